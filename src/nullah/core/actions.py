@@ -1,0 +1,143 @@
+"""What a user can do: each action takes a project and gives the next one.
+
+Undo is the project before. Nothing here works anything out.
+"""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from typing import TypeVar
+
+from nullah.core.breakdown.layout import Placement
+from nullah.core.breakdown.rough import Allowances
+from nullah.core.ledger import Value
+from nullah.core.lengths import Marks
+from nullah.core.project import Project
+from nullah.core.rack.board import Board, Flaw, check_board, fitted_flaw
+
+_T = TypeVar("_T")
+_Pairs = tuple[tuple[str, _T], ...]
+
+
+def _with(pairs: _Pairs[_T], name: str, value: _T | None) -> _Pairs[_T]:
+    """Give the pairs with `name` set, or without it where `value` is None."""
+    if value is None:
+        return tuple(pair for pair in pairs if pair[0] != name)
+    if any(known == name for known, _ in pairs):
+        return tuple((known, value if known == name else old) for known, old in pairs)
+    return (*pairs, (name, value))
+
+
+def rename(project: Project, name: str) -> Project:
+    """Name the piece."""
+    return replace(project, piece=replace(project.piece, name=name))
+
+
+def choose(project: Project, choice: str, option: str) -> Project:
+    """Choose an option of the form."""
+    return replace(project, piece=replace(project.piece, choices=_with(project.piece.choices, choice, option)))
+
+
+def give(project: Project, name: str, value: Value | None) -> Project:
+    """Give a quantity, overruling its rule if it has one; None takes it back."""
+    return replace(project, piece=replace(project.piece, given=_with(project.piece.given, name, value)))
+
+
+def measure(project: Project, name: str, value: Value | None) -> Project:
+    """Enter what was measured at the bench; None takes it back."""
+    return replace(project, piece=replace(project.piece, measured=_with(project.piece.measured, name, value)))
+
+
+def next_board_id(project: Project) -> str:
+    """Give an id that no board of the project has."""
+    numbers = [int(board.id) for board in project.boards if board.id.isdigit()]
+    return str(max(numbers, default=0) + 1)
+
+
+def add_board(project: Project, board: Board) -> Project:
+    """Put a board on the rack; `BoardError` if it cannot be."""
+    check_board(board)
+    return replace(project, boards=(*project.boards, board))
+
+
+def change_board(project: Project, board: Board) -> Project:
+    """Put `board` in the place of the one with its id; flaws are cut to its outline."""
+    check_board(board)
+    kept = tuple(flaw for flaw in (_fitted_or_none(board, flaw) for flaw in board.flaws) if flaw is not None)
+    board = replace(board, flaws=kept)
+    return replace(project, boards=tuple(board if old.id == board.id else old for old in project.boards))
+
+
+def _fitted_or_none(board: Board, flaw: Flaw) -> Flaw | None:
+    on_board = flaw.start < board.length and flaw.low < board.width
+    return fitted_flaw(board, flaw) if on_board else None
+
+
+def remove_board(project: Project, board_id: str) -> Project:
+    """Take a board off the rack, with whatever was laid on it."""
+    return replace(
+        project,
+        boards=tuple(board for board in project.boards if board.id != board_id),
+        layout=tuple(item for item in project.layout if item.board != board_id),
+        cut_first=project.cut_first - {board_id},
+    )
+
+
+def add_flaw(project: Project, board_id: str, flaw: Flaw) -> Project:
+    """Mark a flaw on a board; `BoardError` if it lies outside."""
+    board = _board(project, board_id)
+    return change_board(project, replace(board, flaws=(*board.flaws, fitted_flaw(board, flaw))))
+
+
+def change_flaw(project: Project, board_id: str, index: int, flaw: Flaw) -> Project:
+    """Put `flaw` in the place of the board's flaw number `index` (from 0)."""
+    board = _board(project, board_id)
+    fitted = fitted_flaw(board, flaw)
+    flaws = tuple(fitted if number == index else old for number, old in enumerate(board.flaws))
+    return change_board(project, replace(board, flaws=flaws))
+
+
+def remove_flaw(project: Project, board_id: str, index: int) -> Project:
+    """Rub a flaw out."""
+    board = _board(project, board_id)
+    flaws = tuple(flaw for number, flaw in enumerate(board.flaws) if number != index)
+    return change_board(project, replace(board, flaws=flaws))
+
+
+def _board(project: Project, board_id: str) -> Board:
+    board = project.board(board_id)
+    if board is None:
+        raise KeyError(board_id)
+    return board
+
+
+def accept_layout(project: Project, placements: tuple[Placement, ...]) -> Project:
+    """Take a layout as the plan for sawing."""
+    return replace(project, layout=placements)
+
+
+def lay(project: Project, placement: Placement) -> Project:
+    """Lay one part at a place, wherever it lay before."""
+    others = tuple(item for item in project.layout if item.part != placement.part)
+    return replace(project, layout=(*others, placement))
+
+
+def lift(project: Project, part_id: str) -> Project:
+    """Take one part off the boards."""
+    return replace(project, layout=tuple(item for item in project.layout if item.part != part_id))
+
+
+def cut_first(project: Project, board_id: str, first: bool) -> Project:
+    """Plan to saw a board's rough parts out before flattening, or to flatten it whole."""
+    chosen = project.cut_first | {board_id} if first else project.cut_first - {board_id}
+    return replace(project, cut_first=chosen)
+
+
+def set_allowances(project: Project, allowances: Allowances) -> Project:
+    """Change what is left for saw and plane."""
+    return replace(project, allowances=allowances)
+
+
+def show_in(project: Project, marks: Marks) -> Project:
+    """Show figures in another unit or to another mark."""
+    return replace(project, marks=marks)

@@ -1,0 +1,261 @@
+"""A drawing as data: what is drawn and what it means, in millimetres.
+
+Core makes drawings; paper decides pens, hatches and type. x runs to the right and y
+downwards. Every element carries the id of what it shows in `of`, so that the desk can
+point at it. Sizes of type, offsets of dimensions and radii of rings are *paper*
+millimetres: they stay the same at every scale.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable, Iterable, Sequence
+from dataclasses import dataclass, replace
+from enum import Enum
+
+Point = tuple[float, float]
+
+
+class Role(Enum):
+    """What a line or a word means at the bench."""
+
+    OUTLINE = "outline"
+    HIDDEN = "hidden"
+    KNIFE = "knife"
+    GAUGE = "gauge"
+    PENCIL = "pencil"
+    WASTE = "waste"
+    DIMENSION = "dimension"
+    LABEL = "label"
+    GRAIN = "grain"
+    FLAW = "flaw"
+    CHALK = "chalk"
+    FAINT = "faint"
+    WARN = "warn"
+
+
+class Fill(Enum):
+    """What an area is. The wood itself is told apart by `Path.species`."""
+
+    NONE = "none"
+    WOOD = "wood"
+    END_GRAIN = "end grain"
+    WASTE = "waste"
+    FLAW = "flaw"
+    VOID = "void"
+    LIT = "lit"
+    PAPER = "paper"
+
+
+class Anchor(Enum):
+    """Which point of a word stands at `Label.at`."""
+
+    START = "start"
+    MIDDLE = "middle"
+    END = "end"
+
+
+@dataclass(frozen=True, slots=True)
+class Path:
+    """A line, or an area where `closed`. `points` are (x, y) pairs in mm."""
+
+    points: tuple[Point, ...]
+    role: Role = Role.OUTLINE
+    closed: bool = False
+    fill: Fill = Fill.NONE
+    species: str = ""
+    of: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Label:
+    """Words at a place. `size_mm` is the height of type, `nudge_mm` a shift, both in paper mm.
+
+    `angle` is in degrees, clockwise.
+    """
+
+    at: Point
+    text: str
+    size_mm: float = 3.2
+    anchor: Anchor = Anchor.MIDDLE
+    role: Role = Role.LABEL
+    angle: float = 0.0
+    bold: bool = False
+    of: str = ""
+    nudge_mm: Point = (0.0, 0.0)
+
+
+@dataclass(frozen=True, slots=True)
+class Dimension:
+    """A dimension between two points, its line `offset_mm` (paper mm) to the left of start → end."""
+
+    start: Point
+    end: Point
+    text: str
+    offset_mm: float = 7.0
+    state: str = ""
+    of: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Ring:
+    """A short word in a ring: the order of a cut, a part's number. `radius_mm` in paper mm."""
+
+    at: Point
+    text: str
+    radius_mm: float = 3.0
+    role: Role = Role.CHALK
+    of: str = ""
+    nudge_mm: Point = (0.0, 0.0)
+
+
+Element = Path | Label | Dimension | Ring
+
+
+@dataclass(frozen=True, slots=True)
+class Drawing:
+    """Elements in the order in which they are painted."""
+
+    elements: tuple[Element, ...] = ()
+
+    def __add__(self, other: Drawing) -> Drawing:
+        return Drawing(self.elements + other.elements)
+
+    def bounds(self) -> tuple[float, float, float, float]:
+        """Give (left, top, right, bottom) of all points in mm; paper-sized things count as points.
+
+        Raises
+        ------
+        ValueError
+            For a drawing with nothing on it.
+        """
+        points = [point for element in self.elements for point in _points(element)]
+        xs, ys = [p[0] for p in points], [p[1] for p in points]
+        return min(xs), min(ys), max(xs), max(ys)
+
+    def moved(self, dx: float, dy: float, scale: float = 1.0) -> Drawing:
+        """Give the drawing scaled about the origin, then moved by (dx, dy) mm."""
+
+        def put(point: Point) -> Point:
+            return point[0] * scale + dx, point[1] * scale + dy
+
+        return Drawing(tuple(_mapped(element, put) for element in self.elements))
+
+
+def drawing(*groups: Element | Iterable[Element]) -> Drawing:
+    """Gather single elements and groups of them into one drawing, first at the bottom."""
+    gathered: list[Element] = []
+    for group in groups:
+        if isinstance(group, Path | Label | Dimension | Ring):
+            gathered.append(group)
+        else:
+            gathered.extend(group)
+    return Drawing(tuple(gathered))
+
+
+def rectangle(
+    x: float, y: float, width: float, height: float, role: Role = Role.OUTLINE, fill: Fill = Fill.NONE,
+    species: str = "", of: str = "",
+) -> Path:  # fmt: skip
+    """Draw a rectangle from its upper left corner; all in mm."""
+    corners = ((x, y), (x + width, y), (x + width, y + height), (x, y + height))
+    return Path(corners, role, closed=True, fill=fill, species=species, of=of)
+
+
+def line(start: Point, end: Point, role: Role = Role.OUTLINE, of: str = "") -> Path:
+    """Draw a straight line; points in mm."""
+    return Path((start, end), role, of=of)
+
+
+def grain_lines(x: float, y: float, width: float, height: float, seed: str, along_x: bool = True,
+                of: str = "") -> tuple[Path, ...]:  # fmt: skip
+    """Draw grain along a board, always the same for the same `seed` (its name); all in mm.
+
+    The lines waver gently and are spaced unevenly, as growth rings meet a flat-sawn face.
+    """
+    across = height if along_x else width
+    along = width if along_x else height
+    phase = sum(ord(letter) * (index + 3) for index, letter in enumerate(seed)) % 97 / 97 * 2 * math.pi
+    count = max(2, min(9, round(across / 22)))
+    # Rings waver over hundreds of millimetres: a short piece shows only part of a wave.
+    waves = min(2.6, along / max(across, 1.0) * 0.9)
+    reach = across * 0.2 / count
+    lines = []
+    for index in range(count):
+        share = (index + 0.5 + 0.22 * math.sin(phase + 2.1 * index)) / count
+        points = []
+        for step in range(17):
+            t = step / 16
+            wave = math.sin(phase + 0.7 * index + waves * t * math.pi) * reach
+            wave += 0.4 * reach * math.sin(2 * phase + 2 * waves * t * math.pi)
+            u, v = t * along, min(across, max(0.0, share * across + wave))
+            points.append((x + u, y + v) if along_x else (x + v, y + u))
+        lines.append(Path(tuple(points), Role.GRAIN, of=of))
+    return tuple(lines)
+
+
+def hatch_lines(polygon: Sequence[Point], spacing: float) -> list[tuple[Point, Point]]:
+    """Give the 45° hatch of a polygon (even-odd rule) as segments.
+
+    Parameters
+    ----------
+    polygon : sequence of (x, y)
+        Corners in any one unit; closed by itself.
+    spacing : float
+        Distance between neighbouring lines, same unit, measured square to them.
+
+    Returns
+    -------
+    list of (start, end)
+        Segments with end to the upper right of start.
+
+    Examples
+    --------
+    >>> len(hatch_lines([(0, 0), (10, 0), (10, 10), (0, 10)], 10 / 2**0.5))
+    1
+    """
+    if spacing <= 0 or len(polygon) < 3:
+        return []
+    step = spacing * math.sqrt(2)
+    # Along a hatch line x + y is constant.
+    sums = [x + y for x, y in polygon]
+    first = math.floor(min(sums) / step) + 1
+    segments: list[tuple[Point, Point]] = []
+    level = first * step
+    while level < max(sums) - 1e-9:
+        crossings: list[Point] = []
+        for (x1, y1), (x2, y2) in zip(polygon, [*polygon[1:], polygon[0]], strict=True):
+            low, high = x1 + y1 - level, x2 + y2 - level
+            if (low < 0) != (high < 0):
+                t = low / (low - high)
+                crossings.append((x1 + t * (x2 - x1), y1 + t * (y2 - y1)))
+        crossings.sort()
+        segments.extend(zip(crossings[::2], crossings[1::2], strict=False))
+        level += step
+    return segments
+
+
+def lit(shown: Drawing, of: str) -> Drawing:
+    """Give the drawing with everything that shows `of` filled as the part in hand."""
+    return Drawing(
+        tuple(
+            replace(e, fill=Fill.LIT) if isinstance(e, Path) and e.of == of and e.fill is Fill.WOOD else e
+            for e in shown.elements
+        )
+    )
+
+
+def _points(element: Element) -> tuple[Point, ...]:
+    if isinstance(element, Path):
+        return element.points
+    if isinstance(element, Dimension):
+        return element.start, element.end
+    return (element.at,)
+
+
+def _mapped(element: Element, put: Callable[[Point], Point]) -> Element:
+    if isinstance(element, Path):
+        return replace(element, points=tuple(put(point) for point in element.points))
+    if isinstance(element, Dimension):
+        return replace(element, start=put(element.start), end=put(element.end))
+    return replace(element, at=put(element.at))

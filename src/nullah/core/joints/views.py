@@ -1,0 +1,94 @@
+"""The dovetailed corner at true scale: tail board's face, pin board's end and pin board's face.
+
+Heights are measured from the lower edge, which lies at the bottom of each drawing.
+Everything is drawn with its boards' ends at x = 0, the wood reaching to the left.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Sequence
+
+from nullah.core.drawing import Dimension, Element, Fill, Label, Path, Point, Role, grain_lines, line, rectangle
+from nullah.core.joints.dovetail import DovetailLayout
+from nullah.core.lengths import Length, Marks
+
+
+def tail_board_face(
+    layout: DovetailLayout, show: float, groove: tuple[Length, Length], species: str, of: str
+) -> Iterator[Element]:
+    """Draw the outside face of the tail board's right end, `show` mm of it.
+
+    The tails are knifed, the waste between them hatched, the baseline gauged; the groove on
+    the inside is dashed.
+    """
+    height, base = float(layout.spec.width), -float(layout.gauge_tail_board)
+    yield rectangle(-show, 0, show, height, fill=Fill.WOOD, species=species, of=of)
+    yield from grain_lines(-show, 0, show + base, height, of, of=of)
+    edge = 0.0
+    end_edge = 0.0
+    for (low, high), (base_low, base_high) in zip(layout.tails, layout.bases, strict=True):
+        yield _waste(height, (base, edge), (base, float(base_low)), (0, float(low)), (0, end_edge))
+        edge, end_edge = float(base_high), float(high)
+    yield _waste(height, (base, edge), (base, height), (0, height), (0, end_edge))
+    for (low, high), (base_low, base_high) in zip(layout.tails, layout.bases, strict=True):
+        yield line((base, height - float(base_low)), (0, height - float(low)), Role.KNIFE)
+        yield line((base, height - float(base_high)), (0, height - float(high)), Role.KNIFE)
+    yield line((base, 0), (base, height), Role.GAUGE)
+    for level in groove:
+        yield line((-show, height - float(level)), (0, height - float(level)), Role.HIDDEN)
+
+
+def _waste(height: float, *corners: Point) -> Path:
+    return Path(tuple((x, height - z) for x, z in corners), Role.KNIFE, closed=True, fill=Fill.WASTE)
+
+
+def pin_board_end(layout: DovetailLayout, species: str, of: str) -> Iterator[Element]:
+    """Draw the pin board's end grain: outside face to the left, where the pins are narrow."""
+    height, thick = float(layout.spec.width), float(layout.spec.pin_thickness)
+    yield rectangle(0, 0, thick, height, fill=Fill.END_GRAIN, species=species, of=of)
+    for (low, high), (base_low, base_high) in zip(layout.tails, layout.bases, strict=True):
+        yield _waste(height, (0, float(low)), (thick, float(base_low)), (thick, float(base_high)), (0, float(high)))
+
+
+def pin_board_face(layout: DovetailLayout, show: float, groove: tuple[Length, Length], species: str, of: str
+                   ) -> Iterator[Element]:  # fmt: skip
+    """Draw the inside face of the pin board's left end: sockets hatched, baseline gauged, groove to its depth."""
+    height, base = float(layout.spec.width), float(layout.gauge_pin_board)
+    yield rectangle(0, 0, show, height, fill=Fill.WOOD, species=species, of=of)
+    yield from grain_lines(base, 0, show - base, height, of, of=of)
+    for base_low, base_high in layout.bases:
+        yield _waste(height, (0, float(base_low)), (base, float(base_low)), (base, float(base_high)),
+                     (0, float(base_high)))  # fmt: skip
+    yield line((base, 0), (base, height), Role.GAUGE)
+    for level in groove:
+        yield line((0, height - float(level)), (show, height - float(level)), Role.KNIFE)
+
+
+def mark_dimensions(layout: DovetailLayout, marks: Marks, states: Sequence[tuple[str, str]] = ()) -> Iterator[Element]:
+    """Dimension the marks at the end of the tail board: half-pin, tail, pin, all to be clicked."""
+    height = float(layout.spec.width)
+    state = dict(states)
+    half = Dimension(
+        (0, height - float(layout.spec.half_pin)), (0, height), marks.write_setting(layout.spec.half_pin), 6,
+        state.get("tails.half_pin", ""), of="tails.half_pin",
+    )  # fmt: skip
+    yield half
+    low, high = float(layout.marks[0]), float(layout.marks[1])
+    text = marks.write_setting(layout.tail)
+    yield Dimension((0, height - low), (0, height - high), text, -6, state.get("tails.width", ""), of="tails.width")
+    if layout.spec.tails > 1:
+        low, high = float(layout.marks[1]), float(layout.marks[2])
+        text = marks.write_setting(layout.spec.pin)
+        yield Dimension((0, height - low), (0, height - high), text, -6, state.get("tails.pin", ""), of="tails.pin")
+        low, high = float(layout.marks[0]), float(layout.marks[2])
+        text = f"step {marks.write_setting(layout.step)}"
+        yield Dimension((0, height - low), (0, height - high), text, -15, state.get("tails.step", ""), of="tails.step")
+
+
+def mark_scale(layout: DovetailLayout, marks: Marks, x: float, size_mm: float = 2.6) -> Iterator[Element]:
+    """Write every tail's two edges, measured from the lower edge, beside the end of the board."""
+    height = float(layout.spec.width)
+    for mark in layout.marks:
+        y = height - float(mark)
+        yield line((x, y), (x + 3, y), Role.KNIFE)
+        yield Label((x + 12, y), marks.write_fine(mark, unit=False), size_mm)

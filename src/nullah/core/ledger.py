@@ -1,0 +1,380 @@
+"""The ledger: quantities that know why.
+
+Every dimension of a piece is *given*, *worked out* from others by an exact rule, or
+*measured*; a measurement overrules and flows on. A quantity may *fit* others: it has a
+value to plan with, but none to cut to until those have been measured.
+
+The ledger answers four questions: what is it now (`quantity`), why (`why`), what hangs on
+it (`hangs_on`), and what is it waiting for (`waits_for`).
+"""
+
+from __future__ import annotations
+
+import ast
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass, field
+from enum import Enum
+from fractions import Fraction
+from functools import lru_cache
+from types import MappingProxyType
+
+from nullah.core.lengths import Length, Marks, Slope
+
+#: What a person may give or measure: a length, a count, a slope.
+Value = Length | int | Slope
+
+
+class Kind(Enum):
+    """What sort of figure a quantity is."""
+
+    LENGTH = "length"
+    COUNT = "count"
+    SLOPE = "slope"
+
+
+class Origin(Enum):
+    """Where a figure comes from; the words are what the desk shows."""
+
+    GIVEN = "given"
+    WORKED_OUT = "worked out"
+    OVERRULED = "overruled"
+    MEASURED = "measured"
+    WAITS = "wait for a measurement"
+    FITTED = "fitted"
+
+
+class LedgerError(ValueError):
+    """The rules of a piece cannot be worked out; the message names the quantities."""
+
+
+class CircleError(LedgerError):
+    """Quantities that are worked out from each other in a circle."""
+
+    def __init__(self, names: tuple[str, ...]) -> None:
+        super().__init__(f"These are worked out from each other in a circle: {' → '.join(names)}.")
+        self.names = names
+
+
+@dataclass(frozen=True, slots=True)
+class Definition:
+    """One quantity a form declares.
+
+    Parameters
+    ----------
+    name : str
+        Dotted, such as ``bottom.length``.
+    title : str
+        In the trade's words, such as ``length of the bottom``.
+    rule : str
+        Exact expression over other names (``+ - * /``, ``min``, ``max``, whole numbers), in
+        millimetres for lengths. Empty: must be given.
+    default : Value, optional
+        What is given when the user has given nothing.
+    fits : tuple of str
+        Names that must be measured before this one may be cut to.
+    """
+
+    name: str
+    title: str
+    rule: str = ""
+    default: Value | None = None
+    kind: Kind = Kind.LENGTH
+    fits: tuple[str, ...] = ()
+
+
+@dataclass(frozen=True, slots=True)
+class Quantity:
+    """A figure and where it comes from. `value` is in mm, a count, or the run of a slope."""
+
+    definition: Definition
+    value: Fraction
+    origin: Origin
+    entered: Value | None = None
+    planned: Fraction | None = None
+
+    @property
+    def length(self) -> Length:
+        """The value as a length, as typed where it was typed."""
+        return self.entered if isinstance(self.entered, Length) else Length(self.value)
+
+    def write(self, marks: Marks) -> str:
+        """Write the value as people at the bench read it."""
+        if self.definition.kind is Kind.COUNT:
+            return str(self.value)
+        if self.definition.kind is Kind.SLOPE:
+            return Slope(self.value).as_text()
+        return marks.write_entered(self.length)
+
+
+@dataclass(frozen=True)
+class Ledger:
+    """All quantities of a piece, worked out. Made by `work_out_ledger`."""
+
+    quantities: Mapping[str, Quantity]
+    _uses: Mapping[str, tuple[str, ...]] = field(repr=False, default_factory=dict)
+
+    def __getitem__(self, name: str) -> Fraction:
+        return self.quantities[name].value
+
+    def quantity(self, name: str) -> Quantity:
+        """Give the quantity of that name, or raise `KeyError`."""
+        return self.quantities[name]
+
+    def length(self, name: str) -> Length:
+        """Give the value to plan with, as a length."""
+        return self.quantities[name].length
+
+    def waits_for(self, name: str) -> tuple[str, ...]:
+        """Give the names that must be measured before `name` may be cut to; empty if none."""
+        return tuple(
+            other
+            for other in self.quantities[name].definition.fits
+            if self.quantities[name].origin is Origin.WAITS and self.quantities[other].origin is not Origin.MEASURED
+        )
+
+    def hangs_on(self, name: str) -> tuple[str, ...]:
+        """Give every name that changes when `name` does, in the order of the form."""
+        touched = {name}
+        found = True
+        while found:
+            more = {n for n, uses in self._uses.items() if n not in touched and touched & set(uses)}
+            found = bool(more)
+            touched |= more
+        return tuple(n for n in self.quantities if n in touched and n != name)
+
+    def why(self, name: str, marks: Marks) -> tuple[str, ...]:
+        """Give the sum in words, back to what was given or measured; one line a quantity."""
+        lines: list[str] = []
+        seen: set[str] = set()
+
+        def tell(current: str) -> None:
+            if current in seen:
+                return
+            seen.add(current)
+            quantity = self.quantities[current]
+            lines.append(self._sentence(quantity, marks))
+            for used in self._uses[current]:
+                tell(used)
+
+        tell(name)
+        return tuple(lines)
+
+    def _sentence(self, quantity: Quantity, marks: Marks) -> str:
+        definition = quantity.definition
+        title = definition.title[:1].upper() + definition.title[1:]
+        figure = quantity.write(marks)
+        match quantity.origin:
+            case Origin.GIVEN:
+                return f"{title}: {figure}, given."
+            case Origin.MEASURED:
+                planned = "" if quantity.planned is None else f" (planned {marks.write(Length(quantity.planned))})"
+                return f"{title}: {figure}, measured{planned}."
+            case Origin.OVERRULED:
+                return f"{title}: {figure}, overruled by you."
+            case Origin.WAITS:
+                wait = " and ".join(self.quantities[n].definition.title for n in self.waits_for(definition.name))
+                return (
+                    f"{title}: {figure} = {self._rule_in_words(definition)}; not to be cut before {wait} is measured."
+                )
+            case _:
+                return f"{title}: {figure} = {self._rule_in_words(definition)}."
+
+    def _rule_in_words(self, definition: Definition) -> str:
+        return _Words(lambda name: self.quantities[name].definition.title).read(definition.rule)
+
+
+def work_out_ledger(
+    definitions: tuple[Definition, ...],
+    given: Mapping[str, Value],
+    measured: Mapping[str, Value],
+) -> Ledger:
+    """Work out every quantity.
+
+    Parameters
+    ----------
+    definitions : tuple of Definition
+        What the form declares.
+    given, measured : mapping of name to value
+        What the user gave (which overrules a rule) and what was measured (which overrules both).
+        Names that no definition knows are passed over: they belong to another choice of the form.
+
+    Raises
+    ------
+    CircleError
+        For rules that use each other in a circle.
+    LedgerError
+        For a rule that uses an unknown name, or divides by nothing.
+
+    Examples
+    --------
+    >>> rules = (Definition("side", "the side"), Definition("all", "all round", "4 * side"))
+    >>> work_out_ledger(rules, {"side": Length(Fraction(5))}, {})["all"]
+    Fraction(20, 1)
+    """
+    by_name = {definition.name: definition for definition in definitions}
+    uses: dict[str, tuple[str, ...]] = {
+        d.name: () if _replaced(d, given, measured) else _names_in(d.rule) for d in definitions
+    }
+    values: dict[str, Quantity] = {}
+    under_way: list[str] = []
+
+    def settle(name: str) -> Fraction:
+        if name in values:
+            return values[name].value
+        if name in under_way:
+            raise CircleError((*under_way[under_way.index(name) :], name))
+        if name not in by_name:
+            raise LedgerError(f"A rule uses “{name}”, which nothing declares.")
+        under_way.append(name)
+        definition = by_name[name]
+        planned = _planned(definition, given, settle)
+        values[name] = _settled(definition, given, measured, planned, by_name)
+        under_way.pop()
+        return values[name].value
+
+    for definition in definitions:
+        settle(definition.name)
+    in_order = {definition.name: values[definition.name] for definition in definitions}
+    return Ledger(MappingProxyType(in_order), MappingProxyType(uses))
+
+
+def _replaced(definition: Definition, given: Mapping[str, Value], measured: Mapping[str, Value]) -> bool:
+    return definition.name in measured or definition.name in given or not definition.rule
+
+
+def _planned(definition: Definition, given: Mapping[str, Value], settle: Callable[[str], Fraction]) -> Fraction | None:
+    """Give the value that would stand without a measurement, or None if nothing gives one."""
+    entered = given.get(definition.name)
+    if entered is not None:
+        return as_fraction(entered)
+    if definition.rule:
+        return _evaluate(definition.rule, settle)
+    return as_fraction(definition.default) if definition.default is not None else None
+
+
+def _settled(
+    definition: Definition,
+    given: Mapping[str, Value],
+    measured: Mapping[str, Value],
+    planned: Fraction | None,
+    by_name: Mapping[str, Definition],
+) -> Quantity:
+    name = definition.name
+    if name in measured:
+        return Quantity(definition, as_fraction(measured[name]), Origin.MEASURED, measured[name], planned)
+    if planned is None:
+        raise LedgerError(f"{definition.title} has not been given.")
+    if name in given:
+        return Quantity(definition, planned, Origin.OVERRULED if definition.rule else Origin.GIVEN, given[name])
+    if not definition.rule:
+        return Quantity(definition, planned, Origin.GIVEN, definition.default)
+    if definition.fits:
+        settled = all(other in measured for other in definition.fits)
+        return Quantity(definition, planned, Origin.FITTED if settled else Origin.WAITS)
+    return Quantity(definition, planned, Origin.WORKED_OUT)
+
+
+def as_fraction(value: Value) -> Fraction:
+    """Give the bare number: mm of a length, a count, the run of a slope."""
+    if isinstance(value, Length):
+        return value.mm
+    if isinstance(value, Slope):
+        return value.run
+    return Fraction(value)
+
+
+# --- rules ---------------------------------------------------------------------------------------
+
+
+@lru_cache(maxsize=1024)
+def _parsed(rule: str) -> ast.expr:
+    try:
+        return ast.parse(rule, mode="eval").body
+    except SyntaxError as error:
+        raise LedgerError(f"The rule “{rule}” cannot be read.") from error
+
+
+def _dotted(node: ast.expr) -> str:
+    if isinstance(node, ast.Attribute):
+        return f"{_dotted(node.value)}.{node.attr}"
+    if isinstance(node, ast.Name):
+        return node.id
+    raise LedgerError(f"A rule may not hold “{ast.unparse(node)}”.")
+
+
+@lru_cache(maxsize=1024)
+def _names_in(rule: str) -> tuple[str, ...]:
+    found: list[str] = []
+
+    def walk(node: ast.AST) -> None:
+        if isinstance(node, ast.Attribute | ast.Name):
+            name = _dotted(node)
+            if name not in found:
+                found.append(name)
+            return
+        children = node.args if isinstance(node, ast.Call) else list(ast.iter_child_nodes(node))
+        for child in children:
+            walk(child)
+
+    walk(_parsed(rule))
+    return tuple(found)
+
+
+def _evaluate(rule: str, look_up: Callable[[str], Fraction]) -> Fraction:
+    """Work a rule out exactly; only + - * /, min, max, whole numbers and names are known."""
+
+    def value(node: ast.expr) -> Fraction:
+        match node:
+            case ast.Constant(value=int() as number):
+                return Fraction(number)
+            case ast.UnaryOp(op=ast.USub(), operand=operand):
+                return -value(operand)
+            case ast.BinOp(left=left, op=ast.Add(), right=right):
+                return value(left) + value(right)
+            case ast.BinOp(left=left, op=ast.Sub(), right=right):
+                return value(left) - value(right)
+            case ast.BinOp(left=left, op=ast.Mult(), right=right):
+                return value(left) * value(right)
+            case ast.BinOp(left=left, op=ast.Div(), right=right):
+                divisor = value(right)
+                if divisor == 0:
+                    raise LedgerError(f"“{rule}” divides by nothing.")
+                return value(left) / divisor
+            case ast.Call(func=ast.Name(id="min"), args=args):
+                return min(value(arg) for arg in args)
+            case ast.Call(func=ast.Name(id="max"), args=args):
+                return max(value(arg) for arg in args)
+            case ast.Name() | ast.Attribute():
+                return look_up(_dotted(node))
+            case _:
+                raise LedgerError(f"A rule may not hold “{ast.unparse(node)}”.")
+
+    return value(_parsed(rule))
+
+
+class _Words:
+    """Writes a rule with the titles of its quantities."""
+
+    _SIGNS: Mapping[type, str] = MappingProxyType({ast.Add: "+", ast.Sub: "−", ast.Mult: "×", ast.Div: "÷"})
+
+    def __init__(self, title: Callable[[str], str]) -> None:
+        self._title = title
+
+    def read(self, rule: str) -> str:
+        """Give the rule in words."""
+        return self._words(_parsed(rule), top=True)
+
+    def _words(self, node: ast.expr, top: bool = False) -> str:
+        if isinstance(node, ast.BinOp):
+            left, right = self._words(node.left, top), self._words(node.right)
+            sum_like = isinstance(node.op, ast.Add | ast.Sub)
+            text = f"{left} {self._SIGNS[type(node.op)]} {right}"
+            return f"({text})" if sum_like and not top else text
+        if isinstance(node, ast.Call):
+            word = "the smaller of" if _dotted(node.func) == "min" else "the larger of"
+            return f"{word} {' and '.join(self._words(arg) for arg in node.args)}"
+        if isinstance(node, ast.Constant):
+            return str(node.value)
+        if isinstance(node, ast.UnaryOp):
+            return f"−{self._words(node.operand)}"
+        return self._title(_dotted(node))

@@ -1,0 +1,8 @@
+"""The forms pieces take, one module each. A new form is one more module and one line here."""
+
+from __future__ import annotations
+
+from nullah.core.piece.form import Form
+from nullah.core.piece.forms.box import BOX
+
+FORMS: dict[str, Form] = {form.id: form for form in (BOX,)}

@@ -1,0 +1,1 @@
+"""Sheets of paper for the bench: pages as drawings in paper millimetres."""

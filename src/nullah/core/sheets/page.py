@@ -1,0 +1,151 @@
+"""A page: its size, its drawing, and the setting of words on it."""
+
+from __future__ import annotations
+
+import textwrap
+from collections.abc import Iterator
+from dataclasses import dataclass, replace
+
+from nullah.core.card import Card, Weight
+from nullah.core.drawing import Anchor, Drawing, Element, Label, Path, Point, Role, line
+
+#: A4, mm.
+A4 = (210.0, 297.0)
+MARGIN = 14.0
+
+
+@dataclass(frozen=True, slots=True)
+class Sheet:
+    """One page. `name` is for the file, `title` for people; the drawing is in paper mm."""
+
+    name: str
+    title: str
+    drawing: Drawing
+    width_mm: float = A4[0]
+    height_mm: float = A4[1]
+
+
+def paragraph(
+    text: str, x: float, y: float, width: float, size: float = 3.2, role: Role = Role.LABEL, bold: bool = False
+) -> tuple[list[Element], float]:
+    """Set words in lines from (x, y) down, `width` mm wide; give the lines and where they end, mm.
+
+    The core cannot measure type; half the size for a letter is on the safe side for the
+    typeface that ships.
+    """
+    lines = textwrap.wrap(text, max(10, int(width / (size * 0.5)))) or [""]
+    leading = size * 1.4
+    words: list[Element] = [
+        Label((x, y + leading * (i + 0.5)), words, size, Anchor.START, role, bold=bold) for i, words in enumerate(lines)
+    ]
+    return words, y + leading * len(lines)
+
+
+def heading(piece: str, title: str, page: str, width: float = A4[0]) -> list[Element]:
+    """Head a page: the piece, what the sheet is, and which of how many."""
+    return [
+        Label((MARGIN, 13), title, 6.0, Anchor.START, bold=True),
+        Label((width - MARGIN, 12), piece, 3.6, Anchor.END),
+        Label((width - MARGIN, 17), page, 2.8, Anchor.END, Role.FAINT),
+        line((MARGIN, 20), (width - MARGIN, 20), Role.OUTLINE),
+    ]
+
+
+def card_on_paper(card: Card, x: float, y: float, width: float) -> tuple[list[Element], float]:
+    """Set a card as it stands on the desk: Set in large figures, Mark, Mind. Gives where it ends, mm."""
+    found: list[Element] = []
+    if card.set:
+        columns = 3
+        cell = width / columns
+        for index, setting in enumerate(card.set):
+            at_x, at_y = x + cell * (index % columns), y + 17 * (index // columns)
+            found.append(Label((at_x, at_y + 2), setting.tool, 2.8, Anchor.START, Role.FAINT))
+            found.append(Label((at_x, at_y + 7), setting.figure, 5.2 if len(setting.figure) < 14 else 3.8, Anchor.START,
+                               bold=True))  # fmt: skip
+            note, _ = paragraph(setting.note, at_x, at_y + 9.4, cell - 2, 2.3, Role.FAINT)
+            found += note[:2]
+        y += 17 * ((len(card.set) + columns - 1) // columns) + 2
+    for title, lines in (("Mark", [(text, Role.LABEL) for text in card.mark]), ("Mind", _minds(card))):
+        if not lines:
+            continue
+        found.append(Label((x, y + 3), title, 3.6, Anchor.START, bold=True))
+        y += 6
+        for number, (text, role) in enumerate(lines, start=1):
+            found.append(Label((x, y + 2.2), f"{number}" if title == "Mark" else "–", 3.0, Anchor.START, Role.FAINT))
+            words, y = paragraph(text, x + 5, y, width - 5, 3.0, role)
+            found += words
+            y += 0.8
+        y += 2
+    return found, y
+
+
+def _minds(card: Card) -> list[tuple[str, Role]]:
+    signs = {Weight.FAILS: "Will not work: ", Weight.LOOK: "", Weight.NOTE: ""}
+    roles = {Weight.FAILS: Role.WARN, Weight.LOOK: Role.FLAW, Weight.NOTE: Role.LABEL}
+    return [(signs[remark.weight] + remark.text, roles[remark.weight]) for remark in card.mind]
+
+
+def check_scale(x: float, y: float) -> list[Element]:
+    """Draw a scale of exactly 100 mm and one of 4 inches, to be laid against a rule before use."""
+    found: list[Element] = []
+    for offset, unit, count, title in ((0.0, 10.0, 10, "100 mm"), (9.0, 25.4, 4, "4 in")):
+        top = y + offset
+        found.append(line((x, top), (x + unit * count, top), Role.KNIFE))
+        for tick in range(count + 1):
+            high = 4.0 if tick in (0, count) else 2.4
+            found.append(line((x + unit * tick, top), (x + unit * tick, top - high), Role.KNIFE))
+        found.append(Label((x + unit * count + 3, top - 1.5), title, 3.0, Anchor.START))
+    return found
+
+
+def cut_to_band(shown: Drawing, top: float, bottom: float) -> Drawing:
+    """Cut a drawing to what lies between two heights, mm: for a page that holds only part of it."""
+    return Drawing(tuple(_cut(shown, top, bottom)))
+
+
+def _cut(shown: Drawing, top: float, bottom: float) -> Iterator[Element]:
+    for element in shown.elements:
+        if isinstance(element, Path):
+            yield from _cut_path(element, top, bottom)
+        elif isinstance(element, Label) and top <= element.at[1] <= bottom:
+            yield element
+
+
+def _cut_path(path: Path, top: float, bottom: float) -> Iterator[Path]:
+    if path.closed:
+        points = _clip(_clip(list(path.points), top, 1), bottom, -1)
+        if len(points) >= 3:
+            yield replace(path, points=tuple(points))
+        return
+    for start, end in zip(path.points, path.points[1:], strict=False):
+        kept = _clip_line(start, end, top, bottom)
+        if kept is not None:
+            yield replace(path, points=kept)
+
+
+def _clip(points: list[Point], level: float, side: int) -> list[Point]:
+    """Clip a polygon at a height (Sutherland and Hodgman), keeping y ≥ level for side 1, ≤ for -1."""
+    kept: list[Point] = []
+    for current, following in zip(points, points[1:] + points[:1], strict=True):
+        inside, next_inside = (current[1] - level) * side >= 0, (following[1] - level) * side >= 0
+        if inside:
+            kept.append(current)
+        if inside != next_inside:
+            kept.append(_crossing(current, following, level))
+    return kept
+
+
+def _clip_line(start: Point, end: Point, top: float, bottom: float) -> tuple[Point, Point] | None:
+    low, high = (start, end) if start[1] <= end[1] else (end, start)
+    if high[1] < top or low[1] > bottom:
+        return None
+    if low[1] < top:
+        low = _crossing(low, high, top)
+    if high[1] > bottom:
+        high = _crossing(low, high, bottom)
+    return low, high
+
+
+def _crossing(start: Point, end: Point, level: float) -> Point:
+    share = (level - start[1]) / (end[1] - start[1])
+    return start[0] + share * (end[0] - start[0]), level

@@ -1,0 +1,301 @@
+"""Every sheet of a project: the cut list, the boards, a bench sheet per part, the corner template."""
+
+from __future__ import annotations
+
+from nullah.core.bench.cutlist import CutListRow, cut_list_row
+from nullah.core.card import Card, Remark, Setting, Weight
+from nullah.core.drawing import (
+    Anchor,
+    Dimension,
+    Drawing,
+    Element,
+    Fill,
+    Label,
+    Path,
+    Role,
+    drawing,
+    grain_lines,
+    line,
+    rectangle,
+)
+from nullah.core.joints import views
+from nullah.core.lengths import Direction, from_float
+from nullah.core.piece.part import Part
+from nullah.core.plan import BoardPlan, Plan
+from nullah.core.sheets.page import A4, MARGIN, Sheet, card_on_paper, check_scale, cut_to_band, heading, paragraph
+from nullah.core.stations.breakdown import draw_one_board
+from nullah.core.stations.joints import corner_settings, corner_steps
+from nullah.core.stations.piece import species_of
+from nullah.core.stations.station import Hand
+
+_WIDE = A4[0] - 2 * MARGIN
+
+
+def cut_list(plan: Plan) -> tuple[CutListRow, ...]:
+    """Give the cut list of a plan, in the order of the parts."""
+    rows = []
+    for part in plan.parts:
+        rough, board = plan.rough_part(part.id), plan.board_of(part.id)
+        if rough is None:
+            continue
+        titles = [plan.ledger.quantity(n).definition.title for n in plan.waiting(part)] if plan.ledger else []
+        rows.append(
+            cut_list_row(part, rough, board.board.name if board else "", species_of(plan, part), " and ".join(titles))
+        )
+    return tuple(rows)
+
+
+def all_sheets(plan: Plan) -> tuple[Sheet, ...]:
+    """Give every sheet a plan can have; a piece that cannot be made has one that says why."""
+    if not plan.parts:
+        return (_cannot(plan),)
+    sheets = [_cut_list_sheet(plan)]
+    sheets += [_board_sheet(plan, board) for board in plan.boards if board.placed]
+    sheets += [part_sheet(plan, part) for part in plan.parts]
+    sheets += template_sheets(plan)
+    return tuple(sheets)
+
+
+def _cannot(plan: Plan) -> Sheet:
+    found = heading(plan.project.piece.name, "This piece cannot be made yet", "")
+    y = 30.0
+    for remark in plan.assembly.remarks:
+        words, y = paragraph(remark.text, MARGIN, y, _WIDE, 4.0)
+        found += words
+    return Sheet("piece", "This piece cannot be made yet", drawing(found))
+
+
+def _cut_list_sheet(plan: Plan) -> Sheet:
+    write, up = plan.marks.write, Direction.UP
+    found = heading(plan.project.piece.name, "Cut list", "all figures are finished unless they say rough")
+    columns = ((0, "Part"), (34, "Length"), (56, "Width"), (76, "Thick"), (96, "Rough L × W × T"), (146, "Out of"))
+    y = 28.0
+    for x, title in columns:
+        found.append(Label((MARGIN + x, y), title, 3.0, Anchor.START, Role.FAINT))
+    for row in cut_list(plan):
+        y += 9
+        rough = (
+            f"{write(row.rough_length, up, unit=False)} × {write(row.rough_width, up, unit=False)} × "
+            f"{write(row.rough_thickness, up)}"
+        )
+        figures = (
+            f"{row.number}  {row.part}", write(row.cut_length, unit=False), write(row.width, unit=False),
+            write(row.thickness), rough, row.board or "no board yet",
+        )  # fmt: skip
+        for (x, _), text in zip(columns, figures, strict=True):
+            found.append(Label((MARGIN + x, y), text, 3.4, Anchor.START, bold=x == 0))
+        if row.waits:
+            y += 5
+            found.append(
+                Label((MARGIN + 34, y), f"… leave long; cut when measured: {row.waits}", 2.8, Anchor.START, Role.FLAW)
+            )
+        found.append(line((MARGIN, y + 4), (A4[0] - MARGIN, y + 4), Role.FAINT))
+    proud = plan.parts[0].spare if plan.parts else 0
+    if proud:
+        words, y = paragraph(
+            "Lengths of the sides are with the end grain left proud; it is planed flush after glueing.",
+            MARGIN, y + 8, _WIDE, 3.0, Role.FAINT,
+        )  # fmt: skip
+        found += words
+    return Sheet("cut-list", "Cut list", drawing(found))
+
+
+def _board_sheet(plan: Plan, board_plan: BoardPlan) -> Sheet:
+    board = board_plan.board
+    title = f"Breaking down {board.name}"
+    found: list[Element] = heading(plan.project.piece.name, title, board.species)
+    shown = draw_one_board(plan, board_plan, Hand())
+    scale = min(_WIDE / float(board.length), 90 / float(board.width))
+    picture = shown.moved(MARGIN, 36, scale)
+    y = 36 + float(board.width) * scale + 14
+    write = plan.marks.write
+    steps = []
+    for cut in board_plan.cuts:
+        kind = "Crosscut" if cut.kind.value == "cross" else "Rip"
+        where, way = (cut.x, "from the left end") if kind == "Crosscut" else (cut.y, "from the lower edge")
+        length = from_float(where)
+        steps.append(f"{kind} at {write(length)} {way}, {write(from_float(cut.length))} long.")
+    names = {part.id: part.name for part in plan.parts}
+    remarks = [Remark(f"{names[part]}: {wrong}.", Weight.FAILS) for part, wrong in board_plan.wrong.items()]
+    remarks.append(Remark("Saw in the waste, beyond the line. Hold the falling piece. Gloves for rough timber."))
+    text, _ = card_on_paper(Card("", mark=tuple(steps), mind=tuple(remarks)), MARGIN, y, _WIDE)
+    return Sheet(f"board-{board.id}", title, drawing(found, picture.elements, text))
+
+
+def part_sheet(plan: Plan, part: Part) -> Sheet:
+    """Make the bench sheet of one part: its face with all that is marked on it, and its settings."""
+    title = f"{part.number}  {part.name.capitalize()}"
+    found: list[Element] = heading(plan.project.piece.name, title, species_of(plan, part))
+    figure = _part_face(plan, part)
+    length, width = float(part.cut_length), float(part.width)
+    scale = min((_WIDE - 24) / length, 80 / width)
+    picture = figure.moved(MARGIN + 12, 40, scale)
+    y = 40 + width * scale + 24
+    text, y = card_on_paper(_part_card(plan, part), MARGIN, y, _WIDE)
+    return Sheet(f"part-{part.number}-{part.id}", title, drawing(found, picture.elements, text))
+
+
+def _part_face(plan: Plan, part: Part) -> Drawing:
+    """Draw a part's outside face with baselines, tails or sockets, groove, and its face marks."""
+    length, width = float(part.cut_length), float(part.width)
+    elements: list[Element] = [
+        rectangle(0, 0, length, width, fill=Fill.WOOD, species=species_of(plan, part), of=part.id),
+        *grain_lines(0, 0, length, width, part.name, of=part.id),
+    ]
+    corner = plan.corner
+    if corner is not None and part.id in (*corner.tail_boards, *corner.pin_boards):
+        elements += _joinery(plan, part, length, width)
+    write = plan.marks.write
+    elements += [
+        Dimension((0, 0), (length, 0), write(part.cut_length), 6),
+        Dimension((0, width), (0, 0), write(part.width), 6),
+        # Face side: a loop; face edge: a tick at the edge it refers to.
+        Label((length * 0.5, width * 0.45), f"{part.number} {part.name} · face side inside", 3.4, bold=True),
+        Label((length * 0.5, width - 2), "∨ face edge, down", 2.8, role=Role.PENCIL),
+    ]
+    return drawing(elements)
+
+
+def _joinery(plan: Plan, part: Part, length: float, width: float) -> list[Element]:
+    corner = plan.corner
+    if corner is None:
+        return []
+    layout = corner.layout
+    tails = part.id in corner.tail_boards
+    base = float(layout.gauge_tail_board if tails else layout.gauge_pin_board)
+    found: list[Element] = []
+    for at, way in ((0.0, 1.0), (length, -1.0)):
+        found.append(line((at + way * base, 0), (at + way * base, width), Role.GAUGE))
+        if layout.tail_base.mm <= 0:
+            continue
+        pairs = zip(layout.tails, layout.bases, strict=True)
+        if tails:
+            for (low, high), (base_low, base_high) in pairs:
+                for end, foot in ((low, base_low), (high, base_high)):
+                    found.append(line((at, width - float(end)), (at + way * base, width - float(foot)), Role.KNIFE))
+        else:
+            # Seen from outside, the sockets are as wide as the tails' ends.
+            for (low, high), _ in pairs:
+                corners = ((at, width - float(low)), (at + way * base, width - float(low)),
+                           (at + way * base, width - float(high)), (at, width - float(high)))  # fmt: skip
+                found.append(Path(corners, Role.KNIFE, closed=True, fill=Fill.WASTE))
+    low, high, _ = corner.groove
+    found += [line((0, width - float(level)), (length, width - float(level)), Role.HIDDEN) for level in (low, high)]
+    return found
+
+
+def _part_card(plan: Plan, part: Part) -> Card:
+    write, fine = plan.marks.write, plan.marks.write_fine
+    rough, board, forecast = plan.rough_part(part.id), plan.board_of(part.id), plan.forecast_of(part.id)
+    waits = plan.waiting(part)
+    up = Direction.UP
+    settings = [
+        Setting("Cut to", "wait" if waits else write(part.cut_length),
+                f"planned {write(part.cut_length)}" if waits else "length"),
+        Setting("Width", "wait" if waits else write(part.width),
+                f"planned {write(part.width)}" if waits else "from the face edge"),
+        Setting("Thickness", write(part.thickness), "gauge from the face side"),
+    ]  # fmt: skip
+    if rough is not None:
+        settings.append(
+            Setting(
+                "Rough",
+                f"{write(rough.length, up, unit=False)} × {write(rough.width, up, unit=False)} × "
+                f"{write(rough.thickness, up)}",
+                f"out of {board.board.name}" if board else "no board yet",
+            )
+        )
+    if forecast is not None:
+        settings.append(
+            Setting("Will reach", fine(forecast.reach), "cut first" if forecast.cut_first_chosen else "flattened whole")
+        )
+    steps = ["Face side flat, face edge square to it; mark both.", "Gauge and plane thickness, then width. Ends last."]
+    remarks: list[Remark] = []
+    corner = plan.corner
+    if corner is not None and part.id in corner.tail_boards:
+        settings.append(Setting("Gauge the baseline", fine(corner.layout.gauge_tail_board), "all round"))
+        settings.append(
+            Setting("Dividers", fine(corner.layout.step), f"from a half-pin of {fine(corner.layout.spec.half_pin)}")
+        )
+        settings.append(
+            Setting("Bevel", corner.layout.spec.slope.as_text(), f"{corner.layout.spec.slope.degrees:.1f}° from square")
+        )
+        steps.append("Lay out and cut the tails: see the corner template.")
+    if corner is not None and part.id in corner.pin_boards:
+        settings.append(Setting("Gauge the baseline", fine(corner.layout.gauge_pin_board), "all round"))
+        steps.append("Trace the pins from the tails of the mate, letter to letter. Do not measure them.")
+    if corner is not None and part.id in (*corner.tail_boards, *corner.pin_boards):
+        low, high, depth = corner.groove
+        settings.append(
+            Setting("Groove", f"{write(low, unit=False)} to {write(high)}", f"from the lower edge, {write(depth)} deep")
+        )
+        remarks += [remark for remark in corner.remarks if remark.of == "groove.height"]
+    for name in waits:
+        if plan.ledger is not None:
+            title = plan.ledger.quantity(name).definition.title
+            remarks.append(
+                Remark(f"Leave it long: {title} must be measured on the dry-fitted sides first.", Weight.LOOK)
+            )
+    if forecast is not None and forecast.short.mm > 0:
+        remarks.append(Remark(f"It comes out {fine(forecast.short)} too thin as planned.", Weight.FAILS))
+    return Card(part.name, tuple(settings), tuple(steps), tuple(remarks))
+
+
+def template_sheets(plan: Plan) -> tuple[Sheet, ...]:
+    """Make the 1:1 template of the corner, over as many pages as its height takes.
+
+    On every page stand a check scale and, where a page ends, the height it ends at.
+    """
+    corner = plan.corner
+    if corner is None or corner.layout.tail.mm <= 0:
+        return ()
+    layout = corner.layout
+    tail, pin = plan.part(corner.tail_boards[0]), plan.part(corner.pin_boards[0])
+    if tail is None or pin is None:
+        return ()
+    low, high, _ = corner.groove
+    show = min(80.0, max(40.0, float(layout.gauge_tail_board) + 20))
+    face = drawing(
+        views.tail_board_face(layout, show, (low, high), "", tail.id), views.mark_scale(layout, plan.marks, 2)
+    )
+    end = drawing(views.pin_board_end(layout, "", pin.id))
+    both = face.moved(MARGIN + show, 0) + end.moved(MARGIN + show + 40, 0)
+    height = float(layout.spec.width)
+    room = A4[1] - 118
+    pages = max(1, -(-int(height) // int(room)))
+    band = height / pages
+    return tuple(_template_page(plan, both, show, band, number, pages) for number in range(pages))
+
+
+def _template_page(plan: Plan, both: Drawing, show: float, band: float, number: int, pages: int) -> Sheet:
+    corner = plan.corner
+    title = "Corner template, full size"
+    page = "print at 100 %, check the scale" + (f" · page {number + 1} of {pages}" if pages > 1 else "")
+    found: list[Element] = heading(plan.project.piece.name, title, page)
+    found += check_scale(MARGIN, 30)
+    top = 58.0
+    piece = cut_to_band(both, number * band, (number + 1) * band).moved(0, top - number * band)
+    tail = plan.part(corner.tail_boards[0]) if corner else None
+    pin = plan.part(corner.pin_boards[0]) if corner else None
+    found.append(Label((MARGIN + show / 2, top - 5), f"{tail.name if tail else ''}: tails", 3.0, role=Role.FAINT))
+    found.append(Label((MARGIN + show + 46, top - 5), f"{pin.name if pin else ''}: end", 3.0, role=Role.FAINT))
+    if pages > 1:
+        for level in (top, top + band):
+            found.append(line((MARGIN - 8, level), (A4[0] - MARGIN, level), Role.FAINT))
+        found.append(Label((A4[0] - MARGIN, top + 4), "join the pages along these lines", 2.6, Anchor.END, Role.FAINT))
+    unit = "inches" if plan.marks.unit.value == "in" else "mm"
+    x = MARGIN + show + 74
+    settings = Card("", corner_settings(plan))
+    found.append(Label((x, top - 5), f"marks in {unit} from the lower edge", 2.6, Anchor.START, Role.FAINT))
+    y = top
+    for setting in settings.set:
+        found.append(Label((x, y + 3), setting.tool, 2.8, Anchor.START, Role.FAINT))
+        found.append(Label((x, y + 8.5), setting.figure, 5.0, Anchor.START, bold=True))
+        words, _ = paragraph(setting.note, x, y + 11, A4[0] - MARGIN - x, 2.5, Role.FAINT)
+        found += words
+        y += 21
+    steps, _ = card_on_paper(Card("", mark=corner_steps(plan)), MARGIN, max(top + band + 8, y), _WIDE)
+    if number == 0 and max(top + band + 8, y) < A4[1] - 50:
+        found += steps
+    suffix = f"-{number + 1}" if pages > 1 else ""
+    return Sheet(f"corner-template{suffix}", title, drawing(found, piece.elements))

@@ -1,0 +1,193 @@
+"""Rack: the boards there are, each drawn as itself, with its flaws."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator
+
+from nullah.core.card import Card, Remark, Setting, Weight
+from nullah.core.drawing import (
+    Anchor,
+    Dimension,
+    Drawing,
+    Element,
+    Fill,
+    Label,
+    Path,
+    Role,
+    drawing,
+    grain_lines,
+    rectangle,
+)
+from nullah.core.lengths import Length
+from nullah.core.plan import Plan
+from nullah.core.rack.board import Board, Flaw, FlawKind
+from nullah.core.stations.station import Hand, Station
+from nullah.core.wood.movement import Cut
+from nullah.core.wood.species import SpeciesError, find_species
+
+_FLAW_WORDS = {
+    FlawKind.CHECK: "check", FlawKind.SPLIT: "split", FlawKind.KNOT: "knot",
+    FlawKind.SAP: "sap", FlawKind.WANE: "wane", FlawKind.RUNOUT: "run-out",
+}  # fmt: skip
+
+
+def board_tops(boards: tuple[Board, ...]) -> dict[str, float]:
+    """Give, by board id, where each board's upper edge lies when they stand one under another, mm."""
+    # The longest board sets the scale of the drawing, and so the room that type needs.
+    gap = 30 + max((float(board.length) for board in boards), default=0) * 0.075
+    tops: dict[str, float] = {}
+    top = 0.0
+    for board in boards:
+        tops[board.id] = top
+        top += float(board.width) + gap
+    return tops
+
+
+def draw_board(board: Board, fill: Fill = Fill.WOOD) -> Iterator[Element]:
+    """Draw a board lying flat: y runs down the drawing from its upper edge, which is y = width."""
+    length, width = float(board.length), float(board.width)
+    of = f"board/{board.id}"
+    yield rectangle(0, 0, length, width, fill=fill, species=board.species, of=of)
+    yield from grain_lines(0, 0, length, width, board.name, of=of)
+
+
+def draw_flaws(board: Board) -> Iterator[Element]:
+    """Draw the flaws of a board on it, each in its own way."""
+    for index, flaw in enumerate(board.flaws):
+        yield from _draw_flaw(board, flaw, f"flaw/{board.id}/{index}")
+
+
+def _draw_flaw(board: Board, flaw: Flaw, of: str) -> Iterator[Element]:
+    x, top = float(flaw.start), float(board.width - flaw.high)
+    long, high = float(flaw.end - flaw.start), float(flaw.high - flaw.low)
+    yield rectangle(x, top, long, high, Role.FLAW, Fill.FLAW, of=of)
+    middle = top + high / 2
+    if flaw.kind is FlawKind.KNOT:
+        for share in (0.9, 0.55, 0.25):
+            yield _ellipse(x + long / 2, middle, long / 2 * share, high / 2 * share, of)
+    elif flaw.kind in (FlawKind.CHECK, FlawKind.SPLIT):
+        points = tuple((x + long * step / 6, middle + high * 0.18 * math.sin(step * 1.7)) for step in range(7))
+        yield Path(points, Role.FLAW, of=of)
+    elif flaw.kind is FlawKind.RUNOUT:
+        for share in (0.15, 0.45, 0.75):
+            yield Path(((x + long * share, top + high), (x + long * min(1, share + 0.25), top)), Role.FLAW, of=of)
+    yield Label((x + long / 2, top + high), _FLAW_WORDS[flaw.kind], 2.6, role=Role.FLAW, of=of, nudge_mm=(0, 2))
+
+
+def _ellipse(x: float, y: float, rx: float, ry: float, of: str) -> Path:
+    points = tuple(
+        (x + rx * math.cos(2 * math.pi * i / 24), y + ry * math.sin(2 * math.pi * i / 24)) for i in range(24)
+    )
+    return Path(points, Role.FLAW, closed=True, of=of)
+
+
+def _end_grain(board: Board) -> Iterator[Element]:
+    """Draw the board's end at its left, with the rings as it was cut."""
+    thick, width = float(board.thickness), float(board.width)
+    left = -thick - 22
+    yield rectangle(left, 0, thick, width, fill=Fill.END_GRAIN, species=board.species, of=f"board/{board.id}")
+    count = max(3, round(width / 18))
+    for index in range(count):
+        y = width * (index + 0.5) / count
+        if board.cut is Cut.QUARTER:
+            yield Path(((left, y), (left + thick, y)), Role.GRAIN)
+        elif board.cut is Cut.RIFT:
+            yield Path(((left, min(width, y + thick / 2)), (left + thick, max(0, y - thick / 2))), Role.GRAIN)
+    if board.cut is Cut.FLAT:
+        for index in range(3):
+            bulge = thick * (0.25 + 0.3 * index)
+            points = tuple(
+                (left + max(0.0, bulge - thick * 0.55 * (2 * s / 12 - 1) ** 2), width * s / 12) for s in range(13)
+            )
+            yield Path(points, Role.GRAIN)
+
+
+def _draw(plan: Plan, hand: Hand) -> Drawing:
+    boards = plan.project.boards
+    tops = board_tops(boards)
+    shown = Drawing()
+    for board in boards:
+        one = drawing(
+            draw_board(board), draw_flaws(board), _end_grain(board), _heading(plan, board, hand.board == board.id)
+        )
+        shown += one.moved(0, tops[board.id])
+    return shown
+
+
+def _heading(plan: Plan, board: Board, in_hand: bool) -> Iterator[Element]:
+    write = plan.marks.write_entered
+    length, width = float(board.length), float(board.width)
+    name = Label((0, 0), f"{board.name} · {board.species}", 3.2, Anchor.START, bold=in_hand,
+                 role=Role.CHALK if in_hand else Role.LABEL, of=f"board/{board.id}", nudge_mm=(0, -3))  # fmt: skip
+    yield name
+    yield Dimension((0, width), (length, width), write(board.length), -5, of=f"board/{board.id}/length")
+    yield Dimension((length, 0), (length, width), write(board.width), 5, of=f"board/{board.id}/width")
+    yield Label((-float(board.thickness) / 2 - 22, width), write(board.thickness), 2.8, Anchor.MIDDLE, nudge_mm=(0, 3),
+                of=f"board/{board.id}/thickness")  # fmt: skip
+
+
+def find_board(plan: Plan, hand: Hand) -> Board | None:
+    """Give the board in hand: pointed at, or the one the part in hand lies on."""
+    board = plan.project.board(hand.board)
+    if board is None:
+        laid_on = plan.board_of(hand.part)
+        board = laid_on.board if laid_on else None
+    return board
+
+
+def _card(plan: Plan, hand: Hand) -> Card:
+    board = find_board(plan, hand)
+    if board is None:
+        return Card("The rack", mind=(Remark("Pick a board to see what it is."),) if plan.project.boards else ())
+    write = plan.marks.write_entered
+
+    def figure(title: str, value: Length, name: str, note: str = "") -> Setting:
+        return Setting(title, write(value), note, of=f"board/{board.id}/{name}")
+
+    settings = (
+        figure("Length", board.length, "length", "rough"),
+        figure("Width", board.width, "width", "rough"),
+        figure("Thickness", board.thickness, "thickness", "rough"),
+        figure("Cup", board.cup, "cup", "hollow or hump across"),
+        figure("Bow", board.bow, "bow", "hollow or hump along"),
+        figure("Twist", board.twist, "twist", "the corner that stands up"),
+    )
+    remarks = [_count_flaws(board)]
+    try:
+        species = find_species(board.species)
+        words = {Cut.FLAT: "flat-sawn: it cups", Cut.RIFT: "rift-sawn", Cut.QUARTER: "quarter-sawn: it stays flat"}
+        remarks.append(Remark(f"{species.name.capitalize()}, {words[board.cut]}."))
+    except SpeciesError as error:
+        remarks.append(Remark(str(error), Weight.LOOK))
+    remarks.append(
+        Remark("Gloves for rough timber. Look for nails in old wood; treated pallets marked MB: do not use.")
+    )
+    return Card(
+        board.name, settings,
+        (
+            "Drag on the board to mark a flaw; drag its border to change it; Delete rubs it out.",
+            "Lay the board on a flat bench, three corners down: twist is the gap under the fourth.",
+            "Straightedge across for cup, along for bow: the gap at the middle.",
+        ),
+        tuple(remarks),
+    )  # fmt: skip
+
+
+def _count_flaws(board: Board) -> Remark:
+    if not board.flaws:
+        return Remark("No flaw marked.")
+    kinds = [_FLAW_WORDS[flaw.kind] for flaw in board.flaws]
+    listed = ", ".join(f"{kinds.count(kind)} × {kind}" for kind in dict.fromkeys(kinds))
+    return Remark(f"Flaws: {listed}. Checks, splits, wane and run-out never go into a part.")
+
+
+def _state(plan: Plan) -> str:
+    count = len(plan.project.boards)
+    return "no boards yet" if count == 0 else f"{count} board{'s' if count > 1 else ''}"
+
+
+STATION = Station(
+    "rack", "Rack", _draw, _card, _state,
+    "The rack is empty. Add the first board: its rough length, width and thickness, then mark its flaws on it.",
+)  # fmt: skip

@@ -1,0 +1,37 @@
+"""What every station has: a drawing of its matter, a card, and its state in words."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+
+from nullah.core.card import Card
+from nullah.core.drawing import Drawing
+from nullah.core.plan import Plan
+
+
+@dataclass(frozen=True, slots=True)
+class Hand:
+    """What is in hand: a part across all stations, and a quantity, board or flaw pointed at."""
+
+    part: str = ""
+    quantity: str = ""
+    board: str = ""
+    flaw: int = -1
+
+
+@dataclass(frozen=True, slots=True)
+class Station:
+    """A place on the rod, in the order of work.
+
+    `draw` gives the bench, `card` what is carried away, `state` a few words for the rod,
+    and `invitation` what an empty bench says.
+    """
+
+    id: str
+    title: str
+    draw: Callable[[Plan, Hand], Drawing]
+    card: Callable[[Plan, Hand], Card]
+    state: Callable[[Plan], str]
+    invitation: str
+    needs_milling: bool = False

@@ -1,0 +1,52 @@
+"""Water in wood: the moisture content at which wood settles."""
+
+from __future__ import annotations
+
+
+class ClimateError(ValueError):
+    """A temperature or humidity that air cannot have or the formula does not cover."""
+
+
+def equilibrium_moisture(temperature: float, humidity: float) -> float:
+    """Give the equilibrium moisture content (EMC) of wood in air.
+
+    Parameters
+    ----------
+    temperature : float
+        Of the air, °C, from -20 to 110.
+    humidity : float
+        Relative humidity, %, 0 to 100.
+
+    Returns
+    -------
+    float
+        EMC in % of the dry weight.
+
+    Raises
+    ------
+    ClimateError
+        Outside those ranges.
+
+    Notes
+    -----
+    Hailwood-Horrobin form, *Wood Handbook* (USDA FPL-GTR-282), ch. 4, eq. 4-5, with its
+    constants for °C; constants from memory, checked against the Handbook's table in
+    `tests/outside`.
+
+    Examples
+    --------
+    >>> round(equilibrium_moisture(21, 50), 1)
+    9.2
+    """
+    if not -20 <= temperature <= 110:
+        raise ClimateError(f"{temperature:g} °C is outside what the formula covers: -20 to 110 °C.")
+    if not 0 <= humidity <= 100:
+        raise ClimateError(f"A relative humidity of {humidity:g} % cannot be: it runs from 0 to 100 %.")
+    t, h = temperature, humidity / 100
+    w = 349 + 1.29 * t + 0.0135 * t**2
+    k = 0.805 + 0.000736 * t - 0.00000273 * t**2
+    k1 = 6.27 - 0.00938 * t - 0.000303 * t**2
+    k2 = 1.91 + 0.0407 * t - 0.000293 * t**2
+    kh = k * h
+    bound = (k1 * kh + 2 * k1 * k2 * kh**2) / (1 + k1 * kh + k1 * k2 * kh**2)
+    return 1800 / w * (kh / (1 - kh) + bound)

@@ -1,0 +1,76 @@
+"""How much wood moves across the grain when its moisture changes."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from enum import Enum
+from fractions import Fraction
+
+from nullah.core.lengths import Length
+from nullah.core.wood.species import SOURCE, Species
+
+
+class Cut(Enum):
+    """How a board was cut out of the log: which way its rings run to the face."""
+
+    FLAT = "flat"
+    RIFT = "rift"
+    QUARTER = "quarter"
+
+
+class MoistureError(ValueError):
+    """A moisture content wood cannot have."""
+
+
+@dataclass(frozen=True, slots=True)
+class Movement:
+    """A change in width (positive = wider), the coefficient per 1 % MC, and its source."""
+
+    change: Length
+    coefficient: float
+    source: str
+
+
+def coefficient(species: Species, cut: Cut) -> float:
+    """Give the coefficient of change in width per 1 % MC.
+
+    Flat-sawn boards move by the tangential coefficient, quarter-sawn by the radial; rift
+    lies between, taken as the mean of the two (common practice, no published source).
+    """
+    if cut is Cut.FLAT:
+        return species.tangential
+    if cut is Cut.QUARTER:
+        return species.radial
+    return (species.tangential + species.radial) / 2
+
+
+def movement(species: Species, cut: Cut, width: Length, moisture_from: float, moisture_to: float) -> Movement:
+    """Work out the change in width between two moisture contents (%).
+
+    ΔW = W · C · (M₂ − M₁), *Wood Handbook*, ch. 13, eq. 13-2.
+
+    Raises
+    ------
+    MoistureError
+        For a moisture content below 0 or above 30 % (fibre saturation: no movement above).
+
+    Examples
+    --------
+    >>> from nullah.core.lengths import inch
+    >>> from nullah.core.wood.species import find_species
+    >>> moved = movement(find_species("white fir"), Cut.FLAT, inch("9.15"), 9, 11)
+    >>> round(float(moved.change.mm) / 25.4, 4)
+    0.0448
+    """
+    for moisture in (moisture_from, moisture_to):
+        if not 0 <= moisture <= 30:
+            raise MoistureError(
+                f"A moisture content of {moisture:g} % is out of reach here: 0 to 30 %, "
+                "above which wood does not swell."
+            )
+    factor = coefficient(species, cut)
+    change = width.mm * Fraction(factor) * (Fraction(moisture_to) - Fraction(moisture_from))
+    source = SOURCE
+    if cut is Cut.RIFT:
+        source = f"mean of tangential and radial (common practice), after {SOURCE}"
+    return Movement(Length(change, width.unit), factor, source)

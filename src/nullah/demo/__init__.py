@@ -1,0 +1,1 @@
+"""Sample pieces, boards and measurements, all invented."""

@@ -1,0 +1,305 @@
+"""The bench: a drawing to scale that is worked on directly."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+from PySide6.QtCore import QEvent, QPointF, QRectF, QSize, Qt, Signal
+from PySide6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPolygonF, QResizeEvent, QWheelEvent
+from PySide6.QtWidgets import QWidget
+
+from nullah.core.drawing import Dimension, Drawing, Element, Label, Path, Point, Ring
+from nullah.paper.lettering import typeface
+from nullah.paper.painter import Scale, dimension_line, extent, paint
+from nullah.paper.palette import DAY, Palette
+
+#: Device pixels for a millimetre of paper, at 96 dpi.
+PAPER_PX = 96 / 25.4
+_MARGIN = 22
+
+
+class Tool:
+    """What the pointer does on the bench; a station gives its own. All points in mm of the drawing."""
+
+    def press(self, at: Point, of: str) -> bool:
+        """Begin to drag something; False leaves the press to the bench (pick, or type a figure)."""
+        return False
+
+    def drag(self, at: Point) -> None:
+        """Follow the pointer."""
+
+    def release(self, at: Point) -> None:
+        """Finish the drag."""
+
+    def cancel(self) -> None:
+        """Give the drag up (Escape)."""
+
+    def cursor(self, at: Point, of: str) -> Qt.CursorShape:
+        """Give the pointer's shape over something."""
+        return Qt.CursorShape.ArrowCursor
+
+    def key(self, event: QKeyEvent) -> bool:
+        """Take a key; False leaves it to the bench."""
+        return False
+
+
+class Bench(QWidget):
+    """Shows a drawing, zooms and moves it, and tells what was clicked.
+
+    `clicked` carries the id of what was clicked (empty for the ground) and where, in the
+    widget. Wheel zooms, the middle button or Space with the left moves, 0 fits, 1 is true size. Left and
+    Right go through what can be typed or picked, Enter takes it.
+    """
+
+    clicked = Signal(str, QPointF)
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.setMouseTracking(True)
+        self.setAccessibleName("Bench")
+        self.palette_ = DAY
+        self.drawing = Drawing()
+        self.overlay = Drawing()
+        self.invitation = ""
+        self.lit: frozenset[str] = frozenset()
+        self.hot = ""
+        self.tool = Tool()
+        self.scale = Scale(1.0, PAPER_PX)
+        self._fitted = True
+        self._dragging = False
+        self._moving: QPointF | None = None
+        self._space = False
+
+    def minimumSizeHint(self) -> QSize:
+        return QSize(360, 260)
+
+    # --- what is shown ---
+
+    def show_drawing(self, drawing: Drawing, invitation: str, lit: frozenset[str], refit: bool) -> None:
+        """Show a drawing; `refit` puts the whole of it on the bench."""
+        self.drawing, self.invitation, self.lit = drawing, invitation, lit
+        if self.hot not in self.targets():
+            self.hot = ""
+        self.setAccessibleDescription("" if drawing.elements else invitation)
+        if refit:
+            self._fitted = True
+        if self._fitted:
+            self.fit()
+        self.update()
+
+    def set_palette(self, palette: Palette) -> None:
+        """Take another theme."""
+        self.palette_ = palette
+        self.update()
+
+    def fit(self) -> None:
+        """Put the whole drawing on the bench."""
+        self._fitted = True
+        if not self.drawing.elements or self.width() < 10:
+            return
+        left, top, right, bottom = self.drawing.bounds()
+        wide, high = max(right - left, 1.0), max(bottom - top, 1.0)
+        room = QRectF(self.rect()).adjusted(_MARGIN, _MARGIN, -_MARGIN, -_MARGIN)
+        per_mm = min(room.width() / wide, room.height() / high)
+        # Type and dimensions do not shrink with the drawing: twice is enough to make room for them.
+        for _ in range(2):
+            taken = extent(self.drawing, Scale(per_mm, PAPER_PX))
+            fixed_wide, fixed_high = taken.width() - wide * per_mm, taken.height() - high * per_mm
+            per_mm = min((room.width() - fixed_wide) / wide, (room.height() - fixed_high) / high)
+            per_mm = max(per_mm, 0.01)
+        taken = extent(self.drawing, Scale(per_mm, PAPER_PX))
+        shift = room.center() - taken.center()
+        self.scale = Scale(per_mm, PAPER_PX, (shift.x(), shift.y()))
+        self.update()
+
+    def true_size(self) -> None:
+        """Show the drawing at its true size on this screen, about the middle of the bench."""
+        screen = self.screen().physicalDotsPerInch() / 25.4
+        self.zoom(screen / self.scale.per_mm, QPointF(self.width() / 2, self.height() / 2))
+
+    def zoom(self, factor: float, about: QPointF) -> None:
+        """Zoom about a point of the widget."""
+        per_mm = min(40.0, max(0.02, self.scale.per_mm * factor))
+        factor = per_mm / self.scale.per_mm
+        x = about.x() - (about.x() - self.scale.origin[0]) * factor
+        y = about.y() - (about.y() - self.scale.origin[1]) * factor
+        self.scale = Scale(per_mm, PAPER_PX, (x, y))
+        self._fitted = False
+        self.update()
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        painter = QPainter(self)
+        painter.fillRect(self.rect(), QColor(self.palette_.sheet))
+        paint(painter, self.drawing, self.scale, self.palette_, lit=self.lit, hot=self.hot)
+        paint(painter, self.overlay, self.scale, self.palette_, lit=self.lit)
+        if self.drawing.elements:
+            self._paint_scale(painter)
+        else:
+            self._paint_invitation(painter)
+        if self.hasFocus():
+            painter.setPen(QColor(self.palette_.accent))
+            painter.drawRect(self.rect().adjusted(0, 0, -1, -1))
+        painter.end()
+
+    def _paint_scale(self, painter: QPainter) -> None:
+        """Say at the lower left how large things are drawn."""
+        ratio = self.screen().physicalDotsPerInch() / 25.4 / self.scale.per_mm
+        words = "true size" if abs(ratio - 1) < 0.01 else f"1 : {ratio:.1f}" if ratio > 1 else f"{1 / ratio:.1f} : 1"
+        painter.setFont(typeface(13))
+        painter.setPen(QColor(self.palette_.quiet))
+        painter.drawText(QPointF(10, self.height() - 9), words)
+
+    def _paint_invitation(self, painter: QPainter) -> None:
+        painter.setFont(typeface(19))
+        painter.setPen(QColor(self.palette_.quiet))
+        box = QRectF(self.rect()).adjusted(self.width() * 0.18, 0, -self.width() * 0.18, 0)
+        painter.drawText(box, int(Qt.AlignmentFlag.AlignCenter | Qt.TextFlag.TextWordWrap), self.invitation)
+
+    # --- pointing ---
+
+    def targets(self) -> tuple[str, ...]:
+        """Give the ids on the drawing that can be picked or typed, in reading order, each once."""
+        return tuple(dict.fromkeys(e.of for e in self.drawing.elements if e.of))
+
+    def at(self, position: QPointF) -> str:
+        """Give the id of what lies at a point of the widget, the uppermost first."""
+        for element in reversed(self.drawing.elements):
+            if element.of and self._covers(element, position):
+                return element.of
+        return ""
+
+    def _covers(self, element: Element, position: QPointF) -> bool:
+        match element:
+            case Dimension():
+                a, b = dimension_line(element, self.scale)
+                around = QRectF(a, b).normalized()
+                text = len(element.text) * 4.5 + 10
+                middle = around.center()
+                words = QRectF(middle.x() - text, middle.y() - 13, 2 * text, 26)
+                if abs(b.y() - a.y()) > abs(b.x() - a.x()):
+                    words = QRectF(middle.x() - 13, middle.y() - text, 26, 2 * text)
+                return around.adjusted(-6, -6, 6, 6).contains(position) or words.contains(position)
+            case Path(closed=True):
+                polygon = QPolygonF([self.scale.put(point) for point in element.points])
+                return polygon.containsPoint(position, Qt.FillRule.OddEvenFill)
+            case Label():
+                at = self.scale.put(element.at)
+                wide = len(element.text) * element.size_mm * PAPER_PX * 0.5
+                left = {"start": 0.0, "middle": -wide / 2, "end": -wide}[element.anchor.value]
+                return QRectF(at.x() + left, at.y() - 12, wide, 24).contains(position)
+            case Ring():
+                at = self.scale.put(element.at)
+                return QRectF(at.x() - 16, at.y() - 16, 32, 32).contains(position)
+            case _:
+                return False
+
+    def place_of(self, of: str) -> QPointF:
+        """Give a point of the widget on what has this id: the middle of its dimension or area."""
+        for element in self.drawing.elements:
+            if element.of != of:
+                continue
+            match element:
+                case Dimension():
+                    a, b = dimension_line(element, self.scale)
+                    return (a + b) / 2
+                case Path():
+                    return QPolygonF([self.scale.put(point) for point in element.points]).boundingRect().center()
+                case _:
+                    return self.scale.put(element.at)
+        return QPointF(self.width() / 2, self.height() / 2)
+
+    def mousePressEvent(self, event: QMouseEvent) -> None:
+        position = event.position()
+        self.setFocus(Qt.FocusReason.MouseFocusReason)
+        if event.button() == Qt.MouseButton.MiddleButton or self._space:
+            self._moving = position
+            self.setCursor(Qt.CursorShape.ClosedHandCursor)
+            return
+        if event.button() != Qt.MouseButton.LeftButton:
+            return
+        of = self.at(position)
+        if self.tool.press(self.scale.back(position.x(), position.y()), of):
+            self._dragging = True
+            return
+        self.clicked.emit(of, position)
+
+    def mouseMoveEvent(self, event: QMouseEvent) -> None:
+        position = event.position()
+        point = self.scale.back(position.x(), position.y())
+        if self._moving is not None:
+            shift = position - self._moving
+            origin = (self.scale.origin[0] + shift.x(), self.scale.origin[1] + shift.y())
+            self.scale = Scale(self.scale.per_mm, PAPER_PX, origin)
+            self._moving, self._fitted = position, False
+            self.update()
+        elif self._dragging:
+            self.tool.drag(point)
+            self.update()
+        else:
+            of = self.at(position)
+            if of != self.hot:
+                self.hot = of
+                self.update()
+            self.setCursor(self.tool.cursor(point, of))
+
+    def mouseReleaseEvent(self, event: QMouseEvent) -> None:
+        if self._moving is not None:
+            self._moving = None
+            self.setCursor(Qt.CursorShape.ArrowCursor)
+        elif self._dragging:
+            self._dragging = False
+            self.tool.release(self.scale.back(event.position().x(), event.position().y()))
+            self.update()
+
+    def leaveEvent(self, event: QEvent) -> None:
+        if not self._dragging and self.hot:
+            self.hot = ""
+            self.update()
+
+    def wheelEvent(self, event: QWheelEvent) -> None:
+        self.zoom(1.0015 ** event.angleDelta().y(), event.position())
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        if self._fitted:
+            self.fit()
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        key = event.key()
+        if self.tool.key(event):
+            self.update()
+            return
+        middle = QPointF(self.width() / 2, self.height() / 2)
+        keys: dict[int, Callable[[], None]] = {
+            Qt.Key.Key_0: self.fit,
+            Qt.Key.Key_1: self.true_size,
+            Qt.Key.Key_Plus: lambda: self.zoom(1.25, middle),
+            Qt.Key.Key_Equal: lambda: self.zoom(1.25, middle),
+            Qt.Key.Key_Minus: lambda: self.zoom(0.8, middle),
+            Qt.Key.Key_Right: lambda: self._go(1),
+            Qt.Key.Key_Left: lambda: self._go(-1),
+        }
+        if key == Qt.Key.Key_Space:
+            self._space = True
+        elif key == Qt.Key.Key_Escape and self._dragging:
+            self._dragging = False
+            self.tool.cancel()
+            self.update()
+        elif key in (Qt.Key.Key_Return, Qt.Key.Key_Enter) and self.hot:
+            self.clicked.emit(self.hot, self.place_of(self.hot))
+        elif key in keys:
+            keys[key]()
+        else:
+            super().keyPressEvent(event)
+
+    def keyReleaseEvent(self, event: QKeyEvent) -> None:
+        if event.key() == Qt.Key.Key_Space:
+            self._space = False
+
+    def _go(self, way: int) -> None:
+        """Point at the next thing that can be picked or typed."""
+        targets = self.targets()
+        if targets:
+            index = targets.index(self.hot) + way if self.hot in targets else (0 if way > 0 else -1)
+            self.hot = targets[index % len(targets)]
+            self.update()

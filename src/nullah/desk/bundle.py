@@ -1,0 +1,44 @@
+"""Everything a project puts on paper, written into one folder."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+from nullah.core.plan import work_out
+from nullah.core.project import Project
+from nullah.core.sheets.sheets import all_sheets, cut_list
+from nullah.files.project_file import write_whole
+from nullah.files.tables import cut_list_text
+from nullah.paper.files import PaperError, write_pdf, write_svg
+
+
+def write_bundle(project: Project, folder: Path) -> list[Path]:
+    """Write the whole set: one PDF of every sheet, each sheet as SVG, the cut list as CSV.
+
+    Returns
+    -------
+    list of Path
+        What was written.
+
+    Raises
+    ------
+    PaperError
+        If the folder or a file cannot be written.
+    """
+    plan = work_out(project)
+    sheets = all_sheets(plan)
+    try:
+        folder.mkdir(parents=True, exist_ok=True)
+    except OSError as error:
+        raise PaperError(f"{folder} cannot be made: {error.strerror or error}.") from error
+    written = [folder / "sheets.pdf"]
+    write_pdf(sheets, written[0])
+    for sheet in sheets:
+        written.append(folder / f"{sheet.name}.svg")
+        write_svg(sheet, written[-1])
+    written.append(folder / "cut-list.csv")
+    try:
+        write_whole(written[-1], cut_list_text(cut_list(plan), plan.marks))
+    except OSError as error:
+        raise PaperError(f"{written[-1]} cannot be written: {error.strerror or error}.") from error
+    return written

@@ -1,0 +1,176 @@
+"""The project on the desk: what is open, its history, what is in hand, and where it is kept."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass, replace
+from pathlib import Path
+
+from PySide6.QtCore import QObject, QTimer, Signal
+
+from nullah.core.actions import show_in
+from nullah.core.lengths import LengthError, Marks
+from nullah.core.plan import Plan, work_out
+from nullah.core.project import Project
+from nullah.core.rack.board import BoardError
+from nullah.core.stations.station import Hand
+from nullah.files.project_file import write_project
+from nullah.files.recovery import Autosave
+
+#: A killed program loses at most what was done in this time, in ms.
+AUTOSAVE_AFTER = 1500
+
+
+@dataclass(frozen=True, slots=True)
+class _Step:
+    name: str
+    before: Project
+
+
+class Document(QObject):
+    """Holds the project and tells when it, or what is in hand, has changed.
+
+    `changed` follows every new plan; `hand_changed` what is picked or pointed at.
+    """
+
+    changed = Signal()
+    hand_changed = Signal()
+
+    def __init__(self, project: Project, autosave: Autosave, file: Path | None = None) -> None:
+        super().__init__()
+        self.project = project
+        self.file = file
+        self.hand = Hand()
+        self._numbers = False
+        self._undo: list[_Step] = []
+        self._redo: list[_Step] = []
+        self._saved: Project | None = project
+        self._autosave = autosave
+        self._timer = QTimer(self)
+        self._timer.setSingleShot(True)
+        self._timer.setInterval(AUTOSAVE_AFTER)
+        self._timer.timeout.connect(self.keep)
+        self.plan: Plan = work_out(project, milling=False)
+
+    # --- what follows ---
+
+    def numbers_ready(self) -> None:
+        """Say that the numerical libraries are loaded: from now on milling is worked out too."""
+        self._numbers = True
+        self._work_out()
+
+    def _work_out(self) -> None:
+        self.plan = work_out(self.project, milling=self._numbers)
+        self.changed.emit()
+
+    # --- actions ---
+
+    def do(self, name: str, action: Callable[[Project], Project]) -> str:
+        """Carry out an action under a name; give an empty text, or the sentence that refuses it."""
+        try:
+            after = action(self.project)
+        except (BoardError, LengthError) as error:
+            return str(error)
+        # Equal sizes can have been typed differently, and what was typed is kept.
+        if repr(after) == repr(self.project):
+            return ""
+        self._undo.append(_Step(name, self.project))
+        self._redo.clear()
+        self._take(after)
+        return ""
+
+    def _take(self, project: Project) -> None:
+        self.project = project
+        self._timer.start()
+        self._work_out()
+
+    @property
+    def undo_name(self) -> str:
+        """The name of what undo would take back, or empty."""
+        return self._undo[-1].name if self._undo else ""
+
+    @property
+    def redo_name(self) -> str:
+        """The name of what redo would do again, or empty."""
+        return self._redo[-1].name if self._redo else ""
+
+    def undo(self) -> None:
+        """Take the last action back."""
+        self._swap(self._undo, self._redo)
+
+    def redo(self) -> None:
+        """Do again what was taken back."""
+        self._swap(self._redo, self._undo)
+
+    def _swap(self, source: list[_Step], target: list[_Step]) -> None:
+        if not source:
+            return
+        step = source.pop()
+        target.append(_Step(step.name, self.project))
+        # The unit shown belongs to the desk, not to the story of the piece.
+        self._take(replace(step.before, marks=self.project.marks))
+
+    def show_in(self, marks: Marks) -> None:
+        """Show figures in another unit; no step of the history."""
+        saved_before = not self.unsaved
+        self.project = show_in(self.project, marks)
+        if saved_before and self.file is None:
+            self._saved = self.project
+        self._work_out()
+
+    # --- in hand ---
+
+    def pick_part(self, part: str) -> None:
+        """Take a part in hand, across all stations."""
+        self.set_hand(replace(self.hand, part=part))
+
+    def set_hand(self, hand: Hand) -> None:
+        """Take something else in hand."""
+        if hand != self.hand:
+            self.hand = hand
+            self.hand_changed.emit()
+
+    # --- keeping ---
+
+    @property
+    def unsaved(self) -> bool:
+        """Whether there is anything that no file holds."""
+        return self._saved is None or repr(self.project) != repr(self._saved)
+
+    def replace_project(self, project: Project, file: Path | None, saved: bool = True) -> None:
+        """Open another project."""
+        self._undo.clear()
+        self._redo.clear()
+        self.file = file
+        self.project = project
+        self._saved = project if saved else None
+        self.hand = Hand()
+        if saved:
+            self._timer.stop()
+            self._autosave.done()
+        else:
+            self._timer.start()
+        self._work_out()
+        self.hand_changed.emit()
+
+    def save(self, file: Path) -> None:
+        """Save to a file; `ProjectFileError` if the disk refuses, and the work stays unsaved here."""
+        write_project(self.project, file)
+        self.file = file
+        self._saved = self.project
+        self._timer.stop()
+        self._autosave.done()
+        self.changed.emit()
+
+    def keep(self) -> None:
+        """Keep unsaved work where it will be found if the program is killed."""
+        if self.unsaved:
+            self._autosave.keep(self.project, self.file)
+
+    def close(self) -> None:
+        """Close: unsaved work stays kept and is offered at the next start."""
+        self._timer.stop()
+        if self.unsaved:
+            self._autosave.keep(self.project, self.file)
+        else:
+            self._autosave.done()

@@ -1,0 +1,224 @@
+"""Typing a figure where it stands: a small slip over the drawing for one quantity."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass, replace
+
+from PySide6.QtCore import QPointF, Qt
+from PySide6.QtWidgets import QFrame, QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
+
+from nullah.core import actions
+from nullah.core.ledger import Kind, Origin, Quantity, Value
+from nullah.core.lengths import Length, Marks
+from nullah.core.project import Project
+from nullah.desk.document import Document
+from nullah.desk.fields import ValueField
+from nullah.paper.lettering import typeface
+
+_ORIGIN_WORDS = {
+    Origin.GIVEN: "given",
+    Origin.WORKED_OUT: "worked out; typing another overrules it",
+    Origin.OVERRULED: "overruled by you",
+    Origin.MEASURED: "measured at the bench",
+    Origin.WAITS: "planned only: leave long until measured",
+    Origin.FITTED: "fitted to what was measured",
+}
+_BOARD_FIGURES = {
+    "length": "length", "width": "width", "thickness": "thickness", "cup": "cup", "bow": "bow", "twist": "twist",
+}  # fmt: skip
+
+
+@dataclass(frozen=True, slots=True)
+class _Matter:
+    """What is being typed: its title, kind, text now, and how it is set, measured and taken back."""
+
+    of: str
+    title: str
+    origin: str
+    kind: Kind
+    text: str
+    set: Callable[[Value], str]
+    measure: Callable[[Value], str] | None = None
+    take_back: Callable[[], str] | None = None
+
+
+class FigureEditor(QFrame):
+    """The slip: a field, and what may be done with what is typed in it."""
+
+    def __init__(self, document: Document, over: QWidget) -> None:
+        super().__init__(over)
+        self.setObjectName("editor")
+        self._document, self._over = document, over
+        self._matter: _Matter | None = None
+        self._field: ValueField | None = None
+        self._column = QVBoxLayout(self)
+        self._column.setContentsMargins(12, 8, 12, 10)
+        self._column.setSpacing(5)
+        self._body: QWidget | None = None
+        self.hide()
+
+    @property
+    def field(self) -> ValueField | None:
+        """The field that is open, or None."""
+        return self._field if self.isVisible() else None
+
+    def open(self, of: str, at: QPointF) -> bool:
+        """Open over a point for the figure with this id; False if it is no figure."""
+        matter = self._find(of)
+        if matter is None:
+            return False
+        self._matter = matter
+        self._fill(matter)
+        self.adjustSize()
+        x = min(max(8, int(at.x()) - self.width() // 2), self._over.width() - self.width() - 8)
+        y = min(max(8, int(at.y()) + 18), self._over.height() - self.height() - 8)
+        self.move(x, y)
+        self.show()
+        self.raise_()
+        if self._field is not None:
+            self._field.line.setFocus()
+            self._field.line.selectAll()
+        return True
+
+    def close_slip(self) -> None:
+        """Put the slip away; what was typed and not entered is dropped, as Escape means."""
+        if self.isVisible():
+            self.hide()
+            self._over.setFocus()
+
+    def _fill(self, matter: _Matter) -> None:
+        if self._body is not None:
+            self._column.removeWidget(self._body)
+            self._body.deleteLater()
+        body = QWidget()
+        column = QVBoxLayout(body)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.setSpacing(4)
+        title = QLabel(matter.title[:1].upper() + matter.title[1:])
+        title.setTextFormat(Qt.TextFormat.PlainText)
+        title.setFont(typeface(15, bold=True))
+        origin = QLabel(matter.origin)
+        origin.setProperty("quiet", "true")
+        origin.setFont(typeface(13))
+        field = ValueField(matter.title, matter.kind, self._document.project.marks.unit, 190)
+        field.line.setText(matter.text)
+        field.entered.connect(lambda value: self._apply(matter.set, value))
+        field.left.connect(self.close_slip)
+        row = QHBoxLayout()
+        row.setSpacing(4)
+        row.addWidget(self._button("Set it", True, lambda: self._read(matter.set)))
+        if matter.measure is not None:
+            measure = matter.measure
+            row.addWidget(self._button("Measured", False, lambda: self._read(measure)))
+        if matter.take_back is not None:
+            row.addWidget(self._button("Take back", False, matter.take_back))
+        row.addStretch(1)
+        for widget in (title, origin, field):
+            column.addWidget(widget)
+        column.addLayout(row)
+        self._body, self._field = body, field
+        self._column.addWidget(body)
+
+    def _button(self, text: str, main: bool, action: Callable[[], object]) -> QPushButton:
+        button = QPushButton(text)
+        button.setProperty("main", "true" if main else "false")
+        button.setAccessibleName(text)
+        button.setMinimumHeight(32)
+
+        def clicked() -> None:
+            sentence = action()
+            if sentence == "":
+                self.close_slip()
+
+        button.clicked.connect(clicked)
+        return button
+
+    def _read(self, use: Callable[[Value], str]) -> str | None:
+        value = self._field.value() if self._field else None
+        if value is None:
+            return None
+        sentence = use(value)
+        if sentence and self._field:
+            self._field.complain(sentence)
+            self.adjustSize()
+        return sentence
+
+    def _apply(self, use: Callable[[Value], str], value: Value) -> None:
+        sentence = use(value)
+        if sentence and self._field:
+            self._field.complain(sentence)
+            self.adjustSize()
+        else:
+            self.close_slip()
+
+    # --- what can be typed ---
+
+    def _find(self, of: str) -> _Matter | None:
+        ledger = self._document.plan.ledger
+        if ledger is not None and of in ledger.quantities:
+            return self._quantity(of, ledger.quantity(of))
+        words = of.split("/")
+        if len(words) == 3 and words[0] == "board" and words[2] in _BOARD_FIGURES:
+            return self._board_figure(of, words[1], words[2])
+        return None
+
+    def _quantity(self, name: str, quantity: Quantity) -> _Matter:
+        title, document = quantity.definition.title, self._document
+
+        def change(value: Value) -> str:
+            wrong = refuse(name, quantity.definition.kind, value)
+            return wrong or document.do(f"{title} {_written(value)}", lambda p: actions.give(p, name, value))
+
+        def measured(value: Value) -> str:
+            wrong = refuse(name, quantity.definition.kind, value)
+            return wrong or document.do(f"measure {title} {_written(value)}", lambda p: actions.measure(p, name, value))
+
+        def back() -> str:
+            if quantity.origin is Origin.MEASURED:
+                return document.do(f"take back the measured {title}", lambda p: actions.measure(p, name, None))
+            return document.do(f"take back the {title}", lambda p: actions.give(p, name, None))
+
+        can_go_back = quantity.origin in (Origin.MEASURED, Origin.OVERRULED)
+        return _Matter(
+            name, title, _ORIGIN_WORDS[quantity.origin], quantity.definition.kind,
+            quantity.write(self._document.project.marks), change,
+            measured if quantity.definition.kind is Kind.LENGTH else None, back if can_go_back else None,
+        )  # fmt: skip
+
+    def _board_figure(self, of: str, board_id: str, figure: str) -> _Matter | None:
+        board = self._document.project.board(board_id)
+        if board is None:
+            return None
+        old: Length = getattr(board, figure)
+        marks: Marks = self._document.project.marks
+
+        def change(value: Value) -> str:
+            if not isinstance(value, Length):
+                return "Type a length."
+
+            def action(project: Project) -> Project:
+                now = project.board(board_id)
+                if now is None:
+                    return project
+                sizes: dict[str, Length] = {figure: value}
+                return actions.change_board(project, replace(now, **sizes))  # type: ignore[arg-type]
+
+            return self._document.do(f"{board.name}: {figure} {_written(value)}", action)
+
+        return _Matter(of, f"{board.name}, {figure}", "as it stands on the rack", Kind.LENGTH,
+                       marks.write_entered(old), change)  # fmt: skip
+
+
+def refuse(name: str, kind: Kind, value: Value) -> str:
+    """Say why a figure cannot be, or nothing: no length of a piece is zero or less, but these may be."""
+    may_be_nothing = name.endswith("clearance") or name in ("tails.half_pin", "tails.pin")
+    if kind is not Kind.LENGTH or not isinstance(value, Length) or name == "tails.proud":
+        return ""
+    if value.mm < 0 or (value.mm == 0 and not may_be_nothing):
+        return f"{value.as_text()} cannot be: it must be {'0 or more' if may_be_nothing else 'more than nothing'}."
+    return ""
+
+
+def _written(value: Value) -> str:
+    return str(value) if isinstance(value, int) else value.as_text()

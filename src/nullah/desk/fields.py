@@ -1,0 +1,97 @@
+"""Fields to type in: one for lengths everywhere, which keeps what is wrong and says why."""
+
+from __future__ import annotations
+
+from PySide6.QtCore import Qt, Signal
+from PySide6.QtGui import QKeyEvent
+from PySide6.QtWidgets import QLabel, QLineEdit, QVBoxLayout, QWidget
+
+from nullah.core.ledger import Kind, Value
+from nullah.core.lengths import Length, LengthError, Unit, read_length, read_slope
+from nullah.paper.lettering import typeface
+
+
+def read_value(text: str, kind: Kind, unit: Unit) -> Value:
+    """Read what was typed for a quantity of some kind, or raise `LengthError` with a sentence."""
+    if kind is Kind.SLOPE:
+        return read_slope(text)
+    if kind is Kind.COUNT:
+        if not text.strip().isdigit() or not 1 <= int(text) <= 200:
+            raise LengthError(f"“{text.strip()}” is not a number of pieces. Use 1 to 200.")
+        return int(text)
+    return read_length(text, unit)
+
+
+class ValueField(QWidget):
+    """A field for a length, count or slope, with a sentence below it when it cannot be read.
+
+    `entered` carries the value on Enter; `left` follows Escape.
+    """
+
+    entered = Signal(object)
+    left = Signal()
+
+    def __init__(self, name: str, kind: Kind = Kind.LENGTH, unit: Unit = Unit.MM, width: int = 130) -> None:
+        super().__init__()
+        self._kind, self._unit = kind, unit
+        self.line = QLineEdit()
+        self.line.setAccessibleName(name)
+        self.line.setMinimumWidth(width)
+        self.line.setFont(typeface(17))
+        self.sentence = QLabel()
+        self.sentence.setTextFormat(Qt.TextFormat.PlainText)
+        self.sentence.setWordWrap(True)
+        self.sentence.setProperty("weight", "fails")
+        self.sentence.hide()
+        column = QVBoxLayout(self)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.setSpacing(3)
+        column.addWidget(self.line)
+        column.addWidget(self.sentence)
+        self.line.returnPressed.connect(self.enter)
+        self.line.textEdited.connect(lambda: self.complain(""))
+        self.setFocusProxy(self.line)
+
+    def show_value(self, text: str) -> None:
+        """Show a value, unless the user is in the middle of typing another."""
+        if not (self.line.hasFocus() and self.line.isModified()):
+            self.line.setText(text)
+            self.complain("")
+
+    def set_unit(self, unit: Unit) -> None:
+        """Say what a bare number is in."""
+        self._unit = unit
+
+    def value(self) -> Value | None:
+        """Give what stands in the field, or None after saying what is wrong with it."""
+        try:
+            return read_value(self.line.text(), self._kind, self._unit)
+        except LengthError as error:
+            self.complain(str(error))
+            return None
+
+    def length(self) -> Length | None:
+        """Give the length in the field, or None after saying what is wrong with it."""
+        value = self.value()
+        return value if isinstance(value, Length) else None
+
+    def enter(self) -> None:
+        """Read the field and tell, as Enter does."""
+        value = self.value()
+        if value is not None:
+            self.line.setModified(False)
+            self.entered.emit(value)
+
+    def complain(self, sentence: str) -> None:
+        """Show a sentence below the field; an empty one takes it away. What was typed stays."""
+        self.sentence.setText(sentence)
+        self.sentence.setVisible(bool(sentence))
+        self.line.setProperty("wrong", "true" if sentence else "false")
+        self.line.style().unpolish(self.line)
+        self.line.style().polish(self.line)
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        if event.key() == Qt.Key.Key_Escape:
+            self.left.emit()
+            return
+        super().keyPressEvent(event)

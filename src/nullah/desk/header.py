@@ -1,0 +1,155 @@
+"""The head of the window: the piece, what is unsettled, units, theme, and the menu of papers."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+from PySide6.QtCore import Qt, Signal
+from PySide6.QtWidgets import (
+    QButtonGroup,
+    QHBoxLayout,
+    QLabel,
+    QLineEdit,
+    QMenu,
+    QPushButton,
+    QSizePolicy,
+    QToolButton,
+    QWidget,
+)
+
+from nullah.core.lengths import Unit
+from nullah.desk.document import Document
+from nullah.paper.lettering import typeface
+
+
+class Header(QWidget):
+    """Piece name · what is unsettled; undo, units, day and night, papers."""
+
+    unit_chosen = Signal(object)
+    theme_chosen = Signal(bool)
+    renamed = Signal(str)
+    menu_wanted = Signal(object)
+
+    def __init__(self, document: Document) -> None:
+        super().__init__()
+        self.setObjectName("header")
+        self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
+        self._document = document
+        row = QHBoxLayout(self)
+        row.setContentsMargins(10, 6, 10, 6)
+        row.setSpacing(4)
+        self.name = QLineEdit()
+        self.name.setObjectName("pieceName")
+        self.name.setAccessibleName("Name of the piece")
+        self.name.setFont(typeface(19, bold=True))
+        self.name.setMaxLength(80)
+        self.name.setFixedWidth(210)
+        self.name.editingFinished.connect(lambda: self.renamed.emit(self.name.text().strip() or "Piece"))
+        row.addWidget(self.name)
+        self.unsettled = QLabel()
+        self.unsettled.setObjectName("unsettled")
+        self.unsettled.setTextFormat(Qt.TextFormat.PlainText)
+        self.unsettled.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Preferred)
+        row.addWidget(self.unsettled, 1)
+        self.undo = self._button("Undo", document.undo)
+        self.redo = self._button("Redo", document.redo)
+        row.addWidget(self.undo)
+        row.addWidget(self.redo)
+        row.addSpacing(8)
+        self.units = self._pair("Units", (("mm", Unit.MM), ("inches", Unit.INCH)), row)
+        row.addSpacing(8)
+        self.themes = self._pair("Light", (("day", False), ("night", True)), row)
+        row.addSpacing(8)
+        self.papers = QToolButton()
+        self.papers.setText("Papers ▾")
+        self.papers.setAccessibleName("Papers: open, save, print")
+        self.papers.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
+        self.papers.setMinimumHeight(34)
+        self.menu = QMenu(self)
+        self.menu.aboutToShow.connect(lambda: self.menu_wanted.emit(self.menu))
+        self.papers.setMenu(self.menu)
+        row.addWidget(self.papers)
+        self.units.idClicked.connect(lambda i: self.unit_chosen.emit((Unit.MM, Unit.INCH)[i]))
+        self.themes.idClicked.connect(lambda i: self.theme_chosen.emit(bool(i)))
+
+    def _button(self, text: str, action: Callable[[], None]) -> QPushButton:
+        button = QPushButton(text)
+        button.setMinimumHeight(34)
+        button.clicked.connect(lambda: action())
+        return button
+
+    def _pair(self, name: str, options: tuple[tuple[str, object], ...], row: QHBoxLayout) -> QButtonGroup:
+        group = QButtonGroup(self)
+        for index, (text, _) in enumerate(options):
+            button = QPushButton(text)
+            button.setCheckable(True)
+            button.setAccessibleName(f"{name}: {text}")
+            button.setMinimumHeight(34)
+            group.addButton(button, index)
+            row.addWidget(button)
+        return group
+
+    def refresh(self) -> None:
+        """Show what the document holds now."""
+        document = self._document
+        if not self.name.hasFocus():
+            self.name.setText(document.project.piece.name)
+            self.name.setCursorPosition(0)
+        unsettled = document.plan.unsettled()
+        text = " · ".join(unsettled) if unsettled else "everything settled"
+        self.unsettled.setText(text)
+        self.unsettled.setToolTip(text)
+        self.unsettled.setProperty("settled", "false" if unsettled else "true")
+        self.unsettled.style().unpolish(self.unsettled)
+        self.unsettled.style().polish(self.unsettled)
+        for button, word, name in ((self.undo, "Undo", document.undo_name), (self.redo, "Redo", document.redo_name)):
+            button.setEnabled(bool(name))
+            button.setAccessibleName(f"{word}: {name}" if name else word)
+            button.setToolTip(f"{word}: {name}" if name else f"Nothing to {word.lower()}")
+        unit = document.project.marks.unit
+        self.units.button(0 if unit is Unit.MM else 1).setChecked(True)
+
+    def show_theme(self, night: bool) -> None:
+        """Show which theme is on."""
+        self.themes.button(1 if night else 0).setChecked(True)
+
+
+class Banner(QWidget):
+    """A sentence across the window, with what can be done about it; stays until it is put away."""
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.setObjectName("banner")
+        self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
+        self._row = QHBoxLayout(self)
+        self._row.setContentsMargins(16, 5, 10, 5)
+        self.words = QLabel()
+        self.words.setTextFormat(Qt.TextFormat.PlainText)
+        self.words.setWordWrap(True)
+        self._row.addWidget(self.words, 1)
+        self._buttons: list[QPushButton] = []
+        self.hide()
+
+    def say(self, sentence: str, *ways: tuple[str, Callable[[], None]]) -> None:
+        """Say a sentence; each way is a button's words and what it does."""
+        for button in self._buttons:
+            self._row.removeWidget(button)
+            button.deleteLater()
+        self._buttons = []
+        self.words.setText(sentence)
+        for text, action in (*ways, ("Put away", lambda: None)):
+            button = QPushButton(text)
+            button.setAccessibleName(text)
+            button.setMinimumHeight(32)
+            button.clicked.connect(lambda _=False, a=action: self._do(a))
+            self._row.addWidget(button)
+            self._buttons.append(button)
+        self.show()
+
+    def _do(self, action: Callable[[], None]) -> None:
+        self.hide()
+        action()
+
+    def button(self, text: str) -> QPushButton | None:
+        """Give the button with these words, if it is there."""
+        return next((button for button in self._buttons if button.text() == text), None)

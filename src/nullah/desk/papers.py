@@ -1,0 +1,224 @@
+"""Papers: opening, saving, printing, and work that was left unsaved."""
+
+from __future__ import annotations
+
+from functools import partial
+from pathlib import Path
+
+from PySide6.QtGui import QAction, QKeySequence, QPainter
+from PySide6.QtWidgets import QFileDialog, QMainWindow, QMenu
+
+from nullah.core.project import Project
+from nullah.core.stations import STATIONS
+from nullah.desk.document import Document
+from nullah.desk.header import Banner
+from nullah.files.project_file import ProjectFileError, read_project
+from nullah.files.recovery import Autosave, Lost
+
+_FILTER = "Nullah projects (*.nullah)"
+
+
+class Papers:
+    """What is done with files, and the keys for it."""
+
+    def __init__(self, window: QMainWindow, document: Document, autosave: Autosave, banner: Banner) -> None:
+        self._window, self._document, self._autosave, self._banner = window, document, autosave, banner
+        self._entries: tuple[tuple[str, str, object], ...] = (
+            ("New piece", "Ctrl+N", self.new),
+            ("Open …", "Ctrl+O", self.ask_open),
+            ("Open the sample piece", "", self.open_sample),
+            ("", "", None),
+            ("Save", "Ctrl+S", self.save),
+            ("Save as …", "Ctrl+Shift+S", self.ask_save),
+            ("", "", None),
+            ("Print …", "Ctrl+P", self.ask_print),
+            ("Write all sheets into a folder …", "Ctrl+E", self.ask_sheets),
+            ("", "", None),
+            ("Undo", "Ctrl+Z", document.undo),
+            ("Redo", "Ctrl+Shift+Z", document.redo),
+            ("", "", None),
+            ("Close", "Ctrl+Q", window.close),
+        )
+        self._actions: list[QAction | None] = []
+
+    def add_shortcuts(self) -> None:
+        """Make every entry work from the keyboard, and Ctrl+1 … go to the stations."""
+        for text, keys, act in self._entries:
+            if act is None:
+                self._actions.append(None)
+                continue
+            action = QAction(text, self._window)
+            if keys:
+                action.setShortcut(QKeySequence(keys))
+            action.triggered.connect(lambda _=False, a=act: a())
+            self._window.addAction(action)
+            self._actions.append(action)
+        for number in range(len(STATIONS)):
+            action = QAction(STATIONS[number].title, self._window)
+            action.setShortcut(QKeySequence(f"Ctrl+{number + 1}"))
+            action.triggered.connect(lambda _=False, n=number: self._window.show_station(n))  # type: ignore[attr-defined]
+            self._window.addAction(action)
+
+    def fill_menu(self, menu: QMenu) -> None:
+        """Fill the menu with the entries as they stand now."""
+        menu.clear()
+        names = {"Undo": self._document.undo_name, "Redo": self._document.redo_name}
+        for action in self._actions:
+            if action is None:
+                menu.addSeparator()
+                continue
+            word = action.text().partition(":")[0]
+            if word in names:
+                action.setText(f"{word}: {names[word]}" if names[word] else word)
+                action.setEnabled(True)
+            menu.addAction(action)
+
+    # --- opening ---
+
+    def open_path(self, path: Path) -> bool:
+        """Open a project file; on failure say why and leave what is open as it is."""
+        try:
+            project = read_project(path)
+        except ProjectFileError as error:
+            self._banner.say(str(error))
+            return False
+        self._replace(project, path)
+        return True
+
+    def _replace(self, project: Project, file: Path | None, saved: bool = True) -> None:
+        """Put another project on the desk; unsaved work of the old one is set aside, not lost."""
+        name = self._document.project.piece.name
+        aside: Lost | None = None
+        if self._document.unsaved:
+            aside = self._autosave.set_aside(self._document.project, self._document.file)
+        self._document.replace_project(project, file, saved)
+        if aside is not None:
+            kept = aside
+            self._banner.say(f"{name} was not saved. It is kept.", ("Take it up again", lambda: self.take_up(kept)))
+        else:
+            self._banner.hide()
+
+    def new(self) -> None:
+        """Begin a new piece."""
+        self._replace(Project(marks=self._document.project.marks), None)
+
+    def open_sample(self) -> None:
+        """Open the sample piece."""
+        from nullah.demo.seed_box import seed_box
+
+        self._replace(seed_box(), None)
+
+    def ask_open(self) -> None:
+        """Ask for a file and open it."""
+        name, _ = QFileDialog.getOpenFileName(self._window, "Open a piece", self._folder(), _FILTER)
+        if name:
+            self.open_path(Path(name))
+
+    def _folder(self) -> str:
+        return str(self._document.file.parent if self._document.file else Path.home())
+
+    # --- saving ---
+
+    def save(self) -> None:
+        """Save to the file it came from, or ask for one."""
+        if self._document.file is None:
+            self.ask_save()
+        else:
+            self.save_path(self._document.file)
+
+    def ask_save(self) -> None:
+        """Ask for a file and save."""
+        start = self._document.file or Path(self._folder()) / f"{_file_name(self._document.project.piece.name)}.nullah"
+        name, _ = QFileDialog.getSaveFileName(self._window, "Save the piece", str(start), _FILTER)
+        if name:
+            path = Path(name)
+            self.save_path(path if path.suffix else path.with_suffix(".nullah"))
+
+    def save_path(self, path: Path) -> bool:
+        """Save to a file; on failure say why. The work stays here either way."""
+        try:
+            self._document.save(path)
+        except ProjectFileError as error:
+            self._banner.say(str(error), ("Save elsewhere …", self.ask_save))
+            return False
+        self._banner.hide()
+        return True
+
+    # --- unsaved work of earlier ---
+
+    def offer_lost(self) -> None:
+        """Offer work that an earlier desk left unsaved, if there is any."""
+        for lost in self._autosave.lost():
+            try:
+                project = lost.read()
+            except ProjectFileError:
+                continue
+            self._banner.say(
+                f"{project.piece.name}, from {lost.when:%d %B %H:%M}, was not saved when the desk closed.",
+                ("Take it up", partial(self.take_up, lost)),
+                ("Drop it", lost.drop),
+            )
+            return
+
+    def take_up(self, lost: Lost) -> None:
+        """Open work that was left unsaved."""
+        try:
+            project = lost.read()
+        except ProjectFileError as error:
+            self._banner.say(str(error))
+            return
+        self._replace(project, lost.file, saved=False)
+        self._document.keep()
+        lost.drop()
+
+    # --- paper ---
+
+    def ask_sheets(self) -> None:
+        """Ask for a folder and write every sheet and list into it."""
+        folder = QFileDialog.getExistingDirectory(self._window, "Write all sheets into", self._folder())
+        if folder:
+            self.write_sheets(Path(folder))
+
+    def write_sheets(self, folder: Path) -> None:
+        """Write every sheet and list into a folder, and say so."""
+        from nullah.desk.bundle import write_bundle
+        from nullah.paper.files import PaperError
+
+        try:
+            written = write_bundle(self._document.project, folder)
+        except PaperError as error:
+            self._banner.say(str(error))
+            return
+        self._banner.say(f"{len(written)} files written to {folder}. Print the template at 100 % and check its scale.")
+
+    def ask_print(self) -> None:
+        """Print every sheet at full size."""
+        from PySide6.QtPrintSupport import QPrintDialog, QPrinter
+
+        from nullah.core.plan import work_out
+        from nullah.core.sheets.sheets import all_sheets
+        from nullah.paper.files import page_layout
+        from nullah.paper.painter import Scale, paint
+        from nullah.paper.palette import INK
+
+        printer = QPrinter(QPrinter.PrinterMode.HighResolution)
+        sheets = all_sheets(work_out(self._document.project))
+        printer.setPageLayout(page_layout(sheets[0]))
+        printer.setFullPage(True)
+        if QPrintDialog(printer, self._window).exec() != QPrintDialog.DialogCode.Accepted:
+            return
+        painter = QPainter()
+        if not painter.begin(printer):
+            self._banner.say("The printer does not answer. Write the sheets into a folder and print the PDF.")
+            return
+        per_mm = printer.resolution() / 25.4
+        for number, sheet in enumerate(sheets):
+            if number:
+                printer.newPage()
+            paint(painter, sheet.drawing, Scale(per_mm, per_mm), INK)
+        painter.end()
+
+
+def _file_name(name: str) -> str:
+    kept = "".join(letter if letter.isalnum() or letter in " -_" else "-" for letter in name)
+    return kept.strip().lower().replace(" ", "-") or "piece"

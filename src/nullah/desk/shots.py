@@ -1,0 +1,65 @@
+"""Pictures of every main view, from the sample piece, without a screen."""
+
+from __future__ import annotations
+
+import tempfile
+from dataclasses import replace
+from pathlib import Path
+
+from nullah.core.lengths import Unit
+from nullah.core.stations import STATIONS
+from nullah.core.stations.station import Hand
+from nullah.demo.seed_box import seed_box
+from nullah.desk.start import application, make_window
+from nullah.paper.palette import DAY, NIGHT
+
+_IN_HAND = {
+    "piece": Hand(part="bottom", quantity="bottom.clearance"),
+    "rack": Hand(part="front", board="1"),
+    "breakdown": Hand(part="back"),
+    "milling": Hand(part="front"),
+    "joints": Hand(part="front"),
+    "season": Hand(part="bottom"),
+    "daybook": Hand(part="bottom"),
+}
+
+
+def write_shots(folder: Path, width: int = 1280, height: int = 800) -> list[Path]:
+    """Write a PNG of each station by day, and of two by night and in inches.
+
+    Raises
+    ------
+    OSError
+        If the folder or a file cannot be written.
+    """
+    app = application()
+    folder.mkdir(parents=True, exist_ok=True)
+    written: list[Path] = []
+    with tempfile.TemporaryDirectory() as root:
+        window = make_window(seed_box(), Path(root))
+        window.document.numbers_ready()
+        window.resize(width, height)
+        window.show()
+
+        def shoot(name: str) -> None:
+            app.processEvents()
+            path = folder / f"{name}.png"
+            if not window.grab().save(str(path)):
+                raise OSError(f"{path} could not be written")
+            written.append(path)
+
+        for number, station in enumerate(STATIONS):
+            window.show_station(number)
+            window.document.set_hand(_IN_HAND[station.id])
+            shoot(f"{number + 1}-{station.id}")
+        window.set_theme(NIGHT)
+        window.show_unit(Unit.INCH)
+        for number, name in ((2, "breakdown"), (4, "joints")):
+            window.show_station(number)
+            window.document.set_hand(_IN_HAND[name])
+            shoot(f"night-{name}")
+        window.set_theme(DAY)
+        window.document.show_in(replace(window.document.project.marks, unit=Unit.MM))
+        window.document.replace_project(seed_box(), None)
+        window.close()
+    return written

@@ -1,0 +1,84 @@
+"""Opening the desk."""
+
+from __future__ import annotations
+
+import os
+import sys
+from pathlib import Path
+
+from PySide6.QtCore import QThread, QTimer
+from PySide6.QtWidgets import QApplication
+
+from nullah.core.project import Project
+from nullah.desk.document import Document
+from nullah.desk.theme import dress
+from nullah.desk.window import Window
+from nullah.files.recovery import Autosave
+from nullah.paper.palette import DAY, NIGHT
+
+
+def application() -> QApplication:
+    """Give the one application object, made at the first call."""
+    running = QApplication.instance()
+    if isinstance(running, QApplication):
+        return running
+    app = QApplication(sys.argv[:1])
+    app.setApplicationName("Nullah")
+    app.setStyle("Fusion")
+    return app
+
+
+def state_folder() -> Path:
+    """Give the folder where unsaved work is kept."""
+    from platformdirs import user_state_path
+
+    return user_state_path("nullah") / "unsaved"
+
+
+class NumbersLoader(QThread):
+    """Loads the numerical libraries beside the window, which stands before they have."""
+
+    def run(self) -> None:
+        import scipy.optimize
+
+        import nullah.core.milling.forecast  # noqa: F401
+
+        assert scipy.optimize
+
+
+def make_window(project: Project, root: Path, file: Path | None = None) -> Window:
+    """Make the window on a project, with unsaved work kept under `root`."""
+    autosave = Autosave(root)
+    dress(application(), DAY)
+    window = Window(Document(project, autosave, file), autosave)
+    window.set_theme(DAY)
+    return window
+
+
+def open_desk(path: Path | None, demo: bool = False) -> int:
+    """Open the desk on a file, on the sample piece, or on a new piece; gives the exit status."""
+    app = application()
+    project = Project()
+    if demo:
+        from nullah.demo.seed_box import seed_box
+
+        project = seed_box()
+    window = make_window(project, state_folder())
+    if os.environ.get("NULLAH_THEME") == "night":
+        window.set_theme(NIGHT)
+    if path is None and not demo:
+        window.banner.say(
+            "A new piece. Size it, put boards on the rack, and go down the rod.",
+            ("Open the sample piece", window.papers.open_sample),
+        )
+    if path is not None:
+        window.open_path(path)
+    window.papers.offer_lost()
+    window.show()
+    loader = NumbersLoader()
+    loader.finished.connect(window.document.numbers_ready)
+    # After the first paint: the window is usable before SciPy has loaded.
+    QTimer.singleShot(60, loader.start)
+    status = app.exec()
+    loader.wait()
+    return status

@@ -1,0 +1,55 @@
+"""Joints on the desk: the figures of the corner, to be typed."""
+
+from __future__ import annotations
+
+from nullah.core import actions
+from nullah.core.ledger import Kind, Origin, Value
+from nullah.desk.bench import Bench
+from nullah.desk.document import Document
+from nullah.desk.editor import refuse
+from nullah.desk.fields import ValueField
+from nullah.desk.stations.base import StationDesk, words
+
+_FIGURES = (
+    ("tails.count", "Tails", Kind.COUNT, 52), ("tails.slope", "slope", Kind.SLOPE, 62),
+    ("tails.pin", "pin", Kind.LENGTH, 84), ("tails.half_pin", "half-pin", Kind.LENGTH, 84),
+    ("tails.proud", "end grain proud", Kind.LENGTH, 84),
+)  # fmt: skip
+
+
+class JointsDesk(StationDesk):
+    """Number of tails, slope, pins and how proud the end grain stands."""
+
+    def __init__(self, document: Document, bench: Bench) -> None:
+        super().__init__(document, bench)
+        row = self.row()
+        self.fields: dict[str, ValueField] = {}
+        for name, title, kind, width in _FIGURES:
+            field = ValueField(title, kind, width=width)
+            field.line.setMaximumWidth(width + 14)
+            field.entered.connect(lambda value, n=name, t=title: self._give(n, t, value))
+            words(title, row)
+            row.addWidget(field)
+            self.fields[name] = field
+        row.addStretch(1)
+
+    def refresh(self) -> None:
+        ledger = self.document.plan.ledger
+        for name, field in self.fields.items():
+            field.setEnabled(ledger is not None and name in ledger.quantities)
+            field.set_unit(self.document.project.marks.unit)
+            if ledger is not None and name in ledger.quantities:
+                quantity = ledger.quantity(name)
+                field.show_value(quantity.write(self.document.project.marks))
+                ruled = quantity.origin is Origin.WORKED_OUT
+                field.line.setToolTip("worked out; typing another overrules it" if ruled else quantity.origin.value)
+
+    def _give(self, name: str, title: str, value: Value) -> None:
+        kind = next(kind for known, _, kind, _ in _FIGURES if known == name)
+        sentence = refuse(name, kind, value)
+        text = str(value) if isinstance(value, int) else value.as_text()
+        sentence = sentence or self.document.do(f"{title.lower()} {text}", lambda p: actions.give(p, name, value))
+        if sentence:
+            self.fields[name].complain(sentence)
+        else:
+            self.bench.setFocus()

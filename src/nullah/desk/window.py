@@ -1,0 +1,203 @@
+"""The window: the frame that stays the same at every station."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from pathlib import Path
+
+from PySide6.QtCore import QPointF
+from PySide6.QtGui import QCloseEvent
+from PySide6.QtWidgets import QApplication, QGridLayout, QMainWindow, QStackedWidget, QVBoxLayout, QWidget
+
+from nullah.core import actions
+from nullah.core.card import Mend
+from nullah.core.drawing import Drawing
+from nullah.core.ledger import Kind
+from nullah.core.lengths import Unit, read_length, read_slope
+from nullah.core.stations import STATIONS
+from nullah.desk.bench import Bench
+from nullah.desk.card import CardView
+from nullah.desk.document import Document
+from nullah.desk.editor import FigureEditor
+from nullah.desk.header import Banner, Header
+from nullah.desk.papers import Papers
+from nullah.desk.rod import Rod
+from nullah.desk.stations.base import StationDesk
+from nullah.desk.stations.breakdown import BreakdownDesk
+from nullah.desk.stations.joints import JointsDesk
+from nullah.desk.stations.milling import MillingDesk
+from nullah.desk.stations.piece import PieceDesk
+from nullah.desk.stations.rack import RackDesk
+from nullah.desk.strip import Strip
+from nullah.desk.theme import dress
+from nullah.files.recovery import Autosave
+from nullah.paper.palette import DAY, NIGHT, Palette
+
+_DESKS: dict[str, type[StationDesk]] = {
+    "piece": PieceDesk,
+    "rack": RackDesk,
+    "breakdown": BreakdownDesk,
+    "milling": MillingDesk,
+    "joints": JointsDesk,
+}
+
+
+class Window(QMainWindow):
+    """The desk. Everything shown follows from `document`; everything done goes through it."""
+
+    def __init__(self, document: Document, autosave: Autosave) -> None:
+        super().__init__()
+        self.document = document
+        self.station = 0
+        self.palette_: Palette = DAY
+        self._drawn_for: tuple[object, ...] = ()
+        self.setWindowTitle("Nullah")
+        self.resize(1280, 800)
+        self.setMinimumSize(1024, 640)
+        self._make_frame()
+        self.papers = Papers(self, document, autosave, self.banner)
+        self.header.menu_wanted.connect(self.papers.fill_menu)
+        self._wire()
+        self.papers.add_shortcuts()
+        self.show_station(0)
+        self.bench.setFocus()
+
+    def _make_frame(self) -> None:
+        self.header, self.banner = Header(self.document), Banner()
+        self.rod, self.bench, self.card, self.strip = Rod(), Bench(), CardView(), Strip()
+        self.editor = FigureEditor(self.document, self.bench)
+        self.tools = QStackedWidget()
+        self.tools.setObjectName("tools")
+        self.desks: list[StationDesk] = []
+        for station in STATIONS:
+            desk = _DESKS.get(station.id, StationDesk)(self.document, self.bench)
+            self.desks.append(desk)
+            self.tools.addWidget(desk)
+        middle = QVBoxLayout()
+        middle.setSpacing(0)
+        middle.addWidget(self.tools)
+        middle.addWidget(self.bench, 1)
+        frame = QWidget()
+        frame.setObjectName("frame")
+        grid = QGridLayout(frame)
+        grid.setContentsMargins(0, 0, 0, 0)
+        grid.setSpacing(0)
+        grid.addWidget(self.header, 0, 0, 1, 3)
+        grid.addWidget(self.banner, 1, 0, 1, 3)
+        grid.addWidget(self.rod, 2, 0)
+        grid.addLayout(middle, 2, 1)
+        grid.addWidget(self.card, 2, 2)
+        grid.addWidget(self.strip, 3, 0, 1, 3)
+        grid.setColumnStretch(1, 1)
+        grid.setRowStretch(2, 1)
+        self.setCentralWidget(frame)
+
+    def _wire(self) -> None:
+        self.document.changed.connect(self._refresh_all)
+        self.document.hand_changed.connect(self._refresh_all)
+        self.rod.chosen.connect(self.show_station)
+        self.strip.picked.connect(self.document.pick_part)
+        self.card.mend.connect(self.do_mend)
+        self.card.figure.connect(self._figure_clicked)
+        self.bench.clicked.connect(self._bench_clicked)
+        self.header.unit_chosen.connect(self.show_unit)
+        self.header.theme_chosen.connect(lambda night: self.set_theme(NIGHT if night else DAY))
+        self.header.renamed.connect(self._rename)
+
+    # --- what is shown ---
+
+    def show_station(self, number: int) -> None:
+        """Go to a station."""
+        self.editor.close_slip()
+        self.bench.overlay = Drawing()
+        self.station = number
+        self.bench.tool = self.desks[number].tool
+        self.tools.setCurrentIndex(number)
+        # A station without choices gives its room to the bench.
+        self.tools.setVisible(STATIONS[number].id in _DESKS)
+        self.tools.setFixedHeight(self.desks[number].sizeHint().height())
+        self._refresh_all()
+
+    def _refresh_all(self) -> None:
+        plan, hand, station = self.document.plan, self.document.hand, STATIONS[self.station]
+        lit = frozenset(name for name in (hand.part, hand.quantity) if name)
+        if hand.board and station.id == "rack":
+            lit |= {f"flaw/{hand.board}/{hand.flaw}"}
+        drawing = station.draw(plan, hand)
+        # Refit for another station or another size of the drawing, not for every click.
+        bounds = tuple(round(b, 1) for b in drawing.bounds()) if drawing.elements else ()
+        refit = (self.station, bounds) != self._drawn_for
+        self._drawn_for = (self.station, bounds)
+        self.bench.show_drawing(drawing, station.invitation, lit, refit)
+        self.card.show_card(station.card(plan, hand))
+        self.rod.show_states([each.state(plan) for each in STATIONS], self.station)
+        self.strip.show_parts(plan, hand.part)
+        self.header.refresh()
+        self.desks[self.station].refresh()
+        self.tools.setFixedHeight(self.desks[self.station].sizeHint().height())
+        name = self.document.project.piece.name or "Piece"
+        self.setWindowTitle(f"{name}{' *' if self.document.unsaved else ''} · Nullah")
+
+    def set_theme(self, palette: Palette) -> None:
+        """Change between day and night."""
+        self.palette_ = palette
+        app = QApplication.instance()
+        if isinstance(app, QApplication):
+            dress(app, palette)
+        for part in (self.bench, self.rod, self.strip):
+            part.set_palette(palette)
+        self.header.show_theme(palette is NIGHT)
+
+    def show_unit(self, unit: Unit) -> None:
+        """Show figures in another unit."""
+        self.editor.close_slip()
+        self.document.show_in(replace(self.document.project.marks, unit=unit))
+
+    # --- what is done ---
+
+    def _bench_clicked(self, of: str, at: QPointF) -> None:
+        self.editor.close_slip()
+        taken = self.desks[self.station].clicked(of)
+        if taken:
+            return
+        if self.document.plan.part(of) is not None:
+            self.document.pick_part(of)
+        elif of:
+            self._take_figure(of, at)
+        else:
+            self.document.set_hand(replace(self.document.hand, quantity=""))
+
+    def _figure_clicked(self, of: str) -> None:
+        at = self.bench.place_of(of) if of in self.bench.targets() else QPointF(self.bench.width() - 60, 60)
+        self._take_figure(of, at)
+
+    def _take_figure(self, of: str, at: QPointF) -> None:
+        """Show why a figure is what it is, and open it for typing."""
+        ledger = self.document.plan.ledger
+        if ledger is not None and of in ledger.quantities:
+            self.document.set_hand(replace(self.document.hand, quantity=of))
+        self.editor.open(of, at)
+
+    def do_mend(self, mend: Mend) -> None:
+        """Carry out a way out that the card offers."""
+        if mend.action == "cut_first":
+            self.document.do(mend.label, lambda p: actions.cut_first(p, mend.subject, mend.value == "yes"))
+        elif mend.action == "give" and self.document.plan.ledger is not None:
+            kind = self.document.plan.ledger.quantity(mend.subject).definition.kind
+            value = read_slope(mend.value) if kind is Kind.SLOPE else read_length(mend.value)
+            self.document.do(mend.label, lambda p: actions.give(p, mend.subject, value))
+
+    def _rename(self, name: str) -> None:
+        if name != self.document.project.piece.name:
+            self.document.do(f"name it {name}", lambda p: actions.rename(p, name))
+
+    def open_path(self, path: Path) -> bool:
+        """Open a project file; a sentence on the banner if it cannot be."""
+        return self.papers.open_path(path)
+
+    def closeEvent(self, event: QCloseEvent) -> None:
+        for desk in self.desks:
+            if isinstance(desk, BreakdownDesk):
+                desk.runner.wait()
+        self.document.close()
+        event.accept()

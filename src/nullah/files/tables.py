@@ -1,0 +1,207 @@
+"""Tables in CSV: boards, flaws and parts in, surveys in, the cut list out."""
+
+from __future__ import annotations
+
+import csv
+import io
+from collections.abc import Callable, Iterable, Sequence
+from dataclasses import replace
+from pathlib import Path
+from typing import TypeVar
+
+from nullah.core.bench.cutlist import CutListRow
+from nullah.core.breakdown.rough import RoughPart
+from nullah.core.breakdown.search import MOST_PARTS
+from nullah.core.lengths import Length, LengthError, Marks, Unit, read_length
+from nullah.core.piece.part import Needs
+from nullah.core.rack.board import Board, BoardError, Flaw, FlawKind, check_board, fitted_flaw
+
+_T = TypeVar("_T")
+Row = dict[str, str]
+
+
+class TableError(ValueError):
+    """A table that cannot be read; the message names the file and the line."""
+
+
+def read_rows(path: Path, columns: Sequence[str]) -> list[tuple[int, Row]]:
+    """Read a CSV file with a heading; give (line number, row) pairs with the headings in lower case.
+
+    Raises
+    ------
+    TableError
+        If it cannot be read or lacks one of `columns`.
+    """
+    try:
+        text = path.read_text(encoding="utf-8-sig")
+    except (OSError, UnicodeDecodeError) as error:
+        why = getattr(error, "strerror", None) or "it is not text"
+        raise TableError(f"{path} cannot be read: {why}.") from error
+    reader = csv.DictReader(io.StringIO(text))
+    headings = [heading.strip().lower() for heading in reader.fieldnames or []]
+    missing = [column for column in columns if column not in headings]
+    if missing:
+        raise TableError(f"{path.name} lacks the column{'s' if len(missing) > 1 else ''} {', '.join(missing)}.")
+    rows = []
+    for values in reader:
+        row = {(key or "").strip().lower(): _cell(value) for key, value in values.items()}
+        if any(row.values()):
+            rows.append((reader.line_num, row))
+    return rows
+
+
+def _cell(value: str | list[str] | None) -> str:
+    return value.strip() if isinstance(value, str) else ""
+
+
+def _each(path: Path, rows: Iterable[tuple[int, Row]], make: Callable[[Row], _T]) -> list[_T]:
+    made = []
+    for number, row in rows:
+        try:
+            made.append(make(row))
+        except (LengthError, BoardError, ValueError) as error:
+            raise TableError(f"{path.name}, line {number}: {error}") from error
+    return made
+
+
+def _size(row: Row, column: str) -> Length:
+    length = read_length(row[column])
+    if length.mm <= 0:
+        raise LengthError(f"{column} is {row[column]}; it must be more than nothing.")
+    return length
+
+
+def read_boards(path: Path, species: str = "") -> tuple[Board, ...]:
+    """Read ``board,length,width,thickness``; bare numbers are mm, more columns may stand there.
+
+    Raises
+    ------
+    TableError
+    """
+
+    def make(row: Row) -> Board:
+        if not row["board"]:
+            raise BoardError("the board has no name.")
+        board = Board(
+            row["board"], row["board"], row.get("species") or species,
+            _size(row, "length"), _size(row, "width"), _size(row, "thickness"),
+        )  # fmt: skip
+        check_board(board)
+        return board
+
+    boards = _each(path, read_rows(path, ("board", "length", "width", "thickness")), make)
+    seen: set[str] = set()
+    for board in boards:
+        if board.id in seen:
+            raise TableError(f"{path.name}: two boards are called {board.id}.")
+        seen.add(board.id)
+    return tuple(boards)
+
+
+def read_flaws(path: Path, boards: Sequence[Board]) -> tuple[Board, ...]:
+    """Read ``board,from,to,low,high,kind`` and give the boards with those flaws.
+
+    Raises
+    ------
+    TableError
+        For a board that is not there, a kind nobody knows, or a flaw off its board.
+    """
+    by_id = {board.id: board for board in boards}
+
+    def make(row: Row) -> None:
+        board = by_id.get(row["board"])
+        if board is None:
+            raise BoardError(f"there is no board {row['board']}.")
+        kinds = [kind.value for kind in FlawKind]
+        kind = row["kind"].lower().replace("-", "")
+        if kind not in kinds:
+            raise BoardError(f"“{row['kind']}” is not a flaw known here: {', '.join(kinds)}.")
+        places = (read_length(row[name]) for name in ("from", "to", "low", "high"))
+        flaw = fitted_flaw(board, Flaw(FlawKind(kind), *places))
+        by_id[board.id] = replace(board, flaws=(*board.flaws, flaw))
+
+    _each(path, read_rows(path, ("board", "from", "to", "low", "high", "kind")), make)
+    return tuple(by_id[board.id] for board in boards)
+
+
+def read_parts(path: Path) -> tuple[RoughPart, ...]:
+    """Read ``part,quantity,length,width,thickness,needs`` (and ``turn``); sizes are rough, as they stand.
+
+    A part wanted more than once becomes ``name#1``, ``name#2`` … inside; its name stays.
+
+    Raises
+    ------
+    TableError
+    """
+    made: list[RoughPart] = []
+    seen: set[str] = set()
+
+    def make(row: Row) -> None:
+        name = row["part"]
+        if not name:
+            raise ValueError("the part has no name.")
+        if name in seen:
+            raise ValueError(f"the part {name} stands in the list twice.")
+        seen.add(name)
+        count = _quantity(row["quantity"])
+        if len(made) + count > MOST_PARTS:
+            raise ValueError(f"more than {MOST_PARTS} parts are asked for: a slip of the key?")
+        needs = row["needs"].lower() or "clear"
+        if needs not in ("clear", "any"):
+            raise ValueError(f"needs is “{row['needs']}”; it must be clear or any.")
+        turn = row.get("turn", "").lower() in ("yes", "y", "true", "1")
+        sizes = (_size(row, "length"), _size(row, "width"), _size(row, "thickness"))
+        made.extend(RoughPart(f"{name}#{index + 1}", name, *sizes, Needs(needs), turn) for index in range(count))
+
+    _each(path, read_rows(path, ("part", "quantity", "length", "width", "thickness", "needs")), make)
+    return tuple(made)
+
+
+def _quantity(text: str) -> int:
+    if not text.isdigit() or int(text) < 1:
+        raise ValueError(f"a quantity of “{text}” cannot be; write 1 or more.")
+    return int(text)
+
+
+def read_survey_points(path: Path) -> list[tuple[float, float, float, float]]:
+    """Read ``x,y,top,bottom`` in mm.
+
+    Raises
+    ------
+    TableError
+    """
+
+    def make(row: Row) -> tuple[float, float, float, float]:
+        try:
+            return float(row["x"]), float(row["y"]), float(row["top"]), float(row["bottom"])
+        except ValueError as error:
+            raise ValueError("x, y, top and bottom must be numbers in mm.") from error
+
+    return _each(path, read_rows(path, ("x", "y", "top", "bottom")), make)
+
+
+def cut_list_text(rows: Sequence[CutListRow], marks: Marks) -> str:
+    """Give the cut list as CSV: exact figures in mm, and as the bench reads them."""
+    stream = io.StringIO()
+    writer = csv.writer(stream, lineterminator="\n")
+    shown = "inches" if marks.unit is Unit.INCH else "mm, to the mark"
+    writer.writerow(
+        ["number", "part", "length_mm", "width_mm", "thickness_mm", "cut_length_mm", "rough_length_mm",
+         "rough_width_mm", "rough_thickness_mm", "board", "species", "wait_for", f"finished ({shown})"]
+    )  # fmt: skip
+    for row in rows:
+        sizes = (
+            row.length, row.width, row.thickness, row.cut_length,
+            row.rough_length, row.rough_width, row.rough_thickness,
+        )  # fmt: skip
+        finished = " x ".join(marks.write(size, unit=False) for size in (row.length, row.width, row.thickness))
+        writer.writerow(
+            [row.number, _plain(row.part), *(f"{float(size):g}" for size in sizes), _plain(row.board),
+             _plain(row.species), row.waits, finished]
+        )  # fmt: skip
+    return stream.getvalue()
+
+
+def _plain(text: str) -> str:
+    """Keep a spreadsheet from taking a name for a formula."""
+    return f"'{text}" if text[:1] in "=+-@" and text else text
