@@ -44,9 +44,20 @@ def main(arguments: Sequence[str] | None = None) -> int:
 def _open_desk(words: list[str], demo: bool = False) -> int:
     from nullah.desk.start import open_desk
 
+    if not _has_screen():
+        raise _RefusedError(
+            "There is no screen to open the desk on (neither DISPLAY nor WAYLAND_DISPLAY is set). "
+            "“nullah sheets” and “nullah shots” need none."
+        )
     if len(words) > 1:
         raise _RefusedError(f"One project at a time: {', '.join(words)} are {len(words)}.")
     return open_desk(Path(words[0]) if words else None, demo)
+
+
+def _has_screen() -> bool:
+    return not sys.platform.startswith("linux") or any(
+        os.environ.get(name) for name in ("DISPLAY", "WAYLAND_DISPLAY", "QT_QPA_PLATFORM")
+    )
 
 
 def _parser() -> _Parser:

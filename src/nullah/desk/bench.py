@@ -64,6 +64,7 @@ class Bench(QWidget):
         self.invitation = ""
         self.lit: frozenset[str] = frozenset()
         self.hot = ""
+        self.to_scale = True
         self.tool = Tool()
         self.scale = Scale(1.0, PAPER_PX)
         self._fitted = True
@@ -76,9 +77,11 @@ class Bench(QWidget):
 
     # --- what is shown ---
 
-    def show_drawing(self, drawing: Drawing, invitation: str, lit: frozenset[str], refit: bool) -> None:
+    def show_drawing(
+        self, drawing: Drawing, invitation: str, lit: frozenset[str], refit: bool, to_scale: bool = True
+    ) -> None:
         """Show a drawing; `refit` puts the whole of it on the bench."""
-        self.drawing, self.invitation, self.lit = drawing, invitation, lit
+        self.drawing, self.invitation, self.lit, self.to_scale = drawing, invitation, lit, to_scale
         if self.hot not in self.targets():
             self.hot = ""
         self.setAccessibleDescription("" if drawing.elements else invitation)
@@ -133,10 +136,10 @@ class Bench(QWidget):
         painter.fillRect(self.rect(), QColor(self.palette_.sheet))
         paint(painter, self.drawing, self.scale, self.palette_, lit=self.lit, hot=self.hot)
         paint(painter, self.overlay, self.scale, self.palette_, lit=self.lit)
-        if self.drawing.elements:
-            self._paint_scale(painter)
-        else:
+        if not self.drawing.elements:
             self._paint_invitation(painter)
+        elif self.to_scale:
+            self._paint_scale(painter)
         if self.hasFocus():
             painter.setPen(QColor(self.palette_.accent))
             painter.drawRect(self.rect().adjusted(0, 0, -1, -1))

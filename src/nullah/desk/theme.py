@@ -71,7 +71,8 @@ def _sheet(p: Palette) -> str:
     QPushButton[main="true"]:disabled {{ background: {p.line}; color: {p.quiet}; }}
     QPushButton[figure="true"] {{ color: {p.text}; text-align: left; padding: 0; border-left: 0; }}
     QPushButton[figure="true"]:hover {{ background: {p.accent_ground}; }}
-    QPushButton[figure="true"]:focus {{ background: {p.accent_ground}; border: none; border-bottom: 2px solid {p.accent}; padding: 0; }}
+    QPushButton[figure="true"]:focus {{ background: {p.accent_ground}; border: none;
+        border-bottom: 2px solid {p.accent}; padding: 0; }}
     QToolButton::menu-indicator {{ image: none; }}
     QPushButton:checked {{ background: {p.accent_ground}; color: {p.text}; font-weight: 600; }}
     QComboBox {{ background: {p.raised}; border: 1px solid {p.line}; border-radius: 3px; padding: 4px 8px;

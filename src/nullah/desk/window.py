@@ -128,7 +128,7 @@ class Window(QMainWindow):
         bounds = tuple(round(b, 1) for b in drawing.bounds()) if drawing.elements else ()
         refit = (self.station, bounds) != self._drawn_for
         self._drawn_for = (self.station, bounds)
-        self.bench.show_drawing(drawing, station.invitation, lit, refit)
+        self.bench.show_drawing(drawing, station.invitation, lit, refit, station.to_scale)
         self.card.show_card(station.card(plan, hand))
         self.rod.show_states([each.state(plan) for each in STATIONS], self.station)
         self.strip.show_parts(plan, hand.part)

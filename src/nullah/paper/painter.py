@@ -276,7 +276,7 @@ class _Work:
         text = dimension.text + _STATE_SIGNS.get(dimension.state, "")
         pixels = 3.4 * paper
         angle = math.degrees(math.atan2(along[1], along[0]))
-        if angle > 90.5 or angle <= -89.5:
+        if angle > 89.5 or angle <= -90.5:
             angle += 180
         middle = QPointF((a.x() + b.x()) / 2, (a.y() + b.y()) / 2)
         width = QFontMetricsF(typeface(pixels)).horizontalAdvance(text) + 2 * paper

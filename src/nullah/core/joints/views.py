@@ -24,18 +24,43 @@ def tail_board_face(
     height, base = float(layout.spec.width), -float(layout.gauge_tail_board)
     yield rectangle(-show, 0, show, height, fill=Fill.WOOD, species=species, of=of)
     yield from grain_lines(-show, 0, show + base, height, of, of=of)
-    edge = 0.0
-    end_edge = 0.0
-    for (low, high), (base_low, base_high) in zip(layout.tails, layout.bases, strict=True):
-        yield _waste(height, (base, edge), (base, float(base_low)), (0, float(low)), (0, end_edge))
-        edge, end_edge = float(base_high), float(high)
-    yield _waste(height, (base, edge), (base, height), (0, height), (0, end_edge))
+    for shape in between_tails(layout, -base):
+        yield _waste(height, *((-inward, level) for inward, level in shape))
     for (low, high), (base_low, base_high) in zip(layout.tails, layout.bases, strict=True):
         yield line((base, height - float(base_low)), (0, height - float(low)), Role.KNIFE)
         yield line((base, height - float(base_high)), (0, height - float(high)), Role.KNIFE)
     yield line((base, 0), (base, height), Role.GAUGE)
     for level in groove:
         yield line((-show, height - float(level)), (0, height - float(level)), Role.HIDDEN)
+
+
+def between_tails(layout: DovetailLayout, reach: float) -> Iterator[tuple[Point, ...]]:
+    """Give what stands between the tails of a board: half-pin, pins, half-pin, from the lower edge up.
+
+    Parameters
+    ----------
+    layout : DovetailLayout
+    reach : float
+        How far the baseline is from the end, mm.
+
+    Yields
+    ------
+    tuple of (inward, level)
+        Corners: mm in from the end of the board, mm up from its lower edge.
+    """
+    edge_end = edge_base = 0.0
+    ends = [(float(low), float(high)) for low, high in layout.tails]
+    bases = [(float(low), float(high)) for low, high in layout.bases]
+    top = float(layout.spec.width)
+    for (low, high), (base_low, base_high) in zip([*ends, (top, top)], [*bases, (top, top)], strict=True):
+        yield ((0.0, edge_end), (reach, edge_base), (reach, base_low), (0.0, low))
+        edge_end, edge_base = high, base_high
+
+
+def sockets(layout: DovetailLayout, reach: float) -> Iterator[tuple[Point, ...]]:
+    """Give the sockets of a pin board as seen from outside, where they are as wide as the tails' ends."""
+    for low, high in layout.tails:
+        yield ((0.0, float(low)), (reach, float(low)), (reach, float(high)), (0.0, float(high)))
 
 
 def _waste(height: float, *corners: Point) -> Path:

@@ -151,7 +151,7 @@ def _part_face(plan: Plan, part: Part) -> Drawing:
         Dimension((0, width), (0, 0), write(part.width), 6),
         # Face side: a loop; face edge: a tick at the edge it refers to.
         Label((length * 0.5, width * 0.45), f"{part.number} {part.name} · face side inside", 3.4, bold=True),
-        Label((length * 0.5, width - 2), "∨ face edge, down", 2.8, role=Role.PENCIL),
+        Label((length * 0.5, width), "∨ face edge", 2.8, role=Role.PENCIL, nudge_mm=(0, 3)),
     ]
     return drawing(elements)
 
@@ -168,17 +168,10 @@ def _joinery(plan: Plan, part: Part, length: float, width: float) -> list[Elemen
         found.append(line((at + way * base, 0), (at + way * base, width), Role.GAUGE))
         if layout.tail_base.mm <= 0:
             continue
-        pairs = zip(layout.tails, layout.bases, strict=True)
-        if tails:
-            for (low, high), (base_low, base_high) in pairs:
-                for end, foot in ((low, base_low), (high, base_high)):
-                    found.append(line((at, width - float(end)), (at + way * base, width - float(foot)), Role.KNIFE))
-        else:
-            # Seen from outside, the sockets are as wide as the tails' ends.
-            for (low, high), _ in pairs:
-                corners = ((at, width - float(low)), (at + way * base, width - float(low)),
-                           (at + way * base, width - float(high)), (at, width - float(high)))  # fmt: skip
-                found.append(Path(corners, Role.KNIFE, closed=True, fill=Fill.WASTE))
+        shapes = views.between_tails(layout, base) if tails else views.sockets(layout, base)
+        for shape in shapes:
+            corners = tuple((at + way * inward, width - level) for inward, level in shape)
+            found.append(Path(corners, Role.KNIFE, closed=True, fill=Fill.WASTE))
     low, high, _ = corner.groove
     found += [line((0, width - float(level)), (length, width - float(level)), Role.HIDDEN) for level in (low, high)]
     return found

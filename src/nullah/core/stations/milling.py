@@ -93,7 +93,7 @@ def _along(plan: Plan, board: Board, survey: Survey, slab: Slab, what: str) -> I
     gap = max(40.0, length * 0.08)
     for index, (station, title) in enumerate(((0, "its left end"), (-1, "its right end"))):
         at = index * (width + gap)
-        below = high * 2 + 30
+        below = high + 48
         x = float(survey.x[station])
         yield from _profile(
             ys, survey.top[station].tolist(), survey.bottom[station].tolist(),
@@ -101,10 +101,10 @@ def _along(plan: Plan, board: Board, survey: Survey, slab: Slab, what: str) -> I
         )  # fmt: skip
         yield Label((at + width / 2, below), title, 3.0, role=Role.FAINT, nudge_mm=(0, 4))
     if slab.thickness > 0:
-        at = (2 * (width + gap), high + 50)
+        legend = (2 * (width + gap), high + 50)
         thick = plan.marks.write_fine(_length(slab.thickness))
-        yield Label(at, f"blue: the flat slab inside, {thick}", 3.2, Anchor.START)
-        yield Label(at, "hatched: shavings", 3.2, Anchor.START, Role.FAINT, nudge_mm=(0, 5))
+        yield Label(legend, f"blue: the flat slab inside, {thick}", 3.2, Anchor.START)
+        yield Label(legend, "hatched: shavings", 3.2, Anchor.START, Role.FAINT, nudge_mm=(0, 5))
 
 
 def _length(millimetres: float) -> Length:
@@ -128,7 +128,7 @@ def _profile(stations: list[float], top: list[float], bottom: list[float], floor
 
 def _bars(plan: Plan, forecasts: tuple[Forecast, ...], chosen: Forecast | None) -> Iterator[Element]:
     """Draw, part by part, the thickness wanted against what each way leaves, ten times full size."""
-    row, times, left = 64.0, 16.0, 150.0
+    row, times, left = 76.0, 16.0, 150.0
     for index, item in enumerate(forecasts):
         y = index * row
         short = item.short.mm > 0
@@ -149,9 +149,9 @@ def _bars(plan: Plan, forecasts: tuple[Forecast, ...], chosen: Forecast | None) 
             yield Label((left + long + 12, y + offset + 10), words, 3.0, Anchor.START,
                         Role.LABEL if used else Role.FAINT, bold=used, of=item.part)  # fmt: skip
         need = left + float(item.needs) * times
-        yield line((need, y - 7), (need, y + 51), Role.WARN if short else Role.CHALK)
+        yield line((need, y - 5), (need, y + 49), Role.WARN if short else Role.CHALK)
         yield Label(
-            (need, y - 14), f"needs {plan.marks.write(item.needs)}", 2.8, role=Role.WARN if short else Role.CHALK
+            (need, y - 12), f"needs {plan.marks.write(item.needs)}", 2.8, role=Role.WARN if short else Role.CHALK
         )
 
 
@@ -170,7 +170,7 @@ def _card(plan: Plan, hand: Hand) -> Card:
     remarks = list(_shortfalls(plan, plan.milling))
     if not remarks and plan.milling:
         remarks.append(Remark("Every part that is laid reaches its thickness."))
-    remarks.append(Remark("Both hands behind the edge; hold the work, not by hand."))
+    remarks.append(Remark("Both hands behind the edge; the work against a stop or in the vice, never in the hand."))
     steps = (
         "Face side flat: hollow and wind out, then mark it.",
         "Face edge straight, and square to the face side; mark it.",
@@ -233,5 +233,5 @@ def _state(plan: Plan) -> str:
 STATION = Station(
     "milling", "Milling", _draw, _card, _state,
     "Nothing lies on a board yet. Lay the parts out in Breakdown; here you will see what flattening leaves of each.",
-    needs_milling=True,
+    to_scale=False,
 )  # fmt: skip

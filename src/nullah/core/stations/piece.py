@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from nullah.core.card import Card, Remark, Setting, Weight
+from nullah.core.card import Card, Mend, Remark, Setting, Weight
 from nullah.core.drawing import (
     Anchor,
     Dimension,
@@ -20,7 +20,9 @@ from nullah.core.drawing import (
     rectangle,
 )
 from nullah.core.joints.dovetail import DovetailLayout
+from nullah.core.joints.views import between_tails, sockets
 from nullah.core.ledger import Ledger
+from nullah.core.lengths import Direction
 from nullah.core.piece.part import Axis, Part
 from nullah.core.plan import Plan, corner_problem
 from nullah.core.stations.season import part_movement
@@ -115,20 +117,12 @@ def _corner_on_face(layout: DovetailLayout, tails_here: bool, length: float, hei
                     mate_species: str) -> Iterator[Element]:  # fmt: skip
     """Draw both corners as they show on a face: pins' or tails' end grain between the wood."""
     if tails_here:
-        reach = float(layout.spec.pin_thickness)
-        edges = [(0.0, 0.0)]
-        for tail, foot in zip(layout.tails, layout.bases, strict=True):
-            edges += [(float(end), float(base)) for end, base in zip(tail, foot, strict=True)]
-        edges.append((height, height))
+        shapes = list(between_tails(layout, float(layout.spec.pin_thickness)))
     else:
-        reach = float(layout.spec.tail_thickness)
-        edges = [(float(mark), float(mark)) for mark in layout.marks]
-    for (end_low, base_low), (end_high, base_high) in zip(edges[::2], edges[1::2], strict=True):
-        for at, inward in ((0.0, reach), (length, length - reach)):
-            corners = (
-                (at, height - end_low), (inward, height - base_low),
-                (inward, height - base_high), (at, height - end_high),
-            )  # fmt: skip
+        shapes = list(sockets(layout, float(layout.spec.tail_thickness)))
+    for shape in shapes:
+        for at, way in ((0.0, 1.0), (length, -1.0)):
+            corners = tuple((at + way * inward, height - level) for inward, level in shape)
             yield Path(corners, Role.KNIFE, closed=True, fill=Fill.END_GRAIN, species=mate_species)
 
 
@@ -167,11 +161,7 @@ def _card(plan: Plan, hand: Hand) -> Card:
     if plan.problem:
         remarks = [Remark(plan.problem, Weight.FAILS)]
     if part is not None and part.id == "bottom":
-        moved = part_movement(plan, "bottom")
-        if moved is not None and plan.ledger is not None:
-            room = plan.ledger.length("bottom.clearance") * 2
-            remarks.append(_bottom_moves(plan, moved[0].mm > room.mm, plan.marks.write_fine(moved[0]),
-                                         plan.marks.write_fine(room)))  # fmt: skip
+        remarks += _bottom_moves(plan)
     if not plan.parts and not remarks:
         remarks.append(Remark(corner_problem(plan), Weight.FAILS))
     return Card(plan.form.title, tuple(settings), _marks(plan), tuple(remarks), why(plan, hand))
@@ -200,13 +190,26 @@ def _marks(plan: Plan) -> tuple[str, ...]:
     )
 
 
-def _bottom_moves(plan: Plan, too_tight: bool, change: str, room: str) -> Remark:
-    if too_tight:
-        return Remark(
-            f"Solid wood this wide moves about {change} over the year; the grooves leave {room}. Give it more.",
-            Weight.LOOK, of="bottom.clearance",
-        )  # fmt: skip
-    return Remark(f"It moves about {change} over the year; the grooves leave {room}. Do not glue it in.")
+def _bottom_moves(plan: Plan) -> tuple[Remark, ...]:
+    """Say how much the bottom moves over the year, and whether its grooves leave room for that."""
+    moved = part_movement(plan, "bottom")
+    if moved is None or plan.ledger is None:
+        return ()
+    change, room = moved[0], plan.ledger.length("bottom.clearance") * 2
+    fine = plan.marks.write_fine
+    if change <= room:
+        return (
+            Remark(f"It moves about {fine(change)} over the year; the grooves leave {fine(room)}. Do not glue it."),
+        )
+    enough = plan.marks.to_mark(change / 2, Direction.UP)
+    return (
+        Remark(
+            f"Solid wood this wide moves about {fine(change)} over the year; the grooves leave {fine(room)}.",
+            Weight.LOOK,
+            (Mend(f"Leave {plan.marks.write(enough)} at each edge", "give", "bottom.clearance", enough.as_text()),),
+            of="bottom.clearance",
+        ),
+    )
 
 
 def why(plan: Plan, hand: Hand) -> tuple[str, ...]:

@@ -123,7 +123,7 @@ def _heading(plan: Plan, board: Board, in_hand: bool) -> Iterator[Element]:
     yield name
     yield Dimension((0, width), (length, width), write(board.length), -5, of=f"board/{board.id}/length")
     yield Dimension((length, 0), (length, width), write(board.width), 5, of=f"board/{board.id}/width")
-    yield Label((-float(board.thickness) / 2 - 22, width), write(board.thickness), 2.8, Anchor.MIDDLE, nudge_mm=(0, 3),
+    yield Label((-float(board.thickness) - 22, width / 2), write(board.thickness), 2.8, Anchor.END, nudge_mm=(-1.5, 0),
                 of=f"board/{board.id}/thickness")  # fmt: skip
 
 

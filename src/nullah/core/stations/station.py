@@ -25,7 +25,7 @@ class Station:
     """A place on the rod, in the order of work.
 
     `draw` gives the bench, `card` what is carried away, `state` a few words for the rod,
-    and `invitation` what an empty bench says.
+    `invitation` what an empty bench says, and `to_scale` whether sizes on it are true.
     """
 
     id: str
@@ -34,4 +34,4 @@ class Station:
     card: Callable[[Plan, Hand], Card]
     state: Callable[[Plan], str]
     invitation: str
-    needs_milling: bool = False
+    to_scale: bool = True
