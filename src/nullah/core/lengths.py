@@ -254,14 +254,14 @@ def _split_terms(cleaned: str, original: str) -> list[_Term]:
     """Cut ``2' 3 1/2" + 4 mm`` into signed terms; feet and inches side by side are a sum."""
     terms: list[_Term] = []
     position, sign = 0, 1
-    expect_term = True
+    expect_term, signed = True, False
     while position < len(cleaned):
         if cleaned[position] in "+-":
-            if expect_term and terms:
+            if signed:
                 raise LengthError(f"“{original.strip()}”: two signs follow each other.")
             sign = -1 if cleaned[position] == "-" else 1
             position += 1
-            expect_term = True
+            expect_term = signed = True
             while position < len(cleaned) and cleaned[position] == " ":
                 position += 1
             continue
@@ -279,7 +279,7 @@ def _split_terms(cleaned: str, original: str) -> list[_Term]:
             sign = terms[-1].sign
         terms.append(_Term(sign, match["number"], unit))
         position = match.end()
-        sign, expect_term = 1, False
+        sign, expect_term, signed = 1, False, False
     if expect_term:
         raise LengthError(f"“{original.strip()}” ends in a sign with nothing behind it.")
     return terms

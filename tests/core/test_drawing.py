@@ -1,0 +1,55 @@
+import math
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from nullah.core.drawing import Drawing, Label, Path, Role, drawing, grain_lines, hatch_lines, line, rectangle
+from nullah.core.sheets.page import cut_to_band, paragraph
+
+
+def area(points):
+    closed = [*points, points[0]]
+    return abs(sum(a[0] * b[1] - b[0] * a[1] for a, b in zip(closed, closed[1:], strict=False))) / 2
+
+
+@given(st.floats(1, 200), st.floats(1, 200), st.floats(0.5, 5))
+def test_hatching_covers_its_area_evenly(width, height, spacing):
+    lines = hatch_lines([(0, 0), (width, 0), (width, height), (0, height)], spacing)
+    total = sum(math.dist(a, b) for a, b in lines)
+    # Total length of hatch times spacing is the area, to within the lines at the border.
+    assert total * spacing == pytest.approx(width * height, abs=2.1 * spacing * (width + height))
+    assert all(-1e-6 <= p[0] <= width + 1e-6 and -1e-6 <= p[1] <= height + 1e-6 for seg in lines for p in seg)
+
+
+@given(st.floats(-50, 150), st.floats(1, 100))
+def test_bands_of_a_drawing_add_up_to_the_whole(top, high):
+    shape = Path(((0, 0), (80, 20), (100, 100), (10, 70)), closed=True)
+    bands = [(-100, top), (top, top + high), (top + high, 400)]
+    parts = [p for low, up in bands for p in cut_to_band(Drawing((shape,)), low, up).elements]
+    assert sum(area(p.points) for p in parts) == pytest.approx(area(shape.points), rel=1e-9)
+
+
+def test_a_band_keeps_lines_and_words_inside_it():
+    shown = drawing(line((0, 0), (0, 100)), Label((5, 90), "far"), Label((5, 10), "near"))
+    kept = cut_to_band(shown, 0, 50).elements
+    assert kept[0].points == ((0, 0), (0, 50)) and [e.text for e in kept[1:]] == ["near"]
+
+
+def test_moving_scales_first():
+    moved = drawing(rectangle(1, 2, 3, 4, of="a"), Label((1, 1), "x")).moved(10, 20, 2)
+    assert moved.bounds() == (12, 22, 18, 32)
+
+
+def test_grain_is_the_same_for_the_same_board_and_stays_on_it():
+    one, two = grain_lines(0, 0, 900, 150, "Ford 1"), grain_lines(0, 0, 900, 150, "Ford 1")
+    assert one == two != grain_lines(0, 0, 900, 150, "Ford 2")
+    assert all(0 <= y <= 150 for path in one for _, y in path.points)
+    assert all(path.role is Role.GRAIN for path in one)
+
+
+def test_paragraphs_lose_no_word():
+    text = "The groove runs inside tail 1, counted from the lower edge, and comes out in a socket."
+    words, end = paragraph(text, 0, 0, 40)
+    assert " ".join(label.text for label in words) == text
+    assert end > len(words) * 4

@@ -1,0 +1,86 @@
+from fractions import Fraction
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from nullah.core.ledger import CircleError, Definition, Kind, LedgerError, Origin, work_out_ledger
+from nullah.core.lengths import Marks, mm
+
+RULES = (
+    Definition("case.width", "width of the case", default=mm(200)),
+    Definition("side", "thickness of a side", default=mm(18)),
+    Definition("inside", "inside width", "case.width - 2 * side"),
+    Definition("groove", "depth of the groove", "side / 3"),
+    Definition("opening", "groove to groove", "inside + 2 * groove"),
+    Definition("bottom", "width of the bottom", "opening - 1", fits=("opening",)),
+    Definition("count", "number of tails", default=3, kind=Kind.COUNT),
+)
+
+
+def test_works_out_exactly_in_any_order():
+    for rules in (RULES, tuple(reversed(RULES))):
+        ledger = work_out_ledger(rules, {"side": mm(16)}, {})
+        assert ledger["inside"] == 168
+        assert ledger["opening"] == 168 + Fraction(32, 3)
+
+
+def test_a_given_value_overrules_a_rule_and_flows_on():
+    ledger = work_out_ledger(RULES, {"groove": mm(5)}, {})
+    assert ledger.quantity("groove").origin is Origin.OVERRULED
+    assert ledger["opening"] == 164 + 10
+
+
+def test_a_measurement_overrules_everything_and_remembers_the_plan():
+    ledger = work_out_ledger(RULES, {"side": mm(18)}, {"side": mm("16.3")})
+    side = ledger.quantity("side")
+    assert (side.origin, side.value, side.planned) == (Origin.MEASURED, Fraction(163, 10), 18)
+    assert ledger["inside"] == 200 - Fraction(326, 10)
+
+
+def test_what_fits_waits_until_its_opening_is_measured():
+    ledger = work_out_ledger(RULES, {}, {})
+    assert ledger.quantity("bottom").origin is Origin.WAITS
+    assert ledger.waits_for("bottom") == ("opening",)
+    assert ledger["bottom"] == ledger["opening"] - 1, "it has a value to plan with"
+    fitted = work_out_ledger(RULES, {}, {"opening": mm("175.4")})
+    assert fitted.quantity("bottom").origin is Origin.FITTED
+    assert fitted["bottom"] == Fraction(1744, 10)
+    assert fitted.waits_for("bottom") == ()
+
+
+def test_says_what_hangs_on_a_quantity():
+    ledger = work_out_ledger(RULES, {}, {})
+    assert ledger.hangs_on("side") == ("inside", "groove", "opening", "bottom")
+    assert ledger.hangs_on("bottom") == ()
+    # Once measured, the opening no longer hangs on the sides.
+    assert work_out_ledger(RULES, {}, {"opening": mm(170)}).hangs_on("side") == ("inside", "groove")
+
+
+def test_says_why_back_to_what_was_given():
+    why = work_out_ledger(RULES, {"side": mm(16)}, {}).why("opening", Marks())
+    assert why[0] == "Groove to groove: 178.5 mm = inside width + 2 × depth of the groove."
+    assert "Thickness of a side: 16 mm, given." in why
+    assert len(why) == 5, "each quantity once"
+
+
+def test_refuses_a_circle_with_its_names():
+    rules = (Definition("a", "a", "b + 1"), Definition("b", "b", "c"), Definition("c", "c", "a * 2"))
+    with pytest.raises(CircleError) as refusal:
+        work_out_ledger(rules, {}, {})
+    assert set(refusal.value.names) == {"a", "b", "c"}
+    # Given one of them, there is no circle any more.
+    assert work_out_ledger(rules, {"c": mm(4)}, {})["a"] == 5
+
+
+@pytest.mark.parametrize("rule", ["nobody + 1", "side / (side - side)", "side ** 2", "open('x')", "side +", "1.5 * side"])
+def test_refuses_rules_it_cannot_keep_exact(rule):
+    with pytest.raises(LedgerError):
+        work_out_ledger((*RULES, Definition("x", "x", rule)), {}, {})
+
+
+@given(st.fractions(min_value=1, max_value=500, max_denominator=64), st.integers(1, 9))
+def test_rules_are_exact_for_any_fraction(side, parts):
+    rules = (Definition("side", "side"), Definition("part", "part", f"side / {parts}"),
+             Definition("whole", "whole", f"max(part, 0) * {parts} - min(0, side)"))  # fmt: skip
+    assert work_out_ledger(rules, {"side": mm(side)}, {})["whole"] == side

@@ -1,0 +1,126 @@
+from fractions import Fraction
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from nullah.core.lengths import (
+    MM_PER_INCH,
+    Direction,
+    Length,
+    LengthError,
+    Marks,
+    Unit,
+    inch,
+    mm,
+    read_length,
+    read_slope,
+)
+
+
+@pytest.mark.parametrize(
+    ("text", "bare", "millimetres"),
+    [
+        ("1 7/8", Unit.INCH, Fraction(15, 8) * MM_PER_INCH),
+        ('1-7/8"', Unit.MM, Fraction(15, 8) * MM_PER_INCH),
+        ("47.6 mm", Unit.INCH, Fraction(476, 10)),
+        ("2' 3 1/2\"", Unit.MM, Fraction(55, 2) * MM_PER_INCH),
+        ("2′ 3½″", Unit.MM, Fraction(55, 2) * MM_PER_INCH),
+        ("18+0.5", Unit.MM, Fraction(37, 2)),
+        ("1/2 of 19", Unit.MM, Fraction(19, 2)),
+        ("1/2 of 1 1/2", Unit.INCH, Fraction(3, 4) * MM_PER_INCH),
+        ("47,6", Unit.MM, Fraction(476, 10)),
+        ("4 cm", Unit.INCH, Fraction(40)),
+        ("1⅞", Unit.INCH, Fraction(15, 8) * MM_PER_INCH),
+        ("3/4 in + 2 mm", Unit.MM, Fraction(3, 4) * MM_PER_INCH + 2),
+        ("1 - 1/4", Unit.INCH, Fraction(3, 4) * MM_PER_INCH),
+        (".5", Unit.MM, Fraction(1, 2)),
+        ("-3", Unit.MM, Fraction(-3)),
+    ],
+)
+def test_reads_what_people_type(text, bare, millimetres):
+    length = read_length(text, bare)
+    assert length.mm == millimetres
+    # What was typed, with its unit, is the same length wherever it is read again.
+    for other in Unit:
+        assert read_length(length.typed, other).mm == millimetres
+
+
+@pytest.mark.parametrize(
+    "text", ["", "   ", "abc", "1..2", "5 5", "3/0", "18x", "1 +", "+ + 1", "1/2 of", "1 furlong", "'", "900000 m"]
+)
+def test_refuses_with_a_sentence(text):
+    with pytest.raises(LengthError) as refusal:
+        read_length(text)
+    assert str(refusal.value).endswith(".") and " " in str(refusal.value)
+
+
+def test_asks_rather_than_guesses_the_unit_of_a_bare_term():
+    with pytest.raises(LengthError, match="in mm or in inches"):
+        read_length("18 + 0.5 in", Unit.MM)
+    assert read_length("18 + 0.5 mm", Unit.MM).mm == Fraction(37, 2)
+
+
+def test_keeps_what_was_typed():
+    assert read_length("1 7/8", Unit.INCH).as_text() == "1 7/8 in"
+    assert Marks(Unit.INCH).write_entered(read_length("1 7/8", Unit.INCH)) == "1 7/8″"
+    # In the other unit it is shown to the mark, and still not lost.
+    assert Marks(Unit.MM).write_entered(read_length("1 7/8 in")) == "47.5 mm"
+
+
+exact = st.fractions(min_value=-1000, max_value=1000, max_denominator=6000)
+
+
+@given(exact, st.sampled_from(Unit))
+def test_text_of_any_length_reads_back_exactly(value, unit):
+    length = Length(value, unit)
+    assert read_length(length.as_text()).mm == value
+
+
+@given(exact, exact, exact)
+def test_arithmetic_is_exact(a, b, c):
+    one, two, three = Length(a), Length(b), Length(c)
+    assert ((one + two) - two) == one
+    assert (one + two) * 3 == one * 3 + two * 3
+    assert ((one + three) / 7) * 7 == one + three
+
+
+@given(exact, st.sampled_from(Unit), st.sampled_from(Direction))
+def test_rounding_lands_on_a_mark_and_keeps_its_direction(value, unit, direction):
+    marks = Marks(unit)
+    rounded = marks.to_mark(Length(value), direction)
+    assert (rounded.mm / marks.smallest.mm).denominator == 1
+    off = rounded.mm - value
+    assert abs(off) <= marks.smallest.mm / (2 if direction is Direction.NEAREST else 1)
+    if direction is Direction.UP:
+        assert off >= 0
+    if direction is Direction.DOWN:
+        assert off <= 0
+
+
+@given(st.text(max_size=20))
+def test_any_text_is_a_length_or_a_sentence(text):
+    try:
+        read_length(text)
+    except LengthError as error:
+        assert str(error)
+
+
+def test_writes_to_the_users_mark():
+    assert Marks(Unit.INCH, inch_mark=Fraction(1, 16)).write(inch("1.9")) == "1 7/8″"
+    assert Marks(Unit.MM, mm_mark=Fraction(1)).write(mm("19.5")) == "20 mm"
+    assert Marks(Unit.MM).write(mm("19.2"), Direction.UP) == "19.5 mm"
+    assert Marks(Unit.INCH).off_true(inch("0.65")) == "0.006″ full"
+    assert Marks(Unit.INCH).off_true(inch("5/8")) == ""
+
+
+@pytest.mark.parametrize(("text", "run"), [("1:7", 7), ("1 in 8", 8), ("6", 6), ("1/6.7", Fraction(67, 10))])
+def test_reads_slopes(text, run):
+    assert read_slope(text).run == run
+    assert read_slope(read_slope(text).as_text()) == read_slope(text)
+
+
+@pytest.mark.parametrize("text", ["", "steep", "1:0", "1:1", "1:100", "2:7"])
+def test_refuses_slopes_past_sense(text):
+    with pytest.raises(LengthError):
+        read_slope(text)

@@ -1,0 +1,123 @@
+from fractions import Fraction
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from nullah.core.card import Weight
+from nullah.core.ledger import work_out_ledger
+from nullah.core.lengths import mm
+from nullah.core.piece.forms import FORMS
+from nullah.core.piece.overlap import Joint, Sharing, meetings, name_of_channel, unshared
+from nullah.core.piece.part import Axis, Box, Needs, Part
+
+BOX = FORMS["box"]
+
+
+def make(sizing="outside", tails_on="sides", **given):
+    chosen = {"sizing": sizing, "tails_on": tails_on}
+    values = {name.replace("__", "."): value for name, value in given.items()}
+    ledger = work_out_ledger(BOX.define(chosen), values, {})
+    return ledger, BOX.assemble(ledger, chosen)
+
+
+@pytest.mark.parametrize("tails_on", ["sides", "ends"])
+@pytest.mark.parametrize("sizing", ["outside", "inside", "contents"])
+def test_every_way_of_sizing_gives_five_parts_and_eight_joints(sizing, tails_on):
+    _, assembly = make(sizing, tails_on)
+    assert [part.id for part in assembly.parts] == ["front", "back", "left", "right", "bottom"]
+    assert len(assembly.joints) == 8
+    assert not assembly.remarks
+    tail_boards = {joint.first for joint in assembly.joints if joint.sharing is Sharing.DOVETAIL}
+    assert tail_boards == ({"front", "back"} if tails_on == "sides" else {"left", "right"})
+
+
+def test_sized_outside_inside_and_around_contents_agree():
+    outside, _ = make("outside", box__outside_length=mm(300), sides__thickness=mm(14))
+    inside, _ = make("inside", box__inside_length=mm(272), sides__thickness=mm(14))
+    contents, _ = make("contents", contents__length=mm(266), contents__clearance=mm(3), sides__thickness=mm(14))
+    assert outside["box.inside_length"] == 272
+    assert inside["box.outside_length"] == contents["box.outside_length"] == 300
+
+
+def test_finished_sizes_are_the_boxes_sizes():
+    ledger, assembly = make(box__outside_length=mm(300), box__outside_width=mm(200), sides__thickness=mm(15))
+    bottom = assembly.part("bottom")
+    # Into both grooves by their depth, less the clearance at each edge.
+    assert bottom.length.mm == 300 - 30 + 2 * 5 - 1
+    assert bottom.width.mm == 200 - 30 + 2 * 5 - 1
+    front = assembly.part("front")
+    assert front.cut_length.mm == 301, "0.5 mm proud at each end, planed flush"
+    assert ledger["sides.cut_length"] == front.cut_length.mm
+
+
+def test_parts_meet_exactly_where_joints_share():
+    _, assembly = make()
+    pairs = {frozenset((m.first.id, m.second.id)) for m in meetings(assembly.parts)}
+    assert pairs == {frozenset((joint.first, joint.second)) for joint in assembly.joints}
+
+
+def test_a_collision_and_an_idle_joint_are_said():
+    _, assembly = make()
+    assert "no joint shares it out" in unshared(assembly.parts, assembly.joints[1:])[0]
+    idle = Joint("x", Sharing.LET_IN, "front", "back")
+    assert "do not meet" in unshared(assembly.parts, (*assembly.joints, idle))[0]
+
+
+def board(part_id, low, high, grain, face):
+    return Part(part_id, 1, part_id, Box(low, high), grain, face, Needs.CLEAR, ("", "", ""), "")
+
+
+def test_the_geometry_names_what_is_cut():
+    side = board("side", (0, 0, 0), (18, 300, 800), Axis.Z, Axis.X)
+    shelf = Box((12, 0, 400), (18, 300, 418))
+    bottom_groove = Box((12, 10, 0), (18, 16, 800))
+    back_rabbet = Box((9, 290, 0), (18, 300, 800))
+    top_rabbet = Box((9, 0, 782), (18, 300, 800))
+    assert name_of_channel(side, shelf) == "dado"
+    assert name_of_channel(side, bottom_groove) == "groove"
+    assert name_of_channel(side, back_rabbet) == "rabbet"
+    assert name_of_channel(side, top_rabbet) == "rabbet"
+
+
+@pytest.mark.parametrize(
+    ("given_", "words"),
+    [
+        ({"box__outside_length": mm(0)}, "outside length"),
+        ({"box__outside_length": mm(25)}, "inside length"),
+        ({"box__outside_height": mm(16)}, "inside depth"),
+        ({"sides__thickness": mm(-3)}, "thickness of front and back"),
+        ({"bottom__thickness": mm(0)}, "thickness of the bottom"),
+    ],
+)
+def test_a_box_too_small_is_a_state_with_a_reason(given_, words):
+    _, assembly = make(**given_)
+    assert not assembly.parts
+    assert assembly.remarks[0].weight is Weight.FAILS
+    assert words in assembly.remarks[0].text and assembly.remarks[0].text.endswith(".")
+
+
+def test_a_groove_too_deep_is_said_with_its_mend():
+    _, assembly = make(groove__depth=mm(9))
+    remark = assembly.remarks[0]
+    assert "half" in remark.text
+    assert remark.mends[0].value == "5 mm"
+
+
+sizes = st.fractions(min_value=100, max_value=600, max_denominator=32)
+
+
+@given(sizes, sizes, st.fractions(min_value=40, max_value=300, max_denominator=32),
+       st.fractions(min_value=8, max_value=20, max_denominator=32), st.sampled_from(["sides", "ends"]))  # fmt: skip
+def test_any_sensible_box_goes_together(length, width, height, thickness, tails_on):
+    ledger, assembly = make(
+        "inside", tails_on, box__inside_length=mm(length), box__inside_width=mm(width),
+        box__inside_height=mm(height), sides__thickness=mm(thickness), groove__depth=mm(Fraction(thickness, 3)),
+    )  # fmt: skip
+    assert not assembly.remarks
+    # The volume of the sides, counted once where they overlap, is the outside less the inside.
+    outside = [ledger[f"box.outside_{way}"] for way in ("length", "width")]
+    sides = [part for part in assembly.parts if part.id != "bottom"]
+    area = sum(part.length.mm * part.thickness.mm for part in sides)
+    corners = 4 * thickness * thickness
+    assert area - corners == outside[0] * outside[1] - length * width
