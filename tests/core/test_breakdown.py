@@ -148,7 +148,8 @@ def test_a_turned_part_lies_across_the_board():
         ([a_board(thickness=15)], part("x", 100, 50), "thickest board is 15 mm"),
         ([a_board(width=120)], part("x", 100, 150), "30 mm too narrow"),
         ([a_board(length=300)], part("x", 400, 50), "longest board"),
-        ([a_board(width=100, flaws=(a_flaw(FlawKind.KNOT, 0, 1000, 40, 60),))], part("x", 300, 60), "widest clear strip"),
+        ([a_board(width=100, flaws=(a_flaw(FlawKind.KNOT, 0, 1000, 40, 60),))], part("x", 300, 60),
+         "widest clear strip"),
         ([a_board()], part("x", 300, 60), "One more board"),
     ],
 )  # fmt: skip

@@ -1,4 +1,5 @@
 import math
+from itertools import pairwise
 
 import pytest
 from hypothesis import given
@@ -10,7 +11,7 @@ from nullah.core.sheets.page import cut_to_band, paragraph
 
 def area(points):
     closed = [*points, points[0]]
-    return abs(sum(a[0] * b[1] - b[0] * a[1] for a, b in zip(closed, closed[1:], strict=False))) / 2
+    return abs(sum(a[0] * b[1] - b[0] * a[1] for a, b in pairwise(closed))) / 2
 
 
 @given(st.floats(1, 200), st.floats(1, 200), st.floats(0.5, 5))

@@ -73,7 +73,9 @@ def test_refuses_a_circle_with_its_names():
     assert work_out_ledger(rules, {"c": mm(4)}, {})["a"] == 5
 
 
-@pytest.mark.parametrize("rule", ["nobody + 1", "side / (side - side)", "side ** 2", "open('x')", "side +", "1.5 * side"])
+@pytest.mark.parametrize(
+    "rule", ["nobody + 1", "side / (side - side)", "side ** 2", "open('x')", "side +", "1.5 * side"]
+)
 def test_refuses_rules_it_cannot_keep_exact(rule):
     with pytest.raises(LedgerError):
         work_out_ledger((*RULES, Definition("x", "x", rule)), {}, {})

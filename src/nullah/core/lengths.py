@@ -124,6 +124,14 @@ def inch(value: int | str | Fraction) -> Length:
     return Length(Fraction(value) * MM_PER_INCH, Unit.INCH)
 
 
+def _decimals(value: Fraction, places: int) -> str:
+    """Write to so many decimal places, halves away from zero."""
+    steps = math.floor(abs(value) * 10**places + Fraction(1, 2))
+    sign = "-" if value < 0 and steps else ""
+    digits = str(steps).rjust(places + 1, "0")
+    return f"{sign}{digits[:-places]}.{digits[-places:]}"
+
+
 def abs_length(length: Length) -> Length:
     """Give the length without its sign."""
     return Length(abs(length.mm), length.unit)
@@ -384,8 +392,8 @@ class Marks:
     def write_fine(self, length: Length, unit: bool = True) -> str:
         """Write a small difference or an in-between setting: 0.1 mm, or thousandths of an inch."""
         if self.unit is Unit.INCH:
-            return f"{float(length.mm / MM_PER_INCH):.3f}" + ("″" if unit else "")
-        return f"{float(length.mm):.1f}" + (" mm" if unit else "")
+            return _decimals(length.mm / MM_PER_INCH, 3) + ("″" if unit else "")
+        return _decimals(length.mm, 1) + (" mm" if unit else "")
 
     def write_setting(self, length: Length) -> str:
         """Write what a tool is set to: 0.1 mm is what a gauge can hold, inches go to the mark."""

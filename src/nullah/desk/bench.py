@@ -10,7 +10,7 @@ from PySide6.QtWidgets import QWidget
 
 from nullah.core.drawing import Dimension, Drawing, Element, Label, Path, Point, Ring
 from nullah.paper.lettering import typeface
-from nullah.paper.painter import Scale, dimension_line, extent, paint
+from nullah.paper.painter import Scale, dimension_line, dimension_text, extent, paint
 from nullah.paper.palette import DAY, Palette
 
 #: Device pixels for a millimetre of paper, at 96 dpi.
@@ -105,12 +105,11 @@ class Bench(QWidget):
         wide, high = max(right - left, 1.0), max(bottom - top, 1.0)
         room = QRectF(self.rect()).adjusted(_MARGIN, _MARGIN, -_MARGIN, -_MARGIN)
         per_mm = min(room.width() / wide, room.height() / high)
-        # Type and dimensions do not shrink with the drawing: twice is enough to make room for them.
-        for _ in range(2):
-            taken = extent(self.drawing, Scale(per_mm, PAPER_PX))
-            fixed_wide, fixed_high = taken.width() - wide * per_mm, taken.height() - high * per_mm
-            per_mm = min((room.width() - fixed_wide) / wide, (room.height() - fixed_high) / high)
-            per_mm = max(per_mm, 0.01)
+        # Type and dimensions do not shrink with the drawing: leave them the room they take.
+        taken = extent(self.drawing, Scale(per_mm, PAPER_PX))
+        fixed_wide, fixed_high = taken.width() - wide * per_mm, taken.height() - high * per_mm
+        per_mm = min((room.width() - fixed_wide) / wide, (room.height() - fixed_high) / high)
+        per_mm = max(per_mm, 0.01)
         taken = extent(self.drawing, Scale(per_mm, PAPER_PX))
         shift = room.center() - taken.center()
         self.scale = Scale(per_mm, PAPER_PX, (shift.x(), shift.y()))
@@ -176,13 +175,8 @@ class Bench(QWidget):
         match element:
             case Dimension():
                 a, b = dimension_line(element, self.scale)
-                around = QRectF(a, b).normalized()
-                text = len(element.text) * 4.5 + 10
-                middle = around.center()
-                words = QRectF(middle.x() - text, middle.y() - 13, 2 * text, 26)
-                if abs(b.y() - a.y()) > abs(b.x() - a.x()):
-                    words = QRectF(middle.x() - 13, middle.y() - text, 26, 2 * text)
-                return around.adjusted(-6, -6, 6, 6).contains(position) or words.contains(position)
+                words = dimension_text(element, self.scale).box().adjusted(-6, -8, 6, 8)
+                return words.contains(position) or QRectF(a, b).normalized().adjusted(-3, -3, 3, 3).contains(position)
             case Path(closed=True):
                 polygon = QPolygonF([self.scale.put(point) for point in element.points])
                 return polygon.containsPoint(position, Qt.FillRule.OddEvenFill)
@@ -204,8 +198,7 @@ class Bench(QWidget):
                 continue
             match element:
                 case Dimension():
-                    a, b = dimension_line(element, self.scale)
-                    return (a + b) / 2
+                    return dimension_text(element, self.scale).middle
                 case Path():
                     return QPolygonF([self.scale.put(point) for point in element.points]).boundingRect().center()
                 case _:

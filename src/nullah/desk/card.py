@@ -4,7 +4,16 @@ from __future__ import annotations
 
 from PySide6.QtCore import Qt, Signal
 from PySide6.QtGui import QFont
-from PySide6.QtWidgets import QGridLayout, QLabel, QPushButton, QScrollArea, QSizePolicy, QVBoxLayout, QWidget
+from PySide6.QtWidgets import (
+    QApplication,
+    QGridLayout,
+    QLabel,
+    QPushButton,
+    QScrollArea,
+    QSizePolicy,
+    QVBoxLayout,
+    QWidget,
+)
 
 from nullah.core.card import Card, Mend, Remark, Setting, Weight
 from nullah.desk.theme import BODY, FIGURE, SMALL, TITLE
@@ -36,19 +45,24 @@ class CardView(QScrollArea):
         if card == self.card and self._body is not None:
             return
         at = self.verticalScrollBar().value() if card.title == self.card.title else 0
-        focused = self.focusWidget()
-        focus_name = focused.accessibleName() if focused is not None and self._body is not None else ""
+        focused = QApplication.focusWidget()
+        focus_name = focused.accessibleName() if focused is not None and self.isAncestorOf(focused) else ""
         self.card = card
+        # The old body may hold the very button whose click brought us here.
+        old = self.takeWidget()
+        if old is not None:
+            old.deleteLater()
         self._body = self._fill(card)
         self.setWidget(self._body)
         self.verticalScrollBar().setValue(at)
-        if focus_name and focused is not None and focused.hasFocus():
+        if focus_name:
             self._focus_again(focus_name)
 
     def _focus_again(self, name: str) -> None:
-        for button in self._body.findChildren(QPushButton) if self._body else []:
-            if button.accessibleName() == name:
-                button.setFocus()
+        """Put the keyboard back on the figure or mend of the same name, or else on the card."""
+        buttons = self._body.findChildren(QPushButton) if self._body else []
+        again = next((button for button in buttons if button.accessibleName() == name), None)
+        (again or self).setFocus()
 
     def _fill(self, card: Card) -> QWidget:
         body = QWidget()

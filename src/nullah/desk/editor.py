@@ -59,6 +59,11 @@ class FigureEditor(QFrame):
         self.hide()
 
     @property
+    def of(self) -> str:
+        """The id of the figure that is open, or nothing."""
+        return self._matter.of if self._matter is not None and self.isVisible() else ""
+
+    @property
     def field(self) -> ValueField | None:
         """The field that is open, or None."""
         return self._field if self.isVisible() else None
@@ -90,6 +95,7 @@ class FigureEditor(QFrame):
     def _fill(self, matter: _Matter) -> None:
         if self._body is not None:
             self._column.removeWidget(self._body)
+            self._body.hide()
             self._body.deleteLater()
         body = QWidget()
         column = QVBoxLayout(body)

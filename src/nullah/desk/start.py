@@ -39,11 +39,7 @@ class NumbersLoader(QThread):
     """Loads the numerical libraries beside the window, which stands before they have."""
 
     def run(self) -> None:
-        import scipy.optimize
-
         import nullah.core.milling.forecast  # noqa: F401
-
-        assert scipy.optimize
 
 
 def make_window(project: Project, root: Path, file: Path | None = None) -> Window:
@@ -77,7 +73,7 @@ def open_desk(path: Path | None, demo: bool = False) -> int:
     window.show()
     loader = NumbersLoader()
     loader.finished.connect(window.document.numbers_ready)
-    # After the first paint: the window is usable before SciPy has loaded.
+    # After the first paint: the window is usable before NumPy has loaded.
     QTimer.singleShot(60, loader.start)
     status = app.exec()
     loader.wait()

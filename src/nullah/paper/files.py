@@ -98,7 +98,7 @@ def write_png(sheet: Sheet, target: Path, per_mm: float = 5.0) -> None:
 
     def png(beside: Path) -> None:
         image = picture(sheet.drawing, sheet.width_mm, sheet.height_mm, per_mm)
-        if not image.save(str(beside), b"PNG"):
+        if not image.save(str(beside)):
             raise OSError("the file cannot be opened for writing")
 
     _into_place(target, png)
@@ -118,7 +118,7 @@ def _into_place(target: Path, write: Callable[[Path], None]) -> None:
     """Write beside the target and then replace it, so that a full disk leaves the old file whole."""
     try:
         target.parent.mkdir(parents=True, exist_ok=True)
-        handle, name = tempfile.mkstemp(prefix=f".{target.name}.", dir=target.parent)
+        handle, name = tempfile.mkstemp(prefix=f".{target.stem}.", suffix=target.suffix, dir=target.parent)
         os.close(handle)
     except OSError as error:
         raise PaperError(f"{target} cannot be written: {error.strerror or error}.") from error

@@ -258,7 +258,7 @@ class _Work:
         self.painter.drawLine(a, b)
         for point in (a, b):
             self.tick(point, ux, uy, hot)
-        self.dimension_words(dimension, a, b, (ux, uy), length, hot)
+        self.dimension_words(dimension, hot)
 
     def tick(self, at: QPointF, ux: float, uy: float, hot: bool) -> None:
         """Draw a knife tick across the end of a dimension line."""
@@ -269,27 +269,13 @@ class _Work:
         cx, cy = (ux - uy) * reach * 0.7, (uy + ux) * reach * 0.7
         self.painter.drawLine(QPointF(at.x() - cx, at.y() - cy), QPointF(at.x() + cx, at.y() + cy))
 
-    def dimension_words(
-        self, dimension: Dimension, a: QPointF, b: QPointF, along: tuple[float, float], length: float, hot: bool
-    ) -> None:
-        paper = self.scale.paper
-        text = dimension.text + _STATE_SIGNS.get(dimension.state, "")
-        pixels = 3.4 * paper
-        angle = math.degrees(math.atan2(along[1], along[0]))
-        if angle > 89.5 or angle <= -90.5:
-            angle += 180
-        middle = QPointF((a.x() + b.x()) / 2, (a.y() + b.y()) / 2)
-        width = QFontMetricsF(typeface(pixels)).horizontalAdvance(text) + 2 * paper
-        if width > length:
-            # No room between the ticks: write beyond the second one.
-            push = width / 2 + 1.5 * paper
-            middle = QPointF(b.x() + along[0] * push, b.y() + along[1] * push)
-        colour = self.palette.text
-        if dimension.state in _STATE_LOOK:
-            colour = self.palette.look
-        if hot:
-            colour = self.palette.accent
-        self.words(middle, text, pixels, colour, bold=hot, angle=angle, ground=self.palette.sheet)
+    def dimension_words(self, dimension: Dimension, hot: bool) -> None:
+        place = dimension_text(dimension, self.scale)
+        colour = self.palette.look if dimension.state in _STATE_LOOK else self.palette.text
+        self.words(
+            place.middle, place.words, place.pixels, self.palette.accent if hot else colour,
+            bold=hot, angle=place.angle, ground=self.palette.sheet,
+        )  # fmt: skip
 
     def ring(self, ring: Ring) -> None:
         at = self.scale.put(ring.at) + QPointF(*ring.nudge_mm) * self.scale.paper
@@ -316,16 +302,18 @@ def _tone(species: str) -> str:
 
 def extent(drawing: Drawing, scale: Scale) -> QRectF:
     """Give the room a drawing takes on the device, with its type and dimensions."""
-    room = QRectF()
+    if not drawing.elements:
+        return QRectF()
+    left, top, right, bottom = drawing.bounds()
+    room = QRectF(scale.put((left, top)), scale.put((right, bottom)))
     for element in drawing.elements:
-        room = room.united(_room(element, scale))
+        if not isinstance(element, Path):
+            room = room.united(_room(element, scale))
     return room
 
 
-def _room(element: Element, scale: Scale) -> QRectF:
+def _room(element: Label | Ring | Dimension, scale: Scale) -> QRectF:
     match element:
-        case Path():
-            return QPolygonF([scale.put(point) for point in element.points]).boundingRect()
         case Ring():
             at = scale.put(element.at) + QPointF(*element.nudge_mm) * scale.paper
             radius = element.radius_mm * scale.paper
@@ -339,7 +327,46 @@ def _room(element: Element, scale: Scale) -> QRectF:
         case Dimension():
             a, b = dimension_line(element, scale)
             beyond = 2.0 * scale.paper
-            return QRectF(a, b).normalized().adjusted(-beyond, -beyond, beyond, beyond)
+            line = QRectF(a, b).normalized().adjusted(-beyond, -beyond, beyond, beyond)
+            return line.united(dimension_text(element, scale).box())
+
+
+@dataclass(frozen=True, slots=True)
+class DimensionText:
+    """Where a dimension's figure stands on the device: its middle, turn in degrees, and size in pixels."""
+
+    words: str
+    middle: QPointF
+    angle: float
+    width: float
+    pixels: float
+
+    def box(self) -> QRectF:
+        """Give the upright box round the figure."""
+        turned = abs(self.angle) > 45
+        wide, high = (self.pixels, self.width) if turned else (self.width, self.pixels)
+        return QRectF(self.middle.x() - wide / 2, self.middle.y() - high / 2, wide, high)
+
+
+def dimension_text(dimension: Dimension, scale: Scale) -> DimensionText:
+    """Place a dimension's figure: between its ticks, or beyond the second where there is no room.
+
+    It reads from below or from the right, as drawings are read.
+    """
+    a, b = dimension_line(dimension, scale)
+    length = math.hypot(b.x() - a.x(), b.y() - a.y()) or 1.0
+    ux, uy = (b.x() - a.x()) / length, (b.y() - a.y()) / length
+    words = dimension.text + _STATE_SIGNS.get(dimension.state, "")
+    pixels = 3.4 * scale.paper
+    angle = math.degrees(math.atan2(uy, ux))
+    if angle > 89.5 or angle <= -90.5:
+        angle += 180
+    middle = QPointF((a.x() + b.x()) / 2, (a.y() + b.y()) / 2)
+    width = QFontMetricsF(typeface(pixels)).horizontalAdvance(words) + 2 * scale.paper
+    if width > length:
+        push = width / 2 + 1.5 * scale.paper
+        middle = QPointF(b.x() + ux * push, b.y() + uy * push)
+    return DimensionText(words, middle, angle, width, pixels)
 
 
 def dimension_line(dimension: Dimension, scale: Scale) -> tuple[QPointF, QPointF]:

@@ -189,17 +189,14 @@ class _FlawTool(Tool):
         return at[0], width - (at[1] - self._top)
 
     def _grip_at(self, board: Board, x: float, y: float) -> _Grip | None:
-        near = 7 / self._desk.bench.scale.per_mm
+        reach = 7 / self._desk.bench.scale.per_mm
         for index in reversed(range(len(board.flaws))):
             flaw = board.flaws[index]
             start, end, low, high = float(flaw.start), float(flaw.end), float(flaw.low), float(flaw.high)
-            if start - near <= x <= end + near and low - near <= y <= high + near:
-                at_start, at_end = abs(x - start) < near, abs(x - end) < near
-                at_low, at_high = abs(y - low) < near, abs(y - high) < near
-                if at_start and at_end:
-                    at_start = x < (start + end) / 2
-                    at_end = not at_start
-                return _Grip(index, at_start, at_end, at_low and not at_high, at_high)
+            # The middle of a small flaw must stay free to take hold of the whole of it.
+            near_x, near_y = min(reach, (end - start) / 4), min(reach, (high - low) / 4)
+            if start - near_x <= x <= end + near_x and low - near_y <= y <= high + near_y:
+                return _Grip(index, x < start + near_x, x > end - near_x, y < low + near_y, y > high - near_y)
         return None
 
     def press(self, at: Point, of: str) -> bool:

@@ -1,0 +1,104 @@
+"""The desk as a user finds it: a window on the sample piece, driven by mouse and keys."""
+
+import pytest
+from PySide6.QtCore import QEvent, Qt
+from PySide6.QtWidgets import QApplication, QLabel, QPushButton
+
+from nullah.core.project import Project
+from nullah.core.stations import STATIONS
+from nullah.demo.seed_box import seed_box
+from nullah.desk.start import make_window
+
+
+class User:
+    """What a person does at the desk, and what they read on it."""
+
+    def __init__(self, qtbot, window):
+        self.bot, self.window = qtbot, window
+
+    @property
+    def project(self):
+        return self.window.document.project
+
+    @property
+    def plan(self):
+        return self.window.document.plan
+
+    def go(self, station):
+        number = [each.id for each in STATIONS].index(station)
+        self.bot.mouseClick(self.window.rod.marks[number], Qt.MouseButton.LeftButton)
+        assert self.window.station == number
+
+    def press(self, text):
+        """Click a button by its words, wherever it stands."""
+        buttons = [b for b in self.window.findChildren(QPushButton) if b.text() == text and b.isVisible()]
+        assert buttons, f"no button says {text}"
+        self.bot.mouseClick(buttons[0], Qt.MouseButton.LeftButton)
+
+    def card_texts(self):
+        body = self.window.card.widget()
+        return [w.text() for kind in (QLabel, QPushButton) for w in body.findChildren(kind)]
+
+    def reads_on_card(self, words):
+        return any(words in text for text in self.card_texts())
+
+    def click_bench(self, of):
+        bench = self.window.bench
+        self.bot.mouseClick(bench, Qt.MouseButton.LeftButton, pos=bench.place_of(of).toPoint())
+
+    def drag(self, start, end):
+        """Drag on the bench between two points given in mm of the drawing."""
+        bench = self.window.bench
+        a, b = (bench.scale.put(point).toPoint() for point in (start, end))
+        self.bot.mousePress(bench, Qt.MouseButton.LeftButton, pos=a)
+        for share in (0.3, 0.7, 1.0):
+            self.bot.mouseMove(bench, pos=a + (b - a) * share)
+        self.bot.mouseRelease(bench, Qt.MouseButton.LeftButton, pos=b)
+
+    def type_figure(self, of, text, button=None):
+        """Click a figure on the bench, type another and press Enter, or a button."""
+        self.click_bench(of)
+        assert self.window.editor.of == of, f"{self.window.editor.of or 'nothing'} opened"
+        field = self.window.editor.field
+        field.line.selectAll()
+        self.bot.keyClicks(field.line, text)
+        if button:
+            self.press(button)
+        else:
+            self.bot.keyClick(field.line, Qt.Key.Key_Return)
+
+    def type_in(self, field, text):
+        field.line.setFocus()
+        field.line.selectAll()
+        self.bot.keyClicks(field.line, text)
+        self.bot.keyClick(field.line, Qt.Key.Key_Return)
+
+
+@pytest.fixture
+def open_window(qtbot, tmp_path):
+    made = []
+
+    def make(project):
+        window = make_window(project, tmp_path / "unsaved")
+        window.document.numbers_ready()
+        window.resize(1280, 800)
+        window.show()
+        qtbot.waitExposed(window)
+        made.append(window)
+        return window
+
+    yield make
+    for window in made:
+        window.close()
+        window.deleteLater()
+    QApplication.sendPostedEvents(None, QEvent.Type.DeferredDelete)
+
+
+@pytest.fixture
+def user(qtbot, open_window):
+    return User(qtbot, open_window(seed_box()))
+
+
+@pytest.fixture
+def beginner(qtbot, open_window):
+    return User(qtbot, open_window(Project()))

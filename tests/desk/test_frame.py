@@ -1,0 +1,115 @@
+import pytest
+from PySide6.QtCore import QPoint, QPointF, Qt
+from PySide6.QtGui import QWheelEvent
+from PySide6.QtWidgets import QAbstractButton, QApplication, QComboBox, QLineEdit
+
+from nullah.core.stations import STATIONS
+from nullah.paper.palette import NIGHT
+
+
+def test_the_rod_goes_round_by_mouse_and_keys(user):
+    titles = [mark.text() for mark in user.window.rod.marks]
+    assert titles == ["Piece", "Rack", "Breakdown", "Milling", "Joints", "Season", "Day Book"]
+    for station in STATIONS:
+        user.go(station.id)
+        assert user.window.card.card.title
+    user.window.rod.marks[6].setFocus()
+    user.bot.keyClick(user.window.rod.marks[6], Qt.Key.Key_Up)
+    assert user.window.station == 5
+    user.bot.keyClick(user.window, Qt.Key.Key_2, Qt.KeyboardModifier.ControlModifier)
+    assert user.window.station == 1
+
+
+def test_season_and_day_book_say_what_they_will_do(user):
+    user.go("season")
+    assert "year in its room" in user.window.bench.invitation
+    assert user.reads_on_card("black cherry, 130 mm wide")
+    user.go("daybook")
+    assert user.reads_on_card("Measure groove to groove, along (planned 356 mm)")
+
+
+def test_day_and_night_are_switched_live(user):
+    before = user.window.grab().toImage().pixelColor(640, 20).lightness()
+    user.press("night")
+    assert user.window.palette_ is NIGHT
+    after = user.window.grab().toImage().pixelColor(640, 20).lightness()
+    assert before > 200 > 80 > after
+    user.press("day")
+
+
+def test_undo_and_redo_have_names(user):
+    user.type_figure("contents.length", "300")
+    user.type_figure("contents.width", "150")
+    user.bot.keyClick(user.window, Qt.Key.Key_Z, Qt.KeyboardModifier.ControlModifier)
+    assert user.window.header.redo.toolTip() == "Redo: width of the contents 150 mm"
+    assert user.plan.ledger["contents.width"] == 180
+    user.press("Redo")
+    assert user.plan.ledger["contents.width"] == 150
+    user.press("Undo")
+    user.press("Undo")
+    assert not user.window.header.undo.isEnabled()
+
+
+def test_undo_keeps_the_unit_that_is_shown(user):
+    user.type_figure("contents.length", "300")
+    user.press("inches")
+    user.press("Undo")
+    assert user.window.rod.marks[0].state.endswith("″")
+
+
+def test_everything_to_press_or_type_in_has_a_name_and_room(user):
+    for station in STATIONS:
+        user.go(station.id)
+        for kind in (QAbstractButton, QComboBox, QLineEdit):
+            for widget in user.window.findChildren(kind):
+                if widget.isVisible() and widget.parent() is not None and "qt_" not in widget.objectName():
+                    assert widget.accessibleName() or getattr(widget, "text", str)(), widget
+                    assert widget.height() >= 30, (widget, widget.height())
+
+
+@pytest.mark.parametrize(("width", "height"), [(1024, 700), (1280, 800), (2600, 1400)])
+def test_the_window_works_at_every_size(user, width, height):
+    user.window.resize(width, height)
+    for station in STATIONS:
+        user.go(station.id)
+        QApplication.processEvents()
+        assert user.window.width() == width, "nothing pushes the window wider"
+        bench = user.window.bench
+        if bench.drawing.elements:
+            for of in bench.targets():
+                assert bench.rect().contains(bench.place_of(of).toPoint()), (station.id, of)
+        assert user.window.card.horizontalScrollBar().maximum() == 0, station.id
+
+
+def test_names_are_plain_text_everywhere(user):
+    user.window.header.name.setText("<b>x</b>")
+    user.window.header.name.editingFinished.emit()
+    assert user.project.piece.name == "<b>x</b>"
+    assert user.window.header.name.text() == "<b>x</b>"
+    assert user.window.windowTitle().startswith("<b>x</b>")
+
+
+def test_the_bench_zooms_moves_and_fits(user):
+    bench = user.window.bench
+    fitted = bench.scale
+    at = QPointF(300, 300)
+    under = bench.scale.back(at.x(), at.y())
+    wheel = QWheelEvent(at, bench.mapToGlobal(at), QPoint(), QPoint(0, 240), Qt.MouseButton.NoButton,
+                        Qt.KeyboardModifier.NoModifier, Qt.ScrollPhase.NoScrollPhase, False)  # fmt: skip
+    bench.wheelEvent(wheel)
+    assert bench.scale.per_mm > fitted.per_mm
+    assert bench.scale.back(at.x(), at.y()) == pytest.approx(under), "zooms about the pointer"
+    user.bot.mousePress(bench, Qt.MouseButton.MiddleButton, pos=QPoint(200, 200))
+    user.bot.mouseMove(bench, pos=QPoint(260, 230))
+    user.bot.mouseRelease(bench, Qt.MouseButton.MiddleButton, pos=QPoint(260, 230))
+    assert bench.scale.back(at.x() + 60, at.y() + 30) == pytest.approx(under)
+    user.bot.keyClick(bench, Qt.Key.Key_0)
+    assert bench.scale == fitted
+    user.bot.keyClick(bench, Qt.Key.Key_1)
+    assert bench.scale.per_mm == pytest.approx(bench.screen().physicalDotsPerInch() / 25.4)
+
+
+def test_a_click_on_nothing_changes_nothing(user):
+    before = user.project
+    user.bot.mouseClick(user.window.bench, Qt.MouseButton.LeftButton, pos=QPoint(4, 4))
+    assert user.project is before and user.window.editor.field is None

@@ -1,0 +1,73 @@
+from PySide6.QtCore import Qt
+
+from nullah.core.lengths import mm
+
+
+def test_the_first_mend_is_one_click(user):
+    user.go("milling")
+    assert user.window.rod.marks[3].state == "3 parts too thin"
+    assert user.reads_on_card("will not reach 16 mm, only 15.5 mm; 19.3 mm if cut out before flattening")
+    user.press("Cut Ford 2 first")
+    assert user.window.rod.marks[3].state == "all thick enough"
+    assert user.window.desks[3].ticks["2"].isChecked()
+    assert user.window.strip.chips[0].state.words == "planned"
+
+
+def test_the_other_mend_makes_the_piece_thinner_throughout(user):
+    user.go("milling")
+    user.press("Make them all 15.5 mm thick")
+    assert {user.plan.part(p).thickness for p in ("front", "back", "left", "right")} == {mm("15.5")}
+    assert user.window.rod.marks[3].state == "all thick enough"
+    assert user.plan.corner.layout.gauge_tail_board == mm(16), "the gauge follows"
+
+
+def test_flattening_is_chosen_board_by_board(user):
+    user.go("milling")
+    user.window.desks[3].ticks["2"].click()
+    assert user.project.cut_first == {"2"}
+    user.press("Undo")
+    assert not user.window.desks[3].ticks["2"].isChecked()
+
+
+def test_the_corner_is_typed_and_read_off_the_card(user):
+    user.go("joints")
+    desk = user.window.desks[4]
+    user.type_in(desk.fields["tails.count"], "4")
+    # Hand arithmetic: (130 - 16 + 7) / 4.
+    assert user.reads_on_card("30.3 mm")
+    user.type_in(desk.fields["tails.slope"], "1:8")
+    assert user.reads_on_card("7.1° from square")
+    user.type_in(desk.fields["tails.half_pin"], "10")
+    assert user.plan.ledger.quantity("tails.half_pin").origin.value == "overruled"
+    user.type_in(desk.fields["tails.proud"], "0")
+    assert user.reads_on_card("flush with the mate")
+    user.type_figure("tails.pin", "5 mm")
+    assert user.plan.corner.layout.spec.pin == mm(5)
+    assert desk.fields["tails.pin"].line.text() == "5 mm"
+
+
+def test_a_corner_that_cannot_be_made_says_so_first(user):
+    user.go("joints")
+    user.type_in(user.window.desks[4].fields["tails.count"], "20")
+    assert user.window.rod.marks[4].state == "cannot be made yet"
+    assert user.reads_on_card("Up to")
+    user.type_in(user.window.desks[4].fields["tails.count"], "0")
+    assert "not a number" in user.window.desks[4].fields["tails.count"].sentence.text()
+    assert user.plan.ledger["tails.count"] == 20
+
+
+def test_a_groove_that_shows_is_mended_in_one_click(user):
+    user.type_figure("groove.height", "4 mm")
+    user.go("joints")
+    assert user.reads_on_card("shows in both boards")
+    (mend,) = [text for text in user.card_texts() if text.startswith("Put the groove at")]
+    user.press(mend)
+    assert user.reads_on_card("The groove runs inside tail 1")
+
+
+def test_the_part_in_hand_stays_in_hand(user):
+    user.bot.mouseClick(user.window.strip.chips[3], Qt.MouseButton.LeftButton)
+    for station in ("breakdown", "milling", "joints", "rack"):
+        user.go(station)
+        assert user.window.strip.chips[3].isChecked()
+    assert user.reads_on_card("Ford 2"), "the rack shows its board"

@@ -1,0 +1,131 @@
+import os
+import subprocess
+import sys
+import time
+
+from PySide6.QtCore import Qt
+from PySide6.QtWidgets import QFileDialog
+
+from nullah.demo.seed_box import seed_box
+from nullah.files.project_file import read_project, write_project
+
+
+def save_as(user, monkeypatch, path):
+    monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_, **__: (str(path), ""))
+    user.bot.keyClick(user.window, Qt.Key.Key_S, Qt.KeyboardModifier.ControlModifier)
+
+
+def test_saving_and_opening_again(user, monkeypatch, tmp_path):
+    user.type_figure("contents.length", "300")
+    assert " *" in user.window.windowTitle()
+    save_as(user, monkeypatch, tmp_path / "mine")
+    assert " *" not in user.window.windowTitle()
+    assert read_project(tmp_path / "mine.nullah") == user.project
+    user.type_figure("contents.length", "310")
+    user.bot.keyClick(user.window, Qt.Key.Key_S, Qt.KeyboardModifier.ControlModifier)
+    assert float(dict(read_project(tmp_path / "mine.nullah").piece.given)["contents.length"]) == 310
+    monkeypatch.setattr(QFileDialog, "getOpenFileName", lambda *_, **__: (str(tmp_path / ".mine.nullah.1"), ""))
+    user.bot.keyClick(user.window, Qt.Key.Key_O, Qt.KeyboardModifier.ControlModifier)
+    assert user.plan.ledger["contents.length"] == 300, "the version before is kept"
+
+
+def test_a_file_that_cannot_be_opened_leaves_the_work_alone(user, tmp_path):
+    (tmp_path / "bad.nullah").write_text('{"format": "nullah project", "vers')
+    before = user.project
+    assert not user.window.open_path(tmp_path / "bad.nullah")
+    assert user.window.banner.isVisible() and "cut short" in user.window.banner.words.text()
+    assert user.project is before
+    user.press("Put away")
+    assert not user.window.banner.isVisible()
+
+
+def test_a_disk_that_refuses_the_save_loses_nothing(user, monkeypatch, tmp_path):
+    user.type_figure("contents.length", "300")
+    save_as(user, monkeypatch, tmp_path / "no" / "folder" / "x.nullah")
+    assert "could not be saved" in user.window.banner.words.text()
+    assert "Your work is safe here" in user.window.banner.words.text()
+    assert user.window.document.unsaved and user.plan.ledger["contents.length"] == 300
+    monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_, **__: (str(tmp_path / "ok.nullah"), ""))
+    user.press("Save elsewhere …")
+    assert (tmp_path / "ok.nullah").exists() and not user.window.document.unsaved
+
+
+def test_work_left_for_another_piece_is_kept_and_can_be_taken_up(user):
+    user.type_figure("contents.length", "300")
+    user.bot.keyClick(user.window, Qt.Key.Key_N, Qt.KeyboardModifier.ControlModifier)
+    assert user.project.boards == ()
+    assert "Seed box was not saved. It is kept." in user.window.banner.words.text()
+    user.press("Take it up again")
+    assert user.plan.ledger["contents.length"] == 300
+    assert user.window.document.unsaved, "still in no file"
+
+
+def test_closing_with_unsaved_work_asks_nothing_and_offers_it_next_time(user, open_window, qtbot):
+    user.type_figure("contents.length", "300")
+    user.window.close()
+    root = user.window.papers._autosave._root
+    (folder,) = root.iterdir()
+    folder.rename(root / "desk-99999999")  # as if that process were gone
+    again = open_window(seed_box())
+    again.papers.offer_lost()
+    assert "was not saved when the desk closed" in again.banner.words.text()
+    qtbot.mouseClick(again.banner.button("Take it up"), Qt.MouseButton.LeftButton)
+    assert again.document.plan.ledger["contents.length"] == 300
+
+
+KILLED = """
+import sys
+from pathlib import Path
+from PySide6.QtCore import QTimer
+from nullah.core import actions
+from nullah.core.lengths import mm
+from nullah.demo.seed_box import seed_box
+from nullah.desk.start import application, make_window
+app = application()
+window = make_window(seed_box(), Path(sys.argv[1]))
+window.show()
+window.document.do("longer", lambda p: actions.give(p, "contents.length", mm(333)))
+app.exec()
+"""
+
+
+def test_a_killed_desk_loses_at_most_a_few_seconds(open_window, tmp_path):
+    root = tmp_path / "unsaved"
+    desk = subprocess.Popen([sys.executable, "-c", KILLED, str(root)], env={**os.environ})
+    try:
+        deadline = time.monotonic() + 30
+        while not list(root.glob("desk-*/where.json")) and time.monotonic() < deadline:
+            time.sleep(0.1)
+    finally:
+        desk.kill()
+        desk.wait()
+    window = open_window(seed_box())
+    window.papers.offer_lost()
+    assert "Seed box" in window.banner.words.text()
+    window.banner.button("Take it up").click()
+    assert window.document.plan.ledger["contents.length"] == 333
+
+
+def test_all_sheets_are_written_from_the_menu(user, monkeypatch, tmp_path):
+    monkeypatch.setattr(QFileDialog, "getExistingDirectory", lambda *_, **__: str(tmp_path / "out"))
+    user.bot.keyClick(user.window, Qt.Key.Key_E, Qt.KeyboardModifier.ControlModifier)
+    assert (tmp_path / "out" / "sheets.pdf").stat().st_size > 10_000
+    assert "12 files written" in user.window.banner.words.text()
+    (tmp_path / "wall").write_text("")
+    user.window.papers.write_sheets(tmp_path / "wall")
+    assert "cannot be made" in user.window.banner.words.text()
+
+
+def test_the_menu_names_what_undo_would_undo(user):
+    user.type_figure("contents.length", "300")
+    user.window.header.menu.aboutToShow.emit()
+    texts = [action.text() for action in user.window.header.menu.actions()]
+    assert "Undo: length of the contents 300 mm" in texts
+    assert "Open the sample piece" in texts
+
+
+def test_opening_a_saved_project_from_the_command_line(open_window, tmp_path):
+    write_project(seed_box(), tmp_path / "box.nullah")
+    window = open_window(seed_box())
+    assert window.open_path(tmp_path / "box.nullah")
+    assert window.document.file == tmp_path / "box.nullah" and not window.document.unsaved

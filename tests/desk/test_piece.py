@@ -1,0 +1,119 @@
+from PySide6.QtCore import Qt
+from PySide6.QtTest import QTest
+
+from nullah.core.ledger import Origin
+from nullah.core.lengths import Unit, inch, mm
+
+
+def test_a_typed_figure_flows_through_everything(user):
+    user.type_figure("contents.length", "400 mm")
+    assert user.plan.ledger["box.outside_length"] == 400 + 6 + 32
+    assert user.reads_on_card("439 × 130 × 16 mm")
+    assert user.window.rod.marks[0].state == "438 × 218 × 130 mm"
+    assert user.window.header.undo.toolTip() == "Undo: length of the contents 400 mm"
+
+
+def test_what_is_wrong_stays_in_the_field_with_a_sentence(user):
+    user.type_figure("contents.length", "four hundred")
+    field = user.window.editor.field
+    assert field.line.text() == "four hundred"
+    assert "not a length" in field.sentence.text() and field.sentence.isVisible()
+    field.line.selectAll()
+    user.bot.keyClicks(field.line, "0")
+    user.bot.keyClick(field.line, Qt.Key.Key_Return)
+    assert "more than nothing" in user.window.editor.field.sentence.text()
+    user.bot.keyClick(field.line, Qt.Key.Key_Escape)
+    assert user.window.editor.field is None
+    assert user.plan.ledger["contents.length"] == 340, "nothing changed"
+    assert user.window.document.undo_name == ""
+
+
+def test_every_way_of_writing_a_length_is_read(user):
+    for text, length in (("1/2 of 700", mm(350)), ("340+5.5", mm("345.5")), ('13-3/8"', inch("13.375"))):
+        user.type_figure("contents.length", text)
+        assert user.plan.ledger.length("contents.length") == length
+
+
+def test_overruling_a_figure_and_taking_it_back(user):
+    user.type_figure("ends.thickness", "20 mm")
+    assert user.plan.ledger.quantity("ends.thickness").origin is Origin.OVERRULED
+    user.click_bench("ends.thickness")
+    user.press("Take back")
+    assert user.plan.ledger.quantity("ends.thickness").origin is Origin.WORKED_OUT
+    assert user.plan.part("left").thickness == mm(16)
+
+
+def test_a_measurement_releases_the_bottom(user):
+    for name, value in (("opening.length", "355 mm"), ("opening.width", "196 mm")):
+        # The opening stands behind the bottom's length: its figure on the card opens the reason.
+        user.window.editor.open(name, user.window.bench.rect().center().toPointF())
+        field = user.window.editor.field
+        field.line.selectAll()
+        user.bot.keyClicks(field.line, value)
+        user.press("Measured")
+    assert user.window.strip.chips[4].state.words == "planned"
+    assert not user.reads_on_card("leave long until measured")
+
+
+def test_measuring_through_the_slip(user):
+    user.type_figure("sides.thickness", "16.3", "Measured")
+    quantity = user.plan.ledger.quantity("sides.thickness")
+    assert quantity.origin is Origin.MEASURED and quantity.planned == 16
+    assert user.reads_on_card("measured (planned 16 mm)")
+
+
+def test_sizing_by_choice(user):
+    user.bot.keyClicks(user.window.desks[0].boxes["sizing"], "o")
+    assert user.plan.choices["sizing"] == "outside"
+    assert "box.outside_length" in user.window.bench.targets()
+    assert "contents.length" not in user.window.bench.targets()
+    user.press("Undo")
+    assert user.plan.choices["sizing"] == "contents"
+    assert user.window.desks[0].boxes["sizing"].currentText() == "around its contents"
+
+
+def test_a_box_too_small_says_why_and_can_be_undone(user):
+    user.type_figure("contents.height", "1 mm")
+    user.type_figure("groove.height", "0.01 mm")
+    user.go("joints")
+    assert user.plan.parts
+    user.go("piece")
+    user.type_figure("sides.thickness", "2 m")
+    assert "piece cannot be made" in user.window.header.unsettled.text() or user.plan.parts
+    for _ in range(3):
+        user.press("Undo")
+    assert user.plan.ledger["contents.height"] == 110
+
+
+def test_a_dimension_can_be_typed_with_keys_alone(user):
+    bench = user.window.bench
+    bench.setFocus()
+    while bench.hot != "contents.length":
+        QTest.keyClick(bench, Qt.Key.Key_Right)
+    QTest.keyClick(bench, Qt.Key.Key_Return)
+    line = user.window.editor.field.line
+    line.selectAll()
+    user.bot.keyClicks(line, "300")
+    user.bot.keyClick(line, Qt.Key.Key_Return)
+    assert user.plan.ledger["contents.length"] == 300
+    assert bench.hasFocus()
+
+
+def test_a_card_figure_says_why(user):
+    user.click_bench("bottom")
+    assert user.window.document.hand.part == "bottom"
+    assert user.reads_on_card("moves about")
+    user.press("Leave 1 mm at each edge")
+    assert user.plan.ledger["bottom.clearance"] == 1
+    user.press("353 × 193 × 6 mm") if user.reads_on_card("353 × 193") else user.press("354 × 194 × 6 mm")
+    assert user.reads_on_card("groove to groove, along − 2 × clearance of the bottom")
+
+
+def test_bare_numbers_follow_the_unit_shown(user):
+    user.press("inches")
+    assert user.project.marks.unit is Unit.INCH
+    user.type_figure("contents.length", "14 1/2")
+    assert user.plan.ledger.length("contents.length") == inch("14.5")
+    assert user.plan.ledger.length("contents.length").typed == "14 1/2 in"
+    user.press("mm")
+    assert user.window.rod.marks[0].state.startswith("406.5 ×")

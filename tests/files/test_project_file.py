@@ -1,0 +1,130 @@
+import json
+from dataclasses import replace
+from pathlib import Path
+
+import jsonschema
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from nullah.core import actions
+from nullah.core.lengths import Unit, read_length
+from nullah.core.project import Piece, Project
+from nullah.core.rack.board import Board, Flaw, FlawKind
+from nullah.demo.seed_box import seed_box
+from nullah.files.project_file import ProjectFileError, parse_project, project_text, read_project, write_project
+
+SCHEMA = json.loads((Path(__file__).parents[2] / "docs" / "project.schema.json").read_text())
+
+
+def test_a_project_comes_back_as_it_was_and_keeps_the_published_schema(tmp_path):
+    project = actions.measure(seed_box(), "opening.length", read_length("355 1/4 mm"))
+    project = actions.cut_first(project, "2", True)
+    write_project(project, tmp_path / "a.nullah")
+    assert read_project(tmp_path / "a.nullah") == project
+    jsonschema.validate(json.loads((tmp_path / "a.nullah").read_text()), SCHEMA)
+
+
+def test_lengths_stand_in_the_file_as_typed():
+    project = actions.give(Project(), "tails.pin", read_length("1/4", Unit.INCH))
+    data = json.loads(project_text(project))
+    assert data["piece"]["given"] == {"tails.pin": "1/4 in"}
+    assert parse_project(project_text(project), "x").piece.given[0][1].typed == "1/4 in"
+
+
+lengths = st.builds(
+    lambda whole, part, unit: read_length(f"{whole} {part}/64 {unit}"),
+    st.integers(1, 90), st.integers(1, 63), st.sampled_from(["in", "mm"]),
+)  # fmt: skip
+names = st.text(st.characters(codec="utf-8", exclude_categories=("Cs",)), max_size=20)
+
+
+@given(names, lengths, lengths, lengths, st.sampled_from(FlawKind), names)
+def test_any_project_comes_back(name, length, width, thickness, kind, notes):
+    flaw = Flaw(kind, length / 4, length / 2, width / 4, width / 2)
+    board = Board("1", name, "pine", length, width, thickness, flaws=(flaw,))
+    project = Project(piece=Piece(name=name, given=(("sides.thickness", thickness),)), boards=(board,), notes=notes)
+    again = parse_project(project_text(project), "x")
+    assert again == project
+    assert again.boards[0].length.as_text() == length.as_text()
+
+
+def broken(**changes):
+    data = json.loads(project_text(seed_box()))
+    data.update(changes)
+    return json.dumps(data)
+
+
+def piece(**changes):
+    return {**json.loads(project_text(seed_box()))["piece"], **changes}
+
+
+@pytest.mark.parametrize(
+    ("text", "words"),
+    [
+        ("", "is empty"),
+        (project_text(seed_box())[:400], "is cut short"),
+        (project_text(seed_box()).replace('"boards"', '"boards" "'), "damaged at line"),
+        ("hello", "not JSON"),
+        ("[1, 2]", "not a Nullah project"),
+        ('{"format": "something"}', "not a Nullah project"),
+        (broken(version=2), "newer Nullah"),
+        (broken(version="one"), "which version"),
+        (broken(glue="hide"), "“glue”, which this version does not know"),
+        (broken(piece=piece(form="ark")), "not a form"),
+        (broken(piece=piece(given={"sides.thickness": "thick"})), "sides.thickness: “thick” is not a length"),
+        (broken(allowances={"end": "1 in"}), "missing"),
+        (broken(boards=[{"id": "1"}]), "missing"),
+        (broken(marks={"unit": "cubits"}), "marks"),
+        (broken(marks={"unit": "mm", "mm_mark": "0"}), "not a mark"),
+    ],
+)
+def test_files_that_cannot_be_read_say_why(text, words):
+    with pytest.raises(ProjectFileError) as refusal:
+        parse_project(text, "my.nullah")
+    assert words in str(refusal.value)
+    assert str(refusal.value).startswith("my.nullah") and str(refusal.value).endswith(".")
+
+
+def test_a_board_that_cannot_be_is_refused_on_reading():
+    data = json.loads(project_text(seed_box()))
+    data["boards"][0]["length"] = "-5 mm"
+    with pytest.raises(ProjectFileError, match="Ford 1"):
+        parse_project(json.dumps(data), "x")
+
+
+def test_missing_unreadable_and_binary_files(tmp_path):
+    with pytest.raises(ProjectFileError, match="There is no file"):
+        read_project(tmp_path / "none.nullah")
+    with pytest.raises(ProjectFileError, match="cannot be read"):
+        read_project(tmp_path)
+    (tmp_path / "b.nullah").write_bytes(b"\xff\xfe\x00\x81")
+    with pytest.raises(ProjectFileError, match="not text"):
+        read_project(tmp_path / "b.nullah")
+
+
+def test_the_last_three_versions_are_kept(tmp_path):
+    path = tmp_path / "a.nullah"
+    for number in range(5):
+        write_project(actions.rename(seed_box(), f"box {number}"), path)
+    assert read_project(path).piece.name == "box 4"
+    kept = [read_project(tmp_path / f".a.nullah.{n}").piece.name for n in (1, 2, 3)]
+    assert kept == ["box 3", "box 2", "box 1"]
+    assert len(list(tmp_path.iterdir())) == 4
+
+
+def test_a_disk_that_refuses_leaves_the_old_file_whole(tmp_path, monkeypatch):
+    path = tmp_path / "a.nullah"
+    write_project(seed_box(), path)
+    before = path.read_text()
+
+    def full(*_):
+        raise OSError(28, "No space left on device")
+
+    monkeypatch.setattr("os.fsync", full)
+    with pytest.raises(ProjectFileError, match=r"No space left.*Your work is safe"):
+        write_project(replace(seed_box(), notes="more"), path)
+    assert path.read_text() == before
+    assert not list(tmp_path.glob("*.part"))
+    with pytest.raises(ProjectFileError, match="could not be saved"):
+        write_project(seed_box(), tmp_path / "no" / "folder" / "a.nullah")
