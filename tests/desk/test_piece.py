@@ -96,6 +96,7 @@ def test_a_dimension_can_be_typed_with_keys_alone(user):
     user.bot.keyClicks(line, "300")
     user.bot.keyClick(line, Qt.Key.Key_Return)
     assert user.plan.ledger["contents.length"] == 300
+    assert user.window.editor.field is None
     assert bench.hasFocus()
 
 

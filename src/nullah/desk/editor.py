@@ -6,6 +6,7 @@ from collections.abc import Callable
 from dataclasses import dataclass, replace
 
 from PySide6.QtCore import QPointF, Qt
+from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
 
 from nullah.core import actions
@@ -91,6 +92,12 @@ class FigureEditor(QFrame):
         if self.isVisible():
             self.hide()
             self._over.setFocus()
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        # What is typed here must not reach the bench below, where Enter opens figures.
+        if event.key() == Qt.Key.Key_Escape:
+            self.close_slip()
+        event.accept()
 
     def _fill(self, matter: _Matter) -> None:
         if self._body is not None:
