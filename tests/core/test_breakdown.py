@@ -10,8 +10,9 @@ from hypothesis import strategies as st
 
 from nullah.core.breakdown.cuts import CutKind, NotSawableError, saw_cuts
 from nullah.core.breakdown.layout import PlacedPart, Placement, Rect, complaints, consumed, flaw_rect, place
+from nullah.core.breakdown.reasons import why_unplaced
 from nullah.core.breakdown.rough import Allowances, RoughPart, rough_parts
-from nullah.core.breakdown.search import BreakdownError, search, why_unplaced
+from nullah.core.breakdown.search import BreakdownError, search
 from nullah.core.lengths import Marks, mm
 from nullah.core.piece.part import Needs
 from nullah.core.rack.board import TOLERABLE, Board, Flaw, FlawKind

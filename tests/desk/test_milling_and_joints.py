@@ -9,7 +9,7 @@ def test_the_first_mend_is_one_click(user):
     assert user.reads_on_card("will not reach 16 mm, only 15.5 mm; 19.3 mm if cut out before flattening")
     user.press("Cut Ford 2 first")
     assert user.window.rod.marks[3].state == "all thick enough"
-    assert user.window.desks[3].ticks["2"].isChecked()
+    assert user.window.desk(3).ticks["2"].isChecked()
     assert user.window.strip.chips[0].state.words == "planned"
 
 
@@ -23,15 +23,15 @@ def test_the_other_mend_makes_the_piece_thinner_throughout(user):
 
 def test_flattening_is_chosen_board_by_board(user):
     user.go("milling")
-    user.window.desks[3].ticks["2"].click()
+    user.window.desk(3).ticks["2"].click()
     assert user.project.cut_first == {"2"}
     user.press("Undo")
-    assert not user.window.desks[3].ticks["2"].isChecked()
+    assert not user.window.desk(3).ticks["2"].isChecked()
 
 
 def test_the_corner_is_typed_and_read_off_the_card(user):
     user.go("joints")
-    desk = user.window.desks[4]
+    desk = user.window.desk(4)
     user.type_in(desk.fields["tails.count"], "4")
     # Hand arithmetic: (130 - 16 + 7) / 4.
     assert user.reads_on_card("30.3 mm")
@@ -48,11 +48,11 @@ def test_the_corner_is_typed_and_read_off_the_card(user):
 
 def test_a_corner_that_cannot_be_made_says_so_first(user):
     user.go("joints")
-    user.type_in(user.window.desks[4].fields["tails.count"], "20")
+    user.type_in(user.window.desk(4).fields["tails.count"], "20")
     assert user.window.rod.marks[4].state == "cannot be made yet"
     assert user.reads_on_card("Up to")
-    user.type_in(user.window.desks[4].fields["tails.count"], "0")
-    assert "not a number" in user.window.desks[4].fields["tails.count"].sentence.text()
+    user.type_in(user.window.desk(4).fields["tails.count"], "0")
+    assert "not a number" in user.window.desk(4).fields["tails.count"].sentence.text()
     assert user.plan.ledger["tails.count"] == 20
 
 

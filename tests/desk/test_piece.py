@@ -63,13 +63,13 @@ def test_measuring_through_the_slip(user):
 
 
 def test_sizing_by_choice(user):
-    user.bot.keyClicks(user.window.desks[0].boxes["sizing"], "o")
+    user.bot.keyClicks(user.window.desk(0).boxes["sizing"], "o")
     assert user.plan.choices["sizing"] == "outside"
     assert "box.outside_length" in user.window.bench.targets()
     assert "contents.length" not in user.window.bench.targets()
     user.press("Undo")
     assert user.plan.choices["sizing"] == "contents"
-    assert user.window.desks[0].boxes["sizing"].currentText() == "around its contents"
+    assert user.window.desk(0).boxes["sizing"].currentText() == "around its contents"
 
 
 def test_a_box_too_small_says_why_and_can_be_undone(user):

@@ -12,7 +12,7 @@ def spot(user, board_id, x, y):
 
 
 def add_board(user, length, width, thickness):
-    desk = user.window.desks[1]
+    desk = user.window.desk(1)
     for name, text in (("length", length), ("width", width), ("thickness", thickness)):
         desk.fields[name].line.setFocus()
         user.bot.keyClicks(desk.fields[name].line, text)
@@ -65,7 +65,7 @@ def test_boards_are_added_and_taken_off(user):
     assert (board.name, float(board.length)) == ("Board 6", 609.6)
     user.press("Take the board off")
     assert len(user.project.boards) == 5
-    desk = user.window.desks[1]
+    desk = user.window.desk(1)
     desk.fields["length"].line.clear()
     user.bot.keyClicks(desk.fields["length"].line, "-4")
     user.press("Put it on the rack")
@@ -85,7 +85,7 @@ def test_a_beginner_goes_from_nothing_to_a_laid_out_box(beginner):
     user.go("breakdown")
     assert user.window.rod.marks[2].state == "5 of 5 without wood"
     user.press("Lay the parts out")
-    user.bot.waitUntil(lambda: not user.window.desks[2].runner.running, timeout=15000)
+    user.bot.waitUntil(lambda: not user.window.desk(2).runner.running, timeout=15000)
     assert not user.plan.unplaced
     assert user.window.document.undo_name == "lay the parts out"
     user.go("milling")
@@ -99,9 +99,9 @@ def test_the_search_can_be_stopped_and_keeps_its_best(user):
     user.press("Lift them all")
     user.press("Lay the parts out")
     user.bot.wait(60)
-    if user.window.desks[2].runner.running:
+    if user.window.desk(2).runner.running:
         user.press("Stop")
-    user.bot.waitUntil(lambda: not user.window.desks[2].runner.running, timeout=2000)
+    user.bot.waitUntil(lambda: not user.window.desk(2).runner.running, timeout=2000)
     assert not user.plan.unplaced
 
 
@@ -142,7 +142,7 @@ def test_a_part_dragged_off_the_boards_is_lifted_and_moved_by_keys(user):
 
 def test_allowances_are_typed_and_a_wrong_one_stays(user):
     user.go("breakdown")
-    field = user.window.desks[2].fields["end"]
+    field = user.window.desk(2).fields["end"]
     user.type_in(field, "2 in")
     assert float(user.plan.rough_part("front").length) == 379 + 50.8
     user.type_in(field, "much")

@@ -14,6 +14,7 @@ from nullah.core.ledger import Value
 from nullah.core.lengths import Marks
 from nullah.core.project import Project
 from nullah.core.rack.board import Board, Flaw, check_board, fitted_flaw
+from nullah.core.shop import Shop
 
 _T = TypeVar("_T")
 _Pairs = tuple[tuple[str, _T], ...]
@@ -136,6 +137,11 @@ def cut_first(project: Project, board_id: str, first: bool) -> Project:
 def set_allowances(project: Project, allowances: Allowances) -> Project:
     """Change what is left for saw and plane."""
     return replace(project, allowances=allowances)
+
+
+def set_shop(project: Project, shop: Shop) -> Project:
+    """Change what tools there are."""
+    return replace(project, shop=shop)
 
 
 def show_in(project: Project, marks: Marks) -> Project:

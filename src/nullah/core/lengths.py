@@ -407,6 +407,12 @@ class Marks:
             return ""
         return f"{self.write_fine(abs_length(over))} {'full' if over.mm > 0 else 'bare'}"
 
+    def write_area(self, square_mm: float) -> str:
+        """Write an area given in mm² as people buy by: m², or square feet."""
+        if self.unit is Unit.INCH:
+            return f"{square_mm / 304.8**2:.1f} sq ft"
+        return f"{square_mm / 1e6:.2f} m²"
+
     def write_entered(self, length: Length) -> str:
         """Write a length the user typed as it was typed, if it is in the unit now shown."""
         if length.typed and length.unit is self.unit:

@@ -14,8 +14,8 @@ from types import MappingProxyType
 
 from nullah.core.breakdown.cuts import NotSawableError, SawCut, saw_cuts
 from nullah.core.breakdown.layout import PlacedPart, Rect, Unplaced, complaints, consumed, place
+from nullah.core.breakdown.reasons import why_unplaced
 from nullah.core.breakdown.rough import RoughPart, rough_parts
-from nullah.core.breakdown.search import why_unplaced
 from nullah.core.card import Remark, Weight
 from nullah.core.joints import dovetail, runout
 from nullah.core.ledger import Ledger, LedgerError, Origin, Value, work_out_ledger

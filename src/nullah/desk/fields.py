@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import re
+
 from PySide6.QtCore import Qt, Signal
 from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QLabel, QLineEdit, QVBoxLayout, QWidget
@@ -69,6 +71,19 @@ class ValueField(QWidget):
         except LengthError as error:
             self.complain(str(error))
             return None
+
+    def lengths(self) -> tuple[Length, ...] | None:
+        """Give the lengths in the field, set apart by commas, or None after saying what is wrong."""
+        try:
+            texts = [text for text in re.split(r";|,\s", self.line.text()) if text.strip()]
+            found = tuple(read_length(text, self._unit) for text in texts)
+        except LengthError as error:
+            self.complain(str(error))
+            return None
+        if any(length.mm <= 0 for length in found):
+            self.complain("Each must be more than nothing.")
+            return None
+        return found
 
     def length(self) -> Length | None:
         """Give the length in the field, or None after saying what is wrong with it."""

@@ -3,8 +3,10 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from fractions import Fraction
 
 from PySide6.QtCore import Qt, Signal
+from PySide6.QtGui import QPainter, QPaintEvent
 from PySide6.QtWidgets import (
     QButtonGroup,
     QHBoxLayout,
@@ -17,15 +19,32 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from nullah.core.lengths import Unit
+from nullah.core.lengths import Marks, Unit
 from nullah.desk.document import Document
+from nullah.desk.stations.base import chooser, show_choice, words
 from nullah.paper.lettering import typeface
+
+_INCH_MARKS = (("1/16", "1/16″"), ("1/32", "1/32″"), ("1/64", "1/64″"))
+_MM_MARKS = (("1", "1 mm"), ("1/2", "0.5 mm"), ("1/10", "0.1 mm"))
+
+
+class Elided(QLabel):
+    """Words that are shortened with an ellipsis where there is no room, and whole in the tip."""
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        painter = QPainter(self)
+        painter.setPen(self.palette().color(self.foregroundRole()))
+        painter.setFont(self.font())
+        words = self.fontMetrics().elidedText(self.text(), Qt.TextElideMode.ElideRight, self.width())
+        painter.drawText(self.rect(), int(Qt.AlignmentFlag.AlignVCenter), words)
+        painter.end()
 
 
 class Header(QWidget):
     """Piece name · what is unsettled; undo, units, day and night, papers."""
 
     unit_chosen = Signal(object)
+    mark_chosen = Signal(object)
     theme_chosen = Signal(bool)
     renamed = Signal(str)
     menu_wanted = Signal(object)
@@ -46,7 +65,7 @@ class Header(QWidget):
         self.name.setFixedWidth(210)
         self.name.editingFinished.connect(lambda: self.renamed.emit(self.name.text().strip() or "Piece"))
         row.addWidget(self.name)
-        self.unsettled = QLabel()
+        self.unsettled = Elided()
         self.unsettled.setObjectName("unsettled")
         self.unsettled.setTextFormat(Qt.TextFormat.PlainText)
         self.unsettled.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Preferred)
@@ -57,6 +76,8 @@ class Header(QWidget):
         row.addWidget(self.redo)
         row.addSpacing(8)
         self.units = self._pair("Units", (("mm", Unit.MM), ("inches", Unit.INCH)), row)
+        words("to", row)
+        self.mark = chooser("Smallest mark", [], self._choose_mark, row)
         row.addSpacing(8)
         self.themes = self._pair("Light", (("day", False), ("night", True)), row)
         row.addSpacing(8)
@@ -71,6 +92,9 @@ class Header(QWidget):
         row.addWidget(self.papers)
         self.units.idClicked.connect(lambda i: self.unit_chosen.emit((Unit.MM, Unit.INCH)[i]))
         self.themes.idClicked.connect(lambda i: self.theme_chosen.emit(bool(i)))
+
+    def _choose_mark(self, text: str) -> None:
+        self.mark_chosen.emit(Fraction(text))
 
     def _button(self, text: str, action: Callable[[], None]) -> QPushButton:
         button = QPushButton(text)
@@ -107,7 +131,17 @@ class Header(QWidget):
             button.setAccessibleName(f"{word}: {name}" if name else word)
             button.setToolTip(f"{word}: {name}" if name else f"Nothing to {word.lower()}")
         unit = document.project.marks.unit
+        self._show_mark(document.project.marks)
         self.units.button(0 if unit is Unit.MM else 1).setChecked(True)
+
+    def _show_mark(self, marks: Marks) -> None:
+        inches = marks.unit is Unit.INCH
+        options = _INCH_MARKS if inches else _MM_MARKS
+        if self.mark.itemData(0) != options[0][0]:
+            self.mark.clear()
+            for value, text in options:
+                self.mark.addItem(text, value)
+        show_choice(self.mark, str(marks.inch_mark if inches else marks.mm_mark))
 
     def show_theme(self, night: bool) -> None:
         """Show which theme is on."""

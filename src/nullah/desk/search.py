@@ -7,6 +7,7 @@ import time
 from PySide6.QtCore import QObject, QThread, Signal
 
 from nullah.core.breakdown.search import Layout, search
+from nullah.core.lengths import Marks
 from nullah.core.plan import Plan
 
 #: How long the desk lets the search run, in seconds, and how often it tells of progress.
@@ -48,6 +49,7 @@ class SearchRunner(QObject):
         super().__init__()
         self._run: _Run | None = None
         self._best: Layout | None = None
+        self._marks = Marks()
 
     @property
     def running(self) -> bool:
@@ -58,7 +60,7 @@ class SearchRunner(QObject):
         """Search for a layout of this plan's parts."""
         if self._run is not None:
             return
-        self._best = None
+        self._best, self._marks = None, plan.marks
         self._run = _Run(plan)
         self._run.better.connect(self._better)
         self._run.finished.connect(self._finished)
@@ -79,7 +81,7 @@ class SearchRunner(QObject):
     def _better(self, best: Layout, rounds: int) -> None:
         self._best = best
         left = f"{len(best.unplaced)} without wood" if best.unplaced else "all laid"
-        self.progress.emit(f"{rounds} layouts tried: {left}, {best.consumed / 1e6:.3f} m² used")
+        self.progress.emit(f"{rounds} layouts tried: {left}, {self._marks.write_area(best.consumed)} used")
 
     def _finished(self) -> None:
         self._run = None

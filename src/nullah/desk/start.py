@@ -47,7 +47,6 @@ def make_window(project: Project, root: Path, file: Path | None = None) -> Windo
     autosave = Autosave(root)
     dress(application(), DAY)
     window = Window(Document(project, autosave, file), autosave)
-    window.set_theme(DAY)
     return window
 
 

@@ -3,10 +3,12 @@
 from __future__ import annotations
 
 from dataclasses import replace
+from fractions import Fraction
+from importlib import import_module
 from pathlib import Path
 
 from PySide6.QtCore import QPointF
-from PySide6.QtGui import QCloseEvent
+from PySide6.QtGui import QCloseEvent, QResizeEvent
 from PySide6.QtWidgets import QApplication, QGridLayout, QMainWindow, QStackedWidget, QVBoxLayout, QWidget
 
 from nullah.core import actions
@@ -23,22 +25,18 @@ from nullah.desk.header import Banner, Header
 from nullah.desk.papers import Papers
 from nullah.desk.rod import Rod
 from nullah.desk.stations.base import StationDesk
-from nullah.desk.stations.breakdown import BreakdownDesk
-from nullah.desk.stations.joints import JointsDesk
-from nullah.desk.stations.milling import MillingDesk
-from nullah.desk.stations.piece import PieceDesk
-from nullah.desk.stations.rack import RackDesk
 from nullah.desk.strip import Strip
 from nullah.desk.theme import dress
 from nullah.files.recovery import Autosave
 from nullah.paper.palette import DAY, NIGHT, Palette
 
-_DESKS: dict[str, type[StationDesk]] = {
-    "piece": PieceDesk,
-    "rack": RackDesk,
-    "breakdown": BreakdownDesk,
-    "milling": MillingDesk,
-    "joints": JointsDesk,
+# Module and class of each station's row of choices: loaded when the station is first gone to.
+_DESKS = {
+    "piece": ("piece", "PieceDesk"),
+    "rack": ("rack", "RackDesk"),
+    "breakdown": ("breakdown", "BreakdownDesk"),
+    "milling": ("milling", "MillingDesk"),
+    "joints": ("joints", "JointsDesk"),
 }
 
 
@@ -59,6 +57,7 @@ class Window(QMainWindow):
         self.header.menu_wanted.connect(self.papers.fill_menu)
         self._wire()
         self.papers.add_shortcuts()
+        self._take_palette(DAY)
         self.show_station(0)
         self.bench.setFocus()
 
@@ -68,11 +67,7 @@ class Window(QMainWindow):
         self.editor = FigureEditor(self.document, self.bench)
         self.tools = QStackedWidget()
         self.tools.setObjectName("tools")
-        self.desks: list[StationDesk] = []
-        for station in STATIONS:
-            desk = _DESKS.get(station.id, StationDesk)(self.document, self.bench)
-            self.desks.append(desk)
-            self.tools.addWidget(desk)
+        self._desks: dict[int, StationDesk] = {}
         middle = QVBoxLayout()
         middle.setSpacing(0)
         middle.addWidget(self.tools)
@@ -92,6 +87,15 @@ class Window(QMainWindow):
         grid.setRowStretch(2, 1)
         self.setCentralWidget(frame)
 
+    def desk(self, number: int) -> StationDesk:
+        """Give a station's row of choices, made when it is first wanted."""
+        if number not in self._desks:
+            module, name = _DESKS.get(STATIONS[number].id, ("base", "StationDesk"))
+            kind: type[StationDesk] = getattr(import_module(f"nullah.desk.stations.{module}"), name)
+            self._desks[number] = kind(self.document, self.bench)
+            self.tools.addWidget(self._desks[number])
+        return self._desks[number]
+
     def _wire(self) -> None:
         self.document.changed.connect(self._refresh_all)
         self.document.hand_changed.connect(self._refresh_all)
@@ -101,6 +105,7 @@ class Window(QMainWindow):
         self.card.figure.connect(self._figure_clicked)
         self.bench.clicked.connect(self._bench_clicked)
         self.header.unit_chosen.connect(self.show_unit)
+        self.header.mark_chosen.connect(self.show_mark)
         self.header.theme_chosen.connect(lambda night: self.set_theme(NIGHT if night else DAY))
         self.header.renamed.connect(self._rename)
 
@@ -111,11 +116,10 @@ class Window(QMainWindow):
         self.editor.close_slip()
         self.bench.overlay = Drawing()
         self.station = number
-        self.bench.tool = self.desks[number].tool
-        self.tools.setCurrentIndex(number)
+        self.bench.tool = self.desk(number).tool
+        self.tools.setCurrentWidget(self.desk(number))
         # A station without choices gives its room to the bench.
         self.tools.setVisible(STATIONS[number].id in _DESKS)
-        self.tools.setFixedHeight(self.desks[number].sizeHint().height())
         self._refresh_all()
 
     def _refresh_all(self) -> None:
@@ -133,17 +137,30 @@ class Window(QMainWindow):
         self.rod.show_states([each.state(plan) for each in STATIONS], self.station)
         self.strip.show_parts(plan, hand.part)
         self.header.refresh()
-        self.desks[self.station].refresh()
-        self.tools.setFixedHeight(self.desks[self.station].sizeHint().height())
+        self.desk(self.station).refresh()
+        self._fit_tools()
         name = self.document.project.piece.name or "Piece"
         self.setWindowTitle(f"{name}{' *' if self.document.unsaved else ''} · Nullah")
 
+    def _fit_tools(self) -> None:
+        """Give the row of choices just the height it needs at this width."""
+        desk = self.desk(self.station)
+        width = self.width() - self.rod.width() - self.card.width()
+        self.tools.setFixedHeight(desk.heightForWidth(width) if desk.hasHeightForWidth() else desk.sizeHint().height())
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        super().resizeEvent(event)
+        self._fit_tools()
+
     def set_theme(self, palette: Palette) -> None:
         """Change between day and night."""
-        self.palette_ = palette
         app = QApplication.instance()
         if isinstance(app, QApplication):
             dress(app, palette)
+        self._take_palette(palette)
+
+    def _take_palette(self, palette: Palette) -> None:
+        self.palette_ = palette
         for part in (self.bench, self.rod, self.strip):
             part.set_palette(palette)
         self.header.show_theme(palette is NIGHT)
@@ -153,11 +170,17 @@ class Window(QMainWindow):
         self.editor.close_slip()
         self.document.show_in(replace(self.document.project.marks, unit=unit))
 
+    def show_mark(self, mark: Fraction) -> None:
+        """Write figures to another smallest mark of the unit shown."""
+        marks = self.document.project.marks
+        changed = replace(marks, inch_mark=mark) if marks.unit is Unit.INCH else replace(marks, mm_mark=mark)
+        self.document.show_in(changed)
+
     # --- what is done ---
 
     def _bench_clicked(self, of: str, at: QPointF) -> None:
         self.editor.close_slip()
-        taken = self.desks[self.station].clicked(of)
+        taken = self.desk(self.station).clicked(of)
         if taken:
             return
         if self.document.plan.part(of) is not None:
@@ -196,8 +219,7 @@ class Window(QMainWindow):
         return self.papers.open_path(path)
 
     def closeEvent(self, event: QCloseEvent) -> None:
-        for desk in self.desks:
-            if isinstance(desk, BreakdownDesk):
-                desk.runner.wait()
+        for desk in self._desks.values():
+            desk.leave()
         self.document.close()
         event.accept()

@@ -8,8 +8,6 @@ from __future__ import annotations
 
 import json
 import os
-import shutil
-import tempfile
 from pathlib import Path
 from typing import Any
 
@@ -126,6 +124,8 @@ def write_project(project: Project, path: Path) -> None:
 
 def write_whole(path: Path, text: str) -> None:
     """Write a text file so that at every moment either the old or the new one stands there whole."""
+    import tempfile
+
     handle, beside_name = tempfile.mkstemp(prefix=f".{path.name}.", suffix=".part", dir=path.parent)
     beside = Path(beside_name)
     try:
@@ -143,6 +143,8 @@ def keep_version(path: Path) -> None:
     """Move the earlier versions up by one and copy the file as the newest of them."""
     if not path.exists():
         return
+    import shutil
+
     versions = [path.with_name(f".{path.name}.{number}") for number in range(1, VERSIONS_KEPT + 1)]
     for older, newer in zip(reversed(versions), [*reversed(versions[:-1]), path], strict=True):
         if newer is path:

@@ -8,7 +8,6 @@ from __future__ import annotations
 
 import json
 import os
-import shutil
 from dataclasses import dataclass
 from datetime import datetime
 from pathlib import Path
@@ -31,7 +30,7 @@ class Lost:
 
     def drop(self) -> None:
         """Throw the kept work away."""
-        shutil.rmtree(self.folder, ignore_errors=True)
+        _remove(self.folder)
 
 
 class Autosave:
@@ -64,7 +63,7 @@ class Autosave:
 
     def done(self) -> None:
         """Forget the kept work: it was saved, or the desk closes with nothing unsaved."""
-        shutil.rmtree(self._folder, ignore_errors=True)
+        _remove(self._folder)
 
     def lost(self) -> list[Lost]:
         """Find work left by desks that are gone, newest first."""
@@ -77,6 +76,12 @@ class Autosave:
             when = datetime.fromtimestamp(work.stat().st_mtime)
             found.append(Lost(folder, _where(folder), when))
         return sorted(found, key=lambda lost: lost.when, reverse=True)
+
+
+def _remove(folder: Path) -> None:
+    import shutil  # not needed before the window stands
+
+    shutil.rmtree(folder, ignore_errors=True)
 
 
 def _where(folder: Path) -> Path | None:

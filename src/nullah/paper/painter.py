@@ -111,9 +111,11 @@ def paint(
         Draw type as outlines, for files that cannot carry the typeface.
     """
     work = _Work(painter, scale, palette, lit, hot, text_as_paths)
+    painter.save()
     painter.setRenderHint(QPainter.RenderHint.Antialiasing)
     for element in drawing.elements:
         work.element(element)
+    painter.restore()
 
 
 class _Work:

@@ -22,6 +22,7 @@ from nullah.core.breakdown.layout import (
     forbidden,
     place,
 )
+from nullah.core.breakdown.reasons import first_clear, why_unplaced
 from nullah.core.breakdown.rough import RoughPart
 from nullah.core.lengths import Length, Marks
 from nullah.core.piece.part import Needs
@@ -80,7 +81,7 @@ class _Bench:
             for number, region in enumerate(self.free[index]):
                 if along > region.length + TOLERANCE or across > region.width + TOLERANCE:
                     continue
-                found = _first_clear(region, along, across, flaws[index, part.needs])
+                found = first_clear(region, along, across, flaws[index, part.needs])
                 if found is None:
                     continue
                 x, y = found
@@ -117,25 +118,6 @@ def _left_over(region: Rect, taken: Rect, kerf: float, cross_first: bool) -> lis
             Rect(taken.end + kerf, taken.y, after, taken.width),
         ]
     return [piece for piece in pieces if piece.length > 1 and piece.width > 1]
-
-
-def _first_clear(region: Rect, along: float, across: float, flaws: list[Rect]) -> tuple[float, float] | None:
-    """Give the place nearest the region's start that is clear of flaws.
-
-    A part pushed as far back and down as it goes touches the region's border or a flaw's
-    far side, so those are the only places to try.
-    """
-    near = [f for f in flaws if f.meets(region)]
-    xs = sorted({region.x, *(f.end for f in near if region.x < f.end <= region.end - along + TOLERANCE)})
-    ys = sorted(
-        {region.y, region.top - across, *(f.top for f in near if region.y < f.top <= region.top - across + TOLERANCE)}
-    )
-    for x in xs:
-        for y in ys:
-            spot = Rect(x, y, along, across)
-            if not any(spot.meets(flaw) for flaw in near):
-                return x, y
-    return None
 
 
 def search(
@@ -237,55 +219,3 @@ def _with_reasons(layout: Layout, parts: Sequence[RoughPart], boards: Sequence[B
         return layout
     told = tuple(Unplaced(item.part, why_unplaced(item.part, boards, marks)) for item in layout.unplaced)
     return Layout(layout.placements, told, layout.consumed, layout.bound)
-
-
-def why_unplaced(part: RoughPart, boards: Sequence[Board], marks: Marks) -> str:
-    """Say why a part lies on no board: the nearest that any board comes to it."""
-    if not boards:
-        return "There is no board on the rack."
-    thick = [board for board in boards if board.thickness.mm >= part.thickness.mm]
-    if not thick:
-        most = max(board.thickness for board in boards)
-        return f"It needs {marks.write(part.thickness)} rough; the thickest board is {marks.write(most)}."
-    wide = [board for board in thick if float(board.width) >= float(part.across) - TOLERANCE]
-    if not wide:
-        most = max(board.width for board in thick)
-        return (
-            f"It is {marks.write(part.across)} wide rough; the widest board thick enough is {marks.write(most)}, "
-            f"{marks.write(part.across - most)} too narrow."
-        )
-    long_enough = [board for board in wide if float(board.length) >= float(part.along) - TOLERANCE]
-    if not long_enough:
-        most = max(board.length for board in wide)
-        return (
-            f"It is {marks.write(part.along)} long rough; the longest board wide and thick enough is "
-            f"{marks.write(most)}."
-        )
-    clear = [
-        board for board in long_enough
-        if _first_clear(Rect(0, 0, float(board.length), float(board.width)), float(part.along), float(part.across),
-                        forbidden(board, part.needs))
-    ]  # fmt: skip
-    if not clear:
-        best = max(long_enough, key=lambda board: _widest_clear(board, part))
-        width = Length(type(best.width.mm)(int(_widest_clear(best, part))))
-        return (
-            f"No board is clear for {marks.write(part.along)} × {marks.write(part.across)}: "
-            f"the widest clear strip that long is about {marks.write(width)}, on {best.name}."
-        )
-    names = " or ".join(board.name for board in clear[:2])
-    return f"It would fit on {names}, but other parts lie there. One more board of that size would place it."
-
-
-def _widest_clear(board: Board, part: RoughPart) -> float:
-    """Give the width in mm of the widest clear strip as long as the part."""
-    flaws = forbidden(board, part.needs)
-    whole = Rect(0, 0, float(board.length), float(board.width))
-    low, high = 0.0, whole.width
-    while high - low > 0.5:
-        middle = (low + high) / 2
-        if _first_clear(whole, float(part.along), middle, flaws):
-            low = middle
-        else:
-            high = middle
-    return low

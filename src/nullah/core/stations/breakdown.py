@@ -153,7 +153,11 @@ def _card(plan: Plan, hand: Hand) -> Card:
     asked = sum(float(part.length) * float(part.width) for part in plan.rough)
     if plan.unplaced == () and total:
         settings.append(
-            Setting("Wood used", f"{total / 1e6:.2f} m²", f"at least {asked / 1e6:.2f} m² whatever the layout")
+            Setting(
+                "Wood used",
+                plan.marks.write_area(total),
+                f"at least {plan.marks.write_area(asked)} whatever the layout",
+            )
         )
     shown = plan.board_of(hand.part) or next((board for board in plan.boards if board.cuts), None)
     steps = tuple(_cut_words(plan, cut) for cut in shown.cuts) if shown else ()

@@ -120,7 +120,7 @@ def _proud(plan: Plan, proud: Length) -> str:
 def _chisel(tool: str, room: Length, plan: Plan, chisel: Length | None, of: str) -> Setting:
     if chisel is None:
         return Setting(tool, "none fits", f"socket {plan.marks.write_fine(room)}", of)
-    return Setting(tool, plan.marks.write_entered(chisel), f"enters {plan.marks.write_fine(room)}", of)
+    return Setting(tool, chisel.as_text().replace(" in", "″"), f"enters {plan.marks.write_fine(room)}", of)
 
 
 def corner_steps(plan: Plan) -> tuple[str, ...]:

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from PySide6.QtCore import QRectF, Qt
+from PySide6.QtCore import QRect, QRectF, QSize, Qt
 from PySide6.QtGui import QPainter, QPaintEvent
-from PySide6.QtWidgets import QBoxLayout, QComboBox, QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QComboBox, QHBoxLayout, QLabel, QLayout, QLayoutItem, QPushButton, QVBoxLayout, QWidget
 
 from nullah.desk.bench import Bench, Tool
 from nullah.desk.document import Document
@@ -26,19 +26,92 @@ class StationDesk(QWidget):
     def refresh(self) -> None:
         """Show what the document holds now."""
 
+    def leave(self) -> None:
+        """Stop whatever runs aside: the window closes."""
+
     def clicked(self, of: str) -> bool:
         """Take a click on something of one's own; False leaves it to the frame."""
         return False
 
-    def row(self) -> QHBoxLayout:
-        """Begin a row of choices."""
-        layout = QHBoxLayout()
-        layout.setSpacing(8)
+    def row(self) -> Flow:
+        """Begin a row of choices; where the window is narrow it goes on in the next line."""
+        layout = Flow()
         self.rows.addLayout(layout)
         return layout
 
 
-def words(text: str, row: QBoxLayout, quiet: bool = True) -> QLabel:
+class Flow(QLayout):
+    """A row that goes on in the next line where there is no room."""
+
+    def __init__(self) -> None:
+        super().__init__()
+        self._items: list[QLayoutItem] = []
+        self.setSpacing(8)
+
+    def addItem(self, item: QLayoutItem) -> None:
+        self._items.append(item)
+
+    def count(self) -> int:
+        return len(self._items)
+
+    def itemAt(self, index: int) -> QLayoutItem | None:
+        return self._items[index] if 0 <= index < len(self._items) else None
+
+    def takeAt(self, index: int) -> QLayoutItem | None:
+        return self._items.pop(index) if 0 <= index < len(self._items) else None
+
+    def insert(self, place: int, widget: QWidget) -> None:
+        """Put a widget before what stands at `place`."""
+        self.addWidget(widget)
+        self._items.insert(place, self._items.pop())
+        self.invalidate()
+
+    def hasHeightForWidth(self) -> bool:
+        return True
+
+    def heightForWidth(self, width: int) -> int:
+        return self._place(QRect(0, 0, width, 0), move=False)
+
+    def sizeHint(self) -> QSize:
+        return self.minimumSize()
+
+    def minimumSize(self) -> QSize:
+        widest = max((item.minimumSize().width() for item in self._items), default=0)
+        return QSize(widest, max((item.sizeHint().height() for item in self._items), default=0))
+
+    def setGeometry(self, room: QRect) -> None:
+        super().setGeometry(room)
+        self._place(room, move=True)
+
+    def _place(self, room: QRect, move: bool) -> int:
+        """Put the items in lines; give the height they take."""
+        lines: list[list[QLayoutItem]] = [[]]
+        x = 0
+        for item in self._items:
+            if item.isEmpty():
+                continue
+            wide = item.sizeHint().width()
+            if lines[-1] and x + wide > room.width():
+                lines.append([])
+                x = 0
+            lines[-1].append(item)
+            x += wide + self.spacing()
+        y = room.y()
+        for line in lines:
+            high = max((item.sizeHint().height() for item in line), default=0)
+            x = room.x()
+            for item in line:
+                size = item.sizeHint()
+                if move:
+                    item.setGeometry(
+                        QRect(x, y + (high - size.height()) // 2, min(size.width(), room.width()), size.height())
+                    )
+                x += size.width() + self.spacing()
+            y += high + 3
+        return y - 3 - room.y()
+
+
+def words(text: str, row: QLayout, quiet: bool = True) -> QLabel:
     """Put words into a row."""
     label = QLabel(text)
     label.setTextFormat(Qt.TextFormat.PlainText)
@@ -60,15 +133,31 @@ class Chooser(QComboBox):
         painter.end()
 
 
-def chooser(name: str, options: list[tuple[str, str]], chosen: Callable[[str], None], row: QBoxLayout) -> QComboBox:
-    """Put a choice into a row; `options` are pairs of value and words."""
+def labelled(text: str, widget: QWidget, row: QLayout) -> None:
+    """Put a field into a row with its words before it, never parted by the end of a line."""
+    pair = QWidget()
+    beside = QHBoxLayout(pair)
+    beside.setContentsMargins(0, 0, 0, 0)
+    beside.setSpacing(6)
+    words(text, beside)
+    beside.addWidget(widget)
+    row.addWidget(pair)
+
+
+def chooser(
+    name: str, options: list[tuple[str, str]], chosen: Callable[[str], None], row: QLayout, label: str = ""
+) -> QComboBox:
+    """Put a choice into a row, after `label`; `options` are pairs of value and words."""
     box = Chooser()
     box.setSizeAdjustPolicy(QComboBox.SizeAdjustPolicy.AdjustToContents)
     box.setAccessibleName(name)
     for value, text in options:
         box.addItem(text, value)
     box.activated.connect(lambda _: chosen(str(box.currentData())))
-    row.addWidget(box)
+    if label:
+        labelled(label, box, row)
+    else:
+        row.addWidget(box)
     return box
 
 
@@ -79,7 +168,7 @@ def show_choice(box: QComboBox, value: str) -> None:
         box.setCurrentIndex(index)
 
 
-def action(text: str, done: Callable[[], object], row: QBoxLayout, main: bool = False) -> QPushButton:
+def action(text: str, done: Callable[[], object], row: QLayout, main: bool = False) -> QPushButton:
     """Put something to do into a row."""
     button = QPushButton(text)
     button.setAccessibleName(text)

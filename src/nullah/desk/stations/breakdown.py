@@ -18,7 +18,7 @@ from nullah.desk.bench import Bench, Tool
 from nullah.desk.document import Document
 from nullah.desk.fields import ValueField
 from nullah.desk.search import SearchRunner
-from nullah.desk.stations.base import StationDesk, action, words
+from nullah.desk.stations.base import StationDesk, action, labelled, words
 
 _ALLOWANCES = (("end", "ends"), ("edge", "edges"), ("thickness", "faces"))
 
@@ -32,18 +32,19 @@ class BreakdownDesk(StationDesk):
         row = self.row()
         self.lay_out = action("Lay the parts out", self._start_or_stop, row, main=True)
         self.clear = action("Lift them all", self._lift_all, row)
-        self.progress = words("", row)
-        row.addStretch(1)
-        words("Leave", row)
         self.fields: dict[str, ValueField] = {}
         for name, title in _ALLOWANCES:
             field = ValueField(f"allowance, both {title}", width=66)
             field.line.setMaximumWidth(84)
             field.entered.connect(lambda value, n=name: self._allow(n, value))
-            words(title, row)
-            row.addWidget(field)
+            labelled(f"leave at {title}" if name == "end" else title, field, row)
             self.fields[name] = field
-        self.runner.progress.connect(self.progress.setText)
+        self.kerf = ValueField("what the saw takes", width=66)
+        self.kerf.line.setMaximumWidth(84)
+        self.kerf.entered.connect(self._saw_takes)
+        labelled("saw takes", self.kerf, row)
+        self.progress = words("", row)
+        self.runner.progress.connect(self._tell)
         self.runner.found.connect(self._found)
         self.tool = _PartTool(self)
 
@@ -52,9 +53,14 @@ class BreakdownDesk(StationDesk):
         self.lay_out.setText("Stop" if self.runner.running else "Lay the parts out")
         self.lay_out.setEnabled(bool(project.boards and self.document.plan.rough))
         self.clear.setEnabled(bool(project.layout))
+        self.kerf.set_unit(project.marks.unit)
+        self.kerf.show_value(project.shop.kerf.as_text())
         for name, field in self.fields.items():
             field.set_unit(project.marks.unit)
             field.show_value(project.marks.write_entered(getattr(project.allowances, name)))
+
+    def leave(self) -> None:
+        self.runner.wait()
 
     def _start_or_stop(self) -> None:
         if self.runner.running:
@@ -62,6 +68,10 @@ class BreakdownDesk(StationDesk):
         else:
             self.runner.start(self.document.plan)
             self.refresh()
+
+    def _tell(self, text: str) -> None:
+        self.progress.setText(text)
+        self.updateGeometry()
 
     def _found(self, layout: Layout) -> None:
         """Take the best layout into the project, as one step that can be undone."""
@@ -71,6 +81,13 @@ class BreakdownDesk(StationDesk):
     def _lift_all(self) -> None:
         self.document.do("lift all parts", lambda p: actions.accept_layout(p, ()))
         self.progress.setText("")
+
+    def _saw_takes(self, kerf: Length) -> None:
+        if kerf.mm < 0:
+            self.kerf.complain("It must be 0 or more.")
+            return
+        self.document.do(f"the saw takes {kerf.as_text()}", lambda p: actions.set_shop(p, replace(p.shop, kerf=kerf)))
+        self.bench.setFocus()
 
     def _allow(self, name: str, value: Length) -> None:
         if value.mm < 0:

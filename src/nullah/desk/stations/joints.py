@@ -2,13 +2,15 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 from nullah.core import actions
 from nullah.core.ledger import Kind, Origin, Value
 from nullah.desk.bench import Bench
 from nullah.desk.document import Document
 from nullah.desk.editor import refuse
 from nullah.desk.fields import ValueField
-from nullah.desk.stations.base import StationDesk, words
+from nullah.desk.stations.base import StationDesk, labelled
 
 _FIGURES = (
     ("tails.count", "Tails", Kind.COUNT, 52), ("tails.slope", "slope", Kind.SLOPE, 62),
@@ -28,13 +30,30 @@ class JointsDesk(StationDesk):
             field = ValueField(title, kind, width=width)
             field.line.setMaximumWidth(width + 14)
             field.entered.connect(lambda value, n=name, t=title: self._give(n, t, value))
-            words(title, row)
-            row.addWidget(field)
+            labelled(title, field, row)
             self.fields[name] = field
-        row.addStretch(1)
+
+        self.chisels = ValueField("chisels there are", width=250)
+        self.chisels.line.returnPressed.disconnect()
+        self.chisels.line.returnPressed.connect(self._own_chisels)
+        labelled("chisels there are", self.chisels, row)
+
+    def _own_chisels(self) -> None:
+        found = self.chisels.lengths()
+        if found is None:
+            return
+        chisels = tuple(sorted(found, key=lambda chisel: chisel.mm))
+        self.chisels.line.setModified(False)
+        self.document.do("change the chisels", lambda p: actions.set_shop(p, replace(p.shop, chisels=chisels)))
+        self.bench.setFocus()
 
     def refresh(self) -> None:
         ledger = self.document.plan.ledger
+        marks = self.document.project.marks
+        self.chisels.set_unit(marks.unit)
+        # As typed, for a chisel's name is its width: 1/4 in stays 1/4 in whatever is shown.
+        self.chisels.show_value(", ".join(chisel.as_text() for chisel in self.document.project.shop.chisels))
+        self.chisels.line.setCursorPosition(0)
         for name, field in self.fields.items():
             field.setEnabled(ledger is not None and name in ledger.quantities)
             field.set_unit(self.document.project.marks.unit)

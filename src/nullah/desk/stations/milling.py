@@ -18,7 +18,6 @@ class MillingDesk(StationDesk):
         self._row = self.row()
         words("Cut first, then flatten:", self._row)
         self.ticks: dict[str, QCheckBox] = {}
-        self._row.addStretch(1)
 
     def refresh(self) -> None:
         used = {b.board.id: b.board.name for b in self.document.plan.boards if b.placed}
@@ -36,7 +35,7 @@ class MillingDesk(StationDesk):
     def _tick(self, board: str, place: int) -> QCheckBox:
         tick = QCheckBox()
         tick.clicked.connect(lambda first: self._cut_first(board, first))
-        self._row.insertWidget(place, tick)
+        self._row.insert(place, tick)
         return tick
 
     def _cut_first(self, board: str, first: bool) -> None:

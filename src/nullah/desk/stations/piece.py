@@ -20,11 +20,9 @@ class PieceDesk(StationDesk):
         row = self.row()
         self.boxes: dict[str, QComboBox] = {}
         for choice in document.plan.form.choices:
-            words(choice.title, row)
             self.boxes[choice.name] = chooser(
-                choice.title, list(choice.options), partial(self._choose, choice.name), row
+                choice.title, list(choice.options), partial(self._choose, choice.name), row, choice.title
             )
-        row.addStretch(1)
         words("Click a figure to type another", row)
 
     def _choose(self, name: str, value: str) -> None:

@@ -61,18 +61,15 @@ class RackDesk(StationDesk):
             row.addWidget(field)
         self.species = chooser("species", [(name, name) for name in all_species()], lambda _: None, row)
         action("Put it on the rack", self.add_board, row, main=True)
-        row.addStretch(1)
 
     def _make_in_hand(self) -> None:
         row = self.row()
-        words("Dragging marks a", row)
-        self.kind = chooser("kind of flaw", _KINDS, self._change_kind, row)
+        self.kind = chooser("kind of flaw", _KINDS, self._change_kind, row, "Dragging marks a")
         self.cut = chooser("how the board was cut", _CUTS, self._change_cut, row)
         self.board_species = chooser("species of the board", [(name, name) for name in all_species()],
                                      self._change_species, row)  # fmt: skip
         self.rub_out = action("Rub it out", self.rub_flaw_out, row)
         self.take_off = action("Take the board off", self.remove_board, row)
-        row.addStretch(1)
         self.take_off.setToolTip("Take the board in hand off the rack")
 
     def refresh(self) -> None:

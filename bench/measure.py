@@ -1,0 +1,121 @@
+"""Measures what the program promises about speed, as ratios within one run.
+
+Machines are noisy: quote the ratios, not the times. Nothing is asserted here.
+"""
+
+from __future__ import annotations
+
+import os
+import statistics
+import subprocess
+import sys
+import tempfile
+import time
+from collections.abc import Callable
+from pathlib import Path
+
+BARE = """
+import sys
+from PySide6.QtWidgets import QApplication, QMainWindow
+app = QApplication(sys.argv)
+window = QMainWindow()
+window.resize(1280, 800)
+window.show()
+app.processEvents()
+"""
+
+DESK = """
+from pathlib import Path
+from nullah.desk.start import application, make_window
+from nullah.demo.seed_box import seed_box
+app = application()
+window = make_window(seed_box(), Path("/tmp/nullah-bench"))
+window.resize(1280, 800)
+window.show()
+app.processEvents()
+"""
+
+
+def whole_process(code: str) -> float:
+    """Give the seconds from starting Python to the window painted and its events handled."""
+    start = time.perf_counter()
+    subprocess.run([sys.executable, "-c", code], check=True, env={**os.environ, "QT_QPA_PLATFORM": "offscreen"})
+    return time.perf_counter() - start
+
+
+def start_up(runs: int = 9) -> None:
+    """Compare the desk with a bare window of the same size, in turn."""
+    whole_process(BARE), whole_process(DESK)
+    pairs = [(whole_process(DESK), whole_process(BARE)) for _ in range(runs)]
+    ratios = sorted(desk / bare for desk, bare in pairs)
+    desk, bare = (statistics.median(column) for column in zip(*pairs, strict=True))
+    print(f"window painted: {desk:.3f} s, bare window {bare:.3f} s: ratio {statistics.median(ratios):.2f} "
+          f"({ratios[0]:.2f} to {ratios[-1]:.2f}); wanted: 2.0 at most")  # fmt: skip
+
+
+def timed(work: Callable[[], object], runs: int) -> list[float]:
+    """Give the sorted times of a piece of work, in ms."""
+    times = []
+    for _ in range(runs):
+        start = time.perf_counter()
+        work()
+        times.append((time.perf_counter() - start) * 1000)
+    return sorted(times)
+
+
+def told(what: str, times: list[float], wanted: float) -> None:
+    """Print a median against what is wanted, both in ms."""
+    middle = statistics.median(times)
+    print(
+        f"{what}: {middle:.1f} ms ({times[0]:.1f} to {times[-1]:.1f}), {middle / wanted:.2f} of the {wanted:.0f} wanted"
+    )
+
+
+def changed_dimension() -> None:
+    """A changed dimension worked out and repainted, with every station open in turn."""
+    from nullah.core import actions
+    from nullah.core.lengths import mm
+    from nullah.core.stations import STATIONS
+    from nullah.demo.seed_box import seed_box
+    from nullah.desk.start import application, make_window
+
+    app = application()
+    window = make_window(seed_box(), Path(tempfile.mkdtemp()))
+    window.document.numbers_ready()
+    window.resize(1280, 800)
+    window.show()
+    for number, station in enumerate(STATIONS[:5]):
+        window.show_station(number)
+        app.processEvents()
+        lengths = iter(range(300, 400))
+
+        def change(lengths=lengths) -> None:
+            length = mm(next(lengths))
+            window.document.do("bench", lambda p: actions.give(p, "contents.length", length))
+            window.bench.repaint()
+            app.processEvents()
+
+        told(f"changed dimension at {station.title}", timed(change, 25), 50)
+
+
+def slab() -> None:
+    """The thickest slab of a 41 × 13 survey, smooth and rough."""
+    import numpy as np
+
+    from nullah.core.milling.slab import thickest_slab
+    from nullah.core.milling.survey import Survey
+
+    x, y = np.linspace(0, 900, 41), np.linspace(0, 180, 13)
+    u, v = np.meshgrid(2 * x / 900 - 1, 2 * y / 180 - 1, indexing="ij")
+    shape = 3 * (1 - u**2) + 2.5 * (1 - v**2) + u * v
+    for name, noise in (("smooth", 0.0), ("rough", 0.2)):
+        rng = np.random.default_rng(1)
+        bottom = shape + noise * rng.normal(size=u.shape)
+        survey = Survey(x, y, shape + 27 + noise * rng.normal(size=u.shape), bottom)
+        told(f"slab of 41 × 13, {name}", timed(lambda survey=survey: thickest_slab(survey), 25), 30)
+
+
+if __name__ == "__main__":
+    start_up()
+    changed_dimension()
+    slab()
