@@ -309,7 +309,8 @@ def _breakdown_answer(best: Any, parts: Any, boards: Any, kerf: Length) -> dict[
 
 
 def _sheets(options: argparse.Namespace) -> int:
-    from nullah.files.project_file import ProjectFileError, read_project
+    from nullah.files.errors import ProjectFileError
+    from nullah.files.project_file import read_project
 
     try:
         project = read_project(options.file)

@@ -12,7 +12,8 @@ from nullah.core.lengths import Unit, read_length
 from nullah.core.project import Piece, Project
 from nullah.core.rack.board import Board, Flaw, FlawKind
 from nullah.demo.seed_box import seed_box
-from nullah.files.project_file import ProjectFileError, parse_project, project_text, read_project, write_project
+from nullah.files.errors import ProjectFileError
+from nullah.files.project_file import parse_project, project_text, read_project, write_project
 
 SCHEMA = json.loads((Path(__file__).parents[2] / "docs" / "project.schema.json").read_text())
 

@@ -14,7 +14,6 @@ from nullah.core.plan import Plan, work_out
 from nullah.core.project import Project
 from nullah.core.rack.board import BoardError
 from nullah.core.stations.station import Hand
-from nullah.files.project_file import write_project
 from nullah.files.recovery import Autosave
 
 #: A killed program loses at most what was done in this time, in ms.
@@ -155,6 +154,8 @@ class Document(QObject):
 
     def save(self, file: Path) -> None:
         """Save to a file; `ProjectFileError` if the disk refuses, and the work stays unsaved here."""
+        from nullah.files.project_file import write_project
+
         write_project(self.project, file)
         self.file = file
         self._saved = self.project

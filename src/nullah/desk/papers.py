@@ -12,7 +12,7 @@ from nullah.core.project import Project
 from nullah.core.stations import STATIONS
 from nullah.desk.document import Document
 from nullah.desk.header import Banner
-from nullah.files.project_file import ProjectFileError, read_project
+from nullah.files.errors import ProjectFileError
 from nullah.files.recovery import Autosave, Lost
 
 _FILTER = "Nullah projects (*.nullah)"
@@ -77,6 +77,8 @@ class Papers:
 
     def open_path(self, path: Path) -> bool:
         """Open a project file; on failure say why and leave what is open as it is."""
+        from nullah.files.project_file import read_project
+
         try:
             project = read_project(path)
         except ProjectFileError as error:

@@ -20,7 +20,6 @@ from nullah.core.stations import STATIONS
 from nullah.desk.bench import Bench
 from nullah.desk.card import CardView
 from nullah.desk.document import Document
-from nullah.desk.editor import FigureEditor
 from nullah.desk.header import Banner, Header
 from nullah.desk.papers import Papers
 from nullah.desk.rod import Rod
@@ -29,6 +28,10 @@ from nullah.desk.strip import Strip
 from nullah.desk.theme import dress
 from nullah.files.recovery import Autosave
 from nullah.paper.palette import DAY, NIGHT, Palette
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from nullah.desk.editor import FigureEditor
 
 # Module and class of each station's row of choices: loaded when the station is first gone to.
 _DESKS = {
@@ -64,7 +67,7 @@ class Window(QMainWindow):
     def _make_frame(self) -> None:
         self.header, self.banner = Header(self.document), Banner()
         self.rod, self.bench, self.card, self.strip = Rod(), Bench(), CardView(), Strip()
-        self.editor = FigureEditor(self.document, self.bench)
+        self._editor: FigureEditor | None = None
         self.tools = QStackedWidget()
         self.tools.setObjectName("tools")
         self._desks: dict[int, StationDesk] = {}
@@ -96,6 +99,19 @@ class Window(QMainWindow):
             self.tools.addWidget(self._desks[number])
         return self._desks[number]
 
+    @property
+    def editor(self) -> FigureEditor:
+        """The slip for typing a figure, made when it is first wanted."""
+        if self._editor is None:
+            from nullah.desk.editor import FigureEditor
+
+            self._editor = FigureEditor(self.document, self.bench)
+        return self._editor
+
+    def _put_slip_away(self) -> None:
+        if self._editor is not None:
+            self._editor.close_slip()
+
     def _wire(self) -> None:
         self.document.changed.connect(self._refresh_all)
         self.document.hand_changed.connect(self._refresh_all)
@@ -113,7 +129,7 @@ class Window(QMainWindow):
 
     def show_station(self, number: int) -> None:
         """Go to a station."""
-        self.editor.close_slip()
+        self._put_slip_away()
         self.bench.overlay = Drawing()
         self.station = number
         self.bench.tool = self.desk(number).tool
@@ -167,7 +183,7 @@ class Window(QMainWindow):
 
     def show_unit(self, unit: Unit) -> None:
         """Show figures in another unit."""
-        self.editor.close_slip()
+        self._put_slip_away()
         self.document.show_in(replace(self.document.project.marks, unit=unit))
 
     def show_mark(self, mark: Fraction) -> None:
@@ -179,7 +195,7 @@ class Window(QMainWindow):
     # --- what is done ---
 
     def _bench_clicked(self, of: str, at: QPointF) -> None:
-        self.editor.close_slip()
+        self._put_slip_away()
         taken = self.desk(self.station).clicked(of)
         if taken:
             return

@@ -6,19 +6,15 @@ as hidden files beside it (`.name.nullah.1` is the newest).
 
 from __future__ import annotations
 
-import json
 import os
 from pathlib import Path
 from typing import Any
 
 from nullah.core.project import Project
+from nullah.files.errors import ProjectFileError
 
 #: How many earlier versions stay beside the file.
 VERSIONS_KEPT = 3
-
-
-class ProjectFileError(Exception):
-    """A project file could not be read or written; the message says which, why and what to do."""
 
 
 def read_project(path: Path) -> Project:
@@ -62,6 +58,8 @@ def parse_project(text: str, name: str) -> Project:
 def _read_json(text: str, name: str) -> dict[str, Any]:
     if not text.strip():
         raise ProjectFileError(f"{name} is empty. An earlier version may stand beside it as .{name}.1.")
+    import json
+
     try:
         data = json.loads(text)
     except (json.JSONDecodeError, RecursionError) as error:
@@ -100,6 +98,8 @@ def _first_complaint(error: Any) -> str:
 
 def project_text(project: Project) -> str:
     """Give the text of a project's file."""
+    import json
+
     from nullah.files.schema import to_data
 
     return json.dumps(to_data(project), indent=1, ensure_ascii=False) + "\n"

@@ -1,19 +1,21 @@
 """Unsaved work, kept while the program runs and found again if it was killed.
 
 Each running desk owns one folder, named for its process, with the project and where it
-belongs. A folder whose process is gone holds work that was lost.
+belongs. A folder whose process is gone holds work that was lost. What reads and writes is loaded
+when it is first needed: the window does not wait for it.
 """
 
 from __future__ import annotations
 
-import json
 import os
 from dataclasses import dataclass
-from datetime import datetime
 from pathlib import Path
 
 from nullah.core.project import Project
-from nullah.files.project_file import project_text, read_project, write_whole
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from datetime import datetime
 
 
 @dataclass(frozen=True, slots=True)
@@ -26,6 +28,8 @@ class Lost:
 
     def read(self) -> Project:
         """Read the work; `ProjectFileError` if it is damaged."""
+        from nullah.files.project_file import read_project
+
         return read_project(self.folder / "work.nullah")
 
     def drop(self) -> None:
@@ -42,6 +46,10 @@ class Autosave:
 
     def keep(self, project: Project, file: Path | None) -> None:
         """Keep the project as it is now; quietly does nothing if the disk refuses."""
+        import json
+
+        from nullah.files.project_file import project_text, write_whole
+
         try:
             self._folder.mkdir(parents=True, exist_ok=True)
             write_whole(self._folder / "work.nullah", project_text(project))
@@ -51,6 +59,8 @@ class Autosave:
 
     def set_aside(self, project: Project, file: Path | None) -> Lost | None:
         """Keep unsaved work that leaves the desk for another piece; None if the disk refuses."""
+        from datetime import datetime
+
         self.keep(project, file)
         number = 1
         while (aside := self._root / f"desk-left-{os.getpid()}-{number}").exists():
@@ -67,6 +77,8 @@ class Autosave:
 
     def lost(self) -> list[Lost]:
         """Find work left by desks that are gone, newest first."""
+        from datetime import datetime
+
         found = []
         for folder in self._root.glob("desk-*"):
             work = folder / "work.nullah"
@@ -85,6 +97,8 @@ def _remove(folder: Path) -> None:
 
 
 def _where(folder: Path) -> Path | None:
+    import json
+
     try:
         named = json.loads((folder / "where.json").read_text(encoding="utf-8"))["file"]
     except (OSError, ValueError, KeyError, TypeError):

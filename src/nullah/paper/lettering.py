@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 from functools import cache
-from importlib.resources import files
+from pathlib import Path
 
-from PySide6.QtGui import QFont, QFontDatabase
+from PySide6.QtGui import QFont, QFontDatabase, QFontMetricsF
 
 FAMILY = "Nullah Text"
 
@@ -13,9 +13,9 @@ FAMILY = "Nullah Text"
 @cache
 def _load() -> str:
     """Load the font files once; give the family to use (the system's if they are damaged)."""
-    folder = files("nullah.paper").joinpath("fonts")
+    folder = Path(__file__).with_name("fonts")
     for name in ("NullahText-Regular.ttf", "NullahText-SemiBold.ttf"):
-        QFontDatabase.addApplicationFontFromData(folder.joinpath(name).read_bytes())
+        QFontDatabase.addApplicationFont(str(folder / name))
     return FAMILY if FAMILY in QFontDatabase.families() else QFont().family()
 
 
@@ -32,10 +32,31 @@ def typeface(pixels: float, bold: bool = False) -> QFont:
     Notes
     -----
     7/8 is set as a real fraction (OpenType ``frac``); the typeface does so only where a
-    slash stands between figures, so running words keep theirs.
+    slash stands between figures, so running words keep theirs. The same font is given out
+    again and again: it is not to be changed.
     """
+    return _font(max(1, round(pixels)), bold)
+
+
+def width_of(text: str, pixels: float, bold: bool = False) -> float:
+    """Give how wide a line of words is, in pixels of the device."""
+    return _metrics(max(1, round(pixels)), bold).horizontalAdvance(text)
+
+
+def cap_height(pixels: float, bold: bool = False) -> float:
+    """Give the height of capitals and figures, in pixels of the device."""
+    return _metrics(max(1, round(pixels)), bold).capHeight()
+
+
+@cache
+def _font(pixels: int, bold: bool) -> QFont:
     font = QFont(_load())
-    font.setPixelSize(max(1, round(pixels)))
+    font.setPixelSize(pixels)
     font.setWeight(QFont.Weight.DemiBold if bold else QFont.Weight.Normal)
     font.setFeature(QFont.Tag("frac"), 1)
     return font
+
+
+@cache
+def _metrics(pixels: int, bold: bool) -> QFontMetricsF:
+    return QFontMetricsF(_font(pixels, bold))

@@ -9,7 +9,7 @@ import math
 from dataclasses import dataclass
 
 from PySide6.QtCore import QPointF, QRectF, Qt
-from PySide6.QtGui import QBrush, QColor, QFontMetricsF, QPainter, QPainterPath, QPen, QPolygonF
+from PySide6.QtGui import QBrush, QColor, QPainter, QPainterPath, QPen, QPolygonF
 
 from nullah.core.drawing import (
     Anchor,
@@ -25,7 +25,7 @@ from nullah.core.drawing import (
     hatch_lines,
 )
 from nullah.core.wood.species import SpeciesError, find_species
-from nullah.paper.lettering import typeface
+from nullah.paper.lettering import cap_height, typeface, width_of
 from nullah.paper.palette import Palette, mixed
 
 
@@ -203,10 +203,9 @@ class _Work:
     ) -> None:  # fmt: skip
         """Write one line, centred on `at` in height."""
         font = typeface(pixels, bold)
-        metrics = QFontMetricsF(font)
-        width = metrics.horizontalAdvance(text)
+        width = width_of(text, pixels, bold)
         x = {Anchor.START: 0.0, Anchor.MIDDLE: -width / 2, Anchor.END: -width}[anchor]
-        base = metrics.capHeight() / 2
+        base = cap_height(pixels, bold) / 2
         self.painter.save()
         self.painter.translate(at)
         self.painter.rotate(angle)
@@ -322,7 +321,7 @@ def _room(element: Label | Ring | Dimension, scale: Scale) -> QRectF:
             return QRectF(at.x() - radius, at.y() - radius, 2 * radius, 2 * radius)
         case Label():
             at = scale.put(element.at) + QPointF(*element.nudge_mm) * scale.paper
-            width = QFontMetricsF(typeface(element.size_mm * scale.paper)).horizontalAdvance(element.text)
+            width = width_of(element.text, element.size_mm * scale.paper)
             left = {Anchor.START: 0.0, Anchor.MIDDLE: -width / 2, Anchor.END: -width}[element.anchor]
             high = element.size_mm * scale.paper
             return QRectF(at.x() + left, at.y() - high / 2, width, high)
@@ -364,7 +363,7 @@ def dimension_text(dimension: Dimension, scale: Scale) -> DimensionText:
     if angle > 89.5 or angle <= -90.5:
         angle += 180
     middle = QPointF((a.x() + b.x()) / 2, (a.y() + b.y()) / 2)
-    width = QFontMetricsF(typeface(pixels)).horizontalAdvance(words) + 2 * scale.paper
+    width = width_of(words, pixels) + 2 * scale.paper
     if width > length:
         push = width / 2 + 1.5 * scale.paper
         middle = QPointF(b.x() + ux * push, b.y() + uy * push)

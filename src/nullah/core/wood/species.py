@@ -10,7 +10,7 @@ from __future__ import annotations
 import csv
 from dataclasses import dataclass
 from functools import cache
-from importlib.resources import files
+from pathlib import Path
 
 SOURCE = "Wood Handbook (USDA FPL-GTR-282), ch. 13; value from memory"
 
@@ -34,7 +34,7 @@ class Species:
 @cache
 def all_species() -> dict[str, Species]:
     """Give the table, by name, in its own order."""
-    text = files("nullah.core.wood").joinpath("species.csv").read_text(encoding="utf-8")
+    text = Path(__file__).with_name("species.csv").read_text(encoding="utf-8")
     rows = csv.DictReader(text.splitlines())
     return {
         row["name"]: Species(
