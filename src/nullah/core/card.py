@@ -5,8 +5,8 @@ Every station fills one; the desk shows it and paper prints it, both as it stand
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from enum import Enum
+from typing import NamedTuple
 
 
 class Weight(Enum):
@@ -17,8 +17,7 @@ class Weight(Enum):
     FAILS = "will not work"
 
 
-@dataclass(frozen=True, slots=True)
-class Setting:
+class Setting(NamedTuple):
     """A tool and what to set it to, such as ``Marking gauge · 19.5 mm``.
 
     `note` says what it is for, `of` names the ledger quantity behind it (may be empty).
@@ -30,8 +29,7 @@ class Setting:
     of: str = ""
 
 
-@dataclass(frozen=True, slots=True)
-class Mend:
+class Mend(NamedTuple):
     """A way out that arithmetic knows: a label for the button and the action it names."""
 
     label: str
@@ -40,8 +38,7 @@ class Mend:
     value: str = ""
 
 
-@dataclass(frozen=True, slots=True)
-class Remark:
+class Remark(NamedTuple):
     """A sentence under *Mind*, with the mends that go with it."""
 
     text: str
@@ -50,8 +47,7 @@ class Remark:
     of: str = ""
 
 
-@dataclass(frozen=True, slots=True)
-class Card:
+class Card(NamedTuple):
     """What a station gives to carry away.
 
     `set` are tools and figures, `mark` the steps in order, `mind` limits and cautions,

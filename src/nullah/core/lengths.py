@@ -254,6 +254,8 @@ def _clean(text: str) -> str:
                         ("−", "-"), ("–", "-"), ("⁄", "/"), ("×", "x"), ("\u00a0", " ")):  # fmt: skip
         cleaned = cleaned.replace(sign, plain)
     for sign, plain in _VULGAR.items():
+        if sign not in cleaned:
+            continue
         cleaned = re.sub(rf"(\d)[ -]?{sign}", rf"\1 {plain}", cleaned).replace(sign, plain)
     return re.sub(r"\s+", " ", cleaned)
 

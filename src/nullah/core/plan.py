@@ -11,6 +11,7 @@ from dataclasses import dataclass
 from fractions import Fraction
 from functools import lru_cache
 from types import MappingProxyType
+from typing import NamedTuple
 
 from nullah.core.breakdown.cuts import NotSawableError, SawCut, saw_cuts
 from nullah.core.breakdown.layout import PlacedPart, Rect, Unplaced, complaints, consumed, place
@@ -32,8 +33,7 @@ if TYPE_CHECKING:  # the forecast brings numpy: only loaded when milling is aske
     from nullah.core.milling.forecast import Forecast
 
 
-@dataclass(frozen=True, slots=True)
-class BoardPlan:
+class BoardPlan(NamedTuple):
     """One board with what lies on it, its cuts in order, and what is wrong, by part id."""
 
     board: Board
@@ -48,8 +48,7 @@ class BoardPlan:
         return consumed(self.board, self.placed)
 
 
-@dataclass(frozen=True, slots=True)
-class Corner:
+class Corner(NamedTuple):
     """The dovetailed corner: its layout, which boards are which, and all that is to be minded."""
 
     layout: dovetail.DovetailLayout
@@ -60,8 +59,7 @@ class Corner:
     run_out: runout.RunOut
 
 
-@dataclass(frozen=True, slots=True)
-class PartState:
+class PartState(NamedTuple):
     """Where a part stands, in a few words."""
 
     words: str

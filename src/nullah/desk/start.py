@@ -22,9 +22,10 @@ def application() -> QApplication:
     running = QApplication.instance()
     if isinstance(running, QApplication):
         return running
+    # Before the application is made, or it would first make another style and drop it.
+    QApplication.setStyle("Fusion")
     app = QApplication(sys.argv[:1])
     app.setApplicationName("Nullah")
-    app.setStyle("Fusion")
     return app
 
 

@@ -37,14 +37,12 @@ def dress(app: QApplication, palette: Palette) -> None:
 
 def _sheet(p: Palette) -> str:
     return f"""
-    QWidget {{ color: {p.text}; }}
     QMainWindow, #frame {{ background: {p.ground}; }}
     #header {{ background: {p.ground}; border-bottom: 1px solid {p.line}; }}
     #strip {{ background: {p.ground}; border-top: 1px solid {p.line}; }}
     #card, #card QWidget#cardBody {{ background: {p.sheet}; border: none; }}
     #card {{ border-left: 1px solid {p.line}; }}
     #tools {{ background: {p.sheet}; }}
-    QLabel {{ background: transparent; }}
     QLabel[quiet="true"] {{ color: {p.quiet}; }}
     QLabel[weight="look"] {{ color: {p.look}; }}
     QLabel[weight="fails"] {{ color: {p.fails}; }}

@@ -8,8 +8,8 @@ when it is first needed: the window does not wait for it.
 from __future__ import annotations
 
 import os
-from dataclasses import dataclass
 from pathlib import Path
+from typing import NamedTuple
 
 from nullah.core.project import Project
 
@@ -18,8 +18,7 @@ if TYPE_CHECKING:
     from datetime import datetime
 
 
-@dataclass(frozen=True, slots=True)
-class Lost:
+class Lost(NamedTuple):
     """Work left by a desk that did not close: where it is kept, the file it belongs to, and when."""
 
     folder: Path

@@ -8,15 +8,15 @@ from pathlib import Path
 from PySide6.QtGui import QFont, QFontDatabase, QFontMetricsF
 
 FAMILY = "Nullah Text"
+_FILES = ("NullahText-Regular.ttf", "NullahText-SemiBold.ttf")
 
 
 @cache
 def _load() -> str:
     """Load the font files once; give the family to use (the system's if they are damaged)."""
     folder = Path(__file__).with_name("fonts")
-    for name in ("NullahText-Regular.ttf", "NullahText-SemiBold.ttf"):
-        QFontDatabase.addApplicationFont(str(folder / name))
-    return FAMILY if FAMILY in QFontDatabase.families() else QFont().family()
+    numbers = [QFontDatabase.addApplicationFont(str(folder / name)) for name in _FILES]
+    return FAMILY if min(numbers) >= 0 else QFont().family()
 
 
 def typeface(pixels: float, bold: bool = False) -> QFont:

@@ -6,7 +6,7 @@ The screen, PDF, SVG and PNG all come through `paint`, so what is printed is wha
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
+from typing import NamedTuple
 
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QBrush, QColor, QPainter, QPainterPath, QPen, QPolygonF
@@ -29,8 +29,7 @@ from nullah.paper.lettering import cap_height, typeface, width_of
 from nullah.paper.palette import Palette, mixed
 
 
-@dataclass(frozen=True, slots=True)
-class Scale:
+class Scale(NamedTuple):
     """How a drawing lies on a device.
 
     `per_mm` is device pixels for a millimetre of the drawing, `paper` for a millimetre of
@@ -50,8 +49,7 @@ class Scale:
         return (x - self.origin[0]) / self.per_mm, (y - self.origin[1]) / self.per_mm
 
 
-@dataclass(frozen=True, slots=True)
-class _Stroke:
+class _Stroke(NamedTuple):
     colour: str
     width: float
     dashes: tuple[float, ...] = ()
@@ -332,8 +330,7 @@ def _room(element: Label | Ring | Dimension, scale: Scale) -> QRectF:
             return line.united(dimension_text(element, scale).box())
 
 
-@dataclass(frozen=True, slots=True)
-class DimensionText:
+class DimensionText(NamedTuple):
     """Where a dimension's figure stands on the device: its middle, turn in degrees, and size in pixels."""
 
     words: str

@@ -6,11 +6,10 @@ The same roles in each. Text keeps a contrast of at least 4.5 : 1 against `groun
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from typing import NamedTuple
 
 
-@dataclass(frozen=True, slots=True)
-class Palette:
+class Palette(NamedTuple):
     """Colours as #rrggbb. `wood_shade` mixes each species' tone towards `ground` (0 to 1)."""
 
     name: str

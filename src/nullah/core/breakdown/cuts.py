@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
 from enum import Enum
+from typing import NamedTuple
 
 from nullah.core.breakdown.layout import TOLERANCE, PlacedPart, Rect
 
@@ -16,8 +16,7 @@ class CutKind(Enum):
     RIP = "rip"
 
 
-@dataclass(frozen=True, slots=True)
-class SawCut:
+class SawCut(NamedTuple):
     """One cut: where it starts, how long it is (mm), and its place in the order.
 
     The saw takes the kerf beyond the line: from x to x + kerf for a crosscut, y to y + kerf
@@ -41,8 +40,7 @@ class NotSawableError(ValueError):
         self.names = names
 
 
-@dataclass(frozen=True, slots=True)
-class _Line:
+class _Line(NamedTuple):
     kind: CutKind
     at: float
     parts_below: tuple[PlacedPart, ...]

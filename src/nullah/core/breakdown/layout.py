@@ -8,6 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 from dataclasses import dataclass
+from typing import NamedTuple
 
 from nullah.core.breakdown.rough import RoughPart
 from nullah.core.lengths import Length, Marks
@@ -28,8 +29,7 @@ class Placement:
     y: float
 
 
-@dataclass(frozen=True, slots=True)
-class Rect:
+class Rect(NamedTuple):
     """A rectangle on a board, mm."""
 
     x: float
@@ -57,8 +57,7 @@ class Rect:
         )
 
 
-@dataclass(frozen=True, slots=True)
-class PlacedPart:
+class PlacedPart(NamedTuple):
     """A rough part and the rectangle it takes on its board."""
 
     part: RoughPart
@@ -66,8 +65,7 @@ class PlacedPart:
     rect: Rect
 
 
-@dataclass(frozen=True, slots=True)
-class Unplaced:
+class Unplaced(NamedTuple):
     """A part that lies nowhere, and why, in a sentence."""
 
     part: RoughPart

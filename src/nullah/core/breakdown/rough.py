@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 from dataclasses import dataclass, field
+from typing import NamedTuple
 
 from nullah.core.lengths import Length, mm
 from nullah.core.piece.part import Needs, Part
@@ -21,8 +22,7 @@ class Allowances:
     thickness: Length = field(default_factory=lambda: mm(3))
 
 
-@dataclass(frozen=True, slots=True)
-class RoughPart:
+class RoughPart(NamedTuple):
     """A part as it is to be sawn out of a board. `turned` parts lie across the board."""
 
     id: str

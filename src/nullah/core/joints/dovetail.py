@@ -10,6 +10,7 @@ from __future__ import annotations
 from dataclasses import dataclass, field
 from fractions import Fraction
 from functools import lru_cache
+from typing import NamedTuple
 
 from nullah.core.card import Remark, Weight
 from nullah.core.lengths import Direction, Length, Marks, Slope, mm
@@ -50,8 +51,7 @@ class Dovetail:
     proud: Length = field(default_factory=lambda: mm(0))
 
 
-@dataclass(frozen=True, slots=True)
-class DovetailLayout:
+class DovetailLayout(NamedTuple):
     """The lines of a corner, all exact.
 
     `marks` are the two edges of every tail at the end of its board, in order, measured

@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from enum import Enum
+from typing import NamedTuple
 
 from nullah.core.card import Mend, Remark, Weight
 from nullah.core.joints.dovetail import DovetailLayout
@@ -18,8 +18,7 @@ class Meets(Enum):
     BOTH = "both"
 
 
-@dataclass(frozen=True, slots=True)
-class RunOut:
+class RunOut(NamedTuple):
     """The verdict: what the groove meets, and which boards it would show in."""
 
     meets: Meets

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping
-from dataclasses import dataclass
+from typing import NamedTuple
 
 from nullah.core.card import Remark
 from nullah.core.ledger import Definition, Ledger
@@ -14,8 +14,7 @@ from nullah.core.piece.part import Part
 Choices = Mapping[str, str]
 
 
-@dataclass(frozen=True, slots=True)
-class Choice:
+class Choice(NamedTuple):
     """Something to be chosen: its name, title, and the options with their titles; first is usual."""
 
     name: str
@@ -23,8 +22,7 @@ class Choice:
     options: tuple[tuple[str, str], ...]
 
 
-@dataclass(frozen=True, slots=True)
-class Assembly:
+class Assembly(NamedTuple):
     """Parts and joints of a piece, and what is wrong with it; without parts if it cannot be."""
 
     parts: tuple[Part, ...] = ()
@@ -36,8 +34,7 @@ class Assembly:
         return next((part for part in self.parts if part.id == part_id), None)
 
 
-@dataclass(frozen=True, slots=True)
-class Form:
+class Form(NamedTuple):
     """A form that pieces take.
 
     `define` gives the quantities for the choices made; `assemble` gives parts and joints

@@ -7,9 +7,9 @@ across the grain a dado, along the grain a groove.
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import dataclass
 from enum import Enum
 from itertools import combinations
+from typing import NamedTuple
 
 from nullah.core.piece.part import Box, Part
 
@@ -21,8 +21,7 @@ class Sharing(Enum):
     LET_IN = "let in"
 
 
-@dataclass(frozen=True, slots=True)
-class Joint:
+class Joint(NamedTuple):
     """Two parts and how they share their overlap.
 
     For a dovetail `first` carries the tails and `second` the pins; where one part is let
@@ -35,8 +34,7 @@ class Joint:
     second: str
 
 
-@dataclass(frozen=True, slots=True)
-class Meeting:
+class Meeting(NamedTuple):
     """Two parts that fill the same space, and that space."""
 
     first: Part

@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from enum import Enum
 from fractions import Fraction
+from typing import NamedTuple
 
 from nullah.core.lengths import Length
 
@@ -26,8 +26,7 @@ class Needs(Enum):
     ANY = "any"
 
 
-@dataclass(frozen=True, slots=True)
-class Box:
+class Box(NamedTuple):
     """An exact axis-parallel box, corners in mm of the piece."""
 
     low: Corner
@@ -53,8 +52,7 @@ class Box:
         return Box((low[0], low[1], low[2]), (high[0], high[1], high[2]))
 
 
-@dataclass(frozen=True, slots=True)
-class Part:
+class Part(NamedTuple):
     """A part of the piece.
 
     `box` is its finished size with tails and tongues included; `grain` the axis of its

@@ -90,7 +90,7 @@ def _board(plan: Plan, board_plan: BoardPlan, hand: Hand) -> Iterator[Element]:
                             of=f"board/{board.id}")  # fmt: skip
             yield from grain_lines(used, 0, length - used, width, board.name)
             if length - used > 0.18 * length:
-                yield Label(((used + length) / 2, width / 2), "offcut worth keeping", 3.0, role=Role.FAINT)
+                yield Label(((used + length) / 2, width * 0.8), "offcut worth keeping", 3.0, role=Role.FAINT)
     else:
         yield rectangle(0, 0, length, width, fill=Fill.WOOD, species=board.species, of=f"board/{board.id}")
         yield from grain_lines(0, 0, length, width, board.name)
@@ -148,7 +148,8 @@ def _card(plan: Plan, hand: Hand) -> Card:
         on = plan.board_of(rough.id)
         if on is not None:
             place = next(item.rect for item in on.placed if item.part.id == rough.id)
-            settings.append(Setting("Out of", on.board.name, f"{place.x:.0f} mm from its left end"))
+            at = plan.marks.write(from_float(place.x))
+            settings.append(Setting("Out of", on.board.name, f"{at} from its left end"))
     total = sum(board.consumed for board in plan.boards)
     asked = sum(float(part.length) * float(part.width) for part in plan.rough)
     if plan.unplaced == () and total:

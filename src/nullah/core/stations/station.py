@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import dataclass
+from typing import NamedTuple
 
 from nullah.core.card import Card
 from nullah.core.drawing import Drawing
@@ -20,8 +21,7 @@ class Hand:
     flaw: int = -1
 
 
-@dataclass(frozen=True, slots=True)
-class Station:
+class Station(NamedTuple):
     """A place on the rod, in the order of work.
 
     `draw` gives the bench, `card` what is carried away, `state` a few words for the rod,

@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from enum import Enum
 from fractions import Fraction
+from typing import NamedTuple
 
 from nullah.core.lengths import Length
 from nullah.core.wood.species import SOURCE, Species
@@ -22,8 +22,7 @@ class MoistureError(ValueError):
     """A moisture content wood cannot have."""
 
 
-@dataclass(frozen=True, slots=True)
-class Movement:
+class Movement(NamedTuple):
     """A change in width (positive = wider), the coefficient per 1 % MC, and its source."""
 
     change: Length

@@ -8,9 +8,9 @@ white fir stands in the Handbook's own worked example.
 from __future__ import annotations
 
 import csv
-from dataclasses import dataclass
 from functools import cache
 from pathlib import Path
+from typing import NamedTuple
 
 SOURCE = "Wood Handbook (USDA FPL-GTR-282), ch. 13; value from memory"
 
@@ -19,8 +19,7 @@ class SpeciesError(ValueError):
     """A species that the table does not hold."""
 
 
-@dataclass(frozen=True, slots=True)
-class Species:
+class Species(NamedTuple):
     """One kind of wood. `tangential` and `radial` are change per 1 % MC; `tone` is #rrggbb."""
 
     name: str
