@@ -3,15 +3,17 @@
 from __future__ import annotations
 
 import tempfile
-from dataclasses import replace
 from pathlib import Path
 
 from nullah.core.lengths import Unit
+from nullah.core.plan import work_out
+from nullah.core.sheets.sheets import all_sheets
 from nullah.core.stations import STATIONS
 from nullah.core.stations.station import Hand
 from nullah.demo.seed_box import seed_box
 from nullah.desk.start import application, make_window
-from nullah.paper.palette import DAY, NIGHT
+from nullah.paper.files import write_png
+from nullah.paper.palette import NIGHT
 
 _IN_HAND = {
     "piece": Hand(part="bottom", quantity="bottom.clearance"),
@@ -25,7 +27,7 @@ _IN_HAND = {
 
 
 def write_shots(folder: Path, width: int = 1280, height: int = 800) -> list[Path]:
-    """Write a PNG of each station by day, and of two by night and in inches.
+    """Write a PNG of each station by day, of two by night and in inches, and of a printed sheet.
 
     Raises
     ------
@@ -58,8 +60,9 @@ def write_shots(folder: Path, width: int = 1280, height: int = 800) -> list[Path
             window.show_station(number)
             window.document.set_hand(_IN_HAND[name])
             shoot(f"night-{name}")
-        window.set_theme(DAY)
-        window.document.show_in(replace(window.document.project.marks, unit=Unit.MM))
         window.document.replace_project(seed_box(), None)
         window.close()
+    template = next(sheet for sheet in all_sheets(work_out(seed_box())) if sheet.name == "corner-template")
+    written.append(folder / "paper-corner-template.png")
+    write_png(template, written[-1])
     return written
