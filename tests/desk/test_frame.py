@@ -25,7 +25,12 @@ def test_season_and_day_book_say_what_they_will_do(user):
     assert "year in its room" in user.window.bench.invitation
     assert user.reads_on_card("black cherry, 130 mm wide")
     user.go("daybook")
-    assert user.reads_on_card("Measure groove to groove, along (planned 356 mm)")
+    assert user.reads_on_card("Measure groove to groove, along")
+    assert user.reads_on_card("planned 356 mm")
+    user.press("not yet")
+    user.bot.keyClicks(user.window.editor.field.line, "355.4")
+    user.press("Measured")
+    assert user.plan.ledger.quantity("opening.length").origin.value == "measured"
 
 
 def test_day_and_night_are_switched_live(user):
@@ -113,3 +118,24 @@ def test_a_click_on_nothing_changes_nothing(user):
     before = user.project
     user.bot.mouseClick(user.window.bench, Qt.MouseButton.LeftButton, pos=QPoint(4, 4))
     assert user.project is before and user.window.editor.field is None
+
+
+def test_the_smallest_mark_is_chosen_and_belongs_to_the_unit(user):
+    chooser = user.window.header.mark
+    user.type_figure("contents.length", "340.3")
+    assert user.window.rod.marks[0].state.startswith("378.5 ×")
+    user.bot.keyClicks(chooser, "1")
+    assert user.window.rod.marks[0].state.startswith("378 ×")
+    user.press("inches")
+    assert [chooser.itemText(i) for i in range(chooser.count())] == ["1/16″", "1/32″", "1/64″"]
+    assert chooser.currentText() == "1/32″"
+    user.press("mm")
+    assert chooser.currentText() == "1 mm"
+
+
+def test_the_focus_stays_where_it_was_on_the_card(user):
+    user.go("joints")
+    user.press("1:7")
+    assert user.window.editor.of == "tails.slope"
+    user.bot.keyClick(user.window.editor.field.line, Qt.Key.Key_Escape)
+    assert user.window.bench.hasFocus()

@@ -45,14 +45,9 @@ def test_overruling_a_figure_and_taking_it_back(user):
 
 def test_a_measurement_releases_the_bottom(user):
     for name, value in (("opening.length", "355 mm"), ("opening.width", "196 mm")):
-        # The opening stands behind the bottom's length: its figure on the card opens the reason.
-        user.window.editor.open(name, user.window.bench.rect().center().toPointF())
-        field = user.window.editor.field
-        field.line.selectAll()
-        user.bot.keyClicks(field.line, value)
-        user.press("Measured")
+        user.type_figure(name, value, "Measured")
     assert user.window.strip.chips[4].state.words == "planned"
-    assert not user.reads_on_card("leave long until measured")
+    assert user.reads_on_card("354 × 195 × 6 mm") and not user.reads_on_card("leave long")
 
 
 def test_measuring_through_the_slip(user):
@@ -106,7 +101,8 @@ def test_a_card_figure_says_why(user):
     assert user.reads_on_card("moves about")
     user.press("Leave 1 mm at each edge")
     assert user.plan.ledger["bottom.clearance"] == 1
-    user.press("353 × 193 × 6 mm") if user.reads_on_card("353 × 193") else user.press("354 × 194 × 6 mm")
+    assert user.reads_on_card("planned 354 × 194 × 6 mm; measure first")
+    user.press("leave long")
     assert user.reads_on_card("groove to groove, along − 2 × clearance of the bottom")
 
 

@@ -147,3 +147,11 @@ def test_allowances_are_typed_and_a_wrong_one_stays(user):
     assert float(user.plan.rough_part("front").length) == 379 + 50.8
     user.type_in(field, "much")
     assert field.line.text() == "much" and "not a length" in field.sentence.text()
+
+
+def test_what_the_saw_takes_is_typed_and_the_layout_is_checked_again(user):
+    user.go("breakdown")
+    user.type_in(user.window.desk(2).kerf, "5 mm")
+    assert "leaves no kerf" in next(b for b in user.plan.boards if b.board.id == "2").wrong["front"]
+    user.press("Undo")
+    assert user.window.rod.marks[2].state == "all laid, 10 cuts"

@@ -1,0 +1,1 @@
+"""Open formats: the project file, unsaved work, tables in CSV."""

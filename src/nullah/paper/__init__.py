@@ -1,0 +1,1 @@
+"""A drawing on any paper: palettes, type, one painter; PDF, SVG, PNG."""

@@ -1,0 +1,1 @@
+"""What is carried to the bench: the cut list."""

@@ -1,0 +1,1 @@
+"""Rough parts out of rough boards: allowances, places, cuts, the search."""

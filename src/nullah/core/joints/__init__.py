@@ -1,0 +1,1 @@
+"""One module for each joint family: layout, limits, drawings."""

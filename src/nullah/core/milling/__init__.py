@@ -1,0 +1,1 @@
+"""What a surveyed board can still give: the thickest slab, the forecast."""

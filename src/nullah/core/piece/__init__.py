@@ -1,0 +1,1 @@
+"""Parts, what joins to what, and the forms pieces take."""

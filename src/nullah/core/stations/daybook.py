@@ -5,6 +5,7 @@ from __future__ import annotations
 from nullah.core.card import Card, Remark
 from nullah.core.drawing import Drawing
 from nullah.core.plan import Plan
+from nullah.core.stations.piece import to_measure
 from nullah.core.stations.station import Hand, Station
 
 
@@ -13,18 +14,12 @@ def _draw(plan: Plan, hand: Hand) -> Drawing:
 
 
 def _card(plan: Plan, hand: Hand) -> Card:
-    if plan.ledger is None:
-        return Card("Still to measure")
-    waiting = dict.fromkeys(name for part in plan.parts for name in plan.waiting(part))
-    marks = [
-        f"Measure {plan.ledger.quantity(name).definition.title} "
-        f"(planned {plan.ledger.quantity(name).write(plan.marks)}) before cutting what fits it."
-        for name in waiting
-    ]
+    settings = to_measure(plan)
     return Card(
         "Still to measure",
-        mark=tuple(marks) or ("Nothing waits for a measurement.",),
-        mind=(Remark("Enter a measurement on the drawing in Piece: click the dimension and type."),),
+        set=settings,
+        mark=() if settings else ("Nothing waits for a measurement.",),
+        mind=(Remark("What fits into something is cut after that has been measured, not from the drawing."),),
     )
 
 

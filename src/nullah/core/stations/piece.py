@@ -70,12 +70,14 @@ def _from_above(plan: Plan, ledger: Ledger, length: float, width: float) -> Iter
     yield _dimension(plan, ledger, "box.outside_width", (0, width), (0, 0), 6)
     yield _dimension(plan, ledger, "box.inside_length", (end, inner * 0.42), (length - end, inner * 0.42), 0)
     yield _dimension(plan, ledger, "box.inside_width", (length * 0.2, inner), (length * 0.2, side), 0)
+    deep = float(ledger["groove.depth"])
+    yield _dimension(plan, ledger, "opening.length", (end - deep, inner * 0.93), (length - end + deep, inner * 0.93), 0)
     if "contents.length" in ledger.quantities:
         clear = float(ledger["contents.clearance"])
         x0, y0 = end + clear, side + clear
         x1, y1 = x0 + float(ledger["contents.length"]), y0 + float(ledger["contents.width"])
         yield Path(((x0, y0), (x1, y0), (x1, y1), (x0, y1)), Role.HIDDEN, closed=True)
-        yield _dimension(plan, ledger, "contents.length", (x0, inner * 0.72), (x1, inner * 0.72), 0)
+        yield _dimension(plan, ledger, "contents.length", (x0, inner * 0.68), (x1, inner * 0.68), 0)
         yield _dimension(plan, ledger, "contents.width", (length * 0.84, y1), (length * 0.84, y0), 0)
     yield _dimension(plan, ledger, "ends.thickness", (length - end, width), (length, width), -5)
     yield _dimension(plan, ledger, "sides.thickness", (length, side), (length, 0), -5)
@@ -137,7 +139,7 @@ def _section(plan: Plan, ledger: Ledger, width: float, height: float) -> Iterato
     for x in (side - deep, width - side):
         # The groove itself, with the room the bottom leaves in it.
         yield rectangle(x, height - low - thick, deep, thick, Role.KNIFE)
-    yield Label((width / 2, height), "Across the middle", 3.0, role=Role.FAINT, nudge_mm=(0, 12))
+    yield Label((width / 2, height), "Across the middle", 3.0, role=Role.FAINT, nudge_mm=(0, 18))
     yield _dimension(plan, ledger, "box.inside_height", (width * 0.7, height - low - thick), (width * 0.7, 0), 0)
     if "contents.height" in ledger.quantities:
         top = height - low - thick - float(ledger["contents.height"])
@@ -146,6 +148,7 @@ def _section(plan: Plan, ledger: Ledger, width: float, height: float) -> Iterato
     yield _dimension(plan, ledger, "groove.height", (width, height - low), (width, height), 6)
     yield _dimension(plan, ledger, "bottom.thickness", (width, height - low), (width, height - low - thick), -6)
     yield _dimension(plan, ledger, "groove.depth", (side - deep, height), (side, height), -5)
+    yield _dimension(plan, ledger, "opening.width", (side - deep, height), (width - side + deep, height), -13)
 
 
 def _card(plan: Plan, hand: Hand) -> Card:
@@ -157,6 +160,7 @@ def _card(plan: Plan, hand: Hand) -> Card:
             continue
         seen.add(each.alike)
         settings.append(_size_setting(plan, each))
+    settings += to_measure(plan)
     remarks = [*plan.assembly.remarks]
     if plan.problem:
         remarks = [Remark(plan.problem, Weight.FAILS)]
@@ -171,22 +175,41 @@ def _size_setting(plan: Plan, part: Part) -> Setting:
     alike = [p.name for p in plan.parts if p.alike == part.alike]
     write = plan.marks.write
     figure = f"{write(part.cut_length, unit=False)} × {write(part.width, unit=False)} × {write(part.thickness)}"
-    waits = plan.waiting(part)
-    note = "leave long until measured" if waits else ""
-    if not waits and part.spare:
+    if plan.waiting(part):
+        # A size that must not be cut to is never the figure one carries away.
+        return Setting(_title(alike), "leave long", f"planned {figure}; measure first", of=part.quantities[0])
+    note = ""
+    if part.spare:
         note = f"{write(part.length)} finished, the rest is planed flush"
-    return Setting(" and ".join(alike).capitalize(), figure, note, of=part.quantities[0])
+    return Setting(_title(alike), figure, note, of=part.quantities[0])
+
+
+def _title(names: list[str]) -> str:
+    return " and ".join(names).capitalize()
 
 
 def _marks(plan: Plan) -> tuple[str, ...]:
-    if plan.ledger is None:
-        return ()
     return tuple(
-        f"{part.name.capitalize()}: wait. Measure "
-        + " and ".join(plan.ledger.quantity(name).definition.title for name in plan.waiting(part))
-        + " on the glued-up sides dry, then cut."
+        f"{part.name.capitalize()}: wait. Put the sides together dry, measure from groove to groove, then cut."
         for part in plan.parts
         if plan.waiting(part)
+    )
+
+
+def to_measure(plan: Plan) -> tuple[Setting, ...]:
+    """Give what must be measured before something may be cut, each to be clicked and entered."""
+    ledger = plan.ledger
+    if ledger is None:
+        return ()
+    names = dict.fromkeys(name for part in plan.parts for name in plan.waiting(part))
+    return tuple(
+        Setting(
+            f"Measure {ledger.quantity(name).definition.title}",
+            "not yet",
+            f"planned {ledger.quantity(name).write(plan.marks)}",
+            of=name,
+        )
+        for name in names
     )
 
 

@@ -1,0 +1,1 @@
+"""Wood as a material: species, movement, moisture."""
