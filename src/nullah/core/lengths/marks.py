@@ -1,0 +1,96 @@
+"""Writing lengths: rounding to the user's smallest mark happens here and nowhere else."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+from fractions import Fraction
+
+from nullah.core.lengths.exact import MM_PER_INCH, Direction, Length, Unit, abs_length, inch, mm, plain
+
+
+@dataclass(frozen=True, slots=True)
+class Marks:
+    """The unit shown and the smallest mark of the user's rule.
+
+    Parameters
+    ----------
+    unit : Unit
+        What figures are written in.
+    inch_mark : Fraction
+        Smallest mark in inches (1/16, 1/32, 1/64).
+    mm_mark : Fraction
+        Smallest mark in millimetres (1, 1/2, 1/10).
+
+    Examples
+    --------
+    >>> Marks(Unit.INCH).write(mm("47.7"))
+    '1 7/8″'
+    >>> Marks(Unit.MM).write(mm("47.7"), Direction.UP)
+    '48 mm'
+    """
+
+    unit: Unit = Unit.MM
+    inch_mark: Fraction = Fraction(1, 32)
+    mm_mark: Fraction = Fraction(1, 2)
+
+    @property
+    def smallest(self) -> Length:
+        """The smallest mark as a length."""
+        return inch(self.inch_mark) if self.unit is Unit.INCH else mm(self.mm_mark)
+
+    def to_mark(self, length: Length, direction: Direction = Direction.NEAREST) -> Length:
+        """Round to the smallest mark; halves go away from zero, as on a rule."""
+        steps = length.mm / self.smallest.mm
+        if direction is Direction.UP:
+            whole = math.ceil(steps)
+        elif direction is Direction.DOWN:
+            whole = math.floor(steps)
+        else:
+            whole = math.floor(abs(steps) + Fraction(1, 2)) * (-1 if steps < 0 else 1)
+        return Length(whole * self.smallest.mm, self.unit)
+
+    def write(self, length: Length, direction: Direction = Direction.NEAREST, unit: bool = True) -> str:
+        """Write a length to the smallest mark: ``1 7/8″`` or ``47.5 mm``."""
+        rounded = self.to_mark(length, direction)
+        if self.unit is Unit.INCH:
+            return plain(rounded.mm / MM_PER_INCH, prefer_fraction=True) + ("″" if unit else "")
+        return plain(rounded.mm) + (" mm" if unit else "")
+
+    def write_fine(self, length: Length, unit: bool = True) -> str:
+        """Write a small difference or an in-between setting: 0.1 mm, or thousandths of an inch."""
+        if self.unit is Unit.INCH:
+            return _decimals(length.mm / MM_PER_INCH, 3) + ("″" if unit else "")
+        return _decimals(length.mm, 1) + (" mm" if unit else "")
+
+    def write_setting(self, length: Length) -> str:
+        """Write what a tool is set to: 0.1 mm is what a gauge can hold, inches go to the mark."""
+        return self.write(length) if self.unit is Unit.INCH else self.write_fine(length)
+
+    def off_true(self, length: Length) -> str:
+        """Say how far the written setting is from true, or nothing if it is right to 0.05 mm."""
+        shown = self.to_mark(length) if self.unit is Unit.INCH else mm(Fraction(round(length.mm * 10), 10))
+        over = shown - length
+        if abs(over.mm) < Fraction(5, 100):
+            return ""
+        return f"{self.write_fine(abs_length(over))} {'full' if over.mm > 0 else 'bare'}"
+
+    def write_area(self, square_mm: float) -> str:
+        """Write an area given in mm² as people buy by: m², or square feet."""
+        if self.unit is Unit.INCH:
+            return f"{square_mm / 304.8**2:.1f} sq ft"
+        return f"{square_mm / 1e6:.2f} m²"
+
+    def write_entered(self, length: Length) -> str:
+        """Write a length the user typed as it was typed, if it is in the unit now shown."""
+        if length.typed and length.unit is self.unit:
+            return length.typed.replace(" in", "″") if self.unit is Unit.INCH else length.typed
+        return self.write(length)
+
+
+def _decimals(value: Fraction, places: int) -> str:
+    """Write to so many decimal places, halves away from zero."""
+    steps = math.floor(abs(value) * 10**places + Fraction(1, 2))
+    sign = "-" if value < 0 and steps else ""
+    digits = str(steps).rjust(places + 1, "0")
+    return f"{sign}{digits[:-places]}.{digits[-places:]}"

@@ -1,0 +1,177 @@
+"""Reading lengths as people write them."""
+
+from __future__ import annotations
+
+import re
+from fractions import Fraction
+from typing import NamedTuple
+
+from nullah.core.lengths.exact import LIMIT_MM, MM_PER_INCH, Length, LengthError, Unit
+
+_VULGAR = {
+    "½": "1/2", "⅓": "1/3", "⅔": "2/3", "¼": "1/4", "¾": "3/4", "⅕": "1/5", "⅖": "2/5", "⅗": "3/5",
+    "⅘": "4/5", "⅙": "1/6", "⅚": "5/6", "⅛": "1/8", "⅜": "3/8", "⅝": "5/8", "⅞": "7/8",
+}  # fmt: skip
+
+_UNITS: dict[str, tuple[Fraction, Unit]] = {
+    "mm": (Fraction(1), Unit.MM),
+    "cm": (Fraction(10), Unit.MM),
+    "m": (Fraction(1000), Unit.MM),
+    "in": (MM_PER_INCH, Unit.INCH),
+    "inch": (MM_PER_INCH, Unit.INCH),
+    "inches": (MM_PER_INCH, Unit.INCH),
+    '"': (MM_PER_INCH, Unit.INCH),
+    "ft": (12 * MM_PER_INCH, Unit.INCH),
+    "feet": (12 * MM_PER_INCH, Unit.INCH),
+    "foot": (12 * MM_PER_INCH, Unit.INCH),
+    "'": (12 * MM_PER_INCH, Unit.INCH),
+}
+
+_NUMBER = r"\d+[ -]\d+/\d+|\d+/\d+|\d+[.,]\d*|[.,]\d+|\d+"
+_TERM = re.compile(rf"\s*(?P<number>{_NUMBER})\s*(?P<unit>[a-z]+|\"|')?\s*")
+_OF = re.compile(rf"^\s*(?P<part>{_NUMBER})\s+of\s+(?P<rest>.+)$")
+
+
+class _Term(NamedTuple):
+    sign: int
+    number: str
+    unit: str
+
+
+def read_length(text: str, bare: Unit = Unit.MM) -> Length:
+    """Read a length as people write it.
+
+    Takes ``1 7/8``, ``1-7/8"``, ``47.6 mm``, ``2' 3 1/2"``, ``18+0.5``, ``1/2 of 19``, with
+    decimal comma or point, primes, and ready-made fractions (½).
+
+    Parameters
+    ----------
+    text : str
+        What was typed.
+    bare : Unit
+        The unit a number without one is in.
+
+    Returns
+    -------
+    Length
+        Exact; its `typed` is `text` with the unit added where it was left out.
+
+    Raises
+    ------
+    LengthError
+        With a sentence for the person who typed.
+
+    Examples
+    --------
+    >>> read_length("2' 3 1/2\\"").mm == 27 * MM_PER_INCH + MM_PER_INCH / 2
+    True
+    >>> read_length("1/2 of 19").typed
+    '1/2 of 19 mm'
+    """
+    cleaned = _clean(text)
+    if not cleaned:
+        raise LengthError("Type a length, such as 1 7/8 in or 47.5 mm.")
+    share = _OF.match(cleaned)
+    if share:
+        whole = read_length(share["rest"], bare)
+        value = _number(share["part"]) * whole.mm
+        return _checked(Length(value, whole.unit, f"{share['part']} of {whole.typed}"), text)
+    terms = _split_terms(cleaned, text)
+    _refuse_mixed_bare(terms, bare, text)
+    total = Fraction(0)
+    for term in terms:
+        total += term.sign * _number(term.number) * _UNITS[term.unit or bare.value][0]
+    unit = _UNITS[terms[0].unit or bare.value][1]
+    return _checked(Length(total, unit, _with_units(cleaned, terms, bare)), text)
+
+
+def _clean(text: str) -> str:
+    cleaned = text.strip().lower()
+    for sign, plain in (("″", '"'), ("”", '"'), ("“", '"'), ("''", '"'), ("′", "'"), ("’", "'"),
+                        ("−", "-"), ("–", "-"), ("⁄", "/"), ("×", "x"), ("\u00a0", " ")):  # fmt: skip
+        cleaned = cleaned.replace(sign, plain)
+    for sign, plain in _VULGAR.items():
+        if sign not in cleaned:
+            continue
+        cleaned = re.sub(rf"(\d)[ -]?{sign}", rf"\1 {plain}", cleaned).replace(sign, plain)
+    return re.sub(r"\s+", " ", cleaned)
+
+
+def _split_terms(cleaned: str, original: str) -> list[_Term]:
+    """Cut ``2' 3 1/2" + 4 mm`` into signed terms; feet and inches side by side are a sum."""
+    terms: list[_Term] = []
+    position, sign = 0, 1
+    expect_term, signed = True, False
+    while position < len(cleaned):
+        if cleaned[position] in "+-":
+            if signed:
+                raise LengthError(f"“{original.strip()}”: two signs follow each other.")
+            sign = -1 if cleaned[position] == "-" else 1
+            position += 1
+            expect_term = signed = True
+            while position < len(cleaned) and cleaned[position] == " ":
+                position += 1
+            continue
+        match = _TERM.match(cleaned, position)
+        if match is None:
+            raise LengthError(f"“{original.strip()}” is not a length. Try 1 7/8 in, 47.5 mm or 18+0.5.")
+        unit = match["unit"] or ""
+        if unit and unit not in _UNITS:
+            raise LengthError(f"“{unit}” is not a unit known here. Use mm, cm, m, in or ft.")
+        if not expect_term:
+            follows_feet = terms[-1].unit in ("'", "ft", "foot", "feet")
+            if not (follows_feet and (not unit or _UNITS[unit][0] == MM_PER_INCH)):
+                raise LengthError(f"“{original.strip()}”: put + or - between the two lengths.")
+            unit = unit or "in"
+            sign = terms[-1].sign
+        terms.append(_Term(sign, match["number"], unit))
+        position = match.end()
+        sign, expect_term, signed = 1, False, False
+    if expect_term:
+        raise LengthError(f"“{original.strip()}” ends in a sign with nothing behind it.")
+    return terms
+
+
+def _refuse_mixed_bare(terms: list[_Term], bare: Unit, original: str) -> None:
+    """``18 + 0.5 mm`` in an inch piece could mean two things: ask rather than guess."""
+    without = [term for term in terms if not term.unit]
+    others = {_UNITS[term.unit][1] for term in terms if term.unit}
+    if without and others and others != {bare}:
+        raise LengthError(f"“{original.strip()}”: is {without[0].number} in mm or in inches? Write the unit behind it.")
+
+
+def _number(text: str) -> Fraction:
+    mixed = re.fullmatch(r"(\d+)[ -](\d+)/(\d+)", text)
+    if mixed:
+        whole, top, bottom = (int(group) for group in mixed.groups())
+        return whole + _ratio(top, bottom)
+    if "/" in text:
+        top_text, bottom_text = text.split("/")
+        return _ratio(int(top_text), int(bottom_text))
+    plain = text.replace(",", ".")
+    return Fraction(f"0{plain}" if plain.startswith(".") else plain.rstrip("."))
+
+
+def _ratio(top: int, bottom: int) -> Fraction:
+    if bottom == 0:
+        raise LengthError(f"{top}/0: a fraction cannot have 0 below the line.")
+    return Fraction(top, bottom)
+
+
+def _with_units(cleaned: str, terms: list[_Term], bare: Unit) -> str:
+    if all(term.unit for term in terms):
+        return cleaned
+    if len(terms) == 1:
+        sign = "-" if terms[0].sign < 0 else ""
+        return f"{sign}{terms[0].number} {bare.value}"
+    written = ""
+    for term in terms:
+        joint = " - " if term.sign < 0 else (" + " if written else "")
+        written += f"{joint}{term.number} {term.unit or bare.value}"
+    return written
+
+
+def _checked(length: Length, original: str) -> Length:
+    if abs(length.mm) > LIMIT_MM:
+        raise LengthError(f"“{original.strip()}” is longer than {LIMIT_MM // 1000} m: check the number.")
+    return length

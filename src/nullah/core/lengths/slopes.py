@@ -1,0 +1,43 @@
+"""The slope of a dovetail, as a ratio."""
+
+from __future__ import annotations
+
+import math
+import re
+from dataclasses import dataclass
+from fractions import Fraction
+
+from nullah.core.lengths.exact import LengthError, plain
+
+
+@dataclass(frozen=True, slots=True)
+class Slope:
+    """A dovetail's slope, 1 in `run`.
+
+    Examples
+    --------
+    >>> round(read_slope("1:7").degrees, 2)
+    8.13
+    """
+
+    run: Fraction
+
+    @property
+    def degrees(self) -> float:
+        """The angle from square, in degrees: tan⁻¹(1/run)."""
+        return math.degrees(math.atan(float(1 / self.run)))
+
+    def as_text(self) -> str:
+        """Write the ratio, exactly: ``1:7``."""
+        return f"1:{plain(self.run)}"
+
+
+def read_slope(text: str) -> Slope:
+    """Read ``1:7``, ``1 in 7``, ``7`` as a slope, or raise `LengthError` with a sentence."""
+    match = re.fullmatch(r"\s*(?:1\s*(?::|/|in)\s*)?(\d+(?:[.,]\d+)?)\s*", text.lower())
+    if not match:
+        raise LengthError(f"“{text.strip()}” is not a slope. Write it as 1:7.")
+    run = Fraction(match[1].replace(",", "."))
+    if run < 2 or run > 40:
+        raise LengthError(f"A slope of 1:{match[1]} cannot be sawn or would not hold. Use 1:4 to 1:12.")
+    return Slope(run)
