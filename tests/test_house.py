@@ -1,5 +1,6 @@
 """What holds for the whole house: nothing fetched at run time, nothing heavy before the window stands."""
 
+import ast
 import re
 import subprocess
 import sys
@@ -35,3 +36,41 @@ def test_every_module_says_what_it_is_for():
     for path in (ROOT / "src").rglob("*.py"):
         text = path.read_text(encoding="utf-8")
         assert not text.strip() or text.startswith('"""'), path
+
+
+def test_what_is_shipped_is_there():
+    fonts = ROOT / "src" / "nullah" / "paper" / "fonts"
+    assert {path.name for path in fonts.iterdir()} == {"NullahText-Regular.ttf", "NullahText-SemiBold.ttf", "OFL.txt"}
+    assert "SIL OPEN FONT LICENSE" in (fonts / "OFL.txt").read_text(encoding="utf-8")
+    assert (ROOT / "LICENSE").read_text(encoding="utf-8").startswith("MIT License")
+
+
+def test_every_dependency_has_its_line():
+    page = (ROOT / "docs" / "dependencies.md").read_text(encoding="utf-8")
+    wanted = re.findall(r'^    "([A-Za-z0-9_-]+)[>=]', (ROOT / "pyproject.toml").read_text(encoding="utf-8"), re.M)
+    assert len(wanted) > 8
+    for name in {name for name in wanted if not name.startswith("nullah")}:
+        assert name.lower() in page.lower(), name
+
+
+def test_the_readme_shows_every_picture_there_is():
+    readme = (ROOT / "README.md").read_text(encoding="utf-8")
+    pictures = sorted((ROOT / "docs" / "screenshots").glob("*.png"))
+    assert 0 < len(pictures) < 20
+    for picture in pictures:
+        assert f"docs/screenshots/{picture.name}" in readme, picture.name
+
+
+def test_public_names_say_what_they_are():
+    """Every public function, class and method of the core has a docstring."""
+    silent = []
+    for path in (ROOT / "src" / "nullah" / "core").rglob("*.py"):
+        rooms = [ast.parse(path.read_text(encoding="utf-8"))]
+        while rooms:
+            for node in rooms.pop().body:
+                if isinstance(node, ast.FunctionDef | ast.ClassDef) and not node.name.startswith("_"):
+                    if not ast.get_docstring(node):
+                        silent.append(f"{path.name}: {node.name}")
+                    if isinstance(node, ast.ClassDef):
+                        rooms.append(node)
+    assert silent == []

@@ -137,6 +137,13 @@ def test_layouts_only_get_better_and_seeds_repeat():
     assert ranks == again
 
 
+def test_a_sliver_thinner_than_the_saw_is_planed_not_sawn():
+    placed = [place(part("a", 200, 80), Placement("a", "a", 1.0, 30.0))]
+    cuts = saw_cuts(Rect(0, 0, 300, 120), placed, 2.0)
+    assert [(cut.kind.value, cut.x, cut.y) for cut in cuts] == [("cross", 201, 0), ("rip", 0, 110), ("rip", 0, 28)]
+    check_cuts(a_board(length=300, width=120), placed, 2.0)
+
+
 def test_a_turned_part_lies_across_the_board():
     layout = last(search([part("t", 180, 60, turned=True)], [a_board(length=70, width=190)], mm(2), Marks(), rounds=1))
     assert layout.placements and not layout.unplaced

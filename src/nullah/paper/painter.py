@@ -357,7 +357,9 @@ def dimension_text(dimension: Dimension, scale: Scale) -> DimensionText:
     words = dimension.text + _STATE_SIGNS.get(dimension.state, "")
     pixels = 3.4 * scale.paper
     angle = math.degrees(math.atan2(uy, ux))
-    if angle > 89.5 or angle <= -90.5:
+    if angle > 89.5:
+        angle -= 180
+    elif angle <= -90.5:
         angle += 180
     middle = QPointF((a.x() + b.x()) / 2, (a.y() + b.y()) / 2)
     width = width_of(words, pixels) + 2 * scale.paper

@@ -106,15 +106,18 @@ def _line_at(at: float, kind: CutKind, parts: tuple[PlacedPart, ...], kerf: floa
 
 
 def _trimming_line(piece: Rect, parts: tuple[PlacedPart, ...], kerf: float) -> _Line | None:
-    """Cut waste off a single part: far end, near end, far edge, near edge."""
+    """Cut waste off a single part: far end, near end, far edge, near edge.
+
+    A sliver before it that is thinner than the saw is planed off, not sawn.
+    """
     rect = parts[0].rect
     if piece.end - rect.end > TOLERANCE:
         return _Line(CutKind.CROSS, rect.end, parts, ())
-    if rect.x - piece.x > TOLERANCE:
+    if rect.x - piece.x >= kerf - TOLERANCE and rect.x - piece.x > TOLERANCE:
         return _Line(CutKind.CROSS, rect.x - kerf, (), parts)
     if piece.top - rect.top > TOLERANCE:
         return _Line(CutKind.RIP, rect.top, parts, ())
-    if rect.y - piece.y > TOLERANCE:
+    if rect.y - piece.y >= kerf - TOLERANCE and rect.y - piece.y > TOLERANCE:
         return _Line(CutKind.RIP, rect.y - kerf, (), parts)
     return None
 

@@ -1,0 +1,144 @@
+"""Whatever a user does, in whatever order, the plan can be worked out, shown, saved and taken back."""
+
+from fractions import Fraction
+
+from hypothesis import HealthCheck, settings
+from hypothesis import strategies as st
+from hypothesis.stateful import RuleBasedStateMachine, initialize, invariant, rule
+
+from nullah.core import actions
+from nullah.core.breakdown.layout import Placement
+from nullah.core.breakdown.rough import Allowances
+from nullah.core.lengths import LengthError, Marks, Slope, Unit, mm
+from nullah.core.plan import work_out
+from nullah.core.project import Project
+from nullah.core.rack.board import Board, BoardError, Flaw, FlawKind
+from nullah.core.sheets.sheets import all_sheets, cut_list
+from nullah.core.stations import STATIONS, Hand
+from nullah.demo.seed_box import seed_box
+from nullah.files.project_file import parse_project, project_text
+
+lengths = st.fractions(min_value=-20, max_value=2000, max_denominator=64).map(mm)
+positive = st.fractions(min_value=1, max_value=2500, max_denominator=64).map(mm)
+quantities = st.sampled_from(
+    ["box.outside_length", "box.outside_width", "box.outside_height", "box.inside_length", "contents.height",
+     "sides.thickness", "ends.thickness", "bottom.thickness", "groove.height", "groove.depth",
+     "bottom.clearance", "tails.half_pin", "tails.pin", "tails.proud", "opening.length", "bottom.width"]
+)  # fmt: skip
+parts = st.sampled_from(["front", "back", "left", "right", "bottom", "lid"])
+
+
+class AnyProject(RuleBasedStateMachine):
+    """A project under any sequence of actions."""
+
+    def __init__(self):
+        super().__init__()
+        self.project = Project()
+        self.before: list[Project] = []
+
+    def do(self, action):
+        try:
+            after = action(self.project)
+        except (BoardError, LengthError) as error:
+            assert str(error).endswith(".")
+            return
+        self.before.append(self.project)
+        self.project = after
+
+    @initialize(sample=st.booleans())
+    def start(self, sample):
+        self.project = seed_box() if sample else Project()
+
+    @rule(name=quantities, value=lengths)
+    def give(self, name, value):
+        self.do(lambda p: actions.give(p, name, value))
+
+    @rule(name=quantities, value=lengths | st.none())
+    def measure(self, name, value):
+        self.do(lambda p: actions.measure(p, name, value))
+
+    @rule(name=quantities)
+    def take_back(self, name):
+        self.do(lambda p: actions.give(p, name, None))
+
+    @rule(count=st.integers(0, 60), run=st.integers(2, 20))
+    def corner(self, count, run):
+        self.do(lambda p: actions.give(actions.give(p, "tails.count", count), "tails.slope", Slope(Fraction(run))))
+
+    @rule(sizing=st.sampled_from(["outside", "inside", "contents"]), tails=st.sampled_from(["sides", "ends"]))
+    def choose(self, sizing, tails):
+        self.do(lambda p: actions.choose(actions.choose(p, "sizing", sizing), "tails_on", tails))
+
+    @rule(length=positive, width=positive, thickness=positive, twist=lengths, bow=lengths)
+    def add_board(self, length, width, thickness, twist, bow):
+        number = actions.next_board_id(self.project)
+        board = Board(number, f"Board {number}", "black cherry", length, width, thickness, twist=twist, bow=bow)
+        self.do(lambda p: actions.add_board(p, board))
+
+    @rule(kind=st.sampled_from(FlawKind), start=lengths, end=lengths, low=lengths, high=lengths)
+    def add_flaw(self, kind, start, end, low, high):
+        if self.project.boards:
+            board = self.project.boards[-1].id
+            self.do(lambda p: actions.add_flaw(p, board, Flaw(kind, start, end, low, high)))
+
+    @rule()
+    def remove_board(self):
+        if self.project.boards:
+            self.do(lambda p: actions.remove_board(p, p.boards[0].id))
+
+    @rule(part=parts, x=st.floats(-50, 2000), y=st.floats(-50, 400))
+    def lay(self, part, x, y):
+        if self.project.boards:
+            self.do(lambda p: actions.lay(p, Placement(part, p.boards[-1].id, x, y)))
+
+    @rule(part=parts)
+    def lift(self, part):
+        self.do(lambda p: actions.lift(p, part))
+
+    @rule(first=st.booleans())
+    def cut_first(self, first):
+        if self.project.boards:
+            self.do(lambda p: actions.cut_first(p, p.boards[-1].id, first))
+
+    @rule(end=positive, edge=positive, thickness=positive)
+    def allow(self, end, edge, thickness):
+        self.do(lambda p: actions.set_allowances(p, Allowances(end, edge, thickness)))
+
+    @rule(unit=st.sampled_from(Unit))
+    def show_in(self, unit):
+        self.do(lambda p: actions.show_in(p, Marks(unit)))
+
+    @rule()
+    def undo(self):
+        if self.before:
+            self.project = self.before.pop()
+
+    @invariant()
+    def everything_can_be_shown(self):
+        plan = work_out(self.project)
+        for station in STATIONS:
+            hand = Hand(part="front", quantity="sides.thickness")
+            assert station.state(plan)
+            assert station.draw(plan, hand).elements or station.invitation
+            assert station.card(plan, hand).title
+        for part in plan.parts:
+            assert plan.state_of(part).words
+        assert len(cut_list(plan)) == len(plan.parts)
+        assert {item.part.id for item in plan.unplaced} <= {part.id for part in plan.parts}
+
+    @invariant()
+    def it_comes_back_from_its_file(self):
+        again = parse_project(project_text(self.project), "x")
+        assert again == self.project
+        assert work_out(again, milling=False).unsettled() == work_out(self.project, milling=False).unsettled()
+
+    def teardown(self):
+        for sheet in all_sheets(work_out(self.project)):
+            assert sheet.drawing.elements and sheet.name
+
+
+AnyProject.TestCase.settings = settings(
+    max_examples=25, stateful_step_count=14, deadline=None,
+    suppress_health_check=[HealthCheck.too_slow, HealthCheck.data_too_large],
+)  # fmt: skip
+TestAnyProject = AnyProject.TestCase

@@ -1,0 +1,164 @@
+from dataclasses import replace
+
+import pytest
+
+from nullah.core import actions
+from nullah.core.card import Weight
+from nullah.core.drawing import Dimension, Fill, Label, Path, Ring, Role
+from nullah.core.lengths import Unit, mm, read_length
+from nullah.core.plan import work_out
+from nullah.core.project import Project
+from nullah.core.stations import STATIONS, Hand
+from nullah.core.stations.breakdown import place_on_bench
+from nullah.core.stations.season import part_movement
+from nullah.demo.seed_box import seed_box
+
+BY_ID = {station.id: station for station in STATIONS}
+
+
+def shown(station, project=None, hand=None):
+    plan = work_out(project or seed_box())
+    return plan, BY_ID[station].draw(plan, hand or Hand()).elements
+
+
+def figures(card):
+    return {setting.tool: setting.figure for setting in card.set}
+
+
+def test_stations_stand_in_the_order_of_work():
+    assert [station.title for station in STATIONS] == [
+        "Piece", "Rack", "Breakdown", "Milling", "Joints", "Season", "Day Book",
+    ]  # fmt: skip
+
+
+@pytest.mark.parametrize("station", STATIONS, ids=lambda station: station.id)
+@pytest.mark.parametrize("project", [seed_box(), Project()], ids=["sample", "empty"])
+def test_every_station_has_something_to_say(station, project):
+    for unit in Unit:
+        plan = work_out(actions.show_in(project, replace(project.marks, unit=unit)))
+        for hand in (Hand(), Hand(part="bottom"), Hand(part="left", quantity="tails.pin", board="3", flaw=0)):
+            drawing, card = station.draw(plan, hand), station.card(plan, hand)
+            assert drawing.elements or station.invitation
+            assert card.title and station.state(plan)
+            for setting in card.set:
+                assert setting.figure and setting.tool
+            for remark in card.mind:
+                assert remark.text.endswith((".", "…")), remark.text
+
+
+def test_without_milling_the_stations_wait_for_it_in_words():
+    plan = work_out(seed_box(), milling=False)
+    assert BY_ID["milling"].state(plan) == "working it out"
+    assert "Working out" in BY_ID["milling"].card(plan, Hand()).mind[0].text
+    assert plan.state_of(plan.part("front")).words == "planned"
+
+
+def test_every_dimension_of_the_piece_is_true_to_its_length():
+    plan, elements = shown("piece")
+    scale_free = [e for e in elements if isinstance(e, Dimension)]
+    assert len(scale_free) >= 14
+    for dimension in scale_free:
+        (x0, y0), (x1, y1) = dimension.start, dimension.end
+        drawn = abs(x1 - x0) + abs(y1 - y0)
+        assert drawn == pytest.approx(float(plan.ledger[dimension.of])), dimension.of
+
+
+def test_a_dimension_carries_its_state():
+    project = actions.measure(seed_box(), "opening.width", read_length("195.5 mm"))
+    project = actions.give(project, "ends.thickness", mm(18))
+    _, elements = shown("piece", project)
+    states = {e.of: e.state for e in elements if isinstance(e, Dimension)}
+    assert states["opening.width"] == "measured"
+    assert states["ends.thickness"] == "overruled"
+    assert states["contents.length"] == "given"
+    assert states["box.inside_length"] == "worked out"
+
+
+def test_boards_are_drawn_with_their_flaws_in_their_places():
+    plan, elements = shown("rack")
+    board = plan.project.board("1")
+    knot = next(e for e in elements if isinstance(e, Path) and e.of == "flaw/1/1" and e.fill is Fill.FLAW)
+    xs, ys = {x for x, _ in knot.points}, {y for _, y in knot.points}
+    flaw = board.flaws[1]
+    assert (min(xs), max(xs)) == (float(flaw.start), float(flaw.end))
+    # The board stands first, its upper edge at 0: heights are measured down from its width.
+    assert (min(ys), max(ys)) == (float(board.width - flaw.high), float(board.width - flaw.low))
+
+
+def test_cuts_are_ringed_in_order_on_every_board():
+    plan, elements = shown("breakdown")
+    rings = [e.text for e in elements if isinstance(e, Ring)]
+    assert rings == [str(cut.order) for board in plan.boards for cut in board.cuts]
+    parts = {e.of for e in elements if isinstance(e, Path) and e.role is Role.CHALK and e.of}
+    assert parts == {"front", "back", "left", "right", "bottom"}
+
+
+def test_the_card_of_the_breakdown_tells_the_cuts_of_the_board_in_hand():
+    plan = work_out(seed_box())
+    card = BY_ID["breakdown"].card(plan, Hand(part="back"))
+    assert card.title == "Breaking down Ford 3"
+    assert card.mark[0] == "Crosscut at 409 mm from the left end"
+    assert card.mark[1] == "Rip at 136 mm from the lower edge, 409 mm long"
+    assert figures(card)["Out of"] == "Ford 3"
+
+
+def test_parts_without_wood_are_drawn_below_the_boards():
+    plan = work_out(actions.accept_layout(seed_box(), ()))
+    bottoms = [place_on_bench(plan, part.id)[1] for part in plan.rough]
+    lowest_board = max(y for e in BY_ID["rack"].draw(plan, Hand()).elements if isinstance(e, Path) for _, y in e.points)
+    assert min(bottoms) > lowest_board
+    assert len({place_on_bench(plan, part.id) for part in plan.rough}) == 5, "beside each other"
+    text = " ".join(e.text for e in BY_ID["breakdown"].draw(plan, Hand()).elements if isinstance(e, Label))
+    assert "drag them onto a board" in text
+
+
+def test_milling_draws_what_is_needed_against_what_is_reached():
+    plan, elements = shown("milling", hand=Hand(part="front"))
+    needs = [e for e in elements if isinstance(e, Path) and e.role is Role.WARN]
+    assert len(needs) == 3, "a line for each part that falls short"
+    card = BY_ID["milling"].card(plan, Hand(part="front"))
+    assert figures(card) == {"Needs": "16 mm", "Will reach": "15.5 mm", "Gauge": "16 mm"}
+    fails = [remark for remark in card.mind if remark.weight is Weight.FAILS]
+    assert len(fails) == 1 and "right end, front and left end" in fails[0].text
+    assert [mend.label for mend in fails[0].mends] == ["Cut Ford 2 first", "Make them all 15.5 mm thick"]
+
+
+def test_joints_gives_settings_for_every_tool():
+    plan = work_out(seed_box())
+    card = BY_ID["joints"].card(plan, Hand())
+    assert figures(card) == {
+        "Dividers": "40.3 mm", "Bevel": "1:7", "Gauge, tails": "16.5 mm", "Gauge, pins": "16.5 mm",
+        "Chisel, tails": "6 mm", "Chisel, pins": "25 mm",
+    }  # fmt: skip
+    assert len(card.mark) == 6
+
+
+def test_a_single_tail_needs_no_chisel_between_tails():
+    plan = work_out(actions.give(seed_box(), "tails.count", 1))
+    assert "Chisel, tails" not in figures(BY_ID["joints"].card(plan, Hand()))
+    assert BY_ID["joints"].state(plan) == "1 tail, 1:7"
+
+
+def test_tails_on_the_ends_turn_the_corner_round():
+    plan = work_out(actions.choose(seed_box(), "tails_on", "ends"))
+    assert plan.corner.tail_boards == ("left", "right")
+    words = [e.text for e in BY_ID["joints"].draw(plan, Hand()).elements if isinstance(e, Label)]
+    assert "left end: tails, outside face" in words and "front: end" in words
+
+
+def test_why_goes_back_to_what_was_given_and_says_what_hangs_on_it():
+    plan = work_out(seed_box())
+    why = BY_ID["piece"].card(plan, Hand(quantity="sides.thickness")).why
+    assert why[0] == "Thickness of front and back: 16 mm, given."
+    assert why[-1].startswith("On it hang: outside length") and "more" in why[-1]
+
+
+def test_movement_follows_the_board_a_part_lies_on():
+    plan = work_out(seed_box())
+    change, species = part_movement(plan, "bottom")
+    # Yellow-poplar, flat-sawn, 195 wide, 7 to 10 %: 195 × 0.00289 × 3.
+    assert species == "yellow-poplar"
+    assert float(change) == pytest.approx(195 * 0.00289 * 3)
+    odd = actions.change_board(seed_box(), replace(seed_box().board("4"), species="driftwood"))
+    assert part_movement(work_out(odd), "bottom") is None
+    assert "not in the table" in BY_ID["rack"].card(work_out(odd), Hand(board="4")).mind[1].text

@@ -1,0 +1,57 @@
+"""The search beside the window."""
+
+import time
+
+import pytest
+
+from nullah.core import actions
+from nullah.core.plan import work_out
+from nullah.demo.seed_box import seed_box
+from nullah.desk.search import SearchRunner
+
+
+@pytest.fixture
+def runner(qtbot):
+    made = SearchRunner()
+    yield made
+    made.wait()
+    qtbot.waitUntil(lambda: not made.running, timeout=3000)
+
+
+def test_it_tells_of_progress_and_gives_its_best(runner, qtbot):
+    plan = work_out(actions.accept_layout(seed_box(), ()), milling=False)
+    told = []
+    runner.progress.connect(told.append)
+    with qtbot.waitSignal(runner.found, timeout=10000) as found:
+        runner.start(plan)
+        assert runner.running
+    layout = found.args[0]
+    assert not layout.unplaced and len(layout.placements) == 5
+    assert told[0] == "Looking …" and "all laid" in told[-1]
+
+
+def test_it_stops_at_once_and_keeps_what_it_has(runner, qtbot):
+    plan = work_out(seed_box(), milling=False)
+    with qtbot.waitSignal(runner.found, timeout=5000) as found:
+        runner.start(plan)
+        time.sleep(0.05)
+        runner.stop()
+    assert found.args[0].placements
+
+
+def test_a_second_start_while_it_runs_changes_nothing(runner, qtbot):
+    plan = work_out(seed_box(), milling=False)
+    with qtbot.waitSignal(runner.found, timeout=10000):
+        runner.start(plan)
+        first = runner._run
+        runner.start(plan)
+        assert runner._run is first
+        runner.stop()
+
+
+def test_without_boards_it_says_so_and_lays_nothing(runner, qtbot):
+    from nullah.core.project import Project
+
+    with qtbot.waitSignal(runner.found, timeout=10000) as found:
+        runner.start(work_out(Project(), milling=False))
+    assert len(found.args[0].unplaced) == 5 and not found.args[0].placements
