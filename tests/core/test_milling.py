@@ -39,6 +39,11 @@ def test_tilting_a_board_changes_nothing():
     assert (two.a - one.a, two.b - one.b) == pytest.approx((0.01, -0.03), abs=1e-7)
 
 
+def test_among_equally_thick_slabs_the_one_that_lies_as_the_board_does():
+    slab = thickest_slab(whole(replace(FLAT, bow=mm(3), cup=mm(2), twist=mm(4))))
+    assert (slab.a, slab.b) == pytest.approx((0, 0), abs=1e-12)
+
+
 @settings(max_examples=40, deadline=None)
 @given(st.integers(0, 10**6), st.integers(2, 9), st.integers(2, 7))
 def test_the_slab_lies_inside_and_cutting_first_never_gives_less(seed, rows, columns):

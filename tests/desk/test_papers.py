@@ -116,6 +116,21 @@ def test_all_sheets_are_written_from_the_menu(user, monkeypatch, tmp_path):
     assert "cannot be made" in user.window.banner.words.text()
 
 
+def test_printing_puts_every_sheet_on_paper_at_full_size(user, tmp_path):
+    import pypdfium2 as pdfium
+    from PySide6.QtPrintSupport import QPrinter
+
+    printer = QPrinter(QPrinter.PrinterMode.HighResolution)
+    printer.setOutputFormat(QPrinter.OutputFormat.PdfFormat)
+    printer.setOutputFileName(str(tmp_path / "printed.pdf"))
+    user.window.papers.print_on(printer)
+    document = pdfium.PdfDocument(tmp_path / "printed.pdf")
+    assert len(document) == 10
+    page = document[len(document) - 1]
+    assert page.get_width() * 25.4 / 72 > 209, "nothing is shrunk to fit"
+    assert "Corner template" in page.get_textpage().get_text_range()
+
+
 def test_the_menu_names_what_undo_would_undo(user):
     user.type_figure("contents.length", "300")
     user.window.header.menu.aboutToShow.emit()

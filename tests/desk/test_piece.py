@@ -106,6 +106,18 @@ def test_a_card_figure_says_why(user):
     assert user.reads_on_card("groove to groove, along − 2 × clearance of the bottom")
 
 
+def test_small_clearances_are_typed_in_the_row(user):
+    fields = user.window.desk(0).fields
+    user.type_in(fields["bottom.clearance"], "1")
+    assert user.plan.ledger["bottom.length"] == 356 - 2
+    user.type_in(fields["contents.clearance"], "-2")
+    assert "0 or more" in fields["contents.clearance"].sentence.text()
+    user.type_in(fields["contents.clearance"], "1/8 in")
+    assert float(user.plan.ledger["box.inside_length"]) == 340 + 6.35
+    user.bot.keyClicks(user.window.desk(0).boxes["sizing"], "o")
+    assert not fields["contents.clearance"].isVisible(), "a box sized outside has no contents"
+
+
 def test_bare_numbers_follow_the_unit_shown(user):
     user.press("inches")
     assert user.project.marks.unit is Unit.INCH

@@ -58,12 +58,29 @@ def test_a_click_on_a_board_picks_it_and_its_figures_can_be_typed(user):
     user.bot.keyClick(field.line, Qt.Key.Key_Escape)
 
 
+def test_a_board_is_given_a_name_and_a_species(user):
+    user.go("rack")
+    user.drag(spot(user, "3", 300, 90), spot(user, "3", 301, 90))
+    desk = user.window.desk(1)
+    desk.name.setFocus()
+    desk.name.selectAll()
+    user.bot.keyClicks(desk.name, "<i>Old</i> shelf")
+    user.bot.keyClick(desk.name, Qt.Key.Key_Return)
+    assert user.project.board("3").name == "<i>Old</i> shelf"
+    assert user.reads_on_card("<i>Old</i> shelf")
+    user.bot.keyClicks(desk.board_species, "white oak")
+    assert user.project.board("3").species == "white oak"
+    user.bot.keyClicks(desk.cut, "q")
+    assert user.reads_on_card("White oak, quarter-sawn: it stays flat.")
+    assert user.window.header.undo.toolTip() == "Undo: <i>Old</i> shelf: cut quarter"
+
+
 def test_boards_are_added_and_taken_off(user):
     user.go("rack")
     add_board(user, "2 ft", "5 1/2 in", "25")
     board = user.project.boards[-1]
     assert (board.name, float(board.length)) == ("Board 6", 609.6)
-    user.press("Take the board off")
+    user.press("Take off")
     assert len(user.project.boards) == 5
     desk = user.window.desk(1)
     desk.fields["length"].line.clear()

@@ -181,11 +181,11 @@ class FigureEditor(QFrame):
 
         def change(value: Value) -> str:
             wrong = refuse(name, quantity.definition.kind, value)
-            return wrong or document.do(f"{title} {_written(value)}", lambda p: actions.give(p, name, value))
+            return wrong or document.do(f"{title} {written(value)}", lambda p: actions.give(p, name, value))
 
         def measured(value: Value) -> str:
             wrong = refuse(name, quantity.definition.kind, value)
-            return wrong or document.do(f"measure {title} {_written(value)}", lambda p: actions.measure(p, name, value))
+            return wrong or document.do(f"measure {title} {written(value)}", lambda p: actions.measure(p, name, value))
 
         def back() -> str:
             if quantity.origin is Origin.MEASURED:
@@ -217,7 +217,7 @@ class FigureEditor(QFrame):
                 sizes: dict[str, Length] = {figure: value}
                 return actions.change_board(project, replace(now, **sizes))  # type: ignore[arg-type]
 
-            return self._document.do(f"{board.name}: {figure} {_written(value)}", action)
+            return self._document.do(f"{board.name}: {figure} {written(value)}", action)
 
         return _Matter(of, f"{board.name}, {figure}", "as it stands on the rack", Kind.LENGTH,
                        marks.write_entered(old), change)  # fmt: skip
@@ -233,5 +233,6 @@ def refuse(name: str, kind: Kind, value: Value) -> str:
     return ""
 
 
-def _written(value: Value) -> str:
+def written(value: Value) -> str:
+    """Write a value as it is named in the history."""
     return str(value) if isinstance(value, int) else value.as_text()

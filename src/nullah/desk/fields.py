@@ -58,6 +58,7 @@ class ValueField(QWidget):
         """Show a value, unless the user is in the middle of typing another."""
         if not (self.line.hasFocus() and self.line.isModified()):
             self.line.setText(text)
+            self.line.setCursorPosition(0)
             self.complain("")
 
     def set_unit(self, unit: Unit) -> None:

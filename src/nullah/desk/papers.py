@@ -15,6 +15,10 @@ from nullah.desk.header import Banner
 from nullah.files.errors import ProjectFileError
 from nullah.files.recovery import Autosave, Lost
 
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from PySide6.QtPrintSupport import QPrinter
+
 _FILTER = "Nullah projects (*.nullah)"
 
 
@@ -197,18 +201,21 @@ class Papers:
         """Print every sheet at full size."""
         from PySide6.QtPrintSupport import QPrintDialog, QPrinter
 
+        printer = QPrinter(QPrinter.PrinterMode.HighResolution)
+        if QPrintDialog(printer, self._window).exec() == QPrintDialog.DialogCode.Accepted:
+            self.print_on(printer)
+
+    def print_on(self, printer: QPrinter) -> None:
+        """Print every sheet at full size on a printer."""
         from nullah.core.plan import work_out
         from nullah.core.sheets.sheets import all_sheets
         from nullah.paper.files import page_layout
         from nullah.paper.painter import Scale, paint
         from nullah.paper.palette import INK
 
-        printer = QPrinter(QPrinter.PrinterMode.HighResolution)
         sheets = all_sheets(work_out(self._document.project))
         printer.setPageLayout(page_layout(sheets[0]))
         printer.setFullPage(True)
-        if QPrintDialog(printer, self._window).exec() != QPrintDialog.DialogCode.Accepted:
-            return
         painter = QPainter()
         if not painter.begin(printer):
             self._banner.say("The printer does not answer. Write the sheets into a folder and print the PDF.")

@@ -50,12 +50,31 @@ def thickest_slab(survey: Survey) -> Slab:
         ]
     )
     costs = np.concatenate((-low_z, top_z))
-    tilt = _tilt(rows, costs, _corners(low_u, low_v, top_u, top_v))
-    # Set the plane by the tilt alone, so that it clears every station exactly.
-    lean = tilt[0] * u[:, None] + tilt[1] * v[None, :]
-    base, ceiling = float((survey.bottom - lean).max()), float((survey.top - lean).min())
+    best = _tilt(rows, costs, _corners(low_u, low_v, top_u, top_v))
+    # Often many tilts give the same thickness: then lie as the board lies, which takes least off.
+    lying = _lie_of(survey, u, v)
+    (base, ceiling), (base_lying, ceiling_lying) = _room(survey, u, v, best), _room(survey, u, v, lying)
+    tilt = best
+    if ceiling_lying - base_lying >= ceiling - base - 1e-9:
+        tilt, base, ceiling = lying, base_lying, ceiling_lying
     a, b = float(tilt[0] / x_half), float(tilt[1] / y_half)
     return Slab(max(0.0, ceiling - base), a, b, float(base - a * x_mid - b * y_mid))
+
+
+def _room(survey: Survey, u: Grid, v: Grid, tilt: tuple[float, float]) -> tuple[float, float]:
+    """Give where a slab of this tilt begins and ends: set by the tilt alone, it clears every station."""
+    lean = tilt[0] * u[:, None] + tilt[1] * v[None, :]
+    return float((survey.bottom - lean).max()), float((survey.top - lean).min())
+
+
+def _lie_of(survey: Survey, u: Grid, v: Grid) -> tuple[float, float]:
+    """Give the tilt of the board as a whole: least squares over the middle of its thickness."""
+    middle = (survey.top + survey.bottom) / 2
+    along, across = u - u.mean(), v - v.mean()
+    return (
+        float(along @ middle.mean(axis=1) / (along @ along)),
+        float(across @ middle.mean(axis=0) / (across @ across)),
+    )
 
 
 def _corners(low_u: Grid, low_v: Grid, top_u: Grid, top_v: Grid) -> list[int]:

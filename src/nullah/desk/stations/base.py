@@ -133,8 +133,8 @@ class Chooser(QComboBox):
         painter.end()
 
 
-def labelled(text: str, widget: QWidget, row: QLayout) -> None:
-    """Put a field into a row with its words before it, never parted by the end of a line."""
+def labelled(text: str, widget: QWidget, row: QLayout) -> QWidget:
+    """Put a field into a row with its words before it, never parted by the end of a line; give the pair."""
     pair = QWidget()
     beside = QHBoxLayout(pair)
     beside.setContentsMargins(0, 0, 0, 0)
@@ -142,6 +142,7 @@ def labelled(text: str, widget: QWidget, row: QLayout) -> None:
     words(text, beside)
     beside.addWidget(widget)
     row.addWidget(pair)
+    return pair
 
 
 def chooser(

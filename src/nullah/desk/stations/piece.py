@@ -9,11 +9,18 @@ from PySide6.QtWidgets import QComboBox
 from nullah.core import actions
 from nullah.desk.bench import Bench
 from nullah.desk.document import Document
-from nullah.desk.stations.base import StationDesk, chooser, show_choice, words
+from nullah.desk.stations.base import StationDesk, chooser, show_choice
+from nullah.desk.stations.figures import Figure, FigureFields
+
+# What is too small to be clicked on the drawing.
+_FIGURES = (
+    Figure("contents.clearance", "round contents", width=56),
+    Figure("bottom.clearance", "round bottom", width=56),
+)
 
 
 class PieceDesk(StationDesk):
-    """The choices of the form; figures are typed on the drawing."""
+    """The choices of the form; other figures are typed on the drawing."""
 
     def __init__(self, document: Document, bench: Bench) -> None:
         super().__init__(document, bench)
@@ -23,7 +30,8 @@ class PieceDesk(StationDesk):
             self.boxes[choice.name] = chooser(
                 choice.title, list(choice.options), partial(self._choose, choice.name), row, choice.title
             )
-        words("Click a figure to type another", row)
+        self._figures = FigureFields(document, bench, row, _FIGURES)
+        self.fields = self._figures.fields
 
     def _choose(self, name: str, value: str) -> None:
         if self.document.plan.choices[name] == value:
@@ -33,5 +41,6 @@ class PieceDesk(StationDesk):
         self.document.do(f"{choice.title.lower()} {text}", lambda p: actions.choose(p, name, value))
 
     def refresh(self) -> None:
+        self._figures.refresh()
         for name, box in self.boxes.items():
             show_choice(box, self.document.plan.choices[name])

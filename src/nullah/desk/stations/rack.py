@@ -8,6 +8,7 @@ from fractions import Fraction
 
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QKeyEvent
+from PySide6.QtWidgets import QLineEdit
 
 from nullah.core import actions
 from nullah.core.drawing import Drawing, Fill, Point, Role, drawing, rectangle
@@ -19,7 +20,7 @@ from nullah.core.wood.species import all_species
 from nullah.desk.bench import Bench, Tool
 from nullah.desk.document import Document
 from nullah.desk.fields import ValueField
-from nullah.desk.stations.base import StationDesk, action, chooser, show_choice, words
+from nullah.desk.stations.base import StationDesk, action, chooser, labelled, show_choice, words
 
 _KINDS = [
     (FlawKind.KNOT.value, "knot"), (FlawKind.CHECK.value, "check"), (FlawKind.SPLIT.value, "split"),
@@ -64,12 +65,18 @@ class RackDesk(StationDesk):
 
     def _make_in_hand(self) -> None:
         row = self.row()
-        self.kind = chooser("kind of flaw", _KINDS, self._change_kind, row, "Dragging marks a")
+        self.name = QLineEdit()
+        self.name.setAccessibleName("Name of the board")
+        self.name.setMaxLength(40)
+        self.name.setFixedWidth(92)
+        self.name.editingFinished.connect(self._rename)
+        labelled("In hand", self.name, row)
+        self.kind = chooser("kind of flaw", _KINDS, self._change_kind, row, "drag marks a")
         self.cut = chooser("how the board was cut", _CUTS, self._change_cut, row)
         self.board_species = chooser("species of the board", [(name, name) for name in all_species()],
                                      self._change_species, row)  # fmt: skip
-        self.rub_out = action("Rub it out", self.rub_flaw_out, row)
-        self.take_off = action("Take the board off", self.remove_board, row)
+        self.rub_out = action("Rub out", self.rub_flaw_out, row)
+        self.take_off = action("Take off", self.remove_board, row)
         self.take_off.setToolTip("Take the board in hand off the rack")
 
     def refresh(self) -> None:
@@ -80,7 +87,11 @@ class RackDesk(StationDesk):
         for widget in (self.cut, self.take_off, self.board_species):
             widget.setEnabled(board is not None)
         self.rub_out.setEnabled(board is not None and 0 <= self.document.hand.flaw < len(board.flaws))
+        self.name.setEnabled(board is not None)
         if board is not None:
+            if not self.name.hasFocus():
+                self.name.setText(board.name)
+                self.name.setCursorPosition(0)
             show_choice(self.cut, board.cut.value)
             show_choice(self.board_species, board.species)
 
@@ -137,6 +148,11 @@ class RackDesk(StationDesk):
             kind = board.flaws[index].kind.value
             self.document.do(f"rub out the {kind} on {board.name}", lambda p: actions.remove_flaw(p, board.id, index))
             self.document.set_hand(replace(self.document.hand, flaw=-1))
+
+    def _rename(self) -> None:
+        name = self.name.text().strip()
+        if self.board is not None and name and name != self.board.name:
+            self._change_board(f"call it {name}", lambda board: replace(board, name=name))
 
     def _change_cut(self, value: str) -> None:
         self._change_board(f"cut {value}", lambda board: replace(board, cut=Cut(value)))

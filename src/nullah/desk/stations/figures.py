@@ -1,0 +1,61 @@
+"""Figures of the ledger as fields in a row, to be typed."""
+
+from __future__ import annotations
+
+from typing import NamedTuple
+
+from PySide6.QtWidgets import QLayout, QWidget
+
+from nullah.core import actions
+from nullah.core.ledger import Kind, Origin, Value
+from nullah.desk.bench import Bench
+from nullah.desk.document import Document
+from nullah.desk.editor import refuse, written
+from nullah.desk.fields import ValueField
+from nullah.desk.stations.base import labelled
+
+
+class Figure(NamedTuple):
+    """A quantity of the ledger, what its field is called, and how wide that is in pixels."""
+
+    name: str
+    title: str
+    kind: Kind = Kind.LENGTH
+    width: int = 84
+
+
+class FigureFields:
+    """Fields for some quantities; each is shown only where the piece has that quantity."""
+
+    def __init__(self, document: Document, bench: Bench, row: QLayout, figures: tuple[Figure, ...]) -> None:
+        self._document, self._bench, self._figures = document, bench, figures
+        self.fields: dict[str, ValueField] = {}
+        self._pairs: dict[str, QWidget] = {}
+        for figure in figures:
+            field = ValueField(figure.title, figure.kind, width=figure.width)
+            field.line.setMaximumWidth(figure.width + 14)
+            field.entered.connect(lambda value, f=figure: self._give(f, value))
+            self.fields[figure.name] = field
+            self._pairs[figure.name] = labelled(figure.title, field, row)
+
+    def refresh(self) -> None:
+        """Show what the ledger holds now."""
+        ledger, marks = self._document.plan.ledger, self._document.project.marks
+        for name, field in self.fields.items():
+            there = ledger is not None and name in ledger.quantities
+            self._pairs[name].setVisible(there)
+            field.set_unit(marks.unit)
+            if ledger is not None and there:
+                quantity = ledger.quantity(name)
+                field.show_value(quantity.write(marks))
+                ruled = quantity.origin is Origin.WORKED_OUT
+                field.line.setToolTip("worked out; typing another overrules it" if ruled else quantity.origin.value)
+
+    def _give(self, figure: Figure, value: Value) -> None:
+        sentence = refuse(figure.name, figure.kind, value) or self._document.do(
+            f"{figure.title.lower()} {written(value)}", lambda p: actions.give(p, figure.name, value)
+        )
+        if sentence:
+            self.fields[figure.name].complain(sentence)
+        else:
+            self._bench.setFocus()
