@@ -58,6 +58,20 @@ def test_a_click_on_a_board_picks_it_and_its_figures_can_be_typed(user):
     user.bot.keyClick(field.line, Qt.Key.Key_Escape)
 
 
+def test_a_board_as_the_yard_names_it(user):
+    user.go("rack")
+    add_board(user, "8 ft", "1x12", "")
+    board = user.project.boards[-1]
+    # PS 20: 1x12 is 3/4 by 11 1/4.
+    assert (board.width.as_text(), board.thickness.as_text()) == ("11 1/4 in", "3/4 in")
+    desk = user.window.desk(1)
+    desk.fields["length"].line.setText("900")
+    desk.fields["width"].line.setText("5/4")
+    user.press("Put it on the rack")
+    assert desk.fields["thickness"].line.text() == "1 1/4 in", "hardwood: random widths"
+    assert "Type a length" in desk.fields["width"].sentence.text()
+
+
 def test_a_board_is_given_a_name_and_a_species(user):
     user.go("rack")
     user.drag(spot(user, "3", 300, 90), spot(user, "3", 301, 90))

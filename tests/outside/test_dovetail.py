@@ -4,12 +4,14 @@ The spacing is exact arithmetic; the worked example (150 wide, half-pin 10, pin 
 81½° as "about 1:6.7" are common practice without a published source.
 """
 
+import itertools
 import math
 from fractions import Fraction
 
 import pytest
 
 from nullah.core.joints.dovetail import Dovetail, lay_out
+from nullah.core.joints.views import between_tails
 from nullah.core.lengths import Slope, inch, mm
 
 
@@ -43,5 +45,16 @@ def test_walking_dividers_by_hand_gives_the_marks():
 
 def test_the_slope_on_paper_is_the_angle_of_the_bevel():
     layout = lay_out(Dovetail(mm(150), mm(15), mm(20), 4, mm(8), mm(5), Slope(Fraction(7))))
-    side = math.degrees(math.atan2(float(layout.lean), 20))
-    assert side == pytest.approx(layout.spec.slope.degrees)
+    (low, _), (base_low, _) = layout.tails[0], layout.bases[0]
+    assert math.degrees(math.atan2(float(base_low - low), 20)) == pytest.approx(layout.spec.slope.degrees)
+
+
+def test_the_slope_stays_the_bevels_where_end_grain_is_left_proud():
+    spec = Dovetail(mm(150), mm(15), mm(20), 4, mm(8), mm(5), Slope(Fraction(7)), mm("0.5"))
+    layout = lay_out(spec)
+    (_, end), (inward, base), *_ = next(itertools.islice(between_tails(layout, 20.5), 1, None))
+    assert inward == 20.5
+    assert math.degrees(math.atan2(end - base, 20.5)) == pytest.approx(layout.spec.slope.degrees)
+    # At the pin board's outside face the tail is as much narrower as the proud end takes.
+    low, high = layout.tails_at(spec.proud)[0]
+    assert float(layout.tail - (high - low)) == pytest.approx(2 * 0.5 / 7)

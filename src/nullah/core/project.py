@@ -41,7 +41,6 @@ class Project:
     marks: Marks = field(default_factory=Marks)
     layout: tuple[Placement, ...] = ()
     cut_first: frozenset[str] = frozenset()
-    notes: str = ""
 
     def board(self, board_id: str) -> Board | None:
         """Give the board of that id, if it is on the rack."""

@@ -139,7 +139,6 @@ class ProjectModel(_Strict):
     marks: MarksModel
     layout: list[PlacementModel] = []
     cut_first: list[str] = []
-    notes: str = ""
 
 
 # --- to and from the project ----------------------------------------------------------------------
@@ -173,7 +172,6 @@ def to_data(project: Project) -> dict[str, Any]:
         "marks": {"unit": marks.unit.value, "inch_mark": str(marks.inch_mark), "mm_mark": str(marks.mm_mark)},
         "layout": [{"part": item.part, "board": item.board, "x_mm": item.x, "y_mm": item.y} for item in project.layout],
         "cut_first": sorted(project.cut_first),
-        "notes": project.notes,
     }
 
 
@@ -235,7 +233,6 @@ def from_model(model: ProjectModel) -> Project:
         marks=Marks(Unit(model.marks.unit), Fraction(model.marks.inch_mark), Fraction(model.marks.mm_mark)),
         layout=tuple(Placement(item.part, item.board, item.x_mm, item.y_mm) for item in model.layout),
         cut_first=frozenset(model.cut_first),
-        notes=model.notes,
     )
 
 

@@ -69,19 +69,19 @@ class DovetailLayout(NamedTuple):
     gauge_pin_board: Length
 
     @property
-    def lean(self) -> Length:
-        """How far each side of a tail comes in from its end to its base."""
-        return self.spec.pin_thickness / self.spec.slope.run
-
-    @property
     def tails(self) -> tuple[tuple[Length, Length], ...]:
         """Both edges of each tail at the end of the board."""
         return tuple(zip(self.marks[::2], self.marks[1::2], strict=True))
 
     @property
     def bases(self) -> tuple[tuple[Length, Length], ...]:
-        """Both edges of each tail at the baseline."""
-        return tuple((low + self.lean, high - self.lean) for low, high in self.tails)
+        """Both edges of each tail at the baseline, wherever the gauge puts it."""
+        return self.tails_at(self.gauge_tail_board)
+
+    def tails_at(self, depth: Length) -> tuple[tuple[Length, Length], ...]:
+        """Give both edges of each tail so far in from the end of its board, at the bevel's slope."""
+        lean = depth / self.spec.slope.run
+        return tuple((low + lean, high - lean) for low, high in self.tails)
 
 
 @lru_cache(maxsize=64)

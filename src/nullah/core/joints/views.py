@@ -10,7 +10,7 @@ from collections.abc import Iterator, Sequence
 
 from nullah.core.drawing import Dimension, Element, Fill, Label, Path, Point, Role, grain_lines, line, rectangle
 from nullah.core.joints.dovetail import DovetailLayout
-from nullah.core.lengths import Length, Marks
+from nullah.core.lengths import Length, Marks, from_float
 
 
 def tail_board_face(
@@ -50,7 +50,7 @@ def between_tails(layout: DovetailLayout, reach: float) -> Iterator[tuple[Point,
     """
     edge_end = edge_base = 0.0
     ends = [(float(low), float(high)) for low, high in layout.tails]
-    bases = [(float(low), float(high)) for low, high in layout.bases]
+    bases = [(float(low), float(high)) for low, high in layout.tails_at(from_float(reach))]
     top = float(layout.spec.width)
     for (low, high), (base_low, base_high) in zip([*ends, (top, top)], [*bases, (top, top)], strict=True):
         yield ((0.0, edge_end), (reach, edge_base), (reach, base_low), (0.0, low))
@@ -58,8 +58,8 @@ def between_tails(layout: DovetailLayout, reach: float) -> Iterator[tuple[Point,
 
 
 def sockets(layout: DovetailLayout, reach: float) -> Iterator[tuple[Point, ...]]:
-    """Give the sockets of a pin board as seen from outside, where they are as wide as the tails' ends."""
-    for low, high in layout.tails:
+    """Give the sockets of a pin board as seen from outside, where they are as wide as the tails there."""
+    for low, high in layout.tails_at(layout.spec.proud):
         yield ((0.0, float(low)), (reach, float(low)), (reach, float(high)), (0.0, float(high)))
 
 
@@ -71,7 +71,8 @@ def pin_board_end(layout: DovetailLayout, species: str, of: str) -> Iterator[Ele
     """Draw the pin board's end grain: outside face to the left, where the pins are narrow."""
     height, thick = float(layout.spec.width), float(layout.spec.pin_thickness)
     yield rectangle(0, 0, thick, height, fill=Fill.END_GRAIN, species=species, of=of)
-    for (low, high), (base_low, base_high) in zip(layout.tails, layout.bases, strict=True):
+    outside = layout.tails_at(layout.spec.proud)
+    for (low, high), (base_low, base_high) in zip(outside, layout.bases, strict=True):
         yield _waste(height, (0, float(low)), (thick, float(base_low)), (thick, float(base_high)), (0, float(high)))
 
 

@@ -29,7 +29,7 @@ class JointsDesk(StationDesk):
         row = self.row()
         self._figures = FigureFields(document, bench, row, _FIGURES)
         self.fields = self._figures.fields
-        self.chisels = ValueField("chisels there are", width=250)
+        self.chisels = ValueField("chisels there are", width=340)
         self.chisels.line.returnPressed.disconnect()
         self.chisels.line.returnPressed.connect(self._own_chisels)
         labelled("chisels there are", self.chisels, row)

@@ -14,6 +14,7 @@ from nullah.core import actions
 from nullah.core.drawing import Drawing, Fill, Point, Role, drawing, rectangle
 from nullah.core.lengths import Length, Unit, from_float, inch
 from nullah.core.rack.board import Board, Flaw, FlawKind
+from nullah.core.rack.sizes import SizeNameError, resolve_size
 from nullah.core.stations.rack import board_tops, find_board
 from nullah.core.wood.movement import Cut
 from nullah.core.wood.species import all_species
@@ -23,9 +24,13 @@ from nullah.desk.fields import ValueField
 from nullah.desk.stations.base import StationDesk, action, chooser, labelled, show_choice, words
 
 _KINDS = [
-    (FlawKind.KNOT.value, "knot"), (FlawKind.CHECK.value, "check"), (FlawKind.SPLIT.value, "split"),
-    (FlawKind.SAP.value, "sap"), (FlawKind.WANE.value, "wane"), (FlawKind.RUNOUT.value, "run-out"),
-]  # fmt: skip
+    (FlawKind.KNOT.value, "drag a knot"),
+    (FlawKind.CHECK.value, "drag a check"),
+    (FlawKind.SPLIT.value, "drag a split"),
+    (FlawKind.SAP.value, "drag sap"),
+    (FlawKind.WANE.value, "drag wane"),
+    (FlawKind.RUNOUT.value, "drag run-out"),
+]
 _CUTS = [(Cut.FLAT.value, "flat-sawn"), (Cut.RIFT.value, "rift-sawn"), (Cut.QUARTER.value, "quarter-sawn")]
 #: A drag shorter than this, in mm on the board, is a click.
 _LEAST = 4.0
@@ -55,6 +60,7 @@ class RackDesk(StationDesk):
         row = self.row()
         words("New board", row)
         self.fields = {name: ValueField(name, width=78) for name in ("length", "width", "thickness")}
+        self.fields["width"].line.setToolTip("or as the yard names it: 1x12, 2x6, 4/4")
         for name, field in self.fields.items():
             field.line.setPlaceholderText(name)
             field.line.setMaximumWidth(110)
@@ -71,7 +77,7 @@ class RackDesk(StationDesk):
         self.name.setFixedWidth(92)
         self.name.editingFinished.connect(self._rename)
         labelled("In hand", self.name, row)
-        self.kind = chooser("kind of flaw", _KINDS, self._change_kind, row, "drag marks a")
+        self.kind = chooser("kind of flaw", _KINDS, self._change_kind, row)
         self.cut = chooser("how the board was cut", _CUTS, self._change_cut, row)
         self.board_species = chooser("species of the board", [(name, name) for name in all_species()],
                                      self._change_species, row)  # fmt: skip
@@ -114,6 +120,7 @@ class RackDesk(StationDesk):
 
     def add_board(self) -> None:
         """Put the board that was typed on the rack."""
+        self._resolve_yard_size()
         sizes = {name: field.length() for name, field in self.fields.items()}
         for name, size in sizes.items():
             if size is not None and size.mm <= 0:
@@ -133,6 +140,21 @@ class RackDesk(StationDesk):
             field.line.setModified(False)
         self.document.set_hand(replace(self.document.hand, board=number, flaw=-1))
         self.fields["length"].line.setFocus()
+
+    def _resolve_yard_size(self) -> None:
+        """Turn a yard's name typed as the width, 1x12 or 4/4, into what it measures."""
+        width, thickness = self.fields["width"], self.fields["thickness"]
+        try:
+            size = resolve_size(width.line.text())
+        except SizeNameError:
+            return
+        if size.width is None:
+            # Hardwood is sold in random widths, rough: the name tells only how thick it is.
+            thickness.line.setText(size.rough_thickness.as_text())
+            width.line.clear()
+            return
+        width.line.setText(size.width.as_text())
+        thickness.line.setText(size.thickness.as_text())
 
     def remove_board(self) -> None:
         """Take the board in hand off the rack."""
