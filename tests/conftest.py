@@ -3,8 +3,13 @@
 import os
 
 import pytest
+from hypothesis import settings
 
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
+
+# No test asserts time. Where changes land, the same examples are tried each time; at the desk, new ones.
+settings.register_profile("here", deadline=None, derandomize=bool(os.environ.get("CI")))
+settings.load_profile("here")
 
 
 @pytest.fixture(autouse=True)

@@ -74,7 +74,6 @@ class CardView(QScrollArea):
             column.addWidget(self._words(card.title, typeface(TITLE, bold=True)))
         if card.mind and any(remark.weight is Weight.FAILS for remark in card.mind):
             # What will not work comes before any setting: nobody should carry those away.
-            self._section(column, "", [])
             self._mind(column, [r for r in card.mind if r.weight is Weight.FAILS])
         if card.set:
             self._section(column, "Set", [])

@@ -134,6 +134,9 @@ class Document(QObject):
     @property
     def unsaved(self) -> bool:
         """Whether there is anything that no file holds."""
+        if self.project is self._saved:
+            return False
+        # Equal sizes can have been typed differently, and what was typed is kept.
         return self._saved is None or repr(self.project) != repr(self._saved)
 
     def replace_project(self, project: Project, file: Path | None, saved: bool = True) -> None:

@@ -218,11 +218,6 @@ class _FlawTool(Tool):
                 return board, top
         return None
 
-    def _on_board(self, at: Point) -> Point:
-        """Give a point in the board's own measure: x along, y up from its lower edge."""
-        width = float(self._board.width) if self._board else 0.0
-        return at[0], width - (at[1] - self._top)
-
     def _grip_at(self, board: Board, x: float, y: float) -> _Grip | None:
         reach = 7 / self._desk.bench.scale.per_mm
         for index in reversed(range(len(board.flaws))):
@@ -241,7 +236,7 @@ class _FlawTool(Tool):
         if found is None:
             return False
         self._board, self._top = found
-        self._from = self._on_board(at)
+        self._from = _on_board(*found, at)
         self._grip = self._grip_at(self._board, *self._from)
         self._flaw = None
         flaw = self._grip.flaw if self._grip else -1
@@ -254,7 +249,7 @@ class _FlawTool(Tool):
     def drag(self, at: Point) -> None:
         if self._board is None:
             return
-        x, y = self._on_board(at)
+        x, y = _on_board(self._board, self._top, at)
         dx, dy = x - self._from[0], y - self._from[1]
         if max(abs(dx), abs(dy)) < _LEAST:
             self._flaw = None
@@ -328,9 +323,7 @@ class _FlawTool(Tool):
         found = self._find(at)
         if found is None:
             return Qt.CursorShape.PointingHandCursor if of else Qt.CursorShape.ArrowCursor
-        board, self._top = found
-        self._board = board
-        grip = self._grip_at(board, *self._on_board(at))
+        grip = self._grip_at(found[0], *_on_board(*found, at))
         if grip is None:
             return Qt.CursorShape.CrossCursor
         if (grip.start or grip.end) and (grip.low or grip.high):
@@ -344,6 +337,11 @@ class _FlawTool(Tool):
             self._desk.rub_flaw_out()
             return True
         return False
+
+
+def _on_board(board: Board, top: float, at: Point) -> Point:
+    """Give a point of the drawing in the board's own measure: x along, y up from its lower edge."""
+    return at[0], float(board.width) - (at[1] - top)
 
 
 def _whole(millimetres: float, unit: Unit) -> Length:
