@@ -63,9 +63,6 @@ def test_work_left_for_another_piece_is_kept_and_can_be_taken_up(user):
 def test_closing_with_unsaved_work_asks_nothing_and_offers_it_next_time(user, open_window, qtbot):
     user.type_figure("contents.length", "300")
     user.window.close()
-    root = user.window.papers._autosave._root
-    (folder,) = root.iterdir()
-    folder.rename(root / "desk-99999999")  # as if that process were gone
     again = open_window(seed_box())
     again.papers.offer_lost()
     assert "was not saved when the desk closed" in again.banner.words.text()
@@ -104,6 +101,22 @@ def test_a_killed_desk_loses_at_most_a_few_seconds(open_window, tmp_path):
     assert "Seed box" in window.banner.words.text()
     window.banner.button("Take it up").click()
     assert window.document.plan.ledger["contents.length"] == 333
+
+
+def test_a_disk_that_refuses_to_keep_is_said_once_and_nothing_is_replaced(user, monkeypatch):
+    def full(*_):
+        raise OSError(28, "No space left on device")
+
+    monkeypatch.setattr("os.fsync", full)
+    user.type_figure("contents.length", "300")
+    user.window.document.keep()
+    assert "cannot be kept" in user.window.banner.words.text() and "No space left" in user.window.banner.words.text()
+    user.press("Put away")
+    user.window.document.keep()
+    assert not user.window.banner.isVisible(), "once is enough"
+    user.bot.keyClick(user.window, Qt.Key.Key_N, Qt.KeyboardModifier.ControlModifier)
+    assert "cannot be set aside" in user.window.banner.words.text()
+    assert user.plan.ledger["contents.length"] == 300, "still on the desk"
 
 
 def test_all_sheets_are_written_from_the_menu(user, monkeypatch, tmp_path):

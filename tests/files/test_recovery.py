@@ -1,6 +1,6 @@
-import os
 import subprocess
 import sys
+import time
 
 from nullah.core import actions
 from nullah.demo.seed_box import seed_box
@@ -27,11 +27,34 @@ def test_work_of_a_killed_program_is_found_again(tmp_path):
     assert Autosave(tmp_path).lost() == []
 
 
-def test_work_of_a_running_desk_is_left_alone(tmp_path):
-    Autosave(tmp_path).keep(seed_box(), None)
-    assert Autosave(tmp_path).lost() == [], "this very process"
-    (tmp_path / f"desk-{os.getpid()}").rename(tmp_path / f"desk-{os.getppid()}")
-    assert Autosave(tmp_path).lost() == [], "another that runs"
+WAIT = KEEP.replace("os.kill(os.getpid(), 9)", "print('kept', flush=True); import time; time.sleep(60)").replace(
+    "Autosave(Path(sys.argv[1])).keep", "desk = Autosave(Path(sys.argv[1])); desk.keep"
+)
+
+
+def test_work_of_a_running_desk_is_left_alone_until_it_is_gone(tmp_path):
+    mine = Autosave(tmp_path)
+    assert mine.keep(seed_box(), None) == ""
+    assert mine.lost() == [] and Autosave(tmp_path).lost() == [], "this very desk"
+    other = subprocess.Popen([sys.executable, "-c", WAIT, str(tmp_path)], stdout=subprocess.PIPE)
+    try:
+        assert other.stdout.readline() == b"kept\n"
+        assert mine.lost() == [], "another that runs"
+    finally:
+        other.kill()
+    # Killed, and nobody has asked how it ended: its number is still taken, its lock is not.
+    deadline = time.monotonic() + 10
+    while not mine.lost() and time.monotonic() < deadline:
+        time.sleep(0.02)
+    assert [lost.read().piece.name for lost in mine.lost()] == ["lost box"]
+    other.wait()
+
+
+def test_a_place_that_cannot_be_written_is_said(tmp_path):
+    (tmp_path / "wall").write_text("")
+    sentence = Autosave(tmp_path / "wall" / "unsaved").keep(seed_box(), None)
+    assert "cannot be kept" in sentence and sentence.endswith("Save it to a file.")
+    assert Autosave(tmp_path / "wall" / "unsaved").set_aside(seed_box(), None) is None
 
 
 def test_saved_work_is_forgotten_and_work_set_aside_is_not(tmp_path):
@@ -39,6 +62,7 @@ def test_saved_work_is_forgotten_and_work_set_aside_is_not(tmp_path):
     autosave.keep(seed_box(), None)
     autosave.done()
     assert not list(tmp_path.iterdir())
+    autosave.done()
     for name in ("one", "two"):
         assert autosave.set_aside(actions.rename(seed_box(), name), None)
     assert sorted(lost.read().piece.name for lost in autosave.lost()) == ["one", "two"]

@@ -29,11 +29,13 @@ class _Step:
 class Document(QObject):
     """Holds the project and tells when it, or what is in hand, has changed.
 
-    `changed` follows every new plan; `hand_changed` what is picked or pointed at.
+    `changed` follows every new plan; `hand_changed` what is picked or pointed at; `warned`
+    carries a sentence when unsaved work cannot be kept.
     """
 
     changed = Signal()
     hand_changed = Signal()
+    warned = Signal(str)
 
     def __init__(self, project: Project, autosave: Autosave, file: Path | None = None) -> None:
         super().__init__()
@@ -45,6 +47,7 @@ class Document(QObject):
         self._redo: list[_Step] = []
         self._saved: Project | None = project
         self._autosave = autosave
+        self._warned = False
         self._timer = QTimer(self)
         self._timer.setSingleShot(True)
         self._timer.setInterval(AUTOSAVE_AFTER)
@@ -166,15 +169,20 @@ class Document(QObject):
         self._autosave.done()
         self.changed.emit()
 
-    def keep(self) -> None:
-        """Keep unsaved work where it will be found if the program is killed."""
+    def keep(self) -> bool:
+        """Keep unsaved work where it will be found if the program is killed; say whether all is safe."""
         if self.unsaved:
-            self._autosave.keep(self.project, self.file)
+            sentence = self._autosave.keep(self.project, self.file)
+            if sentence and not self._warned:
+                self.warned.emit(sentence)
+            self._warned = bool(sentence)
+        return not self._warned
 
     def close(self) -> None:
         """Close: unsaved work stays kept and is offered at the next start."""
         self._timer.stop()
         if self.unsaved:
             self._autosave.keep(self.project, self.file)
+            self._autosave.leave()
         else:
             self._autosave.done()

@@ -97,6 +97,12 @@ class Papers:
         aside: Lost | None = None
         if self._document.unsaved:
             aside = self._autosave.set_aside(self._document.project, self._document.file)
+            if aside is None:
+                self._banner.say(
+                    f"{name} is not saved and cannot be set aside: the disk refuses. Save it to a file first.",
+                    ("Save it …", self.ask_save),
+                )
+                return
         self._document.replace_project(project, file, saved)
         if aside is not None:
             kept = aside
@@ -174,8 +180,8 @@ class Papers:
             self._banner.say(str(error))
             return
         self._replace(project, lost.file, saved=False)
-        self._document.keep()
-        lost.drop()
+        if self._document.keep():
+            lost.drop()
 
     # --- paper ---
 

@@ -115,6 +115,7 @@ class Window(QMainWindow):
     def _wire(self) -> None:
         self.document.changed.connect(self._refresh_all)
         self.document.hand_changed.connect(self._refresh_all)
+        self.document.warned.connect(lambda sentence: self.banner.say(sentence, ("Save it …", self.papers.ask_save)))
         self.rod.chosen.connect(self.show_station)
         self.strip.picked.connect(self.document.pick_part)
         self.card.mend.connect(self.do_mend)
