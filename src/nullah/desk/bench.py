@@ -13,8 +13,8 @@ from nullah.paper.lettering import typeface
 from nullah.paper.painter import Scale, dimension_line, dimension_text, extent, paint
 from nullah.paper.palette import DAY, Palette
 
-#: Device pixels for a millimetre of paper, at 96 dpi.
-PAPER_PX = 96 / 25.4
+#: Pixels for a millimetre of paper: a fifth larger than true at 96 dpi, for whoever stands a metre off.
+PAPER_PX = 96 / 25.4 * 1.2
 _MARGIN = 22
 
 

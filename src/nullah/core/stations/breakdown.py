@@ -90,7 +90,7 @@ def _board(plan: Plan, board_plan: BoardPlan, hand: Hand) -> Iterator[Element]:
                             of=f"board/{board.id}")  # fmt: skip
             yield from grain_lines(used, 0, length - used, width, board.name)
             if length - used > 0.18 * length:
-                yield Label(((used + length) / 2, width * 0.8), "offcut worth keeping", 3.0, role=Role.FAINT)
+                yield Label(((used + length) / 2, width * 0.8), "offcut", 3.0, role=Role.FAINT)
     else:
         yield rectangle(0, 0, length, width, fill=Fill.WOOD, species=board.species, of=f"board/{board.id}")
         yield from grain_lines(0, 0, length, width, board.name)
@@ -124,7 +124,7 @@ def _named(board_plan: BoardPlan, item: PlacedPart) -> Iterator[Element]:
     middle = (rect.x + rect.length / 2, top + rect.width / 2)
     yield Label(middle, item.part.name, 3.8, bold=True, of=of)
     if of in board_plan.wrong:
-        yield Label(middle, board_plan.wrong[of], 2.8, role=Role.WARN, of=of, nudge_mm=(0, 5))
+        yield Label(middle, board_plan.wrong[of], 2.9, role=Role.WARN, of=of, nudge_mm=(0, 5))
 
 
 def _cut(cut: SawCut, width: float) -> Iterator[Element]:

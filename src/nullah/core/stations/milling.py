@@ -86,7 +86,7 @@ def _along(plan: Plan, board: Board, survey: Survey, slab: Slab, what: str) -> I
     high = EXAGGERATION * float(survey.top.max() - survey.bottom.min())
     yield Label((0, -high), f"{what}: along its middle", 3.0, Anchor.START, Role.FAINT, nudge_mm=(0, -3))
     yield Label(
-        (length, -high), f"heights drawn {EXAGGERATION} × too large", 2.8, Anchor.END, Role.FAINT, nudge_mm=(0, -3)
+        (length, -high), f"heights drawn {EXAGGERATION} × too large", 2.9, Anchor.END, Role.FAINT, nudge_mm=(0, -3)
     )
     width = float(survey.y[-1] - survey.y[0])
     ys = [float(y - survey.y[0]) for y in survey.y]
@@ -136,7 +136,7 @@ def _bars(plan: Plan, forecasts: tuple[Forecast, ...], chosen: Forecast | None) 
         lit = chosen is not None and item.part == chosen.part
         yield Label((0, y + 16), name, 3.8, Anchor.START, Role.CHALK if lit else Role.LABEL, bold=lit, of=item.part)
         board = plan.project.board(item.board)
-        yield Label((0, y + 36), board.name if board else "", 2.8, Anchor.START, Role.FAINT, of=item.part)
+        yield Label((0, y + 36), board.name if board else "", 2.9, Anchor.START, Role.FAINT, of=item.part)
         species = board.species if board else ""
         for offset, reach, way, used in (
             (0, item.whole, "flattened whole", not item.cut_first_chosen),
@@ -151,7 +151,7 @@ def _bars(plan: Plan, forecasts: tuple[Forecast, ...], chosen: Forecast | None) 
         need = left + float(item.needs) * times
         yield line((need, y - 5), (need, y + 49), Role.WARN if short else Role.CHALK)
         yield Label(
-            (need, y - 12), f"needs {plan.marks.write(item.needs)}", 2.8, role=Role.WARN if short else Role.CHALK
+            (need, y - 12), f"needs {plan.marks.write(item.needs)}", 2.9, role=Role.WARN if short else Role.CHALK
         )
 
 

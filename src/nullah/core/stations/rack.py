@@ -72,7 +72,7 @@ def _draw_flaw(board: Board, flaw: Flaw, of: str) -> Iterator[Element]:
     elif flaw.kind is FlawKind.RUNOUT:
         for share in (0.15, 0.45, 0.75):
             yield Path(((x + long * share, top + high), (x + long * min(1, share + 0.25), top)), Role.FLAW, of=of)
-    yield Label((x + long / 2, top + high), _FLAW_WORDS[flaw.kind], 2.6, role=Role.FLAW, of=of, nudge_mm=(0, 2))
+    yield Label((x + long / 2, top + high), _FLAW_WORDS[flaw.kind], 2.9, role=Role.FLAW, of=of, nudge_mm=(0, 2))
 
 
 def _ellipse(x: float, y: float, rx: float, ry: float, of: str) -> Path:
@@ -123,7 +123,7 @@ def _heading(plan: Plan, board: Board, in_hand: bool) -> Iterator[Element]:
     yield name
     yield Dimension((0, width), (length, width), write(board.length), -5, of=f"board/{board.id}/length")
     yield Dimension((length, 0), (length, width), write(board.width), 5, of=f"board/{board.id}/width")
-    yield Label((-float(board.thickness) - 22, width / 2), write(board.thickness), 2.8, Anchor.END, nudge_mm=(-1.5, 0),
+    yield Label((-float(board.thickness) - 22, width / 2), write(board.thickness), 2.9, Anchor.END, nudge_mm=(-1.5, 0),
                 of=f"board/{board.id}/thickness")  # fmt: skip
 
 
