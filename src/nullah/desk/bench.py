@@ -85,9 +85,7 @@ class Bench(QWidget):
         if self.hot not in self.targets():
             self.hot = ""
         self.setAccessibleDescription("" if drawing.elements else invitation)
-        if refit:
-            self._fitted = True
-        if self._fitted:
+        if refit and not self._dragging:
             self.fit()
         self.update()
 

@@ -147,8 +147,8 @@ class Window(QMainWindow):
         drawing = station.draw(plan, hand)
         # Refit for another station or another size of the drawing, not for every click.
         bounds = tuple(round(b, 1) for b in drawing.bounds()) if drawing.elements else ()
-        refit = (self.station, bounds) != self._drawn_for
-        self._drawn_for = (self.station, bounds)
+        drawn_for = (self.station, bounds, plan.marks.unit)
+        refit, self._drawn_for = drawn_for != self._drawn_for, drawn_for
         self.bench.show_drawing(drawing, station.invitation, lit, refit, station.to_scale)
         self.card.show_card(station.card(plan, hand))
         self.rod.show_states([each.state(plan) for each in STATIONS], self.station)

@@ -105,26 +105,32 @@ def _end_grain(board: Board) -> Iterator[Element]:
 
 def _draw(plan: Plan, hand: Hand) -> Drawing:
     boards = plan.project.boards
-    tops = board_tops(boards)
+    tops, in_hand = board_tops(boards), find_board(plan, hand)
     shown = Drawing()
     for board in boards:
-        one = drawing(
-            draw_board(board), draw_flaws(board), _end_grain(board), _heading(plan, board, hand.board == board.id)
-        )
+        one = drawing(draw_board(board), draw_flaws(board), _end_grain(board), _heading(plan, board, in_hand is board))
         shown += one.moved(0, tops[board.id])
     return shown
 
 
 def _heading(plan: Plan, board: Board, in_hand: bool) -> Iterator[Element]:
-    write = plan.marks.write_entered
+    """Name a board and its size in a line; the one in hand has its dimensions, to be clicked."""
     length, width = float(board.length), float(board.width)
-    name = Label((0, 0), f"{board.name} · {board.species}", 3.2, Anchor.START, bold=in_hand,
-                 role=Role.CHALK if in_hand else Role.LABEL, of=f"board/{board.id}", nudge_mm=(0, -3))  # fmt: skip
-    yield name
-    yield Dimension((0, width), (length, width), write(board.length), -5, of=f"board/{board.id}/length")
-    yield Dimension((length, 0), (length, width), write(board.width), 5, of=f"board/{board.id}/width")
-    yield Label((-float(board.thickness) - 22, width / 2), write(board.thickness), 2.9, Anchor.END, nudge_mm=(-1.5, 0),
-                of=f"board/{board.id}/thickness")  # fmt: skip
+    of = f"board/{board.id}"
+    name = f"{board.name} · {board.species}"
+    entered = plan.marks.write_entered
+    yield Label(
+        (-float(board.thickness) - 22, width / 2), entered(board.thickness), 2.9, Anchor.END,
+        nudge_mm=(-1.5, 0), of=f"{of}/thickness",
+    )  # fmt: skip
+    if not in_hand:
+        size = f"{plan.marks.write(board.length, unit=False)} × {plan.marks.write(board.width)}"
+        yield Label((0, 0), f"{name} · {size}", 3.0, Anchor.START, of=of, nudge_mm=(0, -3))
+        return
+    # Nothing here may need more room than before: taking a board in hand must not move the drawing.
+    yield Label((0, 0), name, 3.2, Anchor.START, Role.CHALK, bold=True, of=of, nudge_mm=(0, -3))
+    yield Dimension((0, width), (length, width), entered(board.length), -3.4, of=f"{of}/length")
+    yield Dimension((length, width), (length, 0), entered(board.width), 6, of=f"{of}/width")
 
 
 def find_board(plan: Plan, hand: Hand) -> Board | None:
