@@ -1,9 +1,15 @@
-"""The card: what is carried to the bench. Set, Mark, Mind, Why."""
+"""The card: what is carried to the bench. Set, Mark, Mind, Why.
+
+A card is laid out as lines (`_lines`). As long as the lines of the next card are of the same
+shape, only their words are changed; a new shape is built anew.
+"""
 
 from __future__ import annotations
 
+from collections.abc import Iterator
+from typing import NamedTuple
+
 from PySide6.QtCore import Qt, Signal
-from PySide6.QtGui import QFont
 from PySide6.QtWidgets import (
     QApplication,
     QGridLayout,
@@ -22,6 +28,80 @@ from nullah.paper.lettering import typeface
 #: Figures up to this many letters stand two to a row.
 _SHORT = 11
 _SIGNS = {Weight.NOTE: "", Weight.LOOK: "◆ ", Weight.FAILS: "▲ "}
+_WEIGHTS = {Weight.NOTE: "", Weight.LOOK: "look", Weight.FAILS: "fails"}
+
+
+class _Line(NamedTuple):
+    """One line of the card: how it looks, its words, and where it stands.
+
+    `cell` is (row, column, columns) among the settings, or None below one another. `weight`
+    is that of a remark. `click` is what a button tells: a mend, or the quantity of a figure.
+    """
+
+    look: str
+    text: str
+    name: str = ""
+    cell: tuple[int, int, int] | None = None
+    weight: str = ""
+    click: Mend | str | None = None
+
+    @property
+    def shape(self) -> tuple[object, ...]:
+        """What must be the same for another line's words to go into this one's place."""
+        return self.look, self.cell, self.weight, self.click is None
+
+
+# Size of type and whether it is bold and quiet, by look.
+_LOOKS = {
+    "title": (TITLE, True, False), "heading": (BODY, True, True), "line": (BODY, False, False),
+    "tool": (SMALL + 1, False, True), "figure": (FIGURE, True, False), "long figure": (FIGURE - 2, True, False),
+    "note": (SMALL, False, True), "mend": (BODY, False, False),
+}  # fmt: skip
+
+
+def _lines(card: Card) -> Iterator[_Line]:
+    """Lay a card out. What will not work comes first: nobody should carry the settings away then."""
+    if card.title:
+        yield _Line("title", card.title)
+    yield from _remarks([remark for remark in card.mind if remark.weight is Weight.FAILS])
+    if card.set:
+        yield _Line("heading", "Set")
+        yield from _settings(card.set)
+    if card.mark:
+        yield _Line("heading", "Mark")
+        for number, text in enumerate(card.mark, start=1):
+            yield _Line("line", f"{number}  {text}")
+    milder = [remark for remark in card.mind if remark.weight is not Weight.FAILS]
+    if milder:
+        yield _Line("heading", "Mind")
+        yield from _remarks(sorted(milder, key=lambda remark: remark.weight is Weight.NOTE))
+    if card.why:
+        yield _Line("heading", "Why")
+        for text in card.why:
+            yield _Line("line", text)
+
+
+def _remarks(remarks: list[Remark]) -> Iterator[_Line]:
+    for remark in remarks:
+        yield _Line("line", _SIGNS[remark.weight] + remark.text, weight=_WEIGHTS[remark.weight])
+        for mend in remark.mends:
+            yield _Line("mend", mend.label, mend.label, click=mend)
+
+
+def _settings(settings: tuple[Setting, ...]) -> Iterator[_Line]:
+    """Set short figures in two columns and long ones over both."""
+    row, at = 0, 0
+    for setting in settings:
+        wide = len(setting.figure) > _SHORT or len(setting.tool) > _SHORT + 6
+        if wide and at:
+            row, at = row + 1, 0
+        cell = (row, at, 2 if wide else 1)
+        yield _Line("tool", setting.tool, cell=cell)
+        look = "figure" if len(setting.figure) < 20 else "long figure"
+        yield _Line(look, setting.figure, f"{setting.tool}: {setting.figure}", cell, click=setting.of or None)
+        if setting.note:
+            yield _Line("note", setting.note, cell=cell)
+        row, at = (row, 1) if not wide and at == 0 else (row + 1, 0)
 
 
 class CardView(QScrollArea):
@@ -38,128 +118,117 @@ class CardView(QScrollArea):
         self.setFixedWidth(312)
         self.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         self.card = Card()
-        self._body: QWidget | None = None
+        self._lines: list[_Line] = []
+        self._widgets: list[QLabel | QPushButton] = []
 
     def show_card(self, card: Card) -> None:
         """Show another card, keeping the place where it is the same one."""
-        if card == self.card and self._body is not None:
+        if card == self.card and self._widgets:
             return
-        at = self.verticalScrollBar().value() if card.title == self.card.title else 0
+        lines = list(_lines(card))
+        same_card = card.title == self.card.title
+        self.card = card
+        if [line.shape for line in lines] == [line.shape for line in self._lines]:
+            self._reword(lines)
+        else:
+            self._rebuild(lines, self.verticalScrollBar().value() if same_card else 0)
+        if not same_card:
+            self.verticalScrollBar().setValue(0)
+
+    def _reword(self, lines: list[_Line]) -> None:
+        for widget, old, new in zip(self._widgets, self._lines, lines, strict=True):
+            if old.text != new.text:
+                widget.setText(new.text)
+            if old.name != new.name:
+                widget.setAccessibleName(new.name)
+        self._lines = lines
+
+    def _rebuild(self, lines: list[_Line], at: int) -> None:
         focused = QApplication.focusWidget()
         focus_name = focused.accessibleName() if focused is not None and self.isAncestorOf(focused) else ""
-        self.card = card
         # The old body may hold the very button whose click brought us here.
         old = self.takeWidget()
         if old is not None:
             old.deleteLater()
-        self._body = self._fill(card)
-        self.setWidget(self._body)
+        self._lines, self._widgets = lines, []
+        self.setWidget(self._body(lines))
         self.verticalScrollBar().setValue(at)
         if focus_name:
             self._focus_again(focus_name)
 
     def _focus_again(self, name: str) -> None:
         """Put the keyboard back on the figure or mend of the same name, or else on the card."""
-        buttons = self._body.findChildren(QPushButton) if self._body else []
+        buttons = [widget for widget in self._widgets if isinstance(widget, QPushButton)]
         again = next((button for button in buttons if button.accessibleName() == name), None)
         (again or self).setFocus()
 
-    def _fill(self, card: Card) -> QWidget:
+    def _body(self, lines: list[_Line]) -> QWidget:
         body = QWidget()
         body.setObjectName("cardBody")
         column = QVBoxLayout(body)
         column.setContentsMargins(18, 14, 14, 14)
         column.setSpacing(2)
-        if card.title:
-            column.addWidget(self._words(card.title, typeface(TITLE, bold=True)))
-        if card.mind and any(remark.weight is Weight.FAILS for remark in card.mind):
-            # What will not work comes before any setting: nobody should carry those away.
-            self._mind(column, [r for r in card.mind if r.weight is Weight.FAILS])
-        if card.set:
-            self._section(column, "Set", [])
-            self._settings(column, card.set)
-        self._section(column, "Mark", [f"{i}  {text}" for i, text in enumerate(card.mark, start=1)])
-        milder = [remark for remark in card.mind if remark.weight is not Weight.FAILS]
-        if milder:
-            self._section(column, "Mind", [])
-            self._mind(column, sorted(milder, key=lambda remark: remark.weight is Weight.NOTE))
-        self._section(column, "Why", list(card.why))
+        grid: QGridLayout | None = None
+        cells: dict[tuple[int, int, int], QVBoxLayout] = {}
+        for index, line in enumerate(lines):
+            widget = self._widget(index, line)
+            self._widgets.append(widget)
+            if line.cell is None:
+                if line.look == "heading":
+                    column.addSpacing(10)
+                column.addWidget(widget)
+                column.addSpacing(4 if line.look in ("line", "mend") else 0)
+                continue
+            if grid is None:
+                grid = self._grid(column)
+            if line.cell not in cells:
+                cells[line.cell] = self._cell(grid, line.cell)
+            cells[line.cell].addWidget(widget)
         column.addStretch(1)
         return body
 
-    def _words(self, text: str, font: QFont | None = None) -> QLabel:
-        label = QLabel(text)
-        label.setTextFormat(Qt.TextFormat.PlainText)
-        label.setWordWrap(True)
-        label.setFont(font or typeface(BODY))
-        label.setSizePolicy(QSizePolicy.Policy.Preferred, QSizePolicy.Policy.Minimum)
-        return label
-
-    def _section(self, column: QVBoxLayout, title: str, lines: list[str]) -> None:
-        if title and (lines or title in ("Set", "Mind")):
-            column.addSpacing(10)
-            heading = self._words(title, typeface(BODY, bold=True))
-            heading.setProperty("quiet", "true")
-            column.addWidget(heading)
-        for text in lines:
-            column.addWidget(self._words(text))
-            column.addSpacing(3)
-
-    def _settings(self, column: QVBoxLayout, settings: tuple[Setting, ...]) -> None:
-        """Set short figures in two columns and long ones over both."""
+    def _grid(self, column: QVBoxLayout) -> QGridLayout:
         grid = QGridLayout()
         grid.setHorizontalSpacing(10)
         grid.setVerticalSpacing(8)
         grid.setColumnStretch(0, 1)
         grid.setColumnStretch(1, 1)
-        row, at = 0, 0
-        for setting in settings:
-            wide = len(setting.figure) > _SHORT or len(setting.tool) > _SHORT + 6
-            if wide and at:
-                row, at = row + 1, 0
-            grid.addWidget(self._setting(setting), row, at, 1, 2 if wide else 1, Qt.AlignmentFlag.AlignTop)
-            row, at = (row, 1) if not wide and at == 0 else (row + 1, 0)
         column.addLayout(grid)
+        return grid
 
-    def _setting(self, setting: Setting) -> QWidget:
-        cell = QWidget()
-        column = QVBoxLayout(cell)
+    def _cell(self, grid: QGridLayout, cell: tuple[int, int, int]) -> QVBoxLayout:
+        row, at, columns = cell
+        holder = QWidget()
+        column = QVBoxLayout(holder)
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(0)
-        tool = self._words(setting.tool, typeface(SMALL + 1))
-        tool.setProperty("quiet", "true")
-        column.addWidget(tool)
-        font = typeface(FIGURE if len(setting.figure) < 20 else FIGURE - 2, bold=True)
-        if setting.of:
-            button = QPushButton(setting.figure)
-            button.setProperty("figure", "true")
-            button.setFont(font)
-            button.setMinimumHeight(34)
-            button.setAccessibleName(f"{setting.tool}: {setting.figure}")
-            button.setToolTip("Click to see why, or to type another figure")
-            button.clicked.connect(lambda: self.figure.emit(setting.of))
-            column.addWidget(button)
+        grid.addWidget(holder, row, at, 1, columns, Qt.AlignmentFlag.AlignTop)
+        return column
+
+    def _widget(self, index: int, line: _Line) -> QLabel | QPushButton:
+        size, bold, quiet = _LOOKS[line.look]
+        widget = QLabel(line.text) if line.click is None else QPushButton(line.text)
+        widget.setFont(typeface(size, bold))
+        widget.setAccessibleName(line.name)
+        if isinstance(widget, QPushButton):
+            widget.setProperty("mend" if line.look == "mend" else "figure", "true")
+            widget.setMinimumHeight(34)
+            if line.look != "mend":
+                widget.setToolTip("Click to see why, or to type another figure")
+            widget.clicked.connect(lambda: self._clicked(index))
         else:
-            column.addWidget(self._words(setting.figure, font))
-        if setting.note:
-            note = self._words(setting.note, typeface(SMALL))
-            note.setProperty("quiet", "true")
-            column.addWidget(note)
-        return cell
+            widget.setTextFormat(Qt.TextFormat.PlainText)
+            widget.setWordWrap(True)
+            widget.setSizePolicy(QSizePolicy.Policy.Preferred, QSizePolicy.Policy.Minimum)
+            if quiet:
+                widget.setProperty("quiet", "true")
+            if line.weight:
+                widget.setProperty("weight", line.weight)
+        return widget
 
-    def _mind(self, column: QVBoxLayout, remarks: list[Remark]) -> None:
-        for remark in remarks:
-            label = self._words(_SIGNS[remark.weight] + remark.text)
-            label.setProperty("weight", {Weight.LOOK: "look", Weight.FAILS: "fails"}.get(remark.weight, ""))
-            column.addWidget(label)
-            for mend in remark.mends:
-                column.addWidget(self._mend_button(mend))
-            column.addSpacing(4)
-
-    def _mend_button(self, mend: Mend) -> QPushButton:
-        button = QPushButton(mend.label)
-        button.setProperty("mend", "true")
-        button.setAccessibleName(mend.label)
-        button.setMinimumHeight(32)
-        button.clicked.connect(lambda: self.mend.emit(mend))
-        return button
+    def _clicked(self, index: int) -> None:
+        click = self._lines[index].click
+        if isinstance(click, Mend):
+            self.mend.emit(click)
+        elif click is not None:
+            self.figure.emit(click)

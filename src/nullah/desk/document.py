@@ -46,6 +46,8 @@ class Document(QObject):
         self._undo: list[_Step] = []
         self._redo: list[_Step] = []
         self._saved: Project | None = project
+        # The last answer to whether anything is unsaved, and for which two projects it was given.
+        self._compared: tuple[Project, Project | None, bool] = (project, project, False)
         self._autosave = autosave
         self._warned = False
         self._timer = QTimer(self)
@@ -137,10 +139,12 @@ class Document(QObject):
     @property
     def unsaved(self) -> bool:
         """Whether there is anything that no file holds."""
-        if self.project is self._saved:
-            return False
-        # Equal sizes can have been typed differently, and what was typed is kept.
-        return self._saved is None or repr(self.project) != repr(self._saved)
+        project, saved, answer = self._compared
+        if project is not self.project or saved is not self._saved:
+            # Equal sizes can have been typed differently, and what was typed is kept.
+            answer = self._saved is None or repr(self.project) != repr(self._saved)
+            self._compared = (self.project, self._saved, answer)
+        return answer
 
     def replace_project(self, project: Project, file: Path | None, saved: bool = True) -> None:
         """Open another project."""

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import gc
 import os
 import sys
 from pathlib import Path
@@ -45,10 +46,14 @@ class NumbersLoader(QThread):
 
 def make_window(project: Project, root: Path, file: Path | None = None) -> Window:
     """Make the window on a project, with unsaved work kept under `root`."""
-    autosave = Autosave(root)
-    dress(application(), DAY)
-    window = Window(Document(project, autosave, file), autosave)
-    return window
+    # The collector rests until the window is made: nothing of it can be let go yet.
+    gc.disable()
+    try:
+        autosave = Autosave(root)
+        dress(application(), DAY)
+        return Window(Document(project, autosave, file), autosave)
+    finally:
+        gc.enable()
 
 
 def open_desk(path: Path | None, demo: bool = False) -> int:
