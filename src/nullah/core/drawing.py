@@ -10,8 +10,9 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable, Iterable, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from enum import Enum
+from typing import NamedTuple
 
 Point = tuple[float, float]
 
@@ -55,8 +56,7 @@ class Anchor(Enum):
     END = "end"
 
 
-@dataclass(frozen=True, slots=True)
-class Path:
+class Path(NamedTuple):
     """A line, or an area where `closed`. `points` are (x, y) pairs in mm."""
 
     points: tuple[Point, ...]
@@ -67,8 +67,7 @@ class Path:
     of: str = ""
 
 
-@dataclass(frozen=True, slots=True)
-class Label:
+class Label(NamedTuple):
     """Words at a place. `size_mm` is the height of type, `nudge_mm` a shift, both in paper mm.
 
     `angle` is in degrees, clockwise.
@@ -85,8 +84,7 @@ class Label:
     nudge_mm: Point = (0.0, 0.0)
 
 
-@dataclass(frozen=True, slots=True)
-class Dimension:
+class Dimension(NamedTuple):
     """A dimension between two points, its line `offset_mm` (paper mm) to the left of start → end."""
 
     start: Point
@@ -97,8 +95,7 @@ class Dimension:
     of: str = ""
 
 
-@dataclass(frozen=True, slots=True)
-class Ring:
+class Ring(NamedTuple):
     """A short word in a ring: the order of a cut, a part's number. `radius_mm` in paper mm."""
 
     at: Point
@@ -239,7 +236,7 @@ def lit(shown: Drawing, of: str) -> Drawing:
     """Give the drawing with everything that shows `of` filled as the part in hand."""
     return Drawing(
         tuple(
-            replace(e, fill=Fill.LIT) if isinstance(e, Path) and e.of == of and e.fill is Fill.WOOD else e
+            e._replace(fill=Fill.LIT) if isinstance(e, Path) and e.of == of and e.fill is Fill.WOOD else e
             for e in shown.elements
         )
     )
@@ -255,7 +252,7 @@ def _points(element: Element) -> tuple[Point, ...]:
 
 def _mapped(element: Element, put: Callable[[Point], Point]) -> Element:
     if isinstance(element, Path):
-        return replace(element, points=tuple(put(point) for point in element.points))
+        return element._replace(points=tuple(put(point) for point in element.points))
     if isinstance(element, Dimension):
-        return replace(element, start=put(element.start), end=put(element.end))
-    return replace(element, at=put(element.at))
+        return element._replace(start=put(element.start), end=put(element.end))
+    return element._replace(at=put(element.at))

@@ -17,6 +17,7 @@ from enum import Enum
 from fractions import Fraction
 from functools import lru_cache
 from types import MappingProxyType
+from typing import NamedTuple
 
 from nullah.core.lengths import Length, Marks, Slope
 
@@ -55,8 +56,7 @@ class CircleError(LedgerError):
         self.names = names
 
 
-@dataclass(frozen=True, slots=True)
-class Definition:
+class Definition(NamedTuple):
     """One quantity a form declares.
 
     Parameters
@@ -82,8 +82,7 @@ class Definition:
     fits: tuple[str, ...] = ()
 
 
-@dataclass(frozen=True, slots=True)
-class Quantity:
+class Quantity(NamedTuple):
     """A figure and where it comes from. `value` is in mm, a count, or the run of a slope."""
 
     definition: Definition

@@ -6,7 +6,7 @@ from fractions import Fraction
 
 from nullah.core.breakdown.layout import Placement
 from nullah.core.breakdown.rough import Allowances
-from nullah.core.lengths import Length, Marks, Slope, mm, read_length
+from nullah.core.lengths import Marks, Slope, mm
 from nullah.core.project import Piece, Project
 from nullah.core.rack.board import Board, Flaw, FlawKind
 from nullah.core.wood.movement import Cut
@@ -14,10 +14,6 @@ from nullah.core.wood.movement import Cut
 
 def _flaw(kind: FlawKind, start: int, end: int, low: int, high: int) -> Flaw:
     return Flaw(kind, mm(start), mm(end), mm(low), mm(high))
-
-
-def _given(text: str) -> Length:
-    return read_length(text)
 
 
 _BOARDS = (
@@ -50,15 +46,15 @@ def seed_box() -> Project:
             name="Seed box",
             choices=(("sizing", "contents"), ("tails_on", "sides")),
             given=(
-                ("contents.length", _given("340 mm")),
-                ("contents.width", _given("180 mm")),
-                ("contents.height", _given("110 mm")),
-                ("contents.clearance", _given("3 mm")),
-                ("sides.thickness", _given("16 mm")),
-                ("groove.height", _given("11 mm")),
+                ("contents.length", mm(340)),
+                ("contents.width", mm(180)),
+                ("contents.height", mm(110)),
+                ("contents.clearance", mm(3)),
+                ("sides.thickness", mm(16)),
+                ("groove.height", mm(11)),
                 ("tails.count", 3),
                 ("tails.slope", Slope(Fraction(7))),
-                ("tails.pin", _given("7 mm")),
+                ("tails.pin", mm(7)),
             ),
         ),
         boards=_BOARDS,

@@ -126,7 +126,7 @@ class Document(QObject):
 
     def pick_part(self, part: str) -> None:
         """Take a part in hand, across all stations."""
-        self.set_hand(replace(self.hand, part=part))
+        self.set_hand(self.hand._replace(part=part))
 
     def set_hand(self, hand: Hand) -> None:
         """Take something else in hand."""

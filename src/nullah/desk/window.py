@@ -205,7 +205,7 @@ class Window(QMainWindow):
         elif of:
             self._take_figure(of, at)
         else:
-            self.document.set_hand(replace(self.document.hand, quantity=""))
+            self.document.set_hand(self.document.hand._replace(quantity=""))
 
     def _figure_clicked(self, of: str) -> None:
         at = self.bench.place_of(of) if of in self.bench.targets() else QPointF(self.bench.width() - 60, 60)
@@ -215,7 +215,7 @@ class Window(QMainWindow):
         """Show why a figure is what it is, and open it for typing."""
         ledger = self.document.plan.ledger
         if ledger is not None and of in ledger.quantities:
-            self.document.set_hand(replace(self.document.hand, quantity=of))
+            self.document.set_hand(self.document.hand._replace(quantity=of))
         self.editor.open(of, at)
 
     def do_mend(self, mend: Mend) -> None:

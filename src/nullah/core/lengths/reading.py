@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import re
 from fractions import Fraction
+from functools import cache
 from typing import NamedTuple
 
 from nullah.core.lengths.exact import LIMIT_MM, MM_PER_INCH, Length, LengthError, Unit
@@ -28,8 +29,11 @@ _UNITS: dict[str, tuple[Fraction, Unit]] = {
 }
 
 _NUMBER = r"\d+[ -]\d+/\d+|\d+/\d+|\d+[.,]\d*|[.,]\d+|\d+"
-_TERM = re.compile(rf"\s*(?P<number>{_NUMBER})\s*(?P<unit>[a-z]+|\"|')?\s*")
-_OF = re.compile(rf"^\s*(?P<part>{_NUMBER})\s+of\s+(?P<rest>.+)$")
+_TERM = rf"\s*(?P<number>{_NUMBER})\s*(?P<unit>[a-z]+|\"|')?\s*"
+_OF = rf"^\s*(?P<part>{_NUMBER})\s+of\s+(?P<rest>.+)$"
+
+# Compiled at the first length that is typed: the window does not wait for it.
+_compiled = cache(re.compile)
 
 
 class _Term(NamedTuple):
@@ -71,7 +75,7 @@ def read_length(text: str, bare: Unit = Unit.MM) -> Length:
     cleaned = _clean(text)
     if not cleaned:
         raise LengthError("Type a length, such as 1 7/8 in or 47.5 mm.")
-    share = _OF.match(cleaned)
+    share = _compiled(_OF).match(cleaned)
     if share:
         whole = read_length(share["rest"], bare)
         value = _number(share["part"]) * whole.mm
@@ -112,7 +116,7 @@ def _split_terms(cleaned: str, original: str) -> list[_Term]:
             while position < len(cleaned) and cleaned[position] == " ":
                 position += 1
             continue
-        match = _TERM.match(cleaned, position)
+        match = _compiled(_TERM).match(cleaned, position)
         if match is None:
             raise LengthError(f"“{original.strip()}” is not a length. Try 1 7/8 in, 47.5 mm or 18+0.5.")
         unit = match["unit"] or ""

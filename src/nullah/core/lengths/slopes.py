@@ -4,14 +4,13 @@ from __future__ import annotations
 
 import math
 import re
-from dataclasses import dataclass
 from fractions import Fraction
+from typing import NamedTuple
 
 from nullah.core.lengths.exact import LengthError, plain
 
 
-@dataclass(frozen=True, slots=True)
-class Slope:
+class Slope(NamedTuple):
     """A dovetail's slope, 1 in `run`.
 
     Examples

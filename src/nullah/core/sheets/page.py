@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import textwrap
 from collections.abc import Iterator
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 
 from nullah.core.card import Card, Weight
 from nullah.core.drawing import Anchor, Drawing, Element, Label, Path, Point, Role, line
@@ -115,12 +115,12 @@ def _cut_path(path: Path, top: float, bottom: float) -> Iterator[Path]:
     if path.closed:
         points = _clip(_clip(list(path.points), top, 1), bottom, -1)
         if len(points) >= 3:
-            yield replace(path, points=tuple(points))
+            yield path._replace(points=tuple(points))
         return
     for start, end in zip(path.points, path.points[1:], strict=False):
         kept = _clip_line(start, end, top, bottom)
         if kept is not None:
-            yield replace(path, points=kept)
+            yield path._replace(points=kept)
 
 
 def _clip(points: list[Point], level: float, side: int) -> list[Point]:

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass
 from typing import NamedTuple
 
 from nullah.core.card import Card
@@ -11,8 +10,7 @@ from nullah.core.drawing import Drawing
 from nullah.core.plan import Plan
 
 
-@dataclass(frozen=True, slots=True)
-class Hand:
+class Hand(NamedTuple):
     """What is in hand: a part across all stations, and a quantity, board or flaw pointed at."""
 
     part: str = ""

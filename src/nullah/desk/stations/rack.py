@@ -112,7 +112,7 @@ class RackDesk(StationDesk):
             return False
         board_id, _, number = rest.partition("/")
         flaw = int(number) if kind == "flaw" else -1
-        self.document.set_hand(replace(self.document.hand, board=board_id, flaw=flaw))
+        self.document.set_hand(self.document.hand._replace(board=board_id, flaw=flaw))
         # A click on a length or width also opens it for typing, which is the frame's work.
         return kind == "flaw" or number == ""
 
@@ -138,7 +138,7 @@ class RackDesk(StationDesk):
         for field in self.fields.values():
             field.line.clear()
             field.line.setModified(False)
-        self.document.set_hand(replace(self.document.hand, board=number, flaw=-1))
+        self.document.set_hand(self.document.hand._replace(board=number, flaw=-1))
         self.fields["length"].line.setFocus()
 
     def _resolve_yard_size(self) -> None:
@@ -161,7 +161,7 @@ class RackDesk(StationDesk):
         board = self.board
         if board is not None:
             self.document.do(f"take {board.name} off the rack", lambda p: actions.remove_board(p, board.id))
-            self.document.set_hand(replace(self.document.hand, board="", flaw=-1))
+            self.document.set_hand(self.document.hand._replace(board="", flaw=-1))
 
     def rub_flaw_out(self) -> None:
         """Rub the flaw in hand out."""
@@ -169,7 +169,7 @@ class RackDesk(StationDesk):
         if board is not None and 0 <= index < len(board.flaws):
             kind = board.flaws[index].kind.value
             self.document.do(f"rub out the {kind} on {board.name}", lambda p: actions.remove_flaw(p, board.id, index))
-            self.document.set_hand(replace(self.document.hand, flaw=-1))
+            self.document.set_hand(self.document.hand._replace(flaw=-1))
 
     def _rename(self) -> None:
         name = self.name.text().strip()
@@ -241,7 +241,7 @@ class _FlawTool(Tool):
         self._flaw = None
         flaw = self._grip.flaw if self._grip else -1
         hand = self._desk.document.hand
-        self._desk.document.set_hand(replace(hand, board=self._board.id, flaw=flaw))
+        self._desk.document.set_hand(hand._replace(board=self._board.id, flaw=flaw))
         if flaw >= 0:
             show_choice(self._desk.kind, self._board.flaws[flaw].kind.value)
         return True
@@ -307,7 +307,7 @@ class _FlawTool(Tool):
         if grip is None:
             number = len(board.flaws)
             document.do(f"mark a {flaw.kind.value} on {board.name}", lambda p: actions.add_flaw(p, board.id, flaw))
-            document.set_hand(replace(document.hand, flaw=number))
+            document.set_hand(document.hand._replace(flaw=number))
         else:
             document.do(
                 f"change the {flaw.kind.value} on {board.name}",
