@@ -43,7 +43,6 @@ class Fill(Enum):
     END_GRAIN = "end grain"
     WASTE = "waste"
     FLAW = "flaw"
-    VOID = "void"
     LIT = "lit"
     PAPER = "paper"
 
@@ -230,16 +229,6 @@ def hatch_lines(polygon: Sequence[Point], spacing: float) -> list[tuple[Point, P
         segments.extend(zip(crossings[::2], crossings[1::2], strict=False))
         level += step
     return segments
-
-
-def lit(shown: Drawing, of: str) -> Drawing:
-    """Give the drawing with everything that shows `of` filled as the part in hand."""
-    return Drawing(
-        tuple(
-            e._replace(fill=Fill.LIT) if isinstance(e, Path) and e.of == of and e.fill is Fill.WOOD else e
-            for e in shown.elements
-        )
-    )
 
 
 def _points(element: Element) -> tuple[Point, ...]:

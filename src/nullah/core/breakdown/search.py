@@ -160,9 +160,10 @@ def search(
         used = _consumed(tried, by_id, boards)
         if best is None or (len(left), used) < best.rank:
             bound = _bound(parts, len(parts) - len(left))
-            best = Layout(tuple(tried), tuple(Unplaced(p, "") for p in left), used, bound)
+            unplaced = tuple(Unplaced(part, why_unplaced(part, boards, marks)) for part in left)
+            best = Layout(tuple(tried), unplaced, used, bound)
             best_order = order
-        yield _with_reasons(best, parts, boards, marks)
+        yield best
         if not best.unplaced and best.consumed <= best.bound + 1:
             return
         order = _varied(best_order, chance)
@@ -212,10 +213,3 @@ def _bound(parts: Sequence[RoughPart], placed: int) -> float:
     """
     areas = sorted(float(part.length) * float(part.width) for part in parts)
     return sum(areas[:placed])
-
-
-def _with_reasons(layout: Layout, parts: Sequence[RoughPart], boards: Sequence[Board], marks: Marks) -> Layout:
-    if not layout.unplaced or layout.unplaced[0].why:
-        return layout
-    told = tuple(Unplaced(item.part, why_unplaced(item.part, boards, marks)) for item in layout.unplaced)
-    return Layout(layout.placements, told, layout.consumed, layout.bound)

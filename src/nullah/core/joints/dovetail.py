@@ -13,7 +13,7 @@ from functools import lru_cache
 from typing import NamedTuple
 
 from nullah.core.card import Remark, Weight
-from nullah.core.lengths import Direction, Length, Marks, Slope, mm
+from nullah.core.lengths import Length, Marks, Slope, mm
 from nullah.core.shop import Shop
 
 
@@ -204,13 +204,3 @@ def _hard_to_make(layout: DovetailLayout, shop: Shop, marks: Marks) -> tuple[Rem
             "tails.proud",
         )
     return tuple(found)
-
-
-def divider_step(layout: DovetailLayout, marks: Marks) -> tuple[str, Length]:
-    """Give the divider step as written to the mark, and how far n such steps end from true.
-
-    Dividers are set by trial on the board itself, so the true step is what they find; the
-    written figure is where to start.
-    """
-    rounded = marks.to_mark(layout.step, Direction.NEAREST)
-    return marks.write(layout.step), (rounded - layout.step) * layout.spec.tails
