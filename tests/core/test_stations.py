@@ -5,7 +5,7 @@ import pytest
 from nullah.core import actions
 from nullah.core.card import Weight
 from nullah.core.drawing import Dimension, Fill, Label, Path, Ring, Role
-from nullah.core.lengths import Unit, mm, read_length
+from nullah.core.lengths import Unit, from_float, mm, read_length
 from nullah.core.plan import work_out
 from nullah.core.project import Project
 from nullah.core.stations import STATIONS, Hand
@@ -100,6 +100,19 @@ def test_the_card_of_the_breakdown_tells_the_cuts_of_the_board_in_hand():
     assert card.mark[0] == "Crosscut at 409 mm from the left end"
     assert card.mark[1] == "Rip at 136 mm from the lower edge, 409 mm long"
     assert figures(card)["Out of"] == "Ford 3"
+
+
+def test_a_cut_is_never_marked_so_that_a_part_comes_out_short():
+    project = actions.show_in(seed_box(), replace(seed_box().marks, unit=Unit.INCH))
+    plan = work_out(project)
+    card = BY_ID["breakdown"].card(plan, Hand(part="back"))
+    # 136 mm is 5.354 in: the rip is marked at 5 3/8, as the rough size says, not at 5 11/32.
+    assert figures(card)["Rough back"].endswith("× 5 3/8″")
+    assert card.mark[1].startswith("Rip at 5 3/8″ from the lower edge")
+    for board in plan.boards:
+        for cut in board.cuts:
+            marked = float(plan.marks.to_mark(from_float(cut.at), cut.rounding))
+            assert marked >= cut.at - 1e-3 if cut.keeps_low else marked <= cut.at + 1e-3
 
 
 def test_parts_without_wood_are_drawn_below_the_boards():

@@ -7,6 +7,7 @@ from enum import Enum
 from typing import NamedTuple
 
 from nullah.core.breakdown.layout import TOLERANCE, PlacedPart, Rect
+from nullah.core.lengths import Direction
 
 
 class CutKind(Enum):
@@ -20,7 +21,9 @@ class SawCut(NamedTuple):
     """One cut: where it starts, how long it is (mm), and its place in the order.
 
     The saw takes the kerf beyond the line: from x to x + kerf for a crosscut, y to y + kerf
-    for a rip. `piece` is what was in hand.
+    for a rip. `piece` is what was in hand. `keeps_low` says that a part ends at the line, so
+    that its mark may only be rounded up; otherwise what is kept begins beyond the kerf, and
+    the mark may only be rounded down.
     """
 
     order: int
@@ -29,6 +32,17 @@ class SawCut(NamedTuple):
     y: float
     length: float
     piece: Rect
+    keeps_low: bool
+
+    @property
+    def at(self) -> float:
+        """Where the line is: along the board for a crosscut, across it for a rip, mm."""
+        return self.x if self.kind is CutKind.CROSS else self.y
+
+    @property
+    def rounding(self) -> Direction:
+        """Which way its mark is rounded so that no part comes out short."""
+        return Direction.UP if self.keeps_low else Direction.DOWN
 
 
 class NotSawableError(ValueError):
@@ -74,12 +88,12 @@ def saw_cuts(board: Rect, placed: Sequence[PlacedPart], kerf: float) -> tuple[Sa
             if len(parts) > 1:
                 raise NotSawableError(tuple(item.part.name for item in parts))
             return
-        cross = line.kind is CutKind.CROSS
+        cross, keeps_low = line.kind is CutKind.CROSS, bool(line.parts_below)
         at = max(line.at, piece.x if cross else piece.y)
         if cross:
-            cuts.append(SawCut(len(cuts) + 1, line.kind, at, piece.y, piece.width, piece))
+            cuts.append(SawCut(len(cuts) + 1, line.kind, at, piece.y, piece.width, piece, keeps_low))
         else:
-            cuts.append(SawCut(len(cuts) + 1, line.kind, piece.x, at, piece.length, piece))
+            cuts.append(SawCut(len(cuts) + 1, line.kind, piece.x, at, piece.length, piece, keeps_low))
         take_apart(_below(piece, line), line.parts_below)
         take_apart(_above(piece, line, kerf), line.parts_above)
 

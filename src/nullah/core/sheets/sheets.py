@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from nullah.core.bench.cutlist import CutListRow, cut_list_row
+from nullah.core.breakdown.cuts import CutKind
 from nullah.core.card import Card, Remark, Setting, Weight
 from nullah.core.drawing import (
     Anchor,
@@ -111,10 +112,9 @@ def _board_sheet(plan: Plan, board_plan: BoardPlan) -> Sheet:
     write = plan.marks.write
     steps = []
     for cut in board_plan.cuts:
-        kind = "Crosscut" if cut.kind.value == "cross" else "Rip"
-        where, way = (cut.x, "from the left end") if kind == "Crosscut" else (cut.y, "from the lower edge")
-        length = from_float(where)
-        steps.append(f"{kind} at {write(length)} {way}, {write(from_float(cut.length))} long.")
+        kind, way = ("Crosscut", "the left end") if cut.kind is CutKind.CROSS else ("Rip", "the lower edge")
+        at = write(from_float(cut.at), cut.rounding)
+        steps.append(f"{kind} at {at} from {way}, {write(from_float(cut.length))} long.")
     names = {part.id: part.name for part in plan.parts}
     remarks = [Remark(f"{names[part]}: {wrong}.", Weight.FAILS) for part, wrong in board_plan.wrong.items()]
     remarks.append(Remark("Saw in the waste, beyond the line. Hold the falling piece. Gloves for rough timber."))

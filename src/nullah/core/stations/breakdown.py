@@ -195,13 +195,10 @@ def _name(plan: Plan, part_id: str) -> str:
 
 
 def _cut_words(plan: Plan, cut: SawCut) -> str:
-
-    def at(value: float) -> str:
-        return plan.marks.write(from_float(value))
-
+    at = plan.marks.write(from_float(cut.at), cut.rounding)
     if cut.kind is CutKind.CROSS:
-        return f"Crosscut at {at(cut.x)} from the left end"
-    return f"Rip at {at(cut.y)} from the lower edge, {at(cut.length)} long"
+        return f"Crosscut at {at} from the left end"
+    return f"Rip at {at} from the lower edge, {plan.marks.write(from_float(cut.length))} long"
 
 
 def _state(plan: Plan) -> str:
