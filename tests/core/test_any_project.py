@@ -10,10 +10,10 @@ from nullah.core import actions
 from nullah.core.breakdown.layout import Placement
 from nullah.core.breakdown.rough import Allowances
 from nullah.core.lengths import LengthError, Marks, Slope, Unit, mm
-from nullah.core.plan import work_out
+from nullah.core.plan import cut_list, work_out
 from nullah.core.project import Project
 from nullah.core.rack.board import Board, BoardError, Flaw, FlawKind
-from nullah.core.sheets.sheets import all_sheets, cut_list
+from nullah.core.sheets.sheets import all_sheets
 from nullah.core.stations import STATIONS, Hand
 from nullah.demo.seed_box import seed_box
 from nullah.files.project_file import parse_project, project_text

@@ -3,9 +3,9 @@ from dataclasses import replace
 from nullah.core import actions
 from nullah.core.drawing import Label, Path, Role
 from nullah.core.lengths import Unit, inch, mm
-from nullah.core.plan import work_out
+from nullah.core.plan import cut_list, work_out
 from nullah.core.sheets.page import A4
-from nullah.core.sheets.sheets import all_sheets, cut_list, template_sheets
+from nullah.core.sheets.sheets import all_sheets, template_sheets
 from nullah.demo.seed_box import seed_box
 
 

@@ -4,8 +4,7 @@ import io
 import pytest
 
 from nullah.core.lengths import Marks, Unit
-from nullah.core.plan import work_out
-from nullah.core.sheets.sheets import cut_list
+from nullah.core.plan import cut_list, work_out
 from nullah.demo.seed_box import seed_box
 from nullah.files.tables import TableError, cut_list_text, read_boards, read_flaws, read_parts, read_survey_points
 

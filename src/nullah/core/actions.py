@@ -10,9 +10,10 @@ from typing import TypeVar
 
 from nullah.core.breakdown.layout import Placement
 from nullah.core.breakdown.rough import Allowances
-from nullah.core.ledger import Value
-from nullah.core.lengths import Marks
-from nullah.core.project import Project
+from nullah.core.ledger import Measured, Value
+from nullah.core.lengths import Length, Marks, Slope
+from nullah.core.piece.own import OwnBoard, OwnJoint, next_own_id
+from nullah.core.project import Piece, Project
 from nullah.core.rack.board import Board, Flaw, check_board, fitted_flaw
 from nullah.core.shop import Shop
 
@@ -44,9 +45,79 @@ def give(project: Project, name: str, value: Value | None) -> Project:
     return replace(project, piece=replace(project.piece, given=_with(project.piece.given, name, value)))
 
 
-def measure(project: Project, name: str, value: Value | None) -> Project:
-    """Enter what was measured at the bench; None takes it back."""
-    return replace(project, piece=replace(project.piece, measured=_with(project.piece.measured, name, value)))
+def measure(project: Project, name: str, value: Value | Measured | None) -> Project:
+    """Enter what was measured at the bench, with day and tool if known; None takes it back."""
+    reading = Measured(value) if isinstance(value, Length | int | Slope) and not isinstance(value, Measured) else value
+    return replace(project, piece=replace(project.piece, measured=_with(project.piece.measured, name, reading)))
+
+
+def take_form(project: Project, form: str) -> Project:
+    """Take another form for the piece: sizes of the old one go, boards of one's own stay with theirs."""
+    kept = tuple(pair for pair in project.piece.given if pair[0].startswith("own"))
+    piece = Piece(form, project.piece.name, (), kept, (), project.piece.woods, (), project.piece.own,
+                  tuple(j for j in project.piece.own_joints if j.between_own))  # fmt: skip
+    return replace(project, piece=piece, layout=())
+
+
+def make_of(project: Project, role: str, species: str) -> Project:
+    """Say what wood is used for what: role ``shown`` or ``inside``."""
+    return replace(project, piece=replace(project.piece, woods=_with(project.piece.woods, role, species)))
+
+
+def hold(project: Project, joint: str, how: str | None) -> Project:
+    """Hold a joint another way (the value of a `Hold`); None takes it back."""
+    return replace(project, piece=replace(project.piece, holds=_with(project.piece.holds, joint, how)))
+
+
+def add_own(project: Project, board: OwnBoard) -> Project:
+    """Add a board of one's own; it gets an id if it has none."""
+    if not board.id:
+        board = board._replace(id=next_own_id(project.piece.own))
+    return replace(project, piece=replace(project.piece, own=(*project.piece.own, board)))
+
+
+def change_own(project: Project, board: OwnBoard) -> Project:
+    """Put a board of one's own in the place of the one with its id."""
+    own = tuple(board if old.id == board.id else old for old in project.piece.own)
+    return replace(project, piece=replace(project.piece, own=own))
+
+
+def remove_own(project: Project, board_id: str) -> Project:
+    """Take a board of one's own away, with its figures and its joints."""
+    piece = project.piece
+    return lift(
+        replace(
+            project,
+            piece=replace(
+                piece,
+                own=tuple(board for board in piece.own if board.id != board_id),
+                own_joints=tuple(j for j in piece.own_joints if board_id not in (j.first, j.second)),
+                given=tuple(pair for pair in piece.given if not pair[0].startswith(f"{board_id}.")),
+                measured=tuple(pair for pair in piece.measured if not pair[0].startswith(f"{board_id}.")),
+            ),
+        ),
+        board_id,
+    )
+
+
+def join_own(project: Project, joint: OwnJoint) -> Project:
+    """Join two parts, in the place of any joint they had."""
+    pair = {joint.first, joint.second}
+    kept = tuple(old for old in project.piece.own_joints if {old.first, old.second} != pair)
+    return replace(project, piece=replace(project.piece, own_joints=(*kept, joint)))
+
+
+def part_own(project: Project, joint_id: str) -> Project:
+    """Take a joint of one's own apart again."""
+    kept = tuple(old for old in project.piece.own_joints if old.id != joint_id)
+    return replace(project, piece=replace(project.piece, own_joints=kept))
+
+
+def give_all(project: Project, values: dict[str, Value]) -> Project:
+    """Give several quantities at once, as one step."""
+    for name, value in values.items():
+        project = give(project, name, value)
+    return project
 
 
 def next_board_id(project: Project) -> str:

@@ -33,6 +33,7 @@ class Role(Enum):
     CHALK = "chalk"
     FAINT = "faint"
     WARN = "warn"
+    BARE = "bare"
 
 
 class Fill(Enum):

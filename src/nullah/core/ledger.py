@@ -56,6 +56,26 @@ class CircleError(LedgerError):
         self.names = names
 
 
+class Measured(NamedTuple):
+    """What was measured at the bench: the value, the day (ISO, ``2026-11-23``), and by what (``with the rule``)."""
+
+    value: Value
+    on: str = ""
+    by: str = ""
+
+    def in_words(self) -> str:
+        """Say when and by what, or nothing."""
+        return " ".join(word for word in (f"on {self.on}" if self.on else "", self.by) if word)
+
+
+class Change(NamedTuple):
+    """A quantity that is another figure after something was given or measured."""
+
+    name: str
+    before: Quantity
+    after: Quantity
+
+
 class Definition(NamedTuple):
     """One quantity a form declares.
 
@@ -90,19 +110,21 @@ class Quantity(NamedTuple):
     origin: Origin
     entered: Value | None = None
     planned: Fraction | None = None
+    reading: Measured | None = None
 
     @property
     def length(self) -> Length:
         """The value as a length, as typed where it was typed."""
         return self.entered if isinstance(self.entered, Length) else Length(self.value)
 
-    def write(self, marks: Marks) -> str:
-        """Write the value as people at the bench read it."""
+    def write(self, marks: Marks, unit: bool = True) -> str:
+        """Write the value as people at the bench read it; on drawings without its unit."""
         if self.definition.kind is Kind.COUNT:
             return str(self.value)
         if self.definition.kind is Kind.SLOPE:
             return Slope(self.value).as_text()
-        return marks.write_entered(self.length)
+        text = marks.write_entered(self.length)
+        return text if unit else text.removesuffix(" mm").removesuffix("″")
 
 
 @dataclass(frozen=True)
@@ -141,6 +163,15 @@ class Ledger:
             touched |= more
         return tuple(n for n in self.quantities if n in touched and n != name)
 
+    def changes(self, after: Ledger) -> tuple[Change, ...]:
+        """Give what is another figure, or settled another way, in a later ledger; in the order of the form."""
+        return tuple(
+            Change(name, self.quantities[name], quantity)
+            for name, quantity in after.quantities.items()
+            if name in self.quantities
+            and (self.quantities[name].value, self.quantities[name].origin) != (quantity.value, quantity.origin)
+        )
+
     def why(self, name: str, marks: Marks) -> tuple[str, ...]:
         """Give the sum in words, back to what was given or measured; one line a quantity."""
         lines: list[str] = []
@@ -167,9 +198,18 @@ class Ledger:
                 return f"{title}: {figure}, given."
             case Origin.MEASURED:
                 planned = "" if quantity.planned is None else f" (planned {marks.write(Length(quantity.planned))})"
-                return f"{title}: {figure}, measured{planned}."
+                told = quantity.reading.in_words() if quantity.reading else ""
+                return f"{title}: {figure}, measured{f' {told}' if told else ''}{planned}."
             case Origin.OVERRULED:
-                return f"{title}: {figure}, overruled by you."
+                rule = self._rule_in_words(definition)
+                was = (
+                    ""
+                    if quantity.planned is None
+                    else f" (it would be {marks.write(Length(quantity.planned))} = {rule})"
+                )
+                if definition.kind is not Kind.LENGTH:
+                    was = ""
+                return f"{title}: {figure}, overruled by you{was}."
             case Origin.WAITS:
                 wait = " and ".join(self.quantities[n].definition.title for n in self.waits_for(definition.name))
                 return (
@@ -185,7 +225,7 @@ class Ledger:
 def work_out_ledger(
     definitions: tuple[Definition, ...],
     given: Mapping[str, Value],
-    measured: Mapping[str, Value],
+    measured: Mapping[str, Value | Measured],
 ) -> Ledger:
     """Work out every quantity.
 
@@ -194,7 +234,8 @@ def work_out_ledger(
     definitions : tuple of Definition
         What the form declares.
     given, measured : mapping of name to value
-        What the user gave (which overrules a rule) and what was measured (which overrules both).
+        What the user gave (which overrules a rule) and what was measured (which overrules both,
+        and may say when and by what).
         Names that no definition knows are passed over: they belong to another choice of the form.
 
     Raises
@@ -225,10 +266,12 @@ def work_out_ledger(
         if name not in by_name:
             raise LedgerError(f"A rule uses “{name}”, which nothing declares.")
         under_way.append(name)
-        definition = by_name[name]
-        planned = _planned(definition, given, settle)
-        values[name] = _settled(definition, given, measured, planned, by_name)
-        under_way.pop()
+        try:
+            definition = by_name[name]
+            planned = _planned(definition, given, settle)
+            values[name] = _settled(definition, given, measured, planned, settle)
+        finally:
+            under_way.pop()
         return values[name].value
 
     for definition in definitions:
@@ -237,7 +280,7 @@ def work_out_ledger(
     return Ledger(MappingProxyType(in_order), MappingProxyType(uses))
 
 
-def _replaced(definition: Definition, given: Mapping[str, Value], measured: Mapping[str, Value]) -> bool:
+def _replaced(definition: Definition, given: Mapping[str, Value], measured: Mapping[str, Value | Measured]) -> bool:
     return definition.name in measured or definition.name in given or not definition.rule
 
 
@@ -254,23 +297,35 @@ def _planned(definition: Definition, given: Mapping[str, Value], settle: Callabl
 def _settled(
     definition: Definition,
     given: Mapping[str, Value],
-    measured: Mapping[str, Value],
+    measured: Mapping[str, Value | Measured],
     planned: Fraction | None,
-    by_name: Mapping[str, Definition],
+    settle: Callable[[str], Fraction],
 ) -> Quantity:
     name = definition.name
     if name in measured:
-        return Quantity(definition, as_fraction(measured[name]), Origin.MEASURED, measured[name], planned)
+        found = measured[name]
+        reading = found if isinstance(found, Measured) else Measured(found)
+        return Quantity(definition, as_fraction(reading.value), Origin.MEASURED, reading.value, planned, reading)
     if planned is None:
         raise LedgerError(f"{definition.title} has not been given.")
     if name in given:
-        return Quantity(definition, planned, Origin.OVERRULED if definition.rule else Origin.GIVEN, given[name])
+        if not definition.rule:
+            return Quantity(definition, planned, Origin.GIVEN, given[name])
+        return Quantity(definition, planned, Origin.OVERRULED, given[name], _would_be(definition, settle))
     if not definition.rule:
         return Quantity(definition, planned, Origin.GIVEN, definition.default)
     if definition.fits:
         settled = all(other in measured for other in definition.fits)
         return Quantity(definition, planned, Origin.FITTED if settled else Origin.WAITS)
     return Quantity(definition, planned, Origin.WORKED_OUT)
+
+
+def _would_be(definition: Definition, settle: Callable[[str], Fraction]) -> Fraction | None:
+    """Give what an overruled quantity's rule would make of it; None where that cannot be said now."""
+    try:
+        return _evaluate(definition.rule, settle)
+    except LedgerError:
+        return None
 
 
 def as_fraction(value: Value) -> Fraction:

@@ -6,31 +6,43 @@ what hangs on it.
 
 from __future__ import annotations
 
-from collections.abc import Mapping
-from dataclasses import dataclass
-from fractions import Fraction
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass, replace
 from functools import lru_cache
 from types import MappingProxyType
 from typing import NamedTuple
 
+from nullah.core.actions import join_own
+from nullah.core.bench.cutlist import CutListRow, cut_list_row
 from nullah.core.breakdown.cuts import NotSawableError, SawCut, saw_cuts
 from nullah.core.breakdown.layout import PlacedPart, Rect, Unplaced, complaints, consumed, place
 from nullah.core.breakdown.reasons import why_unplaced
 from nullah.core.breakdown.rough import RoughPart, rough_parts
 from nullah.core.card import Remark, Weight
 from nullah.core.joints import dovetail, runout
-from nullah.core.ledger import Ledger, LedgerError, Origin, Value, work_out_ledger
-from nullah.core.lengths import Direction, Length, Marks, Slope
+from nullah.core.ledger import Ledger, LedgerError, Origin, work_out_ledger
+from nullah.core.lengths import Direction, Length, Marks
 from nullah.core.piece.form import Assembly, Form
 from nullah.core.piece.forms import FORMS
-from nullah.core.piece.overlap import Sharing
+from nullah.core.piece.overlap import Hold, Joint
+from nullah.core.piece.own import offers, with_own
 from nullah.core.piece.part import Part
-from nullah.core.project import Project
+from nullah.core.project import Piece, Project
 from nullah.core.rack.board import Board
+from nullah.core.wood.movement import Cut
+from nullah.core.wood.species import SpeciesError, find_species
 
 TYPE_CHECKING = False
-if TYPE_CHECKING:  # the forecast brings numpy: only loaded when milling is asked for
+if TYPE_CHECKING:  # these bring numpy and the solids: only loaded when asked for
     from nullah.core.milling.forecast import Forecast
+    from nullah.core.piece.proof.finding import Finding
+    from nullah.core.piece.proof.prove import Proof
+
+#: What a piece is made of until boards or a choice say otherwise.
+USUAL_WOOD = "black cherry"
+#: Roles of parts that are not seen on the finished piece.
+INSIDE = frozenset({"bottom", "back", "drawer"})
+_PIN_FIGURES = (".pin", ".count")
 
 
 class BoardPlan(NamedTuple):
@@ -49,14 +61,20 @@ class BoardPlan(NamedTuple):
 
 
 class Corner(NamedTuple):
-    """The dovetailed corner: its layout, which boards are which, and all that is to be minded."""
+    """One kind of dovetailed corner: its layout, which boards are which, and all that is to be minded.
 
+    `prefix` is that of its figures in the ledger; `groove` where a groove comes out at it, from
+    its lower edge to its upper and how deep, and `groove_name` the prefix of those; None without.
+    """
+
+    prefix: str
     layout: dovetail.DovetailLayout
     tail_boards: tuple[str, ...]
     pin_boards: tuple[str, ...]
-    groove: tuple[Length, Length, Length]
+    groove: tuple[Length, Length, Length] | None
+    groove_name: str
     remarks: tuple[Remark, ...]
-    run_out: runout.RunOut
+    run_out: runout.RunOut | None
 
 
 class PartState(NamedTuple):
@@ -70,7 +88,7 @@ class PartState(NamedTuple):
 class Plan:
     """All output. `ledger` is None and `problem` says why if the rules cannot be worked out.
 
-    `milling` is None as long as it was not asked for.
+    `milling` and `proof` are None as long as they were not asked for.
     """
 
     project: Project
@@ -81,8 +99,9 @@ class Plan:
     rough: tuple[RoughPart, ...]
     boards: tuple[BoardPlan, ...]
     unplaced: tuple[Unplaced, ...]
-    corner: Corner | None
+    corners: tuple[Corner, ...]
     milling: tuple[Forecast, ...] | None
+    proof: Proof | None = None
     problem: str = ""
 
     @property
@@ -94,6 +113,52 @@ class Plan:
     def parts(self) -> tuple[Part, ...]:
         """The parts of the piece."""
         return self.assembly.parts
+
+    @property
+    def corner(self) -> Corner | None:
+        """The first kind of dovetailed corner, if there is one."""
+        return self.corners[0] if self.corners else None
+
+    def corner_of(self, part_id: str) -> Corner | None:
+        """Give the kind of corner a part has, or the first there is."""
+        having = (c for c in self.corners if part_id in (*c.tail_boards, *c.pin_boards))
+        return next(having, self.corner)
+
+    @property
+    def remarks(self) -> tuple[Remark, ...]:
+        """All that is said of the piece: by its form, by the proof, and of pins too fine to make."""
+        found = list(self.assembly.remarks)
+        if self.proof is not None:
+            found += [finding.remark for finding in self.proof.findings]
+        for corner in self.corners:
+            found += [r for r in corner.remarks if r.weight is Weight.FAILS or r.of.endswith(_PIN_FIGURES)]
+        return tuple(found)
+
+    @property
+    def findings(self) -> tuple[Finding, ...]:
+        """What the proof found so far."""
+        return self.proof.findings if self.proof is not None else ()
+
+    @property
+    def failing(self) -> int:
+        """How many things keep the piece from being made."""
+        return sum(remark.weight is Weight.FAILS for remark in self.remarks)
+
+    def species_of(self, part: Part) -> str:
+        """Give the species of a part: of the board it lies on, or as chosen, or of the first board."""
+        board = self.board_of(part.id)
+        if board is not None and board.board.species:
+            return board.board.species
+        woods = dict(self.project.piece.woods)
+        chosen = woods.get("inside" if part.species_role in INSIDE else "shown", "")
+        if chosen:
+            return chosen
+        return self.project.boards[0].species if self.project.boards else ""
+
+    def cut_of(self, part: Part) -> Cut:
+        """Give how the board of a part was cut; flat where that is not known, which moves most."""
+        board = self.board_of(part.id)
+        return Cut(board.board.cut) if board is not None else Cut.FLAT
 
     def part(self, part_id: str) -> Part | None:
         """Give the part of that id, if there is one."""
@@ -126,6 +191,8 @@ class Plan:
         forecast = self.forecast_of(part.id)
         if forecast is not None and forecast.short.mm > 0:
             return PartState(f"{self.marks.write_fine(forecast.short)} too thin", Weight.FAILS)
+        if any(part.id in f.parts and f.remark.weight is Weight.FAILS for f in self.findings):
+            return PartState("does not fit", Weight.FAILS)
         if board is None:
             return PartState("no wood yet", Weight.LOOK)
         if self.waiting(part):
@@ -143,8 +210,9 @@ class Plan:
         found: list[str] = []
         if any(remark.weight is Weight.FAILS for remark in self.assembly.remarks):
             found.append("the piece cannot be made yet")
-        corner_fails = self.corner and any(r.weight is Weight.FAILS for r in self.corner.remarks)
-        if corner_fails:
+        wrong_joints = sum(finding.remark.weight is Weight.FAILS for finding in self.findings)
+        found += _counted(wrong_joints, "thing does not go together", "things do not go together")
+        if any(r.weight is Weight.FAILS for corner in self.corners for r in corner.remarks):
             found.append("the corner cannot be made yet")
         wrong = sum(len(board.wrong) + bool(board.not_sawable) for board in self.boards)
         found += _counted(wrong, "part wrongly laid", "parts wrongly laid")
@@ -160,7 +228,7 @@ def _counted(number: int, one: str, many: str) -> list[str]:
     return [] if number == 0 else [f"{number} {one if number == 1 else many}"]
 
 
-def work_out(project: Project, milling: bool = True) -> Plan:
+def work_out(project: Project, milling: bool = True, proving: bool = True) -> Plan:
     """Work out all that follows from a project.
 
     Parameters
@@ -168,42 +236,89 @@ def work_out(project: Project, milling: bool = True) -> Plan:
     project : Project
     milling : bool
         Whether to forecast thicknesses, which loads the numerical libraries at its first use.
+    proving : bool
+        Whether to put the piece together as solids, which loads those at its first use. The
+        desk does that aside, with `prove_plan`.
 
     Returns
     -------
     Plan
         Never raises for what a user can give: what is wrong stands in the plan, in words.
     """
-    form = FORMS[project.piece.form]
+    form = form_of(project.piece)
     choices = form.settled(dict(project.piece.choices))
-    key = (form.id, tuple(choices.items()), project.piece.given, project.piece.measured)
-    ledger, assembly, problem = _piece(*key)
+    ledger, assembly, problem = _piece(project.piece)
     rough = rough_parts(assembly.parts, project.allowances)
     boards = _boards(project, rough)
     laid = {item.part.id for board in boards for item in board.placed}
     unplaced = tuple(
         Unplaced(part, why_unplaced(part, project.boards, project.marks)) for part in rough if part.id not in laid
     )
-    return Plan(
+    plan = Plan(
         project=project, form=form, choices=MappingProxyType(choices), ledger=ledger, assembly=assembly,
-        rough=rough, boards=boards, unplaced=unplaced, corner=_corner(ledger, assembly, project),
+        rough=rough, boards=boards, unplaced=unplaced, corners=_corners(ledger, assembly, project),
         milling=_forecasts(project, assembly, boards) if milling else None, problem=problem,
     )  # fmt: skip
+    return replace(plan, proof=prove_plan(plan)) if proving else plan
 
 
-_Pairs = tuple[tuple[str, Value], ...]
+def form_of(piece: Piece) -> Form:
+    """Give the form of a piece, with the boards of one's own in it."""
+    return with_own(FORMS[piece.form], piece.own, piece.own_joints)
+
+
+def prove_plan(plan: Plan, stopped: Callable[[], bool] = lambda: False) -> Proof | None:
+    """Put the piece of a plan together as solids; None if there is nothing to put together.
+
+    Raises
+    ------
+    StoppedError
+        When `stopped`, asked now and then, says so.
+    """
+    if plan.ledger is None or not plan.parts:
+        return None
+    from nullah.core.piece.proof.finding import Case, Wood
+    from nullah.core.piece.proof.prove import prove
+
+    woods = {}
+    for part in plan.parts:
+        try:
+            woods[part.id] = Wood(find_species(plan.species_of(part) or USUAL_WOOD), plan.cut_of(part))
+        except SpeciesError:
+            continue
+    return prove(Case(plan.assembly, plan.ledger, plan.project.shop, plan.marks, woods), stopped)
 
 
 @lru_cache(maxsize=64)
-def _piece(
-    form_id: str, choices: tuple[tuple[str, str], ...], given: _Pairs, measured: _Pairs
-) -> tuple[Ledger | None, Assembly, str]:
-    form, chosen = FORMS[form_id], dict(choices)
+def _piece(piece: Piece) -> tuple[Ledger | None, Assembly, str]:
+    form = form_of(piece)
+    chosen = form.settled(dict(piece.choices))
     try:
-        ledger = work_out_ledger(form.define(chosen), dict(given), dict(measured))
+        ledger = work_out_ledger(form.define(chosen), dict(piece.given), dict(piece.measured))
     except LedgerError as error:
         return None, Assembly(remarks=(Remark(str(error), Weight.FAILS),)), str(error)
-    return ledger, form.assemble(ledger, chosen), ""
+    assembly = form.assemble(ledger, chosen)
+    holds = dict(piece.holds)
+    joints = tuple(_held(joint, holds.get(joint.id, "")) for joint in assembly.joints)
+    return ledger, assembly._replace(joints=joints), ""
+
+
+def _held(joint: Joint, hold: str) -> Joint:
+    return joint._replace(hold=Hold(hold)) if hold in {each.value for each in Hold} else joint
+
+
+def join_likeliest(project: Project, first: str, second: str) -> Project:
+    """Join two parts by the likeliest joint their geometry allows; unchanged where it allows none."""
+    plan = work_out(project, milling=False, proving=False)
+    one, two = plan.part(first), plan.part(second)
+    found = offers(one, two, next_joint_number(project.piece)) if one is not None and two is not None else ()
+    return join_own(project, found[0].joint) if found else project
+
+
+def next_joint_number(piece: Piece) -> int:
+    """Give a number that no joint of one's own has."""
+    taken = [int(joint.id.removeprefix("ownjoint")) for joint in piece.own_joints]
+    return max(taken, default=0) + 1
 
 
 def _boards(project: Project, rough: tuple[RoughPart, ...]) -> tuple[BoardPlan, ...]:
@@ -242,35 +357,53 @@ def _forecasts(project: Project, assembly: Assembly, boards: tuple[BoardPlan, ..
     return tuple(found)
 
 
-def _corner(ledger: Ledger | None, assembly: Assembly, project: Project) -> Corner | None:
-    dovetails = [joint for joint in assembly.joints if joint.sharing is Sharing.DOVETAIL]
-    if ledger is None or not dovetails:
+def _corners(ledger: Ledger | None, assembly: Assembly, project: Project) -> tuple[Corner, ...]:
+    """Lay out every kind of dovetailed corner once; those that cannot even be drawn are left out."""
+    if ledger is None:
+        return ()
+    kinds: dict[str, list[Joint]] = {}
+    for joint in assembly.joints:
+        if joint.tails is not None:
+            kinds.setdefault(joint.tails.prefix, []).append(joint)
+    found = (_corner(ledger, assembly, project, joints) for joints in kinds.values())
+    return tuple(corner for corner in found if corner is not None)
+
+
+def _corner(ledger: Ledger, assembly: Assembly, project: Project, joints: list[Joint]) -> Corner | None:
+    tail, pin, tails = assembly.part(joints[0].first), assembly.part(joints[0].second), joints[0].tails
+    if tail is None or pin is None or tails is None:
         return None
-    tail, pin = assembly.part(dovetails[0].first), assembly.part(dovetails[0].second)
-    if tail is None or pin is None:
-        return None
+    overlap = tail.box.overlap(pin.box)
+    across = next(axis for axis in type(tail.grain) if axis not in (tail.grain, tail.face))
+    lap = Length(tails.lap)
     spec = dovetail.Dovetail(
-        width=tail.width, tail_thickness=tail.thickness, pin_thickness=pin.thickness,
-        tails=int(ledger["tails.count"]), half_pin=ledger.length("tails.half_pin"),
-        pin=ledger.length("tails.pin"), slope=Slope(ledger["tails.slope"]),
-        proud=ledger.length("tails.proud"),
+        width=Length(overlap.size(across)) if overlap else tail.width,
+        tail_thickness=tail.thickness, pin_thickness=pin.thickness - lap,
+        tails=int(ledger[f"{tails.prefix}.count"]), half_pin=Length(tails.half_pin), pin=Length(tails.pin),
+        slope=tails.slope, proud=Length(tails.proud),
     )  # fmt: skip
     try:
         layout = dovetail.lay_out(spec)
     except dovetail.DovetailError:
         return None
-    low = ledger.length("groove.height")
-    high, depth = low + ledger.length("groove.width"), ledger.length("groove.depth")
-    found = dovetail.remarks(layout, project.shop, project.marks)
-    if layout.tail_base.mm > 0:
-        found += runout.remarks(layout, low, high, depth, project.marks)
+    found = dovetail.remarks(layout, project.shop, project.marks, tails.prefix)
+    groove = run_out = None
+    if tails.groove:
+        low = ledger.length(f"{tails.groove}height")
+        high = low + ledger.length(f"{tails.groove}width")
+        groove = (low, high, ledger.length(f"{tails.groove}depth"))
+        if layout.tail_base.mm > 0:
+            found += runout.remarks(layout, *groove, project.marks, lap.mm > 0, f"{tails.groove}height")
+        run_out = runout.run_out(layout, low, high)
     return Corner(
+        tails.prefix,
         layout,
-        tuple(dict.fromkeys(joint.first for joint in dovetails)),
-        tuple(dict.fromkeys(joint.second for joint in dovetails)),
-        (low, high, depth),
+        tuple(dict.fromkeys(joint.first for joint in joints)),
+        tuple(dict.fromkeys(joint.second for joint in joints)),
+        groove,
+        tails.groove,
         found,
-        runout.run_out(layout, low, high),
+        run_out,
     )
 
 
@@ -280,8 +413,25 @@ def corner_problem(plan: Plan) -> str:
         return ""
     if plan.assembly.remarks and not plan.parts:
         return plan.assembly.remarks[0].text
-    count = plan.ledger["tails.count"] if plan.ledger else Fraction(0)
+    dovetailed = next((joint.tails for joint in plan.assembly.joints if joint.tails is not None), None)
+    if dovetailed is None or plan.ledger is None:
+        return "No corner of this piece is dovetailed."
+    count = plan.ledger[f"{dovetailed.prefix}.count"]
     return f"A corner with {count} tails cannot be laid out. Use one or more, and pins of at least nothing."
+
+
+def cut_list(plan: Plan) -> tuple[CutListRow, ...]:
+    """Give the cut list of a plan, in the order of the parts."""
+    rows = []
+    for part in plan.parts:
+        rough, board = plan.rough_part(part.id), plan.board_of(part.id)
+        if rough is None:
+            continue
+        titles = [plan.ledger.quantity(n).definition.title for n in plan.waiting(part)] if plan.ledger else []
+        rows.append(
+            cut_list_row(part, rough, board.board.name if board else "", plan.species_of(part), " and ".join(titles))
+        )
+    return tuple(rows)
 
 
 def thinner_throughout(plan: Plan, part: Part) -> tuple[str, Length] | None:

@@ -6,8 +6,9 @@ from dataclasses import dataclass, field
 
 from nullah.core.breakdown.layout import Placement
 from nullah.core.breakdown.rough import Allowances
-from nullah.core.ledger import Value
+from nullah.core.ledger import Measured, Value
 from nullah.core.lengths import Marks
+from nullah.core.piece.own import OwnBoard, OwnJoint
 from nullah.core.rack.board import Board
 from nullah.core.shop import Shop
 
@@ -16,14 +17,20 @@ from nullah.core.shop import Shop
 class Piece:
     """What is to be made: a form, what was chosen of it, and what was given and measured.
 
-    `choices`, `given` and `measured` are pairs of name and value, each name once.
+    `choices`, `given` and `measured` are pairs of name and value, each name once. `woods`
+    are pairs of what is made (``shown``, ``inside``) and its species; `holds` of a joint and
+    what holds it, where that was changed. `own` and `own_joints` are boards of one's own.
     """
 
     form: str = "box"
     name: str = "New piece"
     choices: tuple[tuple[str, str], ...] = ()
     given: tuple[tuple[str, Value], ...] = ()
-    measured: tuple[tuple[str, Value], ...] = ()
+    measured: tuple[tuple[str, Measured], ...] = ()
+    woods: tuple[tuple[str, str], ...] = ()
+    holds: tuple[tuple[str, str], ...] = ()
+    own: tuple[OwnBoard, ...] = ()
+    own_joints: tuple[OwnJoint, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)

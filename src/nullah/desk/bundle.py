@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from pathlib import Path
 
-from nullah.core.plan import work_out
+from nullah.core.plan import cut_list, work_out
 from nullah.core.project import Project
-from nullah.core.sheets.sheets import all_sheets, cut_list
+from nullah.core.sheets.sheets import all_sheets
 from nullah.files.project_file import write_whole
 from nullah.files.tables import cut_list_text
 from nullah.paper.files import PaperError, write_pdf, write_svg

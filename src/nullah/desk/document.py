@@ -16,8 +16,19 @@ from nullah.core.rack.board import BoardError
 from nullah.core.stations.station import Hand
 from nullah.files.recovery import Autosave
 
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from nullah.core.piece.proof.prove import Proof
+    from nullah.desk.proving import Prover
+
 #: A killed program loses at most what was done in this time, in ms.
 AUTOSAVE_AFTER = 1500
+
+
+def _proof_input(plan: Plan) -> tuple[object, ...]:
+    """Give what the proof of a plan hangs on."""
+    woods = tuple((plan.species_of(part), plan.cut_of(part)) for part in plan.parts)
+    return plan.assembly, plan.project.piece, plan.project.shop, plan.marks, woods
 
 
 @dataclass(frozen=True, slots=True)
@@ -43,6 +54,7 @@ class Document(QObject):
         self.file = file
         self.hand = Hand()
         self._numbers = False
+        self.prover: Prover | None = None
         self._undo: list[_Step] = []
         self._redo: list[_Step] = []
         self._saved: Project | None = project
@@ -54,18 +66,44 @@ class Document(QObject):
         self._timer.setSingleShot(True)
         self._timer.setInterval(AUTOSAVE_AFTER)
         self._timer.timeout.connect(self.keep)
-        self.plan: Plan = work_out(project, milling=False)
+        self.plan: Plan = work_out(project, milling=False, proving=False)
 
     # --- what follows ---
 
-    def numbers_ready(self) -> None:
-        """Say that the numerical libraries are loaded: from now on milling is worked out too."""
+    def numbers_ready(self, patient: bool = False) -> None:
+        """Say that the numerical libraries are loaded: from now on milling and the proof are worked out too.
+
+        Where `patient`, every change waits for its proof: for pictures and tests.
+        """
+        from nullah.desk.proving import Prover
+
         self._numbers = True
+        self.prover = Prover()
+        self.prover.proved.connect(self._proved)
+        if patient:
+            self.prover.at_once_ms = 60_000
         self._work_out()
 
     def _work_out(self) -> None:
-        self.plan = work_out(self.project, milling=self._numbers)
+        before = self.plan
+        self.plan = work_out(self.project, milling=self._numbers, proving=False)
+        if self.prover is not None:
+            same = before.proof is not None and _proof_input(before) == _proof_input(self.plan)
+            self.plan = replace(self.plan, proof=before.proof if same else self.prover.prove(self.plan))
         self.changed.emit()
+
+    def _proved(self, plan: Plan, proof: Proof | None) -> None:
+        """Take a proof that was worked out aside, if it is still of the plan that is shown."""
+        if _proof_input(plan) == _proof_input(self.plan):
+            self.plan = replace(self.plan, proof=proof)
+            self.changed.emit()
+
+    def tentative(self, action: Callable[[Project], Project]) -> Plan | None:
+        """Work out what an action would lead to, without taking it; None if it is refused."""
+        try:
+            return work_out(action(self.project), milling=False, proving=False)
+        except (BoardError, LengthError):
+            return None
 
     # --- actions ---
 
@@ -184,6 +222,8 @@ class Document(QObject):
 
     def close(self) -> None:
         """Close: unsaved work stays kept and is offered at the next start."""
+        if self.prover is not None:
+            self.prover.wait()
         self._timer.stop()
         if self.unsaved:
             self._autosave.keep(self.project, self.file)

@@ -5,16 +5,18 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import dataclass, replace
 
-from PySide6.QtCore import QPointF, Qt
+from PySide6.QtCore import QDate, QPointF, Qt
 from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
 
 from nullah.core import actions
-from nullah.core.ledger import Kind, Origin, Quantity, Value
+from nullah.core.ledger import Kind, Measured, Origin, Quantity, Value
 from nullah.core.lengths import Length, Marks
+from nullah.core.plan import Plan
 from nullah.core.project import Project
 from nullah.desk.document import Document
 from nullah.desk.fields import ValueField
+from nullah.desk.stations.base import Chooser
 from nullah.paper.lettering import typeface
 
 _ORIGIN_WORDS = {
@@ -25,6 +27,7 @@ _ORIGIN_WORDS = {
     Origin.WAITS: "planned only: leave long until measured",
     Origin.FITTED: "fitted to what was measured",
 }
+MEASURED_BY = ("with the calliper", "with the rule", "with the tape", "from the part itself")
 _BOARD_FIGURES = {
     "length": "length", "width": "width", "thickness": "thickness", "cup": "cup", "bow": "bow", "twist": "twist",
 }  # fmt: skip
@@ -42,6 +45,7 @@ class _Matter:
     set: Callable[[Value], str]
     measure: Callable[[Value], str] | None = None
     take_back: Callable[[], str] | None = None
+    preview: Callable[[Value], str] | None = None
 
 
 class FigureEditor(QFrame):
@@ -53,6 +57,8 @@ class FigureEditor(QFrame):
         self._document, self._over = document, over
         self._matter: _Matter | None = None
         self._field: ValueField | None = None
+        self._told: QLabel | None = None
+        self._by: Chooser | None = None
         self._column = QVBoxLayout(self)
         self._column.setContentsMargins(12, 8, 12, 10)
         self._column.setSpacing(5)
@@ -118,20 +124,44 @@ class FigureEditor(QFrame):
         field.line.setText(matter.text)
         field.entered.connect(lambda value: self._apply(matter.set, value))
         field.left.connect(self.close_slip)
+        told = QLabel()
+        told.setTextFormat(Qt.TextFormat.PlainText)
+        told.setWordWrap(True)
+        told.setFont(typeface(13))
+        told.setMaximumWidth(300)
+        told.hide()
+        self._told = told
+        field.line.textChanged.connect(lambda text: self._tell(text))
         row = QHBoxLayout()
         row.setSpacing(4)
         row.addWidget(self._button("Set it", True, lambda: self._read(matter.set)))
         if matter.measure is not None:
             measure = matter.measure
             row.addWidget(self._button("Measured", False, lambda: self._read(measure)))
+            self._by = Chooser()
+            self._by.setAccessibleName("measured by")
+            self._by.addItems(MEASURED_BY)
+            row.addWidget(self._by)
         if matter.take_back is not None:
             row.addWidget(self._button("Take back", False, matter.take_back))
         row.addStretch(1)
-        for widget in (title, origin, field):
+        for widget in (title, origin, field, told):
             column.addWidget(widget)
         column.addLayout(row)
         self._body, self._field = body, field
         self._column.addWidget(body)
+
+    def _tell(self, text: str) -> None:
+        """Say what would change, as it is typed."""
+        if self._matter is None or self._matter.preview is None or self._field is None or self._told is None:
+            return
+        value = self._field.reading()
+        words = self._matter.preview(value) if value is not None and text != self._matter.text else ""
+        self._told.setText(words)
+        self._told.setVisible(bool(words))
+        # Grow or shrink with the words, and stay on the bench.
+        self.adjustSize()
+        self.move(self.x(), min(self.y(), max(8, self._over.height() - self.height() - 8)))
 
     def _button(self, text: str, main: bool, action: Callable[[], object]) -> QPushButton:
         button = QPushButton(text)
@@ -185,7 +215,18 @@ class FigureEditor(QFrame):
 
         def measured(value: Value) -> str:
             wrong = refuse(name, quantity.definition.kind, value)
-            return wrong or document.do(f"measure {title} {written(value)}", lambda p: actions.measure(p, name, value))
+            day = QDate.currentDate().toString(Qt.DateFormat.ISODate)
+            reading = Measured(value, day, self._by.currentText() if self._by is not None else "")
+            return wrong or document.do(
+                f"measure {title} {written(value)}", lambda p: actions.measure(p, name, reading)
+            )
+
+        def preview(value: Value) -> str:
+            if refuse(name, quantity.definition.kind, value):
+                return ""
+            if quantity.origin is Origin.MEASURED:
+                return self._consequence(name, document.tentative(lambda p: actions.measure(p, name, value)))
+            return self._consequence(name, document.tentative(lambda p: actions.give(p, name, value)))
 
         def back() -> str:
             if quantity.origin is Origin.MEASURED:
@@ -196,8 +237,24 @@ class FigureEditor(QFrame):
         return _Matter(
             name, title, _ORIGIN_WORDS[quantity.origin], quantity.definition.kind,
             quantity.write(self._document.project.marks), change,
-            measured if quantity.definition.kind is Kind.LENGTH else None, back if can_go_back else None,
+            measured if quantity.definition.kind is Kind.LENGTH else None, back if can_go_back else None, preview,
         )  # fmt: skip
+
+    def _consequence(self, name: str, after: Plan | None) -> str:
+        """Say what else would change, and what could then no longer be made."""
+        before, marks = self._document.plan, self._document.project.marks
+        if after is None or before.ledger is None:
+            return ""
+        if after.ledger is None or not after.parts:
+            return f"Then it cannot be made. {after.remarks[0].text if after.remarks else after.problem}"
+        changed = [c for c in before.ledger.changes(after.ledger) if c.name != name]
+        if not changed:
+            return "Nothing else changes."
+        told = [f"{c.after.definition.title} {c.before.write(marks)} → {c.after.write(marks)}" for c in changed]
+        # What reads the same before and after is said last: only its standing changes.
+        told.sort(key=lambda text: text.rpartition(" → ")[2] == text.rpartition(" → ")[0].rpartition(" ")[2])
+        more = f"; and {len(told) - 4} more" if len(told) > 4 else ""
+        return f"Changes with it: {'; '.join(told[:4])}{more}."
 
     def _board_figure(self, of: str, board_id: str, figure: str) -> _Matter | None:
         board = self._document.project.board(board_id)
@@ -225,12 +282,18 @@ class FigureEditor(QFrame):
 
 def refuse(name: str, kind: Kind, value: Value) -> str:
     """Say why a figure cannot be, or nothing: no length of a piece is zero or less, but these may be."""
-    may_be_nothing = name.endswith("clearance") or name in ("tails.half_pin", "tails.pin")
-    if kind is not Kind.LENGTH or not isinstance(value, Length) or name == "tails.proud":
+    if kind is not Kind.LENGTH or not isinstance(value, Length) or name.endswith(_ANY):
         return ""
+    may_be_nothing = name.endswith(_NOTHING)
     if value.mm < 0 or (value.mm == 0 and not may_be_nothing):
         return f"{value.as_text()} cannot be: it must be {'0 or more' if may_be_nothing else 'more than nothing'}."
     return ""
+
+
+# Figures that may be anything, and those that may be nothing, by the end of their name.
+_ANY = ("proud", "lid.over", ".x", ".y", ".z")
+_NOTHING = ("clearance", "half_pin", ".pin", "setback", "gap", "reveal", "drop", "step", "over", "shift", "taper",
+            "chamfer", "radius", "rise", "notch", "stop", "splay")  # fmt: skip
 
 
 def written(value: Value) -> str:

@@ -65,6 +65,13 @@ class ValueField(QWidget):
         """Say what a bare number is in."""
         self._unit = unit
 
+    def reading(self) -> Value | None:
+        """Give what stands in the field, or None, without a word."""
+        try:
+            return read_value(self.line.text(), self._kind, self._unit)
+        except LengthError:
+            return None
+
     def value(self) -> Value | None:
         """Give what stands in the field, or None after saying what is wrong with it."""
         try:

@@ -41,7 +41,8 @@ class NumbersLoader(QThread):
     """Loads the numerical libraries beside the window, which stands before they have."""
 
     def run(self) -> None:
-        import nullah.core.milling.forecast  # noqa: F401
+        import nullah.core.milling.forecast
+        import nullah.core.piece.proof.prove  # noqa: F401
 
 
 def make_window(project: Project, root: Path, file: Path | None = None) -> Window:

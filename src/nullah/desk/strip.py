@@ -10,7 +10,6 @@ from nullah.core.card import Weight
 from nullah.core.drawing import grain_lines
 from nullah.core.piece.part import Part
 from nullah.core.plan import PartState, Plan
-from nullah.core.stations.piece import species_of
 from nullah.core.wood.species import SpeciesError, find_species
 from nullah.paper.lettering import typeface
 from nullah.paper.palette import DAY, Palette, mixed
@@ -111,7 +110,7 @@ class Strip(QScrollArea):
         widest = max((float(part.width) for part in plan.parts), default=1.0)
         per_mm = min(150 / longest, _DRAWN / widest)
         for chip, part in zip(self.chips, plan.parts, strict=True):
-            chip.part, chip.state, chip.species = part, plan.state_of(part), species_of(plan, part)
+            chip.part, chip.state, chip.species = part, plan.state_of(part), plan.species_of(part)
             chip.per_mm = per_mm
             chip.palette_ = self._palette
             chip.setChecked(part.id == in_hand)

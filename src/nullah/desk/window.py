@@ -6,8 +6,9 @@ from dataclasses import replace
 from fractions import Fraction
 from importlib import import_module
 from pathlib import Path
+from typing import Protocol, runtime_checkable
 
-from PySide6.QtCore import QPointF
+from PySide6.QtCore import QPointF, SignalInstance
 from PySide6.QtGui import QCloseEvent, QResizeEvent
 from PySide6.QtWidgets import QApplication, QGridLayout, QMainWindow, QStackedWidget, QVBoxLayout, QWidget
 
@@ -16,6 +17,7 @@ from nullah.core.card import Mend
 from nullah.core.drawing import Drawing
 from nullah.core.ledger import Kind
 from nullah.core.lengths import Unit, read_length, read_slope
+from nullah.core.plan import join_likeliest
 from nullah.core.stations import STATIONS
 from nullah.desk.bench import Bench
 from nullah.desk.card import CardView
@@ -41,6 +43,24 @@ _DESKS = {
     "milling": ("milling", "MillingDesk"),
     "joints": ("joints", "JointsDesk"),
 }
+
+
+@runtime_checkable
+class HasPalette(Protocol):
+    """What takes another theme."""
+
+    def set_palette(self, palette: Palette) -> None:
+        """Take it."""
+
+
+@runtime_checkable
+class HasFigures(Protocol):
+    """What stands in the place of the drawing and shows figures that can be typed."""
+
+    figure: SignalInstance
+
+    def place_of(self, name: str) -> QPointF | None:
+        """Give where a figure stands on it."""
 
 
 class Window(QMainWindow):
@@ -74,7 +94,9 @@ class Window(QMainWindow):
         middle = QVBoxLayout()
         middle.setSpacing(0)
         middle.addWidget(self.tools)
-        middle.addWidget(self.bench, 1)
+        self.place = QStackedWidget()
+        self.place.addWidget(self.bench)
+        middle.addWidget(self.place, 1)
         frame = QWidget()
         frame.setObjectName("frame")
         grid = QGridLayout(frame)
@@ -96,6 +118,7 @@ class Window(QMainWindow):
             module, name = _DESKS.get(STATIONS[number].id, ("base", "StationDesk"))
             kind: type[StationDesk] = getattr(import_module(f"nullah.desk.stations.{module}"), name)
             self._desks[number] = kind(self.document, self.bench)
+            self._desks[number].page_wanted.connect(self._show_page)
             self.tools.addWidget(self._desks[number])
         return self._desks[number]
 
@@ -105,7 +128,7 @@ class Window(QMainWindow):
         if self._editor is None:
             from nullah.desk.editor import FigureEditor
 
-            self._editor = FigureEditor(self.document, self.bench)
+            self._editor = FigureEditor(self.document, self.place)
         return self._editor
 
     def _put_slip_away(self) -> None:
@@ -138,6 +161,20 @@ class Window(QMainWindow):
         # A station without choices gives its room to the bench.
         self.tools.setVisible(STATIONS[number].id in _DESKS)
         self._refresh_all()
+        self._show_page()
+
+    def _show_page(self) -> None:
+        """Put the drawing, or what the station wants instead of it, into the middle."""
+        self._put_slip_away()
+        page = self.desk(self.station).page() or self.bench
+        if self.place.indexOf(page) < 0:
+            self.place.addWidget(page)
+            if isinstance(page, HasFigures):
+                page.figure.connect(self._figure_clicked)
+            if isinstance(page, HasPalette):
+                page.set_palette(self.palette_)
+        self.place.setCurrentWidget(page)
+        self.desk(self.station).refresh()
 
     def _refresh_all(self) -> None:
         plan, hand, station = self.document.plan, self.document.hand, STATIONS[self.station]
@@ -178,8 +215,10 @@ class Window(QMainWindow):
 
     def _take_palette(self, palette: Palette) -> None:
         self.palette_ = palette
-        for part in (self.bench, self.rod, self.strip):
-            part.set_palette(palette)
+        pages = [self.place.widget(index) for index in range(1, self.place.count())]
+        for part in (self.bench, self.rod, self.strip, *pages):
+            if isinstance(part, HasPalette):
+                part.set_palette(palette)
         self.header.show_theme(palette is NIGHT)
 
     def show_unit(self, unit: Unit) -> None:
@@ -208,8 +247,11 @@ class Window(QMainWindow):
             self.document.set_hand(self.document.hand._replace(quantity=""))
 
     def _figure_clicked(self, of: str) -> None:
-        at = self.bench.place_of(of) if of in self.bench.targets() else QPointF(self.bench.width() - 60, 60)
-        self._take_figure(of, at)
+        page = self.place.currentWidget()
+        at = page.place_of(of) if isinstance(page, HasFigures) else None
+        if at is None and page is self.bench and of in self.bench.targets():
+            at = self.bench.place_of(of)
+        self._take_figure(of, at or QPointF(self.place.width() - 60, 60))
 
     def _take_figure(self, of: str, at: QPointF) -> None:
         """Show why a figure is what it is, and open it for typing."""
@@ -220,12 +262,22 @@ class Window(QMainWindow):
 
     def do_mend(self, mend: Mend) -> None:
         """Carry out a way out that the card offers."""
-        if mend.action == "cut_first":
-            self.document.do(mend.label, lambda p: actions.cut_first(p, mend.subject, mend.value == "yes"))
-        elif mend.action == "give" and self.document.plan.ledger is not None:
-            kind = self.document.plan.ledger.quantity(mend.subject).definition.kind
-            value = read_slope(mend.value) if kind is Kind.SLOPE else read_length(mend.value)
-            self.document.do(mend.label, lambda p: actions.give(p, mend.subject, value))
+        ledger = self.document.plan.ledger
+        match mend.action:
+            case "cut_first":
+                self.document.do(mend.label, lambda p: actions.cut_first(p, mend.subject, mend.value == "yes"))
+            case "give" if ledger is not None:
+                kind = ledger.quantity(mend.subject).definition.kind
+                value = read_slope(mend.value) if kind is Kind.SLOPE else read_length(mend.value)
+                self.document.do(mend.label, lambda p: actions.give(p, mend.subject, value))
+            case "take_back":
+                self.document.do(mend.label, lambda p: actions.give(p, mend.subject, None))
+            case "choose":
+                self.document.do(mend.label, lambda p: actions.choose(p, mend.subject, mend.value))
+            case "hold":
+                self.document.do(mend.label, lambda p: actions.hold(p, mend.subject, mend.value))
+            case "join":
+                self.document.do(mend.label, lambda p: join_likeliest(p, mend.subject, mend.value))
 
     def _rename(self, name: str) -> None:
         if name != self.document.project.piece.name:

@@ -13,16 +13,18 @@ from pydantic import AfterValidator, BaseModel, ConfigDict, Field
 
 from nullah.core.breakdown.layout import Placement
 from nullah.core.breakdown.rough import Allowances
-from nullah.core.ledger import Value
+from nullah.core.ledger import Measured, Value
 from nullah.core.lengths import Length, LengthError, Marks, Slope, Unit, read_length, read_slope
 from nullah.core.piece.forms import FORMS
+from nullah.core.piece.own import OwnBoard, OwnJoint
 from nullah.core.project import Piece, Project
 from nullah.core.rack.board import Board, BoardError, Flaw, FlawKind, check_board, fitted_flaw
 from nullah.core.shop import Shop
 from nullah.core.wood.movement import Cut
+from nullah.files.shapings import read_shaping, shaping_data
 
 FORMAT = "nullah project"
-VERSION = 1
+VERSION = 2
 
 
 def _a_length(text: str) -> str:
@@ -49,12 +51,57 @@ def _a_mark(text: str) -> str:
 LengthText = Annotated[str, AfterValidator(_a_length), Field(examples=["1 7/8 in", "47.5 mm"])]
 MarkText = Annotated[str, AfterValidator(_a_mark), Field(examples=["1/32", "0.5"])]
 ValueText = int | str
+HoldText = Literal["glued", "nailed", "screwed", "screwed in slots", "held by buttons", "left dry"]
 
 
 class _Strict(BaseModel):
     """Unknown fields are refused, never dropped."""
 
     model_config = ConfigDict(extra="forbid", frozen=True)
+
+
+class MeasuredModel(_Strict):
+    """What was measured: the value, the day (such as ``2026-11-23``) and by what."""
+
+    value: ValueText
+    on: str = ""
+    by: str = ""
+
+
+class ShapingModel(_Strict):
+    """What is taken off a board of one's own: a kind, the sides it is at, and its figures in mm."""
+
+    kind: Literal["taper", "chamfer", "round-over", "arch", "ogee foot", "long bevel", "raised panel", "notch",
+                  "traced edge", "slant"]  # fmt: skip
+    sides: list[str] = []
+    axis: str = ""
+    figures: list[float] = []
+    points: list[tuple[float, float]] = []
+
+
+class OwnBoardModel(_Strict):
+    """A board of one's own. `lie` is the axis of its length and of its thickness, such as ``xz``."""
+
+    id: Annotated[str, Field(pattern=r"^own[1-9][0-9]*$")]
+    name: str
+    length: LengthText
+    width: LengthText
+    thickness: LengthText
+    at: tuple[LengthText, LengthText, LengthText]
+    lie: Literal["xy", "xz", "yx", "yz", "zx", "zy"]
+    shows: Annotated[str, Field(pattern=r"^[lrfbut]*$")] = ""
+    inside: bool = False
+    shapings: list[ShapingModel] = []
+
+
+class OwnJointModel(_Strict):
+    """A joint of one's own: `second` enters `first`, or `first` carries the tails."""
+
+    id: Annotated[str, Field(pattern=r"^ownjoint[1-9][0-9]*$")]
+    sharing: Literal["dovetail", "let in", "mortise and tenon", "lap", "bridle", "mitre", "butt"]
+    first: str
+    second: str
+    hold: HoldText = "glued"
 
 
 class PieceModel(_Strict):
@@ -64,7 +111,11 @@ class PieceModel(_Strict):
     name: str
     choices: dict[str, str] = {}
     given: dict[str, ValueText] = {}
-    measured: dict[str, ValueText] = {}
+    measured: dict[str, ValueText | MeasuredModel] = {}
+    woods: dict[Literal["shown", "inside"], str] = {}
+    holds: dict[str, HoldText] = {}
+    own: list[OwnBoardModel] = []
+    own_joints: list[OwnJointModel] = []
 
 
 class FlawModel(_Strict):
@@ -131,7 +182,7 @@ class ProjectModel(_Strict):
     """A Nullah project file."""
 
     format: Literal["nullah project"]
-    version: Literal[1]
+    version: Literal[1, 2]
     piece: PieceModel
     boards: list[BoardModel] = []
     allowances: AllowancesModel
@@ -155,7 +206,11 @@ def to_data(project: Project) -> dict[str, Any]:
             "name": piece.name,
             "choices": dict(piece.choices),
             "given": {name: _value_data(value) for name, value in piece.given},
-            "measured": {name: _value_data(value) for name, value in piece.measured},
+            "measured": {name: _measured_data(reading) for name, reading in piece.measured},
+            "woods": dict(piece.woods),
+            "holds": dict(piece.holds),
+            "own": [_own_data(board) for board in piece.own],
+            "own_joints": [joint._asdict() for joint in piece.own_joints],
         },
         "boards": [_board_data(board) for board in project.boards],
         "allowances": {
@@ -177,6 +232,26 @@ def to_data(project: Project) -> dict[str, Any]:
 
 def _value_data(value: Value) -> ValueText:
     return value if isinstance(value, int) else value.as_text()
+
+
+def _measured_data(reading: Measured) -> dict[str, Any]:
+    return {"value": _value_data(reading.value), "on": reading.on, "by": reading.by}
+
+
+def _own_data(board: OwnBoard) -> dict[str, Any]:
+    length, width, thickness = (size.as_text() for size in board.sizes)
+    return {
+        "id": board.id,
+        "name": board.name,
+        "length": length,
+        "width": width,
+        "thickness": thickness,
+        "at": [place.as_text() for place in board.at],
+        "lie": board.lie,
+        "shows": board.shows,
+        "inside": board.inside,
+        "shapings": [shaping_data(shaping) for shaping in board.shapings],
+    }
 
 
 def _board_data(board: Board) -> dict[str, Any]:
@@ -213,8 +288,15 @@ def from_model(model: ProjectModel) -> Project:
         model.piece.name,
         tuple(model.piece.choices.items()),
         tuple((name, _read_value(name, text)) for name, text in model.piece.given.items()),
-        tuple((name, _read_value(name, text)) for name, text in model.piece.measured.items()),
+        tuple((name, _read_measured(name, found)) for name, found in model.piece.measured.items()),
+        tuple((str(role), species) for role, species in model.piece.woods.items()),
+        tuple((joint, str(hold)) for joint, hold in model.piece.holds.items()),
+        tuple(_read_own(board) for board in model.piece.own),
+        tuple(OwnJoint(j.id, j.sharing, j.first, j.second, j.hold) for j in model.piece.own_joints),
     )
+    for what, found in (("boards", piece.own), ("joints", piece.own_joints)):
+        if len({each.id for each in found}) != len(found):
+            raise BoardError(f"Two {what} of one's own have the same id.")
     boards = tuple(_read_board(board) for board in model.boards)
     ids = [board.id for board in boards]
     if len(set(ids)) != len(ids):
@@ -243,6 +325,19 @@ def _read_value(name: str, text: ValueText) -> Value:
         return _slope_or_length(text)
     except LengthError as error:
         raise LengthError(f"{name}: {error}") from error
+
+
+def _read_measured(name: str, found: ValueText | MeasuredModel) -> Measured:
+    if isinstance(found, MeasuredModel):
+        return Measured(_read_value(name, found.value), found.on, found.by)
+    return Measured(_read_value(name, found))
+
+
+def _read_own(model: OwnBoardModel) -> OwnBoard:
+    sizes = (read_length(model.length), read_length(model.width), read_length(model.thickness))
+    at = (read_length(model.at[0]), read_length(model.at[1]), read_length(model.at[2]))
+    shapings = tuple(read_shaping(s.kind, s.sides, s.axis, s.figures, s.points) for s in model.shapings)
+    return OwnBoard(model.id, model.name, sizes, at, model.lie, model.shows, model.inside, shapings)
 
 
 def _slope_or_length(text: str) -> Length | Slope:

@@ -9,7 +9,7 @@ from dataclasses import replace
 from pathlib import Path
 from typing import TypeVar
 
-from nullah.core.bench.cutlist import CutListRow
+from nullah.core.bench.cutlist import CutListRow, grouped
 from nullah.core.breakdown.rough import RoughPart
 from nullah.core.breakdown.search import MOST_PARTS
 from nullah.core.lengths import Length, LengthError, Marks, Unit, read_length
@@ -163,6 +163,49 @@ def _quantity(text: str) -> int:
     return int(text)
 
 
+def read_own_boards(text: str, unit: Unit) -> tuple[tuple[str, Length, Length, Length], ...]:
+    """Read boards as people type and paste them: name, length, width, thickness, and how many.
+
+    Cells are set apart by tabs, semicolons or commas; a heading may name the columns ``part``,
+    ``quantity``, ``length``, ``width``, ``thickness`` in any order. Bare numbers are in `unit`.
+
+    Raises
+    ------
+    TableError
+        With the line that cannot be read.
+
+    Examples
+    --------
+    >>> [name for name, *_ in read_own_boards("shelf,600,200,18,2", Unit.MM)]
+    ['shelf 1', 'shelf 2']
+    """
+    lines = [line for line in text.splitlines() if line.strip()]
+    mark = next((mark for mark in ("\t", ";", ",") if lines and mark in lines[0]), ",")
+    columns = ["part", "length", "width", "thickness", "quantity"]
+    found: list[tuple[str, Length, Length, Length]] = []
+    for number, cells in enumerate(csv.reader(lines, delimiter=mark), start=1):
+        words = [cell.strip() for cell in cells]
+        if number == 1 and {"length", "width", "thickness"} <= {word.lower() for word in words}:
+            columns = [word.lower() for word in words]
+            continue
+        row = dict(zip(columns, words, strict=False))
+        try:
+            sizes = [read_length(row.get(name, ""), unit) for name in ("length", "width", "thickness")]
+            if any(size.mm <= 0 for size in sizes):
+                raise LengthError("each size must be more than nothing.")
+            count = _quantity(row.get("quantity") or "1")
+        except (LengthError, ValueError) as error:
+            raise TableError(f"Line {number}, “{'  '.join(words)[:40]}”: {error}") from error
+        name = row.get("part") or "board"
+        if len(found) + count > MOST_PARTS:
+            raise TableError(f"More than {MOST_PARTS} boards are asked for: a slip of the key?")
+        names = [name] if count == 1 else [f"{name} {index + 1}" for index in range(count)]
+        found += [(each, sizes[0], sizes[1], sizes[2]) for each in names]
+    if not found:
+        raise TableError("There is no board in that list. Write a line as: shelf, 600, 200, 18.")
+    return tuple(found)
+
+
 def read_survey_points(path: Path) -> list[tuple[float, float, float, float]]:
     """Read ``x,y,top,bottom`` in mm.
 
@@ -187,9 +230,12 @@ def cut_list_text(rows: Sequence[CutListRow], marks: Marks) -> str:
     shown = "inches" if marks.unit is Unit.INCH else "mm, to the mark"
     writer.writerow(
         ["number", "part", "length_mm", "width_mm", "thickness_mm", "cut_length_mm", "rough_length_mm",
-         "rough_width_mm", "rough_thickness_mm", "board", "species", "wait_for", f"finished ({shown})"]
+         "rough_width_mm", "rough_thickness_mm", "board", "species", "wait_for", f"finished ({shown})",
+         "made_with", "quantity_alike", "shows", "rough_m3"]
     )  # fmt: skip
+    alike = {row.number: group for group in grouped(rows) for row in group.rows}
     for row in rows:
+        group = alike[row.number]
         sizes = (
             row.length, row.width, row.thickness, row.cut_length,
             row.rough_length, row.rough_width, row.rough_thickness,
@@ -197,7 +243,8 @@ def cut_list_text(rows: Sequence[CutListRow], marks: Marks) -> str:
         finished = " x ".join(marks.write(size, unit=False) for size in (row.length, row.width, row.thickness))
         writer.writerow(
             [row.number, _plain(row.part), *(f"{float(size):g}" for size in sizes), _plain(row.board),
-             _plain(row.species), row.waits, finished]
+             _plain(row.species), row.waits, finished, _plain(group.title), group.quantity, row.shows,
+             f"{row.rough_volume / 1e9:.6f}"]
         )  # fmt: skip
     return stream.getvalue()
 

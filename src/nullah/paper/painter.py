@@ -158,6 +158,8 @@ class _Work:
             if path.fill in (Fill.WASTE, Fill.FLAW):
                 self.hatch(path)
         self.painter.setBrush(Qt.BrushStyle.NoBrush)
+        if path.role is Role.BARE:
+            return
         hot = bool(path.of) and path.of in (self.hot, *self.lit) and path.role is Role.OUTLINE
         self.painter.setPen(self.pen(path.role, hot))
         if path.closed:

@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
+from typing import NamedTuple
 
 from nullah.core.breakdown.rough import RoughPart
 from nullah.core.lengths import Length
@@ -11,7 +13,10 @@ from nullah.core.piece.part import Part
 
 @dataclass(frozen=True, slots=True)
 class CutListRow:
-    """One part. `waits` says what must be measured first, in words; empty if nothing."""
+    """One part. `waits` says what must be measured first, in words; empty if nothing.
+
+    `shows` names the sides seen on the finished piece.
+    """
 
     number: int
     part: str
@@ -25,11 +30,81 @@ class CutListRow:
     board: str
     species: str
     waits: str
+    shows: str = ""
+    id: str = ""
+
+    @property
+    def rough_volume(self) -> float:
+        """Volume of the rough part, mm³."""
+        return float(self.rough_length) * float(self.rough_width) * float(self.rough_thickness)
+
+    @property
+    def volume(self) -> float:
+        """Volume of the finished board before its joints are cut, mm³."""
+        return float(self.length) * float(self.width) * float(self.thickness)
+
+
+class CutGroup(NamedTuple):
+    """Equal parts, made together."""
+
+    rows: tuple[CutListRow, ...]
+
+    @property
+    def quantity(self) -> int:
+        """How many there are."""
+        return len(self.rows)
+
+    @property
+    def title(self) -> str:
+        """Name them together: “left side, right side”, “divider 1 to 3”."""
+        return together([row.part for row in self.rows])
 
 
 def cut_list_row(part: Part, rough: RoughPart, board: str, species: str, waits: str) -> CutListRow:
     """Make the row of one part."""
+    shows = ", ".join(sorted(side.value for side in part.shows))
     return CutListRow(
         part.number, part.name, part.length, part.width, part.thickness, part.cut_length,
-        rough.length, rough.width, rough.thickness, board, species, waits,
+        rough.length, rough.width, rough.thickness, board, species, waits, shows, part.id,
     )  # fmt: skip
+
+
+def grouped(rows: Iterable[CutListRow]) -> Iterator[CutGroup]:
+    """Put equal parts together: of one size and wood, with the same to wait for and the same need of clear wood."""
+    alike: dict[tuple[object, ...], list[CutListRow]] = {}
+    for row in rows:
+        key = (row.length, row.width, row.thickness, row.cut_length, row.rough_length, row.species, bool(row.waits))
+        alike.setdefault(key, []).append(row)
+    for same in alike.values():
+        yield CutGroup(tuple(same))
+
+
+def volumes(groups: Iterable[CutGroup]) -> tuple[float, float]:
+    """Give the finished and the rough volume of a list, mm³."""
+    rows = [row for group in groups for row in group.rows]
+    return sum(row.volume for row in rows), sum(row.rough_volume for row in rows)
+
+
+def together(names: list[str]) -> str:
+    """Name several parts in one: numbered ones by their first and last.
+
+    Examples
+    --------
+    >>> together(["divider 1", "divider 2", "divider 3"]), together(["left side", "right side"])
+    ('divider 1 to 3', 'left side and right side')
+    """
+    if len(names) == 1:
+        return names[0]
+    stems = {name.rpartition(" ")[0] for name in names}
+    ends = [name.rpartition(" ")[2] for name in names]
+    if len(stems) == 1 and "" not in stems and all(end.isdigit() for end in ends):
+        word = " and " if len(names) == 2 else " to "
+        return f"{stems.pop()} {ends[0]}{word}{ends[-1]}"
+    if len(names) > 3:
+        return f"{names[0]} and {len(names) - 1} alike"
+    return " and ".join((", ".join(names[:-1]), names[-1]))
+
+
+def short(text: str, most: int) -> str:
+    """Cut words to so many letters, with an ellipsis."""
+    return text if len(text) <= most else f"{text[: most - 1].rstrip()}…"

@@ -128,9 +128,13 @@ def lay_out(spec: Dovetail) -> DovetailLayout:
     )  # fmt: skip
 
 
-def remarks(layout: DovetailLayout, shop: Shop, marks: Marks) -> tuple[Remark, ...]:
-    """Say what would go wrong with this corner, the worst first, a sentence each with its figure."""
-    return (*_cannot_be_made(layout, marks), *_hard_to_make(layout, shop, marks))
+def remarks(layout: DovetailLayout, shop: Shop, marks: Marks, prefix: str = "tails") -> tuple[Remark, ...]:
+    """Say what would go wrong with this corner, the worst first, a sentence each with its figure.
+
+    `prefix` is that of the corner's figures in the ledger.
+    """
+    found = (*_cannot_be_made(layout, marks), *_hard_to_make(layout, shop, marks))
+    return tuple(remark._replace(of=remark.of.replace("tails", prefix, 1)) for remark in found)
 
 
 def _cannot_be_made(layout: DovetailLayout, marks: Marks) -> tuple[Remark, ...]:

@@ -44,8 +44,25 @@ def run_out(layout: DovetailLayout, low: Length, high: Length) -> RunOut:
     return RunOut(Meets.BOTH, True, True, None)
 
 
-def remarks(layout: DovetailLayout, low: Length, high: Length, depth: Length, marks: Marks) -> tuple[Remark, ...]:
-    """Say in words whether the groove shows, where to stop it, and how to move it inside a tail."""
+def remarks(
+    layout: DovetailLayout, low: Length, high: Length, depth: Length, marks: Marks, lapped: bool = False,
+    of: str = "groove.height",
+) -> tuple[Remark, ...]:  # fmt: skip
+    """Say in words whether the groove shows, where to stop it, and how to move it inside a tail.
+
+    At a lapped (half-blind) corner nothing shows in the tail boards' ends: the lap covers them.
+    """
+    found = _remarks(layout, low, high, depth, marks, lapped)
+    named = []
+    for remark in found:
+        mends = tuple(mend._replace(subject=of) for mend in remark.mends)
+        named.append(remark._replace(of=of, mends=mends))
+    return tuple(named)
+
+
+def _remarks(
+    layout: DovetailLayout, low: Length, high: Length, depth: Length, marks: Marks, lapped: bool
+) -> tuple[Remark, ...]:
     verdict = run_out(layout, low, high)
     # The bottom reaches `depth` past the baseline; beyond that the groove is not needed.
     stop_tail = layout.gauge_tail_board - depth
@@ -54,6 +71,13 @@ def remarks(layout: DovetailLayout, low: Length, high: Length, depth: Length, ma
     def written(stop: Length) -> str:
         return marks.write(stop, Direction.DOWN)
 
+    if verdict.meets is Meets.TAIL and lapped:
+        return (
+            Remark(
+                f"The groove runs inside tail {verdict.tail} (counted from the lower edge); the lap covers its end. "
+                "Run it through in front and sides."
+            ),
+        )
     if verdict.meets is Meets.TAIL:
         return (
             Remark(

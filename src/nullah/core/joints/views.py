@@ -14,7 +14,7 @@ from nullah.core.lengths import Length, Marks, from_float
 
 
 def tail_board_face(
-    layout: DovetailLayout, show: float, groove: tuple[Length, Length], species: str, of: str
+    layout: DovetailLayout, show: float, groove: Sequence[Length], species: str, of: str
 ) -> Iterator[Element]:
     """Draw the outside face of the tail board's right end, `show` mm of it.
 
@@ -76,7 +76,7 @@ def pin_board_end(layout: DovetailLayout, species: str, of: str) -> Iterator[Ele
         yield _waste(height, (0, float(low)), (thick, float(base_low)), (thick, float(base_high)), (0, float(high)))
 
 
-def pin_board_face(layout: DovetailLayout, show: float, groove: tuple[Length, Length], species: str, of: str
+def pin_board_face(layout: DovetailLayout, show: float, groove: Sequence[Length], species: str, of: str
                    ) -> Iterator[Element]:  # fmt: skip
     """Draw the inside face of the pin board's left end: sockets hatched, baseline gauged, groove to its depth."""
     height, base = float(layout.spec.width), float(layout.gauge_pin_board)
@@ -90,25 +90,36 @@ def pin_board_face(layout: DovetailLayout, show: float, groove: tuple[Length, Le
         yield line((0, height - float(level)), (show, height - float(level)), Role.KNIFE)
 
 
-def mark_dimensions(layout: DovetailLayout, marks: Marks, states: Sequence[tuple[str, str]] = ()) -> Iterator[Element]:
-    """Dimension the marks at the end of the tail board: half-pin, tail, pin, all to be clicked."""
+def mark_dimensions(
+    layout: DovetailLayout, marks: Marks, prefix: str, states: Sequence[tuple[str, str]] = ()
+) -> Iterator[Element]:
+    """Dimension the marks at the end of the tail board: half-pin, tail, pin, all to be clicked.
+
+    `prefix` is that of the corner's figures in the ledger, `states` pairs of name and state.
+    """
     height = float(layout.spec.width)
     state = dict(states)
     half = Dimension(
         (0, height - float(layout.spec.half_pin)), (0, height), marks.write_setting(layout.spec.half_pin), 6,
-        state.get("tails.half_pin", ""), of="tails.half_pin",
+        state.get(f"{prefix}.half_pin", ""), of=f"{prefix}.half_pin",
     )  # fmt: skip
     yield half
     low, high = float(layout.marks[0]), float(layout.marks[1])
     text = marks.write_setting(layout.tail)
-    yield Dimension((0, height - low), (0, height - high), text, -6, state.get("tails.width", ""), of="tails.width")
+    yield Dimension(
+        (0, height - low), (0, height - high), text, -6, state.get(f"{prefix}.width", ""), of=f"{prefix}.width"
+    )
     if layout.spec.tails > 1:
         low, high = float(layout.marks[1]), float(layout.marks[2])
         text = marks.write_setting(layout.spec.pin)
-        yield Dimension((0, height - low), (0, height - high), text, -6, state.get("tails.pin", ""), of="tails.pin")
+        yield Dimension(
+            (0, height - low), (0, height - high), text, -6, state.get(f"{prefix}.pin", ""), of=f"{prefix}.pin"
+        )
         low, high = float(layout.marks[0]), float(layout.marks[2])
         text = f"step {marks.write_setting(layout.step)}"
-        yield Dimension((0, height - low), (0, height - high), text, -15, state.get("tails.step", ""), of="tails.step")
+        yield Dimension(
+            (0, height - low), (0, height - high), text, -15, state.get(f"{prefix}.step", ""), of=f"{prefix}.step"
+        )
 
 
 def mark_scale(layout: DovetailLayout, marks: Marks, x: float, size_mm: float = 2.6) -> Iterator[Element]:

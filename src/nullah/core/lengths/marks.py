@@ -81,6 +81,12 @@ class Marks:
             return f"{square_mm / 304.8**2:.1f} sq ft"
         return f"{square_mm / 1e6:.2f} m²"
 
+    def write_volume(self, cubic_mm: float) -> str:
+        """Write a volume given in mm³ as wood is sold: m³, or board feet of 144 cubic inches."""
+        if self.unit is Unit.INCH:
+            return f"{cubic_mm / 25.4**3 / 144:.2f} bd ft"
+        return f"{cubic_mm / 1e9:.4f} m³"
+
     def write_entered(self, length: Length) -> str:
         """Write a length the user typed as it was typed, if it is in the unit now shown."""
         if length.typed and length.unit is self.unit:

@@ -3,23 +3,86 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping
+from enum import Enum
+from fractions import Fraction
 from typing import NamedTuple
 
 from nullah.core.card import Remark
 from nullah.core.ledger import Definition, Ledger
 from nullah.core.piece.overlap import Joint
 from nullah.core.piece.part import Part
+from nullah.core.piece.space import Corner, Side
 
 #: What was chosen, by the name of the choice.
 Choices = Mapping[str, str]
 
 
 class Choice(NamedTuple):
-    """Something to be chosen: its name, title, and the options with their titles; first is usual."""
+    """Something to be chosen: its name, title, and the options with their titles; first is usual.
+
+    `when` limits it to where another choice (its name) has one of some options.
+    """
 
     name: str
     title: str
     options: tuple[tuple[str, str], ...]
+    when: tuple[str, tuple[str, ...]] = ("", ())
+
+    def applies(self, chosen: Choices) -> bool:
+        """Say whether there is anything to choose, with the other choices as they are."""
+        name, options = self.when
+        return not name or chosen.get(name, "") in options
+
+
+class View(Enum):
+    """A drawing of the piece, square to one side; the value is what is written under it."""
+
+    ABOVE = "From above"
+    FRONT = "From the front"
+    SECTION = "Across the middle"
+
+
+class Measure(NamedTuple):
+    """A dimension on a view: the quantity it shows, and between which two places of the piece, mm.
+
+    `offset` is how far its line stands off, in paper mm, to the left of start → end.
+    """
+
+    of: str
+    view: View
+    start: Corner
+    end: Corner
+    offset: float = 6.0
+
+
+class Mover(NamedTuple):
+    """Parts that must come out of the finished piece together: a drawer, a lid.
+
+    `travel` is how far, mm; `of` names the quantities to look at when it cannot.
+    """
+
+    name: str
+    group: str
+    way: Side
+    travel: Fraction
+    of: tuple[str, ...] = ()
+
+
+class Freedom(NamedTuple):
+    """Room for wood to move: these parts, side by side, have so much of it across their grain, mm."""
+
+    parts: tuple[str, ...]
+    room: Fraction
+    of: str = ""
+
+
+class Bearing(NamedTuple):
+    """A part that carries a load, kg, over a clear span, mm; `of` names what sets the span."""
+
+    part: str
+    span: Fraction
+    load: int
+    of: str = ""
 
 
 class Assembly(NamedTuple):
@@ -28,18 +91,26 @@ class Assembly(NamedTuple):
     parts: tuple[Part, ...] = ()
     joints: tuple[Joint, ...] = ()
     remarks: tuple[Remark, ...] = ()
+    measures: tuple[Measure, ...] = ()
+    movers: tuple[Mover, ...] = ()
+    freedoms: tuple[Freedom, ...] = ()
+    bearings: tuple[Bearing, ...] = ()
 
     def part(self, part_id: str) -> Part | None:
         """Give the part of that id, if there is one."""
         return next((part for part in self.parts if part.id == part_id), None)
+
+    def joints_of(self, part_id: str) -> tuple[Joint, ...]:
+        """Give the joints a part takes part in."""
+        return tuple(joint for joint in self.joints if part_id in (joint.first, joint.second))
 
 
 class Form(NamedTuple):
     """A form that pieces take.
 
     `define` gives the quantities for the choices made; `assemble` gives parts and joints
-    from the ledger worked out. `sizes` are the names of the three quantities that a person
-    gives first, for each set of choices.
+    from the ledger worked out. `size` names the three quantities that say how large it is.
+    `cautions` are the usual ones for such a piece.
     """
 
     id: str
@@ -47,7 +118,14 @@ class Form(NamedTuple):
     choices: tuple[Choice, ...]
     define: Callable[[Choices], tuple[Definition, ...]]
     assemble: Callable[[Ledger, Choices], Assembly]
+    size: tuple[str, str, str] = ("", "", "")
+    cautions: tuple[str, ...] = ()
 
     def settled(self, chosen: Choices) -> dict[str, str]:
-        """Give every choice of the form: as chosen, or the usual."""
-        return {choice.name: chosen.get(choice.name, choice.options[0][0]) for choice in self.choices}
+        """Give every choice of the form: as chosen where that is an option, or the usual."""
+        found = {}
+        for choice in self.choices:
+            options = [option for option, _ in choice.options]
+            given = chosen.get(choice.name, "")
+            found[choice.name] = given if given in options else options[0]
+        return found

@@ -1,17 +1,21 @@
 """The overlap rule: where two parts meet their boxes overlap, and a joint shares that out.
 
-The geometry decides the name of a part let into another: at an edge it is a rabbet,
-across the grain a dado, along the grain a groove.
+One part is let into the other (at an edge that is a rabbet, across the grain a dado, along
+it a groove: the geometry decides the name); or the overlap is shared in slices (dovetail,
+lap, bridle, mitre); or a part of the one goes on as a tenon. Parts that only touch meet in a
+butt joint. Whatever the second part does not keep of the overlap belongs to the first.
 """
 
 from __future__ import annotations
 
 from collections.abc import Iterator
 from enum import Enum
-from itertools import combinations
+from fractions import Fraction
 from typing import NamedTuple
 
-from nullah.core.piece.part import Box, Part
+from nullah.core.lengths import Slope
+from nullah.core.piece.part import Part
+from nullah.core.piece.space import Axis, Box, Corner, side_at
 
 
 class Sharing(Enum):
@@ -19,19 +23,95 @@ class Sharing(Enum):
 
     DOVETAIL = "dovetail"
     LET_IN = "let in"
+    TENON = "mortise and tenon"
+    LAP = "lap"
+    BRIDLE = "bridle"
+    MITRE = "mitre"
+    BUTT = "butt"
+
+
+class Hold(Enum):
+    """What holds a joint, which decides what may move in it."""
+
+    GLUE = "glued"
+    NAILS = "nailed"
+    SCREWS = "screwed"
+    SLOTS = "screwed in slots"
+    BUTTONS = "held by buttons"
+    DRY = "left dry"
+
+    @property
+    def rigid(self) -> bool:
+        """Whether wood held so cannot move: nails bend, slots slide, a dry joint is free."""
+        return self in (Hold.GLUE, Hold.SCREWS)
+
+
+class Tails(NamedTuple):
+    """The tails of a corner: the ledger's prefix for their figures, and the figures, mm.
+
+    `groove` is the prefix of the groove that runs out at the corner, empty without one; `lap`
+    what is to be left of the pin board outside the tails (0: through).
+    """
+
+    prefix: str
+    count: int
+    half_pin: Fraction
+    pin: Fraction
+    slope: Slope
+    proud: Fraction = Fraction(0)
+    groove: str = ""
+    lap: Fraction = Fraction(0)
+
+
+class Names(NamedTuple):
+    """The ledger's names behind a joint, for mends; empty where there is none.
+
+    `width`, `depth` and `stop` are of the channel, `guest` the thickness that enters it,
+    `reach` how far that goes in, `notch` what is cut off its corner. `choice` is the way of
+    making it that would not show, as ``name=option``.
+    """
+
+    width: str = ""
+    depth: str = ""
+    stop: str = ""
+    guest: str = ""
+    reach: str = ""
+    notch: str = ""
+    choice: str = ""
 
 
 class Joint(NamedTuple):
     """Two parts and how they share their overlap.
 
-    For a dovetail `first` carries the tails and `second` the pins; where one part is let
-    into another, `first` is cut into and `second` enters it.
+    For a dovetail `first` carries the tails and `second` the pins; otherwise `first` is cut
+    into and `second` enters it.
+
+    Parameters
+    ----------
+    channels : tuple of Box
+        What is cut out of `first`; empty: just what the second keeps of the overlap.
+    shares : tuple of Box
+        What `second` keeps of the overlap; empty: all of it. The rest is cut off it.
+    room : Corner
+        Clearance planned on either side of the shares along each axis, mm.
+    runs : bool
+        Whether a channel may go on beyond what enters it (a groove ploughed through).
+    glued : Fraction, optional
+        Over how much of its width it is glued, mm; None: all of it.
     """
 
     id: str
     sharing: Sharing
     first: str
     second: str
+    hold: Hold = Hold.GLUE
+    channels: tuple[Box, ...] = ()
+    shares: tuple[Box, ...] = ()
+    room: Corner = (Fraction(0), Fraction(0), Fraction(0))
+    runs: bool = False
+    tails: Tails | None = None
+    names: Names = Names()
+    glued: Fraction | None = None
 
 
 class Meeting(NamedTuple):
@@ -44,10 +124,17 @@ class Meeting(NamedTuple):
 
 def meetings(parts: tuple[Part, ...]) -> Iterator[Meeting]:
     """Give every pair of parts whose boxes overlap."""
-    for first, second in combinations(parts, 2):
-        box = first.box.overlap(second.box)
-        if box is not None:
-            yield Meeting(first, second, box)
+    in_order = sorted(parts, key=lambda part: part.box.low[0])
+    rank = {part.id: number for number, part in enumerate(parts)}
+    for index, first in enumerate(in_order):
+        end = first.box.high[0]
+        for second in in_order[index + 1 :]:
+            if second.box.low[0] >= end:
+                break
+            box = first.box.overlap(second.box)
+            if box is not None:
+                a, b = (first, second) if rank[first.id] < rank[second.id] else (second, first)
+                yield Meeting(a, b, box)
 
 
 def name_of_channel(host: Part, channel: Box) -> str:
@@ -68,19 +155,140 @@ def name_of_channel(host: Part, channel: Box) -> str:
     return "groove" if along_grain else "dado"
 
 
-def unshared(parts: tuple[Part, ...], joints: tuple[Joint, ...]) -> tuple[str, ...]:
-    """Say, a sentence each, which parts collide without a joint and which joints join nothing."""
+def name_of_joint(joint: Joint, first: Part, second: Part) -> str:
+    """Name a joint in the trade's words; the geometry tells half-blind from through, dado from groove.
+
+    Parameters
+    ----------
+    joint : Joint
+    first, second : Part
+        Its two parts.
+    """
+    overlap = first.box.overlap(second.box)
+    match joint.sharing:
+        case Sharing.DOVETAIL if overlap is not None:
+            axis = first.grain
+            lap = second.box.size(axis) - overlap.size(axis)
+            return "half-blind dovetail" if lap > 0 else "through dovetail"
+        case Sharing.LET_IN if overlap is not None:
+            channel = joint.channels[0] if joint.channels else overlap
+            name = name_of_channel(first, channel)
+            stopped = name == "dado" and channel.size(first.across) < first.box.size(first.across)
+            return f"stopped {name}" if stopped else name
+        case Sharing.TENON:
+            return "double tenon" if len(joint.shares) > 1 else "mortise and tenon"
+        case Sharing.BUTT:
+            return f"butt joint, {joint.hold.value}"
+        case _:
+            return joint.sharing.value
+
+
+class Lines(NamedTuple):
+    """Who gets what of a meeting: boxes and prisms taken from either part.
+
+    `first_loses` and `second_loses` are boxes; `second_keeps` boxes within the overlap that
+    are not taken from the second part although the overlap is.
+    """
+
+    overlap: Box | None
+    first_loses: tuple[Box, ...]
+    second_keeps: tuple[Box, ...]
+
+
+def lines(joint: Joint, first: Part, second: Part) -> Lines:
+    """Give the boxes of a joint that shares in boxes (let in, tenon, lap, bridle)."""
+    overlap = first.box.overlap(second.box)
+    if overlap is None:
+        return Lines(None, joint.channels, ())
+    shares = joint.shares or (overlap,)
+    return Lines(overlap, joint.channels or shares, shares)
+
+
+def tail_edges(width: Fraction, count: int, half_pin: Fraction, pin: Fraction) -> tuple[tuple[Fraction, Fraction], ...]:
+    """Give both edges of every tail at the end of its board, from one edge, mm.
+
+    step = (width − 2 half-pins + pin) / n; tail = step − pin (exact).
+
+    Examples
+    --------
+    >>> [(int(a), int(b)) for a, b in tail_edges(Fraction(150), 2, Fraction(10), Fraction(6))]
+    [(10, 72), (78, 140)]
+    """
+    step = (width - 2 * half_pin + pin) / count
+    return tuple((half_pin + step * i, half_pin + step * (i + 1) - pin) for i in range(count))
+
+
+def tail_frame(joint: Joint, tail: Part, pin: Part) -> tuple[Box, Axis, Axis, Axis, bool] | None:
+    """Give the overlap of a dovetail, the axes along the tails, across them and through, and which end.
+
+    The last says whether the tails point towards the high end of the tail board. None where
+    the boards do not make a corner.
+    """
+    overlap = tail.box.overlap(pin.box)
+    if overlap is None or tail.grain is pin.grain or joint.tails is None:
+        return None
+    along = tail.grain
+    across = next(axis for axis in Axis if axis not in (along, tail.face))
+    middle = (overlap.low[along.value] + overlap.high[along.value]) / 2
+    high = middle > (tail.box.low[along.value] + tail.box.high[along.value]) / 2
+    return overlap, along, across, tail.face, high
+
+
+def unshared(parts: tuple[Part, ...], joints: tuple[Joint, ...]) -> tuple[tuple[str, str, str], ...]:
+    """Say which parts fill the same space without a joint and which joints hold nothing.
+
+    Returns
+    -------
+    tuple of (sentence, first part, second part)
+    """
     joined = {frozenset((joint.first, joint.second)): joint for joint in joints}
     met = {frozenset((m.first.id, m.second.id)): m for m in meetings(parts)}
-    names = {part.id: part.name for part in parts}
+    by_id = {part.id: part for part in parts}
     complaints = [
-        f"The {m.first.name} and the {m.second.name} fill the same space, and no joint shares it out."
+        (f"The {m.first.name} and the {m.second.name} fill the same space, and no joint shares it out.",
+         m.first.id, m.second.id)
         for pair, m in met.items()
         if pair not in joined
-    ]
-    complaints += [
-        f"The {names[joint.first]} and the {names[joint.second]} do not meet, so their joint has nothing to hold."
-        for pair, joint in joined.items()
-        if pair not in met
-    ]
+    ]  # fmt: skip
+    for pair, joint in joined.items():
+        first, second = by_id.get(joint.first), by_id.get(joint.second)
+        if first is None or second is None:
+            continue
+        if joint.sharing is not Sharing.BUTT and pair not in met:
+            complaints.append(
+                (f"The {first.name} and the {second.name} do not meet, so their {joint.sharing.value} joint has "
+                 "nothing to hold.", first.id, second.id)
+            )  # fmt: skip
     return tuple(complaints)
+
+
+def contact(first: Part, second: Part) -> Box | None:
+    """Give where two boxes overlap or touch, as a box that may be flat along one axis; None if apart."""
+    low = tuple(max(a, b) for a, b in zip(first.box.low, second.box.low, strict=True))
+    high = tuple(min(a, b) for a, b in zip(first.box.high, second.box.high, strict=True))
+    sizes = [h - k for h, k in zip(high, low, strict=True)]
+    if min(sizes) < 0 or sum(size == 0 for size in sizes) > 1:
+        return None
+    return Box((low[0], low[1], low[2]), (high[0], high[1], high[2]))
+
+
+def outward(host: Part, channel: Box) -> Axis:
+    """Give the axis a channel is sunk along: the one where it is open on one side of the host only.
+
+    Where several are (a rabbet), it is the host's thickness.
+    """
+    opens = [
+        axis
+        for axis in Axis
+        if (channel.low[axis.value] <= host.box.low[axis.value])
+        != (channel.high[axis.value] >= host.box.high[axis.value])
+    ]
+    if host.face in opens or not opens:
+        return host.face
+    return opens[0]
+
+
+__all__ = [
+    "Hold", "Joint", "Lines", "Meeting", "Names", "Sharing", "Tails", "contact", "lines", "meetings",
+    "name_of_channel", "name_of_joint", "outward", "side_at", "tail_edges", "tail_frame", "unshared",
+]  # fmt: skip

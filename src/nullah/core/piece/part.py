@@ -1,4 +1,4 @@
-"""A part: a board placed in the piece, as an exact box with its grain."""
+"""A part: a board placed in the piece, as an exact box with its grain and its shapings."""
 
 from __future__ import annotations
 
@@ -7,16 +7,10 @@ from fractions import Fraction
 from typing import NamedTuple
 
 from nullah.core.lengths import Length
+from nullah.core.piece.shaping import Shaping
+from nullah.core.piece.space import Axis, Box, Corner, Side, sides_of
 
-Corner = tuple[Fraction, Fraction, Fraction]
-
-
-class Axis(Enum):
-    """A direction of the piece: X along its length, Y from front to back, Z up."""
-
-    X = 0
-    Y = 1
-    Z = 2
+__all__ = ["Axis", "Box", "Corner", "Needs", "Part", "Side", "sides_of"]
 
 
 class Needs(Enum):
@@ -26,32 +20,6 @@ class Needs(Enum):
     ANY = "any"
 
 
-class Box(NamedTuple):
-    """An exact axis-parallel box, corners in mm of the piece."""
-
-    low: Corner
-    high: Corner
-
-    def size(self, axis: Axis) -> Fraction:
-        """Give the extent along an axis in mm."""
-        return self.high[axis.value] - self.low[axis.value]
-
-    def overlap(self, other: Box) -> Box | None:
-        """Give what both boxes fill, or None if that has no volume.
-
-        Examples
-        --------
-        >>> one = Box((0, 0, 0), (4, 4, 4))
-        >>> one.overlap(Box((3, 0, 0), (9, 9, 9)))
-        Box(low=(3, 0, 0), high=(4, 4, 4))
-        """
-        low = tuple(max(a, b) for a, b in zip(self.low, other.low, strict=True))
-        high = tuple(min(a, b) for a, b in zip(self.high, other.high, strict=True))
-        if any(a >= b for a, b in zip(low, high, strict=True)):
-            return None
-        return Box((low[0], low[1], low[2]), (high[0], high[1], high[2]))
-
-
 class Part(NamedTuple):
     """A part of the piece.
 
@@ -59,6 +27,8 @@ class Part(NamedTuple):
     length, `face` the axis of its thickness. `quantities` are the ledger's names for its
     length, width and thickness; `alike` names the set of equal parts made together.
     `spare` is what its ends are left long, in all, for planing flush after glueing.
+    `shows` are the sides seen on the finished piece; `group` the assembly it belongs to
+    that moves as one (a drawer, a lid); `load` what it carries, in kg.
     """
 
     id: str
@@ -72,6 +42,10 @@ class Part(NamedTuple):
     alike: str
     species_role: str = "case"
     spare: Fraction = Fraction(0)
+    shows: frozenset[Side] = frozenset()
+    shapings: tuple[Shaping, ...] = ()
+    group: str = ""
+    load: int = 0
 
     @property
     def across(self) -> Axis:

@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
-from nullah.core.bench.cutlist import CutListRow, cut_list_row
+from collections.abc import Iterator
+
+from nullah.core.bench.cutlist import CutGroup, grouped, short, volumes
 from nullah.core.breakdown.cuts import CutKind
 from nullah.core.card import Card, Remark, Setting, Weight
 from nullah.core.drawing import (
@@ -22,35 +24,20 @@ from nullah.core.drawing import (
 from nullah.core.joints import views
 from nullah.core.lengths import Direction, from_float
 from nullah.core.piece.part import Part
-from nullah.core.plan import BoardPlan, Plan
+from nullah.core.plan import BoardPlan, Corner, Plan, cut_list
 from nullah.core.sheets.page import A4, MARGIN, Sheet, card_on_paper, check_scale, cut_to_band, heading, paragraph
 from nullah.core.stations.breakdown import draw_one_board
 from nullah.core.stations.joints import corner_settings, corner_steps
-from nullah.core.stations.piece import species_of
 from nullah.core.stations.station import Hand
 
 _WIDE = A4[0] - 2 * MARGIN
-
-
-def cut_list(plan: Plan) -> tuple[CutListRow, ...]:
-    """Give the cut list of a plan, in the order of the parts."""
-    rows = []
-    for part in plan.parts:
-        rough, board = plan.rough_part(part.id), plan.board_of(part.id)
-        if rough is None:
-            continue
-        titles = [plan.ledger.quantity(n).definition.title for n in plan.waiting(part)] if plan.ledger else []
-        rows.append(
-            cut_list_row(part, rough, board.board.name if board else "", species_of(plan, part), " and ".join(titles))
-        )
-    return tuple(rows)
 
 
 def all_sheets(plan: Plan) -> tuple[Sheet, ...]:
     """Give every sheet a plan can have; a piece that cannot be made has one that says why."""
     if not plan.parts:
         return (_cannot(plan),)
-    sheets = [_cut_list_sheet(plan)]
+    sheets = [*_cut_list_sheets(plan)]
     sheets += [_board_sheet(plan, board) for board in plan.boards if board.placed]
     sheets += [part_sheet(plan, part) for part in plan.parts]
     sheets += template_sheets(plan)
@@ -60,45 +47,75 @@ def all_sheets(plan: Plan) -> tuple[Sheet, ...]:
 def _cannot(plan: Plan) -> Sheet:
     found = heading(plan.project.piece.name, "This piece cannot be made yet", "")
     y = 30.0
-    for remark in plan.assembly.remarks:
+    for remark in plan.remarks:
         words, y = paragraph(remark.text, MARGIN, y, _WIDE, 4.0)
         found += words
     return Sheet("piece", "This piece cannot be made yet", drawing(found))
 
 
-def _cut_list_sheet(plan: Plan) -> Sheet:
+def _cut_list_sheets(plan: Plan) -> Iterator[Sheet]:
+    """Make the cut list, equal parts together, over as many pages as it takes."""
+    groups = list(grouped(cut_list(plan)))
+    room = 21
+    pages = max(1, -(-len(groups) // room))
+    for number in range(pages):
+        shown = groups[number * room : (number + 1) * room]
+        note = "all figures are finished unless they say rough" + (
+            f" · page {number + 1} of {pages}" if pages > 1 else ""
+        )
+        found = heading(plan.project.piece.name, "Cut list", note)
+        y = _cut_list_rows(plan, shown, found)
+        if number == pages - 1:
+            found += _cut_list_foot(plan, groups, y)
+        yield Sheet("cut-list" if number == 0 else f"cut-list-page{number + 1}", "Cut list", drawing(found))
+
+
+def _cut_list_rows(plan: Plan, groups: list[CutGroup], found: list[Element]) -> float:
     write, up = plan.marks.write, Direction.UP
-    found = heading(plan.project.piece.name, "Cut list", "all figures are finished unless they say rough")
-    columns = ((0, "Part"), (34, "Length"), (56, "Width"), (76, "Thick"), (96, "Rough L × W × T"), (146, "Out of"))
+    columns = (
+        (0, "No."), (9, "Part"), (62, "Length"), (80, "Width"), (96, "Thick"), (112, "Rough L × W × T"), (150, "Wood"),
+    )  # fmt: skip
     y = 28.0
     for x, title in columns:
         found.append(Label((MARGIN + x, y), title, 3.0, Anchor.START, Role.FAINT))
-    for row in cut_list(plan):
-        y += 9
-        rough = (
-            f"{write(row.rough_length, up, unit=False)} × {write(row.rough_width, up, unit=False)} × "
-            f"{write(row.rough_thickness, up)}"
-        )
+    for group in groups:
+        row = group.rows[0]
+        y += 8
+        rough = " × ".join(
+            (write(row.rough_length, up, unit=False), write(row.rough_width, up, unit=False),
+             write(row.rough_thickness, up, unit=False))
+        )  # fmt: skip
         figures = (
-            f"{row.number}  {row.part}", write(row.cut_length, unit=False), write(row.width, unit=False),
-            write(row.thickness), rough, row.board or "no board yet",
+            f"{group.quantity} ×", short(group.title, 30), write(row.cut_length, unit=False),
+            write(row.width, unit=False), write(row.thickness, unit=False), rough, short(row.species, 17),
         )  # fmt: skip
         for (x, _), text in zip(columns, figures, strict=True):
-            found.append(Label((MARGIN + x, y), text, 3.4, Anchor.START, bold=x == 0))
-        if row.waits:
-            y += 5
-            found.append(
-                Label((MARGIN + 34, y), f"… leave long; cut when measured: {row.waits}", 2.8, Anchor.START, Role.FLAW)
-            )
-        found.append(line((MARGIN, y + 4), (A4[0] - MARGIN, y + 4), Role.FAINT))
-    proud = plan.parts[0].spare if plan.parts else 0
-    if proud:
-        words, y = paragraph(
-            "Lengths of the sides are with the end grain left proud; it is planed flush after glueing.",
-            MARGIN, y + 8, _WIDE, 3.0, Role.FAINT,
-        )  # fmt: skip
-        found += words
-    return Sheet("cut-list", "Cut list", drawing(found))
+            found.append(Label((MARGIN + x, y), text, 3.2, Anchor.START, bold=x == 9))
+        notes = [f"… leave long; cut when measured: {row.waits}" if row.waits else "", _boards_of(group)]
+        told = "; ".join(note for note in notes if note)
+        if told:
+            y += 4
+            role = Role.FLAW if row.waits else Role.FAINT
+            found.append(Label((MARGIN + 9, y), short(told, 104), 2.6, Anchor.START, role))
+        found.append(line((MARGIN, y + 3.4), (A4[0] - MARGIN, y + 3.4), Role.FAINT))
+    return y
+
+
+def _boards_of(group: CutGroup) -> str:
+    boards = sorted({row.board for row in group.rows if row.board})
+    return f"out of {', '.join(boards)}" if boards else ""
+
+
+def _cut_list_foot(plan: Plan, groups: list[CutGroup], y: float) -> list[Element]:
+    finished, rough = volumes(group for group in groups)
+    text = (
+        f"{sum(group.quantity for group in groups)} parts, {len(groups)} sizes. "
+        f"Wood: {plan.marks.write_volume(finished)} finished, {plan.marks.write_volume(rough)} rough."
+    )
+    if any(part.spare for part in plan.parts):
+        text += " Lengths with dovetails are with the end grain left proud; it is planed flush after glueing."
+    words, _ = paragraph(text, MARGIN, y + 8, _WIDE, 3.0, Role.FAINT)
+    return words
 
 
 def _board_sheet(plan: Plan, board_plan: BoardPlan) -> Sheet:
@@ -125,7 +142,7 @@ def _board_sheet(plan: Plan, board_plan: BoardPlan) -> Sheet:
 def part_sheet(plan: Plan, part: Part) -> Sheet:
     """Make the bench sheet of one part: its face with all that is marked on it, and its settings."""
     title = f"{part.number}  {part.name.capitalize()}"
-    found: list[Element] = heading(plan.project.piece.name, title, species_of(plan, part))
+    found: list[Element] = heading(plan.project.piece.name, title, plan.species_of(part))
     figure = _part_face(plan, part)
     length, width = float(part.cut_length), float(part.width)
     scale = min((_WIDE - 24) / length, 80 / width)
@@ -139,11 +156,10 @@ def _part_face(plan: Plan, part: Part) -> Drawing:
     """Draw a part's outside face with baselines, tails or sockets, groove, and its face marks."""
     length, width = float(part.cut_length), float(part.width)
     elements: list[Element] = [
-        rectangle(0, 0, length, width, fill=Fill.WOOD, species=species_of(plan, part), of=part.id),
+        rectangle(0, 0, length, width, fill=Fill.WOOD, species=plan.species_of(part), of=part.id),
         *grain_lines(0, 0, length, width, part.name, of=part.id),
     ]
-    corner = plan.corner
-    if corner is not None and part.id in (*corner.tail_boards, *corner.pin_boards):
+    if any(part.id in (*corner.tail_boards, *corner.pin_boards) for corner in plan.corners):
         elements += _joinery(plan, part, length, width)
     write = plan.marks.write
     elements += [
@@ -157,7 +173,7 @@ def _part_face(plan: Plan, part: Part) -> Drawing:
 
 
 def _joinery(plan: Plan, part: Part, length: float, width: float) -> list[Element]:
-    corner = plan.corner
+    corner = plan.corner_of(part.id)
     if corner is None:
         return []
     layout = corner.layout
@@ -172,8 +188,8 @@ def _joinery(plan: Plan, part: Part, length: float, width: float) -> list[Elemen
         for shape in shapes:
             corners = tuple((at + way * inward, width - level) for inward, level in shape)
             found.append(Path(corners, Role.KNIFE, closed=True, fill=Fill.WASTE))
-    low, high, _ = corner.groove
-    found += [line((0, width - float(level)), (length, width - float(level)), Role.HIDDEN) for level in (low, high)]
+    levels = corner.groove[:2] if corner.groove else ()
+    found += [line((0, width - float(level)), (length, width - float(level)), Role.HIDDEN) for level in levels]
     return found
 
 
@@ -204,7 +220,7 @@ def _part_card(plan: Plan, part: Part) -> Card:
         )
     steps = ["Face side flat, face edge square to it; mark both.", "Gauge and plane thickness, then width. Ends last."]
     remarks: list[Remark] = []
-    corner = plan.corner
+    corner = plan.corner_of(part.id)
     if corner is not None and part.id in corner.tail_boards:
         settings.append(Setting("Gauge the baseline", fine(corner.layout.gauge_tail_board), "all round"))
         settings.append(
@@ -217,12 +233,12 @@ def _part_card(plan: Plan, part: Part) -> Card:
     if corner is not None and part.id in corner.pin_boards:
         settings.append(Setting("Gauge the baseline", fine(corner.layout.gauge_pin_board), "all round"))
         steps.append("Trace the pins from the tails of the mate, letter to letter. Do not measure them.")
-    if corner is not None and part.id in (*corner.tail_boards, *corner.pin_boards):
+    if corner is not None and corner.groove and part.id in (*corner.tail_boards, *corner.pin_boards):
         low, high, depth = corner.groove
         settings.append(
             Setting("Groove", f"{write(low, unit=False)} to {write(high)}", f"from the lower edge, {write(depth)} deep")
         )
-        remarks += [remark for remark in corner.remarks if remark.of == "groove.height"]
+        remarks += [remark for remark in corner.remarks if remark.of == f"{corner.groove_name}height"]
     for name in waits:
         if plan.ledger is not None:
             title = plan.ledger.quantity(name).definition.title
@@ -239,37 +255,39 @@ def template_sheets(plan: Plan) -> tuple[Sheet, ...]:
 
     On every page stand a check scale and, where a page ends, the height it ends at.
     """
-    corner = plan.corner
-    if corner is None or corner.layout.tail.mm <= 0:
+    return tuple(
+        sheet for number, corner in enumerate(plan.corners, start=1) for sheet in _templates(plan, corner, number)
+    )
+
+
+def _templates(plan: Plan, corner: Corner, kind: int) -> tuple[Sheet, ...]:
+    if corner.layout.tail.mm <= 0:
         return ()
     layout = corner.layout
     tail, pin = plan.part(corner.tail_boards[0]), plan.part(corner.pin_boards[0])
     if tail is None or pin is None:
         return ()
-    low, high, _ = corner.groove
+    levels = corner.groove[:2] if corner.groove else ()
     show = min(80.0, max(40.0, float(layout.gauge_tail_board) + 20))
-    face = drawing(
-        views.tail_board_face(layout, show, (low, high), "", tail.id), views.mark_scale(layout, plan.marks, 2)
-    )
+    face = drawing(views.tail_board_face(layout, show, levels, "", tail.id), views.mark_scale(layout, plan.marks, 2))
     end = drawing(views.pin_board_end(layout, "", pin.id))
     both = face.moved(MARGIN + show, 0) + end.moved(MARGIN + show + 40, 0)
     height = float(layout.spec.width)
     room = A4[1] - 118
     pages = max(1, -(-int(height) // int(room)))
     band = height / pages
-    return tuple(_template_page(plan, both, show, band, number, pages) for number in range(pages))
+    return tuple(_template_page(plan, corner, kind, both, show, band, number, pages) for number in range(pages))
 
 
-def _template_page(plan: Plan, both: Drawing, show: float, band: float, number: int, pages: int) -> Sheet:
-    corner = plan.corner
+def _template_page(plan: Plan, corner: Corner, kind: int, both: Drawing, show: float, band: float, number: int,
+                   pages: int) -> Sheet:  # fmt: skip
     title = "Corner template, full size"
     page = "print at 100 %, check the scale" + (f" · page {number + 1} of {pages}" if pages > 1 else "")
     found: list[Element] = heading(plan.project.piece.name, title, page)
     found += check_scale(MARGIN, 30)
     top = 58.0
     piece = cut_to_band(both, number * band, (number + 1) * band).moved(0, top - number * band)
-    tail = plan.part(corner.tail_boards[0]) if corner else None
-    pin = plan.part(corner.pin_boards[0]) if corner else None
+    tail, pin = plan.part(corner.tail_boards[0]), plan.part(corner.pin_boards[0])
     found.append(Label((MARGIN + show / 2, top - 5), f"{tail.name if tail else ''}: tails", 3.0, role=Role.FAINT))
     found.append(Label((MARGIN + show + 46, top - 5), f"{pin.name if pin else ''}: end", 3.0, role=Role.FAINT))
     if pages > 1:
@@ -278,7 +296,7 @@ def _template_page(plan: Plan, both: Drawing, show: float, band: float, number: 
         found.append(Label((A4[0] - MARGIN, top + 4), "join the pages along these lines", 2.6, Anchor.END, Role.FAINT))
     unit = "inches" if plan.marks.unit.value == "in" else "mm"
     x = MARGIN + show + 74
-    settings = Card("", corner_settings(plan))
+    settings = Card("", corner_settings(plan, corner))
     found.append(Label((x, top - 5), f"marks in {unit} from the lower edge", 2.6, Anchor.START, Role.FAINT))
     y = top
     for setting in settings.set:
@@ -287,8 +305,8 @@ def _template_page(plan: Plan, both: Drawing, show: float, band: float, number: 
         words, _ = paragraph(setting.note, x, y + 11, A4[0] - MARGIN - x, 2.5, Role.FAINT)
         found += words
         y += 21
-    steps, _ = card_on_paper(Card("", mark=corner_steps(plan)), MARGIN, max(top + band + 8, y), _WIDE)
+    steps, _ = card_on_paper(Card("", mark=corner_steps(plan, corner)), MARGIN, max(top + band + 8, y), _WIDE)
     if number == 0 and max(top + band + 8, y) < A4[1] - 50:
         found += steps
-    suffix = f"-{number + 1}" if pages > 1 else ""
+    suffix = (f"-{kind}" if kind > 1 else "") + (f"-page{number + 1}" if pages > 1 else "")
     return Sheet(f"corner-template{suffix}", title, drawing(found, piece.elements))

@@ -9,12 +9,12 @@ from nullah.core.drawing import Dimension, Drawing, Element, Label, Role, drawin
 from nullah.core.joints import views
 from nullah.core.lengths import Direction, Length, abs_length
 from nullah.core.plan import Corner, Plan, corner_problem
-from nullah.core.stations.piece import species_of, why
+from nullah.core.stations.piece import why
 from nullah.core.stations.station import Hand, Station
 
 
 def _draw(plan: Plan, hand: Hand) -> Drawing:
-    corner = plan.corner
+    corner = plan.corner_of(hand.part)
     if corner is None or corner.layout.tail.mm <= 0:
         return Drawing()
     tail_id, pin_id = _boards_in_hand(corner, hand)
@@ -23,23 +23,24 @@ def _draw(plan: Plan, hand: Hand) -> Drawing:
         return Drawing()
     layout = corner.layout
     show = max(60.0, 3.2 * float(layout.gauge_tail_board))
-    low, high, _ = corner.groove
-    face = drawing(views.tail_board_face(layout, show, (low, high), species_of(plan, tail), tail.id))
-    marks = drawing(views.mark_dimensions(layout, plan.marks, _states(plan)))
+    levels = corner.groove[:2] if corner.groove else ()
+    face = drawing(views.tail_board_face(layout, show, levels, plan.species_of(tail), tail.id))
+    marks = drawing(views.mark_dimensions(layout, plan.marks, corner.prefix, _states(plan, corner)))
     height = float(layout.spec.width)
     gap = 0.42 * height + 30
-    end = drawing(views.pin_board_end(layout, species_of(plan, pin), pin.id)).moved(gap, 0)
+    end = drawing(views.pin_board_end(layout, plan.species_of(pin), pin.id)).moved(gap, 0)
     inside_at = gap + float(layout.spec.pin_thickness) + 0.2 * height + 14
-    inside = drawing(views.pin_board_face(layout, show, (low, high), species_of(plan, pin), pin.id)).moved(inside_at, 0)
+    inside = drawing(views.pin_board_face(layout, show, levels, plan.species_of(pin), pin.id)).moved(inside_at, 0)
     words = drawing(_words(plan, corner, tail.name, pin.name, show, gap, inside_at))
     return face + end + inside + marks + words
 
 
-def _states(plan: Plan) -> tuple[tuple[str, str], ...]:
+def _states(plan: Plan, corner: Corner) -> tuple[tuple[str, str], ...]:
     if plan.ledger is None:
         return ()
-    names = ("tails.half_pin", "tails.width", "tails.pin", "tails.step")
-    return tuple((name, plan.ledger.quantity(name).origin.value) for name in names)
+    names = [f"{corner.prefix}.{figure}" for figure in ("half_pin", "width", "pin", "step")]
+    known = plan.ledger.quantities
+    return tuple((name, known[name].origin.value) for name in names if name in known)
 
 
 def _words(plan: Plan, corner: Corner, tail: str, pin: str, show: float, gap: float, inside: float
@@ -51,10 +52,12 @@ def _words(plan: Plan, corner: Corner, tail: str, pin: str, show: float, gap: fl
     yield Label((gap + thick / 2, height), f"{pin}: end", 3.0, role=Role.FAINT, nudge_mm=(0, 5))
     yield Label((inside + show / 2, height), f"{pin}: pins, inside face", 3.0, role=Role.FAINT, nudge_mm=(0, 5))
     write = plan.marks.write_setting
-    yield Dimension((-base, 0), (0, 0), write(layout.gauge_tail_board), 5, of="gauge.tail_board")
+    yield Dimension((-base, 0), (0, 0), write(layout.gauge_tail_board), 5, of=f"{corner.prefix}.gauge_tail_board")
     gauge = float(layout.gauge_pin_board)
-    yield Dimension((inside, 0), (inside + gauge, 0), write(layout.gauge_pin_board), 5, of="gauge.pin_board")
-    yield Dimension((-show, height), (-show, 0), plan.marks.write(layout.spec.width), 5, of="sides.width")
+    yield Dimension(
+        (inside, 0), (inside + gauge, 0), write(layout.gauge_pin_board), 5, of=f"{corner.prefix}.gauge_pin_board"
+    )
+    yield Dimension((-show, height), (-show, 0), plan.marks.write(layout.spec.width), 5)
 
 
 def _boards_in_hand(corner: Corner, hand: Hand) -> tuple[str, str]:
@@ -65,11 +68,12 @@ def _boards_in_hand(corner: Corner, hand: Hand) -> tuple[str, str]:
 
 
 def _card(plan: Plan, hand: Hand) -> Card:
-    if plan.corner is None:
-        return Card("The corner", mind=(Remark(corner_problem(plan), Weight.FAILS),))
-    corner, marks = plan.corner, plan.marks
+    corner, marks = plan.corner_of(hand.part), plan.marks
+    if corner is None:
+        dovetailed = any(joint.tails for joint in plan.assembly.joints) or not plan.parts
+        return Card("The corner", mind=(Remark(corner_problem(plan), Weight.FAILS if dovetailed else Weight.NOTE),))
     return Card(
-        "The corner", corner_settings(plan), corner_steps(plan),
+        "The corner", corner_settings(plan, corner), corner_steps(plan, corner),
         (*corner.remarks, Remark("Sharp chisels, both hands behind the edge; the knife moves away from the hand.")),
         why(plan, hand) or _why_step(plan, marks.write_fine(corner.layout.step)),
     )  # fmt: skip
@@ -82,25 +86,23 @@ def _why_step(plan: Plan, step: str) -> tuple[str, ...]:
     )
 
 
-def corner_settings(plan: Plan) -> tuple[Setting, ...]:
-    """Give what to set for the corner: dividers, gauges, bevel, chisels."""
-    corner = plan.corner
-    if corner is None:
-        return ()
+def corner_settings(plan: Plan, corner: Corner) -> tuple[Setting, ...]:
+    """Give what to set for a corner: dividers, gauges, bevel, chisels."""
+    prefix = corner.prefix
     layout, marks, shop = corner.layout, plan.marks, plan.project.shop
     spec = layout.spec
     steps = f"{spec.tails} step{'s' if spec.tails != 1 else ''} from a half-pin of {marks.write_setting(spec.half_pin)}"
     settings = [
-        _set(plan, "Dividers", layout.step, steps, "tails.step"),
-        Setting("Bevel", spec.slope.as_text(), f"{spec.slope.degrees:.1f}° from square", of="tails.slope"),
-        _set(plan, "Gauge, tails", layout.gauge_tail_board, _proud(plan, spec.proud), "gauge.tail_board"),
-        _set(plan, "Gauge, pins", layout.gauge_pin_board, _proud(plan, spec.proud), "gauge.pin_board"),
+        _set(plan, "Dividers", layout.step, steps, f"{prefix}.step"),
+        Setting("Bevel", spec.slope.as_text(), f"{spec.slope.degrees:.1f}° from square", of=f"{prefix}.slope"),
+        _set(plan, "Gauge, tails", layout.gauge_tail_board, _proud(plan, spec.proud), f"{prefix}.gauge_tail_board"),
+        _set(plan, "Gauge, pins", layout.gauge_pin_board, _proud(plan, spec.proud), f"{prefix}.gauge_pin_board"),
     ]
     if spec.tails > 1:
-        settings.append(_chisel("Chisel, tails", spec.pin, plan, shop.largest_chisel(spec.pin), "tails.pin"))
+        settings.append(_chisel("Chisel, tails", spec.pin, plan, shop.largest_chisel(spec.pin), f"{prefix}.pin"))
     if layout.tail_base.mm > 0:
         chisel = shop.largest_chisel(layout.tail_base)
-        settings.append(_chisel("Chisel, pins", layout.tail_base, plan, chisel, "tails.width"))
+        settings.append(_chisel("Chisel, pins", layout.tail_base, plan, chisel, f"{prefix}.width"))
     return tuple(settings)
 
 
@@ -123,30 +125,34 @@ def _chisel(tool: str, room: Length, plan: Plan, chisel: Length | None, of: str)
     return Setting(tool, chisel.as_text().replace(" in", "″"), f"enters {plan.marks.write_fine(room)}", of)
 
 
-def corner_steps(plan: Plan) -> tuple[str, ...]:
-    """Give the steps of the corner, tails first, short."""
-    corner = plan.corner
-    if corner is None:
-        return ()
+def corner_steps(plan: Plan, corner: Corner) -> tuple[str, ...]:
+    """Give the steps of a corner, tails first, short."""
     names = {part.id: part.name for part in plan.parts}
-    tails = " and ".join(names[p] for p in corner.tail_boards)
-    pins = " and ".join(names[p] for p in corner.pin_boards)
+    tails = _listed([names[p] for p in corner.tail_boards])
+    pins = _listed([names[p] for p in corner.pin_boards])
     half = plan.marks.write(corner.layout.spec.half_pin, Direction.NEAREST)
+    last = "Plough the grooves before glueing, stopped where the card says. " if corner.groove else ""
     return (
         f"Mark face side, face edge and mating letters. Gauge the baseline round {tails} and round {pins}.",
         f"From each edge knife a half-pin of {half}; step the dividers off from both lines. Square across the end.",
         "Hatch the waste. Gang both tail boards; saw all one slope, then the other, in the waste.",
         "Saw the waste out clear of the baseline, chop half from each face, pare. A little hollow inside.",
         "Trace the pins from the tails, flush at the inside. Knife round, square down, hatch, saw, chop.",
-        "Plough the grooves before glueing, stopped where the card says. Drive each corner together once.",
+        f"{last}Drive each corner together once.",
     )
+
+
+def _listed(names: list[str]) -> str:
+    return " and ".join(names) if len(names) < 3 else f"{', '.join(names[:-1])} and {names[-1]}"
 
 
 def _state(plan: Plan) -> str:
     if plan.corner is None:
-        return "no corner yet"
-    if any(remark.weight is Weight.FAILS for remark in plan.corner.remarks):
+        return "no dovetails" if plan.parts else "no corner yet"
+    if any(remark.weight is Weight.FAILS for corner in plan.corners for remark in corner.remarks):
         return "cannot be made yet"
+    if len(plan.corners) > 1:
+        return f"{len(plan.corners)} kinds of corner"
     spec = plan.corner.layout.spec
     return f"{spec.tails} tail{'s' if spec.tails != 1 else ''}, {spec.slope.as_text()}"
 

@@ -7,7 +7,7 @@ from nullah.core.drawing import Drawing
 from nullah.core.lengths import Length
 from nullah.core.plan import Plan
 from nullah.core.stations.station import Hand, Station
-from nullah.core.wood.movement import Cut, movement
+from nullah.core.wood.movement import movement
 from nullah.core.wood.species import SpeciesError, find_species
 
 #: A heated home between its dry and its damp months, % MC: a swing of about 3 points (common practice).
@@ -16,15 +16,14 @@ _DRY, _DAMP = 7.0, 10.0
 
 def part_movement(plan: Plan, part_id: str) -> tuple[Length, str] | None:
     """Give how much a part's width changes over the year, and the board's species; None without a board."""
-    part, board_plan = plan.part(part_id), plan.board_of(part_id)
-    if part is None or board_plan is None:
+    part = plan.part(part_id)
+    if part is None or plan.board_of(part_id) is None:
         return None
-    board = board_plan.board
     try:
-        species = find_species(board.species)
+        species = find_species(plan.species_of(part))
     except SpeciesError:
         return None
-    return movement(species, Cut(board.cut), part.width, _DRY, _DAMP).change, species.name
+    return movement(species, plan.cut_of(part), part.width, _DRY, _DAMP).change, species.name
 
 
 def _draw(plan: Plan, hand: Hand) -> Drawing:
@@ -33,7 +32,11 @@ def _draw(plan: Plan, hand: Hand) -> Drawing:
 
 def _card(plan: Plan, hand: Hand) -> Card:
     settings = []
+    seen: set[str] = set()
     for part in plan.parts:
+        if part.alike in seen:
+            continue
+        seen.add(part.alike)
         moved = part_movement(plan, part.id)
         if moved is not None:
             change, species = moved

@@ -1,8 +1,9 @@
-"""Species: how much they move, how hard they are, the tone they are drawn in.
+"""Species: how much they move, how heavy, stiff and hard they are, the tone they are drawn in.
 
-Movement coefficients are dimensional change coefficients per 1 % moisture content,
-valid from 6 to 14 %: *Wood Handbook* (USDA FPL-GTR-282), ch. 13. Values from memory;
-white fir stands in the Handbook's own worked example.
+Movement coefficients are dimensional change coefficients per 1 % moisture content, valid from
+6 to 14 %: *Wood Handbook* (USDA FPL-GTR-282), ch. 13. Density, stiffness and hardness at 12 %
+moisture: ch. 5 (density from its specific gravity). Values from memory; white fir stands in
+the Handbook's own worked example.
 """
 
 from __future__ import annotations
@@ -12,7 +13,12 @@ from functools import cache
 from pathlib import Path
 from typing import NamedTuple
 
+#: Where the figures of each column come from; all are from memory.
 SOURCE = "Wood Handbook (USDA FPL-GTR-282), ch. 13; value from memory"
+STRENGTH_SOURCE = "Wood Handbook (USDA FPL-GTR-282), ch. 5; value from memory"
+
+# Side hardness, N, from which wood is called medium and hard (common practice).
+_MEDIUM, _HARD = 2500, 4500
 
 
 class SpeciesError(ValueError):
@@ -20,34 +26,48 @@ class SpeciesError(ValueError):
 
 
 class Species(NamedTuple):
-    """One kind of wood. `tangential` and `radial` are change per 1 % MC; `tone` is #rrggbb."""
+    """One kind of wood.
+
+    `tangential` and `radial` are change per 1 % MC; `density` in kg/m³, `stiffness` (modulus
+    of elasticity) in GPa and `hardness` (side, Janka) in N, all at 12 % MC; `tone` is #rrggbb.
+    """
 
     name: str
     also: tuple[str, ...]
     tangential: float
     radial: float
-    hard: bool
+    density: float
+    stiffness: float
+    hardness: float
     tone: str
+
+    @property
+    def hardness_class(self) -> str:
+        """Give the class: soft, medium or hard."""
+        return "soft" if self.hardness < _MEDIUM else "medium" if self.hardness < _HARD else "hard"
+
+    @property
+    def hard(self) -> bool:
+        """Whether it is a hard wood to work."""
+        return self.hardness >= 3000
 
 
 @cache
 def all_species() -> dict[str, Species]:
     """Give the table, by name, in its own order."""
     text = Path(__file__).with_name("species.csv").read_text(encoding="utf-8")
-    rows = csv.DictReader(text.splitlines())
     return {
         row["name"]: Species(
             row["name"],
             tuple(word for word in row["aka"].split(";") if word),
-            float(row["tangential"]),
-            float(row["radial"]),
-            row["texture"] == "hard",
+            *(float(row[name]) for name in ("tangential", "radial", "density", "stiffness", "hardness")),
             row["tone"],
         )
-        for row in rows
+        for row in csv.DictReader(text.splitlines())
     }
 
 
+@cache
 def find_species(name: str) -> Species:
     """Find a species by its name or another name of it, whatever the case.
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from PySide6.QtCore import QRect, QRectF, QSize, Qt
+from PySide6.QtCore import QRect, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QPainter, QPaintEvent
 from PySide6.QtWidgets import QComboBox, QHBoxLayout, QLabel, QLayout, QLayoutItem, QPushButton, QVBoxLayout, QWidget
 
@@ -13,7 +13,12 @@ from nullah.desk.document import Document
 
 
 class StationDesk(QWidget):
-    """A station on the desk: the widget is its row of choices, `tool` what the pointer does."""
+    """A station on the desk: the widget is its row of choices, `tool` what the pointer does.
+
+    `page_wanted` tells that something else is to stand in the place of the drawing, or nothing.
+    """
+
+    page_wanted = Signal()
 
     def __init__(self, document: Document, bench: Bench) -> None:
         super().__init__()
@@ -25,6 +30,10 @@ class StationDesk(QWidget):
 
     def refresh(self) -> None:
         """Show what the document holds now."""
+
+    def page(self) -> QWidget | None:
+        """Give what stands in the place of the drawing, if anything does."""
+        return None
 
     def leave(self) -> None:
         """Stop whatever runs aside: the window closes."""
@@ -122,7 +131,15 @@ def words(text: str, row: QLayout, quiet: bool = True) -> QLabel:
 
 
 class Chooser(QComboBox):
-    """A choice, with a mark at its right that says it opens."""
+    """A choice, as wide as what is chosen, with a mark at its right that says it opens."""
+
+    def sizeHint(self) -> QSize:
+        hint = super().sizeHint()
+        wanted = self.fontMetrics().horizontalAdvance(self.currentText() or "…") + 40
+        return QSize(min(hint.width(), max(wanted, 48)), hint.height())
+
+    def minimumSizeHint(self) -> QSize:
+        return self.sizeHint()
 
     def paintEvent(self, event: QPaintEvent) -> None:
         super().paintEvent(event)
@@ -167,6 +184,7 @@ def show_choice(box: QComboBox, value: str) -> None:
     index = box.findData(value)
     if index >= 0 and index != box.currentIndex():
         box.setCurrentIndex(index)
+        box.updateGeometry()
 
 
 def action(text: str, done: Callable[[], object], row: QLayout, main: bool = False) -> QPushButton:

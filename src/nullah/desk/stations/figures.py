@@ -25,10 +25,14 @@ class Figure(NamedTuple):
 
 
 class FigureFields:
-    """Fields for some quantities; each is shown only where the piece has that quantity."""
+    """Fields for some quantities; each is shown only where the piece has that quantity.
+
+    `prefix` stands before the names: another one, and the same fields show another joint.
+    """
 
     def __init__(self, document: Document, bench: Bench, row: QLayout, figures: tuple[Figure, ...]) -> None:
         self._document, self._bench, self._figures = document, bench, figures
+        self.prefix = ""
         self.fields: dict[str, ValueField] = {}
         self._pairs: dict[str, QWidget] = {}
         for figure in figures:
@@ -41,9 +45,10 @@ class FigureFields:
     def refresh(self) -> None:
         """Show what the ledger holds now."""
         ledger, marks = self._document.plan.ledger, self._document.project.marks
-        for name, field in self.fields.items():
+        for short, field in self.fields.items():
+            name = self.prefix + short
             there = ledger is not None and name in ledger.quantities
-            self._pairs[name].setVisible(there)
+            self._pairs[short].setVisible(there)
             field.set_unit(marks.unit)
             if ledger is not None and there:
                 quantity = ledger.quantity(name)
@@ -52,8 +57,9 @@ class FigureFields:
                 field.line.setToolTip("worked out; typing another overrules it" if ruled else quantity.origin.value)
 
     def _give(self, figure: Figure, value: Value) -> None:
-        sentence = refuse(figure.name, figure.kind, value) or self._document.do(
-            f"{figure.title.lower()} {written(value)}", lambda p: actions.give(p, figure.name, value)
+        name = self.prefix + figure.name
+        sentence = refuse(name, figure.kind, value) or self._document.do(
+            f"{figure.title.lower()} {written(value)}", lambda p: actions.give(p, name, value)
         )
         if sentence:
             self.fields[figure.name].complain(sentence)

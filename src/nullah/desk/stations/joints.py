@@ -1,38 +1,45 @@
-"""Joints on the desk: the figures of the corner, to be typed."""
+"""Joints on the desk: the figures of the corner in hand, to be typed."""
 
 from __future__ import annotations
 
 from dataclasses import replace
 
+from PySide6.QtWidgets import QComboBox
+
 from nullah.core import actions
 from nullah.core.ledger import Kind
+from nullah.core.plan import Corner
 from nullah.desk.bench import Bench
 from nullah.desk.document import Document
 from nullah.desk.fields import ValueField
-from nullah.desk.stations.base import StationDesk, labelled
+from nullah.desk.stations.base import StationDesk, chooser, labelled, show_choice
 from nullah.desk.stations.figures import Figure, FigureFields
 
 _FIGURES = (
-    Figure("tails.count", "Tails", Kind.COUNT, 52),
-    Figure("tails.slope", "slope", Kind.SLOPE, 62),
-    Figure("tails.pin", "pin"),
-    Figure("tails.half_pin", "half-pin"),
-    Figure("tails.proud", "end grain proud"),
+    Figure("count", "Tails", Kind.COUNT, 52),
+    Figure("slope", "slope", Kind.SLOPE, 62),
+    Figure("pin", "pin"),
+    Figure("half_pin", "half-pin"),
+    Figure("proud", "end grain proud"),
 )
 
 
 class JointsDesk(StationDesk):
-    """Number of tails, slope, pins, how proud the end grain stands, and the chisels there are."""
+    """Which corner; number of tails, slope, pins, how proud the end grain stands; the chisels there are."""
 
     def __init__(self, document: Document, bench: Bench) -> None:
         super().__init__(document, bench)
         row = self.row()
+        self.corners: QComboBox = chooser("corner", [], self._take_corner, row, "Corner")
         self._figures = FigureFields(document, bench, row, _FIGURES)
         self.fields = self._figures.fields
         self.chisels = ValueField("chisels there are", width=340)
         self.chisels.line.returnPressed.disconnect()
         self.chisels.line.returnPressed.connect(self._own_chisels)
         labelled("chisels there are", self.chisels, row)
+
+    def _take_corner(self, part: str) -> None:
+        self.document.pick_part(part)
 
     def _own_chisels(self) -> None:
         found = self.chisels.lengths()
@@ -44,7 +51,25 @@ class JointsDesk(StationDesk):
         self.bench.setFocus()
 
     def refresh(self) -> None:
+        plan = self.document.plan
+        wanted = [(corner.tail_boards[0], self._name(corner)) for corner in plan.corners]
+        shown = [(str(self.corners.itemData(i)), self.corners.itemText(i)) for i in range(self.corners.count())]
+        if wanted != shown:
+            self.corners.clear()
+            for value, text in wanted:
+                self.corners.addItem(text, value)
+        corner = plan.corner_of(self.document.hand.part)
+        pair = self.corners.parentWidget()
+        if pair is not None:
+            pair.setVisible(len(wanted) > 1)
+        if corner is not None:
+            show_choice(self.corners, corner.tail_boards[0])
+        self._figures.prefix = f"{corner.prefix}." if corner is not None else "tails."
         self._figures.refresh()
         self.chisels.set_unit(self.document.project.marks.unit)
         # As typed, for a chisel's name is its width: 1/4 in stays 1/4 in whatever is shown.
         self.chisels.show_value(", ".join(chisel.as_text() for chisel in self.document.project.shop.chisels))
+
+    def _name(self, corner: Corner) -> str:
+        names = {part.id: part.name for part in self.document.plan.parts}
+        return f"{names[corner.tail_boards[0]]} to {names[corner.pin_boards[0]]}"

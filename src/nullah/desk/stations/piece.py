@@ -1,15 +1,19 @@
-"""Piece on the desk: how it is sized, and which boards carry the tails."""
+"""Piece on the desk: its form and choices, its woods, and the ways of looking at it."""
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from functools import partial
 
-from PySide6.QtWidgets import QComboBox
+from PySide6.QtWidgets import QButtonGroup, QComboBox, QPushButton, QWidget
 
 from nullah.core import actions
+from nullah.core.piece.form import Choice
+from nullah.core.piece.forms import FORMS
+from nullah.core.wood.species import all_species
 from nullah.desk.bench import Bench
 from nullah.desk.document import Document
-from nullah.desk.stations.base import StationDesk, chooser, show_choice
+from nullah.desk.stations.base import Flow, StationDesk, chooser, labelled, show_choice
 from nullah.desk.stations.figures import Figure, FigureFields
 
 # What is too small to be clicked on the drawing.
@@ -17,30 +21,127 @@ _FIGURES = (
     Figure("contents.clearance", "round contents", width=56),
     Figure("bottom.clearance", "round bottom", width=56),
 )
+_LOOKS = (("views", "Views"), ("turn", "Turn it"), ("figures", "Figures"), ("list", "Cut list"))
+_WOODS = (("shown", "Wood"), ("inside", "inside"))
 
 
 class PieceDesk(StationDesk):
-    """The choices of the form; other figures are typed on the drawing."""
+    """The choices of the form; other figures are typed on the drawing or in the table of figures."""
 
     def __init__(self, document: Document, bench: Bench) -> None:
         super().__init__(document, bench)
-        row = self.row()
+        self._choices: tuple[Choice, ...] = ()
         self.boxes: dict[str, QComboBox] = {}
-        for choice in document.plan.form.choices:
-            self.boxes[choice.name] = chooser(
-                choice.title, list(choice.options), partial(self._choose, choice.name), row, choice.title
+        self._pages: dict[str, QWidget] = {}
+        self.look = "views"
+        self._add_looks(self.row())
+        first = self.row()
+        self.form = chooser("Form", [(f.id, f.title) for f in FORMS.values()], self._take_form, first, "Form")
+        self.woods: dict[str, QComboBox] = {}
+        self._row = first
+        names = [("", "as the boards")] + [(name, name) for name in all_species()]
+        for role, title in _WOODS:
+            box = chooser(
+                f"{title} wood" if role == "inside" else title, [], partial(self._make_of, role), first, title
             )
-        self._figures = FigureFields(document, bench, row, _FIGURES)
+            for value, text in names:
+                box.addItem(text, value)
+            self.woods[role] = box
+        self._figures = FigureFields(document, bench, self._row, _FIGURES)
         self.fields = self._figures.fields
+
+    def _add_looks(self, row: Flow) -> None:
+        """Put the ways of looking at the piece into a row."""
+        group = QButtonGroup(self)
+        self.looks: dict[str, QPushButton] = {}
+        for look, title in _LOOKS:
+            button = QPushButton(title)
+            button.setCheckable(True)
+            button.setProperty("tab", "true")
+            button.setAccessibleName(title)
+            button.setMinimumHeight(32)
+            button.clicked.connect(partial(self.show_look, look))
+            group.addButton(button)
+            row.addWidget(button)
+            self.looks[look] = button
+        self.looks["views"].setChecked(True)
+
+    # --- what is shown ---
+
+    def show_look(self, look: str, *_: object) -> None:
+        """Look at the piece another way."""
+        self.look = look
+        self.looks[look].setChecked(True)
+        self.refresh()
+        self.page_wanted.emit()
+
+    def page(self) -> QWidget | None:
+        """Give what stands in the place of the drawing, if anything does."""
+        if self.look == "views":
+            return None
+        if self.look not in self._pages:
+            self._pages[self.look] = self._make_page()
+        return self._pages[self.look]
+
+    def _make_page(self) -> QWidget:
+        from nullah.desk.ledger_table import LedgerTable
+        from nullah.desk.parts_table import PartsTable
+        from nullah.desk.turning import TurningView
+
+        makers: dict[str, Callable[[Document], QWidget]] = {
+            "turn": TurningView, "figures": LedgerTable, "list": PartsTable,
+        }  # fmt: skip
+        return makers[self.look](self.document)
+
+    def refresh(self) -> None:
+        plan = self.document.plan
+        if plan.form.choices != self._choices:
+            self._make_boxes(plan.form.choices)
+        show_choice(self.form, plan.form.id)
+        for role, box in self.woods.items():
+            show_choice(box, dict(plan.project.piece.woods).get(role, ""))
+        for choice in self._choices:
+            box = self.boxes[choice.name]
+            show_choice(box, plan.choices[choice.name])
+            pair = box.parentWidget()
+            if pair is not None:
+                pair.setVisible(choice.applies(plan.choices))
+        self._figures.refresh()
+        page = self._pages.get(self.look)
+        if page is not None:
+            page.refresh()  # type: ignore[attr-defined]
+
+    def _make_boxes(self, choices: tuple[Choice, ...]) -> None:
+        for box in self.boxes.values():
+            pair = box.parentWidget()
+            if pair is not None:
+                self._row.removeWidget(pair)
+                pair.hide()
+                pair.deleteLater()
+        self._choices, self.boxes = choices, {}
+        for number, choice in enumerate(choices):
+            row = Flow()
+            box = chooser(choice.title, list(choice.options), partial(self._choose, choice.name), row)
+            row.takeAt(0)
+            pair = labelled(choice.title, box, row)
+            row.takeAt(0)
+            self._row.insert(1 + number, pair)
+            self.boxes[choice.name] = box
+
+    # --- what is done ---
+
+    def _take_form(self, form: str) -> None:
+        if form != self.document.plan.form.id:
+            title = FORMS[form].title.lower()
+            self.document.do(f"make a {title} of it", lambda p: actions.take_form(p, form))
+
+    def _make_of(self, role: str, species: str) -> None:
+        self.document.do(f"{dict(_WOODS)[role].lower()} {species or 'as the boards'}",
+                         lambda p: actions.make_of(p, role, species))  # fmt: skip
 
     def _choose(self, name: str, value: str) -> None:
         if self.document.plan.choices[name] == value:
             return
-        choice = next(c for c in self.document.plan.form.choices if c.name == name)
+        choice = next(c for c in self._choices if c.name == name)
         text = dict(choice.options)[value]
         self.document.do(f"{choice.title.lower()} {text}", lambda p: actions.choose(p, name, value))
-
-    def refresh(self) -> None:
-        self._figures.refresh()
-        for name, box in self.boxes.items():
-            show_choice(box, self.document.plan.choices[name])

@@ -4,5 +4,8 @@ from __future__ import annotations
 
 from nullah.core.piece.form import Form
 from nullah.core.piece.forms.box import BOX
+from nullah.core.piece.forms.case import CASE
+from nullah.core.piece.forms.drawer import DRAWER
+from nullah.core.piece.forms.own import OWN
 
-FORMS: dict[str, Form] = {form.id: form for form in (BOX,)}
+FORMS: dict[str, Form] = {form.id: form for form in (BOX, CASE, DRAWER, OWN)}

@@ -1,185 +1,305 @@
-"""A dovetailed box: four sides, a bottom in a groove, open at the top.
+"""A box: four sides, a bottom in a groove; corners dovetailed, rabbeted or grooved; lids of four kinds.
 
-The front and back run along X, the ends along Y, and all four stand full height. At each
-corner two boards fill the same space and the dovetails share it out; the bottom reaches
-into all four by the depth of the groove, less its clearance.
+The front and back run along X, the ends along Y. At each corner two boards fill the same
+space and the joint shares it out; the bottom reaches into all four by the depth of the
+groove, less its clearance.
 """
 
 from __future__ import annotations
 
 from fractions import Fraction
 
-from nullah.core.card import Mend, Remark, Weight
-from nullah.core.ledger import Definition, Kind, Ledger
-from nullah.core.lengths import Slope, mm
-from nullah.core.piece.form import Assembly, Choice, Choices, Form
-from nullah.core.piece.overlap import Joint, Sharing, unshared
-from nullah.core.piece.part import Axis, Box, Needs, Part
+from nullah.core.card import Mend, Weight
+from nullah.core.ledger import Definition, Ledger
+from nullah.core.piece.form import Assembly, Choice, Choices, Form, View
+from nullah.core.piece.forms.sizing import SIZING, Way, sizes
+from nullah.core.piece.maker import Maker, board_sizes, given, ruled, tail_sizes
+from nullah.core.piece.overlap import Hold, Names
+from nullah.core.piece.part import Needs
+from nullah.core.piece.shaping import Notch
+from nullah.core.piece.space import Side
 
-_SIZING = Choice(
-    "sizing",
-    "Sized",
-    (("outside", "outside"), ("inside", "inside"), ("contents", "around its contents")),
+_CORNERS = Choice(
+    "corners", "Corners", (("dovetailed", "dovetailed"), ("rabbeted", "rabbeted"), ("grooved", "grooved"))
 )
-_TAILS_ON = Choice("tails_on", "Tails on", (("sides", "front and back"), ("ends", "the ends")))
+_TAILS_ON = Choice(
+    "tails_on", "Tails on", (("sides", "front and back"), ("ends", "the ends")), ("corners", ("dovetailed",))
+)
+_GROOVES = Choice("grooves", "Grooves", (("stopped", "stopped where they would show"), ("through", "run through")))
+_LID = Choice("lid", "Lid", (("none", "none"), ("lift", "lifted off"), ("sliding", "sliding"), ("hinged", "hinged")))
 
 
 def _define(chosen: Choices) -> tuple[Definition, ...]:
     tail, pin = ("sides", "ends") if chosen["tails_on"] == "sides" else ("ends", "sides")
-    return (
-        *_box_sizes(chosen["sizing"]),
-        Definition("sides.thickness", "thickness of front and back", default=mm(15)),
-        Definition("ends.thickness", "thickness of the ends", "sides.thickness"),
-        Definition("bottom.thickness", "thickness of the bottom", default=mm(6)),
-        Definition("groove.height", "lower edge to groove", default=mm(10)),
-        Definition("groove.depth", "depth of the groove", default=mm(5)),
-        Definition("groove.width", "width of the groove", "bottom.thickness"),
-        Definition("sides.length", "length of front and back", "box.outside_length"),
-        Definition("sides.width", "width of front and back", "box.outside_height"),
-        Definition("ends.length", "length of the ends", "box.outside_width"),
-        Definition("ends.width", "width of the ends", "box.outside_height"),
-        Definition("opening.length", "groove to groove, along", "box.inside_length + 2 * groove.depth"),
-        Definition("opening.width", "groove to groove, across", "box.inside_width + 2 * groove.depth"),
-        Definition("bottom.clearance", "clearance of the bottom, each edge", default=mm("0.5")),
-        Definition("bottom.length", "length of the bottom", "opening.length - 2 * bottom.clearance",
-                   fits=("opening.length",)),
-        Definition("bottom.width", "width of the bottom", "opening.width - 2 * bottom.clearance",
-                   fits=("opening.width",)),
-        Definition("tails.count", "number of tails", default=3, kind=Kind.COUNT),
-        Definition("tails.slope", "slope of the tails", default=Slope(Fraction(7)), kind=Kind.SLOPE),
-        Definition("tails.half_pin", "half-pin at each edge", f"{tail}.thickness / 2"),
-        Definition("tails.pin", "pin between tails, at its narrow side", default=mm(6)),
-        Definition("tails.proud", "end grain left proud", default=mm("0.5")),
-        Definition("tails.step", "divider step",
-                   "(box.outside_height - 2 * tails.half_pin + tails.pin) / tails.count"),
-        Definition("tails.width", "tail at the end of its board", "tails.step - tails.pin"),
-        Definition("gauge.tail_board", "gauge for the tail boards", f"{pin}.thickness + tails.proud"),
-        Definition("gauge.pin_board", "gauge for the pin boards", f"{tail}.thickness + tails.proud"),
-        Definition("sides.cut_length", "cut front and back to", "sides.length + 2 * tails.proud"),
-        Definition("ends.cut_length", "cut the ends to", "ends.length + 2 * tails.proud"),
-    )  # fmt: skip
+    dovetailed = chosen["corners"] == "dovetailed"
+    spare = "2 * tails.proud" if dovetailed else ""
+    ends_length = "box.outside_width" if dovetailed else "box.outside_width - 2 * (sides.thickness - corner.depth)"
+    found = [
+        *sizes("box", chosen["sizing"], {
+            "length": Way("2 * ends.thickness", 360),
+            "width": Way("2 * sides.thickness", 220),
+            "height": Way(_height_walls(chosen), 120, 1, "inside depth"),
+        }),
+        *board_sizes("sides", "front and back", "box.outside_length", "box.outside_height", 15, spare=spare),
+        *board_sizes("ends", "the ends", ends_length, "box.outside_height", "sides.thickness", spare=spare),
+        given("bottom.thickness", "thickness of the bottom", 6),
+        given("groove.height", "lower edge to groove", 10),
+        given("groove.depth", "depth of the groove", 5),
+        ruled("groove.width", "width of the groove", "bottom.thickness"),
+        ruled("opening.length", "groove to groove, along", "box.inside_length + 2 * groove.depth"),
+        ruled("opening.width", "groove to groove, across", "box.inside_width + 2 * groove.depth"),
+        given("bottom.clearance", "clearance of the bottom, each edge", "0.5"),
+        ruled("bottom.length", "length of the bottom", "opening.length - 2 * bottom.clearance", ("opening.length",)),
+        ruled("bottom.width", "width of the bottom", "opening.width - 2 * bottom.clearance", ("opening.width",)),
+    ]  # fmt: skip
+    if dovetailed:
+        found += tail_sizes("tails", f"{tail}.thickness", f"{pin}.thickness", "box.outside_height", 3)
+    elif chosen["corners"] == "rabbeted":
+        found += [
+            ruled("corner.depth", "depth of the corner rabbet", "sides.thickness / 2"),
+            ruled("corner.width", "width of the corner rabbet", "ends.thickness"),
+        ]
+    else:
+        found += [
+            ruled("corner.depth", "depth of the corner groove", "sides.thickness / 3"),
+            ruled("corner.width", "width of the corner groove", "ends.thickness / 3"),
+            ruled("corner.tongue", "thickness of the tongue", "corner.width"),
+        ]
+    return (*found, *_lid_quantities(chosen, tail, pin))
 
 
-def _box_sizes(sizing: str) -> tuple[Definition, ...]:
-    """Give the quantities of the outside and inside sizes, whichever of them is given."""
-    walls = {
-        "length": "2 * ends.thickness",
-        "width": "2 * sides.thickness",
-        "height": "(groove.height + bottom.thickness)",
-    }
-    defaults = {"length": mm(360), "width": mm(220), "height": mm(120)}
-    found: list[Definition] = []
-    if sizing == "contents":
-        found.append(Definition("contents.clearance", "clearance round the contents", default=mm(3)))
-    for way, default in defaults.items():
-        inside, outside = f"box.inside_{way}", f"box.outside_{way}"
-        inside_title = f"inside {way}" if way != "height" else "inside depth"
-        if sizing == "outside":
-            found.append(Definition(outside, f"outside {way}", default=default))
-            found.append(Definition(inside, inside_title, f"{outside} - {walls[way]}"))
-            continue
-        if sizing == "contents":
-            sides = 1 if way == "height" else 2
-            found.append(Definition(f"contents.{way}", f"{way} of the contents", default=default))
-            found.append(Definition(inside, inside_title, f"contents.{way} + {sides} * contents.clearance"))
-        else:
-            found.append(Definition(inside, inside_title, default=default))
-        found.append(Definition(outside, f"outside {way}", f"{inside} + {walls[way]}"))
-    return tuple(found)
+def _height_walls(chosen: Choices) -> str:
+    floor = "(groove.height + bottom.thickness)"
+    return f"{floor[:-1]} + lid.groove_width + lid.below_edge)" if chosen["lid"] == "sliding" else floor
+
+
+def _lid_quantities(chosen: Choices, tail: str, pin: str) -> tuple[Definition, ...]:
+    match chosen["lid"]:
+        case "sliding":
+            low_length = "ends.length"
+            found: list[Definition] = [
+                given("lid.thickness", "thickness of the lid", 6),
+                given("lid.below_edge", "upper edge to the lid's groove", 6),
+                ruled("lid.groove_width", "width of the lid's groove", "lid.thickness + lid.clearance"),
+                given("lid.clearance", "clearance of the lid", "0.5"),
+                ruled("lid.length", "length of the lid",
+                      "box.outside_length - ends.thickness + groove.depth - lid.clearance"),
+                ruled("lid.width", "width of the lid",
+                      "box.inside_width + 2 * groove.depth - 2 * lid.clearance", ("opening.width",)),
+                *board_sizes("low_end", "the low end", low_length,
+                             "box.outside_height - lid.below_edge - lid.groove_width", "ends.thickness",
+                             spare="2 * tails.proud" if chosen["corners"] == "dovetailed" else ""),
+            ]  # fmt: skip
+            if chosen["corners"] == "dovetailed":
+                found += tail_sizes("low_tails", f"{tail}.thickness", f"{pin}.thickness", "low_end.width", 3,
+                                    "at the low end")  # fmt: skip
+            return tuple(found)
+        case "lift" | "hinged":
+            hinges = (
+                given("hinge.length", "length of a hinge", 50),
+                given("hinge.leaf", "width of a hinge's leaf", 12),
+                given("hinge.knuckle", "depth a hinge is let in", 3),
+                ruled("hinge.inset", "end of the box to a hinge", "hinge.length"),
+            )
+            return (
+                *board_sizes("lid", "the lid", "box.outside_length + 2 * lid.over", "box.outside_width + 2 * lid.over",
+                             15),
+                given("lid.over", "how far the lid stands over", 0 if chosen["lid"] == "lift" else 6),
+                given("batten.clearance", "clearance of the battens inside", 2),
+                *board_sizes("batten", "the battens", "box.inside_width - 2 * batten.clearance", "ends.thickness * 2",
+                             10),
+                *(hinges if chosen["lid"] == "hinged" else ()),
+            )  # fmt: skip
+        case _:
+            return ()
 
 
 def _assemble(ledger: Ledger, chosen: Choices) -> Assembly:
-    problems = _impossible(ledger)
-    if problems:
-        return Assembly(remarks=problems)
-    parts = _parts(ledger)
-    tail_boards, pin_boards = ("front", "back"), ("left", "right")
-    if chosen["tails_on"] == "ends":
-        tail_boards, pin_boards = pin_boards, tail_boards
-    joints = [Joint(f"{tail}-{pin}", Sharing.DOVETAIL, tail, pin) for tail in tail_boards for pin in pin_boards]
-    joints += [Joint(f"{side}-bottom", Sharing.LET_IN, side, "bottom") for side in ("front", "back", "left", "right")]
-    collisions = tuple(Remark(text, Weight.FAILS) for text in unshared(parts, tuple(joints)))
-    return Assembly(parts, tuple(joints), (*_remarks(ledger), *collisions))
+    m = Maker(ledger)
+    q = m.q
+    if not m.need_positive(*(n for n in ledger.quantities if n.startswith(("box.", "contents.")) and "clear" not in n),
+                           "groove.height", "groove.width", "sides.thickness", "ends.thickness"):  # fmt: skip
+        return m.finish()
+    _walls(m, chosen)
+    _bottom(m, chosen)
+    _lid(m, chosen)
+    _remarks(m)
+    _measures(m, chosen)
+    m.freedom(("bottom",), 2 * q("bottom.clearance"), "bottom.clearance")
+    return m.finish()
 
 
-def _parts(ledger: Ledger) -> tuple[Part, ...]:
-    q = ledger.__getitem__
-    length, width, height = q("box.outside_length"), q("box.outside_width"), q("box.outside_height")
-    side, end, zero = q("sides.thickness"), q("ends.thickness"), Fraction(0)
-    spare = 2 * q("tails.proud")
-    floor = q("groove.height")
+def _walls(m: Maker, chosen: Choices) -> None:
+    q = m.q
+    length, width = q("box.outside_length"), q("box.outside_width")
+    side, end = q("sides.thickness"), q("ends.thickness")
+    dovetailed = chosen["corners"] == "dovetailed"
+    spare = 2 * q("tails.proud") if dovetailed else Fraction(0)
+    low = chosen["lid"] == "sliding"
+    right = "low_end" if low else "ends"
+    inset = Fraction(0) if dovetailed else side - q("corner.depth")
+    m.board("front", "front", "sides", (0, 0, 0), "xy", shows="flr", spare=spare)
+    m.board("back", "back", "sides", (0, width - side, 0), "xy", shows="blr", spare=spare)
+    m.board("left", "left end", "ends", (0, inset, 0), "yx", shows="lfb", spare=spare)
+    m.board("right", "right end", right, (length - q(f"{right}.thickness"), inset, 0), "yx", shows="rfb", spare=spare)
+    for s in ("front", "back"):
+        for e in ("left", "right"):
+            prefix = "low_tails" if low and e == "right" else "tails"
+            if dovetailed:
+                pair = (s, e) if chosen["tails_on"] == "sides" else (e, s)
+                m.dovetail(*pair, prefix, "groove.")
+            else:
+                _corner(m, chosen, s, e, side, end, length)
 
-    def board(part_id: str, number: int, name: str, box: Box, alike: str) -> Part:
-        grain, face = (Axis.X, Axis.Y) if alike == "sides" else (Axis.Y, Axis.X)
-        names = (f"{alike}.cut_length", f"{alike}.width", f"{alike}.thickness")
-        return Part(part_id, number, name, box, grain, face, Needs.CLEAR, names, alike, spare=spare)
 
+def _corner(m: Maker, chosen: Choices, s: str, e: str, side: Fraction, end: Fraction, length: Fraction) -> None:
+    """Rabbet or groove the end of a side for an end of the box."""
+    q = m.q
+    deep, wide = q("corner.depth"), q("corner.width")
+    inner = Side.BACK if s == "front" else Side.FRONT
+    height = m.part(e).box.high[2]
+    names = Names("corner.width", "corner.depth", guest="ends.thickness")
+    if chosen["corners"] == "rabbeted":
+        x = (Fraction(0), wide) if e == "left" else (length - wide, length)
+        m.let_in(s, e, channels=(m.channel(s, inner, deep, x=x, z=(Fraction(0), height)),), names=names)
+        return
+    x = (end - wide, end) if e == "left" else (length - end, length - end + wide)
+    tongue = q("corner.tongue")
+    share_x = (end - tongue, end) if e == "left" else (length - end, length - end + tongue)
+    overlap = m.part(s).box.overlap(m.part(e).box)
+    shares = (overlap.set(m.part(s).grain, *share_x),) if overlap else ()
+    channel = m.channel(s, inner, deep, x=x, z=(Fraction(0), height))
+    m.let_in(s, e, channels=(channel,), shares=shares, names=names._replace(guest="corner.tongue"))
+
+
+def _bottom(m: Maker, chosen: Choices) -> None:
+    q = m.q
+    length, width = q("box.outside_length"), q("box.outside_width")
     # The bottom is centred in the opening, short of each groove's floor by the clearance.
-    reach_x, reach_y = q("bottom.length"), q("bottom.width")
-    x, y = (length - reach_x) / 2, (width - reach_y) / 2
-    return (
-        board("front", 1, "front", Box((zero, zero, zero), (length, side, height)), "sides"),
-        board("back", 2, "back", Box((zero, width - side, zero), (length, width, height)), "sides"),
-        board("left", 3, "left end", Box((zero, zero, zero), (end, width, height)), "ends"),
-        board("right", 4, "right end", Box((length - end, zero, zero), (length, width, height)), "ends"),
-        Part(
-            "bottom", 5, "bottom",
-            Box((x, y, floor), (x + reach_x, y + reach_y, floor + q("bottom.thickness"))),
-            Axis.X, Axis.Z, Needs.ANY, ("bottom.length", "bottom.width", "bottom.thickness"), "bottom",
-            species_role="bottom",
-        ),
-    )  # fmt: skip
+    x, y = (length - q("bottom.length")) / 2, (width - q("bottom.width")) / 2
+    floor, wide, deep, clear = q("groove.height"), q("groove.width"), q("groove.depth"), q("bottom.clearance")
+    m.board("bottom", "bottom", "bottom", (x, y, floor), "xz", needs=Needs.ANY, role="bottom")
+    z = (floor, floor + wide)
+    end, side = q("ends.thickness"), q("sides.thickness")
+    through = chosen["grooves"] == "through"
+    inside_x, inside_y = (end - deep, length - end + deep), (side - deep, width - side + deep)
+    names = Names("groove.width", "groove.depth", guest="bottom.thickness", choice="grooves=stopped")
+    for host, inner in (
+        ("front", Side.BACK), ("back", Side.FRONT), ("left", Side.RIGHT), ("right", Side.LEFT),
+    ):  # fmt: skip
+        run = {} if through else ({"x": inside_x} if host in ("front", "back") else {"y": inside_y})
+        channel = m.channel(host, inner, deep, z=z, **run)
+        m.let_in(host, "bottom", channels=(channel,), room=(clear, clear, 0), runs=True, hold=Hold.DRY, names=names)
 
 
-def _impossible(ledger: Ledger) -> tuple[Remark, ...]:
-    """Say what leaves no box at all: sizes of nothing, walls thicker than the box."""
-    must_be_positive = [
-        name
-        for name, quantity in ledger.quantities.items()
-        if quantity.definition.kind is Kind.LENGTH
-        and name.split(".")[0] in ("box", "sides", "ends", "bottom", "groove", "contents")
-        and not name.endswith(("clearance", "groove.depth"))
-    ]
-    for name in must_be_positive:
-        quantity = ledger.quantity(name)
-        if quantity.value > 0:
-            continue
-        title = quantity.definition.title
-        text = f"The {title} comes to {quantity.length.as_text()}: nothing is left of it."
-        if quantity.entered is not None:
-            text = f"The {title} is {quantity.length.as_text()}. It must be more than nothing."
-        return (Remark(text, Weight.FAILS, of=name),)
-    return ()
+def _lid(m: Maker, chosen: Choices) -> None:
+    q = m.q
+    length, width, height = (q(f"box.outside_{way}") for way in ("length", "width", "height"))
+    match chosen["lid"]:
+        case "sliding":
+            _sliding_lid(m, length, width, height)
+        case "lift" | "hinged":
+            over = q("lid.over")
+            m.board("lid", "lid", "lid", (-over, -over, height), "xz", shows="tlrf", group="lid", role="lid")
+            x, y = q("ends.thickness") * 2, q("sides.thickness") + q("batten.clearance")
+            low = height - q("batten.thickness")
+            shift = length - x - q("batten.width")
+            for number, at in ((1, x), (2, shift)):
+                m.board(f"batten{number}", f"batten {number}", "batten", (at, y, low), "yz", needs=Needs.ANY,
+                        group="lid")  # fmt: skip
+                m.butt("lid", f"batten{number}", Hold.SLOTS)
+            m.mover("lid", "lid", Side.TOP, height, ("batten.clearance", "batten.length"))
+            if chosen["lid"] == "hinged":
+                _hinges(m, length, height)
 
 
-def _remarks(ledger: Ledger) -> tuple[Remark, ...]:
-    q = ledger.__getitem__
-    found: list[Remark] = []
+def _sliding_lid(m: Maker, length: Fraction, width: Fraction, height: Fraction) -> None:
+    q = m.q
+    clear, deep, end, side = q("lid.clearance"), q("groove.depth"), q("ends.thickness"), q("sides.thickness")
+    below = q("lid.below_edge")
+    floor = height - below - q("lid.groove_width")
+    z = (floor, height - below)
+    y = (width - q("lid.width")) / 2
+    m.board("lid", "lid", "lid", (length - q("lid.length"), y, floor), "xz", shows="tr", group="lid", role="lid")
+    names = Names("lid.groove_width", "groove.depth", guest="lid.thickness")
+    for host, inner in (("front", Side.BACK), ("back", Side.FRONT)):
+        channel = m.channel(host, inner, deep, z=z, x=(end - deep, length))
+        m.let_in(host, "lid", channels=(channel,), room=(clear, clear, clear), hold=Hold.DRY, names=names)
+    channel = m.channel("left", Side.RIGHT, deep, z=z, y=(side - deep, width - side + deep))
+    m.let_in("left", "lid", channels=(channel,), room=(clear, clear, clear), hold=Hold.DRY, names=names)
+    m.mover("lid", "lid", Side.RIGHT, length, ("lid.clearance", "lid.thickness"))
+    m.freedom(("lid",), 2 * clear, "lid.clearance")
+
+
+def _hinges(m: Maker, length: Fraction, height: Fraction) -> None:
+    """Let two hinges into the top edge of the back, a hinge's length from either end."""
+    q = m.q
+    back = m.part("back").box
+    long, leaf, deep, inset = q("hinge.length"), q("hinge.leaf"), q("hinge.knuckle"), q("hinge.inset")
+    thick = back.size(m.part("back").face)
+    for x in (inset, length - inset - long):
+        low = (float(x), float(thick - leaf), float(height - deep))
+        m.shape("back", Notch(low, (float(x + long), float(thick), float(height))))
+    m.butt("back", "lid", Hold.DRY)
+    m.remark("A lid needs a stay that holds it open, and an air gap where a child could climb in.", Weight.NOTE)
+
+
+def _remarks(m: Maker) -> None:
+    q = m.q
     thinner = min(q("sides.thickness"), q("ends.thickness"))
     third = Fraction(int(thinner / 3 * 2), 2)
+    mend = (Mend(f"Make it {float(third):g} mm deep", "give", "groove.depth", f"{float(third):g} mm"),)
     if q("groove.depth") <= 0:
-        found.append(
-            Remark("The groove has no depth, so nothing holds the bottom.", Weight.FAILS,
-                   (Mend(f"Make the groove {third} mm deep", "give", "groove.depth", f"{float(third):g} mm"),),
-                   of="groove.depth")
-        )  # fmt: skip
+        m.remark("The groove has no depth, so nothing holds the bottom.", Weight.FAILS, mend, "groove.depth")
     elif q("groove.depth") * 2 > thinner:
-        found.append(
-            Remark(
-                "The groove takes more than half of the thinnest side. About a third is the limit.",
-                Weight.FAILS if q("groove.depth") >= thinner else Weight.LOOK,
-                (Mend(f"Make it {float(third):g} mm deep", "give", "groove.depth", f"{float(third):g} mm"),),
-                of="groove.depth",
-            )
-        )
+        m.remark(
+            "The groove takes more than half of the thinnest side. About a third is the limit.",
+            Weight.FAILS if q("groove.depth") >= thinner else Weight.LOOK, mend, "groove.depth",
+        )  # fmt: skip
     if q("bottom.clearance") < 0:
-        found.append(Remark("A clearance below nothing would force the joints apart.", Weight.FAILS,
-                            (Mend("Set the clearance to 0.5 mm", "give", "bottom.clearance", "0.5 mm"),),
-                            of="bottom.clearance"))  # fmt: skip
+        m.remark("A clearance below nothing would force the joints apart.", Weight.FAILS,
+                 (Mend("Set the clearance to 0.5 mm", "give", "bottom.clearance", "0.5 mm"),),
+                 "bottom.clearance")  # fmt: skip
     elif q("groove.depth") > 0 and q("bottom.clearance") * 2 > q("groove.depth"):
-        found.append(Remark("The clearance is more than half the groove: the bottom could drop out.",
-                            Weight.LOOK, of="bottom.clearance"))  # fmt: skip
-    return tuple(found)
+        m.remark("The clearance is more than half the groove: the bottom could drop out.", Weight.LOOK,
+                 of="bottom.clearance")  # fmt: skip
 
 
-BOX = Form("box", "Dovetailed box", (_SIZING, _TAILS_ON), _define, _assemble)
+def _measures(m: Maker, chosen: Choices) -> None:
+    q = m.q
+    length, width, height = (q(f"box.outside_{way}") for way in ("length", "width", "height"))
+    end, side, deep = q("ends.thickness"), q("sides.thickness"), q("groove.depth")
+    floor, thick = q("groove.height"), q("bottom.thickness")
+    above, front, right = View.ABOVE, View.FRONT, View.SECTION
+    m.measure("box.outside_length", above, (0, width, 0), (length, width, 0), 6)
+    m.measure("box.outside_width", above, (0, 0, 0), (0, width, 0), 6)
+    at = side + (width - 2 * side) * Fraction(58, 100)
+    m.measure("box.inside_length", above, (end, at, 0), (length - end, at, 0), 0)
+    m.measure("box.inside_width", above, (length / 5, side, 0), (length / 5, width - side, 0), 0)
+    at = side + (width - 2 * side) * Fraction(7, 100)
+    m.measure("opening.length", above, (end - deep, at, 0), (length - end + deep, at, 0), 0)
+    m.measure("ends.thickness", above, (length - end, 0, 0), (length, 0, 0), -5)
+    m.measure("sides.thickness", above, (length, width - side, 0), (length, width, 0), -5)
+    if chosen["sizing"] == "contents":
+        clear = q("contents.clearance")
+        x0, y1 = end + clear, width - side - clear
+        x1, y0 = x0 + q("contents.length"), y1 - q("contents.width")
+        at = y0 + (y1 - y0) * Fraction(30, 100)
+        m.measure("contents.length", above, (x0, at, 0), (x1, at, 0), 0)
+        m.measure("contents.width", above, (length * 84 / 100, y0, 0), (length * 84 / 100, y1, 0), 0)
+    m.measure("box.outside_height", front, (0, 0, 0), (0, 0, height), 6)
+    m.measure("box.inside_height", right, (0, width * 7 / 10, floor + thick),
+              (0, width * 7 / 10, floor + thick + q("box.inside_height")), 0)  # fmt: skip
+    if chosen["sizing"] == "contents":
+        top = floor + thick + q("contents.height")
+        m.measure("contents.height", right, (0, width * 36 / 100, floor + thick), (0, width * 36 / 100, top), 0)
+    m.measure("groove.height", right, (0, width, floor), (0, width, 0), 6)
+    m.measure("bottom.thickness", right, (0, width, floor), (0, width, floor + thick), -6)
+    m.measure("groove.depth", right, (0, side - deep, 0), (0, side, 0), -5)
+    m.measure("opening.width", right, (0, side - deep, 0), (0, width - side + deep, 0), -13)
+
+
+BOX = Form(
+    "box", "Box", (SIZING, _CORNERS, _TAILS_ON, _GROOVES, _LID), _define, _assemble,
+    ("box.outside_length", "box.outside_width", "box.outside_height"),
+)  # fmt: skip

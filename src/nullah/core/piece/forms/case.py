@@ -1,0 +1,416 @@
+"""A case: sides, top and bottom, shelves and dividers in dados, a rabbeted back, drawers.
+
+Rows are counted from the top, columns from the left. Dividers between rows are solid, or
+frames round a thin dust panel. Drawers go into every opening, or into the lowest row.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from fractions import Fraction
+
+from nullah.core.card import Weight
+from nullah.core.ledger import Definition, Kind, Ledger
+from nullah.core.piece.form import Assembly, Choice, Choices, Form, View
+from nullah.core.piece.forms.drawer import BOTTOM, Opening, drawer_sizes, drawer_stock, drawer_tails, put_drawer
+from nullah.core.piece.forms.sizing import Way, sizes
+from nullah.core.piece.maker import Maker, board_sizes, given, ruled, tail_sizes
+from nullah.core.piece.overlap import Hold, Names
+from nullah.core.piece.part import Needs
+from nullah.core.piece.space import Axis, Box, Side
+
+_Y, _Z = Axis.Y, Axis.Z
+
+_SIZING = Choice("sizing", "Sized", (("outside", "outside"), ("inside", "inside")))
+_CORNERS = Choice("corners", "Corners", (("dovetailed", "dovetailed"), ("rabbeted", "rabbeted")))
+_ROWS = Choice("rows", "Rows", tuple((str(n), str(n)) for n in (3, 1, 2, 4, 5, 6, 8, 10)))
+_COLUMNS = Choice("columns", "Columns", tuple((str(n), str(n)) for n in (1, 2, 3, 4)))
+_HEIGHTS = Choice("heights", "Heights", (("even", "even"), ("stepped", "stepped")))
+_DADOS = Choice("dados", "Dados", (("stopped", "stopped"), ("through", "through"), ("shouldered", "shouldered")))
+_DIVIDERS = Choice("dividers", "Dividers", (("solid", "solid"), ("frame", "framed")))
+_BACK = Choice("back", "Back", tuple((str(n), f"{n} boards" if n > 1 else "one panel") for n in (4, 1, 2, 3, 5, 6, 8)))
+_DRAWERS = Choice("drawers", "Drawers", (("none", "none"), ("all", "in all"), ("lowest", "lowest row")))
+_DRAWER_BOTTOM = BOTTOM._replace(name="drawer_bottom", title="Drawer bottoms", when=("drawers", ("all", "lowest")))
+
+
+class _Shape:
+    """The choices as numbers."""
+
+    def __init__(self, chosen: Choices) -> None:
+        self.rows, self.columns, self.boards = int(chosen["rows"]), int(chosen["columns"]), int(chosen["back"])
+        self.dovetailed = chosen["corners"] == "dovetailed"
+        self.dados, self.framed = chosen["dados"], chosen["dividers"] == "frame"
+        self.heights, self.drawer_bottom = chosen["heights"], chosen["drawer_bottom"]
+        wanted = {"none": (), "all": range(1, self.rows + 1), "lowest": (self.rows,)}[chosen["drawers"]]
+        #: Row and column (from 1) of every drawer.
+        self.drawers = [(row, column) for row in wanted for column in range(1, self.columns + 1)]
+
+    @property
+    def divided(self) -> bool:
+        return self.rows > 1 or self.columns > 1
+
+    def tails_of(self, row: int) -> str:
+        """Give the prefix of a drawer's corners: drawers equally high share theirs."""
+        return "drawer" if self.heights == "even" else f"row{row}"
+
+    def drawer_tails(self) -> dict[str, tuple[int, int]]:
+        """Give each kind of drawer corner, and the first drawer that has it."""
+        return {self.tails_of(row): (row, column) for row, column in reversed(self.drawers)}
+
+    def drawer_title(self, row: int, column: int) -> str:
+        return f"drawer {self.drawers.index((row, column)) + 1}"
+
+
+# --- quantities -----------------------------------------------------------------------------------
+
+
+def _define(chosen: Choices) -> tuple[Definition, ...]:
+    shape = _Shape(chosen)
+    spare = "2 * tails.proud" if shape.dovetailed else ""
+    top_length = (
+        "case.outside_width" if shape.dovetailed else "case.outside_width - 2 * (sides.thickness - corner.depth)"
+    )
+    found = [
+        *sizes("case", chosen["sizing"], {
+            "width": Way("2 * sides.thickness", 420),
+            "depth": Way("back.thickness", 240),
+            "height": Way("2 * top.thickness", 480),
+        }),
+        *board_sizes("sides", "the sides", "case.outside_height", "case.outside_depth", 18, spare=spare),
+        *board_sizes("top", "top and bottom", top_length, "case.outside_depth", "sides.thickness", spare=spare),
+    ]  # fmt: skip
+    if shape.dovetailed:
+        found += tail_sizes("tails", "sides.thickness", "top.thickness", "case.outside_depth", 5)
+    else:
+        found += [
+            ruled("corner.depth", "depth of the corner rabbet", "sides.thickness / 2"),
+            ruled("corner.width", "width of the corner rabbet", "top.thickness"),
+        ]
+    found += _back_quantities(shape.boards)
+    if shape.divided:
+        found += _dado_quantities(shape)
+    found += _opening_quantities(shape)
+    if shape.rows > 1:
+        found += _divider_quantities(shape)
+    if shape.drawers:
+        found += drawer_stock(shape.drawer_bottom, "of the drawers")
+    for row, column in shape.drawers:
+        opening = _opening_names(row)
+        found += drawer_sizes(f"drawer{row}{column}", shape.drawer_title(row, column), opening, shape.drawer_bottom)
+    for prefix, (row, column) in shape.drawer_tails().items():
+        what = "the drawers" if prefix == "drawer" else f"the drawers in row {row}"
+        found += drawer_tails(prefix, f"drawer{row}{column}", what)
+    return tuple(found)
+
+
+def _back_quantities(boards: int) -> list[Definition]:
+    one = boards == 1
+    return [
+        given("back.thickness", "thickness of the back", 9),
+        given("back.rabbet", "depth of the back's rabbet", 8),
+        ruled("back.rabbet_width", "width of the back's rabbet", "back.thickness"),
+        ruled("back.opening_width", "rabbet to rabbet, across", "case.inside_width + 2 * back.rabbet"),
+        ruled("back.opening_height", "rabbet to rabbet, up", "case.inside_height + 2 * back.rabbet"),
+        given("back.gap", "gap at each edge of the back" if one else "gap at each edge of the back's boards", "1.5"),
+        ruled("back.length", "length of the back" if one else "length of the back's boards", "back.opening_height",
+              ("back.opening_height",)),
+        ruled("back.width", "width of the back" if one else "width of the back's boards",
+              f"(back.opening_width - {boards + 1} * back.gap) / {boards}", ("back.opening_width",)),
+    ]  # fmt: skip
+
+
+def _dado_quantities(shape: _Shape) -> list[Definition]:
+    # Dados from both faces meet in an upright: a third of it each leaves a third.
+    both = shape.columns > 1 and shape.rows > 1
+    shouldered = shape.dados == "shouldered"
+    found = [
+        given("divider.thickness", "thickness of the dividers", 15 if both else 12),
+        given("divider.setback", "dividers back from the front", 0),
+        ruled("dado.depth", "depth of the dados", "divider.thickness / 3")
+        if both else given("dado.depth", "depth of the dados", 5),
+        ruled("dado.width", "width of the dados", "divider.thickness / 2" if shouldered else "divider.thickness"),
+    ]  # fmt: skip
+    if shouldered:
+        found.append(ruled("divider.tongue", "tongue of the dividers", "dado.width"))
+    if shape.dados == "stopped":
+        found += [
+            given("dado.stop", "front edge to where the dados stop", 10),
+            ruled("divider.notch", "notch in the dividers' front corners", "dado.stop - divider.setback"),
+        ]
+    if shape.columns > 1:
+        found += [
+            ruled("upright.length", "length of the uprights", "case.inside_height + 2 * dado.depth",
+                  ("case.inside_height",)),
+            ruled("upright.width", "width of the uprights", "opening.depth - divider.setback"),
+            ruled("upright.thickness", "thickness of the uprights", "divider.thickness"),
+        ]  # fmt: skip
+    return found
+
+
+def _opening_names(row: int) -> Opening:
+    nowhere = (Fraction(0), Fraction(0), Fraction(0))
+    return Opening(nowhere, "column.width", f"row{row}.height", "opening.depth")
+
+
+def _opening_quantities(shape: _Shape) -> list[Definition]:
+    uprights, dividers = shape.columns - 1, shape.rows - 1
+    width = (
+        f"(case.inside_width - {uprights} * upright.thickness) / {shape.columns}" if uprights else "case.inside_width"
+    )
+    found = [
+        ruled("opening.depth", "depth of the openings", "case.outside_depth - back.thickness"),
+        ruled("column.width", "width of the openings", width),
+    ]
+    if not dividers:
+        return [*found, ruled("row1.height", "height of the opening", "case.inside_height")]
+    clear = f"case.inside_height - {dividers} * divider.thickness"
+    if shape.heights == "stepped":
+        steps = shape.rows * dividers // 2
+        found.append(given("rows.step", "each row taller than the one above by", 12))
+        rules = [f"({clear} - {steps} * rows.step) / {shape.rows} + {n} * rows.step" for n in range(shape.rows)]
+    else:
+        rules = [f"({clear}) / {shape.rows}"] * shape.rows
+    return found + [ruled(f"row{n}.height", f"height of row {n}", rule) for n, rule in enumerate(rules, start=1)]
+
+
+def _divider_quantities(shape: _Shape) -> list[Definition]:
+    length = "column.width + 2 * dado.depth"
+    load = [] if shape.drawers else [given("shelf.load", "load on each shelf, in kg", 12, Kind.COUNT)]
+    if not shape.framed:
+        return [
+            ruled("divider.length", "length of the dividers", length, ("column.width",)),
+            ruled("divider.width", "width of the dividers", "opening.depth - divider.setback"),
+            *load,
+        ]
+    inner = "opening.depth - divider.setback - 2 * (frame.board_width - frame.tongue)"
+    return [
+        given("frame.board_width", "width of the frames' members", 45),
+        given("frame.tongue", "length of the frames' tongues", 8),
+        ruled("frame.groove", "width of the frames' grooves", "divider.thickness / 3"),
+        given("panel.clearance", "clearance of the dust panels, each edge", 2),
+        *board_sizes("rail", "the frames' rails", length, "frame.board_width", "divider.thickness", ("column.width",)),
+        *board_sizes("runner", "the frames' runners", inner, "frame.board_width", "divider.thickness"),
+        *board_sizes("panel", "the dust panels", f"{inner} - 2 * panel.clearance",
+                     f"{length} - 2 * (frame.board_width - frame.tongue) - 2 * panel.clearance", "frame.groove"),
+        *load,
+    ]  # fmt: skip
+
+
+# --- parts and joints -----------------------------------------------------------------------------
+
+
+def _assemble(ledger: Ledger, chosen: Choices) -> Assembly:
+    m, shape = Maker(ledger), _Shape(chosen)
+    must = ["case.outside_width", "case.outside_depth", "case.outside_height", "case.inside_width",
+            "case.inside_height", "opening.depth", "column.width", "back.rabbet_width"]  # fmt: skip
+    if not m.need_positive(*must, *(f"row{n}.height" for n in range(1, shape.rows + 1))):
+        return m.finish()
+    _carcase(m, shape)
+    _back(m, shape)
+    for column in range(1, shape.columns):
+        _upright(m, shape, column)
+    for row in range(1, shape.rows):
+        for column in range(1, shape.columns + 1):
+            _divider(m, shape, row, column)
+    for row, column in shape.drawers:
+        low, _ = _row(m, shape, row)
+        opening = _opening_names(row)._replace(at=(_column(m, column)[0], Fraction(0), low))
+        put_drawer(m, f"drawer{row}{column}", shape.drawer_title(row, column), opening, shape.drawer_bottom,
+                   shape.tails_of(row))  # fmt: skip
+    _measures(m, shape)
+    m.remark("Tall pieces and drawers tip: fix the case to the wall (see ASTM F2057 and local rules).", Weight.NOTE)
+    return m.finish()
+
+
+def _column(m: Maker, column: int) -> tuple[Fraction, Fraction]:
+    """Give where a column begins and ends along X."""
+    wide, side = m.q("column.width"), m.q("sides.thickness")
+    upright = m.q("upright.thickness") if "upright.thickness" in m.ledger.quantities else Fraction(0)
+    low = side + (column - 1) * (wide + upright)
+    return low, low + wide
+
+
+def _row(m: Maker, shape: _Shape, row: int) -> tuple[Fraction, Fraction]:
+    """Give where a row begins and ends, up."""
+    top = m.q("case.outside_height") - m.q("top.thickness")
+    for above in range(1, row):
+        top -= m.q(f"row{above}.height") + m.q("divider.thickness")
+    return top - m.q(f"row{row}.height"), top
+
+
+def _carcase(m: Maker, shape: _Shape) -> None:
+    q = m.q
+    width, height = q("case.outside_width"), q("case.outside_height")
+    side, top = q("sides.thickness"), q("top.thickness")
+    spare = 2 * q("tails.proud") if shape.dovetailed else Fraction(0)
+    inset = Fraction(0) if shape.dovetailed else side - q("corner.depth")
+    m.board("left", "left side", "sides", (0, 0, 0), "zx", shows="lft", spare=spare)
+    m.board("right", "right side", "sides", (width - side, 0, 0), "zx", shows="rft", spare=spare)
+    m.board("top", "top", "top", (inset, 0, height - top), "xz", shows="tflr", spare=spare)
+    m.board("bottom", "bottom", "top", (inset, 0, 0), "xz", shows="flr", spare=spare)
+    for s, inner in (("left", Side.RIGHT), ("right", Side.LEFT)):
+        for e in ("top", "bottom"):
+            if shape.dovetailed:
+                m.dovetail(s, e, "tails")
+                continue
+            wide = q("corner.width")
+            z = (height - wide, height) if e == "top" else (Fraction(0), wide)
+            m.let_in(s, e, channels=(m.channel(s, inner, q("corner.depth"), z=z),),
+                     names=Names("corner.width", "corner.depth", guest="top.thickness"))  # fmt: skip
+
+
+def _back(m: Maker, shape: _Shape) -> None:
+    q = m.q
+    width, depth, height = (q(f"case.outside_{way}") for way in ("width", "depth", "height"))
+    rabbet, wide, gap = q("back.rabbet"), q("back.rabbet_width"), q("back.gap")
+    low_x, low_z = q("sides.thickness") - rabbet, q("top.thickness") - rabbet
+    x, y, z = (low_x, width - low_x), (depth - wide, depth), (low_z, height - low_z)
+    names = Names("back.rabbet_width", "back.rabbet", guest="back.thickness", reach="back.length")
+    ids = []
+    for number in range(1, shape.boards + 1):
+        part_id = f"back{number}"
+        ids.append(part_id)
+        at = low_x + gap + (number - 1) * (q("back.width") + gap)
+        m.board(part_id, f"back board {number}" if shape.boards > 1 else "back", "back",
+                (at, depth - wide, low_z), "zy", needs=Needs.ANY, role="back")  # fmt: skip
+        hosts = [("top", Side.UNDER, {"x": x, "y": y}), ("bottom", Side.TOP, {"x": x, "y": y})]
+        if number == 1:
+            hosts.append(("left", Side.RIGHT, {"y": y, "z": z}))
+        if number == shape.boards:
+            hosts.append(("right", Side.LEFT, {"y": y, "z": z}))
+        for host, inner, along in hosts:
+            room = (gap, 0, 0)
+            channel = m.channel(host, inner, rabbet, **along)
+            m.let_in(host, part_id, channels=(channel,), room=room, runs=True, hold=Hold.NAILS, names=names)
+    m.freedom(ids, (shape.boards + 1) * gap, "back.gap")
+
+
+def _upright(m: Maker, shape: _Shape, column: int) -> None:
+    q = m.q
+    part_id, setback = f"upright{column}", q("divider.setback")
+    name = f"upright {column}" if shape.columns > 2 else "upright"
+    m.board(part_id, name, "upright", (_column(m, column)[1], setback, q("top.thickness") - q("dado.depth")), "zx",
+            shows="f")  # fmt: skip
+    x = m.part(part_id).box
+    wide = q("dado.width") if shape.dados != "shouldered" else q("divider.thickness")
+    for host, inner in (("top", Side.UNDER), ("bottom", Side.TOP)):
+        along = {"x": (x.low[0], x.low[0] + wide), "y": _dado_run(m, shape)}
+        _house(m, shape, host, part_id, m.channel(host, inner, q("dado.depth"), **along))
+
+
+def _dado_run(m: Maker, shape: _Shape) -> tuple[Fraction, Fraction]:
+    start = m.q("dado.stop") if shape.dados == "stopped" else Fraction(0)
+    return start, m.q("opening.depth")
+
+
+def _house(m: Maker, shape: _Shape, host: str, guest: str, channel: Box, hold: Hold = Hold.GLUE) -> None:
+    """Let a divider into its dado: notched in front where the dado is stopped, or by a shouldered tongue."""
+    q = m.q
+    overlap = m.part(host).box.overlap(m.part(guest).box)
+    shares: tuple[Box, ...] = ()
+    names = Names("dado.width", "dado.depth", "dado.stop" if shape.dados == "stopped" else "", "divider.thickness")
+    if overlap is not None and shape.dados == "stopped":
+        at_front = m.part(guest).box.low[1] == q("divider.setback")
+        front = m.part(guest).box.low[1] + (q("divider.notch") if at_front else 0)
+        if front > overlap.low[1]:
+            shares = (overlap.set(_Y, min(front, overlap.high[1]), overlap.high[1]),)
+        names = names._replace(notch="divider.notch")
+    if overlap is not None and shape.dados == "shouldered" and m.part(guest).face is _Z:
+        shares = (overlap.set(_Z, overlap.low[2], overlap.low[2] + q("divider.tongue")),)
+        names = names._replace(guest="divider.tongue")
+    if shape.dados == "through":
+        names = names._replace(choice="dados=stopped")
+    m.let_in(host, guest, channels=(channel,), shares=shares, runs=shape.dados != "stopped", hold=hold, names=names)
+
+
+def _divider(m: Maker, shape: _Shape, row: int, column: int) -> None:
+    q = m.q
+    (left, right), (low, _) = _column(m, column), _row(m, shape, row)
+    z = low - q("divider.thickness")
+    deep, setback = q("dado.depth"), q("divider.setback")
+    hosts = ("left" if column == 1 else f"upright{column - 1}",
+             "right" if column == shape.columns else f"upright{column}")  # fmt: skip
+    title = f"divider {(row - 1) * shape.columns + column}" if shape.rows * shape.columns > 2 else "divider"
+    part_id = f"divider{row}{column}"
+    level = (z, z + q("dado.width"))
+
+    def house(guest: str, hold: Hold, where: str) -> None:
+        for host, inner, at in zip(hosts, (Side.RIGHT, Side.LEFT), ("left", "right"), strict=True):
+            if where not in ("both", at):
+                continue
+            # Several members of a frame share a dado: each has the stretch it lies in.
+            box, (start, end) = m.part(guest).box, _dado_run(m, shape)
+            start = max(start, m.part(host).box.low[1], box.low[1] if box.low[1] > setback else Fraction(0))
+            run = (start, min(end, box.high[1]) if shape.framed else end)
+            _house(m, shape, host, guest, m.channel(host, inner, deep, z=level, y=run), hold)
+
+    load = m.count("shelf.load") if "shelf.load" in m.ledger.quantities else 0
+    if not shape.framed:
+        m.board(part_id, title, "divider", (left - deep, setback, z), "xz", shows="f", load=load)
+        house(part_id, Hold.GLUE, "both")
+        m.bearing(part_id, right - left, load, "column.width")
+        return
+    _frame(m, part_id, title, (left - deep, setback, z), house)
+
+
+def _frame(m: Maker, part_id: str, title: str, at: tuple[Fraction, Fraction, Fraction],
+           house: Callable[[str, Hold, str], None]) -> None:  # fmt: skip
+    """Put a frame with a dust panel: the front rail glued into the sides, the rest free to slide."""
+    q = m.q
+    x, y, z = at
+    wide, tongue, groove, clear = q("frame.board_width"), q("frame.tongue"), q("frame.groove"), q("panel.clearance")
+    length, depth = q("rail.length"), q("runner.length") + 2 * (wide - tongue)
+    front, back, left, right, panel = (f"{part_id}_{n}" for n in ("front", "back", "left", "right", "panel"))
+    m.board(front, f"{title} front rail", "rail", (x, y, z), "xz", shows="f")
+    m.board(back, f"{title} back rail", "rail", (x, y + depth - wide, z), "xz", needs=Needs.ANY)
+    start = y + wide - tongue
+    m.board(left, f"{title} left runner", "runner", (x, start, z), "yz", needs=Needs.ANY)
+    m.board(right, f"{title} right runner", "runner", (x + length - wide, start, z), "yz", needs=Needs.ANY)
+    middle = z + (q("divider.thickness") - groove) / 2
+    level = (middle, middle + groove)
+    m.board(panel, f"{title} dust panel", "panel",
+            (x + wide - tongue + clear, start + clear, middle), "yz", needs=Needs.ANY, role="back")  # fmt: skip
+    for rail, hold, inner in ((front, Hold.GLUE, Side.BACK), (back, Hold.DRY, Side.FRONT)):
+        house(rail, hold, "both")
+        channel = m.channel(rail, inner, tongue, z=level)
+        names = Names("frame.groove", "frame.tongue")
+        for runner in (left, right):
+            overlap = m.part(rail).box.overlap(m.part(runner).box)
+            shares = (overlap.set(_Z, *level),) if overlap else ()
+            m.let_in(rail, runner, channels=(channel,), shares=shares, runs=True, hold=hold, names=names)
+        m.let_in(rail, panel, channels=(channel,), room=(clear, clear, 0), runs=True, hold=Hold.DRY, names=names)
+    for runner, inner, end in ((left, Side.RIGHT, "left"), (right, Side.LEFT, "right")):
+        house(runner, Hold.DRY, end)
+        m.let_in(runner, panel, channels=(m.channel(runner, inner, tongue, z=level),), room=(clear, clear, 0),
+                 runs=True, hold=Hold.DRY)  # fmt: skip
+    m.freedom((panel,), 2 * clear, "panel.clearance")
+
+
+def _measures(m: Maker, shape: _Shape) -> None:
+    q = m.q
+    width, depth, height = (q(f"case.outside_{way}") for way in ("width", "depth", "height"))
+    side, top = q("sides.thickness"), q("top.thickness")
+    front, section, above = View.FRONT, View.SECTION, View.ABOVE
+    m.measure("case.outside_width", front, (0, 0, height), (width, 0, height), 6)
+    m.measure("case.outside_height", front, (0, 0, 0), (0, 0, height), 6)
+    m.measure("sides.thickness", front, (0, 0, 0), (side, 0, 0), -6)
+    m.measure("top.thickness", front, (width, 0, height), (width, 0, height - top), 6)
+    m.measure("case.outside_depth", section, (0, 0, height), (0, depth, height), 6)
+    m.measure("back.thickness", section, (0, depth - q("back.thickness"), 0), (0, depth, 0), -6)
+    m.measure("case.inside_width", above, (side, depth / 2, 0), (width - side, depth / 2, 0), 0)
+    left, right = _column(m, 1)
+    for row in range(1, shape.rows + 1):
+        low, high = _row(m, shape, row)
+        m.measure(f"row{row}.height", section, (0, 0, low), (0, 0, high), 6)
+        if row < shape.rows:
+            m.measure("divider.thickness", section, (0, depth, low - q("divider.thickness")), (0, depth, low), -6)
+    if shape.columns > 1:
+        low, _ = _row(m, shape, shape.rows)
+        m.measure("column.width", front, (left, 0, low), (right, 0, low), -14)
+
+
+CASE = Form(
+    "case", "Case",
+    (_SIZING, _CORNERS, _ROWS, _COLUMNS, _HEIGHTS, _DADOS, _DIVIDERS, _BACK, _DRAWERS, _DRAWER_BOTTOM),
+    _define, _assemble, ("case.outside_width", "case.outside_depth", "case.outside_height"),
+)  # fmt: skip

@@ -1,0 +1,58 @@
+"""Sizing a piece by its outside, its inside, or around its contents: one set of rules for every form."""
+
+from __future__ import annotations
+
+from typing import NamedTuple
+
+from nullah.core.ledger import Definition
+from nullah.core.lengths import mm
+from nullah.core.piece.form import Choice
+
+SIZING = Choice(
+    "sizing",
+    "Sized",
+    (("outside", "outside"), ("inside", "inside"), ("contents", "around its contents")),
+)
+
+
+class Way(NamedTuple):
+    """One of the three sizes: `walls` is the rule for what stands between inside and outside."""
+
+    walls: str
+    default: int
+    clear_sides: int = 2
+    inside_title: str = ""
+
+
+def sizes(prefix: str, sizing: str, ways: dict[str, Way], clearance: str = "3") -> tuple[Definition, ...]:
+    """Declare outside and inside sizes, whichever of them is given.
+
+    Parameters
+    ----------
+    prefix : str
+        Of the names: ``box`` gives ``box.outside_length`` and so on.
+    sizing : str
+        ``outside``, ``inside`` or ``contents``.
+    ways : mapping of name to Way
+        ``length``, ``width``, ``height`` as the form has them.
+    clearance : str
+        Usual clearance round the contents, mm.
+    """
+    found: list[Definition] = []
+    if sizing == "contents":
+        found.append(Definition("contents.clearance", "clearance round the contents", default=mm(clearance)))
+    for name, way in ways.items():
+        inside, outside = f"{prefix}.inside_{name}", f"{prefix}.outside_{name}"
+        inside_title = way.inside_title or f"inside {name}"
+        if sizing == "outside":
+            found.append(Definition(outside, f"outside {name}", default=mm(way.default)))
+            found.append(Definition(inside, inside_title, f"{outside} - {way.walls}"))
+            continue
+        if sizing == "contents":
+            found.append(Definition(f"contents.{name}", f"{name} of the contents", default=mm(way.default)))
+            rule = f"contents.{name} + {way.clear_sides} * contents.clearance"
+            found.append(Definition(inside, inside_title, rule))
+        else:
+            found.append(Definition(inside, inside_title, default=mm(way.default)))
+        found.append(Definition(outside, f"outside {name}", f"{inside} + {way.walls}"))
+    return tuple(found)

@@ -1,0 +1,135 @@
+"""What the proof finds, and the table of reference it works with."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from enum import Enum
+from fractions import Fraction
+from functools import cached_property
+from typing import NamedTuple
+
+from nullah.core.card import Mend, Remark
+from nullah.core.ledger import Ledger, Origin
+from nullah.core.lengths import Direction, Length, Marks
+from nullah.core.piece.form import Assembly
+from nullah.core.piece.overlap import Joint
+from nullah.core.piece.part import Part
+from nullah.core.piece.space import Box
+from nullah.core.shop import Shop
+from nullah.core.wood.movement import Cut
+from nullah.core.wood.species import Species
+
+#: Rounding of floating point; nothing smaller than this is found, mm³.
+TINY = 0.05
+
+
+class Trouble(Enum):
+    """The kinds of things that can be wrong; the value is a short name for a list."""
+
+    COLLISION = "collision"
+    GAP = "gap"
+    APART = "do not meet"
+    SHOWS = "shows"
+    THIN = "wall too thin"
+    NOTCH = "notched wrong"
+    FIT = "does not fit"
+    PIN = "pin too fine"
+    PASS = "cannot come out"
+    TRAPPED = "cannot be assembled"
+    CROSS_GRAIN = "cross-grain"
+    SEASON = "no room for the season"
+    SAG = "sags"
+
+
+class Finding(NamedTuple):
+    """One thing that is wrong: its kind, what is said of it, the parts, the joint, and where."""
+
+    trouble: Trouble
+    remark: Remark
+    parts: tuple[str, ...]
+    joint: str = ""
+    place: Box | None = None
+
+
+class Wood(NamedTuple):
+    """What a part is to be made of."""
+
+    species: Species
+    cut: Cut = Cut.FLAT
+
+
+@dataclass(frozen=True)
+class Case:
+    """All the proof works from.
+
+    Parameters
+    ----------
+    woods : mapping of part id to Wood
+        Parts without one are passed over where the wood matters.
+    swing : float
+        How much the moisture of wood changes over the year, points of MC: about 3 in a
+        heated home (common practice, no published source).
+    """
+
+    assembly: Assembly
+    ledger: Ledger
+    shop: Shop
+    marks: Marks
+    woods: Mapping[str, Wood]
+    swing: float = 3.0
+
+    @cached_property
+    def parts(self) -> dict[str, Part]:
+        """The parts by id."""
+        return {part.id: part for part in self.assembly.parts}
+
+    @cached_property
+    def joined(self) -> dict[frozenset[str], Joint]:
+        """The joint of each pair that has one."""
+        return {frozenset((joint.first, joint.second)): joint for joint in self.assembly.joints}
+
+    def name(self, part_id: str) -> str:
+        """Give a part's name."""
+        return self.parts[part_id].name
+
+    def fine(self, value: Fraction) -> str:
+        """Write a small difference given in mm."""
+        return self.marks.write_fine(Length(value))
+
+    def size(self, value: Fraction) -> str:
+        """Write a size given in mm, to a tenth: a mark could hide what is wrong."""
+        return self.marks.write_fine(Length(value))
+
+
+def give_mend(case: Case, name: str, value: Fraction, direction: Direction = Direction.NEAREST) -> tuple[Mend, ...]:
+    """Offer to give a quantity another value, or to let it follow its rule again where that is right.
+
+    Nothing for a name the ledger does not know, or a value of nothing or less.
+    """
+    if name not in case.ledger.quantities or value <= 0:
+        return ()
+    quantity = case.ledger.quantity(name)
+    title = quantity.definition.title
+    if quantity.origin is Origin.OVERRULED and quantity.planned is not None and abs(quantity.planned - value) < 1:
+        return (follow_mend(case, name),)
+    if quantity.origin is Origin.MEASURED:
+        return ()
+    to = Length(value)
+    if case.marks.to_mark(to) != to:
+        to = case.marks.to_mark(to, direction) if direction is not Direction.NEAREST else to
+    return (Mend(f"Make the {title} {case.marks.write_fine(to)}", "give", name, to.as_text()),)
+
+
+def follow_mend(case: Case, name: str) -> Mend:
+    """Offer to let an overruled quantity follow its rule again."""
+    return Mend(f"Let the {case.ledger.quantity(name).definition.title} follow again", "take_back", name)
+
+
+def follow_mends(case: Case, names: tuple[str, ...]) -> tuple[Mend, ...]:
+    """Offer to let those of these quantities follow their rule again that were overruled."""
+    return tuple(
+        follow_mend(case, name)
+        for name in dict.fromkeys(names)
+        if name in case.ledger.quantities and case.ledger.quantity(name).origin is Origin.OVERRULED
+    )

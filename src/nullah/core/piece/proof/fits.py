@@ -1,0 +1,205 @@
+"""Does what enters a channel fit it? Exact arithmetic on the boxes of every joint."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from fractions import Fraction
+
+from nullah.core.card import Mend, Remark, Weight
+from nullah.core.lengths import Direction
+from nullah.core.piece.overlap import Joint, Sharing, contact, lines, name_of_channel, outward, tail_frame
+from nullah.core.piece.part import Part
+from nullah.core.piece.proof.finding import Case, Finding, Trouble, follow_mends, give_mend
+from nullah.core.piece.space import Axis, Box, side_at
+
+
+def misfits(case: Case, joint: Joint) -> Iterator[Finding]:
+    """Say what of a joint does not fit, with by how much."""
+    first, second = case.parts[joint.first], case.parts[joint.second]
+    if joint.sharing is Sharing.BUTT:
+        yield from _butt(case, joint, first, second)
+        return
+    if first.box.overlap(second.box) is None:
+        yield _apart(case, joint, first, second)
+        return
+    if joint.sharing is Sharing.DOVETAIL:
+        yield from _corner(case, joint, first, second)
+    elif joint.sharing in (Sharing.LET_IN, Sharing.TENON) and joint.channels:
+        yield from _channels(case, joint, first, second)
+
+
+def _between(first: Part, second: Part) -> tuple[Axis, Fraction]:
+    """Give the axis two boxes are apart along, and how far (below 0: they run into each other)."""
+    one, two = first.box, second.box
+
+    def gap(axis: Axis) -> Fraction:
+        a = axis.value
+        return max(one.low[a], two.low[a]) - min(one.high[a], two.high[a])
+
+    axis = max(Axis, key=gap)
+    return axis, gap(axis)
+
+
+def _apart(case: Case, joint: Joint, first: Part, second: Part) -> Finding:
+    _, gap = _between(first, second)
+    text = (
+        f"The {first.name} and the {second.name} do not meet: {case.fine(gap)} is missing, so their "
+        f"{_plain_name(joint, first)} has nothing to hold."
+    )
+    names = (*joint.names[:6], *first.quantities, *second.quantities)
+    return Finding(
+        Trouble.APART, Remark(text, Weight.FAILS, follow_mends(case, names)), (first.id, second.id), joint.id
+    )
+
+
+def _plain_name(joint: Joint, first: Part) -> str:
+    if joint.sharing is Sharing.LET_IN and joint.channels:
+        return name_of_channel(first, joint.channels[0])
+    return {Sharing.DOVETAIL: "dovetail", Sharing.TENON: "tenon"}.get(joint.sharing, "joint")
+
+
+def _butt(case: Case, joint: Joint, first: Part, second: Part) -> Iterator[Finding]:
+    _, gap = _between(first, second)
+    if gap > 0 or (contact(first, second) is None and first.box.overlap(second.box) is None):
+        text = f"There is a gap of {case.fine(gap)} between the {first.name} and the {second.name}."
+        if gap <= 0:
+            text = f"The {first.name} and the {second.name} touch along an edge only: nothing can hold them."
+        names = (*first.quantities, *second.quantities)
+        yield Finding(
+            Trouble.GAP, Remark(text, Weight.FAILS, follow_mends(case, names)), (first.id, second.id), joint.id
+        )
+
+
+def _corner(case: Case, joint: Joint, tail: Part, pin: Part) -> Iterator[Finding]:
+    frame = tail_frame(joint, tail, pin)
+    if frame is None or joint.tails is None:
+        return
+    overlap, along, _, through, high = frame
+    # The tails must come out where the pin board's outer side is, or stop short of it by the lap.
+    outer = pin.box.at(side_at(along, high))
+    end = tail.box.at(side_at(along, high))
+    short = ((outer - end) if high else (end - outer)) - joint.tails.lap
+    mends = follow_mends(case, (*tail.quantities, *pin.quantities))
+    if short > 0:
+        where = f"the lap would be {case.fine(short)} too thick" if joint.tails.lap else (
+            f"its tails end {case.fine(short)} inside the {pin.name}")  # fmt: skip
+        text = f"The {tail.name} is {case.fine(short)} short: {where}."
+        yield Finding(Trouble.GAP, Remark(text, Weight.FAILS, mends, tail.quantities[0]), (tail.id, pin.id), joint.id,
+                      overlap)  # fmt: skip
+    elif short < 0 and joint.tails.lap and -short >= joint.tails.lap:
+        text = f"The tails of the {tail.name} come through the front of the {pin.name}: no lap is left."
+        yield Finding(Trouble.SHOWS, Remark(text, Weight.FAILS, mends, tail.quantities[0]), (tail.id, pin.id), joint.id,
+                      overlap)  # fmt: skip
+    # The pin board must reach the tail board's outer side.
+    middle = (pin.box.low[through.value] + pin.box.high[through.value]) / 2
+    outwards = (overlap.low[through.value] + overlap.high[through.value]) / 2 > middle
+    side = side_at(through, outwards)
+    missing = (tail.box.at(side) - pin.box.at(side)) * (1 if outwards else -1)
+    if missing > 0:
+        text = f"The {pin.name} is {case.fine(missing)} short: its pins end inside the {tail.name}."
+        yield Finding(Trouble.GAP, Remark(text, Weight.FAILS, mends, pin.quantities[0]), (pin.id, tail.id), joint.id,
+                      overlap)  # fmt: skip
+
+
+def _channels(case: Case, joint: Joint, host: Part, guest: Part) -> Iterator[Finding]:
+    shares = lines(joint, host, guest).second_keeps
+    for number, share in enumerate(shares):
+        whole = joint.channels[number] if len(joint.channels) > number else joint.channels[0]
+        channel = whole.overlap(host.box)
+        if channel is not None:
+            yield from _channel(case, joint, host, guest, channel, share)
+
+
+def _roles(joint: Joint, host: Part, guest: Part, channel: Box) -> tuple[Axis, Axis, Axis]:
+    """Give the axes of a channel: its depth, its width, and the way it runs."""
+    depth = guest.grain if joint.sharing is Sharing.TENON else outward(host, channel)
+    left = [axis for axis in Axis if axis is not depth]
+    width = guest.face if guest.face in left else min(left, key=channel.size)
+    run = next(axis for axis in left if axis is not width)
+    return depth, width, run
+
+
+def _channel(case: Case, joint: Joint, host: Part, guest: Part, channel: Box, share: Box) -> Iterator[Finding]:
+    depth, width, run = _roles(joint, host, guest, channel)
+    word = "mortise" if joint.sharing is Sharing.TENON else name_of_channel(host, channel)
+    for axis in (depth, width, run):
+        a = axis.value
+        over = Fraction(0)
+        loose = Fraction(0)
+        for low in (True, False):
+            own, its = (channel.low[a], share.low[a]) if low else (channel.high[a], share.high[a])
+            at_host = own <= host.box.low[a] if low else own >= host.box.high[a]
+            beyond = (own - its) if low else (its - own)
+            if beyond > 0 and not at_host:
+                over += beyond
+            elif beyond < 0 and not at_host:
+                loose += max(Fraction(0), -beyond - joint.room[a])
+        if axis is width:
+            # A channel's width is one figure: shifted is as good as short.
+            wide = share.size(axis) - channel.size(axis)
+            over = max(over, wide) if over > 0 else over
+        if over > 0:
+            yield _too_much(case, joint, host, guest, word, axis, (depth, width, run), over, channel, share)
+        if loose > Fraction(1, 100) and not (axis is run and joint.runs):
+            yield _too_little(case, joint, host, guest, word, axis, (depth, width, run), loose, channel, share)
+
+
+def _too_much(case: Case, joint: Joint, host: Part, guest: Part, word: str, axis: Axis, roles: tuple[Axis, Axis, Axis],
+              over: Fraction, channel: Box, share: Box) -> Finding:  # fmt: skip
+    names, fine = joint.names, case.fine
+    depth, width, _ = roles
+    up = Direction.UP
+    mends: tuple[Mend, ...]
+    if axis is width:
+        text = (
+            f"The {guest.name} is {case.size(share.size(axis))} thick and its {word} in the {host.name} "
+            f"{case.size(channel.size(axis))} wide: {fine(over)} too tight."
+        )
+        mends = give_mend(case, names.width, channel.size(axis) + over, up) or follow_mends(case, (names.guest,))
+        return _finding(Trouble.FIT, text, mends, joint, channel, names.width)
+    if axis is depth:
+        text = f"The {guest.name} reaches {fine(over)} deeper than the {word} in the {host.name}."
+        known = names.depth in case.ledger.quantities
+        mends = give_mend(case, names.depth, case.ledger[names.depth] + over, up) if known else ()
+        return _finding(Trouble.FIT, text, mends or follow_mends(case, guest.quantities), joint, channel, names.depth)
+    if names.notch:
+        text = (
+            f"The {guest.name} is notched {fine(over)} too little: it runs past the end of the stopped {word} in the "
+            f"{host.name}."
+        )
+        mends = give_mend(case, names.notch, case.ledger[names.notch] + over)
+        return _finding(Trouble.NOTCH, text, mends, joint, channel, names.notch)
+    text = f"The {guest.name} runs {fine(over)} past the end of the {word} in the {host.name}."
+    mends = follow_mends(case, (*guest.quantities, *names[:6]))
+    return _finding(Trouble.FIT, text, mends, joint, channel, names.stop)
+
+
+def _too_little(case: Case, joint: Joint, host: Part, guest: Part, word: str, axis: Axis,
+                roles: tuple[Axis, Axis, Axis], loose: Fraction, channel: Box, share: Box) -> Finding:  # fmt: skip
+    names, fine = joint.names, case.fine
+    depth, width, _ = roles
+    if axis is width:
+        text = (
+            f"The {guest.name} is {case.size(share.size(axis))} thick and its {word} in the {host.name} "
+            f"{case.size(channel.size(axis))} wide: {fine(loose)} loose."
+        )
+        mends = give_mend(case, names.width, channel.size(axis) - loose, Direction.DOWN)
+        return _finding(Trouble.GAP, text, mends, joint, channel, names.width)
+    if axis is depth:
+        text = f"The {guest.name} stops {fine(loose)} short of the floor of the {word} in the {host.name}."
+        known = names.depth in case.ledger.quantities
+        mends = give_mend(case, names.depth, case.ledger[names.depth] - loose) if known else ()
+        return _finding(Trouble.GAP, text, follow_mends(case, guest.quantities) or mends, joint, channel, names.depth)
+    if names.notch:
+        text = (
+            f"The {guest.name} is notched {fine(loose)} too much: the end of the {word} in the {host.name} would stand "
+            "open."
+        )
+        mends = give_mend(case, names.notch, case.ledger[names.notch] - loose) or follow_mends(case, (names.notch,))
+        return _finding(Trouble.NOTCH, text, mends, joint, channel, names.notch)
+    text = f"The {guest.name} leaves {fine(loose)} of the {word} in the {host.name} open at its end."
+    return _finding(Trouble.GAP, text, follow_mends(case, guest.quantities), joint, channel, names.stop)
+
+
+def _finding(trouble: Trouble, text: str, mends: tuple[Mend, ...], joint: Joint, place: Box, of: str) -> Finding:
+    return Finding(trouble, Remark(text, Weight.FAILS, mends, of), (joint.second, joint.first), joint.id, place)

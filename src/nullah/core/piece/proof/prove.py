@@ -1,0 +1,388 @@
+"""Putting the piece together: every check in turn, on exact boxes first and on solids where they must decide."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterable, Iterator
+from dataclasses import dataclass
+from fractions import Fraction
+from functools import lru_cache
+
+from nullah.core.card import Mend, Remark, Weight
+from nullah.core.piece.form import Mover
+from nullah.core.piece.overlap import Joint, Sharing, lines, name_of_channel
+from nullah.core.piece.part import Part
+from nullah.core.piece.proof.finding import TINY, Case, Finding, Trouble, follow_mends
+from nullah.core.piece.proof.fits import misfits
+from nullah.core.piece.proof.order import Order, assembly_order
+from nullah.core.piece.proof.season import cross_grain, no_room, sagging
+from nullah.core.piece.proof.walls import thin_walls
+from nullah.core.piece.solids import Block, Recipe, block_of, block_solid, build, recipe
+from nullah.core.piece.space import Axis, Box, Side
+
+# How thick a slice of a show face is looked at for holes, mm, and from what area a hole shows, mm².
+_SKIN, _SHOWS = 0.02, 0.5
+
+
+@dataclass(frozen=True)
+class Proof:
+    """What the proof found, the solids' recipes by part, and the order in which the piece goes together."""
+
+    findings: tuple[Finding, ...]
+    recipes: dict[str, Recipe]
+    order: Order
+
+    @property
+    def clean(self) -> bool:
+        """Whether nothing is wrong."""
+        return not self.findings
+
+
+class StoppedError(Exception):
+    """The proof was stopped before its end."""
+
+
+def prove(case: Case, stopped: Callable[[], bool] = lambda: False) -> Proof:
+    """Put the piece together and say what is wrong, what cannot be made first.
+
+    Parameters
+    ----------
+    case : Case
+    stopped : callable
+        Asked between checks; the proof ends with `StoppedError` when it says yes.
+    """
+    found: list[Finding] = []
+    for findings in _checks(case):
+        if stopped():
+            raise StoppedError
+        found += findings
+    order = _order(case.assembly.parts, _as_if_right(case, found))
+    found += _trapped(case, order)
+    found.sort(key=lambda finding: finding.remark.weight is not Weight.FAILS)
+    return Proof(tuple(_gathered(case, found)), recipes_of(case), order)
+
+
+def _as_if_right(case: Case, found: Iterable[Finding]) -> tuple[Joint, ...]:
+    """Give the joints with those that do not fit made to fit: a tight dado traps nothing for good."""
+    wrong = {finding.joint for finding in found}
+    return tuple(joint._replace(channels=()) if joint.id in wrong else joint for joint in case.assembly.joints)
+
+
+def recipes_of(case: Case) -> dict[str, Recipe]:
+    """Give what makes each part's solid."""
+    of_part: dict[str, list[Joint]] = {part.id: [] for part in case.assembly.parts}
+    for joint in case.assembly.joints:
+        for part_id in (joint.first, joint.second):
+            if part_id in of_part:
+                of_part[part_id].append(joint)
+    return {part_id: recipe(case.parts[part_id], joints, case.parts) for part_id, joints in of_part.items()}
+
+
+def _gathered(case: Case, found: Iterable[Finding]) -> Iterator[Finding]:
+    """Say once what is the same of equal parts, and in how many places it is."""
+    alike: dict[tuple[object, ...], list[Finding]] = {}
+    for finding in found:
+        text = finding.remark.text
+        for part_id in finding.parts:
+            part = case.parts[part_id]
+            text = text.replace(part.name, part.alike)
+        alike.setdefault((finding.trouble, finding.remark.of, text), []).append(finding)
+    for same in alike.values():
+        first = same[0]
+        if len(same) == 1:
+            yield first
+            continue
+        remark = first.remark._replace(text=f"{first.remark.text} So in {len(same)} places.")
+        parts = tuple(dict.fromkeys(part_id for finding in same for part_id in finding.parts))
+        yield first._replace(remark=remark, parts=parts)
+
+
+def _checks(case: Case) -> Iterator[list[Finding]]:
+    recipes = recipes_of(case)
+    stuck: list[Finding] = []
+    for mover in case.assembly.movers:
+        stuck += _cannot_come_out(case, mover, recipes)
+        yield []
+    yield stuck
+    wrong: set[str] = set()
+    for joint in case.assembly.joints:
+        misfit = list(misfits(case, joint))
+        if misfit:
+            wrong.add(joint.id)
+        yield misfit
+    stopped = {case.parts[finding.parts[0]].group for finding in stuck}
+    yield from _collisions(case, recipes, wrong, stopped)
+    for joint in case.assembly.joints:
+        yield list(_shows(case, joint, recipes))
+        if joint.id not in wrong:
+            yield list(_gaps(case, joint, recipes))
+        yield list(cross_grain(case, joint))
+    for part in case.assembly.parts:
+        yield list(thin_walls(case, part))
+    for freedom in case.assembly.freedoms:
+        yield list(no_room(case, freedom))
+    for bearing in case.assembly.bearings:
+        yield list(sagging(case, bearing))
+
+
+# --- collisions -----------------------------------------------------------------------------------
+
+
+@lru_cache(maxsize=8192)
+def _common(one: Recipe, two: Recipe) -> Block | None:
+    """Give the box round what two solids both fill, or None."""
+    both = build(one) ^ build(two)
+    if both.volume() <= TINY:
+        return None
+    bounds = both.bounding_box()
+    return (bounds[0], bounds[1], bounds[2]), (bounds[3], bounds[4], bounds[5])
+
+
+def _collisions(case: Case, recipes: dict[str, Recipe], wrong: set[str], stopped: set[str]
+                ) -> Iterator[list[Finding]]:  # fmt: skip
+    ordered = sorted(case.assembly.parts, key=lambda part: recipes[part.id].block[0][0])
+    for index, one in enumerate(ordered):
+        end = recipes[one.id].block[1][0]
+        for two in ordered[index + 1 :]:
+            if recipes[two.id].block[0][0] >= end:
+                break
+            if not _meet(recipes[one.id].block, recipes[two.id].block):
+                continue
+            joint = case.joined.get(frozenset((one.id, two.id)))
+            # What already cannot come out is not said again as filling the same space.
+            known = one.group != two.group and (one.group in stopped or two.group in stopped)
+            if known or (joint is not None and joint.id in wrong):
+                continue
+            block = _common(recipes[one.id], recipes[two.id])
+            if block is not None:
+                yield [_collision(case, *_in_order(case, one, two), joint, _box(block))]
+
+
+def _in_order(case: Case, one: Part, two: Part) -> tuple[Part, Part]:
+    return (one, two) if one.number < two.number else (two, one)
+
+
+def _collision(case: Case, one: Part, two: Part, joint: Joint | None, place: Box) -> Finding:
+    sizes = " × ".join(case.size(place.size(axis)).removesuffix(" mm") for axis in Axis)
+    unit = " mm" if case.marks.unit.value == "mm" else ""
+    text = f"The {one.name} and the {two.name} fill the same space, {sizes}{unit}"
+    text += ", and no joint shares it out." if joint is None else "."
+    mends: tuple[Mend, ...] = ()
+    if joint is None:
+        mends = (Mend("Join them here", "join", one.id, two.id),) if _own(one) or _own(two) else ()
+    mends += follow_mends(case, (*one.quantities, *two.quantities))
+    return Finding(Trouble.COLLISION, Remark(text, Weight.FAILS, mends), (one.id, two.id),
+                   joint.id if joint else "", place)  # fmt: skip
+
+
+def _own(part: Part) -> bool:
+    return part.id.startswith("own")
+
+
+def _box(block: Block) -> Box:
+    """Make an exact box of a block, to a thousandth."""
+    low, high = (tuple(Fraction(round(c * 1000), 1000) for c in corner) for corner in block)
+    return Box((low[0], low[1], low[2]), (high[0], high[1], high[2]))
+
+
+# --- voids ----------------------------------------------------------------------------------------
+
+
+def _grown(box: Box, room: tuple[Fraction, Fraction, Fraction]) -> Box:
+    low, high = box.low, box.high
+    return Box(
+        (low[0] - room[0], low[1] - room[1], low[2] - room[2]),
+        (high[0] + room[0], high[1] + room[1], high[2] + room[2]),
+    )
+
+
+@lru_cache(maxsize=8192)
+def _unfilled(region: Block, filled: tuple[Recipe, ...], planned: tuple[Block, ...]) -> tuple[float, Block | None]:
+    """Give the volume of a region that no solid fills, less what is planned, and the box round it."""
+    void = block_solid(region)
+    for block in planned:
+        void = void - block_solid(block)
+    for made in filled:
+        # One after the other: what is left is small, and their union would be large.
+        void = void - build(made)
+    volume = void.volume()
+    if volume <= TINY:
+        return 0.0, None
+    bounds = void.bounding_box()
+    return volume, ((bounds[0], bounds[1], bounds[2]), (bounds[3], bounds[4], bounds[5]))
+
+
+def _near(recipes: dict[str, Recipe], region: Box) -> tuple[Recipe, ...]:
+    block = block_of(region)
+    return tuple(made for made in recipes.values() if _meet(made.block, block))
+
+
+def _meet(one: Block, two: Block) -> bool:
+    """Say whether two blocks share more than a face."""
+    (a, b), (c, d) = one, two
+    thin = 1e-9
+    return all(a[i] < d[i] - thin and c[i] < b[i] - thin for i in range(3))
+
+
+def _shows(case: Case, joint: Joint, recipes: dict[str, Recipe]) -> Iterator[Finding]:
+    """Say where a channel comes out in a side that is seen."""
+    if joint.sharing not in (Sharing.LET_IN, Sharing.TENON) or not joint.channels:
+        return
+    host, guest = case.parts[joint.first], case.parts[joint.second]
+    planned = tuple(block_of(_grown(share, joint.room)) for share in lines(joint, host, guest).second_keeps)
+    for channel in joint.channels:
+        inside = channel.overlap(host.box)
+        if inside is None:
+            continue
+        for side in sorted(host.shows, key=lambda s: s.value):
+            if inside.at(side) != host.box.at(side):
+                continue
+            skin = _skin(inside, side)
+            area, place = _unfilled(block_of(skin), _near(recipes, skin), planned)
+            if area / _SKIN > _SHOWS and place is not None:
+                word = name_of_channel(host, channel)
+                where = "end" if side.axis is host.grain else "edge" if side.axis is not host.face else "face"
+                text = f"The {word} for the {guest.name} shows in the {where} of the {host.name}, {_where(side)}."
+                mends = _stop_mends(joint)
+                yield Finding(Trouble.SHOWS, Remark(text, Weight.FAILS, mends, joint.names.depth),
+                              (host.id, guest.id), joint.id, _box(place))  # fmt: skip
+
+
+def _where(side: Side) -> str:
+    return {
+        Side.LEFT: "on the left", Side.RIGHT: "on the right", Side.FRONT: "in front", Side.BACK: "behind",
+        Side.UNDER: "underneath", Side.TOP: "on top",
+    }[side]  # fmt: skip
+
+
+def _stop_mends(joint: Joint) -> tuple[Mend, ...]:
+    name, _, option = joint.names.choice.partition("=")
+    return (Mend("Stop it where it would show", "choose", name, option),) if option else ()
+
+
+def _skin(box: Box, side: Side) -> Box:
+    at, thin = box.at(side), Fraction(1, 50)
+    return box.set(side.axis, at - thin, at) if side.high else box.set(side.axis, at, at + thin)
+
+
+def _gaps(case: Case, joint: Joint, recipes: dict[str, Recipe]) -> Iterator[Finding]:
+    """Say where a joint is left empty although nothing was planned there."""
+    if joint.sharing is Sharing.BUTT:
+        return
+    first, second = case.parts[joint.first], case.parts[joint.second]
+    overlap = first.box.overlap(second.box)
+    if overlap is None:
+        return
+    planned = []
+    if joint.sharing in (Sharing.LET_IN, Sharing.TENON):
+        for share in lines(joint, first, second).second_keeps:
+            room = list(joint.room)
+            if joint.runs:
+                longest = max(Axis, key=lambda axis: max(c.size(axis) for c in joint.channels or (share,)))
+                room[longest.value] += Fraction(10000)
+            planned.append(block_of(_grown(share, (room[0], room[1], room[2]))))
+    if _shaped_edge(second) or not (first.shapings or second.shapings):
+        # Between plain boxes the arithmetic of `fits` has decided it.
+        return
+    # Where other joints' channels pass, their own checks speak.
+    others = (j for j in case.assembly.joints if j.id != joint.id and j.first in (first.id, second.id))
+    planned += [block_of(channel) for other in others for channel in other.channels if channel.overlap(overlap)]
+    regions = [overlap, *(c for c in (channel.overlap(first.box) for channel in joint.channels) if c is not None)]
+    for region in dict.fromkeys(regions):
+        volume, place = _unfilled(block_of(region), _near(recipes, region), tuple(planned))
+        if place is None or volume < 1:
+            continue
+        box = _box(place)
+        sizes = " × ".join(case.size(box.size(axis)).removesuffix(" mm") for axis in Axis)
+        unit = " mm" if case.marks.unit.value == "mm" else ""
+        text = f"Between the {first.name} and the {second.name} a gap of {sizes}{unit} is left that nothing fills."
+        names = (*joint.names[:6], *first.quantities, *second.quantities)
+        yield Finding(Trouble.GAP, Remark(text, Weight.LOOK, follow_mends(case, names)), (first.id, second.id),
+                      joint.id, box)  # fmt: skip
+        return
+
+
+def _shaped_edge(part: Part) -> bool:
+    """Whether a shaping of the part thins its edges on purpose, as a raised panel's."""
+    return any(
+        type(shaping).__name__ in ("RaisedPanel", "LongBevel", "Chamfer", "RoundOver") for shaping in part.shapings
+    )
+
+
+# --- things that move -----------------------------------------------------------------------------
+
+
+def _cannot_come_out(case: Case, mover: Mover, recipes: dict[str, Recipe]) -> Iterator[Finding]:
+    """Say what a drawer or lid would run into first on its way out."""
+    group = [part for part in case.assembly.parts if part.group == mover.group]
+    moving = {each.group for each in case.assembly.movers}
+    others = [part for part in case.assembly.parts if part.group not in moving]
+    for other in others:
+        for part in group:
+            meeting = _swept(part.box, mover.way, mover.travel).overlap(other.box)
+            if meeting is None:
+                continue
+            joint = case.joined.get(frozenset((part.id, other.id)))
+            if _hits(recipes[part.id], recipes[other.id], mover, joint is not None):
+                yield _blocked(case, mover, part, other, meeting)
+                return
+
+
+def _blocked(case: Case, mover: Mover, part: Part, other: Part, meeting: Box) -> Finding:
+    sides = [axis for axis in Axis if axis is not mover.way.axis]
+    tight = min(sides, key=lambda axis: _crossing(part.box, other.box, axis))
+    word = {Axis.X: "wide", Axis.Y: "deep", Axis.Z: "high"}[tight]
+    text = (
+        f"The {mover.name} cannot come out: its {_of_group(part, mover)} is "
+        f"{case.fine(_crossing(part.box, other.box, tight))} too {word} to pass the {other.name}."
+    )
+    mends = follow_mends(case, (*mover.of, *part.quantities))
+    parts = (part.id, other.id)
+    return Finding(Trouble.PASS, Remark(text, Weight.FAILS, mends, part.quantities[0]), parts, place=meeting)
+
+
+def _of_group(part: Part, mover: Mover) -> str:
+    return part.name.removeprefix(mover.name).strip() or "board"
+
+
+def _crossing(one: Box, two: Box, axis: Axis) -> Fraction:
+    a = axis.value
+    return min(one.high[a] - two.low[a], two.high[a] - one.low[a])
+
+
+def _swept(box: Box, way: Side, travel: Fraction) -> Box:
+    a = way.axis.value
+    if way.high:
+        return box.set(way.axis, box.low[a], box.high[a] + travel)
+    return box.set(way.axis, box.low[a] - travel, box.high[a])
+
+
+@lru_cache(maxsize=4096)
+def _hits(part: Recipe, other: Recipe, mover: Mover, joined_: bool) -> bool:
+    """Say whether a part runs into another on its way, tried in steps."""
+    solid, still = build(part), build(other)
+    sign = 1 if mover.way.high else -1
+    for share in (0.002, 0.02, 0.1, 0.25, 0.5, 0.75):
+        by = [0.0, 0.0, 0.0]
+        by[mover.way.axis.value] = sign * share * float(mover.travel)
+        if (solid.translate(by) ^ still).volume() > TINY:
+            return True
+    return not joined_ and (solid ^ still).volume() > TINY
+
+
+# --- the order of assembly ------------------------------------------------------------------------
+
+
+@lru_cache(maxsize=32)
+def _order(parts: tuple[Part, ...], joints: tuple[Joint, ...]) -> Order:
+    return assembly_order(parts, joints)
+
+
+def _trapped(case: Case, order: Order) -> Iterator[Finding]:
+    for group in order.trapped:
+        names = [case.name(part_id) for part_id in group]
+        shown = ", ".join(names[:4]) + (f" and {len(names) - 4} more" if len(names) > 4 else "")
+        text = f"These cannot be put together in any order: {shown}. Each is held by the others along every direction."
+        yield Finding(Trouble.TRAPPED, Remark(text, Weight.FAILS), group)
+
+
+__all__ = ["Case", "Proof", "StoppedError", "prove", "recipes_of"]

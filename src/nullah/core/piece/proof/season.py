@@ -1,0 +1,113 @@
+"""Wood that moves, and wood that bends: cross-grain joints, room for the season, shelves that sag."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from fractions import Fraction
+
+from nullah.core.card import Mend, Remark, Weight
+from nullah.core.lengths import Direction, Length
+from nullah.core.piece.form import Bearing, Freedom
+from nullah.core.piece.overlap import Hold, Joint, contact
+from nullah.core.piece.part import Part
+from nullah.core.piece.proof.finding import Case, Finding, Trouble, give_mend
+from nullah.core.piece.space import Axis, Box, around
+from nullah.core.wood.movement import coefficient
+from nullah.core.wood.stiffness import passing_span, sag
+
+#: Over how much width wood may be glued across the grain: 75 to 100 mm (common practice).
+CROSS_GRAIN_LIMIT = Fraction(100)
+
+
+def cross_grain(case: Case, joint: Joint) -> Iterator[Finding]:
+    """Say where two parts are held solid although one moves and the other does not."""
+    if not joint.hold.rigid:
+        return
+    first, second = case.parts[joint.first], case.parts[joint.second]
+    touching = contact(first, second)
+    if touching is None:
+        return
+    if joint.shares:
+        touching = around(joint.shares).overlap(touching) or touching
+    for axis in Axis:
+        moving = _one_moves(first, second, axis)
+        held = min(touching.size(axis), joint.glued) if joint.glued is not None else touching.size(axis)
+        if moving is None or held <= CROSS_GRAIN_LIMIT:
+            continue
+        change = moves(case, moving, held)
+        moved = f" It moves about {case.fine(change)} over the year." if change else ""
+        word = "screwed fast" if joint.hold is Hold.SCREWS else "glued"
+        text = (
+            f"The {second.name} is {word} to the {first.name} across {case.fine(held)} of the grain of the "
+            f"{moving.name}: over about {case.fine(CROSS_GRAIN_LIMIT)} wood splits or bows.{moved}"
+        )
+        mends = (Mend("Screw it in slots instead", "hold", joint.id, Hold.SLOTS.value),)
+        yield Finding(Trouble.CROSS_GRAIN, Remark(text, Weight.FAILS, mends), (first.id, second.id), joint.id,
+                      _thickened(touching))  # fmt: skip
+
+
+def _one_moves(first: Part, second: Part, axis: Axis) -> Part | None:
+    """Give the part that moves along an axis where the other does not."""
+    first_moves, second_moves = axis is not first.grain, axis is not second.grain
+    if first_moves == second_moves:
+        return None
+    return first if first_moves else second
+
+
+def _thickened(box: Box) -> Box:
+    for axis in Axis:
+        if box.size(axis) == 0:
+            at = box.low[axis.value]
+            box = box.set(axis, at - 1, at + 1)
+    return box
+
+
+def moves(case: Case, part: Part, width: Fraction) -> Fraction:
+    """Give how much so much width of a part changes over the year, mm; 0 where its wood is not known."""
+    wood = case.woods.get(part.id)
+    if wood is None:
+        return Fraction(0)
+    return width * Fraction(coefficient(wood.species, wood.cut)).limit_denominator(10**6) * Fraction(case.swing)
+
+
+def no_room(case: Case, freedom: Freedom) -> Iterator[Finding]:
+    """Say where parts have less room across their grain than they move over the year."""
+    parts = [case.parts[part_id] for part_id in freedom.parts if part_id in case.parts]
+    change = sum((moves(case, part, part.box.size(part.across)) for part in parts), Fraction(0))
+    if change <= freedom.room:
+        return
+    name = parts[0].name if len(parts) == 1 else f"{parts[0].name} and its neighbours"
+    text = f"The {name} move{'s' if len(parts) == 1 else ''} about {case.fine(change)} over the year and "
+    text += f"{'has' if len(parts) == 1 else 'have'} only {case.fine(max(freedom.room, Fraction(0)))} of room."
+    mends: tuple[Mend, ...] = ()
+    if freedom.of in case.ledger.quantities:
+        now = case.ledger[freedom.of]
+        enough = now * change / freedom.room if freedom.room > 0 and now > 0 else change / 2
+        mends = give_mend(case, freedom.of, enough, Direction.UP)
+    yield Finding(Trouble.SEASON, Remark(text, Weight.LOOK, mends, freedom.of), freedom.parts)
+
+
+def sagging(case: Case, bearing: Bearing) -> Iterator[Finding]:
+    """Say where a shelf sags so that it shows, and the span at which it would not."""
+    part, wood = case.parts.get(bearing.part), case.woods.get(bearing.part)
+    if part is None or wood is None or bearing.load <= 0:
+        return
+    width, thick = float(part.box.size(part.across)), float(part.box.size(part.face))
+    span = float(bearing.span)
+    per_mm = bearing.load / span
+    drop = sag(span, per_mm * span, width, thick, wood.species)
+    passing = passing_span(per_mm, width, thick, wood.species)
+    if span <= passing:
+        return
+    shown = Length(Fraction(int(drop * 10 + 0.5), 10))
+    fits = Length(Fraction(int(passing)))
+    text = (
+        f"Under {bearing.load} kg the {part.name} sags {case.marks.write_fine(shown)} over "
+        f"{case.marks.write(Length(bearing.span))}; it would show. At {case.marks.write(fits, Direction.DOWN)} it "
+        "passes."
+    )
+    thicker = Fraction(int(thick * (span / passing) * 2 + 1), 2)
+    mends = give_mend(case, part.quantities[2], thicker, Direction.UP)
+    if part.quantities[2] in case.ledger.quantities and case.ledger.quantity(part.quantities[2]).definition.rule:
+        mends = ()
+    yield Finding(Trouble.SAG, Remark(text, Weight.LOOK, mends, bearing.of), (part.id,), place=part.box)

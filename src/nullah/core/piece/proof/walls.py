@@ -1,0 +1,98 @@
+"""Walls: what a channel leaves of its board, to its faces and to other channels."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from fractions import Fraction
+from itertools import combinations
+
+from nullah.core.card import Remark, Weight
+from nullah.core.lengths import Direction
+from nullah.core.piece.overlap import Joint, Sharing, lines, name_of_channel
+from nullah.core.piece.part import Part
+from nullah.core.piece.proof.finding import Case, Finding, Trouble, give_mend
+from nullah.core.piece.space import Axis, Box
+
+_Sunk = tuple[Box, Joint]
+
+
+def thin_walls(case: Case, host: Part) -> Iterator[Finding]:
+    """Say where less than a third of a board's thickness is left (common practice)."""
+    sunk = list(dict.fromkeys(_sunk(case, host)))
+    third = host.box.size(host.face) / 3
+    said: set[tuple[str, ...]] = set()
+    for channel, joint in sunk:
+        for axis in Axis:
+            for wall in _to_faces(host, channel, axis):
+                least = third
+                if joint.sharing is Sharing.TENON:
+                    # Beside a mortise: two thirds of the mortise's width at least (common practice).
+                    least = min(channel.size(a) for a in Axis) * Fraction(2, 3)
+                if wall < least:
+                    key = (joint.names.depth or joint.id, axis.name)
+                    if key not in said:
+                        said.add(key)
+                        yield _thin(case, host, channel, joint, axis, wall, least)
+    for (one, joint), (two, _) in combinations(sunk, 2):
+        axis = host.face
+        between = _between(one, two, axis)
+        if between is not None and between < third:
+            key = (joint.names.depth or joint.id, "both")
+            if key in said:
+                continue
+            said.add(key)
+            text = (
+                f"Between the {name_of_channel(host, one)} and the {name_of_channel(host, two)} from either face only "
+                f"{case.fine(max(between, Fraction(0)))} of the {host.name} is left; a third ({case.fine(third)}) is "
+                "the least."
+            )
+            mends = give_mend(case, joint.names.depth, (host.box.size(axis) - third) / 2, Direction.DOWN)
+            weight = Weight.FAILS if between <= 0 else Weight.LOOK
+            yield Finding(Trouble.THIN, Remark(text, weight, mends, joint.names.depth), (host.id,), joint.id, one)
+
+
+def _sunk(case: Case, host: Part) -> Iterator[_Sunk]:
+    for joint in case.assembly.joints:
+        if joint.first != host.id or joint.sharing not in (Sharing.LET_IN, Sharing.TENON):
+            continue
+        for box in lines(joint, host, case.parts[joint.second]).first_loses:
+            inside = box.overlap(host.box)
+            if inside is not None:
+                yield inside, joint
+
+
+def _to_faces(host: Part, channel: Box, axis: Axis) -> Iterator[Fraction]:
+    a = axis.value
+    if axis is host.grain:
+        return
+    for wall in (channel.low[a] - host.box.low[a], host.box.high[a] - channel.high[a]):
+        if wall > 0:
+            yield wall
+
+
+def _between(one: Box, two: Box, axis: Axis) -> Fraction | None:
+    """Give the wood between two channels along an axis, if they face each other across it."""
+    others = [a for a in Axis if a is not axis]
+    if any(one.low[a.value] >= two.high[a.value] or two.low[a.value] >= one.high[a.value] for a in others):
+        return None
+    low, high = sorted((one, two), key=lambda box: box.low[axis.value])
+    if low.high[axis.value] > high.low[axis.value]:
+        return None
+    return high.low[axis.value] - low.high[axis.value]
+
+
+def _thin(case: Case, host: Part, channel: Box, joint: Joint, axis: Axis, wall: Fraction, least: Fraction) -> Finding:
+    word = "mortise" if joint.sharing is Sharing.TENON else name_of_channel(host, channel)
+    if axis is host.face:
+        text = (
+            f"The {word} leaves only {case.fine(wall)} of the {case.fine(host.box.size(axis))} of the {host.name}; "
+            f"{case.fine(least)} is the least."
+        )
+        mends = give_mend(case, joint.names.depth, host.box.size(axis) - least, Direction.DOWN)
+    else:
+        text = (
+            f"Only {case.fine(wall)} is left beside the {word} at the edge of the {host.name}; "
+            f"{case.fine(least)} is the least."
+        )
+        mends = ()
+    return Finding(Trouble.THIN, Remark(text, Weight.LOOK, mends, joint.names.depth), (host.id,), joint.id, channel)

@@ -1,0 +1,296 @@
+"""The piece as it is seen square to its sides: what is in front, what is hidden, and the cut across.
+
+Faces are painted from the farthest to the nearest, which is exact for what is square to the
+view; edges that something nearer covers come back dashed. Until the solids are cut, the
+boxes stand for them.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterable, Iterator, Mapping
+from itertools import pairwise
+from typing import TYPE_CHECKING, NamedTuple
+
+from nullah.core.drawing import Element, Fill, Path, Point, Role, grain_lines, line
+from nullah.core.piece.form import View
+from nullah.core.piece.part import Part
+from nullah.core.piece.space import Axis, Box, Corner, around
+
+if TYPE_CHECKING:  # solids bring numpy and the booleans: only where they have been cut already
+    from nullah.core.piece.solids import Face, Recipe
+
+# A face turned further from the eye than this is seen edge-on.
+_EDGE_ON = 0.02
+_Span = tuple[float, float]
+
+
+class Plane(NamedTuple):
+    """How a view looks at a piece that fills `room`: to the right, up, and towards the eye.
+
+    `cut` is the level along the axis of sight where the piece is cut across, or None.
+    """
+
+    view: View
+    room: Box
+    cut: float | None = None
+
+    @property
+    def axes(self) -> tuple[Axis, Axis, Axis]:
+        """The axes to the right, up the drawing, and of sight."""
+        return {
+            View.ABOVE: (Axis.X, Axis.Y, Axis.Z),
+            View.FRONT: (Axis.X, Axis.Z, Axis.Y),
+            View.SECTION: (Axis.Y, Axis.Z, Axis.X),
+        }[self.view]
+
+    @property
+    def towards(self) -> int:
+        """1 if what lies higher along the axis of sight is nearer, else -1."""
+        return -1 if self.view is View.FRONT else 1
+
+    def flat(self, point: Iterable[float]) -> Point:
+        """Give a place of the piece on the drawing, mm: its low left corner of the room at (0, height)."""
+        at = tuple(point)
+        right, up, _ = self.axes
+        return (
+            float(at[right.value]) - float(self.room.low[right.value]),
+            float(self.room.high[up.value]) - float(at[up.value]),
+        )
+
+    def depth(self, point: Iterable[float]) -> float:
+        """Give how near a place is: the larger, the nearer."""
+        return self.towards * float(tuple(point)[self.axes[2].value])
+
+    @property
+    def size(self) -> Point:
+        """Width and height of the drawing, mm."""
+        right, up, _ = self.axes
+        return float(self.room.size(right)), float(self.room.size(up))
+
+
+class Seen(NamedTuple):
+    """A face on the drawing: whose it is, its loops, how near, whether it shows end grain, which way that runs."""
+
+    part: Part
+    loops: tuple[tuple[Point, ...], ...]
+    depth: float
+    end_grain: bool
+    outlined: bool
+    along_x: bool
+
+
+def plane_of(parts: tuple[Part, ...], view: View) -> Plane:
+    """Give the plane of a view of some parts; the section is cut in the middle of their length."""
+    room = around(tuple(part.box for part in parts))
+    cut = None
+    if view is View.SECTION:
+        middle = float(room.low[0] + room.high[0]) / 2
+        # Not along a seam: a board that ends just there would be neither cut nor whole.
+        ends = [float(end) for part in parts for end in (part.box.low[0], part.box.high[0])]
+        cut = middle + 0.37 if any(abs(end - middle) < 0.2 for end in ends) else middle
+    return Plane(view, room, cut)
+
+
+def seen(plane: Plane, parts: Iterable[Part], recipes: Mapping[str, Recipe] | None) -> list[Seen]:
+    """Give the faces seen, the farthest first."""
+    found: list[Seen] = []
+    for part in parts:
+        if recipes is not None and part.id in recipes:
+            found += _faces_of_solid(plane, part, recipes[part.id])
+        else:
+            found += _face_of_box(plane, part)
+    found.sort(key=lambda face: face.depth)
+    return found
+
+
+def _face_of_box(plane: Plane, part: Part) -> Iterator[Seen]:
+    right, up, sight = plane.axes
+    box = part.box
+    near = float(box.high[sight.value] if plane.towards > 0 else box.low[sight.value])
+    if plane.cut is not None:
+        if float(box.low[sight.value]) >= plane.cut:
+            return
+        near = min(near, plane.cut)
+    corners = []
+    for at_right, at_up in ((0, 0), (1, 0), (1, 1), (0, 1)):
+        corner = [0.0, 0.0, 0.0]
+        corner[right.value] = float((box.low, box.high)[at_right][right.value])
+        corner[up.value] = float((box.low, box.high)[at_up][up.value])
+        corners.append(plane.flat(corner))
+    yield Seen(part, (tuple(corners),), plane.towards * near, part.grain is sight, True, part.grain is right)
+
+
+def _faces_of_solid(plane: Plane, part: Part, recipe: Recipe) -> Iterator[Seen]:
+    from nullah.core.piece.solids import faces, faces_below
+
+    sight = plane.axes[2]
+    if plane.cut is None:
+        ordinary = faces(recipe)
+        cut: tuple[Face, ...] = ()
+    else:
+        ordinary, cut = faces_below(recipe, sight, plane.cut)
+    for face in (*ordinary, *cut):
+        towards = face.normal[sight.value] * plane.towards
+        if towards > _EDGE_ON:
+            yield _seen_face(plane, part, face, towards)
+
+
+def _seen_face(plane: Plane, part: Part, face: Face, towards: float) -> Seen:
+    loops = tuple(tuple(plane.flat(point) for point in loop) for loop in face.loops)
+    depths = [plane.depth(point) for loop in face.loops for point in loop]
+    end_grain = abs(face.normal[part.grain.value]) > 0.7
+    # The facets of a curve are painted, but their seams are no edges.
+    curved = max(abs(c) for c in face.normal) < 0.999 and len(face.loops[0]) <= 4 and _narrow(loops[0])
+    return Seen(part, loops, sum(depths) / len(depths), end_grain, not curved or towards > 0.999,
+                part.grain is plane.axes[0])  # fmt: skip
+
+
+def _narrow(loop: tuple[Point, ...]) -> bool:
+    xs, ys = [p[0] for p in loop], [p[1] for p in loop]
+    return min(max(xs) - min(xs), max(ys) - min(ys)) < 6
+
+
+def painted(faces: Iterable[Seen], species_of: Callable[[Part], str]) -> Iterator[Element]:
+    """Paint faces in their order, each with its grain and its outline."""
+    for face in faces:
+        whole = _one_path(face.loops)
+        fill = Fill.END_GRAIN if face.end_grain else Fill.WOOD
+        yield Path(whole, Role.BARE, closed=True, fill=fill, species=species_of(face.part), of=face.part.id)
+        if not face.end_grain:
+            yield from _grain(face)
+        if face.outlined:
+            for loop in face.loops:
+                yield Path(loop, Role.OUTLINE, closed=True, of=face.part.id)
+
+
+def _one_path(loops: tuple[tuple[Point, ...], ...]) -> tuple[Point, ...]:
+    """Put outline and holes into one line, coming back to the first point: filled even-odd, holes stay open."""
+    if len(loops) == 1:
+        return loops[0]
+    points: list[Point] = []
+    start = loops[0][0]
+    for loop in loops:
+        points += [*loop, loop[0], start]
+    return tuple(points)
+
+
+def _grain(face: Seen) -> Iterator[Path]:
+    loop = face.loops[0]
+    xs, ys = [p[0] for p in loop], [p[1] for p in loop]
+    x, y, wide, high = min(xs), min(ys), max(xs) - min(xs), max(ys) - min(ys)
+    if min(wide, high) < 9:
+        return
+    plain = len(face.loops) == 1 and len(loop) == 4
+    for path in grain_lines(x, y, wide, high, face.part.name, along_x=face.along_x, of=face.part.id):
+        if plain:
+            yield path
+            continue
+        run: list[Point] = []
+        for point in (*path.points, None):
+            if point is not None and inside(face.loops, point):
+                run.append(point)
+                continue
+            if len(run) > 1:
+                yield path._replace(points=tuple(run))
+            run = []
+
+
+# --- hidden lines ---------------------------------------------------------------------------------
+
+
+def hidden(plane: Plane, parts: Iterable[Part], faces: list[Seen]) -> Iterator[Element]:
+    """Give, dashed, the outlines of parts where something nearer covers them."""
+    for part in parts:
+        own = next(iter(_face_of_box(plane, part)), None)
+        if own is None:
+            continue
+        nearer = [face for face in faces if face.depth > own.depth + 0.01 and face.part.id != part.id]
+        loop = own.loops[0]
+        for start, end in zip(loop, (*loop[1:], loop[0]), strict=True):
+            for low, high in _covered(start, end, nearer):
+                yield line(_along(start, end, low), _along(start, end, high), Role.HIDDEN)
+
+
+def _along(start: Point, end: Point, share: float) -> Point:
+    return start[0] + share * (end[0] - start[0]), start[1] + share * (end[1] - start[1])
+
+
+def _covered(start: Point, end: Point, faces: Iterable[Seen]) -> list[_Span]:
+    """Give the stretches of a line that lie inside any of the faces, as shares of its length."""
+    spans: list[_Span] = []
+    for face in faces:
+        spans += spans_inside(start, end, face.loops)
+    spans.sort()
+    joined: list[_Span] = []
+    for low, high in spans:
+        if joined and low <= joined[-1][1] + 1e-6:
+            joined[-1] = (joined[-1][0], max(joined[-1][1], high))
+        else:
+            joined.append((low, high))
+    length = abs(end[0] - start[0]) + abs(end[1] - start[1])
+    return [(low, high) for low, high in joined if (high - low) * length > 0.5]
+
+
+def spans_inside(start: Point, end: Point, loops: tuple[tuple[Point, ...], ...]) -> list[_Span]:
+    """Give the stretches of a line strictly inside loops (even-odd), as shares of its length.
+
+    Examples
+    --------
+    >>> square = ((0.0, 0.0), (4.0, 0.0), (4.0, 4.0), (0.0, 4.0))
+    >>> spans_inside((-2.0, 2.0), (6.0, 2.0), (square,))
+    [(0.25, 0.75)]
+    """
+    (x0, y0), (x1, y1) = start, end
+    xs, ys = [p[0] for p in loops[0]], [p[1] for p in loops[0]]
+    if max(x0, x1) < min(xs) or min(x0, x1) > max(xs) or max(y0, y1) < min(ys) or min(y0, y1) > max(ys):
+        return []
+    dx, dy = x1 - x0, y1 - y0
+    cuts = [0.0, 1.0]
+    for loop in loops:
+        for (ax, ay), (bx, by) in zip(loop, (*loop[1:], loop[0]), strict=True):
+            cross = dx * (by - ay) - dy * (bx - ax)
+            if abs(cross) < 1e-12:
+                continue
+            t = ((ax - x0) * (by - ay) - (ay - y0) * (bx - ax)) / cross
+            s = ((ax - x0) * dy - (ay - y0) * dx) / cross
+            if -1e-9 <= s <= 1 + 1e-9 and 0 < t < 1:
+                cuts.append(t)
+    cuts.sort()
+    found = []
+    for low, high in pairwise(cuts):
+        if high - low > 1e-9 and inside(loops, _along(start, end, (low + high) / 2), 1e-7):
+            found.append((low, high))
+    return found
+
+
+def inside(loops: tuple[tuple[Point, ...], ...], point: Point, edge: float = 0.0) -> bool:
+    """Say whether a point lies inside loops (even-odd); closer to an edge than `edge` is outside."""
+    x, y = point
+    odd = False
+    for loop in loops:
+        for (ax, ay), (bx, by) in zip(loop, (*loop[1:], loop[0]), strict=True):
+            if (ay > y) != (by > y) and x < (bx - ax) * (y - ay) / (by - ay) + ax:
+                odd = not odd
+            if edge and _near(point, (ax, ay), (bx, by), edge):
+                return False
+    return odd
+
+
+def _near(point: Point, start: Point, end: Point, reach: float) -> bool:
+    dx, dy = end[0] - start[0], end[1] - start[1]
+    length = dx * dx + dy * dy
+    if length == 0:
+        return False
+    share = min(1.0, max(0.0, ((point[0] - start[0]) * dx + (point[1] - start[1]) * dy) / length))
+    px, py = start[0] + share * dx - point[0], start[1] + share * dy - point[1]
+    return px * px + py * py < reach * reach
+
+
+def flat_box(plane: Plane, box: Box) -> tuple[Point, Point]:
+    """Give the upper left and lower right corner of a box on a drawing."""
+    corners: list[Corner] = [box.low, box.high]
+    points = [plane.flat(float(c) for c in corner) for corner in corners]
+    return (
+        (min(p[0] for p in points), min(p[1] for p in points)),
+        (max(p[0] for p in points), max(p[1] for p in points)),
+    )

@@ -1,0 +1,132 @@
+"""Where things are in the piece: axes, sides, exact boxes."""
+
+from __future__ import annotations
+
+from enum import Enum
+from fractions import Fraction
+from typing import NamedTuple
+
+Corner = tuple[Fraction, Fraction, Fraction]
+
+
+class Axis(Enum):
+    """A direction of the piece: X along its length, Y from front to back, Z up."""
+
+    X = 0
+    Y = 1
+    Z = 2
+
+
+class Side(Enum):
+    """A side of a box, named by the way it looks; the words are those of the piece."""
+
+    LEFT = "left"
+    RIGHT = "right"
+    FRONT = "front"
+    BACK = "back"
+    UNDER = "underneath"
+    TOP = "top"
+
+    @property
+    def axis(self) -> Axis:
+        """The axis square to the side."""
+        return _AXES[self]
+
+    @property
+    def high(self) -> bool:
+        """Whether it is the side at the high end of its axis."""
+        return self in (Side.RIGHT, Side.BACK, Side.TOP)
+
+    @property
+    def opposite(self) -> Side:
+        """The side across."""
+        return side_at(self.axis, not self.high)
+
+
+_AXES = {
+    Side.LEFT: Axis.X, Side.RIGHT: Axis.X, Side.FRONT: Axis.Y, Side.BACK: Axis.Y, Side.UNDER: Axis.Z, Side.TOP: Axis.Z,
+}  # fmt: skip
+_LETTERS = {
+    "l": Side.LEFT, "r": Side.RIGHT, "f": Side.FRONT, "b": Side.BACK, "u": Side.UNDER, "t": Side.TOP,
+}  # fmt: skip
+
+
+def side_at(axis: Axis, high: bool) -> Side:
+    """Give the side at one end of an axis."""
+    return next(side for side, its in _AXES.items() if its is axis and side.high is high)
+
+
+def sides_of(letters: str) -> frozenset[Side]:
+    """Read sides from their first letters: left, right, front, back, underneath, top.
+
+    Examples
+    --------
+    >>> sorted(side.value for side in sides_of("lf"))
+    ['front', 'left']
+    """
+    return frozenset(_LETTERS[letter] for letter in letters)
+
+
+class Box(NamedTuple):
+    """An exact axis-parallel box, corners in mm of the piece."""
+
+    low: Corner
+    high: Corner
+
+    def size(self, axis: Axis) -> Fraction:
+        """Give the extent along an axis in mm."""
+        return self.high[axis.value] - self.low[axis.value]
+
+    def at(self, side: Side) -> Fraction:
+        """Give where a side lies along its axis."""
+        return (self.high if side.high else self.low)[side.axis.value]
+
+    def overlap(self, other: Box) -> Box | None:
+        """Give what both boxes fill, or None if that has no volume.
+
+        Examples
+        --------
+        >>> one = Box((0, 0, 0), (4, 4, 4))
+        >>> one.overlap(Box((3, 0, 0), (9, 9, 9)))
+        Box(low=(3, 0, 0), high=(4, 4, 4))
+        """
+        a, b = self.low, self.high
+        c, d = other.low, other.high
+        if a[0] >= d[0] or c[0] >= b[0] or a[1] >= d[1] or c[1] >= b[1] or a[2] >= d[2] or c[2] >= b[2]:
+            return None
+        return Box(
+            (max(a[0], c[0]), max(a[1], c[1]), max(a[2], c[2])),
+            (min(b[0], d[0]), min(b[1], d[1]), min(b[2], d[2])),
+        )
+
+    def holds(self, other: Box) -> bool:
+        """Say whether the other box lies wholly inside."""
+        return all(a <= c for a, c in zip(self.low, other.low, strict=True)) and all(
+            b >= d for b, d in zip(self.high, other.high, strict=True)
+        )
+
+    def set(self, axis: Axis, low: Fraction, high: Fraction) -> Box:
+        """Give the box with another extent along one axis."""
+        lows, highs = list(self.low), list(self.high)
+        lows[axis.value], highs[axis.value] = low, high
+        return Box((lows[0], lows[1], lows[2]), (highs[0], highs[1], highs[2]))
+
+    def moved(self, by: Corner) -> Box:
+        """Give the box moved."""
+        return Box(
+            (self.low[0] + by[0], self.low[1] + by[1], self.low[2] + by[2]),
+            (self.high[0] + by[0], self.high[1] + by[1], self.high[2] + by[2]),
+        )
+
+    @property
+    def volume(self) -> Fraction:
+        """Give the volume in mm³."""
+        return self.size(Axis.X) * self.size(Axis.Y) * self.size(Axis.Z)
+
+
+def around(boxes: tuple[Box, ...]) -> Box:
+    """Give the smallest box round some boxes (at least one)."""
+    return Box(
+        (min(b.low[0] for b in boxes), min(b.low[1] for b in boxes), min(b.low[2] for b in boxes)),
+        (max(b.high[0] for b in boxes), max(b.high[1] for b in boxes), max(b.high[2] for b in boxes)),
+    )

@@ -1,0 +1,175 @@
+"""Every figure of the piece in a table: what it is, where it comes from, what hangs on it."""
+
+from __future__ import annotations
+
+from PySide6.QtCore import (
+    QAbstractTableModel,
+    QModelIndex,
+    QObject,
+    QPersistentModelIndex,
+    QPointF,
+    QSortFilterProxyModel,
+    Qt,
+    Signal,
+)
+from PySide6.QtGui import QColor, QKeyEvent
+from PySide6.QtWidgets import QHeaderView, QLabel, QLineEdit, QTableView, QVBoxLayout, QWidget
+
+from nullah.core.ledger import Origin, Quantity
+from nullah.desk.document import Document
+from nullah.desk.stations.base import Flow
+from nullah.paper.lettering import typeface
+from nullah.paper.palette import DAY, Palette
+
+_COLUMNS = ("Figure", "Is", "Where from", "On it hang")
+_SIGNS = {
+    Origin.GIVEN: "given", Origin.WORKED_OUT: "worked out", Origin.OVERRULED: "✎ overruled",
+    Origin.MEASURED: "✓ measured", Origin.WAITS: "… leave long", Origin.FITTED: "fitted",
+}  # fmt: skip
+_Index = QModelIndex | QPersistentModelIndex
+
+
+class _Model(QAbstractTableModel):
+    def __init__(self, document: Document, parent: QObject) -> None:
+        super().__init__(parent)
+        self._document = document
+        self.rows: list[tuple[str, tuple[str, str, str, str], Quantity]] = []
+        self.palette_: Palette = DAY
+
+    def load(self) -> None:
+        ledger, marks = self._document.plan.ledger, self._document.project.marks
+        rows = []
+        for name, quantity in ledger.quantities.items() if ledger is not None else ():
+            title = quantity.definition.title
+            hangs = len(ledger.hangs_on(name)) if ledger is not None else 0
+            origin = _SIGNS[quantity.origin]
+            if quantity.reading is not None and quantity.reading.in_words():
+                origin += f" {quantity.reading.in_words()}"
+            words = (title[:1].upper() + title[1:], quantity.write(marks), origin, str(hangs) if hangs else "")
+            rows.append((name, words, quantity))
+        if [row[0] for row in rows] == [row[0] for row in self.rows]:
+            self.rows = rows
+            if rows:
+                self.dataChanged.emit(self.index(0, 0), self.index(len(rows) - 1, len(_COLUMNS) - 1))
+            return
+        self.beginResetModel()
+        self.rows = rows
+        self.endResetModel()
+
+    def rowCount(self, parent: _Index | None = None) -> int:
+        return len(self.rows)
+
+    def columnCount(self, parent: _Index | None = None) -> int:
+        return len(_COLUMNS)
+
+    def headerData(self, section: int, orientation: Qt.Orientation, role: int = 0) -> object:
+        shown = role == Qt.ItemDataRole.DisplayRole and orientation == Qt.Orientation.Horizontal
+        return _COLUMNS[section] if shown else None
+
+    def data(self, index: _Index, role: int = 0) -> object:
+        name, words, quantity = self.rows[index.row()]
+        if role == Qt.ItemDataRole.DisplayRole:
+            return words[index.column()]
+        if role == Qt.ItemDataRole.UserRole:
+            return name
+        if role == Qt.ItemDataRole.ForegroundRole and index.column() in (1, 2):
+            if quantity.origin in (Origin.OVERRULED, Origin.WAITS):
+                return QColor(self.palette_.look)
+            if quantity.origin in (Origin.WORKED_OUT, Origin.FITTED):
+                return QColor(self.palette_.quiet)
+        if role == Qt.ItemDataRole.FontRole and index.column() == 1:
+            return typeface(15, bold=quantity.origin in (Origin.GIVEN, Origin.MEASURED, Origin.OVERRULED))
+        return None
+
+
+class _Table(QTableView):
+    """A table whose rows open on Enter, F2 or a double click."""
+
+    opened = Signal(QModelIndex)
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter, Qt.Key.Key_F2) and self.currentIndex().isValid():
+            self.opened.emit(self.currentIndex())
+            return
+        super().keyPressEvent(event)
+
+
+class LedgerTable(QWidget):
+    """The figures, found by a word. `figure` carries the name of the one to be typed."""
+
+    figure = Signal(str)
+
+    def __init__(self, document: Document) -> None:
+        super().__init__()
+        self._document = document
+        self.finder = QLineEdit()
+        self.finder.setPlaceholderText("find a figure")
+        self.finder.setAccessibleName("Find a figure")
+        self.finder.setMinimumSize(240, 32)
+        self.count = QLabel()
+        self.count.setProperty("quiet", "true")
+        row = Flow()
+        row.setContentsMargins(14, 6, 14, 6)
+        row.addWidget(self.finder)
+        row.addWidget(self.count)
+        self.model = _Model(document, self)
+        self.found = QSortFilterProxyModel(self)
+        self.found.setSourceModel(self.model)
+        self.found.setFilterCaseSensitivity(Qt.CaseSensitivity.CaseInsensitive)
+        self.table = _Table()
+        self.table.setModel(self.found)
+        self.table.setAccessibleName("Figures of the piece")
+        self.table.setSelectionBehavior(QTableView.SelectionBehavior.SelectRows)
+        self.table.setShowGrid(False)
+        self.table.verticalHeader().hide()
+        self.table.verticalHeader().setDefaultSectionSize(32)
+        self.table.horizontalHeader().setSectionResizeMode(0, QHeaderView.ResizeMode.Stretch)
+        for column, wide in ((1, 110), (2, 230), (3, 90)):
+            self.table.setColumnWidth(column, wide)
+        column_layout = QVBoxLayout(self)
+        column_layout.setContentsMargins(0, 0, 0, 0)
+        column_layout.setSpacing(0)
+        column_layout.addLayout(row)
+        column_layout.addWidget(self.table, 1)
+        self.finder.textChanged.connect(self._filter)
+        self.table.doubleClicked.connect(self._open)
+        self.table.opened.connect(self._open)
+        self.table.clicked.connect(self._point_at)
+        self.refresh()
+
+    def _filter(self, text: str) -> None:
+        self.found.setFilterFixedString(text)
+        self._tell()
+
+    def _tell(self) -> None:
+        shown, whole = self.found.rowCount(), self.model.rowCount()
+        self.count.setText(f"{whole} figures" if shown == whole else f"{shown} of {whole} figures")
+
+    def _name(self, index: QModelIndex) -> str:
+        return str(self.found.data(index, Qt.ItemDataRole.UserRole))
+
+    def _open(self, index: QModelIndex) -> None:
+        self.figure.emit(self._name(index))
+
+    def _point_at(self, index: QModelIndex) -> None:
+        """Show on the card where the figure comes from."""
+        self._document.set_hand(self._document.hand._replace(quantity=self._name(index)))
+
+    def place_of(self, name: str) -> QPointF | None:
+        """Give where a figure stands in the table, or None."""
+        for row in range(self.found.rowCount()):
+            index = self.found.index(row, 1)
+            if self._name(index) == name:
+                box = self.table.visualRect(index)
+                return QPointF(self.table.viewport().mapTo(self, box.bottomLeft()))
+        return None
+
+    def refresh(self) -> None:
+        """Show what the document holds now."""
+        self.model.load()
+        self._tell()
+
+    def set_palette(self, palette: Palette) -> None:
+        """Take another theme."""
+        self.model.palette_ = palette
+        self.table.viewport().update()

@@ -1,0 +1,211 @@
+"""The cut list on the desk: sorted by any column, equal parts together, boards of one's own pasted in."""
+
+from __future__ import annotations
+
+from fractions import Fraction
+from pathlib import Path
+
+from PySide6.QtCore import QAbstractTableModel, QModelIndex, QObject, QPersistentModelIndex, QSortFilterProxyModel, Qt
+from PySide6.QtGui import QColor, QGuiApplication, QKeyEvent, QKeySequence
+from PySide6.QtWidgets import QFileDialog, QHeaderView, QLabel, QTableView, QVBoxLayout, QWidget
+
+from nullah.core import actions
+from nullah.core.bench.cutlist import CutGroup, grouped, volumes
+from nullah.core.lengths import Direction, Length, Marks
+from nullah.core.piece.own import OwnBoard, next_own_id
+from nullah.core.plan import cut_list
+from nullah.core.project import Project
+from nullah.desk.document import Document
+from nullah.desk.stations.base import Flow, action
+from nullah.files.tables import TableError, cut_list_text, read_own_boards
+from nullah.paper.palette import DAY, Palette
+
+_COLUMNS = ("×", "Part", "Length", "Width", "Thick", "Rough", "Wood", "Seen", "Out of")
+_Index = QModelIndex | QPersistentModelIndex
+
+
+class _Model(QAbstractTableModel):
+    def __init__(self, parent: QObject) -> None:
+        super().__init__(parent)
+        self.groups: list[CutGroup] = []
+        self.marks = Marks()
+        self.palette_: Palette = DAY
+
+    def load(self, groups: list[CutGroup], marks: Marks) -> None:
+        self.beginResetModel()
+        self.groups, self.marks = groups, marks
+        self.endResetModel()
+
+    def rowCount(self, parent: _Index | None = None) -> int:
+        return len(self.groups)
+
+    def columnCount(self, parent: _Index | None = None) -> int:
+        return len(_COLUMNS)
+
+    def headerData(self, section: int, orientation: Qt.Orientation, role: int = 0) -> object:
+        shown = role == Qt.ItemDataRole.DisplayRole and orientation == Qt.Orientation.Horizontal
+        return _COLUMNS[section] if shown else None
+
+    def data(self, index: _Index, role: int = 0) -> object:
+        group = self.groups[index.row()]
+        if role == Qt.ItemDataRole.DisplayRole:
+            return self._words(group)[index.column()]
+        if role == Qt.ItemDataRole.ToolTipRole:
+            return "\n".join(self._words(group)[1:])
+        if role == Qt.ItemDataRole.UserRole:
+            return self._value(group, index.column())
+        if role == Qt.ItemDataRole.ForegroundRole and group.rows[0].waits and index.column() in (2, 3):
+            return QColor(self.palette_.look)
+        return None
+
+    def _words(self, group: CutGroup) -> tuple[str, ...]:
+        row, write = group.rows[0], self.marks.write
+        long = " …" if row.waits else ""
+        rough = " × ".join(
+            write(size, Direction.UP, unit=False) for size in (row.rough_length, row.rough_width, row.rough_thickness)
+        )
+        boards = ", ".join(sorted({each.board for each in group.rows if each.board}))
+        return (
+            str(group.quantity), group.title, write(row.cut_length, unit=False) + long,
+            write(row.width, unit=False) + long, write(row.thickness, unit=False), rough, row.species or "–",
+            row.shows or "–", boards or "no board yet",
+        )  # fmt: skip
+
+    def _value(self, group: CutGroup, column: int) -> object:
+        """Give what a column is sorted by: sizes by their length, not by their words."""
+        row = group.rows[0]
+        sizes = {2: row.cut_length, 3: row.width, 4: row.thickness, 5: row.rough_length}
+        if column == 0:
+            return group.quantity
+        return float(sizes[column]) if column in sizes else self._words(group)[column].casefold()
+
+
+class PartsTable(QWidget):
+    """The cut list, and ways out of and into it."""
+
+    def __init__(self, document: Document) -> None:
+        super().__init__()
+        self._document = document
+        self.row = Flow()
+        self.row.setContentsMargins(14, 6, 14, 6)
+        action("Copy", self.copy, self.row)
+        action("Write CSV …", self._write, self.row)
+        self.paste_button = action("Paste boards", self.paste, self.row)
+        action("Boards from a list …", self._read, self.row)
+        self.told = QLabel()
+        self.told.setTextFormat(Qt.TextFormat.PlainText)
+        self.told.setProperty("quiet", "true")
+        self.row.addWidget(self.told)
+        self.model = _Model(self)
+        self.sorted = QSortFilterProxyModel(self)
+        self.sorted.setSourceModel(self.model)
+        self.sorted.setSortRole(Qt.ItemDataRole.UserRole)
+        self.table = QTableView()
+        self.table.setModel(self.sorted)
+        self.table.setAccessibleName("Cut list")
+        self.table.setSortingEnabled(True)
+        self.table.horizontalHeader().setSortIndicator(-1, Qt.SortOrder.AscendingOrder)
+        self.table.setSelectionBehavior(QTableView.SelectionBehavior.SelectRows)
+        self.table.setShowGrid(False)
+        self.table.verticalHeader().hide()
+        self.table.verticalHeader().setDefaultSectionSize(32)
+        self.table.horizontalHeader().setSectionResizeMode(1, QHeaderView.ResizeMode.Stretch)
+        for column, wide in ((0, 34), (2, 74), (3, 74), (4, 58), (5, 150), (6, 104), (7, 84), (8, 96)):
+            self.table.setColumnWidth(column, wide)
+        self.table.clicked.connect(self._pick)
+        column_layout = QVBoxLayout(self)
+        column_layout.setContentsMargins(0, 0, 0, 0)
+        column_layout.setSpacing(0)
+        column_layout.addLayout(self.row)
+        column_layout.addWidget(self.table, 1)
+        self.refresh()
+
+    def _groups(self) -> list[CutGroup]:
+        return list(grouped(cut_list(self._document.plan)))
+
+    def refresh(self) -> None:
+        """Show what the document holds now."""
+        groups, marks = self._groups(), self._document.project.marks
+        if groups == self.model.groups and marks == self.model.marks:
+            return
+        self.model.load(groups, marks)
+        finished, rough = volumes(groups)
+        parts = sum(group.quantity for group in groups)
+        self.told.setText(
+            f"{parts} parts, {len(groups)} sizes · {marks.write_volume(finished)} finished, "
+            f"{marks.write_volume(rough)} rough"
+        )
+
+    def set_palette(self, palette: Palette) -> None:
+        """Take another theme."""
+        self.model.palette_ = palette
+        self.table.viewport().update()
+
+    def _pick(self, index: QModelIndex) -> None:
+        group = self.model.groups[self.sorted.mapToSource(index).row()]
+        ids = [row.id for row in group.rows]
+        now = self._document.hand.part
+        # Click again for the next of the same size.
+        following = ids[(ids.index(now) + 1) % len(ids)] if now in ids else ids[0]
+        self._document.pick_part(following)
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        if event.matches(QKeySequence.StandardKey.Copy):
+            self.copy()
+        elif event.matches(QKeySequence.StandardKey.Paste):
+            self.paste()
+        else:
+            super().keyPressEvent(event)
+
+    # --- out and in ---
+
+    def copy(self) -> None:
+        """Put the list on the clipboard, for a spreadsheet."""
+        lines = ["\t".join(_COLUMNS)]
+        for row in range(self.sorted.rowCount()):
+            cells = (self.sorted.index(row, column) for column in range(len(_COLUMNS)))
+            lines.append("\t".join(str(self.sorted.data(cell)) for cell in cells))
+        QGuiApplication.clipboard().setText("\n".join(lines))
+        self.told.setText(f"{len(lines) - 1} lines are on the clipboard.")
+
+    def paste(self) -> None:
+        """Add the boards whose list is on the clipboard."""
+        self.add(QGuiApplication.clipboard().text())
+
+    def add(self, text: str) -> None:
+        """Add boards of one's own from a list; what cannot be read is said, and nothing changes."""
+        try:
+            rows = read_own_boards(text, self._document.project.marks.unit)
+        except TableError as error:
+            self.told.setText(str(error))
+            return
+        self._document.do(f"add {len(rows)} boards from a list", lambda p: _added(p, rows))
+
+    def _write(self) -> None:
+        name, _ = QFileDialog.getSaveFileName(self, "Write the cut list", "cut-list.csv", "Tables (*.csv)")
+        if name:
+            try:
+                Path(name).write_text(
+                    cut_list_text(cut_list(self._document.plan), self._document.project.marks), encoding="utf-8"
+                )
+            except OSError as error:
+                self.told.setText(f"{name} cannot be written: {error.strerror or error}.")
+
+    def _read(self) -> None:
+        name, _ = QFileDialog.getOpenFileName(self, "Boards from a list", "", "Tables (*.csv *.tsv *.txt)")
+        if name:
+            try:
+                self.add(Path(name).read_text(encoding="utf-8-sig"))
+            except (OSError, UnicodeDecodeError) as error:
+                self.told.setText(f"{name} cannot be read: {getattr(error, 'strerror', None) or 'it is not text'}.")
+
+
+def _added(project: Project, rows: tuple[tuple[str, Length, Length, Length], ...]) -> Project:
+    """Stand the boards side by side in front of the piece, a hand apart."""
+    at = Fraction(0)
+    for name, length, width, thickness in rows:
+        place = (Length(Fraction(0)), Length(-at - width.mm - 200), Length(Fraction(0)))
+        board = OwnBoard(next_own_id(project.piece.own), name, (length, width, thickness), place)
+        project = actions.add_own(project, board)
+        at += width.mm + 40
+    return project

@@ -1,0 +1,239 @@
+"""The piece to be turned: shaded, opened along the way it goes together, picked with the mouse."""
+
+from __future__ import annotations
+
+import numpy as np
+from PySide6.QtCore import QPointF, QSize, Qt, QTimer
+from PySide6.QtGui import QColor, QImage, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QResizeEvent, QWheelEvent
+from PySide6.QtWidgets import QLabel, QSlider, QVBoxLayout, QWidget
+
+from nullah.core.piece.proof.prove import Proof
+from nullah.core.piece.render import Eye, Look, Picture, Scene, offsets_of, picture, scene
+from nullah.core.wood.species import SpeciesError, find_species
+from nullah.desk.document import Document
+from nullah.desk.stations.base import Flow, action
+from nullah.paper.lettering import typeface
+from nullah.paper.palette import DAY, Palette, mixed
+
+# While it turns, the picture is drawn coarser by this much, and fine again after a rest, ms.
+_COARSE, _REST_MS = 2, 140
+_EYES = (("Corner", Eye()), ("Front", Eye(0, 4)), ("Left", Eye(-90, 4)), ("Back", Eye(180, 4)), ("Top", Eye(0, 89)))
+
+
+class _Glass(QWidget):
+    """Shows the picture and turns it."""
+
+    def __init__(self, document: Document) -> None:
+        super().__init__()
+        self._document = document
+        self.palette_: Palette = DAY
+        self.eye = Eye()
+        self.opened = 0.0
+        self.closer = 1.0
+        self.shift = (0.0, 0.0)
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.setAccessibleName("The piece, turned with the mouse or the arrow keys")
+        self._scene: Scene | None = None
+        self._made_for: tuple[object, ...] = ()
+        self.picture: Picture | None = None
+        self._image = QImage()
+        self._coarse = 1
+        self._from: QPointF | None = None
+        self._pressed_at = QPointF()
+        self._rest = QTimer(self)
+        self._rest.setSingleShot(True)
+        self._rest.setInterval(_REST_MS)
+        self._rest.timeout.connect(lambda: self.draw(coarse=False))
+
+    def sizeHint(self) -> QSize:
+        return QSize(640, 480)
+
+    # --- the picture ---
+
+    def take(self) -> None:
+        """Take what the document holds now."""
+        plan = self._document.plan
+        key = (id(plan.proof), self.opened)
+        if plan.proof is None:
+            if not plan.parts:
+                self._scene, self.picture = None, None
+                self.update()
+            return
+        if key != self._made_for:
+            self._made_for = key
+            self._scene = self._make(plan.proof)
+        self.draw(coarse=False)
+
+    def _make(self, proof: Proof) -> Scene:
+        parts = self._document.plan.parts
+        return scene(parts, proof.recipes, offsets_of(parts, proof.order, self.opened))
+
+    def draw(self, coarse: bool) -> None:
+        """Draw the picture; coarse while it moves, fine when it rests."""
+        if self._scene is None or self.width() < 20 or self.height() < 20:
+            return
+        plan, ratio = self._document.plan, self.devicePixelRatioF()
+        self._coarse = _COARSE if coarse else 1
+        wide, high = (max(8, round(side * ratio / self._coarse)) for side in (self.width(), self.height()))
+        room = min(wide, high * 1.25)
+        per_mm = 0.42 * room / self._scene.reach * self.closer
+        fine = 1 if coarse else 2
+        lit = next((i for i, part in enumerate(self._scene.parts) if part.id == self._document.hand.part), -1)
+        shift = (self.shift[0] * ratio / self._coarse * fine, self.shift[1] * ratio / self._coarse * fine)
+        tones = [_tone(plan.species_of(part), self.palette_) for part in self._scene.parts]
+        found = picture(
+            self._scene, self.eye, (wide * fine, high * fine), per_mm * fine, tones, self._look(), lit, shift
+        )
+        pixels = found.pixels
+        if fine == 2:
+            # Four pixels to one: edges come out smooth.
+            four = pixels.reshape(high, 2, wide, 2, 3).astype(np.uint16)
+            pixels = (four.sum(axis=(1, 3)) // 4).astype(np.uint8)
+            found = Picture(pixels, found.parts[::2, ::2])
+        self.picture = found
+        kept = np.ascontiguousarray(pixels)
+        self._image = QImage(kept.tobytes(), wide, high, 3 * wide, QImage.Format.Format_RGB888).copy()
+        self.update()
+        if coarse:
+            self._rest.start()
+
+    def _look(self) -> Look:
+        return Look(_floats(self.palette_.sheet), _floats(self.palette_.wood_line), _floats(self.palette_.accent))
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        painter = QPainter(self)
+        painter.fillRect(self.rect(), QColor(self.palette_.sheet))
+        if self._scene is None or self._image.isNull():
+            painter.setFont(typeface(19))
+            painter.setPen(QColor(self.palette_.quiet))
+            words = "Putting it together …" if self._document.plan.parts else "There is nothing to turn yet."
+            painter.drawText(self.rect(), int(Qt.AlignmentFlag.AlignCenter), words)
+        else:
+            painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
+            painter.drawImage(self.rect(), self._image)
+        if self.hasFocus():
+            painter.setPen(QColor(self.palette_.accent))
+            painter.drawRect(self.rect().adjusted(0, 0, -1, -1))
+        painter.end()
+
+    # --- turning ---
+
+    def turn(self, by: float, tilt: float) -> None:
+        """Turn by so many degrees about the upright, and tilt."""
+        self.eye = Eye((self.eye.turn + by + 180) % 360 - 180, min(90.0, max(-90.0, self.eye.tilt + tilt)))
+        self.draw(coarse=True)
+
+    def mousePressEvent(self, event: QMouseEvent) -> None:
+        self.setFocus(Qt.FocusReason.MouseFocusReason)
+        self._from = self._pressed_at = event.position()
+
+    def mouseMoveEvent(self, event: QMouseEvent) -> None:
+        if self._from is None:
+            return
+        by = event.position() - self._from
+        self._from = event.position()
+        if event.buttons() & Qt.MouseButton.MiddleButton:
+            self.shift = (self.shift[0] + by.x(), self.shift[1] + by.y())
+            self.draw(coarse=True)
+        else:
+            self.turn(by.x() * 0.5, by.y() * 0.5)
+
+    def mouseReleaseEvent(self, event: QMouseEvent) -> None:
+        moved = event.position() - self._pressed_at
+        self._from = None
+        if abs(moved.x()) + abs(moved.y()) < 4:
+            self._document.pick_part(self.part_at(event.position()))
+
+    def part_at(self, position: QPointF) -> str:
+        """Give the part that shows at a point of the widget, or nothing."""
+        if self.picture is None or self._scene is None:
+            return ""
+        high, wide = self.picture.parts.shape
+        x = min(wide - 1, max(0, int(position.x() / self.width() * wide)))
+        y = min(high - 1, max(0, int(position.y() / self.height() * high)))
+        number = int(self.picture.parts[y, x])
+        return self._scene.parts[number].id if number >= 0 else ""
+
+    def wheelEvent(self, event: QWheelEvent) -> None:
+        self.zoom(1.0015 ** event.angleDelta().y())
+
+    def zoom(self, factor: float) -> None:
+        """Come closer, or go away."""
+        self.closer = min(12.0, max(0.3, self.closer * factor))
+        self.draw(coarse=True)
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        turns = {
+            Qt.Key.Key_Left: (-6.0, 0.0), Qt.Key.Key_Right: (6.0, 0.0),
+            Qt.Key.Key_Up: (0.0, 6.0), Qt.Key.Key_Down: (0.0, -6.0),
+        }  # fmt: skip
+        key = Qt.Key(event.key())
+        if key in turns:
+            self.turn(*turns[key])
+        elif key in (Qt.Key.Key_Plus, Qt.Key.Key_Equal):
+            self.zoom(1.2)
+        elif key == Qt.Key.Key_Minus:
+            self.zoom(1 / 1.2)
+        elif key == Qt.Key.Key_0:
+            self.eye, self.closer, self.shift = Eye(), 1.0, (0.0, 0.0)
+            self.draw(coarse=False)
+        else:
+            super().keyPressEvent(event)
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        self.draw(coarse=True)
+
+
+class TurningView(QWidget):
+    """The piece in the round, with the ways to look at it and how far it is opened."""
+
+    def __init__(self, document: Document) -> None:
+        super().__init__()
+        self.glass = _Glass(document)
+        row = Flow()
+        row.setContentsMargins(14, 6, 14, 6)
+        for title, eye in _EYES:
+            action(title, lambda eye=eye: self._look_from(eye), row)  # type: ignore[misc]
+        label = QLabel("Open")
+        row.addWidget(label)
+        self.slider = QSlider(Qt.Orientation.Horizontal)
+        self.slider.setAccessibleName("How far the joints are opened")
+        self.slider.setRange(0, 100)
+        self.slider.setMinimumSize(180, 32)
+        self.slider.valueChanged.connect(self._open)
+        row.addWidget(self.slider)
+        column = QVBoxLayout(self)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.setSpacing(0)
+        column.addLayout(row)
+        column.addWidget(self.glass, 1)
+
+    def _look_from(self, eye: Eye) -> None:
+        self.glass.eye = eye
+        self.glass.draw(coarse=False)
+
+    def _open(self, percent: int) -> None:
+        self.glass.opened = percent / 100
+        self.glass.take()
+
+    def refresh(self) -> None:
+        """Show what the document holds now."""
+        self.glass.take()
+
+    def set_palette(self, palette: Palette) -> None:
+        """Take another theme."""
+        self.glass.palette_ = palette
+        self.glass.draw(coarse=False)
+
+
+def _floats(colour: str) -> tuple[float, float, float]:
+    found = QColor(colour)
+    return found.redF(), found.greenF(), found.blueF()
+
+
+def _tone(species: str, palette: Palette) -> tuple[float, float, float]:
+    try:
+        tone = find_species(species).tone
+    except SpeciesError:
+        tone = "#c9b193"
+    return _floats(mixed(tone, palette.ground, palette.wood_shade * 0.4))
