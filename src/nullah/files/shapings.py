@@ -45,8 +45,9 @@ def shaping_data(shaping: Shaping) -> dict[str, Any]:
             return _data("notch", figures=(*low, *high))
         case Traced(side, through, points):
             return _data("traced edge", (side,), through, points=points)
-        case Slant(along, points):
-            return _data("slant", axis=along, points=points)
+        case Slant(along, points, start, end):
+            ends = () if start is None or end is None else (start, end)
+            return _data("slant", axis=along, points=points, figures=ends)
 
 
 def _data(
@@ -110,7 +111,14 @@ def _read(kind: str, sides: list[Side], axis: str, f: list[float], points: tuple
         case "traced edge":
             return Traced(sides[0], through(), points)
         case _:
-            return Slant(through(), points)
+            return Slant(through(), points, *_ends(f))
+
+
+def _ends(figures: list[float]) -> tuple[float, float] | tuple[()]:
+    if not figures:
+        return ()
+    start, end = figures
+    return start, end
 
 
 def _edge(sides: list[Side]) -> tuple[Side, Side]:

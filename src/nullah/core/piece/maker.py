@@ -175,6 +175,10 @@ class Maker:
         """Give a part that was put in."""
         return self._parts[part_id]
 
+    def has(self, part_id: str) -> bool:
+        """Say whether a part was put in."""
+        return part_id in self._parts
+
     def shape(self, part_id: str, *shapings: Shaping) -> None:
         """Shape a part that was put in."""
         part = self._parts[part_id]

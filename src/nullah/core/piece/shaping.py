@@ -94,10 +94,16 @@ class Traced(NamedTuple):
 
 
 class Slant(NamedTuple):
-    """A slanted rabbet or groove: a prism with these corners, in mm from the low corner, along `along`."""
+    """A slanted rabbet, groove or hole: a prism with these corners, in mm from the low corner, along `along`.
+
+    `points` are in the two axes after `along` (cyclic: Y Z, Z X, X Y). It goes all the way
+    through, or from `start` to `end`, mm from the low side.
+    """
 
     along: Axis
     points: tuple[Flat, ...]
+    start: float | None = None
+    end: float | None = None
 
 
 Shaping = Taper | Chamfer | RoundOver | Arch | OgeeFoot | LongBevel | RaisedPanel | Notch | Traced | Slant
@@ -136,11 +142,22 @@ def prisms(shaping: Shaping, box: Box) -> Iterator[Prism]:
             corners = ((at[0] + low[0], at[1] + low[1]), (at[0] + high[0], at[1] + low[1]),
                        (at[0] + high[0], at[1] + high[1]), (at[0] + low[0], at[1] + high[1]))  # fmt: skip
             yield Prism(Axis.Z, corners, at[2] + low[2], at[2] + high[2])
-        case Slant(along, points):
+        case Slant(along, points, start, end):
             u, v = _plane(along)
             shift = (float(box.low[u.value]), float(box.low[v.value]))
             moved = tuple((x + shift[0], y + shift[1]) for x, y in points)
-            yield Prism(along, moved, float(box.low[along.value]), float(box.high[along.value]))
+            low, high = float(box.low[along.value]), float(box.high[along.value])
+            yield Prism(along, moved, low + (start or 0.0), high if end is None else low + end)
+
+
+def slot(along: Axis, middle: Flat, length: float, height: float) -> Slant:
+    """Give a hole with round ends, such as a hand hole; `middle` as the points of a `Slant`, all in mm."""
+    radius = height / 2
+    reach = max(0.0, length / 2 - radius)
+    u, v = middle
+    right = [(u + reach + radius * math.cos(t), v + radius * math.sin(t)) for t in _turn(-math.pi / 2, math.pi / 2)]
+    left = [(u - reach - radius * math.cos(t), v - radius * math.sin(t)) for t in _turn(-math.pi / 2, math.pi / 2)]
+    return Slant(along, (*right, *left))
 
 
 def arch_radius(chord: float, rise: float) -> float:

@@ -48,7 +48,7 @@ def _define(chosen: Choices) -> tuple[Definition, ...]:
         ruled("groove.width", "width of the groove", "bottom.thickness"),
         ruled("opening.length", "groove to groove, along", "box.inside_length + 2 * groove.depth"),
         ruled("opening.width", "groove to groove, across", "box.inside_width + 2 * groove.depth"),
-        given("bottom.clearance", "clearance of the bottom, each edge", "0.5"),
+        given("bottom.clearance", "clearance of the bottom, each edge", 1),
         ruled("bottom.length", "length of the bottom", "opening.length - 2 * bottom.clearance", ("opening.length",)),
         ruled("bottom.width", "width of the bottom", "opening.width - 2 * bottom.clearance", ("opening.width",)),
     ]  # fmt: skip
@@ -81,7 +81,7 @@ def _lid_quantities(chosen: Choices, tail: str, pin: str) -> tuple[Definition, .
                 given("lid.thickness", "thickness of the lid", 6),
                 given("lid.below_edge", "upper edge to the lid's groove", 6),
                 ruled("lid.groove_width", "width of the lid's groove", "lid.thickness + lid.clearance"),
-                given("lid.clearance", "clearance of the lid", "0.5"),
+                given("lid.clearance", "clearance of the lid", "0.8"),
                 ruled("lid.length", "length of the lid",
                       "box.outside_length - ends.thickness + groove.depth - lid.clearance"),
                 ruled("lid.width", "width of the lid",

@@ -13,7 +13,7 @@ from nullah.core.card import Weight
 from nullah.core.ledger import Definition, Kind, Ledger
 from nullah.core.piece.form import Assembly, Choice, Choices, Form, View
 from nullah.core.piece.forms.drawer import BOTTOM, Opening, drawer_sizes, drawer_stock, drawer_tails, put_drawer
-from nullah.core.piece.forms.sizing import Way, sizes
+from nullah.core.piece.forms.sizing import SIZING, Way, sizes
 from nullah.core.piece.maker import Maker, board_sizes, given, ruled, tail_sizes
 from nullah.core.piece.overlap import Hold, Names
 from nullah.core.piece.part import Needs
@@ -21,7 +21,6 @@ from nullah.core.piece.space import Axis, Box, Side
 
 _Y, _Z = Axis.Y, Axis.Z
 
-_SIZING = Choice("sizing", "Sized", (("outside", "outside"), ("inside", "inside")))
 _CORNERS = Choice("corners", "Corners", (("dovetailed", "dovetailed"), ("rabbeted", "rabbeted")))
 _ROWS = Choice("rows", "Rows", tuple((str(n), str(n)) for n in (3, 1, 2, 4, 5, 6, 8, 10)))
 _COLUMNS = Choice("columns", "Columns", tuple((str(n), str(n)) for n in (1, 2, 3, 4)))
@@ -394,7 +393,7 @@ def _measures(m: Maker, shape: _Shape) -> None:
     m.measure("case.outside_width", front, (0, 0, height), (width, 0, height), 6)
     m.measure("case.outside_height", front, (0, 0, 0), (0, 0, height), 6)
     m.measure("sides.thickness", front, (0, 0, 0), (side, 0, 0), -6)
-    m.measure("top.thickness", front, (width, 0, height), (width, 0, height - top), 6)
+    m.measure("top.thickness", section, (0, depth, height - top), (0, depth, height), -6)
     m.measure("case.outside_depth", section, (0, 0, height), (0, depth, height), 6)
     m.measure("back.thickness", section, (0, depth - q("back.thickness"), 0), (0, depth, 0), -6)
     m.measure("case.inside_width", above, (side, depth / 2, 0), (width - side, depth / 2, 0), 0)
@@ -411,6 +410,6 @@ def _measures(m: Maker, shape: _Shape) -> None:
 
 CASE = Form(
     "case", "Case",
-    (_SIZING, _CORNERS, _ROWS, _COLUMNS, _HEIGHTS, _DADOS, _DIVIDERS, _BACK, _DRAWERS, _DRAWER_BOTTOM),
+    (SIZING, _CORNERS, _ROWS, _COLUMNS, _HEIGHTS, _DADOS, _DIVIDERS, _BACK, _DRAWERS, _DRAWER_BOTTOM),
     _define, _assemble, ("case.outside_width", "case.outside_depth", "case.outside_height"),
 )  # fmt: skip

@@ -12,12 +12,16 @@ from __future__ import annotations
 from collections.abc import Iterable
 from typing import NamedTuple
 
+from nullah.core.piece.form import Mover
 from nullah.core.piece.overlap import Joint, Sharing, lines, tail_frame
 from nullah.core.piece.part import Part
 from nullah.core.piece.space import Axis, Side, side_at
 
 #: What floating point takes for touching, mm.
 _TOUCH = 1e-9
+
+
+Middle = tuple[float, float, float]
 
 
 class Step(NamedTuple):
@@ -35,10 +39,14 @@ class Order(NamedTuple):
     trapped: tuple[tuple[str, ...], ...]
 
 
-def assembly_order(parts: tuple[Part, ...], joints: Iterable[Joint]) -> Order:
-    """Find an order in which the parts go together, and which trap each other."""
+def assembly_order(parts: tuple[Part, ...], joints: Iterable[Joint], movers: Iterable[Mover] = ()) -> Order:
+    """Find an order in which the parts go together, and which trap each other.
+
+    What moves as one (a drawer, a lid) is made by itself and goes in whole, last.
+    """
     blocks = _blocks(parts, {frozenset((j.first, j.second)): j for j in joints})
     ids = [part.id for part in parts]
+    middles: list[Middle] = [_middle(part) for part in parts]
     steps: list[Step] = []
     trapped: list[tuple[str, ...]] = []
 
@@ -48,7 +56,7 @@ def assembly_order(parts: tuple[Part, ...], joints: Iterable[Joint]) -> Order:
     def divide(whole: int) -> None:
         if whole & (whole - 1) == 0:
             return
-        found = _smallest(whole, blocks)
+        found = _smallest(whole, blocks, middles)
         if found is None:
             trapped.append(names(whole))
             return
@@ -57,25 +65,51 @@ def assembly_order(parts: tuple[Part, ...], joints: Iterable[Joint]) -> Order:
         divide(group)
         divide(whole & ~group)
 
-    divide((1 << len(parts)) - 1)
+    whole = (1 << len(parts)) - 1
+    for mover in movers:
+        group = sum(1 << index for index, part in enumerate(parts) if part.group == mover.group)
+        if group and group != whole:
+            whole &= ~group
+            steps.append(Step(names(group), names(whole), mover.way.opposite))
+            divide(group)
+    divide(whole)
     return Order(tuple(reversed(steps)), tuple(trapped))
 
 
-def _smallest(whole: int, blocks: dict[Side, list[int]]) -> tuple[int, Side] | None:
-    """Give the smallest group that can be drawn off, and the way it goes."""
+def _smallest(whole: int, blocks: dict[Side, list[int]], middles: list[Middle]) -> tuple[int, Side] | None:
+    """Give the smallest group that can be drawn off, and the way it goes: outwards, where it can choose."""
     best: tuple[int, Side] | None = None
-    fewest = whole.bit_count()
+    fewest, farthest = whole.bit_count(), -1.0
+    centre = _middle_of(whole, middles)
     for side, by in blocks.items():
+        axis, sign = side.axis.value, 1 if side.high else -1
         rest = whole
         while rest:
             lowest = rest & -rest
             rest &= ~lowest
-            group = _closure(lowest, whole, by, fewest)
-            if group and group != whole and group.bit_count() < fewest:
-                best, fewest = (group, side), group.bit_count()
-                if fewest == 1:
-                    return best
+            out = sign * (middles[lowest.bit_length() - 1][axis] - centre[axis])
+            if fewest == 1 and out <= farthest:
+                continue
+            group = _closure(lowest, whole, by, fewest + 1)
+            size = group.bit_count()
+            if not group or group == whole:
+                continue
+            if size > 1:
+                out = sign * (_middle_of(group, middles)[axis] - centre[axis])
+            if size < fewest or out > farthest:
+                best, fewest, farthest = (group, side), size, out
     return best
+
+
+def _middle(part: Part) -> Middle:
+    x, y, z = ((float(low) + float(high)) / 2 for low, high in zip(part.box.low, part.box.high, strict=True))
+    return x, y, z
+
+
+def _middle_of(group: int, middles: list[Middle]) -> Middle:
+    found = [middle for index, middle in enumerate(middles) if group >> index & 1]
+    count = len(found)
+    return sum(m[0] for m in found) / count, sum(m[1] for m in found) / count, sum(m[2] for m in found) / count
 
 
 def _closure(group: int, whole: int, by: list[int], most: int) -> int:

@@ -55,7 +55,7 @@ def prove(case: Case, stopped: Callable[[], bool] = lambda: False) -> Proof:
         if stopped():
             raise StoppedError
         found += findings
-    order = _order(case.assembly.parts, _as_if_right(case, found))
+    order = _order(case.assembly.parts, _as_if_right(case, found), case.assembly.movers)
     found += _trapped(case, order)
     found.sort(key=lambda finding: finding.remark.weight is not Weight.FAILS)
     return Proof(tuple(_gathered(case, found)), recipes_of(case), order)
@@ -373,8 +373,8 @@ def _hits(part: Recipe, other: Recipe, mover: Mover, joined_: bool) -> bool:
 
 
 @lru_cache(maxsize=32)
-def _order(parts: tuple[Part, ...], joints: tuple[Joint, ...]) -> Order:
-    return assembly_order(parts, joints)
+def _order(parts: tuple[Part, ...], joints: tuple[Joint, ...], movers: tuple[Mover, ...]) -> Order:
+    return assembly_order(parts, joints, movers)
 
 
 def _trapped(case: Case, order: Order) -> Iterator[Finding]:

@@ -33,8 +33,11 @@ def thin_walls(case: Case, host: Part) -> Iterator[Finding]:
                     if key not in said:
                         said.add(key)
                         yield _thin(case, host, channel, joint, axis, wall, least)
-    for (one, joint), (two, _) in combinations(sunk, 2):
+    for (one, joint), (two, other) in combinations(sunk, 2):
         axis = host.face
+        if joint.sharing is Sharing.TENON and _beside(case, joint, other):
+            # Two rails that meet in a leg: their mortises may all but meet.
+            continue
         between = _between(one, two, axis)
         if between is not None and between < third:
             key = (joint.names.depth or joint.id, "both")
@@ -49,6 +52,10 @@ def thin_walls(case: Case, host: Part) -> Iterator[Finding]:
             mends = give_mend(case, joint.names.depth, (host.box.size(axis) - third) / 2, Direction.DOWN)
             weight = Weight.FAILS if between <= 0 else Weight.LOOK
             yield Finding(Trouble.THIN, Remark(text, weight, mends, joint.names.depth), (host.id,), joint.id, one)
+
+
+def _beside(case: Case, joint: Joint, other: Joint) -> bool:
+    return other.sharing is Sharing.TENON and case.parts[joint.second].grain is not case.parts[other.second].grain
 
 
 def _sunk(case: Case, host: Part) -> Iterator[_Sunk]:

@@ -1,0 +1,116 @@
+"""An upright holder, sized by what stands in it: four low walls housed in a base with a margin round them."""
+
+from __future__ import annotations
+
+from nullah.core.ledger import Definition, Ledger
+from nullah.core.piece.form import Assembly, Choice, Choices, Form, View
+from nullah.core.piece.forms.sizing import SIZING, Way, sizes
+from nullah.core.piece.maker import Maker, board_sizes, given, ruled, tail_sizes
+from nullah.core.piece.overlap import Hold, Names
+from nullah.core.piece.space import Axis, Side
+
+_CORNERS = Choice("corners", "Corners", (("dovetailed", "dovetailed"), ("rabbeted", "rabbeted"), ("mitred", "mitred")))
+# The usual way first: such a holder is sized by what stands in it.
+_SIZING = SIZING._replace(options=(SIZING.options[2], SIZING.options[0], SIZING.options[1]))
+
+
+def _define(chosen: Choices) -> tuple[Definition, ...]:
+    corners = chosen["corners"]
+    ends_length = (
+        "holder.outside_width - 2 * (walls.thickness - corner.depth)"
+        if corners == "rabbeted"
+        else "holder.outside_width"
+    )
+    found = [
+        *sizes("holder", chosen["sizing"], {
+            "length": Way("2 * walls.thickness", 160),
+            "width": Way("2 * walls.thickness", 90),
+            "height": Way("(base.thickness - housing.depth)", 110, 0, "depth of the walls inside"),
+        }),
+        given("walls.thickness", "thickness of the walls", 10),
+        *board_sizes("sides", "front and back", "holder.outside_length", "holder.inside_height + housing.depth",
+                     "walls.thickness"),
+        *board_sizes("ends", "the ends", ends_length, "holder.inside_height + housing.depth", "walls.thickness"),
+        given("base.margin", "base beyond the walls", 18),
+        *board_sizes("base", "the base", "holder.outside_length + 2 * base.margin",
+                     "holder.outside_width + 2 * base.margin", 20),
+        given("housing.depth", "depth the walls are housed in the base", 5),
+    ]  # fmt: skip
+    if corners == "dovetailed":
+        found += tail_sizes("tails", "walls.thickness", "walls.thickness", "sides.width", 2)
+        found.append(ruled("tails.spare", "left long in all", "2 * tails.proud"))
+    elif corners == "rabbeted":
+        found += [
+            ruled("corner.depth", "depth of the corner rabbet", "walls.thickness / 2"),
+            ruled("corner.width", "width of the corner rabbet", "walls.thickness"),
+        ]
+    return tuple(found)
+
+
+def _assemble(ledger: Ledger, chosen: Choices) -> Assembly:
+    m = Maker(ledger)
+    q = m.q
+    must = [f"holder.{where}_{way}" for where in ("outside", "inside") for way in ("length", "width", "height")]
+    if not m.need_positive(*must, "housing.depth"):
+        return m.finish()
+    _walls(m, chosen["corners"])
+    margin = q("base.margin")
+    m.board("base", "base", "base", (-margin, -margin, 0), "xz", shows="tflrb")
+    for wall in ("front", "back", "left", "right"):
+        footprint = m.part("base").box.overlap(m.part(wall).box)
+        # The housing is cut as one square channel; each wall has the stretch it stands in.
+        channels = (footprint,) if footprint is not None else ()
+        across = wall in ("left", "right")
+        m.let_in("base", wall, channels=channels, hold=Hold.DRY if across else Hold.GLUE,
+                 names=Names("", "housing.depth", guest="walls.thickness"))  # fmt: skip
+    _measures(m)
+    if chosen["sizing"] == "contents" and q("holder.inside_height") * 3 < q("contents.height"):
+        m.remark("The walls hold less than a third of what stands in them: it may tip.", of="holder.inside_height")
+    return m.finish()
+
+
+def _walls(m: Maker, corners: str) -> None:
+    q = m.q
+    length, width, thick = q("holder.outside_length"), q("holder.outside_width"), q("walls.thickness")
+    low = q("base.thickness") - q("housing.depth")
+    spare = 2 * q("tails.proud") if corners == "dovetailed" else thick * 0
+    inset = thick - q("corner.depth") if corners == "rabbeted" else thick * 0
+    m.board("front", "front", "sides", (0, 0, low), "xy", shows="flrt", spare=spare)
+    m.board("back", "back", "sides", (0, width - thick, low), "xy", shows="blrt", spare=spare)
+    m.board("left", "left end", "ends", (0, inset, low), "yx", shows="lfbt", spare=spare)
+    m.board("right", "right end", "ends", (length - thick, inset, low), "yx", shows="rfbt", spare=spare)
+    for side, inner in (("front", Side.BACK), ("back", Side.FRONT)):
+        for end in ("left", "right"):
+            match corners:
+                case "dovetailed":
+                    m.dovetail(side, end, "tails")
+                case "mitred":
+                    m.mitre(side, end)
+                case _:
+                    wide = q("corner.width")
+                    x = (thick * 0, wide) if end == "left" else (length - wide, length)
+                    channel = m.channel(side, inner, q("corner.depth"), x=x)
+                    m.let_in(side, end, channels=(channel,),
+                             names=Names("corner.width", "corner.depth", guest="walls.thickness"))  # fmt: skip
+
+
+def _measures(m: Maker) -> None:
+    q = m.q
+    length, width = q("holder.outside_length"), q("holder.outside_width")
+    thick, margin, base = q("walls.thickness"), q("base.margin"), q("base.thickness")
+    above, front, section = View.ABOVE, View.FRONT, View.SECTION
+    high = m.part("front").box.high[Axis.Z.value]
+    m.measure("base.length", above, (-margin, width + margin, 0), (length + margin, width + margin, 0), 6)
+    m.measure("base.width", above, (-margin, -margin, 0), (-margin, width + margin, 0), 6)
+    m.measure("holder.inside_length", above, (thick, width / 2, 0), (length - thick, width / 2, 0), 0)
+    m.measure("walls.thickness", above, (0, -margin, 0), (thick, -margin, 0), -6)
+    m.measure("sides.width", front, (-margin, 0, high - q("sides.width")), (-margin, 0, high), 6)
+    m.measure("base.thickness", front, (length + margin, 0, base), (length + margin, 0, 0), 6)
+    m.measure("holder.inside_width", section, (0, thick, high * 2 / 3), (0, width - thick, high * 2 / 3), 0)
+    m.measure("holder.inside_height", section, (0, width + margin, base), (0, width + margin, high), -6)
+
+
+HOLDER = Form(
+    "holder", "Upright holder", (_SIZING, _CORNERS), _define, _assemble,
+    ("base.length", "base.width", "holder.outside_height"),
+)  # fmt: skip

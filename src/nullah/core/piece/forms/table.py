@@ -1,0 +1,298 @@
+"""A small table or stool: four legs, aprons tenoned into them, a top on buttons, with or without a drawer.
+
+With a drawer the front apron gives way to two rails: the lower on a double tenon, the upper
+lapped into the tops of the legs by a single dovetail that the top hides. Runners, kickers and
+spacers guide the drawer. Places are counted from the outer corner of the front left leg.
+"""
+
+from __future__ import annotations
+
+from fractions import Fraction
+
+from nullah.core.card import Mend, Weight
+from nullah.core.ledger import Definition, Ledger
+from nullah.core.lengths import mm
+from nullah.core.piece.form import Assembly, Choice, Choices, Form, View
+from nullah.core.piece.forms.drawer import BOTTOM, Opening, drawer_sizes, drawer_stock, drawer_tails, put_drawer
+from nullah.core.piece.maker import Maker, board_sizes, given, ruled, tail_sizes
+from nullah.core.piece.overlap import Hold, Names, Sharing
+from nullah.core.piece.part import Needs
+from nullah.core.piece.shaping import Taper
+from nullah.core.piece.space import Axis, Box, Side
+
+_X, _Y, _Z = Axis.X, Axis.Y, Axis.Z
+_LEGS = Choice("legs", "Legs", (("inner", "tapered on two faces"), ("four", "on four faces"), ("straight", "straight")))
+_DRAWER = Choice("drawer", "Drawer", (("none", "none"), ("one", "one")))
+_REAR = Choice("rear", "Tenons meeting in a leg", (("short", "short of each other"), ("mitred", "mitred")))
+_DRAWER_BOTTOM = BOTTOM._replace(name="drawer_bottom", title="Drawer bottom", when=("drawer", ("one",)))
+# Least distance from apron to taper, about 1/4 in (common practice).
+_TAPER_BELOW = mm(6)
+
+_CORNERS = {
+    "leg1": ("front left leg", False, False), "leg2": ("front right leg", True, False),
+    "leg3": ("back left leg", False, True), "leg4": ("back right leg", True, True),
+}  # fmt: skip
+
+
+# --- quantities -----------------------------------------------------------------------------------
+
+
+def _define(chosen: Choices) -> tuple[Definition, ...]:
+    drawer, mitred = chosen["drawer"] == "one", chosen["rear"] == "mitred"
+    tenon = "apron.thickness / 3" if mitred else "2 * apron.thickness / 3"
+    found = [
+        given("table.length", "length of the top", 480),
+        given("table.width", "width of the top", 380),
+        given("table.height", "height", 560),
+        given("top.over", "top beyond the legs", 30),
+        *board_sizes("top", "the top", "table.length", "table.width", 19),
+        ruled("frame.length", "legs outside, along", "table.length - 2 * top.over"),
+        ruled("frame.width", "legs outside, across", "table.width - 2 * top.over"),
+        given("leg.section", "thickness of the legs", 38),
+        *board_sizes("leg", "the legs", "table.height - top.thickness", "leg.section", "leg.section"),
+        given("apron.width", "width of the aprons", 110 if drawer else 80),
+        given("apron.thickness", "thickness of the aprons", 20),
+        given("apron.setback", "aprons back from the legs", "1.6"),
+        ruled("tenon.thickness", "thickness of the tenons", "apron.thickness / 3"),
+        ruled("tenon.length", "length of the tenons", f"leg.section - apron.setback - {tenon} - 1"),
+        given("tenon.below", "lower edge of the aprons to the tenon", 8),
+        given("tenon.above", "top of the aprons to the tenon", 14),
+        *board_sizes("long_apron", "the long aprons", "frame.length - 2 * leg.section + 2 * tenon.length",
+                     "apron.width", "apron.thickness"),
+        *board_sizes("side_apron", "the side aprons", "frame.width - 2 * leg.section + 2 * tenon.length",
+                     "apron.width", "apron.thickness"),
+        given("button.tongue", "tongue of the buttons", 8),
+        given("button.room", "room for the buttons to move", 3),
+        *board_sizes("button", "the buttons", "35 + button.tongue", "25", 15),
+    ]  # fmt: skip
+    if chosen["legs"] != "straight":
+        found += [
+            given("leg.foot", "thickness of the legs at the foot", 22),
+            given("taper.below", "apron to where the taper starts", 10),
+            ruled("taper.off", "taper off each face",
+                  "(leg.section - leg.foot) / 2" if chosen["legs"] == "four" else "leg.section - leg.foot"),
+        ]  # fmt: skip
+    if drawer:
+        found += _drawer_quantities(chosen["drawer_bottom"])
+    return tuple(found)
+
+
+def _drawer_quantities(bottom: str) -> list[Definition]:
+    opening = _opening((Fraction(0),) * 3)  # type: ignore[arg-type]
+    return [
+        ruled("rail.width", "width of the rails", "leg.section - apron.setback"),
+        given("rail.thickness", "thickness of the rails", 18),
+        ruled("rail.tenon", "length of the lower rail's tenons",
+              "leg.section - apron.setback - 2 * apron.thickness / 3 - 1"),
+        *board_sizes("lower_rail", "the lower rail", "frame.length - 2 * leg.section + 2 * rail.tenon",
+                     "rail.width", "rail.thickness"),
+        given("lap.length", "length of the upper rail's dovetails", 16),
+        *board_sizes("upper_rail", "the upper rail", "frame.length - 2 * leg.section + 2 * lap.length",
+                     "rail.width", "rail.thickness"),
+        ruled("double.width", "width of each of the double tenons", "rail.width / 5"),
+        *tail_sizes("rail_tails", "rail.thickness", "leg.section", "rail.width", 1, "of the upper rail", "0",
+                    lap="(leg.section - lap.length)"),
+        ruled("opening.width", "width of the drawer's opening", "frame.length - 2 * leg.section"),
+        ruled("opening.height", "height of the drawer's opening", "apron.width - 2 * rail.thickness"),
+        ruled("opening.depth", "depth of the drawer's opening",
+              "frame.width - 2 * apron.setback - apron.thickness"),
+        given("guide.inside", "runners and kickers inside the legs", 14),
+        *board_sizes("runner", "runners and kickers", "frame.width - 2 * leg.section",
+                     "leg.section - apron.setback - apron.thickness + guide.inside", "rail.thickness"),
+        *board_sizes("spacer", "the spacers", "frame.width - 2 * leg.section", "opening.height / 3",
+                     "leg.section - apron.setback - apron.thickness"),
+        *drawer_stock(bottom),
+        *drawer_sizes("drawer", "the drawer", opening, bottom),
+        *drawer_tails("drawer", "drawer", "the drawer"),
+    ]  # fmt: skip
+
+
+def _opening(at: tuple[Fraction, Fraction, Fraction]) -> Opening:
+    return Opening(at, "opening.width", "opening.height", "opening.depth")
+
+
+# --- parts and joints -----------------------------------------------------------------------------
+
+
+def _assemble(ledger: Ledger, chosen: Choices) -> Assembly:
+    m = Maker(ledger)
+    must = ["table.length", "table.width", "table.height", "frame.length", "frame.width", "leg.section",
+            "apron.width", "tenon.length", "tenon.thickness"]  # fmt: skip
+    if chosen["drawer"] == "one":
+        must += ["opening.width", "opening.height", "opening.depth", "lap.length", "spacer.thickness"]
+    if not m.need_positive(*must):
+        return m.finish()
+    _legs(m, chosen["legs"])
+    _aprons(m, chosen)
+    over = m.q("top.over")
+    m.board("top", "top", "top", (-over, -over, m.q("leg.length")), "xz", shows="tflrb")
+    if chosen["drawer"] == "one":
+        _rails(m)
+        _guides(m)
+        at = (m.q("leg.section"), m.q("apron.setback"), _under(m) + m.q("rail.thickness"))
+        put_drawer(m, "drawer", "drawer", _opening(at), chosen["drawer_bottom"], "drawer")
+    _buttons(m, chosen["drawer"] == "one")
+    _measures(m, chosen)
+    m.remark("A stool or a table that someone sits or stands on: this program does not say what it carries.",
+             Weight.NOTE)  # fmt: skip
+    return m.finish()
+
+
+def _under(m: Maker) -> Fraction:
+    """Give the height of the aprons' lower edge."""
+    return m.q("leg.length") - m.q("apron.width")
+
+
+def _legs(m: Maker, legs: str) -> None:
+    q = m.q
+    length, width, thick = q("frame.length"), q("frame.width"), q("leg.section")
+    for part, (name, right, back) in _CORNERS.items():
+        at = (length - thick if right else 0, width - thick if back else 0, 0)
+        m.board(part, name, "leg", at, "zx", shows="lrfb")
+        if legs == "straight" or q("taper.off") <= 0:
+            continue
+        inner = {Side.LEFT if right else Side.RIGHT, Side.FRONT if back else Side.BACK}
+        faces = frozenset(inner) if legs == "inner" else frozenset((Side.LEFT, Side.RIGHT, Side.FRONT, Side.BACK))
+        start = q("apron.width") + q("taper.below")
+        m.shape(part, Taper(faces, Side.UNDER, float(start), float(q("taper.off"))))
+    if legs != "straight" and q("taper.below") < _TAPER_BELOW.mm:
+        mend = Mend("Start it 10 mm below", "give", "taper.below", "10 mm")
+        m.remark("A taper that starts at the apron looks like a mistake: start it a little below.", Weight.LOOK,
+                 (mend,), "taper.below")  # fmt: skip
+
+
+def _aprons(m: Maker, chosen: Choices) -> None:
+    q = m.q
+    length, width, leg = q("frame.length"), q("frame.width"), q("leg.section")
+    thick, back, reach, low = q("apron.thickness"), q("apron.setback"), q("tenon.length"), _under(m)
+    m.board("back_apron", "back apron", "long_apron", (leg - reach, width - back - thick, low), "xy", shows="b")
+    m.board("left_apron", "left apron", "side_apron", (back, leg - reach, low), "yx", shows="l")
+    m.board("right_apron", "right apron", "side_apron", (length - back - thick, leg - reach, low), "yx", shows="r")
+    joints = [("leg3", "back_apron"), ("leg4", "back_apron"), ("leg1", "left_apron"), ("leg3", "left_apron"),
+              ("leg2", "right_apron"), ("leg4", "right_apron")]  # fmt: skip
+    if chosen["drawer"] == "none":
+        m.board("front_apron", "front apron", "long_apron", (leg - reach, back, low), "xy", shows="f")
+        joints += [("leg1", "front_apron"), ("leg2", "front_apron")]
+    third = q("tenon.thickness")
+    for host, guest in joints:
+        overlap = m.part(host).box.overlap(m.part(guest).box)
+        face = m.part(guest).face
+        tenon = overlap
+        if overlap is not None:
+            at = m.part(guest).box.low[face.value] + (thick - third) / 2
+            tenon = overlap.set(face, at, at + third).set(
+                _Z, low + q("tenon.below"), low + q("apron.width") - q("tenon.above")
+            )
+        m.tenon(host, guest, (tenon,) if tenon is not None else (), names=Names(guest="tenon.thickness",
+                                                                                reach="tenon.length"))  # fmt: skip
+    for one, two in (("left_apron", "back_apron"), ("right_apron", "back_apron"), ("left_apron", "front_apron"),
+                     ("right_apron", "front_apron")):  # fmt: skip
+        if m.has(one) and m.has(two) and m.part(one).box.overlap(m.part(two).box) is not None:
+            m.mitre(one, two, Hold.DRY)
+
+
+def _rails(m: Maker) -> None:
+    q = m.q
+    leg, back, thick = q("leg.section"), q("apron.setback"), q("rail.thickness")
+    low, reach, lap = _under(m), q("rail.tenon"), q("lap.length")
+    m.board("lower_rail", "lower rail", "lower_rail", (leg - reach, back, low), "xz", shows="f")
+    m.board("upper_rail", "upper rail", "upper_rail", (leg - lap, back, q("leg.length") - thick), "xz", shows="f")
+    wide = q("double.width")
+    edge = wide * 3 / 4
+    for host in ("leg1", "leg2"):
+        overlap = m.part(host).box.overlap(m.part("lower_rail").box)
+        if overlap is not None:
+            start, end = overlap.low[1], overlap.high[1]
+            level = overlap.set(_Z, low + thick / 6, low + thick * 5 / 6)
+            bands = ((start + edge, start + edge + wide), (end - edge - wide, end - edge))
+            m.tenon(host, "lower_rail", tuple(level.set(_Y, *band) for band in bands),
+                    names=Names(reach="rail.tenon"))  # fmt: skip
+        m.dovetail("upper_rail", host, "rail_tails", lap=leg - lap)
+
+
+def _guides(m: Maker) -> None:
+    """Put runners under the drawer's sides, kickers over them, spacers beside them flush with the legs."""
+    q = m.q
+    leg, inside, thick = q("leg.section"), q("apron.setback") + q("apron.thickness"), q("rail.thickness")
+    low, high, wide = _under(m), q("leg.length"), q("runner.width")
+    far = q("frame.length")
+    for side, apron, start in (("left", "left_apron", inside), ("right", "right_apron", far - inside - wide)):
+        for kind, level in (("runner", low), ("kicker", high - thick)):
+            part = f"{side}_{kind}"
+            m.board(part, f"{side} {kind}", "runner", (start, leg, level), "yz", needs=Needs.ANY, role="back")
+            m.butt(apron, part, Hold.GLUE)
+        spacer = f"{side}_spacer"
+        x = inside if side == "left" else far - inside - q("spacer.thickness")
+        m.board(spacer, f"{side} spacer", "spacer", (x, leg, low + thick), "yx", needs=Needs.ANY, role="back")
+        m.butt(apron, spacer, Hold.GLUE)
+        m.butt("top", f"{side}_kicker", Hold.SLOTS)
+
+
+def _buttons(m: Maker, drawer: bool) -> None:
+    """Hold the top by buttons whose tongues lie in mortises of the aprons, with room for the season."""
+    q = m.q
+    high, tongue, room = q("leg.length"), q("button.tongue"), q("button.room")
+    thick, wide, long = q("button.thickness"), q("button.width"), q("button.length")
+    sides = [("back_apron", Side.FRONT), *(() if drawer else (
+        ("front_apron", Side.BACK), ("left_apron", Side.RIGHT), ("right_apron", Side.LEFT)))]  # fmt: skip
+    number = 0
+    for apron, inner in sides:
+        box, along = m.part(apron).box, m.part(apron).grain
+        face = box.at(inner)
+        out = (face - tongue, face - tongue + long) if inner.high else (face + tongue - long, face + tongue)
+        for share in (Fraction(1, 4), Fraction(3, 4)):
+            number += 1
+            middle = box.low[along.value] + box.size(along) * share
+            at = [Fraction(0), Fraction(0), high - thick]
+            at[along.value], at[inner.axis.value] = middle - wide / 2, out[0]
+            part = f"button{number}"
+            lie = ("y" if inner.axis is _Y else "x") + "z"
+            m.board(part, f"button {number}", "button", at, lie, needs=Needs.ANY, role="back")
+            _button_joint(m, apron, part, inner, along, tongue, room)
+            m.butt("top", part, Hold.SCREWS)
+
+
+def _button_joint(m: Maker, apron: str, part: str, inner: Side, along: Axis, tongue: Fraction, room: Fraction) -> None:
+    overlap = m.part(apron).box.overlap(m.part(part).box)
+    if overlap is None:
+        return
+    low = overlap.low[2]
+    held = overlap.set(_Z, low, low + overlap.size(_Z) / 2)
+    a, b = held.low[along.value], held.high[along.value]
+    mortise: Box = held.set(along, a - room, b + room)
+    # The top moves across its own grain: along the side aprons, in and out of the long ones.
+    deeper = mortise.at(inner.opposite) - (1 if inner.high else -1) * (room if inner.axis is _Y else Fraction(1, 2))
+    face = mortise.at(inner)
+    mortise = mortise.set(inner.axis, *sorted((deeper, face)))  # type: ignore[arg-type]
+    clear = [Fraction(1, 2)] * 3
+    clear[along.value] = room
+    clear[inner.axis.value] = room if inner.axis is _Y else Fraction(1, 2)
+    m.let_in(apron, part, channels=(mortise,), shares=(held,), room=(clear[0], clear[1], clear[2]), hold=Hold.DRY,
+             names=Names("", "button.tongue"), sharing=Sharing.LET_IN)  # fmt: skip
+    if m.q("button.tongue") + room > m.part(apron).thickness.mm:
+        m.remark("The mortises for the buttons go through the aprons.", Weight.FAILS, of="button.tongue")
+
+
+def _measures(m: Maker, chosen: Choices) -> None:
+    q = m.q
+    length, width, high, over = q("frame.length"), q("frame.width"), q("table.height"), q("top.over")
+    leg, low = q("leg.length"), _under(m)
+    front, section, above = View.FRONT, View.SECTION, View.ABOVE
+    m.measure("table.length", front, (-over, 0, high), (length + over, 0, high), 6)
+    m.measure("table.height", front, (-over, 0, 0), (-over, 0, high), 8)
+    m.measure("apron.width", front, (length + over, 0, leg), (length + over, 0, low), 6)
+    m.measure("leg.section", front, (0, 0, low - 20), (q("leg.section"), 0, low - 20), 0)
+    m.measure("table.width", section, (0, -over, high), (0, width + over, high), 6)
+    m.measure("top.thickness", section, (0, width + over, leg), (0, width + over, high), -6)
+    m.measure("frame.length", above, (0, width / 2, 0), (length, width / 2, 0), 0)
+    if chosen["legs"] != "straight":
+        start, foot = low - q("taper.below"), q("leg.foot")
+        m.measure("taper.below", front, (length + over, 0, low), (length + over, 0, start), 6)
+        inset = q("taper.off") if chosen["legs"] == "four" else Fraction(0)
+        m.measure("leg.foot", front, (inset, 0, 0), (inset + foot, 0, 0), -6)
+
+
+TABLE = Form(
+    "table", "Small table or stool", (_LEGS, _DRAWER, _REAR, _DRAWER_BOTTOM), _define, _assemble,
+    ("table.length", "table.width", "table.height"),
+)  # fmt: skip
