@@ -13,7 +13,7 @@ from typing import Any, NoReturn
 
 from nullah.core.lengths import Length, LengthError, Marks, read_length, read_slope
 
-_COMMANDS = ("demo", "sheets", "shots", "breakdown", "slab", "dovetail", "move", "emc")
+_COMMANDS = ("demo", "sheets", "solids", "shots", "breakdown", "slab", "dovetail", "move", "emc")
 
 
 class _RefusedError(Exception):
@@ -76,6 +76,10 @@ def _parser() -> _Parser:
     sheets = command("sheets", _sheets, "write every sheet and list of a project")
     sheets.add_argument("file", type=Path)
     sheets.add_argument("--out", type=Path, required=True)
+
+    solids = command("solids", _solids, "write the solids of a project as STL or glTF")
+    solids.add_argument("file", type=Path)
+    solids.add_argument("--out", type=Path, required=True)
 
     shots = command("shots", _shots, "write a PNG of each main view from the sample piece")
     shots.add_argument("dir", type=Path)
@@ -326,6 +330,19 @@ def _sheets(options: argparse.Namespace) -> int:
         for path in write_bundle(project, options.out):
             print(path)
     except PaperError as error:
+        raise _RefusedError(str(error)) from error
+    return 0
+
+
+def _solids(options: argparse.Namespace) -> int:
+    from nullah.core.plan import work_out
+    from nullah.files.errors import ProjectFileError
+    from nullah.files.project_file import read_project
+    from nullah.files.solids import SolidsError, write_solids
+
+    try:
+        write_solids(work_out(read_project(options.file), milling=False), options.out)
+    except (ProjectFileError, SolidsError) as error:
         raise _RefusedError(str(error)) from error
     return 0
 

@@ -307,12 +307,12 @@ def _held(joint: Joint, hold: str) -> Joint:
     return joint._replace(hold=Hold(hold)) if hold in {each.value for each in Hold} else joint
 
 
-def join_likeliest(project: Project, first: str, second: str) -> Project:
-    """Join two parts by the likeliest joint their geometry allows; unchanged where it allows none."""
+def join_as_offered(project: Project, first: str, second: str, index: int = 0) -> Project:
+    """Join two parts by one of the joints their geometry allows, as `offers` counts them; unchanged without one."""
     plan = work_out(project, milling=False, proving=False)
     one, two = plan.part(first), plan.part(second)
     found = offers(one, two, next_joint_number(project.piece)) if one is not None and two is not None else ()
-    return join_own(project, found[0].joint) if found else project
+    return join_own(project, found[index].joint) if index < len(found) else project
 
 
 def next_joint_number(piece: Piece) -> int:

@@ -37,6 +37,7 @@ class Papers:
             ("", "", None),
             ("Print …", "Ctrl+P", self.ask_print),
             ("Write all sheets into a folder …", "Ctrl+E", self.ask_sheets),
+            ("Write the solids …", "", self.ask_solids),
             ("", "", None),
             ("Undo", "Ctrl+Z", document.undo),
             ("Redo", "Ctrl+Shift+Z", document.redo),
@@ -116,9 +117,9 @@ class Papers:
 
     def open_sample(self) -> None:
         """Open the sample piece."""
-        from nullah.demo.seed_box import seed_box
+        from nullah.demo.seed_cabinet import seed_cabinet
 
-        self._replace(seed_box(), None)
+        self._replace(seed_cabinet(), None)
 
     def ask_open(self) -> None:
         """Ask for a file and open it."""
@@ -202,6 +203,25 @@ class Papers:
             self._banner.say(str(error))
             return
         self._banner.say(f"{len(written)} files written to {folder}. Print the template at 100 % and check its scale.")
+
+    def ask_solids(self) -> None:
+        """Ask for a file and write the solids into it."""
+        start = Path(self._folder()) / f"{_file_name(self._document.project.piece.name)}.glb"
+        name, _ = QFileDialog.getSaveFileName(self._window, "Write the solids", str(start), "Solids (*.glb *.stl)")
+        if name:
+            self.write_solids(Path(name))
+
+    def write_solids(self, path: Path) -> None:
+        """Write the solids of the piece, and say so."""
+        from nullah.core.plan import work_out
+        from nullah.files.solids import SolidsError, write_solids
+
+        try:
+            write_solids(work_out(self._document.project), path)
+        except SolidsError as error:
+            self._banner.say(str(error))
+            return
+        self._banner.say(f"The solids are in {path}.")
 
     def ask_print(self) -> None:
         """Print every sheet at full size."""

@@ -51,7 +51,7 @@ class _Model(QAbstractTableModel):
         if role == Qt.ItemDataRole.DisplayRole:
             return self._words(group)[index.column()]
         if role == Qt.ItemDataRole.ToolTipRole:
-            return "\n".join(self._words(group)[1:])
+            return "\n".join((*self._words(group)[1:7], f"seen: {group.rows[0].shows or 'nowhere'}"))
         if role == Qt.ItemDataRole.UserRole:
             return self._value(group, index.column())
         if role == Qt.ItemDataRole.ForegroundRole and group.rows[0].waits and index.column() in (2, 3):
@@ -68,7 +68,7 @@ class _Model(QAbstractTableModel):
         return (
             str(group.quantity), group.title, write(row.cut_length, unit=False) + long,
             write(row.width, unit=False) + long, write(row.thickness, unit=False), rough, row.species or "–",
-            row.shows or "–", boards or "no board yet",
+            _sides(row.shows), boards or "–",
         )  # fmt: skip
 
     def _value(self, group: CutGroup, column: int) -> object:
@@ -78,6 +78,12 @@ class _Model(QAbstractTableModel):
         if column == 0:
             return group.quantity
         return float(sizes[column]) if column in sizes else self._words(group)[column].casefold()
+
+
+def _sides(shows: str) -> str:
+    """Name the sides that are seen, shortly; the tip has them all."""
+    sides = shows.split(", ") if shows else []
+    return "–" if not sides else sides[0] if len(sides) == 1 else f"{len(sides)} sides"
 
 
 class PartsTable(QWidget):
@@ -110,7 +116,7 @@ class PartsTable(QWidget):
         self.table.verticalHeader().hide()
         self.table.verticalHeader().setDefaultSectionSize(32)
         self.table.horizontalHeader().setSectionResizeMode(1, QHeaderView.ResizeMode.Stretch)
-        for column, wide in ((0, 34), (2, 74), (3, 74), (4, 58), (5, 150), (6, 104), (7, 84), (8, 96)):
+        for column, wide in ((0, 30), (2, 74), (3, 74), (4, 54), (5, 132), (6, 98), (7, 76), (8, 84)):
             self.table.setColumnWidth(column, wide)
         self.table.clicked.connect(self._pick)
         column_layout = QVBoxLayout(self)

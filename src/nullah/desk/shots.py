@@ -10,7 +10,7 @@ from nullah.core.plan import work_out
 from nullah.core.sheets.sheets import all_sheets
 from nullah.core.stations import STATIONS
 from nullah.core.stations.station import Hand
-from nullah.demo.seed_box import seed_box
+from nullah.demo.seed_cabinet import seed_cabinet
 from nullah.desk.start import application, make_window
 from nullah.paper.files import write_png
 from nullah.paper.palette import NIGHT
@@ -38,7 +38,7 @@ def write_shots(folder: Path, width: int = 1280, height: int = 800) -> list[Path
     folder.mkdir(parents=True, exist_ok=True)
     written: list[Path] = []
     with tempfile.TemporaryDirectory() as root:
-        window = make_window(seed_box(), Path(root))
+        window = make_window(seed_cabinet(), Path(root))
         window.document.numbers_ready()
         window.resize(width, height)
         window.show()
@@ -60,9 +60,9 @@ def write_shots(folder: Path, width: int = 1280, height: int = 800) -> list[Path
             window.show_station(number)
             window.document.set_hand(_IN_HAND[name])
             shoot(f"night-{name}")
-        window.document.replace_project(seed_box(), None)
+        window.document.replace_project(seed_cabinet(), None)
         window.close()
-    template = next(sheet for sheet in all_sheets(work_out(seed_box())) if sheet.name == "corner-template")
+    template = next(sheet for sheet in all_sheets(work_out(seed_cabinet())) if sheet.name == "corner-template")
     written.append(folder / "paper-corner-template.png")
     write_png(template, written[-1])
     return written

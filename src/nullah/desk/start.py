@@ -62,9 +62,9 @@ def open_desk(path: Path | None, demo: bool = False) -> int:
     app = application()
     project = Project()
     if demo:
-        from nullah.demo.seed_box import seed_box
+        from nullah.demo.seed_cabinet import seed_cabinet
 
-        project = seed_box()
+        project = seed_cabinet()
     window = make_window(project, state_folder())
     if os.environ.get("NULLAH_THEME") == "night":
         window.set_theme(NIGHT)

@@ -17,7 +17,7 @@ from nullah.core.card import Mend
 from nullah.core.drawing import Drawing
 from nullah.core.ledger import Kind
 from nullah.core.lengths import Unit, read_length, read_slope
-from nullah.core.plan import join_likeliest
+from nullah.core.plan import join_as_offered
 from nullah.core.stations import STATIONS
 from nullah.desk.bench import Bench
 from nullah.desk.card import CardView
@@ -175,6 +175,7 @@ class Window(QMainWindow):
                 page.set_palette(self.palette_)
         self.place.setCurrentWidget(page)
         self.desk(self.station).refresh()
+        self._fit_tools()
 
     def _refresh_all(self) -> None:
         plan, hand, station = self.document.plan, self.document.hand, STATIONS[self.station]
@@ -277,7 +278,8 @@ class Window(QMainWindow):
             case "hold":
                 self.document.do(mend.label, lambda p: actions.hold(p, mend.subject, mend.value))
             case "join":
-                self.document.do(mend.label, lambda p: join_likeliest(p, mend.subject, mend.value))
+                second, _, index = mend.value.partition("/")
+                self.document.do(mend.label, lambda p: join_as_offered(p, mend.subject, second, int(index or 0)))
 
     def _rename(self, name: str) -> None:
         if name != self.document.project.piece.name:

@@ -198,7 +198,7 @@ class Maker:
         """Give a channel sunk into a side of a part: its extent along `x`, `y`, `z`, else the part's own."""
         box = self._parts[host].box
         floor = box.at(side) - depth if side.high else box.at(side) + depth
-        found = box.set(side.axis, *sorted((floor, box.at(side))))  # type: ignore[arg-type]
+        found = box.set(side.axis, *sorted((floor, box.at(side))))
         for axis, (low, high) in along.items():
             found = found.set(_AXES[axis], low, high)
         return found

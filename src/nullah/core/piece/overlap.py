@@ -54,7 +54,7 @@ class Tails(NamedTuple):
     """
 
     prefix: str
-    count: int
+    number: int
     half_pin: Fraction
     pin: Fraction
     slope: Slope
@@ -180,7 +180,7 @@ def name_of_joint(joint: Joint, first: Part, second: Part) -> str:
         case Sharing.BUTT:
             return f"butt joint, {joint.hold.value}"
         case _:
-            return joint.sharing.value
+            return str(joint.sharing.value)
 
 
 class Lines(NamedTuple):

@@ -146,8 +146,8 @@ def prisms(shaping: Shaping, box: Box) -> Iterator[Prism]:
             u, v = _plane(along)
             shift = (float(box.low[u.value]), float(box.low[v.value]))
             moved = tuple((x + shift[0], y + shift[1]) for x, y in points)
-            low, high = float(box.low[along.value]), float(box.high[along.value])
-            yield Prism(along, moved, low + (start or 0.0), high if end is None else low + end)
+            floor, roof = float(box.low[along.value]), float(box.high[along.value])
+            yield Prism(along, moved, floor + (start or 0.0), roof if end is None else floor + end)
 
 
 def slot(along: Axis, middle: Flat, length: float, height: float) -> Slant:
@@ -239,7 +239,7 @@ def _taper(shaping: Taper, box: Box) -> Iterator[Prism]:
     run = length - shaping.start
     for side in sorted(shaping.sides, key=lambda s: s.value):
         through = next(axis for axis in Axis if axis not in (end.axis, side.axis))
-        shape = ((0.0, 0.0), (run, 0.0), (0.0, shaping.toe))
+        shape: tuple[Flat, ...] = ((0.0, 0.0), (run, 0.0), (0.0, shaping.toe))
         if end.high:
             shape = tuple((length - at, depth) for at, depth in shape)
         yield _profile(box, side, through, shape)

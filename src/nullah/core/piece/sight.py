@@ -57,6 +57,16 @@ class Plane(NamedTuple):
             float(self.room.high[up.value]) - float(at[up.value]),
         )
 
+    def place(self, point: Point) -> Point:
+        """Give where a point of the drawing lies in the piece: along the axis to the right, and up, mm."""
+        right, up, _ = self.axes
+        return float(self.room.low[right.value]) + point[0], float(self.room.high[up.value]) - point[1]
+
+    @property
+    def title(self) -> str:
+        """What is written under the view."""
+        return "From the right" if self.view is View.SECTION and self.cut is None else self.view.value
+
     def depth(self, point: Iterable[float]) -> float:
         """Give how near a place is: the larger, the nearer."""
         return self.towards * float(tuple(point)[self.axes[2].value])
@@ -79,11 +89,11 @@ class Seen(NamedTuple):
     along_x: bool
 
 
-def plane_of(parts: tuple[Part, ...], view: View) -> Plane:
-    """Give the plane of a view of some parts; the section is cut in the middle of their length."""
+def plane_of(parts: tuple[Part, ...], view: View, cut_across: bool = True) -> Plane:
+    """Give the plane of a view of some parts; the section is cut in the middle of their length, if it is."""
     room = around(tuple(part.box for part in parts))
     cut = None
-    if view is View.SECTION:
+    if view is View.SECTION and cut_across:
         middle = float(room.low[0] + room.high[0]) / 2
         # Not along a seam: a board that ends just there would be neither cut nor whole.
         ends = [float(end) for part in parts for end in (part.box.low[0], part.box.high[0])]

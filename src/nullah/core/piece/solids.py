@@ -118,7 +118,7 @@ def tail_prisms(joint: Joint, tail: Part, pin: Part) -> tuple[Prism, ...]:
     edge = overlap.low[across.value]
     found = []
     u = Axis((through.value + 1) % 3)
-    for low, top in tail_edges(overlap.size(across), spec.count, spec.half_pin, spec.pin):
+    for low, top in tail_edges(overlap.size(across), spec.number, spec.half_pin, spec.pin):
         if top - low <= 0 or top - low - 2 * lean <= 0:
             continue
         corners = ((end, edge + low), (end, edge + top), (base, edge + top - lean), (base, edge + low + lean))
@@ -272,9 +272,7 @@ def flat_faces(solid: Solid) -> tuple[Face, ...]:
     found = []
     for key, members in groups.items():
         loops = _loops(triangles[members].tolist())
-        found.append(
-            Face((key[0], key[1], key[2]), tuple(tuple((*listed[i],) for i in loop) for loop in loops))  # type: ignore[misc]
-        )
+        found.append(Face((key[0], key[1], key[2]), tuple(tuple((*listed[i],) for i in loop) for loop in loops)))
     return tuple(found)
 
 

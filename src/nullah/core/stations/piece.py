@@ -5,10 +5,11 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from nullah.core.card import Card, Remark, Setting, Weight
-from nullah.core.drawing import Dimension, Drawing, Element, Label, Path, Role, drawing
+from nullah.core.drawing import Dimension, Drawing, Element, Label, Path, Point, Role, drawing
 from nullah.core.piece.form import Measure, View
 from nullah.core.piece.part import Part
 from nullah.core.piece.sight import Plane, flat_box, hidden, painted, plane_of, seen
+from nullah.core.piece.space import Box
 from nullah.core.plan import Plan
 from nullah.core.stations.season import part_movement
 from nullah.core.stations.station import Hand, Station
@@ -19,12 +20,42 @@ _NOTHING_YET = "Add a board, then drag and type it into its place. Where two ove
 def _draw(plan: Plan, hand: Hand) -> Drawing:
     if plan.ledger is None or not plan.parts:
         return Drawing()
-    planes = {view: plane_of(plan.parts, view) for view in View}
+    planes = planes_of(plan)
     places = places_of(planes)
     found = Drawing()
     for view, plane in planes.items():
         found += drawing(_view(plan, plane)).moved(*places[view])
     return found
+
+
+def planes_of(plan: Plan) -> dict[View, Plane]:
+    """Give the three planes the piece is drawn on; boards of one's own alone are not cut across."""
+    cut_across = plan.form.id != "own"
+    return {view: plane_of(plan.parts, view, cut_across) for view in View}
+
+
+def plane_at(plan: Plan, point: Point) -> tuple[Plane, Point] | None:
+    """Give the view that a point of the drawing lies on or nearest to, and the place there; None without one."""
+    if not plan.parts:
+        return None
+    planes = planes_of(plan)
+    places = places_of(planes)
+
+    def beside(view: View) -> float:
+        (wide, high), (x, y) = planes[view].size, places[view]
+        across = max(x - point[0], 0.0, point[0] - x - wide)
+        return across + max(y - point[1], 0.0, point[1] - y - high)
+
+    view = min(View, key=beside)
+    return planes[view], (point[0] - places[view][0], point[1] - places[view][1])
+
+
+def flat_at(plan: Plan, view: View, box: Box) -> tuple[Point, Point]:
+    """Give the upper left and lower right corner of a box on the drawing of all three views."""
+    planes = planes_of(plan)
+    x, y = places_of(planes)[view]
+    (left, top), (right, bottom) = flat_box(planes[view], box)
+    return (left + x, top + y), (right + x, bottom + y)
 
 
 def places_of(planes: dict[View, Plane]) -> dict[View, tuple[float, float]]:
@@ -47,10 +78,10 @@ def _view(plan: Plan, plane: Plane) -> Iterator[Element]:
     yield from hidden(plane, still, faces)
     yield from _wrong(plan, plane)
     wide, high = plane.size
-    yield Label((wide / 2, high), plane.view.value, 3.0, role=Role.FAINT, nudge_mm=(0, 19))
-    for measure in plan.assembly.measures:
-        if measure.view is plane.view:
-            yield _dimension(plan, plane, measure)
+    measures = [measure for measure in plan.assembly.measures if measure.view is plane.view]
+    yield Label((wide / 2, high), plane.title, 3.0, role=Role.FAINT, nudge_mm=(0, 19 if measures else 6))
+    for measure in measures:
+        yield _dimension(plan, plane, measure)
 
 
 def _wrong(plan: Plan, plane: Plane) -> Iterator[Element]:
@@ -237,5 +268,5 @@ def _state(plan: Plan) -> str:
 
 STATION = Station(
     "piece", "Piece", _draw, _card, _state,
-    "Nothing can be drawn yet. The card says why.",
+    "Nothing is drawn yet. Choose a form above, or add a board of your own; the card says what is missing.",
 )  # fmt: skip

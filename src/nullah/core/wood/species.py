@@ -60,7 +60,11 @@ def all_species() -> dict[str, Species]:
         row["name"]: Species(
             row["name"],
             tuple(word for word in row["aka"].split(";") if word),
-            *(float(row[name]) for name in ("tangential", "radial", "density", "stiffness", "hardness")),
+            float(row["tangential"]),
+            float(row["radial"]),
+            float(row["density"]),
+            float(row["stiffness"]),
+            float(row["hardness"]),
             row["tone"],
         )
         for row in csv.DictReader(text.splitlines())

@@ -28,11 +28,14 @@ class FigureFields:
     """Fields for some quantities; each is shown only where the piece has that quantity.
 
     `prefix` stands before the names: another one, and the same fields show another joint.
+    Without `units` figures stand as on drawings.
     """
 
-    def __init__(self, document: Document, bench: Bench, row: QLayout, figures: tuple[Figure, ...]) -> None:
+    def __init__(
+        self, document: Document, bench: Bench, row: QLayout, figures: tuple[Figure, ...], units: bool = True
+    ) -> None:
         self._document, self._bench, self._figures = document, bench, figures
-        self.prefix = ""
+        self.prefix, self._units = "", units
         self.fields: dict[str, ValueField] = {}
         self._pairs: dict[str, QWidget] = {}
         for figure in figures:
@@ -42,17 +45,17 @@ class FigureFields:
             self.fields[figure.name] = field
             self._pairs[figure.name] = labelled(figure.title, field, row)
 
-    def refresh(self) -> None:
-        """Show what the ledger holds now."""
+    def refresh(self, shown: bool = True) -> None:
+        """Show what the ledger holds now, or nothing."""
         ledger, marks = self._document.plan.ledger, self._document.project.marks
         for short, field in self.fields.items():
             name = self.prefix + short
-            there = ledger is not None and name in ledger.quantities
+            there = shown and ledger is not None and name in ledger.quantities
             self._pairs[short].setVisible(there)
             field.set_unit(marks.unit)
             if ledger is not None and there:
                 quantity = ledger.quantity(name)
-                field.show_value(quantity.write(marks))
+                field.show_value(quantity.write(marks, self._units))
                 ruled = quantity.origin is Origin.WORKED_OUT
                 field.line.setToolTip("worked out; typing another overrules it" if ruled else quantity.origin.value)
 

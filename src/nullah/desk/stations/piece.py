@@ -15,6 +15,7 @@ from nullah.desk.bench import Bench
 from nullah.desk.document import Document
 from nullah.desk.stations.base import Flow, StationDesk, chooser, labelled, show_choice
 from nullah.desk.stations.figures import Figure, FigureFields
+from nullah.desk.stations.own import OwnRows, OwnTool
 
 # What is too small to be clicked on the drawing.
 _FIGURES = (
@@ -34,9 +35,10 @@ class PieceDesk(StationDesk):
         self.boxes: dict[str, QComboBox] = {}
         self._pages: dict[str, QWidget] = {}
         self.look = "views"
-        self._add_looks(self.row())
+        looks = self.row()
+        self._add_looks(looks)
+        self.form = chooser("Form", [(f.id, f.title) for f in FORMS.values()], self._take_form, looks, "Form")
         first = self.row()
-        self.form = chooser("Form", [(f.id, f.title) for f in FORMS.values()], self._take_form, first, "Form")
         self.woods: dict[str, QComboBox] = {}
         self._row = first
         names = [("", "as the boards")] + [(name, name) for name in all_species()]
@@ -49,6 +51,9 @@ class PieceDesk(StationDesk):
             self.woods[role] = box
         self._figures = FigureFields(document, bench, self._row, _FIGURES)
         self.fields = self._figures.fields
+        self.own = OwnRows(document, bench, self.row)
+        self.own.shape.toggled.connect(lambda _: self.page_wanted.emit())
+        self.tool = OwnTool(document, bench)
 
     def _add_looks(self, row: Flow) -> None:
         """Put the ways of looking at the piece into a row."""
@@ -98,15 +103,21 @@ class PieceDesk(StationDesk):
         if plan.form.choices != self._choices:
             self._make_boxes(plan.form.choices)
         show_choice(self.form, plan.form.id)
+        # Tables need the room: what can be chosen is chosen on the drawing.
+        choosing = self.look in ("views", "turn")
         for role, box in self.woods.items():
             show_choice(box, dict(plan.project.piece.woods).get(role, ""))
+            wood = box.parentWidget()
+            if wood is not None:
+                wood.setVisible(choosing)
         for choice in self._choices:
             box = self.boxes[choice.name]
             show_choice(box, plan.choices[choice.name])
             pair = box.parentWidget()
             if pair is not None:
-                pair.setVisible(choice.applies(plan.choices))
-        self._figures.refresh()
+                pair.setVisible(choosing and choice.applies(plan.choices))
+        self._figures.refresh(choosing)
+        self.own.refresh(self.look == "views")
         page = self._pages.get(self.look)
         if page is not None:
             page.refresh()  # type: ignore[attr-defined]
@@ -125,7 +136,7 @@ class PieceDesk(StationDesk):
             row.takeAt(0)
             pair = labelled(choice.title, box, row)
             row.takeAt(0)
-            self._row.insert(1 + number, pair)
+            self._row.insert(number, pair)
             self.boxes[choice.name] = box
 
     # --- what is done ---

@@ -17,6 +17,5 @@ from nullah.core.piece.forms.tray import TRAY
 from nullah.core.piece.forms.wall_shelf import WALL_SHELF
 
 FORMS: dict[str, Form] = {
-    form.id: form
-    for form in (BOX, TRAY, CHEST, CASE, DRAWER, WALL_SHELF, HANGING_RACK, STAND, HOLDER, TABLE, TOP, OWN)
+    form.id: form for form in (BOX, TRAY, CHEST, CASE, DRAWER, WALL_SHELF, HANGING_RACK, STAND, HOLDER, TABLE, TOP, OWN)
 }

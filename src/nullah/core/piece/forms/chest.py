@@ -99,7 +99,7 @@ def _carcase(m: Maker) -> None:
     for e in ("left", "right"):
         for s in ("front", "back"):
             y = (0, notch) if s == "front" else (width - notch, width)
-            box = m.part(e).box.set(Axis.Y, *y).set(Axis.Z, foot, height)  # type: ignore[arg-type]
+            box = m.part(e).box.set(Axis.Y, *y).set(Axis.Z, foot, height)
             m.let_in(e, s, channels=(box,), shares=(box,), hold=Hold.NAILS, names=names)
     m.board("bottom", "bottom", "bottom", (end - q("dado.depth"), side, foot), "xz", needs=Needs.ANY, role="bottom")
     run = {"z": (foot, foot + q("dado.width")), "y": (side, width - side)}

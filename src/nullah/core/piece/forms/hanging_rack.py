@@ -68,7 +68,7 @@ def _assemble(ledger: Ledger, chosen: Choices) -> Assembly:
 
 def _frame(m: Maker) -> None:
     q = m.q
-    width, height = q("rack.outside_width"), q("rack.outside_height")
+    width = q("rack.outside_width")
     deep, end, depth = q("groove.depth"), q("ends.thickness"), q("ends.width")
     m.board("left", "left end", "ends", (0, 0, 0), "zx", shows="lfut")
     m.board("right", "right end", "ends", (width - end, 0, 0), "zx", shows="rfut")

@@ -78,7 +78,7 @@ def _define(chosen: Choices) -> tuple[Definition, ...]:
 
 
 def _drawer_quantities(bottom: str) -> list[Definition]:
-    opening = _opening((Fraction(0),) * 3)  # type: ignore[arg-type]
+    opening = _opening((Fraction(0),) * 3)
     return [
         ruled("rail.width", "width of the rails", "leg.section - apron.setback"),
         given("rail.thickness", "thickness of the rails", 18),
@@ -263,7 +263,7 @@ def _button_joint(m: Maker, apron: str, part: str, inner: Side, along: Axis, ton
     # The top moves across its own grain: along the side aprons, in and out of the long ones.
     deeper = mortise.at(inner.opposite) - (1 if inner.high else -1) * (room if inner.axis is _Y else Fraction(1, 2))
     face = mortise.at(inner)
-    mortise = mortise.set(inner.axis, *sorted((deeper, face)))  # type: ignore[arg-type]
+    mortise = mortise.set(inner.axis, *sorted((deeper, face)))
     clear = [Fraction(1, 2)] * 3
     clear[along.value] = room
     clear[inner.axis.value] = room if inner.axis is _Y else Fraction(1, 2)

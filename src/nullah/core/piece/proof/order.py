@@ -220,7 +220,7 @@ def _guest_free(joint: Joint, host: Part, guest: Part, side: Side) -> bool:
     behind = guest.box.at(side.opposite)
     edge = shared.overlap.at(side.opposite)
     if behind != edge:
-        swept.append(shared.overlap.set(side.axis, *sorted((edge, far))))  # type: ignore[arg-type]
+        swept.append(shared.overlap.set(side.axis, *sorted((edge, far))))
     for box in swept:
         inside = box.overlap(host.box)
         if inside is not None and not any(channel.holds(inside) for channel in shared.first_loses):

@@ -10,6 +10,7 @@ from functools import lru_cache
 from nullah.core.card import Mend, Remark, Weight
 from nullah.core.piece.form import Mover
 from nullah.core.piece.overlap import Joint, Sharing, lines, name_of_channel
+from nullah.core.piece.own import offers
 from nullah.core.piece.part import Part
 from nullah.core.piece.proof.finding import TINY, Case, Finding, Trouble, follow_mends
 from nullah.core.piece.proof.fits import misfits
@@ -168,14 +169,18 @@ def _collision(case: Case, one: Part, two: Part, joint: Joint | None, place: Box
     text += ", and no joint shares it out." if joint is None else "."
     mends: tuple[Mend, ...] = ()
     if joint is None:
-        mends = (Mend("Join them here", "join", one.id, two.id),) if _own(one) or _own(two) else ()
+        mends = _joints_offered(one, two)
     mends += follow_mends(case, (*one.quantities, *two.quantities))
     return Finding(Trouble.COLLISION, Remark(text, Weight.FAILS, mends), (one.id, two.id),
                    joint.id if joint else "", place)  # fmt: skip
 
 
-def _own(part: Part) -> bool:
-    return part.id.startswith("own")
+def _joints_offered(one: Part, two: Part) -> tuple[Mend, ...]:
+    """Offer the joints that the geometry allows, where a board of one's own is one of the two."""
+    if not (one.id.startswith("own") or two.id.startswith("own")):
+        return ()
+    return tuple(Mend(offer.label, "join", one.id, f"{two.id}/{index}") for index, offer in
+                 enumerate(offers(one, two, 1)))  # fmt: skip
 
 
 def _box(block: Block) -> Box:
