@@ -31,13 +31,15 @@ class User:
 
     def press(self, text):
         """Click a button by its words, wherever it stands."""
-        buttons = [b for b in self.window.findChildren(QPushButton) if b.text() == text and b.isVisible()]
+        buttons = [
+            b for b in self.window.findChildren(QPushButton) if b.text().replace("\n", " ") == text and b.isVisible()
+        ]
         assert buttons, f"no button says {text}"
         self.bot.mouseClick(buttons[0], Qt.MouseButton.LeftButton)
 
     def card_texts(self):
         body = self.window.card.widget()
-        return [w.text() for kind in (QLabel, QPushButton) for w in body.findChildren(kind)]
+        return [w.text().replace("\n", " ") for kind in (QLabel, QPushButton) for w in body.findChildren(kind)]
 
     def reads_on_card(self, words):
         return any(words in text for text in self.card_texts())

@@ -48,8 +48,8 @@ def tool_box(beginner):
     user.go("joints")
     fields = user.window.desk(4).fields
     for name, text in (
-        ("tails.count", "4"), ("tails.slope", "1:8"), ("tails.pin", "1/4"), ("tails.half_pin", "3/8"),
-        ("tails.proud", "1/64"),
+        ("count", "4"), ("slope", "1:8"), ("pin", "1/4"), ("half_pin", "3/8"),
+        ("proud", "1/64"),
     ):  # fmt: skip
         user.type_in(fields[name], text)
     return user

@@ -32,27 +32,27 @@ def test_flattening_is_chosen_board_by_board(user):
 def test_the_corner_is_typed_and_read_off_the_card(user):
     user.go("joints")
     desk = user.window.desk(4)
-    user.type_in(desk.fields["tails.count"], "4")
+    user.type_in(desk.fields["count"], "4")
     # Hand arithmetic: (130 - 16 + 7) / 4.
     assert user.reads_on_card("30.3 mm")
-    user.type_in(desk.fields["tails.slope"], "1:8")
+    user.type_in(desk.fields["slope"], "1:8")
     assert user.reads_on_card("7.1° from square")
-    user.type_in(desk.fields["tails.half_pin"], "10")
+    user.type_in(desk.fields["half_pin"], "10")
     assert user.plan.ledger.quantity("tails.half_pin").origin.value == "overruled"
-    user.type_in(desk.fields["tails.proud"], "0")
+    user.type_in(desk.fields["proud"], "0")
     assert user.reads_on_card("flush with the mate")
     user.type_figure("tails.pin", "5 mm")
     assert user.plan.corner.layout.spec.pin == mm(5)
-    assert desk.fields["tails.pin"].line.text() == "5 mm"
+    assert desk.fields["pin"].line.text() == "5 mm"
 
 
 def test_a_corner_that_cannot_be_made_says_so_first(user):
     user.go("joints")
-    user.type_in(user.window.desk(4).fields["tails.count"], "20")
+    user.type_in(user.window.desk(4).fields["count"], "20")
     assert user.window.rod.marks[4].state == "cannot be made yet"
     assert user.reads_on_card("Up to")
-    user.type_in(user.window.desk(4).fields["tails.count"], "0")
-    assert "not a number" in user.window.desk(4).fields["tails.count"].sentence.text()
+    user.type_in(user.window.desk(4).fields["count"], "0")
+    assert "not a number" in user.window.desk(4).fields["count"].sentence.text()
     assert user.plan.ledger["tails.count"] == 20
 
 

@@ -1,3 +1,5 @@
+from datetime import date
+
 from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
 
@@ -54,7 +56,8 @@ def test_measuring_through_the_slip(user):
     user.type_figure("sides.thickness", "16.3", "Measured")
     quantity = user.plan.ledger.quantity("sides.thickness")
     assert quantity.origin is Origin.MEASURED and quantity.planned == 16
-    assert user.reads_on_card("measured (planned 16 mm)")
+    today = date.today().isoformat()
+    assert user.reads_on_card(f"measured on {today} with the calliper (planned 16 mm)")
 
 
 def test_sizing_by_choice(user):

@@ -69,7 +69,7 @@ def piece(**changes):
         ("hello", "not JSON"),
         ("[1, 2]", "not a Nullah project"),
         ('{"format": "something"}', "not a Nullah project"),
-        (broken(version=2), "newer Nullah"),
+        (broken(version=3), "newer Nullah"),
         (broken(version="one"), "which version"),
         (broken(glue="hide"), "“glue”, which this version does not know"),
         (broken(piece=piece(form="ark")), "not a form"),

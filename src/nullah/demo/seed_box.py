@@ -1,4 +1,4 @@
-"""The sample: a dovetailed seed box, from five boards of the Lower Ford yard."""
+"""A small sample: a dovetailed seed box, from five boards of the Lower Ford yard."""
 
 from __future__ import annotations
 
@@ -52,6 +52,7 @@ def seed_box() -> Project:
                 ("contents.clearance", mm(3)),
                 ("sides.thickness", mm(16)),
                 ("groove.height", mm(11)),
+                ("bottom.clearance", mm("0.5")),
                 ("tails.count", 3),
                 ("tails.slope", Slope(Fraction(7))),
                 ("tails.pin", mm(7)),

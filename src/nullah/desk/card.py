@@ -10,6 +10,7 @@ from collections.abc import Iterator
 from typing import NamedTuple
 
 from PySide6.QtCore import Qt, Signal
+from PySide6.QtGui import QFontMetricsF
 from PySide6.QtWidgets import (
     QApplication,
     QGridLayout,
@@ -27,6 +28,8 @@ from nullah.paper.lettering import typeface
 
 #: Figures up to this many letters stand two to a row.
 _SHORT = 11
+#: Room for the words of a button, in pixels.
+_ROOM = 240
 _SIGNS = {Weight.NOTE: "", Weight.LOOK: "◆ ", Weight.FAILS: "▲ "}
 _WEIGHTS = {Weight.NOTE: "", Weight.LOOK: "look", Weight.FAILS: "fails"}
 
@@ -104,6 +107,20 @@ def _settings(settings: tuple[Setting, ...]) -> Iterator[_Line]:
         row, at = (row, 1) if not wide and at == 0 else (row + 1, 0)
 
 
+def _broken(line: _Line) -> str:
+    """Break the words of a button into lines that fit on the card: a button does not do so by itself."""
+    size, bold, _ = _LOOKS[line.look]
+    metrics = QFontMetricsF(typeface(size, bold))
+    lines = [""]
+    for word in line.text.split(" "):
+        longer = f"{lines[-1]} {word}".strip()
+        if lines[-1] and metrics.horizontalAdvance(longer) > _ROOM:
+            lines.append(word)
+        else:
+            lines[-1] = longer
+    return "\n".join(lines)
+
+
 class CardView(QScrollArea):
     """Shows a card. `mend` carries a way out that was clicked, `figure` the quantity of a setting."""
 
@@ -138,7 +155,7 @@ class CardView(QScrollArea):
     def _reword(self, lines: list[_Line]) -> None:
         for widget, old, new in zip(self._widgets, self._lines, lines, strict=True):
             if old.text != new.text:
-                widget.setText(new.text)
+                widget.setText(_broken(new) if isinstance(widget, QPushButton) else new.text)
             if old.name != new.name:
                 widget.setAccessibleName(new.name)
         self._lines = lines
@@ -207,7 +224,7 @@ class CardView(QScrollArea):
 
     def _widget(self, index: int, line: _Line) -> QLabel | QPushButton:
         size, bold, quiet = _LOOKS[line.look]
-        widget = QLabel(line.text) if line.click is None else QPushButton(line.text)
+        widget = QLabel(line.text) if line.click is None else QPushButton(_broken(line))
         widget.setFont(typeface(size, bold))
         widget.setAccessibleName(line.name)
         if isinstance(widget, QPushButton):

@@ -1,33 +1,40 @@
-"""Pictures of every main view, from the sample piece, without a screen."""
+"""Pictures of every main view, from the sample pieces, without a screen."""
 
 from __future__ import annotations
 
 import tempfile
+from collections.abc import Iterator
 from pathlib import Path
 
-from nullah.core.lengths import Unit
+from nullah.core import actions
+from nullah.core.lengths import Unit, mm
 from nullah.core.plan import work_out
+from nullah.core.project import Project
 from nullah.core.sheets.sheets import all_sheets
 from nullah.core.stations import STATIONS
 from nullah.core.stations.station import Hand
+from nullah.demo.plant_stair import plant_stair
 from nullah.demo.seed_cabinet import seed_cabinet
 from nullah.desk.start import application, make_window
+from nullah.desk.stations.piece import PieceDesk
+from nullah.desk.window import Window
 from nullah.paper.files import write_png
 from nullah.paper.palette import NIGHT
 
 _IN_HAND = {
-    "piece": Hand(part="bottom", quantity="bottom.clearance"),
-    "rack": Hand(part="front", board="1"),
-    "breakdown": Hand(part="back"),
-    "milling": Hand(part="front"),
-    "joints": Hand(part="front"),
-    "season": Hand(part="bottom"),
-    "daybook": Hand(part="bottom"),
+    "piece": Hand(part="divider21", quantity="row2.height"),
+    "rack": Hand(part="left", board="4"),
+    "breakdown": Hand(part="drawer21_front"),
+    "milling": Hand(part="drawer21_front"),
+    "joints": Hand(part="left"),
+    "season": Hand(part="divider21"),
+    "daybook": Hand(part="divider21"),
 }
+_PAPERS = (("corner-template-1", "paper-corner-template"), ("cut-list", "paper-cut-list"))
 
 
 def write_shots(folder: Path, width: int = 1280, height: int = 800) -> list[Path]:
-    """Write a PNG of each station by day, of two by night and in inches, and of a printed sheet.
+    """Write a PNG of each view by day, of two by night and in inches, and of printed sheets.
 
     Raises
     ------
@@ -39,7 +46,7 @@ def write_shots(folder: Path, width: int = 1280, height: int = 800) -> list[Path
     written: list[Path] = []
     with tempfile.TemporaryDirectory() as root:
         window = make_window(seed_cabinet(), Path(root))
-        window.document.numbers_ready()
+        window.document.numbers_ready(patient=True)
         window.resize(width, height)
         window.show()
 
@@ -54,6 +61,9 @@ def write_shots(folder: Path, width: int = 1280, height: int = 800) -> list[Path
             window.show_station(number)
             window.document.set_hand(_IN_HAND[station.id])
             shoot(f"{number + 1}-{station.id}")
+        for name in _looks(window):
+            shoot(name)
+        window.document.replace_project(seed_cabinet(), None)
         window.set_theme(NIGHT)
         window.show_unit(Unit.INCH)
         for number, name in ((2, "breakdown"), (4, "joints")):
@@ -62,7 +72,34 @@ def write_shots(folder: Path, width: int = 1280, height: int = 800) -> list[Path
             shoot(f"night-{name}")
         window.document.replace_project(seed_cabinet(), None)
         window.close()
-    template = next(sheet for sheet in all_sheets(work_out(seed_cabinet())) if sheet.name == "corner-template")
-    written.append(folder / "paper-corner-template.png")
-    write_png(template, written[-1])
+    sheets = {sheet.name: sheet for sheet in all_sheets(work_out(seed_cabinet()))}
+    for name, target in _PAPERS:
+        written.append(folder / f"{target}.png")
+        write_png(sheets[name], written[-1])
     return written
+
+
+def _looks(window: Window) -> Iterator[str]:
+    """Go through the other ways of looking at a piece; gives the name of each when it stands there."""
+    window.show_station(0)
+    desk = window.desk(0)
+    assert isinstance(desk, PieceDesk)
+    desk.open_up(45)
+    yield "1-piece-turned"
+    desk.show_look("figures")
+    yield "1-piece-figures"
+    desk.show_look("list")
+    yield "1-piece-cut-list"
+    desk.show_look("views")
+    window.document.replace_project(_broken(seed_cabinet()), None)
+    yield "1-piece-broken"
+    window.document.replace_project(plant_stair(), None)
+    window.document.pick_part("own1")
+    desk.own.shape.setChecked(True)
+    yield "1-piece-own"
+    desk.own.shape.setChecked(False)
+
+
+def _broken(project: Project) -> Project:
+    """Spoil a few figures, to show what the proof says of it."""
+    return actions.give_all(project, {"back.rabbet_width": mm(6), "divider.notch": mm(4), "dado.depth": mm(13)})

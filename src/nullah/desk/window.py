@@ -174,6 +174,7 @@ class Window(QMainWindow):
             if isinstance(page, HasPalette):
                 page.set_palette(self.palette_)
         self.place.setCurrentWidget(page)
+        self.place.setFocusProxy(page)
         self.desk(self.station).refresh()
         self._fit_tools()
 

@@ -234,34 +234,6 @@ def tail_frame(joint: Joint, tail: Part, pin: Part) -> tuple[Box, Axis, Axis, Ax
     return overlap, along, across, tail.face, high
 
 
-def unshared(parts: tuple[Part, ...], joints: tuple[Joint, ...]) -> tuple[tuple[str, str, str], ...]:
-    """Say which parts fill the same space without a joint and which joints hold nothing.
-
-    Returns
-    -------
-    tuple of (sentence, first part, second part)
-    """
-    joined = {frozenset((joint.first, joint.second)): joint for joint in joints}
-    met = {frozenset((m.first.id, m.second.id)): m for m in meetings(parts)}
-    by_id = {part.id: part for part in parts}
-    complaints = [
-        (f"The {m.first.name} and the {m.second.name} fill the same space, and no joint shares it out.",
-         m.first.id, m.second.id)
-        for pair, m in met.items()
-        if pair not in joined
-    ]  # fmt: skip
-    for pair, joint in joined.items():
-        first, second = by_id.get(joint.first), by_id.get(joint.second)
-        if first is None or second is None:
-            continue
-        if joint.sharing is not Sharing.BUTT and pair not in met:
-            complaints.append(
-                (f"The {first.name} and the {second.name} do not meet, so their {joint.sharing.value} joint has "
-                 "nothing to hold.", first.id, second.id)
-            )  # fmt: skip
-    return tuple(complaints)
-
-
 def contact(first: Part, second: Part) -> Box | None:
     """Give where two boxes overlap or touch, as a box that may be flat along one axis; None if apart."""
     low = tuple(max(a, b) for a, b in zip(first.box.low, second.box.low, strict=True))
@@ -290,5 +262,5 @@ def outward(host: Part, channel: Box) -> Axis:
 
 __all__ = [
     "Hold", "Joint", "Lines", "Meeting", "Names", "Sharing", "Tails", "contact", "lines", "meetings",
-    "name_of_channel", "name_of_joint", "outward", "side_at", "tail_edges", "tail_frame", "unshared",
+    "name_of_channel", "name_of_joint", "outward", "side_at", "tail_edges", "tail_frame",
 ]  # fmt: skip

@@ -7,6 +7,7 @@ only what changed is cut again.
 
 from __future__ import annotations
 
+import atexit
 from collections.abc import Iterable, Mapping
 from functools import lru_cache
 from typing import NamedTuple, TypeAlias
@@ -176,6 +177,10 @@ def build(made: Recipe) -> Solid:
         for prism in prisms(shaping, exact):
             solid = solid - prism_solid(prism)
     return solid
+
+
+# The library complains of solids that are still kept when the interpreter has gone.
+atexit.register(build.cache_clear)
 
 
 def joined(solids: list[Solid]) -> Solid:

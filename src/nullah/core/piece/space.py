@@ -51,9 +51,12 @@ _LETTERS = {
 }  # fmt: skip
 
 
+_AT = {(side.axis, side.high): side for side in Side}
+
+
 def side_at(axis: Axis, high: bool) -> Side:
     """Give the side at one end of an axis."""
-    return next(side for side, its in _AXES.items() if its is axis and side.high is high)
+    return _AT[axis, high]
 
 
 def sides_of(letters: str) -> frozenset[Side]:
@@ -117,6 +120,14 @@ class Box(NamedTuple):
             (self.low[0] + by[0], self.low[1] + by[1], self.low[2] + by[2]),
             (self.high[0] + by[0], self.high[1] + by[1], self.high[2] + by[2]),
         )
+
+    def in_floats(self) -> Box:
+        """Give the box with floating-point corners, for solids and other work where exact figures only cost time.
+
+        Equal coordinates stay equal: each is rounded by itself.
+        """
+        (a, b, c), (d, e, f) = self.low, self.high
+        return Box((float(a), float(b), float(c)), (float(d), float(e), float(f)))  # type: ignore[arg-type]
 
     @property
     def volume(self) -> Fraction:

@@ -61,7 +61,7 @@ def flat_at(plan: Plan, view: View, box: Box) -> tuple[Point, Point]:
 def places_of(planes: dict[View, Plane]) -> dict[View, tuple[float, float]]:
     """Give where each view stands on the bench: above, under it the front, to the right of that the section."""
     (long, deep), (_, high) = planes[View.ABOVE].size, planes[View.FRONT].size
-    gap = 0.13 * (long + deep) + 24
+    gap = 0.16 * (long + deep) + 26
     if high > 1.2 * deep + gap:
         # A tall piece: the section beside the front, the view from above beyond it.
         return {View.FRONT: (0.0, 0.0), View.SECTION: (long + gap, 0.0), View.ABOVE: (long + deep + 2 * gap, 0.0)}
@@ -79,9 +79,14 @@ def _view(plan: Plan, plane: Plane) -> Iterator[Element]:
     yield from _wrong(plan, plane)
     wide, high = plane.size
     measures = [measure for measure in plan.assembly.measures if measure.view is plane.view]
-    yield Label((wide / 2, high), plane.title, 3.0, role=Role.FAINT, nudge_mm=(0, 19 if measures else 6))
+    yield Label((wide / 2, high), plane.title, 3.0, role=Role.FAINT, nudge_mm=(0, _below(measures)))
     for measure in measures:
         yield _dimension(plan, plane, measure)
+
+
+def _below(measures: list[Measure]) -> float:
+    """Give how far under a view its title stands, paper mm: below the dimensions there."""
+    return max((9.5 - measure.offset for measure in measures if measure.offset < 0), default=6.0)
 
 
 def _wrong(plan: Plan, plane: Plane) -> Iterator[Element]:

@@ -54,11 +54,11 @@ assert set(_LIES) == set(LIES)
 class OwnRows(QWidget):
     """The rows for the board of one's own in hand: its figures, how it lies, its joints, its contours."""
 
-    def __init__(self, document: Document, bench: Bench, rows: Callable[[], Flow]) -> None:
+    def __init__(self, document: Document, bench: Bench, above: Flow, rows: Callable[[], Flow]) -> None:
         super().__init__()
         self._document, self._bench = document, bench
         self._first, self._second, self._third = rows(), rows(), rows()
-        self.add = action("Add a board", self._add, self._first)
+        self.add = action("Add a board", self._add, above)
         self.name = QLineEdit()
         self.name.setAccessibleName("name of the board")
         self.name.setMaximumWidth(130)

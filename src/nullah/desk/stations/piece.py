@@ -19,8 +19,8 @@ from nullah.desk.stations.own import OwnRows, OwnTool
 
 # What is too small to be clicked on the drawing.
 _FIGURES = (
-    Figure("contents.clearance", "round contents", width=56),
-    Figure("bottom.clearance", "round bottom", width=56),
+    Figure("contents.clearance", "round contents", width=44),
+    Figure("bottom.clearance", "bottom", width=44),
 )
 _LOOKS = (("views", "Views"), ("turn", "Turn it"), ("figures", "Figures"), ("list", "Cut list"))
 _WOODS = (("shown", "Wood"), ("inside", "inside"))
@@ -49,9 +49,9 @@ class PieceDesk(StationDesk):
             for value, text in names:
                 box.addItem(text, value)
             self.woods[role] = box
-        self._figures = FigureFields(document, bench, self._row, _FIGURES)
+        self._figures = FigureFields(document, bench, self._row, _FIGURES, units=False)
         self.fields = self._figures.fields
-        self.own = OwnRows(document, bench, self.row)
+        self.own = OwnRows(document, bench, looks, self.row)
         self.own.shape.toggled.connect(lambda _: self.page_wanted.emit())
         self.tool = OwnTool(document, bench)
 
@@ -79,6 +79,15 @@ class PieceDesk(StationDesk):
         self.looks[look].setChecked(True)
         self.refresh()
         self.page_wanted.emit()
+
+    def open_up(self, percent: int) -> None:
+        """Turn the piece, with its joints opened so far."""
+        from nullah.desk.turning import TurningView
+
+        self.show_look("turn")
+        page = self.page()
+        if isinstance(page, TurningView):
+            page.slider.setValue(percent)
 
     def page(self) -> QWidget | None:
         """Give what stands in the place of the drawing, if anything does."""

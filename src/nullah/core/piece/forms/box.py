@@ -25,7 +25,7 @@ _CORNERS = Choice(
 _TAILS_ON = Choice(
     "tails_on", "Tails on", (("sides", "front and back"), ("ends", "the ends")), ("corners", ("dovetailed",))
 )
-_GROOVES = Choice("grooves", "Grooves", (("stopped", "stopped where they would show"), ("through", "run through")))
+_GROOVES = Choice("grooves", "Grooves", (("stopped", "stopped"), ("through", "run through")))
 _LID = Choice("lid", "Lid", (("none", "none"), ("lift", "lifted off"), ("sliding", "sliding"), ("hinged", "hinged")))
 
 
@@ -117,8 +117,9 @@ def _lid_quantities(chosen: Choices, tail: str, pin: str) -> tuple[Definition, .
 def _assemble(ledger: Ledger, chosen: Choices) -> Assembly:
     m = Maker(ledger)
     q = m.q
-    if not m.need_positive(*(n for n in ledger.quantities if n.startswith(("box.", "contents.")) and "clear" not in n),
-                           "groove.height", "groove.width", "sides.thickness", "ends.thickness"):  # fmt: skip
+    must = [n for n in ledger.quantities if n.startswith(("box.", "contents.")) and "clear" not in n]
+    must += ["groove.height", "bottom.thickness", "groove.width", "sides.thickness", "ends.thickness"]
+    if not m.need_positive(*must):
         return m.finish()
     _walls(m, chosen)
     _bottom(m, chosen)
@@ -273,7 +274,7 @@ def _measures(m: Maker, chosen: Choices) -> None:
     above, front, right = View.ABOVE, View.FRONT, View.SECTION
     m.measure("box.outside_length", above, (0, width, 0), (length, width, 0), 6)
     m.measure("box.outside_width", above, (0, 0, 0), (0, width, 0), 6)
-    at = side + (width - 2 * side) * Fraction(58, 100)
+    at = side + (width - 2 * side) * Fraction(76, 100)
     m.measure("box.inside_length", above, (end, at, 0), (length - end, at, 0), 0)
     m.measure("box.inside_width", above, (length / 5, side, 0), (length / 5, width - side, 0), 0)
     at = side + (width - 2 * side) * Fraction(7, 100)

@@ -9,8 +9,8 @@ from __future__ import annotations
 from collections.abc import Callable
 from fractions import Fraction
 
-from nullah.core.card import Weight
-from nullah.core.ledger import Definition, Kind, Ledger
+from nullah.core.card import Mend, Weight
+from nullah.core.ledger import Definition, Kind, Ledger, Origin
 from nullah.core.piece.form import Assembly, Choice, Choices, Form, View
 from nullah.core.piece.forms.drawer import BOTTOM, Opening, drawer_sizes, drawer_stock, drawer_tails, put_drawer
 from nullah.core.piece.forms.sizing import SIZING, Way, sizes
@@ -217,8 +217,27 @@ def _assemble(ledger: Ledger, chosen: Choices) -> Assembly:
         put_drawer(m, f"drawer{row}{column}", shape.drawer_title(row, column), opening, shape.drawer_bottom,
                    shape.tails_of(row))  # fmt: skip
     _measures(m, shape)
+    _rows_add_up(m, shape)
     m.remark("Tall pieces and drawers tip: fix the case to the wall (see ASTM F2057 and local rules).", Weight.NOTE)
     return m.finish()
+
+
+def _rows_add_up(m: Maker, shape: _Shape) -> None:
+    """Say where rows that were overruled or measured do not fill the inside any more."""
+    names = [f"row{row}.height" for row in range(1, shape.rows + 1)]
+    filled = sum(map(m.q, names)) + (shape.rows - 1) * (m.q("divider.thickness") if shape.rows > 1 else 0)
+    over = filled - m.q("case.inside_height")
+    if abs(over) < Fraction(1, 2):
+        return
+    word = "more" if over > 0 else "less"
+    origins = [m.ledger.quantity(name).origin for name in names]
+    mends = tuple(
+        Mend(f"Let the {m.ledger.quantity(name).definition.title} follow again", "take_back", name)
+        for name, origin in zip(names, origins, strict=True)
+        if origin is Origin.OVERRULED
+    )
+    m.remark(f"Rows and dividers come to {float(abs(over)):g} mm {word} than the inside height.",
+             Weight.LOOK if Origin.MEASURED in origins else Weight.FAILS, mends, names[0])  # fmt: skip
 
 
 def _column(m: Maker, column: int) -> tuple[Fraction, Fraction]:

@@ -10,6 +10,7 @@ from __future__ import annotations
 from fractions import Fraction
 from typing import NamedTuple
 
+from nullah.core.card import Weight
 from nullah.core.ledger import Definition, Ledger
 from nullah.core.piece.form import Assembly, Choice, Choices, Form, View
 from nullah.core.piece.maker import Maker, board_sizes, given, ruled, tail_sizes
@@ -129,7 +130,18 @@ def put_drawer(m: Maker, prefix: str, title: str, opening: Opening, bottom: str,
         _grooved_bottom(m, prefix, title, (x, y, z), wide, front, deep)
     else:
         _nailed_bottom(m, prefix, title, (x, y, z), wide, front, deep)
+    _reveals(m, prefix, title, opening)
     m.mover(title, prefix, Side.FRONT, q(opening.depth), (f"{prefix}_front.length", f"{prefix}_front.width"))
+
+
+def _reveals(m: Maker, prefix: str, title: str, opening: Opening) -> None:
+    """Say where the gap round a front is another than was planned."""
+    for room, size in ((opening.width, f"{prefix}_front.length"), (opening.height, f"{prefix}_front.width")):
+        gap = (m.q(room) - m.q(size)) / 2
+        if gap > m.q("drawer.reveal") + Fraction(1, 2):
+            title_of = m.ledger.quantity(room).definition.title
+            m.remark(f"The front of {title} leaves a gap of {float(gap):.1f} mm at each side in the {title_of}.",
+                     Weight.LOOK, of=size)  # fmt: skip
 
 
 def _grooved_bottom(m: Maker, prefix: str, title: str, at: tuple[Fraction, Fraction, Fraction], wide: Fraction,

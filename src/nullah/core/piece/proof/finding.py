@@ -15,6 +15,7 @@ from nullah.core.lengths import Direction, Length, Marks
 from nullah.core.piece.form import Assembly
 from nullah.core.piece.overlap import Joint
 from nullah.core.piece.part import Part
+from nullah.core.piece.solids import Recipe, recipe
 from nullah.core.piece.space import Box
 from nullah.core.shop import Shop
 from nullah.core.wood.movement import Cut
@@ -89,9 +90,53 @@ class Case:
         """The joint of each pair that has one."""
         return {frozenset((joint.first, joint.second)): joint for joint in self.assembly.joints}
 
+    @cached_property
+    def sunk_into(self) -> dict[str, tuple[Joint, ...]]:
+        """The joints that cut into each part."""
+        found: dict[str, tuple[Joint, ...]] = {}
+        for joint in self.assembly.joints:
+            found[joint.first] = (*found.get(joint.first, ()), joint)
+        return found
+
+    @cached_property
+    def floated(self) -> tuple[dict[str, Part], tuple[Joint, ...]]:
+        """Parts by id and joints with their boxes in floating point: what solids and the order are made from."""
+        parts = {part.id: part._replace(box=part.box.in_floats()) for part in self.assembly.parts}
+        joints = tuple(
+            joint._replace(
+                channels=tuple(box.in_floats() for box in joint.channels),
+                shares=tuple(box.in_floats() for box in joint.shares),
+            )
+            for joint in self.assembly.joints
+        )
+        return parts, joints
+
+    @cached_property
+    def recipes(self) -> dict[str, Recipe]:
+        """What makes each part's solid."""
+        parts, joints = self.floated
+        of_part: dict[str, list[Joint]] = {part_id: [] for part_id in parts}
+        for joint in joints:
+            for part_id in (joint.first, joint.second):
+                if part_id in of_part:
+                    of_part[part_id].append(joint)
+        return {part_id: recipe(parts[part_id], joints, parts) for part_id, joints in of_part.items()}
+
     def name(self, part_id: str) -> str:
         """Give a part's name."""
         return self.parts[part_id].name
+
+    def slack(self, part_id: str) -> Fraction:
+        """Give how far what a part was cut to fit was measured off its plan, mm: so far the measurement is trusted."""
+        found = Fraction(0)
+        for name in self.parts[part_id].quantities:
+            if name not in self.ledger.quantities or self.ledger.quantity(name).origin is not Origin.FITTED:
+                continue
+            for other in self.ledger.quantity(name).definition.fits:
+                quantity = self.ledger.quantity(other)
+                if quantity.planned is not None:
+                    found += abs(quantity.value - quantity.planned)
+        return found
 
     def fine(self, value: Fraction) -> str:
         """Write a small difference given in mm."""

@@ -90,6 +90,8 @@ def _corner(case: Case, joint: Joint, tail: Part, pin: Part) -> Iterator[Finding
         text = f"The tails of the {tail.name} come through the front of the {pin.name}: no lap is left."
         yield Finding(Trouble.SHOWS, Remark(text, Weight.FAILS, mends, tail.quantities[0]), (tail.id, pin.id), joint.id,
                       overlap)  # fmt: skip
+    elif short < 0 and not joint.tails.lap:
+        yield _stands_out(case, joint, tail, pin, -short, "tails", mends, overlap)
     # The pin board must reach the tail board's outer side.
     middle = (pin.box.low[through.value] + pin.box.high[through.value]) / 2
     outwards = (overlap.low[through.value] + overlap.high[through.value]) / 2 > middle
@@ -99,6 +101,15 @@ def _corner(case: Case, joint: Joint, tail: Part, pin: Part) -> Iterator[Finding
         text = f"The {pin.name} is {case.fine(missing)} short: its pins end inside the {tail.name}."
         yield Finding(Trouble.GAP, Remark(text, Weight.FAILS, mends, pin.quantities[0]), (pin.id, tail.id), joint.id,
                       overlap)  # fmt: skip
+    elif missing < 0 and pin.grain is through:
+        yield _stands_out(case, joint, pin, tail, -missing, "pins", mends, overlap)
+
+
+def _stands_out(case: Case, joint: Joint, part: Part, mate: Part, by: Fraction, word: str, mends: tuple[Mend, ...],
+                place: Box) -> Finding:  # fmt: skip
+    text = f"The {part.name} is {case.fine(by)} too long: its {word} would stand so far out of the {mate.name}."
+    return Finding(Trouble.FIT, Remark(text, Weight.FAILS, mends, part.quantities[0]), (part.id, mate.id), joint.id,
+                   place)  # fmt: skip
 
 
 def _channels(case: Case, joint: Joint, host: Part, guest: Part) -> Iterator[Finding]:
@@ -122,6 +133,7 @@ def _roles(joint: Joint, host: Part, guest: Part, channel: Box) -> tuple[Axis, A
 def _channel(case: Case, joint: Joint, host: Part, guest: Part, channel: Box, share: Box) -> Iterator[Finding]:
     depth, width, run = _roles(joint, host, guest, channel)
     word = "mortise" if joint.sharing is Sharing.TENON else name_of_channel(host, channel)
+    slack = case.slack(guest.id)
     for axis in (depth, width, run):
         a = axis.value
         over = Fraction(0)
@@ -138,10 +150,30 @@ def _channel(case: Case, joint: Joint, host: Part, guest: Part, channel: Box, sh
             # A channel's width is one figure: shifted is as good as short.
             wide = share.size(axis) - channel.size(axis)
             over = max(over, wide) if over > 0 else over
+        if axis is width and guest.face is axis:
+            yield from _proud(case, joint, host, guest, word, axis, channel)
+        if axis is not width:
+            over, loose = over - slack, loose - slack
         if over > 0:
             yield _too_much(case, joint, host, guest, word, axis, (depth, width, run), over, channel, share)
         if loose > Fraction(1, 100) and not (axis is run and joint.runs):
             yield _too_little(case, joint, host, guest, word, axis, (depth, width, run), loose, channel, share)
+
+
+def _proud(case: Case, joint: Joint, host: Part, guest: Part, word: str, axis: Axis, channel: Box
+           ) -> Iterator[Finding]:  # fmt: skip
+    """Say where what lies in a rabbet stands out of it: the rabbet was cut for other stock."""
+    for high in (False, True):
+        side = side_at(axis, high)
+        out = (guest.box.at(side) - host.box.at(side)) * (1 if high else -1)
+        if out <= 0 or channel.at(side) != host.box.at(side):
+            continue
+        text = (
+            f"The {guest.name} is {case.size(guest.box.size(axis))} thick and its {word} in the {host.name} "
+            f"{case.size(channel.size(axis))} wide: it stands {case.fine(out)} proud."
+        )
+        mends = give_mend(case, joint.names.width, channel.size(axis) + out, Direction.UP)
+        yield _finding(Trouble.FIT, text, mends, joint, channel, joint.names.width)
 
 
 def _too_much(case: Case, joint: Joint, host: Part, guest: Part, word: str, axis: Axis, roles: tuple[Axis, Axis, Axis],

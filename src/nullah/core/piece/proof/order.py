@@ -10,6 +10,7 @@ six along the axes, each part moving all the way out.)
 from __future__ import annotations
 
 from collections.abc import Iterable
+from functools import lru_cache
 from typing import NamedTuple
 
 from nullah.core.piece.form import Mover
@@ -136,7 +137,7 @@ def _blocks(parts: tuple[Part, ...], joined: dict[frozenset[str], Joint]) -> dic
             two = parts[j]
             joint = joined.get(frozenset((one.id, two.id)))
             free = None
-            if joint is not None and joint.sharing is not Sharing.BUTT and one.box.overlap(two.box) is not None:
+            if joint is not None and joint.sharing is not Sharing.BUTT and _overlap(spans[i], spans[j]):
                 free = _free_of_joint(joint, one, two)
             for axis in Axis:
                 up, down = side_at(axis, True), side_at(axis, False)
@@ -153,6 +154,10 @@ def _blocks(parts: tuple[Part, ...], joined: dict[frozenset[str], Joint]) -> dic
     return blocks
 
 
+def _overlap(one: tuple[float, ...], two: tuple[float, ...]) -> bool:
+    return all(one[a] < two[a + 3] and two[a] < one[a + 3] for a in (0, 1, 2))
+
+
 def _free_apart(one: tuple[float, ...], two: tuple[float, ...], a: int) -> tuple[bool, bool]:
     """Say whether the first of two boxes (low, then high corner) can go up and down an axis past the second."""
     for other in (0, 1, 2):
@@ -166,6 +171,7 @@ def _free_apart(one: tuple[float, ...], two: tuple[float, ...], a: int) -> tuple
     return True, True
 
 
+@lru_cache(maxsize=8192)
 def _free_of_joint(joint: Joint, one: Part, two: Part) -> frozenset[Side]:
     """Give the ways the first of two joined parts can go, the other standing still."""
     first, second = (one, two) if joint.first == one.id else (two, one)

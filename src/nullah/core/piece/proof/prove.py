@@ -17,7 +17,7 @@ from nullah.core.piece.proof.fits import misfits
 from nullah.core.piece.proof.order import Order, assembly_order
 from nullah.core.piece.proof.season import cross_grain, no_room, sagging
 from nullah.core.piece.proof.walls import thin_walls
-from nullah.core.piece.solids import Block, Recipe, block_of, block_solid, build, recipe
+from nullah.core.piece.solids import Block, Recipe, block_of, block_solid, build
 from nullah.core.piece.space import Axis, Box, Side
 
 # How thick a slice of a show face is looked at for holes, mm, and from what area a hole shows, mm².
@@ -56,26 +56,16 @@ def prove(case: Case, stopped: Callable[[], bool] = lambda: False) -> Proof:
         if stopped():
             raise StoppedError
         found += findings
-    order = _order(case.assembly.parts, _as_if_right(case, found), case.assembly.movers)
+    order = _order(tuple(case.floated[0].values()), _as_if_right(case, found), case.assembly.movers)
     found += _trapped(case, order)
     found.sort(key=lambda finding: finding.remark.weight is not Weight.FAILS)
-    return Proof(tuple(_gathered(case, found)), recipes_of(case), order)
+    return Proof(tuple(_gathered(case, found)), case.recipes, order)
 
 
 def _as_if_right(case: Case, found: Iterable[Finding]) -> tuple[Joint, ...]:
     """Give the joints with those that do not fit made to fit: a tight dado traps nothing for good."""
     wrong = {finding.joint for finding in found}
-    return tuple(joint._replace(channels=()) if joint.id in wrong else joint for joint in case.assembly.joints)
-
-
-def recipes_of(case: Case) -> dict[str, Recipe]:
-    """Give what makes each part's solid."""
-    of_part: dict[str, list[Joint]] = {part.id: [] for part in case.assembly.parts}
-    for joint in case.assembly.joints:
-        for part_id in (joint.first, joint.second):
-            if part_id in of_part:
-                of_part[part_id].append(joint)
-    return {part_id: recipe(case.parts[part_id], joints, case.parts) for part_id, joints in of_part.items()}
+    return tuple(joint._replace(channels=()) if joint.id in wrong else joint for joint in case.floated[1])
 
 
 def _gathered(case: Case, found: Iterable[Finding]) -> Iterator[Finding]:
@@ -98,7 +88,7 @@ def _gathered(case: Case, found: Iterable[Finding]) -> Iterator[Finding]:
 
 
 def _checks(case: Case) -> Iterator[list[Finding]]:
-    recipes = recipes_of(case)
+    recipes = case.recipes
     stuck: list[Finding] = []
     for mover in case.assembly.movers:
         stuck += _cannot_come_out(case, mover, recipes)
@@ -154,8 +144,14 @@ def _collisions(case: Case, recipes: dict[str, Recipe], wrong: set[str], stopped
             if known or (joint is not None and joint.id in wrong):
                 continue
             block = _common(recipes[one.id], recipes[two.id])
-            if block is not None:
+            if block is not None and not _trusted(case, one, two, _box(block)):
                 yield [_collision(case, *_in_order(case, one, two), joint, _box(block))]
+
+
+def _trusted(case: Case, one: Part, two: Part, place: Box) -> bool:
+    """Whether two parts are in each other's way by no more than what one was cut to was measured off its plan."""
+    slack = max(case.slack(one.id), case.slack(two.id))
+    return slack > 0 and min(place.size(axis) for axis in Axis) <= slack
 
 
 def _in_order(case: Case, one: Part, two: Part) -> tuple[Part, Part]:
@@ -323,10 +319,16 @@ def _cannot_come_out(case: Case, mover: Mover, recipes: dict[str, Recipe]) -> It
     others = [part for part in case.assembly.parts if part.group not in moving]
     for other in others:
         for part in group:
+            if not _meet(block_of(_swept(case.floated[0][part.id].box, mover.way, mover.travel)),
+                         recipes[other.id].block):  # fmt: skip
+                continue
             meeting = _swept(part.box, mover.way, mover.travel).overlap(other.box)
             if meeting is None:
                 continue
             joint = case.joined.get(frozenset((part.id, other.id)))
+            tight = min(_crossing(part.box, other.box, axis) for axis in Axis if axis is not mover.way.axis)
+            if tight <= case.slack(part.id):
+                continue
             if _hits(recipes[part.id], recipes[other.id], mover, joint is not None):
                 yield _blocked(case, mover, part, other, meeting)
                 return
@@ -390,4 +392,4 @@ def _trapped(case: Case, order: Order) -> Iterator[Finding]:
         yield Finding(Trouble.TRAPPED, Remark(text, Weight.FAILS), group)
 
 
-__all__ = ["Case", "Proof", "StoppedError", "prove", "recipes_of"]
+__all__ = ["Case", "Proof", "StoppedError", "prove"]

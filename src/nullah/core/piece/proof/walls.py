@@ -59,8 +59,8 @@ def _beside(case: Case, joint: Joint, other: Joint) -> bool:
 
 
 def _sunk(case: Case, host: Part) -> Iterator[_Sunk]:
-    for joint in case.assembly.joints:
-        if joint.first != host.id or joint.sharing not in (Sharing.LET_IN, Sharing.TENON):
+    for joint in case.sunk_into.get(host.id, ()):
+        if joint.sharing not in (Sharing.LET_IN, Sharing.TENON):
             continue
         for box in lines(joint, host, case.parts[joint.second]).first_loses:
             inside = box.overlap(host.box)
