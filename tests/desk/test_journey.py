@@ -8,7 +8,7 @@ import pytest
 from PySide6.QtCore import Qt
 
 from nullah.core.lengths import inch
-from nullah.core.stations.rack import board_tops
+from nullah.core.stations.rack import board_places
 from nullah.files.project_file import read_project
 
 
@@ -40,7 +40,7 @@ def tool_box(beginner):
     add_board(user, "4 ft", "7 1/4", "7/8", "black walnut")
     add_board(user, "30", "6 3/4", "13/16", "black walnut")
     add_board(user, "2'", "9 1/2", "1/2", "eastern white pine")
-    top = board_tops(user.project.boards)["1"]
+    top = board_places(user.project.boards)["1"][1]
     user.drag((500, top + 20), (560, top + 70))
     user.go("breakdown")
     user.press("Lay the parts out")

@@ -2,13 +2,13 @@ from PySide6.QtCore import Qt
 
 from nullah.core.rack.board import FlawKind
 from nullah.core.stations.breakdown import place_on_bench
-from nullah.core.stations.rack import board_tops
+from nullah.core.stations.rack import board_places
 
 
 def spot(user, board_id, x, y):
     """Give the place on the bench of a point on a board, measured from its lower left corner."""
     board = user.project.board(board_id)
-    return x, board_tops(user.project.boards)[board_id] + float(board.width) - y
+    return x, board_places(user.project.boards)[board_id][1] + float(board.width) - y
 
 
 def add_board(user, length, width, thickness):
@@ -139,7 +139,7 @@ def test_the_search_can_be_stopped_and_keeps_its_best(user):
 def test_a_part_is_dragged_to_another_board_and_snaps(user):
     user.go("breakdown")
     x, top = place_on_bench(user.plan, "left")
-    target = board_tops(user.project.boards)["1"]
+    target = board_places(user.project.boards)["1"][1]
     user.drag((x + 60, top + 60), (500 + 60, target + 33 + 60))
     placed = next(item for item in user.project.layout if item.part == "left")
     assert placed.board == "1"
@@ -151,7 +151,7 @@ def test_a_part_is_dragged_to_another_board_and_snaps(user):
 def test_a_part_dragged_onto_a_flaw_says_why_not(user):
     user.go("breakdown")
     x, top = place_on_bench(user.plan, "left")
-    target = board_tops(user.project.boards)["1"]
+    target = board_places(user.project.boards)["1"][1]
     user.drag((x + 60, top + 60), (850 + 60, target + 40 + 60))
     wrong = next(b for b in user.plan.boards if b.board.id == "1").wrong
     assert "knot" in wrong["left"]

@@ -30,7 +30,7 @@ _IN_HAND = {
     "season": Hand(part="divider21"),
     "daybook": Hand(part="divider21"),
 }
-_PAPERS = (("corner-template-1", "paper-corner-template"), ("cut-list", "paper-cut-list"))
+_PAPERS = (("corner-template-page1", "paper-corner-template"), ("cut-list", "paper-cut-list"))
 
 
 def write_shots(folder: Path, width: int = 1280, height: int = 800) -> list[Path]:
@@ -51,7 +51,8 @@ def write_shots(folder: Path, width: int = 1280, height: int = 800) -> list[Path
         window.show()
 
         def shoot(name: str) -> None:
-            app.processEvents()
+            for _ in range(3):  # rows within rows settle one after the other
+                app.processEvents()
             path = folder / f"{name}.png"
             if not window.grab().save(str(path)):
                 raise OSError(f"{path} could not be written")

@@ -5,9 +5,9 @@ from __future__ import annotations
 import numpy as np
 from PySide6.QtCore import QPointF, QSize, Qt, QTimer
 from PySide6.QtGui import QColor, QImage, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QResizeEvent, QWheelEvent
-from PySide6.QtWidgets import QLabel, QSlider, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QLabel, QPushButton, QSlider, QVBoxLayout, QWidget
 
-from nullah.core.piece.proof.prove import Proof
+from nullah.core.card import Weight
 from nullah.core.piece.render import Eye, Look, Picture, Scene, offsets_of, picture, scene
 from nullah.core.wood.species import SpeciesError, find_species
 from nullah.desk.document import Document
@@ -28,7 +28,7 @@ class _Glass(QWidget):
         self._document = document
         self.palette_: Palette = DAY
         self.eye = Eye()
-        self.opened = 0.0
+        self.opened, self.only_in_hand = 0.0, False
         self.closer = 1.0
         self.shift = (0.0, 0.0)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
@@ -53,7 +53,8 @@ class _Glass(QWidget):
     def take(self) -> None:
         """Take what the document holds now."""
         plan = self._document.plan
-        key = (id(plan.proof), self.opened)
+        only = self._document.hand.part if self.only_in_hand else ""
+        key = (id(plan.proof), self.opened, only)
         if plan.proof is None:
             if not plan.parts:
                 self._scene, self.picture = None, None
@@ -61,12 +62,9 @@ class _Glass(QWidget):
             return
         if key != self._made_for:
             self._made_for = key
-            self._scene = self._make(plan.proof)
+            offsets = offsets_of(plan.parts, plan.proof.order, self.opened, only)
+            self._scene = scene(plan.parts, plan.proof.recipes, offsets)
         self.draw(coarse=False)
-
-    def _make(self, proof: Proof) -> Scene:
-        parts = self._document.plan.parts
-        return scene(parts, proof.recipes, offsets_of(parts, proof.order, self.opened))
 
     def draw(self, coarse: bool) -> None:
         """Draw the picture; coarse while it moves, fine when it rests."""
@@ -80,7 +78,11 @@ class _Glass(QWidget):
         fine = 1 if coarse else 2
         lit = next((i for i, part in enumerate(self._scene.parts) if part.id == self._document.hand.part), -1)
         shift = (self.shift[0] * ratio / self._coarse * fine, self.shift[1] * ratio / self._coarse * fine)
+        wrong = {name for f in plan.findings if f.remark.weight is Weight.FAILS for name in f.parts}
+        warn = _floats(self.palette_.fails)
         tones = [_tone(plan.species_of(part), self.palette_) for part in self._scene.parts]
+        tones = [_between(tone, warn) if part.id in wrong else tone
+                 for tone, part in zip(tones, self._scene.parts, strict=True)]  # fmt: skip
         found = picture(
             self._scene, self.eye, (wide * fine, high * fine), per_mm * fine, tones, self._look(), lit, shift
         )
@@ -202,6 +204,12 @@ class TurningView(QWidget):
         self.slider.setMinimumSize(180, 32)
         self.slider.valueChanged.connect(self._open)
         row.addWidget(self.slider)
+        self.only = QPushButton("only the part in hand")
+        self.only.setCheckable(True)
+        self.only.setProperty("tab", "true")
+        self.only.setMinimumHeight(32)
+        self.only.toggled.connect(self._open_only)
+        row.addWidget(self.only)
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(0)
@@ -214,6 +222,10 @@ class TurningView(QWidget):
 
     def _open(self, percent: int) -> None:
         self.glass.opened = percent / 100
+        self.glass.take()
+
+    def _open_only(self, only: bool) -> None:
+        self.glass.only_in_hand = only
         self.glass.take()
 
     def refresh(self) -> None:
@@ -229,6 +241,12 @@ class TurningView(QWidget):
 def _floats(colour: str) -> tuple[float, float, float]:
     found = QColor(colour)
     return found.redF(), found.greenF(), found.blueF()
+
+
+def _between(tone: tuple[float, float, float], warn: tuple[float, float, float]) -> tuple[float, float, float]:
+    """Tint the wood of a part that something is wrong with."""
+    r, g, b = (0.55 * own + 0.45 * other for own, other in zip(tone, warn, strict=True))
+    return r, g, b
 
 
 def _tone(species: str, palette: Palette) -> tuple[float, float, float]:

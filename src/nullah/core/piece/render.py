@@ -15,7 +15,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from nullah.core.piece.part import Part
-from nullah.core.piece.proof.order import Order
+from nullah.core.piece.proof.order import Order, Step
 from nullah.core.piece.solids import Points, Recipe, build, mesh_of
 
 Colour = tuple[float, float, float]
@@ -94,13 +94,15 @@ class Look(NamedTuple):
     lit: Colour
 
 
-def offsets_of(parts: Sequence[Part], order: Order, opened: float) -> Points:
+def offsets_of(parts: Sequence[Part], order: Order, opened: float, only: str = "") -> Points:
     """Give how far each part is drawn out along the way it goes in, mm.
 
     Parameters
     ----------
     opened : float
         0 is put together, 1 fully opened.
+    only : str
+        Open only the step at which this part goes in, with what it is then joined to; empty: all.
     """
     index = {part.id: number for number, part in enumerate(parts)}
     found = np.zeros((len(parts), 3))
@@ -108,7 +110,7 @@ def offsets_of(parts: Sequence[Part], order: Order, opened: float) -> Points:
         return found
     lows = np.array([[float(c) for c in part.box.low] for part in parts])
     highs = np.array([[float(c) for c in part.box.high] for part in parts])
-    for step in order.steps:
+    for step in _steps_of(order, only):
         axis = step.way.axis.value
         members = [index[part_id] for part_id in step.parts]
         onto = [index[part_id] for part_id in step.onto]
@@ -120,6 +122,15 @@ def offsets_of(parts: Sequence[Part], order: Order, opened: float) -> Points:
         far = min(max(deep, 0.0) + 0.12 * span + 20, 0.75 * span + 40)
         found[members, axis] += opened * far * (-1 if step.way.high else 1)
     return found
+
+
+def _steps_of(order: Order, only: str) -> tuple[Step, ...]:
+    if not only:
+        return order.steps
+    own = [step for step in order.steps if only in step.parts]
+    # The part every other goes to has no step of its own: then the first that comes to it.
+    own = own or [step for step in order.steps if only in step.onto][:1]
+    return (min(own, key=lambda step: len(step.parts)),) if own else ()
 
 
 def scene(parts: tuple[Part, ...], recipes: Mapping[str, Recipe], offsets: Points) -> Scene:

@@ -22,23 +22,26 @@ from nullah.core.drawing import (
 )
 from nullah.core.lengths import Direction, from_float
 from nullah.core.plan import BoardPlan, Plan
-from nullah.core.stations.rack import board_tops, draw_flaws
+from nullah.core.stations.rack import MOST_IN_A_COLUMN, board_places, draw_flaws
 from nullah.core.stations.station import Hand, Station
 
 
 def _draw(plan: Plan, hand: Hand) -> Drawing:
-    tops = board_tops(plan.project.boards)
+    places = board_places(plan.project.boards)
+    in_hand = plan.board_of(hand.part)
+    crowded = len(plan.boards) > MOST_IN_A_COLUMN
     shown = Drawing()
     for board_plan in plan.boards:
-        shown += drawing(_board(plan, board_plan, hand)).moved(0, tops[board_plan.board.id])
+        told = not crowded or in_hand is board_plan
+        shown += drawing(_board(plan, board_plan, hand, told)).moved(*places[board_plan.board.id])
     return shown + drawing(_waiting(plan)) if plan.boards else shown
 
 
 def _waiting_row(plan: Plan) -> dict[str, tuple[float, float]]:
     """Give, by part id, where parts without a board are drawn: in rows below the boards."""
     boards = plan.project.boards
-    tops = board_tops(boards)
-    below = max((tops[board.id] + float(board.width) for board in boards), default=0.0) + 110
+    places = board_places(boards)
+    below = max((places[board.id][1] + float(board.width) for board in boards), default=0.0) + 110
     longest = max((float(board.length) for board in boards), default=1000.0)
     spots: dict[str, tuple[float, float]] = {}
     x = row_high = 0.0
@@ -57,8 +60,8 @@ def place_on_bench(plan: Plan, part_id: str) -> tuple[float, float]:
     if board_plan is None:
         return _waiting_row(plan).get(part_id, (0.0, 0.0))
     rect = next(item.rect for item in board_plan.placed if item.part.id == part_id)
-    top = board_tops(plan.project.boards)[board_plan.board.id]
-    return rect.x, top + float(board_plan.board.width) - rect.top
+    left, top = board_places(plan.project.boards)[board_plan.board.id]
+    return left + rect.x, top + float(board_plan.board.width) - rect.top
 
 
 def _waiting(plan: Plan) -> Iterator[Element]:
@@ -79,7 +82,8 @@ def draw_one_board(plan: Plan, board_plan: BoardPlan, hand: Hand) -> Drawing:
     return drawing(_board(plan, board_plan, hand))
 
 
-def _board(plan: Plan, board_plan: BoardPlan, hand: Hand) -> Iterator[Element]:
+def _board(plan: Plan, board_plan: BoardPlan, hand: Hand, told: bool = True) -> Iterator[Element]:
+    """Draw a board; where it is not `told`, without its cuts, and parts by their numbers."""
     board = board_plan.board
     length, width = float(board.length), float(board.width)
     if board_plan.placed:
@@ -99,8 +103,8 @@ def _board(plan: Plan, board_plan: BoardPlan, hand: Hand) -> Iterator[Element]:
         yield from _placed(board_plan, item)
     yield from draw_flaws(board)
     for item in board_plan.placed:
-        yield from _named(board_plan, item)
-    for cut in board_plan.cuts:
+        yield from _named(plan, board_plan, item, told)
+    for cut in board_plan.cuts if told else ():
         yield from _cut(cut, width)
     size = f"{plan.marks.write(board.length, unit=False)} × {plan.marks.write(board.width, unit=False)} × "
     name = f"{board.name} · {size}{plan.marks.write(board.thickness)}"
@@ -118,11 +122,16 @@ def _placed(board_plan: BoardPlan, item: PlacedPart) -> Iterator[Element]:
     yield from grain_lines(rect.x, top, rect.length, rect.width, item.part.name, along_x=not item.part.turned, of=of)
 
 
-def _named(board_plan: BoardPlan, item: PlacedPart) -> Iterator[Element]:
+def _named(plan: Plan, board_plan: BoardPlan, item: PlacedPart, told: bool) -> Iterator[Element]:
+    """Name a part, by its number where there is no room."""
     rect, of = item.rect, item.part.id
     top = float(board_plan.board.width) - rect.top
     middle = (rect.x + rect.length / 2, top + rect.width / 2)
-    yield Label(middle, item.part.name, 3.8, bold=True, of=of)
+    part = plan.part(of)
+    name = item.part.name
+    if part is not None and (not told or (len(plan.boards) > MOST_IN_A_COLUMN and len(name) * 34 > rect.length)):
+        name = str(part.number)
+    yield Label(middle, name, 3.8, bold=True, of=of)
     if of in board_plan.wrong:
         yield Label(middle, board_plan.wrong[of], 2.9, role=Role.WARN, of=of, nudge_mm=(0, 5))
 

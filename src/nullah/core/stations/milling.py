@@ -32,6 +32,8 @@ if TYPE_CHECKING:
 
 #: Heights are drawn this many times too large, or nobody could see them.
 EXAGGERATION = 5
+# More parts than this are not drawn at once.
+_MOST = 6
 
 
 def _in_hand(plan: Plan, hand: Hand) -> Forecast | None:
@@ -43,7 +45,7 @@ def _draw(plan: Plan, hand: Hand) -> Drawing:
     if not plan.milling:
         return Drawing()
     chosen = _in_hand(plan, hand)
-    shown = drawing(_bars(plan, plan.milling, chosen))
+    shown = drawing(_bars(plan, _beside(plan, chosen), chosen))
     if chosen is None:
         return shown
     left, top, right, _ = shown.bounds()
@@ -51,6 +53,17 @@ def _draw(plan: Plan, hand: Hand) -> Drawing:
     s_left, _, s_right, s_bottom = section.bounds()
     scale = (right - left) / (s_right - s_left)
     return section.moved(left - s_left * scale, top - 70 - s_bottom * scale, scale) + shown
+
+
+def _beside(plan: Plan, chosen: Forecast | None) -> tuple[Forecast, ...]:
+    """Give the parts to show: all, or where they are many those out of the same board as the one in hand."""
+    found = plan.milling or ()
+    if len(found) <= _MOST or chosen is None:
+        return found
+    board = plan.board_of(chosen.part)
+    same = tuple(item for item in found if plan.board_of(item.part) is board)
+    first = max(0, min(same.index(chosen), len(same) - _MOST))
+    return same[first : first + _MOST]
 
 
 def _sections(plan: Plan, chosen: Forecast) -> Iterator[Element]:

@@ -26,22 +26,30 @@ from nullah.core.stations.station import Hand, Station
 from nullah.core.wood.movement import Cut
 from nullah.core.wood.species import SpeciesError, find_species
 
+#: With more boards than this, they stand in two columns, and only the board in hand tells everything.
+MOST_IN_A_COLUMN = 5
+
 _FLAW_WORDS = {
     FlawKind.CHECK: "check", FlawKind.SPLIT: "split", FlawKind.KNOT: "knot",
     FlawKind.SAP: "sap", FlawKind.WANE: "wane", FlawKind.RUNOUT: "run-out",
 }  # fmt: skip
 
 
-def board_tops(boards: tuple[Board, ...]) -> dict[str, float]:
-    """Give, by board id, where each board's upper edge lies when they stand one under another, mm."""
+def board_places(boards: tuple[Board, ...]) -> dict[str, tuple[float, float]]:
+    """Give, by board id, the upper left corner of each on the drawing, mm: one under another, many in two columns."""
     # The longest board sets the scale of the drawing, and so the room that type needs.
-    gap = 30 + max((float(board.length) for board in boards), default=0) * 0.075
-    tops: dict[str, float] = {}
-    top = 0.0
-    for board in boards:
-        tops[board.id] = top
-        top += float(board.width) + gap
-    return tops
+    longest = max((float(board.length) for board in boards), default=0.0)
+    columns = 1 if len(boards) <= MOST_IN_A_COLUMN else 2
+    gap = 30 + longest * 0.075 * columns
+    beside = longest + 0.2 * longest + max((float(board.thickness) for board in boards), default=0.0)
+    first = -(-len(boards) // columns)
+    places: dict[str, tuple[float, float]] = {}
+    for column in range(columns):
+        top = 0.0
+        for board in boards[column * first : (column + 1) * first]:
+            places[board.id] = (column * beside, top)
+            top += float(board.width) + gap
+    return places
 
 
 def draw_board(board: Board, fill: Fill = Fill.WOOD) -> Iterator[Element]:
@@ -105,11 +113,11 @@ def _end_grain(board: Board) -> Iterator[Element]:
 
 def _draw(plan: Plan, hand: Hand) -> Drawing:
     boards = plan.project.boards
-    tops, in_hand = board_tops(boards), find_board(plan, hand)
+    places, in_hand = board_places(boards), find_board(plan, hand)
     shown = Drawing()
     for board in boards:
         one = drawing(draw_board(board), draw_flaws(board), _end_grain(board), _heading(plan, board, in_hand is board))
-        shown += one.moved(0, tops[board.id])
+        shown += one.moved(*places[board.id])
     return shown
 
 

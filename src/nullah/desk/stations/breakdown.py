@@ -13,7 +13,7 @@ from nullah.core.breakdown.search import Layout
 from nullah.core.drawing import Drawing, Fill, Point, Role, drawing, rectangle
 from nullah.core.lengths import Length
 from nullah.core.stations.breakdown import place_on_bench
-from nullah.core.stations.rack import board_tops
+from nullah.core.stations.rack import board_places
 from nullah.desk.bench import Bench, Tool
 from nullah.desk.document import Document
 from nullah.desk.fields import ValueField
@@ -132,16 +132,18 @@ class _PartTool(Tool):
         self._moved = self._moved or max(abs(left - start[0]), abs(top - start[1])) > 4
         long, wide = float(rough.along), float(rough.across)
         self._placement, self._off = None, True
-        for board_id, board_top in board_tops(plan.project.boards).items():
+        for board_id, (board_left, board_top) in board_places(plan.project.boards).items():
             board = plan.project.board(board_id)
             if board is None:
                 continue
-            middle_x, middle_y = left + long / 2, top + wide / 2 - board_top
+            middle_x, middle_y = left + long / 2 - board_left, top + wide / 2 - board_top
             if 0 <= middle_x <= float(board.length) and 0 <= middle_y <= float(board.width):
                 y = float(board.width) - (top - board_top) - wide
-                self._placement = self._snapped(board_id, left, y, long, wide)
+                self._placement = self._snapped(board_id, left - board_left, y, long, wide)
                 self._off = False
-                left, top = self._placement.x, board_top + float(board.width) - self._placement.y - wide
+                # Found: what comes now is only where it is shown.
+                left, top = board_left + self._placement.x, board_top + float(board.width) - self._placement.y - wide
+                break
         role = Role.CHALK if self._placement is not None else Role.HIDDEN
         self._desk.bench.overlay = drawing(rectangle(left, top, long, wide, role, Fill.LIT))
 

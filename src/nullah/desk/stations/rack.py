@@ -15,7 +15,7 @@ from nullah.core.drawing import Drawing, Fill, Point, Role, drawing, rectangle
 from nullah.core.lengths import Length, Unit, from_float, inch
 from nullah.core.rack.board import Board, Flaw, FlawKind
 from nullah.core.rack.sizes import SizeNameError, resolve_size
-from nullah.core.stations.rack import board_tops, find_board
+from nullah.core.stations.rack import board_places, find_board
 from nullah.core.wood.movement import Cut
 from nullah.core.wood.species import all_species
 from nullah.desk.bench import Bench, Tool
@@ -204,18 +204,18 @@ class _FlawTool(Tool):
     def __init__(self, desk: RackDesk) -> None:
         self._desk = desk
         self._board: Board | None = None
-        self._top = 0.0
+        self._corner: Point = (0.0, 0.0)
         self._from: Point = (0.0, 0.0)
         self._grip: _Grip | None = None
         self._flaw: Flaw | None = None
 
-    def _find(self, at: Point) -> tuple[Board, float] | None:
-        """Give the board under a point and where its upper edge lies."""
+    def _find(self, at: Point) -> tuple[Board, Point] | None:
+        """Give the board under a point and where its upper left corner lies."""
         boards = self._desk.document.project.boards
-        for board_id, top in board_tops(boards).items():
+        for board_id, (left, top) in board_places(boards).items():
             board = next(b for b in boards if b.id == board_id)
-            if 0 <= at[0] <= float(board.length) and top <= at[1] <= top + float(board.width):
-                return board, top
+            if left <= at[0] <= left + float(board.length) and top <= at[1] <= top + float(board.width):
+                return board, (left, top)
         return None
 
     def _grip_at(self, board: Board, x: float, y: float) -> _Grip | None:
@@ -235,7 +235,7 @@ class _FlawTool(Tool):
         found = self._find(at)
         if found is None:
             return False
-        self._board, self._top = found
+        self._board, self._corner = found
         self._from = _on_board(*found, at)
         self._grip = self._grip_at(self._board, *self._from)
         self._flaw = None
@@ -249,7 +249,7 @@ class _FlawTool(Tool):
     def drag(self, at: Point) -> None:
         if self._board is None:
             return
-        x, y = _on_board(self._board, self._top, at)
+        x, y = _on_board(self._board, self._corner, at)
         dx, dy = x - self._from[0], y - self._from[1]
         if max(abs(dx), abs(dy)) < _LEAST:
             self._flaw = None
@@ -292,10 +292,9 @@ class _FlawTool(Tool):
         if flaw is None or board is None:
             self._desk.bench.overlay = Drawing()
             return
-        self._desk.bench.overlay = drawing(
-            rectangle(float(flaw.start), self._top + float(board.width - flaw.high), float(flaw.end - flaw.start),
-                      float(flaw.high - flaw.low), Role.CHALK, Fill.FLAW)
-        )  # fmt: skip
+        left, top = self._corner[0] + float(flaw.start), self._corner[1] + float(board.width - flaw.high)
+        wide, high = float(flaw.end - flaw.start), float(flaw.high - flaw.low)
+        self._desk.bench.overlay = drawing(rectangle(left, top, wide, high, Role.CHALK, Fill.FLAW))
 
     def release(self, at: Point) -> None:
         self.drag(at)
@@ -339,9 +338,9 @@ class _FlawTool(Tool):
         return False
 
 
-def _on_board(board: Board, top: float, at: Point) -> Point:
+def _on_board(board: Board, corner: Point, at: Point) -> Point:
     """Give a point of the drawing in the board's own measure: x along, y up from its lower edge."""
-    return at[0], float(board.width) - (at[1] - top)
+    return at[0] - corner[0], float(board.width) - (at[1] - corner[1])
 
 
 def _whole(millimetres: float, unit: Unit) -> Length:

@@ -69,9 +69,12 @@ def _as_if_right(case: Case, found: Iterable[Finding]) -> tuple[Joint, ...]:
 
 
 def _gathered(case: Case, found: Iterable[Finding]) -> Iterator[Finding]:
-    """Say once what is the same of equal parts, and in how many places it is."""
+    """Say once what is the same of equal parts or has the same cause and mend, and in how many places it is."""
     alike: dict[tuple[object, ...], list[Finding]] = {}
     for finding in found:
+        if finding.remark.of and finding.remark.mends:
+            alike.setdefault((finding.trouble, finding.remark.of, finding.remark.mends), []).append(finding)
+            continue
         text = finding.remark.text
         for part_id in finding.parts:
             part = case.parts[part_id]
