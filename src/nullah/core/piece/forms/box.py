@@ -81,7 +81,7 @@ def _lid_quantities(chosen: Choices, tail: str, pin: str) -> tuple[Definition, .
                 given("lid.thickness", "thickness of the lid", 6),
                 given("lid.below_edge", "upper edge to the lid's groove", 6),
                 ruled("lid.groove_width", "width of the lid's groove", "lid.thickness + lid.clearance"),
-                given("lid.clearance", "clearance of the lid", "0.8"),
+                given("lid.clearance", "clearance of the lid", 1),
                 ruled("lid.length", "length of the lid",
                       "box.outside_length - ends.thickness + groove.depth - lid.clearance"),
                 ruled("lid.width", "width of the lid",

@@ -110,7 +110,8 @@ def _back_quantities(boards: int) -> list[Definition]:
         ruled("back.rabbet_width", "width of the back's rabbet", "back.thickness"),
         ruled("back.opening_width", "rabbet to rabbet, across", "case.inside_width + 2 * back.rabbet"),
         ruled("back.opening_height", "rabbet to rabbet, up", "case.inside_height + 2 * back.rabbet"),
-        given("back.gap", "gap at each edge of the back" if one else "gap at each edge of the back's boards", "1.5"),
+        given("back.gap", "gap at each edge of the back" if one else "gap at each edge of the back's boards",
+              3 if one else "1.5"),
         ruled("back.length", "length of the back" if one else "length of the back's boards", "back.opening_height",
               ("back.opening_height",)),
         ruled("back.width", "width of the back" if one else "width of the back's boards",
@@ -165,7 +166,7 @@ def _opening_quantities(shape: _Shape) -> list[Definition]:
     clear = f"case.inside_height - {dividers} * divider.thickness"
     if shape.heights == "stepped":
         steps = shape.rows * dividers // 2
-        found.append(given("rows.step", "each row taller than the one above by", 12))
+        found.append(given("rows.step", "each row taller than the one above by", 12 if shape.rows <= 4 else 4))
         rules = [f"({clear} - {steps} * rows.step) / {shape.rows} + {n} * rows.step" for n in range(shape.rows)]
     else:
         rules = [f"({clear}) / {shape.rows}"] * shape.rows

@@ -91,6 +91,7 @@ def _carcase(m: Maker) -> None:
     q = m.q
     length, width, height = (q(f"chest.outside_{way}") for way in ("length", "width", "height"))
     foot, side, end, notch = q("foot.height"), q("sides.thickness"), q("ends.thickness"), q("notch.depth")
+    tongue = side - q("rabbet.depth")
     m.board("left", "left end", "ends", (0, 0, 0), "zx", shows="lfb")
     m.board("right", "right end", "ends", (length - end, 0, 0), "zx", shows="rfb")
     m.board("front", "front", "sides", (0, 0, foot), "xy", shows="flr")
@@ -98,9 +99,13 @@ def _carcase(m: Maker) -> None:
     names = Names("", "notch.depth", guest="sides.thickness")
     for e in ("left", "right"):
         for s in ("front", "back"):
-            y = (0, notch) if s == "front" else (width - notch, width)
-            box = m.part(e).box.set(Axis.Y, *y).set(Axis.Z, foot, height)
-            m.let_in(e, s, channels=(box,), shares=(box,), hold=Hold.NAILS, names=names)
+            high_up = m.part(e).box.set(Axis.Z, foot, height)
+            # What the rabbet leaves of the front goes into the notch of the end.
+            cut, left = (
+                high_up.set(Axis.Y, *((width * 0, deep) if s == "front" else (width - deep, width)))
+                for deep in (notch, tongue)
+            )
+            m.let_in(e, s, channels=(cut,), shares=(left,), hold=Hold.NAILS, names=names)
     m.board("bottom", "bottom", "bottom", (end - q("dado.depth"), side, foot), "xz", needs=Needs.ANY, role="bottom")
     run = {"z": (foot, foot + q("dado.width")), "y": (side, width - side)}
     names = Names("dado.width", "dado.depth", guest="bottom.thickness")

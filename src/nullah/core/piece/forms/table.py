@@ -183,12 +183,22 @@ def _aprons(m: Maker, chosen: Choices) -> None:
             tenon = overlap.set(face, at, at + third).set(
                 _Z, low + q("tenon.below"), low + q("apron.width") - q("tenon.above")
             )
-        m.tenon(host, guest, (tenon,) if tenon is not None else (), names=Names(guest="tenon.thickness",
+        mortises = (_as_deep(m, host, guest, tenon, reach),) if tenon is not None else ()
+        m.tenon(host, guest, (tenon,) if tenon is not None else (), mortises=mortises, names=Names(guest="tenon.thickness",
                                                                                 reach="tenon.length"))  # fmt: skip
     for one, two in (("left_apron", "back_apron"), ("right_apron", "back_apron"), ("left_apron", "front_apron"),
                      ("right_apron", "front_apron")):  # fmt: skip
         if m.has(one) and m.has(two) and m.part(one).box.overlap(m.part(two).box) is not None:
             m.mitre(one, two, Hold.DRY)
+
+
+def _as_deep(m: Maker, host: str, guest: str, tenon: Box, depth: Fraction) -> Box:
+    """Give the mortise for a tenon: of its section, and as deep as tenons are to be."""
+    leg, axis = m.part(host).box, m.part(guest).grain
+    a = axis.value
+    inwards = m.part(guest).box.low[a] + m.part(guest).box.high[a] > leg.low[a] + leg.high[a]
+    ends = (leg.high[a] - depth, leg.high[a]) if inwards else (leg.low[a], leg.low[a] + depth)
+    return tenon.set(axis, *ends)
 
 
 def _rails(m: Maker) -> None:

@@ -79,7 +79,8 @@ def _corner(case: Case, joint: Joint, tail: Part, pin: Part) -> Iterator[Finding
     outer = pin.box.at(side_at(along, high))
     end = tail.box.at(side_at(along, high))
     short = ((outer - end) if high else (end - outer)) - joint.tails.lap
-    mends = follow_mends(case, (*tail.quantities, *pin.quantities))
+    lengths = (f"{tail.alike}.length", f"{pin.alike}.length")
+    mends = follow_mends(case, (*tail.quantities, *pin.quantities, *lengths))
     if short > 0:
         where = f"the lap would be {case.fine(short)} too thick" if joint.tails.lap else (
             f"its tails end {case.fine(short)} inside the {pin.name}")  # fmt: skip
@@ -193,7 +194,7 @@ def _too_much(case: Case, joint: Joint, host: Part, guest: Part, word: str, axis
         text = f"The {guest.name} reaches {fine(over)} deeper than the {word} in the {host.name}."
         known = names.depth in case.ledger.quantities
         mends = give_mend(case, names.depth, case.ledger[names.depth] + over, up) if known else ()
-        return _finding(Trouble.FIT, text, mends or follow_mends(case, guest.quantities), joint, channel, names.depth)
+        return _finding(Trouble.FIT, text, follow_mends(case, guest.quantities) or mends, joint, channel, names.depth)
     if names.notch:
         text = (
             f"The {guest.name} is notched {fine(over)} too little: it runs past the end of the stopped {word} in the "

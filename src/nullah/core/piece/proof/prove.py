@@ -341,13 +341,31 @@ def _blocked(case: Case, mover: Mover, part: Part, other: Part, meeting: Box) ->
     sides = [axis for axis in Axis if axis is not mover.way.axis]
     tight = min(sides, key=lambda axis: _crossing(part.box, other.box, axis))
     word = {Axis.X: "wide", Axis.Y: "deep", Axis.Z: "high"}[tight]
+    by = _crossing(part.box, other.box, tight)
+    by = max(by - _room_away(case, mover, part, other, tight), min(by, Fraction(1, 10)))
     text = (
-        f"The {mover.name} cannot come out: its {_of_group(part, mover)} is "
-        f"{case.fine(_crossing(part.box, other.box, tight))} too {word} to pass the {other.name}."
+        f"The {mover.name} cannot come out: its {_of_group(part, mover)} is {case.fine(by)} too {word} to pass the "
+        f"{other.name}."
     )
     mends = follow_mends(case, (*mover.of, *part.quantities))
     parts = (part.id, other.id)
     return Finding(Trouble.PASS, Remark(text, Weight.FAILS, mends, part.quantities[0]), parts, place=meeting)
+
+
+def _room_away(case: Case, mover: Mover, part: Part, other: Part, axis: Axis) -> Fraction:
+    """Give how far a part could be pushed away from what it runs into, until it meets something on the other side."""
+    a = axis.value
+    upwards = other.box.low[a] + other.box.high[a] < part.box.low[a] + part.box.high[a]
+    reach = _swept(part.box, mover.way, mover.travel).set(axis, Fraction(-(10**6)), Fraction(10**6))
+    groups = {each.group for each in case.assembly.movers}
+    rooms = []
+    for still in case.assembly.parts:
+        if still.group in groups or still is other or reach.overlap(still.box) is None:
+            continue
+        gap = still.box.low[a] - part.box.high[a] if upwards else part.box.low[a] - still.box.high[a]
+        if gap >= 0:
+            rooms.append(gap)
+    return min(rooms, default=Fraction(0))
 
 
 def _of_group(part: Part, mover: Mover) -> str:
