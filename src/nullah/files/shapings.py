@@ -45,9 +45,8 @@ def shaping_data(shaping: Shaping) -> dict[str, Any]:
             return _data("notch", figures=(*low, *high))
         case Traced(side, through, points):
             return _data("traced edge", (side,), through, points=points)
-        case Slant(along, points, start, end):
-            ends = () if start is None or end is None else (start, end)
-            return _data("slant", axis=along, points=points, figures=ends)
+        case Slant(along, points, ends):
+            return _data("slant", axis=along, points=points, figures=ends or ())
 
 
 def _data(
@@ -111,12 +110,12 @@ def _read(kind: str, sides: list[Side], axis: str, f: list[float], points: tuple
         case "traced edge":
             return Traced(sides[0], through(), points)
         case _:
-            return Slant(through(), points, *_ends(f))
+            return Slant(through(), points, _ends(f))
 
 
-def _ends(figures: list[float]) -> tuple[float, float] | tuple[()]:
+def _ends(figures: list[float]) -> tuple[float, float] | None:
     if not figures:
-        return ()
+        return None
     start, end = figures
     return start, end
 

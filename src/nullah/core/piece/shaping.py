@@ -97,13 +97,12 @@ class Slant(NamedTuple):
     """A slanted rabbet, groove or hole: a prism with these corners, in mm from the low corner, along `along`.
 
     `points` are in the two axes after `along` (cyclic: Y Z, Z X, X Y). It goes all the way
-    through, or from `start` to `end`, mm from the low side.
+    through, or between `ends`, mm from the low side.
     """
 
     along: Axis
     points: tuple[Flat, ...]
-    start: float | None = None
-    end: float | None = None
+    ends: tuple[float, float] | None = None
 
 
 Shaping = Taper | Chamfer | RoundOver | Arch | OgeeFoot | LongBevel | RaisedPanel | Notch | Traced | Slant
@@ -142,12 +141,13 @@ def prisms(shaping: Shaping, box: Box) -> Iterator[Prism]:
             corners = ((at[0] + low[0], at[1] + low[1]), (at[0] + high[0], at[1] + low[1]),
                        (at[0] + high[0], at[1] + high[1]), (at[0] + low[0], at[1] + high[1]))  # fmt: skip
             yield Prism(Axis.Z, corners, at[2] + low[2], at[2] + high[2])
-        case Slant(along, points, start, end):
+        case Slant(along, points, ends):
             u, v = _plane(along)
             shift = (float(box.low[u.value]), float(box.low[v.value]))
             moved = tuple((x + shift[0], y + shift[1]) for x, y in points)
             floor, roof = float(box.low[along.value]), float(box.high[along.value])
-            yield Prism(along, moved, floor + (start or 0.0), roof if end is None else floor + end)
+            low_end, high_end = (floor, roof) if ends is None else (floor + ends[0], floor + ends[1])
+            yield Prism(along, moved, low_end, high_end)
 
 
 def slot(along: Axis, middle: Flat, length: float, height: float) -> Slant:

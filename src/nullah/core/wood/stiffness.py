@@ -31,7 +31,7 @@ def sag(span: float, load: float, width: float, thickness: float, species: Speci
     --------
     >>> from nullah.core.wood.species import find_species
     >>> round(sag(900, 20, 250, 19, find_species("black cherry")), 1)
-    1.5
+    1.4
     """
     return _sag(span, _per_mm(load / span, width, thickness, species), width, thickness, species)
 

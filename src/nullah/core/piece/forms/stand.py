@@ -79,7 +79,7 @@ def _slants(m: Maker, open_front: bool) -> None:
 
     groove = (at(0, 0), at(wide, 0), at(wide, reach), at(0, reach))
     for part, start, end in (("left", thick - deep, thick), ("right", 0.0, deep)):
-        m.shape(part, Slant(Axis.X, groove, start, end))
+        m.shape(part, Slant(Axis.X, groove, (start, end)))
         if open_front:
             # Everything in front of the rabbet goes, above its lower end.
             m.shape(part, Slant(Axis.X, (at(0, 0), at(0, reach), at(-reach, reach), at(-reach, 0))))

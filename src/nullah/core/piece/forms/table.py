@@ -183,9 +183,9 @@ def _aprons(m: Maker, chosen: Choices) -> None:
             tenon = overlap.set(face, at, at + third).set(
                 _Z, low + q("tenon.below"), low + q("apron.width") - q("tenon.above")
             )
-        mortises = (_as_deep(m, host, guest, tenon, reach),) if tenon is not None else ()
-        m.tenon(host, guest, (tenon,) if tenon is not None else (), mortises=mortises, names=Names(guest="tenon.thickness",
-                                                                                reach="tenon.length"))  # fmt: skip
+        if tenon is not None:
+            m.tenon(host, guest, (tenon,), mortises=(_as_deep(m, host, guest, tenon, reach),),
+                    names=Names(guest="tenon.thickness", reach="tenon.length"))  # fmt: skip
     for one, two in (("left_apron", "back_apron"), ("right_apron", "back_apron"), ("left_apron", "front_apron"),
                      ("right_apron", "front_apron")):  # fmt: skip
         if m.has(one) and m.has(two) and m.part(one).box.overlap(m.part(two).box) is not None:

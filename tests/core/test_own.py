@@ -1,0 +1,217 @@
+"""Boards of one's own: what joints the geometry allows, how they are dragged and snap, that they prove."""
+
+from fractions import Fraction
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from nullah.core import actions
+from nullah.core.lengths import mm
+from nullah.core.piece.form import View
+from nullah.core.piece.overlap import Hold, Sharing
+from nullah.core.piece.own import LIES, OwnBoard, OwnJoint, next_own_id, offers
+from nullah.core.piece.part import Side
+from nullah.core.piece.proof.finding import Trouble
+from nullah.core.plan import join_as_offered, next_joint_number, work_out
+from nullah.core.project import Piece, Project
+from nullah.core.stations.piece import flat_at, plane_at, planes_of
+from nullah.core.stations.placing import added_board, gripped, moved, neighbours
+from nullah.demo.plant_stair import plant_stair
+from nullah.demo.seed_box import seed_box
+
+
+def board(number, size, at, lie):
+    return OwnBoard(f"own{number}", f"board {number}", tuple(map(mm, size)), tuple(map(mm, at)), lie)
+
+
+def piece(*boards, joints=()):
+    return Project(Piece("own", own=boards, own_joints=joints))
+
+
+def labels(*boards):
+    plan = work_out(piece(*boards), milling=False, proving=False)
+    return [offer.label for offer in offers(plan.parts[0], plan.parts[1], 1)]
+
+
+SIDE = board(1, (400, 200, 18), (0, 0, 0), "zx")
+
+
+def test_a_shelf_end_in_a_side_is_offered_a_dado_first():
+    shelf = board(2, (300, 200, 16), (12, 0, 150), "xz")
+    found = labels(SIDE, shelf)
+    assert found[0] == "board 2 into a dado in board 1"
+    assert not any("ovetail" in label for label in found), "no corner, no dovetails"
+
+
+def test_a_corner_is_offered_dovetails_either_way():
+    top = board(2, (300, 200, 18), (0, 0, 382), "xz")
+    found = labels(SIDE, top)
+    assert found[:2] == ["Dovetails, tails on board 1", "Dovetails, tails on board 2"]
+    assert any("rabbet" in label for label in found)
+
+
+def test_a_back_along_the_edge_is_offered_a_rabbet_or_groove():
+    back = board(2, (400, 180, 9), (9, 191, 0), "zy")
+    assert labels(SIDE, back)[0] == "board 2 into a rabbet in board 1"
+    inwards = board(2, (400, 180, 9), (9, 150, 0), "zy")
+    assert labels(SIDE, inwards)[0] == "board 2 into a groove in board 1"
+
+
+def test_crossing_boards_are_offered_a_lap_and_frames_a_bridle_and_a_mitre():
+    one, two = board(1, (300, 50, 20), (0, 100, 0), "xz"), board(2, (300, 50, 20), (100, 0, 0), "yz")
+    assert "Halved into each other" in labels(one, two)
+    corner = labels(board(1, (300, 50, 20), (0, 0, 0), "xz"), board(2, (300, 50, 20), (0, 0, 0), "yz"))
+    assert {"Mitred", "Halved into each other"} <= set(corner)
+    assert any(label.startswith("Bridle") for label in corner)
+
+
+def test_boards_that_touch_are_offered_what_holds_them_and_others_nothing():
+    lying = board(2, (300, 200, 18), (0, 0, 400), "xz")
+    assert labels(SIDE, lying) == [f"Against each other, {h.value}" for h in
+                                   (Hold.GLUE, Hold.NAILS, Hold.SCREWS, Hold.SLOTS)]  # fmt: skip
+    assert labels(SIDE, board(2, (300, 200, 18), (0, 0, 500), "xz")) == []
+    along_an_edge = board(2, (300, 200, 18), (18, 200, 0), "xz")
+    assert labels(SIDE, along_an_edge) == [], "an edge alone holds nothing"
+
+
+sizes = st.tuples(st.integers(100, 400), st.integers(30, 200), st.integers(8, 40))
+places = st.tuples(st.integers(-60, 60), st.integers(-60, 60), st.integers(-60, 60))
+
+
+@given(sizes, places, st.sampled_from(LIES), sizes, places, st.sampled_from(LIES))
+def test_whatever_is_offered_shares_the_overlap_out(size1, at1, lie1, size2, at2, lie2):
+    project = piece(board(1, size1, at1, lie1), board(2, size2, at2, lie2))
+    plan = work_out(project, milling=False, proving=False)
+    found = offers(plan.parts[0], plan.parts[1], 1)
+    for index, offer in enumerate(found):
+        joined = work_out(join_as_offered(project, "own1", "own2", index), milling=False)
+        assert len(joined.assembly.joints) == 1
+        collisions = [f for f in joined.findings if f.trouble is Trouble.COLLISION]
+        assert not collisions, (offer.label, collisions[0].remark.text)
+
+
+def test_a_collision_offers_its_joints_and_taking_one_mends_it():
+    shelf = board(2, (300, 200, 16), (12, 0, 150), "xz")
+    plan = work_out(piece(SIDE, shelf), milling=False)
+    (finding,) = plan.findings
+    assert "no joint shares it out" in finding.remark.text
+    assert finding.remark.mends[0].label == "board 2 into a dado in board 1"
+    mend = finding.remark.mends[0]
+    second, _, index = mend.value.partition("/")
+    joined = work_out(join_as_offered(plan.project, mend.subject, second, int(index)), milling=False)
+    assert joined.proof.clean
+    assert join_as_offered(joined.project, "own1", "nobody") == joined.project
+
+
+def test_joining_again_takes_the_place_of_the_old_joint():
+    shelf = board(2, (300, 200, 16), (12, 0, 150), "xz")
+    project = piece(SIDE, shelf)
+    once = join_as_offered(project, "own1", "own2", 0)
+    twice = join_as_offered(once, "own1", "own2", 1)
+    assert len(twice.piece.own_joints) == 1 and twice.piece.own_joints != once.piece.own_joints
+    assert next_joint_number(once.piece) == 2
+    assert actions.part_own(twice, twice.piece.own_joints[0].id).piece.own_joints == ()
+
+
+def test_boards_are_added_on_top_named_and_taken_away_with_all_that_is_theirs():
+    plan = work_out(seed_box(), milling=False, proving=False)
+    new = added_board(plan, ())
+    assert new.at[2].mm == plan.ledger["box.outside_height"], "it lies on the box"
+    project = actions.add_own(seed_box(), new)
+    project = actions.give(project, "own1.length", mm(200))
+    project = actions.join_own(project, OwnJoint("ownjoint1", "butt", "front", "own1"))
+    assert work_out(project, milling=False, proving=False).part("own1").length == mm(200)
+    assert next_own_id(project.piece.own) == "own2"
+    gone = actions.remove_own(project, "own1")
+    assert gone.piece.own == () and gone.piece.own_joints == ()
+    assert not any(name.startswith("own1") for name, _ in gone.piece.given)
+
+
+def test_another_form_keeps_the_boards_of_ones_own():
+    project = actions.add_own(seed_box(), added_board(work_out(seed_box(), milling=False, proving=False), ()))
+    project = actions.join_own(project, OwnJoint("ownjoint1", "butt", "front", "own1"))
+    tray = actions.take_form(project, "tray")
+    assert tray.piece.form == "tray" and len(tray.piece.own) == 1
+    assert tray.piece.own_joints == () and tray.layout == (), "a joint with a part that is gone goes too"
+
+
+# --- dragging -------------------------------------------------------------------------------------
+
+
+def front_view(plan):
+    return planes_of(plan)[View.FRONT]
+
+
+def whole(value):
+    return Fraction(round(value))
+
+
+def test_a_board_is_taken_by_its_middle_or_by_an_edge():
+    plan = work_out(piece(SIDE, board(2, (300, 200, 40), (100, 0, 150), "xz")), milling=False, proving=False)
+    plane, shelf = front_view(plan), plan.part("own2")
+    assert gripped(plane, shelf, (250.0, 170.0), 5).whole
+    assert gripped(plane, shelf, (399.0, 170.0), 5).side is Side.RIGHT
+    assert gripped(plane, shelf, (250.0, 151.0), 5).side is Side.UNDER
+    thin = work_out(piece(board(1, (300, 200, 4), (0, 0, 0), "xz")), milling=False, proving=False).parts[0]
+    assert gripped(plane, thin, (150.0, 2.0), 5).whole, "the middle of a thin board stays free to move it"
+
+
+def test_a_dragged_board_snaps_to_its_neighbours_and_else_to_the_mark():
+    plan = work_out(piece(SIDE, board(2, (300, 200, 16), (100, 0, 150), "xz")), milling=False, proving=False)
+    plane, shelf = front_view(plan), plan.part("own2")
+    grip = gripped(plane, shelf, (250.0, 158.0), 3)
+    new, box = moved(plan.assembly, grip, (250.0 - 84.3, 158.0 + 40.4), 6, whole)
+    assert new["own2.x"] == 18, "against the side's inner face"
+    assert new["own2.z"] == 190, "to whole millimetres"
+    assert box.low == (18, 0, 190)
+    top, _ = moved(plan.assembly, grip, (250.0, 158.0 + 231), 6, whole)
+    assert top["own2.z"] == 400 - 16, "its upper face level with the side's end"
+
+
+@pytest.mark.parametrize(("at", "to", "name", "value"), [
+    ((399.0, 158.0), (340.4, 158.0), "own2.length", 241), ((250.0, 165.5), (250.0, 175.5), "own2.thickness", 26),
+])  # fmt: skip
+def test_an_edge_is_dragged_to_another_size(at, to, name, value):
+    plan = work_out(piece(SIDE, board(2, (300, 200, 16), (100, 0, 150), "xz")), milling=False, proving=False)
+    grip = gripped(front_view(plan), plan.part("own2"), at, 3)
+    new, _ = moved(plan.assembly, grip, to, 4, whole)
+    assert new == {name: value}
+
+
+def test_a_low_edge_moves_the_place_with_the_size_and_never_through_the_other():
+    plan = work_out(piece(SIDE, board(2, (300, 200, 16), (100, 0, 150), "xz")), milling=False, proving=False)
+    grip = gripped(front_view(plan), plan.part("own2"), (101.0, 158.0), 3)
+    new, _ = moved(plan.assembly, grip, (60.0, 158.0), 4, whole)
+    assert new["own2.x"] + new["own2.length"] == 400
+    through, _ = moved(plan.assembly, grip, (900.0, 158.0), 4, whole)
+    assert through["own2.length"] == 1
+
+
+def test_every_point_of_the_drawing_belongs_to_a_view():
+    plan = work_out(plant_stair(), milling=False, proving=False)
+    for part in plan.parts:
+        for view in View:
+            (left, top), (right, bottom) = flat_at(plan, view, part.box)
+            plane, local = plane_at(plan, ((left + right) / 2, (top + bottom) / 2))
+            assert plane.view is view
+            across, up, _ = plane.axes
+            x, y = plane.place(local)
+            assert x == pytest.approx(float(part.box.low[across.value] + part.box.high[across.value]) / 2)
+            assert y == pytest.approx(float(part.box.low[up.value] + part.box.high[up.value]) / 2)
+    assert plane_at(work_out(piece(), milling=False), (0.0, 0.0)) is None
+
+
+def test_neighbours_are_what_touches_or_overlaps():
+    plan = work_out(plant_stair(), milling=False, proving=False)
+    assert [other.id for other in neighbours(plan.assembly, plan.part("own6"))] == ["own1", "own2"]
+
+
+def test_the_sample_of_ones_own_proves_and_a_wrong_board_of_it_does_not():
+    plan = work_out(plant_stair(), milling=False)
+    assert plan.proof.clean and len(plan.assembly.joints) == 8
+    assert plan.assembly.joints[-1].sharing is Sharing.TENON
+    short = work_out(actions.give(plan.project, "own3.length", mm(470)), milling=False)
+    assert any("do not meet" in finding.remark.text for finding in short.findings)
+    apart = work_out(actions.give(plan.project, "own6.z", mm(160)), milling=False)
+    assert apart.proof.clean, "a rail may stand anywhere between the treads"
