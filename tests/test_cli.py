@@ -154,7 +154,15 @@ def test_shots_shows_every_main_view(tmp_path):
     words = [sys.executable, "-m", "nullah.cli", "shots", str(tmp_path / "shots")]
     done = subprocess.run(words, capture_output=True, text=True, check=False, env={"PATH": "/usr/bin:/bin"})
     assert done.returncode == 0, done.stderr
-    assert len(list((tmp_path / "shots").glob("*.png"))) == 10
+    assert len(list((tmp_path / "shots").glob("*.png"))) == 16
+
+
+def test_solids_are_written_as_asked(tmp_path, capsys):
+    write_project(seed_box(), tmp_path / "box.nullah")
+    assert main(["solids", str(tmp_path / "box.nullah"), "--out", str(tmp_path / "box.stl")]) == 0
+    assert (tmp_path / "box.stl").stat().st_size > 5000
+    assert ".stl or .glb" in refused(capsys, "solids", str(tmp_path / "box.nullah"), "--out", str(tmp_path / "b.obj"))
+    assert "none.nullah" in refused(capsys, "solids", str(tmp_path / "none.nullah"), "--out", str(tmp_path / "b.stl"))
 
 
 def test_without_a_screen_the_desk_says_so(capsys, monkeypatch):

@@ -7,6 +7,7 @@ from PySide6.QtWidgets import QApplication, QLabel, QPushButton
 from nullah.core.project import Project
 from nullah.core.stations import STATIONS
 from nullah.demo.seed_box import seed_box
+from nullah.demo.seed_cabinet import seed_cabinet
 from nullah.desk.start import make_window
 
 
@@ -82,7 +83,7 @@ def open_window(qtbot, tmp_path):
 
     def make(project):
         window = make_window(project, tmp_path / "unsaved")
-        window.document.numbers_ready()
+        window.document.numbers_ready(patient=True)
         window.resize(1280, 800)
         window.show()
         qtbot.waitExposed(window)
@@ -104,3 +105,8 @@ def user(qtbot, open_window):
 @pytest.fixture
 def beginner(qtbot, open_window):
     return User(qtbot, open_window(Project()))
+
+
+@pytest.fixture
+def cabinetmaker(qtbot, open_window):
+    return User(qtbot, open_window(seed_cabinet()))

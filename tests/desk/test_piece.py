@@ -102,7 +102,7 @@ def test_a_card_figure_says_why(user):
     user.click_bench("bottom")
     assert user.window.document.hand.part == "bottom"
     assert user.reads_on_card("moves about")
-    user.press("Leave 1 mm at each edge")
+    user.press("Make the clearance of the bottom, each edge 1.0 mm")
     assert user.plan.ledger["bottom.clearance"] == 1
     assert user.reads_on_card("planned 354 × 194 × 6 mm; measure first")
     user.press("leave long")

@@ -110,3 +110,27 @@ def test_hardwood_is_named_in_quarters():
     assert resolve_size("4/4").thickness == inch("13/16")
     with pytest.raises(SizeNameError):
         resolve_size("7x7x7")
+
+
+def test_the_table_of_species_is_whole():
+    # At least thirty, hard and soft, each with every figure; plausible against the Handbook's ranges (ch. 5).
+    table = all_species().values()
+    assert len(table) >= 30
+    assert len({species.name for species in table}) == len(table)
+    for species in table:
+        assert 300 < species.density < 900 and 5 < species.stiffness < 16 and 1000 < species.hardness < 9000
+        assert len(species.tone) == 7
+    classes = {species.hardness_class for species in table}
+    assert classes == {"soft", "medium", "hard"}
+    names = [also for species in table for also in (species.name.casefold(), *species.also)]
+    assert len(set(names)) == len(names), "no name means two woods"
+
+
+@pytest.mark.parametrize(("heavier", "lighter"), [
+    # Order of specific gravity at 12 %: Wood Handbook, ch. 5 (from memory).
+    ("shagbark hickory", "black cherry"), ("white oak", "black walnut"), ("sugar maple", "yellow-poplar"),
+    ("Douglas-fir", "eastern white pine"),
+])  # fmt: skip
+def test_woods_stand_in_the_order_of_their_weight_and_hardness(heavier, lighter):
+    one, two = find_species(heavier), find_species(lighter)
+    assert one.density > two.density and one.hardness > two.hardness

@@ -200,7 +200,9 @@ def lines(joint: Joint, first: Part, second: Part) -> Lines:
     overlap = first.box.overlap(second.box)
     if overlap is None:
         return Lines(None, joint.channels, ())
-    shares = joint.shares or (overlap,)
+    # A share can be no more than what the second part has there.
+    clipped = (share.overlap(overlap) for share in joint.shares)
+    shares = tuple(share for share in clipped if share is not None) if joint.shares else (overlap,)
     return Lines(overlap, joint.channels or shares, shares)
 
 

@@ -21,7 +21,14 @@ if TYPE_CHECKING:  # solids bring numpy and the booleans: only where they have b
 
 # A face turned further from the eye than this is seen edge-on.
 _EDGE_ON = 0.02
+# A face smaller than this, mm², is not asked what it covers.
+_COVERS = 400.0
 _Span = tuple[float, float]
+_PLANE_AXES = {
+    View.ABOVE: (Axis.X, Axis.Y, Axis.Z),
+    View.FRONT: (Axis.X, Axis.Z, Axis.Y),
+    View.SECTION: (Axis.Y, Axis.Z, Axis.X),
+}
 
 
 class Plane(NamedTuple):
@@ -37,11 +44,7 @@ class Plane(NamedTuple):
     @property
     def axes(self) -> tuple[Axis, Axis, Axis]:
         """The axes to the right, up the drawing, and of sight."""
-        return {
-            View.ABOVE: (Axis.X, Axis.Y, Axis.Z),
-            View.FRONT: (Axis.X, Axis.Z, Axis.Y),
-            View.SECTION: (Axis.Y, Axis.Z, Axis.X),
-        }[self.view]
+        return _PLANE_AXES[self.view]
 
     @property
     def towards(self) -> int:
@@ -110,7 +113,28 @@ def seen(plane: Plane, parts: Iterable[Part], recipes: Mapping[str, Recipe] | No
         else:
             found += _face_of_box(plane, part)
     found.sort(key=lambda face: face.depth)
-    return found
+    return _uncovered(found)
+
+
+def _uncovered(faces: list[Seen]) -> list[Seen]:
+    """Leave out faces that lie wholly behind one nearer rectangle: in a full case that is most of them."""
+    kept: list[Seen] = []
+    over: list[tuple[float, float, float, float]] = []
+    for face in reversed(faces):
+        left, top, right, bottom = box = _bounds(face)
+        if any(b[0] <= left and right <= b[2] and b[1] <= top and bottom <= b[3] for b in over):
+            continue
+        kept.append(face)
+        loop = face.loops[0]
+        plain = len(face.loops) == 1 and len(loop) == 4
+        if plain and (right - left) * (bottom - top) > _COVERS and _is_upright(loop, box):
+            over.append(box)
+    kept.reverse()
+    return kept
+
+
+def _is_upright(loop: tuple[Point, ...], box: tuple[float, float, float, float]) -> bool:
+    return all(x in (box[0], box[2]) and y in (box[1], box[3]) for x, y in loop)
 
 
 def _face_of_box(plane: Plane, part: Part) -> Iterator[Seen]:
@@ -210,15 +234,31 @@ def _grain(face: Seen) -> Iterator[Path]:
 
 def hidden(plane: Plane, parts: Iterable[Part], faces: list[Seen]) -> Iterator[Element]:
     """Give, dashed, the outlines of parts where something nearer covers them."""
+    boxed = [(face, _bounds(face)) for face in faces]
     for part in parts:
         own = next(iter(_face_of_box(plane, part)), None)
         if own is None:
             continue
-        nearer = [face for face in faces if face.depth > own.depth + 0.01 and face.part.id != part.id]
+        left, top, right, bottom = _bounds(own)
+        # Only what lies over the part can cover an edge of it: that is little, and soon told.
+        nearer = [
+            (face, box)
+            for face, box in boxed
+            if face.depth > own.depth + 0.01 and face.part is not part
+            and box[0] < right and left < box[2] and box[1] < bottom and top < box[3]
+        ]  # fmt: skip
         loop = own.loops[0]
         for start, end in zip(loop, (*loop[1:], loop[0]), strict=True):
-            for low, high in _covered(start, end, nearer):
+            x0, x1 = min(start[0], end[0]), max(start[0], end[0])
+            y0, y1 = min(start[1], end[1]), max(start[1], end[1])
+            over = [f for f, b in nearer if b[0] <= x1 and x0 <= b[2] and b[1] <= y1 and y0 <= b[3]]
+            for low, high in _covered(start, end, over):
                 yield line(_along(start, end, low), _along(start, end, high), Role.HIDDEN)
+
+
+def _bounds(face: Seen) -> tuple[float, float, float, float]:
+    xs, ys = [p[0] for p in face.loops[0]], [p[1] for p in face.loops[0]]
+    return min(xs), min(ys), max(xs), max(ys)
 
 
 def _along(start: Point, end: Point, share: float) -> Point:
@@ -252,8 +292,11 @@ def spans_inside(start: Point, end: Point, loops: tuple[tuple[Point, ...], ...])
     """
     (x0, y0), (x1, y1) = start, end
     xs, ys = [p[0] for p in loops[0]], [p[1] for p in loops[0]]
-    if max(x0, x1) < min(xs) or min(x0, x1) > max(xs) or max(y0, y1) < min(ys) or min(y0, y1) > max(ys):
+    left, right, top, bottom = min(xs), max(xs), min(ys), max(ys)
+    if max(x0, x1) < left or min(x0, x1) > right or max(y0, y1) < top or min(y0, y1) > bottom:
         return []
+    if len(loops) == 1 and len(xs) == 4 and all(x in (left, right) for x in xs) and all(y in (top, bottom) for y in ys):
+        return _through_rectangle(start, end, (left, top, right, bottom))
     dx, dy = x1 - x0, y1 - y0
     cuts = [0.0, 1.0]
     for loop in loops:
@@ -273,6 +316,20 @@ def spans_inside(start: Point, end: Point, loops: tuple[tuple[Point, ...], ...])
     return found
 
 
+def _through_rectangle(start: Point, end: Point, box: tuple[float, float, float, float]) -> list[_Span]:
+    """Give the stretch of a line strictly inside an upright rectangle."""
+    low, high = 0.0, 1.0
+    for at, to, near, far in ((start[0], end[0], box[0], box[2]), (start[1], end[1], box[1], box[3])):
+        by = to - at
+        if abs(by) < 1e-12:
+            if at <= near + 1e-7 or at >= far - 1e-7:
+                return []
+            continue
+        one, two = sorted(((near - at) / by, (far - at) / by))
+        low, high = max(low, one), min(high, two)
+    return [(low, high)] if high - low > 1e-9 else []
+
+
 def inside(loops: tuple[tuple[Point, ...], ...], point: Point, edge: float = 0.0) -> bool:
     """Say whether a point lies inside loops (even-odd); closer to an edge than `edge` is outside."""
     x, y = point
@@ -281,8 +338,13 @@ def inside(loops: tuple[tuple[Point, ...], ...], point: Point, edge: float = 0.0
         for (ax, ay), (bx, by) in zip(loop, (*loop[1:], loop[0]), strict=True):
             if (ay > y) != (by > y) and x < (bx - ax) * (y - ay) / (by - ay) + ax:
                 odd = not odd
-            if edge and _near(point, (ax, ay), (bx, by), edge):
-                return False
+    if odd and edge:
+        for loop in loops:
+            for (ax, ay), (bx, by) in zip(loop, (*loop[1:], loop[0]), strict=True):
+                if min(ax, bx) - edge > x or max(ax, bx) + edge < x or min(ay, by) - edge > y or max(ay, by) + edge < y:
+                    continue
+                if _near(point, (ax, ay), (bx, by), edge):
+                    return False
     return odd
 
 

@@ -17,9 +17,19 @@ from nullah.core.stations.station import Hand, Station
 _NOTHING_YET = "Add a board, then drag and type it into its place. Where two overlap, a joint is offered."
 
 
+# The last plan that was drawn, and its drawing: what is taken in hand changes nothing of it.
+_drawn: list[tuple[Plan, Drawing]] = []
+
+
 def _draw(plan: Plan, hand: Hand) -> Drawing:
     if plan.ledger is None or not plan.parts:
         return Drawing()
+    if not _drawn or _drawn[0][0] is not plan:
+        _drawn[:] = [(plan, _views(plan))]
+    return _drawn[0][1]
+
+
+def _views(plan: Plan) -> Drawing:
     planes = planes_of(plan)
     places = places_of(planes)
     found = Drawing()
@@ -47,7 +57,13 @@ def plane_at(plan: Plan, point: Point) -> tuple[Plane, Point] | None:
         return across + max(y - point[1], 0.0, point[1] - y - high)
 
     view = min(View, key=beside)
-    return planes[view], (point[0] - places[view][0], point[1] - places[view][1])
+    return planes[view], point_on(plan, view, point)
+
+
+def point_on(plan: Plan, view: View, point: Point) -> Point:
+    """Give a point of the drawing in the measure of one view, though it may lie beside it."""
+    x, y = places_of(planes_of(plan))[view]
+    return point[0] - x, point[1] - y
 
 
 def flat_at(plan: Plan, view: View, box: Box) -> tuple[Point, Point]:

@@ -21,7 +21,7 @@ from nullah.core.piece.part import Part
 from nullah.core.piece.shaping import Shaping
 from nullah.core.plan import next_joint_number
 from nullah.core.project import Project
-from nullah.core.stations.piece import flat_at, plane_at
+from nullah.core.stations.piece import flat_at, plane_at, point_on
 from nullah.core.stations.placing import Grip, added_board, gripped, moved, neighbours
 from nullah.desk.bench import Bench, Tool
 from nullah.desk.document import Document
@@ -346,12 +346,10 @@ class OwnTool(Tool):
 
     def drag(self, at: Point) -> None:
         plan, grip = self._document.plan, self._grip
-        found = plane_at(plan, at)
-        if grip is None or found is None:
+        if grip is None:
             return
-        plane, local = found
-        if plane.view is not grip.plane.view:
-            return
+        plane = grip.plane
+        local = point_on(plan, plane.view, at)
         near = _SNAP_PX / self._bench.scale.per_mm
         marks = plan.marks
         self._new, box = moved(plan.assembly, grip, plane.place(local), near,

@@ -1,0 +1,268 @@
+"""Piece looked at in other ways: turned, as figures, as a cut list; and the proof on the desk."""
+
+import csv
+import io
+
+import pytest
+from PySide6.QtCore import QEvent, QPoint, QPointF, Qt
+from PySide6.QtGui import QGuiApplication, QMouseEvent, QWheelEvent
+from PySide6.QtTest import QTest
+from PySide6.QtWidgets import QFileDialog
+
+from nullah.core import actions
+from nullah.core.lengths import mm
+from nullah.core.piece.forms import FORMS
+from nullah.demo.seed_cabinet import seed_cabinet
+from nullah.desk.start import make_window
+
+
+def page(user, title):
+    user.press(title)
+    return user.window.place.currentWidget()
+
+
+def choose(box, text):
+    index = box.findText(text)
+    assert index >= 0, [box.itemText(i) for i in range(box.count())]
+    box.setCurrentIndex(index)
+    box.activated.emit(index)
+
+
+# --- turned ---------------------------------------------------------------------------------------
+
+
+def test_it_turns_by_mouse_and_keys_and_what_is_clicked_is_in_hand(cabinetmaker):
+    glass = page(cabinetmaker, "Turn it").glass
+    cabinetmaker.press("Front")
+    middle = QPoint(glass.width() // 2, glass.height() // 2)
+    QTest.mouseClick(glass, Qt.MouseButton.LeftButton, pos=middle)
+    in_hand = cabinetmaker.window.document.hand.part
+    assert in_hand.endswith("_front") and in_hand.startswith("drawer")
+    before = glass.eye
+    start, end = QPointF(middle), QPointF(middle) + QPointF(80, 20)
+    for kind, at in ((QEvent.Type.MouseButtonPress, start), (QEvent.Type.MouseMove, end)):
+        button = Qt.MouseButton.LeftButton
+        QGuiApplication.sendEvent(glass, QMouseEvent(kind, at, glass.mapToGlobal(at), button, button,
+                                                     Qt.KeyboardModifier.NoModifier))  # fmt: skip
+    QTest.mouseRelease(glass, Qt.MouseButton.LeftButton, pos=end.toPoint())
+    assert glass.eye.turn == pytest.approx(before.turn + 40) and glass.eye.tilt == pytest.approx(before.tilt + 10)
+    assert cabinetmaker.window.document.hand.part == in_hand, "a drag picks nothing"
+    QTest.keyClick(glass, Qt.Key.Key_Left)
+    assert glass.eye.turn == pytest.approx(before.turn + 34)
+    QTest.keyClick(glass, Qt.Key.Key_Plus)
+    assert glass.closer == pytest.approx(1.2)
+    QTest.keyClick(glass, Qt.Key.Key_0)
+    assert glass.closer == 1.0
+    for _ in range(40):
+        QTest.keyClick(glass, Qt.Key.Key_Up)
+    assert glass.eye.tilt == 90, "from straight above, no further"
+    wheel = QWheelEvent(QPointF(middle), QPointF(middle), QPoint(), QPoint(0, 240), Qt.MouseButton.NoButton,
+                        Qt.KeyboardModifier.NoModifier, Qt.ScrollPhase.NoScrollPhase, False)  # fmt: skip
+    QGuiApplication.sendEvent(glass, wheel)
+    assert glass.closer > 1
+
+
+def test_it_opens_and_closes_and_the_ground_picks_nothing(cabinetmaker):
+    view = page(cabinetmaker, "Turn it")
+    closed = view.glass.picture.parts.copy()
+    view.slider.setValue(60)
+    opened = view.glass.picture.parts
+    assert (closed != opened).mean() > 0.05
+    cabinetmaker.window.document.pick_part("back1")
+    cabinetmaker.press("only the part in hand")
+    assert view.glass.only_in_hand
+    view.slider.setValue(0)
+    assert (view.glass.picture.parts == closed).mean() > 0.99
+    QTest.mouseClick(view.glass, Qt.MouseButton.LeftButton, pos=QPoint(3, 3))
+    assert cabinetmaker.window.document.hand.part == ""
+
+
+def test_a_change_is_seen_at_once_by_day_and_night(cabinetmaker):
+    view = page(cabinetmaker, "Turn it")
+    before = view.glass.picture.parts.copy()
+    choose(cabinetmaker.window.desk(0).boxes["rows"], "3")
+    assert len(cabinetmaker.plan.parts) < 30
+    assert (view.glass.picture.parts != before).any()
+    ground = view.grab().toImage().pixelColor(5, view.height() - 5).lightness()
+    cabinetmaker.press("night")
+    assert view.grab().toImage().pixelColor(5, view.height() - 5).lightness() < 80 < ground
+
+
+def test_the_proof_is_worked_out_aside_and_arrives(qtbot, tmp_path):
+    window = make_window(seed_cabinet(), tmp_path / "unsaved")
+    window.document.numbers_ready()
+    window.document.prover.at_once_ms = 0
+    window.show()
+    window.document.do("thinner", lambda p: actions.give(p, "dado.width", mm(11)))
+    assert window.document.plan.proof is None
+    assert "…" in [setting.figure for setting in window.card.card.set], "it says that it is at it"
+    qtbot.waitUntil(lambda: window.document.plan.proof is not None, timeout=20000)
+    assert window.document.plan.failing
+    # A change while it is at it: only the newest answer counts.
+    window.document.do("mend", lambda p: actions.give(p, "dado.width", None))
+    window.document.do("spoil", lambda p: actions.give(p, "divider.notch", mm(4)))
+    qtbot.waitUntil(lambda: window.document.plan.proof is not None, timeout=20000)
+    assert "notched" in window.document.plan.findings[0].remark.text
+    window.close()
+
+
+# --- figures --------------------------------------------------------------------------------------
+
+
+def test_every_figure_is_found_told_and_typed_in_the_table(cabinetmaker):
+    table = page(cabinetmaker, "Figures")
+    assert table.count.text() == f"{len(cabinetmaker.plan.ledger.quantities)} figures"
+    cabinetmaker.bot.keyClicks(table.finder, "depth of the dados")
+    assert table.found.rowCount() == 1
+    index = table.found.index(0, 0)
+    assert table.found.data(index) == "Depth of the dados"
+    QTest.mouseClick(table.table.viewport(), Qt.MouseButton.LeftButton, pos=table.table.visualRect(index).center())
+    assert cabinetmaker.reads_on_card("Depth of the dados: 5 mm, given.")
+    assert cabinetmaker.reads_on_card("On it hang:")
+    table.table.setFocus()
+    table.table.setCurrentIndex(index)
+    QTest.keyClick(table.table, Qt.Key.Key_Return)
+    editor = cabinetmaker.window.editor
+    assert editor.of == "dado.depth"
+    editor.field.line.selectAll()
+    cabinetmaker.bot.keyClicks(editor.field.line, "6")
+    told = editor._told.text()
+    assert told.startswith("Changes with it: ") and "length of the dividers 336 mm → 338 mm" in told
+    cabinetmaker.bot.keyClick(editor.field.line, Qt.Key.Key_Return)
+    assert cabinetmaker.plan.ledger["divider.length"] == 338
+
+
+def test_what_would_change_is_said_before_a_measurement_is_accepted(user):
+    user.click_bench("sides.thickness")
+    editor = user.window.editor
+    editor.field.line.selectAll()
+    user.bot.keyClicks(editor.field.line, "16.3")
+    told = editor._told.text()
+    assert "thickness of the ends 16 mm → 16.5 mm" in told or "→" in told
+    assert "and" in told and user.plan.ledger["sides.thickness"] == 16, "nothing is taken yet"
+    editor.field.line.selectAll()
+    user.bot.keyClicks(editor.field.line, "400")
+    assert "cannot be made" in editor._told.text() or "→" in editor._told.text()
+    user.bot.keyClick(editor.field.line, Qt.Key.Key_Escape)
+    assert user.plan.ledger["sides.thickness"] == 16
+
+
+# --- the cut list ---------------------------------------------------------------------------------
+
+
+def test_the_cut_list_is_sorted_picked_and_copied(cabinetmaker):
+    table = page(cabinetmaker, "Cut list")
+    assert table.told.text().startswith("30 parts, 17 sizes · 0.016")
+    table.table.sortByColumn(2, Qt.SortOrder.DescendingOrder)
+    lengths = [float(table.sorted.index(row, 2).data().replace(" …", "")) for row in range(table.sorted.rowCount())]
+    assert lengths == sorted(lengths, reverse=True)
+    box = table.table.visualRect(table.sorted.index(0, 1))
+    QTest.mouseClick(table.table.viewport(), Qt.MouseButton.LeftButton, pos=box.center())
+    assert cabinetmaker.window.document.hand.part == "left"
+    QTest.mouseClick(table.table.viewport(), Qt.MouseButton.LeftButton, pos=box.center())
+    assert cabinetmaker.window.document.hand.part == "right", "click again for the next of the same size"
+    cabinetmaker.press("Copy")
+    rows = list(csv.reader(io.StringIO(QGuiApplication.clipboard().text()), delimiter="\t"))
+    assert rows[0][:3] == ["×", "Part", "Length"] and len(rows) == 18
+    assert rows[1][1] == "left side and right side" and rows[1][2] == "441"
+    waiting = [row for row in rows if row[2].endswith("…")]
+    assert len(waiting) == 15, "what is to be left long says so"
+
+
+def test_boards_are_pasted_from_a_spreadsheet(cabinetmaker):
+    table = page(cabinetmaker, "Cut list")
+    QGuiApplication.clipboard().setText("part\tquantity\tlength\twidth\tthickness\nslat\t3\t12 in\t40\t10\n")
+    cabinetmaker.press("Paste boards")
+    names = [part.name for part in cabinetmaker.plan.parts if part.id.startswith("own")]
+    assert names == ["slat 1", "slat 2", "slat 3"]
+    assert cabinetmaker.plan.ledger.length("own1.length").typed == "12 in", "as it was typed"
+    assert cabinetmaker.window.header.undo.toolTip() == "Undo: add 3 boards from a list"
+    QGuiApplication.clipboard().setText("slat,thin,40,10")
+    cabinetmaker.press("Paste boards")
+    assert table.told.text().startswith("Line 1") and len(cabinetmaker.plan.parts) == 33
+    cabinetmaker.press("Undo")
+    assert len(cabinetmaker.plan.parts) == 30
+
+
+def test_the_cut_list_is_written_and_read_as_files(cabinetmaker, tmp_path, monkeypatch):
+    table = page(cabinetmaker, "Cut list")
+    monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_: (str(tmp_path / "list.csv"), ""))
+    cabinetmaker.press("Write CSV …")
+    rows = list(csv.DictReader((tmp_path / "list.csv").open(encoding="utf-8")))
+    assert len(rows) == 30
+    monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_: (str(tmp_path / "no" / "list.csv"), ""))
+    cabinetmaker.press("Write CSV …")
+    assert "cannot be written" in table.told.text()
+    (tmp_path / "boards.csv").write_text("ledge; 300; 40; 10\n")
+    monkeypatch.setattr(QFileDialog, "getOpenFileName", lambda *_: (str(tmp_path / "boards.csv"), ""))
+    cabinetmaker.press("Boards from a list …")
+    assert cabinetmaker.plan.parts[-1].name == "ledge"
+
+
+# --- forms and the proof on the desk --------------------------------------------------------------
+
+
+@pytest.mark.parametrize("form", [form.id for form in FORMS.values() if form.id not in ("box", "own")])
+def test_every_form_is_taken_looked_at_and_taken_back(beginner, form):
+    desk = beginner.window.desk(0)
+    choose(desk.form, FORMS[form].title)
+    assert beginner.plan.form.id == form
+    assert beginner.reads_on_card("goes together")
+    assert set(desk.boxes) == {choice.name for choice in FORMS[form].choices}
+    for choice in FORMS[form].choices:
+        if desk.boxes[choice.name].isVisible():
+            choose(desk.boxes[choice.name], choice.options[1][1])
+    assert beginner.plan.parts
+    for station in ("rack", "breakdown", "milling", "joints", "season", "daybook", "piece"):
+        beginner.go(station)
+    for title in ("Turn it", "Figures", "Cut list", "Views"):
+        beginner.press(title)
+        assert beginner.window.grab().width() > 0
+    while beginner.window.header.undo.isEnabled():
+        beginner.press("Undo")
+    assert beginner.plan.form.id == "box"
+
+
+def test_five_ways_to_break_the_cabinet_and_the_way_back(cabinetmaker):
+    user = cabinetmaker
+    complaints = set()
+    for name, value, mend in (
+        ("back.rabbet_width", "6", "Let the width of the back's rabbet follow again"),
+        ("divider.notch", "4", "Let the notch in the dividers' front corners follow again"),
+        ("drawer21_front.width", "90", "Let the width of the front of drawer 2 follow again"),
+        ("sides.length", "443", "Let the length of the sides follow again"),
+        ("dado.width", "11", "Let the width of the dados follow again"),
+    ):
+        table = page(user, "Figures")
+        table.figure.emit(name)
+        line = user.window.editor.field.line
+        line.selectAll()
+        user.bot.keyClicks(line, value)
+        user.bot.keyClick(line, Qt.Key.Key_Return)
+        assert user.window.rod.marks[0].state.endswith("to mend")
+        first = next(text for text in user.card_texts() if text.startswith("▲ 1"))
+        complaints.add(first)
+        user.press("Views")
+        marks = [e.text for e in user.window.bench.drawing.elements if getattr(e, "text", "").startswith("▲")]
+        assert "▲1" in marks, "the place is marked on the drawing"
+        user.press(mend)
+        assert user.reads_on_card("goes together"), name
+    assert len(complaints) == 5
+
+
+def test_woods_are_chosen_for_what_is_seen_and_what_is_not(beginner):
+    desk = beginner.window.desk(0)
+    choose(desk.woods["shown"], "black walnut")
+    choose(desk.woods["inside"], "eastern white pine")
+    assert beginner.plan.species_of(beginner.plan.part("front")) == "black walnut"
+    assert beginner.plan.species_of(beginner.plan.part("bottom")) == "eastern white pine"
+    assert beginner.window.header.undo.toolTip() == "Undo: inside eastern white pine"
+
+
+def test_solids_are_written_from_the_menu(cabinetmaker, tmp_path, monkeypatch):
+    monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_: (str(tmp_path / "cabinet.glb"), ""))
+    cabinetmaker.window.papers.ask_solids()
+    assert (tmp_path / "cabinet.glb").stat().st_size > 10000
+    assert "The solids are in" in cabinetmaker.window.banner.words.text()
+    cabinetmaker.window.papers.write_solids(tmp_path / "x.obj")
+    assert ".stl or .glb" in cabinetmaker.window.banner.words.text()
