@@ -117,7 +117,68 @@ def slab() -> None:
         told(f"slab of 41 × 13, {name}", timed(lambda survey=survey: thickest_slab(survey), 25), 30)
 
 
+def proof() -> None:
+    """Proving a case of 60 parts and 120 joints from nothing, and again after one joint changed."""
+    from dataclasses import replace
+
+    from nullah.core.lengths import mm
+    from nullah.core.piece import solids
+    from nullah.core.piece.proof import order, prove
+    from nullah.core.piece.space import Axis
+    from nullah.core.plan import prove_plan, work_out
+    from nullah.core.project import Piece, Project
+
+    chosen = (("rows", "3"), ("columns", "2"), ("dividers", "frame"), ("drawers", "all"), ("back", "5"))
+    size = (("case.outside_height", mm(700)), ("case.outside_width", mm(700)), ("sides.thickness", mm(20)))
+    plan = work_out(Project(Piece("case", choices=chosen, given=size)), milling=False, proving=False)
+    print(f"the case has {len(plan.parts)} parts and {len(plan.assembly.joints)} joints")
+
+    def from_nothing() -> None:
+        for kept in (solids.build, prove._common, prove._unfilled, prove._hits, prove._order, order._free_of_joint):
+            kept.cache_clear()
+        prove_plan(plan)
+
+    def with_another_joint(kind: str, step: int) -> object:
+        joints = list(plan.assembly.joints)
+        index = next(i for i, joint in enumerate(joints) if (bool(joint.tails) is (kind == "dovetail") and joint.channels)
+                     or (kind == "dovetail" and joint.tails))  # fmt: skip
+        joint = joints[index]
+        if joint.tails is not None:
+            joints[index] = joint._replace(tails=joint.tails._replace(pin=joint.tails.pin + step))
+        else:
+            channel = joint.channels[0]
+            deeper = channel.set(Axis.Z, channel.low[2], channel.high[2] + step)
+            joints[index] = joint._replace(channels=(deeper, *joint.channels[1:]))
+        return replace(plan, assembly=plan.assembly._replace(joints=tuple(joints)))
+
+    told("proof of the whole case", timed(from_nothing, 5), 1500)
+    from_nothing()
+    for kind in ("dado", "dovetail"):
+        changed = iter([with_another_joint(kind, step) for step in range(1, 10)])
+        told(f"proof again, one {kind} changed", timed(lambda changed=changed: prove_plan(next(changed)), 9), 150)
+
+
+def turning() -> None:
+    """A frame of the sample piece while it turns, and the fine picture that follows beside the window."""
+    from nullah.core.piece.render import Eye, Look, offsets_of, picture, scene
+    from nullah.core.plan import work_out
+    from nullah.demo.seed_cabinet import seed_cabinet
+
+    plan = work_out(seed_cabinet(), milling=False)
+    shown = scene(plan.parts, plan.proof.recipes, offsets_of(plan.parts, plan.proof.order, 0.4))
+    tones, look = [(0.8, 0.6, 0.5)] * len(plan.parts), Look((1, 1, 1), (0, 0, 0), (0, 0, 1))
+    turns = iter(range(100))
+
+    def frame(wide: int, high: int) -> None:
+        picture(shown, Eye(next(turns) * 7.0, 24), (wide, high), 0.4 * wide / shown.reach, tones, look)
+
+    told("a frame while it turns", timed(lambda: frame(396, 233), 25), 40)
+    told("the fine picture, beside the window", timed(lambda: frame(1584, 932), 5), 1000)
+
+
 if __name__ == "__main__":
     start_up()
     changed_dimension()
     slab()
+    proof()
+    turning()

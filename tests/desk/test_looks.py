@@ -106,6 +106,29 @@ def test_the_proof_is_worked_out_aside_and_arrives(qtbot, tmp_path):
     window.close()
 
 
+def test_a_fine_picture_is_painted_beside_the_window_and_only_the_newest_is_shown(qtbot, tmp_path):
+    window = make_window(seed_cabinet(), tmp_path / "unsaved")
+    window.document.numbers_ready()
+    window.show()
+    qtbot.waitUntil(lambda: window.document.plan.proof is not None, timeout=20000)
+    window.desk(0).show_look("turn")
+    glass = window.place.currentWidget().glass
+    qtbot.waitUntil(lambda: glass.picture is not None, timeout=20000)
+    for _ in range(3):
+        glass.turn(10, 0)
+    coarse = glass.picture.parts.shape
+    assert coarse[0] < glass.height() * 0.6, "at once, but coarse"
+    qtbot.waitUntil(lambda: glass.picture.parts.shape[0] > coarse[0], timeout=20000)
+    fine = glass.picture
+    glass.draw(coarse=False)
+    glass.turn(90, 0)
+    qtbot.waitUntil(lambda: not glass._runs and glass.picture.parts.shape == fine.parts.shape, timeout=20000)
+    assert (glass.picture.parts != fine.parts).mean() > 0.05, "the turned one, not the one it was asked for before"
+    glass.draw(coarse=False)
+    window.close()
+    assert not any(run.isRunning() for run in glass._runs)
+
+
 # --- figures --------------------------------------------------------------------------------------
 
 

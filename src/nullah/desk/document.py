@@ -23,6 +23,8 @@ if TYPE_CHECKING:
 
 #: A killed program loses at most what was done in this time, in ms.
 AUTOSAVE_AFTER = 1500
+# How long a patient desk waits for a proof, in ms.
+_PATIENT_MS = 60_000
 
 
 def _proof_input(plan: Plan) -> tuple[object, ...]:
@@ -81,8 +83,13 @@ class Document(QObject):
         self.prover = Prover()
         self.prover.proved.connect(self._proved)
         if patient:
-            self.prover.at_once_ms = 60_000
+            self.prover.at_once_ms = _PATIENT_MS
         self._work_out()
+
+    @property
+    def patient(self) -> bool:
+        """Whether everything is worked out before it is shown: for pictures and tests."""
+        return self.prover is not None and self.prover.at_once_ms >= _PATIENT_MS
 
     def _work_out(self) -> None:
         before = self.plan

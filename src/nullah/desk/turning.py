@@ -2,13 +2,15 @@
 
 from __future__ import annotations
 
+from typing import NamedTuple
+
 import numpy as np
-from PySide6.QtCore import QPointF, QSize, Qt, QTimer
+from PySide6.QtCore import QPointF, QSize, Qt, QThread, QTimer, Signal
 from PySide6.QtGui import QColor, QImage, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QResizeEvent, QWheelEvent
 from PySide6.QtWidgets import QLabel, QPushButton, QSlider, QVBoxLayout, QWidget
 
 from nullah.core.card import Weight
-from nullah.core.piece.render import Eye, Look, Picture, Scene, offsets_of, picture, scene
+from nullah.core.piece.render import Colour, Eye, Look, Picture, Scene, offsets_of, picture, scene
 from nullah.core.wood.species import SpeciesError, find_species
 from nullah.desk.document import Document
 from nullah.desk.stations.base import Flow, action
@@ -18,6 +20,45 @@ from nullah.paper.palette import DAY, Palette, mixed
 # While it turns, the picture is drawn coarser by this much, and fine again after a rest, ms.
 _COARSE, _REST_MS = 2, 140
 _EYES = (("Corner", Eye()), ("Front", Eye(0, 4)), ("Left", Eye(-90, 4)), ("Back", Eye(180, 4)), ("Top", Eye(0, 89)))
+
+
+class _Order(NamedTuple):
+    """All that a picture is painted from; `fine` is how many dots of it go to one pixel, each way."""
+
+    scene: Scene
+    eye: Eye
+    size: tuple[int, int]
+    per_mm: float
+    tones: tuple[Colour, ...]
+    look: Look
+    lit: int
+    shift: tuple[float, float]
+    fine: int
+
+
+def _painted(order: _Order) -> Picture:
+    (wide, high), fine = order.size, order.fine
+    shift = (order.shift[0] * fine, order.shift[1] * fine)
+    found = picture(order.scene, order.eye, (wide * fine, high * fine), order.per_mm * fine, order.tones, order.look,
+                    order.lit, shift)  # fmt: skip
+    if fine == 1:
+        return found
+    # Several dots to a pixel: edges come out smooth.
+    dots = found.pixels.reshape(high, fine, wide, fine, 3).astype(np.uint16)
+    return Picture((dots.sum(axis=(1, 3)) // fine**2).astype(np.uint8), found.parts[::fine, ::fine])
+
+
+class _Painting(QThread):
+    """One picture, painted beside the window."""
+
+    painted = Signal(object, object)
+
+    def __init__(self, order: _Order) -> None:
+        super().__init__()
+        self._order = order
+
+    def run(self) -> None:
+        self.painted.emit(self._order, _painted(self._order))
 
 
 class _Glass(QWidget):
@@ -37,7 +78,8 @@ class _Glass(QWidget):
         self._made_for: tuple[object, ...] = ()
         self.picture: Picture | None = None
         self._image = QImage()
-        self._coarse = 1
+        self._wanted: _Order | None = None
+        self._runs: list[_Painting] = []
         self._from: QPointF | None = None
         self._pressed_at = QPointF()
         self._rest = QTimer(self)
@@ -64,40 +106,55 @@ class _Glass(QWidget):
             self._made_for = key
             offsets = offsets_of(plan.parts, plan.proof.order, self.opened, only)
             self._scene = scene(plan.parts, plan.proof.recipes, offsets)
+            if not self._document.patient:
+                self.draw(coarse=True)
+                return
         self.draw(coarse=False)
 
     def draw(self, coarse: bool) -> None:
-        """Draw the picture; coarse while it moves, fine when it rests."""
+        """Draw the picture: coarse at once while it moves, fine beside the window when it rests."""
         if self._scene is None or self.width() < 20 or self.height() < 20:
             return
-        plan, ratio = self._document.plan, self.devicePixelRatioF()
-        self._coarse = _COARSE if coarse else 1
-        wide, high = (max(8, round(side * ratio / self._coarse)) for side in (self.width(), self.height()))
-        room = min(wide, high * 1.25)
-        per_mm = 0.42 * room / self._scene.reach * self.closer
-        fine = 1 if coarse else 2
-        lit = next((i for i, part in enumerate(self._scene.parts) if part.id == self._document.hand.part), -1)
-        shift = (self.shift[0] * ratio / self._coarse * fine, self.shift[1] * ratio / self._coarse * fine)
-        wrong = {name for f in plan.findings if f.remark.weight is Weight.FAILS for name in f.parts}
-        warn = _floats(self.palette_.fails)
-        tones = [_tone(plan.species_of(part), self.palette_) for part in self._scene.parts]
-        tones = [_between(tone, warn) if part.id in wrong else tone
-                 for tone, part in zip(tones, self._scene.parts, strict=True)]  # fmt: skip
-        found = picture(
-            self._scene, self.eye, (wide * fine, high * fine), per_mm * fine, tones, self._look(), lit, shift
-        )
-        pixels = found.pixels
-        if fine == 2:
-            # Four pixels to one: edges come out smooth.
-            four = pixels.reshape(high, 2, wide, 2, 3).astype(np.uint16)
-            pixels = (four.sum(axis=(1, 3)) // 4).astype(np.uint8)
-            found = Picture(pixels, found.parts[::2, ::2])
-        self.picture = found
-        kept = np.ascontiguousarray(pixels)
-        self._image = QImage(kept.tobytes(), wide, high, 3 * wide, QImage.Format.Format_RGB888).copy()
-        self.update()
+        self._wanted = wanted = self._order(self._scene, coarse)
+        if coarse or self._document.patient:
+            self._show(wanted, _painted(wanted))
+        else:
+            run = _Painting(wanted)
+            run.painted.connect(self._show)
+            run.finished.connect(lambda: self._runs.remove(run) if run in self._runs else None)
+            self._runs.append(run)
+            run.start()
         if coarse:
             self._rest.start()
+
+    def _order(self, shown: Scene, coarse: bool) -> _Order:
+        plan, ratio = self._document.plan, self.devicePixelRatioF() / (_COARSE if coarse else 1)
+        wide, high = (max(8, round(side * ratio)) for side in (self.width(), self.height()))
+        per_mm = 0.42 * min(wide, high * 1.25) / shown.reach * self.closer
+        lit = next((i for i, part in enumerate(shown.parts) if part.id == self._document.hand.part), -1)
+        wrong = {name for f in plan.findings if f.remark.weight is Weight.FAILS for name in f.parts}
+        warn = _floats(self.palette_.fails)
+        tones = []
+        for part in shown.parts:
+            tone = _tone(plan.species_of(part), self.palette_)
+            tones.append(_between(tone, warn) if part.id in wrong else tone)
+        shift = (self.shift[0] * ratio, self.shift[1] * ratio)
+        return _Order(shown, self.eye, (wide, high), per_mm, tuple(tones), self._look(), lit, shift, 1 if coarse else 2)
+
+    def _show(self, order: _Order, found: Picture) -> None:
+        """Show a picture, unless another has been asked for since."""
+        if order is not self._wanted:
+            return
+        self.picture = found
+        (wide, high), kept = order.size, np.ascontiguousarray(found.pixels)
+        self._image = QImage(kept.tobytes(), wide, high, 3 * wide, QImage.Format.Format_RGB888).copy()
+        self.update()
+
+    def wait(self) -> None:
+        """Wait for what is being painted: for closing the window."""
+        self._wanted = None
+        for run in list(self._runs):
+            run.wait()
 
     def _look(self) -> Look:
         return Look(_floats(self.palette_.sheet), _floats(self.palette_.wood_line), _floats(self.palette_.accent))
@@ -231,6 +288,10 @@ class TurningView(QWidget):
     def refresh(self) -> None:
         """Show what the document holds now."""
         self.glass.take()
+
+    def leave(self) -> None:
+        """Stop what runs aside: the window closes."""
+        self.glass.wait()
 
     def set_palette(self, palette: Palette) -> None:
         """Take another theme."""

@@ -80,6 +80,11 @@ class PieceDesk(StationDesk):
         self.refresh()
         self.page_wanted.emit()
 
+    def leave(self) -> None:
+        turned = self._pages.get("turn")
+        if turned is not None:
+            turned.leave()  # type: ignore[attr-defined]
+
     def open_up(self, percent: int) -> None:
         """Turn the piece, with its joints opened so far."""
         from nullah.desk.turning import TurningView

@@ -1,0 +1,35 @@
+"""The documentation is run, so that it stays true."""
+
+import re
+from pathlib import Path
+
+from nullah.core import actions
+from nullah.core.lengths import mm
+from nullah.core.piece.forms import FORMS
+from nullah.core.plan import work_out
+from nullah.core.project import Piece, Project
+
+ROOT = Path(__file__).parent.parent
+
+
+def test_the_form_in_the_documentation_is_whole_and_proves_clean(monkeypatch):
+    page = (ROOT / "docs" / "forms.md").read_text(encoding="utf-8")
+    (code,) = re.findall(r"```python\n(.*?)```", page, re.S)
+    names: dict[str, object] = {}
+    exec(compile(code, "docs/forms.md", "exec"), names)  # our own page, which is what is tested
+    form = names["LEDGE"]
+    monkeypatch.setitem(FORMS, "ledge", form)
+    for sizing in ("outside", "inside", "contents"):
+        for brackets in ("cut", "plain"):
+            project = Project(Piece("ledge", choices=(("sizing", sizing), ("brackets", brackets))))
+            plan = work_out(project, milling=False)
+            assert len(plan.parts) == 3 and plan.proof.clean, [f.remark.text for f in plan.findings]
+    thick = work_out(actions.measure(actions.measure(plan.project, "dado.width", mm(20)), "brackets.thickness", mm(21)))
+    assert any("1.0 mm too tight" in finding.remark.text for finding in thick.findings)
+
+
+def test_every_form_has_its_place_in_the_readme():
+    readme = (ROOT / "README.md").read_text(encoding="utf-8").casefold()
+    for form in FORMS.values():
+        word = form.title.split(",")[0].split(" or ")[0].casefold().removeprefix("a ")
+        assert word in readme, form.title
