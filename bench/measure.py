@@ -140,8 +140,8 @@ def proof() -> None:
 
     def with_another_joint(kind: str, step: int) -> object:
         joints = list(plan.assembly.joints)
-        index = next(i for i, joint in enumerate(joints) if (bool(joint.tails) is (kind == "dovetail") and joint.channels)
-                     or (kind == "dovetail" and joint.tails))  # fmt: skip
+        wanted = [i for i, joint in enumerate(joints) if bool(joint.tails if kind == "dovetail" else joint.channels)]
+        index = wanted[0]
         joint = joints[index]
         if joint.tails is not None:
             joints[index] = joint._replace(tails=joint.tails._replace(pin=joint.tails.pin + step))

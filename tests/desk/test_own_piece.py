@@ -73,15 +73,15 @@ def test_a_wall_bracket_from_nothing(own, tmp_path):
     assert own.window.header.undo.toolTip() == "Undo: size arm"
     # An arch under it, and the corner of the upright rounded.
     own.press("Shape it")
-    choose(own, own.rows.kind, "Arch")
-    choose(own, own.rows.place, "front")
-    own.rows.sizes[0].line.setText("160")
-    own.rows.sizes[1].line.setText("25")
+    choose(own, own.rows.contours.kind, "Arch")
+    choose(own, own.rows.contours.place, "front")
+    own.rows.contours.sizes[0].line.setText("160")
+    own.rows.contours.sizes[1].line.setText("25")
     own.press("Cut it so")
     assert own.plan.part(arm).shapings == (Arch(own.plan.part(arm).shapings[0].side, own.plan.part(arm).face, 160, 25),)
-    assert own.rows.off.itemText(1) == "take off: arch front"
+    assert own.rows.contours.off.itemText(1) == "take off: arch front"
     own.window.document.pick_part(side)
-    choose(own, own.rows.kind, "Round corner or edge")
+    choose(own, own.rows.contours.kind, "Round corner or edge")
     own.press("Cut it so")
     assert len(own.plan.part(side).shapings) == 1
     assert own.reads_on_card("goes together")
@@ -146,27 +146,27 @@ def test_dragging_can_be_given_up_and_depth_is_dragged_from_the_side(own):
 def test_what_is_wrong_with_a_contour_is_said_and_a_template_is_read(own, tmp_path, monkeypatch):
     part = add(own, "foot", "along, on edge", ("200", "80", "18"), ("0", "0", "0"))
     own.press("Shape it")
-    choose(own, own.rows.kind, "Arch")
-    own.rows.sizes[1].line.setText("900")
+    choose(own, own.rows.contours.kind, "Arch")
+    own.rows.contours.sizes[1].line.setText("900")
     own.press("Cut it so")
-    assert own.rows.told.text() == "The rise is larger than the board."
-    own.rows.sizes[1].line.setText("much")
+    assert own.rows.contours.told.text() == "The rise is larger than the board."
+    own.rows.contours.sizes[1].line.setText("much")
     own.press("Cut it so")
-    assert "not a length" in own.rows.sizes[1].sentence.text()
+    assert "not a length" in own.rows.contours.sizes[1].sentence.text()
     assert own.plan.part(part).shapings == ()
     (tmp_path / "t.csv").write_text("along,in\n0,10\n100,25\n200,10\n")
-    choose(own, own.rows.kind, "Edge traced from a template")
+    choose(own, own.rows.contours.kind, "Edge traced from a template")
     monkeypatch.setattr(QFileDialog, "getOpenFileName", lambda *_: (str(tmp_path / "t.csv"), ""))
     own.press("Template …")
-    choose(own, own.rows.place, "top")
+    choose(own, own.rows.contours.place, "top")
     own.press("Cut it so")
     (shaping,) = own.plan.part(part).shapings
     assert isinstance(shaping, Traced) and shaping.points[1] == (100.0, 25.0)
-    choose(own, own.rows.off, "take off: traced edge top")
+    choose(own, own.rows.contours.off, "take off: traced edge top")
     assert own.plan.part(part).shapings == ()
     monkeypatch.setattr(QFileDialog, "getOpenFileName", lambda *_: (str(tmp_path / "none.csv"), ""))
     own.press("Template …")
-    assert "cannot be read" in own.rows.told.text()
+    assert "cannot be read" in own.rows.contours.told.text()
 
 
 def test_a_board_is_added_to_a_form_and_keeps_with_it(user):

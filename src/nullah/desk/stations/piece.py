@@ -5,17 +5,23 @@ from __future__ import annotations
 from collections.abc import Callable
 from functools import partial
 
+from PySide6.QtCore import QTimer
 from PySide6.QtWidgets import QButtonGroup, QComboBox, QPushButton, QWidget
 
 from nullah.core import actions
 from nullah.core.piece.form import Choice
 from nullah.core.piece.forms import FORMS
+from nullah.core.stations.placing import added_board
 from nullah.core.wood.species import all_species
 from nullah.desk.bench import Bench
 from nullah.desk.document import Document
-from nullah.desk.stations.base import Flow, StationDesk, chooser, labelled, show_choice
+from nullah.desk.stations.base import Flow, StationDesk, action, chooser, labelled, show_choice
 from nullah.desk.stations.figures import Figure, FigureFields
-from nullah.desk.stations.own import OwnRows, OwnTool
+from nullah.desk.stations.own_tool import OwnTool
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from nullah.desk.stations.own import OwnRows
 
 # What is too small to be clicked on the drawing.
 _FIGURES = (
@@ -41,19 +47,33 @@ class PieceDesk(StationDesk):
         first = self.row()
         self.woods: dict[str, QComboBox] = {}
         self._row = first
-        names = [("", "as the boards")] + [(name, name) for name in all_species()]
         for role, title in _WOODS:
-            box = chooser(
-                f"{title} wood" if role == "inside" else title, [], partial(self._make_of, role), first, title
-            )
-            for value, text in names:
-                box.addItem(text, value)
-            self.woods[role] = box
+            name = f"{title} wood" if role == "inside" else title
+            self.woods[role] = chooser(name, [], partial(self._make_of, role), first, title)
+            self.woods[role].addItem("as the boards", "")
+        # The window stands before the names of all woods have been put into it.
+        QTimer.singleShot(0, self._fill_woods)
         self._figures = FigureFields(document, bench, self._row, _FIGURES, units=False)
         self.fields = self._figures.fields
-        self.own = OwnRows(document, bench, looks, self.row)
-        self.own.shape.toggled.connect(lambda _: self.page_wanted.emit())
+        self.add = action("Add a board", self._add_board, looks)
+        self._own: OwnRows | None = None
         self.tool = OwnTool(document, bench)
+
+    @property
+    def own(self) -> OwnRows:
+        """The rows for a board of one's own, made when they are first wanted."""
+        if self._own is None:
+            from nullah.desk.stations.own import OwnRows
+
+            self._own = OwnRows(self.document, self.bench, self.row)
+            self._own.resized.connect(self.page_wanted)
+        return self._own
+
+    def _fill_woods(self) -> None:
+        for box in self.woods.values():
+            for name in all_species():
+                box.addItem(name, name)
+        self.refresh()
 
     def _add_looks(self, row: Flow) -> None:
         """Put the ways of looking at the piece into a row."""
@@ -131,7 +151,9 @@ class PieceDesk(StationDesk):
             if pair is not None:
                 pair.setVisible(choosing and choice.applies(plan.choices))
         self._figures.refresh(choosing)
-        self.own.refresh(self.look == "views")
+        self.add.setVisible(self.look == "views")
+        if self._own is not None or self.document.hand.part.startswith("own"):
+            self.own.refresh(self.look == "views")
         page = self._pages.get(self.look)
         if page is not None:
             page.refresh()  # type: ignore[attr-defined]
@@ -154,6 +176,11 @@ class PieceDesk(StationDesk):
             self.boxes[choice.name] = box
 
     # --- what is done ---
+
+    def _add_board(self) -> None:
+        board = added_board(self.document.plan, self.document.project.piece.own)
+        self.document.do(f"add {board.name}", lambda p: actions.add_own(p, board))
+        self.document.pick_part(board.id)
 
     def _take_form(self, form: str) -> None:
         if form != self.document.plan.form.id:

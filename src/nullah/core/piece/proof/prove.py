@@ -104,7 +104,7 @@ def _checks(case: Case) -> Iterator[list[Finding]]:
             wrong.add(joint.id)
         yield misfit
     stopped = {case.parts[finding.parts[0]].group for finding in stuck}
-    yield from _collisions(case, recipes, wrong, stopped)
+    yield from _collisions(case, recipes, stopped)
     for joint in case.assembly.joints:
         yield list(_shows(case, joint, recipes))
         if joint.id not in wrong:
@@ -131,8 +131,7 @@ def _common(one: Recipe, two: Recipe) -> Block | None:
     return (bounds[0], bounds[1], bounds[2]), (bounds[3], bounds[4], bounds[5])
 
 
-def _collisions(case: Case, recipes: dict[str, Recipe], wrong: set[str], stopped: set[str]
-                ) -> Iterator[list[Finding]]:  # fmt: skip
+def _collisions(case: Case, recipes: dict[str, Recipe], stopped: set[str]) -> Iterator[list[Finding]]:
     ordered = sorted(case.assembly.parts, key=lambda part: recipes[part.id].block[0][0])
     for index, one in enumerate(ordered):
         end = recipes[one.id].block[1][0]
@@ -144,7 +143,10 @@ def _collisions(case: Case, recipes: dict[str, Recipe], wrong: set[str], stopped
             joint = case.joined.get(frozenset((one.id, two.id)))
             # What already cannot come out is not said again as filling the same space.
             known = one.group != two.group and (one.group in stopped or two.group in stopped)
-            if known or (joint is not None and joint.id in wrong):
+            # A joint that fits shares the overlap out whole, whatever else is cut: that is arithmetic, not worth a
+            # boolean. (The tests hold the solids to it.)
+            shared = joint is not None and joint.sharing is not Sharing.BUTT
+            if known or shared:
                 continue
             block = _common(recipes[one.id], recipes[two.id])
             if block is not None and not _trusted(case, one, two, _box(block)):
