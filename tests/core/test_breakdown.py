@@ -8,6 +8,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from nullah.core import actions
 from nullah.core.breakdown.cuts import CutKind, NotSawableError, saw_cuts
 from nullah.core.breakdown.layout import PlacedPart, Placement, Rect, complaints, consumed, flaw_rect, place
 from nullah.core.breakdown.reasons import why_unplaced
@@ -15,8 +16,10 @@ from nullah.core.breakdown.rough import Allowances, RoughPart, rough_parts
 from nullah.core.breakdown.search import BreakdownError, search
 from nullah.core.lengths import Marks, mm
 from nullah.core.piece.part import Needs
+from nullah.core.plan import work_out
 from nullah.core.rack.board import TOLERABLE, Board, Flaw, FlawKind
 from nullah.demo.seed_box import seed_box
+from nullah.demo.seed_cabinet import seed_cabinet
 
 KERF = 2.0
 
@@ -208,3 +211,19 @@ def test_rough_sizes_are_finished_sizes_with_their_allowances():
     assert rough.length == front.cut_length + mm(40)
     assert rough.width == front.width + mm(5)
     assert rough.thickness == front.thickness + mm(2)
+
+
+def test_parts_lie_only_on_boards_of_their_wood():
+    project = seed_cabinet()
+    plan = work_out(project, milling=False, proving=False)
+    assert not plan.unplaced and all(not board.wrong for board in plan.boards)
+    last = list(search(plan.rough, project.boards, project.shop.kerf, project.marks, rounds=3))[-1]
+    woods = {board.id: board.species for board in project.boards}
+    for placement in last.placements:
+        assert woods[placement.board] == plan.species_of(plan.part(placement.part))
+    wrong = work_out(actions.lay(project, Placement("back1", "2", 500.0, 0.0)), milling=False, proving=False)
+    said = next(board for board in wrong.boards if board.board.id == "2").wrong["back1"]
+    assert said == "is to be yellow-poplar, and Ford 2 is black cherry"
+    walnut = work_out(actions.make_of(project, "shown", "black walnut"), milling=False, proving=False)
+    bare = work_out(actions.lift(walnut.project, "left"), milling=False, proving=False)
+    assert bare.unplaced[0].why == "There is no black walnut on the rack."

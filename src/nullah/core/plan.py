@@ -149,8 +149,7 @@ class Plan:
         board = self.board_of(part.id)
         if board is not None and board.board.species:
             return board.board.species
-        woods = dict(self.project.piece.woods)
-        chosen = woods.get("inside" if part.species_role in INSIDE else "shown", "")
+        chosen = chosen_wood(self.project.piece, part)
         if chosen:
             return chosen
         return self.project.boards[0].species if self.project.boards else ""
@@ -248,7 +247,10 @@ def work_out(project: Project, milling: bool = True, proving: bool = True) -> Pl
     form = form_of(project.piece)
     choices = form.settled(dict(project.piece.choices))
     ledger, assembly, problem = _piece(project.piece)
-    rough = rough_parts(assembly.parts, project.allowances)
+    rough = tuple(
+        sawn._replace(wood=chosen_wood(project.piece, part))
+        for sawn, part in zip(rough_parts(assembly.parts, project.allowances), assembly.parts, strict=True)
+    )
     boards = _boards(project, rough)
     laid = {item.part.id for board in boards for item in board.placed}
     unplaced = tuple(
@@ -260,6 +262,11 @@ def work_out(project: Project, milling: bool = True, proving: bool = True) -> Pl
         milling=_forecasts(project, assembly, boards) if milling else None, problem=problem,
     )  # fmt: skip
     return replace(plan, proof=prove_plan(plan)) if proving else plan
+
+
+def chosen_wood(piece: Piece, part: Part) -> str:
+    """Give the species that was chosen for a part, by whether it is seen on the finished piece; empty for any."""
+    return dict(piece.woods).get("inside" if part.species_role in INSIDE else "shown", "")
 
 
 def form_of(piece: Piece) -> Form:

@@ -73,7 +73,7 @@ class Bench(QWidget):
         self._space = False
 
     def minimumSizeHint(self) -> QSize:
-        return QSize(360, 260)
+        return QSize(360, 160)
 
     # --- what is shown ---
 

@@ -119,6 +119,7 @@ class Window(QMainWindow):
             kind: type[StationDesk] = getattr(import_module(f"nullah.desk.stations.{module}"), name)
             self._desks[number] = kind(self.document, self.bench)
             self._desks[number].page_wanted.connect(self._show_page)
+            self._desks[number].resized.connect(self._fit_tools)
             self.tools.addWidget(self._desks[number])
         return self._desks[number]
 
@@ -202,6 +203,8 @@ class Window(QMainWindow):
         """Give the row of choices just the height it needs at this width."""
         desk = self.desk(self.station)
         width = self.width() - self.rod.width() - self.card.width()
+        # What was just shown or hidden is known to the layout only when it is asked anew.
+        desk.rows.invalidate()
         self.tools.setFixedHeight(desk.heightForWidth(width) if desk.hasHeightForWidth() else desk.sizeHint().height())
 
     def resizeEvent(self, event: QResizeEvent) -> None:

@@ -14,6 +14,7 @@ from nullah.core.breakdown.rough import RoughPart
 from nullah.core.lengths import Length, Marks
 from nullah.core.piece.part import Needs
 from nullah.core.rack.board import TOLERABLE, Board, Flaw
+from nullah.core.wood.species import same_wood
 
 #: mm; below a sawyer's and far below a pencil's accuracy.
 TOLERANCE = 0.01
@@ -104,6 +105,8 @@ def complaints(board: Board, placed: Iterable[PlacedPart], kerf: Length, marks: 
 
 def _complaint(board: Board, item: PlacedPart, others: list[PlacedPart], kerf: float, marks: Marks) -> str:
     rect, part = item.rect, item.part
+    if not same_wood(part.wood, board.species):
+        return f"is to be {part.wood}, and {board.name} is {board.species}"
     if part.thickness.mm > board.thickness.mm:
         return f"needs {marks.write(part.thickness)} rough, and {board.name} is {marks.write(board.thickness)} thick"
     over_end, over_edge = rect.end - float(board.length), rect.top - float(board.width)

@@ -8,6 +8,7 @@ from nullah.core.breakdown.layout import TOLERANCE, Rect, forbidden
 from nullah.core.breakdown.rough import RoughPart
 from nullah.core.lengths import Marks, from_float
 from nullah.core.rack.board import Board
+from nullah.core.wood.species import same_wood
 
 
 def first_clear(region: Rect, along: float, across: float, flaws: list[Rect]) -> tuple[float, float] | None:
@@ -33,6 +34,9 @@ def why_unplaced(part: RoughPart, boards: Sequence[Board], marks: Marks) -> str:
     """Say why a part lies on no board: the nearest that any board comes to it."""
     if not boards:
         return "There is no board on the rack."
+    boards = [board for board in boards if same_wood(part.wood, board.species)]
+    if not boards:
+        return f"There is no {part.wood} on the rack."
     thick = [board for board in boards if board.thickness.mm >= part.thickness.mm]
     if not thick:
         most = max(board.thickness for board in boards)

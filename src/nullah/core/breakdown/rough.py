@@ -23,7 +23,10 @@ class Allowances:
 
 
 class RoughPart(NamedTuple):
-    """A part as it is to be sawn out of a board. `turned` parts lie across the board."""
+    """A part as it is to be sawn out of a board. `turned` parts lie across the board.
+
+    `wood` is the species it is to be of; empty for any.
+    """
 
     id: str
     name: str
@@ -32,6 +35,7 @@ class RoughPart(NamedTuple):
     thickness: Length
     needs: Needs
     turned: bool = False
+    wood: str = ""
 
     @property
     def along(self) -> Length:

@@ -27,6 +27,7 @@ from nullah.core.breakdown.rough import RoughPart
 from nullah.core.lengths import Length, Marks
 from nullah.core.piece.part import Needs
 from nullah.core.rack.board import Board
+from nullah.core.wood.species import same_wood
 
 #: More parts than this in one list are a slip of the key.
 MOST_PARTS = 5000
@@ -75,7 +76,7 @@ class _Bench:
         along, across = float(part.along), float(part.across)
         best: _Spot | None = None
         for index, board in enumerate(self.boards):
-            if part.thickness.mm > board.thickness.mm:
+            if part.thickness.mm > board.thickness.mm or not same_wood(part.wood, board.species):
                 continue
             spare_thickness = float(board.thickness - part.thickness)
             for number, region in enumerate(self.free[index]):

@@ -71,6 +71,22 @@ def all_species() -> dict[str, Species]:
     }
 
 
+def same_wood(one: str, two: str) -> bool:
+    """Say whether two names are of one wood; a name left empty is of any.
+
+    Examples
+    --------
+    >>> same_wood("Walnut", "black walnut"), same_wood("", "pine"), same_wood("pine", "walnut")
+    (True, True, False)
+    """
+    if not one or not two or one.casefold() == two.casefold():
+        return True
+    try:
+        return find_species(one) is find_species(two)
+    except SpeciesError:
+        return False
+
+
 @cache
 def find_species(name: str) -> Species:
     """Find a species by its name or another name of it, whatever the case.

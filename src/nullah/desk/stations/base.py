@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from PySide6.QtCore import QRect, QRectF, QSize, Qt, Signal
+from PySide6.QtCore import QEvent, QRect, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QPainter, QPaintEvent
 from PySide6.QtWidgets import QComboBox, QHBoxLayout, QLabel, QLayout, QLayoutItem, QPushButton, QVBoxLayout, QWidget
 
@@ -19,6 +19,8 @@ class StationDesk(QWidget):
     """
 
     page_wanted = Signal()
+    #: The rows want another height than they had.
+    resized = Signal()
 
     def __init__(self, document: Document, bench: Bench) -> None:
         super().__init__()
@@ -27,6 +29,12 @@ class StationDesk(QWidget):
         self.rows = QVBoxLayout(self)
         self.rows.setContentsMargins(14, 6, 14, 4)
         self.rows.setSpacing(2)
+
+    def event(self, event: QEvent) -> bool:
+        done = super().event(event)
+        if event.type() == QEvent.Type.LayoutRequest:
+            self.resized.emit()
+        return done
 
     def refresh(self) -> None:
         """Show what the document holds now."""

@@ -55,6 +55,14 @@ class PieceDesk(StationDesk):
         QTimer.singleShot(0, self._fill_woods)
         self._figures = FigureFields(document, bench, self._row, _FIGURES, units=False)
         self.fields = self._figures.fields
+        self.choices = QPushButton("Choices")
+        self.choices.setCheckable(True)
+        self.choices.setChecked(True)
+        self.choices.setProperty("tab", "true")
+        self.choices.setMinimumHeight(32)
+        self.choices.setToolTip("Show or hide what can be chosen, for more room to draw")
+        self.choices.toggled.connect(lambda _: self.page_wanted.emit())
+        looks.addWidget(self.choices)
         self.add = action("Add a board", self._add_board, looks)
         self._own: OwnRows | None = None
         self.tool = OwnTool(document, bench)
@@ -138,7 +146,8 @@ class PieceDesk(StationDesk):
             self._make_boxes(plan.form.choices)
         show_choice(self.form, plan.form.id)
         # Tables need the room: what can be chosen is chosen on the drawing.
-        choosing = self.look in ("views", "turn")
+        choosing = self.look in ("views", "turn") and self.choices.isChecked()
+        self.choices.setVisible(self.look in ("views", "turn"))
         for role, box in self.woods.items():
             show_choice(box, dict(plan.project.piece.woods).get(role, ""))
             wood = box.parentWidget()
