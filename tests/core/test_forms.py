@@ -1,5 +1,6 @@
 """Every form: with each of its options it goes together, and its figures are the trade's."""
 
+import math
 from fractions import Fraction
 from itertools import pairwise
 
@@ -225,3 +226,10 @@ def test_any_choices_together_can_be_worked_out(form, data):
     plan = work_out(Project(Piece(form, choices=tuple(chosen.items()))), milling=False, proving=False)
     assert not plan.problem
     assert plan.parts or plan.remarks[0].text.endswith("nothing is left of it.")
+
+
+def test_a_stay_stops_the_lid_a_little_past_upright():
+    ledger = made("box", lid="hinged").ledger
+    # The chord of 95° (exact): 2 p sin 47.5°.
+    chord = 2 * float(ledger["stay.from_hinge"]) * math.sin(math.radians(47.5))
+    assert float(ledger["stay.length"]) == pytest.approx(chord, rel=0.001)

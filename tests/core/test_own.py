@@ -215,3 +215,30 @@ def test_the_sample_of_ones_own_proves_and_a_wrong_board_of_it_does_not():
     assert any("do not meet" in finding.remark.text for finding in short.findings)
     apart = work_out(actions.give(plan.project, "own6.z", mm(160)), milling=False)
     assert apart.proof.clean, "a rail may stand anywhere between the treads"
+
+
+def test_a_board_of_ones_own_is_dovetailed_to_a_part_of_a_form_by_that_parts_sizes():
+    project = seed_box()
+    plan = work_out(project, milling=False, proving=False)
+    high, end = plan.ledger["box.outside_height"], plan.part("left")
+    # A flap that stands on the left end like another corner: its tails lie over the end's thickness.
+    flap = OwnBoard("own1", "flap", (mm(200), end.width, mm(14)), (mm(-184), mm(0), mm(0)), "xy")
+    project = actions.add_own(project, flap)
+    project = actions.join_own(project, OwnJoint("ownjoint1", "dovetail", "own1", "left"))
+    joined = work_out(project, milling=False, proving=False)
+    ledger = joined.ledger
+    assert ledger["ownjoint1_tails.gauge_tail_board"] == end.thickness.mm + ledger["ownjoint1_tails.proud"]
+    assert ledger["ownjoint1_tails.half_pin"] == 7, "half its own thickness"
+    step = (high - 2 * ledger["ownjoint1_tails.half_pin"] + ledger["ownjoint1_tails.pin"]) / 3
+    assert ledger["ownjoint1_tails.step"] == step
+
+
+@pytest.mark.parametrize("lift", [-6, 0, 6])
+def test_halved_boards_come_apart_whichever_lies_higher(lift):
+    project = piece(board(1, (300, 50, 20), (0, 100, 0), "xz"), board(2, (300, 50, 20), (100, 0, lift), "yz"))
+    plan = work_out(project, milling=False, proving=False)
+    labels_ = [offer.label for offer in offers(plan.parts[0], plan.parts[1], 1)]
+    joined = work_out(join_as_offered(project, "own1", "own2", labels_.index("Halved into each other")), milling=False)
+    assert joined.proof.clean, [finding.remark.text for finding in joined.findings]
+    (step,) = joined.proof.order.steps
+    assert step.way.axis.name == "Z"

@@ -8,7 +8,13 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from nullah.core import actions
+from nullah.core.ledger import Measured
 from nullah.core.lengths import Unit, read_length
+from nullah.core.piece.overlap import Hold, Sharing
+from nullah.core.piece.own import LIES, OwnBoard, OwnJoint
+from nullah.core.piece.shaping import Arch, Chamfer, Notch
+from nullah.core.piece.space import Axis, Side
+from nullah.core.plan import work_out
 from nullah.core.project import Piece, Project
 from nullah.core.rack.board import Board, Flaw, FlawKind
 from nullah.demo.seed_box import seed_box
@@ -129,3 +135,86 @@ def test_a_disk_that_refuses_leaves_the_old_file_whole(tmp_path, monkeypatch):
     assert not list(tmp_path.glob("*.part"))
     with pytest.raises(ProjectFileError, match="could not be saved"):
         write_project(seed_box(), tmp_path / "no" / "folder" / "a.nullah")
+
+
+# --- older files, and boards of one's own ---------------------------------------------------------
+
+
+def test_a_file_of_the_first_version_is_read_and_saved_as_today():
+    old = Path(__file__).with_name("version-1.nullah")
+    project = read_project(old)
+    assert json.loads(old.read_text())["version"] == 1
+    assert dict(project.piece.measured)["opening.length"].value == read_length("355 1/4 mm")
+    assert dict(project.piece.given)["bottom.clearance"].typed == "1/32 in"
+    assert project.piece.own == () and project.cut_first == {"2"}
+    again = parse_project(project_text(project), "x")
+    assert again == project and json.loads(project_text(project))["version"] == 2
+    plan = work_out(project)
+    assert [part.id for part in plan.parts] == ["front", "back", "left", "right", "bottom"]
+    assert plan.failing == 0
+
+
+@pytest.mark.parametrize("version", [0, -1, True, "1", None, 1.5])
+def test_a_version_that_is_none_is_refused(version):
+    with pytest.raises(ProjectFileError):
+        parse_project(broken(version=version), "x")
+
+
+def test_a_measurement_keeps_its_day_and_its_tool(tmp_path):
+    reading = Measured(read_length("16.3 mm"), "2026-11-23", "with the calliper")
+    project = actions.measure(seed_box(), "sides.thickness", reading)
+    write_project(project, tmp_path / "a.nullah")
+    assert dict(read_project(tmp_path / "a.nullah").piece.measured)["sides.thickness"] == reading
+
+
+small = st.builds(lambda n: read_length(f"{n}/8 in"), st.integers(1, 400))
+sides = st.sampled_from(list(Side))
+own_boards = st.builds(
+    lambda number, name, sizes, at, lie, shows, inside, shapings: OwnBoard(
+        f"own{number}", name, sizes, at, lie, shows, inside, tuple(shapings)
+    ),
+    st.integers(1, 99), names, st.tuples(small, small, small), st.tuples(small, small, small),
+    st.sampled_from(LIES), st.sampled_from(["", "f", "lrfbut"]), st.booleans(),
+    st.lists(st.one_of(
+        st.builds(Chamfer, st.just((Side.TOP, Side.LEFT)), st.floats(0.5, 9)),
+        st.builds(Arch, sides, st.sampled_from(list(Axis)), st.floats(10, 90), st.floats(1, 9)),
+        st.builds(Notch, st.just((0.0, 1.0, 2.0)), st.just((3.0, 4.0, 5.5))),
+    ), max_size=3),
+)  # fmt: skip
+
+
+@given(st.lists(own_boards, max_size=4, unique_by=lambda board: board.id), st.data())
+def test_any_boards_of_ones_own_come_back_with_their_joints_and_contours(boards, data):
+    ids = [board.id for board in boards] or ["front"]
+    joints = tuple(
+        OwnJoint(f"ownjoint{number}", data.draw(st.sampled_from(Sharing)).value, data.draw(st.sampled_from(ids)),
+                 "left", data.draw(st.sampled_from(Hold)).value)
+        for number in range(1, data.draw(st.integers(1, 3)) + 1)
+    )  # fmt: skip
+    piece_ = Piece("own", own=tuple(boards), own_joints=joints, woods=(("shown", "teak"),), holds=(("a-b", "nailed"),))
+    again = parse_project(project_text(Project(piece_)), "x")
+    assert again.piece == piece_
+    jsonschema.validate(json.loads(project_text(Project(piece_))), SCHEMA)
+
+
+OWN = {"id": "own1", "name": "a", "length": "100 mm", "width": "50 mm", "thickness": "10 mm",
+       "at": ["0 mm", "0 mm", "0 mm"], "lie": "xz"}  # fmt: skip
+
+
+@pytest.mark.parametrize(
+    ("change", "words"),
+    [
+        ({"own": [{**OWN, "lie": "xx"}]}, "lie"), ({"own": [{**OWN, "id": "board"}]}, "id"),
+        ({"own": [{**OWN, "length": "long"}]}, "length"), ({"own": [{**OWN, "at": ["0 mm"]}]}, "at"),
+        ({"own": [OWN, OWN]}, "same id"), ({"own": [{**OWN, "shows": "x"}]}, "shows"),
+        ({"own": [{**OWN, "shapings": [{"kind": "dent"}]}]}, "kind"),
+        ({"own": [{**OWN, "shapings": [{"kind": "arch", "sides": ["front"], "axis": "z", "figures": [1]}]}]}, "arch"),
+        ({"own_joints": [{"id": "ownjoint1", "sharing": "glue", "first": "a", "second": "b"}]}, "sharing"),
+        ({"holds": {"a-b": "stuck"}}, "a-b"), ({"woods": {"outside": "teak"}}, "woods"),
+        ({"measured": {"opening.length": {"value": "much"}}}, "much"), ({"form": "boat"}, "boat"),
+    ],
+)  # fmt: skip
+def test_boards_of_ones_own_that_make_no_sense_are_refused_with_the_place(change, words):
+    with pytest.raises(ProjectFileError, match=words) as refusal:
+        parse_project(broken(piece=piece(**change)), "x")
+    assert str(refusal.value).startswith("x cannot be opened.") and str(refusal.value).endswith(".")

@@ -82,7 +82,7 @@ def _check_version(data: dict[str, Any], name: str) -> None:
             f"{name} was saved by a newer Nullah (file version {version}; this one reads up to {VERSION}). "
             "Open it there; nothing was changed."
         )
-    if version != VERSION:
+    if not isinstance(version, int) or isinstance(version, bool) or version < 1:
         raise ProjectFileError(f"{name} does not say which version of the file it is.")
 
 

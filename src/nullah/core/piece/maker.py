@@ -227,13 +227,16 @@ class Maker:
 
     def lap(self, first: str, second: str, axis: str, hold: Hold = Hold.GLUE) -> None:
         """Halve two boards that cross: `second` keeps the half of the overlap on its own body's side."""
-        box = self._parts[first].box.overlap(self._parts[second].box)
+        one, two = self._parts[first].box, self._parts[second].box
+        box = one.overlap(two)
         if box is None:
             self._joints.append(Joint(f"{first}-{second}", Sharing.LAP, first, second, hold))
             return
         along = _AXES[axis]
         middle = (box.low[along.value] + box.high[along.value]) / 2
-        half = box.set(along, middle, box.high[along.value])
+        a = along.value
+        below = two.low[a] + two.high[a] < one.low[a] + one.high[a]
+        half = box.set(along, box.low[a], middle) if below else box.set(along, middle, box.high[a])
         self.let_in(first, second, channels=(half,), shares=(half,), hold=hold, sharing=Sharing.LAP)
 
     def mitre(self, first: str, second: str, hold: Hold = Hold.GLUE) -> None:

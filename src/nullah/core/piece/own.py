@@ -7,11 +7,11 @@ Their sizes and places are quantities of the ledger like any other (``own1.lengt
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
 from fractions import Fraction
 from typing import NamedTuple
 
-from nullah.core.ledger import Definition, Ledger
+from nullah.core.ledger import Definition, Ledger, LedgerError, work_out_ledger
 from nullah.core.lengths import Length
 from nullah.core.piece.form import Assembly, Choices, Form
 from nullah.core.piece.maker import Maker, given, tail_sizes
@@ -74,7 +74,11 @@ def with_own(form: Form, own: tuple[OwnBoard, ...], joints: tuple[OwnJoint, ...]
         return form
 
     def define(chosen: Choices) -> tuple[Definition, ...]:
-        return (*form.define(chosen), *_define(own, joints))
+        base = form.define(chosen)
+        sizes = {board.id: (f"{board.id}.width", f"{board.id}.thickness") for board in own}
+        if any(joint.sharing == Sharing.DOVETAIL.value and not joint.between_own for joint in joints):
+            sizes |= _sizes_of(form, chosen, base)
+        return (*base, *_define(own, joints, sizes))
 
     def assemble(ledger: Ledger, chosen: Choices) -> Assembly:
         return _assemble(form.assemble(ledger, chosen), ledger, own, joints)
@@ -82,7 +86,18 @@ def with_own(form: Form, own: tuple[OwnBoard, ...], joints: tuple[OwnJoint, ...]
     return form._replace(define=define, assemble=assemble)
 
 
-def _define(own: tuple[OwnBoard, ...], joints: tuple[OwnJoint, ...]) -> tuple[Definition, ...]:
+def _sizes_of(form: Form, chosen: Choices, base: tuple[Definition, ...]) -> dict[str, tuple[str, str]]:
+    """Give what the ledger calls width and thickness of each part of a form."""
+    try:
+        parts = form.assemble(work_out_ledger(base, {}, {}), chosen).parts
+    except LedgerError:
+        return {}
+    return {part.id: part.quantities[1:] for part in parts}
+
+
+def _define(
+    own: tuple[OwnBoard, ...], joints: tuple[OwnJoint, ...], sizes: Mapping[str, tuple[str, str]]
+) -> tuple[Definition, ...]:
     found: list[Definition] = []
     for board in own:
         for word, size in zip(("length", "width", "thickness"), board.sizes, strict=True):
@@ -91,15 +106,10 @@ def _define(own: tuple[OwnBoard, ...], joints: tuple[OwnJoint, ...]) -> tuple[De
             "xyz", board.at, ("from the left", "from the front", "from the floor"), strict=True
         ):
             found.append(given(f"{board.id}.{letter}", f"{board.name}, {words}", place))
-    ids = {board.id for board in own}
     for joint in joints:
-        prefix = f"{joint.id}_tails"
-        if joint.sharing == Sharing.DOVETAIL.value:
-            if joint.first in ids and joint.second in ids:
-                found += tail_sizes(prefix, f"{joint.first}.thickness", f"{joint.second}.thickness",
-                                    f"{joint.first}.width", 3)  # fmt: skip
-            else:
-                found += tail_sizes(prefix, "16", "16", "120", 3)
+        if joint.sharing == Sharing.DOVETAIL.value and joint.first in sizes and joint.second in sizes:
+            (width, tail), (_, pin) = sizes[joint.first], sizes[joint.second]
+            found += tail_sizes(f"{joint.id}_tails", tail, pin, width, 3)
     return tuple(found)
 
 
@@ -115,7 +125,8 @@ def _assemble(base: Assembly, ledger: Ledger, own: tuple[OwnBoard, ...], joints:
     made = m.finish()
     ids = {part.id for part in made.parts}
     for joint in joints:
-        if joint.first in ids and joint.second in ids:
+        known = joint.sharing != Sharing.DOVETAIL.value or f"{joint.id}_tails.count" in ledger.quantities
+        if joint.first in ids and joint.second in ids and known:
             _join(m, joint)
     return m.finish()
 

@@ -26,7 +26,9 @@ _TAILS_ON = Choice(
     "tails_on", "Tails on", (("sides", "front and back"), ("ends", "the ends")), ("corners", ("dovetailed",))
 )
 _GROOVES = Choice("grooves", "Grooves", (("stopped", "stopped"), ("through", "run through")))
-_LID = Choice("lid", "Lid", (("none", "none"), ("lift", "lifted off"), ("sliding", "sliding"), ("hinged", "hinged")))
+_LID = Choice(
+    "lid", "Lid", (("none", "none"), ("lift", "lifted off"), ("sliding", "sliding"), ("hinged", "hinged, with a stay"))
+)
 
 
 def _define(chosen: Choices) -> tuple[Definition, ...]:
@@ -100,6 +102,13 @@ def _lid_quantities(chosen: Choices, tail: str, pin: str) -> tuple[Definition, .
                 given("hinge.leaf", "width of a hinge's leaf", 12),
                 given("hinge.knuckle", "depth a hinge is let in", 3),
                 ruled("hinge.inset", "end of the box to a hinge", "hinge.length"),
+                ruled("stay.from_hinge", "hinge to the stay's screws, on end and lid", "box.outside_width / 2"),
+                # The chord of 95° at that distance, 2 sin 47.5° (exact to a thousandth): a little past upright.
+                ruled(
+                    "stay.length",
+                    "length of the stay between its screws, lid open at 95°",
+                    "stay.from_hinge * 737 / 500",
+                ),
             )
             return (
                 *board_sizes("lid", "the lid", "box.outside_length + 2 * lid.over", "box.outside_width + 2 * lid.over",
@@ -242,7 +251,8 @@ def _hinges(m: Maker, length: Fraction, height: Fraction) -> None:
         low = (float(x), float(thick - leaf), float(height - deep))
         m.shape("back", Notch(low, (float(x + long), float(thick), float(height))))
     m.butt("back", "lid", Hold.DRY)
-    m.remark("A lid needs a stay that holds it open, and an air gap where a child could climb in.", Weight.NOTE)
+    m.remark("Let the stay stop the lid a little past upright, before the hinges have to; leave an air gap where a "
+             "child could climb in.", Weight.NOTE)  # fmt: skip
 
 
 def _remarks(m: Maker) -> None:
