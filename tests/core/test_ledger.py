@@ -4,8 +4,8 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from nullah.core.ledger import CircleError, Definition, Kind, LedgerError, Origin, work_out_ledger
-from nullah.core.lengths import Marks, mm
+from nullah.core.ledger import CircleError, Definition, Kind, LedgerError, Measured, Origin, work_out_ledger
+from nullah.core.lengths import Marks, mm, read_length
 
 RULES = (
     Definition("case.width", "width of the case", default=mm(200)),
@@ -86,3 +86,49 @@ def test_rules_are_exact_for_any_fraction(side, parts):
     rules = (Definition("side", "side"), Definition("part", "part", f"side / {parts}"),
              Definition("whole", "whole", f"max(part, 0) * {parts} - min(0, side)"))  # fmt: skip
     assert work_out_ledger(rules, {"side": mm(side)}, {})["whole"] == side
+
+
+# --- measured, overruled, and what that changes -----------------------------------------------------
+
+
+def test_a_measurement_says_when_and_by_what():
+    reading = Measured(read_length("17.6 mm"), "2026-11-23", "with the calliper")
+    ledger = work_out_ledger(RULES, {"side": mm(18)}, {"side": reading})
+    assert ledger.quantity("side").origin is Origin.MEASURED and ledger.quantity("side").reading == reading
+    why = ledger.why("side", Marks())[0]
+    assert why == "Thickness of a side: 17.6 mm, measured on 2026-11-23 with the calliper (planned 18 mm)."
+    bare = work_out_ledger(RULES, {"side": mm(18)}, {"side": mm(17)}).why("side", Marks())[0]
+    assert bare == "Thickness of a side: 17 mm, measured (planned 18 mm)."
+
+
+def test_overruling_tells_what_the_rule_would_say_and_can_be_taken_back():
+    overruled = work_out_ledger(RULES, {"opening": mm(180)}, {})
+    quantity = overruled.quantity("opening")
+    assert quantity.origin is Origin.OVERRULED
+    followed = work_out_ledger(RULES, {}, {})
+    assert quantity.planned == followed["opening"], "what it would be"
+    assert "overruled by you (it would be" in overruled.why("opening", Marks())[0]
+    assert overruled.hangs_on("side") == ("inside", "groove"), "it follows no more"
+
+
+def test_changes_are_those_that_read_otherwise_or_stand_otherwise():
+    before = work_out_ledger(RULES, {}, {})
+    assert before.changes(before) == ()
+    thicker = work_out_ledger(RULES, {"side": mm(20)}, {})
+    assert [change.name for change in before.changes(thicker)] == ["side", "inside", "groove", "opening", "bottom"]
+    change = before.changes(thicker)[0]
+    assert (change.before.value, change.after.value) == (18, 20)
+    same = work_out_ledger(RULES, {}, {"opening": before.length("opening")})
+    # The figure is the same, but it is settled now, and what waited for it is too.
+    assert [(c.name, c.after.origin) for c in before.changes(same)] == [
+        ("opening", Origin.MEASURED), ("bottom", Origin.FITTED),
+    ]  # fmt: skip
+
+
+@given(st.fractions(min_value=1, max_value=60, max_denominator=16), st.fractions(-5, 5, max_denominator=16))
+def test_exactly_what_hangs_on_a_figure_changes_with_it(side, by):
+    before = work_out_ledger(RULES, {"side": mm(side)}, {})
+    after = work_out_ledger(RULES, {"side": mm(side + by)}, {})
+    changed = {change.name for change in before.changes(after)}
+    assert changed <= {"side", *before.hangs_on("side")}
+    assert ("side" in changed) == (by != 0)

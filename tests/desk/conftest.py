@@ -87,6 +87,7 @@ def open_window(qtbot, tmp_path):
         window.resize(1280, 800)
         window.show()
         qtbot.waitExposed(window)
+        QApplication.processEvents()
         made.append(window)
         return window
 

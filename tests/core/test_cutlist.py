@@ -1,0 +1,65 @@
+"""The cut list: equal parts together, named together, with their wood, and what is to be left long."""
+
+import pytest
+
+from nullah.core import actions
+from nullah.core.bench.cutlist import grouped, short, together, volumes
+from nullah.core.lengths import Marks, Unit, mm
+from nullah.core.plan import cut_list, work_out
+from nullah.core.project import Piece, Project
+from nullah.demo.seed_cabinet import seed_cabinet
+
+
+def groups_of(project):
+    return list(grouped(cut_list(work_out(project, milling=False, proving=False))))
+
+
+def test_equal_parts_are_made_together():
+    groups = groups_of(seed_cabinet())
+    found = {group.title: group.quantity for group in groups}
+    assert found["left side and right side"] == 2
+    assert found["divider 1 to 3"] == 3 and found["back board 1 to 3"] == 3
+    assert found["drawer 1 bottom and 3 alike"] == 4
+    assert sum(found.values()) == 30
+    fronts = [group for group in groups if group.title.endswith("front")]
+    assert len(fronts) == 4, "stepped fronts are four sizes"
+    even = groups_of(actions.choose(seed_cabinet(), "heights", "even"))
+    assert any(group.quantity == 4 and group.title.startswith("drawer 1 front") for group in even)
+
+
+def test_what_waits_and_what_shows_stands_in_the_row():
+    rows = {row.id: row for row in cut_list(work_out(seed_cabinet(), milling=False, proving=False))}
+    assert rows["drawer11_front"].waits == "width of the openings and height of row 1"
+    assert rows["left"].waits == ""
+    assert rows["left"].shows == "front, left, top" and rows["back1"].shows == ""
+    assert rows["left"].cut_length == mm(441) and rows["left"].length == mm(440), "end grain to be planed flush"
+    assert rows["left"].rough_length == mm(466), "and 25 for the saw"
+    assert rows["left"].species == "black cherry" and rows["back1"].species == "yellow-poplar"
+    assert rows["left"].board == "Ford 1"
+
+
+def test_a_part_that_was_measured_goes_its_own_way():
+    project = seed_cabinet()
+    for name, value in (("column.width", mm(326)), ("row1.height", mm("77.5"))):
+        project = actions.measure(project, name, value)
+    titles = [group.title for group in groups_of(project) if not group.rows[0].waits]
+    assert "drawer 1 front" in titles, "settled, so no longer among those that wait"
+
+
+def test_volumes_are_those_of_the_boards():
+    groups = groups_of(Project(Piece("top", choices=(("ends", "none"), ("staves", "2")))))
+    finished, rough = volumes(groups)
+    assert finished == pytest.approx(700 * 420 * 21)
+    assert rough == pytest.approx(2 * 730 * 216 * 24)
+    # A board foot is 144 cubic inches (exact); a cubic metre has 10⁹ mm³.
+    assert Marks().write_volume(finished) == "0.0062 m³"
+    inches = Marks(Unit.INCH).write_volume(144 * 25.4**3 * 2.5)
+    assert inches.startswith("2.5")
+
+
+def test_names_are_put_together():
+    assert together(["rail"]) == "rail"
+    assert together(["rail 1", "rail 2"]) == "rail 1 and 2"
+    assert together(["a", "b", "c"]) == "a, b and c"
+    assert together(["a", "b", "c", "d"]) == "a and 3 alike"
+    assert short("a long name of a part", 10) == "a long na…" and short("short", 10) == "short"
