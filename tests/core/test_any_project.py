@@ -9,8 +9,12 @@ from hypothesis.stateful import RuleBasedStateMachine, initialize, invariant, ru
 from nullah.core import actions
 from nullah.core.breakdown.layout import Placement
 from nullah.core.breakdown.rough import Allowances
+from nullah.core.ledger import Kind
 from nullah.core.lengths import LengthError, Marks, Slope, Unit, mm
-from nullah.core.plan import cut_list, work_out
+from nullah.core.piece.contours import CONTOURS, shaping_of, usual
+from nullah.core.piece.forms import FORMS
+from nullah.core.piece.own import LIES, OwnBoard
+from nullah.core.plan import cut_list, join_as_offered, work_out
 from nullah.core.project import Project
 from nullah.core.rack.board import Board, BoardError, Flaw, FlawKind
 from nullah.core.sheets.sheets import all_sheets
@@ -68,6 +72,60 @@ class AnyProject(RuleBasedStateMachine):
     @rule(sizing=st.sampled_from(["outside", "inside", "contents"]), tails=st.sampled_from(["sides", "ends"]))
     def choose(self, sizing, tails):
         self.do(lambda p: actions.choose(actions.choose(p, "sizing", sizing), "tails_on", tails))
+
+    @rule(form=st.sampled_from([form for form in FORMS if form != "box"]))
+    def take_form(self, form):
+        self.do(lambda p: actions.take_form(p, form))
+
+    @rule(data=st.data())
+    def choose_anything(self, data):
+        choices = FORMS[self.project.piece.form].choices
+        if choices:
+            choice = data.draw(st.sampled_from(choices))
+            option = data.draw(st.sampled_from([option for option, _ in choice.options[:4]]))
+            self.do(lambda p: actions.choose(p, choice.name, option))
+
+    @rule(data=st.data(), value=lengths, measured=st.booleans())
+    def change_anything(self, data, value, measured):
+        ledger = work_out(self.project, milling=False, proving=False).ledger
+        if ledger is not None and ledger.quantities:
+            name = data.draw(st.sampled_from(sorted(ledger.quantities)))
+            if ledger.quantity(name).definition.kind is Kind.LENGTH:
+                self.do(lambda p: (actions.measure if measured else actions.give)(p, name, value))
+
+    @rule(size=st.tuples(positive, positive, positive), at=st.tuples(lengths, lengths, lengths),
+          lie=st.sampled_from(LIES))  # fmt: skip
+    def add_own(self, size, at, lie):
+        self.do(lambda p: actions.add_own(p, OwnBoard("", "own board", size, at, lie, "ft")))
+
+    @rule(data=st.data(), index=st.integers(0, 3))
+    def join(self, data, index):
+        plan = work_out(self.project, milling=False, proving=False)
+        own = [part.id for part in plan.parts if part.id.startswith("own")]
+        if own and len(plan.parts) > 1:
+            first = data.draw(st.sampled_from(own))
+            second = data.draw(st.sampled_from([part.id for part in plan.parts if part.id != first]))
+            self.do(lambda p: join_as_offered(p, first, second, index))
+
+    @rule(data=st.data())
+    def shape(self, data):
+        plan = work_out(self.project, milling=False, proving=False)
+        if self.project.piece.own:
+            board = data.draw(st.sampled_from(self.project.piece.own))
+            part, contour = plan.part(board.id), data.draw(st.sampled_from(list(CONTOURS.values())))
+            if part is not None:
+                place = data.draw(st.sampled_from(contour.places(part)))
+                self.do(lambda p: actions.change_own(p, board._replace(
+                    shapings=(shaping_of(contour, part, place.sides, usual(contour, part)),))))  # fmt: skip
+
+    @rule()
+    def remove_own(self):
+        if self.project.piece.own:
+            self.do(lambda p: actions.remove_own(p, p.piece.own[0].id))
+
+    @rule(role=st.sampled_from(["shown", "inside"]), wood=st.sampled_from(["", "teak", "white oak"]))
+    def make_of(self, role, wood):
+        self.do(lambda p: actions.make_of(p, role, wood))
 
     @rule(length=positive, width=positive, thickness=positive, twist=lengths, bow=lengths)
     def add_board(self, length, width, thickness, twist, bow):
@@ -138,7 +196,7 @@ class AnyProject(RuleBasedStateMachine):
 
 
 AnyProject.TestCase.settings = settings(
-    max_examples=25, stateful_step_count=14, deadline=None,
+    max_examples=20, stateful_step_count=14, deadline=None,
     suppress_health_check=[HealthCheck.too_slow, HealthCheck.data_too_large],
 )  # fmt: skip
 TestAnyProject = AnyProject.TestCase

@@ -19,7 +19,7 @@ from nullah.core.breakdown.layout import PlacedPart, Rect, Unplaced, complaints,
 from nullah.core.breakdown.reasons import why_unplaced
 from nullah.core.breakdown.rough import RoughPart, rough_parts
 from nullah.core.card import Remark, Weight
-from nullah.core.joints import dovetail, runout
+from nullah.core.joints.corners import Corner, lay_out_corners
 from nullah.core.ledger import Ledger, LedgerError, Origin, work_out_ledger
 from nullah.core.lengths import Direction, Length, Marks
 from nullah.core.piece.form import Assembly, Form
@@ -58,23 +58,6 @@ class BoardPlan(NamedTuple):
     def consumed(self) -> float:
         """Wood used, mm²."""
         return consumed(self.board, self.placed)
-
-
-class Corner(NamedTuple):
-    """One kind of dovetailed corner: its layout, which boards are which, and all that is to be minded.
-
-    `prefix` is that of its figures in the ledger; `groove` where a groove comes out at it, from
-    its lower edge to its upper and how deep, and `groove_name` the prefix of those; None without.
-    """
-
-    prefix: str
-    layout: dovetail.DovetailLayout
-    tail_boards: tuple[str, ...]
-    pin_boards: tuple[str, ...]
-    groove: tuple[Length, Length, Length] | None
-    groove_name: str
-    remarks: tuple[Remark, ...]
-    run_out: runout.RunOut | None
 
 
 class PartState(NamedTuple):
@@ -256,9 +239,10 @@ def work_out(project: Project, milling: bool = True, proving: bool = True) -> Pl
     unplaced = tuple(
         Unplaced(part, why_unplaced(part, project.boards, project.marks)) for part in rough if part.id not in laid
     )
+    corners = () if ledger is None else lay_out_corners(ledger, assembly, project.shop, project.marks)
     plan = Plan(
         project=project, form=form, choices=MappingProxyType(choices), ledger=ledger, assembly=assembly,
-        rough=rough, boards=boards, unplaced=unplaced, corners=_corners(ledger, assembly, project),
+        rough=rough, boards=boards, unplaced=unplaced, corners=corners,
         milling=_forecasts(project, assembly, boards) if milling else None, problem=problem,
     )  # fmt: skip
     return replace(plan, proof=prove_plan(plan)) if proving else plan
@@ -362,56 +346,6 @@ def _forecasts(project: Project, assembly: Assembly, boards: tuple[BoardPlan, ..
                 patch = Patch(item.rect.x, item.rect.end, item.rect.y, item.rect.top)
                 found.append(forecast(part.id, board.board, patch, part.thickness, first))
     return tuple(found)
-
-
-def _corners(ledger: Ledger | None, assembly: Assembly, project: Project) -> tuple[Corner, ...]:
-    """Lay out every kind of dovetailed corner once; those that cannot even be drawn are left out."""
-    if ledger is None:
-        return ()
-    kinds: dict[str, list[Joint]] = {}
-    for joint in assembly.joints:
-        if joint.tails is not None:
-            kinds.setdefault(joint.tails.prefix, []).append(joint)
-    found = (_corner(ledger, assembly, project, joints) for joints in kinds.values())
-    return tuple(corner for corner in found if corner is not None)
-
-
-def _corner(ledger: Ledger, assembly: Assembly, project: Project, joints: list[Joint]) -> Corner | None:
-    tail, pin, tails = assembly.part(joints[0].first), assembly.part(joints[0].second), joints[0].tails
-    if tail is None or pin is None or tails is None:
-        return None
-    overlap = tail.box.overlap(pin.box)
-    across = next(axis for axis in type(tail.grain) if axis not in (tail.grain, tail.face))
-    lap = Length(tails.lap)
-    spec = dovetail.Dovetail(
-        width=Length(overlap.size(across)) if overlap else tail.width,
-        tail_thickness=tail.thickness, pin_thickness=pin.thickness - lap,
-        tails=int(ledger[f"{tails.prefix}.count"]), half_pin=Length(tails.half_pin), pin=Length(tails.pin),
-        slope=tails.slope, proud=Length(tails.proud),
-    )  # fmt: skip
-    try:
-        layout = dovetail.lay_out(spec)
-    except dovetail.DovetailError:
-        return None
-    found = dovetail.remarks(layout, project.shop, project.marks, tails.prefix)
-    groove = run_out = None
-    if tails.groove:
-        low = ledger.length(f"{tails.groove}height")
-        high = low + ledger.length(f"{tails.groove}width")
-        groove = (low, high, ledger.length(f"{tails.groove}depth"))
-        if layout.tail_base.mm > 0:
-            found += runout.remarks(layout, *groove, project.marks, lap.mm > 0, f"{tails.groove}height")
-        run_out = runout.run_out(layout, low, high)
-    return Corner(
-        tails.prefix,
-        layout,
-        tuple(dict.fromkeys(joint.first for joint in joints)),
-        tuple(dict.fromkeys(joint.second for joint in joints)),
-        groove,
-        tails.groove,
-        found,
-        run_out,
-    )
 
 
 def corner_problem(plan: Plan) -> str:

@@ -22,9 +22,10 @@ from nullah.core.drawing import (
     rectangle,
 )
 from nullah.core.joints import views
+from nullah.core.joints.corners import Corner
 from nullah.core.lengths import Direction, from_float
 from nullah.core.piece.part import Part
-from nullah.core.plan import BoardPlan, Corner, Plan, cut_list
+from nullah.core.plan import BoardPlan, Plan, cut_list
 from nullah.core.sheets.page import A4, MARGIN, Sheet, card_on_paper, check_scale, cut_to_band, heading, paragraph
 from nullah.core.stations.breakdown import draw_one_board
 from nullah.core.stations.joints import corner_settings, corner_steps

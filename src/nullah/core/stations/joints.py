@@ -7,8 +7,9 @@ from collections.abc import Iterator
 from nullah.core.card import Card, Remark, Setting, Weight
 from nullah.core.drawing import Dimension, Drawing, Element, Label, Role, drawing
 from nullah.core.joints import views
+from nullah.core.joints.corners import Corner
 from nullah.core.lengths import Direction, Length, abs_length
-from nullah.core.plan import Corner, Plan, corner_problem
+from nullah.core.plan import Plan, corner_problem
 from nullah.core.stations.piece import why
 from nullah.core.stations.station import Hand, Station
 

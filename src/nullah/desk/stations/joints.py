@@ -7,8 +7,8 @@ from dataclasses import replace
 from PySide6.QtWidgets import QComboBox
 
 from nullah.core import actions
+from nullah.core.joints.corners import Corner
 from nullah.core.ledger import Kind
-from nullah.core.plan import Corner
 from nullah.desk.bench import Bench
 from nullah.desk.document import Document
 from nullah.desk.fields import ValueField

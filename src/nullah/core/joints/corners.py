@@ -1,0 +1,78 @@
+"""The dovetailed corners of a piece: each kind laid out once, with all that is to be minded."""
+
+from __future__ import annotations
+
+from typing import NamedTuple
+
+from nullah.core.card import Remark
+from nullah.core.joints import dovetail, runout
+from nullah.core.ledger import Ledger
+from nullah.core.lengths import Length, Marks
+from nullah.core.piece.form import Assembly
+from nullah.core.piece.overlap import Joint
+from nullah.core.shop import Shop
+
+
+class Corner(NamedTuple):
+    """One kind of dovetailed corner: its layout, which boards are which, and all that is to be minded.
+
+    `prefix` is that of its figures in the ledger; `groove` where a groove comes out at it, from
+    its lower edge to its upper and how deep, and `groove_name` the prefix of those; None without.
+    """
+
+    prefix: str
+    layout: dovetail.DovetailLayout
+    tail_boards: tuple[str, ...]
+    pin_boards: tuple[str, ...]
+    groove: tuple[Length, Length, Length] | None
+    groove_name: str
+    remarks: tuple[Remark, ...]
+    run_out: runout.RunOut | None
+
+
+def lay_out_corners(ledger: Ledger, assembly: Assembly, shop: Shop, marks: Marks) -> tuple[Corner, ...]:
+    """Lay out every kind of dovetailed corner once; those that cannot even be drawn are left out."""
+    kinds: dict[str, list[Joint]] = {}
+    for joint in assembly.joints:
+        if joint.tails is not None:
+            kinds.setdefault(joint.tails.prefix, []).append(joint)
+    found = (_corner(ledger, assembly, shop, marks, joints) for joints in kinds.values())
+    return tuple(corner for corner in found if corner is not None)
+
+
+def _corner(ledger: Ledger, assembly: Assembly, shop: Shop, marks: Marks, joints: list[Joint]) -> Corner | None:
+    tail, pin, tails = assembly.part(joints[0].first), assembly.part(joints[0].second), joints[0].tails
+    if tail is None or pin is None or tails is None:
+        return None
+    overlap = tail.box.overlap(pin.box)
+    across = next(axis for axis in type(tail.grain) if axis not in (tail.grain, tail.face))
+    lap = Length(tails.lap)
+    spec = dovetail.Dovetail(
+        width=Length(overlap.size(across)) if overlap else tail.width,
+        tail_thickness=tail.thickness, pin_thickness=pin.thickness - lap,
+        tails=int(ledger[f"{tails.prefix}.count"]), half_pin=Length(tails.half_pin), pin=Length(tails.pin),
+        slope=tails.slope, proud=Length(tails.proud),
+    )  # fmt: skip
+    try:
+        layout = dovetail.lay_out(spec)
+    except dovetail.DovetailError:
+        return None
+    found = dovetail.remarks(layout, shop, marks, tails.prefix)
+    groove = run_out = None
+    if tails.groove:
+        low = ledger.length(f"{tails.groove}height")
+        high = low + ledger.length(f"{tails.groove}width")
+        groove = (low, high, ledger.length(f"{tails.groove}depth"))
+        if layout.tail_base.mm > 0:
+            found += runout.remarks(layout, *groove, marks, lap.mm > 0, f"{tails.groove}height")
+        run_out = runout.run_out(layout, low, high)
+    return Corner(
+        tails.prefix,
+        layout,
+        tuple(dict.fromkeys(joint.first for joint in joints)),
+        tuple(dict.fromkeys(joint.second for joint in joints)),
+        groove,
+        tails.groove,
+        found,
+        run_out,
+    )
