@@ -7,6 +7,7 @@ from PySide6.QtWidgets import QFileDialog
 
 from nullah.core.lengths import mm
 from nullah.core.piece.form import View
+from nullah.core.piece.own import LIES
 from nullah.core.piece.shaping import Arch, Traced
 from nullah.core.plan import work_out
 from nullah.core.stations.piece import flat_at
@@ -182,3 +183,16 @@ def test_a_board_is_added_to_a_form_and_keeps_with_it(user):
     user.press("Undo")
     assert user.window.strip.chips[5].state.words == "no wood yet"
     assert user.plan.part(part).length == mm(300)
+
+
+def test_a_board_can_lie_every_way_there_is(own):
+    add(own, "board", "along, flat", ("300", "100", "20"), ("0", "0", "0"))
+    lies = {own.rows.lies.itemData(index) for index in range(own.rows.lies.count())}
+    assert lies == set(LIES)
+    extents = set()
+    for index in range(own.rows.lies.count()):
+        choose(own, own.rows.lies, own.rows.lies.itemText(index))
+        part = own.plan.parts[0]
+        assert (part.length, part.width, part.thickness) == (mm(300), mm(100), mm(20))
+        extents.add(part.box.high)
+    assert len(extents) == 6

@@ -7,6 +7,7 @@ boxes stand for them.
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Callable, Iterable, Iterator, Mapping
 from itertools import pairwise
 from typing import TYPE_CHECKING, NamedTuple
@@ -186,6 +187,8 @@ def _narrow(loop: tuple[Point, ...]) -> bool:
 
 def painted(faces: Iterable[Seen], species_of: Callable[[Part], str]) -> Iterator[Element]:
     """Paint faces in their order, each with its grain and its outline."""
+    faces = list(faces)
+    rims = _rims(faces)
     for face in faces:
         whole = _one_path(face.loops)
         fill = Fill.END_GRAIN if face.end_grain else Fill.WOOD
@@ -195,6 +198,30 @@ def painted(faces: Iterable[Seen], species_of: Callable[[Part], str]) -> Iterato
         if face.outlined:
             for loop in face.loops:
                 yield Path(loop, Role.OUTLINE, closed=True, of=face.part.id)
+        else:
+            for start, end in _edges(face):
+                if rims[_edge_key(face, start, end)] == 1:
+                    yield line(start, end, Role.OUTLINE, of=face.part.id)
+
+
+def _rims(faces: list[Seen]) -> Counter[tuple[str, frozenset[Point]]]:
+    """Count how many of a part's faces have each edge: where a curve turns away from the eye, only one has."""
+    curved = {face.part.id for face in faces if not face.outlined}
+    found: Counter[tuple[str, frozenset[Point]]] = Counter()
+    for face in faces:
+        if face.part.id in curved:
+            found.update(_edge_key(face, start, end) for start, end in _edges(face))
+    return found
+
+
+def _edges(face: Seen) -> Iterator[tuple[Point, Point]]:
+    for loop in face.loops:
+        yield from zip(loop, (*loop[1:], loop[0]), strict=True)
+
+
+def _edge_key(face: Seen, start: Point, end: Point) -> tuple[str, frozenset[Point]]:
+    ends = ((round(x, 3), round(y, 3)) for x, y in (start, end))
+    return face.part.id, frozenset(ends)
 
 
 def _one_path(loops: tuple[tuple[Point, ...], ...]) -> tuple[Point, ...]:

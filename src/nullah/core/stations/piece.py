@@ -77,7 +77,8 @@ def flat_at(plan: Plan, view: View, box: Box) -> tuple[Point, Point]:
 def places_of(planes: dict[View, Plane]) -> dict[View, tuple[float, float]]:
     """Give where each view stands on the bench: above, under it the front, to the right of that the section."""
     (long, deep), (_, high) = planes[View.ABOVE].size, planes[View.FRONT].size
-    gap = 0.16 * (long + deep) + 26
+    # Room for the title of the upper view and the dimensions over the lower, whatever the scale comes to.
+    gap = max(0.16 * (long + deep) + 26, 0.24 * (deep + high))
     if high > 1.2 * deep + gap:
         # A tall piece: the section beside the front, the view from above beyond it.
         return {View.FRONT: (0.0, 0.0), View.SECTION: (long + gap, 0.0), View.ABOVE: (long + deep + 2 * gap, 0.0)}

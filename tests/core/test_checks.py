@@ -1,0 +1,194 @@
+"""The single checks of the proof, each on pieces made for it: walls, season, sag, pins, order, doors out."""
+
+from dataclasses import replace
+
+import pytest
+
+from nullah.core import actions
+from nullah.core.card import Weight
+from nullah.core.lengths import mm
+from nullah.core.piece.own import OwnBoard, OwnJoint
+from nullah.core.piece.proof.finding import Trouble, follow_mends, give_mend
+from nullah.core.plan import work_out
+from nullah.core.project import Piece, Project
+from nullah.core.wood.movement import Cut, movement
+from nullah.core.wood.species import find_species
+from nullah.demo.seed_cabinet import seed_cabinet
+
+
+def board(number, name, size, at, lie, shows=""):
+    return OwnBoard(f"own{number}", name, tuple(map(mm, size)), tuple(map(mm, at)), lie, shows)
+
+
+def piece(boards, *joints, **how):
+    made = tuple(OwnJoint(f"ownjoint{n}", *joint) for n, joint in enumerate(joints, start=1))
+    return Project(Piece("own", own=tuple(boards), own_joints=made, **how))
+
+
+def found(project, trouble):
+    return [f for f in work_out(project, milling=False).findings if f.trouble is trouble]
+
+
+POST = board(1, "post", (300, 60, 30), (0, 0, 0), "zx")
+
+
+# --- walls ----------------------------------------------------------------------------------------
+
+
+@pytest.mark.parametrize(("deep", "thin"), [(9, False), (20, False), (21, True), (29, True)])
+def test_a_third_of_a_board_is_left_beside_a_dado(deep, thin):
+    shelf = board(2, "shelf", (200, 60, 16), (30 - deep, 0, 100), "xz")
+    walls = found(piece((POST, shelf), ("let in", "own1", "own2")), Trouble.THIN)
+    assert bool(walls) is thin
+    if thin:
+        assert walls[0].remark.text == (
+            f"The dado leaves only {30 - deep}.0 mm of the 30.0 mm of the post; 10.0 mm is the least."
+        )
+        assert walls[0].remark.weight is Weight.LOOK
+
+
+def test_dados_from_both_faces_leave_a_third_between_them():
+    left = board(2, "left shelf", (200, 60, 16), (-188, 0, 100), "xz")
+    right = board(3, "right shelf", (200, 60, 16), (18, 0, 100), "xz")
+    joints = (("let in", "own1", "own2"), ("let in", "own1", "own3"))
+    (wall,) = found(piece((POST, left, right), *joints), Trouble.THIN)
+    assert "from either face only 6.0 mm of the post is left; a third (10.0 mm) is the least" in wall.remark.text
+    apart = right._replace(at=(mm(18), mm(0), mm(130)))
+    assert not found(piece((POST, left, apart), *joints), Trouble.THIN), "not opposite each other, they may be deep"
+
+
+def test_a_mortise_near_an_edge_is_said():
+    table = Project(Piece("table"))
+    assert not found(table, Trouble.THIN)
+    walls = found(actions.give(table, "tenon.thickness", mm(14)), Trouble.THIN)
+    assert "The mortise leaves only 4.6 mm of the 38.0 mm of the" in walls[0].remark.text
+    assert "9.3 mm is the least" in walls[0].remark.text, "two thirds of the mortise"
+
+
+# --- the season -----------------------------------------------------------------------------------
+
+
+@pytest.mark.parametrize("wood", ["teak", "eastern white pine", "American beech"])
+def test_a_panels_room_is_held_against_its_own_woods_movement(wood):
+    project = actions.make_of(Project(Piece("box")), "inside", wood)
+    plan = work_out(project, milling=False)
+    width = plan.part("bottom").width
+    moved = movement(find_species(wood), Cut.FLAT, width, 7, 10).change
+    said = [f for f in plan.findings if f.trouble is Trouble.SEASON]
+    assert bool(said) is (moved.mm > 2 * plan.ledger["bottom.clearance"])
+    if said:
+        assert plan.marks.write_fine(moved).removesuffix(" mm") in said[0].remark.text
+        mend = said[0].remark.mends[0]
+        roomier = work_out(actions.give(project, mend.subject, mm(mend.value.removesuffix(" mm"))), milling=False)
+        assert not [f for f in roomier.findings if f.trouble is Trouble.SEASON]
+
+
+def test_quarter_sawn_wood_needs_less_room():
+    project = seed_cabinet()
+    tight = actions.give(project, "back.gap", mm("0.6"))
+    assert found(tight, Trouble.SEASON)
+    quartered = replace(tight, boards=tuple(replace(each, cut=Cut.QUARTER) for each in tight.boards))
+    assert not found(quartered, Trouble.SEASON)
+
+
+@pytest.mark.parametrize(("hold", "said"), [
+    ("glued", True), ("screwed", True), ("nailed", False), ("screwed in slots", False), ("held by buttons", False),
+    ("left dry", False),
+])  # fmt: skip
+def test_only_what_holds_fast_can_split_across_the_grain(hold, said):
+    top = board(1, "top", (500, 300, 20), (0, 0, 0), "xz")
+    cleat = board(2, "cleat", (280, 40, 20), (60, 10, -20), "yz")
+    crossing = found(piece((top, cleat), ("butt", "own1", "own2", hold)), Trouble.CROSS_GRAIN)
+    assert bool(crossing) is said
+    along = cleat._replace(lie="xz")
+    assert not found(piece((top, along), ("butt", "own1", "own2", hold)), Trouble.CROSS_GRAIN), "grain with grain"
+
+
+@pytest.mark.parametrize("width", [95, 130])
+def test_a_dovetailed_corner_is_not_cross_grain_and_a_wide_tenon_is(width):
+    side = board(1, "side", (400, 250, 18), (0, 0, 0), "zx")
+    top = board(2, "top", (300, 250, 18), (0, 0, 382), "xz")
+    assert not found(piece((side, top), ("dovetail", "own1", "own2")), Trouble.CROSS_GRAIN), "both move alike"
+    post = board(1, "post", (400, 60, 60), (0, 0, 0), "zx")
+    rail = board(2, "rail", (300, width, 24), (30, 18, 100), "xy")
+    tenon = found(piece((post, rail), ("mortise and tenon", "own1", "own2")), Trouble.CROSS_GRAIN)
+    assert bool(tenon) is (width > 100 + 12), "the shoulders take 6 mm at either edge"
+
+
+# --- sag ------------------------------------------------------------------------------------------
+
+
+def test_a_shelf_says_at_what_span_it_would_pass_and_there_it_does():
+    project = actions.give_all(Project(Piece("wall shelf")), {"shelf.load": 45, "shelf.outside_width": mm(1000)})
+    (finding,) = found(project, Trouble.SAG)
+    text = finding.remark.text
+    assert "Under 45 kg the shelf 1 sags" in text and text.endswith("So in 2 places.")
+    span = float(text.split(" At ")[1].split(" mm")[0])
+    load = int(45 * span / 964)
+    narrower = {"shelf.outside_width": mm(int(span) + 36), "shelf.load": load}
+    assert not found(actions.give_all(project, narrower), Trouble.SAG)
+    stiffer = actions.make_of(project, "shown", "shagbark hickory")
+    assert len(found(stiffer, Trouble.SAG)) <= 1
+
+
+# --- what is offered ------------------------------------------------------------------------------
+
+
+def test_mends_are_offered_only_where_they_would_work():
+    plan = work_out(seed_cabinet(), milling=False)
+    from nullah.core.piece.proof.finding import Case
+
+    case = Case(plan.assembly, plan.ledger, plan.project.shop, plan.marks, {})
+    assert give_mend(case, "nobody.knows", mm(5).mm) == ()
+    assert give_mend(case, "dado.depth", mm(0).mm) == ()
+    (mend,) = give_mend(case, "dado.depth", mm(6).mm)
+    assert (mend.action, mend.subject, mend.value) == ("give", "dado.depth", "6 mm")
+    assert follow_mends(case, ("dado.depth", "nobody.knows")) == (), "nothing is overruled there"
+    overruled = work_out(actions.give(seed_cabinet(), "dado.width", mm(11)), milling=False)
+    case = Case(overruled.assembly, overruled.ledger, overruled.project.shop, overruled.marks, {})
+    (mend,) = follow_mends(case, ("dado.width", "dado.width"))
+    assert mend.action == "take_back" and mend.label == "Let the width of the dados follow again"
+    measured = work_out(actions.measure(seed_cabinet(), "dado.width", mm(11)), milling=False)
+    case = Case(measured.assembly, measured.ledger, measured.project.shop, measured.marks, {})
+    assert give_mend(case, "dado.width", mm(12).mm) == (), "what is cut is cut"
+
+
+# --- on its way out -------------------------------------------------------------------------------
+
+
+def test_a_lid_that_meets_something_on_its_way_is_said():
+    project = Project(Piece("box", choices=(("lid", "lift"),)))
+    assert work_out(project, milling=False).proof.clean
+    over = board(1, "handle", (100, 30, 20), (100, 50, 200), "xz")
+    blocked = actions.add_own(project, over)
+    (finding,) = found(blocked, Trouble.PASS)
+    assert finding.remark.text.startswith("The lid cannot come out:") and "to pass the handle" in finding.remark.text
+    beside = actions.change_own(blocked, over._replace(at=(mm(500), mm(50), mm(200))))
+    assert work_out(beside, milling=False).proof.clean
+
+
+def test_a_batten_too_long_for_its_box_is_said():
+    project = Project(Piece("box", choices=(("lid", "lift"),)))
+    length = work_out(project, milling=False).ledger["batten.length"]
+    long = actions.give(project, "batten.length", mm(length + 6))
+    (finding,) = found(long, Trouble.PASS)
+    assert "too deep to pass the back" in finding.remark.text or "too deep to pass the front" in finding.remark.text
+    assert finding.remark.mends[0].label == "Let the length of the battens follow again"
+
+
+def test_a_sliding_lid_slides_and_a_swollen_one_does_not():
+    project = Project(Piece("box", choices=(("lid", "sliding"),)))
+    assert work_out(project, milling=False).proof.clean
+    thick = actions.give(actions.give(project, "lid.groove_width", mm(6)), "lid.thickness", mm("6.5"))
+    texts = [f.remark.text for f in work_out(thick, milling=False).findings]
+    assert any("0.5 mm too tight" in text or "cannot come out" in text for text in texts), texts
+
+
+# --- pins -----------------------------------------------------------------------------------------
+
+
+def test_pins_too_fine_and_tails_too_many_are_said_on_the_piece():
+    fine = work_out(actions.give(Project(Piece("box")), "tails.pin", mm("0.5")), milling=False)
+    assert any(remark.of.startswith("tails.") for remark in fine.remarks)
+    many = work_out(actions.give(Project(Piece("box")), "tails.count", 30), milling=False)
+    assert many.failing and "the corner cannot be made yet" in many.unsettled()
