@@ -98,3 +98,33 @@ def test_the_station_draws_three_views_with_every_dimension(project):
     everything = {part.id for part in plan.parts}
     # What lies wholly behind something else in all three views is only dashed.
     assert parts <= everything and len(parts) >= 0.6 * len(everything)
+
+
+def test_patches_in_one_plane_are_all_seen():
+    # The wall of a dado lies in the plane of a riser: neither may hide the other, nor be forgotten.
+    plan = work_out(plant_stair(), milling=False)
+    plane = plane_of(plan.parts, View.FRONT, cut_across=False)
+    faces = seen(plane, plan.parts, plan.proof.recipes)
+    for height in (60, 200, 330):
+        spot = plane.flat((5.0, 0.0, float(height)))
+        top = [face.part.id for face in faces if inside(face.loops, spot)]
+        assert top and top[-1] == "own1", f"the left side stands there, {height} up"
+
+
+@pytest.mark.parametrize("project", [seed_box(), seed_cabinet(), plant_stair()], ids=lambda p: p.piece.name)
+@pytest.mark.parametrize("view", list(View))
+def test_leaving_out_what_is_covered_changes_nothing_that_is_seen(project, view, monkeypatch):
+    from nullah.core.piece import sight
+
+    plan = work_out(project, milling=False)
+    plane = plane_of(plan.parts, view)
+    kept = seen(plane, plan.parts, plan.proof.recipes)
+    monkeypatch.setattr(sight, "_uncovered", lambda faces: faces)
+    everything = seen(plane, plan.parts, plan.proof.recipes)
+    assert len(kept) <= len(everything)
+    wide, high = plane.size
+    for column in range(1, 40):
+        for row in range(1, 40):
+            spot = (wide * column / 40 + 0.013, high * row / 40 + 0.017)
+            shown = [[face.part.id for face in faces if inside(face.loops, spot)] for faces in (kept, everything)]
+            assert (shown[0][-1:] or [""]) == (shown[1][-1:] or [""]), spot

@@ -284,7 +284,9 @@ def hidden(plane: Plane, parts: Iterable[Part], faces: list[Seen]) -> Iterator[E
 
 
 def _bounds(face: Seen) -> tuple[float, float, float, float]:
-    xs, ys = [p[0] for p in face.loops[0]], [p[1] for p in face.loops[0]]
+    """Give the box round all of a face: what lies in one plane can be several patches."""
+    xs = [p[0] for loop in face.loops for p in loop]
+    ys = [p[1] for loop in face.loops for p in loop]
     return min(xs), min(ys), max(xs), max(ys)
 
 
@@ -318,7 +320,7 @@ def spans_inside(start: Point, end: Point, loops: tuple[tuple[Point, ...], ...])
     [(0.25, 0.75)]
     """
     (x0, y0), (x1, y1) = start, end
-    xs, ys = [p[0] for p in loops[0]], [p[1] for p in loops[0]]
+    xs, ys = [p[0] for loop in loops for p in loop], [p[1] for loop in loops for p in loop]
     left, right, top, bottom = min(xs), max(xs), min(ys), max(ys)
     if max(x0, x1) < left or min(x0, x1) > right or max(y0, y1) < top or min(y0, y1) > bottom:
         return []

@@ -227,7 +227,7 @@ def _area(points: Points) -> float:
 
 
 class Face(NamedTuple):
-    """A flat face of a solid: its outward normal and its loops (outlines and holes), points in mm."""
+    """What a solid has in one plane: its outward normal and its loops (outlines and holes), the longest first, mm."""
 
     normal: Floats
     loops: tuple[tuple[Floats, ...], ...]
@@ -276,9 +276,14 @@ def flat_faces(solid: Solid) -> tuple[Face, ...]:
     listed = points.tolist()
     found = []
     for key, members in groups.items():
-        loops = _loops(triangles[members].tolist())
+        loops = sorted(_loops(triangles[members].tolist()), key=lambda loop: -_round(points[loop]))
         found.append(Face((key[0], key[1], key[2]), tuple(tuple((*listed[i],) for i in loop) for loop in loops)))
     return tuple(found)
+
+
+def _round(corners: Points) -> float:
+    """Give the length of a closed line, mm."""
+    return float(np.linalg.norm(corners - np.roll(corners, -1, axis=0), axis=1).sum())
 
 
 def mesh_of(solid: Solid) -> tuple[Points, NDArray[np.int64]]:
