@@ -2,11 +2,11 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
 from PySide6.QtCore import (
-    QAbstractTableModel,
     QModelIndex,
     QObject,
-    QPersistentModelIndex,
     QPointF,
     QSortFilterProxyModel,
     Qt,
@@ -17,24 +17,25 @@ from PySide6.QtWidgets import QHeaderView, QLabel, QLineEdit, QTableView, QVBoxL
 
 from nullah.core.ledger import Origin, Quantity
 from nullah.desk.document import Document
+from nullah.desk.row_model import Index, RowModel
 from nullah.desk.stations.base import Flow
 from nullah.paper.lettering import typeface
-from nullah.paper.palette import DAY, Palette
+from nullah.paper.palette import Palette
 
 _COLUMNS = ("Figure", "Is", "Where from", "On it hang")
 _SIGNS = {
     Origin.GIVEN: "given", Origin.WORKED_OUT: "worked out", Origin.OVERRULED: "✎ overruled",
     Origin.MEASURED: "✓ measured", Origin.WAITS: "… leave long", Origin.FITTED: "fitted",
 }  # fmt: skip
-_Index = QModelIndex | QPersistentModelIndex
 
 
-class _Model(QAbstractTableModel):
+class _Model(RowModel):
+    headings = _COLUMNS
+
     def __init__(self, document: Document, parent: QObject) -> None:
         super().__init__(parent)
         self._document = document
         self.rows: list[tuple[str, tuple[str, str, str, str], Quantity]] = []
-        self.palette_: Palette = DAY
 
     def load(self) -> None:
         ledger, marks = self._document.plan.ledger, self._document.project.marks
@@ -56,17 +57,10 @@ class _Model(QAbstractTableModel):
         self.rows = rows
         self.endResetModel()
 
-    def rowCount(self, parent: _Index | None = None) -> int:
-        return len(self.rows)
+    def lines(self) -> Sequence[object]:
+        return self.rows
 
-    def columnCount(self, parent: _Index | None = None) -> int:
-        return len(_COLUMNS)
-
-    def headerData(self, section: int, orientation: Qt.Orientation, role: int = 0) -> object:
-        shown = role == Qt.ItemDataRole.DisplayRole and orientation == Qt.Orientation.Horizontal
-        return _COLUMNS[section] if shown else None
-
-    def data(self, index: _Index, role: int = 0) -> object:
+    def data(self, index: Index, role: int = 0) -> object:
         name, words, quantity = self.rows[index.row()]
         if role == Qt.ItemDataRole.DisplayRole:
             return words[index.column()]

@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from fractions import Fraction
 from pathlib import Path
 
-from PySide6.QtCore import QAbstractTableModel, QModelIndex, QObject, QPersistentModelIndex, QSortFilterProxyModel, Qt
+from PySide6.QtCore import QModelIndex, QObject, QSortFilterProxyModel, Qt
 from PySide6.QtGui import QColor, QGuiApplication, QKeyEvent, QKeySequence
 from PySide6.QtWidgets import QFileDialog, QHeaderView, QLabel, QTableView, QVBoxLayout, QWidget
 
@@ -16,37 +17,31 @@ from nullah.core.piece.own import OwnBoard, next_own_id
 from nullah.core.plan import cut_list
 from nullah.core.project import Project
 from nullah.desk.document import Document
+from nullah.desk.row_model import Index, RowModel
 from nullah.desk.stations.base import Flow, action
 from nullah.files.tables import TableError, cut_list_text, read_own_boards
-from nullah.paper.palette import DAY, Palette
+from nullah.paper.palette import Palette
 
 _COLUMNS = ("×", "Part", "Length", "Width", "Thick", "Rough", "Wood", "Seen", "Out of")
-_Index = QModelIndex | QPersistentModelIndex
 
 
-class _Model(QAbstractTableModel):
+class _Model(RowModel):
+    headings = _COLUMNS
+
     def __init__(self, parent: QObject) -> None:
         super().__init__(parent)
         self.groups: list[CutGroup] = []
         self.marks = Marks()
-        self.palette_: Palette = DAY
 
     def load(self, groups: list[CutGroup], marks: Marks) -> None:
         self.beginResetModel()
         self.groups, self.marks = groups, marks
         self.endResetModel()
 
-    def rowCount(self, parent: _Index | None = None) -> int:
-        return len(self.groups)
+    def lines(self) -> Sequence[object]:
+        return self.groups
 
-    def columnCount(self, parent: _Index | None = None) -> int:
-        return len(_COLUMNS)
-
-    def headerData(self, section: int, orientation: Qt.Orientation, role: int = 0) -> object:
-        shown = role == Qt.ItemDataRole.DisplayRole and orientation == Qt.Orientation.Horizontal
-        return _COLUMNS[section] if shown else None
-
-    def data(self, index: _Index, role: int = 0) -> object:
+    def data(self, index: Index, role: int = 0) -> object:
         group = self.groups[index.row()]
         if role == Qt.ItemDataRole.DisplayRole:
             return self._words(group)[index.column()]

@@ -12,6 +12,7 @@ from fractions import Fraction
 from nullah.core.card import Mend, Weight
 from nullah.core.ledger import Definition, Ledger
 from nullah.core.piece.form import Assembly, Choice, Choices, Form, View
+from nullah.core.piece.forms.bottom import bottom_sizes, put_bottom
 from nullah.core.piece.forms.sizing import SIZING, Way, sizes
 from nullah.core.piece.maker import Maker, board_sizes, given, ruled, tail_sizes
 from nullah.core.piece.overlap import Hold, Names
@@ -44,15 +45,7 @@ def _define(chosen: Choices) -> tuple[Definition, ...]:
         }),
         *board_sizes("sides", "front and back", "box.outside_length", "box.outside_height", 15, spare=spare),
         *board_sizes("ends", "the ends", ends_length, "box.outside_height", "sides.thickness", spare=spare),
-        given("bottom.thickness", "thickness of the bottom", 6),
-        given("groove.height", "lower edge to groove", 10),
-        given("groove.depth", "depth of the groove", 5),
-        ruled("groove.width", "width of the groove", "bottom.thickness"),
-        ruled("opening.length", "groove to groove, along", "box.inside_length + 2 * groove.depth"),
-        ruled("opening.width", "groove to groove, across", "box.inside_width + 2 * groove.depth"),
-        given("bottom.clearance", "clearance of the bottom, each edge", 1),
-        ruled("bottom.length", "length of the bottom", "opening.length - 2 * bottom.clearance", ("opening.length",)),
-        ruled("bottom.width", "width of the bottom", "opening.width - 2 * bottom.clearance", ("opening.width",)),
+        *bottom_sizes("box", 10, 5, "1"),
     ]  # fmt: skip
     if dovetailed:
         found += tail_sizes("tails", f"{tail}.thickness", f"{pin}.thickness", "box.outside_height", 3)
@@ -131,11 +124,11 @@ def _assemble(ledger: Ledger, chosen: Choices) -> Assembly:
     if not m.need_positive(*must):
         return m.finish()
     _walls(m, chosen)
-    _bottom(m, chosen)
+    size = (q("box.outside_length"), q("box.outside_width"))
+    put_bottom(m, size, (q("ends.thickness"), q("sides.thickness")), chosen["grooves"] == "through", "grooves=stopped")
     _lid(m, chosen)
     _remarks(m)
     _measures(m, chosen)
-    m.freedom(("bottom",), 2 * q("bottom.clearance"), "bottom.clearance")
     return m.finish()
 
 
@@ -180,26 +173,6 @@ def _corner(m: Maker, chosen: Choices, s: str, e: str, side: Fraction, end: Frac
     shares = (overlap.set(m.part(s).grain, *share_x),) if overlap else ()
     channel = m.channel(s, inner, deep, x=x, z=(Fraction(0), height))
     m.let_in(s, e, channels=(channel,), shares=shares, names=names._replace(guest="corner.tongue"))
-
-
-def _bottom(m: Maker, chosen: Choices) -> None:
-    q = m.q
-    length, width = q("box.outside_length"), q("box.outside_width")
-    # The bottom is centred in the opening, short of each groove's floor by the clearance.
-    x, y = (length - q("bottom.length")) / 2, (width - q("bottom.width")) / 2
-    floor, wide, deep, clear = q("groove.height"), q("groove.width"), q("groove.depth"), q("bottom.clearance")
-    m.board("bottom", "bottom", "bottom", (x, y, floor), "xz", needs=Needs.ANY, role="bottom")
-    z = (floor, floor + wide)
-    end, side = q("ends.thickness"), q("sides.thickness")
-    through = chosen["grooves"] == "through"
-    inside_x, inside_y = (end - deep, length - end + deep), (side - deep, width - side + deep)
-    names = Names("groove.width", "groove.depth", guest="bottom.thickness", choice="grooves=stopped")
-    for host, inner in (
-        ("front", Side.BACK), ("back", Side.FRONT), ("left", Side.RIGHT), ("right", Side.LEFT),
-    ):  # fmt: skip
-        run = {} if through else ({"x": inside_x} if host in ("front", "back") else {"y": inside_y})
-        channel = m.channel(host, inner, deep, z=z, **run)
-        m.let_in(host, "bottom", channels=(channel,), room=(clear, clear, 0), runs=True, hold=Hold.DRY, names=names)
 
 
 def _lid(m: Maker, chosen: Choices) -> None:

@@ -10,9 +10,10 @@ from fractions import Fraction
 
 from nullah.core.ledger import Definition, Ledger
 from nullah.core.piece.form import Assembly, Choice, Choices, Form, View
+from nullah.core.piece.forms.bottom import bottom_sizes, put_bottom
 from nullah.core.piece.forms.sizing import SIZING, Way, sizes
 from nullah.core.piece.maker import Maker, board_sizes, given, ruled, tail_sizes
-from nullah.core.piece.overlap import Hold, Names
+from nullah.core.piece.overlap import Names
 from nullah.core.piece.part import Needs
 from nullah.core.piece.shaping import RoundOver, slot
 from nullah.core.piece.space import Axis, Side
@@ -35,15 +36,7 @@ def _define(chosen: Choices) -> tuple[Definition, ...]:
         *board_sizes("sides", "the sides", "tray.outside_length", "tray.outside_height", 12, spare=spare),
         given("ends.rise", "how much the ends stand above the sides", 45),
         *board_sizes("ends", "the ends", "tray.outside_width", "tray.outside_height + ends.rise", 15, spare=spare),
-        given("bottom.thickness", "thickness of the bottom", 6),
-        given("groove.height", "lower edge to groove", 9),
-        given("groove.depth", "depth of the groove", 4),
-        ruled("groove.width", "width of the groove", "bottom.thickness"),
-        ruled("opening.length", "groove to groove, along", "tray.inside_length + 2 * groove.depth"),
-        ruled("opening.width", "groove to groove, across", "tray.inside_width + 2 * groove.depth"),
-        given("bottom.clearance", "clearance of the bottom, each edge", "1.5"),
-        ruled("bottom.length", "length of the bottom", "opening.length - 2 * bottom.clearance", ("opening.length",)),
-        ruled("bottom.width", "width of the bottom", "opening.width - 2 * bottom.clearance", ("opening.width",)),
+        *bottom_sizes("tray", 9, 4, "1.5"),
     ]  # fmt: skip
     if tenoned:
         found += [
@@ -79,7 +72,8 @@ def _assemble(ledger: Ledger, chosen: Choices) -> Assembly:
     if not m.need_positive(*must, "groove.depth", "groove.width", "ends.thickness", "sides.thickness"):
         return m.finish()
     _walls(m, chosen)
-    _bottom(m)
+    size = (m.q("tray.outside_length"), m.q("tray.outside_width"))
+    put_bottom(m, size, (m.q("ends.thickness"), _inset(m) + m.q("sides.thickness")))
     for number in range(1, int(chosen["dividers"]) + 1):
         _divider(m, number)
     if chosen["handles"] == "holes":
@@ -111,25 +105,6 @@ def _walls(m: Maker, chosen: Choices) -> None:
             bands = ((edge, edge + wide), (height - edge - wide, height - edge))
             tenons = [overlap.set(Axis.Z, *band) for band in bands] if overlap else []
             m.tenon(e, side, tenons, names=Names(guest="sides.thickness"))
-
-
-def _bottom(m: Maker) -> None:
-    q = m.q
-    length, width = q("tray.outside_length"), q("tray.outside_width")
-    x, y = (length - q("bottom.length")) / 2, (width - q("bottom.width")) / 2
-    floor, deep, clear = q("groove.height"), q("groove.depth"), q("bottom.clearance")
-    m.board("bottom", "bottom", "bottom", (x, y, floor), "xz", needs=Needs.ANY, role="bottom")
-    z = (floor, floor + q("groove.width"))
-    end, side = q("ends.thickness"), _inset(m) + q("sides.thickness")
-    names = Names("groove.width", "groove.depth", guest="bottom.thickness")
-    along = {"x": (end - deep, length - end + deep)}, {"y": (side - deep, width - side + deep)}
-    for host, inner, run in (
-        ("front", Side.BACK, along[0]), ("back", Side.FRONT, along[0]),
-        ("left", Side.RIGHT, along[1]), ("right", Side.LEFT, along[1]),
-    ):  # fmt: skip
-        channel = m.channel(host, inner, deep, z=z, **run)
-        m.let_in(host, "bottom", channels=(channel,), room=(clear, clear, 0), runs=True, hold=Hold.DRY, names=names)
-    m.freedom(("bottom",), 2 * clear, "bottom.clearance")
 
 
 def _divider(m: Maker, number: int) -> None:

@@ -1,0 +1,60 @@
+"""A bottom that lies loose in grooves of four walls: what a box and a tray have in common."""
+
+from __future__ import annotations
+
+from fractions import Fraction
+
+from nullah.core.ledger import Definition
+from nullah.core.piece.maker import Maker, given, ruled
+from nullah.core.piece.overlap import Hold, Names
+from nullah.core.piece.part import Needs
+from nullah.core.piece.space import Side
+
+
+def bottom_sizes(piece: str, height: int, depth: int, clearance: str) -> tuple[Definition, ...]:
+    """Declare bottom and grooves of a piece (the prefix of its inside sizes); usual figures in mm."""
+    return (
+        given("bottom.thickness", "thickness of the bottom", 6),
+        given("groove.height", "lower edge to groove", height),
+        given("groove.depth", "depth of the groove", depth),
+        ruled("groove.width", "width of the groove", "bottom.thickness"),
+        ruled("opening.length", "groove to groove, along", f"{piece}.inside_length + 2 * groove.depth"),
+        ruled("opening.width", "groove to groove, across", f"{piece}.inside_width + 2 * groove.depth"),
+        given("bottom.clearance", "clearance of the bottom, each edge", clearance),
+        ruled("bottom.length", "length of the bottom", "opening.length - 2 * bottom.clearance", ("opening.length",)),
+        ruled("bottom.width", "width of the bottom", "opening.width - 2 * bottom.clearance", ("opening.width",)),
+    )
+
+
+def put_bottom(
+    m: Maker, size: tuple[Fraction, Fraction], inner: tuple[Fraction, Fraction], through: bool = False, choice: str = ""
+) -> None:
+    """Put the bottom between ``front``, ``back``, ``left`` and ``right``.
+
+    Parameters
+    ----------
+    size : (along, across)
+        Outside size of the walls, mm.
+    inner : (along, across)
+        Outside of the piece to the inner face of the ends, and of front and back, mm.
+    through : bool
+        Whether the grooves run through to the ends of the walls.
+    choice : str
+        The way of making it that would not show, as in `Names`.
+    """
+    q = m.q
+    (length, width), (end, side) = size, inner
+    # The bottom is centred in the opening, short of each groove's floor by the clearance.
+    x, y = (length - q("bottom.length")) / 2, (width - q("bottom.width")) / 2
+    floor, deep, clear = q("groove.height"), q("groove.depth"), q("bottom.clearance")
+    m.board("bottom", "bottom", "bottom", (x, y, floor), "xz", needs=Needs.ANY, role="bottom")
+    z = (floor, floor + q("groove.width"))
+    along, across = {"x": (end - deep, length - end + deep)}, {"y": (side - deep, width - side + deep)}
+    names = Names("groove.width", "groove.depth", guest="bottom.thickness", choice=choice)
+    for host, inside, run in (
+        ("front", Side.BACK, along), ("back", Side.FRONT, along),
+        ("left", Side.RIGHT, across), ("right", Side.LEFT, across),
+    ):  # fmt: skip
+        channel = m.channel(host, inside, deep, z=z, **({} if through else run))
+        m.let_in(host, "bottom", channels=(channel,), room=(clear, clear, 0), runs=True, hold=Hold.DRY, names=names)
+    m.freedom(("bottom",), 2 * clear, "bottom.clearance")
