@@ -291,3 +291,14 @@ def test_slopes_and_counts_can_be_wrong_too():
     many = proved(actions.give(Project(Piece("box")), "tails.count", 60))
     assert many.failing
     assert FORMS["box"].id == "box"
+
+
+def test_what_a_form_says_is_in_the_unit_that_is_shown_too():
+    short = actions.give(seed_cabinet(), "row1.height", mm(70))
+    for project, words in ((short, "7.5 mm less"), (actions.show_in(short, replace(short.marks, unit=Unit.INCH)), "″")):
+        (text,) = [remark.text for remark in proved(project).remarks if "than the inside height" in remark.text]
+        assert words in text and "⟦" not in text
+    for form in FORMS:
+        plan = proved(actions.show_in(Project(Piece(form)), replace(short.marks, unit=Unit.INCH)))
+        said = [remark.text for remark in plan.remarks] + [m.label for r in plan.remarks for m in r.mends]
+        assert not any("⟦" in text or " mm" in text for text in said), said

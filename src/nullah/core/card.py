@@ -5,8 +5,13 @@ Every station fills one; the desk shows it and paper prints it, both as it stand
 
 from __future__ import annotations
 
+import re
+from collections.abc import Callable
 from enum import Enum
+from fractions import Fraction
 from typing import NamedTuple
+
+_PLACE = re.compile("⟦([^⟧]+)⟧")
 
 
 class Weight(Enum):
@@ -45,6 +50,29 @@ class Remark(NamedTuple):
     weight: Weight = Weight.NOTE
     mends: tuple[Mend, ...] = ()
     of: str = ""
+
+
+def length_mark(millimetres: Fraction) -> str:
+    """Give a place for a length in a sentence that is written before anyone knows in what unit it is read."""
+    return f"⟦{millimetres}⟧"
+
+
+def with_lengths(remark: Remark, write: Callable[[Fraction], str]) -> Remark:
+    """Put lengths into the places a remark and its mends have for them.
+
+    Examples
+    --------
+    >>> with_lengths(Remark(f"It is {length_mark(Fraction(5, 2))} short."), lambda mm: f"{float(mm)} mm").text
+    'It is 2.5 mm short.'
+    """
+    if "⟦" not in remark.text and not any("⟦" in mend.label for mend in remark.mends):
+        return remark
+
+    def put(text: str) -> str:
+        return _PLACE.sub(lambda found: write(Fraction(found.group(1))), text)
+
+    mends = tuple(mend._replace(label=put(mend.label)) for mend in remark.mends)
+    return remark._replace(text=put(remark.text), mends=mends)
 
 
 class Card(NamedTuple):

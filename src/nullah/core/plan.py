@@ -18,7 +18,7 @@ from nullah.core.breakdown.cuts import NotSawableError, SawCut, saw_cuts
 from nullah.core.breakdown.layout import PlacedPart, Rect, Unplaced, complaints, consumed, place
 from nullah.core.breakdown.reasons import why_unplaced
 from nullah.core.breakdown.rough import RoughPart, rough_parts
-from nullah.core.card import Remark, Weight
+from nullah.core.card import Remark, Weight, with_lengths
 from nullah.core.joints.corners import Corner, lay_out_corners
 from nullah.core.ledger import Ledger, LedgerError, Origin, work_out_ledger
 from nullah.core.lengths import Direction, Length, Marks
@@ -230,6 +230,10 @@ def work_out(project: Project, milling: bool = True, proving: bool = True) -> Pl
     form = form_of(project.piece)
     choices = form.settled(dict(project.piece.choices))
     ledger, assembly, problem = _piece(project.piece)
+    remarks = tuple(
+        with_lengths(remark, lambda value: project.marks.write_fine(Length(value))) for remark in assembly.remarks
+    )
+    assembly = assembly if remarks == assembly.remarks else assembly._replace(remarks=remarks)
     rough = tuple(
         sawn._replace(wood=chosen_wood(project.piece, part))
         for sawn, part in zip(rough_parts(assembly.parts, project.allowances), assembly.parts, strict=True)

@@ -9,7 +9,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from fractions import Fraction
 
-from nullah.core.card import Mend, Weight
+from nullah.core.card import Mend, Weight, length_mark
 from nullah.core.ledger import Definition, Kind, Ledger, Origin
 from nullah.core.piece.form import Assembly, Choice, Choices, Form, View
 from nullah.core.piece.forms.drawer import BOTTOM, Opening, drawer_sizes, drawer_stock, drawer_tails, put_drawer
@@ -237,7 +237,7 @@ def _rows_add_up(m: Maker, shape: _Shape) -> None:
         for name, origin in zip(names, origins, strict=True)
         if origin is Origin.OVERRULED
     )
-    m.remark(f"Rows and dividers come to {float(abs(over)):g} mm {word} than the inside height.",
+    m.remark(f"Rows and dividers come to {length_mark(abs(over))} {word} than the inside height.",
              Weight.LOOK if Origin.MEASURED in origins else Weight.FAILS, mends, names[0])  # fmt: skip
 
 

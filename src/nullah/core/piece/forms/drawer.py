@@ -10,7 +10,7 @@ from __future__ import annotations
 from fractions import Fraction
 from typing import NamedTuple
 
-from nullah.core.card import Weight
+from nullah.core.card import Weight, length_mark
 from nullah.core.ledger import Definition, Ledger
 from nullah.core.piece.form import Assembly, Choice, Choices, Form, View
 from nullah.core.piece.maker import Maker, board_sizes, given, ruled, tail_sizes
@@ -140,7 +140,7 @@ def _reveals(m: Maker, prefix: str, title: str, opening: Opening) -> None:
         gap = (m.q(room) - m.q(size)) / 2
         if gap > m.q("drawer.reveal") + Fraction(1, 2):
             title_of = m.ledger.quantity(room).definition.title
-            m.remark(f"The front of {title} leaves a gap of {float(gap):.1f} mm at each side in the {title_of}.",
+            m.remark(f"The front of {title} leaves a gap of {length_mark(gap)} at each side in the {title_of}.",
                      Weight.LOOK, of=size)  # fmt: skip
 
 

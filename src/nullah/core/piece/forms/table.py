@@ -9,7 +9,7 @@ from __future__ import annotations
 
 from fractions import Fraction
 
-from nullah.core.card import Mend, Weight
+from nullah.core.card import Mend, Weight, length_mark
 from nullah.core.ledger import Definition, Ledger
 from nullah.core.lengths import mm
 from nullah.core.piece.form import Assembly, Choice, Choices, Form, View
@@ -156,7 +156,7 @@ def _legs(m: Maker, legs: str) -> None:
         start = q("apron.width") + q("taper.below")
         m.shape(part, Taper(faces, Side.UNDER, float(start), float(q("taper.off"))))
     if legs != "straight" and q("taper.below") < _TAPER_BELOW.mm:
-        mend = Mend("Start it 10 mm below", "give", "taper.below", "10 mm")
+        mend = Mend(f"Start it {length_mark(Fraction(10))} below", "give", "taper.below", "10 mm")
         m.remark("A taper that starts at the apron looks like a mistake: start it a little below.", Weight.LOOK,
                  (mend,), "taper.below")  # fmt: skip
 

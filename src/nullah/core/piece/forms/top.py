@@ -8,7 +8,7 @@ from __future__ import annotations
 
 from fractions import Fraction
 
-from nullah.core.card import Weight
+from nullah.core.card import Weight, length_mark
 from nullah.core.ledger import Definition, Ledger
 from nullah.core.piece.form import Assembly, Choice, Choices, Form, View
 from nullah.core.piece.maker import Maker, board_sizes, given, ruled
@@ -128,11 +128,12 @@ def _glueing(m: Maker, slab: bool, count: int) -> None:
     if count < 2:
         return
     clamps = int(m.q("stave.length") / _CLAMPS) + 1
+    apart = length_mark(Fraction(_CLAMPS))
     if slab and count > 4:
         m.remark(f"Glue it in two halves, then the halves together: {count} strips dry before they are in the clamps. "
-                 f"{clamps} clamps for each half, about {_CLAMPS} mm apart.", Weight.NOTE)  # fmt: skip
+                 f"{clamps} clamps for each half, about {apart} apart.", Weight.NOTE)  # fmt: skip
     elif slab:
-        m.remark(f"{clamps} clamps, about {_CLAMPS} mm apart.", Weight.NOTE)
+        m.remark(f"{clamps} clamps, about {apart} apart.", Weight.NOTE)
     else:
         m.remark("Straightest grain at the seams; number the staves and mark a triangle across the set.", Weight.NOTE)
 
