@@ -8,6 +8,7 @@ only what changed is cut again.
 from __future__ import annotations
 
 import atexit
+import math
 from collections.abc import Iterable, Mapping
 from functools import lru_cache
 from typing import NamedTuple, TypeAlias
@@ -276,14 +277,16 @@ def flat_faces(solid: Solid) -> tuple[Face, ...]:
     listed = points.tolist()
     found = []
     for key, members in groups.items():
-        loops = sorted(_loops(triangles[members].tolist()), key=lambda loop: -_round(points[loop]))
+        loops = _loops(triangles[members].tolist())
+        if len(loops) > 1:
+            loops.sort(key=lambda loop: -_round([listed[i] for i in loop]))
         found.append(Face((key[0], key[1], key[2]), tuple(tuple((*listed[i],) for i in loop) for loop in loops)))
     return tuple(found)
 
 
-def _round(corners: Points) -> float:
+def _round(corners: list[list[float]]) -> float:
     """Give the length of a closed line, mm."""
-    return float(np.linalg.norm(corners - np.roll(corners, -1, axis=0), axis=1).sum())
+    return sum(math.dist(a, b) for a, b in zip(corners, (*corners[1:], corners[0]), strict=True))
 
 
 def mesh_of(solid: Solid) -> tuple[Points, NDArray[np.int64]]:
