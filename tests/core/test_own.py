@@ -13,6 +13,7 @@ from nullah.core.piece.overlap import Hold, Sharing
 from nullah.core.piece.own import LIES, OwnBoard, OwnJoint, next_own_id, offers
 from nullah.core.piece.part import Side
 from nullah.core.piece.proof.finding import Trouble
+from nullah.core.piece.solids import build
 from nullah.core.plan import join_as_offered, next_joint_number, work_out
 from nullah.core.project import Piece, Project
 from nullah.core.stations.piece import flat_at, plane_at, planes_of
@@ -242,3 +243,29 @@ def test_halved_boards_come_apart_whichever_lies_higher(lift):
     assert joined.proof.clean, [finding.remark.text for finding in joined.findings]
     (step,) = joined.proof.order.steps
     assert step.way.axis.name == "Z"
+
+
+@pytest.mark.parametrize(("sharing", "word"), [("dovetail", "dovetailed"), ("mitre", "mitred")])
+def test_a_corner_that_was_turned_out_of_one_is_said(sharing, word):
+    one, two = board(1, (300, 50, 20), (0, 0, 0), "xz"), board(2, (300, 50, 20), (0, 0, 0), "yz")
+    if sharing == "dovetail":
+        one, two = SIDE, board(2, (300, 200, 18), (0, 0, 382), "xz")
+    project = piece(one, two, joints=(OwnJoint("ownjoint1", sharing, "own1", "own2"),))
+    assert work_out(project, milling=False).proof.clean
+    turned = actions.change_own(project, two._replace(lie="xz" if sharing == "mitre" else "zx"))
+    if sharing == "dovetail":
+        turned = actions.give(turned, "own2.z", mm(100))
+    texts = [finding.remark.text for finding in work_out(turned, milling=False).findings]
+    assert any(f"cannot be {word} as they lie" in text for text in texts), texts
+
+
+@given(
+    sizes, places, st.sampled_from(LIES), sizes, places, st.sampled_from(LIES),
+    st.sampled_from([sharing.value for sharing in Sharing]),
+)  # fmt: skip
+def test_what_proves_clean_never_fills_the_same_space(size1, at1, lie1, size2, at2, lie2, sharing):
+    boards = board(1, size1, at1, lie1), board(2, size2, at2, lie2)
+    plan = work_out(piece(*boards, joints=(OwnJoint("ownjoint1", sharing, "own1", "own2"),)), milling=False)
+    one, two = (build(plan.proof.recipes[name]) for name in ("own1", "own2"))
+    if (one ^ two).volume() > 0.1:
+        assert plan.failing, f"{sharing}: both fill {(one ^ two).volume():.1f} mm³, and nothing is said"

@@ -23,7 +23,11 @@ def misfits(case: Case, joint: Joint) -> Iterator[Finding]:
         yield _apart(case, joint, first, second)
         return
     if joint.sharing is Sharing.DOVETAIL:
+        if tail_frame(joint, first, second) is None:
+            yield _no_corner(joint, first, second, "dovetailed")
         yield from _corner(case, joint, first, second)
+    elif joint.sharing is Sharing.MITRE and first.grain is second.grain:
+        yield _no_corner(joint, first, second, "mitred")
     elif joint.sharing in (Sharing.LET_IN, Sharing.TENON) and joint.channels:
         yield from _channels(case, joint, first, second)
 
@@ -50,6 +54,15 @@ def _apart(case: Case, joint: Joint, first: Part, second: Part) -> Finding:
     return Finding(
         Trouble.APART, Remark(text, Weight.FAILS, follow_mends(case, names)), (first.id, second.id), joint.id
     )
+
+
+def _no_corner(joint: Joint, first: Part, second: Part, word: str) -> Finding:
+    text = (
+        f"The {first.name} and the {second.name} cannot be {word} as they lie: their grain runs the same way. Turn one "
+        "of them, or join them otherwise."
+    )
+    return Finding(Trouble.COLLISION, Remark(text, Weight.FAILS), (first.id, second.id), joint.id,
+                   first.box.overlap(second.box))  # fmt: skip
 
 
 def _plain_name(joint: Joint, first: Part) -> str:
