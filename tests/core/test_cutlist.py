@@ -1,13 +1,18 @@
 """The cut list: equal parts together, named together, with their wood, and what is to be left long."""
 
+from dataclasses import replace
+from fractions import Fraction
+
 import pytest
 
 from nullah.core import actions
-from nullah.core.bench.cutlist import grouped, short, together, volumes
+from nullah.core.bench.cutlist import grouped, price_of, short, together, volumes
 from nullah.core.lengths import Marks, Unit, mm
 from nullah.core.plan import cut_list, work_out
 from nullah.core.project import Piece, Project
+from nullah.core.rack.board import BoardError, read_price, write_price
 from nullah.demo.seed_cabinet import seed_cabinet
+from nullah.files.project_file import parse_project, project_text
 
 
 def groups_of(project):
@@ -63,3 +68,28 @@ def test_names_are_put_together():
     assert together(["a", "b", "c"]) == "a, b and c"
     assert together(["a", "b", "c", "d"]) == "a and 3 alike"
     assert short("a long name of a part", 10) == "a long na…" and short("short", 10) == "short"
+
+
+def test_a_boards_price_is_shared_out_by_the_area_that_is_sawn():
+    project = seed_cabinet()
+    assert price_of(groups_of(project)) == 0, "no price is known"
+    board = project.board("3")
+    project = actions.change_board(project, replace(board, price=read_price("36.00")))
+    rows = {row.id: row for row in cut_list(work_out(project, milling=False, proving=False))}
+    share = Fraction(361 * 227, 1240 * 236)
+    assert rows["divider11"].price == 36 * share and rows["left"].price == 0
+    assert price_of(groups_of(project)) == 3 * 36 * share
+    assert parse_project(project_text(project), "x") == project
+
+
+@pytest.mark.parametrize("text", ["-3", "much", "1e3", "4.555", "12345678", "4.5 €"])
+def test_what_is_no_price_is_said(text):
+    with pytest.raises(BoardError, match="is not a price"):
+        read_price(text)
+
+
+@pytest.mark.parametrize(
+    ("text", "shown"), [("42", "42.00"), ("42,5", "42.50"), (" 0.05 ", "0.05"), ("0", ""), ("", "")]
+)
+def test_prices_are_read_and_written(text, shown):
+    assert write_price(read_price(text)) == shown

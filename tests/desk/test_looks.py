@@ -289,3 +289,16 @@ def test_solids_are_written_from_the_menu(cabinetmaker, tmp_path, monkeypatch):
     assert "The solids are in" in cabinetmaker.window.banner.words.text()
     cabinetmaker.window.papers.write_solids(tmp_path / "x.obj")
     assert ".stl or .glb" in cabinetmaker.window.banner.words.text()
+
+
+def test_what_a_board_cost_is_typed_and_shared_out(cabinetmaker):
+    cabinetmaker.go("rack")
+    cabinetmaker.click_bench("board/3")
+    rack = cabinetmaker.window.desk(1)
+    cabinetmaker.type_in(rack.price, "lots")
+    assert "is not a price" in rack.price.sentence.text() and cabinetmaker.project.board("3").price == 0
+    cabinetmaker.type_in(rack.price, "36")
+    assert cabinetmaker.project.board("3").price == 36
+    assert cabinetmaker.window.header.undo.toolTip() == "Undo: Ford 3: price 36.00"
+    cabinetmaker.go("piece")
+    assert "30.24 of the boards' prices" in page(cabinetmaker, "Cut list").told.text()

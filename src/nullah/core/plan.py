@@ -374,7 +374,7 @@ def cut_list(plan: Plan) -> tuple[CutListRow, ...]:
             continue
         titles = [plan.ledger.quantity(n).definition.title for n in plan.waiting(part)] if plan.ledger else []
         rows.append(
-            cut_list_row(part, rough, board.board.name if board else "", plan.species_of(part), " and ".join(titles))
+            cut_list_row(part, rough, board.board if board else None, plan.species_of(part), " and ".join(titles))
         )
     return tuple(rows)
 

@@ -11,11 +11,12 @@ from PySide6.QtGui import QColor, QGuiApplication, QKeyEvent, QKeySequence
 from PySide6.QtWidgets import QFileDialog, QHeaderView, QLabel, QTableView, QVBoxLayout, QWidget
 
 from nullah.core import actions
-from nullah.core.bench.cutlist import CutGroup, grouped, volumes
+from nullah.core.bench.cutlist import CutGroup, grouped, price_of, volumes
 from nullah.core.lengths import Direction, Length, Marks
 from nullah.core.piece.own import OwnBoard, next_own_id
 from nullah.core.plan import cut_list
 from nullah.core.project import Project
+from nullah.core.rack.board import write_price
 from nullah.desk.document import Document
 from nullah.desk.row_model import Index, RowModel
 from nullah.desk.stations.base import Flow, action
@@ -132,9 +133,11 @@ class PartsTable(QWidget):
         self.model.load(groups, marks)
         finished, rough = volumes(groups)
         parts = sum(group.quantity for group in groups)
+        cost = write_price(price_of(groups))
+        price = f", {cost} of the boards' prices" if cost else ""
         self.told.setText(
             f"{parts} parts, {len(groups)} sizes · {marks.write_volume(finished)} finished, "
-            f"{marks.write_volume(rough)} rough"
+            f"{marks.write_volume(rough)} rough{price}"
         )
 
     def set_palette(self, palette: Palette) -> None:

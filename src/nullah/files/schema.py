@@ -6,6 +6,7 @@ it are made from this module by `script/schema`.
 
 from __future__ import annotations
 
+from dataclasses import replace
 from fractions import Fraction
 from typing import Annotated, Any, Literal
 
@@ -18,7 +19,7 @@ from nullah.core.lengths import Length, LengthError, Marks, Slope, Unit, read_le
 from nullah.core.piece.forms import FORMS
 from nullah.core.piece.own import OwnBoard, OwnJoint
 from nullah.core.project import Piece, Project
-from nullah.core.rack.board import Board, BoardError, Flaw, FlawKind, check_board, fitted_flaw
+from nullah.core.rack.board import Board, BoardError, Flaw, FlawKind, check_board, fitted_flaw, read_price, write_price
 from nullah.core.shop import Shop
 from nullah.core.wood.movement import Cut
 from nullah.files.shapings import read_shaping, shaping_data
@@ -142,6 +143,7 @@ class BoardModel(_Strict):
     twist: LengthText = "0 mm"
     cut: Literal["flat", "rift", "quarter"] = "flat"
     flaws: list[FlawModel] = []
+    price: str = Field(default="", examples=["42.50"])
 
 
 class AllowancesModel(_Strict):
@@ -262,6 +264,7 @@ def _board_data(board: Board) -> dict[str, Any]:
         "species": board.species,
         **{name: getattr(board, name).as_text() for name in sizes},
         "cut": board.cut.value,
+        "price": write_price(board.price),
         "flaws": [
             {
                 "kind": flaw.kind.value,
@@ -352,7 +355,7 @@ def _read_board(model: BoardModel) -> Board:
         Flaw(FlawKind(f.kind), read_length(f.start), read_length(f.end), read_length(f.low), read_length(f.high))
         for f in model.flaws
     )
-    board = Board(model.id, model.name, model.species, **sizes, cut=Cut(model.cut), flaws=flaws)
+    board = Board(model.id, model.name, model.species, **sizes, cut=Cut(model.cut), flaws=flaws,
+                  price=read_price(model.price))  # fmt: skip
     check_board(board)
-    return Board(model.id, model.name, model.species, **sizes, cut=Cut(model.cut),
-                 flaws=tuple(fitted_flaw(board, flaw) for flaw in flaws))  # fmt: skip
+    return replace(board, flaws=tuple(fitted_flaw(board, flaw) for flaw in flaws))

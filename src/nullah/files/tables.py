@@ -14,7 +14,7 @@ from nullah.core.breakdown.rough import RoughPart
 from nullah.core.breakdown.search import MOST_PARTS
 from nullah.core.lengths import Length, LengthError, Marks, Unit, read_length
 from nullah.core.piece.part import Needs
-from nullah.core.rack.board import Board, BoardError, Flaw, FlawKind, check_board, fitted_flaw
+from nullah.core.rack.board import Board, BoardError, Flaw, FlawKind, check_board, fitted_flaw, read_price, write_price
 
 _T = TypeVar("_T")
 Row = dict[str, str]
@@ -85,6 +85,7 @@ def read_boards(path: Path, species: str = "") -> tuple[Board, ...]:
         board = Board(
             row["board"], row["board"], row.get("species") or species,
             _size(row, "length"), _size(row, "width"), _size(row, "thickness"),
+            price=read_price(row.get("price") or ""),
         )  # fmt: skip
         check_board(board)
         return board
@@ -231,7 +232,7 @@ def cut_list_text(rows: Sequence[CutListRow], marks: Marks) -> str:
     writer.writerow(
         ["number", "part", "length_mm", "width_mm", "thickness_mm", "cut_length_mm", "rough_length_mm",
          "rough_width_mm", "rough_thickness_mm", "board", "species", "wait_for", f"finished ({shown})",
-         "made_with", "quantity_alike", "shows", "rough_m3"]
+         "made_with", "quantity_alike", "shows", "rough_m3", "price"]
     )  # fmt: skip
     alike = {row.number: group for group in grouped(rows) for row in group.rows}
     for row in rows:
@@ -244,7 +245,7 @@ def cut_list_text(rows: Sequence[CutListRow], marks: Marks) -> str:
         writer.writerow(
             [row.number, _plain(row.part), *(f"{float(size):g}" for size in sizes), _plain(row.board),
              _plain(row.species), row.waits, finished, _plain(group.title), group.quantity, row.shows,
-             f"{row.rough_volume / 1e9:.6f}"]
+             f"{row.rough_volume / 1e9:.6f}", write_price(row.price)]
         )  # fmt: skip
     return stream.getvalue()
 

@@ -4,18 +4,20 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
+from fractions import Fraction
 from typing import NamedTuple
 
 from nullah.core.breakdown.rough import RoughPart
 from nullah.core.lengths import Length
 from nullah.core.piece.part import Part
+from nullah.core.rack.board import Board
 
 
 @dataclass(frozen=True, slots=True)
 class CutListRow:
     """One part. `waits` says what must be measured first, in words; empty if nothing.
 
-    `shows` names the sides seen on the finished piece.
+    `shows` names the sides seen on the finished piece, `price` is its share of its board's.
     """
 
     number: int
@@ -32,6 +34,7 @@ class CutListRow:
     waits: str
     shows: str = ""
     id: str = ""
+    price: Fraction = Fraction(0)
 
     @property
     def rough_volume(self) -> float:
@@ -60,12 +63,17 @@ class CutGroup(NamedTuple):
         return together([row.part for row in self.rows])
 
 
-def cut_list_row(part: Part, rough: RoughPart, board: str, species: str, waits: str) -> CutListRow:
-    """Make the row of one part."""
+def cut_list_row(part: Part, rough: RoughPart, board: Board | None, species: str, waits: str) -> CutListRow:
+    """Make the row of one part; of its board's price it bears its share of the area."""
+    price = Fraction(0)
+    if board is not None and board.price:
+        share = rough.length.mm * rough.width.mm / (board.length.mm * board.width.mm)
+        price = board.price * share
     shows = ", ".join(sorted(side.value for side in part.shows))
     return CutListRow(
         part.number, part.name, part.length, part.width, part.thickness, part.cut_length,
-        rough.length, rough.width, rough.thickness, board, species, waits, shows, part.id,
+        rough.length, rough.width, rough.thickness, board.name if board is not None else "", species, waits, shows,
+        part.id, price,
     )  # fmt: skip
 
 
@@ -83,6 +91,11 @@ def volumes(groups: Iterable[CutGroup]) -> tuple[float, float]:
     """Give the finished and the rough volume of a list, mm³."""
     rows = [row for group in groups for row in group.rows]
     return sum(row.volume for row in rows), sum(row.rough_volume for row in rows)
+
+
+def price_of(groups: Iterable[CutGroup]) -> Fraction:
+    """Give what the wood of a list cost, as far as prices are known; 0 where none is."""
+    return sum((row.price for group in groups for row in group.rows), Fraction(0))
 
 
 def together(names: list[str]) -> str:

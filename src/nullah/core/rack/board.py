@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+import re
 from dataclasses import dataclass, replace
 from enum import Enum
+from fractions import Fraction
 
 from nullah.core.lengths import Length, mm
 from nullah.core.wood.movement import Cut
@@ -58,6 +60,8 @@ class Board:
         of the length stands above the ends. Twist: how far one corner stands up when the
         other three lie flat. May be negative.
     flaws : tuple of Flaw
+    price : Fraction
+        What the whole board cost, in whatever money it was paid; 0 where that is not known.
     """
 
     id: str
@@ -71,6 +75,33 @@ class Board:
     twist: Length = mm(0)
     cut: Cut = Cut.FLAT
     flaws: tuple[Flaw, ...] = ()
+    price: Fraction = Fraction(0)
+
+
+def read_price(text: str) -> Fraction:
+    """Read a price: a plain number with up to two places after the point or comma, or nothing.
+
+    Raises
+    ------
+    BoardError
+        With a sentence.
+
+    Examples
+    --------
+    >>> read_price(" 42,50 "), read_price("")
+    (Fraction(85, 2), Fraction(0, 1))
+    """
+    text = text.strip().replace(",", ".")
+    if not text:
+        return Fraction(0)
+    if not re.fullmatch(r"\d{1,7}(\.\d{1,2})?", text):
+        raise BoardError(f"“{text}” is not a price. Write a number, such as 42.50.")
+    return Fraction(text)
+
+
+def write_price(price: Fraction) -> str:
+    """Write a price to two places; nothing for a price of nothing."""
+    return f"{float(price):.2f}" if price else ""
 
 
 def check_board(board: Board) -> None:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from nullah.core.bench.cutlist import CutGroup, grouped, short, volumes
+from nullah.core.bench.cutlist import CutGroup, grouped, price_of, short, volumes
 from nullah.core.breakdown.cuts import CutKind
 from nullah.core.card import Card, Remark, Setting, Weight
 from nullah.core.drawing import (
@@ -26,6 +26,7 @@ from nullah.core.joints.corners import Corner
 from nullah.core.lengths import Direction, from_float
 from nullah.core.piece.part import Part
 from nullah.core.plan import BoardPlan, Plan, cut_list
+from nullah.core.rack.board import write_price
 from nullah.core.sheets.page import A4, MARGIN, Sheet, card_on_paper, check_scale, cut_to_band, heading, paragraph
 from nullah.core.stations.breakdown import draw_one_board
 from nullah.core.stations.joints import corner_settings, corner_steps
@@ -113,6 +114,9 @@ def _cut_list_foot(plan: Plan, groups: list[CutGroup], y: float) -> list[Element
         f"{sum(group.quantity for group in groups)} parts, {len(groups)} sizes. "
         f"Wood: {plan.marks.write_volume(finished)} finished, {plan.marks.write_volume(rough)} rough."
     )
+    price = write_price(price_of(groups))
+    if price:
+        text += f" Its share of the boards' prices: {price}."
     if any(part.spare for part in plan.parts):
         text += " Lengths with dovetails are with the end grain left proud; it is planed flush after glueing."
     words, _ = paragraph(text, MARGIN, y + 8, _WIDE, 3.0, Role.FAINT)

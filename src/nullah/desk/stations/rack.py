@@ -13,7 +13,7 @@ from PySide6.QtWidgets import QLineEdit
 from nullah.core import actions
 from nullah.core.drawing import Drawing, Fill, Point, Role, drawing, rectangle
 from nullah.core.lengths import Length, Unit, from_float, inch
-from nullah.core.rack.board import Board, Flaw, FlawKind
+from nullah.core.rack.board import Board, BoardError, Flaw, FlawKind, read_price, write_price
 from nullah.core.rack.sizes import SizeNameError, resolve_size
 from nullah.core.stations.rack import board_places, find_board
 from nullah.core.wood.movement import Cut
@@ -81,6 +81,12 @@ class RackDesk(StationDesk):
         self.cut = chooser("how the board was cut", _CUTS, self._change_cut, row)
         self.board_species = chooser("species of the board", [(name, name) for name in all_species()],
                                      self._change_species, row)  # fmt: skip
+        self.price = ValueField("what the board cost", width=60)
+        self.price.line.setMaximumWidth(74)
+        self.price.line.setToolTip("What the whole board cost; the cut list shares it out")
+        self.price.line.returnPressed.disconnect()
+        self.price.line.returnPressed.connect(self._pay)
+        labelled("price", self.price, row)
         self.rub_out = action("Rub out", self.rub_flaw_out, row)
         self.take_off = action("Take off", self.remove_board, row)
         self.take_off.setToolTip("Take the board in hand off the rack")
@@ -90,7 +96,7 @@ class RackDesk(StationDesk):
         for field in self.fields.values():
             field.set_unit(unit)
         board = self.board
-        for widget in (self.cut, self.take_off, self.board_species):
+        for widget in (self.cut, self.take_off, self.board_species, self.price):
             widget.setEnabled(board is not None)
         self.rub_out.setEnabled(board is not None and 0 <= self.document.hand.flaw < len(board.flaws))
         self.name.setEnabled(board is not None)
@@ -98,6 +104,7 @@ class RackDesk(StationDesk):
             if not self.name.hasFocus():
                 self.name.setText(board.name)
                 self.name.setCursorPosition(0)
+            self.price.show_value(write_price(board.price))
             show_choice(self.cut, board.cut.value)
             show_choice(self.board_species, board.species)
 
@@ -175,6 +182,16 @@ class RackDesk(StationDesk):
         name = self.name.text().strip()
         if self.board is not None and name and name != self.board.name:
             self._change_board(f"call it {name}", lambda board: replace(board, name=name))
+
+    def _pay(self) -> None:
+        try:
+            price = read_price(self.price.line.text())
+        except BoardError as error:
+            self.price.complain(str(error))
+            return
+        self.price.line.setModified(False)
+        self._change_board(f"price {write_price(price) or 'none'}", lambda board: replace(board, price=price))
+        self.bench.setFocus()
 
     def _change_cut(self, value: str) -> None:
         self._change_board(f"cut {value}", lambda board: replace(board, cut=Cut(value)))
