@@ -42,6 +42,7 @@ def made(beginner):
     for name, text in (("rows", "4"), ("heights", "stepped"), ("dados", "stopped"), ("drawers", "in all"),
                        ("back", "3 boards")):  # fmt: skip
         choose(desk.boxes[name], text)
+    user.bot.waitUntil(lambda: desk.woods["inside"].count() > 40)
     choose(desk.woods["shown"], "black cherry")
     choose(desk.woods["inside"], "yellow-poplar")
     user.type_figure("case.outside_width", "360")

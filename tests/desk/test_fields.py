@@ -3,8 +3,7 @@ from PySide6.QtCore import Qt
 
 from nullah.core.ledger import Kind
 from nullah.core.lengths import Slope, Unit, inch, mm
-from nullah.desk.editor import refuse
-from nullah.desk.fields import ValueField
+from nullah.desk.fields import ValueField, refuse
 
 
 @pytest.fixture

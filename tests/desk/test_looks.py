@@ -275,6 +275,7 @@ def test_five_ways_to_break_the_cabinet_and_the_way_back(cabinetmaker):
 
 def test_woods_are_chosen_for_what_is_seen_and_what_is_not(beginner):
     desk = beginner.window.desk(0)
+    beginner.bot.waitUntil(lambda: desk.woods["inside"].count() > 40)
     choose(desk.woods["shown"], "black walnut")
     choose(desk.woods["inside"], "eastern white pine")
     assert beginner.plan.species_of(beginner.plan.part("front")) == "black walnut"

@@ -176,7 +176,8 @@ class Window(QMainWindow):
                 page.set_palette(self.palette_)
         self.place.setCurrentWidget(page)
         self.place.setFocusProxy(page)
-        self.desk(self.station).refresh()
+        if page is not self.bench:
+            self.desk(self.station).refresh()
         self._fit_tools()
 
     def _refresh_all(self) -> None:

@@ -142,9 +142,9 @@ class Chooser(QComboBox):
     """A choice, as wide as what is chosen, with a mark at its right that says it opens."""
 
     def sizeHint(self) -> QSize:
-        hint = super().sizeHint()
+        # Not the base's hint, which measures every option there is.
         wanted = self.fontMetrics().horizontalAdvance(self.currentText() or "…") + 40
-        return QSize(min(hint.width(), max(wanted, 48)), hint.height())
+        return QSize(max(wanted, 48), max(32, self.fontMetrics().height() + 14))
 
     def minimumSizeHint(self) -> QSize:
         return self.sizeHint()
@@ -175,7 +175,6 @@ def chooser(
 ) -> QComboBox:
     """Put a choice into a row, after `label`; `options` are pairs of value and words."""
     box = Chooser()
-    box.setSizeAdjustPolicy(QComboBox.SizeAdjustPolicy.AdjustToContents)
     box.setAccessibleName(name)
     for value, text in options:
         box.addItem(text, value)

@@ -10,8 +10,7 @@ from nullah.core import actions
 from nullah.core.ledger import Kind, Origin, Value
 from nullah.desk.bench import Bench
 from nullah.desk.document import Document
-from nullah.desk.editor import refuse, written
-from nullah.desk.fields import ValueField
+from nullah.desk.fields import ValueField, refuse, written
 from nullah.desk.stations.base import labelled
 
 

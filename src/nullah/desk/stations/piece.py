@@ -28,6 +28,8 @@ _FIGURES = (
     Figure("contents.clearance", "round contents", width=44),
     Figure("bottom.clearance", "bottom", width=44),
 )
+# How long after the window stands the rest of it is filled in, in ms.
+_SOON_MS = 120
 _LOOKS = (("views", "Views"), ("turn", "Turn it"), ("figures", "Figures"), ("list", "Cut list"))
 _WOODS = (("shown", "Wood"), ("inside", "inside"))
 
@@ -52,7 +54,7 @@ class PieceDesk(StationDesk):
             self.woods[role] = chooser(name, [], partial(self._make_of, role), first, title)
             self.woods[role].addItem("as the boards", "")
         # The window stands before the names of all woods have been put into it.
-        QTimer.singleShot(0, self._fill_woods)
+        QTimer.singleShot(_SOON_MS, self._fill_woods)
         self._figures = FigureFields(document, bench, self._row, _FIGURES, units=False)
         self.fields = self._figures.fields
         self.choices = QPushButton("Choices")
@@ -61,7 +63,7 @@ class PieceDesk(StationDesk):
         self.choices.setProperty("tab", "true")
         self.choices.setMinimumHeight(32)
         self.choices.setToolTip("Show or hide what can be chosen, for more room to draw")
-        self.choices.toggled.connect(lambda _: self.page_wanted.emit())
+        self.choices.toggled.connect(self._settle)
         looks.addWidget(self.choices)
         self.add = action("Add a board", self._add_board, looks)
         self._own: OwnRows | None = None
@@ -74,13 +76,20 @@ class PieceDesk(StationDesk):
             from nullah.desk.stations.own import OwnRows
 
             self._own = OwnRows(self.document, self.bench, self.row)
-            self._own.resized.connect(self.page_wanted)
+            self._own.resized.connect(self._settle)
         return self._own
+
+    def _settle(self, *_: object) -> None:
+        """Show other rows, and give them their room."""
+        self.refresh()
+        self.page_wanted.emit()
 
     def _fill_woods(self) -> None:
         for box in self.woods.values():
+            there = {str(box.itemData(index)) for index in range(box.count())}
             for name in all_species():
-                box.addItem(name, name)
+                if name not in there:
+                    box.addItem(name, name)
         self.refresh()
 
     def _add_looks(self, row: Flow) -> None:
@@ -149,7 +158,10 @@ class PieceDesk(StationDesk):
         choosing = self.look in ("views", "turn") and self.choices.isChecked()
         self.choices.setVisible(self.look in ("views", "turn"))
         for role, box in self.woods.items():
-            show_choice(box, dict(plan.project.piece.woods).get(role, ""))
+            chosen = dict(plan.project.piece.woods).get(role, "")
+            if box.findData(chosen) < 0:
+                box.addItem(chosen, chosen)
+            show_choice(box, chosen)
             wood = box.parentWidget()
             if wood is not None:
                 wood.setVisible(choosing)
