@@ -1,5 +1,7 @@
 """Boards of one's own: what joints the geometry allows, how they are dragged and snap, that they prove."""
 
+import csv
+import io
 from fractions import Fraction
 
 import pytest
@@ -7,7 +9,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from nullah.core import actions
-from nullah.core.lengths import mm
+from nullah.core.lengths import Length, Unit, mm
 from nullah.core.piece.form import View
 from nullah.core.piece.overlap import Hold, Sharing
 from nullah.core.piece.own import LIES, OwnBoard, OwnJoint, next_own_id, offers
@@ -20,6 +22,7 @@ from nullah.core.stations.piece import flat_at, plane_at, planes_of
 from nullah.core.stations.placing import added_board, gripped, moved, neighbours
 from nullah.demo.plant_stair import plant_stair
 from nullah.demo.seed_box import seed_box
+from nullah.files.tables import TableError, read_own_boards
 
 
 def board(number, size, at, lie):
@@ -269,3 +272,61 @@ def test_what_proves_clean_never_fills_the_same_space(size1, at1, lie1, size2, a
     one, two = (build(plan.proof.recipes[name]) for name in ("own1", "own2"))
     if (one ^ two).volume() > 0.1:
         assert plan.failing, f"{sharing}: both fill {(one ^ two).volume():.1f} mm³, and nothing is said"
+
+
+# --- any drag, any list ---------------------------------------------------------------------------
+
+offsets = st.tuples(st.floats(-400, 400), st.floats(-400, 400))
+grips = st.tuples(st.floats(0, 1), st.floats(0, 1))
+
+
+@given(st.sampled_from(list(View)), st.sampled_from(["own1", "own3", "own6"]), grips, offsets, st.floats(0, 20))
+def test_any_drag_gives_figures_that_make_the_box_it_shows(view, name, share, by, near):
+    plan = work_out(plant_stair(), milling=False, proving=False)
+    plane, part = planes_of(plan)[view], plan.part(name)
+    across, up, sight = plane.axes
+    at = tuple(
+        float(part.box.low[axis.value] + part.box.size(axis) * Fraction(round(s * 1000), 1000))
+        for axis, s in zip((across, up), share, strict=True)
+    )
+    grip = gripped(plane, part, at, 6)
+    new, box = moved(plan.assembly, grip, (at[0] + by[0], at[1] + by[1]), near, whole)
+    assert box.low[sight.value] == part.box.low[sight.value], "what the view does not show stays"
+    assert all(box.size(axis) >= 1 for axis in (across, up))
+    dragged = work_out(
+        actions.give_all(plan.project, {figure: Length(value) for figure, value in new.items()}),
+        milling=False, proving=False,
+    )  # fmt: skip
+    assert dragged.part(name).box == box, "the outline that was shown is where the board comes to lie"
+    if grip.whole:
+        assert all(box.size(axis) == part.box.size(axis) for axis in (across, up, sight))
+    else:
+        fixed = grip.side.opposite
+        assert box.at(fixed) == part.box.at(fixed), "the side across stays where it was"
+
+
+@given(st.lists(st.tuples(st.sampled_from(["slat", "rail; left", 'a "b"']), st.integers(1, 900), st.integers(1, 90),
+                          st.integers(1, 30), st.integers(1, 3)), min_size=1, max_size=5),
+       st.sampled_from(["\t", ","]), st.booleans())  # fmt: skip
+def test_any_list_that_a_spreadsheet_writes_is_read(rows, mark, heading):
+    stream = io.StringIO()
+    writer = csv.writer(stream, delimiter=mark)
+    if heading:
+        writer.writerow(["part", "length", "width", "thickness", "quantity"])
+    writer.writerows(rows)
+    found = read_own_boards(stream.getvalue(), Unit.MM)
+    assert len(found) == sum(row[4] for row in rows)
+    assert {(length.mm, width.mm, thick.mm) for _, length, width, thick in found} == {row[1:4] for row in rows}
+
+
+@pytest.mark.parametrize(
+    ("text", "words"),
+    [
+        ("", "no board"), ("slat,600,40", "Line 1"), ("slat,600,40,0", "more than nothing"),
+        ("slat,600,40,10\nrail,long,40,10", "Line 2"), ("slat,600,40,10,none", "quantity"),
+        ("slat,600,40,10,100000", "slip of the key"),
+    ],
+)  # fmt: skip
+def test_a_list_that_cannot_be_read_names_its_line(text, words):
+    with pytest.raises(TableError, match=words):
+        read_own_boards(text, Unit.MM)

@@ -181,7 +181,8 @@ def read_own_boards(text: str, unit: Unit) -> tuple[tuple[str, Length, Length, L
     ['shelf 1', 'shelf 2']
     """
     lines = [line for line in text.splitlines() if line.strip()]
-    mark = next((mark for mark in ("\t", ";", ",") if lines and mark in lines[0]), ",")
+    # The mark that parts a line into four cells at least: names may hold the others.
+    mark = next((mark for mark in "\t;," if lines and len(next(csv.reader(lines[:1], delimiter=mark))) >= 4), ",")
     columns = ["part", "length", "width", "thickness", "quantity"]
     found: list[tuple[str, Length, Length, Length]] = []
     for number, cells in enumerate(csv.reader(lines, delimiter=mark), start=1):
