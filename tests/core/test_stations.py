@@ -7,7 +7,7 @@ from nullah.core.card import Weight
 from nullah.core.drawing import Dimension, Fill, Label, Path, Ring, Role
 from nullah.core.lengths import Unit, from_float, mm, read_length
 from nullah.core.plan import work_out
-from nullah.core.project import Project
+from nullah.core.project import Piece, Project
 from nullah.core.stations import STATIONS, Hand
 from nullah.core.stations.breakdown import place_on_bench
 from nullah.core.stations.season import part_movement
@@ -175,3 +175,26 @@ def test_movement_follows_the_board_a_part_lies_on():
     odd = actions.change_board(seed_box(), replace(seed_box().board("4"), species="driftwood"))
     assert part_movement(work_out(odd), "bottom") is None
     assert "not in the table" in BY_ID["rack"].card(work_out(odd), Hand(board="4")).mind[1].text
+
+
+def test_the_rack_tells_how_hard_and_heavy_a_wood_is_and_from_where():
+    card = next(s for s in STATIONS if s.id == "rack").card(work_out(seed_box()), Hand(board="1"))
+    words = [remark.text for remark in card.mind]
+    # 1450 × 165 × 22 mm of black cherry at 560 kg/m³.
+    assert "Medium wood; the board weighs about 2.9 kg." in words
+    (why,) = card.why
+    assert "0.248 %" in why and "560 kg/m³" in why and why.count("value from memory") == 2
+
+
+def test_movement_needs_a_wood_but_no_board():
+    bare = Project(Piece("table", woods=(("shown", "white oak"),)))
+    change, species = part_movement(work_out(bare, milling=False, proving=False), "top")
+    assert species == "white oak" and float(change) == pytest.approx(380 * 0.00365 * 3)
+    assert part_movement(work_out(Project(), milling=False, proving=False), "bottom") is None
+
+
+def test_only_what_must_be_free_is_said_to_be():
+    season = next(s for s in STATIONS if s.id == "season")
+    box, table = (work_out(Project(Piece(form)), milling=False, proving=False) for form in ("box", "table"))
+    assert season.card(box, Hand()).mind[0].text.endswith("Bottom must be free to: never glue them in.")
+    assert season.card(table, Hand()).mind[0].text == "Along the grain nothing moves."

@@ -303,3 +303,11 @@ def test_what_a_board_cost_is_typed_and_shared_out(cabinetmaker):
     assert cabinetmaker.window.header.undo.toolTip() == "Undo: Ford 3: price 36.00"
     cabinetmaker.go("piece")
     assert "30.24 of the boards' prices" in page(cabinetmaker, "Cut list").told.text()
+
+
+def test_another_figure_for_what_was_measured_is_another_measurement(user):
+    user.type_figure("sides.thickness", "16.3", "Measured")
+    user.type_figure("sides.thickness", "16.4")
+    quantity = user.plan.ledger.quantity("sides.thickness")
+    assert quantity.origin.value == "measured" and quantity.value == mm("16.4").mm
+    assert user.window.document.undo_name == "measure thickness of front and back 16.4 mm"

@@ -210,6 +210,9 @@ class FigureEditor(QFrame):
         title, document = quantity.definition.title, self._document
 
         def change(value: Value) -> str:
+            if quantity.origin is Origin.MEASURED:
+                # What is given would stand behind the measurement unseen: another figure is another measurement.
+                return measured(value)
             wrong = refuse(name, quantity.definition.kind, value)
             return wrong or document.do(f"{title} {written(value)}", lambda p: actions.give(p, name, value))
 

@@ -92,7 +92,7 @@ class PartsTable(QWidget):
         self.row.setContentsMargins(14, 6, 14, 6)
         action("Copy", self.copy, self.row)
         action("Write CSV …", self._write, self.row)
-        self.paste_button = action("Paste boards", self.paste, self.row)
+        action("Paste boards", self.paste, self.row)
         action("Boards from a list …", self._read, self.row)
         self.told = QLabel()
         self.told.setTextFormat(Qt.TextFormat.PlainText)

@@ -100,10 +100,6 @@ class Assembly(NamedTuple):
         """Give the part of that id, if there is one."""
         return next((part for part in self.parts if part.id == part_id), None)
 
-    def joints_of(self, part_id: str) -> tuple[Joint, ...]:
-        """Give the joints a part takes part in."""
-        return tuple(joint for joint in self.joints if part_id in (joint.first, joint.second))
-
 
 class Form(NamedTuple):
     """A form that pieces take.

@@ -142,7 +142,7 @@ class Maker:
     def board(
         self, part_id: str, name: str, alike: str, at: Sequence[Fraction | int], lie: str, *,
         shows: str = "", needs: Needs = Needs.CLEAR, role: str = "case", spare: Fraction = _ZERO,
-        shapings: Iterable[Shaping] = (), group: str = "", load: int = 0,
+        shapings: Iterable[Shaping] = (), group: str = "",
     ) -> Part:  # fmt: skip
         """Put a board into the piece.
 
@@ -166,7 +166,7 @@ class Maker:
         quantities = (cut if spare and cut in self.ledger.quantities else names[0], names[1], names[2])
         part = Part(
             part_id, len(self._parts) + 1, name, Box(low, high), grain, face, needs, quantities, alike, role, spare,
-            sides_of(shows), tuple(shapings), group, load,
+            sides_of(shows), tuple(shapings), group,
         )  # fmt: skip
         self._parts[part_id] = part
         return part
@@ -255,16 +255,6 @@ class Maker:
         a = (Fraction(start[0]), Fraction(start[1]), Fraction(start[2]))
         b = (Fraction(end[0]), Fraction(end[1]), Fraction(end[2]))
         self._measures.append(Measure(of, view, a, b, offset))
-
-    def across_part(self, of: str, part: str, axis: str, view: View, offset: float = 6.0, low: bool = True) -> None:
-        """Show a quantity along a part, on a view, at the part's low or high edge."""
-        box = self._parts[part].box
-        start = list(box.low if low else box.high)
-        end = list(start)
-        start[_AXES[axis].value], end[_AXES[axis].value] = (
-            box.low[_AXES[axis].value], box.high[_AXES[axis].value],
-        )  # fmt: skip
-        self.measure(of, view, start, end, offset)
 
     def mover(self, name: str, group: str, way: Side, travel: Fraction, of: tuple[str, ...] = ()) -> None:
         """Say that a group must come out of the finished piece."""

@@ -28,7 +28,7 @@ class Part(NamedTuple):
     length, width and thickness; `alike` names the set of equal parts made together.
     `spare` is what its ends are left long, in all, for planing flush after glueing.
     `shows` are the sides seen on the finished piece; `group` the assembly it belongs to
-    that moves as one (a drawer, a lid); `load` what it carries, in kg.
+    that moves as one (a drawer, a lid).
     """
 
     id: str
@@ -45,7 +45,6 @@ class Part(NamedTuple):
     shows: frozenset[Side] = frozenset()
     shapings: tuple[Shaping, ...] = ()
     group: str = ""
-    load: int = 0
 
     @property
     def across(self) -> Axis:

@@ -23,8 +23,8 @@ from nullah.core.lengths import Length
 from nullah.core.plan import Plan
 from nullah.core.rack.board import Board, Flaw, FlawKind
 from nullah.core.stations.station import Hand, Station
-from nullah.core.wood.movement import Cut
-from nullah.core.wood.species import SpeciesError, find_species
+from nullah.core.wood.movement import Cut, coefficient
+from nullah.core.wood.species import SOURCE, STRENGTH_SOURCE, Species, SpeciesError, find_species
 
 #: With more boards than this, they stand in two columns, and only the board in hand tells everything.
 MOST_IN_A_COLUMN = 5
@@ -168,10 +168,13 @@ def _card(plan: Plan, hand: Hand) -> Card:
         figure("Twist", board.twist, "twist", "the corner that stands up"),
     )
     remarks = [_count_flaws(board)]
+    why: tuple[str, ...] = ()
     try:
         species = find_species(board.species)
         words = {Cut.FLAT: "flat-sawn: it cups", Cut.RIFT: "rift-sawn", Cut.QUARTER: "quarter-sawn: it stays flat"}
         remarks.append(Remark(f"{species.name.capitalize()}, {words[board.cut]}."))
+        remarks.append(Remark(_heft(board, species)))
+        why = (_why_wood(species, board.cut),)
     except SpeciesError as error:
         remarks.append(Remark(str(error), Weight.LOOK))
     remarks.append(
@@ -185,7 +188,25 @@ def _card(plan: Plan, hand: Hand) -> Card:
             "Straightedge across for cup, along for bow: the gap at the middle.",
         ),
         tuple(remarks),
+        why,
     )  # fmt: skip
+
+
+def _heft(board: Board, species: Species) -> str:
+    """Say how hard the wood is to work, and what the board weighs at 12 % moisture."""
+    volume = float(board.length) * float(board.width) * float(board.thickness) * 1e-9
+    return f"{species.hardness_class.capitalize()} wood; the board weighs about {volume * species.density:.1f} kg."
+
+
+def _why_wood(species: Species, cut: Cut) -> str:
+    """Say what is known of a wood, and from where."""
+    moves = coefficient(species, cut) * 100
+    return (
+        f"{species.name.capitalize()}, {cut.value}: its width changes {moves:.3f} % for each per cent of moisture "
+        f"({SOURCE}). "
+        f"{species.density:.0f} kg/m³, stiffness {species.stiffness:g} GPa, hardness {species.hardness:.0f} N "
+        f"({STRENGTH_SOURCE})."
+    )
 
 
 def _count_flaws(board: Board) -> Remark:

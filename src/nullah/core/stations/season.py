@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from nullah.core.bench.cutlist import together
 from nullah.core.card import Card, Remark, Setting
 from nullah.core.drawing import Drawing
 from nullah.core.lengths import Length
@@ -15,9 +16,9 @@ _DRY, _DAMP = 7.0, 10.0
 
 
 def part_movement(plan: Plan, part_id: str) -> tuple[Length, str] | None:
-    """Give how much a part's width changes over the year, and the board's species; None without a board."""
+    """Give how much a part's width changes over the year, and its species; None where no wood is known."""
     part = plan.part(part_id)
-    if part is None or plan.board_of(part_id) is None:
+    if part is None or not plan.species_of(part):
         return None
     try:
         species = find_species(plan.species_of(part))
@@ -47,9 +48,16 @@ def _card(plan: Plan, hand: Hand) -> Card:
     return Card(
         "Width over the year",
         set=tuple(settings),
-        mind=(Remark("Along the grain nothing moves. The bottom must be free to: never glue it in its groove."),),
+        mind=_mind(plan),
         why=("Change = width × coefficient × change in moisture (Wood Handbook, ch. 13; coefficients from memory).",),
     )
+
+
+def _mind(plan: Plan) -> tuple[Remark, ...]:
+    """Say what must be left free to move."""
+    names = [part.name for freedom in plan.assembly.freedoms for part in plan.parts if part.id in freedom.parts]
+    free = f" {together(names).capitalize()} must be free to: never glue them in." if names else ""
+    return (Remark(f"Along the grain nothing moves.{free}"),)
 
 
 STATION = Station(

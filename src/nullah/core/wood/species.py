@@ -46,11 +46,6 @@ class Species(NamedTuple):
         """Give the class: soft, medium or hard."""
         return "soft" if self.hardness < _MEDIUM else "medium" if self.hardness < _HARD else "hard"
 
-    @property
-    def hard(self) -> bool:
-        """Whether it is a hard wood to work."""
-        return self.hardness >= 3000
-
 
 @cache
 def all_species() -> dict[str, Species]:

@@ -365,7 +365,7 @@ def _divider(m: Maker, shape: _Shape, row: int, column: int) -> None:
 
     load = m.count("shelf.load") if "shelf.load" in m.ledger.quantities else 0
     if not shape.framed:
-        m.board(part_id, title, "divider", (left - deep, setback, z), "xz", shows="f", load=load)
+        m.board(part_id, title, "divider", (left - deep, setback, z), "xz", shows="f")
         house(part_id, Hold.GLUE, "both")
         m.bearing(part_id, right - left, load, "column.width")
         return

@@ -69,8 +69,7 @@ def _shelf(m: Maker, chosen: Choices, number: int) -> None:
     q = m.q
     part, thick, deep, setback = f"shelf{number}", q("shelves.thickness"), q("dado.depth"), q("shelves.setback")
     low = q("sides.below") + (number - 1) * (thick + q("rows.height"))
-    m.board(part, f"shelf {number}", "shelves", (q("sides.thickness") - deep, setback, low), "xz", shows="f",
-            load=m.count("shelf.load"))  # fmt: skip
+    m.board(part, f"shelf {number}", "shelves", (q("sides.thickness") - deep, setback, low), "xz", shows="f")
     stopped = chosen["dados"] == "stopped"
     start = q("dado.stop") if stopped else Fraction(0)
     run = {"z": (low, low + q("dado.width")), "y": (start, q("shelf.outside_depth"))}
