@@ -168,6 +168,12 @@ def test_says_why_a_part_lies_nowhere(boards, wanted, words):
     assert words in why_unplaced(wanted, boards, Marks())
 
 
+def test_a_board_on_which_nothing_lies_is_never_said_to_be_full():
+    boards = [a_board()]
+    said = why_unplaced(part("x", 300, 60), boards, Marks(), {boards[0].id})
+    assert said == f"It fits on {boards[0].name}, where nothing lies yet."
+
+
 def test_knots_may_lie_under_hidden_parts_but_never_a_split():
     knotty = a_board(width=60, length=300, flaws=(a_flaw(FlawKind.KNOT, 100, 130, 20, 40),))
     split = a_board(width=60, length=300, flaws=(a_flaw(FlawKind.SPLIT, 100, 130, 20, 40),))

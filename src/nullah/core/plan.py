@@ -240,8 +240,9 @@ def work_out(project: Project, milling: bool = True, proving: bool = True) -> Pl
     )
     boards = _boards(project, rough)
     laid = {item.part.id for board in boards for item in board.placed}
+    bare = {item.board.id for item in boards if not item.placed}
     unplaced = tuple(
-        Unplaced(part, why_unplaced(part, project.boards, project.marks)) for part in rough if part.id not in laid
+        Unplaced(part, why_unplaced(part, project.boards, project.marks, bare)) for part in rough if part.id not in laid
     )
     corners = () if ledger is None else lay_out_corners(ledger, assembly, project.shop, project.marks)
     plan = Plan(

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Collection, Sequence
 
 from nullah.core.breakdown.layout import TOLERANCE, Rect, forbidden
 from nullah.core.breakdown.rough import RoughPart
@@ -30,8 +30,11 @@ def first_clear(region: Rect, along: float, across: float, flaws: list[Rect]) ->
     return None
 
 
-def why_unplaced(part: RoughPart, boards: Sequence[Board], marks: Marks) -> str:
-    """Say why a part lies on no board: the nearest that any board comes to it."""
+def why_unplaced(part: RoughPart, boards: Sequence[Board], marks: Marks, bare: Collection[str] = ()) -> str:
+    """Say why a part lies on no board: the nearest that any board comes to it.
+
+    `bare` are the ids of the boards on which nothing lies.
+    """
     if not boards:
         return "There is no board on the rack."
     boards = [board for board in boards if same_wood(part.wood, board.species)]
@@ -67,8 +70,14 @@ def why_unplaced(part: RoughPart, boards: Sequence[Board], marks: Marks) -> str:
             f"No board is clear for {marks.write(part.along)} × {marks.write(part.across)}: "
             f"the widest clear strip that long is about {marks.write(width)}, on {best.name}."
         )
-    names = " or ".join(board.name for board in clear[:2])
-    return f"It would fit on {names}, but other parts lie there. One more board of that size would place it."
+    free = [board for board in clear if board.id in bare]
+    if free:
+        return f"It fits on {_either(free)}, where nothing lies yet."
+    return f"It would fit on {_either(clear)}, but other parts lie there. One more board of that size would place it."
+
+
+def _either(boards: Sequence[Board]) -> str:
+    return " or ".join(board.name for board in boards[:2])
 
 
 def _widest_clear(board: Board, part: RoughPart) -> float:

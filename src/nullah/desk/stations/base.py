@@ -178,6 +178,8 @@ def chooser(
     box.setAccessibleName(name)
     for value, text in options:
         box.addItem(text, value)
+    # Its width is that of what is chosen, whoever chose it.
+    box.currentIndexChanged.connect(lambda _: box.updateGeometry())
     box.activated.connect(lambda _: chosen(str(box.currentData())))
     if label:
         labelled(label, box, row)
@@ -191,7 +193,6 @@ def show_choice(box: QComboBox, value: str) -> None:
     index = box.findData(value)
     if index >= 0 and index != box.currentIndex():
         box.setCurrentIndex(index)
-        box.updateGeometry()
 
 
 def action(text: str, done: Callable[[], object], row: QLayout, main: bool = False) -> QPushButton:
