@@ -13,6 +13,7 @@ from typing import Any, NoReturn
 
 from nullah.core.lengths import Length, LengthError, Marks, read_length, read_slope
 
+_STARTED = time.monotonic()
 _COMMANDS = ("demo", "sheets", "solids", "shots", "breakdown", "slab", "dovetail", "move", "emc")
 
 
@@ -250,30 +251,57 @@ def _slab(options: argparse.Namespace) -> int:
 
 
 def _breakdown(options: argparse.Namespace) -> int:
-    from nullah.core.breakdown.search import BreakdownError, search
-    from nullah.files.tables import TableError, read_boards, read_flaws, read_parts
+    from nullah.core.breakdown.search import BreakdownError, Task
+    from nullah.files.rack_tables import read_boards, read_flaws
+    from nullah.files.tables import TableError, read_parts
 
     kerf = _length(options.kerf, "kerf", 0)
     seconds = _number(options.seconds, "seconds")
     if seconds <= 0:
         raise _RefusedError(f"--seconds: {options.seconds} is no time at all.")
     # Leave room for start-up and writing, so that the whole command keeps to the time asked for.
-    stop_at = time.monotonic() + max(0.1, seconds - 0.5)
+    stop_at = _STARTED + max(0.3, seconds - 0.3)
     try:
         boards = read_boards(options.boards)
         if options.flaws:
             boards = read_flaws(options.flaws, boards)
         parts = read_parts(options.parts)
-        best = None
-        for layout in search(parts, boards, kerf, Marks(), rounds=10**9):
+        if not parts:
+            raise _RefusedError("There is nothing to lay out.")
+        best = _searched(Task(parts, boards, kerf, Marks()), stop_at)
+    except (TableError, BreakdownError) as error:
+        raise _RefusedError(str(error)) from error
+    return _write_json(options.json, _breakdown_answer(best, parts, boards, kerf))
+
+
+def _searched(task: Any, stop_at: float) -> Any:
+    """Search here and, where there is time and another core for it, beside."""
+    from nullah.aside import SearchAside
+    from nullah.core.breakdown.search import search_task
+
+    start = time.monotonic()
+    seconds = max(0.05, stop_at - start)
+    cores = min(4, os.cpu_count() or 1)
+    beside = SearchAside(task, seconds, cores - 1, first_seed=2) if cores > 1 and seconds > 2 else None
+    best = None
+    try:
+        for layout in search_task(task, 10**9, 1, lambda: (time.monotonic() - start) / seconds):
             best = layout
             if time.monotonic() > stop_at:
                 break
-    except (TableError, BreakdownError) as error:
-        raise _RefusedError(str(error)) from error
-    if best is None:
-        raise _RefusedError("There is nothing to lay out.")
-    return _write_json(options.json, _breakdown_answer(best, parts, boards, kerf))
+        if beside is None:
+            return best
+        if best is not None:
+            beside.offer(best)
+        finished = best is not None and not best.unplaced and best.consumed <= best.bound + 1
+        while beside.running and not finished and time.monotonic() < stop_at:
+            beside.listen(0.05)
+        while beside.running and time.monotonic() < stop_at + 0.1:
+            beside.listen(0.02)
+        return beside.stop().best
+    finally:
+        if beside is not None:
+            beside.stop()
 
 
 def _breakdown_answer(best: Any, parts: Any, boards: Any, kerf: Length) -> dict[str, Any]:

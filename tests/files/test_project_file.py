@@ -75,7 +75,7 @@ def piece(**changes):
         ("hello", "not JSON"),
         ("[1, 2]", "not a Nullah project"),
         ('{"format": "something"}', "not a Nullah project"),
-        (broken(version=3), "newer Nullah"),
+        (broken(version=4), "newer Nullah"),
         (broken(version="one"), "which version"),
         (broken(glue="hide"), "“glue”, which this version does not know"),
         (broken(piece=piece(form="ark")), "not a form"),
@@ -148,7 +148,7 @@ def test_a_file_of_the_first_version_is_read_and_saved_as_today():
     assert dict(project.piece.given)["bottom.clearance"].typed == "1/32 in"
     assert project.piece.own == () and project.cut_first == {"2"}
     again = parse_project(project_text(project), "x")
-    assert again == project and json.loads(project_text(project))["version"] == 2
+    assert again == project and json.loads(project_text(project))["version"] == 3
     plan = work_out(project)
     assert [part.id for part in plan.parts] == ["front", "back", "left", "right", "bottom"]
     assert plan.failing == 0

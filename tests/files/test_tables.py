@@ -6,7 +6,8 @@ import pytest
 from nullah.core.lengths import Marks, Unit
 from nullah.core.plan import cut_list, work_out
 from nullah.demo.seed_box import seed_box
-from nullah.files.tables import TableError, cut_list_text, read_boards, read_flaws, read_parts, read_survey_points
+from nullah.files.rack_tables import read_boards, read_flaws
+from nullah.files.tables import TableError, cut_list_text, read_parts, read_survey_points
 
 
 def table(tmp_path, text):

@@ -5,16 +5,20 @@ Undo is the project before. Nothing here works anything out.
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import replace
+from fractions import Fraction
 from typing import TypeVar
 
 from nullah.core.breakdown.layout import Placement
-from nullah.core.breakdown.rough import Allowances
+from nullah.core.breakdown.rough import Allowances, Ask, Resawn, Staves
+from nullah.core.breakdown.wishes import Wishes
 from nullah.core.ledger import Measured, Value
 from nullah.core.lengths import Length, Marks, Slope
 from nullah.core.piece.own import OwnBoard, OwnJoint, next_own_id
 from nullah.core.project import Piece, Project
-from nullah.core.rack.board import Board, Flaw, check_board, fitted_flaw
+from nullah.core.rack.board import Board, Flaw, Reading, check_board, check_reading, fitted_flaw
+from nullah.core.rack.drying import Room
 from nullah.core.shop import Shop
 
 _T = TypeVar("_T")
@@ -56,7 +60,7 @@ def take_form(project: Project, form: str) -> Project:
     kept = tuple(pair for pair in project.piece.given if pair[0].startswith("own"))
     piece = Piece(form, project.piece.name, (), kept, (), project.piece.woods, (), project.piece.own,
                   tuple(j for j in project.piece.own_joints if j.between_own))  # fmt: skip
-    return replace(project, piece=piece, layout=())
+    return replace(project, piece=piece, layout=(), asks=(), staves=(), resawn=())
 
 
 def make_of(project: Project, role: str, species: str) -> Project:
@@ -186,6 +190,99 @@ def _board(project: Project, board_id: str) -> Board:
 def accept_layout(project: Project, placements: tuple[Placement, ...]) -> Project:
     """Take a layout as the plan for sawing."""
     return replace(project, layout=placements)
+
+
+def add_boards(project: Project, boards: tuple[Board, ...]) -> Project:
+    """Put several boards on the rack at once; `BoardError` if one of them cannot be."""
+    for board in boards:
+        project = add_board(project, replace(board, id=next_board_id(project)))
+    return project
+
+
+def read_moisture(project: Project, board_id: str, reading: Reading) -> Project:
+    """Enter what the meter showed on a board; a second reading of one day takes the place of the first."""
+    check_reading(reading)
+    board = _board(project, board_id)
+    kept = tuple(old for old in board.readings if old.day != reading.day)
+    return change_board(project, replace(board, readings=tuple(sorted((*kept, reading)))))
+
+
+def set_room(project: Project, room: Room) -> Project:
+    """Say what the room is like in which the piece will live; `BoardError` for a reading that cannot be."""
+    for reading in room.reference:
+        check_reading(reading)
+    return replace(project, room=replace(room, reference=tuple(sorted(room.reference))))
+
+
+def ask_of_wood(project: Project, part_id: str, ask: Ask) -> Project:
+    """Say what a part asks of its wood; an `Ask` that asks nothing takes it back."""
+    return replace(project, asks=_with(project.asks, part_id, None if ask == Ask() else ask))
+
+
+def make_whole(project: Project, part_id: str) -> Project:
+    """Have a part in one piece again."""
+    lifted = {f"{part_id}/{index + 1}" for made in project.staves if made.part == part_id
+              for index in range(len(made.widths))}  # fmt: skip
+    lifted |= {f"{pair.first}+{pair.second}" for pair in project.resawn if part_id in pair}
+    return replace(
+        project,
+        staves=tuple(made for made in project.staves if made.part != part_id),
+        resawn=tuple(pair for pair in project.resawn if part_id not in pair),
+        layout=tuple(item for item in project.layout if item.part not in lifted),
+    )
+
+
+def make_of_staves(project: Project, staves: Staves) -> Project:
+    """Glue a part up from staves."""
+    project = lift(make_whole(project, staves.part), staves.part)
+    return replace(project, staves=(*project.staves, staves))
+
+
+def resaw(project: Project, pair: Resawn) -> Project:
+    """Have two parts out of one thick blank."""
+    for part_id in pair:
+        project = lift(make_whole(project, part_id), part_id)
+    return replace(project, resawn=(*project.resawn, pair))
+
+
+def pin(project: Project, piece_id: str, pinned: bool) -> Project:
+    """Pin a laid part where it is, or let it go."""
+    return _change_placement(project, piece_id, lambda item: replace(item, pinned=pinned))
+
+
+def flip(project: Project, piece_id: str) -> Project:
+    """Lay a part end for end."""
+    return _change_placement(project, piece_id, lambda item: replace(item, flipped=not item.flipped))
+
+
+def turn_over(project: Project, piece_id: str) -> Project:
+    """Turn a part over: its face side is the other face of the board."""
+    return _change_placement(project, piece_id, lambda item: replace(item, over=not item.over))
+
+
+def swap(project: Project, one: str, two: str) -> Project:
+    """Let two laid parts change places: each takes the other's corner."""
+    at = {item.part: item for item in project.layout}
+    if one not in at or two not in at:
+        return project
+    first, second = at[one], at[two]
+    project = lay(project, replace(first, board=second.board, x=second.x, y=second.y))
+    return lay(project, replace(second, board=first.board, x=first.x, y=first.y))
+
+
+def _change_placement(project: Project, piece_id: str, change: Callable[[Placement], Placement]) -> Project:
+    layout = tuple(change(item) if item.part == piece_id else item for item in project.layout)
+    return replace(project, layout=layout)
+
+
+def wish(project: Project, wishes: Wishes) -> Project:
+    """Say what the search is to weigh."""
+    return replace(project, wishes=wishes)
+
+
+def expect_flaws(project: Project, share: Fraction) -> Project:
+    """Say what share of bought wood flaws will take."""
+    return replace(project, flawed_share=min(max(share, Fraction(0)), Fraction(9, 10)))
 
 
 def lay(project: Project, placement: Placement) -> Project:

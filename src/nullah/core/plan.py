@@ -14,10 +14,11 @@ from typing import NamedTuple
 
 from nullah.core.actions import join_own
 from nullah.core.bench.cutlist import CutListRow, cut_list_row
-from nullah.core.breakdown.cuts import NotSawableError, SawCut, saw_cuts
-from nullah.core.breakdown.layout import PlacedPart, Rect, Unplaced, complaints, consumed, place
-from nullah.core.breakdown.reasons import why_unplaced
-from nullah.core.breakdown.rough import RoughPart, rough_parts
+from nullah.core.breakdown.cuts import NotSawableError, SawCut, left_over, saw_cuts
+from nullah.core.breakdown.layout import PlacedPart, Rect, Unplaced, complaints, consumed, place, set_complaints
+from nullah.core.breakdown.reasons import reason
+from nullah.core.breakdown.rough import RoughPart, as_made, asking, rough_parts
+from nullah.core.breakdown.sawing import Sawing
 from nullah.core.card import Remark, Weight, with_lengths
 from nullah.core.joints.corners import Corner, lay_out_corners
 from nullah.core.ledger import Ledger, LedgerError, Origin, work_out_ledger
@@ -53,6 +54,7 @@ class BoardPlan(NamedTuple):
     cuts: tuple[SawCut, ...]
     wrong: Mapping[str, str]
     not_sawable: str = ""
+    left: tuple[Rect, ...] = ()
 
     @property
     def consumed(self) -> float:
@@ -147,12 +149,25 @@ class Plan:
         return self.assembly.part(part_id)
 
     def rough_part(self, part_id: str) -> RoughPart | None:
-        """Give the rough part of that id, if there is one."""
-        return next((rough for rough in self.rough if rough.id == part_id), None)
+        """Give the rough part of that id, or the first that the part comes of, if there is one."""
+        exact = next((rough for rough in self.rough if rough.id == part_id), None)
+        return exact or next((rough for rough in self.rough if part_id in rough.parts), None)
+
+    def pieces_of(self, part_id: str) -> tuple[RoughPart, ...]:
+        """Give the rough parts that a part comes of: one, or its staves."""
+        return tuple(rough for rough in self.rough if part_id in rough.parts)
 
     def board_of(self, part_id: str) -> BoardPlan | None:
         """Give the board a part lies on, if it lies on one."""
-        return next((b for b in self.boards if any(i.part.id == part_id for i in b.placed)), None)
+        return next(
+            (b for b in self.boards if any(i.part.id == part_id or part_id in i.part.parts for i in b.placed)), None
+        )
+
+    def laid(self, part_id: str) -> bool:
+        """Say whether all that a part comes of lies on boards."""
+        placed = {item.part.id for board in self.boards for item in board.placed}
+        pieces = self.pieces_of(part_id)
+        return bool(pieces) and all(piece.id in placed for piece in pieces)
 
     def forecast_of(self, part_id: str) -> Forecast | None:
         """Give the thickness forecast of a part, if there is one."""
@@ -167,15 +182,15 @@ class Plan:
 
     def state_of(self, part: Part) -> PartState:
         """Say where a part stands; what stops it first comes first."""
-        board = self.board_of(part.id)
-        if board is not None and part.id in board.wrong:
+        pieces = {piece.id for piece in self.pieces_of(part.id)}
+        if any(pieces & set(board.wrong) for board in self.boards):
             return PartState("cannot lie there", Weight.FAILS)
         forecast = self.forecast_of(part.id)
         if forecast is not None and forecast.short.mm > 0:
             return PartState(f"{self.marks.write_fine(forecast.short)} too thin", Weight.FAILS)
         if any(part.id in f.parts and f.remark.weight is Weight.FAILS for f in self.findings):
             return PartState("does not fit", Weight.FAILS)
-        if board is None:
+        if not self.laid(part.id):
             return PartState("no wood yet", Weight.LOOK)
         if self.waiting(part):
             return PartState("leave long", Weight.LOOK)
@@ -234,16 +249,11 @@ def work_out(project: Project, milling: bool = True, proving: bool = True) -> Pl
         with_lengths(remark, lambda value: project.marks.write_fine(Length(value))) for remark in assembly.remarks
     )
     assembly = assembly if remarks == assembly.remarks else assembly._replace(remarks=remarks)
-    rough = tuple(
-        sawn._replace(wood=chosen_wood(project.piece, part))
-        for sawn, part in zip(rough_parts(assembly.parts, project.allowances), assembly.parts, strict=True)
-    )
+    rough = _rough(project, assembly)
     boards = _boards(project, rough)
     laid = {item.part.id for board in boards for item in board.placed}
     bare = {item.board.id for item in boards if not item.placed}
-    unplaced = tuple(
-        Unplaced(part, why_unplaced(part, project.boards, project.marks, bare)) for part in rough if part.id not in laid
-    )
+    unplaced = tuple(_unplaced(part, project, frozenset(bare), milling) for part in rough if part.id not in laid)
     corners = () if ledger is None else lay_out_corners(ledger, assembly, project.shop, project.marks)
     plan = Plan(
         project=project, form=form, choices=MappingProxyType(choices), ledger=ledger, assembly=assembly,
@@ -317,26 +327,69 @@ def next_joint_number(piece: Piece) -> int:
     return max(taken, default=0) + 1
 
 
+def _rough(project: Project, assembly: Assembly) -> tuple[RoughPart, ...]:
+    """Give what is really sawn out, with all that was asked of its wood."""
+    asks = dict(project.asks)
+    whole = tuple(
+        asking(sawn._replace(wood=chosen_wood(project.piece, part)), asks.get(part.id))
+        for sawn, part in zip(rough_parts(assembly.parts, project.allowances), assembly.parts, strict=True)
+    )
+    return as_made(whole, project.staves, project.resawn, project.allowances, project.shop.kerf)
+
+
+def _unplaced(part: RoughPart, project: Project, bare: frozenset[str], milling: bool) -> Unplaced:
+    """Say why a part lies nowhere; where the numbers are at hand, also that flattening leaves too little."""
+    found = reason(part, project.boards, project.marks, bare)
+    if milling and part.finished is not None and found.why.startswith("It "):
+        from nullah.core.milling.forecast import thickest_on
+
+        most, name = thickest_on(part, project.boards)
+        if name and most < part.finished:
+            write = project.marks.write_fine
+            return Unplaced(
+                part,
+                f"Flattening leaves it {write(most)} at most, out of {name}; it needs {write(part.finished)}.",
+            )
+    return Unplaced(part, found.why, found.staves)
+
+
 def _boards(project: Project, rough: tuple[RoughPart, ...]) -> tuple[BoardPlan, ...]:
     by_id = {part.id: part for part in rough}
-    plans = []
-    for board in project.boards:
-        placed = tuple(
-            place(by_id[item.part], item) for item in project.layout if item.board == board.id and item.part in by_id
-        )
-        plans.append(_board_plan(board, placed, project))
-    return tuple(plans)
+    laid = [place(by_id[item.part], item) for item in project.layout if item.part in by_id]
+    apart = set_complaints(rough, laid, project.shop.kerf)
+    return tuple(
+        _board_plan(board, tuple(item for item in laid if item.board == board.id), project, apart)
+        for board in project.boards
+    )
 
 
-def _board_plan(board: Board, placed: tuple[PlacedPart, ...], project: Project) -> BoardPlan:
+def _board_plan(board: Board, placed: tuple[PlacedPart, ...], project: Project, apart: Mapping[str, str]) -> BoardPlan:
     wrong = complaints(board, placed, project.shop.kerf, project.marks)
-    if wrong:
-        return BoardPlan(board, placed, (), MappingProxyType(wrong))
+    wrong |= {
+        item.part.id: apart[item.part.id] for item in placed if item.part.id in apart and item.part.id not in wrong
+    }
+    cuts, left, problem = _sawn(board, placed, float(project.shop.kerf))
+    return BoardPlan(board, placed, () if wrong else cuts, MappingProxyType(wrong), "" if wrong else problem, left)
+
+
+@lru_cache(maxsize=512)
+def _sawn(
+    board: Board, placed: tuple[PlacedPart, ...], kerf: float
+) -> tuple[tuple[SawCut, ...], tuple[Rect, ...], str]:
+    """Give the cuts of a board, what they leave, and why there are none."""
     whole = Rect(0, 0, float(board.length), float(board.width))
     try:
-        return BoardPlan(board, placed, saw_cuts(whole, placed, float(project.shop.kerf)), MappingProxyType({}))
+        return saw_cuts(whole, placed, kerf, sawing_of(board)), left_over(whole, placed, kerf, sawing_of(board)), ""
     except NotSawableError as error:
-        return BoardPlan(board, placed, (), MappingProxyType({}), str(error))
+        return (), (), str(error)
+
+
+def sawing_of(board: Board) -> Sawing:
+    """Give what sawing a board costs, by its thickness and hardness."""
+    try:
+        return Sawing(thickness=float(board.thickness), hardness=find_species(board.species).hardness)
+    except SpeciesError:
+        return Sawing(thickness=float(board.thickness))
 
 
 def _forecasts(project: Project, assembly: Assembly, boards: tuple[BoardPlan, ...]) -> tuple[Forecast, ...]:
@@ -345,11 +398,13 @@ def _forecasts(project: Project, assembly: Assembly, boards: tuple[BoardPlan, ..
     found = []
     for board in boards:
         for item in board.placed:
-            part = assembly.part(item.part.id)
-            if part is not None:
+            for part_id in item.part.parts:
+                part = assembly.part(part_id)
+                if part is None or (len(item.part.parts) > 1 and part_id != item.part.parts[0]):
+                    continue
                 first = board.board.id in project.cut_first
                 patch = Patch(item.rect.x, item.rect.end, item.rect.y, item.rect.top)
-                found.append(forecast(part.id, board.board, patch, part.thickness, first))
+                found.append(forecast(part.id, board.board, patch, item.part.finished or part.thickness, first))
     return tuple(found)
 
 

@@ -3,13 +3,16 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, field
+from fractions import Fraction
 
 from nullah.core.breakdown.layout import Placement
-from nullah.core.breakdown.rough import Allowances
+from nullah.core.breakdown.rough import Allowances, Ask, Resawn, Staves
+from nullah.core.breakdown.wishes import Wishes
 from nullah.core.ledger import Measured, Value
 from nullah.core.lengths import Marks
 from nullah.core.piece.own import OwnBoard, OwnJoint
 from nullah.core.rack.board import Board
+from nullah.core.rack.drying import Room
 from nullah.core.shop import Shop
 
 
@@ -38,7 +41,10 @@ class Project:
     """All input of one piece. Frozen: an action of the user makes a new one.
 
     `layout` is the breakdown that was accepted; `cut_first` names the boards whose rough
-    parts are sawn out before anything is flattened.
+    parts are sawn out before anything is flattened. `asks` are pairs of part and what was asked
+    of its wood by hand; `staves` and `resawn` how parts are had other than whole; `wishes`
+    what the search is to weigh; `flawed_share` the share of bought wood that flaws will take;
+    `room` where the piece will live.
     """
 
     piece: Piece = field(default_factory=Piece)
@@ -48,6 +54,12 @@ class Project:
     marks: Marks = field(default_factory=Marks)
     layout: tuple[Placement, ...] = ()
     cut_first: frozenset[str] = frozenset()
+    asks: tuple[tuple[str, Ask], ...] = ()
+    staves: tuple[Staves, ...] = ()
+    resawn: tuple[Resawn, ...] = ()
+    wishes: Wishes = field(default_factory=Wishes)
+    flawed_share: Fraction = Fraction(1, 5)
+    room: Room = field(default_factory=Room)
 
     def board(self, board_id: str) -> Board | None:
         """Give the board of that id, if it is on the rack."""

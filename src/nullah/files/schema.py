@@ -6,31 +6,48 @@ it are made from this module by `script/schema`.
 
 from __future__ import annotations
 
-from dataclasses import replace
 from fractions import Fraction
 from typing import Annotated, Any, Literal
 
-from pydantic import AfterValidator, BaseModel, ConfigDict, Field
+from pydantic import AfterValidator, Field
 
-from nullah.core.breakdown.layout import Placement
-from nullah.core.breakdown.rough import Allowances
+from nullah.core.breakdown.wishes import Wishes
 from nullah.core.ledger import Measured, Value
 from nullah.core.lengths import Length, LengthError, Marks, Slope, Unit, read_length, read_slope
 from nullah.core.piece.forms import FORMS
 from nullah.core.piece.own import OwnBoard, OwnJoint
 from nullah.core.project import Piece, Project
-from nullah.core.rack.board import Board, BoardError, Flaw, FlawKind, check_board, fitted_flaw, read_price, write_price
+from nullah.core.rack.board import BoardError
 from nullah.core.shop import Shop
-from nullah.core.wood.movement import Cut
+from nullah.files.rack_schema import (
+    AllowancesModel,
+    AskModel,
+    BoardModel,
+    LengthText,
+    PlacementModel,
+    RoomModel,
+    StavesModel,
+    Strict,
+    WishesModel,
+    allowances_data,
+    ask_data,
+    board_data,
+    placement_data,
+    read_allowances,
+    read_ask,
+    read_board,
+    read_placement,
+    read_resawn,
+    read_room,
+    read_staves,
+    room_data,
+    staves_data,
+    wishes_data,
+)
 from nullah.files.shapings import read_shaping, shaping_data
 
 FORMAT = "nullah project"
-VERSION = 2
-
-
-def _a_length(text: str) -> str:
-    read_length(text)
-    return text
+VERSION = 3
 
 
 def _a_form(form: str) -> str:
@@ -49,19 +66,12 @@ def _a_mark(text: str) -> str:
     return text
 
 
-LengthText = Annotated[str, AfterValidator(_a_length), Field(examples=["1 7/8 in", "47.5 mm"])]
 MarkText = Annotated[str, AfterValidator(_a_mark), Field(examples=["1/32", "0.5"])]
 ValueText = int | str
 HoldText = Literal["glued", "nailed", "screwed", "screwed in slots", "held by buttons", "left dry"]
 
 
-class _Strict(BaseModel):
-    """Unknown fields are refused, never dropped."""
-
-    model_config = ConfigDict(extra="forbid", frozen=True)
-
-
-class MeasuredModel(_Strict):
+class MeasuredModel(Strict):
     """What was measured: the value, the day (such as ``2026-11-23``) and by what."""
 
     value: ValueText
@@ -69,7 +79,7 @@ class MeasuredModel(_Strict):
     by: str = ""
 
 
-class ShapingModel(_Strict):
+class ShapingModel(Strict):
     """What is taken off a board of one's own: a kind, the sides it is at, and its figures in mm."""
 
     kind: Literal["taper", "chamfer", "round-over", "arch", "ogee foot", "long bevel", "raised panel", "notch",
@@ -80,7 +90,7 @@ class ShapingModel(_Strict):
     points: list[tuple[float, float]] = []
 
 
-class OwnBoardModel(_Strict):
+class OwnBoardModel(Strict):
     """A board of one's own. `lie` is the axis of its length and of its thickness, such as ``xz``."""
 
     id: Annotated[str, Field(pattern=r"^own[1-9][0-9]*$")]
@@ -95,7 +105,7 @@ class OwnBoardModel(_Strict):
     shapings: list[ShapingModel] = []
 
 
-class OwnJointModel(_Strict):
+class OwnJointModel(Strict):
     """A joint of one's own: `second` enters `first`, or `first` carries the tails."""
 
     id: Annotated[str, Field(pattern=r"^ownjoint[1-9][0-9]*$")]
@@ -105,7 +115,7 @@ class OwnJointModel(_Strict):
     hold: HoldText = "glued"
 
 
-class PieceModel(_Strict):
+class PieceModel(Strict):
     """What is to be made. Values are lengths as typed, counts, or slopes such as ``1:7``."""
 
     form: Annotated[str, AfterValidator(_a_form)]
@@ -119,42 +129,7 @@ class PieceModel(_Strict):
     own_joints: list[OwnJointModel] = []
 
 
-class FlawModel(_Strict):
-    """A rectangle of a board: `from` to `to` along it, `low` to `high` across it."""
-
-    kind: Literal["check", "split", "knot", "sap", "wane", "runout"]
-    start: LengthText = Field(alias="from")
-    end: LengthText = Field(alias="to")
-    low: LengthText
-    high: LengthText
-
-
-class BoardModel(_Strict):
-    """A rough board."""
-
-    id: str
-    name: str
-    species: str
-    length: LengthText
-    width: LengthText
-    thickness: LengthText
-    cup: LengthText = "0 mm"
-    bow: LengthText = "0 mm"
-    twist: LengthText = "0 mm"
-    cut: Literal["flat", "rift", "quarter"] = "flat"
-    flaws: list[FlawModel] = []
-    price: str = Field(default="", examples=["42.50"])
-
-
-class AllowancesModel(_Strict):
-    """What saw and plane take: both ends, both edges, both faces together."""
-
-    end: LengthText
-    edge: LengthText
-    thickness: LengthText
-
-
-class ShopModel(_Strict):
+class ShopModel(Strict):
     """The tools there are."""
 
     chisels: list[LengthText]
@@ -163,7 +138,7 @@ class ShopModel(_Strict):
     narrowest_pin: LengthText
 
 
-class MarksModel(_Strict):
+class MarksModel(Strict):
     """The unit figures are shown in, and the smallest mark of each unit, in that unit."""
 
     unit: Literal["mm", "in"]
@@ -171,20 +146,11 @@ class MarksModel(_Strict):
     mm_mark: MarkText = "1/2"
 
 
-class PlacementModel(_Strict):
-    """A part's place on a board: its corner nearest the board's lower left corner, in mm."""
-
-    part: str
-    board: str
-    x_mm: float
-    y_mm: float
-
-
-class ProjectModel(_Strict):
+class ProjectModel(Strict):
     """A Nullah project file."""
 
     format: Literal["nullah project"]
-    version: Literal[1, 2]
+    version: Literal[1, 2, 3]
     piece: PieceModel
     boards: list[BoardModel] = []
     allowances: AllowancesModel
@@ -192,6 +158,12 @@ class ProjectModel(_Strict):
     marks: MarksModel
     layout: list[PlacementModel] = []
     cut_first: list[str] = []
+    asks: dict[str, AskModel] = {}
+    staves: list[StavesModel] = []
+    resawn: list[tuple[str, str]] = []
+    wishes: WishesModel = WishesModel()
+    flawed_share: Annotated[float, Field(ge=0, le=0.9)] = 0.2
+    room: RoomModel = RoomModel()
 
 
 # --- to and from the project ----------------------------------------------------------------------
@@ -214,12 +186,8 @@ def to_data(project: Project) -> dict[str, Any]:
             "own": [_own_data(board) for board in piece.own],
             "own_joints": [joint._asdict() for joint in piece.own_joints],
         },
-        "boards": [_board_data(board) for board in project.boards],
-        "allowances": {
-            "end": project.allowances.end.as_text(),
-            "edge": project.allowances.edge.as_text(),
-            "thickness": project.allowances.thickness.as_text(),
-        },
+        "boards": [board_data(board) for board in project.boards],
+        "allowances": allowances_data(project.allowances),
         "shop": {
             "chisels": [chisel.as_text() for chisel in shop.chisels],
             "kerf": shop.kerf.as_text(),
@@ -227,8 +195,14 @@ def to_data(project: Project) -> dict[str, Any]:
             "narrowest_pin": shop.narrowest_pin.as_text(),
         },
         "marks": {"unit": marks.unit.value, "inch_mark": str(marks.inch_mark), "mm_mark": str(marks.mm_mark)},
-        "layout": [{"part": item.part, "board": item.board, "x_mm": item.x, "y_mm": item.y} for item in project.layout],
+        "layout": [placement_data(item) for item in project.layout],
         "cut_first": sorted(project.cut_first),
+        "asks": {part: ask_data(ask) for part, ask in project.asks},
+        "staves": [staves_data(made) for made in project.staves],
+        "resawn": [list(pair) for pair in project.resawn],
+        "wishes": wishes_data(project.wishes),
+        "flawed_share": float(project.flawed_share),
+        "room": room_data(project.room),
     }
 
 
@@ -256,28 +230,6 @@ def _own_data(board: OwnBoard) -> dict[str, Any]:
     }
 
 
-def _board_data(board: Board) -> dict[str, Any]:
-    sizes = ("length", "width", "thickness", "cup", "bow", "twist")
-    return {
-        "id": board.id,
-        "name": board.name,
-        "species": board.species,
-        **{name: getattr(board, name).as_text() for name in sizes},
-        "cut": board.cut.value,
-        "price": write_price(board.price),
-        "flaws": [
-            {
-                "kind": flaw.kind.value,
-                "from": flaw.start.as_text(),
-                "to": flaw.end.as_text(),
-                "low": flaw.low.as_text(),
-                "high": flaw.high.as_text(),
-            }
-            for flaw in board.flaws
-        ],
-    }
-
-
 def from_model(model: ProjectModel) -> Project:
     """Make the project of a validated file.
 
@@ -300,15 +252,15 @@ def from_model(model: ProjectModel) -> Project:
     for what, found in (("boards", piece.own), ("joints", piece.own_joints)):
         if len({each.id for each in found}) != len(found):
             raise BoardError(f"Two {what} of one's own have the same id.")
-    boards = tuple(_read_board(board) for board in model.boards)
+    boards = tuple(read_board(board) for board in model.boards)
     ids = [board.id for board in boards]
     if len(set(ids)) != len(ids):
         raise BoardError("Two boards have the same id.")
-    shop, allow = model.shop, model.allowances
+    shop = model.shop
     return Project(
         piece=piece,
         boards=boards,
-        allowances=Allowances(read_length(allow.end), read_length(allow.edge), read_length(allow.thickness)),
+        allowances=read_allowances(model.allowances),
         shop=Shop(
             tuple(read_length(chisel) for chisel in shop.chisels),
             read_length(shop.kerf),
@@ -316,8 +268,14 @@ def from_model(model: ProjectModel) -> Project:
             read_length(shop.narrowest_pin),
         ),
         marks=Marks(Unit(model.marks.unit), Fraction(model.marks.inch_mark), Fraction(model.marks.mm_mark)),
-        layout=tuple(Placement(item.part, item.board, item.x_mm, item.y_mm) for item in model.layout),
+        layout=tuple(read_placement(item) for item in model.layout),
         cut_first=frozenset(model.cut_first),
+        asks=tuple((part, read_ask(ask)) for part, ask in model.asks.items()),
+        staves=tuple(read_staves(made) for made in model.staves),
+        resawn=tuple(read_resawn(pair) for pair in model.resawn),
+        wishes=Wishes(model.wishes.sawing, model.wishes.value, model.wishes.risk),
+        flawed_share=Fraction(str(model.flawed_share)),
+        room=read_room(model.room),
     )
 
 
@@ -345,17 +303,3 @@ def _read_own(model: OwnBoardModel) -> OwnBoard:
 
 def _slope_or_length(text: str) -> Length | Slope:
     return read_slope(text) if ":" in text else read_length(text)
-
-
-def _read_board(model: BoardModel) -> Board:
-    sizes = {
-        name: read_length(getattr(model, name)) for name in ("length", "width", "thickness", "cup", "bow", "twist")
-    }
-    flaws = tuple(
-        Flaw(FlawKind(f.kind), read_length(f.start), read_length(f.end), read_length(f.low), read_length(f.high))
-        for f in model.flaws
-    )
-    board = Board(model.id, model.name, model.species, **sizes, cut=Cut(model.cut), flaws=flaws,
-                  price=read_price(model.price))  # fmt: skip
-    check_board(board)
-    return replace(board, flaws=tuple(fitted_flaw(board, flaw) for flaw in flaws))

@@ -5,7 +5,6 @@ from __future__ import annotations
 import csv
 import io
 from collections.abc import Callable, Iterable, Sequence
-from dataclasses import replace
 from pathlib import Path
 from typing import TypeVar
 
@@ -14,7 +13,7 @@ from nullah.core.breakdown.rough import RoughPart
 from nullah.core.breakdown.search import MOST_PARTS
 from nullah.core.lengths import Length, LengthError, Marks, Unit, read_length
 from nullah.core.piece.part import Needs
-from nullah.core.rack.board import Board, BoardError, Flaw, FlawKind, check_board, fitted_flaw, read_price, write_price
+from nullah.core.rack.board import BoardError, write_price
 
 _T = TypeVar("_T")
 Row = dict[str, str]
@@ -54,7 +53,8 @@ def _cell(value: str | list[str] | None) -> str:
     return value.strip() if isinstance(value, str) else ""
 
 
-def _each(path: Path, rows: Iterable[tuple[int, Row]], make: Callable[[Row], _T]) -> list[_T]:
+def each(path: Path, rows: Iterable[tuple[int, Row]], make: Callable[[Row], _T]) -> list[_T]:
+    """Make something of each row; what is wrong with one is told with its line."""
     made = []
     for number, row in rows:
         try:
@@ -64,65 +64,12 @@ def _each(path: Path, rows: Iterable[tuple[int, Row]], make: Callable[[Row], _T]
     return made
 
 
-def _size(row: Row, column: str) -> Length:
+def size(row: Row, column: str) -> Length:
+    """Read a length that must be more than nothing."""
     length = read_length(row[column])
     if length.mm <= 0:
         raise LengthError(f"{column} is {row[column]}; it must be more than nothing.")
     return length
-
-
-def read_boards(path: Path, species: str = "") -> tuple[Board, ...]:
-    """Read ``board,length,width,thickness``; bare numbers are mm, more columns may stand there.
-
-    Raises
-    ------
-    TableError
-    """
-
-    def make(row: Row) -> Board:
-        if not row["board"]:
-            raise BoardError("the board has no name.")
-        board = Board(
-            row["board"], row["board"], row.get("species") or species,
-            _size(row, "length"), _size(row, "width"), _size(row, "thickness"),
-            price=read_price(row.get("price") or ""),
-        )  # fmt: skip
-        check_board(board)
-        return board
-
-    boards = _each(path, read_rows(path, ("board", "length", "width", "thickness")), make)
-    seen: set[str] = set()
-    for board in boards:
-        if board.id in seen:
-            raise TableError(f"{path.name}: two boards are called {board.id}.")
-        seen.add(board.id)
-    return tuple(boards)
-
-
-def read_flaws(path: Path, boards: Sequence[Board]) -> tuple[Board, ...]:
-    """Read ``board,from,to,low,high,kind`` and give the boards with those flaws.
-
-    Raises
-    ------
-    TableError
-        For a board that is not there, a kind nobody knows, or a flaw off its board.
-    """
-    by_id = {board.id: board for board in boards}
-
-    def make(row: Row) -> None:
-        board = by_id.get(row["board"])
-        if board is None:
-            raise BoardError(f"there is no board {row['board']}.")
-        kinds = [kind.value for kind in FlawKind]
-        kind = row["kind"].lower().replace("-", "")
-        if kind not in kinds:
-            raise BoardError(f"“{row['kind']}” is not a flaw known here: {', '.join(kinds)}.")
-        places = (read_length(row[name]) for name in ("from", "to", "low", "high"))
-        flaw = fitted_flaw(board, Flaw(FlawKind(kind), *places))
-        by_id[board.id] = replace(board, flaws=(*board.flaws, flaw))
-
-    _each(path, read_rows(path, ("board", "from", "to", "low", "high", "kind")), make)
-    return tuple(by_id[board.id] for board in boards)
 
 
 def read_parts(path: Path) -> tuple[RoughPart, ...]:
@@ -144,21 +91,22 @@ def read_parts(path: Path) -> tuple[RoughPart, ...]:
         if name in seen:
             raise ValueError(f"the part {name} stands in the list twice.")
         seen.add(name)
-        count = _quantity(row["quantity"])
+        count = quantity(row["quantity"])
         if len(made) + count > MOST_PARTS:
             raise ValueError(f"more than {MOST_PARTS} parts are asked for: a slip of the key?")
         needs = row["needs"].lower() or "clear"
         if needs not in ("clear", "any"):
             raise ValueError(f"needs is “{row['needs']}”; it must be clear or any.")
         turn = row.get("turn", "").lower() in ("yes", "y", "true", "1")
-        sizes = (_size(row, "length"), _size(row, "width"), _size(row, "thickness"))
+        sizes = (size(row, "length"), size(row, "width"), size(row, "thickness"))
         made.extend(RoughPart(f"{name}#{index + 1}", name, *sizes, Needs(needs), turn) for index in range(count))
 
-    _each(path, read_rows(path, ("part", "quantity", "length", "width", "thickness", "needs")), make)
+    each(path, read_rows(path, ("part", "quantity", "length", "width", "thickness", "needs")), make)
     return tuple(made)
 
 
-def _quantity(text: str) -> int:
+def quantity(text: str) -> int:
+    """Read how many."""
     if not text.isdigit() or int(text) < 1:
         raise ValueError(f"a quantity of “{text}” cannot be; write 1 or more.")
     return int(text)
@@ -195,7 +143,7 @@ def read_own_boards(text: str, unit: Unit) -> tuple[tuple[str, Length, Length, L
             sizes = [read_length(row.get(name, ""), unit) for name in ("length", "width", "thickness")]
             if any(size.mm <= 0 for size in sizes):
                 raise LengthError("each size must be more than nothing.")
-            count = _quantity(row.get("quantity") or "1")
+            count = quantity(row.get("quantity") or "1")
         except (LengthError, ValueError) as error:
             raise TableError(f"Line {number}, “{'  '.join(words)[:40]}”: {error}") from error
         name = row.get("part") or "board"
@@ -222,7 +170,7 @@ def read_survey_points(path: Path) -> list[tuple[float, float, float, float]]:
         except ValueError as error:
             raise ValueError("x, y, top and bottom must be numbers in mm.") from error
 
-    return _each(path, read_rows(path, ("x", "y", "top", "bottom")), make)
+    return each(path, read_rows(path, ("x", "y", "top", "bottom")), make)
 
 
 def cut_list_text(rows: Sequence[CutListRow], marks: Marks) -> str:
@@ -244,13 +192,13 @@ def cut_list_text(rows: Sequence[CutListRow], marks: Marks) -> str:
         )  # fmt: skip
         finished = " x ".join(marks.write(size, unit=False) for size in (row.length, row.width, row.thickness))
         writer.writerow(
-            [row.number, _plain(row.part), *(f"{float(size):g}" for size in sizes), _plain(row.board),
-             _plain(row.species), row.waits, finished, _plain(group.title), group.quantity, row.shows,
+            [row.number, plain(row.part), *(f"{float(size):g}" for size in sizes), plain(row.board),
+             plain(row.species), row.waits, finished, plain(group.title), group.quantity, row.shows,
              f"{row.rough_volume / 1e9:.6f}", write_price(row.price)]
         )  # fmt: skip
     return stream.getvalue()
 
 
-def _plain(text: str) -> str:
+def plain(text: str) -> str:
     """Keep a spreadsheet from taking a name for a formula."""
     return f"'{text}" if text[:1] in "=+-@" and text else text

@@ -7,6 +7,7 @@ from enum import Enum
 from typing import NamedTuple
 
 from nullah.core.breakdown.layout import TOLERANCE, PlacedPart, Rect
+from nullah.core.breakdown.sawing import Sawing
 from nullah.core.lengths import Direction
 
 
@@ -61,8 +62,17 @@ class _Line(NamedTuple):
     parts_above: tuple[PlacedPart, ...]
 
 
-def saw_cuts(board: Rect, placed: Sequence[PlacedPart], kerf: float) -> tuple[SawCut, ...]:
-    """Give the cuts in order, crosscuts first wherever they part the board's parts.
+#: With more parts than this on a board, the first cut that parts them is taken.
+_MOST_WEIGHED = 9
+
+
+def saw_cuts(
+    board: Rect, placed: Sequence[PlacedPart], kerf: float, sawing: Sawing | None = None
+) -> tuple[SawCut, ...]:
+    """Give the cuts in order: the cheapest way to take the parts out, rips weighed against crosscuts.
+
+    Wood worth keeping counts against sawing, so that a stub is not stranded where ripping
+    through first would leave it on a useful offcut.
 
     Parameters
     ----------
@@ -72,43 +82,96 @@ def saw_cuts(board: Rect, placed: Sequence[PlacedPart], kerf: float) -> tuple[Sa
         What lies on it; nothing overlaps.
     kerf : float
         mm.
+    sawing : Sawing, optional
+        What cuts cost.
 
     Raises
     ------
     NotSawableError
         If some parts cannot be taken apart by cuts that run edge to edge.
     """
-    cuts: list[SawCut] = []
+    return _Sawyer(kerf, sawing or Sawing()).take_apart(board, tuple(placed))[0]
 
-    def take_apart(piece: Rect, parts: tuple[PlacedPart, ...]) -> None:
+
+def left_over(board: Rect, placed: Sequence[PlacedPart], kerf: float, sawing: Sawing | None = None) -> tuple[Rect, ...]:
+    """Give what the cuts of `saw_cuts` leave besides the parts, in mm.
+
+    Raises
+    ------
+    NotSawableError
+    """
+    return _Sawyer(kerf, sawing or Sawing()).take_apart(board, tuple(placed))[1]
+
+
+class _Sawyer:
+    """Chooses the cuts of one board; keeps what it has weighed already."""
+
+    def __init__(self, kerf: float, sawing: Sawing) -> None:
+        self._kerf, self._sawing = kerf, sawing
+        self._known: dict[tuple[Rect, tuple[PlacedPart, ...]], tuple[float, _Line | None]] = {}
+
+    def take_apart(self, board: Rect, placed: tuple[PlacedPart, ...]) -> tuple[tuple[SawCut, ...], tuple[Rect, ...]]:
+        """Give the cuts, and the pieces that hold no part."""
+        cuts: list[SawCut] = []
+        empty: list[Rect] = []
+
+        def go_on(piece: Rect, parts: tuple[PlacedPart, ...]) -> None:
+            if not parts:
+                empty.append(piece)
+                return
+            line = self._weighed(piece, parts)[1]
+            if line is None:
+                return
+            cross, keeps_low = line.kind is CutKind.CROSS, bool(line.parts_below)
+            at = max(line.at, piece.x if cross else piece.y)
+            x, y, long = (at, piece.y, piece.width) if cross else (piece.x, at, piece.length)
+            cuts.append(SawCut(len(cuts) + 1, line.kind, x, y, long, piece, keeps_low))
+            go_on(_below(piece, line), line.parts_below)
+            go_on(_above(piece, line, self._kerf), line.parts_above)
+
+        go_on(board, placed)
+        return tuple(cuts), tuple(piece for piece in empty if piece.length > TOLERANCE and piece.width > TOLERANCE)
+
+    def _weighed(self, piece: Rect, parts: tuple[PlacedPart, ...]) -> tuple[float, _Line | None]:
+        """Give the minutes it takes to free the parts of a piece, less what is kept, and the first cut."""
         if not parts:
-            return
-        line = _next_line(piece, parts, kerf)
-        if line is None:
-            if len(parts) > 1:
-                raise NotSawableError(tuple(item.part.name for item in parts))
-            return
-        cross, keeps_low = line.kind is CutKind.CROSS, bool(line.parts_below)
-        at = max(line.at, piece.x if cross else piece.y)
-        if cross:
-            cuts.append(SawCut(len(cuts) + 1, line.kind, at, piece.y, piece.width, piece, keeps_low))
-        else:
-            cuts.append(SawCut(len(cuts) + 1, line.kind, piece.x, at, piece.length, piece, keeps_low))
-        take_apart(_below(piece, line), line.parts_below)
-        take_apart(_above(piece, line, kerf), line.parts_above)
+            return -self._sawing.kept(piece.length, piece.width), None
+        key = (piece, parts)
+        if key not in self._known:
+            self._known[key] = self._choose(piece, parts)
+        return self._known[key]
 
-    take_apart(board, tuple(placed))
-    return tuple(cuts)
+    def _choose(self, piece: Rect, parts: tuple[PlacedPart, ...]) -> tuple[float, _Line | None]:
+        if len(parts) == 1:
+            line = _trimming_line(piece, parts, self._kerf)
+            return (0.0, None) if line is None else (self._cost(piece, line), line)
+        lines = _parting_lines(parts, self._kerf)
+        if not lines:
+            raise NotSawableError(tuple(item.part.name for item in parts))
+        trims = _trims(piece, parts, self._kerf)
+        if len(parts) > _MOST_WEIGHED:
+            # A board is crosscut behind its parts before it is ripped.
+            line = trims[0] if trims and lines[0].kind is CutKind.RIP else lines[0]
+            return self._cost(piece, line), line
+        lines += trims
+        return min(((self._cost(piece, line), line) for line in lines), key=lambda pair: round(pair[0], 6))
+
+    def _cost(self, piece: Rect, line: _Line) -> float:
+        cross = line.kind is CutKind.CROSS
+        own = self._sawing.minutes(cross, piece.width if cross else piece.length)
+        below = self._weighed(_below(piece, line), line.parts_below)[0]
+        return own + below + self._weighed(_above(piece, line, self._kerf), line.parts_above)[0]
 
 
-def _next_line(piece: Rect, parts: tuple[PlacedPart, ...], kerf: float) -> _Line | None:
-    """Choose the next cut: one that parts the parts, across before along; else one that trims."""
+def _parting_lines(parts: tuple[PlacedPart, ...], kerf: float) -> list[_Line]:
+    """Give every cut that parts the parts, across before along."""
+    lines = []
     for kind in (CutKind.CROSS, CutKind.RIP):
-        for item in sorted(parts, key=lambda each: _far(each.rect, kind)):
-            line = _line_at(_far(item.rect, kind), kind, parts, kerf)
+        for at in sorted({_far(item.rect, kind) for item in parts}):
+            line = _line_at(at, kind, parts, kerf)
             if line is not None and line.parts_below and line.parts_above:
-                return line
-    return _trimming_line(piece, parts, kerf) if len(parts) == 1 else None
+                lines.append(line)
+    return lines
 
 
 def _line_at(at: float, kind: CutKind, parts: tuple[PlacedPart, ...], kerf: float) -> _Line | None:
@@ -120,20 +183,27 @@ def _line_at(at: float, kind: CutKind, parts: tuple[PlacedPart, ...], kerf: floa
 
 
 def _trimming_line(piece: Rect, parts: tuple[PlacedPart, ...], kerf: float) -> _Line | None:
-    """Cut waste off a single part: far end, near end, far edge, near edge.
+    """Cut waste off a single part: far end, near end, far edge, near edge."""
+    return next(iter(_trims(piece, parts, kerf)), None)
 
-    A sliver before it that is thinner than the saw is planed off, not sawn.
+
+def _trims(piece: Rect, parts: tuple[PlacedPart, ...], kerf: float) -> list[_Line]:
+    """Give the cuts that take waste off parts without parting them, ends before edges.
+
+    A sliver before them that is thinner than the saw is planed off, not sawn.
     """
-    rect = parts[0].rect
-    if piece.end - rect.end > TOLERANCE:
-        return _Line(CutKind.CROSS, rect.end, parts, ())
-    if rect.x - piece.x >= kerf - TOLERANCE and rect.x - piece.x > TOLERANCE:
-        return _Line(CutKind.CROSS, rect.x - kerf, (), parts)
-    if piece.top - rect.top > TOLERANCE:
-        return _Line(CutKind.RIP, rect.top, parts, ())
-    if rect.y - piece.y >= kerf - TOLERANCE and rect.y - piece.y > TOLERANCE:
-        return _Line(CutKind.RIP, rect.y - kerf, (), parts)
-    return None
+    end, top = max(item.rect.end for item in parts), max(item.rect.top for item in parts)
+    x, y = min(item.rect.x for item in parts), min(item.rect.y for item in parts)
+    lines = []
+    if piece.end - end > TOLERANCE:
+        lines.append(_Line(CutKind.CROSS, end, parts, ()))
+    if x - piece.x >= kerf - TOLERANCE and x - piece.x > TOLERANCE:
+        lines.append(_Line(CutKind.CROSS, x - kerf, (), parts))
+    if piece.top - top > TOLERANCE:
+        lines.append(_Line(CutKind.RIP, top, parts, ()))
+    if y - piece.y >= kerf - TOLERANCE and y - piece.y > TOLERANCE:
+        lines.append(_Line(CutKind.RIP, y - kerf, (), parts))
+    return lines
 
 
 def _below(piece: Rect, line: _Line) -> Rect:

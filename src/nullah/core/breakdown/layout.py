@@ -6,56 +6,42 @@ millimetres here: chalk lines, good to `TOLERANCE`.
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
+from itertools import pairwise
 from typing import NamedTuple
 
+from nullah.core.breakdown.asks import TOLERANCE, Rect, flaw_rect, refusal, spoils, spoilt
 from nullah.core.breakdown.rough import RoughPart
 from nullah.core.lengths import Length, Marks
 from nullah.core.piece.part import Needs
-from nullah.core.rack.board import TOLERABLE, Board, Flaw
-from nullah.core.wood.species import same_wood
+from nullah.core.rack.board import Board, Faces
+from nullah.core.rack.outline import missing
 
-#: mm; below a sawyer's and far below a pencil's accuracy.
-TOLERANCE = 0.01
+__all__ = [
+    "TOLERANCE", "PlacedPart", "Placement", "Rect", "Unplaced", "complaints", "consumed", "flaw_rect", "place",
+    "set_complaints", "spoilt",
+]  # fmt: skip
+
+#: Neighbours that are to match may stand this much farther apart than the kerf, mm.
+_NEAR = 30.0
 
 
 @dataclass(frozen=True, slots=True)
 class Placement:
-    """A part's place on a board: its corner nearest the board's lower left, in mm."""
+    """A rough part's place on a board: its corner nearest the board's lower left, in mm.
+
+    A `pinned` one stays where it is when the search lays the rest. `flipped` is laid end for
+    end; where `over`, its face side is the board's lower face.
+    """
 
     part: str
     board: str
     x: float
     y: float
-
-
-class Rect(NamedTuple):
-    """A rectangle on a board, mm."""
-
-    x: float
-    y: float
-    length: float
-    width: float
-
-    @property
-    def end(self) -> float:
-        """Its far end along the board."""
-        return self.x + self.length
-
-    @property
-    def top(self) -> float:
-        """Its far edge across the board."""
-        return self.y + self.width
-
-    def meets(self, other: Rect, apart: float = 0.0) -> bool:
-        """Say whether the two come closer than `apart` mm in both directions at once."""
-        return (
-            self.x < other.end + apart - TOLERANCE
-            and other.x < self.end + apart - TOLERANCE
-            and self.y < other.top + apart - TOLERANCE
-            and other.y < self.top + apart - TOLERANCE
-        )
+    pinned: bool = False
+    flipped: bool = False
+    over: bool = False
 
 
 class PlacedPart(NamedTuple):
@@ -64,29 +50,28 @@ class PlacedPart(NamedTuple):
     part: RoughPart
     board: str
     rect: Rect
+    pinned: bool = False
+    flipped: bool = False
+    over: bool = False
+
+    @property
+    def face(self) -> Faces:
+        """Which face of the board becomes the part's face side."""
+        return Faces.DOWN if self.over else Faces.UP
 
 
 class Unplaced(NamedTuple):
-    """A part that lies nowhere, and why, in a sentence."""
+    """A part that lies nowhere, why, in a sentence, and how many staves would do; 0 where that is no way out."""
 
     part: RoughPart
     why: str
-
-
-def flaw_rect(flaw: Flaw) -> Rect:
-    """Give the rectangle of a flaw in mm."""
-    return Rect(float(flaw.start), float(flaw.low), float(flaw.end - flaw.start), float(flaw.high - flaw.low))
-
-
-def forbidden(board: Board, needs: Needs) -> list[Rect]:
-    """Give the flaws that a part with these needs may not cover."""
-    return [flaw_rect(flaw) for flaw in board.flaws if needs is Needs.CLEAR or flaw.kind not in TOLERABLE]
+    staves: int = 0
 
 
 def place(part: RoughPart, placement: Placement) -> PlacedPart:
     """Put a rough part at its place."""
     rect = Rect(placement.x, placement.y, float(part.along), float(part.across))
-    return PlacedPart(part, placement.board, rect)
+    return PlacedPart(part, placement.board, rect, placement.pinned, placement.flipped, placement.over)
 
 
 def complaints(board: Board, placed: Iterable[PlacedPart], kerf: Length, marks: Marks) -> dict[str, str]:
@@ -105,16 +90,24 @@ def complaints(board: Board, placed: Iterable[PlacedPart], kerf: Length, marks: 
 
 def _complaint(board: Board, item: PlacedPart, others: list[PlacedPart], kerf: float, marks: Marks) -> str:
     rect, part = item.rect, item.part
-    if not same_wood(part.wood, board.species):
-        return f"is to be {part.wood}, and {board.name} is {board.species}"
-    if part.thickness.mm > board.thickness.mm:
-        return f"needs {marks.write(part.thickness)} rough, and {board.name} is {marks.write(board.thickness)} thick"
+    refused = refusal(part, board, marks)
+    if refused:
+        return refused
     over_end, over_edge = rect.end - float(board.length), rect.top - float(board.width)
     if min(rect.x, rect.y) < -TOLERANCE or over_end > TOLERANCE or over_edge > TOLERANCE:
         return f"reaches over the edge of {board.name}"
+    for start, low, end, high in missing(board):
+        if rect.meets(Rect(start, low, end - start, high - low)):
+            return f"reaches over the crooked edge of {board.name}"
     for flaw in board.flaws:
-        if (part.needs is Needs.CLEAR or flaw.kind not in TOLERABLE) and rect.meets(flaw_rect(flaw)):
-            return f"lies over the {flaw.kind.value} on {board.name}"
+        if rect.meets(flaw_rect(flaw)) and spoils(flaw, part, board, item.face):
+            where = "" if flaw.faces is Faces.THROUGH else f" in the {flaw.faces.value} face"
+            turn = ""
+            if part.needs is Needs.ONE_FACE and not any(
+                rect.meets(flaw_rect(each)) and spoils(each, part, board, _other(item.face)) for each in board.flaws
+            ):
+                turn = "; turned over it could"
+            return f"lies over the {flaw.kind.value}{where} on {board.name}{turn}"
     for other in others:
         if other.part.id != part.id and rect.meets(other.rect, kerf):
             if rect.meets(other.rect):
@@ -126,3 +119,39 @@ def _complaint(board: Board, item: PlacedPart, others: list[PlacedPart], kerf: f
 def consumed(board: Board, placed: Iterable[PlacedPart]) -> float:
     """Give the wood used of a board in mm²: its width times the farthest end of any part."""
     return float(board.width) * max((item.rect.end for item in placed), default=0.0)
+
+
+def _other(face: Faces) -> Faces:
+    return Faces.UP if face is Faces.DOWN else Faces.DOWN
+
+
+def set_complaints(pieces: Sequence[RoughPart], placed: Iterable[PlacedPart], kerf: Length) -> dict[str, str]:
+    """Say, by piece id, which parts that are to match do not lie as they should; empty if all do.
+
+    Parts that come from one board in order lie end to end as they are numbered; neighbours
+    touch but for a saw cut and a little.
+    """
+    at = {item.part.id: item for item in placed}
+    sets: dict[str, list[RoughPart]] = {}
+    for piece in pieces:
+        if piece.together and piece.id in at:
+            sets.setdefault(piece.together, []).append(piece)
+    found: dict[str, str] = {}
+    for name, members in sets.items():
+        members.sort(key=lambda piece: piece.number)
+        for one, two in pairwise(members):
+            first, second = at[one.id], at[two.id]
+            if first.board != second.board:
+                found[two.id] = f"is to come from one board with the {one.name} ({name})"
+            elif one.in_order and not _follows(first.rect, second.rect, float(kerf)):
+                found[two.id] = f"is to follow the {one.name} in the board, end to end ({name})"
+            elif not first.rect.meets(second.rect, float(kerf) + _NEAR):
+                found[two.id] = f"is to lie beside the {one.name} ({name})"
+    return found
+
+
+def _follows(one: Rect, two: Rect, kerf: float) -> bool:
+    """Say whether one rectangle follows another along the board, either way round, in the same lane."""
+    side = min(one.top, two.top) - max(one.y, two.y) > min(one.width, two.width) / 2
+    gap = max(two.x - one.end, one.x - two.end)
+    return side and -TOLERANCE <= gap <= kerf + _NEAR

@@ -1,31 +1,70 @@
-"""Rough parts: finished sizes with the allowances that sawing and planing will take."""
+"""Rough parts: finished sizes with the allowances that sawing and planing will take, and what they ask of the wood."""
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, field
 from typing import NamedTuple
 
 from nullah.core.lengths import Length, mm
 from nullah.core.piece.part import Needs, Part
+from nullah.core.rack.board import Figure
+from nullah.core.wood.movement import Cut
 
 
 @dataclass(frozen=True, slots=True)
 class Allowances:
     """What is added to a finished size: at both ends together, both edges together, both faces together.
 
-    The usual figures (25 to 50 mm, about 6 mm) are common practice without a published source.
+    `joint` is what jointing takes of each stave, both its edges together. The usual figures
+    (25 to 50 mm, about 6 mm) are common practice without a published source.
     """
 
     end: Length = field(default_factory=lambda: mm(30))
     edge: Length = field(default_factory=lambda: mm(6))
     thickness: Length = field(default_factory=lambda: mm(3))
+    joint: Length = field(default_factory=lambda: mm(3))
+
+
+class Ask(NamedTuple):
+    """What a part asks of its wood, beyond what its place in the piece says; None or empty asks nothing.
+
+    Parts with the same `together` come from one board as neighbours, and where `in_order`
+    end to end as they are numbered, so that the figure runs on.
+    """
+
+    needs: Needs | None = None
+    figure: Figure | None = None
+    rings: Cut | None = None
+    together: str = ""
+    in_order: bool = False
+
+
+class Staves(NamedTuple):
+    """A wide part glued up from staves of these finished widths, which add up to its own.
+
+    `alternate` turns every second stave over, so that their cups cancel into a ripple;
+    otherwise all arcs lie one way, so that one batten can hold them. Both schools exist.
+    """
+
+    part: str
+    widths: tuple[Length, ...]
+    alternate: bool = True
+
+
+class Resawn(NamedTuple):
+    """Two parts of one length and width sawn out of one thick blank."""
+
+    first: str
+    second: str
 
 
 class RoughPart(NamedTuple):
-    """A part as it is to be sawn out of a board. `turned` parts lie across the board.
+    """A piece of wood as it is to be sawn out of a board. `turned` ones lie across the board.
 
-    `wood` is the species it is to be of; empty for any.
+    `wood` is the species it is to be of; empty for any. `makes` are the parts that come of
+    it: usually the one of its own id; a stave makes a share of one, a resawn blank two.
+    `finished` is the thickness that must be left after flattening.
     """
 
     id: str
@@ -36,6 +75,13 @@ class RoughPart(NamedTuple):
     needs: Needs
     turned: bool = False
     wood: str = ""
+    makes: tuple[str, ...] = ()
+    finished: Length | None = None
+    figure: Figure | None = None
+    rings: Cut | None = None
+    together: str = ""
+    in_order: bool = False
+    number: int = 0
 
     @property
     def along(self) -> Length:
@@ -46,6 +92,11 @@ class RoughPart(NamedTuple):
     def across(self) -> Length:
         """Its extent across the board."""
         return self.length if self.turned else self.width
+
+    @property
+    def parts(self) -> tuple[str, ...]:
+        """The ids of the parts that come of it."""
+        return self.makes or (self.id,)
 
 
 def rough_parts(parts: Iterable[Part], allowances: Allowances) -> tuple[RoughPart, ...]:
@@ -58,6 +109,91 @@ def rough_parts(parts: Iterable[Part], allowances: Allowances) -> tuple[RoughPar
             part.width + allowances.edge,
             part.thickness + allowances.thickness,
             part.needs,
+            finished=part.thickness,
+            number=part.number,
         )
         for part in parts
     )
+
+
+def asking(rough: RoughPart, ask: Ask | None) -> RoughPart:
+    """Give a rough part with what was asked for it by hand."""
+    if ask is None:
+        return rough
+    return rough._replace(
+        needs=ask.needs or rough.needs, figure=ask.figure, rings=ask.rings,
+        together=ask.together, in_order=ask.in_order,
+    )  # fmt: skip
+
+
+def as_made(
+    rough: tuple[RoughPart, ...], staves: Iterable[Staves], resawn: Iterable[Resawn], allowances: Allowances,
+    kerf: Length,
+) -> tuple[RoughPart, ...]:  # fmt: skip
+    """Give the pieces that are really sawn out: staves in the place of wide parts, one blank for two thin ones."""
+    by_id = {piece.id: piece for piece in rough}
+    for made in staves:
+        if made.part in by_id:
+            by_id = _put(by_id, made.part, stave_pieces(by_id[made.part], made.widths, allowances))
+    for pair in resawn:
+        if pair.first in by_id and pair.second in by_id and resawable(by_id[pair.first], by_id[pair.second]):
+            blank = resawn_blank(by_id[pair.first], by_id[pair.second], kerf)
+            del by_id[pair.second]
+            by_id = _put(by_id, pair.first, (blank,))
+    return tuple(by_id.values())
+
+
+def _put(pieces: Mapping[str, RoughPart], old: str, new: Iterable[RoughPart]) -> dict[str, RoughPart]:
+    """Put pieces into the place of one."""
+    found: dict[str, RoughPart] = {}
+    for name, piece in pieces.items():
+        if name == old:
+            found.update((each.id, each) for each in new)
+        else:
+            found[name] = piece
+    return found
+
+
+def stave_pieces(rough: RoughPart, widths: tuple[Length, ...], allowances: Allowances) -> tuple[RoughPart, ...]:
+    """Give the staves of a wide part, each with what jointing takes, the outer two with half the edge allowance."""
+    pieces = []
+    for index, width in enumerate(widths):
+        outer = (index == 0) + (index == len(widths) - 1)
+        wide = width + allowances.joint + Length(allowances.edge.mm * outer / 2)
+        name = f"{rough.name} stave {index + 1}"
+        pieces.append(
+            rough._replace(id=f"{rough.id}/{index + 1}", name=name, width=wide, makes=(rough.id,), together="")
+        )
+    return tuple(pieces)
+
+
+def equal_staves(width: Length, count: int) -> tuple[Length, ...]:
+    """Share a finished width out among so many staves.
+
+    Examples
+    --------
+    >>> [stave.as_text() for stave in equal_staves(mm(300), 2)]
+    ['150 mm', '150 mm']
+    """
+    return tuple(Length(width.mm / count) for _ in range(count))
+
+
+def resawable(one: RoughPart, two: RoughPart) -> bool:
+    """Say whether two parts can come out of one blank: of one size, one wood, and asking the same."""
+    asked = [(p.length.mm, p.width.mm, p.needs, p.turned, p.wood, p.figure, p.rings) for p in (one, two)]
+    return asked[0] == asked[1] and one.id != two.id
+
+
+def resawn_blank(one: RoughPart, two: RoughPart, kerf: Length) -> RoughPart:
+    """Give the blank that two thin parts are resawn from: both rough thicknesses and the kerf between them.
+
+    Each keeps its whole allowance: the inner faces move as the tension goes, and carry saw marks.
+    """
+    finished = None
+    if one.finished is not None and two.finished is not None:
+        spare = (one.thickness - one.finished) + kerf
+        finished = one.finished + two.finished + spare
+    return one._replace(
+        id=f"{one.id}+{two.id}", name=f"{one.name} and {two.name}, resawn",
+        thickness=one.thickness + two.thickness + kerf, makes=(one.id, two.id), finished=finished, together="",
+    )  # fmt: skip

@@ -1,36 +1,30 @@
-"""Laying rough parts on boards: a first, honest method.
+"""The search for a layout: answers at once, gets better while it is watched, and knows how far it is from the best.
 
-Parts are put one after another into what straight cuts leave of the boards, at the place
-that consumes least; the order and the first cut are varied again and again, and the best
-layout so far is given out each time one is found. Whatever it gives can be sawn edge to
-edge, for it was made by such cuts.
+Blanks are laid by straight cuts, taken apart in part, and laid again (`packing`); beside it
+grows a proven lower bound (`bound`). What was pinned stays.
 """
 
 from __future__ import annotations
 
-import random
-from collections.abc import Iterator, Sequence
-from dataclasses import dataclass
+from collections.abc import Callable, Iterator, Mapping, Sequence
+from dataclasses import dataclass, field
 
-from nullah.core.breakdown.layout import (
-    TOLERANCE,
-    PlacedPart,
-    Placement,
-    Rect,
-    Unplaced,
-    consumed,
-    forbidden,
-    place,
-)
-from nullah.core.breakdown.reasons import first_clear, why_unplaced
+from nullah.core.breakdown.asks import TOLERANCE, Rect, shows, takes
+from nullah.core.breakdown.blanks import Choice, alternatives
+from nullah.core.breakdown.clear_wood import Area, area_of, areas_for
+from nullah.core.breakdown.cuts import NotSawableError, left_over
+from nullah.core.breakdown.layout import PlacedPart, Placement, Unplaced, consumed, place
+from nullah.core.breakdown.packing import Blank, Packer, Packing, Price, Sheet
+from nullah.core.breakdown.reasons import why_unplaced
 from nullah.core.breakdown.rough import RoughPart
+from nullah.core.breakdown.wishes import Wishes
 from nullah.core.lengths import Length, Marks
-from nullah.core.piece.part import Needs
-from nullah.core.rack.board import Board
-from nullah.core.wood.species import same_wood
+from nullah.core.rack.board import Board, Faces
 
 #: More parts than this in one list are a slip of the key.
 MOST_PARTS = 5000
+#: So many rounds of the search go by between two steps of the lower bound.
+_BOUND_EVERY = 4
 
 
 class BreakdownError(ValueError):
@@ -45,98 +39,77 @@ class Layout:
     unplaced: tuple[Unplaced, ...]
     consumed: float
     bound: float
+    #: What the wishes weigh, in mm²; the wood consumed where only wood counts.
+    cost: float = 0.0
+
+    @property
+    def score(self) -> tuple[int, float]:
+        """What the search makes small: unplaced parts first."""
+        return len(self.unplaced), self.cost
 
     @property
     def rank(self) -> tuple[int, float]:
         """Fewer unplaced parts first, then less wood."""
         return len(self.unplaced), self.consumed
 
-
-@dataclass(frozen=True, slots=True)
-class _Spot:
-    """A place for a part in a free region, with what it costs."""
-
-    cost: tuple[float, float, float]
-    board: int
-    region: int
-    x: float
-    y: float
+    @property
+    def gap(self) -> float:
+        """How far it may be from the best, as a share of what it consumes."""
+        return max(0.0, 1 - self.bound / self.consumed) if self.consumed else 0.0
 
 
-class _Bench:
-    """The boards while parts are being laid on them: what is free, and how far each is used."""
+@dataclass(frozen=True)
+class Task:
+    """What is to be laid out, and how.
 
-    def __init__(self, boards: Sequence[Board], kerf: float) -> None:
-        self.boards = boards
-        self.kerf = kerf
-        self.free: list[list[Rect]] = [[Rect(0, 0, float(b.length), float(b.width))] for b in boards]
-        self.used_to = [0.0] * len(boards)
+    Parameters
+    ----------
+    parts : tuple of RoughPart
+    boards : tuple of Board
+    kerf : Length
+    marks : Marks
+        To write figures in reasons.
+    wishes : Wishes
+    pinned : tuple of Placement
+        Stay where they are.
+    reaches : mapping from (part id, board id) to intervals of x in mm
+        Where the near end of a part may lie for it to be thick enough; a pair that is not
+        there may lie anywhere.
+    """
 
-    def best_spot(self, part: RoughPart, flaws: dict[tuple[int, Needs], list[Rect]]) -> _Spot | None:
-        along, across = float(part.along), float(part.across)
-        best: _Spot | None = None
-        for index, board in enumerate(self.boards):
-            if part.thickness.mm > board.thickness.mm or not same_wood(part.wood, board.species):
-                continue
-            spare_thickness = float(board.thickness - part.thickness)
-            for number, region in enumerate(self.free[index]):
-                if along > region.length + TOLERANCE or across > region.width + TOLERANCE:
-                    continue
-                found = first_clear(region, along, across, flaws[index, part.needs])
-                if found is None:
-                    continue
-                x, y = found
-                more = max(0.0, x + along - self.used_to[index]) * float(board.width)
-                cost = (more + spare_thickness * along * across * 0.02, region.length * region.width, x)
-                if best is None or cost < best.cost:
-                    best = _Spot(cost, index, number, x, y)
-        return best
-
-    def put(self, part: RoughPart, spot: _Spot, cross_first: bool) -> Placement:
-        region = self.free[spot.board].pop(spot.region)
-        taken = Rect(spot.x, spot.y, float(part.along), float(part.across))
-        self.used_to[spot.board] = max(self.used_to[spot.board], taken.end)
-        self.free[spot.board] += _left_over(region, taken, self.kerf, cross_first)
-        return Placement(part.id, self.boards[spot.board].id, spot.x, spot.y)
-
-
-def _left_over(region: Rect, taken: Rect, kerf: float, cross_first: bool) -> list[Rect]:
-    """Give the rectangles that edge-to-edge cuts leave round a part taken from a region."""
-    before, after = taken.x - kerf - region.x, region.end - taken.end - kerf
-    below, above = taken.y - kerf - region.y, region.top - taken.top - kerf
-    if cross_first:
-        pieces = [
-            Rect(region.x, region.y, before, region.width),
-            Rect(taken.end + kerf, region.y, after, region.width),
-            Rect(taken.x, region.y, taken.length, below),
-            Rect(taken.x, taken.top + kerf, taken.length, above),
-        ]
-    else:
-        pieces = [
-            Rect(region.x, region.y, region.length, below),
-            Rect(region.x, taken.top + kerf, region.length, above),
-            Rect(region.x, taken.y, before, taken.width),
-            Rect(taken.end + kerf, taken.y, after, taken.width),
-        ]
-    return [piece for piece in pieces if piece.length > 1 and piece.width > 1]
+    parts: tuple[RoughPart, ...]
+    boards: tuple[Board, ...]
+    kerf: Length
+    marks: Marks
+    wishes: Wishes = Wishes()
+    pinned: tuple[Placement, ...] = ()
+    reaches: Mapping[tuple[str, str], tuple[tuple[float, float], ...]] = field(default_factory=dict)
 
 
 def search(
     parts: Sequence[RoughPart], boards: Sequence[Board], kerf: Length, marks: Marks, rounds: int = 400, seed: int = 1
 ) -> Iterator[Layout]:
-    """Give better and better layouts: unplaced parts first, then wood consumed.
+    """Give better and better layouts of parts on boards that ask nothing else; see `search_task`."""
+    task = Task(tuple(parts), tuple(boards), kerf, marks)
+    return search_task(task, rounds, seed)
+
+
+def search_task(
+    task: Task, rounds: int = 400, seed: int = 1, over: Callable[[], float] | None = None, prove: bool = True
+) -> Iterator[Layout]:
+    """Give better and better layouts: unplaced parts first, then what the wishes weigh.
 
     Parameters
     ----------
-    parts : sequence of RoughPart
-    boards : sequence of Board
-    kerf : Length
-    marks : Marks
-        To write figures in reasons.
+    task : Task
     rounds : int
-        How many orders to try.
+        How many layouts to try at most.
     seed : int
-        The same seed gives the same layouts.
+        The same seed gives the same layouts, if `over` says the same.
+    over : callable
+        Gives the share of the time that is over, 0 to 1; by default the share of the rounds.
+    prove : bool
+        Whether to work on the lower bound too.
 
     Yields
     ------
@@ -146,71 +119,245 @@ def search(
     Raises
     ------
     BreakdownError
-        For more parts than anyone makes.
+        For more parts than anyone makes, or pinned parts that no saw can part.
     """
-    if len(parts) > MOST_PARTS:
-        raise BreakdownError(f"{len(parts)} parts are asked for; more than {MOST_PARTS} must be a slip of the key.")
-    flaws = {(i, needs): forbidden(b, needs) for i, b in enumerate(boards) for needs in Needs}
-    chance = random.Random(seed)
-    order = sorted(parts, key=_size, reverse=True)
-    by_id = {part.id: part for part in parts}
+    if len(task.parts) > MOST_PARTS:
+        raise BreakdownError(
+            f"{len(task.parts)} parts are asked for; more than {MOST_PARTS} must be a slip of the key."
+        )
+    laying = _Laying(task, seed)
+    packer, bounds = laying.packer, laying.bounds()
     best: Layout | None = None
-    best_order = order
-    for number in range(max(1, rounds)):
-        tried, left = _one_round(order, boards, kerf, flaws, chance, number)
-        used = _consumed(tried, by_id, boards)
-        if best is None or (len(left), used) < best.rank:
-            bound = _bound(parts, len(parts) - len(left))
-            unplaced = tuple(Unplaced(part, why_unplaced(part, boards, marks)) for part in left)
-            best = Layout(tuple(tried), unplaced, used, bound)
-            best_order = order
-        yield best
-        if not best.unplaced and best.consumed <= best.bound + 1:
-            return
-        order = _varied(best_order, chance)
-
-
-def _size(part: RoughPart) -> tuple[float, float]:
-    return float(part.across), float(part.along)
-
-
-def _varied(order: Sequence[RoughPart], chance: random.Random) -> list[RoughPart]:
-    varied = list(order)
-    for _ in range(chance.randint(1, max(1, len(varied) // 3))):
-        i, j = chance.randrange(len(varied)), chance.randrange(len(varied))
-        varied.insert(j, varied.pop(i))
-    return varied
-
-
-def _one_round(
-    order: Sequence[RoughPart], boards: Sequence[Board], kerf: Length,
-    flaws: dict[tuple[int, Needs], list[Rect]], chance: random.Random, number: int,
-) -> tuple[list[Placement], list[RoughPart]]:  # fmt: skip
-    bench = _Bench(boards, float(kerf))
-    placements: list[Placement] = []
-    left: list[RoughPart] = []
-    for part in order:
-        spot = bench.best_spot(part, flaws)
-        if spot is None:
-            left.append(part)
+    bound = laying.area_bound()
+    for number, better in enumerate(packer.rounds()):
+        packer.cool(over() if over is not None else number / max(1, rounds))
+        if packer.best is not None and (better or best is None):
+            best = laying.layout(packer.best, bound)
+        if prove and number % _BOUND_EVERY == _BOUND_EVERY - 1 and best is not None and not best.unplaced:
+            proven = next(bounds, None)
+            if proven is not None and proven > bound:
+                bound = proven
+                best = laying.layout(packer.best, bound) if packer.best is not None else best
+        if best is None:
             continue
-        cross_first = number == 0 or chance.random() < 0.5
-        placements.append(bench.put(part, spot, cross_first))
-    return placements, left
+        yield best
+        done = not best.unplaced and best.consumed <= best.bound + 1 and laying.only_wood
+        if done or number + 1 >= rounds or not laying.anything:
+            return
 
 
-def _consumed(placements: Sequence[Placement], by_id: dict[str, RoughPart], boards: Sequence[Board]) -> float:
+class _Laying:
+    """A task in the search's own terms, and its answers back in the task's."""
+
+    def __init__(self, task: Task, seed: int) -> None:
+        self._task = task
+        self._kerf = float(task.kerf)
+        self._by_id = {part.id: part for part in task.parts}
+        self._pinned = {item.part: item for item in task.pinned if item.part in self._by_id}
+        loose = [part for part in task.parts if part.id not in self._pinned]
+        least = (min((float(p.along) for p in loose), default=1.0), min((float(p.across) for p in loose), default=1.0))
+        self._rooms = _Rooms(task, least)
+        self.choices = [choice for group in alternatives(loose, self._kerf) for choice in self._possible(group)]
+        self._blanks = [self._blank(choice) for choice in self.choices]
+        price = _price(task)
+        self.only_wood = price.free and not task.wishes.value
+        self.packer = Packer(self._blanks, self._sheets(), self._kerf, price, seed)
+
+    @property
+    def anything(self) -> bool:
+        """Whether there is anything to be laid."""
+        return bool(self._blanks)
+
+    def _possible(self, group: Sequence[Choice]) -> Sequence[Choice]:
+        """Take the first of several ways to lay a set of parts that some board has room for; else the last."""
+        for choice in group:
+            if any(self._rooms.fits(choice, board) for board in self._task.boards):
+                return (choice,)
+        return (group[-1],)
+
+    def _blank(self, choice: Choice) -> Blank:
+        kinds = tuple(self._rooms.kinds(choice, board) for board in self._task.boards)
+        return Blank(choice.along, choice.across, kinds)
+
+    def _sheets(self) -> list[Sheet]:
+        worth = _worth(self._task)
+        sheets = []
+        for board in self._task.boards:
+            placed = [place(self._by_id[i.part], i) for i in self._pinned.values() if i.board == board.id]
+            whole = Rect(0, 0, float(board.length), float(board.width))
+            try:
+                free = left_over(whole, placed, self._kerf) if placed else (whole,)
+            except NotSawableError as error:
+                raise BreakdownError(f"On {board.name}: {error}") from error
+            used_to = max((item.rect.end for item in placed), default=0.0)
+            sheets.append(
+                Sheet(whole.length, whole.width, tuple(area_of(rect) for rect in free), used_to,
+                      self._rooms.of(board), worth[board.id])
+            )  # fmt: skip
+        return sheets
+
+    def layout(self, packing: Packing, bound: float) -> Layout:
+        """Give a packing as a layout."""
+        task = self._task
+        placements = list(self._pinned.values())
+        for spot in packing.spots:
+            board = task.boards[spot.sheet]
+            over = self._rooms.face(board, spot.kind) is Faces.DOWN
+            for part, dx, dy in self.choices[spot.blank].parts:
+                turn = over and len(shows(self._by_id[part])) > 1
+                placements.append(Placement(part, board.id, spot.x + dx, spot.y + dy, over=turn))
+        left = [part for index in packing.missing for part, _, _ in self.choices[index].parts]
+        bare = {board.id for board in task.boards} - {item.board for item in placements}
+        unplaced = tuple(
+            Unplaced(self._by_id[part], why_unplaced(self._by_id[part], task.boards, task.marks, bare)) for part in left
+        )
+        used = _consumed(placements, self._by_id, task.boards)
+        if unplaced:
+            bound = min(bound, _smallest(task.parts, len(placements)))
+        return Layout(tuple(placements), unplaced, used, min(bound, used), packing.cost)
+
+    def area_bound(self) -> float:
+        """Bound the wood by the parts' areas: they lie within what is consumed, and not over one another."""
+        return _smallest(self._task.parts, len(self._task.parts))
+
+    def bounds(self) -> Iterator[float]:
+        """Give better and better lower bounds for layouts of all the parts that any board can give."""
+        # SciPy is only loaded when the search has given its first answer.
+        from nullah.core.breakdown.bound import Plank, Strip, lower_bounds
+
+        strips: dict[tuple[float, frozenset[int]], list[float]] = {}
+        for blank in self._blanks:
+            where = frozenset(index for index, kinds in enumerate(blank.kinds) if kinds)
+            if where:
+                strips.setdefault((blank.across, where), []).append(blank.along + self._kerf)
+        sheets = self._sheets()
+        planks = [
+            Plank(s.length, s.width, s.used_to, min((area[0] for areas in s.clear for area in areas), default=0.0))
+            for s in sheets
+        ]
+        pinned = sum(sheet.used_to * sheet.width for sheet in sheets)
+        wanted = [Strip(width, sum(found), len(found), where) for (width, where), found in strips.items()]
+        # Boards that hold pinned parts count as far as they are used already.
+        for bound in lower_bounds(wanted, planks, self._kerf):
+            yield bound + pinned
+
+
+class _Rooms:
+    """The clear wood of each board, by kind: parts that ask the same share one."""
+
+    def __init__(self, task: Task, least: tuple[float, float]) -> None:
+        self._task, self._least = task, least
+        self._by_id = {part.id: part for part in task.parts}
+        self._found: dict[str, list[tuple[tuple[Area, ...], Faces]]] = {board.id: [] for board in task.boards}
+        self._areas: dict[tuple[object, ...], tuple[Area, ...]] = {}
+        self._kinds: dict[tuple[object, ...], tuple[int, ...]] = {}
+
+    def of(self, board: Board) -> tuple[tuple[Area, ...], ...]:
+        """Give the clear wood of a board by kind."""
+        return tuple(areas for areas, _ in self._found[board.id])
+
+    def face(self, board: Board, kind: int) -> Faces:
+        """Give which face is up where a part lies in that kind of clear wood."""
+        return self._found[board.id][kind][1]
+
+    def fits(self, choice: Choice, board: Board) -> bool:
+        """Say whether a choice has room on a board that holds nothing else."""
+        return bool(self.kinds(choice, board))
+
+    def kinds(self, choice: Choice, board: Board) -> tuple[int, ...]:
+        """Give the kinds of clear wood of a board that a choice may lie in, if it has room there at all."""
+        asked = self._asked(choice)
+        key = (board.id, choice.along, choice.across, asked)
+        if key not in self._kinds:
+            self._kinds[key] = tuple(self._new_kinds(choice, board, asked))
+        return self._kinds[key]
+
+    def _asked(self, choice: Choice) -> tuple[object, ...]:
+        """Give all that two choices must have in common to share their kinds."""
+        found: list[object] = []
+        for part_id, dx, _ in choice.parts:
+            part = self._by_id[part_id]
+            reach = tuple(
+                self._task.reaches.get((part_id, board.id)) for board in self._task.boards
+            ) if self._task.reaches else ()  # fmt: skip
+            found.append((part.needs, part.thickness.mm, part.finished, part.wood, part.figure, part.rings, dx, reach))
+        return tuple(found)
+
+    def _new_kinds(self, choice: Choice, board: Board, asked: tuple[object, ...]) -> Iterator[int]:
+        parts = [self._by_id[part_id] for part_id, _, _ in choice.parts]
+        if not all(takes(part, board) for part in parts):
+            return
+        for face in shows(parts[0]):
+            areas = self._clear(parts[0], board, face)
+            for part_id, dx, _ in choice.parts:
+                areas = _within(areas, self._task.reaches.get((part_id, board.id)), dx, choice.along)
+            if any(
+                area[2] - area[0] >= choice.along - TOLERANCE and area[3] - area[1] >= choice.across - TOLERANCE
+                for area in areas
+            ):
+                yield self._number(board, areas, face)
+
+    def _clear(self, part: RoughPart, board: Board, face: Faces) -> tuple[Area, ...]:
+        key = (board.id, part.needs, part.finished, part.thickness, face)
+        if key not in self._areas:
+            self._areas[key] = areas_for(part, board, face, self._least)
+        return self._areas[key]
+
+    def _number(self, board: Board, areas: tuple[Area, ...], face: Faces) -> int:
+        known = self._found[board.id]
+        if (areas, face) not in known:
+            known.append((areas, face))
+        return known.index((areas, face))
+
+
+def _within(
+    areas: tuple[Area, ...], starts: tuple[tuple[float, float], ...] | None, dx: float, along: float
+) -> tuple[Area, ...]:
+    """Cut areas down to where a part that lies `dx` into a blank of that length may begin."""
+    if starts is None:
+        return areas
+    found = []
+    for low, high in starts:
+        for area in areas:
+            start, end = max(area[0], low - dx), min(area[2], high - dx + along)
+            if end - start >= along - TOLERANCE:
+                found.append((start, area[1], end, area[3]))
+    return tuple(sorted(found))
+
+
+def _price(task: Task) -> Price:
+    """Give what sawing and risk count as in mm² of wood, by the wishes.
+
+    At a full wish a metre of crosscut counts as 40 cm² of wood, one of rip as 60, and a metre
+    along a flaw as 200: about what a careful worker would give for them (common practice).
+    """
+    wishes = task.wishes
+    return Price(4.0 * wishes.sawing, 6.0 * wishes.sawing, 20.0 * wishes.risk)
+
+
+def _worth(task: Task) -> dict[str, float]:
+    """Give what a mm² of each board counts as: more for boards dearer than the middling one."""
+    rates = {
+        board.id: float(board.price) / (float(board.length) * float(board.width))
+        for board in task.boards
+        if board.price
+    }
+    if not rates or not task.wishes.value:
+        return {board.id: 1.0 for board in task.boards}
+    middling = sorted(rates.values())[len(rates) // 2]
+    return {
+        board.id: 1.0 + task.wishes.value * (min(3.0, rates.get(board.id, middling) / middling) - 1.0) * 0.75
+        for board in task.boards
+    }
+
+
+def _consumed(placements: Sequence[Placement], by_id: Mapping[str, RoughPart], boards: Sequence[Board]) -> float:
     placed: dict[str, list[PlacedPart]] = {board.id: [] for board in boards}
     for placement in placements:
         placed[placement.board].append(place(by_id[placement.part], placement))
     return sum(consumed(board, placed[board.id]) for board in boards)
 
 
-def _bound(parts: Sequence[RoughPart], placed: int) -> float:
-    """Bound the wood from below: a layout that places as many parts covers at least the smallest.
-
-    Every part lies within the stretch of its board that counts as consumed, and parts do
-    not overlap, so their areas add up to no more than it.
-    """
-    areas = sorted(float(part.length) * float(part.width) for part in parts)
-    return sum(areas[:placed])
+def _smallest(parts: Sequence[RoughPart], count: int) -> float:
+    """Give the area of the smallest so many parts: what any layout of that many covers at least."""
+    return sum(sorted(float(part.length) * float(part.width) for part in parts)[:count])

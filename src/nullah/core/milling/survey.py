@@ -76,6 +76,18 @@ def from_figures(board: Board, x_from: float, x_to: float, y_from: float, y_to: 
     return Survey(xs, ys, middle + float(board.thickness), middle)
 
 
+def survey_patch(board: Board, x_from: float, x_to: float, y_from: float, y_to: float) -> Survey:
+    """Give the survey of a patch of a board, mm: of its grid where it has one, else of its four figures.
+
+    A grid that does not reach the board's border is gone on from its outermost stations.
+    """
+    if board.surface is None:
+        return from_figures(board, x_from, x_to, y_from, y_to)
+    grid = board.surface
+    whole = Survey(np.array(grid.xs), np.array(grid.ys), np.array(grid.top), np.array(grid.bottom))
+    return whole.part(x_from, x_to, y_from, y_to)
+
+
 def from_points(rows: list[tuple[float, float, float, float]]) -> Survey:
     """Make a survey from readings (x, y, top, bottom), mm, which must fill a grid.
 

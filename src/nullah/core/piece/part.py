@@ -14,10 +14,16 @@ __all__ = ["Axis", "Box", "Corner", "Needs", "Part", "Side", "sides_of"]
 
 
 class Needs(Enum):
-    """What a part asks of its wood."""
+    """What a part asks of its faces.
+
+    Clear: both faces. One face: the other may show knots and sap. Any: sound wood, knots and
+    sap allowed. Hidden: as any, and what stays on one face and does not go deep.
+    """
 
     CLEAR = "clear"
+    ONE_FACE = "one face"
     ANY = "any"
+    HIDDEN = "hidden"
 
 
 class Part(NamedTuple):

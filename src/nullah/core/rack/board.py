@@ -2,10 +2,14 @@
 
 from __future__ import annotations
 
+import math
 import re
 from dataclasses import dataclass, replace
+from datetime import date
 from enum import Enum
 from fractions import Fraction
+from itertools import pairwise
+from typing import NamedTuple
 
 from nullah.core.lengths import Length, mm
 from nullah.core.wood.movement import Cut
@@ -26,6 +30,22 @@ class FlawKind(Enum):
 TOLERABLE = frozenset({FlawKind.KNOT, FlawKind.SAP})
 
 
+class Faces(Enum):
+    """Which faces of the board, as it is drawn, a flaw is seen on."""
+
+    THROUGH = "through"
+    UP = "upper"
+    DOWN = "lower"
+
+
+class Figure(Enum):
+    """How the grain of a board looks along it."""
+
+    PLAIN = "plain"
+    STRAIGHT = "straight"
+    FIGURED = "figured"
+
+
 class BoardError(ValueError):
     """A board or flaw that cannot be; the message says which and why."""
 
@@ -35,7 +55,8 @@ class Flaw:
     """A rectangle of a board that is not clear wood.
 
     `start`-`end` along the length, `low`-`high` across the width, from the board's lower
-    left corner as it is drawn.
+    left corner as it is drawn. `depth` is how deep it goes from its face, None where
+    nobody knows; a flaw that is seen on both faces goes through.
     """
 
     kind: FlawKind
@@ -43,6 +64,19 @@ class Flaw:
     end: Length
     low: Length
     high: Length
+    faces: Faces = Faces.THROUGH
+    depth: Length | None = None
+
+
+class Reading(NamedTuple):
+    """What a moisture meter showed: the day, such as ``2026-11-23``, and per cent."""
+
+    day: str
+    percent: Fraction
+
+
+#: A point of an outline: where along the board, and how far across it, from the lower edge.
+EdgePoint = tuple[Length, Length]
 
 
 @dataclass(frozen=True, slots=True)
@@ -62,6 +96,21 @@ class Board:
     flaws : tuple of Flaw
     price : Fraction
         What the whole board cost, in whatever money it was paid; 0 where that is not known.
+    colour, source : str
+        A note on its colour; where it is from.
+    dressed : bool
+        Whether it was planed when it was bought.
+    figure : Figure
+    heart : (across, up) or None
+        Where the heart of the tree lies, seen on the board's left end: mm from its lower edge
+        and above its lower face. None where nobody looked; `cut` says the rest.
+    low_edge, high_edge : tuple of EdgePoint
+        A crooked or tapered outline: the edge runs straight from point to point. Empty where
+        the edge is straight.
+    readings : tuple of Reading
+        Of the moisture meter, oldest first.
+    surface : Surface or None
+        A survey of the board as a grid; it overrules the four figures.
     """
 
     id: str
@@ -76,6 +125,45 @@ class Board:
     cut: Cut = Cut.FLAT
     flaws: tuple[Flaw, ...] = ()
     price: Fraction = Fraction(0)
+    colour: str = ""
+    source: str = ""
+    dressed: bool = False
+    figure: Figure = Figure.PLAIN
+    heart: tuple[float, float] | None = None
+    low_edge: tuple[EdgePoint, ...] = ()
+    high_edge: tuple[EdgePoint, ...] = ()
+    readings: tuple[Reading, ...] = ()
+    surface: Surface | None = None
+
+    @property
+    def straight(self) -> bool:
+        """Whether the board is a rectangle."""
+        return not self.low_edge and not self.high_edge
+
+
+class Surface(NamedTuple):
+    """Heights of both faces over a full grid, mm: `top[i][j]` stands at ``xs[i], ys[j]``."""
+
+    xs: tuple[float, ...]
+    ys: tuple[float, ...]
+    top: tuple[tuple[float, ...], ...]
+    bottom: tuple[tuple[float, ...], ...]
+
+
+def cut_from_heart(width: float, thickness: float, heart: tuple[float, float]) -> Cut:
+    """Name the cut of a board from where the heart lies, by how its rings meet the face in the middle of the end.
+
+    Rings run square to the line from the heart. Under 30° to the face is flat-sawn, over 60°
+    quarter-sawn, between them rift: the usual limits, common practice.
+
+    Examples
+    --------
+    >>> cut_from_heart(200, 25, (100, -80)), cut_from_heart(200, 25, (-300, 12))
+    (<Cut.FLAT: 'flat'>, <Cut.QUARTER: 'quarter'>)
+    """
+    across, up = width / 2 - heart[0], thickness / 2 - heart[1]
+    rings = math.degrees(math.atan2(abs(across), abs(up)))
+    return Cut.FLAT if rings < 30 else Cut.RIFT if rings <= 60 else Cut.QUARTER
 
 
 def read_price(text: str) -> Fraction:
@@ -112,6 +200,23 @@ def check_board(board: Board) -> None:
     for word, size in (("cup", board.cup), ("bow", board.bow), ("twist", board.twist)):
         if abs(size.mm) > min(board.length.mm, board.width.mm):
             raise BoardError(f"{board.name}: a {word} of {size.as_text()} is more than the board is wide.")
+    for edge in (board.low_edge, board.high_edge):
+        if any(x.mm < 0 or x > board.length or y.mm < 0 or y > board.width for x, y in edge):
+            raise BoardError(f"{board.name}: its outline reaches over the board it was drawn on.")
+        if any(after[0] <= before[0] for before, after in pairwise(edge)):
+            raise BoardError(f"{board.name}: the points of an edge must follow one another along the board.")
+    for reading in board.readings:
+        check_reading(reading)
+
+
+def check_reading(reading: Reading) -> None:
+    """Raise `BoardError` for a reading that no meter gives, or a day that is none."""
+    if not 0 <= reading.percent <= 200:
+        raise BoardError(f"A moisture of {float(reading.percent):g} % cannot be; write 0 to 200.")
+    try:
+        date.fromisoformat(reading.day)
+    except ValueError:
+        raise BoardError(f"“{reading.day}” is not a day. Write it as 2026-11-23.") from None
 
 
 def fitted_flaw(board: Board, flaw: Flaw) -> Flaw:

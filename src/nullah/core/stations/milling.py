@@ -69,7 +69,7 @@ def _beside(plan: Plan, chosen: Forecast | None) -> tuple[Forecast, ...]:
 def _sections(plan: Plan, chosen: Forecast) -> Iterator[Element]:
     """Draw the wood along its length and at both ends, heights enlarged, with the slab in it."""
     from nullah.core.milling.slab import thickest_slab
-    from nullah.core.milling.survey import from_figures
+    from nullah.core.milling.survey import survey_patch
 
     board_plan = plan.board_of(chosen.part)
     if board_plan is None:
@@ -78,7 +78,7 @@ def _sections(plan: Plan, chosen: Forecast) -> Iterator[Element]:
     patch = (rect.x, rect.end, rect.y, rect.top)
     if not chosen.cut_first_chosen:
         patch = (0.0, float(board.length), 0.0, float(board.width))
-    survey = from_figures(board, *patch)
+    survey = survey_patch(board, *patch)
     slab = thickest_slab(survey)
     what = (
         f"{board.name}, whole"

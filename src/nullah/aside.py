@@ -1,0 +1,142 @@
+"""Slow work in processes of its own, so that a window never waits and every core helps.
+
+A process is started anew for each search (`spawn`): it shares nothing with the window, and
+ending it ends the work at once, wherever it is.
+"""
+
+from __future__ import annotations
+
+import multiprocessing
+import os
+import time
+from multiprocessing.connection import Connection, wait
+from typing import NamedTuple
+
+from nullah.core.breakdown.search import Layout, Task, search_task
+from nullah.core.laying import reached
+
+#: How often a process tells of its progress, in seconds.
+_TELL_EVERY = 0.1
+_NO_END = 10**9
+
+
+class Progress(NamedTuple):
+    """The best layout so far and how many have been tried."""
+
+    best: Layout | None
+    tried: int
+
+
+class _Told(NamedTuple):
+    """What a process tells."""
+
+    seed: int
+    layout: Layout | None
+    tried: int
+    problem: str = ""
+
+
+class SearchAside:
+    """A search for a layout, running beside whoever asks now and then how it is doing.
+
+    Parameters
+    ----------
+    task : Task
+    seconds : float
+        How long it may take.
+    workers : int or None
+        How many processes; by default one for each core, at most four.
+    first_seed : int
+        The process with seed 1 works on the lower bound too.
+    """
+
+    def __init__(self, task: Task, seconds: float, workers: int | None = None, first_seed: int = 1) -> None:
+        self._best: Layout | None = None
+        self._tried: dict[int, int] = {}
+        self._problem = ""
+        self._until = time.monotonic() + seconds
+        spawn = multiprocessing.get_context("spawn")
+        self._pipes: list[Connection] = []
+        self._processes = []
+        for seed in range(first_seed, first_seed + (workers or min(4, os.cpu_count() or 1))):
+            ours, theirs = spawn.Pipe(duplex=False)
+            process = spawn.Process(target=_work, args=(task, seed, seconds, theirs), daemon=True)
+            process.start()
+            theirs.close()
+            self._pipes.append(ours)
+            self._processes.append(process)
+
+    @property
+    def running(self) -> bool:
+        """Whether any process still works."""
+        return bool(self._pipes)
+
+    @property
+    def problem(self) -> str:
+        """Why nothing can be laid out, if so."""
+        return self._problem
+
+    def listen(self, seconds: float = 0.0) -> Progress:
+        """Take in what was found, waiting at most so long for news."""
+        ready = wait(self._pipes, seconds) if self._pipes else []
+        for pipe in [pipe for pipe in self._pipes if pipe in ready]:
+            try:
+                told: _Told = pipe.recv()
+            except (EOFError, OSError):
+                self._pipes.remove(pipe)
+                continue
+            self._tried[told.seed] = told.tried
+            self._problem = told.problem or self._problem
+            if told.layout is not None:
+                self.offer(told.layout)
+        return Progress(self._best, sum(self._tried.values()))
+
+    def offer(self, layout: Layout) -> None:
+        """Take a layout in if it is better, and the higher of two bounds in any case."""
+        best = self._best
+        if best is None:
+            self._best = layout
+            return
+        better = layout if layout.score < best.score else best
+        bound = max(best.bound, layout.bound) if len(best.unplaced) == len(layout.unplaced) else better.bound
+        self._best = Layout(
+            better.placements, better.unplaced, better.consumed, min(bound, better.consumed), better.cost
+        )
+
+    def stop(self) -> Progress:
+        """End all processes, now; give the best that was told."""
+        for process in self._processes:
+            process.terminate()
+        for process in self._processes:
+            process.join()
+        for pipe in self._pipes:
+            pipe.close()
+        self._pipes = []
+        return Progress(self._best, sum(self._tried.values()))
+
+
+def _work(task: Task, seed: int, seconds: float, pipe: Connection) -> None:
+    """Search until the time is over, telling of better layouts at once and of progress now and then."""
+    start = time.monotonic()
+
+    def over() -> float:
+        return (time.monotonic() - start) / seconds
+
+    told, tried = 0.0, 0
+    layout: Layout | None = None
+    try:
+        for layout in search_task(reached(task), _NO_END, seed, over, prove=seed == 1):
+            tried += 1
+            now = time.monotonic()
+            if now - told > _TELL_EVERY or tried == 1:
+                pipe.send(_Told(seed, layout, tried))
+                told = now
+            if now - start > seconds:
+                break
+        if layout is not None:
+            pipe.send(_Told(seed, layout, tried))
+    except (ValueError, BrokenPipeError) as error:
+        if not isinstance(error, BrokenPipeError):
+            pipe.send(_Told(seed, None, tried, str(error)))
+    finally:
+        pipe.close()

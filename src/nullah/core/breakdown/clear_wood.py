@@ -1,0 +1,82 @@
+"""The largest clear rectangles of a board: where a part can lie at all.
+
+A rectangle here is ``(from, low, to, high)`` in mm, as plain numbers, for the search asks
+for them by the thousand.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Sequence
+
+from nullah.core.breakdown.asks import TOLERANCE, Rect, spoilt
+from nullah.core.breakdown.rough import RoughPart
+from nullah.core.rack.board import Board, Faces
+
+Area = tuple[float, float, float, float]
+
+
+def clear_areas(length: float, width: float, flaws: Iterable[Area], least: tuple[float, float]) -> tuple[Area, ...]:
+    """Give every clear rectangle that cannot grow, from the left.
+
+    Parameters
+    ----------
+    length, width : float
+        Of the board.
+    flaws : iterable of Area
+        What may not be covered.
+    least : (along, across)
+        Smaller ones are of no use.
+
+    Examples
+    --------
+    >>> clear_areas(100, 50, [(40, 0, 60, 20)], (10, 10))
+    ((0.0, 0.0, 40, 50), (0.0, 20, 100, 50), (60, 0.0, 100, 50))
+    """
+    areas: list[Area] = [(0.0, 0.0, length, width)]
+    for flaw in flaws:
+        parted: set[Area] = set()
+        for area in areas:
+            if _apart(area, flaw):
+                parted.add(area)
+                continue
+            for piece in (
+                (area[0], area[1], flaw[0], area[3]), (flaw[2], area[1], area[2], area[3]),
+                (area[0], area[1], area[2], flaw[1]), (area[0], flaw[3], area[2], area[3]),
+            ):  # fmt: skip
+                if piece[2] - piece[0] >= least[0] - TOLERANCE and piece[3] - piece[1] >= least[1] - TOLERANCE:
+                    parted.add(piece)
+        areas = largest(list(parted))
+    return tuple(sorted(areas))
+
+
+def _apart(area: Area, flaw: Area) -> bool:
+    return (
+        flaw[0] >= area[2] - TOLERANCE or flaw[2] <= area[0] + TOLERANCE
+        or flaw[1] >= area[3] - TOLERANCE or flaw[3] <= area[1] + TOLERANCE
+    )  # fmt: skip
+
+
+def largest(areas: Sequence[Area]) -> list[Area]:
+    """Leave out rectangles that lie within another; of equal ones the first stays."""
+    kept = []
+    for index, one in enumerate(areas):
+        for number, other in enumerate(areas):
+            if (
+                number != index and other[0] <= one[0] and other[1] <= one[1]
+                and other[2] >= one[2] and other[3] >= one[3] and (other != one or number < index)
+            ):  # fmt: skip
+                break
+        else:
+            kept.append(one)
+    return kept
+
+
+def areas_for(part: RoughPart, board: Board, face: Faces, least: tuple[float, float]) -> tuple[Area, ...]:
+    """Give the clear rectangles of a board for a part whose face side is that face of it."""
+    flaws = [(rect.x, rect.y, rect.end, rect.top) for rect in spoilt(board, part, face)]
+    return clear_areas(float(board.length), float(board.width), flaws, least)
+
+
+def area_of(rect: Rect) -> Area:
+    """Give a rectangle as plain numbers."""
+    return rect.x, rect.y, rect.end, rect.top

@@ -1,0 +1,24 @@
+"""What a layout should be good at."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+
+@dataclass(frozen=True, slots=True)
+class Wishes:
+    """What a layout should be good at besides using little wood: shares from 0 (not at all) to 1.
+
+    Parameters
+    ----------
+    sawing : float
+        Little to saw.
+    value : float
+        The dear boards kept whole.
+    risk : float
+        Parts away from flaws.
+    """
+
+    sawing: float = 0.0
+    value: float = 0.0
+    risk: float = 0.0

@@ -1,0 +1,142 @@
+"""Laying a whole piece out: what the search is given, and what taking its answer means."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import replace
+
+from nullah.core.actions import accept_layout, cut_first, make_of_staves
+from nullah.core.breakdown.asks import takes
+from nullah.core.breakdown.layout import Placement
+from nullah.core.breakdown.reasons import MOST_STAVES, NARROWEST_STAVE, widest_clear
+from nullah.core.breakdown.rough import RoughPart, Staves, equal_staves, resawable
+from nullah.core.breakdown.search import Task
+from nullah.core.lengths import Length, mm
+from nullah.core.plan import Plan, work_out
+from nullah.core.project import Project
+from nullah.core.rack.board import Board
+from nullah.core.wood.movement import Cut
+
+#: Places along a surveyed board at which a part's thickness is asked for, at most, and how far apart at least, mm.
+_MOST_PLACES, _APART = 24, 20.0
+
+
+def task_of(plan: Plan, more: tuple[Board, ...] = ()) -> Task:
+    """Give what the search needs to lay a plan's parts out, with `more` boards than there are.
+
+    Where parts are thick enough is not worked out here: `reached` does it beside the window.
+    """
+    project = plan.project
+    known = {board.id for board in project.boards}
+    pinned = tuple(item for item in project.layout if item.pinned and item.board in known)
+    return Task(plan.rough, (*project.boards, *more), project.shop.kerf, plan.marks, project.wishes, pinned)
+
+
+def reached(task: Task) -> Task:
+    """Give the task with the places at which each part can be had at its thickness.
+
+    A part that flattening a whole board leaves thick enough may lie anywhere on it. Else it is
+    asked of the slab of its own patch: for the four figures that hangs only on its size, for
+    a surveyed board also on where it lies.
+    """
+    found: dict[tuple[str, str], tuple[tuple[float, float], ...]] = {}
+    known: dict[tuple[str, float, float, Length], tuple[tuple[float, float], ...] | None] = {}
+    for part in task.parts:
+        if part.finished is None:
+            continue
+        for board in task.boards:
+            if not takes(part, board) or part.along > board.length or part.across > board.width:
+                continue
+            key = (board.id, float(part.along), float(part.across), part.finished)
+            if key not in known:
+                known[key] = _places(part, board)
+            places = known[key]
+            if places is not None:
+                found[part.id, board.id] = places
+    return replace(task, reaches=found)
+
+
+def _places(part: RoughPart, board: Board) -> tuple[tuple[float, float], ...] | None:
+    """Give intervals of x for a part's near end, mm; None for anywhere."""
+    from nullah.core.milling.forecast import reach, reach_anywhere
+
+    wanted = part.finished
+    if wanted is None or (board.surface is None and not (board.cup.mm or board.bow.mm or board.twist.mm)):
+        return None
+    long, wide = float(board.length), float(board.width)
+    if reach(board, 0.0, long, 0.0, wide) >= wanted:
+        return None
+    along, across = float(part.along), float(part.across)
+    if board.surface is None:
+        return None if reach_anywhere(board, along, across) >= wanted else ()
+    room = long - along
+    count = max(1, min(_MOST_PLACES, int(room / _APART)))
+    xs = [room * index / count for index in range(count + 1)]
+    ys = sorted({0.0, (wide - across) / 2, wide - across})
+    good = [all(reach(board, x, x + along, y, y + across) >= wanted for y in ys) for x in xs]
+    return tuple(_runs(xs, good))
+
+
+def _runs(xs: list[float], good: list[bool]) -> Iterator[tuple[float, float]]:
+    """Give the stretches in which every place that was asked is good."""
+    start = None
+    for index, (x, fine) in enumerate(zip(xs, good, strict=True)):
+        if fine and start is None:
+            start = x
+        if start is not None and (not fine or index == len(xs) - 1):
+            yield start, x if fine else xs[index - 1]
+            start = None
+
+
+def take_layout(project: Project, placements: tuple[Placement, ...]) -> Project:
+    """Accept a layout; boards that only then leave their parts thick enough are sawn before they are flattened."""
+    project = accept_layout(project, placements)
+    plan = work_out(project, proving=False)
+    for board in project.boards:
+        forecasts = [item for item in plan.milling or () if item.board == board.id]
+        if any(item.whole < item.needs <= item.cut_first for item in forecasts):
+            project = cut_first(project, board.id, True)
+    return project
+
+
+def offer_staves(plan: Plan, part_id: str, count: int = 0) -> Staves | None:
+    """Choose staves for a part by the boards there are: their number (unless given), widths and arrangement.
+
+    The fewest that fit. Equal ones where some board is wide enough for each; else the widest
+    clear strip gives the first, and the rest share what is left. Flat-sawn staves alternate,
+    so that their cups cancel; straighter ones lie all one way, as their seams hide best.
+    """
+    part = plan.part(part_id)
+    rough = next((piece for piece in plan.rough if piece.id == part_id), None)
+    if part is None or rough is None:
+        return None
+    project = plan.project
+    boards = [board for board in project.boards if takes(rough, board)]
+    clear = sorted((widest_clear(board, rough) for board in boards), reverse=True)
+    alternate = not boards or sum(board.cut is Cut.FLAT for board in boards) * 2 >= len(boards)
+    spare = project.allowances.joint.mm + project.allowances.edge.mm / 2
+    counts = [count] if count else range(2, MOST_STAVES + 1)
+    for number in counts:
+        widths = equal_staves(part.width, number)
+        fits = bool(clear) and widths[0].mm + spare <= clear[0].mm
+        if fits or (count and not clear):
+            return Staves(part_id, widths, alternate)
+        if number == 2 and len(clear) > 1 and clear[0].mm + clear[1].mm >= part.width.mm + 2 * spare:
+            first = mm(int(clear[0].mm - spare))
+            if part.width.mm - first.mm >= NARROWEST_STAVE:
+                return Staves(part_id, (first, part.width - first), alternate)
+    return Staves(part_id, equal_staves(part.width, count), alternate) if count else None
+
+
+def resaw_twins(plan: Plan, part_id: str) -> tuple[str, ...]:
+    """Give the parts that could come out of one blank with this one."""
+    one = next((piece for piece in plan.rough if piece.id == part_id), None)
+    if one is None:
+        return ()
+    return tuple(piece.id for piece in plan.rough if resawable(one, piece))
+
+
+def with_staves(project: Project, part_id: str, count: int) -> Project:
+    """Make a part of staves as `offer_staves` chooses them; unchanged where that cannot be."""
+    staves = offer_staves(work_out(project, milling=False, proving=False), part_id, count)
+    return project if staves is None else make_of_staves(project, staves)

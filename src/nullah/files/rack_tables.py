@@ -1,0 +1,281 @@
+"""The rack in CSV: boards and their flaws in and out, and boards as people type them."""
+
+from __future__ import annotations
+
+import csv
+import io
+import re
+from collections.abc import Iterable, Sequence
+from dataclasses import replace
+from fractions import Fraction
+from pathlib import Path
+from typing import TypeVar
+
+from nullah.core.lengths import Length, LengthError, Unit, read_length
+from nullah.core.rack.board import (
+    Board,
+    BoardError,
+    Faces,
+    Figure,
+    Flaw,
+    FlawKind,
+    Reading,
+    check_board,
+    fitted_flaw,
+    read_price,
+    write_price,
+)
+from nullah.core.rack.sizes import resolve_size
+from nullah.core.wood.movement import Cut
+from nullah.core.wood.species import SpeciesError, find_species
+from nullah.files.tables import Row, TableError, each, plain, quantity, read_rows, size
+
+BOARD_COLUMNS = (
+    "board", "length", "width", "thickness", "species", "cut", "figure", "colour", "source", "price", "dressed",
+    "cup", "bow", "twist", "moisture",
+)  # fmt: skip
+FLAW_COLUMNS = ("board", "from", "to", "low", "high", "kind", "faces", "depth")
+_Kind = TypeVar("_Kind", Cut, Figure, Faces)
+#: More boards than this in one list are a slip of the key.
+MOST_BOARDS = 500
+
+
+def read_boards(path: Path, species: str = "") -> tuple[Board, ...]:
+    """Read ``board,length,width,thickness``; bare numbers are mm, more columns may stand there.
+
+    Of those, the ones of `BOARD_COLUMNS` are taken, the rest left alone.
+
+    Raises
+    ------
+    TableError
+    """
+
+    def make(row: Row) -> Board:
+        name = row["board"]
+        if not name:
+            raise BoardError("the board has no name.")
+        board = Board(
+            name, name, row.get("species") or species,
+            size(row, "length"), size(row, "width"), size(row, "thickness"),
+            _figure(row, "cup"), _figure(row, "bow"), _figure(row, "twist"),
+            cut=_one_of(Cut, row.get("cut") or "flat", "cut"),
+            figure=_one_of(Figure, row.get("figure") or "plain", "figure"),
+            price=read_price(row.get("price") or ""), colour=row.get("colour") or "", source=row.get("source") or "",
+            dressed=_yes(row.get("dressed") or ""), readings=_readings(row.get("moisture") or ""),
+        )  # fmt: skip
+        check_board(board)
+        return board
+
+    boards = each(path, read_rows(path, ("board", "length", "width", "thickness")), make)
+    seen: set[str] = set()
+    for board in boards:
+        if board.id in seen:
+            raise TableError(f"{path.name}: two boards are called {board.id}.")
+        seen.add(board.id)
+    return tuple(boards)
+
+
+def _one_of(kind: type[_Kind], text: str, column: str) -> _Kind:
+    try:
+        return kind(text.strip().lower())
+    except ValueError:
+        known = ", ".join(str(item.value) for item in kind)
+        raise BoardError(f"{column} is “{text}”; it must be one of {known}.") from None
+
+
+def _figure(row: Row, column: str) -> Length:
+    return read_length(row.get(column) or "0")
+
+
+def _yes(text: str) -> bool:
+    return text.strip().lower() in ("yes", "y", "true", "1")
+
+
+def _readings(text: str) -> tuple[Reading, ...]:
+    """Read ``2026-11-02 12.5; 2026-11-16 10.8``."""
+    found = []
+    for item in filter(None, (item.strip() for item in text.split(";"))):
+        day, _, percent = item.partition(" ")
+        try:
+            found.append(Reading(day, Fraction(percent.strip().rstrip("%").replace(",", "."))))
+        except (ValueError, ZeroDivisionError):
+            raise BoardError(f"a moisture of “{item}” cannot be read; write 2026-11-02 12.5.") from None
+    return tuple(sorted(found))
+
+
+def read_flaws(path: Path, boards: Sequence[Board]) -> tuple[Board, ...]:
+    """Read ``board,from,to,low,high,kind`` (and ``faces``, ``depth``) and give the boards with those flaws.
+
+    Raises
+    ------
+    TableError
+        For a board that is not there, a kind nobody knows, or a flaw off its board.
+    """
+    by_id = {board.id: board for board in boards}
+
+    def make(row: Row) -> None:
+        board = by_id.get(row["board"])
+        if board is None:
+            raise BoardError(f"there is no board {row['board']}.")
+        kinds = [kind.value for kind in FlawKind]
+        kind = row["kind"].lower().replace("-", "")
+        if kind not in kinds:
+            raise BoardError(f"“{row['kind']}” is not a flaw known here: {', '.join(kinds)}.")
+        start, end, low, high = (read_length(row[name]) for name in ("from", "to", "low", "high"))
+        depth = read_length(row["depth"]) if row.get("depth") else None
+        faces = _one_of(Faces, row.get("faces") or "through", "faces")
+        flaw = fitted_flaw(board, Flaw(FlawKind(kind), start, end, low, high, faces, depth))
+        by_id[board.id] = replace(board, flaws=(*board.flaws, flaw))
+
+    each(path, read_rows(path, ("board", "from", "to", "low", "high", "kind")), make)
+    return tuple(by_id[board.id] for board in boards)
+
+
+def read_rack(path: Path, species: str = "") -> tuple[Board, ...]:
+    """Read boards, and their flaws from the table beside it that `flaws_beside` names, if it is there.
+
+    Raises
+    ------
+    TableError
+    """
+    boards = read_boards(path, species)
+    beside = flaws_beside(path)
+    return read_flaws(beside, boards) if beside.is_file() else boards
+
+
+def flaws_beside(path: Path) -> Path:
+    """Give the name of the flaws' table beside a table of boards: ``rack.csv`` has ``rack flaws.csv``."""
+    return path.with_name(f"{path.stem} flaws{path.suffix or '.csv'}")
+
+
+def rack_text(boards: Iterable[Board]) -> str:
+    """Give the boards as CSV, lengths as typed; what `read_boards` reads."""
+    rows = [
+        (
+            plain(board.name), *(length.as_text() for length in (board.length, board.width, board.thickness)),
+            board.species, board.cut.value, board.figure.value, plain(board.colour), plain(board.source),
+            write_price(board.price), "yes" if board.dressed else "no",
+            *(length.as_text() for length in (board.cup, board.bow, board.twist)),
+            "; ".join(f"{reading.day} {float(reading.percent):g}" for reading in board.readings),
+        )
+        for board in boards
+    ]  # fmt: skip
+    return _table(BOARD_COLUMNS, rows)
+
+
+def flaws_text(boards: Iterable[Board]) -> str:
+    """Give the flaws of boards as CSV; what `read_flaws` reads."""
+    rows = [
+        (
+            plain(board.name), *(length.as_text() for length in (flaw.start, flaw.end, flaw.low, flaw.high)),
+            flaw.kind.value, flaw.faces.value, "" if flaw.depth is None else flaw.depth.as_text(),
+        )
+        for board in boards for flaw in board.flaws
+    ]  # fmt: skip
+    return _table(FLAW_COLUMNS, rows)
+
+
+def _table(columns: Sequence[str], rows: Iterable[Sequence[str]]) -> str:
+    stream = io.StringIO()
+    writer = csv.writer(stream, lineterminator="\n")
+    writer.writerow(columns)
+    writer.writerows(rows)
+    return stream.getvalue()
+
+
+def read_typed_boards(text: str, unit: Unit, species: str) -> tuple[Board, ...]:
+    """Read boards as people type them, one a line: sizes, then in any order a wood, ``x3`` for how many, a name.
+
+    Sizes are parted by ``x``, commas, semicolons or tabs; width and thickness may be a yard's
+    name. Bare numbers are in `unit`. A line without a wood is of `species`.
+
+    Raises
+    ------
+    TableError
+        With the line that cannot be read.
+
+    Examples
+    --------
+    >>> found = read_typed_boards("2400 x 200 x 27 black walnut\\n8' 1x12 *2 shed", Unit.MM, "black cherry")
+    >>> [(board.name, board.species, float(board.width)) for board in found[:2]]
+    [('Board 1', 'black walnut', 200.0), ('shed 1', 'black cherry', 285.75)]
+    """
+    found: list[Board] = []
+    for number, raw in enumerate(text.splitlines(), start=1):
+        line = raw.strip()
+        if not line:
+            continue
+        try:
+            found += _typed_line(line, unit, species, len(found))
+        except (LengthError, BoardError, ValueError) as error:
+            raise TableError(f"Line {number}, “{line[:40]}”: {error}") from error
+        if len(found) > MOST_BOARDS:
+            raise TableError(f"More than {MOST_BOARDS} boards: a slip of the key?")
+    if not found:
+        raise TableError("There is no board in that list. Write a line as: 2400 x 200 x 27 black cherry.")
+    return tuple(found)
+
+
+_HOW_MANY = re.compile(r"(?:^|\s)[*×](\d+)(?=\s|$)")
+_YARD = re.compile(r"(?<![\w/.])(\d+(?:/4)?\s*[x×]\s*\d+|\d+/4)(?![\w/.\"'])")
+
+
+def _typed_line(line: str, unit: Unit, species: str, before: int) -> list[Board]:
+    count = 1
+    many = _HOW_MANY.search(line)
+    if many:
+        count = quantity(many[1])
+        line = (line[: many.start()] + " " + line[many.end() :]).strip()
+    sizes, rest = _sizes(line, unit)
+    wood, name = _wood(rest, species)
+    made = []
+    for index in range(count):
+        called = f"Board {before + index + 1}" if not name else name if count == 1 else f"{name} {index + 1}"
+        board = Board(str(before + index + 1), called, wood, *sizes)
+        check_board(board)
+        made.append(board)
+    return made
+
+
+def _sizes(line: str, unit: Unit) -> tuple[tuple[Length, Length, Length], str]:
+    """Take three sizes from the front of a line; a yard's name stands for width and thickness."""
+    cells = [cell.strip() for cell in re.split(r"[\t;,]", line)]
+    if len(cells) == 1:
+        cells = [cell.strip() for cell in re.split(r"\s+[x×]\s+", line)]
+    if len(cells) >= 3:
+        last, rest = _front(cells[2], unit)
+        return (read_length(cells[0], unit), read_length(cells[1], unit), last), " ".join([rest, *cells[3:]]).strip()
+    named = _YARD.search(line)
+    if named is None:
+        raise LengthError("three sizes are needed, such as 2400 x 200 x 27, or a yard's name, such as 8' 1x12.")
+    yard = resolve_size(named[1])
+    length, between = _front(line[: named.start()].strip().rstrip("x×").strip(), unit)
+    rest = f"{between} {line[named.end() :]}".strip()
+    if yard.width is None:
+        width, rest = _front(rest.lstrip("x× "), unit)
+        return (length, width, yard.rough_thickness), rest
+    return (length, yard.width, yard.thickness), rest
+
+
+def _front(text: str, unit: Unit) -> tuple[Length, str]:
+    """Take the longest front of some words that reads as a length; give the rest."""
+    words = text.split()
+    for count in range(len(words), 0, -1):
+        try:
+            return read_length(" ".join(words[:count]), unit), " ".join(words[count:])
+        except LengthError:
+            continue
+    return read_length(text, unit), ""
+
+
+def _wood(text: str, species: str) -> tuple[str, str]:
+    """Find a wood among words; what is left is a name."""
+    words = text.split()
+    for count in range(min(4, len(words)), 0, -1):
+        for start in range(len(words) - count + 1):
+            try:
+                wood = find_species(" ".join(words[start : start + count])).name
+            except SpeciesError:
+                continue
+            return wood, " ".join(words[:start] + words[start + count :])
+    return species, text
