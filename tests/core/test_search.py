@@ -38,10 +38,7 @@ def flaw(kind, start, end, low, high, faces=Faces.THROUGH, depth=None):
 
 
 def laid_out(parts, boards, rounds=60, **more):
-    best = None
-    for best in search_task(Task(tuple(parts), tuple(boards), KERF, Marks(), **more), rounds):
-        pass
-    return best
+    return list(search_task(Task(tuple(parts), tuple(boards), KERF, Marks(), **more), rounds))[-1]
 
 
 def rects(layout, parts):
@@ -259,10 +256,7 @@ def test_parts_kerfs_and_what_is_left_make_up_the_board(seed):
 
 
 def last_bound(*args):
-    best = 0.0
-    for best in lower_bounds(*args):
-        pass
-    return best
+    return list(lower_bounds(*args))[-1]
 
 
 def test_the_bound_knows_that_widths_do_not_go_into_a_board():
@@ -285,8 +279,8 @@ def test_no_layout_is_ever_better_than_the_bound(seed):
     layout = laid_out(parts, boards, 120)
     if not layout.unplaced:
         assert layout.bound <= layout.consumed + 1e-6
-        strips = [Strip(float(p.across), float(p.along) + 2.0, 1, frozenset(
-            i for i, b in enumerate(boards) if p.along <= b.length and p.across <= b.width)) for p in parts]  # fmt: skip
+        where = {p.id: [i for i, b in enumerate(boards) if p.along <= b.length and p.across <= b.width] for p in parts}
+        strips = [Strip(float(p.across), float(p.along) + 2.0, 1, frozenset(where[p.id])) for p in parts]
         planks = [Plank(float(b.length), float(b.width)) for b in boards]
         assert last_bound(strips, planks, 2.0) <= layout.consumed + 1e-6
 

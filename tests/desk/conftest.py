@@ -78,7 +78,8 @@ class User:
 
 
 @pytest.fixture
-def open_window(qtbot, tmp_path):
+def open_window(qtbot, tmp_path, monkeypatch):
+    monkeypatch.setattr("nullah.desk.search._SECONDS", 1.5)
     made = []
 
     def make(project):

@@ -185,4 +185,4 @@ def test_what_the_saw_takes_is_typed_and_the_layout_is_checked_again(user):
     user.type_in(user.window.desk(2).kerf, "5 mm")
     assert "leaves no kerf" in next(b for b in user.plan.boards if b.board.id == "2").wrong["front"]
     user.press("Undo")
-    assert user.window.rod.marks[2].state == "all laid, 10 cuts"
+    assert user.window.rod.marks[2].state == "all laid, 8 cuts"

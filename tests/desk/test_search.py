@@ -5,6 +5,7 @@ import time
 import pytest
 
 from nullah.core import actions
+from nullah.core.laying import task_of
 from nullah.core.plan import work_out
 from nullah.demo.seed_box import seed_box
 from nullah.desk.search import SearchRunner
@@ -13,6 +14,7 @@ from nullah.desk.search import SearchRunner
 @pytest.fixture
 def runner(qtbot):
     made = SearchRunner()
+    made.seconds = 2.0
     yield made
     made.wait()
     qtbot.waitUntil(lambda: not made.running, timeout=3000)
@@ -23,7 +25,7 @@ def test_it_tells_of_progress_and_gives_its_best(runner, qtbot):
     told = []
     runner.progress.connect(told.append)
     with qtbot.waitSignal(runner.found, timeout=10000) as found:
-        runner.start(plan)
+        runner.start(task_of(plan))
         assert runner.running
     layout = found.args[0]
     assert not layout.unplaced and len(layout.placements) == 5
@@ -33,7 +35,7 @@ def test_it_tells_of_progress_and_gives_its_best(runner, qtbot):
 def test_it_stops_at_once_and_keeps_what_it_has(runner, qtbot):
     plan = work_out(seed_box(), milling=False)
     with qtbot.waitSignal(runner.found, timeout=5000) as found:
-        runner.start(plan)
+        runner.start(task_of(plan))
         time.sleep(0.05)
         runner.stop()
     assert found.args[0].placements
@@ -42,10 +44,10 @@ def test_it_stops_at_once_and_keeps_what_it_has(runner, qtbot):
 def test_a_second_start_while_it_runs_changes_nothing(runner, qtbot):
     plan = work_out(seed_box(), milling=False)
     with qtbot.waitSignal(runner.found, timeout=10000):
-        runner.start(plan)
-        first = runner._run
-        runner.start(plan)
-        assert runner._run is first
+        runner.start(task_of(plan))
+        first = runner._aside
+        runner.start(task_of(plan))
+        assert runner._aside is first
         runner.stop()
 
 
@@ -53,5 +55,5 @@ def test_without_boards_it_says_so_and_lays_nothing(runner, qtbot):
     from nullah.core.project import Project
 
     with qtbot.waitSignal(runner.found, timeout=10000) as found:
-        runner.start(work_out(Project(), milling=False))
+        runner.start(task_of(work_out(Project(), milling=False)))
     assert len(found.args[0].unplaced) == 5 and not found.args[0].placements

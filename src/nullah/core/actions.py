@@ -245,6 +245,12 @@ def resaw(project: Project, pair: Resawn) -> Project:
     return replace(project, resawn=(*project.resawn, pair))
 
 
+def lift_all(project: Project) -> Project:
+    """Take all parts off the boards but those that are pinned or sawn out."""
+    sawn = {board.id for board in project.boards if board.sawn}
+    return replace(project, layout=tuple(item for item in project.layout if item.pinned or item.board in sawn))
+
+
 def pin(project: Project, piece_id: str, pinned: bool) -> Project:
     """Pin a laid part where it is, or let it go."""
     return _change_placement(project, piece_id, lambda item: replace(item, pinned=pinned))

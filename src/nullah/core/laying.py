@@ -5,16 +5,18 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import replace
 
-from nullah.core.actions import accept_layout, cut_first, make_of_staves
+from nullah.core.actions import accept_layout, add_boards, change_board, cut_first, make_of_staves
 from nullah.core.breakdown.asks import takes
 from nullah.core.breakdown.layout import Placement
 from nullah.core.breakdown.reasons import MOST_STAVES, NARROWEST_STAVE, widest_clear
 from nullah.core.breakdown.rough import RoughPart, Staves, equal_staves, resawable
+from nullah.core.breakdown.sawing import worth_keeping
 from nullah.core.breakdown.search import Task
 from nullah.core.lengths import Length, mm
 from nullah.core.plan import Plan, work_out
 from nullah.core.project import Project
 from nullah.core.rack.board import Board
+from nullah.core.rack.offcuts import offcuts
 from nullah.core.wood.movement import Cut
 
 #: Places along a surveyed board at which a part's thickness is asked for, at most, and how far apart at least, mm.
@@ -27,8 +29,10 @@ def task_of(plan: Plan, more: tuple[Board, ...] = ()) -> Task:
     Where parts are thick enough is not worked out here: `reached` does it beside the window.
     """
     project = plan.project
-    known = {board.id for board in project.boards}
-    pinned = tuple(item for item in project.layout if item.pinned and item.board in known)
+    known = {board.id: board for board in project.boards}
+    pinned = tuple(
+        item for item in project.layout if item.board in known and (item.pinned or known[item.board].sawn)
+    )  # fmt: skip
     return Task(plan.rough, (*project.boards, *more), project.shop.kerf, plan.marks, project.wishes, pinned)
 
 
@@ -97,6 +101,20 @@ def take_layout(project: Project, placements: tuple[Placement, ...]) -> Project:
         if any(item.whole < item.needs <= item.cut_first for item in forecasts):
             project = cut_first(project, board.id, True)
     return project
+
+
+def saw_up(project: Project, board_id: str) -> Project:
+    """Say that a board is sawn up: what lies on it stays, and what is worth keeping of the rest comes to the rack."""
+    plan = work_out(project, milling=False, proving=False)
+    board_plan = next((each for each in plan.boards if each.board.id == board_id), None)
+    if board_plan is None or board_plan.board.sawn:
+        return project
+    kept = [
+        (left.x, left.y, left.length, left.width)
+        for left in board_plan.left if worth_keeping(left.length, left.width)
+    ]  # fmt: skip
+    project = change_board(project, replace(board_plan.board, sawn=True))
+    return add_boards(project, offcuts(board_plan.board, kept))
 
 
 def offer_staves(plan: Plan, part_id: str, count: int = 0) -> Staves | None:

@@ -112,6 +112,14 @@ class Document(QObject):
         except (BoardError, LengthError):
             return None
 
+    def preview(self, action: Callable[[Project], Project] | None) -> None:
+        """Show what an action would lead to, without taking it; None shows what there is."""
+        project = self.project if action is None else action(self.project)
+        before = self.plan
+        self.plan = work_out(project, milling=self._numbers and action is None, proving=False)
+        self.plan = replace(self.plan, proof=before.proof, milling=self.plan.milling or before.milling)
+        self.changed.emit()
+
     # --- actions ---
 
     def do(self, name: str, action: Callable[[Project], Project]) -> str:
@@ -171,7 +179,7 @@ class Document(QObject):
 
     def pick_part(self, part: str) -> None:
         """Take a part in hand, across all stations."""
-        self.set_hand(self.hand._replace(part=part))
+        self.set_hand(self.hand._replace(part=part, piece=""))
 
     def set_hand(self, hand: Hand) -> None:
         """Take something else in hand."""

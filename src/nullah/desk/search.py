@@ -1,89 +1,106 @@
-"""The breakdown search beside the window: progress in words, stopped at once, best so far kept."""
+"""The breakdown search beside the window: progress in words, better layouts as they are found, stopped at once."""
 
 from __future__ import annotations
 
-import time
+from PySide6.QtCore import QObject, QTimer, Signal
 
-from PySide6.QtCore import QObject, QThread, Signal
-
-from nullah.core.breakdown.search import Layout, search
+from nullah.aside import SearchAside
+from nullah.core.breakdown.search import BreakdownError, Layout, Task, search_task
 from nullah.core.lengths import Marks
-from nullah.core.plan import Plan
 
-#: How long the desk lets the search run, in seconds, and how often it tells of progress.
-_SECONDS, _TELL_EVERY = 4.0, 0.1
-
-
-class _Run(QThread):
-    better = Signal(object, int)
-
-    def __init__(self, plan: Plan) -> None:
-        super().__init__()
-        self._plan = plan
-        self.stop = False
-
-    def run(self) -> None:
-        plan, told, best = self._plan, 0.0, None
-        start = time.monotonic()
-        rounds = 0
-        shop, boards = plan.project.shop, plan.project.boards
-        for best in search(plan.rough, boards, shop.kerf, plan.marks, rounds=2000):
-            rounds += 1
-            now = time.monotonic()
-            if self.stop or now - start > _SECONDS:
-                break
-            if now - told > _TELL_EVERY:
-                told = now
-                self.better.emit(best, rounds)
-        if best is not None:
-            self.better.emit(best, rounds)
+#: How long the desk lets the search run, in seconds, and how often it asks how that is doing, in ms.
+_SECONDS, _ASK_EVERY = 10.0, 100
 
 
 class SearchRunner(QObject):
-    """Runs one search at a time. `progress` carries words, `found` the best layout at the end."""
+    """Runs one search at a time.
+
+    `progress` carries words, `better` a layout that is better than the last, `found` the best at
+    the end, `failed` why nothing can be laid out.
+    """
 
     progress = Signal(str)
+    better = Signal(object)
     found = Signal(object)
+    failed = Signal(str)
 
     def __init__(self) -> None:
         super().__init__()
-        self._run: _Run | None = None
+        self.seconds = _SECONDS
+        self._aside: SearchAside | None = None
         self._best: Layout | None = None
+        self._tried = 0
         self._marks = Marks()
+        self._timer = QTimer(self)
+        self._timer.setInterval(_ASK_EVERY)
+        self._timer.timeout.connect(self._ask)
 
     @property
     def running(self) -> bool:
         """Whether a search is under way."""
-        return self._run is not None
+        return self._aside is not None
 
-    def start(self, plan: Plan) -> None:
-        """Search for a layout of this plan's parts."""
-        if self._run is not None:
+    def start(self, task: Task) -> None:
+        """Search for a layout: the first answer comes at once, better ones as they are found."""
+        if self._aside is not None:
             return
-        self._best, self._marks = None, plan.marks
-        self._run = _Run(plan)
-        self._run.better.connect(self._better)
-        self._run.finished.connect(self._finished)
-        self._run.start()
+        self._best, self._tried, self._marks = None, 0, task.marks
         self.progress.emit("Looking …")
+        try:
+            self._take(next(search_task(task, 1, prove=False), None))
+        except BreakdownError as error:
+            self.failed.emit(str(error))
+            return
+        self._aside = SearchAside(task, self.seconds)
+        self._timer.start()
 
     def stop(self) -> None:
-        """Stop at the next round and keep the best so far."""
-        if self._run is not None:
-            self._run.stop = True
+        """Stop, now, and keep the best so far."""
+        if self._aside is not None:
+            self._finish()
 
     def wait(self) -> None:
-        """Stop and wait for the thread: for closing the window."""
-        if self._run is not None:
-            self._run.stop = True
-            self._run.wait()
+        """Stop without a word: for closing the window."""
+        self._timer.stop()
+        if self._aside is not None:
+            self._aside.stop()
+            self._aside = None
 
-    def _better(self, best: Layout, rounds: int) -> None:
-        self._best = best
-        left = f"{len(best.unplaced)} without wood" if best.unplaced else "all laid"
-        self.progress.emit(f"{rounds} layouts tried: {left}, {self._marks.write_area(best.consumed)} used")
+    def _ask(self) -> None:
+        if self._aside is None:
+            return
+        told = self._aside.listen()
+        self._tried = max(self._tried, told.tried)
+        self._take(told.best)
+        if not self._aside.running:
+            self._finish()
 
-    def _finished(self) -> None:
-        self._run = None
+    def _take(self, layout: Layout | None) -> None:
+        if layout is None:
+            return
+        if self._best is None or layout.score < self._best.score:
+            self._best = layout
+            self.better.emit(layout)
+        elif layout.score == self._best.score:
+            self._best = layout
+        self.progress.emit(self._words(self._best))
+
+    def _words(self, best: Layout) -> str:
+        used = self._marks.write_area(best.consumed)
+        if best.unplaced:
+            return f"{self._tried} layouts tried: {len(best.unplaced)} without wood, {used} used"
+        gap = best.gap * 100
+        proven = "nothing can be better" if gap < 0.05 else f"at most {gap:.1f} % over the least there can be"
+        return f"{self._tried} layouts tried: all laid, {used} used, {proven}"
+
+    def _finish(self) -> None:
+        self._timer.stop()
+        if self._aside is not None:
+            told = self._aside.stop()
+            problem = self._aside.problem
+            self._aside = None
+            self._take(told.best)
+            if problem:
+                self.failed.emit(problem)
         if self._best is not None:
             self.found.emit(self._best)

@@ -15,6 +15,7 @@ from PySide6.QtWidgets import QApplication, QGridLayout, QMainWindow, QStackedWi
 from nullah.core import actions
 from nullah.core.card import Mend
 from nullah.core.drawing import Drawing
+from nullah.core.laying import with_staves
 from nullah.core.ledger import Kind
 from nullah.core.lengths import Unit, read_length, read_slope
 from nullah.core.plan import join_as_offered
@@ -282,6 +283,8 @@ class Window(QMainWindow):
                 self.document.do(mend.label, lambda p: actions.choose(p, mend.subject, mend.value))
             case "hold":
                 self.document.do(mend.label, lambda p: actions.hold(p, mend.subject, mend.value))
+            case "staves":
+                self.document.do(mend.label, lambda p: with_staves(p, mend.subject, int(mend.value)))
             case "join":
                 second, _, index = mend.value.partition("/")
                 self.document.do(mend.label, lambda p: join_as_offered(p, mend.subject, second, int(index or 0)))

@@ -103,6 +103,7 @@ class BoardModel(Strict):
     high_edge: list[tuple[LengthText, LengthText]] = []
     readings: list[ReadingModel] = []
     surface: SurfaceModel | None = None
+    sawn: bool = False
 
 
 class AllowancesModel(Strict):
@@ -183,6 +184,7 @@ def board_data(board: Board) -> dict[str, Any]:
         "high_edge": [[x.as_text(), y.as_text()] for x, y in board.high_edge],
         "readings": [_reading_data(reading) for reading in board.readings],
         "surface": _surface_data(board.surface),
+        "sawn": board.sawn,
     }
 
 
@@ -278,6 +280,7 @@ def read_board(model: BoardModel) -> Board:
         dressed=model.dressed, figure=Figure(model.figure), heart=model.heart_mm,
         low_edge=_edge(model.low_edge), high_edge=_edge(model.high_edge),
         readings=tuple(_reading(reading) for reading in model.readings), surface=_surface(model.surface),
+        sawn=model.sawn,
     )  # fmt: skip
     check_board(board)
     return replace(board, flaws=tuple(fitted_flaw(board, flaw) for flaw in flaws))

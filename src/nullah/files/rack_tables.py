@@ -25,7 +25,7 @@ from nullah.core.rack.board import (
     read_price,
     write_price,
 )
-from nullah.core.rack.sizes import resolve_size
+from nullah.core.rack.sizes import SizeNameError, resolve_size
 from nullah.core.wood.movement import Cut
 from nullah.core.wood.species import SpeciesError, find_species
 from nullah.files.tables import Row, TableError, each, plain, quantity, read_rows, size
@@ -246,9 +246,12 @@ def _sizes(line: str, unit: Unit) -> tuple[tuple[Length, Length, Length], str]:
         last, rest = _front(cells[2], unit)
         return (read_length(cells[0], unit), read_length(cells[1], unit), last), " ".join([rest, *cells[3:]]).strip()
     named = _YARD.search(line)
+    try:
+        yard = resolve_size(named[1] if named is not None else "")
+    except SizeNameError:
+        named = None
     if named is None:
         raise LengthError("three sizes are needed, such as 2400 x 200 x 27, or a yard's name, such as 8' 1x12.")
-    yard = resolve_size(named[1])
     length, between = _front(line[: named.start()].strip().rstrip("x×").strip(), unit)
     rest = f"{between} {line[named.end() :]}".strip()
     if yard.width is None:

@@ -190,6 +190,8 @@ class _Laying:
             except NotSawableError as error:
                 raise BreakdownError(f"On {board.name}: {error}") from error
             used_to = max((item.rect.end for item in placed), default=0.0)
+            if board.sawn:
+                free = ()
             sheets.append(
                 Sheet(whole.length, whole.width, tuple(area_of(rect) for rect in free), used_to,
                       self._rooms.of(board), worth[board.id])

@@ -111,6 +111,8 @@ class Board:
         Of the moisture meter, oldest first.
     surface : Surface or None
         A survey of the board as a grid; it overrules the four figures.
+    sawn : bool
+        Whether it is sawn up already: what lies on it stays, and nothing more can.
     """
 
     id: str
@@ -134,6 +136,7 @@ class Board:
     high_edge: tuple[EdgePoint, ...] = ()
     readings: tuple[Reading, ...] = ()
     surface: Surface | None = None
+    sawn: bool = False
 
     @property
     def straight(self) -> bool:

@@ -51,3 +51,41 @@ def resolve_size(name: str) -> YardSize:
     if quarters and int(quarters[1]) in _QUARTERS_PLANED:
         return YardSize(inch(Fraction(int(quarters[1]), 4)), inch(_QUARTERS_PLANED[int(quarters[1])]), None)
     raise SizeNameError(f"“{name.strip()}” is not a yard size known here. Try 1x12, 2x6 or 4/4.")
+
+
+def board_feet(length: Length, width: Length, thickness: Length) -> Fraction:
+    """Give the wood of a board in board feet: 144 cubic inches each.
+
+    Examples
+    --------
+    >>> board_feet(inch(96), inch(6), inch(1))
+    Fraction(4, 1)
+    """
+    return length.mm * width.mm * thickness.mm / (144 * inch(1).mm ** 3)
+
+
+def quarters(thickness: Length) -> Length:
+    """Give the least rough thickness that hardwood is sold in, 4/4 to 16/4, for a rough thickness that is wanted.
+
+    Examples
+    --------
+    >>> quarters(inch("7/8")).as_text(), quarters(inch("5/4")).as_text(), quarters(inch("13/8")).as_text()
+    ('1 in', '1.25 in', '2 in')
+    """
+    sold = [4, 5, 6, 8, 10, 12, 16]
+    for each in sold:
+        if inch(Fraction(each, 4)) >= thickness:
+            return inch(Fraction(each, 4))
+    return inch(Fraction(sold[-1], 4))
+
+
+def quarters_name(thickness: Length) -> str:
+    """Name a rough thickness as hardwood is sold, such as ``5/4``; empty where it is none of those.
+
+    Examples
+    --------
+    >>> quarters_name(inch("5/4")), quarters_name(inch("9/8"))
+    ('5/4', '')
+    """
+    count = thickness.mm / inch(Fraction(1, 4)).mm
+    return f"{count.numerator}/4" if count.denominator == 1 and 4 <= count <= 16 else ""

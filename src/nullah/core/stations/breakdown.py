@@ -4,9 +4,12 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
+from nullah.core.breakdown.buying import buying_list
 from nullah.core.breakdown.cuts import CutKind, SawCut
-from nullah.core.breakdown.layout import PlacedPart
-from nullah.core.card import Card, Remark, Setting, Weight
+from nullah.core.breakdown.glue_up import glue_up_steps
+from nullah.core.breakdown.layout import PlacedPart, flaw_rect
+from nullah.core.breakdown.rough import RoughPart
+from nullah.core.card import Card, Mend, Remark, Setting, Weight
 from nullah.core.drawing import (
     Anchor,
     Drawing,
@@ -21,14 +24,34 @@ from nullah.core.drawing import (
     rectangle,
 )
 from nullah.core.lengths import Direction, from_float
-from nullah.core.plan import BoardPlan, Plan
-from nullah.core.stations.rack import MOST_IN_A_COLUMN, board_places, draw_flaws
+from nullah.core.plan import USUAL_WOOD, BoardPlan, Plan, sawing_of
+from nullah.core.rack.board import Faces
+from nullah.core.rack.sizes import quarters_name
+from nullah.core.stations.rack import MOST_IN_A_COLUMN, board_places, draw_flaws, draw_missing
+from nullah.core.stations.saw_order import draw_step, step_card
 from nullah.core.stations.station import Hand, Station
 
 
+def piece_in_hand(plan: Plan, hand: Hand) -> RoughPart | None:
+    """Give the rough part in hand: the one pointed at, or the first that the part in hand comes of."""
+    pointed = next((rough for rough in plan.rough if rough.id == hand.piece), None)
+    if pointed is not None and hand.part in pointed.parts:
+        return pointed
+    return plan.rough_part(hand.part)
+
+
+def board_in_hand(plan: Plan, hand: Hand) -> BoardPlan | None:
+    """Give the board the piece in hand lies on, else the one pointed at."""
+    piece = piece_in_hand(plan, hand)
+    on = plan.board_of(piece.id) if piece is not None else None
+    return on or next((each for each in plan.boards if each.board.id == hand.board), None)
+
+
 def _draw(plan: Plan, hand: Hand) -> Drawing:
+    in_hand = board_in_hand(plan, hand)
+    if hand.cut >= 0 and in_hand is not None and in_hand.cuts:
+        return draw_step(plan, in_hand, hand.cut)
     places = board_places(plan.project.boards)
-    in_hand = plan.board_of(hand.part)
     crowded = len(plan.boards) > MOST_IN_A_COLUMN
     shown = Drawing()
     for board_plan in plan.boards:
@@ -99,6 +122,7 @@ def _board(plan: Plan, board_plan: BoardPlan, hand: Hand, told: bool = True) -> 
         yield rectangle(0, 0, length, width, fill=Fill.WOOD, species=board.species, of=f"board/{board.id}")
         yield from grain_lines(0, 0, length, width, board.name)
         yield Label((length / 2, width / 2), "not needed", 3.0, role=Role.FAINT)
+    yield from draw_missing(board)
     for item in board_plan.placed:
         yield from _placed(board_plan, item)
     yield from draw_flaws(board)
@@ -107,7 +131,7 @@ def _board(plan: Plan, board_plan: BoardPlan, hand: Hand, told: bool = True) -> 
     for cut in board_plan.cuts if told else ():
         yield from _cut(cut, width)
     size = f"{plan.marks.write(board.length, unit=False)} × {plan.marks.write(board.width, unit=False)} × "
-    name = f"{board.name} · {size}{plan.marks.write(board.thickness)}"
+    name = f"{board.name} · {size}{plan.marks.write(board.thickness)}{' · sawn up' if board.sawn else ''}"
     yield Label((0, 0), name, 3.2, Anchor.START, nudge_mm=(0, -3))
     if board_plan.not_sawable:
         yield Label((0, width), board_plan.not_sawable, 3.0, Anchor.START, Role.WARN, nudge_mm=(0, 8))
@@ -132,6 +156,12 @@ def _named(plan: Plan, board_plan: BoardPlan, item: PlacedPart, told: bool) -> I
     if part is not None and (not told or (len(plan.boards) > MOST_IN_A_COLUMN and len(name) * 34 > rect.length)):
         name = str(part.number)
     yield Label(middle, name, 3.8, bold=True, of=of)
+    if item.pinned or board_plan.board.sawn:
+        yield Ring((rect.x, top), "", 1.2, Role.KNIFE, of=of, nudge_mm=(2.4, 2.4))
+    if item.flipped or item.over:
+        words = " and ".join(word for word, is_so in (("end for end", item.flipped), ("face down", item.over)) if is_so)
+        yield Label((rect.x + rect.length, top + rect.width), words, 2.6, Anchor.END, Role.FAINT, of=of,
+                    nudge_mm=(-1, -2))  # fmt: skip
     if of in board_plan.wrong:
         yield Label(middle, board_plan.wrong[of], 2.9, role=Role.WARN, of=of, nudge_mm=(0, 5))
 
@@ -145,62 +175,114 @@ def _cut(cut: SawCut, width: float) -> Iterator[Element]:
     else:
         y = width - cut.y
         yield line((cut.x, y), (cut.x + cut.length, y), Role.CHALK)
-        yield Ring((cut.x + cut.length * 0.3, y), str(cut.order), 2.6)
+        yield Ring((cut.x + cut.length * 0.12, y), str(cut.order), 2.6)
 
 
 def _card(plan: Plan, hand: Hand) -> Card:
-    settings: list[Setting] = []
-    rough = plan.rough_part(hand.part)
-    up = Direction.UP
-    if rough is not None:
-        settings.append(Setting(f"Rough {rough.name}", _size(plan, rough.id), "length × width"))
-        on = plan.board_of(rough.id)
-        if on is not None:
-            place = next(item.rect for item in on.placed if item.part.id == rough.id)
-            at = plan.marks.write(from_float(place.x))
-            settings.append(Setting("Out of", on.board.name, f"{at} from its left end"))
-    total = sum(board.consumed for board in plan.boards)
-    asked = sum(float(part.length) * float(part.width) for part in plan.rough)
-    if plan.unplaced == () and total:
-        settings.append(
-            Setting(
-                "Wood used",
-                plan.marks.write_area(total),
-                f"at least {plan.marks.write_area(asked)} whatever the layout",
-            )
-        )
-    shown = plan.board_of(hand.part) or next((board for board in plan.boards if board.cuts), None)
+    shown = board_in_hand(plan, hand) or next((board for board in plan.boards if board.cuts), None)
+    if hand.cut >= 0 and shown is not None and shown.cuts:
+        return step_card(plan, shown, hand.cut)
+    settings = list(_settings(plan, piece_in_hand(plan, hand)))
     steps = tuple(_cut_words(plan, cut) for cut in shown.cuts) if shown else ()
-    remarks = [
-        Remark(f"{item.part.name.capitalize()} lies nowhere. {item.why}", Weight.FAILS, of=item.part.id)
-        for item in plan.unplaced
-    ]
-    for board in plan.boards:
-        remarks += [Remark(f"{_name(plan, part)} {why}.", Weight.FAILS, of=part) for part, why in board.wrong.items()]
-        if board.not_sawable:
-            remarks.append(Remark(board.not_sawable, Weight.FAILS))
+    remarks = [*_unplaced(plan), *_wrong(plan), *_buying(plan)]
     kerf = plan.marks.write_fine(plan.project.shop.kerf)
     remarks.append(Remark(f"Saw beyond the line, in the waste; {kerf} is allowed for the saw. Hold the falling piece."))
-    allow = plan.project.allowances
+    up, allow = Direction.UP, plan.project.allowances
     why = (
         f"Rough = finished + {plan.marks.write(allow.end, up)} in length, {plan.marks.write(allow.edge, up)} in width, "
         f"{plan.marks.write(allow.thickness, up)} in thickness.",
     )
     title = f"Breaking down {shown.board.name}" if shown else "Breaking down"
-    return Card(title, tuple(settings), steps, tuple(remarks), why)
+    return Card(title, tuple(settings), (*_glue_up(plan, hand), *steps), tuple(remarks), why)
 
 
-def _size(plan: Plan, part_id: str) -> str:
-    rough = plan.rough_part(part_id)
-    if rough is None:
-        return ""
+def _settings(plan: Plan, rough: RoughPart | None) -> Iterator[Setting]:
+    """Give the size and place of the piece in hand, and how much wood and sawing the layout takes."""
+    if rough is not None:
+        yield Setting(f"Rough {rough.name}", _size(plan, rough), f"out of {plan.marks.write(rough.thickness)}")
+        on = plan.board_of(rough.id)
+        if on is not None:
+            place = next(item.rect for item in on.placed if item.part.id == rough.id)
+            yield Setting("Out of", on.board.name, f"{plan.marks.write(from_float(place.x))} from its left end")
+    total = sum(board.consumed for board in plan.boards)
+    asked = sum(float(part.length) * float(part.width) for part in plan.rough)
+    if plan.unplaced == () and total:
+        least = f"at least {plan.marks.write_area(asked)} whatever the layout"
+        yield Setting("Wood used", plan.marks.write_area(total), least)
+        minutes = sum(
+            sawing_of(board.board).minutes(cut.kind is CutKind.CROSS, cut.length)
+            for board in plan.boards for cut in board.cuts
+        )  # fmt: skip
+        count = sum(len(board.cuts) for board in plan.boards)
+        yield Setting("Sawing", f"{count} cuts", f"about {minutes / 60:.1f} h, a guess")
+
+
+def _unplaced(plan: Plan) -> Iterator[Remark]:
+    """Say of each part that lies nowhere why, and what would place it."""
+    for item in plan.unplaced:
+        mends: tuple[Mend, ...] = ()
+        if item.staves and len(item.part.parts) == 1 and "/" not in item.part.id:
+            part_id = item.part.parts[0]
+            mends = (Mend(f"Make it of {item.staves} staves", "staves", part_id, str(item.staves)),)
+        yield Remark(
+            f"{item.part.name.capitalize()} lies nowhere. {item.why}", Weight.FAILS, mends, of=item.part.parts[0]
+        )
+
+
+def _wrong(plan: Plan) -> Iterator[Remark]:
+    """Say what lies wrongly, and which parts hang on a flaw's depth that nobody knows."""
+    for board in plan.boards:
+        for item in board.placed:
+            if item.part.id in board.wrong:
+                why = board.wrong[item.part.id]
+                yield Remark(f"The {item.part.name} {why}.", Weight.FAILS, of=item.part.parts[0])
+        if board.not_sawable:
+            yield Remark(board.not_sawable, Weight.FAILS)
+        for item in board.placed:
+            for flaw in board.board.flaws:
+                near = item.rect.meets(flaw_rect(flaw))
+                if near and flaw.faces is not Faces.THROUGH and flaw.depth is None and item.part.id not in board.wrong:
+                    words = f"{flaw.kind.value} in the {flaw.faces.value} face"
+                    yield Remark(
+                        f"Under the {item.part.name} lies a {words} of {board.board.name}; how deep it goes nobody "
+                        "knows. Probe it before you saw.",
+                        Weight.LOOK, of=item.part.parts[0],
+                    )  # fmt: skip
+
+
+def _buying(plan: Plan) -> Iterator[Remark]:
+    """Say what to ask the yard for, where the rack is not enough."""
+    if not plan.unplaced:
+        return
+    write = plan.marks.write
+    lines = []
+    for item in buying_list(
+        tuple(each.part for each in plan.unplaced), plan.project.flawed_share, plan.project.shop.kerf
+    ):
+        name = quarters_name(item.thickness)
+        thick = f"{write(item.thickness)}{f' ({name})' if name else ''}"
+        wood = f"{item.asks} {item.wood or USUAL_WOOD}".strip()
+        board = "board" if item.number == 1 else "boards"
+        lines.append(
+            f"{item.number} {board} of {wood}, {thick} thick, {write(item.width)} wide, {write(item.length)} long"
+        )
+    share = float(plan.project.flawed_share) * 100
+    yield Remark(f"To buy, with {share:.0f} % over for flaws: {'; '.join(lines)}.", Weight.LOOK)
+
+
+def _glue_up(plan: Plan, hand: Hand) -> tuple[str, ...]:
+    """Say how the staves of the part in hand go together."""
+    made = next((each for each in plan.project.staves if each.part == hand.part), None)
+    if made is None:
+        return ()
+    placed = {item.part.id: (item, each.board) for each in plan.boards for item in each.placed}
+    laid = [placed[piece.id] for piece in plan.pieces_of(hand.part) if piece.id in placed]
+    return glue_up_steps(made, laid, plan.marks)
+
+
+def _size(plan: Plan, rough: RoughPart) -> str:
     write, up = plan.marks.write, Direction.UP
     return f"{write(rough.length, up, unit=False)} × {write(rough.width, up)}"
-
-
-def _name(plan: Plan, part_id: str) -> str:
-    rough = plan.rough_part(part_id)
-    return f"The {rough.name}" if rough else part_id
 
 
 def _cut_words(plan: Plan, cut: SawCut) -> str:

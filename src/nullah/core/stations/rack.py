@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterator
+from typing import NamedTuple
 
 from nullah.core.card import Card, Remark, Setting, Weight
 from nullah.core.drawing import (
@@ -14,6 +15,7 @@ from nullah.core.drawing import (
     Fill,
     Label,
     Path,
+    Ring,
     Role,
     drawing,
     grain_lines,
@@ -21,7 +23,11 @@ from nullah.core.drawing import (
 )
 from nullah.core.lengths import Length
 from nullah.core.plan import Plan
-from nullah.core.rack.board import Board, Flaw, FlawKind
+from nullah.core.rack.board import Board, Faces, Flaw, FlawKind, write_price
+from nullah.core.rack.drying import readiness
+from nullah.core.rack.outline import edge_at
+from nullah.core.rack.sizes import board_feet
+from nullah.core.stations.drying import draw_drying, dryness, room_for_details
 from nullah.core.stations.station import Hand, Station
 from nullah.core.wood.movement import Cut, coefficient
 from nullah.core.wood.species import SOURCE, STRENGTH_SOURCE, Species, SpeciesError, find_species
@@ -58,6 +64,23 @@ def draw_board(board: Board, fill: Fill = Fill.WOOD) -> Iterator[Element]:
     of = f"board/{board.id}"
     yield rectangle(0, 0, length, width, fill=fill, species=board.species, of=of)
     yield from grain_lines(0, 0, length, width, board.name, of=of)
+    yield from draw_missing(board)
+
+
+def draw_missing(board: Board) -> Iterator[Element]:
+    """Draw what a crooked or tapered outline leaves out of the board's rectangle, and the edge itself."""
+    width, of = float(board.width), f"board/{board.id}"
+    for high, points in ((False, board.low_edge), (True, board.high_edge)):
+        if not points:
+            continue
+        stations = sorted({0.0, float(board.length), *(float(x) for x, _ in points)})
+        edge = [(x, width - edge_at(board, x, high)) for x in stations]
+        border = 0.0 if high else width
+        outside = (*edge, (stations[-1], border), (stations[0], border))
+        yield Path(outside, Role.BARE, closed=True, fill=Fill.PAPER, of=of)
+        yield Path(tuple(edge), Role.OUTLINE, of=of)
+        for at in edge[1:-1]:
+            yield Ring(at, "", 0.9, Role.OUTLINE, of=of)
 
 
 def draw_flaws(board: Board) -> Iterator[Element]:
@@ -69,7 +92,8 @@ def draw_flaws(board: Board) -> Iterator[Element]:
 def _draw_flaw(board: Board, flaw: Flaw, of: str) -> Iterator[Element]:
     x, top = float(flaw.start), float(board.width - flaw.high)
     long, high = float(flaw.end - flaw.start), float(flaw.high - flaw.low)
-    yield rectangle(x, top, long, high, Role.FLAW, Fill.FLAW, of=of)
+    under = flaw.faces is Faces.DOWN
+    yield rectangle(x, top, long, high, Role.HIDDEN if under else Role.FLAW, Fill.NONE if under else Fill.FLAW, of=of)
     middle = top + high / 2
     if flaw.kind is FlawKind.KNOT:
         for share in (0.9, 0.55, 0.25):
@@ -80,7 +104,13 @@ def _draw_flaw(board: Board, flaw: Flaw, of: str) -> Iterator[Element]:
     elif flaw.kind is FlawKind.RUNOUT:
         for share in (0.15, 0.45, 0.75):
             yield Path(((x + long * share, top + high), (x + long * min(1, share + 0.25), top)), Role.FLAW, of=of)
-    yield Label((x + long / 2, top + high), _FLAW_WORDS[flaw.kind], 2.9, role=Role.FLAW, of=of, nudge_mm=(0, 2))
+    yield Label((x + long / 2, top + high), flaw_words(flaw), 2.9, role=Role.FLAW, of=of, nudge_mm=(0, 2))
+
+
+def flaw_words(flaw: Flaw) -> str:
+    """Name a flaw, with the face it is on."""
+    where = {Faces.THROUGH: "", Faces.UP: ", upper face", Faces.DOWN: ", lower face"}[flaw.faces]
+    return f"{_FLAW_WORDS[flaw.kind]}{where}"
 
 
 def _ellipse(x: float, y: float, rx: float, ry: float, of: str) -> Path:
@@ -92,23 +122,49 @@ def _ellipse(x: float, y: float, rx: float, ry: float, of: str) -> Path:
 
 def _end_grain(board: Board) -> Iterator[Element]:
     """Draw the board's end at its left, with the rings as it was cut."""
-    thick, width = float(board.thickness), float(board.width)
+    thick = float(board.thickness)
     left = -thick - 22
-    yield rectangle(left, 0, thick, width, fill=Fill.END_GRAIN, species=board.species, of=f"board/{board.id}")
-    count = max(3, round(width / 18))
-    for index in range(count):
-        y = width * (index + 0.5) / count
-        if board.cut is Cut.QUARTER:
-            yield Path(((left, y), (left + thick, y)), Role.GRAIN)
-        elif board.cut is Cut.RIFT:
-            yield Path(((left, min(width, y + thick / 2)), (left + thick, max(0, y - thick / 2))), Role.GRAIN)
-    if board.cut is Cut.FLAT:
-        for index in range(3):
-            bulge = thick * (0.25 + 0.3 * index)
-            points = tuple(
-                (left + max(0.0, bulge - thick * 0.55 * (2 * s / 12 - 1) ** 2), width * s / 12) for s in range(13)
-            )
-            yield Path(points, Role.GRAIN)
+    of = f"board/{board.id}"
+    yield rectangle(left, 0, thick, float(board.width), fill=Fill.END_GRAIN, species=board.species, of=of)
+    for arc in end_rings(board):
+        yield Path(tuple((left + up, float(board.width) - across) for across, up in arc), Role.GRAIN, of=of)
+
+
+def end_rings(board: Board) -> list[tuple[tuple[float, float], ...]]:
+    """Give the rings seen on the left end as lines of (across, up), mm: circles about the heart, cut to the wood."""
+    width, thick = float(board.width), float(board.thickness)
+    across, up = board.heart or usual_heart(board)
+    corners = [math.hypot(a - across, u - up) for a in (0.0, width) for u in (0.0, thick)]
+    inside = 0 <= across <= width and 0 <= up <= thick
+    nearest = 0.0 if inside else math.hypot(
+        max(0.0 - across, 0.0, across - width), max(0.0 - up, 0.0, up - thick)
+    )  # fmt: skip
+    farthest, count = max(corners), 9
+    found = []
+    for index in range(1, count):
+        radius = nearest + (farthest - nearest) * index / count
+        run: list[tuple[float, float]] = []
+        for step in range(361):
+            angle = math.radians(step)
+            at = (across + radius * math.cos(angle), up + radius * math.sin(angle))
+            if -1e-6 <= at[0] <= width + 1e-6 and -1e-6 <= at[1] <= thick + 1e-6:
+                run.append(at)
+            elif run:
+                found.append(tuple(run))
+                run = []
+        if run:
+            found.append(tuple(run))
+    return [run for run in found if len(run) > 1]
+
+
+def usual_heart(board: Board) -> tuple[float, float]:
+    """Give where the heart of a board of its cut would lie, for drawing, where nobody looked."""
+    width = float(board.width)
+    if board.cut is Cut.QUARTER:
+        return -0.9 * width, float(board.thickness) / 2
+    if board.cut is Cut.RIFT:
+        return -0.25 * width, -0.75 * width
+    return width / 2, -0.55 * width
 
 
 def _draw(plan: Plan, hand: Hand) -> Drawing:
@@ -118,7 +174,57 @@ def _draw(plan: Plan, hand: Hand) -> Drawing:
     for board in boards:
         one = drawing(draw_board(board), draw_flaws(board), _end_grain(board), _heading(plan, board, in_hand is board))
         shown += one.moved(*places[board.id])
+    if boards:
+        longest, (left, top) = max(float(board.length) for board in boards), _details(boards)
+        details = room_for_details(longest)
+        if in_hand is not None:
+            details += draw_drying(in_hand, plan.project.room, longest)
+            details += drawing(_large_end(in_hand)).moved(*_beside(longest), _end_scale(in_hand, longest))
+        shown += details.moved(left, top)
     return shown
+
+
+def _details(boards: tuple[Board, ...]) -> tuple[float, float]:
+    """Give where the details of the board in hand are drawn: below all boards."""
+    longest = max(float(board.length) for board in boards)
+    below = max(top + float(board.width) for board, (_, top) in zip(boards, board_places(boards).values(), strict=True))
+    return 0.0, below + 0.23 * longest
+
+
+def _beside(longest: float) -> tuple[float, float]:
+    """Give where the large end grain lies beside the drying curve."""
+    return 1.15 * longest, 0.04 * longest
+
+
+def _end_scale(board: Board, longest: float) -> float:
+    """Give how many times its size the large end grain is drawn."""
+    return min(0.6 * longest / float(board.width), 0.13 * longest / float(board.thickness))
+
+
+class EndView(NamedTuple):
+    """Where the large end grain of a board is drawn: its upper left corner, mm, and how many times its size."""
+
+    left: float
+    top: float
+    scale: float
+
+
+def end_view(boards: tuple[Board, ...], board: Board) -> EndView:
+    """Give where the end grain of a board in hand is drawn large, to pick the heart of the tree on it."""
+    longest, (left, top) = max(float(each.length) for each in boards), _details(boards)
+    across, down = _beside(longest)
+    return EndView(left + across, top + down, _end_scale(board, longest))
+
+
+def _large_end(board: Board) -> Iterator[Element]:
+    """Draw the left end of a board with its rings, its lower edge at the left."""
+    thick, of = float(board.thickness), f"heart/{board.id}"
+    yield rectangle(0, 0, float(board.width), thick, fill=Fill.END_GRAIN, species=board.species, of=of)
+    for arc in end_rings(board):
+        yield Path(tuple((across, thick - up) for across, up in arc), Role.GRAIN, of=of)
+    known = "the heart lies there" if board.heart is not None else "drag to where the heart of the tree lies"
+    yield Label((0, 0), f"Its left end, {board.cut.value}-sawn: {known}", 2.9, Anchor.START, Role.FAINT,
+                nudge_mm=(0, -2.4))  # fmt: skip
 
 
 def _heading(plan: Plan, board: Board, in_hand: bool) -> Iterator[Element]:
@@ -167,13 +273,14 @@ def _card(plan: Plan, hand: Hand) -> Card:
         figure("Bow", board.bow, "bow", "hollow or hump along"),
         figure("Twist", board.twist, "twist", "the corner that stands up"),
     )
-    remarks = [_count_flaws(board)]
+    remarks = [dryness(board, plan.project.room, _rough_size(plan, board)), _count_flaws(board)]
     why: tuple[str, ...] = ()
     try:
         species = find_species(board.species)
         words = {Cut.FLAT: "flat-sawn: it cups", Cut.RIFT: "rift-sawn", Cut.QUARTER: "quarter-sawn: it stays flat"}
         remarks.append(Remark(f"{species.name.capitalize()}, {words[board.cut]}."))
         remarks.append(Remark(_heft(board, species)))
+        remarks.append(Remark(_bought(board)))
         why = (_why_wood(species, board.cut),)
     except SpeciesError as error:
         remarks.append(Remark(str(error), Weight.LOOK))
@@ -184,12 +291,31 @@ def _card(plan: Plan, hand: Hand) -> Card:
         board.name, settings,
         (
             "Drag on the board to mark a flaw; drag its border to change it; Delete rubs it out.",
+            "Drag on the end grain to where the heart of the tree lies: the rings follow.",
             "Lay the board on a flat bench, three corners down: twist is the gap under the fourth.",
             "Straightedge across for cup, along for bow: the gap at the middle.",
         ),
         tuple(remarks),
         why,
     )  # fmt: skip
+
+
+def _rough_size(plan: Plan, board: Board) -> tuple[float, float] | None:
+    """Give the size of the largest rough part that lies on a board, mm."""
+    on = next(item for item in plan.boards if item.board.id == board.id).placed
+    sizes = [(item.rect.length, item.rect.width) for item in on]
+    return max(sizes, key=lambda size: size[0] * size[1], default=None)
+
+
+def _bought(board: Board) -> str:
+    """Say where a board is from, what it is, and how much wood it holds."""
+    volume = board.length.mm * board.width.mm * board.thickness.mm
+    words = [word for word in (board.colour, "dressed" if board.dressed else "rough", board.source) if word]
+    held = (
+        f"{float(board_feet(board.length, board.width, board.thickness)):.2f} board feet, {float(volume) / 1e9:.4f} m³"
+    )
+    paid = f", {write_price(board.price)} paid" if board.price else ""
+    return f"{', '.join(words).capitalize()}: {held}{paid}."
 
 
 def _heft(board: Board, species: Species) -> str:
@@ -214,12 +340,24 @@ def _count_flaws(board: Board) -> Remark:
         return Remark("No flaw marked.")
     kinds = [_FLAW_WORDS[flaw.kind] for flaw in board.flaws]
     listed = ", ".join(f"{kinds.count(kind)} × {kind}" for kind in dict.fromkeys(kinds))
-    return Remark(f"Flaws: {listed}. Checks, splits, wane and run-out never go into a part.")
+    return Remark(f"Flaws: {listed}. {_clear_faces(board)} Checks, splits, wane and run-out never go into a part.")
+
+
+def _clear_faces(board: Board) -> str:
+    """Say which of its faces are clear."""
+    seen = {flaw.faces for flaw in board.flaws}
+    if Faces.THROUGH in seen or len(seen) == 2:
+        return "Neither face is clear."
+    return f"The {'lower' if Faces.UP in seen else 'upper'} face is clear."
 
 
 def _state(plan: Plan) -> str:
     count = len(plan.project.boards)
-    return "no boards yet" if count == 0 else f"{count} board{'s' if count > 1 else ''}"
+    if count == 0:
+        return "no boards yet"
+    found = [readiness(board, plan.project.room) for board in plan.project.boards]
+    damp = sum(each is not None and not each.ready for each in found)
+    return f"{count} board{'s' if count > 1 else ''}{f', {damp} not ready' if damp else ''}"
 
 
 STATION = Station(

@@ -11,12 +11,18 @@ from nullah.core.plan import Plan
 
 
 class Hand(NamedTuple):
-    """What is in hand: a part across all stations, and a quantity, board or flaw pointed at."""
+    """What is in hand: a part across all stations, and a quantity, board or flaw pointed at.
+
+    `piece` is the rough part where the part comes of several, `cut` the step of the saw order
+    that is shown, -1 for none.
+    """
 
     part: str = ""
     quantity: str = ""
     board: str = ""
     flaw: int = -1
+    piece: str = ""
+    cut: int = -1
 
 
 class Station(NamedTuple):

@@ -1,86 +1,313 @@
-"""Breakdown on the desk: laying the parts out, by search and by hand."""
+"""Breakdown on the desk: laying the parts out, by search and by hand, and sawing them out in order."""
 
 from __future__ import annotations
 
 from dataclasses import replace
+from fractions import Fraction
+from functools import partial
 
 from PySide6.QtCore import Qt
-from PySide6.QtGui import QKeyEvent
+from PySide6.QtWidgets import QPushButton
 
 from nullah.core import actions
-from nullah.core.breakdown.layout import Placement, flaw_rect
 from nullah.core.breakdown.search import Layout
-from nullah.core.drawing import Drawing, Fill, Point, Role, drawing, rectangle
+from nullah.core.laying import saw_up, take_layout, task_of
 from nullah.core.lengths import Length
-from nullah.core.stations.breakdown import place_on_bench
-from nullah.core.stations.rack import board_places
-from nullah.desk.bench import Bench, Tool
+from nullah.core.plan import BoardPlan
+from nullah.core.rack.board import Board
+from nullah.core.stations.breakdown import board_in_hand, piece_in_hand
+from nullah.desk.bench import Bench
 from nullah.desk.document import Document
 from nullah.desk.fields import ValueField
 from nullah.desk.search import SearchRunner
-from nullah.desk.stations.base import StationDesk, action, labelled, words
+from nullah.desk.stations.base import Flow, StationDesk, action, chooser, labelled, show_choice, words
+from nullah.desk.stations.part_tool import PartTool
+from nullah.desk.stations.wood_asked import WoodAskedRows
 
-_ALLOWANCES = (("end", "ends"), ("edge", "edges"), ("thickness", "faces"))
+_ALLOWANCES = (("end", "ends"), ("edge", "edges"), ("thickness", "faces"), ("joint", "seams"))
+_HOW_MUCH = [("0.0", "not at all"), ("0.5", "some"), ("1.0", "much")]
+_WISHES = (("sawing", "little sawing"), ("value", "dear boards kept"), ("risk", "away from flaws"))
+_FLAWED = [("0", "nothing"), ("1/10", "10 %"), ("1/5", "20 %"), ("3/10", "30 %"), ("2/5", "40 %")]
+#: A board that is only tried, not on the rack.
+_TRIED = "tried"
 
 
 class BreakdownDesk(StationDesk):
-    """The search, and what is left for saw and plane."""
+    """The search, what is left for saw and plane, what parts ask, and the saw order."""
 
     def __init__(self, document: Document, bench: Bench) -> None:
         super().__init__(document, bench)
         self.runner = SearchRunner()
-        row = self.row()
+        self._trying: Board | None = None
+        self._swapping = ""
+        self._make_search(self.row())
+        self.asked = WoodAskedRows(document, self.row, self.pin_or_let_go, self._begin_swap)
+        self._make_more()
+        self._make_saw_order(self.row())
+        self.progress = words("", self.row())
+        self.runner.progress.connect(self._tell)
+        self.runner.better.connect(self._better)
+        self.runner.found.connect(self._found)
+        self.runner.failed.connect(self.say)
+        self.tool = PartTool(self)
+
+    def _make_search(self, row: Flow) -> None:
         self.lay_out = action("Lay the parts out", self._start_or_stop, row, main=True)
         self.clear = action("Lift them all", self._lift_all, row)
+        self.order = self._tab("Saw order", self._show_order, row)
+        self.more = self._tab("Leave and weigh", self._show_rows, row)
+        self.one_more = action("One more like it?", self._try_one_more, row)
+        self.one_more.setToolTip("Lay everything out with one more board like the one in hand, and say what that saves")
+        self.put_tried = action("Put it on the rack", self._put_tried, row)
+        self.sawn = action("It is sawn up", self._saw_up, row)
+        self.sawn.setToolTip("The board in hand is sawn: its parts stay, and its offcuts come to the rack as boards")
+
+    def _tab(self, text: str, shown: object, row: Flow) -> QPushButton:
+        """Put a button that stays down into a row."""
+        button = QPushButton(text)
+        button.setCheckable(True)
+        button.setProperty("tab", "true")
+        button.setMinimumHeight(32)
+        button.toggled.connect(shown)
+        row.addWidget(button)
+        return button
+
+    def _make_more(self) -> None:
+        row = self.row()
         self.fields: dict[str, ValueField] = {}
+        pairs = []
         for name, title in _ALLOWANCES:
-            field = ValueField(f"allowance, both {title}", width=66)
-            field.line.setMaximumWidth(84)
+            field = ValueField(f"allowance, both {title}", width=60)
+            field.line.setMaximumWidth(76)
             field.entered.connect(lambda value, n=name: self._allow(n, value))
-            labelled(f"leave at {title}" if name == "end" else title, field, row)
+            pairs.append(labelled(f"leave at {title}" if name == "end" else title, field, row))
             self.fields[name] = field
-        self.kerf = ValueField("what the saw takes", width=66)
-        self.kerf.line.setMaximumWidth(84)
+        self.kerf = ValueField("what the saw takes", width=60)
+        self.kerf.line.setMaximumWidth(76)
         self.kerf.entered.connect(self._saw_takes)
-        labelled("saw takes", self.kerf, row)
-        self.progress = words("", row)
-        self.runner.progress.connect(self._tell)
-        self.runner.found.connect(self._found)
-        self.tool = _PartTool(self)
+        pairs.append(labelled("saw takes", self.kerf, row))
+        row = self.row()
+        self.wishes = {
+            name: chooser(title, _HOW_MUCH, partial(self._wish, name), row, title) for name, title in _WISHES
+        }
+        self.flawed = chooser(
+            "over for flaws when buying", _FLAWED, self._expect_flaws, row, "when buying, over for flaws"
+        )
+        boxes = [box.parentWidget() for box in (*self.wishes.values(), self.flawed)]
+        self._more = [*pairs, *(box for box in boxes if box is not None)]
+
+    def _make_saw_order(self, row: Flow) -> None:
+        self.back = action("Back", lambda: self.step(-1), row)
+        self.next = action("Next cut", lambda: self.step(1), row, main=True)
+        self.where = words("", row, quiet=False)
+
+    # --- what is shown ---
 
     def refresh(self) -> None:
-        project = self.document.project
-        self.lay_out.setText("Stop" if self.runner.running else "Lay the parts out")
+        project, hand = self.document.project, self.document.hand
+        running, ordering = self.runner.running, hand.cut >= 0
+        self.lay_out.setText("Stop" if running else "Lay the parts out")
         self.lay_out.setEnabled(bool(project.boards and self.document.plan.rough))
-        self.clear.setEnabled(bool(project.layout))
+        self.clear.setEnabled(bool(project.layout) and not running)
+        board = self._board
+        self.order.setEnabled(ordering or any(each.cuts for each in self.document.plan.boards))
+        for button in (self.one_more, self.sawn):
+            button.setVisible(not ordering)
+            button.setEnabled(board is not None and not running)
+        self.sawn.setEnabled(board is not None and bool(board.cuts) and not board.board.sawn and not running)
+        self.put_tried.setVisible(self._trying is not None and not running)
+        self.back.setVisible(ordering)
+        self.next.setVisible(ordering)
+        self.where.setVisible(ordering)
+        count = len(board.cuts) if board is not None else 0
+        self.back.setEnabled(hand.cut > 0)
+        self.next.setEnabled(hand.cut < count - 1)
+        self.where.setText(f"cut {hand.cut + 1} of {count}" if ordering else "")
+        self.where.setMinimumWidth(self.where.sizeHint().width())
+        self.asked.refresh(not ordering and not running)
+        for widget in self._more:
+            widget.setVisible(self.more.isChecked() and not ordering)
         self.kerf.set_unit(project.marks.unit)
         self.kerf.show_value(project.shop.kerf.as_text())
         for name, field in self.fields.items():
             field.set_unit(project.marks.unit)
             field.show_value(project.marks.write_entered(getattr(project.allowances, name)))
+        for name, box in self.wishes.items():
+            show_choice(box, str(float(getattr(project.wishes, name))))
+        show_choice(self.flawed, str(project.flawed_share))
+        self.progress.setVisible(bool(self.progress.text()))
+
+    def _show_rows(self) -> None:
+        self.refresh()
+        self.resized.emit()
+
+    @property
+    def _board(self) -> BoardPlan | None:
+        """The board in hand."""
+        return board_in_hand(self.document.plan, self.document.hand)
+
+    def clicked(self, of: str) -> bool:
+        kind, _, board_id = of.partition("/")
+        if kind != "board" or self.document.hand.cut >= 0:
+            return False
+        self.document.set_hand(self.document.hand._replace(board=board_id, part="", piece=""))
+        return True
 
     def leave(self) -> None:
         self.runner.wait()
 
+    def say(self, sentence: str) -> None:
+        """Say something in the row below the choices."""
+        self.progress.setText(sentence)
+        self.progress.setVisible(bool(sentence))
+        self.updateGeometry()
+        self.resized.emit()
+
+    def _tell(self, text: str) -> None:
+        self.say(f"With one more like {self._trying.source}: {text}" if self._trying is not None else text)
+
+    # --- the search ---
+
     def _start_or_stop(self) -> None:
         if self.runner.running:
             self.runner.stop()
-        else:
-            self.runner.start(self.document.plan)
-            self.refresh()
-
-    def _tell(self, text: str) -> None:
-        self.progress.setText(text)
-        self.updateGeometry()
-
-    def _found(self, layout: Layout) -> None:
-        """Take the best layout into the project, as one step that can be undone."""
-        self.document.do("lay the parts out", lambda p: actions.accept_layout(p, layout.placements))
+            return
+        self._trying = None
+        self.runner.start(task_of(self.document.plan))
         self.refresh()
 
+    def _better(self, layout: Layout) -> None:
+        """Show the best so far while it is looked for."""
+        if self._trying is None:
+            self.document.preview(lambda p: actions.accept_layout(p, layout.placements))
+
+    def _found(self, layout: Layout) -> None:
+        """Take the best layout into the project, as one step that can be undone; or tell what another board saves."""
+        if self._trying is not None:
+            self._tell_saving(layout)
+            return
+        self.document.do("lay the parts out", lambda p: take_layout(p, layout.placements))
+        self.document.preview(None)
+        self.refresh()
+
+    def _try_one_more(self) -> None:
+        """Lay everything out with one more board like the one in hand."""
+        board = self._board
+        if board is None or self.runner.running:
+            return
+        like = board.board
+        self._trying = replace(like, id=_TRIED, name=f"another {like.name}", flaws=(), source=like.name, sawn=False)
+        self.runner.start(task_of(self.document.plan, (self._trying,)))
+        self.refresh()
+
+    def _tell_saving(self, layout: Layout) -> None:
+        plan = self.document.plan
+        used = sum(each.consumed for each in plan.boards)
+        more = len(plan.unplaced) - len(layout.unplaced)
+        words_for = f"{more} more part{'s' if more != 1 else ''} would lie" if more > 0 else ""
+        if more == 0:
+            saved = used - layout.consumed
+            area = plan.marks.write_area(abs(saved))
+            needed = any(item.board == _TRIED for item in layout.placements)
+            words_for = f"{area} less wood used" if saved > 1 and needed else "it would save nothing"
+        self._tell(f"{words_for}.")
+        self.refresh()
+
+    def _put_tried(self) -> None:
+        """Put the board that was only tried on the rack."""
+        board, self._trying = self._trying, None
+        if board is not None:
+            found = replace(board, source="")
+            self.document.do(f"put {found.name} on the rack", lambda p: actions.add_boards(p, (found,)))
+            self.say("")
+            self.refresh()
+
     def _lift_all(self) -> None:
-        self.document.do("lift all parts", lambda p: actions.accept_layout(p, ()))
-        self.progress.setText("")
+        """Lift all parts but the pinned ones and those that are sawn out."""
+        self.document.do("lift all parts", actions.lift_all)
+        self.say("")
+
+    # --- the saw order ---
+
+    def _show_order(self, shown: bool) -> None:
+        hand = self.document.hand
+        board = self._board
+        if shown and (board is None or not board.cuts):
+            first = next((each for each in self.document.plan.boards if each.cuts), None)
+            hand = hand._replace(board=first.board.id if first else "", part="", piece="")
+        self.document.set_hand(hand._replace(cut=0 if shown else -1))
+        self.resized.emit()
+        self.bench.setFocus()
+
+    def step(self, by: int) -> None:
+        """Go to another cut of the saw order."""
+        board, hand = self._board, self.document.hand
+        count = len(board.cuts) if board is not None else 0
+        self.document.set_hand(hand._replace(cut=max(0, min(count - 1, hand.cut + by))))
+
+    def step_key(self, key: Qt.Key) -> bool:
+        """Go through the saw order by key: space and right on, left back, Escape out."""
+        ways = {Qt.Key.Key_Right: 1, Qt.Key.Key_Space: 1, Qt.Key.Key_Left: -1, Qt.Key.Key_Backspace: -1}
+        if key == Qt.Key.Key_Escape:
+            self.order.setChecked(False)
+            return True
+        if key not in ways:
+            return False
+        self.step(ways[key])
+        return True
+
+    def _saw_up(self) -> None:
+        board = self._board
+        if board is not None:
+            self.document.do(f"{board.board.name} is sawn up", lambda p: saw_up(p, board.board.id))
+
+    # --- by hand ---
+
+    def pin_or_let_go(self) -> None:
+        """Pin the piece in hand where it lies, or let it go."""
+        piece = piece_in_hand(self.document.plan, self.document.hand)
+        placed = next((item for item in self.document.project.layout if piece and item.part == piece.id), None)
+        if piece is not None and placed is not None:
+            word = "let go of" if placed.pinned else "pin"
+            self.document.do(f"{word} {piece.name}", lambda p: actions.pin(p, piece.id, not placed.pinned))
+
+    def _begin_swap(self) -> None:
+        piece = piece_in_hand(self.document.plan, self.document.hand)
+        if piece is not None:
+            self._swapping = piece.id
+            self.say(f"Click the part that the {piece.name} is to change places with.")
+
+    def take_swap(self, piece_id: str) -> bool:
+        """Let the part clicked change places with the one in hand, if that was asked for and both may lie there."""
+        one, self._swapping = self._swapping, ""
+        if not one or one == piece_id:
+            return False
+        tried = self.document.tentative(lambda p: actions.swap(p, one, piece_id))
+        names = {rough.id: rough.name for rough in self.document.plan.rough}
+        if tried is not None:
+            wrong = {part: why for board in tried.boards for part, why in board.wrong.items()}
+            why = (
+                wrong.get(one)
+                or wrong.get(piece_id)
+                or next((b.not_sawable for b in tried.boards if b.not_sawable), "")
+            )
+            if why:
+                loser = names[one if one in wrong else piece_id]
+                self.say(f"They cannot change places: there the {loser} {why}.")
+                return True
+        self.document.do(f"swap {names[one]} and {names[piece_id]}", lambda p: actions.swap(p, one, piece_id))
+        self.say("")
+        return True
+
+    # --- figures ---
+
+    def _wish(self, name: str, share: str) -> None:
+        wishes = {name: float(share)}
+        self.document.do(f"weigh {dict(_WISHES)[name]}", lambda p: actions.wish(p, replace(p.wishes, **wishes)))
+
+    def _expect_flaws(self, share: str) -> None:
+        self.document.do(f"{float(Fraction(share)) * 100:.0f} % over for flaws",
+                         lambda p: actions.expect_flaws(p, Fraction(share)))  # fmt: skip
 
     def _saw_takes(self, kerf: Length) -> None:
         if kerf.mm < 0:
@@ -99,116 +326,3 @@ class BreakdownDesk(StationDesk):
             lambda p: actions.set_allowances(p, replace(p.allowances, **sizes)),
         )
         self.bench.setFocus()
-
-
-class _PartTool(Tool):
-    """Moves a part on the boards; it snaps to edges, flaws and neighbours."""
-
-    def __init__(self, desk: BreakdownDesk) -> None:
-        self._desk = desk
-        self._part = ""
-        self._grip: Point = (0.0, 0.0)
-        self._placement: Placement | None = None
-        self._off = False
-        self._moved = False
-
-    def press(self, at: Point, of: str) -> bool:
-        plan = self._desk.document.plan
-        if self._desk.runner.running or plan.rough_part(of) is None:
-            return False
-        self._part, self._placement, self._off, self._moved = of, None, False, False
-        corner = place_on_bench(plan, of)
-        self._grip = (at[0] - corner[0], at[1] - corner[1])
-        self._desk.document.pick_part(of)
-        return True
-
-    def drag(self, at: Point) -> None:
-        plan = self._desk.document.plan
-        rough = plan.rough_part(self._part)
-        if rough is None:
-            return
-        left, top = at[0] - self._grip[0], at[1] - self._grip[1]
-        start = place_on_bench(plan, self._part)
-        self._moved = self._moved or max(abs(left - start[0]), abs(top - start[1])) > 4
-        long, wide = float(rough.along), float(rough.across)
-        self._placement, self._off = None, True
-        for board_id, (board_left, board_top) in board_places(plan.project.boards).items():
-            board = plan.project.board(board_id)
-            if board is None:
-                continue
-            middle_x, middle_y = left + long / 2 - board_left, top + wide / 2 - board_top
-            if 0 <= middle_x <= float(board.length) and 0 <= middle_y <= float(board.width):
-                y = float(board.width) - (top - board_top) - wide
-                self._placement = self._snapped(board_id, left - board_left, y, long, wide)
-                self._off = False
-                # Found: what comes now is only where it is shown.
-                left, top = board_left + self._placement.x, board_top + float(board.width) - self._placement.y - wide
-                break
-        role = Role.CHALK if self._placement is not None else Role.HIDDEN
-        self._desk.bench.overlay = drawing(rectangle(left, top, long, wide, role, Fill.LIT))
-
-    def _snapped(self, board_id: str, x: float, y: float, long: float, wide: float) -> Placement:
-        plan = self._desk.document.plan
-        board_plan = next(b for b in plan.boards if b.board.id == board_id)
-        board, kerf = board_plan.board, float(plan.project.shop.kerf)
-        xs, ys = [0.0, float(board.length) - long], [0.0, float(board.width) - wide]
-        for item in board_plan.placed:
-            if item.part.id != self._part:
-                xs += [item.rect.end + kerf, item.rect.x - kerf - long, item.rect.x]
-                ys += [item.rect.top + kerf, item.rect.y - kerf - wide, item.rect.y]
-        for flaw in board.flaws:
-            rect = flaw_rect(flaw)
-            xs += [rect.end, rect.x - long]
-            ys += [rect.top, rect.y - wide]
-        near = 12 / self._desk.bench.scale.per_mm
-        return Placement(self._part, board_id, round(_snap(x, xs, near), 3), round(_snap(y, ys, near), 3))
-
-    def release(self, at: Point) -> None:
-        self.drag(at)
-        part, placement, off, moved = self._part, self._placement, self._off, self._moved
-        self.cancel()
-        document = self._desk.document
-        rough = document.plan.rough_part(part)
-        if rough is None or not moved:
-            return
-        if placement is not None:
-            board = document.project.board(placement.board)
-            name = board.name if board else placement.board
-            document.do(f"move {rough.name} to {name}", lambda p: actions.lay(p, placement))
-        elif off:
-            document.do(f"lift {rough.name}", lambda p: actions.lift(p, part))
-
-    def cancel(self) -> None:
-        self._part, self._placement = "", None
-        self._desk.bench.overlay = Drawing()
-
-    def cursor(self, at: Point, of: str) -> Qt.CursorShape:
-        held = self._desk.document.plan.rough_part(of) is not None
-        return Qt.CursorShape.OpenHandCursor if held else Qt.CursorShape.ArrowCursor
-
-    def key(self, event: QKeyEvent) -> bool:
-        """Move the part in hand with Shift and the arrows, by the smallest mark or ten; Delete lifts it."""
-        document = self._desk.document
-        part = document.hand.part
-        placement = next((item for item in document.project.layout if item.part == part), None)
-        rough = document.plan.rough_part(part)
-        if placement is None or rough is None:
-            return False
-        if event.key() in (Qt.Key.Key_Delete, Qt.Key.Key_Backspace):
-            document.do(f"lift {rough.name}", lambda p: actions.lift(p, part))
-            return True
-        ways = {
-            Qt.Key.Key_Left: (-1, 0), Qt.Key.Key_Right: (1, 0), Qt.Key.Key_Up: (0, 1), Qt.Key.Key_Down: (0, -1),
-        }  # fmt: skip
-        way = ways.get(Qt.Key(event.key()))
-        if way is None or not event.modifiers() & Qt.KeyboardModifier.ShiftModifier:
-            return False
-        step = 10.0 if event.modifiers() & Qt.KeyboardModifier.ControlModifier else 1.0
-        moved = replace(placement, x=placement.x + way[0] * step, y=placement.y + way[1] * step)
-        document.do(f"move {rough.name}", lambda p: actions.lay(p, moved))
-        return True
-
-
-def _snap(value: float, marks: list[float], near: float) -> float:
-    nearest = min(marks, key=lambda mark: abs(mark - value))
-    return nearest if abs(nearest - value) < near else value

@@ -1,27 +1,26 @@
-"""Rack on the desk: adding boards, and marking flaws by dragging on them."""
+"""Rack on the desk: boards put on it one by one or by the list, and what is known of each."""
 
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass, replace
-from fractions import Fraction
+from dataclasses import replace
 
-from PySide6.QtCore import Qt
-from PySide6.QtGui import QKeyEvent
-from PySide6.QtWidgets import QLineEdit
+from PySide6.QtWidgets import QCheckBox, QLayout, QLineEdit, QPushButton, QWidget
 
 from nullah.core import actions
-from nullah.core.drawing import Drawing, Fill, Point, Role, drawing, rectangle
-from nullah.core.lengths import Length, Unit, from_float, inch
-from nullah.core.rack.board import Board, BoardError, Flaw, FlawKind, read_price, write_price
+from nullah.core.lengths import Length
+from nullah.core.rack.board import Board, BoardError, Faces, Figure, Flaw, FlawKind, read_price, write_price
 from nullah.core.rack.sizes import SizeNameError, resolve_size
-from nullah.core.stations.rack import board_places, find_board
+from nullah.core.stations.rack import find_board
 from nullah.core.wood.movement import Cut
 from nullah.core.wood.species import all_species
-from nullah.desk.bench import Bench, Tool
+from nullah.desk.bench import Bench
 from nullah.desk.document import Document
 from nullah.desk.fields import ValueField
 from nullah.desk.stations.base import StationDesk, action, chooser, labelled, show_choice, words
+from nullah.desk.stations.moisture import MoistureRow
+from nullah.desk.stations.rack_tool import EDGE, RackTool
+from nullah.desk.stations.rack_typing import TypingPage
 
 _KINDS = [
     (FlawKind.KNOT.value, "drag a knot"),
@@ -30,21 +29,17 @@ _KINDS = [
     (FlawKind.SAP.value, "drag sap"),
     (FlawKind.WANE.value, "drag wane"),
     (FlawKind.RUNOUT.value, "drag run-out"),
+    (EDGE, "draw an edge in"),
+]
+_FACES = [
+    (Faces.THROUGH.value, "right through"), (Faces.UP.value, "upper face"), (Faces.DOWN.value, "lower face")
+]  # fmt: skip
+_FIGURES = [
+    (Figure.PLAIN.value, "plain grain"),
+    (Figure.STRAIGHT.value, "straight grain"),
+    (Figure.FIGURED.value, "figured"),
 ]
 _CUTS = [(Cut.FLAT.value, "flat-sawn"), (Cut.RIFT.value, "rift-sawn"), (Cut.QUARTER.value, "quarter-sawn")]
-#: A drag shorter than this, in mm on the board, is a click.
-_LEAST = 4.0
-
-
-@dataclass(frozen=True, slots=True)
-class _Grip:
-    """What of a flaw is held: -1 none; which borders follow the pointer."""
-
-    flaw: int
-    start: bool
-    end: bool
-    low: bool
-    high: bool
 
 
 class RackDesk(StationDesk):
@@ -54,20 +49,29 @@ class RackDesk(StationDesk):
         super().__init__(document, bench)
         self._make_adding()
         self._make_in_hand()
-        self.tool = _FlawTool(self)
+        self._make_more()
+        self.moisture = MoistureRow(document, self.row, lambda: self.board)
+        self.typing: TypingPage | None = None
+        self.tool = RackTool(self)
 
     def _make_adding(self) -> None:
         row = self.row()
         words("New board", row)
-        self.fields = {name: ValueField(name, width=78) for name in ("length", "width", "thickness")}
+        self.fields = {name: ValueField(name, width=70) for name in ("length", "width", "thickness")}
         self.fields["width"].line.setToolTip("or as the yard names it: 1x12, 2x6, 4/4")
         for name, field in self.fields.items():
             field.line.setPlaceholderText(name)
-            field.line.setMaximumWidth(110)
+            field.line.setMaximumWidth(94)
             field.entered.connect(lambda _: self.add_board())
             row.addWidget(field)
         self.species = chooser("species", [(name, name) for name in all_species()], lambda _: None, row)
         action("Put it on the rack", self.add_board, row, main=True)
+        self.several = QPushButton("Type several")
+        self.several.setCheckable(True)
+        self.several.setProperty("tab", "true")
+        self.several.setMinimumHeight(32)
+        self.several.toggled.connect(lambda _: self.page_wanted.emit())
+        row.addWidget(self.several)
 
     def _make_in_hand(self) -> None:
         row = self.row()
@@ -78,6 +82,23 @@ class RackDesk(StationDesk):
         self.name.editingFinished.connect(self._rename)
         labelled("In hand", self.name, row)
         self.kind = chooser("kind of flaw", _KINDS, self._change_kind, row)
+        self.faces = chooser("on which face the flaw is", _FACES, self._change_faces, row)
+        self.flaw_depth = ValueField("how deep the flaw goes", width=60)
+        self.flaw_depth.line.setMaximumWidth(74)
+        self.flaw_depth.entered.connect(self._change_depth)
+        self.deep = labelled("deep", self.flaw_depth, row)
+        self.rub_out = action("Rub out", self.rub_flaw_out, row)
+        self.take_off = action("Take off", self.remove_board, row)
+        self.take_off.setToolTip("Take the board in hand off the rack")
+        self.more = QPushButton("More of it")
+        self.more.setCheckable(True)
+        self.more.setProperty("tab", "true")
+        self.more.setMinimumHeight(32)
+        self.more.toggled.connect(lambda _: self._show_more())
+        row.addWidget(self.more)
+
+    def _make_more(self) -> None:
+        row = self.row()
         self.cut = chooser("how the board was cut", _CUTS, self._change_cut, row)
         self.board_species = chooser("species of the board", [(name, name) for name in all_species()],
                                      self._change_species, row)  # fmt: skip
@@ -87,19 +108,76 @@ class RackDesk(StationDesk):
         self.price.line.returnPressed.disconnect()
         self.price.line.returnPressed.connect(self._pay)
         labelled("price", self.price, row)
-        self.rub_out = action("Rub out", self.rub_flaw_out, row)
-        self.take_off = action("Take off", self.remove_board, row)
-        self.take_off.setToolTip("Take the board in hand off the rack")
+        self.figure = chooser("how its grain looks", _FIGURES, self._change_figure, row)
+        self.colour = self._words("colour of the board", "colour", row, lambda b, t: replace(b, colour=t))
+        self.source = self._words("where the board is from", "where from", row, lambda b, t: replace(b, source=t))
+        self.dressed = QCheckBox("dressed")
+        self.dressed.setToolTip("Planed when it was bought, not rough from the saw")
+        self.dressed.clicked.connect(lambda on: self._change_board("dressed" if on else "rough",
+                                                                    lambda b: replace(b, dressed=on)))  # fmt: skip
+        row.addWidget(self.dressed)
+        self.straighten = action("Straight edges", self._straighten, row)
+
+    def _words(self, name: str, hint: str, row: QLayout, put: Callable[[Board, str], Board]) -> QLineEdit:
+        """Put a field for words about the board in hand into a row."""
+        field = QLineEdit()
+        field.setAccessibleName(name)
+        field.setPlaceholderText(hint)
+        field.setMaxLength(60)
+        field.setFixedWidth(104)
+        field.setMinimumHeight(32)
+
+        def entered() -> None:
+            if self.board is not None and field.isModified():
+                field.setModified(False)
+                self._change_board(
+                    f"{hint} {field.text().strip() or 'not known'}", lambda b: put(b, field.text().strip())
+                )
+
+        field.editingFinished.connect(entered)
+        row.addWidget(field)
+        return field
+
+    def page(self) -> QWidget | None:
+        if not self.several.isChecked():
+            return None
+        if self.typing is None:
+            self.typing = TypingPage(self.document, lambda: str(self.species.currentData()))
+            self.typing.done.connect(lambda: self.several.setChecked(False))
+        return self.typing
+
+    def _show_more(self) -> None:
+        self._shown_rows()
+        self.resized.emit()
+
+    def _shown_rows(self) -> None:
+        more = self.more.isChecked() and self.board is not None
+        for widget in (self.cut, self.figure, self.board_species, self.colour, self.source, self.dressed,
+                       self.price.parentWidget()):  # fmt: skip
+            if widget is not None:
+                widget.setVisible(more)
+        self.straighten.setVisible(more and self.board is not None and not self.board.straight)
+        self.moisture.show_row(more)
 
     def refresh(self) -> None:
         unit = self.document.project.marks.unit
         for field in self.fields.values():
             field.set_unit(unit)
         board = self.board
-        for widget in (self.cut, self.take_off, self.board_species, self.price):
+        flaw = self.flaw
+        self._shown_rows()
+        for widget in (self.more, self.take_off):
             widget.setEnabled(board is not None)
-        self.rub_out.setEnabled(board is not None and 0 <= self.document.hand.flaw < len(board.flaws))
+        self.rub_out.setEnabled(flaw is not None)
         self.name.setEnabled(board is not None)
+        self.deep.setVisible(flaw is not None and flaw.faces is not Faces.THROUGH)
+        self.flaw_depth.set_unit(unit)
+        if flaw is not None:
+            show_choice(self.faces, flaw.faces.value)
+            self.flaw_depth.show_value(
+                "" if flaw.depth is None else self.document.project.marks.write_entered(flaw.depth)
+            )
+        self.moisture.refresh()
         if board is not None:
             if not self.name.hasFocus():
                 self.name.setText(board.name)
@@ -107,6 +185,23 @@ class RackDesk(StationDesk):
             self.price.show_value(write_price(board.price))
             show_choice(self.cut, board.cut.value)
             show_choice(self.board_species, board.species)
+            show_choice(self.figure, board.figure.value)
+            self.dressed.setChecked(board.dressed)
+            for line, text in ((self.colour, board.colour), (self.source, board.source)):
+                if not line.hasFocus():
+                    line.setText(text)
+                    line.setCursorPosition(0)
+
+    @property
+    def chosen_faces(self) -> Faces:
+        """On which face the next flaw is."""
+        return Faces(str(self.faces.currentData()))
+
+    @property
+    def flaw(self) -> Flaw | None:
+        """The flaw in hand."""
+        board, index = self.board, self.document.hand.flaw
+        return board.flaws[index] if board is not None and 0 <= index < len(board.flaws) else None
 
     @property
     def board(self) -> Board | None:
@@ -115,6 +210,8 @@ class RackDesk(StationDesk):
 
     def clicked(self, of: str) -> bool:
         kind, _, rest = of.partition("/")
+        if kind == "heart":
+            return True
         if kind not in ("board", "flaw"):
             return False
         board_id, _, number = rest.partition("/")
@@ -194,7 +291,7 @@ class RackDesk(StationDesk):
         self.bench.setFocus()
 
     def _change_cut(self, value: str) -> None:
-        self._change_board(f"cut {value}", lambda board: replace(board, cut=Cut(value)))
+        self._change_board(f"cut {value}", lambda board: replace(board, cut=Cut(value), heart=None))
 
     def _change_species(self, value: str) -> None:
         self._change_board(f"species {value}", lambda board: replace(board, species=value))
@@ -202,166 +299,45 @@ class RackDesk(StationDesk):
     def _change_kind(self, value: str) -> None:
         """Change the kind of the flaw in hand, if there is one; else only what dragging marks."""
         board, index = self.board, self.document.hand.flaw
+        if value == EDGE:
+            return
         if board is not None and 0 <= index < len(board.flaws) and board.flaws[index].kind.value != value:
             flaw = replace(board.flaws[index], kind=FlawKind(value))
             self.document.do(
                 f"call it a {value} on {board.name}", lambda p: actions.change_flaw(p, board.id, index, flaw)
             )
 
+    def _change_flaw(self, name: str, flaw: Flaw) -> None:
+        board, index = self.board, self.document.hand.flaw
+        if board is not None:
+            self.document.do(f"{name} on {board.name}", lambda p: actions.change_flaw(p, board.id, index, flaw))
+
+    def _change_faces(self, value: str) -> None:
+        """Say on which face the flaw in hand is; one that goes right through has no depth."""
+        flaw = self.flaw
+        if flaw is not None and flaw.faces.value != value:
+            faces = Faces(value)
+            depth = None if faces is Faces.THROUGH else flaw.depth
+            self._change_flaw(f"{flaw.kind.value}, {value}", replace(flaw, faces=faces, depth=depth))
+
+    def _change_depth(self, depth: Length) -> None:
+        flaw, board = self.flaw, self.board
+        if flaw is None or board is None:
+            return
+        if depth.mm <= 0 or depth > board.thickness:
+            self.flaw_depth.complain(f"More than nothing, and no more than the board: {board.thickness.as_text()}.")
+            return
+        self._change_flaw(f"{flaw.kind.value} {depth.as_text()} deep", replace(flaw, depth=depth))
+        self.bench.setFocus()
+
+    def _change_figure(self, value: str) -> None:
+        self._change_board(f"{value} grain", lambda board: replace(board, figure=Figure(value)))
+
+    def _straighten(self) -> None:
+        self._change_board("straight edges", lambda board: replace(board, low_edge=(), high_edge=()))
+
     def _change_board(self, name: str, change: Callable[[Board], Board]) -> None:
         board = self.board
         if board is not None:
             changed = change(board)
             self.document.do(f"{board.name}: {name}", lambda p: actions.change_board(p, changed))
-
-
-class _FlawTool(Tool):
-    """Marks flaws on boards, moves their borders, moves them whole."""
-
-    def __init__(self, desk: RackDesk) -> None:
-        self._desk = desk
-        self._board: Board | None = None
-        self._corner: Point = (0.0, 0.0)
-        self._from: Point = (0.0, 0.0)
-        self._grip: _Grip | None = None
-        self._flaw: Flaw | None = None
-
-    def _find(self, at: Point) -> tuple[Board, Point] | None:
-        """Give the board under a point and where its upper left corner lies."""
-        boards = self._desk.document.project.boards
-        for board_id, (left, top) in board_places(boards).items():
-            board = next(b for b in boards if b.id == board_id)
-            if left <= at[0] <= left + float(board.length) and top <= at[1] <= top + float(board.width):
-                return board, (left, top)
-        return None
-
-    def _grip_at(self, board: Board, x: float, y: float) -> _Grip | None:
-        reach = 7 / self._desk.bench.scale.per_mm
-        for index in reversed(range(len(board.flaws))):
-            flaw = board.flaws[index]
-            start, end, low, high = float(flaw.start), float(flaw.end), float(flaw.low), float(flaw.high)
-            # The middle of a small flaw must stay free to take hold of the whole of it.
-            near_x, near_y = min(reach, (end - start) / 4), min(reach, (high - low) / 4)
-            if start - near_x <= x <= end + near_x and low - near_y <= y <= high + near_y:
-                return _Grip(index, x < start + near_x, x > end - near_x, y < low + near_y, y > high - near_y)
-        return None
-
-    def press(self, at: Point, of: str) -> bool:
-        if of.startswith("board/") and of.count("/") == 2:
-            return False
-        found = self._find(at)
-        if found is None:
-            return False
-        self._board, self._corner = found
-        self._from = _on_board(*found, at)
-        self._grip = self._grip_at(self._board, *self._from)
-        self._flaw = None
-        flaw = self._grip.flaw if self._grip else -1
-        hand = self._desk.document.hand
-        self._desk.document.set_hand(hand._replace(board=self._board.id, flaw=flaw))
-        if flaw >= 0:
-            show_choice(self._desk.kind, self._board.flaws[flaw].kind.value)
-        return True
-
-    def drag(self, at: Point) -> None:
-        if self._board is None:
-            return
-        x, y = _on_board(self._board, self._corner, at)
-        dx, dy = x - self._from[0], y - self._from[1]
-        if max(abs(dx), abs(dy)) < _LEAST:
-            self._flaw = None
-        elif self._grip is None:
-            kind = FlawKind(str(self._desk.kind.currentData()))
-            ends, sides = sorted((self._from[0], x)), sorted((self._from[1], y))
-            self._flaw = self._cut_to_board(kind, ends[0], ends[1], sides[0], sides[1])
-        else:
-            self._flaw = self._moved(self._board.flaws[self._grip.flaw], dx, dy)
-        self._show()
-
-    def _moved(self, flaw: Flaw, dx: float, dy: float) -> Flaw | None:
-        grip = self._grip
-        if grip is None:
-            return None
-        whole = not (grip.start or grip.end or grip.low or grip.high)
-        start = float(flaw.start) + (dx if grip.start or whole else 0)
-        end = float(flaw.end) + (dx if grip.end or whole else 0)
-        low = float(flaw.low) + (dy if grip.low or whole else 0)
-        high = float(flaw.high) + (dy if grip.high or whole else 0)
-        (start, end), (low, high) = sorted((start, end)), sorted((low, high))
-        return self._cut_to_board(flaw.kind, start, end, low, high)
-
-    def _cut_to_board(self, kind: FlawKind, start: float, end: float, low: float, high: float) -> Flaw | None:
-        """Give the flaw to whole marks and on the board, or None if nothing of it is left."""
-        if self._board is None:
-            return None
-        unit = self._desk.document.project.marks.unit
-        long, wide = self._board.length, self._board.width
-        places = (
-            max(_whole(start, unit), Length(long.mm * 0)), min(_whole(end, unit), long),
-            max(_whole(low, unit), Length(wide.mm * 0)), min(_whole(high, unit), wide),
-        )  # fmt: skip
-        if places[0] >= places[1] or places[2] >= places[3]:
-            return None
-        return Flaw(kind, *places)
-
-    def _show(self) -> None:
-        flaw, board = self._flaw, self._board
-        if flaw is None or board is None:
-            self._desk.bench.overlay = Drawing()
-            return
-        left, top = self._corner[0] + float(flaw.start), self._corner[1] + float(board.width - flaw.high)
-        wide, high = float(flaw.end - flaw.start), float(flaw.high - flaw.low)
-        self._desk.bench.overlay = drawing(rectangle(left, top, wide, high, Role.CHALK, Fill.FLAW))
-
-    def release(self, at: Point) -> None:
-        self.drag(at)
-        board, flaw, grip = self._board, self._flaw, self._grip
-        self.cancel()
-        if board is None or flaw is None:
-            return
-        document = self._desk.document
-        if grip is None:
-            number = len(board.flaws)
-            document.do(f"mark a {flaw.kind.value} on {board.name}", lambda p: actions.add_flaw(p, board.id, flaw))
-            document.set_hand(document.hand._replace(flaw=number))
-        else:
-            document.do(
-                f"change the {flaw.kind.value} on {board.name}",
-                lambda p: actions.change_flaw(p, board.id, grip.flaw, flaw),
-            )
-
-    def cancel(self) -> None:
-        self._flaw = None
-        self._board = None
-        self._desk.bench.overlay = Drawing()
-
-    def cursor(self, at: Point, of: str) -> Qt.CursorShape:
-        found = self._find(at)
-        if found is None:
-            return Qt.CursorShape.PointingHandCursor if of else Qt.CursorShape.ArrowCursor
-        grip = self._grip_at(found[0], *_on_board(*found, at))
-        if grip is None:
-            return Qt.CursorShape.CrossCursor
-        if (grip.start or grip.end) and (grip.low or grip.high):
-            return Qt.CursorShape.SizeAllCursor
-        if grip.start or grip.end:
-            return Qt.CursorShape.SizeHorCursor
-        return Qt.CursorShape.SizeVerCursor if grip.low or grip.high else Qt.CursorShape.SizeAllCursor
-
-    def key(self, event: QKeyEvent) -> bool:
-        if event.key() in (Qt.Key.Key_Delete, Qt.Key.Key_Backspace) and self._desk.rub_out.isEnabled():
-            self._desk.rub_flaw_out()
-            return True
-        return False
-
-
-def _on_board(board: Board, corner: Point, at: Point) -> Point:
-    """Give a point of the drawing in the board's own measure: x along, y up from its lower edge."""
-    return at[0] - corner[0], float(board.width) - (at[1] - corner[1])
-
-
-def _whole(millimetres: float, unit: Unit) -> Length:
-    """Round a place that was dragged to what a hand means: a millimetre, or 1/16 inch."""
-    if unit is Unit.INCH:
-        return inch(Fraction(round(millimetres / 25.4 * 16), 16))
-    return from_float(round(millimetres))

@@ -1,0 +1,104 @@
+"""What to ask the yard for when the rack is not enough: sizes and numbers, with something over for flaws."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from fractions import Fraction
+from functools import lru_cache
+from typing import NamedTuple
+
+from nullah.core.breakdown.rough import RoughPart
+from nullah.core.breakdown.search import Task, search_task
+from nullah.core.lengths import Length, Marks, inch, mm
+from nullah.core.piece.part import Needs
+from nullah.core.rack.board import Board, Figure
+from nullah.core.rack.sizes import quarters
+from nullah.core.wood.movement import Cut
+
+#: Boards are asked for this long where the parts allow it: what a hand can carry and a rack holds.
+_USUAL_LENGTH = mm(2400)
+#: Widths that yards have, mm, as common practice goes.
+_WIDTHS = (120, 150, 180, 210, 240, 280, 320)
+_ROUNDS = 4
+
+
+class ToBuy(NamedTuple):
+    """One line of the buying list: so many boards of a wood, at least so thick, wide and long."""
+
+    wood: str
+    thickness: Length
+    width: Length
+    length: Length
+    number: int
+    parts: tuple[str, ...]
+    asks: str
+
+    @property
+    def volume(self) -> Fraction:
+        """mm³."""
+        return self.thickness.mm * self.width.mm * self.length.mm * self.number
+
+
+@lru_cache(maxsize=32)
+def buying_list(parts: tuple[RoughPart, ...], flawed: Fraction, kerf: Length) -> tuple[ToBuy, ...]:
+    """Say what boards would give the parts that find no wood.
+
+    Parameters
+    ----------
+    parts : tuple of RoughPart
+        That lie nowhere.
+    flawed : Fraction
+        The share of bought wood that flaws will take, as the user expects it.
+    kerf : Length
+
+    Returns
+    -------
+    tuple of ToBuy
+        One line for each wood, thickness and kind of grain. Boards are as wide as the widest
+        part needs, or wider where that takes less wood; they are laid out by the same search
+        as those on the rack, and then so many more are asked for as flaws will spoil.
+    """
+    kinds: dict[tuple[str, Length, Figure | None, Cut | None], list[RoughPart]] = {}
+    for part in parts:
+        kinds.setdefault((part.wood, quarters(part.thickness), part.figure, part.rings), []).append(part)
+    return tuple(
+        _line(wood, thickness, tuple(alike), flawed, kerf, figure, rings)
+        for (wood, thickness, figure, rings), alike in kinds.items()
+    )
+
+
+def _line(
+    wood: str, thickness: Length, parts: tuple[RoughPart, ...], flawed: Fraction, kerf: Length,
+    figure: Figure | None, rings: Cut | None,
+) -> ToBuy:  # fmt: skip
+    widest = max(part.across for part in parts)
+    longest = max(part.along for part in parts)
+    length = max(_USUAL_LENGTH, Length(Fraction(math.ceil(longest.mm / 100) * 100)))
+    widths = [mm(width) for width in _WIDTHS if width >= widest.mm] or [
+        Length(Fraction(math.ceil(widest.mm / 10) * 10))
+    ]
+    best: tuple[Fraction, int, Length] | None = None
+    for width in widths[:3]:
+        count = _boards_wanted(parts, width, length, thickness, kerf)
+        with_flaws = math.ceil(count / (1 - min(flawed, Fraction(9, 10))) - Fraction(1, 100))
+        wood_used = width.mm * length.mm * with_flaws
+        if best is None or wood_used < best[0]:
+            best = (wood_used, with_flaws, width)
+    assert best is not None
+    asks = " ".join(each.value for each in (figure, rings) if each is not None)
+    return ToBuy(wood, thickness, best[2], length, best[1], tuple(part.name for part in parts), asks)
+
+
+def _boards_wanted(parts: Sequence[RoughPart], width: Length, length: Length, thickness: Length, kerf: Length) -> int:
+    """Count the clear boards of one size that parts need, as the search lays them."""
+    plain = tuple(
+        part._replace(wood="", needs=Needs.CLEAR, figure=None, rings=None, thickness=min(part.thickness, thickness))
+        for part in parts
+    )
+    area = sum(part.length.mm * part.width.mm for part in plain)
+    most = min(len(plain), math.ceil(2 * area / (width.mm * length.mm)) + 2)
+    boards = tuple(Board(str(i), str(i), "", length, width, max(thickness, inch(1))) for i in range(most))
+    found = list(search_task(Task(plain, boards, kerf, Marks()), _ROUNDS, prove=False))
+    left = len(found[-1].unplaced)
+    return len({item.board for item in found[-1].placements}) + left

@@ -1,0 +1,88 @@
+"""How staves go together: which face up, which edge to the seam, and the marks that keep them so."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from typing import NamedTuple
+
+from nullah.core.breakdown.layout import PlacedPart
+from nullah.core.breakdown.rough import Staves
+from nullah.core.lengths import Marks
+from nullah.core.rack.board import Board
+from nullah.core.wood.movement import Cut
+
+
+class Stave(NamedTuple):
+    """One stave in its place in the panel, from the left.
+
+    `heart_up` is whether the side of the heart lies up; `straighter_left` whether the edge with
+    the straighter grain is on the left. None where the board's end was never looked at.
+    """
+
+    name: str
+    board: str
+    heart_up: bool | None
+    straighter_left: bool | None
+
+
+def arranged(staves: Staves, laid: Sequence[tuple[PlacedPart, Board]]) -> tuple[Stave, ...]:
+    """Choose for each stave which face is up and which way round it lies.
+
+    The straighter edge of each goes to a seam where it can, so that the seam hides; arcs
+    alternate or lie all one way, as was chosen.
+    """
+    found = []
+    for index, (item, board) in enumerate(laid):
+        heart_up = (index % 2 == 1) if staves.alternate else False
+        low, high = edge_angles(board, item.rect.y, item.rect.top) if board.heart is not None else (None, None)
+        straighter_left: bool | None = None
+        if low is not None and high is not None and abs(low - high) > 3:
+            # The outer staves turn their straighter edge inwards; of an inner one either edge is at a seam.
+            straighter_left = index > 0
+        found.append(Stave(item.part.name, board.name, heart_up if board.cut is not Cut.QUARTER else None,
+                           straighter_left))  # fmt: skip
+    return tuple(found)
+
+
+def edge_angles(board: Board, low: float, high: float) -> tuple[float, float]:
+    """Give the angle in degrees between rings and face at two places across a board; 90 is straight on the face.
+
+    Examples
+    --------
+    >>> from nullah.core.lengths import mm
+    >>> board = Board("1", "a", "", mm(1000), mm(200), mm(20), heart=(0.0, 10.0))
+    >>> edge_angles(board, 0, 200)[1]
+    90.0
+    """
+    if board.heart is None:
+        return 0.0, 0.0
+    across, up = board.heart
+    middle = float(board.thickness) / 2
+
+    def angle(y: float) -> float:
+        return math.degrees(math.atan2(abs(y - across), abs(middle - up)))
+
+    return angle(low), angle(high)
+
+
+def glue_up_steps(staves: Staves, laid: Sequence[tuple[PlacedPart, Board]], marks: Marks) -> tuple[str, ...]:
+    """Say how the staves of a part are put together, step by step."""
+    count = len(staves.widths)
+    widths = ", ".join(marks.write(width) for width in staves.widths)
+    steps = [f"{count} staves, finished {widths} wide: number them, and draw a triangle across the set."]
+    if len(laid) < count:
+        return (*steps, f"{count - len(laid)} of them still lie nowhere.")
+    for stave in arranged(staves, laid):
+        words = f"{stave.name.capitalize()} out of {stave.board}"
+        if stave.heart_up is not None:
+            words += ", heart side up" if stave.heart_up else ", heart side down"
+        if stave.straighter_left is not None:
+            words += f", its straighter edge to the {'left' if stave.straighter_left else 'right'}"
+        steps.append(f"{words}.")
+    school = (
+        "Arcs alternate: cups cancel into a ripple." if staves.alternate
+        else "Arcs lie all one way: one batten can hold them."
+    )  # fmt: skip
+    clamps = max(2, math.ceil(max(item.rect.length for item, _ in laid) / 100))
+    return (*steps, f"{school} Joint the edges, grain straight at the seams; a clamp every 100 mm, about {clamps}.")

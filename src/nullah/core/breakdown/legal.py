@@ -1,0 +1,99 @@
+"""Where a part may be put down by hand: the nearest legal place, or why there is none near."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Sequence
+from typing import NamedTuple
+
+from nullah.core.breakdown.asks import Rect, spoilt
+from nullah.core.breakdown.cuts import NotSawableError, saw_cuts
+from nullah.core.breakdown.layout import PlacedPart, complaints
+from nullah.core.breakdown.rough import RoughPart
+from nullah.core.lengths import Length, Marks
+from nullah.core.rack.board import Board
+
+#: So many of the nearest places are tried for whether a saw could still part everything.
+_MOST_TRIED = 40
+
+
+class Spot(NamedTuple):
+    """The nearest legal place of a part on a board, mm, and what is wrong with where it was held."""
+
+    x: float
+    y: float
+    over: bool
+    why: str = ""
+
+
+def nearest_legal(
+    part: RoughPart, board: Board, others: Sequence[PlacedPart], kerf: Length, at: tuple[float, float], reach: float,
+    over: bool, marks: Marks,
+) -> tuple[Spot | None, str]:  # fmt: skip
+    """Find the nearest place to `at` where a part may lie, not farther than `reach` mm.
+
+    Parameters
+    ----------
+    part, board
+    others : sequence of PlacedPart
+        What lies on the board besides.
+    kerf : Length
+    at : (x, y)
+        Where its lower left corner is held, mm.
+    reach : float
+        mm.
+    over : bool
+        Whether it lies face down.
+    marks : Marks
+
+    Returns
+    -------
+    spot : Spot or None
+    why : str
+        Why it cannot lie just where it is held; empty if it can.
+    """
+    if board.sawn:
+        return None, f"{board.name} is sawn up already"
+    held = _complaint(part, board, others, kerf, at, over, marks)
+    if not held:
+        return Spot(at[0], at[1], over), ""
+    for x, y in list(_places(part, board, others, float(kerf), at, reach))[:_MOST_TRIED]:
+        if not _complaint(part, board, others, kerf, (x, y), over, marks):
+            return Spot(x, y, over, held), held
+    return None, held
+
+
+def _complaint(
+    part: RoughPart, board: Board, others: Sequence[PlacedPart], kerf: Length, at: tuple[float, float], over: bool,
+    marks: Marks,
+) -> str:  # fmt: skip
+    item = PlacedPart(part, board.id, Rect(at[0], at[1], float(part.along), float(part.across)), over=over)
+    wrong = complaints(board, [*others, item], kerf, marks)
+    if part.id in wrong:
+        return wrong[part.id]
+    try:
+        saw_cuts(Rect(0, 0, float(board.length), float(board.width)), (*others, item), float(kerf))
+    except NotSawableError:
+        return "no straight cut would part it from the others there"
+    return ""
+
+
+def _places(
+    part: RoughPart, board: Board, others: Sequence[PlacedPart], kerf: float, at: tuple[float, float], reach: float
+) -> Iterator[tuple[float, float]]:
+    """Give places to try, the nearest first: against edges, neighbours and flaws, or straight beside them."""
+    long, wide = float(part.along), float(part.across)
+    far_x, far_y = float(board.length) - long, float(board.width) - wide
+    xs, ys = {0.0, far_x, at[0]}, {0.0, far_y, at[1]}
+    for item in others:
+        xs |= {item.rect.end + kerf, item.rect.x - kerf - long, item.rect.x}
+        ys |= {item.rect.top + kerf, item.rect.y - kerf - wide, item.rect.y}
+    for rect in spoilt(board, part):
+        xs |= {rect.end, rect.x - long}
+        ys |= {rect.top, rect.y - wide}
+    near = [
+        ((x - at[0]) ** 2 + (y - at[1]) ** 2, x, y)
+        for x in xs if -0.01 <= x <= far_x + 0.01 and abs(x - at[0]) <= reach
+        for y in ys if -0.01 <= y <= far_y + 0.01 and abs(y - at[1]) <= reach
+    ]  # fmt: skip
+    for _, x, y in sorted(near):
+        yield round(max(0.0, x), 3), round(max(0.0, y), 3)

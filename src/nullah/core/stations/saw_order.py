@@ -1,0 +1,138 @@
+"""Saw order: one cut at a time, the board getting smaller."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from nullah.core.breakdown.asks import Rect
+from nullah.core.breakdown.cuts import CutKind, SawCut
+from nullah.core.breakdown.saw_order import SawStep, Side, saw_steps
+from nullah.core.breakdown.sawing import worth_keeping
+from nullah.core.card import Card, Remark, Setting
+from nullah.core.drawing import Anchor, Drawing, Element, Fill, Label, Ring, Role, drawing, grain_lines, line, rectangle
+from nullah.core.lengths import from_float
+from nullah.core.plan import BoardPlan, Plan, sawing_of
+from nullah.core.stations.rack import draw_flaws
+
+
+def steps_of(plan: Plan, board_plan: BoardPlan) -> tuple[SawStep, ...]:
+    """Give the cuts of a board one by one."""
+    board = board_plan.board
+    whole = Rect(0, 0, float(board.length), float(board.width))
+    return saw_steps(board_plan.cuts, board_plan.placed, whole, float(plan.project.shop.kerf))
+
+
+def draw_step(plan: Plan, board_plan: BoardPlan, number: int) -> Drawing:
+    """Draw what there is at a cut: the piece in hand, the line, which side is waste; what lies aside faint."""
+    steps = steps_of(plan, board_plan)
+    return drawing(_step(plan, board_plan, steps[min(number, len(steps) - 1)], len(steps))) if steps else Drawing()
+
+
+def _step(plan: Plan, board_plan: BoardPlan, step: SawStep, count: int) -> Iterator[Element]:
+    board, cut = board_plan.board, step.cut
+    width = float(board.width)
+    # The frame stays the whole board, so that one sees it get smaller.
+    yield rectangle(0, 0, float(board.length), width, Role.HIDDEN, Fill.NONE)
+    for side in step.aside:
+        yield from _side(plan, board_plan, side, faint=True)
+    for side in (step.near, step.beyond):
+        yield from _side(plan, board_plan, side, faint=False)
+    piece = cut.piece
+    yield rectangle(piece.x, width - piece.top, piece.length, piece.width, Role.OUTLINE)
+    yield from draw_flaws(board)
+    yield from _line(cut, width)
+    words = f"{board.name}, cut {cut.order} of {count}"
+    yield Label((0, 0), words, 4.2, Anchor.START, Role.LABEL, bold=True, nudge_mm=(0, -8))
+
+
+def _side(plan: Plan, board_plan: BoardPlan, side: Side, faint: bool) -> Iterator[Element]:
+    """Draw a piece: with the parts that are in it, or as what it is for."""
+    piece, board = side.piece, board_plan.board
+    if piece.length <= 0 or piece.width <= 0:
+        return
+    top = float(board.width) - piece.top
+    keep = bool(side.parts) or worth_keeping(piece.length, piece.width)
+    fill = Fill.WOOD if keep else Fill.WASTE
+    yield rectangle(piece.x, top, piece.length, piece.width, Role.FAINT if faint else Role.BARE,
+                    Fill.PAPER if faint else fill, board.species)  # fmt: skip
+    if keep and not faint:
+        yield from grain_lines(piece.x, top, piece.length, piece.width, board.name)
+    for item in side.parts:
+        rect = item.rect
+        y = float(board.width) - rect.top
+        yield rectangle(rect.x, y, rect.length, rect.width, Role.FAINT if faint else Role.CHALK, of=item.part.id)
+        part = plan.part(item.part.parts[0])
+        number = str(part.number) if part is not None else ""
+        words = f"{number}  {item.part.name}" if len(item.part.name) * 17 < rect.length else number
+        role = Role.FAINT if faint else Role.LABEL
+        yield Label((rect.x + rect.length / 2, y + rect.width / 2), words, 3.4, role=role, of=item.part.id)
+    if not side.parts and not faint and piece.length > 60:
+        words = "offcut" if keep else "waste"
+        yield Label((piece.x + piece.length / 2, top + piece.width / 2), words, 3.4, role=Role.FAINT)
+
+
+def _line(cut: SawCut, width: float) -> Iterator[Element]:
+    if cut.kind is CutKind.CROSS:
+        low, high = width - cut.y - cut.length, width - cut.y
+        yield line((cut.x, low - 14), (cut.x, high + 14), Role.KNIFE)
+        yield Ring((cut.x, high), str(cut.order), 3.2, nudge_mm=(0, 6))
+        return
+    y = width - cut.y
+    yield line((cut.x - 14, y), (cut.x + cut.length + 14, y), Role.KNIFE)
+    yield Ring((cut.x, y), str(cut.order), 3.2, nudge_mm=(-6, 0))
+
+
+def step_card(plan: Plan, board_plan: BoardPlan, number: int) -> Card:
+    """Give the card of one cut."""
+    steps = steps_of(plan, board_plan)
+    if not steps:
+        return Card("Saw order", mind=(Remark("Nothing to saw on this board."),))
+    step = steps[min(number, len(steps) - 1)]
+    cut, board = step.cut, board_plan.board
+    cross = cut.kind is CutKind.CROSS
+    write = plan.marks.write
+    at = write(from_float(cut.at), cut.rounding)
+    minutes = sawing_of(board).minutes(cross, cut.length)
+    settings = (
+        Setting("Crosscut at" if cross else "Rip at", at, "from the left end" if cross else "from the lower edge"),
+        Setting("Long", write(from_float(cut.length)), f"about {max(1, round(minutes))} min, a guess"),
+        Setting(
+            "Saw", "crosscut saw" if cross else "rip saw", "about 45° to the face" if cross else "about 60° to the face"
+        ),
+    )
+    marks = (
+        "Knife or chalk the line square across." if cross else "Strike the line the whole length, along the good edge.",
+        _waste(step, cross),
+        "Start nearly flat with three teeth or more in the wood; come up to plumb at the end.",
+        f"Then in hand: {_in_hand(plan, step)}.",
+    )
+    mind = (Remark("Hold the falling piece; keep the thumb off the line at the start."),)
+    return Card(f"{board.name}: cut {cut.order} of {len(steps)}", settings, marks, mind)
+
+
+def _waste(step: SawStep, cross: bool) -> str:
+    """Say on which side of the line the saw stays."""
+    low, high = ("left", "right") if cross else ("lower", "upper")
+    if step.near.parts and step.beyond.parts:
+        return f"Both sides are kept: the kerf is on the {high} side of the line."
+    if step.near.parts:
+        return f"Waste is on the {high} side: the saw stays there."
+    # The line is drawn a kerf short of the part, so that the saw takes the wood between.
+    return f"Waste is on the {low} side; the part begins a kerf beyond the line, on the {high} side."
+
+
+def _in_hand(plan: Plan, step: SawStep) -> str:
+    """Say what is in hand after a cut: the piece that holds more parts, and what was cut off."""
+    named = []
+    for side in (step.near, step.beyond):
+        if side.piece.length <= 0.5 or side.piece.width <= 0.5:
+            continue
+        size = f"{plan.marks.write(from_float(side.piece.length), unit=False)} × "
+        size += plan.marks.write(from_float(side.piece.width))
+        if len(side.parts) == 1:
+            named.append(f"{size} for the {side.parts[0].part.name}")
+        elif side.parts:
+            named.append(f"{size} with {len(side.parts)} parts")
+        elif worth_keeping(side.piece.length, side.piece.width):
+            named.append(f"an offcut of {size}")
+    return " and ".join(named) or "waste only"

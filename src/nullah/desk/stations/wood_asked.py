@@ -1,0 +1,152 @@
+"""The rows for the part in hand at Breakdown: what it asks of its wood, how it is had, and how it lies."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+from PySide6.QtWidgets import QComboBox, QWidget
+
+from nullah.core import actions
+from nullah.core.breakdown.rough import Ask, Resawn, RoughPart
+from nullah.core.laying import resaw_twins, with_staves
+from nullah.core.piece.part import Needs
+from nullah.core.plan import Plan
+from nullah.core.rack.board import Figure
+from nullah.core.stations.breakdown import piece_in_hand
+from nullah.core.wood.movement import Cut
+from nullah.desk.document import Document
+from nullah.desk.stations.base import Flow, action, chooser, show_choice, words
+
+_FACES = [
+    ("", "faces as usual"), (Needs.CLEAR.value, "both faces clear"), (Needs.ONE_FACE.value, "one face clear"),
+    (Needs.ANY.value, "knots allowed"), (Needs.HIDDEN.value, "hidden"),
+]  # fmt: skip
+_GRAIN = [("", "any grain"), (Figure.STRAIGHT.value, "straight grain"), (Figure.FIGURED.value, "figure wanted")]
+_RINGS = [
+    ("", "rings any way"), (Cut.FLAT.value, "flat-sawn"), (Cut.RIFT.value, "rift-sawn"),
+    (Cut.QUARTER.value, "quarter-sawn"),
+]  # fmt: skip
+_ALONE, _NEW_SET, _NEW_PAIR = "", "new set", "new pair"
+
+
+class WoodAskedRows:
+    """Two rows for the piece in hand; hidden where nothing is."""
+
+    def __init__(
+        self, document: Document, rows: Callable[[], Flow], pin: Callable[[], None], swap: Callable[[], None]
+    ) -> None:
+        self._document = document
+        row = rows()
+        self.name = words("", row, quiet=False)
+        self.faces = chooser("what its faces ask", _FACES, lambda v: self._ask(needs=Needs(v) if v else None), row)
+        self.grain = chooser("what its grain asks", _GRAIN, lambda v: self._ask(figure=Figure(v) if v else None), row)
+        self.rings = chooser("how its rings run", _RINGS, lambda v: self._ask(rings=Cut(v) if v else None), row)
+        self.together = chooser("what it matches", [(_ALONE, "alone")], self._match, row)
+        self.made = chooser("how it is had", [("", "whole")], self._make, row)
+        self.pin = action("Pin it", pin, row)
+        self.flip = action("End for end", self._flip, row)
+        self.over = action("Turn over", self._turn_over, row)
+        self.swap = action("Swap …", swap, row)
+        self._widgets: list[QWidget] = [
+            self.name, self.faces, self.grain, self.rings, self.together, self.made, self.pin, self.flip, self.over,
+            self.swap,
+        ]  # fmt: skip
+
+    @property
+    def _piece(self) -> RoughPart | None:
+        return piece_in_hand(self._document.plan, self._document.hand)
+
+    @property
+    def _part(self) -> str:
+        piece = self._piece
+        return piece.parts[0] if piece is not None else ""
+
+    def refresh(self, shown: bool) -> None:
+        """Show what is asked for the piece in hand, or nothing."""
+        piece, project, plan = self._piece, self._document.project, self._document.plan
+        shown = shown and piece is not None
+        for widget in self._widgets:
+            widget.setVisible(shown)
+        if piece is None or not shown:
+            return
+        self.name.setText(piece.name.capitalize())
+        self.name.setMinimumWidth(self.name.sizeHint().width())
+        ask = dict(project.asks).get(self._part, Ask())
+        show_choice(self.faces, ask.needs.value if ask.needs else "")
+        show_choice(self.grain, ask.figure.value if ask.figure else "")
+        show_choice(self.rings, ask.rings.value if ask.rings else "")
+        sets = {each.together: each for _, each in project.asks if each.together}
+        options = [(_ALONE, "alone"), *((name, name) for name in sets)]
+        _fill(self.together, [*options, (_NEW_SET, "a new set in order"), (_NEW_PAIR, "new neighbours")], ask.together)
+        _fill(self.made, self._ways(plan), self._way())
+        placed = next((item for item in project.layout if item.part == piece.id), None)
+        for button in (self.pin, self.flip, self.over, self.swap):
+            button.setEnabled(placed is not None)
+        self.pin.setText("Let it go" if placed is not None and placed.pinned else "Pin it")
+
+    def _ways(self, plan: Plan) -> list[tuple[str, str]]:
+        """Give the ways the part in hand can be had."""
+        ways = [("", "whole"), *((str(count), f"of {count} staves") for count in range(2, 7))]
+        pair = next((each for each in plan.project.resawn if self._part in each), None)
+        twins = [twin for twin in (pair or ()) if twin != self._part] or list(resaw_twins(plan, self._part))
+        names = {part.id: part.name for part in plan.parts}
+        return [*ways, *((twin, f"resawn with {names.get(twin, twin)}") for twin in twins[:6])]
+
+    def _way(self) -> str:
+        project = self._document.project
+        staves = next((each for each in project.staves if each.part == self._part), None)
+        if staves is not None:
+            return str(len(staves.widths))
+        pair = next((each for each in project.resawn if self._part in each), None)
+        return "" if pair is None else next(twin for twin in pair if twin != self._part)
+
+    # --- actions ---
+
+    def _ask(self, **asked: object) -> None:
+        part = self._part
+        ask = dict(self._document.project.asks).get(part, Ask())._replace(**asked)  # type: ignore[arg-type]
+        name = self.name.text().lower()
+        self._document.do(f"what the {name} asks of its wood", lambda p: actions.ask_of_wood(p, part, ask))
+
+    def _match(self, value: str) -> None:
+        """Let the part in hand match others: alone again, one of the sets there are, or the first of a new one."""
+        project = self._document.project
+        names = {ask.together for _, ask in project.asks if ask.together}
+        in_order = next((ask.in_order for _, ask in project.asks if ask.together == value), False)
+        if value in (_NEW_SET, _NEW_PAIR):
+            word = "set" if value == _NEW_SET else "neighbours"
+            number = next(n for n in range(1, 100) if f"{word} {n}" not in names)
+            value, in_order = f"{word} {number}", value == _NEW_SET
+        self._ask(together=value, in_order=in_order)
+
+    def _make(self, value: str) -> None:
+        part = self._part
+        name = self.name.text().lower()
+        if not value:
+            self._document.do(f"have the {name} whole", lambda p: actions.make_whole(p, part))
+        elif value.isdigit():
+            self._document.do(f"make the {name} of {value} staves", lambda p: with_staves(p, part, int(value)))
+        else:
+            self._document.do(f"resaw the {name}", lambda p: actions.resaw(p, Resawn(part, value)))
+
+    def _flip(self) -> None:
+        piece = self._piece
+        if piece is not None:
+            self._document.do(f"lay {piece.name} end for end", lambda p: actions.flip(p, piece.id))
+
+    def _turn_over(self) -> None:
+        piece = self._piece
+        if piece is not None:
+            self._document.do(f"turn {piece.name} over", lambda p: actions.turn_over(p, piece.id))
+
+
+def _fill(box: QComboBox, options: list[tuple[str, str]], value: str) -> None:
+    """Put options into a choice, if they are not there already, and show one."""
+    if [(str(box.itemData(i)), box.itemText(i)) for i in range(box.count())] != options:
+        box.blockSignals(True)
+        box.clear()
+        for data, text in options:
+            box.addItem(text, data)
+        box.blockSignals(False)
+    show_choice(box, value)
+    box.updateGeometry()
