@@ -1,13 +1,15 @@
 """Slow work in processes of its own, so that a window never waits and every core helps.
 
-A process is started anew for each search (`spawn`): it shares nothing with the window, and
-ending it ends the work at once, wherever it is.
+Each process is a Python of its own, given its task on standard input: it shares nothing with
+the window, runs whatever program started it, and ending it ends the work at once, wherever it is.
 """
 
 from __future__ import annotations
 
-import multiprocessing
 import os
+import pickle
+import subprocess
+import sys
 import time
 from multiprocessing.connection import Connection, wait
 from typing import NamedTuple
@@ -54,17 +56,25 @@ class SearchAside:
         self._best: Layout | None = None
         self._tried: dict[int, int] = {}
         self._problem = ""
-        self._until = time.monotonic() + seconds
-        spawn = multiprocessing.get_context("spawn")
         self._pipes: list[Connection] = []
-        self._processes = []
+        self._processes: list[subprocess.Popen[bytes]] = []
         for seed in range(first_seed, first_seed + (workers or min(4, os.cpu_count() or 1))):
-            ours, theirs = spawn.Pipe(duplex=False)
-            process = spawn.Process(target=_work, args=(task, seed, seconds, theirs), daemon=True)
-            process.start()
-            theirs.close()
-            self._pipes.append(ours)
-            self._processes.append(process)
+            self._begin(pickle.dumps((task, seed, seconds)))
+
+    def _begin(self, work: bytes) -> None:
+        """Start a process on a piece of work; what it finds comes through a pipe."""
+        ours, theirs = os.pipe()
+        words = [sys.executable, "-c", f"from nullah.aside import work_on; work_on({theirs})"]
+        process = subprocess.Popen(words, stdin=subprocess.PIPE, pass_fds=(theirs,))
+        os.close(theirs)
+        self._pipes.append(Connection(ours, writable=False))
+        self._processes.append(process)
+        assert process.stdin is not None
+        try:
+            process.stdin.write(work)
+            process.stdin.close()
+        except BrokenPipeError:  # it ended at once; its pipe says so too
+            return
 
     @property
     def running(self) -> bool:
@@ -108,15 +118,21 @@ class SearchAside:
         for process in self._processes:
             process.terminate()
         for process in self._processes:
-            process.join()
+            process.wait()
         for pipe in self._pipes:
             pipe.close()
         self._pipes = []
         return Progress(self._best, sum(self._tried.values()))
 
 
-def _work(task: Task, seed: int, seconds: float, pipe: Connection) -> None:
-    """Search until the time is over, telling of better layouts at once and of progress now and then."""
+def work_on(pipe_number: int) -> None:
+    """Take a task from standard input and search until the time is over, telling how it goes through a pipe.
+
+    This is what a process of `SearchAside` runs.
+    """
+    pipe = Connection(pipe_number, readable=False)
+    work: tuple[Task, int, float] = pickle.load(sys.stdin.buffer)
+    task, seed, seconds = work
     start = time.monotonic()
 
     def over() -> float:

@@ -70,6 +70,19 @@ class User:
         else:
             self.bot.keyClick(field.line, Qt.Key.Key_Return)
 
+    def choose(self, box, value):
+        """Open a choice and click the option wanted."""
+        index = box.findData(value)
+        assert index >= 0, f"{value} is not among {[box.itemText(i) for i in range(box.count())]}"
+        assert box.isVisible()
+        box.showPopup()
+        view = box.view()
+        view.scrollTo(box.model().index(index, 0))
+        spot = view.visualRect(box.model().index(index, 0)).center()
+        self.bot.mouseMove(view.viewport(), pos=spot)
+        self.bot.mouseClick(view.viewport(), Qt.MouseButton.LeftButton, pos=spot)
+        box.hidePopup()
+
     def type_in(self, field, text):
         field.line.setFocus()
         field.line.selectAll()

@@ -148,17 +148,6 @@ def test_a_part_is_dragged_to_another_board_and_snaps(user):
     assert not next(b for b in user.plan.boards if b.board.id == "1").wrong
 
 
-def test_a_part_dragged_onto_a_flaw_says_why_not(user):
-    user.go("breakdown")
-    x, top = place_on_bench(user.plan, "left")
-    target = board_places(user.project.boards)["1"][1]
-    user.drag((x + 60, top + 60), (850 + 60, target + 40 + 60))
-    wrong = next(b for b in user.plan.boards if b.board.id == "1").wrong
-    assert "knot" in wrong["left"]
-    assert user.reads_on_card("The left end lies over the knot on Ford 1.")
-    assert user.window.strip.chips[2].state.words == "cannot lie there"
-
-
 def test_a_part_dragged_off_the_boards_is_lifted_and_moved_by_keys(user):
     user.go("breakdown")
     x, top = place_on_bench(user.plan, "back")

@@ -13,7 +13,7 @@ from nullah.core.breakdown.rough import RoughPart, Staves, equal_staves, resawab
 from nullah.core.breakdown.sawing import worth_keeping
 from nullah.core.breakdown.search import Task
 from nullah.core.lengths import Length, mm
-from nullah.core.plan import Plan, work_out
+from nullah.core.plan import Plan, whole_pieces, work_out
 from nullah.core.project import Project
 from nullah.core.rack.board import Board
 from nullah.core.rack.offcuts import offcuts
@@ -125,7 +125,7 @@ def offer_staves(plan: Plan, part_id: str, count: int = 0) -> Staves | None:
     so that their cups cancel; straighter ones lie all one way, as their seams hide best.
     """
     part = plan.part(part_id)
-    rough = next((piece for piece in plan.rough if piece.id == part_id), None)
+    rough = next((piece for piece in whole_pieces(plan.project, plan.assembly) if piece.id == part_id), None)
     if part is None or rough is None:
         return None
     project = plan.project
@@ -148,10 +148,9 @@ def offer_staves(plan: Plan, part_id: str, count: int = 0) -> Staves | None:
 
 def resaw_twins(plan: Plan, part_id: str) -> tuple[str, ...]:
     """Give the parts that could come out of one blank with this one."""
-    one = next((piece for piece in plan.rough if piece.id == part_id), None)
-    if one is None:
-        return ()
-    return tuple(piece.id for piece in plan.rough if resawable(one, piece))
+    whole = whole_pieces(plan.project, plan.assembly)
+    one = next((piece for piece in whole if piece.id == part_id), None)
+    return () if one is None else tuple(piece.id for piece in whole if resawable(one, piece))
 
 
 def with_staves(project: Project, part_id: str, count: int) -> Project:

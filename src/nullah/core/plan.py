@@ -329,12 +329,17 @@ def next_joint_number(piece: Piece) -> int:
 
 def _rough(project: Project, assembly: Assembly) -> tuple[RoughPart, ...]:
     """Give what is really sawn out, with all that was asked of its wood."""
+    whole = whole_pieces(project, assembly)
+    return as_made(whole, project.staves, project.resawn, project.allowances, project.shop.kerf)
+
+
+def whole_pieces(project: Project, assembly: Assembly) -> tuple[RoughPart, ...]:
+    """Give the rough parts as if each was had in one piece."""
     asks = dict(project.asks)
-    whole = tuple(
+    return tuple(
         asking(sawn._replace(wood=chosen_wood(project.piece, part)), asks.get(part.id))
         for sawn, part in zip(rough_parts(assembly.parts, project.allowances), assembly.parts, strict=True)
     )
-    return as_made(whole, project.staves, project.resawn, project.allowances, project.shop.kerf)
 
 
 def _unplaced(part: RoughPart, project: Project, bare: frozenset[str], milling: bool) -> Unplaced:

@@ -4,8 +4,9 @@ from __future__ import annotations
 
 from fractions import Fraction
 
+from nullah.core.actions import make_of_staves, remove_board
 from nullah.core.breakdown.layout import Placement
-from nullah.core.breakdown.rough import Allowances, Ask
+from nullah.core.breakdown.rough import Allowances, Ask, Staves
 from nullah.core.lengths import Marks, Slope, mm
 from nullah.core.project import Piece, Project
 from nullah.core.rack.board import Board, EdgePoint, Faces, Figure, Flaw, FlawKind, Reading
@@ -125,3 +126,9 @@ def seed_cabinet() -> Project:
         asks=tuple((f"drawer{row}1_front", _FRONTS) for row in range(1, 5)),
         room=Room(reference=(Reading("2026-10-05", Fraction(9)), Reading("2026-10-26", Fraction(9)))),
     )  # fmt: skip
+
+
+def short_of_wood() -> Project:
+    """Give the sample piece without its widest board, its top to be glued up from two staves of what is left."""
+    project = remove_board(seed_cabinet(), "1")
+    return make_of_staves(project, Staves("top", (mm(115), mm(115))))

@@ -8,12 +8,13 @@ from nullah.core.plan import cut_list, work_out
 from nullah.core.project import Project
 from nullah.core.sheets.sheets import all_sheets
 from nullah.files.project_file import write_whole
+from nullah.files.rack_tables import flaws_beside, flaws_text, rack_text
 from nullah.files.tables import cut_list_text
 from nullah.paper.files import PaperError, write_pdf, write_svg
 
 
 def write_bundle(project: Project, folder: Path) -> list[Path]:
-    """Write the whole set: one PDF of every sheet, each sheet as SVG, the cut list as CSV.
+    """Write the whole set: one PDF of every sheet, each sheet as SVG, the cut list and the rack as CSV.
 
     Returns
     -------
@@ -36,9 +37,14 @@ def write_bundle(project: Project, folder: Path) -> list[Path]:
     for sheet in sheets:
         written.append(folder / f"{sheet.name}.svg")
         write_svg(sheet, written[-1])
-    written.append(folder / "cut-list.csv")
-    try:
-        write_whole(written[-1], cut_list_text(cut_list(plan), plan.marks))
-    except OSError as error:
-        raise PaperError(f"{written[-1]} cannot be written: {error.strerror or error}.") from error
+    tables = {"cut-list.csv": cut_list_text(cut_list(plan), plan.marks)}
+    if project.boards:
+        tables["rack.csv"] = rack_text(project.boards)
+        tables[flaws_beside(Path("rack.csv")).name] = flaws_text(project.boards)
+    for name, text in tables.items():
+        written.append(folder / name)
+        try:
+            write_whole(written[-1], text)
+        except OSError as error:
+            raise PaperError(f"{written[-1]} cannot be written: {error.strerror or error}.") from error
     return written

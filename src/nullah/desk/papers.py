@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from functools import partial
 from pathlib import Path
 
@@ -20,6 +21,7 @@ if TYPE_CHECKING:
     from PySide6.QtPrintSupport import QPrinter
 
 _FILTER = "Nullah projects (*.nullah)"
+_TABLE = "Tables (*.csv)"
 
 
 class Papers:
@@ -38,6 +40,10 @@ class Papers:
             ("Print …", "Ctrl+P", self.ask_print),
             ("Write all sheets into a folder …", "Ctrl+E", self.ask_sheets),
             ("Write the solids …", "", self.ask_solids),
+            ("", "", None),
+            ("Bring boards in from a list …", "", self.ask_boards),
+            ("Bring a survey of the board in hand in …", "", self.ask_survey),
+            ("Write the rack as a list …", "", self.ask_rack),
             ("", "", None),
             ("Undo", "Ctrl+Z", document.undo),
             ("Redo", "Ctrl+Shift+Z", document.redo),
@@ -222,6 +228,80 @@ class Papers:
             self._banner.say(str(error))
             return
         self._banner.say(f"The solids are in {path}.")
+
+    # --- lists ---
+
+    def ask_boards(self) -> None:
+        """Ask for a list of boards and put them on the rack."""
+        name, _ = QFileDialog.getOpenFileName(self._window, "Bring boards in", self._folder(), _TABLE)
+        if name:
+            self.bring_boards(Path(name))
+
+    def bring_boards(self, path: Path) -> bool:
+        """Put the boards of a list on the rack, as one step; on failure say why and leave all as it is."""
+        from nullah.core import actions
+        from nullah.files.rack_tables import read_rack
+        from nullah.files.tables import TableError
+
+        try:
+            boards = read_rack(path)
+        except TableError as error:
+            self._banner.say(str(error))
+            return False
+        if not boards:
+            self._banner.say(f"{path.name} has no board in it.")
+            return False
+        words = f"bring in {len(boards)} boards of {path.name}"
+        refused = self._document.do(words, lambda p: actions.add_boards(p, boards))
+        self._banner.say(refused or f"{len(boards)} boards of {path.name} are on the rack.")
+        return not refused
+
+    def ask_survey(self) -> None:
+        """Ask for a survey of the board in hand."""
+        name, _ = QFileDialog.getOpenFileName(self._window, "Bring a survey in", self._folder(), _TABLE)
+        if name:
+            self.bring_survey(Path(name))
+
+    def bring_survey(self, path: Path) -> bool:
+        """Give the board in hand the survey of a table (``x,y,top,bottom``); on failure say why."""
+        from nullah.core import actions
+        from nullah.core.milling.survey import SurveyError, from_points, surface_of
+        from nullah.files.tables import TableError, read_survey_points
+
+        board = self._document.project.board(self._document.hand.board)
+        if board is None:
+            self._banner.say("Take the board in hand first: the survey is of that one.")
+            return False
+        try:
+            surface = surface_of(from_points(read_survey_points(path)))
+        except (TableError, SurveyError) as error:
+            self._banner.say(str(error))
+            return False
+        seen = replace(board, surface=surface)
+        refused = self._document.do(f"survey of {board.name}", lambda p: actions.change_board(p, seen))
+        self._banner.say(refused or f"{board.name} is surveyed at {len(surface.xs) * len(surface.ys)} places.")
+        return not refused
+
+    def ask_rack(self) -> None:
+        """Ask for a file and write the boards of the rack into it."""
+        start = Path(self._folder()) / "rack.csv"
+        name, _ = QFileDialog.getSaveFileName(self._window, "Write the rack", str(start), _TABLE)
+        if name:
+            self.write_rack(Path(name))
+
+    def write_rack(self, path: Path) -> None:
+        """Write the boards into one table and their flaws into another beside it, and say so."""
+        from nullah.files.project_file import write_whole
+        from nullah.files.rack_tables import flaws_beside, flaws_text, rack_text
+
+        boards, beside = self._document.project.boards, flaws_beside(path)
+        try:
+            write_whole(path, rack_text(boards))
+            write_whole(beside, flaws_text(boards))
+        except OSError as error:
+            self._banner.say(f"{path} cannot be written: {error.strerror or error}.")
+            return
+        self._banner.say(f"{len(boards)} boards are in {path.name}, their flaws in {beside.name} beside it.")
 
     def ask_print(self) -> None:
         """Print every sheet at full size."""

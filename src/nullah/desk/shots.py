@@ -14,8 +14,9 @@ from nullah.core.sheets.sheets import all_sheets
 from nullah.core.stations import STATIONS
 from nullah.core.stations.station import Hand
 from nullah.demo.plant_stair import plant_stair
-from nullah.demo.seed_cabinet import seed_cabinet
+from nullah.demo.seed_cabinet import seed_cabinet, short_of_wood
 from nullah.desk.start import application, make_window
+from nullah.desk.stations.breakdown import BreakdownDesk
 from nullah.desk.stations.piece import PieceDesk
 from nullah.desk.window import Window
 from nullah.paper.files import write_png
@@ -94,11 +95,30 @@ def _looks(window: Window) -> Iterator[str]:
     desk.show_look("views")
     window.document.replace_project(_broken(seed_cabinet()), None)
     yield "1-piece-broken"
+    yield from _sawing(window)
+    window.show_station(0)
     window.document.replace_project(plant_stair(), None)
     window.document.pick_part("own1")
     desk.own.shape.setChecked(True)
     yield "1-piece-own"
     desk.own.shape.setChecked(False)
+
+
+def _sawing(window: Window) -> Iterator[str]:
+    """Go through the other ways of looking at the breakdown."""
+    window.document.replace_project(seed_cabinet(), None)
+    window.show_station(2)
+    desk = window.desk(2)
+    assert isinstance(desk, BreakdownDesk)
+    window.document.set_hand(Hand(board="6"))
+    desk.order.setChecked(True)
+    for _ in range(5):
+        desk.step(1)
+    yield "3-breakdown-saw-order"
+    desk.order.setChecked(False)
+    window.document.replace_project(short_of_wood(), None)
+    window.document.pick_part("top")
+    yield "3-breakdown-short"
 
 
 def _broken(project: Project) -> Project:

@@ -18,20 +18,24 @@ from typing import NamedTuple
 from nullah.core.breakdown.asks import TOLERANCE
 from nullah.core.breakdown.clear_wood import Area, largest
 
-#: A blank that lies nowhere counts as this share of all wood asked for: always worse than any layout with it.
+#: A part that lies nowhere counts as this share of all wood asked for: always worse than any layout with it.
 _MISSING = 4.0
 #: How much worse a layout may be and still be gone on from, as a share of all wood asked for: at first, and at last.
 _WARM, _COOL = 0.008, 0.0004
-#: A place is passed over now and then, so that the same order does not always lead to the same layout.
-_OVERLOOKED = 0.03
+#: A place is passed over now and then, so that the same order does not always lead to the same layout: how often.
+_OVERLOOKED = (0.0, 0.03, 0.03, 0.2)
 
 
 class Blank(NamedTuple):
-    """A rectangle to be laid. `kinds` are, by board, the kinds of clear wood it may lie in; empty where none."""
+    """A rectangle to be laid, with so many parts in it.
+
+    `kinds` are, by board, the kinds of clear wood it may lie in; empty where none.
+    """
 
     along: float
     across: float
     kinds: tuple[tuple[int, ...], ...]
+    holds: int = 1
 
     @property
     def area(self) -> float:
@@ -161,7 +165,7 @@ class Packer:
         while True:
             tried = list(now)
             loose = [*left, *self._taken_apart(tried)]
-            tried_left = self._lay(tried, self._ordered(loose), self._chance.random(), _OVERLOOKED)
+            tried_left = self._lay(tried, self._ordered(loose), self._chance.random(), self._chance.choice(_OVERLOOKED))
             tried_cost = self._cost(tried, tried_left)
             if tried_cost < cost or self._chance.random() < math.exp((cost - tried_cost) / self._warmth):
                 now, left, cost = tried, tried_left, tried_cost
@@ -184,7 +188,7 @@ class Packer:
 
     def _cost(self, nodes: list[Node], left: list[int]) -> float:
         laid = sum(node.used_to * worth + node.extra for node, worth in zip(nodes, self._worth, strict=True))
-        return laid + len(left) * _MISSING * self._asked
+        return laid + sum(self._blanks[index].holds for index in left) * _MISSING * self._asked
 
     def _taken_apart(self, nodes: list[Node]) -> list[int]:
         """Take the blanks off a few boards, or the last of them; give which."""
@@ -220,7 +224,6 @@ class Packer:
 
         `across_first` is how likely the crosscuts beside a blank come before its rips.
         """
-        draw = self._chance.random
         self._way = self._chance.randrange(3)
         left: list[int] = []
         for index in order:
@@ -234,7 +237,8 @@ class Packer:
                 left.append(index)
                 continue
             number, region, kind, x, y = found
-            nodes[number] = self._put(nodes[number], number, index, region, kind, x, y, draw() < across_first)
+            stretch = self._stretch(region, x, blank, across_first)
+            nodes[number] = self._put(nodes[number], number, index, region, kind, x, y, stretch)
         return left
 
     def _cheapest(
@@ -281,26 +285,39 @@ class Packer:
                 limit, found = cost, (region, kind, x, y)
         return found, limit
 
+    def _stretch(self, region: _Region, x: float, blank: Blank, across_first: float) -> float:
+        """Choose where the region is crosscut behind a blank before it is ripped.
+
+        Just behind it; or at the region's end, which is not at all; or so far behind that some
+        other blank fits beside it or after it.
+        """
+        draw = self._chance.random
+        end = x + blank.along
+        if draw() < across_first:
+            return end
+        if draw() < 0.5:
+            return region.end
+        other = self._chance.choice(self._blanks).along
+        farther = x + other if other > blank.along else end + self._kerf + other
+        return farther if farther < region.end - self._least_along else region.end
+
     def _put(
-        self, node: Node, number: int, index: int, region: _Region, kind: int, x: float, y: float, across_first: bool
+        self, node: Node, number: int, index: int, region: _Region, kind: int, x: float, y: float, stretch: float
     ) -> Node:
+        """Lay a blank in a region; the rest is crosscut at `stretch`, ripped beside the blank, crosscut at it."""
         blank, kerf = self._blanks[index], self._kerf
         end, top = x + blank.along, y + blank.across
-        if across_first:
-            pieces = (
-                (region.x, region.y, x - kerf, region.top), (end + kerf, region.y, region.end, region.top),
-                (x, region.y, end, y - kerf), (x, top + kerf, end, region.top),
-            )  # fmt: skip
-        else:
-            pieces = (
-                (region.x, region.y, region.end, y - kerf), (region.x, top + kerf, region.end, region.top),
-                (region.x, y, x - kerf, top), (end + kerf, y, region.end, top),
-            )  # fmt: skip
+        start = region.x if stretch > end else x
+        pieces = (
+            (region.x, region.y, start - kerf, region.top), (stretch + kerf, region.y, region.end, region.top),
+            (start, region.y, stretch, y - kerf), (start, top + kerf, stretch, region.top),
+            (start, y, x - kerf, top), (end + kerf, y, stretch, top),
+        )  # fmt: skip
         free = [other for other in node.free if other is not region]
         free += [left for piece in pieces if (left := self._region(region, piece)) is not None]
         extra = node.extra
         if not self._price.free:
-            extra += self._sawn(region, x, y, end, top, across_first) + self._risk(number, kind, x, y, end, top)
+            extra += self._sawn(region, x, y, end, top, stretch) + self._risk(number, kind, x, y, end, top)
         return Node(node, index, kind, x, y, max(node.used_to, end), tuple(free), node.laid + 1, extra)
 
     def _region(self, within: _Region, piece: Area) -> _Region | None:
@@ -327,14 +344,15 @@ class Packer:
             return None
         return _Region(near, low, end, top, None if whole else tuple(kinds))
 
-    def _sawn(self, region: _Region, x: float, y: float, end: float, top: float, across_first: bool) -> float:
+    def _sawn(self, region: _Region, x: float, y: float, end: float, top: float, stretch: float) -> float:
         """Give what the cuts round a blank count as."""
         kerf, price = self._kerf, self._price
-        crosscuts = (x - region.x > kerf) + (region.end - end > TOLERANCE)
+        start = region.x if stretch > end else x
+        whole = (start - region.x > kerf) + (region.end - stretch > TOLERANCE)
         rips = (y - region.y > kerf) + (region.top - top > TOLERANCE)
-        wide = region.top - region.y if across_first else top - y
-        long = end - x if across_first else region.end - region.x
-        return crosscuts * wide * price.cross + rips * long * price.rip
+        short = (x - start > kerf) + (stretch - end > TOLERANCE)
+        across = whole * (region.top - region.y) + short * (top - y)
+        return across * price.cross + rips * (stretch - start) * price.rip
 
     def _risk(self, number: int, kind: int, x: float, y: float, end: float, top: float) -> float:
         """Give what lying hard against spoilt wood counts as: the length of border that does."""

@@ -177,7 +177,7 @@ class _Laying:
 
     def _blank(self, choice: Choice) -> Blank:
         kinds = tuple(self._rooms.kinds(choice, board) for board in self._task.boards)
-        return Blank(choice.along, choice.across, kinds)
+        return Blank(choice.along, choice.across, kinds, len(choice.parts))
 
     def _sheets(self) -> list[Sheet]:
         worth = _worth(self._task)

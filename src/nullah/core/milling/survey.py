@@ -7,7 +7,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from nullah.core.rack.board import Board
+from nullah.core.rack.board import Board, Surface
 
 Grid = NDArray[np.float64]
 
@@ -86,6 +86,14 @@ def survey_patch(board: Board, x_from: float, x_to: float, y_from: float, y_to: 
     grid = board.surface
     whole = Survey(np.array(grid.xs), np.array(grid.ys), np.array(grid.top), np.array(grid.bottom))
     return whole.part(x_from, x_to, y_from, y_to)
+
+
+def surface_of(survey: Survey) -> Surface:
+    """Give a survey as plain numbers, as a board keeps it."""
+    return Surface(
+        tuple(map(float, survey.x)), tuple(map(float, survey.y)),
+        tuple(tuple(map(float, row)) for row in survey.top), tuple(tuple(map(float, row)) for row in survey.bottom),
+    )  # fmt: skip
 
 
 def from_points(rows: list[tuple[float, float, float, float]]) -> Survey:

@@ -5,7 +5,6 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from nullah.core.bench.cutlist import CutGroup, grouped, price_of, short, volumes
-from nullah.core.breakdown.cuts import CutKind
 from nullah.core.card import Card, Remark, Setting, Weight
 from nullah.core.drawing import (
     Anchor,
@@ -23,14 +22,13 @@ from nullah.core.drawing import (
 )
 from nullah.core.joints import views
 from nullah.core.joints.corners import Corner
-from nullah.core.lengths import Direction, from_float
+from nullah.core.lengths import Direction
 from nullah.core.piece.part import Part
-from nullah.core.plan import BoardPlan, Plan, cut_list
+from nullah.core.plan import Plan, cut_list
 from nullah.core.rack.board import write_price
+from nullah.core.sheets.boards import board_sheet, buying_sheets
 from nullah.core.sheets.page import A4, MARGIN, Sheet, card_on_paper, check_scale, cut_to_band, heading, paragraph
-from nullah.core.stations.breakdown import draw_one_board
 from nullah.core.stations.joints import corner_settings, corner_steps
-from nullah.core.stations.station import Hand
 
 _WIDE = A4[0] - 2 * MARGIN
 
@@ -40,7 +38,8 @@ def all_sheets(plan: Plan) -> tuple[Sheet, ...]:
     if not plan.parts:
         return (_cannot(plan),)
     sheets = [*_cut_list_sheets(plan)]
-    sheets += [_board_sheet(plan, board) for board in plan.boards if board.placed]
+    sheets += [board_sheet(plan, board) for board in plan.boards if board.placed]
+    sheets += buying_sheets(plan)
     sheets += [part_sheet(plan, part) for part in plan.parts]
     sheets += template_sheets(plan)
     return tuple(sheets)
@@ -121,27 +120,6 @@ def _cut_list_foot(plan: Plan, groups: list[CutGroup], y: float) -> list[Element
         text += " Lengths with dovetails are with the end grain left proud; it is planed flush after glueing."
     words, _ = paragraph(text, MARGIN, y + 8, _WIDE, 3.0, Role.FAINT)
     return words
-
-
-def _board_sheet(plan: Plan, board_plan: BoardPlan) -> Sheet:
-    board = board_plan.board
-    title = f"Breaking down {board.name}"
-    found: list[Element] = heading(plan.project.piece.name, title, board.species)
-    shown = draw_one_board(plan, board_plan, Hand())
-    scale = min(_WIDE / float(board.length), 90 / float(board.width))
-    picture = shown.moved(MARGIN, 36, scale)
-    y = 36 + float(board.width) * scale + 14
-    write = plan.marks.write
-    steps = []
-    for cut in board_plan.cuts:
-        kind, way = ("Crosscut", "the left end") if cut.kind is CutKind.CROSS else ("Rip", "the lower edge")
-        at = write(from_float(cut.at), cut.rounding)
-        steps.append(f"{kind} at {at} from {way}, {write(from_float(cut.length))} long.")
-    names = {part.id: part.name for part in plan.parts}
-    remarks = [Remark(f"{names[part]}: {wrong}.", Weight.FAILS) for part, wrong in board_plan.wrong.items()]
-    remarks.append(Remark("Saw in the waste, beyond the line. Hold the falling piece. Gloves for rough timber."))
-    text, _ = card_on_paper(Card("", mark=tuple(steps), mind=tuple(remarks)), MARGIN, y, _WIDE)
-    return Sheet(f"board-{board.id}", title, drawing(found, picture.elements, text))
 
 
 def part_sheet(plan: Plan, part: Part) -> Sheet:

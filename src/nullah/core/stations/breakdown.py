@@ -64,7 +64,7 @@ def _waiting_row(plan: Plan) -> dict[str, tuple[float, float]]:
     """Give, by part id, where parts without a board are drawn: in rows below the boards."""
     boards = plan.project.boards
     places = board_places(boards)
-    below = max((places[board.id][1] + float(board.width) for board in boards), default=0.0) + 110
+    below = max((places[board.id][1] + float(board.width) for board in boards), default=0.0) + 130
     longest = max((float(board.length) for board in boards), default=1000.0)
     spots: dict[str, tuple[float, float]] = {}
     x = row_high = 0.0
@@ -97,7 +97,10 @@ def _waiting(plan: Plan) -> Iterator[Element]:
             yield Label((x, y), "Without wood: drag them onto a board", 3.2, Anchor.START, Role.WARN, nudge_mm=(0, -3))
         long, wide = float(rough.along), float(rough.across)
         yield rectangle(x, y, long, wide, Role.HIDDEN, Fill.PAPER, of=part_id)
-        yield Label((x + long / 2, y + wide / 2), rough.name, 3.8, bold=True, of=part_id)
+        part = plan.part(rough.parts[0])
+        roomy = part is None or len(plan.boards) <= MOST_IN_A_COLUMN or len(rough.name) * 34 < long
+        words = rough.name if part is None or roomy else str(part.number)
+        yield Label((x + long / 2, y + wide / 2), words, 3.8, bold=True, of=part_id)
 
 
 def draw_one_board(plan: Plan, board_plan: BoardPlan, hand: Hand) -> Drawing:

@@ -74,10 +74,12 @@ def _side(plan: Plan, board_plan: BoardPlan, side: Side, faint: bool) -> Iterato
 def _line(cut: SawCut, width: float) -> Iterator[Element]:
     if cut.kind is CutKind.CROSS:
         low, high = width - cut.y - cut.length, width - cut.y
+        yield rectangle(cut.x - 5, low, 10, high - low, Role.BARE, Fill.LIT)
         yield line((cut.x, low - 14), (cut.x, high + 14), Role.KNIFE)
         yield Ring((cut.x, high), str(cut.order), 3.2, nudge_mm=(0, 6))
         return
     y = width - cut.y
+    yield rectangle(cut.x, y - 5, cut.length, 10, Role.BARE, Fill.LIT)
     yield line((cut.x - 14, y), (cut.x + cut.length + 14, y), Role.KNIFE)
     yield Ring((cut.x, y), str(cut.order), 3.2, nudge_mm=(-6, 0))
 

@@ -87,9 +87,8 @@ class WoodAskedRows:
     def _ways(self, plan: Plan) -> list[tuple[str, str]]:
         """Give the ways the part in hand can be had."""
         ways = [("", "whole"), *((str(count), f"of {count} staves") for count in range(2, 7))]
-        pair = next((each for each in plan.project.resawn if self._part in each), None)
-        twins = [twin for twin in (pair or ()) if twin != self._part] or list(resaw_twins(plan, self._part))
         names = {part.id: part.name for part in plan.parts}
+        twins = resaw_twins(plan, self._part)
         return [*ways, *((twin, f"resawn with {names.get(twin, twin)}") for twin in twins[:6])]
 
     def _way(self) -> str:

@@ -1,0 +1,77 @@
+"""Sheets for the saw bench and for the yard: a board with its cuts in order, and what to buy."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from nullah.core.breakdown.buying import ToBuy, buying_list
+from nullah.core.breakdown.cuts import CutKind
+from nullah.core.card import Card, Remark, Weight
+from nullah.core.drawing import Anchor, Element, Label, Role, drawing
+from nullah.core.lengths import from_float
+from nullah.core.plan import USUAL_WOOD, BoardPlan, Plan
+from nullah.core.rack.sizes import board_feet, quarters_name
+from nullah.core.sheets.page import A4, MARGIN, Sheet, card_on_paper, heading, paragraph
+from nullah.core.stations.breakdown import draw_one_board
+from nullah.core.stations.station import Hand
+
+_WIDE = A4[0] - 2 * MARGIN
+
+
+def board_sheet(plan: Plan, board_plan: BoardPlan) -> Sheet:
+    """Make the sheet of one board: its parts to scale, and the cuts in order."""
+    board = board_plan.board
+    title = f"Breaking down {board.name}"
+    found: list[Element] = heading(plan.project.piece.name, title, board.species)
+    shown = draw_one_board(plan, board_plan, Hand())
+    scale = min(_WIDE / float(board.length), 90 / float(board.width))
+    picture = shown.moved(MARGIN, 36, scale)
+    y = 36 + float(board.width) * scale + 14
+    write = plan.marks.write
+    steps = []
+    for cut in board_plan.cuts:
+        kind, way = ("Crosscut", "the left end") if cut.kind is CutKind.CROSS else ("Rip", "the lower edge")
+        at = write(from_float(cut.at), cut.rounding)
+        steps.append(f"{kind} at {at} from {way}, {write(from_float(cut.length))} long.")
+    names = {piece.id: piece.name for piece in plan.rough}
+    remarks = [Remark(f"{names[part]}: {wrong}.", Weight.FAILS) for part, wrong in board_plan.wrong.items()]
+    remarks.append(Remark("Saw in the waste, beyond the line. Hold the falling piece. Gloves for rough timber."))
+    text, _ = card_on_paper(Card("", mark=tuple(steps), mind=tuple(remarks)), MARGIN, y, _WIDE)
+    return Sheet(f"board-{board.id}", title, drawing(found, picture.elements, text))
+
+
+def buying_sheets(plan: Plan) -> Iterator[Sheet]:
+    """Make the list to take to the yard, if the rack is not enough."""
+    if not plan.unplaced:
+        return
+    parts = tuple(item.part for item in plan.unplaced)
+    title = "To ask the yard for"
+    found = heading(plan.project.piece.name, title, f"{len(parts)} parts without wood")
+    y = 32.0
+    for item in buying_list(parts, plan.project.flawed_share, plan.project.shop.kerf):
+        words, y = _to_buy(plan, item, y)
+        found += words
+    share = float(plan.project.flawed_share) * 100
+    foot = (
+        f"Widths and lengths are the least that do; wider or longer is as good. {share:.0f} % is over for flaws. "
+        "Sizes are rough. Look at the ends for checks, sight along for twist, and take the moisture before paying."
+    )
+    words, _ = paragraph(foot, MARGIN, y + 4, _WIDE, 3.0, Role.FAINT)
+    yield Sheet("to-buy", title, drawing(found, words))
+
+
+def _to_buy(plan: Plan, item: ToBuy, y: float) -> tuple[list[Element], float]:
+    write = plan.marks.write
+    name = quarters_name(item.thickness)
+    thick = f"{write(item.thickness)}{f' ({name})' if name else ''}"
+    size = f"{thick} × {write(item.width)} × {write(item.length)}"
+    wood = f"{item.asks} {item.wood or USUAL_WOOD}".strip()
+    feet = float(board_feet(item.length, item.width, item.thickness)) * item.number
+    found: list[Element] = [
+        Label((MARGIN, y), f"{item.number} ×", 5.2, Anchor.START, bold=True),
+        Label((MARGIN + 16, y), size, 5.2, Anchor.START, bold=True),
+        Label((MARGIN + 16, y + 7), f"{wood}, {feet:.1f} board feet, {float(item.volume) / 1e9:.3f} m³", 3.4,
+              Anchor.START),
+    ]  # fmt: skip
+    words, end = paragraph(f"for {', '.join(item.parts)}", MARGIN + 16, y + 11, _WIDE - 16, 2.8, Role.FAINT)
+    return [*found, *words], end + 6

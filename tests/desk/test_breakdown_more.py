@@ -1,0 +1,244 @@
+"""More of the breakdown: what parts ask, how they are had, pins and swaps, the saw order, another board."""
+
+import pytest
+from PySide6.QtCore import Qt
+
+from nullah.core import actions
+from nullah.core.lengths import mm
+from nullah.core.rack.board import Board
+from nullah.core.stations.breakdown import place_on_bench
+from nullah.core.stations.rack import board_places
+
+BREAKDOWN = 2
+
+
+@pytest.fixture
+def desk(user):
+    user.go("breakdown")
+    return user.window.desk(BREAKDOWN)
+
+
+def take(user, part):
+    user.window.document.pick_part(part)
+
+
+def lay_out(user, desk):
+    user.press("Lay the parts out")
+    user.bot.waitUntil(lambda: not desk.runner.running, timeout=15000)
+
+
+def at(user, part):
+    return next(item for item in user.project.layout if item.part == part)
+
+
+# --- what is asked --------------------------------------------------------------------------------
+
+
+def test_what_is_asked_of_the_wood_is_kept_and_held(user, desk):
+    take(user, "front")
+    user.choose(desk.asked.rings, "quarter")
+    board = user.plan.board_of("front")
+    assert board.wrong["front"] == f"asks for quarter-sawn wood, and {board.board.name} is flat-sawn"
+    lay_out(user, desk)
+    assert user.plan.unplaced[0].part.id == "front"
+    assert user.reads_on_card("Front lies nowhere. It asks for quarter-sawn wood")
+    user.choose(desk.asked.rings, "")
+    assert user.project.asks == ()
+    lay_out(user, desk)
+    assert not user.plan.unplaced
+
+
+def test_two_parts_are_matched_and_then_lie_end_to_end(user, desk):
+    take(user, "front")
+    user.choose(desk.asked.together, "new set")
+    take(user, "back")
+    user.choose(desk.asked.together, "set 1")
+    assert user.reads_on_card("is to come from one board with the front (set 1)")
+    lay_out(user, desk)
+    one, two = at(user, "front"), at(user, "back")
+    assert one.board == two.board and one.y == two.y
+    long = float(user.plan.rough_part("front").length)
+    assert abs(two.x - one.x) == pytest.approx(long + float(user.project.shop.kerf))
+
+
+# --- how parts are had ----------------------------------------------------------------------------
+
+
+def test_a_part_is_made_of_staves_and_each_is_laid(user, desk):
+    take(user, "bottom")
+    user.choose(desk.asked.made, "2")
+    pieces = [piece.id for piece in user.plan.pieces_of("bottom")]
+    assert pieces == ["bottom/1", "bottom/2"]
+    assert user.window.strip.chips[4].state.words == "no wood yet"
+    lay_out(user, desk)
+    assert user.plan.laid("bottom")
+    take(user, "bottom")
+    assert user.reads_on_card("2 staves, finished")
+    assert user.reads_on_card("a clamp every 100 mm")
+    user.choose(desk.asked.made, "")
+    assert [piece.id for piece in user.plan.pieces_of("bottom")] == ["bottom"]
+    assert not any("/" in item.part for item in user.project.layout)
+
+
+def test_a_part_too_wide_for_any_board_is_offered_staves_at_a_click(user, desk):
+    narrow = tuple(Board(str(i), f"strip {i}", "yellow-poplar", mm(1200), mm(130), mm(22)) for i in (21, 22))
+    project = actions.accept_layout(user.project, ())
+    user.window.document.do("narrow boards", lambda _: actions.replace(project, boards=narrow))
+    assert user.reads_on_card("Two staves of about")
+    user.press("Make it of 2 staves")
+    made = user.project.staves[0]
+    assert len(made.widths) == 2 and sum(width.mm for width in made.widths) == user.plan.part(made.part).width.mm
+
+
+def test_two_thin_parts_come_out_of_one_blank(user, desk):
+    thick = Board("9", "plank", user.project.board("1").species, mm(1500), mm(200), mm(50))
+    user.window.document.do("plank", lambda p: actions.add_board(p, thick))
+    take(user, "front")
+    user.choose(desk.asked.made, "back")
+    blank = user.plan.rough_part("front")
+    assert blank.id == "front+back" and blank.name == "front and back, resawn"
+    lay_out(user, desk)
+    assert at(user, "front+back").board == "9"
+    assert user.plan.laid("front") and user.plan.laid("back")
+
+
+# --- by hand --------------------------------------------------------------------------------------
+
+
+def test_a_pinned_part_stays_when_the_rest_is_laid_out(user, desk):
+    take(user, "left")
+    where = at(user, "left")
+    user.press("Pin it")
+    assert desk.asked.pin.text() == "Let it go"
+    user.press("Lift them all")
+    assert [item.part for item in user.project.layout] == ["left"]
+    lay_out(user, desk)
+    assert (at(user, "left").x, at(user, "left").y, at(user, "left").board) == (where.x, where.y, where.board)
+    user.bot.keyClick(user.window.bench, Qt.Key.Key_P)
+    assert not at(user, "left").pinned
+
+
+def test_parts_are_laid_end_for_end_and_turned_over(user, desk):
+    take(user, "left")
+    user.press("End for end")
+    user.press("Turn over")
+    assert at(user, "left").flipped and at(user, "left").over
+    drawn = [getattr(element, "text", "") for element in user.window.bench.drawing.elements]
+    assert "end for end and face down" in drawn
+    user.press("Undo")
+    assert at(user, "left").flipped and not at(user, "left").over
+
+
+def test_two_parts_change_places_or_it_is_said_why_not(user, desk):
+    one, two = at(user, "left"), at(user, "right")
+    take(user, "left")
+    user.press("Swap …")
+    assert "Click the part" in desk.progress.text()
+    user.click_bench("right")
+    assert (at(user, "left").x, at(user, "left").y) == (two.x, two.y)
+    assert (at(user, "right").x, at(user, "right").y) == (one.x, one.y)
+    before = user.project.layout
+    take(user, "front")
+    user.press("Swap …")
+    user.click_bench("bottom")
+    assert user.project.layout == before and "cannot change places" in desk.progress.text()
+
+
+def test_a_part_goes_only_where_it_may_lie_and_is_told_why_not(user, desk):
+    before = at(user, "left")
+    x, top = place_on_bench(user.plan, "left")
+    knot = next(f for f in user.project.board("1").flaws if f.kind.value == "knot")
+    left, board_top = board_places(user.project.boards)["1"]
+    height = float(user.project.board("1").width)
+    target = (left + float(knot.start) - 80, board_top + height - float(knot.high) - 40)
+    bench = user.window.bench
+    a, b = (bench.scale.put(point).toPoint() for point in ((x + 60, top + 60), (target[0] + 60, target[1] + 60)))
+    user.bot.mousePress(bench, Qt.MouseButton.LeftButton, pos=a)
+    user.bot.mouseMove(bench, pos=b)
+    said = [element.text for element in bench.overlay.elements if getattr(element, "text", "")]
+    assert any("knot on" in text for text in said)
+    user.bot.mouseRelease(bench, Qt.MouseButton.LeftButton, pos=b)
+    assert not any(board.wrong or board.not_sawable for board in user.plan.boards)
+    assert at(user, "left") == before or at(user, "left").board == "1"
+
+
+# --- the search, watched --------------------------------------------------------------------------
+
+
+def test_the_best_so_far_is_shown_while_it_is_looked_for_and_stopping_keeps_it(user, desk):
+    user.press("Lift them all")
+    steps = len(user.window.document._undo)
+    user.press("Lay the parts out")
+    assert desk.runner.running and not user.plan.unplaced, "the first answer is there at once"
+    assert not user.project.layout, "and is only shown"
+    user.press("Stop")
+    assert not desk.runner.running and len(user.project.layout) == 5
+    assert len(user.window.document._undo) == steps + 1, "one step to undo"
+    assert "all laid" in desk.progress.text()
+
+
+def test_what_is_wished_for_is_kept(user, desk):
+    user.press("Leave and weigh")
+    user.choose(desk.wishes["sawing"], "1.0")
+    user.choose(desk.wishes["risk"], "0.5")
+    assert (user.project.wishes.sawing, user.project.wishes.risk) == (1.0, 0.5)
+    user.choose(desk.flawed, "3/10")
+    assert float(user.project.flawed_share) == 0.3
+    user.type_in(desk.fields["joint"], "4")
+    assert user.project.allowances.joint == mm(4)
+
+
+def test_another_board_is_tried_before_it_is_bought(user, desk):
+    short = actions.remove_board(actions.remove_board(user.project, "1"), "2")
+    user.window.document.do("short", lambda _: short)
+    assert user.plan.unplaced and user.reads_on_card("To buy, with 20 % over for flaws:")
+    board = next(each for each in user.plan.boards if each.placed).board.id
+    user.window.document.set_hand(user.window.document.hand._replace(board=board, part="", piece=""))
+    user.press("One more like it?")
+    user.bot.waitUntil(lambda: not desk.runner.running, timeout=15000)
+    assert user.project.boards == short.boards, "nothing is bought yet"
+    assert "With one more like" in desk.progress.text()
+    user.press("Put it on the rack")
+    assert len(user.project.boards) == len(short.boards) + 1
+
+
+# --- the saw order --------------------------------------------------------------------------------
+
+
+def test_the_cuts_are_gone_through_one_by_one(user, desk):
+    user.press("Saw order")
+    board = desk._board
+    assert board is not None and user.window.document.hand.cut == 0
+    seen = []
+    for number, cut in enumerate(board.cuts):
+        seen.append(user.card_texts())
+        assert desk.where.text() == f"cut {number + 1} of {len(board.cuts)}"
+        kind = "Crosscut at" if cut.kind.value == "cross" else "Rip at"
+        assert user.reads_on_card(kind) and user.reads_on_card("Then in hand:")
+        user.bot.keyClick(user.window.bench, Qt.Key.Key_Space)
+    assert len({tuple(texts) for texts in seen}) == len(board.cuts)
+    assert not desk.next.isEnabled()
+    user.bot.keyClick(user.window.bench, Qt.Key.Key_Left)
+    assert user.window.document.hand.cut == len(board.cuts) - 2
+    user.bot.keyClick(user.window.bench, Qt.Key.Key_Escape)
+    assert user.window.document.hand.cut == -1 and not desk.order.isChecked()
+
+
+def test_a_board_that_is_sawn_up_keeps_its_parts_and_gives_its_offcuts_to_the_rack(user, desk):
+    user.click_bench("back")
+    board = user.plan.board_of("back")
+    before = len(user.project.boards)
+    user.press("It is sawn up")
+    assert user.project.board(board.board.id).sawn
+    came = user.project.boards[before:]
+    assert came and all(each.source == f"offcut of {board.board.name}" for each in came)
+    assert all(float(each.length) >= 200 and float(each.width) >= 40 for each in came)
+    where = at(user, "back")
+    x, top = place_on_bench(user.plan, "back")
+    user.drag((x + 60, top + 60), (x + 260, top + 60))
+    assert at(user, "back") == where, "what is sawn out is not moved"
+    user.press("Lift them all")
+    lay_out(user, desk)
+    assert at(user, "back") == where
+    user.window.document.undo()
+    assert user.project.board(board.board.id).sawn
