@@ -69,7 +69,7 @@ def main(styles: list[str]) -> None:
             write_case(make_case(style, _SEED), folder)
             first, mine = first_layout(folder), ours(folder)
             line = (
-                f"{style}: {mine['consumed'] / 1e6:.3f} m² ({mine['unplaced']:.0f} unplaced) in {mine['seconds']:.1f} s, "
+                f"{style}: {mine['consumed'] / 1e6:.3f} m², {mine['unplaced']:.0f} unplaced, {mine['seconds']:.1f} s, "
                 f"gap to the bound {100 * (1 - mine['bound'] / mine['consumed']):.1f} %, first layout {first:.2f} s, "
                 f"{mine['megabytes']:.0f} MB"
             )

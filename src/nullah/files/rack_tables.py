@@ -216,8 +216,8 @@ def read_typed_boards(text: str, unit: Unit, species: str) -> tuple[Board, ...]:
     return tuple(found)
 
 
-_HOW_MANY = re.compile(r"(?:^|\s)[*×](\d+)(?=\s|$)")
-_YARD = re.compile(r"(?<![\w/.])(\d+(?:/4)?\s*[x×]\s*\d+|\d+/4)(?![\w/.\"'])")
+_HOW_MANY = re.compile(r"(?:^|[\s;,])[*×](\d+)(?=[\s;,]|$)")
+_YARD = re.compile(r"(?<![\w/.])((?:5/4|\d+)\s*[x×]\s*\d+|\d+/4)(?![\w/.\"'])")
 
 
 def _typed_line(line: str, unit: Unit, species: str, before: int) -> list[Board]:

@@ -70,7 +70,7 @@ def quarters(thickness: Length) -> Length:
     Examples
     --------
     >>> quarters(inch("7/8")).as_text(), quarters(inch("5/4")).as_text(), quarters(inch("13/8")).as_text()
-    ('1 in', '1.25 in', '2 in')
+    ('1 in', '1 1/4 in', '2 in')
     """
     sold = [4, 5, 6, 8, 10, 12, 16]
     for each in sold:
