@@ -71,7 +71,8 @@ def test_names_are_put_together():
 
 
 def test_a_boards_price_is_shared_out_by_the_area_that_is_sawn():
-    project = seed_cabinet()
+    unpaid = tuple(replace(board, price=Fraction(0)) for board in seed_cabinet().boards)
+    project = replace(seed_cabinet(), boards=unpaid)
     assert price_of(groups_of(project)) == 0, "no price is known"
     board = project.board("3")
     project = actions.change_board(project, replace(board, price=read_price("36.00")))

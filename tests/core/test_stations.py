@@ -10,6 +10,7 @@ from nullah.core.plan import work_out
 from nullah.core.project import Piece, Project
 from nullah.core.stations import STATIONS, Hand
 from nullah.core.stations.breakdown import place_on_bench
+from nullah.core.stations.rack import board_places
 from nullah.core.stations.season import part_movement
 from nullah.demo.seed_box import seed_box
 
@@ -118,7 +119,8 @@ def test_a_cut_is_never_marked_so_that_a_part_comes_out_short():
 def test_parts_without_wood_are_drawn_below_the_boards():
     plan = work_out(actions.accept_layout(seed_box(), ()))
     bottoms = [place_on_bench(plan, part.id)[1] for part in plan.rough]
-    lowest_board = max(y for e in BY_ID["rack"].draw(plan, Hand()).elements if isinstance(e, Path) for _, y in e.points)
+    places = board_places(plan.project.boards)
+    lowest_board = max(places[board.id][1] + float(board.width) for board in plan.project.boards)
     assert min(bottoms) > lowest_board
     assert len({place_on_bench(plan, part.id) for part in plan.rough}) == 5, "beside each other"
     text = " ".join(e.text for e in BY_ID["breakdown"].draw(plan, Hand()).elements if isinstance(e, Label))

@@ -2,6 +2,8 @@
 
 import csv
 import io
+from dataclasses import replace
+from fractions import Fraction
 
 import pytest
 from PySide6.QtCore import QEvent, QPoint, QPointF, Qt
@@ -293,11 +295,16 @@ def test_solids_are_written_from_the_menu(cabinetmaker, tmp_path, monkeypatch):
 
 
 def test_what_a_board_cost_is_typed_and_shared_out(cabinetmaker):
+    # What the other boards cost is taken back, so that only Ford 3's three dividers bear a price.
+    for board in cabinetmaker.project.boards:
+        unpaid = replace(board, price=Fraction(24) if board.id == "3" else Fraction(0))
+        cabinetmaker.window.document.do("price", lambda p, b=unpaid: actions.change_board(p, b))
     cabinetmaker.go("rack")
     cabinetmaker.click_bench("board/3")
     rack = cabinetmaker.window.desk(1)
+    cabinetmaker.press("More of it")
     cabinetmaker.type_in(rack.price, "lots")
-    assert "is not a price" in rack.price.sentence.text() and cabinetmaker.project.board("3").price == 0
+    assert "is not a price" in rack.price.sentence.text() and cabinetmaker.project.board("3").price == 24
     cabinetmaker.type_in(rack.price, "36")
     assert cabinetmaker.project.board("3").price == 36
     assert cabinetmaker.window.header.undo.toolTip() == "Undo: Ford 3: price 36.00"

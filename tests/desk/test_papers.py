@@ -123,7 +123,7 @@ def test_all_sheets_are_written_from_the_menu(user, monkeypatch, tmp_path):
     monkeypatch.setattr(QFileDialog, "getExistingDirectory", lambda *_, **__: str(tmp_path / "out"))
     user.bot.keyClick(user.window, Qt.Key.Key_E, Qt.KeyboardModifier.ControlModifier)
     assert (tmp_path / "out" / "sheets.pdf").stat().st_size > 10_000
-    assert "12 files written" in user.window.banner.words.text()
+    assert "14 files written" in user.window.banner.words.text()
     (tmp_path / "wall").write_text("")
     user.window.papers.write_sheets(tmp_path / "wall")
     assert "cannot be made" in user.window.banner.words.text()
