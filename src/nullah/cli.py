@@ -260,7 +260,7 @@ def _breakdown(options: argparse.Namespace) -> int:
     if seconds <= 0:
         raise _RefusedError(f"--seconds: {options.seconds} is no time at all.")
     # Leave room for start-up and writing, so that the whole command keeps to the time asked for.
-    stop_at = _STARTED + max(0.3, seconds - 0.3)
+    stop_at = _STARTED + max(0.3, seconds - 0.5)
     try:
         boards = read_boards(options.boards)
         if options.flaws:

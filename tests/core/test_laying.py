@@ -310,3 +310,13 @@ def test_the_cuts_of_a_pinned_layout_part_it():
     parts = [rough(f"p{i}", 200, 60) for i in range(4)]
     placed = [place(part, Placement(part.id, "1", 205.0 * i, 0.0)) for i, part in enumerate(parts)]
     assert [cut.kind.value for cut in saw_cuts(Rect(0, 0, 1000, 60), placed, 2.0)] == ["cross"] * 7
+
+
+def test_room_that_is_still_there_is_told():
+    project = actions.lift(seed_cabinet(), "bottom")
+    said = {item.part.id: item.why for item in work_out(project, milling=False, proving=False).unplaced}
+    assert said["bottom"] == "It fits on Ford 2, where nothing lies yet."
+    beside = actions.lay(project, Placement("bottom", "2", 460.0, 0.0))
+    gone = actions.lift(actions.lift(beside, "left"), "right")
+    said = {item.part.id: item.why for item in work_out(gone, milling=False, proving=False).unplaced}
+    assert said["left"] == "There is room for it on Ford 1 as things lie: drag it there, or lay the parts out."

@@ -189,6 +189,13 @@ def test_dear_boards_are_kept_where_value_is_wished_for():
     assert careful.consumed > thrifty.consumed
 
 
+def test_where_no_price_is_known_the_figured_board_is_kept():
+    boards = [board("figured", 1000, 200, figure=Figure.FIGURED), board("plain", 1000, 210)]
+    parts = [part(f"p{i}", 300, 95) for i in range(6)]
+    assert {item.board for item in laid_out(parts, boards).placements} == {"figured"}
+    assert {item.board for item in laid_out(parts, boards, wishes=Wishes(value=1.0)).placements} == {"plain"}
+
+
 def test_parts_keep_away_from_flaws_where_risk_is_wished_against():
     knotty = board("knotty", 400, 100, flaws=[flaw(FlawKind.KNOT, 200, 240, 0, 100)])
     clear = board("clear", 400, 105)

@@ -16,7 +16,7 @@ from nullah.core.actions import join_own
 from nullah.core.bench.cutlist import CutListRow, cut_list_row
 from nullah.core.breakdown.cuts import NotSawableError, SawCut, left_over, saw_cuts
 from nullah.core.breakdown.layout import PlacedPart, Rect, Unplaced, complaints, consumed, place, set_complaints
-from nullah.core.breakdown.reasons import reason
+from nullah.core.breakdown.reasons import Taken, reason
 from nullah.core.breakdown.rough import RoughPart, as_made, asking, rough_parts
 from nullah.core.breakdown.sawing import Sawing
 from nullah.core.card import Remark, Weight, with_lengths
@@ -253,7 +253,8 @@ def work_out(project: Project, milling: bool = True, proving: bool = True) -> Pl
     boards = _boards(project, rough)
     laid = {item.part.id for board in boards for item in board.placed}
     bare = {item.board.id for item in boards if not item.placed}
-    unplaced = tuple(_unplaced(part, project, frozenset(bare), milling) for part in rough if part.id not in laid)
+    taken = tuple((item.board.id, _taken(item, float(project.shop.kerf))) for item in boards if item.placed)
+    unplaced = tuple(_unplaced(part, project, frozenset(bare), taken, milling) for part in rough if part.id not in laid)
     corners = () if ledger is None else lay_out_corners(ledger, assembly, project.shop, project.marks)
     plan = Plan(
         project=project, form=form, choices=MappingProxyType(choices), ledger=ledger, assembly=assembly,
@@ -342,9 +343,15 @@ def whole_pieces(project: Project, assembly: Assembly) -> tuple[RoughPart, ...]:
     )
 
 
-def _unplaced(part: RoughPart, project: Project, bare: frozenset[str], milling: bool) -> Unplaced:
+def _taken(board_plan: BoardPlan, kerf: float) -> tuple[tuple[float, float, float, float], ...]:
+    """Give what lies on a board, with the kerf round it."""
+    rects = (item.rect for item in board_plan.placed)
+    return tuple((rect.x - kerf, rect.y - kerf, rect.end + kerf, rect.top + kerf) for rect in rects)
+
+
+def _unplaced(part: RoughPart, project: Project, bare: frozenset[str], taken: Taken, milling: bool) -> Unplaced:
     """Say why a part lies nowhere; where the numbers are at hand, also that flattening leaves too little."""
-    found = reason(part, project.boards, project.marks, bare)
+    found = reason(part, project.boards, project.marks, bare, taken)
     if milling and part.finished is not None and found.why.startswith("It "):
         from nullah.core.milling.forecast import thickest_on
 

@@ -7,6 +7,8 @@ from collections.abc import Iterator
 from pathlib import Path
 
 from nullah.core import actions
+from nullah.core.breakdown.search import search_task
+from nullah.core.laying import reached, take_layout, task_of
 from nullah.core.lengths import Unit, mm
 from nullah.core.plan import work_out
 from nullah.core.project import Project
@@ -117,6 +119,8 @@ def _sawing(window: Window) -> Iterator[str]:
     yield "3-breakdown-saw-order"
     desk.order.setChecked(False)
     window.document.replace_project(short_of_wood(), None)
+    found = list(search_task(reached(task_of(window.document.plan)), 600))[-1]
+    window.document.do("lay the parts out", lambda project: take_layout(project, found.placements))
     window.document.pick_part("top")
     yield "3-breakdown-short"
 

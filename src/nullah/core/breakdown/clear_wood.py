@@ -46,7 +46,11 @@ def clear_areas(length: float, width: float, flaws: Iterable[Area], least: tuple
                 if piece[2] - piece[0] >= least[0] - TOLERANCE and piece[3] - piece[1] >= least[1] - TOLERANCE:
                     parted.add(piece)
         areas = largest(list(parted))
-    return tuple(sorted(areas))
+    fitting = (
+        area for area in areas
+        if area[2] - area[0] >= least[0] - TOLERANCE and area[3] - area[1] >= least[1] - TOLERANCE
+    )  # fmt: skip
+    return tuple(sorted(fitting))
 
 
 def _apart(area: Area, flaw: Area) -> bool:

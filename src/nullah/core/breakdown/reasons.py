@@ -6,8 +6,8 @@ from collections.abc import Collection, Sequence
 from functools import lru_cache
 from typing import NamedTuple
 
-from nullah.core.breakdown.asks import TOLERANCE, grain_refusal, length_of, shows
-from nullah.core.breakdown.clear_wood import areas_for
+from nullah.core.breakdown.asks import TOLERANCE, grain_refusal, length_of, shows, spoilt
+from nullah.core.breakdown.clear_wood import Area, area_of, areas_for, clear_areas
 from nullah.core.breakdown.rough import RoughPart
 from nullah.core.lengths import Length, Marks
 from nullah.core.rack.board import Board
@@ -31,11 +31,15 @@ def why_unplaced(part: RoughPart, boards: Sequence[Board], marks: Marks, bare: C
     return reason(part, tuple(boards), marks, frozenset(bare)).why
 
 
+#: What lies on a board already: its id, and each part's rectangle with the kerf round it.
+Taken = tuple[tuple[str, tuple[Area, ...]], ...]
+
+
 @lru_cache(maxsize=512)
-def reason(part: RoughPart, boards: tuple[Board, ...], marks: Marks, bare: frozenset[str]) -> Reason:
+def reason(part: RoughPart, boards: tuple[Board, ...], marks: Marks, bare: frozenset[str], taken: Taken = ()) -> Reason:
     """Say why a part lies on no board: the nearest that any board comes to it, and what would place it.
 
-    `bare` are the ids of the boards on which nothing lies.
+    `bare` are the ids of the boards on which nothing lies, `taken` what lies on the others.
     """
     if not boards:
         return Reason("There is no board on the rack.")
@@ -76,6 +80,10 @@ def reason(part: RoughPart, boards: tuple[Board, ...], marks: Marks, bare: froze
     free = [board for board in clear if board.id in bare]
     if free:
         return Reason(f"It fits on {_either(free)}, where nothing lies yet.")
+    lying = dict(taken)
+    room = [board for board in clear if board.id in lying and _has_room(board, part, lying[board.id])]
+    if room:
+        return Reason(f"There is room for it on {_either(room)} as things lie: drag it there, or lay the parts out.")
     return Reason(
         f"It would fit on {_either(clear)}, but other parts lie there. One more board of that size would place it."
     )
@@ -83,6 +91,18 @@ def reason(part: RoughPart, boards: tuple[Board, ...], marks: Marks, bare: froze
 
 def _either(boards: Sequence[Board]) -> str:
     return " or ".join(board.name for board in boards[:2])
+
+
+def _has_room(board: Board, part: RoughPart, taken: tuple[Area, ...]) -> bool:
+    """Say whether a part finds clear wood on a board beside what lies there."""
+    if board.sawn:
+        return False
+    least = (float(part.along), float(part.across))
+    for face in shows(part):
+        flaws = [area_of(rect) for rect in spoilt(board, part, face)]
+        if clear_areas(float(board.length), float(board.width), [*flaws, *taken], least):
+            return True
+    return False
 
 
 def _with_staves(why: str, part: RoughPart, boards: Sequence[Board], marks: Marks) -> Reason:

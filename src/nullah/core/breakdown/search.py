@@ -19,7 +19,7 @@ from nullah.core.breakdown.reasons import why_unplaced
 from nullah.core.breakdown.rough import RoughPart
 from nullah.core.breakdown.wishes import Wishes
 from nullah.core.lengths import Length, Marks
-from nullah.core.rack.board import Board, Faces
+from nullah.core.rack.board import Board, Faces, Figure
 
 #: More parts than this in one list are a slip of the key.
 MOST_PARTS = 5000
@@ -338,19 +338,29 @@ def _price(task: Task) -> Price:
 
 
 def _worth(task: Task) -> dict[str, float]:
-    """Give what a mm² of each board counts as: more for boards dearer than the middling one."""
-    rates = {
-        board.id: float(board.price) / (float(board.length) * float(board.width))
-        for board in task.boards
-        if board.price
-    }
-    if not rates or not task.wishes.value:
-        return {board.id: 1.0 for board in task.boards}
-    middling = sorted(rates.values())[len(rates) // 2]
+    """Give what a mm² of each board counts as: more for boards better than the middling one.
+
+    The better is the dearer; where no price is known, the clearer and more figured.
+    """
+    boards, wish = task.boards, task.wishes.value
+    if not wish or not boards:
+        return {board.id: 1.0 for board in boards}
+    rates = {board.id: float(board.price) / _area(board) for board in boards if board.price}
+    rates = rates or {board.id: _beauty(board) for board in boards}
+    middling = sorted(rates.values())[len(rates) // 2] or 1.0
     return {
-        board.id: 1.0 + task.wishes.value * (min(3.0, rates.get(board.id, middling) / middling) - 1.0) * 0.75
-        for board in task.boards
+        board.id: 1.0 + wish * (min(3.0, rates.get(board.id, middling) / middling) - 1.0) * 0.75 for board in boards
     }
+
+
+def _area(board: Board) -> float:
+    return float(board.length) * float(board.width)
+
+
+def _beauty(board: Board) -> float:
+    """Rate a board by how much of it is clear, and half as much again for figure."""
+    flawed = sum(float(flaw.end - flaw.start) * float(flaw.high - flaw.low) for flaw in board.flaws)
+    return (1.5 if board.figure is Figure.FIGURED else 1.0) * max(0.05, 1 - flawed / _area(board))
 
 
 def _consumed(placements: Sequence[Placement], by_id: Mapping[str, RoughPart], boards: Sequence[Board]) -> float:

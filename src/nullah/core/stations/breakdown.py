@@ -120,7 +120,8 @@ def _board(plan: Plan, board_plan: BoardPlan, hand: Hand, told: bool = True) -> 
                             of=f"board/{board.id}")  # fmt: skip
             yield from grain_lines(used, 0, length - used, width, board.name)
             if length - used > 0.18 * length:
-                yield Label(((used + length) / 2, width * 0.8), "offcut", 3.0, role=Role.FAINT)
+                clear_to = min((float(f.start) for f in board.flaws if float(f.start) > used + 60), default=length)
+                yield Label(((used + clear_to) / 2, width * 0.8), "offcut", 3.0, role=Role.FAINT)
     else:
         yield rectangle(0, 0, length, width, fill=Fill.WOOD, species=board.species, of=f"board/{board.id}")
         yield from grain_lines(0, 0, length, width, board.name)
