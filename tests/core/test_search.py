@@ -312,3 +312,63 @@ def test_boards_of_another_wood_are_left_alone():
     walnut = replace(board("w"), species="black walnut")
     layout = laid_out([part("p", 300, 100, wood="black walnut")], [board(), walnut])
     assert layout.placements[0].board == "w"
+
+
+# --- all of it together ---------------------------------------------------------------------------
+
+
+@st.composite
+def real_racks(draw):
+    """Boards with crooked edges, flaws on one face or through, of every cut; parts that ask, match, or are pinned."""
+    rng = random.Random(draw(st.integers(0, 10**6)))
+    boards = []
+    for number in range(rng.randint(1, 4)):
+        length, width = rng.randint(500, 1600), rng.randint(100, 260)
+        flaws = []
+        for _ in range(rng.randint(0, 5)):
+            x, y = rng.randint(0, length - 80), rng.randint(0, width - 50)
+            faces = rng.choice(list(Faces))
+            depth = None if faces is Faces.THROUGH or rng.random() < 0.3 else rng.randint(1, 12)
+            flaws.append(flaw(rng.choice(list(FlawKind)), x, x + rng.randint(5, 80), y, y + rng.randint(5, 50),
+                              faces, depth))  # fmt: skip
+        edge = ((mm(0), mm(rng.randint(0, 20))), (mm(length // 2), mm(rng.randint(0, 20))),
+                (mm(length), mm(rng.randint(0, 20))))  # fmt: skip
+        boards.append(
+            board(str(number), length, width, rng.choice([22, 26]), flaws, cut=rng.choice(list(Cut)),
+                  figure=rng.choice(list(Figure)), low_edge=edge if rng.random() < 0.4 else ())
+        )  # fmt: skip
+    parts = []
+    for number in range(rng.randint(1, 12)):
+        group = rng.choice(["", "", "", "one", "two"])
+        parts.append(
+            part(f"p{number}", rng.randint(60, 400), rng.randint(25, 110), 20, rng.choice(list(Needs)),
+                 finished=mm(rng.choice([14, 18])), figure=rng.choice([None, None, None, Figure.STRAIGHT]),
+                 rings=rng.choice([None, None, None, Cut.FLAT]), together=group, in_order=group == "one", number=number)
+        )  # fmt: skip
+    return parts, boards
+
+
+@settings(max_examples=60, deadline=None)
+@given(real_racks(), st.sampled_from([Wishes(), Wishes(1, 1, 1), Wishes(risk=1.0)]))
+def test_whatever_is_asked_what_is_laid_may_lie_there_and_can_be_sawn(rack, wishes):
+    parts, boards = rack
+    layout = laid_out(parts, boards, 12, wishes=wishes)
+    held_to(layout, parts, boards)
+    # Some of it pinned, the rest laid again: the pinned stays, and the same holds.
+    loose = [item for item in layout.placements if not next(p for p in parts if p.id == item.part).together]
+    pinned = tuple(replace(item, pinned=True) for item in loose[:2])
+    again = laid_out(parts, boards, 12, wishes=wishes, pinned=pinned)
+    assert set(pinned) <= set(again.placements)
+    held_to(again, parts, boards)
+
+
+def held_to(layout, parts, boards):
+    by_id = {p.id: p for p in parts}
+    assert sorted([i.part for i in layout.placements] + [u.part.id for u in layout.unplaced]) == sorted(by_id)
+    placed = [place(by_id[item.part], item) for item in layout.placements]
+    assert not set_complaints(parts, placed, KERF)
+    for each in boards:
+        on = [item for item in placed if item.board == each.id]
+        assert not complaints(each, on, KERF, Marks())
+        saw_cuts(Rect(0, 0, float(each.length), float(each.width)), on, float(KERF))
+    assert layout.bound <= layout.consumed + 1e-6

@@ -75,9 +75,9 @@ def largest(areas: Sequence[Area]) -> list[Area]:
     return kept
 
 
-def areas_for(part: RoughPart, board: Board, face: Faces, least: tuple[float, float]) -> tuple[Area, ...]:
-    """Give the clear rectangles of a board for a part whose face side is that face of it."""
-    flaws = [(rect.x, rect.y, rect.end, rect.top) for rect in spoilt(board, part, face)]
+def areas_for(parts: Sequence[RoughPart], board: Board, face: Faces, least: tuple[float, float]) -> tuple[Area, ...]:
+    """Give the clear rectangles of a board for parts that lie together, their face side that face of it."""
+    flaws = sorted({area_of(rect) for part in parts for rect in spoilt(board, part, face)})
     return clear_areas(float(board.length), float(board.width), flaws, least)
 
 

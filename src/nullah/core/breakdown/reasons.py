@@ -132,7 +132,7 @@ def _widest_clear(board: Board, part: RoughPart) -> float:
     """Give the width in mm of the widest clear strip as long as the part; 0 where there is none."""
     if float(board.length) < float(part.along) - TOLERANCE:
         return 0.0
-    areas = [area for face in shows(part) for area in areas_for(part, board, face, (float(part.along), 1.0))]
+    areas = [area for face in shows(part) for area in areas_for((part,), board, face, (float(part.along), 1.0))]
     return max((area[3] - area[1] for area in areas), default=0.0)
 
 

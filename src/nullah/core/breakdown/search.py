@@ -289,8 +289,8 @@ class _Rooms:
         parts = [self._by_id[part_id] for part_id, _, _ in choice.parts]
         if not all(takes(part, board) for part in parts):
             return
-        for face in shows(parts[0]):
-            areas = self._clear(parts[0], board, face)
+        for face in max((shows(part) for part in parts), key=len):
+            areas = self._clear(parts, board, face)
             for part_id, dx, _ in choice.parts:
                 areas = _within(areas, self._task.reaches.get((part_id, board.id)), dx, choice.along)
             if any(
@@ -299,10 +299,12 @@ class _Rooms:
             ):
                 yield self._number(board, areas, face)
 
-    def _clear(self, part: RoughPart, board: Board, face: Faces) -> tuple[Area, ...]:
-        key = (board.id, part.needs, part.finished, part.thickness, face)
+    def _clear(self, parts: Sequence[RoughPart], board: Board, face: Faces) -> tuple[Area, ...]:
+        """Give the wood that is clear for all of the parts that lie together."""
+        asking = {(part.needs, part.finished, part.thickness): part for part in parts}
+        key = (board.id, frozenset(asking), face)
         if key not in self._areas:
-            self._areas[key] = areas_for(part, board, face, self._least)
+            self._areas[key] = areas_for(tuple(asking.values()), board, face, self._least)
         return self._areas[key]
 
     def _number(self, board: Board, areas: tuple[Area, ...], face: Faces) -> int:

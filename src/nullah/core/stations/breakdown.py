@@ -28,7 +28,7 @@ from nullah.core.plan import USUAL_WOOD, BoardPlan, Plan, sawing_of
 from nullah.core.rack.board import Faces
 from nullah.core.rack.sizes import quarters_name
 from nullah.core.stations.rack import MOST_IN_A_COLUMN, board_places, draw_flaws, draw_missing
-from nullah.core.stations.saw_order import draw_step, step_card
+from nullah.core.stations.saw_order import draw_step, short_name, step_card
 from nullah.core.stations.station import Hand, Station
 
 
@@ -97,9 +97,8 @@ def _waiting(plan: Plan) -> Iterator[Element]:
             yield Label((x, y), "Without wood: drag them onto a board", 3.2, Anchor.START, Role.WARN, nudge_mm=(0, -3))
         long, wide = float(rough.along), float(rough.across)
         yield rectangle(x, y, long, wide, Role.HIDDEN, Fill.PAPER, of=part_id)
-        part = plan.part(rough.parts[0])
-        roomy = part is None or len(plan.boards) <= MOST_IN_A_COLUMN or len(rough.name) * 34 < long
-        words = rough.name if part is None or roomy else str(part.number)
+        roomy = len(plan.boards) <= MOST_IN_A_COLUMN or len(rough.name) * 34 < long
+        words = rough.name if roomy else short_name(plan, rough)
         yield Label((x + long / 2, y + wide / 2), words, 3.8, bold=True, of=part_id)
 
 
@@ -155,10 +154,9 @@ def _named(plan: Plan, board_plan: BoardPlan, item: PlacedPart, told: bool) -> I
     rect, of = item.rect, item.part.id
     top = float(board_plan.board.width) - rect.top
     middle = (rect.x + rect.length / 2, top + rect.width / 2)
-    part = plan.part(of)
     name = item.part.name
-    if part is not None and (not told or (len(plan.boards) > MOST_IN_A_COLUMN and len(name) * 34 > rect.length)):
-        name = str(part.number)
+    if not told or (len(plan.boards) > MOST_IN_A_COLUMN and len(name) * 34 > rect.length):
+        name = short_name(plan, item.part)
     yield Label(middle, name, 3.8, bold=True, of=of)
     if item.pinned or board_plan.board.sawn:
         yield Ring((rect.x, top), "", 1.2, Role.KNIFE, of=of, nudge_mm=(2.4, 2.4))

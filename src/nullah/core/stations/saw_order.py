@@ -6,6 +6,7 @@ from collections.abc import Iterator
 
 from nullah.core.breakdown.asks import Rect
 from nullah.core.breakdown.cuts import CutKind, SawCut
+from nullah.core.breakdown.rough import RoughPart
 from nullah.core.breakdown.saw_order import SawStep, Side, saw_steps
 from nullah.core.breakdown.sawing import worth_keeping
 from nullah.core.card import Card, Remark, Setting
@@ -13,6 +14,13 @@ from nullah.core.drawing import Anchor, Drawing, Element, Fill, Label, Ring, Rol
 from nullah.core.lengths import from_float
 from nullah.core.plan import BoardPlan, Plan, sawing_of
 from nullah.core.stations.rack import draw_flaws
+
+
+def short_name(plan: Plan, piece: RoughPart) -> str:
+    """Give the number of the part a piece is for, with which stave of it; of two parts both."""
+    numbers = [str(part.number) for part_id in piece.parts if (part := plan.part(part_id)) is not None]
+    stave = piece.id.partition("/")[2]
+    return f"{'+'.join(numbers)}{f'/{stave}' if stave else ''}" or piece.name
 
 
 def steps_of(plan: Plan, board_plan: BoardPlan) -> tuple[SawStep, ...]:
@@ -61,8 +69,7 @@ def _side(plan: Plan, board_plan: BoardPlan, side: Side, faint: bool) -> Iterato
         rect = item.rect
         y = float(board.width) - rect.top
         yield rectangle(rect.x, y, rect.length, rect.width, Role.FAINT if faint else Role.CHALK, of=item.part.id)
-        part = plan.part(item.part.parts[0])
-        number = str(part.number) if part is not None else ""
+        number = short_name(plan, item.part)
         words = f"{number}  {item.part.name}" if len(item.part.name) * 17 < rect.length else number
         role = Role.FAINT if faint else Role.LABEL
         yield Label((rect.x + rect.length / 2, y + rect.width / 2), words, 3.4, role=role, of=item.part.id)

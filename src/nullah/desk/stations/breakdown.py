@@ -147,6 +147,10 @@ class BreakdownDesk(StationDesk):
         return board_in_hand(self.document.plan, self.document.hand)
 
     def clicked(self, of: str) -> bool:
+        piece = self.document.plan.rough_part(of)
+        if piece is not None:
+            self.document.set_hand(self.document.hand._replace(part=piece.parts[0], piece=piece.id))
+            return True
         kind, _, board_id = of.partition("/")
         if kind != "board" or self.document.hand.cut >= 0:
             return False
