@@ -92,7 +92,7 @@ class User:
 
 @pytest.fixture
 def open_window(qtbot, tmp_path, monkeypatch):
-    monkeypatch.setattr("nullah.desk.search._SECONDS", 1.5)
+    monkeypatch.setattr("nullah.desk.search._SECONDS", 0.8)
     made = []
 
     def make(project):

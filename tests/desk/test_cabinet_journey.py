@@ -5,9 +5,11 @@ import csv
 import pytest
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QAbstractButton, QComboBox, QLineEdit, QSlider, QTableView
+from tests.desk.conftest import User
 
 from nullah.core.lengths import mm
 from nullah.core.plan import work_out
+from nullah.core.project import Project
 from nullah.demo.plant_stair import plant_stair
 from nullah.demo.seed_cabinet import seed_cabinet
 from nullah.files.project_file import read_project
@@ -33,10 +35,20 @@ def type_in_table(user, name, text, button=None):
         user.bot.keyClick(line, Qt.Key.Key_Return)
 
 
+#: The cabinet as the first test of a run made it by hand; the others open it.
+_MADE = []
+
+
 @pytest.fixture
-def made(beginner):
+def made(qtbot, open_window):
     """The cabinet, typed in."""
-    user = beginner
+    if not _MADE:
+        _MADE.append(typed_in(User(qtbot, open_window(Project()))).project)
+    return User(qtbot, open_window(_MADE[0]))
+
+
+def typed_in(user):
+    """Make the cabinet from nothing, through the interface."""
     desk = user.window.desk(0)
     choose(desk.form, "Case")
     for name, text in (("rows", "4"), ("heights", "stepped"), ("dados", "stopped"), ("drawers", "in all"),
