@@ -107,7 +107,7 @@ def test_a_flaw_is_said_to_be_on_one_face_and_so_deep(user, rack):
     user.drag((left + 300, top + 30), (left + 360, top + 60))
     flaw = user.project.board("3").flaws[count]
     assert flaw.faces is Faces.DOWN and flaw.depth is None
-    assert not rack.flaw_depth.isHidden()
+    assert rack.flaw_depth.isEnabled()
     user.type_in(rack.flaw_depth, "4")
     assert user.project.board("3").flaws[count].depth == mm(4)
     user.type_in(rack.flaw_depth, "400")

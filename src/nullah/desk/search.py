@@ -44,7 +44,7 @@ class SearchRunner(QObject):
         """Search for a layout: the first answer comes at once, better ones as they are found."""
         if self._aside is not None:
             return
-        self._best, self._tried, self._marks = None, 0, task.marks
+        self._best, self._tried, self._marks = None, 1, task.marks
         self.progress.emit("Looking …")
         try:
             self._take(next(search_task(task, 1, prove=False), None))

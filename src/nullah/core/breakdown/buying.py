@@ -20,7 +20,7 @@ from nullah.core.wood.movement import Cut
 _USUAL_LENGTH = mm(2400)
 #: Widths that yards have, mm, as common practice goes.
 _WIDTHS = (120, 150, 180, 210, 240, 280, 320)
-_ROUNDS = 4
+_ROUNDS = 6
 
 
 class ToBuy(NamedTuple):
@@ -80,8 +80,9 @@ def _line(
     ]
     best: tuple[Fraction, int, Length] | None = None
     for width in widths[:3]:
-        count = _boards_wanted(parts, width, length, thickness, kerf)
-        with_flaws = math.ceil(count / (1 - min(flawed, Fraction(9, 10))) - Fraction(1, 100))
+        count, used = _boards_wanted(parts, width, length, thickness, kerf)
+        # Flaws take their share of the wood that is wanted, not of whole boards.
+        with_flaws = max(count, math.ceil(used / (1 - min(flawed, Fraction(9, 10))) - Fraction(1, 100)))
         wood_used = width.mm * length.mm * with_flaws
         if best is None or wood_used < best[0]:
             best = (wood_used, with_flaws, width)
@@ -90,15 +91,18 @@ def _line(
     return ToBuy(wood, thickness, best[2], length, best[1], tuple(part.name for part in parts), asks)
 
 
-def _boards_wanted(parts: Sequence[RoughPart], width: Length, length: Length, thickness: Length, kerf: Length) -> int:
-    """Count the clear boards of one size that parts need, as the search lays them."""
+def _boards_wanted(
+    parts: Sequence[RoughPart], width: Length, length: Length, thickness: Length, kerf: Length
+) -> tuple[int, Fraction]:
+    """Count the clear boards of one size that parts need, as the search lays them, and how many they use up."""
     plain = tuple(
         part._replace(wood="", needs=Needs.CLEAR, figure=None, rings=None, thickness=min(part.thickness, thickness))
         for part in parts
     )
     area = sum(part.length.mm * part.width.mm for part in plain)
-    most = min(len(plain), math.ceil(2 * area / (width.mm * length.mm)) + 2)
-    boards = tuple(Board(str(i), str(i), "", length, width, max(thickness, inch(1))) for i in range(most))
-    found = list(search_task(Task(plain, boards, kerf, Marks()), _ROUNDS, prove=False))
-    left = len(found[-1].unplaced)
-    return len({item.board for item in found[-1].placements}) + left
+    for count in range(max(1, math.ceil(area / (width.mm * length.mm))), len(plain) + 1):
+        boards = tuple(Board(str(i), str(i), "", length, width, max(thickness, inch(1))) for i in range(count))
+        found = list(search_task(Task(plain, boards, kerf, Marks()), _ROUNDS, prove=False))[-1]
+        if not found.unplaced:
+            return count, Fraction(round(found.consumed)) / (width.mm * length.mm)
+    return len(plain), Fraction(len(plain))

@@ -44,7 +44,7 @@ class BreakdownDesk(StationDesk):
         self.asked = WoodAskedRows(document, self.row, self.pin_or_let_go, self._begin_swap)
         self._make_more()
         self._make_saw_order(self.row())
-        self.progress = words("", self.row())
+        self.progress = words(" ", self.row())
         self.runner.progress.connect(self._tell)
         self.runner.better.connect(self._better)
         self.runner.found.connect(self._found)
@@ -53,6 +53,8 @@ class BreakdownDesk(StationDesk):
 
     def _make_search(self, row: Flow) -> None:
         self.lay_out = action("Lay the parts out", self._start_or_stop, row, main=True)
+        # "Stop" stands in its place, where the hand already is.
+        self.lay_out.setMinimumWidth(self.lay_out.sizeHint().width())
         self.clear = action("Lift them all", self._lift_all, row)
         self.order = self._tab("Saw order", self._show_order, row)
         self.more = self._tab("Leave and weigh", self._show_rows, row)
@@ -124,7 +126,7 @@ class BreakdownDesk(StationDesk):
         self.next.setEnabled(hand.cut < count - 1)
         self.where.setText(f"cut {hand.cut + 1} of {count}" if ordering else "")
         self.where.setMinimumWidth(self.where.sizeHint().width())
-        self.asked.refresh(not ordering and not running)
+        self.asked.refresh(not ordering)
         for widget in self._more:
             widget.setVisible(self.more.isChecked() and not ordering)
         self.kerf.set_unit(project.marks.unit)
@@ -135,7 +137,7 @@ class BreakdownDesk(StationDesk):
         for name, box in self.wishes.items():
             show_choice(box, str(float(getattr(project.wishes, name))))
         show_choice(self.flawed, str(project.flawed_share))
-        self.progress.setVisible(bool(self.progress.text()))
+        self.progress.setVisible(not ordering)
 
     def _show_rows(self) -> None:
         self.refresh()
@@ -162,10 +164,9 @@ class BreakdownDesk(StationDesk):
 
     def say(self, sentence: str) -> None:
         """Say something in the row below the choices."""
-        self.progress.setText(sentence)
-        self.progress.setVisible(bool(sentence))
+        # A blank keeps the line's height, so that nothing moves when there is something to say.
+        self.progress.setText(sentence or " ")
         self.updateGeometry()
-        self.resized.emit()
 
     def _tell(self, text: str) -> None:
         self.say(f"With one more like {self._trying.source}: {text}" if self._trying is not None else text)

@@ -32,7 +32,7 @@ _KINDS = [
     (EDGE, "draw an edge in"),
 ]
 _FACES = [
-    (Faces.THROUGH.value, "right through"), (Faces.UP.value, "upper face"), (Faces.DOWN.value, "lower face")
+    (Faces.THROUGH.value, "through"), (Faces.UP.value, "upper face"), (Faces.DOWN.value, "lower face")
 ]  # fmt: skip
 _FIGURES = [
     (Figure.PLAIN.value, "plain grain"),
@@ -78,13 +78,13 @@ class RackDesk(StationDesk):
         self.name = QLineEdit()
         self.name.setAccessibleName("Name of the board")
         self.name.setMaxLength(40)
-        self.name.setFixedWidth(92)
+        self.name.setFixedWidth(80)
         self.name.editingFinished.connect(self._rename)
         labelled("In hand", self.name, row)
         self.kind = chooser("kind of flaw", _KINDS, self._change_kind, row)
         self.faces = chooser("on which face the flaw is", _FACES, self._change_faces, row)
-        self.flaw_depth = ValueField("how deep the flaw goes", width=60)
-        self.flaw_depth.line.setMaximumWidth(74)
+        self.flaw_depth = ValueField("how deep the flaw goes", width=50)
+        self.flaw_depth.line.setMaximumWidth(60)
         self.flaw_depth.entered.connect(self._change_depth)
         self.deep = labelled("deep", self.flaw_depth, row)
         self.rub_out = action("Rub out", self.rub_flaw_out, row)
@@ -170,9 +170,12 @@ class RackDesk(StationDesk):
             widget.setEnabled(board is not None)
         self.rub_out.setEnabled(flaw is not None)
         self.name.setEnabled(board is not None)
-        self.deep.setVisible(flaw is not None and flaw.faces is not Faces.THROUGH)
+        # Always there, so that nothing moves when a flaw is taken in hand.
+        self.deep.setEnabled(flaw is not None and flaw.faces is not Faces.THROUGH)
         self.flaw_depth.set_unit(unit)
-        if flaw is not None:
+        if flaw is None:
+            self.flaw_depth.show_value("")
+        else:
             show_choice(self.faces, flaw.faces.value)
             self.flaw_depth.show_value(
                 "" if flaw.depth is None else self.document.project.marks.write_entered(flaw.depth)

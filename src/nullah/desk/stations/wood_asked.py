@@ -7,6 +7,7 @@ from collections.abc import Callable
 from PySide6.QtWidgets import QComboBox, QWidget
 
 from nullah.core import actions
+from nullah.core.bench.cutlist import short
 from nullah.core.breakdown.rough import Ask, Resawn, RoughPart
 from nullah.core.laying import resaw_twins, with_staves
 from nullah.core.piece.part import Needs
@@ -30,14 +31,15 @@ _ALONE, _NEW_SET, _NEW_PAIR = "", "new set", "new pair"
 
 
 class WoodAskedRows:
-    """Two rows for the piece in hand; hidden where nothing is."""
+    """Two rows for the piece in hand."""
 
     def __init__(
         self, document: Document, rows: Callable[[], Flow], pin: Callable[[], None], swap: Callable[[], None]
     ) -> None:
         self._document = document
         row = rows()
-        self.name = words("", row, quiet=False)
+        self.name = words("No part in hand", row, quiet=False)
+        self.name.setFixedWidth(124)
         self.faces = chooser("what its faces ask", _FACES, lambda v: self._ask(needs=Needs(v) if v else None), row)
         self.grain = chooser("what its grain asks", _GRAIN, lambda v: self._ask(figure=Figure(v) if v else None), row)
         self.rings = chooser("how its rings run", _RINGS, lambda v: self._ask(rings=Cut(v) if v else None), row)
@@ -61,16 +63,22 @@ class WoodAskedRows:
         piece = self._piece
         return piece.parts[0] if piece is not None else ""
 
+    @property
+    def _name(self) -> str:
+        piece = self._piece
+        return piece.name if piece is not None else ""
+
     def refresh(self, shown: bool) -> None:
-        """Show what is asked for the piece in hand, or nothing."""
+        """Show what is asked for the piece in hand; without one the rows stay, so that nothing moves when one is."""
         piece, project, plan = self._piece, self._document.project, self._document.plan
-        shown = shown and piece is not None
         for widget in self._widgets:
             widget.setVisible(shown)
-        if piece is None or not shown:
+            widget.setEnabled(piece is not None)
+        if piece is None:
+            self.name.setText("No part in hand")
             return
-        self.name.setText(piece.name.capitalize())
-        self.name.setMinimumWidth(self.name.sizeHint().width())
+        self.name.setText(short(piece.name.capitalize(), 18))
+        self.name.setToolTip(piece.name.capitalize())
         ask = dict(project.asks).get(self._part, Ask())
         show_choice(self.faces, ask.needs.value if ask.needs else "")
         show_choice(self.grain, ask.figure.value if ask.figure else "")
@@ -104,7 +112,7 @@ class WoodAskedRows:
     def _ask(self, **asked: object) -> None:
         part = self._part
         ask = dict(self._document.project.asks).get(part, Ask())._replace(**asked)  # type: ignore[arg-type]
-        name = self.name.text().lower()
+        name = self._name
         self._document.do(f"what the {name} asks of its wood", lambda p: actions.ask_of_wood(p, part, ask))
 
     def _match(self, value: str) -> None:
@@ -120,7 +128,7 @@ class WoodAskedRows:
 
     def _make(self, value: str) -> None:
         part = self._part
-        name = self.name.text().lower()
+        name = self._name
         if not value:
             self._document.do(f"have the {name} whole", lambda p: actions.make_whole(p, part))
         elif value.isdigit():
