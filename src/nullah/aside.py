@@ -6,10 +6,12 @@ the window, runs whatever program started it, and ending it ends the work at onc
 
 from __future__ import annotations
 
+import contextlib
 import os
 import pickle
 import subprocess
 import sys
+import threading
 import time
 from multiprocessing.connection import Connection, wait
 from typing import NamedTuple
@@ -69,12 +71,8 @@ class SearchAside:
         os.close(theirs)
         self._pipes.append(Connection(ours, writable=False))
         self._processes.append(process)
-        assert process.stdin is not None
-        try:
-            process.stdin.write(work)
-            process.stdin.close()
-        except BrokenPipeError:  # it ended at once; its pipe says so too
-            return
+        # A long task fills the pipe before the process reads it: nobody waits for that.
+        threading.Thread(target=_feed, args=(process, work), daemon=True).start()
 
     @property
     def running(self) -> bool:
@@ -123,6 +121,13 @@ class SearchAside:
             pipe.close()
         self._pipes = []
         return Progress(self._best, sum(self._tried.values()))
+
+
+def _feed(process: subprocess.Popen[bytes], work: bytes) -> None:
+    assert process.stdin is not None
+    # A process that is ended while it is fed needs no more.
+    with contextlib.suppress(BrokenPipeError), process.stdin as stream:
+        stream.write(work)
 
 
 def work_on(pipe_number: int) -> None:
