@@ -372,3 +372,14 @@ def held_to(layout, parts, boards):
         assert not complaints(each, on, KERF, Marks())
         saw_cuts(Rect(0, 0, float(each.length), float(each.width)), on, float(KERF))
     assert layout.bound <= layout.consumed + 1e-6
+
+
+def test_flaws_across_a_board_count_in_the_bound():
+    # A check over half the width for 600 of 1000 mm: beside it only one part at a time, beyond it two.
+    half = board(flaws=[flaw(FlawKind.CHECK, 0, 600, 100, 200)])
+    parts = [part(f"p{i}", 190, 95) for i in range(6)]
+    layout = laid_out(parts, [half], 200)
+    # Three beside the check, then two and one beyond it: no layout ends before 600 + 190.
+    assert not layout.unplaced and layout.consumed >= 200 * 790
+    assert layout.bound > 200 * 700 > 6 * 190 * 95
+    assert layout.bound <= layout.consumed

@@ -9,7 +9,7 @@ from __future__ import annotations
 from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field
 
-from nullah.core.breakdown.asks import TOLERANCE, Rect, shows, takes
+from nullah.core.breakdown.asks import TOLERANCE, Rect, shows, spoilt, takes
 from nullah.core.breakdown.blanks import Choice, alternatives
 from nullah.core.breakdown.clear_wood import Area, area_of, areas_for
 from nullah.core.breakdown.cuts import NotSawableError, left_over
@@ -234,8 +234,8 @@ class _Laying:
                 strips.setdefault((blank.across, where), []).append(blank.along + self._kerf)
         sheets = self._sheets()
         planks = [
-            Plank(s.length, s.width, s.used_to, min((area[0] for areas in s.clear for area in areas), default=0.0))
-            for s in sheets
+            Plank(sheet.length, sheet.width, sheet.used_to, self._rooms.spoilt_for_all(board))
+            for sheet, board in zip(sheets, self._task.boards, strict=True)
         ]
         pinned = sum(sheet.used_to * sheet.width for sheet in sheets)
         wanted = [Strip(width, sum(found), len(found), where) for (width, where), found in strips.items()]
@@ -261,6 +261,14 @@ class _Rooms:
     def face(self, board: Board, kind: int) -> Faces:
         """Give which face is up where a part lies in that kind of clear wood."""
         return self._found[board.id][kind][1]
+
+    def spoilt_for_all(self, board: Board) -> tuple[Area, ...]:
+        """Give what no part at all may cover of a board, as far as its parts could lie there otherwise."""
+        parts = {(p.needs, p.finished, p.thickness): p for p in self._by_id.values() if takes(p, board)}
+        spoilt_by = [
+            {area_of(rect) for rect in spoilt(board, part, face)} for part in parts.values() for face in shows(part)
+        ]  # fmt: skip
+        return tuple(sorted(set.intersection(*spoilt_by))) if spoilt_by else ()
 
     def fits(self, choice: Choice, board: Board) -> bool:
         """Say whether a choice has room on a board that holds nothing else."""
