@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from nullah.core.breakdown.buying import buying_list
 from nullah.core.breakdown.cuts import CutKind, SawCut
 from nullah.core.breakdown.glue_up import glue_up_steps
 from nullah.core.breakdown.layout import PlacedPart, flaw_rect
@@ -256,6 +255,9 @@ def _buying(plan: Plan) -> Iterator[Remark]:
     """Say what to ask the yard for, where the rack is not enough."""
     if not plan.unplaced:
         return
+    # Brings the search, which the window does not need to stand.
+    from nullah.core.breakdown.buying import buying_list
+
     write = plan.marks.write
     lines = []
     for item in buying_list(
