@@ -11,13 +11,16 @@ from nullah.core.breakdown.layout import Placement
 from nullah.core.breakdown.reasons import MOST_STAVES, NARROWEST_STAVE, widest_clear
 from nullah.core.breakdown.rough import RoughPart, Staves, equal_staves, resawable
 from nullah.core.breakdown.sawing import worth_keeping
-from nullah.core.breakdown.search import Task
 from nullah.core.lengths import Length, mm
 from nullah.core.plan import Plan, whole_pieces, work_out
 from nullah.core.project import Project
 from nullah.core.rack.board import Board
 from nullah.core.rack.offcuts import offcuts
 from nullah.core.wood.movement import Cut
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:  # the window stands before the search has loaded
+    from nullah.core.breakdown.search import Task
 
 #: Places along a surveyed board at which a part's thickness is asked for, at most, and how far apart at least, mm.
 _MOST_PLACES, _APART = 24, 20.0
@@ -28,6 +31,8 @@ def task_of(plan: Plan, more: tuple[Board, ...] = ()) -> Task:
 
     Where parts are thick enough is not worked out here: `reached` does it beside the window.
     """
+    from nullah.core.breakdown.search import Task
+
     project = plan.project
     known = {board.id: board for board in project.boards}
     pinned = tuple(
