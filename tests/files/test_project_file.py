@@ -16,7 +16,7 @@ from nullah.core.piece.shaping import Arch, Chamfer, Notch
 from nullah.core.piece.space import Axis, Side
 from nullah.core.plan import work_out
 from nullah.core.project import Piece, Project
-from nullah.core.rack.board import Board, Flaw, FlawKind
+from nullah.core.rack.board import Board, Faces, Flaw, FlawKind
 from nullah.demo.seed_box import seed_box
 from nullah.files.errors import ProjectFileError
 from nullah.files.project_file import parse_project, project_text, read_project, write_project
@@ -152,6 +152,22 @@ def test_a_file_of_the_first_version_is_read_and_saved_as_today():
     plan = work_out(project)
     assert [part.id for part in plan.parts] == ["front", "back", "left", "right", "bottom"]
     assert plan.failing == 0
+
+
+def test_a_file_of_the_second_version_is_read_and_saved_as_today():
+    old = Path(__file__).with_name("version-2.nullah")
+    data = json.loads(old.read_text())
+    project = read_project(old)
+    assert data["version"] == 2 and "heart_mm" not in data["boards"][0]
+    # The sample piece as it was: eight boards, all laid, nothing asked of the wood and nothing known of its water.
+    assert len(project.boards) == 8 and len(project.layout) == 30
+    assert project.asks == project.staves == project.resawn == () and project.room.target is None
+    assert all(board.readings == () and board.straight and not board.sawn for board in project.boards)
+    assert all(flaw.faces is Faces.THROUGH for board in project.boards for flaw in board.flaws)
+    again = parse_project(project_text(project), "x")
+    assert again == project and json.loads(project_text(project))["version"] == 3
+    plan = work_out(project)
+    assert plan.failing == 0 and not plan.unplaced and not any(board.wrong for board in plan.boards)
 
 
 @pytest.mark.parametrize("version", [0, -1, True, "1", None, 1.5])
