@@ -14,7 +14,7 @@ from typing import NamedTuple
 
 from nullah.core.actions import join_own
 from nullah.core.bench.cutlist import CutListRow, cut_list_row
-from nullah.core.breakdown.cuts import NotSawableError, SawCut, left_over, saw_cuts
+from nullah.core.breakdown.cuts import NotSawableError, SawCut, taken_apart
 from nullah.core.breakdown.layout import PlacedPart, Rect, Unplaced, complaints, consumed, place, set_complaints
 from nullah.core.breakdown.reasons import Taken, reason
 from nullah.core.breakdown.rough import RoughPart, as_made, asking, rough_parts
@@ -391,7 +391,8 @@ def _sawn(
     """Give the cuts of a board, what they leave, and why there are none."""
     whole = Rect(0, 0, float(board.length), float(board.width))
     try:
-        return saw_cuts(whole, placed, kerf, sawing_of(board)), left_over(whole, placed, kerf, sawing_of(board)), ""
+        cuts, left = taken_apart(whole, placed, kerf, sawing_of(board))
+        return cuts, left, ""
     except NotSawableError as error:
         return (), (), str(error)
 

@@ -63,7 +63,7 @@ class _Line(NamedTuple):
 
 
 #: With more parts than this on a board, the first cut that parts them is taken.
-_MOST_WEIGHED = 9
+_MOST_WEIGHED = 7
 
 
 def saw_cuts(
@@ -90,7 +90,7 @@ def saw_cuts(
     NotSawableError
         If some parts cannot be taken apart by cuts that run edge to edge.
     """
-    return _Sawyer(kerf, sawing or Sawing()).take_apart(board, tuple(placed))[0]
+    return taken_apart(board, placed, kerf, sawing)[0]
 
 
 def left_over(board: Rect, placed: Sequence[PlacedPart], kerf: float, sawing: Sawing | None = None) -> tuple[Rect, ...]:
@@ -100,7 +100,27 @@ def left_over(board: Rect, placed: Sequence[PlacedPart], kerf: float, sawing: Sa
     ------
     NotSawableError
     """
-    return _Sawyer(kerf, sawing or Sawing()).take_apart(board, tuple(placed))[1]
+    return taken_apart(board, placed, kerf, sawing)[1]
+
+
+def taken_apart(
+    board: Rect, placed: Sequence[PlacedPart], kerf: float, sawing: Sawing | None = None
+) -> tuple[tuple[SawCut, ...], tuple[Rect, ...]]:
+    """Give both: the cuts of `saw_cuts`, and what they leave.
+
+    Raises
+    ------
+    NotSawableError
+    """
+    return _Sawyer(kerf, sawing or Sawing()).take_apart(board, tuple(placed))
+
+
+def sawable(placed: Sequence[PlacedPart], kerf: float) -> bool:
+    """Say whether cuts from edge to edge take parts apart at all; which cuts does not matter to that."""
+    if len(placed) < 2:
+        return True
+    line = next(iter(_parting_lines(tuple(placed), kerf)), None)
+    return line is not None and sawable(line.parts_below, kerf) and sawable(line.parts_above, kerf)
 
 
 class _Sawyer:
@@ -153,7 +173,8 @@ class _Sawyer:
             # A board is crosscut behind its parts before it is ripped.
             line = trims[0] if trims and lines[0].kind is CutKind.RIP else lines[0]
             return self._cost(piece, line), line
-        lines += trims
+        # One cut that only trims is enough to weigh: the others come when the parts are apart.
+        lines += trims[:1]
         return min(((self._cost(piece, line), line) for line in lines), key=lambda pair: round(pair[0], 6))
 
     def _cost(self, piece: Rect, line: _Line) -> float:

@@ -6,7 +6,7 @@ from collections.abc import Iterator, Sequence
 from typing import NamedTuple
 
 from nullah.core.breakdown.asks import Rect, spoilt
-from nullah.core.breakdown.cuts import NotSawableError, saw_cuts
+from nullah.core.breakdown.cuts import sawable
 from nullah.core.breakdown.layout import PlacedPart, complaints
 from nullah.core.breakdown.rough import RoughPart
 from nullah.core.lengths import Length, Marks
@@ -70,11 +70,7 @@ def _complaint(
     wrong = complaints(board, [*others, item], kerf, marks)
     if part.id in wrong:
         return wrong[part.id]
-    try:
-        saw_cuts(Rect(0, 0, float(board.length), float(board.width)), (*others, item), float(kerf))
-    except NotSawableError:
-        return "no straight cut would part it from the others there"
-    return ""
+    return "" if sawable((*others, item), float(kerf)) else "no straight cut would part it from the others there"
 
 
 def _places(

@@ -128,6 +128,7 @@ def staves_that_do(part: RoughPart, boards: Sequence[Board]) -> tuple[int, Board
     return None
 
 
+@lru_cache(maxsize=2048)
 def _widest_clear(board: Board, part: RoughPart) -> float:
     """Give the width in mm of the widest clear strip as long as the part; 0 where there is none."""
     if float(board.length) < float(part.along) - TOLERANCE:

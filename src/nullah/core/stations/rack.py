@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterator
+from functools import lru_cache
 from typing import NamedTuple
 
 from nullah.core.card import Card, Remark, Setting, Weight
@@ -130,19 +131,22 @@ def _end_grain(board: Board) -> Iterator[Element]:
         yield Path(tuple((left + up, float(board.width) - across) for across, up in arc), Role.GRAIN, of=of)
 
 
-def end_rings(board: Board) -> list[tuple[tuple[float, float], ...]]:
+def end_rings(board: Board) -> tuple[tuple[tuple[float, float], ...], ...]:
     """Give the rings seen on the left end as lines of (across, up), mm: circles about the heart, cut to the wood."""
-    width, thick = float(board.width), float(board.thickness)
-    across, up = board.heart or usual_heart(board)
+    return _rings(float(board.width), float(board.thickness), board.heart or usual_heart(board))
+
+
+@lru_cache(maxsize=256)
+def _rings(
+    width: float, thick: float, heart: tuple[float, float]
+) -> tuple[tuple[tuple[float, float], ...], ...]:  # fmt: skip
+    across, up = heart
     corners = [math.hypot(a - across, u - up) for a in (0.0, width) for u in (0.0, thick)]
-    inside = 0 <= across <= width and 0 <= up <= thick
-    nearest = 0.0 if inside else math.hypot(
-        max(0.0 - across, 0.0, across - width), max(0.0 - up, 0.0, up - thick)
-    )  # fmt: skip
-    farthest, count = max(corners), 9
+    nearest = math.hypot(max(-across, 0.0, across - width), max(-up, 0.0, up - thick))
+    count = 9
     found = []
     for index in range(1, count):
-        radius = nearest + (farthest - nearest) * index / count
+        radius = nearest + (max(corners) - nearest) * index / count
         run: list[tuple[float, float]] = []
         for step in range(361):
             angle = math.radians(step)
@@ -154,7 +158,7 @@ def end_rings(board: Board) -> list[tuple[tuple[float, float], ...]]:
                 run = []
         if run:
             found.append(tuple(run))
-    return [run for run in found if len(run) > 1]
+    return tuple(run for run in found if len(run) > 1)
 
 
 def usual_heart(board: Board) -> tuple[float, float]:
