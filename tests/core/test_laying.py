@@ -320,3 +320,14 @@ def test_room_that_is_still_there_is_told():
     gone = actions.lift(actions.lift(beside, "left"), "right")
     said = {item.part.id: item.why for item in work_out(gone, milling=False, proving=False).unplaced}
     assert said["left"] == "There is room for it on Ford 1 as things lie: drag it there, or lay the parts out."
+
+
+def test_milling_shows_a_part_of_staves_and_the_board_each_comes_from():
+    project = with_staves(seed_box(), "bottom", 2)
+    project = actions.lay(project, Placement("bottom/1", "4", 0.0, 0.0))
+    project = actions.lay(project, Placement("bottom/2", "5", 0.0, 0.0))
+    plan = work_out(project, proving=False)
+    assert {item.board for item in plan.milling if item.part == "bottom"} == {"4", "5"}
+    for part in ("bottom", "front"):
+        assert BY_ID["milling"].draw(plan, Hand(part=part)).elements
+        assert BY_ID["milling"].card(plan, Hand(part=part)).set

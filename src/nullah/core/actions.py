@@ -287,8 +287,8 @@ def wish(project: Project, wishes: Wishes) -> Project:
 
 
 def expect_flaws(project: Project, share: Fraction) -> Project:
-    """Say what share of bought wood flaws will take."""
-    return replace(project, flawed_share=min(max(share, Fraction(0)), Fraction(9, 10)))
+    """Say what share of bought wood flaws will take, to a whole per cent: it is a guess."""
+    return replace(project, flawed_share=Fraction(round(min(max(share, Fraction(0)), Fraction(9, 10)) * 100), 100))
 
 
 def lay(project: Project, placement: Placement) -> Project:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import replace
 
-from nullah.core.actions import accept_layout, add_boards, change_board, cut_first, make_of_staves
+from nullah.core.actions import accept_layout, add_boards, change_board, cut_first, make_of_staves, make_whole
 from nullah.core.breakdown.asks import takes
 from nullah.core.breakdown.layout import Placement
 from nullah.core.breakdown.reasons import MOST_STAVES, NARROWEST_STAVE, widest_clear
@@ -159,6 +159,8 @@ def resaw_twins(plan: Plan, part_id: str) -> tuple[str, ...]:
 
 
 def with_staves(project: Project, part_id: str, count: int) -> Project:
-    """Make a part of staves as `offer_staves` chooses them; unchanged where that cannot be."""
+    """Make a part of staves as `offer_staves` chooses them; unchanged where that cannot be, whole for one."""
+    if count < 2:
+        return make_whole(project, part_id)
     staves = offer_staves(work_out(project, milling=False, proving=False), part_id, count)
     return project if staves is None else make_of_staves(project, staves)

@@ -60,8 +60,7 @@ def _beside(plan: Plan, chosen: Forecast | None) -> tuple[Forecast, ...]:
     found = plan.milling or ()
     if len(found) <= _MOST or chosen is None:
         return found
-    board = plan.board_of(chosen.part)
-    same = tuple(item for item in found if plan.board_of(item.part) is board)
+    same = tuple(item for item in found if item.board == chosen.board)
     first = max(0, min(same.index(chosen), len(same) - _MOST))
     return same[first : first + _MOST]
 
@@ -71,10 +70,11 @@ def _sections(plan: Plan, chosen: Forecast) -> Iterator[Element]:
     from nullah.core.milling.slab import thickest_slab
     from nullah.core.milling.survey import survey_patch
 
-    board_plan = plan.board_of(chosen.part)
+    # A part of several staves may come out of several boards: this is the one that was forecast.
+    board_plan = next((each for each in plan.boards if each.board.id == chosen.board), None)
     if board_plan is None:
         return
-    board, rect = board_plan.board, next(i.rect for i in board_plan.placed if i.part.id == chosen.part)
+    board, rect = board_plan.board, next(i.rect for i in board_plan.placed if chosen.part in i.part.parts)
     patch = (rect.x, rect.end, rect.y, rect.top)
     if not chosen.cut_first_chosen:
         patch = (0.0, float(board.length), 0.0, float(board.width))
