@@ -1,12 +1,15 @@
 """The search beside the window."""
 
 import time
+from dataclasses import replace
 
 import pytest
 
 from nullah.core import actions
 from nullah.core.laying import task_of
+from nullah.core.lengths import mm
 from nullah.core.plan import work_out
+from nullah.core.rack.board import Board
 from nullah.demo.seed_box import seed_box
 from nullah.desk.search import SearchRunner
 
@@ -57,3 +60,14 @@ def test_without_boards_it_says_so_and_lays_nothing(runner, qtbot):
     with qtbot.waitSignal(runner.found, timeout=10000) as found:
         runner.start(task_of(work_out(Project(), milling=False)))
     assert len(found.args[0].unplaced) == 5 and not found.args[0].placements
+
+
+def test_what_it_ends_with_is_thick_enough_though_the_first_answer_did_not_ask(runner, qtbot):
+    bent = Board("1", "bent", "black cherry", mm(2000), mm(300), mm(19), mm(25), mm(8), mm(12))
+    project = actions.accept_layout(replace(seed_box(), boards=(bent,)), ())
+    shown = []
+    runner.better.connect(shown.append)
+    with qtbot.waitSignal(runner.found, timeout=10000) as found:
+        runner.start(task_of(work_out(project, milling=False)))
+    assert not {"front", "left"} & {item.part.id for item in shown[0].unplaced}, "shown at once"
+    assert {"front", "left"} <= {item.part.id for item in found.args[0].unplaced}, "but not ended with"

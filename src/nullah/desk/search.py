@@ -29,6 +29,7 @@ class SearchRunner(QObject):
         self.seconds = _SECONDS
         self._aside: SearchAside | None = None
         self._best: Layout | None = None
+        self._first: Layout | None = None
         self._tried = 0
         self._marks = Marks()
         self._timer = QTimer(self)
@@ -44,13 +45,18 @@ class SearchRunner(QObject):
         """Search for a layout: the first answer comes at once, better ones as they are found."""
         if self._aside is not None:
             return
-        self._best, self._tried, self._marks = None, 1, task.marks
+        self._best = self._first = None
+        self._tried, self._marks = 1, task.marks
         self.progress.emit("Looking …")
         try:
-            self._take(next(search_task(task, 1, prove=False), None))
+            # It does not know yet where boards are thick enough, so any answer from beside takes its place.
+            self._first = next(search_task(task, 1, prove=False), None)
         except BreakdownError as error:
             self.failed.emit(str(error))
             return
+        if self._first is not None:
+            self.better.emit(self._first)
+            self.progress.emit(self._words(self._first))
         self._aside = SearchAside(task, self.seconds)
         self._timer.start()
 
@@ -89,7 +95,7 @@ class SearchRunner(QObject):
         used = self._marks.write_area(best.consumed)
         if best.unplaced:
             return f"{self._tried} layouts tried: {len(best.unplaced)} without wood, {used} used"
-        gap = best.gap * 100
+        gap = best.over * 100
         proven = "nothing can be better" if gap < 0.05 else f"at most {gap:.1f} % over the least there can be"
         return f"{self._tried} layouts tried: all laid, {used} used, {proven}"
 
@@ -102,5 +108,6 @@ class SearchRunner(QObject):
             self._take(told.best)
             if problem:
                 self.failed.emit(problem)
-        if self._best is not None:
-            self.found.emit(self._best)
+        best = self._best or self._first
+        if best is not None:
+            self.found.emit(best)

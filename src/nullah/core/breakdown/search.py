@@ -53,9 +53,9 @@ class Layout:
         return len(self.unplaced), self.consumed
 
     @property
-    def gap(self) -> float:
-        """How far it may be from the best, as a share of what it consumes."""
-        return max(0.0, 1 - self.bound / self.consumed) if self.consumed else 0.0
+    def over(self) -> float:
+        """How much more than the proven least it consumes, as a share of that."""
+        return max(0.0, self.consumed / self.bound - 1) if self.bound else 0.0
 
 
 @dataclass(frozen=True)
