@@ -331,3 +331,10 @@ def test_milling_shows_a_part_of_staves_and_the_board_each_comes_from():
     for part in ("bottom", "front"):
         assert BY_ID["milling"].draw(plan, Hand(part=part)).elements
         assert BY_ID["milling"].card(plan, Hand(part=part)).set
+
+
+def test_where_no_wood_is_chosen_that_of_the_boards_is_bought():
+    walnut = Board("1", "w", "black walnut", mm(300), mm(160), mm(25))
+    plan = work_out(actions.accept_layout(replace(seed_box(), boards=(walnut,)), ()), milling=False, proving=False)
+    said = next(remark.text for remark in BY_ID["breakdown"].card(plan, Hand()).mind if "To buy" in remark.text)
+    assert "black walnut" in said and "cherry" not in said

@@ -9,10 +9,10 @@ from nullah.core.breakdown.cuts import CutKind
 from nullah.core.card import Card, Remark, Weight
 from nullah.core.drawing import Anchor, Element, Label, Role, drawing
 from nullah.core.lengths import from_float
-from nullah.core.plan import USUAL_WOOD, BoardPlan, Plan
+from nullah.core.plan import BoardPlan, Plan
 from nullah.core.rack.sizes import board_feet, quarters_name
 from nullah.core.sheets.page import A4, MARGIN, Sheet, card_on_paper, heading, paragraph
-from nullah.core.stations.breakdown import draw_one_board
+from nullah.core.stations.breakdown import draw_one_board, wood_to_buy
 from nullah.core.stations.station import Hand
 
 _WIDE = A4[0] - 2 * MARGIN
@@ -65,7 +65,7 @@ def _to_buy(plan: Plan, item: ToBuy, y: float) -> tuple[list[Element], float]:
     name = quarters_name(item.thickness)
     thick = f"{write(item.thickness)}{f' ({name})' if name else ''}"
     size = f"{thick} × {write(item.width)} × {write(item.length)}"
-    wood = f"{item.asks} {item.wood or USUAL_WOOD}".strip()
+    wood = wood_to_buy(plan, item.wood, item.asks)
     feet = float(board_feet(item.length, item.width, item.thickness)) * item.number
     found: list[Element] = [
         Label((MARGIN, y), f"{item.number} ×", 5.2, Anchor.START, bold=True),

@@ -251,6 +251,12 @@ def _wrong(plan: Plan) -> Iterator[Remark]:
                     )  # fmt: skip
 
 
+def wood_to_buy(plan: Plan, wood: str, asks: str) -> str:
+    """Name the wood to ask the yard for: where none was chosen, that of the boards there are."""
+    there = next((board.species for board in plan.project.boards if board.species), USUAL_WOOD)
+    return f"{asks} {wood or there}".strip()
+
+
 def _buying(plan: Plan) -> Iterator[Remark]:
     """Say what to ask the yard for, where the rack is not enough."""
     if not plan.unplaced:
@@ -265,7 +271,7 @@ def _buying(plan: Plan) -> Iterator[Remark]:
     ):
         name = quarters_name(item.thickness)
         thick = f"{write(item.thickness)}{f' ({name})' if name else ''}"
-        wood = f"{item.asks} {item.wood or USUAL_WOOD}".strip()
+        wood = wood_to_buy(plan, item.wood, item.asks)
         board = "board" if item.number == 1 else "boards"
         lines.append(
             f"{item.number} {board} of {wood}, {thick} thick, {write(item.width)} wide, {write(item.length)} long"
