@@ -5,20 +5,21 @@ Undo is the project before. Nothing here works anything out.
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from dataclasses import replace
 from fractions import Fraction
 from typing import TypeVar
 
-from nullah.core.breakdown.layout import Placement
+from nullah.core.breakdown.layout import FirstCut, Placement
 from nullah.core.breakdown.rough import Allowances, Ask, Resawn, Staves
 from nullah.core.breakdown.wishes import Wishes
 from nullah.core.ledger import Measured, Value
 from nullah.core.lengths import Length, Marks, Slope
 from nullah.core.piece.own import OwnBoard, OwnJoint, next_own_id
 from nullah.core.project import Piece, Project
-from nullah.core.rack.board import Board, Flaw, Reading, check_board, check_reading, fitted_flaw
+from nullah.core.rack.board import Board, BoardError, Flaw, Reading, check_board, check_reading, fitted_flaw
 from nullah.core.rack.drying import Room
+from nullah.core.rack.shape_readings import ShapeReading, shape_place
 from nullah.core.shop import Shop
 
 _T = TypeVar("_T")
@@ -156,6 +157,7 @@ def remove_board(project: Project, board_id: str) -> Project:
         boards=tuple(board for board in project.boards if board.id != board_id),
         layout=tuple(item for item in project.layout if item.board != board_id),
         cut_first=project.cut_first - {board_id},
+        first_cuts=tuple(cut for cut in project.first_cuts if cut.board != board_id),
     )
 
 
@@ -306,6 +308,41 @@ def cut_first(project: Project, board_id: str, first: bool) -> Project:
     """Plan to saw a board's rough parts out before flattening, or to flatten it whole."""
     chosen = project.cut_first | {board_id} if first else project.cut_first - {board_id}
     return replace(project, cut_first=chosen)
+
+
+def cut_at(project: Project, board_id: str, cut: FirstCut | None) -> Project:
+    """Plan to cut a board through once before it is flattened, or not to (None)."""
+    others = tuple(each for each in project.first_cuts if each.board != board_id)
+    return replace(project, first_cuts=others if cut is None else (*others, cut))
+
+
+def leave_lows(project: Project, deep: Length) -> Project:
+    """Say how deep lows may stay on faces that are not seen; `BoardError` for less than nothing or past sense."""
+    if not 0 <= deep.mm <= 5:
+        raise BoardError("Lows of 0 to 5 mm may stay on a hidden face.")
+    return replace(project, lows_left=deep)
+
+
+def take_shape(project: Project, board_id: str, reading: ShapeReading) -> Project:
+    """Enter what was read of a board's shape; a second reading at one place takes the place of the first."""
+    board = _board(project, board_id)
+    place = shape_place(reading)
+    kept = tuple(old for old in board.shape if shape_place(old) != place)
+    return change_board(project, replace(board, shape=(*kept, reading)))
+
+
+def take_shapes(project: Project, board_id: str, readings: Sequence[ShapeReading]) -> Project:
+    """Enter several readings of a board's shape at once."""
+    for reading in readings:
+        project = take_shape(project, board_id, reading)
+    return project
+
+
+def drop_shape(project: Project, board_id: str, index: int) -> Project:
+    """Rub a reading of a board's shape out."""
+    board = _board(project, board_id)
+    kept = tuple(old for number, old in enumerate(board.shape) if number != index)
+    return change_board(project, replace(board, shape=kept))
 
 
 def set_allowances(project: Project, allowances: Allowances) -> Project:

@@ -70,13 +70,13 @@ def _places(part: RoughPart, board: Board) -> tuple[tuple[float, float], ...] | 
     from nullah.core.milling.forecast import reach, reach_anywhere
 
     wanted = part.finished
-    if wanted is None or (board.surface is None and not (board.cup.mm or board.bow.mm or board.twist.mm)):
+    if wanted is None or (board.by_figures and not (board.cup.mm or board.bow.mm or board.twist.mm)):
         return None
     long, wide = float(board.length), float(board.width)
     if reach(board, 0.0, long, 0.0, wide) >= wanted:
         return None
     along, across = float(part.along), float(part.across)
-    if board.surface is None:
+    if board.by_figures:
         return None if reach_anywhere(board, along, across) >= wanted else ()
     room = long - along
     count = max(1, min(_MOST_PLACES, int(room / _APART)))
@@ -119,7 +119,9 @@ def saw_up(project: Project, board_id: str) -> Project:
         for left in board_plan.left if worth_keeping(left.length, left.width)
     ]  # fmt: skip
     project = change_board(project, replace(board_plan.board, sawn=True))
-    return add_boards(project, offcuts(board_plan.board, kept))
+    from nullah.core.milling.faces import with_surface
+
+    return add_boards(project, offcuts(with_surface(board_plan.board), kept))
 
 
 def offer_staves(plan: Plan, part_id: str, count: int = 0) -> Staves | None:

@@ -14,8 +14,17 @@ from typing import NamedTuple
 
 from nullah.core.actions import join_own
 from nullah.core.bench.cutlist import CutListRow, cut_list_row
-from nullah.core.breakdown.cuts import NotSawableError, SawCut, taken_apart
-from nullah.core.breakdown.layout import PlacedPart, Rect, Unplaced, complaints, consumed, place, set_complaints
+from nullah.core.breakdown.cuts import NotSawableError, SawCut, cut_through_first, taken_apart
+from nullah.core.breakdown.layout import (
+    FirstCut,
+    PlacedPart,
+    Rect,
+    Unplaced,
+    complaints,
+    consumed,
+    place,
+    set_complaints,
+)
 from nullah.core.breakdown.reasons import Taken, reason
 from nullah.core.breakdown.rough import RoughPart, as_made, asking, rough_parts
 from nullah.core.breakdown.sawing import Sawing
@@ -27,7 +36,7 @@ from nullah.core.piece.form import Assembly, Form
 from nullah.core.piece.forms import FORMS
 from nullah.core.piece.overlap import Hold, Joint
 from nullah.core.piece.own import offers, with_own
-from nullah.core.piece.part import Part
+from nullah.core.piece.part import INSIDE, Part
 from nullah.core.project import Piece, Project
 from nullah.core.rack.board import Board
 from nullah.core.wood.movement import Cut
@@ -41,8 +50,6 @@ if TYPE_CHECKING:  # these bring numpy and the solids: only loaded when asked fo
 
 #: What a piece is made of until boards or a choice say otherwise.
 USUAL_WOOD = "black cherry"
-#: Roles of parts that are not seen on the finished piece.
-INSIDE = frozenset({"bottom", "back", "drawer"})
 _PIN_FIGURES = (".pin", ".count")
 
 
@@ -380,18 +387,22 @@ def _board_plan(board: Board, placed: tuple[PlacedPart, ...], project: Project, 
     wrong |= {
         item.part.id: apart[item.part.id] for item in placed if item.part.id in apart and item.part.id not in wrong
     }
-    cuts, left, problem = _sawn(board, placed, float(project.shop.kerf))
+    cuts, left, problem = _sawn(board, placed, float(project.shop.kerf), project.first_cut(board.id))
     return BoardPlan(board, placed, () if wrong else cuts, MappingProxyType(wrong), "" if wrong else problem, left)
 
 
 @lru_cache(maxsize=512)
 def _sawn(
-    board: Board, placed: tuple[PlacedPart, ...], kerf: float
+    board: Board, placed: tuple[PlacedPart, ...], kerf: float, first: FirstCut | None
 ) -> tuple[tuple[SawCut, ...], tuple[Rect, ...], str]:
     """Give the cuts of a board, what they leave, and why there are none."""
     whole = Rect(0, 0, float(board.length), float(board.width))
+    sawing = sawing_of(board)
     try:
-        cuts, left = taken_apart(whole, placed, kerf, sawing_of(board))
+        if first is None or not placed:
+            cuts, left = taken_apart(whole, placed, kerf, sawing)
+        else:
+            cuts, left = cut_through_first(whole, placed, kerf, sawing, first.crosswise, first.at)
         return cuts, left, ""
     except NotSawableError as error:
         return (), (), str(error)
@@ -406,19 +417,9 @@ def sawing_of(board: Board) -> Sawing:
 
 
 def _forecasts(project: Project, assembly: Assembly, boards: tuple[BoardPlan, ...]) -> tuple[Forecast, ...]:
-    from nullah.core.milling.forecast import Patch, forecast
+    from nullah.core.forecasts import forecasts
 
-    found = []
-    for board in boards:
-        for item in board.placed:
-            for part_id in item.part.parts:
-                part = assembly.part(part_id)
-                if part is None or (len(item.part.parts) > 1 and part_id != item.part.parts[0]):
-                    continue
-                first = board.board.id in project.cut_first
-                patch = Patch(item.rect.x, item.rect.end, item.rect.y, item.rect.top)
-                found.append(forecast(part.id, board.board, patch, item.part.finished or part.thickness, first))
-    return tuple(found)
+    return forecasts(project, assembly, [(each.board, each.placed) for each in boards])
 
 
 def corner_problem(plan: Plan) -> str:

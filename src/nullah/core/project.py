@@ -5,11 +5,11 @@ from __future__ import annotations
 from dataclasses import dataclass, field
 from fractions import Fraction
 
-from nullah.core.breakdown.layout import Placement
+from nullah.core.breakdown.layout import FirstCut, Placement
 from nullah.core.breakdown.rough import Allowances, Ask, Resawn, Staves
 from nullah.core.breakdown.wishes import Wishes
 from nullah.core.ledger import Measured, Value
-from nullah.core.lengths import Marks
+from nullah.core.lengths import Length, Marks, mm
 from nullah.core.piece.own import OwnBoard, OwnJoint
 from nullah.core.rack.board import Board
 from nullah.core.rack.drying import Room
@@ -41,7 +41,8 @@ class Project:
     """All input of one piece. Frozen: an action of the user makes a new one.
 
     `layout` is the breakdown that was accepted; `cut_first` names the boards whose rough
-    parts are sawn out before anything is flattened. `asks` are pairs of part and what was asked
+    parts are sawn out before anything is flattened, `first_cuts` what else is cut before, one for a board;
+    `lows_left` how deep lows may stay on faces that are not seen. `asks` are pairs of part and what was asked
     of its wood by hand; `staves` and `resawn` how parts are had other than whole; `wishes`
     what the search is to weigh; `flawed_share` the share of bought wood that flaws will take;
     `room` where the piece will live.
@@ -54,12 +55,18 @@ class Project:
     marks: Marks = field(default_factory=Marks)
     layout: tuple[Placement, ...] = ()
     cut_first: frozenset[str] = frozenset()
+    first_cuts: tuple[FirstCut, ...] = ()
+    lows_left: Length = mm(0)
     asks: tuple[tuple[str, Ask], ...] = ()
     staves: tuple[Staves, ...] = ()
     resawn: tuple[Resawn, ...] = ()
     wishes: Wishes = field(default_factory=Wishes)
     flawed_share: Fraction = Fraction(1, 5)
     room: Room = field(default_factory=Room)
+
+    def first_cut(self, board_id: str) -> FirstCut | None:
+        """Give the cut a board gets before it is flattened, if one is planned."""
+        return next((cut for cut in self.first_cuts if cut.board == board_id), None)
 
     def board(self, board_id: str) -> Board | None:
         """Give the board of that id, if it is on the rack."""

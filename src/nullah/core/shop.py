@@ -3,8 +3,43 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from enum import Enum
+from typing import NamedTuple
 
 from nullah.core.lengths import Length, mm
+
+
+class PlaneKind(Enum):
+    """What a bench plane is for, coarsest first."""
+
+    FORE = "fore plane"
+    JACK = "jack plane"
+    JOINTER = "jointer"
+    SMOOTHER = "smoother"
+
+
+class Plane(NamedTuple):
+    """A bench plane: its sole, its iron, how far the iron's corners stand back, and its usual shaving.
+
+    `mouth` is how far from the toe the iron comes through, as a share of the sole.
+    """
+
+    kind: PlaneKind
+    sole: Length
+    iron: Length
+    camber: Length
+    shaving: Length
+    mouth: float = 0.33
+
+
+#: Soles, irons and shavings as they are common (practice, no published source): the coarser the
+#: work, the more the iron is rounded.
+USUAL_PLANES = (
+    Plane(PlaneKind.FORE, mm(430), mm(50), mm("1.2"), mm("0.5")),
+    Plane(PlaneKind.JACK, mm(355), mm(50), mm("0.5"), mm("0.2")),
+    Plane(PlaneKind.JOINTER, mm(560), mm(60), mm("0.15"), mm("0.1")),
+    Plane(PlaneKind.SMOOTHER, mm(240), mm(50), mm("0.05"), mm("0.04")),
+)
 
 
 @dataclass(frozen=True, slots=True)
@@ -21,12 +56,20 @@ class Shop:
         Of the saw that cuts joints: under 1 mm for a fine backsaw (common practice).
     narrowest_pin : Length
         What a knife and a chisel can still enter: about 3 mm (common practice).
+    planes : tuple of Plane
+        Bench planes owned.
     """
 
     chisels: tuple[Length, ...] = (mm(3), mm(6), mm(10), mm(12), mm(19), mm(25))
     kerf: Length = mm("1.5")
     fine_kerf: Length = mm("0.6")
     narrowest_pin: Length = mm(3)
+    planes: tuple[Plane, ...] = USUAL_PLANES
+
+    def plane(self, *kinds: PlaneKind) -> Plane | None:
+        """Give the first plane owned of the kinds asked for, in the order of asking, or None."""
+        owned = {plane.kind: plane for plane in reversed(self.planes)}
+        return next((owned[kind] for kind in kinds if kind in owned), None)
 
     def largest_chisel(self, room: Length) -> Length | None:
         """Give the widest chisel owned that enters `room`, or None."""

@@ -6,7 +6,7 @@ from dataclasses import replace
 from fractions import Fraction
 from typing import Annotated, Any, Literal
 
-from pydantic import AfterValidator, BaseModel, ConfigDict, Field
+from pydantic import Field
 
 from nullah.core.breakdown.layout import Placement
 from nullah.core.breakdown.rough import Allowances, Ask, Resawn, Staves
@@ -21,6 +21,7 @@ from nullah.core.rack.board import (
     Flaw,
     FlawKind,
     Reading,
+    Rise,
     Surface,
     check_board,
     fitted_flaw,
@@ -29,22 +30,8 @@ from nullah.core.rack.board import (
 )
 from nullah.core.rack.drying import Room
 from nullah.core.wood.movement import Cut
-
-
-def _a_length(text: str) -> str:
-    read_length(text)
-    return text
-
-
-LengthText = Annotated[str, AfterValidator(_a_length), Field(examples=["1 7/8 in", "47.5 mm"])]
-Percent = Annotated[float, Field(ge=0, le=200)]
-Share = Annotated[float, Field(ge=0, le=1)]
-
-
-class Strict(BaseModel):
-    """Unknown fields are refused, never dropped."""
-
-    model_config = ConfigDict(extra="forbid", frozen=True)
+from nullah.files.milling_schema import ShapeModel, read_shape, shape_data
+from nullah.files.model import LengthText, Percent, Share, Strict
 
 
 class FlawModel(Strict):
@@ -103,6 +90,8 @@ class BoardModel(Strict):
     high_edge: list[tuple[LengthText, LengthText]] = []
     readings: list[ReadingModel] = []
     surface: SurfaceModel | None = None
+    shape: list[ShapeModel] = []
+    rises: Literal["unknown", "right", "left"] = "unknown"
     sawn: bool = False
 
 
@@ -184,6 +173,8 @@ def board_data(board: Board) -> dict[str, Any]:
         "high_edge": [[x.as_text(), y.as_text()] for x, y in board.high_edge],
         "readings": [_reading_data(reading) for reading in board.readings],
         "surface": _surface_data(board.surface),
+        "shape": [shape_data(reading) for reading in board.shape],
+        "rises": board.rises.value,
         "sawn": board.sawn,
     }
 
@@ -280,7 +271,7 @@ def read_board(model: BoardModel) -> Board:
         dressed=model.dressed, figure=Figure(model.figure), heart=model.heart_mm,
         low_edge=_edge(model.low_edge), high_edge=_edge(model.high_edge),
         readings=tuple(_reading(reading) for reading in model.readings), surface=_surface(model.surface),
-        sawn=model.sawn,
+        shape=tuple(read_shape(reading) for reading in model.shape), rises=Rise(model.rises), sawn=model.sawn,
     )  # fmt: skip
     check_board(board)
     return replace(board, flaws=tuple(fitted_flaw(board, flaw) for flaw in flaws))

@@ -18,16 +18,23 @@ from nullah.core.piece.forms import FORMS
 from nullah.core.piece.own import OwnBoard, OwnJoint
 from nullah.core.project import Piece, Project
 from nullah.core.rack.board import BoardError
-from nullah.core.shop import Shop
+from nullah.core.shop import USUAL_PLANES, Shop
+from nullah.files.milling_schema import (
+    FirstCutModel,
+    PlaneModel,
+    first_cut_data,
+    plane_data,
+    read_first_cut,
+    read_plane,
+)
+from nullah.files.model import LengthText, Strict
 from nullah.files.rack_schema import (
     AllowancesModel,
     AskModel,
     BoardModel,
-    LengthText,
     PlacementModel,
     RoomModel,
     StavesModel,
-    Strict,
     WishesModel,
     allowances_data,
     ask_data,
@@ -47,7 +54,7 @@ from nullah.files.rack_schema import (
 from nullah.files.shapings import read_shaping, shaping_data
 
 FORMAT = "nullah project"
-VERSION = 3
+VERSION = 4
 
 
 def _a_form(form: str) -> str:
@@ -136,6 +143,7 @@ class ShopModel(Strict):
     kerf: LengthText
     fine_kerf: LengthText
     narrowest_pin: LengthText
+    planes: list[PlaneModel] | None = None
 
 
 class MarksModel(Strict):
@@ -150,7 +158,7 @@ class ProjectModel(Strict):
     """A Nullah project file."""
 
     format: Literal["nullah project"]
-    version: Literal[1, 2, 3]
+    version: Literal[1, 2, 3, 4]
     piece: PieceModel
     boards: list[BoardModel] = []
     allowances: AllowancesModel
@@ -158,6 +166,8 @@ class ProjectModel(Strict):
     marks: MarksModel
     layout: list[PlacementModel] = []
     cut_first: list[str] = []
+    first_cuts: list[FirstCutModel] = []
+    lows_left: LengthText = "0 mm"
     asks: dict[str, AskModel] = {}
     staves: list[StavesModel] = []
     resawn: list[tuple[str, str]] = []
@@ -193,10 +203,13 @@ def to_data(project: Project) -> dict[str, Any]:
             "kerf": shop.kerf.as_text(),
             "fine_kerf": shop.fine_kerf.as_text(),
             "narrowest_pin": shop.narrowest_pin.as_text(),
+            "planes": [plane_data(plane) for plane in shop.planes],
         },
         "marks": {"unit": marks.unit.value, "inch_mark": str(marks.inch_mark), "mm_mark": str(marks.mm_mark)},
         "layout": [placement_data(item) for item in project.layout],
         "cut_first": sorted(project.cut_first),
+        "first_cuts": [first_cut_data(cut) for cut in project.first_cuts],
+        "lows_left": project.lows_left.as_text(),
         "asks": {part: ask_data(ask) for part, ask in project.asks},
         "staves": [staves_data(made) for made in project.staves],
         "resawn": [list(pair) for pair in project.resawn],
@@ -266,10 +279,13 @@ def from_model(model: ProjectModel) -> Project:
             read_length(shop.kerf),
             read_length(shop.fine_kerf),
             read_length(shop.narrowest_pin),
+            USUAL_PLANES if shop.planes is None else tuple(read_plane(plane) for plane in shop.planes),
         ),
         marks=Marks(Unit(model.marks.unit), Fraction(model.marks.inch_mark), Fraction(model.marks.mm_mark)),
         layout=tuple(read_placement(item) for item in model.layout),
         cut_first=frozenset(model.cut_first),
+        first_cuts=tuple(read_first_cut(cut) for cut in model.first_cuts),
+        lows_left=read_length(model.lows_left),
         asks=tuple((part, read_ask(ask)) for part, ask in model.asks.items()),
         staves=tuple(read_staves(made) for made in model.staves),
         resawn=tuple(read_resawn(pair) for pair in model.resawn),

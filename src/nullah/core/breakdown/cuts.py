@@ -55,6 +55,16 @@ class NotSawableError(ValueError):
         self.names = names
 
 
+class StruckError(NotSawableError):
+    """The cut that comes before flattening goes through parts."""
+
+    def __init__(self, names: tuple[str, ...]) -> None:
+        ValueError.__init__(
+            self, f"The cut that comes before flattening goes through {' and '.join(names)}: lay it elsewhere, "
+            "or flatten the board whole.")  # fmt: skip
+        self.names = names
+
+
 class _Line(NamedTuple):
     kind: CutKind
     at: float
@@ -113,6 +123,53 @@ def taken_apart(
     NotSawableError
     """
     return _Sawyer(kerf, sawing or Sawing()).take_apart(board, tuple(placed))
+
+
+def cut_through_first(
+    board: Rect, placed: Sequence[PlacedPart], kerf: float, sawing: Sawing, crosswise: bool, at: float
+) -> tuple[tuple[SawCut, ...], tuple[Rect, ...]]:  # fmt: skip
+    """Give the cuts, and what they leave, where the whole board is cut through once before all else.
+
+    Raises
+    ------
+    NotSawableError
+        A `StruckError` where the cut would go through a part.
+    """
+    low, high = portions(board, crosswise, at, kerf)
+    struck = tuple(item.part.name for item in placed if not (within(item.rect, low) or within(item.rect, high)))
+    if struck:
+        raise StruckError(struck)
+    kind = CutKind.CROSS if crosswise else CutKind.RIP
+    x, y, long = (at, board.y, board.width) if crosswise else (board.x, at, board.length)
+    cuts = [SawCut(1, kind, x, y, long, board, keeps_low=True)]
+    left: list[Rect] = []
+    for portion in (low, high):
+        inside = [item for item in placed if within(item.rect, portion)]
+        more, empty = taken_apart(portion, inside, kerf, sawing)
+        cuts += [cut._replace(order=len(cuts) + number) for number, cut in enumerate(more, start=1)]
+        left += empty
+    return tuple(cuts), tuple(left)
+
+
+def portions(board: Rect, crosswise: bool, at: float, kerf: float) -> tuple[Rect, Rect]:
+    """Give the two pieces that a cut through a board leaves."""
+    if crosswise:
+        return (
+            Rect(board.x, board.y, at - board.x, board.width),
+            Rect(at + kerf, board.y, board.end - at - kerf, board.width),
+        )
+    return (
+        Rect(board.x, board.y, board.length, at - board.y),
+        Rect(board.x, at + kerf, board.length, board.top - at - kerf),
+    )
+
+
+def within(rect: Rect, outer: Rect) -> bool:
+    """Say whether a rectangle lies in another, to the tolerance of chalk."""
+    return (
+        rect.x >= outer.x - TOLERANCE and rect.end <= outer.end + TOLERANCE
+        and rect.y >= outer.y - TOLERANCE and rect.top <= outer.top + TOLERANCE
+    )  # fmt: skip
 
 
 def sawable(placed: Sequence[PlacedPart], kerf: float) -> bool:

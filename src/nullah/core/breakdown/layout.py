@@ -19,12 +19,20 @@ from nullah.core.rack.board import Board, Faces
 from nullah.core.rack.outline import missing
 
 __all__ = [
-    "TOLERANCE", "PlacedPart", "Placement", "Rect", "Unplaced", "complaints", "consumed", "flaw_rect", "place",
-    "set_complaints", "spoilt",
+    "TOLERANCE", "FirstCut", "PlacedPart", "Placement", "Rect", "Unplaced", "complaints", "consumed", "flaw_rect",
+    "place", "set_complaints", "spoilt",
 ]  # fmt: skip
 
 #: Neighbours that are to match may stand this much farther apart than the kerf, mm.
 _NEAR = 30.0
+
+
+class FirstCut(NamedTuple):
+    """A cut through a whole board before it is flattened: across it (`at` mm along), or along it (`at` mm across)."""
+
+    board: str
+    crosswise: bool
+    at: float
 
 
 @dataclass(frozen=True, slots=True)

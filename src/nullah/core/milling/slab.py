@@ -13,13 +13,16 @@ from nullah.core.milling.survey import Grid, Survey
 class Slab:
     """The thickest slab with parallel faces: lower face z = a·x + b·y + c, thickness in z, mm.
 
-    A thickness of 0 means that no plane fits between the faces at all.
+    A thickness of 0 means that no plane fits between the faces at all. `touching` are the places
+    that set it: whether on the upper face, x, y, and the weight with which the height there
+    counts, so that the thickness is their weighted sum (below on the lower face).
     """
 
     thickness: float
     a: float
     b: float
     c: float
+    touching: tuple[tuple[bool, float, float, float], ...] = ()
 
 
 def thickest_slab(survey: Survey) -> Slab:
@@ -50,7 +53,7 @@ def thickest_slab(survey: Survey) -> Slab:
         ]
     )
     costs = np.concatenate((-low_z, top_z))
-    best = _tilt(rows, costs, _corners(low_u, low_v, top_u, top_v))
+    weights, best = _tilt(rows, costs, _corners(low_u, low_v, top_u, top_v))
     # Often many tilts give the same thickness: then lie as the board lies, which takes least off.
     lying = _lie_of(survey, u, v)
     (base, ceiling), (base_lying, ceiling_lying) = _room(survey, u, v, best), _room(survey, u, v, lying)
@@ -58,7 +61,13 @@ def thickest_slab(survey: Survey) -> Slab:
     if ceiling_lying - base_lying >= ceiling - base - 1e-9:
         tilt, base, ceiling = lying, base_lying, ceiling_lying
     a, b = float(tilt[0] / x_half), float(tilt[1] / y_half)
-    return Slab(max(0.0, ceiling - base), a, b, float(base - a * x_mid - b * y_mid))
+    at_u, at_v = np.concatenate((low_u, top_u)), np.concatenate((low_v, top_v))
+    touching = tuple(
+        (column >= len(low_u), float(x_mid + x_half * at_u[column]), float(y_mid + y_half * at_v[column]),
+         weight if column >= len(low_u) else -weight)
+        for column, weight in weights if weight > 1e-9
+    )  # fmt: skip
+    return Slab(max(0.0, ceiling - base), a, b, float(base - a * x_mid - b * y_mid), touching)
 
 
 def _room(survey: Survey, u: Grid, v: Grid, tilt: tuple[float, float]) -> tuple[float, float]:
@@ -99,8 +108,11 @@ def _corners(low_u: Grid, low_v: Grid, top_u: Grid, top_v: Grid) -> list[int]:
 _MOST_STEPS = 400
 
 
-def _tilt(rows: Grid, costs: Grid, basis: list[int]) -> tuple[float, float]:
-    """Minimise costs·w over w ≥ 0 with rows·w = (1, 1, 0, 0); give the last two prices: the plane's tilt.
+_Weights = list[tuple[int, float]]
+
+
+def _tilt(rows: Grid, costs: Grid, basis: list[int]) -> tuple[_Weights, tuple[float, float]]:
+    """Minimise costs·w over w ≥ 0 with rows·w = (1, 1, 0, 0); give w and the last two prices: the plane's tilt.
 
     The simplex method on four rows: each step prices all columns at once and solves a
     4 × 4 system, which is ten times quicker than handing so small a programme to a general
@@ -117,7 +129,8 @@ def _tilt(rows: Grid, costs: Grid, basis: list[int]) -> tuple[float, float]:
         gains = costs - prices @ rows
         entering = int(gains.argmin())
         if gains[entering] >= -tolerance:
-            return float(prices[2]), float(prices[3])
+            found = list(zip(basis, (inverse @ target).tolist(), strict=True))
+            return found, (float(prices[2]), float(prices[3]))
         if idle > 8:
             entering = int(np.flatnonzero(gains < -tolerance)[0])
         direction, weights = inverse @ rows[:, entering], inverse @ target
@@ -132,13 +145,14 @@ def _tilt(rows: Grid, costs: Grid, basis: list[int]) -> tuple[float, float]:
     return _tilt_by_general_solver(rows, costs, target)
 
 
-def _tilt_by_general_solver(rows: Grid, costs: Grid, target: Grid) -> tuple[float, float]:
+def _tilt_by_general_solver(rows: Grid, costs: Grid, target: Grid) -> tuple[_Weights, tuple[float, float]]:
     from scipy.optimize import linprog  # heavy, and hardly ever needed
 
     answer = linprog(costs, A_eq=rows, b_eq=target, bounds=(0, None), method="highs")
-    if answer.status != 0:
+    if answer.status != 0 or answer.x is None:
         raise ArithmeticError(f"The slab could not be worked out: {answer.message}")
-    return float(answer.eqlin.marginals[2]), float(answer.eqlin.marginals[3])
+    found = [(int(column), float(answer.x[column])) for column in np.flatnonzero(answer.x)]
+    return found, (float(answer.eqlin.marginals[2]), float(answer.eqlin.marginals[3]))
 
 
 def _touchable(u: Grid, v: Grid, heights: Grid, upper: bool) -> tuple[Grid, Grid, Grid]:

@@ -39,6 +39,10 @@ class Survey:
         """Give the survey of a rectangle, mm, with its border put in by linear interpolation."""
         xs = _stations(self.x, x_from, x_to)
         ys = _stations(self.y, y_from, y_to)
+        return self.at(xs, ys)
+
+    def at(self, xs: Grid, ys: Grid) -> Survey:
+        """Give the survey at other stations, mm, by linear interpolation."""
         return Survey(xs, ys, _at(self, self.top, xs, ys), _at(self, self.bottom, xs, ys))
 
 
@@ -74,18 +78,6 @@ def from_figures(board: Board, x_from: float, x_to: float, y_from: float, y_to: 
     v = (2 * ys / float(board.width) - 1)[None, :]
     middle = float(board.bow) * (1 - u**2) + float(board.cup) * (1 - v**2) + float(board.twist) * u * v / 4
     return Survey(xs, ys, middle + float(board.thickness), middle)
-
-
-def survey_patch(board: Board, x_from: float, x_to: float, y_from: float, y_to: float) -> Survey:
-    """Give the survey of a patch of a board, mm: of its grid where it has one, else of its four figures.
-
-    A grid that does not reach the board's border is gone on from its outermost stations.
-    """
-    if board.surface is None:
-        return from_figures(board, x_from, x_to, y_from, y_to)
-    grid = board.surface
-    whole = Survey(np.array(grid.xs), np.array(grid.ys), np.array(grid.top), np.array(grid.bottom))
-    return whole.part(x_from, x_to, y_from, y_to)
 
 
 def surface_of(survey: Survey) -> Surface:

@@ -10,7 +10,11 @@ from nullah.core.lengths import Length
 from nullah.core.piece.shaping import Shaping
 from nullah.core.piece.space import Axis, Box, Corner, Side, sides_of
 
-__all__ = ["Axis", "Box", "Corner", "Needs", "Part", "Side", "sides_of"]
+__all__ = ["INSIDE", "Axis", "Box", "Corner", "Needs", "Part", "Side", "sides_of"]
+
+
+#: Roles of parts that are not seen on the finished piece.
+INSIDE = frozenset({"bottom", "back", "drawer"})
 
 
 class Needs(Enum):

@@ -12,6 +12,7 @@ from itertools import pairwise
 from typing import NamedTuple
 
 from nullah.core.lengths import Length, mm
+from nullah.core.rack.shape_readings import Calliper, Gap, ShapeReading
 from nullah.core.wood.movement import Cut
 
 
@@ -44,6 +45,14 @@ class Figure(Enum):
     PLAIN = "plain"
     STRAIGHT = "straight"
     FIGURED = "figured"
+
+
+class Rise(Enum):
+    """Towards which end, as it is drawn, the grain rises to the upper face of a board."""
+
+    UNKNOWN = "unknown"
+    RIGHT = "right"
+    LEFT = "left"
 
 
 class BoardError(ValueError):
@@ -110,7 +119,11 @@ class Board:
     readings : tuple of Reading
         Of the moisture meter, oldest first.
     surface : Surface or None
-        A survey of the board as a grid; it overrules the four figures.
+        A survey of the board as a grid; it overrules the four figures and the shape readings.
+    shape : tuple of ShapeReading
+        What straightedge, winding sticks and calliper gave; it overrules the four figures.
+    rises : Rise
+        Which way its grain rises, seen on its upper edge as it is drawn.
     sawn : bool
         Whether it is sawn up already: what lies on it stays, and nothing more can.
     """
@@ -136,7 +149,14 @@ class Board:
     high_edge: tuple[EdgePoint, ...] = ()
     readings: tuple[Reading, ...] = ()
     surface: Surface | None = None
+    shape: tuple[ShapeReading, ...] = ()
+    rises: Rise = Rise.UNKNOWN
     sawn: bool = False
+
+    @property
+    def by_figures(self) -> bool:
+        """Whether its shape is known by its four figures alone."""
+        return self.surface is None and not self.shape
 
     @property
     def straight(self) -> bool:
@@ -210,6 +230,34 @@ def check_board(board: Board) -> None:
             raise BoardError(f"{board.name}: the points of an edge must follow one another along the board.")
     for reading in board.readings:
         check_reading(reading)
+    for taken in board.shape:
+        _check_shape(board, taken)
+
+
+def _check_shape(board: Board, reading: ShapeReading) -> None:
+    """Raise `BoardError` for a reading that lies off the board or cannot have been taken."""
+    long, wide = float(board.length) + 0.5, float(board.width) + 0.5
+
+    def off(place: tuple[float, float]) -> bool:
+        return not (-0.5 <= place[0] <= long and -0.5 <= place[1] <= wide)
+
+    if isinstance(reading, Calliper):
+        if off(reading.at):
+            raise BoardError(f"{board.name}: a calliper reading lies off the board.")
+        if not 0 < reading.thickness.mm < 4 * board.thickness.mm:
+            raise BoardError(f"{board.name}: the calliper cannot have read {reading.thickness.as_text()} there.")
+    elif isinstance(reading, Gap):
+        if off(reading.start) or off(reading.end) or off(reading.at):
+            raise BoardError(f"{board.name}: a straightedge reading lies off the board.")
+        if math.dist(reading.start, reading.end) < 20:
+            raise BoardError(f"{board.name}: a straightedge over less than 20 mm tells nothing.")
+        if abs(reading.gap.mm) > board.width.mm:
+            raise BoardError(f"{board.name}: a gap of {reading.gap.as_text()} is more than the board is wide.")
+    else:
+        if off((reading.near, 0.0)) or off((reading.far, 0.0)) or abs(reading.far - reading.near) < 20:
+            raise BoardError(f"{board.name}: winding sticks stand on the board, well apart.")
+        if reading.stick.mm <= 0 or abs(reading.rise.mm) > reading.stick.mm:
+            raise BoardError(f"{board.name}: the sticks cannot stand {reading.rise.as_text()} out of line.")
 
 
 def check_reading(reading: Reading) -> None:

@@ -30,7 +30,7 @@ def offcuts(board: Board, pieces: Iterable[Piece]) -> tuple[Board, ...]:
             twist=_share(board.twist, long * wide),
             flaws=(), price=board.price * long * wide, source=f"offcut of {board.name}",
             heart=None if board.heart is None else (board.heart[0] - y, board.heart[1]),
-            low_edge=(), high_edge=(), surface=_patch(board.surface, x, y, length, width), sawn=False,
+            low_edge=(), high_edge=(), surface=_patch(board.surface, x, y, length, width), shape=(), sawn=False,
         )  # fmt: skip
         flaws = (_moved(flaw, x, y) for flaw in board.flaws if _meets(flaw, x, y, length, width))
         found.append(replace(piece, flaws=tuple(fitted_flaw(piece, flaw) for flaw in flaws)))

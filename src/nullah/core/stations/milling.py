@@ -67,8 +67,8 @@ def _beside(plan: Plan, chosen: Forecast | None) -> tuple[Forecast, ...]:
 
 def _sections(plan: Plan, chosen: Forecast) -> Iterator[Element]:
     """Draw the wood along its length and at both ends, heights enlarged, with the slab in it."""
+    from nullah.core.milling.faces import survey_patch
     from nullah.core.milling.slab import thickest_slab
-    from nullah.core.milling.survey import survey_patch
 
     # A part of several staves may come out of several boards: this is the one that was forecast.
     board_plan = next((each for each in plan.boards if each.board.id == chosen.board), None)

@@ -1,0 +1,198 @@
+"""What a survey tells: what stands high, where the twist begins, which face first, where to cut."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from enum import Enum
+
+import numpy as np
+
+from nullah.core.milling.slab import Slab, thickest_slab
+from nullah.core.milling.survey import Grid, Survey
+
+#: Places of a cut are found to this, mm: no nearer than a saw is started.
+CUT_WITHIN = 1.0
+
+
+class Face(Enum):
+    """Which face of a board, as it is drawn."""
+
+    UPPER = "upper"
+    LOWER = "lower"
+
+
+def above(survey: Survey, slab: Slab, face: Face) -> Grid:
+    """Give how much wood lies outside the slab on a face at every station, mm, shape (n, m)."""
+    floor = slab.a * survey.x[:, None] + slab.b * survey.y[None, :] + slab.c
+    return survey.top - floor - slab.thickness if face is Face.UPPER else floor - survey.bottom
+
+
+def wood_off(survey: Survey, heights: Grid) -> float:
+    """Give the volume under heights over the stations, mm³, by the trapezoidal rule."""
+    return float(np.trapezoid(np.trapezoid(heights, survey.y, axis=1), survey.x))
+
+
+@dataclass(frozen=True, slots=True)
+class FaceSide:
+    """Which face to make the face side, and why.
+
+    `rocks` says of each face whether it rocks when it lies on the bench.
+    """
+
+    face: Face
+    why: str
+    rocks: tuple[bool, bool]
+
+
+def face_side(survey: Survey, slab: Slab, flawed: tuple[bool, bool] = (False, False)) -> FaceSide:
+    """Choose the face to flatten first.
+
+    A face with flaws is left for the back. Of two clear ones the hollow one comes first, if the
+    other would stand on its hump while it is planed; else the one with less wood to take.
+    `flawed` says of the upper and lower face whether flaws show on it.
+    """
+    takes = [float(above(survey, slab, face).mean()) for face in (Face.UPPER, Face.LOWER)]
+    hollow = [_hollow(survey, face) for face in (Face.UPPER, Face.LOWER)]
+    rocks = (hollow[0] < -0.3, hollow[1] < -0.3)
+    if flawed[0] != flawed[1]:
+        clear = Face.LOWER if flawed[0] else Face.UPPER
+        other = "upper" if flawed[0] else "lower"
+        return FaceSide(clear, f"it is clear, and flaws show on the {other} face", rocks)
+    # Planed with the other face down, a board must not stand on a hump: the hollow side lies steady.
+    if rocks[0] != rocks[1]:
+        steady = Face.LOWER if rocks[0] else Face.UPPER
+        # The hollow face is planed with the hump down and wedged; its own rim is all there is to take.
+        return FaceSide(steady, "it is hollow: only its rim is taken off, and once flat it lies steady", rocks)
+    face = Face.UPPER if takes[0] <= takes[1] else Face.LOWER
+    return FaceSide(face, f"it has less to come off: {min(takes):.1f} mm on the whole, the other {max(takes):.1f}",
+                    rocks)  # fmt: skip
+
+
+def _hollow(survey: Survey, face: Face) -> float:
+    """Give how far the middle lies below the rim, mm; a hump is less than nothing."""
+    heights = survey.top if face is Face.UPPER else -survey.bottom
+    rim = np.concatenate((heights[0], heights[-1], heights[1:-1, 0], heights[1:-1, -1]))
+    n, m = heights.shape
+    middle = heights[n // 3 : n - n // 3, m // 3 : m - m // 3]
+    return float(rim.mean() - middle.mean())
+
+
+@dataclass(frozen=True, slots=True)
+class Twist:
+    """How a face winds along the board.
+
+    `wind` is how much higher the far end's upper edge stands than the near end's, over the
+    width, mm; from `start` to `end` (mm along) it happens, outside of that the board is true.
+    `corner` names what stands high on the face, as the board is drawn.
+    """
+
+    wind: float
+    start: float
+    end: float
+    corner: str
+
+
+def twist_of(survey: Survey, face: Face, true_within: float = 0.3) -> Twist | None:
+    """Say where a face winds: None where it is true to `true_within` mm over its width."""
+    heights = survey.top if face is Face.UPPER else survey.bottom
+    across = _tilts(survey, heights) * float(np.ptp(survey.y))
+    if np.ptp(across) <= true_within:
+        return None
+    near = np.flatnonzero(np.abs(across - across[0]) > true_within / 2)
+    far = np.flatnonzero(np.abs(across - across[-1]) > true_within / 2)
+    start = float(survey.x[max(int(near[0]) - 1, 0)]) if len(near) else float(survey.x[0])
+    end = float(survey.x[min(int(far[-1]) + 1, len(survey.x) - 1)]) if len(far) else float(survey.x[-1])
+    wind = float(across[-1] - across[0])
+    # The corners to plane are the high ones of the ends that are out of true.
+    rising = (wind > 0) == (face is Face.UPPER)
+    corners = {"left": f"{'lower' if rising else 'upper'} left", "right": f"{'upper' if rising else 'lower'} right"}
+    before, after = start - float(survey.x[0]), float(survey.x[-1]) - end
+    # A tenth of the length is as near as sticks can tell where it begins.
+    near_true, far_true = (each > 0.1 * float(np.ptp(survey.x)) for each in (before, after))
+    if near_true == far_true:
+        return Twist(wind, start, end, f"{corners['left']} and {corners['right']}")
+    return Twist(wind, start, end, corners["right" if near_true else "left"])
+
+
+def _tilts(survey: Survey, heights: Grid) -> Grid:
+    """Give the slope across at every station along, by least squares over the width."""
+    v = survey.y - survey.y.mean()
+    return np.asarray(heights @ v / float(v @ v), dtype=np.float64)
+
+
+@dataclass(frozen=True, slots=True)
+class BestCut:
+    """The best places to cut before flattening, and what each piece reaches.
+
+    `crosscut` is mm along or None; `rips` mm across, one for each length the crosscut leaves
+    (one where there is none), empty where nothing is ripped. `reaches` are thicknesses, mm.
+    """
+
+    crosscut: float | None
+    rips: tuple[float, ...]
+    reaches: tuple[float, ...]
+
+    @property
+    def least(self) -> float:
+        """What all pieces reach."""
+        return min(self.reaches)
+
+
+def best_crosscut(survey: Survey) -> BestCut:
+    """Find where to crosscut so that the thinner of the two lengths is as thick as can be.
+
+    The longer a length, the less it reaches: the near one falls and the far one rises as the
+    cut moves out, so the best place is where they meet, found by halving.
+    """
+    start, end = float(survey.x[0]), float(survey.x[-1])
+    x = _meeting(start, end, lambda at: _reach_along(survey, start, at), lambda at: _reach_along(survey, at, end))
+    reaches = _reach_along(survey, start, x), _reach_along(survey, x, end)
+    return BestCut(x, (), reaches)
+
+
+def best_rip(survey: Survey) -> BestCut:
+    """Find where to rip so that the thinner of the two widths is as thick as can be."""
+    low, high = float(survey.y[0]), float(survey.y[-1])
+
+    def reach(start: float, end: float) -> float:
+        return thickest_slab(survey.part(float(survey.x[0]), float(survey.x[-1]), start, end)).thickness
+
+    y = _meeting(low, high, lambda at: reach(low, at), lambda at: reach(at, high))
+    return BestCut(None, (y,), (reach(low, y), reach(y, high)))
+
+
+def best_both(survey: Survey) -> BestCut:
+    """Find where to crosscut, and where to rip each of the two lengths, so that the thinnest quarter is thickest."""
+    start, end = float(survey.x[0]), float(survey.x[-1])
+    low, high = float(survey.y[0]), float(survey.y[-1])
+    known: dict[tuple[float, float], BestCut] = {}
+
+    def ripped(x_from: float, x_to: float) -> BestCut:
+        if (x_from, x_to) not in known:
+            known[x_from, x_to] = best_rip(survey.part(x_from, x_to, low, high))
+        return known[x_from, x_to]
+
+    x = _meeting(start, end, lambda at: ripped(start, at).least, lambda at: ripped(at, end).least, CUT_WITHIN * 8)
+    near, far = ripped(start, x), ripped(x, end)
+    return BestCut(x, (*near.rips, *far.rips), (*near.reaches, *far.reaches))
+
+
+def _reach_along(survey: Survey, start: float, end: float) -> float:
+    return thickest_slab(survey.part(start, end, float(survey.y[0]), float(survey.y[-1]))).thickness
+
+
+def _meeting(
+    low: float, high: float, falling: Callable[[float], float], rising: Callable[[float], float],
+    within: float = CUT_WITHIN,
+) -> float:  # fmt: skip
+    """Find where a falling and a rising function meet, each end kept a twentieth off."""
+    margin = (high - low) / 20
+    low, high = low + margin, high - margin
+    while high - low > within:
+        middle = (low + high) / 2
+        fall, rise = falling(middle), rising(middle)
+        if abs(fall - rise) < 1e-9:
+            return middle
+        low, high = (middle, high) if fall > rise else (low, middle)
+    return (low + high) / 2

@@ -1,0 +1,279 @@
+"""Edges by plane: straight and square, then chamfered, rounded, moulded and bevelled to guide lines.
+
+What is drawn first is what the plane stops at: every shape is a row of flats, each with the
+lines between which it is planed.
+"""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+
+
+class EdgeError(ValueError):
+    """An edge that cannot be planed so; the message says why."""
+
+
+# --- straight and square --------------------------------------------------------------------------
+
+
+@dataclass(frozen=True, slots=True)
+class Squaring:
+    """Strokes that bring an edge square: partial passes, each so wide (mm from the high side), then full ones."""
+
+    partial: tuple[float, ...]
+    full: int
+
+
+def square_edge(thickness: float, error: float, shaving: float) -> Squaring:
+    """Plan how to square an edge.
+
+    Parameters
+    ----------
+    thickness : float
+        Of the edge, mm.
+    error : float
+        Light under the square at the low side, mm.
+    shaving : float
+        Of the plane, mm.
+
+    Notes
+    -----
+    The plane hangs over the low side, so that only the high side is cut: pass k of n = error ÷ shaving
+    reaches (k / n) of the thickness from the high side. Then one over the whole.
+
+    Examples
+    --------
+    >>> square_edge(40, 0.8, 0.2)
+    Squaring(partial=(10.0, 20.0, 30.0, 40.0), full=1)
+    """
+    if thickness <= 0 or shaving <= 0:
+        raise EdgeError("An edge has a thickness, and a plane takes a shaving: give more than nothing.")
+    if abs(error) > thickness:
+        raise EdgeError("An edge that far out of square is a bevel: saw it first.")
+    number = math.ceil(abs(error) / shaving - 1e-9)
+    return Squaring(tuple(thickness * (k + 1) / number for k in range(number)), 1)
+
+
+@dataclass(frozen=True, slots=True)
+class Straightening:
+    """Stopped strokes that take a hump off an edge: where each starts and ends, mm; then full ones."""
+
+    stopped: tuple[tuple[float, float], ...]
+    full: int
+
+
+def straighten_edge(length: float, hump: float, shaving: float, hollow: float = 0.0) -> Straightening:
+    """Plan how to straighten an edge that stands `hump` mm high in the middle (less than nothing: hollow there).
+
+    Notes
+    -----
+    The edge is taken as a parabola. Stroke j of n = hump ÷ shaving goes over what stands more than
+    n - j shavings above the line, so the shortest comes first and every place is passed as often as
+    it needs; through strokes would keep the hump. A hollow edge is planed at both ends (each stroke
+    there and mirrored) until they meet. `hollow` is what to leave for a sprung joint, mm.
+
+    Examples
+    --------
+    >>> straighten_edge(600, 0.3, 0.1).stopped[0]
+    (126.8, 473.2)
+    """
+    if length <= 0 or shaving <= 0:
+        raise EdgeError("An edge has a length, and a plane takes a shaving: give more than nothing.")
+    height = hump + hollow
+    number = math.ceil(abs(height) / shaving - 1e-9)
+    found = []
+    for stroke in range(1, number + 1):
+        reach = length / 2 * math.sqrt((number - stroke) * shaving / abs(height))
+        if height > 0:
+            half = length / 2 * math.sqrt(1 - (number - stroke) * shaving / height)
+            found.append((round(length / 2 - half, 1), round(length / 2 + half, 1)))
+        else:
+            found.append((0.0, round(length / 2 - reach, 1)))
+    return Straightening(tuple(found), 1)
+
+
+# --- shapes ---------------------------------------------------------------------------------------
+
+
+@dataclass(frozen=True, slots=True)
+class Flat:
+    """One flat of a shaped edge: planed between two lines.
+
+    `on_face` is how far from the corner its line stands on the face, `down_edge` on the edge, mm, where
+    it reaches them; `depth` what stands above the flat in its middle before it is planed, mm; `degrees` its
+    angle to the face; `corners` its two ends in section, (in over the face, down the edge).
+    """
+
+    on_face: float | None
+    down_edge: float | None
+    depth: float
+    degrees: float
+    corners: tuple[tuple[float, float], tuple[float, float]]
+
+
+@dataclass(frozen=True, slots=True)
+class ShapedEdge:
+    """A shaped edge: its name, the rounds of flats in the order in which they are planed, and steps in words."""
+
+    name: str
+    rounds: tuple[tuple[Flat, ...], ...]
+    steps: tuple[str, ...]
+    gauge: tuple[tuple[str, float], ...]
+
+
+_ENDS_FIRST = "End grain first, then the long edges, so that what breaks out is planed away."
+
+
+def chamfer(run: float, fall: float) -> ShapedEdge:
+    """Plan a chamfer `run` mm over the face and `fall` mm down the edge."""
+    if run <= 0 or fall <= 0:
+        raise EdgeError("A chamfer takes something off both sides: give more than nothing.")
+    flat = Flat(run, fall, run * fall / math.hypot(run, fall), math.degrees(math.atan2(fall, run)),
+                ((run, 0.0), (0.0, fall)))  # fmt: skip
+    steps = (
+        "Pencil both lines: a gauge would leave a groove that shows.",
+        _ENDS_FIRST,
+        "Plane until the flat meets both lines at once; if it runs off one, lean the plane to the other.",
+    )
+    return ShapedEdge("Chamfer", ((flat,),), steps, (("on the face", run), ("down the edge", fall)))
+
+
+def round_over(radius: float, within: float = 0.1) -> ShapedEdge:
+    """Plan a quarter round of `radius` mm: a chamfer, then the corners it leaves, again and again.
+
+    Notes
+    -----
+    Flats touch the circle. After n of them the corners stand r·(1/cos(45°/(n + 1)) − 1) outside it;
+    every round planes the corners off once more, until they are less than `within` mm. The first
+    flat's lines lie r·(2 − √2) from the corner (exact).
+
+    Examples
+    --------
+    >>> edge = round_over(10)
+    >>> [len(flats) for flats in edge.rounds], round(edge.gauge[0][1], 2)
+    ([1, 2, 4], 5.86)
+    """
+    if radius <= 0:
+        raise EdgeError("A round needs a radius: give more than nothing.")
+    rounds = [_flats(radius, 1)]
+    total = 1
+    while _stands_out(radius, total) > within and total < 15:
+        total = 2 * total + 1
+        rounds.append(_flats(radius, total))
+    line = radius * (2 - math.sqrt(2))
+    steps = (
+        f"Chamfer at 45° to lines {line:.1f} mm from the corner on both sides.",
+        *(f"Plane the corners off again: {len(flats)} flats, equal by eye." for flats in rounds[1:]),
+        "A few light strokes rolling over it, then a scrap of cloth-backed abrasive wrapped round.",
+        _ENDS_FIRST,
+    )
+    return ShapedEdge("Round-over", tuple(rounds), steps, (("both ways from the corner", line),))
+
+
+def _stands_out(radius: float, total: int) -> float:
+    # The face and the edge are flats too: neighbours turn by 90° / (total + 1).
+    return radius * (1 / math.cos(math.radians(45 / (total + 1))) - 1)
+
+
+def _flats(radius: float, total: int) -> tuple[Flat, ...]:
+    """Give the flats that are new when there are `total` between face and edge: every other one."""
+    turn = math.radians(90 / (total + 1))
+    reach = radius / math.cos(turn / 2)
+    line = radius * (1 - math.tan(turn / 2))
+    found = []
+    for index in range(1, total + 1, 2):
+        # The circle's middle lies a radius in from both sides; turns count from the face.
+        ends = (turn * (index - 0.5), turn * (index + 0.5))
+        corners = tuple((radius - reach * math.sin(t), radius - reach * math.cos(t)) for t in ends)
+        found.append(
+            Flat(line if index == 1 else None, line if index == total else None,
+                 radius / math.cos(turn) - radius, math.degrees(turn * index), (corners[0], corners[1]))
+        )  # fmt: skip
+    return tuple(found)
+
+
+def thumbnail(width: float, shoulder: float, radius: float, thickness: float) -> ShapedEdge:
+    """Plan a thumbnail: a shallow rabbet `width` mm in and `shoulder` mm deep, then its corner rounded.
+
+    `radius` of the round below the shoulder, `thickness` of the board, mm.
+    """
+    if min(width, shoulder, radius) <= 0:
+        raise EdgeError("A thumbnail has a width, a shoulder and a round: give more than nothing.")
+    if radius > width:
+        raise EdgeError(f"A round of {radius:g} mm does not fit into a rabbet {width:g} mm wide.")
+    if shoulder + radius > thickness:
+        raise EdgeError(f"Shoulder and round take {shoulder + radius:g} mm of a board {thickness:g} mm thick.")
+    moved = tuple(
+        tuple(
+            Flat(flat.on_face, None if flat.down_edge is None else flat.down_edge + shoulder, flat.depth, flat.degrees,
+                 ((flat.corners[0][0], flat.corners[0][1] + shoulder),
+                  (flat.corners[1][0], flat.corners[1][1] + shoulder)))
+            for flat in flats
+        ) for flats in round_over(radius).rounds
+    )  # fmt: skip
+    steps = (
+        f"Knife and gauge a rabbet {width:.1f} mm in, {shoulder:.1f} mm deep; across the grain cut the shoulder first.",
+        "Plane the rabbet: the ends first, then the long edges.",
+        *round_over(radius).steps[:-1],
+    )
+    gauge = (("rabbet, in from the edge", width), ("rabbet, deep", shoulder),
+             ("round, from the corner", radius * (2 - math.sqrt(2))))  # fmt: skip
+    return ShapedEdge("Thumbnail", moved, steps, gauge)
+
+
+def raised_panel(width: float, fall: float, thickness: float, groove: float = 0.0, enters: float = 0.0) -> ShapedEdge:
+    """Plan a bevel of `width` mm falling `fall` mm round a panel; its edge enters a groove (mm wide, mm deep)."""
+    if width <= 0 or fall <= 0:
+        raise EdgeError("A raised panel has a bevel: give more than nothing.")
+    if fall >= thickness:
+        raise EdgeError(f"A fall of {fall:g} mm leaves nothing of a panel {thickness:g} mm thick.")
+    edge = thickness - fall
+    flat = Flat(width, fall, width * fall / math.hypot(width, fall), math.degrees(math.atan2(fall, width)),
+                ((width, 0.0), (0.0, fall)))  # fmt: skip
+    steps = [
+        f"Gauge {edge:.1f} mm from the back round all four edges, and {width:.1f} mm in on the face.",
+        "Across the ends first, then the long edges: what breaks out is planed away.",
+        "Stop when the bevel meets both lines; its corners must run together on the diagonal.",
+    ]
+    if groove > 0:
+        thick = edge + enters * fall / width
+        if edge > groove:
+            raise EdgeError(f"The edge is {edge:.1f} mm thick and would not enter a groove of {groove:.1f} mm.")
+        enters_freely = thick <= groove
+        steps.append("Try the edge in a scrap of the groove: it must enter without force." if enters_freely else
+                     f"At the groove's lip the bevel is {thick:.1f} mm thick: ease it to {groove:.1f} mm.")  # fmt: skip
+    return ShapedEdge("Raised panel", ((flat,),), tuple(steps), (("from the back", edge), ("in on the face", width)))
+
+
+@dataclass(frozen=True, slots=True)
+class LongBevel:
+    """A rip down a board at an angle that gives two halves: where the saw enters on each face, from one edge, mm."""
+
+    degrees: float
+    on_face: float
+    on_back: float
+    narrow: float
+    wide: float
+
+
+def long_bevel(width: float, thickness: float, degrees: float, kerf: float = 0.0) -> LongBevel:
+    """Plan a long bevel down the middle of a board: two mating halves, such as a hanging cleat.
+
+    The line is laid out evenly about the centre: on the face it stands half the slope's reach to one
+    side, on the back as far to the other. Each half is `narrow` on one face and `wide` on the other.
+
+    Examples
+    --------
+    >>> cleat = long_bevel(120, 18, 22)
+    >>> round(cleat.on_face, 2), round(cleat.on_back, 2)
+    (56.36, 63.64)
+    """
+    if not 0 < degrees < 80:
+        raise EdgeError("A bevel stands between 0 and 80 degrees out of square.")
+    reach = thickness * math.tan(math.radians(degrees))
+    if reach + kerf >= width:
+        raise EdgeError(f"At {degrees:g}° the cut would reach {reach:.0f} mm over a board {width:g} mm wide.")
+    half = kerf / math.cos(math.radians(degrees)) / 2
+    on_face, on_back = (width - reach) / 2, (width + reach) / 2
+    return LongBevel(degrees, on_face, on_back, on_face - half, on_back - half)

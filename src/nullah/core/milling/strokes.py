@@ -1,0 +1,324 @@
+"""The stroke plan: which plane, where, which way, how many strokes, and when to stop and test.
+
+Number of strokes = wood above the line at that place ÷ what a stroke lowers it by.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+from enum import Enum
+from typing import NamedTuple
+
+import numpy as np
+from numpy.typing import NDArray
+
+from nullah.core.milling.planing import Shaving, Stroke, Work, plane_stroke
+from nullah.core.milling.survey import Survey
+from nullah.core.shop import Plane, PlaneKind, Shop
+
+Grid = NDArray[np.float64]
+
+#: A face is flat enough when nothing on it stands further out than this, mm: common practice for a
+#: face that joints are laid out from.
+FLAT_WITHIN = 0.1
+# A set of strokes lowers a face by about half its shaving: between the lanes of a rounded iron ridges stay,
+# and the next set rides on them. From the parabola of the iron it is 5/9 for lanes two thirds of its chord apart.
+_BITE = 0.5
+# Seconds to push a plane and come back, at the least, and for each metre; and to stop and test.
+# Guesses, and told as guesses, until there are records of one's own.
+_SECONDS, _SECONDS_PER_METRE, _TEST_SECONDS = 1.2, 2.2, 20.0
+
+
+class Way(Enum):
+    """Which way strokes go over a board."""
+
+    ACROSS = "across the grain"
+    SLANT = "at 45°"
+    BACK = "at 45° the other way"
+    ALONG = "along the grain"
+
+
+_ANGLES = {Way.ACROSS: 90.0, Way.SLANT: 45.0, Way.BACK: -45.0, Way.ALONG: 0.0}
+
+
+@dataclass(frozen=True, slots=True)
+class Stage:
+    """One stage of flattening.
+
+    Parameters
+    ----------
+    title : str
+    plane : Plane
+    ways : tuple of Way
+        One after the other, a set of strokes each.
+    depth : float
+        What to set the plane to, mm of shaving.
+    leave : float
+        Down to this far above the line, mm.
+    strokes, sets : int
+        Sets are times over all that stands out.
+    millimetres : float
+        Way planed, in all.
+    test : str
+        When to stop and with what to test.
+    """
+
+    title: str
+    plane: Plane
+    ways: tuple[Way, ...]
+    depth: float
+    leave: float
+    strokes: int
+    sets: int
+    millimetres: float
+    test: str
+
+    @property
+    def minutes(self) -> float:
+        """How long it takes: a guess from the number and length of the strokes, and a test after each set."""
+        seconds = self.strokes * _SECONDS + self.millimetres / 1000 * _SECONDS_PER_METRE + self.sets * _TEST_SECONDS
+        return seconds / 60
+
+
+class _Kind(NamedTuple):
+    """A kind of stage: planes in the order in which one would take them, the most to set them to and what to leave.
+
+    What is left is more than a stroke can dig where the iron is wider than what stands out: the
+    coarse planes stop well above the line.
+    """
+
+    title: str
+    planes: tuple[PlaneKind, ...]
+    ways: tuple[Way, ...]
+    deepest: float
+    leave: float
+    test: str
+
+
+_KINDS = (
+    _Kind("Take the humps down", (PlaneKind.FORE, PlaneKind.JACK, PlaneKind.JOINTER), (Way.ACROSS,), 0.8, 1.0,
+          "Straightedge along and on both diagonals: stop when it no longer rocks."),
+    _Kind("Traverse", (PlaneKind.JACK, PlaneKind.FORE, PlaneKind.JOINTER), (Way.SLANT, Way.BACK), 0.2, 0.35,
+          "Winding sticks after each set, straightedge across: stop when the tops are parallel."),
+    _Kind("Along", (PlaneKind.JOINTER, PlaneKind.JACK, PlaneKind.FORE), (Way.ALONG,), 0.1, 0.1,
+          "Straightedge along and on the diagonals: stop at full shavings from end to end."),
+    _Kind("Smooth", (PlaneKind.SMOOTHER, PlaneKind.JOINTER, PlaneKind.JACK), (Way.ALONG,), 0.04, 0.02,
+          "No light under the straightedge anywhere; equal strokes everywhere."),
+)  # fmt: skip
+
+
+def lane_step(plane: Plane, depth: float) -> float:
+    """Give how far apart strokes lie so that one set lowers the whole by the shaving, mm.
+
+    A rounded iron that stands out `depth` in the middle cuts only as wide as its chord there, and two
+    thirds of that depth on the whole of it: so lanes lie two thirds of the chord apart.
+
+    Examples
+    --------
+    >>> from nullah.core.shop import USUAL_PLANES
+    >>> round(lane_step(USUAL_PLANES[0], 0.5), 1)
+    21.5
+    """
+    iron, camber = float(plane.iron), float(plane.camber)
+    if camber <= depth:
+        # The whole iron cuts, its corners the less the more it is rounded.
+        return iron * (1 - camber / depth / 3)
+    return iron * math.sqrt(depth / camber) * 2 / 3
+
+
+@dataclass(frozen=True, slots=True)
+class Lane:
+    """A line over the board along which one strokes: where it enters and leaves, mm."""
+
+    start: tuple[float, float]
+    end: tuple[float, float]
+
+    @property
+    def length(self) -> float:
+        """Its length, mm."""
+        return math.dist(self.start, self.end)
+
+    def at(self, share: float) -> tuple[float, float]:
+        """Give the place at a share of its length."""
+        (x0, y0), (x1, y1) = self.start, self.end
+        return x0 + (x1 - x0) * share, y0 + (y1 - y0) * share
+
+
+def lanes(length: float, width: float, way: Way, step: float) -> tuple[Lane, ...]:
+    """Give the lanes of one set over a board, mm, `step` apart and as far from both sides."""
+    angle = math.radians(_ANGLES[way])
+    ax, ay = math.cos(angle), math.sin(angle)
+    # The offset of a line is counted square to it.
+    offsets = [-x * ay + y * ax for x in (0.0, length) for y in (0.0, width)]
+    low, high = min(offsets), max(offsets)
+    number = max(1, math.ceil((high - low) / step))
+    found = []
+    for index in range(number):
+        offset = low + (index + 0.5) * (high - low) / number
+        span = _clipped((-offset * ay, offset * ax), (ax, ay), length, width)
+        if span is not None and span[1] - span[0] > 1.0:
+            found.append(Lane(*((-offset * ay + t * ax, offset * ax + t * ay) for t in span)))
+    return tuple(found)
+
+
+def _clipped(
+    at: tuple[float, float], along: tuple[float, float], length: float, width: float
+) -> tuple[float, float] | None:
+    """Give from where to where a line runs over the board, counted along it."""
+    low, high = -1e9, 1e9
+    for place, direction, limit in ((at[0], along[0], length), (at[1], along[1], width)):
+        if abs(direction) < 1e-12:
+            if not 0 <= place <= limit:
+                return None
+            continue
+        one, two = sorted((-place / direction, (limit - place) / direction))
+        low, high = max(low, one), min(high, two)
+    return (low, high) if high > low else None
+
+
+def work_of(survey: Survey, heights: Grid, spacing: float = 5.0) -> Work:
+    """Give heights over a survey's stations as a face to plane, on an even grid of about `spacing` mm."""
+    length, width = float(np.ptp(survey.x)), float(np.ptp(survey.y))
+    n, m = max(3, round(length / spacing) + 1), max(3, round(width / spacing) + 1)
+    xs, ys = np.linspace(survey.x[0], survey.x[-1], n), np.linspace(survey.y[0], survey.y[-1], m)
+    even = Survey(survey.x, survey.y, heights, heights).at(xs, ys).top
+    return Work(even, length / (n - 1), width / (m - 1))
+
+
+def plan_strokes(work: Work, shop: Shop) -> tuple[Stage, ...]:
+    """Plan how to bring a face down to its line.
+
+    Parameters
+    ----------
+    work : Work
+        Heights above the line, mm: nothing of what stays stands below 0.
+    shop : Shop
+        With the planes there are; a coarse plane that is missing is stood in for by a finer one.
+
+    Returns
+    -------
+    tuple of Stage
+        Only those that have something to do; empty if there is no plane at all.
+    """
+    found: list[Stage] = []
+    left = work.heights
+    for kind in _KINDS:
+        plane = shop.plane(*kind.planes)
+        if plane is None:
+            continue
+        depth = min(float(plane.shaving), kind.deepest)
+        # Not worth fetching a plane for less than half a shaving; the last one is for the surface too.
+        if kind is not _KINDS[-1] and float(left.max()) <= kind.leave + depth / 2:
+            continue
+        strokes, sets, way = _counted(Work(left, work.spacing_x, work.spacing_y), kind.ways, plane, depth, kind.leave)
+        if strokes:
+            found.append(Stage(kind.title, plane, kind.ways, depth, kind.leave, strokes, sets, way, kind.test))
+            left = np.minimum(left, kind.leave)
+    return tuple(found)
+
+
+def _counted(work: Work, ways: tuple[Way, ...], plane: Plane, depth: float, leave: float) -> tuple[int, int, float]:
+    """Count strokes, sets, and millimetres of way: each set lowers what stands out by its share of the shaving."""
+    step = lane_step(plane, depth)
+    lower = depth * _BITE
+    sets = max(0, math.ceil((float(work.heights.max()) - leave) / lower - 1e-6))
+    strokes, way = 0, 0.0
+    courses = {each: lanes(work.length, work.width, each, step) for each in ways}
+    profiles = {each: [_along(work, lane) for lane in course] for each, course in courses.items()}
+    for number in range(sets):
+        each = ways[number % len(ways)]
+        for lane, profile in zip(courses[each], profiles[each], strict=True):
+            out = profile > leave + number * lower + 1e-9
+            strokes += int(out[0]) + int(np.count_nonzero(out[1:] & ~out[:-1]))
+            way += lane.length * float(out.mean())
+    return strokes, sets, way
+
+
+def _along(work: Work, lane: Lane, spacing: float = 10.0) -> Grid:
+    """Give the heights along a lane, bilinear, about every `spacing` mm."""
+    share = np.linspace(0.0, 1.0, max(2, math.ceil(lane.length / spacing) + 1))
+    x = lane.start[0] + share * (lane.end[0] - lane.start[0])
+    y = lane.start[1] + share * (lane.end[1] - lane.start[1])
+    n, m = work.heights.shape
+    i, j = np.clip(x / work.spacing_x, 0, n - 1), np.clip(y / work.spacing_y, 0, m - 1)
+    i0, j0 = np.minimum(i.astype(int), n - 2), np.minimum(j.astype(int), m - 2)
+    fi, fj = i - i0, j - j0
+    z = work.heights
+    return np.asarray(
+        z[i0, j0] * (1 - fi) * (1 - fj) + z[i0 + 1, j0] * fi * (1 - fj)
+        + z[i0, j0 + 1] * (1 - fi) * fj + z[i0 + 1, j0 + 1] * fi * fj,
+        dtype=np.float64,
+    )  # fmt: skip
+
+
+def strokes_per_mm(length: float, width: float, plane: Plane) -> float:
+    """Give how many strokes take one millimetre off a whole face of that size (mm)."""
+    depth = float(plane.shaving)
+    return len(lanes(length, width, Way.SLANT, lane_step(plane, depth))) / (depth * _BITE)
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Played:
+    """Where a plan that is being played stands: stage and set (from 0), the stroke just made, what is left."""
+
+    stage: int
+    set: int
+    stroke: Stroke
+    shaving: Shaving
+    work: Work
+
+
+def play(work: Work, stages: Sequence[Stage]) -> Iterator[Played]:
+    """Carry a plan out in the simulator, stroke by stroke, testing after each set as it says.
+
+    A set goes over whatever stands out more than the stage leaves, and no further. A stage
+    is over when nothing does, or when the plane no longer reaches what does.
+    """
+    for number, stage in enumerate(stages):
+        for turn in range(3 * stage.sets + 6):
+            taken = 0.0
+            for stroke in strokes_of_set(work, stage, stage.ways[turn % len(stage.ways)]):
+                work, shaving = plane_stroke(work, stroke)
+                taken += shaving.volume
+                yield Played(number, turn, stroke, shaving, work)
+            # Less than a hundredth of a millimetre over what one lane covers: the plane rides over the rest.
+            if taken < 0.01 * lane_step(stage.plane, stage.depth) * min(work.length, work.width):
+                break
+
+
+def strokes_of_set(work: Work, stage: Stage, way: Way) -> Iterator[Stroke]:
+    """Give the strokes of one set over what stands out now: along each lane, each run of it by itself."""
+    tolerance = min(stage.depth / 4, 0.01)
+    for lane in lanes(work.length, work.width, way, lane_step(stage.plane, stage.depth)):
+        profile = _along(work, lane)
+        out = np.flatnonzero(profile > stage.leave + tolerance)
+        if not len(out):
+            continue
+        for run in np.split(out, np.flatnonzero(np.diff(out) > 4) + 1):
+            yield _stroke(stage, lane, profile, int(run[0]), int(run[-1]))
+
+
+def _stroke(stage: Stage, lane: Lane, profile: Grid, first: int, last: int) -> Stroke:
+    """Give the stroke over a run of a lane: on to the border where that is near, set no deeper than what stands out."""
+    spacing = lane.length / (len(profile) - 1)
+    start = -30.0 if first <= 1 else first * spacing
+    end = lane.length + 30.0 if last >= len(profile) - 2 else last * spacing
+    height = float(profile[first : last + 1].max()) - stage.leave
+    depth = min(stage.depth, max(height, stage.depth / 4))
+    return Stroke(lane.at(start / lane.length), lane.at(end / lane.length), stage.plane, depth)
+
+
+def out_of_flat(work: Work) -> float:
+    """Give how far a face is from flat: the distance of two parallel planes that it fits between, mm.
+
+    Found by turning the plane of least squares until it is best (a linear programme would give
+    the same); steep faces are no matter here, so the distance is measured upright.
+    """
+    x, y = np.meshgrid(work.x, work.y, indexing="ij")
+    level = np.column_stack((np.ones(x.size), x.ravel(), y.ravel()))
+    flat = work.heights.ravel()
+    plane, *_ = np.linalg.lstsq(level, flat, rcond=None)
+    off = flat - level @ plane
+    return float(np.ptp(off))
