@@ -20,6 +20,7 @@ from nullah.core.rack.board import Board, Faces, Flaw, FlawKind
 from nullah.demo.seed_box import seed_box
 from nullah.files.errors import ProjectFileError
 from nullah.files.project_file import parse_project, project_text, read_project, write_project
+from nullah.files.schema import VERSION
 
 SCHEMA = json.loads((Path(__file__).parents[2] / "docs" / "project.schema.json").read_text())
 

@@ -46,6 +46,8 @@ class Fill(Enum):
     FLAW = "flaw"
     LIT = "lit"
     PAPER = "paper"
+    #: Pencil strokes over what is there.
+    PENCIL = "pencilled"
 
 
 class Anchor(Enum):

@@ -6,10 +6,11 @@ import math
 from collections.abc import Sequence
 from dataclasses import replace
 from fractions import Fraction
+from typing import NamedTuple
 
 from nullah.core.breakdown.cuts import portions, within
 from nullah.core.breakdown.layout import PlacedPart, Rect
-from nullah.core.lengths import Length
+from nullah.core.lengths import Length, mm
 from nullah.core.milling.forecast import Forecast, Patch, best_first_cut, forecast
 from nullah.core.piece.form import Assembly
 from nullah.core.piece.part import INSIDE
@@ -17,6 +18,41 @@ from nullah.core.project import Project
 from nullah.core.rack.board import Board
 
 Laid = tuple[Board, Sequence[PlacedPart]]
+
+
+class Stock(NamedTuple):
+    """What is flattened in one piece: a board, what a first cut left of it, or a rough part sawn out before.
+
+    `parts` are the parts that lie on it, `needs` the thickest of them, None where there is none.
+    """
+
+    board: Board
+    rect: Rect
+    parts: tuple[str, ...] = ()
+    needs: Length | None = None
+    lows: Length = mm(0)
+
+
+def stocks(project: Project, assembly: Assembly, boards: Sequence[Laid]) -> tuple[Stock, ...]:
+    """Give all that is flattened in one piece, board by board; a board with nothing on it is whole."""
+    found: list[Stock] = []
+    for board, placed in boards:
+        whole = Rect(0, 0, float(board.length), float(board.width))
+        cut = project.first_cut(board.id)
+        rects = [whole] if cut is None else list(portions(whole, cut.crosswise, cut.at, float(project.shop.kerf)))
+        if board.id in project.cut_first:
+            rects = [item.rect for item in placed]
+        for rect in rects:
+            parts = [part for item in placed if within(item.rect, rect) for part in item.part.parts]
+            known = [part for each in parts if (part := assembly.part(each)) is not None]
+            thick = [
+                item.part.finished or part.thickness for item in placed for part in known if part.id in item.part.parts
+            ]
+            hidden = bool(known) and all(part.species_role in INSIDE for part in known)
+            found.append(
+                Stock(board, rect, tuple(parts), max(thick, default=None), project.lows_left if hidden else mm(0))
+            )
+    return tuple(found)
 
 
 def forecasts(project: Project, assembly: Assembly, boards: Sequence[Laid]) -> tuple[Forecast, ...]:

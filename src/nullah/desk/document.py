@@ -179,7 +179,10 @@ class Document(QObject):
 
     def pick_part(self, part: str) -> None:
         """Take a part in hand, across all stations."""
-        self.set_hand(self.hand._replace(part=part, piece=""))
+        lies_on = next(
+            (b.board.id for b in self.plan.boards for i in b.placed if part in i.part.parts), self.hand.board
+        )
+        self.set_hand(self.hand._replace(part=part, piece="", board=lies_on))
 
     def set_hand(self, hand: Hand) -> None:
         """Take something else in hand."""

@@ -13,6 +13,7 @@ from PySide6.QtGui import QCloseEvent, QResizeEvent
 from PySide6.QtWidgets import QApplication, QGridLayout, QMainWindow, QStackedWidget, QVBoxLayout, QWidget
 
 from nullah.core import actions
+from nullah.core.breakdown.layout import FirstCut
 from nullah.core.card import Mend
 from nullah.core.drawing import Drawing
 from nullah.core.laying import with_staves
@@ -273,6 +274,10 @@ class Window(QMainWindow):
         match mend.action:
             case "cut_first":
                 self.document.do(mend.label, lambda p: actions.cut_first(p, mend.subject, mend.value == "yes"))
+            case "first_cut":
+                way, _, at = mend.value.partition("/")
+                cut = FirstCut(mend.subject, way == "cross", float(at))
+                self.document.do(mend.label, lambda p: actions.cut_at(p, mend.subject, cut))
             case "give" if ledger is not None:
                 kind = ledger.quantity(mend.subject).definition.kind
                 value = read_slope(mend.value) if kind is Kind.SLOPE else read_length(mend.value)

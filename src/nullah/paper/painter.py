@@ -152,10 +152,11 @@ class _Work:
     def path(self, path: Path) -> None:
         polygon = QPolygonF([self.scale.put(point) for point in path.points])
         if path.closed and path.fill is not Fill.NONE:
-            self.painter.setPen(Qt.PenStyle.NoPen)
-            self.painter.setBrush(QBrush(QColor(self.area(path))))
-            self.painter.drawPolygon(polygon)
-            if path.fill in (Fill.WASTE, Fill.FLAW):
+            if path.fill is not Fill.PENCIL:
+                self.painter.setPen(Qt.PenStyle.NoPen)
+                self.painter.setBrush(QBrush(QColor(self.area(path))))
+                self.painter.drawPolygon(polygon)
+            if path.fill in (Fill.WASTE, Fill.FLAW, Fill.PENCIL):
                 self.hatch(path)
         self.painter.setBrush(Qt.BrushStyle.NoBrush)
         if path.role is Role.BARE:
@@ -190,7 +191,8 @@ class _Work:
         flaw = path.fill is Fill.FLAW
         spacing = (1.5 if flaw else 2.2) * self.scale.paper
         corners = [(p.x(), p.y()) for p in (self.scale.put(point) for point in path.points)]
-        self.painter.setPen(self.pen(Role.FLAW if flaw else Role.WASTE))
+        roles = {Fill.FLAW: Role.FLAW, Fill.PENCIL: Role.PENCIL}
+        self.painter.setPen(self.pen(roles.get(path.fill, Role.WASTE)))
         pen = self.painter.pen()
         pen.setWidthF(0.16 * self.scale.paper)
         self.painter.setPen(pen)

@@ -63,6 +63,8 @@ class Stage:
         Way planed, in all.
     test : str
         When to stop and with what to test.
+    to_left : bool
+        Whether strokes go from right to left as the face lies: with the grain.
     """
 
     title: str
@@ -74,6 +76,7 @@ class Stage:
     sets: int
     millimetres: float
     test: str
+    to_left: bool = False
 
     @property
     def minutes(self) -> float:
@@ -187,7 +190,7 @@ def work_of(survey: Survey, heights: Grid, spacing: float = 5.0) -> Work:
     return Work(even, length / (n - 1), width / (m - 1))
 
 
-def plan_strokes(work: Work, shop: Shop) -> tuple[Stage, ...]:
+def plan_strokes(work: Work, shop: Shop, to_left: bool = False) -> tuple[Stage, ...]:
     """Plan how to bring a face down to its line.
 
     Parameters
@@ -196,6 +199,8 @@ def plan_strokes(work: Work, shop: Shop) -> tuple[Stage, ...]:
         Heights above the line, mm: nothing of what stays stands below 0.
     shop : Shop
         With the planes there are; a coarse plane that is missing is stood in for by a finer one.
+    to_left : bool
+        Whether the grain wants strokes from right to left.
 
     Returns
     -------
@@ -214,7 +219,7 @@ def plan_strokes(work: Work, shop: Shop) -> tuple[Stage, ...]:
             continue
         strokes, sets, way = _counted(Work(left, work.spacing_x, work.spacing_y), kind.ways, plane, depth, kind.leave)
         if strokes:
-            found.append(Stage(kind.title, plane, kind.ways, depth, kind.leave, strokes, sets, way, kind.test))
+            found.append(Stage(kind.title, plane, kind.ways, depth, kind.leave, strokes, sets, way, kind.test, to_left))
             left = np.minimum(left, kind.leave)
     return tuple(found)
 
@@ -307,7 +312,10 @@ def _stroke(stage: Stage, lane: Lane, profile: Grid, first: int, last: int) -> S
     end = lane.length + 30.0 if last >= len(profile) - 2 else last * spacing
     height = float(profile[first : last + 1].max()) - stage.leave
     depth = min(stage.depth, max(height, stage.depth / 4))
-    return Stroke(lane.at(start / lane.length), lane.at(end / lane.length), stage.plane, depth)
+    ends = lane.at(start / lane.length), lane.at(end / lane.length)
+    if stage.to_left:
+        ends = ends[1], ends[0]
+    return Stroke(*ends, stage.plane, depth)
 
 
 def out_of_flat(work: Work) -> float:

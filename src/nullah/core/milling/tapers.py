@@ -89,6 +89,8 @@ def taper_plan(length: float, thick: float, start: float, off: float, faces: Seq
     if off <= 0 or shaving <= 0:
         raise TaperError("A taper takes something off: give more than nothing.")
     chosen = [face for face in FACES if face in faces]
+    if not chosen:
+        raise TaperError("A taper has at least one face: 1 to 4, going round the leg.")
     ways = [sum(face in chosen for face in pair) for pair in (("A", "C"), ("B", "D"))]
     toe = thick - ways[0] * off, thick - ways[1] * off
     if min(toe) <= 0:

@@ -8,6 +8,7 @@ from typing import NamedTuple
 from nullah.core.card import Card
 from nullah.core.drawing import Drawing
 from nullah.core.plan import Plan
+from nullah.core.rack.shape_readings import ShapeReading
 
 
 class Hand(NamedTuple):
@@ -23,6 +24,12 @@ class Hand(NamedTuple):
     flaw: int = -1
     piece: str = ""
     cut: int = -1
+    view: str = ""
+    face: str = ""
+    step: int = 0
+    reading: ShapeReading | None = None
+    edge: tuple[float, float] | None = None
+    task: tuple[str, tuple[float, ...]] | None = None
 
 
 class Station(NamedTuple):

@@ -1,0 +1,269 @@
+"""Tapers and shaped edges drawn: guide lines, order and starts, for the task in hand."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator
+
+from nullah.core.card import Card, Remark, Setting, Weight
+from nullah.core.drawing import (
+    Anchor,
+    Dimension,
+    Drawing,
+    Element,
+    Fill,
+    Label,
+    Path,
+    Point,
+    Ring,
+    Role,
+    drawing,
+    line,
+    rectangle,
+)
+from nullah.core.lengths import Marks, from_float
+from nullah.core.milling.edge_tasks import KINDS, Planned, Task, tasks_of
+from nullah.core.milling.edges import EdgeError, LongBevel, ShapedEdge
+from nullah.core.milling.tapers import TaperError, TaperPlan
+from nullah.core.plan import Plan
+from nullah.core.stations.station import Hand
+
+
+def task_in_hand(plan: Plan, hand: Hand) -> Task:
+    """Give the task that was typed, or the first of the part in hand, or of any part, or a leg as an example."""
+    if hand.task is not None:
+        return Task(*hand.task)
+    part = plan.part(hand.part)
+    for each in ([part] if part is not None else []) + list(plan.parts):
+        found = next(tasks_of(each), None)
+        if found is not None:
+            return found
+    kind = next(iter(KINDS))
+    return Task(kind, tuple(usual for _, usual in KINDS[kind].figures))
+
+
+def _planned(task: Task) -> Planned | str:
+    try:
+        return task.planned()
+    except (EdgeError, TaperError) as error:
+        return str(error)
+
+
+# --- the drawing ----------------------------------------------------------------------------------
+
+
+def draw_edge_work(plan: Plan, hand: Hand) -> Drawing:
+    """Draw the task in hand."""
+    task = task_in_hand(plan, hand)
+    found = _planned(task)
+    title = KINDS[task.kind].title + (f" · {task.of}" if task.of else "")
+    if isinstance(found, str):
+        return drawing(Label((0, 0), title, 3.6, Anchor.START, bold=True),
+                       Label((0, 10), found, 3.2, Anchor.START, Role.WARN))  # fmt: skip
+    if isinstance(found, TaperPlan):
+        return drawing(_taper(found, task, plan.marks), _heading(title, 0))
+    if isinstance(found, LongBevel):
+        return drawing(_bevel(found, task, plan.marks), _heading(title, 0))
+    return drawing(_edge(found, plan.marks), _heading(title, 0))
+
+
+def _heading(title: str, top: float) -> Label:
+    return Label((0, top), title, 3.6, Anchor.START, bold=True, nudge_mm=(0, -14))
+
+
+def _taper(found: TaperPlan, task: Task, marks: Marks) -> Iterator[Element]:
+    """Draw a face of the leg lying, its toe at the right, with the line and where each stroke starts."""
+    length, thick = task.figures[0], task.figures[1]
+    # A leg is long and thin: across it is drawn larger.
+    tall = max(1.0, length / 6 / thick)
+    high, start = thick * tall, length - found.run
+    off = found.off * tall
+    yield rectangle(0, 0, length, high, fill=Fill.WOOD, species="black cherry")
+    yield Path(((start, 0), (length, 0), (length, off)), Role.OUTLINE, closed=True, fill=Fill.WASTE)
+    across = found.toe[0] < thick - found.off - 1e-6
+    if across:
+        yield Path(((start, high), (length, high), (length, high - off)), Role.OUTLINE, closed=True, fill=Fill.WASTE)
+        yield line((start, high), (length, high - off), Role.KNIFE)
+    yield line((start, 0), (length, off), Role.KNIFE)
+    every = max(1, len(found.strokes) // 8)
+    for number, stroke in enumerate(found.strokes, start=1):
+        x = length - stroke.start
+        yield line((x, 0), (x, high * 0.12), Role.CHALK)
+        if number == 1 or number % every == 0:
+            yield Ring((x, 0), str(number), 2.4, Role.CHALK, nudge_mm=(0, -4))
+    write = marks.write
+    yield Dimension((start, high), (0, high), write(from_float(start)), -8)
+    yield Dimension((length, high), (start, high), write(from_float(found.run)), -8)
+    toe = thick - found.off * (2 if across else 1)
+    low = high - (off if across else 0)
+    yield Dimension((length, low), (length, off), write(from_float(toe)), 9)
+    if tall > 1.01:
+        yield Label((0, high), f"across drawn {tall:.1f} × too large", 2.9, Anchor.START, Role.FAINT, nudge_mm=(0, 18))
+    yield Label((length, high), "ringed: where strokes begin, each from there off the toe", 2.9, Anchor.END, Role.FAINT,
+                nudge_mm=(0, 18))  # fmt: skip
+    yield from _end_views(found, task, high, length)
+
+
+def _end_views(found: TaperPlan, task: Task, high: float, length: float) -> Iterator[Element]:
+    """Draw the toe end on, once for each round: which faces are planed, with their order."""
+    thick = task.figures[1]
+    size = length / 9
+    scale = size / thick
+    y = high + length * 0.13
+    left = {"A": 0.0, "B": 0.0, "C": 0.0, "D": 0.0}
+    number = 0
+    for index, faces in enumerate(found.rounds):
+        x = index * size * 2.2 + size * 0.4
+        yield rectangle(x, y, size, size, Role.HIDDEN)
+        for face in faces:
+            number += 1
+            left[face.face] = found.off * scale
+            at: dict[str, Point] = {
+                "A": (x + size / 2, y), "B": (x + size, y + size / 2),
+                "C": (x + size / 2, y + size), "D": (x, y + size / 2),
+            }  # fmt: skip
+            yield Ring(at[face.face], str(number), 2.6, Role.CHALK)
+        inner = (x + left["D"], y + left["A"], size - left["D"] - left["B"], size - left["A"] - left["C"])
+        yield rectangle(*inner, fill=Fill.END_GRAIN, species="black cherry")
+        names = " and ".join(face.face for face in faces)
+        yield Label((x + size * 1.15, y + size / 2), f"then {names}" if index else f"first {names}", 3.0, Anchor.START)
+    yield Label((0, y + size), "the toe end on: A above, B right, C below, D left", 2.9, Anchor.START, Role.FAINT,
+                nudge_mm=(0, 5))  # fmt: skip
+
+
+def _edge(found: ShapedEdge, marks: Marks) -> Iterator[Element]:
+    """Draw the corner in section, the face above: what goes, round by round, and the guide lines."""
+    corners = [corner for flats in found.rounds for flat in flats for corner in flat.corners]
+    reach = max(max(x, y) for x, y in corners)
+    rabbet = dict(found.gauge)
+    wide_rabbet, deep_rabbet = rabbet.get("rabbet, in from the edge", 0.0), rabbet.get("rabbet, deep", 0.0)
+    wide, high = max(reach, wide_rabbet) * 1.8, max(reach * 1.5, deep_rabbet * 2)
+    # The corner stands at the right; x counts in over the face, so it is mirrored.
+    yield rectangle(0, 0, wide, high, Role.HIDDEN)
+
+    def put(corner: Point) -> Point:
+        return wide - corner[0], corner[1]
+
+    last = [flat for flats in found.rounds for flat in flats]
+    finished = sorted((corner for flat in last for corner in flat.corners), key=lambda c: (-c[0], c[1]))
+    profile: list[Point] = []
+    if wide_rabbet:
+        profile += [put((wide_rabbet, 0.0)), put((wide_rabbet, deep_rabbet))]
+    if len(found.rounds) == 1:
+        profile += [put(finished[0]), put(finished[-1])]
+    else:
+        radius = _radius(found)
+        for step in range(13):
+            turn = math.radians(90 * step / 12)
+            profile.append(put((radius * (1 - math.sin(turn)), deep_rabbet + radius * (1 - math.cos(turn)))))
+    yield Path((*profile, (wide, high), (0, high), (0, 0)), Role.OUTLINE, closed=True, fill=Fill.END_GRAIN,
+               species="black cherry")  # fmt: skip
+    waste = [put((wide_rabbet, 0.0)) if wide_rabbet else profile[0], *profile[1 if wide_rabbet else 0 :], (wide, 0)]
+    yield Path(tuple(waste), Role.BARE, closed=True, fill=Fill.WASTE)
+    for number, flats in enumerate(found.rounds, start=1):
+        for flat in flats:
+            a, b = (put(corner) for corner in flat.corners)
+            yield line(a, b, Role.KNIFE if number == 1 else Role.PENCIL)
+            yield Ring(((a[0] + b[0]) / 2, (a[1] + b[1]) / 2), str(number), 2.2, Role.CHALK,
+                       nudge_mm=(3, -3))  # fmt: skip
+    first = found.rounds[0][0]
+    if first.on_face is not None:
+        at = first.on_face
+        yield Dimension((wide - at, 0), (wide, 0), marks.write_fine(from_float(round(at, 1))), 8)
+    if first.down_edge is not None:
+        yield Dimension((wide, 0), (wide, first.down_edge), marks.write_fine(from_float(round(first.down_edge, 1))), 8)
+    words = f"the edge in section, face above · rings: the order of planing, {len(found.rounds)} rounds"
+    yield Label((0, high), words, 2.9, Anchor.START, Role.FAINT, nudge_mm=(0, 6))
+
+
+def _radius(found: ShapedEdge) -> float:
+    """Give the radius of a round from its first flat, whose lines lie r·(2 − √2) from the corner."""
+    line_at = found.rounds[0][0].on_face or 0.0
+    return line_at / (2 - math.sqrt(2))
+
+
+def _bevel(found: LongBevel, task: Task, marks: Marks) -> Iterator[Element]:
+    width, thick = task.figures[0], task.figures[1]
+    yield rectangle(0, 0, width, thick, fill=Fill.END_GRAIN, species="black cherry")
+    yield line((found.on_face, 0), (found.on_back, thick), Role.KNIFE)
+    write = marks.write_fine
+    yield Dimension((0, 0), (found.on_face, 0), write(from_float(round(found.on_face, 1))), 8)
+    yield Dimension((found.on_back, thick), (0, thick), write(from_float(round(found.on_back, 1))), 8)
+    yield Label((width, thick), f"{found.degrees:g}° out of square", 3.0, Anchor.END, nudge_mm=(0, 12))
+    yield Label((0, thick), "in section: the saw enters at one line and leaves at the other; two halves that mate", 2.9,
+                Anchor.START, Role.FAINT, nudge_mm=(0, 18))  # fmt: skip
+
+
+# --- the card -------------------------------------------------------------------------------------
+
+
+def edge_card(plan: Plan, hand: Hand) -> Card:
+    """Give the task in hand: what to set, the steps, what to mind."""
+    task = task_in_hand(plan, hand)
+    found = _planned(task)
+    title = KINDS[task.kind].title
+    if isinstance(found, str):
+        return Card(title, mind=(Remark(found, Weight.FAILS),))
+    if isinstance(found, TaperPlan):
+        return _taper_card(title, found, task, plan.marks)
+    if isinstance(found, LongBevel):
+        return _bevel_card(title, found, plan.marks)
+    write = plan.marks.write_fine
+    settings = [Setting("Pencil", write(from_float(round(figure, 1))), what) for what, figure in found.gauge]
+    first = found.rounds[0][0]
+    settings.append(Setting("Lean", f"{first.degrees:.0f}°", "from the face, for the first flat"))
+    if len(found.rounds) > 1:
+        flats = sum(len(flats) for flats in found.rounds)
+        settings.append(Setting("Flats", str(flats), "before it is rolled over"))
+    mind = (Remark("Fine set and a slight skew across end grain; support the far corner."),)
+    return Card(title, tuple(settings), found.steps, mind)
+
+
+def _taper_card(title: str, found: TaperPlan, task: Task, marks: Marks) -> Card:
+    write = marks.write_fine
+    length, thick = task.figures[0], task.figures[1]
+    settings = (
+        Setting("Begins", marks.write(from_float(length - found.run)), "below the top, squared round"),
+        Setting("At the toe", " × ".join(write(from_float(round(each, 2)), False) for each in found.toe) + " mm",
+                f"of {write(from_float(thick))}"),
+        Setting("Off each face", write(from_float(found.off)), f"{found.angle:.2f}°"),
+        Setting("Strokes", str(len(found.strokes) + found.full), "a face, each begun farther from the toe"),
+    )  # fmt: skip
+    steps: list[str] = []
+    for index, faces in enumerate(found.rounds):
+        names = " and ".join(face.face for face in faces)
+        on = " and ".join(faces[0].lines_on)
+        fresh = "" if index == 0 else ", fresh, now that those are planed"
+        steps.append(f"Draw the lines of {names} on faces {on}{fresh}.")
+        if found.strokes:
+            start = write(from_float(round(found.strokes[0].start)))
+            steps.append(f"Plane {names}: first stroke from {start} to the toe, the next as much farther back.")
+        else:
+            steps.append(f"Plane {names} to the line.")
+    half = found.strokes[len(found.strokes) // 2 - 1] if len(found.strokes) > 1 else None
+    if half is not None:
+        start, left = write(from_float(round(half.start))), write(from_float(round(half.left, 1)))
+        steps.append(f"Half way (stroke {len(found.strokes) // 2}, from {start}) the toe has {left} to lose yet.")
+    steps.append("Last one over the whole taper, to the line; stop short of the squared line at the top.")
+    mind = (
+        Remark("Plane no face before its neighbours' lines stand on wood that stays: that is the order above."),
+        Remark("Hold the leg by its square part; both hands behind the edge."),
+    )
+    return Card(
+        title, settings, tuple(steps), mind, ("Stroke k of n begins k/n of the taper from the toe, n = off ÷ shaving.",)
+    )
+
+
+def _bevel_card(title: str, found: LongBevel, marks: Marks) -> Card:
+    write = marks.write_fine
+    settings = (
+        Setting("On the face", write(from_float(round(found.on_face, 1))), "from the face edge"),
+        Setting("On the back", write(from_float(round(found.on_back, 1))), "from the same edge"),
+        Setting("Bevel", f"{found.degrees:g}°", "out of square"),
+    )
+    steps = (
+        "Gauge both lines from the face edge, and join them across both ends with the bevel.",
+        "Saw between the lines, turning the board so that both are watched.",
+        "Plane to the lines; lay the halves together and look for light.",
+    )
+    return Card(title, settings, steps, (Remark("Clamp the board: a slanting cut pulls the saw sideways."),))

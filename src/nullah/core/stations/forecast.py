@@ -1,0 +1,257 @@
+"""What thickness each rough part can reach, against what the piece needs, and the ways out where it will not."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from fractions import Fraction
+
+from nullah.core.card import Card, Mend, Remark, Setting, Weight
+from nullah.core.drawing import (
+    Anchor,
+    Drawing,
+    Element,
+    Fill,
+    Label,
+    Path,
+    Role,
+    drawing,
+    line,
+    rectangle,
+)
+from nullah.core.lengths import Length, from_float
+from nullah.core.piece.part import Part
+from nullah.core.plan import Plan, thinner_throughout
+from nullah.core.rack.board import Board
+from nullah.core.stations.station import Hand
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from nullah.core.milling.forecast import Forecast
+    from nullah.core.milling.slab import Slab
+    from nullah.core.milling.survey import Survey
+
+#: Heights are drawn this many times too large, or nobody could see them.
+EXAGGERATION = 5
+# More parts than this are not drawn at once.
+_MOST = 6
+
+
+def _in_hand(plan: Plan, hand: Hand) -> Forecast | None:
+    found = plan.forecast_of(hand.part)
+    return found or (plan.milling[0] if plan.milling else None)
+
+
+def draw_forecast(plan: Plan, hand: Hand) -> Drawing:
+    """Draw the wood in section with the slab in it, and each part's thickness against what it needs."""
+    if not plan.milling:
+        return Drawing()
+    chosen = _in_hand(plan, hand)
+    shown = drawing(_bars(plan, _beside(plan, chosen), chosen))
+    if chosen is None:
+        return shown
+    left, top, right, _ = shown.bounds()
+    section = drawing(_sections(plan, chosen))
+    s_left, _, s_right, s_bottom = section.bounds()
+    scale = (right - left) / (s_right - s_left)
+    return section.moved(left - s_left * scale, top - 70 - s_bottom * scale, scale) + shown
+
+
+def _beside(plan: Plan, chosen: Forecast | None) -> tuple[Forecast, ...]:
+    """Give the parts to show: all, or where they are many those out of the same board as the one in hand."""
+    found = plan.milling or ()
+    if len(found) <= _MOST or chosen is None:
+        return found
+    same = tuple(item for item in found if item.board == chosen.board)
+    first = max(0, min(same.index(chosen), len(same) - _MOST))
+    return same[first : first + _MOST]
+
+
+def _sections(plan: Plan, chosen: Forecast) -> Iterator[Element]:
+    """Draw the wood along its length and at both ends, heights enlarged, with the slab in it."""
+    from nullah.core.milling.faces import survey_patch
+    from nullah.core.milling.slab import thickest_slab
+
+    # A part of several staves may come out of several boards: this is the one that was forecast.
+    board_plan = next((each for each in plan.boards if each.board.id == chosen.board), None)
+    if board_plan is None:
+        return
+    board, rect = board_plan.board, next(i.rect for i in board_plan.placed if chosen.part in i.part.parts)
+    patch = (rect.x, rect.end, rect.y, rect.top)
+    if not chosen.cut_first_chosen:
+        patch = (0.0, float(board.length), 0.0, float(board.width))
+    survey = survey_patch(board, *patch)
+    slab = thickest_slab(survey)
+    what = (
+        f"{board.name}, whole"
+        if not chosen.cut_first_chosen
+        else f"{_name(plan, chosen.part)}, cut out of {board.name}"
+    )
+    yield from _along(plan, board, survey, slab, what)
+
+
+def _along(plan: Plan, board: Board, survey: Survey, slab: Slab, what: str) -> Iterator[Element]:
+    length = float(survey.x[-1] - survey.x[0])
+    xs = [float(x - survey.x[0]) for x in survey.x]
+    middle = len(survey.y) // 2
+    yield from _profile(
+        xs, survey.top[:, middle].tolist(), survey.bottom[:, middle].tolist(),
+        [slab.a * float(x) + slab.b * float(survey.y[middle]) + slab.c for x in survey.x], slab.thickness, board, 0, 0,
+    )  # fmt: skip
+    high = EXAGGERATION * float(survey.top.max() - survey.bottom.min())
+    yield Label((0, -high), f"{what}: along its middle", 3.0, Anchor.START, Role.FAINT, nudge_mm=(0, -3))
+    yield Label(
+        (length, -high), f"heights drawn {EXAGGERATION} × too large", 2.9, Anchor.END, Role.FAINT, nudge_mm=(0, -3)
+    )
+    width = float(survey.y[-1] - survey.y[0])
+    ys = [float(y - survey.y[0]) for y in survey.y]
+    gap = max(40.0, length * 0.08)
+    for index, (station, title) in enumerate(((0, "its left end"), (-1, "its right end"))):
+        at = index * (width + gap)
+        below = high + 48
+        x = float(survey.x[station])
+        yield from _profile(
+            ys, survey.top[station].tolist(), survey.bottom[station].tolist(),
+            [slab.a * x + slab.b * float(y) + slab.c for y in survey.y], slab.thickness, board, at, below,
+        )  # fmt: skip
+        yield Label((at + width / 2, below), title, 3.0, role=Role.FAINT, nudge_mm=(0, 4))
+    if slab.thickness > 0:
+        legend = (2 * (width + gap), high + 50)
+        thick = plan.marks.write_fine(_length(slab.thickness))
+        yield Label(legend, f"blue: the flat slab inside, {thick}", 3.2, Anchor.START)
+        yield Label(legend, "hatched: shavings", 3.2, Anchor.START, Role.FAINT, nudge_mm=(0, 5))
+
+
+def _length(millimetres: float) -> Length:
+    return Length(Fraction(int(millimetres * 10 + 1e-6), 10))
+
+
+def _profile(stations: list[float], top: list[float], bottom: list[float], floor: list[float], thick: float,
+             board: Board, x: float, y: float) -> Iterator[Element]:  # fmt: skip
+    """Draw a cut through the wood: shavings hatched, the slab in wood, its faces in chalk."""
+
+    def curve(heights: list[float]) -> list[tuple[float, float]]:
+        return [(x + s, y - EXAGGERATION * h) for s, h in zip(stations, heights, strict=True)]
+
+    ceiling = [height + thick for height in floor]
+    outline = (*curve(top), *reversed(curve(bottom)))
+    yield Path(outline, Role.OUTLINE, closed=True, fill=Fill.WASTE)
+    if thick > 0:
+        slab = (*curve(ceiling), *reversed(curve(floor)))
+        yield Path(slab, Role.CHALK, closed=True, fill=Fill.WOOD, species=board.species)
+
+
+def _bars(plan: Plan, forecasts: tuple[Forecast, ...], chosen: Forecast | None) -> Iterator[Element]:
+    """Draw, part by part, the thickness wanted against what each way leaves, ten times full size."""
+    row, times, left = 76.0, 16.0, 150.0
+    for index, item in enumerate(forecasts):
+        y = index * row
+        short = item.short.mm > 0
+        name = _name(plan, item.part)
+        lit = chosen is not None and item.part == chosen.part
+        yield Label((0, y + 16), name, 3.8, Anchor.START, Role.CHALK if lit else Role.LABEL, bold=lit, of=item.part)
+        board = plan.project.board(item.board)
+        yield Label((0, y + 36), board.name if board else "", 2.9, Anchor.START, Role.FAINT, of=item.part)
+        species = board.species if board else ""
+        for offset, reach, way, used in (
+            (0, item.whole, "flattened whole", not item.cut_first_chosen),
+            (24, item.cut_first, "cut first", item.cut_first_chosen),
+        ):
+            long = float(reach) * times
+            yield rectangle(left, y + offset, long, 20, Role.OUTLINE if used else Role.PENCIL,
+                            Fill.WOOD if used else Fill.NONE, species, item.part)  # fmt: skip
+            words = f"{plan.marks.write_fine(reach)}  {way}" + (" · planned" if used else "")
+            yield Label((left + long + 12, y + offset + 10), words, 3.0, Anchor.START,
+                        Role.LABEL if used else Role.FAINT, bold=used, of=item.part)  # fmt: skip
+        need = left + float(item.needs) * times
+        yield line((need, y - 5), (need, y + 49), Role.WARN if short else Role.CHALK)
+        yield Label(
+            (need, y - 12), f"needs {plan.marks.write(item.needs)}", 2.9, role=Role.WARN if short else Role.CHALK
+        )
+
+
+def forecast_card(plan: Plan, hand: Hand) -> Card:
+    """Give what the part in hand reaches, who falls short, and the ways out."""
+    if plan.milling is None:
+        return Card("Flattening", mind=(Remark("Working out what each board can give …"),))
+    chosen = _in_hand(plan, hand)
+    settings: list[Setting] = []
+    if chosen is not None:
+        write = plan.marks.write_fine
+        settings = [
+            Setting("Needs", plan.marks.write(chosen.needs), _name(plan, chosen.part)),
+            Setting("Will reach", write(chosen.reach), _how(plan, chosen)),
+            Setting("Gauge", plan.marks.write(chosen.needs), "from the face side, all round"),
+        ]
+        if chosen.lows.mm > 0:
+            settings.append(Setting("Lows may stay", write(chosen.lows), "on its hidden face, counted in already"))
+    remarks = list(_shortfalls(plan, plan.milling))
+    if not remarks and plan.milling:
+        remarks.append(Remark("Every part that is laid reaches its thickness."))
+    remarks.append(Remark("Both hands behind the edge; the work against a stop or in the vice, never in the hand."))
+    steps = (
+        "Face side flat: hollow and wind out, then mark it.",
+        "Face edge straight, and square to the face side; mark it.",
+        "Gauge the thickness all round from the face side, plane the other face to the line.",
+        "Gauge the width from the face edge, plane to the line. Ends last.",
+    )
+    why = ("The thickest flat slab that lies inside both faces as surveyed; given down to 0.1 mm.",)
+    return Card("Flattening", tuple(settings), steps, tuple(remarks), why)
+
+
+def _how(plan: Plan, chosen: Forecast) -> str:
+    """Say how a part is flattened, and how far off its thickness may be."""
+    cut = plan.project.first_cut(chosen.board)
+    how = "flattened whole"
+    if chosen.cut_first_chosen:
+        how = "cut first"
+    elif cut is not None:
+        how = f"after a cut at {plan.marks.write(from_float(round(cut.at)))}"
+    return f"{how}, give or take {plan.marks.write_fine(from_float(round(chosen.doubt, 1)))}"
+
+
+def _shortfalls(plan: Plan, forecasts: tuple[Forecast, ...]) -> Iterator[Remark]:
+    """Say, board by board, which parts will not reach their thickness, with the mends that are arithmetic."""
+    for board in plan.project.boards:
+        short = [item for item in forecasts if item.board == board.id and item.short.mm > 0]
+        if not short:
+            continue
+        names = _listed([_name(plan, item.part) for item in short])
+        write = plan.marks.write_fine
+        reach = min(item.reach for item in short)
+        text = f"Out of {board.name} the {names} will not reach {plan.marks.write(short[0].needs)}, only {write(reach)}"
+        mends: list[Mend] = []
+        if not short[0].cut_first_chosen:
+            cut_first = min(item.cut_first for item in short)
+            text += f"; {write(cut_first)} if cut out before flattening"
+            if all(item.cut_first >= item.needs for item in short):
+                mends.append(Mend(f"Cut {board.name} first", "cut_first", board.id, "yes"))
+            if short[0].better is not None:
+                cut, gives = short[0].better
+                at = plan.marks.write(from_float(round(cut.at)))
+                verb = "cut" if cut.crosswise else "ripped"
+                text += f", or {write(gives)} if {verb} at {at} first"
+                value = f"{'cross' if cut.crosswise else 'rip'}/{cut.at}"
+                mends.append(Mend(f"{verb.capitalize() if cut.crosswise else 'Rip'} {board.name} at {at} first",
+                                  "first_cut", board.id, value))  # fmt: skip
+        first = plan.part(short[0].part)
+        if first is not None:
+            mends += _thinner(plan, first)
+        yield Remark(f"{text}.", Weight.FAILS, tuple(mends), of=short[0].part)
+
+
+def _listed(names: list[str]) -> str:
+    return names[0] if len(names) == 1 else f"{', '.join(names[:-1])} and {names[-1]}"
+
+
+def _thinner(plan: Plan, part: Part) -> list[Mend]:
+    """Offer to make every part of that thickness as thin as the thinnest can be had."""
+    found = thinner_throughout(plan, part)
+    if found is None:
+        return []
+    name, thinner = found
+    return [Mend(f"Make them all {plan.marks.write(thinner)} thick", "give", name, thinner.as_text())]
+
+
+def _name(plan: Plan, part_id: str) -> str:
+    part = plan.part(part_id)
+    return part.name if part else part_id

@@ -1,0 +1,252 @@
+"""The stroke plan: every step of the milling in order, with its plane, strokes, test and time; one of them drawn."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from itertools import islice
+
+import numpy as np
+
+from nullah.core.card import Card, Remark, Setting, Weight
+from nullah.core.drawing import Anchor, Drawing, Element, Fill, Label, Path, Point, Ring, Role, drawing, line, rectangle
+from nullah.core.forecasts import Stock
+from nullah.core.lengths import from_float
+from nullah.core.milling.decide import Face
+from nullah.core.milling.grain import GrainOf, grain_of
+from nullah.core.milling.job import Job
+from nullah.core.milling.planing import Work
+from nullah.core.milling.steps import Step, steps_of
+from nullah.core.milling.strokes import strokes_of_set
+from nullah.core.plan import Plan
+from nullah.core.rack.board import Rise
+from nullah.core.stations.station import Hand
+from nullah.core.stations.stock import job_in_hand, stock_name
+from nullah.core.stations.surveying import draw_face
+
+#: The prefix of a step in the list; its number follows.
+STEP = "step/"
+# More strokes than this are not drawn.
+_MOST_DRAWN = 36
+
+
+def step_in_hand(plan: Plan, hand: Hand) -> tuple[Stock, Job, tuple[Step, ...], Step] | None:
+    """Give the stock in hand, its job, all steps and the one that is shown."""
+    found = job_in_hand(plan, hand)
+    if found is None:
+        return None
+    stock, job = found
+    steps = steps_of(job, plan.marks, plan.project.shop)
+    return stock, job, steps, steps[min(max(hand.step, 0), len(steps) - 1)]
+
+
+def draw_strokes(plan: Plan, hand: Hand) -> Drawing:
+    """Draw the step in hand, and below it the list of all."""
+    found = step_in_hand(plan, hand)
+    if found is None:
+        return Drawing()
+    stock, job, steps, step = found
+    long, wide = stock.rect.length, stock.rect.width
+    if step.face is not None:
+        top = drawing(_face(plan, stock, job, step))
+    elif step.id == "edge":
+        top = drawing(_edge(job, long, wide))
+    else:
+        top = drawing(_outline(plan, stock, step))
+    heading = Label((0, 0), f"{stock_name(plan, stock)} · {step.title}", 3.6, Anchor.START, bold=True, nudge_mm=(0, -6))
+    return top + drawing(heading, _list(steps, step, long, wide))
+
+
+def _face(plan: Plan, stock: Stock, job: Job, step: Step) -> Iterator[Element]:
+    """Draw the face with its highs, where the first set of this stage goes, and which way."""
+    face = step.face
+    assert face is not None
+    yield from draw_face(stock.board, face, plan.marks, lows=False)
+    wide = stock.rect.width
+    grain = grain_of(stock.board, face.face)
+    yield from _turns(stock, face.face, grain)
+    yield from _grain_arrow(grain, stock)
+    if step.stage is None:
+        return
+    before = Work(np.minimum(face.work.heights, step.from_height), face.work.spacing_x, face.work.spacing_y)
+    for way in step.stage.ways:
+        strokes = list(strokes_of_set(before, step.stage, way))
+        every = max(1, len(strokes) * len(step.stage.ways) // _MOST_DRAWN)
+        for stroke in islice(strokes, 0, None, every):
+            start, end = ((x, wide - y) for x, y in (stroke.start, stroke.end))
+            yield from arrow(_held(start, stock), _held(end, stock), stock.rect.length / 90)
+
+
+def _held(at: Point, stock: Stock) -> Point:
+    """Keep the end of a stroke near the board it goes over."""
+    beyond = stock.rect.length / 60
+    return (
+        min(max(at[0], -beyond), stock.rect.length + beyond),
+        min(max(at[1], -beyond), stock.rect.width + beyond),
+    )
+
+
+def arrow(start: Point, end: Point, head: float, role: Role = Role.CHALK) -> Iterator[Element]:
+    """Draw an arrow from start to end, its head so long in mm."""
+    way = np.subtract(end, start)
+    long = float(np.hypot(*way))
+    if long < 1e-6:
+        return
+    u = way / long * head
+    across = np.array([-u[1], u[0]]) * 0.45
+    tip = np.array(end)
+    yield line(start, end, role)
+    yield Path((_point(tip - u + across), end, _point(tip - u - across)), role)
+
+
+def _point(at: np.ndarray) -> Point:
+    return float(at[0]), float(at[1])
+
+
+def _turns(stock: Stock, face: Face, grain: GrainOf) -> Iterator[Element]:
+    """Draw where the grain turns."""
+    rect = stock.rect
+    for turn in grain.turns:
+        x, end = max(turn.start - rect.x, 0.0), min(turn.end - rect.x, rect.length)
+        low, high = max(turn.low - rect.y, 0.0), min(turn.high - rect.y, rect.width)
+        if end <= x or high <= low:
+            continue
+        y = rect.width - high if face is Face.UPPER else low
+        yield rectangle(x, y, end - x, high - low, Role.FLAW, Fill.FLAW)
+        yield Label((x + (end - x) / 2, y + high - low), f"{turn.what}: tears", 2.8, role=Role.FLAW, nudge_mm=(0, 2.5))
+
+
+def _grain_arrow(grain: GrainOf, stock: Stock) -> Iterator[Element]:
+    """Draw which way to plane with the grain, above the board."""
+    long = stock.rect.length
+    if grain.to_right is None:
+        yield Label((long, 0), "grain: not looked at yet", 2.9, Anchor.END, Role.FAINT, nudge_mm=(0, -6))
+        return
+    way = "left to right →" if grain.to_right else "← right to left"
+    yield Label((long, 0), f"with the grain: {way}", 2.9, Anchor.END, Role.CHALK, nudge_mm=(0, -6))
+
+
+def _edge(job: Job, long: float, wide: float) -> Iterator[Element]:
+    """Draw the stopped strokes along the edge, shortest first, and the partial passes across it."""
+    straight, square = job.edge
+    bars = straight.stopped[-14:]
+    room = wide * 0.62
+    row = room / max(len(bars), 4)
+    yield rectangle(0, 0, long, room, Role.OUTLINE, Fill.PAPER)
+    for number, (start, end) in enumerate(bars):
+        y = row * (number + 0.5)
+        yield from arrow((start, y), (end, y), long / 90)
+        if start == 0.0 and end < long:
+            yield from arrow((long, y), (long - end, y), long / 90)
+    words = "stopped strokes along the edge, from above, the shortest first"
+    yield Label((0, room), words, 2.9, Anchor.START, Role.FAINT, nudge_mm=(0, 3))
+    thick = max(job.thickness, 1.0)
+    scale = long / 4 / thick
+    left, top = long * 0.02, room * 1.32
+    high = wide * 0.5
+    yield rectangle(left, top, thick * scale, high, Role.OUTLINE, Fill.END_GRAIN)
+    for number, reach in enumerate(square.partial, start=1):
+        x = left + reach * scale
+        yield line((left, top - high * 0.06 * number), (x, top - high * 0.06 * number), Role.CHALK)
+        yield line((x, top - high * 0.06 * number), (x, top + high * 0.2), Role.PENCIL)
+    words = f"{len(square.partial)} partial passes from the high side, each a little wider, then one over all"
+    yield Label((left + thick * scale * 1.08, top), words, 2.9, Anchor.START, Role.FAINT, nudge_mm=(0, 4))
+
+
+def _outline(plan: Plan, stock: Stock, step: Step) -> Iterator[Element]:
+    rect = stock.rect
+    yield rectangle(0, 0, rect.length, rect.width, fill=Fill.WOOD, species=stock.board.species)
+    write = plan.marks.write
+    for part_id in stock.parts:
+        part = plan.part(part_id)
+        placed = next((i.rect for each in plan.boards for i in each.placed if part_id in i.part.parts), None)
+        if part is None or placed is None:
+            continue
+        x, y = placed.x - rect.x, rect.width - (placed.top - rect.y)
+        yield rectangle(x, y, placed.length, placed.width, Role.CHALK, of=part_id)
+        size = write(part.width) if step.id == "width" else write(part.cut_length)
+        yield Label((x + placed.length / 2, y + placed.width / 2), f"{part.name} {size}", 3.0, of=part_id)
+
+
+def _list(steps: tuple[Step, ...], chosen: Step, long: float, wide: float) -> Iterator[Element]:
+    """List all steps, that in hand in chalk."""
+    row = max(long * 0.042, 1.0)
+    y = wide * 1.0 + row * 1.6
+    if chosen.id == "edge":
+        y = wide * 1.45 + row * 0.6
+    for number, step in enumerate(steps):
+        at, lit = y + number * row, step is chosen
+        of = f"{STEP}{number}"
+        role = Role.CHALK if lit else Role.LABEL
+        if lit:
+            yield rectangle(-long * 0.02, at - row / 2, long * 1.04, row, Role.BARE, Fill.LIT, of=of)
+        yield Ring((0, at), str(number + 1), 2.6, role, of=of)
+        yield Label((long * 0.035, at), step.title, 3.1, Anchor.START, role, bold=lit, of=of)
+        yield Label((long * 0.33, at), step.tool, 3.0, Anchor.START, role, of=of)
+        yield Label((long * 0.84, at), step.strokes_in_words, 3.0, Anchor.END, role, of=of)
+        yield Label((long, at), step.time_in_words, 3.0, Anchor.END, role, of=of)
+    total = sum(step.minutes for step in steps)
+    yield Label((long, y + len(steps) * row), f"in all about {minutes_in_words(total)}, with testing", 3.0, Anchor.END,
+                Role.FAINT)  # fmt: skip
+
+
+def minutes_in_words(minutes: float) -> str:
+    """Say how long, no finer than it can be known: ``40 min``, ``2 h 20 min``.
+
+    Examples
+    --------
+    >>> minutes_in_words(7.2), minutes_in_words(138), minutes_in_words(0.4)
+    ('7 min', '2 h 20 min', '1 min')
+    """
+    rounded = max(1, round(minutes)) if minutes < 20 else round(minutes / 5) * 5 if minutes < 60 else round(minutes, -1)
+    hours, rest = divmod(int(rounded), 60)
+    return f"{rest} min" if not hours else f"{hours} h {rest} min" if rest else f"{hours} h"
+
+
+# --- the card -------------------------------------------------------------------------------------
+
+
+def strokes_card(plan: Plan, hand: Hand) -> Card:
+    """Give the step in hand in full, and what to mind at it."""
+    found = step_in_hand(plan, hand)
+    if found is None:
+        return Card("Strokes", mind=(Remark("Put a board on the rack first."),))
+    stock, job, _, step = found
+    write = plan.marks.write_fine
+    settings = [Setting("To plane", step.tool or "—", step.title.lower())]
+    if step.stage is not None:
+        stage = step.stage
+        settings += [
+            Setting("Set to", plan.marks.write_fine(from_float(stage.depth)), "shaving in the middle of the iron"),
+            Setting(
+                "Strokes", str(stage.strokes), f"about, in {stage.sets} sets {', '.join(w.value for w in stage.ways)}"
+            ),
+            Setting("Leave", write(from_float(stage.leave)), "above the line"),
+        ]
+    settings.append(Setting("Thickness", write(from_float(round(job.thickness, 1))), "gauge it from the face side"))
+    return Card(
+        f"Milling {stock_name(plan, stock)}", tuple(settings), step.words, tuple(_remarks(plan, stock, job, step)),
+        ("Strokes = wood above the line ÷ what a set takes. Times are a guess: 1.2 s a stroke, 2.2 s a metre.",),
+    )  # fmt: skip
+
+
+def _remarks(plan: Plan, stock: Stock, job: Job, step: Step) -> Iterator[Remark]:
+    write = plan.marks.write_fine
+    needs = stock.needs
+    if not plan.project.shop.planes:
+        yield Remark("There is no plane in the shop: enter one in the row above.", Weight.FAILS)
+    elif step.face is not None and step.stage is None:
+        yield Remark("There is nothing to take off this face.")
+    if needs is not None and job.thickness < float(needs) - 0.05:
+        reach = write(from_float(int(job.thickness * 10 + 1e-6) / 10))
+        yield Remark(
+            f"It needs {plan.marks.write(needs)} and will reach {reach}: see Forecast for the ways out.", Weight.FAILS
+        )
+    if stock.board.rises is Rise.UNKNOWN:
+        yield Remark(
+            "Look at the edge which way the grain rises, and enter it above: planed against it, it tears.", Weight.LOOK
+        )
+    if step.face is not None and grain_of(stock.board, step.face.face).turns:
+        yield Remark("Where the grain turns take the finest set, a skewed stroke, or finish with a scraper.")
+    yield Remark("Both hands behind the edge; the work against a stop or in the vice, never in the hand.")
+    if step.id == "ends":
+        yield Remark("Shoot from both sides, or back the far edge up: end grain breaks out there.")

@@ -1,0 +1,365 @@
+"""The survey of a board: what was read where, what stands high, and what follows from it."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from functools import lru_cache
+from typing import NamedTuple
+
+from nullah.core.breakdown.layout import Rect
+from nullah.core.card import Card, Remark, Setting, Weight
+from nullah.core.drawing import (
+    Anchor,
+    Drawing,
+    Element,
+    Fill,
+    Label,
+    Path,
+    Point,
+    Ring,
+    Role,
+    drawing,
+    grain_lines,
+    line,
+    rectangle,
+)
+from nullah.core.lengths import Length, Marks, from_float, mm
+from nullah.core.milling.adjust import KNOWN_WITHIN, Adjusted, adjust, usual_readings
+from nullah.core.milling.contours import areas_above, contour_lines, even_heights, smoothed
+from nullah.core.milling.decide import BestCut, Face, Twist, best_both, best_crosscut, best_rip, twist_of
+from nullah.core.milling.faces import survey_of
+from nullah.core.milling.forecast import GRID_SD
+from nullah.core.milling.job import FaceWork, Job, job_of
+from nullah.core.milling.strokes import strokes_per_mm
+from nullah.core.plan import Plan
+from nullah.core.rack.board import Board, Rise
+from nullah.core.rack.shape_readings import Calliper, Gap, ShapeReading, Wind, shape_place
+from nullah.core.shop import PlaneKind, Shop
+from nullah.core.stations.station import Hand
+from nullah.core.stations.stock import board_in_hand, face_up
+
+#: A prefix of what is drawn where a reading may be taken, and of one that was; its number follows.
+WANTED, TAKEN = "wanted/", "taken/"
+_NOTHING_LEFT = 0.05
+
+
+class Told(NamedTuple):
+    """What the survey of a whole board tells: the ways of cutting it first, and how it is milled whole."""
+
+    job: Job
+    crosscut: BestCut
+    rip: BestCut
+    both: BestCut
+
+
+@lru_cache(maxsize=64)
+def told(board: Board, shop: Shop) -> Told:
+    """Work out what the survey of a board tells."""
+    survey = survey_of(board)
+    whole = Rect(0.0, 0.0, float(board.length), float(board.width))
+    return Told(job_of(board, whole, shop, None, mm(0)), best_crosscut(survey), best_rip(survey), best_both(survey))
+
+
+# --- the drawing ----------------------------------------------------------------------------------
+
+
+def draw_survey(plan: Plan, hand: Hand) -> Drawing:
+    """Draw the face that lies up with its highs and lows as pencilled on it, and the readings where they were taken."""
+    board = board_in_hand(plan, hand)
+    if board is None:
+        return Drawing()
+    found = told(board, plan.project.shop)
+    face = face_up(hand, found.job.first.face)
+    return drawing(
+        draw_face(board, found.job.face(face), plan.marks),
+        _readings(board, face, hand, plan.marks),
+        _title(board, face, found.job),
+    )
+
+
+def _title(board: Board, face: Face, job: Job) -> Iterator[Element]:
+    long, wide = float(board.length), float(board.width)
+    words = "face side" if face is job.first.face else "second face"
+    turned = "" if face is Face.UPPER else ", turned over about its length"
+    yield Label((0, 0), f"{board.name}: {face.value} face{turned} · {words}", 3.6, Anchor.START, bold=True,
+                nudge_mm=(0, -16))  # fmt: skip
+    yield Label((long, 0), "what stands above the flat face inside, mm", 2.9, Anchor.END, Role.FAINT, nudge_mm=(0, -16))
+    yield Label((0, wide), "pencilled: take down first", 2.9, Anchor.START, Role.FAINT, nudge_mm=(0, 17))
+    yield Label((long, wide), "ringed 0: the lows that set the limit", 2.9, Anchor.END, Role.FAINT, nudge_mm=(0, 17))
+
+
+def draw_face(board: Board, work: FaceWork, marks: Marks, lows: bool = True) -> Iterator[Element]:
+    """Draw a face as it lies, from its lower left corner up: contour lines, the highest third hatched, lows ringed."""
+    long, wide = float(work.x[-1]), float(work.y[-1])
+    of = f"board/{board.id}"
+    yield rectangle(0, 0, long, wide, fill=Fill.WOOD, species=board.species, of=of)
+    yield from grain_lines(0, 0, long, wide, board.name, of=of)
+    x, y, heights = smoothed(work.x, work.y, work.heights)
+    highest = float(heights.max())
+    levels = even_heights(highest)
+
+    def put(points: tuple[Point, ...]) -> tuple[Point, ...]:
+        return tuple((px, wide - py) for px, py in points)
+
+    if levels:
+        high = next((level for level in levels if level >= highest * 0.6), levels[-1])
+        for area in areas_above(x, y, heights, high):
+            yield Path(put(area), Role.BARE, closed=True, fill=Fill.PENCIL, of=of)
+    for level in levels:
+        for points in contour_lines(x, y, heights, level):
+            yield Path(put(points), Role.PENCIL, of=of)
+        longest = max(contour_lines(x, y, heights, level), key=len, default=())
+        if longest:
+            yield Label(put(longest)[len(longest) // 2], f"{level:g}", 2.9, role=Role.PENCIL)
+    at_x, at_y, most = work.highest
+    if most >= 0.1:
+        yield Label((at_x, wide - at_y), f"▲ {marks.write_fine(_tenths(most))}", 3.2,
+                    Anchor.START if at_x < long / 2 else Anchor.END, Role.CHALK, bold=True,
+                    nudge_mm=(2 if at_x < long / 2 else -2, 3 if at_y > wide / 2 else -3))  # fmt: skip
+    if lows:
+        yield from _lows(work, wide)
+
+
+def _lows(work: FaceWork, wide: float) -> Iterator[Element]:
+    """Ring the places where nothing may come off any more, those side by side only once."""
+    seen: list[Point] = []
+    for i, x in enumerate(work.x):
+        for j, y in enumerate(work.y):
+            at = (float(x), wide - float(y))
+            if work.heights[i, j] < 0.02 and all(abs(at[0] - a) + abs(at[1] - b) > wide / 3 for a, b in seen):
+                seen.append(at)
+                yield Ring(at, "0", 2.4, Role.CHALK)
+
+
+def as_it_lies(board: Board, upper: bool, place: Point) -> Point:
+    """Give where a place of the board (from its lower left corner, upper face up) is drawn with that face up.
+
+    It is its own inverse in y.
+    """
+    return place[0], float(board.width) - place[1] if upper else place[1]
+
+
+def _readings(board: Board, face: Face, hand: Hand, marks: Marks) -> Iterator[Element]:
+    """Draw what was read on the face that lies up, what one would read next, and what is about to be."""
+    upper = face is Face.UPPER
+    taken = {shape_place(reading) for reading in board.shape}
+    if board.surface is None:
+        for number, reading in enumerate(usual_readings(board)[:_SHOWN]):
+            if shape_place(reading) not in taken and _is_up(reading, upper):
+                yield from _mark(board, reading, upper, "", f"{WANTED}{number}", Role.FAINT)
+    for number, reading in enumerate(board.shape):
+        if _is_up(reading, upper):
+            yield from _mark(board, reading, upper, in_figures(reading, marks), f"{TAKEN}{number}", Role.KNIFE)
+    if hand.reading is not None and _is_up(hand.reading, upper):
+        yield from _mark(board, hand.reading, upper, "?", "", Role.CHALK)
+
+
+# Readings that are offered on the drawing: both faces once; those in between are for doubts.
+_SHOWN = 28
+
+
+def _is_up(reading: ShapeReading, upper: bool) -> bool:
+    return isinstance(reading, Calliper) or reading.upper is upper
+
+
+def in_figures(reading: ShapeReading, marks: Marks) -> str:
+    """Write what was read."""
+    figure = reading.gap if isinstance(reading, Gap) else reading.rise if isinstance(reading, Wind) else None
+    return marks.write_fine(reading.thickness if isinstance(reading, Calliper) else figure or mm(0))
+
+
+def in_words(reading: ShapeReading) -> str:
+    """Say where a reading is taken and with what."""
+    if isinstance(reading, Calliper):
+        return f"calliper at {reading.at[0]:.0f}, {'upper' if reading.at[1] > 20 else 'lower'} edge"
+    face = "upper" if reading.upper else "lower"
+    if isinstance(reading, Wind):
+        return f"sticks at {reading.near:.0f} and {reading.far:.0f}, {face} face"
+    (x0, y0), (x1, y1) = reading.start, reading.end
+    if abs(x1 - x0) < 1:
+        return f"straightedge across at {x0:.0f}, {face} face"
+    if abs(y1 - y0) < 1:
+        return f"straightedge along, {y0:.0f} up, {face} face, gap at {reading.at[0]:.0f}"
+    return (
+        f"straightedge on the diagonal {'rising' if (y1 - y0) * (x1 - x0) > 0 else 'falling'} to the right, {face} face"
+    )
+
+
+def _mark(board: Board, reading: ShapeReading, upper: bool, figure: str, of: str, role: Role) -> Iterator[Element]:
+    """Draw a reading at its place: a line and its figure."""
+    long, wide = float(board.length), float(board.width)
+
+    def put(place: Point) -> Point:
+        return as_it_lies(board, upper, place)
+
+    text = figure or "·"
+    words = Role.CHALK if role is Role.CHALK else Role.FAINT if role is Role.FAINT else Role.LABEL
+    if isinstance(reading, Gap):
+        yield line(put(reading.start), put(reading.end), role, of=of)
+        if figure:
+            yield Label(put(reading.at), figure, 3.0, role=words, bold=True, of=of, nudge_mm=(0, -2))
+        else:
+            yield Ring(put(reading.at), "", 1.6, role, of=of)
+        return
+    if isinstance(reading, Wind):
+        # Sticks lie across; their line and figure stand clear of the board, below it.
+        row = _wind_row(board, reading)
+        for x in (reading.near, reading.far):
+            yield line((x, wide), (x, wide + row), role, of=of)
+        yield line((reading.near, wide + row), (reading.far, wide + row), role, of=of)
+        yield Label(((reading.near + reading.far) / 2, wide + row), f"wind {figure}" if figure else "wind ·", 2.9,
+                    role=words, bold=bool(figure), of=of, nudge_mm=(0, 2))  # fmt: skip
+        return
+    x, y = put(reading.at)
+    outside = (0.0, -4.0) if y < wide / 2 else (0.0, 4.0)
+    anchor = Anchor.START if x < 1 else Anchor.END if x > long - 1 else Anchor.MIDDLE
+    if figure:
+        yield Label((x, y), text, 3.0, anchor, words, bold=True, of=of, nudge_mm=outside)
+    else:
+        yield Ring((x, y), "", 1.6, role, of=of)
+
+
+def _wind_row(board: Board, reading: Wind) -> float:
+    """Give how far below the board the line of a pair of sticks stands: the whole length lowest."""
+    share = abs(reading.far - reading.near) / float(board.length)
+    return float(board.width) * (0.3 if share > 0.9 else 0.18)
+
+
+# --- the card -------------------------------------------------------------------------------------
+
+
+def survey_card(plan: Plan, hand: Hand) -> Card:
+    """Give what the survey tells."""
+    board = board_in_hand(plan, hand)
+    if board is None:
+        return Card("Survey", mind=(Remark("Put a board on the rack first."),))
+    found = told(board, plan.project.shop)
+    adjusted = adjust(board) if board.shape and board.surface is None else None
+    return Card(
+        f"Survey of {board.name}",
+        tuple(_settings(plan, board, found)),
+        tuple(_steps(board, found, face_up(hand, found.job.first.face), plan.marks)),
+        tuple(_remarks(plan, board, found, adjusted)),
+        (_why(board, adjusted),),
+    )
+
+
+def _tenths(millimetres: float) -> Length:
+    return from_float(round(millimetres, 1))
+
+
+def _doubt(board: Board, found: Told) -> float:
+    return GRID_SD if board.surface is not None else adjust(board).slab_sd(found.job.slab.touching)
+
+
+def _settings(plan: Plan, board: Board, found: Told) -> Iterator[Setting]:
+    write = plan.marks.write_fine
+    first = found.job.first
+    yield Setting("Face side", first.face.value, first.why)
+    whole, doubt = _down(found.job.slab.thickness), _tenths(_doubt(board, found))
+    yield Setting("Whole", write(whole), f"give or take {write(doubt)}")
+    at = _at(plan, found.crosscut.crosscut)
+    yield Setting("Crosscut", _each(plan, found.crosscut), f"best at {at} from the left end")
+    yield Setting("Ripped", _each(plan, found.rip), f"best at {_at(plan, found.rip.rips[0])} from the lower edge")
+    at, one, two = (_at(plan, each) for each in (found.both.crosscut, *found.both.rips))
+    yield Setting("Both", write(_down(found.both.least)), f"crosscut at {at}, then ripped at {one} and {two}")
+    lows = plan.project.lows_left
+    if lows.mm > 0:
+        yield Setting("With lows left", write(whole + lows), f"lows of {write(lows)} on the face that is not seen")
+    plane = plan.project.shop.plane(PlaneKind.JACK, PlaneKind.FORE, PlaneKind.JOINTER, PlaneKind.SMOOTHER)
+    if plane is not None:
+        number = strokes_per_mm(float(board.length), float(board.width), plane)
+        yield Setting("Each mm costs", f"{number:.0f} strokes", f"of the {plane.kind.value}, over one whole face")
+
+
+def _each(plan: Plan, cut: BestCut) -> str:
+    return " and ".join(plan.marks.write_fine(_down(reach)) for reach in cut.reaches)
+
+
+def _down(millimetres: float) -> Length:
+    return from_float(int(millimetres * 10 + 1e-6) / 10)
+
+
+def _at(plan: Plan, millimetres: float | None) -> str:
+    return plan.marks.write(from_float(round(millimetres or 0.0)))
+
+
+def _steps(board: Board, found: Told, face: Face, marks: Marks) -> Iterator[str]:
+    work = found.job.face(face)
+    x, y, most = work.highest
+    if most > 0.1:
+        yield f"Begin {_where(x, y, board)}: {marks.write_fine(_tenths(most))} stands there."
+    twist = twist_of(survey_of(board), face)
+    yield "The face is not in wind." if twist is None else _twist_in_words(twist, board, marks)
+    yield "Where a ringed 0 stands nothing comes off: stop when the plane first cuts there."
+
+
+def _where(x: float, y: float, board: Board) -> str:
+    long, wide = float(board.length), float(board.width)
+    across = "lower" if y < wide / 3 else "upper" if y > wide * 2 / 3 else "middle"
+    along = "left" if x < long / 3 else "right" if x > long * 2 / 3 else "middle"
+    if across == along == "middle":
+        return "in the middle"
+    if along == "middle":
+        return f"half way along the {across} edge"
+    return f"at the {along} end, half way up" if across == "middle" else f"at the {across} {along} corner"
+
+
+def _twist_in_words(twist: Twist, board: Board, marks: Marks) -> str:
+    long = float(board.length)
+    wind = marks.write_fine(_tenths(abs(twist.wind)))
+    left, right = twist.start, long - twist.end
+    if left > long / 10 and left >= right:
+        where = (
+            f"it begins {marks.write(from_float(round(twist.start)))} from the left end; to the left of that it is true"
+        )
+    elif right > long / 10:
+        where = (
+            f"it ends {marks.write(from_float(round(twist.end)))} from the left end; to the right of that it is true"
+        )
+    else:
+        where = "it runs through the whole length"
+    return f"Wind of {wind} over the width: {where}. High: {twist.corner}, with the upper face up."
+
+
+def _remarks(plan: Plan, board: Board, found: Told, adjusted: Adjusted | None) -> Iterator[Remark]:
+    write = plan.marks.write_fine
+    if found.job.slab.thickness < _NOTHING_LEFT:
+        cut, both = write(_down(found.crosscut.least)), write(_down(found.both.least))
+        yield Remark(
+            f"Nothing of {board.name} is left flat at any thickness: the hollows of one face lie past those of the "
+            f"other. Crosscut first it gives {cut}, cut both ways {both}.",
+            Weight.FAILS,
+        )
+    if adjusted is not None and adjusted.contradiction is not None:
+        wrong = adjusted.contradiction
+        one, two = board.shape[wrong.first], board.shape[wrong.second]
+        yield Remark(
+            f"Two readings contradict each other by {write(_tenths(wrong.apart))}: {in_words(one)} "
+            f"({in_figures(one, plan.marks)}) and {in_words(two)} ({in_figures(two, plan.marks)}). Take both again.",
+            Weight.FAILS,
+        )  # fmt: skip
+    if adjusted is not None and not adjusted.known and adjusted.next_reading is not None:
+        yield Remark(
+            f"The readings do not fix both faces yet: they are known to {write(_tenths(adjusted.doubt))} on the whole, "
+            f"{KNOWN_WITHIN:g} mm is enough. Take next: {in_words(adjusted.next_reading)}.",
+            Weight.LOOK,
+        )  # fmt: skip
+    elif adjusted is not None:
+        yield Remark(f"Both faces are known to {write(_tenths(adjusted.doubt))} on the whole.")
+    elif board.surface is None:
+        yield Remark("Known by its four figures only: evenly cupped, bowed and wound. Readings at stations tell where.")
+    if board.rises is Rise.UNKNOWN:
+        yield Remark("Nobody has looked which way the grain rises: see it on the edge, and enter it under Strokes.")
+    yield Remark("Lift with straight knees; rough faces hold splinters and grit.")
+
+
+def _why(board: Board, adjusted: Adjusted | None) -> str:
+    if board.surface is not None:
+        return "From a grid of heights of both faces, taken as it is between its stations."
+    if adjusted is None:
+        return "From cup, bow and twist as parabolas and an even wind, and the thickness."
+    return (
+        f"From {len(board.shape)} readings by least squares; what they leave open is filled in as boards usually are, "
+        "and told as doubt (a standard deviation)."
+    )
