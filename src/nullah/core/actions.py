@@ -345,6 +345,11 @@ def drop_shape(project: Project, board_id: str, index: int) -> Project:
     return change_board(project, replace(board, shape=kept))
 
 
+def drop_shapes(project: Project, board_id: str) -> Project:
+    """Rub all readings of a board's shape out."""
+    return change_board(project, replace(_board(project, board_id), shape=()))
+
+
 def set_allowances(project: Project, allowances: Allowances) -> Project:
     """Change what is left for saw and plane."""
     return replace(project, allowances=allowances)

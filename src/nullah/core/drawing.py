@@ -31,6 +31,7 @@ class Role(Enum):
     GRAIN = "grain"
     FLAW = "flaw"
     CHALK = "chalk"
+    STROKE = "plane stroke"
     FAINT = "faint"
     WARN = "warn"
     BARE = "bare"

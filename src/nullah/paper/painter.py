@@ -74,6 +74,8 @@ def _stroke(role: Role, palette: Palette) -> _Stroke:
             return _Stroke(palette.look, 0.35)
         case Role.CHALK:
             return _Stroke(palette.accent, 0.5)
+        case Role.STROKE:
+            return _Stroke(palette.accent, 0.2)
         case Role.DIMENSION | Role.FAINT:
             return _Stroke(palette.quiet, 0.16)
         case Role.WARN:

@@ -122,16 +122,29 @@ def _job(board: Board, rect: Rect, shop: Shop, needs: float | None, lows: float,
 
 
 def _face_work(board: Board, survey: Survey, slab: Slab, face: Face, more: float, shop: Shop) -> FaceWork:
-    heights = above(survey, slab, face) + more
-    if face is Face.LOWER:
-        heights = heights[:, ::-1]
-        y = survey.y[-1] - survey.y[::-1]
-    else:
-        y = survey.y - survey.y[0]
-    x = survey.x - survey.x[0]
+    x, y, heights = _as_it_lies(survey, slab, face, more)
     work = work_of(Survey(x, y, heights, heights), heights)
     to_left = grain_of(board, face).to_right is False
     return FaceWork(face, x, y, heights, work, plan_strokes(work, shop, to_left))
+
+
+def face_work_on(job: Job, face: FaceWork, truth: Survey) -> FaceWork:
+    """Give the work on a face where the wood is not quite what was surveyed: the line and the stages stay.
+
+    `truth` is the stock itself, on the survey's own datum, mm.
+    """
+    more = job.slab.thickness - job.thickness if face is job.faces[1] else 0.0
+    x, y, heights = _as_it_lies(truth, job.slab, face.face, more)
+    return FaceWork(face.face, x, y, heights, work_of(Survey(x, y, heights, heights), heights), face.stages)
+
+
+def _as_it_lies(survey: Survey, slab: Slab, face: Face, more: float) -> tuple[Grid, Grid, Grid]:
+    """Give stations and heights above the line of a face that lies up."""
+    heights = above(survey, slab, face) + more
+    x, y = survey.x - survey.x[0], survey.y - survey.y[0]
+    if face is Face.LOWER:
+        heights, y = heights[:, ::-1], survey.y[-1] - survey.y[::-1]
+    return x, y, heights
 
 
 def _edge(length: float, thickness: float, edge: EdgeRead, shop: Shop) -> tuple[Straightening, Squaring]:

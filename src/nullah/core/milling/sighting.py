@@ -10,7 +10,7 @@ from __future__ import annotations
 import math
 import random
 from collections.abc import Sequence
-from typing import NamedTuple
+from typing import NamedTuple, Protocol
 
 from nullah.core.drawing import Drawing, Element, Fill, Path, Point, Role, drawing
 
@@ -23,8 +23,8 @@ _PANE = 900.0
 class Eye(NamedTuple):
     """Where the eye is: behind the near end and above the board, mm; `tilt` of the head in degrees."""
 
-    behind: float = 350.0
-    above: float = 70.0
+    behind: float = 750.0
+    above: float = 43.0
     tilt: float = 0.0
 
 
@@ -50,6 +50,28 @@ class Wound(NamedTuple):
         """Give the height of the face; y counts from the middle of its width."""
         return self.slope(x) * y + self.cup * (1 - (2 * y / self.width) ** 2)
 
+    def rest(self, x: float) -> tuple[float, float]:
+        """Give how a stick rests there, on both edges or on the crown of a hump: height of its middle, slope."""
+        return max(0.0, self.cup), self.slope(x)
+
+
+class Sighted(Protocol):
+    """A face that can be sighted over; y counts from the middle of its width, mm."""
+
+    @property
+    def length(self) -> float:
+        """mm."""
+
+    @property
+    def width(self) -> float:
+        """mm."""
+
+    def height(self, x: float, y: float) -> float:
+        """Give the height of the face, mm."""
+
+    def rest(self, x: float) -> tuple[float, float]:
+        """Give how a stick rests across it: height of its middle, mm, and slope."""
+
 
 def shown_rise(wound: Wound, near: float, far: float, stick: float) -> float:
     """Give how much higher the far stick's right end stands than the near one's, at the ends of sticks, mm.
@@ -73,20 +95,21 @@ def seen(place: tuple[float, float, float], eye: Eye) -> Point:
     return u * math.cos(turn) - v * math.sin(turn), u * math.sin(turn) + v * math.cos(turn)
 
 
-def sight(wound: Wound, near: float, far: float, stick: float, eye: Eye, surface: bool = False) -> Drawing:
-    """Draw what the eye sees: the board's face, the far stick with its inlaid edge, and the near one before it.
-
-    `surface` draws the face as a net, which shows the wind by itself: for the answer.
-    """
-    elements: list[Element] = [_face(wound, eye)]
-    if surface:
-        elements += _net(wound, eye)
-    elements += _stick(wound, far, stick, eye, inlaid=True)
-    elements += _stick(wound, near, stick, eye, inlaid=False)
+def sight(face: Sighted, near: float, far: float, stick: float, eye: Eye) -> Drawing:
+    """Draw what the eye sees: the board's face, the far stick with its inlaid edge, and the near one before it."""
+    elements: list[Element] = [_face(face, eye)]
+    elements += _stick(face, far, stick, eye, inlaid=True)
+    elements += _stick(face, near, stick, eye, inlaid=False)
     return drawing(elements)
 
 
-def _face(wound: Wound, eye: Eye) -> Path:
+def answered(wound: Wound) -> Drawing:
+    """Draw the face alone from higher up, as a net with its heights eight times too large."""
+    eye = Eye(behind=wound.length * 0.9, above=wound.length * 0.55)
+    return drawing(_face(wound, eye), _net(wound, eye))
+
+
+def _face(wound: Sighted, eye: Eye) -> Path:
     half = wound.width / 2
     steps = [index / 12 for index in range(13)]
     left = [seen((wound.length * s, -half, wound.height(wound.length * s, -half)), eye) for s in steps]
@@ -111,9 +134,9 @@ def _net(wound: Wound, eye: Eye) -> list[Element]:
     return found
 
 
-def _stick(wound: Wound, x: float, stick: float, eye: Eye, inlaid: bool) -> list[Element]:
+def _stick(wound: Sighted, x: float, stick: float, eye: Eye, inlaid: bool) -> list[Element]:
     """Draw a stick that stands across the board: on both edges, or on the crown of a hump."""
-    slope, rest = wound.slope(x), max(0.0, wound.cup)
+    rest, slope = wound.rest(x)
 
     def at(y: float, up: float) -> Point:
         return seen((x, y, slope * y + rest + up), eye)
@@ -189,7 +212,7 @@ def exercise(level: int, seed: int) -> Exercise:
     cup = chance.uniform(-1.5, 1.5) * hard
     tilt = chance.uniform(-1, 1) * (0.5 + 3.0 * hard)
     wound = Wound(length, width, rise / stick * width, begins, cup)
-    return Exercise(wound, stick, Eye(chance.uniform(300, 420), 64.0, tilt), level)
+    return Exercise(wound, stick, Eye(chance.uniform(650, 850), chance.uniform(41.0, 46.0), tilt), level)
 
 
 def mark(given: Answer, of: Exercise) -> Marked:
@@ -239,6 +262,7 @@ def progress_in_words(tries: Sequence[Try]) -> str:
     off = sorted(each.off for each in last)[len(last) // 2]
     best = max((each.level for each in tries if each.right), default=0)
     return (
-        f"{len(tries)} boards read; of the last {len(last)}, {right} right, figures {off:.1f} mm off on the whole. "
+        f"{len(tries)} board{'s' * (len(tries) > 1)} read; of the last {len(last)}, {right} right, "
+        f"figures {off:.1f} mm off on the whole. "
         f"Step {best + 1} of {HARDEST + 1} reached."
     )

@@ -5,10 +5,10 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
-from nullah.core.lengths import Marks, from_float
+from nullah.core.lengths import Marks, Unit, from_float
 from nullah.core.milling.decide import Face
 from nullah.core.milling.job import FaceWork, Job
-from nullah.core.milling.strokes import Stage
+from nullah.core.milling.strokes import Stage, Way
 from nullah.core.shop import PlaneKind, Shop
 
 # Marking a gauge line round a board, sawing near a line and shooting two ends, minutes: guesses.
@@ -91,7 +91,7 @@ def _face_steps(face: FaceWork, title: str, marks: Marks) -> list[Step]:
     for stage in face.stages:
         words = (
             f"Lay it with {lies}; shim it where it rocks.",
-            f"{_capital(stage.plane.kind.value)} set to {marks.write_fine(from_float(stage.depth))}, "
+            f"{_capital(stage.plane.kind.value)} set to {write_shaving(marks, stage.depth)}, "
             f"{_ways(stage)}, over what stands more than {marks.write_fine(from_float(stage.leave))} above the line.",
             f"About {stage.strokes} strokes in {stage.sets} sets; the shorter ones come first.",
             f"{stage.test}",
@@ -102,12 +102,27 @@ def _face_steps(face: FaceWork, title: str, marks: Marks) -> list[Step]:
     return found
 
 
+# Ways in few words, for a list.
+_WAYS = {(Way.ACROSS,): "across", (Way.SLANT, Way.BACK): "45° both ways", (Way.ALONG,): "along"}
+
+
+def write_shaving(marks: Marks, depth: float) -> str:
+    """Write how thick a shaving is: hundredths of a millimetre, or thousandths of an inch.
+
+    Examples
+    --------
+    >>> write_shaving(Marks(), 0.04)
+    '0.04 mm'
+    """
+    return marks.write_fine(from_float(depth)) if marks.unit is Unit.INCH else f"{depth:g} mm"
+
+
 def _ways(stage: Stage) -> str:
     return " and ".join(way.value for way in stage.ways)
 
 
 def _tool(stage: Stage, marks: Marks) -> str:
-    return f"{stage.plane.kind.value} at {marks.write_fine(from_float(stage.depth))}, {_ways(stage)}"
+    return f"{stage.plane.kind.value} {write_shaving(marks, stage.depth)}, {_WAYS[stage.ways]}"
 
 
 def _capital(text: str) -> str:
@@ -129,5 +144,5 @@ def _edge_step(job: Job, marks: Marks, shop: Shop) -> Step:
                      f"{' …' if len(square.partial) > 4 else ''} mm wide or so; then one over the whole.")  # fmt: skip
     words.append("Straightedge along, square from the face side at five places: no light. Mark it as face edge.")
     strokes = len(straight.stopped) + straight.full + len(square.partial) + square.full
-    tool = f"{plane.kind.value} at {write(plane.shaving)}" if plane is not None else "no plane"
+    tool = f"{plane.kind.value} {write_shaving(marks, float(plane.shaving))}" if plane is not None else "no plane"
     return Step("edge", "Face edge", tool, tuple(words), strokes, 2 + strokes * _STROKE_MINUTES)

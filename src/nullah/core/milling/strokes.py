@@ -101,7 +101,7 @@ class _Kind(NamedTuple):
 
 
 _KINDS = (
-    _Kind("Take the humps down", (PlaneKind.FORE, PlaneKind.JACK, PlaneKind.JOINTER), (Way.ACROSS,), 0.8, 1.0,
+    _Kind("Humps", (PlaneKind.FORE, PlaneKind.JACK, PlaneKind.JOINTER), (Way.ACROSS,), 0.8, 1.0,
           "Straightedge along and on both diagonals: stop when it no longer rocks."),
     _Kind("Traverse", (PlaneKind.JACK, PlaneKind.FORE, PlaneKind.JOINTER), (Way.SLANT, Way.BACK), 0.2, 0.35,
           "Winding sticks after each set, straightedge across: stop when the tops are parallel."),
@@ -151,7 +151,12 @@ class Lane:
 
 def lanes(length: float, width: float, way: Way, step: float) -> tuple[Lane, ...]:
     """Give the lanes of one set over a board, mm, `step` apart and as far from both sides."""
-    angle = math.radians(_ANGLES[way])
+    return lanes_at(length, width, _ANGLES[way], step)
+
+
+def lanes_at(length: float, width: float, degrees: float, step: float) -> tuple[Lane, ...]:
+    """Give the lanes of one set at any angle to the length, counted from along towards across."""
+    angle = math.radians(degrees)
     ax, ay = math.cos(angle), math.sin(angle)
     # The offset of a line is counted square to it.
     offsets = [-x * ay + y * ax for x in (0.0, length) for y in (0.0, width)]

@@ -109,7 +109,7 @@ def _end_views(found: TaperPlan, task: Task, high: float, length: float) -> Iter
     thick = task.figures[1]
     size = length / 9
     scale = size / thick
-    y = high + length * 0.13
+    y = high + length * 0.16
     left = {"A": 0.0, "B": 0.0, "C": 0.0, "D": 0.0}
     number = 0
     for index, faces in enumerate(found.rounds):

@@ -187,6 +187,7 @@ def forecast_card(plan: Plan, hand: Hand) -> Card:
     remarks = list(_shortfalls(plan, plan.milling))
     if not remarks and plan.milling:
         remarks.append(Remark("Every part that is laid reaches its thickness."))
+    remarks += _too_little_known(plan, plan.milling)
     remarks.append(Remark("Both hands behind the edge; the work against a stop or in the vice, never in the hand."))
     steps = (
         "Face side flat: hollow and wind out, then mark it.",
@@ -196,6 +197,20 @@ def forecast_card(plan: Plan, hand: Hand) -> Card:
     )
     why = ("The thickest flat slab that lies inside both faces as surveyed; given down to 0.1 mm.",)
     return Card("Flattening", tuple(settings), steps, tuple(remarks), why)
+
+
+def _too_little_known(plan: Plan, forecasts: tuple[Forecast, ...]) -> Iterator[Remark]:
+    """Say of which boards too little is known for what they are to give."""
+    for board in plan.project.boards:
+        near = [item for item in forecasts if item.board == board.id and 0 <= float(-item.short) < item.doubt]
+        if near:
+            spare, doubt = min(float(-item.short) for item in near), max(item.doubt for item in near)
+            write = plan.marks.write_fine
+            yield Remark(
+                f"{board.name} has {write(from_float(round(spare, 1)))} to spare and is known to "
+                f"{write(from_float(round(doubt, 1)))} only: survey it before you saw.",
+                Weight.LOOK, of=near[0].part,
+            )  # fmt: skip
 
 
 def _how(plan: Plan, chosen: Forecast) -> str:

@@ -12,7 +12,7 @@ from nullah.core.stations.edge_work import draw_edge_work, edge_card
 from nullah.core.stations.forecast import draw_forecast, forecast_card
 from nullah.core.stations.station import Hand, Station
 from nullah.core.stations.stroke_plan import draw_strokes, strokes_card
-from nullah.core.stations.surveying import draw_survey, survey_card
+from nullah.core.stations.surveying import draw_survey, sticks_card, survey_card
 
 
 class View(NamedTuple):
@@ -28,6 +28,9 @@ VIEWS = {
     "survey": View("Survey", draw_survey, survey_card),
     "strokes": View("Strokes", draw_strokes, strokes_card),
     "edges": View("Edges", draw_edge_work, edge_card),
+    # These two are shown by the desk itself; what they would be on paper is the nearest drawing.
+    "plane": View("Plane it", draw_strokes, strokes_card),
+    "sticks": View("Read the sticks", draw_survey, sticks_card),
 }
 
 

@@ -15,7 +15,7 @@ from nullah.core.milling.decide import Face
 from nullah.core.milling.grain import GrainOf, grain_of
 from nullah.core.milling.job import Job
 from nullah.core.milling.planing import Work
-from nullah.core.milling.steps import Step, steps_of
+from nullah.core.milling.steps import Step, steps_of, write_shaving
 from nullah.core.milling.strokes import strokes_of_set
 from nullah.core.plan import Plan
 from nullah.core.rack.board import Rise
@@ -73,7 +73,7 @@ def _face(plan: Plan, stock: Stock, job: Job, step: Step) -> Iterator[Element]:
         every = max(1, len(strokes) * len(step.stage.ways) // _MOST_DRAWN)
         for stroke in islice(strokes, 0, None, every):
             start, end = ((x, wide - y) for x, y in (stroke.start, stroke.end))
-            yield from arrow(_held(start, stock), _held(end, stock), stock.rect.length / 90)
+            yield from arrow(_held(start, stock), _held(end, stock), stock.rect.length / 110)
 
 
 def _held(at: Point, stock: Stock) -> Point:
@@ -85,7 +85,7 @@ def _held(at: Point, stock: Stock) -> Point:
     )
 
 
-def arrow(start: Point, end: Point, head: float, role: Role = Role.CHALK) -> Iterator[Element]:
+def arrow(start: Point, end: Point, head: float, role: Role = Role.STROKE) -> Iterator[Element]:
     """Draw an arrow from start to end, its head so long in mm."""
     way = np.subtract(end, start)
     long = float(np.hypot(*way))
@@ -141,8 +141,8 @@ def _edge(job: Job, long: float, wide: float) -> Iterator[Element]:
     yield Label((0, room), words, 2.9, Anchor.START, Role.FAINT, nudge_mm=(0, 3))
     thick = max(job.thickness, 1.0)
     scale = long / 4 / thick
-    left, top = long * 0.02, room * 1.32
-    high = wide * 0.5
+    left, top = long * 0.02, room * 1.75
+    high = wide * 0.3
     yield rectangle(left, top, thick * scale, high, Role.OUTLINE, Fill.END_GRAIN)
     for number, reach in enumerate(square.partial, start=1):
         x = left + reach * scale
@@ -179,9 +179,9 @@ def _list(steps: tuple[Step, ...], chosen: Step, long: float, wide: float) -> It
         role = Role.CHALK if lit else Role.LABEL
         if lit:
             yield rectangle(-long * 0.02, at - row / 2, long * 1.04, row, Role.BARE, Fill.LIT, of=of)
-        yield Ring((0, at), str(number + 1), 2.6, role, of=of)
+        yield Ring((0, at), str(number + 1), 2.2, role, of=of)
         yield Label((long * 0.035, at), step.title, 3.1, Anchor.START, role, bold=lit, of=of)
-        yield Label((long * 0.33, at), step.tool, 3.0, Anchor.START, role, of=of)
+        yield Label((long * 0.36, at), step.tool, 3.0, Anchor.START, role, of=of)
         yield Label((long * 0.84, at), step.strokes_in_words, 3.0, Anchor.END, role, of=of)
         yield Label((long, at), step.time_in_words, 3.0, Anchor.END, role, of=of)
     total = sum(step.minutes for step in steps)
@@ -212,11 +212,11 @@ def strokes_card(plan: Plan, hand: Hand) -> Card:
         return Card("Strokes", mind=(Remark("Put a board on the rack first."),))
     stock, job, _, step = found
     write = plan.marks.write_fine
-    settings = [Setting("To plane", step.tool or "—", step.title.lower())]
+    settings = [Setting(step.title, step.tool or "—")]
     if step.stage is not None:
         stage = step.stage
         settings += [
-            Setting("Set to", plan.marks.write_fine(from_float(stage.depth)), "shaving in the middle of the iron"),
+            Setting("Set to", write_shaving(plan.marks, stage.depth), "shaving in the middle of the iron"),
             Setting(
                 "Strokes", str(stage.strokes), f"about, in {stage.sets} sets {', '.join(w.value for w in stage.ways)}"
             ),

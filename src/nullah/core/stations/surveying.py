@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Iterator
 from functools import lru_cache
 from typing import NamedTuple
@@ -97,6 +98,7 @@ def draw_face(board: Board, work: FaceWork, marks: Marks, lows: bool = True) -> 
     x, y, heights = smoothed(work.x, work.y, work.heights)
     highest = float(heights.max())
     levels = even_heights(highest)
+    at_x, at_y, most = work.highest
 
     def put(points: tuple[Point, ...]) -> tuple[Point, ...]:
         return tuple((px, wide - py) for px, py in points)
@@ -110,8 +112,9 @@ def draw_face(board: Board, work: FaceWork, marks: Marks, lows: bool = True) -> 
             yield Path(put(points), Role.PENCIL, of=of)
         longest = max(contour_lines(x, y, heights, level), key=len, default=())
         if longest:
-            yield Label(put(longest)[len(longest) // 2], f"{level:g}", 2.9, role=Role.PENCIL)
-    at_x, at_y, most = work.highest
+            at = put(longest)[len(longest) // 2]
+            if math.dist(at, (at_x, wide - at_y)) > wide / 4:
+                yield Label(at, f"{level:g}", 2.9, role=Role.PENCIL)
     if most >= 0.1:
         yield Label((at_x, wide - at_y), f"▲ {marks.write_fine(_tenths(most))}", 3.2,
                     Anchor.START if at_x < long / 2 else Anchor.END, Role.CHALK, bold=True,
@@ -149,7 +152,9 @@ def _readings(board: Board, face: Face, hand: Hand, marks: Marks) -> Iterator[El
                 yield from _mark(board, reading, upper, "", f"{WANTED}{number}", Role.FAINT)
     for number, reading in enumerate(board.shape):
         if _is_up(reading, upper):
-            yield from _mark(board, reading, upper, in_figures(reading, marks), f"{TAKEN}{number}", Role.KNIFE)
+            yield from _mark(
+                board, reading, upper, in_figures(reading, marks, unit=False), f"{TAKEN}{number}", Role.KNIFE
+            )
     if hand.reading is not None and _is_up(hand.reading, upper):
         yield from _mark(board, hand.reading, upper, "?", "", Role.CHALK)
 
@@ -162,10 +167,10 @@ def _is_up(reading: ShapeReading, upper: bool) -> bool:
     return isinstance(reading, Calliper) or reading.upper is upper
 
 
-def in_figures(reading: ShapeReading, marks: Marks) -> str:
+def in_figures(reading: ShapeReading, marks: Marks, unit: bool = True) -> str:
     """Write what was read."""
     figure = reading.gap if isinstance(reading, Gap) else reading.rise if isinstance(reading, Wind) else None
-    return marks.write_fine(reading.thickness if isinstance(reading, Calliper) else figure or mm(0))
+    return marks.write_fine(reading.thickness if isinstance(reading, Calliper) else figure or mm(0), unit)
 
 
 def in_words(reading: ShapeReading) -> str:
@@ -192,14 +197,10 @@ def _mark(board: Board, reading: ShapeReading, upper: bool, figure: str, of: str
     def put(place: Point) -> Point:
         return as_it_lies(board, upper, place)
 
-    text = figure or "·"
     words = Role.CHALK if role is Role.CHALK else Role.FAINT if role is Role.FAINT else Role.LABEL
     if isinstance(reading, Gap):
         yield line(put(reading.start), put(reading.end), role, of=of)
-        if figure:
-            yield Label(put(reading.at), figure, 3.0, role=words, bold=True, of=of, nudge_mm=(0, -2))
-        else:
-            yield Ring(put(reading.at), "", 1.6, role, of=of)
+        yield from _handle(put(_told_at(board, reading)), board, figure, words, role, of)
         return
     if isinstance(reading, Wind):
         # Sticks lie across; their line and figure stand clear of the board, below it.
@@ -207,16 +208,37 @@ def _mark(board: Board, reading: ShapeReading, upper: bool, figure: str, of: str
         for x in (reading.near, reading.far):
             yield line((x, wide), (x, wide + row), role, of=of)
         yield line((reading.near, wide + row), (reading.far, wide + row), role, of=of)
-        yield Label(((reading.near + reading.far) / 2, wide + row), f"wind {figure}" if figure else "wind ·", 2.9,
+        yield Label(((reading.near + reading.far) / 2, wide + row), f"wind {figure}" if figure else "sticks", 2.9,
                     role=words, bold=bool(figure), of=of, nudge_mm=(0, 2))  # fmt: skip
         return
     x, y = put(reading.at)
     outside = (0.0, -4.0) if y < wide / 2 else (0.0, 4.0)
     anchor = Anchor.START if x < 1 else Anchor.END if x > long - 1 else Anchor.MIDDLE
     if figure:
-        yield Label((x, y), text, 3.0, anchor, words, bold=True, of=of, nudge_mm=outside)
+        yield Label((x, y), figure, 3.0, anchor, words, bold=True, of=of, nudge_mm=outside)
     else:
-        yield Ring((x, y), "", 1.6, role, of=of)
+        yield Ring((x, y), "", 0.9, role, of=of, nudge_mm=(0.0, outside[1] / 3))
+
+
+def _told_at(board: Board, reading: Gap) -> Point:
+    """Give where a straightedge's figure is written: where it was read, but those that cross there each to one side."""
+    middle = float(board.length) / 2, float(board.width) / 2
+    if abs(reading.at[0] - middle[0]) + abs(reading.at[1] - middle[1]) > float(board.width) / 10:
+        return reading.at
+    (x0, y0), (x1, y1) = reading.start, reading.end
+    share = 0.14 if abs(x1 - x0) > 1 else 0.3
+    return x0 + (x1 - x0) * share, y0 + (y1 - y0) * share
+
+
+def _handle(at: Point, board: Board, figure: str, words: Role, role: Role, of: str) -> Iterator[Element]:
+    """Draw a reading's figure inside the board, or the small ring where one is wanted."""
+    if figure:
+        left, right = at[0] < 1, at[0] > float(board.length) - 1
+        anchor = Anchor.START if left else Anchor.END if right else Anchor.MIDDLE
+        nudge = (1.0 if left else -1.0 if right else 0.0, 2.4 if at[1] < float(board.width) / 20 else -2.0)
+        yield Label(at, figure, 3.0, anchor, words, bold=True, of=of, nudge_mm=nudge)
+    else:
+        yield Ring(at, "", 0.9, role, of=of)
 
 
 def _wind_row(board: Board, reading: Wind) -> float:
@@ -290,7 +312,7 @@ def _steps(board: Board, found: Told, face: Face, marks: Marks) -> Iterator[str]
     if most > 0.1:
         yield f"Begin {_where(x, y, board)}: {marks.write_fine(_tenths(most))} stands there."
     twist = twist_of(survey_of(board), face)
-    yield "The face is not in wind." if twist is None else _twist_in_words(twist, board, marks)
+    yield "The face is not in wind." if twist is None else _twist_in_words(twist, face, board, marks)
     yield "Where a ringed 0 stands nothing comes off: stop when the plane first cuts there."
 
 
@@ -305,7 +327,7 @@ def _where(x: float, y: float, board: Board) -> str:
     return f"at the {along} end, half way up" if across == "middle" else f"at the {across} {along} corner"
 
 
-def _twist_in_words(twist: Twist, board: Board, marks: Marks) -> str:
+def _twist_in_words(twist: Twist, face: Face, board: Board, marks: Marks) -> str:
     long = float(board.length)
     wind = marks.write_fine(_tenths(abs(twist.wind)))
     left, right = twist.start, long - twist.end
@@ -319,7 +341,11 @@ def _twist_in_words(twist: Twist, board: Board, marks: Marks) -> str:
         )
     else:
         where = "it runs through the whole length"
-    return f"Wind of {wind} over the width: {where}. High: {twist.corner}, with the upper face up."
+    corner = twist.corner
+    if face is Face.LOWER:
+        # It lies turned over: what is the upper edge of the board is the lower one now.
+        corner = corner.replace("upper", "·").replace("lower", "upper").replace("·", "lower")
+    return f"Wind of {wind} over the width: {where}. High: {corner}."
 
 
 def _remarks(plan: Plan, board: Board, found: Told, adjusted: Adjusted | None) -> Iterator[Remark]:
@@ -362,4 +388,20 @@ def _why(board: Board, adjusted: Adjusted | None) -> str:
     return (
         f"From {len(board.shape)} readings by least squares; what they leave open is filled in as boards usually are, "
         "and told as doubt (a standard deviation)."
+    )
+
+
+def sticks_card(plan: Plan, hand: Hand) -> Card:
+    """Give how winding sticks are read."""
+    return Card(
+        "Winding sticks",
+        (Setting("Long", "twice the width", "the wind shows twice as large at their ends"),),
+        (
+            "Stand the sticks across both ends, parallel, each in the middle of its length.",
+            "Step back and crouch until the far edge just shows over the near one.",
+            "One end of the far stick shows more: that corner is high. In line from end to end: no wind.",
+            "How much: at the stick's end, against the inlaid edge, 7 mm deep.",
+            "Move the far stick in: where it first comes into line, the wind begins.",
+        ),
+        (Remark("A tilted head tilts both edges alike: look at the gap between them, not at either."),),
     )

@@ -1,44 +1,141 @@
-"""Milling on the desk: whether a board is flattened whole or its parts cut out first."""
+"""Milling on the desk: ways of looking at it, and the choices of each."""
 
 from __future__ import annotations
 
-from PySide6.QtWidgets import QCheckBox
+from functools import partial
 
-from nullah.core import actions
-from nullah.desk.bench import Bench
+from PySide6.QtWidgets import QButtonGroup, QPushButton, QWidget
+
+from nullah.core.stations.stock import board_in_hand
+from nullah.core.stations.stroke_plan import STEP
+from nullah.desk.bench import Bench, Tool
 from nullah.desk.document import Document
-from nullah.desk.stations.base import StationDesk, words
+from nullah.desk.stations.base import StationDesk, chooser, show_choice
+from nullah.desk.stations.edge_tasks import EdgeRows
+from nullah.desk.stations.forecasting import ForecastRows
+from nullah.desk.stations.group import Group
+from nullah.desk.stations.planes import PlaneRows
+from nullah.desk.stations.surveying import SurveyRows, SurveyTool
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from nullah.desk.planing import PlaningPage
+    from nullah.desk.sighting import SightingPage
+
+_LOOKS = (
+    ("", "Forecast"), ("survey", "Survey"), ("strokes", "Strokes"), ("edges", "Edges"), ("plane", "Plane it"),
+    ("sticks", "Read the sticks"),
+)  # fmt: skip
 
 
 class MillingDesk(StationDesk):
-    """One tick for each board that has parts on it."""
+    """The board in hand, and below it the rows of the way it is looked at."""
 
     def __init__(self, document: Document, bench: Bench) -> None:
         super().__init__(document, bench)
-        self._row = self.row()
-        words("Cut first, then flatten:", self._row)
-        self.ticks: dict[str, QCheckBox] = {}
+        row = self.row()
+        group = QButtonGroup(self)
+        self.looks: dict[str, QPushButton] = {}
+        for look, title in _LOOKS:
+            button = QPushButton(title)
+            button.setCheckable(True)
+            button.setProperty("tab", "true")
+            button.setAccessibleName(title)
+            button.setMinimumHeight(32)
+            button.clicked.connect(partial(self.show_look, look))
+            group.addButton(button)
+            row.addWidget(button)
+            self.looks[look] = button
+        self.boards = chooser("board to mill", [], self._take_board, row, "Board")
+        self.forecast = ForecastRows(document, bench, self.row)
+        self.survey = SurveyRows(document, bench, self.row)
+        self.planes = PlaneRows(document, bench, self.row)
+        self.edges = EdgeRows(document, bench, self.row)
+        self._groups: dict[str, Group] = {
+            "": self.forecast, "survey": self.survey, "strokes": self.planes, "edges": self.edges,
+        }  # fmt: skip
+        self._tools = {"survey": SurveyTool(self.survey)}
+        self.planing: PlaningPage | None = None
+        self.sighting: SightingPage | None = None
+        self._shown = ""
+
+    @property
+    def ticks(self) -> dict[str, object]:
+        """The ticks of boards that are cut first."""
+        return dict(self.forecast.ticks)
+
+    @property
+    def look(self) -> str:
+        """The way of looking at it."""
+        return self.document.hand.view
+
+    def show_look(self, look: str, *_: object) -> None:
+        """Look at it another way."""
+        self.document.set_hand(self.document.hand._replace(view=look, step=0, reading=None))
+
+    def page(self) -> QWidget | None:
+        """Give the planing bench or the sticks, in the place of the drawing."""
+        if self.look == "plane":
+            if self.planing is None:
+                from nullah.desk.planing import PlaningPage
+
+                self.planing = PlaningPage(self.document)
+            return self.planing
+        if self.look == "sticks":
+            if self.sighting is None:
+                from nullah.desk.sighting import SightingPage
+
+                self.sighting = SightingPage()
+            return self.sighting
+        return None
+
+    def leave(self) -> None:
+        if self.planing is not None:
+            self.planing.stop()
 
     def refresh(self) -> None:
-        used = {b.board.id: b.board.name for b in self.document.plan.boards if b.placed}
-        if list(used) != list(self.ticks):
-            for tick in self.ticks.values():
-                self._row.removeWidget(tick)
-                tick.hide()
-                tick.deleteLater()
-            self.ticks = {board: self._tick(board, index + 1) for index, board in enumerate(used)}
-        for board, tick in self.ticks.items():
-            tick.setText(used[board])
-            tick.setAccessibleName(f"Cut {used[board]} first")
-            tick.setChecked(board in self.document.project.cut_first)
+        hand = self.document.hand
+        view = hand.view if hand.view in dict(_LOOKS) else ""
+        self.looks[view].setChecked(True)
+        self._show_boards()
+        for name, group in self._groups.items():
+            group.show_group(name == view)
+        if view in self._groups:
+            self._groups[view].refresh()
+        tool = self._tools.get(view) or Tool()
+        if self.bench.tool is self.tool:
+            self.bench.tool = tool
+        self.tool = tool
+        if view != self._shown:
+            self._shown = view
+            if view != "plane" and self.planing is not None:
+                self.planing.stop()
+            self.page_wanted.emit()
+        if view == "plane" and self.planing is not None:
+            self.planing.refresh()
 
-    def _tick(self, board: str, place: int) -> QCheckBox:
-        tick = QCheckBox()
-        tick.clicked.connect(lambda first: self._cut_first(board, first))
-        self._row.insert(place, tick)
-        return tick
+    def _show_boards(self) -> None:
+        wanted = [(board.id, board.name) for board in self.document.project.boards]
+        shown = [(str(self.boards.itemData(i)), self.boards.itemText(i)) for i in range(self.boards.count())]
+        if wanted != shown:
+            self.boards.clear()
+            for value, text in wanted:
+                self.boards.addItem(text, value)
+        board = board_in_hand(self.document.plan, self.document.hand)
+        self.boards.setEnabled(board is not None)
+        if board is not None:
+            show_choice(self.boards, board.id)
 
-    def _cut_first(self, board: str, first: bool) -> None:
-        name = self.ticks[board].text()
-        words_for = f"cut {name} first" if first else f"flatten {name} whole"
-        self.document.do(words_for, lambda p: actions.cut_first(p, board, first))
+    def _take_board(self, board: str) -> None:
+        lies_on = {
+            part: each.board.id for each in self.document.plan.boards for i in each.placed for part in i.part.parts
+        }
+        part = self.document.hand.part
+        kept = part if lies_on.get(part) == board else next((each for each, at in lies_on.items() if at == board), "")
+        self.document.set_hand(self.document.hand._replace(board=board, part=kept, step=0, reading=None))
+
+    def clicked(self, of: str) -> bool:
+        if of.startswith(STEP):
+            self.document.set_hand(self.document.hand._replace(step=int(of.removeprefix(STEP))))
+            return True
+        return self.look == "survey" and self.survey.clicked(of)

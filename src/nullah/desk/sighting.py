@@ -1,0 +1,199 @@
+"""Reading the winding sticks: an exercise as one sees it, an answer, and at once what the board really is."""
+
+from __future__ import annotations
+
+import random
+from collections.abc import Callable
+from datetime import date
+from pathlib import Path
+
+from PySide6.QtCore import QSize, Qt
+from PySide6.QtGui import QColor, QKeyEvent, QPainter, QPaintEvent
+from PySide6.QtWidgets import QLabel, QLineEdit, QVBoxLayout, QWidget
+
+from nullah.core.drawing import Drawing
+from nullah.core.milling.sighting import (
+    BEGINS,
+    Answer,
+    Exercise,
+    Marked,
+    Try,
+    answered,
+    exercise,
+    mark,
+    next_level,
+    progress_in_words,
+    shown_rise,
+    sight,
+)
+from nullah.desk.stations.base import Flow, action, chooser, labelled
+from nullah.files.practice import practice_file, read_practice, write_practice
+from nullah.paper.painter import Scale, paint
+from nullah.paper.palette import DAY, Palette
+
+_PLACES = [("1", "at the far end"), ("0.5", "in the middle")]
+_HIGH = [("left", "far left end"), ("right", "far right end"), ("true", "neither: in line")]
+
+
+class _View(QWidget):
+    """What the eye sees."""
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.palette_: Palette = DAY
+        self.shown = Drawing()
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.setAccessibleName("Two winding sticks over a board, as one sights along it")
+
+    def sizeHint(self) -> QSize:
+        return QSize(640, 420)
+
+    def minimumSizeHint(self) -> QSize:
+        return QSize(320, 200)
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        painter = QPainter(self)
+        painter.fillRect(self.rect(), QColor(self.palette_.sheet))
+        if self.shown.elements:
+            left, top, right, bottom = self.shown.bounds()
+            per_mm = min((self.width() - 40) / max(right - left, 1.0), (self.height() - 40) / max(bottom - top, 1.0))
+            shift = (self.width() / 2 - (left + right) / 2 * per_mm, self.height() / 2 - (top + bottom) / 2 * per_mm)
+            paint(painter, self.shown, Scale(per_mm, 4.5, shift), self.palette_)
+        if self.hasFocus():
+            painter.setPen(QColor(self.palette_.accent))
+            painter.drawRect(self.rect().adjusted(0, 0, -1, -1))
+        painter.end()
+
+
+def _under(above: Drawing, below: Drawing) -> Drawing:
+    """Put one drawing under another, as wide as that."""
+    left, _, right, bottom = above.bounds()
+    b_left, b_top, b_right, _ = below.bounds()
+    scale = (right - left) * 0.62 / (b_right - b_left)
+    middle = (left + right) / 2 - (b_left + b_right) / 2 * scale
+    return above + below.moved(middle, bottom + (right - left) * 0.03 - b_top * scale, scale)
+
+
+class SightingPage(QWidget):
+    """One exercise after another; the record of progress is kept on this machine.
+
+    `today` may be put in the place of the clock; `seed` gives the order of the exercises.
+    """
+
+    def __init__(self, file: Path | None = None, seed: int | None = None) -> None:
+        super().__init__()
+        self.file = file or practice_file()
+        self.today: Callable[[], date] = date.today
+        self.tries: tuple[Try, ...] = read_practice(self.file)
+        self._chance = random.Random(seed)
+        self.exercise: Exercise = exercise(0, 0)
+        self.marked: Marked | None = None
+        column = QVBoxLayout(self)
+        column.setContentsMargins(14, 8, 14, 8)
+        row = Flow()
+        self.at = chooser("where the far stick stands", _PLACES, lambda _: self._show(), row, "Far stick")
+        self.high = chooser("which end stands high", _HIGH, lambda _: None, row, "Stands high")
+        self.rise = QLineEdit()
+        self.rise.setAccessibleName("by how much at the stick's end, mm")
+        self.rise.setFixedWidth(60)
+        self.rise.setMinimumHeight(32)
+        self.rise.returnPressed.connect(self.answer)
+        labelled("by how much at its end, mm", self.rise, row)
+        begins = [(str(share), words) for share, words in BEGINS]
+        self.begins = chooser("where the wind begins", begins, lambda _: None, row, "begins")
+        self.say = action("That is how it is", self.answer, row, main=True)
+        self.next = action("Next board", self.next_board, row)
+        column.addLayout(row)
+        self.ask = QLabel()
+        self.ask.setWordWrap(True)
+        column.addWidget(self.ask)
+        self.view = _View()
+        column.addWidget(self.view, 1)
+        self.told = QLabel()
+        self.told.setWordWrap(True)
+        self.told.setAccessibleName("What it was")
+        self.progress = QLabel()
+        self.progress.setWordWrap(True)
+        self.progress.setProperty("quiet", "true")
+        column.addWidget(self.told)
+        column.addWidget(self.progress)
+        self.setFocusProxy(self.rise)
+        self.next_board()
+
+    def set_palette(self, palette: Palette) -> None:
+        """Take another theme."""
+        self.view.palette_ = palette
+        self.view.update()
+
+    def next_board(self) -> None:
+        """Lay the next board on the bench."""
+        self.exercise = exercise(next_level(self.tries), self._chance.randrange(1_000_000))
+        self.marked = None
+        given = self.exercise
+        size = f"{given.wound.length:.0f} by {given.wound.width:.0f} mm"
+        self.ask.setText(
+            f"A board {size}, sticks {given.stick:.0f} long. The near one is all dark; the far one, behind it, has the "
+            "dark edge. To see where the wind begins, move the far stick to the middle and look again."
+        )
+        self.at.setCurrentIndex(0)
+        self.told.setText("")
+        self.rise.setText("")
+        self._show()
+
+    def _show(self) -> None:
+        given = self.exercise
+        far = given.wound.length * float(str(self.at.currentData()))
+        shown = sight(given.wound, 0.0, far, given.stick, given.eye)
+        if self.marked is not None:
+            shown = _under(shown, answered(given.wound))
+        self.view.shown = shown
+        self.view.update()
+        self.progress.setText(progress_in_words(self.tries))
+        self.say.setEnabled(self.marked is None)
+
+    def answer(self) -> None:
+        """Mark what was read, show the surface, and keep the record."""
+        if self.marked is not None:
+            self.next_board()
+            return
+        high = str(self.high.currentData())
+        try:
+            rise = 0.0 if high == "true" else float(self.rise.text().replace(",", ".").replace("mm", ""))
+        except ValueError:
+            self.told.setText("By how much, in mm? A guess is an answer.")
+            return
+        given = Answer(high, rise, float(str(self.begins.currentData())))
+        self.marked = mark(given, self.exercise)
+        done = Try(self.today().isoformat(), self.exercise.level, self.marked.right, round(self.marked.rise_off, 2))
+        self.tries = (*self.tries, done)
+        sentence = write_practice(self.file, self.tries)
+        self.told.setText(f"{self._in_words(self.marked)}{' ' + sentence if sentence else ''}")
+        self._show()
+
+    def _in_words(self, marked: Marked) -> str:
+        wound = self.exercise.wound
+        rise = shown_rise(wound, 0.0, wound.length, self.exercise.stick)
+        if abs(rise) < 0.05:
+            was = "The board is true: the edges are in line, whatever the head's tilt."
+        else:
+            side, where = "right" if rise > 0 else "left", dict(BEGINS)[wound.begins]
+            over = abs(wound.wind)
+            was = (
+                f"The far {side} end stands {abs(rise):.1f} mm high at the stick, {over:.1f} mm over the board; "
+                f"it begins {where}."
+            )
+        if marked.right:
+            return f"Right. {was}"
+        wrong = [
+            words for ok, words in (
+                (marked.high_right, "which end"), (marked.rise_right, f"how much ({marked.rise_off:.1f} mm off)"),
+                (marked.begins_right, "where it begins"),
+            ) if not ok
+        ]  # fmt: skip
+        return f"Not {' nor '.join(wrong)}. {was} The net shows the face, eight times too high."
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
+            self.answer()
+        else:
+            super().keyPressEvent(event)

@@ -1,0 +1,291 @@
+"""Surveying on the desk: readings picked or drawn on the board, typed, or taken by the gauges."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable
+
+from PySide6.QtCore import Qt
+
+from nullah.core import actions
+from nullah.core.drawing import Drawing, Point, Role, drawing, line
+from nullah.core.lengths import mm
+from nullah.core.milling.adjust import adjust, usual_readings
+from nullah.core.milling.decide import Face
+from nullah.core.rack.board import Board
+from nullah.core.rack.shape_readings import Calliper, Gap, ShapeReading, Wind, figure_of, shape_place, with_figure
+from nullah.core.stations.stock import board_in_hand, face_up
+from nullah.core.stations.surveying import TAKEN, WANTED, as_it_lies, in_words, told
+from nullah.desk.bench import Bench, Tool
+from nullah.desk.document import Document
+from nullah.desk.fields import ValueField
+from nullah.desk.stations.base import Flow, action, chooser, labelled, show_choice, words
+from nullah.desk.stations.group import Group
+from nullah.instruments.shape_gauges import ShapeGauge, SimulatedGauges
+
+_FACES = [("", "face side"), (Face.UPPER.value, "upper face"), (Face.LOWER.value, "lower face")]
+_TOOLS = [("gap", "straightedge"), ("wind", "winding sticks"), ("calliper", "calliper")]
+# Readings taken in one go are no more than this.
+_MOST = 40
+# How near to a border or to straight a drag is meant to be there, as a share of the width and in degrees.
+_SNAP, _STRAIGHT = 0.12, 6.0
+
+
+class SurveyRows(Group):
+    """The face that lies up, the gauge, the figure that was read; all readings at once from the gauges.
+
+    `gauges` may be put in the place of the simulated ones.
+    """
+
+    def __init__(self, document: Document, bench: Bench, row: Callable[[], Flow]) -> None:
+        super().__init__(document, bench)
+        self.gauges: ShapeGauge = SimulatedGauges()
+        first = row()
+        self.face = chooser("which face lies up", _FACES, self._turn, first, "Up")
+        self.kind = chooser("gauge", _TOOLS, lambda _: None, first, "Draw with the")
+        self.kind.setToolTip("Drag on the board where you lay it, or pick one of the rings")
+        self.figure = ValueField("what was read", width=70)
+        self.figure.line.setMaximumWidth(84)
+        # A gap may be less than nothing, so what is refused is left to the action.
+        self.figure.entered.connect(lambda _: self.enter())
+        labelled("reads", self.figure, first)
+        self.enter_button = action("Enter", self.enter, first, main=True)
+        self.rub_out = action("Rub out", self.rub, first)
+        self.keep(first)
+        second = row()
+        self.one = action("Read this one", self.read_one, second)
+        self.all = action("Read all that is wanted", self.read_all, second)
+        for button in (self.one, self.all):
+            button.setToolTip("With the simulated gauges, on a board made up about its four figures: to try")
+        self.clear = action("Rub all out", self.rub_all, second)
+        self.where = words("", second)
+        self.keep(second)
+
+    @property
+    def board(self) -> Board | None:
+        """The board in hand."""
+        return board_in_hand(self.document.plan, self.document.hand)
+
+    @property
+    def upper(self) -> bool:
+        """Whether the upper face lies up."""
+        board = self.board
+        usual = told(board, self.document.project.shop).job.first.face if board is not None else Face.UPPER
+        return face_up(self.document.hand, usual) is Face.UPPER
+
+    def refresh(self) -> None:
+        hand, board = self.document.hand, self.board
+        show_choice(self.face, hand.face)
+        self.figure.set_unit(self.document.project.marks.unit)
+        self.rub_out.setEnabled(self._taken() is not None)
+        self.one.setEnabled(board is not None)
+        self.clear.setEnabled(bool(board and board.shape))
+        asked = hand.reading or self._next()
+        text = "" if asked is None else f"{'here' if hand.reading else 'next'}: {in_words(asked)}"
+        if board is not None and board.surface is not None:
+            text = "A grid of heights from a file overrules readings."
+        self.where.setText(text)
+        self.where.setMinimumWidth(self.where.sizeHint().width())
+
+    # --- what is picked ---
+
+    def clicked(self, of: str) -> bool:
+        """Take a click on a reading, taken or wanted."""
+        board = self.board
+        if board is None:
+            return False
+        if of.startswith(WANTED):
+            self.pick(usual_readings(board)[int(of.removeprefix(WANTED))])
+        elif of.startswith(TAKEN):
+            self.pick(board.shape[int(of.removeprefix(TAKEN))])
+            figure = figure_of(board.shape[int(of.removeprefix(TAKEN))])
+            self.figure.show_value(self.document.project.marks.write_entered(figure))
+            self.figure.line.selectAll()
+        else:
+            return of.startswith("board/")
+        return True
+
+    def pick(self, reading: ShapeReading) -> None:
+        """Take a place for a reading in hand, ready for its figure."""
+        self.document.set_hand(self.document.hand._replace(reading=reading))
+        self.figure.line.setModified(False)
+        self.figure.show_value("")
+        self.figure.line.setFocus()
+
+    def _taken(self) -> int | None:
+        """Give the number of the reading in hand among those taken."""
+        board, reading = self.board, self.document.hand.reading
+        if board is None or reading is None:
+            return None
+        places = [shape_place(each) for each in board.shape]
+        return places.index(shape_place(reading)) if shape_place(reading) in places else None
+
+    def _next(self) -> ShapeReading | None:
+        """Give what to read next: what tells most, or the first of the usual ones."""
+        board = self.board
+        if board is None or board.surface is not None:
+            return None
+        taken = {shape_place(reading) for reading in board.shape}
+        if board.shape:
+            best = adjust(board).next_reading
+            if best is not None and shape_place(best) not in taken:
+                return best
+            return None
+        return usual_readings(board)[0]
+
+    def _turn(self, face: str) -> None:
+        self.document.set_hand(self.document.hand._replace(face=face, reading=None))
+
+    # --- what is entered ---
+
+    def enter(self) -> None:
+        """Enter what was read at the place in hand, or at the one that is asked for next."""
+        board, reading = self.board, self.document.hand.reading or self._next()
+        figure = self.figure.length()
+        if board is None or figure is None:
+            return
+        if reading is None:
+            self.figure.complain("Pick a ring on the board, or drag where it was read.")
+            return
+        taken = with_figure(reading, figure)
+        sentence = self.document.do(f"{board.name}: {in_words(reading)} {figure.as_text()}",
+                                    lambda p: actions.take_shape(p, board.id, taken))  # fmt: skip
+        self._entered(sentence)
+
+    def _entered(self, sentence: str) -> None:
+        if sentence:
+            self.figure.complain(sentence)
+            return
+        self.figure.line.setModified(False)
+        self.figure.show_value("")
+        self.document.set_hand(self.document.hand._replace(reading=None))
+        self.refresh()
+
+    def read_one(self) -> None:
+        """Let the gauges take the reading in hand, or the next."""
+        board, reading = self.board, self.document.hand.reading or self._next()
+        if board is None:
+            return
+        if reading is None:
+            self.figure.complain("Both faces are known. Drag on the board to read somewhere else.")
+            return
+        taken = self.gauges.read(board, reading)
+        self._entered(self.document.do(f"{board.name}: {in_words(reading)} {figure_of(taken).as_text()}",
+                                       lambda p: actions.take_shape(p, board.id, taken)))  # fmt: skip
+
+    def read_all(self) -> None:
+        """Let the gauges take every usual reading that is missing, and go on until both faces are known."""
+        board = self.board
+        if board is None:
+            return
+        there = {shape_place(reading) for reading in board.shape}
+        wanted = [each for each in usual_readings(board)[:_SHOWN] if shape_place(each) not in there]
+        taken = [self.gauges.read(board, reading) for reading in wanted][:_MOST]
+        self._entered(self.document.do(f"survey {board.name}", lambda p: actions.take_shapes(p, board.id, taken)))
+
+    def rub(self) -> None:
+        """Rub the reading in hand out."""
+        board, index = self.board, self._taken()
+        if board is not None and index is not None:
+            reading = board.shape[index]
+            self._entered(self.document.do(f"rub out {in_words(reading)}",
+                                           lambda p: actions.drop_shape(p, board.id, index)))  # fmt: skip
+
+    def rub_all(self) -> None:
+        """Rub all readings of the board in hand out."""
+        board = self.board
+        if board is not None:
+            self._entered(self.document.do(f"rub out the survey of {board.name}",
+                                           lambda p: actions.drop_shapes(p, board.id)))  # fmt: skip
+
+
+# The usual readings of both faces; those in between come only where there is doubt.
+_SHOWN = 28
+
+
+class SurveyTool(Tool):
+    """Lays the gauge that is chosen on the board: from where it is pressed to where it is let go."""
+
+    def __init__(self, rows: SurveyRows) -> None:
+        self._rows = rows
+        self._start: Point | None = None
+        self._end: Point = (0.0, 0.0)
+
+    def press(self, at: Point, of: str) -> bool:
+        if not of.startswith("board/") or self._rows.board is None or self._rows.document.hand.view != "survey":
+            return False
+        self._start = self._end = at
+        return True
+
+    def drag(self, at: Point) -> None:
+        self._end = at
+        reading, board = self._reading(), self._rows.board
+        self._rows.bench.overlay = Drawing()
+        if reading is None or board is None:
+            return
+        upper = self._rows.upper
+        wide = float(board.width)
+        ends: list[tuple[Point, Point]] = []
+        if isinstance(reading, Gap):
+            ends = [(as_it_lies(board, upper, reading.start), as_it_lies(board, upper, reading.end))]
+        elif isinstance(reading, Wind):
+            ends = [((x, 0.0), (x, wide)) for x in (reading.near, reading.far)]
+        self._rows.bench.overlay = drawing([line(*pair, Role.CHALK) for pair in ends])
+
+    def release(self, at: Point) -> None:
+        self._end = at
+        reading = self._reading()
+        self.cancel()
+        if reading is not None:
+            self._rows.pick(reading)
+
+    def cancel(self) -> None:
+        self._start = None
+        self._rows.bench.overlay = Drawing()
+
+    def cursor(self, at: Point, of: str) -> Qt.CursorShape:
+        return Qt.CursorShape.CrossCursor if of.startswith("board/") else Qt.CursorShape.PointingHandCursor if of else (
+            Qt.CursorShape.ArrowCursor)  # fmt: skip
+
+    def _reading(self) -> ShapeReading | None:
+        """Give the reading that is being laid on; None while it is too short to tell anything."""
+        board = self._rows.board
+        if self._start is None or board is None:
+            return None
+        upper, long = self._rows.upper, float(board.length)
+        start, end = (self._on(board, upper, place) for place in (self._start, self._end))
+        kind = str(self._rows.kind.currentData())
+        if kind == "calliper":
+            edge = 0.0 if end[1] < float(board.width) / 2 else float(board.width)
+            return Calliper((end[0], edge), board.thickness)
+        if kind == "wind":
+            near, far = sorted((start[0], end[0]))
+            stick = mm(round(max(1.5 * float(board.width), 300.0)))
+            return Wind(upper, near, far, stick, mm(0)) if far - near > long / 20 else None
+        start, end = _straight(start, end)
+        if math.dist(start, end) < 30:
+            return None
+        middle = (start[0] + end[0]) / 2, (start[1] + end[1]) / 2
+        return Gap(upper, start, end, middle, mm(0))
+
+    def _on(self, board: Board, upper: bool, place: Point) -> Point:
+        """Give a place of the board, on its border where it is near that, to the millimetre."""
+        long, wide = float(board.length), float(board.width)
+        x, y = as_it_lies(board, upper, place)
+        near = wide * _SNAP
+
+        def held(at: float, most: float) -> float:
+            return 0.0 if at < near else most if at > most - near else float(round(at))
+
+        return held(x, long), held(y, wide)
+
+
+def _straight(start: Point, end: Point) -> tuple[Point, Point]:
+    """Lay a straightedge that is nearly along or across the board just so."""
+    dx, dy = abs(end[0] - start[0]), abs(end[1] - start[1])
+    limit = math.tan(math.radians(_STRAIGHT))
+    if dx and dy / dx < limit:
+        return start, (end[0], start[1])
+    if dy and dx / dy < limit:
+        return start, (start[0], end[1])
+    return start, end
