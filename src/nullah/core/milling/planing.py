@@ -134,14 +134,14 @@ def _ride(work: Work, stroke: Stroke, frame: _Frame) -> tuple[Grid, Grid, Grid, 
     plane = stroke.plane
     toe = float(plane.sole) * plane.mouth
     ahead, behind = max(2, round(toe / _FEEL)), max(2, round((float(plane.sole) - toe) / _FEEL))
+    # The last place of the mouth may lie beyond the end of the stroke; nothing is cut there.
     places = max(2, math.ceil(frame.way / _FEEL) + 1)
-    spacing = frame.way / (places - 1)
-    s: Grid = np.arange(-behind, places + ahead, dtype=np.float64) * spacing
+    s: Grid = np.arange(-behind, places + ahead, dtype=np.float64) * _FEEL
     mouth = slice(behind, behind + places)
     across = _COLUMNS * (float(plane.iron) + SOLE_BEYOND_IRON)
     felt = _sample(work, stroke, frame, s, across)
     deep = _set(work, stroke, frame, s[mouth])
-    sole = _Sole(behind, spacing, _under(behind, ahead, places), _pressed(felt, behind, ahead, places))
+    sole = _Sole(behind, _FEEL, _under(behind, ahead, places), _pressed(felt, behind, ahead, places))
     under = felt[:, sole.under]
     slopes = np.zeros((len(across), places))
     height, roll = _across(_lines(sole, under, slopes, steps=3), across)
@@ -255,10 +255,13 @@ def _sample(work: Work, stroke: Stroke, frame: _Frame, s: Grid, across: Grid) ->
     ax, ay = frame.along
     x = stroke.start[0] + s[None, :] * ax - across[:, None] * ay
     y = stroke.start[1] + s[None, :] * ay + across[:, None] * ax
-    i, j = x / work.spacing_x, y / work.spacing_y
     n, m = work.heights.shape
-    on = (i > -1e-6) & (i < n - 1 + 1e-6) & (j > -1e-6) & (j < m - 1 + 1e-6)
-    i, j = np.clip(i, 0, n - 1), np.clip(j, 0, m - 1)
+    # A border lies between two places felt: the face goes on to the first one beyond, as the board leans on the whole.
+    beyond_x, beyond_y = x - np.clip(x, 0, work.length), y - np.clip(y, 0, work.width)
+    on = (np.abs(beyond_x) < _FEEL) & (np.abs(beyond_y) < _FEEL)
+    lean_x = float((work.heights[-1] - work.heights[0]).mean()) / work.length
+    lean_y = float((work.heights[:, -1] - work.heights[:, 0]).mean()) / work.width
+    i, j = np.clip(x / work.spacing_x, 0, n - 1), np.clip(y / work.spacing_y, 0, m - 1)
     i0, j0 = np.minimum(i.astype(int), n - 2), np.minimum(j.astype(int), m - 2)
     fi, fj = i - i0, j - j0
     flat, at = work.heights.ravel(), i0 * m + j0
@@ -266,7 +269,7 @@ def _sample(work: Work, stroke: Stroke, frame: _Frame, s: Grid, across: Grid) ->
         flat[at] * (1 - fi) * (1 - fj) + flat[at + m] * fi * (1 - fj)
         + flat[at + 1] * (1 - fi) * fj + flat[at + m + 1] * fi * fj
     )  # fmt: skip
-    return np.where(on, heights, _NOTHING)
+    return np.where(on, heights + lean_x * beyond_x + lean_y * beyond_y, _NOTHING)
 
 
 def _across(lines: Grid, across: Grid) -> tuple[Grid, Grid]:
