@@ -148,11 +148,16 @@ def _resting(along: Grid, face: Grid) -> Grid:
                 break
             hull.pop()
         hull.append(index)
-    middle = float(along[-1]) / 2
-    right = next(place for place in hull if along[place] >= middle)
-    left = hull[max(hull.index(right) - 1, 0)]
-    slope = (face[right] - face[left]) / (along[right] - along[left]) if right != left else 0.0
-    return np.asarray(face[left] + slope * (along - along[left]), dtype=np.float64)
+    middle, near = float(along[-1]) / 2, float(along[-1]) / 100
+    left = [place for place in hull if along[place] < middle - near]
+    right = [place for place in hull if along[place] > middle + near]
+    if not left or not right:
+        return np.full(len(along), float(face.max()))
+    slope = (face[right[0]] - face[left[-1]]) / (along[right[0]] - along[left[-1]])
+    # On the crown of a hump it balances; else it lies on the two places to both sides.
+    crown = [place for place in hull if left[-1] < place < right[0]]
+    rest = crown[len(crown) // 2] if crown else left[-1]
+    return np.asarray(face[rest] + slope * (along - along[rest]), dtype=np.float64)
 
 
 class FaceOf:
