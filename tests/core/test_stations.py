@@ -135,7 +135,11 @@ def test_milling_draws_what_is_needed_against_what_is_reached():
     assert figures(card) == {"Needs": "16 mm", "Will reach": "15.5 mm", "Gauge": "16 mm"}
     fails = [remark for remark in card.mind if remark.weight is Weight.FAILS]
     assert len(fails) == 1 and "right end, front and left end" in fails[0].text
-    assert [mend.label for mend in fails[0].mends] == ["Cut Ford 2 first", "Make them all 15.5 mm thick"]
+    assert [mend.label for mend in fails[0].mends] == [
+        "Cut Ford 2 first",
+        "Cut Ford 2 at 660 mm first",
+        "Make them all 15.5 mm thick",
+    ]
 
 
 def test_joints_gives_settings_for_every_tool():

@@ -164,10 +164,14 @@ class Bench(QWidget):
 
     def at(self, position: QPointF) -> str:
         """Give the id of what lies at a point of the widget, the uppermost first."""
+        found = ""
         for element in reversed(self.drawing.elements):
             if element.of and self._covers(element, position):
-                return element.of
-        return ""
+                # A figure to type is small: it goes before names that stand over it.
+                if isinstance(element, Dimension):
+                    return element.of
+                found = found or element.of
+        return found
 
     def _covers(self, element: Element, position: QPointF) -> bool:
         match element:
@@ -179,15 +183,19 @@ class Bench(QWidget):
                 polygon = QPolygonF([self.scale.put(point) for point in element.points])
                 return polygon.containsPoint(position, Qt.FillRule.OddEvenFill)
             case Label():
-                at = self.scale.put(element.at)
-                wide = len(element.text) * element.size_mm * PAPER_PX * 0.5
-                left = {"start": 0.0, "middle": -wide / 2, "end": -wide}[element.anchor.value]
-                return QRectF(at.x() + left, at.y() - 12, wide, 24).contains(position)
+                return self._box_of(element).contains(position)
             case Ring():
-                at = self.scale.put(element.at)
+                at = self.scale.put(element.at) + QPointF(*element.nudge_mm) * PAPER_PX
                 return QRectF(at.x() - 16, at.y() - 16, 32, 32).contains(position)
             case _:
                 return False
+
+    def _box_of(self, label: Label) -> QRectF:
+        """Give about where the words of a label stand."""
+        at = self.scale.put(label.at) + QPointF(*label.nudge_mm) * PAPER_PX
+        wide = max(len(label.text) * label.size_mm * PAPER_PX * 0.5, 24.0)
+        left = {"start": 0.0, "middle": -wide / 2, "end": -wide}[label.anchor.value]
+        return QRectF(at.x() + left, at.y() - 12, wide, 24)
 
     def place_of(self, of: str) -> QPointF:
         """Give a point of the widget on what has this id: the middle of its dimension or area."""
@@ -199,8 +207,10 @@ class Bench(QWidget):
                     return dimension_text(element, self.scale).middle
                 case Path():
                     return QPolygonF([self.scale.put(point) for point in element.points]).boundingRect().center()
-                case _:
-                    return self.scale.put(element.at)
+                case Label():
+                    return self._box_of(element).center()
+                case Ring():
+                    return self.scale.put(element.at) + QPointF(*element.nudge_mm) * PAPER_PX
         return QPointF(self.width() / 2, self.height() / 2)
 
     def mousePressEvent(self, event: QMouseEvent) -> None:

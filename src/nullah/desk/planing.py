@@ -7,7 +7,7 @@ from collections.abc import Iterator
 from typing import NamedTuple
 
 from PySide6.QtCore import QRectF, QSize, QTimer
-from PySide6.QtGui import QColor, QPainter, QPaintEvent
+from PySide6.QtGui import QColor, QHideEvent, QPainter, QPaintEvent
 from PySide6.QtWidgets import QLabel, QVBoxLayout, QWidget
 
 from nullah.core.drawing import Anchor, Drawing, Element, Fill, Label, Path, Role, drawing, line
@@ -135,6 +135,11 @@ class PlaningPage(QWidget):
         column.addWidget(self.words)
         column.addWidget(self.sentence)
         self.setFocusProxy(self.board)
+
+    def hideEvent(self, event: QHideEvent) -> None:
+        # Whoever looks elsewhere does not want it to go on.
+        self.stop()
+        super().hideEvent(event)
 
     def set_palette(self, palette: Palette) -> None:
         """Take another theme."""

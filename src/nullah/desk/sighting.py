@@ -97,7 +97,6 @@ class SightingPage(QWidget):
         self.rise.setAccessibleName("by how much at the stick's end, mm")
         self.rise.setFixedWidth(60)
         self.rise.setMinimumHeight(32)
-        self.rise.returnPressed.connect(self.answer)
         labelled("by how much at its end, mm", self.rise, row)
         begins = [(str(share), words) for share, words in BEGINS]
         self.begins = chooser("where the wind begins", begins, lambda _: None, row, "begins")

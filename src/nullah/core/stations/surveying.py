@@ -199,15 +199,15 @@ def _mark(board: Board, reading: ShapeReading, upper: bool, figure: str, of: str
 
     words = Role.CHALK if role is Role.CHALK else Role.FAINT if role is Role.FAINT else Role.LABEL
     if isinstance(reading, Gap):
-        yield line(put(reading.start), put(reading.end), role, of=of)
+        yield line(put(reading.start), put(reading.end), role)
         yield from _handle(put(_told_at(board, reading)), board, figure, words, role, of)
         return
     if isinstance(reading, Wind):
         # Sticks lie across; their line and figure stand clear of the board, below it.
         row = _wind_row(board, reading)
         for x in (reading.near, reading.far):
-            yield line((x, wide), (x, wide + row), role, of=of)
-        yield line((reading.near, wide + row), (reading.far, wide + row), role, of=of)
+            yield line((x, wide), (x, wide + row), role)
+        yield line((reading.near, wide + row), (reading.far, wide + row), role)
         yield Label(((reading.near + reading.far) / 2, wide + row), f"wind {figure}" if figure else "sticks", 2.9,
                     role=words, bold=bool(figure), of=of, nudge_mm=(0, 2))  # fmt: skip
         return

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from functools import partial
 
-from PySide6.QtWidgets import QButtonGroup, QPushButton, QWidget
+from PySide6.QtWidgets import QButtonGroup, QCheckBox, QPushButton, QWidget
 
 from nullah.core.stations.stock import board_in_hand
 from nullah.core.stations.stroke_plan import STEP
@@ -60,9 +60,9 @@ class MillingDesk(StationDesk):
         self._shown = ""
 
     @property
-    def ticks(self) -> dict[str, object]:
+    def ticks(self) -> dict[str, QCheckBox]:
         """The ticks of boards that are cut first."""
-        return dict(self.forecast.ticks)
+        return self.forecast.ticks
 
     @property
     def look(self) -> str:

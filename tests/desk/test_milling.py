@@ -1,0 +1,438 @@
+"""The milling station as a user works it: surveyed, planned, planed, and practised."""
+
+import pytest
+from PySide6.QtCore import QPoint, Qt
+from PySide6.QtWidgets import QPushButton
+
+from nullah.core.lengths import mm
+from nullah.core.milling.sighting import shown_rise
+from nullah.core.rack.board import Board, Faces, Flaw, FlawKind, Rise
+from nullah.core.rack.shape_readings import Calliper, Gap, Wind, figure_of
+from nullah.core.shop import PlaneKind
+from nullah.core.stations.surveying import WANTED
+
+pytestmark = pytest.mark.usefixtures("practice")
+
+
+@pytest.fixture
+def practice(tmp_path, monkeypatch):
+    file = tmp_path / "practice.json"
+    monkeypatch.setattr("nullah.desk.sighting.practice_file", lambda: file)
+    return file
+
+
+@pytest.fixture
+def miller(user):
+    """Someone at the milling station, with the board the sides lie on in hand."""
+    user.go("milling")
+    user.choose(user.window.desk(3).boards, "2")
+    return user
+
+
+def desk(user):
+    return user.window.desk(3)
+
+
+def board(user):
+    return user.project.board("2")
+
+
+# --- the survey -------------------------------------------------------------------------------------------
+
+
+def test_a_reading_is_entered_at_the_place_where_it_was_taken(miller):
+    miller.press("Survey")
+    assert miller.reads_on_card("Known by its four figures only")
+    miller.click_bench(f"{WANTED}0" if f"{WANTED}0" in miller.window.bench.targets() else f"{WANTED}14")
+    reading = miller.window.document.hand.reading
+    assert isinstance(reading, Gap)
+    assert desk(miller).survey.where.text().startswith("here: straightedge along")
+    miller.bot.keyClicks(desk(miller).survey.figure.line, "1.4 mm")
+    miller.bot.keyClick(desk(miller).survey.figure.line, Qt.Key.Key_Return)
+    (taken,) = board(miller).shape
+    assert taken.start == reading.start and figure_of(taken) == mm("1.4")
+    assert miller.reads_on_card("do not fix both faces yet")
+    assert miller.reads_on_card("Take next:")
+    # Picked again, it can be typed anew or rubbed out.
+    miller.click_bench("taken/0")
+    assert desk(miller).survey.figure.line.text() == "1.4 mm"
+    miller.press("Rub out")
+    assert board(miller).shape == ()
+    miller.press("Undo")
+    assert len(board(miller).shape) == 1
+
+
+def test_a_gauge_is_laid_on_by_dragging(miller):
+    miller.press("Survey")
+    rows = desk(miller).survey
+    miller.choose(rows.face, "upper")
+    long, wide = float(board(miller).length), float(board(miller).width)
+    # From near the left end, some way from the upper edge, nearly along the board.
+    miller.drag((long * 0.01, wide * 0.28), (long * 0.7, wide * 0.29))
+    reading = miller.window.document.hand.reading
+    assert isinstance(reading, Gap) and reading.upper and reading.start[0] == 0 and reading.end[0] > long * 0.6
+    assert reading.start[1] == reading.end[1] == pytest.approx(wide * 0.72, abs=3)
+    miller.choose(rows.kind, "wind")
+    miller.drag((long * 0.25, wide / 2), (long * 0.75, wide / 2))
+    reading = miller.window.document.hand.reading
+    assert isinstance(reading, Wind) and reading.far - reading.near == pytest.approx(long / 2, abs=5)
+    miller.choose(rows.kind, "calliper")
+    miller.drag((long * 0.5, wide * 0.2), (long * 0.5, wide * 0.25))
+    reading = miller.window.document.hand.reading
+    assert isinstance(reading, Calliper) and reading.at[1] == wide
+    miller.type_in(rows.figure, "24.6")
+    assert [figure_of(each) for each in board(miller).shape] == [mm("24.6")]
+    # Too short to tell anything: nothing is in hand then.
+    miller.choose(rows.kind, "gap")
+    miller.drag((long * 0.5, wide * 0.5), (long * 0.505, wide * 0.5))
+    assert miller.window.document.hand.reading is None
+
+
+def test_the_lower_face_is_drawn_as_it_lies_turned_over(miller):
+    miller.press("Survey")
+    rows = desk(miller).survey
+    miller.choose(rows.face, "lower")
+    long, wide = float(board(miller).length), float(board(miller).width)
+    miller.drag((long * 0.2, wide * 0.3), (long * 0.8, wide * 0.3))
+    reading = miller.window.document.hand.reading
+    assert not reading.upper
+    # Drawn a third below its upper edge, it is a third above the board's lower edge as the rack has it.
+    assert reading.start[1] == pytest.approx(wide * 0.3, abs=3)
+
+
+def test_all_that_is_wanted_is_read_and_a_wrong_reading_is_named(miller):
+    miller.press("Survey")
+    miller.press("Read all that is wanted")
+    assert len(board(miller).shape) == 28
+    assert miller.reads_on_card("Both faces are known to")
+    assert miller.window.document.undo_name == f"survey {board(miller).name}"
+    number = next(n for n, each in enumerate(board(miller).shape) if isinstance(each, Calliper))
+    miller.click_bench(f"taken/{number}")
+    miller.type_in(desk(miller).survey.figure, "30 mm")
+    assert miller.reads_on_card("contradict each other")
+    assert miller.reads_on_card("Take both again")
+    miller.press("Undo")
+    assert not miller.reads_on_card("contradict each other")
+    miller.press("Rub all out")
+    assert board(miller).shape == ()
+
+
+def test_what_cannot_have_been_read_is_refused_and_kept(miller):
+    miller.press("Survey")
+    rows = desk(miller).survey
+    for text, words in (("abc", "abc"), ("900 mm", "more than the board is wide")):
+        miller.type_in(rows.figure, text)
+        assert words in rows.figure.sentence.text()
+        assert rows.figure.line.text() == text and board(miller).shape == ()
+
+
+def test_the_survey_says_where_to_begin_and_what_every_way_of_cutting_gives(miller):
+    miller.press("Survey")
+    texts = miller.card_texts()
+    for words in ("Face side", "Whole", "Crosscut", "Ripped", "Both", "Each mm costs"):
+        assert words in texts
+    assert miller.reads_on_card("Begin ") and miller.reads_on_card("best at ")
+
+
+def test_a_board_with_nothing_left_says_so(miller):
+    miller.press("Survey")
+    bent = Board("9", "Bent", "black cherry", mm(900), mm(180), mm(20), bow=mm(30))
+    from nullah.core import actions
+
+    miller.window.document.do("put a bent board on", lambda p: actions.add_board(p, bent))
+    miller.choose(desk(miller).boards, "9")
+    assert miller.reads_on_card("Nothing of Bent is left flat at any thickness")
+    assert miller.reads_on_card("cut both ways")
+
+
+def test_without_a_board_every_way_of_looking_says_what_to_do(beginner):
+    beginner.go("milling")
+    for look in ("Survey", "Strokes", "Plane it"):
+        beginner.press(look)
+        assert beginner.reads_on_card("Put a board on the rack first.")
+    beginner.press("Edges")
+    assert beginner.reads_on_card("Draw the lines of A and C")
+    beginner.press("Read the sticks")
+    assert beginner.reads_on_card("Stand the sticks across both ends")
+
+
+# --- the forecast ---------------------------------------------------------------------------------------------
+
+
+def test_the_cut_that_helps_is_one_click_away(user):
+    user.go("milling")
+    assert user.reads_on_card("if cut at 660 mm first")
+    user.press("Cut Ford 2 at 660 mm first")
+    (cut,) = user.project.first_cuts
+    assert (cut.board, cut.crosswise) == ("2", True) and cut.at == pytest.approx(660, abs=1)
+    assert user.window.rod.marks[3].state == "all thick enough"
+    # The saw makes that cut first of all, and what it would go through is told.
+    first = next(each for each in user.plan.boards if each.board.id == "2").cuts[0]
+    assert first.order == 1 and first.at == pytest.approx(cut.at)
+    user.press("Undo")
+    assert user.project.first_cuts == ()
+
+
+def test_a_first_cut_is_typed_and_taken_off_again(miller):
+    rows = desk(miller).forecast
+    miller.type_in(rows.at, "5 m")
+    assert "cut it within that" in rows.at.sentence.text()
+    miller.type_in(rows.at, "655 mm")
+    assert [cut.at for cut in miller.project.first_cuts] == [655]
+    miller.press("No cut")
+    assert miller.project.first_cuts == ()
+
+
+def test_lows_that_may_stay_count_for_hidden_parts_only(miller):
+    rows = desk(miller).forecast
+    before = {each.part: each.reach for each in miller.plan.milling}
+    miller.type_in(rows.lows, "0.5 mm")
+    after = {each.part: each.reach for each in miller.plan.milling}
+    assert after["bottom"] == before["bottom"] + mm("0.5") and after["left"] == before["left"]
+    miller.type_in(rows.lows, "9 mm")
+    assert "0 to 5 mm" in rows.lows.sentence.text()
+
+
+def test_sizes_as_they_went_turn_parts_to_measured_and_all_follows(miller):
+    from datetime import date
+
+    rows = desk(miller).forecast
+    rows.today = lambda: date(2026, 11, 25)
+    miller.window.document.pick_part("left")
+    miller.type_in(rows.sizes["thickness"], "15.6 mm")
+    name = miller.plan.part("left").quantities[2]
+    reading = dict(miller.project.piece.measured)[name]
+    assert reading.value == mm("15.6") and reading.on == "2026-11-25"
+    assert miller.plan.ledger.quantity(name).origin.value == "measured"
+    assert miller.plan.part("left").thickness == mm("15.6")
+    miller.press("Read the calliper")
+    reading = dict(miller.project.piece.measured)[name]
+    assert reading.by == "with the simulated calliper" and abs(float(reading.value) - 15.5) < 0.2
+    miller.press("Undo")
+    assert dict(miller.project.piece.measured)[name].value == mm("15.6")
+    miller.type_in(rows.sizes["width"], "0")
+    assert rows.sizes["width"].sentence.text() == "More than nothing."
+
+
+# --- strokes and edges ---------------------------------------------------------------------------------------------
+
+
+def test_steps_are_picked_and_the_planes_there_are_are_used(miller):
+    miller.press("Strokes")
+    assert miller.reads_on_card("fore plane set to 0.5 mm") or miller.reads_on_card("Fore plane set to 0.5 mm")
+    gauge = next(of for of in miller.window.bench.targets() if of.startswith("step/"))
+    assert gauge == "step/0"
+    edge = next(n for n in range(12) if _step(miller, n) == "Face edge")
+    miller.click_bench(f"step/{edge}")
+    assert miller.reads_on_card("Stopped strokes where it stands high")
+    rows = desk(miller).planes
+    miller.type_in(rows.hump, "-0.4 mm")
+    assert miller.reads_on_card("Stopped strokes")
+    miller.type_in(rows.light, "30 mm")
+    assert "Light of 0 to 10 mm" in rows.light.sentence.text()
+    miller.press("I have none")
+    assert miller.project.shop.plane(PlaneKind.FORE) is None
+    miller.click_bench("step/0")
+    assert miller.reads_on_card("Jack plane set to")
+    miller.press("I have one")
+    assert len(miller.project.shop.planes) == 4
+    miller.type_in(rows.figures["shaving"], "0.3 mm")
+    assert miller.project.shop.plane(PlaneKind.FORE).shaving == mm("0.3")
+    miller.type_in(rows.figures["sole"], "5 mm")
+    assert "From 100 to 900 mm" in rows.figures["sole"].sentence.text()
+
+
+def _step(user, number):
+    labels = [e for e in user.window.bench.drawing.elements if getattr(e, "of", "") == f"step/{number}"]
+    return next((e.text for e in labels if getattr(e, "text", "") and not e.text.isdigit()), "")
+
+
+def test_grain_and_knots_are_marked(miller):
+    from nullah.core import actions
+
+    knot = Flaw(FlawKind.KNOT, mm(480), mm(520), mm(60), mm(90), faces=Faces.UP)
+    miller.window.document.do("a knot", lambda p: actions.add_flaw(p, "2", knot))
+    miller.press("Strokes")
+    assert miller.reads_on_card("Look at the edge which way the grain rises")
+    miller.choose(desk(miller).planes.grain, Rise.LEFT.value)
+    assert board(miller).rises is Rise.LEFT
+    assert not miller.reads_on_card("Look at the edge which way the grain rises")
+    words = [e.text for e in miller.window.bench.drawing.elements if hasattr(e, "text")]
+    assert any(text.startswith("with the grain: ") for text in words)
+    # The knot shows on one face only: that is the second face.
+    second = next(n for n in range(12) if _step(miller, n).startswith("Second face"))
+    miller.click_bench(f"step/{second}")
+    assert any("knot: tears" in e.text for e in miller.window.bench.drawing.elements if hasattr(e, "text"))
+    assert miller.reads_on_card("Where the grain turns take the finest set")
+
+
+def test_edges_are_planned_from_typed_figures(miller):
+    miller.press("Edges")
+    rows = desk(miller).edges
+    miller.choose(rows.task, "typed/round")
+    assert miller.reads_on_card("Chamfer at 45° to lines 3.5 mm from the corner")
+    rows.fields[0].selectAll()
+    miller.bot.keyClicks(rows.fields[0], "10")
+    miller.bot.keyClick(rows.fields[0], Qt.Key.Key_Return)
+    assert miller.reads_on_card("Chamfer at 45° to lines 5.9 mm from the corner")
+    rows.fields[0].selectAll()
+    miller.bot.keyClicks(rows.fields[0], "ten")
+    miller.bot.keyClick(rows.fields[0], Qt.Key.Key_Return)
+    assert "“ten” is not a figure" in rows.sentence.text()
+    for kind in ("taper", "chamfer", "thumbnail", "panel", "bevel"):
+        miller.choose(rows.task, f"typed/{kind}")
+        assert miller.window.bench.drawing.elements
+    miller.choose(rows.task, "typed/bevel")
+    rows.fields[2].selectAll()
+    miller.bot.keyClicks(rows.fields[2], "89")
+    miller.bot.keyClick(rows.fields[2], Qt.Key.Key_Return)
+    assert miller.reads_on_card("between 0 and 80 degrees")
+
+
+# --- planing ------------------------------------------------------------------------------------------------------
+
+
+@pytest.fixture
+def planer(miller):
+    """At the planing bench with a small board, which takes few strokes."""
+    from nullah.core import actions
+
+    small = Board("9", "Small", "black cherry", mm(300), mm(90), mm(20), cup=mm("0.6"), twist=mm(1))
+    miller.window.document.do("put a small board on", lambda p: actions.add_board(p, small))
+    miller.choose(desk(miller).boards, "9")
+    miller.press("Plane it")
+    return miller
+
+
+def page(user):
+    return desk(user).planing
+
+
+def drag_face(user, start, end):
+    face = page(user).board
+    a, b = (face.place_in_widget(place).toPoint() for place in (start, end))
+    user.bot.mousePress(face, Qt.MouseButton.LeftButton, pos=a)
+    for share in (0.4, 1.0):
+        user.bot.mouseMove(face, pos=a + (b - a) * share)
+    user.bot.mouseRelease(face, Qt.MouseButton.LeftButton, pos=b)
+
+
+def test_the_plan_is_played_to_the_end_stopped_and_taken_back(planer):
+    assert "out of flat, 0.1 is enough" in page(planer).words.text()
+    planer.choose(page(planer).speed, "400")
+    planer.press("Play the plan")
+    planer.bot.waitUntil(lambda: page(planer).trial.strokes > 5, timeout=20000)
+    planer.press("Stop")
+    there = page(planer).trial.strokes
+    assert there > 5
+    planer.press("Play the plan")
+    planer.bot.waitUntil(lambda: page(planer).play.isEnabled() and page(planer).trial.strokes > there, timeout=60000)
+    assert "Flat within 0.0" in page(planer).words.text() or "Flat within 0.1" in page(planer).words.text()
+    assert page(planer).trial.out_of_flat <= 0.1
+    planer.press("Take back")
+    assert page(planer).trial.strokes == 0
+
+
+def test_strokes_by_hand_are_counted_tested_and_taken_back(planer):
+    drag_face(planer, (-40, 80), (340, 80))
+    assert "A shaving" in page(planer).sentence.text() or "Nothing taken" in page(planer).sentence.text()
+    drag_face(planer, (-20, 10), (80, 85))
+    first = page(planer).trial
+    planer.press("Stroke again")
+    assert page(planer).trial.strokes >= first.strokes
+    planer.press("A whole set like it")
+    planer.bot.waitUntil(lambda: page(planer).whole_set.isEnabled(), timeout=20000)
+    assert page(planer).trial.shaved > first.shaved
+    planer.press("Take back")
+    planer.press("Take back")
+    assert page(planer).trial.shaved == pytest.approx(first.shaved)
+    planer.type_in(page(planer).set, "9 mm")
+    drag_face(planer, (-20, 45), (320, 45))
+    assert "up to 2 mm" in page(planer).set.sentence.text()
+    assert page(planer).trial.shaved == pytest.approx(first.shaved)
+
+
+def test_straightedge_and_sticks_show_what_is_there(planer):
+    planer.choose(page(planer).hand, "edge")
+    drag_face(planer, (150, 2), (150, 88))
+    assert page(planer).sentence.text().startswith(("Light: ", "It rocks"))
+    assert page(planer).testing.shown.elements
+    planer.choose(page(planer).hand, "sticks")
+    drag_face(planer, (5, 45), (295, 45))
+    assert "stands" in page(planer).sentence.text() and "mm high" in page(planer).sentence.text()
+    assert page(planer).trial.strokes == 0
+
+
+def test_the_board_as_it_really_is_differs_from_its_survey(planer):
+    surveyed = page(planer).trial.work.heights
+    planer.choose(page(planer).on, "truth")
+    assert abs(page(planer).trial.work.heights - surveyed).max() > 0.05
+    planer.choose(page(planer).face, "second")
+    assert page(planer).trial.strokes == 0
+
+
+def test_another_board_begins_anew_and_leaving_stops_it(planer):
+    planer.press("Play the plan")
+    planer.bot.waitUntil(lambda: page(planer).trial.strokes > 0, timeout=20000)
+    planer.choose(desk(planer).boards, "2")
+    assert page(planer).trial.strokes == 0 and page(planer).play.isEnabled()
+    planer.press("Play the plan")
+    planer.go("rack")
+    planer.bot.wait(200)
+    there = page(planer).trial.strokes
+    planer.bot.wait(200)
+    assert page(planer).trial.strokes == there
+
+
+# --- the sticks ---------------------------------------------------------------------------------------------------
+
+
+def answer(user, high, rise, begins):
+    sticks = desk(user).sighting
+    user.choose(sticks.high, high)
+    user.choose(sticks.begins, str(begins))
+    sticks.rise.selectAll()
+    user.bot.keyClicks(sticks.rise, str(rise))
+    user.bot.keyClick(sticks.rise, Qt.Key.Key_Return)
+
+
+def test_reading_the_sticks_is_marked_at_once_and_the_record_is_kept(miller, practice):
+    miller.press("Read the sticks")
+    sticks = desk(miller).sighting
+    for number in range(4):
+        wound = sticks.exercise.wound
+        rise = shown_rise(wound, 0, wound.length, sticks.exercise.stick)
+        high = "true" if abs(rise) < 0.05 else "right" if rise > 0 else "left"
+        before = len(sticks.view.shown.elements)
+        answer(miller, high, round(abs(rise), 1), wound.begins)
+        assert sticks.told.text().startswith("Right. ")
+        assert len(sticks.view.shown.elements) > before, "the surface is shown"
+        assert f"{number + 1} board" in sticks.progress.text()
+        miller.press("Next board")
+    assert sticks.exercise.level == 1, "three right in a row lead up a step"
+    answer(miller, "true" if sticks.exercise.wound.wind else "left", 50, 0.0)
+    assert sticks.told.text().startswith("Not which end")
+    assert practice.exists()
+
+
+def test_an_answer_without_a_figure_is_asked_for(miller):
+    miller.press("Read the sticks")
+    sticks = desk(miller).sighting
+    miller.choose(sticks.high, "left")
+    sticks.rise.setText("some")
+    miller.press("That is how it is")
+    assert "A guess is an answer" in sticks.told.text() and sticks.marked is None
+    far = sticks.view.shown
+    miller.choose(sticks.at, "0.5")
+    assert sticks.view.shown != far, "the far stick has moved in"
+
+
+def test_the_rows_fit_at_the_smallest_window(miller):
+    miller.window.resize(1024, 640)
+    for look in ("Forecast", "Survey", "Strokes", "Edges", "Plane it", "Read the sticks"):
+        miller.press(look)
+        miller.bot.wait(50)
+        for button in desk(miller).findChildren(QPushButton):
+            if button.isVisible():
+                right = button.mapTo(miller.window, QPoint(button.width(), 0)).x()
+                assert right <= miller.window.width() - miller.window.card.width() + 2, (look, button.text())
