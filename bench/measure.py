@@ -12,6 +12,7 @@ import sys
 import tempfile
 import time
 from collections.abc import Callable
+from dataclasses import replace
 from pathlib import Path
 
 BARE = """
@@ -117,10 +118,45 @@ def slab() -> None:
         told(f"slab of 41 × 13, {name}", timed(lambda survey=survey: thickest_slab(survey), 25), 30)
 
 
+def milling() -> None:
+    """The best crosscut, the stroke plan, the faces from readings, and strokes of a plan that is played."""
+    from itertools import islice
+
+    from nullah.core.lengths import mm
+    from nullah.core.milling.adjust import adjust, usual_readings
+    from nullah.core.milling.decide import Face, above, best_both, best_crosscut
+    from nullah.core.milling.faces import survey_of
+    from nullah.core.milling.slab import thickest_slab
+    from nullah.core.milling.strokes import plan_strokes, play, work_of
+    from nullah.core.rack.board import Board
+    from nullah.core.shop import Shop
+    from nullah.instruments.shape_gauges import SimulatedGauges
+
+    gauges = SimulatedGauges()
+    board = Board("1", "board", "black cherry", mm(900), mm(180), mm(27), mm("2.5"), mm(3), mm(4))
+    board = replace(board, shape=tuple(gauges.read(board, each) for each in usual_readings(board)[:28]))
+
+    def from_nothing() -> None:
+        adjust.cache_clear()
+        adjust(board)
+
+    told("faces from 28 readings", timed(from_nothing, 9), 300)
+    survey = survey_of(board)
+    told("best crosscut", timed(lambda: best_crosscut(survey), 15), 300)
+    told("best crosscut and rips", timed(lambda: best_both(survey), 5), 1000)
+    slab = thickest_slab(survey)
+    for face in Face:
+        heights = above(survey, slab, face)
+        work = work_of(survey, heights)
+        told(f"stroke plan, {face.value} face", timed(lambda w=work: plan_strokes(w, Shop()), 15), 200)
+        start = time.perf_counter()
+        number = sum(1 for _ in islice(play(work, plan_strokes(work, Shop())), 100_000))
+        rate = number / (time.perf_counter() - start)
+        print(f"{number} strokes on 900 × 180 at 5 mm: {rate:.0f} a second, {rate / 300:.2f} of the 300 wanted")
+
+
 def proof() -> None:
     """Proving a case of 60 parts and 120 joints from nothing, and again after one joint changed."""
-    from dataclasses import replace
-
     from nullah.core.lengths import mm
     from nullah.core.piece import solids
     from nullah.core.piece.proof import order, prove
@@ -180,5 +216,6 @@ if __name__ == "__main__":
     start_up()
     changed_dimension()
     slab()
+    milling()
     proof()
     turning()

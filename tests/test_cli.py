@@ -154,7 +154,7 @@ def test_shots_shows_every_main_view(tmp_path):
     words = [sys.executable, "-m", "nullah.cli", "shots", str(tmp_path / "shots")]
     done = subprocess.run(words, capture_output=True, text=True, check=False, env={"PATH": "/usr/bin:/bin"})
     assert done.returncode == 0, done.stderr
-    assert len(list((tmp_path / "shots").glob("*.png"))) == 18
+    assert len(list((tmp_path / "shots").glob("*.png"))) == 19
 
 
 def test_solids_are_written_as_asked(tmp_path, capsys):

@@ -1,5 +1,6 @@
 """Whatever a user does, in whatever order, the plan can be worked out, shown, saved and taken back."""
 
+from dataclasses import replace
 from fractions import Fraction
 
 from hypothesis import HealthCheck, settings
@@ -7,22 +8,28 @@ from hypothesis import strategies as st
 from hypothesis.stateful import RuleBasedStateMachine, initialize, invariant, rule
 
 from nullah.core import actions
-from nullah.core.breakdown.layout import Placement
+from nullah.core.breakdown.layout import FirstCut, Placement
 from nullah.core.breakdown.rough import Allowances
 from nullah.core.ledger import Kind
 from nullah.core.lengths import LengthError, Marks, Slope, Unit, mm
+from nullah.core.milling.adjust import usual_readings
 from nullah.core.piece.contours import CONTOURS, shaping_of, usual
 from nullah.core.piece.forms import FORMS
 from nullah.core.piece.own import LIES, OwnBoard
 from nullah.core.plan import cut_list, join_as_offered, work_out
 from nullah.core.project import Project
-from nullah.core.rack.board import Board, BoardError, Flaw, FlawKind
+from nullah.core.rack.board import Board, BoardError, Flaw, FlawKind, Rise
+from nullah.core.rack.shape_readings import Calliper, Gap, Wind
 from nullah.core.sheets.sheets import all_sheets
+from nullah.core.shop import USUAL_PLANES
 from nullah.core.stations import STATIONS, Hand
+from nullah.core.stations.milling import VIEWS
 from nullah.demo.seed_box import seed_box
 from nullah.files.project_file import parse_project, project_text
+from nullah.instruments.shape_gauges import SimulatedGauges
 
 lengths = st.fractions(min_value=-20, max_value=2000, max_denominator=64).map(mm)
+places = st.tuples(st.floats(-5, 2500), st.floats(-5, 500))
 positive = st.fractions(min_value=1, max_value=2500, max_denominator=64).map(mm)
 quantities = st.sampled_from(
     ["box.outside_length", "box.outside_width", "box.outside_height", "box.inside_length", "contents.height",
@@ -133,6 +140,39 @@ class AnyProject(RuleBasedStateMachine):
         board = Board(number, f"Board {number}", "black cherry", length, width, thickness, twist=twist, bow=bow)
         self.do(lambda p: actions.add_board(p, board))
 
+    @rule(upper=st.booleans(), start=places, end=places, at=places, figure=lengths, what=st.integers(0, 2))
+    def read_shape(self, upper, start, end, at, figure, what):
+        if self.project.boards:
+            board = self.project.boards[-1].id
+            reading = (
+                Gap(upper, start, end, at, figure),
+                Wind(upper, start[0], end[0], mm(300), figure),
+                Calliper(at, figure),
+            )[what]
+            self.do(lambda p: actions.take_shape(p, board, reading))
+
+    @rule(count=st.integers(1, 28), seed=st.integers(0, 50))
+    def survey(self, count, seed):
+        if self.project.boards:
+            board, gauges = self.project.boards[-1], SimulatedGauges(seed)
+            readings = [gauges.read(board, reading) for reading in usual_readings(board)[:count]]
+            self.do(lambda p: actions.take_shapes(p, board.id, readings))
+
+    @rule(crosswise=st.booleans(), at=st.floats(-10, 2500), drop=st.booleans(), lows=lengths)
+    def cut_through_first(self, crosswise, at, drop, lows):
+        if self.project.boards:
+            board = self.project.boards[-1].id
+            cut = None if drop else FirstCut(board, crosswise, at)
+            self.do(lambda p: actions.leave_lows(actions.cut_at(p, board, cut), lows))
+
+    @rule(kept=st.sets(st.sampled_from(USUAL_PLANES)), rises=st.sampled_from(Rise))
+    def planes_and_grain(self, kept, rises):
+        shop = replace(self.project.shop, planes=tuple(kept))
+        self.do(lambda p: actions.set_shop(p, shop))
+        if self.project.boards:
+            board = replace(self.project.boards[-1], rises=rises)
+            self.do(lambda p: actions.change_board(p, board))
+
     @rule(kind=st.sampled_from(FlawKind), start=lengths, end=lengths, low=lengths, high=lengths)
     def add_flaw(self, kind, start, end, low, high):
         if self.project.boards:
@@ -179,6 +219,12 @@ class AnyProject(RuleBasedStateMachine):
             assert station.state(plan)
             assert station.draw(plan, hand).elements or station.invitation
             assert station.card(plan, hand).title
+        milling = next(station for station in STATIONS if station.id == "milling")
+        for view in VIEWS:
+            for step in (0, 4, 99):
+                hand = Hand(view=view, step=step, face=("", "upper", "lower")[step % 3])
+                milling.draw(plan, hand)
+                assert milling.card(plan, hand).title
         for part in plan.parts:
             assert plan.state_of(part).words
         assert len(cut_list(plan)) == len(plan.parts)

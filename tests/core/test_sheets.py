@@ -17,7 +17,8 @@ def test_there_is_a_sheet_for_everything_that_is_needed_at_the_bench():
     plan = work_out(seed_box())
     names = [sheet.name for sheet in all_sheets(plan)]
     assert names == [
-        "cut-list", "board-2", "board-3", "board-4", "part-1-front", "part-2-back", "part-3-left",
+        "cut-list", "board-2", "board-3", "board-4", "milling-2-1", "milling-3-1", "milling-4-1",
+        "part-1-front", "part-2-back", "part-3-left",
         "part-4-right", "part-5-bottom", "corner-template",
     ]  # fmt: skip
 
@@ -68,3 +69,15 @@ def test_the_cut_list_has_every_part_once_with_its_board():
     assert [row.part for row in rows] == ["front", "back", "left end", "right end", "bottom"]
     assert [row.board for row in rows] == ["Ford 2", "Ford 3", "Ford 2", "Ford 2", "Ford 4"]
     assert rows[4].waits and not rows[0].waits
+
+
+def test_a_milling_sheet_has_every_step_with_its_test():
+    sheet = next(sheet for sheet in all_sheets(work_out(seed_box())) if sheet.name == "milling-2-1")
+    words = texts(sheet)
+    assert sheet.title == "Milling Ford 2"
+    for step in ("Face edge", "Gauge the thickness", "Second edge", "Ends"):
+        assert step in words
+    # It needs 16 and reaches 15.5: the gauge is set to what there is.
+    assert "gauge at 15.5 mm" in words
+    assert any("Winding sticks after each set" in text for text in words)
+    assert any(text.startswith("in all about ") for text in words)

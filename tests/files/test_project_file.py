@@ -8,15 +8,18 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from nullah.core import actions
+from nullah.core.breakdown.layout import FirstCut
 from nullah.core.ledger import Measured
-from nullah.core.lengths import Unit, read_length
+from nullah.core.lengths import Unit, mm, read_length
 from nullah.core.piece.overlap import Hold, Sharing
 from nullah.core.piece.own import LIES, OwnBoard, OwnJoint
 from nullah.core.piece.shaping import Arch, Chamfer, Notch
 from nullah.core.piece.space import Axis, Side
 from nullah.core.plan import work_out
 from nullah.core.project import Piece, Project
-from nullah.core.rack.board import Board, Faces, Flaw, FlawKind
+from nullah.core.rack.board import Board, Faces, Flaw, FlawKind, Rise
+from nullah.core.rack.shape_readings import Calliper, Gap, Wind, figure_of
+from nullah.core.shop import USUAL_PLANES
 from nullah.demo.seed_box import seed_box
 from nullah.files.errors import ProjectFileError
 from nullah.files.project_file import parse_project, project_text, read_project, write_project
@@ -169,6 +172,56 @@ def test_a_file_of_the_second_version_is_read_and_saved_as_today():
     assert again == project and json.loads(project_text(project))["version"] == 4
     plan = work_out(project)
     assert plan.failing == 0 and not plan.unplaced and not any(board.wrong for board in plan.boards)
+
+
+def test_a_file_of_the_third_version_is_read_and_saved_as_today():
+    old = Path(__file__).with_name("version-3.nullah")
+    data = json.loads(old.read_text())
+    project = read_project(old)
+    assert data["version"] == 3 and "shape" not in data["boards"][0]
+    # Nothing was known then of shapes read at stations, of grain, of planes, or of cuts before flattening.
+    assert all(board.shape == () and board.rises is Rise.UNKNOWN for board in project.boards)
+    assert project.shop.planes == USUAL_PLANES and project.first_cuts == () and project.lows_left == mm(0)
+    again = parse_project(project_text(project), "x")
+    assert again == project and json.loads(project_text(project))["version"] == 4
+    assert work_out(project).milling
+
+
+def test_what_milling_knows_is_kept():
+    project = seed_box()
+    readings = (
+        Gap(True, (0.0, 75.0), (980.0, 75.0), (490.0, 75.0), read_length("-1.2 mm")),
+        Wind(False, 0.0, 980.0, mm(300), read_length("1/16 in")),
+        Calliper((0.0, 150.0), read_length("22.4 mm")),
+    )
+    for reading in readings:
+        project = actions.take_shape(project, "2", reading)
+    project = actions.cut_at(project, "2", FirstCut("2", True, 655.0))
+    project = actions.leave_lows(project, read_length("0.5 mm"))
+    jack = USUAL_PLANES[1]._replace(shaving=read_length("0.3 mm"))
+    project = actions.set_shop(project, replace(project.shop, planes=(jack,)))
+    project = actions.change_board(project, replace(project.board("2"), rises=Rise.LEFT))
+    again = parse_project(project_text(project), "x")
+    assert again == project
+    # As it was typed, too.
+    assert [figure_of(each).typed for each in again.board("2").shape] == ["-1.2 mm", "1/16 in", "22.4 mm"]
+    assert again.lows_left.typed == "0.5 mm" and again.shop.planes[0].shaving.typed == "0.3 mm"
+
+
+@pytest.mark.parametrize(
+    ("change", "words"),
+    [
+        (lambda data: data["boards"][0].update(shape=[{"kind": "gap"}]), "shape"),
+        (lambda data: data["boards"][0].update(rises="up"), "rises"),
+        (lambda data: data.update(first_cuts=[{"board": "77", "kind": "cross", "at_mm": "x"}]), "first_cuts"),
+        (lambda data: data["shop"].update(planes=[{"kind": "spokeshave"}]), "planes"),
+    ],
+)
+def test_what_milling_does_not_know_is_refused(change, words):
+    data = json.loads(project_text(seed_box()))
+    change(data)
+    with pytest.raises(ProjectFileError, match=words):
+        parse_project(json.dumps(data), "x")
 
 
 @pytest.mark.parametrize("version", [0, -1, True, "1", None, 1.5])

@@ -311,7 +311,10 @@ def cut_first(project: Project, board_id: str, first: bool) -> Project:
 
 
 def cut_at(project: Project, board_id: str, cut: FirstCut | None) -> Project:
-    """Plan to cut a board through once before it is flattened, or not to (None)."""
+    """Plan to cut a board through once before it is flattened, or not to (None); `BoardError` off the board."""
+    board = _board(project, board_id)
+    if cut is not None and not 1 < cut.at < float(board.length if cut.crosswise else board.width) - 1:
+        raise BoardError(f"{board.name}: a cut before flattening must go through the board.")
     others = tuple(each for each in project.first_cuts if each.board != board_id)
     return replace(project, first_cuts=others if cut is None else (*others, cut))
 

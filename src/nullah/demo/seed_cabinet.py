@@ -9,9 +9,10 @@ from nullah.core.breakdown.layout import Placement
 from nullah.core.breakdown.rough import Allowances, Ask, Staves
 from nullah.core.lengths import Marks, Slope, mm
 from nullah.core.project import Piece, Project
-from nullah.core.rack.board import Board, EdgePoint, Faces, Figure, Flaw, FlawKind, Reading
+from nullah.core.rack.board import Board, EdgePoint, Faces, Figure, Flaw, FlawKind, Reading, Rise
 from nullah.core.rack.drying import Room
 from nullah.core.wood.movement import Cut
+from nullah.demo.ford_1 import READINGS
 
 _CHERRY, _POPLAR = "black cherry", "yellow-poplar"
 _UP, _DOWN = Faces.UP, Faces.DOWN
@@ -38,7 +39,7 @@ _BOARDS = (
     Board("1", "Ford 1", _CHERRY, mm(1420), mm(252), mm(22), mm("1.5"), mm(1), mm(1),
           flaws=(_flaw(FlawKind.CHECK, 0, 40, 90, 150), _flaw(FlawKind.SAP, 0, 1420, 240, 252)),
           price=Fraction(38), colour="even red", source=_FORD, heart=(130.0, -60.0),
-          readings=_readings("11.5", "10.5", "10", "9.5")),
+          readings=_readings("11.5", "10.5", "10", "9.5"), shape=READINGS, rises=Rise.RIGHT),
     Board("2", "Ford 2", _CHERRY, mm(1180), mm(246), mm(22), mm(1), mm(2), mm("1.5"),
           flaws=(_flaw(FlawKind.SPLIT, 1120, 1180, 60, 120), _flaw(FlawKind.KNOT, 420, 455, 205, 240, _DOWN, 6)),
           price=Fraction(31), colour="even red", source=_FORD, heart=(120.0, -90.0),

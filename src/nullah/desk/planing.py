@@ -278,12 +278,13 @@ class PlaningPage(QWidget):
         self.board.stroke = self._at.stroke
         return True
 
-    def play_out(self) -> None:
-        """Play to the end at once: for pictures and tests."""
+    def play_out(self, most: int = 100_000) -> None:
+        """Play to the end, or so many strokes, at once: for pictures."""
         self.play_plan()
-        while self._go_on():
-            pass
         self._timer.stop()
+        for _ in range(most):
+            if not self._go_on():
+                break
         self._show()
 
     # --- by hand ---
@@ -309,11 +310,19 @@ class PlaningPage(QWidget):
         hand = self.hand.currentData()
         if hand == "plane":
             self._stroke(start, end)
+        elif hand == "edge":
+            self.lay_edge(start, end)
         else:
-            self.board.laid = (start, end)
-            self.board.stroke = None
-            self.testing.show_drawing(self._under_edge(start, end) if hand == "edge" else self._sighted(start, end))
-            self.board.update()
+            self._lay(start, end, self._sighted(start, end))
+
+    def lay_edge(self, start: Place, end: Place) -> None:
+        """Lay the straightedge on the face."""
+        self._lay(start, end, self._under_edge(start, end))
+
+    def _lay(self, start: Place, end: Place, shown: Drawing) -> None:
+        self.board.laid, self.board.stroke = (start, end), None
+        self.testing.show_drawing(shown)
+        self.board.update()
 
     def _stroke(self, start: Place, end: Place) -> None:
         plane = self._document.project.shop.plane(*self._kind())

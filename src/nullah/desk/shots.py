@@ -17,8 +17,10 @@ from nullah.core.stations import STATIONS
 from nullah.core.stations.station import Hand
 from nullah.demo.plant_stair import plant_stair
 from nullah.demo.seed_cabinet import seed_cabinet, short_of_wood
+from nullah.desk.sighting import SightingPage
 from nullah.desk.start import application, make_window
 from nullah.desk.stations.breakdown import BreakdownDesk
+from nullah.desk.stations.milling import MillingDesk
 from nullah.desk.stations.piece import PieceDesk
 from nullah.desk.window import Window
 from nullah.paper.files import write_png
@@ -33,7 +35,9 @@ _IN_HAND = {
     "season": Hand(part="divider21"),
     "daybook": Hand(part="divider21"),
 }
-_PAPERS = (("corner-template-page1", "paper-corner-template"), ("cut-list", "paper-cut-list"))
+# Stations with little to show yet.
+_LITTLE_YET = ("season", "daybook")
+_PAPERS = (("corner-template-page1", "paper-corner-template"), ("milling-1-1", "paper-milling"))
 
 
 def write_shots(folder: Path, width: int = 1280, height: int = 800) -> list[Path]:
@@ -64,16 +68,18 @@ def write_shots(folder: Path, width: int = 1280, height: int = 800) -> list[Path
         for number, station in enumerate(STATIONS):
             window.show_station(number)
             window.document.set_hand(_IN_HAND[station.id])
-            shoot(f"{number + 1}-{station.id}")
+            if station.id not in _LITTLE_YET:
+                shoot(f"{number + 1}-{station.id}")
         for name in _looks(window):
+            shoot(name)
+        for name in _milling(window, Path(root)):
             shoot(name)
         window.document.replace_project(seed_cabinet(), None)
         window.set_theme(NIGHT)
         window.show_unit(Unit.INCH)
-        for number, name in ((2, "breakdown"), (4, "joints")):
-            window.show_station(number)
-            window.document.set_hand(_IN_HAND[name])
-            shoot(f"night-{name}")
+        window.show_station(4)
+        window.document.set_hand(_IN_HAND["joints"])
+        shoot("night-joints")
         window.document.replace_project(seed_cabinet(), None)
         window.close()
     sheets = {sheet.name: sheet for sheet in all_sheets(work_out(seed_cabinet()))}
@@ -123,6 +129,29 @@ def _sawing(window: Window) -> Iterator[str]:
     window.document.do("lay the parts out", lambda project: take_layout(project, found.placements))
     window.document.pick_part("top")
     yield "3-breakdown-short"
+
+
+def _milling(window: Window, root: Path) -> Iterator[str]:
+    """Go through the other ways of looking at the milling."""
+    window.document.replace_project(seed_cabinet(), None)
+    window.show_station(3)
+    desk = window.desk(3)
+    assert isinstance(desk, MillingDesk)
+    window.document.set_hand(Hand(part="left", board="1", view="survey"))
+    yield "4-milling-survey"
+    window.document.set_hand(Hand(part="left", board="1", view="strokes", step=1))
+    yield "4-milling-strokes"
+    desk.show_look("plane")
+    assert desk.planing is not None
+    desk.planing.play_out(520)
+    desk.planing.lay_edge((710.0, 0.0), (710.0, 252.0))
+    yield "4-milling-planing"
+    # An exercise of one's own, so that the picture is the same whoever has practised here.
+    desk.sighting = SightingPage(root / "practice.json", 12)
+    desk.show_look("sticks")
+    desk.sighting.rise.setText("4")
+    desk.sighting.answer()
+    yield "4-milling-sticks"
 
 
 def _broken(project: Project) -> Project:

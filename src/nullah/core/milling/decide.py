@@ -159,30 +159,38 @@ def best_crosscut(survey: Survey) -> BestCut:
 
 def best_rip(survey: Survey) -> BestCut:
     """Find where to rip so that the thinner of the two widths is as thick as can be."""
+    y = _nearest_middle(
+        float(survey.y[0]), float(survey.y[-1]), _best_line(survey), lambda at: min(_ripped(survey, at))
+    )
+    return BestCut(None, (y,), _ripped(survey, y))
+
+
+def _best_line(survey: Survey) -> float:
     low, high = float(survey.y[0]), float(survey.y[-1])
+    return _meeting(low, high, lambda at: _reach_across(survey, low, at), lambda at: _reach_across(survey, at, high))
 
-    def reach(start: float, end: float) -> float:
-        return thickest_slab(survey.part(float(survey.x[0]), float(survey.x[-1]), start, end)).thickness
 
-    y = _meeting(low, high, lambda at: reach(low, at), lambda at: reach(at, high))
-    y = _nearest_middle(low, high, y, lambda at: min(reach(low, at), reach(at, high)))
-    return BestCut(None, (y,), (reach(low, y), reach(y, high)))
+def _ripped(survey: Survey, at: float) -> tuple[float, float]:
+    low, high = float(survey.y[0]), float(survey.y[-1])
+    return _reach_across(survey, low, at), _reach_across(survey, at, high)
 
 
 def best_both(survey: Survey) -> BestCut:
     """Find where to crosscut, and where to rip each of the two lengths, so that the thinnest quarter is thickest."""
     start, end = float(survey.x[0]), float(survey.x[-1])
     low, high = float(survey.y[0]), float(survey.y[-1])
-    known: dict[tuple[float, float], BestCut] = {}
 
-    def ripped(x_from: float, x_to: float) -> BestCut:
-        if (x_from, x_to) not in known:
-            known[x_from, x_to] = best_rip(survey.part(x_from, x_to, low, high))
-        return known[x_from, x_to]
+    def ripped(x_from: float, x_to: float) -> float:
+        length = survey.part(x_from, x_to, low, high)
+        return min(_ripped(length, _best_line(length)))
 
-    x = _meeting(start, end, lambda at: ripped(start, at).least, lambda at: ripped(at, end).least, CUT_WITHIN * 8)
-    near, far = ripped(start, x), ripped(x, end)
+    x = _meeting(start, end, lambda at: ripped(start, at), lambda at: ripped(at, end), CUT_WITHIN * 8)
+    near, far = best_rip(survey.part(start, x, low, high)), best_rip(survey.part(x, end, low, high))
     return BestCut(x, (*near.rips, *far.rips), (*near.reaches, *far.reaches))
+
+
+def _reach_across(survey: Survey, start: float, end: float) -> float:
+    return thickest_slab(survey.part(float(survey.x[0]), float(survey.x[-1]), start, end)).thickness
 
 
 def _reach_along(survey: Survey, start: float, end: float) -> float:

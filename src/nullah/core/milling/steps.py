@@ -106,7 +106,7 @@ def _face_steps(face: FaceWork, title: str, marks: Marks) -> list[Step]:
 _WAYS = {(Way.ACROSS,): "across", (Way.SLANT, Way.BACK): "45° both ways", (Way.ALONG,): "along"}
 
 
-def write_shaving(marks: Marks, depth: float) -> str:
+def write_shaving(marks: Marks, depth: float, unit: bool = True) -> str:
     """Write how thick a shaving is: hundredths of a millimetre, or thousandths of an inch.
 
     Examples
@@ -114,7 +114,9 @@ def write_shaving(marks: Marks, depth: float) -> str:
     >>> write_shaving(Marks(), 0.04)
     '0.04 mm'
     """
-    return marks.write_fine(from_float(depth)) if marks.unit is Unit.INCH else f"{depth:g} mm"
+    if marks.unit is Unit.INCH:
+        return marks.write_fine(from_float(depth), unit)
+    return f"{depth:g}{' mm' * unit}"
 
 
 def _ways(stage: Stage) -> str:

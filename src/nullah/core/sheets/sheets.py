@@ -1,4 +1,4 @@
-"""Every sheet of a project: the cut list, the boards, a bench sheet per part, the corner template."""
+"""Every sheet of a project: the cut list, boards, milling, a bench sheet per part, the corner template."""
 
 from __future__ import annotations
 
@@ -27,6 +27,7 @@ from nullah.core.piece.part import Part
 from nullah.core.plan import Plan, cut_list
 from nullah.core.rack.board import write_price
 from nullah.core.sheets.boards import board_sheet, buying_sheets
+from nullah.core.sheets.milling import milling_sheets
 from nullah.core.sheets.page import A4, MARGIN, Sheet, card_on_paper, check_scale, cut_to_band, heading, paragraph
 from nullah.core.stations.joints import corner_settings, corner_steps
 
@@ -39,6 +40,7 @@ def all_sheets(plan: Plan) -> tuple[Sheet, ...]:
         return (_cannot(plan),)
     sheets = [*_cut_list_sheets(plan)]
     sheets += [board_sheet(plan, board) for board in plan.boards if board.placed]
+    sheets += milling_sheets(plan)
     sheets += buying_sheets(plan)
     sheets += [part_sheet(plan, part) for part in plan.parts]
     sheets += template_sheets(plan)

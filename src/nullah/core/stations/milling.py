@@ -2,48 +2,51 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from importlib import import_module
 from typing import NamedTuple
 
 from nullah.core.card import Card
 from nullah.core.drawing import Drawing
 from nullah.core.plan import Plan
-from nullah.core.stations.edge_work import draw_edge_work, edge_card
-from nullah.core.stations.forecast import draw_forecast, forecast_card
 from nullah.core.stations.station import Hand, Station
-from nullah.core.stations.stroke_plan import draw_strokes, strokes_card
-from nullah.core.stations.surveying import draw_survey, sticks_card, survey_card
 
 
 class View(NamedTuple):
-    """A way of looking at the milling."""
+    """A way of looking at the milling: the module that has it, and what its drawing and its card are called there.
+
+    They are loaded when they are first looked at: most of them want the numerical libraries, which the
+    window does not wait for.
+    """
 
     title: str
-    draw: Callable[[Plan, Hand], Drawing]
-    card: Callable[[Plan, Hand], Card]
+    module: str
+    drawing: str
+    card: str
 
 
 VIEWS = {
-    "": View("Forecast", draw_forecast, forecast_card),
-    "survey": View("Survey", draw_survey, survey_card),
-    "strokes": View("Strokes", draw_strokes, strokes_card),
-    "edges": View("Edges", draw_edge_work, edge_card),
+    "": View("Forecast", "forecast", "draw_forecast", "forecast_card"),
+    "survey": View("Survey", "surveying", "draw_survey", "survey_card"),
+    "strokes": View("Strokes", "stroke_plan", "draw_strokes", "strokes_card"),
+    "edges": View("Edges", "edge_work", "draw_edge_work", "edge_card"),
     # These two are shown by the desk itself; what they would be on paper is the nearest drawing.
-    "plane": View("Plane it", draw_strokes, strokes_card),
-    "sticks": View("Read the sticks", draw_survey, sticks_card),
+    "plane": View("Plane it", "stroke_plan", "draw_strokes", "strokes_card"),
+    "sticks": View("Read the sticks", "surveying", "draw_survey", "sticks_card"),
 }
 
 
-def _view(hand: Hand) -> View:
-    return VIEWS.get(hand.view, VIEWS[""])
-
-
 def _draw(plan: Plan, hand: Hand) -> Drawing:
-    return _view(hand).draw(plan, hand)
+    view = VIEWS.get(hand.view, VIEWS[""])
+    shown = getattr(import_module(f"nullah.core.stations.{view.module}"), view.drawing)(plan, hand)
+    assert isinstance(shown, Drawing)
+    return shown
 
 
 def _card(plan: Plan, hand: Hand) -> Card:
-    return _view(hand).card(plan, hand)
+    view = VIEWS.get(hand.view, VIEWS[""])
+    card = getattr(import_module(f"nullah.core.stations.{view.module}"), view.card)(plan, hand)
+    assert isinstance(card, Card)
+    return card
 
 
 def _state(plan: Plan) -> str:

@@ -27,6 +27,8 @@ from nullah.core.stations.surveying import draw_face
 STEP = "step/"
 # More strokes than this are not drawn.
 _MOST_DRAWN = 36
+# More than this over a whole face is better sawn off, mm (common practice).
+_RESAW = 4.0
 
 
 def step_in_hand(plan: Plan, hand: Hand) -> tuple[Stock, Job, tuple[Step, ...], Step] | None:
@@ -181,8 +183,8 @@ def _list(steps: tuple[Step, ...], chosen: Step, long: float, wide: float) -> It
             yield rectangle(-long * 0.02, at - row / 2, long * 1.04, row, Role.BARE, Fill.LIT, of=of)
         yield Ring((0, at), str(number + 1), 2.2, role, of=of)
         yield Label((long * 0.035, at), step.title, 3.1, Anchor.START, role, bold=lit, of=of)
-        yield Label((long * 0.36, at), step.tool, 3.0, Anchor.START, role, of=of)
-        yield Label((long * 0.84, at), step.strokes_in_words, 3.0, Anchor.END, role, of=of)
+        yield Label((long * 0.33, at), step.tool, 3.0, Anchor.START, role, of=of)
+        yield Label((long * 0.87, at), step.strokes_in_words, 3.0, Anchor.END, role, of=of)
         yield Label((long, at), step.time_in_words, 3.0, Anchor.END, role, of=of)
     total = sum(step.minutes for step in steps)
     yield Label((long, y + len(steps) * row), f"in all about {minutes_in_words(total)}, with testing", 3.0, Anchor.END,
@@ -247,6 +249,9 @@ def _remarks(plan: Plan, stock: Stock, job: Job, step: Step) -> Iterator[Remark]
         )
     if step.face is not None and grain_of(stock.board, step.face.face).turns:
         yield Remark("Where the grain turns take the finest set, a skewed stroke, or finish with a scraper.")
+    if step.face is not None and float(step.face.heights.min()) > _RESAW:
+        over = write(from_float(round(float(step.face.heights.min()), 1)))
+        yield Remark(f"{over} come off this face everywhere: resawn, it would leave a thin board and save strokes.")
     yield Remark("Both hands behind the edge; the work against a stop or in the vice, never in the hand.")
     if step.id == "ends":
         yield Remark("Shoot from both sides, or back the far edge up: end grain breaks out there.")

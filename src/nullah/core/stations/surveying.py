@@ -20,7 +20,6 @@ from nullah.core.drawing import (
     Ring,
     Role,
     drawing,
-    grain_lines,
     line,
     rectangle,
 )
@@ -94,7 +93,6 @@ def draw_face(board: Board, work: FaceWork, marks: Marks, lows: bool = True) -> 
     long, wide = float(work.x[-1]), float(work.y[-1])
     of = f"board/{board.id}"
     yield rectangle(0, 0, long, wide, fill=Fill.WOOD, species=board.species, of=of)
-    yield from grain_lines(0, 0, long, wide, board.name, of=of)
     x, y, heights = smoothed(work.x, work.y, work.heights)
     highest = float(heights.max())
     levels = even_heights(highest)

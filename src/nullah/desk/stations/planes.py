@@ -44,8 +44,8 @@ class PlaneRows(Group):
         self.keep(second)
 
     def _field(self, name: str, entered: Callable[[], None]) -> ValueField:
-        field = ValueField(name, width=66)
-        field.line.setMaximumWidth(80)
+        field = ValueField(name, width=52)
+        field.line.setMaximumWidth(64)
         field.entered.connect(lambda _: entered())
         return field
 
@@ -61,12 +61,12 @@ class PlaneRows(Group):
         edge = EdgeRead(*document.hand.edge) if document.hand.edge is not None else EdgeRead()
         for field, value in ((self.hump, edge.hump), (self.light, edge.error)):
             field.set_unit(marks.unit)
-            field.show_value(f"{value:g} mm")
+            field.show_value(write_shaving(marks, value, unit=False))
         plane = self._plane
         for name, field in self.figures.items():
             field.set_unit(marks.unit)
             field.setEnabled(plane is not None)
-            field.show_value(write_shaving(marks, float(getattr(plane, name))) if plane is not None else "")
+            field.show_value(write_shaving(marks, float(getattr(plane, name)), unit=False) if plane is not None else "")
         self.owned.setText("I have none" if plane is not None else "I have one")
         self.owned.updateGeometry()
 

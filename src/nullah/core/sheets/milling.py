@@ -1,0 +1,80 @@
+"""Sheets for the planing bench: a piece of stock with its highs pencilled, and every step with its test."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from nullah.core.drawing import Anchor, Drawing, Element, Label, Role, drawing
+from nullah.core.forecasts import Stock
+from nullah.core.milling.decide import Face
+from nullah.core.milling.grain import grain_of
+from nullah.core.milling.job import FaceWork, Job, job_of
+from nullah.core.milling.steps import Step, steps_of
+from nullah.core.plan import Plan
+from nullah.core.sheets.page import A4, MARGIN, Sheet, heading, paragraph
+from nullah.core.stations.stock import stock_name, stocks_of
+from nullah.core.stations.stroke_plan import minutes_in_words
+from nullah.core.stations.surveying import draw_face
+
+_WIDE = A4[0] - 2 * MARGIN
+_MOST_HIGH = 34.0
+
+
+def milling_sheets(plan: Plan) -> Iterator[Sheet]:
+    """Make a sheet for every piece of stock that has parts on it."""
+    for each in plan.boards:
+        if not each.placed:
+            continue
+        for number, stock in enumerate(stocks_of(plan, each.board), start=1):
+            if stock.parts:
+                yield _sheet(plan, stock, f"milling-{each.board.id}-{number}")
+
+
+def _sheet(plan: Plan, stock: Stock, name: str) -> Sheet:
+    job = job_of(stock.board, stock.rect, plan.project.shop, stock.needs, stock.lows)
+    title = f"Milling {stock_name(plan, stock)}"
+    parts = [part.name for part_id in stock.parts if (part := plan.part(part_id)) is not None]
+    found: list[Element] = heading(plan.project.piece.name, title[:58], stock.board.species)
+    words, y = paragraph(f"For: {', '.join(parts)}.", MARGIN, 23, _WIDE, 3.0, Role.FAINT)
+    found += words
+    for face, title_of in zip(job.faces, ("Face side", "Second face"), strict=True):
+        picture, y = _face(plan, stock, job, face, title_of, y + 4)
+        found += picture.elements
+    y += 3
+    steps = steps_of(job, plan.marks, plan.project.shop)
+    for number, step in enumerate(steps, start=1):
+        words, y = _step(number, step, y)
+        found += words
+    total = minutes_in_words(sum(step.minutes for step in steps))
+    found.append(Label((A4[0] - MARGIN, y + 3), f"in all about {total}, with testing", 3.0, Anchor.END, Role.FAINT))
+    minding = "Both hands behind the edge; the work against a stop or in the vice. Thickness as measured: ______"
+    words, y = paragraph(minding, MARGIN, y + 6, _WIDE, 3.0)
+    return Sheet(name, title, drawing(found, words))
+
+
+def _face(plan: Plan, stock: Stock, job: Job, face: FaceWork, title: str, y: float) -> tuple[Drawing, float]:
+    long, wide = stock.rect.length, stock.rect.width
+    scale = min(_WIDE / long, _MOST_HIGH / wide)
+    lies = "upper face up" if face.face is Face.UPPER else "lower face up, turned over about its length"
+    why = f": {job.first.why}" if face is job.faces[0] else ""
+    grain = grain_of(stock.board, face.face).to_right
+    way = "" if grain is None else f" · with the grain {'left to right' if grain else 'right to left'}"
+    words, below = paragraph(f"{title}, {lies}{way}{why}", MARGIN, y, _WIDE, 3.0)
+    # A patch of a face lies on paper from its own corner; heights of lines are in mm of wood.
+    shown = drawing(draw_face(stock.board, face, plan.marks)).moved(MARGIN, below + 2, scale)
+    elements = tuple(each._replace(size_mm=2.4) if isinstance(each, Label) else each for each in shown.elements)
+    return Drawing((*words, *elements)), below + 2 + wide * scale
+
+
+def _step(number: int, step: Step, y: float) -> tuple[list[Element], float]:
+    found: list[Element] = [
+        Label((MARGIN, y + 2.2), f"{number}", 3.0, Anchor.START, Role.FAINT),
+        Label((MARGIN + 6, y + 2.2), step.title, 3.2, Anchor.START, bold=True),
+        Label((MARGIN + 58, y + 2.2), step.tool, 3.0, Anchor.START),
+        Label((A4[0] - MARGIN - 16, y + 2.2), step.strokes_in_words, 3.0, Anchor.END),
+        Label((A4[0] - MARGIN, y + 2.2), step.time_in_words, 3.0, Anchor.END),
+    ]
+    # What was said above of plane and strokes is not said again: the last sentence is the test.
+    said = step.words[-1] if step.stage is not None else " ".join(step.words)
+    words, y = paragraph(said, MARGIN + 6, y + 4.4, _WIDE - 6, 2.6, Role.FAINT)
+    return found + words, y + 1.6
