@@ -112,6 +112,7 @@ class PlaningBoard(QWidget):
         else:
             self._paint_face(painter, self.work)
         if self.hasFocus():
+            painter.setBrush(Qt.BrushStyle.NoBrush)
             painter.setPen(QColor(self.palette_.accent))
             painter.drawRect(self.rect().adjusted(0, 0, -1, -1))
         painter.end()

@@ -74,6 +74,17 @@ class Work:
         """Stations across, mm, shape (m,)."""
         return np.arange(self.heights.shape[1], dtype=np.float64) * self.spacing_y
 
+    def at(self, x: Grid, y: Grid) -> Grid:
+        """Give the heights at places, mm, by bilinear interpolation; beyond the border as it stands there."""
+        n, m = self.heights.shape
+        i, j = np.clip(x / self.spacing_x, 0, n - 1), np.clip(y / self.spacing_y, 0, m - 1)
+        i0, j0 = np.minimum(i.astype(int), n - 2), np.minimum(j.astype(int), m - 2)
+        fi, fj = i - i0, j - j0
+        flat, at = self.heights.ravel(), i0 * m + j0
+        near = flat[at] * (1 - fj) + flat[at + 1] * fj
+        far = flat[at + m] * (1 - fj) + flat[at + m + 1] * fj
+        return np.asarray(near * (1 - fi) + far * fi, dtype=np.float64)
+
     @property
     def volume(self) -> float:
         """Wood above the datum, mm³: each station stands for one cell."""
@@ -255,21 +266,12 @@ def _sample(work: Work, stroke: Stroke, frame: _Frame, s: Grid, across: Grid) ->
     ax, ay = frame.along
     x = stroke.start[0] + s[None, :] * ax - across[:, None] * ay
     y = stroke.start[1] + s[None, :] * ay + across[:, None] * ax
-    n, m = work.heights.shape
     # A border lies between two places felt: the face goes on to the first one beyond, as the board leans on the whole.
     beyond_x, beyond_y = x - np.clip(x, 0, work.length), y - np.clip(y, 0, work.width)
     on = (np.abs(beyond_x) < _FEEL) & (np.abs(beyond_y) < _FEEL)
     lean_x = float((work.heights[-1] - work.heights[0]).mean()) / work.length
     lean_y = float((work.heights[:, -1] - work.heights[:, 0]).mean()) / work.width
-    i, j = np.clip(x / work.spacing_x, 0, n - 1), np.clip(y / work.spacing_y, 0, m - 1)
-    i0, j0 = np.minimum(i.astype(int), n - 2), np.minimum(j.astype(int), m - 2)
-    fi, fj = i - i0, j - j0
-    flat, at = work.heights.ravel(), i0 * m + j0
-    heights = (
-        flat[at] * (1 - fi) * (1 - fj) + flat[at + m] * fi * (1 - fj)
-        + flat[at + 1] * (1 - fi) * fj + flat[at + m + 1] * fi * fj
-    )  # fmt: skip
-    return np.where(on, heights + lean_x * beyond_x + lean_y * beyond_y, _NOTHING)
+    return np.where(on, work.at(x, y) + lean_x * beyond_x + lean_y * beyond_y, _NOTHING)
 
 
 def _across(lines: Grid, across: Grid) -> tuple[Grid, Grid]:

@@ -251,16 +251,7 @@ def _along(work: Work, lane: Lane, spacing: float = 10.0) -> Grid:
     share = np.linspace(0.0, 1.0, max(2, math.ceil(lane.length / spacing) + 1))
     x = lane.start[0] + share * (lane.end[0] - lane.start[0])
     y = lane.start[1] + share * (lane.end[1] - lane.start[1])
-    n, m = work.heights.shape
-    i, j = np.clip(x / work.spacing_x, 0, n - 1), np.clip(y / work.spacing_y, 0, m - 1)
-    i0, j0 = np.minimum(i.astype(int), n - 2), np.minimum(j.astype(int), m - 2)
-    fi, fj = i - i0, j - j0
-    z = work.heights
-    return np.asarray(
-        z[i0, j0] * (1 - fi) * (1 - fj) + z[i0 + 1, j0] * fi * (1 - fj)
-        + z[i0, j0 + 1] * (1 - fi) * fj + z[i0 + 1, j0 + 1] * fi * fj,
-        dtype=np.float64,
-    )  # fmt: skip
+    return work.at(x, y)
 
 
 def strokes_per_mm(length: float, width: float, plane: Plane) -> float:

@@ -119,16 +119,7 @@ class UnderEdge:
 def heights_along(work: Work, start: tuple[float, float], end: tuple[float, float], number: int = 81) -> Grid:
     """Give the heights of a face between two places, bilinear, mm."""
     share = np.linspace(0.0, 1.0, number)
-    n, m = work.heights.shape
-    i = np.clip((start[0] + share * (end[0] - start[0])) / work.spacing_x, 0, n - 1)
-    j = np.clip((start[1] + share * (end[1] - start[1])) / work.spacing_y, 0, m - 1)
-    i0, j0 = np.minimum(i.astype(int), n - 2), np.minimum(j.astype(int), m - 2)
-    fi, fj, z = i - i0, j - j0, work.heights
-    return np.asarray(
-        z[i0, j0] * (1 - fi) * (1 - fj) + z[i0 + 1, j0] * fi * (1 - fj)
-        + z[i0, j0 + 1] * (1 - fi) * fj + z[i0 + 1, j0 + 1] * fi * fj,
-        dtype=np.float64,
-    )  # fmt: skip
+    return work.at(start[0] + share * (end[0] - start[0]), start[1] + share * (end[1] - start[1]))
 
 
 def under_straightedge(work: Work, start: tuple[float, float], end: tuple[float, float]) -> UnderEdge:

@@ -2,11 +2,21 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Iterable
 
 from PySide6.QtCore import QEvent, QRect, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QPainter, QPaintEvent
-from PySide6.QtWidgets import QComboBox, QHBoxLayout, QLabel, QLayout, QLayoutItem, QPushButton, QVBoxLayout, QWidget
+from PySide6.QtWidgets import (
+    QButtonGroup,
+    QComboBox,
+    QHBoxLayout,
+    QLabel,
+    QLayout,
+    QLayoutItem,
+    QPushButton,
+    QVBoxLayout,
+    QWidget,
+)
 
 from nullah.desk.bench import Bench, Tool
 from nullah.desk.document import Document
@@ -193,6 +203,25 @@ def show_choice(box: QComboBox, value: str) -> None:
     index = box.findData(value)
     if index >= 0 and index != box.currentIndex():
         box.setCurrentIndex(index)
+
+
+def tabs(
+    owner: QWidget, options: Iterable[tuple[str, str]], chosen: Callable[[str], None], row: QLayout
+) -> dict[str, QPushButton]:
+    """Put ways of looking into a row, of which one is chosen; `options` are pairs of value and words."""
+    group = QButtonGroup(owner)
+    made: dict[str, QPushButton] = {}
+    for value, text in options:
+        button = QPushButton(text)
+        button.setCheckable(True)
+        button.setProperty("tab", "true")
+        button.setAccessibleName(text)
+        button.setMinimumHeight(32)
+        button.clicked.connect(lambda _=False, value=value: chosen(value))
+        group.addButton(button)
+        row.addWidget(button)
+        made[value] = button
+    return made
 
 
 def action(text: str, done: Callable[[], object], row: QLayout, main: bool = False) -> QPushButton:

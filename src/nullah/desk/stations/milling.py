@@ -2,15 +2,13 @@
 
 from __future__ import annotations
 
-from functools import partial
-
-from PySide6.QtWidgets import QButtonGroup, QCheckBox, QPushButton, QWidget
+from PySide6.QtWidgets import QCheckBox, QWidget
 
 from nullah.core.stations.stock import board_in_hand
 from nullah.core.stations.stroke_plan import STEP
 from nullah.desk.bench import Bench, Tool
 from nullah.desk.document import Document
-from nullah.desk.stations.base import StationDesk, chooser, show_choice
+from nullah.desk.stations.base import StationDesk, chooser, show_choice, tabs
 from nullah.desk.stations.edge_tasks import EdgeRows
 from nullah.desk.stations.forecasting import ForecastRows
 from nullah.desk.stations.group import Group
@@ -34,18 +32,7 @@ class MillingDesk(StationDesk):
     def __init__(self, document: Document, bench: Bench) -> None:
         super().__init__(document, bench)
         row = self.row()
-        group = QButtonGroup(self)
-        self.looks: dict[str, QPushButton] = {}
-        for look, title in _LOOKS:
-            button = QPushButton(title)
-            button.setCheckable(True)
-            button.setProperty("tab", "true")
-            button.setAccessibleName(title)
-            button.setMinimumHeight(32)
-            button.clicked.connect(partial(self.show_look, look))
-            group.addButton(button)
-            row.addWidget(button)
-            self.looks[look] = button
+        self.looks = tabs(self, _LOOKS, self.show_look, row)
         self.boards = chooser("board to mill", [], self._take_board, row, "Board")
         self.forecast = ForecastRows(document, bench, self.row)
         self.survey = SurveyRows(document, bench, self.row)

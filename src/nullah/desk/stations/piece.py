@@ -6,7 +6,7 @@ from collections.abc import Callable
 from functools import partial
 
 from PySide6.QtCore import QTimer
-from PySide6.QtWidgets import QButtonGroup, QComboBox, QPushButton, QWidget
+from PySide6.QtWidgets import QComboBox, QPushButton, QWidget
 
 from nullah.core import actions
 from nullah.core.piece.form import Choice
@@ -15,7 +15,7 @@ from nullah.core.stations.placing import added_board
 from nullah.core.wood.species import all_species
 from nullah.desk.bench import Bench
 from nullah.desk.document import Document
-from nullah.desk.stations.base import Flow, StationDesk, action, chooser, labelled, show_choice
+from nullah.desk.stations.base import Flow, StationDesk, action, chooser, labelled, show_choice, tabs
 from nullah.desk.stations.figures import Figure, FigureFields
 from nullah.desk.stations.own_tool import OwnTool
 
@@ -44,7 +44,8 @@ class PieceDesk(StationDesk):
         self._pages: dict[str, QWidget] = {}
         self.look = "views"
         looks = self.row()
-        self._add_looks(looks)
+        self.looks = tabs(self, _LOOKS, self.show_look, looks)
+        self.looks["views"].setChecked(True)
         self.form = chooser("Form", [(f.id, f.title) for f in FORMS.values()], self._take_form, looks, "Form")
         first = self.row()
         self.woods: dict[str, QComboBox] = {}
@@ -91,22 +92,6 @@ class PieceDesk(StationDesk):
                 if name not in there:
                     box.addItem(name, name)
         self.refresh()
-
-    def _add_looks(self, row: Flow) -> None:
-        """Put the ways of looking at the piece into a row."""
-        group = QButtonGroup(self)
-        self.looks: dict[str, QPushButton] = {}
-        for look, title in _LOOKS:
-            button = QPushButton(title)
-            button.setCheckable(True)
-            button.setProperty("tab", "true")
-            button.setAccessibleName(title)
-            button.setMinimumHeight(32)
-            button.clicked.connect(partial(self.show_look, look))
-            group.addButton(button)
-            row.addWidget(button)
-            self.looks[look] = button
-        self.looks["views"].setChecked(True)
 
     # --- what is shown ---
 
