@@ -4,7 +4,7 @@ from pathlib import Path
 
 import jsonschema
 import pytest
-from hypothesis import given
+from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from nullah.core import actions
@@ -253,6 +253,7 @@ own_boards = st.builds(
 )  # fmt: skip
 
 
+@settings(max_examples=40, deadline=None)
 @given(st.lists(own_boards, max_size=4, unique_by=lambda board: board.id), st.data())
 def test_any_boards_of_ones_own_come_back_with_their_joints_and_contours(boards, data):
     ids = [board.id for board in boards] or ["front"]

@@ -131,8 +131,8 @@ class SightingPage(QWidget):
         given = self.exercise
         size = f"{given.wound.length:.0f} by {given.wound.width:.0f} mm"
         self.ask.setText(
-            f"A board {size}, sticks {given.stick:.0f} long. The near one is all dark; the far one, behind it, has the "
-            "dark edge. To see where the wind begins, move the far stick to the middle and look again."
+            f"A board {size}, sticks {given.stick:.0f} long. The near one is all dark; the far one, behind it, has a "
+            "pale edge. To see where the wind begins, move the far stick to the middle and look again."
         )
         self.at.setCurrentIndex(0)
         self.told.setText("")

@@ -96,7 +96,7 @@ def seen(place: tuple[float, float, float], eye: Eye) -> Point:
 
 
 def sight(face: Sighted, near: float, far: float, stick: float, eye: Eye) -> Drawing:
-    """Draw what the eye sees: the board's face, the far stick with its inlaid edge, and the near one before it."""
+    """Draw what the eye sees: the board's face, the far stick with its pale inlaid edge, and the near one before it."""
     elements: list[Element] = [_face(face, eye)]
     elements += _stick(face, far, stick, eye, inlaid=True)
     elements += _stick(face, near, stick, eye, inlaid=False)
@@ -144,11 +144,11 @@ def _stick(wound: Sighted, x: float, stick: float, eye: Eye, inlaid: bool) -> li
     half = stick / 2
     body = (at(-half, 0), at(half, 0), at(half, STICK_HIGH), at(-half, STICK_HIGH))
     found: list[Element] = [
-        Path(body, Role.OUTLINE, closed=True, fill=Fill.WOOD, species="yellow-poplar" if inlaid else "black walnut")
+        Path(body, Role.OUTLINE, closed=True, fill=Fill.WOOD, species="black walnut")
     ]
     if inlaid:
-        dark = (at(-half, STICK_HIGH - 7), at(half, STICK_HIGH - 7), at(half, STICK_HIGH), at(-half, STICK_HIGH))
-        found.append(Path(dark, Role.OUTLINE, closed=True, fill=Fill.WOOD, species="black walnut"))
+        pale = (at(-half, STICK_HIGH - 7), at(half, STICK_HIGH - 7), at(half, STICK_HIGH), at(-half, STICK_HIGH))
+        found.append(Path(pale, Role.OUTLINE, closed=True, fill=Fill.PAPER))
     else:
         found.append(Path((at(-half, STICK_HIGH), at(half, STICK_HIGH)), Role.KNIFE))
     return found

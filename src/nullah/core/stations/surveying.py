@@ -398,7 +398,7 @@ def sticks_card(plan: Plan, hand: Hand) -> Card:
             "Stand the sticks across both ends, parallel, each in the middle of its length.",
             "Step back and crouch until the far edge just shows over the near one.",
             "One end of the far stick shows more: that corner is high. In line from end to end: no wind.",
-            "How much: at the stick's end, against the inlaid edge, 7 mm deep.",
+            "How much: at the stick's end, against the pale inlaid edge, 7 mm deep.",
             "Move the far stick in: where it first comes into line, the wind begins.",
         ),
         (Remark("A tilted head tilts both edges alike: look at the gap between them, not at either."),),
