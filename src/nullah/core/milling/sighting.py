@@ -143,9 +143,7 @@ def _stick(wound: Sighted, x: float, stick: float, eye: Eye, inlaid: bool) -> li
 
     half = stick / 2
     body = (at(-half, 0), at(half, 0), at(half, STICK_HIGH), at(-half, STICK_HIGH))
-    found: list[Element] = [
-        Path(body, Role.OUTLINE, closed=True, fill=Fill.WOOD, species="black walnut")
-    ]
+    found: list[Element] = [Path(body, Role.OUTLINE, closed=True, fill=Fill.WOOD, species="black walnut")]
     if inlaid:
         pale = (at(-half, STICK_HIGH - 7), at(half, STICK_HIGH - 7), at(half, STICK_HIGH), at(-half, STICK_HIGH))
         found.append(Path(pale, Role.OUTLINE, closed=True, fill=Fill.PAPER))
