@@ -42,6 +42,28 @@ USUAL_PLANES = (
 )
 
 
+class Schools(NamedTuple):
+    """Ways of working on which good hands differ.
+
+    `dovetail` is what is cut first, `waste` how it comes out, `tenon` what is sawn first, `floor`
+    what levels a channel.
+    """
+
+    dovetail: str = "tails first"
+    waste: str = "saw and chop"
+    tenon: str = "shoulders first"
+    floor: str = "router plane"
+
+
+#: What may be chosen of each.
+SCHOOLS = {
+    "dovetail": ("tails first", "pins first"),
+    "waste": ("saw and chop", "chop only"),
+    "tenon": ("shoulders first", "cheeks first"),
+    "floor": ("router plane", "chisel"),
+}
+
+
 @dataclass(frozen=True, slots=True)
 class Shop:
     """What the shop has.
@@ -58,6 +80,8 @@ class Shop:
         What a knife and a chisel can still enter: about 3 mm (common practice).
     planes : tuple of Plane
         Bench planes owned.
+    schools : Schools
+        How joints are made here.
     """
 
     chisels: tuple[Length, ...] = (mm(3), mm(6), mm(10), mm(12), mm(19), mm(25))
@@ -65,11 +89,16 @@ class Shop:
     fine_kerf: Length = mm("0.6")
     narrowest_pin: Length = mm(3)
     planes: tuple[Plane, ...] = USUAL_PLANES
+    schools: Schools = Schools()
 
     def plane(self, *kinds: PlaneKind) -> Plane | None:
         """Give the first plane owned of the kinds asked for, in the order of asking, or None."""
         owned = {plane.kind: plane for plane in reversed(self.planes)}
         return next((owned[kind] for kind in kinds if kind in owned), None)
+
+    def chisels_for(self, room: Length) -> tuple[Length, ...]:
+        """Give the widest chisel owned that enters `room` and the next smaller one; fewer where there are none."""
+        return tuple(sorted((chisel for chisel in self.chisels if chisel <= room), key=lambda c: -c.mm)[:2])
 
     def largest_chisel(self, room: Length) -> Length | None:
         """Give the widest chisel owned that enters `room`, or None."""

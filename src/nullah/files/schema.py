@@ -18,7 +18,7 @@ from nullah.core.piece.forms import FORMS
 from nullah.core.piece.own import OwnBoard, OwnJoint
 from nullah.core.project import Piece, Project
 from nullah.core.rack.board import BoardError
-from nullah.core.shop import USUAL_PLANES, Shop
+from nullah.core.shop import USUAL_PLANES, Schools, Shop
 from nullah.files.milling_schema import (
     FirstCutModel,
     PlaneModel,
@@ -136,6 +136,15 @@ class PieceModel(Strict):
     own_joints: list[OwnJointModel] = []
 
 
+class SchoolsModel(Strict):
+    """How joints are made in this shop."""
+
+    dovetail: Literal["tails first", "pins first"] = "tails first"
+    waste: Literal["saw and chop", "chop only"] = "saw and chop"
+    tenon: Literal["shoulders first", "cheeks first"] = "shoulders first"
+    floor: Literal["router plane", "chisel"] = "router plane"
+
+
 class ShopModel(Strict):
     """The tools there are."""
 
@@ -144,6 +153,7 @@ class ShopModel(Strict):
     fine_kerf: LengthText
     narrowest_pin: LengthText
     planes: list[PlaneModel] | None = None
+    schools: SchoolsModel = SchoolsModel()
 
 
 class MarksModel(Strict):
@@ -204,6 +214,7 @@ def to_data(project: Project) -> dict[str, Any]:
             "fine_kerf": shop.fine_kerf.as_text(),
             "narrowest_pin": shop.narrowest_pin.as_text(),
             "planes": [plane_data(plane) for plane in shop.planes],
+            "schools": shop.schools._asdict(),
         },
         "marks": {"unit": marks.unit.value, "inch_mark": str(marks.inch_mark), "mm_mark": str(marks.mm_mark)},
         "layout": [placement_data(item) for item in project.layout],
@@ -280,6 +291,7 @@ def from_model(model: ProjectModel) -> Project:
             read_length(shop.fine_kerf),
             read_length(shop.narrowest_pin),
             USUAL_PLANES if shop.planes is None else tuple(read_plane(plane) for plane in shop.planes),
+            Schools(**shop.schools.model_dump()),
         ),
         marks=Marks(Unit(model.marks.unit), Fraction(model.marks.inch_mark), Fraction(model.marks.mm_mark)),
         layout=tuple(read_placement(item) for item in model.layout),

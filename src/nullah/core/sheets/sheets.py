@@ -29,7 +29,7 @@ from nullah.core.rack.board import write_price
 from nullah.core.sheets.boards import board_sheet, buying_sheets
 from nullah.core.sheets.milling import milling_sheets
 from nullah.core.sheets.page import A4, MARGIN, Sheet, card_on_paper, check_scale, cut_to_band, heading, paragraph
-from nullah.core.stations.joints import corner_settings, corner_steps
+from nullah.core.stations.corners import corner_settings, corner_steps
 
 _WIDE = A4[0] - 2 * MARGIN
 

@@ -1,164 +1,114 @@
-"""Joints: the dovetailed corner at true scale, with the settings to take to the bench."""
+"""Joints: every kind of joint of the piece laid out on both its mates, with the settings to take to the bench."""
 
 from __future__ import annotations
 
-from collections.abc import Iterator
-
-from nullah.core.card import Card, Remark, Setting, Weight
-from nullah.core.drawing import Dimension, Drawing, Element, Label, Role, drawing
-from nullah.core.joints import views
+from nullah.core.card import Card, Remark, Weight
+from nullah.core.drawing import Anchor, Drawing, Label, drawing
 from nullah.core.joints.corners import Corner
-from nullah.core.lengths import Direction, Length, abs_length
+from nullah.core.joints.families import AtBench, told_of
+from nullah.core.joints.kinds import Kind, kind_of, kinds_of
+from nullah.core.joints.mate_views import Named, extent_of, mate_views
 from nullah.core.plan import Plan, corner_problem
+from nullah.core.stations.corners import corner_card, draw_corner
 from nullah.core.stations.piece import why
 from nullah.core.stations.station import Hand, Station
+from nullah.core.wood.species import SpeciesError, find_species
+
+#: Green volume and oven-dry weight against density at 12 %: its water is 12 % of its dry weight.
+_DRY = 1.12
+
+
+def kind_in_hand(plan: Plan, hand: Hand) -> Kind | None:
+    """Give the kind of joint that was chosen, or the first that the part in hand has, or the first of all."""
+    found = kinds_of(plan.assembly)
+    chosen = next((kind for kind in found if kind.id == hand.joint), None)
+    if chosen is None or (hand.part and not chosen.has(hand.part) and not hand.joint):
+        chosen = next((kind for kind in found if kind.has(hand.part)), found[0] if found else None)
+    if chosen is None:
+        return None
+    return kind_of(plan.assembly, chosen.all, hand.part) or chosen
+
+
+def corner_of_kind(plan: Plan, kind: Kind | None) -> Corner | None:
+    """Give the dovetailed corner of a kind of joint; None where it is no dovetail, or cannot be drawn."""
+    if kind is None or kind.joint.tails is None:
+        return None
+    return next((corner for corner in plan.corners if corner.prefix == kind.joint.tails.prefix), None)
+
+
+def at_bench(plan: Plan, kind: Kind) -> AtBench:
+    """Give a kind of joint with the shop and the woods it is made in."""
+    hard, gravities = [], []
+    for mate in (kind.first, kind.second):
+        try:
+            species = find_species(plan.species_of(mate.part))
+            hard.append(species.hardness_class != "soft")
+            gravities.append(species.density / 1000 / _DRY)
+        except SpeciesError:
+            hard.append(True)
+            gravities.append(0.5)
+    return AtBench(kind, plan.marks, plan.project.shop, (hard[0], hard[1]), (gravities[0], gravities[1]))
 
 
 def _draw(plan: Plan, hand: Hand) -> Drawing:
-    corner = plan.corner_of(hand.part)
-    if corner is None or corner.layout.tail.mm <= 0:
-        return Drawing()
-    tail_id, pin_id = _boards_in_hand(corner, hand)
-    tail, pin = plan.part(tail_id), plan.part(pin_id)
-    if tail is None or pin is None:
-        return Drawing()
-    layout = corner.layout
-    show = max(60.0, 3.2 * float(layout.gauge_tail_board))
-    levels = corner.groove[:2] if corner.groove else ()
-    face = drawing(views.tail_board_face(layout, show, levels, plan.species_of(tail), tail.id))
-    marks = drawing(views.mark_dimensions(layout, plan.marks, corner.prefix, _states(plan, corner)))
-    height = float(layout.spec.width)
-    gap = 0.42 * height + 30
-    end = drawing(views.pin_board_end(layout, plan.species_of(pin), pin.id)).moved(gap, 0)
-    inside_at = gap + float(layout.spec.pin_thickness) + 0.2 * height + 14
-    inside = drawing(views.pin_board_face(layout, show, levels, plan.species_of(pin), pin.id)).moved(inside_at, 0)
-    words = drawing(_words(plan, corner, tail.name, pin.name, show, gap, inside_at))
-    return face + end + inside + marks + words
+    kind = kind_in_hand(plan, hand)
+    if kind is None or kind.joint.tails is not None:
+        return draw_corner(plan, hand, corner_of_kind(plan, kind))
+    return draw_mates(plan, kind)
 
 
-def _states(plan: Plan, corner: Corner) -> tuple[tuple[str, str], ...]:
-    if plan.ledger is None:
-        return ()
-    names = [f"{corner.prefix}.{figure}" for figure in ("half_pin", "width", "pin", "step")]
-    known = plan.ledger.quantities
-    return tuple((name, known[name].origin.value) for name in names if name in known)
+def draw_mates(plan: Plan, kind: Kind) -> Drawing:
+    """Draw both mates of a joint, the one that is cut into above."""
+    first = drawing(mate_views(kind.first, plan.species_of(kind.first.part), plan.marks, _named(kind)))
+    second = drawing(mate_views(kind.second, plan.species_of(kind.second.part), plan.marks))
+    beside = extent_of(kind.first)[0] + 70
+    title = Label((0, 0), f"{kind.title} · {len(kind.all)} of it", 3.6, Anchor.START, bold=True, nudge_mm=(0, -27))
+    return first + second.moved(beside, 0) + drawing(title)
 
 
-def _words(plan: Plan, corner: Corner, tail: str, pin: str, show: float, gap: float, inside: float
-           ) -> Iterator[Element]:  # fmt: skip
-    layout = corner.layout
-    height, thick = float(layout.spec.width), float(layout.spec.pin_thickness)
-    base = float(layout.gauge_tail_board)
-    yield Label((-show / 2, height), f"{tail}: tails, outside face", 3.0, role=Role.FAINT, nudge_mm=(0, 5))
-    yield Label((gap + thick / 2, height), f"{pin}: end", 3.0, role=Role.FAINT, nudge_mm=(0, 5))
-    yield Label((inside + show / 2, height), f"{pin}: pins, inside face", 3.0, role=Role.FAINT, nudge_mm=(0, 5))
-    write = plan.marks.write_setting
-    yield Dimension((-base, 0), (0, 0), write(layout.gauge_tail_board), 5, of=f"{corner.prefix}.gauge_tail_board")
-    gauge = float(layout.gauge_pin_board)
-    yield Dimension(
-        (inside, 0), (inside + gauge, 0), write(layout.gauge_pin_board), 5, of=f"{corner.prefix}.gauge_pin_board"
-    )
-    yield Dimension((-show, height), (-show, 0), plan.marks.write(layout.spec.width), 5)
-
-
-def _boards_in_hand(corner: Corner, hand: Hand) -> tuple[str, str]:
-    """Give the tail and pin board to show: the part in hand and its mate."""
-    tail = hand.part if hand.part in corner.tail_boards else corner.tail_boards[0]
-    pin = hand.part if hand.part in corner.pin_boards else corner.pin_boards[0]
-    return tail, pin
+def _named(kind: Kind) -> Named:
+    """Say which figures of the ledger are measured on the mate that is cut into."""
+    names = kind.joint.names
+    if not kind.first.cutouts:
+        return Named()
+    cut = kind.first.cutouts[0]
+    if cut.size(0) <= cut.size(1):
+        return Named(along=names.width, through=names.depth)
+    return Named(across=names.width, through=names.depth)
 
 
 def _card(plan: Plan, hand: Hand) -> Card:
-    corner, marks = plan.corner_of(hand.part), plan.marks
-    if corner is None:
-        dovetailed = any(joint.tails for joint in plan.assembly.joints) or not plan.parts
-        return Card("The corner", mind=(Remark(corner_problem(plan), Weight.FAILS if dovetailed else Weight.NOTE),))
-    return Card(
-        "The corner", corner_settings(plan, corner), corner_steps(plan, corner),
-        (*corner.remarks, Remark("Sharp chisels, both hands behind the edge; the knife moves away from the hand.")),
-        why(plan, hand) or _why_step(plan, marks.write_fine(corner.layout.step)),
-    )  # fmt: skip
+    kind = kind_in_hand(plan, hand)
+    if kind is None:
+        dovetailed = not plan.parts
+        return Card("Joints", mind=(Remark(corner_problem(plan), Weight.FAILS if dovetailed else Weight.NOTE),))
+    if kind.joint.tails is not None:
+        return corner_card(plan, hand, corner_of_kind(plan, kind))
+    return joint_card(plan, kind, why(plan, hand))
 
 
-def _why_step(plan: Plan, step: str) -> tuple[str, ...]:
-    return (
-        f"Divider step {step} = (width − 2 half-pins + pin) ÷ tails: from one half-pin line, as many steps as "
-        "there are tails overshoot the other by the pin.",
-    )
-
-
-def corner_settings(plan: Plan, corner: Corner) -> tuple[Setting, ...]:
-    """Give what to set for a corner: dividers, gauges, bevel, chisels."""
-    prefix = corner.prefix
-    layout, marks, shop = corner.layout, plan.marks, plan.project.shop
-    spec = layout.spec
-    steps = f"{spec.tails} step{'s' if spec.tails != 1 else ''} from a half-pin of {marks.write_setting(spec.half_pin)}"
-    settings = [
-        _set(plan, "Dividers", layout.step, steps, f"{prefix}.step"),
-        Setting("Bevel", spec.slope.as_text(), f"{spec.slope.degrees:.1f}° from square", of=f"{prefix}.slope"),
-        _set(plan, "Gauge, tails", layout.gauge_tail_board, _proud(plan, spec.proud), f"{prefix}.gauge_tail_board"),
-        _set(plan, "Gauge, pins", layout.gauge_pin_board, _proud(plan, spec.proud), f"{prefix}.gauge_pin_board"),
-    ]
-    if spec.tails > 1:
-        settings.append(_chisel("Chisel, tails", spec.pin, plan, shop.largest_chisel(spec.pin), f"{prefix}.pin"))
-    if layout.tail_base.mm > 0:
-        chisel = shop.largest_chisel(layout.tail_base)
-        settings.append(_chisel("Chisel, pins", layout.tail_base, plan, chisel, f"{prefix}.width"))
-    return tuple(settings)
-
-
-def _set(plan: Plan, tool: str, length: Length, note: str, of: str) -> Setting:
-    """Make a setting; where the mark is not quite true, say by how much."""
-    off = plan.marks.off_true(length)
-    return Setting(tool, plan.marks.write_setting(length), f"{note}; {off}" if off else note, of)
-
-
-def _proud(plan: Plan, proud: Length) -> str:
-    if proud.mm == 0:
-        return "flush with the mate"
-    figure = plan.marks.write_fine(abs_length(proud))
-    return f"mate + {figure}, planed flush" if proud.mm > 0 else f"mate − {figure}"
-
-
-def _chisel(tool: str, room: Length, plan: Plan, chisel: Length | None, of: str) -> Setting:
-    if chisel is None:
-        return Setting(tool, "none fits", f"socket {plan.marks.write_fine(room)}", of)
-    return Setting(tool, chisel.as_text().replace(" in", "″"), f"enters {plan.marks.write_fine(room)}", of)
-
-
-def corner_steps(plan: Plan, corner: Corner) -> tuple[str, ...]:
-    """Give the steps of a corner, tails first, short."""
-    names = {part.id: part.name for part in plan.parts}
-    tails = _listed([names[p] for p in corner.tail_boards])
-    pins = _listed([names[p] for p in corner.pin_boards])
-    half = plan.marks.write(corner.layout.spec.half_pin, Direction.NEAREST)
-    last = "Plough the grooves before glueing, stopped where the card says. " if corner.groove else ""
-    return (
-        f"Mark face side, face edge and mating letters. Gauge the baseline round {tails} and round {pins}.",
-        f"From each edge knife a half-pin of {half}; step the dividers off from both lines. Square across the end.",
-        "Hatch the waste. Gang both tail boards; saw all one slope, then the other, in the waste.",
-        "Saw the waste out clear of the baseline, chop half from each face, pare. A little hollow inside.",
-        "Trace the pins from the tails, flush at the inside. Knife round, square down, hatch, saw, chop.",
-        f"{last}Drive each corner together once.",
-    )
-
-
-def _listed(names: list[str]) -> str:
-    return " and ".join(names) if len(names) < 3 else f"{', '.join(names[:-1])} and {names[-1]}"
+def joint_card(plan: Plan, kind: Kind, asked: tuple[str, ...] = ()) -> Card:
+    """Give what to set, do and mind at a joint that is no dovetail; `asked` is why a figure is what it is."""
+    found = told_of(at_bench(plan, kind))
+    if found is None:
+        return Card(kind.title)
+    title = kind.name[:1].upper() + kind.name[1:]
+    return Card(title, found.settings, found.steps, found.remarks, asked or found.why)
 
 
 def _state(plan: Plan) -> str:
-    if plan.corner is None:
-        return "no dovetails" if plan.parts else "no corner yet"
     if any(remark.weight is Weight.FAILS for corner in plan.corners for remark in corner.remarks):
         return "cannot be made yet"
-    if len(plan.corners) > 1:
-        return f"{len(plan.corners)} kinds of corner"
-    spec = plan.corner.layout.spec
-    return f"{spec.tails} tail{'s' if spec.tails != 1 else ''}, {spec.slope.as_text()}"
+    found = kinds_of(plan.assembly)
+    if not found:
+        return "no joints" if plan.parts else "no joints yet"
+    if len(found) == 1 and plan.corner is not None:
+        spec = plan.corner.layout.spec
+        return f"{spec.tails} tail{'s' if spec.tails != 1 else ''}, {spec.slope.as_text()}"
+    return f"{len(found)} kinds of joint"
 
 
 STATION = Station(
     "joints", "Joints", _draw, _card, _state,
-    "There is no corner to lay out yet. The card says why.",
+    "There is no joint to lay out yet. The card says why.",
 )  # fmt: skip

@@ -29,6 +29,7 @@ class Hand(NamedTuple):
     step: int = 0
     reading: ShapeReading | None = None
     edge: tuple[float, float] | None = None
+    joint: str = ""
     task: tuple[str, tuple[float, ...]] | None = None
 
 

@@ -1,45 +1,68 @@
-"""Joints on the desk: the figures of the corner in hand, to be typed."""
+"""Joints on the desk: which joint, its figures to be typed, the chisels there are, and the ways of working."""
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import replace
+from functools import partial
 
-from PySide6.QtWidgets import QComboBox
+from PySide6.QtWidgets import QComboBox, QPushButton
 
 from nullah.core import actions
-from nullah.core.joints.corners import Corner
-from nullah.core.ledger import Kind
+from nullah.core.joints.kinds import Kind, kinds_of
+from nullah.core.ledger import Kind as Of
+from nullah.core.shop import SCHOOLS
+from nullah.core.stations.joints import kind_in_hand
 from nullah.desk.bench import Bench
 from nullah.desk.document import Document
 from nullah.desk.fields import ValueField
-from nullah.desk.stations.base import StationDesk, chooser, labelled, show_choice
+from nullah.desk.stations.base import Flow, StationDesk, chooser, labelled, show_choice
 from nullah.desk.stations.figures import Figure, FigureFields
 
-_FIGURES = (
-    Figure("count", "Tails", Kind.COUNT, 52),
-    Figure("slope", "slope", Kind.SLOPE, 62),
+_CORNER = (
+    Figure("count", "Tails", Of.COUNT, 52),
+    Figure("slope", "slope", Of.SLOPE, 62),
     Figure("pin", "pin"),
     Figure("half_pin", "half-pin"),
     Figure("proud", "end grain proud"),
 )
+_SCHOOLS = {"dovetail": "Dovetails", "waste": "waste", "tenon": "tenons", "floor": "floors"}
 
 
 class JointsDesk(StationDesk):
-    """Which corner; number of tails, slope, pins, how proud the end grain stands; the chisels there are."""
+    """Which joint; the figures behind it; the chisels there are; how joints are made here."""
 
     def __init__(self, document: Document, bench: Bench) -> None:
         super().__init__(document, bench)
         row = self.row()
-        self.corners: QComboBox = chooser("corner", [], self._take_corner, row, "Corner")
-        self._figures = FigureFields(document, bench, row, _FIGURES)
+        self.corners: QComboBox = chooser("joint", [], self._take_kind, row, "Joint")
+        self._figures = FigureFields(document, bench, row, _CORNER)
         self.fields = self._figures.fields
-        self.chisels = ValueField("chisels there are", width=340)
+        self.others = _Named(document, bench, row)
+        second = self.row()
+        self.chisels = ValueField("chisels there are", width=300)
         self.chisels.line.returnPressed.disconnect()
         self.chisels.line.returnPressed.connect(self._own_chisels)
-        labelled("chisels there are", self.chisels, row)
+        labelled("chisels there are", self.chisels, second)
+        self.schools: dict[str, QComboBox] = {}
+        self.ways = QPushButton("Ways of working")
+        self.ways.setCheckable(True)
+        self.ways.setProperty("tab", "true")
+        self.ways.setMinimumHeight(32)
+        self.ways.toggled.connect(lambda _: self.refresh())
+        second.addWidget(self.ways)
+        for name, title in _SCHOOLS.items():
+            said, options = f"{title}: way of working", [(way, way) for way in SCHOOLS[name]]
+            self.schools[name] = chooser(said, options, partial(self._work_so, name), second, title)
 
-    def _take_corner(self, part: str) -> None:
-        self.document.pick_part(part)
+    # --- what is done ---
+
+    def _take_kind(self, joint: str) -> None:
+        kind = next((kind for kind in kinds_of(self.document.plan.assembly) if kind.id == joint), None)
+        hand = self.document.hand
+        if kind is not None:
+            part = hand.part if kind.has(hand.part) else kind.first.part.id
+            self.document.set_hand(hand._replace(joint=joint, part=part))
 
     def _own_chisels(self) -> None:
         found = self.chisels.lengths()
@@ -50,26 +73,89 @@ class JointsDesk(StationDesk):
         self.document.do("change the chisels", lambda p: actions.set_shop(p, replace(p.shop, chisels=chisels)))
         self.bench.setFocus()
 
+    def _work_so(self, name: str, way: str) -> None:
+        schools = self.document.project.shop.schools
+        changed = schools._replace(**{name: way})
+        self.document.do(
+            f"{_SCHOOLS[name].lower()} {way}", lambda p: actions.set_shop(p, replace(p.shop, schools=changed))
+        )
+
+    # --- what is shown ---
+
     def refresh(self) -> None:
         plan = self.document.plan
-        wanted = [(corner.tail_boards[0], self._name(corner)) for corner in plan.corners]
+        kinds = kinds_of(plan.assembly)
+        wanted = [(kind.id, f"{kind.title}{f' ({len(kind.all)})' * (len(kind.all) > 1)}") for kind in kinds]
         shown = [(str(self.corners.itemData(i)), self.corners.itemText(i)) for i in range(self.corners.count())]
         if wanted != shown:
             self.corners.clear()
             for value, text in wanted:
                 self.corners.addItem(text, value)
-        corner = plan.corner_of(self.document.hand.part)
         pair = self.corners.parentWidget()
         if pair is not None:
             pair.setVisible(len(wanted) > 1)
-        if corner is not None:
-            show_choice(self.corners, corner.tail_boards[0])
-        self._figures.prefix = f"{corner.prefix}." if corner is not None else "tails."
-        self._figures.refresh()
+        kind = kind_in_hand(plan, self.document.hand)
+        if kind is not None:
+            show_choice(self.corners, kind.id)
+        tails = kind.joint.tails if kind is not None else None
+        self._figures.prefix = f"{tails.prefix}." if tails is not None else "tails."
+        self._figures.refresh(tails is not None)
+        self.others.show_kind(kind if tails is None else None)
         self.chisels.set_unit(self.document.project.marks.unit)
         # As typed, for a chisel's name is its width: 1/4 in stays 1/4 in whatever is shown.
         self.chisels.show_value(", ".join(chisel.as_text() for chisel in self.document.project.shop.chisels))
+        schools = self.document.project.shop.schools._asdict()
+        for name, box in self.schools.items():
+            show_choice(box, schools[name])
+            pair = box.parentWidget()
+            if pair is not None:
+                pair.setVisible(self.ways.isChecked())
 
-    def _name(self, corner: Corner) -> str:
-        names = {part.id: part.name for part in self.document.plan.parts}
-        return f"{names[corner.tail_boards[0]]} to {names[corner.pin_boards[0]]}"
+
+class _Named:
+    """Fields for the figures of the ledger behind a joint: width, depth, stop, what enters it."""
+
+    _TITLES = (
+        ("width", "wide"), ("depth", "deep"), ("stop", "stopped"), ("guest", "what enters it"), ("notch", "notch"),
+    )  # fmt: skip
+
+    def __init__(self, document: Document, bench: Bench, row: Flow) -> None:
+        self._document, self._bench = document, bench
+        self._names: dict[str, str] = {}
+        self.fields: dict[str, ValueField] = {}
+        self._pairs = {}
+        for short, title in self._TITLES:
+            field = ValueField(title, width=66)
+            field.line.setMaximumWidth(80)
+            field.entered.connect(self._give(short, title))
+            self.fields[short] = field
+            self._pairs[short] = labelled(title, field, row)
+
+    def show_kind(self, kind: Kind | None) -> None:
+        """Show the figures of a joint that have a name, or none."""
+        ledger, marks = self._document.plan.ledger, self._document.project.marks
+        names = kind.joint.names._asdict() if kind is not None else {}
+        known = {} if ledger is None else ledger.quantities
+        self._names = {short: name for short, name in names.items() if name in known and short in self.fields}
+        for short, field in self.fields.items():
+            self._pairs[short].setVisible(short in self._names)
+            field.set_unit(marks.unit)
+            if ledger is not None and short in self._names:
+                field.show_value(ledger.quantity(self._names[short]).write(marks))
+
+    def _give(self, short: str, title: str) -> Callable[[object], None]:
+        def give(value: object) -> None:
+            from nullah.desk.fields import refuse, written
+
+            name, ledger = self._names.get(short, ""), self._document.plan.ledger
+            if not name or ledger is None or not isinstance(value, type(ledger.length(name))):
+                return
+            sentence = refuse(name, Of.LENGTH, value) or self._document.do(
+                f"{title} {written(value)}", lambda p: actions.give(p, name, value)
+            )
+            if sentence:
+                self.fields[short].complain(sentence)
+            else:
+                self._bench.setFocus()
+
+        return give

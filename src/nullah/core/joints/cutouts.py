@@ -1,0 +1,105 @@
+"""What a joint takes out of each of its two parts, in each part's own measures.
+
+A part is measured along its grain from its low end, across from its reference edge (front, lower or
+left) and through from its low face: what a rule and a gauge can be laid on.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Iterator
+from fractions import Fraction
+from typing import NamedTuple
+
+from nullah.core.piece.overlap import Joint, Sharing, lines
+from nullah.core.piece.part import Part
+from nullah.core.piece.space import Axis, Box
+
+Span = tuple[Fraction, Fraction]
+
+
+class Cutout(NamedTuple):
+    """A box of waste in a part: from where to where along, across and through it, mm."""
+
+    along: Span
+    across: Span
+    through: Span
+
+    def size(self, way: int) -> Fraction:
+        """Give its size along (0), across (1) or through (2), mm."""
+        low, high = self[way]
+        return high - low
+
+
+class Sizes(NamedTuple):
+    """A part's own sizes: along, across, through, mm."""
+
+    along: Fraction
+    across: Fraction
+    through: Fraction
+
+
+def sizes_of(part: Part) -> Sizes:
+    """Give a part's sizes in its own measures."""
+    return Sizes(*(part.box.size(axis) for axis in axes_of(part)))
+
+
+def axes_of(part: Part) -> tuple[Axis, Axis, Axis]:
+    """Give the axes along, across and through a part."""
+    return part.grain, part.across, part.face
+
+
+def in_own_measures(part: Part, box: Box) -> Cutout | None:
+    """Give a box of waste in a part's own measures; None where it takes nothing of it."""
+    inside = part.box.overlap(box)
+    if inside is None:
+        return None
+    spans = [
+        (inside.low[axis.value] - part.box.low[axis.value], inside.high[axis.value] - part.box.low[axis.value])
+        for axis in axes_of(part)
+    ]
+    return Cutout(*spans)
+
+
+def subtract(box: Box, others: Iterable[Box]) -> tuple[Box, ...]:
+    """Give what is left of a box without some others, in boxes that do not overlap.
+
+    Examples
+    --------
+    >>> whole = Box((0, 0, 0), (9, 9, 9))
+    >>> [int(left.volume) for left in subtract(whole, [Box((0, 0, 3), (9, 9, 6))])]
+    [243, 243]
+    """
+    left = [box]
+    for other in others:
+        left = [piece for each in left for piece in _without(each, other)]
+    return tuple(left)
+
+
+def _without(box: Box, other: Box) -> Iterator[Box]:
+    hole = box.overlap(other)
+    if hole is None:
+        yield box
+        return
+    rest = box
+    for axis in Axis:
+        low, high = rest.low[axis.value], rest.high[axis.value]
+        from_, to = hole.low[axis.value], hole.high[axis.value]
+        if low < from_:
+            yield rest.set(axis, low, from_)
+        if to < high:
+            yield rest.set(axis, to, high)
+        rest = rest.set(axis, from_, to)
+
+
+def taken(joint: Joint, first: Part, second: Part) -> tuple[tuple[Cutout, ...], tuple[Cutout, ...]]:
+    """Give what a joint that shares in boxes takes out of its first and its second part.
+
+    A dovetail's sockets are slanted and a mitre's are half a box: those families lay themselves out.
+    """
+    if joint.sharing in (Sharing.DOVETAIL, Sharing.MITRE, Sharing.BUTT):
+        return (), ()
+    shared = lines(joint, first, second)
+    own = (in_own_measures(first, box) for box in shared.first_loses)
+    rest = () if shared.overlap is None else subtract(shared.overlap, shared.second_keeps)
+    other = (in_own_measures(second, box) for box in rest)
+    return tuple(cut for cut in own if cut is not None), tuple(cut for cut in other if cut is not None)

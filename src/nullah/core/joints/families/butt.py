@@ -1,0 +1,93 @@
+"""Butt joints: glued, nailed or screwed."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from fractions import Fraction
+
+from nullah.core.card import Remark, Setting, Weight
+from nullah.core.joints.families.told import AtBench, Told, how_many
+from nullah.core.joints.fasteners import SAFE_SHARE, Fastening, fastening
+from nullah.core.lengths import from_float
+from nullah.core.piece.overlap import Hold, contact
+from nullah.core.piece.space import Axis
+
+_SCRAP = Remark("Test nail or screw and its pilot in scrap of the same wood first.")
+
+
+def told(at: AtBench) -> Told:
+    """Tell how a butt joint is held."""
+    kind = at.kind
+    hold, first, second = kind.joint.hold, kind.first.part, kind.second.part
+    touch = contact(first, second)
+    if touch is None:
+        return Told((), (), (Remark("The two parts do not touch.", Weight.FAILS),))
+    if hold in (Hold.NAILS, Hold.SCREWS, Hold.SLOTS, Hold.BUTTONS):
+        across = next((axis for axis in Axis if touch.size(axis) == 0), first.face)
+        row = _row(at, across, float(max(touch.size(axis) for axis in Axis)))
+        return Told(tuple(_settings(at, row)), _steps(at, hold), (*_checks(at, row), _SCRAP), (
+            f"One resists about {row.holds:.0f} N at the most; ask no more than a fifth of that for good "
+            "(Wood Handbook, from memory).",
+        ))  # fmt: skip
+    end = first.grain is not second.grain
+    steps = (
+        f"Shoot both edges true; hold them against a light.{how_many(at)}",
+        "Rub joint or clamps every 250 mm or so; check that it is flat before you leave it.",
+    )
+    weak = (Remark("End grain glued to a side holds little: let it in, or nail it.", Weight.LOOK),) if end else ()
+    return Told((Setting("Glue", "both faces", "thin, even"),), steps, weak)
+
+
+def _row(at: AtBench, across: Axis, along: float) -> Fastening:
+    """Choose the row: through the thinner part into the other, across where they touch."""
+    kind = at.kind
+    one, two = kind.first.part, kind.second.part
+    thin, behind = (one, two) if one.box.size(across) <= two.box.size(across) else (two, one)
+    index = 1 if behind is two else 0
+    screws = kind.joint.hold is not Hold.NAILS
+    sizes = float(thin.box.size(across)), float(behind.box.size(across)), along
+    return fastening(screws, *sizes, at.gravities[index], at.hard[index], behind.grain is across)
+
+
+def _settings(at: AtBench, row: Fastening) -> Iterator[Setting]:
+    def size(value: float) -> Fraction:
+        return from_float(round(value, 1)).mm
+
+    what = "Screws" if row.screws else "Nails"
+    yield at.setting(what, size(row.long), f"{at.marks.write_fine(from_float(round(row.thick, 1)))} thick, "
+                     f"{len(row.places)} in the row")  # fmt: skip
+    yield at.setting("Pilot", size(row.pilot), f"into the piece behind, {at.write(size(row.enters))} deep")
+    yield at.setting("From the ends", size(row.places[0]), "and evenly between")
+    yield Setting("Each may carry", f"{row.holds * SAFE_SHARE:.0f} N", "pulled straight out, for good")
+
+
+def _steps(at: AtBench, hold: Hold) -> tuple[str, ...]:
+    if hold is Hold.NAILS:
+        return (
+            f"Square the row and mark the places.{how_many(at)} Leave the end over-long until it is nailed.",
+            "Drill the pilots; a nail's wide side goes along the grain.",
+            "Drive, leaning them a little towards each other; set the heads, trim the end.",
+        )
+    if hold is Hold.SLOTS:
+        return (
+            "Bore the middle hole round, the outer ones as slots across the grain.",
+            "Screw snug, not tight: the slots let the part move with the season.",
+        )
+    if hold is Hold.BUTTONS:
+        return (
+            "Groove or mortise the rail for the buttons' tongues, a little below the top.",
+            "Screw the buttons to the top with room behind their tongues where the wood moves.",
+        )
+    return (
+        f"Mark the places on the row; bore the clearance hole, countersink, then the pilot.{how_many(at)}",
+        "Wax the thread; drive by hand to the last turn.",
+    )
+
+
+def _checks(at: AtBench, row: Fastening) -> Iterator[Remark]:
+    least = 10 * row.thick if not row.screws else 7 * row.thick
+    if row.enters < least:
+        deep, wanted = (at.marks.write_fine(from_float(round(value, 1))) for value in (row.enters, least))
+        yield Remark(f"It enters only {deep}, less than the {wanted} it should for its thickness.", Weight.LOOK)
+    if row.places[0] < 10 * row.thick - 1e-6:
+        yield Remark("So near the end the wood splits without a pilot; leave it over-long and trim after.", Weight.LOOK)

@@ -1,0 +1,30 @@
+"""Mitres, plain and with keys."""
+
+from __future__ import annotations
+
+from fractions import Fraction
+
+from nullah.core.card import Remark, Setting, Weight
+from nullah.core.joints.families.told import KNIFE_CARE, AtBench, Told, how_many
+
+
+def told(at: AtBench) -> Told:
+    """Tell how a mitre is made, and the keys that keep it."""
+    thick = min(at.kind.first.sizes.through, at.kind.second.sizes.through)
+    key = Fraction(round(float(thick) / 5 * 2), 2) or Fraction(1)
+    settings = (
+        Setting("Mitre square", "45°", "or half of the corner that is there"),
+        at.setting("Face of the mitre", at.kind.first.sizes.through, "as deep along as the mate is thick"),
+        at.setting("Key", key, "about a fifth of the thickness; a saw's kerf will do"),
+    )
+    steps = (
+        f"Knife the mitre on both edges from the inside length; join the lines across the face.{how_many(at)}",
+        "Saw in the waste; shoot to the line on a 45° board. Opposite sides exactly one length.",
+        "Dry fit all corners together in a cord or strap; shoot what is open.",
+        "Size the end grain with thin glue, then glue. Cut and glue keys across the corners when it is dry.",
+    )
+    weak = Remark(
+        "A mitre is end grain against end grain: alone it holds little. Put keys, splines or a fitted bottom to it.",
+        Weight.LOOK,
+    )
+    return Told(settings, steps, (weak, KNIFE_CARE))

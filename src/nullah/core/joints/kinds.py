@@ -1,0 +1,69 @@
+"""The kinds of joint of a piece: equal ones together, each with both its mates."""
+
+from __future__ import annotations
+
+from typing import NamedTuple
+
+from nullah.core.joints.cutouts import Cutout, Sizes, sizes_of, taken
+from nullah.core.piece.form import Assembly
+from nullah.core.piece.overlap import Joint, name_of_joint
+from nullah.core.piece.part import Part
+
+
+class Mate(NamedTuple):
+    """One of the two parts of a joint: itself, its sizes, and what is taken out of it."""
+
+    part: Part
+    sizes: Sizes
+    cutouts: tuple[Cutout, ...]
+
+
+class Kind(NamedTuple):
+    """Equal joints: what they are called, one of them with its mates, and all of them."""
+
+    id: str
+    name: str
+    joint: Joint
+    first: Mate
+    second: Mate
+    all: tuple[Joint, ...]
+
+    @property
+    def title(self) -> str:
+        """Name it with its parts."""
+        return f"{self.name}: {self.second.part.name} to {self.first.part.name}"
+
+    def has(self, part_id: str) -> bool:
+        """Whether a part has a joint of this kind."""
+        return any(part_id in (joint.first, joint.second) for joint in self.all)
+
+
+def kinds_of(assembly: Assembly) -> tuple[Kind, ...]:
+    """Give every kind of joint once, in the order of the piece."""
+    groups: dict[tuple[object, ...], list[Joint]] = {}
+    for joint in assembly.joints:
+        first, second = assembly.part(joint.first), assembly.part(joint.second)
+        if first is not None and second is not None:
+            groups.setdefault(_likeness(joint, first, second), []).append(joint)
+    return tuple(kind for joints in groups.values() if (kind := kind_of(assembly, tuple(joints))) is not None)
+
+
+def _likeness(joint: Joint, first: Part, second: Part) -> tuple[object, ...]:
+    """Give what equal joints have in common: gauges stay set from one to the next."""
+    prefix = joint.tails.prefix if joint.tails is not None else ""
+    cuts = taken(joint, first, second)
+    shape = tuple(tuple((cut.size(0), cut.size(1), cut.size(2)) for cut in each) for each in cuts)
+    return name_of_joint(joint, first, second), joint.hold, joint.names, prefix, shape
+
+
+def kind_of(assembly: Assembly, joints: tuple[Joint, ...], part: str = "") -> Kind | None:
+    """Make the kind of some equal joints; shown is that of `part`, or the first."""
+    shown = next((joint for joint in joints if part in (joint.first, joint.second)), joints[0])
+    first, second = assembly.part(shown.first), assembly.part(shown.second)
+    if first is None or second is None:
+        return None
+    own, other = taken(shown, first, second)
+    name = name_of_joint(shown, first, second)
+    return Kind(
+        joints[0].id, name, shown, Mate(first, sizes_of(first), own), Mate(second, sizes_of(second), other), joints
+    )

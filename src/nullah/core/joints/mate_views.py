@@ -1,0 +1,172 @@
+"""A mate at true scale: its face, its edge below and its end beside it, with waste, lines and measures.
+
+All is measured from the reference end (left), edge (below) and face. Where a part is long only the joint
+and its surroundings are drawn, broken off.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from typing import NamedTuple
+
+from nullah.core.drawing import Anchor, Dimension, Element, Fill, Label, Path, Point, Role, grain_lines, line, rectangle
+from nullah.core.joints.cutouts import Cutout
+from nullah.core.joints.kinds import Mate
+from nullah.core.lengths import Length, Marks
+
+# So much is drawn beyond the joint, and no more than this of a long channel, mm.
+_AROUND, _MOST = 45.0, 260.0
+_GAP = 26.0
+
+
+class Named(NamedTuple):
+    """The ledger's names for what is measured on a mate: along, across and through it, and the state of each."""
+
+    along: str = ""
+    across: str = ""
+    through: str = ""
+
+
+class _Shown(NamedTuple):
+    """What of a part is drawn: from where to where along it, and which ends of it are its own, mm."""
+
+    low: float
+    high: float
+    starts: bool
+    ends: bool
+
+
+def shown_part(mate: Mate) -> _Shown:
+    """Give which stretch of a part is drawn."""
+    long = float(mate.sizes.along)
+    if not mate.cutouts:
+        return _Shown(0.0, min(long, _MOST), True, long <= _MOST)
+    low = min(float(cut.along[0]) for cut in mate.cutouts)
+    high = max(float(cut.along[1]) for cut in mate.cutouts)
+    low, high = max(0.0, low - _AROUND), min(long, high + _AROUND)
+    # Near an end the end itself is shown: it is measured from.
+    low, high = (0.0 if low < _AROUND else low), (long if high > long - _AROUND else high)
+    if high - low > _MOST:
+        low, high = (low, low + _MOST) if low == 0 else (high - _MOST, high) if high == long else (low, low + _MOST)
+    return _Shown(low, high, low == 0.0, high == long)
+
+
+def mate_views(mate: Mate, species: str, marks: Marks, named: Named = Named()) -> Iterator[Element]:
+    """Draw a mate: face view with its upper left corner at (0, 0), edge view below, end view to the right."""
+    shown = shown_part(mate)
+    long, wide, thick = shown.high - shown.low, float(mate.sizes.across), float(mate.sizes.through)
+    of = mate.part.id
+    from_below = _from_below(mate)
+    yield rectangle(0, 0, long, wide, fill=Fill.WOOD, species=species, of=of)
+    yield from grain_lines(0, 0, long, wide, of, of=of)
+    yield from _breaks(shown, long, 0, wide)
+    for cut in mate.cutouts:
+        yield from _waste(_face_rect(cut, shown, wide), _open_to_face(cut, mate, from_below))
+    edge_y = wide + _GAP
+    yield rectangle(0, edge_y, long, thick, fill=Fill.WOOD, species=species, of=of)
+    yield from _breaks(shown, long, edge_y, thick)
+    for cut in mate.cutouts:
+        yield from _waste(_edge_rect(cut, shown, edge_y, thick, from_below), cut.across[0] == 0)
+    end_x = long + _GAP
+    yield rectangle(end_x, 0, thick, wide, fill=Fill.END_GRAIN, species=species, of=of)
+    for cut in mate.cutouts:
+        at_end = cut.along[0] == 0 or cut.along[1] == mate.sizes.along
+        yield from _waste(_end_rect(cut, end_x, wide, thick, from_below), at_end)
+    yield from _measures(mate, shown, marks, named, edge_y, end_x, from_below)
+    yield Label((0, 0), f"{mate.part.name}: face", 2.9, Anchor.START, Role.FAINT, nudge_mm=(0, -20))
+    yield Label((0, edge_y + thick), "edge", 2.9, Anchor.START, Role.FAINT, nudge_mm=(0, 3))
+    yield Label((end_x, 0), "end", 2.9, Anchor.START, Role.FAINT, nudge_mm=(0, -3))
+
+
+def extent_of(mate: Mate) -> tuple[float, float]:
+    """Give how wide and how high the three views are together, mm."""
+    shown = shown_part(mate)
+    thick = float(mate.sizes.through)
+    return shown.high - shown.low + _GAP + thick, float(mate.sizes.across) + _GAP + thick
+
+
+def _from_below(mate: Mate) -> bool:
+    """Whether the part is seen from its low face: the one the joint is cut into."""
+    return any(cut.through[0] == 0 and cut.through[1] < mate.sizes.through for cut in mate.cutouts)
+
+
+def _open_to_face(cut: Cutout, mate: Mate, from_below: bool) -> bool:
+    return cut.through[0] == 0 if from_below else cut.through[1] == mate.sizes.through
+
+
+Rect = tuple[float, float, float, float]
+
+
+def _clipped(low: float, high: float, shown: _Shown) -> tuple[float, float]:
+    return max(low, shown.low) - shown.low, min(high, shown.high) - shown.low
+
+
+def _face_rect(cut: Cutout, shown: _Shown, wide: float) -> Rect:
+    x0, x1 = _clipped(float(cut.along[0]), float(cut.along[1]), shown)
+    return x0, wide - float(cut.across[1]), x1 - x0, float(cut.size(1))
+
+
+def _edge_rect(cut: Cutout, shown: _Shown, top: float, thick: float, from_below: bool) -> Rect:
+    # The face that was drawn lies uppermost.
+    x0, x1 = _clipped(float(cut.along[0]), float(cut.along[1]), shown)
+    y = float(cut.through[0]) if from_below else thick - float(cut.through[1])
+    return x0, top + y, x1 - x0, float(cut.size(2))
+
+
+def _end_rect(cut: Cutout, left: float, wide: float, thick: float, from_below: bool) -> Rect:
+    x = float(cut.through[0]) if from_below else thick - float(cut.through[1])
+    return left + x, wide - float(cut.across[1]), float(cut.size(2)), float(cut.size(1))
+
+
+def _waste(rect: Rect, seen: bool) -> Iterator[Element]:
+    """Draw waste: knifed and hatched where it is seen, dashed where it is behind wood."""
+    x, y, wide, high = rect
+    if wide <= 0 or high <= 0:
+        return
+    if seen:
+        yield rectangle(x, y, wide, high, Role.KNIFE, Fill.WASTE)
+    else:
+        yield rectangle(x, y, wide, high, Role.HIDDEN)
+
+
+def _breaks(shown: _Shown, long: float, top: float, high: float) -> Iterator[Element]:
+    """Draw the ends that are only broken off: a wavy line in place of a straight one."""
+    for x, own in ((0.0, shown.starts), (long, shown.ends)):
+        if own:
+            continue
+        points: list[Point] = [(x + (2.2 if step % 2 else -2.2), top + high * step / 8) for step in range(9)]
+        yield line((x, top), (x, top + high), Role.BARE)
+        yield Path(tuple(points), Role.PENCIL)
+
+
+def _measures(
+    mate: Mate, shown: _Shown, marks: Marks, named: Named, edge_y: float, end_x: float, from_below: bool
+) -> Iterator[Element]:
+    """Measure the first cutout from the reference end and edge, and its size all three ways."""
+    if not mate.cutouts:
+        return
+    wide, thick = float(mate.sizes.across), float(mate.sizes.through)
+    cut = mate.cutouts[0]
+    x0, x1 = _clipped(float(cut.along[0]), float(cut.along[1]), shown)
+
+    def write(value: object) -> str:
+        assert not isinstance(value, str)
+        return marks.write_setting(Length(value))  # type: ignore[arg-type]
+
+    through = cut.size(0) == mate.sizes.along
+    if not through:
+        if cut.along[0] > 0:
+            yield Dimension((0, 0), (x0, 0), write(cut.along[0]), 13)
+        yield Dimension((x0, 0), (x1, 0), write(cut.size(0)), 5, of=named.along)
+    if cut.size(1) < mate.sizes.across:
+        y0, y1 = wide - float(cut.across[0]), wide - float(cut.across[1])
+        if cut.across[0] > 0:
+            yield Dimension((0, wide), (0, y0), write(cut.across[0]), 13)
+        yield Dimension((0, y0), (0, y1), write(cut.size(1)), 5, of=named.across)
+    if cut.size(2) < mate.sizes.through:
+        z0 = float(cut.through[0]) if from_below else thick - float(cut.through[1])
+        z1 = z0 + float(cut.size(2))
+        if z0 > 0:
+            start = cut.through[0] if from_below else mate.sizes.through - cut.through[1]
+            yield Dimension((end_x, wide), (end_x + z0, wide), write(start), -13)
+        yield Dimension((end_x + z0, wide), (end_x + z1, wide), write(cut.size(2)), -5, of=named.through)

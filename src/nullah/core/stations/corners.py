@@ -1,0 +1,165 @@
+"""The dovetailed corner at true scale, with the settings to take to the bench."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from nullah.core.card import Card, Remark, Setting, Weight
+from nullah.core.drawing import Dimension, Drawing, Element, Label, Role, drawing
+from nullah.core.joints import views
+from nullah.core.joints.corners import Corner
+from nullah.core.lengths import Direction, Length, abs_length
+from nullah.core.plan import Plan, corner_problem
+from nullah.core.stations.piece import why
+from nullah.core.stations.station import Hand
+
+
+def draw_corner(plan: Plan, hand: Hand, corner: Corner | None) -> Drawing:
+    """Draw a corner: tail board's face, pin board's end and inside face."""
+    if corner is None or corner.layout.tail.mm <= 0:
+        return Drawing()
+    tail_id, pin_id = _boards_in_hand(corner, hand)
+    tail, pin = plan.part(tail_id), plan.part(pin_id)
+    if tail is None or pin is None:
+        return Drawing()
+    layout = corner.layout
+    show = max(60.0, 3.2 * float(layout.gauge_tail_board))
+    levels = corner.groove[:2] if corner.groove else ()
+    face = drawing(views.tail_board_face(layout, show, levels, plan.species_of(tail), tail.id))
+    marks = drawing(views.mark_dimensions(layout, plan.marks, corner.prefix, _states(plan, corner)))
+    height = float(layout.spec.width)
+    gap = 0.42 * height + 30
+    end = drawing(views.pin_board_end(layout, plan.species_of(pin), pin.id)).moved(gap, 0)
+    inside_at = gap + float(layout.spec.pin_thickness) + 0.2 * height + 14
+    inside = drawing(views.pin_board_face(layout, show, levels, plan.species_of(pin), pin.id)).moved(inside_at, 0)
+    words = drawing(_words(plan, corner, tail.name, pin.name, show, gap, inside_at))
+    return face + end + inside + marks + words
+
+
+def _states(plan: Plan, corner: Corner) -> tuple[tuple[str, str], ...]:
+    if plan.ledger is None:
+        return ()
+    names = [f"{corner.prefix}.{figure}" for figure in ("half_pin", "width", "pin", "step")]
+    known = plan.ledger.quantities
+    return tuple((name, known[name].origin.value) for name in names if name in known)
+
+
+def _words(plan: Plan, corner: Corner, tail: str, pin: str, show: float, gap: float, inside: float
+           ) -> Iterator[Element]:  # fmt: skip
+    layout = corner.layout
+    height, thick = float(layout.spec.width), float(layout.spec.pin_thickness)
+    base = float(layout.gauge_tail_board)
+    yield Label((-show / 2, height), f"{tail}: tails, outside face", 3.0, role=Role.FAINT, nudge_mm=(0, 5))
+    yield Label((gap + thick / 2, height), f"{pin}: end", 3.0, role=Role.FAINT, nudge_mm=(0, 5))
+    yield Label((inside + show / 2, height), f"{pin}: pins, inside face", 3.0, role=Role.FAINT, nudge_mm=(0, 5))
+    write = plan.marks.write_setting
+    yield Dimension((-base, 0), (0, 0), write(layout.gauge_tail_board), 5, of=f"{corner.prefix}.gauge_tail_board")
+    gauge = float(layout.gauge_pin_board)
+    yield Dimension(
+        (inside, 0), (inside + gauge, 0), write(layout.gauge_pin_board), 5, of=f"{corner.prefix}.gauge_pin_board"
+    )
+    yield Dimension((-show, height), (-show, 0), plan.marks.write(layout.spec.width), 5)
+
+
+def _boards_in_hand(corner: Corner, hand: Hand) -> tuple[str, str]:
+    """Give the tail and pin board to show: the part in hand and its mate."""
+    tail = hand.part if hand.part in corner.tail_boards else corner.tail_boards[0]
+    pin = hand.part if hand.part in corner.pin_boards else corner.pin_boards[0]
+    return tail, pin
+
+
+def corner_card(plan: Plan, hand: Hand, corner: Corner | None) -> Card:
+    """Give what to set and do at a corner."""
+    marks = plan.marks
+    if corner is None:
+        dovetailed = any(joint.tails for joint in plan.assembly.joints) or not plan.parts
+        return Card("The corner", mind=(Remark(corner_problem(plan), Weight.FAILS if dovetailed else Weight.NOTE),))
+    return Card(
+        "The corner", corner_settings(plan, corner), corner_steps(plan, corner),
+        (*corner.remarks, Remark("Sharp chisels, both hands behind the edge; the knife moves away from the hand.")),
+        why(plan, hand) or _why_step(plan, marks.write_fine(corner.layout.step)),
+    )  # fmt: skip
+
+
+def _why_step(plan: Plan, step: str) -> tuple[str, ...]:
+    return (
+        f"Divider step {step} = (width − 2 half-pins + pin) ÷ tails: from one half-pin line, as many steps as "
+        "there are tails overshoot the other by the pin.",
+    )
+
+
+def corner_settings(plan: Plan, corner: Corner) -> tuple[Setting, ...]:
+    """Give what to set for a corner: dividers, gauges, bevel, chisels."""
+    prefix = corner.prefix
+    layout, marks, shop = corner.layout, plan.marks, plan.project.shop
+    spec = layout.spec
+    steps = f"{spec.tails} step{'s' if spec.tails != 1 else ''} from a half-pin of {marks.write_setting(spec.half_pin)}"
+    settings = [
+        _set(plan, "Dividers", layout.step, steps, f"{prefix}.step"),
+        Setting("Bevel", spec.slope.as_text(), f"{spec.slope.degrees:.1f}° from square", of=f"{prefix}.slope"),
+        _set(plan, "Gauge, tails", layout.gauge_tail_board, _proud(plan, spec.proud), f"{prefix}.gauge_tail_board"),
+        _set(plan, "Gauge, pins", layout.gauge_pin_board, _proud(plan, spec.proud), f"{prefix}.gauge_pin_board"),
+    ]
+    if spec.tails > 1:
+        settings.append(_chisel("Chisel, tails", spec.pin, plan, shop.largest_chisel(spec.pin), f"{prefix}.pin"))
+    if layout.tail_base.mm > 0:
+        chisel = shop.largest_chisel(layout.tail_base)
+        settings.append(_chisel("Chisel, pins", layout.tail_base, plan, chisel, f"{prefix}.width"))
+    return tuple(settings)
+
+
+def _set(plan: Plan, tool: str, length: Length, note: str, of: str) -> Setting:
+    """Make a setting; where the mark is not quite true, say by how much."""
+    off = plan.marks.off_true(length)
+    return Setting(tool, plan.marks.write_setting(length), f"{note}; {off}" if off else note, of)
+
+
+def _proud(plan: Plan, proud: Length) -> str:
+    if proud.mm == 0:
+        return "flush with the mate"
+    figure = plan.marks.write_fine(abs_length(proud))
+    return f"mate + {figure}, planed flush" if proud.mm > 0 else f"mate − {figure}"
+
+
+def _chisel(tool: str, room: Length, plan: Plan, chisel: Length | None, of: str) -> Setting:
+    if chisel is None:
+        return Setting(tool, "none fits", f"socket {plan.marks.write_fine(room)}", of)
+    return Setting(tool, chisel.as_text().replace(" in", "″"), f"enters {plan.marks.write_fine(room)}", of)
+
+
+def corner_steps(plan: Plan, corner: Corner) -> tuple[str, ...]:
+    """Give the steps of a corner, in the shop's own way, short."""
+    names = {part.id: part.name for part in plan.parts}
+    tails = _listed([names[p] for p in corner.tail_boards])
+    pins = _listed([names[p] for p in corner.pin_boards])
+    half = plan.marks.write(corner.layout.spec.half_pin, Direction.NEAREST)
+    schools = plan.project.shop.schools
+    last = "Plough the grooves before glueing, stopped where the card says. " if corner.groove else ""
+    out = {
+        "saw and chop": "Saw the waste out clear of the baseline, chop half from each face, pare.",
+        "chop only": "Chop the waste half from each face, away from the line first, half of what is left each time.",
+    }[schools.waste]
+    first = f"Mark face side, face edge and mating letters. Gauge the baseline round {tails} and round {pins}."
+    drive = f"{last}Try by hand, pare what is burnished; drive each corner together once."
+    if schools.dovetail == "pins first":
+        return (
+            first,
+            f"On the ends of {pins} mark the pins with dividers and bevel; square down both faces, hatch the sockets.",
+            f"Saw inside the waste, plumb. {out}",
+            f"Stand {pins} on the inside of {tails}, flush at the baseline; trace the tails with a thin knife, "
+            "square across the end.",
+            "Saw the tails in the waste, leaning as the lines do; saw off the half-pin shoulders; chop as before.",
+            drive,
+        )
+    return (
+        first,
+        f"From each edge knife a half-pin of {half}; step the dividers off from both lines. Square across the end.",
+        "Hatch the waste. Gang both tail boards; saw all one slope, then the other, in the waste.",
+        f"{out} A little hollow inside.",
+        "Trace the pins from the tails, flush at the inside. Knife round, square down, hatch, saw, chop.",
+        drive,
+    )
+
+
+def _listed(names: list[str]) -> str:
+    return " and ".join(names) if len(names) < 3 else f"{', '.join(names[:-1])} and {names[-1]}"
