@@ -63,10 +63,15 @@ def mate_views(mate: Mate, species: str, marks: Marks, named: Named = Named()) -
     for cut in mate.cutouts:
         yield from _waste(_face_rect(cut, shown, wide), _open_to_face(cut, mate, from_below))
     edge_y = wide + _GAP
+    # The edge that is drawn is the reference edge, but where the joint is cut into the other one.
+    far_edge = bool(mate.cutouts) and all(
+        cut.across[0] > 0 and cut.across[1] == mate.sizes.across for cut in mate.cutouts
+    )
     yield rectangle(0, edge_y, long, thick, fill=Fill.WOOD, species=species, of=of)
     yield from _breaks(shown, long, edge_y, thick)
     for cut in mate.cutouts:
-        yield from _waste(_edge_rect(cut, shown, edge_y, thick, from_below), cut.across[0] == 0)
+        seen = cut.across[1] == mate.sizes.across if far_edge else cut.across[0] == 0
+        yield from _waste(_edge_rect(cut, shown, edge_y, thick, from_below), seen)
     end_x = long + _GAP
     yield rectangle(end_x, 0, thick, wide, fill=Fill.END_GRAIN, species=species, of=of)
     for cut in mate.cutouts:
@@ -74,7 +79,7 @@ def mate_views(mate: Mate, species: str, marks: Marks, named: Named = Named()) -
         yield from _waste(_end_rect(cut, end_x, wide, thick, from_below), at_end)
     yield from _measures(mate, shown, marks, named, edge_y, end_x, from_below)
     yield Label((0, 0), f"{mate.part.name}: face", 2.9, Anchor.START, Role.FAINT, nudge_mm=(0, -20))
-    yield Label((0, edge_y + thick), "edge", 2.9, Anchor.START, Role.FAINT, nudge_mm=(0, 3))
+    yield Label((0, edge_y + thick), "far edge" if far_edge else "edge", 2.9, Anchor.START, Role.FAINT, nudge_mm=(0, 3))
     yield Label((end_x, 0), "end", 2.9, Anchor.START, Role.FAINT, nudge_mm=(0, -3))
 
 

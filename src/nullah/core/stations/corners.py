@@ -13,6 +13,8 @@ from nullah.core.plan import Plan, corner_problem
 from nullah.core.stations.piece import why
 from nullah.core.stations.station import Hand
 
+_SHARP = Remark("Sharp chisels, both hands behind the edge; the knife moves away from the hand.")
+
 
 def draw_corner(plan: Plan, hand: Hand, corner: Corner | None) -> Drawing:
     """Draw a corner: tail board's face, pin board's end and inside face."""
@@ -76,9 +78,23 @@ def corner_card(plan: Plan, hand: Hand, corner: Corner | None) -> Card:
         return Card("The corner", mind=(Remark(corner_problem(plan), Weight.FAILS if dovetailed else Weight.NOTE),))
     return Card(
         "The corner", corner_settings(plan, corner), corner_steps(plan, corner),
-        (*corner.remarks, Remark("Sharp chisels, both hands behind the edge; the knife moves away from the hand.")),
+        (*corner.remarks, *_by_hand(plan, corner), _SHARP),
         why(plan, hand) or _why_step(plan, marks.write_fine(corner.layout.step)),
     )  # fmt: skip
+
+
+def _by_hand(plan: Plan, corner: Corner) -> Iterator[Remark]:
+    """Say what chances hands have at it; once the numerical libraries are there."""
+    if plan.milling is None or corner.layout.tail_base.mm <= 0:
+        return
+    from nullah.core.joints.tolerance import dovetail
+
+    found = dovetail(corner.layout.spec.tails, trials=2000)
+    if found.far_better:
+        yield Remark(
+            f"Trace the pins from the tails: of 100 corners about {found.traced.good * 100:.0f} then close at once, "
+            f"laid out from the drawing about {found.drawing.good * 100:.0f} (a guess at practised hands)."
+        )
 
 
 def _why_step(plan: Plan, step: str) -> tuple[str, ...]:

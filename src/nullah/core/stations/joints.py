@@ -2,12 +2,15 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
+
 from nullah.core.card import Card, Remark, Weight
 from nullah.core.drawing import Anchor, Drawing, Label, drawing
 from nullah.core.joints.corners import Corner
 from nullah.core.joints.families import AtBench, told_of
 from nullah.core.joints.kinds import Kind, kind_of, kinds_of
 from nullah.core.joints.mate_views import Named, extent_of, mate_views
+from nullah.core.piece.overlap import Sharing
 from nullah.core.plan import Plan, corner_problem
 from nullah.core.stations.corners import corner_card, draw_corner
 from nullah.core.stations.piece import why
@@ -93,7 +96,24 @@ def joint_card(plan: Plan, kind: Kind, asked: tuple[str, ...] = ()) -> Card:
     if found is None:
         return Card(kind.title)
     title = kind.name[:1].upper() + kind.name[1:]
-    return Card(title, found.settings, found.steps, found.remarks, asked or found.why)
+    remarks = (*found.remarks[:-1], *_by_hand(plan, kind), *found.remarks[-1:])
+    return Card(title, found.settings, found.steps, remarks, asked or found.why)
+
+
+def _by_hand(plan: Plan, kind: Kind) -> Iterator[Remark]:
+    """Say what it is worth to cut what enters to the opening that is there; once the numerical libraries are."""
+    if plan.milling is None or kind.joint.sharing is not Sharing.LET_IN:
+        return
+    from nullah.core.joints.tolerance import opening
+
+    size = max(float(kind.second.sizes.across), float(kind.second.sizes.along))
+    found = opening(size, trials=2000)
+    if found.far_better:
+        good, drawn = found.traced.good * 100, found.drawing.good * 100
+        yield Remark(
+            f"Cut {kind.second.part.name} to its opening as measured: of 100 about {good:.0f} then go in at once "
+            f"without a gap, cut from the drawing about {drawn:.0f} (a guess at practised hands)."
+        )
 
 
 def _state(plan: Plan) -> str:
@@ -102,7 +122,7 @@ def _state(plan: Plan) -> str:
     found = kinds_of(plan.assembly)
     if not found:
         return "no joints" if plan.parts else "no joints yet"
-    if len(found) == 1 and plan.corner is not None:
+    if len(plan.corners) == 1 and plan.corner is not None:
         spec = plan.corner.layout.spec
         return f"{spec.tails} tail{'s' if spec.tails != 1 else ''}, {spec.slope.as_text()}"
     return f"{len(found)} kinds of joint"

@@ -1,0 +1,179 @@
+"""What each family of joints tells: settings, steps, limits."""
+
+import pytest
+
+from nullah.core import actions
+from nullah.core.card import Weight
+from nullah.core.drawing import Dimension, Fill, Path
+from nullah.core.joints.cutouts import Cutout
+from nullah.core.joints.families import AtBench, told_of
+from nullah.core.joints.fasteners import FastenerError, fastening, nail_withdrawal
+from nullah.core.joints.kinds import kinds_of
+from nullah.core.joints.mate_views import mate_views
+from nullah.core.joints.tolerance import Hands, ToleranceError, dovetail, opening
+from nullah.core.lengths import Marks, Unit, mm
+from nullah.core.piece.forms import FORMS
+from nullah.core.piece.overlap import Hold, Sharing
+from nullah.core.plan import work_out
+from nullah.core.project import Piece, Project
+from nullah.core.shop import SCHOOLS, Schools, Shop
+from nullah.core.stations import STATIONS, Hand
+from nullah.core.stations.joints import at_bench, kind_in_hand
+from nullah.demo.seed_cabinet import seed_cabinet
+
+JOINTS = next(station for station in STATIONS if station.id == "joints")
+
+
+@pytest.fixture(scope="module")
+def cabinet():
+    return work_out(seed_cabinet(), milling=False, proving=False)
+
+
+def kind(plan, name):
+    return next(each for each in kinds_of(plan.assembly) if each.name == name)
+
+
+def test_equal_joints_are_one_kind(cabinet):
+    found = kinds_of(cabinet.assembly)
+    assert sum(len(each.all) for each in found) == len(cabinet.assembly.joints)
+    assert len(kind(cabinet, "stopped dado").all) == 6
+    assert len({each.id for each in found}) == len(found)
+
+
+def test_a_stopped_dado_is_measured_from_end_edge_and_face(cabinet):
+    dado = kind(cabinet, "stopped dado")
+    (cut,) = dado.first.cutouts
+    assert isinstance(cut, Cutout)
+    assert (cut.size(0), cut.size(2)) == (12, 5) and cut.across[0] == 10
+    # The mate's corner is notched to cover the stop, as deep as the dado.
+    (notch,) = dado.second.cutouts
+    assert notch.size(0) == 5 and notch.size(1) == 10
+    told = told_of(at_bench(cabinet, dado))
+    figures = {setting.tool: setting.figure for setting in told.settings}
+    assert figures["Depth"] == "5.0 mm" and figures["Stop"] == "10.0 mm" and figures["Chisel"] == "12 mm"
+    assert "next 10 mm" in next(s.note for s in told.settings if s.tool == "Chisel")
+    assert any("Notch its front corner" in step for step in told.steps)
+    assert any("Do all 6 with the same settings" in step for step in told.steps)
+
+
+def test_settings_are_written_to_the_mark_with_how_far_off_they_are(cabinet):
+    dado = kind(cabinet, "stopped dado")
+    inches = AtBench(dado, Marks(Unit.INCH), Shop())
+    settings = {setting.tool: setting for setting in told_of(inches).settings}
+    assert settings["Depth"].figure.endswith("″") and "″ " in settings["Depth"].note
+
+
+def test_every_joint_of_every_form_tells_how_it_is_made():
+    seen = set()
+    for form in FORMS:
+        plan = work_out(Project(piece=Piece(form, form)), milling=False, proving=False)
+        for each in kinds_of(plan.assembly):
+            seen.add(each.joint.sharing)
+            card = JOINTS.card(plan, Hand(joint=each.id))
+            assert card.title and card.mark, each.title
+            assert all(step.endswith((".", "!")) for step in card.mark), card.mark
+            told = told_of(at_bench(plan, each))
+            if each.joint.sharing is not Sharing.DOVETAIL:
+                assert told.settings and told.remarks is not None
+                shapes = list(mate_views(each.first, "black cherry", plan.marks))
+                hatched = [e for e in shapes if isinstance(e, Path) and e.fill is Fill.WASTE]
+                assert bool(hatched) or not each.first.cutouts
+    assert {Sharing.LET_IN, Sharing.DOVETAIL, Sharing.TENON} <= seen
+
+
+def test_figures_of_the_ledger_can_be_clicked_on_the_drawing(cabinet):
+    shown = JOINTS.draw(cabinet, Hand(part="divider21"))
+    named = {e.of for e in shown.elements if isinstance(e, Dimension) and e.of}
+    assert {"dado.width", "dado.depth"} <= named
+
+
+def test_the_part_in_hand_brings_its_own_joint(cabinet):
+    assert kind_in_hand(cabinet, Hand(part="divider31")).second.part.id == "divider31"
+    assert kind_in_hand(cabinet, Hand()).id == kinds_of(cabinet.assembly)[0].id
+    assert kind_in_hand(work_out(Project()), Hand()) is None or kinds_of(work_out(Project()).assembly)
+
+
+@pytest.mark.parametrize(
+    ("given", "words"),
+    [
+        ({"dado.depth": mm(9)}, "more than a third"),
+        ({"dado.depth": mm("14.5")}, "left under it: that breaks"),
+        ({"back.rabbet": mm(12)}, "more than half"),
+    ],
+)
+def test_limits_are_said_with_their_figure(given, words):
+    plan = work_out(actions.give_all(seed_cabinet(), given), milling=False, proving=False)
+    remarks = [r for each in kinds_of(plan.assembly) if (t := told_of(at_bench(plan, each))) for r in t.remarks]
+    assert any(words in remark.text and remark.weight is not Weight.NOTE for remark in remarks)
+
+
+def test_without_a_chisel_that_fits_it_says_so(cabinet):
+    bare = AtBench(kind(cabinet, "stopped dado"), Marks(), Shop(chisels=(mm(25),)))
+    told = told_of(bare)
+    assert any(setting.figure == "none fits" for setting in told.settings)
+    assert any("No chisel on the wall enters 12.0 mm" in remark.text for remark in told.remarks)
+
+
+def test_ways_of_working_change_the_steps(cabinet):
+    dado = kind(cabinet, "stopped dado")
+    for floor in SCHOOLS["floor"]:
+        told = told_of(AtBench(dado, Marks(), Shop(schools=Schools(floor=floor))))
+        assert any(("router plane" in step) is (floor == "router plane") for step in told.steps if "Level" in step)
+    cards = []
+    for way in SCHOOLS["dovetail"]:
+        project = actions.set_shop(seed_cabinet(), Shop(schools=Schools(dovetail=way)))
+        plan = work_out(project, milling=False, proving=False)
+        cards.append(JOINTS.card(plan, Hand(joint=kind(plan, "through dovetail").id)).mark)
+    assert "Trace the pins from the tails" in " ".join(cards[0])
+    assert "trace the tails" in " ".join(cards[1])
+
+
+# --- nails and screws -----------------------------------------------------------------------------------------
+
+
+def test_nails_and_screws_are_chosen_by_thickness():
+    nails = fastening(False, 9, 17, 300, 0.5, True, False)
+    assert nails.long == pytest.approx(22.5) and nails.thick == pytest.approx(1.125)
+    assert nails.places[0] == nails.places[-1] * 0 + 25 and nails.places[-1] == pytest.approx(275)
+    gaps = {round(b - a, 6) for a, b in zip(nails.places, nails.places[1:], strict=False)}
+    assert len(gaps) == 1 and gaps.pop() <= 90
+    screws = fastening(True, 12, 40, 200, 0.5, False, True)
+    assert screws.pilot < screws.thick and screws.enters == pytest.approx(18)
+    side = fastening(True, 12, 40, 200, 0.5, False, False)
+    assert screws.holds == pytest.approx(0.75 * side.holds)
+    # Never through what it holds.
+    assert fastening(False, 12, 10, 100, 0.5, True, False).long <= 19
+
+
+@pytest.mark.parametrize("wrong", [
+    lambda: nail_withdrawal(0, 2, 10), lambda: nail_withdrawal(2, 2, 10), lambda: nail_withdrawal(0.5, 0, 10),
+    lambda: fastening(True, 0, 10, 100, 0.5, True, False),
+])  # fmt: skip
+def test_what_cannot_be_nailed_is_refused(wrong):
+    with pytest.raises(FastenerError) as refused:
+        wrong()
+    assert str(refused.value).endswith(".")
+
+
+def test_slotted_screws_let_the_part_move(cabinet):
+    slots = next(each for each in kinds_of(cabinet.assembly) if each.joint.hold is Hold.SLOTS)
+    told = told_of(at_bench(cabinet, slots))
+    assert any("slots let the part move" in step for step in told.steps)
+    assert "Test nail or screw and its pilot in scrap" in told.remarks[-1].text
+
+
+# --- hands -----------------------------------------------------------------------------------------------------
+
+
+def test_hands_and_trials_that_cannot_be_are_refused():
+    for wrong in (lambda: Hands(marking=-1), lambda: dovetail(0), lambda: dovetail(2, trials=3), lambda: opening(0)):
+        with pytest.raises(ToleranceError):
+            wrong()
+
+
+def test_chances_are_the_same_each_time_and_add_up():
+    one, two = dovetail(3, trials=3000), dovetail(3, trials=3000)
+    assert one == two
+    for chances in (one.drawing, one.traced):
+        assert 0 <= chances.good <= 1 and chances.gap + chances.tight + chances.good == pytest.approx(1)
+    assert "gaps" in one.drawing.in_words()

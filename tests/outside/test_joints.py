@@ -1,0 +1,143 @@
+"""Joints against solids, closed forms and published formulas.
+
+The lines laid out on every mate are held against the faces of its solid, which another module cuts; fasteners
+against the formulas in pounds and inches; chances against the normal distribution.
+"""
+
+import math
+from fractions import Fraction
+
+import numpy as np
+import pytest
+from scipy.stats import norm
+
+from nullah.core.joints.cutouts import axes_of, subtract, taken
+from nullah.core.joints.fasteners import nail_withdrawal, screw_withdrawal
+from nullah.core.joints.kinds import kinds_of
+from nullah.core.joints.tolerance import CHEEK_GIVES, SHOWS, Hands, box, dovetail, opening
+from nullah.core.piece.forms import FORMS
+from nullah.core.piece.solids import build, mesh_of, recipe
+from nullah.core.piece.space import Axis, Box
+from nullah.core.plan import work_out
+from nullah.core.project import Piece, Project
+from nullah.demo.seed_cabinet import seed_cabinet
+
+PIECES = {form: Project(piece=Piece(form, form)) for form in FORMS if form != "own"} | {"cabinet": seed_cabinet()}
+
+
+def corners_of(part, assembly):
+    """The corners of a part's solid, in its own measures: along, across, through."""
+    parts = {each.id: each for each in assembly.parts}
+    joints = [joint for joint in assembly.joints if part.id in (joint.first, joint.second)]
+    points, _ = mesh_of(build(recipe(part, joints, parts)))
+    order = [axis.value for axis in axes_of(part)]
+    return np.asarray(points)[:, order] - np.array([float(part.box.low[axis]) for axis in order])
+
+
+@pytest.mark.parametrize("name", PIECES)
+def test_every_line_laid_out_is_a_face_of_the_solid(name):
+    assembly = work_out(PIECES[name], milling=False, proving=False).assembly
+    checked = 0
+    for kind in kinds_of(assembly):
+        for mate in (kind.first, kind.second):
+            solid = corners_of(mate.part, assembly)
+            for cut in mate.cutouts:
+                inside = [
+                    (way, float(at)) for way in range(3) for at in cut[way] if 0 < at < mate.sizes[way]
+                ]  # fmt: skip
+                found = [np.abs(solid[:, way] - at).min() < 0.001 for way, at in inside]
+                # Where another joint takes the same wood away, a line of this one may not be left.
+                assert all(found) or _swallowed(assembly, mate.part, cut), (name, kind.title, inside)
+                checked += len(found)
+    assert checked or not any(kind.first.cutouts for kind in kinds_of(assembly))
+
+
+def _swallowed(assembly, part, cut):
+    """Whether some other joint takes wood beside a cutout."""
+    others = 0
+    for joint in assembly.joints:
+        if part.id in (joint.first, joint.second):
+            cuts = taken(joint, assembly.part(joint.first), assembly.part(joint.second))
+            mine = cuts[0] if joint.first == part.id else cuts[1]
+            others += any(
+                other != cut and all(a[0] <= b[1] and b[0] <= a[1] for a, b in zip(cut, other, strict=True))
+                for other in mine
+            )
+    return others > 0 or any(joint.tails for joint in assembly.joints)
+
+
+@pytest.mark.parametrize("name", PIECES)
+def test_what_both_mates_lose_of_their_overlap_is_all_of_it_once(name):
+    # The overlap belongs to one or the other: what the first loses and what the second loses fill it, less what is
+    # planned as clearance.
+    assembly = work_out(PIECES[name], milling=False, proving=False).assembly
+    for kind in kinds_of(assembly):
+        overlap = kind.first.part.box.overlap(kind.second.part.box)
+        if overlap is None or not (kind.first.cutouts or kind.second.cutouts):
+            continue
+        volume = sum(
+            math.prod(float(cut.size(way)) for way in range(3))
+            for mate in (kind.first, kind.second)
+            for cut in mate.cutouts
+        )
+        assert volume >= float(overlap.volume) * 0.999
+
+
+def test_subtraction_against_volumes():
+    chance = np.random.default_rng(1)
+    for _ in range(40):
+        low = chance.integers(0, 8, (5, 3))
+        size = chance.integers(1, 8, (5, 3))
+        boxes = [
+            Box(tuple(map(Fraction, map(int, a))), tuple(map(Fraction, map(int, a + b))))
+            for a, b in zip(low, size, strict=True)
+        ]
+        left = subtract(boxes[0], boxes[1:])
+        cells = np.zeros((16, 16, 16), dtype=int)
+        for each in left:
+            cells[tuple(slice(int(each.low[axis.value]), int(each.high[axis.value])) for axis in Axis)] += 1
+        wanted = np.zeros_like(cells)
+        for number, each in enumerate(boxes):
+            spot = tuple(slice(int(each.low[axis.value]), int(each.high[axis.value])) for axis in Axis)
+            wanted[spot] = number == 0
+        assert (cells == wanted).all()
+
+
+# --- fasteners: Wood Handbook (FPL-GTR-282), chapter 8, from memory -----------------------------------------------
+
+
+def test_withdrawal_in_newtons_is_that_in_pounds():
+    pound, inch = 4.4482216, 25.4
+    # p = 7850 G^2.5 D L and 15700 G^2 D L, in pounds with D and L in inches.
+    for gravity in (0.35, 0.5, 0.65):
+        nails = 7850 * gravity**2.5 * (2.5 / inch) * (30 / inch) * pound
+        screws = 15700 * gravity**2 * (4 / inch) * (25 / inch) * pound
+        assert nail_withdrawal(gravity, 2.5, 30) == pytest.approx(nails, rel=2e-3)
+        assert screw_withdrawal(gravity, 4, 25) == pytest.approx(screws, rel=2e-3)
+
+
+# --- chances ------------------------------------------------------------------------------------------------------
+
+
+def test_one_tail_against_the_normal_distribution():
+    hands = Hands()
+    sd = math.hypot(hands.tracing, hands.sawing)
+    tight = 1 - (1 - norm.cdf((-CHEEK_GIVES + 0.02) / sd)) ** 2
+    found = dovetail(1, hands, 200_000).traced
+    assert found.tight == pytest.approx(tight, abs=0.01)
+    none = (norm.cdf((SHOWS + 0.02) / sd) - norm.cdf((-CHEEK_GIVES + 0.02) / sd)) ** 2
+    assert found.good == pytest.approx(none, abs=0.01)
+
+
+def test_the_trade_knows_what_is_better():
+    # Common practice, no published source: pins are traced from tails, bottoms cut to the opening that is there.
+    assert dovetail(4).far_better
+    assert opening(300).traced.good > opening(300).drawing.good
+    assert opening(900).drawing.good < opening(100).drawing.good
+    corners, bottom = box((300, 180), 4)
+    assert corners.traced.good > corners.drawing.good and bottom.traced.good > bottom.drawing.good
+
+
+def test_perfect_hands_leave_nothing_to_fit():
+    sure = Hands(0, 0, 0, 0, 0)
+    assert dovetail(5, sure, 1000).drawing.good == 1 and opening(400, sure, 0.5, trials=1000).traced.good == 1
