@@ -10,11 +10,15 @@ from nullah.core.sheets.sheets import all_sheets
 from nullah.files.project_file import write_whole
 from nullah.files.rack_tables import flaws_beside, flaws_text, rack_text
 from nullah.files.tables import cut_list_text
+from nullah.paper.dxf import write_dxf
 from nullah.paper.files import PaperError, write_pdf, write_svg
+
+# What is used at full size is written as DXF too.
+_FULL_SIZE = ("corner-template", "stick-")
 
 
 def write_bundle(project: Project, folder: Path) -> list[Path]:
-    """Write the whole set: one PDF of every sheet, each sheet as SVG, the cut list and the rack as CSV.
+    """Write the whole set: a PDF of every sheet, each as SVG (templates and sticks as DXF), cut list and rack as CSV.
 
     Returns
     -------
@@ -37,6 +41,9 @@ def write_bundle(project: Project, folder: Path) -> list[Path]:
     for sheet in sheets:
         written.append(folder / f"{sheet.name}.svg")
         write_svg(sheet, written[-1])
+        if sheet.name.startswith(_FULL_SIZE):
+            written.append(folder / f"{sheet.name}.dxf")
+            write_dxf(sheet, written[-1])
     tables = {"cut-list.csv": cut_list_text(cut_list(plan), plan.marks)}
     if project.boards:
         tables["rack.csv"] = rack_text(project.boards)

@@ -60,13 +60,13 @@ def _draw(plan: Plan, hand: Hand) -> Drawing:
     return draw_mates(plan, kind)
 
 
-def draw_mates(plan: Plan, kind: Kind) -> Drawing:
-    """Draw both mates of a joint, the one that is cut into above."""
+def draw_mates(plan: Plan, kind: Kind, titled: bool = True) -> Drawing:
+    """Draw both mates of a joint, the one that is cut into at the left."""
     first = drawing(mate_views(kind.first, plan.species_of(kind.first.part), plan.marks, _named(kind)))
     second = drawing(mate_views(kind.second, plan.species_of(kind.second.part), plan.marks))
     beside = extent_of(kind.first)[0] + 70
     title = Label((0, 0), f"{kind.title} · {len(kind.all)} of it", 3.6, Anchor.START, bold=True, nudge_mm=(0, -27))
-    return first + second.moved(beside, 0) + drawing(title)
+    return first + second.moved(beside, 0) + drawing([title] if titled else [])
 
 
 def _named(kind: Kind) -> Named:
