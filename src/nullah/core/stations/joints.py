@@ -13,6 +13,7 @@ from nullah.core.joints.mate_views import Named, extent_of, mate_views
 from nullah.core.piece.overlap import Sharing
 from nullah.core.plan import Plan, corner_problem
 from nullah.core.stations.corners import corner_card, draw_corner
+from nullah.core.stations.made_up import MADE, draw_made, made_card
 from nullah.core.stations.piece import why
 from nullah.core.stations.station import Hand, Station
 from nullah.core.wood.species import SpeciesError, find_species
@@ -54,6 +55,8 @@ def at_bench(plan: Plan, kind: Kind) -> AtBench:
 
 
 def _draw(plan: Plan, hand: Hand) -> Drawing:
+    if hand.joint.startswith(MADE):
+        return draw_made(hand)
     kind = kind_in_hand(plan, hand)
     if kind is None or kind.joint.tails is not None:
         return draw_corner(plan, hand, corner_of_kind(plan, kind))
@@ -81,6 +84,8 @@ def _named(kind: Kind) -> Named:
 
 
 def _card(plan: Plan, hand: Hand) -> Card:
+    if hand.joint.startswith(MADE):
+        return made_card(hand)
     kind = kind_in_hand(plan, hand)
     if kind is None:
         dovetailed = not plan.parts

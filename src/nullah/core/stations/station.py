@@ -30,6 +30,7 @@ class Hand(NamedTuple):
     reading: ShapeReading | None = None
     edge: tuple[float, float] | None = None
     joint: str = ""
+    made: tuple[float, ...] = ()
     task: tuple[str, tuple[float, ...]] | None = None
 
 

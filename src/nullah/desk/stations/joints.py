@@ -10,14 +10,17 @@ from PySide6.QtWidgets import QComboBox, QPushButton
 
 from nullah.core import actions
 from nullah.core.joints.kinds import Kind, kinds_of
+from nullah.core.joints.made_up import FAMILIES
 from nullah.core.ledger import Kind as Of
 from nullah.core.shop import SCHOOLS
 from nullah.core.stations.joints import kind_in_hand
+from nullah.core.stations.made_up import MADE, made_in_hand
 from nullah.desk.bench import Bench
 from nullah.desk.document import Document
 from nullah.desk.fields import ValueField
 from nullah.desk.stations.base import Flow, StationDesk, chooser, labelled, show_choice
 from nullah.desk.stations.figures import Figure, FigureFields
+from nullah.desk.stations.numbers import Numbers
 
 _CORNER = (
     Figure("count", "Tails", Of.COUNT, 52),
@@ -26,6 +29,7 @@ _CORNER = (
     Figure("half_pin", "half-pin"),
     Figure("proud", "end grain proud"),
 )
+_MOST_FIGURES = 7
 _SCHOOLS = {"dovetail": "Dovetails", "waste": "waste", "tenon": "tenons", "floor": "floors"}
 
 
@@ -39,6 +43,7 @@ class JointsDesk(StationDesk):
         self._figures = FigureFields(document, bench, row, _CORNER)
         self.fields = self._figures.fields
         self.others = _Named(document, bench, row)
+        self.numbers = Numbers(row, "joint", _MOST_FIGURES, self._type)
         second = self.row()
         self.chisels = ValueField("chisels there are", width=300)
         self.chisels.line.returnPressed.disconnect()
@@ -58,11 +63,17 @@ class JointsDesk(StationDesk):
     # --- what is done ---
 
     def _take_kind(self, joint: str) -> None:
+        if joint.startswith(MADE):
+            self.document.set_hand(self.document.hand._replace(joint=joint, made=()))
+            return
         kind = next((kind for kind in kinds_of(self.document.plan.assembly) if kind.id == joint), None)
         hand = self.document.hand
         if kind is not None:
             part = hand.part if kind.has(hand.part) else kind.first.part.id
             self.document.set_hand(hand._replace(joint=joint, part=part))
+
+    def _type(self, figures: tuple[float, ...]) -> None:
+        self.document.set_hand(self.document.hand._replace(made=figures))
 
     def _own_chisels(self) -> None:
         found = self.chisels.lengths()
@@ -86,6 +97,7 @@ class JointsDesk(StationDesk):
         plan = self.document.plan
         kinds = kinds_of(plan.assembly)
         wanted = [(kind.id, f"{kind.title}{f' ({len(kind.all)})' * (len(kind.all) > 1)}") for kind in kinds]
+        wanted += [(f"{MADE}{family}", f"by itself: {each.title.lower()}") for family, each in FAMILIES.items()]
         shown = [(str(self.corners.itemData(i)), self.corners.itemText(i)) for i in range(self.corners.count())]
         if wanted != shown:
             self.corners.clear()
@@ -94,7 +106,13 @@ class JointsDesk(StationDesk):
         pair = self.corners.parentWidget()
         if pair is not None:
             pair.setVisible(len(wanted) > 1)
-        kind = kind_in_hand(plan, self.document.hand)
+        made = made_in_hand(self.document.hand)
+        kind = kind_in_hand(plan, self.document.hand) if made is None else None
+        if made is not None:
+            show_choice(self.corners, self.document.hand.joint)
+            self.numbers.show_figures([name for name, _ in FAMILIES[made[0]].figures], made[1])
+        else:
+            self.numbers.show_figures((), (), shown=False)
         if kind is not None:
             show_choice(self.corners, kind.id)
         tails = kind.joint.tails if kind is not None else None

@@ -1,0 +1,91 @@
+"""Joints by themselves at the Joints station: every part in three views, cut from its solid."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from nullah.core.card import Card, Remark, Weight
+from nullah.core.drawing import Anchor, Drawing, Element, Label, Role, drawing
+from nullah.core.joints.made_up import FAMILIES, JointError, MadeUp, make_up
+from nullah.core.piece.form import Assembly, View
+from nullah.core.piece.part import Part
+from nullah.core.piece.sight import hidden, painted, plane_of, seen
+from nullah.core.piece.solids import Recipe, recipe
+from nullah.core.stations.station import Hand
+
+#: The prefix of the chooser's value for a joint by itself; its family follows.
+MADE = "made/"
+_WOOD = ("black cherry", "yellow-poplar", "black walnut")
+_GAP = 40.0
+_TITLES = {View.ABOVE: "above", View.FRONT: "front", View.SECTION: "side"}
+
+
+def made_in_hand(hand: Hand) -> tuple[str, tuple[float, ...]] | None:
+    """Give the family and the figures of the joint by itself that is in hand; None where it is one of the piece."""
+    family = hand.joint.removeprefix(MADE)
+    if not hand.joint.startswith(MADE) or family not in FAMILIES:
+        return None
+    usual = tuple(value for _, value in FAMILIES[family].figures)
+    return family, hand.made if len(hand.made) == len(usual) else usual
+
+
+def _made(hand: Hand) -> MadeUp | str:
+    found = made_in_hand(hand)
+    if found is None:
+        return "There is no such joint."
+    try:
+        return make_up(*found)
+    except JointError as error:
+        return str(error)
+
+
+def draw_made(hand: Hand) -> Drawing:
+    """Draw every part of it in three views, beside each other."""
+    made, found = _made(hand), made_in_hand(hand)
+    title = FAMILIES[found[0]].title if found is not None else ""
+    heading = Label((0, 0), title, 3.6, Anchor.START, bold=True, nudge_mm=(0, -16))
+    if isinstance(made, str):
+        return drawing(heading, Label((0, 0), made, 3.2, Anchor.START, Role.WARN))
+    parts = {part.id: part for part in made.assembly.parts}
+    recipes = {part.id: recipe(part, made.assembly.joints, parts) for part in made.assembly.parts}
+    x, shown = 0.0, drawing(heading)
+    for number, part in enumerate(made.assembly.parts):
+        views, wide = _three_views(part, recipes, _WOOD[number % len(_WOOD)])
+        shown += views.moved(x, 0)
+        x += wide + 2 * _GAP
+    return shown + _together(made.assembly, recipes).moved(x, 0)
+
+
+def _three_views(part: Part, recipes: dict[str, Recipe], wood: str) -> tuple[Drawing, float]:
+    """Draw one part from above, below that from the front, and beside that from the side; give how wide that is."""
+    planes = {view: plane_of((part,), view, False) for view in View}
+    (long, deep), (beside, _) = planes[View.ABOVE].size, planes[View.SECTION].size
+    places = {View.ABOVE: (0.0, 0.0), View.FRONT: (0.0, deep + _GAP), View.SECTION: (long + _GAP, deep + _GAP)}
+    shown = drawing(Label((0, 0), part.name, 3.0, Anchor.START, Role.FAINT, nudge_mm=(0, -5)))
+    for view, plane in planes.items():
+        faces = seen(plane, (part,), recipes)
+        elements: Iterator[Element] = painted(faces, lambda _: wood)
+        view_of = drawing(elements, hidden(plane, (part,), faces))
+        _, high = plane.size
+        words = Label((0, high), _TITLES[view], 2.8, Anchor.START, Role.FAINT, nudge_mm=(0, 3))
+        shown += (view_of + drawing(words)).moved(*places[view])
+    return shown, long + _GAP + beside
+
+
+def _together(assembly: Assembly, recipes: dict[str, Recipe]) -> Drawing:
+    """Draw all parts put together, from the front."""
+    woods = {part.id: _WOOD[number % len(_WOOD)] for number, part in enumerate(assembly.parts)}
+    plane = plane_of(assembly.parts, View.FRONT, False)
+    faces = seen(plane, assembly.parts, recipes)
+    view = drawing(painted(faces, lambda part: woods[part.id]), hidden(plane, assembly.parts, faces))
+    return view + drawing(Label((0, 0), "together, front", 3.0, Anchor.START, Role.FAINT, nudge_mm=(0, -5)))
+
+
+def made_card(hand: Hand) -> Card:
+    """Give how a joint by itself is made."""
+    made, found = _made(hand), made_in_hand(hand)
+    title = FAMILIES[found[0]].title if found is not None else "Joints"
+    if isinstance(made, str):
+        return Card(title, mind=(Remark(made, Weight.FAILS),))
+    told = made.told
+    return Card(title, told.settings, told.steps, told.remarks, told.why)
