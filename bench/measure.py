@@ -155,6 +155,13 @@ def milling() -> None:
         print(f"{number} strokes on 900 × 180 at 5 mm: {rate:.0f} a second, {rate / 300:.2f} of the 300 wanted")
 
 
+def hands() -> None:
+    """20 000 trials of a box of four corners with its bottom."""
+    from nullah.core.joints.tolerance import box
+
+    told("chances of a four-corner box, 20 000 trials", timed(lambda: box((300, 180), 4), 9), 1000)
+
+
 def proof() -> None:
     """Proving a case of 60 parts and 120 joints from nothing, and again after one joint changed."""
     from nullah.core.lengths import mm
@@ -217,5 +224,6 @@ if __name__ == "__main__":
     changed_dimension()
     slab()
     milling()
+    hands()
     proof()
     turning()

@@ -84,3 +84,47 @@ def test_joints_by_themselves_need_no_piece(beginner):
     beginner.choose(desk(beginner).corners, "made/tusk")
     assert beginner.reads_on_card("1 in 10")
     assert beginner.window.bench.drawing.elements
+
+
+def test_a_tail_is_dragged_with_its_limits_said(user):
+    user.go("joints")
+    bench, corner = user.window.bench, user.plan.corner
+    wide, half = float(corner.layout.spec.width), float(corner.layout.spec.half_pin)
+    start = (-1.0, wide - half)
+    a, b = (bench.scale.put(point).toPoint() for point in (start, (-1.0, wide - half - 3)))
+    user.bot.mousePress(bench, Qt.MouseButton.LeftButton, pos=a)
+    user.bot.mouseMove(bench, pos=b)
+    assert any("half-pin" in e.text for e in bench.overlay.elements)
+    user.bot.mouseRelease(bench, Qt.MouseButton.LeftButton, pos=b)
+    assert float(user.plan.corner.layout.spec.half_pin) > half + 2
+    assert user.window.document.undo_name.startswith("half-pin ")
+    user.press("Undo")
+    # Much too far: it stops at what can be made, and says why.
+    a, b = (bench.scale.put(point).toPoint() for point in (start, (-1.0, wide * 0.4)))
+    user.bot.mousePress(bench, Qt.MouseButton.LeftButton, pos=a)
+    user.bot.mouseMove(bench, pos=b)
+    assert any("run to a point" in e.text for e in bench.overlay.elements)
+    user.bot.keyClick(bench, Qt.Key.Key_Escape)
+    user.bot.mouseRelease(bench, Qt.MouseButton.LeftButton, pos=b)
+    assert float(user.plan.corner.layout.spec.half_pin) == half
+    assert not bench.overlay.elements
+
+
+def test_practice_joints_are_kept_and_show_whether_they_get_better(user, tmp_path):
+    user.go("joints")
+    row = desk(user).practice
+    row.file = tmp_path / "practice.json"
+    user.press("Practice joint")
+    assert row.told.text().startswith("No practice joint yet")
+    for minutes, gap in (("60", "0.8"), ("55", "0.6"), ("50", "0,3")):
+        user.bot.keyClicks(row.minutes, minutes)
+        user.bot.keyClicks(row.gap, gap)
+        user.press("Keep this try")
+    assert row.told.text().startswith("3 practice joints: 50 min, widest gap 0.3 mm")
+    user.bot.keyClicks(row.minutes, "long")
+    user.press("Keep this try")
+    assert "Figures, please" in row.told.text()
+    row.minutes.setText("20")
+    row.gap.setText("99")
+    user.press("Keep this try")
+    assert row.told.text() == "A gap of 0 to 10 mm."

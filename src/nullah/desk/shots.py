@@ -78,7 +78,7 @@ def write_shots(folder: Path, width: int = 1280, height: int = 800) -> list[Path
         window.set_theme(NIGHT)
         window.show_unit(Unit.INCH)
         window.show_station(4)
-        window.document.set_hand(_IN_HAND["joints"])
+        window.document.set_hand(Hand(part="divider21"))
         shoot("night-joints")
         window.document.replace_project(seed_cabinet(), None)
         window.close()

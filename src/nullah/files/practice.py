@@ -1,4 +1,4 @@
-"""The record of practice with the winding sticks: kept on this machine, not in a project."""
+"""The record of practice with sticks and joints: kept on this machine, not in a project."""
 
 from __future__ import annotations
 
@@ -8,9 +8,10 @@ from pathlib import Path
 
 import platformdirs
 
+from nullah.core.joints.practice import JointTry
 from nullah.core.milling.sighting import HARDEST, Try
 
-#: So many are kept; older ones are forgotten.
+#: So many of each are kept; older ones are forgotten.
 MOST_KEPT = 500
 
 
@@ -20,27 +21,45 @@ def practice_file() -> Path:
 
 
 def read_practice(file: Path) -> tuple[Try, ...]:
-    """Read the record; what cannot be read is left where it is and counts as nothing practised yet."""
+    """Read the sticks; what cannot be read is left where it is and counts as nothing practised yet."""
     try:
-        data = json.loads(file.read_text(encoding="utf-8"))
-        return tuple(
-            Try(
-                str(each["day"]), min(max(int(each["level"]), 0), HARDEST), bool(each["right"]), abs(float(each["off"]))
-            )
-            for each in data["sticks"]
-        )
-    except (OSError, ValueError, KeyError, TypeError):
+        return tuple(_try(each) for each in _kept(file)["sticks"])
+    except (ValueError, KeyError, TypeError):
         return ()
 
 
-def _try(kept: dict[str, object]) -> Try:
-    level = min(max(int(str(kept["level"])), 0), HARDEST)
-    return Try(str(kept["day"]), level, bool(kept["right"]), abs(float(str(kept["off"]))))
+def read_joints(file: Path) -> tuple[JointTry, ...]:
+    """Read the practice joints; what cannot be read counts as none."""
+    try:
+        return tuple(
+            JointTry(str(each["day"]), float(str(each["minutes"])), float(str(each["gap"])), str(each["tight"]))
+            for each in _kept(file)["joints"]
+        )
+    except (ValueError, KeyError, TypeError):
+        return ()
 
 
 def write_practice(file: Path, tries: tuple[Try, ...]) -> str:
-    """Keep the record; give an empty text, or a sentence why it could not be kept."""
-    data = {"sticks": [each._asdict() for each in tries[-MOST_KEPT:]]}
+    """Keep the sticks; give an empty text, or a sentence why they could not be kept."""
+    return _keep(file, "sticks", [each._asdict() for each in tries[-MOST_KEPT:]])
+
+
+def write_joints(file: Path, tries: tuple[JointTry, ...]) -> str:
+    """Keep the practice joints; give an empty text, or a sentence why they could not be kept."""
+    return _keep(file, "joints", [each._asdict() for each in tries[-MOST_KEPT:]])
+
+
+def _kept(file: Path) -> dict[str, list[dict[str, object]]]:
+    """Give what stands in the file, whatever it is."""
+    try:
+        data = json.loads(file.read_text(encoding="utf-8"))
+    except (OSError, ValueError):
+        return {}
+    return data if isinstance(data, dict) else {}
+
+
+def _keep(file: Path, key: str, rows: list[dict[str, object]]) -> str:
+    data = {**_kept(file), key: rows}
     beside = file.with_suffix(".new")
     try:
         file.parent.mkdir(parents=True, exist_ok=True)
@@ -49,3 +68,8 @@ def write_practice(file: Path, tries: tuple[Try, ...]) -> str:
     except OSError as error:
         return f"The record of practice could not be kept: {error.strerror or error}."
     return ""
+
+
+def _try(kept: dict[str, object]) -> Try:
+    level = min(max(int(str(kept["level"])), 0), HARDEST)
+    return Try(str(kept["day"]), level, bool(kept["right"]), abs(float(str(kept["off"]))))

@@ -20,6 +20,8 @@ from nullah.core.piece.part import Needs, Part
 from nullah.core.piece.shaping import Shaping, Slant
 from nullah.core.piece.space import Axis, Box
 
+#: The prefix by which the desk tells a joint by itself from one of the piece; its family follows.
+MADE = "made/"
 #: How long a piece of each mate is shown, mm.
 _LONG = 140.0
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from nullah.core.card import Card, Remark, Setting, Weight
-from nullah.core.drawing import Dimension, Drawing, Element, Label, Role, drawing
+from nullah.core.drawing import Anchor, Dimension, Drawing, Element, Label, Role, drawing
 from nullah.core.joints import views
 from nullah.core.joints.corners import Corner
 from nullah.core.lengths import Direction, Length, abs_length
@@ -51,7 +51,7 @@ def _words(plan: Plan, corner: Corner, tail: str, pin: str, show: float, gap: fl
     layout = corner.layout
     height, thick = float(layout.spec.width), float(layout.spec.pin_thickness)
     base = float(layout.gauge_tail_board)
-    yield Label((-show / 2, height), f"{tail}: tails, outside face", 3.0, role=Role.FAINT, nudge_mm=(0, 5))
+    yield Label((-show, height), f"{tail}: tails, outside", 3.0, Anchor.START, Role.FAINT, nudge_mm=(-12, 5))
     yield Label((gap + thick / 2, height), f"{pin}: end", 3.0, role=Role.FAINT, nudge_mm=(0, 5))
     yield Label((inside + show / 2, height), f"{pin}: pins, inside face", 3.0, role=Role.FAINT, nudge_mm=(0, 5))
     write = plan.marks.write_setting

@@ -9,11 +9,11 @@ from nullah.core.drawing import Anchor, Drawing, Label, drawing
 from nullah.core.joints.corners import Corner
 from nullah.core.joints.families import AtBench, told_of
 from nullah.core.joints.kinds import Kind, kind_of, kinds_of
+from nullah.core.joints.made_up import MADE
 from nullah.core.joints.mate_views import Named, extent_of, mate_views
 from nullah.core.piece.overlap import Sharing
 from nullah.core.plan import Plan, corner_problem
 from nullah.core.stations.corners import corner_card, draw_corner
-from nullah.core.stations.made_up import MADE, draw_made, made_card
 from nullah.core.stations.piece import why
 from nullah.core.stations.station import Hand, Station
 from nullah.core.wood.species import SpeciesError, find_species
@@ -56,6 +56,8 @@ def at_bench(plan: Plan, kind: Kind) -> AtBench:
 
 def _draw(plan: Plan, hand: Hand) -> Drawing:
     if hand.joint.startswith(MADE):
+        from nullah.core.stations.made_up import draw_made  # brings the solids
+
         return draw_made(hand)
     kind = kind_in_hand(plan, hand)
     if kind is None or kind.joint.tails is not None:
@@ -85,6 +87,8 @@ def _named(kind: Kind) -> Named:
 
 def _card(plan: Plan, hand: Hand) -> Card:
     if hand.joint.startswith(MADE):
+        from nullah.core.stations.made_up import made_card
+
         return made_card(hand)
     kind = kind_in_hand(plan, hand)
     if kind is None:

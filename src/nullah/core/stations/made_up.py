@@ -6,15 +6,13 @@ from collections.abc import Iterator
 
 from nullah.core.card import Card, Remark, Weight
 from nullah.core.drawing import Anchor, Drawing, Element, Label, Role, drawing
-from nullah.core.joints.made_up import FAMILIES, JointError, MadeUp, make_up
+from nullah.core.joints.made_up import FAMILIES, MADE, JointError, MadeUp, make_up
 from nullah.core.piece.form import Assembly, View
 from nullah.core.piece.part import Part
 from nullah.core.piece.sight import hidden, painted, plane_of, seen
 from nullah.core.piece.solids import Recipe, recipe
 from nullah.core.stations.station import Hand
 
-#: The prefix of the chooser's value for a joint by itself; its family follows.
-MADE = "made/"
 _WOOD = ("black cherry", "yellow-poplar", "black walnut")
 _GAP = 40.0
 _TITLES = {View.ABOVE: "above", View.FRONT: "front", View.SECTION: "side"}

@@ -9,18 +9,21 @@ from functools import partial
 from PySide6.QtWidgets import QComboBox, QPushButton
 
 from nullah.core import actions
+from nullah.core.joints.corners import Corner
 from nullah.core.joints.kinds import Kind, kinds_of
-from nullah.core.joints.made_up import FAMILIES
+from nullah.core.joints.made_up import FAMILIES, MADE
 from nullah.core.ledger import Kind as Of
 from nullah.core.shop import SCHOOLS
-from nullah.core.stations.joints import kind_in_hand
-from nullah.core.stations.made_up import MADE, made_in_hand
+from nullah.core.stations.joints import corner_of_kind, kind_in_hand
+from nullah.core.stations.made_up import made_in_hand
 from nullah.desk.bench import Bench
 from nullah.desk.document import Document
 from nullah.desk.fields import ValueField
 from nullah.desk.stations.base import Flow, StationDesk, chooser, labelled, show_choice
 from nullah.desk.stations.figures import Figure, FigureFields
+from nullah.desk.stations.joints_tool import JointsTool
 from nullah.desk.stations.numbers import Numbers
+from nullah.desk.stations.practising import PracticeRow
 
 _CORNER = (
     Figure("count", "Tails", Of.COUNT, 52),
@@ -41,6 +44,7 @@ class JointsDesk(StationDesk):
         row = self.row()
         self.corners: QComboBox = chooser("joint", [], self._take_kind, row, "Joint")
         self._figures = FigureFields(document, bench, row, _CORNER)
+        self.tool = JointsTool(document, bench, self._shown_corner)
         self.fields = self._figures.fields
         self.others = _Named(document, bench, row)
         self.numbers = Numbers(row, "joint", _MOST_FIGURES, self._type)
@@ -56,9 +60,16 @@ class JointsDesk(StationDesk):
         self.ways.setMinimumHeight(32)
         self.ways.toggled.connect(lambda _: self.refresh())
         second.addWidget(self.ways)
+        self.practice = PracticeRow(second, self.refresh)
         for name, title in _SCHOOLS.items():
             said, options = f"{title}: way of working", [(way, way) for way in SCHOOLS[name]]
             self.schools[name] = chooser(said, options, partial(self._work_so, name), second, title)
+
+    def _shown_corner(self) -> Corner | None:
+        """Give the dovetailed corner that is drawn; None where something else is."""
+        if made_in_hand(self.document.hand) is not None:
+            return None
+        return corner_of_kind(self.document.plan, kind_in_hand(self.document.plan, self.document.hand))
 
     # --- what is done ---
 
@@ -122,6 +133,7 @@ class JointsDesk(StationDesk):
         self.chisels.set_unit(self.document.project.marks.unit)
         # As typed, for a chisel's name is its width: 1/4 in stays 1/4 in whatever is shown.
         self.chisels.show_value(", ".join(chisel.as_text() for chisel in self.document.project.shop.chisels))
+        self.practice.refresh()
         schools = self.document.project.shop.schools._asdict()
         for name, box in self.schools.items():
             show_choice(box, schools[name])

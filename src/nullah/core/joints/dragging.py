@@ -1,0 +1,80 @@
+"""A dovetail's lines taken in the hand: what figure a line stands for, and how far it may go."""
+
+from __future__ import annotations
+
+from fractions import Fraction
+from typing import NamedTuple
+
+from nullah.core.joints.dovetail import DovetailLayout
+from nullah.core.lengths import Length, mm
+from nullah.core.shop import Shop
+
+
+class Line(NamedTuple):
+    """A line that can be dragged: the figure it stands for, and which edge of a tail (from 0, from below)."""
+
+    figure: str
+    mark: int = -1
+
+
+class Dragged(NamedTuple):
+    """What a drag comes to: the figure and its value, and why it goes no further; empty where it does."""
+
+    figure: str
+    value: Length
+    held: str = ""
+
+
+def line_at(layout: DovetailLayout, inward: float, level: float, near: float) -> Line | None:
+    """Give the line of a tail board's face nearest to a place, within `near` mm.
+
+    `inward` is counted from the end of the board, `level` from its lower edge.
+    """
+    base = float(layout.gauge_tail_board)
+    if abs(inward - base) < near and 0 <= level <= float(layout.spec.width):
+        return Line("proud")
+    if not -near <= inward <= base:
+        return None
+    # A tail's edge leans: where the pointer is, it stands a little further in.
+    lean = inward / float(layout.spec.slope.run)
+    edges = [float(mark) + (lean if number % 2 == 0 else -lean) for number, mark in enumerate(layout.marks)]
+    number = min(range(len(edges)), key=lambda index: abs(edges[index] - level))
+    if abs(edges[number] - level) > near:
+        return None
+    outer = number in (0, len(edges) - 1)
+    return Line("half_pin" if outer else "pin", number)
+
+
+def dragged(layout: DovetailLayout, line: Line, inward: float, level: float, shop: Shop) -> Dragged:
+    """Give what figure a line dragged to a place stands for, to 0.1 mm, held within what can be made."""
+    spec = layout.spec
+    wide, thick, number = float(spec.width), float(spec.tail_thickness), spec.tails
+    lean = inward / float(spec.slope.run)
+    if line.figure == "proud":
+        return _held("proud", inward - float(spec.pin_thickness), -1.0, 3.0, "A millimetre shy is enough.",
+                     "More than 3 mm would only be planed off again.")  # fmt: skip
+    half, taper = float(spec.half_pin), 2 * float(spec.pin_thickness) / float(spec.slope.run)
+    least_tail = taper + float(shop.narrowest_pin)
+    if line.figure == "half_pin":
+        at = level - lean if line.mark == 0 else wide - level - lean
+        # Every tail keeps a base that a chisel enters.
+        most = (wide - number * least_tail - (number - 1) * float(spec.pin)) / 2
+        return _held("half_pin", at, thick / 4, most, "Weaker at the edge it breaks off.",
+                     "The tails would run to a point.")  # fmt: skip
+    edge = level - lean if line.mark % 2 == 0 else level + lean
+    room, index = wide - 2 * half, line.mark // 2
+    # An edge stands at half-pin + i·step, or at half-pin + (i + 1)·step - pin; step = (room + pin) / number.
+    if line.mark % 2 == 0:
+        at = (edge - half) * number / index - room
+    else:
+        at = ((index + 1) * room / number - (edge - half)) / (1 - (index + 1) / number)
+    most = (room - number * least_tail) / max(number - 1, 1)
+    least = max(float(shop.narrowest_pin), float(shop.fine_kerf))
+    return _held("pin", at, least, most, "Finer than knife and chisel can enter.", "The tails would run to a point.")
+
+
+def _held(figure: str, value: float, least: float, most: float, below: str, above: str) -> Dragged:
+    most = max(most, least)
+    within = min(max(value, least), most)
+    exact = mm(Fraction(round(within * 10), 10))
+    return Dragged(figure, exact, below if value < least - 0.05 else above if value > most + 0.05 else "")

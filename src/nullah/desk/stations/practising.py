@@ -1,0 +1,79 @@
+"""The row for the practice joint: how long it took, its widest gap, where it was tight; and how it goes."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from datetime import date
+from pathlib import Path
+
+from PySide6.QtWidgets import QLineEdit, QPushButton
+
+from nullah.core.joints.practice import TIGHT, JointTry, PracticeError, check, progress_in_words
+from nullah.desk.stations.base import Flow, action, chooser, labelled, words
+from nullah.files.practice import practice_file, read_joints, write_joints
+
+
+class PracticeRow:
+    """Keeps tries on this machine, not in the project.
+
+    `today` and `file` may be put in the place of the clock and of the user's own record.
+    """
+
+    def __init__(self, row: Flow, changed: Callable[[], None]) -> None:
+        self.today: Callable[[], date] = date.today
+        self.file: Path = practice_file()
+        self._changed = changed
+        self.open = QPushButton("Practice joint")
+        self.open.setCheckable(True)
+        self.open.setProperty("tab", "true")
+        self.open.setMinimumHeight(32)
+        self.open.toggled.connect(lambda _: changed())
+        row.addWidget(self.open)
+        self.minutes = self._field("minutes it took")
+        self.gap = self._field("its widest gap, mm")
+        self._shown = [labelled("took min", self.minutes, row), labelled("widest gap mm", self.gap, row)]
+        self.tight = chooser("where it was tight", [(each, each) for each in TIGHT], lambda _: None, row, "tight")
+        pair = self.tight.parentWidget()
+        if pair is not None:
+            self._shown.append(pair)
+        self.keep = action("Keep this try", self.enter, row)
+        self.told = words("", row)
+        self._shown += [self.keep, self.told]
+
+    def _field(self, name: str) -> QLineEdit:
+        field = QLineEdit()
+        field.setAccessibleName(name)
+        field.setFixedWidth(52)
+        field.setMinimumHeight(32)
+        field.returnPressed.connect(self.enter)
+        return field
+
+    def refresh(self) -> None:
+        """Show the row, or only what opens it."""
+        for widget in self._shown:
+            widget.setVisible(self.open.isChecked())
+        if self.open.isChecked():
+            self._say(progress_in_words(read_joints(self.file)))
+
+    def _say(self, sentence: str) -> None:
+        self.told.setText(sentence)
+        self.told.setMinimumWidth(0)
+
+    def enter(self) -> None:
+        """Keep a try, and say how it goes."""
+        try:
+            minutes, gap = (float(field.text().replace(",", ".")) for field in (self.minutes, self.gap))
+            done = JointTry(self.today().isoformat(), minutes, gap, str(self.tight.currentData()))
+            check(done)
+        except PracticeError as error:
+            self._say(str(error))
+            return
+        except ValueError:
+            self._say("How many minutes, and how wide is the widest gap? Figures, please.")
+            return
+        sentence = write_joints(self.file, (*read_joints(self.file), done))
+        for field in (self.minutes, self.gap):
+            field.clear()
+        self._changed()
+        if sentence:
+            self._say(sentence)

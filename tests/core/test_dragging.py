@@ -1,0 +1,55 @@
+"""A dovetail's lines in the hand."""
+
+from dataclasses import replace
+from fractions import Fraction
+
+import pytest
+from hypothesis import assume, given
+from hypothesis import strategies as st
+
+from nullah.core.joints.dovetail import Dovetail, lay_out
+from nullah.core.joints.dragging import Line, dragged, line_at
+from nullah.core.lengths import Slope, mm
+from nullah.core.shop import Shop
+
+CORNER = lay_out(Dovetail(mm(150), mm(15), mm(15), 3, mm(8), mm(6), Slope(Fraction(7))))
+
+
+def test_lines_are_taken_where_they_stand():
+    assert line_at(CORNER, 0, 8, 2) == Line("half_pin", 0)
+    assert line_at(CORNER, 0, 142, 2) == Line("half_pin", 5)
+    assert line_at(CORNER, 0, float(CORNER.marks[1]), 2) == Line("pin", 1)
+    assert line_at(CORNER, 15, 75, 2) == Line("proud")
+    # Half way in, a tail's edge has leaned by 7.5 / 7.
+    assert line_at(CORNER, 7.5, 8 + 7.5 / 7, 0.3) == Line("half_pin", 0)
+    assert line_at(CORNER, 0, 30, 2) is None and line_at(CORNER, 60, 8, 2) is None
+
+
+@given(st.integers(1, 7), st.floats(5, 12), st.floats(3.5, 9), st.integers(0, 13), st.floats(0, 14))
+def test_a_line_left_where_it_is_stands_for_the_figure_it_has(tails, half, pin, mark, inward):
+    spec = Dovetail(mm(200), mm(16), mm(16), tails, mm(str(round(half, 1))), mm(str(round(pin, 1))), Slope(Fraction(7)))
+    layout = lay_out(spec)
+    mark %= 2 * tails
+    assume(layout.tail_base.mm > 5)
+    lean = inward / 7
+    level = float(layout.marks[mark]) + (lean if mark % 2 == 0 else -lean)
+    line = line_at(layout, inward, level, 0.01)
+    assert line is not None and line.mark == mark
+    found = dragged(layout, line, inward, level, Shop())
+    assert found.held == "" and float(found.value) == pytest.approx(float(getattr(spec, found.figure)), abs=0.051)
+
+
+@given(st.sampled_from([Line("half_pin", 0), Line("pin", 1), Line("pin", 2), Line("half_pin", 5), Line("proud")]),
+       st.floats(-30, 60), st.floats(-40, 200))  # fmt: skip
+def test_however_far_it_is_dragged_the_corner_can_be_made(line, inward, level):
+    found = dragged(CORNER, line, inward, level, Shop())
+    spec = CORNER.spec
+    figures = {"half_pin": spec.half_pin, "pin": spec.pin, "proud": spec.proud, found.figure: found.value}
+    changed = replace(spec, **figures)
+    assert lay_out(changed).tail_base.mm > 2
+
+
+def test_limits_say_why():
+    assert "breaks off" in dragged(CORNER, Line("half_pin", 0), 0, 0.5, Shop()).held
+    assert "run to a point" in dragged(CORNER, Line("half_pin", 0), 0, 70, Shop()).held
+    assert "Finer than knife" in dragged(CORNER, Line("pin", 2), 0, float(CORNER.marks[1]), Shop()).held
