@@ -141,3 +141,17 @@ def test_the_trade_knows_what_is_better():
 def test_perfect_hands_leave_nothing_to_fit():
     sure = Hands(0, 0, 0, 0, 0)
     assert dovetail(5, sure, 1000).drawing.good == 1 and opening(400, sure, 0.5, trials=1000).traced.good == 1
+
+
+@pytest.mark.parametrize("name", PIECES)
+def test_a_mitre_s_line_is_an_edge_of_the_solid(name):
+    assembly = work_out(PIECES[name], milling=False, proving=False).assembly
+    for kind in kinds_of(assembly):
+        for mate in (kind.first, kind.second):
+            if mate.slope is None:
+                continue
+            solid, way = corners_of(mate.part, assembly), 1 if mate.slope.on_face else 2
+            (end, outer), _, (back, inner) = ((float(a), float(b)) for a, b in mate.slope.corners)
+            for along, other in ((end, outer), (back, inner)):
+                off = np.hypot(solid[:, 0] - along, solid[:, way] - other)
+                assert off.min() < 0.001, (name, kind.title, along, other)

@@ -60,6 +60,43 @@ def in_own_measures(part: Part, box: Box) -> Cutout | None:
     return Cutout(*spans)
 
 
+class Slope(NamedTuple):
+    """Waste that is a triangle: its corners, (along, the other way) in mm, seen on the face or on the edge."""
+
+    corners: tuple[tuple[Fraction, Fraction], ...]
+    on_face: bool
+
+
+def spans_of(part: Part, box: Box) -> Cutout:
+    """Give where a box lies in a part's own measures, though it may have no thickness there."""
+    spans = [
+        (box.low[axis.value] - part.box.low[axis.value], box.high[axis.value] - part.box.low[axis.value])
+        for axis in axes_of(part)
+    ]
+    return Cutout(*spans)
+
+
+def mitred(part: Part, other: Part) -> Slope | None:
+    """Give what a mitre takes off a part where the other one fills the same space; None where they do not meet.
+
+    The line runs from the outer corner at its end to the inner one: inside is where the other part goes on.
+    """
+    overlap = part.box.overlap(other.box)
+    if overlap is None or part.grain is other.grain:
+        return None
+    on_face = part.face is other.face
+    way = 1 if on_face else 2
+    axis = axes_of(part)[way]
+    spans = spans_of(part, overlap)
+    at_far_end = spans.along[1] == part.box.size(part.grain)
+    end, back = (spans.along[1], spans.along[0]) if at_far_end else (spans.along[0], spans.along[1])
+    goes_up = (
+        other.box.low[axis.value] + other.box.high[axis.value] > overlap.low[axis.value] + overlap.high[axis.value]
+    )
+    inner, outer = (spans[way][1], spans[way][0]) if goes_up else (spans[way][0], spans[way][1])
+    return Slope(((end, outer), (end, inner), (back, inner)), on_face)
+
+
 def subtract(box: Box, others: Iterable[Box]) -> tuple[Box, ...]:
     """Give what is left of a box without some others, in boxes that do not overlap.
 

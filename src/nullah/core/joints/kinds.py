@@ -4,18 +4,23 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
-from nullah.core.joints.cutouts import Cutout, Sizes, sizes_of, taken
+from nullah.core.joints.cutouts import Cutout, Sizes, Slope, mitred, sizes_of, spans_of, taken
 from nullah.core.piece.form import Assembly
-from nullah.core.piece.overlap import Joint, name_of_joint
+from nullah.core.piece.overlap import Joint, Sharing, contact, name_of_joint
 from nullah.core.piece.part import Part
 
 
 class Mate(NamedTuple):
-    """One of the two parts of a joint: itself, its sizes, and what is taken out of it."""
+    """One of the two parts of a joint: itself, its sizes, and what is taken out of it.
+
+    `slope` is the waste of a mitre, `touch` where the other part lies against it.
+    """
 
     part: Part
     sizes: Sizes
     cutouts: tuple[Cutout, ...]
+    slope: Slope | None = None
+    touch: Cutout | None = None
 
 
 class Kind(NamedTuple):
@@ -64,6 +69,11 @@ def kind_of(assembly: Assembly, joints: tuple[Joint, ...], part: str = "") -> Ki
         return None
     own, other = taken(shown, first, second)
     name = name_of_joint(shown, first, second)
-    return Kind(
-        joints[0].id, name, shown, Mate(first, sizes_of(first), own), Mate(second, sizes_of(second), other), joints
+    slopes = (mitred(first, second), mitred(second, first)) if shown.sharing is Sharing.MITRE else (None, None)
+    against = contact(first, second) if shown.sharing is Sharing.BUTT else None
+    touches = (None, None) if against is None else (spans_of(first, against), spans_of(second, against))
+    mates = (
+        Mate(first, sizes_of(first), own, slopes[0], touches[0]),
+        Mate(second, sizes_of(second), other, slopes[1], touches[1]),
     )
+    return Kind(joints[0].id, name, shown, *mates, joints)

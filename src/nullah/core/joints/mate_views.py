@@ -39,10 +39,14 @@ class _Shown(NamedTuple):
 def shown_part(mate: Mate) -> _Shown:
     """Give which stretch of a part is drawn."""
     long = float(mate.sizes.along)
-    if not mate.cutouts:
+    spans = [cut.along for cut in mate.cutouts]
+    spans += [mate.touch.along] if mate.touch is not None else []
+    if mate.slope is not None:
+        places = [along for along, _ in mate.slope.corners]
+        spans.append((min(places), max(places)))
+    if not spans:
         return _Shown(0.0, min(long, _MOST), True, long <= _MOST)
-    low = min(float(cut.along[0]) for cut in mate.cutouts)
-    high = max(float(cut.along[1]) for cut in mate.cutouts)
+    low, high = min(float(span[0]) for span in spans), max(float(span[1]) for span in spans)
     low, high = max(0.0, low - _AROUND), min(long, high + _AROUND)
     # Near an end the end itself is shown: it is measured from.
     low, high = (0.0 if low < _AROUND else low), (long if high > long - _AROUND else high)
@@ -77,6 +81,8 @@ def mate_views(mate: Mate, species: str, marks: Marks, named: Named = Named()) -
     for cut in mate.cutouts:
         at_end = cut.along[0] == 0 or cut.along[1] == mate.sizes.along
         yield from _waste(_end_rect(cut, end_x, wide, thick, from_below), at_end)
+    yield from _sloped(mate, shown, edge_y, from_below)
+    yield from _touched(mate, shown, edge_y, end_x)
     yield from _measures(mate, shown, marks, named, edge_y, end_x, from_below)
     yield Label((0, 0), f"{mate.part.name}: face", 2.9, Anchor.START, Role.FAINT, nudge_mm=(0, -20))
     yield Label((0, edge_y + thick), "far edge" if far_edge else "edge", 2.9, Anchor.START, Role.FAINT, nudge_mm=(0, 3))
@@ -132,6 +138,38 @@ def _waste(rect: Rect, seen: bool) -> Iterator[Element]:
         yield rectangle(x, y, wide, high, Role.KNIFE, Fill.WASTE)
     else:
         yield rectangle(x, y, wide, high, Role.HIDDEN)
+
+
+def _sloped(mate: Mate, shown: _Shown, edge_y: float, from_below: bool) -> Iterator[Element]:
+    """Draw the waste of a mitre where its line is seen."""
+    if mate.slope is None:
+        return
+    wide, thick = float(mate.sizes.across), float(mate.sizes.through)
+    corners: list[Point] = []
+    for along, other in mate.slope.corners:
+        x = float(along) - shown.low
+        if mate.slope.on_face:
+            corners.append((x, wide - float(other)))
+        else:
+            corners.append((x, edge_y + (float(other) if from_below else thick - float(other))))
+    yield Path(tuple(corners), Role.KNIFE, closed=True, fill=Fill.WASTE)
+
+
+def _touched(mate: Mate, shown: _Shown, edge_y: float, end_x: float) -> Iterator[Element]:
+    """Draw, in pencil, where the other part lies against this one."""
+    touch = mate.touch
+    if touch is None:
+        return
+    wide, thick = float(mate.sizes.across), float(mate.sizes.through)
+    x0, x1 = _clipped(float(touch.along[0]), float(touch.along[1]), shown)
+    y0, y1 = wide - float(touch.across[1]), wide - float(touch.across[0])
+    z0, z1 = thick - float(touch.through[1]), thick - float(touch.through[0])
+    if touch.size(2) == 0:
+        yield rectangle(x0, y0, x1 - x0, y1 - y0, Role.PENCIL, Fill.PENCIL)
+    elif touch.size(1) == 0:
+        yield rectangle(x0, edge_y + z0, x1 - x0, z1 - z0, Role.PENCIL, Fill.PENCIL)
+    elif touch.size(0) == 0:
+        yield rectangle(end_x + z0, y0, z1 - z0, y1 - y0, Role.PENCIL, Fill.PENCIL)
 
 
 def _breaks(shown: _Shown, long: float, top: float, high: float) -> Iterator[Element]:
