@@ -10,13 +10,13 @@ from nullah.core.joints.families import AtBench, told_of
 from nullah.core.joints.fasteners import FastenerError, fastening, nail_withdrawal
 from nullah.core.joints.kinds import kinds_of
 from nullah.core.joints.mate_views import mate_views
-from nullah.core.joints.tolerance import Hands, ToleranceError, dovetail, opening
+from nullah.core.joints.tolerance import ToleranceError, dovetail, opening
 from nullah.core.lengths import Marks, Unit, mm
 from nullah.core.piece.forms import FORMS
 from nullah.core.piece.overlap import Hold, Sharing
 from nullah.core.plan import work_out
 from nullah.core.project import Piece, Project
-from nullah.core.shop import SCHOOLS, Schools, Shop
+from nullah.core.shop import SCHOOLS, Hands, Schools, Shop
 from nullah.core.stations import STATIONS, Hand
 from nullah.core.stations.joints import at_bench, kind_in_hand
 from nullah.demo.seed_cabinet import seed_cabinet
@@ -166,7 +166,12 @@ def test_slotted_screws_let_the_part_move(cabinet):
 
 
 def test_hands_and_trials_that_cannot_be_are_refused():
-    for wrong in (lambda: Hands(marking=-1), lambda: dovetail(0), lambda: dovetail(2, trials=3), lambda: opening(0)):
+    for wrong in (
+        lambda: dovetail(2, Hands(marking=-1)),
+        lambda: dovetail(0),
+        lambda: dovetail(2, trials=3),
+        lambda: opening(0),
+    ):
         with pytest.raises(ToleranceError):
             wrong()
 

@@ -3,7 +3,8 @@
 import pytest
 
 from nullah.core.joints.practice import TIGHT, JointTry, PracticeError, check, hands_of, progress_in_words
-from nullah.core.joints.tolerance import Hands, dovetail
+from nullah.core.joints.tolerance import dovetail
+from nullah.core.shop import Hands
 from nullah.files.practice import read_joints, read_practice, write_joints, write_practice
 
 

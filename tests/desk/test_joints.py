@@ -128,3 +128,28 @@ def test_practice_joints_are_kept_and_show_whether_they_get_better(user, tmp_pat
     row.gap.setText("99")
     user.press("Keep this try")
     assert row.told.text() == "A gap of 0 to 10 mm."
+
+
+def test_hands_are_typed_or_taken_from_practice_and_kept_with_the_project(cabinetmaker, tmp_path):
+    cabinetmaker.go("joints")
+    rows = desk(cabinetmaker)
+    cabinetmaker.choose(rows.corners, kind(cabinetmaker, "through dovetail").id)
+    assert cabinetmaker.reads_on_card("Trace the pins from the tails: of 100 corners about")
+    cabinetmaker.press("Ways of working")
+    rows.hands.fields[2].selectAll()
+    cabinetmaker.bot.keyClicks(rows.hands.fields[2], "9")
+    cabinetmaker.bot.keyClick(rows.hands.fields[2], Qt.Key.Key_Return)
+    assert rows.hands.sentence.text() == "From 0 to 5 mm."
+    rows.hands.fields[2].selectAll()
+    cabinetmaker.bot.keyClicks(rows.hands.fields[2], "0.03")
+    cabinetmaker.bot.keyClick(rows.hands.fields[2], Qt.Key.Key_Return)
+    assert cabinetmaker.project.shop.hands.sawing == 0.03
+    rows.practice.file = tmp_path / "practice.json"
+    from nullah.core.joints.practice import JointTry
+    from nullah.files.practice import write_joints
+
+    write_joints(rows.practice.file, tuple(JointTry("2026-11-25", 40, 0.4, "nowhere") for _ in range(3)))
+    cabinetmaker.press("From the practice joints")
+    assert 0.1 < cabinetmaker.project.shop.hands.sawing < 0.4
+    cabinetmaker.press("Undo")
+    assert cabinetmaker.project.shop.hands.sawing == 0.03

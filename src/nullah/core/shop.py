@@ -64,6 +64,20 @@ SCHOOLS = {
 }
 
 
+class Hands(NamedTuple):
+    """How far off a pair of hands is, standard deviations in mm: guesses for practised ones, to be replaced by records.
+
+    `marking` a figure off a rule, `tracing` the mate with a knife, `sawing` to a line, `planing` to one,
+    `measuring` an opening with a rule or calliper.
+    """
+
+    marking: float = 0.2
+    tracing: float = 0.05
+    sawing: float = 0.08
+    planing: float = 0.08
+    measuring: float = 0.1
+
+
 @dataclass(frozen=True, slots=True)
 class Shop:
     """What the shop has.
@@ -82,6 +96,8 @@ class Shop:
         Bench planes owned.
     schools : Schools
         How joints are made here.
+    hands : Hands
+        How far off they are.
     """
 
     chisels: tuple[Length, ...] = (mm(3), mm(6), mm(10), mm(12), mm(19), mm(25))
@@ -90,6 +106,7 @@ class Shop:
     narrowest_pin: Length = mm(3)
     planes: tuple[Plane, ...] = USUAL_PLANES
     schools: Schools = Schools()
+    hands: Hands = Hands()
 
     def plane(self, *kinds: PlaneKind) -> Plane | None:
         """Give the first plane owned of the kinds asked for, in the order of asking, or None."""

@@ -18,7 +18,7 @@ from nullah.core.piece.forms import FORMS
 from nullah.core.piece.own import OwnBoard, OwnJoint
 from nullah.core.project import Piece, Project
 from nullah.core.rack.board import BoardError
-from nullah.core.shop import USUAL_PLANES, Schools, Shop
+from nullah.core.shop import USUAL_PLANES, Hands, Schools, Shop
 from nullah.files.milling_schema import (
     FirstCutModel,
     PlaneModel,
@@ -145,6 +145,19 @@ class SchoolsModel(Strict):
     floor: Literal["router plane", "chisel"] = "router plane"
 
 
+OffText = Annotated[float, Field(ge=0, le=5)]
+
+
+class HandsModel(Strict):
+    """How far off hands are, standard deviations in mm."""
+
+    marking: OffText = 0.2
+    tracing: OffText = 0.05
+    sawing: OffText = 0.08
+    planing: OffText = 0.08
+    measuring: OffText = 0.1
+
+
 class ShopModel(Strict):
     """The tools there are."""
 
@@ -154,6 +167,7 @@ class ShopModel(Strict):
     narrowest_pin: LengthText
     planes: list[PlaneModel] | None = None
     schools: SchoolsModel = SchoolsModel()
+    hands: HandsModel = HandsModel()
 
 
 class MarksModel(Strict):
@@ -215,6 +229,7 @@ def to_data(project: Project) -> dict[str, Any]:
             "narrowest_pin": shop.narrowest_pin.as_text(),
             "planes": [plane_data(plane) for plane in shop.planes],
             "schools": shop.schools._asdict(),
+            "hands": shop.hands._asdict(),
         },
         "marks": {"unit": marks.unit.value, "inch_mark": str(marks.inch_mark), "mm_mark": str(marks.mm_mark)},
         "layout": [placement_data(item) for item in project.layout],
@@ -292,6 +307,7 @@ def from_model(model: ProjectModel) -> Project:
             read_length(shop.narrowest_pin),
             USUAL_PLANES if shop.planes is None else tuple(read_plane(plane) for plane in shop.planes),
             Schools(**shop.schools.model_dump()),
+            Hands(**shop.hands.model_dump()),
         ),
         marks=Marks(Unit(model.marks.unit), Fraction(model.marks.inch_mark), Fraction(model.marks.mm_mark)),
         layout=tuple(read_placement(item) for item in model.layout),

@@ -5,10 +5,9 @@ from __future__ import annotations
 import math
 import statistics
 from collections.abc import Sequence
-from dataclasses import replace
 from typing import NamedTuple
 
-from nullah.core.joints.tolerance import Hands
+from nullah.core.shop import Hands
 
 #: Where a joint can be tight.
 TIGHT = ("nowhere", "at one cheek", "at several cheeks", "at the baseline", "did not close")
@@ -92,4 +91,4 @@ def hands_of(tries: Sequence[JointTry], tails: int = 3) -> Hands:
     if len(tries) < _FEW:
         return usual
     widest = statistics.median(each.gap for each in tries[-5:])
-    return replace(usual, sawing=max(widest / math.sqrt(2 * math.log(2 * max(tails, 1) + 1)), 0.02))
+    return usual._replace(sawing=round(max(widest / math.sqrt(2 * math.log(2 * max(tails, 1) + 1)), 0.02), 3))

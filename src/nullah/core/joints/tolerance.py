@@ -12,6 +12,8 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
+from nullah.core.shop import Hands
+
 Grid = NDArray[np.float64]
 
 #: A gap wider than this shows, mm.
@@ -24,25 +26,6 @@ TRIALS = 20_000
 
 class ToleranceError(ValueError):
     """Hands or trials that cannot be; the message says why."""
-
-
-@dataclass(frozen=True, slots=True)
-class Hands:
-    """How far off a pair of hands is, standard deviations in mm: guesses for practised ones, to be replaced by records.
-
-    `marking` a figure off a rule, `tracing` the mate with a knife, `sawing` to a line, `planing` to one,
-    `measuring` an opening with a rule or calliper.
-    """
-
-    marking: float = 0.2
-    tracing: float = 0.05
-    sawing: float = 0.08
-    planing: float = 0.08
-    measuring: float = 0.1
-
-    def __post_init__(self) -> None:
-        if min(self.marking, self.tracing, self.sawing, self.planing, self.measuring) < 0:
-            raise ToleranceError("Hands cannot be off by less than nothing.")
 
 
 @dataclass(frozen=True, slots=True)
@@ -91,7 +74,7 @@ def dovetail(tails: int, hands: Hands = Hands(), trials: int = TRIALS, seed: int
     A cheek closes where the socket's side and the tail's meet. From the drawing both are marked and sawn by
     themselves; traced, the tail as it came is copied, and only the pin's saw is off.
     """
-    _check(trials)
+    _check(trials, hands)
     if tails < 1:
         raise ToleranceError("A dovetail has one tail or more.")
     chance = np.random.default_rng(seed)
@@ -118,7 +101,7 @@ def opening(size: float, hands: Hands = Hands(), clearance: float = 0.0, joints:
     joints : int
         Corners whose gauge lines and shoulders go into the opening.
     """
-    _check(trials)
+    _check(trials, hands)
     if size <= 0 or joints < 0:
         raise ToleranceError("An opening has a size: give more than nothing.")
     chance = np.random.default_rng(seed)
@@ -139,7 +122,7 @@ def opening(size: float, hands: Hands = Hands(), clearance: float = 0.0, joints:
 def box(inside: tuple[float, float], tails: int, hands: Hands = Hands(), clearance: float = 0.0, trials: int = TRIALS,
         seed: int = 1) -> tuple[Compared, Compared]:  # fmt: skip
     """Give the chances of all four corners of a box, and of its bottom going in both ways."""
-    _check(trials)
+    _check(trials, hands)
     chance = np.random.default_rng(seed)
     corners = [dovetail(tails, hands, trials, int(chance.integers(1 << 30))) for _ in range(4)]
     sides = [opening(size, hands, clearance, 2, trials, int(chance.integers(1 << 30))) for size in inside]
@@ -157,6 +140,8 @@ def _all(parts: list[Compared]) -> Compared:
     return Compared(joined([each.drawing for each in parts]), joined([each.traced for each in parts]))
 
 
-def _check(trials: int) -> None:
+def _check(trials: int, hands: Hands) -> None:
+    if not all(math.isfinite(each) and 0 <= each <= 5 for each in hands):
+        raise ToleranceError("Hands are off by 0 to 5 mm.")
     if trials < 100:
         raise ToleranceError("Fewer than 100 trials say nothing.")

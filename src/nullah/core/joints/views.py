@@ -8,7 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
 
-from nullah.core.drawing import Dimension, Element, Fill, Label, Path, Point, Role, grain_lines, line, rectangle
+from nullah.core.drawing import Anchor, Dimension, Element, Fill, Label, Path, Point, Role, grain_lines, line, rectangle
 from nullah.core.joints.dovetail import DovetailLayout
 from nullah.core.lengths import Length, Marks, from_float
 
@@ -120,6 +120,19 @@ def mark_dimensions(
         yield Dimension(
             (0, height - low), (0, height - high), text, -15, state.get(f"{prefix}.step", ""), of=f"{prefix}.step"
         )
+
+
+def divider_pricks(layout: DovetailLayout, marks: Marks) -> Iterator[Element]:
+    """Draw where dividers prick the end of the tail board, stepped off from both half-pin lines, and the overshoot."""
+    height, number = float(layout.spec.width), layout.spec.tails
+    half, step = float(layout.spec.half_pin), float(layout.step)
+    for index in range(number + 1):
+        for level in (half + index * step, height - half - index * step):
+            yield line((0, height - level), (2.2, height - level), Role.CHALK)
+    if number > 1:
+        over = height - (half + number * step)
+        words = f"step {number} goes over by the pin, {marks.write_setting(layout.spec.pin)}"
+        yield Label((2.2, over), words, 2.8, Anchor.START, Role.CHALK, nudge_mm=(1.5, -1.5))
 
 
 def mark_scale(layout: DovetailLayout, marks: Marks, x: float, size_mm: float = 2.6) -> Iterator[Element]:

@@ -28,7 +28,10 @@ def draw_corner(plan: Plan, hand: Hand, corner: Corner | None) -> Drawing:
     show = max(60.0, 3.2 * float(layout.gauge_tail_board))
     levels = corner.groove[:2] if corner.groove else ()
     face = drawing(views.tail_board_face(layout, show, levels, plan.species_of(tail), tail.id))
-    marks = drawing(views.mark_dimensions(layout, plan.marks, corner.prefix, _states(plan, corner)))
+    marks = drawing(
+        views.mark_dimensions(layout, plan.marks, corner.prefix, _states(plan, corner)),
+        views.divider_pricks(layout, plan.marks),
+    )
     height = float(layout.spec.width)
     gap = 0.42 * height + 30
     end = drawing(views.pin_board_end(layout, plan.species_of(pin), pin.id)).moved(gap, 0)
@@ -89,11 +92,11 @@ def _by_hand(plan: Plan, corner: Corner) -> Iterator[Remark]:
         return
     from nullah.core.joints.tolerance import dovetail
 
-    found = dovetail(corner.layout.spec.tails, trials=2000)
+    found = dovetail(corner.layout.spec.tails, plan.project.shop.hands, 2000)
     if found.far_better:
         yield Remark(
             f"Trace the pins from the tails: of 100 corners about {found.traced.good * 100:.0f} then close at once, "
-            f"laid out from the drawing about {found.drawing.good * 100:.0f} (a guess at practised hands)."
+            f"laid out from the drawing about {found.drawing.good * 100:.0f} (hands as under Ways of working)."
         )
 
 

@@ -116,12 +116,12 @@ def _by_hand(plan: Plan, kind: Kind) -> Iterator[Remark]:
     from nullah.core.joints.tolerance import opening
 
     size = max(float(kind.second.sizes.across), float(kind.second.sizes.along))
-    found = opening(size, trials=2000)
+    found = opening(size, plan.project.shop.hands, trials=2000)
     if found.far_better:
         good, drawn = found.traced.good * 100, found.drawing.good * 100
         yield Remark(
             f"Cut {kind.second.part.name} to its opening as measured: of 100 about {good:.0f} then go in at once "
-            f"without a gap, cut from the drawing about {drawn:.0f} (a guess at practised hands)."
+            f"without a gap, cut from the drawing about {drawn:.0f} (hands as under Ways of working)."
         )
 
 

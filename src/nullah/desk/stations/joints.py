@@ -12,18 +12,20 @@ from nullah.core import actions
 from nullah.core.joints.corners import Corner
 from nullah.core.joints.kinds import Kind, kinds_of
 from nullah.core.joints.made_up import FAMILIES, MADE
+from nullah.core.joints.practice import hands_of
 from nullah.core.ledger import Kind as Of
-from nullah.core.shop import SCHOOLS
+from nullah.core.shop import SCHOOLS, Hands
 from nullah.core.stations.joints import corner_of_kind, kind_in_hand
 from nullah.core.stations.made_up import made_in_hand
 from nullah.desk.bench import Bench
 from nullah.desk.document import Document
 from nullah.desk.fields import ValueField
-from nullah.desk.stations.base import Flow, StationDesk, chooser, labelled, show_choice
+from nullah.desk.stations.base import Flow, StationDesk, action, chooser, labelled, show_choice, words
 from nullah.desk.stations.figures import Figure, FigureFields
 from nullah.desk.stations.joints_tool import JointsTool
 from nullah.desk.stations.numbers import Numbers
 from nullah.desk.stations.practising import PracticeRow
+from nullah.files.practice import read_joints
 
 _CORNER = (
     Figure("count", "Tails", Of.COUNT, 52),
@@ -61,6 +63,11 @@ class JointsDesk(StationDesk):
         self.ways.toggled.connect(lambda _: self.refresh())
         second.addWidget(self.ways)
         self.practice = PracticeRow(second, self.refresh)
+        third = self.row()
+        self.hands_words = words("Hands, mm off:", third)
+        self.hands = Numbers(third, "hands", len(Hands._fields), self._have_hands)
+        self.from_practice = action("From the practice joints", self._hands_from_practice, third)
+        self.from_practice.setToolTip("How far off the saw is, from the widest gaps of the last practice joints")
         for name, title in _SCHOOLS.items():
             said, options = f"{title}: way of working", [(way, way) for way in SCHOOLS[name]]
             self.schools[name] = chooser(said, options, partial(self._work_so, name), second, title)
@@ -102,6 +109,16 @@ class JointsDesk(StationDesk):
             f"{_SCHOOLS[name].lower()} {way}", lambda p: actions.set_shop(p, replace(p.shop, schools=changed))
         )
 
+    def _have_hands(self, figures: tuple[float, ...]) -> None:
+        if not all(0 <= figure <= 5 for figure in figures):
+            self.hands.sentence.setText("From 0 to 5 mm.")
+            return
+        hands = Hands(*figures)
+        self.document.do("hands as they are", lambda p: actions.set_shop(p, replace(p.shop, hands=hands)))
+
+    def _hands_from_practice(self) -> None:
+        self._have_hands(tuple(hands_of(read_joints(self.practice.file))))
+
     # --- what is shown ---
 
     def refresh(self) -> None:
@@ -134,6 +151,10 @@ class JointsDesk(StationDesk):
         # As typed, for a chisel's name is its width: 1/4 in stays 1/4 in whatever is shown.
         self.chisels.show_value(", ".join(chisel.as_text() for chisel in self.document.project.shop.chisels))
         self.practice.refresh()
+        working = self.ways.isChecked()
+        self.hands.show_figures(Hands._fields, self.document.project.shop.hands, working)
+        for widget in (self.hands_words, self.from_practice):
+            widget.setVisible(working)
         schools = self.document.project.shop.schools._asdict()
         for name, box in self.schools.items():
             show_choice(box, schools[name])
