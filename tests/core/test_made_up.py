@@ -109,7 +109,7 @@ def test_what_cannot_be_made_is_refused_with_what_could(family, figures, words):
     assert any(remark.weight is Weight.FAILS for remark in card.mind)
 
 
-@settings(max_examples=60, deadline=None)
+@settings(max_examples=30, deadline=None)
 @given(st.data())
 def test_whatever_is_typed_it_is_a_joint_that_goes_together_or_a_sentence(data):
     family = data.draw(st.sampled_from(list(FAMILIES)))

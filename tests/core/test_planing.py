@@ -161,7 +161,7 @@ def rough(seed, length=600.0, width=120.0):
 places = st.tuples(st.floats(-60, 660), st.floats(-40, 160))
 
 
-@settings(max_examples=60, deadline=None)
+@settings(max_examples=30, deadline=None)
 @given(st.integers(0, 10**6), places, places, st.sampled_from(USUAL_PLANES), st.floats(0.02, 0.6))
 def test_shavings_are_what_the_face_has_lost_and_never_thicker_than_the_set(seed, start, end, plane, depth):
     before = rough(seed)

@@ -54,7 +54,7 @@ def _words(plan: Plan, corner: Corner, tail: str, pin: str, show: float, gap: fl
     layout = corner.layout
     height, thick = float(layout.spec.width), float(layout.spec.pin_thickness)
     base = float(layout.gauge_tail_board)
-    yield Label((-show, height), f"{tail}: tails, outside", 3.0, Anchor.START, Role.FAINT, nudge_mm=(-12, 5))
+    yield Label((-show, height), f"{tail}: tails, outside face", 3.0, Anchor.START, Role.FAINT, nudge_mm=(-12, 5))
     yield Label((gap + thick / 2, height), f"{pin}: end", 3.0, role=Role.FAINT, nudge_mm=(0, 5))
     yield Label((inside + show / 2, height), f"{pin}: pins, inside face", 3.0, role=Role.FAINT, nudge_mm=(0, 5))
     write = plan.marks.write_setting
