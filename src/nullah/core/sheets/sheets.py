@@ -31,6 +31,7 @@ from nullah.core.sheets.joints import joint_sheets
 from nullah.core.sheets.milling import milling_sheets
 from nullah.core.sheets.page import A4, MARGIN, Sheet, card_on_paper, check_scale, cut_to_band, heading, paragraph
 from nullah.core.sheets.story_stick import story_stick_sheets
+from nullah.core.sheets.wrap import wrap_sheets
 from nullah.core.stations.corners import corner_settings, corner_steps
 
 _WIDE = A4[0] - 2 * MARGIN
@@ -46,6 +47,7 @@ def all_sheets(plan: Plan) -> tuple[Sheet, ...]:
     sheets += buying_sheets(plan)
     sheets += [part_sheet(plan, part) for part in plan.parts]
     sheets += joint_sheets(plan)
+    sheets += wrap_sheets(plan)
     sheets += story_stick_sheets(plan)
     sheets += template_sheets(plan)
     return tuple(sheets)
