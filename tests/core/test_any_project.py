@@ -10,6 +10,7 @@ from hypothesis.stateful import RuleBasedStateMachine, initialize, invariant, ru
 from nullah.core import actions
 from nullah.core.breakdown.layout import FirstCut, Placement
 from nullah.core.breakdown.rough import Allowances
+from nullah.core.joints.kinds import kinds_of
 from nullah.core.ledger import Kind
 from nullah.core.lengths import LengthError, Marks, Slope, Unit, mm
 from nullah.core.milling.adjust import usual_readings
@@ -219,12 +220,6 @@ class AnyProject(RuleBasedStateMachine):
             assert station.state(plan)
             assert station.draw(plan, hand).elements or station.invitation
             assert station.card(plan, hand).title
-        milling = next(station for station in STATIONS if station.id == "milling")
-        for view in VIEWS:
-            for step in (0, 4, 99):
-                hand = Hand(view=view, step=step, face=("", "upper", "lower")[step % 3])
-                milling.draw(plan, hand)
-                assert milling.card(plan, hand).title
         for part in plan.parts:
             assert plan.state_of(part).words
         assert len(cut_list(plan)) == len(plan.parts)
@@ -237,6 +232,17 @@ class AnyProject(RuleBasedStateMachine):
         assert work_out(again, milling=False).unsettled() == work_out(self.project, milling=False).unsettled()
 
     def teardown(self):
+        plan = work_out(self.project)
+        milling = next(station for station in STATIONS if station.id == "milling")
+        for view in VIEWS:
+            for step in (0, 4, 99):
+                hand = Hand(view=view, step=step, face=("", "upper", "lower")[step % 3])
+                milling.draw(plan, hand)
+                assert milling.card(plan, hand).title
+        joints = next(station for station in STATIONS if station.id == "joints")
+        for kind in kinds_of(plan.assembly):
+            joints.draw(plan, Hand(joint=kind.id))
+            assert joints.card(plan, Hand(joint=kind.id)).title
         for sheet in all_sheets(work_out(self.project)):
             assert sheet.drawing.elements and sheet.name
 

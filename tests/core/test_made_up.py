@@ -73,6 +73,7 @@ def test_a_drawbored_hole_is_nearer_to_the_shoulder_in_the_tenon():
 
 def test_figures_of_the_trade():
     # trade: a tusk's wedge of 1 in 12 to 1 in 8; a drawbore's offset about 1/16 in; common practice.
+    assert make_up("dado", usual("dado")).told is None, "it is told as for a piece, in the shop there is"
     assert not any(r.weight is Weight.LOOK for r in make_up("tusk", usual("tusk")).told.remarks)
     assert any("steep" in r.text for r in make_up("tusk", (*usual("tusk")[:-1], 6)).told.remarks)
     assert any("never comes out" in r.text for r in make_up("tusk", (*usual("tusk")[:-1], 15)).told.remarks)
@@ -98,6 +99,12 @@ def test_figures_of_the_trade():
         ("breadboard", (300, 6, 60, 19, 3, 40, 3), "under 3 mm"),
         ("bridle", (40, 4), "a lap does better"),
         ("keyed", (40, 18, 20, 20), "thinner than the boards"),
+        ("through", (50, 15, 15, 9, 6, 5, 7), "fewer tails"),
+        ("through", (50, 15, 15, 0, 6, 5, 7), "one to sixty"),
+        ("halfblind", (90, 12, 18, 3, 6, 5, 7, 18), "lap must be less"),
+        ("dado", (150, 18, 12, 18, 0), "less deep"),
+        ("rabbet", (90, 18, 100, 8), "thicker than"),
+        ("groove", (90, 14, 6, 4, 88), "runs out of the board"),
         ("cross", (40, float("nan"), 20), "nothing or more"),
         ("cross", (40, -1, 20), "nothing or more"),
     ],

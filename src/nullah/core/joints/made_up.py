@@ -31,10 +31,10 @@ class JointError(ValueError):
 
 
 class MadeUp(NamedTuple):
-    """A joint by itself: its parts and joints, and how it is made."""
+    """A joint by itself: its parts and joints, and how it is made; None where its family tells that as for a piece."""
 
     assembly: Assembly
-    told: Told
+    told: Told | None
 
 
 class Family(NamedTuple):
@@ -172,6 +172,98 @@ def lapped_dovetail(rail: float, thick: float, leg: float, half_pin: float, lap:
     return MadeUp(Assembly((post, bar), (joint,)), told)
 
 
+def dado(wide: float, thick: float, guest: float, deep: float, stop: float) -> MadeUp:
+    """House a board across the grain, right through or stopped before the reference edge."""
+    _need(0 < deep < thick, f"The dado must be less deep than the {_mm(thick)} board; a third is the limit.")
+    _need(0 <= stop < wide, "The stop leaves nothing of the dado.")
+    x = (_LONG - guest) / 2
+    host = _part("housed board", 1, (0, 0, 0), (_LONG, wide, thick), "xz")
+    shelf = _part("shelf", 2, (x, 0, thick - deep), (x + guest, wide, thick + 90), "zx")
+    channel = _box((x, stop, thick - deep), (x + guest, wide, thick))
+    return MadeUp(Assembly((host, shelf), (_let_in(host, shelf, channel, Hold.GLUE),)), None)
+
+
+def rabbet(wide: float, thick: float, guest: float, deep: float) -> MadeUp:
+    """Sink a board's edge into a step along another's."""
+    _need(0 < deep < thick, f"The rabbet must be less deep than the {_mm(thick)} board; half is the limit.")
+    _need(0 < guest < wide, "The board that sits in it is thicker than the other is wide.")
+    host = _part("rabbeted board", 1, (0, 0, 0), (_LONG, wide, thick), "xz")
+    back = _part("back", 2, (0, wide - guest, thick - deep), (_LONG, wide, thick + 80), "xy")
+    channel = _box((0, wide - guest, thick - deep), (_LONG, wide, thick))
+    return MadeUp(Assembly((host, back), (_let_in(host, back, channel, Hold.NAILS),)), None)
+
+
+def groove(wide: float, thick: float, panel: float, deep: float, up: float) -> MadeUp:
+    """Plough a groove along a board, and let a panel lie in it."""
+    _need(0 < deep < thick, f"The groove must be less deep than the {_mm(thick)} board; a third is the limit.")
+    _need(up + panel < wide, "The groove runs out of the board.")
+    host = _part("grooved board", 1, (0, 0, 0), (_LONG, wide, thick), "xz")
+    inside = _part("panel", 2, (0, up, thick - deep), (_LONG, up + panel, thick + 80), "zy")
+    channel = _box((0, up, thick - deep), (_LONG, up + panel, thick))
+    return MadeUp(Assembly((host, inside), (_let_in(host, inside, channel, Hold.DRY),)), None)
+
+
+def _let_in(host: Part, guest: Part, channel: Box, hold: Hold) -> Joint:
+    return Joint("let-in", Sharing.LET_IN, host.id, guest.id, hold, (channel,), (channel,))
+
+
+def dovetail(
+    wide: float,
+    tail_board: float,
+    pin_board: float,
+    tails: float,
+    half_pin: float,
+    pin: float,
+    slope: float,
+    lap: float,
+) -> MadeUp:
+    """Dovetail a corner; with a lap the tails do not show from the pin board's outside."""
+    number = round(tails)
+    _need(1 <= number <= 60, "From one to sixty tails.")
+    _need(0 <= lap < pin_board, f"The lap must be less than the {_mm(pin_board)} board.")
+    _need(slope >= 3, "A slope under 1:3 breaks off; 1:6 to 1:8 is usual.")
+    step = (wide - 2 * half_pin + pin) / number
+    base = step - pin - 2 * (pin_board - lap) / slope
+    _need(base > 2, f"The tails run to {_mm(max(base, 0))} at the baseline: fewer tails, or a slope nearer to square.")
+    tail = _part("tail board", 1, (lap, 0, 0), (_LONG, wide, tail_board), "xz")
+    mate = _part("pin board", 2, (0, 0, 0), (pin_board, wide, 90), "zx")
+    spec = Tails("made", number, _exact(half_pin), _exact(pin), Slope(_exact(slope)), lap=_exact(lap))
+    joint = Joint("corner", Sharing.DOVETAIL, tail.id, mate.id, tails=spec)
+    told = Told(
+        (
+            Setting("Dividers", _mm(step), f"{number} steps from a half-pin of {_mm(half_pin)}, over by {_mm(pin)}"),
+            Setting("Gauge, tails", _mm(pin_board - lap), "and a hair, to be planed flush"),
+            Setting("Gauge, pins", _mm(tail_board), "and a hair"),
+            Setting("Bevel", f"1:{slope:g}", f"{math.degrees(math.atan(1 / slope)):.1f}° from square"),
+        ),
+        (
+            "Gauge the baselines; step the tails off from both half-pin lines; hatch the waste.",
+            "Saw the tails, all one slope, then the other. Saw or chop the waste, half from each face.",
+            "Stand the tails on the other board, flush at the inside; trace them with a thin knife.",
+            "Saw the pins plumb, as far as the lap allows; chop down to the gauge line, back to the lap."
+            if lap
+            else "Saw the pins plumb in the waste; chop half from each face.",
+            "Try by hand, pare what is burnished, drive it together once.",
+        ),
+        (
+            *(
+                (Remark(f"Pins of {_mm(pin)} are finer than knife and chisel can enter.", Weight.LOOK),)
+                if pin < 3
+                else ()
+            ),
+            CHISEL_CARE,
+        ),
+    )
+    return MadeUp(Assembly((tail, mate), (joint,)), told)
+
+
+def through_dovetail(
+    wide: float, tail_board: float, pin_board: float, tails: float, half_pin: float, pin: float, slope: float
+) -> MadeUp:
+    """Dovetail a corner right through: the practice joint."""
+    return dovetail(wide, tail_board, pin_board, tails, half_pin, pin, slope, 0.0)
+
+
 # --- tenons ---------------------------------------------------------------------------------------
 
 
@@ -230,7 +322,7 @@ def drawbored(leg: float, rail: float, thick: float, tenon: float, long: float, 
     parts = (post._replace(shapings=(Slant(Axis.Y, hole),)), bar._replace(shapings=(Slant(Axis.Y, near),)))
     told = Told(
         (
-            *made.told.settings[:3],
+            *(made.told.settings[:3] if made.told is not None else ()),
             Setting("Peg", _mm(peg), "riven, straight, a little tapered"),
             Setting("Hole in the leg", _mm(back), "from its face to the middle"),
             Setting("Hole in the tenon", _mm(back - offset), f"from the shoulder: {_mm(offset)} nearer to it"),
@@ -460,6 +552,36 @@ def keyed_mitre(wide: float, thick: float, key: float, deep: float) -> MadeUp:
 
 
 FAMILIES: dict[str, Family] = {
+    "through": Family(
+        "Through dovetail",
+        (
+            ("wide", 50),
+            ("tail board", 15),
+            ("pin board", 15),
+            ("tails", 2),
+            ("half-pin", 6),
+            ("pin", 5),
+            ("slope 1:", 7),
+        ),
+        through_dovetail,
+    ),
+    "halfblind": Family(
+        "Half-blind dovetail",
+        (
+            ("wide", 90),
+            ("tail board", 12),
+            ("pin board", 18),
+            ("tails", 3),
+            ("half-pin", 6),
+            ("pin", 5),
+            ("slope 1:", 7),
+            ("lap", 5),
+        ),
+        dovetail,
+    ),
+    "rabbet": Family("Rabbet", (("wide", 90), ("thick", 18), ("back", 9), ("deep", 8)), rabbet),
+    "dado": Family("Dado", (("wide", 150), ("thick", 18), ("shelf", 12), ("deep", 6), ("stop", 10)), dado),
+    "groove": Family("Groove", (("wide", 90), ("thick", 14), ("panel", 6), ("deep", 4.5), ("up", 9)), groove),
     "sliding": Family(
         "Sliding dovetail",
         (("board wide", 150), ("thick", 20), ("slid board", 18), ("deep", 7), ("slope 1:", 7)),

@@ -89,7 +89,7 @@ def _card(plan: Plan, hand: Hand) -> Card:
     if hand.joint.startswith(MADE):
         from nullah.core.stations.made_up import made_card
 
-        return made_card(hand)
+        return made_card(plan, hand)
     kind = kind_in_hand(plan, hand)
     if kind is None:
         dovetailed = not plan.parts

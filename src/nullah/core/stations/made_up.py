@@ -6,11 +6,14 @@ from collections.abc import Iterator
 
 from nullah.core.card import Card, Remark, Weight
 from nullah.core.drawing import Anchor, Drawing, Element, Label, Role, drawing
+from nullah.core.joints.families import AtBench, told_of
+from nullah.core.joints.kinds import kinds_of
 from nullah.core.joints.made_up import FAMILIES, MADE, JointError, MadeUp, make_up
 from nullah.core.piece.form import Assembly, View
 from nullah.core.piece.part import Part
 from nullah.core.piece.sight import hidden, painted, plane_of, seen
 from nullah.core.piece.solids import Recipe, recipe
+from nullah.core.plan import Plan
 from nullah.core.stations.station import Hand
 
 _WOOD = ("black cherry", "yellow-poplar", "black walnut")
@@ -79,11 +82,16 @@ def _together(assembly: Assembly, recipes: dict[str, Recipe]) -> Drawing:
     return view + drawing(Label((0, 0), "together, front", 3.0, Anchor.START, Role.FAINT, nudge_mm=(0, -5)))
 
 
-def made_card(hand: Hand) -> Card:
-    """Give how a joint by itself is made."""
+def made_card(plan: Plan, hand: Hand) -> Card:
+    """Give how a joint by itself is made, in the shop there is."""
     made, found = _made(hand), made_in_hand(hand)
     title = FAMILIES[found[0]].title if found is not None else "Joints"
     if isinstance(made, str):
         return Card(title, mind=(Remark(made, Weight.FAILS),))
     told = made.told
+    if told is None:
+        kind = kinds_of(made.assembly)[0]
+        told = told_of(AtBench(kind, plan.marks, plan.project.shop))
+    if told is None:
+        return Card(title)
     return Card(title, told.settings, told.steps, told.remarks, told.why)

@@ -34,7 +34,7 @@ _CORNER = (
     Figure("half_pin", "half-pin"),
     Figure("proud", "end grain proud"),
 )
-_MOST_FIGURES = 7
+_MOST_FIGURES = 8
 _SCHOOLS = {"dovetail": "Dovetails", "waste": "waste", "tenon": "tenons", "floor": "floors"}
 
 
