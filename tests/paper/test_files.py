@@ -1,6 +1,5 @@
 """What comes out on paper is read back and measured."""
 
-import re
 import xml.etree.ElementTree as ET
 from itertools import pairwise
 
@@ -58,34 +57,7 @@ def test_the_template_in_the_pdf_measures_as_the_corner_does(tmp_path):
     assert "16.5 mm" in text and "40.3 mm" in text
 
 
-def svg_points(path):
-    """Give the corner points of every drawn path of an SVG, in mm, with transforms applied."""
-    root = ET.parse(path).getroot()
-    width = float(re.match(r"[\d.]+", root.get("width"))[0])
-    assert root.get("width").endswith("mm")
-    per_mm = float(root.get("viewBox").split()[2]) / width
-    found = []
-
-    def walk(node, matrix):
-        a, b, c, d, e, f = matrix
-        moved = re.match(r"matrix\(([^)]*)\)", node.get("transform", ""))
-        if moved:
-            p, q, r, s, t, u = (float(x) for x in re.split(r"[ ,]+", moved[1].strip()))
-            matrix = (a * p + c * q, b * p + d * q, a * r + c * s, b * r + d * s, a * t + c * u + e, b * t + d * u + f)
-        text = node.get("points") or (node.get("d") if "C" not in node.get("d", "C") else None)
-        if text:
-            numbers = [float(x) for x in re.findall(r"-?[\d.]+(?:e-?\d+)?", text)]
-            a, b, c, d, e, f = matrix
-            pairs = list(zip(numbers[::2], numbers[1::2], strict=False))
-            found.append([((a * x + c * y + e) / per_mm, (b * x + d * y + f) / per_mm) for x, y in pairs])
-        for child in node:
-            walk(child, matrix)
-
-    walk(root, (1, 0, 0, 1, 0, 0))
-    return width, found
-
-
-def test_the_template_in_the_svg_measures_as_the_corner_does(tmp_path):
+def test_the_template_in_the_svg_measures_as_the_corner_does(tmp_path, svg_points):
     plan = work_out(seed_box())
     (sheet,) = template_sheets(plan)
     write_svg(sheet, tmp_path / "t.svg")
