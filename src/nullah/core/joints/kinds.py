@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from functools import lru_cache
 from typing import NamedTuple
 
 from nullah.core.joints.cutouts import Cutout, Sizes, Slope, mitred, sizes_of, spans_of, taken
@@ -43,6 +44,7 @@ class Kind(NamedTuple):
         return any(part_id in (joint.first, joint.second) for joint in self.all)
 
 
+@lru_cache(maxsize=8)
 def kinds_of(assembly: Assembly) -> tuple[Kind, ...]:
     """Give every kind of joint once, in the order of the piece."""
     groups: dict[tuple[object, ...], list[Joint]] = {}
