@@ -75,7 +75,7 @@ def test_the_next_reading_leads_to_a_known_board_in_a_few_steps():
     assert adjust(board).next_reading is None
 
 
-@settings(max_examples=15, deadline=None)
+@settings(max_examples=8, deadline=None)
 @given(st.permutations(range(12)), st.integers(0, 1000))
 def test_the_order_of_readings_does_not_matter_and_more_of_them_never_raise_the_doubt(order, seed):
     board = read(BOARD, 12, SimulatedGauges(seed))

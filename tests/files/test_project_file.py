@@ -253,7 +253,7 @@ own_boards = st.builds(
 )  # fmt: skip
 
 
-@settings(max_examples=40, deadline=None)
+@settings(max_examples=25, deadline=None)
 @given(st.lists(own_boards, max_size=4, unique_by=lambda board: board.id), st.data())
 def test_any_boards_of_ones_own_come_back_with_their_joints_and_contours(boards, data):
     ids = [board.id for board in boards] or ["front"]
