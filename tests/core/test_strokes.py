@@ -61,7 +61,7 @@ def test_what_is_left_and_the_verdict_say_the_same(both):
     assert verdict(trial, face.stages).startswith("Flat within 0.0")
     assert f"{trial.strokes} strokes" in verdict(trial, face.stages)
     unplaned = began(face.work)
-    assert "out of flat, 0.1 is enough" in verdict(unplaned, face.stages)
+    assert "out of flat, 0.10 mm is enough" in verdict(unplaned, face.stages)
     over = replace(trial, shaved=trial.shaved + 2 * face.work.volume)
     assert "thinner than it had to be" in verdict(over, face.stages)
 

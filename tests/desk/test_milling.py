@@ -318,7 +318,7 @@ def drag_face(user, start, end):
 
 
 def test_the_plan_is_played_to_the_end_stopped_and_taken_back(planer):
-    assert "out of flat, 0.1 is enough" in page(planer).words.text()
+    assert "out of flat, 0.10 mm is enough" in page(planer).words.text()
     planer.choose(page(planer).speed, "400")
     planer.press("Play the plan")
     planer.bot.waitUntil(lambda: page(planer).trial.strokes > 5, timeout=20000)
@@ -350,6 +350,12 @@ def test_strokes_by_hand_are_counted_tested_and_taken_back(planer):
     drag_face(planer, (-20, 45), (320, 45))
     assert "up to 2 mm" in page(planer).set.sentence.text()
     assert page(planer).trial.shaved == pytest.approx(first.shaved)
+
+
+def test_heights_are_written_in_the_unit_that_is_shown(planer):
+    assert "mm above the line" in page(planer).words.text()
+    planer.press("inches")
+    assert "″ above the line" in page(planer).words.text() and " mm" not in page(planer).words.text()
 
 
 def test_straightedge_and_sticks_show_what_is_there(planer):

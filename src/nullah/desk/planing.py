@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import time
 from collections.abc import Iterator
+from functools import partial
 from typing import NamedTuple
 
 from PySide6.QtCore import QRectF, QSize, QTimer
@@ -13,6 +14,7 @@ from PySide6.QtWidgets import QLabel, QVBoxLayout, QWidget
 from nullah.core.drawing import Anchor, Drawing, Element, Fill, Label, Path, Role, drawing, line
 from nullah.core.forecasts import Stock
 from nullah.core.ledger import Kind
+from nullah.core.lengths import Unit, from_float
 from nullah.core.milling.decide import Face
 from nullah.core.milling.faces import survey_of
 from nullah.core.milling.job import FaceWork, Job, face_work_on
@@ -173,6 +175,10 @@ class PlaningPage(QWidget):
         if made_for != self._made_for:
             self._made_for = made_for
             self.begin()
+        marks = self._document.project.marks
+        self.board.write = "{:g}".format if marks.unit is Unit.MM else partial(marks.write_thin, unit=False)
+        if not self._timer.isActive():
+            self._show()
         self._show_buttons()
 
     def begin(self) -> None:
@@ -199,7 +205,9 @@ class PlaningPage(QWidget):
         self.board.stroke = self.board.laid = None
         self.testing.show_drawing(Drawing())
         lies = "upper face up" if face.face is Face.UPPER else "lower face up, turned over about its length"
-        self.sentence.setText(f"{stock_name(self._document.plan, stock)}, {lies}. Shades and lines: mm above the line.")
+        self.sentence.setText(
+            f"{stock_name(self._document.plan, stock)}, {lies}. Shades and lines: height above the line."
+        )
         self._show()
 
     def _show(self) -> None:
@@ -207,15 +215,16 @@ class PlaningPage(QWidget):
         if trial is None:
             return
         self.board.show_work(trial.work, float(trial.start.heights.max()))
-        stands = f"highest {trial.highest:.2f} mm above the line, lowest {trial.lowest:.2f}"
+        write = self._document.project.marks.write_thin
+        stands = f"highest {write(trial.highest)} above the line, lowest {write(trial.lowest)}"
         said = (
-            f"{trial.strokes} strokes · {trial.shaved / 1000:.0f} cm³ of shavings · {trial.lost:.2f} mm gone · {stands}"
+            f"{trial.strokes} strokes · {trial.shaved / 1000:.0f} cm³ of shavings · {write(trial.lost)} gone · {stands}"
         )
         stage = ""
         if self._at is not None and self._playing is not None:
             playing = self.stages[self._at.stage]
             stage = f"{playing.title}, {playing.plane.kind.value}, set {self._at.set + 1}: "
-        self.words.setText(f"{stage}{said}\n{verdict(trial, self.stages)}")
+        self.words.setText(f"{stage}{said}\n{verdict(trial, self.stages, write)}")
         self._show_buttons()
 
     def _show_buttons(self) -> None:
@@ -342,7 +351,7 @@ class PlaningPage(QWidget):
         self.trial, shaving = self.trial.stroked(stroke)
         self._last = self.board.stroke = stroke
         self.sentence.setText(
-            f"A shaving {shaving.length:.0f} mm long, {shaving.thickest:.2f} mm at its thickest."
+            f"A shaving {self._long(shaving.length)} long, {self._thin(shaving.thickest)} at its thickest."
             if shaving.volume > 0 else "Nothing taken: the sole rides on higher wood. Look with the straightedge."
         )  # fmt: skip
         self._show()
@@ -373,6 +382,12 @@ class PlaningPage(QWidget):
 
     # --- testing ---
 
+    def _thin(self, millimetres: float) -> str:
+        return self._document.project.marks.write_thin(millimetres)
+
+    def _long(self, millimetres: float) -> str:
+        return self._document.project.marks.write(from_float(round(millimetres)))
+
     def _under_edge(self, start: Place, end: Place) -> Drawing:
         assert self.trial is not None
         work = self.trial.work
@@ -382,7 +397,11 @@ class PlaningPage(QWidget):
 
         found = under_straightedge(work, held(start), held(end))
         at, gap = found.gap
-        words = "It rocks: a hump in the middle." if found.rocks else f"Light: {gap:.2f} mm, {at:.0f} from its start."
+        words = (
+            "It rocks: a hump in the middle."
+            if found.rocks
+            else f"Light: {self._thin(gap)}, {self._long(at)} from its start."
+        )
         self.sentence.setText(words)
         return _profile(found)
 
@@ -394,8 +413,9 @@ class PlaningPage(QWidget):
         stick = max(2 * work.width, 300.0)
         rise = (face.rest(far)[1] - face.rest(near)[1]) * stick
         side = "right" if rise > 0 else "left"
-        words = f"Sticks at {near:.0f} and {far:.0f}: the far one's {side} end stands {abs(rise):.2f} mm high."
-        self.sentence.setText(words if abs(rise) > 0.05 else f"Sticks at {near:.0f} and {far:.0f}: in line.")
+        at = f"Sticks at {self._long(near)} and {self._long(far)}"
+        words = f"{at}: the far one's {side} end stands {self._thin(abs(rise))} high."
+        self.sentence.setText(words if abs(rise) > 0.05 else f"{at}: in line.")
         return sight(face, near, far, stick, Eye())
 
 

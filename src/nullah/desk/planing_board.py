@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Callable
 
 import numpy as np
 from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
@@ -40,6 +41,7 @@ class PlaningBoard(QWidget):
         self.setAccessibleName("The face on the bench: drag the plane over it; Space strokes again")
         self.work: Work | None = None
         self.tone = "#c8ab90"
+        self.write: Callable[[float], str] = "{:g}".format
         self.stroke: Stroke | None = None
         self.plane: Plane | None = None
         self.laid: tuple[Place, Place] | None = None
@@ -150,7 +152,7 @@ class PlaningBoard(QWidget):
         for height, lines in self._lines:
             if lines:
                 longest = max(lines, key=lambda each: each.size())
-                painter.drawText(to.map(longest.at(longest.size() // 2)) + QPointF(3, -2), f"{height:g}")
+                painter.drawText(to.map(longest.at(longest.size() // 2)) + QPointF(3, -2), self.write(height))
 
     def _put(self, to: QTransform, place: Place) -> QPointF:
         assert self.work is not None

@@ -63,6 +63,18 @@ class Marks:
             return _decimals(length.mm / MM_PER_INCH, 3) + ("″" if unit else "")
         return _decimals(length.mm, 1) + (" mm" if unit else "")
 
+    def write_thin(self, millimetres: float, unit: bool = True) -> str:
+        """Write a gap or a shaving given in mm: hundredths of a millimetre, or thousandths of an inch.
+
+        Examples
+        --------
+        >>> Marks().write_thin(0.234), Marks(Unit.INCH).write_thin(0.254)
+        ('0.23 mm', '0.010″')
+        """
+        if self.unit is Unit.INCH:
+            return f"{millimetres / 25.4:.3f}" + ("″" if unit else "")
+        return f"{millimetres:.2f}" + (" mm" if unit else "")
+
     def write_setting(self, length: Length) -> str:
         """Write what a tool is set to: 0.1 mm is what a gauge can hold, inches go to the mark."""
         return self.write(length) if self.unit is Unit.INCH else self.write_fine(length)

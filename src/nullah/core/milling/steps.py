@@ -138,12 +138,13 @@ def _edge_step(job: Job, marks: Marks, shop: Shop) -> Step:
     words = []
     if straight.stopped:
         start, end = straight.stopped[0]
-        words.append(f"Stopped strokes where it stands high, the shortest first (from {start:.0f} to {end:.0f}), "
+        words.append(f"Stopped strokes where it stands high, the shortest first (from {marks.write(from_float(start))} "
+                     f"to {marks.write(from_float(end))}), "
                      f"{len(straight.stopped)} in all; then through, until one shaving is whole.")  # fmt: skip
     if square.partial:
-        reaches = ", ".join(write(from_float(round(reach, 1)), False) for reach in square.partial[:4])
+        reaches = ", ".join(write(from_float(round(reach, 1))) for reach in square.partial[:4])
         words.append(f"Out of square: {len(square.partial)} partial passes from the high side, {reaches}"
-                     f"{' …' if len(square.partial) > 4 else ''} mm wide or so; then one over the whole.")  # fmt: skip
+                     f"{' …' if len(square.partial) > 4 else ''} wide or so; then one over the whole.")  # fmt: skip
     words.append("Straightedge along, square from the face side at five places: no light. Mark it as face edge.")
     strokes = len(straight.stopped) + straight.full + len(square.partial) + square.full
     tool = f"{plane.kind.value} {write_shaving(marks, float(plane.shaving))}" if plane is not None else "no plane"

@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
 
 import numpy as np
 
+from nullah.core.lengths import Marks
 from nullah.core.milling.planing import Shaving, Stroke, Work, plane_stroke
 from nullah.core.milling.strokes import FLAT_WITHIN, Stage, lane_step, lanes_at, out_of_flat
 from nullah.core.milling.survey import Grid, Survey
@@ -75,19 +76,18 @@ def set_of(trial: Trial, stroke: Stroke) -> tuple[Stroke, ...]:
     return tuple(found)
 
 
-def verdict(trial: Trial, stages: Sequence[Stage]) -> str:
-    """Hold a trial against the plan, in a sentence."""
+def verdict(trial: Trial, stages: Sequence[Stage], write: Callable[[float], str] = Marks().write_thin) -> str:
+    """Hold a trial against the plan, in a sentence; `write` writes small lengths given in mm."""
     planned = sum(stage.strokes for stage in stages)
     could = float(np.clip(trial.start.heights, 0, None).mean())
+    off = write(trial.out_of_flat)
     if not trial.flat:
-        return (
-            f"{trial.out_of_flat:.2f} mm out of flat, {FLAT_WITHIN:g} is enough. The plan has about {planned} strokes."
-        )
+        return f"{off} out of flat, {write(FLAT_WITHIN)} is enough. The plan has about {planned} strokes."
     more = trial.lost - could
-    wood = (
-        "with no wood lost beyond the line" if more < 0.05 else f"{more:.2f} mm thinner than it had to be, on the whole"
-    )
-    return f"Flat within {trial.out_of_flat:.2f} mm after {trial.strokes} strokes (the plan: about {planned}), {wood}."
+    wood = "with no wood lost beyond the line"
+    if more >= 0.05:
+        wood = f"{write(more)} thinner than it had to be, on the whole"
+    return f"Flat within {off} after {trial.strokes} strokes (the plan: about {planned}), {wood}."
 
 
 # --- testing ---------------------------------------------------------------------------------------

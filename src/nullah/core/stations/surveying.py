@@ -23,7 +23,7 @@ from nullah.core.drawing import (
     line,
     rectangle,
 )
-from nullah.core.lengths import Length, Marks, from_float, mm
+from nullah.core.lengths import Length, Marks, Unit, from_float, mm
 from nullah.core.milling.adjust import KNOWN_WITHIN, Adjusted, adjust, usual_readings
 from nullah.core.milling.contours import areas_above, contour_lines, even_heights, smoothed
 from nullah.core.milling.decide import BestCut, Face, Twist, best_both, best_crosscut, best_rip, twist_of
@@ -73,17 +73,20 @@ def draw_survey(plan: Plan, hand: Hand) -> Drawing:
     return drawing(
         draw_face(board, found.job.face(face), plan.marks),
         _readings(board, face, hand, plan.marks),
-        _title(board, face, found.job),
+        _title(board, face, found.job, plan.marks),
     )
 
 
-def _title(board: Board, face: Face, job: Job) -> Iterator[Element]:
+def _title(board: Board, face: Face, job: Job, marks: Marks) -> Iterator[Element]:
     long, wide = float(board.length), float(board.width)
     words = "face side" if face is job.first.face else "second face"
     turned = "" if face is Face.UPPER else ", turned over about its length"
     yield Label((0, 0), f"{board.name}: {face.value} face{turned} · {words}", 3.6, Anchor.START, bold=True,
                 nudge_mm=(0, -16))  # fmt: skip
-    yield Label((long, 0), "what stands above the flat face inside, mm", 2.9, Anchor.END, Role.FAINT, nudge_mm=(0, -16))
+    unit = "mm" if marks.unit is Unit.MM else "inches"
+    yield Label(
+        (long, 0), f"what stands above the flat face inside, {unit}", 2.9, Anchor.END, Role.FAINT, nudge_mm=(0, -16)
+    )
     yield Label((0, wide), "pencilled: take down first", 2.9, Anchor.START, Role.FAINT, nudge_mm=(0, 17))
     yield Label((long, wide), "ringed 0: the lows that set the limit", 2.9, Anchor.END, Role.FAINT, nudge_mm=(0, 17))
 
@@ -112,7 +115,8 @@ def draw_face(board: Board, work: FaceWork, marks: Marks, lows: bool = True) -> 
         if longest:
             at = put(longest)[len(longest) // 2]
             if math.dist(at, (at_x, wide - at_y)) > wide / 4:
-                yield Label(at, f"{level:g}", 2.9, role=Role.PENCIL)
+                shown = f"{level:g}" if marks.unit is Unit.MM else marks.write_fine(from_float(level), False)
+                yield Label(at, shown, 2.9, role=Role.PENCIL)
     if most >= 0.1:
         yield Label((at_x, wide - at_y), f"▲ {marks.write_fine(_tenths(most))}", 3.2,
                     Anchor.START if at_x < long / 2 else Anchor.END, Role.CHALK, bold=True,
