@@ -84,10 +84,14 @@ class User:
         box.hidePopup()
 
     def type_in(self, field, text):
-        field.line.setFocus()
-        field.line.selectAll()
-        self.bot.keyClicks(field.line, text)
-        self.bot.keyClick(field.line, Qt.Key.Key_Return)
+        self.type_line(field.line, text)
+
+    def type_line(self, line, text):
+        """Type into a bare line, over what stands there, and press Enter."""
+        line.setFocus()
+        line.selectAll()
+        self.bot.keyClicks(line, text)
+        self.bot.keyClick(line, Qt.Key.Key_Return)
 
 
 @pytest.fixture

@@ -63,17 +63,11 @@ def test_a_joint_by_itself_is_made_up_from_typed_figures(cabinetmaker):
     cabinetmaker.choose(desk(cabinetmaker).corners, "made/sliding")
     numbers = desk(cabinetmaker).numbers
     assert cabinetmaker.reads_on_card("16 mm")
-    numbers.fields[3].selectAll()
-    cabinetmaker.bot.keyClicks(numbers.fields[3], "3.5")
-    cabinetmaker.bot.keyClick(numbers.fields[3], Qt.Key.Key_Return)
+    cabinetmaker.type_line(numbers.fields[3], "3.5")
     assert cabinetmaker.reads_on_card("17 mm")
-    numbers.fields[3].selectAll()
-    cabinetmaker.bot.keyClicks(numbers.fields[3], "30")
-    cabinetmaker.bot.keyClick(numbers.fields[3], Qt.Key.Key_Return)
+    cabinetmaker.type_line(numbers.fields[3], "30")
     assert cabinetmaker.reads_on_card("less deep than the 20 mm board")
-    numbers.fields[3].selectAll()
-    cabinetmaker.bot.keyClicks(numbers.fields[3], "deep")
-    cabinetmaker.bot.keyClick(numbers.fields[3], Qt.Key.Key_Return)
+    cabinetmaker.type_line(numbers.fields[3], "deep")
     assert "“deep” is not a figure" in numbers.sentence.text()
     cabinetmaker.choose(desk(cabinetmaker).corners, kind(cabinetmaker, "rabbet").id)
     assert not numbers.fields[0].isVisible()
@@ -136,13 +130,9 @@ def test_hands_are_typed_or_taken_from_practice_and_kept_with_the_project(cabine
     cabinetmaker.choose(rows.corners, kind(cabinetmaker, "through dovetail").id)
     assert cabinetmaker.reads_on_card("Trace the pins from the tails: of 100 corners about")
     cabinetmaker.press("Ways of working")
-    rows.hands.fields[2].selectAll()
-    cabinetmaker.bot.keyClicks(rows.hands.fields[2], "9")
-    cabinetmaker.bot.keyClick(rows.hands.fields[2], Qt.Key.Key_Return)
+    cabinetmaker.type_line(rows.hands.fields[2], "9")
     assert rows.hands.sentence.text() == "From 0 to 5 mm."
-    rows.hands.fields[2].selectAll()
-    cabinetmaker.bot.keyClicks(rows.hands.fields[2], "0.03")
-    cabinetmaker.bot.keyClick(rows.hands.fields[2], Qt.Key.Key_Return)
+    cabinetmaker.type_line(rows.hands.fields[2], "0.03")
     assert cabinetmaker.project.shop.hands.sawing == 0.03
     rows.practice.file = tmp_path / "practice.json"
     from nullah.core.joints.practice import JointTry

@@ -271,21 +271,15 @@ def test_edges_are_planned_from_typed_figures(miller):
     rows = desk(miller).edges
     miller.choose(rows.task, "typed/round")
     assert miller.reads_on_card("Chamfer at 45° to lines 3.5 mm from the corner")
-    rows.fields[0].selectAll()
-    miller.bot.keyClicks(rows.fields[0], "10")
-    miller.bot.keyClick(rows.fields[0], Qt.Key.Key_Return)
+    miller.type_line(rows.fields[0], "10")
     assert miller.reads_on_card("Chamfer at 45° to lines 5.9 mm from the corner")
-    rows.fields[0].selectAll()
-    miller.bot.keyClicks(rows.fields[0], "ten")
-    miller.bot.keyClick(rows.fields[0], Qt.Key.Key_Return)
+    miller.type_line(rows.fields[0], "ten")
     assert "“ten” is not a figure" in rows.sentence.text()
     for kind in ("taper", "chamfer", "thumbnail", "panel", "bevel"):
         miller.choose(rows.task, f"typed/{kind}")
         assert miller.window.bench.drawing.elements
     miller.choose(rows.task, "typed/bevel")
-    rows.fields[2].selectAll()
-    miller.bot.keyClicks(rows.fields[2], "89")
-    miller.bot.keyClick(rows.fields[2], Qt.Key.Key_Return)
+    miller.type_line(rows.fields[2], "89")
     assert miller.reads_on_card("between 0 and 80 degrees")
 
 
@@ -397,9 +391,7 @@ def answer(user, high, rise, begins):
     sticks = desk(user).sighting
     user.choose(sticks.high, high)
     user.choose(sticks.begins, str(begins))
-    sticks.rise.selectAll()
-    user.bot.keyClicks(sticks.rise, str(rise))
-    user.bot.keyClick(sticks.rise, Qt.Key.Key_Return)
+    user.type_line(sticks.rise, str(rise))
 
 
 def test_reading_the_sticks_is_marked_at_once_and_the_record_is_kept(miller, practice):

@@ -165,9 +165,10 @@ def best_rip(survey: Survey) -> BestCut:
     return BestCut(None, (y,), _ripped(survey, y))
 
 
-def _best_line(survey: Survey) -> float:
+def _best_line(survey: Survey, within: float = CUT_WITHIN) -> float:
     low, high = float(survey.y[0]), float(survey.y[-1])
-    return _meeting(low, high, lambda at: _reach_across(survey, low, at), lambda at: _reach_across(survey, at, high))
+    return _meeting(low, high, lambda at: _reach_across(survey, low, at), lambda at: _reach_across(survey, at, high),
+                    within)  # fmt: skip
 
 
 def _ripped(survey: Survey, at: float) -> tuple[float, float]:
@@ -182,7 +183,7 @@ def best_both(survey: Survey) -> BestCut:
 
     def ripped(x_from: float, x_to: float) -> float:
         length = survey.part(x_from, x_to, low, high)
-        return min(_ripped(length, _best_line(length)))
+        return min(_ripped(length, _best_line(length, (high - low) / 16)))
 
     x = _meeting(start, end, lambda at: ripped(start, at), lambda at: ripped(at, end), CUT_WITHIN * 8)
     near, far = best_rip(survey.part(start, x, low, high)), best_rip(survey.part(x, end, low, high))

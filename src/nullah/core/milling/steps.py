@@ -115,7 +115,7 @@ def write_shaving(marks: Marks, depth: float, unit: bool = True) -> str:
     '0.04 mm'
     """
     if marks.unit is Unit.INCH:
-        return marks.write_fine(from_float(depth), unit)
+        return marks.write_thin(depth, unit)
     return f"{depth:g}{' mm' * unit}"
 
 

@@ -317,8 +317,8 @@ def _stroke(stage: Stage, lane: Lane, profile: Grid, first: int, last: int) -> S
 def out_of_flat(work: Work) -> float:
     """Give how far a face is from flat: the distance of two parallel planes that it fits between, mm.
 
-    Found by turning the plane of least squares until it is best (a linear programme would give
-    the same); steep faces are no matter here, so the distance is measured upright.
+    They lie as the plane of least squares does, so the least distance there is may be a little smaller,
+    never larger; it is measured upright, for a face on the bench is not steep.
     """
     x, y = np.meshgrid(work.x, work.y, indexing="ij")
     level = np.column_stack((np.ones(x.size), x.ravel(), y.ravel()))

@@ -52,12 +52,21 @@ class Told(NamedTuple):
     both: BestCut
 
 
-@lru_cache(maxsize=64)
 def told(board: Board, shop: Shop) -> Told:
     """Work out what the survey of a board tells."""
+    return Told(whole_job(board, shop), *_cuts(board))
+
+
+def whole_job(board: Board, shop: Shop) -> Job:
+    """Give how a whole board is milled to all it can give."""
+    return job_of(board, Rect(0.0, 0.0, float(board.length), float(board.width)), shop, None, mm(0))
+
+
+@lru_cache(maxsize=64)
+def _cuts(board: Board) -> tuple[BestCut, BestCut, BestCut]:
+    """Find the best cuts of a board: they hang on its shape alone."""
     survey = survey_of(board)
-    whole = Rect(0.0, 0.0, float(board.length), float(board.width))
-    return Told(job_of(board, whole, shop, None, mm(0)), best_crosscut(survey), best_rip(survey), best_both(survey))
+    return best_crosscut(survey), best_rip(survey), best_both(survey)
 
 
 # --- the drawing ----------------------------------------------------------------------------------
@@ -68,12 +77,12 @@ def draw_survey(plan: Plan, hand: Hand) -> Drawing:
     board = board_in_hand(plan, hand)
     if board is None:
         return Drawing()
-    found = told(board, plan.project.shop)
-    face = face_up(hand, found.job.first.face)
+    job = whole_job(board, plan.project.shop)
+    face = face_up(hand, job.first.face)
     return drawing(
-        draw_face(board, found.job.face(face), plan.marks),
+        draw_face(board, job.face(face), plan.marks),
         _readings(board, face, hand, plan.marks),
-        _title(board, face, found.job, plan.marks),
+        _title(board, face, job, plan.marks),
     )
 
 
@@ -175,21 +184,24 @@ def in_figures(reading: ShapeReading, marks: Marks, unit: bool = True) -> str:
     return marks.write_fine(reading.thickness if isinstance(reading, Calliper) else figure or mm(0), unit)
 
 
-def in_words(reading: ShapeReading) -> str:
+def in_words(reading: ShapeReading, marks: Marks) -> str:
     """Say where a reading is taken and with what."""
+
+    def at(place: float) -> str:
+        return marks.write(from_float(round(place)))
+
     if isinstance(reading, Calliper):
-        return f"calliper at {reading.at[0]:.0f}, {'upper' if reading.at[1] > 20 else 'lower'} edge"
+        return f"calliper at {at(reading.at[0])}, {'upper' if reading.at[1] > 20 else 'lower'} edge"
     face = "upper" if reading.upper else "lower"
     if isinstance(reading, Wind):
-        return f"sticks at {reading.near:.0f} and {reading.far:.0f}, {face} face"
+        return f"sticks at {at(reading.near)} and {at(reading.far)}, {face} face"
     (x0, y0), (x1, y1) = reading.start, reading.end
     if abs(x1 - x0) < 1:
-        return f"straightedge across at {x0:.0f}, {face} face"
+        return f"straightedge across at {at(x0)}, {face} face"
     if abs(y1 - y0) < 1:
-        return f"straightedge along, {y0:.0f} up, {face} face, gap at {reading.at[0]:.0f}"
-    return (
-        f"straightedge on the diagonal {'rising' if (y1 - y0) * (x1 - x0) > 0 else 'falling'} to the right, {face} face"
-    )
+        return f"straightedge along, {at(y0)} up, {face} face, gap at {at(reading.at[0])}"
+    way = "rising" if (y1 - y0) * (x1 - x0) > 0 else "falling"
+    return f"straightedge on the diagonal {way} to the right, {face} face"
 
 
 def _mark(board: Board, reading: ShapeReading, upper: bool, figure: str, of: str, role: Role) -> Iterator[Element]:
@@ -362,15 +374,15 @@ def _remarks(plan: Plan, board: Board, found: Told, adjusted: Adjusted | None) -
     if adjusted is not None and adjusted.contradiction is not None:
         wrong = adjusted.contradiction
         one, two = board.shape[wrong.first], board.shape[wrong.second]
-        yield Remark(
-            f"Two readings contradict each other by {write(_tenths(wrong.apart))}: {in_words(one)} "
-            f"({in_figures(one, plan.marks)}) and {in_words(two)} ({in_figures(two, plan.marks)}). Take both again.",
-            Weight.FAILS,
+        said = " and ".join(
+            f"{in_words(each, plan.marks)} ({in_figures(each, plan.marks)})" for each in (one, two)
         )  # fmt: skip
+        apart = write(_tenths(wrong.apart))
+        yield Remark(f"Two readings contradict each other by {apart}: {said}. Take both again.", Weight.FAILS)
     if adjusted is not None and not adjusted.known and adjusted.next_reading is not None:
         yield Remark(
             f"The readings do not fix both faces yet: they are known to {write(_tenths(adjusted.doubt))} on the whole, "
-            f"{KNOWN_WITHIN:g} mm is enough. Take next: {in_words(adjusted.next_reading)}.",
+            f"{write(from_float(KNOWN_WITHIN))} is enough. Take next: {in_words(adjusted.next_reading, plan.marks)}.",
             Weight.LOOK,
         )  # fmt: skip
     elif adjusted is not None:

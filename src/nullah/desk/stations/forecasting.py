@@ -10,7 +10,7 @@ from PySide6.QtWidgets import QCheckBox
 from nullah.core import actions
 from nullah.core.breakdown.layout import FirstCut
 from nullah.core.ledger import Measured
-from nullah.core.lengths import Length
+from nullah.core.lengths import Length, from_float
 from nullah.core.piece.part import Part
 from nullah.core.stations.stock import board_in_hand
 from nullah.desk.bench import Bench
@@ -88,7 +88,7 @@ class ForecastRows(Group):
         cut = project.first_cut(board.id) if board is not None else None
         self.at.set_unit(marks.unit)
         self.at.setEnabled(board is not None)
-        self.at.show_value("" if cut is None else f"{cut.at:g} mm")
+        self.at.show_value("" if cut is None else marks.write(from_float(cut.at)))
         if cut is not None:
             self.way.setCurrentIndex(0 if cut.crosswise else 1)
         self.no_cut.setEnabled(cut is not None)

@@ -15,7 +15,7 @@ from nullah.core.milling.decide import Face
 from nullah.core.rack.board import Board
 from nullah.core.rack.shape_readings import Calliper, Gap, ShapeReading, Wind, figure_of, shape_place, with_figure
 from nullah.core.stations.stock import board_in_hand, face_up
-from nullah.core.stations.surveying import TAKEN, WANTED, as_it_lies, in_words, told
+from nullah.core.stations.surveying import TAKEN, WANTED, as_it_lies, in_words, whole_job
 from nullah.desk.bench import Bench, Tool
 from nullah.desk.document import Document
 from nullah.desk.fields import ValueField
@@ -70,7 +70,7 @@ class SurveyRows(Group):
     def upper(self) -> bool:
         """Whether the upper face lies up."""
         board = self.board
-        usual = told(board, self.document.project.shop).job.first.face if board is not None else Face.UPPER
+        usual = whole_job(board, self.document.project.shop).first.face if board is not None else Face.UPPER
         return face_up(self.document.hand, usual) is Face.UPPER
 
     def refresh(self) -> None:
@@ -81,7 +81,7 @@ class SurveyRows(Group):
         self.one.setEnabled(board is not None)
         self.clear.setEnabled(bool(board and board.shape))
         asked = hand.reading or self._next()
-        text = "" if asked is None else f"{'here' if hand.reading else 'next'}: {in_words(asked)}"
+        text = "" if asked is None else f"{'here' if hand.reading else 'next'}: {self._named(asked)}"
         if board is not None and board.surface is not None:
             text = "A grid of heights from a file overrules readings."
         self.where.setText(text)
@@ -133,6 +133,9 @@ class SurveyRows(Group):
             return None
         return usual_readings(board)[0]
 
+    def _named(self, reading: ShapeReading) -> str:
+        return in_words(reading, self.document.project.marks)
+
     def _turn(self, face: str) -> None:
         self.document.set_hand(self.document.hand._replace(face=face, reading=None))
 
@@ -148,7 +151,7 @@ class SurveyRows(Group):
             self.figure.complain("Pick a ring on the board, or drag where it was read.")
             return
         taken = with_figure(reading, figure)
-        sentence = self.document.do(f"{board.name}: {in_words(reading)} {figure.as_text()}",
+        sentence = self.document.do(f"{board.name}: {self._named(reading)} {figure.as_text()}",
                                     lambda p: actions.take_shape(p, board.id, taken))  # fmt: skip
         self._entered(sentence)
 
@@ -170,7 +173,7 @@ class SurveyRows(Group):
             self.figure.complain("Both faces are known. Drag on the board to read somewhere else.")
             return
         taken = self.gauges.read(board, reading)
-        self._entered(self.document.do(f"{board.name}: {in_words(reading)} {figure_of(taken).as_text()}",
+        self._entered(self.document.do(f"{board.name}: {self._named(reading)} {figure_of(taken).as_text()}",
                                        lambda p: actions.take_shape(p, board.id, taken)))  # fmt: skip
 
     def read_all(self) -> None:
@@ -188,7 +191,7 @@ class SurveyRows(Group):
         board, index = self.board, self._taken()
         if board is not None and index is not None:
             reading = board.shape[index]
-            self._entered(self.document.do(f"rub out {in_words(reading)}",
+            self._entered(self.document.do(f"rub out {self._named(reading)}",
                                            lambda p: actions.drop_shape(p, board.id, index)))  # fmt: skip
 
     def rub_all(self) -> None:
