@@ -1,0 +1,181 @@
+"""The limits of each family of joints, on joints made up to be just good and just bad."""
+
+import pytest
+
+from nullah.core.card import Weight
+from nullah.core.drawing import Label, Path, Role
+from nullah.core.joints.cutouts import mitred, sizes_of, spans_of
+from nullah.core.joints.dovetail import Dovetail, lay_out
+from nullah.core.joints.families import AtBench, told_of
+from nullah.core.joints.fasteners import SAFE_SHARE, fastening, nail_withdrawal
+from nullah.core.joints.kinds import kind_of, kinds_of
+from nullah.core.joints.made_up import make_up
+from nullah.core.joints.mate_views import extent_of, mate_views, shown_part
+from nullah.core.joints.views import divider_pricks
+from nullah.core.lengths import Marks, Slope, Unit, mm
+from nullah.core.piece.overlap import Hold, Joint, Sharing
+from nullah.core.plan import work_out
+from nullah.core.shop import Schools, Shop
+from nullah.demo.seed_cabinet import seed_cabinet
+
+
+def told(family, *figures, shop=None, marks=None):
+    (kind,) = kinds_of(make_up(family, figures).assembly)
+    return told_of(AtBench(kind, marks or Marks(), shop or Shop()))
+
+
+def look(told_of_it):
+    return " ".join(remark.text for remark in told_of_it.remarks if remark.weight is not Weight.NOTE)
+
+
+# --- let in -------------------------------------------------------------------------------------------------
+
+
+@pytest.mark.parametrize(
+    ("deep", "words"), [(6, ""), (8, "more than a third of 18.0 mm"), (16, "left under it: that breaks")]
+)
+def test_a_dado_s_depth(deep, words):
+    assert words in look(told("dado", 150, 18, 12, deep, 10)) and bool(words) is bool(
+        look(told("dado", 150, 18, 12, deep, 10))
+    )
+
+
+@pytest.mark.parametrize(("deep", "words"), [(8, ""), (10, "more than half of 18.0 mm"), (16, "that breaks")])
+def test_a_rabbet_s_depth(deep, words):
+    assert words in look(told("rabbet", 90, 18, 9, deep))
+
+
+def test_a_dado_near_the_end_leaves_it_long():
+    # The board is 140 long and the dado in its middle: a shelf 124 thick leaves 8 beside it.
+    assert "likely to split off" in look(told("dado", 150, 18, 124, 5, 0))
+
+
+def test_what_is_traced_is_named_and_what_is_gauged_has_a_figure():
+    dado = told("dado", 150, 18, 12, 6, 10)
+    notes = {setting.tool: setting.note for setting in dado.settings}
+    assert "trace the second wall from shelf" in notes["Wide"] and "router plane" in notes["Depth"]
+    assert "Measure it and all that follows" in dado.why[0]
+    groove = told("groove", 90, 14, 6, 4.5, 9)
+    assert any("Plough with the fence" in step for step in groove.steps)
+    rabbet = told("rabbet", 90, 18, 9, 8)
+    assert any("sits in, or a hair inside" in step for step in rabbet.steps)
+
+
+def test_settings_follow_the_unit_and_the_mark():
+    inch = told("dado", 150, 25.4, 12.7, 6.35, 0, marks=Marks(Unit.INCH))
+    figures = {setting.tool: setting.figure for setting in inch.settings}
+    assert figures["Wide"] == "1/2″" and figures["Depth"] == "1/4″"
+
+
+# --- tenons ---------------------------------------------------------------------------------------------------
+
+
+@pytest.mark.parametrize(
+    ("figures", "words"),
+    [
+        ((44, 70, 20, 6, 28, 16), ""),
+        ((44, 70, 20, 3, 28, 16), "is thin; a third is usual"),
+        ((44, 70, 20, 12, 28, 16), "thin cheeks"),
+        ((44, 70, 20, 8, 28, 16), "No chisel is 8.0 mm wide"),
+        ((44, 70, 20, 6, 4, 16), "holds little"),
+        ((44, 70, 20, 6, 28, 5), "likely to split"),
+    ],
+)
+def test_a_tenon_s_limits(figures, words):
+    found = look(told("haunched", *figures))
+    assert words in found and (words or not found or "wide moves" in found)
+
+
+@pytest.mark.parametrize(
+    ("school", "first"), [("shoulders first", "Saw the shoulders"), ("cheeks first", "Saw the cheeks")]
+)
+def test_a_tenon_is_sawn_in_the_way_that_was_chosen(school, first):
+    steps = told("haunched", 44, 70, 20, 6, 28, 16, shop=Shop(schools=Schools(tenon=school))).steps
+    assert any(step.startswith(first) for step in steps)
+
+
+# --- laps and mitres -----------------------------------------------------------------------------------------------
+
+
+def test_a_lap_is_gauged_to_half_and_a_bridle_to_a_third():
+    assert {s.figure for s in told("cross", 40, 30, 20).settings if s.tool == "Gauge"} == {"10.0 mm"}
+    assert {s.figure for s in told("bridle", 40, 21).settings if s.tool == "Gauge"} == {"7.0 mm"}
+    assert "it breaks" in look(told("cross", 40, 30, 5))
+    assert "it breaks" not in look(told("cross", 40, 30, 20))
+
+
+def test_a_mitre_is_said_to_be_weak_and_drawn_at_its_corner():
+    (kind,) = kinds_of(make_up("keyed", (40, 18, 2, 20)).assembly)
+    assert "holds little" in look(told_of(AtBench(kind, Marks(), Shop())))
+    for mate, other in ((kind.first, kind.second), (kind.second, kind.first)):
+        slope = mitred(mate.part, other.part)
+        assert slope.on_face and len(set(slope.corners)) == 3
+        drawn = list(mate_views(mate, "black cherry", Marks()))
+        triangles = [e for e in drawn if isinstance(e, Path) and len(e.points) == 3 and e.closed]
+        assert len(triangles) == 1 and triangles[0].role is Role.KNIFE
+        # Half of the square where both fill the same space.
+        (x0, y0), (x1, y1), (x2, y2) = triangles[0].points
+        assert abs((x1 - x0) * (y2 - y0) - (x2 - x0) * (y1 - y0)) / 2 == pytest.approx(40 * 40 / 2)
+
+
+# --- nails and screws -------------------------------------------------------------------------------------------------
+
+
+def butt(hold):
+    made = make_up("cross", (40, 30, 20)).assembly
+    # Laid on one another instead of let into each other: the upper one stands on the lower one's face.
+    lower, upper = made.parts
+    lifted = upper._replace(box=upper.box.moved((0, 0, lower.box.high[2])))
+    return made._replace(parts=(lower, lifted), joints=(Joint("b", Sharing.BUTT, lower.id, lifted.id, hold),))
+
+
+@pytest.mark.parametrize(("hold", "tool"), [(Hold.NAILS, "Nails"), (Hold.SCREWS, "Screws"), (Hold.SLOTS, "Screws")])
+def test_nails_and_screws_are_set_out_and_say_what_they_carry(hold, tool):
+    (kind,) = kinds_of(butt(hold))
+    found = told_of(AtBench(kind, Marks(), Shop(), gravities=(0.5, 0.5)))
+    figures = {setting.tool: setting for setting in found.settings}
+    assert tool in figures and {"Pilot", "From the ends", "Each may carry"} <= set(figures)
+    row = fastening(hold is not Hold.NAILS, 20, 20, 40, 0.5, True, False)
+    assert figures["Each may carry"].figure == f"{row.holds * SAFE_SHARE:.0f} N"
+    assert found.remarks[-1].text.startswith("Test nail or screw")
+    touch = [
+        e for e in mate_views(kind.first, "black cherry", Marks()) if isinstance(e, Path) and e.role is Role.PENCIL
+    ]
+    assert touch, "where the other part lies is pencilled"
+
+
+def test_denser_wood_holds_more_and_a_nail_in_end_grain_half():
+    assert nail_withdrawal(0.6, 2, 25) / nail_withdrawal(0.3, 2, 25) == pytest.approx(2**2.5)
+    side, end = (fastening(False, 10, 60, 200, 0.5, True, at_end) for at_end in (False, True))
+    assert end.holds == pytest.approx(side.holds / 2) and end.places == side.places
+
+
+def test_a_glued_butt_says_where_it_is_weak():
+    (kind,) = kinds_of(butt(Hold.GLUE))
+    assert "End grain" in look(told_of(AtBench(kind, Marks(), Shop())))
+
+
+# --- drawings ---------------------------------------------------------------------------------------------
+
+
+def test_a_long_part_is_broken_off_and_an_end_that_is_shown_is_its_own():
+    assembly = work_out(seed_cabinet(), milling=False, proving=False).assembly
+    dadoed = next(kind for kind in kinds_of(assembly) if kind.name == "stopped dado")
+    kind = kind_of(assembly, dadoed.all, "divider21")
+    host = shown_part(kind.first)
+    assert (host.starts, host.ends) == (False, False) and host.low < kind.first.cutouts[0].along[0] < host.high
+    groove = kinds_of(make_up("groove", (90, 14, 6, 4.5, 9)).assembly)[0].first
+    assert shown_part(groove).starts and shown_part(groove).ends
+    wide, high = extent_of(kind.first)
+    assert wide > host.high - host.low and high > 150
+    assert spans_of(kind.first.part, kind.first.part.box)[1] == (0, sizes_of(kind.first.part).across)
+
+
+def test_dividers_prick_every_tail_and_go_over_by_the_pin():
+    layout = lay_out(Dovetail(mm(150), mm(15), mm(15), 3, mm(8), mm(6), Slope(mm(7).mm)))
+    drawn = list(divider_pricks(layout, Marks()))
+    levels = {round(150 - e.points[0][1], 6) for e in drawn if isinstance(e, Path)}
+    assert {round(float(mark), 6) for mark in layout.marks} <= levels
+    # The last step from either side passes the other half-pin line by the pin.
+    assert {150 - 8 + 6, 8 - 6} <= levels
+    assert any("goes over by the pin, 6.0 mm" in e.text for e in drawn if isinstance(e, Label))
