@@ -14,20 +14,12 @@ from typing import NamedTuple
 
 from nullah.core.actions import join_own
 from nullah.core.bench.cutlist import CutListRow, cut_list_row
-from nullah.core.breakdown.cuts import NotSawableError, SawCut, cut_through_first, taken_apart
+from nullah.core.board_plans import BoardPlan, board_plans
 from nullah.core.breakdown.layout import (
-    FirstCut,
-    PlacedPart,
-    Rect,
     Unplaced,
-    complaints,
-    consumed,
-    place,
-    set_complaints,
 )
 from nullah.core.breakdown.reasons import Taken, reason
 from nullah.core.breakdown.rough import RoughPart, as_made, asking, rough_parts
-from nullah.core.breakdown.sawing import Sawing
 from nullah.core.card import Remark, Weight, with_lengths
 from nullah.core.joints.corners import Corner, lay_out_corners
 from nullah.core.ledger import Ledger, LedgerError, Origin, work_out_ledger
@@ -38,7 +30,6 @@ from nullah.core.piece.overlap import Hold, Joint
 from nullah.core.piece.own import offers, with_own
 from nullah.core.piece.part import INSIDE, Part
 from nullah.core.project import Piece, Project
-from nullah.core.rack.board import Board
 from nullah.core.wood.movement import Cut
 from nullah.core.wood.species import SpeciesError, find_species
 
@@ -51,22 +42,6 @@ if TYPE_CHECKING:  # these bring numpy and the solids: only loaded when asked fo
 #: What a piece is made of until boards or a choice say otherwise.
 USUAL_WOOD = "black cherry"
 _PIN_FIGURES = (".pin", ".count")
-
-
-class BoardPlan(NamedTuple):
-    """One board with what lies on it, its cuts in order, and what is wrong, by part id."""
-
-    board: Board
-    placed: tuple[PlacedPart, ...]
-    cuts: tuple[SawCut, ...]
-    wrong: Mapping[str, str]
-    not_sawable: str = ""
-    left: tuple[Rect, ...] = ()
-
-    @property
-    def consumed(self) -> float:
-        """Wood used, mm²."""
-        return consumed(self.board, self.placed)
 
 
 class PartState(NamedTuple):
@@ -257,7 +232,7 @@ def work_out(project: Project, milling: bool = True, proving: bool = True) -> Pl
     )
     assembly = assembly if remarks == assembly.remarks else assembly._replace(remarks=remarks)
     rough = _rough(project, assembly)
-    boards = _boards(project, rough)
+    boards = board_plans(project, rough)
     laid = {item.part.id for board in boards for item in board.placed}
     bare = {item.board.id for item in boards if not item.placed}
     taken = tuple((item.board.id, _taken(item, float(project.shop.kerf))) for item in boards if item.placed)
@@ -370,50 +345,6 @@ def _unplaced(part: RoughPart, project: Project, bare: frozenset[str], taken: Ta
                 f"Flattening leaves it {write(most)} at most, out of {name}; it needs {write(part.finished)}.",
             )
     return Unplaced(part, found.why, found.staves)
-
-
-def _boards(project: Project, rough: tuple[RoughPart, ...]) -> tuple[BoardPlan, ...]:
-    by_id = {part.id: part for part in rough}
-    laid = [place(by_id[item.part], item) for item in project.layout if item.part in by_id]
-    apart = set_complaints(rough, laid, project.shop.kerf)
-    return tuple(
-        _board_plan(board, tuple(item for item in laid if item.board == board.id), project, apart)
-        for board in project.boards
-    )
-
-
-def _board_plan(board: Board, placed: tuple[PlacedPart, ...], project: Project, apart: Mapping[str, str]) -> BoardPlan:
-    wrong = complaints(board, placed, project.shop.kerf, project.marks)
-    wrong |= {
-        item.part.id: apart[item.part.id] for item in placed if item.part.id in apart and item.part.id not in wrong
-    }
-    cuts, left, problem = _sawn(board, placed, float(project.shop.kerf), project.first_cut(board.id))
-    return BoardPlan(board, placed, () if wrong else cuts, MappingProxyType(wrong), "" if wrong else problem, left)
-
-
-@lru_cache(maxsize=512)
-def _sawn(
-    board: Board, placed: tuple[PlacedPart, ...], kerf: float, first: FirstCut | None
-) -> tuple[tuple[SawCut, ...], tuple[Rect, ...], str]:
-    """Give the cuts of a board, what they leave, and why there are none."""
-    whole = Rect(0, 0, float(board.length), float(board.width))
-    sawing = sawing_of(board)
-    try:
-        if first is None or not placed:
-            cuts, left = taken_apart(whole, placed, kerf, sawing)
-        else:
-            cuts, left = cut_through_first(whole, placed, kerf, sawing, first.crosswise, first.at)
-        return cuts, left, ""
-    except NotSawableError as error:
-        return (), (), str(error)
-
-
-def sawing_of(board: Board) -> Sawing:
-    """Give what sawing a board costs, by its thickness and hardness."""
-    try:
-        return Sawing(thickness=float(board.thickness), hardness=find_species(board.species).hardness)
-    except SpeciesError:
-        return Sawing(thickness=float(board.thickness))
 
 
 def _forecasts(project: Project, assembly: Assembly, boards: tuple[BoardPlan, ...]) -> tuple[Forecast, ...]:

@@ -4,12 +4,13 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
+from nullah.core.board_plans import BoardPlan
 from nullah.core.breakdown.buying import ToBuy, buying_list
 from nullah.core.breakdown.cuts import CutKind
 from nullah.core.card import Card, Remark, Weight
 from nullah.core.drawing import Anchor, Element, Label, Role, drawing
 from nullah.core.lengths import from_float
-from nullah.core.plan import BoardPlan, Plan
+from nullah.core.plan import Plan
 from nullah.core.rack.sizes import board_feet, quarters_name
 from nullah.core.sheets.page import A4, MARGIN, Sheet, card_on_paper, heading, paragraph
 from nullah.core.stations.breakdown import draw_one_board, wood_to_buy

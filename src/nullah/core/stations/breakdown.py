@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
+from nullah.core.board_plans import BoardPlan, sawing_of
 from nullah.core.breakdown.cuts import CutKind, SawCut
 from nullah.core.breakdown.glue_up import glue_up_steps
 from nullah.core.breakdown.layout import PlacedPart, flaw_rect
@@ -23,7 +24,7 @@ from nullah.core.drawing import (
     rectangle,
 )
 from nullah.core.lengths import Direction, from_float
-from nullah.core.plan import USUAL_WOOD, BoardPlan, Plan, sawing_of
+from nullah.core.plan import USUAL_WOOD, Plan
 from nullah.core.rack.board import Faces
 from nullah.core.rack.sizes import quarters_name
 from nullah.core.stations.rack import MOST_IN_A_COLUMN, board_places, draw_flaws, draw_missing

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
+from nullah.core.board_plans import BoardPlan, sawing_of
 from nullah.core.breakdown.asks import Rect
 from nullah.core.breakdown.cuts import CutKind, SawCut
 from nullah.core.breakdown.rough import RoughPart
@@ -12,7 +13,7 @@ from nullah.core.breakdown.sawing import worth_keeping
 from nullah.core.card import Card, Remark, Setting
 from nullah.core.drawing import Anchor, Drawing, Element, Fill, Label, Ring, Role, drawing, grain_lines, line, rectangle
 from nullah.core.lengths import from_float
-from nullah.core.plan import BoardPlan, Plan, sawing_of
+from nullah.core.plan import Plan
 from nullah.core.stations.rack import draw_flaws
 
 

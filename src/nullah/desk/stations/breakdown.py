@@ -10,10 +10,10 @@ from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QPushButton
 
 from nullah.core import actions
+from nullah.core.board_plans import BoardPlan
 from nullah.core.breakdown.search import Layout
 from nullah.core.laying import saw_up, take_layout, task_of
 from nullah.core.lengths import Length
-from nullah.core.plan import BoardPlan
 from nullah.core.rack.board import Board
 from nullah.core.stations.breakdown import board_in_hand, piece_in_hand
 from nullah.desk.bench import Bench

@@ -27,6 +27,7 @@ class MadeUp(NamedTuple):
 
 
 def exact(value: float) -> Fraction:
+    """Give a length in mm as an exact one, to the nanometre."""
     return Fraction(round(value * 1_000_000), 1_000_000)
 
 
@@ -42,19 +43,23 @@ def board(
     if any(b - a <= 0 for a, b in zip(low, high, strict=True)):
         raise JointError(f"Nothing is left of the {name}: give it more than nothing.")
     axes = {"x": Axis.X, "y": Axis.Y, "z": Axis.Z}
-    box = Box((exact(low[0]), exact(low[1]), exact(low[2])), (exact(high[0]), exact(high[1]), exact(high[2])))
     quantities = (f"{name}.length", f"{name}.width", f"{name}.thickness")
-    return Part(name, number, name, box, axes[lie[0]], axes[lie[1]], Needs.CLEAR, quantities, name, shapings=shapings)
+    return Part(
+        name, number, name, box(low, high), axes[lie[0]], axes[lie[1]], Needs.CLEAR, quantities, name, shapings=shapings
+    )
 
 
 def box(low: tuple[float, float, float], high: tuple[float, float, float]) -> Box:
+    """Give the box between two corners, mm."""
     return Box((exact(low[0]), exact(low[1]), exact(low[2])), (exact(high[0]), exact(high[1]), exact(high[2])))
 
 
 def need(good: bool, sentence: str) -> None:
+    """Raise `JointError` with a sentence unless something holds."""
     if not good:
         raise JointError(sentence)
 
 
 def in_mm(value: float) -> str:
+    """Write a length given in mm, to a tenth."""
     return f"{round(value, 1):g} mm"

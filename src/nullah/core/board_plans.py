@@ -1,0 +1,77 @@
+"""Each board of the rack with what lies on it: its cuts in order, what they leave, and what is wrong."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from functools import lru_cache
+from types import MappingProxyType
+from typing import NamedTuple
+
+from nullah.core.breakdown.cuts import NotSawableError, SawCut, cut_through_first, taken_apart
+from nullah.core.breakdown.layout import FirstCut, PlacedPart, Rect, complaints, consumed, place, set_complaints
+from nullah.core.breakdown.rough import RoughPart
+from nullah.core.breakdown.sawing import Sawing
+from nullah.core.project import Project
+from nullah.core.rack.board import Board
+from nullah.core.wood.species import SpeciesError, find_species
+
+
+class BoardPlan(NamedTuple):
+    """One board with what lies on it, its cuts in order, and what is wrong, by part id."""
+
+    board: Board
+    placed: tuple[PlacedPart, ...]
+    cuts: tuple[SawCut, ...]
+    wrong: Mapping[str, str]
+    not_sawable: str = ""
+    left: tuple[Rect, ...] = ()
+
+    @property
+    def consumed(self) -> float:
+        """Wood used, mm²."""
+        return consumed(self.board, self.placed)
+
+
+def board_plans(project: Project, rough: tuple[RoughPart, ...]) -> tuple[BoardPlan, ...]:
+    """Give every board of the rack with what lies on it, sawn as it will be."""
+    by_id = {part.id: part for part in rough}
+    laid = [place(by_id[item.part], item) for item in project.layout if item.part in by_id]
+    apart = set_complaints(rough, laid, project.shop.kerf)
+    return tuple(
+        _board_plan(board, tuple(item for item in laid if item.board == board.id), project, apart)
+        for board in project.boards
+    )
+
+
+def _board_plan(board: Board, placed: tuple[PlacedPart, ...], project: Project, apart: Mapping[str, str]) -> BoardPlan:
+    wrong = complaints(board, placed, project.shop.kerf, project.marks)
+    wrong |= {
+        item.part.id: apart[item.part.id] for item in placed if item.part.id in apart and item.part.id not in wrong
+    }
+    cuts, left, problem = _sawn(board, placed, float(project.shop.kerf), project.first_cut(board.id))
+    return BoardPlan(board, placed, () if wrong else cuts, MappingProxyType(wrong), "" if wrong else problem, left)
+
+
+@lru_cache(maxsize=512)
+def _sawn(
+    board: Board, placed: tuple[PlacedPart, ...], kerf: float, first: FirstCut | None
+) -> tuple[tuple[SawCut, ...], tuple[Rect, ...], str]:
+    """Give the cuts of a board, what they leave, and why there are none."""
+    whole = Rect(0, 0, float(board.length), float(board.width))
+    sawing = sawing_of(board)
+    try:
+        if first is None or not placed:
+            cuts, left = taken_apart(whole, placed, kerf, sawing)
+        else:
+            cuts, left = cut_through_first(whole, placed, kerf, sawing, first.crosswise, first.at)
+        return cuts, left, ""
+    except NotSawableError as error:
+        return (), (), str(error)
+
+
+def sawing_of(board: Board) -> Sawing:
+    """Give what sawing a board costs, by its thickness and hardness."""
+    try:
+        return Sawing(thickness=float(board.thickness), hardness=find_species(board.species).hardness)
+    except SpeciesError:
+        return Sawing(thickness=float(board.thickness))
