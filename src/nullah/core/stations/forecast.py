@@ -49,10 +49,11 @@ def draw_forecast(plan: Plan, hand: Hand) -> Drawing:
     shown = drawing(_bars(plan, _beside(plan, chosen), chosen))
     if chosen is None:
         return shown
-    left, top, right, _ = shown.bounds()
+    left, top, right, bottom = shown.bounds()
     section = drawing(_sections(plan, chosen))
-    s_left, _, s_right, s_bottom = section.bounds()
-    scale = (right - left) / (s_right - s_left)
+    s_left, s_top, s_right, s_bottom = section.bounds()
+    # As wide as the bars, but half as high: a short part would leave them no room.
+    scale = min((right - left) / (s_right - s_left), 0.55 * (bottom - top) / (s_bottom - s_top))
     return section.moved(left - s_left * scale, top - 70 - s_bottom * scale, scale) + shown
 
 
@@ -97,28 +98,28 @@ def _along(plan: Plan, board: Board, survey: Survey, slab: Slab, what: str) -> I
         xs, survey.top[:, middle].tolist(), survey.bottom[:, middle].tolist(),
         [slab.a * float(x) + slab.b * float(survey.y[middle]) + slab.c for x in survey.x], slab.thickness, board, 0, 0,
     )  # fmt: skip
-    high = EXAGGERATION * float(survey.top.max() - survey.bottom.min())
+    # Heights count from the datum of the survey, which may lie in the middle of the board.
+    high, deep = EXAGGERATION * float(survey.top.max()), EXAGGERATION * max(0.0, -float(survey.bottom.min()))
     yield Label((0, -high), f"{what}: along its middle", 3.0, Anchor.START, Role.FAINT, nudge_mm=(0, -3))
-    yield Label(
-        (length, -high), f"heights drawn {EXAGGERATION} × too large", 2.9, Anchor.END, Role.FAINT, nudge_mm=(0, -3)
-    )
     width = float(survey.y[-1] - survey.y[0])
     ys = [float(y - survey.y[0]) for y in survey.y]
-    gap = max(40.0, length * 0.08)
-    for index, (station, title) in enumerate(((0, "its left end"), (-1, "its right end"))):
+    gap = max(40.0, length * 0.12)
+    for index, (station, title) in enumerate(((0, "left end"), (-1, "right end"))):
         at = index * (width + gap)
-        below = high + 48
+        below = deep + high + 48
         x = float(survey.x[station])
         yield from _profile(
             ys, survey.top[station].tolist(), survey.bottom[station].tolist(),
             [slab.a * x + slab.b * float(y) + slab.c for y in survey.y], slab.thickness, board, at, below,
         )  # fmt: skip
-        yield Label((at + width / 2, below), title, 3.0, role=Role.FAINT, nudge_mm=(0, 4))
+        yield Label((at + width / 2, below + deep), title, 3.0, role=Role.FAINT, nudge_mm=(0, 4))
     if slab.thickness > 0:
-        legend = (2 * (width + gap), high + 50)
+        legend = (2 * (width + gap), deep + 50)
         thick = plan.marks.write_fine(_length(slab.thickness))
         yield Label(legend, f"blue: the flat slab inside, {thick}", 3.2, Anchor.START)
         yield Label(legend, "hatched: shavings", 3.2, Anchor.START, Role.FAINT, nudge_mm=(0, 5))
+        words = f"heights drawn {EXAGGERATION} × too large"
+        yield Label(legend, words, 2.9, Anchor.START, Role.FAINT, nudge_mm=(0, 10))
 
 
 def _length(millimetres: float) -> Length:
