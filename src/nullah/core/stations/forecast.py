@@ -104,7 +104,7 @@ def _along(plan: Plan, board: Board, survey: Survey, slab: Slab, what: str) -> I
     width = float(survey.y[-1] - survey.y[0])
     ys = [float(y - survey.y[0]) for y in survey.y]
     gap = max(40.0, length * 0.12)
-    for index, (station, title) in enumerate(((0, "left end"), (-1, "right end"))):
+    for index, (station, title) in enumerate(((0, "left"), (-1, "right"))):
         at = index * (width + gap)
         below = deep + high + 48
         x = float(survey.x[station])
@@ -152,7 +152,7 @@ def _bars(plan: Plan, forecasts: tuple[Forecast, ...], chosen: Forecast | None) 
         yield Label((0, y + 16), name, 3.8, Anchor.START, Role.CHALK if lit else Role.LABEL, bold=lit, of=item.part)
         board = plan.project.board(item.board)
         yield Label((0, y + 36), board.name if board else "", 2.9, Anchor.START, Role.FAINT, of=item.part)
-        species = board.species if board else ""
+        species, need_long = board.species if board else "", float(item.needs) * times
         for offset, reach, way, used in (
             (0, item.whole, "flattened whole", not item.cut_first_chosen),
             (24, item.cut_first, "cut first", item.cut_first_chosen),
@@ -161,9 +161,11 @@ def _bars(plan: Plan, forecasts: tuple[Forecast, ...], chosen: Forecast | None) 
             yield rectangle(left, y + offset, long, 20, Role.OUTLINE if used else Role.PENCIL,
                             Fill.WOOD if used else Fill.NONE, species, item.part)  # fmt: skip
             words = f"{plan.marks.write_fine(reach)}  {way}" + (" · planned" if used else "")
-            yield Label((left + long + 12, y + offset + 10), words, 3.0, Anchor.START,
+            # Where the bar ends short of it, the line of what is needed would run through the words.
+            beyond = left + max(long, need_long) + 12
+            yield Label((beyond, y + offset + 10), words, 3.0, Anchor.START,
                         Role.LABEL if used else Role.FAINT, bold=used, of=item.part)  # fmt: skip
-        need = left + float(item.needs) * times
+        need = left + need_long
         yield line((need, y - 5), (need, y + 49), Role.WARN if short else Role.CHALK)
         yield Label(
             (need, y - 12), f"needs {plan.marks.write(item.needs)}", 2.9, role=Role.WARN if short else Role.CHALK
