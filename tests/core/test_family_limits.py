@@ -56,9 +56,9 @@ def test_what_is_traced_is_named_and_what_is_gauged_has_a_figure():
     assert "trace the second wall from shelf" in notes["Wide"] and "router plane" in notes["Depth"]
     assert "Measure it and all that follows" in dado.why[0]
     groove = told("groove", 90, 14, 6, 4.5, 9)
-    assert any("Plough with the fence" in step for step in groove.steps)
+    assert any("Plough with the fence" in step.text for step in groove.steps)
     rabbet = told("rabbet", 90, 18, 9, 8)
-    assert any("sits in, or a hair inside" in step for step in rabbet.steps)
+    assert any("sits in, or a hair inside" in step.text for step in rabbet.steps)
 
 
 def test_settings_follow_the_unit_and_the_mark():
@@ -91,7 +91,7 @@ def test_a_tenon_s_limits(figures, words):
 )
 def test_a_tenon_is_sawn_in_the_way_that_was_chosen(school, first):
     steps = told("haunched", 44, 70, 20, 6, 28, 16, shop=Shop(schools=Schools(tenon=school))).steps
-    assert any(step.startswith(first) for step in steps)
+    assert any(step.text.startswith(first) for step in steps)
 
 
 # --- laps and mitres -----------------------------------------------------------------------------------------------

@@ -18,7 +18,7 @@ from nullah.core.plan import work_out
 from nullah.core.project import Piece, Project
 from nullah.core.shop import SCHOOLS, Hands, Schools, Shop
 from nullah.core.stations import STATIONS, Hand
-from nullah.core.stations.joints import at_bench, kind_in_hand
+from nullah.core.stations.joint_in_hand import at_bench, kind_in_hand
 from nullah.demo.seed_cabinet import seed_cabinet
 
 JOINTS = next(station for station in STATIONS if station.id == "joints")
@@ -52,8 +52,8 @@ def test_a_stopped_dado_is_measured_from_end_edge_and_face(cabinet):
     figures = {setting.tool: setting.figure for setting in told.settings}
     assert figures["Depth"] == "5.0 mm" and figures["Stop"] == "10.0 mm" and figures["Chisel"] == "12 mm"
     assert "next 10 mm" in next(s.note for s in told.settings if s.tool == "Chisel")
-    assert any("Notch its front corner" in step for step in told.steps)
-    assert any("Do all 6 with the same settings" in step for step in told.steps)
+    assert any("Notch its front corner" in step.text for step in told.steps)
+    assert any("Do all 6 with the same settings" in step.text for step in told.steps)
 
 
 def test_settings_are_written_to_the_mark_with_how_far_off_they_are(cabinet):
@@ -118,7 +118,8 @@ def test_ways_of_working_change_the_steps(cabinet):
     dado = kind(cabinet, "stopped dado")
     for floor in SCHOOLS["floor"]:
         told = told_of(AtBench(dado, Marks(), Shop(schools=Schools(floor=floor))))
-        assert any(("router plane" in step) is (floor == "router plane") for step in told.steps if "Level" in step)
+        levels = [step.text for step in told.steps if "Level" in step.text]
+        assert any(("router plane" in text) is (floor == "router plane") for text in levels)
     cards = []
     for way in SCHOOLS["dovetail"]:
         project = actions.set_shop(seed_cabinet(), Shop(schools=Schools(dovetail=way)))
@@ -158,7 +159,7 @@ def test_what_cannot_be_nailed_is_refused(wrong):
 def test_slotted_screws_let_the_part_move(cabinet):
     slots = next(each for each in kinds_of(cabinet.assembly) if each.joint.hold is Hold.SLOTS)
     told = told_of(at_bench(cabinet, slots))
-    assert any("slots let the part move" in step for step in told.steps)
+    assert any("slots let the part move" in step.text for step in told.steps)
     assert "Test nail or screw and its pilot in scrap" in told.remarks[-1].text
 
 

@@ -147,9 +147,9 @@ def test_joints_gives_settings_for_every_tool():
     card = BY_ID["joints"].card(plan, Hand())
     assert figures(card) == {
         "Dividers": "40.3 mm", "Bevel": "1:7", "Gauge, tails": "16.5 mm", "Gauge, pins": "16.5 mm",
-        "Chisel, tails": "6 mm", "Chisel, pins": "25 mm",
+        "Chisel, tails": "6 mm", "Chisel, pins": "25 mm", "Fine saw": "kerf 0.6 mm",
     }  # fmt: skip
-    assert len(card.mark) == 6
+    assert len(card.mark) == 7
 
 
 def test_a_single_tail_needs_no_chisel_between_tails():

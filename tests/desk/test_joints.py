@@ -3,8 +3,10 @@
 from PySide6.QtCore import Qt
 
 from nullah.core import actions
+from nullah.core.joints.channel_dragging import handles
 from nullah.core.joints.kinds import kinds_of
 from nullah.core.lengths import mm
+from nullah.core.stations.joint_in_hand import kind_in_hand
 
 
 def desk(user):
@@ -143,3 +145,93 @@ def test_hands_are_typed_or_taken_from_practice_and_kept_with_the_project(cabine
     assert 0.1 < cabinetmaker.project.shop.hands.sawing < 0.4
     cabinetmaker.press("Undo")
     assert cabinetmaker.project.shop.hands.sawing == 0.03
+
+
+# --- spacing, steps, and lines of every joint dragged -----------------------------------------------------------------
+
+
+def test_tails_are_spaced_as_chosen_and_as_on_a_corner_that_exists(user):
+    user.go("joints")
+    rows = desk(user)
+    user.choose(rows.spacing.box, "wider below")
+    sizes = [high - low for low, high in user.plan.corner.layout.tails]
+    assert sizes[0] > sizes[-1] and user.reads_on_card("Tails, each")
+    user.type_in(rows.spacing.marks, "6, 26, 30, 70, 74, 94, 100 mm")
+    sizes = [high - low for low, high in user.plan.corner.layout.tails]
+    assert len(sizes) == 3 and sizes[1].mm == 2 * sizes[0].mm
+    assert rows.spacing.box.currentText() == "each by itself" and rows.spacing.marks.line.text() == ""
+    user.type_in(rows.spacing.marks, "6, 26, 80, 40, 100 mm")
+    assert "must grow" in rows.spacing.marks.sentence.text() and rows.spacing.marks.line.text() == "6, 26, 80, 40, 100 mm"
+    user.choose(rows.spacing.box, "equal")
+    assert user.reads_on_card("Dividers")
+
+
+def test_a_pin_of_a_row_by_hand_is_dragged_alone(user):
+    user.go("joints")
+    user.choose(desk(user).spacing.box, "each by itself")
+    layout = user.plan.corner.layout
+    edge, high = float(layout.marks[1]), float(layout.spec.width)
+    user.drag((-2, high - edge), (-2, high - edge - 4))
+    after = [float(high - low) for low, high in user.plan.corner.layout.tails]
+    before = [float(high - low) for low, high in layout.tails]
+    assert after[0] > before[0] + 2 and after[1] < before[1] - 2 and abs(after[2] - before[2]) < 1e-6
+    user.press("Undo")
+    assert [float(high - low) for low, high in user.plan.corner.layout.tails] == before
+
+
+def test_a_dados_stop_is_dragged_and_held(cabinetmaker):
+    cabinetmaker.go("joints")
+    dado = kind(cabinetmaker, "stopped dado")
+    cabinetmaker.choose(desk(cabinetmaker).corners, dado.id)
+    shown = kind_in_hand(cabinetmaker.plan, cabinetmaker.window.document.hand)
+    (_, a, b) = next(each for each in handles(shown) if each[0].what == "stop")
+    at = ((a[0] + b[0]) / 2, a[1])
+    cabinetmaker.drag(at, (at[0], at[1] - 6))
+    assert abs(float(cabinetmaker.plan.ledger["dado.stop"]) - 16) < 1.5
+    cabinetmaker.press("Undo")
+    assert cabinetmaker.plan.ledger["dado.stop"] == 10
+
+
+def test_the_steps_of_a_joint_are_gone_through_one_by_one(cabinetmaker):
+    cabinetmaker.go("joints")
+    cabinetmaker.choose(desk(cabinetmaker).corners, kind(cabinetmaker, "stopped dado").id)
+    cabinetmaker.press("Step by step")
+    assert cabinetmaker.reads_on_card("Step 1 of 6") and cabinetmaker.reads_on_card("Leave these lines")
+    first = cabinetmaker.window.bench.drawing
+    cabinetmaker.press("Next step")
+    assert cabinetmaker.reads_on_card("Step 2 of 6") and cabinetmaker.window.bench.drawing != first
+    for _ in range(9):
+        if desk(cabinetmaker).steps.on.isEnabled():
+            cabinetmaker.press("Next step")
+    assert cabinetmaker.reads_on_card("Step 6 of 6")
+    cabinetmaker.press("Step before")
+    assert cabinetmaker.reads_on_card("Step 5 of 6")
+    cabinetmaker.press("Step by step")
+    assert not cabinetmaker.reads_on_card("Step 5 of 6")
+
+
+def test_what_a_shelf_measures_is_entered_at_its_joint(cabinetmaker):
+    cabinetmaker.go("joints")
+    cabinetmaker.choose(desk(cabinetmaker).corners, kind(cabinetmaker, "stopped dado").id)
+    rows = desk(cabinetmaker).as_it_is
+    assert rows.what.currentData()
+    cabinetmaker.choose(rows.what, "divider.thickness")
+    cabinetmaker.type_in(rows.field, "11.6 mm")
+    reading = dict(cabinetmaker.project.piece.measured)["divider.thickness"]
+    assert reading.value == mm("11.6") and reading.on and reading.by == "with the calliper"
+    assert cabinetmaker.reads_on_card("11.6 mm")
+    cabinetmaker.type_in(rows.field, "thick")
+    assert rows.field.sentence.text()
+
+
+def test_the_tools_there_are_decide_what_is_said(cabinetmaker):
+    cabinetmaker.go("joints")
+    cabinetmaker.choose(desk(cabinetmaker).corners, kind(cabinetmaker, "groove").id)
+    cabinetmaker.press("Ways of working")
+    tools = desk(cabinetmaker).tools.more
+    cabinetmaker.type_in(tools["plough_irons"], "20, 25 mm")
+    assert cabinetmaker.reads_on_card("No iron of the plough enters")
+    cabinetmaker.type_in(tools["plough_deepest"], "1 mm")
+    assert cabinetmaker.reads_on_card("The plough stops at 1.0 mm")
+    cabinetmaker.type_in(tools["plough_deepest"], "1 mm, 2 mm")
+    assert "One length" in tools["plough_deepest"].sentence.text()

@@ -9,6 +9,7 @@ from hypothesis import strategies as st
 
 from nullah.core import actions
 from nullah.core.breakdown.layout import FirstCut
+from nullah.core.joints.spacing import graded
 from nullah.core.ledger import Measured
 from nullah.core.lengths import Unit, mm, read_length
 from nullah.core.piece.overlap import Hold, Sharing
@@ -152,7 +153,7 @@ def test_a_file_of_the_first_version_is_read_and_saved_as_today():
     assert dict(project.piece.given)["bottom.clearance"].typed == "1/32 in"
     assert project.piece.own == () and project.cut_first == {"2"}
     again = parse_project(project_text(project), "x")
-    assert again == project and json.loads(project_text(project))["version"] == 4
+    assert again == project and json.loads(project_text(project))["version"] == 5
     plan = work_out(project)
     assert [part.id for part in plan.parts] == ["front", "back", "left", "right", "bottom"]
     assert plan.failing == 0
@@ -169,7 +170,7 @@ def test_a_file_of_the_second_version_is_read_and_saved_as_today():
     assert all(board.readings == () and board.straight and not board.sawn for board in project.boards)
     assert all(flaw.faces is Faces.THROUGH for board in project.boards for flaw in board.flaws)
     again = parse_project(project_text(project), "x")
-    assert again == project and json.loads(project_text(project))["version"] == 4
+    assert again == project and json.loads(project_text(project))["version"] == 5
     plan = work_out(project)
     assert plan.failing == 0 and not plan.unplaced and not any(board.wrong for board in plan.boards)
 
@@ -183,8 +184,24 @@ def test_a_file_of_the_third_version_is_read_and_saved_as_today():
     assert all(board.shape == () and board.rises is Rise.UNKNOWN for board in project.boards)
     assert project.shop.planes == USUAL_PLANES and project.first_cuts == () and project.lows_left == mm(0)
     again = parse_project(project_text(project), "x")
-    assert again == project and json.loads(project_text(project))["version"] == 4
+    assert again == project and json.loads(project_text(project))["version"] == 5
     assert work_out(project).milling
+
+
+def test_a_file_of_the_fourth_version_is_read_and_saved_as_today():
+    old = Path(__file__).with_name("version-4.nullah")
+    project = read_project(old)
+    assert json.loads(old.read_text())["version"] == 4
+    assert project.shop.schools.dovetail == "pins first" and project.shop.hands.marking == 0.3
+    # All tails were equal then.
+    assert project.piece.spacings == ()
+    again = parse_project(project_text(project), "x")
+    assert again == project and json.loads(project_text(project))["version"] == 5
+
+
+def test_how_tails_are_spaced_is_kept():
+    project = actions.space_tails(seed_box(), "tails", graded("wider in the middle", 3))
+    assert parse_project(project_text(project), "x") == project
 
 
 def test_what_milling_knows_is_kept():

@@ -13,6 +13,7 @@ from typing import TypeVar
 from nullah.core.breakdown.layout import FirstCut, Placement
 from nullah.core.breakdown.rough import Allowances, Ask, Resawn, Staves
 from nullah.core.breakdown.wishes import Wishes
+from nullah.core.joints.spacing import Matched
 from nullah.core.ledger import Measured, Value
 from nullah.core.lengths import Length, Marks, Slope
 from nullah.core.piece.own import OwnBoard, OwnJoint, next_own_id
@@ -72,6 +73,21 @@ def make_of(project: Project, role: str, species: str) -> Project:
 def hold(project: Project, joint: str, how: str | None) -> Project:
     """Hold a joint another way (the value of a `Hold`); None takes it back."""
     return replace(project, piece=replace(project.piece, holds=_with(project.piece.holds, joint, how)))
+
+
+def space_tails(project: Project, prefix: str, widths: tuple[Fraction, ...]) -> Project:
+    """Make the tails of a corner as wide against each other as said, from its lower edge; empty: equal."""
+    spacings = _with(project.piece.spacings, prefix, widths or None)
+    return replace(project, piece=replace(project.piece, spacings=spacings))
+
+
+def match_tails(project: Project, prefix: str, row: Matched) -> Project:
+    """Lay a corner out as one that exists: as many tails, half-pin, pin and widths as that row has."""
+    project = give(project, f"{prefix}.count", row.number)
+    project = give(project, f"{prefix}.half_pin", Length(row.half_pin))
+    if row.number > 1:
+        project = give(project, f"{prefix}.pin", Length(row.pin))
+    return space_tails(project, prefix, row.widths)
 
 
 def add_own(project: Project, board: OwnBoard) -> Project:

@@ -6,7 +6,7 @@ Every station fills one; the desk shows it and paper prints it, both as it stand
 from __future__ import annotations
 
 import re
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from enum import Enum
 from fractions import Fraction
 from typing import NamedTuple
@@ -73,6 +73,60 @@ def with_lengths(remark: Remark, write: Callable[[Fraction], str]) -> Remark:
 
     mends = tuple(mend._replace(label=put(mend.label)) for mend in remark.mends)
     return remark._replace(text=put(remark.text), mends=mends)
+
+
+class Stage(Enum):
+    """How far a joint is when a step is done; a step's picture shows it so."""
+
+    BLANK = "as it comes"
+    GAUGED = "gauged"
+    MARKED = "laid out"
+    HATCHED = "waste hatched"
+    SAWN = "sawn"
+    CUT = "cut"
+    TRIED = "tried together"
+
+
+class Step(NamedTuple):
+    """A step at the bench.
+
+    Parameters
+    ----------
+    text : str
+        What to do, short.
+    stage : Stage
+        How far it then is.
+    at : str
+        Which mates it is done to: ``first``, ``second`` or ``both``.
+    check : str
+        What to look at before going on.
+    draws, uses : tuple of str
+        Lines that are made, and lines that must still be there.
+    care : str
+        A caution, where it bites.
+    """
+
+    text: str
+    stage: Stage = Stage.MARKED
+    at: str = "both"
+    check: str = ""
+    draws: tuple[str, ...] = ()
+    uses: tuple[str, ...] = ()
+    care: str = ""
+
+
+def lines_to_keep(steps: Sequence[Step], number: int) -> tuple[tuple[str, int], ...]:
+    """Give the lines that are there after a step (from 0) and are needed later, each with the last step that does.
+
+    Examples
+    --------
+    >>> steps = (Step("gauge", draws=("baseline",)), Step("saw", uses=("baseline",)), Step("try"))
+    >>> lines_to_keep(steps, 0), lines_to_keep(steps, 1)
+    ((('baseline', 1),), ())
+    """
+    drawn = dict.fromkeys(line for step in steps[: number + 1] for line in step.draws)
+    last = {line: place for place, step in enumerate(steps) for line in step.uses}
+    return tuple((line, last[line]) for line in drawn if last.get(line, -1) > number)
 
 
 class Card(NamedTuple):

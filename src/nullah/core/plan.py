@@ -8,6 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, replace
+from fractions import Fraction
 from functools import lru_cache
 from types import MappingProxyType
 from typing import NamedTuple
@@ -288,12 +289,20 @@ def _piece(piece: Piece) -> tuple[Ledger | None, Assembly, str]:
         return None, Assembly(remarks=(Remark(str(error), Weight.FAILS),)), str(error)
     assembly = form.assemble(ledger, chosen)
     holds = dict(piece.holds)
-    joints = tuple(_held(joint, holds.get(joint.id, "")) for joint in assembly.joints)
+    spacings = dict(piece.spacings)
+    joints = tuple(_spaced(_held(joint, holds.get(joint.id, "")), spacings) for joint in assembly.joints)
     return ledger, assembly._replace(joints=joints), ""
 
 
 def _held(joint: Joint, hold: str) -> Joint:
     return joint._replace(hold=Hold(hold)) if hold in {each.value for each in Hold} else joint
+
+
+def _spaced(joint: Joint, spacings: Mapping[str, tuple[Fraction, ...]]) -> Joint:
+    """Give a dovetail the widths its tails have against each other."""
+    if joint.tails is None or joint.tails.prefix not in spacings:
+        return joint
+    return joint._replace(tails=joint.tails._replace(widths=spacings[joint.tails.prefix]))
 
 
 def join_as_offered(project: Project, first: str, second: str, index: int = 0) -> Project:

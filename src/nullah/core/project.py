@@ -23,6 +23,8 @@ class Piece:
     `choices`, `given` and `measured` are pairs of name and value, each name once. `woods`
     are pairs of what is made (``shown``, ``inside``) and its species; `holds` of a joint and
     what holds it, where that was changed. `own` and `own_joints` are boards of one's own.
+    `spacings` are pairs of a corner's prefix and the widths of its tails against each other,
+    where they are not equal.
     """
 
     form: str = "box"
@@ -34,6 +36,7 @@ class Piece:
     holds: tuple[tuple[str, str], ...] = ()
     own: tuple[OwnBoard, ...] = ()
     own_joints: tuple[OwnJoint, ...] = ()
+    spacings: tuple[tuple[str, tuple[Fraction, ...]], ...] = ()
 
 
 @dataclass(frozen=True, slots=True)

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from enum import Enum
+from fractions import Fraction
 from typing import NamedTuple
 
 from nullah.core.lengths import Length, mm
@@ -78,6 +79,10 @@ class Hands(NamedTuple):
     measuring: float = 0.1
 
 
+#: Bits as they are common in a small shop (practice, no published source).
+USUAL_BITS = tuple(mm(size) for size in ("1.5", "2", "2.5", "3", "4", "5", "6", "8", "10", "12", "16"))
+
+
 @dataclass(frozen=True, slots=True)
 class Shop:
     """What the shop has.
@@ -98,6 +103,12 @@ class Shop:
         How joints are made here.
     hands : Hands
         How far off they are.
+    bits : tuple of Length
+        Diameters owned, thinnest first.
+    plough_irons : tuple of Length
+        Widths of the irons the plough has; none: there is no plough.
+    plough_deepest, saw_deepest : Length
+        How deep the plough and the fine saw can go, for its stop and its back.
     """
 
     chisels: tuple[Length, ...] = (mm(3), mm(6), mm(10), mm(12), mm(19), mm(25))
@@ -107,6 +118,10 @@ class Shop:
     planes: tuple[Plane, ...] = USUAL_PLANES
     schools: Schools = Schools()
     hands: Hands = Hands()
+    bits: tuple[Length, ...] = USUAL_BITS
+    plough_irons: tuple[Length, ...] = (mm(3), mm(5), mm(6), mm(8), mm(10), mm(12))
+    plough_deepest: Length = mm(16)
+    saw_deepest: Length = mm(60)
 
     def plane(self, *kinds: PlaneKind) -> Plane | None:
         """Give the first plane owned of the kinds asked for, in the order of asking, or None."""
@@ -116,6 +131,15 @@ class Shop:
     def chisels_for(self, room: Length) -> tuple[Length, ...]:
         """Give the widest chisel owned that enters `room` and the next smaller one; fewer where there are none."""
         return tuple(sorted((chisel for chisel in self.chisels if chisel <= room), key=lambda c: -c.mm)[:2])
+
+    def bit_for(self, hole: Length) -> Length | None:
+        """Give the bit owned that is nearest to a hole and no more than 0.3 mm wider; None where none is near."""
+        near = [bit for bit in self.bits if -hole.mm / 5 <= bit.mm - hole.mm <= Fraction(3, 10)]
+        return min(near, key=lambda bit: abs(bit.mm - hole.mm), default=None)
+
+    def plough_iron(self, room: Length) -> Length | None:
+        """Give the widest iron of the plough that enters a groove, or None."""
+        return max((iron for iron in self.plough_irons if iron <= room), key=lambda iron: iron.mm, default=None)
 
     def largest_chisel(self, room: Length) -> Length | None:
         """Give the widest chisel owned that enters `room`, or None."""

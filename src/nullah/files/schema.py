@@ -54,7 +54,7 @@ from nullah.files.rack_schema import (
 from nullah.files.shapings import read_shaping, shaping_data
 
 FORMAT = "nullah project"
-VERSION = 4
+VERSION = 5
 
 
 def _a_form(form: str) -> str:
@@ -122,6 +122,19 @@ class OwnJointModel(Strict):
     hold: HoldText = "glued"
 
 
+def _a_share(text: str) -> str:
+    try:
+        positive = Fraction(text) > 0
+    except (ValueError, ZeroDivisionError):
+        positive = False
+    if not positive:
+        raise ValueError(f"“{text}” is not a share of a width")
+    return text
+
+
+ShareText = Annotated[str, AfterValidator(_a_share), Field(examples=["8/5"])]
+
+
 class PieceModel(Strict):
     """What is to be made. Values are lengths as typed, counts, or slopes such as ``1:7``."""
 
@@ -134,6 +147,7 @@ class PieceModel(Strict):
     holds: dict[str, HoldText] = {}
     own: list[OwnBoardModel] = []
     own_joints: list[OwnJointModel] = []
+    spacings: dict[str, list[ShareText]] = {}
 
 
 class SchoolsModel(Strict):
@@ -168,6 +182,10 @@ class ShopModel(Strict):
     planes: list[PlaneModel] | None = None
     schools: SchoolsModel = SchoolsModel()
     hands: HandsModel = HandsModel()
+    bits: list[LengthText] | None = None
+    plough_irons: list[LengthText] | None = None
+    plough_deepest: LengthText | None = None
+    saw_deepest: LengthText | None = None
 
 
 class MarksModel(Strict):
@@ -182,7 +200,7 @@ class ProjectModel(Strict):
     """A Nullah project file."""
 
     format: Literal["nullah project"]
-    version: Literal[1, 2, 3, 4]
+    version: Literal[1, 2, 3, 4, 5]
     piece: PieceModel
     boards: list[BoardModel] = []
     allowances: AllowancesModel
@@ -219,6 +237,7 @@ def to_data(project: Project) -> dict[str, Any]:
             "holds": dict(piece.holds),
             "own": [_own_data(board) for board in piece.own],
             "own_joints": [joint._asdict() for joint in piece.own_joints],
+            "spacings": {prefix: [str(width) for width in widths] for prefix, widths in piece.spacings},
         },
         "boards": [board_data(board) for board in project.boards],
         "allowances": allowances_data(project.allowances),
@@ -230,6 +249,10 @@ def to_data(project: Project) -> dict[str, Any]:
             "planes": [plane_data(plane) for plane in shop.planes],
             "schools": shop.schools._asdict(),
             "hands": shop.hands._asdict(),
+            "bits": [bit.as_text() for bit in shop.bits],
+            "plough_irons": [iron.as_text() for iron in shop.plough_irons],
+            "plough_deepest": shop.plough_deepest.as_text(),
+            "saw_deepest": shop.saw_deepest.as_text(),
         },
         "marks": {"unit": marks.unit.value, "inch_mark": str(marks.inch_mark), "mm_mark": str(marks.mm_mark)},
         "layout": [placement_data(item) for item in project.layout],
@@ -287,6 +310,7 @@ def from_model(model: ProjectModel) -> Project:
         tuple((joint, str(hold)) for joint, hold in model.piece.holds.items()),
         tuple(_read_own(board) for board in model.piece.own),
         tuple(OwnJoint(j.id, j.sharing, j.first, j.second, j.hold) for j in model.piece.own_joints),
+        tuple((prefix, tuple(Fraction(width) for width in widths)) for prefix, widths in model.piece.spacings.items()),
     )
     for what, found in (("boards", piece.own), ("joints", piece.own_joints)):
         if len({each.id for each in found}) != len(found):
@@ -295,20 +319,11 @@ def from_model(model: ProjectModel) -> Project:
     ids = [board.id for board in boards]
     if len(set(ids)) != len(ids):
         raise BoardError("Two boards have the same id.")
-    shop = model.shop
     return Project(
         piece=piece,
         boards=boards,
         allowances=read_allowances(model.allowances),
-        shop=Shop(
-            tuple(read_length(chisel) for chisel in shop.chisels),
-            read_length(shop.kerf),
-            read_length(shop.fine_kerf),
-            read_length(shop.narrowest_pin),
-            USUAL_PLANES if shop.planes is None else tuple(read_plane(plane) for plane in shop.planes),
-            Schools(**shop.schools.model_dump()),
-            Hands(**shop.hands.model_dump()),
-        ),
+        shop=_read_shop(model.shop),
         marks=Marks(Unit(model.marks.unit), Fraction(model.marks.inch_mark), Fraction(model.marks.mm_mark)),
         layout=tuple(read_placement(item) for item in model.layout),
         cut_first=frozenset(model.cut_first),
@@ -320,6 +335,30 @@ def from_model(model: ProjectModel) -> Project:
         wishes=Wishes(model.wishes.sawing, model.wishes.value, model.wishes.risk),
         flawed_share=Fraction(str(model.flawed_share)),
         room=read_room(model.room),
+    )
+
+
+def _read_shop(model: ShopModel) -> Shop:
+    usual = Shop()
+
+    def sizes(texts: list[str] | None, otherwise: tuple[Length, ...]) -> tuple[Length, ...]:
+        return otherwise if texts is None else tuple(read_length(text) for text in texts)
+
+    def size(text: str | None, otherwise: Length) -> Length:
+        return otherwise if text is None else read_length(text)
+
+    return Shop(
+        sizes(model.chisels, ()),
+        read_length(model.kerf),
+        read_length(model.fine_kerf),
+        read_length(model.narrowest_pin),
+        USUAL_PLANES if model.planes is None else tuple(read_plane(plane) for plane in model.planes),
+        Schools(**model.schools.model_dump()),
+        Hands(**model.hands.model_dump()),
+        sizes(model.bits, usual.bits),
+        sizes(model.plough_irons, usual.plough_irons),
+        size(model.plough_deepest, usual.plough_deepest),
+        size(model.saw_deepest, usual.saw_deepest),
     )
 
 

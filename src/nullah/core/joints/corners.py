@@ -51,7 +51,7 @@ def _corner(ledger: Ledger, assembly: Assembly, shop: Shop, marks: Marks, joints
         width=Length(overlap.size(across)) if overlap else tail.width,
         tail_thickness=tail.thickness, pin_thickness=pin.thickness - lap,
         tails=int(ledger[f"{tails.prefix}.count"]), half_pin=Length(tails.half_pin), pin=Length(tails.pin),
-        slope=tails.slope, proud=Length(tails.proud),
+        slope=tails.slope, proud=Length(tails.proud), widths=tails.widths,
     )  # fmt: skip
     try:
         layout = dovetail.lay_out(spec)

@@ -14,6 +14,7 @@ from typing import NamedTuple
 
 from nullah.core.card import Remark, Weight
 from nullah.core.lengths import Length, Marks, Slope, mm
+from nullah.core.piece.overlap import tail_edges
 from nullah.core.shop import Shop
 
 
@@ -39,6 +40,8 @@ class Dovetail:
     slope : Slope
     proud : Length
         How far end grain is to stand out, to be planed flush; below 0 for shy.
+    widths : tuple of Fraction
+        The tails' widths against each other, from the lower edge; empty where all are equal.
     """
 
     width: Length
@@ -49,6 +52,12 @@ class Dovetail:
     pin: Length
     slope: Slope
     proud: Length = field(default_factory=lambda: mm(0))
+    widths: tuple[Fraction, ...] = ()
+
+    @property
+    def equal(self) -> bool:
+        """Whether all tails are equally wide, so that dividers step them off."""
+        return len(self.widths) != self.tails or len(set(self.widths)) == 1
 
 
 class DovetailLayout(NamedTuple):
@@ -56,7 +65,8 @@ class DovetailLayout(NamedTuple):
 
     `marks` are the two edges of every tail at the end of its board, in order, measured
     from one edge. `tail_base` and `pin_base` are at the baseline, the tail's narrow and
-    the pin's wide side.
+    the pin's wide side. Where tails are not equal, `tail` is the narrowest and `step` their
+    mean, pin included.
     """
 
     spec: Dovetail
@@ -116,11 +126,10 @@ def lay_out(spec: Dovetail) -> DovetailLayout:
     if spec.half_pin.mm < 0 or spec.pin.mm < 0:
         raise DovetailError("A pin cannot be less than nothing wide.")
     step = (spec.width - 2 * spec.half_pin + spec.pin) / spec.tails
-    tail = step - spec.pin
-    marks: list[Length] = []
-    for index in range(spec.tails):
-        low = spec.half_pin + step * index
-        marks += [low, low + tail]
+    edges = tail_edges(spec.width.mm, spec.tails, spec.half_pin.mm, spec.pin.mm, spec.widths)
+    # Written in the board's own unit, as its width is.
+    marks = [Length(edge, spec.width.unit) for both in edges for edge in both]
+    tail = min((high - low for low, high in zip(marks[::2], marks[1::2], strict=True)), key=lambda each: each.mm)
     taper = 2 * spec.pin_thickness / spec.slope.run
     return DovetailLayout(
         spec, step, tail, tail - taper, spec.pin + taper, tuple(marks),

@@ -6,6 +6,7 @@ from fractions import Fraction
 from typing import NamedTuple
 
 from nullah.core.joints.dovetail import DovetailLayout
+from nullah.core.joints.spacing import pin_moved
 from nullah.core.lengths import Length, mm
 from nullah.core.shop import Shop
 
@@ -18,11 +19,15 @@ class Line(NamedTuple):
 
 
 class Dragged(NamedTuple):
-    """What a drag comes to: the figure and its value, and why it goes no further; empty where it does."""
+    """What a drag comes to: the figure and its value, and why it goes no further; empty where it does.
+
+    Where tails are not equal a pin between two of them goes alone: `widths` are then all tails' widths, mm.
+    """
 
     figure: str
     value: Length
     held: str = ""
+    widths: tuple[Fraction, ...] = ()
 
 
 def line_at(layout: DovetailLayout, inward: float, level: float, near: float) -> Line | None:
@@ -62,6 +67,8 @@ def dragged(layout: DovetailLayout, line: Line, inward: float, level: float, sho
         return _held("half_pin", at, thick / 4, most, "Weaker at the edge it breaks off.",
                      "The tails would run to a point.")  # fmt: skip
     edge = level - lean if line.mark % 2 == 0 else level + lean
+    if spec.widths and len(spec.widths) == spec.tails:
+        return _one_pin(layout, line.mark, edge, least_tail)
     room, index = wide - 2 * half, line.mark // 2
     # An edge stands at half-pin + i·step, or at half-pin + (i + 1)·step - pin; step = (room + pin) / number.
     if line.mark % 2 == 0:
@@ -71,6 +78,15 @@ def dragged(layout: DovetailLayout, line: Line, inward: float, level: float, sho
     most = (room - number * least_tail) / max(number - 1, 1)
     least = max(float(shop.narrowest_pin), float(shop.fine_kerf))
     return _held("pin", at, least, most, "Finer than knife and chisel can enter.", "The tails would run to a point.")
+
+
+def _one_pin(layout: DovetailLayout, mark: int, edge: float, least: float) -> Dragged:
+    """Move the pin that an edge belongs to: the tails beside it give and take."""
+    tails = [(high - low).mm for low, high in layout.tails]
+    by = Fraction(round((edge - float(layout.marks[mark])) * 10), 10)
+    widths, held = pin_moved(tails, (mark - 1) // 2, by, Fraction(least).limit_denominator(100))
+    at = Length(widths[(mark - 1) // 2])
+    return Dragged("tail", at, "The tail beside it would run to a point." if held else "", widths)
 
 
 def _held(figure: str, value: float, least: float, most: float, below: str, above: str) -> Dragged:

@@ -60,7 +60,7 @@ def mate_views(mate: Mate, species: str, marks: Marks, named: Named = Named()) -
     shown = shown_part(mate)
     long, wide, thick = shown.high - shown.low, float(mate.sizes.across), float(mate.sizes.through)
     of = mate.part.id
-    from_below = _from_below(mate)
+    from_below = is_from_below(mate)
     yield rectangle(0, 0, long, wide, fill=Fill.WOOD, species=species, of=of)
     yield from grain_lines(0, 0, long, wide, of, of=of)
     yield from _breaks(shown, long, 0, wide)
@@ -96,7 +96,12 @@ def extent_of(mate: Mate) -> tuple[float, float]:
     return shown.high - shown.low + _GAP + thick, float(mate.sizes.across) + _GAP + thick
 
 
-def _from_below(mate: Mate) -> bool:
+def edge_view_from(mate: Mate) -> float:
+    """Give how far down the edge view begins, mm."""
+    return float(mate.sizes.across) + _GAP
+
+
+def is_from_below(mate: Mate) -> bool:
     """Whether the part is seen from its low face: the one the joint is cut into."""
     return any(cut.through[0] == 0 and cut.through[1] < mate.sizes.through for cut in mate.cutouts)
 

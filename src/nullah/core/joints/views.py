@@ -104,6 +104,9 @@ def mark_dimensions(
         state.get(f"{prefix}.half_pin", ""), of=f"{prefix}.half_pin",
     )  # fmt: skip
     yield half
+    if not layout.spec.equal:
+        yield from _each_tail(layout, marks, prefix, state.get(f"{prefix}.pin", ""))
+        return
     low, high = float(layout.marks[0]), float(layout.marks[1])
     text = marks.write_setting(layout.tail)
     yield Dimension(
@@ -122,10 +125,23 @@ def mark_dimensions(
         )
 
 
+def _each_tail(layout: DovetailLayout, marks: Marks, prefix: str, pin_state: str) -> Iterator[Element]:
+    """Dimension every tail of a row that is not equal, and the pin they have between them."""
+    height = float(layout.spec.width)
+    for low, high in layout.tails:
+        ends = (0, height - float(low)), (0, height - float(high))
+        yield Dimension(*ends, marks.write_setting(high - low), -6)
+    low, high = layout.marks[1], layout.marks[2]
+    text = f"pin {marks.write_setting(layout.spec.pin)}"
+    yield Dimension((0, height - float(low)), (0, height - float(high)), text, -15, pin_state, of=f"{prefix}.pin")
+
+
 def divider_pricks(layout: DovetailLayout, marks: Marks) -> Iterator[Element]:
     """Draw where dividers prick the end of the tail board, stepped off from both half-pin lines, and the overshoot."""
     height, number = float(layout.spec.width), layout.spec.tails
     half, step = float(layout.spec.half_pin), float(layout.step)
+    if not layout.spec.equal:
+        return  # each is set off by itself
     for index in range(number + 1):
         for level in (half + index * step, height - half - index * step):
             yield line((0, height - level), (2.2, height - level), Role.CHALK)

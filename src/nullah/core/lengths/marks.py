@@ -75,14 +75,24 @@ class Marks:
             return f"{millimetres / 25.4:.3f}" + ("″" if unit else "")
         return f"{millimetres:.2f}" + (" mm" if unit else "")
 
-    def write_setting(self, length: Length) -> str:
-        """Write what a tool is set to: 0.1 mm is what a gauge can hold, inches go to the mark."""
-        return self.write(length) if self.unit is Unit.INCH else self.write_fine(length)
+    def to_setting(self, length: Length, direction: Direction = Direction.NEAREST) -> Length:
+        """Round to what a tool can be set to: 0.1 mm, which a gauge can hold; inches go to the mark.
 
-    def off_true(self, length: Length) -> str:
+        Examples
+        --------
+        >>> Marks().to_setting(mm("6.32"), Direction.UP).mm
+        Fraction(32, 5)
+        """
+        return self.to_mark(length, direction) if self.unit is Unit.INCH else _TENTHS.to_mark(length, direction)
+
+    def write_setting(self, length: Length, direction: Direction = Direction.NEAREST) -> str:
+        """Write what a tool is set to."""
+        rounded = self.to_setting(length, direction)
+        return self.write(rounded) if self.unit is Unit.INCH else self.write_fine(rounded)
+
+    def off_true(self, length: Length, direction: Direction = Direction.NEAREST) -> str:
         """Say how far the written setting is from true, or nothing if it is right to 0.05 mm."""
-        shown = self.to_mark(length) if self.unit is Unit.INCH else mm(Fraction(round(length.mm * 10), 10))
-        over = shown - length
+        over = self.to_setting(length, direction) - length
         if abs(over.mm) < Fraction(5, 100):
             return ""
         return f"{self.write_fine(abs_length(over))} {'full' if over.mm > 0 else 'bare'}"
@@ -104,6 +114,9 @@ class Marks:
         if length.typed and length.unit is self.unit:
             return length.typed.replace(" in", "″") if self.unit is Unit.INCH else length.typed
         return self.write(length)
+
+
+_TENTHS = Marks(Unit.MM, mm_mark=Fraction(1, 10))
 
 
 def _decimals(value: Fraction, places: int) -> str:

@@ -50,7 +50,8 @@ class Tails(NamedTuple):
     """The tails of a corner: the ledger's prefix for their figures, and the figures, mm.
 
     `groove` is the prefix of the groove that runs out at the corner, empty without one; `lap`
-    what is to be left of the pin board outside the tails (0: through).
+    what is to be left of the pin board outside the tails (0: through); `widths` the tails' widths
+    against each other, from the lower edge, empty where they are equal.
     """
 
     prefix: str
@@ -61,6 +62,7 @@ class Tails(NamedTuple):
     proud: Fraction = Fraction(0)
     groove: str = ""
     lap: Fraction = Fraction(0)
+    widths: tuple[Fraction, ...] = ()
 
 
 class Names(NamedTuple):
@@ -206,18 +208,27 @@ def lines(joint: Joint, first: Part, second: Part) -> Lines:
     return Lines(overlap, joint.channels or shares, shares)
 
 
-def tail_edges(width: Fraction, count: int, half_pin: Fraction, pin: Fraction) -> tuple[tuple[Fraction, Fraction], ...]:
+def tail_edges(
+    width: Fraction, count: int, half_pin: Fraction, pin: Fraction, widths: tuple[Fraction, ...] = ()
+) -> tuple[tuple[Fraction, Fraction], ...]:
     """Give both edges of every tail at the end of its board, from one edge, mm.
 
-    step = (width − 2 half-pins + pin) / n; tail = step − pin (exact).
+    step = (width − 2 half-pins + pin) / n; tail = step − pin (exact). `widths` are the tails'
+    against each other, one for each; otherwise they are equal.
 
     Examples
     --------
     >>> [(int(a), int(b)) for a, b in tail_edges(Fraction(150), 2, Fraction(10), Fraction(6))]
     [(10, 72), (78, 140)]
     """
-    step = (width - 2 * half_pin + pin) / count
-    return tuple((half_pin + step * i, half_pin + step * (i + 1) - pin) for i in range(count))
+    left = width - 2 * half_pin - (count - 1) * pin
+    parts = widths if len(widths) == count and sum(widths) > 0 else (Fraction(1),) * count
+    found, low = [], half_pin
+    for part in parts:
+        tail = left * part / sum(parts)
+        found.append((low, low + tail))
+        low += tail + pin
+    return tuple(found)
 
 
 def tail_frame(joint: Joint, tail: Part, pin: Part) -> tuple[Box, Axis, Axis, Axis, bool] | None:

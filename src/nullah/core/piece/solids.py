@@ -120,7 +120,7 @@ def tail_prisms(joint: Joint, tail: Part, pin: Part) -> tuple[Prism, ...]:
     edge = overlap.low[across.value]
     found = []
     u = Axis((through.value + 1) % 3)
-    for low, top in tail_edges(overlap.size(across), spec.number, spec.half_pin, spec.pin):
+    for low, top in tail_edges(overlap.size(across), spec.number, spec.half_pin, spec.pin, spec.widths):
         if top - low <= 0 or top - low - 2 * lean <= 0:
             continue
         corners = ((end, edge + low), (end, edge + top), (base, edge + top - lean), (base, edge + low + lean))

@@ -32,7 +32,8 @@ from nullah.core.sheets.milling import milling_sheets
 from nullah.core.sheets.page import A4, MARGIN, Sheet, card_on_paper, check_scale, cut_to_band, heading, paragraph
 from nullah.core.sheets.story_stick import story_stick_sheets
 from nullah.core.sheets.wrap import wrap_sheets
-from nullah.core.stations.corners import corner_settings, corner_steps
+from nullah.core.stations.corner_steps import corner_steps
+from nullah.core.stations.corners import corner_settings
 
 _WIDE = A4[0] - 2 * MARGIN
 
@@ -296,7 +297,8 @@ def _template_page(plan: Plan, corner: Corner, kind: int, both: Drawing, show: f
         words, _ = paragraph(setting.note, x, y + 11, A4[0] - MARGIN - x, 2.5, Role.FAINT)
         found += words
         y += 21
-    steps, _ = card_on_paper(Card("", mark=corner_steps(plan, corner)), MARGIN, max(top + band + 8, y), _WIDE)
+    texts = tuple(step.text for step in corner_steps(plan, corner))
+    steps, _ = card_on_paper(Card("", mark=texts), MARGIN, max(top + band + 8, y), _WIDE)
     if number == 0 and max(top + band + 8, y) < A4[1] - 50:
         found += steps
     suffix = (f"-{kind}" if kind > 1 else "") + (f"-page{number + 1}" if pages > 1 else "")

@@ -10,6 +10,7 @@ from nullah.core.joints import views
 from nullah.core.joints.corners import Corner
 from nullah.core.lengths import Direction, Length, abs_length
 from nullah.core.plan import Plan, corner_problem
+from nullah.core.stations.corner_steps import corner_steps
 from nullah.core.stations.piece import why
 from nullah.core.stations.station import Hand
 
@@ -80,7 +81,7 @@ def corner_card(plan: Plan, hand: Hand, corner: Corner | None) -> Card:
         dovetailed = any(joint.tails for joint in plan.assembly.joints) or not plan.parts
         return Card("The corner", mind=(Remark(corner_problem(plan), Weight.FAILS if dovetailed else Weight.NOTE),))
     return Card(
-        "The corner", corner_settings(plan, corner), corner_steps(plan, corner),
+        "The corner", corner_settings(plan, corner), tuple(step.text for step in corner_steps(plan, corner)),
         (*corner.remarks, *_by_hand(plan, corner), _SHARP),
         why(plan, hand) or _why_step(plan, marks.write_fine(corner.layout.step)),
     )  # fmt: skip
@@ -110,27 +111,52 @@ def _why_step(plan: Plan, step: str) -> tuple[str, ...]:
 def corner_settings(plan: Plan, corner: Corner) -> tuple[Setting, ...]:
     """Give what to set for a corner: dividers, gauges, bevel, chisels."""
     prefix = corner.prefix
-    layout, marks, shop = corner.layout, plan.marks, plan.project.shop
+    layout = corner.layout
     spec = layout.spec
-    steps = f"{spec.tails} step{'s' if spec.tails != 1 else ''} from a half-pin of {marks.write_setting(spec.half_pin)}"
+    # Proud end grain is planed flush, so more is safe; shy boards are planed, so less is.
+    way = Direction.UP if spec.proud.mm > 0 else Direction.DOWN if spec.proud.mm < 0 else Direction.NEAREST
     settings = [
-        _set(plan, "Dividers", layout.step, steps, f"{prefix}.step"),
+        _dividers(plan, corner),
         Setting("Bevel", spec.slope.as_text(), f"{spec.slope.degrees:.1f}° from square", of=f"{prefix}.slope"),
-        _set(plan, "Gauge, tails", layout.gauge_tail_board, _proud(plan, spec.proud), f"{prefix}.gauge_tail_board"),
-        _set(plan, "Gauge, pins", layout.gauge_pin_board, _proud(plan, spec.proud), f"{prefix}.gauge_pin_board"),
+        _set(
+            plan, "Gauge, tails", layout.gauge_tail_board, _proud(plan, spec.proud), f"{prefix}.gauge_tail_board", way
+        ),
+        _set(plan, "Gauge, pins", layout.gauge_pin_board, _proud(plan, spec.proud), f"{prefix}.gauge_pin_board", way),
     ]
     if spec.tails > 1:
-        settings.append(_chisel("Chisel, tails", spec.pin, plan, shop.largest_chisel(spec.pin), f"{prefix}.pin"))
+        settings.append(_chisel("Chisel, tails", spec.pin, plan, f"{prefix}.pin"))
     if layout.tail_base.mm > 0:
-        chisel = shop.largest_chisel(layout.tail_base)
-        settings.append(_chisel("Chisel, pins", layout.tail_base, plan, chisel, f"{prefix}.width"))
+        settings.append(_chisel("Chisel, pins", layout.tail_base, plan, f"{prefix}.width"))
+    settings.append(_saw(plan, corner))
     return tuple(settings)
 
 
-def _set(plan: Plan, tool: str, length: Length, note: str, of: str) -> Setting:
-    """Make a setting; where the mark is not quite true, say by how much."""
-    off = plan.marks.off_true(length)
-    return Setting(tool, plan.marks.write_setting(length), f"{note}; {off}" if off else note, of)
+def _dividers(plan: Plan, corner: Corner) -> Setting:
+    """Set the dividers for a row of equal tails; give every mark of one that is not equal."""
+    layout, marks, prefix = corner.layout, plan.marks, corner.prefix
+    spec = layout.spec
+    start = f"from a half-pin of {marks.write_setting(spec.half_pin)}"
+    if spec.equal:
+        steps = f"{spec.tails} step{'s' if spec.tails != 1 else ''} {start}"
+        return _set(plan, "Dividers", layout.step, steps, f"{prefix}.step")
+    at = ", ".join(marks.write_setting(mark) for mark in layout.marks)
+    sizes = " ".join(marks.write_setting(high - low) for low, high in layout.tails)
+    note = f"from below, pins of {marks.write_setting(spec.pin)} between; their edges at {at}"
+    return Setting("Tails, each", sizes, note, f"{prefix}.count")
+
+
+def _saw(plan: Plan, corner: Corner) -> Setting:
+    """Say which saw, how deep it goes, and that its kerf goes between the lines of the finest pin."""
+    shop, layout = plan.project.shop, corner.layout
+    deep = max(layout.gauge_tail_board, layout.gauge_pin_board, key=lambda depth: depth.mm)
+    kerf = plan.marks.write_fine(shop.fine_kerf)
+    return Setting("Fine saw", f"kerf {kerf}", f"to the baseline, {plan.marks.write_setting(deep)} deep, in the waste")
+
+
+def _set(plan: Plan, tool: str, length: Length, note: str, of: str, way: Direction = Direction.NEAREST) -> Setting:
+    """Make a setting, rounded the safe way; where the mark is not quite true, say by how much."""
+    off = plan.marks.off_true(length, way)
+    return Setting(tool, plan.marks.write_setting(length, way), f"{note}; {off}" if off else note, of)
 
 
 def _proud(plan: Plan, proud: Length) -> str:
@@ -140,45 +166,10 @@ def _proud(plan: Plan, proud: Length) -> str:
     return f"mate + {figure}, planed flush" if proud.mm > 0 else f"mate − {figure}"
 
 
-def _chisel(tool: str, room: Length, plan: Plan, chisel: Length | None, of: str) -> Setting:
-    if chisel is None:
+def _chisel(tool: str, room: Length, plan: Plan, of: str) -> Setting:
+    """Give the widest chisel that enters, and the next smaller one for the corners."""
+    found = [chisel.as_text().replace(" in", "″") for chisel in plan.project.shop.chisels_for(room)]
+    if not found:
         return Setting(tool, "none fits", f"socket {plan.marks.write_fine(room)}", of)
-    return Setting(tool, chisel.as_text().replace(" in", "″"), f"enters {plan.marks.write_fine(room)}", of)
-
-
-def corner_steps(plan: Plan, corner: Corner) -> tuple[str, ...]:
-    """Give the steps of a corner, in the shop's own way, short."""
-    names = {part.id: part.name for part in plan.parts}
-    tails = _listed([names[p] for p in corner.tail_boards])
-    pins = _listed([names[p] for p in corner.pin_boards])
-    half = plan.marks.write(corner.layout.spec.half_pin, Direction.NEAREST)
-    schools = plan.project.shop.schools
-    last = "Plough the grooves before glueing, stopped where the card says. " if corner.groove else ""
-    out = {
-        "saw and chop": "Saw the waste out clear of the baseline, chop half from each face, pare.",
-        "chop only": "Chop the waste half from each face, away from the line first, half of what is left each time.",
-    }[schools.waste]
-    first = f"Mark face side, face edge and mating letters. Gauge the baseline round {tails} and round {pins}."
-    drive = f"{last}Try by hand, pare what is burnished; drive each corner together once."
-    if schools.dovetail == "pins first":
-        return (
-            first,
-            f"On the ends of {pins} mark the pins with dividers and bevel; square down both faces, hatch the sockets.",
-            f"Saw inside the waste, plumb. {out}",
-            f"Stand {pins} on the inside of {tails}, flush at the baseline; trace the tails with a thin knife, "
-            "square across the end.",
-            "Saw the tails in the waste, leaning as the lines do; saw off the half-pin shoulders; chop as before.",
-            drive,
-        )
-    return (
-        first,
-        f"From each edge knife a half-pin of {half}; step the dividers off from both lines. Square across the end.",
-        "Hatch the waste. Gang both tail boards; saw all one slope, then the other, in the waste.",
-        f"{out} A little hollow inside.",
-        "Trace the pins from the tails, flush at the inside. Knife round, square down, hatch, saw, chop.",
-        drive,
-    )
-
-
-def _listed(names: list[str]) -> str:
-    return " and ".join(names) if len(names) < 3 else f"{', '.join(names[:-1])} and {names[-1]}"
+    note = f"enters {plan.marks.write_fine(room)}" + (f"; next {found[1]}" if len(found) > 1 else "")
+    return Setting(tool, found[0], note, of)

@@ -6,52 +6,17 @@ from collections.abc import Iterator
 
 from nullah.core.card import Card, Remark, Weight
 from nullah.core.drawing import Anchor, Drawing, Label, drawing
-from nullah.core.joints.corners import Corner
-from nullah.core.joints.families import AtBench, told_of
-from nullah.core.joints.kinds import Kind, kind_of, kinds_of
+from nullah.core.joints.families import told_of
+from nullah.core.joints.kinds import Kind, kinds_of
 from nullah.core.joints.made_up import MADE
 from nullah.core.joints.mate_views import Named, extent_of, mate_views
 from nullah.core.piece.overlap import Sharing
 from nullah.core.plan import Plan, corner_problem
 from nullah.core.stations.corners import corner_card, draw_corner
+from nullah.core.stations.joint_in_hand import at_bench, corner_of_kind, kind_in_hand
+from nullah.core.stations.joint_steps import STEP_BY_STEP, draw_step, joint_work, step_card
 from nullah.core.stations.piece import why
 from nullah.core.stations.station import Hand, Station
-from nullah.core.wood.species import SpeciesError, find_species
-
-#: Green volume and oven-dry weight against density at 12 %: its water is 12 % of its dry weight.
-_DRY = 1.12
-
-
-def kind_in_hand(plan: Plan, hand: Hand) -> Kind | None:
-    """Give the kind of joint that was chosen, or the first that the part in hand has, or the first of all."""
-    found = kinds_of(plan.assembly)
-    chosen = next((kind for kind in found if kind.id == hand.joint), None)
-    if chosen is None or (hand.part and not chosen.has(hand.part) and not hand.joint):
-        chosen = next((kind for kind in found if kind.has(hand.part)), found[0] if found else None)
-    if chosen is None:
-        return None
-    return kind_of(plan.assembly, chosen.all, hand.part) or chosen
-
-
-def corner_of_kind(plan: Plan, kind: Kind | None) -> Corner | None:
-    """Give the dovetailed corner of a kind of joint; None where it is no dovetail, or cannot be drawn."""
-    if kind is None or kind.joint.tails is None:
-        return None
-    return next((corner for corner in plan.corners if corner.prefix == kind.joint.tails.prefix), None)
-
-
-def at_bench(plan: Plan, kind: Kind) -> AtBench:
-    """Give a kind of joint with the shop and the woods it is made in."""
-    hard, gravities = [], []
-    for mate in (kind.first, kind.second):
-        try:
-            species = find_species(plan.species_of(mate.part))
-            hard.append(species.hardness_class != "soft")
-            gravities.append(species.density / 1000 / _DRY)
-        except SpeciesError:
-            hard.append(True)
-            gravities.append(0.5)
-    return AtBench(kind, plan.marks, plan.project.shop, (hard[0], hard[1]), (gravities[0], gravities[1]))
 
 
 def _draw(plan: Plan, hand: Hand) -> Drawing:
@@ -60,6 +25,8 @@ def _draw(plan: Plan, hand: Hand) -> Drawing:
 
         return draw_made(hand)
     kind = kind_in_hand(plan, hand)
+    if kind is not None and hand.view == STEP_BY_STEP and (work := joint_work(plan, kind)).steps:
+        return draw_step(plan, work, hand.step)
     if kind is None or kind.joint.tails is not None:
         return draw_corner(plan, hand, corner_of_kind(plan, kind))
     return draw_mates(plan, kind)
@@ -94,6 +61,8 @@ def _card(plan: Plan, hand: Hand) -> Card:
     if kind is None:
         dovetailed = not plan.parts
         return Card("Joints", mind=(Remark(corner_problem(plan), Weight.FAILS if dovetailed else Weight.NOTE),))
+    if hand.view == STEP_BY_STEP and (work := joint_work(plan, kind)).steps:
+        return step_card(plan, work, hand.step)
     if kind.joint.tails is not None:
         return corner_card(plan, hand, corner_of_kind(plan, kind))
     return joint_card(plan, kind, why(plan, hand))
@@ -106,7 +75,7 @@ def joint_card(plan: Plan, kind: Kind, asked: tuple[str, ...] = ()) -> Card:
         return Card(kind.title)
     title = kind.name[:1].upper() + kind.name[1:]
     remarks = (*found.remarks[:-1], *_by_hand(plan, kind), *found.remarks[-1:])
-    return Card(title, found.settings, found.steps, remarks, asked or found.why)
+    return Card(title, found.settings, tuple(step.text for step in found.steps), remarks, asked or found.why)
 
 
 def _by_hand(plan: Plan, kind: Kind) -> Iterator[Remark]:

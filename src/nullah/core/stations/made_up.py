@@ -94,4 +94,4 @@ def made_card(plan: Plan, hand: Hand) -> Card:
         told = told_of(AtBench(kind, plan.marks, plan.project.shop))
     if told is None:
         return Card(title)
-    return Card(title, told.settings, told.steps, told.remarks, told.why)
+    return Card(title, told.settings, tuple(step.text for step in told.steps), told.remarks, told.why)

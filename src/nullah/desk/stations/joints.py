@@ -15,16 +15,21 @@ from nullah.core.joints.made_up import FAMILIES, MADE
 from nullah.core.joints.practice import hands_of
 from nullah.core.ledger import Kind as Of
 from nullah.core.shop import SCHOOLS, Hands
-from nullah.core.stations.joints import corner_of_kind, kind_in_hand
+from nullah.core.stations.joint_in_hand import corner_of_kind, kind_in_hand
+from nullah.core.stations.joint_steps import STEP_BY_STEP
 from nullah.core.stations.made_up import made_in_hand
 from nullah.desk.bench import Bench
 from nullah.desk.document import Document
 from nullah.desk.fields import ValueField
+from nullah.desk.stations.as_it_is import AsItIs
 from nullah.desk.stations.base import Flow, StationDesk, action, chooser, labelled, show_choice, words
 from nullah.desk.stations.figures import Figure, FigureFields
 from nullah.desk.stations.joints_tool import JointsTool
 from nullah.desk.stations.numbers import Numbers
 from nullah.desk.stations.practising import PracticeRow
+from nullah.desk.stations.spacing import SpacingChoice
+from nullah.desk.stations.stepping import Stepping
+from nullah.desk.stations.tools_owned import ToolsOwned
 from nullah.files.practice import read_joints
 
 _CORNER = (
@@ -46,15 +51,17 @@ class JointsDesk(StationDesk):
         row = self.row()
         self.corners: QComboBox = chooser("joint", [], self._take_kind, row, "Joint")
         self._figures = FigureFields(document, bench, row, _CORNER)
-        self.tool = JointsTool(document, bench, self._shown_corner)
+        self.tool = JointsTool(document, bench, self._shown_corner, self._shown_kind)
         self.fields = self._figures.fields
+        self.spacing = SpacingChoice(document, row)
         self.others = _Named(document, bench, row)
+        self.as_it_is = AsItIs(document, bench, row)
         self.numbers = Numbers(row, "joint", _MOST_FIGURES, self._type)
         second = self.row()
-        self.chisels = ValueField("chisels there are", width=300)
-        self.chisels.line.returnPressed.disconnect()
-        self.chisels.line.returnPressed.connect(self._own_chisels)
-        labelled("chisels there are", self.chisels, second)
+        third = self.row()
+        self.tools = ToolsOwned(document, bench, second, third)
+        self.chisels = self.tools.chisels
+        self.steps = Stepping(document, second)
         self.schools: dict[str, QComboBox] = {}
         self.ways = QPushButton("Ways of working")
         self.ways.setCheckable(True)
@@ -63,7 +70,6 @@ class JointsDesk(StationDesk):
         self.ways.toggled.connect(lambda _: self.refresh())
         second.addWidget(self.ways)
         self.practice = PracticeRow(second, self.refresh)
-        third = self.row()
         self.hands_words = words("Hands, mm off:", third)
         self.hands = Numbers(third, "hands", len(Hands._fields), self._have_hands)
         self.from_practice = action("From the practice joints", self._hands_from_practice, third)
@@ -74,9 +80,14 @@ class JointsDesk(StationDesk):
 
     def _shown_corner(self) -> Corner | None:
         """Give the dovetailed corner that is drawn; None where something else is."""
-        if made_in_hand(self.document.hand) is not None:
+        return corner_of_kind(self.document.plan, self._shown_kind())
+
+    def _shown_kind(self) -> Kind | None:
+        """Give the joint of the piece that is drawn with all its lines; None where something else is."""
+        hand = self.document.hand
+        if made_in_hand(hand) is not None or hand.view == STEP_BY_STEP:
             return None
-        return corner_of_kind(self.document.plan, kind_in_hand(self.document.plan, self.document.hand))
+        return kind_in_hand(self.document.plan, hand)
 
     # --- what is done ---
 
@@ -92,15 +103,6 @@ class JointsDesk(StationDesk):
 
     def _type(self, figures: tuple[float, ...]) -> None:
         self.document.set_hand(self.document.hand._replace(made=figures))
-
-    def _own_chisels(self) -> None:
-        found = self.chisels.lengths()
-        if found is None:
-            return
-        chisels = tuple(sorted(found, key=lambda chisel: chisel.mm))
-        self.chisels.line.setModified(False)
-        self.document.do("change the chisels", lambda p: actions.set_shop(p, replace(p.shop, chisels=chisels)))
-        self.bench.setFocus()
 
     def _work_so(self, name: str, way: str) -> None:
         schools = self.document.project.shop.schools
@@ -146,10 +148,11 @@ class JointsDesk(StationDesk):
         tails = kind.joint.tails if kind is not None else None
         self._figures.prefix = f"{tails.prefix}." if tails is not None else "tails."
         self._figures.refresh(tails is not None)
+        self.spacing.show_corner(corner_of_kind(plan, kind))
         self.others.show_kind(kind if tails is None else None)
-        self.chisels.set_unit(self.document.project.marks.unit)
-        # As typed, for a chisel's name is its width: 1/4 in stays 1/4 in whatever is shown.
-        self.chisels.show_value(", ".join(chisel.as_text() for chisel in self.document.project.shop.chisels))
+        self.as_it_is.show_kind(kind)
+        self.tools.refresh(self.ways.isChecked())
+        self.steps.show_kind(kind)
         self.practice.refresh()
         working = self.ways.isChecked()
         self.hands.show_figures(Hands._fields, self.document.project.shop.hands, working)

@@ -1,76 +1,121 @@
-"""Dragging a dovetail's lines: a tail's edge, the half-pin, the baseline; limits are felt and said."""
+"""Dragging a joint's lines: a tail's edge, the half-pin, a baseline, a wall, a stop; limits are felt and said."""
 
 from __future__ import annotations
 
 from collections.abc import Callable
+from typing import NamedTuple
 
 from PySide6.QtCore import Qt
 
 from nullah.core import actions
 from nullah.core.drawing import Anchor, Drawing, Label, Point, Role, drawing
+from nullah.core.joints.channel_dragging import Handle, channel_dragged, handle_at
 from nullah.core.joints.corners import Corner
 from nullah.core.joints.dragging import Dragged, Line, dragged, line_at
+from nullah.core.joints.kinds import Kind
+from nullah.core.project import Project
+from nullah.core.shop import Shop
 from nullah.desk.bench import Bench, Tool
 from nullah.desk.document import Document
 
 # How near to a line the pointer takes it, in pixels.
 _NEAR_PX = 9.0
-_WORDS = {"half_pin": "half-pin", "pin": "pin", "proud": "end grain proud"}
+_WORDS = {"tail": "tail below the pin", "half_pin": "half-pin", "pin": "pin", "proud": "end grain proud"}
+
+
+class Taken(NamedTuple):
+    """A line that was taken: what it is called, whether it goes up and down, and what a place makes of it."""
+
+    what: str
+    upright: bool
+    come: Callable[[Point, Shop], Dragged]
+    change: Callable[[Dragged], Callable[[Project], Project]]
+
+
+def _of_corner(corner: Corner, at: Point, near: float) -> Taken | None:
+    """Take a line of a tail board, whose end is at x = 0 and whose lower edge is at the bottom."""
+    layout = corner.layout
+    if at[0] > 3 or layout.tail_base.mm <= 0:
+        return None
+    high = float(layout.spec.width)
+    line: Line | None = line_at(layout, -at[0], high - at[1], near)
+    if line is None:
+        return None
+    taken = line
+
+    def change(came: Dragged) -> Callable[[Project], Project]:
+        if came.widths:
+            return lambda project: actions.space_tails(project, corner.prefix, came.widths)
+        return lambda project: actions.give(project, f"{corner.prefix}.{came.figure}", came.value)
+
+    return Taken(
+        line.figure, line.figure != "proud",
+        lambda place, shop: dragged(layout, taken, -place[0], high - place[1], shop), change,
+    )  # fmt: skip
+
+
+def _of_channel(kind: Kind, at: Point, near: float) -> Taken | None:
+    """Take a line of the board a channel is cut into."""
+    handle: Handle | None = handle_at(kind, at, near)
+    if handle is None:
+        return None
+    taken = handle
+    return Taken(
+        handle.what, handle.upright, lambda place, _: channel_dragged(kind, taken, place),
+        lambda came: lambda project: actions.give(project, came.figure, came.value),
+    )  # fmt: skip
 
 
 class JointsTool(Tool):
-    """Drags lines of the tail board of the corner that is shown."""
+    """Drags lines of the joint that is shown: a corner's, or else a channel's."""
 
-    def __init__(self, document: Document, bench: Bench, corner: Callable[[], Corner | None]) -> None:
-        self._document, self._bench, self._corner = document, bench, corner
-        self._line: Line | None = None
-        self._shown: Corner | None = None
+    def __init__(
+        self, document: Document, bench: Bench, corner: Callable[[], Corner | None], kind: Callable[[], Kind | None]
+    ) -> None:
+        self._document, self._bench, self._corner, self._kind = document, bench, corner, kind
+        self._taken: Taken | None = None
         self._came: Dragged | None = None
 
-    def _place(self, corner: Corner, at: Point) -> tuple[float, float]:
-        """Give how far in from the end of the board, and how far up from its lower edge."""
-        return -at[0], float(corner.layout.spec.width) - at[1]
-
-    def _under(self, at: Point) -> Line | None:
-        corner = self._corner()
-        if corner is None or at[0] > 3 or corner.layout.tail_base.mm <= 0:
-            return None
-        return line_at(corner.layout, *self._place(corner, at), _NEAR_PX / self._bench.scale.per_mm)
+    def _under(self, at: Point) -> Taken | None:
+        near = _NEAR_PX / self._bench.scale.per_mm
+        corner, kind = self._corner(), self._kind()
+        if corner is not None:
+            return _of_corner(corner, at, near)
+        return _of_channel(kind, at, near) if kind is not None else None
 
     def press(self, at: Point, of: str) -> bool:
         if of and self._document.plan.part(of) is None:
             return False  # a figure is typed, not dragged
-        self._line, self._shown, self._came = self._under(at), self._corner(), None
-        return self._line is not None
+        self._taken, self._came = self._under(at), None
+        return self._taken is not None
 
     def drag(self, at: Point) -> None:
-        if self._line is None or self._shown is None:
+        if self._taken is None:
             return
-        corner = self._shown
-        self._came = came = dragged(corner.layout, self._line, *self._place(corner, at), self._document.project.shop)
-        name = f"{corner.prefix}.{came.figure}"
-        self._document.preview(lambda p: actions.give(p, name, came.value))
-        said = f"{_WORDS[came.figure]} {self._document.project.marks.write_fine(came.value)}"
+        self._came = came = self._taken.come(at, self._document.project.shop)
+        self._document.preview(self._taken.change(came))
+        what = _WORDS.get(came.figure, self._taken.what)
+        said = f"{what} {self._document.project.marks.write_fine(came.value)}"
         words = Label(at, f"{said}  {came.held}", 3.2, Anchor.START, Role.WARN if came.held else Role.CHALK, bold=True,
                       nudge_mm=(4, -4))  # fmt: skip
         self._bench.overlay = drawing(words)
 
     def release(self, at: Point) -> None:
-        corner, came = self._shown, self._came
+        taken, came = self._taken, self._came
         self.cancel()
-        if corner is None or came is None:
+        if taken is None or came is None:
             return
-        name = f"{corner.prefix}.{came.figure}"
-        self._document.do(f"{_WORDS[came.figure]} {came.value.as_text()}", lambda p: actions.give(p, name, came.value))
+        said = self._document.project.marks.write_fine(came.value)
+        self._document.do(f"{_WORDS.get(came.figure, taken.what)} {said}", taken.change(came))
 
     def cancel(self) -> None:
         if self._came is not None:
             self._document.preview(None)
-        self._line = self._shown = self._came = None
+        self._taken = self._came = None
         self._bench.overlay = Drawing()
 
     def cursor(self, at: Point, of: str) -> Qt.CursorShape:
-        line = self._under(at)
-        if line is None or (of and self._document.plan.part(of) is None):
+        taken = self._under(at)
+        if taken is None or (of and self._document.plan.part(of) is None):
             return Qt.CursorShape.PointingHandCursor if of else Qt.CursorShape.ArrowCursor
-        return Qt.CursorShape.SizeHorCursor if line.figure == "proud" else Qt.CursorShape.SizeVerCursor
+        return Qt.CursorShape.SizeVerCursor if taken.upright else Qt.CursorShape.SizeHorCursor

@@ -5,10 +5,10 @@ from __future__ import annotations
 from collections.abc import Iterator
 from fractions import Fraction
 
-from nullah.core.card import Remark, Setting, Weight
-from nullah.core.joints.families.told import AtBench, Told, how_many
+from nullah.core.card import Remark, Setting, Stage, Step, Weight
+from nullah.core.joints.families.told import CHISEL_BITES, AtBench, Told, bit_setting, how_many
 from nullah.core.joints.fasteners import SAFE_SHARE, Fastening, fastening
-from nullah.core.lengths import from_float
+from nullah.core.lengths import Direction, from_float
 from nullah.core.piece.overlap import Hold, contact
 from nullah.core.piece.space import Axis
 
@@ -31,9 +31,11 @@ def told(at: AtBench) -> Told:
         ))  # fmt: skip
     end = first.grain is not second.grain
     steps = (
-        f"Shoot both edges true; hold them against a light.{how_many(at)}",
-        "Rub joint or clamps every 250 mm or so; check that it is flat before you leave it.",
-    )
+        Step(f"Shoot both edges true; hold them against a light.{how_many(at)}", Stage.BLANK,
+             check="No light, or a hair in the middle."),
+        Step("Rub joint or clamps every 250 mm or so; check that it is flat before you leave it.", Stage.TRIED,
+             check="A straightedge across shows no step."),
+    )  # fmt: skip
     weak = (Remark("End grain glued to a side holds little: let it in, or nail it.", Weight.LOOK),) if end else ()
     return Told((Setting("Glue", "both faces", "thin, even"),), steps, weak)
 
@@ -55,33 +57,43 @@ def _settings(at: AtBench, row: Fastening) -> Iterator[Setting]:
 
     what = "Screws" if row.screws else "Nails"
     yield at.setting(what, size(row.long), f"{at.marks.write_fine(from_float(round(row.thick, 1)))} thick, "
-                     f"{len(row.places)} in the row")  # fmt: skip
-    yield at.setting("Pilot", size(row.pilot), f"into the piece behind, {at.write(size(row.enters))} deep")
+                     f"{len(row.places)} in the row", way=Direction.DOWN)  # fmt: skip
+    yield at.setting(
+        "Pilot", size(row.pilot), f"into the piece behind, {at.write(size(row.enters))} deep", way=Direction.DOWN
+    )
+    yield from bit_setting(at, size(row.pilot), "test it in scrap", "Pilot bit")
     yield at.setting("From the ends", size(row.places[0]), "and evenly between")
     yield Setting("Each may carry", f"{row.holds * SAFE_SHARE:.0f} N", "pulled straight out, for good")
 
 
-def _steps(at: AtBench, hold: Hold) -> tuple[str, ...]:
+def _steps(at: AtBench, hold: Hold) -> tuple[Step, ...]:
     if hold is Hold.NAILS:
         return (
-            f"Square the row and mark the places.{how_many(at)} Leave the end over-long until it is nailed.",
-            "Drill the pilots; a nail's wide side goes along the grain.",
-            "Drive, leaning them a little towards each other; set the heads, trim the end.",
-        )
+            Step(f"Square the row and mark the places.{how_many(at)} Leave the end over-long until it is nailed.",
+                 Stage.MARKED, draws=("row",)),
+            Step("Drill the pilots; a nail's wide side goes along the grain.", Stage.CUT, uses=("row",),
+                 check="A nail in a scrap bored so neither bends nor splits it."),
+            Step("Drive, leaning them a little towards each other; set the heads, trim the end.", Stage.TRIED,
+                 care="Eyes away from the nail; start it with a light tap."),
+        )  # fmt: skip
     if hold is Hold.SLOTS:
         return (
-            "Bore the middle hole round, the outer ones as slots across the grain.",
-            "Screw snug, not tight: the slots let the part move with the season.",
-        )
+            Step("Bore the middle hole round, the outer ones as slots across the grain.", Stage.CUT, draws=("row",)),
+            Step("Screw snug, not tight: the slots let the part move with the season.", Stage.TRIED,
+                 check="The part can still be pushed a little, by hand."),
+        )  # fmt: skip
     if hold is Hold.BUTTONS:
         return (
-            "Groove or mortise the rail for the buttons' tongues, a little below the top.",
-            "Screw the buttons to the top with room behind their tongues where the wood moves.",
-        )
+            Step("Groove or mortise the rail for the buttons' tongues, a little below the top.", Stage.CUT,
+                 care=CHISEL_BITES),
+            Step("Screw the buttons to the top with room behind their tongues where the wood moves.", Stage.TRIED,
+                 check="No screw comes through the top."),
+        )  # fmt: skip
     return (
-        f"Mark the places on the row; bore the clearance hole, countersink, then the pilot.{how_many(at)}",
-        "Wax the thread; drive by hand to the last turn.",
-    )
+        Step(f"Mark the places on the row; bore the clearance hole, countersink, then the pilot.{how_many(at)}",
+             Stage.CUT, draws=("row",)),
+        Step("Wax the thread; drive by hand to the last turn.", Stage.TRIED, uses=("row",)),
+    )  # fmt: skip
 
 
 def _checks(at: AtBench, row: Fastening) -> Iterator[Remark]:
@@ -89,5 +101,8 @@ def _checks(at: AtBench, row: Fastening) -> Iterator[Remark]:
     if row.enters < least:
         deep, wanted = (at.marks.write_fine(from_float(round(value, 1))) for value in (row.enters, least))
         yield Remark(f"It enters only {deep}, less than the {wanted} it should for its thickness.", Weight.LOOK)
+    if at.shop.bit_for(from_float(round(row.pilot, 1))) is None:
+        wanted = at.marks.write_fine(from_float(round(row.pilot, 1)))
+        yield Remark(f"No bit near {wanted} is on the wall: find one, or take another size of nail.", Weight.LOOK)
     if row.places[0] < 10 * row.thick - 1e-6:
         yield Remark("So near the end the wood splits without a pilot; leave it over-long and trim after.", Weight.LOOK)

@@ -4,8 +4,18 @@ from __future__ import annotations
 
 from fractions import Fraction
 
-from nullah.core.card import Remark, Setting, Weight
-from nullah.core.joints.families.told import KNIFE_CARE, THINNEST, AtBench, Told, how_many
+from nullah.core.card import Remark, Setting, Stage, Step, Weight
+from nullah.core.joints.families.told import (
+    CHISEL_BITES,
+    KNIFE_BITES,
+    KNIFE_CARE,
+    SAW_BITES,
+    THINNEST,
+    AtBench,
+    Told,
+    how_many,
+    saw_setting,
+)
 from nullah.core.piece.overlap import Sharing
 
 
@@ -25,12 +35,21 @@ def told(at: AtBench) -> Told:
     lines = (
         "both gauge lines, from the same face on both parts" if bridle else "half the thickness, from one face of both"
     )
-    steps = (
-        f"Lay the one across the other and knife round: the width is traced, not measured.{how_many(at)}",
-        f"Gauge {lines}; hatch what goes, and check it twice.",
+    settings += saw_setting(at, depth)
+    saw = (
         "Saw the shoulders inside the waste, a few more cuts between; chisel from both sides, hollow in the middle."
-        if not bridle else "Saw the cheeks, outside ones in the waste outside, inner ones inside; chop the slot's end.",
-        "Try it: flush on the reference face. Shave the floor, never the shoulder.",
+        if not bridle else "Saw the cheeks, outside ones in the waste outside, inner ones inside; chop the slot's end."
+    )  # fmt: skip
+    steps = (
+        Step(f"Lay the one across the other and knife round: the width is traced, not measured.{how_many(at)}",
+             Stage.MARKED, draws=("shoulders",), check="The mate hides both lines.", care=KNIFE_BITES),
+        Step(f"Gauge {lines}; hatch what goes, and check it twice.", Stage.HATCHED, draws=("gauge lines",),
+             uses=("shoulders",), check="What is hatched on the one is left on the other."),
+        Step(saw, Stage.SAWN, uses=("shoulders", "gauge lines"), check="Half of every line is left.", care=SAW_BITES),
+        Step("Pare to the lines, from both sides.", Stage.CUT, uses=("shoulders", "gauge lines"), care=CHISEL_BITES,
+             check="A rule lies flat across the floor."),
+        Step("Try it: flush on the reference face. Shave the floor, never the shoulder.", Stage.TRIED,
+             check="No light at the shoulders."),
     )  # fmt: skip
     remarks: list[Remark] = []
     left = min(_left(mate.sizes, mate.cutouts) for mate in (first, second))

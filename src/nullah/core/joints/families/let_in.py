@@ -5,19 +5,23 @@ from __future__ import annotations
 from collections.abc import Iterator
 from fractions import Fraction
 
-from nullah.core.card import Remark, Setting, Weight
+from nullah.core.card import Remark, Setting, Stage, Step, Weight
 from nullah.core.joints.cutouts import Cutout
 from nullah.core.joints.families.told import (
+    CHISEL_BITES,
     CHISEL_CARE,
+    KNIFE_BITES,
     KNIFE_CARE,
+    SAW_BITES,
     THINNEST,
     AtBench,
     Told,
     chisel_settings,
     end_beside,
     how_many,
+    saw_setting,
 )
-from nullah.core.lengths import Length
+from nullah.core.lengths import Direction, Length
 
 
 def told(at: AtBench) -> Told:
@@ -45,17 +49,31 @@ def _settings(at: AtBench, cut: Cutout, wide: Fraction, start: Fraction, across_
     origin = "from the reference end" if across_grain else "from the reference edge"
     if start > 0:
         yield at.setting("First wall", start, origin)
-    yield at.setting("Wide", wide, f"trace the second wall from {at.kind.second.part.name}", names.width)
-    yield at.setting("Depth", cut.size(2), "gauge and router plane, from the face it is cut into", names.depth)
+    rabbet = at.kind.name == "rabbet"
+    # What sits in a rabbet is planed flush, what enters a dado or groove is to be tight.
+    way = Direction.UP if rabbet else Direction.DOWN
+    told = "a hair over, to be planed flush" if rabbet else f"trace the second wall from {at.kind.second.part.name}"
+    yield at.setting("Wide", wide, told, names.width, way)
+    yield at.setting(
+        "Depth", cut.size(2), "gauge and router plane, from the face it is cut into", names.depth, Direction.UP
+    )
     near, far = cut.across[0], at.kind.first.sizes.across - cut.across[1]
     if across_grain and near > 0:
-        yield at.setting("Stop", near, "before the reference edge; the mate is notched to cover it", names.stop)
+        told = "before the reference edge; the mate is notched to cover it"
+        yield at.setting("Stop", near, told, names.stop, Direction.UP)
     if across_grain and far > 0:
         yield at.setting("Ends", far, "before the far edge")
+    if not across_grain and not rabbet and at.shop.plough_irons:
+        iron = at.shop.plough_iron(Length(wide))
+        if iron is not None:
+            told = "as wide as the groove" if iron.mm == wide else "the widest that enters; the rest in a second pass"
+            yield Setting("Plough iron", iron.as_text().replace(" in", "″"), told, names.width)
     yield from chisel_settings(at, wide, of=names.width)
+    if across_grain:
+        yield from saw_setting(at, cut.size(2))
 
 
-def _steps(at: AtBench, name: str, wide: Fraction, across_grain: bool) -> tuple[str, ...]:
+def _steps(at: AtBench, name: str, wide: Fraction, across_grain: bool) -> tuple[Step, ...]:
     guest = at.kind.second.part.name
     floor = "router plane, a little deeper each pass" if at.shop.schools.floor == "router plane" else (
         "chisel bevel down, a scrap of the depth as a test piece")  # fmt: skip
@@ -63,29 +81,70 @@ def _steps(at: AtBench, name: str, wide: Fraction, across_grain: bool) -> tuple[
         sever = "Knife across the grain first, deep, so that the fibres part clean." if across_grain else (
             "Gauge both lines; with a fence on the plane the gauge line is only a check.")  # fmt: skip
         return (
-            f"Gauge width and depth from face and edge.{how_many(at)}", sever,
-            "Saw the shoulder or plane to the lines; split the waste off, with the grain.",
-            f"Level the floor with the {floor}.",
-            f"Try {guest}: it sits in, or a hair inside, to be planed flush.",
+            Step(f"Gauge width and depth from face and edge.{how_many(at)}", Stage.GAUGED, "first",
+                 draws=("width line", "depth line")),
+            Step(sever, Stage.HATCHED, "first", "The line is unbroken to both ends.", uses=("width line",),
+                 care=KNIFE_BITES),
+            Step("Saw the shoulder or plane to the lines; split the waste off, with the grain.", Stage.SAWN, "first",
+                 "Both lines can still be seen.", uses=("width line", "depth line"), care=SAW_BITES),
+            Step(f"Level the floor with the {floor}.", Stage.CUT, "first", "Floor and wall are square to each other.",
+                 uses=("depth line",)),
+            Step(f"Try {guest}: it sits in, or a hair inside, to be planed flush.", Stage.TRIED, "both",
+                 "No light at the wall."),
         )  # fmt: skip
     if not across_grain:
         return (
-            f"Gauge both walls from the reference edge and the depth from the face.{how_many(at)}",
-            "Plough with the fence on the reference edge, starting at the far end and coming back.",
-            f"Level the floor with the {floor}; one depth all along.",
-            f"Try {guest} in a scrap of the groove, then in the groove: by hand, without force.",
-        )
+            Step(f"Gauge both walls from the reference edge and the depth from the face.{how_many(at)}", Stage.GAUGED,
+                 "first", draws=("walls", "depth line")),
+            Step("Plough with the fence on the reference edge, starting at the far end and coming back.", Stage.SAWN,
+                 "first", "The fence is tight to the edge all along.", uses=("walls",)),
+            Step(f"Level the floor with the {floor}; one depth all along.", Stage.CUT, "first",
+                 "A rule stands at one depth at both ends and in the middle.", uses=("depth line",)),
+            Step(f"Try {guest} in a scrap of the groove, then in the groove: by hand, without force.", Stage.TRIED,
+                 "both", "It slides and does not rattle."),
+        )  # fmt: skip
     stopped = "stopped" in name
-    return (
-        f"Knife the first wall, square from the reference edge, across all parts together.{how_many(at)}",
-        f"Set {guest} against it and knife the second wall from its other face: tight, not on the line.",
-        "Chop the stop first, so that the saw has somewhere to run out." if stopped else
-        "Deepen both knife lines with a chisel to a wall the saw can ride against.",
-        "Saw both walls inside the waste to depth, chisel the waste out from both edges.",
-        f"Level the floor with the {floor}: an uneven floor throws the case out of parallel.",
-        f"Fit {guest} by planing its underside; it goes in by hand and stays up by itself."
-        + (" Notch its front corner to cover the stop." if stopped else ""),
+    deepen = (
+        Step("Chop the stop first, so that the saw has somewhere to run out.", Stage.HATCHED, "first",
+             uses=("first wall", "second wall", "stop"), care=CHISEL_BITES)
+        if stopped else
+        Step("Deepen both knife lines with a chisel to a wall the saw can ride against.", Stage.HATCHED, "first",
+             uses=("first wall", "second wall"), care=CHISEL_BITES)
     )  # fmt: skip
+    return (
+        Step(f"Knife the first wall, square from the reference edge, across all parts together.{how_many(at)}",
+             Stage.GAUGED, "first", "One line runs true over all of them.",
+             draws=("first wall", "depth line", *(("stop",) if stopped else ())), care=KNIFE_BITES),
+        Step(f"Set {guest} against it and knife the second wall from its other face: tight, not on the line.",
+             Stage.MARKED, "first", f"{guest[:1].upper()}{guest[1:]} hides both lines.", draws=("second wall",),
+             uses=("first wall",), care=KNIFE_BITES),
+        deepen,
+        Step("Saw both walls inside the waste to depth, chisel the waste out from both edges.", Stage.SAWN, "first",
+             "The saw kept to the waste.", uses=("first wall", "second wall", "depth line"), care=SAW_BITES),
+        Step(f"Level the floor with the {floor}: an uneven floor throws the case out of parallel.", Stage.CUT, "first",
+             "One depth at both edges and in the middle.", uses=("depth line",)),
+        Step(f"Fit {guest} by planing its underside; it goes in by hand and stays up by itself."
+             + (" Notch its front corner to cover the stop." if stopped else ""), Stage.TRIED, "both",
+             f"{guest[:1].upper()}{guest[1:]} stands square to it and closes at the front."),
+    )  # fmt: skip
+
+
+def _plough(at: AtBench, cut: Cutout, wide: Fraction, name: str) -> Iterator[Remark]:
+    """Say what the plough that is there cannot do of a groove."""
+    shop, names = at.shop, at.kind.joint.names
+    if name != "groove" or not shop.plough_irons:
+        return
+    narrowest = min(shop.plough_irons, key=lambda iron: iron.mm)
+    if shop.plough_iron(Length(wide)) is None:
+        yield Remark(
+            f"No iron of the plough enters {at.write(wide)}; the narrowest is {narrowest.as_text()}. Make the groove "
+            "as wide as that, or saw and chisel it.", Weight.LOOK, of=names.width,
+        )  # fmt: skip
+    if Length(cut.size(2)) > shop.plough_deepest:
+        yield Remark(
+            f"The plough stops at {at.marks.write_fine(shop.plough_deepest)}, the groove goes {at.write(cut.size(2))} "
+            "deep: finish it with a chisel, or make it shallower.", Weight.LOOK, of=names.depth,
+        )  # fmt: skip
 
 
 def _checks(at: AtBench, cut: Cutout, wide: Fraction, name: str) -> Iterator[Remark]:
@@ -100,6 +159,7 @@ def _checks(at: AtBench, cut: Cutout, wide: Fraction, name: str) -> Iterator[Rem
             f"{write(cut.size(2))} deep is more than a third of {write(thick)}: the board grows weak there.",
             Weight.LOOK, of=names.depth,
         )  # fmt: skip
+    yield from _plough(at, cut, wide, name)
     if at.shop.largest_chisel(Length(wide)) is None:
         yield Remark(f"No chisel on the wall enters {write(wide)}.", Weight.LOOK, of=names.width)
     if cut.size(0) <= cut.size(1) and name != "rabbet":

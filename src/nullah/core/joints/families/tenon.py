@@ -5,10 +5,21 @@ from __future__ import annotations
 from collections.abc import Iterator
 from fractions import Fraction
 
-from nullah.core.card import Remark, Setting, Weight
+from nullah.core.card import Remark, Setting, Stage, Step, Weight
 from nullah.core.joints.cutouts import Cutout
-from nullah.core.joints.families.told import CHISEL_CARE, THINNEST, AtBench, Told, chisel_settings, how_many
-from nullah.core.lengths import Length
+from nullah.core.joints.families.told import (
+    CHISEL_BITES,
+    CHISEL_CARE,
+    KNIFE_BITES,
+    SAW_BITES,
+    THINNEST,
+    AtBench,
+    Told,
+    chisel_settings,
+    how_many,
+    saw_setting,
+)
+from nullah.core.lengths import Direction, Length
 
 #: A mortise is chopped deeper than its tenon is long by this, mm (common practice).
 DEEPER = Fraction(2)
@@ -49,23 +60,31 @@ def _settings(
     if through:
         yield at.setting("Through", deep, "laid out on both faces")
     else:
-        yield at.setting("Tenon long", deep, "shoulder to end")
-        yield at.setting("Mortise deep", deep + DEEPER, "a little more, for glue and chips")
+        yield at.setting("Tenon long", deep, "shoulder to end", way=Direction.DOWN)
+        yield at.setting("Mortise deep", deep + DEEPER, "a little more, for glue and chips", way=Direction.UP)
     yield from chisel_settings(at, thick, "Mortise chisel")
+    yield from saw_setting(at, deep)
 
 
-def _steps(at: AtBench, through: bool) -> tuple[str, ...]:
+def _steps(at: AtBench, through: bool) -> tuple[Step, ...]:
     first = ("Saw the shoulders to the knife line, then split or saw the cheeks." if
              at.shop.schools.tenon == "shoulders first" else
              "Saw the cheeks down to the shoulder line, then the shoulders.")  # fmt: skip
     chop = "Chop half from each face; they meet in the middle." if through else (
         "Chop from the middle outwards, bevel towards the middle; square the ends last.")  # fmt: skip
     return (
-        f"Set the mortise gauge to the chisel, from the face side of both parts.{how_many(at)}",
-        "Knife the shoulders round the rail together, so that all rails are one length between them.",
-        chop, first,
-        "Shave the tenon to fit the mortise that is there: in by hand, the last third with a push.",
-        "No light at the shoulder; take the tenon's end back rather than the shoulder.",
+        Step(f"Set the mortise gauge to the chisel, from the face side of both parts.{how_many(at)}", Stage.GAUGED,
+             "both", "Both pins of the gauge touch the chisel's edges.", draws=("cheek lines",)),
+        Step("Knife the shoulders round the rail together, so that all rails are one length between them.",
+             Stage.MARKED, "second", "The line meets itself round the rail.", draws=("shoulder",), care=KNIFE_BITES),
+        Step(chop, Stage.CUT, "first", "The chisel stands plumb along and across.", uses=("cheek lines",),
+             care=CHISEL_BITES),
+        Step(first, Stage.SAWN, "second", "Half the gauge line is left.", uses=("cheek lines", "shoulder"),
+             care=SAW_BITES),
+        Step("Shave the tenon to fit the mortise that is there: in by hand, the last third with a push.", Stage.CUT,
+             "second", "It goes in square, and both faces are flush where they should be.", uses=("shoulder",)),
+        Step("No light at the shoulder; take the tenon's end back rather than the shoulder.", Stage.TRIED, "both",
+             "The shoulder closes all round."),
     )  # fmt: skip
 
 

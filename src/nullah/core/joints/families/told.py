@@ -6,10 +6,10 @@ from collections.abc import Iterator
 from fractions import Fraction
 from typing import NamedTuple
 
-from nullah.core.card import Remark, Setting, Weight
+from nullah.core.card import Remark, Setting, Stage, Step, Weight
 from nullah.core.joints.cutouts import Cutout
 from nullah.core.joints.kinds import Kind
-from nullah.core.lengths import Length, Marks
+from nullah.core.lengths import Direction, Length, Marks
 from nullah.core.shop import Shop
 
 #: Less wood than this beside a channel breaks, mm (common practice).
@@ -32,17 +32,19 @@ class AtBench(NamedTuple):
         """Write what a tool is set to."""
         return self.marks.write_setting(Length(size))
 
-    def setting(self, tool: str, size: Fraction, note: str, of: str = "") -> Setting:
-        """Make a setting; where the mark is not quite true, by how much."""
-        off = self.marks.off_true(Length(size))
-        return Setting(tool, self.write(size), f"{note}; {off}" if off else note, of)
+    def setting(
+        self, tool: str, size: Fraction, note: str, of: str = "", way: Direction = Direction.NEAREST
+    ) -> Setting:
+        """Make a setting, rounded the safe way; where the mark is not quite true, by how much."""
+        off = self.marks.off_true(Length(size), way)
+        return Setting(tool, self.marks.write_setting(Length(size), way), f"{note}; {off}" if off else note, of)
 
 
 class Told(NamedTuple):
     """What a family tells of a joint."""
 
     settings: tuple[Setting, ...]
-    steps: tuple[str, ...]
+    steps: tuple[Step, ...]
     remarks: tuple[Remark, ...]
     why: tuple[str, ...] = ()
 
@@ -75,5 +77,42 @@ def end_beside(at: AtBench, cut: Cutout) -> Iterator[Remark]:
         )  # fmt: skip
 
 
-CHISEL_CARE = Remark("Both hands behind the edge; pare towards the bench, never towards the hand that holds.")
+def saw_setting(at: AtBench, deep: Fraction) -> Iterator[Setting]:
+    """Give the fine saw's kerf and how deep it goes; where its back stops it, that."""
+    kerf = at.marks.write_fine(at.shop.fine_kerf)
+    most = at.shop.saw_deepest
+    note = f"in the waste, {at.write(deep)} deep"
+    if Length(deep) > most:
+        note += f"; its back stops it at {at.marks.write_fine(most)}: split or pare the rest"
+    yield Setting("Fine saw", f"kerf {kerf}", note)
+
+
+def bit_setting(at: AtBench, hole: Fraction, note: str, title: str = "Bit") -> Iterator[Setting]:
+    """Give the bit that bores a hole, or that none is near."""
+    bit = at.shop.bit_for(Length(hole))
+    wanted = at.marks.write_fine(Length(hole))
+    if bit is None:
+        yield Setting(title, "none near", f"{wanted}; {note}")
+    else:
+        yield Setting(title, bit.as_text().replace(" in", "″"), f"for {wanted}; {note}")
+
+
+def in_order(*texts: str) -> tuple[Step, ...]:
+    """Make steps of sentences: laid out first, tried last, and cut between; each with the caution its tool asks for."""
+    last = len(texts) - 1
+    stages = [Stage.MARKED if n == 0 else Stage.TRIED if n == last else Stage.CUT for n in range(len(texts))]
+    return tuple(Step(text, stage, care=_caution(text.lower())) for text, stage in zip(texts, stages, strict=True))
+
+
+def _caution(text: str) -> str:
+    for words, care in ((("chisel", "chop", "pare"), CHISEL_BITES), (("saw",), SAW_BITES), (("knife",), KNIFE_BITES)):
+        if any(word in text for word in words):
+            return care
+    return ""
+
+
+CHISEL_BITES = "Both hands behind the edge; pare towards the bench, never towards the hand that holds."
+KNIFE_BITES = "The knife moves away from the hand."
+SAW_BITES = "A saw starts with the thumb high and a light pull; hold what falls."
+CHISEL_CARE = Remark(CHISEL_BITES)
 KNIFE_CARE = Remark("The knife moves away from the hand; a saw starts with the thumb high and a light pull.")

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from nullah.core.card import Remark, Setting, Weight
-from nullah.core.joints.families.told import KNIFE_CARE, Told
+from nullah.core.joints.families.told import KNIFE_CARE, Told, in_order
 from nullah.core.joints.made_up.boards import LONG, MadeUp, board, box, in_mm, need
 from nullah.core.piece.form import Assembly
 from nullah.core.piece.overlap import Joint, Sharing
@@ -23,7 +23,7 @@ def cross_lap(one: float, other: float, thick: float) -> MadeUp:
             Setting("Gauge", in_mm(thick / 2), "from the same face of both"),
             Setting("Shoulders", in_mm(other), "traced from the mate"),
         ),
-        (
+        in_order(
             "Lay the one across the other and knife both its edges; square down, gauge half the thickness.",
             "Saw inside the lines to the gauge, a few cuts between; chisel from both edges to the middle.",
             "Press together by hand: flush above and below. Shave floors, never walls.",
@@ -46,7 +46,7 @@ def corner_bridle(wide: float, thick: float) -> MadeUp:
             Setting("Mortise gauge", in_mm(third), "both lines, from the same face"),
             Setting("Deep", in_mm(wide), "as the mate is wide"),
         ),
-        (
+        in_order(
             "Gauge both parts with one setting, from the face side.",
             "Saw the slot's walls inside, the tongue's cheeks outside; chop the slot's end from both edges.",
             "Saw the tongue's shoulders. Slide together; clamp the cheeks as it is glued.",
@@ -73,7 +73,7 @@ def keyed_mitre(wide: float, thick: float, key: float, deep: float) -> MadeUp:
             Setting("Key", in_mm(key), "to the saw's kerf"),
             Setting("In the corner", in_mm(deep), "along both sides"),
         ),
-        (
+        in_order(
             "Shoot the mitres to one length; size them with thin glue, then glue and cramp with a strap.",
             "When it is dry saw the slot across the corner, both sides at once.",
             "Glue a key of the same thickness in, its grain across the corner; plane it flush from the corner inwards.",

@@ -6,7 +6,7 @@ import math
 from fractions import Fraction
 
 from nullah.core.card import Remark, Setting, Weight
-from nullah.core.joints.families.told import CHISEL_CARE, Told
+from nullah.core.joints.families.told import CHISEL_CARE, Told, in_order
 from nullah.core.joints.made_up.boards import LONG, MadeUp, board, box, exact, in_mm, need
 from nullah.core.lengths import Slope
 from nullah.core.piece.form import Assembly
@@ -58,7 +58,7 @@ def sliding_dovetail(wide: float, thick: float, guest: float, deep: float, slope
             Setting("Depth", in_mm(deep), "gauge, and router plane"),
             Setting("Bevel", f"1:{slope:g}", f"{math.degrees(math.atan(1 / slope)):.1f}° from square"),
         ),
-        (
+        in_order(
             "Cut the housing first: knife both walls at the neck, saw them at the bevel against a sloping guide block.",
             "Chisel the waste out, clean under the slopes, level the floor with the router plane.",
             "Plane the tongue to fit with a sloped fence: a shaving at a time, tried from the end.",
@@ -91,7 +91,7 @@ def lapped_dovetail(rail: float, thick: float, leg: float, half_pin: float, lap:
             Setting("Lap", in_mm(lap), "left of the leg outside"),
             Setting("Bevel", f"1:{slope:g}", "from square"),
         ),
-        (
+        in_order(
             "Gauge the length of the tail; saw its slopes and shoulders.",
             "Lay it on the leg's end, flush at the inside; trace it with a knife.",
             "Saw the socket as far as the lap allows, chop to the depth of the rail, pare to the lines.",
@@ -134,7 +134,7 @@ def dovetail(
             Setting("Gauge, pins", in_mm(tail_board), "and a hair"),
             Setting("Bevel", f"1:{slope:g}", f"{math.degrees(math.atan(1 / slope)):.1f}° from square"),
         ),
-        (
+        in_order(
             "Gauge the baselines; step the tails off from both half-pin lines; hatch the waste.",
             "Saw the tails, all one slope, then the other. Saw or chop the waste, half from each face.",
             "Stand the tails on the other board, flush at the inside; trace them with a thin knife.",

@@ -6,7 +6,7 @@ import math
 from fractions import Fraction
 
 from nullah.core.card import Remark, Setting, Weight
-from nullah.core.joints.families.told import CHISEL_CARE, Told
+from nullah.core.joints.families.told import CHISEL_CARE, Told, in_order
 from nullah.core.joints.made_up.boards import LONG, MadeUp, board, box, exact, in_mm, need
 from nullah.core.piece.form import Assembly
 from nullah.core.piece.overlap import Hold, Joint, Sharing
@@ -42,7 +42,7 @@ def haunched_tenon(leg: float, rail: float, thick: float, tenon: float, long: fl
             Setting("Mortise deep", in_mm(long + 2), "a little more"),
             Setting("Haunch", in_mm(haunch), "as long as the tenon is thick"),
         ),
-        (
+        in_order(
             "Gauge both parts from the face side; knife the shoulders round.",
             "Chop the mortise from the middle, then the haunch's shallow part, leaving a horn on the leg.",
             "Saw cheeks and shoulders; saw the haunch down to its step.",
@@ -74,7 +74,7 @@ def drawbored(leg: float, rail: float, thick: float, tenon: float, long: float, 
             Setting("Hole in the leg", in_mm(back), "from its face to the middle"),
             Setting("Hole in the tenon", in_mm(back - offset), f"from the shoulder: {in_mm(offset)} nearer to it"),
         ),
-        (
+        in_order(
             "Bore the leg before the tenon is fitted, through one cheek and into the other.",
             "Push the tenon home; mark the hole's middle on it with the bit's point.",
             f"Take it out, shift the mark {in_mm(offset)} towards the shoulder, bore the tenon there.",
@@ -144,7 +144,7 @@ def tusk_tenon(post: float, bar: float, thick: float, tenon: float, beyond: floa
             Setting("Wedge", in_mm(wedge), f"at the bar's lower edge, 1 in {run:g}"),
             Setting("Wedge thick", in_mm(across), "a third of the tenon, so that wood stays on both sides"),
         ),
-        (
+        in_order(
             "Chop the mortise half from each face; fit the tenon to slide by hand.",
             "Mark where the post's face comes on the tenon; the slot for the wedge begins a hair inside that line.",
             "Chop the slot, its outer wall at the wedge's slope; the inner wall may be clear of the wedge.",
@@ -204,7 +204,7 @@ def breadboard(
             Setting("Outer mortises", in_mm(each + moves), f"longer by {in_mm(moves)} for the season"),
             Setting("Peg slots", in_mm(moves), "long in the outer tenons, round in the middle one"),
         ),
-        (
+        in_order(
             "Plane the panel's end from both faces: tongue and tenons in one, then saw between the tenons.",
             "Plough the end for the tongue; chop the mortises in the groove's floor, the outer ones longer.",
             "Bore for the pegs; draw them a little towards the shoulder; slot the outer holes along the panel's end.",

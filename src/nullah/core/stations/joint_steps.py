@@ -1,0 +1,174 @@
+"""The steps of a joint one by one: each with its picture, what to check, and which lines are needed later."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from typing import NamedTuple
+
+from nullah.core.card import Card, Remark, Setting, Stage, Step, lines_to_keep
+from nullah.core.drawing import Anchor, Dimension, Drawing, Element, Fill, Label, Path, Role, drawing
+from nullah.core.joints import views
+from nullah.core.joints.corners import Corner
+from nullah.core.joints.families import told_of
+from nullah.core.joints.kinds import Kind
+from nullah.core.joints.mate_views import extent_of, mate_views
+from nullah.core.plan import Plan
+from nullah.core.stations.corner_steps import corner_steps
+from nullah.core.stations.corners import corner_settings
+from nullah.core.stations.joint_in_hand import at_bench, corner_of_kind
+
+#: What `Hand.view` says while the steps of a joint are gone through one by one.
+STEP_BY_STEP = "step by step"
+
+#: What of a layout can be seen so far, by role; the waste follows rules of its own.
+_SEEN = {
+    Role.GAUGE: {Stage.GAUGED, Stage.MARKED, Stage.HATCHED, Stage.SAWN},
+    Role.KNIFE: {Stage.MARKED, Stage.HATCHED, Stage.SAWN},
+    Role.HIDDEN: {Stage.HATCHED, Stage.SAWN, Stage.CUT, Stage.TRIED},
+}
+_ORDER = list(Stage)
+
+
+class JointWork(NamedTuple):
+    """A kind of joint of a piece, with its corner where it is dovetailed, and how it is made."""
+
+    kind: Kind
+    corner: Corner | None
+    settings: tuple[Setting, ...]
+    steps: tuple[Step, ...]
+
+
+def joint_work(plan: Plan, kind: Kind) -> JointWork:
+    """Give the settings and steps of a kind of joint; none where it cannot be laid out."""
+    corner = corner_of_kind(plan, kind)
+    if kind.joint.tails is not None:
+        if corner is None or corner.layout.tail.mm <= 0:
+            return JointWork(kind, None, (), ())
+        return JointWork(kind, corner, corner_settings(plan, corner), corner_steps(plan, corner))
+    told = told_of(at_bench(plan, kind))
+    return JointWork(kind, None, told.settings, told.steps) if told is not None else JointWork(kind, None, (), ())
+
+
+def stage_before(steps: tuple[Step, ...], number: int, mate: str) -> Stage:
+    """Give how far a mate is once the steps up to a number (from 0) are done."""
+    stage = Stage.BLANK
+    for step in steps[: number + 1]:
+        if step.at in (mate, "both"):
+            stage = step.stage
+    return stage
+
+
+def draw_step(plan: Plan, work: JointWork, number: int) -> Drawing:
+    """Draw both mates as they are when a step (from 0) is done; what it is done to comes first and is named."""
+    if not work.steps:
+        return Drawing()
+    number = min(max(number, 0), len(work.steps) - 1)
+    step = work.steps[number]
+    stages = [stage_before(work.steps, number, mate) for mate in ("first", "second")]
+    shown = _corner(plan, work.corner, stages) if work.corner is not None else _mates(plan, work.kind, stages)
+    title = f"Step {number + 1} of {len(work.steps)}: {_what(work.kind, step)}"
+    return shown + drawing(Label((shown.bounds()[0], 0), title, 3.8, Anchor.START, bold=True, nudge_mm=(0, -30)))
+
+
+def _what(kind: Kind, step: Step) -> str:
+    names = {"first": kind.first.part.name, "second": kind.second.part.name}
+    who = names.get(step.at, f"{kind.first.part.name} and {kind.second.part.name}")
+    return f"{who}, {step.stage.value}"
+
+
+def _mates(plan: Plan, kind: Kind, stages: list[Stage]) -> Drawing:
+    shown = Drawing()
+    beside = extent_of(kind.first)[0] + 70
+    for number, mate in enumerate((kind.first, kind.second)):
+        views_of = mate_views(mate, plan.species_of(mate.part), plan.marks)
+        shown += drawing(_at_stage(views_of, stages[number], gauged=True)).moved(number * beside, 0)
+    return shown
+
+
+def _corner(plan: Plan, corner: Corner, stages: list[Stage]) -> Drawing:
+    tail, pin = plan.part(corner.tail_boards[0]), plan.part(corner.pin_boards[0])
+    if tail is None or pin is None:
+        return Drawing()
+    layout = corner.layout
+    show = max(60.0, 3.2 * float(layout.gauge_tail_board))
+    levels = corner.groove[:2] if corner.groove else ()
+    height, thick = float(layout.spec.width), float(layout.spec.pin_thickness)
+    face = views.tail_board_face(layout, show, levels, plan.species_of(tail), tail.id)
+    end = views.pin_board_end(layout, plan.species_of(pin), pin.id)
+    inside = views.pin_board_face(layout, show, levels, plan.species_of(pin), pin.id)
+    shown = drawing(_at_stage(face, stages[0], gauged=False))
+    if stages[0] in (Stage.MARKED, Stage.HATCHED):
+        shown += drawing(views.divider_pricks(layout, plan.marks))
+    gap = 0.25 * height + 30
+    shown += drawing(_at_stage(end, stages[1], gauged=False)).moved(gap, 0)
+    shown += drawing(_at_stage(inside, stages[1], gauged=False)).moved(gap + thick + 20, 0)
+    words = [
+        Label((-show, height), f"{tail.name}: outside", 3.0, Anchor.START, Role.FAINT, nudge_mm=(0, 5)),
+        Label((gap, height), f"{pin.name}: end and inside", 3.0, Anchor.START, Role.FAINT, nudge_mm=(0, 5)),
+    ]
+    return shown + drawing(words)
+
+
+def _at_stage(elements: Iterator[Element], stage: Stage, gauged: bool) -> Iterator[Element]:
+    """Show of a layout what is there at a stage.
+
+    `gauged` tells that its waste is bordered by gauge lines, which are there before the rest.
+    """
+    for element in elements:
+        if isinstance(element, Dimension):
+            if stage in (Stage.GAUGED, Stage.MARKED):
+                yield element
+        elif isinstance(element, Path) and element.fill is Fill.WASTE:
+            yield from _waste(element, stage, gauged)
+        elif not isinstance(element, Path) or stage in _SEEN.get(element.role, _ORDER):
+            yield element
+
+
+def _waste(waste: Path, stage: Stage, gauged: bool) -> Iterator[Element]:
+    """Show waste as lines, hatched, sawn along its sides, or gone."""
+    if stage is Stage.GAUGED and gauged:
+        yield waste._replace(role=Role.GAUGE, fill=Fill.NONE)
+    elif stage is Stage.MARKED:
+        yield waste._replace(fill=Fill.NONE)
+    elif stage is Stage.HATCHED:
+        yield waste
+    elif stage is Stage.SAWN:
+        yield waste._replace(role=Role.CHALK)
+    elif stage in (Stage.CUT, Stage.TRIED):
+        yield waste._replace(role=Role.OUTLINE, fill=Fill.PAPER)
+
+
+def step_card(plan: Plan, work: JointWork, number: int) -> Card:
+    """Give one step to carry away: its settings, itself, what to check, which lines must survive, and its caution."""
+    if not work.steps:
+        return Card(work.kind.title)
+    number = min(max(number, 0), len(work.steps) - 1)
+    step = work.steps[number]
+    kept = [f"{line} (until step {last + 1})" for line, last in lines_to_keep(work.steps, number)]
+    mind = [Remark(f"Check: {step.check[:1].lower()}{step.check[1:]}")] if step.check else []
+    if kept:
+        mind.append(Remark(f"Leave these lines: {', '.join(kept)}."))
+    if step.care:
+        mind.append(Remark(step.care))
+    used = settings_for(work, step)
+    return Card(f"Step {number + 1} of {len(work.steps)}", used, (step.text,), tuple(mind))
+
+
+_TOOLS = {
+    Stage.GAUGED: ("gauge", "wall", "depth", "wide", "stop", "mortise"),
+    Stage.MARKED: ("divider", "tails, each", "bevel", "square", "shoulder", "row", "ends", "wall", "wide"),
+    Stage.HATCHED: ("divider", "bevel", "gauge"),
+    Stage.SAWN: ("saw", "plough", "depth", "bevel", "tenon"),
+    Stage.CUT: ("chisel", "depth", "plough", "bit", "pilot", "deep", "stop", "key", "mitre"),
+    Stage.TRIED: ("screws", "nails", "glue"),
+}
+
+
+def settings_for(work: JointWork, step: Step) -> tuple[Setting, ...]:
+    """Give the settings of the tools a step takes up; all of them where none is told apart."""
+    words = _TOOLS.get(step.stage, ())
+    found = tuple(setting for setting in work.settings if any(word in setting.tool.lower() for word in words))
+    if work.corner is not None and step.at in ("first", "second"):
+        other = "pins" if step.at == "first" else "tails"
+        found = tuple(setting for setting in found if not setting.tool.lower().endswith(f", {other}"))
+    return found

@@ -1,0 +1,83 @@
+"""Entering at a joint what was measured: the actual shelf, the actual mate, the actual opening."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from datetime import date
+
+from PySide6.QtWidgets import QComboBox
+
+from nullah.core import actions
+from nullah.core.joints.kinds import Kind
+from nullah.core.ledger import Kind as Of
+from nullah.core.ledger import Measured, Origin
+from nullah.core.lengths import Length
+from nullah.core.plan import Plan
+from nullah.desk.bench import Bench
+from nullah.desk.document import Document
+from nullah.desk.fields import ValueField, refuse
+from nullah.desk.stations.base import Flow, chooser, labelled
+
+
+def measurable(plan: Plan, kind: Kind) -> tuple[str, ...]:
+    """Give the ledger's names a joint hangs on that can be measured: what it waits for first, then its parts' sizes."""
+    if plan.ledger is None:
+        return ()
+    waits = [name for mate in (kind.first, kind.second) for name in plan.waiting(mate.part)]
+    names = kind.joint.names
+    sizes = [kind.second.part.quantities[2], kind.first.part.quantities[2], *kind.second.part.quantities[:2]]
+    wanted = (*waits, names.guest, *sizes, names.width, names.depth)
+    known = plan.ledger.quantities
+    return tuple(dict.fromkeys(n for n in wanted if n in known and known[n].definition.kind is Of.LENGTH))
+
+
+class AsItIs:
+    """A choice of what was measured, and a field for what it is. `today` may be put in the place of the clock."""
+
+    def __init__(self, document: Document, bench: Bench, row: Flow) -> None:
+        self.today: Callable[[], date] = date.today
+        self._document, self._bench = document, bench
+        self.what: QComboBox = chooser("what was measured", [], lambda _: self._show(), row, "measured")
+        self.field = ValueField("as it is", width=80)
+        self.field.entered.connect(self._measure)
+        self._pairs = (self.what.parentWidget(), labelled("is", self.field, row))
+
+    def show_kind(self, kind: Kind | None) -> None:
+        """Show what can be measured of a joint, or nothing."""
+        plan = self._document.plan
+        names = measurable(plan, kind) if kind is not None else ()
+        for pair in self._pairs:
+            if pair is not None:
+                pair.setVisible(bool(names))
+        if plan.ledger is None or not names:
+            return
+        wanted = [(name, plan.ledger.quantity(name).definition.title) for name in names]
+        if wanted != [(str(self.what.itemData(i)), self.what.itemText(i)) for i in range(self.what.count())]:
+            self.what.clear()
+            for name, title in wanted:
+                self.what.addItem(title, name)
+        self._show()
+
+    def _show(self) -> None:
+        name, plan = str(self.what.currentData()), self._document.plan
+        self.field.set_unit(self._document.project.marks.unit)
+        if plan.ledger is None or name not in plan.ledger.quantities:
+            return
+        quantity = plan.ledger.quantity(name)
+        measured = quantity.origin is Origin.MEASURED
+        self.field.show_value(quantity.write(plan.marks) if measured else "")
+        self.field.line.setPlaceholderText(quantity.write(plan.marks))
+
+    def _measure(self, value: object) -> None:
+        name = str(self.what.currentData())
+        if not isinstance(value, Length):
+            self.field.complain("A length.")
+            return
+        reading = Measured(value, self.today().isoformat(), "with the calliper")
+        sentence = refuse(name, Of.LENGTH, value) or self._document.do(
+            f"measure {self.what.currentText()}", lambda p: actions.measure(p, name, reading)
+        )
+        if sentence:
+            self.field.complain(sentence)
+        else:
+            self._bench.setFocus()

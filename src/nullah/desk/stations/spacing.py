@@ -1,0 +1,66 @@
+"""How the tails of a corner are spaced: chosen, or taken over from a corner that exists."""
+
+from __future__ import annotations
+
+from PySide6.QtWidgets import QComboBox
+
+from nullah.core import actions
+from nullah.core.joints.corners import Corner
+from nullah.core.joints.spacing import SPACINGS, SpacingError, graded, matched, spacing_of
+from nullah.desk.document import Document
+from nullah.desk.fields import ValueField
+from nullah.desk.stations.base import Flow, chooser, labelled, show_choice
+
+
+class SpacingChoice:
+    """A choice of spacing, and a field for the marks of a row of tails to match."""
+
+    def __init__(self, document: Document, row: Flow) -> None:
+        self._document = document
+        self._corner: Corner | None = None
+        self.box: QComboBox = chooser("spacing", [(name, name) for name in SPACINGS], self._space, row, "tails")
+        self.marks = ValueField("tails to match", width=210)
+        self.marks.line.setPlaceholderText("8, 40, 46, 78, 86 mm")
+        self.marks.line.setToolTip(
+            "Both edges of every tail of a corner that exists, from one edge of its board, and last that board's width"
+        )
+        self.marks.line.returnPressed.disconnect()
+        self.marks.line.returnPressed.connect(self._match)
+        self._pairs = (self.box.parentWidget(), labelled("match", self.marks, row))
+
+    def show_corner(self, corner: Corner | None) -> None:
+        """Show the spacing of a corner, or nothing."""
+        self._corner = corner
+        for pair in self._pairs:
+            if pair is not None:
+                pair.setVisible(corner is not None)
+        self.marks.set_unit(self._document.project.marks.unit)
+        if corner is not None:
+            show_choice(self.box, spacing_of(corner.layout.spec.widths, corner.layout.spec.tails))
+            self.box.setEnabled(corner.layout.spec.tails > 1)
+
+    def _space(self, name: str) -> None:
+        corner = self._corner
+        if corner is None:
+            return
+        widths = graded(name, corner.layout.spec.tails)
+        self._document.do(f"tails {name}", lambda p: actions.space_tails(p, corner.prefix, widths))
+
+    def _match(self) -> None:
+        corner, found = self._corner, self.marks.lengths()
+        if corner is None or found is None:
+            return
+        if not found:
+            self.marks.complain("Both edges of every tail, and last the width of that board.")
+            return
+        edges, there = [length.mm for length in found[:-1]], found[-1].mm
+        try:
+            row = matched(edges, there, corner.layout.spec.width.mm)
+        except SpacingError as error:
+            self.marks.complain(str(error))
+            return
+        sentence = self._document.do("match a row of tails", lambda p: actions.match_tails(p, corner.prefix, row))
+        if sentence:
+            self.marks.complain(sentence)
+        else:
+            self.marks.line.clear()

@@ -1,0 +1,49 @@
+"""Going through the steps of a joint one by one."""
+
+from __future__ import annotations
+
+from PySide6.QtWidgets import QPushButton
+
+from nullah.core.joints.kinds import Kind
+from nullah.core.stations.joint_steps import STEP_BY_STEP, joint_work
+from nullah.desk.document import Document
+from nullah.desk.stations.base import Flow, action
+
+
+class Stepping:
+    """A button that shows one step after the other, and two that go on and back."""
+
+    def __init__(self, document: Document, row: Flow) -> None:
+        self._document = document
+        self._last = 0
+        self.open = QPushButton("Step by step")
+        self.open.setCheckable(True)
+        self.open.setProperty("tab", "true")
+        self.open.setAccessibleName("step by step")
+        self.open.setMinimumHeight(32)
+        self.open.clicked.connect(self._switch)
+        row.addWidget(self.open)
+        self.back = action("Step before", lambda: self._go(-1), row)
+        self.on = action("Next step", lambda: self._go(1), row, main=True)
+
+    def _switch(self, opened: bool) -> None:
+        hand = self._document.hand
+        self._document.set_hand(hand._replace(view=STEP_BY_STEP if opened else "", step=0))
+
+    def _go(self, by: int) -> None:
+        hand = self._document.hand
+        step = min(max(hand.step + by, 0), self._last)
+        self._document.set_hand(hand._replace(step=step))
+
+    def show_kind(self, kind: Kind | None) -> None:
+        """Show where one is among the steps of a joint, or nothing where it has none."""
+        steps = joint_work(self._document.plan, kind).steps if kind is not None else ()
+        hand = self._document.hand
+        stepping = bool(steps) and hand.view == STEP_BY_STEP
+        self._last = max(len(steps) - 1, 0)
+        self.open.setVisible(bool(steps))
+        self.open.setChecked(stepping)
+        for button in (self.back, self.on):
+            button.setVisible(stepping)
+        self.back.setEnabled(hand.step > 0)
+        self.on.setEnabled(hand.step < self._last)

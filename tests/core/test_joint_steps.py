@@ -1,0 +1,168 @@
+"""The steps of every joint, one by one: pictures, checks, lines that must survive, cautions where it bites."""
+
+from dataclasses import replace
+from fractions import Fraction
+
+import pytest
+
+from nullah.core import actions
+from nullah.core.card import Stage, lines_to_keep
+from nullah.core.drawing import Fill, Path, Role
+from nullah.core.joints.kinds import kinds_of
+from nullah.core.lengths import Direction, Marks, Unit, mm
+from nullah.core.piece.forms import FORMS
+from nullah.core.piece.own import OwnBoard, OwnJoint
+from nullah.core.piece.shaping import Chamfer
+from nullah.core.piece.space import Side
+from nullah.core.plan import work_out
+from nullah.core.project import Piece, Project
+from nullah.core.shop import Schools, Shop
+from nullah.core.stations import STATIONS, Hand
+from nullah.core.stations.corner_steps import corner_steps, moulded_edges
+from nullah.core.stations.joint_steps import STEP_BY_STEP, draw_step, joint_work, step_card
+from nullah.demo.seed_cabinet import seed_cabinet
+
+JOINTS = next(station for station in STATIONS if station.id == "joints")
+
+
+@pytest.fixture(scope="module")
+def cabinet():
+    return work_out(seed_cabinet(), milling=False, proving=False)
+
+
+def every_work():
+    for form in FORMS:
+        plan = work_out(Project(piece=Piece(form, form)), milling=False, proving=False)
+        for kind in kinds_of(plan.assembly):
+            work = joint_work(plan, kind)
+            if work.steps:
+                yield plan, work
+
+
+def test_no_step_of_any_joint_uses_a_line_that_was_not_drawn_before():
+    count = 0
+    for _, work in every_work():
+        drawn = set()
+        for step in work.steps:
+            missing = set(step.uses) - drawn
+            assert not missing, (work.kind.title, step.text, missing)
+            drawn |= set(step.draws)
+            count += 1
+    assert count > 100
+
+
+@pytest.mark.parametrize("way", ["tails first", "pins first"])
+def test_the_baseline_of_a_dovetail_must_survive_until_the_last_chopping(cabinet, way):
+    shop = replace(cabinet.project.shop, schools=Schools(dovetail=way))
+    plan = work_out(actions.set_shop(cabinet.project, shop), milling=False, proving=False)
+    steps = corner_steps(plan, plan.corner)
+    last = dict(lines_to_keep(steps, 0))["baseline"]
+    assert steps[last].stage is Stage.CUT and not any("baseline" in step.uses for step in steps[last + 1 :])
+
+
+def test_every_step_that_cuts_with_knife_saw_or_chisel_says_to_take_care():
+    for _, work in every_work():
+        for step in work.steps:
+            bites = step.text.startswith(("Saw", "Chop", "Knife", "Trace", "Pare"))
+            assert step.care or not bites, step.text
+
+
+def test_every_step_has_a_picture_and_the_pictures_go_on(cabinet):
+    dado = next(kind for kind in kinds_of(cabinet.assembly) if kind.name == "stopped dado")
+    work = joint_work(cabinet, dado)
+
+    def paths(number):
+        return [e for e in draw_step(cabinet, work, number).elements if isinstance(e, Path)]
+
+    marked = next(n for n, step in enumerate(work.steps) if step.stage is Stage.MARKED)
+    assert not any(path.fill is Fill.WASTE for path in paths(marked))
+    assert any(path.role is Role.KNIFE for path in paths(marked))
+    hatched = next(n for n, step in enumerate(work.steps) if step.stage is Stage.HATCHED)
+    assert any(path.fill is Fill.WASTE and path.role is Role.KNIFE for path in paths(hatched))
+    sawn = next(n for n, step in enumerate(work.steps) if step.stage is Stage.SAWN)
+    assert any(path.fill is Fill.WASTE and path.role is Role.CHALK for path in paths(sawn))
+    cut = next(n for n, step in enumerate(work.steps) if step.stage is Stage.CUT)
+    assert any(path.fill is Fill.PAPER for path in paths(cut))
+
+
+def test_pictures_are_drawn_for_all_steps_of_all_joints():
+    for plan, work in every_work():
+        for number in range(len(work.steps)):
+            shown = draw_step(plan, work, number)
+            assert shown.elements and all(abs(c) < 1e5 for c in shown.bounds())
+
+
+def test_the_station_goes_step_by_step_with_its_settings_and_what_to_check(cabinet):
+    hand = Hand(view=STEP_BY_STEP, step=0)
+    card = JOINTS.card(cabinet, hand)
+    assert card.title.startswith("Step 1 of ") and len(card.mark) == 1
+    texts = [remark.text for remark in card.mind]
+    assert any(text.startswith("Check: ") for text in texts)
+    assert any(text.startswith("Leave these lines: baseline (until step") for text in texts)
+    assert {setting.tool for setting in card.set} == {"Gauge, tails", "Gauge, pins"}
+    assert JOINTS.draw(cabinet, hand).elements != JOINTS.draw(cabinet, Hand()).elements
+
+
+def test_a_step_past_the_last_shows_the_last(cabinet):
+    work = joint_work(cabinet, kinds_of(cabinet.assembly)[0])
+    assert step_card(cabinet, work, 99) == step_card(cabinet, work, len(work.steps) - 1)
+
+
+# --- a moulded edge turns the corner ------------------------------------------------------------------------------
+
+
+def own_corner(*shaped):
+    chamfer = Chamfer((Side.TOP, Side.FRONT), 6.0)
+    other = Chamfer((Side.TOP, Side.LEFT), 6.0)
+    boards = (
+        OwnBoard("own1", "front", (mm(300), mm(90), mm(15)), (mm(0), mm(0), mm(0)), "xy",
+                 shapings=(chamfer,) if "front" in shaped else ()),
+        OwnBoard("own2", "side", (mm(200), mm(90), mm(15)), (mm(0), mm(0), mm(0)), "yx",
+                 shapings=(other,) if "side" in shaped else ()),
+    )  # fmt: skip
+    joint = OwnJoint("ownjoint1", "dovetail", "own1", "own2")
+    piece = Piece("own", "corner", own=boards, own_joints=(joint,))
+    return work_out(Project(piece=piece), milling=False, proving=False)
+
+
+def test_where_both_boards_are_moulded_at_an_edge_the_half_pin_there_is_mitred():
+    plan = own_corner("front", "side")
+    corner = next(corner for corner in plan.corners if "own1" in (*corner.tail_boards, *corner.pin_boards))
+    assert moulded_edges(plan, corner) == (("upper", mm(6)),)
+    told = [step.text for step in corner_steps(plan, corner)]
+    assert any("mitre 6.0 mm of both boards" in text for text in told)
+
+
+def test_an_edge_that_only_one_board_has_is_no_moulding_that_turns_a_corner():
+    plan = own_corner("front")
+    corner = next(corner for corner in plan.corners if "own1" in (*corner.tail_boards, *corner.pin_boards))
+    assert moulded_edges(plan, corner) == ()
+
+
+# --- settings rounded the safe way, and tools there are -----------------------------------------------------------
+
+
+def test_settings_are_rounded_where_it_does_no_harm():
+    marks = Marks(Unit.INCH)
+    assert marks.write_setting(mm("6.5"), Direction.UP) == "9/32″"
+    assert marks.write_setting(mm("6.5"), Direction.DOWN) == "1/4″"
+    assert marks.off_true(mm("6.5"), Direction.DOWN).endswith("bare")
+    assert Marks().to_setting(mm("6.32"), Direction.DOWN).mm == Fraction(63, 10)
+
+
+def test_bits_and_irons_that_are_there():
+    shop = Shop()
+    assert shop.bit_for(mm("2.1")) == mm(2) and shop.bit_for(mm(40)) is None
+    assert shop.plough_iron(mm(7)) == mm(6) and shop.plough_iron(mm(2)) is None
+    assert replace(shop, plough_irons=()).plough_iron(mm(7)) is None
+
+
+def test_a_groove_the_plough_cannot_make_is_told(cabinet):
+    groove = next(kind for kind in kinds_of(cabinet.assembly) if kind.name == "groove")
+    wide = joint_work(cabinet, groove)
+    assert any(setting.tool == "Plough iron" for setting in wide.settings)
+    shop = replace(cabinet.project.shop, plough_irons=(mm(25),), plough_deepest=mm(1))
+    plan = work_out(actions.set_shop(cabinet.project, shop), milling=False, proving=False)
+    card = JOINTS.card(plan, Hand(joint=groove.id, part=groove.first.part.id))
+    texts = " ".join(remark.text for remark in card.mind)
+    assert "No iron of the plough enters" in texts and "The plough stops at 1.0 mm" in texts
