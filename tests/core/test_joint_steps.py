@@ -8,9 +8,12 @@ import pytest
 from nullah.core import actions
 from nullah.core.card import Stage, lines_to_keep
 from nullah.core.drawing import Fill, Path, Role
+from nullah.core.joints.cutouts import sizes_of
+from nullah.core.joints.families.butt import holes
 from nullah.core.joints.kinds import kinds_of
 from nullah.core.lengths import Direction, Marks, Unit, mm
 from nullah.core.piece.forms import FORMS
+from nullah.core.piece.overlap import Hold, Sharing
 from nullah.core.piece.own import OwnBoard, OwnJoint
 from nullah.core.piece.shaping import Chamfer
 from nullah.core.piece.space import Side
@@ -19,6 +22,7 @@ from nullah.core.project import Piece, Project
 from nullah.core.shop import Schools, Shop
 from nullah.core.stations import STATIONS, Hand
 from nullah.core.stations.corner_steps import corner_steps, moulded_edges
+from nullah.core.stations.joint_in_hand import at_bench
 from nullah.core.stations.joint_steps import STEP_BY_STEP, draw_step, joint_work, step_card
 from nullah.demo.seed_cabinet import seed_cabinet
 
@@ -166,3 +170,36 @@ def test_a_groove_the_plough_cannot_make_is_told(cabinet):
     card = JOINTS.card(plan, Hand(joint=groove.id, part=groove.first.part.id))
     texts = " ".join(remark.text for remark in card.mind)
     assert "No iron of the plough enters" in texts and "The plough stops at 1.0 mm" in texts
+
+
+# --- nails and screws on the drawing ------------------------------------------------------------------------------
+
+
+def held_by(hold):
+    for form in FORMS:
+        plan = work_out(Project(piece=Piece(form, form)), milling=False, proving=False)
+        for kind in kinds_of(plan.assembly):
+            if kind.joint.sharing is Sharing.BUTT and kind.joint.hold is hold:
+                yield plan, kind
+
+
+@pytest.mark.parametrize("hold", [Hold.NAILS, Hold.SCREWS, Hold.SLOTS])
+def test_nails_and_screws_stand_on_the_thinner_part_as_many_as_the_card_says(hold):
+    count = 0
+    for plan, kind in held_by(hold):
+        at = at_bench(plan, kind)
+        part_id, found = holes(at)
+        settings = {setting.tool: setting for setting in joint_work(plan, kind).settings}
+        row = settings["Nails" if hold is Hold.NAILS else "Screws"]
+        assert f"{len(found)} in the row" in row.note
+        thin = plan.part(part_id)
+        sizes = sizes_of(thin)
+        for hole in found:
+            assert all(0 <= at <= size for at, size in zip(hole[:3], sizes, strict=True)), (kind.title, hole)
+        count += 1
+    assert count
+
+
+def test_a_glued_joint_has_no_holes():
+    plan, kind = next(held_by(Hold.GLUE))
+    assert holes(at_bench(plan, kind)) == ("", ())

@@ -156,12 +156,17 @@ def test_tails_are_spaced_as_chosen_and_as_on_a_corner_that_exists(user):
     user.choose(rows.spacing.box, "wider below")
     sizes = [high - low for low, high in user.plan.corner.layout.tails]
     assert sizes[0] > sizes[-1] and user.reads_on_card("Tails, each")
+    assert not rows.spacing.marks.isVisible()
+    user.choose(rows.spacing.box, "match")
     user.type_in(rows.spacing.marks, "6, 26, 30, 70, 74, 94, 100 mm")
     sizes = [high - low for low, high in user.plan.corner.layout.tails]
     assert len(sizes) == 3 and sizes[1].mm == 2 * sizes[0].mm
     assert rows.spacing.box.currentText() == "each by itself" and rows.spacing.marks.line.text() == ""
+    user.choose(rows.spacing.box, "match")
     user.type_in(rows.spacing.marks, "6, 26, 80, 40, 100 mm")
-    assert "must grow" in rows.spacing.marks.sentence.text() and rows.spacing.marks.line.text() == "6, 26, 80, 40, 100 mm"
+    assert (
+        "must grow" in rows.spacing.marks.sentence.text() and rows.spacing.marks.line.text() == "6, 26, 80, 40, 100 mm"
+    )
     user.choose(rows.spacing.box, "equal")
     assert user.reads_on_card("Dividers")
 

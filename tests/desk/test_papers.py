@@ -144,6 +144,21 @@ def test_printing_puts_every_sheet_on_paper_at_full_size(user, tmp_path):
     assert "Corner template" in page.get_textpage().get_text_range()
 
 
+def test_what_is_shown_is_written_as_it_stands(user, tmp_path):
+    import pypdfium2 as pdfium
+
+    user.go("joints")
+    user.window.document.set_hand(user.window.document.hand._replace(joint="made/sliding"))
+    user.window.papers.write_shown(tmp_path / "sliding.pdf")
+    pages = pdfium.PdfDocument(tmp_path / "sliding.pdf")
+    text = "".join(page.get_textpage().get_text_range() for page in pages)
+    assert "Sliding dovetail" in text and "Cut the housing first" in text and "1 : " in text
+    user.window.papers.write_shown(tmp_path / "sliding.svg")
+    assert (tmp_path / "sliding.svg").read_text().startswith("<?xml")
+    user.window.papers.write_shown(tmp_path / "no" / "folder" / "a.pdf")
+    assert str(tmp_path / "no" / "folder" / "a.pdf") in user.window.banner.words.text()
+
+
 def test_the_menu_names_what_undo_would_undo(user):
     user.type_figure("contents.length", "300")
     user.window.header.menu.aboutToShow.emit()

@@ -2,13 +2,17 @@
 
 import pytest
 
-from nullah.core.drawing import Fill, Path
-from nullah.core.joints.kinds import kinds_of
+from nullah.core.drawing import Fill, Label, Path
+from nullah.core.joints.kinds import kind_of, kinds_of
+from nullah.core.joints.mate_views import shown_part
 from nullah.core.piece.forms import FORMS
 from nullah.core.plan import work_out
 from nullah.core.project import Piece, Project
+from nullah.core.sheets.face_templates import face_templates
 from nullah.core.sheets.page import A4, MARGIN
-from nullah.core.sheets.wrap import HIGH, bands_of, goes_round, wrap_sheets
+from nullah.core.sheets.wrap import HIGH, LONG, bands_of, wrap_sheets, wrapped_parts
+from nullah.demo.seed_cabinet import seed_cabinet
+from nullah.paper.files import write_svg
 
 
 def plan_of(form):
@@ -40,14 +44,59 @@ def test_a_mortise_is_on_one_side_only():
 @pytest.mark.parametrize("form", FORMS)
 def test_templates_are_full_size_and_stay_on_the_page(form):
     plan = plan_of(form)
-    wanted = sum(
-        goes_round(mate) for kind in kinds_of(plan.assembly) if kind.joint.tails is None
-        for mate in (kind.first, kind.second)
-    )  # fmt: skip
     sheets = list(wrap_sheets(plan))
-    assert len(sheets) == wanted and len({sheet.name for sheet in sheets}) == len(sheets)
+    assert len(sheets) == sum(len(wrapped.pages) for wrapped in wrapped_parts(plan))
+    assert len({sheet.name for sheet in sheets}) == len(sheets)
     for sheet in sheets:
         left, top, right, bottom = sheet.drawing.bounds()
-        assert left >= 0 and top >= 0 and right <= A4[0] - MARGIN + 0.01 and bottom <= A4[1]
+        assert left >= 0 and top >= 0 and right <= A4[0] - MARGIN + 3.01 and bottom <= A4[1]
         assert any(isinstance(e, Path) and e.fill is Fill.WASTE for e in sheet.drawing.elements)
         assert bottom < 62 + HIGH + 15
+
+
+def test_a_leg_has_all_its_joints_on_one_template():
+    plan = plan_of("table")
+    leg = next(wrapped for wrapped in wrapped_parts(plan) if "leg" in wrapped.mate.part.name)
+    joined = [j for kind in kinds_of(plan.assembly) for j in kind.all if leg.mate.part.id in (j.first, j.second)]
+    assert len(joined) > 1
+    sides = [band.name for band in bands_of(leg.mate) if band.waste]
+    assert len(sides) >= 2, "two aprons meet at a leg, each on a side of its own"
+
+
+def test_a_long_part_goes_on_over_pages_that_are_joined_at_crosses():
+    made = [wrapped for form in FORMS for wrapped in wrapped_parts(plan_of(form)) if len(wrapped.pages) > 1]
+    assert made, "no part of any form is longer than a page"
+    for wrapped in made:
+        for low, high in wrapped.pages:
+            assert 0 <= low < high <= float(wrapped.mate.sizes.along) + 1e-6 and high - low <= LONG + 1e-6
+        # Every cut is on some page.
+        for cut in wrapped.mate.cutouts:
+            assert any(low <= float(cut.along[0]) < high for low, high in wrapped.pages)
+
+
+# --- faces too large to be wrapped -----------------------------------------------------------------------------------
+
+
+def test_the_faces_of_the_cabinet_are_tiled_at_full_size_with_crosses(tmp_path, svg_points):
+    plan = work_out(seed_cabinet(), milling=False, proving=False)
+    sheets = [sheet for sheet in face_templates(plan) if "left" in sheet.name]
+    assert len(sheets) > 1
+    dado = next(kind for kind in kinds_of(plan.assembly) if kind.name == "stopped dado")
+    mate = kind_of(plan.assembly, dado.all, dado.first.part.id).first
+    shown, cut = shown_part(mate), mate.cutouts[0]
+    first = next(s for s in sheets if any(isinstance(e, Label) and "dado" in e.text for e in s.drawing.elements))
+    write_svg(first, tmp_path / "face.svg")
+    _, paths = svg_points(tmp_path / "face.svg")
+    wide = max(x for points in paths for x, _ in points)
+    assert wide <= A4[0]
+    # Read back from the page: both walls of the dado stand as far from each other as the dado is wide.
+    wanted = [MARGIN + 5 + float(at) - shown.low for at in cut.along]
+    places = sorted({round(x, 2) for points in paths for x, _ in points})
+    for x in wanted:
+        assert any(abs(x - place) < 0.05 for place in places), (x, places)
+
+
+def test_no_face_template_is_made_where_a_wrap_round_does():
+    plan = work_out(seed_cabinet(), milling=False, proving=False)
+    wrapped = {wrapped.mate.part.id for wrapped in wrapped_parts(plan)}
+    assert not any(sheet.name.split("-")[2] in wrapped for sheet in face_templates(plan))

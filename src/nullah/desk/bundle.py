@@ -14,7 +14,7 @@ from nullah.paper.dxf import write_dxf
 from nullah.paper.files import PaperError, write_pdf, write_svg
 
 # What is used at full size is written as DXF too.
-_FULL_SIZE = ("corner-template", "stick-", "wrap-")
+_FULL_SIZE = ("corner-template", "stick-", "wrap-", "face-")
 
 
 def write_bundle(project: Project, folder: Path) -> list[Path]:

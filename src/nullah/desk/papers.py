@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import replace
 from functools import partial
 from pathlib import Path
@@ -19,6 +20,8 @@ from nullah.files.recovery import Autosave, Lost
 TYPE_CHECKING = False
 if TYPE_CHECKING:
     from PySide6.QtPrintSupport import QPrinter
+
+    from nullah.core.sheets.page import Sheet
 
 _FILTER = "Nullah projects (*.nullah)"
 _TABLE = "Tables (*.csv)"
@@ -38,6 +41,8 @@ class Papers:
             ("Save as …", "Ctrl+Shift+S", self.ask_save),
             ("", "", None),
             ("Print …", "Ctrl+P", self.ask_print),
+            ("Print what is shown …", "Ctrl+Shift+P", self.ask_print_shown),
+            ("Write what is shown …", "", self.ask_write_shown),
             ("Write all sheets into a folder …", "Ctrl+E", self.ask_sheets),
             ("Write the solids …", "", self.ask_solids),
             ("", "", None),
@@ -305,21 +310,58 @@ class Papers:
 
     def ask_print(self) -> None:
         """Print every sheet at full size."""
+        self._ask_printer(self.print_on)
+
+    def ask_print_shown(self) -> None:
+        """Print what is on the bench and on the card."""
+        self._ask_printer(lambda printer: self.print_on(printer, self.sheets_shown()))
+
+    def _ask_printer(self, then: Callable[[QPrinter], None]) -> None:
         from PySide6.QtPrintSupport import QPrintDialog, QPrinter
 
         printer = QPrinter(QPrinter.PrinterMode.HighResolution)
         if QPrintDialog(printer, self._window).exec() == QPrintDialog.DialogCode.Accepted:
-            self.print_on(printer)
+            then(printer)
 
-    def print_on(self, printer: QPrinter) -> None:
-        """Print every sheet at full size on a printer."""
+    def sheets_shown(self) -> tuple[Sheet, ...]:
+        """Give the page, or two, of what is on the bench and on the card."""
+        from nullah.core.sheets.as_shown import as_shown
+
+        station = STATIONS[self._window.station]  # type: ignore[attr-defined]
+        return as_shown(self._document.plan, station, self._document.hand)
+
+    def ask_write_shown(self) -> None:
+        """Ask for a file and write what is shown into it."""
+        start = Path(self._folder()) / f"{_file_name(self.sheets_shown()[0].title)}.pdf"
+        name, _ = QFileDialog.getSaveFileName(self._window, "Write what is shown", str(start), "Paper (*.pdf *.svg)")
+        if name:
+            self.write_shown(Path(name))
+
+    def write_shown(self, path: Path) -> None:
+        """Write what is on the bench and on the card as PDF, or as SVG by the file's name, and say so."""
+        from nullah.paper.files import PaperError, write_pdf, write_svg
+
+        sheets = self.sheets_shown()
+        try:
+            if path.suffix.lower() == ".svg":
+                for number, sheet in enumerate(sheets):
+                    write_svg(sheet, path if number == 0 else path.with_stem(f"{path.stem}-{number + 1}"))
+            else:
+                write_pdf(sheets, path)
+        except PaperError as error:
+            self._banner.say(str(error))
+            return
+        self._banner.say(f"{sheets[0].title} is in {path}.")
+
+    def print_on(self, printer: QPrinter, sheets: tuple[Sheet, ...] = ()) -> None:
+        """Print sheets at full size on a printer; all there are of the piece unless some are given."""
         from nullah.core.plan import work_out
         from nullah.core.sheets.sheets import all_sheets
         from nullah.paper.files import page_layout
         from nullah.paper.painter import Scale, paint
         from nullah.paper.palette import INK
 
-        sheets = all_sheets(work_out(self._document.project))
+        sheets = sheets or all_sheets(work_out(self._document.project))
         printer.setPageLayout(page_layout(sheets[0]))
         printer.setFullPage(True)
         painter = QPainter()

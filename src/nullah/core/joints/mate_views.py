@@ -6,13 +6,13 @@ and its surroundings are drawn, broken off.
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from typing import NamedTuple
 
 from nullah.core.drawing import Anchor, Dimension, Element, Fill, Label, Path, Point, Role, grain_lines, line, rectangle
 from nullah.core.joints.cutouts import Cutout
 from nullah.core.joints.kinds import Mate
-from nullah.core.lengths import Length, Marks
+from nullah.core.lengths import Length, Marks, from_float
 
 # So much is drawn beyond the joint, and no more than this of a long channel, mm.
 _AROUND, _MOST = 45.0, 260.0
@@ -55,7 +55,18 @@ def shown_part(mate: Mate) -> _Shown:
     return _Shown(low, high, low == 0.0, high == long)
 
 
-def mate_views(mate: Mate, species: str, marks: Marks, named: Named = Named()) -> Iterator[Element]:
+class Hole(NamedTuple):
+    """Where a nail or screw goes through a part, mm along, across and through it; `way` it goes: 0, 1 or 2 of those."""
+
+    along: float
+    across: float
+    through: float
+    way: int
+
+
+def mate_views(
+    mate: Mate, species: str, marks: Marks, named: Named = Named(), holes: Sequence[Hole] = ()
+) -> Iterator[Element]:
     """Draw a mate: face view with its upper left corner at (0, 0), edge view below, end view to the right."""
     shown = shown_part(mate)
     long, wide, thick = shown.high - shown.low, float(mate.sizes.across), float(mate.sizes.through)
@@ -83,6 +94,7 @@ def mate_views(mate: Mate, species: str, marks: Marks, named: Named = Named()) -
         yield from _waste(_end_rect(cut, end_x, wide, thick, from_below), at_end)
     yield from _sloped(mate, shown, edge_y, from_below)
     yield from _touched(mate, shown, edge_y, end_x)
+    yield from _holes(mate, shown, holes, edge_y, end_x, marks)
     yield from _measures(mate, shown, marks, named, edge_y, end_x, from_below)
     yield Label((0, 0), f"{mate.part.name}: face", 2.9, Anchor.START, Role.FAINT, nudge_mm=(0, -20))
     yield Label((0, edge_y + thick), "far edge" if far_edge else "edge", 2.9, Anchor.START, Role.FAINT, nudge_mm=(0, 3))
@@ -175,6 +187,26 @@ def _touched(mate: Mate, shown: _Shown, edge_y: float, end_x: float) -> Iterator
         yield rectangle(x0, edge_y + z0, x1 - x0, z1 - z0, Role.PENCIL, Fill.PENCIL)
     elif touch.size(0) == 0:
         yield rectangle(end_x + z0, y0, z1 - z0, y1 - y0, Role.PENCIL, Fill.PENCIL)
+
+
+def _holes(
+    mate: Mate, shown: _Shown, holes: Sequence[Hole], edge_y: float, end_x: float, marks: Marks
+) -> Iterator[Element]:
+    """Mark where nails or screws go in with a cross, and how far the first and the second are from the end."""
+    wide, thick = float(mate.sizes.across), float(mate.sizes.through)
+    places: list[Point] = []
+    for hole in holes:
+        x, y, z = hole.along - shown.low, wide - hole.across, thick - hole.through
+        at = {2: (x, y), 1: (x, edge_y + z), 0: (end_x + z, y)}[hole.way]
+        if hole.way != 0 and not shown.low <= hole.along <= shown.high:
+            continue
+        places.append(at)
+        yield line((at[0] - 3, at[1]), (at[0] + 3, at[1]), Role.KNIFE)
+        yield line((at[0], at[1] - 3), (at[0], at[1] + 3), Role.KNIFE)
+    if len(places) > 1:
+        upright = places[0][0] == places[1][0]
+        apart = from_float(abs(places[1][1] - places[0][1]) + abs(places[1][0] - places[0][0]))
+        yield Dimension(places[0], places[1], marks.write_setting(apart), 5 if upright else -5)
 
 
 def _breaks(shown: _Shown, long: float, top: float, high: float) -> Iterator[Element]:

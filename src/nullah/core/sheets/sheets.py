@@ -27,6 +27,7 @@ from nullah.core.piece.part import Part
 from nullah.core.plan import Plan, cut_list
 from nullah.core.rack.board import write_price
 from nullah.core.sheets.boards import board_sheet, buying_sheets
+from nullah.core.sheets.face_templates import face_templates
 from nullah.core.sheets.joints import joint_sheets
 from nullah.core.sheets.milling import milling_sheets
 from nullah.core.sheets.page import A4, MARGIN, Sheet, card_on_paper, check_scale, cut_to_band, heading, paragraph
@@ -49,6 +50,7 @@ def all_sheets(plan: Plan) -> tuple[Sheet, ...]:
     sheets += [part_sheet(plan, part) for part in plan.parts]
     sheets += joint_sheets(plan)
     sheets += wrap_sheets(plan)
+    sheets += face_templates(plan)
     sheets += story_stick_sheets(plan)
     sheets += template_sheets(plan)
     return tuple(sheets)

@@ -7,6 +7,7 @@ from collections.abc import Iterator
 from nullah.core.card import Card, Remark, Weight
 from nullah.core.drawing import Anchor, Drawing, Label, drawing
 from nullah.core.joints.families import told_of
+from nullah.core.joints.families.butt import holes
 from nullah.core.joints.kinds import Kind, kinds_of
 from nullah.core.joints.made_up import MADE
 from nullah.core.joints.mate_views import Named, extent_of, mate_views
@@ -34,8 +35,11 @@ def _draw(plan: Plan, hand: Hand) -> Drawing:
 
 def draw_mates(plan: Plan, kind: Kind, titled: bool = True) -> Drawing:
     """Draw both mates of a joint, the one that is cut into at the left."""
-    first = drawing(mate_views(kind.first, plan.species_of(kind.first.part), plan.marks, _named(kind)))
-    second = drawing(mate_views(kind.second, plan.species_of(kind.second.part), plan.marks))
+    through, places = holes(at_bench(plan, kind)) if kind.joint.sharing is Sharing.BUTT else ("", ())
+    found = {mate.part.id: places if mate.part.id == through else () for mate in (kind.first, kind.second)}
+    one, two = kind.first.part, kind.second.part
+    first = drawing(mate_views(kind.first, plan.species_of(one), plan.marks, _named(kind), found[one.id]))
+    second = drawing(mate_views(kind.second, plan.species_of(two), plan.marks, holes=found[two.id]))
     beside = extent_of(kind.first)[0] + 70
     title = Label((0, 0), f"{kind.title} · {len(kind.all)} of it", 3.6, Anchor.START, bold=True, nudge_mm=(0, -27))
     return first + second.moved(beside, 0) + drawing([title] if titled else [])

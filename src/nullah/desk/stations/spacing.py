@@ -11,6 +11,9 @@ from nullah.desk.document import Document
 from nullah.desk.fields import ValueField
 from nullah.desk.stations.base import Flow, chooser, labelled, show_choice
 
+#: The choice that opens the field for the marks of another corner.
+_MATCH = "match"
+
 
 class SpacingChoice:
     """A choice of spacing, and a field for the marks of a row of tails to match."""
@@ -18,7 +21,8 @@ class SpacingChoice:
     def __init__(self, document: Document, row: Flow) -> None:
         self._document = document
         self._corner: Corner | None = None
-        self.box: QComboBox = chooser("spacing", [(name, name) for name in SPACINGS], self._space, row, "tails")
+        options = [(name, name) for name in SPACINGS] + [(_MATCH, "as on another corner")]
+        self.box: QComboBox = chooser("spacing", options, self._space, row, "tails")
         self.marks = ValueField("tails to match", width=210)
         self.marks.line.setPlaceholderText("8, 40, 46, 78, 86 mm")
         self.marks.line.setToolTip(
@@ -26,22 +30,26 @@ class SpacingChoice:
         )
         self.marks.line.returnPressed.disconnect()
         self.marks.line.returnPressed.connect(self._match)
-        self._pairs = (self.box.parentWidget(), labelled("match", self.marks, row))
+        self._box_pair, self._marks_pair = self.box.parentWidget(), labelled("its marks", self.marks, row)
 
     def show_corner(self, corner: Corner | None) -> None:
         """Show the spacing of a corner, or nothing."""
         self._corner = corner
-        for pair in self._pairs:
-            if pair is not None:
-                pair.setVisible(corner is not None)
+        if self._box_pair is not None:
+            self._box_pair.setVisible(corner is not None)
+        matching = corner is not None and self.box.currentData() == _MATCH
+        self._marks_pair.setVisible(matching)
         self.marks.set_unit(self._document.project.marks.unit)
-        if corner is not None:
+        if corner is not None and not matching:
             show_choice(self.box, spacing_of(corner.layout.spec.widths, corner.layout.spec.tails))
-            self.box.setEnabled(corner.layout.spec.tails > 1)
 
     def _space(self, name: str) -> None:
         corner = self._corner
         if corner is None:
+            return
+        if name == _MATCH:
+            self.show_corner(corner)
+            self.marks.line.setFocus()
             return
         widths = graded(name, corner.layout.spec.tails)
         self._document.do(f"tails {name}", lambda p: actions.space_tails(p, corner.prefix, widths))
@@ -64,3 +72,5 @@ class SpacingChoice:
             self.marks.complain(sentence)
         else:
             self.marks.line.clear()
+            show_choice(self.box, spacing_of(row.widths, row.number))
+            self.show_corner(self._corner)

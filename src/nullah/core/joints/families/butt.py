@@ -6,8 +6,10 @@ from collections.abc import Iterator
 from fractions import Fraction
 
 from nullah.core.card import Remark, Setting, Stage, Step, Weight
+from nullah.core.joints.cutouts import axes_of
 from nullah.core.joints.families.told import CHISEL_BITES, AtBench, Told, bit_setting, how_many
 from nullah.core.joints.fasteners import SAFE_SHARE, Fastening, fastening
+from nullah.core.joints.mate_views import Hole
 from nullah.core.lengths import Direction, from_float
 from nullah.core.piece.overlap import Hold, contact
 from nullah.core.piece.space import Axis
@@ -49,6 +51,29 @@ def _row(at: AtBench, across: Axis, along: float) -> Fastening:
     screws = kind.joint.hold is not Hold.NAILS
     sizes = float(thin.box.size(across)), float(behind.box.size(across)), along
     return fastening(screws, *sizes, at.gravities[index], at.hard[index], behind.grain is across)
+
+
+def holes(at: AtBench) -> tuple[str, tuple[Hole, ...]]:
+    """Give where nails or screws go through the thinner part: its id, and the places in its own measures.
+
+    Empty for joints that are held otherwise.
+    """
+    kind = at.kind
+    first, second = kind.first.part, kind.second.part
+    touch = contact(first, second)
+    if touch is None or kind.joint.hold not in (Hold.NAILS, Hold.SCREWS, Hold.SLOTS):
+        return "", ()
+    across = next((axis for axis in Axis if touch.size(axis) == 0), first.face)
+    thin = first if first.box.size(across) <= second.box.size(across) else second
+    along = max(Axis, key=touch.size)
+    row = _row(at, across, float(touch.size(along)))
+    found = []
+    for place in row.places:
+        spot = {axis: float(touch.low[axis.value] + touch.high[axis.value]) / 2 for axis in Axis}
+        spot[along] = float(touch.low[along.value]) + place
+        own = [spot[axis] - float(thin.box.low[axis.value]) for axis in axes_of(thin)]
+        found.append(Hole(own[0], own[1], own[2], axes_of(thin).index(across)))
+    return thin.id, tuple(found)
 
 
 def _settings(at: AtBench, row: Fastening) -> Iterator[Setting]:

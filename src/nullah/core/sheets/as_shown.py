@@ -1,0 +1,43 @@
+"""What is on the bench and on the card, on paper as it stands: of any station, of a joint by itself."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from nullah.core.drawing import Anchor, Element, Label, Role, drawing
+from nullah.core.plan import Plan
+from nullah.core.sheets.page import A4, MARGIN, Sheet, card_on_paper, heading
+from nullah.core.stations.station import Hand, Station
+
+_WIDE = A4[0] - 2 * MARGIN
+# The drawing may take so much of the page's height, and its measures so much round it, mm.
+_MOST_HIGH, _ROUND = 130.0, 16.0
+
+
+def as_shown(plan: Plan, station: Station, hand: Hand) -> tuple[Sheet, ...]:
+    """Make the page of what a station shows; its card on a second one where the first has no room for it."""
+    return tuple(_pages(plan, station, hand))
+
+
+def _pages(plan: Plan, station: Station, hand: Hand) -> Iterator[Sheet]:
+    card = station.card(plan, hand)
+    title = card.title or station.title
+    found: list[Element] = heading(plan.project.piece.name, title, station.title)
+    y = 26.0
+    shown = station.draw(plan, hand)
+    if shown.elements:
+        left, top, right, bottom = shown.bounds()
+        scale = min((_WIDE - 2 * _ROUND) / max(right - left, 1.0), (_MOST_HIGH - _ROUND) / max(bottom - top, 1.0), 1.0)
+        found += shown.moved(MARGIN + _ROUND - left * scale, y + _ROUND - top * scale, scale).elements
+        said = "" if not station.to_scale else "true size" if scale > 0.999 else f"1 : {1 / scale:.1f}"
+        found.append(Label((A4[0] - MARGIN, 26), said, 2.8, Anchor.END, Role.FAINT))
+        y += _ROUND + (bottom - top) * scale + 18
+    words, end = card_on_paper(card, MARGIN, y, _WIDE)
+    name = f"shown-{station.id}"
+    if end <= A4[1] - 10:
+        yield Sheet(name, title, drawing(found, words))
+        return
+    yield Sheet(f"{name}-page1", title, drawing(found))
+    again = heading(plan.project.piece.name, title, f"{station.title} · page 2")
+    words, _ = card_on_paper(card, MARGIN, 26, _WIDE)
+    yield Sheet(f"{name}-page2", title, drawing(again, words))
