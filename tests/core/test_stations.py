@@ -175,9 +175,9 @@ def test_why_goes_back_to_what_was_given_and_says_what_hangs_on_it():
 def test_movement_follows_the_board_a_part_lies_on():
     plan = work_out(seed_box())
     change, species = part_movement(plan, "bottom")
-    # Yellow-poplar, flat-sawn, 195 wide, 7 to 10 %: 195 × 0.00289 × 3.
+    # Yellow-poplar, flat-sawn, 195 wide, over the swing of a heated house: 195 × 0.00289 × about 3.
     assert species == "yellow-poplar"
-    assert float(change) == pytest.approx(195 * 0.00289 * 3)
+    assert float(change) == pytest.approx(195 * 0.00289 * 3, rel=0.05)
     odd = actions.change_board(seed_box(), replace(seed_box().board("4"), species="driftwood"))
     assert part_movement(work_out(odd), "bottom") is None
     said = BY_ID["rack"].card(work_out(odd), Hand(board="4")).mind
@@ -196,12 +196,13 @@ def test_the_rack_tells_how_hard_and_heavy_a_wood_is_and_from_where():
 def test_movement_needs_a_wood_but_no_board():
     bare = Project(Piece("table", woods=(("shown", "white oak"),)))
     change, species = part_movement(work_out(bare, milling=False, proving=False), "top")
-    assert species == "white oak" and float(change) == pytest.approx(380 * 0.00365 * 3)
+    assert species == "white oak" and float(change) == pytest.approx(380 * 0.00365 * 3, rel=0.05)
     assert part_movement(work_out(Project(), milling=False, proving=False), "bottom") is None
 
 
 def test_only_what_must_be_free_is_said_to_be():
     season = next(s for s in STATIONS if s.id == "season")
-    box, table = (work_out(Project(Piece(form)), milling=False, proving=False) for form in ("box", "table"))
-    assert season.card(box, Hand()).mind[0].text.endswith("Bottom must be free to: never glue them in.")
-    assert season.card(table, Hand()).mind[0].text == "Along the grain nothing moves."
+    box, stand = (work_out(Project(Piece(form)), milling=False, proving=False) for form in ("box", "stand"))
+    texts = [remark.text for remark in season.card(box, Hand()).mind]
+    assert "Bottom must be free to move: never glue them in." in texts
+    assert not any("never glue" in remark.text for remark in season.card(stand, Hand()).mind)

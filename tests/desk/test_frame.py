@@ -23,7 +23,7 @@ def test_the_rod_goes_round_by_mouse_and_keys(user):
 def test_season_and_day_book_say_what_they_will_do(user):
     user.go("season")
     assert "year in its room" in user.window.bench.invitation
-    assert user.reads_on_card("black cherry, 130 mm wide")
+    assert user.reads_on_card("of room is left")
     user.go("daybook")
     assert user.reads_on_card("Measure groove to groove, along")
     assert user.reads_on_card("planned 356 mm")

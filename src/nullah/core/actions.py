@@ -22,6 +22,7 @@ from nullah.core.rack.board import Board, BoardError, Flaw, Reading, check_board
 from nullah.core.rack.drying import Room
 from nullah.core.rack.shape_readings import ShapeReading, shape_place
 from nullah.core.shop import Shop
+from nullah.core.wood.climate import Climate
 
 _T = TypeVar("_T")
 _Pairs = tuple[tuple[str, _T], ...]
@@ -73,6 +74,16 @@ def make_of(project: Project, role: str, species: str) -> Project:
 def hold(project: Project, joint: str, how: str | None) -> Project:
     """Hold a joint another way (the value of a `Hold`); None takes it back."""
     return replace(project, piece=replace(project.piece, holds=_with(project.piece.holds, joint, how)))
+
+
+def live_in(project: Project, climate: Climate) -> Project:
+    """Say what the air is like through the year where the piece will live."""
+    return replace(project, climate=climate)
+
+
+def finish_with(project: Project, finish: str) -> Project:
+    """Say what goes on the wood in the end."""
+    return replace(project, finish=finish)
 
 
 def space_tails(project: Project, prefix: str, widths: tuple[Fraction, ...]) -> Project:

@@ -276,7 +276,8 @@ def prove_plan(plan: Plan, stopped: Callable[[], bool] = lambda: False) -> Proof
             woods[part.id] = Wood(find_species(plan.species_of(part) or USUAL_WOOD), plan.cut_of(part))
         except SpeciesError:
             continue
-    return prove(Case(plan.assembly, plan.ledger, plan.project.shop, plan.marks, woods), stopped)
+    swing = round(plan.project.climate.swing, 1)
+    return prove(Case(plan.assembly, plan.ledger, plan.project.shop, plan.marks, woods, swing), stopped)
 
 
 @lru_cache(maxsize=64)

@@ -14,6 +14,7 @@ from nullah.core.piece.own import OwnBoard, OwnJoint
 from nullah.core.rack.board import Board
 from nullah.core.rack.drying import Room
 from nullah.core.shop import Shop
+from nullah.core.wood.climate import USUAL, Climate
 
 
 @dataclass(frozen=True, slots=True)
@@ -48,7 +49,7 @@ class Project:
     `lows_left` how deep lows may stay on faces that are not seen. `asks` are pairs of part and what was asked
     of its wood by hand; `staves` and `resawn` how parts are had other than whole; `wishes`
     what the search is to weigh; `flawed_share` the share of bought wood that flaws will take;
-    `room` where the piece will live.
+    `room` where the piece will live, `climate` the air there through the year, `finish` what goes on the wood.
     """
 
     piece: Piece = field(default_factory=Piece)
@@ -66,6 +67,8 @@ class Project:
     wishes: Wishes = field(default_factory=Wishes)
     flawed_share: Fraction = Fraction(1, 5)
     room: Room = field(default_factory=Room)
+    climate: Climate = USUAL
+    finish: str = "oil or wax"
 
     def first_cut(self, board_id: str) -> FirstCut | None:
         """Give the cut a board gets before it is flattened, if one is planned."""

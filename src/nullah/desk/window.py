@@ -44,6 +44,7 @@ _DESKS = {
     "breakdown": ("breakdown", "BreakdownDesk"),
     "milling": ("milling", "MillingDesk"),
     "joints": ("joints", "JointsDesk"),
+    "season": ("season", "SeasonDesk"),
 }
 
 

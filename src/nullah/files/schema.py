@@ -52,6 +52,7 @@ from nullah.files.rack_schema import (
     wishes_data,
 )
 from nullah.files.shapings import read_shaping, shaping_data
+from nullah.files.work_schema import ClimateModel, climate_data, read_climate
 
 FORMAT = "nullah project"
 VERSION = 5
@@ -216,6 +217,8 @@ class ProjectModel(Strict):
     wishes: WishesModel = WishesModel()
     flawed_share: Annotated[float, Field(ge=0, le=0.9)] = 0.2
     room: RoomModel = RoomModel()
+    climate: ClimateModel | None = None
+    finish: Literal["none", "oil or wax", "shellac", "paint or varnish"] = "oil or wax"
 
 
 # --- to and from the project ----------------------------------------------------------------------
@@ -265,6 +268,8 @@ def to_data(project: Project) -> dict[str, Any]:
         "wishes": wishes_data(project.wishes),
         "flawed_share": float(project.flawed_share),
         "room": room_data(project.room),
+        "climate": climate_data(project.climate),
+        "finish": project.finish,
     }
 
 
@@ -335,6 +340,8 @@ def from_model(model: ProjectModel) -> Project:
         wishes=Wishes(model.wishes.sawing, model.wishes.value, model.wishes.risk),
         flawed_share=Fraction(str(model.flawed_share)),
         room=read_room(model.room),
+        climate=read_climate(model.climate),
+        finish=model.finish,
     )
 
 

@@ -58,7 +58,8 @@ class Measure(NamedTuple):
 class Mover(NamedTuple):
     """Parts that must come out of the finished piece together: a drawer, a lid.
 
-    `travel` is how far, mm; `of` names the quantities to look at when it cannot.
+    `travel` is how far, mm; `of` names the quantities to look at when it cannot; `room_of` what
+    sets the room round it.
     """
 
     name: str
@@ -66,6 +67,7 @@ class Mover(NamedTuple):
     way: Side
     travel: Fraction
     of: tuple[str, ...] = ()
+    room_of: str = ""
 
 
 class Freedom(NamedTuple):

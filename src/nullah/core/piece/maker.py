@@ -256,9 +256,11 @@ class Maker:
         b = (Fraction(end[0]), Fraction(end[1]), Fraction(end[2]))
         self._measures.append(Measure(of, view, a, b, offset))
 
-    def mover(self, name: str, group: str, way: Side, travel: Fraction, of: tuple[str, ...] = ()) -> None:
-        """Say that a group must come out of the finished piece."""
-        self._movers.append(Mover(name, group, way, travel, of))
+    def mover(
+        self, name: str, group: str, way: Side, travel: Fraction, of: tuple[str, ...] = (), room_of: str = ""
+    ) -> None:
+        """Say that a group must come out of the finished piece; `room_of` sets the room round it."""
+        self._movers.append(Mover(name, group, way, travel, of, room_of))
 
     def freedom(self, parts: Iterable[str], room: Fraction, of: str = "") -> None:
         """Say how much room some parts, side by side, have across their grain."""

@@ -1,67 +1,315 @@
-"""Season: how the piece will move through the year. Says what it will do; the work is still to come."""
+"""Season: the piece through a year in its room; what binds, what is loose, and the clearance to leave today."""
 
 from __future__ import annotations
 
-from nullah.core.bench.cutlist import together
-from nullah.core.card import Card, Remark, Setting
-from nullah.core.drawing import Drawing
-from nullah.core.lengths import Length
-from nullah.core.plan import Plan
-from nullah.core.stations.station import Hand, Station
-from nullah.core.wood.movement import movement
-from nullah.core.wood.species import SpeciesError, find_species
+from collections.abc import Iterator
 
-#: A heated home between its dry and its damp months, % MC: a swing of about 3 points (common practice).
-_DRY, _DAMP = 7.0, 10.0
+from nullah.core.card import Card, Mend, Remark, Setting, Weight
+from nullah.core.drawing import (
+    Anchor,
+    Drawing,
+    Element,
+    Fill,
+    Label,
+    Path,
+    Point,
+    Role,
+    drawing,
+    line,
+    rectangle,
+)
+from nullah.core.ledger import Origin
+from nullah.core.lengths import Length, from_float
+from nullah.core.plan import USUAL_WOOD, Plan
+from nullah.core.season.fits import Fit, Verdict
+from nullah.core.season.growing import PartYear
+from nullah.core.season.strain import Strain
+from nullah.core.stations.station import Hand, Station
+from nullah.core.wood.climate import MONTHS
+from nullah.core.work.seasons import Season, room_to_leave, season_of
+
+# The year on the bench: a column for each month, names at the left; sizes of the drawing are those of paper, mm.
+_COLUMN, _NAMES, _CURVE, _ROW = 8.2, 60.0, 26.0, 14.5
+_WIDE = 12 * _COLUMN
+#: So many fits and joints are drawn; the rest have room enough.
+_MOST_FITS, _MOST_STRAINS = 7, 3
+_WEIGHTS = {
+    Verdict.BINDS: Weight.FAILS, Verdict.DROPS: Weight.FAILS, Verdict.TIGHT: Weight.LOOK, Verdict.RATTLES: Weight.LOOK,
+    Verdict.FITS: Weight.NOTE,
+}  # fmt: skip
 
 
 def part_movement(plan: Plan, part_id: str) -> tuple[Length, str] | None:
     """Give how much a part's width changes over the year, and its species; None where no wood is known."""
-    part = plan.part(part_id)
-    if part is None or not plan.species_of(part):
+    part, found = plan.part(part_id), season_of(plan).part(part_id)
+    if found is None or part is None or not plan.species_of(part):
         return None
-    try:
-        species = find_species(plan.species_of(part))
-    except SpeciesError:
-        return None
-    return movement(species, plan.cut_of(part), part.width, _DRY, _DAMP).change, species.name
+    return from_float(found.swing), found.stock.species.name
+
+
+def shown_fits(season: Season) -> tuple[Fit, ...]:
+    """Give the fits worth looking at: what moves, or is not as it should be; of equal ones the worst."""
+    found: dict[tuple[str, str, Verdict], Fit] = {}
+    for fit in season.fits:
+        moves = max(fit.rooms) - min(fit.rooms) > 0.05
+        kind = (fit.of, fit.title.partition(" in its opening")[2] or fit.title, fit.verdict)
+        if moves or fit.verdict is not Verdict.FITS:
+            known = found.get(kind)
+            if known is None or min(fit.rooms) < min(known.rooms):
+                found[kind] = fit
+    return tuple(found.values())
+
+
+# --- on the bench ---------------------------------------------------------------------------------
 
 
 def _draw(plan: Plan, hand: Hand) -> Drawing:
-    return Drawing()
+    season = season_of(plan)
+    if not season.parts:
+        return Drawing()
+    part = season.part(hand.part) or season.parts[0]
+    elements = [*_months(season, part, plan)]
+    y = _CURVE + 11
+    elements += _width_row(plan, part, y)
+    y += _ROW + 1
+    for fit in shown_fits(season)[:_MOST_FITS]:
+        elements += _fit_row(plan, fit, y, hand.part in fit.parts)
+        y += _ROW
+    for strain in [each for each in season.strains if each.cracks][:_MOST_STRAINS]:
+        elements += _strain_row(plan, strain, y + 3)
+        y += 6
+    return drawing(elements)
+
+
+def _middle(month: int) -> float:
+    return (month + 0.5) * _COLUMN
+
+
+def _months(season: Season, part: PartYear, plan: Plan) -> Iterator[Element]:
+    """Draw the moisture wood would settle at, and that of the part in hand, month by month."""
+    settled, own, now = season.climate.moisture, part.stock.year, part.stock.now
+    low, high = min(*settled, *own, now) - 0.5, max(*settled, *own, now) + 0.5
+
+    def up(moisture: float) -> float:
+        return _CURVE * (1 - (moisture - low) / (high - low))
+
+    yield Label((-_NAMES, 2), "Moisture of wood", 3.6, Anchor.START, bold=True)
+    yield Label(
+        (-_NAMES, 8), f"in this air: {min(settled):.1f} to {max(settled):.1f} %", 3.0, Anchor.START, Role.PENCIL
+    )
+    yield rectangle(0, 0, _WIDE, _CURVE, Role.FAINT)
+    for month, name in enumerate(MONTHS):
+        yield Label((_middle(month), _CURVE), name[:3], 3.0, role=Role.FAINT, nudge_mm=(0, 3))
+        if month:
+            yield line((month * _COLUMN, 0), (month * _COLUMN, _CURVE), Role.FAINT)
+    room: list[Point] = [(_middle(month), up(each)) for month, each in enumerate(settled)]
+    wood: list[Point] = [(_middle(month), up(each)) for month, each in enumerate(own)]
+    yield Path(tuple(room), Role.PENCIL)
+    yield Path(tuple(wood), Role.CHALK)
+    yield line((0, up(now)), (_WIDE, up(now)), Role.GAUGE)
+    yield Label((_WIDE, up(now)), f"now {now:.1f} %", 2.8, Anchor.START, nudge_mm=(1.5, 0))
+    words = f"{_short(part.part.name)}: {min(own):.1f} to {max(own):.1f} %"
+    yield Label((-_NAMES, 13.5), words, 3.0, Anchor.START, Role.CHALK)
+
+
+def _width_row(plan: Plan, part: PartYear, y: float) -> Iterator[Element]:
+    """Draw the width of the part in hand by month, what changes drawn many times as large, with the true figures."""
+    widest = max(abs(each) for each in part.change) or 1.0
+    times = 2.4 / widest
+    yield Label(
+        (-_NAMES, y + 1.5), f"{_short(part.part.name)}, its width", 3.2, Anchor.START, bold=True, of=part.part.id
+    )
+    words = f"{plan.marks.write(from_float(part.width))} now; change drawn {_round(times)}×"
+    yield Label((-_NAMES, y + 6), words, 2.7, Anchor.START, Role.FAINT)
+    for month, change in enumerate(part.change):
+        half = 2.4 + change * times / 2
+        middle = _middle(month)
+        wood = part.stock.species.name
+        yield rectangle(middle - half, y, 2 * half, 5, fill=Fill.WOOD, species=wood, of=part.part.id)
+        figure = plan.marks.write_thin(change, unit=False)
+        yield Label((middle, y + 5), f"+{figure}" if change > 0.005 else figure, 2.4, nudge_mm=(0, 2.5))
+
+
+def _fit_row(plan: Plan, fit: Fit, y: float, in_hand: bool) -> Iterator[Element]:
+    """Draw what moves in its opening, month by month, the room drawn many times as large."""
+    times = 2.6 / max(max(fit.rooms), 0.5)
+    of = fit.parts[0] if fit.parts else ""
+    yield Label((-_NAMES, y + 0.5), _short(fit.title), 3.2, Anchor.START, Role.CHALK if in_hand else Role.LABEL,
+                bold=True, of=of)  # fmt: skip
+    mark = {Weight.FAILS: "▲ ", Weight.LOOK: "◆ ", Weight.NOTE: ""}[_WEIGHTS[fit.verdict]]
+    colour = {Weight.FAILS: Role.WARN, Weight.LOOK: Role.FLAW, Weight.NOTE: Role.FAINT}[_WEIGHTS[fit.verdict]]
+    yield Label((-_NAMES, y + 4.5), f"{mark}{fit.verdict.value}", 2.8, Anchor.START, colour)
+    words = f"room now {plan.marks.write_fine(from_float(fit.room))}"
+    yield Label((-_NAMES, y + 8.5), words, 2.6, Anchor.START, Role.FAINT)
+    species = plan.species_of(part) if (part := plan.part(of)) is not None else ""
+    inner = 3.1
+    for month, room in enumerate(fit.rooms):
+        middle = _middle(month)
+        for rail in (middle - inner - 0.6, middle + inner):
+            yield rectangle(rail, y, 0.6, 5, fill=Fill.WASTE)
+        half = inner - max(room * times / 2, -0.5)
+        role = Role.WARN if room < 0 else Role.OUTLINE
+        yield rectangle(middle - half, y + 0.7, 2 * half, 3.6, role, Fill.WOOD, species, of)
+        told = month in (fit.tightest, fit.loosest)
+        colour = Role.WARN if room < 0 else Role.LABEL if told else Role.FAINT
+        figure = plan.marks.write_thin(room, unit=False)
+        yield Label((middle, y + 5), figure, 2.4, role=colour, bold=told, nudge_mm=(0, 2.5))
+
+
+def _strain_row(plan: Plan, strain: Strain, y: float) -> Iterator[Element]:
+    held, moves = from_float(strain.held), from_float(abs(strain.moves))
+    name = f"{strain.moving.name} across {strain.still.name}"
+    yield Label((-_NAMES, y), _short(name), 3.2, Anchor.START, bold=True, of=strain.moving.id)
+    words = (
+        f"{strain.joint.hold.value} over {plan.marks.write_fine(held)}; free it would move "
+        f"{plan.marks.write_fine(moves)} by {MONTHS[strain.month]}: {strain.advice}"
+    )
+    yield Label((0, y), words, 3.0, Anchor.START, Role.WARN if strain.cracks else Role.FAINT)
+
+
+def _round(times: float) -> str:
+    return f"{times:.0f}" if times >= 3 else f"{times:.1f}"
+
+
+def _short(text: str) -> str:
+    return text if len(text) <= 36 else f"{text[:35].rstrip()}…"
+
+
+# --- on the card ----------------------------------------------------------------------------------
 
 
 def _card(plan: Plan, hand: Hand) -> Card:
-    settings = []
-    seen: set[str] = set()
-    for part in plan.parts:
-        if part.alike in seen:
-            continue
-        seen.add(part.alike)
-        moved = part_movement(plan, part.id)
-        if moved is not None:
-            change, species = moved
-            settings.append(
-                Setting(part.name.capitalize(), plan.marks.write_fine(change),
-                        f"{species}, {plan.marks.write(part.width)} wide, from {_DRY:g} to {_DAMP:g} %")
-            )  # fmt: skip
+    season = season_of(plan)
+    if not season.parts:
+        return Card("Through the year", mind=(Remark("There is no piece yet whose wood could move."),))
+    fits = shown_fits(season)
+    own = [fit for fit in fits if hand.part in fit.parts]
+    rest = [fit for fit in fits if fit not in own]
     return Card(
-        "Width over the year",
-        set=tuple(settings),
-        mind=_mind(plan),
-        why=("Change = width × coefficient × change in moisture (Wood Handbook, ch. 13; coefficients from memory).",),
+        "Through the year",
+        tuple(_settings(plan, season, own or rest)),
+        (),
+        (*_remarks(plan, season, [*own, *rest]), *_glue(plan, season), *_loose_parts(plan)),
+        _why(plan, season, hand),
     )
 
 
-def _mind(plan: Plan) -> tuple[Remark, ...]:
-    """Say what must be left free to move."""
+def _settings(plan: Plan, season: Season, fits: list[Fit]) -> Iterator[Setting]:
+    """Give the clearances to leave if it is built today."""
+    seen: set[str] = set()
+    for fit in fits:
+        leave = room_to_leave(plan, season, fit)
+        if leave is None or fit.of in seen or plan.ledger is None:
+            continue
+        seen.add(fit.of)
+        quantity = plan.ledger.quantity(fit.of)
+        note = f"at least, if built today; planned {plan.marks.write_setting(quantity.length)}"
+        title = quantity.definition.title
+        yield Setting(f"{title[:1].upper()}{title[1:]}", plan.marks.write_setting(leave), note, fit.of)
+    climate = season.climate
+    span = f"{climate.name}: {min(climate.moisture):.1f} to {max(climate.moisture):.1f} %"
+    yield Setting("Swing of the year", f"{climate.swing:.1f} points", span)
+
+
+def _remarks(plan: Plan, season: Season, fits: list[Fit]) -> Iterator[Remark]:
+    offered: set[str] = set()
+    for fit in fits:
+        weight = _WEIGHTS[fit.verdict]
+        room = plan.marks.write_fine(from_float(max(min(fit.rooms), 0.0)))
+        month = MONTHS[fit.tightest]
+        if fit.verdict is Verdict.FITS:
+            yield Remark(f"{_capital(fit.title)}: in {month}, its tightest month, {room} of room is left.")
+            continue
+        short = plan.marks.write_fine(from_float(-min(fit.rooms)))
+        words = {
+            Verdict.BINDS: f"binds in {month}: it lacks {short}.",
+            Verdict.TIGHT: f"is tight in {month}: only {room} of room is left.",
+            Verdict.RATTLES: f"has more room than the year asks: in {MONTHS[fit.loosest]} "
+            f"{plan.marks.write_fine(from_float(max(fit.rooms)))}.",
+            Verdict.DROPS: f"stands only {plan.marks.write_fine(from_float(max(fit.hold or 0.0, 0.0)))} deep in its "
+            f"groove in {MONTHS[fit.loosest]}: it can drop out. Deepen the groove.",
+        }[fit.verdict]
+        mends = () if fit.of in offered else _mends(plan, season, fit)
+        offered.add(fit.of)
+        yield Remark(f"{_capital(fit.title)} {words}", weight, mends, fit.of)
+
+
+def _mends(plan: Plan, season: Season, fit: Fit) -> tuple[Mend, ...]:
+    """Offer to put the clearance into the ledger: one click."""
+    leave = room_to_leave(plan, season, fit)
+    if leave is None or plan.ledger is None or fit.verdict is Verdict.DROPS:
+        return ()
+    quantity = plan.ledger.quantity(fit.of)
+    if quantity.origin is Origin.MEASURED or quantity.value == leave.mm:
+        return ()
+    label = f"Make the {quantity.definition.title} {plan.marks.write_setting(leave)}"
+    return (Mend(label, "give", fit.of, leave.as_text()),)
+
+
+def _glue(plan: Plan, season: Season) -> Iterator[Remark]:
+    """Say where glue may not go, and what holds wood that moves."""
+    for strain in season.strains:
+        if not strain.cracks:
+            continue
+        held = plan.marks.write_fine(from_float(strain.held))
+        moves = plan.marks.write_fine(from_float(abs(strain.moves)))
+        mend = Mend("Screw it in slots instead", "hold", strain.joint.id, "screwed in slots")
+        yield Remark(
+            f"{_capital(strain.moving.name)} is {strain.joint.hold.value} across {held} of its grain to the "
+            f"{strain.still.name}; by {MONTHS[strain.month]} it would move {moves}: {strain.advice}.",
+            Weight.FAILS, (mend,),
+        )  # fmt: skip
+    glued = [each for each in season.strains if each.joint.hold.rigid and not each.cracks]
+    if glued:
+        widest = max(glued, key=lambda each: each.held)
+        yield Remark(
+            f"{len(glued)} joint{'s' * (len(glued) != 1)} hold{'s' * (len(glued) == 1)} wood across its grain over at "
+            f"most {plan.marks.write_fine(from_float(widest.held))}: narrow enough for glue all over."
+        )
+
+
+def _loose_parts(plan: Plan) -> Iterator[Remark]:
+    if any(not plan.species_of(part) for part in plan.parts):
+        yield Remark(f"No wood is chosen for all of it yet: worked out as for {USUAL_WOOD} where none is.")
+    from nullah.core.bench.cutlist import together
+
     names = [part.name for freedom in plan.assembly.freedoms for part in plan.parts if part.id in freedom.parts]
-    free = f" {together(names).capitalize()} must be free to: never glue them in." if names else ""
-    return (Remark(f"Along the grain nothing moves.{free}"),)
+    if names:
+        yield Remark(f"{_capital(together(names))} must be free to move: never glue them in.")
+
+
+def _why(plan: Plan, season: Season, hand: Hand) -> tuple[str, ...]:
+    part = season.part(hand.part) or season.parts[0]
+    stock = part.stock
+    return (
+        f"{_capital(part.part.name)}: {stock.now:.1f} % now, {min(stock.year):.1f} to {max(stock.year):.1f} % over the "
+        f"year; {plan.marks.write_fine(from_float(part.width))} of {stock.species.name}, {stock.cut.value}-sawn.",
+        "Change = width × coefficient × change in moisture (Wood Handbook, ch. 13; coefficients from memory). "
+        "Moisture from each month's air (ch. 4), nearing it as wood of that thickness and finish does (a guess).",
+    )
+
+
+def _capital(text: str) -> str:
+    return text[:1].upper() + text[1:]
+
+
+def _state(plan: Plan) -> str:
+    season = season_of(plan)
+    if not season.parts:
+        return "no wood known yet"
+    wrong = [fit for fit in season.fits if fit.verdict in (Verdict.BINDS, Verdict.DROPS)]
+    cracks = [strain for strain in season.strains if strain.cracks]
+    if cracks:
+        return f"{len(cracks)} would crack"
+    if wrong:
+        return f"{len(wrong)} {'binds' if len(wrong) == 1 else 'bind'}"
+    tight = sum(fit.verdict is Verdict.TIGHT for fit in season.fits)
+    return f"{tight} tight" if tight else "moves freely all year"
 
 
 STATION = Station(
-    "season", "Season", _draw, _card, lambda plan: "still to come",
-    "Here the piece will stand through a year in its room: what swells, what binds, in which month, "
-    "and the clearance to leave. Until then the card tells how much each width moves.",
+    "season", "Season", _draw, _card, _state,
+    "Here the piece stands through a year in its room: what swells, what binds, in which month, and the clearance "
+    "to leave. Say first at Piece what it is made of, or lay it on boards.",
+    to_scale=False,
 )  # fmt: skip

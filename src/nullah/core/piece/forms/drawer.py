@@ -131,7 +131,8 @@ def put_drawer(m: Maker, prefix: str, title: str, opening: Opening, bottom: str,
     else:
         _nailed_bottom(m, prefix, title, (x, y, z), wide, front, deep)
     _reveals(m, prefix, title, opening)
-    m.mover(title, prefix, Side.FRONT, q(opening.depth), (f"{prefix}_front.length", f"{prefix}_front.width"))
+    of = (f"{prefix}_front.length", f"{prefix}_front.width")
+    m.mover(title, prefix, Side.FRONT, q(opening.depth), of, "drawer.reveal")
 
 
 def _reveals(m: Maker, prefix: str, title: str, opening: Opening) -> None:

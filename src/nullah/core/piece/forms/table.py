@@ -260,6 +260,8 @@ def _buttons(m: Maker, drawer: bool) -> None:
             m.board(part, f"button {number}", "button", at, lie, needs=Needs.ANY, role="back")
             _button_joint(m, apron, part, inner, along, tongue, room)
             m.butt("top", part, Hold.SCREWS)
+    # With buttons on both sides the top moves half each way; with a drawer all of it at the back.
+    m.freedom(("top",), room if drawer else 2 * room, "button.room")
 
 
 def _button_joint(m: Maker, apron: str, part: str, inner: Side, along: Axis, tongue: Fraction, room: Fraction) -> None:

@@ -1,0 +1,1 @@
+"""The piece through a year: what swells and shrinks, what binds, rattles or cracks, and the clearance to leave."""

@@ -1,0 +1,231 @@
+"""What has room to move, month by month: loose panels and backs, tops on buttons or in slots, drawers and lids."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Mapping
+from enum import Enum
+from fractions import Fraction
+from typing import NamedTuple
+
+from nullah.core.ledger import Ledger
+from nullah.core.piece.form import Assembly, Freedom, Mover
+from nullah.core.piece.overlap import Sharing
+from nullah.core.piece.part import Part
+from nullah.core.piece.space import Axis, Box
+from nullah.core.season.growing import Stock, Year, growth
+
+#: What should be left in the tightest month: of a panel or back, and of a drawer or lid, mm (common practice).
+LEAST_LOOSE, LEAST_MOVING = 0.3, 0.3
+#: More than this beyond what is needed is looked at: it rattles, or runs crooked, mm (common practice).
+MORE_LOOSE, MORE_MOVING = 3.0, 1.5
+#: Less hold in a groove than this, and a panel can drop out of it, mm (common practice).
+LEAST_HOLD = 1.5
+
+
+class Verdict(Enum):
+    """How a fit stands through the year."""
+
+    FITS = "moves freely all year"
+    BINDS = "binds"
+    TIGHT = "is tight"
+    RATTLES = "is loose"
+    DROPS = "can drop out"
+
+
+class Fit(NamedTuple):
+    """Something with room to move.
+
+    Parameters
+    ----------
+    title : str
+        What moves in what.
+    parts : tuple of str
+    size : float
+        How much there is of it across, now, mm.
+    room : float
+        How much room it has now, in all, mm.
+    rooms : Year
+        And in each month.
+    wanted : float
+        The room to leave now so that the tightest month keeps a little, mm.
+    of : str
+        The ledger's figure that sets the room; empty where there is none.
+    value : Fraction, optional
+        What that would be for the room wanted, mm.
+    verdict : Verdict
+    hold : float, optional
+        How deep it stands in its groove, each edge, in the driest month, mm.
+    """
+
+    title: str
+    parts: tuple[str, ...]
+    size: float
+    room: float
+    rooms: Year
+    wanted: float
+    of: str
+    value: Fraction | None
+    verdict: Verdict
+    hold: float | None = None
+
+    @property
+    def tightest(self) -> int:
+        """The month (0: January) with the least room."""
+        return min(range(12), key=lambda month: self.rooms[month])
+
+    @property
+    def loosest(self) -> int:
+        """The month (0: January) with the most room."""
+        return max(range(12), key=lambda month: self.rooms[month])
+
+
+def fits_of(assembly: Assembly, ledger: Ledger, stocks: Mapping[str, Stock]) -> tuple[Fit, ...]:
+    """Give everything that has room to move, what binds first."""
+    found = [*_loose(assembly, ledger, stocks), *_moving(assembly, ledger, stocks)]
+    order = list(_WORST)
+    return tuple(sorted(found, key=lambda fit: order.index(fit.verdict)))
+
+
+_WORST = (Verdict.BINDS, Verdict.DROPS, Verdict.TIGHT, Verdict.RATTLES, Verdict.FITS)
+
+
+# --- what lies loose ------------------------------------------------------------------------------
+
+
+def _loose(assembly: Assembly, ledger: Ledger, stocks: Mapping[str, Stock]) -> Iterator[Fit]:
+    for freedom in assembly.freedoms:
+        parts = [part for part_id in freedom.parts if (part := assembly.part(part_id)) is not None]
+        if parts and all(part.id in stocks for part in parts) and freedom.room < 10**5:
+            yield _loose_fit(assembly, ledger, stocks, freedom, parts)
+
+
+def _loose_fit(
+    assembly: Assembly, ledger: Ledger, stocks: Mapping[str, Stock], freedom: Freedom, parts: list[Part]
+) -> Fit:
+    axis = parts[0].across
+    grown = [growth(part, stocks[part.id], axis) for part in parts]
+    host = _hosts_grow(assembly, stocks, parts, axis)
+    change = tuple(sum(each[month] for each in grown) - host[month] for month in range(12))
+    room = float(freedom.room)
+    rooms = tuple(room - each for each in change)
+    wanted = max(max(change), 0.0) + LEAST_LOOSE
+    hold = _hold(assembly, parts, axis, rooms)
+    value = None
+    if freedom.of in ledger.quantities and room > 0:
+        value = Fraction(ledger[freedom.of] * Fraction(wanted / room).limit_denominator(10**4))
+    name = parts[0].name if len(parts) == 1 else f"{parts[0].name} to {parts[-1].name.rpartition(' ')[2]}"
+    size = sum(float(part.box.size(axis)) for part in parts)
+    verdict = _verdict(rooms, wanted, room, LEAST_LOOSE, MORE_LOOSE * len(parts), hold)
+    return Fit(name, freedom.parts, size, room, rooms, wanted, freedom.of, value, verdict, hold)
+
+
+def _hosts_grow(assembly: Assembly, stocks: Mapping[str, Stock], parts: list[Part], axis: Axis) -> Year:
+    """Give how much what holds some parts grows along an axis itself: nothing where its grain runs that way."""
+    ids = {part.id for part in parts}
+    hosts = [
+        part for joint in assembly.joints for mine, other in ((joint.second, joint.first), (joint.first, joint.second))
+        if mine in ids and other not in ids and (part := assembly.part(other)) is not None
+    ]  # fmt: skip
+    if not hosts or any(host.grain is axis for host in hosts):
+        return (0.0,) * 12
+    spans = sum(float(part.box.size(axis)) for part in parts)
+    moving = [host for host in hosts if host.id in stocks and float(host.box.size(axis)) >= spans * 0.9]
+    if not moving:
+        return (0.0,) * 12
+    return growth(moving[0], stocks[moving[0].id], axis, spans)
+
+
+def _hold(assembly: Assembly, parts: list[Part], axis: Axis, rooms: Year) -> float | None:
+    """Give how deep the outer edges stand in what they are let into when they are narrowest, mm."""
+    depths = []
+    for part in (parts[0], parts[-1]):
+        for joint in assembly.joints:
+            host = assembly.part(joint.first)
+            if joint.second != part.id or joint.sharing is not Sharing.LET_IN or host is None:
+                continue
+            for channel in joint.channels or ():
+                inside = host.box.overlap(channel)
+                if inside is not None and inside.size(axis) < part.box.size(axis) / 2:
+                    depths.append(float(inside.size(axis)))
+    # Gaps between boards beside each other take their share of the room.
+    return min(depths) - max(rooms) / (len(parts) + 1) if depths else None
+
+
+# --- what goes in and out -------------------------------------------------------------------------
+
+
+def _moving(assembly: Assembly, ledger: Ledger, stocks: Mapping[str, Stock]) -> Iterator[Fit]:
+    for mover in assembly.movers:
+        group = [part for part in assembly.parts if part.group == mover.group]
+        rest = [part for part in assembly.parts if part.group != mover.group]
+        for axis in Axis:
+            if axis is not mover.way.axis and group:
+                yield from _moving_fit(assembly, ledger, stocks, mover, group, rest, axis)
+
+
+def _moving_fit(
+    assembly: Assembly, ledger: Ledger, stocks: Mapping[str, Stock], mover: Mover, group: list[Part], rest: list[Part],
+    axis: Axis,
+) -> Iterator[Fit]:  # fmt: skip
+    a = axis.value
+    whole = _round(group)
+    below = max((part for part in rest if part.box.high[a] <= whole.low[a] and _faces(part.box, whole, axis)),
+                key=lambda part: part.box.high[a], default=None)  # fmt: skip
+    above = min((part for part in rest if part.box.low[a] >= whole.high[a] and _faces(part.box, whole, axis)),
+                key=lambda part: part.box.low[a], default=None)  # fmt: skip
+    if below is None or above is None:
+        return
+    room = float(above.box.low[a] - below.box.high[a] - whole.size(axis))
+    # What is as high as the whole decides: the front of a drawer.
+    full = [part for part in group if part.box.size(axis) * 10 >= whole.size(axis) * 9 and part.id in stocks]
+    grown = [growth(part, stocks[part.id], axis) for part in full] or [(0.0,) * 12]
+    opening = _opening_grows(assembly, stocks, below, above, axis)
+    change = tuple(max(each[month] for each in grown) - opening[month] for month in range(12))
+    rooms = tuple(room - each for each in change)
+    wanted = max(max(change), 0.0) + LEAST_MOVING
+    value = Fraction(wanted / 2).limit_denominator(1000) if mover.room_of in ledger.quantities else None
+    way = {Axis.X: "across", Axis.Y: "in depth", Axis.Z: "in height"}[axis]
+    verdict = _verdict(rooms, wanted, room, LEAST_MOVING, MORE_MOVING, None)
+    yield Fit(f"{mover.name} in its opening, {way}", tuple(part.id for part in full), float(whole.size(axis)), room,
+              rooms, wanted, mover.room_of, value, verdict)  # fmt: skip
+
+
+def _round(group: list[Part]) -> Box:
+    low = tuple(min(part.box.low[a] for part in group) for a in range(3))
+    high = tuple(max(part.box.high[a] for part in group) for a in range(3))
+    return Box((low[0], low[1], low[2]), (high[0], high[1], high[2]))
+
+
+def _faces(box: Box, whole: Box, axis: Axis) -> bool:
+    """Say whether two boxes stand face to face along an axis."""
+    return all(
+        box.low[other.value] < whole.high[other.value] and whole.low[other.value] < box.high[other.value]
+        for other in Axis if other is not axis
+    )  # fmt: skip
+
+
+def _opening_grows(assembly: Assembly, stocks: Mapping[str, Stock], below: Part, above: Part, axis: Axis) -> Year:
+    """Give how much an opening grows: it is kept by what both its borders are joined to."""
+    beside = [
+        {joint.first if joint.second == border.id else joint.second for joint in assembly.joints
+         if border.id in (joint.first, joint.second)}
+        for border in (below, above)
+    ]  # fmt: skip
+    carriers = [part for part_id in beside[0] & beside[1] if (part := assembly.part(part_id)) is not None]
+    if not carriers or any(part.grain is axis for part in carriers):
+        return (0.0,) * 12
+    carrier = carriers[0]
+    if carrier.id not in stocks:
+        return (0.0,) * 12
+    size = float(above.box.low[axis.value] - below.box.high[axis.value])
+    return growth(carrier, stocks[carrier.id], axis, size)
+
+
+def _verdict(rooms: Year, wanted: float, room: float, least: float, more: float, hold: float | None) -> Verdict:
+    if min(rooms) < -1e-9:
+        return Verdict.BINDS
+    if hold is not None and hold < LEAST_HOLD:
+        return Verdict.DROPS
+    if min(rooms) < least - 0.05:
+        return Verdict.TIGHT
+    return Verdict.RATTLES if room - wanted > more else Verdict.FITS

@@ -1,0 +1,96 @@
+"""Joints across the grain, ranked by how much the wood is strained in them, and where glue may go."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from typing import NamedTuple
+
+from nullah.core.piece.form import Assembly
+from nullah.core.piece.overlap import Hold, Joint, Sharing, contact
+from nullah.core.piece.part import Part
+from nullah.core.piece.space import Axis, around
+from nullah.core.season.growing import Stock, growth
+
+#: Over how much width wood may be glued across the grain: 75 to 100 mm (common practice).
+GLUE_WIDTH = 100.0
+
+
+class Strain(NamedTuple):
+    """A joint where one part moves and the other does not.
+
+    Parameters
+    ----------
+    joint : Joint
+    moving, still : Part
+    held : float
+        Over how much of its width the moving part is held, mm.
+    moves : float
+        How much that width would change from now to its farthest month if it were free, mm.
+    month : int
+        Which month that is (0: January).
+    """
+
+    joint: Joint
+    moving: Part
+    still: Part
+    held: float
+    moves: float
+    month: int
+
+    @property
+    def percent(self) -> float:
+        """How much the wood is strained where it is held fast, %."""
+        return 100 * abs(self.moves) / self.held if self.held else 0.0
+
+    @property
+    def cracks(self) -> bool:
+        """Whether it will split or bow: held fast over more than wood bears."""
+        return self.joint.hold.rigid and self.held > GLUE_WIDTH
+
+    @property
+    def advice(self) -> str:
+        """Say where glue may go, or what lets it move."""
+        hold, still = self.joint.hold, self.still.name
+        if self.cracks:
+            return f"splits or bows: glue one end of it only, or slot the screws, or leave it dry in the {still}"
+        return {
+            Hold.GLUE: f"glue all of it: {self.held:.0f} mm is what wood bears",
+            Hold.NAILS: "nails bend with it",
+            Hold.SCREWS: "screws hold it: narrow enough",
+            Hold.SLOTS: "slides in its slots: no glue",
+            Hold.BUTTONS: "the buttons slide: no glue",
+            Hold.DRY: "lies dry: no glue",
+        }[hold]
+
+
+def strains_of(assembly: Assembly, stocks: Mapping[str, Stock]) -> tuple[Strain, ...]:
+    """Give every joint where one part moves and the other does not: what cracks first, then by how far it moves."""
+    found = [strain for joint in assembly.joints if (strain := _strain(assembly, joint, stocks)) is not None]
+    return tuple(sorted(found, key=lambda each: (not each.cracks, not each.joint.hold.rigid, -abs(each.moves))))
+
+
+def _strain(assembly: Assembly, joint: Joint, stocks: Mapping[str, Stock]) -> Strain | None:
+    first, second = assembly.part(joint.first), assembly.part(joint.second)
+    if first is None or second is None or joint.sharing is Sharing.MITRE:
+        return None
+    touching = contact(first, second)
+    if touching is None:
+        return None
+    if joint.shares:
+        touching = around(joint.shares).overlap(touching) or touching
+    best: Strain | None = None
+    for axis in Axis:
+        if (axis is first.grain) == (axis is second.grain):
+            continue
+        moving, still = (second, first) if axis is first.grain else (first, second)
+        held = float(touching.size(axis))
+        if joint.glued is not None:
+            held = min(held, float(joint.glued))
+        if moving.id not in stocks or held <= 0:
+            continue
+        change = growth(moving, stocks[moving.id], axis, held)
+        month = max(range(12), key=lambda each: abs(change[each]))
+        strain = Strain(joint, moving, still, held, change[month], month)
+        if best is None or abs(strain.moves) > abs(best.moves):
+            best = strain
+    return best

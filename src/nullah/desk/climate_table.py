@@ -1,0 +1,66 @@
+"""The year of the room as a table: temperature and humidity of every month, to be typed."""
+
+from __future__ import annotations
+
+from PySide6.QtCore import Qt
+from PySide6.QtWidgets import QHeaderView, QLabel, QTableWidget, QTableWidgetItem, QVBoxLayout, QWidget
+
+from nullah.core import actions
+from nullah.core.wood.climate import MONTHS, climate_of
+from nullah.core.wood.moisture import ClimateError
+from nullah.desk.document import Document
+
+_TYPED = "as typed"
+
+
+class ClimateTable(QWidget):
+    """Twelve rows: month, °C, % humidity, and the moisture wood settles at."""
+
+    def __init__(self, document: Document) -> None:
+        super().__init__()
+        self._document = document
+        self._showing = False
+        column = QVBoxLayout(self)
+        column.setContentsMargins(14, 10, 14, 10)
+        self.table = QTableWidget(12, 4)
+        self.table.setAccessibleName("the year of the room")
+        self.table.setHorizontalHeaderLabels(["Month", "°C", "% humidity", "wood settles at"])
+        self.table.verticalHeader().hide()
+        self.table.verticalHeader().setDefaultSectionSize(34)
+        self.table.horizontalHeader().setSectionResizeMode(QHeaderView.ResizeMode.Stretch)
+        self.table.itemChanged.connect(self._typed)
+        self.sentence = QLabel()
+        self.sentence.setProperty("weight", "fails")
+        self.sentence.setWordWrap(True)
+        column.addWidget(self.table)
+        column.addWidget(self.sentence)
+
+    def refresh(self) -> None:
+        """Show the climate of the project."""
+        climate = self._document.project.climate
+        self._showing = True
+        for month, (air, moisture) in enumerate(zip(climate.months, climate.moisture, strict=True)):
+            texts = (MONTHS[month], f"{air.temperature:g}", f"{air.humidity:g}", f"{moisture:.1f} %")
+            for at, text in enumerate(texts):
+                item = QTableWidgetItem(text)
+                if at in (0, 3):
+                    item.setFlags(Qt.ItemFlag.ItemIsEnabled)
+                self.table.setItem(month, at, item)
+        self._showing = False
+
+    def _typed(self, item: QTableWidgetItem) -> None:
+        if self._showing:
+            return
+        climate = self._document.project.climate
+        months = [[air.temperature, air.humidity] for air in climate.months]
+        try:
+            months[item.row()][item.column() - 1] = float(item.text().replace(",", ".").strip(" %°C"))
+            changed = climate_of(_TYPED, [(pair[0], pair[1]) for pair in months])
+        except ClimateError as error:
+            self.sentence.setText(str(error))
+            return
+        except ValueError:
+            self.sentence.setText(f"“{item.text()}” is not a figure.")
+            return
+        self.sentence.setText("")
+        self._document.do(f"air in {MONTHS[item.row()]}", lambda p: actions.live_in(p, changed))

@@ -1,0 +1,113 @@
+"""Season on the desk: the air of the room through the year, what goes on the wood, and a log brought in."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from datetime import datetime
+from pathlib import Path
+
+from PySide6.QtWidgets import QComboBox, QFileDialog, QPushButton, QWidget
+
+from nullah.core import actions
+from nullah.core.season.growing import FINISHES
+from nullah.core.wood.climate import PRESETS, Climate
+from nullah.desk.bench import Bench
+from nullah.desk.climate_table import ClimateTable
+from nullah.desk.document import Document
+from nullah.desk.stations.base import StationDesk, action, chooser, show_choice, words
+from nullah.instruments.hygrometer import SimulatedHygrometer
+
+
+class SeasonDesk(StationDesk):
+    """Which climate, which finish; months typed in a table; a log from a file or from the hygrometer."""
+
+    def __init__(self, document: Document, bench: Bench) -> None:
+        super().__init__(document, bench)
+        self.now: Callable[[], datetime] = datetime.now
+        self.hygrometer = SimulatedHygrometer()
+        row = self.row()
+        self.climate: QComboBox = chooser(
+            "air of the room", [(each.name, each.name) for each in PRESETS], self._live_in, row, "Lives in a"
+        )
+        self.finish: QComboBox = chooser(
+            "finish", [(name, name) for name in FINISHES], self._finish_with, row, "finished with"
+        )
+        self.months = QPushButton("Month by month")
+        self.months.setCheckable(True)
+        self.months.setProperty("tab", "true")
+        self.months.setMinimumHeight(32)
+        self.months.toggled.connect(lambda _: self.page_wanted.emit())
+        row.addWidget(self.months)
+        action("Bring a log in …", self._ask_log, row)
+        action("Read the hygrometer", self._read_hygrometer, row)
+        self.said = words("", row)
+        self._table: ClimateTable | None = None
+
+    def page(self) -> QWidget | None:
+        if not self.months.isChecked():
+            return None
+        return self.table
+
+    @property
+    def table(self) -> ClimateTable:
+        """The table of months, made when it is first wanted."""
+        if self._table is None:
+            self._table = ClimateTable(self.document)
+        return self._table
+
+    # --- what is done ---
+
+    def _live_in(self, name: str) -> None:
+        climate = next((each for each in PRESETS if each.name == name), None)
+        if climate is not None:
+            self._take(climate, ())
+
+    def _finish_with(self, finish: str) -> None:
+        self.document.do(f"finish with {finish}", lambda p: actions.finish_with(p, finish))
+
+    def _ask_log(self) -> None:
+        name, _ = QFileDialog.getOpenFileName(self, "Bring a hygrometer's log in", str(Path.home()), "Tables (*.csv)")
+        if name:
+            self.bring_log(Path(name))
+
+    def bring_log(self, path: Path) -> bool:
+        """Take the year of a log; on failure say why and leave all as it is."""
+        from nullah.files.hygrometer_log import read_hygrometer_log
+        from nullah.files.tables import TableError
+
+        try:
+            log = read_hygrometer_log(path, self.document.project.climate)
+        except TableError as error:
+            self._say(str(error))
+            return False
+        self._take(log.climate, log.said)
+        return True
+
+    def _read_hygrometer(self) -> None:
+        """Take a year of the hygrometer that hangs in the room."""
+        from nullah.files.hygrometer_log import year_of_log
+
+        begin = self.now().replace(hour=0, minute=0, second=0, microsecond=0)
+        log = year_of_log(self.hygrometer.year(begin), self.hygrometer.name, self.document.project.climate)
+        self._take(log.climate, log.said)
+
+    def _take(self, climate: Climate, said: tuple[str, ...]) -> None:
+        self.document.do(f"air of a {climate.name}", lambda p: actions.live_in(p, climate))
+        self._say(" ".join(said))
+
+    def _say(self, sentence: str) -> None:
+        self.said.setText(sentence)
+        self.said.setMinimumWidth(0)
+
+    # --- what is shown ---
+
+    def refresh(self) -> None:
+        project = self.document.project
+        if self.climate.findData(project.climate.name) < 0:
+            while self.climate.count() > len(PRESETS):
+                self.climate.removeItem(len(PRESETS))
+            self.climate.addItem(project.climate.name, project.climate.name)
+        show_choice(self.climate, project.climate.name)
+        show_choice(self.finish, project.finish)
+        if self._table is not None and self.months.isChecked():
+            self._table.refresh()
