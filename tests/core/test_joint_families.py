@@ -18,7 +18,8 @@ from nullah.core.plan import work_out
 from nullah.core.project import Piece, Project
 from nullah.core.shop import SCHOOLS, Hands, Schools, Shop
 from nullah.core.stations import STATIONS, Hand
-from nullah.core.stations.joint_in_hand import at_bench, kind_in_hand
+from nullah.core.stations.joint_in_hand import kind_in_hand
+from nullah.core.work.joint_work import at_bench
 from nullah.demo.seed_cabinet import seed_cabinet
 
 JOINTS = next(station for station in STATIONS if station.id == "joints")

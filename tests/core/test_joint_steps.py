@@ -21,9 +21,9 @@ from nullah.core.plan import work_out
 from nullah.core.project import Piece, Project
 from nullah.core.shop import Schools, Shop
 from nullah.core.stations import STATIONS, Hand
-from nullah.core.stations.corner_steps import corner_steps, moulded_edges
-from nullah.core.stations.joint_in_hand import at_bench
-from nullah.core.stations.joint_steps import STEP_BY_STEP, draw_step, joint_work, step_card
+from nullah.core.stations.joint_steps import STEP_BY_STEP, draw_step, step_card
+from nullah.core.work.corner_steps import corner_steps, moulded_edges
+from nullah.core.work.joint_work import at_bench, joint_work
 from nullah.demo.seed_cabinet import seed_cabinet
 
 JOINTS = next(station for station in STATIONS if station.id == "joints")

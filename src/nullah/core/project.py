@@ -5,6 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass, field
 from fractions import Fraction
 
+from nullah.core.bench.book import Entry, Timer
+from nullah.core.bench.working import Working
 from nullah.core.breakdown.layout import FirstCut, Placement
 from nullah.core.breakdown.rough import Allowances, Ask, Resawn, Staves
 from nullah.core.breakdown.wishes import Wishes
@@ -49,7 +51,8 @@ class Project:
     `lows_left` how deep lows may stay on faces that are not seen. `asks` are pairs of part and what was asked
     of its wood by hand; `staves` and `resawn` how parts are had other than whole; `wishes`
     what the search is to weigh; `flawed_share` the share of bought wood that flaws will take;
-    `room` where the piece will live, `climate` the air there through the year, `finish` what goes on the wood.
+    `room` where the piece will live, `climate` the air there through the year, `finish` what goes on the wood,
+    `working` how it is worked at; `book` what was done and noted, `timer` runs for a task.
     """
 
     piece: Piece = field(default_factory=Piece)
@@ -69,6 +72,9 @@ class Project:
     room: Room = field(default_factory=Room)
     climate: Climate = USUAL
     finish: str = "oil or wax"
+    working: Working = Working()
+    book: tuple[Entry, ...] = ()
+    timer: Timer | None = None
 
     def first_cut(self, board_id: str) -> FirstCut | None:
         """Give the cut a board gets before it is flattened, if one is planned."""

@@ -123,8 +123,11 @@ class Papers:
             self._banner.hide()
 
     def new(self) -> None:
-        """Begin a new piece."""
-        self._replace(Project(marks=self._document.project.marks), None)
+        """Begin a new piece, from what the last ones taught."""
+        from nullah.files.piece_records import begin_from, read_records, records_file
+
+        fresh = Project(marks=self._document.project.marks)
+        self._replace(begin_from(fresh, read_records(records_file())), None)
 
     def open_sample(self) -> None:
         """Open the sample piece."""

@@ -45,6 +45,7 @@ _DESKS = {
     "milling": ("milling", "MillingDesk"),
     "joints": ("joints", "JointsDesk"),
     "season": ("season", "SeasonDesk"),
+    "daybook": ("daybook", "DaybookDesk"),
 }
 
 
@@ -289,6 +290,8 @@ class Window(QMainWindow):
                 self.document.do(mend.label, lambda p: actions.choose(p, mend.subject, mend.value))
             case "hold":
                 self.document.do(mend.label, lambda p: actions.hold(p, mend.subject, mend.value))
+            case "remake" | "shim":
+                self.desk([each.id for each in STATIONS].index("daybook")).mend(mend)
             case "staves":
                 self.document.do(mend.label, lambda p: with_staves(p, mend.subject, int(mend.value)))
             case "join":

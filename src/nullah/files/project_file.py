@@ -41,6 +41,8 @@ def parse_project(text: str, name: str) -> Project:
     """Read a project from the text of its file; `name` is what errors call it."""
     from pydantic import ValidationError
 
+    from nullah.core.bench.book import BookError
+    from nullah.core.bench.hours import HoursError
     from nullah.core.lengths import LengthError
     from nullah.core.rack.board import BoardError
     from nullah.files.schema import ProjectModel, from_model
@@ -51,7 +53,7 @@ def parse_project(text: str, name: str) -> Project:
         return from_model(ProjectModel.model_validate(data))
     except ValidationError as error:
         raise ProjectFileError(f"{name} cannot be opened. {_first_complaint(error.errors()[0])}") from error
-    except (LengthError, BoardError) as error:
+    except (LengthError, BoardError, BookError, HoursError) as error:
         raise ProjectFileError(f"{name} cannot be opened. {error}") from error
 
 

@@ -52,7 +52,19 @@ from nullah.files.rack_schema import (
     wishes_data,
 )
 from nullah.files.shapings import read_shaping, shaping_data
-from nullah.files.work_schema import ClimateModel, climate_data, read_climate
+from nullah.files.work_schema import (
+    ClimateModel,
+    EntryModel,
+    TimerModel,
+    WorkingModel,
+    climate_data,
+    entry_data,
+    read_book,
+    read_climate,
+    read_timer,
+    read_working,
+    working_data,
+)
 
 FORMAT = "nullah project"
 VERSION = 5
@@ -219,6 +231,9 @@ class ProjectModel(Strict):
     room: RoomModel = RoomModel()
     climate: ClimateModel | None = None
     finish: Literal["none", "oil or wax", "shellac", "paint or varnish"] = "oil or wax"
+    working: WorkingModel | None = None
+    book: list[EntryModel] = []
+    timer: TimerModel | None = None
 
 
 # --- to and from the project ----------------------------------------------------------------------
@@ -270,6 +285,9 @@ def to_data(project: Project) -> dict[str, Any]:
         "room": room_data(project.room),
         "climate": climate_data(project.climate),
         "finish": project.finish,
+        "working": working_data(project.working),
+        "book": [entry_data(entry) for entry in project.book],
+        "timer": None if project.timer is None else project.timer._asdict(),
     }
 
 
@@ -342,6 +360,9 @@ def from_model(model: ProjectModel) -> Project:
         room=read_room(model.room),
         climate=read_climate(model.climate),
         finish=model.finish,
+        working=read_working(model.working),
+        book=read_book(model.book),
+        timer=read_timer(model.timer),
     )
 
 

@@ -2,10 +2,15 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Any
+from datetime import datetime
+from typing import Annotated, Any, Literal
 
 from pydantic import Field
 
+from nullah.core.bench.book import BookError, Entry, Event, Timer, added
+from nullah.core.bench.hours import Hours, read_hours, write_hours
+from nullah.core.bench.rates import RATES, Learned
+from nullah.core.bench.working import Working
 from nullah.core.wood.climate import USUAL, Climate, climate_of
 from nullah.files.model import Strict
 
@@ -28,3 +33,110 @@ def climate_data(climate: Climate) -> dict[str, Any]:
 def read_climate(model: ClimateModel | None) -> Climate:
     """Make the climate of a file; the usual one where an older file has none."""
     return USUAL if model is None else climate_of(model.name, model.months)
+
+
+class LearnedModel(Strict):
+    """What was learned of a rate: times the guess, the spread of its log, of how many records."""
+
+    factor: Annotated[float, Field(gt=0, le=100)]
+    spread: Annotated[float, Field(ge=0, le=10)]
+    records: Annotated[int, Field(ge=0)]
+
+
+class WorkingModel(Strict):
+    """How one works: hours of each weekday from Monday (such as ``18:30-21:00`` or nothing), glue, clamps, people."""
+
+    hours: Annotated[list[str], Field(min_length=7, max_length=7)]
+    glue: Literal["white glue", "slow white glue", "hide glue", "epoxy"] = "white glue"
+    clamps: Annotated[int, Field(ge=0, le=999)] = 12
+    people: Annotated[int, Field(ge=1, le=20)] = 1
+    begin: str = ""
+    rates: dict[str, LearnedModel] = {}
+
+
+class EntryModel(Strict):
+    """A line of the Day Book. `at` is ISO to the minute; `work` how much of what was done."""
+
+    at: str
+    event: Literal["done", "note", "photograph", "measured", "made again"]
+    title: str
+    task: str = ""
+    parts: list[str] = []
+    minutes: Annotated[float, Field(ge=0)] = 0.0
+    guess: Annotated[float, Field(ge=0)] = 0.0
+    work: list[tuple[str, float]] = []
+    text: str = ""
+    file: str = ""
+
+
+class TimerModel(Strict):
+    """A timer that runs: for which task, and since when."""
+
+    task: str
+    since: str
+
+
+def working_data(working: Working) -> dict[str, Any]:
+    """Give how one works as data for the file."""
+    return {
+        "hours": [write_hours(span) for span in working.hours.week], "glue": working.glue, "clamps": working.clamps,
+        "people": working.people, "begin": working.begin,
+        "rates": {name: learned._asdict() for name, learned in working.rates},
+    }  # fmt: skip
+
+
+def read_working(model: WorkingModel | None) -> Working:
+    """Make how one works of a file; the usual where an older file says nothing.
+
+    Raises
+    ------
+    HoursError
+    """
+    if model is None:
+        return Working()
+    rates = tuple(
+        (name, Learned(each.factor, each.spread, each.records)) for name, each in model.rates.items() if name in RATES
+    )
+    hours = Hours(tuple(read_hours(text) for text in model.hours))
+    return Working(hours, model.glue, model.clamps, model.people, model.begin, rates)
+
+
+def entry_data(entry: Entry) -> dict[str, Any]:
+    """Give a line of the book as data for the file."""
+    return {
+        **entry._asdict(), "event": entry.event.value, "parts": list(entry.parts),
+        "work": [list(each) for each in entry.work],
+    }  # fmt: skip
+
+
+def read_book(models: list[EntryModel]) -> tuple[Entry, ...]:
+    """Make the Day Book of a file.
+
+    Raises
+    ------
+    BookError
+        For a time that is none.
+    """
+    book: tuple[Entry, ...] = ()
+    for model in models:
+        entry = Entry(model.at, Event(model.event), model.title, model.task, tuple(model.parts), model.minutes,
+                      model.guess, tuple(model.work), model.text, model.file)  # fmt: skip
+        book = added(book, entry)
+    return book
+
+
+def read_timer(model: TimerModel | None) -> Timer | None:
+    """Make the timer of a file.
+
+    Raises
+    ------
+    BookError
+        For a time that is none.
+    """
+    if model is None:
+        return None
+    try:
+        datetime.fromisoformat(model.since)
+    except ValueError as error:
+        raise BookError(f"“{model.since}” is not a time.") from error
+    return Timer(model.task, model.since)

@@ -33,8 +33,8 @@ from nullah.core.sheets.milling import milling_sheets
 from nullah.core.sheets.page import A4, MARGIN, Sheet, card_on_paper, check_scale, cut_to_band, heading, paragraph
 from nullah.core.sheets.story_stick import story_stick_sheets
 from nullah.core.sheets.wrap import wrap_sheets
-from nullah.core.stations.corner_steps import corner_steps
-from nullah.core.stations.corners import corner_settings
+from nullah.core.work.corner_settings import corner_settings
+from nullah.core.work.corner_steps import corner_steps
 
 _WIDE = A4[0] - 2 * MARGIN
 

@@ -185,7 +185,7 @@ def _card(plan: Plan, hand: Hand) -> Card:
     if hand.cut >= 0 and shown is not None and shown.cuts:
         return step_card(plan, shown, hand.cut)
     settings = list(_settings(plan, piece_in_hand(plan, hand)))
-    steps = tuple(_cut_words(plan, cut) for cut in shown.cuts) if shown else ()
+    steps = tuple(cut_in_words(plan, cut) for cut in shown.cuts) if shown else ()
     remarks = [*_unplaced(plan), *_wrong(plan), *_buying(plan)]
     kerf = plan.marks.write_fine(plan.project.shop.kerf)
     remarks.append(Remark(f"Saw beyond the line, in the waste; {kerf} is allowed for the saw. Hold the falling piece."))
@@ -296,7 +296,8 @@ def _size(plan: Plan, rough: RoughPart) -> str:
     return f"{write(rough.length, up, unit=False)} × {write(rough.width, up)}"
 
 
-def _cut_words(plan: Plan, cut: SawCut) -> str:
+def cut_in_words(plan: Plan, cut: SawCut) -> str:
+    """Say a cut in words: where, from which end or edge."""
     at = plan.marks.write(from_float(cut.at), cut.rounding)
     if cut.kind is CutKind.CROSS:
         return f"Crosscut at {at} from the left end"

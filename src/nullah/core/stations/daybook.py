@@ -1,30 +1,233 @@
-"""Day Book: what to do next and what was done. Says what it will do; the work is still to come."""
+"""Day Book: what to do next, when all will be done, what was off, and the story of the piece."""
 
 from __future__ import annotations
 
-from nullah.core.card import Card, Remark
-from nullah.core.drawing import Drawing
+from collections.abc import Iterator
+from datetime import datetime, timedelta
+
+from nullah.core.bench.book import Event, in_words
+from nullah.core.bench.hours import DAYS, clock, day_of
+from nullah.core.bench.tasks import Task, Trade
+from nullah.core.card import Card, Mend, Remark, Setting, Weight
+from nullah.core.drawing import Anchor, Drawing, Element, Fill, Label, Role, drawing, line, rectangle
+from nullah.core.lengths import from_float
 from nullah.core.plan import Plan
-from nullah.core.stations.piece import to_measure
+from nullah.core.stations.next_step import draw_next, idle_words, task_card
 from nullah.core.stations.station import Hand, Station
+from nullah.core.work.day_book import Deviation, Standing, deviations, hours_left, record_of, standing
+
+CALENDAR = "calendar"
+#: When nothing says what time it is, a Thursday evening in winter.
+_SOME_DAY = datetime(2026, 1, 8, 18, 30)
+_MOST_DAYS = 21
+
+
+def time_of(plan: Plan, hand: Hand) -> datetime:
+    """Give the time it is: the clock's where it was put in hand, else of the last entry, else when work begins."""
+    for text in (hand.now, plan.project.book[-1].at if plan.project.book else "", plan.project.working.begin):
+        try:
+            return datetime.fromisoformat(text).replace(tzinfo=None)
+        except ValueError:
+            continue
+    return _SOME_DAY
+
+
+def task_in_hand(stand: Standing, hand: Hand) -> Task | None:
+    """Give the task that was picked, or the next."""
+    return stand.order.task(hand.work) or stand.next
 
 
 def _draw(plan: Plan, hand: Hand) -> Drawing:
-    return Drawing()
+    if not plan.parts:
+        return Drawing()
+    stand = standing(plan, time_of(plan, hand))
+    if hand.view == CALENDAR:
+        return draw_calendar(plan, stand, time_of(plan, hand))
+    return draw_next(plan, stand, task_in_hand(stand, hand))
+
+
+# --- the calendar ---------------------------------------------------------------------------------
+
+
+def draw_calendar(plan: Plan, stand: Standing, now: datetime) -> Drawing:
+    """Draw the days at the bench as rows, what is done in each, and what waits through the nights."""
+    if stand.calendar is None or not stand.calendar.stints:
+        return drawing([Label((0, 0), stand.problem or idle_words(plan, stand), 4.0, bold=True)])
+    days: dict[datetime, list[tuple[Task, float]]] = {}
+    for stint in stand.calendar.stints:
+        day = stint.begin.replace(hour=0, minute=0, second=0, microsecond=0)
+        days.setdefault(day, []).append((stint.task, (stint.end - stint.begin).total_seconds() / 60))
+    longest = max(sum(minutes for _, minutes in found) for found in days.values())
+    return drawing(_days(plan, stand, days, 110.0 / max(longest, 60.0)))
+
+
+def _days(
+    plan: Plan, stand: Standing, days: dict[datetime, list[tuple[Task, float]]], per_minute: float
+) -> Iterator[Element]:
+    y = 0.0
+    shown = list(days.items())[:_MOST_DAYS]
+    for day, found in shown:
+        yield Label((-2, y + 2.5), f"{DAYS[day.weekday()][:3]} {day.day} {day:%b}", 3.0, Anchor.END)
+        x = 0.0
+        for task, minutes in _gathered(found):
+            wide = minutes * per_minute
+            fill = Fill.LIT if task.trade in (Trade.GLUE, Trade.FINISH) else Fill.WOOD
+            yield rectangle(x, y, wide, 5, Role.CHALK if fill is Fill.LIT else Role.OUTLINE, fill, "black cherry",
+                            of=f"task/{task.id}")  # fmt: skip
+            x += wide
+        yield Label((x + 2, y + 2.5), _day_in_words(found), 2.6, Anchor.START, Role.FAINT)
+        y += 6.4
+    if len(days) > len(shown):
+        yield Label((0, y + 2), f"and {len(days) - len(shown)} days more", 3.0, Anchor.START, Role.FAINT)
+        y += 5
+    finish = stand.calendar.finish if stand.calendar is not None else None
+    if finish is not None:
+        yield line((0, y + 2), (110, y + 2), Role.FAINT)
+        words = f"done on {day_of(finish)} at {clock(finish)}"
+        yield Label((0, y + 7), words, 4.2, Anchor.START, Role.CHALK, bold=True)
+
+
+def _gathered(found: list[tuple[Task, float]]) -> Iterator[tuple[Task, float]]:
+    """Put stints of the same joint or trade that follow one another together."""
+    last: tuple[Task, float] | None = None
+    for task, minutes in found:
+        if last is not None and last[0].id.rpartition("/")[0] == task.id.rpartition("/")[0]:
+            last = (last[0], last[1] + minutes)
+            continue
+        if last is not None:
+            yield last
+        last = (task, minutes)
+    if last is not None:
+        yield last
+
+
+def _day_in_words(found: list[tuple[Task, float]]) -> str:
+    trades = dict.fromkeys(task.trade.value for task, _ in found)
+    text = ", ".join(trades)
+    return text if len(text) <= 44 else f"{text[:43].rstrip(', ')}…"
+
+
+# --- the card -------------------------------------------------------------------------------------
 
 
 def _card(plan: Plan, hand: Hand) -> Card:
-    settings = to_measure(plan)
-    return Card(
-        "Still to measure",
-        set=settings,
-        mark=() if settings else ("Nothing waits for a measurement.",),
-        mind=(Remark("What fits into something is cut after that has been measured, not from the drawing."),),
+    if not plan.parts:
+        return Card("Day Book", mind=(Remark("There is no piece to work at yet."),))
+    now = time_of(plan, hand)
+    stand = standing(plan, now)
+    if hand.view == CALENDAR:
+        return calendar_card(plan, stand)
+    task = task_in_hand(stand, hand)
+    found = [*_faults(stand), *_off(plan)]
+    if task is None:
+        mark = record_of(plan).in_words if stand.finished else ()
+        return Card(idle_words(plan, stand), _waits(plan, stand, now), mark, tuple(found), _why(plan, stand))
+    card = task_card(plan, stand, task)
+    return card._replace(mind=(*found, *card.mind, *_timer(plan, task, now)), why=(*card.why, *_why(plan, stand)))
+
+
+def _faults(stand: Standing) -> Iterator[Remark]:
+    for text in stand.order.faults[:3]:
+        yield Remark(text, Weight.FAILS)
+    if stand.problem:
+        yield Remark(stand.problem, Weight.FAILS)
+
+
+def _off(plan: Plan) -> Iterator[Remark]:
+    """Say what came out other than planned, what follows from it, and what could be done."""
+    for deviation in deviations(plan)[:2]:
+        off = plan.marks.write_fine(from_float(abs(deviation.off)))
+        word = "more" if deviation.off > 0 else "less"
+        text = f"{deviation.title[:1].upper()}{deviation.title[1:]} measured {off} {word} than planned"
+        text += f": {_follows(deviation)}." if deviation.follows else "."
+        weight = Weight.LOOK if abs(deviation.off) >= 0.5 else Weight.NOTE
+        yield Remark(text, weight, tuple(_mends(plan, deviation, off)), deviation.name)
+
+
+def _follows(deviation: Deviation) -> str:
+    first, count = deviation.follows[0], len(deviation.follows)
+    more = f" and {count - 1} more follow" if count > 1 else " follows"
+    return f"{first}{more}"
+
+
+def _mends(plan: Plan, deviation: Deviation, off: str) -> Iterator[Mend]:
+    """Offer what can be done about it besides letting all follow: a shim, or the part made again."""
+    if abs(deviation.off) < 0.5:
+        return
+    yield Mend(f"Make it up with a shim of {off}", "shim", deviation.name)
+    owner = next((part for part in plan.parts if deviation.name in part.quantities), None)
+    if owner is not None and deviation.off < 0:
+        yield Mend(f"Make {owner.name} again", "remake", owner.id, f"{deviation.title} {off} short")
+
+
+def _timer(plan: Plan, task: Task, now: datetime) -> Iterator[Remark]:
+    timer = plan.project.timer
+    if timer is None:
+        return
+    ran = (now - datetime.fromisoformat(timer.since)).total_seconds() / 60
+    if timer.task == task.id:
+        yield Remark(f"The timer runs since {timer.since[11:16]}: {in_words(max(ran, 0.0)) or '0 min'}.")
+    else:
+        yield Remark("The timer runs for another task.")
+
+
+def _waits(plan: Plan, stand: Standing, now: datetime) -> tuple[Setting, ...]:
+    """Give what must dry, and until when."""
+    found = []
+    for task in stand.order.tasks:
+        at = stand.progress.done.get(task.id)
+        if at is None or task.waits <= 0 or at == datetime.min:
+            continue
+        over = at + timedelta(hours=task.waits)
+        if over > now:
+            found.append(Setting(task.title, f"until {clock(over)}", day_of(over)))
+    return tuple(found[:6])
+
+
+def _why(plan: Plan, stand: Standing) -> tuple[str, ...]:
+    """Say how much is left, when it will be done, and what decides that."""
+    left = in_words(hours_left(stand))
+    told = [f"{stand.done} of {len(stand.order.tasks)} tasks done; about {left} of work left."]
+    calendar = stand.calendar
+    if calendar is not None and calendar.finish is not None and calendar.stints:
+        waits = [name for name in calendar.chain if calendar.why.get(name) == "wait"]
+        told.append(
+            f"Done on {day_of(calendar.finish)} if you keep your hours. What decides it: "
+            + (f"the hours at the bench, and {len(waits)} wait{'s' * (len(waits) != 1)} for glue, finish or wood that "
+               "nothing else could fill." if waits else "the hours at the bench.")
+        )  # fmt: skip
+    known = [(name, each) for name, each in dict(plan.project.working.rates).items() if each.records]
+    told.append("Times are first guesses until you keep your own." if not known and not plan.project.book else
+                "Times follow what you have written down.")  # fmt: skip
+    return tuple(told)
+
+
+def calendar_card(plan: Plan, stand: Standing) -> Card:
+    """Give what the calendar says: when it is done, what decides it, how well time is known."""
+    calendar, working = stand.calendar, plan.project.working
+    if calendar is None or calendar.finish is None:
+        return Card("Calendar", mind=(Remark(stand.problem or idle_words(plan, stand), Weight.FAILS),))
+    settings = (
+        Setting("Done on", day_of(calendar.finish), f"at {clock(calendar.finish)}, at the earliest"),
+        Setting("Work left", in_words(hours_left(stand)), f"{in_words(working.hours.minutes_a_week)} a week"),
     )
+    waits = [stand.order.task(name) for name in calendar.chain if calendar.why.get(name) == "wait"]
+    before = [stand.order.task(calendar.chain[calendar.chain.index(task.id) - 1]) for task in waits if task is not None]
+    mark = tuple(f"Waits for: {task.title.lower()}" for task in before if task is not None)
+    return Card("Calendar", settings, mark, tuple(_faults(stand)), _why(plan, stand))
+
+
+def _state(plan: Plan) -> str:
+    book = plan.project.book
+    done = len({entry.task for entry in book if entry.event is Event.DONE})
+    if not book:
+        return "not begun"
+    return f"{done} task{'s' * (done != 1)} done"
 
 
 STATION = Station(
-    "daybook", "Day Book", _draw, _card, lambda plan: "still to come",
-    "Here the next step will stand in large figures, with its settings and what to measure after, "
-    "and the story of the piece as it is made. Until then the card lists what waits for a measurement.",
+    "daybook", "Day Book", _draw, _card, _state,
+    "Here the next step stands in large figures, with its settings, its picture and what to measure after, and the "
+    "story of the piece as it is made. Begin a piece first.",
+    to_scale=False,
 )  # fmt: skip

@@ -3,19 +3,15 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from typing import NamedTuple
 
 from nullah.core.card import Card, Remark, Setting, Stage, Step, lines_to_keep
 from nullah.core.drawing import Anchor, Dimension, Drawing, Element, Fill, Label, Path, Role, drawing
 from nullah.core.joints import views
 from nullah.core.joints.corners import Corner
-from nullah.core.joints.families import told_of
 from nullah.core.joints.kinds import Kind
 from nullah.core.joints.mate_views import extent_of, mate_views
 from nullah.core.plan import Plan
-from nullah.core.stations.corner_steps import corner_steps
-from nullah.core.stations.corners import corner_settings
-from nullah.core.stations.joint_in_hand import at_bench, corner_of_kind
+from nullah.core.work.joint_work import JointWork
 
 #: What `Hand.view` says while the steps of a joint are gone through one by one.
 STEP_BY_STEP = "step by step"
@@ -27,26 +23,6 @@ _SEEN = {
     Role.HIDDEN: {Stage.HATCHED, Stage.SAWN, Stage.CUT, Stage.TRIED},
 }
 _ORDER = list(Stage)
-
-
-class JointWork(NamedTuple):
-    """A kind of joint of a piece, with its corner where it is dovetailed, and how it is made."""
-
-    kind: Kind
-    corner: Corner | None
-    settings: tuple[Setting, ...]
-    steps: tuple[Step, ...]
-
-
-def joint_work(plan: Plan, kind: Kind) -> JointWork:
-    """Give the settings and steps of a kind of joint; none where it cannot be laid out."""
-    corner = corner_of_kind(plan, kind)
-    if kind.joint.tails is not None:
-        if corner is None or corner.layout.tail.mm <= 0:
-            return JointWork(kind, None, (), ())
-        return JointWork(kind, corner, corner_settings(plan, corner), corner_steps(plan, corner))
-    told = told_of(at_bench(plan, kind))
-    return JointWork(kind, None, told.settings, told.steps) if told is not None else JointWork(kind, None, (), ())
 
 
 def stage_before(steps: tuple[Step, ...], number: int, mate: str) -> Stage:

@@ -14,10 +14,11 @@ from nullah.core.joints.mate_views import Named, extent_of, mate_views
 from nullah.core.piece.overlap import Sharing
 from nullah.core.plan import Plan, corner_problem
 from nullah.core.stations.corners import corner_card, draw_corner
-from nullah.core.stations.joint_in_hand import at_bench, corner_of_kind, kind_in_hand
-from nullah.core.stations.joint_steps import STEP_BY_STEP, draw_step, joint_work, step_card
+from nullah.core.stations.joint_in_hand import kind_in_hand
+from nullah.core.stations.joint_steps import STEP_BY_STEP, draw_step, step_card
 from nullah.core.stations.piece import why
 from nullah.core.stations.station import Hand, Station
+from nullah.core.work.joint_work import at_bench, corner_of_kind, joint_work
 
 
 def _draw(plan: Plan, hand: Hand) -> Drawing:

@@ -15,7 +15,8 @@ class Hand(NamedTuple):
     """What is in hand: a part across all stations, and a quantity, board or flaw pointed at.
 
     `piece` is the rough part where the part comes of several, `cut` the step of the saw order
-    that is shown, -1 for none.
+    that is shown, -1 for none. `now` is the time (ISO), where something hangs on it,
+    `work` the task of the Day Book that was picked.
     """
 
     part: str = ""
@@ -32,6 +33,8 @@ class Hand(NamedTuple):
     joint: str = ""
     made: tuple[float, ...] = ()
     task: tuple[str, tuple[float, ...]] | None = None
+    now: str = ""
+    work: str = ""
 
 
 class Station(NamedTuple):

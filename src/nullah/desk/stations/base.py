@@ -18,6 +18,7 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
+from nullah.core.card import Mend
 from nullah.desk.bench import Bench, Tool
 from nullah.desk.document import Document
 
@@ -59,6 +60,9 @@ class StationDesk(QWidget):
     def clicked(self, of: str) -> bool:
         """Take a click on something of one's own; False leaves it to the frame."""
         return False
+
+    def mend(self, mend: Mend) -> None:
+        """Carry out a mend that is this station's own."""
 
     def row(self) -> Flow:
         """Begin a row of choices; where the window is narrow it goes on in the next line."""

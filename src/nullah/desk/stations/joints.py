@@ -15,9 +15,10 @@ from nullah.core.joints.made_up import FAMILIES, MADE
 from nullah.core.joints.practice import hands_of
 from nullah.core.ledger import Kind as Of
 from nullah.core.shop import SCHOOLS, Hands
-from nullah.core.stations.joint_in_hand import corner_of_kind, kind_in_hand
+from nullah.core.stations.joint_in_hand import kind_in_hand
 from nullah.core.stations.joint_steps import STEP_BY_STEP
 from nullah.core.stations.made_up import made_in_hand
+from nullah.core.work.joint_work import corner_of_kind
 from nullah.desk.bench import Bench
 from nullah.desk.document import Document
 from nullah.desk.fields import ValueField

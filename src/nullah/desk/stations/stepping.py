@@ -5,7 +5,8 @@ from __future__ import annotations
 from PySide6.QtWidgets import QPushButton
 
 from nullah.core.joints.kinds import Kind
-from nullah.core.stations.joint_steps import STEP_BY_STEP, joint_work
+from nullah.core.stations.joint_steps import STEP_BY_STEP
+from nullah.core.work.joint_work import joint_work
 from nullah.desk.document import Document
 from nullah.desk.stations.base import Flow, action
 

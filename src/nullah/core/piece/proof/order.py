@@ -77,6 +77,11 @@ def assembly_order(parts: tuple[Part, ...], joints: Iterable[Joint], movers: Ite
     return Order(tuple(reversed(steps)), tuple(trapped))
 
 
+def blockers(parts: tuple[Part, ...], joints: Iterable[Joint]) -> dict[Side, list[int]]:
+    """Give, for each direction, by part in the order given, the mask of the parts that block its way."""
+    return _blocks(parts, {frozenset((j.first, j.second)): j for j in joints})
+
+
 def _smallest(whole: int, blocks: dict[Side, list[int]], middles: list[Middle]) -> tuple[int, Side] | None:
     """Give the smallest group that can be drawn off, and the way it goes: outwards, where it can choose."""
     best: tuple[int, Side] | None = None

@@ -1,0 +1,224 @@
+"""The Day Book: what was done, measured, noted and made again, as it happened; and how far the work is."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Mapping, Sequence
+from datetime import datetime, timedelta
+from enum import Enum
+from typing import NamedTuple
+
+from nullah.core.bench.hours import Hours
+from nullah.core.bench.rates import Record
+from nullah.core.bench.tasks import Task, Trade
+
+
+class Event(Enum):
+    """What an entry tells of."""
+
+    DONE = "done"
+    NOTE = "note"
+    PHOTO = "photograph"
+    MEASURED = "measured"
+    REMADE = "made again"
+
+
+class Entry(NamedTuple):
+    """One line of the book.
+
+    Parameters
+    ----------
+    at : str
+        When, ISO to the minute.
+    event : Event
+    title : str
+        What it was about, as it read then.
+    task : str
+        The task's id, if it was about one.
+    parts : tuple of str
+    minutes : float
+        How long it took; 0 where that is not known.
+    guess : float
+        How long it was thought to take, by the first guesses, minutes.
+    work : tuple of (str, float)
+        How much of what it was.
+    text : str
+        What was written: a note, why it was made again.
+    file : str
+        Of a photograph.
+    """
+
+    at: str
+    event: Event
+    title: str
+    task: str = ""
+    parts: tuple[str, ...] = ()
+    minutes: float = 0.0
+    guess: float = 0.0
+    work: tuple[tuple[str, float], ...] = ()
+    text: str = ""
+    file: str = ""
+
+    @property
+    def when(self) -> datetime:
+        """The time as a time."""
+        return datetime.fromisoformat(self.at)
+
+
+class Timer(NamedTuple):
+    """A timer that runs: for which task and since when (ISO)."""
+
+    task: str
+    since: str
+
+
+class BookError(ValueError):
+    """What cannot stand in the book, in a sentence."""
+
+
+#: What must be done again for a part that is made again: all that was done to the old one.
+_AGAIN = frozenset({Trade.MILL, Trade.JOINT, Trade.FIT, Trade.SHAPE, Trade.SMOOTH})
+#: A timer that ran so many times the guess, or over the end of a session, was forgotten.
+_FORGOTTEN = 4.0
+
+
+class Progress(NamedTuple):
+    """How far the work is: tasks done, with when; and tasks to be done again for some parts only."""
+
+    done: Mapping[str, datetime]
+    again: Mapping[str, tuple[str, ...]]
+
+    def open(self, task: Task) -> bool:
+        """Whether a task is still to be done."""
+        return task.id not in self.done
+
+
+def progress(tasks: Sequence[Task], book: Iterable[Entry], measured: Iterable[str] = ()) -> Progress:
+    """Give how far the work is.
+
+    What is measured already needs no measuring; a part that was made again takes its tasks up again.
+    """
+    done: dict[str, datetime] = {}
+    again: dict[str, set[str]] = {}
+    by_id = {task.id: task for task in tasks}
+    for entry in book:
+        if entry.event is Event.DONE:
+            done[entry.task] = entry.when
+            again.pop(entry.task, None)
+        elif entry.event is Event.REMADE:
+            for task in tasks:
+                lost = set(task.parts) & set(entry.parts)
+                if task.id in done and lost and task.trade in _AGAIN:
+                    del done[task.id]
+                    again.setdefault(task.id, set()).update(lost)
+    known = set(measured)
+    for task in tasks:
+        if task.measures and task.id not in done and set(task.measures) <= known:
+            done[task.id] = datetime.min
+    only = {
+        name: tuple(part for part in by_id[name].parts if part in parts)
+        for name, parts in again.items() if name in by_id and name not in done
+    }  # fmt: skip
+    return Progress({name: at for name, at in done.items() if name in by_id}, only)
+
+
+def can_be_done(tasks: Sequence[Task], far: Progress, now: datetime) -> tuple[Task, ...]:
+    """Give the open tasks of which all that comes before is done and dry."""
+    waits = {task.id: task.waits for task in tasks}
+    ready = []
+    for task in tasks:
+        if not far.open(task):
+            continue
+        if all(name in far.done and (waits[name] <= 0 or far.done[name] == datetime.min or
+               far.done[name] + timedelta(hours=waits[name]) <= now) for name in task.after):  # fmt: skip
+            ready.append(task)
+    return tuple(ready)
+
+
+def left_to_do(tasks: Sequence[Task], far: Progress, minutes: Mapping[str, float], now: datetime) -> tuple[
+    tuple[Task, ...], dict[str, float]
+]:  # fmt: skip
+    """Give what is still to be done, with its minutes: of what is done only the wait that is not over yet."""
+    kept: list[Task] = []
+    need: dict[str, float] = {}
+    for task in tasks:
+        if far.open(task):
+            share = len(far.again[task.id]) / len(task.parts) if task.id in far.again and task.parts else 1.0
+            kept.append(task)
+            need[task.id] = minutes.get(task.id, 0.0) * share
+            continue
+        over = far.done[task.id] + timedelta(hours=task.waits) if far.done[task.id] != datetime.min else now
+        rest = max((over - now).total_seconds() / 3600, 0.0)
+        kept.append(task._replace(after=(), waits=rest))
+        need[task.id] = 0.0
+    return tuple(kept), need
+
+
+def timed(timer: Timer | None, now: datetime, guess: float, hours: Hours) -> tuple[float, str]:
+    """Give the minutes a timer comes to, and what is to be said of it; 0 where it says nothing.
+
+    A timer that was left running over the end of a session, or many times as long as the work takes, was forgotten:
+    then the guess counts, and it is said. One whose clock went back counts nothing.
+    """
+    if timer is None:
+        return 0.0, ""
+    since = datetime.fromisoformat(timer.since)
+    ran = (now - since).total_seconds() / 60
+    if ran < 0:
+        return 0.0, "The clock went back since the timer was started: its time is not counted. Type it if you know it."
+    _, end = hours.session(since) if hours.minutes_a_week else (since, now)
+    if ran > max(_FORGOTTEN * guess, 60.0) or (now > end and ran > max(2 * guess, 30.0)):
+        return guess, (
+            f"The timer ran {in_words(ran)}: it seems to have been forgotten, and {in_words(guess)} are put down as "
+            "guessed. Type the time if you know it."
+        )
+    return round(ran, 1), ""
+
+
+def in_words(minutes: float) -> str:
+    """Write a time as people say it.
+
+    Examples
+    --------
+    >>> in_words(12.4), in_words(95), in_words(600)
+    ('12 min', '1 h 35 min', '10 h')
+    """
+    whole = max(1, round(minutes)) if minutes > 0 else 0
+    if whole < 60:
+        return f"{whole} min"
+    hours, rest = divmod(whole, 60)
+    return f"{hours} h {rest} min" if rest else f"{hours} h"
+
+
+def records(book: Iterable[Entry]) -> list[Record]:
+    """Give what the book tells of how long work takes."""
+    return [
+        Record(entry.work, entry.minutes) for entry in book
+        if entry.event is Event.DONE and entry.minutes > 0 and entry.work
+    ]  # fmt: skip
+
+
+def found(book: Sequence[Entry], words: str) -> tuple[Entry, ...]:
+    """Give the entries that have all of some words in them, the newest first."""
+    wanted = words.casefold().split()
+    return tuple(
+        entry for entry in reversed(book)
+        if all(word in " ".join((entry.title, entry.text, entry.event.value, entry.at, entry.file)).casefold()
+               for word in wanted)
+    )  # fmt: skip
+
+
+def added(book: tuple[Entry, ...], entry: Entry) -> tuple[Entry, ...]:
+    """Put an entry into the book: where its time says, if the clock went back.
+
+    Raises
+    ------
+    BookError
+        For a time that is none.
+    """
+    try:
+        when = datetime.fromisoformat(entry.at)
+    except ValueError as error:
+        raise BookError(f"“{entry.at}” is not a time, such as 2026-12-05T10:30.") from error
+    if when.tzinfo is not None:
+        raise BookError(f"“{entry.at}” has a zone: the book keeps the time of the shop's own clock.")
+    return (*book, entry)

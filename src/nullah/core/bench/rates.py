@@ -1,0 +1,160 @@
+"""How long work takes: minutes for so much of it, guessed to begin with and learned from what was written down."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterable, Mapping, Sequence
+from typing import NamedTuple
+
+Work = Sequence[tuple[str, float]]
+
+
+class Rate(NamedTuple):
+    """Minutes for one unit of some work; all of them guesses from common practice, without a published source."""
+
+    title: str
+    unit: str
+    minutes: float
+
+
+#: What work is counted in. Amounts are already weighed by how hard the wood is.
+RATES: Mapping[str, Rate] = {
+    "cross": Rate("crosscutting", "m of 25 mm cherry", 2.5),
+    "rip": Rate("ripping", "m of 25 mm cherry", 3.5),
+    "start": Rate("marking and starting a cut", "cut", 0.7),
+    "plane": Rate("planing off", "cm³", 0.045),
+    "true": Rate("testing and gauging a part", "part", 7.0),
+    "end": Rate("squaring an end", "end", 4.0),
+    "lay out": Rate("laying out a joint", "line", 0.6),
+    "kerf": Rate("sawing a joint", "cut", 0.7),
+    "chop": Rate("chopping and paring", "cm³", 0.5),
+    "corner": Rate("cleaning corners", "corner", 0.35),
+    "plough": Rate("ploughing", "m", 9.0),
+    "fit": Rate("trying and easing", "joint", 3.0),
+    "bore": Rate("boring and driving", "hole", 1.2),
+    "shape": Rate("shaping", "m of edge", 6.0),
+    "smooth": Rate("smoothing", "dm²", 0.7),
+    "glue": Rate("spreading glue and clamping", "joint", 2.0),
+    "measure": Rate("measuring", "figure", 2.0),
+    "coat": Rate("putting a coat on", "dm²", 0.15),
+    "set up": Rate("getting ready", "time", 3.0),
+}
+
+
+class Learned(NamedTuple):
+    """What records say of a rate: times the guess, how sure that is (one standard deviation of its log), and of how
+    many records.
+    """
+
+    factor: float = 1.0
+    spread: float = 0.0
+    records: int = 0
+
+    @property
+    def in_words(self) -> str:
+        """Say how it stands, in few words."""
+        if not self.records:
+            return "a guess"
+        low, high = (self.factor * math.exp(each * self.spread) for each in (-1, 1))
+        return f"{self.factor:.2f} times the guess ({low:.2f} to {high:.2f}, {self.records} records)"
+
+
+class Record(NamedTuple):
+    """A task that was done: how much of what it was, and how many minutes it took."""
+
+    work: tuple[tuple[str, float], ...]
+    minutes: float
+
+
+#: How far a guess may be off before anything is known: a factor of e^0.5 either way.
+_PRIOR = 0.5
+#: How much one and the same work differs from time to time, as a factor: e^0.25 (common practice).
+_SCATTER = 0.25
+#: Records farther off than so many scatters count less and less: a phone call, a timer that was forgotten.
+_HUBER = 1.5
+
+
+def minutes_of(work: Work, learned: Mapping[str, Learned] | None = None) -> float:
+    """Give the minutes that some work takes, by the guesses or by what was learned.
+
+    Examples
+    --------
+    >>> minutes_of((("rip", 2.0), ("start", 1.0)))
+    7.7
+    """
+    known = learned or {}
+    return sum(amount * RATES[name].minutes * known.get(name, Learned()).factor for name, amount in work)
+
+
+def learn(records: Iterable[Record], before: Mapping[str, Learned] | None = None) -> dict[str, Learned]:
+    """Fit the rates to what was written down, robustly: a few wild records move them little.
+
+    Parameters
+    ----------
+    records : iterable of Record
+    before : mapping, optional
+        What was known from earlier pieces; it is believed as far as it was sure.
+
+    Notes
+    -----
+    Each rate is a factor e^θ on its guess, θ ~ N(prior). A record's log ratio of minutes to those expected is set
+    against the θ of its works, each by its share of the time. Solved by iteratively reweighted least squares with
+    Huber's weights (Huber 1964), the scatter re-estimated from the middle of the residuals. The spread told is the
+    posterior standard deviation.
+    """
+    kept = [record for record in records if record.minutes > 0 and minutes_of(record.work) > 0]
+    known = dict(before or {})
+    names = sorted({name for record in kept for name, amount in record.work if amount > 0} | set(known))
+    prior = {name: (math.log(known[name].factor), max(known[name].spread, 0.05)) if name in known and
+             known[name].records else (0.0, _PRIOR) for name in names}  # fmt: skip
+    theta = {name: prior[name][0] for name in names}
+    spread = {name: prior[name][1] for name in names}
+    for _ in range(25):
+        residuals = [_residual(record, theta) for record in kept]
+        scatter = max(_SCATTER / 2, 1.4826 * _median([abs(each) for each in residuals])) if len(kept) > 4 else _SCATTER
+        moved = 0.0
+        # Gauss-Seidel over the rates: each is solved with the others held.
+        for name in names:
+            centre, wide = prior[name]
+            weight, weighted = 1 / wide**2, centre / wide**2
+            for record in kept:
+                share = _share(record, theta, name)
+                if share <= 0:
+                    continue
+                off = _residual(record, theta)
+                trust = min(1.0, _HUBER * scatter / abs(off)) if off else 1.0
+                weight += trust * share**2 / scatter**2
+                weighted += trust * share * (off + share * theta[name]) / scatter**2
+            new = weighted / weight
+            moved = max(moved, abs(new - theta[name]))
+            theta[name], spread[name] = new, weight**-0.5
+        if moved < 1e-6:
+            break
+    counts = {name: sum(any(each == name and amount > 0 for each, amount in r.work) for r in kept) for name in names}
+    return {
+        name: Learned(math.exp(theta[name]), spread[name], counts[name] + (known[name].records if name in known else 0))
+        for name in names if counts[name] or name in known
+    }  # fmt: skip
+
+
+def _times(record: Record, theta: Mapping[str, float]) -> dict[str, float]:
+    found: dict[str, float] = {}
+    for name, amount in record.work:
+        found[name] = found.get(name, 0.0) + amount * RATES[name].minutes * math.exp(theta[name]) if amount > 0 else 0.0
+    return found
+
+
+def _share(record: Record, theta: Mapping[str, float], name: str) -> float:
+    times = _times(record, theta)
+    whole = sum(times.values())
+    return times.get(name, 0.0) / whole if whole else 0.0
+
+
+def _residual(record: Record, theta: Mapping[str, float]) -> float:
+    return math.log(record.minutes / sum(_times(record, theta).values()))
+
+
+def _median(values: Sequence[float]) -> float:
+    ordered = sorted(values)
+    middle = len(ordered) // 2
+    return ordered[middle] if len(ordered) % 2 else (ordered[middle - 1] + ordered[middle]) / 2

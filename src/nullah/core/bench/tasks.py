@@ -1,0 +1,215 @@
+"""The order of work as a graph: tasks, what each comes after, and what must never happen in any order of them."""
+
+from __future__ import annotations
+
+import heapq
+from collections.abc import Iterable, Iterator, Sequence
+from enum import Enum
+from typing import NamedTuple
+
+
+class Trade(Enum):
+    """What sort of work a task is, in the order in which a piece is made."""
+
+    DRY = "let it dry"
+    SAW = "saw out"
+    MILL = "mill"
+    JOINT = "joint"
+    MEASURE = "measure"
+    FIT = "cut to fit"
+    SHAPE = "shape"
+    SMOOTH = "smooth"
+    GLUE = "glue up"
+    PUT_IN = "put in"
+    CLEAN = "clean up"
+    FINISH = "finish"
+
+
+#: Work that is done to parts already glued.
+AFTER_GLUE = frozenset({Trade.CLEAN, Trade.FINISH, Trade.PUT_IN, Trade.MEASURE, Trade.GLUE})
+
+
+class Line(NamedTuple):
+    """A line on a part: of which joint or job it is, what it is called, and on which surface it lies.
+
+    Surfaces are ``face``, ``edge``, ``end``; ``all`` goes round.
+    """
+
+    part: str
+    name: str
+    surface: str = "all"
+
+
+class Task(NamedTuple):
+    """Something to do at one go.
+
+    Parameters
+    ----------
+    id : str
+        The same however the plan changes, as long as the task is the same.
+    title : str
+        In few words.
+    trade : Trade
+    parts : tuple of str
+        What it is done to.
+    after : tuple of str
+        Tasks that must be done before.
+    work : tuple of (str, float)
+        How much of what it is, by the names of `rates.RATES`.
+    waits : float
+        Hours that must pass after it and cost no labour: glue, finish, drying.
+    draws, uses : tuple of Line
+        Lines it makes, and lines it needs.
+    removes : tuple of (str, str)
+        Surfaces it takes off: part and surface.
+    measures, fits : tuple of str
+        Quantities of the ledger that are measured in it, and that must be known before.
+    of : str
+        Where its settings and its picture come from.
+    whole : bool
+        Whether it must not be left half done: a glue-up.
+    """
+
+    id: str
+    title: str
+    trade: Trade
+    parts: tuple[str, ...]
+    after: tuple[str, ...] = ()
+    work: tuple[tuple[str, float], ...] = ()
+    waits: float = 0.0
+    draws: tuple[Line, ...] = ()
+    uses: tuple[Line, ...] = ()
+    removes: tuple[tuple[str, str], ...] = ()
+    measures: tuple[str, ...] = ()
+    fits: tuple[str, ...] = ()
+    of: str = ""
+    whole: bool = False
+
+
+class OrderError(ValueError):
+    """Tasks that wait for each other in a circle; the message names them."""
+
+
+def in_order(tasks: Sequence[Task]) -> tuple[Task, ...]:
+    """Give tasks so that each comes after what it waits for; otherwise as they stand.
+
+    Raises
+    ------
+    OrderError
+        For a circle, or a task that comes after one that is not there.
+
+    Examples
+    --------
+    >>> two = Task("b", "glue", Trade.GLUE, (), ("a",)), Task("a", "saw", Trade.SAW, ())
+    >>> [task.id for task in in_order(two)]
+    ['a', 'b']
+    """
+    place = {task.id: number for number, task in enumerate(tasks)}
+    missing = {name for task in tasks for name in task.after if name not in place}
+    if missing:
+        raise OrderError(f"Something comes after what is not there: {', '.join(sorted(missing))}.")
+    left = {task.id: len(set(task.after)) for task in tasks}
+    follows: dict[str, list[str]] = {task.id: [] for task in tasks}
+    for task in tasks:
+        for name in set(task.after):
+            follows[name].append(task.id)
+    ready = [place[name] for name, count in left.items() if count == 0]
+    heapq.heapify(ready)
+    found: list[Task] = []
+    while ready:
+        task = tasks[heapq.heappop(ready)]
+        found.append(task)
+        for name in follows[task.id]:
+            left[name] -= 1
+            if left[name] == 0:
+                heapq.heappush(ready, place[name])
+    if len(found) < len(tasks):
+        titles = [task.title for task in tasks if left[task.id] > 0]
+        raise OrderError(f"These wait for each other in a circle: {'; '.join(titles[:4])}.")
+    return tuple(found)
+
+
+def faults(tasks: Sequence[Task], measured: Iterable[str] = ()) -> tuple[str, ...]:
+    """Say what is wrong with an order, a sentence each; nothing where it is sound.
+
+    No line is removed before its last use, nothing is cut to fit before what it fits is measured, nothing that is
+    glued must still be planed or cut.
+
+    Parameters
+    ----------
+    tasks : sequence of Task
+        In the order in which they would be done.
+    measured : iterable of str
+        Quantities that are measured already.
+    """
+    return (*_lines_lost(tasks), *_cut_unmeasured(tasks, set(measured)), *_worked_after_glue(tasks))
+
+
+def _lines_lost(tasks: Sequence[Task]) -> Iterator[str]:
+    there: dict[Line, str] = {}
+    lost: dict[Line, str] = {}
+    for task in tasks:
+        for line in task.uses:
+            if line in lost:
+                yield f"{task.title} needs the {line.name}, which {lost[line]} has taken off."
+            elif line not in there:
+                yield f"{task.title} needs the {line.name} before it is drawn."
+        for part, surface in task.removes:
+            for line in [line for line in there if line.part == part and _meets(line.surface, surface)]:
+                lost[line] = task.title
+                del there[line]
+        for line in task.draws:
+            there[line] = task.title
+            lost.pop(line, None)
+
+
+def _meets(one: str, two: str) -> bool:
+    return one == two or "all" in (one, two)
+
+
+def _cut_unmeasured(tasks: Sequence[Task], measured: set[str]) -> Iterator[str]:
+    for task in tasks:
+        for name in task.fits:
+            if name not in measured:
+                yield f"{task.title} is cut before {name} is measured."
+        measured |= set(task.measures)
+
+
+def _worked_after_glue(tasks: Sequence[Task]) -> Iterator[str]:
+    glued: dict[str, str] = {}
+    for task in tasks:
+        if task.trade is Trade.GLUE:
+            glued.update(dict.fromkeys(task.parts, task.title))
+        elif task.trade not in AFTER_GLUE:
+            for part in task.parts:
+                if part in glued:
+                    yield f"{task.title} comes after {glued[part]}, where {part} is glued already."
+                    break
+
+
+class Timing(NamedTuple):
+    """When a task can begin and end at the earliest, and by how much it can slip, all in minutes."""
+
+    start: float
+    end: float
+    slack: float
+
+
+def critical_path(tasks: Sequence[Task], minutes: dict[str, float]) -> dict[str, Timing]:
+    """Give the earliest times of tasks when hands are not short, waits counted, and how much each can slip.
+
+    What has no slack is the critical path (CPM: forward and backward pass, exact).
+    """
+    ordered = in_order(tasks)
+    long = {task.id: minutes.get(task.id, 0.0) + 60 * task.waits for task in tasks}
+    start: dict[str, float] = {}
+    for task in ordered:
+        start[task.id] = max((start[name] + long[name] for name in task.after), default=0.0)
+    end = max((start[name] + long[name] for name in start), default=0.0)
+    latest = {task.id: end for task in tasks}
+    for task in reversed(ordered):
+        for name in task.after:
+            latest[name] = min(latest[name], latest[task.id] - long[task.id])
+    return {
+        name: Timing(at, at + long[name], latest[name] - at - long[name]) for name, at in start.items()
+    }  # fmt: skip

@@ -1,0 +1,249 @@
+"""One task at the bench: its picture, its settings, what to do, what to check and measure, and its caution."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from nullah.core.bench.book import in_words
+from nullah.core.bench.tasks import Task, Trade
+from nullah.core.bench.working import GLUES
+from nullah.core.card import Card, Remark, Setting, Weight
+from nullah.core.drawing import Anchor, Dimension, Drawing, Element, Fill, Label, Role, drawing, grain_lines, rectangle
+from nullah.core.joints.families.told import SAW_BITES
+from nullah.core.joints.kinds import Kind, kinds_of
+from nullah.core.lengths import Direction
+from nullah.core.piece.overlap import Hold
+from nullah.core.piece.part import Part
+from nullah.core.plan import Plan
+from nullah.core.stations.breakdown import cut_in_words, draw_one_board
+from nullah.core.stations.joint_steps import draw_step, step_card
+from nullah.core.stations.piece import STATION as PIECE
+from nullah.core.stations.station import Hand
+from nullah.core.work.day_book import Standing
+from nullah.core.work.joint_work import joint_work
+
+_CARE = {
+    Trade.SAW: (SAW_BITES, "Gloves for rough timber; look for nails in reclaimed wood."),
+    Trade.MILL: ("Both hands behind the plane; the board is held, not hand-held. Dust of some woods irritates.",),
+    Trade.FIT: (SAW_BITES,),
+    Trade.SHAPE: ("The tool works away from the hand that holds.",),
+    Trade.GLUE: ("Never force a joint; squeeze-out makes the floor slippery.",),
+    Trade.FINISH: (
+        "Oil-soaked rags can ignite by themselves: dry them flat outdoors.",
+        "Fresh air; follow the maker's sheet.",
+    ),
+}  # fmt: skip
+
+
+def joint_of(plan: Plan, task: Task) -> tuple[Kind, int] | None:
+    """Give the kind of joint a task is a step of, and which step (from 0)."""
+    kind_id, _, number = task.id.removeprefix("joint/").rpartition("/")
+    kind = next((each for each in kinds_of(plan.assembly) if each.id == kind_id), None)
+    return (kind, int(number) - 1) if task.trade is Trade.JOINT and kind is not None else None
+
+
+# --- the picture ----------------------------------------------------------------------------------
+
+
+def draw_task(plan: Plan, task: Task) -> Drawing:
+    """Draw what a task is about."""
+    joint = joint_of(plan, task)
+    if joint is not None:
+        return draw_step(plan, joint_work(plan, joint[0]), joint[1])
+    kind, _, name = task.of.partition("/")
+    if kind == "board":
+        board = next((each for each in plan.boards if each.board.id == name), None)
+        if board is not None:
+            return draw_one_board(plan, board, Hand())
+    if kind in ("mill", "fit") and (part := plan.part(name)) is not None:
+        return drawing(_sizes(plan, part, waits=task.trade is Trade.MILL))
+    return PIECE.draw(plan, Hand())
+
+
+def _sizes(plan: Plan, part: Part, waits: bool) -> Iterator[Element]:
+    """Draw a part's face and its edge with the sizes it gets now; what waits is told to be left long."""
+    long, wide, thick = float(part.cut_length), float(part.width), float(part.thickness)
+    left_long = waits and bool(plan.waiting(part))
+    species = plan.species_of(part)
+    yield rectangle(0, 0, long, wide, fill=Fill.WOOD, species=species, of=part.id)
+    yield from grain_lines(0, 0, long, wide, part.name, of=part.id)
+    yield rectangle(0, wide + 24, long, thick, fill=Fill.WOOD, species=species, of=part.id)
+    write = plan.marks.write
+    told = "leave long: planned " if left_long else ""
+    yield Dimension((0, 0), (long, 0), told + write(part.cut_length), 7)
+    yield Dimension((0, wide), (0, 0), write(part.width), 7)
+    yield Dimension((0, wide + 24 + thick), (0, wide + 24), write(part.thickness), 7)
+    yield Label((long / 2, wide / 2), part.name, 3.6, bold=True, of=part.id)
+    yield Label((long / 2, wide), "∨ face edge", 2.8, role=Role.PENCIL, nudge_mm=(0, 3))
+
+
+def draw_next(plan: Plan, stand: Standing, task: Task | None) -> Drawing:
+    """Draw the next task, its title large above its picture."""
+    if task is None:
+        return drawing([Label((0, 0), idle_words(plan, stand), 5.0, Anchor.MIDDLE, bold=True)])
+    shown = draw_task(plan, task)
+    left, top, right, _ = shown.bounds() if shown.elements else (0.0, 0.0, 100.0, 0.0)
+    minutes = stand.minutes.get(task.id, 0.0)
+    number = 1 + [each.id for each in stand.order.tasks].index(task.id)
+    told = f"task {number} of {len(stand.order.tasks)} · {task.trade.value} · about {in_words(minutes)}"
+    words = [
+        Label((left, top), _short(task.title), 5.2, Anchor.START, bold=True, nudge_mm=(0, -22)),
+        Label((left, top), told, 3.2, Anchor.START, Role.FAINT, nudge_mm=(0, -15)),
+    ]  # fmt: skip
+    again = stand.progress.again.get(task.id)
+    if again:
+        names = ", ".join(part.name for each in again if (part := plan.part(each)) is not None)
+        words.append(Label((right, top), f"again, for {names} only", 3.2, Anchor.END, Role.FLAW, nudge_mm=(0, -15)))
+    return shown + drawing(words)
+
+
+def idle_words(plan: Plan, stand: Standing) -> str:
+    """Say why there is nothing to do."""
+    if not stand.order.tasks:
+        return "There is no piece to work at yet."
+    if stand.finished:
+        return f"{plan.project.piece.name} is made."
+    return "Nothing can be done just now: glue, finish or wood must dry first."
+
+
+def _short(title: str) -> str:
+    return title if len(title) <= 74 else f"{title[:73].rstrip()}…"
+
+
+# --- the card -------------------------------------------------------------------------------------
+
+
+def task_card(plan: Plan, stand: Standing, task: Task) -> Card:
+    """Give all that is carried to the bench for a task."""
+    joint = joint_of(plan, task)
+    if joint is not None:
+        card = step_card(plan, joint_work(plan, joint[0]), joint[1])
+        return card._replace(title=_short(task.title))
+    settings, steps, mind = _told(plan, stand, task)
+    cautions = tuple(Remark(text) for text in _CARE.get(task.trade, ()))
+    return Card(_short(task.title), tuple(settings), tuple(steps), (*mind, *cautions))
+
+
+def _told(plan: Plan, stand: Standing, task: Task) -> tuple[list[Setting], list[str], list[Remark]]:
+    kind, _, name = task.of.partition("/")
+    if task.trade is Trade.SAW and kind == "board":
+        return _sawing(plan, name)
+    if task.trade is Trade.DRY:
+        steps = ["Stack it with sticks between, in the room where the piece will live.",
+                 "Read the meter every few days; it is dry when it is within a point of the room's own piece."]  # fmt: skip
+        return [], steps, []
+    if kind == "wood":
+        return [], ["Lay these parts out in Breakdown, or bring boards to the rack."], []
+    part = plan.part(name) if kind in ("mill", "fit") else None
+    if part is not None:
+        return _part(plan, part, task)
+    if task.trade is Trade.MEASURE:
+        return _measuring(plan, task)
+    if task.trade is Trade.GLUE:
+        return _gluing(plan, stand, task)
+    return [], _simple(task), []
+
+
+def _sawing(plan: Plan, board_id: str) -> tuple[list[Setting], list[str], list[Remark]]:
+    board = next((each for each in plan.boards if each.board.id == board_id), None)
+    if board is None:
+        return [], [], []
+    kerf = plan.marks.write_fine(plan.project.shop.kerf)
+    return (
+        [Setting("Cuts", str(len(board.cuts)), "in this order"), Setting("Kerf", kerf, "in the waste")],
+        [cut_in_words(plan, cut) for cut in board.cuts], [],
+    )  # fmt: skip
+
+
+def _part(plan: Plan, part: Part, task: Task) -> tuple[list[Setting], list[str], list[Remark]]:
+    write, fine = plan.marks.write, plan.marks.write_fine
+    rough, board = plan.rough_part(part.id), plan.board_of(part.id)
+    waits = task.trade is Trade.MILL and bool(plan.waiting(part))
+    settings = [Setting("Thickness", write(part.thickness), "gauge from the face side", part.quantities[2])]
+    if task.trade is Trade.FIT:
+        settings = [Setting("Length", write(part.cut_length), "to what was measured", part.quantities[0]),
+                    Setting("Width", write(part.width), "from the face edge", part.quantities[1])]  # fmt: skip
+    else:
+        settings.append(Setting("Width", "leave wide" if waits else write(part.width), f"planned {write(part.width)}",
+                                part.quantities[1]))  # fmt: skip
+        settings.append(Setting("Length", "leave long" if waits else write(part.cut_length),
+                                f"planned {write(part.cut_length)}", part.quantities[0]))  # fmt: skip
+        if rough is not None:
+            up = Direction.UP
+            size = f"{write(rough.length, up, unit=False)} × {write(rough.width, up, unit=False)} × "
+            settings.append(Setting("Rough", size + write(rough.thickness, up),
+                                    f"out of {board.board.name}" if board else "no board yet"))  # fmt: skip
+    forecast = plan.forecast_of(part.id)
+    mind = []
+    if forecast is not None and forecast.short.mm > 0:
+        text = f"As planned it comes out {fine(forecast.short)} too thin: see Milling."
+        mind.append(Remark(text, Weight.FAILS))
+    if task.trade is Trade.FIT:
+        steps = ["Hold it to its opening; knife the length from the opening itself where you can.",
+                 "Saw in the waste, shoot to the line: a shaving at a time, tried after each."]  # fmt: skip
+    else:
+        steps = ["Face side flat, face edge straight and square to it; mark both.",
+                 "Gauge the thickness all round from the face side; plane the other face to the line.",
+                 "Gauge the width from the face edge; plane to the line."]  # fmt: skip
+        steps.append("Leave the length: what it fits must be measured first." if waits else
+                     "Ends last: knife round, saw, shoot.")  # fmt: skip
+        steps.append("The strokes of each face stand at Milling.")
+        mind.append(Remark("Measure its thickness after: the joints follow what it really is."))
+    return settings, steps, mind
+
+
+def _measuring(plan: Plan, task: Task) -> tuple[list[Setting], list[str], list[Remark]]:
+    ledger = plan.ledger
+    settings = [
+        Setting(quantity.definition.title[:1].upper() + quantity.definition.title[1:], quantity.write(plan.marks),
+                quantity.origin.value, name)
+        for name in task.measures if ledger is not None and (quantity := ledger.quantities.get(name)) is not None
+    ]  # fmt: skip
+    return settings, ["Check that it is square: the diagonals equal.",
+                      "Measure at front and back, top and bottom: the smallest counts. Enter it here."], [
+        Remark("What fits into something is cut from what is, not from the drawing.")
+    ]  # fmt: skip
+
+
+def _gluing(plan: Plan, stand: Standing, task: Task) -> tuple[list[Setting], list[str], list[Remark]]:
+    gluing = next((each for each in stand.order.gluings if each.id == task.id), None)
+    if gluing is None:
+        return [], [], []
+    working = plan.project.working
+    glue = GLUES[working.glue]
+    settings = [
+        Setting("Glue", working.glue, f"about {glue.open_minutes:g} min open; read the label"),
+        Setting("It takes", in_words(gluing.minutes), f"{sum(j.hold is Hold.GLUE for j in gluing.joints)} joints, "
+                f"{working.people} at it"),
+        Setting("Clamps", str(gluing.clamps), f"{working.clamps} there are"),
+        Setting("In the clamps", f"{glue.clamp_hours:g} h", f"worked after {glue.cure_hours:g} h"),
+    ]  # fmt: skip
+    mind = []
+    if gluing.too_long:
+        text = (
+            f"It takes longer than the glue stays open ({in_words(gluing.minutes)} against {glue.open_minutes:g} min) "
+            "and cannot be done in parts: get a second pair of hands, or a slower glue."
+        )
+        mind.append(Remark(text, Weight.LOOK))
+    if gluing.clamps > working.clamps:
+        mind.append(Remark(f"It asks for {gluing.clamps} clamps; there are {working.clamps}.", Weight.LOOK))
+    dry = [plan.part(j.second) for j in gluing.joints if j.hold is Hold.DRY]
+    names = ", ".join(dict.fromkeys(part.name for part in dry if part is not None))
+    if names:
+        mind.append(Remark(f"No glue on {names}: it must be free to move."))
+    steps = ["Dry fit all of it first, clamps set and laid out in order.",
+             "Thin and even glue; drive each joint together once.",
+             "Diagonals equal, no twist: sight across before it takes.",
+             "Wipe or pare the squeeze-out; leave it alone until it is hard."]  # fmt: skip
+    return settings, steps, mind
+
+
+def _simple(task: Task) -> list[str]:
+    return {
+        Trade.SMOOTH: ["All joint lines off; a finely set plane, with the grain.", "Not over the joints' own faces.",
+                       "It is the last time a plane gets there."],
+        Trade.SHAPE: ["End grain first, then along: breakout is planed away.", "Stop at the line."],
+        Trade.PUT_IN: ["Try it in; ease what binds. Then fasten as planned."],
+        Trade.CLEAN: ["Plane end grain flush from the edges inwards.", "Ease the arrises; sight along all faces."],
+        Trade.FINISH: ["A scrap first. Thin coats, the surplus wiped off.", "Rub down lightly between coats."],
+    }.get(task.trade, [])  # fmt: skip

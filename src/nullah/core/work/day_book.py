@@ -1,0 +1,252 @@
+"""What comes next at the bench, when all will be done, and what the piece has taught so far."""
+
+from __future__ import annotations
+
+import statistics
+from collections.abc import Mapping
+from datetime import datetime
+from functools import lru_cache
+from typing import NamedTuple
+
+from nullah.core.bench.book import (
+    Entry,
+    Event,
+    Progress,
+    can_be_done,
+    in_words,
+    left_to_do,
+    progress,
+    records,
+)
+from nullah.core.bench.hours import Calendar, Hours, HoursError, plan_days
+from nullah.core.bench.rates import Learned, learn, minutes_of
+from nullah.core.bench.tasks import OrderError, Task, Trade
+from nullah.core.ledger import Origin
+from nullah.core.plan import Plan
+from nullah.core.work.order_of_work import OrderOfWork, order_of_work
+
+
+class Standing(NamedTuple):
+    """How the work stands.
+
+    `next` is what to do now, None if all is done or nothing can be done yet; `ready` all that could be done; `minutes`
+    of every task that is open; `calendar` when, None where that cannot be said, and `problem` why.
+    """
+
+    order: OrderOfWork
+    progress: Progress
+    next: Task | None
+    ready: tuple[Task, ...]
+    minutes: Mapping[str, float]
+    calendar: Calendar | None
+    problem: str = ""
+
+    @property
+    def finished(self) -> bool:
+        """Whether all is done."""
+        return bool(self.order.tasks) and all(not self.progress.open(task) for task in self.order.tasks)
+
+    @property
+    def done(self) -> int:
+        """How many tasks are done."""
+        return sum(not self.progress.open(task) for task in self.order.tasks)
+
+
+def learned_of(plan: Plan) -> dict[str, Learned]:
+    """Give what is known of rates: from earlier pieces, and from this one's own book."""
+    return dict(_learned(plan.project.book, plan.project.working.rates))
+
+
+@lru_cache(maxsize=8)
+def _learned(book: tuple[Entry, ...], before: tuple[tuple[str, Learned], ...]) -> tuple[tuple[str, Learned], ...]:
+    return tuple(learn(records(book), dict(before)).items())
+
+
+def task_minutes(plan: Plan, task: Task, learned: Mapping[str, Learned] | None = None) -> float:
+    """Give how long a task takes; spreading glue is shared among the hands."""
+    known = learned_of(plan) if learned is None else learned
+    people = max(1, plan.project.working.people) if task.trade is Trade.GLUE else 1
+    return minutes_of(task.work, known) / people
+
+
+def standing(plan: Plan, now: datetime) -> Standing:
+    """Give how the work on a plan stands at a time."""
+    order = order_of_work(plan)
+    measured = [name for name, _ in plan.project.piece.measured]
+    far = progress(order.tasks, plan.project.book, measured)
+    learned = learned_of(plan)
+    minutes = {task.id: task_minutes(plan, task, learned) for task in order.tasks}
+    kept, need = left_to_do(order.tasks, far, minutes, now)
+    ready = can_be_done(order.tasks, far, now)
+    calendar, problem = None, ""
+    try:
+        calendar = plan_days(kept, need, plan.project.working.hours, max(now, _begin(plan, now)))
+    except (HoursError, OrderError) as error:
+        problem = str(error)
+    return Standing(order, far, _next(ready, calendar), ready, need, calendar, problem)
+
+
+def _begin(plan: Plan, now: datetime) -> datetime:
+    """Give when work may begin: the day that was set, or now."""
+    text = plan.project.working.begin
+    if not text:
+        return now
+    try:
+        return datetime.fromisoformat(text).replace(tzinfo=None)
+    except ValueError:
+        return now
+
+
+def _next(ready: tuple[Task, ...], calendar: Calendar | None) -> Task | None:
+    """Give what the calendar puts first of what can be done; what only waits is not done by anyone."""
+    names = {task.id for task in ready if task.work}
+    if calendar is not None:
+        for stint in calendar.stints:
+            if stint.task.id in names:
+                return next(task for task in ready if task.id == stint.task.id)
+    return next((task for task in ready if task.work), None)
+
+
+# --- what was off, and what it changes ------------------------------------------------------------
+
+
+class Deviation(NamedTuple):
+    """A figure that came out other than planned: by how much, mm, and the titles of what follows from it."""
+
+    name: str
+    title: str
+    planned: float
+    measured: float
+    follows: tuple[str, ...]
+
+    @property
+    def off(self) -> float:
+        """How much more it is than planned, mm."""
+        return self.measured - self.planned
+
+
+def deviations(plan: Plan) -> tuple[Deviation, ...]:
+    """Give all measured figures that are off their plan by a mark or more, the last measured first."""
+    if plan.ledger is None:
+        return ()
+    found = []
+    for name, _ in reversed(plan.project.piece.measured):
+        if name not in plan.ledger.quantities:
+            continue
+        quantity = plan.ledger.quantity(name)
+        if quantity.origin is not Origin.MEASURED or quantity.planned is None:
+            continue
+        off = float(quantity.value - quantity.planned)
+        if abs(off) < min(float(plan.marks.smallest.mm), 0.25):
+            continue
+        hang = [other for other in plan.ledger.hangs_on(name) if other in plan.ledger.quantities]
+        titles = tuple(plan.ledger.quantity(other).definition.title for other in hang)
+        found.append(Deviation(name, quantity.definition.title, float(quantity.planned), float(quantity.value), titles))
+    return tuple(found)
+
+
+# --- what a piece leaves behind -------------------------------------------------------------------
+
+
+class PieceRecord(NamedTuple):
+    """What a finished piece has to tell the next one.
+
+    Parameters
+    ----------
+    name : str
+    finished : str
+        When the last was done, ISO.
+    wood_planned, wood_used : float
+        Volume of the finished parts, and of the wood that went into them, mm³.
+    minutes, guessed : float
+        Written down, and guessed at first for the same tasks.
+    untimed : int
+        Tasks done without a time.
+    remade : int
+        Parts that were made again.
+    off : tuple of float
+        How far measured figures were off their plan, mm.
+    rates : tuple of (str, Learned)
+    """
+
+    name: str
+    finished: str
+    wood_planned: float
+    wood_used: float
+    minutes: float
+    guessed: float
+    untimed: int
+    remade: int
+    off: tuple[float, ...]
+    rates: tuple[tuple[str, Learned], ...]
+
+    @property
+    def waste(self) -> float:
+        """Of the wood used, the share that did not end in the piece."""
+        return 1 - self.wood_planned / self.wood_used if self.wood_used > 0 else 0.0
+
+    @property
+    def tolerance(self) -> float | None:
+        """The standard deviation of what was measured against its plan, mm; None of fewer than three."""
+        return statistics.pstdev(self.off) if len(self.off) > 2 else None
+
+    @property
+    def in_words(self) -> tuple[str, ...]:
+        """Tell it, a sentence each."""
+        told = [f"Wood: {self.wood_used / 1e9:.4f} m³ for {self.wood_planned / 1e9:.4f} m³ of parts, "
+                f"{self.waste * 100:.0f} % waste."]  # fmt: skip
+        if self.minutes:
+            share = self.minutes / self.guessed if self.guessed else 1.0
+            told.append(
+                f"Time: {in_words(self.minutes)} where {in_words(self.guessed)} were guessed ({share:.2f} times)."
+            )
+        if self.untimed:
+            told.append(f"{self.untimed} task{'s' * (self.untimed != 1)} done without a time.")
+        if self.remade:
+            told.append(f"{self.remade} part{'s' * (self.remade != 1)} made again.")
+        if self.tolerance is not None:
+            told.append(f"What was measured lay {self.tolerance:.2f} mm off its plan (standard deviation).")
+        return tuple(told)
+
+
+def record_of(plan: Plan) -> PieceRecord:
+    """Give what a piece has to tell, as far as it is made."""
+    book = plan.project.book
+    done = [entry for entry in book if entry.event is Event.DONE]
+    timed = [entry for entry in done if entry.minutes > 0]
+    planned = sum(float(part.length) * float(part.width) * float(part.thickness) for part in plan.parts)
+    used = sum(
+        each.consumed * float(each.board.thickness) for each in plan.boards if each.placed
+    ) + sum(_lost(entry) for entry in book if entry.event is Event.REMADE)  # fmt: skip
+    return PieceRecord(
+        plan.project.piece.name, done[-1].at if done else "", planned, used,
+        sum(entry.minutes for entry in timed), sum(entry.guess for entry in timed), len(done) - len(timed),
+        sum(entry.event is Event.REMADE for entry in book),
+        tuple(deviation.off for deviation in _all_off(plan)), tuple(learned_of(plan).items()),
+    )  # fmt: skip
+
+
+def _lost(entry: Entry) -> float:
+    """Give the wood of a part that was spoilt, mm³, as its entry keeps it."""
+    return sum(amount for name, amount in entry.work if name == "wood")
+
+
+def _all_off(plan: Plan) -> tuple[Deviation, ...]:
+    if plan.ledger is None:
+        return ()
+    found = []
+    for name, _ in plan.project.piece.measured:
+        quantity = plan.ledger.quantities.get(name)
+        if quantity is not None and quantity.origin is Origin.MEASURED and quantity.planned is not None:
+            found.append(Deviation(name, "", float(quantity.planned), float(quantity.value), ()))
+    return tuple(found)
+
+
+def hours_left(stand: Standing) -> float:
+    """Give how many minutes of labour are left."""
+    return sum(stand.minutes.values())
+
+
+def week_in_words(hours: Hours) -> str:
+    """Say how much time there is in a week."""
+    return in_words(hours.minutes_a_week)

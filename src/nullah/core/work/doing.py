@@ -1,0 +1,185 @@
+"""What is done at the bench, as steps of the project: a task done, a note, a measurement, a part made again."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from datetime import datetime
+from typing import NamedTuple
+
+from nullah.core import actions
+from nullah.core.bench.book import Entry, Event, Timer, added, timed
+from nullah.core.bench.rates import minutes_of
+from nullah.core.bench.tasks import Task
+from nullah.core.breakdown.layout import Placement, Rect, complaints, place
+from nullah.core.breakdown.rough import RoughPart
+from nullah.core.laying import saw_up
+from nullah.core.ledger import Measured
+from nullah.core.lengths import Length
+from nullah.core.plan import Plan, work_out
+from nullah.core.project import Project
+from nullah.core.work.day_book import task_minutes
+
+
+class Done(NamedTuple):
+    """A project after something was done, and what is to be said of it; empty where nothing is."""
+
+    project: Project
+    said: str = ""
+
+
+def stamp(now: datetime) -> str:
+    """Write a time as the book keeps it: to the minute."""
+    return now.replace(second=0, microsecond=0, tzinfo=None).isoformat(timespec="minutes")
+
+
+def start_timer(project: Project, task: Task, now: datetime) -> Project:
+    """Start the timer for a task; one that ran for another is let go."""
+    return replace(project, timer=Timer(task.id, stamp(now)))
+
+
+def stop_timer(project: Project) -> Project:
+    """Let the timer go; nothing is written down."""
+    return replace(project, timer=None)
+
+
+def finish(plan: Plan, task: Task, now: datetime, minutes: float | None = None) -> Done:
+    """Write a task down as done, with the minutes typed or those of its timer; a board that was sawn leaves offcuts."""
+    project = plan.project
+    guess = task_minutes(plan, task)
+    said = ""
+    if minutes is None:
+        timer = project.timer if project.timer is not None and project.timer.task == task.id else None
+        minutes, said = timed(timer, now, guess, project.working.hours)
+    entry = Entry(stamp(now), Event.DONE, task.title, task.id, task.parts, minutes, minutes_of(task.work), task.work)
+    kept = None if project.timer is None or project.timer.task == task.id else project.timer
+    project = replace(project, book=added(project.book, entry), timer=kept)
+    kind, _, board = task.id.partition("/")
+    if kind == "saw":
+        before = len(project.boards)
+        project = saw_up(project, board)
+        more = len(project.boards) - before
+        if more > 0:
+            said = f"{said} {more} offcut{'s' * (more != 1)} of it came to the rack.".strip()
+    return Done(project, said)
+
+
+def note(project: Project, now: datetime, text: str, task: Task | None = None, file: str = "") -> Project:
+    """Write a note, or put a photograph in, about a task if one is given."""
+    event = Event.PHOTO if file else Event.NOTE
+    entry = Entry(stamp(now), event, task.title if task else "", task.id if task else "",
+                  task.parts if task else (), text=text, file=file)  # fmt: skip
+    return replace(project, book=added(project.book, entry))
+
+
+def measured(plan: Plan, name: str, value: Length, now: datetime, by: str = "with the calliper") -> Project:
+    """Enter what was measured, into the ledger and into the book with what was planned."""
+    project = actions.measure(plan.project, name, Measured(value, stamp(now)[:10], by))
+    title, told = name, plan.marks.write_fine(value)
+    if plan.ledger is not None and name in plan.ledger.quantities:
+        quantity = plan.ledger.quantity(name)
+        title = quantity.definition.title
+        planned = quantity.value if quantity.planned is None else quantity.planned
+        told += f", planned {plan.marks.write_fine(Length(planned))}"
+    entry = Entry(stamp(now), Event.MEASURED, title, text=f"{told}, {by}")
+    return replace(project, book=added(project.book, entry))
+
+
+def shim(plan: Plan, name: str, now: datetime) -> Project:
+    """Make a figure up with a shim: it is as planned again, and the book says how thick the shim is."""
+    project = actions.measure(plan.project, name, None)
+    if plan.ledger is None or name not in plan.ledger.quantities:
+        return project
+    quantity = plan.ledger.quantity(name)
+    off = abs(quantity.value - (quantity.planned if quantity.planned is not None else quantity.value))
+    text = f"Shim of {plan.marks.write_fine(Length(off))} at the {quantity.definition.title}."
+    entry = Entry(stamp(now), Event.NOTE, quantity.definition.title, text=text)
+    return replace(project, book=added(project.book, entry))
+
+
+# --- a part made again ----------------------------------------------------------------------------
+
+
+class Wood(NamedTuple):
+    """Where a part could be had again: the board's id and name, its place, and how much of the board is left, mm²."""
+
+    board: str
+    name: str
+    x: float
+    y: float
+    left: float
+
+
+def wood_for(plan: Plan, part_id: str) -> tuple[Wood, ...]:
+    """Give where a part could be had once more, the smallest piece of wood that will do first.
+
+    Offcuts and boards that are not sawn yet are looked at, in the corners of what their cuts leave.
+    """
+    rough = plan.rough_part(part_id)
+    if rough is None:
+        return ()
+    found = []
+    for board_plan in plan.boards:
+        board = board_plan.board
+        if board.sawn:
+            continue
+        whole = Rect(0.0, 0.0, float(board.length), float(board.width))
+        for free in board_plan.left if board_plan.placed else (whole,):
+            spot = _spot(plan, rough, board.id, free)
+            if spot is not None:
+                left = free.length * free.width - float(rough.length) * float(rough.width)
+                found.append(Wood(board.id, board.name, spot[0], spot[1], left))
+                break
+    return tuple(sorted(found, key=lambda wood: wood.left))
+
+
+def _spot(plan: Plan, rough: RoughPart, board_id: str, free: Rect) -> tuple[float, float] | None:
+    """Give a corner of what is free where the part can lie, or None."""
+    long, wide = float(rough.length), float(rough.width)
+    if long > free.length + 1e-6 or wide > free.width + 1e-6:
+        return None
+    board_plan = next(each for each in plan.boards if each.board.id == board_id)
+    others = [item for item in board_plan.placed if item.part.id != rough.id]
+    for x in (free.x, free.end - long, free.x + (free.length - long) / 2):
+        for y in (free.y, free.top - wide, free.y + (free.width - wide) / 2):
+            item = place(rough, Placement(rough.id, board_id, x, y))
+            wrong = complaints(board_plan.board, [*others, item], plan.project.shop.kerf, plan.marks)
+            if rough.id not in wrong and not set(wrong) - set(board_plan.wrong):
+                return x, y
+    return None
+
+
+def remake(plan: Plan, part_id: str, why: str, now: datetime, board: str = "") -> Done:
+    """Make a part again: find wood for another on the rack, take up what was done to it again, and keep the story.
+
+    Parameters
+    ----------
+    plan : Plan
+    part_id : str
+    why : str
+        What went wrong.
+    now : datetime
+    board : str
+        Where it is to be had; empty for the smallest piece of wood that will do.
+    """
+    part, rough = plan.part(part_id), plan.rough_part(part_id)
+    if part is None or rough is None:
+        return Done(plan.project, "There is no such part.")
+    lost = float(rough.length) * float(rough.width) * float(rough.thickness)
+    woods = wood_for(plan, part_id)
+    wood = next((each for each in woods if not board or each.board == board), None)
+    where = f"another comes out of {wood.name}" if wood is not None else "no wood on the rack will do for another"
+    entry = Entry(stamp(now), Event.REMADE, part.name, parts=(part_id,), work=(("wood", lost),),
+                  text=f"{why.strip() or 'spoilt'}; {where}")  # fmt: skip
+    project = replace(plan.project, book=added(plan.project.book, entry))
+    project = actions.lift(project, rough.id)
+    for name in part.quantities:
+        # What was measured of the old one is not so of the new one; equal parts may share the figure.
+        alike = [each for each in plan.parts if name in each.quantities and each.id != part_id]
+        if not alike and name in dict(project.piece.measured):
+            project = actions.measure(project, name, None)
+    if wood is None:
+        return Done(project, f"{part.name}: {where}. It stands under “Find wood”.")
+    project = actions.lay(project, Placement(rough.id, wood.board, wood.x, wood.y))
+    after = work_out(project, milling=False, proving=False)
+    wrong = next((each.wrong.get(rough.id) for each in after.boards if rough.id in each.wrong), None)
+    return Done(project, wrong or f"{part.name}: {where}.")

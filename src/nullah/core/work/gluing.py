@@ -1,0 +1,138 @@
+"""Glue-ups sized to the open time of the glue and the number of hands, clamps counted; and what goes in dry."""
+
+from __future__ import annotations
+
+import math
+from typing import NamedTuple
+
+from nullah.core.bench.cutlist import together
+from nullah.core.bench.rates import minutes_of
+from nullah.core.bench.tasks import Task, Trade
+from nullah.core.bench.working import GLUES
+from nullah.core.piece.overlap import Hold, Joint, contact
+from nullah.core.plan import Plan
+from nullah.core.work.assembling import Placing, sequence
+
+#: A clamp for so much of a joint's length, mm (common practice: about every 100 mm along a seam, fewer at a joint).
+_CLAMP_EVERY = 120.0
+
+
+class Gluing(NamedTuple):
+    """Some placings done at one go.
+
+    Parameters
+    ----------
+    id : str
+    group : str
+        Of the parts: what moves as one, or the main piece (empty).
+    mover : bool
+        Whether that group goes in and out of the piece.
+    adds : tuple of str
+        Parts that come to what is there.
+    parts : tuple of str
+        All that is together after it.
+    joints : tuple of Joint
+        That close in it.
+    minutes : float
+        How long glue is spread and drawn up, shared among the hands.
+    open_minutes : float
+        How long the glue stays open.
+    clamps : int
+    """
+
+    id: str
+    group: str
+    mover: bool
+    adds: tuple[str, ...]
+    parts: tuple[str, ...]
+    joints: tuple[Joint, ...]
+    minutes: float
+    open_minutes: float
+    clamps: int
+
+    @property
+    def glues(self) -> bool:
+        """Whether anything is glued in it."""
+        return any(joint.hold is Hold.GLUE for joint in self.joints)
+
+    @property
+    def too_long(self) -> bool:
+        """Whether it takes longer than the glue stays open, though no less can be done at one go."""
+        return self.minutes > self.open_minutes
+
+    def task(self, plan: Plan, after: tuple[str, ...]) -> Task:
+        """Give it as a task."""
+        names = together([part.name for each in self.adds if (part := plan.part(each)) is not None])
+        glued = sum(joint.hold is Hold.GLUE for joint in self.joints)
+        if self.glues:
+            glue = GLUES[plan.project.working.glue]
+            base = "" if len(self.parts) == len(self.adds) else " to what is there"
+            title = f"Glue up {names}{base}: {glued} joint{'s' * (glued != 1)}, {self.clamps} clamps"
+            return Task(self.id, title, Trade.GLUE, self.parts, after, (("glue", float(glued)), ("set up", 2.0)),
+                        glue.cure_hours, of=self.id, whole=True)  # fmt: skip
+        how = sorted({joint.hold.value for joint in self.joints}) or ["laid in"]
+        return Task(self.id, f"Put in {names}: {' and '.join(how)}", Trade.PUT_IN, self.adds, after,
+                    (("fit", float(max(len(self.joints), 1))),), of=self.id)  # fmt: skip
+
+
+def gluings(plan: Plan) -> tuple[Gluing, ...]:
+    """Give the glue-ups of every group in order, the main piece first."""
+    movers = {mover.group for mover in plan.assembly.movers}
+    groups = sorted(dict.fromkeys(part.group for part in plan.parts), key=lambda group: group in movers)
+    found: list[Gluing] = []
+    for group in groups:
+        found += _of_group(plan, group, group in movers)
+    return tuple(found)
+
+
+def _of_group(plan: Plan, group: str, mover: bool) -> list[Gluing]:
+    placings = sequence(plan.assembly, group)
+    if not placings:
+        return []
+    glue = GLUES.get(plan.project.working.glue, GLUES["white glue"])
+    last_glued = max((number for number, each in enumerate(placings) if each.glued), default=-1)
+    found: list[Gluing] = []
+    there: tuple[str, ...] = ()
+    batch: list[Placing] = []
+
+    def close() -> None:
+        nonlocal there, batch
+        if not batch:
+            return
+        adds = tuple(part for each in batch for part in each.parts)
+        joints = tuple(joint for each in batch for joint in each.joints)
+        there = (*there, *adds)
+        if joints or len(there) > 1:
+            found.append(_gluing(plan, group, mover, len(found) + 1, adds, there, joints, glue.open_minutes))
+        batch = []
+
+    for number, placing in enumerate(placings):
+        spread = _minutes(plan, [joint for each in (*batch, placing) for joint in each.glued])
+        if number > last_glued or (batch and spread > glue.open_minutes and any(each.glued for each in batch)):
+            close()
+        batch.append(placing)
+    close()
+    return found
+
+
+def _gluing(plan: Plan, group: str, mover: bool, number: int, adds: tuple[str, ...], there: tuple[str, ...],
+            joints: tuple[Joint, ...], open_minutes: float) -> Gluing:  # fmt: skip
+    glued = [joint for joint in joints if joint.hold is Hold.GLUE]
+    clamps = sum(_clamps(plan, joint) for joint in glued)
+    name = f"glue/{group or 'piece'}/{number}"
+    return Gluing(name, group, mover, adds, there, joints, _minutes(plan, glued), open_minutes, clamps)
+
+
+def _minutes(plan: Plan, joints: list[Joint]) -> float:
+    """Give how long some joints are spread and drawn up, shared among the hands."""
+    working = plan.project.working
+    return minutes_of((("glue", float(len(joints))),), working.learned) / max(1, working.people)
+
+
+def _clamps(plan: Plan, joint: Joint) -> int:
+    first, second = plan.part(joint.first), plan.part(joint.second)
+    touching = contact(first, second) if first is not None and second is not None else None
+    if touching is None:
+        return 1
+    long = max(float(high - low) for low, high in zip(touching.low, touching.high, strict=True))
+    return max(1, math.ceil(long / _CLAMP_EVERY))

@@ -1,0 +1,62 @@
+"""How a kind of joint of a piece is made: its settings and its steps, with the shop and the woods it is made in."""
+
+from __future__ import annotations
+
+from typing import NamedTuple
+
+from nullah.core.card import Setting, Step
+from nullah.core.joints.corners import Corner
+from nullah.core.joints.families import AtBench, told_of
+from nullah.core.joints.kinds import Kind
+from nullah.core.plan import Plan
+from nullah.core.wood.species import SpeciesError, find_species
+from nullah.core.work.corner_settings import corner_settings
+from nullah.core.work.corner_steps import corner_steps
+
+#: Green volume and oven-dry weight against density at 12 %: its water is 12 % of its dry weight.
+_DRY = 1.12
+
+
+class JointWork(NamedTuple):
+    """A kind of joint of a piece, with its corner where it is dovetailed, and how it is made."""
+
+    kind: Kind
+    corner: Corner | None
+    settings: tuple[Setting, ...]
+    steps: tuple[Step, ...]
+
+    def mates_of(self, at: str) -> frozenset[str]:
+        """Give the ids of all parts that are ``first`` or ``second`` in these joints."""
+        return frozenset(joint.first if at == "first" else joint.second for joint in self.kind.all)
+
+
+def joint_work(plan: Plan, kind: Kind) -> JointWork:
+    """Give the settings and steps of a kind of joint; none where it cannot be laid out."""
+    corner = corner_of_kind(plan, kind)
+    if kind.joint.tails is not None:
+        if corner is None or corner.layout.tail.mm <= 0:
+            return JointWork(kind, None, (), ())
+        return JointWork(kind, corner, corner_settings(plan, corner), corner_steps(plan, corner))
+    told = told_of(at_bench(plan, kind))
+    return JointWork(kind, None, told.settings, told.steps) if told is not None else JointWork(kind, None, (), ())
+
+
+def corner_of_kind(plan: Plan, kind: Kind | None) -> Corner | None:
+    """Give the dovetailed corner of a kind of joint; None where it is no dovetail, or cannot be drawn."""
+    if kind is None or kind.joint.tails is None:
+        return None
+    return next((corner for corner in plan.corners if corner.prefix == kind.joint.tails.prefix), None)
+
+
+def at_bench(plan: Plan, kind: Kind) -> AtBench:
+    """Give a kind of joint with the shop and the woods it is made in."""
+    hard, gravities = [], []
+    for mate in (kind.first, kind.second):
+        try:
+            species = find_species(plan.species_of(mate.part))
+            hard.append(species.hardness_class != "soft")
+            gravities.append(species.density / 1000 / _DRY)
+        except SpeciesError:
+            hard.append(True)
+            gravities.append(0.5)
+    return AtBench(kind, plan.marks, plan.project.shop, (hard[0], hard[1]), (gravities[0], gravities[1]))

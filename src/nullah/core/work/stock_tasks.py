@@ -1,0 +1,256 @@
+"""Tasks of the stock: sawing boards apart, letting them dry, milling, measuring openings, cutting what fits them."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterable
+from datetime import date
+from typing import TYPE_CHECKING, NamedTuple
+
+from nullah.core.bench.cutlist import together
+from nullah.core.bench.tasks import Line, Task, Trade
+from nullah.core.board_plans import sawing_of
+from nullah.core.breakdown.cuts import CutKind
+from nullah.core.ledger import Origin
+from nullah.core.piece.part import Part
+from nullah.core.plan import Plan
+from nullah.core.rack.drying import readiness
+from nullah.core.wood.species import SpeciesError, find_species
+
+if TYPE_CHECKING:
+    from nullah.core.work.gluing import Gluing
+    from nullah.core.work.joint_tasks import JointTasks
+
+#: Hardness the rates are for, N (of the order of black cherry).
+_USUAL_HARDNESS = 4200.0
+#: A glued-up width of staves is left so long, hours.
+_STAVES_WAIT = 12.0
+
+
+def hardness_of(plan: Plan, part: Part) -> float:
+    """Give how much harder the wood of a part works than cherry: half of it goes with hardness (a guess)."""
+    try:
+        return 0.5 + 0.5 * find_species(plan.species_of(part)).hardness / _USUAL_HARDNESS
+    except SpeciesError:
+        return 1.0
+
+
+def saw_tasks(plan: Plan) -> tuple[Task, ...]:
+    """Saw every board apart that has parts on it, and let dry what is not dry; find wood for what lies nowhere."""
+    found: list[Task] = []
+    for board_plan in plan.boards:
+        board = board_plan.board
+        if not board_plan.placed:
+            continue
+        parts = tuple(dict.fromkeys(part for item in board_plan.placed for part in item.part.parts))
+        after: tuple[str, ...] = ()
+        if not board.sawn:
+            load = sawing_of(board).load
+            metres = {kind: sum(cut.length for cut in board_plan.cuts if cut.kind is kind) / 1000 for kind in CutKind}
+            count = len(board_plan.cuts)
+            title = f"Saw {board.name} apart: {count} cut{'s' * (count != 1)}"
+            found.append(
+                Task(f"saw/{board.id}", title, Trade.SAW, parts, (),
+                     (("cross", metres[CutKind.CROSS] * load), ("rip", metres[CutKind.RIP] * load), ("start", count)),
+                     of=f"board/{board.id}")
+            )  # fmt: skip
+            after = (f"saw/{board.id}",)
+        days = _days_to_dry(plan, board.id)
+        if days > 0:
+            title = f"Let the parts out of {board.name} come to the room: about {days} day{'s' * (days != 1)}"
+            found.append(
+                Task(f"dry/{board.id}", title, Trade.DRY, parts, after, waits=24.0 * days, of=f"board/{board.id}")
+            )
+    bare = [part for part in plan.parts if not plan.laid(part.id)]
+    if bare:
+        names = together([part.name for part in bare])
+        found.append(Task("wood", f"Find wood for {names}", Trade.SAW, tuple(part.id for part in bare), (),
+                          (("set up", 5.0),), of="wood"))  # fmt: skip
+    return tuple(found)
+
+
+def _days_to_dry(plan: Plan, board_id: str) -> int:
+    """Give how many days after its last reading a board, sawn into its parts, is as dry as the room; 0 if it is."""
+    board_plan = next(each for each in plan.boards if each.board.id == board_id)
+    sizes = [(item.rect.length, item.rect.width) for item in board_plan.placed]
+    size = max(sizes, default=None)
+    found = readiness(board_plan.board, plan.project.room, size)
+    if found is None or found.ready:
+        return 0
+    gone = (date.fromisoformat(found.last) - date.fromisoformat(found.first)).days
+    return max(0, math.ceil(found.days[1] - gone))
+
+
+class MillTasks(NamedTuple):
+    """The milling of all parts, and which task mills which part last."""
+
+    tasks: tuple[Task, ...]
+    by_part: dict[str, str]
+
+
+def mill_tasks(plan: Plan, saw: tuple[Task, ...]) -> MillTasks:
+    """Mill equal parts together; wide ones out of staves are glued up first."""
+    after_of: dict[str, list[str]] = {}
+    for sawn in saw:
+        for part_id in sawn.parts:
+            after_of.setdefault(part_id, []).append(sawn.id)
+    tasks: list[Task] = []
+    by_part: dict[str, str] = {}
+    groups: dict[str, list[Part]] = {}
+    for part in plan.parts:
+        groups.setdefault(part.alike, []).append(part)
+    for alike, parts in groups.items():
+        ids = tuple(part.id for part in parts)
+        after = tuple(dict.fromkeys(name for each in ids for name in after_of.get(each, ())))
+        staves = [piece for part in parts for piece in plan.pieces_of(part.id)] if any(
+            len(plan.pieces_of(part.id)) > 1 for part in parts) else []  # fmt: skip
+        if staves:
+            seams = len(staves) - len(parts)
+            title = f"Joint the staves of {together([part.name for part in parts])} and glue them up"
+            glueing = (("true", float(len(staves))), ("glue", float(seams)))
+            tasks.append(Task(f"staves/{alike}", title, Trade.MILL, ids, after, glueing, _STAVES_WAIT,
+                              of=f"mill/{ids[0]}", whole=True))  # fmt: skip
+            after = (f"staves/{alike}",)
+        waiting = any(plan.waiting(part) or _fits(plan, part) for part in parts)
+        ends = 0 if waiting else 2 * len(parts)
+        work = (("plane", _shavings(plan, parts)), ("true", float(len(parts))), ("end", float(ends)))
+        title = f"Mill {together([part.name for part in parts])}" + (", left long" if waiting else "")
+        task = Task(f"mill/{alike}", title, Trade.MILL, ids, after, work,
+                    draws=tuple(Line(each, "face marks", "face") for each in ids),
+                    removes=tuple((each, "all") for each in ids), of=f"mill/{ids[0]}")  # fmt: skip
+        tasks.append(task)
+        by_part |= dict.fromkeys(ids, task.id)
+    return MillTasks(tuple(tasks), by_part)
+
+
+def _shavings(plan: Plan, parts: Iterable[Part]) -> float:
+    """Give what is planed off some parts, cm³, weighed by how hard they are."""
+    gone = 0.0
+    for part in parts:
+        rough = sum(
+            float(piece.length) * float(piece.width) * float(piece.thickness) for piece in plan.pieces_of(part.id)
+        )
+        kept = float(part.cut_length) * float(part.width) * float(part.thickness)
+        gone += max(rough - kept, 0.0) / 1000 * hardness_of(plan, part)
+    return gone
+
+
+# --- what fits what -------------------------------------------------------------------------------
+
+
+def _fits(plan: Plan, part: Part) -> tuple[str, ...]:
+    """Give what a part is cut to fit, measured already or not; nothing where its size was given after all."""
+    if plan.ledger is None:
+        return ()
+    names: list[str] = []
+    for name in part.quantities:
+        if name in plan.ledger.quantities:
+            quantity = plan.ledger.quantity(name)
+            if quantity.origin in (Origin.WAITS, Origin.FITTED):
+                names += quantity.definition.fits
+    return tuple(dict.fromkeys(names))
+
+
+def waits_of(plan: Plan) -> dict[str, tuple[str, ...]]:
+    """Give what each part is cut to fit, of those that are."""
+    return {part.id: names for part in plan.parts if (names := _fits(plan, part))}
+
+
+class FitTasks(NamedTuple):
+    """The cutting of what fits, and which task cuts which part."""
+
+    tasks: tuple[Task, ...]
+    by_part: dict[str, str]
+
+
+def hosts_of(plan: Plan, part_id: str, waits: dict[str, tuple[str, ...]]) -> frozenset[str]:
+    """Give the parts that make the opening a part is cut to: those it is joined to that wait for nothing.
+
+    Where there are none it goes into the finished piece, and fits all of that which waits for nothing of the same.
+    """
+    joined = {
+        joint.first if joint.second == part_id else joint.second for joint in plan.assembly.joints
+        if part_id in (joint.first, joint.second)
+    }  # fmt: skip
+    fixed = frozenset(each for each in joined if each not in waits)
+    if fixed:
+        return fixed
+    names = set(waits.get(part_id, ()))
+    return frozenset(part.id for part in plan.parts if not part.group and not names & set(waits.get(part.id, ()))
+                     and part.id != part_id)  # fmt: skip
+
+
+def _dry_with(plan: Plan, hosts: frozenset[str], waits: dict[str, tuple[str, ...]]) -> frozenset[str]:
+    """Give what is put together dry around an opening: all of the same group that waits for nothing."""
+    groups = {part.group for part in plan.parts if part.id in hosts}
+    return hosts | {part.id for part in plan.parts if part.group in groups and part.id not in waits}
+
+
+def measure_tasks(
+    plan: Plan, waits: dict[str, tuple[str, ...]], mill: MillTasks, joints: JointTasks, glued: tuple[Gluing, ...]
+) -> tuple[Task, ...]:
+    """Put together dry, or look at what is glued already, and measure the openings of what comes next."""
+    if plan.ledger is None:
+        return ()
+    wanted: dict[tuple[frozenset[str], bool], dict[str, None]] = {}
+    for part_id, names in waits.items():
+        later = goes_in_later(plan, part_id, glued)
+        hosts = hosts_of(plan, part_id, waits) if later else _dry_with(plan, hosts_of(plan, part_id, waits), waits)
+        for name in names:
+            wanted.setdefault((hosts, later), {}).setdefault(name)
+    told: set[str] = set()
+    found = []
+    # What is measured on what is put together dry comes before what is measured when that is glued.
+    for (hosts, later), every in sorted(wanted.items(), key=lambda item: (item[0][1], len(item[0][0]))):
+        new = [name for name in every if name not in told]
+        told |= set(new)
+        if not new:
+            continue
+        titles = [plan.ledger.quantity(name).definition.title for name in new]
+        after = [mill.by_part[each] for each in hosts if each in mill.by_part]
+        if later:
+            after += [each.id for each in glued if set(each.parts) & hosts and not each.mover and each.glues]
+            title = f"Measure {_listed(titles)}"
+        else:
+            after += joints.dry(hosts)
+            title = f"Put {together([part.name for part in plan.parts if part.id in hosts])} together dry; measure " \
+                    f"{_listed(titles)}"  # fmt: skip
+        key = "+".join(new)
+        found.append(Task(f"measure/{key}", title, Trade.MEASURE, tuple(sorted(hosts)), tuple(dict.fromkeys(after)),
+                          (("measure", float(len(new))), ("set up", 0.0 if later else 2.0)), measures=tuple(new),
+                          of=f"measure/{new[0]}"))  # fmt: skip
+    return tuple(found)
+
+
+def goes_in_later(plan: Plan, part_id: str, glued: tuple[Gluing, ...]) -> bool:
+    """Say whether a part goes in when what holds it is glued already: a back, a drawer."""
+    part = plan.part(part_id)
+    if part is not None and any(mover.group == part.group for mover in plan.assembly.movers):
+        return True
+    own = next((each for each in glued if part_id in each.adds), None)
+    return own is not None and not own.glues
+
+
+def fit_tasks(plan: Plan, waits: dict[str, tuple[str, ...]], mill: MillTasks, measure: tuple[Task, ...]) -> FitTasks:
+    """Cut what fits to what was measured, equal ones together."""
+    by_name = {name: task.id for task in measure for name in task.measures}
+    groups: dict[tuple[str, tuple[str, ...]], list[Part]] = {}
+    for part in plan.parts:
+        if part.id in waits:
+            groups.setdefault((part.alike, waits[part.id]), []).append(part)
+    tasks: list[Task] = []
+    by_part: dict[str, str] = {}
+    for (alike, names), parts in groups.items():
+        ids = tuple(part.id for part in parts)
+        after = [mill.by_part[ids[0]], *(by_name[name] for name in names if name in by_name)]
+        title = f"Cut {together([part.name for part in parts])} to fit what was measured"
+        task = Task(f"fit/{alike}", title, Trade.FIT,
+                    ids, tuple(dict.fromkeys(after)), (("end", 2.0 * len(parts)), ("true", 0.5 * len(parts))),
+                    fits=names, of=f"fit/{ids[0]}")  # fmt: skip
+        tasks.append(task)
+        by_part |= dict.fromkeys(ids, task.id)
+    return FitTasks(tuple(tasks), by_part)
+
+
+def _listed(titles: list[str]) -> str:
+    return titles[0] if len(titles) == 1 else f"{', '.join(titles[:-1])} and {titles[-1]}"

@@ -1,0 +1,72 @@
+"""The story of the piece: every line of its book, to be searched; photographs where they are still there."""
+
+from __future__ import annotations
+
+from datetime import datetime
+from pathlib import Path
+
+from PySide6.QtCore import QSize, Qt
+from PySide6.QtGui import QIcon, QPixmap
+from PySide6.QtWidgets import QLabel, QLineEdit, QListWidget, QListWidgetItem, QVBoxLayout, QWidget
+
+from nullah.core.bench.book import Entry, Event, found, in_words
+from nullah.core.bench.hours import day_of
+from nullah.desk.document import Document
+
+_PICTURE = 96
+
+
+class BookPage(QWidget):
+    """A search line over the list of entries, the newest first."""
+
+    def __init__(self, document: Document) -> None:
+        super().__init__()
+        self._document = document
+        column = QVBoxLayout(self)
+        column.setContentsMargins(14, 10, 14, 10)
+        self.search = QLineEdit()
+        self.search.setAccessibleName("search the book")
+        self.search.setPlaceholderText("search: words of a task, a note, a part …")
+        self.search.setMinimumHeight(32)
+        self.search.textChanged.connect(lambda _: self.refresh())
+        self.list = QListWidget()
+        self.list.setAccessibleName("the book")
+        self.list.setWordWrap(True)
+        self.list.setIconSize(QSize(_PICTURE, _PICTURE))
+        self.told = QLabel()
+        self.told.setProperty("quiet", "true")
+        self.told.setTextFormat(Qt.TextFormat.PlainText)
+        self.told.setWordWrap(True)
+        for widget in (self.search, self.list, self.told):
+            column.addWidget(widget)
+
+    def refresh(self) -> None:
+        """Show what is found."""
+        book = self._document.project.book
+        entries = found(book, self.search.text())
+        self.list.clear()
+        for entry in entries:
+            item = QListWidgetItem(line_of(entry))
+            if entry.event is Event.PHOTO:
+                picture = QPixmap(entry.file)
+                if not picture.isNull():
+                    item.setIcon(QIcon(picture))
+            self.list.addItem(item)
+        whole = f"{len(book)} line{'s' * (len(book) != 1)}"
+        self.told.setText("Nothing stands in the book yet." if not book else
+                          whole if len(entries) == len(book) else f"{len(entries)} of {whole}")  # fmt: skip
+
+
+def line_of(entry: Entry) -> str:
+    """Write an entry as a line of the book."""
+    when = datetime.fromisoformat(entry.at)
+    words = f"{day_of(when)}, {when:%H:%M} · {entry.event.value}"
+    words += f": {entry.title}" if entry.title else ""
+    if entry.event is Event.DONE:
+        words += f" · {in_words(entry.minutes)}" if entry.minutes else " · not timed"
+    if entry.text:
+        words += f"\n{entry.text}"
+    if entry.event is Event.PHOTO:
+        there = Path(entry.file).is_file()
+        words += f"\n{entry.file}" + ("" if there else ": the photograph is gone from there; the line stays.")
+    return words

@@ -1,0 +1,294 @@
+"""The Day Book on the desk: done with one key, a timer, measurements, notes, what went wrong; hours and glue."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from datetime import datetime
+from pathlib import Path
+
+from PySide6.QtGui import QKeySequence, QShortcut
+from PySide6.QtWidgets import QComboBox, QFileDialog, QLineEdit, QWidget
+
+from nullah.core.bench.tasks import Task
+from nullah.core.card import Mend
+from nullah.core.lengths import Length
+from nullah.core.stations.daybook import CALENDAR, task_in_hand
+from nullah.core.stations.daybook import STATION as DAYBOOK
+from nullah.core.work import doing
+from nullah.core.work.day_book import Standing, record_of, standing
+from nullah.desk.bench import Bench
+from nullah.desk.book_page import BookPage
+from nullah.desk.document import Document
+from nullah.desk.fields import ValueField
+from nullah.desk.glance import GlancePage
+from nullah.desk.order_table import OrderTable
+from nullah.desk.stations.base import StationDesk, action, chooser, labelled, show_choice, tabs, words
+from nullah.desk.stations.working import WorkingRow
+from nullah.files.piece_records import RecordsError, keep_record, records_file
+
+_LOOKS = (("", "Next"), ("order", "Order"), (CALENDAR, "Calendar"), ("book", "The book"), ("glance", "Glance"))
+
+
+class DaybookDesk(StationDesk):
+    """What is done at the bench. `clock` may be put in the place of the clock, `records` of the user's own file."""
+
+    def __init__(self, document: Document, bench: Bench) -> None:
+        super().__init__(document, bench)
+        self.clock: Callable[[], datetime] = datetime.now
+        self.records: Path = records_file()
+        self._look = ""
+        first = self.row()
+        self.looks = tabs(self, _LOOKS, self.show_look, first)
+        self.looks[""].setChecked(True)
+        self.done = action("Done", self._done, first, main=True)
+        self.done.setToolTip("Ctrl+Return")
+        self.minutes = self._line("minutes it took", 52)
+        self._minutes_pair = labelled("took min", self.minutes, first)
+        self.timer = action("Start the timer", self._timer, first)
+        self.keep = action("Keep its record", self._keep_record, first)
+        second = self.row()
+        self.what: QComboBox = chooser("what was measured", [], lambda _: None, second, "measured")
+        self.figure = ValueField("as it is", width=80)
+        self.figure.entered.connect(self._measured)
+        self._measure_pairs = (self.what.parentWidget(), labelled("is", self.figure, second))
+        self.text = self._line("note", 180)
+        self.text.returnPressed.connect(self._note)
+        self._more = [
+            labelled("Note", self.text, second),
+            action("Photograph …", self._ask_photo, second),
+            action("It went wrong …", self._open_wrong, second),
+        ]
+        third = self.row()
+        self.wrong: QComboBox = chooser("part to make again", [], lambda _: None, third, "Make again")
+        self.why = self._line("what went wrong", 200)
+        self._wrong_row = [
+            self.wrong.parentWidget(), labelled("for", self.why, third), action("Make it again", self._remake, third),
+        ]  # fmt: skip
+        self._wrong_open = False
+        self.working = WorkingRow(document, self.row, lambda: self._standing(), self.clock)
+        self.said = words("", self.row())
+        self._pages: dict[str, QWidget] = {}
+        shortcut = QShortcut(QKeySequence("Ctrl+Return"), self)
+        shortcut.activated.connect(self._done)
+
+    def _line(self, name: str, width: int) -> QLineEdit:
+        field = QLineEdit()
+        field.setAccessibleName(name)
+        field.setFixedWidth(width)
+        field.setMinimumHeight(32)
+        return field
+
+    # --- what is looked at ---
+
+    def show_look(self, look: str) -> None:
+        """Look at the next step, at the order, the calendar, the book, or from afar."""
+        self._look = look
+        self.looks[look].setChecked(True)
+        self.document.set_hand(self.document.hand._replace(view=look if look == CALENDAR else ""))
+        self.refresh()
+        self.page_wanted.emit()
+
+    def page(self) -> QWidget | None:
+        if self._look in ("", CALENDAR):
+            return None
+        if self._look not in self._pages:
+            made = {
+                "order": lambda: OrderTable(self._pick),
+                "book": lambda: BookPage(self.document),
+                "glance": GlancePage,
+            }
+            self._pages[self._look] = made[self._look]()
+        return self._pages[self._look]
+
+    def clicked(self, of: str) -> bool:
+        if not of.startswith("task/"):
+            return False
+        self._pick(of.removeprefix("task/"))
+        return True
+
+    def _pick(self, task_id: str) -> None:
+        self._look = ""
+        self.looks[""].setChecked(True)
+        self.document.set_hand(self.document.hand._replace(work=task_id, view=""))
+        self.page_wanted.emit()
+
+    def _standing(self) -> Standing:
+        return standing(self.document.plan, self.clock())
+
+    def _task(self) -> Task | None:
+        return task_in_hand(self._standing(), self.document.hand)
+
+    # --- what is done ---
+
+    def _done(self) -> None:
+        task = self._task()
+        if task is None:
+            return
+        minutes: float | None = None
+        typed = self.minutes.text().strip().replace(",", ".")
+        if typed:
+            try:
+                minutes = float(typed)
+            except ValueError:
+                minutes = -1.0
+            if not 0 <= minutes <= 10_000:
+                self._say(f"“{self.minutes.text()}” are no minutes.")
+                return
+        came = doing.finish(self.document.plan, task, self.clock(), minutes)
+        self.minutes.clear()
+        self.document.hand = self.document.hand._replace(work="")
+        self.document.do(f"done: {task.title}", lambda _: came.project)
+        self._say(came.said)
+
+    def _timer(self) -> None:
+        task = self._task()
+        if task is None:
+            return
+        now, running = self.clock(), self.document.project.timer
+        if running is not None and running.task == task.id:
+            self.document.do("stop the timer", doing.stop_timer)
+        else:
+            self.document.do("start the timer", lambda p: doing.start_timer(p, task, now))
+
+    def _measured(self, value: object) -> None:
+        name = str(self.what.currentData() or "")
+        if not isinstance(value, Length) or not name:
+            self.figure.complain("A length.")
+            return
+        now = self.clock()
+        plan = self.document.plan
+        sentence = self.document.do(
+            f"measure {self.what.currentText()}", lambda _: doing.measured(plan, name, value, now)
+        )
+        if sentence:
+            self.figure.complain(sentence)
+        else:
+            self.figure.line.clear()
+            index = self.what.currentIndex() + 1
+            if index < self.what.count():
+                self.what.setCurrentIndex(index)
+
+    def _note(self) -> None:
+        text, now, task = self.text.text().strip(), self.clock(), self._task()
+        if text:
+            self.text.clear()
+            self.document.do("a note", lambda p: doing.note(p, now, text, task))
+
+    def _ask_photo(self) -> None:
+        pictures = "Photographs (*.jpg *.jpeg *.png *.webp)"
+        name, _ = QFileDialog.getOpenFileName(self, "A photograph", str(Path.home()), pictures)
+        if name:
+            self.add_photo(Path(name))
+
+    def add_photo(self, path: Path) -> None:
+        """Put a photograph into the book by its file; the file stays where it is."""
+        if not path.is_file():
+            self._say(f"There is no photograph {path}.")
+            return
+        now, task = self.clock(), self._task()
+        self.document.do("a photograph", lambda p: doing.note(p, now, "", task, str(path)))
+
+    def _open_wrong(self) -> None:
+        self._wrong_open = not self._wrong_open
+        self.refresh()
+
+    def _remake(self) -> None:
+        part = str(self.wrong.currentData() or "")
+        if part:
+            self.remake(part, self.why.text())
+            self.why.clear()
+            self._wrong_open = False
+            self.refresh()
+
+    def remake(self, part: str, why: str) -> None:
+        """Make a part again: find wood for it, and take its tasks up again."""
+        came = doing.remake(self.document.plan, part, why, self.clock())
+        name = found.name if (found := self.document.plan.part(part)) is not None else part
+        self.document.do(f"make {name} again", lambda _: came.project)
+        self._say(came.said)
+
+    def mend(self, mend: Mend) -> None:
+        """Carry out what the card offers for a figure that came out otherwise."""
+        if mend.action == "remake":
+            self.remake(mend.subject, mend.value)
+        else:
+            plan, now = self.document.plan, self.clock()
+            self.document.do(mend.label, lambda _: doing.shim(plan, mend.subject, now))
+
+    def _keep_record(self) -> None:
+        record = record_of(self.document.plan)
+        try:
+            keep_record(self.records, record)
+        except RecordsError as error:
+            self._say(str(error))
+            return
+        self._say("Kept: the next new piece starts from these rates and this waste.")
+
+    def _say(self, sentence: str) -> None:
+        self.said.setText(sentence)
+        self.said.setMinimumWidth(0)
+        self.said.setVisible(bool(sentence))
+
+    # --- what is shown ---
+
+    def refresh(self) -> None:
+        hand, now = self.document.hand, doing.stamp(self.clock())
+        if hand.now != now:
+            self.document.set_hand(hand._replace(now=now))
+            return
+        plan, stand = self.document.plan, self._standing()
+        task = task_in_hand(stand, hand)
+        at_task = self._look in ("", "glance") and task is not None
+        running = self.document.project.timer
+        self.timer.setText("Stop the timer" if running is not None and task is not None and running.task == task.id else
+                           "Start the timer")  # fmt: skip
+        for widget in (self.done, self.timer, self._minutes_pair):
+            widget.setVisible(at_task)
+        self.keep.setVisible(stand.finished)
+        self._show_measured(stand, task if self._look == "" else None)
+        for widget in self._more:
+            widget.setVisible(self._look == "" and bool(plan.parts))
+        self._show_wrong()
+        self.working.show_row(self._look == CALENDAR)
+        self.said.setVisible(bool(self.said.text()))
+        self._show_page(stand, task)
+
+    def _show_measured(self, stand: Standing, task: Task | None) -> None:
+        """Offer what the task measures; at milling the thickness of its parts."""
+        ledger = self.document.plan.ledger
+        names: list[str] = []
+        if task is not None and ledger is not None:
+            names = list(task.measures)
+            for each in task.parts if task.of.startswith(("mill/", "fit/")) else ():
+                part = self.document.plan.part(each)
+                names += reversed(part.quantities) if part is not None else ()
+            names = [name for name in dict.fromkeys(names) if name in ledger.quantities]
+        for pair in self._measure_pairs:
+            if pair is not None:
+                pair.setVisible(bool(names))
+        wanted = [(name, ledger.quantity(name).definition.title) for name in names] if ledger is not None else []
+        if wanted != [(str(self.what.itemData(i)), self.what.itemText(i)) for i in range(self.what.count())]:
+            self.what.clear()
+            for name, title in wanted:
+                self.what.addItem(title, name)
+        self.figure.set_unit(self.document.project.marks.unit)
+
+    def _show_wrong(self) -> None:
+        for widget in self._wrong_row:
+            if widget is not None:
+                widget.setVisible(self._wrong_open and self._look == "")
+        parts = [(part.id, part.name) for part in self.document.plan.parts]
+        if parts != [(str(self.wrong.itemData(i)), self.wrong.itemText(i)) for i in range(self.wrong.count())]:
+            self.wrong.clear()
+            for part_id, name in parts:
+                self.wrong.addItem(name, part_id)
+            show_choice(self.wrong, self.document.hand.part)
+
+    def _show_page(self, stand: Standing, task: Task | None) -> None:
+        page = self._pages.get(self._look)
+        if isinstance(page, OrderTable):
+            page.show_standing(stand, task.id if task is not None else "")
+        elif isinstance(page, BookPage):
+            page.refresh()
+        elif isinstance(page, GlancePage):
+            page.show_card(DAYBOOK.card(self.document.plan, self.document.hand))

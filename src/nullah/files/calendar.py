@@ -1,0 +1,63 @@
+"""The calendar of the work as an iCalendar file (RFC 5545): a session at the bench is an event."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from datetime import datetime
+from pathlib import Path
+
+from nullah.core.bench.hours import Stint
+from nullah.files.project_file import write_whole
+
+
+class CalendarError(Exception):
+    """A calendar that cannot be written, in a sentence."""
+
+
+def calendar_text(piece: str, stints: Sequence[Stint], stamp: datetime) -> str:
+    """Write sessions as iCalendar; what follows without a break is one event, its tasks in the description.
+
+    Times are those of the shop's own clock, without a zone (floating), as they are meant wherever the file is opened.
+    """
+    from icalendar import Calendar, Event
+
+    calendar = Calendar()
+    calendar.add("prodid", "-//Nullah//Day Book//EN")
+    calendar.add("version", "2.0")
+    calendar.add("x-wr-calname", piece)
+    for number, session in enumerate(_sessions(stints)):
+        event = Event()
+        begin, end = session[0].begin, session[-1].end
+        titles = list(dict.fromkeys(stint.task.title for stint in session))
+        event.add("summary", f"{piece}: {titles[0]}" + (f" and {len(titles) - 1} more" if len(titles) > 1 else ""))
+        event.add("description", "\n".join(titles))
+        event.add("dtstart", begin.replace(microsecond=0))
+        event.add("dtend", end.replace(microsecond=0))
+        event.add("dtstamp", stamp.replace(microsecond=0))
+        event.add("uid", f"{begin:%Y%m%dT%H%M}-{number}@nullah.invalid")
+        calendar.add_component(event)
+    return calendar.to_ical().decode("utf-8")
+
+
+def _sessions(stints: Sequence[Stint]) -> list[list[Stint]]:
+    found: list[list[Stint]] = []
+    for stint in stints:
+        if found and (stint.begin - found[-1][-1].end).total_seconds() < 60:
+            found[-1].append(stint)
+        else:
+            found.append([stint])
+    return found
+
+
+def write_calendar(path: Path, piece: str, stints: Sequence[Stint], stamp: datetime) -> int:
+    """Write the calendar, and give how many sessions it has.
+
+    Raises
+    ------
+    CalendarError
+    """
+    try:
+        write_whole(path, calendar_text(piece, stints, stamp))
+    except OSError as error:
+        raise CalendarError(f"{path} cannot be written: {error.strerror or error}.") from error
+    return len(_sessions(stints))
