@@ -36,7 +36,7 @@ def calendar_text(piece: str, stints: Sequence[Stint], stamp: datetime) -> str:
         event.add("dtstamp", stamp.replace(microsecond=0))
         event.add("uid", f"{begin:%Y%m%dT%H%M}-{number}@nullah.invalid")
         calendar.add_component(event)
-    return calendar.to_ical().decode("utf-8")
+    return str(calendar.to_ical(), "utf-8")
 
 
 def _sessions(stints: Sequence[Stint]) -> list[list[Stint]]:

@@ -124,6 +124,7 @@ class AskModel(Strict):
     rings: Literal["", "flat", "rift", "quarter"] = ""
     together: str = ""
     in_order: bool = False
+    wood: str = ""
 
 
 class StavesModel(Strict):
@@ -227,6 +228,7 @@ def ask_data(ask: Ask) -> dict[str, Any]:
         "rings": ask.rings.value if ask.rings else "",
         "together": ask.together,
         "in_order": ask.in_order,
+        "wood": ask.wood,
     }
 
 
@@ -308,7 +310,7 @@ def read_ask(model: AskModel) -> Ask:
     """Make what a part asks, of a validated file."""
     return Ask(
         Needs(model.needs) if model.needs else None, Figure(model.figure) if model.figure else None,
-        Cut(model.rings) if model.rings else None, model.together, model.in_order,
+        Cut(model.rings) if model.rings else None, model.together, model.in_order, model.wood,
     )  # fmt: skip
 
 

@@ -240,7 +240,8 @@ class _Days:
 
     def _do(self, name: str) -> None:
         """Do a task from now on, over as many sessions as it takes."""
-        if self._last and self._ready[name] < self._now and self._because.get(name, ("", ""))[0] != self._last:
+        busy = self._stints[-1].end if self._stints else self._begin
+        if self._last and self._ready[name] < busy and self._because.get(name, ("", ""))[0] != self._last:
             self._because[name] = (self._last, "hands")
         need, done = timedelta(minutes=self._minutes[name]), self._now
         while need > timedelta(0):

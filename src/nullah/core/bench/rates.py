@@ -102,56 +102,65 @@ def learn(records: Iterable[Record], before: Mapping[str, Learned] | None = None
     Huber's weights (Huber 1964), the scatter re-estimated from the middle of the residuals. The spread told is the
     posterior standard deviation.
     """
-    kept = [record for record in records if record.minutes > 0 and minutes_of(record.work) > 0]
+    kept = [row for record in records if (row := _row(record)) is not None]
     known = dict(before or {})
-    names = sorted({name for record in kept for name, amount in record.work if amount > 0} | set(known))
-    prior = {name: (math.log(known[name].factor), max(known[name].spread, 0.05)) if name in known and
-             known[name].records else (0.0, _PRIOR) for name in names}  # fmt: skip
+    names = sorted({name for row in kept for name in row.times} | set(known))
+    prior = {name: _believed(known.get(name)) for name in names}
     theta = {name: prior[name][0] for name in names}
     spread = {name: prior[name][1] for name in names}
-    for _ in range(25):
-        residuals = [_residual(record, theta) for record in kept]
-        scatter = max(_SCATTER / 2, 1.4826 * _median([abs(each) for each in residuals])) if len(kept) > 4 else _SCATTER
+    having = {name: [row for row in kept if name in row.times] for name in names}
+    for _ in range(30):
+        scatter = _SCATTER
+        if len(kept) > 4:
+            # From the middle of the residuals: wild ones do not widen it.
+            scatter = max(_SCATTER / 2, 1.4826 * _median([abs(row.split(theta)[1]) for row in kept]))
         moved = 0.0
-        # Gauss-Seidel over the rates: each is solved with the others held.
+        # One rate after the other, the others held.
         for name in names:
             centre, wide = prior[name]
             weight, weighted = 1 / wide**2, centre / wide**2
-            for record in kept:
-                share = _share(record, theta, name)
-                if share <= 0:
-                    continue
-                off = _residual(record, theta)
+            for row in having[name]:
+                shares, off = row.split(theta)
+                share = shares[name]
                 trust = min(1.0, _HUBER * scatter / abs(off)) if off else 1.0
                 weight += trust * share**2 / scatter**2
                 weighted += trust * share * (off + share * theta[name]) / scatter**2
             new = weighted / weight
             moved = max(moved, abs(new - theta[name]))
             theta[name], spread[name] = new, weight**-0.5
-        if moved < 1e-6:
+        if moved < 1e-4:
             break
-    counts = {name: sum(any(each == name and amount > 0 for each, amount in r.work) for r in kept) for name in names}
-    return {
-        name: Learned(math.exp(theta[name]), spread[name], counts[name] + (known[name].records if name in known else 0))
-        for name in names if counts[name] or name in known
-    }  # fmt: skip
+    counts = {name: len(having[name]) + (known[name].records if name in known else 0) for name in names}
+    return {name: Learned(math.exp(theta[name]), spread[name], counts[name]) for name in names if counts[name]}
 
 
-def _times(record: Record, theta: Mapping[str, float]) -> dict[str, float]:
-    found: dict[str, float] = {}
+class _Row(NamedTuple):
+    """A record ready to be fitted: the log of its minutes, and the minutes guessed for each work in it."""
+
+    log: float
+    times: dict[str, float]
+
+    def split(self, theta: Mapping[str, float]) -> tuple[dict[str, float], float]:
+        """Give each work's share of the time at some θ, and by how much the log of the minutes is off."""
+        now = {name: minutes * math.exp(theta[name]) for name, minutes in self.times.items()}
+        whole = sum(now.values())
+        return {name: minutes / whole for name, minutes in now.items()}, self.log - math.log(whole)
+
+
+def _row(record: Record) -> _Row | None:
+    """Make a record ready; None for one without time or work."""
+    times: dict[str, float] = {}
     for name, amount in record.work:
-        found[name] = found.get(name, 0.0) + amount * RATES[name].minutes * math.exp(theta[name]) if amount > 0 else 0.0
-    return found
+        if amount > 0 and name in RATES:
+            times[name] = times.get(name, 0.0) + amount * RATES[name].minutes
+    return _Row(math.log(record.minutes), times) if record.minutes > 0 and times else None
 
 
-def _share(record: Record, theta: Mapping[str, float], name: str) -> float:
-    times = _times(record, theta)
-    whole = sum(times.values())
-    return times.get(name, 0.0) / whole if whole else 0.0
-
-
-def _residual(record: Record, theta: Mapping[str, float]) -> float:
-    return math.log(record.minutes / sum(_times(record, theta).values()))
+def _believed(known: Learned | None) -> tuple[float, float]:
+    """Give the θ of a rate before its records, and how sure it is."""
+    if known is None or not known.records:
+        return 0.0, _PRIOR
+    return math.log(known.factor), max(known.spread, 0.05)
 
 
 def _median(values: Sequence[float]) -> float:

@@ -30,7 +30,8 @@ class Ask(NamedTuple):
     """What a part asks of its wood, beyond what its place in the piece says; None or empty asks nothing.
 
     Parts with the same `together` come from one board as neighbours, and where `in_order`
-    end to end as they are numbered, so that the figure runs on.
+    end to end as they are numbered, so that the figure runs on. `wood` is another than the
+    piece's own.
     """
 
     needs: Needs | None = None
@@ -38,6 +39,7 @@ class Ask(NamedTuple):
     rings: Cut | None = None
     together: str = ""
     in_order: bool = False
+    wood: str = ""
 
 
 class Staves(NamedTuple):
@@ -122,7 +124,7 @@ def asking(rough: RoughPart, ask: Ask | None) -> RoughPart:
         return rough
     return rough._replace(
         needs=ask.needs or rough.needs, figure=ask.figure, rings=ask.rings,
-        together=ask.together, in_order=ask.in_order,
+        together=ask.together, in_order=ask.in_order, wood=ask.wood or rough.wood,
     )  # fmt: skip
 
 

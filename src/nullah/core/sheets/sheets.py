@@ -27,6 +27,7 @@ from nullah.core.piece.part import Part
 from nullah.core.plan import Plan, cut_list
 from nullah.core.rack.board import write_price
 from nullah.core.sheets.boards import board_sheet, buying_sheets
+from nullah.core.sheets.day import book_sheets, day_sheets, shop_sheets
 from nullah.core.sheets.face_templates import face_templates
 from nullah.core.sheets.joints import joint_sheets
 from nullah.core.sheets.milling import milling_sheets
@@ -53,6 +54,9 @@ def all_sheets(plan: Plan) -> tuple[Sheet, ...]:
     sheets += face_templates(plan)
     sheets += story_stick_sheets(plan)
     sheets += template_sheets(plan)
+    sheets += shop_sheets(plan)
+    sheets += day_sheets(plan)
+    sheets += book_sheets(plan)
     return tuple(sheets)
 
 

@@ -130,7 +130,7 @@ def _told(plan: Plan, stand: Standing, task: Task) -> tuple[list[Setting], list[
         return _sawing(plan, name)
     if task.trade is Trade.DRY:
         steps = ["Stack it with sticks between, in the room where the piece will live.",
-                 "Read the meter every few days; it is dry when it is within a point of the room's own piece."]  # fmt: skip
+                 "Read the meter every few days; it is dry within a point of the room's own piece."]  # fmt: skip
         return [], steps, []
     if kind == "wood":
         return [], ["Lay these parts out in Breakdown, or bring boards to the rack."], []

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from dataclasses import replace
 from datetime import datetime
 from typing import NamedTuple
@@ -11,12 +12,13 @@ from nullah.core.bench.book import Entry, Event, Timer, added, timed
 from nullah.core.bench.rates import minutes_of
 from nullah.core.bench.tasks import Task
 from nullah.core.breakdown.layout import Placement, Rect, complaints, place
-from nullah.core.breakdown.rough import RoughPart
+from nullah.core.breakdown.rough import Ask, RoughPart
 from nullah.core.laying import saw_up
 from nullah.core.ledger import Measured
 from nullah.core.lengths import Length
 from nullah.core.plan import Plan, work_out
 from nullah.core.project import Project
+from nullah.core.wood.species import same_wood
 from nullah.core.work.day_book import task_minutes
 
 
@@ -100,36 +102,44 @@ def shim(plan: Plan, name: str, now: datetime) -> Project:
 
 
 class Wood(NamedTuple):
-    """Where a part could be had again: the board's id and name, its place, and how much of the board is left, mm²."""
+    """Where a part could be had again: the board's id and name, its place, and how much of the board is left, mm².
+
+    `other` names the wood where it is another than was chosen.
+    """
 
     board: str
     name: str
     x: float
     y: float
     left: float
+    other: str = ""
 
 
 def wood_for(plan: Plan, part_id: str) -> tuple[Wood, ...]:
     """Give where a part could be had once more, the smallest piece of wood that will do first.
 
-    Offcuts and boards that are not sawn yet are looked at, in the corners of what their cuts leave.
+    Offcuts and boards that are not sawn yet are looked at, in the corners of what their cuts leave; other wood than was
+    chosen where there is none of that.
     """
     rough = plan.rough_part(part_id)
     if rough is None:
         return ()
-    found = []
+    return tuple(sorted(_woods(plan, rough), key=lambda wood: (bool(wood.other), wood.left)))
+
+
+def _woods(plan: Plan, rough: RoughPart) -> Iterator[Wood]:
     for board_plan in plan.boards:
         board = board_plan.board
         if board.sawn:
             continue
         whole = Rect(0.0, 0.0, float(board.length), float(board.width))
         for free in board_plan.left if board_plan.placed else (whole,):
-            spot = _spot(plan, rough, board.id, free)
+            other = "" if same_wood(rough.wood, board.species) else board.species
+            spot = _spot(plan, rough._replace(wood=board.species), board.id, free)
             if spot is not None:
                 left = free.length * free.width - float(rough.length) * float(rough.width)
-                found.append(Wood(board.id, board.name, spot[0], spot[1], left))
+                yield Wood(board.id, board.name, spot[0], spot[1], left, other)
                 break
-    return tuple(sorted(found, key=lambda wood: wood.left))
 
 
 def _spot(plan: Plan, rough: RoughPart, board_id: str, free: Rect) -> tuple[float, float] | None:
@@ -167,7 +177,9 @@ def remake(plan: Plan, part_id: str, why: str, now: datetime, board: str = "") -
     lost = float(rough.length) * float(rough.width) * float(rough.thickness)
     woods = wood_for(plan, part_id)
     wood = next((each for each in woods if not board or each.board == board), None)
-    where = f"another comes out of {wood.name}" if wood is not None else "no wood on the rack will do for another"
+    where = "no wood on the rack will do for another"
+    if wood is not None:
+        where = f"another comes out of {wood.name}" + (f", which is {wood.other}" if wood.other else "")
     entry = Entry(stamp(now), Event.REMADE, part.name, parts=(part_id,), work=(("wood", lost),),
                   text=f"{why.strip() or 'spoilt'}; {where}")  # fmt: skip
     project = replace(plan.project, book=added(plan.project.book, entry))
@@ -179,6 +191,9 @@ def remake(plan: Plan, part_id: str, why: str, now: datetime, board: str = "") -
             project = actions.measure(project, name, None)
     if wood is None:
         return Done(project, f"{part.name}: {where}. It stands under “Find wood”.")
+    if wood.other:
+        ask = dict(project.asks).get(part_id, Ask())._replace(wood=wood.other)
+        project = actions.ask_of_wood(project, part_id, ask)
     project = actions.lay(project, Placement(rough.id, wood.board, wood.x, wood.y))
     after = work_out(project, milling=False, proving=False)
     wrong = next((each.wrong.get(rough.id) for each in after.boards if rough.id in each.wrong), None)

@@ -59,12 +59,11 @@ class JointTasks(NamedTuple):
         return list(found.values())
 
     def done_with(self, part: str, parts: frozenset[str]) -> list[str]:
-        """Give the last tasks of a part's joints with some parts; of those with others what is cut into it for them."""
+        """Give the last tasks of a part's joints with some parts, and of those with others as far as it is worked."""
         found: dict[tuple[str, bool], str] = {}
         for each in self.made:
             inside = any(part in (j.first, j.second) and {j.first, j.second} <= parts for j in each.joints)
-            beside = part in each.task.parts and each.stage is not Stage.TRIED
-            if inside or beside:
+            if inside or part in each.task.parts:
                 found[each.joints[0].id, inside] = each.task.id
         return list(found.values())
 

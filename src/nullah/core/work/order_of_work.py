@@ -9,7 +9,6 @@ from __future__ import annotations
 from functools import lru_cache
 from typing import NamedTuple
 
-from nullah.core.bench.rates import minutes_of
 from nullah.core.bench.tasks import OrderError, Task, Trade, faults, in_order
 from nullah.core.plan import Plan
 from nullah.core.work.gluing import Gluing, gluings
@@ -30,16 +29,22 @@ class OrderOfWork(NamedTuple):
 
 
 class _Same:
-    """A plan as a key: the same one has the same order of work."""
+    """A plan as a key: all that an order of work hangs on, told apart by what it is, not by what it is equal to."""
 
     def __init__(self, plan: Plan) -> None:
         self.plan = plan
+        project = plan.project
+        self.parts: tuple[object, ...] = (
+            plan.ledger, plan.assembly, project.boards, project.layout, project.first_cuts, project.staves,
+            project.resawn, project.allowances, project.shop, project.marks, project.room, project.working,
+            project.finish, project.piece.woods,
+        )  # fmt: skip
 
     def __eq__(self, other: object) -> bool:
-        return isinstance(other, _Same) and other.plan is self.plan
+        return isinstance(other, _Same) and all(a is b for a, b in zip(self.parts, other.parts, strict=True))
 
     def __hash__(self) -> int:
-        return id(self.plan)
+        return hash(tuple(map(id, self.parts)))
 
 
 def order_of_work(plan: Plan) -> OrderOfWork:
@@ -184,11 +189,3 @@ def _names(plan: Plan, ids: tuple[str, ...]) -> str:
 def _area(plan: Plan, ids: tuple[str, ...]) -> float:
     """Give the area of the faces of some parts, dm²."""
     return sum(2 * float(part.length) * float(part.width) for each in ids if (part := plan.part(each))) / 10_000
-
-
-def minutes_by_task(plan: Plan, tasks: tuple[Task, ...]) -> dict[str, float]:
-    """Give how long each task takes, by the guesses or by what was learned; spreading glue is shared."""
-    learned, people = plan.project.working.learned, max(1, plan.project.working.people)
-    return {
-        task.id: minutes_of(task.work, learned) / (people if task.trade is Trade.GLUE else 1) for task in tasks
-    }  # fmt: skip

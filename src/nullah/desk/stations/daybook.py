@@ -29,6 +29,13 @@ from nullah.files.piece_records import RecordsError, keep_record, records_file
 _LOOKS = (("", "Next"), ("order", "Order"), (CALENDAR, "Calendar"), ("book", "The book"), ("glance", "Glance"))
 
 
+def simulated_calliper(true: Length, place: str) -> Length:
+    """Read a simulated calliper on something of that size; the numerical libraries load when it is first read."""
+    from nullah.instruments.shape_gauges import SimulatedGauges
+
+    return SimulatedGauges().calliper(true, place)
+
+
 class DaybookDesk(StationDesk):
     """What is done at the bench. `clock` may be put in the place of the clock, `records` of the user's own file."""
 
@@ -36,6 +43,7 @@ class DaybookDesk(StationDesk):
         super().__init__(document, bench)
         self.clock: Callable[[], datetime] = datetime.now
         self.records: Path = records_file()
+        self.calliper: Callable[[Length, str], Length] = simulated_calliper
         self._look = ""
         first = self.row()
         self.looks = tabs(self, _LOOKS, self.show_look, first)
@@ -50,7 +58,10 @@ class DaybookDesk(StationDesk):
         self.what: QComboBox = chooser("what was measured", [], lambda _: None, second, "measured")
         self.figure = ValueField("as it is", width=80)
         self.figure.entered.connect(self._measured)
-        self._measure_pairs = (self.what.parentWidget(), labelled("is", self.figure, second))
+        self._measure_pairs = (
+            self.what.parentWidget(), labelled("is", self.figure, second),
+            action("Read the calliper", self._read_calliper, second),
+        )  # fmt: skip
         self.text = self._line("note", 180)
         self.text.returnPressed.connect(self._note)
         self._more = [
@@ -92,13 +103,13 @@ class DaybookDesk(StationDesk):
         if self._look in ("", CALENDAR):
             return None
         if self._look not in self._pages:
-            made = {
-                "order": lambda: OrderTable(self._pick),
-                "book": lambda: BookPage(self.document),
-                "glance": GlancePage,
-            }
-            self._pages[self._look] = made[self._look]()
+            self._pages[self._look] = self._make_page()
         return self._pages[self._look]
+
+    def _make_page(self) -> QWidget:
+        if self._look == "order":
+            return OrderTable(self._pick)
+        return BookPage(self.document) if self._look == "book" else GlancePage()
 
     def clicked(self, of: str) -> bool:
         if not of.startswith("task/"):
@@ -167,6 +178,12 @@ class DaybookDesk(StationDesk):
             index = self.what.currentIndex() + 1
             if index < self.what.count():
                 self.what.setCurrentIndex(index)
+
+    def _read_calliper(self) -> None:
+        """Take what the calliper says of the thing that is measured."""
+        name, ledger = str(self.what.currentData() or ""), self.document.plan.ledger
+        if ledger is not None and name in ledger.quantities:
+            self._measured(self.calliper(ledger.length(name), name))
 
     def _note(self) -> None:
         text, now, task = self.text.text().strip(), self.clock(), self._task()

@@ -29,7 +29,7 @@ class WorkingRow:
         self.hours: list[QLineEdit] = []
         self._widgets: list[QWidget] = []
         for number, day in enumerate(DAYS):
-            field = self._field(f"hours on {day}", 88, partial(self._take_hours, number))
+            field = self._field(f"hours on {day}", 104, partial(self._take_hours, number))
             field.setPlaceholderText("none")
             self.hours.append(field)
             self._widgets.append(labelled(day[:3], field, row))

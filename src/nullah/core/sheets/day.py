@@ -1,0 +1,116 @@
+"""The day's sheet, the whole Day Book, and the shop list, on paper."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Sequence
+from datetime import datetime
+
+from nullah.core.bench.book import Entry, Event, in_words
+from nullah.core.bench.hours import clock, day_of
+from nullah.core.bench.tasks import Task, Trade
+from nullah.core.drawing import Element, Label, Role, drawing, line
+from nullah.core.plan import Plan
+from nullah.core.sheets.page import A4, MARGIN, Sheet, heading, paragraph
+from nullah.core.stations.daybook import time_of
+from nullah.core.stations.next_step import task_card
+from nullah.core.stations.station import Hand
+from nullah.core.work.day_book import Standing, standing
+from nullah.core.work.shop_list import shop_list
+
+_WIDE = A4[0] - 2 * MARGIN
+_LOWEST = A4[1] - 16
+# All cuts of a board are told, of other work the first steps.
+_MOST_CUTS = 24
+
+
+def day_sheets(plan: Plan, now: datetime | None = None) -> Iterator[Sheet]:
+    """Make the sheet of the next day at the bench: what is to be done, with its settings, a box to tick each."""
+    stand = standing(plan, now or time_of(plan, Hand()))
+    calendar = stand.calendar
+    if calendar is None or not calendar.stints:
+        return
+    first = calendar.stints[0].begin
+    stints = [each for each in calendar.stints if each.begin.date() == first.date()]
+    tasks: dict[str, tuple[datetime, Task]] = {}
+    for stint in stints:
+        tasks.setdefault(stint.task.id, (stint.begin, stint.task))
+    blocks = [list(_task_lines(plan, stand, begin, task)) for begin, task in tasks.values()]
+    title = day_of(first)
+    note = f"{clock(first)} to {clock(stints[-1].end)}"
+    yield from _paged(plan, "day", title, note, blocks)
+
+
+_Line = tuple[str, float, Role, bool]
+
+
+def _task_lines(plan: Plan, stand: Standing, begin: datetime, task: Task) -> Iterator[_Line]:
+    card = task_card(plan, stand, task)
+    about = in_words(stand.minutes.get(task.id, 0.0))
+    yield f"☐ {clock(begin)}  {task.title}, about {about}", 3.6, Role.LABEL, True
+    if card.set:
+        yield "    " + " · ".join(f"{each.tool} {each.figure}" for each in card.set[:6]), 3.2, Role.LABEL, False
+    for text in card.mark[: _MOST_CUTS if task.trade is Trade.SAW else 4]:
+        yield f"    {text}", 2.9, Role.LABEL, False
+    for remark in card.mind[:2]:
+        yield f"    – {remark.text}", 2.7, Role.FAINT, False
+
+
+def book_sheets(plan: Plan) -> Iterator[Sheet]:
+    """Make the pages of the whole book, in the order in which it was written; none while it is empty."""
+    book = plan.project.book
+    if not book:
+        return
+    blocks = [list(_entry_lines(entry)) for entry in book]
+    yield from _paged(plan, "book", "Day Book", f"{len(book)} lines", blocks)
+
+
+def _entry_lines(entry: Entry) -> Iterator[_Line]:
+    when = entry.when
+    words = f"{day_of(when)}, {clock(when)}  {entry.event.value}: {entry.title}"
+    if entry.event is Event.DONE and entry.minutes:
+        words += f", {in_words(entry.minutes)}"
+    yield words, 3.0, Role.LABEL, entry.event in (Event.REMADE, Event.MEASURED)
+    if entry.text:
+        yield f"    {entry.text}", 2.9, Role.LABEL, False
+    if entry.file:
+        yield f"    {entry.file}", 2.6, Role.FAINT, False
+
+
+def shop_sheets(plan: Plan) -> Iterator[Sheet]:
+    """Make the shop list: what to have at hand, and what is used up."""
+    blocks: list[list[_Line]] = []
+    for title, needs in shop_list(plan):
+        blocks.append([(title, 4.0, Role.LABEL, True)])
+        for need in needs:
+            words = f"☐ {need.what}" + (f"  {need.much}" if need.much else "") + (f"  ({need.why})" if need.why else "")
+            blocks.append([(words, 3.2, Role.LABEL, False)])
+    if blocks:
+        yield from _paged(plan, "shop-list", "Shop list", "what the plan needs besides wood", blocks)
+
+
+def _paged(plan: Plan, name: str, title: str, note: str, blocks: Sequence[list[_Line]]) -> Iterator[Sheet]:
+    """Set blocks of lines on as many pages as they take; a block is not torn apart."""
+    pages: list[list[Element]] = []
+    found: list[Element] = []
+    y = 26.0
+    for block in blocks:
+        set_lines: list[Element] = []
+        low = y
+        for text, size, role, bold in block:
+            words, low = paragraph(text, MARGIN, low, _WIDE, size, role, bold)
+            set_lines += words
+            low += 0.6
+        if low > _LOWEST and found:
+            pages.append(found)
+            found, moved = [], 26.0 - y
+            set_lines = [label._replace(at=(label.at[0], label.at[1] + moved)) for label in set_lines
+                         if isinstance(label, Label)]  # fmt: skip
+            low += moved
+        found += set_lines
+        y = low + 1.6
+        found.append(line((MARGIN, y - 0.8), (A4[0] - MARGIN, y - 0.8), Role.FAINT))
+    pages.append(found)
+    for number, page in enumerate(pages, start=1):
+        told = note if len(pages) == 1 else f"{note} · page {number} of {len(pages)}"
+        suffix = "" if len(pages) == 1 else f"-page{number}"
+        yield Sheet(f"{name}{suffix}", title, drawing(heading(plan.project.piece.name, title, told), page))

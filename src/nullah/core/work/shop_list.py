@@ -1,0 +1,122 @@
+"""What the plan needs besides wood: tools with their settings gathered, nails and screws, glue, finish, clamps."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator
+from typing import NamedTuple
+
+from nullah.core.bench.working import COATS
+from nullah.core.joints.kinds import kinds_of
+from nullah.core.lengths import from_float
+from nullah.core.piece.overlap import Hold, Sharing, contact
+from nullah.core.plan import Plan
+from nullah.core.work.gluing import gluings
+from nullah.core.work.joint_work import joint_work
+
+#: Glue spread on both faces of a joint, g/m² of joint, and finish, m² a litre for a coat (common practice).
+GLUE_G_BY_M2, FINISH_M2_BY_LITRE = 250.0, 10.0
+
+
+#: A nail through a thin board: so many times its thickness long, and one every so many mm (common practice).
+_NAIL_LONG, _NAIL_EVERY = 2.5, 100.0
+
+
+class Need(NamedTuple):
+    """Something to have at hand: what, how much, and what for."""
+
+    what: str
+    much: str
+    why: str = ""
+
+
+def shop_list(plan: Plan) -> tuple[tuple[str, tuple[Need, ...]], ...]:
+    """Give what is needed, under headings: tools, fastenings, glue and finish."""
+    tools = tuple(_tools(plan))
+    used = (*_fastenings(plan), *_glue(plan), *_finish(plan))
+    return tuple((title, needs) for title, needs in (("Tools", tools), ("Used up", used)) if needs)
+
+
+def _tools(plan: Plan) -> Iterator[Need]:
+    shop = plan.project.shop
+    for plane in shop.planes:
+        shaving = plan.marks.write_thin(float(plane.shaving))
+        yield Need(plane.kind.value.capitalize(), f"shaving {shaving}", "milling")
+    if any(board.cuts for board in plan.boards):
+        yield Need("Rip saw and crosscut saw", f"kerf {plan.marks.write_fine(shop.kerf)}", "sawing out")
+    found: dict[tuple[str, str], dict[str, None]] = {}
+    for kind in kinds_of(plan.assembly):
+        for setting in joint_work(plan, kind).settings:
+            tool = setting.tool.partition(",")[0]
+            if tool in _KEPT:
+                figure = setting.figure if tool in _SIZED else ""
+                found.setdefault((_KEPT[tool], figure), {}).setdefault(kind.name)
+    for (tool, figure), kinds in sorted(found.items(), key=lambda item: (item[0][0], len(item[0][1]), item[0][1])):
+        yield Need(tool, figure, ", ".join(list(kinds)[:3]) + (" …" if len(kinds) > 3 else ""))
+    yield Need("Square, straightedge, winding sticks, marking knife", "", "all of it")
+
+
+#: Settings that name a tool to be fetched, and of which the size matters.
+_KEPT = {
+    "Chisel": "Chisel", "Mortise chisel": "Chisel", "Bit": "Bit", "Pilot bit": "Bit", "Plough iron": "Plough, iron",
+    "Dividers": "Dividers", "Bevel": "Sliding bevel", "Fine saw": "Fine saw", "Gauge": "Marking gauge",
+    "Mortise gauge": "Mortise gauge", "Depth": "Router plane", "Mitre square": "Mitre square",
+}  # fmt: skip
+_SIZED = {"Chisel", "Mortise chisel", "Bit", "Pilot bit", "Plough iron", "Bevel"}
+
+
+def _fastenings(plan: Plan) -> Iterator[Need]:
+    """Count nails and screws of each size, a tenth more for those that bend."""
+    counts: dict[tuple[str, str], int] = {}
+    for kind in kinds_of(plan.assembly):
+        if kind.joint.sharing is not Sharing.BUTT:
+            continue
+        for setting in joint_work(plan, kind).settings:
+            if setting.tool in ("Nails", "Screws"):
+                row = next((int(word) for word in setting.note.replace(",", " ").split()[::-1] if word.isdigit()), 0)
+                thick = setting.note.partition(" thick")[0]
+                key = setting.tool, f"{setting.figure}, {thick} thick"
+                counts[key] = counts.get(key, 0) + row * len(kind.all)
+    for joint in plan.assembly.joints:
+        first, second = plan.part(joint.first), plan.part(joint.second)
+        touching = contact(first, second) if first is not None and second is not None else None
+        if (
+            joint.hold is Hold.NAILS
+            and joint.sharing is not Sharing.BUTT
+            and touching is not None
+            and second is not None
+        ):
+            long = max(float(high - low) for low, high in zip(touching.low, touching.high, strict=True))
+            size = f"about {plan.marks.write(from_float(_NAIL_LONG * float(second.thickness)))}"
+            counts["Nails", size] = counts.get(("Nails", size), 0) + max(2, math.ceil(long / _NAIL_EVERY))
+    for (what, size), count in counts.items():
+        yield Need(what, f"{math.ceil(count * 1.1)}", size)
+
+
+def _glue(plan: Plan) -> Iterator[Need]:
+    area = 0.0
+    for joint in plan.assembly.joints:
+        first, second = plan.part(joint.first), plan.part(joint.second)
+        if joint.hold is not Hold.GLUE or first is None or second is None:
+            continue
+        touching = contact(first, second)
+        if touching is not None:
+            spans = (float(high - low) for low, high in zip(touching.low, touching.high, strict=True))
+            _, middle, longest = sorted(spans)
+            area += longest * middle
+    if area:
+        grams = math.ceil(area / 1e6 * GLUE_G_BY_M2 / 10) * 10
+        yield Need(plan.project.working.glue.capitalize(), f"{grams} g", "a guess; what is spread thin is enough")
+    most = max((each.clamps for each in gluings(plan) if each.glues), default=0)
+    if most:
+        short = most - plan.project.working.clamps
+        yield Need("Clamps", str(most), f"{short} more than there are" if short > 0 else "for the largest glue-up")
+
+
+def _finish(plan: Plan) -> Iterator[Need]:
+    coats, _ = COATS.get(plan.project.finish, (0, 0.0))
+    area = sum(2 * float(part.length) * float(part.width) for part in plan.parts) / 1e6
+    if coats:
+        millilitres = math.ceil(area * coats / FINISH_M2_BY_LITRE * 1000 / 50) * 50
+        yield Need(plan.project.finish.capitalize(), f"{millilitres} ml", f"{coats} coats on {area:.2f} m²; a guess")
+        yield Need("Rags", "a few", "dry them flat outdoors: soaked with oil they can ignite by themselves")

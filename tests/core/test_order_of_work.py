@@ -1,0 +1,215 @@
+"""The order of work: derived, sound in any piece, glue-ups sized to the glue; and what the checks find."""
+
+import random
+from dataclasses import replace
+from fractions import Fraction
+
+import pytest
+
+from nullah.core import actions
+from nullah.core.bench.tasks import Line, OrderError, Task, Trade, faults, in_order
+from nullah.core.lengths import mm
+from nullah.core.piece.forms import FORMS
+from nullah.core.plan import work_out
+from nullah.core.project import Piece, Project
+from nullah.core.rack.board import Reading
+from nullah.core.work.assembling import sequence
+from nullah.core.work.day_book import task_minutes
+from nullah.core.work.order_of_work import order_of_work
+from nullah.core.work.shop_list import shop_list
+from nullah.demo.seed_cabinet import seed_cabinet, short_of_wood
+
+
+def planned(project):
+    return work_out(project, milling=False, proving=False)
+
+
+@pytest.fixture(scope="module")
+def cabinet():
+    return planned(seed_cabinet())
+
+
+@pytest.fixture(scope="module")
+def order(cabinet):
+    return order_of_work(cabinet)
+
+
+def place(order, start):
+    return next(number for number, task in enumerate(order.tasks) if task.id.startswith(start))
+
+
+# --- the graph ----------------------------------------------------------------------------------------------------
+
+
+def test_a_circle_and_what_is_not_there_are_refused_with_their_names():
+    with pytest.raises(OrderError, match="in a circle: saw it; glue it"):
+        in_order((Task("a", "saw it", Trade.SAW, (), ("b",)), Task("b", "glue it", Trade.GLUE, (), ("a",))))
+    with pytest.raises(OrderError, match="not there: x"):
+        in_order((Task("a", "saw it", Trade.SAW, (), ("x",)),))
+
+
+def test_a_line_planed_away_before_its_last_use_is_found():
+    line = Line("side", "baseline")
+    gauge = Task("g", "gauge", Trade.JOINT, ("side",), draws=(line,))
+    plane = Task("p", "plane the face", Trade.SMOOTH, ("side",), removes=(("side", "face"),))
+    chop = Task("c", "chop", Trade.JOINT, ("side",), uses=(line,))
+    assert faults((gauge, chop, plane)) == ()
+    assert faults((gauge, plane, chop)) == ("chop needs the baseline, which plane the face has taken off.",)
+    assert faults((chop,)) == ("chop needs the baseline before it is drawn.",)
+
+
+def test_a_line_on_another_surface_survives():
+    line = Line("side", "tail lines", "end")
+    gauge = Task("g", "gauge", Trade.JOINT, ("side",), draws=(line,))
+    plane = Task("p", "plane the face", Trade.SMOOTH, ("side",), removes=(("side", "face"),))
+    assert faults((gauge, plane, Task("c", "saw", Trade.JOINT, ("side",), uses=(line,)))) == ()
+
+
+def test_what_is_cut_to_fit_before_it_is_measured_is_found():
+    cut = Task("c", "cut the bottom", Trade.FIT, ("bottom",), fits=("opening.length",))
+    measure = Task("m", "measure", Trade.MEASURE, ("front",), measures=("opening.length",))
+    assert faults((measure, cut)) == ()
+    assert faults((cut, measure)) == ("cut the bottom is cut before opening.length is measured.",)
+    assert faults((cut,), measured=("opening.length",)) == ()
+
+
+def test_what_is_glued_and_must_still_be_planed_is_found():
+    glue = Task("g", "glue up the box", Trade.GLUE, ("front", "side"))
+    plane = Task("p", "plane the side", Trade.MILL, ("side",))
+    assert faults((plane, glue)) == ()
+    assert "plane the side comes after glue up the box" in faults((glue, plane))[0]
+
+
+# --- derived --------------------------------------------------------------------------------------------------------
+
+
+@pytest.mark.parametrize("form", [form for form in FORMS if form != "own"])
+def test_every_form_has_a_sound_order_of_work(form):
+    found = order_of_work(planned(Project(piece=Piece(form, form))))
+    assert len(found.tasks) > 10 and found.faults == ()
+    assert len({task.id for task in found.tasks}) == len(found.tasks)
+
+
+def test_every_choice_of_the_case_has_a_sound_order():
+    form = FORMS["case"]
+    for choice in form.choices:
+        for option, _ in choice.options:
+            project = Project(piece=Piece("case", "x", choices=((choice.name, option), ("drawers", "all"))))
+            assert order_of_work(planned(project)).faults == (), (choice.name, option)
+
+
+def test_the_cabinet_is_made_as_a_woodworker_would(order):
+    assert order.faults == ()
+    # Sawn before milled, dado before the dividers are cut to it, dry fit before that, glue after all, drawers last.
+    assert place(order, "saw/1") < place(order, "mill/sides") < place(order, "joint/left-top/1")
+    assert place(order, "joint/left-divider11/5") < place(order, "measure/column.width") < place(order, "fit/divider")
+    assert place(order, "fit/divider") < place(order, "smooth/piece") < place(order, "glue/piece/1")
+    assert place(order, "glue/piece/3") < place(order, "fit/drawer11_front") < place(order, "glue/drawer11/1")
+    assert place(order, "clean/drawer11") < place(order, "finish/1")
+    # What stood wetter than the room is let dry after it is sawn oversize, and milled then.
+    dry = order.task("dry/4")
+    assert dry.after == ("saw/4",) and dry.waits >= 24 and not dry.work
+    assert "dry/4" in order.task("mill/drawer11_front").after
+
+
+def test_every_task_is_sound_in_whatever_order_it_may_be_done(order):
+    """Not only the order shown: any that keeps to what comes after what is without fault."""
+    for number in range(6):
+        shuffled = list(order.tasks)
+        random.Random(number).shuffle(shuffled)
+        assert faults(in_order(shuffled)) == ()
+
+
+def test_the_backs_boards_go_in_after_glue_and_their_opening_is_measured_then(order):
+    measure = next(task for task in order.tasks if "back.opening_width" in task.measures)
+    assert "glue/piece/3" in measure.after
+    back = [task for task in order.tasks if task.trade is Trade.PUT_IN and "back1" in task.parts]
+    assert back and "nailed" in back[0].title
+
+
+def test_a_board_wetter_than_thought_makes_its_parts_wait():
+    project = actions.read_moisture(seed_cabinet(), "1", Reading("2026-11-20", Fraction(14)))
+    found = order_of_work(planned(project))
+    assert found.task("dry/1") is not None and found.task("dry/1").waits > 0
+    assert "dry/1" in found.task("mill/sides").after and found.faults == ()
+
+
+def test_parts_without_wood_are_told_first_and_staves_are_glued_before_they_are_milled():
+    bare = order_of_work(planned(Project(piece=Piece("box"))))
+    assert bare.tasks[0].id == "wood" and bare.tasks[0].title.startswith("Find wood for")
+    staves = order_of_work(planned(short_of_wood()))
+    assert staves.faults == () and place(staves, "staves/top") < place(staves, "mill/top")
+
+
+def test_what_was_sawn_needs_no_sawing():
+    project = seed_cabinet()
+    sawn = actions.change_board(project, replace(project.board("1"), sawn=True))
+    assert order_of_work(planned(sawn)).task("saw/1") is None
+
+
+# --- putting together -----------------------------------------------------------------------------------------------
+
+
+def test_parts_go_together_one_side_first_and_what_is_not_glued_last(cabinet):
+    order = [each.parts for each in sequence(cabinet.assembly, "")]
+    assert order[0] == ("left",) and order[-3:] == [("back1",), ("back2",), ("back3",)]
+    assert order.index(("right",)) == len(order) - 4
+    drawer = [each.parts for each in sequence(cabinet.assembly, "drawer11")]
+    assert drawer[-1] == ("drawer11_bottom",), "it slides in under the back"
+
+
+@pytest.mark.parametrize("form", [form for form in FORMS if form != "own"])
+def test_every_part_goes_in_once(form):
+    plan = planned(Project(piece=Piece(form, form)))
+    for group in {part.group for part in plan.parts}:
+        parts = [part for each in sequence(plan.assembly, group) for part in each.parts]
+        assert sorted(parts) == sorted(part.id for part in plan.parts if part.group == group)
+
+
+def test_a_glue_up_is_no_longer_than_the_glue_stays_open_if_it_can_be_parted(cabinet, order):
+    gluings = [each for each in order.gluings if each.glues]
+    for each in gluings:
+        assert each.minutes <= each.open_minutes or len(each.adds) == 1, "one part with five joints cannot be parted"
+    assert any(each.too_long for each in gluings)
+    slow = cabinet.project.working._replace(glue="epoxy")
+    fewer = order_of_work(planned(replace(cabinet.project, working=slow)))
+    assert sum(each.glues for each in fewer.gluings) < len(gluings)
+    assert not any(each.too_long for each in fewer.gluings)
+
+
+def test_a_second_pair_of_hands_halves_the_glueing(cabinet, order):
+    two = replace(cabinet.project, working=cabinet.project.working._replace(people=2))
+    helped = order_of_work(planned(two))
+    assert sum(each.minutes for each in helped.gluings) == pytest.approx(sum(e.minutes for e in order.gluings) / 2)
+    assert not any(each.too_long for each in helped.gluings)
+
+
+def test_clamps_are_counted_by_the_length_of_the_joints(order):
+    first = next(each for each in order.gluings if each.glues)
+    # Four corners and dividers of 230 mm less the rabbet: two clamps to each joint of that depth.
+    assert first.clamps == 2 * sum(joint.hold.value == "glued" for joint in first.joints)
+
+
+# --- minutes and the shop list --------------------------------------------------------------------------------------
+
+
+def test_more_wood_takes_more_time(cabinet):
+    order = order_of_work(cabinet)
+    thick = planned(actions.give(seed_cabinet(), "sides.thickness", mm(12)))
+    after = order_of_work(thick)
+    mill, milled = order.task("mill/sides"), after.task("mill/sides")
+    # The same rough boards planed down further.
+    assert task_minutes(thick, milled) > 0 and dict(mill.work)["plane"] > 0
+    wide = planned(actions.give(seed_cabinet(), "tails.count", 7))
+    saw = "joint/left-top/3"
+    assert task_minutes(wide, order_of_work(wide).task(saw)) > task_minutes(cabinet, order.task(saw))
+
+
+def test_the_shop_list_tells_tools_and_what_is_used_up(cabinet):
+    found = {title: {need.what: need for need in needs} for title, needs in shop_list(cabinet)}
+    assert {"Dividers", "Marking gauge", "Router plane", "Fine saw", "Chisel"} <= set(found["Tools"])
+    used = found["Used up"]
+    assert int(used["Nails"].much) >= 12 and used["Oil or wax"].much.endswith("ml") and "Rags" in used
+    assert "ignite" in used["Rags"].why
+    bare = dict(shop_list(planned(replace(seed_cabinet(), finish="none"))))
+    assert "Rags" not in [need.what for need in bare["Used up"]]
