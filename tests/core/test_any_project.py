@@ -248,7 +248,7 @@ class AnyProject(RuleBasedStateMachine):
 
 
 AnyProject.TestCase.settings = settings(
-    max_examples=20, stateful_step_count=14, deadline=None,
+    max_examples=14, stateful_step_count=12, deadline=None,
     suppress_health_check=[HealthCheck.too_slow, HealthCheck.data_too_large],
 )  # fmt: skip
 TestAnyProject = AnyProject.TestCase

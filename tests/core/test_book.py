@@ -26,6 +26,7 @@ from nullah.core.plan import work_out
 from nullah.core.project import Piece, Project
 from nullah.core.stations import STATIONS, Hand
 from nullah.core.stations.daybook import CALENDAR
+from nullah.core.stations.next_step import draw_next, task_card
 from nullah.core.work import doing
 from nullah.core.work.day_book import deviations, standing
 from nullah.demo.seed_cabinet import seed_cabinet
@@ -207,10 +208,9 @@ def test_every_task_of_the_cabinet_has_a_picture_and_a_card():
     plan = planned(seed_cabinet())
     stand = standing(plan, NOW)
     for task in stand.order.tasks:
-        hand = Hand(now=doing.stamp(NOW), work=task.id)
-        card = DAYBOOK.card(plan, hand)
+        card = task_card(plan, stand, task)
         assert card.title and card.mark, task.id
-        assert len(DAYBOOK.draw(plan, hand).elements) > 2, task.id
+        assert len(draw_next(plan, stand, task).elements) > 2, task.id
 
 
 def test_saws_glue_and_finish_say_what_bites():

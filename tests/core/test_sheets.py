@@ -20,7 +20,7 @@ def test_there_is_a_sheet_for_everything_that_is_needed_at_the_bench():
         "cut-list", "board-2", "board-3", "board-4", "milling-2-1", "milling-3-1", "milling-4-1",
         "part-1-front", "part-2-back", "part-3-left",
         "part-4-right", "part-5-bottom", "joint-1-groove", "joint-2-groove", "stick-height", "stick-width",
-        "stick-depth", "stick-sides", "stick-ends", "corner-template",
+        "stick-depth", "stick-sides", "stick-ends", "corner-template", "shop-list", "day",
     ]  # fmt: skip
 
 

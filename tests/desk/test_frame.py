@@ -25,9 +25,10 @@ def test_season_and_day_book_say_what_they_will_do(user):
     assert "year in its room" in user.window.bench.invitation
     assert user.reads_on_card("of room is left")
     user.go("daybook")
-    assert user.reads_on_card("Measure groove to groove, along")
-    assert user.reads_on_card("planned 356 mm")
-    user.press("not yet")
+    user.window.document.set_hand(user.window.document.hand._replace(work="measure/opening.length+opening.width"))
+    assert user.reads_on_card("Put front and 3 alike together dry")
+    user.press("356 mm")
+    user.window.editor.field.line.selectAll()
     user.bot.keyClicks(user.window.editor.field.line, "355.4")
     user.press("Measured")
     assert user.plan.ledger.quantity("opening.length").origin.value == "measured"

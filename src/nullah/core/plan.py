@@ -20,7 +20,7 @@ from nullah.core.breakdown.layout import (
     Unplaced,
 )
 from nullah.core.breakdown.reasons import Taken, reason
-from nullah.core.breakdown.rough import RoughPart, as_made, asking, rough_parts
+from nullah.core.breakdown.rough import RoughPart, as_made, asking, held, rough_parts
 from nullah.core.card import Remark, Weight, with_lengths
 from nullah.core.joints.corners import Corner, lay_out_corners
 from nullah.core.ledger import Ledger, LedgerError, Origin, work_out_ledger
@@ -328,10 +328,15 @@ def _rough(project: Project, assembly: Assembly) -> tuple[RoughPart, ...]:
 
 def whole_pieces(project: Project, assembly: Assembly) -> tuple[RoughPart, ...]:
     """Give the rough parts as if each was had in one piece."""
-    asks = dict(project.asks)
+    asks, allow = dict(project.asks), project.allowances
+    rough = rough_parts(assembly.parts, allow)
+    if project.piece.measured:
+        _, before, _ = _piece(replace(project.piece, measured=()))
+        planned = {each.id: each for each in rough_parts(before.parts, allow)}
+        rough = tuple(held(each, planned[each.id], allow) if each.id in planned else each for each in rough)
     return tuple(
         asking(sawn._replace(wood=chosen_wood(project.piece, part)), asks.get(part.id))
-        for sawn, part in zip(rough_parts(assembly.parts, project.allowances), assembly.parts, strict=True)
+        for sawn, part in zip(rough, assembly.parts, strict=True)
     )
 
 

@@ -68,7 +68,9 @@ def build(
         took = max(1.0, task_minutes(plan, task, {}) * chance.lognormvariate(0.3, 0.2))
         now = _after(now, took, project.working.hours)
         project = _measure(plan, task, now, chance)
-        project = doing.finish(work_out(project, milling=False, proving=False), task, now, round(took, 1)).project
+        if project is not plan.project:
+            plan = work_out(project, milling=False, proving=False)
+        project = doing.finish(plan, task, now, round(took, 1)).project
         if told is not None:
             project = told(project, task, now)
     return project, now

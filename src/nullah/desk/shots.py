@@ -15,11 +15,13 @@ from nullah.core.project import Project
 from nullah.core.sheets.sheets import all_sheets
 from nullah.core.stations import STATIONS
 from nullah.core.stations.station import Hand
+from nullah.demo.built import BEGIN
 from nullah.demo.plant_stair import plant_stair
 from nullah.demo.seed_cabinet import seed_cabinet, short_of_wood
 from nullah.desk.sighting import SightingPage
 from nullah.desk.start import application, make_window
 from nullah.desk.stations.breakdown import BreakdownDesk
+from nullah.desk.stations.daybook import DaybookDesk
 from nullah.desk.stations.milling import MillingDesk
 from nullah.desk.stations.piece import PieceDesk
 from nullah.desk.window import Window
@@ -32,12 +34,10 @@ _IN_HAND = {
     "breakdown": Hand(part="drawer21_front"),
     "milling": Hand(part="drawer21_front"),
     "joints": Hand(part="left"),
-    "season": Hand(part="divider21"),
-    "daybook": Hand(part="divider21"),
+    "season": Hand(part="drawer41_front"),
+    "daybook": Hand(work="joint/left-divider11/4"),
 }
-# Stations with little to show yet.
-_LITTLE_YET = ("season", "daybook")
-_PAPERS = (("corner-template-page1", "paper-corner-template"), ("milling-1-1", "paper-milling"))
+_PAPERS = (("corner-template-page1", "paper-corner-template"),)
 
 
 def write_shots(folder: Path, width: int = 1280, height: int = 800) -> list[Path]:
@@ -65,11 +65,13 @@ def write_shots(folder: Path, width: int = 1280, height: int = 800) -> list[Path
                 raise OSError(f"{path} could not be written")
             written.append(path)
 
+        diary = window.desk(len(STATIONS) - 1)
+        assert isinstance(diary, DaybookDesk)
+        diary.clock = lambda: BEGIN
         for number, station in enumerate(STATIONS):
             window.show_station(number)
             window.document.set_hand(_IN_HAND[station.id])
-            if station.id not in _LITTLE_YET:
-                shoot(f"{number + 1}-{station.id}")
+            shoot(f"{number + 1}-{station.id}")
         for name in _looks(window):
             shoot(name)
         for name in _milling(window, Path(root)):
@@ -96,8 +98,6 @@ def _looks(window: Window) -> Iterator[str]:
     assert isinstance(desk, PieceDesk)
     desk.open_up(45)
     yield "1-piece-turned"
-    desk.show_look("figures")
-    yield "1-piece-figures"
     desk.show_look("list")
     yield "1-piece-cut-list"
     desk.show_look("views")

@@ -109,7 +109,7 @@ def learn(records: Iterable[Record], before: Mapping[str, Learned] | None = None
     theta = {name: prior[name][0] for name in names}
     spread = {name: prior[name][1] for name in names}
     having = {name: [row for row in kept if name in row.times] for name in names}
-    for _ in range(30):
+    for _ in range(12):
         scatter = _SCATTER
         if len(kept) > 4:
             # From the middle of the residuals: wild ones do not widen it.
@@ -128,7 +128,7 @@ def learn(records: Iterable[Record], before: Mapping[str, Learned] | None = None
             new = weighted / weight
             moved = max(moved, abs(new - theta[name]))
             theta[name], spread[name] = new, weight**-0.5
-        if moved < 1e-4:
+        if moved < 2e-3:
             break
     counts = {name: len(having[name]) + (known[name].records if name in known else 0) for name in names}
     return {name: Learned(math.exp(theta[name]), spread[name], counts[name]) for name in names if counts[name]}

@@ -118,6 +118,22 @@ def rough_parts(parts: Iterable[Part], allowances: Allowances) -> tuple[RoughPar
     )
 
 
+def held(now: RoughPart, planned: RoughPart, allowances: Allowances) -> RoughPart:
+    """Keep the rough sizes that were planned while what was measured since has taken less than half the allowances.
+
+    A millimetre found at the bench must not make other parts of boards that are laid out, or sawn already.
+    """
+
+    def keep(one: Length, other: Length, allowance: Length) -> Length:
+        return other if abs(one.mm - other.mm) * 2 <= allowance.mm else one
+
+    return now._replace(
+        length=keep(now.length, planned.length, allowances.end),
+        width=keep(now.width, planned.width, allowances.edge),
+        thickness=keep(now.thickness, planned.thickness, allowances.thickness),
+    )
+
+
 def asking(rough: RoughPart, ask: Ask | None) -> RoughPart:
     """Give a rough part with what was asked for it by hand."""
     if ask is None:

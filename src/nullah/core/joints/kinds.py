@@ -59,7 +59,9 @@ def _likeness(joint: Joint, first: Part, second: Part) -> tuple[object, ...]:
     """Give what equal joints have in common: gauges stay set from one to the next."""
     prefix = joint.tails.prefix if joint.tails is not None else ""
     cuts = taken(joint, first, second)
-    shape = tuple(tuple((cut.size(0), cut.size(1), cut.size(2)) for cut in each) for each in cuts)
+    # What is cut into the one decides the settings; the other is traced or fitted, and a hair more or less of it since
+    # something was measured makes no other joint of it.
+    shape = tuple((cut.size(0), cut.size(1), cut.size(2)) for cut in cuts[0]), len(cuts[1])
     return name_of_joint(joint, first, second), joint.hold, joint.names, prefix, shape
 
 

@@ -118,7 +118,7 @@ def _card(plan: Plan, hand: Hand) -> Card:
     if hand.view == CALENDAR:
         return calendar_card(plan, stand)
     task = task_in_hand(stand, hand)
-    found = [*_faults(stand), *_off(plan)]
+    found = [*_faults(stand), *_off(plan, task, now)]
     if task is None:
         mark = record_of(plan).in_words if stand.finished else ()
         return Card(idle_words(plan, stand), _waits(plan, stand, now), mark, tuple(found), _why(plan, stand))
@@ -133,9 +133,13 @@ def _faults(stand: Standing) -> Iterator[Remark]:
         yield Remark(stand.problem, Weight.FAILS)
 
 
-def _off(plan: Plan) -> Iterator[Remark]:
-    """Say what came out other than planned, what follows from it, and what could be done."""
-    for deviation in deviations(plan)[:2]:
+def _off(plan: Plan, task: Task | None, now: datetime) -> Iterator[Remark]:
+    """Say what came out other than planned today or in this task, what follows from it, and what could be done."""
+    days = dict(plan.project.piece.measured)
+    own = {name for each in (task.parts if task else ()) if (part := plan.part(each)) for name in part.quantities}
+    own |= set(task.measures) if task is not None else set()
+    fresh = [each for each in deviations(plan) if each.name in own or days[each.name].on == now.date().isoformat()]
+    for deviation in fresh[:2]:
         off = plan.marks.write_fine(from_float(abs(deviation.off)))
         word = "more" if deviation.off > 0 else "less"
         text = f"{deviation.title[:1].upper()}{deviation.title[1:]} measured {off} {word} than planned"
@@ -187,7 +191,7 @@ def _waits(plan: Plan, stand: Standing, now: datetime) -> tuple[Setting, ...]:
 def _why(plan: Plan, stand: Standing) -> tuple[str, ...]:
     """Say how much is left, when it will be done, and what decides that."""
     left = in_words(hours_left(stand))
-    told = [f"{stand.done} of {len(stand.order.tasks)} tasks done; about {left} of work left."]
+    told = [f"{stand.done} of {stand.total} tasks done; about {left} of work left."]
     calendar = stand.calendar
     if calendar is not None and calendar.finish is not None and calendar.stints:
         waits = [name for name in calendar.chain if calendar.why.get(name) == "wait"]

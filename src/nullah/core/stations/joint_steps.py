@@ -34,7 +34,7 @@ def stage_before(steps: tuple[Step, ...], number: int, mate: str) -> Stage:
     return stage
 
 
-def draw_step(plan: Plan, work: JointWork, number: int) -> Drawing:
+def draw_step(plan: Plan, work: JointWork, number: int, titled: bool = True) -> Drawing:
     """Draw both mates as they are when a step (from 0) is done; what it is done to comes first and is named."""
     if not work.steps:
         return Drawing()
@@ -42,6 +42,8 @@ def draw_step(plan: Plan, work: JointWork, number: int) -> Drawing:
     step = work.steps[number]
     stages = [stage_before(work.steps, number, mate) for mate in ("first", "second")]
     shown = _corner(plan, work.corner, stages) if work.corner is not None else _mates(plan, work.kind, stages)
+    if not titled:
+        return shown
     title = f"Step {number + 1} of {len(work.steps)}: {_what(work.kind, step)}"
     return shown + drawing(Label((shown.bounds()[0], 0), title, 3.8, Anchor.START, bold=True, nudge_mm=(0, -30)))
 

@@ -49,7 +49,7 @@ def draw_task(plan: Plan, task: Task) -> Drawing:
     """Draw what a task is about."""
     joint = joint_of(plan, task)
     if joint is not None:
-        return draw_step(plan, joint_work(plan, joint[0]), joint[1])
+        return draw_step(plan, joint_work(plan, joint[0]), joint[1], titled=False)
     kind, _, name = task.of.partition("/")
     if kind == "board":
         board = next((each for each in plan.boards if each.board.id == name), None)
@@ -84,16 +84,17 @@ def draw_next(plan: Plan, stand: Standing, task: Task | None) -> Drawing:
     shown = draw_task(plan, task)
     left, top, right, _ = shown.bounds() if shown.elements else (0.0, 0.0, 100.0, 0.0)
     minutes = stand.minutes.get(task.id, 0.0)
-    number = 1 + [each.id for each in stand.order.tasks].index(task.id)
-    told = f"task {number} of {len(stand.order.tasks)} · {task.trade.value} · about {in_words(minutes)}"
+    told = f"{stand.done} of {stand.total} done · now {task.trade.value} · about {in_words(minutes)}"
+    # Above the names of mates and their measures, which stand over a joint.
+    up = -36 if joint_of(plan, task) is not None else -22
     words = [
-        Label((left, top), _short(task.title), 5.2, Anchor.START, bold=True, nudge_mm=(0, -22)),
-        Label((left, top), told, 3.2, Anchor.START, Role.FAINT, nudge_mm=(0, -15)),
+        Label((left, top), _short(task.title), 5.2, Anchor.START, bold=True, nudge_mm=(0, up)),
+        Label((left, top), told, 3.2, Anchor.START, Role.FAINT, nudge_mm=(0, up + 7)),
     ]  # fmt: skip
     again = stand.progress.again.get(task.id)
     if again:
         names = ", ".join(part.name for each in again if (part := plan.part(each)) is not None)
-        words.append(Label((right, top), f"again, for {names} only", 3.2, Anchor.END, Role.FLAW, nudge_mm=(0, -15)))
+        words.append(Label((right, top), f"again, for {names} only", 3.2, Anchor.END, Role.FLAW, nudge_mm=(0, up + 7)))
     return shown + drawing(words)
 
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
+from nullah.core.bench.cutlist import together
 from nullah.core.card import Card, Mend, Remark, Setting, Weight
 from nullah.core.drawing import (
     Anchor,
@@ -189,7 +190,7 @@ def _card(plan: Plan, hand: Hand) -> Card:
         "Through the year",
         tuple(_settings(plan, season, own or rest)),
         (),
-        (*_remarks(plan, season, [*own, *rest]), *_glue(plan, season), *_loose_parts(plan)),
+        (*_remarks(plan, season, [*own, *rest]), *_too_wet(plan, season), *_glue(plan, season), *_loose_parts(plan)),
         _why(plan, season, hand),
     )
 
@@ -266,6 +267,18 @@ def _glue(plan: Plan, season: Season) -> Iterator[Remark]:
             f"{len(glued)} joint{'s' * (len(glued) != 1)} hold{'s' * (len(glued) == 1)} wood across its grain over at "
             f"most {plan.marks.write_fine(from_float(widest.held))}: narrow enough for glue all over."
         )
+
+
+def _too_wet(plan: Plan, season: Season) -> Iterator[Remark]:
+    """Say what is wetter now than it will ever be there: built today, it only shrinks."""
+    wet = [each for each in season.parts if each.stock.now > max(each.stock.year) + 1]
+    if wet:
+        worst = max(wet, key=lambda each: each.stock.now)
+        names = together([each.part.name for each in wet])
+        yield Remark(
+            f"{_capital(names)} stand{'s' * (len(wet) == 1)} at {worst.stock.now:.1f} %, more than the room will ever "
+            "give: let it dry before it is milled, or all of it shrinks after.", Weight.LOOK,
+        )  # fmt: skip
 
 
 def _loose_parts(plan: Plan) -> Iterator[Remark]:

@@ -30,7 +30,8 @@ class Standing(NamedTuple):
     """How the work stands.
 
     `next` is what to do now, None if all is done or nothing can be done yet; `ready` all that could be done; `minutes`
-    of every task that is open; `calendar` when, None where that cannot be said, and `problem` why.
+    of every task that is open; `calendar` when, None where that cannot be said, and `problem` why; `gone` how many
+    tasks were done that the order of work does not hold any more.
     """
 
     order: OrderOfWork
@@ -40,6 +41,7 @@ class Standing(NamedTuple):
     minutes: Mapping[str, float]
     calendar: Calendar | None
     problem: str = ""
+    gone: int = 0
 
     @property
     def finished(self) -> bool:
@@ -48,8 +50,13 @@ class Standing(NamedTuple):
 
     @property
     def done(self) -> int:
-        """How many tasks are done."""
-        return sum(not self.progress.open(task) for task in self.order.tasks)
+        """How many tasks are done, those included that are no more: a board that is sawn needs no sawing."""
+        return self.gone + sum(not self.progress.open(task) for task in self.order.tasks)
+
+    @property
+    def total(self) -> int:
+        """How many there are in all."""
+        return self.gone + len(self.order.tasks)
 
 
 def learned_of(plan: Plan) -> dict[str, Learned]:
@@ -69,8 +76,27 @@ def task_minutes(plan: Plan, task: Task, learned: Mapping[str, Learned] | None =
     return minutes_of(task.work, known) / people
 
 
+class _Plan:
+    """A plan as a key: it is itself and no other."""
+
+    def __init__(self, plan: Plan) -> None:
+        self.plan = plan
+
+    def __eq__(self, other: object) -> bool:
+        return isinstance(other, _Plan) and other.plan is self.plan
+
+    def __hash__(self) -> int:
+        return id(self.plan)
+
+
 def standing(plan: Plan, now: datetime) -> Standing:
-    """Give how the work on a plan stands at a time."""
+    """Give how the work on a plan stands at a time, to the minute."""
+    return _standing(_Plan(plan), now.replace(second=0, microsecond=0))
+
+
+@lru_cache(maxsize=2)
+def _standing(key: _Plan, now: datetime) -> Standing:
+    plan = key.plan
     order = order_of_work(plan)
     measured = [name for name, _ in plan.project.piece.measured]
     far = progress(order.tasks, plan.project.book, measured)
@@ -83,7 +109,9 @@ def standing(plan: Plan, now: datetime) -> Standing:
         calendar = plan_days(kept, need, plan.project.working.hours, max(now, _begin(plan, now)))
     except (HoursError, OrderError) as error:
         problem = str(error)
-    return Standing(order, far, _next(ready, calendar), ready, need, calendar, problem)
+    names = {task.id for task in order.tasks}
+    gone = len({entry.task for entry in plan.project.book if entry.event is Event.DONE} - names)
+    return Standing(order, far, _next(ready, calendar), ready, need, calendar, problem, gone)
 
 
 def _begin(plan: Plan, now: datetime) -> datetime:

@@ -1,0 +1,206 @@
+"""The Day Book as a user keeps it."""
+
+from datetime import datetime, timedelta
+
+import pytest
+from PySide6.QtCore import Qt
+from PySide6.QtGui import QImage
+
+from nullah.core.bench.book import Event
+from nullah.core.lengths import mm
+from nullah.core.work import doing
+from nullah.files.piece_records import read_records
+
+START = datetime(2026, 11, 26, 18, 40)
+
+
+def desk(user):
+    return user.window.desk(6)
+
+
+@pytest.fixture
+def keeper(cabinetmaker, tmp_path):
+    rows = desk(cabinetmaker)
+    rows.time = START
+    rows.clock = lambda: rows.time
+    rows.records = tmp_path / "records" / "pieces.json"
+    cabinetmaker.go("daybook")
+    return cabinetmaker
+
+
+def pass_minutes(user, minutes):
+    desk(user).time += timedelta(minutes=minutes)
+
+
+def pick(user, task):
+    rows = desk(user)
+    user.press("Order")
+    page = rows.page()
+    number = next(n for n, each in enumerate(page.model.stand.order.tasks) if each.id == task)
+    page.table.scrollTo(page.model.index(number, 1))
+    spot = page.table.visualRect(page.model.index(number, 1)).center()
+    user.bot.mouseClick(page.table.viewport(), Qt.MouseButton.LeftButton, pos=spot)
+
+
+def test_a_task_is_done_with_one_key_and_the_next_one_stands_there(keeper):
+    title = keeper.card_texts()[0]
+    assert title == "Saw Ford 4 apart: 8 cuts" and keeper.reads_on_card("Crosscut at")
+    keeper.bot.keyClick(keeper.window, Qt.Key.Key_Return, Qt.KeyboardModifier.ControlModifier)
+    (entry,) = keeper.project.book
+    assert entry.title == title and entry.minutes == 0
+    assert keeper.card_texts()[0] != title and "offcuts of it came to the rack" in desk(keeper).said.text()
+    keeper.press("Undo")
+    assert keeper.project.book == () and keeper.card_texts()[0] == title
+
+
+def test_minutes_are_typed_or_come_from_the_timer(keeper):
+    keeper.press("Start the timer")
+    assert keeper.project.timer.task == "saw/4" and keeper.reads_on_card("The timer runs since 18:40")
+    pass_minutes(keeper, 14)
+    keeper.press("Done")
+    assert keeper.project.book[-1].minutes == 14 and keeper.project.timer is None
+    keeper.bot.keyClicks(desk(keeper).minutes, "soon")
+    keeper.press("Done")
+    assert "“soon” are no minutes" in desk(keeper).said.text() and len(keeper.project.book) == 1
+    desk(keeper).minutes.clear()
+    keeper.bot.keyClicks(desk(keeper).minutes, "21,5")
+    keeper.press("Done")
+    assert keeper.project.book[-1].minutes == 21.5
+
+
+def test_a_forgotten_timer_is_not_believed(keeper):
+    keeper.press("Start the timer")
+    pass_minutes(keeper, 60 * 20)
+    keeper.press("Done")
+    assert "forgotten" in desk(keeper).said.text() and keeper.project.book[-1].minutes < 30
+
+
+def test_any_task_is_picked_from_the_order_and_an_opening_measured_there(keeper):
+    pick(keeper, "measure/column.width")
+    assert keeper.card_texts()[0].startswith("Put left side and 3 alike together dry")
+    assert desk(keeper).what.currentData() == "column.width"
+    keeper.type_in(desk(keeper).figure, "325.1 mm")
+    assert keeper.plan.ledger["column.width"] == mm("325.1").mm
+    assert keeper.project.book[-1].event is Event.MEASURED and "planned 326.0 mm" in keeper.project.book[-1].text
+    assert keeper.reads_on_card("0.9 mm less than planned")
+    keeper.press("Make it up with a shim of 0.9 mm")
+    assert keeper.plan.ledger["column.width"] == 326 and "Shim of 0.9 mm" in keeper.project.book[-1].text
+
+
+def test_a_calliper_is_read_where_something_is_measured(keeper):
+    pick(keeper, "mill/divider")
+    keeper.choose(desk(keeper).what, "divider.thickness")
+    keeper.press("Read the calliper")
+    reading = dict(keeper.project.piece.measured)["divider.thickness"]
+    assert abs(float(reading.value) - 12) < 0.2 and reading.by == "with the calliper"
+    keeper.type_in(desk(keeper).figure, "thick")
+    assert desk(keeper).figure.sentence.text()
+
+
+def test_a_part_cut_short_is_made_again_from_what_the_rack_has(keeper):
+    keeper.press("It went wrong …")
+    keeper.choose(desk(keeper).wrong, "drawer11_back")
+    keeper.type_line(desk(keeper).why, "cut short")
+    keeper.press("Make it again")
+    assert "another comes out of" in desk(keeper).said.text()
+    entry = keeper.project.book[-1]
+    assert entry.event is Event.REMADE and "cut short" in entry.text and entry.parts == ("drawer11_back",)
+    assert not desk(keeper).why.isVisible()
+    keeper.press("Undo")
+    assert keeper.project.book == ()
+
+
+def test_notes_and_photographs_stand_in_the_book_and_are_searched(keeper, tmp_path):
+    keeper.type_line(desk(keeper).text, "<b>hard</b> knot in Ford 4")
+    picture = tmp_path / "knot.png"
+    QImage(20, 20, QImage.Format.Format_RGB32).save(str(picture))
+    desk(keeper).add_photo(picture)
+    desk(keeper).add_photo(tmp_path / "none.png")
+    assert "There is no photograph" in desk(keeper).said.text() and len(keeper.project.book) == 2
+    keeper.press("The book")
+    page = desk(keeper).page()
+    lines = [page.list.item(n).text() for n in range(page.list.count())]
+    assert "<b>hard</b> knot" in lines[1] and str(picture) in lines[0] and "gone" not in lines[0]
+    assert not page.list.item(0).icon().isNull()
+    picture.unlink()
+    page.search.setText("knot ford")
+    assert page.list.count() == 2 and "2 lines" in page.told.text()
+    assert "the photograph is gone from there" in page.list.item(0).text()
+    page.search.setText("walnut")
+    assert page.list.count() == 0 and "0 of 2 lines" in page.told.text()
+
+
+def test_glance_shows_one_step_large(keeper):
+    keeper.press("Glance")
+    page = desk(keeper).page()
+    assert page.title.text() == "Saw Ford 4 apart: 8 cuts" and "Kerf  1.5 mm" in page.settings.text()
+    assert page.settings.font().pixelSize() >= 44
+    assert "hold what falls" in page.mind.text()
+    keeper.press("Done")
+    assert page.title.text() != "Saw Ford 4 apart: 8 cuts"
+
+
+def test_hours_glue_and_hands_change_the_calendar(keeper):
+    keeper.press("Calendar")
+    assert keeper.reads_on_card("18 h a week")
+    rows = desk(keeper).working
+    keeper.type_line(rows.hours[4], "9-17")
+    assert keeper.project.working.hours.week[4] == (540, 1020)
+    assert keeper.reads_on_card("26 h a week")
+    keeper.type_line(rows.hours[4], "all day")
+    assert "are no hours" in rows.said.text() and keeper.project.working.hours.week[4] == (540, 1020)
+    keeper.choose(rows.glue, "hide glue")
+    keeper.type_line(rows.clamps, "4")
+    keeper.type_line(rows.people, "0")
+    assert "from 1 to 20" in rows.said.text()
+    keeper.type_line(rows.begin, "2027-02-01")
+    working = keeper.project.working
+    assert (working.glue, working.clamps, working.people, working.begin) == ("hide glue", 4, 1, "2027-02-01")
+    assert any("February" in text or "March" in text for text in keeper.card_texts())
+    keeper.type_line(rows.begin, "spring")
+    assert "is not a day" in rows.said.text()
+
+
+def test_the_calendar_is_written_as_a_file(keeper, tmp_path):
+    keeper.press("Calendar")
+    desk(keeper).working.write_calendar(tmp_path / "days.ics")
+    assert "sessions are in days.ics" in desk(keeper).working.said.text()
+    assert (tmp_path / "days.ics").read_text().startswith("BEGIN:VCALENDAR")
+    desk(keeper).working.write_calendar(tmp_path / "no" / "days.ics")
+    assert "cannot be written" in desk(keeper).working.said.text()
+
+
+def test_a_task_is_picked_on_the_calendar(keeper):
+    keeper.press("Calendar")
+    keeper.click_bench("task/saw/4")
+    assert keeper.card_texts()[0].startswith("Saw Ford 4")
+
+
+def test_a_finished_piece_leaves_its_record_and_the_next_starts_from_it(user, tmp_path, monkeypatch):
+    rows = desk(user)
+    rows.clock = lambda: datetime(2027, 1, 4, 19)
+    rows.records = tmp_path / "pieces.json"
+    monkeypatch.setattr("nullah.files.piece_records.records_file", lambda: rows.records)
+    user.go("daybook")
+    # All tasks at once, in their order.
+    stand = rows._standing()
+    for task in stand.order.tasks:
+        user.window.document.do("done", lambda p, task=task: doing.finish(user.plan, task, rows.clock(), 20.0).project)
+    rows.clock = lambda: datetime(2027, 3, 4, 19)
+    user.go("piece")
+    user.go("daybook")
+    assert user.reads_on_card("Seed box is made.") and user.reads_on_card("waste")
+    user.press("Keep its record")
+    (record,) = read_records(rows.records)
+    assert record.name == "Seed box" and record.minutes == 20 * len(stand.order.tasks)
+    user.window.papers.new()
+    assert dict(user.project.working.rates)["fit"].records > 0
+    assert user.project.flawed_share != 0.2
+
+
+def test_the_day_book_speaks_of_an_empty_piece(beginner):
+    beginner.window.document.do("own", lambda p: p.__class__(p.piece.__class__("own")))
+    beginner.go("daybook")
+    assert beginner.reads_on_card("There is no piece to work at yet")
+    beginner.press("Order")
+    beginner.press("Calendar")
