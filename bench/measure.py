@@ -201,6 +201,29 @@ def proof() -> None:
         told(f"proof again, one {kind} changed", timed(lambda changed=changed: prove_plan(next(changed)), 9), 150)
 
 
+def work() -> None:
+    """The order of work of a large case derived, and its days planned: wanted 2 s for 300 steps."""
+    from datetime import datetime
+
+    from nullah.core.bench.hours import Hours, plan_days
+    from nullah.core.plan import work_out
+    from nullah.core.project import Piece, Project
+    from nullah.core.work.day_book import task_minutes
+    from nullah.core.work.order_of_work import derive, order_of_work
+    from nullah.core.work.seasons import season_of
+    from nullah.demo.seed_cabinet import seed_cabinet
+
+    choices = (("rows", "8"), ("columns", "2"), ("drawers", "all"), ("heights", "stepped"))
+    large = work_out(Project(piece=Piece("case", "large", choices)), milling=False, proving=False)
+    told(f"order of work of {len(large.parts)} parts derived", timed(lambda: derive(large), 5), 2000)
+    tasks = order_of_work(large).tasks
+    minutes = {task.id: task_minutes(large, task) for task in tasks}
+    begin = datetime(2026, 1, 5, 18)
+    told(f"days of {len(tasks)} tasks planned", timed(lambda: plan_days(tasks, minutes, Hours(), begin), 5), 2000)
+    cabinet = work_out(seed_cabinet(), milling=False, proving=False)
+    told("season of the cabinet", timed(lambda: season_of(replace(cabinet, ledger=replace(cabinet.ledger))), 9), 50)
+
+
 def turning() -> None:
     """A frame of the sample piece while it turns, and the fine picture that follows beside the window."""
     from nullah.core.piece.render import Eye, Look, offsets_of, picture, scene
@@ -227,3 +250,4 @@ if __name__ == "__main__":
     hands()
     proof()
     turning()
+    work()

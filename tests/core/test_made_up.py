@@ -8,7 +8,7 @@ from hypothesis import strategies as st
 
 from nullah.core.card import Weight
 from nullah.core.drawing import Label, Path, Role
-from nullah.core.joints.made_up import FAMILIES, JointError, make_up
+from nullah.core.joints.made_up import FAMILIES, MADE, JointError, make_up
 from nullah.core.piece.solids import block_of, block_solid, build, recipe
 from nullah.core.plan import work_out
 from nullah.core.project import Project
@@ -140,3 +140,18 @@ def test_every_one_is_drawn_and_told(family):
     assert not any(isinstance(e, Path) and e.role is Role.WARN for e in shown.elements)
     card = JOINTS.card(work_out(Project()), hand)
     assert card.title == FAMILIES[family].title and card.set and len(card.mark) >= 3
+
+
+def test_a_breadboard_end_says_what_room_the_season_asks():
+    plan = work_out(Project(), milling=False, proving=False)
+    figures = [value for _, value in FAMILIES["breadboard"].figures]
+    names = [name for name, _ in FAMILIES["breadboard"].figures]
+
+    def told(moves):
+        made = tuple(moves if name == "moves" else value for name, value in zip(names, figures, strict=True))
+        card = JOINTS.card(plan, Hand(joint=f"{MADE}breadboard", made=made))
+        return next(remark for remark in card.mind if "over the year" in remark.text)
+
+    tight, wide = told(0.5), told(9.0)
+    assert tight.weight is Weight.LOOK and "give it at least that" in tight.text
+    assert wide.weight is Weight.NOTE and "there is room for it" in wide.text

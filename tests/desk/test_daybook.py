@@ -100,9 +100,14 @@ def test_a_calliper_is_read_where_something_is_measured(keeper):
 def test_a_part_cut_short_is_made_again_from_what_the_rack_has(keeper):
     keeper.press("It went wrong …")
     keeper.choose(desk(keeper).wrong, "drawer11_back")
+    woods = desk(keeper).wood
+    assert woods.count() > 1, "the smallest piece first, others to choose from"
+    wanted = woods.itemData(1)
+    keeper.choose(woods, wanted)
     keeper.type_line(desk(keeper).why, "cut short")
     keeper.press("Make it again")
     assert "another comes out of" in desk(keeper).said.text()
+    assert keeper.plan.board_of("drawer11_back").board.id == wanted
     entry = keeper.project.book[-1]
     assert entry.event is Event.REMADE and "cut short" in entry.text and entry.parts == ("drawer11_back",)
     assert not desk(keeper).why.isVisible()

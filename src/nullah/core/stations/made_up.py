@@ -9,12 +9,14 @@ from nullah.core.drawing import Anchor, Drawing, Element, Label, Role, drawing
 from nullah.core.joints.families import AtBench, told_of
 from nullah.core.joints.kinds import kinds_of
 from nullah.core.joints.made_up import FAMILIES, MADE, JointError, MadeUp, make_up
+from nullah.core.lengths import from_float
 from nullah.core.piece.form import Assembly, View
 from nullah.core.piece.part import Part
 from nullah.core.piece.sight import hidden, painted, plane_of, seen
 from nullah.core.piece.solids import Recipe, recipe
-from nullah.core.plan import Plan
+from nullah.core.plan import USUAL_WOOD, Plan
 from nullah.core.stations.station import Hand
+from nullah.core.wood.species import find_species
 
 _WOOD = ("black cherry", "yellow-poplar", "black walnut")
 _GAP = 40.0
@@ -94,4 +96,22 @@ def made_card(plan: Plan, hand: Hand) -> Card:
         told = told_of(AtBench(kind, plan.marks, plan.project.shop))
     if told is None:
         return Card(title)
-    return Card(title, told.settings, tuple(step.text for step in told.steps), told.remarks, told.why)
+    remarks = (*told.remarks, *_season_room(plan, *found)) if found is not None else told.remarks
+    return Card(title, told.settings, tuple(step.text for step in told.steps), remarks, told.why)
+
+
+def _season_room(plan: Plan, family: str, figures: tuple[float, ...]) -> Iterator[Remark]:
+    """Say what room the season asks of a joint that holds a wide panel, in the piece's own wood and room."""
+    names = [name for name, _ in FAMILIES[family].figures]
+    if "moves" not in names:
+        return
+    species = find_species(next((wood for part in plan.parts if (wood := plan.species_of(part))), USUAL_WOOD))
+    climate = plan.project.climate
+    change = figures[0] * species.tangential * climate.swing
+    least = plan.marks.write_fine(from_float(round(change, 1)))
+    short = figures[names.index("moves")] < change - 0.05
+    yield Remark(
+        f"{plan.marks.write(from_float(figures[0]))} of {species.name}, flat-sawn, move {least} over the year of a "
+        f"{climate.name}: " + ("give it at least that." if short else "there is room for it."),
+        Weight.LOOK if short else Weight.NOTE,
+    )

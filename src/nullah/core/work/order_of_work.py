@@ -57,7 +57,7 @@ def _order(key: _Same) -> OrderOfWork:
     plan = key.plan
     if plan.ledger is None or not plan.parts:
         return OrderOfWork((), (), ())
-    tasks, glued = _derived(plan)
+    tasks, glued = derive(plan)
     try:
         ordered = in_order(tasks)
     except OrderError as error:
@@ -66,8 +66,8 @@ def _order(key: _Same) -> OrderOfWork:
     return OrderOfWork(ordered, glued, faults(ordered, measured))
 
 
-def _derived(plan: Plan) -> tuple[tuple[Task, ...], tuple[Gluing, ...]]:
-    """Give the tasks as they come to mind, in the order of the piece; what comes after what stands in each."""
+def derive(plan: Plan) -> tuple[tuple[Task, ...], tuple[Gluing, ...]]:
+    """Give the tasks as they come to mind, what comes after what stands in each, and the glue-ups."""
     waits = waits_of(plan)
     saw = saw_tasks(plan)
     mill = mill_tasks(plan, saw)

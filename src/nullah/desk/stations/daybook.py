@@ -70,10 +70,12 @@ class DaybookDesk(StationDesk):
             action("It went wrong …", self._open_wrong, second),
         ]
         third = self.row()
-        self.wrong: QComboBox = chooser("part to make again", [], lambda _: None, third, "Make again")
+        self.wrong: QComboBox = chooser("part to make again", [], lambda _: self._show_woods(), third, "Make again")
+        self.wood: QComboBox = chooser("wood for another", [], lambda _: None, third, "out of")
         self.why = self._line("what went wrong", 200)
         self._wrong_row = [
-            self.wrong.parentWidget(), labelled("for", self.why, third), action("Make it again", self._remake, third),
+            self.wrong.parentWidget(), self.wood.parentWidget(), labelled("for", self.why, third),
+            action("Make it again", self._remake, third),
         ]  # fmt: skip
         self._wrong_open = False
         self.working = WorkingRow(document, self.row, lambda: self._standing(), self.clock)
@@ -212,14 +214,14 @@ class DaybookDesk(StationDesk):
     def _remake(self) -> None:
         part = str(self.wrong.currentData() or "")
         if part:
-            self.remake(part, self.why.text())
+            self.remake(part, self.why.text(), str(self.wood.currentData() or ""))
             self.why.clear()
             self._wrong_open = False
             self.refresh()
 
-    def remake(self, part: str, why: str) -> None:
-        """Make a part again: find wood for it, and take its tasks up again."""
-        came = doing.remake(self.document.plan, part, why, self.clock())
+    def remake(self, part: str, why: str, board: str = "") -> None:
+        """Make a part again: out of a board, or the smallest piece of wood that will do; take its tasks up again."""
+        came = doing.remake(self.document.plan, part, why, self.clock(), board)
         name = found.name if (found := self.document.plan.part(part)) is not None else part
         self.document.do(f"make {name} again", lambda _: came.project)
         self._say(came.said)
@@ -300,6 +302,18 @@ class DaybookDesk(StationDesk):
             for part_id, name in parts:
                 self.wrong.addItem(name, part_id)
             show_choice(self.wrong, self.document.hand.part)
+        if self._wrong_open:
+            self._show_woods()
+
+    def _show_woods(self) -> None:
+        """Offer the pieces of wood that another could come out of."""
+        woods = doing.wood_for(self.document.plan, str(self.wrong.currentData() or ""))
+        wanted = [(wood.board, wood.name + (f", {wood.other}" if wood.other else "")) for wood in woods]
+        wanted = wanted or [("", "nothing on the rack")]
+        if wanted != [(str(self.wood.itemData(i)), self.wood.itemText(i)) for i in range(self.wood.count())]:
+            self.wood.clear()
+            for board, name in wanted:
+                self.wood.addItem(name, board)
 
     def _show_page(self, stand: Standing, task: Task | None) -> None:
         page = self._pages.get(self._look)
