@@ -1,6 +1,7 @@
 """Whatever a user does, in whatever order, the plan can be worked out, shown, saved and taken back."""
 
 from dataclasses import replace
+from datetime import datetime, timedelta
 from fractions import Fraction
 
 from hypothesis import HealthCheck, settings
@@ -11,6 +12,7 @@ from nullah.core import actions
 from nullah.core.breakdown.layout import FirstCut, Placement
 from nullah.core.breakdown.rough import Allowances
 from nullah.core.joints.kinds import kinds_of
+from nullah.core.joints.spacing import SPACINGS, graded
 from nullah.core.ledger import Kind
 from nullah.core.lengths import LengthError, Marks, Slope, Unit, mm
 from nullah.core.milling.adjust import usual_readings
@@ -21,10 +23,14 @@ from nullah.core.plan import cut_list, join_as_offered, work_out
 from nullah.core.project import Project
 from nullah.core.rack.board import Board, BoardError, Flaw, FlawKind, Rise
 from nullah.core.rack.shape_readings import Calliper, Gap, Wind
+from nullah.core.season.growing import FINISHES
 from nullah.core.sheets.sheets import all_sheets
 from nullah.core.shop import USUAL_PLANES
 from nullah.core.stations import STATIONS, Hand
 from nullah.core.stations.milling import VIEWS
+from nullah.core.wood.climate import PRESETS
+from nullah.core.work import doing
+from nullah.core.work.order_of_work import order_of_work
 from nullah.demo.seed_box import seed_box
 from nullah.files.project_file import parse_project, project_text
 from nullah.instruments.shape_gauges import SimulatedGauges
@@ -202,6 +208,33 @@ class AnyProject(RuleBasedStateMachine):
     @rule(end=positive, edge=positive, thickness=positive)
     def allow(self, end, edge, thickness):
         self.do(lambda p: actions.set_allowances(p, Allowances(end, edge, thickness)))
+
+    @rule(spacing=st.sampled_from(SPACINGS), number=st.integers(1, 6))
+    def space_tails(self, spacing, number):
+        self.do(lambda p: actions.space_tails(p, "tails", graded(spacing, number)))
+
+    @rule(climate=st.sampled_from(PRESETS), finish=st.sampled_from(sorted(FINISHES)))
+    def live_elsewhere(self, climate, finish):
+        self.do(lambda p: actions.finish_with(actions.live_in(p, climate), finish))
+
+    @rule(number=st.integers(0, 30), minutes=st.none() | st.floats(0, 500), days=st.integers(-3, 3))
+    def do_a_task(self, number, minutes, days):
+        """Any task, ready or not, at whatever the clock says."""
+        plan = work_out(self.project, milling=False, proving=False)
+        tasks = order_of_work(plan).tasks
+        if tasks:
+            now, task = datetime(2026, 3, 4, 19) + timedelta(days=days), tasks[number % len(tasks)]
+            self.do(lambda p: doing.finish(plan, task, now, minutes).project)
+
+    @rule(part=parts, days=st.integers(-3, 3))
+    def make_again(self, part, days):
+        plan = work_out(self.project, milling=False, proving=False)
+        self.do(lambda p: doing.remake(plan, part, "spoilt", datetime(2026, 3, 4, 19) + timedelta(days=days)).project)
+
+    @invariant()
+    def the_order_of_work_is_sound(self):
+        order = order_of_work(work_out(self.project, milling=False, proving=False))
+        assert order.faults == ()
 
     @rule(unit=st.sampled_from(Unit))
     def show_in(self, unit):

@@ -9,7 +9,7 @@ from typing import NamedTuple
 
 from nullah.core.ledger import Ledger
 from nullah.core.piece.form import Assembly, Freedom, Mover
-from nullah.core.piece.overlap import Sharing
+from nullah.core.piece.overlap import Hold, Sharing
 from nullah.core.piece.part import Part
 from nullah.core.piece.space import Axis, Box
 from nullah.core.season.growing import Stock, Year, growth
@@ -115,7 +115,11 @@ def _loose_fit(
         value = Fraction(ledger[freedom.of] * Fraction(wanted / room).limit_denominator(10**4))
     name = parts[0].name if len(parts) == 1 else f"{parts[0].name} to {parts[-1].name.rpartition(' ')[2]}"
     size = sum(float(part.box.size(axis)) for part in parts)
-    verdict = _verdict(rooms, wanted, room, LEAST_LOOSE, MORE_LOOSE * len(parts), hold)
+    # What is nailed, slotted or held by buttons does not rattle, however much room it has.
+    ids = {part.id for part in parts}
+    holds = {joint.hold for joint in assembly.joints if joint.second in ids or joint.first in ids}
+    more = MORE_LOOSE * len(parts) if holds <= {Hold.DRY} else float("inf")
+    verdict = _verdict(rooms, wanted, room, LEAST_LOOSE, more, hold)
     return Fit(name, freedom.parts, size, room, rooms, wanted, freedom.of, value, verdict, hold)
 
 

@@ -22,6 +22,9 @@ from nullah.core.stations.station import Hand
 from nullah.core.work.day_book import Standing
 from nullah.core.work.joint_work import joint_work
 
+#: So many letters of a title have room above its picture; the card has all of it.
+_ON_BENCH = 44
+
 _CARE = {
     Trade.SAW: (SAW_BITES, "Gloves for rough timber; look for nails in reclaimed wood."),
     Trade.MILL: ("Both hands behind the plane; the board is held, not hand-held. Dust of some woods irritates.",),
@@ -88,7 +91,7 @@ def draw_next(plan: Plan, stand: Standing, task: Task | None) -> Drawing:
     # Above the names of mates and their measures, which stand over a joint.
     up = -36 if joint_of(plan, task) is not None else -22
     words = [
-        Label((left, top), _short(task.title), 5.2, Anchor.START, bold=True, nudge_mm=(0, up)),
+        Label((left, top), _short(task.title, _ON_BENCH), 5.2, Anchor.START, bold=True, nudge_mm=(0, up)),
         Label((left, top), told, 3.2, Anchor.START, Role.FAINT, nudge_mm=(0, up + 7)),
     ]  # fmt: skip
     again = stand.progress.again.get(task.id)
@@ -107,8 +110,8 @@ def idle_words(plan: Plan, stand: Standing) -> str:
     return "Nothing can be done just now: glue, finish or wood must dry first."
 
 
-def _short(title: str) -> str:
-    return title if len(title) <= 74 else f"{title[:73].rstrip()}…"
+def _short(title: str, most: int = 74) -> str:
+    return title if len(title) <= most else f"{title[: most - 1].rstrip()}…"
 
 
 # --- the card -------------------------------------------------------------------------------------

@@ -20,7 +20,7 @@ from nullah.core.drawing import (
     rectangle,
 )
 from nullah.core.ledger import Origin
-from nullah.core.lengths import Length, from_float
+from nullah.core.lengths import Length, Unit, from_float
 from nullah.core.plan import USUAL_WOOD, Plan
 from nullah.core.season.fits import Fit, Verdict
 from nullah.core.season.growing import PartYear
@@ -30,7 +30,7 @@ from nullah.core.wood.climate import MONTHS
 from nullah.core.work.seasons import Season, room_to_leave, season_of
 
 # The year on the bench: a column for each month, names at the left; sizes of the drawing are those of paper, mm.
-_COLUMN, _NAMES, _CURVE, _ROW = 8.2, 60.0, 26.0, 14.5
+_COLUMN, _NAMES, _CURVE, _ROW = 7.2, 50.0, 26.0, 14.5
 _WIDE = 12 * _COLUMN
 #: So many fits and joints are drawn; the rest have room enough.
 _MOST_FITS, _MOST_STRAINS = 7, 3
@@ -108,7 +108,7 @@ def _months(season: Season, part: PartYear, plan: Plan) -> Iterator[Element]:
     yield Path(tuple(room), Role.PENCIL)
     yield Path(tuple(wood), Role.CHALK)
     yield line((0, up(now)), (_WIDE, up(now)), Role.GAUGE)
-    yield Label((_WIDE, up(now)), f"now {now:.1f} %", 2.8, Anchor.START, nudge_mm=(1.5, 0))
+    yield Label((_WIDE, up(now)), f"now {now:.1f} %", 2.6, Anchor.END, nudge_mm=(-1, 2 if up(now) < 4 else -2))
     words = f"{_short(part.part.name)}: {min(own):.1f} to {max(own):.1f} %"
     yield Label((-_NAMES, 13.5), words, 3.0, Anchor.START, Role.CHALK)
 
@@ -116,24 +116,24 @@ def _months(season: Season, part: PartYear, plan: Plan) -> Iterator[Element]:
 def _width_row(plan: Plan, part: PartYear, y: float) -> Iterator[Element]:
     """Draw the width of the part in hand by month, what changes drawn many times as large, with the true figures."""
     widest = max(abs(each) for each in part.change) or 1.0
-    times = 2.4 / widest
+    times = 2.1 / widest
     yield Label(
         (-_NAMES, y + 1.5), f"{_short(part.part.name)}, its width", 3.2, Anchor.START, bold=True, of=part.part.id
     )
     words = f"{plan.marks.write(from_float(part.width))} now; change drawn {_round(times)}×"
     yield Label((-_NAMES, y + 6), words, 2.7, Anchor.START, Role.FAINT)
     for month, change in enumerate(part.change):
-        half = 2.4 + change * times / 2
+        half = 2.1 + change * times / 2
         middle = _middle(month)
         wood = part.stock.species.name
         yield rectangle(middle - half, y, 2 * half, 5, fill=Fill.WOOD, species=wood, of=part.part.id)
-        figure = plan.marks.write_thin(change, unit=False)
+        figure = _thin(plan, change)
         yield Label((middle, y + 5), f"+{figure}" if change > 0.005 else figure, 2.4, nudge_mm=(0, 2.5))
 
 
 def _fit_row(plan: Plan, fit: Fit, y: float, in_hand: bool) -> Iterator[Element]:
     """Draw what moves in its opening, month by month, the room drawn many times as large."""
-    times = 2.6 / max(max(fit.rooms), 0.5)
+    times = 2.3 / max(max(fit.rooms), 0.5)
     of = fit.parts[0] if fit.parts else ""
     yield Label((-_NAMES, y + 0.5), _short(fit.title), 3.2, Anchor.START, Role.CHALK if in_hand else Role.LABEL,
                 bold=True, of=of)  # fmt: skip
@@ -143,7 +143,7 @@ def _fit_row(plan: Plan, fit: Fit, y: float, in_hand: bool) -> Iterator[Element]
     words = f"room now {plan.marks.write_fine(from_float(fit.room))}"
     yield Label((-_NAMES, y + 8.5), words, 2.6, Anchor.START, Role.FAINT)
     species = plan.species_of(part) if (part := plan.part(of)) is not None else ""
-    inner = 3.1
+    inner = 2.8
     for month, room in enumerate(fit.rooms):
         middle = _middle(month)
         for rail in (middle - inner - 0.6, middle + inner):
@@ -153,7 +153,7 @@ def _fit_row(plan: Plan, fit: Fit, y: float, in_hand: bool) -> Iterator[Element]
         yield rectangle(middle - half, y + 0.7, 2 * half, 3.6, role, Fill.WOOD, species, of)
         told = month in (fit.tightest, fit.loosest)
         colour = Role.WARN if room < 0 else Role.LABEL if told else Role.FAINT
-        figure = plan.marks.write_thin(room, unit=False)
+        figure = _thin(plan, room)
         yield Label((middle, y + 5), figure, 2.4, role=colour, bold=told, nudge_mm=(0, 2.5))
 
 
@@ -168,12 +168,18 @@ def _strain_row(plan: Plan, strain: Strain, y: float) -> Iterator[Element]:
     yield Label((0, y), words, 3.0, Anchor.START, Role.WARN if strain.cracks else Role.FAINT)
 
 
+def _thin(plan: Plan, millimetres: float) -> str:
+    """Write a small figure in a narrow column: thousandths of an inch without the nought."""
+    figure = plan.marks.write_thin(millimetres, unit=False)
+    return figure.replace("0.", ".", 1) if plan.marks.unit is Unit.INCH and "0." in figure[:3] else figure
+
+
 def _round(times: float) -> str:
     return f"{times:.0f}" if times >= 3 else f"{times:.1f}"
 
 
 def _short(text: str) -> str:
-    return text if len(text) <= 36 else f"{text[:35].rstrip()}…"
+    return text if len(text) <= 27 else f"{text[:26].rstrip()}…"
 
 
 # --- on the card ----------------------------------------------------------------------------------
