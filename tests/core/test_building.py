@@ -1,5 +1,6 @@
 """The seed cabinet built in the Day Book from first cut to record; what goes wrong on the way is handled to the end."""
 
+from dataclasses import replace
 from fractions import Fraction
 
 import pytest
@@ -10,6 +11,7 @@ from nullah.core.lengths import mm
 from nullah.core.plan import work_out
 from nullah.core.rack.board import Reading
 from nullah.core.stations import STATIONS, Hand
+from nullah.core.stations.daybook import CALENDAR
 from nullah.core.work import doing
 from nullah.core.work.day_book import deviations, record_of, standing
 from nullah.core.work.order_of_work import order_of_work
@@ -44,7 +46,7 @@ def test_the_cabinet_is_built_from_first_cut_to_record():
         a_narrower_opening_made_the_dividers_and_drawers_narrower,
         a_board_wetter_than_thought_was_let_dry_before_its_parts_were_milled,
         the_short_bottom_was_made_again_out_of_other_wood, its_record_tells_what_was_learned,
-        the_station_says_that_it_is_made,
+        the_station_says_that_it_is_made, how_well_times_are_known_is_told,
     ):  # fmt: skip
         look(built)
 
@@ -106,6 +108,13 @@ def its_record_tells_what_was_learned(built):
     assert record.tolerance is not None and record.tolerance < 1
     words = " ".join(record.in_words)
     assert "% waste" in words and "made again" in words
+
+
+def how_well_times_are_known_is_told(built):
+    plan, now = built
+    half = replace(plan.project, book=plan.project.book[:60])
+    card = DAYBOOK.card(work_out(half, milling=False, proving=False), Hand(now=doing.stamp(now), view=CALENDAR))
+    assert any("times the guess" in line and "records" in line for line in card.why)
 
 
 def the_station_says_that_it_is_made(built):

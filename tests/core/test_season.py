@@ -9,6 +9,7 @@ from hypothesis import strategies as st
 
 from nullah.core import actions
 from nullah.core.card import Weight
+from nullah.core.joints.kinds import kinds_of
 from nullah.core.lengths import mm
 from nullah.core.piece.forms import FORMS
 from nullah.core.piece.own import OwnBoard, OwnJoint
@@ -181,7 +182,20 @@ def test_where_glue_may_go_is_told(hold, wide, words):
     assert not strain.cracks and words in strain.advice
 
 
+def test_a_joint_says_what_room_the_season_leaves_in_it(cabinet):
+    joints = next(station for station in STATIONS if station.id == "joints")
+    back = next(kind for kind in kinds_of(cabinet.assembly) if kind.name == "rabbet")
+    texts = [r.text for r in joints.card(cabinet, Hand(joint=back.id, part=back.second.part.id)).mind]
+    assert any(
+        text.startswith("Back board 1 to 3 moves freely all year: 7.2 mm of room is left in July") for text in texts
+    )
+    dado = next(kind for kind in kinds_of(cabinet.assembly) if kind.name == "stopped dado")
+    assert not any("room is left" in r.text for r in joints.card(cabinet, Hand(joint=dado.id)).mind)
+
+
 def test_joints_are_ranked_by_strain(cabinet):
+    texts = [remark.text for remark in SEASON.card(cabinet, Hand()).mind]
+    assert any(text.startswith("Most strained across the grain: ") for text in texts)
     strains = season_of(cabinet).strains
     fast = [abs(strain.moves) for strain in strains if strain.joint.hold.rigid]
     assert fast == sorted(fast, reverse=True) and len(fast) > 5

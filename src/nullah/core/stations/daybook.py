@@ -7,6 +7,7 @@ from datetime import datetime, timedelta
 
 from nullah.core.bench.book import Event, in_words
 from nullah.core.bench.hours import DAYS, clock, day_of
+from nullah.core.bench.rates import RATES
 from nullah.core.bench.tasks import Task, Trade
 from nullah.core.card import Card, Mend, Remark, Setting, Weight
 from nullah.core.drawing import Anchor, Drawing, Element, Fill, Label, Role, drawing, line, rectangle
@@ -14,7 +15,15 @@ from nullah.core.lengths import from_float
 from nullah.core.plan import Plan
 from nullah.core.stations.next_step import draw_next, idle_words, task_card
 from nullah.core.stations.station import Hand, Station
-from nullah.core.work.day_book import Deviation, Standing, deviations, hours_left, record_of, standing
+from nullah.core.work.day_book import (
+    Deviation,
+    Standing,
+    deviations,
+    hours_left,
+    learned_of,
+    record_of,
+    standing,
+)
 
 CALENDAR = "calendar"
 #: When nothing says what time it is, a Thursday evening in winter.
@@ -218,7 +227,14 @@ def calendar_card(plan: Plan, stand: Standing) -> Card:
     waits = [stand.order.task(name) for name in calendar.chain if calendar.why.get(name) == "wait"]
     before = [stand.order.task(calendar.chain[calendar.chain.index(task.id) - 1]) for task in waits if task is not None]
     mark = tuple(f"Waits for: {task.title.lower()}" for task in before if task is not None)
-    return Card("Calendar", settings, mark, tuple(_faults(stand)), _why(plan, stand))
+    return Card("Calendar", settings, mark, tuple(_faults(stand)), (*_why(plan, stand), *_known(plan)))
+
+
+def _known(plan: Plan) -> Iterator[str]:
+    """Say how well each rate is known, the best first."""
+    found = [(name, each) for name, each in learned_of(plan).items() if each.records]
+    for name, each in sorted(found, key=lambda item: item[1].spread)[:8]:
+        yield f"{RATES[name].title[:1].upper()}{RATES[name].title[1:]}: {each.in_words}."
 
 
 def _state(plan: Plan) -> str:

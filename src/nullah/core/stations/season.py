@@ -135,8 +135,8 @@ def _fit_row(plan: Plan, fit: Fit, y: float, in_hand: bool) -> Iterator[Element]
     """Draw what moves in its opening, month by month, the room drawn many times as large."""
     times = 2.3 / max(max(fit.rooms), 0.5)
     of = fit.parts[0] if fit.parts else ""
-    yield Label((-_NAMES, y + 0.5), _short(fit.title), 3.2, Anchor.START, Role.CHALK if in_hand else Role.LABEL,
-                bold=True, of=of)  # fmt: skip
+    title = _short(fit.title.replace(" in its opening", ""))
+    yield Label((-_NAMES, y + 0.5), title, 3.2, Anchor.START, Role.CHALK if in_hand else Role.LABEL, bold=True, of=of)
     mark = {Weight.FAILS: "▲ ", Weight.LOOK: "◆ ", Weight.NOTE: ""}[_WEIGHTS[fit.verdict]]
     colour = {Weight.FAILS: Role.WARN, Weight.LOOK: Role.FLAW, Weight.NOTE: Role.FAINT}[_WEIGHTS[fit.verdict]]
     yield Label((-_NAMES, y + 4.5), f"{mark}{fit.verdict.value}", 2.8, Anchor.START, colour)
@@ -266,6 +266,14 @@ def _glue(plan: Plan, season: Season) -> Iterator[Remark]:
             f"{strain.still.name}; by {MONTHS[strain.month]} it would move {moves}: {strain.advice}.",
             Weight.FAILS, (mend,),
         )  # fmt: skip
+    moving = [each for each in season.strains if abs(each.moves) >= 0.05 and not each.cracks][:_MOST_STRAINS]
+    if moving:
+        told = "; ".join(
+            f"{each.moving.name} in {each.still.name}, {plan.marks.write_thin(abs(each.moves))} by "
+            f"{MONTHS[each.month]}, {each.joint.hold.value}"
+            for each in moving
+        )
+        yield Remark(f"Most strained across the grain: {told}.")
     glued = [each for each in season.strains if each.joint.hold.rigid and not each.cracks]
     if glued:
         widest = max(glued, key=lambda each: each.held)
