@@ -1,0 +1,123 @@
+"""Tasks of putting together: shaping, the last planing inside, glue-ups, cleaning up, fitting what moves, finish."""
+
+from __future__ import annotations
+
+from typing import NamedTuple
+
+from nullah.core.bench.cutlist import together
+from nullah.core.bench.tasks import Task, Trade
+from nullah.core.bench.working import COATS
+from nullah.core.plan import Plan
+from nullah.core.work.gluing import Gluing
+from nullah.core.work.joint_tasks import JointTasks
+from nullah.core.work.stock_tasks import MillTasks
+
+
+class _Made(NamedTuple):
+    """What makes parts ready to go together: their milling, their cutting to fit, their shaping, their joints."""
+
+    mill: dict[str, str]
+    fit: dict[str, str]
+    shape: dict[str, str]
+    joints: JointTasks
+
+    def ready(self, parts: tuple[str, ...]) -> list[str]:
+        """Give the tasks that must be done before these parts are put together."""
+        found = [by[part] for by in (self.mill, self.fit, self.shape) for part in parts if part in by]
+        whole = frozenset(parts)
+        return found + [name for part in parts for name in self.joints.done_with(part, whole)]
+
+
+def assembly_tasks(
+    plan: Plan, mill: MillTasks, fit: dict[str, str], joints: JointTasks, glued: tuple[Gluing, ...]
+) -> tuple[Task, ...]:
+    """Give all tasks from shaping to cleaning up; what goes in and out of the piece comes when that is glued."""
+    shape = _shape_tasks(plan, mill, joints)
+    made = _Made(mill.by_part, fit, {part: task.id for task in shape for part in task.parts}, joints)
+    smooth = _smooth_tasks(plan, made, glued)
+    glue: list[Task] = []
+    last: dict[str, str] = {}
+    for each in glued:
+        after = made.ready(each.parts)
+        after += [smooth[each.group].id] if each.group in smooth else []
+        after += [last[each.group]] if each.group in last else []
+        after += [last[""]] if each.mover and "" in last else []
+        glue.append(each.task(plan, tuple(dict.fromkeys(after))))
+        last[each.group] = each.id
+    return (*shape, *smooth.values(), *glue, *_clean_tasks(plan, last))
+
+
+def _shape_tasks(plan: Plan, mill: MillTasks, joints: JointTasks) -> list[Task]:
+    """Shape parts after their joints are cut: a taper after its mortises, a bevel after its groove."""
+    alike: dict[str, list[str]] = {}
+    for shaped in plan.parts:
+        if shaped.shapings:
+            alike.setdefault(shaped.alike, []).append(shaped.id)
+    found = []
+    for name, ids in alike.items():
+        parts = [part for each in ids if (part := plan.part(each)) is not None]
+        metres = sum(float(part.length) / 1000 * len(part.shapings) for part in parts)
+        after = [mill.by_part[each] for each in ids] + [task for each in ids for task in joints.cut_in(each)]
+        found.append(
+            Task(f"shape/{name}", f"Shape {_names(plan, tuple(ids))}", Trade.SHAPE, tuple(ids),
+                 tuple(dict.fromkeys(after)), (("shape", metres), ("set up", 1.0)), of=f"shape/{ids[0]}")
+        )  # fmt: skip
+    return found
+
+
+def _smooth_tasks(plan: Plan, made: _Made, glued: tuple[Gluing, ...]) -> dict[str, Task]:
+    """Plane clean, once for each group, what no plane gets to when it is glued; lines may go then."""
+    found: dict[str, Task] = {}
+    for group in dict.fromkeys(each.group for each in glued if each.glues):
+        parts = tuple(dict.fromkeys(part for each in glued if each.group == group and each.glues
+                                    for part in each.parts))  # fmt: skip
+        name = f"smooth/{group or 'piece'}"
+        found[group] = Task(
+            name, f"Plane clean what will be inside: {_names(plan, parts)}", Trade.SMOOTH, parts,
+            tuple(dict.fromkeys(made.ready(parts))), (("smooth", _area(plan, parts) / 2), ("set up", 1.0)),
+            removes=tuple((part, "all") for part in parts), of=name,
+        )  # fmt: skip
+    return found
+
+
+def _clean_tasks(plan: Plan, last: dict[str, str]) -> list[Task]:
+    """Clean up each group when it is together; what moves is fitted to its opening then."""
+    found = []
+    main = "clean/piece" if "" in last else ""
+    for group, put_together in last.items():
+        parts = tuple(part.id for part in plan.parts if part.group == group)
+        mover = next((each for each in plan.assembly.movers if each.group == group), None)
+        of_group = mover.name if mover is not None else f"the {plan.form.title.lower().partition(' (')[0]}"
+        title = f"Plane the joints of {of_group} flush, and its outside"
+        after = [put_together]
+        if mover is not None and main and group:
+            title = f"Fit {mover.name} in its opening: plane until it runs, the same gap all round"
+            after.append(main)
+        name = f"clean/{group or 'piece'}"
+        work = (("smooth", _area(plan, parts) / 2), ("fit", 1.0))
+        found.append(Task(name, title, Trade.CLEAN, parts, tuple(after), work, of=name))
+    return found
+
+
+def finish_tasks(plan: Plan, tasks: tuple[Task, ...]) -> tuple[Task, ...]:
+    """Put the finish on when all else is done: a coat, a wait, a coat."""
+    coats, hours = COATS.get(plan.project.finish, (0, 0.0))
+    behind = {name for task in tasks for name in task.after}
+    after = tuple(task.id for task in tasks if task.id not in behind)
+    parts = tuple(part.id for part in plan.parts)
+    work = (("coat", _area(plan, parts)), ("set up", 1.0))
+    found = []
+    for coat in range(1, coats + 1):
+        title = f"Put on {plan.project.finish}, coat {coat} of {coats}"
+        found.append(Task(f"finish/{coat}", title, Trade.FINISH, parts, after, work, hours, of="finish", whole=True))
+        after = (found[-1].id,)
+    return tuple(found)
+
+
+def _names(plan: Plan, ids: tuple[str, ...]) -> str:
+    return together([part.name for each in ids if (part := plan.part(each)) is not None])
+
+
+def _area(plan: Plan, ids: tuple[str, ...]) -> float:
+    """Give the area of the faces of some parts, dm²."""
+    return sum(2 * float(part.length) * float(part.width) for each in ids if (part := plan.part(each))) / 10_000
