@@ -56,7 +56,8 @@ class Learned(NamedTuple):
         if not self.records:
             return "a guess"
         low, high = (self.factor * math.exp(each * self.spread) for each in (-1, 1))
-        return f"{self.factor:.2f} times the guess ({low:.2f} to {high:.2f}, {self.records} records)"
+        count = f"{self.records} record{'s' * (self.records != 1)}"
+        return f"{self.factor:.2f} times the guess ({low:.2f} to {high:.2f}, {count})"
 
 
 class Record(NamedTuple):

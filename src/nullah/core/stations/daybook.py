@@ -209,9 +209,9 @@ def _why(plan: Plan, stand: Standing) -> tuple[str, ...]:
             + (f"the hours at the bench, and {len(waits)} wait{'s' * (len(waits) != 1)} for glue, finish or wood that "
                "nothing else could fill." if waits else "the hours at the bench.")
         )  # fmt: skip
-    known = [(name, each) for name, each in dict(plan.project.working.rates).items() if each.records]
-    told.append("Times are first guesses until you keep your own." if not known and not plan.project.book else
-                "Times follow what you have written down.")  # fmt: skip
+    known = any(each.records for each in learned_of(plan).values())
+    told.append("Times follow what you have written down." if known else
+                "Times are first guesses until you keep your own.")  # fmt: skip
     return tuple(told)
 
 
@@ -226,7 +226,7 @@ def calendar_card(plan: Plan, stand: Standing) -> Card:
     )
     waits = [stand.order.task(name) for name in calendar.chain if calendar.why.get(name) == "wait"]
     before = [stand.order.task(calendar.chain[calendar.chain.index(task.id) - 1]) for task in waits if task is not None]
-    mark = tuple(f"Waits for: {task.title.lower()}" for task in before if task is not None)
+    mark = tuple(f"Waits for: {task.title[:1].lower()}{task.title[1:]}" for task in before if task is not None)
     return Card("Calendar", settings, mark, tuple(_faults(stand)), (*_why(plan, stand), *_known(plan)))
 
 

@@ -96,6 +96,7 @@ class DaybookDesk(StationDesk):
     def show_look(self, look: str) -> None:
         """Look at the next step, at the order, the calendar, the book, or from afar."""
         self._look = look
+        self.said.setText("")
         self.looks[look].setChecked(True)
         self.document.set_hand(self.document.hand._replace(view=look if look == CALENDAR else ""))
         self.refresh()
