@@ -425,6 +425,21 @@ def test_an_answer_without_a_figure_is_asked_for(miller):
     assert sticks.view.shown != far, "the far stick has moved in"
 
 
+def test_the_sticks_are_read_in_inches_where_inches_are_shown(miller, practice):
+    miller.press("inches")
+    miller.press("Read the sticks")
+    sticks = desk(miller).sighting
+    assert "″" in sticks.ask.text() and " mm" not in sticks.ask.text()
+    wound = sticks.exercise.wound
+    rise = shown_rise(wound, 0, wound.length, sticks.exercise.stick)
+    assert abs(rise) > 0.3
+    answer(miller, "right" if rise > 0 else "left", f"{abs(rise) / 25.4:.3f}", wound.begins)
+    assert sticks.told.text().startswith("Right. ") and "″ high at the stick" in sticks.told.text()
+    miller.press("Next board")
+    answer(miller, "left", "2 in", 0.0)
+    assert "″ off" in sticks.progress.text()
+
+
 def test_the_rows_fit_at_the_smallest_window(miller):
     miller.window.resize(1024, 640)
     for look in ("Forecast", "Survey", "Strokes", "Edges", "Plane it", "Read the sticks"):

@@ -12,6 +12,7 @@ from PySide6.QtGui import QColor, QKeyEvent, QPainter, QPaintEvent
 from PySide6.QtWidgets import QLabel, QLineEdit, QVBoxLayout, QWidget
 
 from nullah.core.drawing import Drawing
+from nullah.core.lengths import LengthError, Marks, from_float, read_length
 from nullah.core.milling.sighting import (
     BEGINS,
     Answer,
@@ -77,11 +78,13 @@ def _under(above: Drawing, below: Drawing) -> Drawing:
 class SightingPage(QWidget):
     """One exercise after another; the record of progress is kept on this machine.
 
-    `today` may be put in the place of the clock; `seed` gives the order of the exercises.
+    `today` may be put in the place of the clock; `seed` gives the order of the exercises; `marks` tells the unit
+    that is shown.
     """
 
-    def __init__(self, file: Path | None = None, seed: int | None = None) -> None:
+    def __init__(self, file: Path | None = None, seed: int | None = None, marks: Callable[[], Marks] = Marks) -> None:
         super().__init__()
+        self._marks = marks
         self.file = file or practice_file()
         self.today: Callable[[], date] = date.today
         self.tries: tuple[Try, ...] = read_practice(self.file)
@@ -94,10 +97,10 @@ class SightingPage(QWidget):
         self.at = chooser("where the far stick stands", _PLACES, lambda _: self._show(), row, "Far stick")
         self.high = chooser("which end stands high", _HIGH, lambda _: None, row, "Stands high")
         self.rise = QLineEdit()
-        self.rise.setAccessibleName("by how much at the stick's end, mm")
+        self.rise.setAccessibleName("by how much at the stick's end")
         self.rise.setFixedWidth(60)
         self.rise.setMinimumHeight(32)
-        labelled("by how much at its end, mm", self.rise, row)
+        labelled("by how much at its end", self.rise, row)
         begins = [(str(share), words) for share, words in BEGINS]
         self.begins = chooser("where the wind begins", begins, lambda _: None, row, "begins")
         self.say = action("That is how it is", self.answer, row, main=True)
@@ -129,10 +132,11 @@ class SightingPage(QWidget):
         self.exercise = exercise(next_level(self.tries), self._chance.randrange(1_000_000))
         self.marked = None
         given = self.exercise
-        size = f"{given.wound.length:.0f} by {given.wound.width:.0f} mm"
+        write = self._marks().write
+        size = f"{write(from_float(given.wound.length), unit=False)} by {write(from_float(given.wound.width))}"
         self.ask.setText(
-            f"A board {size}, sticks {given.stick:.0f} long. The near one is all dark; the far one, behind it, has a "
-            "pale edge. To see where the wind begins, move the far stick to the middle and look again."
+            f"A board {size}, sticks {write(from_float(given.stick))} long. The near one is all dark; the far one, "
+            "behind it, has a pale edge. To see where the wind begins, move the far stick to the middle and look again."
         )
         self.at.setCurrentIndex(0)
         self.told.setText("")
@@ -147,7 +151,7 @@ class SightingPage(QWidget):
             shown = _under(shown, answered(given.wound))
         self.view.shown = shown
         self.view.update()
-        self.progress.setText(progress_in_words(self.tries))
+        self.progress.setText(progress_in_words(self.tries, self._marks()))
         self.say.setEnabled(self.marked is None)
 
     def answer(self) -> None:
@@ -157,9 +161,9 @@ class SightingPage(QWidget):
             return
         high = str(self.high.currentData())
         try:
-            rise = 0.0 if high == "true" else float(self.rise.text().replace(",", ".").replace("mm", ""))
-        except ValueError:
-            self.told.setText("By how much, in mm? A guess is an answer.")
+            rise = 0.0 if high == "true" else float(read_length(self.rise.text(), self._marks().unit))
+        except LengthError:
+            self.told.setText("By how much? A guess is an answer.")
             return
         given = Answer(high, rise, float(str(self.begins.currentData())))
         self.marked = mark(given, self.exercise)
@@ -178,18 +182,21 @@ class SightingPage(QWidget):
             side, where = "right" if rise > 0 else "left", dict(BEGINS)[wound.begins]
             over = abs(wound.wind)
             was = (
-                f"The far {side} end stands {abs(rise):.1f} mm high at the stick, {over:.1f} mm over the board; "
-                f"it begins {where}."
+                f"The far {side} end stands {self._fine(abs(rise))} high at the stick, {self._fine(over)} over the "
+                f"board; it begins {where}."
             )
         if marked.right:
             return f"Right. {was}"
         wrong = [
             words for ok, words in (
-                (marked.high_right, "which end"), (marked.rise_right, f"how much ({marked.rise_off:.1f} mm off)"),
+                (marked.high_right, "which end"), (marked.rise_right, f"how much ({self._fine(marked.rise_off)} off)"),
                 (marked.begins_right, "where it begins"),
             ) if not ok
         ]  # fmt: skip
         return f"Not {' nor '.join(wrong)}. {was} The net shows the face, eight times too high."
+
+    def _fine(self, millimetres: float) -> str:
+        return self._marks().write_fine(from_float(millimetres))
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter):

@@ -13,6 +13,7 @@ from collections.abc import Sequence
 from typing import NamedTuple, Protocol
 
 from nullah.core.drawing import Drawing, Element, Fill, Path, Point, Role, drawing
+from nullah.core.lengths import Marks, from_float
 
 #: Height of a winding stick, mm.
 STICK_HIGH = 36.0
@@ -251,7 +252,7 @@ def next_level(tries: Sequence[Try]) -> int:
     return level
 
 
-def progress_in_words(tries: Sequence[Try]) -> str:
+def progress_in_words(tries: Sequence[Try], marks: Marks = Marks()) -> str:
     """Say how it has gone, in a sentence or two."""
     if not tries:
         return "Nothing practised yet."
@@ -261,6 +262,6 @@ def progress_in_words(tries: Sequence[Try]) -> str:
     best = max((each.level for each in tries if each.right), default=0)
     return (
         f"{len(tries)} board{'s' * (len(tries) > 1)} read; of the last {len(last)}, {right} right, "
-        f"figures {off:.1f} mm off on the whole. "
+        f"figures {marks.write_fine(from_float(off))} off on the whole. "
         f"Step {best + 1} of {HARDEST + 1} reached."
     )

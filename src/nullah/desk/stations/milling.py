@@ -72,7 +72,7 @@ class MillingDesk(StationDesk):
             if self.sighting is None:
                 from nullah.desk.sighting import SightingPage
 
-                self.sighting = SightingPage()
+                self.sighting = SightingPage(marks=lambda: self.document.project.marks)
             return self.sighting
         return None
 
