@@ -11,18 +11,20 @@ from nullah.core.drawing import Fill, Path, Role
 from nullah.core.joints.cutouts import sizes_of
 from nullah.core.joints.families.butt import holes
 from nullah.core.joints.kinds import kinds_of
+from nullah.core.joints.views import between_tails
 from nullah.core.lengths import Direction, Marks, Unit, mm
 from nullah.core.piece.forms import FORMS
 from nullah.core.piece.overlap import Hold, Sharing
 from nullah.core.piece.own import OwnBoard, OwnJoint
 from nullah.core.piece.shaping import Chamfer
+from nullah.core.piece.solids import build, recipe
 from nullah.core.piece.space import Side
 from nullah.core.plan import work_out
 from nullah.core.project import Piece, Project
 from nullah.core.shop import Schools, Shop
 from nullah.core.stations import STATIONS, Hand
 from nullah.core.stations.joint_steps import STEP_BY_STEP, draw_step, step_card
-from nullah.core.work.corner_steps import corner_steps, moulded_edges
+from nullah.core.work.corner_steps import corner_steps
 from nullah.core.work.joint_work import at_bench, joint_work
 from nullah.demo.seed_cabinet import seed_cabinet
 
@@ -129,18 +131,39 @@ def own_corner(*shaped):
     return work_out(Project(piece=piece), milling=False, proving=False)
 
 
+def corner_of(plan):
+    return next(corner for corner in plan.corners if "own1" in (*corner.tail_boards, *corner.pin_boards))
+
+
 def test_where_both_boards_are_moulded_at_an_edge_the_half_pin_there_is_mitred():
     plan = own_corner("front", "side")
-    corner = next(corner for corner in plan.corners if "own1" in (*corner.tail_boards, *corner.pin_boards))
-    assert moulded_edges(plan, corner) == (("upper", mm(6)),)
+    corner = corner_of(plan)
+    assert corner.layout.spec.mitres == (mm(0), mm(6))
     told = [step.text for step in corner_steps(plan, corner)]
     assert any("mitre 6.0 mm of both boards" in text for text in told)
+    # The half-pin at the mitred edge is not sawn off: less waste is hatched there.
+    shapes = list(between_tails(corner.layout, 15.0))
+    assert max(level for _, level in shapes[-1]) == float(corner.layout.spec.width) - 6
+
+
+def test_the_solids_of_a_mitred_corner_fill_it_and_do_not_collide():
+    plain, mitred = own_corner(), own_corner("front", "side")
+    for plan in (plain, mitred):
+        parts = {part.id: part._replace(shapings=()) for part in plan.parts}
+        joints = plan.assembly.joints
+        one, two = (build(recipe(parts[name], joints, parts)) for name in ("own1", "own2"))
+        assert (one ^ two).volume() < 0.01
+        overlap = parts["own1"].box.overlap(parts["own2"].box)
+        both = float(parts["own1"].box.volume + parts["own2"].box.volume - overlap.volume)
+        assert (one + two).volume() == pytest.approx(both, rel=1e-6)
+    volumes = [build(recipe(plan.part("own1"), plan.assembly.joints, {p.id: p for p in plan.parts})).volume()
+               for plan in (plain, mitred)]  # fmt: skip
+    assert volumes[0] != pytest.approx(volumes[1], rel=1e-6)
+    assert work_out(mitred.project).failing == work_out(plain.project).failing
 
 
 def test_an_edge_that_only_one_board_has_is_no_moulding_that_turns_a_corner():
-    plan = own_corner("front")
-    corner = next(corner for corner in plan.corners if "own1" in (*corner.tail_boards, *corner.pin_boards))
-    assert moulded_edges(plan, corner) == ()
+    assert corner_of(own_corner("front")).layout.spec.mitres == (mm(0), mm(0))
 
 
 # --- settings rounded the safe way, and tools there are -----------------------------------------------------------

@@ -27,6 +27,7 @@ from nullah.core.ledger import Ledger, LedgerError, Origin, work_out_ledger
 from nullah.core.lengths import Direction, Length, Marks
 from nullah.core.piece.form import Assembly, Form
 from nullah.core.piece.forms import FORMS
+from nullah.core.piece.moulded import mitred_where_moulded
 from nullah.core.piece.overlap import Hold, Joint
 from nullah.core.piece.own import offers, with_own
 from nullah.core.piece.part import INSIDE, Part
@@ -291,7 +292,12 @@ def _piece(piece: Piece) -> tuple[Ledger | None, Assembly, str]:
     assembly = form.assemble(ledger, chosen)
     holds = dict(piece.holds)
     spacings = dict(piece.spacings)
-    joints = tuple(_spaced(_held(joint, holds.get(joint.id, "")), spacings) for joint in assembly.joints)
+    parts = {part.id: part for part in assembly.parts}
+    joints = tuple(
+        mitred_where_moulded(joint, parts[joint.first], parts[joint.second])
+        if joint.first in parts and joint.second in parts else joint
+        for joint in (_spaced(_held(each, holds.get(each.id, "")), spacings) for each in assembly.joints)
+    )  # fmt: skip
     return ledger, assembly._replace(joints=joints), ""
 
 

@@ -52,6 +52,7 @@ def _corner(ledger: Ledger, assembly: Assembly, shop: Shop, marks: Marks, joints
         tail_thickness=tail.thickness, pin_thickness=pin.thickness - lap,
         tails=int(ledger[f"{tails.prefix}.count"]), half_pin=Length(tails.half_pin), pin=Length(tails.pin),
         slope=tails.slope, proud=Length(tails.proud), widths=tails.widths,
+        mitres=(Length(tails.mitres[0]), Length(tails.mitres[1])),
     )  # fmt: skip
     try:
         layout = dovetail.lay_out(spec)

@@ -42,6 +42,8 @@ class Dovetail:
         How far end grain is to stand out, to be planed flush; below 0 for shy.
     widths : tuple of Fraction
         The tails' widths against each other, from the lower edge; empty where all are equal.
+    mitres : (Length, Length)
+        How wide the corner is mitred along its lower and its upper edge.
     """
 
     width: Length
@@ -53,6 +55,7 @@ class Dovetail:
     slope: Slope
     proud: Length = field(default_factory=lambda: mm(0))
     widths: tuple[Fraction, ...] = ()
+    mitres: tuple[Length, Length] = (mm(0), mm(0))
 
     @property
     def equal(self) -> bool:

@@ -48,10 +48,11 @@ def between_tails(layout: DovetailLayout, reach: float) -> Iterator[tuple[Point,
     tuple of (inward, level)
         Corners: mm in from the end of the board, mm up from its lower edge.
     """
-    edge_end = edge_base = 0.0
+    # A mitred edge is not sawn off at the baseline: its half of the corner stays.
+    edge_end = edge_base = float(layout.spec.mitres[0])
     ends = [(float(low), float(high)) for low, high in layout.tails]
     bases = [(float(low), float(high)) for low, high in layout.tails_at(from_float(reach))]
-    top = float(layout.spec.width)
+    top = float(layout.spec.width - layout.spec.mitres[1])
     for (low, high), (base_low, base_high) in zip([*ends, (top, top)], [*bases, (top, top)], strict=True):
         yield ((0.0, edge_end), (reach, edge_base), (reach, base_low), (0.0, low))
         edge_end, edge_base = high, base_high

@@ -51,7 +51,8 @@ class Tails(NamedTuple):
 
     `groove` is the prefix of the groove that runs out at the corner, empty without one; `lap`
     what is to be left of the pin board outside the tails (0: through); `widths` the tails' widths
-    against each other, from the lower edge, empty where they are equal.
+    against each other, from the lower edge, empty where they are equal; `mitres` how wide the
+    corner is mitred at its lower and its upper edge.
     """
 
     prefix: str
@@ -63,6 +64,7 @@ class Tails(NamedTuple):
     groove: str = ""
     lap: Fraction = Fraction(0)
     widths: tuple[Fraction, ...] = ()
+    mitres: tuple[Fraction, Fraction] = (Fraction(0), Fraction(0))
 
 
 class Names(NamedTuple):

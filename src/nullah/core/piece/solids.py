@@ -9,7 +9,8 @@ from __future__ import annotations
 
 import atexit
 import math
-from collections.abc import Iterable, Mapping
+from collections.abc import Iterable, Iterator, Mapping
+from fractions import Fraction
 from functools import lru_cache
 from typing import NamedTuple, TypeAlias
 
@@ -98,9 +99,24 @@ def _dovetail_cut(joint: Joint, tail: Part, pin: Part, is_tail: bool) -> Cut | N
     overlap = frame[0]
     tails = tail_prisms(joint, tail, pin)
     block = block_of(overlap)
+    # Where an edge is mitred, the tail board keeps its half of the corner and the pin board loses it.
+    tails = (*tails, *_mitred_edges(joint.tails.mitres, overlap, frame[2], tail, pin))
     if is_tail:
         return Cut((block,), kept_prisms=tails)
     return Cut(prisms=tails)
+
+
+def _mitred_edges(
+    mitres: tuple[Fraction, Fraction], overlap: Box, across: Axis, tail: Part, pin: Part
+) -> Iterator[Prism]:
+    """Give the tail board's half of a corner along its edges that are mitred."""
+    whole = _mitre_cut(tail, pin, is_first=False)
+    low, high = float(overlap.low[across.value]), float(overlap.high[across.value])
+    if whole is None or whole.prisms[0].along is not across:
+        return
+    for wide, span in ((mitres[0], (low, low + float(mitres[0]))), (mitres[1], (high - float(mitres[1]), high))):
+        if wide > 0:
+            yield whole.prisms[0]._replace(low=span[0], high=span[1])
 
 
 def tail_prisms(joint: Joint, tail: Part, pin: Part) -> tuple[Prism, ...]:

@@ -3,14 +3,10 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from fractions import Fraction
 
 from nullah.core.card import Stage, Step
 from nullah.core.joints.corners import Corner
 from nullah.core.joints.families.told import CHISEL_BITES, KNIFE_BITES, SAW_BITES
-from nullah.core.lengths import Length
-from nullah.core.piece.part import Part
-from nullah.core.piece.shaping import Chamfer, RoundOver
 from nullah.core.plan import Plan
 
 
@@ -71,7 +67,9 @@ def _pins_first(pins: str, tails: str, out: str) -> Iterator[Step]:
 
 def _mitred_corner(plan: Plan, corner: Corner) -> Iterator[Step]:
     """Where an edge of the corner is moulded, its half-pin is mitred, so that the moulding turns the corner."""
-    for edge, wide in moulded_edges(plan, corner):
+    for edge, wide in zip(("lower", "upper"), corner.layout.spec.mitres, strict=True):
+        if wide.mm <= 0:
+            continue
         figure = plan.marks.write_setting(wide)
         yield Step(
             f"At the {edge} edge, which is moulded, do not saw the half-pin's shoulder: mitre {figure} of both boards "
@@ -79,28 +77,6 @@ def _mitred_corner(plan: Plan, corner: Corner) -> Iterator[Step]:
             "at the mitre.", Stage.CUT, "both", "The mitre closes before the baseline does, or with it.",
             draws=("mitre lines",), uses=("baseline",), care=SAW_BITES,
         )  # fmt: skip
-
-
-def moulded_edges(plan: Plan, corner: Corner) -> tuple[tuple[str, Length], ...]:
-    """Give the edges at which both boards of a corner are shaped all along, and how wide; lower or upper."""
-    parts = [part for board in (corner.tail_boards[0], corner.pin_boards[0]) if (part := plan.part(board)) is not None]
-    if len(parts) < 2:
-        return ()
-    common = set(_moulded(parts[0])) & set(_moulded(parts[1]))
-    return tuple(sorted((("upper" if high else "lower"), Length(wide)) for high, wide in common))
-
-
-def _moulded(part: Part) -> Iterator[tuple[bool, Fraction]]:
-    """Give the long edges of a board that are chamfered or rounded: whether the upper one, and how wide, mm."""
-    for shaping in part.shapings:
-        if isinstance(shaping, Chamfer | RoundOver) and {side.axis for side in shaping.edge} == {
-            part.across,
-            part.face,
-        }:
-            size = shaping.width if isinstance(shaping, Chamfer) else shaping.radius
-            for side in shaping.edge:
-                if side.axis is part.across:
-                    yield side.high, Fraction(size).limit_denominator(1000)
 
 
 def _listed(names: list[str]) -> str:
