@@ -24,6 +24,7 @@ from nullah.core.bench.tasks import OrderError, Task, Trade
 from nullah.core.ledger import Origin
 from nullah.core.plan import Plan
 from nullah.core.work.order_of_work import OrderOfWork, order_of_work
+from nullah.core.work.same import Same
 
 
 class Standing(NamedTuple):
@@ -76,27 +77,14 @@ def task_minutes(plan: Plan, task: Task, learned: Mapping[str, Learned] | None =
     return minutes_of(task.work, known) / people
 
 
-class _Plan:
-    """A plan as a key: it is itself and no other."""
-
-    def __init__(self, plan: Plan) -> None:
-        self.plan = plan
-
-    def __eq__(self, other: object) -> bool:
-        return isinstance(other, _Plan) and other.plan is self.plan
-
-    def __hash__(self) -> int:
-        return id(self.plan)
-
-
 def standing(plan: Plan, now: datetime) -> Standing:
     """Give how the work on a plan stands at a time, to the minute."""
-    return _standing(_Plan(plan), now.replace(second=0, microsecond=0))
+    return _standing(Same(plan), now.replace(second=0, microsecond=0))
 
 
 @lru_cache(maxsize=2)
-def _standing(key: _Plan, now: datetime) -> Standing:
-    plan = key.plan
+def _standing(key: Same[Plan], now: datetime) -> Standing:
+    plan = key.carried
     order = order_of_work(plan)
     measured = [name for name, _ in plan.project.piece.measured]
     far = progress(order.tasks, plan.project.book, measured)

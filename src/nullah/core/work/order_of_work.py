@@ -14,6 +14,7 @@ from nullah.core.plan import Plan
 from nullah.core.work.assembly_tasks import assembly_tasks, finish_tasks
 from nullah.core.work.gluing import Gluing, gluings
 from nullah.core.work.joint_tasks import joint_tasks
+from nullah.core.work.same import Same
 from nullah.core.work.stock_tasks import fit_tasks, measure_tasks, mill_tasks, saw_tasks, waits_of
 
 
@@ -29,33 +30,19 @@ class OrderOfWork(NamedTuple):
         return next((task for task in self.tasks if task.id == task_id), None)
 
 
-class _Same:
-    """A plan as a key: all that an order of work hangs on, told apart by what it is, not by what it is equal to."""
-
-    def __init__(self, plan: Plan) -> None:
-        self.plan = plan
-        project = plan.project
-        self.parts: tuple[object, ...] = (
-            plan.ledger, plan.assembly, project.boards, project.layout, project.first_cuts, project.staves,
-            project.resawn, project.allowances, project.shop, project.marks, project.room, project.working,
-            project.finish, project.piece.woods,
-        )  # fmt: skip
-
-    def __eq__(self, other: object) -> bool:
-        return isinstance(other, _Same) and all(a is b for a, b in zip(self.parts, other.parts, strict=True))
-
-    def __hash__(self) -> int:
-        return hash(tuple(map(id, self.parts)))
-
-
 def order_of_work(plan: Plan) -> OrderOfWork:
     """Derive the order of work of a plan; without tasks where there is no piece."""
-    return _order(_Same(plan))
+    project = plan.project
+    return _order(
+        Same(plan, plan.ledger, plan.assembly, project.boards, project.layout, project.first_cuts, project.staves,
+             project.resawn, project.allowances, project.shop, project.marks, project.room, project.working,
+             project.finish, project.piece.woods)
+    )  # fmt: skip
 
 
 @lru_cache(maxsize=4)
-def _order(key: _Same) -> OrderOfWork:
-    plan = key.plan
+def _order(key: Same[Plan]) -> OrderOfWork:
+    plan = key.carried
     if plan.ledger is None or not plan.parts:
         return OrderOfWork((), (), ())
     tasks, glued = derive(plan)

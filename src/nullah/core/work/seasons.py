@@ -15,6 +15,7 @@ from nullah.core.season.growing import FINISHES, PartYear, Stock, part_year
 from nullah.core.season.strain import Strain, strains_of
 from nullah.core.wood.climate import Climate, year_of
 from nullah.core.wood.species import SpeciesError, find_species
+from nullah.core.work.same import Same
 
 
 class Season(NamedTuple):
@@ -39,27 +40,16 @@ def season_of(plan: Plan) -> Season:
     stocks = tuple((part.id, stock) for part in plan.parts if (stock := stock_of(plan, part.id)) is not None)
     if plan.ledger is None:
         return Season(plan.project.climate, (), (), ())
-    return _season(plan.assembly, _Once(plan.ledger), stocks, plan.project.climate)
-
-
-class _Once:
-    """A ledger as a key: the same one is the same season."""
-
-    def __init__(self, ledger: Ledger) -> None:
-        self.ledger = ledger
-
-    def __eq__(self, other: object) -> bool:
-        return isinstance(other, _Once) and other.ledger is self.ledger
-
-    def __hash__(self) -> int:
-        return id(self.ledger)
+    return _season(plan.assembly, Same(plan.ledger), stocks, plan.project.climate)
 
 
 @lru_cache(maxsize=16)
-def _season(assembly: Assembly, ledger: _Once, stocks: tuple[tuple[str, Stock], ...], climate: Climate) -> Season:
+def _season(
+    assembly: Assembly, ledger: Same[Ledger], stocks: tuple[tuple[str, Stock], ...], climate: Climate
+) -> Season:
     known = dict(stocks)
     parts = tuple(part_year(part, known[part.id]) for part in assembly.parts if part.id in known)
-    return Season(climate, parts, fits_of(assembly, ledger.ledger, known), strains_of(assembly, known))
+    return Season(climate, parts, fits_of(assembly, ledger.carried, known), strains_of(assembly, known))
 
 
 def stock_of(plan: Plan, part_id: str) -> Stock | None:

@@ -13,6 +13,7 @@ from PySide6.QtWidgets import (
     QLabel,
     QLayout,
     QLayoutItem,
+    QLineEdit,
     QPushButton,
     QVBoxLayout,
     QWidget,
@@ -182,6 +183,17 @@ def labelled(text: str, widget: QWidget, row: QLayout) -> QWidget:
     beside.addWidget(widget)
     row.addWidget(pair)
     return pair
+
+
+def entry(name: str, width: int, entered: Callable[[], object] | None = None) -> QLineEdit:
+    """Make a bare line to type in: its name for those who cannot see it, and what Enter does."""
+    field = QLineEdit()
+    field.setAccessibleName(name)
+    field.setFixedWidth(width)
+    field.setMinimumHeight(32)
+    if entered is not None:
+        field.returnPressed.connect(entered)
+    return field
 
 
 def chooser(

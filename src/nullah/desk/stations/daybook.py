@@ -7,7 +7,7 @@ from datetime import datetime
 from pathlib import Path
 
 from PySide6.QtGui import QKeySequence, QShortcut
-from PySide6.QtWidgets import QComboBox, QFileDialog, QLineEdit, QWidget
+from PySide6.QtWidgets import QComboBox, QFileDialog, QWidget
 
 from nullah.core.bench.tasks import Task
 from nullah.core.card import Mend
@@ -22,7 +22,7 @@ from nullah.desk.document import Document
 from nullah.desk.fields import ValueField
 from nullah.desk.glance import GlancePage
 from nullah.desk.order_table import OrderTable
-from nullah.desk.stations.base import StationDesk, action, chooser, labelled, show_choice, tabs, words
+from nullah.desk.stations.base import StationDesk, action, chooser, entry, labelled, show_choice, tabs, words
 from nullah.desk.stations.working import WorkingRow
 from nullah.files.piece_records import RecordsError, keep_record, records_file
 
@@ -50,7 +50,7 @@ class DaybookDesk(StationDesk):
         self.looks[""].setChecked(True)
         self.done = action("Done", self._done, first, main=True)
         self.done.setToolTip("Ctrl+Return")
-        self.minutes = self._line("minutes it took", 52)
+        self.minutes = entry("minutes it took", 52)
         self._minutes_pair = labelled("took min", self.minutes, first)
         self.timer = action("Start the timer", self._timer, first)
         self.keep = action("Keep its record", self._keep_record, first)
@@ -62,7 +62,7 @@ class DaybookDesk(StationDesk):
             self.what.parentWidget(), labelled("is", self.figure, second),
             action("Read the calliper", self._read_calliper, second),
         )  # fmt: skip
-        self.text = self._line("note", 180)
+        self.text = entry("note", 180)
         self.text.returnPressed.connect(self._note)
         self._more = [
             labelled("Note", self.text, second),
@@ -72,7 +72,7 @@ class DaybookDesk(StationDesk):
         third = self.row()
         self.wrong: QComboBox = chooser("part to make again", [], lambda _: self._show_woods(), third, "Make again")
         self.wood: QComboBox = chooser("wood for another", [], lambda _: None, third, "out of")
-        self.why = self._line("what went wrong", 200)
+        self.why = entry("what went wrong", 200)
         self._wrong_row = [
             self.wrong.parentWidget(), self.wood.parentWidget(), labelled("for", self.why, third),
             action("Make it again", self._remake, third),
@@ -83,13 +83,6 @@ class DaybookDesk(StationDesk):
         self._pages: dict[str, QWidget] = {}
         shortcut = QShortcut(QKeySequence("Ctrl+Return"), self)
         shortcut.activated.connect(self._done)
-
-    def _line(self, name: str, width: int) -> QLineEdit:
-        field = QLineEdit()
-        field.setAccessibleName(name)
-        field.setFixedWidth(width)
-        field.setMinimumHeight(32)
-        return field
 
     # --- what is looked at ---
 

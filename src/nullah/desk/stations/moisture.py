@@ -14,7 +14,7 @@ from nullah.core.project import Project
 from nullah.core.rack.board import Board, BoardError, Reading
 from nullah.core.rack.drying import Room
 from nullah.desk.document import Document
-from nullah.desk.stations.base import Flow, action, labelled, words
+from nullah.desk.stations.base import Flow, action, entry, labelled, words
 from nullah.instruments.moisture_meter import MeterError, MoistureMeter, SimulatedMeter, read_line
 
 
@@ -29,10 +29,10 @@ class MoistureRow:
         self.today: Callable[[], date] = date.today
         self.meter: MoistureMeter = SimulatedMeter()
         row = rows()
-        self.reading = self._field("moisture of the board, per cent", self._read_board)
-        self.reference = self._field("moisture of the piece that lives in the room, per cent", self._read_reference)
-        self.temperature = self._field("temperature of the room", self._set_air)
-        self.humidity = self._field("humidity of the room", self._set_air)
+        self.reading = entry("moisture of the board, per cent", 52, self._read_board)
+        self.reference = entry("moisture of the piece that lives in the room, per cent", 52, self._read_reference)
+        self.temperature = entry("temperature of the room", 52, self._set_air)
+        self.humidity = entry("humidity of the room", 52, self._set_air)
         self._widgets: list[QWidget] = [
             labelled("Moisture % here", self.reading, row),
             labelled("room's piece", self.reference, row),
@@ -42,14 +42,6 @@ class MoistureRow:
         ]
         self.sentence = words("", row)
         self._widgets.append(self.sentence)
-
-    def _field(self, name: str, entered: Callable[[], None]) -> QLineEdit:
-        field = QLineEdit()
-        field.setAccessibleName(name)
-        field.setFixedWidth(52)
-        field.setMinimumHeight(32)
-        field.returnPressed.connect(entered)
-        return field
 
     def show_row(self, shown: bool) -> None:
         """Show or hide the row."""

@@ -6,10 +6,10 @@ from collections.abc import Callable
 from datetime import date
 from pathlib import Path
 
-from PySide6.QtWidgets import QLineEdit, QPushButton
+from PySide6.QtWidgets import QPushButton
 
 from nullah.core.joints.practice import TIGHT, JointTry, PracticeError, check, progress_in_words
-from nullah.desk.stations.base import Flow, action, chooser, labelled, words
+from nullah.desk.stations.base import Flow, action, chooser, entry, labelled, words
 from nullah.files.practice import practice_file, read_joints, write_joints
 
 
@@ -29,8 +29,8 @@ class PracticeRow:
         self.open.setMinimumHeight(32)
         self.open.toggled.connect(lambda _: changed())
         row.addWidget(self.open)
-        self.minutes = self._field("minutes it took")
-        self.gap = self._field("its widest gap, mm")
+        self.minutes = entry("minutes it took", 52, self.enter)
+        self.gap = entry("its widest gap, mm", 52, self.enter)
         self._shown = [labelled("took min", self.minutes, row), labelled("widest gap mm", self.gap, row)]
         self.tight = chooser("where it was tight", [(each, each) for each in TIGHT], lambda _: None, row, "tight")
         pair = self.tight.parentWidget()
@@ -39,14 +39,6 @@ class PracticeRow:
         self.keep = action("Keep this try", self.enter, row)
         self.told = words("", row)
         self._shown += [self.keep, self.told]
-
-    def _field(self, name: str) -> QLineEdit:
-        field = QLineEdit()
-        field.setAccessibleName(name)
-        field.setFixedWidth(52)
-        field.setMinimumHeight(32)
-        field.returnPressed.connect(self.enter)
-        return field
 
     def refresh(self) -> None:
         """Show the row, or only what opens it."""

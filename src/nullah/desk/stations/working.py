@@ -15,7 +15,7 @@ from nullah.core.bench.working import GLUES, Working
 from nullah.core.project import Project
 from nullah.core.work.day_book import Standing
 from nullah.desk.document import Document
-from nullah.desk.stations.base import Flow, action, chooser, labelled, show_choice, words
+from nullah.desk.stations.base import Flow, action, chooser, entry, labelled, show_choice, words
 
 
 class WorkingRow:
@@ -29,16 +29,16 @@ class WorkingRow:
         self.hours: list[QLineEdit] = []
         self._widgets: list[QWidget] = []
         for number, day in enumerate(DAYS):
-            field = self._field(f"hours on {day}", 104, partial(self._take_hours, number))
+            field = entry(f"hours on {day}", 104, partial(self._take_hours, number))
             field.setPlaceholderText("none")
             self.hours.append(field)
             self._widgets.append(labelled(day[:3], field, row))
         second = rows()
         self.glue: QComboBox = chooser("glue", [(name, name) for name in GLUES], self._take_glue, second, "Glue")
         pair = self.glue.parentWidget()
-        self.clamps = self._field("clamps there are", 46, partial(self._take_number, "clamps"))
-        self.people = self._field("people glueing up", 46, partial(self._take_number, "people"))
-        self.begin = self._field("day to begin", 104, self._take_begin)
+        self.clamps = entry("clamps there are", 46, partial(self._take_number, "clamps"))
+        self.people = entry("people glueing up", 46, partial(self._take_number, "people"))
+        self.begin = entry("day to begin", 104, self._take_begin)
         self.begin.setPlaceholderText("2026-12-05")
         self._widgets += [
             *([pair] if pair is not None else []), labelled("clamps", self.clamps, second),
@@ -47,14 +47,6 @@ class WorkingRow:
         ]  # fmt: skip
         self.said = words("", second)
         self._widgets.append(self.said)
-
-    def _field(self, name: str, width: int, entered: Callable[[], None]) -> QLineEdit:
-        field = QLineEdit()
-        field.setAccessibleName(name)
-        field.setFixedWidth(width)
-        field.setMinimumHeight(32)
-        field.returnPressed.connect(entered)
-        return field
 
     def show_row(self, shown: bool) -> None:
         """Show the rows with how one works now, or hide them."""
