@@ -129,3 +129,18 @@ def beginner(qtbot, open_window):
 @pytest.fixture
 def cabinetmaker(qtbot, open_window):
     return User(qtbot, open_window(seed_cabinet()))
+
+
+@pytest.fixture
+def practice(tmp_path, monkeypatch):
+    file = tmp_path / "practice.json"
+    monkeypatch.setattr("nullah.desk.sighting.practice_file", lambda: file)
+    return file
+
+
+@pytest.fixture
+def miller(user):
+    """Someone at the milling station, with the board the sides lie on in hand."""
+    user.go("milling")
+    user.choose(user.window.desk(3).boards, "2")
+    return user

@@ -21,6 +21,7 @@ from nullah.core.work.day_book import (
     deviations,
     hours_left,
     learned_of,
+    least_minutes,
     record_of,
     standing,
 )
@@ -227,7 +228,9 @@ def calendar_card(plan: Plan, stand: Standing) -> Card:
     waits = [stand.order.task(name) for name in calendar.chain if calendar.why.get(name) == "wait"]
     before = [stand.order.task(calendar.chain[calendar.chain.index(task.id) - 1]) for task in waits if task is not None]
     mark = tuple(f"Waits for: {task.title[:1].lower()}{task.title[1:]}" for task in before if task is not None)
-    return Card("Calendar", settings, mark, tuple(_faults(stand)), (*_why(plan, stand), *_known(plan)))
+    least = least_minutes(stand)
+    path = f"However many hands: no less than {in_words(least)} from first to last, all waits counted."
+    return Card("Calendar", settings, mark, tuple(_faults(stand)), (*_why(plan, stand), path, *_known(plan)))
 
 
 def _known(plan: Plan) -> Iterator[str]:

@@ -143,7 +143,7 @@ _TOOLS = {
 
 
 def settings_for(work: JointWork, step: Step) -> tuple[Setting, ...]:
-    """Give the settings of the tools a step takes up; all of them where none is told apart."""
+    """Give the settings of the tools a step takes up; none where it takes up no tool that is set."""
     words = _TOOLS.get(step.stage, ())
     found = tuple(setting for setting in work.settings if any(word in setting.tool.lower() for word in words))
     if work.corner is not None and step.at in ("first", "second"):

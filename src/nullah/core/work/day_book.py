@@ -18,9 +18,9 @@ from nullah.core.bench.book import (
     progress,
     records,
 )
-from nullah.core.bench.hours import Calendar, Hours, HoursError, plan_days
+from nullah.core.bench.hours import Calendar, HoursError, plan_days
 from nullah.core.bench.rates import Learned, learn, minutes_of
-from nullah.core.bench.tasks import OrderError, Task, Trade
+from nullah.core.bench.tasks import OrderError, Task, Trade, critical_path
 from nullah.core.ledger import Origin
 from nullah.core.plan import Plan
 from nullah.core.work.order_of_work import OrderOfWork, order_of_work
@@ -141,24 +141,24 @@ class Deviation(NamedTuple):
         return self.measured - self.planned
 
 
-def deviations(plan: Plan) -> tuple[Deviation, ...]:
-    """Give all measured figures that are off their plan by a mark or more, the last measured first."""
+def measured_off(plan: Plan) -> tuple[Deviation, ...]:
+    """Give every measured figure with how far it is off its plan, mm, the last measured first."""
     if plan.ledger is None:
         return ()
     found = []
     for name, _ in reversed(plan.project.piece.measured):
-        if name not in plan.ledger.quantities:
+        quantity = plan.ledger.quantities.get(name)
+        if quantity is None or quantity.origin is not Origin.MEASURED or quantity.planned is None:
             continue
-        quantity = plan.ledger.quantity(name)
-        if quantity.origin is not Origin.MEASURED or quantity.planned is None:
-            continue
-        off = float(quantity.value - quantity.planned)
-        if abs(off) < min(float(plan.marks.smallest.mm), 0.25):
-            continue
-        hang = [other for other in plan.ledger.hangs_on(name) if other in plan.ledger.quantities]
-        titles = tuple(plan.ledger.quantity(other).definition.title for other in hang)
+        titles = tuple(plan.ledger.quantity(other).definition.title for other in plan.ledger.hangs_on(name))
         found.append(Deviation(name, quantity.definition.title, float(quantity.planned), float(quantity.value), titles))
     return tuple(found)
+
+
+def deviations(plan: Plan) -> tuple[Deviation, ...]:
+    """Give the measured figures that are off their plan by a mark or more, the last measured first."""
+    least = min(float(plan.marks.smallest.mm), 0.25)
+    return tuple(each for each in measured_off(plan) if abs(each.off) >= least)
 
 
 # --- what a piece leaves behind -------------------------------------------------------------------
@@ -238,7 +238,7 @@ def record_of(plan: Plan) -> PieceRecord:
         plan.project.piece.name, done[-1].at if done else "", planned, used,
         sum(entry.minutes for entry in timed), sum(entry.guess for entry in timed), len(done) - len(timed),
         sum(entry.event is Event.REMADE for entry in book),
-        tuple(deviation.off for deviation in _all_off(plan)), tuple(learned_of(plan).items()),
+        tuple(deviation.off for deviation in measured_off(plan)), tuple(learned_of(plan).items()),
     )  # fmt: skip
 
 
@@ -247,22 +247,14 @@ def _lost(entry: Entry) -> float:
     return sum(amount for name, amount in entry.work if name == "wood")
 
 
-def _all_off(plan: Plan) -> tuple[Deviation, ...]:
-    if plan.ledger is None:
-        return ()
-    found = []
-    for name, _ in plan.project.piece.measured:
-        quantity = plan.ledger.quantities.get(name)
-        if quantity is not None and quantity.origin is Origin.MEASURED and quantity.planned is not None:
-            found.append(Deviation(name, "", float(quantity.planned), float(quantity.value), ()))
-    return tuple(found)
-
-
 def hours_left(stand: Standing) -> float:
     """Give how many minutes of labour are left."""
     return sum(stand.minutes.values())
 
 
-def week_in_words(hours: Hours) -> str:
-    """Say how much time there is in a week."""
-    return in_words(hours.minutes_a_week)
+def least_minutes(stand: Standing) -> float:
+    """Give how long what is left would take with hands enough, waits counted: the critical path, minutes."""
+    left = [task for task in stand.order.tasks if stand.progress.open(task)]
+    names = {task.id for task in left}
+    open_only = [task._replace(after=tuple(name for name in task.after if name in names)) for task in left]
+    return max((timing.end for timing in critical_path(open_only, dict(stand.minutes)).values()), default=0.0)
