@@ -204,6 +204,13 @@ def test_joints_are_ranked_by_strain(cabinet):
 # --- the station ------------------------------------------------------------------------------------------------------
 
 
+def test_what_lies_dry_is_not_called_strained():
+    box = planned(Project(Piece("box")))
+    texts = [remark.text for remark in SEASON.card(box, Hand()).mind]
+    assert not any("strained" in text and "left dry" in text for text in texts)
+    assert any(strain.joint.hold.value == "left dry" for strain in season_of(box).strains)
+
+
 def test_every_form_can_be_looked_at_through_the_year():
     for form in FORMS:
         plan = planned(Project(Piece(form, form)))

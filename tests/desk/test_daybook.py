@@ -97,6 +97,31 @@ def test_a_calliper_is_read_where_something_is_measured(keeper):
     assert desk(keeper).figure.sentence.text()
 
 
+def test_what_is_in_hand_is_what_went_wrong_as_a_rule(keeper):
+    keeper.window.document.pick_part("drawer21_back")
+    keeper.press("It went wrong …")
+    assert desk(keeper).wrong.currentData() == "drawer21_back" and desk(keeper).wood.currentData()
+    keeper.press("It went wrong …")
+    keeper.window.document.pick_part("left")
+    keeper.press("It went wrong …")
+    assert desk(keeper).wrong.currentData() == "left"
+
+
+def test_when_all_of_a_task_is_measured_it_is_said_that_the_next_stands_there(user):
+    rows = desk(user)
+    rows.clock = lambda: START
+    user.go("daybook")
+    for task in rows._standing().order.tasks:
+        if task.measures:
+            break
+        user.window.document.do("done", lambda p, task=task: doing.finish(user.plan, task, START, 5.0).project)
+    user.type_in(rows.figure, "355.2 mm")
+    assert not rows.said.text() and rows.what.currentData() == "opening.width"
+    user.type_in(rows.figure, "199 mm")
+    assert "the next task stands here" in rows.said.text()
+    assert user.plan.ledger["opening.width"] == 199
+
+
 def test_a_part_cut_short_is_made_again_from_what_the_rack_has(keeper):
     keeper.press("It went wrong …")
     keeper.choose(desk(keeper).wrong, "drawer11_back")

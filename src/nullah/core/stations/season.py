@@ -21,6 +21,7 @@ from nullah.core.drawing import (
 )
 from nullah.core.ledger import Origin
 from nullah.core.lengths import Length, Unit, from_float
+from nullah.core.piece.overlap import Hold
 from nullah.core.plan import USUAL_WOOD, Plan
 from nullah.core.season.fits import Fit, Verdict
 from nullah.core.season.growing import PartYear
@@ -266,7 +267,9 @@ def _glue(plan: Plan, season: Season) -> Iterator[Remark]:
             f"{strain.still.name}; by {MONTHS[strain.month]} it would move {moves}: {strain.advice}.",
             Weight.FAILS, (mend,),
         )  # fmt: skip
-    moving = [each for each in season.strains if abs(each.moves) >= 0.05 and not each.cracks][:_MOST_STRAINS]
+    # What lies dry, or slides in slots and on buttons, is not strained.
+    fast = [each for each in season.strains if each.joint.hold.rigid or each.joint.hold is Hold.NAILS]
+    moving = [each for each in fast if abs(each.moves) >= 0.05 and not each.cracks][:_MOST_STRAINS]
     if moving:
         told = "; ".join(
             f"{each.moving.name} in {each.still.name}, {plan.marks.write_thin(abs(each.moves))} by "

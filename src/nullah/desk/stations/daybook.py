@@ -174,6 +174,8 @@ class DaybookDesk(StationDesk):
             index = self.what.currentIndex() + 1
             if index < self.what.count():
                 self.what.setCurrentIndex(index)
+            elif (following := self._task()) is not None and name not in following.measures:
+                self._say("All of it is measured; the next task stands here.")
 
     def _read_calliper(self) -> None:
         """Take what the calliper says of the thing that is measured."""
@@ -204,6 +206,9 @@ class DaybookDesk(StationDesk):
     def _open_wrong(self) -> None:
         self._wrong_open = not self._wrong_open
         self.refresh()
+        # What is in hand is what went wrong, as a rule.
+        show_choice(self.wrong, self.document.hand.part)
+        self._show_woods()
 
     def _remake(self) -> None:
         part = str(self.wrong.currentData() or "")
