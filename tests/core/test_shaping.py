@@ -94,7 +94,12 @@ shapings = st.one_of(
     st.builds(RaisedPanel, st.just(Side.TOP), st.floats(1, 30), st.floats(1, 9)),
     st.builds(Notch, st.just((0.0, 1.5, 2.0)), st.just((9.0, 8.0, 7.0))),
     st.builds(Traced, st.just(Side.BACK), st.just(Axis.Z), st.just(((0.0, 4.0), (90.0, 12.5)))),
-    st.builds(Slant, st.sampled_from(list(Axis)), st.just(((0.0, 0.0), (9.0, 0.0), (0.0, 5.0)))),
+    st.builds(
+        Slant,
+        st.sampled_from(list(Axis)),
+        st.just(((0.0, 0.0), (9.0, 0.0), (0.0, 5.0))),
+        st.none() | st.tuples(st.floats(0, 9), st.floats(10, 20)),
+    ),
     st.just(Slant(Axis.X, ((0.0, 0.0), (9.0, 0.0), (0.0, 5.0)), (2.0, 7.5))),
 )
 
@@ -114,6 +119,7 @@ def test_any_shaping_comes_back_from_a_file_as_it_was(shaping):
         ("chamfer", ["top"], "", [3.0]), ("chamfer", ["top", "underneath"], "", [3.0]), ("arch", ["front"], "", [9, 2]),
         ("taper", [], "", [1, 2]), ("notch", [], "", [1, 2, 3]), ("round-over", ["top", "up"], "", [1.0]),
         ("traced edge", ["top"], "z", []),
+        ("slant", [], "x", [0.0, math.nan]), ("chamfer", ["top", "left"], "", [math.inf]),
     ],
 )  # fmt: skip
 def test_a_shaping_that_makes_no_sense_is_refused_with_a_sentence(kind, sides, axis, figures):

@@ -3,6 +3,8 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from itertools import chain
+from math import isfinite
 from typing import Any
 
 from nullah.core.lengths import LengthError
@@ -69,6 +71,8 @@ def read_shaping(kind: str, sides: Sequence[str], axis: str, figures: Sequence[f
     LengthError
         With a sentence, if figures or sides are missing or make no sense.
     """
+    if not all(isfinite(figure) for figure in chain(figures, *points)):
+        raise LengthError(f"The {kind} cannot be read: one of its figures is not a length.")
     try:
         found = _read(kind, [Side(side) for side in sides], axis, list(figures), tuple(points))
     except (ValueError, KeyError, TypeError, IndexError) as error:
