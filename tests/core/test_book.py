@@ -7,8 +7,8 @@ import pytest
 
 from nullah.core import actions
 from nullah.core.bench.book import (
+    BookEntry,
     BookError,
-    Entry,
     Event,
     Timer,
     added,
@@ -40,7 +40,7 @@ TASKS = (MILL, GLUE, CLEAN)
 
 
 def done(task, at=NOW):
-    return Entry(doing.stamp(at), Event.DONE, task.title, task.id, task.parts)
+    return BookEntry(doing.stamp(at), Event.DONE, task.title, task.id, task.parts)
 
 
 def planned(project):
@@ -60,7 +60,7 @@ def test_what_comes_after_glue_waits_until_it_is_dry():
 
 
 def test_a_part_made_again_takes_up_what_was_done_to_it_and_no_more():
-    book = (done(MILL), Entry(doing.stamp(NOW), Event.REMADE, "left side", parts=("left",)))
+    book = (done(MILL), BookEntry(doing.stamp(NOW), Event.REMADE, "left side", parts=("left",)))
     far = progress(TASKS, book)
     assert far.open(MILL) and far.again["mill/sides"] == ("left",)
     _, minutes = left_to_do(TASKS, far, {task.id: 30.0 for task in TASKS}, NOW)
@@ -100,13 +100,13 @@ def test_the_book_takes_entries_whatever_the_clock_says_but_no_times_that_are_no
     book = added((done(MILL),), done(GLUE, NOW - timedelta(days=40)))
     assert len(book) == 2, "nothing is lost when the clock goes back"
     with pytest.raises(BookError, match="not a time"):
-        added((), Entry("yesterday", Event.NOTE, ""))
+        added((), BookEntry("yesterday", Event.NOTE, ""))
     with pytest.raises(BookError, match="has a zone"):
-        added((), Entry("2026-03-02T19:00+01:00", Event.NOTE, ""))
+        added((), BookEntry("2026-03-02T19:00+01:00", Event.NOTE, ""))
 
 
 def test_the_book_is_searched_by_all_words_newest_first():
-    book = (done(MILL), done(GLUE), Entry("2026-03-03T10:00", Event.NOTE, "", text="the left side has a check"))
+    book = (done(MILL), done(GLUE), BookEntry("2026-03-03T10:00", Event.NOTE, "", text="the left side has a check"))
     assert [entry.title for entry in found(book, "UP glue")] == ["glue up"]
     assert found(book, "left check")[0].event is Event.NOTE and found(book, "oak") == ()
     assert found(book, "") == tuple(reversed(book))

@@ -4,7 +4,7 @@ from datetime import datetime
 
 import pytest
 
-from nullah.core.bench.book import Entry, Event
+from nullah.core.bench.book import BookEntry, Event
 from nullah.core.bench.hours import Hours
 from nullah.core.drawing import Label
 from nullah.core.plan import work_out
@@ -60,7 +60,7 @@ def test_without_hours_there_is_no_day(cabinet):
 
 def test_the_book_is_printed_in_its_order_over_as_many_pages_as_it_takes(cabinet):
     book = tuple(
-        Entry(f"2026-11-{1 + n // 4:02d}T1{n % 4}:00", Event.NOTE, "", text=f"line {n} of the story")
+        BookEntry(f"2026-11-{1 + n // 4:02d}T1{n % 4}:00", Event.NOTE, "", text=f"line {n} of the story")
         for n in range(100)
     )
     plan = work_out(Project(piece=Piece("box"), book=book), milling=False, proving=False)

@@ -223,7 +223,7 @@ def test_what_a_shelf_measures_is_entered_at_its_joint(cabinetmaker):
     cabinetmaker.choose(rows.what, "divider.thickness")
     cabinetmaker.type_in(rows.field, "11.6 mm")
     reading = dict(cabinetmaker.project.piece.measured)["divider.thickness"]
-    assert reading.value == mm("11.6") and reading.on and reading.by == "with the calliper"
+    assert reading.value.text == "11.6 mm" and reading.on and reading.by == "with the calliper"
     assert cabinetmaker.reads_on_card("11.6 mm")
     cabinetmaker.type_in(rows.field, "thick")
     assert rows.field.sentence.text()

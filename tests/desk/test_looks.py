@@ -200,7 +200,7 @@ def test_boards_are_pasted_from_a_spreadsheet(cabinetmaker):
     cabinetmaker.press("Paste boards")
     names = [part.name for part in cabinetmaker.plan.parts if part.id.startswith("own")]
     assert names == ["slat 1", "slat 2", "slat 3"]
-    assert cabinetmaker.plan.ledger.length("own1.length").typed == "12 in", "as it was typed"
+    assert cabinetmaker.plan.ledger.length("own1.length").text == "12 in", "as it was typed"
     assert cabinetmaker.window.header.undo.toolTip() == "Undo: add 3 boards from a list"
     QGuiApplication.clipboard().setText("slat,thin,40,10")
     cabinetmaker.press("Paste boards")

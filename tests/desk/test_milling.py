@@ -34,7 +34,7 @@ def test_a_reading_is_entered_at_the_place_where_it_was_taken(miller):
     miller.bot.keyClicks(desk(miller).survey.figure.line, "1.4 mm")
     miller.bot.keyClick(desk(miller).survey.figure.line, Qt.Key.Key_Return)
     (taken,) = board(miller).shape
-    assert taken.start == reading.start and figure_of(taken) == mm("1.4")
+    assert taken.start == reading.start and figure_of(taken).text == "1.4 mm"
     assert miller.reads_on_card("do not fix both faces yet")
     assert miller.reads_on_card("Take next:")
     # Picked again, it can be typed anew or rubbed out.
@@ -65,7 +65,7 @@ def test_a_gauge_is_laid_on_by_dragging(miller):
     reading = miller.window.document.hand.reading
     assert isinstance(reading, Calliper) and reading.at[1] == wide
     miller.type_in(rows.figure, "24.6")
-    assert [figure_of(each) for each in board(miller).shape] == [mm("24.6")]
+    assert [figure_of(each).text for each in board(miller).shape] == ["24.6 mm"]
     # Too short to tell anything: nothing is in hand then.
     miller.choose(rows.kind, "gap")
     miller.drag((long * 0.5, wide * 0.5), (long * 0.505, wide * 0.5))
@@ -186,14 +186,14 @@ def test_sizes_as_they_went_turn_parts_to_measured_and_all_follows(miller):
     miller.type_in(rows.sizes["thickness"], "15.6 mm")
     name = miller.plan.part("left").quantities[2]
     reading = dict(miller.project.piece.measured)[name]
-    assert reading.value == mm("15.6") and reading.on == "2026-11-25"
+    assert reading.value.text == "15.6 mm" and reading.on == "2026-11-25"
     assert miller.plan.ledger.quantity(name).origin.value == "measured"
     assert miller.plan.part("left").thickness == mm("15.6")
     miller.press("Read the calliper")
     reading = dict(miller.project.piece.measured)[name]
     assert reading.by == "with the simulated calliper" and abs(float(reading.value) - 15.5) < 0.2
     miller.press("Undo")
-    assert dict(miller.project.piece.measured)[name].value == mm("15.6")
+    assert dict(miller.project.piece.measured)[name].value.mm == mm("15.6").mm
     miller.type_in(rows.sizes["width"], "0")
     assert rows.sizes["width"].sentence.text() == "More than nothing."
 
@@ -221,7 +221,7 @@ def test_steps_are_picked_and_the_planes_there_are_are_used(miller):
     miller.press("I have one")
     assert len(miller.project.shop.planes) == 4
     miller.type_in(rows.figures["shaving"], "0.3 mm")
-    assert miller.project.shop.plane(PlaneKind.FORE).shaving == mm("0.3")
+    assert miller.project.shop.plane(PlaneKind.FORE).shaving.text == "0.3 mm"
     miller.type_in(rows.figures["sole"], "5 mm")
     assert "From 100 to 900 mm" in rows.figures["sole"].sentence.text()
 

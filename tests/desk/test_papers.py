@@ -5,6 +5,7 @@ import time
 
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QFileDialog
+from tests.same import untyped
 
 from nullah.demo.seed_box import seed_box
 from nullah.files.project_file import read_project, write_project
@@ -20,7 +21,7 @@ def test_saving_and_opening_again(user, monkeypatch, tmp_path):
     assert " *" in user.window.windowTitle()
     save_as(user, monkeypatch, tmp_path / "mine")
     assert " *" not in user.window.windowTitle()
-    assert read_project(tmp_path / "mine.nullah") == user.project
+    assert untyped(read_project(tmp_path / "mine.nullah")) == untyped(user.project)
     user.type_figure("contents.length", "310")
     user.bot.keyClick(user.window, Qt.Key.Key_S, Qt.KeyboardModifier.ControlModifier)
     assert float(dict(read_project(tmp_path / "mine.nullah").piece.given)["contents.length"]) == 310
@@ -78,6 +79,7 @@ from nullah.core import actions
 from nullah.core.lengths import mm
 from nullah.demo.seed_box import seed_box
 from nullah.desk.start import application, make_window
+from tests.same import untyped
 app = application()
 window = make_window(seed_box(), Path(sys.argv[1]))
 window.show()

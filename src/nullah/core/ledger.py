@@ -19,7 +19,7 @@ from functools import lru_cache
 from types import MappingProxyType
 from typing import NamedTuple
 
-from nullah.core.lengths import Length, Marks, Slope
+from nullah.core.lengths import Entry, Length, Marks, Slope
 
 #: What a person may give or measure: a length, a count, a slope.
 Value = Length | int | Slope
@@ -116,6 +116,14 @@ class Quantity(NamedTuple):
     def length(self) -> Length:
         """The value as a length, as typed where it was typed."""
         return self.entered if isinstance(self.entered, Length) else Length(self.value)
+
+    def write_to_edit(self, marks: Marks, unit: bool = True) -> str:
+        """Return what a field for it is to hold: what was typed, in its own unit and words; else to the mark.
+
+        Where not `unit`, the unit is left out if it is the one shown.
+        """
+        typed = isinstance(self.entered, Entry) and (unit or self.entered.unit is not marks.unit)
+        return marks.write_to_edit(self.length) if typed else self.write(marks, unit)
 
     def write(self, marks: Marks, unit: bool = True) -> str:
         """Write the value as people at the bench read it; on drawings without its unit."""

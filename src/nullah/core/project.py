@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass, field
 from fractions import Fraction
 
-from nullah.core.bench.book import Entry, Timer
+from nullah.core.bench.book import BookEntry, Timer
 from nullah.core.bench.working import Working
 from nullah.core.breakdown.layout import FirstCut, Placement
 from nullah.core.breakdown.rough import Allowances, Ask, Resawn, Staves
@@ -73,7 +73,7 @@ class Project:
     climate: Climate = USUAL
     finish: str = "oil or wax"
     working: Working = Working()
-    book: tuple[Entry, ...] = ()
+    book: tuple[BookEntry, ...] = ()
     timer: Timer | None = None
 
     def first_cut(self, board_id: str) -> FirstCut | None:

@@ -9,7 +9,7 @@ from PySide6.QtCore import QSize, Qt
 from PySide6.QtGui import QIcon, QPixmap
 from PySide6.QtWidgets import QLabel, QLineEdit, QListWidget, QListWidgetItem, QVBoxLayout, QWidget
 
-from nullah.core.bench.book import Entry, Event, found, in_words
+from nullah.core.bench.book import BookEntry, Event, found, in_words
 from nullah.core.bench.hours import day_of
 from nullah.desk.document import Document
 
@@ -57,7 +57,7 @@ class BookPage(QWidget):
                           whole if len(entries) == len(book) else f"{len(entries)} of {whole}")  # fmt: skip
 
 
-def line_of(entry: Entry) -> str:
+def line_of(entry: BookEntry) -> str:
     """Write an entry as a line of the book."""
     when = datetime.fromisoformat(entry.at)
     words = f"{day_of(when)}, {when:%H:%M} · {entry.event.value}"

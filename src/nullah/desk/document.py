@@ -128,8 +128,7 @@ class Document(QObject):
             after = action(self.project)
         except (BoardError, LengthError) as error:
             return str(error)
-        # Equal sizes can have been typed differently, and what was typed is kept.
-        if repr(after) == repr(self.project):
+        if after == self.project:
             return ""
         self._undo.append(_Step(name, self.project))
         self._redo.clear()
@@ -197,8 +196,7 @@ class Document(QObject):
         """Whether there is anything that no file holds."""
         project, saved, answer = self._compared
         if project is not self.project or saved is not self._saved:
-            # Equal sizes can have been typed differently, and what was typed is kept.
-            answer = self._saved is None or repr(self.project) != repr(self._saved)
+            answer = self.project != self._saved
             self._compared = (self.project, self._saved, answer)
         return answer
 

@@ -239,7 +239,7 @@ class FigureEditor(QFrame):
         can_go_back = quantity.origin in (Origin.MEASURED, Origin.OVERRULED)
         return _Matter(
             name, title, _ORIGIN_WORDS[quantity.origin], quantity.definition.kind,
-            quantity.write(self._document.project.marks), change,
+            quantity.write_to_edit(self._document.project.marks), change,
             measured if quantity.definition.kind is Kind.LENGTH else None, back if can_go_back else None, preview,
         )  # fmt: skip
 
@@ -280,4 +280,4 @@ class FigureEditor(QFrame):
             return self._document.do(f"{board.name}: {figure} {written(value)}", action)
 
         return _Matter(of, f"{board.name}, {figure}", "as it stands on the rack", Kind.LENGTH,
-                       marks.write_entered(old), change)  # fmt: skip
+                       marks.write_to_edit(old), change)  # fmt: skip

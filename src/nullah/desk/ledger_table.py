@@ -46,7 +46,7 @@ class _Model(RowModel):
             origin = _SIGNS[quantity.origin]
             if quantity.reading is not None and quantity.reading.in_words():
                 origin += f" {quantity.reading.in_words()}"
-            words = (title[:1].upper() + title[1:], quantity.write(marks), origin, str(hangs) if hangs else "")
+            words = (title[:1].upper() + title[1:], quantity.write_to_edit(marks), origin, str(hangs) if hangs else "")
             rows.append((name, words, quantity))
         if [row[0] for row in rows] == [row[0] for row in self.rows]:
             self.rows = rows

@@ -7,7 +7,7 @@ from typing import Annotated, Any, Literal
 
 from pydantic import Field
 
-from nullah.core.bench.book import BookError, Entry, Event, Timer, added
+from nullah.core.bench.book import BookEntry, BookError, Event, Timer, added
 from nullah.core.bench.hours import Hours, read_hours, write_hours
 from nullah.core.bench.rates import RATES, Learned
 from nullah.core.bench.working import Working
@@ -101,7 +101,7 @@ def read_working(model: WorkingModel | None) -> Working:
     return Working(hours, model.glue, model.clamps, model.people, model.begin, rates)
 
 
-def entry_data(entry: Entry) -> dict[str, Any]:
+def entry_data(entry: BookEntry) -> dict[str, Any]:
     """Give a line of the book as data for the file."""
     return {
         **entry._asdict(), "event": entry.event.value, "parts": list(entry.parts),
@@ -109,7 +109,7 @@ def entry_data(entry: Entry) -> dict[str, Any]:
     }  # fmt: skip
 
 
-def read_book(models: list[EntryModel]) -> tuple[Entry, ...]:
+def read_book(models: list[EntryModel]) -> tuple[BookEntry, ...]:
     """Make the Day Book of a file.
 
     Raises
@@ -117,9 +117,9 @@ def read_book(models: list[EntryModel]) -> tuple[Entry, ...]:
     BookError
         For a time that is none.
     """
-    book: tuple[Entry, ...] = ()
+    book: tuple[BookEntry, ...] = ()
     for model in models:
-        entry = Entry(model.at, Event(model.event), model.title, model.task, tuple(model.parts), model.minutes,
+        entry = BookEntry(model.at, Event(model.event), model.title, model.task, tuple(model.parts), model.minutes,
                       model.guess, tuple(model.work), model.text, model.file)  # fmt: skip
         book = added(book, entry)
     return book

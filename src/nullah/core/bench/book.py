@@ -22,7 +22,7 @@ class Event(Enum):
     REMADE = "made again"
 
 
-class Entry(NamedTuple):
+class BookEntry(NamedTuple):
     """One line of the book.
 
     Parameters
@@ -92,7 +92,7 @@ class Progress(NamedTuple):
         return task.id not in self.done
 
 
-def progress(tasks: Sequence[Task], book: Iterable[Entry], measured: Iterable[str] = ()) -> Progress:
+def progress(tasks: Sequence[Task], book: Iterable[BookEntry], measured: Iterable[str] = ()) -> Progress:
     """Give how far the work is.
 
     What is measured already needs no measuring; a part that was made again takes its tasks up again.
@@ -189,7 +189,7 @@ def in_words(minutes: float) -> str:
     return f"{hours} h {rest} min" if rest else f"{hours} h"
 
 
-def records(book: Iterable[Entry]) -> list[Record]:
+def records(book: Iterable[BookEntry]) -> list[Record]:
     """Give what the book tells of how long work takes."""
     return [
         Record(entry.work, entry.minutes) for entry in book
@@ -197,7 +197,7 @@ def records(book: Iterable[Entry]) -> list[Record]:
     ]  # fmt: skip
 
 
-def found(book: Sequence[Entry], words: str) -> tuple[Entry, ...]:
+def found(book: Sequence[BookEntry], words: str) -> tuple[BookEntry, ...]:
     """Give the entries that have all of some words in them, the newest first."""
     wanted = words.casefold().split()
     return tuple(
@@ -207,7 +207,7 @@ def found(book: Sequence[Entry], words: str) -> tuple[Entry, ...]:
     )  # fmt: skip
 
 
-def added(book: tuple[Entry, ...], entry: Entry) -> tuple[Entry, ...]:
+def added(book: tuple[BookEntry, ...], entry: BookEntry) -> tuple[BookEntry, ...]:
     """Put an entry into the book: where its time says, if the clock went back.
 
     Raises

@@ -131,7 +131,7 @@ def lay_out(spec: Dovetail) -> DovetailLayout:
     step = (spec.width - 2 * spec.half_pin + spec.pin) / spec.tails
     edges = tail_edges(spec.width.mm, spec.tails, spec.half_pin.mm, spec.pin.mm, spec.widths)
     # Written in the board's own unit, as its width is.
-    marks = [Length(edge, spec.width.unit) for both in edges for edge in both]
+    marks = [Length(edge) for both in edges for edge in both]
     tail = min((high - low for low, high in zip(marks[::2], marks[1::2], strict=True)), key=lambda each: each.mm)
     taper = 2 * spec.pin_thickness / spec.slope.run
     return DovetailLayout(

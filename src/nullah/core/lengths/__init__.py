@@ -1,16 +1,18 @@
 """Exact lengths: reading what people type, arithmetic without loss, writing to a mark.
 
-A length is a fraction of a millimetre and remembers what was typed. Rounding happens only
-in `Marks`, at the edge of the program.
+A `Length` is a fraction of a millimetre and nothing else; an `Entry` is one as it was typed.
+Rounding happens only in `Marks`, at the edge of the program.
 """
 
 from nullah.core.lengths.exact import (
     MM_PER_INCH,
     Direction,
+    Entry,
     Length,
     LengthError,
     Unit,
     abs_length,
+    entered,
     from_float,
     inch,
     mm,
@@ -22,12 +24,14 @@ from nullah.core.lengths.slopes import Slope, read_slope
 __all__ = [
     "MM_PER_INCH",
     "Direction",
+    "Entry",
     "Length",
     "LengthError",
     "Marks",
     "Slope",
     "Unit",
     "abs_length",
+    "entered",
     "from_float",
     "inch",
     "mm",

@@ -1,16 +1,13 @@
-"""The exact length: a fraction of a millimetre that remembers what was typed."""
+"""The exact length, a fraction of a millimetre; and the entry, a length as somebody typed it."""
 
 from __future__ import annotations
 
-from dataclasses import dataclass, field
+from dataclasses import dataclass
 from enum import Enum
 from fractions import Fraction
 
 #: An inch is exactly 25.4 mm (NIST SP 811, appendix B.8).
 MM_PER_INCH = Fraction(254, 10)
-
-#: Longest length the program takes for one: no board or piece is half a kilometre long.
-LIMIT_MM = 500_000
 
 
 class Unit(Enum):
@@ -34,44 +31,41 @@ class LengthError(ValueError):
 
 @dataclass(frozen=True, slots=True)
 class Length:
-    """An exact length.
+    """An exact length: a pure value.
+
+    Lengths are compared by size. How one was typed is an `Entry`, which is equal only to an entry
+    of the same size that was typed alike: what is kept by its inputs can never mix the two up.
 
     Parameters
     ----------
     mm : Fraction
         The length in millimetres, exact.
-    unit : Unit
-        The unit it was given in; sums keep the unit of their first term.
-    typed : str
-        What the user typed, with its unit, or empty if worked out. Takes no part in comparison.
 
     Examples
     --------
     >>> from nullah.core.lengths import read_length
     >>> read_length('1 7/8"') * 2
-    Length(mm=Fraction(381, 4), unit=<Unit.INCH: 'in'>, typed='')
+    Length(mm=Fraction(381, 4))
     """
 
     mm: Fraction
-    unit: Unit = field(default=Unit.MM, compare=False)
-    typed: str = field(default="", compare=False)
 
     def __add__(self, other: Length) -> Length:
-        return Length(self.mm + other.mm, self.unit)
+        return Length(self.mm + other.mm)
 
     def __sub__(self, other: Length) -> Length:
-        return Length(self.mm - other.mm, self.unit)
+        return Length(self.mm - other.mm)
 
     def __mul__(self, factor: int | Fraction) -> Length:
-        return Length(self.mm * factor, self.unit)
+        return Length(self.mm * factor)
 
     __rmul__ = __mul__
 
     def __truediv__(self, divisor: int | Fraction) -> Length:
-        return Length(self.mm / divisor, self.unit)
+        return Length(self.mm / divisor)
 
     def __neg__(self) -> Length:
-        return Length(-self.mm, self.unit)
+        return Length(-self.mm)
 
     def __lt__(self, other: Length) -> bool:
         return self.mm < other.mm
@@ -89,48 +83,77 @@ class Length:
         return float(self.mm)
 
     def as_text(self) -> str:
-        """Write the length so that `read_length` gives back the very same one.
-
-        Returns
-        -------
-        str
-            What was typed if it was typed, else the exact value with its unit.
+        """Return text that `read_length` reads as this very length.
 
         Examples
         --------
-        >>> from nullah.core.lengths import read_length
-        >>> read_length("1 7/8", Unit.INCH).as_text(), (mm(1) / 3).as_text()
-        ('1 7/8 in', '1/3 mm')
+        >>> mm("47.5").as_text(), (mm(1) / 3).as_text()
+        ('47.5 mm', '1/3 mm')
         """
-        if self.typed:
-            return self.typed
-        if self.unit is Unit.INCH and _is_short(self.mm / MM_PER_INCH):
-            return f"{plain(self.mm / MM_PER_INCH, prefer_fraction=True)} in"
         return f"{plain(self.mm)} mm"
+
+
+@dataclass(frozen=True, slots=True)
+class Entry(Length):
+    """A length as somebody typed it: the project keeps entries, and figures show them.
+
+    Arithmetic with it gives a `Length`, without unit or text.
+
+    Parameters
+    ----------
+    mm : Fraction
+        The length in millimetres, exact.
+    unit : Unit
+        The unit it was typed in; of a sum, that of its first term.
+    text : str
+        What was typed, with its unit.
+
+    Examples
+    --------
+    >>> from nullah.core.lengths import read_length
+    >>> read_length("12 in") == read_length("304.8 mm"), read_length("12 in").mm == read_length("304.8 mm").mm
+    (False, True)
+    """
+
+    unit: Unit
+    text: str
+
+    def as_text(self) -> str:
+        """Return what was typed, with its unit."""
+        return self.text
+
+
+def entered(length: Length, unit: Unit) -> Entry:
+    """Return a length as it would be typed exactly in a unit.
+
+    Examples
+    --------
+    >>> entered(inch("7/8"), Unit.INCH).text, entered(mm("47.5"), Unit.MM).text
+    ('7/8 in', '47.5 mm')
+    """
+    if unit is Unit.INCH:
+        return Entry(length.mm, unit, f"{plain(length.mm / MM_PER_INCH, prefer_fraction=True)} in")
+    return Entry(length.mm, unit, Length(length.mm).as_text())
 
 
 def mm(value: int | str | Fraction) -> Length:
     """Make a length from exact millimetres (`int`, `Fraction`, or text such as ``"19.5"``)."""
-    return Length(Fraction(value), Unit.MM)
+    return Length(Fraction(value))
 
 
 def inch(value: int | str | Fraction) -> Length:
     """Make a length from exact inches (`int`, `Fraction`, or text such as ``"7/8"``)."""
-    return Length(Fraction(value) * MM_PER_INCH, Unit.INCH)
+    return Length(Fraction(value) * MM_PER_INCH)
 
 
 def abs_length(length: Length) -> Length:
     """Give the length without its sign."""
-    return Length(abs(length.mm), length.unit)
+    return Length(abs(length.mm))
 
 
 def from_float(millimetres: float) -> Length:
     """Make a length from a float in mm, to the nearest micrometre: for places, not for sizes."""
     return Length(Fraction(round(millimetres * 1000), 1000))
-
-
-def _is_short(value: Fraction) -> bool:
-    return value.denominator <= 128
 
 
 def plain(value: Fraction, prefer_fraction: bool = False) -> str:

@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 import math
+import re
 from dataclasses import dataclass
 from fractions import Fraction
 
-from nullah.core.lengths.exact import MM_PER_INCH, Direction, Length, Unit, abs_length, inch, mm, plain
+from nullah.core.lengths.exact import MM_PER_INCH, Direction, Entry, Length, Unit, abs_length, inch, mm, plain
 
 
 @dataclass(frozen=True, slots=True)
@@ -48,7 +49,7 @@ class Marks:
             whole = math.floor(steps)
         else:
             whole = math.floor(abs(steps) + Fraction(1, 2)) * (-1 if steps < 0 else 1)
-        return Length(whole * self.smallest.mm, self.unit)
+        return Length(whole * self.smallest.mm)
 
     def write(self, length: Length, direction: Direction = Direction.NEAREST, unit: bool = True) -> str:
         """Write a length to the smallest mark: ``1 7/8″`` or ``47.5 mm``."""
@@ -110,10 +111,28 @@ class Marks:
         return f"{cubic_mm / 1e9:.4f} m³"
 
     def write_entered(self, length: Length) -> str:
-        """Write a length the user typed as it was typed, if it is in the unit now shown."""
-        if length.typed and length.unit is self.unit:
-            return length.typed.replace(" in", "″") if self.unit is Unit.INCH else length.typed
+        """Return a length as it was typed, if it was typed in the unit now shown; else to the mark.
+
+        Examples
+        --------
+        >>> from nullah.core.lengths import read_length
+        >>> Marks(Unit.INCH).write_entered(read_length("12.5 inches")), Marks().write_entered(read_length("12.5 in"))
+        ('12.5″', '317.5 mm')
+        """
+        if isinstance(length, Entry) and length.unit is self.unit:
+            return re.sub(r" ?in(ch(es)?)?\b", "″", length.text) if self.unit is Unit.INCH else length.text
         return self.write(length)
+
+    def write_to_edit(self, length: Length) -> str:
+        """Return what a field is to hold: what was typed, in its own unit and words; else to the mark.
+
+        Examples
+        --------
+        >>> from nullah.core.lengths import read_length
+        >>> Marks().write_to_edit(read_length("12.5 in")), Marks().write_to_edit(mm("317.4"))
+        ('12.5 in', '317.5 mm')
+        """
+        return length.text if isinstance(length, Entry) else self.write(length)
 
 
 _TENTHS = Marks(Unit.MM, mm_mark=Fraction(1, 10))

@@ -7,7 +7,8 @@ from fractions import Fraction
 from functools import cache
 from typing import NamedTuple
 
-from nullah.core.lengths.exact import LIMIT_MM, MM_PER_INCH, Length, LengthError, Unit
+from nullah.core.lengths.exact import MM_PER_INCH, Entry, LengthError, Unit
+from nullah.core.limits import DIGITS, LENGTH_TEXT, LONGEST_MM, quoted
 
 _VULGAR = {
     "½": "1/2", "⅓": "1/3", "⅔": "2/3", "¼": "1/4", "¾": "3/4", "⅕": "1/5", "⅖": "2/5", "⅗": "3/5",
@@ -28,9 +29,9 @@ _UNITS: dict[str, tuple[Fraction, Unit]] = {
     "'": (12 * MM_PER_INCH, Unit.INCH),
 }
 
-_NUMBER = r"\d+[ -]\d+/\d+|\d+/\d+|\d+[.,]\d*|[.,]\d+|\d+"
+_NUMBER = r"[0-9]+[ -][0-9]+/[0-9]+|[0-9]+/[0-9]+|[0-9]+[.,][0-9]*|[.,][0-9]+|[0-9]+"
 _TERM = rf"\s*(?P<number>{_NUMBER})\s*(?P<unit>[a-z]+|\"|')?\s*"
-_OF = rf"^\s*(?P<part>{_NUMBER})\s+of\s+(?P<rest>.+)$"
+_OF = rf"\s*(?P<part>{_NUMBER})\s+of\s+"
 
 # Compiled at the first length that is typed: the window does not wait for it.
 _compiled = cache(re.compile)
@@ -42,7 +43,7 @@ class _Term(NamedTuple):
     unit: str
 
 
-def read_length(text: str, bare: Unit = Unit.MM) -> Length:
+def read_length(text: str, bare: Unit = Unit.MM) -> Entry:
     """Read a length as people write it.
 
     Takes ``1 7/8``, ``1-7/8"``, ``47.6 mm``, ``2' 3 1/2"``, ``18+0.5``, ``1/2 of 19``, with
@@ -57,8 +58,8 @@ def read_length(text: str, bare: Unit = Unit.MM) -> Length:
 
     Returns
     -------
-    Length
-        Exact; its `typed` is `text` with the unit added where it was left out.
+    Entry
+        Exact; its text is what was typed, with the unit added where it was left out.
 
     Raises
     ------
@@ -69,24 +70,34 @@ def read_length(text: str, bare: Unit = Unit.MM) -> Length:
     --------
     >>> read_length("2' 3 1/2\\"").mm == 27 * MM_PER_INCH + MM_PER_INCH / 2
     True
-    >>> read_length("1/2 of 19").typed
+    >>> read_length("1/2 of 19").text
     '1/2 of 19 mm'
     """
+    if len(text) > LENGTH_TEXT:
+        raise LengthError(f"{quoted(text)} is too long for a length: {LENGTH_TEXT} characters at most.")
     cleaned = _clean(text)
     if not cleaned:
         raise LengthError("Type a length, such as 1 7/8 in or 47.5 mm.")
-    share = _compiled(_OF).match(cleaned)
-    if share:
-        whole = read_length(share["rest"], bare)
-        value = _number(share["part"]) * whole.mm
-        return _checked(Length(value, whole.unit, f"{share['part']} of {whole.typed}"), text)
-    terms = _split_terms(cleaned, text)
+    if _compiled(rf"[0-9]{{{DIGITS + 1}}}").search(cleaned):
+        raise LengthError(f"{quoted(text)} has more than {DIGITS} digits in a row: check the number.")
+    shares = ""
+    factor = Fraction(1)
+    rest = cleaned
+    while share := _compiled(_OF).match(rest):
+        factor *= _number(share["part"])
+        shares += f"{share['part']} of "
+        rest = rest[share.end() :]
+    terms = _split_terms(rest, text)
     _refuse_mixed_bare(terms, bare, text)
     total = Fraction(0)
     for term in terms:
         total += term.sign * _number(term.number) * _UNITS[term.unit or bare.value][0]
-    unit = _UNITS[terms[0].unit or bare.value][1]
-    return _checked(Length(total, unit, _with_units(cleaned, terms, bare)), text)
+    value = factor * total
+    if abs(value) > LONGEST_MM:
+        raise LengthError(f"{quoted(text)} is longer than {LONGEST_MM // 1000} m: check the number.")
+    complete = all(term.unit for term in terms)
+    written = " ".join(text.split()) if complete else shares + _with_units(terms, bare)
+    return Entry(value, _UNITS[terms[0].unit or bare.value][1], written)
 
 
 def _clean(text: str) -> str:
@@ -97,7 +108,7 @@ def _clean(text: str) -> str:
     for sign, plain in _VULGAR.items():
         if sign not in cleaned:
             continue
-        cleaned = re.sub(rf"(\d)[ -]?{sign}", rf"\1 {plain}", cleaned).replace(sign, plain)
+        cleaned = re.sub(rf"([0-9])[ -]?{sign}", rf"\1 {plain}", cleaned).replace(sign, plain)
     return re.sub(r"\s+", " ", cleaned)
 
 
@@ -109,7 +120,7 @@ def _split_terms(cleaned: str, original: str) -> list[_Term]:
     while position < len(cleaned):
         if cleaned[position] in "+-":
             if signed:
-                raise LengthError(f"“{original.strip()}”: two signs follow each other.")
+                raise LengthError(f"{quoted(original)}: two signs follow each other.")
             sign = -1 if cleaned[position] == "-" else 1
             position += 1
             expect_term = signed = True
@@ -118,21 +129,21 @@ def _split_terms(cleaned: str, original: str) -> list[_Term]:
             continue
         match = _compiled(_TERM).match(cleaned, position)
         if match is None:
-            raise LengthError(f"“{original.strip()}” is not a length. Try 1 7/8 in, 47.5 mm or 18+0.5.")
+            raise LengthError(f"{quoted(original)} is not a length. Try 1 7/8 in, 47.5 mm or 18+0.5.")
         unit = match["unit"] or ""
         if unit and unit not in _UNITS:
-            raise LengthError(f"“{unit}” is not a unit known here. Use mm, cm, m, in or ft.")
+            raise LengthError(f"{quoted(unit)} is not a unit known here. Use mm, cm, m, in or ft.")
         if not expect_term:
             follows_feet = terms[-1].unit in ("'", "ft", "foot", "feet")
             if not (follows_feet and (not unit or _UNITS[unit][0] == MM_PER_INCH)):
-                raise LengthError(f"“{original.strip()}”: put + or - between the two lengths.")
+                raise LengthError(f"{quoted(original)}: put + or - between the two lengths.")
             unit = unit or "in"
             sign = terms[-1].sign
         terms.append(_Term(sign, match["number"], unit))
         position = match.end()
         sign, expect_term, signed = 1, False, False
     if expect_term:
-        raise LengthError(f"“{original.strip()}” ends in a sign with nothing behind it.")
+        raise LengthError(f"{quoted(original)} ends in a sign with nothing behind it.")
     return terms
 
 
@@ -141,11 +152,11 @@ def _refuse_mixed_bare(terms: list[_Term], bare: Unit, original: str) -> None:
     without = [term for term in terms if not term.unit]
     others = {_UNITS[term.unit][1] for term in terms if term.unit}
     if without and others and others != {bare}:
-        raise LengthError(f"“{original.strip()}”: is {without[0].number} in mm or in inches? Write the unit behind it.")
+        raise LengthError(f"{quoted(original)}: is {without[0].number} in mm or in inches? Write the unit behind it.")
 
 
 def _number(text: str) -> Fraction:
-    mixed = re.fullmatch(r"(\d+)[ -](\d+)/(\d+)", text)
+    mixed = re.fullmatch(r"([0-9]+)[ -]([0-9]+)/([0-9]+)", text)
     if mixed:
         whole, top, bottom = (int(group) for group in mixed.groups())
         return whole + _ratio(top, bottom)
@@ -158,13 +169,11 @@ def _number(text: str) -> Fraction:
 
 def _ratio(top: int, bottom: int) -> Fraction:
     if bottom == 0:
-        raise LengthError(f"{top}/0: a fraction cannot have 0 below the line.")
+        raise LengthError(f"{quoted(str(top))} over 0: a fraction cannot have 0 below the line.")
     return Fraction(top, bottom)
 
 
-def _with_units(cleaned: str, terms: list[_Term], bare: Unit) -> str:
-    if all(term.unit for term in terms):
-        return cleaned
+def _with_units(terms: list[_Term], bare: Unit) -> str:
     if len(terms) == 1:
         sign = "-" if terms[0].sign < 0 else ""
         return f"{sign}{terms[0].number} {bare.value}"
@@ -173,9 +182,3 @@ def _with_units(cleaned: str, terms: list[_Term], bare: Unit) -> str:
         joint = " - " if term.sign < 0 else (" + " if written else "")
         written += f"{joint}{term.number} {term.unit or bare.value}"
     return written
-
-
-def _checked(length: Length, original: str) -> Length:
-    if abs(length.mm) > LIMIT_MM:
-        raise LengthError(f"“{original.strip()}” is longer than {LIMIT_MM // 1000} m: check the number.")
-    return length

@@ -8,6 +8,9 @@ from fractions import Fraction
 from typing import NamedTuple
 
 from nullah.core.lengths.exact import LengthError, plain
+from nullah.core.limits import LENGTH_TEXT, quoted
+
+_SLOPE = re.compile(r"\s*(?:1\s*(?::|/|in)\s*)?([0-9]{1,4}(?:[.,][0-9]{1,6})?)\s*")
 
 
 class Slope(NamedTuple):
@@ -33,9 +36,9 @@ class Slope(NamedTuple):
 
 def read_slope(text: str) -> Slope:
     """Read ``1:7``, ``1 in 7``, ``7`` as a slope, or raise `LengthError` with a sentence."""
-    match = re.fullmatch(r"\s*(?:1\s*(?::|/|in)\s*)?(\d+(?:[.,]\d+)?)\s*", text.lower())
+    match = _SLOPE.fullmatch(text.lower()) if len(text) <= LENGTH_TEXT else None
     if not match:
-        raise LengthError(f"“{text.strip()}” is not a slope. Write it as 1:7.")
+        raise LengthError(f"{quoted(text)} is not a slope. Write it as 1:7.")
     run = Fraction(match[1].replace(",", "."))
     if run < 2 or run > 40:
         raise LengthError(f"A slope of 1:{match[1]} cannot be sawn or would not hold. Use 1:4 to 1:12.")

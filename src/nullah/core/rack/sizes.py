@@ -6,7 +6,7 @@ import re
 from dataclasses import dataclass
 from fractions import Fraction
 
-from nullah.core.lengths import Length, inch
+from nullah.core.lengths import Entry, Length, Unit, entered, inch
 
 # Dry, surfaced sizes of softwood boards and dimension lumber, in inches:
 # American Softwood Lumber Standard, Voluntary Product Standard PS 20; values from memory.
@@ -24,9 +24,9 @@ class SizeNameError(ValueError):
 class YardSize:
     """What a named size measures; `width` is None for hardwood, sold in random widths."""
 
-    rough_thickness: Length
-    thickness: Length
-    width: Length | None
+    rough_thickness: Entry
+    thickness: Entry
+    width: Entry | None
 
 
 def resolve_size(name: str) -> YardSize:
@@ -46,11 +46,15 @@ def resolve_size(name: str) -> YardSize:
     if softwood and softwood[1] in _THICKNESS and softwood[2] in _WIDTH:
         width = _WIDTH[softwood[2]]
         # From 2 inches up, dimension lumber; the 8, 10 and 12 widths are the same for both.
-        return YardSize(inch(Fraction(softwood[1])), inch(_THICKNESS[softwood[1]]), inch(width))
+        return YardSize(_inches(softwood[1]), _inches(_THICKNESS[softwood[1]]), _inches(width))
     quarters = re.fullmatch(r"(\d+)/4", name.strip())
     if quarters and int(quarters[1]) in _QUARTERS_PLANED:
-        return YardSize(inch(Fraction(int(quarters[1]), 4)), inch(_QUARTERS_PLANED[int(quarters[1])]), None)
+        return YardSize(_inches(Fraction(int(quarters[1]), 4)), _inches(_QUARTERS_PLANED[int(quarters[1])]), None)
     raise SizeNameError(f"“{name.strip()}” is not a yard size known here. Try 1x12, 2x6 or 4/4.")
+
+
+def _inches(value: str | Fraction) -> Entry:
+    return entered(inch(value), Unit.INCH)
 
 
 def board_feet(length: Length, width: Length, thickness: Length) -> Fraction:
@@ -69,8 +73,8 @@ def quarters(thickness: Length) -> Length:
 
     Examples
     --------
-    >>> quarters(inch("7/8")).as_text(), quarters(inch("5/4")).as_text(), quarters(inch("13/8")).as_text()
-    ('1 in', '1 1/4 in', '2 in')
+    >>> [float(quarters(inch(each)).mm / inch(1).mm) for each in ("7/8", "5/4", "13/8")]
+    [1.0, 1.25, 2.0]
     """
     sold = [4, 5, 6, 8, 10, 12, 16]
     for each in sold:

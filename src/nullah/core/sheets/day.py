@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 from datetime import datetime
 
-from nullah.core.bench.book import Entry, Event, in_words
+from nullah.core.bench.book import BookEntry, Event, in_words
 from nullah.core.bench.hours import clock, day_of
 from nullah.core.bench.tasks import Task, Trade
 from nullah.core.drawing import Element, Label, Role, drawing, line
@@ -64,7 +64,7 @@ def book_sheets(plan: Plan) -> Iterator[Sheet]:
     yield from _paged(plan, "book", "Day Book", f"{len(book)} lines", blocks)
 
 
-def _entry_lines(entry: Entry) -> Iterator[_Line]:
+def _entry_lines(entry: BookEntry) -> Iterator[_Line]:
     when = entry.when
     words = f"{day_of(when)}, {clock(when)}  {entry.event.value}: {entry.title}"
     if entry.event is Event.DONE and entry.minutes:

@@ -72,4 +72,4 @@ def movement(species: Species, cut: Cut, width: Length, moisture_from: float, mo
     source = SOURCE
     if cut is Cut.RIFT:
         source = f"mean of tangential and radial (common practice), after {SOURCE}"
-    return Movement(Length(change, width.unit), factor, source)
+    return Movement(Length(change), factor, source)

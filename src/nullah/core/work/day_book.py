@@ -9,7 +9,7 @@ from functools import lru_cache
 from typing import NamedTuple
 
 from nullah.core.bench.book import (
-    Entry,
+    BookEntry,
     Event,
     Progress,
     can_be_done,
@@ -66,7 +66,7 @@ def learned_of(plan: Plan) -> dict[str, Learned]:
 
 
 @lru_cache(maxsize=8)
-def _learned(book: tuple[Entry, ...], before: tuple[tuple[str, Learned], ...]) -> tuple[tuple[str, Learned], ...]:
+def _learned(book: tuple[BookEntry, ...], before: tuple[tuple[str, Learned], ...]) -> tuple[tuple[str, Learned], ...]:
     return tuple(learn(records(book), dict(before)).items())
 
 
@@ -242,7 +242,7 @@ def record_of(plan: Plan) -> PieceRecord:
     )  # fmt: skip
 
 
-def _lost(entry: Entry) -> float:
+def _lost(entry: BookEntry) -> float:
     """Give the wood of a part that was spoilt, mm³, as its entry keeps it."""
     return sum(amount for name, amount in entry.work if name == "wood")
 

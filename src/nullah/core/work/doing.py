@@ -8,7 +8,7 @@ from datetime import datetime
 from typing import NamedTuple
 
 from nullah.core import actions
-from nullah.core.bench.book import Entry, Event, Timer, added, timed
+from nullah.core.bench.book import BookEntry, Event, Timer, added, timed
 from nullah.core.bench.rates import minutes_of
 from nullah.core.bench.tasks import Task
 from nullah.core.breakdown.layout import Placement, Rect, complaints, place
@@ -52,7 +52,9 @@ def finish(plan: Plan, task: Task, now: datetime, minutes: float | None = None) 
     if minutes is None:
         timer = project.timer if project.timer is not None and project.timer.task == task.id else None
         minutes, said = timed(timer, now, guess, project.working.hours)
-    entry = Entry(stamp(now), Event.DONE, task.title, task.id, task.parts, minutes, minutes_of(task.work), task.work)
+    entry = BookEntry(
+        stamp(now), Event.DONE, task.title, task.id, task.parts, minutes, minutes_of(task.work), task.work
+    )
     kept = None if project.timer is None or project.timer.task == task.id else project.timer
     project = replace(project, book=added(project.book, entry), timer=kept)
     kind, _, board = task.id.partition("/")
@@ -68,7 +70,7 @@ def finish(plan: Plan, task: Task, now: datetime, minutes: float | None = None) 
 def note(project: Project, now: datetime, text: str, task: Task | None = None, file: str = "") -> Project:
     """Write a note, or put a photograph in, about a task if one is given."""
     event = Event.PHOTO if file else Event.NOTE
-    entry = Entry(stamp(now), event, task.title if task else "", task.id if task else "",
+    entry = BookEntry(stamp(now), event, task.title if task else "", task.id if task else "",
                   task.parts if task else (), text=text, file=file)  # fmt: skip
     return replace(project, book=added(project.book, entry))
 
@@ -82,7 +84,7 @@ def measured(plan: Plan, name: str, value: Length, now: datetime, by: str = "wit
         title = quantity.definition.title
         planned = quantity.value if quantity.planned is None else quantity.planned
         told += f", planned {plan.marks.write_fine(Length(planned))}"
-    entry = Entry(stamp(now), Event.MEASURED, title, text=f"{told}, {by}")
+    entry = BookEntry(stamp(now), Event.MEASURED, title, text=f"{told}, {by}")
     return replace(project, book=added(project.book, entry))
 
 
@@ -94,7 +96,7 @@ def shim(plan: Plan, name: str, now: datetime) -> Project:
     quantity = plan.ledger.quantity(name)
     off = abs(quantity.value - (quantity.planned if quantity.planned is not None else quantity.value))
     text = f"Shim of {plan.marks.write_fine(Length(off))} at the {quantity.definition.title}."
-    entry = Entry(stamp(now), Event.NOTE, quantity.definition.title, text=text)
+    entry = BookEntry(stamp(now), Event.NOTE, quantity.definition.title, text=text)
     return replace(project, book=added(project.book, entry))
 
 
@@ -180,7 +182,7 @@ def remake(plan: Plan, part_id: str, why: str, now: datetime, board: str = "") -
     where = "no wood on the rack will do for another"
     if wood is not None:
         where = f"another comes out of {wood.name}" + (f", which is {wood.other}" if wood.other else "")
-    entry = Entry(stamp(now), Event.REMADE, part.name, parts=(part_id,), work=(("wood", lost),),
+    entry = BookEntry(stamp(now), Event.REMADE, part.name, parts=(part_id,), work=(("wood", lost),),
                   text=f"{why.strip() or 'spoilt'}; {where}")  # fmt: skip
     project = replace(plan.project, book=added(plan.project.book, entry))
     project = actions.lift(project, rough.id)

@@ -133,7 +133,7 @@ class BreakdownDesk(StationDesk):
         self.kerf.show_value(project.shop.kerf.as_text())
         for name, field in self.fields.items():
             field.set_unit(project.marks.unit)
-            field.show_value(project.marks.write_entered(getattr(project.allowances, name)))
+            field.show_value(project.marks.write_to_edit(getattr(project.allowances, name)))
         for name, box in self.wishes.items():
             show_choice(box, str(float(getattr(project.wishes, name))))
         show_choice(self.flawed, str(project.flawed_share))

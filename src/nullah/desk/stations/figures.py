@@ -54,7 +54,7 @@ class FigureFields:
             field.set_unit(marks.unit)
             if ledger is not None and there:
                 quantity = ledger.quantity(name)
-                field.show_value(quantity.write(marks, self._units))
+                field.show_value(quantity.write_to_edit(marks, self._units))
                 ruled = quantity.origin is Origin.WORKED_OUT
                 field.line.setToolTip("worked out; typing another overrules it" if ruled else quantity.origin.value)
 

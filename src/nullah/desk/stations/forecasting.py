@@ -93,7 +93,7 @@ class ForecastRows(Group):
             self.way.setCurrentIndex(0 if cut.crosswise else 1)
         self.no_cut.setEnabled(cut is not None)
         self.lows.set_unit(marks.unit)
-        self.lows.show_value(marks.write_entered(project.lows_left))
+        self.lows.show_value(marks.write_to_edit(project.lows_left))
 
     def _show_sizes(self) -> None:
         part, marks = self._part(), self.document.project.marks
@@ -105,7 +105,7 @@ class ForecastRows(Group):
             field.setEnabled(part is not None)
             found = measured.get(part.quantities[_SIZES.index(name)]) if part is not None else None
             value = found.value if found is not None else None
-            field.show_value(marks.write_entered(value) if isinstance(value, Length) else "")
+            field.show_value(marks.write_to_edit(value) if isinstance(value, Length) else "")
         self.calliper.setEnabled(part is not None)
 
     def _part(self) -> Part | None:

@@ -178,7 +178,7 @@ class RackDesk(StationDesk):
         else:
             show_choice(self.faces, flaw.faces.value)
             self.flaw_depth.show_value(
-                "" if flaw.depth is None else self.document.project.marks.write_entered(flaw.depth)
+                "" if flaw.depth is None else self.document.project.marks.write_to_edit(flaw.depth)
             )
         self.moisture.refresh()
         if board is not None:
@@ -257,11 +257,11 @@ class RackDesk(StationDesk):
             return
         if size.width is None:
             # Hardwood is sold in random widths, rough: the name tells only how thick it is.
-            thickness.line.setText(size.rough_thickness.as_text())
+            thickness.line.setText(size.rough_thickness.text)
             width.line.clear()
             return
-        width.line.setText(size.width.as_text())
-        thickness.line.setText(size.thickness.as_text())
+        width.line.setText(size.width.text)
+        thickness.line.setText(size.thickness.text)
 
     def remove_board(self) -> None:
         """Take the board in hand off the rack."""

@@ -99,7 +99,7 @@ class SurveyRows(Group):
         elif of.startswith(TAKEN):
             self.pick(board.shape[int(of.removeprefix(TAKEN))])
             figure = figure_of(board.shape[int(of.removeprefix(TAKEN))])
-            self.figure.show_value(self.document.project.marks.write_entered(figure))
+            self.figure.show_value(self.document.project.marks.write_to_edit(figure))
             self.figure.line.selectAll()
         else:
             return of.startswith("board/")

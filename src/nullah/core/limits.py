@@ -1,0 +1,115 @@
+"""What the program takes in at most, stated once: `docs/file-format.md` lists these, every reader keeps to them.
+
+The figures are far beyond any piece of furniture and well within what every station still works out at once.
+"""
+
+from __future__ import annotations
+
+import re
+import unicodedata
+
+#: Longest length in mm: nothing of a piece, and no board, is 50 m long.
+LONGEST_MM = 50_000
+#: Most characters of a length, slope or count as it is typed.
+LENGTH_TEXT = 100
+#: Most digits in a row of one number, before or behind its point.
+DIGITS = 12
+#: Most characters of a name, a title or a colour.
+NAME_TEXT = 200
+#: Most characters of a note.
+NOTE_TEXT = 10_000
+#: Most characters of one cell of a table.
+CELL_TEXT = 10_000
+#: Most lines of a table.
+TABLE_LINES = 20_000
+#: Most bytes of a table.
+TABLE_BYTES = 20_000_000
+#: Most bytes of a project file.
+PROJECT_BYTES = 50_000_000
+#: Deepest nesting of a project file's lists and objects.
+NESTING = 40
+#: Most boards on a rack, boards of one's own in a piece, entries of a day book.
+BOARDS, OWN_BOARDS, BOOK_ENTRIES = 1000, 300, 20_000
+#: Most flaws, and most readings of any kind, of one board.
+FLAWS, READINGS = 500, 2000
+#: Most places of a survey.
+SURVEY_PLACES = 40_000
+#: Most of anything else that a list of a project holds.
+OTHERS = 5000
+#: Largest count of a quantity, such as tails or shelves.
+COUNT = 200
+#: Most characters of a refusal.
+SENTENCE = 300
+
+
+def shown(text: str) -> str:
+    """Return text with whatever cannot be printed as a visible sign: control characters, lone surrogates.
+
+    Examples
+    --------
+    >>> shown("left\\tside\\x00"), shown("a\\ud800")
+    ('left side␀', 'a�')
+    """
+    if text.isprintable():
+        return text
+    return "".join(letter if letter.isprintable() else _sign(letter) for letter in text)
+
+
+def _sign(letter: str) -> str:
+    if letter.isspace():
+        return " "
+    if letter < " ":
+        return chr(0x2400 + ord(letter))
+    return "" if unicodedata.category(letter) == "Cf" else "\ufffd"
+
+
+def quoted(text: str, most: int = 40) -> str:
+    """Return text as a sentence may quote it: on one line, shortened in the middle to `most` characters.
+
+    Examples
+    --------
+    >>> quoted("  1 1/2 ells "), quoted("9" * 1000, most=9)
+    ('“1 1/2 ells”', '“9999…9999”')
+    """
+    line = shown(" ".join(text[: 10 * most].split()) if len(text) > 20 * most else " ".join(text.split()))
+    if len(text) > 20 * most:
+        line += text[-most:]
+    if len(line) > most:
+        half = (most - 1) // 2
+        line = f"{line[:half]}…{shown(line[-half:])}"
+    return f"“{line}”"
+
+
+def one_sentence(text: str) -> str:
+    """Return a refusal on one line and of at most `SENTENCE` characters, whatever it quotes."""
+    line = shown(" ".join(text[: 4 * SENTENCE].split()))
+    return line if len(line) <= SENTENCE else f"{line[: SENTENCE - 2].rstrip()} …"
+
+
+_COUNT = re.compile(rf"\+?[0-9]{{1,{DIGITS}}}")
+
+
+def read_count(text: str) -> int | None:
+    """Return the whole number that text holds, 0 or more; None where it is none.
+
+    Examples
+    --------
+    >>> read_count(" 4 "), read_count("²"), read_count("1e3"), read_count("9" * 5000)
+    (4, None, None, None)
+    """
+    return int(text) if len(text) <= LENGTH_TEXT and _COUNT.fullmatch(text.strip()) else None
+
+
+def read_number(text: str) -> float | None:
+    """Return the number that text holds, with a point or a comma; None where it is none, or not finite.
+
+    Examples
+    --------
+    >>> read_number("8,5"), read_number("1e9999"), read_number("nan"), read_number("x")
+    (8.5, None, None, None)
+    """
+    try:
+        number = float(text.strip().replace(",", ".")) if len(text) <= LENGTH_TEXT else float("nan")
+    except ValueError:
+        return None
+    return number if abs(number) < float("inf") else None
