@@ -1,27 +1,129 @@
 """Slow work in processes of its own, so that a window never waits and every core helps.
 
-Each process is a Python of its own, given its task on standard input: it shares nothing with
+Each process is a Python of its own, given its work on standard input: it shares nothing with
 the window, runs whatever program started it, and ending it ends the work at once, wherever it is.
 """
 
 from __future__ import annotations
 
 import contextlib
+import importlib
 import os
 import pickle
 import subprocess
 import sys
 import threading
 import time
+import traceback
+from collections.abc import Callable, Generator, Iterator
 from multiprocessing.connection import Connection, wait
-from typing import NamedTuple
+from typing import Any, NamedTuple
 
-from nullah.core.breakdown.search import Layout, Task, search_task
+from nullah.core.breakdown.search import BreakdownError, Layout, Task, search_task
 from nullah.core.laying import reached
 
 #: How often a process tells of its progress, in seconds.
 _TELL_EVERY = 0.1
 _NO_END = 10**9
+
+
+class Refused(NamedTuple):
+    """What work that cannot be done returns: the sentence to show."""
+
+    sentence: str
+
+
+class Done(NamedTuple):
+    """The last that a process tells: what its work returned."""
+
+    result: Any
+
+
+class Failed(NamedTuple):
+    """The last that a process tells whose work went wrong unexpectedly: how, for the log."""
+
+    details: str
+
+
+#: Work that can be done aside: it yields what is to be told on the way, and returns its result.
+Work = Callable[..., Generator[Any, None, Any]]
+
+
+class Aside:
+    """A piece of work in a process of its own.
+
+    Parameters
+    ----------
+    work : callable
+        A generator function of a module, by which the process finds it.
+    arguments
+        What it is called with.
+    """
+
+    def __init__(self, work: Work, *arguments: Any) -> None:
+        ours, theirs = os.pipe()
+        words = [sys.executable, "-c", f"from nullah.aside import work_on; work_on({theirs})"]
+        # In a group of its own: Ctrl+C in the terminal is for the desk, which ends what runs aside.
+        self._process = subprocess.Popen(words, stdin=subprocess.PIPE, pass_fds=(theirs,), start_new_session=True)
+        os.close(theirs)
+        self.pipe: Connection | None = Connection(ours, writable=False)
+        task = pickle.dumps((work.__module__, work.__qualname__, arguments))
+        # Much to hand over fills the pipe before the process reads it: nobody waits for that.
+        threading.Thread(target=_feed, args=(self._process, task), daemon=True).start()
+
+    @property
+    def running(self) -> bool:
+        """Whether it still works, or has told what nobody has heard yet."""
+        return self.pipe is not None
+
+    def hear(self) -> Iterator[Any]:
+        """Yield what was told since; the last is a `Done` or a `Failed`, also where the process was killed."""
+        while self.pipe is not None and self.pipe.poll():
+            try:
+                told = self.pipe.recv()
+            except (EOFError, OSError):
+                told = Failed("The process that did the work ended without a word.")
+            if isinstance(told, Done | Failed):
+                self.stop()
+            yield told
+
+    def stop(self) -> None:
+        """End the process, now."""
+        self._process.terminate()
+        self._process.wait()
+        if self.pipe is not None:
+            self.pipe.close()
+            self.pipe = None
+
+
+def _feed(process: subprocess.Popen[bytes], task: bytes) -> None:
+    assert process.stdin is not None
+    # A process that is ended while it is fed needs no more.
+    with contextlib.suppress(BrokenPipeError), process.stdin as stream:
+        stream.write(task)
+
+
+def work_on(pipe_number: int) -> None:
+    """Take work from standard input and do it, telling how it goes through a pipe: what a process of `Aside` runs."""
+    pipe = Connection(pipe_number, readable=False)
+    with contextlib.suppress(BrokenPipeError), pipe:
+        try:
+            module, name, arguments = pickle.load(sys.stdin.buffer)
+            work: Work = getattr(importlib.import_module(module), name)
+            told = work(*arguments)
+            while True:
+                try:
+                    pipe.send(next(told))
+                except StopIteration as end:
+                    pipe.send(Done(end.value))
+                    return
+        except BrokenPipeError:
+            raise
+        except Exception:
+            pipe.send(Failed(traceback.format_exc()))
+
+
+# --- the breakdown search -------------------------------------------------------------------------
 
 
 class Progress(NamedTuple):
@@ -32,12 +134,11 @@ class Progress(NamedTuple):
 
 
 class _Told(NamedTuple):
-    """What a process tells."""
+    """What a searching process tells."""
 
     seed: int
     layout: Layout | None
     tried: int
-    problem: str = ""
 
 
 class SearchAside:
@@ -57,47 +158,35 @@ class SearchAside:
     def __init__(self, task: Task, seconds: float, workers: int | None = None, first_seed: int = 1) -> None:
         self._best: Layout | None = None
         self._tried: dict[int, int] = {}
-        self._problem = ""
-        self._pipes: list[Connection] = []
-        self._processes: list[subprocess.Popen[bytes]] = []
-        for seed in range(first_seed, first_seed + (workers or min(4, os.cpu_count() or 1))):
-            self._begin(pickle.dumps((task, seed, seconds)))
-
-    def _begin(self, work: bytes) -> None:
-        """Start a process on a piece of work; what it finds comes through a pipe."""
-        ours, theirs = os.pipe()
-        words = [sys.executable, "-c", f"from nullah.aside import work_on; work_on({theirs})"]
-        process = subprocess.Popen(words, stdin=subprocess.PIPE, pass_fds=(theirs,))
-        os.close(theirs)
-        self._pipes.append(Connection(ours, writable=False))
-        self._processes.append(process)
-        # A long task fills the pipe before the process reads it: nobody waits for that.
-        threading.Thread(target=_feed, args=(process, work), daemon=True).start()
+        self.problem = ""
+        seeds = range(first_seed, first_seed + (workers or min(4, os.cpu_count() or 1)))
+        self._searches = [Aside(search_on, task, seed, seconds) for seed in seeds]
 
     @property
     def running(self) -> bool:
         """Whether any process still works."""
-        return bool(self._pipes)
-
-    @property
-    def problem(self) -> str:
-        """Why nothing can be laid out, if so."""
-        return self._problem
+        return any(search.running for search in self._searches)
 
     def listen(self, seconds: float = 0.0) -> Progress:
         """Take in what was found, waiting at most so long for news."""
-        ready = wait(self._pipes, seconds) if self._pipes else []
-        for pipe in [pipe for pipe in self._pipes if pipe in ready]:
-            try:
-                told: _Told = pipe.recv()
-            except (EOFError, OSError):
-                self._pipes.remove(pipe)
-                continue
-            self._tried[told.seed] = told.tried
-            self._problem = told.problem or self._problem
-            if told.layout is not None:
-                self.offer(told.layout)
+        pipes = [search.pipe for search in self._searches if search.pipe is not None]
+        if pipes:
+            wait(pipes, seconds)
+        for search in self._searches:
+            for told in search.hear():
+                self._take(told)
         return Progress(self._best, sum(self._tried.values()))
+
+    def _take(self, told: Any) -> None:
+        match told:
+            case _Told(seed, layout, tried):
+                self._tried[seed] = tried
+                if layout is not None:
+                    self.offer(layout)
+            case Done(Refused(sentence)):
+                self.problem = sentence
+            case Failed(details):
+                sys.stderr.write(f"A search ended early. {details}\n")
 
     def offer(self, layout: Layout) -> None:
         """Take a layout in if it is better, and the higher of two bounds in any case."""
@@ -113,51 +202,31 @@ class SearchAside:
 
     def stop(self) -> Progress:
         """End all processes, now; give the best that was told."""
-        for process in self._processes:
-            process.terminate()
-        for process in self._processes:
-            process.wait()
-        for pipe in self._pipes:
-            pipe.close()
-        self._pipes = []
+        for search in self._searches:
+            search.stop()
         return Progress(self._best, sum(self._tried.values()))
 
 
-def _feed(process: subprocess.Popen[bytes], work: bytes) -> None:
-    assert process.stdin is not None
-    # A process that is ended while it is fed needs no more.
-    with contextlib.suppress(BrokenPipeError), process.stdin as stream:
-        stream.write(work)
-
-
-def work_on(pipe_number: int) -> None:
-    """Take a task from standard input and search until the time is over, telling how it goes through a pipe.
-
-    This is what a process of `SearchAside` runs.
-    """
-    pipe = Connection(pipe_number, readable=False)
-    work: tuple[Task, int, float] = pickle.load(sys.stdin.buffer)
-    task, seed, seconds = work
+def search_on(task: Task, seed: int, seconds: float) -> Generator[_Told, None, Refused | None]:
+    """Search for a layout until the time is over, telling the best now and then."""
     start = time.monotonic()
 
     def over() -> float:
         return (time.monotonic() - start) / seconds
 
-    told, tried = 0.0, 0
+    last, tried = 0.0, 0
     layout: Layout | None = None
     try:
         for layout in search_task(reached(task), _NO_END, seed, over, prove=seed == 1):
             tried += 1
             now = time.monotonic()
-            if now - told > _TELL_EVERY or tried == 1:
-                pipe.send(_Told(seed, layout, tried))
-                told = now
+            if now - last > _TELL_EVERY or tried == 1:
+                yield _Told(seed, layout, tried)
+                last = now
             if now - start > seconds:
                 break
-        if layout is not None:
-            pipe.send(_Told(seed, layout, tried))
-    except (ValueError, BrokenPipeError) as error:
-        if not isinstance(error, BrokenPipeError):
-            pipe.send(_Told(seed, None, tried, str(error)))
-    finally:
-        pipe.close()
+    except BreakdownError as error:
+        return Refused(str(error))
+    if layout is not None:
+        yield _Told(seed, layout, tried)
+    return None

@@ -83,6 +83,13 @@ class User:
         self.bot.mouseClick(view.viewport(), Qt.MouseButton.LeftButton, pos=spot)
         box.hidePopup()
 
+    def wait_for_files(self):
+        """Wait until all that is written or printed aside is done."""
+        exports = self.window.papers.exports
+        self.bot.waitUntil(
+            lambda: not exports.work.running and not (exports.printing and exports.printing.running), timeout=120_000
+        )
+
     def type_in(self, field, text):
         self.type_line(field.line, text)
 

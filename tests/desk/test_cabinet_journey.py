@@ -104,7 +104,8 @@ def test_a_divider_that_came_out_thick_is_found_before_it_is_driven_home(made):
 def test_it_is_saved_printed_and_listed(made, tmp_path):
     made.window.papers.save_path(tmp_path / "cabinet.nullah")
     assert untyped(read_project(tmp_path / "cabinet.nullah")) == untyped(made.project)
-    made.window.papers.write_sheets(tmp_path / "sheets")
+    made.window.papers.exports.write_sheets(tmp_path / "sheets")
+    made.wait_for_files()
     names = {path.name for path in (tmp_path / "sheets").iterdir()}
     assert {"sheets.pdf", "cut-list.csv", "corner-template-page1.svg"} <= names
     assert sum(name.startswith("part-") for name in names) == 30

@@ -2,9 +2,9 @@ import pytest
 from PySide6.QtCore import Qt
 from tests.same import untyped
 
-from nullah.core.ledger import Kind
+from nullah.core.ledger import Kind, wrong_value
 from nullah.core.lengths import Slope, Unit, inch, mm
-from nullah.desk.fields import ValueField, refuse
+from nullah.desk.fields import ValueField
 
 
 @pytest.fixture
@@ -98,4 +98,4 @@ def test_escape_leaves(field, qtbot):
     ],
 )
 def test_which_figures_may_be_nothing_or_less(name, value, refused):
-    assert bool(refuse(name, Kind.LENGTH, value)) is refused
+    assert bool(wrong_value(name, Kind.LENGTH, value)) is refused

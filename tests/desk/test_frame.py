@@ -88,8 +88,7 @@ def test_the_window_works_at_every_size(user, width, height):
 
 
 def test_names_are_plain_text_everywhere(user):
-    user.window.header.name.setText("<b>x</b>")
-    user.window.header.name.editingFinished.emit()
+    user.type_line(user.window.header.name, "<b>x</b>")
     assert user.project.piece.name == "<b>x</b>"
     assert user.window.header.name.text() == "<b>x</b>"
     assert user.window.windowTitle().startswith("<b>x</b>")

@@ -98,7 +98,8 @@ def test_the_groove_is_moved_where_it_does_not_show(tool_box):
 
 def test_what_is_printed_is_what_was_worked_out(tool_box, tmp_path):
     user = tool_box
-    user.window.papers.write_sheets(tmp_path / "paper")
+    user.window.papers.exports.write_sheets(tmp_path / "paper")
+    user.wait_for_files()
     document = pdfium.PdfDocument(tmp_path / "paper" / "sheets.pdf")
     text = "\n".join(page.get_textpage().get_text_range() for page in document)
     for mark in ("0.375", "1.500", "1.750", "2.875", "3.125", "4.250", "4.500", "5.625"):

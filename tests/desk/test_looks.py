@@ -287,10 +287,12 @@ def test_woods_are_chosen_for_what_is_seen_and_what_is_not(beginner):
 
 def test_solids_are_written_from_the_menu(cabinetmaker, tmp_path, monkeypatch):
     monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_: (str(tmp_path / "cabinet.glb"), ""))
-    cabinetmaker.window.papers.ask_solids()
+    cabinetmaker.window.papers.exports.ask_solids()
+    cabinetmaker.wait_for_files()
     assert (tmp_path / "cabinet.glb").stat().st_size > 10000
     assert "The solids are in" in cabinetmaker.window.banner.words.text()
-    cabinetmaker.window.papers.write_solids(tmp_path / "x.obj")
+    cabinetmaker.window.papers.exports.write_solids(tmp_path / "x.obj")
+    cabinetmaker.wait_for_files()
     assert ".stl or .glb" in cabinetmaker.window.banner.words.text()
 
 

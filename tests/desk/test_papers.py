@@ -36,7 +36,7 @@ def test_a_file_that_cannot_be_opened_leaves_the_work_alone(user, tmp_path):
     assert not user.window.open_path(tmp_path / "bad.nullah")
     assert user.window.banner.isVisible() and "cut short" in user.window.banner.words.text()
     assert user.project is before
-    user.press("Put away")
+    user.press("Dismiss")
     assert not user.window.banner.isVisible()
 
 
@@ -56,7 +56,7 @@ def test_work_left_for_another_piece_is_kept_and_can_be_taken_up(user):
     user.bot.keyClick(user.window, Qt.Key.Key_N, Qt.KeyboardModifier.ControlModifier)
     assert user.project.boards == ()
     assert "Seed box was not saved. It is kept." in user.window.banner.words.text()
-    user.press("Take it up again")
+    user.press("Open it again")
     assert user.plan.ledger["contents.length"] == 300
     assert user.window.document.unsaved, "still in no file"
 
@@ -65,9 +65,9 @@ def test_closing_with_unsaved_work_asks_nothing_and_offers_it_next_time(user, op
     user.type_figure("contents.length", "300")
     user.window.close()
     again = open_window(seed_box())
-    again.papers.offer_lost()
+    again.papers.offer_kept()
     assert "was not saved when the desk closed" in again.banner.words.text()
-    qtbot.mouseClick(again.banner.button("Take it up"), Qt.MouseButton.LeftButton)
+    qtbot.mouseClick(again.banner.button("Open it"), Qt.MouseButton.LeftButton)
     assert again.document.plan.ledger["contents.length"] == 300
 
 
@@ -79,7 +79,6 @@ from nullah.core import actions
 from nullah.core.lengths import mm
 from nullah.demo.seed_box import seed_box
 from nullah.desk.start import application, make_window
-from tests.same import untyped
 app = application()
 window = make_window(seed_box(), Path(sys.argv[1]))
 window.show()
@@ -99,9 +98,9 @@ def test_a_killed_desk_loses_at_most_a_few_seconds(open_window, tmp_path):
         desk.kill()
         desk.wait()
     window = open_window(seed_box())
-    window.papers.offer_lost()
+    window.papers.offer_kept()
     assert "Seed box" in window.banner.words.text()
-    window.banner.button("Take it up").click()
+    window.banner.button("Open it").click()
     assert window.document.plan.ledger["contents.length"] == 333
 
 
@@ -112,8 +111,8 @@ def test_a_disk_that_refuses_to_keep_is_said_once_and_nothing_is_replaced(user, 
     monkeypatch.setattr("os.fsync", full)
     user.type_figure("contents.length", "300")
     user.window.document.keep()
-    assert "cannot be kept" in user.window.banner.words.text() and "No space left" in user.window.banner.words.text()
-    user.press("Put away")
+    assert "cannot be kept" in user.window.banner.words.text() and "the disk is full" in user.window.banner.words.text()
+    user.press("Dismiss")
     user.window.document.keep()
     assert not user.window.banner.isVisible(), "once is enough"
     user.bot.keyClick(user.window, Qt.Key.Key_N, Qt.KeyboardModifier.ControlModifier)
@@ -124,10 +123,12 @@ def test_a_disk_that_refuses_to_keep_is_said_once_and_nothing_is_replaced(user, 
 def test_all_sheets_are_written_from_the_menu(user, monkeypatch, tmp_path):
     monkeypatch.setattr(QFileDialog, "getExistingDirectory", lambda *_, **__: str(tmp_path / "out"))
     user.bot.keyClick(user.window, Qt.Key.Key_E, Qt.KeyboardModifier.ControlModifier)
+    user.wait_for_files()
     assert (tmp_path / "out" / "sheets.pdf").stat().st_size > 10_000
     assert "32 files written" in user.window.banner.words.text()
     (tmp_path / "wall").write_text("")
-    user.window.papers.write_sheets(tmp_path / "wall")
+    user.window.papers.exports.write_sheets(tmp_path / "wall")
+    user.wait_for_files()
     assert "cannot be made" in user.window.banner.words.text()
 
 
@@ -138,7 +139,8 @@ def test_printing_puts_every_sheet_on_paper_at_full_size(user, tmp_path):
     printer = QPrinter(QPrinter.PrinterMode.HighResolution)
     printer.setOutputFormat(QPrinter.OutputFormat.PdfFormat)
     printer.setOutputFileName(str(tmp_path / "printed.pdf"))
-    user.window.papers.print_on(printer)
+    user.window.papers.exports.print_all(printer)
+    user.wait_for_files()
     document = pdfium.PdfDocument(tmp_path / "printed.pdf")
     assert len(document) == 22
     page = next(page for page in document if "Corner template" in page.get_textpage().get_text_range())
@@ -150,13 +152,13 @@ def test_what_is_shown_is_written_as_it_stands(user, tmp_path):
 
     user.go("joints")
     user.window.document.set_hand(user.window.document.hand._replace(joint="made/sliding"))
-    user.window.papers.write_shown(tmp_path / "sliding.pdf")
+    user.window.papers.exports.write_shown(tmp_path / "sliding.pdf")
     pages = pdfium.PdfDocument(tmp_path / "sliding.pdf")
     text = "".join(page.get_textpage().get_text_range() for page in pages)
     assert "Sliding dovetail" in text and "Cut the housing first" in text and "1 : " in text
-    user.window.papers.write_shown(tmp_path / "sliding.svg")
+    user.window.papers.exports.write_shown(tmp_path / "sliding.svg")
     assert (tmp_path / "sliding.svg").read_text().startswith("<?xml")
-    user.window.papers.write_shown(tmp_path / "no" / "folder" / "a.pdf")
+    user.window.papers.exports.write_shown(tmp_path / "no" / "folder" / "a.pdf")
     assert str(tmp_path / "no" / "folder" / "a.pdf") in user.window.banner.words.text()
 
 

@@ -69,17 +69,17 @@ def test_a_line_that_cannot_be_read_is_named_and_nothing_is_lost(user, rack):
 
 def test_the_rack_goes_out_as_a_list_and_comes_back(user, rack, tmp_path):
     papers = user.window.papers
-    papers.write_rack(tmp_path / "rack.csv")
+    papers.exports.write_rack(tmp_path / "rack.csv")
     assert "their flaws in rack flaws.csv" in user.window.banner.words.text()
     before = user.project.boards
-    assert papers.bring_boards(tmp_path / "rack.csv")
+    assert papers.exports.bring_boards(tmp_path / "rack.csv")
     came = user.project.boards[len(before) :]
     for old, new in zip(before, came, strict=True):
         assert untyped((new.name, new.length, new.width, new.flaws, new.cut, new.twist)) == untyped(
             (old.name, old.length, old.width, old.flaws, old.cut, old.twist)
         )  # fmt: skip
     (tmp_path / "bad.csv").write_text("board,length,width,thickness\na,1000,0,20\n")
-    assert not papers.bring_boards(tmp_path / "bad.csv")
+    assert not papers.exports.bring_boards(tmp_path / "bad.csv")
     assert "bad.csv, line 2: width is 0" in user.window.banner.words.text()
     assert len(user.project.boards) == 2 * len(before)
 
@@ -89,13 +89,13 @@ def test_a_survey_is_brought_in_for_the_board_in_hand(user, rack, tmp_path):
     rows = [f"{x},{y},{24 - x / 500},{x * y / 100000}" for x in (0, 500, 1000) for y in (0, 100)]
     table.write_text("x,y,top,bottom\n" + "\n".join(rows))
     papers = user.window.papers
-    assert not papers.bring_survey(table) and "in hand first" in user.window.banner.words.text()
+    assert not papers.exports.bring_survey(table) and "in hand first" in user.window.banner.words.text()
     pick(user, "1")
-    assert papers.bring_survey(table)
+    assert papers.exports.bring_survey(table)
     surface = user.project.board("1").surface
     assert surface.xs == (0, 500, 1000) and surface.top[2] == (22, 22)
     table.write_text("x,y,top,bottom\n0,0,1,2\n")
-    assert not papers.bring_survey(table) and user.project.board("1").surface == surface
+    assert not papers.exports.bring_survey(table) and user.project.board("1").surface == surface
 
 
 # --- what is known of a board ---------------------------------------------------------------------

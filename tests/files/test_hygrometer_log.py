@@ -59,7 +59,7 @@ def test_what_cannot_be_is_refused_with_its_line(tmp_path, row, words):
 
 def test_files_that_are_no_log_are_refused(tmp_path):
     (tmp_path / "a.csv").write_text("day,warm\n1,2\n")
-    with pytest.raises(TableError, match="lacks the column time, temperature, humidity"):
+    with pytest.raises(TableError, match="lacks the columns time, temperature, humidity"):
         read_hygrometer_log(tmp_path / "a.csv", USUAL)
     with pytest.raises(TableError, match="cannot be read"):
         read_hygrometer_log(tmp_path / "none.csv", USUAL)

@@ -20,11 +20,11 @@ os.kill(os.getpid(), 9)
 def test_work_of_a_killed_program_is_found_again(tmp_path):
     killed = subprocess.run([sys.executable, "-c", KEEP, str(tmp_path)], check=False)
     assert killed.returncode == -9
-    (lost,) = Autosave(tmp_path).lost()
+    (lost,) = Autosave(tmp_path).kept()
     assert lost.read().piece.name == "lost box"
     assert str(lost.file) == "/somewhere/box.nullah"
     lost.drop()
-    assert Autosave(tmp_path).lost() == []
+    assert Autosave(tmp_path).kept() == []
 
 
 WAIT = KEEP.replace("os.kill(os.getpid(), 9)", "print('kept', flush=True); import time; time.sleep(60)").replace(
@@ -35,18 +35,18 @@ WAIT = KEEP.replace("os.kill(os.getpid(), 9)", "print('kept', flush=True); impor
 def test_work_of_a_running_desk_is_left_alone_until_it_is_gone(tmp_path):
     mine = Autosave(tmp_path)
     assert mine.keep(seed_box(), None) == ""
-    assert mine.lost() == [] and Autosave(tmp_path).lost() == [], "this very desk"
+    assert mine.kept() == [] and Autosave(tmp_path).kept() == [], "this very desk"
     other = subprocess.Popen([sys.executable, "-c", WAIT, str(tmp_path)], stdout=subprocess.PIPE)
     try:
         assert other.stdout.readline() == b"kept\n"
-        assert mine.lost() == [], "another that runs"
+        assert mine.kept() == [], "another that runs"
     finally:
         other.kill()
     # Killed, and nobody has asked how it ended: its number is still taken, its lock is not.
     deadline = time.monotonic() + 10
-    while not mine.lost() and time.monotonic() < deadline:
+    while not mine.kept() and time.monotonic() < deadline:
         time.sleep(0.02)
-    assert [lost.read().piece.name for lost in mine.lost()] == ["lost box"]
+    assert [lost.read().piece.name for lost in mine.kept()] == ["lost box"]
     other.wait()
 
 
@@ -65,13 +65,13 @@ def test_saved_work_is_forgotten_and_work_set_aside_is_not(tmp_path):
     autosave.done()
     for name in ("one", "two"):
         assert autosave.set_aside(actions.rename(seed_box(), name), None)
-    assert sorted(lost.read().piece.name for lost in autosave.lost()) == ["one", "two"]
+    assert sorted(lost.read().piece.name for lost in autosave.kept()) == ["one", "two"]
 
 
 def test_damaged_leftovers_do_no_harm(tmp_path):
     (tmp_path / "desk-99999999").mkdir()
-    assert Autosave(tmp_path).lost() == []
+    assert Autosave(tmp_path).kept() == []
     (tmp_path / "desk-99999999" / "work.nullah").write_text("{")
     (tmp_path / "desk-99999999" / "where.json").write_text("7")
-    (lost,) = Autosave(tmp_path).lost()
+    (lost,) = Autosave(tmp_path).kept()
     assert lost.file is None

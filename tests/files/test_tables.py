@@ -38,7 +38,7 @@ def test_reads_boards_flaws_and_parts(tmp_path):
         (read_boards, "", "lacks"),
         (read_boards, "board,length,width,thickness\nA,long,1,1", "line 2"),
         (read_boards, "board,length,width,thickness\nA,0,1,1", "more than nothing"),
-        (read_boards, "board,length,width,thickness\nA,9,1,1\nA,9,1,1", "two boards are called A"),
+        (read_boards, "board,length,width,thickness\nA,9,1,1\nA,9,1,1", "two boards are called “A”"),
         (read_boards, "board,length,width,thickness\n,9,1,1", "no name"),
         (read_parts, "part,quantity,length,width,thickness,needs\na,some,1,1,1,any", "quantity of “some”"),
         (read_parts, "part,quantity,length,width,thickness,needs\na,100000,1,1,1,any", "slip of the key"),
@@ -54,7 +54,7 @@ def test_tables_that_cannot_be_read_name_the_place(tmp_path, read, text, words):
 
 @pytest.mark.parametrize(
     ("row", "words"),
-    [("C,0,5,0,5,knot", "no board C"), ("A,0,5,0,5,hole", "not a flaw"), ("A,9000,9001,0,5,knot", "outside")],
+    [("C,0,5,0,5,knot", "no board “C”"), ("A,0,5,0,5,hole", "not a flaw"), ("A,9000,9001,0,5,knot", "outside")],
 )
 def test_flaws_that_lie_nowhere_name_the_place(tmp_path, row, words):
     boards = read_boards(table(tmp_path, "board,length,width,thickness\nA,900,100,20"))

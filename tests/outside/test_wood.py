@@ -101,13 +101,13 @@ def test_wood_that_cannot_be():
 )  # fmt: skip
 def test_dressed_sizes_of_softwood(name, thickness, width):
     size = resolve_size(name)
-    assert (size.thickness, size.width) == (inch(thickness), inch(width))
+    assert (size.thickness.mm, size.width.mm) == (inch(thickness).mm, inch(width).mm)
 
 
 def test_hardwood_is_named_in_quarters():
     # NHLA rules: 4/4 is 1 in rough, commonly 13/16 in planed two sides.
-    assert resolve_size("4/4").rough_thickness == inch(1)
-    assert resolve_size("4/4").thickness == inch("13/16")
+    assert resolve_size("4/4").rough_thickness.mm == inch(1).mm
+    assert resolve_size("4/4").thickness.mm == inch("13/16").mm
     with pytest.raises(SizeNameError):
         resolve_size("7x7x7")
 

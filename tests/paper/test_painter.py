@@ -95,16 +95,6 @@ def test_waste_is_hatched_and_wood_is_not():
     assert inks(Fill.WOOD) == 1 < inks(Fill.WASTE)
 
 
-def test_words_as_outlines_are_the_same_words():
-    label = drawing(Label((50, 50), "7/8", 10))
-    as_text, as_outline = painted(label), painted(label, text_as_paths=True)
-
-    def ink(image):
-        return sum(QColor(image.pixel(x, y)).lightness() < 128 for x in range(200) for y in range(200))
-
-    assert ink(as_outline) == pytest.approx(ink(as_text), rel=0.25)
-
-
 def test_nothing_is_painted_for_nothing():
     empty = painted(Drawing())
     assert {empty.pixel(x, 100) for x in range(200)} == {empty.pixel(0, 0)}

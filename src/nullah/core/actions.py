@@ -16,6 +16,7 @@ from nullah.core.breakdown.wishes import Wishes
 from nullah.core.joints.spacing import Matched
 from nullah.core.ledger import Measured, Value
 from nullah.core.lengths import Length, Marks, Slope
+from nullah.core.limits import NAME_TEXT, read_count, shown
 from nullah.core.piece.own import OwnBoard, OwnJoint, next_own_id
 from nullah.core.project import Piece, Project
 from nullah.core.rack.board import Board, BoardError, Flaw, Reading, check_board, check_reading, fitted_flaw
@@ -38,8 +39,8 @@ def _with(pairs: _Pairs[_T], name: str, value: _T | None) -> _Pairs[_T]:
 
 
 def rename(project: Project, name: str) -> Project:
-    """Name the piece."""
-    return replace(project, piece=replace(project.piece, name=name))
+    """Name the piece; what cannot be printed is shown as a sign, and what is past `NAME_TEXT` cut off."""
+    return replace(project, piece=replace(project.piece, name=shown(name).strip()[:NAME_TEXT]))
 
 
 def choose(project: Project, choice: str, option: str) -> Project:
@@ -154,7 +155,7 @@ def give_all(project: Project, values: dict[str, Value]) -> Project:
 
 def next_board_id(project: Project) -> str:
     """Give an id that no board of the project has."""
-    numbers = [int(board.id) for board in project.boards if board.id.isdigit()]
+    numbers = [read_count(board.id) or 0 for board in project.boards]
     return str(max(numbers, default=0) + 1)
 
 
@@ -240,6 +241,10 @@ def set_room(project: Project, room: Room) -> Project:
     """Say what the room is like in which the piece will live; `BoardError` for a reading that cannot be."""
     for reading in room.reference:
         check_reading(reading)
+    if room.humidity is not None and not 0 <= room.humidity <= 100:
+        raise BoardError(f"A humidity of {float(room.humidity):g} % cannot be: it runs from 0 to 100 %.")
+    if room.temperature is not None and not -60 <= room.temperature <= 100:
+        raise BoardError(f"{float(room.temperature):g} °C is no air of a room.")
     return replace(project, room=replace(room, reference=tuple(sorted(room.reference))))
 
 

@@ -11,7 +11,7 @@ from enum import Enum
 from fractions import Fraction
 from typing import NamedTuple
 
-_PLACE = re.compile("⟦([^⟧]+)⟧")
+_PLACE = re.compile("⟦(-?[0-9]{1,30}(?:/[1-9][0-9]{0,29})?)⟧")
 
 
 class Weight(Enum):

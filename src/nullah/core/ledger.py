@@ -345,6 +345,23 @@ def as_fraction(value: Value) -> Fraction:
     return Fraction(value)
 
 
+def wrong_value(name: str, kind: Kind, value: Value) -> str:
+    """Say why a figure cannot be, or nothing: no length of a piece is zero or less, but these may be."""
+    if kind is not Kind.LENGTH or not isinstance(value, Length) or name.endswith(_ANY):
+        return ""
+    may_be_nothing = name.endswith(_NOTHING)
+    if value.mm < 0 or (value.mm == 0 and not may_be_nothing):
+        least = "0 or more" if may_be_nothing else "more than nothing"
+        return f"{value.as_text()} cannot be: it must be {least}."
+    return ""
+
+
+# Figures that may be anything, and those that may be nothing, by the end of their name.
+_ANY = ("proud", "lid.over", ".x", ".y", ".z")
+_NOTHING = ("clearance", "half_pin", ".pin", "setback", "gap", "reveal", "drop", "step", "over", "shift", "taper",
+            "chamfer", "radius", "rise", "notch", "stop", "splay")  # fmt: skip
+
+
 # --- rules ---------------------------------------------------------------------------------------
 
 

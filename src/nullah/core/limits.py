@@ -7,6 +7,7 @@ from __future__ import annotations
 
 import re
 import unicodedata
+from datetime import date, datetime
 
 #: Longest length in mm: nothing of a piece, and no board, is 50 m long.
 LONGEST_MM = 50_000
@@ -26,6 +27,8 @@ TABLE_LINES = 20_000
 TABLE_BYTES = 20_000_000
 #: Most bytes of a project file.
 PROJECT_BYTES = 50_000_000
+#: Most bytes of what the program keeps for itself: records, practice, where kept work belongs.
+STATE_BYTES = 5_000_000
 #: Deepest nesting of a project file's lists and objects.
 NESTING = 40
 #: Most boards on a rack, boards of one's own in a piece, entries of a day book.
@@ -38,6 +41,8 @@ SURVEY_PLACES = 40_000
 OTHERS = 5000
 #: Largest count of a quantity, such as tails or shelves.
 COUNT = 200
+#: First and last year of a day in a piece.
+YEARS = (1900, 2200)
 #: Most characters of a refusal.
 SENTENCE = 300
 
@@ -113,3 +118,38 @@ def read_number(text: str) -> float | None:
     except ValueError:
         return None
     return number if abs(number) < float("inf") else None
+
+
+def read_day(text: str) -> date:
+    """Return the day that text names, such as ``2026-12-05``.
+
+    Raises
+    ------
+    ValueError
+        For what is no day, or one outside `YEARS`.
+    """
+    if len(text) != len("2026-12-05"):
+        raise ValueError(f"{quoted(text)} is not a day")
+    return read_time(text).date()
+
+
+def read_time(text: str) -> datetime:
+    """Return the time that text names, such as ``2026-12-05T18:30``, by the shop's own clock: a zone is left out.
+
+    Raises
+    ------
+    ValueError
+        For what is no time, or one outside `YEARS`.
+
+    Examples
+    --------
+    >>> read_time("2026-12-05T18:30:00+02:00")
+    datetime.datetime(2026, 12, 5, 18, 30)
+    """
+    try:
+        found = datetime.fromisoformat(text).replace(tzinfo=None)
+    except ValueError:
+        raise ValueError(f"{quoted(text)} is not a time") from None
+    if not YEARS[0] <= found.year <= YEARS[1]:
+        raise ValueError(f"the year {found.year} is not one of a piece of work")
+    return found

@@ -2,28 +2,39 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable, Iterator
 from pathlib import Path
+from typing import NamedTuple
 
-from nullah.core.plan import cut_list, work_out
+from nullah.core.plan import Plan, cut_list, work_out
 from nullah.core.project import Project
+from nullah.core.sheets.page import Sheet
 from nullah.core.sheets.sheets import all_sheets
-from nullah.files.project_file import write_whole
 from nullah.files.rack_tables import flaws_beside, flaws_text, rack_text
 from nullah.files.tables import cut_list_text
-from nullah.paper.dxf import write_dxf
-from nullah.paper.files import PaperError, write_pdf, write_svg
+from nullah.paper.dxf import dxf_of
+from nullah.paper.files import PaperError, pdf_of, svg_of
+from nullah.writing import why, write_file
 
 # What is used at full size is written as DXF too.
 _FULL_SIZE = ("corner-template", "stick-", "wrap-", "face-")
 
 
-def write_bundle(project: Project, folder: Path) -> list[Path]:
+class Written(NamedTuple):
+    """A file of the set that has been written: its path, its number from 1, and of how many."""
+
+    path: Path
+    number: int
+    of: int
+
+
+def write_bundle(project: Project, folder: Path) -> Iterator[Written]:
     """Write the whole set: a PDF of every sheet, each as SVG (templates and sticks as DXF), cut list and rack as CSV.
 
-    Returns
-    -------
-    list of Path
-        What was written.
+    Yields
+    ------
+    Written
+        Each file when it is whole on the disk.
 
     Raises
     ------
@@ -31,27 +42,30 @@ def write_bundle(project: Project, folder: Path) -> list[Path]:
         If the folder or a file cannot be written.
     """
     plan = work_out(project)
-    sheets = all_sheets(plan)
+    contents = _contents(plan, list(all_sheets(plan)))
     try:
         folder.mkdir(parents=True, exist_ok=True)
     except OSError as error:
-        raise PaperError(f"{folder} cannot be made: {error.strerror or error}.") from error
-    written = [folder / "sheets.pdf"]
-    write_pdf(sheets, written[0])
-    for sheet in sheets:
-        written.append(folder / f"{sheet.name}.svg")
-        write_svg(sheet, written[-1])
-        if sheet.name.startswith(_FULL_SIZE):
-            written.append(folder / f"{sheet.name}.dxf")
-            write_dxf(sheet, written[-1])
-    tables = {"cut-list.csv": cut_list_text(cut_list(plan), plan.marks)}
-    if project.boards:
-        tables["rack.csv"] = rack_text(project.boards)
-        tables[flaws_beside(Path("rack.csv")).name] = flaws_text(project.boards)
-    for name, text in tables.items():
-        written.append(folder / name)
+        raise PaperError(f"{folder} cannot be made: {why(error)}.") from error
+    for number, (name, make) in enumerate(contents.items(), start=1):
+        path = folder / name
         try:
-            write_whole(written[-1], text)
+            write_file(path, make())
         except OSError as error:
-            raise PaperError(f"{written[-1]} cannot be written: {error.strerror or error}.") from error
-    return written
+            raise PaperError(f"{path} cannot be written: {why(error)}.") from error
+        yield Written(path, number, len(contents))
+
+
+def _contents(plan: Plan, sheets: list[Sheet]) -> dict[str, Callable[[], bytes | str]]:
+    """Return the name of every file of the set and what makes it."""
+    made: dict[str, Callable[[], bytes | str]] = {"sheets.pdf": lambda: pdf_of(sheets)}
+    for sheet in sheets:
+        made[f"{sheet.name}.svg"] = lambda sheet=sheet: svg_of(sheet)  # type: ignore[misc]
+        if sheet.name.startswith(_FULL_SIZE):
+            made[f"{sheet.name}.dxf"] = lambda sheet=sheet: dxf_of(sheet)  # type: ignore[misc]
+    made["cut-list.csv"] = lambda: cut_list_text(cut_list(plan), plan.marks)
+    boards = plan.project.boards
+    if boards:
+        made["rack.csv"] = lambda: rack_text(boards)
+        made[flaws_beside(Path("rack.csv")).name] = lambda: flaws_text(boards)
+    return made

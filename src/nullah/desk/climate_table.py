@@ -6,6 +6,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QHeaderView, QLabel, QTableWidget, QTableWidgetItem, QVBoxLayout, QWidget
 
 from nullah.core import actions
+from nullah.core.limits import quoted, read_number
 from nullah.core.wood.climate import MONTHS, climate_of
 from nullah.core.wood.moisture import ClimateError
 from nullah.desk.document import Document
@@ -54,13 +55,14 @@ class ClimateTable(QWidget):
         climate = self._document.project.climate
         months = [[air.temperature, air.humidity] for air in climate.months]
         try:
-            months[item.row()][item.column() - 1] = float(item.text().replace(",", ".").strip(" %°C"))
+            figure = read_number(item.text().strip(" %°C"))
+            if figure is None:
+                self.sentence.setText(f"{quoted(item.text())} is not a figure.")
+                return
+            months[item.row()][item.column() - 1] = figure
             changed = climate_of(_TYPED, [(pair[0], pair[1]) for pair in months])
         except ClimateError as error:
             self.sentence.setText(str(error))
-            return
-        except ValueError:
-            self.sentence.setText(f"“{item.text()}” is not a figure.")
             return
         self.sentence.setText("")
         self._document.do(f"air in {MONTHS[item.row()]}", lambda p: actions.live_in(p, changed))

@@ -6,7 +6,7 @@ from collections.abc import Callable
 from dataclasses import dataclass, replace
 from pathlib import Path
 
-from PySide6.QtCore import QObject, QTimer, Signal
+from PySide6.QtCore import QFileSystemWatcher, QObject, QTimer, Signal
 
 from nullah.core.actions import show_in
 from nullah.core.lengths import LengthError, Marks
@@ -14,6 +14,7 @@ from nullah.core.plan import Plan, work_out
 from nullah.core.project import Project
 from nullah.core.rack.board import BoardError
 from nullah.core.stations.station import Hand
+from nullah.files.fingerprint import Fingerprint, fingerprint
 from nullah.files.recovery import Autosave
 
 TYPE_CHECKING = False
@@ -21,8 +22,9 @@ if TYPE_CHECKING:
     from nullah.core.piece.proof.prove import Proof
     from nullah.desk.proving import Prover
 
-#: A killed program loses at most what was done in this time, in ms.
-AUTOSAVE_AFTER = 1500
+#: Work is kept so long after the first change that is not kept yet, in ms: a killed program loses at most
+#: what was done in one and a half seconds, and writing takes its time too.
+AUTOSAVE_AFTER = 1000
 # How long a patient desk waits for a proof, in ms.
 _PATIENT_MS = 60_000
 
@@ -42,18 +44,27 @@ class _Step:
 class Document(QObject):
     """Holds the project and tells when it, or what is in hand, has changed.
 
-    `changed` follows every new plan; `hand_changed` what is picked or pointed at; `warned`
-    carries a sentence when unsaved work cannot be kept.
+    `changed` follows every new plan; `hand_changed` what is picked or pointed at; `replaced` another
+    project; `warned` carries a sentence when unsaved work cannot be kept; `changed_elsewhere` tells
+    that somebody else has written the file.
     """
 
     changed = Signal()
     hand_changed = Signal()
+    replaced = Signal()
     warned = Signal(str)
+    changed_elsewhere = Signal()
 
     def __init__(self, project: Project, autosave: Autosave, file: Path | None = None) -> None:
         super().__init__()
         self.project = project
-        self.file = file
+        self.file = file.absolute() if file else None
+        #: What the file held when it was last read or written here.
+        self.base: Fingerprint | None = None
+        self._told_of: Fingerprint | None = None
+        self._watch = QFileSystemWatcher(self)
+        self._watch.fileChanged.connect(self.look_at_file)
+        self._watch.directoryChanged.connect(self.look_at_file)
         self.hand = Hand()
         self._numbers = False
         self.prover: Prover | None = None
@@ -92,12 +103,16 @@ class Document(QObject):
         return self.prover is not None and self.prover.at_once_ms >= _PATIENT_MS
 
     def _work_out(self) -> None:
-        before = self.plan
-        self.plan = work_out(self.project, milling=self._numbers, proving=False)
-        if self.prover is not None:
-            same = before.proof is not None and _proof_input(before) == _proof_input(self.plan)
-            self.plan = replace(self.plan, proof=before.proof if same else self.prover.prove(self.plan))
+        self.plan = self._worked_out()
         self.changed.emit()
+
+    def _worked_out(self) -> Plan:
+        """Return the plan of the project, with its proof if that is there at once."""
+        plan = work_out(self.project, milling=self._numbers, proving=False)
+        if self.prover is None:
+            return plan
+        same = self.plan.proof is not None and _proof_input(self.plan) == _proof_input(plan)
+        return replace(plan, proof=self.plan.proof if same else self.prover.prove(plan))
 
     def _proved(self, plan: Plan, proof: Proof | None) -> None:
         """Take a proof that was worked out aside, if it is still of the plan that is shown."""
@@ -130,15 +145,25 @@ class Document(QObject):
             return str(error)
         if after == self.project:
             return ""
-        self._undo.append(_Step(name, self.project))
-        self._redo.clear()
+        step = _Step(name, self.project)
         self._take(after)
+        self._undo.append(step)
+        self._redo.clear()
+        self.changed.emit()
         return ""
 
     def _take(self, project: Project) -> None:
+        """Take a project; one that cannot be worked out is not taken, and the desk stays as it was."""
+        before = self.project
         self.project = project
-        self._timer.start()
-        self._work_out()
+        try:
+            self.plan = self._worked_out()
+        except BaseException:
+            self.project = before
+            raise
+        # Not anew with every change: work is kept however fast changes follow each other.
+        if not self._timer.isActive():
+            self._timer.start()
 
     @property
     def undo_name(self) -> str:
@@ -161,10 +186,12 @@ class Document(QObject):
     def _swap(self, source: list[_Step], target: list[_Step]) -> None:
         if not source:
             return
-        step = source.pop()
-        target.append(_Step(step.name, self.project))
+        step, now = source[-1], self.project
         # The unit shown belongs to the desk, not to the story of the piece.
         self._take(replace(step.before, marks=self.project.marks))
+        source.pop()
+        target.append(_Step(step.name, now))
+        self.changed.emit()
 
     def show_in(self, marks: Marks) -> None:
         """Show figures in another unit; no step of the history."""
@@ -200,49 +227,102 @@ class Document(QObject):
             self._compared = (self.project, self._saved, answer)
         return answer
 
-    def replace_project(self, project: Project, file: Path | None, saved: bool = True) -> None:
-        """Open another project."""
+    def replace_project(
+        self, project: Project, file: Path | None, saved: bool = True, base: Fingerprint | None = None
+    ) -> None:
+        """Open another project.
+
+        Parameters
+        ----------
+        project : Project
+        file : Path or None
+            Where it will be saved.
+        saved : bool
+            Whether the file holds it.
+        base : Fingerprint, optional
+            What the file held when the work on it began; what it holds now, if left out.
+        """
         self._undo.clear()
         self._redo.clear()
-        self.file = file
+        self.file = file.absolute() if file else None
         self.project = project
         self._saved = project if saved else None
         self.hand = Hand()
+        self._timer.stop()
         if saved:
-            self._timer.stop()
             self._autosave.done()
         else:
             self._timer.start()
+        self._know_file(base or (fingerprint(self.file) if self.file else None))
+        self.replaced.emit()
         self._work_out()
         self.hand_changed.emit()
 
-    def save(self, file: Path) -> None:
-        """Save to a file; `ProjectFileError` if the disk refuses, and the work stays unsaved here."""
+    def save(self, file: Path, over: bool = False) -> None:
+        """Save to a file.
+
+        Raises
+        ------
+        FileChangedError
+            If it is the file that is open, somebody else has written it, and not `over`.
+        ProjectFileError
+            If the disk refuses; the work stays unsaved here.
+        """
         from nullah.files.project_file import write_project
 
-        write_project(self.project, file)
+        file = file.absolute()
+        write_project(self.project, file, self.base if file == self.file and not over else None)
         self.file = file
         self._saved = self.project
+        self._know_file(fingerprint(file))
         self._timer.stop()
         self._autosave.done()
         self.changed.emit()
 
+    # --- others at the same file ---
+
+    def _know_file(self, base: Fingerprint | None) -> None:
+        """Take what the file holds as known, and watch it and its folder: a replaced file is another one."""
+        self.base = self._told_of = base
+        watched = {*self._watch.files(), *self._watch.directories()}
+        wanted = set() if self.file is None else {str(p) for p in (self.file, self.file.parent) if p.exists()}
+        if watched - wanted:
+            self._watch.removePaths(list(watched - wanted))
+        if wanted - watched:
+            self._watch.addPaths(list(wanted - watched))
+
+    def look_at_file(self) -> None:
+        """Tell if somebody else has written the file that is open; each change of it once."""
+        if self.file is None or self.base is None:
+            return
+        if str(self.file) not in self._watch.files() and self.file.exists():
+            self._watch.addPath(str(self.file))
+        now = fingerprint(self.file, self._told_of)
+        if now is None or now.same_content(self._told_of):
+            return
+        self._told_of = now
+        if not now.same_content(self.base):
+            self.changed_elsewhere.emit()
+
     def keep(self) -> bool:
         """Keep unsaved work where it will be found if the program is killed; say whether all is safe."""
+        self._timer.stop()
         if self.unsaved:
-            sentence = self._autosave.keep(self.project, self.file)
+            sentence = self._autosave.keep(self.project, self.file, self.base)
             if sentence and not self._warned:
                 self.warned.emit(sentence)
             self._warned = bool(sentence)
         return not self._warned
 
-    def close(self) -> None:
-        """Close: unsaved work stays kept and is offered at the next start."""
+    def close(self) -> bool:
+        """Close: unsaved work stays kept and is offered at the next start. Say whether all is safe."""
         if self.prover is not None:
             self.prover.wait()
-        self._timer.stop()
-        if self.unsaved:
-            self._autosave.keep(self.project, self.file)
-            self._autosave.leave()
-        else:
+        if not self.unsaved:
+            self._timer.stop()
             self._autosave.done()
+            return True
+        if not self.keep():
+            return False
+        self._autosave.leave()
+        return True

@@ -10,12 +10,12 @@ from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
 
 from nullah.core import actions
-from nullah.core.ledger import Kind, Measured, Origin, Quantity, Value
+from nullah.core.ledger import Kind, Measured, Origin, Quantity, Value, wrong_value
 from nullah.core.lengths import Length, Marks
 from nullah.core.plan import Plan
 from nullah.core.project import Project
 from nullah.desk.document import Document
-from nullah.desk.fields import ValueField, refuse, written
+from nullah.desk.fields import ValueField, written
 from nullah.desk.stations.base import Chooser
 from nullah.paper.lettering import typeface
 
@@ -213,11 +213,11 @@ class FigureEditor(QFrame):
             if quantity.origin is Origin.MEASURED:
                 # What is given would stand behind the measurement unseen: another figure is another measurement.
                 return measured(value)
-            wrong = refuse(name, quantity.definition.kind, value)
+            wrong = wrong_value(name, quantity.definition.kind, value)
             return wrong or document.do(f"{title} {written(value)}", lambda p: actions.give(p, name, value))
 
         def measured(value: Value) -> str:
-            wrong = refuse(name, quantity.definition.kind, value)
+            wrong = wrong_value(name, quantity.definition.kind, value)
             day = QDate.currentDate().toString(Qt.DateFormat.ISODate)
             reading = Measured(value, day, self._by.currentText() if self._by is not None else "")
             return wrong or document.do(
@@ -225,7 +225,7 @@ class FigureEditor(QFrame):
             )
 
         def preview(value: Value) -> str:
-            if refuse(name, quantity.definition.kind, value):
+            if wrong_value(name, quantity.definition.kind, value):
                 return ""
             if quantity.origin is Origin.MEASURED:
                 return self._consequence(name, document.tentative(lambda p: actions.measure(p, name, value)))

@@ -10,6 +10,7 @@ from PySide6.QtWidgets import QLabel, QLineEdit, QVBoxLayout, QWidget
 
 from nullah.core.ledger import Kind, Value
 from nullah.core.lengths import Length, LengthError, Unit, read_length, read_slope
+from nullah.core.limits import COUNT, quoted, read_count
 from nullah.paper.lettering import typeface
 
 
@@ -18,9 +19,10 @@ def read_value(text: str, kind: Kind, unit: Unit) -> Value:
     if kind is Kind.SLOPE:
         return read_slope(text)
     if kind is Kind.COUNT:
-        if not text.strip().isdigit() or not 1 <= int(text) <= 200:
-            raise LengthError(f"“{text.strip()}” is not a number of pieces. Use 1 to 200.")
-        return int(text)
+        count = read_count(text)
+        if not count or count > COUNT:
+            raise LengthError(f"{quoted(text)} is not a number of pieces. Use 1 to {COUNT}.")
+        return count
     return read_length(text, unit)
 
 
@@ -118,22 +120,6 @@ class ValueField(QWidget):
             self.left.emit()
             return
         super().keyPressEvent(event)
-
-
-def refuse(name: str, kind: Kind, value: Value) -> str:
-    """Say why a figure cannot be, or nothing: no length of a piece is zero or less, but these may be."""
-    if kind is not Kind.LENGTH or not isinstance(value, Length) or name.endswith(_ANY):
-        return ""
-    may_be_nothing = name.endswith(_NOTHING)
-    if value.mm < 0 or (value.mm == 0 and not may_be_nothing):
-        return f"{value.as_text()} cannot be: it must be {'0 or more' if may_be_nothing else 'more than nothing'}."
-    return ""
-
-
-# Figures that may be anything, and those that may be nothing, by the end of their name.
-_ANY = ("proud", "lid.over", ".x", ".y", ".z")
-_NOTHING = ("clearance", "half_pin", ".pin", "setback", "gap", "reveal", "drop", "step", "over", "shift", "taper",
-            "chamfer", "radius", "rise", "notch", "stop", "splay")  # fmt: skip
 
 
 def written(value: Value) -> str:

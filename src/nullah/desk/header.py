@@ -20,6 +20,7 @@ from PySide6.QtWidgets import (
 )
 
 from nullah.core.lengths import Marks, Unit
+from nullah.core.limits import NAME_TEXT
 from nullah.desk.document import Document
 from nullah.desk.stations.base import chooser, show_choice, words
 from nullah.paper.lettering import typeface
@@ -61,9 +62,9 @@ class Header(QWidget):
         self.name.setObjectName("pieceName")
         self.name.setAccessibleName("Name of the piece")
         self.name.setFont(typeface(19, bold=True))
-        self.name.setMaxLength(80)
+        self.name.setMaxLength(NAME_TEXT)
         self.name.setFixedWidth(210)
-        self.name.editingFinished.connect(lambda: self.renamed.emit(self.name.text().strip() or "Piece"))
+        self.name.editingFinished.connect(self.enter_name)
         row.addWidget(self.name)
         self.unsettled = Elided()
         self.unsettled.setObjectName("unsettled")
@@ -93,6 +94,12 @@ class Header(QWidget):
         self.units.idClicked.connect(lambda i: self.unit_chosen.emit((Unit.MM, Unit.INCH)[i]))
         self.themes.idClicked.connect(lambda i: self.theme_chosen.emit(bool(i)))
 
+    def enter_name(self) -> None:
+        """Take the name that was typed, if one was: the field only losing the focus names nothing."""
+        if self.name.isModified():
+            self.name.setModified(False)
+            self.renamed.emit(self.name.text().strip() or "Piece")
+
     def _choose_mark(self, text: str) -> None:
         self.mark_chosen.emit(Fraction(text))
 
@@ -116,7 +123,7 @@ class Header(QWidget):
     def refresh(self) -> None:
         """Show what the document holds now."""
         document = self._document
-        if not self.name.hasFocus():
+        if not self.name.isModified():
             self.name.setText(document.project.piece.name)
             self.name.setCursorPosition(0)
         unsettled = document.plan.unsettled()
@@ -146,44 +153,3 @@ class Header(QWidget):
     def show_theme(self, night: bool) -> None:
         """Show which theme is on."""
         self.themes.button(1 if night else 0).setChecked(True)
-
-
-class Banner(QWidget):
-    """A sentence across the window, with what can be done about it; stays until it is put away."""
-
-    def __init__(self) -> None:
-        super().__init__()
-        self.setObjectName("banner")
-        self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
-        self._row = QHBoxLayout(self)
-        self._row.setContentsMargins(16, 5, 10, 5)
-        self.words = QLabel()
-        self.words.setTextFormat(Qt.TextFormat.PlainText)
-        self.words.setWordWrap(True)
-        self._row.addWidget(self.words, 1)
-        self._buttons: list[QPushButton] = []
-        self.hide()
-
-    def say(self, sentence: str, *ways: tuple[str, Callable[[], None]]) -> None:
-        """Say a sentence; each way is a button's words and what it does."""
-        for button in self._buttons:
-            self._row.removeWidget(button)
-            button.deleteLater()
-        self._buttons = []
-        self.words.setText(sentence)
-        for text, action in (*ways, ("Put away", lambda: None)):
-            button = QPushButton(text)
-            button.setAccessibleName(text)
-            button.setMinimumHeight(32)
-            button.clicked.connect(lambda _=False, a=action: self._do(a))
-            self._row.addWidget(button)
-            self._buttons.append(button)
-        self.show()
-
-    def _do(self, action: Callable[[], None]) -> None:
-        self.hide()
-        action()
-
-    def button(self, text: str) -> QPushButton | None:
-        """Give the button with these words, if it is there."""
-        return next((button for button in self._buttons if button.text() == text), None)

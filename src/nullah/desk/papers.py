@@ -1,30 +1,24 @@
-"""Papers: opening, saving, printing, and work that was left unsaved."""
+"""Papers: opening and saving, earlier versions, kept work, and others at the same file."""
 
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import replace
 from functools import partial
 from pathlib import Path
 
-from PySide6.QtGui import QAction, QKeySequence, QPainter
+from PySide6.QtGui import QAction, QKeySequence
 from PySide6.QtWidgets import QFileDialog, QMainWindow, QMenu
 
 from nullah.core.project import Project
 from nullah.core.stations import STATIONS
+from nullah.desk.banner import Banner, Weight
 from nullah.desk.document import Document
-from nullah.desk.header import Banner
-from nullah.files.errors import ProjectFileError
-from nullah.files.recovery import Autosave, Lost
-
-TYPE_CHECKING = False
-if TYPE_CHECKING:
-    from PySide6.QtPrintSupport import QPrinter
-
-    from nullah.core.sheets.page import Sheet
+from nullah.desk.exports import Exports
+from nullah.files.errors import FileChangedError, ProjectFileError
+from nullah.files.fingerprint import Fingerprint, fingerprint
+from nullah.files.recovery import Autosave, Kept
 
 _FILTER = "Nullah projects (*.nullah)"
-_TABLE = "Tables (*.csv)"
 
 
 class Papers:
@@ -32,6 +26,10 @@ class Papers:
 
     def __init__(self, window: QMainWindow, document: Document, autosave: Autosave, banner: Banner) -> None:
         self._window, self._document, self._autosave, self._banner = window, document, autosave, banner
+        self.exports = exports = Exports(window, document, banner)
+        document.changed_elsewhere.connect(self._changed_elsewhere)
+        #: Called before another piece takes the place of this one: what is typed and not entered is entered.
+        self.before_replacing: Callable[[], None] = lambda: None
         self._entries: tuple[tuple[str, str, object], ...] = (
             ("New piece", "Ctrl+N", self.new),
             ("Open …", "Ctrl+O", self.ask_open),
@@ -39,16 +37,18 @@ class Papers:
             ("", "", None),
             ("Save", "Ctrl+S", self.save),
             ("Save as …", "Ctrl+Shift+S", self.ask_save),
+            ("Earlier versions …", "", self.show_versions),
+            ("Kept work …", "", self.show_kept),
             ("", "", None),
-            ("Print …", "Ctrl+P", self.ask_print),
-            ("Print what is shown …", "Ctrl+Shift+P", self.ask_print_shown),
-            ("Write what is shown …", "", self.ask_write_shown),
-            ("Write all sheets into a folder …", "Ctrl+E", self.ask_sheets),
-            ("Write the solids …", "", self.ask_solids),
+            ("Print …", "Ctrl+P", exports.ask_print),
+            ("Print what is shown …", "Ctrl+Shift+P", exports.ask_print_shown),
+            ("Write what is shown …", "", exports.ask_write_shown),
+            ("Write all sheets into a folder …", "Ctrl+E", exports.ask_sheets),
+            ("Write the solids …", "", exports.ask_solids),
             ("", "", None),
-            ("Bring boards in from a list …", "", self.ask_boards),
-            ("Bring a survey of the board in hand in …", "", self.ask_survey),
-            ("Write the rack as a list …", "", self.ask_rack),
+            ("Bring boards in from a list …", "", exports.ask_boards),
+            ("Bring a survey of the board in hand in …", "", exports.ask_survey),
+            ("Write the rack as a list …", "", exports.ask_rack),
             ("", "", None),
             ("Undo", "Ctrl+Z", document.undo),
             ("Redo", "Ctrl+Shift+Z", document.redo),
@@ -85,7 +85,9 @@ class Papers:
                 continue
             word = action.text().partition(":")[0]
             if word in names:
-                action.setText(f"{word}: {names[word]}" if names[word] else word)
+                # An ampersand of a name is no mnemonic.
+                name = names[word].replace("&", "&&")
+                action.setText(f"{word}: {name}" if name else word)
                 action.setEnabled(True)
             menu.addAction(action)
 
@@ -95,32 +97,38 @@ class Papers:
         """Open a project file; on failure say why and leave what is open as it is."""
         from nullah.files.project_file import read_project
 
+        base = fingerprint(path)
         try:
             project = read_project(path)
         except ProjectFileError as error:
-            self._banner.say(str(error))
+            ways = (("Earlier versions …", partial(self.show_versions, path)),) if self._versions(path) else ()
+            self._banner.say(str(error), *ways, weight=Weight.ERROR)
             return False
-        self._replace(project, path)
-        return True
+        return self._replace(project, path, base=base)
 
-    def _replace(self, project: Project, file: Path | None, saved: bool = True) -> None:
+    def _replace(
+        self, project: Project, file: Path | None, saved: bool = True, base: Fingerprint | None = None
+    ) -> bool:
         """Put another project on the desk; unsaved work of the old one is set aside, not lost."""
-        name = self._document.project.piece.name
-        aside: Lost | None = None
-        if self._document.unsaved:
-            aside = self._autosave.set_aside(self._document.project, self._document.file)
+        self.before_replacing()
+        document = self._document
+        name = document.project.piece.name
+        aside: Kept | None = None
+        if document.unsaved:
+            aside = self._autosave.set_aside(document.project, document.file, document.base)
             if aside is None:
                 self._banner.say(
                     f"{name} is not saved and cannot be set aside: the disk refuses. Save it to a file first.",
                     ("Save it …", self.ask_save),
+                    weight=Weight.ERROR,
                 )
-                return
-        self._document.replace_project(project, file, saved)
+                return False
+        document.replace_project(project, file, saved, base)
+        self._banner.forget(Weight.WORD)
+        self._banner.forget(Weight.QUESTION)
         if aside is not None:
-            kept = aside
-            self._banner.say(f"{name} was not saved. It is kept.", ("Take it up again", lambda: self.take_up(kept)))
-        else:
-            self._banner.hide()
+            self._banner.say(f"{name} was not saved. It is kept.", ("Open it again", partial(self.take_up, aside)))
+        return True
 
     def new(self) -> None:
         """Begin a new piece, from what the last ones taught."""
@@ -155,230 +163,149 @@ class Papers:
 
     def ask_save(self) -> None:
         """Ask for a file and save."""
-        start = self._document.file or Path(self._folder()) / f"{_file_name(self._document.project.piece.name)}.nullah"
+        start = self._document.file or Path(self._folder()) / f"{file_name(self._document.project.piece.name)}.nullah"
         name, _ = QFileDialog.getSaveFileName(self._window, "Save the piece", str(start), _FILTER)
         if name:
             path = Path(name)
             self.save_path(path if path.suffix else path.with_suffix(".nullah"))
 
-    def save_path(self, path: Path) -> bool:
+    def save_path(self, path: Path, over: bool = False) -> bool:
         """Save to a file; on failure say why. The work stays here either way."""
+        self.before_replacing()
         try:
-            self._document.save(path)
-        except ProjectFileError as error:
-            self._banner.say(str(error), ("Save elsewhere …", self.ask_save))
+            self._document.save(path, over)
+        except FileChangedError:
+            self._changed_elsewhere()
             return False
-        self._banner.hide()
+        except ProjectFileError as error:
+            self._banner.say(str(error), ("Save elsewhere …", self.ask_save), weight=Weight.ERROR)
+            return False
+        for weight in (Weight.WORD, Weight.QUESTION, Weight.ERROR):
+            self._banner.forget(weight)
         return True
 
-    # --- unsaved work of earlier ---
+    # --- others at the same file ---
 
-    def offer_lost(self) -> None:
-        """Offer work that an earlier desk left unsaved, if there is any."""
-        for lost in self._autosave.lost():
-            try:
-                project = lost.read()
-            except ProjectFileError:
-                continue
-            self._banner.say(
-                f"{project.piece.name}, from {lost.when:%d %B %H:%M}, was not saved when the desk closed.",
-                ("Take it up", partial(self.take_up, lost)),
-                ("Drop it", lost.drop),
-            )
+    def _changed_elsewhere(self) -> None:
+        """Ask what is to be done about a file that somebody else has written."""
+        file = self._document.file
+        if file is None:
             return
+        self._banner.say(
+            f"{file.name} was changed by another program or window since it was read here. "
+            "What stands there stays as an earlier version if you keep yours.",
+            ("Keep mine", lambda: self.save_path(file, over=True)),
+            ("Take theirs", lambda: self.open_path(file)),
+            ("Save beside", lambda: self.save_path(beside(file))),
+            weight=Weight.QUESTION,
+        )
 
-    def take_up(self, lost: Lost) -> None:
+    # --- earlier versions ---
+
+    def _versions(self, path: Path | None) -> bool:
+        from nullah.files.versions import versions_of
+
+        return path is not None and bool(versions_of(path))
+
+    def show_versions(self, path: Path | None = None) -> None:
+        """Show the earlier versions of a file, by default of the one that is open, to be looked at and taken back."""
+        from nullah.desk.history import versions_dialog
+        from nullah.files.versions import versions_of
+
+        file = path or self._document.file
+        if file is None:
+            self._banner.say("This piece has not been saved yet: it has no earlier versions.")
+            return
+        found = versions_of(file)
+        if not found:
+            self._banner.say(f"{file.name} has no earlier versions: one is kept with every save.")
+            return
+        versions_dialog(self._window, self._document.project, file, found, partial(self.take_back, file)).open()
+
+    def take_back(self, file: Path, project: Project) -> None:
+        """Take an earlier version back: as a step that can be undone, or into the place of a file that is damaged."""
+        if self._document.file == file.absolute():
+            now = self._document.project
+            self._document.do("go back to an earlier version", lambda _: _with_marks_of(project, now))
+            self._banner.say("The earlier version is on the desk. Save it to keep it; Undo takes you back.")
+        elif self._replace(project, file, saved=False):
+            self._banner.say(f"The earlier version of {file.name} is on the desk. Save it to keep it.")
+
+    # --- kept work ---
+
+    def offer_kept(self) -> None:
+        """Offer all work that earlier desks left unsaved, if there is any."""
+        found = self._autosave.kept()
+        if not found:
+            return
+        newest, more = found[0], len(found) - 1
+        try:
+            name = newest.read().piece.name
+        except ProjectFileError:
+            name = "A piece that cannot be read any more"
+        where = f", of {newest.file.name}" if newest.file else ""
+        older = " The file was changed after that." if newest.file_is_newer else ""
+        others = "" if not more else f" {more} more {'piece is' if more == 1 else 'pieces are'} kept."
+        self._banner.say(
+            f"{name}{where}, from {_when(newest)}, was not saved when the desk closed.{older}{others}",
+            ("Open it", partial(self.take_up, newest)),
+            ("See all …" if more else "Look at it …", self.show_kept),
+            weight=Weight.OFFER,
+        )
+
+    def show_kept(self) -> None:
+        """Show all kept work, newest first, to be looked at, opened or deleted."""
+        from nullah.desk.history import kept_dialog
+
+        found = self._autosave.kept()
+        if not found:
+            self._banner.say("There is no kept work: everything that was left unsaved has been taken up.")
+            return
+        kept_dialog(self._window, found, self.take_up).open()
+
+    def take_up(self, kept: Kept) -> None:
         """Open work that was left unsaved."""
         try:
-            project = lost.read()
+            project = kept.read()
         except ProjectFileError as error:
-            self._banner.say(str(error))
+            self._banner.say(str(error), weight=Weight.ERROR)
             return
-        self._replace(project, lost.file, saved=False)
+        if not self._replace(project, kept.file, saved=False, base=kept.base):
+            return
         if self._document.keep():
-            lost.drop()
-
-    # --- paper ---
-
-    def ask_sheets(self) -> None:
-        """Ask for a folder and write every sheet and list into it."""
-        folder = QFileDialog.getExistingDirectory(self._window, "Write all sheets into", self._folder())
-        if folder:
-            self.write_sheets(Path(folder))
-
-    def write_sheets(self, folder: Path) -> None:
-        """Write every sheet and list into a folder, and say so."""
-        from nullah.desk.bundle import write_bundle
-        from nullah.paper.files import PaperError
-
-        try:
-            written = write_bundle(self._document.project, folder)
-        except PaperError as error:
-            self._banner.say(str(error))
-            return
-        self._banner.say(f"{len(written)} files written to {folder}. Print the template at 100 % and check its scale.")
-
-    def ask_solids(self) -> None:
-        """Ask for a file and write the solids into it."""
-        start = Path(self._folder()) / f"{_file_name(self._document.project.piece.name)}.glb"
-        name, _ = QFileDialog.getSaveFileName(self._window, "Write the solids", str(start), "Solids (*.glb *.stl)")
-        if name:
-            self.write_solids(Path(name))
-
-    def write_solids(self, path: Path) -> None:
-        """Write the solids of the piece, and say so."""
-        from nullah.core.plan import work_out
-        from nullah.files.solids import SolidsError, write_solids
-
-        try:
-            write_solids(work_out(self._document.project), path)
-        except SolidsError as error:
-            self._banner.say(str(error))
-            return
-        self._banner.say(f"The solids are in {path}.")
-
-    # --- lists ---
-
-    def ask_boards(self) -> None:
-        """Ask for a list of boards and put them on the rack."""
-        name, _ = QFileDialog.getOpenFileName(self._window, "Bring boards in", self._folder(), _TABLE)
-        if name:
-            self.bring_boards(Path(name))
-
-    def bring_boards(self, path: Path) -> bool:
-        """Put the boards of a list on the rack, as one step; on failure say why and leave all as it is."""
-        from nullah.core import actions
-        from nullah.files.rack_tables import read_rack
-        from nullah.files.tables import TableError
-
-        try:
-            boards = read_rack(path)
-        except TableError as error:
-            self._banner.say(str(error))
-            return False
-        if not boards:
-            self._banner.say(f"{path.name} has no board in it.")
-            return False
-        words = f"bring in {len(boards)} boards of {path.name}"
-        refused = self._document.do(words, lambda p: actions.add_boards(p, boards))
-        self._banner.say(refused or f"{len(boards)} boards of {path.name} are on the rack.")
-        return not refused
-
-    def ask_survey(self) -> None:
-        """Ask for a survey of the board in hand."""
-        name, _ = QFileDialog.getOpenFileName(self._window, "Bring a survey in", self._folder(), _TABLE)
-        if name:
-            self.bring_survey(Path(name))
-
-    def bring_survey(self, path: Path) -> bool:
-        """Give the board in hand the survey of a table (``x,y,top,bottom``); on failure say why."""
-        from nullah.core import actions
-        from nullah.core.milling.survey import SurveyError, from_points, surface_of
-        from nullah.files.tables import TableError, read_survey_points
-
-        board = self._document.project.board(self._document.hand.board)
-        if board is None:
-            self._banner.say("Take the board in hand first: the survey is of that one.")
-            return False
-        try:
-            surface = surface_of(from_points(read_survey_points(path)))
-        except (TableError, SurveyError) as error:
-            self._banner.say(str(error))
-            return False
-        seen = replace(board, surface=surface)
-        refused = self._document.do(f"survey of {board.name}", lambda p: actions.change_board(p, seen))
-        self._banner.say(refused or f"{board.name} is surveyed at {len(surface.xs) * len(surface.ys)} places.")
-        return not refused
-
-    def ask_rack(self) -> None:
-        """Ask for a file and write the boards of the rack into it."""
-        start = Path(self._folder()) / "rack.csv"
-        name, _ = QFileDialog.getSaveFileName(self._window, "Write the rack", str(start), _TABLE)
-        if name:
-            self.write_rack(Path(name))
-
-    def write_rack(self, path: Path) -> None:
-        """Write the boards into one table and their flaws into another beside it, and say so."""
-        from nullah.files.project_file import write_whole
-        from nullah.files.rack_tables import flaws_beside, flaws_text, rack_text
-
-        boards, beside = self._document.project.boards, flaws_beside(path)
-        try:
-            write_whole(path, rack_text(boards))
-            write_whole(beside, flaws_text(boards))
-        except OSError as error:
-            self._banner.say(f"{path} cannot be written: {error.strerror or error}.")
-            return
-        self._banner.say(f"{len(boards)} boards are in {path.name}, their flaws in {beside.name} beside it.")
-
-    def ask_print(self) -> None:
-        """Print every sheet at full size."""
-        self._ask_printer(self.print_on)
-
-    def ask_print_shown(self) -> None:
-        """Print what is on the bench and on the card."""
-        self._ask_printer(lambda printer: self.print_on(printer, self.sheets_shown()))
-
-    def _ask_printer(self, then: Callable[[QPrinter], None]) -> None:
-        from PySide6.QtPrintSupport import QPrintDialog, QPrinter
-
-        printer = QPrinter(QPrinter.PrinterMode.HighResolution)
-        if QPrintDialog(printer, self._window).exec() == QPrintDialog.DialogCode.Accepted:
-            then(printer)
-
-    def sheets_shown(self) -> tuple[Sheet, ...]:
-        """Give the page, or two, of what is on the bench and on the card."""
-        from nullah.core.sheets.as_shown import as_shown
-
-        station = STATIONS[self._window.station]  # type: ignore[attr-defined]
-        return as_shown(self._document.plan, station, self._document.hand)
-
-    def ask_write_shown(self) -> None:
-        """Ask for a file and write what is shown into it."""
-        start = Path(self._folder()) / f"{_file_name(self.sheets_shown()[0].title)}.pdf"
-        name, _ = QFileDialog.getSaveFileName(self._window, "Write what is shown", str(start), "Paper (*.pdf *.svg)")
-        if name:
-            self.write_shown(Path(name))
-
-    def write_shown(self, path: Path) -> None:
-        """Write what is on the bench and on the card as PDF, or as SVG by the file's name, and say so."""
-        from nullah.paper.files import PaperError, write_pdf, write_svg
-
-        sheets = self.sheets_shown()
-        try:
-            if path.suffix.lower() == ".svg":
-                for number, sheet in enumerate(sheets):
-                    write_svg(sheet, path if number == 0 else path.with_stem(f"{path.stem}-{number + 1}"))
-            else:
-                write_pdf(sheets, path)
-        except PaperError as error:
-            self._banner.say(str(error))
-            return
-        self._banner.say(f"{sheets[0].title} is in {path}.")
-
-    def print_on(self, printer: QPrinter, sheets: tuple[Sheet, ...] = ()) -> None:
-        """Print sheets at full size on a printer; all there are of the piece unless some are given."""
-        from nullah.core.plan import work_out
-        from nullah.core.sheets.sheets import all_sheets
-        from nullah.paper.files import page_layout
-        from nullah.paper.painter import Scale, paint
-        from nullah.paper.palette import INK
-
-        sheets = sheets or all_sheets(work_out(self._document.project))
-        printer.setPageLayout(page_layout(sheets[0]))
-        printer.setFullPage(True)
-        painter = QPainter()
-        if not painter.begin(printer):
-            self._banner.say("The printer does not answer. Write the sheets into a folder and print the PDF.")
-            return
-        per_mm = printer.resolution() / 25.4
-        for number, sheet in enumerate(sheets):
-            if number:
-                printer.newPage()
-            paint(painter, sheet.drawing, Scale(per_mm, per_mm), INK)
-        painter.end()
+            kept.drop()
+        self._banner.forget(Weight.OFFER)
+        if kept.file_is_newer:
+            self._changed_elsewhere()
 
 
-def _file_name(name: str) -> str:
+def _when(kept: Kept) -> str:
+    return f"{kept.when.day} {kept.when:%B %H:%M}"
+
+
+def _with_marks_of(project: Project, other: Project) -> Project:
+    from dataclasses import replace
+
+    return replace(project, marks=other.marks)
+
+
+def beside(file: Path) -> Path:
+    """Return a free name beside a file: ``box (mine).nullah``, ``box (mine 2).nullah`` …"""
+    number = 1
+    while True:
+        name = f"{file.stem} (mine{f' {number}' if number > 1 else ''}){file.suffix}"
+        if not file.with_name(name).exists():
+            return file.with_name(name)
+        number += 1
+
+
+def file_name(name: str) -> str:
+    """Return a file's name for a piece: letters, figures, spaces as hyphens; never a path.
+
+    Examples
+    --------
+    >>> file_name("Seed cabinet"), file_name("../x"), file_name("…")
+    ('seed-cabinet', '---x', '-')
+    """
     kept = "".join(letter if letter.isalnum() or letter in " -_" else "-" for letter in name)
-    return kept.strip().lower().replace(" ", "-") or "piece"
+    return kept.strip().lower().replace(" ", "-")[:80] or "piece"

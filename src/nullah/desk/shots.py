@@ -25,7 +25,7 @@ from nullah.desk.stations.daybook import DaybookDesk
 from nullah.desk.stations.milling import MillingDesk
 from nullah.desk.stations.piece import PieceDesk
 from nullah.desk.window import Window
-from nullah.paper.files import write_png
+from nullah.paper.files import write_image, write_png
 from nullah.paper.palette import NIGHT
 
 _IN_HAND = {
@@ -61,8 +61,7 @@ def write_shots(folder: Path, width: int = 1280, height: int = 800) -> list[Path
             for _ in range(3):  # rows within rows settle one after the other
                 app.processEvents()
             path = folder / f"{name}.png"
-            if not window.grab().save(str(path)):
-                raise OSError(f"{path} could not be written")
+            write_image(window.grab().toImage(), path)
             written.append(path)
 
         diary = window.desk(len(STATIONS) - 1)

@@ -12,6 +12,8 @@ from PySide6.QtWidgets import QApplication
 
 from nullah.core.project import Project
 from nullah.desk.document import Document
+from nullah.desk.ending import Ending
+from nullah.desk.errors import ErrorWatch, start_log
 from nullah.desk.theme import dress
 from nullah.desk.window import Window
 from nullah.files.recovery import Autosave
@@ -27,14 +29,16 @@ def application() -> QApplication:
     QApplication.setStyle("Fusion")
     app = QApplication(sys.argv[:1])
     app.setApplicationName("Nullah")
+    # A caret that blinks wakes the processor twice a second, for ever.
+    app.setCursorFlashTime(0)
     return app
 
 
 def state_folder() -> Path:
-    """Give the folder where unsaved work is kept."""
+    """Give the folder where kept work, the log and the records stand."""
     from platformdirs import user_state_path
 
-    return user_state_path("nullah") / "unsaved"
+    return user_state_path("nullah")
 
 
 class NumbersLoader(QThread):
@@ -65,7 +69,9 @@ def open_desk(path: Path | None, demo: bool = False) -> int:
         from nullah.demo.seed_cabinet import seed_cabinet
 
         project = seed_cabinet()
-    window = make_window(project, state_folder())
+    start_log(state_folder())
+    window = make_window(project, state_folder() / "unsaved")
+    watch, ending = ErrorWatch(window), Ending(window.document.keep)
     if os.environ.get("NULLAH_THEME") == "night":
         window.set_theme(NIGHT)
     if path is None and not demo:
@@ -75,12 +81,14 @@ def open_desk(path: Path | None, demo: bool = False) -> int:
         )
     if path is not None:
         window.open_path(path)
-    window.papers.offer_lost()
+    window.papers.offer_kept()
     window.show()
     loader = NumbersLoader()
     loader.finished.connect(window.document.numbers_ready)
     # After the first paint: the window is usable before NumPy has loaded.
     QTimer.singleShot(60, loader.start)
     status = app.exec()
+    ending.end()
+    watch.end()
     loader.wait()
     return status

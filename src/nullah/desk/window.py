@@ -10,7 +10,15 @@ from typing import Protocol, runtime_checkable
 
 from PySide6.QtCore import QPointF, SignalInstance
 from PySide6.QtGui import QCloseEvent, QResizeEvent
-from PySide6.QtWidgets import QApplication, QGridLayout, QMainWindow, QStackedWidget, QVBoxLayout, QWidget
+from PySide6.QtWidgets import (
+    QApplication,
+    QGridLayout,
+    QLineEdit,
+    QMainWindow,
+    QStackedWidget,
+    QVBoxLayout,
+    QWidget,
+)
 
 from nullah.core import actions
 from nullah.core.breakdown.layout import FirstCut
@@ -21,10 +29,11 @@ from nullah.core.ledger import Kind
 from nullah.core.lengths import Unit, read_length, read_slope
 from nullah.core.plan import join_as_offered
 from nullah.core.stations import STATIONS
+from nullah.desk.banner import Banner, Weight
 from nullah.desk.bench import Bench
 from nullah.desk.card import CardView
 from nullah.desk.document import Document
-from nullah.desk.header import Banner, Header
+from nullah.desk.header import Header
 from nullah.desk.papers import Papers
 from nullah.desk.rod import Rod
 from nullah.desk.stations.base import StationDesk
@@ -76,11 +85,13 @@ class Window(QMainWindow):
         self.station = 0
         self.palette_: Palette = DAY
         self._drawn_for: tuple[object, ...] = ()
+        self._lose = False
         self.setWindowTitle("Nullah")
         self.resize(1280, 800)
         self.setMinimumSize(1024, 640)
         self._make_frame()
         self.papers = Papers(self, document, autosave, self.banner)
+        self.papers.before_replacing = self.header.enter_name
         self.header.menu_wanted.connect(self.papers.fill_menu)
         self._wire()
         self.papers.add_shortcuts()
@@ -143,7 +154,10 @@ class Window(QMainWindow):
     def _wire(self) -> None:
         self.document.changed.connect(self._refresh_all)
         self.document.hand_changed.connect(self._refresh_all)
-        self.document.warned.connect(lambda sentence: self.banner.say(sentence, ("Save it …", self.papers.ask_save)))
+        self.document.replaced.connect(self._forget_typing)
+        self.document.warned.connect(
+            lambda sentence: self.banner.say(sentence, ("Save it …", self.papers.ask_save), weight=Weight.ERROR)
+        )
         self.rod.chosen.connect(self.show_station)
         self.strip.picked.connect(self.document.pick_part)
         self.card.mend.connect(self.do_mend)
@@ -182,7 +196,10 @@ class Window(QMainWindow):
         self.place.setFocusProxy(page)
         if page is not self.bench:
             self.desk(self.station).refresh()
-        self._fit_tools()
+        self._fit_tools_anew()
+        if self.header.name.hasFocus() and not self.header.name.isModified():
+            # The page that had the focus was put away, and it fell to the first field there is.
+            page.setFocus()
 
     def _refresh_all(self) -> None:
         plan, hand, station = self.document.plan, self.document.hand, STATIONS[self.station]
@@ -200,16 +217,22 @@ class Window(QMainWindow):
         self.strip.show_parts(plan, hand.part)
         self.header.refresh()
         self.desk(self.station).refresh()
-        self._fit_tools()
+        self._fit_tools_anew()
         name = self.document.project.piece.name or "Piece"
         self.setWindowTitle(f"{name}{' *' if self.document.unsaved else ''} · Nullah")
 
+    def _fit_tools_anew(self) -> None:
+        """Fit the row of choices after something in it was shown or hidden: its layout is to ask again."""
+        self.desk(self.station).rows.invalidate()
+        self._fit_tools()
+
     def _fit_tools(self) -> None:
-        """Give the row of choices just the height it needs at this width."""
+        """Give the row of choices just the height it needs at this width.
+
+        This follows every layout request of the row, so it must not cause one.
+        """
         desk = self.desk(self.station)
         width = self.width() - self.rod.width() - self.card.width()
-        # What was just shown or hidden is known to the layout only when it is asked anew.
-        desk.rows.invalidate()
         self.tools.setFixedHeight(desk.heightForWidth(width) if desk.hasHeightForWidth() else desk.sizeHint().height())
 
     def resizeEvent(self, event: QResizeEvent) -> None:
@@ -298,6 +321,12 @@ class Window(QMainWindow):
                 second, _, index = mend.value.partition("/")
                 self.document.do(mend.label, lambda p: join_as_offered(p, mend.subject, second, int(index or 0)))
 
+    def _forget_typing(self) -> None:
+        """Let every field show the piece that is opened: what was typed and not entered was of the old one."""
+        self._put_slip_away()
+        for field in self.findChildren(QLineEdit):
+            field.setModified(False)
+
     def _rename(self, name: str) -> None:
         if name != self.document.project.piece.name:
             self.document.do(f"name it {name}", lambda p: actions.rename(p, name))
@@ -307,7 +336,22 @@ class Window(QMainWindow):
         return self.papers.open_path(path)
 
     def closeEvent(self, event: QCloseEvent) -> None:
+        self.header.enter_name()
+        if not self.document.close() and not self._lose:
+            self.banner.say(
+                f"{self.document.project.piece.name or 'The piece'} is saved nowhere and cannot be kept: "
+                "the disk refuses. Closing now loses it.",
+                ("Save it …", self.papers.ask_save),
+                ("Close and lose it", self._close_and_lose),
+                weight=Weight.ERROR,
+            )
+            event.ignore()
+            return
+        self.papers.exports.wait()
         for desk in self._desks.values():
             desk.leave()
-        self.document.close()
         event.accept()
+
+    def _close_and_lose(self) -> None:
+        self._lose = True
+        self.close()

@@ -7,7 +7,7 @@ from datetime import datetime
 from pathlib import Path
 
 from nullah.core.bench.hours import Stint
-from nullah.files.project_file import write_whole
+from nullah.writing import why, write_file
 
 
 class CalendarError(Exception):
@@ -57,7 +57,7 @@ def write_calendar(path: Path, piece: str, stints: Sequence[Stint], stamp: datet
     CalendarError
     """
     try:
-        write_whole(path, calendar_text(piece, stints, stamp))
+        write_file(path, calendar_text(piece, stints, stamp))
     except OSError as error:
-        raise CalendarError(f"{path} cannot be written: {error.strerror or error}.") from error
+        raise CalendarError(f"{path} cannot be written: {why(error)}.") from error
     return len(_sessions(stints))

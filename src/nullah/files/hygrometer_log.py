@@ -2,15 +2,14 @@
 
 from __future__ import annotations
 
-import csv
-import io
 from collections.abc import Iterable
 from datetime import datetime
 from pathlib import Path
 from typing import NamedTuple
 
+from nullah.core.limits import quoted, read_number
 from nullah.core.wood.climate import MONTHS, Climate, climate_of
-from nullah.files.tables import TableError
+from nullah.files.tables import Row, TableError, each, read_rows
 
 _TIME, _TEMPERATURE, _HUMIDITY = "time", "temperature", "humidity"
 
@@ -30,35 +29,25 @@ def read_hygrometer_log(path: Path, otherwise: Climate) -> Log:
     TableError
         For a file that cannot be read, lacks a column, or holds air that cannot be; the message names the line.
     """
-    try:
-        text = path.read_text(encoding="utf-8-sig")
-    except (OSError, UnicodeDecodeError) as error:
-        raise TableError(f"{path.name} cannot be read as a table.") from error
-    rows = list(csv.DictReader(io.StringIO(text)))
-    fields = {name.strip().casefold(): name for name in (rows[0] if rows else {}) if name}
-    missing = [name for name in (_TIME, _TEMPERATURE, _HUMIDITY) if name not in fields]
-    if missing:
-        raise TableError(f"{path.name} lacks the column {', '.join(missing)}: it wants time, temperature and humidity.")
-    readings = [_reading(path.name, number, row, fields) for number, row in enumerate(rows, start=2)]
+    readings = each(path, read_rows(path, (_TIME, _TEMPERATURE, _HUMIDITY)), _reading)
     return year_of_log(readings, path.stem, otherwise)
 
 
-def _reading(name: str, line: int, row: dict[str, str], fields: dict[str, str]) -> tuple[datetime, float, float]:
-    def of(column: str) -> str:
-        return (row.get(fields[column]) or "").strip()
-
+def _reading(row: Row) -> tuple[datetime, float, float]:
+    temperature, humidity = read_number(row[_TEMPERATURE]), read_number(row[_HUMIDITY])
     try:
-        at = datetime.fromisoformat(of(_TIME)).replace(tzinfo=None)
-        temperature, humidity = float(of(_TEMPERATURE)), float(of(_HUMIDITY))
-    except ValueError as error:
-        raise TableError(
-            f"{name}, line {line}: “{', '.join(filter(None, map(str, row.values())))}” is not a time (such as "
+        at = datetime.fromisoformat(row[_TIME]).replace(tzinfo=None)
+    except ValueError:
+        at = None
+    if at is None or temperature is None or humidity is None:
+        raise ValueError(
+            f"{quoted(', '.join(filter(None, row.values())))} is not a time (such as "
             "2026-03-01T08:00), a temperature and a humidity."
-        ) from error
+        )
     if not 0 <= humidity <= 100:
-        raise TableError(f"{name}, line {line}: a humidity of {humidity:g} % cannot be: it runs from 0 to 100 %.")
+        raise ValueError(f"a humidity of {humidity:g} % cannot be: it runs from 0 to 100 %.")
     if not -40 <= temperature <= 60:
-        raise TableError(f"{name}, line {line}: {temperature:g} °C is no air of a room; it wants -40 to 60 °C.")
+        raise ValueError(f"{temperature:g} °C is no air of a room; it wants -40 to 60 °C.")
     return at, temperature, humidity
 
 

@@ -10,9 +10,9 @@ from nullah.core.breakdown.layout import FirstCut
 from nullah.core.lengths import read_length
 from nullah.core.rack.shape_readings import Calliper, Gap, ShapeReading, Wind
 from nullah.core.shop import Plane, PlaneKind
-from nullah.files.model import LengthText, Strict
+from nullah.files.model import LengthText, NameText, PlaceMm, Strict
 
-Place = tuple[float, float]
+Place = tuple[PlaceMm, PlaceMm]
 
 
 class PlaneModel(Strict):
@@ -42,8 +42,8 @@ class WindModel(Strict):
 
     kind: Literal["wind"] = "wind"
     face: Literal["upper", "lower"]
-    near_mm: float
-    far_mm: float
+    near_mm: PlaceMm
+    far_mm: PlaceMm
     stick: LengthText
     rise: LengthText
 
@@ -62,9 +62,9 @@ ShapeModel = Annotated[GapModel | WindModel | CalliperModel, Field(discriminator
 class FirstCutModel(Strict):
     """A cut through a whole board before it is flattened, mm along it or across it."""
 
-    board: str
+    board: NameText
     kind: Literal["cross", "rip"]
-    at_mm: float
+    at_mm: PlaceMm
 
 
 # --- to data --------------------------------------------------------------------------------------

@@ -9,10 +9,12 @@ from pathlib import Path
 from typing import Any
 
 from nullah.core.bench.rates import RATES, Learned
+from nullah.core.limits import STATE_BYTES
 from nullah.core.project import Project
 from nullah.core.work.day_book import PieceRecord
 from nullah.files.practice import practice_file
-from nullah.files.project_file import write_whole
+from nullah.files.reading import ReadingError, keep_damaged, read_json_file
+from nullah.writing import why, write_file
 
 #: So many of the last pieces are asked for their waste.
 _LAST = 5
@@ -30,8 +32,8 @@ def records_file() -> Path:
 def read_records(path: Path) -> tuple[PieceRecord, ...]:
     """Read the records; what cannot be read is left out, an old or broken file is as if there were none."""
     try:
-        found = json.loads(path.read_text(encoding="utf-8"))
-    except (OSError, ValueError):
+        found = read_json_file(path, STATE_BYTES)
+    except ReadingError:
         return ()
     return tuple(record for each in found if (record := _read(each)) is not None) if isinstance(found, list) else ()
 
@@ -47,7 +49,7 @@ def _read(data: Any) -> PieceRecord | None:
             float(data["minutes"]), float(data["guessed"]), int(data["untimed"]), int(data["remade"]),
             tuple(float(each) for each in data["off"]), rates,
         )  # fmt: skip
-    except (KeyError, TypeError, ValueError, AttributeError):
+    except (KeyError, TypeError, ValueError, AttributeError, OverflowError):
         return None
 
 
@@ -58,6 +60,8 @@ def keep_record(path: Path, record: PieceRecord) -> None:
     ------
     RecordsError
     """
+    if path.exists() and not _readable(path):
+        keep_damaged(path)
     kept = [each for each in read_records(path) if (each.name, each.finished) != (record.name, record.finished)]
     data = [
         {**each._asdict(), "off": list(each.off), "rates": {name: known._asdict() for name, known in each.rates}}
@@ -65,9 +69,16 @@ def keep_record(path: Path, record: PieceRecord) -> None:
     ]
     try:
         path.parent.mkdir(parents=True, exist_ok=True)
-        write_whole(path, json.dumps(data, indent=1, ensure_ascii=False) + "\n")
+        write_file(path, json.dumps(data, indent=1, ensure_ascii=False) + "\n")
     except OSError as error:
-        raise RecordsError(f"The record cannot be kept in {path}: {error.strerror or error}.") from error
+        raise RecordsError(f"The record cannot be kept in {path}: {why(error)}.") from error
+
+
+def _readable(path: Path) -> bool:
+    try:
+        return isinstance(read_json_file(path, STATE_BYTES), list)
+    except ReadingError:
+        return False
 
 
 def begin_from(project: Project, records: tuple[PieceRecord, ...]) -> Project:

@@ -3,13 +3,15 @@
 from __future__ import annotations
 
 import json
-import os
 from pathlib import Path
 
 import platformdirs
 
 from nullah.core.joints.practice import JointTry
+from nullah.core.limits import STATE_BYTES
 from nullah.core.milling.sighting import HARDEST, Try
+from nullah.files.reading import MissingError, ReadingError, keep_damaged, read_json_file
+from nullah.writing import why, write_file
 
 #: So many of each are kept; older ones are forgotten.
 MOST_KEPT = 500
@@ -23,8 +25,8 @@ def practice_file() -> Path:
 def read_practice(file: Path) -> tuple[Try, ...]:
     """Read the sticks; what cannot be read is left where it is and counts as nothing practised yet."""
     try:
-        return tuple(_try(each) for each in _kept(file)["sticks"])
-    except (ValueError, KeyError, TypeError):
+        return tuple(_try(each) for each in (_kept(file) or {})["sticks"])
+    except (ValueError, KeyError, TypeError, OverflowError):
         return ()
 
 
@@ -33,9 +35,9 @@ def read_joints(file: Path) -> tuple[JointTry, ...]:
     try:
         return tuple(
             JointTry(str(each["day"]), float(str(each["minutes"])), float(str(each["gap"])), str(each["tight"]))
-            for each in _kept(file)["joints"]
+            for each in (_kept(file) or {})["joints"]
         )
-    except (ValueError, KeyError, TypeError):
+    except (ValueError, KeyError, TypeError, OverflowError):
         return ()
 
 
@@ -49,24 +51,27 @@ def write_joints(file: Path, tries: tuple[JointTry, ...]) -> str:
     return _keep(file, "joints", [each._asdict() for each in tries[-MOST_KEPT:]])
 
 
-def _kept(file: Path) -> dict[str, list[dict[str, object]]]:
-    """Give what stands in the file, whatever it is."""
+def _kept(file: Path) -> dict[str, list[dict[str, object]]] | None:
+    """Return what stands in the file; None where it cannot be read."""
     try:
-        data = json.loads(file.read_text(encoding="utf-8"))
-    except (OSError, ValueError):
+        data = read_json_file(file, STATE_BYTES)
+    except MissingError:
         return {}
-    return data if isinstance(data, dict) else {}
+    except ReadingError:
+        data = None
+    return data if isinstance(data, dict) else None
 
 
 def _keep(file: Path, key: str, rows: list[dict[str, object]]) -> str:
-    data = {**_kept(file), key: rows}
-    beside = file.with_suffix(".new")
+    kept = _kept(file)
+    if kept is None:
+        keep_damaged(file)
+    data = {**(kept or {}), key: rows}
     try:
         file.parent.mkdir(parents=True, exist_ok=True)
-        beside.write_text(json.dumps(data), encoding="utf-8")
-        os.replace(beside, file)
+        write_file(file, json.dumps(data))
     except OSError as error:
-        return f"The record of practice could not be kept: {error.strerror or error}."
+        return f"The record of practice could not be kept: {why(error)}."
     return ""
 
 

@@ -1,20 +1,21 @@
 """Opening and saving the project file.
 
-Saving writes beside, flushes to the disk, then replaces; the last few versions are kept
-as hidden files beside it (`.name.nullah.1` is the newest).
+Saving writes beside, flushes to the disk, then replaces; the earlier versions stay beside it
+(see `versions`).
 """
 
 from __future__ import annotations
 
+import contextlib
 import os
 from pathlib import Path
 from typing import Any
 
+from nullah.core.limits import PROJECT_BYTES, one_sentence, quoted
 from nullah.core.project import Project
-from nullah.files.errors import ProjectFileError
-
-#: How many earlier versions stay beside the file.
-VERSIONS_KEPT = 3
+from nullah.files.errors import FileChangedError, ProjectFileError
+from nullah.files.fingerprint import Fingerprint, fingerprint
+from nullah.writing import why, write_file
 
 
 def read_project(path: Path) -> Project:
@@ -24,17 +25,21 @@ def read_project(path: Path) -> Project:
     ------
     ProjectFileError
         For a file that is missing, unreadable, cut short, no JSON, no project, from a newer
-        version, or holds something this version does not know.
+        version, past the limits, or holds something this version does not know.
     """
+    return parse_project(read_project_text(path), path.name)
+
+
+def read_project_text(path: Path) -> str:
+    """Return the text of a project file; `ProjectFileError` if it cannot be read as text."""
+    from nullah.files.reading import MissingError, ReadingError, read_bytes, read_text
+
     try:
-        text = path.read_text(encoding="utf-8")
-    except FileNotFoundError as error:
-        raise ProjectFileError(f"There is no file {path}.") from error
-    except UnicodeDecodeError as error:
-        raise ProjectFileError(f"{path.name} is not a Nullah project: it is not text.") from error
-    except OSError as error:
-        raise ProjectFileError(f"{path.name} cannot be read: {error.strerror or error}.") from error
-    return parse_project(text, path.name)
+        return read_text(read_bytes(path, PROJECT_BYTES))
+    except MissingError as error:
+        raise ProjectFileError(f"There is no file {quoted(str(path), 120)}.") from error
+    except ReadingError as error:
+        raise ProjectFileError(f"{_named(path.name)} {error}.") from error
 
 
 def parse_project(text: str, name: str) -> Project:
@@ -47,29 +52,39 @@ def parse_project(text: str, name: str) -> Project:
     from nullah.core.rack.board import BoardError
     from nullah.files.schema import ProjectModel, from_model
 
+    name = _named(name)
     data = _read_json(text, name)
     _check_version(data, name)
     try:
         return from_model(ProjectModel.model_validate(data))
     except ValidationError as error:
-        raise ProjectFileError(f"{name} cannot be opened. {_first_complaint(error.errors()[0])}") from error
+        said = _first_complaint(error.errors(include_url=False)[0])
+        raise ProjectFileError(one_sentence(f"{name} cannot be opened. {said}")) from error
     except (LengthError, BoardError, BookError, HoursError) as error:
-        raise ProjectFileError(f"{name} cannot be opened. {error}") from error
+        raise ProjectFileError(one_sentence(f"{name} cannot be opened. {error}")) from error
+
+
+def _named(name: str) -> str:
+    return quoted(name, 60)[1:-1]
 
 
 def _read_json(text: str, name: str) -> dict[str, Any]:
-    if not text.strip():
-        raise ProjectFileError(f"{name} is empty. An earlier version may stand beside it as .{name}.1.")
-    import json
+    from json import JSONDecodeError
 
+    from nullah.files.reading import ReadingError, parse_json
+
+    if not text.strip():
+        raise ProjectFileError(f"{name} is empty. Look at its earlier versions.")
     try:
-        data = json.loads(text)
-    except (json.JSONDecodeError, RecursionError) as error:
-        if text.lstrip().startswith("{") and isinstance(error, json.JSONDecodeError):
+        data = parse_json(text)
+    except JSONDecodeError as error:
+        if text.lstrip().startswith("{"):
             cut_short = error.pos >= len(text.rstrip()) - 1 or "Unterminated" in error.msg
             what = "is cut short" if cut_short else f"is damaged at line {error.lineno}"
-            raise ProjectFileError(f"{name} {what}. An earlier version may stand beside it as .{name}.1.") from error
+            raise ProjectFileError(f"{name} {what}. Look at its earlier versions.") from error
         raise ProjectFileError(f"{name} is not a Nullah project: it is not JSON.") from error
+    except ReadingError as error:
+        raise ProjectFileError(one_sentence(f"{name} {error}.")) from error
     if not isinstance(data, dict) or data.get("format") != "nullah project":
         raise ProjectFileError(f"{name} is not a Nullah project.")
     return data
@@ -89,7 +104,7 @@ def _check_version(data: dict[str, Any], name: str) -> None:
 
 
 def _first_complaint(error: Any) -> str:
-    place = " → ".join(str(step) for step in error["loc"])
+    place = " → ".join(quoted(str(step), 30)[1:-1] for step in error["loc"][:6])
     if error["type"] == "extra_forbidden":
         return f"It holds “{place}”, which this version does not know."
     if error["type"] == "missing":
@@ -107,49 +122,39 @@ def project_text(project: Project) -> str:
     return json.dumps(to_data(project), indent=1, ensure_ascii=False) + "\n"
 
 
-def write_project(project: Project, path: Path) -> None:
+def write_project(project: Project, path: Path, expected: Fingerprint | None = None) -> None:
     """Save a project; the file that stood there before is kept as an earlier version.
+
+    Parameters
+    ----------
+    project : Project
+    path : Path
+    expected : Fingerprint, optional
+        What the file is to hold still; where it holds something else, nothing is written.
 
     Raises
     ------
+    FileChangedError
+        If somebody else has written the file.
     ProjectFileError
-        If the disk refuses; whatever stood there before is whole.
+        If the disk refuses; whatever stood there before, and every earlier version, is as it was.
     """
+    from nullah.files.versions import set_aside, settle
+
+    def ready(target: Path) -> None:
+        now = fingerprint(target, expected) if expected is not None else None
+        if now is not None and not now.same_content(expected):
+            raise FileChangedError(f"{_named(path.name)} was changed by another program or window.")
+        set_aside(target)
+
+    target = Path(os.path.realpath(path))
     try:
-        keep_version(path)
-        write_whole(path, project_text(project))
+        try:
+            write_file(path, project_text(project), before_replacing=ready)
+        finally:
+            with contextlib.suppress(OSError):
+                settle(target)
     except OSError as error:
         raise ProjectFileError(
-            f"{path} could not be saved: {error.strerror or error}. Your work is safe here; save it elsewhere."
+            f"{quoted(str(path), 120)} could not be saved: {why(error)}. Your work is safe here; save it elsewhere."
         ) from error
-
-
-def write_whole(path: Path, text: str) -> None:
-    """Write a text file so that at every moment either the old or the new one stands there whole."""
-    import tempfile
-
-    handle, beside_name = tempfile.mkstemp(prefix=f".{path.name}.", suffix=".part", dir=path.parent)
-    beside = Path(beside_name)
-    try:
-        with os.fdopen(handle, "w", encoding="utf-8") as stream:
-            stream.write(text)
-            stream.flush()
-            os.fsync(stream.fileno())
-        beside.chmod(0o644)
-        beside.replace(path)
-    finally:
-        beside.unlink(missing_ok=True)
-
-
-def keep_version(path: Path) -> None:
-    """Move the earlier versions up by one and copy the file as the newest of them."""
-    if not path.exists():
-        return
-    import shutil
-
-    versions = [path.with_name(f".{path.name}.{number}") for number in range(1, VERSIONS_KEPT + 1)]
-    for older, newer in zip(reversed(versions), [*reversed(versions[:-1]), path], strict=True):
-        if newer is path:
-            shutil.copy2(path, older)
-        elif newer.exists():
-            newer.replace(older)

@@ -4,14 +4,16 @@ from __future__ import annotations
 
 from dataclasses import replace
 from fractions import Fraction
+from itertools import pairwise
 from typing import Annotated, Any, Literal
 
-from pydantic import Field
+from pydantic import Field, model_validator
 
 from nullah.core.breakdown.layout import Placement
 from nullah.core.breakdown.rough import Allowances, Ask, Resawn, Staves
 from nullah.core.breakdown.wishes import Wishes
 from nullah.core.lengths import Length, read_length
+from nullah.core.limits import COUNT, FLAWS, READINGS, SURVEY_PLACES
 from nullah.core.piece.part import Needs
 from nullah.core.rack.board import (
     Board,
@@ -31,7 +33,7 @@ from nullah.core.rack.board import (
 from nullah.core.rack.drying import Room
 from nullah.core.wood.movement import Cut
 from nullah.files.milling_schema import ShapeModel, read_shape, shape_data
-from nullah.files.model import LengthText, Percent, Share, Strict
+from nullah.files.model import DayText, LengthText, NameText, Percent, PlaceMm, Share, Strict
 
 
 class FlawModel(Strict):
@@ -53,25 +55,37 @@ class FlawModel(Strict):
 class ReadingModel(Strict):
     """What a moisture meter showed on a day, in per cent."""
 
-    day: Annotated[str, Field(examples=["2026-11-23"])]
+    day: DayText
     percent: Percent
 
 
 class SurfaceModel(Strict):
     """A survey as a full grid: heights of both faces in mm; a row for each place along the board."""
 
-    xs_mm: list[float]
-    ys_mm: list[float]
-    top_mm: list[list[float]]
-    bottom_mm: list[list[float]]
+    xs_mm: Annotated[list[PlaceMm], Field(min_length=2, max_length=SURVEY_PLACES)]
+    ys_mm: Annotated[list[PlaceMm], Field(min_length=2, max_length=SURVEY_PLACES)]
+    top_mm: list[list[PlaceMm]]
+    bottom_mm: list[list[PlaceMm]]
+
+    @model_validator(mode="after")
+    def _a_full_grid(self) -> SurfaceModel:
+        for places in (self.xs_mm, self.ys_mm):
+            if any(after <= before for before, after in pairwise(places)):
+                raise ValueError("the places of a survey must follow one another")
+        if len(self.xs_mm) * len(self.ys_mm) > SURVEY_PLACES:
+            raise ValueError(f"a survey may have {SURVEY_PLACES:,} places")
+        for face in (self.top_mm, self.bottom_mm):
+            if len(face) != len(self.xs_mm) or any(len(row) != len(self.ys_mm) for row in face):
+                raise ValueError("a survey must be a full grid")
+        return self
 
 
 class BoardModel(Strict):
     """A rough board. `heart` is where the tree's heart lies seen on the left end: mm across and up."""
 
-    id: str
-    name: str
-    species: str
+    id: Annotated[NameText, Field(min_length=1)]
+    name: NameText
+    species: NameText
     length: LengthText
     width: LengthText
     thickness: LengthText
@@ -79,18 +93,18 @@ class BoardModel(Strict):
     bow: LengthText = "0 mm"
     twist: LengthText = "0 mm"
     cut: Literal["flat", "rift", "quarter"] = "flat"
-    flaws: list[FlawModel] = []
-    price: str = Field(default="", examples=["42.50"])
-    colour: str = ""
-    source: str = ""
+    flaws: Annotated[list[FlawModel], Field(max_length=FLAWS)] = []
+    price: NameText = Field(default="", examples=["42.50"])
+    colour: NameText = ""
+    source: NameText = ""
     dressed: bool = False
     figure: Literal["plain", "straight", "figured"] = "plain"
-    heart_mm: tuple[float, float] | None = None
-    low_edge: list[tuple[LengthText, LengthText]] = []
-    high_edge: list[tuple[LengthText, LengthText]] = []
-    readings: list[ReadingModel] = []
+    heart_mm: tuple[PlaceMm, PlaceMm] | None = None
+    low_edge: Annotated[list[tuple[LengthText, LengthText]], Field(max_length=COUNT)] = []
+    high_edge: Annotated[list[tuple[LengthText, LengthText]], Field(max_length=COUNT)] = []
+    readings: Annotated[list[ReadingModel], Field(max_length=READINGS)] = []
     surface: SurfaceModel | None = None
-    shape: list[ShapeModel] = []
+    shape: Annotated[list[ShapeModel], Field(max_length=READINGS)] = []
     rises: Literal["unknown", "right", "left"] = "unknown"
     sawn: bool = False
 
@@ -107,10 +121,10 @@ class AllowancesModel(Strict):
 class PlacementModel(Strict):
     """A rough part's place on a board: its corner nearest the board's lower left corner, in mm."""
 
-    part: str
-    board: str
-    x_mm: float
-    y_mm: float
+    part: NameText
+    board: NameText
+    x_mm: PlaceMm
+    y_mm: PlaceMm
     pinned: bool = False
     flipped: bool = False
     over: bool = False
@@ -122,16 +136,16 @@ class AskModel(Strict):
     needs: Literal["", "clear", "one face", "any", "hidden"] = ""
     figure: Literal["", "plain", "straight", "figured"] = ""
     rings: Literal["", "flat", "rift", "quarter"] = ""
-    together: str = ""
+    together: NameText = ""
     in_order: bool = False
-    wood: str = ""
+    wood: NameText = ""
 
 
 class StavesModel(Strict):
     """A part glued up from staves of these finished widths."""
 
-    part: str
-    widths: list[LengthText]
+    part: NameText
+    widths: Annotated[list[LengthText], Field(max_length=COUNT)]
     alternate: bool = True
 
 
@@ -146,9 +160,9 @@ class WishesModel(Strict):
 class RoomModel(Strict):
     """Where the piece will live: °C, %, and readings of a piece of wood that has always lived there."""
 
-    temperature_c: float | None = None
-    humidity_percent: float | None = None
-    reference: list[ReadingModel] = []
+    temperature_c: Annotated[float, Field(ge=-60, le=100)] | None = None
+    humidity_percent: Annotated[float, Field(ge=0, le=100)] | None = None
+    reference: Annotated[list[ReadingModel], Field(max_length=READINGS)] = []
 
 
 # --- to data --------------------------------------------------------------------------------------

@@ -12,6 +12,7 @@ from pathlib import Path
 from typing import TypeVar
 
 from nullah.core.lengths import Length, LengthError, Unit, read_length
+from nullah.core.limits import CELL_TEXT, quoted, read_number, shown
 from nullah.core.rack.board import (
     Board,
     BoardError,
@@ -28,7 +29,7 @@ from nullah.core.rack.board import (
 from nullah.core.rack.sizes import SizeNameError, resolve_size
 from nullah.core.wood.movement import Cut
 from nullah.core.wood.species import SpeciesError, find_species
-from nullah.files.tables import Row, TableError, each, plain, quantity, read_rows, size
+from nullah.files.tables import Row, TableError, check_name, each, plain, quantity, read_rows, size
 
 BOARD_COLUMNS = (
     "board", "length", "width", "thickness", "species", "cut", "figure", "colour", "source", "price", "dressed",
@@ -54,6 +55,8 @@ def read_boards(path: Path, species: str = "") -> tuple[Board, ...]:
         name = row["board"]
         if not name:
             raise BoardError("the board has no name.")
+        for text in (name, row.get("species", ""), row.get("colour", ""), row.get("source", "")):
+            check_name(text)
         board = Board(
             name, name, row.get("species") or species,
             size(row, "length"), size(row, "width"), size(row, "thickness"),
@@ -70,7 +73,7 @@ def read_boards(path: Path, species: str = "") -> tuple[Board, ...]:
     seen: set[str] = set()
     for board in boards:
         if board.id in seen:
-            raise TableError(f"{path.name}: two boards are called {board.id}.")
+            raise TableError(f"{path.name}: two boards are called {quoted(board.id)}.")
         seen.add(board.id)
     return tuple(boards)
 
@@ -80,7 +83,7 @@ def _one_of(kind: type[_Kind], text: str, column: str) -> _Kind:
         return kind(text.strip().lower())
     except ValueError:
         known = ", ".join(str(item.value) for item in kind)
-        raise BoardError(f"{column} is “{text}”; it must be one of {known}.") from None
+        raise BoardError(f"{column} is {quoted(text)}; it must be one of {known}.") from None
 
 
 def _figure(row: Row, column: str) -> Length:
@@ -95,11 +98,11 @@ def _readings(text: str) -> tuple[Reading, ...]:
     """Read ``2026-11-02 12.5; 2026-11-16 10.8``."""
     found = []
     for item in filter(None, (item.strip() for item in text.split(";"))):
-        day, _, percent = item.partition(" ")
-        try:
-            found.append(Reading(day, Fraction(percent.strip().rstrip("%").replace(",", "."))))
-        except (ValueError, ZeroDivisionError):
-            raise BoardError(f"a moisture of “{item}” cannot be read; write 2026-11-02 12.5.") from None
+        day, _, words = item.partition(" ")
+        percent = read_number(words.strip().rstrip("%"))
+        if percent is None:
+            raise BoardError(f"a moisture of {quoted(item)} cannot be read; write 2026-11-02 12.5.")
+        found.append(Reading(day, Fraction(str(percent))))
     return tuple(sorted(found))
 
 
@@ -116,11 +119,11 @@ def read_flaws(path: Path, boards: Sequence[Board]) -> tuple[Board, ...]:
     def make(row: Row) -> None:
         board = by_id.get(row["board"])
         if board is None:
-            raise BoardError(f"there is no board {row['board']}.")
+            raise BoardError(f"there is no board {quoted(row['board'])}.")
         kinds = [kind.value for kind in FlawKind]
         kind = row["kind"].lower().replace("-", "")
         if kind not in kinds:
-            raise BoardError(f"“{row['kind']}” is not a flaw known here: {', '.join(kinds)}.")
+            raise BoardError(f"{quoted(row['kind'])} is not a flaw known here: {', '.join(kinds)}.")
         start, end, low, high = (read_length(row[name]) for name in ("from", "to", "low", "high"))
         depth = read_length(row["depth"]) if row.get("depth") else None
         faces = _one_of(Faces, row.get("faces") or "through", "faces")
@@ -153,10 +156,10 @@ def rack_text(boards: Iterable[Board]) -> str:
     rows = [
         (
             plain(board.name), *(length.as_text() for length in (board.length, board.width, board.thickness)),
-            board.species, board.cut.value, board.figure.value, plain(board.colour), plain(board.source),
+            plain(board.species), board.cut.value, board.figure.value, plain(board.colour), plain(board.source),
             write_price(board.price), "yes" if board.dressed else "no",
             *(length.as_text() for length in (board.cup, board.bow, board.twist)),
-            "; ".join(f"{reading.day} {float(reading.percent):g}" for reading in board.readings),
+            "; ".join(f"{reading.day} {float(reading.percent)!r}" for reading in board.readings),
         )
         for board in boards
     ]  # fmt: skip
@@ -206,9 +209,11 @@ def read_typed_boards(text: str, unit: Unit, species: str) -> tuple[Board, ...]:
         if not line:
             continue
         try:
-            found += _typed_line(line, unit, species, len(found))
+            if len(line) > CELL_TEXT:
+                raise ValueError(f"it has more than {CELL_TEXT:,} characters.")
+            found += _typed_line("\t".join(map(shown, line.split("\t"))), unit, species, len(found))
         except (LengthError, BoardError, ValueError) as error:
-            raise TableError(f"Line {number}, “{line[:40]}”: {error}") from error
+            raise TableError(f"Line {number}, {quoted(line)}: {error}") from error
         if len(found) > MOST_BOARDS:
             raise TableError(f"More than {MOST_BOARDS} boards: a slip of the key?")
     if not found:
@@ -216,8 +221,8 @@ def read_typed_boards(text: str, unit: Unit, species: str) -> tuple[Board, ...]:
     return tuple(found)
 
 
-_HOW_MANY = re.compile(r"(?:^|[\s;,])[*×](\d+)(?=[\s;,]|$)")
-_YARD = re.compile(r"(?<![\w/.])((?:5/4|\d+)\s*[x×]\s*\d+|\d+/4)(?![\w/.\"'])")
+_HOW_MANY = re.compile(r"(?:^|[\s;,])[*×]([0-9]+)(?=[\s;,]|$)")
+_YARD = re.compile(r"(?<![\w/.])((?:5/4|[0-9]{1,4})\s{0,3}[x×]\s{0,3}[0-9]{1,4}|[0-9]{1,3}/4)(?![\w/.\"'])")
 
 
 def _typed_line(line: str, unit: Unit, species: str, before: int) -> list[Board]:
@@ -225,9 +230,12 @@ def _typed_line(line: str, unit: Unit, species: str, before: int) -> list[Board]
     many = _HOW_MANY.search(line)
     if many:
         count = quantity(many[1])
+        if count > MOST_BOARDS:
+            raise BoardError(f"More than {MOST_BOARDS} boards: a slip of the key?")
         line = (line[: many.start()] + " " + line[many.end() :]).strip()
     sizes, rest = _sizes(line, unit)
     wood, name = _wood(rest, species)
+    check_name(name)
     made = []
     for index in range(count):
         called = f"Board {before + index + 1}" if not name else name if count == 1 else f"{name} {index + 1}"
@@ -263,7 +271,8 @@ def _sizes(line: str, unit: Unit) -> tuple[tuple[Length, Length, Length], str]:
 def _front(text: str, unit: Unit) -> tuple[Length, str]:
     """Take the longest front of some words that reads as a length; give the rest."""
     words = text.split()
-    for count in range(len(words), 0, -1):
+    # No length has more words than this; what follows is a name.
+    for count in range(min(len(words), 12), 0, -1):
         try:
             return read_length(" ".join(words[:count]), unit), " ".join(words[count:])
         except LengthError:
@@ -273,12 +282,12 @@ def _front(text: str, unit: Unit) -> tuple[Length, str]:
 
 def _wood(text: str, species: str) -> tuple[str, str]:
     """Find a wood among words; what is left is a name."""
-    words = text.split()
+    words = text.split()[:60]
     for count in range(min(4, len(words)), 0, -1):
         for start in range(len(words) - count + 1):
             try:
                 wood = find_species(" ".join(words[start : start + count])).name
             except SpeciesError:
                 continue
-            return wood, " ".join(words[:start] + words[start + count :])
+            return wood, " ".join(words[:start] + text.split()[start + count :])
     return species, text

@@ -1,4 +1,4 @@
-"""Unsaved work, kept while the program runs and found again if it was killed.
+"""Kept work: what is not saved yet, kept while the program runs and found again if it was killed.
 
 Each desk that has unsaved work owns one folder and holds a lock in it, which the system lets
 go when the desk ends, however it ends. A folder that nobody holds is work that was left. What
@@ -17,22 +17,51 @@ TYPE_CHECKING = False
 if TYPE_CHECKING:
     from datetime import datetime
 
+    from nullah.files.fingerprint import Fingerprint
+
 
 _LOCK = "held"
+# How folders are named: while they are made, and when there is work in them.
+_MAKING, _DESK = "making-", "desk-"
+_WORK = "work.nullah"
+_WHERE = "where.json"
 
 
-class Lost(NamedTuple):
-    """Work left by a desk that did not close: where it is kept, the file it belongs to, and when."""
+class Kept(NamedTuple):
+    """Work left by a desk that did not save it.
+
+    Parameters
+    ----------
+    folder : Path
+        Where it is kept.
+    file : Path or None
+        The file it belongs to, from the root of the disk.
+    when : datetime
+        When it was kept.
+    base : Fingerprint or None
+        What that file held when the work on it began.
+    """
 
     folder: Path
     file: Path | None
     when: datetime
+    base: Fingerprint | None = None
 
     def read(self) -> Project:
         """Read the work; `ProjectFileError` if it is damaged."""
         from nullah.files.project_file import read_project
 
-        return read_project(self.folder / "work.nullah")
+        return read_project(self.folder / _WORK)
+
+    @property
+    def file_is_newer(self) -> bool:
+        """Whether the file was written by somebody after the work on it began."""
+        from nullah.files.fingerprint import fingerprint
+
+        if self.file is None:
+            return False
+        now = fingerprint(self.file)
+        return now is not None and not now.same_content(self.base)
 
     def drop(self) -> None:
         """Throw the kept work away."""
@@ -47,19 +76,32 @@ class Autosave:
         self._folder: Path | None = None
         self._lock = -1
 
-    def keep(self, project: Project, file: Path | None) -> str:
+    def keep(self, project: Project, file: Path | None, base: Fingerprint | None = None) -> str:
         """Keep the project as it is now; give an empty text, or the sentence why it cannot be kept."""
         import json
 
-        from nullah.files.project_file import project_text, write_whole
+        from nullah.files.project_file import project_text
+        from nullah.writing import why, write_file
 
         try:
             folder = self._own_folder()
-            write_whole(folder / "work.nullah", project_text(project))
-            write_whole(folder / "where.json", json.dumps({"file": str(file) if file else None}))
+            where = {
+                "file": str(file.absolute()) if file else None,
+                "base": [str(each) for each in base] if base else None,
+            }
+            write_file(folder / _WHERE, json.dumps(where))
+            write_file(folder / _WORK, project_text(project))
+            self._show_folder(folder)
         except OSError as error:
-            return f"Unsaved work cannot be kept in {self._root}: {error.strerror or error}. Save it to a file."
+            return f"Unsaved work cannot be kept in {self._root}: {why(error)}. Save it to a file."
         return ""
+
+    def _show_folder(self, folder: Path) -> None:
+        """Let a folder be found, once the work and what belongs to it are whole in it."""
+        if folder.name.startswith(_MAKING):
+            shown = folder.with_name(folder.name.replace(_MAKING, _DESK, 1))
+            folder.rename(shown)
+            self._folder = shown
 
     def _own_folder(self) -> Path:
         """Give this desk's folder, made and locked at the first call."""
@@ -69,8 +111,8 @@ class Autosave:
         if self._folder is None or not self._folder.exists():
             self.leave()
             self._root.mkdir(parents=True, exist_ok=True)
-            self._folder = Path(tempfile.mkdtemp(prefix="desk-", dir=self._root))
-            self._lock = os.open(self._folder / _LOCK, os.O_CREAT | os.O_RDWR, 0o600)
+            self._folder = Path(tempfile.mkdtemp(prefix=_MAKING, dir=self._root))
+            self._lock = os.open(self._folder / _LOCK, os.O_CREAT | os.O_RDWR | os.O_CLOEXEC, 0o600)
             fcntl.flock(self._lock, fcntl.LOCK_EX | fcntl.LOCK_NB)
         return self._folder
 
@@ -80,13 +122,13 @@ class Autosave:
             os.close(self._lock)
         self._lock, self._folder = -1, None
 
-    def set_aside(self, project: Project, file: Path | None) -> Lost | None:
+    def set_aside(self, project: Project, file: Path | None, base: Fingerprint | None = None) -> Kept | None:
         """Keep unsaved work that leaves the desk for another piece; None if the disk refuses."""
         from datetime import datetime
 
-        if self.keep(project, file) or self._folder is None:
+        if self.keep(project, file, base) or self._folder is None:
             return None
-        aside = Lost(self._folder, file, datetime.now())
+        aside = Kept(self._folder, file, datetime.now(), base)
         self.leave()
         return aside
 
@@ -97,17 +139,41 @@ class Autosave:
         if folder is not None:
             _remove(folder)
 
-    def lost(self) -> list[Lost]:
-        """Find work left by desks that are gone, newest first."""
+    def kept(self) -> list[Kept]:
+        """Find work left by desks that are gone, newest first; folders in which none is left are removed."""
         from datetime import datetime
 
         found = []
-        for folder in self._root.glob("desk-*"):
-            work = folder / "work.nullah"
-            if work.exists() and not _held(folder):
-                when = datetime.fromtimestamp(work.stat().st_mtime)
-                found.append(Lost(folder, _where(folder), when))
-        return sorted(found, key=lambda lost: lost.when, reverse=True)
+        for folder in self._root.glob(f"{_MAKING}*"):
+            if not _held(folder):
+                _remove_if_old(folder)
+        for folder in self._root.glob(f"{_DESK}*"):
+            if _held(folder):
+                continue
+            try:
+                when = datetime.fromtimestamp((folder / _WORK).stat().st_mtime)
+            except FileNotFoundError:
+                _remove_if_old(folder)
+                continue
+            except OSError:
+                continue
+            found.append(_kept(folder, when))
+        return sorted(found, key=lambda kept: kept.when, reverse=True)
+
+
+def _kept(folder: Path, when: datetime) -> Kept:
+    """Return the work in a folder; what belongs to which file is told as far as it can be read."""
+    from nullah.files.fingerprint import Fingerprint
+    from nullah.files.reading import ReadingError, read_json_file
+
+    try:
+        where = read_json_file(folder / _WHERE, 100_000)
+        named, base = where["file"], where.get("base")
+        file = Path(named) if isinstance(named, str) and "\0" not in named else None
+        known = Fingerprint(int(base[0]), int(base[1]), str(base[2])) if base else None
+    except (ReadingError, KeyError, TypeError, ValueError, IndexError, AttributeError):
+        return Kept(folder, None, when)
+    return Kept(folder, file, when, known)
 
 
 def _held(folder: Path) -> bool:
@@ -115,7 +181,7 @@ def _held(folder: Path) -> bool:
     import fcntl
 
     try:
-        lock = os.open(folder / _LOCK, os.O_RDWR)
+        lock = os.open(folder / _LOCK, os.O_RDWR | os.O_CLOEXEC)
     except OSError:
         return False
     try:
@@ -127,17 +193,19 @@ def _held(folder: Path) -> bool:
     return False
 
 
+def _remove_if_old(folder: Path) -> None:
+    """Remove a folder without work; a young one may be another desk's that is just being made."""
+    import time
+
+    try:
+        old = time.time() - folder.stat().st_mtime > 60
+    except OSError:
+        return
+    if old:
+        _remove(folder)
+
+
 def _remove(folder: Path) -> None:
     import shutil  # not needed before the window stands
 
     shutil.rmtree(folder, ignore_errors=True)
-
-
-def _where(folder: Path) -> Path | None:
-    import json
-
-    try:
-        named = json.loads((folder / "where.json").read_text(encoding="utf-8"))["file"]
-    except (OSError, ValueError, KeyError, TypeError):
-        return None
-    return Path(named) if isinstance(named, str) else None

@@ -14,6 +14,7 @@ from pydantic import AfterValidator, Field
 from nullah.core.breakdown.wishes import Wishes
 from nullah.core.ledger import Measured, Value
 from nullah.core.lengths import Length, LengthError, Marks, Slope, Unit, read_length, read_slope
+from nullah.core.limits import BOARDS, BOOK_ENTRIES, COUNT, OWN_BOARDS, quoted
 from nullah.core.piece.forms import FORMS
 from nullah.core.piece.own import OwnBoard, OwnJoint
 from nullah.core.project import Piece, Project
@@ -27,7 +28,7 @@ from nullah.files.milling_schema import (
     read_first_cut,
     read_plane,
 )
-from nullah.files.model import LengthText, Strict
+from nullah.files.model import DayText, LengthText, NameText, PlaceMm, Some, Strict, ratio
 from nullah.files.rack_schema import (
     AllowancesModel,
     AskModel,
@@ -72,22 +73,18 @@ VERSION = 5
 
 def _a_form(form: str) -> str:
     if form not in FORMS:
-        raise ValueError(f"“{form}” is not a form this version knows: {', '.join(FORMS)}")
+        raise ValueError(f"{quoted(form)} is not a form this version knows: {', '.join(FORMS)}")
     return form
 
 
 def _a_mark(text: str) -> str:
-    try:
-        positive = Fraction(text) > 0
-    except (ValueError, ZeroDivisionError):
-        positive = False
-    if not positive:
-        raise ValueError(f"“{text}” is not a mark on a rule")
-    return text
+    return ratio(text, Fraction(1, 1000), Fraction(10))
 
 
 MarkText = Annotated[str, AfterValidator(_a_mark), Field(examples=["1/32", "0.5"])]
-ValueText = int | str
+Count = Annotated[int, Field(ge=0, le=COUNT)]
+#: A count, a length as typed, or a slope such as ``1:7``.
+ValueText = Count | NameText
 HoldText = Literal["glued", "nailed", "screwed", "screwed in slots", "held by buttons", "left dry"]
 
 
@@ -95,8 +92,8 @@ class MeasuredModel(Strict):
     """What was measured: the value, the day (such as ``2026-11-23``) and by what."""
 
     value: ValueText
-    on: str = ""
-    by: str = ""
+    on: DayText = ""
+    by: NameText = ""
 
 
 class ShapingModel(Strict):
@@ -104,17 +101,17 @@ class ShapingModel(Strict):
 
     kind: Literal["taper", "chamfer", "round-over", "arch", "ogee foot", "long bevel", "raised panel", "notch",
                   "traced edge", "slant"]  # fmt: skip
-    sides: list[str] = []
-    axis: str = ""
-    figures: list[float] = []
-    points: list[tuple[float, float]] = []
+    sides: Annotated[list[NameText], Some] = []
+    axis: NameText = ""
+    figures: Annotated[list[PlaceMm], Some] = []
+    points: Annotated[list[tuple[PlaceMm, PlaceMm]], Some] = []
 
 
 class OwnBoardModel(Strict):
     """A board of one's own. `lie` is the axis of its length and of its thickness, such as ``xz``."""
 
-    id: Annotated[str, Field(pattern=r"^own[1-9][0-9]*$")]
-    name: str
+    id: Annotated[str, Field(pattern=r"^own[1-9][0-9]{0,8}$")]
+    name: NameText
     length: LengthText
     width: LengthText
     thickness: LengthText
@@ -122,27 +119,21 @@ class OwnBoardModel(Strict):
     lie: Literal["xy", "xz", "yx", "yz", "zx", "zy"]
     shows: Annotated[str, Field(pattern=r"^[lrfbut]*$")] = ""
     inside: bool = False
-    shapings: list[ShapingModel] = []
+    shapings: Annotated[list[ShapingModel], Field(max_length=50)] = []
 
 
 class OwnJointModel(Strict):
     """A joint of one's own: `second` enters `first`, or `first` carries the tails."""
 
-    id: Annotated[str, Field(pattern=r"^ownjoint[1-9][0-9]*$")]
+    id: Annotated[str, Field(pattern=r"^ownjoint[1-9][0-9]{0,8}$")]
     sharing: Literal["dovetail", "let in", "mortise and tenon", "lap", "bridle", "mitre", "butt"]
-    first: str
-    second: str
+    first: NameText
+    second: NameText
     hold: HoldText = "glued"
 
 
 def _a_share(text: str) -> str:
-    try:
-        positive = Fraction(text) > 0
-    except (ValueError, ZeroDivisionError):
-        positive = False
-    if not positive:
-        raise ValueError(f"“{text}” is not a share of a width")
-    return text
+    return ratio(text, Fraction(1, 1000), Fraction(1000))
 
 
 ShareText = Annotated[str, AfterValidator(_a_share), Field(examples=["8/5"])]
@@ -152,15 +143,15 @@ class PieceModel(Strict):
     """What is to be made. Values are lengths as typed, counts, or slopes such as ``1:7``."""
 
     form: Annotated[str, AfterValidator(_a_form)]
-    name: str
-    choices: dict[str, str] = {}
-    given: dict[str, ValueText] = {}
-    measured: dict[str, ValueText | MeasuredModel] = {}
-    woods: dict[Literal["shown", "inside"], str] = {}
-    holds: dict[str, HoldText] = {}
-    own: list[OwnBoardModel] = []
-    own_joints: list[OwnJointModel] = []
-    spacings: dict[str, list[ShareText]] = {}
+    name: NameText
+    choices: Annotated[dict[NameText, NameText], Some] = {}
+    given: Annotated[dict[NameText, ValueText], Some] = {}
+    measured: Annotated[dict[NameText, ValueText | MeasuredModel], Some] = {}
+    woods: dict[Literal["shown", "inside"], NameText] = {}
+    holds: Annotated[dict[NameText, HoldText], Some] = {}
+    own: Annotated[list[OwnBoardModel], Field(max_length=OWN_BOARDS)] = []
+    own_joints: Annotated[list[OwnJointModel], Some] = []
+    spacings: Annotated[dict[NameText, Annotated[list[ShareText], Field(max_length=COUNT)]], Some] = {}
 
 
 class SchoolsModel(Strict):
@@ -185,18 +176,21 @@ class HandsModel(Strict):
     measuring: OffText = 0.1
 
 
+Sizes = Annotated[list[LengthText], Field(max_length=COUNT)]
+
+
 class ShopModel(Strict):
     """The tools there are."""
 
-    chisels: list[LengthText]
+    chisels: Sizes
     kerf: LengthText
     fine_kerf: LengthText
     narrowest_pin: LengthText
-    planes: list[PlaneModel] | None = None
+    planes: Annotated[list[PlaneModel], Field(max_length=COUNT)] | None = None
     schools: SchoolsModel = SchoolsModel()
     hands: HandsModel = HandsModel()
-    bits: list[LengthText] | None = None
-    plough_irons: list[LengthText] | None = None
+    bits: Sizes | None = None
+    plough_irons: Sizes | None = None
     plough_deepest: LengthText | None = None
     saw_deepest: LengthText | None = None
 
@@ -215,24 +209,24 @@ class ProjectModel(Strict):
     format: Literal["nullah project"]
     version: Literal[1, 2, 3, 4, 5]
     piece: PieceModel
-    boards: list[BoardModel] = []
+    boards: Annotated[list[BoardModel], Field(max_length=BOARDS)] = []
     allowances: AllowancesModel
     shop: ShopModel
     marks: MarksModel
-    layout: list[PlacementModel] = []
-    cut_first: list[str] = []
-    first_cuts: list[FirstCutModel] = []
+    layout: Annotated[list[PlacementModel], Some] = []
+    cut_first: Annotated[list[NameText], Some] = []
+    first_cuts: Annotated[list[FirstCutModel], Some] = []
     lows_left: LengthText = "0 mm"
-    asks: dict[str, AskModel] = {}
-    staves: list[StavesModel] = []
-    resawn: list[tuple[str, str]] = []
+    asks: Annotated[dict[NameText, AskModel], Some] = {}
+    staves: Annotated[list[StavesModel], Some] = []
+    resawn: Annotated[list[tuple[NameText, NameText]], Some] = []
     wishes: WishesModel = WishesModel()
     flawed_share: Annotated[float, Field(ge=0, le=0.9)] = 0.2
     room: RoomModel = RoomModel()
     climate: ClimateModel | None = None
     finish: Literal["none", "oil or wax", "shellac", "paint or varnish"] = "oil or wax"
     working: WorkingModel | None = None
-    book: list[EntryModel] = []
+    book: Annotated[list[EntryModel], Field(max_length=BOOK_ENTRIES)] = []
     timer: TimerModel | None = None
 
 

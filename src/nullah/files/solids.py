@@ -2,12 +2,11 @@
 
 from __future__ import annotations
 
-import os
-import tempfile
 from pathlib import Path
 
 from nullah.core.plan import Plan
 from nullah.core.wood.species import SpeciesError, find_species
+from nullah.writing import why, write_file
 
 #: Endings that can be written.
 ENDINGS = (".stl", ".glb")
@@ -39,13 +38,9 @@ def write_solids(plan: Plan, target: Path) -> None:
         raise SolidsError("There is nothing to write: the piece has no solids yet.")
     data = _data(plan, ending)
     try:
-        with tempfile.NamedTemporaryFile(dir=target.parent, delete=False) as beside:
-            beside.write(data)
-            beside.flush()
-            os.fsync(beside.fileno())
-        Path(beside.name).replace(target)
+        write_file(target, data)
     except OSError as error:
-        raise SolidsError(f"{target} cannot be written: {error.strerror or error}.") from error
+        raise SolidsError(f"{target} cannot be written: {why(error)}.") from error
 
 
 def _data(plan: Plan, ending: str) -> bytes:

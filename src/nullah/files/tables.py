@@ -4,7 +4,8 @@ from __future__ import annotations
 
 import csv
 import io
-from collections.abc import Callable, Iterable, Sequence
+import re
+from collections.abc import Callable, Iterable, Iterator, Sequence
 from pathlib import Path
 from typing import TypeVar
 
@@ -12,8 +13,22 @@ from nullah.core.bench.cutlist import CutListRow, grouped
 from nullah.core.breakdown.rough import RoughPart
 from nullah.core.breakdown.search import MOST_PARTS
 from nullah.core.lengths import Length, LengthError, Marks, Unit, read_length
+from nullah.core.limits import (
+    CELL_TEXT,
+    LONGEST_MM,
+    NAME_TEXT,
+    SURVEY_PLACES,
+    TABLE_BYTES,
+    TABLE_LINES,
+    one_sentence,
+    quoted,
+    read_count,
+    read_number,
+    shown,
+)
 from nullah.core.piece.part import Needs
 from nullah.core.rack.board import BoardError, write_price
+from nullah.files.reading import ReadingError, read_bytes, read_text
 
 _T = TypeVar("_T")
 Row = dict[str, str]
@@ -21,6 +36,45 @@ Row = dict[str, str]
 
 class TableError(ValueError):
     """A table that cannot be read; the message names the file and the line."""
+
+    def __init__(self, message: str) -> None:
+        super().__init__(one_sentence(message))
+
+
+def read_table_text(path: Path) -> str:
+    """Return the text of a table, in UTF-8.
+
+    Raises
+    ------
+    TableError
+        If it cannot be read, is too large, or is not text.
+    """
+    try:
+        return read_text(read_bytes(path, TABLE_BYTES))
+    except ReadingError as error:
+        raise TableError(f"{quoted(path.name, 60)[1:-1]} {error}.") from error
+
+
+def cells_of(text: str, delimiter: str = ",") -> Iterator[tuple[int, list[str]]]:
+    """Return the number of each line of a table in CSV and its cells; empty lines are passed over.
+
+    Raises
+    ------
+    TableError
+        For more lines than `TABLE_LINES`, a cell longer than `CELL_TEXT`, or quotes that never end.
+    """
+    reader = csv.reader(io.StringIO(text), delimiter=delimiter, strict=True)
+    try:
+        for number, cells in enumerate(reader, start=1):
+            if number > TABLE_LINES:
+                raise TableError(f"The table has more than {TABLE_LINES:,} lines.")
+            if any(len(cell) > CELL_TEXT for cell in cells):
+                raise TableError(f"Line {reader.line_num} has a cell of more than {CELL_TEXT:,} characters.")
+            cells = [unguarded(shown(cell.strip())) for cell in cells]
+            if any(cells):
+                yield reader.line_num, cells
+    except csv.Error as error:
+        raise TableError(f"Line {reader.line_num} cannot be read as a table: {error}.") from error
 
 
 def read_rows(path: Path, columns: Sequence[str]) -> list[tuple[int, Row]]:
@@ -31,26 +85,16 @@ def read_rows(path: Path, columns: Sequence[str]) -> list[tuple[int, Row]]:
     TableError
         If it cannot be read or lacks one of `columns`.
     """
+    lines = cells_of(read_table_text(path))
     try:
-        text = path.read_text(encoding="utf-8-sig")
-    except (OSError, UnicodeDecodeError) as error:
-        why = getattr(error, "strerror", None) or "it is not text"
-        raise TableError(f"{path} cannot be read: {why}.") from error
-    reader = csv.DictReader(io.StringIO(text))
-    headings = [heading.strip().lower() for heading in reader.fieldnames or []]
-    missing = [column for column in columns if column not in headings]
-    if missing:
-        raise TableError(f"{path.name} lacks the column{'s' if len(missing) > 1 else ''} {', '.join(missing)}.")
-    rows = []
-    for values in reader:
-        row = {(key or "").strip().lower(): _cell(value) for key, value in values.items()}
-        if any(row.values()):
-            rows.append((reader.line_num, row))
-    return rows
-
-
-def _cell(value: str | list[str] | None) -> str:
-    return value.strip() if isinstance(value, str) else ""
+        headings = [heading.lower() for heading in next(lines, (0, []))[1]]
+        missing = [column for column in columns if column not in headings]
+        if missing:
+            raise TableError(f"it lacks the column{'s' if len(missing) > 1 else ''} {', '.join(missing)}.")
+        empty = dict.fromkeys(headings, "")
+        return [(number, {**empty, **dict(zip(headings, cells, strict=False))}) for number, cells in lines]
+    except TableError as error:
+        raise TableError(f"{quoted(path.name, 60)[1:-1]}: {error}") from error
 
 
 def each(path: Path, rows: Iterable[tuple[int, Row]], make: Callable[[Row], _T]) -> list[_T]:
@@ -60,7 +104,7 @@ def each(path: Path, rows: Iterable[tuple[int, Row]], make: Callable[[Row], _T])
         try:
             made.append(make(row))
         except (LengthError, BoardError, ValueError) as error:
-            raise TableError(f"{path.name}, line {number}: {error}") from error
+            raise TableError(f"{quoted(path.name, 60)[1:-1]}, line {number}: {error}") from error
     return made
 
 
@@ -68,7 +112,7 @@ def size(row: Row, column: str) -> Length:
     """Read a length that must be more than nothing."""
     length = read_length(row[column])
     if length.mm <= 0:
-        raise LengthError(f"{column} is {row[column]}; it must be more than nothing.")
+        raise LengthError(f"{column} is {length.as_text()}; it must be more than nothing.")
     return length
 
 
@@ -88,15 +132,16 @@ def read_parts(path: Path) -> tuple[RoughPart, ...]:
         name = row["part"]
         if not name:
             raise ValueError("the part has no name.")
+        check_name(name)
         if name in seen:
-            raise ValueError(f"the part {name} stands in the list twice.")
+            raise ValueError(f"the part {quoted(name)} stands in the list twice.")
         seen.add(name)
         count = quantity(row["quantity"])
         if len(made) + count > MOST_PARTS:
             raise ValueError(f"more than {MOST_PARTS} parts are asked for: a slip of the key?")
         needs = row["needs"].lower() or "clear"
         if needs not in ("clear", "any"):
-            raise ValueError(f"needs is “{row['needs']}”; it must be clear or any.")
+            raise ValueError(f"needs is {quoted(row['needs'])}; it must be clear or any.")
         turn = row.get("turn", "").lower() in ("yes", "y", "true", "1")
         sizes = (size(row, "length"), size(row, "width"), size(row, "thickness"))
         made.extend(RoughPart(f"{name}#{index + 1}", name, *sizes, Needs(needs), turn) for index in range(count))
@@ -107,9 +152,16 @@ def read_parts(path: Path) -> tuple[RoughPart, ...]:
 
 def quantity(text: str) -> int:
     """Read how many."""
-    if not text.isdigit() or int(text) < 1:
-        raise ValueError(f"a quantity of “{text}” cannot be; write 1 or more.")
-    return int(text)
+    count = read_count(text)
+    if not count:
+        raise ValueError(f"a quantity of {quoted(text)} cannot be; write 1 or more.")
+    return count
+
+
+def check_name(name: str) -> None:
+    """Raise `ValueError` for a name that is longer than `NAME_TEXT`."""
+    if len(name) > NAME_TEXT:
+        raise ValueError(f"the name {quoted(name)} has {len(name):,} characters; {NAME_TEXT} at most.")
 
 
 def read_own_boards(text: str, unit: Unit) -> tuple[tuple[str, Length, Length, Length], ...]:
@@ -128,14 +180,15 @@ def read_own_boards(text: str, unit: Unit) -> tuple[tuple[str, Length, Length, L
     >>> [name for name, *_ in read_own_boards("shelf,600,200,18,2", Unit.MM)]
     ['shelf 1', 'shelf 2']
     """
-    lines = [line for line in text.splitlines() if line.strip()]
+    if len(text) > TABLE_BYTES:
+        raise TableError("That list is too long.")
+    first = next((line for line in text.splitlines() if line.strip()), "")
     # The mark that parts a line into four cells at least: names may hold the others.
-    mark = next((mark for mark in "\t;," if lines and len(next(csv.reader(lines[:1], delimiter=mark))) >= 4), ",")
+    mark = next((mark for mark in "\t;," if first.count(mark) >= 3), ",")
     columns = ["part", "length", "width", "thickness", "quantity"]
     found: list[tuple[str, Length, Length, Length]] = []
-    for number, cells in enumerate(csv.reader(lines, delimiter=mark), start=1):
-        words = [cell.strip() for cell in cells]
-        if number == 1 and {"length", "width", "thickness"} <= {word.lower() for word in words}:
+    for number, words in cells_of(text, mark):
+        if not found and {"length", "width", "thickness"} <= {word.lower() for word in words}:
             columns = [word.lower() for word in words]
             continue
         row = dict(zip(columns, words, strict=False))
@@ -144,8 +197,9 @@ def read_own_boards(text: str, unit: Unit) -> tuple[tuple[str, Length, Length, L
             if any(size.mm <= 0 for size in sizes):
                 raise LengthError("each size must be more than nothing.")
             count = quantity(row.get("quantity") or "1")
+            check_name(row.get("part", ""))
         except (LengthError, ValueError) as error:
-            raise TableError(f"Line {number}, “{'  '.join(words)[:40]}”: {error}") from error
+            raise TableError(f"Line {number}, {quoted('  '.join(words))}: {error}") from error
         name = row.get("part") or "board"
         if len(found) + count > MOST_PARTS:
             raise TableError(f"More than {MOST_PARTS} boards are asked for: a slip of the key?")
@@ -165,12 +219,17 @@ def read_survey_points(path: Path) -> list[tuple[float, float, float, float]]:
     """
 
     def make(row: Row) -> tuple[float, float, float, float]:
-        try:
-            return float(row["x"]), float(row["y"]), float(row["top"]), float(row["bottom"])
-        except ValueError as error:
-            raise ValueError("x, y, top and bottom must be numbers in mm.") from error
+        x, y, top, bottom = (read_number(row[name]) for name in ("x", "y", "top", "bottom"))
+        if x is None or y is None or top is None or bottom is None:
+            raise ValueError("x, y, top and bottom must be numbers in mm.")
+        if max(abs(each) for each in (x, y, top, bottom)) > LONGEST_MM:
+            raise ValueError(f"a place more than {LONGEST_MM // 1000} m off is on no board.")
+        return x, y, top, bottom
 
-    return each(path, read_rows(path, ("x", "y", "top", "bottom")), make)
+    rows = read_rows(path, ("x", "y", "top", "bottom"))
+    if len(rows) > SURVEY_PLACES:
+        raise TableError(f"{quoted(path.name, 60)[1:-1]} has more than {SURVEY_PLACES:,} places.")
+    return each(path, rows, make)
 
 
 def cut_list_text(rows: Sequence[CutListRow], marks: Marks) -> str:
@@ -200,5 +259,20 @@ def cut_list_text(rows: Sequence[CutListRow], marks: Marks) -> str:
 
 
 def plain(text: str) -> str:
-    """Keep a spreadsheet from taking a name for a formula."""
-    return f"'{text}" if text[:1] in "=+-@" and text else text
+    """Return a name as a cell that no spreadsheet takes for a formula; `unguarded` takes the sign off again.
+
+    Examples
+    --------
+    >>> plain("=1+1"), plain("shelf"), unguarded(plain("'=1+1"))
+    ("'=1+1", 'shelf', "'=1+1")
+    """
+    return f"'{text}" if _FORMULA.match(text) else text
+
+
+def unguarded(cell: str) -> str:
+    """Return a cell without the sign that keeps it from being taken for a formula."""
+    return cell[1:] if cell.startswith("'") and _FORMULA.match(cell) else cell
+
+
+# What a spreadsheet takes for a formula, with any guards before it.
+_FORMULA = re.compile(r"'*\s*[=+\-@\t\r＝＋－＠]")

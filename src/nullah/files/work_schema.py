@@ -2,23 +2,22 @@
 
 from __future__ import annotations
 
-from datetime import datetime
 from typing import Annotated, Any, Literal
 
 from pydantic import Field
 
-from nullah.core.bench.book import BookEntry, BookError, Event, Timer, added
+from nullah.core.bench.book import BookEntry, Event, Timer, added
 from nullah.core.bench.hours import Hours, read_hours, write_hours
 from nullah.core.bench.rates import RATES, Learned
 from nullah.core.bench.working import Working
 from nullah.core.wood.climate import USUAL, Climate, climate_of
-from nullah.files.model import Strict
+from nullah.files.model import DayText, NameText, NoteText, Some, Strict, TimeText
 
 
 class ClimateModel(Strict):
     """The air where the piece will live: twelve months of °C and % humidity, from January."""
 
-    name: str
+    name: NameText
     months: Annotated[
         list[tuple[Annotated[float, Field(ge=-20, le=60)], Annotated[float, Field(ge=0, le=100)]]],
         Field(min_length=12, max_length=12),
@@ -40,40 +39,43 @@ class LearnedModel(Strict):
 
     factor: Annotated[float, Field(gt=0, le=100)]
     spread: Annotated[float, Field(ge=0, le=10)]
-    records: Annotated[int, Field(ge=0)]
+    records: Annotated[int, Field(ge=0, le=1_000_000)]
 
 
 class WorkingModel(Strict):
     """How one works: hours of each weekday from Monday (such as ``18:30-21:00`` or nothing), glue, clamps, people."""
 
-    hours: Annotated[list[str], Field(min_length=7, max_length=7)]
+    hours: Annotated[list[NameText], Field(min_length=7, max_length=7)]
     glue: Literal["white glue", "slow white glue", "hide glue", "epoxy"] = "white glue"
     clamps: Annotated[int, Field(ge=0, le=999)] = 12
     people: Annotated[int, Field(ge=1, le=20)] = 1
-    begin: str = ""
-    rates: dict[str, LearnedModel] = {}
+    begin: DayText = ""
+    rates: Annotated[dict[NameText, LearnedModel], Some] = {}
+
+
+Minutes = Annotated[float, Field(ge=0, le=1_000_000)]
 
 
 class EntryModel(Strict):
     """A line of the Day Book. `at` is ISO to the minute; `work` how much of what was done."""
 
-    at: str
+    at: TimeText
     event: Literal["done", "note", "photograph", "measured", "made again"]
-    title: str
-    task: str = ""
-    parts: list[str] = []
-    minutes: Annotated[float, Field(ge=0)] = 0.0
-    guess: Annotated[float, Field(ge=0)] = 0.0
-    work: list[tuple[str, float]] = []
-    text: str = ""
-    file: str = ""
+    title: NoteText
+    task: NameText = ""
+    parts: Annotated[list[NameText], Some] = []
+    minutes: Minutes = 0.0
+    guess: Minutes = 0.0
+    work: Annotated[list[tuple[NameText, float]], Some] = []
+    text: NoteText = ""
+    file: NoteText = ""
 
 
 class TimerModel(Strict):
     """A timer that runs: for which task, and since when."""
 
-    task: str
-    since: str
+    task: NameText
+    since: TimeText
 
 
 def working_data(working: Working) -> dict[str, Any]:
@@ -126,17 +128,5 @@ def read_book(models: list[EntryModel]) -> tuple[BookEntry, ...]:
 
 
 def read_timer(model: TimerModel | None) -> Timer | None:
-    """Make the timer of a file.
-
-    Raises
-    ------
-    BookError
-        For a time that is none.
-    """
-    if model is None:
-        return None
-    try:
-        datetime.fromisoformat(model.since)
-    except ValueError as error:
-        raise BookError(f"“{model.since}” is not a time.") from error
-    return Timer(model.task, model.since)
+    """Make the timer of a file."""
+    return None if model is None else Timer(model.task, model.since)

@@ -9,6 +9,7 @@ from collections.abc import Iterator
 from datetime import datetime, timedelta
 from typing import NamedTuple, Protocol
 
+from nullah.core.limits import LENGTH_TEXT, quoted
 from nullah.core.wood.climate import USUAL, Climate
 
 
@@ -48,9 +49,10 @@ def read_air_line(line: str, at: datetime) -> AirReading:
     >>> found.temperature, found.humidity
     (21.5, 47.0)
     """
-    numbers = [float(each.replace(",", ".")) for each in re.findall(r"-?\d+(?:[.,]\d+)?", line)]
+    found = re.findall(r"-?[0-9]{1,9}(?:[.,][0-9]{1,9})?", line[:LENGTH_TEXT])
+    numbers = [float(each.replace(",", ".")) for each in found]
     if len(numbers) != 2:
-        raise HygrometerError(f"“{line.strip()}” is not what a hygrometer sends: temperature and humidity are wanted.")
+        raise HygrometerError(f"{quoted(line)} is not what a hygrometer sends: temperature and humidity are wanted.")
     temperature, humidity = numbers
     if not 0 <= humidity <= 100:
         raise HygrometerError(f"A humidity of {humidity:g} % cannot be: it runs from 0 to 100 %.")

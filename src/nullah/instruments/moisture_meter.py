@@ -8,6 +8,8 @@ import re
 from fractions import Fraction
 from typing import Protocol
 
+from nullah.core.limits import LENGTH_TEXT, quoted
+
 
 class MeterError(ValueError):
     """What came from a meter is no reading; the message says what came."""
@@ -36,9 +38,9 @@ def read_line(line: str) -> Fraction:
     >>> read_line("MC  11.5 %")
     Fraction(23, 2)
     """
-    found = re.findall(r"-?\d+(?:[.,]\d+)?", line)
+    found = re.findall(r"-?[0-9]{1,9}(?:[.,][0-9]{1,9})?", line[:LENGTH_TEXT])
     if len(found) != 1:
-        raise MeterError(f"“{line.strip()}” is not a reading: one number is wanted.")
+        raise MeterError(f"{quoted(line)} is not a reading: one number is wanted.")
     percent = Fraction(found[0].replace(",", "."))
     if not 0 <= percent <= 200:
         raise MeterError(f"{float(percent):g} % is not a moisture a meter gives.")

@@ -2,26 +2,19 @@
 
 from __future__ import annotations
 
-import os
-from pathlib import Path
+from io import StringIO
 
 from nullah.core.drawing import Dimension, Element, Fill, Label, Ring, hatch_lines
 from nullah.core.drawing import Path as Line
+from nullah.core.limits import shown
 from nullah.core.sheets.page import Sheet
-from nullah.paper.files import PaperError
 
 # Hatches are drawn as lines this far apart, mm.
 _HATCH = 2.2
 
 
-def write_dxf(sheet: Sheet, target: Path) -> None:
-    """Write one sheet as DXF; y runs upwards there, from the sheet's lower left corner, mm.
-
-    Raises
-    ------
-    PaperError
-        If the file cannot be written.
-    """
+def dxf_of(sheet: Sheet) -> bytes:
+    """Return one sheet as DXF; y runs upwards there, from the sheet's lower left corner, mm."""
     # A third of a second, and hardly ever wanted.
     from ezdxf import units
     from ezdxf.enums import TextEntityAlignment as Align
@@ -45,7 +38,7 @@ def write_dxf(sheet: Sheet, target: Path) -> None:
                         space.add_line(put(start), put(end), dxfattribs={"layer": "waste"})
             case Label():
                 x, y = put((element.at[0] + element.nudge_mm[0], element.at[1] + element.nudge_mm[1]))
-                text = space.add_text(element.text, height=element.size_mm * 0.72, dxfattribs={"layer": "words"})
+                text = space.add_text(shown(element.text), height=element.size_mm * 0.72, dxfattribs={"layer": "words"})
                 text.set_placement((x, y), align=anchors[element.anchor.value])
                 text.dxf.rotation = -element.angle
             case Dimension():
@@ -55,10 +48,6 @@ def write_dxf(sheet: Sheet, target: Path) -> None:
 
     for element in sheet.drawing.elements:
         add(element)
-    beside = target.with_suffix(".new")
-    try:
-        target.parent.mkdir(parents=True, exist_ok=True)
-        document.saveas(beside)
-        os.replace(beside, target)
-    except OSError as error:
-        raise PaperError(f"{target.name} cannot be written: {error.strerror or error}.") from error
+    stream = StringIO()
+    document.write(stream)
+    return stream.getvalue().encode(document.output_encoding, errors="dxfreplace")

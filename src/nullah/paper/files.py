@@ -2,18 +2,19 @@
 
 from __future__ import annotations
 
-import os
-import tempfile
 from collections.abc import Callable, Sequence
 from pathlib import Path
 
-from PySide6.QtCore import QMarginsF, QRectF, QSize, QSizeF
+from PySide6.QtCore import QBuffer, QMarginsF, QSizeF
 from PySide6.QtGui import QColor, QImage, QPageLayout, QPageSize, QPainter, QPdfWriter
 
 from nullah.core.drawing import Drawing
+from nullah.core.limits import shown
 from nullah.core.sheets.page import Sheet
 from nullah.paper.painter import Scale, paint
 from nullah.paper.palette import INK, Palette
+from nullah.paper.svg import SvgPainter
+from nullah.writing import why, write_file
 
 #: Dots to the millimetre in PDF files: 0.02 mm a dot, finer than any printer or knife.
 _PDF_DPI = 1270
@@ -32,25 +33,29 @@ def write_pdf(sheets: Sequence[Sheet], target: Path) -> None:
     PaperError
         If the file cannot be written; whatever stood there before stays.
     """
-    _into_place(target, lambda beside: _pdf(sheets, beside))
+    _write(target, pdf_of(sheets))
 
 
-def _pdf(sheets: Sequence[Sheet], beside: Path) -> None:
-    writer = QPdfWriter(str(beside))
+def pdf_of(sheets: Sequence[Sheet], painted: Callable[[int], None] = lambda page: None) -> bytes:
+    """Return sheets as pages of one PDF at full size; `painted` is called with each page's number, from 1."""
+    buffer = QBuffer()
+    buffer.open(QBuffer.OpenModeFlag.WriteOnly)
+    writer = QPdfWriter(buffer)
     writer.setResolution(_PDF_DPI)
-    writer.setTitle(sheets[0].title)
+    writer.setTitle(shown(sheets[0].title))
     writer.setCreator("Nullah")
     per_mm = _PDF_DPI / 25.4
-    painter: QPainter | None = None
-    for sheet in sheets:
+    painter = QPainter()
+    for number, sheet in enumerate(sheets, start=1):
         writer.setPageLayout(page_layout(sheet))
-        if painter is None:
-            painter = QPainter(writer)
+        if number == 1:
+            painter.begin(writer)
         else:
             writer.newPage()
         paint(painter, sheet.drawing, Scale(per_mm, per_mm), INK)
-    if painter is None or not painter.end():
-        raise OSError("nothing was drawn")
+        painted(number)
+    painter.end()
+    return bytes(buffer.data().data())
 
 
 def page_layout(sheet: Sheet) -> QPageLayout:
@@ -68,23 +73,14 @@ def write_svg(sheet: Sheet, target: Path) -> None:
     PaperError
         If the file cannot be written.
     """
-    _into_place(target, lambda beside: _svg(sheet, beside))
+    _write(target, svg_of(sheet))
 
 
-def _svg(sheet: Sheet, beside: Path) -> None:
-    from PySide6.QtSvg import QSvgGenerator
-
-    generator = QSvgGenerator()
-    generator.setFileName(str(beside))
-    generator.setTitle(sheet.title)
-    generator.setResolution(round(25.4 * _SVG_PER_MM))
-    generator.setSize(QSize(round(sheet.width_mm * _SVG_PER_MM), round(sheet.height_mm * _SVG_PER_MM)))
-    generator.setViewBox(QRectF(0, 0, sheet.width_mm * _SVG_PER_MM, sheet.height_mm * _SVG_PER_MM))
-    painter = QPainter()
-    if not painter.begin(generator):
-        raise OSError("the file cannot be opened for writing")
-    paint(painter, sheet.drawing, Scale(_SVG_PER_MM, _SVG_PER_MM), INK, text_as_paths=True)
-    painter.end()
+def svg_of(sheet: Sheet) -> str:
+    """Return one sheet as SVG, sized in mm, with its type as outlines."""
+    painter = SvgPainter(sheet.width_mm, sheet.height_mm, _SVG_PER_MM, sheet.title)
+    paint(painter, sheet.drawing, Scale(_SVG_PER_MM, _SVG_PER_MM), INK)
+    return painter.text()
 
 
 def write_png(sheet: Sheet, target: Path, per_mm: float = 5.0) -> None:
@@ -95,13 +91,21 @@ def write_png(sheet: Sheet, target: Path, per_mm: float = 5.0) -> None:
     PaperError
         If the file cannot be written.
     """
+    write_image(picture(sheet.drawing, sheet.width_mm, sheet.height_mm, per_mm), target)
 
-    def png(beside: Path) -> None:
-        image = picture(sheet.drawing, sheet.width_mm, sheet.height_mm, per_mm)
-        if not image.save(str(beside)):
-            raise OSError("the file cannot be opened for writing")
 
-    _into_place(target, png)
+def write_image(image: QImage, target: Path) -> None:
+    """Write an image as PNG.
+
+    Raises
+    ------
+    PaperError
+        If the file cannot be written.
+    """
+    buffer = QBuffer()
+    buffer.open(QBuffer.OpenModeFlag.WriteOnly)
+    image.save(buffer, "PNG")  # type: ignore[call-overload]
+    _write(target, bytes(buffer.data().data()))
 
 
 def picture(drawing: Drawing, width_mm: float, height_mm: float, per_mm: float, palette: Palette = INK) -> QImage:
@@ -114,22 +118,9 @@ def picture(drawing: Drawing, width_mm: float, height_mm: float, per_mm: float, 
     return image
 
 
-def _into_place(target: Path, write: Callable[[Path], None]) -> None:
-    """Write beside the target and then replace it, so that a full disk leaves the old file whole."""
+def _write(target: Path, content: bytes | str) -> None:
     try:
         target.parent.mkdir(parents=True, exist_ok=True)
-        handle, name = tempfile.mkstemp(prefix=f".{target.stem}.", suffix=target.suffix, dir=target.parent)
-        os.close(handle)
+        write_file(target, content)
     except OSError as error:
-        raise PaperError(f"{target} cannot be written: {error.strerror or error}.") from error
-    beside = Path(name)
-    try:
-        write(beside)
-        if beside.stat().st_size == 0:
-            raise OSError("nothing could be written, is the disk full?")
-        beside.chmod(0o644)
-        beside.replace(target)
-    except OSError as error:
-        raise PaperError(f"{target} cannot be written: {error.strerror or error}.") from error
-    finally:
-        beside.unlink(missing_ok=True)
+        raise PaperError(f"{target} cannot be written: {why(error)}.") from error

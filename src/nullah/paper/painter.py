@@ -9,7 +9,7 @@ import math
 from typing import NamedTuple
 
 from PySide6.QtCore import QPointF, QRectF, Qt
-from PySide6.QtGui import QBrush, QColor, QPainter, QPainterPath, QPen, QPolygonF
+from PySide6.QtGui import QBrush, QColor, QPainter, QPen
 
 from nullah.core.drawing import (
     Anchor,
@@ -27,6 +27,7 @@ from nullah.core.drawing import (
 from nullah.core.wood.species import SpeciesError, find_species
 from nullah.paper.lettering import cap_height, typeface, width_of
 from nullah.paper.palette import Palette, mixed
+from nullah.paper.svg import SvgPainter
 
 
 class Scale(NamedTuple):
@@ -85,20 +86,19 @@ def _stroke(role: Role, palette: Palette) -> _Stroke:
 
 
 def paint(
-    painter: QPainter,
+    painter: QPainter | SvgPainter,
     drawing: Drawing,
     scale: Scale,
     palette: Palette,
     *,
     lit: frozenset[str] = frozenset(),
     hot: str = "",
-    text_as_paths: bool = False,
 ) -> None:
     """Paint a drawing.
 
     Parameters
     ----------
-    painter : QPainter
+    painter : QPainter or SvgPainter
         Already begun on its device.
     drawing : Drawing
     scale : Scale
@@ -107,10 +107,8 @@ def paint(
         Ids drawn as in hand.
     hot : str
         The id under the pointer, whose dimension or outline is drawn in chalk blue.
-    text_as_paths : bool
-        Draw type as outlines, for files that cannot carry the typeface.
     """
-    work = _Work(painter, scale, palette, lit, hot, text_as_paths)
+    work = _Work(painter, scale, palette, lit, hot)
     painter.save()
     painter.setRenderHint(QPainter.RenderHint.Antialiasing)
     for element in drawing.elements:
@@ -120,14 +118,13 @@ def paint(
 
 class _Work:
     def __init__(
-        self, painter: QPainter, scale: Scale, palette: Palette, lit: frozenset[str], hot: str, text_as_paths: bool
+        self, painter: QPainter | SvgPainter, scale: Scale, palette: Palette, lit: frozenset[str], hot: str
     ) -> None:
         self.painter = painter
         self.scale = scale
         self.palette = palette
         self.lit = lit
         self.hot = hot
-        self.text_as_paths = text_as_paths
 
     def element(self, element: Element) -> None:
         match element:
@@ -152,7 +149,7 @@ class _Work:
         return pen
 
     def path(self, path: Path) -> None:
-        polygon = QPolygonF([self.scale.put(point) for point in path.points])
+        polygon = [self.scale.put(point) for point in path.points]
         if path.closed and path.fill is not Fill.NONE:
             if path.fill is not Fill.PENCIL:
                 self.painter.setPen(Qt.PenStyle.NoPen)
@@ -218,10 +215,8 @@ class _Work:
             self.painter.setBrush(QColor(ground))
             pad = pixels * 0.2
             self.painter.drawRect(QRectF(x - pad, -base - pad, width + 2 * pad, 2 * base + 2 * pad))
-        if self.text_as_paths:
-            outline = QPainterPath()
-            outline.addText(QPointF(x, base), font, text)
-            self.painter.fillPath(outline, QColor(colour))
+        if isinstance(self.painter, SvgPainter):
+            self.painter.words(QPointF(x, base), text, font, colour)
         else:
             self.painter.setFont(font)
             self.painter.setPen(QColor(colour))

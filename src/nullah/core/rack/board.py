@@ -5,13 +5,13 @@ from __future__ import annotations
 import math
 import re
 from dataclasses import dataclass, replace
-from datetime import date
 from enum import Enum
 from fractions import Fraction
 from itertools import pairwise
 from typing import NamedTuple
 
 from nullah.core.lengths import Length, mm
+from nullah.core.limits import quoted, read_day
 from nullah.core.rack.shape_readings import Calliper, Gap, ShapeReading
 from nullah.core.wood.movement import Cut
 
@@ -205,8 +205,8 @@ def read_price(text: str) -> Fraction:
     text = text.strip().replace(",", ".")
     if not text:
         return Fraction(0)
-    if not re.fullmatch(r"\d{1,7}(\.\d{1,2})?", text):
-        raise BoardError(f"“{text}” is not a price. Write a number, such as 42.50.")
+    if not re.fullmatch(r"[0-9]{1,7}(\.[0-9]{1,2})?", text):
+        raise BoardError(f"{quoted(text)} is not a price. Write a number, such as 42.50.")
     return Fraction(text)
 
 
@@ -265,9 +265,9 @@ def check_reading(reading: Reading) -> None:
     if not 0 <= reading.percent <= 200:
         raise BoardError(f"A moisture of {float(reading.percent):g} % cannot be; write 0 to 200.")
     try:
-        date.fromisoformat(reading.day)
+        read_day(reading.day)
     except ValueError:
-        raise BoardError(f"“{reading.day}” is not a day. Write it as 2026-11-23.") from None
+        raise BoardError(f"{quoted(reading.day)} is not a day. Write it as 2026-11-23.") from None
 
 
 def fitted_flaw(board: Board, flaw: Flaw) -> Flaw:

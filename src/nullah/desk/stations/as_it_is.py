@@ -10,12 +10,12 @@ from PySide6.QtWidgets import QComboBox
 from nullah.core import actions
 from nullah.core.joints.kinds import Kind
 from nullah.core.ledger import Kind as Of
-from nullah.core.ledger import Measured, Origin
+from nullah.core.ledger import Measured, Origin, wrong_value
 from nullah.core.lengths import Length
 from nullah.core.plan import Plan
 from nullah.desk.bench import Bench
 from nullah.desk.document import Document
-from nullah.desk.fields import ValueField, refuse
+from nullah.desk.fields import ValueField
 from nullah.desk.stations.base import Flow, chooser, labelled
 
 
@@ -74,7 +74,7 @@ class AsItIs:
             self.field.complain("A length.")
             return
         reading = Measured(value, self.today().isoformat(), "with the calliper")
-        sentence = refuse(name, Of.LENGTH, value) or self._document.do(
+        sentence = wrong_value(name, Of.LENGTH, value) or self._document.do(
             f"measure {self.what.currentText()}", lambda p: actions.measure(p, name, reading)
         )
         if sentence:

@@ -12,6 +12,7 @@ from PySide6.QtWidgets import QComboBox, QFileDialog, QWidget
 from nullah.core.bench.tasks import Task
 from nullah.core.card import Mend
 from nullah.core.lengths import Length
+from nullah.core.limits import quoted, read_number
 from nullah.core.stations.daybook import CALENDAR, task_in_hand
 from nullah.core.stations.daybook import STATION as DAYBOOK
 from nullah.core.work import doing
@@ -132,14 +133,10 @@ class DaybookDesk(StationDesk):
         if task is None:
             return
         minutes: float | None = None
-        typed = self.minutes.text().strip().replace(",", ".")
-        if typed:
-            try:
-                minutes = float(typed)
-            except ValueError:
-                minutes = -1.0
-            if not 0 <= minutes <= 10_000:
-                self._say(f"“{self.minutes.text()}” are no minutes.")
+        if self.minutes.text().strip():
+            minutes = read_number(self.minutes.text())
+            if minutes is None or not 0 <= minutes <= 10_000:
+                self._say(f"{quoted(self.minutes.text())} are no minutes.")
                 return
         came = doing.finish(self.document.plan, task, self.clock(), minutes)
         self.minutes.clear()

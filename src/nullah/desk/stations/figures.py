@@ -7,10 +7,10 @@ from typing import NamedTuple
 from PySide6.QtWidgets import QLayout, QWidget
 
 from nullah.core import actions
-from nullah.core.ledger import Kind, Origin, Value
+from nullah.core.ledger import Kind, Origin, Value, wrong_value
 from nullah.desk.bench import Bench
 from nullah.desk.document import Document
-from nullah.desk.fields import ValueField, refuse, written
+from nullah.desk.fields import ValueField, written
 from nullah.desk.stations.base import labelled
 
 
@@ -60,7 +60,7 @@ class FigureFields:
 
     def _give(self, figure: Figure, value: Value) -> None:
         name = self.prefix + figure.name
-        sentence = refuse(name, figure.kind, value) or self._document.do(
+        sentence = wrong_value(name, figure.kind, value) or self._document.do(
             f"{figure.title.lower()} {written(value)}", lambda p: actions.give(p, name, value)
         )
         if sentence:

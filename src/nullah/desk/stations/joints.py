@@ -14,6 +14,7 @@ from nullah.core.joints.kinds import Kind, kinds_of
 from nullah.core.joints.made_up import FAMILIES, MADE
 from nullah.core.joints.practice import hands_of
 from nullah.core.ledger import Kind as Of
+from nullah.core.ledger import wrong_value
 from nullah.core.shop import SCHOOLS, Hands
 from nullah.core.stations.joint_in_hand import kind_in_hand
 from nullah.core.stations.joint_steps import STEP_BY_STEP
@@ -200,12 +201,12 @@ class _Named:
 
     def _give(self, short: str, title: str) -> Callable[[object], None]:
         def give(value: object) -> None:
-            from nullah.desk.fields import refuse, written
+            from nullah.desk.fields import written
 
             name, ledger = self._names.get(short, ""), self._document.plan.ledger
             if not name or ledger is None or not isinstance(value, type(ledger.length(name))):
                 return
-            sentence = refuse(name, Of.LENGTH, value) or self._document.do(
+            sentence = wrong_value(name, Of.LENGTH, value) or self._document.do(
                 f"{title} {written(value)}", lambda p: actions.give(p, name, value)
             )
             if sentence:

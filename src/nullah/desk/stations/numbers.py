@@ -6,6 +6,7 @@ from collections.abc import Callable, Sequence
 
 from PySide6.QtWidgets import QLabel, QLineEdit, QWidget
 
+from nullah.core.limits import quoted, read_number
 from nullah.desk.stations.base import Flow, labelled
 
 
@@ -49,11 +50,11 @@ class Numbers:
     def _enter(self) -> None:
         figures = []
         for name, field in zip(self._names, self.fields, strict=False):
-            try:
-                figures.append(float(field.text().replace(",", ".")))
-            except ValueError:
-                self.sentence.setText(f"{name}: “{field.text()}” is not a figure.")
+            figure = read_number(field.text())
+            if figure is None:
+                self.sentence.setText(f"{name}: {quoted(field.text())} is not a figure.")
                 return
+            figures.append(figure)
         for field in self.fields:
             field.setModified(False)
         self._entered(tuple(figures))

@@ -9,6 +9,7 @@ from pathlib import Path
 from PySide6.QtWidgets import QPushButton
 
 from nullah.core.joints.practice import TIGHT, JointTry, PracticeError, check, progress_in_words
+from nullah.core.limits import read_number
 from nullah.desk.stations.base import Flow, action, chooser, entry, labelled, words
 from nullah.files.practice import practice_file, read_joints, write_joints
 
@@ -53,15 +54,15 @@ class PracticeRow:
 
     def enter(self) -> None:
         """Keep a try, and say how it goes."""
+        minutes, gap = (read_number(field.text()) for field in (self.minutes, self.gap))
+        if minutes is None or gap is None:
+            self._say("How many minutes, and how wide is the widest gap? Figures, please.")
+            return
         try:
-            minutes, gap = (float(field.text().replace(",", ".")) for field in (self.minutes, self.gap))
             done = JointTry(self.today().isoformat(), minutes, gap, str(self.tight.currentData()))
             check(done)
         except PracticeError as error:
             self._say(str(error))
-            return
-        except ValueError:
-            self._say("How many minutes, and how wide is the widest gap? Figures, please.")
             return
         sentence = write_joints(self.file, (*read_joints(self.file), done))
         for field in (self.minutes, self.gap):

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import replace
-from datetime import date, datetime
+from datetime import datetime
 from functools import partial
 from pathlib import Path
 
@@ -12,6 +12,7 @@ from PySide6.QtWidgets import QComboBox, QFileDialog, QLineEdit, QWidget
 
 from nullah.core.bench.hours import DAYS, Hours, HoursError, read_hours, write_hours
 from nullah.core.bench.working import GLUES, Working
+from nullah.core.limits import quoted, read_count, read_day
 from nullah.core.project import Project
 from nullah.core.work.day_book import Standing
 from nullah.desk.document import Document
@@ -87,12 +88,9 @@ class WorkingRow:
     def _take_number(self, name: str) -> None:
         field = {"clamps": self.clamps, "people": self.people}[name]
         least, most = (1, 20) if name == "people" else (0, 999)
-        try:
-            number = int(field.text())
-        except ValueError:
-            number = -1
-        if not least <= number <= most:
-            self._say(f"“{field.text()}” {name}: from {least} to {most}.")
+        number = read_count(field.text())
+        if number is None or not least <= number <= most:
+            self._say(f"{quoted(field.text())} {name}: from {least} to {most}.")
             return
         field.setModified(False)
         self._change(name, self._document.project.working._replace(**{name: number}))  # type: ignore[arg-type]
@@ -100,9 +98,9 @@ class WorkingRow:
     def _take_begin(self) -> None:
         text = self.begin.text().strip()
         try:
-            day = date.fromisoformat(text).isoformat() if text else ""
+            day = read_day(text).isoformat() if text else ""
         except ValueError:
-            self._say(f"“{text}” is not a day, such as 2026-12-05.")
+            self._say(f"{quoted(text)} is not a day, such as 2026-12-05.")
             return
         self.begin.setModified(False)
         self._change("day to begin", self._document.project.working._replace(begin=day))

@@ -1,0 +1,5 @@
+"""``python -m nullah``."""
+
+from nullah.cli import main
+
+raise SystemExit(main())

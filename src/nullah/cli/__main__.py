@@ -1,0 +1,5 @@
+"""``python -m nullah.cli``."""
+
+from nullah.cli import main
+
+raise SystemExit(main())

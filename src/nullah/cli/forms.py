@@ -1,0 +1,51 @@
+"""list every form with its choices and quantities."""
+
+from __future__ import annotations
+
+import argparse
+from typing import Any
+
+from nullah.cli import options as read
+from nullah.core.ledger import Kind, work_out_ledger
+from nullah.core.piece.form import Form
+from nullah.core.piece.forms import FORMS
+
+
+def add(parser: argparse.ArgumentParser) -> None:
+    """Add the options."""
+    parser.add_argument("--json", required=True)
+
+
+def run(options: argparse.Namespace) -> int:
+    """Answer with the forms."""
+    return read.write_json(options.json, {"forms": [_form(form) for form in FORMS.values()]})
+
+
+def _form(form: Form) -> dict[str, Any]:
+    """Return a form as data; its quantities as they stand with the usual choices."""
+    usual = form.settled({})
+    ledger = work_out_ledger(form.define(usual), {}, {})
+    return {
+        "id": form.id,
+        "title": form.title,
+        "choices": [
+            {
+                "key": choice.name,
+                "title": choice.title,
+                "options": [{"value": value, "title": title} for value, title in choice.options],
+                "only_if": {choice.when[0]: list(choice.when[1])} if choice.when[0] else {},
+            }
+            for choice in form.choices
+        ],
+        "quantities": [
+            {
+                "name": name,
+                "title": quantity.definition.title,
+                "kind": quantity.definition.kind.value,
+                "default_mm": int(quantity.value) if quantity.definition.kind is Kind.COUNT else float(quantity.value),
+                "size": name in form.size,
+                "fits": list(quantity.definition.fits),
+            }
+            for name, quantity in ledger.quantities.items()
+        ],
+    }

@@ -1,0 +1,160 @@
+"""make a project of any form without a window."""
+
+from __future__ import annotations
+
+import argparse
+from difflib import get_close_matches
+from fractions import Fraction
+from pathlib import Path
+
+from nullah.cli import options as read
+from nullah.cli.options import RefusedError, say
+from nullah.core import actions
+from nullah.core.ledger import Kind, Value, wrong_value
+from nullah.core.lengths import MM_PER_INCH, LengthError, Marks, Unit, read_length, read_slope
+from nullah.core.limits import COUNT, NAME_TEXT, quoted, read_count
+from nullah.core.piece.form import Form
+from nullah.core.piece.forms import FORMS
+from nullah.core.project import Piece, Project
+
+
+def add(parser: argparse.ArgumentParser) -> None:
+    """Add the options."""
+    parser.add_argument("form")
+    parser.add_argument("--choose", action="append", default=[], metavar="KEY=VALUE")
+    parser.add_argument("--give", action="append", default=[], metavar="NAME=LENGTH")
+    parser.add_argument("--boards", type=Path)
+    parser.add_argument("--units", choices=("mm", "inches"), default="mm")
+    parser.add_argument("--mark")
+    parser.add_argument("--name")
+    parser.add_argument("--out", type=Path, required=True)
+
+
+def run(options: argparse.Namespace) -> int:
+    """Write the project; choices that do not apply are named on standard error."""
+    from nullah.files.errors import ProjectFileError
+    from nullah.files.project_file import write_project
+
+    form = FORMS.get(options.form)
+    if form is None:
+        raise RefusedError(f"{quoted(options.form)} is not a form{_instead(options.form, tuple(FORMS))}")
+    choices = _choices(form, options.choose)
+    given = _given(form, choices, options.give)
+    name = form.title if options.name is None else options.name.strip()
+    if not name or len(name) > NAME_TEXT:
+        raise RefusedError(f"--name: a name has 1 to {NAME_TEXT} characters.")
+    piece = Piece(form=form.id, choices=tuple(choices.items()), given=tuple(given.items()))
+    project = actions.rename(Project(piece=piece, marks=_marks(options.units, options.mark)), name)
+    if options.boards is not None:
+        project = _with_boards(project, options.boards)
+    _refuse_impossible(project)
+    try:
+        write_project(project, options.out)
+    except ProjectFileError as error:
+        raise RefusedError(str(error)) from error
+    return 0
+
+
+def _pairs(words: list[str], option: str) -> list[tuple[str, str]]:
+    found = []
+    for word in words:
+        name, equals, value = word.partition("=")
+        if not equals or not name.strip():
+            raise RefusedError(f"{option}: {quoted(word)} is not a name and a value with = between them.")
+        found.append((name.strip(), value.strip()))
+    return found
+
+
+def _instead(word: str, known: tuple[str, ...]) -> str:
+    """Return the end of a sentence that offers what was probably meant."""
+    near = get_close_matches(word, known, 1, 0.5)
+    return f"; did you mean {near[0]}?" if near else f". Known are {', '.join(known[:12])}."
+
+
+def _choices(form: Form, words: list[str]) -> dict[str, str]:
+    """Return what is chosen; what does not apply beside the rest is left out, and said."""
+    chosen: dict[str, str] = {}
+    by_name = {choice.name: choice for choice in form.choices}
+    for name, value in _pairs(words, "--choose"):
+        if name not in by_name:
+            raise RefusedError(f"A {form.id} has no choice {quoted(name)}{_instead(name, tuple(by_name))}")
+        options = tuple(option for option, _ in by_name[name].options)
+        if value not in options:
+            raise RefusedError(f"--choose {name}: {quoted(value)} is no option{_instead(value, options)}")
+        chosen[name] = value
+    while True:
+        settled = form.settled(chosen)
+        idle = [name for name in chosen if not by_name[name].applies(settled)]
+        if not idle:
+            return chosen
+        for name in idle:
+            say(f"The choice {name} does not apply here and is left out.")
+            del chosen[name]
+
+
+def _given(form: Form, choices: dict[str, str], words: list[str]) -> dict[str, Value]:
+    definitions = {each.name: each for each in form.define(form.settled(choices))}
+    given: dict[str, Value] = {}
+    for name, text in _pairs(words, "--give"):
+        if name not in definitions:
+            instead = _instead(name, tuple(definitions))
+            raise RefusedError(f"A {form.id} has no quantity {quoted(name)} with these choices{instead}")
+        kind = definitions[name].kind
+        try:
+            value = _value(text, kind)
+        except LengthError as error:
+            raise RefusedError(f"--give {name}: {error}") from error
+        wrong = wrong_value(name, kind, value)
+        if wrong:
+            raise RefusedError(f"--give {name}: {wrong}")
+        given[name] = value
+    return given
+
+
+def _value(text: str, kind: Kind) -> Value:
+    if kind is Kind.SLOPE:
+        return read_slope(text)
+    if kind is Kind.LENGTH:
+        return read_length(text)
+    count = read_count(text)
+    if not count or count > COUNT:
+        raise LengthError(f"{quoted(text)} is not a number of pieces. Use 1 to {COUNT}.")
+    return count
+
+
+def _marks(units: str, mark: str | None) -> Marks:
+    """Return the unit shown and its smallest mark."""
+    unit = Unit.INCH if units == "inches" else Unit.MM
+    if mark is None:
+        return Marks(unit)
+    smallest = read.length(mark, "--mark")
+    if not Fraction(1, 100) <= smallest.mm <= 10:
+        raise RefusedError(f"--mark: {quoted(mark)} is no mark on a rule: 0.01 to 10 mm.")
+    if unit is Unit.INCH:
+        return Marks(unit, inch_mark=smallest.mm / MM_PER_INCH)
+    return Marks(unit, mm_mark=smallest.mm)
+
+
+def _with_boards(project: Project, path: Path) -> Project:
+    from nullah.core.rack.board import BoardError
+    from nullah.files.rack_tables import read_rack
+    from nullah.files.tables import TableError
+
+    try:
+        return actions.add_boards(project, read_rack(path))
+    except (TableError, BoardError) as error:
+        raise RefusedError(str(error)) from error
+
+
+def _refuse_impossible(project: Project) -> None:
+    """Refuse a piece that cannot be made, with the first reason."""
+    from nullah.core.card import Weight
+    from nullah.core.plan import work_out
+
+    plan = work_out(project, milling=False, proving=False)
+    if plan.problem:
+        raise RefusedError(plan.problem)
+    remarks = (*plan.assembly.remarks, *(remark for corner in plan.corners for remark in corner.remarks))
+    wrong = next((remark for remark in remarks if remark.weight is Weight.FAILS), None)
+    if wrong is not None:
+        raise RefusedError(f"It cannot be made: {wrong.text}")

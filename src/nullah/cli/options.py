@@ -1,0 +1,97 @@
+"""Reading what stands on the command line, and writing answers."""
+
+from __future__ import annotations
+
+import json
+import os
+import stat
+import sys
+from pathlib import Path
+from typing import Any
+
+from nullah.core.lengths import Length, LengthError, read_length
+from nullah.core.limits import one_sentence, quoted, read_count, read_number
+from nullah.core.project import Project
+from nullah.writing import why, write_file
+
+
+class RefusedError(Exception):
+    """Bad input: the message is the one sentence to print."""
+
+
+def say(sentence: str) -> None:
+    """Print a sentence on standard error."""
+    print(f"nullah: {one_sentence(sentence)}", file=sys.stderr)
+
+
+def length(text: str, option: str, least: int | None = 1) -> Length:
+    """Read a length; `least` 1 asks for more than nothing, 0 for nothing or more, None for anything."""
+    try:
+        found = read_length(text)
+    except LengthError as error:
+        raise RefusedError(f"{option}: {error}") from error
+    if least is not None and (found.mm < 0 or (least and found.mm == 0)):
+        raise RefusedError(
+            f"{option}: {quoted(text)} cannot be; it must be {'more than nothing' if least else '0 or more'}."
+        )
+    return found
+
+
+def number(text: str, option: str) -> float:
+    """Read a number."""
+    found = read_number(text)
+    if found is None:
+        raise RefusedError(f"{option}: {quoted(text)} is not a number.")
+    return found
+
+
+def count(text: str, option: str, what: str) -> int:
+    """Read how many."""
+    found = read_count(text)
+    if found is None:
+        raise RefusedError(f"{option}: {quoted(text)} is not a number of {what}.")
+    return found
+
+
+def project(file: Path) -> Project:
+    """Read a project file."""
+    from nullah.files.errors import ProjectFileError
+    from nullah.files.project_file import read_project
+
+    try:
+        return read_project(file)
+    except ProjectFileError as error:
+        raise RefusedError(str(error)) from error
+
+
+def write_json(target: str, answer: dict[str, Any]) -> int:
+    """Write an answer as JSON into a file, or to standard output for ``-``; gives the exit status."""
+    text = json.dumps(answer, indent=1, ensure_ascii=False, allow_nan=False) + "\n"
+    if target == "-":
+        sys.stdout.write(text)
+        sys.stdout.flush()
+        return 0
+    path = Path(target)
+    try:
+        if _is_device(path):
+            with path.open("w", encoding="utf-8") as stream:
+                stream.write(text)
+        else:
+            write_file(path, text)
+    except OSError as error:
+        raise RefusedError(f"{quoted(target, 120)} cannot be written: {why(error)}.") from error
+    return 0
+
+
+def _is_device(path: Path) -> bool:
+    """Whether a path is something that is written into, not replaced: a device, a pipe."""
+    try:
+        mode = os.stat(path).st_mode
+    except OSError:
+        return False
+    return not stat.S_ISREG(mode) and not stat.S_ISDIR(mode)
+
+
+def no_screen_needed() -> None:
+    """Let what follows draw without a screen."""
+    os.environ["QT_QPA_PLATFORM"] = "offscreen"

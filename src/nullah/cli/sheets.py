@@ -1,0 +1,32 @@
+"""write every sheet and list of a project."""
+
+from __future__ import annotations
+
+import argparse
+from pathlib import Path
+
+from nullah.cli import options as read
+from nullah.cli.options import RefusedError
+
+
+def add(parser: argparse.ArgumentParser) -> None:
+    """Add the options."""
+    parser.add_argument("file", type=Path)
+    parser.add_argument("--out", type=Path, required=True)
+
+
+def run(options: argparse.Namespace) -> int:
+    """Write the sheets; print the name of each file."""
+    project = read.project(options.file)
+    read.no_screen_needed()
+    from nullah.desk.bundle import write_bundle
+    from nullah.desk.start import application
+    from nullah.paper.files import PaperError
+
+    application()
+    try:
+        for written in write_bundle(project, options.out):
+            print(written.path)
+    except PaperError as error:
+        raise RefusedError(str(error)) from error
+    return 0

@@ -1,0 +1,69 @@
+"""The end from outside: a signal, or the end of the session. Work is kept first."""
+
+from __future__ import annotations
+
+import contextlib
+import signal
+import socket
+import sys
+from collections.abc import Callable
+from types import FrameType
+
+from PySide6.QtCore import QObject, QSocketNotifier
+from PySide6.QtWidgets import QApplication
+
+#: What asks a program to end: from a terminal, from the system, from a terminal that is closed.
+SIGNALS = (signal.SIGINT, signal.SIGTERM, signal.SIGHUP)
+
+
+class Ending(QObject):
+    """Keeps the work when somebody asks the program to end, and then ends it.
+
+    Python hears of a signal only between two of its own steps, and an idle window makes none: so the
+    signal writes its number into a socket, which wakes the window.
+
+    Parameters
+    ----------
+    keep : callable
+        Keeps the work; says whether all is safe.
+    """
+
+    def __init__(self, keep: Callable[[], bool]) -> None:
+        super().__init__()
+        self._keep = keep
+        self._hears, self._tells = socket.socketpair()
+        for end in (self._hears, self._tells):
+            end.setblocking(False)
+        self._before_wakeup = signal.set_wakeup_fd(self._tells.fileno(), warn_on_full_buffer=False)
+        self._before = {each: signal.signal(each, _heard) for each in SIGNALS}
+        self._news = QSocketNotifier(self._hears.fileno(), QSocketNotifier.Type.Read, self)
+        self._news.activated.connect(self._came)
+        app = QApplication.instance()
+        assert isinstance(app, QApplication)
+        self._app = app
+        # The session manager asks before it ends the session; it does not wait for an answer by hand.
+        app.commitDataRequest.connect(lambda _: self._keep())
+
+    def _came(self) -> None:
+        number = 0
+        with contextlib.suppress(BlockingIOError):
+            number = self._hears.recv(64)[-1]
+        if number not in SIGNALS:
+            return
+        if not self._keep():
+            sys.stderr.write("nullah: the work could not be kept: the disk refuses.\n")
+        # As a shell counts the end by a signal.
+        self._app.exit(128 + number)
+
+    def end(self) -> None:
+        """Let signals do what they did before."""
+        self._news.setEnabled(False)
+        signal.set_wakeup_fd(self._before_wakeup)
+        for each, before in self._before.items():
+            signal.signal(each, before)
+        self._hears.close()
+        self._tells.close()
+
+
+def _heard(number: int, frame: FrameType | None) -> None:
+    """Take a signal: what is to be done, the window does when it wakes."""

@@ -1,0 +1,98 @@
+"""What goes wrong unexpectedly: kept in a log, said on the banner, and the work kept at once."""
+
+from __future__ import annotations
+
+import logging
+import sys
+import threading
+import traceback
+from logging.handlers import RotatingFileHandler
+from pathlib import Path
+from types import TracebackType
+
+from PySide6.QtCore import QObject, Qt, Signal
+from PySide6.QtGui import QGuiApplication
+from PySide6.QtWidgets import QMainWindow
+
+from nullah.desk.banner import Weight
+
+_LOG = logging.getLogger("nullah")
+#: A log is so long in bytes before a new one is begun, and so many old ones stay.
+_LONGEST, _OLD_LOGS = 200_000, 3
+
+
+def log_file(state: Path) -> Path:
+    """Return where the log stands under the state folder."""
+    return state / "log" / "nullah.log"
+
+
+def start_log(state: Path) -> None:
+    """Write what goes wrong into a log under the state folder; without one where it cannot be written."""
+    file = log_file(state)
+    try:
+        file.parent.mkdir(parents=True, exist_ok=True)
+        handler = RotatingFileHandler(file, maxBytes=_LONGEST, backupCount=_OLD_LOGS, encoding="utf-8", delay=True)
+    except OSError:
+        return
+    handler.setFormatter(logging.Formatter("%(asctime)s %(levelname)s %(message)s"))
+    for old in list(_LOG.handlers):
+        _LOG.removeHandler(old)
+        old.close()
+    _LOG.addHandler(handler)
+    _LOG.propagate = False
+
+
+class _Reports(QObject):
+    """Carries what went wrong in any thread to the window."""
+
+    came = Signal(str)
+
+
+class ErrorWatch:
+    """Takes every error that nothing else takes, as long as the window stands.
+
+    Parameters
+    ----------
+    window : QMainWindow
+        With a `document` whose work is kept, and a `banner` to say it on.
+    """
+
+    def __init__(self, window: QMainWindow) -> None:
+        self._window = window
+        self._reports = _Reports()
+        self._reports.came.connect(self._say, Qt.ConnectionType.AutoConnection)
+        self._before = sys.excepthook, threading.excepthook
+        sys.excepthook = self._took
+        threading.excepthook = lambda args: self._took(args.exc_type, args.exc_value, args.exc_traceback)
+
+    def end(self) -> None:
+        """Let errors go where they went before."""
+        sys.excepthook, threading.excepthook = self._before
+
+    def _took(self, kind: type[BaseException], error: BaseException | None, where: TracebackType | None) -> None:
+        if issubclass(kind, KeyboardInterrupt):
+            return
+        # Line by line of the program, and the error's own words; nothing of what its variables held.
+        self._reports.came.emit("".join(traceback.format_exception(kind, error, where, limit=-12)))
+
+    def _say(self, details: str) -> None:
+        report(details, self._window)
+
+
+def report(details: str, window: QMainWindow) -> None:
+    """Write details into the log, keep the work, and say on the banner that something went wrong."""
+    line = _last_line(details)
+    sys.stderr.write(f"nullah: {line}\n")
+    _LOG.error("%s", details)
+    window.document.keep()  # type: ignore[attr-defined]
+    window.banner.say(  # type: ignore[attr-defined]
+        f"Something went wrong that should not have: {line} Your work is kept. If it comes again, undo the last step.",
+        ("Copy details", lambda: QGuiApplication.clipboard().setText(details)),
+        weight=Weight.ERROR,
+    )
+
+
+def _last_line(details: str) -> str:
+    lines = [line for line in details.strip().splitlines() if line.strip()]
+    line = lines[-1][:120] if lines else "an unknown error"
+    return line if line.endswith((".", "!", "?")) else f"{line}."

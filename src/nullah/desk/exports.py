@@ -1,0 +1,280 @@
+"""What goes out and comes in beside the project file: sheets, print, solids, tables."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import replace
+from pathlib import Path
+
+from PySide6.QtCore import QTimer
+from PySide6.QtGui import QPainter
+from PySide6.QtWidgets import QFileDialog, QMainWindow
+
+from nullah.core.stations import STATIONS
+from nullah.desk import jobs
+from nullah.desk.banner import Banner, Weight
+from nullah.desk.document import Document
+from nullah.desk.errors import report
+from nullah.desk.long_work import LongWork
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from PySide6.QtPrintSupport import QPrinter
+
+    from nullah.core.sheets.page import Sheet
+
+_TABLE = "Tables (*.csv)"
+
+
+class Exports:
+    """Files of other kinds, out and in; what takes long is done aside."""
+
+    def __init__(self, window: QMainWindow, document: Document, banner: Banner) -> None:
+        self._window, self._document, self._banner = window, document, banner
+        self.work = LongWork(banner, lambda details: report(details, self._window))
+        self.printing: Printing | None = None
+
+    def _folder(self) -> str:
+        return str(self._document.file.parent if self._document.file else Path.home())
+
+    def _named(self, ending: str) -> str:
+        from nullah.desk.papers import file_name
+
+        return str(Path(self._folder()) / f"{file_name(self._document.project.piece.name)}{ending}")
+
+    def _refuse(self, error: Exception | str) -> None:
+        self._banner.say(str(error), weight=Weight.ERROR)
+
+    def wait(self) -> None:
+        """Stop what is under way: for closing the window."""
+        self.work.wait()
+        if self.printing is not None:
+            self.printing.stop()
+
+    # --- paper ---
+
+    def ask_sheets(self) -> None:
+        """Ask for a folder and write every sheet and list into it."""
+        folder = QFileDialog.getExistingDirectory(self._window, "Write all sheets into", self._folder())
+        if folder:
+            self.write_sheets(Path(folder))
+
+    def write_sheets(self, folder: Path) -> None:
+        """Write every sheet and list into a folder, aside, and say so."""
+
+        def done(count: int) -> None:
+            self._banner.say(f"{count} files written to {folder}. Print the template at 100 % and check its scale.")
+
+        self.work.start(
+            "Laying the sheets out …", f"Stopped. What is written already is whole, in {folder}.",
+            jobs.write_sheets, self._document.project, folder.absolute(), then=done,
+        )  # fmt: skip
+
+    def ask_solids(self) -> None:
+        """Ask for a file and write the solids into it."""
+        start = self._named(".glb")
+        name, _ = QFileDialog.getSaveFileName(self._window, "Write the solids", start, "Solids (*.glb *.stl)")
+        if name:
+            self.write_solids(Path(name))
+
+    def write_solids(self, path: Path) -> None:
+        """Write the solids of the piece, aside, and say so."""
+        self.work.start(
+            "Building the solids …", "Stopped. Nothing was written.",
+            jobs.write_solids, self._document.project, path.absolute(),
+            then=lambda _: self._banner.say(f"The solids are in {path}."),
+        )  # fmt: skip
+
+    def ask_print(self) -> None:
+        """Print every sheet at full size."""
+        self._ask_printer(self.print_all)
+
+    def ask_print_shown(self) -> None:
+        """Print what is on the bench and on the card."""
+        self._ask_printer(lambda printer: self.print_on(printer, self.sheets_shown()))
+
+    def _ask_printer(self, then: Callable[[QPrinter], None]) -> None:
+        from PySide6.QtPrintSupport import QPrintDialog, QPrinter
+
+        printer = QPrinter(QPrinter.PrinterMode.HighResolution)
+        if QPrintDialog(printer, self._window).exec() == QPrintDialog.DialogCode.Accepted:
+            then(printer)
+
+    def print_all(self, printer: QPrinter) -> None:
+        """Lay every sheet of the piece out aside, and print them."""
+        self.work.start(
+            "Laying the sheets out …", "Stopped. Nothing was printed.",
+            jobs.all_sheets_of, self._document.project, then=lambda sheets: self.print_on(printer, sheets),
+        )  # fmt: skip
+
+    def print_on(self, printer: QPrinter, sheets: tuple[Sheet, ...]) -> None:
+        """Print sheets at full size on a printer, page by page: the window goes on meanwhile."""
+        from nullah.paper.files import page_layout
+
+        if self.printing is not None and self.printing.running:
+            self._refuse("Something is being printed: wait for it, or stop it.")
+            return
+        printer.setPageLayout(page_layout(sheets[0]))
+        printer.setFullPage(True)
+        painter = QPainter()
+        if not painter.begin(printer):
+            self._refuse("The printer does not answer. Write the sheets into a folder and print the PDF.")
+            return
+        self.printing = Printing(self._banner, printer, painter, sheets)
+        self.printing.start()
+
+    def sheets_shown(self) -> tuple[Sheet, ...]:
+        """Give the page, or two, of what is on the bench and on the card."""
+        from nullah.core.sheets.as_shown import as_shown
+
+        station = STATIONS[self._window.station]  # type: ignore[attr-defined]
+        return as_shown(self._document.plan, station, self._document.hand)
+
+    def ask_write_shown(self) -> None:
+        """Ask for a file and write what is shown into it."""
+        from nullah.desk.papers import file_name
+
+        start = Path(self._folder()) / f"{file_name(self.sheets_shown()[0].title)}.pdf"
+        name, _ = QFileDialog.getSaveFileName(self._window, "Write what is shown", str(start), "Paper (*.pdf *.svg)")
+        if name:
+            self.write_shown(Path(name))
+
+    def write_shown(self, path: Path) -> None:
+        """Write what is on the bench and on the card as PDF, or as SVG by the file's name, and say so."""
+        from nullah.paper.files import PaperError, write_pdf, write_svg
+
+        sheets = self.sheets_shown()
+        try:
+            if path.suffix.lower() == ".svg":
+                for number, sheet in enumerate(sheets):
+                    write_svg(sheet, path if number == 0 else path.with_stem(f"{path.stem}-{number + 1}"))
+            else:
+                write_pdf(sheets, path)
+        except PaperError as error:
+            self._refuse(error)
+            return
+        self._banner.say(f"{sheets[0].title} is in {path}.")
+
+    # --- lists ---
+
+    def ask_boards(self) -> None:
+        """Ask for a list of boards and put them on the rack."""
+        name, _ = QFileDialog.getOpenFileName(self._window, "Bring boards in", self._folder(), _TABLE)
+        if name:
+            self.bring_boards(Path(name))
+
+    def bring_boards(self, path: Path) -> bool:
+        """Put the boards of a list on the rack, as one step; on failure say why and leave all as it is."""
+        from nullah.core import actions
+        from nullah.files.rack_tables import read_rack
+        from nullah.files.tables import TableError
+
+        try:
+            boards = read_rack(path)
+        except TableError as error:
+            self._refuse(error)
+            return False
+        if not boards:
+            self._refuse(f"{path.name} has no board in it.")
+            return False
+        words = f"bring in {len(boards)} boards of {path.name}"
+        refused = self._document.do(words, lambda p: actions.add_boards(p, boards))
+        self._banner.say(refused or f"{len(boards)} boards of {path.name} are on the rack.")
+        return not refused
+
+    def ask_survey(self) -> None:
+        """Ask for a survey of the board in hand."""
+        name, _ = QFileDialog.getOpenFileName(self._window, "Bring a survey in", self._folder(), _TABLE)
+        if name:
+            self.bring_survey(Path(name))
+
+    def bring_survey(self, path: Path) -> bool:
+        """Give the board in hand the survey of a table (``x,y,top,bottom``); on failure say why."""
+        from nullah.core import actions
+        from nullah.core.milling.survey import SurveyError, from_points, surface_of
+        from nullah.files.tables import TableError, read_survey_points
+
+        board = self._document.project.board(self._document.hand.board)
+        if board is None:
+            self._banner.say("Take the board in hand first: the survey is of that one.")
+            return False
+        try:
+            surface = surface_of(from_points(read_survey_points(path)))
+        except (TableError, SurveyError) as error:
+            self._refuse(error)
+            return False
+        seen = replace(board, surface=surface)
+        refused = self._document.do(f"survey of {board.name}", lambda p: actions.change_board(p, seen))
+        self._banner.say(refused or f"{board.name} is surveyed at {len(surface.xs) * len(surface.ys)} places.")
+        return not refused
+
+    def ask_rack(self) -> None:
+        """Ask for a file and write the boards of the rack into it."""
+        start = Path(self._folder()) / "rack.csv"
+        name, _ = QFileDialog.getSaveFileName(self._window, "Write the rack", str(start), _TABLE)
+        if name:
+            self.write_rack(Path(name))
+
+    def write_rack(self, path: Path) -> None:
+        """Write the boards into one table and their flaws into another beside it, and say so."""
+        from nullah.files.rack_tables import flaws_beside, flaws_text, rack_text
+        from nullah.writing import why, write_file
+
+        boards, beside = self._document.project.boards, flaws_beside(path)
+        try:
+            write_file(path, rack_text(boards))
+            write_file(beside, flaws_text(boards))
+        except OSError as error:
+            self._refuse(f"{path} cannot be written: {why(error)}.")
+            return
+        self._banner.say(f"{len(boards)} boards are in {path.name}, their flaws in {beside.name} beside it.")
+
+
+class Printing:
+    """Sheets on their way to a printer: a page at a time, with the window's own work between."""
+
+    def __init__(self, banner: Banner, printer: QPrinter, painter: QPainter, sheets: tuple[Sheet, ...]) -> None:
+        self._banner, self._printer, self._painter, self._sheets = banner, printer, painter, sheets
+        self._next = 0
+        self.running = True
+        self._timer = QTimer()
+        self._timer.timeout.connect(self._page)
+
+    def start(self) -> None:
+        """Begin."""
+        self._banner.say(self._words(), ("Stop", self.abort), weight=Weight.QUESTION, dismiss=False)
+        self._timer.start(0)
+
+    def _words(self) -> str:
+        return f"Printing page {self._next + 1} of {len(self._sheets)} …"
+
+    def _page(self) -> None:
+        from nullah.paper.painter import Scale, paint
+        from nullah.paper.palette import INK
+
+        per_mm = self._printer.resolution() / 25.4
+        if self._next:
+            self._printer.newPage()
+        paint(self._painter, self._sheets[self._next].drawing, Scale(per_mm, per_mm), INK)
+        self._next += 1
+        if self._next < len(self._sheets):
+            self._banner.tell(self._words(), Weight.QUESTION)
+            return
+        self.stop()
+        pages = f"{self._next} page{'s' if self._next > 1 else ''}"
+        self._banner.say(f"{pages} went to the printer, at full size.")
+
+    def abort(self) -> None:
+        """Stop, and tell the printer to drop what it has."""
+        if self.running:
+            self._printer.abort()
+            self.stop()
+            self._banner.say(f"Stopped after page {self._next} of {len(self._sheets)}.")
+
+    def stop(self) -> None:
+        """End without a word."""
+        if self.running:
+            self.running = False
+            self._timer.stop()
+            self._painter.end()
+            self._banner.forget(Weight.QUESTION)

@@ -1,0 +1,183 @@
+"""Writing files: the one way in which anything of the program reaches the disk.
+
+A new file is whole on the disk before the old one is touched. What the old one was stays: a link
+still points to it, mode, owner and extended attributes are kept; a new file follows the umask. A
+file that is write-protected is refused. When the disk is full or fails, older files stay as they
+were, and nothing is left behind.
+"""
+
+from __future__ import annotations
+
+import contextlib
+import errno
+import os
+import stat
+from collections.abc import Callable, Iterator
+from pathlib import Path
+
+#: How files under way are named: by the process that writes them, so that what a killed one left can be told.
+_UNDER_WAY = ".nullah-{}-{}.part"
+#: Folders in which this process has looked for what killed ones left.
+_swept: set[str] = set()
+
+
+def write_file(path: Path, content: bytes | str, before_replacing: Callable[[Path], None] | None = None) -> None:
+    """Write a file so that at every moment either the old or the new one stands there whole.
+
+    Parameters
+    ----------
+    path : Path
+        Where; a symbolic link is followed.
+    content : bytes or str
+        Text is written in UTF-8.
+    before_replacing : callable, optional
+        Called with the file's own path when the new one is whole on the disk and before the old one is replaced.
+
+    Raises
+    ------
+    OSError
+        If the file is protected, is no ordinary file, or the disk refuses; what stood there is as it was.
+    """
+    data = content.encode("utf-8") if isinstance(content, str) else content
+    target = Path(os.path.realpath(path))
+    old = _refuse_protected(target)
+    sweep(target.parent)
+    beside = _written_beside(target, data, old)
+    try:
+        if before_replacing is not None:
+            before_replacing(target)
+        os.replace(beside, target)
+    except BaseException:
+        with contextlib.suppress(OSError):
+            os.unlink(beside)
+        raise
+    sync_folder(target.parent)
+
+
+def write_files(contents: dict[Path, bytes | str]) -> None:
+    """Write several files that belong together; on an error those already written stay, whole."""
+    for path, content in contents.items():
+        write_file(path, content)
+
+
+def _refuse_protected(target: Path) -> os.stat_result | None:
+    """Return what is known of the file that is to be replaced, or None where there is none."""
+    try:
+        old = os.stat(target)
+    except FileNotFoundError:
+        return None
+    if stat.S_ISDIR(old.st_mode):
+        raise IsADirectoryError(errno.EISDIR, "it is a folder", str(target))
+    if not stat.S_ISREG(old.st_mode):
+        raise OSError(errno.EINVAL, "it is not an ordinary file", str(target))
+    # Root may write anything: a file whose owner protected it is refused all the same.
+    if not old.st_mode & 0o222 or not os.access(target, os.W_OK):
+        raise PermissionError(errno.EACCES, "it is write-protected", str(target))
+    return old
+
+
+def _written_beside(target: Path, data: bytes, old: os.stat_result | None) -> Path:
+    """Write the new file into the folder of the old one, whole and flushed; return its path."""
+    handle, beside = _open_beside(target.parent)
+    try:
+        view = memoryview(data)
+        while view:
+            view = view[os.write(handle, view) :]
+        if old is not None:
+            _take_after(handle, target, old)
+        os.fsync(handle)
+        if beside is None:
+            beside = _free_name(target.parent)
+            os.link(f"/proc/self/fd/{handle}", beside, src_dir_fd=handle)
+    except BaseException:
+        if beside is not None:
+            with contextlib.suppress(OSError):
+                os.unlink(beside)
+        raise
+    finally:
+        os.close(handle)
+    return beside
+
+
+def _open_beside(folder: Path) -> tuple[int, Path | None]:
+    """Open a new file in a folder: without a name where the system can, so that a kill leaves nothing behind."""
+    # The mode is that of any new file, less what the umask takes.
+    if hasattr(os, "O_TMPFILE") and os.path.isdir("/proc/self/fd"):
+        with contextlib.suppress(OSError):
+            return os.open(folder, os.O_TMPFILE | os.O_WRONLY | os.O_CLOEXEC, 0o666), None
+    beside = _free_name(folder)
+    return os.open(beside, os.O_CREAT | os.O_EXCL | os.O_WRONLY | os.O_CLOEXEC, 0o666), beside
+
+
+def _free_name(folder: Path) -> Path:
+    return folder / _UNDER_WAY.format(os.getpid(), os.urandom(6).hex())
+
+
+def _take_after(handle: int, target: Path, old: os.stat_result) -> None:
+    """Give a new file the owner, the mode and the extended attributes of the old one, as far as one may."""
+    new = os.fstat(handle)
+    if (new.st_uid, new.st_gid) != (old.st_uid, old.st_gid):
+        try:
+            os.fchown(handle, old.st_uid, old.st_gid)
+        except PermissionError:
+            with contextlib.suppress(PermissionError):
+                os.fchown(handle, -1, old.st_gid)
+    os.fchmod(handle, stat.S_IMODE(old.st_mode))
+    with contextlib.suppress(OSError):
+        for name in os.listxattr(target):
+            with contextlib.suppress(OSError):
+                os.setxattr(handle, name, os.getxattr(target, name))
+
+
+def sync_folder(folder: Path) -> None:
+    """Flush the names in a folder to the disk, where the file system knows how."""
+    with contextlib.suppress(OSError):
+        handle = os.open(folder, os.O_RDONLY | os.O_DIRECTORY | os.O_CLOEXEC)
+        try:
+            os.fsync(handle)
+        finally:
+            os.close(handle)
+
+
+def sweep(folder: Path) -> None:
+    """Remove what processes that were killed left in a folder; each folder is looked at once."""
+    if str(folder) in _swept:
+        return
+    _swept.add(str(folder))
+    for path in _under_way(folder):
+        with contextlib.suppress(OSError, ValueError):
+            if not _alive(int(path.name.split("-")[1])):
+                path.unlink()
+
+
+def _under_way(folder: Path) -> Iterator[Path]:
+    with contextlib.suppress(OSError):
+        yield from folder.glob(_UNDER_WAY.format("*", "*"))
+
+
+def _alive(process: int) -> bool:
+    try:
+        os.kill(process, 0)
+    except ProcessLookupError:
+        return False
+    except PermissionError:
+        return True
+    return True
+
+
+def why(error: OSError) -> str:
+    """Return in a few words why the disk refused, for a sentence that names the file."""
+    words = {
+        errno.ENOSPC: "the disk is full",
+        errno.EDQUOT: "the disk is full for you (quota)",
+        errno.EACCES: "it may not be written there",
+        errno.EPERM: "it may not be written there",
+        errno.EROFS: "the disk is read-only",
+        errno.EIO: "the disk failed",
+        errno.ENAMETOOLONG: "the name is too long",
+        errno.ENOENT: "there is no such folder",
+        errno.ENOTDIR: "there is no such folder",
+    }
+    said = error.strerror or str(error) or "the disk refuses"
+    known = words.get(error.errno or 0)
+    return said if known is None or said.startswith("it is") else known
