@@ -29,8 +29,6 @@ def application() -> QApplication:
     QApplication.setStyle("Fusion")
     app = QApplication(sys.argv[:1])
     app.setApplicationName("Nullah")
-    # A caret that blinks wakes the processor twice a second, for ever.
-    app.setCursorFlashTime(0)
     return app
 
 
@@ -55,7 +53,10 @@ def make_window(project: Project, root: Path, file: Path | None = None) -> Windo
     gc.disable()
     try:
         autosave = Autosave(root)
-        dress(application(), DAY)
+        app = application()
+        # A caret that blinks wakes the processor twice a second, for ever.
+        app.setCursorFlashTime(0)
+        dress(app, DAY)
         return Window(Document(project, autosave, file), autosave)
     finally:
         gc.enable()
