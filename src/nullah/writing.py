@@ -80,22 +80,23 @@ def _written_beside(target: Path, data: bytes, old: os.stat_result | None) -> Pa
     """Write the new file into the folder of the old one, whole and flushed; return its path."""
     handle, beside = _open_beside(target.parent)
     try:
-        view = memoryview(data)
-        while view:
-            view = view[os.write(handle, view) :]
-        if old is not None:
-            _take_after(handle, target, old)
-        os.fsync(handle)
-        if beside is None:
-            beside = _free_name(target.parent)
-            os.link(f"/proc/self/fd/{handle}", beside, src_dir_fd=handle)
+        try:
+            view = memoryview(data)
+            while view:
+                view = view[os.write(handle, view) :]
+            if old is not None:
+                _take_after(handle, target, old)
+            os.fsync(handle)
+            if beside is None:
+                beside = _free_name(target.parent)
+                os.link(f"/proc/self/fd/{handle}", beside, src_dir_fd=handle)
+        finally:
+            os.close(handle)
     except BaseException:
         if beside is not None:
             with contextlib.suppress(OSError):
                 os.unlink(beside)
         raise
-    finally:
-        os.close(handle)
     return beside
 
 

@@ -7,6 +7,9 @@ import time
 import traceback
 from pathlib import Path
 
+from tests.torture.reports import HungError, Report, within
+
+from nullah.core.lengths import Unit
 from nullah.core.limits import SENTENCE
 from nullah.core.plan import cut_list, work_out
 from nullah.core.stations import STATIONS
@@ -21,8 +24,6 @@ from nullah.files.hygrometer_log import read_hygrometer_log
 from nullah.files.project_file import parse_project, project_text
 from nullah.files.rack_tables import flaws_text, rack_text, read_boards, read_flaws, read_typed_boards
 from nullah.files.tables import TableError, read_own_boards, read_parts, read_survey_points
-from nullah.core.lengths import Unit
-from tests.torture.reports import HungError, Report, within
 
 SAVED = Path(__file__).parent.parent / "files"
 #: Reading answers within this many seconds; working out what was read within that many.
@@ -31,9 +32,12 @@ READ_WITHIN, WORK_WITHIN = 1.0, 20.0
 NASTY = (
     None, True, False, 0, 1, -1, 2, 200, 201, 10**6, 10**12, 10**40, -(10**20), 0.1, -0.5, 1e-300, 1e300, float("inf"),
     float("nan"), "", " ", "0", "-1 mm", "0 mm", "1 mm", "0.0001 mm", "400 m", "50 m", "49999 mm", "1e9999999",
-    "1/0 mm", "1/2 of 1/2 of 9 mm", "9" * 5000, "1/2 of " * 3000 + "1", "²", "1:7", "1:40", "1:2", "1:0.001", "9999-12-31",
-    "2026-11-23", "2026-11-23T18:30+02:00", "0001-01-01T00:00", "\ud800", "a\x00b", "a\x1bb", "a\nb\rc", "=1+1", "<b>x</b>",
-    "⟦12⟧", "⟦1/0⟧", "x" * 10_000, "own1", "own2", "front", "left", "bottom", "../../x", [], {}, [[]], {"a": 1}, ["x"] * 50,
+    "1/0 mm", "1/2 of 1/2 of 9 mm", "9" * 5000, "1/2 of " * 3000 + "1", "²", "1:7", "1:40", "1:2", "1:0.001",
+    "9999-12-31",
+    "2026-11-23", "2026-11-23T18:30+02:00", "0001-01-01T00:00", "\ud800", "a\x00b", "a\x1bb", "a\nb\rc",
+    "=1+1", "<b>x</b>",
+    "⟦12⟧", "⟦1/0⟧", "x" * 10_000, "own1", "own2", "front", "left", "bottom", "../../x", [], {}, [[]], {"a": 1},
+    ["x"] * 50,
     [[1, 2]] * 30, "through", "upper", "flat", "glued", "nailed", "taper", "box", "case", "table", "own", "mm", "in",
     "12:00-13:00", "0:00-24:00", "1/32", "1/64", "1000", "0.001", "99/100",
 )  # fmt: skip
@@ -206,11 +210,13 @@ def table_mutants(number, folder, seed=2):
         "boards": (rack_text(boards), lambda raw: read_boards(path)),
         "flaws": (flaws_text(boards), lambda raw: read_flaws(path, boards)),
         "parts": (
-            "part,quantity,length,width,thickness,needs,turn\nleg,4,700,60,60,clear,no\nshelf,2,24 in,8 in,3/4 in,any,yes\n",
+            "part,quantity,length,width,thickness,needs,turn\nleg,4,700,60,60,clear,no\n"
+            "shelf,2,24 in,8 in,3/4 in,any,yes\n",
             lambda raw: read_parts(path),
         ),
         "survey": (
-            "x,y,top,bottom\n" + "".join(f"{x},{y},27.{x % 7},0.{y % 5}\n" for x in range(0, 900, 100) for y in (0, 90, 180)),
+            "x,y,top,bottom\n"
+            + "".join(f"{x},{y},27.{x % 7},0.{y % 5}\n" for x in range(0, 900, 100) for y in (0, 90, 180)),
             lambda raw: read_survey_points(path),
         ),
         "hygrometer": (

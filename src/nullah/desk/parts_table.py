@@ -20,8 +20,9 @@ from nullah.core.rack.board import write_price
 from nullah.desk.document import Document
 from nullah.desk.row_model import Index, RowModel
 from nullah.desk.stations.base import Flow, action
-from nullah.files.tables import TableError, cut_list_text, read_own_boards
+from nullah.files.tables import TableError, cut_list_text, read_own_boards, read_table_text
 from nullah.paper.palette import Palette
+from nullah.writing import why, write_file
 
 _COLUMNS = ("×", "Part", "Length", "Width", "Thick", "Rough", "Wood", "Seen", "Out of")
 
@@ -189,19 +190,17 @@ class PartsTable(QWidget):
         name, _ = QFileDialog.getSaveFileName(self, "Write the cut list", "cut-list.csv", "Tables (*.csv)")
         if name:
             try:
-                Path(name).write_text(
-                    cut_list_text(cut_list(self._document.plan), self._document.project.marks), encoding="utf-8"
-                )
+                write_file(Path(name), cut_list_text(cut_list(self._document.plan), self._document.project.marks))
             except OSError as error:
-                self.told.setText(f"{name} cannot be written: {error.strerror or error}.")
+                self.told.setText(f"{name} cannot be written: {why(error)}.")
 
     def _read(self) -> None:
         name, _ = QFileDialog.getOpenFileName(self, "Boards from a list", "", "Tables (*.csv *.tsv *.txt)")
         if name:
             try:
-                self.add(Path(name).read_text(encoding="utf-8-sig"))
-            except (OSError, UnicodeDecodeError) as error:
-                self.told.setText(f"{name} cannot be read: {getattr(error, 'strerror', None) or 'it is not text'}.")
+                self.add(read_table_text(Path(name)))
+            except TableError as error:
+                self.told.setText(str(error))
 
 
 def _added(project: Project, rows: tuple[tuple[str, Length, Length, Length], ...]) -> Project:

@@ -16,6 +16,7 @@ from nullah.core.piece.shaping import Shaping
 from nullah.desk.document import Document
 from nullah.desk.fields import ValueField
 from nullah.desk.stations.base import Flow, action, chooser, labelled
+from nullah.files.tables import TableError, read_table_text
 
 _TRACED = "traced"
 
@@ -137,10 +138,10 @@ class ContourRow:
         name, _ = QFileDialog.getOpenFileName(self.template, "A template's points", "", "Tables (*.csv *.txt)")
         if name:
             try:
-                self.points.setText("; ".join(Path(name).read_text(encoding="utf-8-sig").splitlines()))
+                self.points.setText("; ".join(read_table_text(Path(name)).splitlines()))
                 self._tell("")
-            except (OSError, UnicodeDecodeError) as error:
-                self._tell(f"{name} cannot be read: {getattr(error, 'strerror', None) or 'it is not text'}.")
+            except TableError as error:
+                self._tell(str(error))
 
     def _tell(self, sentence: str) -> None:
         self.told.setText(sentence)
