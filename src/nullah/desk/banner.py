@@ -103,6 +103,7 @@ class Banner(QWidget):
             button.clicked.connect(lambda _=False, act=way.act: self._do(weight, act))
             self._row.addWidget(button)
             self._buttons.append(button)
+            button.show()
         self.show()
 
     def _do(self, weight: Weight, act: Callable[[], object]) -> None:

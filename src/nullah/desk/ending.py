@@ -43,6 +43,8 @@ class Ending(QObject):
         self._app = app
         # The session manager asks before it ends the session; it does not wait for an answer by hand.
         app.commitDataRequest.connect(lambda _: self._keep())
+        # Once more at the very last: what was done between the signal and the end of the window's own work.
+        app.aboutToQuit.connect(self._keep)
 
     def _came(self) -> None:
         number = 0
@@ -58,6 +60,7 @@ class Ending(QObject):
     def end(self) -> None:
         """Let signals do what they did before."""
         self._news.setEnabled(False)
+        self._app.aboutToQuit.disconnect(self._keep)
         signal.set_wakeup_fd(self._before_wakeup)
         for each, before in self._before.items():
             signal.signal(each, before)

@@ -23,6 +23,7 @@ from nullah.core.lengths import Marks, Unit
 from nullah.core.limits import NAME_TEXT
 from nullah.desk.document import Document
 from nullah.desk.stations.base import chooser, show_choice, words
+from nullah.desk.tips import plain_tip
 from nullah.paper.lettering import typeface
 
 _INCH_MARKS = (("1/16", "1/16″"), ("1/32", "1/32″"), ("1/64", "1/64″"))
@@ -129,14 +130,14 @@ class Header(QWidget):
         unsettled = document.plan.unsettled()
         text = " · ".join(unsettled) if unsettled else "everything settled"
         self.unsettled.setText(text)
-        self.unsettled.setToolTip(text)
+        self.unsettled.setToolTip(plain_tip(text))
         self.unsettled.setProperty("settled", "false" if unsettled else "true")
         self.unsettled.style().unpolish(self.unsettled)
         self.unsettled.style().polish(self.unsettled)
         for button, word, name in ((self.undo, "Undo", document.undo_name), (self.redo, "Redo", document.redo_name)):
             button.setEnabled(bool(name))
             button.setAccessibleName(f"{word}: {name}" if name else word)
-            button.setToolTip(f"{word}: {name}" if name else f"Nothing to {word.lower()}")
+            button.setToolTip(plain_tip(f"{word}: {name}") if name else f"Nothing to {word.lower()}")
         unit = document.project.marks.unit
         self._show_mark(document.project.marks)
         self.units.button(0 if unit is Unit.MM else 1).setChecked(True)

@@ -18,6 +18,7 @@ from nullah.files.versions import Version
 from nullah.paper.lettering import typeface
 
 _PICTURE = QSize(420, 300)
+_DELETE, _KEEP = "Delete it", "Do not delete it"
 
 
 class _Line(NamedTuple):
@@ -84,7 +85,8 @@ class History(QDialog):
         self.taken = QPushButton(verb)
         self.taken.setProperty("main", "true")
         self.taken.clicked.connect(lambda: self._taken())
-        self.deleted = QPushButton("Delete it")
+        self._to_delete: set[int] = set()
+        self.deleted = QPushButton(_DELETE)
         self.deleted.setVisible(delete is not None)
         self.deleted.clicked.connect(lambda: self._deleted())
         close = QPushButton("Close")
@@ -122,6 +124,7 @@ class History(QDialog):
     def _show(self, number: int) -> None:
         self.picture.clear()
         self.said.clear()
+        self.deleted.setText(_KEEP if number in self._to_delete else _DELETE)
         project = self._project(number) if number >= 0 else None
         self.taken.setEnabled(project is not None)
         if project is None:
@@ -133,19 +136,25 @@ class History(QDialog):
         number = self.list.currentRow()
         project = self._project(number) if number >= 0 else None
         if project is not None:
+            self._to_delete.discard(number)
             self.accept()
             self._take(number, project)
 
     def _deleted(self) -> None:
+        """Mark the line as to be deleted, or not: nothing is deleted before the dialog is closed."""
         number = self.list.currentRow()
-        if self._delete is None or number < 0:
+        if number < 0:
             return
-        self._delete(number)
-        del self._lines[number]
-        self._projects = {}
-        self.list.takeItem(number)
-        if not self._lines:
-            self.reject()
+        self._to_delete ^= {number}
+        marked = " · deleted when this is closed" if number in self._to_delete else ""
+        self.list.item(number).setText(f"{self._lines[number].title}{marked}")
+        self._show(number)
+
+    def done(self, result: int) -> None:
+        super().done(result)
+        for number in self._to_delete:
+            if self._delete is not None:
+                self._delete(number)
 
 
 def _drawn(project: Project) -> QPixmap:
@@ -183,7 +192,7 @@ def versions_dialog(
     from nullah.files.project_file import read_project
 
     lines = [
-        _Line(f"{each.saved:%a} {each.saved.day} {each.saved:%B %Y, %H:%M}", partial(read_project, each.path),
+        _Line(f"{each.saved:%a} {each.saved.day} {each.saved:%B %Y, %H:%M:%S}", partial(read_project, each.path),
               partial(_since, now))
         for each in versions
     ]  # fmt: skip
@@ -203,7 +212,6 @@ def _since(now: Project, then: Project) -> str:
 
 def kept_dialog(over: QWidget, found: list[Kept], take: Callable[[Kept], None]) -> History:
     """Return the dialog of kept work; `take` is called with what is to be opened."""
-    rest = list(found)
 
     def title(kept: Kept) -> str:
         try:
@@ -218,7 +226,7 @@ def kept_dialog(over: QWidget, found: list[Kept], take: Callable[[Kept], None]) 
         return where + (newer if kept.file_is_newer else "")
 
     def delete(number: int) -> None:
-        rest.pop(number).drop()
+        found[number].drop()
 
-    lines = [_Line(title(kept), kept.read, partial(said, kept)) for kept in rest]
-    return History(over, "Kept work", "Open it", lines, lambda number, _: take(rest[number]), delete)
+    lines = [_Line(title(kept), kept.read, partial(said, kept)) for kept in found]
+    return History(over, "Kept work", "Open it", lines, lambda number, _: take(found[number]), delete)

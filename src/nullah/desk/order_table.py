@@ -13,6 +13,7 @@ from nullah.core.bench.book import in_words
 from nullah.core.bench.tasks import Task
 from nullah.core.work.day_book import Standing
 from nullah.desk.row_model import Index, RowModel
+from nullah.desk.tips import plain_tip
 from nullah.paper.palette import Palette
 
 
@@ -48,7 +49,8 @@ class _Model(RowModel):
         if task is None or stand is None:
             return None
         if role in (Qt.ItemDataRole.DisplayRole, Qt.ItemDataRole.ToolTipRole):
-            return self._words(stand, task)[index.column()]
+            text = self._words(stand, task)[index.column()]
+            return text if role == Qt.ItemDataRole.DisplayRole else plain_tip(text)
         if role == Qt.ItemDataRole.ForegroundRole:
             if not stand.progress.open(task):
                 return QColor(self.palette_.quiet)

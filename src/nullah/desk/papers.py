@@ -192,8 +192,8 @@ class Papers:
         if file is None:
             return
         self._banner.say(
-            f"{file.name} was changed by another program or window since it was read here. "
-            "What stands there stays as an earlier version if you keep yours.",
+            f"{file.name} was changed by another program or window. If you keep yours, theirs stays as an earlier "
+            "version.",
             ("Keep mine", lambda: self.save_path(file, over=True)),
             ("Take theirs", lambda: self.open_path(file)),
             ("Save beside", lambda: self.save_path(beside(file))),

@@ -20,6 +20,7 @@ from nullah.core.rack.board import write_price
 from nullah.desk.document import Document
 from nullah.desk.row_model import Index, RowModel
 from nullah.desk.stations.base import Flow, action
+from nullah.desk.tips import plain_tip
 from nullah.files.tables import TableError, cut_list_text, read_own_boards, read_table_text
 from nullah.paper.palette import Palette
 from nullah.writing import why, write_file
@@ -48,7 +49,7 @@ class _Model(RowModel):
         if role == Qt.ItemDataRole.DisplayRole:
             return self._words(group)[index.column()]
         if role == Qt.ItemDataRole.ToolTipRole:
-            return "\n".join((*self._words(group)[1:7], f"seen: {group.rows[0].shows or 'nowhere'}"))
+            return plain_tip("\n".join((*self._words(group)[1:7], f"seen: {group.rows[0].shows or 'nowhere'}")))
         if role == Qt.ItemDataRole.UserRole:
             return self._value(group, index.column())
         if role == Qt.ItemDataRole.ForegroundRole and group.rows[0].waits and index.column() in (2, 3):

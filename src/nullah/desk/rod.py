@@ -7,6 +7,7 @@ from PySide6.QtGui import QColor, QFocusEvent, QKeyEvent, QPainter, QPaintEvent,
 from PySide6.QtWidgets import QAbstractButton, QSizePolicy, QVBoxLayout, QWidget
 
 from nullah.core.stations import STATIONS
+from nullah.desk.tips import plain_tip
 from nullah.paper.lettering import typeface
 from nullah.paper.palette import DAY, Palette, mixed
 
@@ -89,7 +90,7 @@ class Rod(QWidget):
             mark.state = state
             mark.setChecked(index == current)
             mark.setAccessibleName(f"{mark.text()}: {state}")
-            mark.setToolTip(f"{mark.text()}: {state} (Ctrl+{index + 1})")
+            mark.setToolTip(plain_tip(f"{mark.text()}: {state} (Ctrl+{index + 1})"))
             mark.update()
 
     def set_palette(self, palette: Palette) -> None:

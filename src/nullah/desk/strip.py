@@ -11,6 +11,7 @@ from nullah.core.drawing import grain_lines
 from nullah.core.piece.part import Part
 from nullah.core.plan import PartState, Plan
 from nullah.core.wood.species import SpeciesError, find_species
+from nullah.desk.tips import plain_tip
 from nullah.paper.lettering import typeface
 from nullah.paper.palette import DAY, Palette, mixed
 
@@ -115,7 +116,7 @@ class Strip(QScrollArea):
             chip.palette_ = self._palette
             chip.setChecked(part.id == in_hand)
             chip.setAccessibleName(f"{part.number} {part.name}: {chip.state.words}")
-            chip.setToolTip(f"{part.name}: {chip.state.words}")
+            chip.setToolTip(plain_tip(f"{part.name}: {chip.state.words}"))
             chip.setFixedSize(chip.sizeHint())
             chip.update()
 

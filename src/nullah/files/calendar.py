@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
+import hashlib
 from collections.abc import Sequence
 from datetime import datetime
 from pathlib import Path
 
 from nullah.core.bench.hours import Stint
+from nullah.core.limits import shown
 from nullah.writing import why, write_file
 
 
@@ -14,12 +16,17 @@ class CalendarError(Exception):
     """A calendar that cannot be written, in a sentence."""
 
 
-def calendar_text(piece: str, stints: Sequence[Stint], stamp: datetime) -> str:
+def calendar_text(piece: str, stints: Sequence[Stint], stamp: datetime, identity: str = "") -> str:
     """Write sessions as iCalendar; what follows without a break is one event, its tasks in the description.
 
     Times are those of the shop's own clock, without a zone (floating), as they are meant wherever the file is opened.
+    `identity` tells the piece from others of its name: what is brought in again takes the place of the same piece's
+    sessions, and of no other's.
     """
     from icalendar import Calendar, Event
+
+    piece = shown(piece)
+    known_by = hashlib.sha256(f"{identity}\n{piece}".encode()).hexdigest()[:16]
 
     calendar = Calendar()
     calendar.add("prodid", "-//Nullah//Day Book//EN")
@@ -28,13 +35,13 @@ def calendar_text(piece: str, stints: Sequence[Stint], stamp: datetime) -> str:
     for number, session in enumerate(_sessions(stints)):
         event = Event()
         begin, end = session[0].begin, session[-1].end
-        titles = list(dict.fromkeys(stint.task.title for stint in session))
+        titles = list(dict.fromkeys(shown(stint.task.title) for stint in session))
         event.add("summary", f"{piece}: {titles[0]}" + (f" and {len(titles) - 1} more" if len(titles) > 1 else ""))
         event.add("description", "\n".join(titles))
         event.add("dtstart", begin.replace(microsecond=0))
         event.add("dtend", end.replace(microsecond=0))
         event.add("dtstamp", stamp.replace(microsecond=0))
-        event.add("uid", f"{begin:%Y%m%dT%H%M}-{number}@nullah.invalid")
+        event.add("uid", f"{known_by}-{begin:%Y%m%dT%H%M}-{number}@nullah.invalid")
         calendar.add_component(event)
     return str(calendar.to_ical(), "utf-8")
 
@@ -49,7 +56,7 @@ def _sessions(stints: Sequence[Stint]) -> list[list[Stint]]:
     return found
 
 
-def write_calendar(path: Path, piece: str, stints: Sequence[Stint], stamp: datetime) -> int:
+def write_calendar(path: Path, piece: str, stints: Sequence[Stint], stamp: datetime, identity: str = "") -> int:
     """Write the calendar, and give how many sessions it has.
 
     Raises
@@ -57,7 +64,7 @@ def write_calendar(path: Path, piece: str, stints: Sequence[Stint], stamp: datet
     CalendarError
     """
     try:
-        write_file(path, calendar_text(piece, stints, stamp))
+        write_file(path, calendar_text(piece, stints, stamp, identity))
     except OSError as error:
         raise CalendarError(f"{path} cannot be written: {why(error)}.") from error
     return len(_sessions(stints))

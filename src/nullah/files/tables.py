@@ -70,7 +70,7 @@ def cells_of(text: str, delimiter: str = ",") -> Iterator[tuple[int, list[str]]]
                 raise TableError(f"The table has more than {TABLE_LINES:,} lines.")
             if any(len(cell) > CELL_TEXT for cell in cells):
                 raise TableError(f"Line {reader.line_num} has a cell of more than {CELL_TEXT:,} characters.")
-            cells = [unguarded(shown(cell.strip())) for cell in cells]
+            cells = [unguarded(shown(cell.strip())).strip() for cell in cells]
             if any(cells):
                 yield reader.line_num, cells
     except csv.Error as error:

@@ -17,6 +17,7 @@ from nullah.core.stations.breakdown import piece_in_hand
 from nullah.core.wood.movement import Cut
 from nullah.desk.document import Document
 from nullah.desk.stations.base import Flow, action, chooser, show_choice, words
+from nullah.desk.tips import plain_tip
 
 _FACES = [
     ("", "faces as usual"), (Needs.CLEAR.value, "both faces clear"), (Needs.ONE_FACE.value, "one face clear"),
@@ -78,7 +79,7 @@ class WoodAskedRows:
             self.name.setText("No part in hand")
             return
         self.name.setText(short(piece.name.capitalize(), 18))
-        self.name.setToolTip(piece.name.capitalize())
+        self.name.setToolTip(plain_tip(piece.name.capitalize()))
         ask = dict(project.asks).get(self._part, Ask())
         show_choice(self.faces, ask.needs.value if ask.needs else "")
         show_choice(self.grain, ask.figure.value if ask.figure else "")

@@ -120,7 +120,9 @@ class WorkingRow:
             self._say("There is nothing to put into a calendar.")
             return
         try:
-            count = write_calendar(path, self._document.project.piece.name, calendar.stints, self._clock())
+            piece = self._document.project.piece
+            identity = f"{piece.form} {self._document.file or ''}"
+            count = write_calendar(path, piece.name, calendar.stints, self._clock(), identity)
         except CalendarError as error:
             self._say(str(error))
             return
