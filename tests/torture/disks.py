@@ -13,6 +13,7 @@ from nullah.core.plan import cut_list, work_out
 from nullah.core.sheets.sheets import all_sheets
 from nullah.demo.seed_box import seed_box
 from nullah.demo.seed_cabinet import seed_cabinet
+from nullah.desk.start import application
 from nullah.files.calendar import CalendarError, write_calendar
 from nullah.files.errors import ProjectFileError
 from nullah.files.practice import write_practice
@@ -29,6 +30,7 @@ REFUSALS = (OSError, PaperError, SolidsError, ProjectFileError, CalendarError)
 
 def writers():
     """Return what writes each kind of file, by its name: called with a path, it raises or returns a sentence."""
+    application()
     box, cabinet = work_out(seed_box()), work_out(seed_cabinet())
     sheets = list(all_sheets(box))
 
