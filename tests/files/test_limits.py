@@ -57,7 +57,7 @@ OWN = {
         (("piece", "name"), "x" * limits.NAME_TEXT, "x" * (limits.NAME_TEXT + 1)),
         (("boards", 0, "colour"), "x" * limits.NAME_TEXT, "x" * (limits.NAME_TEXT + 1)),
         (("boards", 0, "length"), "50 m", "50001 mm"),
-        (("boards", 0, "length"), "0.000000000001 m", "0.0000000000001 m"),
+        (("allowances", "edge"), "0.000000000001 m", "0.0000000000001 m"),
         (("piece", "given", "tails.count"), limits.COUNT, limits.COUNT + 1),
         (("marks", "mm_mark"), "1/1000", "1/1001"),
         (("marks", "mm_mark"), "10", "10.1"),
@@ -89,7 +89,7 @@ def test_just_inside_is_read_and_just_outside_is_refused(path, inside, outside):
 @pytest.mark.parametrize(
     ("text", "said"),
     [
-        (changed(("boards", 0, "length"), "1/2 of " * 3000 + "1"), "too long for a length"),
+        (changed(("boards", 0, "length"), "1/2 of " * 1000 + "1"), "too long for a length"),
         (changed(("boards", 0, "length"), "9" * 5000), "too long for a length"),
         (changed(("boards", 0, "length"), "²"), "is not a length"),
         (changed(("marks", "mm_mark"), "1e9999999"), "is not a number from"),
@@ -100,7 +100,7 @@ def test_just_inside_is_read_and_just_outside_is_refused(path, inside, outside):
         (json.dumps({**BOX, "layout": [0] * 60_000}), "60,000 items"),
         (json.dumps({**BOX, "flawed_share": float("nan")}), "a number past all sense"),
         (json.dumps({**BOX, "x" * 5000: 1}), "which this version does not know"),
-        (json.dumps({**BOX, "version": 10**11}), "newer Nullah"),
+        (json.dumps({**BOX, "version": 10**8}), "newer Nullah"),
     ],
     ids=range(12),
 )
@@ -158,7 +158,7 @@ HEAD = "board,length,width,thickness\n"
     ("table", "said"),
     [
         (HEAD + f"{'x' * (limits.CELL_TEXT + 1)},1,1,1\n", "a cell of more than"),
-        (HEAD + f"{'x' * 140_000},1,1,1\n", "a cell of more than"),
+        (HEAD + f"{'x' * 140_000},1,1,1\n", "cannot be read as a table"),
         (HEAD + f"{'x' * (limits.NAME_TEXT + 1)},900,90,9\n", "characters; 200 at most"),
         (HEAD + "A,9,9,9\n" * (limits.TABLE_LINES + 1), "more than 20,000 lines"),
         (HEAD + '"A,9,9,9\n', "cannot be read as a table"),
@@ -211,7 +211,8 @@ def test_counts(text, count):
 
 
 @pytest.mark.parametrize(("text", "number"), [
-    ("8.5", 8.5), ("8,5", 8.5), ("-1e3", -1000), ("1e999", None), ("nan", None), ("inf", None), ("", None), ("9" * 101, None),
+    ("8.5", 8.5), ("8,5", 8.5), ("-1e3", -1000), ("1e999", None), ("nan", None), ("inf", None), ("", None),
+    ("9" * 101, None),
 ])  # fmt: skip
 def test_numbers(text, number):
     assert read_number(text) == number
