@@ -1,14 +1,21 @@
 """The command line and its contracts, run as a script would run it."""
 
 import json
+import os
+import stat
 import subprocess
 import sys
+from fractions import Fraction
+from importlib import metadata
 
 import pytest
 
 from nullah.cli import main
+from nullah.core.ledger import work_out_ledger
+from nullah.core.lengths import Unit
+from nullah.core.piece.forms import FORMS
 from nullah.demo.seed_box import seed_box
-from nullah.files.project_file import write_project
+from nullah.files.project_file import read_project, write_project
 
 
 def answer(capsys, *words):
@@ -169,3 +176,186 @@ def test_without_a_screen_the_desk_says_so(capsys, monkeypatch):
     for name in ("DISPLAY", "WAYLAND_DISPLAY", "QT_QPA_PLATFORM"):
         monkeypatch.delenv(name, raising=False)
     assert "no screen" in refused(capsys, "demo")
+
+
+# --- forms and new --------------------------------------------------------------------------------
+
+
+@pytest.fixture(scope="module")
+def forms():
+    done = subprocess.run([sys.executable, "-m", "nullah", "forms", "--json", "-"], capture_output=True, check=True)
+    return {form["id"]: form for form in json.loads(done.stdout)["forms"]}
+
+
+def test_forms_lists_every_form_with_its_choices_and_quantities(forms):
+    assert set(forms) == set(FORMS)
+    for name, form in forms.items():
+        usual = {choice["key"]: choice["options"][0]["value"] for choice in form["choices"]}
+        ledger = work_out_ledger(FORMS[name].define(usual), {}, {})
+        assert [q["name"] for q in form["quantities"]] == list(ledger.quantities)
+        for quantity in form["quantities"]:
+            assert quantity["default_mm"] == pytest.approx(float(ledger[quantity["name"]]))
+            assert quantity["kind"] in ("length", "count", "slope") and quantity["title"]
+        assert sum(q["size"] for q in form["quantities"]) == (0 if name == "own" else 3)
+        keys = {choice["key"] for choice in form["choices"]}
+        assert all(set(choice["only_if"]) <= keys for choice in form["choices"])
+    fits = {q["name"]: q["fits"] for q in forms["drawer"]["quantities"] if q["fits"]}
+    assert fits, "what must be measured first is told"
+
+
+def new(tmp_path, *words):
+    path = tmp_path / "new.nullah"
+    assert main(["new", *words, "--out", str(path)]) == 0
+    return read_project(path)
+
+
+@pytest.mark.parametrize("form", FORMS)
+def test_new_makes_every_form(tmp_path, capsys, form):
+    project = new(tmp_path, form)
+    assert project.piece.form == form and project.piece.name == FORMS[form].title
+    assert capsys.readouterr().err == ""
+
+
+def test_new_takes_every_option_of_every_choice(tmp_path, capsys, forms):
+    for name, form in forms.items():
+        for choice in form["choices"]:
+            # Its condition made true, and the condition of that.
+            chosen, after = {}, choice
+            while after["only_if"]:
+                ((key, values),) = after["only_if"].items()
+                chosen[key] = values[0]
+                after = next(each for each in form["choices"] if each["key"] == key)
+            for option in choice["options"]:
+                words = [f"--choose={key}={value}" for key, value in {**chosen, choice["key"]: option["value"]}.items()]
+                project = new(tmp_path, name, *words)
+                assert dict(project.piece.choices)[choice["key"]] == option["value"]
+                assert capsys.readouterr().err == ""
+
+
+def test_new_takes_sizes_units_mark_name_and_boards(tmp_path):
+    (tmp_path / "b.csv").write_text("board,length,width,thickness\nFord 1,2400,200,27\nFord 2,8 ft,9 in,1 in\n")
+    project = new(
+        tmp_path, "box", "--give", "box.outside_length=14 1/2 in", "--give", "tails.count=3",
+        "--give", "tails.slope=1:8",
+        "--give", "sides.thickness=12", "--units", "inches", "--mark", "1/64 in", "--name", "Twine box",
+        "--boards", str(tmp_path / "b.csv"),
+    )  # fmt: skip
+    given = dict(project.piece.given)
+    assert given["box.outside_length"].text == "14 1/2 in" and given["sides.thickness"].text == "12 mm"
+    assert given["tails.count"] == 3 and given["tails.slope"].run == 8
+    assert project.marks.unit is Unit.INCH and project.marks.inch_mark == Fraction(1, 64)
+    assert project.piece.name == "Twine box" and [b.name for b in project.boards] == ["Ford 1", "Ford 2"]
+    assert new(tmp_path, "box", "--mark", "0.1mm").marks.mm_mark == Fraction(1, 10)
+
+
+def test_new_leaves_out_choices_that_do_not_apply_and_names_them(tmp_path, capsys):
+    project = new(tmp_path, "box", "--choose", "corners=rabbeted", "--choose", "tails_on=ends")
+    assert dict(project.piece.choices) == {"corners": "rabbeted"}
+    assert capsys.readouterr().err == "nullah: The choice tails_on does not apply here and is left out.\n"
+
+
+@pytest.mark.parametrize(
+    ("words", "said"),
+    [
+        (["bocks"], "“bocks” is not a form; did you mean box?"),
+        (["box", "--choose", "corner=dovetailed"], "did you mean corners?"),
+        (["box", "--choose", "corners=dovetail"], "did you mean dovetailed?"),
+        (["box", "--choose", "corners"], "is not a name and a value"),
+        (["box", "--give", "box.outside_lenght=300"], "did you mean box.outside_length?"),
+        (["box", "--give", "box.outside_length=0"], "more than nothing"),
+        (["box", "--give", "box.outside_length=-1mm"], "more than nothing"),
+        (["box", "--give", "box.outside_length=wide"], "is not a length"),
+        (["box", "--give", "box.outside_length=9 mm"], "cannot be made"),
+        (["box", "--give", "tails.count=0"], "Use 1 to 200"),
+        (["box", "--give", "tails.count=201"], "Use 1 to 200"),
+        (["box", "--give", "tails.slope=1:1"], "cannot be sawn"),
+        (["box", "--mark", "11 mm"], "no mark on a rule"),
+        (["box", "--mark", "0.009 mm"], "no mark on a rule"),
+        (["box", "--units", "feet"], "invalid choice"),
+        (["box", "--boards", "/no/such.csv"], "there is no such file"),
+        (["box", "--name", " "], "a name has 1 to 200"),
+        (["box", "--name", "x" * 201], "a name has 1 to 200"),
+    ],
+)
+def test_new_refuses_what_cannot_be(tmp_path, capsys, words, said):
+    assert said in refused(capsys, "new", *words, "--out", str(tmp_path / "x.nullah"))
+    assert not list(tmp_path.iterdir())
+
+
+def test_new_refuses_where_nothing_may_be_written(tmp_path, capsys):
+    (tmp_path / "x.nullah").write_text("mine")
+    (tmp_path / "x.nullah").chmod(0o444)
+    assert "write-protected" in refused(capsys, "new", "box", "--out", str(tmp_path / "x.nullah"))
+    assert (tmp_path / "x.nullah").read_text() == "mine"
+
+
+# --- the terminal itself --------------------------------------------------------------------------
+
+
+def run(*words, **named):
+    return subprocess.run(
+        [sys.executable, "-m", "nullah", *words], capture_output=True, text=True, check=False, **named
+    )
+
+
+def test_the_version_is_told():
+    assert run("--version").stdout == f"nullah {metadata.version('nullah')}\n"
+
+
+@pytest.mark.parametrize(
+    ("words", "said"),
+    [
+        (["dovetial", "--width", "3"], "Did you mean “nullah dovetail”?"),
+        (["brakdown"], "Did you mean “nullah breakdown”?"),
+        (["frobnicate"], "“nullah --help” lists the commands."),
+        (["a.nullah", "b.nullah"], "One project at a time: 2 were named."),
+    ],
+)
+def test_a_wrong_command_suggests_the_nearest(capsys, words, said):
+    assert said in refused(capsys, *words)
+
+
+def test_an_answer_that_cannot_be_written_is_a_sentence():
+    with open("/dev/full", "w") as full:
+        done = subprocess.run(
+            [sys.executable, "-m", "nullah", "emc", "--temperature", "21", "--humidity", "50", "--json", "-"],
+            stdout=full, stderr=subprocess.PIPE, text=True, check=False,
+        )  # fmt: skip
+    assert done.returncode == 2 and done.stderr.count("\n") == 1 and "cannot be written" in done.stderr
+    done = run("emc", "--temperature", "21", "--humidity", "50", "--json", "/dev/full")
+    assert done.returncode == 2 and "the disk is full" in done.stderr
+
+
+def test_an_answer_into_a_pipe_that_is_closed_is_no_error():
+    words = f"{sys.executable} -m nullah forms --json - | head -c 1"
+    done = subprocess.run(["bash", "-c", f"set -o pipefail; {words}"], capture_output=True, text=True, check=False)
+    assert done.stdout == "{" and done.stderr == "" and done.returncode == 0
+
+
+def test_an_answer_into_a_device_leaves_it_a_device():
+    assert run("emc", "--temperature", "21", "--humidity", "50", "--json", "/dev/null").returncode == 0
+    assert stat.S_ISCHR(os.stat("/dev/null").st_mode)
+
+
+@pytest.mark.parametrize(
+    "changes", [{"tails": "9", "width": "20mm"}, {"half_pin": "80mm"}, {"slope": "1:2", "tails": "8"}]
+)
+def test_a_dovetail_without_room_for_a_tail_has_warnings_and_no_layout(capsys, changes):
+    found = answer(capsys, *dovetail(**changes))
+    assert found["warnings"]
+    for name in ("step_mm", "tail_mm", "tail_base_mm", "pin_mm", "pin_base_mm", "marks_mm"):
+        assert found[name] is None
+
+
+def test_a_dovetail_with_just_room_for_a_tail_has_a_layout(capsys):
+    # Tails of 10 narrow by 30/7 = 4.29: 5.71 are left; at 1:3 exactly nothing is.
+    found = answer(capsys, *dovetail(tails="4", width="71mm", half_pin="8mm", pin="5mm", slope="1:7"))
+    assert found["tail_mm"] == 10 and found["tail_base_mm"] > 5 and len(found["marks_mm"]) == 8
+    assert answer(capsys, *dovetail(tails="4", width="71mm", slope="1:3"))["marks_mm"] is None
+    assert answer(capsys, *dovetail(tails="4", width="71mm", slope="1:3.1"))["tail_base_mm"] > 0
+
+
+@pytest.mark.parametrize("tails", ["²", "٣", "9" * 5000, "1e3", "-4", "4.0"])
+def test_counts_on_the_command_line(capsys, tails):
+    said = refused(capsys, *dovetail(tails=tails), "--json", "-")
+    assert len(said) < 320 and "is not a number of tails" in said

@@ -270,3 +270,73 @@ def test_nothing_writes_files_but_the_writer():
     ]  # fmt: skip
     # A device or a pipe is written into, not replaced.
     assert found == ['cli/options.py: "w"']
+
+
+@pytest.fixture(scope="module")
+def writers():
+    from tests.torture.disks import writers
+
+    return writers()
+
+
+def test_everything_that_is_written_follows_the_umask_and_keeps_the_mode(tmp_path, writers):
+    before = os.umask(0o027)
+    try:
+        for name, write in writers.items():
+            place = tmp_path / name.replace(" ", "-")
+            place.mkdir()
+            write(place / "a.x")
+            for path in (each for each in place.rglob("*") if each.is_file() and each.name != "held"):
+                assert stat.S_IMODE(path.stat().st_mode) == 0o640, (name, path)
+                path.chmod(0o600)
+            write(place / "a.x")
+            modes = {stat.S_IMODE(each.stat().st_mode) for each in place.iterdir() if each.is_file()}
+            assert modes <= {0o600}, name
+    finally:
+        os.umask(before)
+
+
+@pytest.mark.parametrize("call", ["write", "fsync", "replace", "link"])
+def test_nothing_that_is_written_is_ever_half_there(tmp_path, monkeypatch, writers, call):
+    """Each kind of file, where the disk refuses: said, the old file as it was, and nothing left behind."""
+    from tests.torture.disks import REFUSALS
+
+    for name, write in writers.items():
+        if name == "kept work":
+            continue
+        place = tmp_path / name.replace(" ", "-")
+        place.mkdir()
+        write(place / "a.x")
+        before = {path.name: path.read_bytes() for path in place.iterdir()}
+        with monkeypatch.context() as patch:
+            fail_at(patch, f"os.{call}", 1)
+            with pytest.raises(REFUSALS):
+                write(place / "a.x")
+        assert {path.name: path.read_bytes() for path in place.iterdir()} == before, name
+
+
+def test_the_folder_is_flushed_after_the_file_took_its_place(tmp_path, monkeypatch):
+    done = []
+    real_fsync, real_replace = os.fsync, os.replace
+    kinds = {True: "folder", False: "file"}
+
+    def fsync(handle):
+        done.append(kinds[stat.S_ISDIR(os.fstat(handle).st_mode)])
+        real_fsync(handle)
+
+    def replaced(*arguments):
+        done.append("replace")
+        real_replace(*arguments)
+
+    monkeypatch.setattr("os.fsync", fsync)
+    monkeypatch.setattr("os.replace", replaced)
+    write_file(tmp_path / "a", "x")
+    assert done == ["file", "replace", "folder"]
+
+
+def test_a_sample_of_kills_inside_saves(tmp_path):
+    """Some; `script/torture` makes a thousand."""
+    from tests.torture.kills import kills_in_saves
+
+    report = kills_in_saves(12, tmp_path, seed=os.getpid())
+    assert report.tried == 12 and not report.failures

@@ -193,14 +193,17 @@ def test_kept_work_is_deleted_only_when_the_list_is_closed(user, tmp_path):
     assert left.read().piece.name != first
 
 
-def test_damaged_kept_work_is_named_and_can_be_deleted(user, tmp_path):
+@pytest.mark.parametrize(
+    "damage", ["{", '{"format": "nullah project", "version": ' + "9" * 5000 + "}", "\x00", "[" * 9999]
+)
+def test_damaged_kept_work_is_named_and_can_be_deleted(user, tmp_path, damage):
     aside = Autosave(tmp_path / "unsaved").set_aside(seed_box(), None)
-    (aside.folder / "work.nullah").write_text("{")
+    (aside.folder / "work.nullah").write_text(damage)
     user.window.papers.offer_kept()
     assert "cannot be read any more" in user.window.banner.words.text()
     user.press("Look at it …")
     shown = dialog(user)
-    assert (not shown.taken.isEnabled() and "damaged" in shown.said.text()) or "cut short" in shown.said.text()
+    assert not shown.taken.isEnabled() and shown.said.text().startswith("work.nullah ")
     user.bot.mouseClick(shown.deleted, Qt.MouseButton.LeftButton)
     shown.reject()
     assert not Autosave(tmp_path / "unsaved").kept()
@@ -221,6 +224,20 @@ def test_the_true_path_is_remembered_from_wherever_it_was_opened(user, tmp_path,
     again.papers.save()
     assert not list((tmp_path / "elsewhere").iterdir())
     assert dict(read_project(tmp_path / "there" / "a.nullah").piece.given)["contents.length"].text == "300 mm"
+
+
+@pytest.mark.parametrize("name", [b"caf\xe9.nullah", "ü €.nullah".encode(), b"a%20b.nullah", b"a#b?c.nullah"])
+def test_a_file_of_any_name_is_found_again(user, tmp_path, open_window, name):
+    path = tmp_path / os.fsdecode(name)
+    user.window.papers.save_path(path)
+    user.type_figure("contents.length", "300")
+    user.window.close()
+    again = open_window(Project())
+    again.papers.offer_kept()
+    again.banner.button("Open it").click()
+    assert again.document.file == path
+    again.papers.save()
+    assert dict(read_project(path).piece.given)["contents.length"].text == "300 mm"
 
 
 def test_kept_work_that_is_older_than_its_file_says_so_and_never_overwrites_it(user, tmp_path, open_window):

@@ -7,6 +7,7 @@ from pathlib import Path
 
 from nullah.cli import options as read
 from nullah.cli.options import RefusedError
+from nullah.core.limits import shown
 
 
 def add(parser: argparse.ArgumentParser) -> None:
@@ -26,7 +27,7 @@ def run(options: argparse.Namespace) -> int:
     application()
     try:
         for written in write_bundle(project, options.out):
-            print(written.path)
+            print(shown(str(written.path)))
     except PaperError as error:
         raise RefusedError(str(error)) from error
     return 0

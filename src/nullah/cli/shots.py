@@ -7,6 +7,7 @@ from pathlib import Path
 
 from nullah.cli import options as read
 from nullah.cli.options import RefusedError
+from nullah.core.limits import shown
 from nullah.writing import why
 
 
@@ -23,7 +24,7 @@ def run(options: argparse.Namespace) -> int:
 
     try:
         for path in write_shots(options.dir):
-            print(path)
+            print(shown(str(path)))
     except PaperError as error:
         raise RefusedError(str(error)) from error
     except OSError as error:

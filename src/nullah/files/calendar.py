@@ -26,7 +26,7 @@ def calendar_text(piece: str, stints: Sequence[Stint], stamp: datetime, identity
     from icalendar import Calendar, Event
 
     piece = shown(piece)
-    known_by = hashlib.sha256(f"{identity}\n{piece}".encode()).hexdigest()[:16]
+    known_by = hashlib.sha256(f"{shown(identity)}\n{piece}".encode()).hexdigest()[:16]
 
     calendar = Calendar()
     calendar.add("prodid", "-//Nullah//Day Book//EN")

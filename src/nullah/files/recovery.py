@@ -86,7 +86,8 @@ class Autosave:
         try:
             folder = self._own_folder()
             where = {
-                "file": str(file.absolute()) if file else None,
+                # A name on the disk is bytes, and need not be text.
+                "file": file.absolute().as_uri() if file else None,
                 "base": [str(each) for each in base] if base else None,
             }
             write_file(folder / _WHERE, json.dumps(where))
@@ -169,11 +170,18 @@ def _kept(folder: Path, when: datetime) -> Kept:
     try:
         where = read_json_file(folder / _WHERE, 100_000)
         named, base = where["file"], where.get("base")
-        file = Path(named) if isinstance(named, str) and "\0" not in named else None
+        file = _path_of(named) if isinstance(named, str) else None
         known = Fingerprint(int(base[0]), int(base[1]), str(base[2])) if base else None
     except (ReadingError, KeyError, TypeError, ValueError, IndexError, AttributeError):
         return Kept(folder, None, when)
     return Kept(folder, file, when, known)
+
+
+def _path_of(named: str) -> Path:
+    """Return the path of a file by its URI, or by its bare name as older desks wrote it."""
+    from urllib.parse import unquote_to_bytes
+
+    return Path(os.fsdecode(unquote_to_bytes(named.removeprefix("file://"))) if named.startswith("file://") else named)
 
 
 def _held(folder: Path) -> bool:
