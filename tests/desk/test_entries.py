@@ -45,7 +45,7 @@ KEPT = {
     entries=st.lists(st.tuples(st.sampled_from((*LEDGER, *KEPT)), st.sampled_from(TEXTS)), min_size=1, max_size=12),
     unit=st.sampled_from(Unit),
 )
-def test_each_figure_shows_exactly_the_last_entry(tmp_path, entries, unit):
+def test_each_figure_shows_exactly_the_last_entry(tmp_path, qapp, entries, unit):
     document = Document(replace(seed_box(), marks=Marks(unit)), Autosave(tmp_path))
     last, history = {}, []
     for figure, text in entries:
