@@ -251,3 +251,7 @@ if __name__ == "__main__":
     proof()
     turning()
     work()
+    # A room of its own; it takes `timed` and `told` from here.
+    from files import files
+
+    files()

@@ -78,6 +78,19 @@ def test_text_of_any_length_reads_back_exactly(value, unit):
     assert read_length(length.as_text()).mm == value
 
 
+parts = st.builds("{} {}{}".format, st.sampled_from(["", "-", "+"]), st.sampled_from(["3", "1/2", "1 7/8", "0.5", "½"]),
+                  st.sampled_from(["", " mm", '"', " in", " ft", "'", "cm"]))  # fmt: skip
+
+
+@given(st.lists(parts, min_size=1, max_size=4).map(" ".join), st.sampled_from(Unit), st.sampled_from(Unit))
+def test_what_was_typed_reads_back_as_the_very_same_entry(text, unit, other):
+    try:
+        entry = read_length(text, unit)
+    except LengthError:
+        return
+    assert read_length(entry.text, other) == entry
+
+
 @given(exact, exact, exact)
 def test_arithmetic_is_exact(a, b, c):
     one, two, three = Length(a), Length(b), Length(c)

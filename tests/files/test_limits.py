@@ -4,6 +4,7 @@ import copy
 import json
 import os
 import time
+from dataclasses import replace
 
 import pytest
 
@@ -17,7 +18,7 @@ from nullah.demo.seed_box import seed_box
 from nullah.files.errors import ProjectFileError
 from nullah.files.hygrometer_log import read_hygrometer_log
 from nullah.files.project_file import parse_project, project_text, read_project
-from nullah.files.rack_tables import rack_text, read_boards, read_typed_boards
+from nullah.files.rack_tables import rack_text, read_boards, read_flaws, read_typed_boards
 from nullah.files.tables import TableError, plain, read_own_boards, read_parts, read_survey_points, unguarded
 
 BOX = json.loads(project_text(seed_box()))
@@ -94,10 +95,10 @@ def test_just_inside_is_read_and_just_outside_is_refused(path, inside, outside):
         (changed(("boards", 0, "length"), "²"), "is not a length"),
         (changed(("marks", "mm_mark"), "1e9999999"), "is not a number from"),
         (changed(("room",), {"temperature_c": 1e9}), "temperature_c"),
-        ('{"format": "nullah project", "version": ' + "9" * 5000 + "}", "a number of 5,000 digits"),
+        ('{"format": "nullah project", "version": ' + "9" * 5000 + "}", "a number past all sense"),
         ('{"format": "nullah project", "version": 5, "piece": ' + "[" * 5000, "nested more than"),
         ('{"format": "nullah project", "version": 5, "piece": ' + "[" * 60 + "]" * 60 + "}", "nested more than"),
-        (json.dumps({**BOX, "layout": [0] * 60_000}), "60,000 items"),
+        (json.dumps({**BOX, "layout": [0] * 200_001}), "more than 200,000 values"),
         (json.dumps({**BOX, "flawed_share": float("nan")}), "a number past all sense"),
         (json.dumps({**BOX, "x" * 5000: 1}), "which this version does not know"),
         (json.dumps({**BOX, "version": 10**8}), "newer Nullah"),
@@ -160,19 +161,37 @@ HEAD = "board,length,width,thickness\n"
         (HEAD + f"{'x' * (limits.CELL_TEXT + 1)},1,1,1\n", "a cell of more than"),
         (HEAD + f"{'x' * 140_000},1,1,1\n", "cannot be read as a table"),
         (HEAD + f"{'x' * (limits.NAME_TEXT + 1)},900,90,9\n", "characters; 200 at most"),
-        (HEAD + "A,9,9,9\n" * (limits.TABLE_LINES + 1), "more than 20,000 lines"),
+        (HEAD + "A,9,9,9\n" * (limits.TABLE_LINES + 1), "more than 40,001 lines"),
+        (HEAD + "".join(f"A{n},9,9,9\n" for n in range(limits.BOARDS + 1)), "501 boards; 500 at most"),
         (HEAD + '"A,9,9,9\n', "cannot be read as a table"),
         (HEAD + "A,1e99999999,9,9\n", "line 2"),
         (HEAD.strip() + ",moisture\nA,900,90,9,2026-11-01 1e99999999\n", "cannot be read; write 2026-11-02"),
         (HEAD.strip() + ",moisture\nA,900,90,9,9999-12-31 9\n", "is not a day"),
     ],
-    ids=range(8),
+    ids=range(9),
 )
 def test_tables_past_the_limits_are_refused(tmp_path, table, said):
     (tmp_path / "a.csv").write_text(table)
     with pytest.raises(TableError) as refused:
         read_boards(tmp_path / "a.csv")
     assert said in str(refused.value) and len(str(refused.value)) <= limits.SENTENCE
+
+
+def test_flaws_of_a_table_are_counted(tmp_path):
+    boards = read_typed_boards("2400 x 200 x 27 *2", Unit.MM, "black cherry")
+    boards = tuple(replace(board, id=name) for board, name in zip(boards, "AB", strict=True))
+    line = "A,1,2,1,2,knot\n"
+    for count, said in (
+        (limits.FLAWS, ""),
+        (limits.FLAWS + 1, "more than 200 flaws"),
+        (10_001, "10,001 flaws; 10,000"),
+    ):
+        (tmp_path / "f.csv").write_text("board,from,to,low,high,kind\n" + line * count)
+        if not said:
+            assert len(read_flaws(tmp_path / "f.csv", boards)[0].flaws) == count
+            continue
+        with pytest.raises(TableError, match=said):
+            read_flaws(tmp_path / "f.csv", boards)
 
 
 @pytest.mark.parametrize(

@@ -1,6 +1,6 @@
 """What the program takes in at most, stated once: `docs/file-format.md` lists these, every reader keeps to them.
 
-The figures are far beyond any piece of furniture and well within what every station still works out at once.
+The figures are far beyond any piece of furniture, and so small that anything at all is read or refused within a second.
 """
 
 from __future__ import annotations
@@ -21,20 +21,22 @@ NAME_TEXT = 200
 NOTE_TEXT = 10_000
 #: Most characters of one cell of a table.
 CELL_TEXT = 10_000
-#: Most lines of a table.
-TABLE_LINES = 20_000
+#: Most lines of a table: a survey of so many places, and its heading.
+TABLE_LINES = 40_001
 #: Most bytes of a table.
-TABLE_BYTES = 20_000_000
-#: Most bytes of a project file.
-PROJECT_BYTES = 50_000_000
+TABLE_BYTES = 5_000_000
+#: Most bytes of a project file, and most values (texts, numbers, names of fields) in it.
+PROJECT_BYTES, PROJECT_VALUES = 5_000_000, 200_000
 #: Most bytes of what the program keeps for itself: records, practice, where kept work belongs.
 STATE_BYTES = 5_000_000
 #: Deepest nesting of a project file's lists and objects.
 NESTING = 40
 #: Most boards on a rack, boards of one's own in a piece, entries of a day book.
-BOARDS, OWN_BOARDS, BOOK_ENTRIES = 1000, 300, 20_000
+BOARDS, OWN_BOARDS, BOOK_ENTRIES = 500, 300, 5000
 #: Most flaws, and most readings of any kind, of one board.
-FLAWS, READINGS = 500, 2000
+FLAWS, READINGS = 200, 500
+#: Most flaws of all boards together in one table.
+FLAWS_IN_ALL = 10_000
 #: Most places of a survey.
 SURVEY_PLACES = 40_000
 #: Most of anything else that a list of a project holds.

@@ -12,7 +12,7 @@ from pathlib import Path
 from typing import TypeVar
 
 from nullah.core.lengths import Length, LengthError, Unit, read_length
-from nullah.core.limits import CELL_TEXT, quoted, read_number, shown
+from nullah.core.limits import BOARDS, CELL_TEXT, FLAWS, FLAWS_IN_ALL, quoted, read_number, shown
 from nullah.core.rack.board import (
     Board,
     BoardError,
@@ -37,8 +37,6 @@ BOARD_COLUMNS = (
 )  # fmt: skip
 FLAW_COLUMNS = ("board", "from", "to", "low", "high", "kind", "faces", "depth")
 _Kind = TypeVar("_Kind", Cut, Figure, Faces)
-#: More boards than this in one list are a slip of the key.
-MOST_BOARDS = 500
 
 
 def read_boards(path: Path, species: str = "") -> tuple[Board, ...]:
@@ -69,7 +67,10 @@ def read_boards(path: Path, species: str = "") -> tuple[Board, ...]:
         check_board(board)
         return board
 
-    boards = each(path, read_rows(path, ("board", "length", "width", "thickness")), make)
+    rows = read_rows(path, ("board", "length", "width", "thickness"))
+    if len(rows) > BOARDS:
+        raise TableError(f"{path.name} has {len(rows):,} boards; {BOARDS} at most.")
+    boards = each(path, rows, make)
     seen: set[str] = set()
     for board in boards:
         if board.id in seen:
@@ -120,6 +121,8 @@ def read_flaws(path: Path, boards: Sequence[Board]) -> tuple[Board, ...]:
         board = by_id.get(row["board"])
         if board is None:
             raise BoardError(f"there is no board {quoted(row['board'])}.")
+        if len(board.flaws) >= FLAWS:
+            raise BoardError(f"{board.name} has more than {FLAWS} flaws.")
         kinds = [kind.value for kind in FlawKind]
         kind = row["kind"].lower().replace("-", "")
         if kind not in kinds:
@@ -130,7 +133,10 @@ def read_flaws(path: Path, boards: Sequence[Board]) -> tuple[Board, ...]:
         flaw = fitted_flaw(board, Flaw(FlawKind(kind), start, end, low, high, faces, depth))
         by_id[board.id] = replace(board, flaws=(*board.flaws, flaw))
 
-    each(path, read_rows(path, ("board", "from", "to", "low", "high", "kind")), make)
+    rows = read_rows(path, ("board", "from", "to", "low", "high", "kind"))
+    if len(rows) > FLAWS_IN_ALL:
+        raise TableError(f"{path.name} has {len(rows):,} flaws; {FLAWS_IN_ALL:,} at most.")
+    each(path, rows, make)
     return tuple(by_id[board.id] for board in boards)
 
 
@@ -214,8 +220,8 @@ def read_typed_boards(text: str, unit: Unit, species: str) -> tuple[Board, ...]:
             found += _typed_line("\t".join(map(shown, line.split("\t"))), unit, species, len(found))
         except (LengthError, BoardError, ValueError) as error:
             raise TableError(f"Line {number}, {quoted(line)}: {error}") from error
-        if len(found) > MOST_BOARDS:
-            raise TableError(f"More than {MOST_BOARDS} boards: a slip of the key?")
+        if len(found) > BOARDS:
+            raise TableError(f"More than {BOARDS} boards: a slip of the key?")
     if not found:
         raise TableError("There is no board in that list. Write a line as: 2400 x 200 x 27 black cherry.")
     return tuple(found)
@@ -230,8 +236,8 @@ def _typed_line(line: str, unit: Unit, species: str, before: int) -> list[Board]
     many = _HOW_MANY.search(line)
     if many:
         count = quantity(many[1])
-        if count > MOST_BOARDS:
-            raise BoardError(f"More than {MOST_BOARDS} boards: a slip of the key?")
+        if count > BOARDS:
+            raise BoardError(f"More than {BOARDS} boards: a slip of the key?")
         line = (line[: many.start()] + " " + line[many.end() :]).strip()
     sizes, rest = _sizes(line, unit)
     wood, name = _wood(rest, species)

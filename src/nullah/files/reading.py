@@ -9,12 +9,10 @@ import stat
 from pathlib import Path
 from typing import Any
 
-from nullah.core.limits import DIGITS, NESTING, NOTE_TEXT, shown
+from nullah.core.limits import NESTING, NOTE_TEXT, PROJECT_VALUES, shown
 
 #: Largest number of a project file, of whatever it is a number.
 _LARGEST = 1e9
-#: Most items of one list or object: a survey as a grid has the longest.
-_LONGEST_LIST = 50_000
 
 
 class ReadingError(Exception):
@@ -70,38 +68,43 @@ def cleaned(data: Any) -> Any:
     Raises
     ------
     ReadingError
-        For data past the limits: nested too deep, too long a text or list, a number past sense.
+        For data past the limits: nested too deep, too many values, too long a text, a number past sense.
     """
-    return _cleaned(data, 0, "")
+    return _Cleaning().clean(data, 0, "the top")
 
 
-def _cleaned(data: Any, depth: int, place: str) -> Any:
-    if depth > NESTING:
-        raise ReadingError(f"is nested more than {NESTING} deep")
-    if isinstance(data, str):
-        if len(data) > NOTE_TEXT:
-            raise ReadingError(f"holds a text of {len(data):,} characters at {place}; {NOTE_TEXT:,} at most")
-        return data if data.isprintable() else "\n".join(shown(line) for line in data.split("\n"))
-    if isinstance(data, bool) or data is None:
-        return data
-    if isinstance(data, int | float):
-        # A number that is none (NaN) is not within any limits either.
-        if not abs(data) <= _LARGEST:
-            raise ReadingError(f"holds a number past all sense at {place}")
-        return data
-    if len(data) > _LONGEST_LIST:
-        raise ReadingError(f"holds {len(data):,} items at {place}; {_LONGEST_LIST:,} at most")
-    if isinstance(data, list):
-        return [_cleaned(item, depth + 1, place or "the top") for item in data]
-    return {
-        _cleaned(key, depth + 1, "a name"): _cleaned(value, depth + 1, shown(key[:40])) for key, value in data.items()
-    }
+class _Cleaning:
+    """Goes through data and counts what it has seen."""
 
+    def __init__(self) -> None:
+        self._seen = 0
 
-def _whole_number(text: str) -> int:
-    if len(text) > 2 * DIGITS:
-        raise ReadingError(f"holds a number of {len(text):,} digits")
-    return int(text)
+    def clean(self, data: Any, depth: int, place: str) -> Any:
+        self._seen += 1
+        if self._seen > PROJECT_VALUES:
+            raise ReadingError(f"holds more than {PROJECT_VALUES:,} values")
+        if depth > NESTING:
+            raise ReadingError(f"is nested more than {NESTING} deep")
+        if isinstance(data, str):
+            return self._text(data, place)
+        if isinstance(data, bool) or data is None:
+            return data
+        if isinstance(data, int | float):
+            # A number that is none (NaN) is not within any limits either.
+            if not abs(data) <= _LARGEST:
+                raise ReadingError(f"holds a number past all sense at {place}")
+            return data
+        if isinstance(data, list):
+            return [self.clean(item, depth + 1, place) for item in data]
+        return {
+            self.clean(key, depth + 1, "a name"): self.clean(value, depth + 1, shown(key[:40]))
+            for key, value in data.items()
+        }
+
+    def _text(self, text: str, place: str) -> str:
+        if len(text) > NOTE_TEXT:
+            raise ReadingError(f"holds a text of {len(text):,} characters at {place}; {NOTE_TEXT:,} at most")
+        return text if text.isprintable() else "\n".join(shown(line) for line in text.split("\n"))
 
 
 def parse_json(text: str) -> Any:
@@ -115,9 +118,15 @@ def parse_json(text: str) -> Any:
         For text that is no JSON.
     """
     try:
-        return cleaned(json.loads(text, parse_int=_whole_number))
+        data = json.loads(text)
     except RecursionError as error:
         raise ReadingError(f"is nested more than {NESTING} deep") from error
+    except json.JSONDecodeError:
+        raise
+    except ValueError as error:
+        # Python reads no whole number of more than 4300 digits.
+        raise ReadingError("holds a number past all sense") from error
+    return cleaned(data)
 
 
 def read_json_file(path: Path, most: int) -> Any:

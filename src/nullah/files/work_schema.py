@@ -6,7 +6,7 @@ from typing import Annotated, Any, Literal
 
 from pydantic import Field
 
-from nullah.core.bench.book import BookEntry, Event, Timer, added
+from nullah.core.bench.book import BookEntry, Event, Timer
 from nullah.core.bench.hours import Hours, read_hours, write_hours
 from nullah.core.bench.rates import RATES, Learned
 from nullah.core.bench.working import Working
@@ -112,19 +112,13 @@ def entry_data(entry: BookEntry) -> dict[str, Any]:
 
 
 def read_book(models: list[EntryModel]) -> tuple[BookEntry, ...]:
-    """Make the Day Book of a file.
-
-    Raises
-    ------
-    BookError
-        For a time that is none.
-    """
-    book: tuple[BookEntry, ...] = ()
-    for model in models:
-        entry = BookEntry(model.at, Event(model.event), model.title, model.task, tuple(model.parts), model.minutes,
-                      model.guess, tuple(model.work), model.text, model.file)  # fmt: skip
-        book = added(book, entry)
-    return book
+    """Make the Day Book of a file."""
+    return tuple(
+        BookEntry(
+            m.at, Event(m.event), m.title, m.task, tuple(m.parts), m.minutes, m.guess, tuple(m.work), m.text, m.file
+        )
+        for m in models
+    )
 
 
 def read_timer(model: TimerModel | None) -> Timer | None:

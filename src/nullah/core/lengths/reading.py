@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import re
 from fractions import Fraction
-from functools import cache
+from functools import cache, lru_cache
 from typing import NamedTuple
 
 from nullah.core.lengths.exact import MM_PER_INCH, Entry, LengthError, Unit
@@ -43,6 +43,11 @@ class _Term(NamedTuple):
     unit: str
 
 
+# What nearly every length in a file is: a number and a unit, one space between.
+_PLAIN = r"([0-9]{1,6}(?:\.[0-9]{1,6})?) (mm|in)"
+
+
+@lru_cache(maxsize=8192)
 def read_length(text: str, bare: Unit = Unit.MM) -> Entry:
     """Read a length as people write it.
 
@@ -75,6 +80,10 @@ def read_length(text: str, bare: Unit = Unit.MM) -> Entry:
     """
     if len(text) > LENGTH_TEXT:
         raise LengthError(f"{quoted(text)} is too long for a length: {LENGTH_TEXT} characters at most.")
+    plain = _compiled(_PLAIN).fullmatch(text)
+    if plain:
+        factor, unit = _UNITS[plain[2]]
+        return _checked(Entry(Fraction(plain[1]) * factor, unit, text), text)
     cleaned = _clean(text)
     if not cleaned:
         raise LengthError("Type a length, such as 1 7/8 in or 47.5 mm.")
@@ -93,11 +102,15 @@ def read_length(text: str, bare: Unit = Unit.MM) -> Entry:
     for term in terms:
         total += term.sign * _number(term.number) * _UNITS[term.unit or bare.value][0]
     value = factor * total
-    if abs(value) > LONGEST_MM:
-        raise LengthError(f"{quoted(text)} is longer than {LONGEST_MM // 1000} m: check the number.")
     complete = all(term.unit for term in terms)
     written = " ".join(text.split()) if complete else shares + _with_units(terms, bare)
-    return Entry(value, _UNITS[terms[0].unit or bare.value][1], written)
+    return _checked(Entry(value, _UNITS[terms[0].unit or bare.value][1], written), text)
+
+
+def _checked(entry: Entry, text: str) -> Entry:
+    if abs(entry.mm) > LONGEST_MM:
+        raise LengthError(f"{quoted(text)} is longer than {LONGEST_MM // 1000} m: check the number.")
+    return entry
 
 
 def _clean(text: str) -> str:
@@ -174,11 +187,9 @@ def _ratio(top: int, bottom: int) -> Fraction:
 
 
 def _with_units(terms: list[_Term], bare: Unit) -> str:
-    if len(terms) == 1:
-        sign = "-" if terms[0].sign < 0 else ""
-        return f"{sign}{terms[0].number} {bare.value}"
     written = ""
     for term in terms:
-        joint = " - " if term.sign < 0 else (" + " if written else "")
-        written += f"{joint}{term.number} {term.unit or bare.value}"
+        sign = "-" if term.sign < 0 else "+" if written else ""
+        written += f" {sign} " if written else sign
+        written += f"{term.number} {term.unit or bare.value}"
     return written
