@@ -9,16 +9,20 @@ from dataclasses import replace
 import pytest
 
 from nullah.core import limits
-from nullah.core.lengths import LengthError, Unit, read_length, read_slope
+from nullah.core.bench.book import BookEntry, Event
+from nullah.core.lengths import LengthError, Unit, mm, read_length, read_slope
 from nullah.core.limits import one_sentence, quoted, read_count, read_day, read_number, read_time, shown
+from nullah.core.past_limits import past_limits
 from nullah.core.plan import work_out
-from nullah.core.rack.board import BoardError
+from nullah.core.rack.board import BoardError, Flaw, FlawKind, Surface
 from nullah.core.wood.climate import USUAL
 from nullah.demo.seed_box import seed_box
+from nullah.desk.document import Document
 from nullah.files.errors import ProjectFileError
 from nullah.files.hygrometer_log import read_hygrometer_log
 from nullah.files.project_file import parse_project, project_text, read_project
 from nullah.files.rack_tables import rack_text, read_boards, read_flaws, read_typed_boards
+from nullah.files.recovery import Autosave
 from nullah.files.tables import TableError, plain, read_own_boards, read_parts, read_survey_points, unguarded
 
 BOX = json.loads(project_text(seed_box()))
@@ -175,6 +179,36 @@ def test_tables_past_the_limits_are_refused(tmp_path, table, said):
     with pytest.raises(TableError) as refused:
         read_boards(tmp_path / "a.csv")
     assert said in str(refused.value) and len(str(refused.value)) <= limits.SENTENCE
+
+
+def test_what_a_file_could_not_hold_is_not_done(tmp_path, qapp):
+    """Whatever the desk lets in can be saved and read again, up to the very limit."""
+    document = Document(seed_box(), Autosave(tmp_path))
+    board = seed_box().boards[0]
+    flaw = board.flaws[0] if board.flaws else Flaw(FlawKind.KNOT, mm(1), mm(2), mm(1), mm(2))
+    note = BookEntry("2026-11-26T18:47", Event.NOTE, "x", text="y" * limits.NOTE_TEXT)
+    full = {
+        "boards": lambda n: replace(seed_box(), boards=tuple(replace(board, id=str(i)) for i in range(n)), layout=()),
+        "flaws": lambda n: replace(seed_box(), boards=(replace(board, flaws=(flaw,) * n),), layout=()),
+        "name": lambda n: replace(seed_box(), boards=(replace(board, name="x" * n),), layout=()),
+        "book": lambda n: replace(seed_box(), book=(note._replace(text="y"),) * n),
+        "note": lambda n: replace(seed_box(), book=(note._replace(text="y" * n),)),
+    }
+    most = {"boards": limits.BOARDS, "flaws": limits.FLAWS, "name": limits.NAME_TEXT, "book": limits.BOOK_ENTRIES,
+            "note": limits.NOTE_TEXT}  # fmt: skip
+    for name, make in full.items():
+        before = document.project
+        assert document.do(name, lambda p, m=make, n=most[name]: m(n + 1)), name
+        assert document.project is before
+        assert document.do(name, lambda p, m=make, n=most[name]: m(n)) == "", name
+        parse_project(project_text(document.project), "again")
+    grid = tuple(float(n) for n in range(200))
+    surface = Surface(grid, grid, ((27.0,) * 200,) * 200, ((0.0,) * 200,) * 200)
+    surveyed = tuple(replace(board, id=str(n), surface=surface) for n in range(3))
+    assert "at most about 200,000 figures" in past_limits(replace(seed_box(), boards=surveyed))
+    two = replace(seed_box(), boards=surveyed[:2], layout=())
+    assert past_limits(two) == "" and parse_project(project_text(two), "again").boards[1].surface == surface
+    document.close()
 
 
 def test_flaws_of_a_table_are_counted(tmp_path):

@@ -10,6 +10,7 @@ from PySide6.QtCore import QFileSystemWatcher, QObject, QTimer, Signal
 
 from nullah.core.actions import show_in
 from nullah.core.lengths import LengthError, Marks
+from nullah.core.past_limits import past_limits
 from nullah.core.plan import Plan, work_out
 from nullah.core.project import Project
 from nullah.core.rack.board import BoardError
@@ -145,6 +146,9 @@ class Document(QObject):
             return str(error)
         if after == self.project:
             return ""
+        sentence = past_limits(after)
+        if sentence:
+            return sentence
         step = _Step(name, self.project)
         self._take(after)
         self._undo.append(step)
