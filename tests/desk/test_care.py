@@ -7,6 +7,7 @@ import subprocess
 import sys
 import time
 from dataclasses import replace
+from datetime import datetime
 from pathlib import Path
 
 import pytest
@@ -19,12 +20,13 @@ from nullah.core import actions
 from nullah.core.lengths import read_length
 from nullah.core.piece.own import OwnBoard
 from nullah.core.project import Project
+from nullah.core.work import doing
 from nullah.demo.seed_box import seed_box
 from nullah.desk.banner import Banner, Weight
 from nullah.desk.document import AUTOSAVE_AFTER, Document
 from nullah.desk.errors import ErrorWatch, log_file, start_log
 from nullah.desk.papers import beside
-from nullah.files.project_file import project_text, read_project, write_project
+from nullah.files.project_file import parse_project, project_text, read_project, write_project
 from nullah.files.recovery import Autosave
 from nullah.files.versions import versions_of
 
@@ -561,6 +563,21 @@ def test_no_tool_tip_takes_a_name_for_markup(user):
         for widget in user.window.findChildren(QWidget):
             tip = widget.toolTip()
             assert not GuiQt.mightBeRichText(tip) or not any(f"<{sign}>" in tip for sign in "biuzs"), tip
+
+
+def test_what_cannot_be_printed_is_a_sign_as_soon_as_it_is_typed(user):
+    """So that what is on the desk is what comes back from the file."""
+    odd = "a\u202eb\x1bc\ud800"
+    act = user.window.document.do
+    board = replace(user.project.boards[0], name=odd, colour=odd, source=odd)
+    own = OwnBoard("", odd, *((read_length("300 mm"),) * 3,) * 2)
+    assert act("1", lambda p: actions.rename(p, odd)) == act("2", lambda p: actions.change_board(p, board)) == ""
+    assert act("3", lambda p: actions.add_own(p, own)) == ""
+    assert act("4", lambda p: doing.note(p, datetime(2026, 11, 27), f"{odd}\nline")) == ""
+    project = user.project
+    assert project.piece.name == project.boards[0].colour == project.piece.own[0].name == "ab␛c�"
+    assert project.book[-1].text == "ab␛c�\nline"
+    assert project_text(parse_project(project_text(project), "again")) == project_text(project)
 
 
 def test_a_killed_desk_has_lost_at_most_a_second_and_a_half(tmp_path):

@@ -1,4 +1,5 @@
 from PySide6.QtCore import Qt
+from PySide6.QtGui import QTextDocumentFragment
 
 from nullah.core.rack.board import FlawKind
 from nullah.core.stations.breakdown import place_on_bench
@@ -86,7 +87,8 @@ def test_a_board_is_given_a_name_and_a_species(user):
     assert user.project.board("3").species == "white oak"
     user.bot.keyClicks(desk.cut, "q")
     assert user.reads_on_card("White oak, quarter-sawn: it stays flat.")
-    assert user.window.header.undo.toolTip() == "Undo: <i>Old</i> shelf: cut quarter"
+    tip = QTextDocumentFragment.fromHtml(user.window.header.undo.toolTip()).toPlainText()
+    assert tip.replace("\u00a0", " ") == "Undo: <i>Old</i> shelf: cut quarter"
 
 
 def test_boards_are_added_and_taken_off(user):

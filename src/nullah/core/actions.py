@@ -106,11 +106,13 @@ def add_own(project: Project, board: OwnBoard) -> Project:
     """Add a board of one's own; it gets an id if it has none."""
     if not board.id:
         board = board._replace(id=next_own_id(project.piece.own))
+    board = board._replace(name=shown(board.name))
     return replace(project, piece=replace(project.piece, own=(*project.piece.own, board)))
 
 
 def change_own(project: Project, board: OwnBoard) -> Project:
     """Put a board of one's own in the place of the one with its id."""
+    board = board._replace(name=shown(board.name))
     own = tuple(board if old.id == board.id else old for old in project.piece.own)
     return replace(project, piece=replace(project.piece, own=own))
 
@@ -161,12 +163,23 @@ def next_board_id(project: Project) -> str:
 
 def add_board(project: Project, board: Board) -> Project:
     """Put a board on the rack; `BoardError` if it cannot be."""
+    board = _printable(board)
     check_board(board)
     return replace(project, boards=(*project.boards, board))
 
 
+def _printable(board: Board) -> Board:
+    """Return a board with whatever of its words cannot be printed as signs."""
+    words = (board.name, board.species, board.colour, board.source)
+    if all(text.isprintable() for text in words):
+        return board
+    name, species, colour, source = map(shown, words)
+    return replace(board, name=name, species=species, colour=colour, source=source)
+
+
 def change_board(project: Project, board: Board) -> Project:
     """Put `board` in the place of the one with its id; flaws are cut to its outline."""
+    board = _printable(board)
     check_board(board)
     kept = tuple(flaw for flaw in (_fitted_or_none(board, flaw) for flaw in board.flaws) if flaw is not None)
     board = replace(board, flaws=kept)

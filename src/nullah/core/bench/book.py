@@ -10,6 +10,7 @@ from typing import NamedTuple
 from nullah.core.bench.hours import Hours
 from nullah.core.bench.rates import Record
 from nullah.core.bench.tasks import Task, Trade
+from nullah.core.limits import shown
 
 
 class Event(Enum):
@@ -221,4 +222,6 @@ def added(book: tuple[BookEntry, ...], entry: BookEntry) -> tuple[BookEntry, ...
         raise BookError(f"“{entry.at}” is not a time, such as 2026-12-05T10:30.") from error
     if when.tzinfo is not None:
         raise BookError(f"“{entry.at}” has a zone: the book keeps the time of the shop's own clock.")
-    return (*book, entry)
+    # A line that can be printed, and lines of it.
+    text = "\n".join(map(shown, entry.text.split("\n")))
+    return (*book, entry._replace(title=shown(entry.title), text=text))
