@@ -1,6 +1,5 @@
 """Nothing that people make is lost, renamed or overwritten: kept work, earlier versions, others at the same file."""
 
-import logging
 import os
 import signal
 import subprocess
@@ -24,7 +23,7 @@ from nullah.core.work import doing
 from nullah.demo.seed_box import seed_box
 from nullah.desk.banner import Banner, Weight
 from nullah.desk.document import AUTOSAVE_AFTER, Document
-from nullah.desk.errors import ErrorWatch, log_file, start_log
+from nullah.desk.errors import ErrorWatch, log_file, write_log
 from nullah.desk.papers import beside
 from nullah.files.project_file import parse_project, project_text, read_project, write_project
 from nullah.files.recovery import Autosave
@@ -438,13 +437,9 @@ def test_the_heavier_sentence_is_shown_and_the_lighter_waits(qtbot):
 
 @pytest.fixture
 def watched(user, tmp_path):
-    start_log(tmp_path / "state")
-    watch = ErrorWatch(user.window)
+    watch = ErrorWatch(user.window, tmp_path / "state")
     yield user
     watch.end()
-    for handler in list(logging.getLogger("nullah").handlers):
-        logging.getLogger("nullah").removeHandler(handler)
-        handler.close()
 
 
 def raise_in_the_program():
@@ -486,15 +481,10 @@ def test_an_action_that_cannot_be_worked_out_changes_nothing(watched, monkeypatc
 
 def test_the_log_is_rotated(tmp_path, monkeypatch):
     monkeypatch.setattr("nullah.desk.errors._LONGEST", 2000)
-    start_log(tmp_path)
-    log = logging.getLogger("nullah")
     for _ in range(60):
-        log.error("x" * 300)
+        write_log(tmp_path, "x" * 300)
     files = list(log_file(tmp_path).parent.iterdir())
     assert len(files) == 4 and all(path.stat().st_size < 2500 for path in files)
-    for handler in list(log.handlers):
-        log.removeHandler(handler)
-        handler.close()
 
 
 # --- long work ------------------------------------------------------------------------------------

@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 import contextlib
+import os
 import signal
-import socket
 import sys
 from collections.abc import Callable
 from types import FrameType
@@ -20,7 +20,7 @@ class Ending(QObject):
     """Keeps the work when somebody asks the program to end, and then ends it.
 
     Python hears of a signal only between two of its own steps, and an idle window makes none: so the
-    signal writes its number into a socket, which wakes the window.
+    signal writes its number into a pipe, which wakes the window.
 
     Parameters
     ----------
@@ -31,12 +31,12 @@ class Ending(QObject):
     def __init__(self, keep: Callable[[], bool]) -> None:
         super().__init__()
         self._keep = keep
-        self._hears, self._tells = socket.socketpair()
+        self._hears, self._tells = os.pipe()
         for end in (self._hears, self._tells):
-            end.setblocking(False)
-        self._before_wakeup = signal.set_wakeup_fd(self._tells.fileno(), warn_on_full_buffer=False)
+            os.set_blocking(end, False)
+        self._before_wakeup = signal.set_wakeup_fd(self._tells, warn_on_full_buffer=False)
         self._before = {each: signal.signal(each, _heard) for each in SIGNALS}
-        self._news = QSocketNotifier(self._hears.fileno(), QSocketNotifier.Type.Read, self)
+        self._news = QSocketNotifier(self._hears, QSocketNotifier.Type.Read, self)
         self._news.activated.connect(self._came)
         app = QApplication.instance()
         assert isinstance(app, QApplication)
@@ -49,7 +49,7 @@ class Ending(QObject):
     def _came(self) -> None:
         number = 0
         with contextlib.suppress(BlockingIOError):
-            number = self._hears.recv(64)[-1]
+            number = os.read(self._hears, 64)[-1]
         if number not in SIGNALS:
             return
         if not self._keep():
@@ -64,8 +64,8 @@ class Ending(QObject):
         signal.set_wakeup_fd(self._before_wakeup)
         for each, before in self._before.items():
             signal.signal(each, before)
-        self._hears.close()
-        self._tells.close()
+        os.close(self._hears)
+        os.close(self._tells)
 
 
 def _heard(number: int, frame: FrameType | None) -> None:

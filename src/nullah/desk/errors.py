@@ -2,11 +2,8 @@
 
 from __future__ import annotations
 
-import logging
 import sys
 import threading
-import traceback
-from logging.handlers import RotatingFileHandler
 from pathlib import Path
 from types import TracebackType
 
@@ -16,9 +13,15 @@ from PySide6.QtWidgets import QMainWindow
 
 from nullah.desk.banner import Weight
 
-_LOG = logging.getLogger("nullah")
 #: A log is so long in bytes before a new one is begun, and so many old ones stay.
 _LONGEST, _OLD_LOGS = 200_000, 3
+
+
+def state_folder() -> Path:
+    """Give the folder where kept work, the log and the records stand."""
+    from platformdirs import user_state_path
+
+    return user_state_path("nullah")
 
 
 def log_file(state: Path) -> Path:
@@ -26,8 +29,12 @@ def log_file(state: Path) -> Path:
     return state / "log" / "nullah.log"
 
 
-def start_log(state: Path) -> None:
-    """Write what goes wrong into a log under the state folder; without one where it cannot be written."""
+def write_log(state: Path, details: str) -> None:
+    """Write what went wrong into the log under the state folder; without one where it cannot be written."""
+    # Loaded when something goes wrong: the window does not wait for it.
+    import logging
+    from logging.handlers import RotatingFileHandler
+
     file = log_file(state)
     try:
         file.parent.mkdir(parents=True, exist_ok=True)
@@ -35,11 +42,8 @@ def start_log(state: Path) -> None:
     except OSError:
         return
     handler.setFormatter(logging.Formatter("%(asctime)s %(levelname)s %(message)s"))
-    for old in list(_LOG.handlers):
-        _LOG.removeHandler(old)
-        old.close()
-    _LOG.addHandler(handler)
-    _LOG.propagate = False
+    handler.emit(logging.LogRecord("nullah", logging.ERROR, "", 0, details, None, None))
+    handler.close()
 
 
 class _Reports(QObject):
@@ -55,10 +59,12 @@ class ErrorWatch:
     ----------
     window : QMainWindow
         With a `document` whose work is kept, and a `banner` to say it on.
+    state : Path
+        The folder under which the log stands.
     """
 
-    def __init__(self, window: QMainWindow) -> None:
-        self._window = window
+    def __init__(self, window: QMainWindow, state: Path) -> None:
+        self._window, self._state = window, state
         self._reports = _Reports()
         self._reports.came.connect(self._say, Qt.ConnectionType.AutoConnection)
         self._before = sys.excepthook, threading.excepthook
@@ -72,18 +78,20 @@ class ErrorWatch:
     def _took(self, kind: type[BaseException], error: BaseException | None, where: TracebackType | None) -> None:
         if issubclass(kind, KeyboardInterrupt):
             return
+        import traceback
+
         # Line by line of the program, and the error's own words; nothing of what its variables held.
         self._reports.came.emit("".join(traceback.format_exception(kind, error, where, limit=-12)))
 
     def _say(self, details: str) -> None:
-        report(details, self._window)
+        report(details, self._window, self._state)
 
 
-def report(details: str, window: QMainWindow) -> None:
+def report(details: str, window: QMainWindow, state: Path) -> None:
     """Write details into the log, keep the work, and say on the banner that something went wrong."""
     line = _last_line(details)
     sys.stderr.write(f"nullah: {line}\n")
-    _LOG.error("%s", details)
+    write_log(state, details)
     window.document.keep()  # type: ignore[attr-defined]
     window.banner.say(  # type: ignore[attr-defined]
         f"Something went wrong that should not have: {line} Your work is kept. If it comes again, undo the last step.",

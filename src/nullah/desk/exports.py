@@ -11,10 +11,9 @@ from PySide6.QtGui import QPainter
 from PySide6.QtWidgets import QFileDialog, QMainWindow
 
 from nullah.core.stations import STATIONS
-from nullah.desk import jobs
 from nullah.desk.banner import Banner, Weight
 from nullah.desk.document import Document
-from nullah.desk.errors import report
+from nullah.desk.errors import report, state_folder
 from nullah.desk.long_work import LongWork
 
 TYPE_CHECKING = False
@@ -31,7 +30,7 @@ class Exports:
 
     def __init__(self, window: QMainWindow, document: Document, banner: Banner) -> None:
         self._window, self._document, self._banner = window, document, banner
-        self.work = LongWork(banner, lambda details: report(details, self._window))
+        self.work = LongWork(banner, lambda details: report(details, self._window, state_folder()))
         self.printing: Printing | None = None
 
     def _folder(self) -> str:
@@ -62,6 +61,8 @@ class Exports:
     def write_sheets(self, folder: Path) -> None:
         """Write every sheet and list into a folder, aside, and say so."""
 
+        from nullah.desk import jobs
+
         def done(count: int) -> None:
             self._banner.say(f"{count} files written to {folder}. Print the template at 100 % and check its scale.")
 
@@ -79,6 +80,8 @@ class Exports:
 
     def write_solids(self, path: Path) -> None:
         """Write the solids of the piece, aside, and say so."""
+        from nullah.desk import jobs
+
         self.work.start(
             "Building the solids …", "Stopped. Nothing was written.",
             jobs.write_solids, self._document.project, path.absolute(),
@@ -102,6 +105,8 @@ class Exports:
 
     def print_all(self, printer: QPrinter) -> None:
         """Lay every sheet of the piece out aside, and print them."""
+        from nullah.desk import jobs
+
         self.work.start(
             "Laying the sheets out …", "Stopped. Nothing was printed.",
             jobs.all_sheets_of, self._document.project, then=lambda sheets: self.print_on(printer, sheets),

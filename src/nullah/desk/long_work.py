@@ -7,8 +7,12 @@ from typing import Any
 
 from PySide6.QtCore import QObject, QSocketNotifier, Signal
 
-from nullah.aside import Aside, Done, Failed, Refused, Work
 from nullah.desk.banner import Banner, Weight
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    # Not needed before the window stands.
+    from nullah.aside import Aside, Work
 
 
 class LongWork(QObject):
@@ -49,6 +53,8 @@ class LongWork(QObject):
         if self._aside is not None:
             self._banner.say("One thing at a time: wait for what is being written, or stop it.", weight=Weight.ERROR)
             return
+        from nullah.aside import Aside
+
         self._then, self._stopped = then, stopped
         self._aside = Aside(work, *arguments)
         assert self._aside.pipe is not None
@@ -79,6 +85,8 @@ class LongWork(QObject):
         self._banner.forget(Weight.QUESTION)
 
     def _hear(self) -> None:
+        from nullah.aside import Done, Failed, Refused
+
         for told in self._aside.hear() if self._aside is not None else ():
             match told:
                 case Done(result):

@@ -13,7 +13,7 @@ from PySide6.QtWidgets import QApplication
 from nullah.core.project import Project
 from nullah.desk.document import Document
 from nullah.desk.ending import Ending
-from nullah.desk.errors import ErrorWatch, start_log
+from nullah.desk.errors import ErrorWatch, state_folder
 from nullah.desk.theme import dress
 from nullah.desk.window import Window
 from nullah.files.recovery import Autosave
@@ -30,13 +30,6 @@ def application() -> QApplication:
     app = QApplication(sys.argv[:1])
     app.setApplicationName("Nullah")
     return app
-
-
-def state_folder() -> Path:
-    """Give the folder where kept work, the log and the records stand."""
-    from platformdirs import user_state_path
-
-    return user_state_path("nullah")
 
 
 class NumbersLoader(QThread):
@@ -70,9 +63,8 @@ def open_desk(path: Path | None, demo: bool = False) -> int:
         from nullah.demo.seed_cabinet import seed_cabinet
 
         project = seed_cabinet()
-    start_log(state_folder())
     window = make_window(project, state_folder() / "unsaved")
-    watch, ending = ErrorWatch(window), Ending(window.document.keep)
+    watch, ending = ErrorWatch(window, state_folder()), Ending(window.document.keep)
     if os.environ.get("NULLAH_THEME") == "night":
         window.set_theme(NIGHT)
     if path is None and not demo:
