@@ -33,13 +33,13 @@ class Refused(NamedTuple):
     sentence: str
 
 
-class Done(NamedTuple):
+class Finished(NamedTuple):
     """The last that a process tells: what its work returned."""
 
     result: Any
 
 
-class Failed(NamedTuple):
+class Crashed(NamedTuple):
     """The last that a process tells whose work went wrong unexpectedly: how, for the log."""
 
     details: str
@@ -77,13 +77,13 @@ class Aside:
         return self.pipe is not None
 
     def hear(self) -> Iterator[Any]:
-        """Yield what was told since; the last is a `Done` or a `Failed`, also where the process was killed."""
+        """Yield what was told since; the last is a `Finished` or a `Crashed`, also where the process was killed."""
         while self.pipe is not None and self.pipe.poll():
             try:
                 told = self.pipe.recv()
             except (EOFError, OSError):
-                told = Failed("The process that did the work ended without a word.")
-            if isinstance(told, Done | Failed):
+                told = Crashed("The process that did the work ended without a word.")
+            if isinstance(told, Finished | Crashed):
                 self.stop()
             yield told
 
@@ -115,12 +115,12 @@ def work_on(pipe_number: int) -> None:
                 try:
                     pipe.send(next(told))
                 except StopIteration as end:
-                    pipe.send(Done(end.value))
+                    pipe.send(Finished(end.value))
                     return
         except BrokenPipeError:
             raise
         except Exception:
-            pipe.send(Failed(traceback.format_exc()))
+            pipe.send(Crashed(traceback.format_exc()))
 
 
 # --- the breakdown search -------------------------------------------------------------------------
@@ -183,9 +183,9 @@ class SearchAside:
                 self._tried[seed] = tried
                 if layout is not None:
                     self.offer(layout)
-            case Done(Refused(sentence)):
+            case Finished(Refused(sentence)):
                 self.problem = sentence
-            case Failed(details):
+            case Crashed(details):
                 sys.stderr.write(f"A search ended early. {details}\n")
 
     def offer(self, layout: Layout) -> None:

@@ -21,7 +21,7 @@ from nullah.core.piece.own import OwnBoard
 from nullah.core.project import Project
 from nullah.core.work import doing
 from nullah.demo.seed_box import seed_box
-from nullah.desk.banner import Banner, Weight
+from nullah.desk.banner import Banner, Urgency
 from nullah.desk.document import AUTOSAVE_AFTER, Document
 from nullah.desk.errors import ErrorWatch, log_file, write_log
 from nullah.desk.papers import beside
@@ -422,13 +422,13 @@ def test_an_error_at_the_start_is_not_covered_by_the_offer(user, tmp_path):
     assert not user.window.banner.isVisible()
 
 
-def test_the_heavier_sentence_is_shown_and_the_lighter_waits(qtbot):
+def test_the_most_urgent_sentence_is_shown_and_the_others_wait(qtbot):
     banner = Banner()
     qtbot.addWidget(banner)
-    for weight in (Weight.QUESTION, Weight.OFFER, Weight.ERROR, Weight.WORD):
-        banner.say(weight.name, weight=weight)
+    for urgency in (Urgency.QUESTION, Urgency.OFFER, Urgency.ERROR, Urgency.WORD):
+        banner.say(urgency.name, urgency=urgency)
         assert banner.words.text() == max(banner._said).name
-    banner.tell("still asking", Weight.QUESTION)
+    banner.tell("still asking", Urgency.QUESTION)
     for words in ("ERROR", "still asking", "WORD", "OFFER"):
         assert banner.words.text() == words
         qtbot.mouseClick(banner.button("Dismiss"), Qt.MouseButton.LeftButton)

@@ -83,11 +83,11 @@ from pathlib import Path
 from PySide6.QtCore import QTimer
 from nullah.core import actions
 from nullah.demo.seed_box import seed_box
-from nullah.desk.ending import Ending
+from nullah.desk.shutdown import ShutdownWatch
 from nullah.desk.start import application, make_window
 app = application()
 window = make_window(seed_box(), Path(sys.argv[1]))
-ending = Ending(window.document.keep)
+ending = ShutdownWatch(window.document.keep)
 window.show()
 steps = 0
 def step():

@@ -12,8 +12,8 @@ from PySide6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QWidget
 from nullah.core.limits import one_sentence
 
 
-class Weight(IntEnum):
-    """How much a sentence matters: a heavier one is shown first, and the lighter waits below it."""
+class Urgency(IntEnum):
+    """How much a sentence matters: the most urgent is shown, and the others wait below it."""
 
     OFFER = 0
     WORD = 1
@@ -21,8 +21,8 @@ class Weight(IntEnum):
     ERROR = 3
 
 
-class Way(NamedTuple):
-    """A way on from a sentence: the words of a button, and what it does."""
+class _Button(NamedTuple):
+    """What can be done about a sentence: the words of a button, and what it does."""
 
     words: str
     act: Callable[[], object]
@@ -30,12 +30,12 @@ class Way(NamedTuple):
 
 class _Message(NamedTuple):
     sentence: str
-    ways: tuple[Way, ...]
+    buttons: tuple[_Button, ...]
     dismiss: bool
 
 
 class Banner(QWidget):
-    """Shows the heaviest of what was said; each weight holds one sentence, the last that was said.
+    """Shows the most urgent of what was said; each urgency holds one sentence, the last that was said.
 
     So an error at the start is not covered by an offer, and the offer is still there after it.
     """
@@ -51,11 +51,15 @@ class Banner(QWidget):
         self.words.setWordWrap(True)
         self._row.addWidget(self.words, 1)
         self._buttons: list[QPushButton] = []
-        self._said: dict[Weight, _Message] = {}
+        self._said: dict[Urgency, _Message] = {}
         self.hide()
 
     def say(
-        self, sentence: str, *ways: tuple[str, Callable[[], object]], weight: Weight = Weight.WORD, dismiss: bool = True
+        self,
+        sentence: str,
+        *ways: tuple[str, Callable[[], object]],
+        urgency: Urgency = Urgency.WORD,
+        dismiss: bool = True,
     ) -> None:
         """Say a sentence.
 
@@ -64,23 +68,23 @@ class Banner(QWidget):
         sentence : str
         ways
             Pairs of a button's words and what it does.
-        weight : Weight
+        urgency : Urgency
         dismiss : bool
             Whether it can be dismissed without doing anything.
         """
-        self._said[weight] = _Message(one_sentence(sentence), tuple(Way(*way) for way in ways), dismiss)
+        self._said[urgency] = _Message(one_sentence(sentence), tuple(_Button(*each) for each in ways), dismiss)
         self._show()
 
-    def tell(self, sentence: str, weight: Weight = Weight.WORD) -> None:
+    def tell(self, sentence: str, urgency: Urgency = Urgency.WORD) -> None:
         """Change the words of what is being said, and leave its ways."""
-        if weight in self._said:
-            self._said[weight] = self._said[weight]._replace(sentence=one_sentence(sentence))
-            if weight is max(self._said):
-                self.words.setText(self._said[weight].sentence)
+        if urgency in self._said:
+            self._said[urgency] = self._said[urgency]._replace(sentence=one_sentence(sentence))
+            if urgency is max(self._said):
+                self.words.setText(self._said[urgency].sentence)
 
-    def forget(self, weight: Weight = Weight.WORD) -> None:
+    def forget(self, urgency: Urgency = Urgency.WORD) -> None:
         """Take back what was said."""
-        self._said.pop(weight, None)
+        self._said.pop(urgency, None)
         self._show()
 
     def _show(self) -> None:
@@ -92,22 +96,22 @@ class Banner(QWidget):
         if not self._said:
             self.hide()
             return
-        weight = max(self._said)
-        message = self._said[weight]
+        urgency = max(self._said)
+        message = self._said[urgency]
         self.words.setText(message.sentence)
-        dismissed = (Way("Dismiss", lambda: None),) if message.dismiss else ()
-        for way in (*message.ways, *dismissed):
-            button = QPushButton(way.words)
-            button.setAccessibleName(way.words)
+        dismissed = (_Button("Dismiss", lambda: None),) if message.dismiss else ()
+        for each in (*message.buttons, *dismissed):
+            button = QPushButton(each.words)
+            button.setAccessibleName(each.words)
             button.setMinimumHeight(32)
-            button.clicked.connect(lambda _=False, act=way.act: self._do(weight, act))
+            button.clicked.connect(lambda _=False, act=each.act: self._do(urgency, act))
             self._row.addWidget(button)
             self._buttons.append(button)
             button.show()
         self.show()
 
-    def _do(self, weight: Weight, act: Callable[[], object]) -> None:
-        self.forget(weight)
+    def _do(self, urgency: Urgency, act: Callable[[], object]) -> None:
+        self.forget(urgency)
         act()
 
     def button(self, text: str) -> QPushButton | None:

@@ -11,7 +11,7 @@ from PySide6.QtCore import QObject, Qt, Signal
 from PySide6.QtGui import QGuiApplication
 from PySide6.QtWidgets import QMainWindow
 
-from nullah.desk.banner import Weight
+from nullah.desk.banner import Urgency
 
 #: A log is so long in bytes before a new one is begun, and so many old ones stay.
 _LONGEST, _OLD_LOGS = 200_000, 3
@@ -96,7 +96,7 @@ def report(details: str, window: QMainWindow, state: Path) -> None:
     window.banner.say(  # type: ignore[attr-defined]
         f"Something went wrong that should not have: {line} Your work is kept. If it comes again, undo the last step.",
         ("Copy details", lambda: QGuiApplication.clipboard().setText(details)),
-        weight=Weight.ERROR,
+        urgency=Urgency.ERROR,
     )
 
 

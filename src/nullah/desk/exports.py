@@ -11,7 +11,7 @@ from PySide6.QtGui import QPainter
 from PySide6.QtWidgets import QFileDialog, QMainWindow
 
 from nullah.core.stations import STATIONS
-from nullah.desk.banner import Banner, Weight
+from nullah.desk.banner import Banner, Urgency
 from nullah.desk.document import Document
 from nullah.desk.errors import report, state_folder
 from nullah.desk.long_work import LongWork
@@ -42,7 +42,7 @@ class Exports:
         return str(Path(self._folder()) / f"{file_name(self._document.project.piece.name)}{ending}")
 
     def _refuse(self, error: Exception | str) -> None:
-        self._banner.say(str(error), weight=Weight.ERROR)
+        self._banner.say(str(error), urgency=Urgency.ERROR)
 
     def wait(self) -> None:
         """Stop what is under way: for closing the window."""
@@ -247,7 +247,7 @@ class Printing:
 
     def start(self) -> None:
         """Begin."""
-        self._banner.say(self._words(), ("Stop", self.abort), weight=Weight.QUESTION, dismiss=False)
+        self._banner.say(self._words(), ("Stop", self.abort), urgency=Urgency.QUESTION, dismiss=False)
         self._timer.start(0)
 
     def _words(self) -> str:
@@ -263,7 +263,7 @@ class Printing:
         paint(self._painter, self._sheets[self._next].drawing, Scale(per_mm, per_mm), INK)
         self._next += 1
         if self._next < len(self._sheets):
-            self._banner.tell(self._words(), Weight.QUESTION)
+            self._banner.tell(self._words(), Urgency.QUESTION)
             return
         self.stop()
         pages = f"{self._next} page{'s' if self._next > 1 else ''}"
@@ -282,4 +282,4 @@ class Printing:
             self.running = False
             self._timer.stop()
             self._painter.end()
-            self._banner.forget(Weight.QUESTION)
+            self._banner.forget(Urgency.QUESTION)

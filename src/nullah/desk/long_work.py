@@ -7,7 +7,7 @@ from typing import Any
 
 from PySide6.QtCore import QObject, QSocketNotifier, Signal
 
-from nullah.desk.banner import Banner, Weight
+from nullah.desk.banner import Banner, Urgency
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
@@ -51,7 +51,7 @@ class LongWork(QObject):
             Called with what it returned, unless that is a `Refused`, which is said.
         """
         if self._aside is not None:
-            self._banner.say("One thing at a time: wait for what is being written, or stop it.", weight=Weight.ERROR)
+            self._banner.say("One thing at a time: wait for what is being written, or stop it.", urgency=Urgency.ERROR)
             return
         from nullah.aside import Aside
 
@@ -60,7 +60,7 @@ class LongWork(QObject):
         assert self._aside.pipe is not None
         self._news = QSocketNotifier(self._aside.pipe.fileno(), QSocketNotifier.Type.Read, self)
         self._news.activated.connect(self._hear)
-        self._banner.say(said, ("Stop", self.stop), weight=Weight.QUESTION, dismiss=False)
+        self._banner.say(said, ("Stop", self.stop), urgency=Urgency.QUESTION, dismiss=False)
 
     def stop(self) -> None:
         """Stop the work, now; what it has written already is whole."""
@@ -82,25 +82,25 @@ class LongWork(QObject):
         if self._aside is not None:
             self._aside.stop()
             self._aside = None
-        self._banner.forget(Weight.QUESTION)
+        self._banner.forget(Urgency.QUESTION)
 
     def _hear(self) -> None:
-        from nullah.aside import Done, Failed, Refused
+        from nullah.aside import Crashed, Finished, Refused
 
         for told in self._aside.hear() if self._aside is not None else ():
             match told:
-                case Done(result):
+                case Finished(result):
                     self._end()
                     if isinstance(result, Refused):
-                        self._banner.say(result.sentence, weight=Weight.ERROR)
+                        self._banner.say(result.sentence, urgency=Urgency.ERROR)
                     else:
                         self._then(result)
                     self.ended.emit()
                     return
-                case Failed(details):
+                case Crashed(details):
                     self._end()
                     self._failed(details)
                     self.ended.emit()
                     return
                 case str():
-                    self._banner.tell(told, Weight.QUESTION)
+                    self._banner.tell(told, Urgency.QUESTION)

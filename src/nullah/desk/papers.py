@@ -11,7 +11,7 @@ from PySide6.QtWidgets import QFileDialog, QMainWindow, QMenu
 
 from nullah.core.project import Project
 from nullah.core.stations import STATIONS
-from nullah.desk.banner import Banner, Weight
+from nullah.desk.banner import Banner, Urgency
 from nullah.desk.document import Document
 from nullah.desk.exports import Exports
 from nullah.files.errors import FileChangedError, ProjectFileError
@@ -102,7 +102,7 @@ class Papers:
             project = read_project(path)
         except ProjectFileError as error:
             ways = (("Earlier versions …", partial(self.show_versions, path)),) if self._versions(path) else ()
-            self._banner.say(str(error), *ways, weight=Weight.ERROR)
+            self._banner.say(str(error), *ways, urgency=Urgency.ERROR)
             return False
         return self._replace(project, path, base=base)
 
@@ -120,12 +120,12 @@ class Papers:
                 self._banner.say(
                     f"{name} is not saved and cannot be set aside: the disk refuses. Save it to a file first.",
                     ("Save it …", self.ask_save),
-                    weight=Weight.ERROR,
+                    urgency=Urgency.ERROR,
                 )
                 return False
         document.replace_project(project, file, saved, base)
-        self._banner.forget(Weight.WORD)
-        self._banner.forget(Weight.QUESTION)
+        self._banner.forget(Urgency.WORD)
+        self._banner.forget(Urgency.QUESTION)
         if aside is not None:
             self._banner.say(f"{name} was not saved. It is kept.", ("Open it again", partial(self.take_up, aside)))
         return True
@@ -178,10 +178,10 @@ class Papers:
             self._changed_elsewhere()
             return False
         except ProjectFileError as error:
-            self._banner.say(str(error), ("Save elsewhere …", self.ask_save), weight=Weight.ERROR)
+            self._banner.say(str(error), ("Save elsewhere …", self.ask_save), urgency=Urgency.ERROR)
             return False
-        for weight in (Weight.WORD, Weight.QUESTION, Weight.ERROR):
-            self._banner.forget(weight)
+        for urgency in (Urgency.WORD, Urgency.QUESTION, Urgency.ERROR):
+            self._banner.forget(urgency)
         return True
 
     # --- others at the same file ---
@@ -197,7 +197,7 @@ class Papers:
             ("Keep mine", lambda: self.save_path(file, over=True)),
             ("Take theirs", lambda: self.open_path(file)),
             ("Save beside", lambda: self.save_path(beside(file))),
-            weight=Weight.QUESTION,
+            urgency=Urgency.QUESTION,
         )
 
     # --- earlier versions ---
@@ -250,7 +250,7 @@ class Papers:
             f"{name}{where}, from {_when(newest)}, was not saved when the desk closed.{older}{others}",
             ("Open it", partial(self.take_up, newest)),
             ("See all …" if more else "Look at it …", self.show_kept),
-            weight=Weight.OFFER,
+            urgency=Urgency.OFFER,
         )
 
     def show_kept(self) -> None:
@@ -268,13 +268,13 @@ class Papers:
         try:
             project = kept.read()
         except ProjectFileError as error:
-            self._banner.say(str(error), weight=Weight.ERROR)
+            self._banner.say(str(error), urgency=Urgency.ERROR)
             return
         if not self._replace(project, kept.file, saved=False, base=kept.base):
             return
         if self._document.keep():
             kept.drop()
-        self._banner.forget(Weight.OFFER)
+        self._banner.forget(Urgency.OFFER)
         if kept.file_is_newer:
             self._changed_elsewhere()
 

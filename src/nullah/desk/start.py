@@ -12,8 +12,8 @@ from PySide6.QtWidgets import QApplication
 
 from nullah.core.project import Project
 from nullah.desk.document import Document
-from nullah.desk.ending import Ending
 from nullah.desk.errors import ErrorWatch, state_folder
+from nullah.desk.shutdown import ShutdownWatch
 from nullah.desk.theme import dress
 from nullah.desk.window import Window
 from nullah.files.recovery import Autosave
@@ -64,7 +64,7 @@ def open_desk(path: Path | None, demo: bool = False) -> int:
 
         project = seed_cabinet()
     window = make_window(project, state_folder() / "unsaved")
-    watch, ending = ErrorWatch(window, state_folder()), Ending(window.document.keep)
+    watch, ending = ErrorWatch(window, state_folder()), ShutdownWatch(window.document.keep)
     if os.environ.get("NULLAH_THEME") == "night":
         window.set_theme(NIGHT)
     if path is None and not demo:

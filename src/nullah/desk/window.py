@@ -29,7 +29,7 @@ from nullah.core.ledger import Kind
 from nullah.core.lengths import Unit, read_length, read_slope
 from nullah.core.plan import join_as_offered
 from nullah.core.stations import STATIONS
-from nullah.desk.banner import Banner, Weight
+from nullah.desk.banner import Banner, Urgency
 from nullah.desk.bench import Bench
 from nullah.desk.card import CardView
 from nullah.desk.document import Document
@@ -156,7 +156,7 @@ class Window(QMainWindow):
         self.document.hand_changed.connect(self._refresh_all)
         self.document.replaced.connect(self._forget_typing)
         self.document.warned.connect(
-            lambda sentence: self.banner.say(sentence, ("Save it …", self.papers.ask_save), weight=Weight.ERROR)
+            lambda sentence: self.banner.say(sentence, ("Save it …", self.papers.ask_save), urgency=Urgency.ERROR)
         )
         self.rod.chosen.connect(self.show_station)
         self.strip.picked.connect(self.document.pick_part)
@@ -343,7 +343,7 @@ class Window(QMainWindow):
                 "the disk refuses. Closing now loses it.",
                 ("Save it …", self.papers.ask_save),
                 ("Close and lose it", self._close_and_lose),
-                weight=Weight.ERROR,
+                urgency=Urgency.ERROR,
             )
             event.ignore()
             return

@@ -24,7 +24,7 @@ def write_solids(plan: Plan, target: Path) -> None:
     plan : Plan
         With its proof.
     target : Path
-        Ending in ``.stl`` (mm, one mesh) or ``.glb`` (glTF 2.0: metres, Y up, a node for each part).
+        ShutdownWatch in ``.stl`` (mm, one mesh) or ``.glb`` (glTF 2.0: metres, Y up, a node for each part).
 
     Raises
     ------

@@ -16,7 +16,7 @@ from PySide6.QtWidgets import QApplication
 SIGNALS = (signal.SIGINT, signal.SIGTERM, signal.SIGHUP)
 
 
-class Ending(QObject):
+class ShutdownWatch(QObject):
     """Keeps the work when somebody asks the program to end, and then ends it.
 
     Python hears of a signal only between two of its own steps, and an idle window makes none: so the
