@@ -322,6 +322,16 @@ def test_a_damaged_file_offers_its_earlier_versions(saved, tmp_path):
     assert length(saved) == "320 mm" and saved.window.document.file == tmp_path / "a.nullah"
 
 
+def test_a_button_that_goes_leaves_the_focus_to_the_bench(saved, tmp_path):
+    saved.window.activateWindow()
+    write_elsewhere(tmp_path / "a.nullah", "theirs")
+    saved.window.document.look_at_file()
+    saved.window.banner.button("Save beside").setFocus()
+    saved.press("Save beside")
+    QApplication.processEvents()
+    assert saved.window.bench.hasFocus() and not saved.window.header.name.hasFocus()
+
+
 def test_without_versions_it_says_so(user, tmp_path):
     user.window.papers.show_versions()
     assert "has not been saved yet" in user.window.banner.words.text()

@@ -6,7 +6,7 @@ from collections.abc import Callable
 from enum import IntEnum
 from typing import NamedTuple
 
-from PySide6.QtCore import Qt
+from PySide6.QtCore import Qt, Signal
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QWidget
 
 from nullah.core.limits import one_sentence
@@ -39,6 +39,9 @@ class Banner(QWidget):
 
     So an error at the start is not covered by an offer, and the offer is still there after it.
     """
+
+    #: One of its buttons had the focus and goes: somebody else should have it.
+    left = Signal()
 
     def __init__(self) -> None:
         super().__init__()
@@ -88,6 +91,9 @@ class Banner(QWidget):
         self._show()
 
     def _show(self) -> None:
+        # A button that is hidden hands the focus on to the next field there is, whatever that is.
+        if any(button.hasFocus() for button in self._buttons):
+            self.left.emit()
         for button in self._buttons:
             self._row.removeWidget(button)
             button.hide()

@@ -155,6 +155,7 @@ class Window(QMainWindow):
         self.document.changed.connect(self._refresh_all)
         self.document.hand_changed.connect(self._refresh_all)
         self.document.replaced.connect(self._forget_typing)
+        self.banner.left.connect(lambda: (self.place.currentWidget() or self.bench).setFocus())
         self.document.warned.connect(
             lambda sentence: self.banner.say(sentence, ("Save it …", self.papers.ask_save), urgency=Urgency.ERROR)
         )
