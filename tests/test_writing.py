@@ -1,5 +1,6 @@
 """The one atomic writer: links, modes, owner, umask; protected files; a disk that fails at any moment."""
 
+import errno
 import os
 import stat
 import subprocess
@@ -186,6 +187,15 @@ def test_a_disk_that_is_full_part_way_leaves_the_old_file(tmp_path, room):
     done = subprocess.run([sys.executable, "-c", trial, str(path)], capture_output=True, text=True, check=False)
     assert done.returncode == 3, done.stderr
     assert "could not be saved" in done.stdout and names(tmp_path) == ["a.nullah"] and path.read_bytes() == before
+
+
+@pytest.mark.parametrize("number", [errno.EPERM, errno.ENOENT, errno.EXDEV, errno.EOPNOTSUPP])
+def test_where_a_file_without_a_name_cannot_be_given_one_it_is_written_under_a_name(tmp_path, monkeypatch, number):
+    (tmp_path / "a").write_text("old")
+    with monkeypatch.context() as patch:
+        seen = fail_at(patch, "os.link", 1, number)
+        write_file(tmp_path / "a", "new")
+    assert seen == [1] and (tmp_path / "a").read_text() == "new" and names(tmp_path) == ["a"]
 
 
 def test_what_a_killed_writer_left_is_swept(tmp_path):

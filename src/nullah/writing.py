@@ -17,6 +17,10 @@ from pathlib import Path
 
 #: How files under way are named: by the process that writes them, so that what a killed one left can be told.
 _UNDER_WAY = ".nullah-{}-{}.part"
+# The mode of any new file, less what the umask takes.
+_MODE = 0o666
+# Why a file without a name may not be given one, on file systems that have them and cannot do that.
+_CANNOT_LINK = (errno.ENOENT, errno.EPERM, errno.EACCES, errno.EXDEV, errno.EINVAL, errno.EOPNOTSUPP, errno.ENOSYS)
 #: Folders in which this process has looked for what killed ones left.
 _swept: set[str] = set()
 
@@ -78,36 +82,61 @@ def _refuse_protected(target: Path) -> os.stat_result | None:
 
 def _written_beside(target: Path, data: bytes, old: os.stat_result | None) -> Path:
     """Write the new file into the folder of the old one, whole and flushed; return its path."""
-    handle, beside = _open_beside(target.parent)
+    unnamed = _open_unnamed(target.parent)
+    if unnamed is not None:
+        beside = _filled(unnamed, _free_name(target.parent), False, target, data, old)
+        if beside is not None:
+            return beside
+    named = _free_name(target.parent)
+    handle = os.open(named, os.O_CREAT | os.O_EXCL | os.O_WRONLY | os.O_CLOEXEC, _MODE)
+    _filled(handle, named, True, target, data, old)
+    return named
+
+
+def _filled(
+    handle: int, beside: Path, has_name: bool, target: Path, data: bytes, old: os.stat_result | None
+) -> Path | None:
+    """Fill a new file, give it its name if it has none, and close it; None if it cannot be given one here."""
     try:
         try:
-            view = memoryview(data)
-            while view:
-                view = view[os.write(handle, view) :]
-            if old is not None:
-                _take_after(handle, target, old)
-            os.fsync(handle)
-            if beside is None:
-                beside = _free_name(target.parent)
-                os.link(f"/proc/self/fd/{handle}", beside, src_dir_fd=handle)
+            _fill(handle, target, data, old)
+            has_name = has_name or _named(handle, beside)
         finally:
             os.close(handle)
     except BaseException:
-        if beside is not None:
-            with contextlib.suppress(OSError):
-                os.unlink(beside)
+        with contextlib.suppress(OSError):
+            os.unlink(beside)
         raise
-    return beside
+    return beside if has_name else None
 
 
-def _open_beside(folder: Path) -> tuple[int, Path | None]:
-    """Open a new file in a folder: without a name where the system can, so that a kill leaves nothing behind."""
-    # The mode is that of any new file, less what the umask takes.
+def _named(handle: int, path: Path) -> bool:
+    """Give a file without a name one; False on a file system that has such files and cannot do that."""
+    try:
+        os.link(f"/proc/self/fd/{handle}", path, src_dir_fd=handle)
+    except OSError as error:
+        if error.errno not in _CANNOT_LINK:
+            raise
+        return False
+    return True
+
+
+def _fill(handle: int, target: Path, data: bytes, old: os.stat_result | None) -> None:
+    """Write the content, take after the old file, and flush both to the disk."""
+    view = memoryview(data)
+    while view:
+        view = view[os.write(handle, view) :]
+    if old is not None:
+        _take_after(handle, target, old)
+    os.fsync(handle)
+
+
+def _open_unnamed(folder: Path) -> int | None:
+    """Open a new file without a name, so that a kill leaves nothing behind; None where the system has none."""
     if hasattr(os, "O_TMPFILE") and os.path.isdir("/proc/self/fd"):
         with contextlib.suppress(OSError):
-            return os.open(folder, os.O_TMPFILE | os.O_WRONLY | os.O_CLOEXEC, 0o666), None
-    beside = _free_name(folder)
-    return os.open(beside, os.O_CREAT | os.O_EXCL | os.O_WRONLY | os.O_CLOEXEC, 0o666), beside
+            return os.open(folder, os.O_TMPFILE | os.O_WRONLY | os.O_CLOEXEC, _MODE)
+    return None
 
 
 def _free_name(folder: Path) -> Path:
