@@ -21,6 +21,7 @@ from nullah.core.bench.book import (
 )
 from nullah.core.bench.hours import Hours
 from nullah.core.bench.tasks import Task, Trade
+from nullah.core.fixes import MakeAgain, Shim
 from nullah.core.lengths import mm
 from nullah.core.plan import work_out
 from nullah.core.project import Piece, Project
@@ -150,13 +151,13 @@ def test_a_measurement_goes_to_the_ledger_and_to_the_book_with_what_was_planned(
     card = DAYBOOK.card(after, Hand(now=doing.stamp(NOW)))
     remark = next(remark for remark in card.mind if remark.of == "column.width")
     assert "0.8 mm less than planned" in remark.text and "follow" in remark.text
-    assert [mend.action for mend in remark.mends] == ["shim"]
+    assert [type(fix) for fix in remark.fixes] == [Shim]
 
 
 def test_a_thickness_short_can_be_shimmed_or_its_part_made_again():
     plan = planned(doing.measured(planned(seed_cabinet()), "divider.thickness", mm("11.2"), NOW))
     remark = next(r for r in DAYBOOK.card(plan, Hand(now=doing.stamp(NOW))).mind if r.of == "divider.thickness")
-    assert [mend.action for mend in remark.mends] == ["shim", "remake"]
+    assert [type(fix) for fix in remark.fixes] == [Shim, MakeAgain]
     shimmed = planned(doing.shim(plan, "divider.thickness", NOW))
     assert shimmed.ledger["divider.thickness"] == 12 and "Shim of 0.8 mm" in shimmed.project.book[-1].text
     assert deviations(shimmed) == ()

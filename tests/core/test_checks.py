@@ -5,14 +5,17 @@ from dataclasses import replace
 import pytest
 
 from nullah.core import actions
+from nullah.core.apply_fix import action_of
 from nullah.core.card import Weight
-from nullah.core.lengths import mm
+from nullah.core.fixes import FollowRule, Give
+from nullah.core.lengths import Marks, Unit, mm
 from nullah.core.piece.own import OwnBoard, OwnJoint
-from nullah.core.piece.proof.finding import Trouble, follow_mends, give_mend
+from nullah.core.piece.proof.finding import Trouble, follow_fixes, give_fix
 from nullah.core.plan import work_out
 from nullah.core.project import Piece, Project
 from nullah.core.wood.movement import Cut, movement
 from nullah.core.wood.species import find_species
+from nullah.core.wording.fixes import fix_words
 from nullah.demo.seed_cabinet import seed_cabinet
 
 
@@ -78,8 +81,8 @@ def test_a_panels_room_is_held_against_its_own_woods_movement(wood):
     assert bool(said) is (moved.mm > 2 * plan.ledger["bottom.clearance"])
     if said:
         assert plan.marks.write_fine(moved).removesuffix(" mm") in said[0].remark.text
-        mend = said[0].remark.mends[0]
-        roomier = work_out(actions.give(project, mend.subject, mm(mend.value.removesuffix(" mm"))), milling=False)
+        fix = said[0].remark.fixes[0]
+        roomier = work_out(action_of(fix, Unit.MM)(project), milling=False)
         assert not [f for f in roomier.findings if f.trouble is Trouble.SEASON]
 
 
@@ -134,23 +137,24 @@ def test_a_shelf_says_at_what_span_it_would_pass_and_there_it_does():
 # --- what is offered ------------------------------------------------------------------------------
 
 
-def test_mends_are_offered_only_where_they_would_work():
+def test_fixes_are_offered_only_where_they_would_work():
     plan = work_out(seed_cabinet(), milling=False)
     from nullah.core.piece.proof.finding import Case
 
     case = Case(plan.assembly, plan.ledger, plan.project.shop, plan.marks, {})
-    assert give_mend(case, "nobody.knows", mm(5).mm) == ()
-    assert give_mend(case, "dado.depth", mm(0).mm) == ()
-    (mend,) = give_mend(case, "dado.depth", mm(6).mm)
-    assert (mend.action, mend.subject, mend.value) == ("give", "dado.depth", "6 mm")
-    assert follow_mends(case, ("dado.depth", "nobody.knows")) == (), "nothing is overruled there"
+    assert give_fix(case, "nobody.knows", mm(5).mm) == ()
+    assert give_fix(case, "dado.depth", mm(0).mm) == ()
+    (fix,) = give_fix(case, "dado.depth", mm(6).mm)
+    assert fix == Give("dado.depth", fix.title, mm(6)) and "depth" in fix.title
+    assert follow_fixes(case, ("dado.depth", "nobody.knows")) == (), "nothing is overruled there"
     overruled = work_out(actions.give(seed_cabinet(), "dado.width", mm(11)), milling=False)
     case = Case(overruled.assembly, overruled.ledger, overruled.project.shop, overruled.marks, {})
-    (mend,) = follow_mends(case, ("dado.width", "dado.width"))
-    assert mend.action == "take_back" and mend.label == "Let the width of the dados follow again"
+    (fix,) = follow_fixes(case, ("dado.width", "dado.width"))
+    assert fix == FollowRule("dado.width", "width of the dados")
+    assert fix_words(fix, Marks()) == "Let the width of the dados follow again"
     measured = work_out(actions.measure(seed_cabinet(), "dado.width", mm(11)), milling=False)
     case = Case(measured.assembly, measured.ledger, measured.project.shop, measured.marks, {})
-    assert give_mend(case, "dado.width", mm(12).mm) == (), "what is cut is cut"
+    assert give_fix(case, "dado.width", mm(12).mm) == (), "what is cut is cut"
 
 
 # --- on its way out -------------------------------------------------------------------------------
@@ -173,7 +177,7 @@ def test_a_batten_too_long_for_its_box_is_said():
     long = actions.give(project, "batten.length", mm(length + 6))
     (finding,) = found(long, Trouble.PASS)
     assert "too deep to pass the back" in finding.remark.text or "too deep to pass the front" in finding.remark.text
-    assert finding.remark.mends[0].label == "Let the length of the battens follow again"
+    assert finding.remark.fixes[0].title == "length of the battens"
 
 
 def test_a_sliding_lid_slides_and_a_swollen_one_does_not():

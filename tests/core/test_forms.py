@@ -122,7 +122,7 @@ def test_a_tables_taper_starts_below_the_apron():
     plan = made("table", {"taper.below": mm(0)})
     remark = next(remark for remark in plan.remarks if "mistake" in remark.text)
     mended = work_out(actions.give(plan.project, "taper.below", mm(10)))
-    assert remark.mends[0].subject == "taper.below" and not complaints(mended)
+    assert remark.fixes[0].quantity == "taper.below" and not complaints(mended)
 
 
 @pytest.mark.parametrize(("legs", "off"), [("four", "3/8"), ("inner", "3/4")])
@@ -169,8 +169,8 @@ def test_a_breadboard_end_is_glued_in_the_middle_only():
     assert holds == {"stave1": Hold.SLOTS, "stave2": Hold.SLOTS, "stave3": Hold.GLUE, "stave4": Hold.SLOTS,
                      "stave5": Hold.SLOTS}  # fmt: skip
     narrow = made("top", {"slot.room": mm("0.5")})
-    text, mend = next((r.text, r.mends[0]) for r in narrow.remarks if r.weight is Weight.LOOK)
-    assert "over the year" in text and mend.subject == "slot.room"
+    text, fix = next((r.text, r.fixes[0]) for r in narrow.remarks if r.weight is Weight.LOOK)
+    assert "over the year" in text and fix.quantity == "slot.room"
 
 
 def test_a_big_lamination_is_glued_in_halves():

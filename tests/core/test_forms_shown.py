@@ -14,6 +14,7 @@ from nullah.core.project import Piece, Project
 from nullah.core.sheets.page import A4
 from nullah.core.sheets.sheets import all_sheets
 from nullah.core.stations import STATIONS, Hand
+from nullah.core.wording.fixes import fix_words
 from nullah.demo.plant_stair import plant_stair
 from nullah.demo.seed_cabinet import seed_cabinet
 
@@ -27,11 +28,11 @@ def plan_of(name, unit):
     return work_out(actions.show_in(project, replace(project.marks, unit=unit)))
 
 
-def words_of(card):
+def words_of(card, marks):
     """Give all words of a card."""
     found = [card.title, *card.mark, *card.why]
     found += [text for setting in card.set for text in (setting.tool, setting.figure, setting.note)]
-    found += [text for remark in card.mind for text in (remark.text, *(mend.label for mend in remark.mends))]
+    found += [text for remark in card.mind for text in (remark.text, *(fix_words(fix, marks) for fix in remark.fixes))]
     return found
 
 
@@ -42,7 +43,7 @@ def test_every_station_tells_of_every_part(name, unit):
     for part in plan.parts:
         for station in STATIONS:
             card = station.card(plan, Hand(part.id, part.quantities[0]))
-            for text in words_of(card):
+            for text in words_of(card, plan.marks):
                 assert "None" not in text and "⟦" not in text and "  to" not in text, text
         first = STATIONS[0].card(plan, Hand(part.id)).set[1]
         alike = {other.quantities[0] for other in plan.parts if other.alike == part.alike}

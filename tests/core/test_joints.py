@@ -8,7 +8,7 @@ from nullah.core.card import Weight
 from nullah.core.joints import runout
 from nullah.core.joints.dovetail import Dovetail, DovetailError, lay_out, remarks
 from nullah.core.joints.views import between_tails
-from nullah.core.lengths import Marks, Slope, mm, read_length
+from nullah.core.lengths import Marks, Slope, mm
 from nullah.core.shop import Shop
 
 
@@ -112,16 +112,15 @@ def test_a_groove_across_the_slope_fails_and_the_mend_puts_it_inside_a_tail():
     low, high = LAYOUT.marks[0] - mm(2), LAYOUT.marks[0] + mm(4)
     found = runout.remarks(LAYOUT, low, high, mm(5), Marks())
     assert found[0].weight is Weight.FAILS
-    mend = found[0].mends[0]
-    moved = read_length(mend.value)
+    moved = found[0].fixes[0].height
     assert runout.run_out(LAYOUT, moved, moved + (high - low)).meets is runout.Meets.TAIL
 
 
 @given(st.fractions(min_value=0, max_value=114, max_denominator=16))
 def test_every_mend_of_a_groove_really_mends_it(low):
     for remark in runout.remarks(LAYOUT, mm(low), mm(low + 6), mm(5), Marks()):
-        for mend in remark.mends:
-            moved = read_length(mend.value)
+        for fix in remark.fixes:
+            moved = fix.height
             assert runout.run_out(LAYOUT, moved, moved + mm(6)).meets is runout.Meets.TAIL
 
 

@@ -9,6 +9,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from nullah.core import actions
+from nullah.core.apply_fix import action_of
 from nullah.core.lengths import Length, Unit, mm
 from nullah.core.piece.form import View
 from nullah.core.piece.overlap import Hold, Sharing
@@ -100,10 +101,8 @@ def test_a_collision_offers_its_joints_and_taking_one_mends_it():
     plan = work_out(piece(SIDE, shelf), milling=False)
     (finding,) = plan.findings
     assert "no joint shares it out" in finding.remark.text
-    assert finding.remark.mends[0].label == "board 2 into a dado in board 1"
-    mend = finding.remark.mends[0]
-    second, _, index = mend.value.partition("/")
-    joined = work_out(join_as_offered(plan.project, mend.subject, second, int(index)), milling=False)
+    assert finding.remark.fixes[0].joint == "board 2 into a dado in board 1"
+    joined = work_out(action_of(finding.remark.fixes[0], Unit.MM)(plan.project), milling=False)
     assert joined.proof.clean
     assert join_as_offered(joined.project, "own1", "nobody") == joined.project
 

@@ -94,7 +94,7 @@ def test_a_groove_too_deep_is_said_with_its_mend():
     _, assembly = make(groove__depth=mm(9))
     remark = assembly.remarks[0]
     assert "half" in remark.text
-    assert remark.mends[0].value == "5 mm"
+    assert remark.fixes[0].value == mm(5)
 
 
 sizes = st.fractions(min_value=100, max_value=600, max_denominator=32)

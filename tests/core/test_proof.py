@@ -8,8 +8,9 @@ from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
 from nullah.core import actions
+from nullah.core.apply_fix import action_of
 from nullah.core.card import Weight
-from nullah.core.lengths import Slope, Unit, mm, read_length
+from nullah.core.lengths import Slope, Unit, mm
 from nullah.core.piece.forms import FORMS
 from nullah.core.piece.overlap import Hold, Joint, Sharing
 from nullah.core.piece.own import OwnBoard, OwnJoint
@@ -17,8 +18,9 @@ from nullah.core.piece.proof.finding import Trouble
 from nullah.core.piece.proof.order import assembly_order
 from nullah.core.piece.proof.prove import StoppedError
 from nullah.core.piece.space import Side
-from nullah.core.plan import join_as_offered, prove_plan, work_out
+from nullah.core.plan import prove_plan, work_out
 from nullah.core.project import Piece, Project
+from nullah.core.wording.fixes import fix_words
 from nullah.demo.seed_cabinet import seed_cabinet
 
 
@@ -31,21 +33,8 @@ def spoil(project, **given_):
 
 
 def mended(plan, finding):
-    """Carry out the first mend of a finding, as the desk does."""
-    mend = finding.remark.mends[0]
-    match mend.action:
-        case "give":
-            return proved(actions.give(plan.project, mend.subject, read_length(mend.value)))
-        case "take_back":
-            return proved(actions.give(plan.project, mend.subject, None))
-        case "choose":
-            return proved(actions.choose(plan.project, mend.subject, mend.value))
-        case "hold":
-            return proved(actions.hold(plan.project, mend.subject, mend.value))
-        case "join":
-            second, _, index = mend.value.partition("/")
-            return proved(join_as_offered(plan.project, mend.subject, second, int(index)))
-    raise AssertionError(mend.action)
+    """Carry out the first fix of a finding, as the desk does."""
+    return proved(action_of(finding.remark.fixes[0], plan.marks.unit)(plan.project))
 
 
 def test_the_sample_proves_clean():
@@ -97,8 +86,8 @@ def test_one_wrong_figure_gives_an_exact_complaint(given_, trouble, words):
 )  # fmt: skip
 def test_what_is_offered_mends_it(given_):
     plan = proved(spoil(seed_cabinet(), **given_))
-    finding = next(f for f in plan.findings if f.remark.mends)
-    assert mended(plan, finding).proof.clean, finding.remark.mends[0].label
+    finding = next(f for f in plan.findings if f.remark.fixes)
+    assert mended(plan, finding).proof.clean, finding.remark.fixes[0]
 
 
 def test_five_ways_to_break_it_give_five_complaints():
@@ -300,5 +289,7 @@ def test_what_a_form_says_is_in_the_unit_that_is_shown_too():
         assert words in text and "⟦" not in text
     for form in FORMS:
         plan = proved(actions.show_in(Project(Piece(form)), replace(short.marks, unit=Unit.INCH)))
-        said = [remark.text for remark in plan.remarks] + [m.label for r in plan.remarks for m in r.mends]
+        said = [remark.text for remark in plan.remarks] + [
+            fix_words(fix, plan.marks) for r in plan.remarks for fix in r.fixes
+        ]
         assert not any("⟦" in text or " mm" in text for text in said), said

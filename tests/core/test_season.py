@@ -9,6 +9,7 @@ from hypothesis import strategies as st
 
 from nullah.core import actions
 from nullah.core.card import Weight
+from nullah.core.fixes import Give, SlotScrews
 from nullah.core.joints.kinds import kinds_of
 from nullah.core.lengths import mm
 from nullah.core.piece.forms import FORMS
@@ -115,8 +116,8 @@ def test_a_back_without_gaps_binds_in_the_damp_months_and_one_click_mends_it():
     assert fit.verdict is Verdict.BINDS and MONTHS[fit.tightest] in ("August", "September")
     remark = next(remark for remark in SEASON.card(plan, Hand()).mind if remark.of == "back.gap")
     assert remark.weight is Weight.FAILS and "binds in" in remark.text
-    (mend,) = remark.mends
-    assert mend.action == "give" and mend.subject == "back.gap"
+    (fix_,) = remark.fixes
+    assert isinstance(fix_, Give) and fix_.quantity == "back.gap"
     mended = planned(actions.give(plan.project, "back.gap", room_to_leave(plan, season_of(plan), fit)))
     after = next(fit for fit in season_of(mended).fits if fit.of == "back.gap")
     assert after.verdict in (Verdict.FITS, Verdict.RATTLES) and min(after.rooms) >= 0.3 - 1e-6
@@ -170,7 +171,7 @@ def test_a_batten_glued_across_a_wide_panel_cracks_it_and_the_mend_is_offered():
     assert abs(strain.moves) == pytest.approx(expected * by_point)
     assert SEASON.state(plan) == "1 would crack"
     remark = next(r for r in SEASON.card(plan, Hand()).mind if "across" in r.text and r.weight is Weight.FAILS)
-    assert remark.mends[0].action == "hold" and remark.mends[0].value == "screwed in slots"
+    assert isinstance(remark.fixes[0], SlotScrews)
 
 
 @pytest.mark.parametrize(

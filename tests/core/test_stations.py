@@ -12,6 +12,7 @@ from nullah.core.stations import STATIONS, Hand
 from nullah.core.stations.breakdown import place_on_bench
 from nullah.core.stations.rack import board_places
 from nullah.core.stations.season import part_movement
+from nullah.core.wording.fixes import fix_words
 from nullah.demo.seed_box import seed_box
 
 BY_ID = {station.id: station for station in STATIONS}
@@ -135,7 +136,7 @@ def test_milling_draws_what_is_needed_against_what_is_reached():
     assert figures(card) == {"Needs": "16 mm", "Will reach": "15.5 mm", "Gauge": "16 mm"}
     fails = [remark for remark in card.mind if remark.weight is Weight.FAILS]
     assert len(fails) == 1 and "right end, front and left end" in fails[0].text
-    assert [mend.label for mend in fails[0].mends] == [
+    assert [fix_words(fix, plan.marks) for fix in fails[0].fixes] == [
         "Cut Ford 2 first",
         "Cut Ford 2 at 660 mm first",
         "Make them all 15.5 mm thick",

@@ -214,8 +214,13 @@ def random_actions(number, folder, seed=5):
     desk = Autosave(folder / "unsaved")
     session.window.document.close()
     kept = desk.kept()
-    if session.window.document.unsaved and (not kept or project_text(kept[0].read()) != project_text(last)):
-        report.fail("the last state was not kept")
+    if session.window.document.unsaved:
+        found = [json.loads(project_text(each.read())) for each in kept]
+        if json.loads(project_text(last)) not in found[:1]:
+            place = (
+                found.index(json.loads(project_text(last))) if json.loads(project_text(last)) in found else "nowhere"
+            )
+            report.fail(f"the last state was not kept as the newest of {len(found)}: it is {place}")
     return report
 
 

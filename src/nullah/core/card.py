@@ -11,6 +11,8 @@ from enum import Enum
 from fractions import Fraction
 from typing import NamedTuple
 
+from nullah.core.fixes import Fix
+
 _PLACE = re.compile("⟦(-?[0-9]{1,30}(?:/[1-9][0-9]{0,29})?)⟧")
 
 
@@ -34,21 +36,12 @@ class Setting(NamedTuple):
     of: str = ""
 
 
-class Mend(NamedTuple):
-    """A way out that arithmetic knows: a label for the button and the action it names."""
-
-    label: str
-    action: str
-    subject: str = ""
-    value: str = ""
-
-
 class Remark(NamedTuple):
-    """A sentence under *Mind*, with the mends that go with it."""
+    """A sentence under *Mind*, with the ways out that arithmetic knows."""
 
     text: str
     weight: Weight = Weight.NOTE
-    mends: tuple[Mend, ...] = ()
+    fixes: tuple[Fix, ...] = ()
     of: str = ""
 
 
@@ -58,21 +51,16 @@ def length_mark(millimetres: Fraction) -> str:
 
 
 def with_lengths(remark: Remark, write: Callable[[Fraction], str]) -> Remark:
-    """Put lengths into the places a remark and its mends have for them.
+    """Put lengths into the places a remark has for them.
 
     Examples
     --------
     >>> with_lengths(Remark(f"It is {length_mark(Fraction(5, 2))} short."), lambda mm: f"{float(mm)} mm").text
     'It is 2.5 mm short.'
     """
-    if "⟦" not in remark.text and not any("⟦" in mend.label for mend in remark.mends):
+    if "⟦" not in remark.text:
         return remark
-
-    def put(text: str) -> str:
-        return _PLACE.sub(lambda found: write(Fraction(found.group(1))), text)
-
-    mends = tuple(mend._replace(label=put(mend.label)) for mend in remark.mends)
-    return remark._replace(text=put(remark.text), mends=mends)
+    return remark._replace(text=_PLACE.sub(lambda found: write(Fraction(found.group(1))), remark.text))
 
 
 class Stage(Enum):

@@ -22,7 +22,10 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from nullah.core.card import Card, Mend, Remark, Setting, Weight
+from nullah.core.card import Card, Remark, Setting, Weight
+from nullah.core.fixes import Fix
+from nullah.core.lengths import Marks
+from nullah.core.wording.fixes import fix_words
 from nullah.desk.theme import BODY, FIGURE, SMALL, TITLE
 from nullah.paper.lettering import typeface
 
@@ -38,7 +41,7 @@ class _Line(NamedTuple):
     """One line of the card: how it looks, its words, and where it stands.
 
     `cell` is (row, column, columns) among the settings, or None below one another. `weight`
-    is that of a remark. `click` is what a button tells: a mend, or the quantity of a figure.
+    is that of a remark. `click` is what a button tells: a way out, or the quantity of a figure.
     """
 
     look: str
@@ -46,7 +49,7 @@ class _Line(NamedTuple):
     name: str = ""
     cell: tuple[int, int, int] | None = None
     weight: str = ""
-    click: Mend | str | None = None
+    click: Fix | str | None = None
 
     @property
     def shape(self) -> tuple[object, ...]:
@@ -58,15 +61,15 @@ class _Line(NamedTuple):
 _LOOKS = {
     "title": (TITLE, True, False), "heading": (BODY, True, True), "line": (BODY, False, False),
     "tool": (SMALL + 1, False, True), "figure": (FIGURE, True, False), "long figure": (FIGURE - 2, True, False),
-    "note": (SMALL, False, True), "mend": (BODY, False, False),
+    "note": (SMALL, False, True), "fix": (BODY, False, False),
 }  # fmt: skip
 
 
-def _lines(card: Card) -> Iterator[_Line]:
+def _lines(card: Card, marks: Marks) -> Iterator[_Line]:
     """Lay a card out. What will not work comes first: nobody should carry the settings away then."""
     if card.title:
         yield _Line("title", card.title)
-    yield from _remarks([remark for remark in card.mind if remark.weight is Weight.FAILS])
+    yield from _remarks([remark for remark in card.mind if remark.weight is Weight.FAILS], marks)
     if card.set:
         yield _Line("heading", "Set")
         yield from _settings(card.set)
@@ -77,18 +80,19 @@ def _lines(card: Card) -> Iterator[_Line]:
     milder = [remark for remark in card.mind if remark.weight is not Weight.FAILS]
     if milder:
         yield _Line("heading", "Mind")
-        yield from _remarks(sorted(milder, key=lambda remark: remark.weight is Weight.NOTE))
+        yield from _remarks(sorted(milder, key=lambda remark: remark.weight is Weight.NOTE), marks)
     if card.why:
         yield _Line("heading", "Why")
         for text in card.why:
             yield _Line("line", text)
 
 
-def _remarks(remarks: list[Remark]) -> Iterator[_Line]:
+def _remarks(remarks: list[Remark], marks: Marks) -> Iterator[_Line]:
     for remark in remarks:
         yield _Line("line", _SIGNS[remark.weight] + remark.text, weight=_WEIGHTS[remark.weight])
-        for mend in remark.mends:
-            yield _Line("mend", mend.label, mend.label, click=mend)
+        for fix in remark.fixes:
+            words = fix_words(fix, marks)
+            yield _Line("fix", words, words, click=fix)
 
 
 def _settings(settings: tuple[Setting, ...]) -> Iterator[_Line]:
@@ -122,9 +126,9 @@ def _broken(line: _Line) -> str:
 
 
 class CardView(QScrollArea):
-    """Shows a card. `mend` carries a way out that was clicked, `figure` the quantity of a setting."""
+    """Shows a card. `fix` carries a way out that was clicked, `figure` the quantity of a setting."""
 
-    mend = Signal(object)
+    fix = Signal(object)
     figure = Signal(str)
 
     def __init__(self) -> None:
@@ -134,17 +138,17 @@ class CardView(QScrollArea):
         self.setWidgetResizable(True)
         self.setFixedWidth(312)
         self.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
-        self.card = Card()
+        self.card, self._marks = Card(), Marks()
         self._lines: list[_Line] = []
         self._widgets: list[QLabel | QPushButton] = []
 
-    def show_card(self, card: Card) -> None:
-        """Show another card, keeping the place where it is the same one."""
-        if card == self.card and self._widgets:
+    def show_card(self, card: Card, marks: Marks) -> None:
+        """Show another card, with lengths to these marks, keeping the place where it is the same one."""
+        if (card, marks) == (self.card, self._marks) and self._widgets:
             return
-        lines = list(_lines(card))
+        lines = list(_lines(card, marks))
         same_card = card.title == self.card.title
-        self.card = card
+        self.card, self._marks = card, marks
         if [line.shape for line in lines] == [line.shape for line in self._lines]:
             self._reword(lines)
         else:
@@ -228,9 +232,9 @@ class CardView(QScrollArea):
         widget.setFont(typeface(size, bold))
         widget.setAccessibleName(line.name)
         if isinstance(widget, QPushButton):
-            widget.setProperty("mend" if line.look == "mend" else "figure", "true")
+            widget.setProperty("fix" if line.look == "fix" else "figure", "true")
             widget.setMinimumHeight(34)
-            if line.look != "mend":
+            if line.look != "fix":
                 widget.setToolTip("Click to see why, or to type another figure")
             widget.clicked.connect(lambda: self._clicked(index))
         else:
@@ -245,7 +249,7 @@ class CardView(QScrollArea):
 
     def _clicked(self, index: int) -> None:
         click = self._lines[index].click
-        if isinstance(click, Mend):
-            self.mend.emit(click)
-        elif click is not None:
+        if isinstance(click, str):
             self.figure.emit(click)
+        elif click is not None:
+            self.fix.emit(click)

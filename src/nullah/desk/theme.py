@@ -63,7 +63,7 @@ def _sheet(p: Palette) -> str:
     QPushButton:hover, QToolButton:hover {{ background: {p.accent_ground}; }}
     QPushButton:focus, QToolButton:focus {{ border: 2px solid {p.accent}; padding: 3px 8px; }}
     QPushButton:disabled, QToolButton:disabled {{ color: {p.quiet}; }}
-    QPushButton[mend="true"] {{ background: {p.accent_ground}; text-align: left; }}
+    QPushButton[fix="true"] {{ background: {p.accent_ground}; text-align: left; }}
     QPushButton[main="true"] {{ background: {p.accent}; color: {p.raised}; font-weight: 600; }}
     QPushButton[main="true"]:focus {{ border: 2px solid {p.text}; }}
     QPushButton[main="true"]:disabled {{ background: {p.line}; color: {p.quiet}; }}

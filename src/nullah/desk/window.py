@@ -21,14 +21,14 @@ from PySide6.QtWidgets import (
 )
 
 from nullah.core import actions
-from nullah.core.breakdown.layout import FirstCut
-from nullah.core.card import Mend
+from nullah.core.apply_fix import action_of
 from nullah.core.drawing import Drawing
-from nullah.core.laying import with_staves
-from nullah.core.ledger import Kind
-from nullah.core.lengths import Unit, read_length, read_slope
-from nullah.core.plan import join_as_offered
+from nullah.core.fixes import (
+    Fix,
+)
+from nullah.core.lengths import Unit
 from nullah.core.stations import STATIONS
+from nullah.core.wording.fixes import fix_words
 from nullah.desk.banner import Banner, Urgency
 from nullah.desk.bench import Bench
 from nullah.desk.card import CardView
@@ -161,7 +161,7 @@ class Window(QMainWindow):
         )
         self.rod.chosen.connect(self.show_station)
         self.strip.picked.connect(self.document.pick_part)
-        self.card.mend.connect(self.do_mend)
+        self.card.fix.connect(self.do_fix)
         self.card.figure.connect(self._figure_clicked)
         self.bench.clicked.connect(self._bench_clicked)
         self.header.unit_chosen.connect(self.show_unit)
@@ -213,7 +213,7 @@ class Window(QMainWindow):
         drawn_for = (self.station, bounds, plan.marks.unit)
         refit, self._drawn_for = drawn_for != self._drawn_for, drawn_for
         self.bench.show_drawing(drawing, station.invitation, lit, refit, station.to_scale)
-        self.card.show_card(station.card(plan, hand))
+        self.card.show_card(station.card(plan, hand), plan.marks)
         self.rod.show_states([each.state(plan) for each in STATIONS], self.station)
         self.strip.show_parts(plan, hand.part)
         self.header.refresh()
@@ -294,33 +294,14 @@ class Window(QMainWindow):
             self.document.set_hand(self.document.hand._replace(quantity=of))
         self.editor.open(of, at)
 
-    def do_mend(self, mend: Mend) -> None:
+    def do_fix(self, fix: Fix) -> None:
         """Carry out a way out that the card offers."""
-        ledger = self.document.plan.ledger
-        match mend.action:
-            case "cut_first":
-                self.document.do(mend.label, lambda p: actions.cut_first(p, mend.subject, mend.value == "yes"))
-            case "first_cut":
-                way, _, at = mend.value.partition("/")
-                cut = FirstCut(mend.subject, way == "cross", float(at))
-                self.document.do(mend.label, lambda p: actions.cut_at(p, mend.subject, cut))
-            case "give" if ledger is not None:
-                kind = ledger.quantity(mend.subject).definition.kind
-                value = read_slope(mend.value) if kind is Kind.SLOPE else read_length(mend.value)
-                self.document.do(mend.label, lambda p: actions.give(p, mend.subject, value))
-            case "take_back":
-                self.document.do(mend.label, lambda p: actions.give(p, mend.subject, None))
-            case "choose":
-                self.document.do(mend.label, lambda p: actions.choose(p, mend.subject, mend.value))
-            case "hold":
-                self.document.do(mend.label, lambda p: actions.hold(p, mend.subject, mend.value))
-            case "remake" | "shim":
-                self.desk([each.id for each in STATIONS].index("daybook")).mend(mend)
-            case "staves":
-                self.document.do(mend.label, lambda p: with_staves(p, mend.subject, int(mend.value)))
-            case "join":
-                second, _, index = mend.value.partition("/")
-                self.document.do(mend.label, lambda p: join_as_offered(p, mend.subject, second, int(index or 0)))
+        marks = self.document.project.marks
+        action = action_of(fix, marks.unit)
+        if action is None:
+            self.desk([each.id for each in STATIONS].index("daybook")).fix(fix)
+        else:
+            self.document.do(fix_words(fix, marks), action)
 
     def _forget_typing(self) -> None:
         """Let every field show the piece that is opened: what was typed and not entered was of the old one."""

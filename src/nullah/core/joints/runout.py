@@ -5,7 +5,8 @@ from __future__ import annotations
 from enum import Enum
 from typing import NamedTuple
 
-from nullah.core.card import Mend, Remark, Weight
+from nullah.core.card import Remark, Weight
+from nullah.core.fixes import Fix, MoveGroove
 from nullah.core.joints.dovetail import DovetailLayout
 from nullah.core.lengths import Direction, Length, Marks
 
@@ -52,16 +53,11 @@ def remarks(
 
     At a lapped (half-blind) corner nothing shows in the tail boards' ends: the lap covers them.
     """
-    found = _remarks(layout, low, high, depth, marks, lapped)
-    named = []
-    for remark in found:
-        mends = tuple(mend._replace(subject=of) for mend in remark.mends)
-        named.append(remark._replace(of=of, mends=mends))
-    return tuple(named)
+    return tuple(remark._replace(of=of) for remark in _remarks(layout, low, high, depth, marks, lapped, of))
 
 
 def _remarks(
-    layout: DovetailLayout, low: Length, high: Length, depth: Length, marks: Marks, lapped: bool
+    layout: DovetailLayout, low: Length, high: Length, depth: Length, marks: Marks, lapped: bool, of: str
 ) -> tuple[Remark, ...]:
     verdict = run_out(layout, low, high)
     # The bottom reaches `depth` past the baseline; beyond that the groove is not needed.
@@ -84,24 +80,21 @@ def _remarks(
                 f"The groove runs inside tail {verdict.tail} (counted from the lower edge). On the pin boards run it "
                 "through: the socket it comes out in is filled by the tail.",
                 Weight.NOTE,
-                of="groove.height",
             ),
             Remark(
                 "On the tail boards a through groove would show in the end of that tail. Stop it "
                 f"{written(stop_tail)} from each end ({marks.write(depth)} past the baseline).",
                 Weight.LOOK,
-                of="groove.height",
             ),
         )
-    mends = _into_a_tail(layout, low, high, marks)
+    fixes = _into_a_tail(layout, low, high, marks, of)
     if verdict.meets is Meets.PIN:
         return (
             Remark(
                 "The groove meets a pin and would show in the pin's end. Stop it on the pin boards "
                 f"{written(stop_pin)} from each end, or move it inside a tail.",
                 Weight.LOOK,
-                mends,
-                of="groove.height",
+                fixes,
             ),
         )
     return (
@@ -109,13 +102,12 @@ def _remarks(
             "The groove cuts the slope between a tail and a pin and shows in both boards at the corner. "
             "Move it inside a tail.",
             Weight.FAILS,
-            mends,
-            of="groove.height",
+            fixes,
         ),
     )
 
 
-def _into_a_tail(layout: DovetailLayout, low: Length, high: Length, marks: Marks) -> tuple[Mend, ...]:
+def _into_a_tail(layout: DovetailLayout, low: Length, high: Length, marks: Marks, of: str) -> tuple[Fix, ...]:
     """Offer the smallest shift of the groove that brings it inside a tail, to the mark."""
     width = high - low
     ways: list[Length] = []
@@ -131,4 +123,4 @@ def _into_a_tail(layout: DovetailLayout, low: Length, high: Length, marks: Marks
     if not ways:
         return ()
     best = min(ways, key=lambda to: abs(to.mm - low.mm))
-    return (Mend(f"Put the groove at {marks.write(best)}", "give", "groove.height", best.as_text()),)
+    return (MoveGroove(of, best),)

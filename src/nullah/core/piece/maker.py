@@ -10,7 +10,8 @@ from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, field
 from fractions import Fraction
 
-from nullah.core.card import Mend, Remark, Weight
+from nullah.core.card import Remark, Weight
+from nullah.core.fixes import Fix, Give
 from nullah.core.ledger import Definition, Kind, Ledger, Value
 from nullah.core.lengths import Length, Slope, mm
 from nullah.core.piece.form import Assembly, Bearing, Freedom, Measure, Mover, View
@@ -271,9 +272,13 @@ class Maker:
         if load > 0 and span > 0:
             self._bearings.append(Bearing(part, span, load, of))
 
-    def remark(self, text: str, weight: Weight = Weight.LOOK, mends: tuple[Mend, ...] = (), of: str = "") -> None:
+    def give(self, name: str, millimetres: Fraction) -> Give:
+        """Offer to give a quantity another length."""
+        return Give(name, self.ledger.quantity(name).definition.title, Length(millimetres))
+
+    def remark(self, text: str, weight: Weight = Weight.LOOK, fixes: tuple[Fix, ...] = (), of: str = "") -> None:
         """Say something about the piece."""
-        self._remarks.append(Remark(text, weight, mends, of))
+        self._remarks.append(Remark(text, weight, fixes, of))
 
     def finish(self) -> Assembly:
         """Give the assembly; without parts, and with the reason, if any of it comes to nothing."""

@@ -68,7 +68,7 @@ class Tails(NamedTuple):
 
 
 class Names(NamedTuple):
-    """The ledger's names behind a joint, for mends; empty where there is none.
+    """The ledger's names behind a joint, for fixes; empty where there is none.
 
     `width`, `depth` and `stop` are of the channel, `guest` the thickness that enters it,
     `reach` how far that goes in, `notch` what is cut off its corner. `choice` is the way of

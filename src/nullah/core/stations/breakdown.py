@@ -9,7 +9,7 @@ from nullah.core.breakdown.cuts import CutKind, SawCut
 from nullah.core.breakdown.glue_up import glue_up_steps
 from nullah.core.breakdown.layout import PlacedPart, flaw_rect
 from nullah.core.breakdown.rough import RoughPart
-from nullah.core.card import Card, Mend, Remark, Setting, Weight
+from nullah.core.card import Card, Remark, Setting, Weight
 from nullah.core.drawing import (
     Anchor,
     Drawing,
@@ -23,6 +23,7 @@ from nullah.core.drawing import (
     line,
     rectangle,
 )
+from nullah.core.fixes import Fix, GlueFromStaves
 from nullah.core.lengths import Direction, from_float
 from nullah.core.plan import USUAL_WOOD, Plan
 from nullah.core.rack.board import Faces
@@ -222,12 +223,12 @@ def _settings(plan: Plan, rough: RoughPart | None) -> Iterator[Setting]:
 def _unplaced(plan: Plan) -> Iterator[Remark]:
     """Say of each part that lies nowhere why, and what would place it."""
     for item in plan.unplaced:
-        mends: tuple[Mend, ...] = ()
+        fixes: tuple[Fix, ...] = ()
         if item.staves and len(item.part.parts) == 1 and "/" not in item.part.id:
             part_id = item.part.parts[0]
-            mends = (Mend(f"Make it of {item.staves} staves", "staves", part_id, str(item.staves)),)
+            fixes = (GlueFromStaves(part_id, item.staves),)
         yield Remark(
-            f"{item.part.name.capitalize()} lies nowhere. {item.why}", Weight.FAILS, mends, of=item.part.parts[0]
+            f"{item.part.name.capitalize()} lies nowhere. {item.why}", Weight.FAILS, fixes, of=item.part.parts[0]
         )
 
 

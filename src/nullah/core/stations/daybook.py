@@ -9,8 +9,9 @@ from nullah.core.bench.book import Event, in_words
 from nullah.core.bench.hours import DAYS, clock, day_of
 from nullah.core.bench.rates import RATES
 from nullah.core.bench.tasks import Task, Trade
-from nullah.core.card import Card, Mend, Remark, Setting, Weight
+from nullah.core.card import Card, Remark, Setting, Weight
 from nullah.core.drawing import Anchor, Drawing, Element, Fill, Label, Role, drawing, line, rectangle
+from nullah.core.fixes import Fix, MakeAgain, Shim
 from nullah.core.lengths import from_float
 from nullah.core.plan import Plan
 from nullah.core.stations.next_step import draw_next, idle_words, task_card
@@ -155,7 +156,7 @@ def _off(plan: Plan, task: Task | None, now: datetime) -> Iterator[Remark]:
         text = f"{deviation.title[:1].upper()}{deviation.title[1:]} measured {off} {word} than planned"
         text += f": {_follows(deviation)}." if deviation.follows else "."
         weight = Weight.LOOK if abs(deviation.off) >= 0.5 else Weight.NOTE
-        yield Remark(text, weight, tuple(_mends(plan, deviation, off)), deviation.name)
+        yield Remark(text, weight, tuple(_fixes(plan, deviation)), deviation.name)
 
 
 def _follows(deviation: Deviation) -> str:
@@ -164,14 +165,15 @@ def _follows(deviation: Deviation) -> str:
     return f"{first}{more}"
 
 
-def _mends(plan: Plan, deviation: Deviation, off: str) -> Iterator[Mend]:
+def _fixes(plan: Plan, deviation: Deviation) -> Iterator[Fix]:
     """Offer what can be done about it besides letting all follow: a shim, or the part made again."""
     if abs(deviation.off) < 0.5:
         return
-    yield Mend(f"Make it up with a shim of {off}", "shim", deviation.name)
+    off = from_float(abs(deviation.off))
+    yield Shim(deviation.name, off)
     owner = next((part for part in plan.parts if deviation.name in part.quantities), None)
     if owner is not None and deviation.off < 0:
-        yield Mend(f"Make {owner.name} again", "remake", owner.id, f"{deviation.title} {off} short")
+        yield MakeAgain(owner.id, owner.name, deviation.title, off)
 
 
 def _timer(plan: Plan, task: Task, now: datetime) -> Iterator[Remark]:

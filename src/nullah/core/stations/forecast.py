@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from fractions import Fraction
 
-from nullah.core.card import Card, Mend, Remark, Setting, Weight
+from nullah.core.card import Card, Remark, Setting, Weight
 from nullah.core.drawing import (
     Anchor,
     Drawing,
@@ -18,6 +18,7 @@ from nullah.core.drawing import (
     line,
     rectangle,
 )
+from nullah.core.fixes import CutOutFirst, CutThroughFirst, Fix, MakeAllThinner
 from nullah.core.lengths import Length, from_float
 from nullah.core.piece.part import Part
 from nullah.core.plan import Plan, thinner_throughout
@@ -228,7 +229,7 @@ def _how(plan: Plan, chosen: Forecast) -> str:
 
 
 def _shortfalls(plan: Plan, forecasts: tuple[Forecast, ...]) -> Iterator[Remark]:
-    """Say, board by board, which parts will not reach their thickness, with the mends that are arithmetic."""
+    """Say, board by board, which parts will not reach their thickness, with the fixes that are arithmetic."""
     for board in plan.project.boards:
         short = [item for item in forecasts if item.board == board.id and item.short.mm > 0]
         if not short:
@@ -237,37 +238,35 @@ def _shortfalls(plan: Plan, forecasts: tuple[Forecast, ...]) -> Iterator[Remark]
         write = plan.marks.write_fine
         reach = min(item.reach for item in short)
         text = f"Out of {board.name} the {names} will not reach {plan.marks.write(short[0].needs)}, only {write(reach)}"
-        mends: list[Mend] = []
+        fixes: list[Fix] = []
         if not short[0].cut_first_chosen:
             cut_first = min(item.cut_first for item in short)
             text += f"; {write(cut_first)} if cut out before flattening"
             if all(item.cut_first >= item.needs for item in short):
-                mends.append(Mend(f"Cut {board.name} first", "cut_first", board.id, "yes"))
+                fixes.append(CutOutFirst(board.id, board.name))
             if short[0].better is not None:
                 cut, gives = short[0].better
                 at = plan.marks.write(from_float(round(cut.at)))
                 verb = "cut" if cut.crosswise else "ripped"
                 text += f", or {write(gives)} if {verb} at {at} first"
-                value = f"{'cross' if cut.crosswise else 'rip'}/{cut.at}"
-                mends.append(Mend(f"{verb.capitalize() if cut.crosswise else 'Rip'} {board.name} at {at} first",
-                                  "first_cut", board.id, value))  # fmt: skip
+                fixes.append(CutThroughFirst(board.id, board.name, cut.crosswise, from_float(cut.at)))
         first = plan.part(short[0].part)
         if first is not None:
-            mends += _thinner(plan, first)
-        yield Remark(f"{text}.", Weight.FAILS, tuple(mends), of=short[0].part)
+            fixes += _thinner(plan, first)
+        yield Remark(f"{text}.", Weight.FAILS, tuple(fixes), of=short[0].part)
 
 
 def _listed(names: list[str]) -> str:
     return names[0] if len(names) == 1 else f"{', '.join(names[:-1])} and {names[-1]}"
 
 
-def _thinner(plan: Plan, part: Part) -> list[Mend]:
+def _thinner(plan: Plan, part: Part) -> list[Fix]:
     """Offer to make every part of that thickness as thin as the thinnest can be had."""
     found = thinner_throughout(plan, part)
     if found is None:
         return []
     name, thinner = found
-    return [Mend(f"Make them all {plan.marks.write(thinner)} thick", "give", name, thinner.as_text())]
+    return [MakeAllThinner(name, thinner)]
 
 
 def _name(plan: Plan, part_id: str) -> str:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from nullah.core.bench.cutlist import together
-from nullah.core.card import Card, Mend, Remark, Setting, Weight
+from nullah.core.card import Card, Remark, Setting, Weight
 from nullah.core.drawing import (
     Anchor,
     Drawing,
@@ -19,6 +19,7 @@ from nullah.core.drawing import (
     line,
     rectangle,
 )
+from nullah.core.fixes import Fix, Give, SlotScrews
 from nullah.core.ledger import Origin
 from nullah.core.lengths import Length, Unit, from_float
 from nullah.core.piece.overlap import Hold
@@ -237,12 +238,12 @@ def _remarks(plan: Plan, season: Season, fits: list[Fit]) -> Iterator[Remark]:
             Verdict.DROPS: f"stands only {plan.marks.write_fine(from_float(max(fit.hold or 0.0, 0.0)))} deep in its "
             f"groove in {MONTHS[fit.loosest]}: it can drop out. Deepen the groove.",
         }[fit.verdict]
-        mends = () if fit.of in offered else _mends(plan, season, fit)
+        fixes = () if fit.of in offered else _fixes(plan, season, fit)
         offered.add(fit.of)
-        yield Remark(f"{_capital(fit.title)} {words}", weight, mends, fit.of)
+        yield Remark(f"{_capital(fit.title)} {words}", weight, fixes, fit.of)
 
 
-def _mends(plan: Plan, season: Season, fit: Fit) -> tuple[Mend, ...]:
+def _fixes(plan: Plan, season: Season, fit: Fit) -> tuple[Fix, ...]:
     """Offer to put the clearance into the ledger: one click."""
     leave = room_to_leave(plan, season, fit)
     if leave is None or plan.ledger is None or fit.verdict is Verdict.DROPS:
@@ -250,8 +251,7 @@ def _mends(plan: Plan, season: Season, fit: Fit) -> tuple[Mend, ...]:
     quantity = plan.ledger.quantity(fit.of)
     if quantity.origin is Origin.MEASURED or quantity.value == leave.mm:
         return ()
-    label = f"Make the {quantity.definition.title} {plan.marks.write_setting(leave)}"
-    return (Mend(label, "give", fit.of, leave.as_text()),)
+    return (Give(fit.of, quantity.definition.title, leave),)
 
 
 def _glue(plan: Plan, season: Season) -> Iterator[Remark]:
@@ -261,11 +261,10 @@ def _glue(plan: Plan, season: Season) -> Iterator[Remark]:
             continue
         held = plan.marks.write_fine(from_float(strain.held))
         moves = plan.marks.write_fine(from_float(abs(strain.moves)))
-        mend = Mend("Screw it in slots instead", "hold", strain.joint.id, "screwed in slots")
         yield Remark(
             f"{_capital(strain.moving.name)} is {strain.joint.hold.value} across {held} of its grain to the "
             f"{strain.still.name}; by {MONTHS[strain.month]} it would move {moves}: {strain.advice}.",
-            Weight.FAILS, (mend,),
+            Weight.FAILS, (SlotScrews(strain.joint.id),),
         )  # fmt: skip
     # What lies dry, or slides in slots and on buttons, is not strained.
     fast = [each for each in season.strains if each.joint.hold.rigid or each.joint.hold is Hold.NAILS]

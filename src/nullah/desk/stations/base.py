@@ -19,7 +19,7 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from nullah.core.card import Mend
+from nullah.core.fixes import Fix
 from nullah.desk.bench import Bench, Tool
 from nullah.desk.document import Document
 
@@ -62,8 +62,8 @@ class StationDesk(QWidget):
         """Take a click on something of one's own; False leaves it to the frame."""
         return False
 
-    def mend(self, mend: Mend) -> None:
-        """Carry out a mend that is this station's own."""
+    def fix(self, fix: Fix) -> None:
+        """Carry out a way out that is this station's own."""
 
     def row(self) -> Flow:
         """Begin a row of choices; where the window is narrow it goes on in the next line."""

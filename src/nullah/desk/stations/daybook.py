@@ -10,11 +10,12 @@ from PySide6.QtGui import QKeySequence, QShortcut
 from PySide6.QtWidgets import QComboBox, QFileDialog, QWidget
 
 from nullah.core.bench.tasks import Task
-from nullah.core.card import Mend
+from nullah.core.fixes import Fix, MakeAgain, Shim
 from nullah.core.lengths import Length
 from nullah.core.limits import quoted, read_number
 from nullah.core.stations.daybook import CALENDAR, task_in_hand
 from nullah.core.stations.daybook import STATION as DAYBOOK
+from nullah.core.wording.fixes import fix_words, why_again
 from nullah.core.work import doing
 from nullah.core.work.day_book import Standing, record_of, standing
 from nullah.desk.bench import Bench
@@ -222,13 +223,15 @@ class DaybookDesk(StationDesk):
         self.document.do(f"make {name} again", lambda _: came.project)
         self._say(came.said)
 
-    def mend(self, mend: Mend) -> None:
+    def fix(self, fix: Fix) -> None:
         """Carry out what the card offers for a figure that came out otherwise."""
-        if mend.action == "remake":
-            self.remake(mend.subject, mend.value)
-        else:
-            plan, now = self.document.plan, self.clock()
-            self.document.do(mend.label, lambda _: doing.shim(plan, mend.subject, now))
+        marks = self.document.project.marks
+        match fix:
+            case MakeAgain(part=part):
+                self.remake(part, why_again(fix, marks))
+            case Shim(quantity=quantity):
+                plan, now = self.document.plan, self.clock()
+                self.document.do(fix_words(fix, marks), lambda _: doing.shim(plan, quantity, now))
 
     def _keep_record(self) -> None:
         record = record_of(self.document.plan)

@@ -9,7 +9,7 @@ from __future__ import annotations
 
 from fractions import Fraction
 
-from nullah.core.card import Mend, Weight, length_mark
+from nullah.core.card import Weight
 from nullah.core.ledger import Definition, Ledger
 from nullah.core.piece.form import Assembly, Choice, Choices, Form, View
 from nullah.core.piece.forms.bottom import bottom_sizes, put_bottom
@@ -232,18 +232,17 @@ def _remarks(m: Maker) -> None:
     q = m.q
     thinner = min(q("sides.thickness"), q("ends.thickness"))
     third = Fraction(int(thinner / 3 * 2), 2)
-    mend = (Mend(f"Make it {length_mark(third)} deep", "give", "groove.depth", f"{float(third):g} mm"),)
+    shallower = (m.give("groove.depth", third),)
     if q("groove.depth") <= 0:
-        m.remark("The groove has no depth, so nothing holds the bottom.", Weight.FAILS, mend, "groove.depth")
+        m.remark("The groove has no depth, so nothing holds the bottom.", Weight.FAILS, shallower, "groove.depth")
     elif q("groove.depth") * 2 > thinner:
         m.remark(
             "The groove takes more than half of the thinnest side. About a third is the limit.",
-            Weight.FAILS if q("groove.depth") >= thinner else Weight.LOOK, mend, "groove.depth",
+            Weight.FAILS if q("groove.depth") >= thinner else Weight.LOOK, shallower, "groove.depth",
         )  # fmt: skip
     if q("bottom.clearance") < 0:
         m.remark("A clearance below nothing would force the joints apart.", Weight.FAILS,
-                 (Mend(f"Set the clearance to {length_mark(Fraction(1, 2))}", "give", "bottom.clearance", "0.5 mm"),),
-                 "bottom.clearance")  # fmt: skip
+                 (m.give("bottom.clearance", Fraction(1, 2)),), "bottom.clearance")  # fmt: skip
     elif q("groove.depth") > 0 and q("bottom.clearance") * 2 > q("groove.depth"):
         m.remark("The clearance is more than half the groove: the bottom could drop out.", Weight.LOOK,
                  of="bottom.clearance")  # fmt: skip

@@ -9,7 +9,8 @@ from __future__ import annotations
 from collections.abc import Callable
 from fractions import Fraction
 
-from nullah.core.card import Mend, Weight, length_mark
+from nullah.core.card import Weight, length_mark
+from nullah.core.fixes import FollowRule
 from nullah.core.ledger import Definition, Kind, Ledger, Origin
 from nullah.core.piece.form import Assembly, Choice, Choices, Form, View
 from nullah.core.piece.forms.drawer import BOTTOM, Opening, drawer_sizes, drawer_stock, drawer_tails, put_drawer
@@ -232,13 +233,13 @@ def _rows_add_up(m: Maker, shape: _Shape) -> None:
         return
     word = "more" if over > 0 else "less"
     origins = [m.ledger.quantity(name).origin for name in names]
-    mends = tuple(
-        Mend(f"Let the {m.ledger.quantity(name).definition.title} follow again", "take_back", name)
+    fixes = tuple(
+        FollowRule(name, m.ledger.quantity(name).definition.title)
         for name, origin in zip(names, origins, strict=True)
         if origin is Origin.OVERRULED
     )
     m.remark(f"Rows and dividers come to {length_mark(abs(over))} {word} than the inside height.",
-             Weight.LOOK if Origin.MEASURED in origins else Weight.FAILS, mends, names[0])  # fmt: skip
+             Weight.LOOK if Origin.MEASURED in origins else Weight.FAILS, fixes, names[0])  # fmt: skip
 
 
 def _column(m: Maker, column: int) -> tuple[Fraction, Fraction]:

@@ -9,7 +9,7 @@ from __future__ import annotations
 
 from fractions import Fraction
 
-from nullah.core.card import Mend, Weight, length_mark
+from nullah.core.card import Weight
 from nullah.core.ledger import Definition, Ledger
 from nullah.core.lengths import mm
 from nullah.core.piece.form import Assembly, Choice, Choices, Form, View
@@ -156,9 +156,8 @@ def _legs(m: Maker, legs: str) -> None:
         start = q("apron.width") + q("taper.below")
         m.shape(part, Taper(faces, Side.UNDER, float(start), float(q("taper.off"))))
     if legs != "straight" and q("taper.below") < _TAPER_BELOW.mm:
-        mend = Mend(f"Start it {length_mark(Fraction(10))} below", "give", "taper.below", "10 mm")
         m.remark("A taper that starts at the apron looks like a mistake: start it a little below.", Weight.LOOK,
-                 (mend,), "taper.below")  # fmt: skip
+                 (m.give("taper.below", Fraction(10)),), "taper.below")  # fmt: skip
 
 
 def _aprons(m: Maker, chosen: Choices) -> None:

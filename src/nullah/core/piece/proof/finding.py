@@ -9,7 +9,8 @@ from fractions import Fraction
 from functools import cached_property
 from typing import NamedTuple
 
-from nullah.core.card import Mend, Remark
+from nullah.core.card import Remark
+from nullah.core.fixes import Fix, FollowRule, Give
 from nullah.core.ledger import Ledger, Origin
 from nullah.core.lengths import Direction, Length, Marks
 from nullah.core.piece.form import Assembly
@@ -147,7 +148,7 @@ class Case:
         return self.marks.write_fine(Length(value))
 
 
-def give_mend(case: Case, name: str, value: Fraction, direction: Direction = Direction.NEAREST) -> tuple[Mend, ...]:
+def give_fix(case: Case, name: str, value: Fraction, direction: Direction = Direction.NEAREST) -> tuple[Fix, ...]:
     """Offer to give a quantity another value, or to let it follow its rule again where that is right.
 
     Nothing for a name the ledger does not know, or a value of nothing or less.
@@ -157,24 +158,24 @@ def give_mend(case: Case, name: str, value: Fraction, direction: Direction = Dir
     quantity = case.ledger.quantity(name)
     title = quantity.definition.title
     if quantity.origin is Origin.OVERRULED and quantity.planned is not None and abs(quantity.planned - value) < 1:
-        return (follow_mend(case, name),)
+        return (follow_fix(case, name),)
     if quantity.origin is Origin.MEASURED:
         return ()
     to = Length(value)
     if case.marks.to_mark(to) != to:
         to = case.marks.to_mark(to, direction) if direction is not Direction.NEAREST else to
-    return (Mend(f"Make the {title} {case.marks.write_fine(to)}", "give", name, to.as_text()),)
+    return (Give(name, title, to),)
 
 
-def follow_mend(case: Case, name: str) -> Mend:
+def follow_fix(case: Case, name: str) -> FollowRule:
     """Offer to let an overruled quantity follow its rule again."""
-    return Mend(f"Let the {case.ledger.quantity(name).definition.title} follow again", "take_back", name)
+    return FollowRule(name, case.ledger.quantity(name).definition.title)
 
 
-def follow_mends(case: Case, names: tuple[str, ...]) -> tuple[Mend, ...]:
+def follow_fixes(case: Case, names: tuple[str, ...]) -> tuple[Fix, ...]:
     """Offer to let those of these quantities follow their rule again that were overruled."""
     return tuple(
-        follow_mend(case, name)
+        follow_fix(case, name)
         for name in dict.fromkeys(names)
         if name in case.ledger.quantities and case.ledger.quantity(name).origin is Origin.OVERRULED
     )

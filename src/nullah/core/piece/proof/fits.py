@@ -5,11 +5,12 @@ from __future__ import annotations
 from collections.abc import Iterator
 from fractions import Fraction
 
-from nullah.core.card import Mend, Remark, Weight
+from nullah.core.card import Remark, Weight
+from nullah.core.fixes import Fix
 from nullah.core.lengths import Direction
 from nullah.core.piece.overlap import Joint, Sharing, contact, lines, name_of_channel, outward, tail_frame
 from nullah.core.piece.part import Part
-from nullah.core.piece.proof.finding import Case, Finding, Trouble, follow_mends, give_mend
+from nullah.core.piece.proof.finding import Case, Finding, Trouble, follow_fixes, give_fix
 from nullah.core.piece.space import Axis, Box, side_at
 
 
@@ -52,7 +53,7 @@ def _apart(case: Case, joint: Joint, first: Part, second: Part) -> Finding:
     )
     names = (*joint.names[:6], *first.quantities, *second.quantities)
     return Finding(
-        Trouble.APART, Remark(text, Weight.FAILS, follow_mends(case, names)), (first.id, second.id), joint.id
+        Trouble.APART, Remark(text, Weight.FAILS, follow_fixes(case, names)), (first.id, second.id), joint.id
     )
 
 
@@ -79,7 +80,7 @@ def _butt(case: Case, joint: Joint, first: Part, second: Part) -> Iterator[Findi
             text = f"The {first.name} and the {second.name} touch along an edge only: nothing can hold them."
         names = (*first.quantities, *second.quantities)
         yield Finding(
-            Trouble.GAP, Remark(text, Weight.FAILS, follow_mends(case, names)), (first.id, second.id), joint.id
+            Trouble.GAP, Remark(text, Weight.FAILS, follow_fixes(case, names)), (first.id, second.id), joint.id
         )
 
 
@@ -93,19 +94,19 @@ def _corner(case: Case, joint: Joint, tail: Part, pin: Part) -> Iterator[Finding
     end = tail.box.at(side_at(along, high))
     short = ((outer - end) if high else (end - outer)) - joint.tails.lap
     lengths = (f"{tail.alike}.length", f"{pin.alike}.length")
-    mends = follow_mends(case, (*tail.quantities, *pin.quantities, *lengths))
+    fixes = follow_fixes(case, (*tail.quantities, *pin.quantities, *lengths))
     if short > 0:
         where = f"the lap would be {case.fine(short)} too thick" if joint.tails.lap else (
             f"its tails end {case.fine(short)} inside the {pin.name}")  # fmt: skip
         text = f"The {tail.name} is {case.fine(short)} short: {where}."
-        yield Finding(Trouble.GAP, Remark(text, Weight.FAILS, mends, tail.quantities[0]), (tail.id, pin.id), joint.id,
+        yield Finding(Trouble.GAP, Remark(text, Weight.FAILS, fixes, tail.quantities[0]), (tail.id, pin.id), joint.id,
                       overlap)  # fmt: skip
     elif short < 0 and joint.tails.lap and -short >= joint.tails.lap:
         text = f"The tails of the {tail.name} come through the front of the {pin.name}: no lap is left."
-        yield Finding(Trouble.SHOWS, Remark(text, Weight.FAILS, mends, tail.quantities[0]), (tail.id, pin.id), joint.id,
+        yield Finding(Trouble.SHOWS, Remark(text, Weight.FAILS, fixes, tail.quantities[0]), (tail.id, pin.id), joint.id,
                       overlap)  # fmt: skip
     elif short < 0 and not joint.tails.lap:
-        yield _stands_out(case, joint, tail, pin, -short, "tails", mends, overlap)
+        yield _stands_out(case, joint, tail, pin, -short, "tails", fixes, overlap)
     # The pin board must reach the tail board's outer side.
     middle = (pin.box.low[through.value] + pin.box.high[through.value]) / 2
     outwards = (overlap.low[through.value] + overlap.high[through.value]) / 2 > middle
@@ -113,16 +114,16 @@ def _corner(case: Case, joint: Joint, tail: Part, pin: Part) -> Iterator[Finding
     missing = (tail.box.at(side) - pin.box.at(side)) * (1 if outwards else -1)
     if missing > 0:
         text = f"The {pin.name} is {case.fine(missing)} short: its pins end inside the {tail.name}."
-        yield Finding(Trouble.GAP, Remark(text, Weight.FAILS, mends, pin.quantities[0]), (pin.id, tail.id), joint.id,
+        yield Finding(Trouble.GAP, Remark(text, Weight.FAILS, fixes, pin.quantities[0]), (pin.id, tail.id), joint.id,
                       overlap)  # fmt: skip
     elif missing < 0 and pin.grain is through:
-        yield _stands_out(case, joint, pin, tail, -missing, "pins", mends, overlap)
+        yield _stands_out(case, joint, pin, tail, -missing, "pins", fixes, overlap)
 
 
-def _stands_out(case: Case, joint: Joint, part: Part, mate: Part, by: Fraction, word: str, mends: tuple[Mend, ...],
+def _stands_out(case: Case, joint: Joint, part: Part, mate: Part, by: Fraction, word: str, fixes: tuple[Fix, ...],
                 place: Box) -> Finding:  # fmt: skip
     text = f"The {part.name} is {case.fine(by)} too long: its {word} would stand so far out of the {mate.name}."
-    return Finding(Trouble.FIT, Remark(text, Weight.FAILS, mends, part.quantities[0]), (part.id, mate.id), joint.id,
+    return Finding(Trouble.FIT, Remark(text, Weight.FAILS, fixes, part.quantities[0]), (part.id, mate.id), joint.id,
                    place)  # fmt: skip
 
 
@@ -186,8 +187,8 @@ def _proud(case: Case, joint: Joint, host: Part, guest: Part, word: str, axis: A
             f"The {guest.name} is {case.size(guest.box.size(axis))} thick and its {word} in the {host.name} "
             f"{case.size(channel.size(axis))} wide: it stands {case.fine(out)} proud."
         )
-        mends = give_mend(case, joint.names.width, channel.size(axis) + out, Direction.UP)
-        yield _finding(Trouble.FIT, text, mends, joint, channel, joint.names.width)
+        fixes = give_fix(case, joint.names.width, channel.size(axis) + out, Direction.UP)
+        yield _finding(Trouble.FIT, text, fixes, joint, channel, joint.names.width)
 
 
 def _too_much(case: Case, joint: Joint, host: Part, guest: Part, word: str, axis: Axis, roles: tuple[Axis, Axis, Axis],
@@ -195,29 +196,29 @@ def _too_much(case: Case, joint: Joint, host: Part, guest: Part, word: str, axis
     names, fine = joint.names, case.fine
     depth, width, _ = roles
     up = Direction.UP
-    mends: tuple[Mend, ...]
+    fixes: tuple[Fix, ...]
     if axis is width:
         text = (
             f"The {guest.name} is {case.size(share.size(axis))} thick and its {word} in the {host.name} "
             f"{case.size(channel.size(axis))} wide: {fine(over)} too tight."
         )
-        mends = give_mend(case, names.width, channel.size(axis) + over, up) or follow_mends(case, (names.guest,))
-        return _finding(Trouble.FIT, text, mends, joint, channel, names.width)
+        fixes = give_fix(case, names.width, channel.size(axis) + over, up) or follow_fixes(case, (names.guest,))
+        return _finding(Trouble.FIT, text, fixes, joint, channel, names.width)
     if axis is depth:
         text = f"The {guest.name} reaches {fine(over)} deeper than the {word} in the {host.name}."
         known = names.depth in case.ledger.quantities
-        mends = give_mend(case, names.depth, case.ledger[names.depth] + over, up) if known else ()
-        return _finding(Trouble.FIT, text, follow_mends(case, guest.quantities) or mends, joint, channel, names.depth)
+        fixes = give_fix(case, names.depth, case.ledger[names.depth] + over, up) if known else ()
+        return _finding(Trouble.FIT, text, follow_fixes(case, guest.quantities) or fixes, joint, channel, names.depth)
     if names.notch:
         text = (
             f"The {guest.name} is notched {fine(over)} too little: it runs past the end of the stopped {word} in the "
             f"{host.name}."
         )
-        mends = give_mend(case, names.notch, case.ledger[names.notch] + over)
-        return _finding(Trouble.NOTCH, text, mends, joint, channel, names.notch)
+        fixes = give_fix(case, names.notch, case.ledger[names.notch] + over)
+        return _finding(Trouble.NOTCH, text, fixes, joint, channel, names.notch)
     text = f"The {guest.name} runs {fine(over)} past the end of the {word} in the {host.name}."
-    mends = follow_mends(case, (*guest.quantities, *names[:6]))
-    return _finding(Trouble.FIT, text, mends, joint, channel, names.stop)
+    fixes = follow_fixes(case, (*guest.quantities, *names[:6]))
+    return _finding(Trouble.FIT, text, fixes, joint, channel, names.stop)
 
 
 def _too_little(case: Case, joint: Joint, host: Part, guest: Part, word: str, axis: Axis,
@@ -229,23 +230,23 @@ def _too_little(case: Case, joint: Joint, host: Part, guest: Part, word: str, ax
             f"The {guest.name} is {case.size(share.size(axis))} thick and its {word} in the {host.name} "
             f"{case.size(channel.size(axis))} wide: {fine(loose)} loose."
         )
-        mends = give_mend(case, names.width, channel.size(axis) - loose, Direction.DOWN)
-        return _finding(Trouble.GAP, text, mends, joint, channel, names.width)
+        fixes = give_fix(case, names.width, channel.size(axis) - loose, Direction.DOWN)
+        return _finding(Trouble.GAP, text, fixes, joint, channel, names.width)
     if axis is depth:
         text = f"The {guest.name} stops {fine(loose)} short of the floor of the {word} in the {host.name}."
         known = names.depth in case.ledger.quantities
-        mends = give_mend(case, names.depth, case.ledger[names.depth] - loose) if known else ()
-        return _finding(Trouble.GAP, text, follow_mends(case, guest.quantities) or mends, joint, channel, names.depth)
+        fixes = give_fix(case, names.depth, case.ledger[names.depth] - loose) if known else ()
+        return _finding(Trouble.GAP, text, follow_fixes(case, guest.quantities) or fixes, joint, channel, names.depth)
     if names.notch:
         text = (
             f"The {guest.name} is notched {fine(loose)} too much: the end of the {word} in the {host.name} would stand "
             "open."
         )
-        mends = give_mend(case, names.notch, case.ledger[names.notch] - loose) or follow_mends(case, (names.notch,))
-        return _finding(Trouble.NOTCH, text, mends, joint, channel, names.notch)
+        fixes = give_fix(case, names.notch, case.ledger[names.notch] - loose) or follow_fixes(case, (names.notch,))
+        return _finding(Trouble.NOTCH, text, fixes, joint, channel, names.notch)
     text = f"The {guest.name} leaves {fine(loose)} of the {word} in the {host.name} open at its end."
-    return _finding(Trouble.GAP, text, follow_mends(case, guest.quantities), joint, channel, names.stop)
+    return _finding(Trouble.GAP, text, follow_fixes(case, guest.quantities), joint, channel, names.stop)
 
 
-def _finding(trouble: Trouble, text: str, mends: tuple[Mend, ...], joint: Joint, place: Box, of: str) -> Finding:
-    return Finding(trouble, Remark(text, Weight.FAILS, mends, of), (joint.second, joint.first), joint.id, place)
+def _finding(trouble: Trouble, text: str, fixes: tuple[Fix, ...], joint: Joint, place: Box, of: str) -> Finding:
+    return Finding(trouble, Remark(text, Weight.FAILS, fixes, of), (joint.second, joint.first), joint.id, place)

@@ -7,12 +7,13 @@ from dataclasses import dataclass
 from fractions import Fraction
 from functools import lru_cache
 
-from nullah.core.card import Mend, Remark, Weight
+from nullah.core.card import Remark, Weight
+from nullah.core.fixes import Fix, JoinParts, StopChannel
 from nullah.core.piece.form import Mover
 from nullah.core.piece.overlap import Joint, Sharing, lines, name_of_channel
 from nullah.core.piece.own import offers
 from nullah.core.piece.part import Part
-from nullah.core.piece.proof.finding import TINY, Case, Finding, Trouble, follow_mends
+from nullah.core.piece.proof.finding import TINY, Case, Finding, Trouble, follow_fixes
 from nullah.core.piece.proof.fits import misfits
 from nullah.core.piece.proof.order import Order, assembly_order
 from nullah.core.piece.proof.season import cross_grain, no_room, sagging
@@ -72,8 +73,8 @@ def _gathered(case: Case, found: Iterable[Finding]) -> Iterator[Finding]:
     """Say once what is the same of equal parts or has the same cause and mend, and in how many places it is."""
     alike: dict[tuple[object, ...], list[Finding]] = {}
     for finding in found:
-        if finding.remark.of and finding.remark.mends:
-            alike.setdefault((finding.trouble, finding.remark.of, finding.remark.mends), []).append(finding)
+        if finding.remark.of and finding.remark.fixes:
+            alike.setdefault((finding.trouble, finding.remark.of, finding.remark.fixes), []).append(finding)
             continue
         text = finding.remark.text
         for part_id in finding.parts:
@@ -168,19 +169,19 @@ def _collision(case: Case, one: Part, two: Part, joint: Joint | None, place: Box
     unit = " mm" if case.marks.unit.value == "mm" else ""
     text = f"The {one.name} and the {two.name} fill the same space, {sizes}{unit}"
     text += ", and no joint shares it out." if joint is None else "."
-    mends: tuple[Mend, ...] = ()
+    fixes: tuple[Fix, ...] = ()
     if joint is None:
-        mends = _joints_offered(one, two)
-    mends += follow_mends(case, (*one.quantities, *two.quantities))
-    return Finding(Trouble.COLLISION, Remark(text, Weight.FAILS, mends), (one.id, two.id),
+        fixes = _joints_offered(one, two)
+    fixes += follow_fixes(case, (*one.quantities, *two.quantities))
+    return Finding(Trouble.COLLISION, Remark(text, Weight.FAILS, fixes), (one.id, two.id),
                    joint.id if joint else "", place)  # fmt: skip
 
 
-def _joints_offered(one: Part, two: Part) -> tuple[Mend, ...]:
+def _joints_offered(one: Part, two: Part) -> tuple[Fix, ...]:
     """Offer the joints that the geometry allows, where a board of one's own is one of the two."""
     if not (one.id.startswith("own") or two.id.startswith("own")):
         return ()
-    return tuple(Mend(offer.label, "join", one.id, f"{two.id}/{index}") for index, offer in
+    return tuple(JoinParts(one.id, two.id, index, offer.label) for index, offer in
                  enumerate(offers(one, two, 1)))  # fmt: skip
 
 
@@ -248,8 +249,8 @@ def _shows(case: Case, joint: Joint, recipes: dict[str, Recipe]) -> Iterator[Fin
                 word = name_of_channel(host, channel)
                 where = "end" if side.axis is host.grain else "edge" if side.axis is not host.face else "face"
                 text = f"The {word} for the {guest.name} shows in the {where} of the {host.name}, {_where(side)}."
-                mends = _stop_mends(joint)
-                yield Finding(Trouble.SHOWS, Remark(text, Weight.FAILS, mends, joint.names.depth),
+                fixes = _stop_fixes(joint)
+                yield Finding(Trouble.SHOWS, Remark(text, Weight.FAILS, fixes, joint.names.depth),
                               (host.id, guest.id), joint.id, _box(place))  # fmt: skip
 
 
@@ -260,9 +261,9 @@ def _where(side: Side) -> str:
     }[side]  # fmt: skip
 
 
-def _stop_mends(joint: Joint) -> tuple[Mend, ...]:
+def _stop_fixes(joint: Joint) -> tuple[Fix, ...]:
     name, _, option = joint.names.choice.partition("=")
-    return (Mend("Stop it where it would show", "choose", name, option),) if option else ()
+    return (StopChannel(name, option),) if option else ()
 
 
 def _skin(box: Box, side: Side) -> Box:
@@ -302,7 +303,7 @@ def _gaps(case: Case, joint: Joint, recipes: dict[str, Recipe]) -> Iterator[Find
         unit = " mm" if case.marks.unit.value == "mm" else ""
         text = f"Between the {first.name} and the {second.name} a gap of {sizes}{unit} is left that nothing fills."
         names = (*joint.names[:6], *first.quantities, *second.quantities)
-        yield Finding(Trouble.GAP, Remark(text, Weight.LOOK, follow_mends(case, names)), (first.id, second.id),
+        yield Finding(Trouble.GAP, Remark(text, Weight.LOOK, follow_fixes(case, names)), (first.id, second.id),
                       joint.id, box)  # fmt: skip
         return
 
@@ -349,9 +350,9 @@ def _blocked(case: Case, mover: Mover, part: Part, other: Part, meeting: Box) ->
         f"The {mover.name} cannot come out: its {_of_group(part, mover)} is {case.fine(by)} too {word} to pass the "
         f"{other.name}."
     )
-    mends = follow_mends(case, (*mover.of, *part.quantities))
+    fixes = follow_fixes(case, (*mover.of, *part.quantities))
     parts = (part.id, other.id)
-    return Finding(Trouble.PASS, Remark(text, Weight.FAILS, mends, part.quantities[0]), parts, place=meeting)
+    return Finding(Trouble.PASS, Remark(text, Weight.FAILS, fixes, part.quantities[0]), parts, place=meeting)
 
 
 def _room_away(case: Case, mover: Mover, part: Part, other: Part, axis: Axis) -> Fraction:

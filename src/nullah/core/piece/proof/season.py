@@ -5,12 +5,13 @@ from __future__ import annotations
 from collections.abc import Iterator
 from fractions import Fraction
 
-from nullah.core.card import Mend, Remark, Weight
+from nullah.core.card import Remark, Weight
+from nullah.core.fixes import Fix, SlotScrews
 from nullah.core.lengths import Direction, Length
 from nullah.core.piece.form import Bearing, Freedom
 from nullah.core.piece.overlap import Hold, Joint, contact
 from nullah.core.piece.part import Part
-from nullah.core.piece.proof.finding import Case, Finding, Trouble, give_mend
+from nullah.core.piece.proof.finding import Case, Finding, Trouble, give_fix
 from nullah.core.piece.space import Axis, Box, around
 from nullah.core.wood.movement import coefficient
 from nullah.core.wood.stiffness import passing_span, sag
@@ -41,8 +42,8 @@ def cross_grain(case: Case, joint: Joint) -> Iterator[Finding]:
             f"The {second.name} is {word} to the {first.name} across {case.fine(held)} of the grain of the "
             f"{moving.name}: over about {case.fine(CROSS_GRAIN_LIMIT)} wood splits or bows.{moved}"
         )
-        mends = (Mend("Screw it in slots instead", "hold", joint.id, Hold.SLOTS.value),)
-        yield Finding(Trouble.CROSS_GRAIN, Remark(text, Weight.FAILS, mends), (first.id, second.id), joint.id,
+        fixes = (SlotScrews(joint.id),)
+        yield Finding(Trouble.CROSS_GRAIN, Remark(text, Weight.FAILS, fixes), (first.id, second.id), joint.id,
                       _thickened(touching))  # fmt: skip
 
 
@@ -79,12 +80,12 @@ def no_room(case: Case, freedom: Freedom) -> Iterator[Finding]:
     name = parts[0].name if len(parts) == 1 else f"{parts[0].name} and its neighbours"
     text = f"The {name} move{'s' if len(parts) == 1 else ''} about {case.fine(change)} over the year and "
     text += f"{'has' if len(parts) == 1 else 'have'} only {case.fine(max(freedom.room, Fraction(0)))} of room."
-    mends: tuple[Mend, ...] = ()
+    fixes: tuple[Fix, ...] = ()
     if freedom.of in case.ledger.quantities:
         now = case.ledger[freedom.of]
         enough = now * change / freedom.room if freedom.room > 0 and now > 0 else change / 2
-        mends = give_mend(case, freedom.of, enough, Direction.UP)
-    yield Finding(Trouble.SEASON, Remark(text, Weight.LOOK, mends, freedom.of), freedom.parts)
+        fixes = give_fix(case, freedom.of, enough, Direction.UP)
+    yield Finding(Trouble.SEASON, Remark(text, Weight.LOOK, fixes, freedom.of), freedom.parts)
 
 
 def sagging(case: Case, bearing: Bearing) -> Iterator[Finding]:
@@ -107,7 +108,7 @@ def sagging(case: Case, bearing: Bearing) -> Iterator[Finding]:
         "passes."
     )
     thicker = Fraction(int(thick * (span / passing) * 2 + 1), 2)
-    mends = give_mend(case, part.quantities[2], thicker, Direction.UP)
+    fixes = give_fix(case, part.quantities[2], thicker, Direction.UP)
     if part.quantities[2] in case.ledger.quantities and case.ledger.quantity(part.quantities[2]).definition.rule:
-        mends = ()
-    yield Finding(Trouble.SAG, Remark(text, Weight.LOOK, mends, bearing.of), (part.id,), place=part.box)
+        fixes = ()
+    yield Finding(Trouble.SAG, Remark(text, Weight.LOOK, fixes, bearing.of), (part.id,), place=part.box)

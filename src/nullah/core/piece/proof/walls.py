@@ -10,7 +10,7 @@ from nullah.core.card import Remark, Weight
 from nullah.core.lengths import Direction
 from nullah.core.piece.overlap import Joint, Sharing, lines, name_of_channel
 from nullah.core.piece.part import Part
-from nullah.core.piece.proof.finding import Case, Finding, Trouble, give_mend
+from nullah.core.piece.proof.finding import Case, Finding, Trouble, give_fix
 from nullah.core.piece.space import Axis, Box
 
 _Sunk = tuple[Box, Joint]
@@ -49,9 +49,9 @@ def thin_walls(case: Case, host: Part) -> Iterator[Finding]:
                 f"{case.fine(max(between, Fraction(0)))} of the {host.name} is left; a third ({case.fine(third)}) is "
                 "the least."
             )
-            mends = give_mend(case, joint.names.depth, (host.box.size(axis) - third) / 2, Direction.DOWN)
+            fixes = give_fix(case, joint.names.depth, (host.box.size(axis) - third) / 2, Direction.DOWN)
             weight = Weight.FAILS if between <= 0 else Weight.LOOK
-            yield Finding(Trouble.THIN, Remark(text, weight, mends, joint.names.depth), (host.id,), joint.id, one)
+            yield Finding(Trouble.THIN, Remark(text, weight, fixes, joint.names.depth), (host.id,), joint.id, one)
 
 
 def _beside(case: Case, joint: Joint, other: Joint) -> bool:
@@ -95,11 +95,11 @@ def _thin(case: Case, host: Part, channel: Box, joint: Joint, axis: Axis, wall: 
             f"The {word} leaves only {case.fine(wall)} of the {case.fine(host.box.size(axis))} of the {host.name}; "
             f"{case.fine(least)} is the least."
         )
-        mends = give_mend(case, joint.names.depth, host.box.size(axis) - least, Direction.DOWN)
+        fixes = give_fix(case, joint.names.depth, host.box.size(axis) - least, Direction.DOWN)
     else:
         text = (
             f"Only {case.fine(wall)} is left beside the {word} at the edge of the {host.name}; "
             f"{case.fine(least)} is the least."
         )
-        mends = ()
-    return Finding(Trouble.THIN, Remark(text, Weight.LOOK, mends, joint.names.depth), (host.id,), joint.id, channel)
+        fixes = ()
+    return Finding(Trouble.THIN, Remark(text, Weight.LOOK, fixes, joint.names.depth), (host.id,), joint.id, channel)

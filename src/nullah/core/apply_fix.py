@@ -1,0 +1,58 @@
+"""What carrying out a fix does to a project."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from functools import partial
+from typing import assert_never
+
+from nullah.core import actions
+from nullah.core.breakdown.layout import FirstCut
+from nullah.core.fixes import (
+    CutOutFirst,
+    CutThroughFirst,
+    Fix,
+    FollowRule,
+    Give,
+    GlueFromStaves,
+    JoinParts,
+    MakeAgain,
+    MakeAllThinner,
+    MoveGroove,
+    Shim,
+    SlotScrews,
+    StopChannel,
+)
+from nullah.core.laying import with_staves
+from nullah.core.lengths import Unit, entered
+from nullah.core.piece.overlap import Hold
+from nullah.core.plan import join_as_offered
+from nullah.core.project import Project
+
+
+def action_of(fix: Fix, unit: Unit) -> Callable[[Project], Project] | None:
+    """Return the action that carries a fix out; None for what is done at the bench and written in the Day Book.
+
+    A length that is given stands in the project as if it was typed in `unit`.
+    """
+    match fix:
+        case Give(quantity, _, value) | MoveGroove(quantity, value) | MakeAllThinner(quantity, value):
+            return partial(actions.give, name=quantity, value=entered(value, unit))
+        case FollowRule(quantity):
+            return partial(actions.give, name=quantity, value=None)
+        case StopChannel(choice, option):
+            return partial(actions.choose, choice=choice, option=option)
+        case SlotScrews(joint):
+            return partial(actions.hold, joint=joint, how=Hold.SLOTS.value)
+        case CutOutFirst(board):
+            return partial(actions.cut_first, board_id=board, first=True)
+        case CutThroughFirst(board, _, crosswise, at):
+            return partial(actions.cut_at, board_id=board, cut=FirstCut(board, crosswise, float(at)))
+        case GlueFromStaves(part, staves):
+            return partial(with_staves, part_id=part, count=staves)
+        case JoinParts(first, second, offer):
+            return partial(join_as_offered, first=first, second=second, index=offer)
+        case Shim() | MakeAgain():
+            return None
+        case _:
+            assert_never(fix)

@@ -1,0 +1,106 @@
+"""Ways out that arithmetic knows, as facts: a closed set of records, matched exhaustively by whoever acts on them.
+
+What a button says of one is written by `core/wording/fixes.py`, from the record's own fields.
+"""
+
+from __future__ import annotations
+
+from typing import NamedTuple
+
+from nullah.core.lengths import Length
+
+
+class Give(NamedTuple):
+    """Give a quantity another value; `title` is what it is called."""
+
+    quantity: str
+    title: str
+    value: Length
+
+
+class MoveGroove(NamedTuple):
+    """Put a groove elsewhere: `quantity` is its height from the lower edge."""
+
+    quantity: str
+    height: Length
+
+
+class MakeAllThinner(NamedTuple):
+    """Make every part that takes its thickness from a quantity so thick."""
+
+    quantity: str
+    thickness: Length
+
+
+class FollowRule(NamedTuple):
+    """Let an overruled quantity follow its rule again."""
+
+    quantity: str
+    title: str
+
+
+class StopChannel(NamedTuple):
+    """Choose the option of a choice with which a channel stops where it would show."""
+
+    choice: str
+    option: str
+
+
+class SlotScrews(NamedTuple):
+    """Hold a joint by screws in slots."""
+
+    joint: str
+
+
+class CutOutFirst(NamedTuple):
+    """Saw a board's parts out before it is flattened; `name` is the board's."""
+
+    board: str
+    name: str
+
+
+class CutThroughFirst(NamedTuple):
+    """Cut a board through once before it is flattened: across it or along it, at a place."""
+
+    board: str
+    name: str
+    crosswise: bool
+    at: Length
+
+
+class GlueFromStaves(NamedTuple):
+    """Glue a part up from so many staves."""
+
+    part: str
+    staves: int
+
+
+class JoinParts(NamedTuple):
+    """Join two parts by one of the joints that their geometry offers, the `offer`-th from 0; `joint` is its name."""
+
+    first: str
+    second: str
+    offer: int
+    joint: str
+
+
+class Shim(NamedTuple):
+    """Make up what a measured quantity falls short of with a shim of that thickness."""
+
+    quantity: str
+    thickness: Length
+
+
+class MakeAgain(NamedTuple):
+    """Make a part again because a quantity of it came out too small; `name` is the part's, `title` the quantity's."""
+
+    part: str
+    name: str
+    title: str
+    short: Length
+
+
+Fix = (
+    Give | MoveGroove | MakeAllThinner | FollowRule | StopChannel | SlotScrews | CutOutFirst | CutThroughFirst
+    | GlueFromStaves | JoinParts | Shim | MakeAgain
+)  # fmt: skip

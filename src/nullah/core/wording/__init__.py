@@ -1,0 +1,4 @@
+"""Facts into sentences, with the units of the reader.
+
+What has no module here yet still writes its sentences where it stands.
+"""
