@@ -216,10 +216,9 @@ def random_actions(number, folder, seed=5):
     kept = desk.kept()
     if session.window.document.unsaved:
         found = [json.loads(project_text(each.read())) for each in kept]
-        if json.loads(project_text(last)) not in found[:1]:
-            place = (
-                found.index(json.loads(project_text(last))) if json.loads(project_text(last)) in found else "nowhere"
-            )
+        wanted = json.loads(project_text(last))
+        if wanted not in found[:1]:
+            place = found.index(wanted) if wanted in found else "nowhere"
             report.fail(f"the last state was not kept as the newest of {len(found)}: it is {place}")
     return report
 

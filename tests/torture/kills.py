@@ -105,7 +105,7 @@ sys.exit(app.exec())
 ENDS = (signal.SIGKILL, signal.SIGKILL, signal.SIGTERM, signal.SIGINT, signal.SIGHUP)
 
 
-def kills_of_desks(number, folder, seed=4, at_once=2):
+def kills_of_desks(number, folder, seed=4, at_once=2, may_lose=MAY_LOSE):
     """Kill desks at work, by all signals; what was done must be kept, all of it where the signal can be heard."""
     report, chance = Report("kills of the desk"), random.Random(seed)
     running = []
@@ -115,7 +115,7 @@ def kills_of_desks(number, folder, seed=4, at_once=2):
             begun += 1
             running.append(start_desk(folder, chance))
         desk = running.pop(0)
-        end_desk(report, desk)
+        end_desk(report, desk, may_lose)
     return report
 
 
@@ -129,7 +129,7 @@ def start_desk(folder, chance):
     return process, root, chance.choice(ENDS), chance.uniform(0.3, 4.0)
 
 
-def end_desk(report, desk):
+def end_desk(report, desk, may_lose):
     process, root, how, after = desk
     told = root / "told.txt"
     deadline = time.monotonic() + 60
@@ -154,7 +154,7 @@ def end_desk(report, desk):
     if not lines:
         report.fail(f"never began to work: {errors[-200:]}")
         return
-    must = [int(step) for step, at in lines if how is not signal.SIGKILL or float(at) < killed_at - MAY_LOSE]
+    must = [int(step) for step, at in lines if how is not signal.SIGKILL or float(at) < killed_at - may_lose]
     try:
         kept = [int(each.read().piece.name) for each in Autosave(root).kept()]
     except ProjectFileError as error:
@@ -162,4 +162,4 @@ def end_desk(report, desk):
         return
     if must and (not kept or kept[0] < max(must)):
         lost = max(must) - (kept[0] if kept else 0)
-        report.fail(f"lost {lost} steps of more than {MAY_LOSE} s ago" if how is signal.SIGKILL else "lost the last")
+        report.fail(f"lost {lost} steps of more than {may_lose} s ago" if how is signal.SIGKILL else "lost the last")
