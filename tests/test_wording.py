@@ -49,7 +49,8 @@ def test_no_room_writes_more_sentences_than_it_did():
 
 
 def test_prose_is_told_from_names(tmp_path):
-    tree = 'x = "lower edge to groove"\ny = "left side"\ndef f():\n    """It does all that."""\n    return f"It is so {x}."\n'
+    tree = 'x = "lower edge to groove"\ny = "left side"\n'
+    tree += 'def f():\n    """It does all that."""\n    return f"It is so {x}."\n'
     path = tmp_path / "some_module.py"
     path.write_text(tree, encoding="utf-8")
     assert sentences_in(path) == 2
