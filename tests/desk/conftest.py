@@ -2,7 +2,7 @@
 
 import pytest
 from PySide6.QtCore import QEvent, Qt
-from PySide6.QtWidgets import QApplication, QLabel, QPushButton
+from PySide6.QtWidgets import QApplication, QDialog, QLabel, QPushButton
 
 from nullah.core.project import Project
 from nullah.core.stations import STATIONS
@@ -83,6 +83,19 @@ class User:
         self.bot.mouseClick(view.viewport(), Qt.MouseButton.LeftButton, pos=spot)
         box.hidePopup()
 
+    @property
+    def length(self):
+        """The length of the contents, as it was typed."""
+        return self.plan.ledger.length("contents.length").text
+
+    def ctrl(self, key):
+        self.bot.keyClick(self.window, key, Qt.KeyboardModifier.ControlModifier)
+
+    def dialog(self):
+        """Return the one dialog that is open."""
+        (found,) = [w for w in QApplication.topLevelWidgets() if isinstance(w, QDialog) and w.isVisible()]
+        return found
+
     def wait_for_files(self):
         """Wait until all that is written or printed aside is done."""
         exports = self.window.papers.exports
@@ -99,6 +112,15 @@ class User:
         line.selectAll()
         self.bot.keyClicks(line, text)
         self.bot.keyClick(line, Qt.Key.Key_Return)
+
+
+def full_disk(monkeypatch):
+    """Let the disk refuse from now on."""
+
+    def full(*_):
+        raise OSError(28, "No space left on device")
+
+    monkeypatch.setattr("os.fsync", full)
 
 
 @pytest.fixture

@@ -23,7 +23,7 @@ from nullah.core.breakdown.reasons import Taken, reason
 from nullah.core.breakdown.rough import RoughPart, as_made, asking, held, rough_parts
 from nullah.core.card import Remark, Weight, with_lengths
 from nullah.core.joints.corners import Corner, lay_out_corners
-from nullah.core.ledger import Ledger, LedgerError, Origin, work_out_ledger
+from nullah.core.ledger import Ledger, Origin, work_out_ledger
 from nullah.core.lengths import Direction, Length, Marks
 from nullah.core.piece.form import Assembly, Form
 from nullah.core.piece.forms import FORMS
@@ -32,6 +32,7 @@ from nullah.core.piece.overlap import Hold, Joint
 from nullah.core.piece.own import offers, with_own
 from nullah.core.piece.part import INSIDE, Part
 from nullah.core.project import Piece, Project
+from nullah.core.rules import LedgerError
 from nullah.core.wood.movement import Cut
 from nullah.core.wood.species import SpeciesError, find_species
 

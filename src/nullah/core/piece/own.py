@@ -11,7 +11,7 @@ from collections.abc import Iterable, Mapping
 from fractions import Fraction
 from typing import NamedTuple
 
-from nullah.core.ledger import Definition, Ledger, LedgerError, work_out_ledger
+from nullah.core.ledger import Definition, Ledger, work_out_ledger
 from nullah.core.lengths import Length
 from nullah.core.piece.form import Assembly, Choices, Form
 from nullah.core.piece.maker import Maker, given, tail_sizes
@@ -19,6 +19,7 @@ from nullah.core.piece.overlap import Hold, Sharing, contact, name_of_channel
 from nullah.core.piece.part import Needs, Part
 from nullah.core.piece.shaping import Shaping
 from nullah.core.piece.space import Axis, Box
+from nullah.core.rules import LedgerError
 
 #: The two letters of `OwnBoard.lie`: axis of the length, axis of the thickness.
 LIES = ("xy", "xz", "yx", "yz", "zx", "zy")

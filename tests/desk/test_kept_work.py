@@ -1,4 +1,4 @@
-"""Nothing that people make is lost, renamed or overwritten: kept work, earlier versions, others at the same file."""
+"""Nothing that people make is lost or renamed: the name of the piece, kept work, names of any kind."""
 
 import os
 import signal
@@ -11,9 +11,9 @@ from pathlib import Path
 
 import pytest
 from PySide6.QtCore import Qt
-from PySide6.QtGui import QGuiApplication
 from PySide6.QtGui import Qt as GuiQt
-from PySide6.QtWidgets import QApplication, QDialog, QFileDialog, QWidget
+from PySide6.QtWidgets import QApplication, QFileDialog, QWidget
+from tests.desk.conftest import full_disk
 
 from nullah.core import actions
 from nullah.core.lengths import read_length
@@ -21,35 +21,10 @@ from nullah.core.piece.own import OwnBoard
 from nullah.core.project import Project
 from nullah.core.work import doing
 from nullah.demo.seed_box import seed_box
-from nullah.desk.banner import Banner, Urgency
 from nullah.desk.document import AUTOSAVE_AFTER, Document
-from nullah.desk.errors import ErrorWatch, log_file, write_log
-from nullah.desk.papers import beside
 from nullah.files.project_file import parse_project, project_text, read_project, write_project
 from nullah.files.recovery import Autosave
 from nullah.files.versions import versions_of
-
-
-def ctrl(user, key):
-    user.bot.keyClick(user.window, key, Qt.KeyboardModifier.ControlModifier)
-
-
-def dialog(user):
-    found = [each for each in QApplication.topLevelWidgets() if isinstance(each, QDialog) and each.isVisible()]
-    assert len(found) == 1
-    return found[0]
-
-
-def length(user):
-    return user.plan.ledger.length("contents.length").text
-
-
-def full_disk(monkeypatch):
-    def full(*_):
-        raise OSError(28, "No space left on device")
-
-    monkeypatch.setattr("os.fsync", full)
-
 
 # --- the name of the piece ------------------------------------------------------------------------
 
@@ -67,7 +42,7 @@ def test_a_name_typed_and_not_entered_is_of_the_piece_it_was_typed_for(user):
     user.window.header.name.setFocus()
     user.window.header.name.selectAll()
     user.bot.keyClicks(user.window.header.name, "Twine box")
-    ctrl(user, Qt.Key.Key_N)
+    user.ctrl(Qt.Key.Key_N)
     assert user.project.piece.name == "New piece" and user.window.header.name.text() == "New piece"
     assert "Twine box was not saved" in user.window.banner.words.text()
     user.press("Open it again")
@@ -166,7 +141,7 @@ def test_all_kept_work_is_offered_newest_first_with_name_time_and_file(user, tmp
     said = user.window.banner.words.text()
     assert "newest, of newest.nullah" in said and "2 more pieces are kept" in said
     user.press("See all …")
-    shown = dialog(user)
+    shown = user.dialog()
     titles = [shown.list.item(row).text() for row in range(shown.list.count())]
     assert [title.partition(" ·")[0] for title in titles] == ["newest", "middle", "oldest"]
     assert str(tmp_path / "newest.nullah") in shown.said.text() and shown.picture.pixmap().width() > 300
@@ -181,7 +156,7 @@ def test_kept_work_is_deleted_only_when_the_list_is_closed(user, tmp_path):
     for name in ("one", "two"):
         Autosave(tmp_path / "unsaved").set_aside(actions.rename(seed_box(), name), None)
     user.window.papers.show_kept()
-    shown = dialog(user)
+    shown = user.dialog()
     first = shown.list.item(0).text().partition(" ·")[0]
     user.bot.mouseClick(shown.deleted, Qt.MouseButton.LeftButton)
     assert "deleted when this is closed" in shown.list.item(0).text() and shown.deleted.text() == "Do not delete it"
@@ -203,7 +178,7 @@ def test_damaged_kept_work_is_named_and_can_be_deleted(user, tmp_path, damage):
     user.window.papers.offer_kept()
     assert "cannot be read any more" in user.window.banner.words.text()
     user.press("Look at it …")
-    shown = dialog(user)
+    shown = user.dialog()
     assert not shown.taken.isEnabled() and shown.said.text().startswith("work.nullah ")
     user.bot.mouseClick(shown.deleted, Qt.MouseButton.LeftButton)
     shown.reject()
@@ -286,267 +261,6 @@ def test_folders_without_work_do_not_pile_up(tmp_path):
     (tmp_path / "making-young").mkdir()
     assert Autosave(tmp_path).kept() == []
     assert [path.name for path in tmp_path.iterdir()] == ["making-young"], "that may be one just being made"
-
-
-# --- earlier versions -----------------------------------------------------------------------------
-
-
-@pytest.fixture
-def saved(user, tmp_path):
-    """A user at a file that was saved four times, with other lengths."""
-    for number in (300, 310, 320, 330):
-        user.type_figure("contents.length", str(number))
-        assert user.window.papers.save_path(tmp_path / "a.nullah")
-    return user
-
-
-def test_earlier_versions_are_looked_at_and_taken_back(saved):
-    saved.window.papers.show_versions()
-    shown = dialog(saved)
-    assert shown.list.count() == 3 and "length of the contents 320 mm → 330 mm" in shown.said.text()
-    shown.list.setCurrentRow(2)
-    assert "length of the contents 300 mm → 330 mm" in shown.said.text() and not shown.picture.pixmap().isNull()
-    saved.bot.mouseClick(shown.taken, Qt.MouseButton.LeftButton)
-    assert length(saved) == "300 mm" and saved.window.document.unsaved
-    saved.press("Undo")
-    assert length(saved) == "330 mm" and not saved.window.document.unsaved
-
-
-def test_a_damaged_file_offers_its_earlier_versions(saved, tmp_path):
-    (tmp_path / "a.nullah").write_text('{"format": "nullah project", "vers')
-    saved.window.papers.new()
-    assert not saved.window.open_path(tmp_path / "a.nullah")
-    assert "Look at its earlier versions" in saved.window.banner.words.text()
-    saved.press("Earlier versions …")
-    saved.bot.mouseClick(dialog(saved).taken, Qt.MouseButton.LeftButton)
-    assert length(saved) == "320 mm" and saved.window.document.file == tmp_path / "a.nullah"
-
-
-def test_a_button_that_goes_leaves_the_focus_to_the_bench(saved, tmp_path):
-    saved.window.activateWindow()
-    write_elsewhere(tmp_path / "a.nullah", "theirs")
-    saved.window.document.look_at_file()
-    saved.window.banner.button("Save beside").setFocus()
-    saved.press("Save beside")
-    QApplication.processEvents()
-    assert saved.window.bench.hasFocus() and not saved.window.header.name.hasFocus()
-
-
-def test_without_versions_it_says_so(user, tmp_path):
-    user.window.papers.show_versions()
-    assert "has not been saved yet" in user.window.banner.words.text()
-    user.window.papers.save_path(tmp_path / "a.nullah")
-    user.window.papers.show_versions()
-    assert "has no earlier versions" in user.window.banner.words.text()
-
-
-def test_three_refused_saves_leave_every_version(saved, tmp_path, monkeypatch):
-    before = {each.number: each.path.read_bytes() for each in versions_of(tmp_path / "a.nullah")}
-    full_disk(monkeypatch)
-    for _ in range(3):
-        assert not saved.window.papers.save_path(tmp_path / "a.nullah")
-    assert {each.number: each.path.read_bytes() for each in versions_of(tmp_path / "a.nullah")} == before
-
-
-# --- others at the same file ----------------------------------------------------------------------
-
-
-def write_elsewhere(path, name):
-    """Write a project as another program does: in place, another time."""
-    path.write_text(project_text(actions.rename(seed_box(), name)), encoding="utf-8")
-
-
-@pytest.mark.parametrize("replaced", [False, True])
-def test_a_file_that_another_program_writes_is_noticed_at_once(saved, tmp_path, replaced):
-    path = tmp_path / "a.nullah"
-    if replaced:
-        write_elsewhere(tmp_path / "other", "theirs")
-        (tmp_path / "other").replace(path)
-    else:
-        write_elsewhere(path, "theirs")
-    saved.bot.waitUntil(saved.window.banner.isVisible, timeout=5000)
-    assert "a.nullah was changed by another program or window" in saved.window.banner.words.text()
-
-
-def test_before_saving_it_is_noticed_even_if_nothing_told_of_it(saved, tmp_path):
-    path = tmp_path / "a.nullah"
-    saved.window.document._watch.blockSignals(True)
-    saved.type_figure("contents.length", "340")
-    write_elsewhere(path, "theirs")
-    ctrl(saved, Qt.Key.Key_S)
-    assert read_project(path).piece.name == "theirs" and saved.window.document.unsaved
-    saved.press("Save beside")
-    assert read_project(tmp_path / "a (mine).nullah").piece.name == "Seed box"
-    assert saved.window.document.file == tmp_path / "a (mine).nullah" and read_project(path).piece.name == "theirs"
-
-
-def test_theirs_is_taken_and_mine_is_kept_all_the_same(saved, tmp_path):
-    saved.type_figure("contents.length", "340")
-    write_elsewhere(tmp_path / "a.nullah", "theirs")
-    saved.window.document.look_at_file()
-    saved.press("Take theirs")
-    assert saved.project.piece.name == "theirs" and not saved.window.document.unsaved
-    saved.press("Open it again")
-    assert length(saved) == "340 mm"
-
-
-def test_two_windows_on_one_file_notice_each_other(saved, tmp_path, open_window):
-    other = open_window(Project())
-    assert other.open_path(tmp_path / "a.nullah")
-    saved.type_figure("contents.length", "340")
-    saved.window.papers.save()
-    other.document.look_at_file()
-    assert "was changed by another" in other.banner.words.text()
-    assert not saved.window.banner.isVisible(), "who saved it knows"
-
-
-def test_a_file_that_is_touched_or_gone_asks_nothing(saved, tmp_path):
-    path = tmp_path / "a.nullah"
-    os.utime(path, (1, 1))
-    saved.window.document.look_at_file()
-    path.unlink()
-    saved.window.document.look_at_file()
-    assert not saved.window.banner.isVisible()
-    saved.type_figure("contents.length", "340")
-    ctrl(saved, Qt.Key.Key_S)
-    assert path.exists()
-
-
-def test_a_name_beside_is_free(tmp_path):
-    for wanted in ("a (mine).nullah", "a (mine 2).nullah", "a (mine 3).nullah"):
-        assert beside(tmp_path / "a.nullah").name == wanted
-        (tmp_path / wanted).write_text("")
-
-
-# --- what goes wrong ------------------------------------------------------------------------------
-
-
-def test_an_error_at_the_start_is_not_covered_by_the_offer(user, tmp_path):
-    Autosave(tmp_path / "unsaved").set_aside(actions.rename(seed_box(), "left"), None)
-    assert not user.window.open_path(tmp_path / "none.nullah")
-    user.window.papers.offer_kept()
-    assert "There is no file" in user.window.banner.words.text()
-    user.press("Dismiss")
-    assert "left, from" in user.window.banner.words.text(), "the offer waits below it"
-    user.press("Dismiss")
-    assert not user.window.banner.isVisible()
-
-
-def test_the_most_urgent_sentence_is_shown_and_the_others_wait(qtbot):
-    banner = Banner()
-    qtbot.addWidget(banner)
-    for urgency in (Urgency.QUESTION, Urgency.OFFER, Urgency.ERROR, Urgency.WORD):
-        banner.say(urgency.name, urgency=urgency)
-        assert banner.words.text() == max(banner._said).name
-    banner.tell("still asking", Urgency.QUESTION)
-    for words in ("ERROR", "still asking", "WORD", "OFFER"):
-        assert banner.words.text() == words
-        qtbot.mouseClick(banner.button("Dismiss"), Qt.MouseButton.LeftButton)
-    assert not banner.isVisible()
-
-
-@pytest.fixture
-def watched(user, tmp_path):
-    watch = ErrorWatch(user.window, tmp_path / "state")
-    yield user
-    watch.end()
-
-
-def raise_in_the_program():
-    secret = "a note of somebody's"
-    assert secret
-    raise RuntimeError("a figure that nobody expected")
-
-
-def test_an_unexpected_error_is_said_logged_and_the_work_kept(watched, tmp_path):
-    watched.window.document.do("name", lambda p: actions.rename(p, "before it"))
-    try:
-        raise_in_the_program()
-    except RuntimeError:
-        sys.excepthook(*sys.exc_info())
-    said = watched.window.banner.words.text()
-    assert "RuntimeError: a figure that nobody expected." in said and "Your work is kept." in said
-    assert (tmp_path / "unsaved").exists() and not watched.window.document._timer.isActive()
-    log = log_file(tmp_path / "state").read_text()
-    assert "raise_in_the_program" in log and "ERROR" in log
-    assert "somebody's" not in log, "nothing of what was in hand"
-    watched.press("Copy details")
-    assert "Traceback" in QGuiApplication.clipboard().text()
-
-
-def test_an_action_that_cannot_be_worked_out_changes_nothing(watched, monkeypatch):
-    before = watched.project
-
-    def broken(*_, **__):
-        raise RuntimeError("cannot be worked out")
-
-    with monkeypatch.context() as patch:
-        patch.setattr("nullah.desk.document.work_out", broken)
-        with pytest.raises(RuntimeError):
-            watched.window.document.do("name", lambda p: actions.rename(p, "broken"))
-    assert watched.project is before and not watched.window.document.undo_name
-    assert watched.window.document.do("name", lambda p: actions.rename(p, "well")) == ""
-    assert watched.project.piece.name == "well"
-
-
-def test_the_log_is_rotated(tmp_path, monkeypatch):
-    monkeypatch.setattr("nullah.desk.errors._LONGEST", 2000)
-    for _ in range(60):
-        write_log(tmp_path, "x" * 300)
-    files = list(log_file(tmp_path).parent.iterdir())
-    assert len(files) == 4 and all(path.stat().st_size < 2500 for path in files)
-
-
-# --- long work ------------------------------------------------------------------------------------
-
-
-def test_writing_sheets_leaves_the_window_free_tells_how_far_it_is_and_stops(cabinetmaker, tmp_path):
-    user = cabinetmaker
-    user.window.papers.exports.write_sheets(tmp_path / "out")
-    assert user.window.banner.words.text() == "Laying the sheets out …"
-    user.bot.waitUntil(lambda: "Writing " in user.window.banner.words.text(), timeout=60_000)
-    user.go("rack")
-    assert user.window.station == 1, "the window answers meanwhile"
-    user.press("Stop")
-    assert "Stopped." in user.window.banner.words.text() and not user.window.papers.exports.work.running
-    written = list((tmp_path / "out").iterdir())
-    assert written and not [path for path in written if path.name.startswith(".nullah")]
-    assert all(path.stat().st_size > 100 for path in written), "what is there is whole"
-
-
-def test_closing_stops_what_is_written(user, tmp_path):
-    user.window.papers.exports.write_sheets(tmp_path / "out")
-    user.window.close()
-    assert not user.window.papers.exports.work.running
-
-
-def test_one_thing_at_a_time(user, tmp_path):
-    user.window.papers.exports.write_sheets(tmp_path / "out")
-    user.window.papers.exports.write_solids(tmp_path / "a.glb")
-    assert "One thing at a time" in user.window.banner.words.text()
-    user.press("Dismiss")
-    user.wait_for_files()
-    assert "32 files written" in user.window.banner.words.text() and not (tmp_path / "a.glb").exists()
-
-
-def test_printing_is_stopped_between_two_pages(cabinetmaker, tmp_path):
-    from PySide6.QtPrintSupport import QPrinter
-
-    user = cabinetmaker
-    printer = QPrinter(QPrinter.PrinterMode.HighResolution)
-    printer.setOutputFormat(QPrinter.OutputFormat.PdfFormat)
-    printer.setOutputFileName(str(tmp_path / "printed.pdf"))
-    user.window.papers.exports.print_all(printer)
-    user.bot.waitUntil(lambda: "Printing page" in user.window.banner.words.text(), timeout=60_000)
-    user.press("Stop")
-    assert "Stopped after page" in user.window.banner.words.text()
-
-
-def test_a_process_that_dies_is_an_error_and_not_a_silence(user, tmp_path):
-    user.window.papers.exports.write_sheets(tmp_path / "out")
-    os.kill(user.window.papers.exports.work._aside._process.pid, signal.SIGKILL)
-    user.wait_for_files()
-    assert "ended without a word" in user.window.banner.words.text()
 
 
 # --- names ----------------------------------------------------------------------------------------
