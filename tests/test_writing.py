@@ -312,8 +312,8 @@ def test_nothing_that_is_written_is_ever_half_there(tmp_path, monkeypatch, write
     from tests.torture.disks import REFUSALS
 
     for name, write in writers.items():
-        if name == "kept work":
-            continue
+        if name == "kept work" or (name, call) == ("project", "link"):
+            continue  # the one has a folder of its own, the other keeps its version another way then
         place = tmp_path / name.replace(" ", "-")
         place.mkdir()
         write(place / "a.x")

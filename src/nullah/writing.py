@@ -46,22 +46,19 @@ def write_file(path: Path, content: bytes | str, before_replacing: Callable[[Pat
     target = Path(os.path.realpath(path))
     old = _refuse_protected(target)
     sweep(target.parent)
-    beside = _written_beside(target, data, old)
-    try:
+
+    def ready(handle: int) -> None:
+        _fill(handle, target, data, old)
         if before_replacing is not None:
             before_replacing(target)
+
+    beside = _unnamed(target.parent, ready) or _under_a_name(target.parent, ready)
+    try:
         os.replace(beside, target)
     except BaseException:
-        with contextlib.suppress(OSError):
-            os.unlink(beside)
+        _unlink(beside)
         raise
     sync_folder(target.parent)
-
-
-def write_files(contents: dict[Path, bytes | str]) -> None:
-    """Write several files that belong together; on an error those already written stay, whole."""
-    for path, content in contents.items():
-        write_file(path, content)
 
 
 def _refuse_protected(target: Path) -> os.stat_result | None:
@@ -80,34 +77,45 @@ def _refuse_protected(target: Path) -> os.stat_result | None:
     return old
 
 
-def _written_beside(target: Path, data: bytes, old: os.stat_result | None) -> Path:
-    """Write the new file into the folder of the old one, whole and flushed; return its path."""
-    unnamed = _open_unnamed(target.parent)
-    if unnamed is not None:
-        beside = _filled(unnamed, _free_name(target.parent), False, target, data, old)
-        if beside is not None:
-            return beside
-    named = _free_name(target.parent)
-    handle = os.open(named, os.O_CREAT | os.O_EXCL | os.O_WRONLY | os.O_CLOEXEC, _MODE)
-    _filled(handle, named, True, target, data, old)
-    return named
+def _unnamed(folder: Path, ready: Callable[[int], None]) -> Path | None:
+    """Make a new file that has no name until it is ready, so that a kill leaves nothing behind; return its path.
 
-
-def _filled(
-    handle: int, beside: Path, has_name: bool, target: Path, data: bytes, old: os.stat_result | None
-) -> Path | None:
-    """Fill a new file, give it its name if it has none, and close it; None if it cannot be given one here."""
+    None on a system or a file system that has no such files, or cannot give them a name.
+    """
+    handle = _open_unnamed(folder)
+    if handle is None:
+        return None
+    beside = _free_name(folder)
     try:
         try:
-            _fill(handle, target, data, old)
-            has_name = has_name or _named(handle, beside)
+            ready(handle)
+            named = _named(handle, beside)
         finally:
             os.close(handle)
     except BaseException:
-        with contextlib.suppress(OSError):
-            os.unlink(beside)
+        _unlink(beside)
         raise
-    return beside if has_name else None
+    return beside if named else None
+
+
+def _under_a_name(folder: Path, ready: Callable[[int], None]) -> Path:
+    """Make a new file under a name of its own from the beginning; return its path."""
+    beside = _free_name(folder)
+    handle = os.open(beside, os.O_CREAT | os.O_EXCL | os.O_WRONLY | os.O_CLOEXEC, _MODE)
+    try:
+        try:
+            ready(handle)
+        finally:
+            os.close(handle)
+    except BaseException:
+        _unlink(beside)
+        raise
+    return beside
+
+
+def _unlink(path: Path) -> None:
+    with contextlib.suppress(OSError):
+        os.unlink(path)
 
 
 def _named(handle: int, path: Path) -> bool:
