@@ -27,7 +27,7 @@ from nullah.demo.seed_cabinet import seed_cabinet
 #: One of each kind, with what it is called in millimetres and in inches.
 EACH = {
     Give("dado.depth", "depth of the dados", inch("1/4")): (
-        "Make the depth of the dados 6.4 mm", "Make the depth of the dados 1/4″",
+        "Make the depth of the dados 6.4 mm", "Make the depth of the dados 0.250″",
     ),
     MoveGroove("groove.height", inch("1/2")): ("Put the groove at 12.5 mm", "Put the groove at 1/2″"),
     MakeAllThinner("sides.thickness", mm("15.5")): ("Make them all 15.5 mm thick", "Make them all 5/8″ thick"),

@@ -25,7 +25,7 @@ class Counts(QObject):
 
     def eventFilter(self, watched, event):
         if event.type() in BUSY and watched is not self.own:
-            self.seen[event.type().name, type(watched).__name__] += 1
+            self.seen[event.type().name, watched.metaObject().className()] += 1
         return False
 
 

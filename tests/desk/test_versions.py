@@ -126,6 +126,15 @@ def test_two_windows_on_one_file_notice_each_other(saved, tmp_path, open_window)
     assert not saved.window.banner.isVisible(), "who saved it knows"
 
 
+def test_who_has_closed_a_piece_hears_no_more_of_its_file(saved, tmp_path):
+    told = []
+    saved.window.document.changed_elsewhere.connect(lambda: told.append(1))
+    saved.window.close()
+    write_elsewhere(tmp_path / "a.nullah", "theirs")
+    saved.bot.wait(200)
+    assert not told and not saved.window.document._watch.files()
+
+
 def test_a_file_that_is_touched_or_gone_asks_nothing(saved, tmp_path):
     path = tmp_path / "a.nullah"
     os.utime(path, (1, 1))

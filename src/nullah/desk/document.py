@@ -325,8 +325,12 @@ class Document(QObject):
         if not self.unsaved:
             self._timer.stop()
             self._autosave.done()
-            return True
-        if not self.keep():
+        elif self.keep():
+            self._autosave.leave()
+        else:
             return False
-        self._autosave.leave()
+        # Who has closed a piece wants to hear no more of its file.
+        watched = [*self._watch.files(), *self._watch.directories()]
+        if watched:
+            self._watch.removePaths(watched)
         return True

@@ -35,8 +35,7 @@ def fix_words(fix: Fix, marks: Marks) -> str:
     """
     match fix:
         case Give(_, title, value):
-            on_mark = marks.to_mark(value).mm == value.mm
-            return f"Make the {title} {marks.write(value) if on_mark else marks.write_fine(value)}"
+            return f"Make the {title} {marks.write_fine(value)}"
         case MoveGroove(_, height):
             return f"Put the groove at {marks.write(height)}"
         case MakeAllThinner(_, thickness):
