@@ -6,6 +6,8 @@ import subprocess
 import sys
 from pathlib import Path
 
+import networkx
+
 ROOT = Path(__file__).parents[1]
 
 
@@ -74,3 +76,20 @@ def test_public_names_say_what_they_are():
                     if isinstance(node, ast.ClassDef):
                         rooms.append(node)
     assert silent == []
+
+
+def test_no_two_modules_know_each_other():
+    """Neither openly nor behind TYPE_CHECKING."""
+    src = ROOT / "src"
+    paths = {".".join(path.relative_to(src).with_suffix("").parts).removesuffix(".__init__"): path
+             for path in src.rglob("*.py")}  # fmt: skip
+    knows = networkx.DiGraph()
+    for name, path in paths.items():
+        body = ast.parse(path.read_text(encoding="utf-8")).body
+        for node in (*body, *(inner for outer in body if isinstance(outer, ast.If) for inner in outer.body)):
+            if isinstance(node, ast.ImportFrom) and node.module:
+                for alias in node.names:
+                    whole = f"{node.module}.{alias.name}"
+                    knows.add_edge(name, whole if whole in paths else node.module)
+    assert knows.number_of_edges() > 1000
+    assert [circle for circle in networkx.strongly_connected_components(knows) if len(circle) > 1] == []

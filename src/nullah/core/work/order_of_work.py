@@ -12,10 +12,11 @@ from typing import NamedTuple
 from nullah.core.bench.tasks import OrderError, Task, faults, in_order
 from nullah.core.plan import Plan
 from nullah.core.work.assembly_tasks import assembly_tasks, finish_tasks
+from nullah.core.work.fit_tasks import fit_tasks, measure_tasks
 from nullah.core.work.gluing import Gluing, gluings
 from nullah.core.work.joint_tasks import joint_tasks
 from nullah.core.work.same import Same
-from nullah.core.work.stock_tasks import fit_tasks, measure_tasks, mill_tasks, saw_tasks, waits_of
+from nullah.core.work.stock_tasks import mill_tasks, saw_tasks, waits_of
 
 
 class OrderOfWork(NamedTuple):

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import replace
+from typing import Protocol
 
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QKeyEvent
@@ -16,20 +17,38 @@ from nullah.core.lengths import Length
 from nullah.core.rack.board import Board
 from nullah.core.stations.breakdown import piece_in_hand, place_on_bench
 from nullah.core.stations.rack import board_places
-from nullah.desk.bench import Tool
-
-TYPE_CHECKING = False
-if TYPE_CHECKING:
-    from nullah.desk.stations.breakdown import BreakdownDesk
+from nullah.desk.bench import Bench, Tool
+from nullah.desk.document import Document
+from nullah.desk.search import SearchRunner
 
 #: How far a part jumps to a legal place, in pixels of the screen.
 _REACH = 60.0
 
 
+class Laying(Protocol):
+    """What the tool asks of the station it is used at."""
+
+    document: Document
+    bench: Bench
+    runner: SearchRunner
+
+    def say(self, sentence: str) -> None:
+        """Say something below the choices."""
+
+    def step_key(self, key: Qt.Key) -> bool:
+        """Go through the saw order by key."""
+
+    def pin_or_let_go(self) -> None:
+        """Pin the piece in hand where it lies, or let it go."""
+
+    def take_swap(self, piece_id: str) -> bool:
+        """Let a part change places with the one in hand, if that was asked for."""
+
+
 class PartTool(Tool):
     """Moves a part on the boards; it snaps to legal places only."""
 
-    def __init__(self, desk: BreakdownDesk) -> None:
+    def __init__(self, desk: Laying) -> None:
         self._desk = desk
         self._part = ""
         self._grip: Point = (0.0, 0.0)

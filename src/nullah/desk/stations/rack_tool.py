@@ -4,27 +4,43 @@ from __future__ import annotations
 
 from dataclasses import dataclass, replace
 from fractions import Fraction
+from typing import Protocol
 
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QKeyEvent
+from PySide6.QtWidgets import QComboBox, QPushButton
 
 from nullah.core import actions
 from nullah.core.drawing import Drawing, Fill, Path, Point, Role, drawing, rectangle
 from nullah.core.lengths import Length, Unit, from_float, inch, mm
-from nullah.core.rack.board import Board, EdgePoint, Flaw, FlawKind, cut_from_heart
+from nullah.core.rack.board import Board, EdgePoint, Faces, Flaw, FlawKind, cut_from_heart
 from nullah.core.rack.outline import edge_at
 from nullah.core.stations.rack import board_places, end_rings, end_view
-from nullah.desk.bench import Tool
+from nullah.desk.bench import Bench, Tool
+from nullah.desk.document import Document
 from nullah.desk.stations.base import show_choice
-
-TYPE_CHECKING = False
-if TYPE_CHECKING:
-    from nullah.desk.stations.rack import RackDesk
 
 #: What dragging marks when it is not a flaw: the board's own edge.
 EDGE = "edge"
 #: A drag shorter than this, in mm on the board, is a click.
 _LEAST = 4.0
+
+
+class Marking(Protocol):
+    """What the tool asks of the station it is used at."""
+
+    document: Document
+    bench: Bench
+    #: Which kind of flaw is marked, or the board's edge.
+    kind: QComboBox
+    rub_out: QPushButton
+
+    @property
+    def chosen_faces(self) -> Faces:
+        """On which face the next flaw is."""
+
+    def rub_flaw_out(self) -> None:
+        """Delete the flaw in hand."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -41,7 +57,7 @@ class _Grip:
 class RackTool(Tool):
     """Marks flaws on boards, moves their borders, moves them whole."""
 
-    def __init__(self, desk: RackDesk) -> None:
+    def __init__(self, desk: Marking) -> None:
         self._desk = desk
         self._board: Board | None = None
         self._corner: Point = (0.0, 0.0)
