@@ -17,13 +17,6 @@ from nullah.desk.banner import Urgency
 _LONGEST, _OLD_LOGS = 200_000, 3
 
 
-def state_folder() -> Path:
-    """Give the folder where kept work, the log and the records stand."""
-    from platformdirs import user_state_path
-
-    return user_state_path("nullah")
-
-
 def log_file(state: Path) -> Path:
     """Return where the log stands under the state folder."""
     return state / "log" / "nullah.log"

@@ -13,8 +13,9 @@ from PySide6.QtWidgets import QFileDialog, QMainWindow
 from nullah.core.stations import STATIONS
 from nullah.desk.banner import Banner, Urgency
 from nullah.desk.document import Document
-from nullah.desk.errors import report, state_folder
+from nullah.desk.errors import report
 from nullah.desk.long_work import LongWork
+from nullah.desk.state import state_folder
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:

@@ -202,7 +202,7 @@ def versions_dialog(
 
 def _since(now: Project, then: Project) -> str:
     from nullah.core.plan import work_out
-    from nullah.desk.differences import in_words
+    from nullah.core.wording.differences import in_words
     from nullah.files.project_file import parse_project, project_text
 
     # As a file gives both back: what nobody typed is no difference.

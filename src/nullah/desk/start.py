@@ -12,8 +12,9 @@ from PySide6.QtWidgets import QApplication
 
 from nullah.core.project import Project
 from nullah.desk.document import Document
-from nullah.desk.errors import ErrorWatch, state_folder
+from nullah.desk.errors import ErrorWatch
 from nullah.desk.shutdown import ShutdownWatch
+from nullah.desk.state import state_folder
 from nullah.desk.theme import dress
 from nullah.desk.window import Window
 from nullah.files.recovery import Autosave
