@@ -147,7 +147,9 @@ def _ride(work: Work, stroke: Stroke, frame: _Frame) -> tuple[Grid, Grid, Grid, 
     ahead, behind = max(2, round(toe / _FEEL)), max(2, round((float(plane.sole) - toe) / _FEEL))
     # The last place of the mouth may lie beyond the end of the stroke; nothing is cut there.
     places = max(2, math.ceil(frame.way / _FEEL) + 1)
-    s: Grid = np.arange(-behind, places + ahead, dtype=np.float64) * _FEEL
+    # Felt ahead past the toe as far as the hands must know where the board ends: see `_pressed`.
+    beyond = max(ahead, math.ceil(_ON_HANDLES * behind))
+    s: Grid = np.arange(-behind, places + beyond, dtype=np.float64) * _FEEL
     mouth = slice(behind, behind + places)
     across = _COLUMNS * (float(plane.iron) + SOLE_BEYOND_IRON)
     felt = _sample(work, stroke, frame, s, across)
@@ -164,7 +166,8 @@ def _ride(work: Work, stroke: Stroke, frame: _Frame) -> tuple[Grid, Grid, Grid, 
         after = felt.copy()
         after[:, mouth] = np.where(cut_by_iron, np.minimum(felt[:, mouth], iron), felt[:, mouth])
         under[:, :, :behind] = after[:, sole.under[:, :behind]]
-        height, roll = _across(_lines(sole, under, slopes, steps=1), across)
+        # One step would do on what is smooth; where the hands are at the heel, a step is left under the sole.
+        height, roll = _across(_lines(sole, under, slopes, steps=2), across)
     return s[mouth], height, roll, deep
 
 
