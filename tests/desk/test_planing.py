@@ -161,6 +161,8 @@ def test_the_sticks_are_read_in_inches_where_inches_are_shown(miller, practice):
     miller.press("Read the sticks")
     sticks = desk(miller).sighting
     assert "″" in sticks.ask.text() and " mm" not in sticks.ask.text()
+    while not sticks.exercise.wound.wind:  # now and then the board is true, and there is nothing to measure
+        miller.press("Next board")
     wound = sticks.exercise.wound
     rise = shown_rise(wound, 0, wound.length, sticks.exercise.stick)
     assert abs(rise) > 0.3
