@@ -172,7 +172,7 @@ def test_shavings_are_what_the_face_has_lost_and_never_thicker_than_the_set(seed
     assert (after.heights <= before.heights).all()
     assert shaving.volume == pytest.approx(before.volume - after.volume, abs=1e-6 * abs(before.volume) + 1e-6)
     # The sole is felt for every 15 mm: between, a little more may stand proud. A plane that hangs over a long
-    # edge tips there and may dig in, as a real one does; how deep is not bounded.
+    # edge tips there and may dig in, rarely by more than its set; whether a real one would is not known, so no bound.
     half = (float(plane.iron) + SOLE_BEYOND_IRON) / 2
     if math.dist(start, end) > 200 and all(half <= y <= before.width - half for _, y in (start, end)):
         assert shaving.thickest <= depth + 0.05
