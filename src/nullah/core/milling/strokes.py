@@ -236,7 +236,10 @@ def _counted(work: Work, ways: tuple[Way, ...], plane: Plane, depth: float, leav
     sets = max(0, math.ceil((float(work.heights.max()) - leave) / lower - 1e-6))
     strokes, way = 0, 0.0
     courses = {each: lanes(work.length, work.width, each, step) for each in ways}
-    profiles = {each: [_along(work, lane) for lane in course] for each, course in courses.items()}
+    profiles = {
+        each: [_highest_along(work, lane, lane_step(plane, depth)) for lane in course]
+        for each, course in courses.items()
+    }
     for number in range(sets):
         each = ways[number % len(ways)]
         for lane, profile in zip(courses[each], profiles[each], strict=True):
@@ -246,12 +249,20 @@ def _counted(work: Work, ways: tuple[Way, ...], plane: Plane, depth: float, leav
     return strokes, sets, way
 
 
-def _along(work: Work, lane: Lane, spacing: float = 10.0) -> Grid:
-    """Give the heights along a lane, bilinear, about every `spacing` mm."""
-    share = np.linspace(0.0, 1.0, max(2, math.ceil(lane.length / spacing) + 1))
-    x = lane.start[0] + share * (lane.end[0] - lane.start[0])
-    y = lane.start[1] + share * (lane.end[1] - lane.start[1])
-    return work.at(x, y)
+def _highest_along(work: Work, lane: Lane, step: float, spacing: float = 10.0) -> Grid:
+    """Give the highest that stands in a lane `step` mm wide, about every `spacing` mm along it, mm.
+
+    It is felt for in the middle and at both sides, and half a `spacing` before each place too: a ridge at the
+    border of the board stands where no middle of a lane is, and may be as short as one station.
+    """
+    places = max(2, math.ceil(lane.length / spacing) + 1)
+    before = np.array([0.5, 0.0])[:, None, None] / (places - 1)
+    share = np.clip(np.linspace(0.0, 1.0, places) - before, 0.0, 1.0)
+    aside = np.array([-0.5, 0.0, 0.5])[:, None] * step / lane.length
+    along_x, along_y = lane.end[0] - lane.start[0], lane.end[1] - lane.start[1]
+    x = np.clip(lane.start[0] + share * along_x - aside * along_y, 0.0, work.length)
+    y = np.clip(lane.start[1] + share * along_y + aside * along_x, 0.0, work.width)
+    return np.asarray(work.at(x, y).max(axis=(0, 1)), dtype=np.float64)
 
 
 def strokes_per_mm(length: float, width: float, plane: Plane) -> float:
@@ -293,7 +304,7 @@ def strokes_of_set(work: Work, stage: Stage, way: Way) -> Iterator[Stroke]:
     """Give the strokes of one set over what stands out now: along each lane, each run of it by itself."""
     tolerance = min(stage.depth / 4, 0.01)
     for lane in lanes(work.length, work.width, way, lane_step(stage.plane, stage.depth)):
-        profile = _along(work, lane)
+        profile = _highest_along(work, lane, lane_step(stage.plane, stage.depth))
         out = np.flatnonzero(profile > stage.leave + tolerance)
         if not len(out):
             continue
