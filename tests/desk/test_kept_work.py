@@ -103,22 +103,23 @@ def test_the_time_is_that_of_the_first_change_that_is_not_kept_yet(tmp_path, qap
 
 ASKED_TO_END = """
 import sys
-from pathlib import Path
 from PySide6.QtCore import QTimer
-from nullah.core import actions
+from PySide6.QtTest import QTest
 from nullah.desk import start
 def work():
     window = next(w for w in start.application().topLevelWidgets() if hasattr(w, "document"))
-    window.document.do("name", lambda p: actions.rename(p, "just now"))
+    window.header.name.setFocus()
+    window.header.name.selectAll()
+    QTest.keyClicks(window.header.name, "just now")
     print("worked", flush=True)
 start.application()
-QTimer.singleShot(0, work)
+QTimer.singleShot(300, work)
 sys.exit(start.open_desk(None))
 """
 
 
 @pytest.mark.parametrize("how", [signal.SIGTERM, signal.SIGINT, signal.SIGHUP])
-def test_a_desk_that_is_asked_to_end_keeps_its_work_first(tmp_path, how):
+def test_a_desk_that_is_asked_to_end_keeps_its_work_first_and_the_name_being_typed(tmp_path, how):
     environment = {**os.environ, "XDG_STATE_HOME": str(tmp_path), "QT_QPA_PLATFORM": "offscreen"}
     desk = subprocess.Popen([sys.executable, "-c", ASKED_TO_END], env=environment, stdout=subprocess.PIPE)
     try:
@@ -301,3 +302,26 @@ def test_desks_that_are_killed_leave_their_work_whole(tmp_path):
     begun = time.monotonic()
     report = kills_of_desks(2, tmp_path, seed=int(begun), at_once=1, may_lose=20.0)
     assert report.tried == 2 and not report.failures
+
+
+@pytest.mark.parametrize("how", ["save", "close", "keep"])
+def test_the_name_being_typed_for_a_board_is_saved_and_kept_with_the_rest(cabinetmaker, tmp_path, how):
+    window = cabinetmaker.window
+    cabinetmaker.go("rack")
+    window.document.set_hand(window.document.hand._replace(board="3"))
+    line = window.desk(1).name
+    line.setFocus()
+    line.selectAll()
+    cabinetmaker.bot.keyClicks(line, "Kiln 4")
+    if how == "save":
+        assert window.papers.save_path(tmp_path / "cabinet.nullah")
+        found = read_project(tmp_path / "cabinet.nullah")
+    else:
+        if how == "keep":
+            window.keep()
+            window.document.close()  # lets go of what it keeps; it takes nothing more from the fields
+        else:
+            window.close()
+        (kept,) = Autosave(tmp_path / "unsaved").kept()
+        found = kept.read()
+    assert "Kiln 4" in [board.name for board in found.boards]

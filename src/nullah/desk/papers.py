@@ -163,6 +163,7 @@ class Papers:
 
     def ask_save(self) -> None:
         """Ask for a file and save."""
+        self.before_replacing()
         start = self._document.file or Path(self._folder()) / f"{file_name(self._document.project.piece.name)}.nullah"
         name, _ = QFileDialog.getSaveFileName(self._window, "Save the piece", str(start), _FILTER)
         if name:

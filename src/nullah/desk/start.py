@@ -65,7 +65,7 @@ def open_desk(path: Path | None, demo: bool = False) -> int:
 
         project = seed_cabinet()
     window = make_window(project, state_folder() / "unsaved")
-    watch, ending = ErrorWatch(window, state_folder()), ShutdownWatch(window.document.keep)
+    watch, ending = ErrorWatch(window, state_folder()), ShutdownWatch(window.keep)
     if os.environ.get("NULLAH_THEME") == "night":
         window.set_theme(NIGHT)
     if path is None and not demo:

@@ -91,7 +91,7 @@ class Window(QMainWindow):
         self.setMinimumSize(1024, 640)
         self._make_frame()
         self.papers = Papers(self, document, autosave, self.banner)
-        self.papers.before_replacing = self.header.enter_name
+        self.papers.before_replacing = self.enter_typing
         self.header.menu_wanted.connect(self.papers.fill_menu)
         self._wire()
         self.papers.add_shortcuts()
@@ -309,6 +309,17 @@ class Window(QMainWindow):
         for field in self.findChildren(QLineEdit):
             field.setModified(False)
 
+    def enter_typing(self) -> None:
+        """Take what is being typed where leaving the field would take it; what waits for Enter goes on waiting."""
+        field = self.focusWidget()
+        if isinstance(field, QLineEdit):
+            field.editingFinished.emit()
+
+    def keep(self) -> bool:
+        """Keep the work, with what is being typed; say whether all is safe."""
+        self.enter_typing()
+        return self.document.keep()
+
     def _rename(self, name: str) -> None:
         if name != self.document.project.piece.name:
             self.document.do(f"name it {name}", lambda p: actions.rename(p, name))
@@ -318,7 +329,7 @@ class Window(QMainWindow):
         return self.papers.open_path(path)
 
     def closeEvent(self, event: QCloseEvent) -> None:
-        self.header.enter_name()
+        self.enter_typing()
         if not self.document.close() and not self._lose:
             self.banner.say(
                 f"{self.document.project.piece.name or 'The piece'} is saved nowhere and cannot be kept: "
