@@ -46,13 +46,13 @@ def first_layout(folder: Path) -> float:
     """Give the seconds from starting Python to the first legal layout of a case."""
     code = f"""
 from pathlib import Path
-from nullah.core.breakdown.search import Task, search_task
+from nullah.core.breakdown.search import LayoutTask, search_task
 from nullah.core.lengths import Marks, mm
 from nullah.files.rack_tables import read_boards, read_flaws
 from nullah.files.tables import read_parts
 folder = Path({str(folder)!r})
 boards = read_flaws(folder / "flaws.csv", read_boards(folder / "boards.csv"))
-next(search_task(Task(read_parts(folder / "parts.csv"), boards, mm(2), Marks()), 1))
+next(search_task(LayoutTask(read_parts(folder / "parts.csv"), boards, mm(2)), 1))
 """
     start = time.perf_counter()
     subprocess.run([sys.executable, "-c", code], check=True)

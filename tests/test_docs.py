@@ -3,6 +3,8 @@
 import re
 from pathlib import Path
 
+from tests.said import said
+
 from nullah.core import actions
 from nullah.core.lengths import mm
 from nullah.core.piece.forms import FORMS
@@ -23,9 +25,9 @@ def test_the_form_in_the_documentation_is_whole_and_proves_clean(monkeypatch):
         for brackets in ("cut", "plain"):
             project = Project(Piece("ledge", choices=(("sizing", sizing), ("brackets", brackets))))
             plan = work_out(project, milling=False)
-            assert len(plan.parts) == 3 and plan.proof.clean, [f.remark.text for f in plan.findings]
+            assert len(plan.parts) == 3 and plan.proof.clean, [said(f, plan) for f in plan.findings]
     thick = work_out(actions.measure(actions.measure(plan.project, "dado.width", mm(20)), "brackets.thickness", mm(21)))
-    assert any("1.0 mm too tight" in finding.remark.text for finding in thick.findings)
+    assert any("1.0 mm too tight" in said(finding, thick) for finding in thick.findings)
 
 
 def test_every_form_has_its_place_in_the_readme():

@@ -19,8 +19,9 @@ from collections.abc import Callable, Generator, Iterator
 from multiprocessing.connection import Connection, wait
 from typing import Any, NamedTuple
 
-from nullah.core.breakdown.search import BreakdownError, Layout, Task, search_task
+from nullah.core.breakdown.search import BreakdownError, Layout, LayoutTask, search_task
 from nullah.core.laying import reached
+from nullah.core.wording.facts import error_words
 
 #: How often a process tells of its progress, in seconds.
 _TELL_EVERY = 0.1
@@ -146,7 +147,7 @@ class SearchAside:
 
     Parameters
     ----------
-    task : Task
+    task : LayoutTask
     seconds : float
         How long it may take.
     workers : int or None
@@ -155,7 +156,7 @@ class SearchAside:
         The process with seed 1 works on the lower bound too.
     """
 
-    def __init__(self, task: Task, seconds: float, workers: int | None = None, first_seed: int = 1) -> None:
+    def __init__(self, task: LayoutTask, seconds: float, workers: int | None = None, first_seed: int = 1) -> None:
         self._best: Layout | None = None
         self._tried: dict[int, int] = {}
         self.problem = ""
@@ -207,7 +208,7 @@ class SearchAside:
         return Progress(self._best, sum(self._tried.values()))
 
 
-def search_on(task: Task, seed: int, seconds: float) -> Generator[_Told, None, Refused | None]:
+def search_on(task: LayoutTask, seed: int, seconds: float) -> Generator[_Told, None, Refused | None]:
     """Search for a layout until the time is over, telling the best now and then."""
     start = time.monotonic()
 
@@ -226,7 +227,7 @@ def search_on(task: Task, seed: int, seconds: float) -> Generator[_Told, None, R
             if now - start > seconds:
                 break
     except BreakdownError as error:
-        return Refused(str(error))
+        return Refused(error_words(error))
     if layout is not None:
         yield _Told(seed, layout, tried)
     return None

@@ -30,6 +30,7 @@ from nullah.core.shop import USUAL_PLANES
 from nullah.core.stations import STATIONS, Hand
 from nullah.core.stations.milling import VIEWS
 from nullah.core.wood.climate import PRESETS
+from nullah.core.wording.plan import state_words
 from nullah.core.work import doing
 from nullah.core.work.order_of_work import order_of_work
 from nullah.demo.seed_box import seed_box
@@ -255,7 +256,7 @@ class AnyProject(RuleBasedStateMachine):
             assert station.draw(plan, hand).elements or station.invitation
             assert station.card(plan, hand).title
         for part in plan.parts:
-            assert plan.state_of(part).words
+            assert state_words(plan.state_of(part), plan.reader)
         assert len(cut_list(plan)) == len(plan.parts)
         assert {item.part.id for item in plan.unplaced} <= {part.id for part in plan.parts}
 

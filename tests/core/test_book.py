@@ -4,6 +4,7 @@ from dataclasses import replace
 from datetime import datetime, timedelta
 
 import pytest
+from tests.said import said
 
 from nullah.core import actions
 from nullah.core.bench.book import (
@@ -150,7 +151,7 @@ def test_a_measurement_goes_to_the_ledger_and_to_the_book_with_what_was_planned(
     assert told.off == pytest.approx(-0.8)
     card = DAYBOOK.card(after, Hand(now=doing.stamp(NOW)))
     remark = next(remark for remark in card.mind if remark.of == "column.width")
-    assert "0.8 mm less than planned" in remark.text and "follow" in remark.text
+    assert "0.8 mm less than planned" in said(remark, plan) and "follow" in said(remark, plan)
     assert [type(fix) for fix in remark.fixes] == [Shim]
 
 
@@ -217,16 +218,16 @@ def test_every_task_of_the_cabinet_has_a_picture_and_a_card():
 def test_saws_glue_and_finish_say_what_bites():
     plan = planned(seed_cabinet())
     for task, words in (("saw/1", "hold what falls"), ("glue/piece/1", "Never force"), ("finish/1", "ignite")):
-        texts = [remark.text for remark in DAYBOOK.card(plan, Hand(now=doing.stamp(NOW), work=task)).mind]
+        texts = [said(remark, plan) for remark in DAYBOOK.card(plan, Hand(now=doing.stamp(NOW), work=task)).mind]
         assert any(words in text for text in texts), task
 
 
 def test_a_glue_up_too_long_for_its_glue_says_so():
     plan = planned(seed_cabinet())
-    texts = [r.text for r in DAYBOOK.card(plan, Hand(now=doing.stamp(NOW), work="glue/piece/3")).mind]
+    texts = [said(r, plan) for r in DAYBOOK.card(plan, Hand(now=doing.stamp(NOW), work="glue/piece/3")).mind]
     assert any("longer than the glue stays open" in text for text in texts)
     few = planned(replace(plan.project, working=plan.project.working._replace(clamps=3)))
-    texts = [r.text for r in DAYBOOK.card(few, Hand(now=doing.stamp(NOW), work="glue/piece/3")).mind]
+    texts = [said(r, few) for r in DAYBOOK.card(few, Hand(now=doing.stamp(NOW), work="glue/piece/3")).mind]
     assert any("there are 3" in text for text in texts)
 
 
@@ -237,11 +238,11 @@ def test_the_calendar_is_drawn_and_says_when_it_is_done_and_what_decides_it():
     assert card.set[0].tool == "Done on" and any("What decides it" in line for line in card.why)
     assert any("done on" in getattr(e, "text", "") for e in DAYBOOK.draw(plan, hand).elements)
     never = planned(replace(plan.project, working=plan.project.working._replace(hours=Hours((None,) * 7))))
-    assert any("no hours at the bench" in remark.text for remark in DAYBOOK.card(never, hand).mind)
+    assert any("no hours at the bench" in said(remark, never) for remark in DAYBOOK.card(never, hand).mind)
     assert DAYBOOK.draw(never, hand).elements
 
 
 def test_an_empty_piece_has_nothing_to_do():
     plan = planned(Project(Piece("own")))
     assert not DAYBOOK.draw(plan, Hand()).elements and DAYBOOK.state(plan) == "not begun"
-    assert "no piece" in DAYBOOK.card(plan, Hand()).mind[0].text
+    assert "no piece" in said(DAYBOOK.card(plan, Hand()).mind[0], plan)

@@ -4,6 +4,7 @@ from dataclasses import replace
 from fractions import Fraction
 
 import pytest
+from tests.said import said
 
 from nullah.core.actions import read_moisture
 from nullah.core.bench.book import Event
@@ -134,5 +135,5 @@ def test_half_built_there_is_a_next_step_with_all_that_goes_with_it():
     assert card.mark and card.title == stand.next.title
     # What was off is told where it matters: at the joints of the sides.
     at_sides = DAYBOOK.card(plan, Hand(now=doing.stamp(now), work="joint/left-divider11/4"))
-    assert any("hickness of the sides measured 0.8 mm less" in remark.text for remark in at_sides.mind)
+    assert any("hickness of the sides measured 0.8 mm less" in said(remark, plan) for remark in at_sides.mind)
     assert f"{stand.done} of {stand.total} tasks done" in " ".join(card.why)

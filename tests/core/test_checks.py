@@ -3,6 +3,7 @@
 from dataclasses import replace
 
 import pytest
+from tests.said import said
 
 from nullah.core import actions
 from nullah.core.apply_fix import action_of
@@ -11,7 +12,7 @@ from nullah.core.fixes import FollowRule, Give
 from nullah.core.lengths import Marks, Unit, mm
 from nullah.core.piece.own import OwnBoard, OwnJoint
 from nullah.core.piece.proof.finding import Trouble, follow_fixes, give_fix
-from nullah.core.plan import work_out
+from nullah.core.plan import Issue, Unsettled, work_out
 from nullah.core.project import Piece, Project
 from nullah.core.wood.movement import Cut, movement
 from nullah.core.wood.species import find_species
@@ -41,10 +42,11 @@ POST = board(1, "post", (300, 60, 30), (0, 0, 0), "zx")
 @pytest.mark.parametrize(("deep", "thin"), [(9, False), (20, False), (21, True), (29, True)])
 def test_a_third_of_a_board_is_left_beside_a_dado(deep, thin):
     shelf = board(2, "shelf", (200, 60, 16), (30 - deep, 0, 100), "xz")
-    walls = found(piece((POST, shelf), ("let in", "own1", "own2")), Trouble.THIN)
+    project = piece((POST, shelf), ("let in", "own1", "own2"))
+    walls = found(project, Trouble.THIN)
     assert bool(walls) is thin
     if thin:
-        assert walls[0].remark.text == (
+        assert said(walls[0], project) == (
             f"The dado leaves only {30 - deep}.0 mm of the 30.0 mm of the post; 10.0 mm is the least."
         )
         assert walls[0].remark.weight is Weight.LOOK
@@ -54,8 +56,9 @@ def test_dados_from_both_faces_leave_a_third_between_them():
     left = board(2, "left shelf", (200, 60, 16), (-188, 0, 100), "xz")
     right = board(3, "right shelf", (200, 60, 16), (18, 0, 100), "xz")
     joints = (("let in", "own1", "own2"), ("let in", "own1", "own3"))
-    (wall,) = found(piece((POST, left, right), *joints), Trouble.THIN)
-    assert "from either face only 6.0 mm of the post is left; a third (10.0 mm) is the least" in wall.remark.text
+    project = piece((POST, left, right), *joints)
+    (wall,) = found(project, Trouble.THIN)
+    assert "from either face only 6.0 mm of the post is left; a third (10.0 mm) is the least" in said(wall, project)
     apart = right._replace(at=(mm(18), mm(0), mm(130)))
     assert not found(piece((POST, left, apart), *joints), Trouble.THIN), "not opposite each other, they may be deep"
 
@@ -63,9 +66,10 @@ def test_dados_from_both_faces_leave_a_third_between_them():
 def test_a_mortise_near_an_edge_is_said():
     table = Project(Piece("table"))
     assert not found(table, Trouble.THIN)
-    walls = found(actions.give(table, "tenon.thickness", mm(14)), Trouble.THIN)
-    assert "The mortise leaves only 4.6 mm of the 38.0 mm of the" in walls[0].remark.text
-    assert "9.3 mm is the least" in walls[0].remark.text, "two thirds of the mortise"
+    thick = actions.give(table, "tenon.thickness", mm(14))
+    walls = found(thick, Trouble.THIN)
+    assert "The mortise leaves only 4.6 mm of the 38.0 mm of the" in said(walls[0], thick)
+    assert "9.3 mm is the least" in said(walls[0], thick), "two thirds of the mortise"
 
 
 # --- the season -----------------------------------------------------------------------------------
@@ -77,11 +81,11 @@ def test_a_panels_room_is_held_against_its_own_woods_movement(wood):
     plan = work_out(project, milling=False)
     width = plan.part("bottom").width
     moved = movement(find_species(wood), Cut.FLAT, width, 7, 10).change
-    said = [f for f in plan.findings if f.trouble is Trouble.SEASON]
-    assert bool(said) is (moved.mm > 2 * plan.ledger["bottom.clearance"])
-    if said:
-        assert plan.marks.write_fine(moved).removesuffix(" mm") in said[0].remark.text
-        fix = said[0].remark.fixes[0]
+    short = [f for f in plan.findings if f.trouble is Trouble.SEASON]
+    assert bool(short) is (moved.mm > 2 * plan.ledger["bottom.clearance"])
+    if short:
+        assert plan.marks.write_fine(moved).removesuffix(" mm") in said(short[0], plan)
+        fix = short[0].remark.fixes[0]
         roomier = work_out(action_of(fix, Unit.MM)(project), milling=False)
         assert not [f for f in roomier.findings if f.trouble is Trouble.SEASON]
 
@@ -124,7 +128,7 @@ def test_a_dovetailed_corner_is_not_cross_grain_and_a_wide_tenon_is(width):
 def test_a_shelf_says_at_what_span_it_would_pass_and_there_it_does():
     project = actions.give_all(Project(Piece("wall shelf")), {"shelf.load": 45, "shelf.outside_width": mm(1000)})
     (finding,) = found(project, Trouble.SAG)
-    text = finding.remark.text
+    text = said(finding, project)
     assert "Under 45 kg the shelf 1 sags" in text and text.endswith("So in 2 places.")
     span = float(text.split(" At ")[1].split(" mm")[0])
     load = int(45 * span / 964)
@@ -166,7 +170,8 @@ def test_a_lid_that_meets_something_on_its_way_is_said():
     over = board(1, "handle", (100, 30, 20), (100, 50, 200), "xz")
     blocked = actions.add_own(project, over)
     (finding,) = found(blocked, Trouble.PASS)
-    assert finding.remark.text.startswith("The lid cannot come out:") and "to pass the handle" in finding.remark.text
+    text = said(finding, blocked)
+    assert text.startswith("The lid cannot come out:") and "to pass the handle" in text
     beside = actions.change_own(blocked, over._replace(at=(mm(500), mm(50), mm(200))))
     assert work_out(beside, milling=False).proof.clean
 
@@ -176,7 +181,7 @@ def test_a_batten_too_long_for_its_box_is_said():
     length = work_out(project, milling=False).ledger["batten.length"]
     long = actions.give(project, "batten.length", mm(length + 6))
     (finding,) = found(long, Trouble.PASS)
-    assert "too deep to pass the back" in finding.remark.text or "too deep to pass the front" in finding.remark.text
+    assert "too deep to pass the back" in said(finding, long) or "too deep to pass the front" in said(finding, long)
     assert finding.remark.fixes[0].title == "length of the battens"
 
 
@@ -184,7 +189,7 @@ def test_a_sliding_lid_slides_and_a_swollen_one_does_not():
     project = Project(Piece("box", choices=(("lid", "sliding"),)))
     assert work_out(project, milling=False).proof.clean
     thick = actions.give(actions.give(project, "lid.groove_width", mm(6)), "lid.thickness", mm("6.5"))
-    texts = [f.remark.text for f in work_out(thick, milling=False).findings]
+    texts = [said(f, thick) for f in work_out(thick, milling=False).findings]
     assert any("0.5 mm too tight" in text or "cannot come out" in text for text in texts), texts
 
 
@@ -195,4 +200,4 @@ def test_pins_too_fine_and_tails_too_many_are_said_on_the_piece():
     fine = work_out(actions.give(Project(Piece("box")), "tails.pin", mm("0.5")), milling=False)
     assert any(remark.of.startswith("tails.") for remark in fine.remarks)
     many = work_out(actions.give(Project(Piece("box")), "tails.count", 30), milling=False)
-    assert many.failing and "the corner cannot be made yet" in many.unsettled()
+    assert many.failing and Unsettled(Issue.CORNER) in many.unsettled()

@@ -6,7 +6,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from nullah.core.milling.edge_tasks import KINDS, Task, tasks_of
+from nullah.core.milling.edge_tasks import KINDS, EdgeTask, tasks_of
 from nullah.core.milling.edges import (
     EdgeError,
     chamfer,
@@ -167,4 +167,4 @@ def test_the_shapings_of_every_form_that_are_planed_can_be_planned():
 
 @pytest.mark.parametrize("kind", KINDS)
 def test_the_usual_figures_of_each_kind_can_be_planned(kind):
-    Task(kind, tuple(usual for _, usual in KINDS[kind].figures)).planned()
+    EdgeTask(kind, tuple(usual for _, usual in KINDS[kind].figures)).planned()

@@ -1,6 +1,7 @@
 """The limits of each family of joints, on joints made up to be just good and just bad."""
 
 import pytest
+from tests.said import said
 
 from nullah.core.card import Weight
 from nullah.core.drawing import Label, Path, Role
@@ -25,7 +26,7 @@ def told(family, *figures, shop=None, marks=None):
 
 
 def look(told_of_it):
-    return " ".join(remark.text for remark in told_of_it.remarks if remark.weight is not Weight.NOTE)
+    return " ".join(said(remark) for remark in told_of_it.remarks if remark.weight is not Weight.NOTE)
 
 
 # --- let in -------------------------------------------------------------------------------------------------
@@ -137,7 +138,7 @@ def test_nails_and_screws_are_set_out_and_say_what_they_carry(hold, tool):
     assert tool in figures and {"Pilot", "From the ends", "Each may carry"} <= set(figures)
     row = fastening(hold is not Hold.NAILS, 20, 20, 40, 0.5, True, False)
     assert figures["Each may carry"].figure == f"{row.holds * SAFE_SHARE:.0f} N"
-    assert found.remarks[-1].text.startswith("Test nail or screw")
+    assert said(found.remarks[-1]).startswith("Test nail or screw")
     touch = [
         e for e in mate_views(kind.first, "black cherry", Marks()) if isinstance(e, Path) and e.role is Role.PENCIL
     ]

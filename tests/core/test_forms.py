@@ -7,6 +7,7 @@ from itertools import pairwise
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from tests.said import said
 
 from nullah.core import actions
 from nullah.core.card import Weight
@@ -28,7 +29,7 @@ def made(form, given=(), measured=(), **choices):
 
 
 def complaints(plan):
-    return [remark.text for remark in plan.remarks if remark.weight is not Weight.NOTE]
+    return [said(remark, plan) for remark in plan.remarks if remark.weight is not Weight.NOTE]
 
 
 SINGLE = [
@@ -120,7 +121,7 @@ def test_a_chests_notches_follow_its_rabbets():
 
 def test_a_tables_taper_starts_below_the_apron():
     plan = made("table", {"taper.below": mm(0)})
-    remark = next(remark for remark in plan.remarks if "mistake" in remark.text)
+    remark = next(remark for remark in plan.remarks if "mistake" in said(remark, plan))
     mended = work_out(actions.give(plan.project, "taper.below", mm(10)))
     assert remark.fixes[0].quantity == "taper.below" and not complaints(mended)
 
@@ -169,13 +170,13 @@ def test_a_breadboard_end_is_glued_in_the_middle_only():
     assert holds == {"stave1": Hold.SLOTS, "stave2": Hold.SLOTS, "stave3": Hold.GLUE, "stave4": Hold.SLOTS,
                      "stave5": Hold.SLOTS}  # fmt: skip
     narrow = made("top", {"slot.room": mm("0.5")})
-    text, fix = next((r.text, r.fixes[0]) for r in narrow.remarks if r.weight is Weight.LOOK)
+    text, fix = next((said(r, narrow), r.fixes[0]) for r in narrow.remarks if r.weight is Weight.LOOK)
     assert "over the year" in text and fix.quantity == "slot.room"
 
 
 def test_a_big_lamination_is_glued_in_halves():
-    assert any("two halves" in r.text for r in made("top", of="slab", staves="12").remarks)
-    assert not any("two halves" in r.text for r in made("top", of="slab", staves="4").remarks)
+    assert any("two halves" in said(r) for r in made("top", of="slab", staves="12").remarks)
+    assert not any("two halves" in said(r) for r in made("top", of="slab", staves="4").remarks)
 
 
 def test_a_drawers_bottom_slides_out_under_its_back():
@@ -213,7 +214,7 @@ def test_shelves_carry_what_they_are_asked_to():
 
 def test_stepped_rows_that_come_to_nothing_are_said():
     plan = made("case", {"rows.step": mm(400)}, rows="4", heights="stepped")
-    assert not plan.parts and "row 1" in plan.remarks[0].text
+    assert not plan.parts and "row 1" in said(plan.remarks[0], plan)
 
 
 @settings(max_examples=30)
@@ -225,7 +226,7 @@ def test_any_choices_together_can_be_worked_out(form, data):
     }
     plan = work_out(Project(Piece(form, choices=tuple(chosen.items()))), milling=False, proving=False)
     assert not plan.problem
-    assert plan.parts or plan.remarks[0].text.endswith("nothing is left of it.")
+    assert plan.parts or said(plan.remarks[0], plan).endswith("nothing is left of it.")
 
 
 def test_a_stay_stops_the_lid_a_little_past_upright():

@@ -3,6 +3,7 @@
 from dataclasses import replace
 
 import pytest
+from tests.said import said
 
 from nullah.core import actions
 from nullah.core.card import Weight
@@ -28,11 +29,15 @@ def plan_of(name, unit):
     return work_out(actions.show_in(project, replace(project.marks, unit=unit)))
 
 
-def words_of(card, marks):
+def words_of(card, plan):
     """Give all words of a card."""
     found = [card.title, *card.mark, *card.why]
     found += [text for setting in card.set for text in (setting.tool, setting.figure, setting.note)]
-    found += [text for remark in card.mind for text in (remark.text, *(fix_words(fix, marks) for fix in remark.fixes))]
+    found += [
+        text
+        for remark in card.mind
+        for text in (said(remark, plan), *(fix_words(fix, plan.marks) for fix in remark.fixes))
+    ]
     return found
 
 
@@ -43,7 +48,7 @@ def test_every_station_tells_of_every_part(name, unit):
     for part in plan.parts:
         for station in STATIONS:
             card = station.card(plan, Hand(part.id, part.quantities[0]))
-            for text in words_of(card, plan.marks):
+            for text in words_of(card, plan):
                 assert "None" not in text and "⟦" not in text and "  to" not in text, text
         first = STATIONS[0].card(plan, Hand(part.id)).set[1]
         alike = {other.quantities[0] for other in plan.parts if other.alike == part.alike}
@@ -88,10 +93,10 @@ def test_what_is_drawn_is_inside_its_views_and_can_be_clicked(name):
 @pytest.mark.parametrize("name", [name for name in PIECES if name not in ("stair",)])
 def test_usual_cautions_stand_where_they_matter(name):
     plan = plan_of(name, Unit.MM)
-    notes = " ".join(remark.text for remark in plan.remarks if remark.weight is Weight.NOTE)
+    notes = " ".join(said(remark, plan) for remark in plan.remarks if remark.weight is Weight.NOTE)
     wanted = {"case": "fix the case to the wall", "cabinet": "fix the case to the wall", "chest": "air gap",
               "wall shelf": "the wall decides", "hanging rack": "the wall decides",
               "table": "does not say what it carries", "top": "Glue only the middle tenon"}  # fmt: skip
     assert wanted.get(name, "") in notes
     hinged = work_out(Project(Piece("box", choices=(("lid", "hinged"),))), milling=False)
-    assert any("stay" in remark.text and "air gap" in remark.text for remark in hinged.remarks)
+    assert any("stay" in said(remark, hinged) and "air gap" in said(remark, hinged) for remark in hinged.remarks)

@@ -1,6 +1,7 @@
 """What each family of joints tells: settings, steps, limits."""
 
 import pytest
+from tests.said import said
 
 from nullah.core import actions
 from nullah.core.card import Weight
@@ -105,14 +106,14 @@ def test_the_part_in_hand_brings_its_own_joint(cabinet):
 def test_limits_are_said_with_their_figure(given, words):
     plan = work_out(actions.give_all(seed_cabinet(), given), milling=False, proving=False)
     remarks = [r for each in kinds_of(plan.assembly) if (t := told_of(at_bench(plan, each))) for r in t.remarks]
-    assert any(words in remark.text and remark.weight is not Weight.NOTE for remark in remarks)
+    assert any(words in said(remark, plan) and remark.weight is not Weight.NOTE for remark in remarks)
 
 
 def test_without_a_chisel_that_fits_it_says_so(cabinet):
     bare = AtBench(kind(cabinet, "stopped dado"), Marks(), Shop(chisels=(mm(25),)))
     told = told_of(bare)
     assert any(setting.figure == "none fits" for setting in told.settings)
-    assert any("No chisel on the wall enters 12.0 mm" in remark.text for remark in told.remarks)
+    assert any("No chisel on the wall enters 12.0 mm" in said(remark) for remark in told.remarks)
 
 
 def test_ways_of_working_change_the_steps(cabinet):
@@ -161,7 +162,7 @@ def test_slotted_screws_let_the_part_move(cabinet):
     slots = next(each for each in kinds_of(cabinet.assembly) if each.joint.hold is Hold.SLOTS)
     told = told_of(at_bench(cabinet, slots))
     assert any("slots let the part move" in step.text for step in told.steps)
-    assert "Test nail or screw and its pilot in scrap" in told.remarks[-1].text
+    assert "Test nail or screw and its pilot in scrap" in said(told.remarks[-1], None)
 
 
 # --- hands -----------------------------------------------------------------------------------------------------

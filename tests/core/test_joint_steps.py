@@ -4,6 +4,7 @@ from dataclasses import replace
 from fractions import Fraction
 
 import pytest
+from tests.said import said
 
 from nullah.core import actions
 from nullah.core.card import Stage, lines_to_keep
@@ -102,7 +103,7 @@ def test_the_station_goes_step_by_step_with_its_settings_and_what_to_check(cabin
     hand = Hand(view=STEP_BY_STEP, step=0)
     card = JOINTS.card(cabinet, hand)
     assert card.title.startswith("Step 1 of ") and len(card.mark) == 1
-    texts = [remark.text for remark in card.mind]
+    texts = [said(remark, cabinet) for remark in card.mind]
     assert any(text.startswith("Check: ") for text in texts)
     assert any(text.startswith("Leave these lines: baseline (until step") for text in texts)
     assert {setting.tool for setting in card.set} == {"Gauge, tails", "Gauge, pins"}
@@ -191,7 +192,7 @@ def test_a_groove_the_plough_cannot_make_is_told(cabinet):
     shop = replace(cabinet.project.shop, plough_irons=(mm(25),), plough_deepest=mm(1))
     plan = work_out(actions.set_shop(cabinet.project, shop), milling=False, proving=False)
     card = JOINTS.card(plan, Hand(joint=groove.id, part=groove.first.part.id))
-    texts = " ".join(remark.text for remark in card.mind)
+    texts = " ".join(said(remark, cabinet) for remark in card.mind)
     assert "No iron of the plough enters" in texts and "The plough stops at 1.0 mm" in texts
 
 

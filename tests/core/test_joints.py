@@ -3,6 +3,7 @@ from fractions import Fraction
 import pytest
 from hypothesis import assume, given
 from hypothesis import strategies as st
+from tests.said import said
 
 from nullah.core.card import Weight
 from nullah.core.joints import runout
@@ -10,6 +11,7 @@ from nullah.core.joints.dovetail import Dovetail, DovetailError, lay_out, remark
 from nullah.core.joints.views import between_tails
 from nullah.core.lengths import Marks, Slope, mm
 from nullah.core.shop import Shop
+from nullah.core.wording.facts import error_words
 
 
 def corner(width=150, tails=4, half_pin=8, pin=5, slope=7, thickness=15, pin_thickness=None, proud="0"):
@@ -47,8 +49,9 @@ def test_gauges_follow_the_mate_and_the_school():
 
 @pytest.mark.parametrize("wrong", [{"tails": 0}, {"width": 0}, {"thickness": 0}, {"pin": -1}, {"tails": 1000}])
 def test_what_cannot_be_drawn_is_refused_with_a_sentence(wrong):
-    with pytest.raises(DovetailError, match=r"\."):
+    with pytest.raises(DovetailError) as refusal:
         corner(**wrong)
+    assert error_words(refusal.value).endswith(".")
 
 
 @pytest.mark.parametrize(
@@ -64,24 +67,24 @@ def test_what_cannot_be_drawn_is_refused_with_a_sentence(wrong):
     ],
 )
 def test_limits_are_said_in_words_with_the_figure(shape, weight, words):
-    found = remarks(corner(**shape), Shop(), Marks())
-    assert any(words in remark.text and remark.weight is weight for remark in found), found
+    found = remarks(corner(**shape), Shop())
+    assert any(words in said(remark) and remark.weight is weight for remark in found), found
 
 
 def test_says_how_many_tails_would_go():
-    found = remarks(corner(tails=30), Shop(), Marks())
-    number = int(found[0].text.split("Up to ")[1].split()[0])
+    found = remarks(corner(tails=30), Shop())
+    number = int(said(found[0]).split("Up to ")[1].split()[0])
     assert corner(tails=number).tail_base >= mm(5)
     assert corner(tails=number + 1).tail_base < mm(5)
 
 
 def test_a_good_corner_has_nothing_to_say():
-    assert remarks(corner(), Shop(), Marks()) == ()
+    assert remarks(corner(), Shop()) == ()
 
 
 def test_no_chisel_for_the_socket_is_said():
     shop = Shop(chisels=(mm(12),))
-    assert any("No chisel" in remark.text for remark in remarks(corner(), shop, Marks()))
+    assert any("No chisel" in said(remark) for remark in remarks(corner(), shop))
     assert shop.largest_chisel(mm(11)) is None
     assert Shop().largest_chisel(mm(11)) == mm(10)
 
@@ -96,7 +99,7 @@ def test_a_groove_inside_a_tail_shows_only_in_the_tail_boards():
     verdict = runout.run_out(LAYOUT, low, high)
     assert (verdict.meets, verdict.tail) == (runout.Meets.TAIL, 1)
     assert verdict.shows_in_tail_board and not verdict.shows_in_pin_board
-    words = [remark.text for remark in runout.remarks(LAYOUT, low, low + mm(6), mm(5), Marks())]
+    words = [said(remark) for remark in runout.remarks(LAYOUT, low, low + mm(6), mm(5), Marks())]
     assert "10 mm from each end" in words[1], "the pin board is 15 thick and the bottom goes 5 in"
 
 

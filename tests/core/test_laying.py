@@ -4,11 +4,13 @@ from dataclasses import replace
 from fractions import Fraction
 
 import pytest
+from tests.said import said
 
 from nullah.core import actions
 from nullah.core.breakdown.asks import Rect
 from nullah.core.breakdown.buying import buying_list
 from nullah.core.breakdown.cuts import saw_cuts
+from nullah.core.breakdown.facts import FitsOn, FlatteningLeaves, Inseparable, OverFlaw, RoomOn, SawnUp
 from nullah.core.breakdown.glue_up import arranged, edge_angles, glue_up_steps
 from nullah.core.breakdown.layout import PlacedPart, Placement, place
 from nullah.core.breakdown.legal import nearest_legal
@@ -29,7 +31,7 @@ from nullah.core.lengths import Marks, mm
 from nullah.core.milling.forecast import reach, reach_anywhere
 from nullah.core.piece.part import Needs
 from nullah.core.plan import cut_list, work_out
-from nullah.core.rack.board import Board, Figure, Flaw, FlawKind, Surface
+from nullah.core.rack.board import Board, Faces, Figure, Flaw, FlawKind, Surface
 from nullah.core.stations import STATIONS
 from nullah.core.stations.station import Hand
 from nullah.core.wood.movement import Cut
@@ -91,8 +93,8 @@ def test_what_flattening_leaves_too_little_of_is_said_and_not_laid():
     plan = work_out(project, proving=False)
     layout = last(reached(task_of(plan)))
     assert {"front", "left"} <= {item.part.id for item in layout.unplaced}
-    said = {item.part.id: item.why for item in plan.unplaced}
-    assert said["front"].startswith("Flattening leaves it") and "out of bent; it needs" in said["front"]
+    why = {item.part.id: item.why for item in plan.unplaced}["front"]
+    assert isinstance(why, FlatteningLeaves) and why.board == "bent" and why.most < why.needs
 
 
 def test_a_board_that_must_be_cut_first_is_planned_so_when_a_layout_is_taken():
@@ -224,9 +226,9 @@ def test_the_buying_list_gives_room_for_every_part():
     boards = tuple(
         Board(str(i), str(i), "black walnut", line.length, line.width, line.thickness) for i in range(line.number)
     )
-    from nullah.core.breakdown.search import Task
+    from nullah.core.breakdown.search import LayoutTask
 
-    assert not last(Task(parts, boards, mm(2), MARKS)).unplaced
+    assert not last(LayoutTask(parts, boards, mm(2))).unplaced
     (more,) = buying_list(parts, Fraction(2, 5), mm(2))
     assert more.number > line.number == 3, "four to a board, and two thirds more"
     mixed = (*parts, rough("thick", 400, 60, 40), rough("leg", 700, 60, 22, wood="black walnut", rings=Cut.RIFT))
@@ -237,8 +239,8 @@ def test_what_to_buy_is_said_on_the_card_and_on_paper():
     from nullah.core.sheets.sheets import all_sheets
 
     plan = work_out(short_of_wood(), milling=False, proving=False)
-    said = [remark.text for remark in BY_ID["breakdown"].card(plan, Hand()).mind]
-    assert any(text.startswith("To buy, with 20 % over for flaws:") and "black cherry" in text for text in said)
+    texts = [said(remark) for remark in BY_ID["breakdown"].card(plan, Hand()).mind]
+    assert any(text.startswith("To buy, with 20 % over for flaws:") and "black cherry" in text for text in texts)
     sheet = next(sheet for sheet in all_sheets(plan) if sheet.name == "to-buy")
     words = " ".join(getattr(element, "text", "") for element in sheet.drawing.elements)
     assert "board feet" in words and "left side" in words
@@ -253,23 +255,23 @@ def test_the_nearest_legal_place_is_found_and_the_reason_told():
     knotty = Board("1", "a", "", mm(1000), mm(200), mm(25), flaws=(
         Flaw(FlawKind.KNOT, mm(400), mm(450), mm(0), mm(200)),))  # fmt: skip
     part = rough("p", 200, 90)
-    spot, why = nearest_legal(part, knotty, [], mm(2), (320.0, 20.0), 300.0, False, MARKS)
-    assert why == "lies over the knot on a"
+    spot, why = nearest_legal(part, knotty, [], mm(2), (320.0, 20.0), 300.0, False)
+    assert why == OverFlaw(FlawKind.KNOT, Faces.THROUGH, "a", turned=False)
     assert (spot.x, spot.y) == (450.0, 20.0) or (spot.x, spot.y) == (200.0, 20.0)
-    held, none = nearest_legal(part, knotty, [], mm(2), (100.0, 30.0), 300.0, False, MARKS)
-    assert (held.x, held.y, none) == (100.0, 30.0, "")
-    far, why = nearest_legal(part, knotty, [], mm(2), (350.0, 20.0), 20.0, False, MARKS)
+    held, none = nearest_legal(part, knotty, [], mm(2), (100.0, 30.0), 300.0, False)
+    assert (held.x, held.y, none) == (100.0, 30.0, None)
+    far, why = nearest_legal(part, knotty, [], mm(2), (350.0, 20.0), 20.0, False)
     assert far is None and why
-    sawn, why = nearest_legal(part, replace(knotty, sawn=True), [], mm(2), (0.0, 0.0), 50.0, False, MARKS)
-    assert sawn is None and why == "a is sawn up already"
+    sawn, why = nearest_legal(part, replace(knotty, sawn=True), [], mm(2), (0.0, 0.0), 50.0, False)
+    assert sawn is None and why == SawnUp("a")
 
 
 def test_a_place_no_saw_could_free_is_no_place():
     whole = Board("1", "a", "", mm(102), mm(102), mm(25))
     spots = {"a": (0, 0, 60, 40), "b": (62, 0, 40, 60), "c": (42, 62, 60, 40)}
     others = [PlacedPart(rough(n, w, h), "1", Rect(x, y, w, h)) for n, (x, y, w, h) in spots.items()]
-    spot, why = nearest_legal(rough("d", 40, 60), whole, others, mm(2), (0.0, 42.0), 10.0, False, MARKS)
-    assert spot is None and why == "no straight cut would part it from the others there"
+    spot, why = nearest_legal(rough("d", 40, 60), whole, others, mm(2), (0.0, 42.0), 10.0, False)
+    assert spot is None and why == Inseparable()
 
 
 # --- the saw order --------------------------------------------------------------------------------
@@ -314,12 +316,12 @@ def test_the_cuts_of_a_pinned_layout_part_it():
 
 def test_room_that_is_still_there_is_told():
     project = actions.lift(seed_cabinet(), "bottom")
-    said = {item.part.id: item.why for item in work_out(project, milling=False, proving=False).unplaced}
-    assert said["bottom"] == "It fits on Ford 2, where nothing lies yet."
+    why = {item.part.id: item.why for item in work_out(project, milling=False, proving=False).unplaced}
+    assert why["bottom"] == FitsOn(("Ford 2",))
     beside = actions.lay(project, Placement("bottom", "2", 460.0, 0.0))
     gone = actions.lift(actions.lift(beside, "left"), "right")
-    said = {item.part.id: item.why for item in work_out(gone, milling=False, proving=False).unplaced}
-    assert said["left"] == "There is room for it on Ford 1 as things lie: drag it there, or lay the parts out."
+    why = {item.part.id: item.why for item in work_out(gone, milling=False, proving=False).unplaced}
+    assert why["left"] == RoomOn(("Ford 1",))
 
 
 def test_milling_shows_a_part_of_staves_and_the_board_each_comes_from():
@@ -336,5 +338,6 @@ def test_milling_shows_a_part_of_staves_and_the_board_each_comes_from():
 def test_where_no_wood_is_chosen_that_of_the_boards_is_bought():
     walnut = Board("1", "w", "black walnut", mm(300), mm(160), mm(25))
     plan = work_out(actions.accept_layout(replace(seed_box(), boards=(walnut,)), ()), milling=False, proving=False)
-    said = next(remark.text for remark in BY_ID["breakdown"].card(plan, Hand()).mind if "To buy" in remark.text)
-    assert "black walnut" in said and "cherry" not in said
+    texts = [said(remark) for remark in BY_ID["breakdown"].card(plan, Hand()).mind]
+    told = next(text for text in texts if "To buy" in text)
+    assert "black walnut" in told and "cherry" not in told

@@ -5,6 +5,7 @@ import itertools
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from tests.said import said
 
 from nullah.core.card import Weight
 from nullah.core.drawing import Label, Path, Role
@@ -75,8 +76,8 @@ def test_figures_of_the_trade():
     # trade: a tusk's wedge of 1 in 12 to 1 in 8; a drawbore's offset about 1/16 in; common practice.
     assert make_up("dado", usual("dado")).told is None, "it is told as for a piece, in the shop there is"
     assert not any(r.weight is Weight.LOOK for r in make_up("tusk", usual("tusk")).told.remarks)
-    assert any("steep" in r.text for r in make_up("tusk", (*usual("tusk")[:-1], 6)).told.remarks)
-    assert any("never comes out" in r.text for r in make_up("tusk", (*usual("tusk")[:-1], 15)).told.remarks)
+    assert any("steep" in said(r) for r in make_up("tusk", (*usual("tusk")[:-1], 6)).told.remarks)
+    assert any("never comes out" in said(r) for r in make_up("tusk", (*usual("tusk")[:-1], 15)).told.remarks)
     # Neck = board - 2 · depth ÷ slope (exact).
     neck = next(s for s in make_up("sliding", (150, 20, 18, 7, 7)).told.settings if s.tool == "Neck")
     assert neck.figure == "16 mm"
@@ -150,8 +151,8 @@ def test_a_breadboard_end_says_what_room_the_season_asks():
     def told(moves):
         made = tuple(moves if name == "moves" else value for name, value in zip(names, figures, strict=True))
         card = JOINTS.card(plan, Hand(joint=f"{MADE}breadboard", made=made))
-        return next(remark for remark in card.mind if "over the year" in remark.text)
+        return next(remark for remark in card.mind if "over the year" in said(remark))
 
     tight, wide = told(0.5), told(9.0)
-    assert tight.weight is Weight.LOOK and "give it at least that" in tight.text
-    assert wide.weight is Weight.NOTE and "there is room for it" in wide.text
+    assert tight.weight is Weight.LOOK and "give it at least that" in said(tight)
+    assert wide.weight is Weight.NOTE and "there is room for it" in said(wide)

@@ -4,6 +4,7 @@ from dataclasses import replace
 from itertools import pairwise
 
 import pytest
+from tests.said import said
 
 from nullah.core import actions
 from nullah.core.breakdown.layout import FirstCut
@@ -121,8 +122,8 @@ def test_too_little_known_is_said_before_it_is_sawn():
     project = seed_box()
     close = replace(project.board("3"), thickness=mm(17))
     card = card_of(actions.change_board(project, close))
-    assert any("survey it before you saw" in r.text for r in card.mind if r.weight is Weight.LOOK) or any(
-        "will not reach" in r.text for r in card.mind
+    assert any("survey it before you saw" in said(r) for r in card.mind if r.weight is Weight.LOOK) or any(
+        "will not reach" in said(r) for r in card.mind
     )
 
 
@@ -184,7 +185,7 @@ def test_the_survey_gives_every_way_of_cutting_and_none_is_worse_than_whole():
 
 @pytest.mark.parametrize(("number", "known"), [(3, False), (28, True)])
 def test_it_says_whether_the_readings_fix_the_faces(number, known):
-    texts = [remark.text for remark in card_of(surveyed(number), view="survey").mind]
+    texts = [said(remark) for remark in card_of(surveyed(number), view="survey").mind]
     assert any(text.startswith("Both faces are known to") for text in texts) is known
     assert any("Take next: " in text for text in texts) is not known
 
@@ -194,9 +195,9 @@ def test_contradicting_readings_are_both_named():
     board = project.boards[0]
     number = next(n for n, reading in enumerate(board.shape) if isinstance(reading, Calliper))
     wrong = with_figure(board.shape[number], figure_of(board.shape[number]) + mm(6))
-    texts = [r.text for r in card_of(actions.take_shape(project, "9", wrong), view="survey").mind]
-    said = next(text for text in texts if "contradict" in text)
-    assert said.count("(") == 2 and in_words(wrong, Marks()) in said
+    texts = [said(r) for r in card_of(actions.take_shape(project, "9", wrong), view="survey").mind]
+    told = next(text for text in texts if "contradict" in text)
+    assert told.count("(") == 2 and in_words(wrong, Marks()) in told
 
 
 # --- strokes and edges -------------------------------------------------------------------------------------------
@@ -244,7 +245,7 @@ def test_edges_are_drawn_with_their_guide_lines(kind):
     assert any(isinstance(e, Dimension) for e in drawing.elements)
     assert card.title == KINDS[kind].title and card.set and card.mark and card.mind
     broken = MILLING.card(plan, hand._replace(task=(kind, (0.0,) * len(usual))))
-    assert broken.mind[0].weight is Weight.FAILS and broken.mind[0].text.endswith((".", "first."))
+    assert broken.mind[0].weight is Weight.FAILS and said(broken.mind[0], plan).endswith((".", "first."))
 
 
 def test_a_table_leg_s_own_taper_is_planned():
@@ -262,7 +263,7 @@ def test_every_view_stands_an_empty_rack(view, form):
     plan = work_out(Project() if form is None else Project(piece=Piece(form, form)))
     MILLING.draw(plan, Hand(view=view))
     card = MILLING.card(plan, Hand(view=view))
-    assert card.title and all(remark.text.endswith((".", "…")) for remark in card.mind)
+    assert card.title and all(said(remark).endswith((".", "…")) for remark in card.mind)
 
 
 def test_steps_begin_no_higher_than_the_one_before_left_off(cabinet):

@@ -7,6 +7,7 @@ from fractions import Fraction
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
+from tests.said import said
 
 from nullah.core import actions
 from nullah.core.apply_fix import action_of
@@ -93,14 +94,14 @@ def test_whatever_is_offered_shares_the_overlap_out(size1, at1, lie1, size2, at2
         joined = work_out(join_as_offered(project, "own1", "own2", index), milling=False)
         assert len(joined.assembly.joints) == 1
         collisions = [f for f in joined.findings if f.trouble is Trouble.COLLISION]
-        assert not collisions, (offer.label, collisions[0].remark.text)
+        assert not collisions, (offer.label, said(collisions[0], plan))
 
 
 def test_a_collision_offers_its_joints_and_taking_one_mends_it():
     shelf = board(2, (300, 200, 16), (12, 0, 150), "xz")
     plan = work_out(piece(SIDE, shelf), milling=False)
     (finding,) = plan.findings
-    assert "no joint shares it out" in finding.remark.text
+    assert "no joint shares it out" in said(finding, plan)
     assert finding.remark.fixes[0].joint == "board 2 into a dado in board 1"
     joined = work_out(action_of(finding.remark.fixes[0], Unit.MM)(plan.project), milling=False)
     assert joined.proof.clean
@@ -215,7 +216,7 @@ def test_the_sample_of_ones_own_proves_and_a_wrong_board_of_it_does_not():
     assert plan.proof.clean and len(plan.assembly.joints) == 8
     assert plan.assembly.joints[-1].sharing is Sharing.TENON
     short = work_out(actions.give(plan.project, "own3.length", mm(470)), milling=False)
-    assert any("do not meet" in finding.remark.text for finding in short.findings)
+    assert any("do not meet" in said(finding, short) for finding in short.findings)
     apart = work_out(actions.give(plan.project, "own6.z", mm(160)), milling=False)
     assert apart.proof.clean, "a rail may stand anywhere between the treads"
 
@@ -242,7 +243,7 @@ def test_halved_boards_come_apart_whichever_lies_higher(lift):
     plan = work_out(project, milling=False, proving=False)
     labels_ = [offer.label for offer in offers(plan.parts[0], plan.parts[1], 1)]
     joined = work_out(join_as_offered(project, "own1", "own2", labels_.index("Halved into each other")), milling=False)
-    assert joined.proof.clean, [finding.remark.text for finding in joined.findings]
+    assert joined.proof.clean, [said(finding, joined) for finding in joined.findings]
     (step,) = joined.proof.order.steps
     assert step.way.axis.name == "Z"
 
@@ -257,7 +258,7 @@ def test_a_corner_that_was_turned_out_of_one_is_said(sharing, word):
     turned = actions.change_own(project, two._replace(lie="xz" if sharing == "mitre" else "zx"))
     if sharing == "dovetail":
         turned = actions.give(turned, "own2.z", mm(100))
-    texts = [finding.remark.text for finding in work_out(turned, milling=False).findings]
+    texts = [said(finding, turned) for finding in work_out(turned, milling=False).findings]
     assert any(f"cannot be {word} as they lie" in text for text in texts), texts
 
 

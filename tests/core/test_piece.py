@@ -3,12 +3,13 @@ from fractions import Fraction
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
+from tests.said import said
 
 from nullah.core.card import Weight
 from nullah.core.ledger import work_out_ledger
 from nullah.core.lengths import mm
 from nullah.core.piece.forms import FORMS
-from nullah.core.piece.overlap import Sharing, meetings, name_of_channel
+from nullah.core.piece.overlap import Channel, Sharing, channel_of, meetings
 from nullah.core.piece.part import Axis, Box, Needs, Part
 
 BOX = FORMS["box"]
@@ -67,10 +68,10 @@ def test_the_geometry_names_what_is_cut():
     bottom_groove = Box((12, 10, 0), (18, 16, 800))
     back_rabbet = Box((9, 290, 0), (18, 300, 800))
     top_rabbet = Box((9, 0, 782), (18, 300, 800))
-    assert name_of_channel(side, shelf) == "dado"
-    assert name_of_channel(side, bottom_groove) == "groove"
-    assert name_of_channel(side, back_rabbet) == "rabbet"
-    assert name_of_channel(side, top_rabbet) == "rabbet"
+    assert channel_of(side, shelf) is Channel.DADO
+    assert channel_of(side, bottom_groove) is Channel.GROOVE
+    assert channel_of(side, back_rabbet) is Channel.RABBET
+    assert channel_of(side, top_rabbet) is Channel.RABBET
 
 
 @pytest.mark.parametrize(
@@ -84,16 +85,16 @@ def test_the_geometry_names_what_is_cut():
     ],
 )
 def test_a_box_too_small_is_a_state_with_a_reason(given_, words):
-    _, assembly = make(**given_)
+    ledger, assembly = make(**given_)
     assert not assembly.parts
     assert assembly.remarks[0].weight is Weight.FAILS
-    assert words in assembly.remarks[0].text and assembly.remarks[0].text.endswith(".")
+    assert words in ledger.quantity(assembly.remarks[0].fact.quantity).definition.title
 
 
 def test_a_groove_too_deep_is_said_with_its_mend():
     _, assembly = make(groove__depth=mm(9))
     remark = assembly.remarks[0]
-    assert "half" in remark.text
+    assert "half" in said(remark)
     assert remark.fixes[0].value == mm(5)
 
 

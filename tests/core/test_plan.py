@@ -1,15 +1,18 @@
 from dataclasses import replace
 
 import pytest
+from tests.said import said
 
 from nullah.core import actions
+from nullah.core.breakdown.facts import NoBoards, OverPart
 from nullah.core.breakdown.layout import Placement
 from nullah.core.card import Weight
 from nullah.core.lengths import Unit, inch, mm, read_length
-from nullah.core.plan import thinner_throughout, work_out
+from nullah.core.plan import Issue, Stand, Unsettled, thinner_throughout, work_out
 from nullah.core.project import Project
 from nullah.core.rack.board import Board, BoardError, Flaw, FlawKind
 from nullah.core.stations import STATIONS, Hand
+from nullah.core.wording.plan import unsettled_words
 from nullah.demo.seed_box import seed_box
 
 
@@ -17,7 +20,8 @@ def test_the_sample_has_a_board_too_twisted_to_flatten_whole():
     plan = work_out(seed_box())
     short = [item.part for item in plan.milling if item.short.mm > 0]
     assert set(short) == {"front", "left", "right"}
-    assert plan.unsettled() == ("3 parts too thin", "2 measurements to take")
+    assert plan.unsettled() == (Unsettled(Issue.TOO_THIN, 3), Unsettled(Issue.TO_MEASURE, 2))
+    assert unsettled_words(plan) == ("3 parts too thin", "2 measurements to take")
     assert not plan.unplaced and all(not board.wrong for board in plan.boards)
 
 
@@ -39,13 +43,13 @@ def test_thinner_throughout_follows_the_ledger_to_what_was_given():
 def test_a_measurement_at_the_bench_releases_what_waits_for_it():
     project = seed_box()
     bottom = work_out(project).part("bottom")
-    assert work_out(project).state_of(bottom).words == "leave long"
+    assert work_out(project).state_of(bottom).stand is Stand.WAITS
     for name, value in (("opening.length", "355.2 mm"), ("opening.width", "196 mm")):
         project = actions.measure(project, name, read_length(value))
     plan = work_out(project)
     assert plan.waiting(plan.part("bottom")) == ()
     assert plan.part("bottom").length == mm("354.2")
-    assert plan.state_of(plan.part("bottom")).words == "planned"
+    assert plan.state_of(plan.part("bottom")).stand is Stand.PLANNED
     back = actions.measure(project, "opening.length", None)
     assert work_out(back).waiting(plan.part("bottom")) == ("opening.length",)
 
@@ -53,8 +57,8 @@ def test_a_measurement_at_the_bench_releases_what_waits_for_it():
 def test_an_empty_project_is_a_state_not_an_error():
     plan = work_out(Project())
     assert len(plan.unplaced) == 5
-    assert plan.unplaced[0].why == "There is no board on the rack."
-    assert {plan.state_of(part).words for part in plan.parts} == {"no wood yet"}
+    assert plan.unplaced[0].why == NoBoards()
+    assert {plan.state_of(part).stand for part in plan.parts} == {Stand.NO_WOOD}
 
 
 @pytest.mark.parametrize("name", ["box.outside_length", "sides.thickness", "tails.pin", "groove.depth"])
@@ -71,8 +75,8 @@ def test_nothing_a_user_gives_breaks_a_station(name, value):
 
 def test_tails_that_do_not_fit_say_how_many_would():
     plan = work_out(actions.give(seed_box(), "tails.count", 40))
-    assert "the corner cannot be made yet" in plan.unsettled()
-    assert any("Up to" in remark.text for remark in plan.corner.remarks if remark.weight is Weight.FAILS)
+    assert Unsettled(Issue.CORNER) in plan.unsettled()
+    assert any("Up to" in said(remark, plan) for remark in plan.corner.remarks if remark.weight is Weight.FAILS)
 
 
 def test_placements_of_parts_and_boards_that_are_gone_are_passed_over():
@@ -86,8 +90,8 @@ def test_placements_of_parts_and_boards_that_are_gone_are_passed_over():
 def test_a_part_laid_over_another_is_named_with_the_reason():
     project = actions.lay(seed_box(), Placement("front", "2", 200.0, 0.0))
     plan = work_out(project)
-    assert "lies over" in next(b for b in plan.boards if b.board.id == "2").wrong["front"]
-    assert plan.state_of(plan.part("front")).weight is Weight.FAILS
+    assert isinstance(next(b for b in plan.boards if b.board.id == "2").wrong["front"], OverPart)
+    assert plan.state_of(plan.part("front")).stand.weight is Weight.FAILS
     assert "front" not in {i.part for i in actions.lift(project, "front").layout}
 
 

@@ -6,6 +6,7 @@ from fractions import Fraction
 import pytest
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
+from tests.said import said
 
 from nullah.core import actions
 from nullah.core.apply_fix import action_of
@@ -72,8 +73,8 @@ def test_the_sample_proves_clean():
 def test_one_wrong_figure_gives_an_exact_complaint(given_, trouble, words):
     plan = proved(spoil(seed_cabinet(), **given_))
     found = [finding for finding in plan.findings if finding.trouble is trouble]
-    assert any(words in finding.remark.text for finding in found), [f.remark.text for f in plan.findings]
-    assert all(finding.remark.text.endswith(".") for finding in found)
+    assert any(words in said(finding, plan) for finding in found), [said(f, plan) for f in plan.findings]
+    assert all(said(finding, plan).endswith(".") for finding in found)
 
 
 @pytest.mark.parametrize(
@@ -93,33 +94,34 @@ def test_what_is_offered_mends_it(given_):
 def test_five_ways_to_break_it_give_five_complaints():
     ways = ({"back__rabbet_width": mm(6)}, {"divider__notch": mm(4)}, {"drawer21_front__width": mm(90)},
             {"sides__length": mm(443)}, {"dado__width": mm(11)})  # fmt: skip
-    texts = [next(iter(proved(spoil(seed_cabinet(), **way)).findings)).remark.text for way in ways]
+    plans = [proved(spoil(seed_cabinet(), **way)) for way in ways]
+    texts = [said(plan.findings[0], plan) for plan in plans]
     assert len(set(texts)) == 5
 
 
 def test_equal_parts_are_complained_of_once():
     plan = proved(spoil(seed_cabinet(), divider__notch=mm(4)))
     notched = [f for f in plan.findings if f.trouble is Trouble.NOTCH]
-    assert len(notched) == 1 and notched[0].remark.text.endswith("So in 6 places.")
+    assert len(notched) == 1 and said(notched[0], plan).endswith("So in 6 places.")
     assert {"divider11", "divider21", "divider31"} <= set(notched[0].parts)
 
 
 def test_rows_that_do_not_add_up_are_said():
     plan = proved(spoil(seed_cabinet(), row1__height=mm(70)))
-    assert any("7.5 mm less than the inside height" in remark.text for remark in plan.remarks)
+    assert any("7.5 mm less than the inside height" in said(remark, plan) for remark in plan.remarks)
 
 
 def test_complaints_are_written_in_the_unit_that_is_shown():
     project = spoil(seed_cabinet(), dado__width=mm(11))
     inches = proved(actions.show_in(project, replace(project.marks, unit=Unit.INCH)))
-    text = inches.findings[0].remark.text
+    text = said(inches.findings[0], inches)
     assert "″" in text and "mm" not in text
 
 
 def test_a_groove_that_shows_is_said_where_it_shows():
     plan = proved(Project(Piece("box", choices=(("grooves", "through"),))))
     shown = [f for f in plan.findings if f.trouble is Trouble.SHOWS]
-    assert "shows in the end of the front, on the left" in shown[0].remark.text
+    assert "shows in the end of the front, on the left" in said(shown[0], plan)
     assert shown[0].place is not None
     assert mended(plan, shown[0]).proof.clean
     for tails_on in ("sides", "ends"):
@@ -136,7 +138,7 @@ def test_a_board_glued_across_the_grain_is_said_until_it_may_slide():
     project = Project(Piece("own", own=boards, own_joints=(OwnJoint("ownjoint1", "butt", "own1", "own2"),)))
     plan = proved(project)
     (finding,) = plan.findings
-    assert finding.trouble is Trouble.CROSS_GRAIN and "190.0 mm of the grain of the panel" in finding.remark.text
+    assert finding.trouble is Trouble.CROSS_GRAIN and "190.0 mm of the grain of the panel" in said(finding, plan)
     after = mended(plan, finding)
     assert after.proof.clean and after.assembly.joints[0].hold is Hold.SLOTS
     short = replace(project.piece, own=(boards[0], boards[1]._replace(sizes=(mm(90), mm(50), mm(20)))))
@@ -150,7 +152,7 @@ def test_parts_that_trap_each_other_are_named():
     joint = OwnJoint("ownjoint1", "let in", "own1", "own2")
     plan = proved(Project(Piece("own", own=(post, key), own_joints=(joint,))))
     (finding,) = [f for f in plan.findings if f.trouble is Trouble.TRAPPED]
-    assert finding.remark.text.startswith("These cannot be put together in any order: post, key.")
+    assert said(finding, plan).startswith("These cannot be put together in any order: post and key.")
     # Open to one side, it goes in from there.
     open_ = key._replace(at=(mm(20), mm(0), mm(100)))
     free = proved(Project(Piece("own", own=(post, open_), own_joints=(joint,))))
@@ -192,7 +194,7 @@ def test_what_was_cut_to_a_measurement_is_trusted():
         project = actions.measure(project, name, value)
     plan = proved(project)
     assert plan.part("drawer11_front").length == mm("323.6")
-    assert not plan.findings, [f.remark.text for f in plan.findings]
+    assert not plan.findings, [said(f, plan) for f in plan.findings]
 
 
 def test_a_thickness_that_came_out_different_is_followed_or_said():
@@ -201,12 +203,12 @@ def test_a_thickness_that_came_out_different_is_followed_or_said():
     assert follows.proof.clean and follows.ledger["back.rabbet_width"] == mm("9.6").mm
     cut = actions.measure(seed_cabinet(), "dado.width", mm(12))
     thick = proved(actions.measure(cut, "divider.thickness", mm("12.4")))
-    assert any("0.4 mm too tight" in f.remark.text for f in thick.findings)
+    assert any("0.4 mm too tight" in said(f, thick) for f in thick.findings)
 
 
 def test_a_tail_too_fine_for_saw_or_chisel_is_said():
     plan = proved(spoil(Project(Piece("box")), tails__pin=mm("0.4")))
-    assert any("pin" in remark.text.lower() for remark in plan.remarks if remark.weight is not Weight.NOTE)
+    assert any("pin" in said(remark, plan).lower() for remark in plan.remarks if remark.weight is not Weight.NOTE)
 
 
 def test_a_proof_can_be_stopped():
@@ -266,7 +268,7 @@ def test_any_piece_of_sensible_size_proves_clean_and_any_wrong_figure_is_caught(
     project = actions.give_all(Project(Piece(form)), {name: mm(value) for name, value in given_.items()})
     plan = proved(project)
     season = {Trouble.SEASON, Trouble.SAG}
-    assert [f.remark.text for f in plan.findings if f.trouble not in season] == []
+    assert [said(f, plan) for f in plan.findings if f.trouble not in season] == []
     wrong = data.draw(st.sampled_from(_WRONG[form]), label="wrong")
     by = data.draw(st.sampled_from([-4, 4]), label="by")
     spoilt = proved(actions.give(project, wrong, mm(plan.ledger[wrong] + by)))
@@ -285,11 +287,12 @@ def test_slopes_and_counts_can_be_wrong_too():
 def test_what_a_form_says_is_in_the_unit_that_is_shown_too():
     short = actions.give(seed_cabinet(), "row1.height", mm(70))
     for project, words in ((short, "7.5 mm less"), (actions.show_in(short, replace(short.marks, unit=Unit.INCH)), "″")):
-        (text,) = [remark.text for remark in proved(project).remarks if "than the inside height" in remark.text]
-        assert words in text and "⟦" not in text
+        texts = [said(remark, project) for remark in proved(project).remarks]
+        (text,) = [text for text in texts if "than the inside height" in text]
+        assert words in text
     for form in FORMS:
         plan = proved(actions.show_in(Project(Piece(form)), replace(short.marks, unit=Unit.INCH)))
-        said = [remark.text for remark in plan.remarks] + [
+        texts = [said(remark, plan) for remark in plan.remarks] + [
             fix_words(fix, plan.marks) for r in plan.remarks for fix in r.fixes
         ]
-        assert not any("⟦" in text or " mm" in text for text in said), said
+        assert not any(" mm" in text for text in texts), texts

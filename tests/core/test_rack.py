@@ -9,6 +9,7 @@ from fractions import Fraction
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from tests.said import said
 
 from nullah.core import actions
 from nullah.core.lengths import mm
@@ -140,13 +141,13 @@ def test_sawing_first_shortens_the_wait_and_thick_wood_waits_longer():
     whole, sawn = readiness(damp, ROOM), readiness(damp, ROOM, (350.0, 90.0))
     assert sawn.on[1] < whole.on[1]
     assert usual_days(1000, 200, 50) > 2 * usual_days(1000, 200, 25)
-    assert "Sawn into its rough parts now" in dryness(damp, ROOM, (350.0, 90.0)).text
+    assert "Sawn into its rough parts now" in said(dryness(damp, ROOM, (350.0, 90.0)))
 
 
 def test_what_is_dry_what_is_not_and_what_nobody_knows_is_said():
-    assert "nobody knows" in dryness(board(), ROOM).text
-    assert "Read the piece that lives in the room" in dryness(board(readings=drying(3, 10, (0,))), Room()).text
-    assert dryness(board(readings=drying(0.5, 10, (0,))), ROOM).text.startswith("Dry: 9.5 %")
+    assert "nobody knows" in said(dryness(board(), ROOM))
+    assert "Read the piece that lives in the room" in said(dryness(board(readings=drying(3, 10, (0,))), Room()))
+    assert said(dryness(board(readings=drying(0.5, 10, (0,))), ROOM)).startswith("Dry: 9.5 %")
     assert readiness(board(readings=drying(0.5, 10, (0,))), ROOM).ready
     assert draw_drying(board(), ROOM, 1000).elements == ()
     assert len(draw_drying(board(readings=drying(4, 10, (0, 5))), ROOM, 1000).elements) > 8

@@ -6,6 +6,7 @@ from fractions import Fraction
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
+from tests.said import said
 
 from nullah.core import actions
 from nullah.core.card import Weight
@@ -97,7 +98,7 @@ def test_it_is_built_at_what_its_board_was_last_read_at(cabinet):
 
 
 def test_what_is_wetter_than_the_room_will_ever_be_is_told(cabinet):
-    texts = [remark.text for remark in SEASON.card(cabinet, Hand()).mind]
+    texts = [said(remark, cabinet) for remark in SEASON.card(cabinet, Hand()).mind]
     assert any("Drawer 1 front and 3 alike stand at 12.0 %" in text for text in texts)
 
 
@@ -115,7 +116,7 @@ def test_a_back_without_gaps_binds_in_the_damp_months_and_one_click_mends_it():
     fit = next(fit for fit in season_of(plan).fits if fit.of == "back.gap")
     assert fit.verdict is Verdict.BINDS and MONTHS[fit.tightest] in ("August", "September")
     remark = next(remark for remark in SEASON.card(plan, Hand()).mind if remark.of == "back.gap")
-    assert remark.weight is Weight.FAILS and "binds in" in remark.text
+    assert remark.weight is Weight.FAILS and "binds in" in said(remark, plan)
     (fix_,) = remark.fixes
     assert isinstance(fix_, Give) and fix_.quantity == "back.gap"
     mended = planned(actions.give(plan.project, "back.gap", room_to_leave(plan, season_of(plan), fit)))
@@ -139,7 +140,7 @@ def test_a_panel_in_a_shallow_groove_can_drop_out():
     box = Project(Piece("box", given=(("bottom.clearance", mm(6)), ("groove.depth", mm(4)))))
     fit = season_of(planned(box)).fit_of("bottom")
     assert fit.verdict is Verdict.DROPS and fit.hold < 1.5
-    texts = [remark.text for remark in SEASON.card(planned(box), Hand()).mind]
+    texts = [said(remark, box) for remark in SEASON.card(planned(box), Hand()).mind]
     assert any("can drop out" in text for text in texts)
 
 
@@ -170,7 +171,7 @@ def test_a_batten_glued_across_a_wide_panel_cracks_it_and_the_mend_is_offered():
     by_point = max(abs(m - stock_of(plan, "own1").now) for m in stock_of(plan, "own1").year)
     assert abs(strain.moves) == pytest.approx(expected * by_point)
     assert SEASON.state(plan) == "1 would crack"
-    remark = next(r for r in SEASON.card(plan, Hand()).mind if "across" in r.text and r.weight is Weight.FAILS)
+    remark = next(r for r in SEASON.card(plan, Hand()).mind if "across" in said(r, plan) and r.weight is Weight.FAILS)
     assert isinstance(remark.fixes[0], SlotScrews)
 
 
@@ -186,16 +187,16 @@ def test_where_glue_may_go_is_told(hold, wide, words):
 def test_a_joint_says_what_room_the_season_leaves_in_it(cabinet):
     joints = next(station for station in STATIONS if station.id == "joints")
     back = next(kind for kind in kinds_of(cabinet.assembly) if kind.name == "rabbet")
-    texts = [r.text for r in joints.card(cabinet, Hand(joint=back.id, part=back.second.part.id)).mind]
+    texts = [said(r, cabinet) for r in joints.card(cabinet, Hand(joint=back.id, part=back.second.part.id)).mind]
     assert any(
         text.startswith("Back board 1 to 3 moves freely all year: 7.2 mm of room is left in July") for text in texts
     )
     dado = next(kind for kind in kinds_of(cabinet.assembly) if kind.name == "stopped dado")
-    assert not any("room is left" in r.text for r in joints.card(cabinet, Hand(joint=dado.id)).mind)
+    assert not any("room is left" in said(r, cabinet) for r in joints.card(cabinet, Hand(joint=dado.id)).mind)
 
 
 def test_joints_are_ranked_by_strain(cabinet):
-    texts = [remark.text for remark in SEASON.card(cabinet, Hand()).mind]
+    texts = [said(remark, cabinet) for remark in SEASON.card(cabinet, Hand()).mind]
     assert any(text.startswith("Most strained across the grain: ") for text in texts)
     strains = season_of(cabinet).strains
     fast = [abs(strain.moves) for strain in strains if strain.joint.hold.rigid]
@@ -207,7 +208,7 @@ def test_joints_are_ranked_by_strain(cabinet):
 
 def test_what_lies_dry_is_not_called_strained():
     box = planned(Project(Piece("box")))
-    texts = [remark.text for remark in SEASON.card(box, Hand()).mind]
+    texts = [said(remark, box) for remark in SEASON.card(box, Hand()).mind]
     assert not any("strained" in text and "left dry" in text for text in texts)
     assert any(strain.joint.hold.value == "left dry" for strain in season_of(box).strains)
 

@@ -1,12 +1,13 @@
 from dataclasses import replace
 
 import pytest
+from tests.said import said
 
 from nullah.core import actions
 from nullah.core.card import Weight
 from nullah.core.drawing import Dimension, Fill, Label, Path, Ring, Role
 from nullah.core.lengths import Unit, from_float, mm, read_length
-from nullah.core.plan import work_out
+from nullah.core.plan import Stand, work_out
 from nullah.core.project import Piece, Project
 from nullah.core.stations import STATIONS, Hand
 from nullah.core.stations.breakdown import place_on_bench
@@ -45,14 +46,14 @@ def test_every_station_has_something_to_say(station, project):
             for setting in card.set:
                 assert setting.figure and setting.tool
             for remark in card.mind:
-                assert remark.text.endswith((".", "…")), remark.text
+                assert said(remark, plan).endswith((".", "…")), said(remark, plan)
 
 
 def test_without_milling_the_stations_wait_for_it_in_words():
     plan = work_out(seed_box(), milling=False)
     assert BY_ID["milling"].state(plan) == "working it out"
-    assert "Working out" in BY_ID["milling"].card(plan, Hand()).mind[0].text
-    assert plan.state_of(plan.part("front")).words == "planned"
+    assert "Working out" in said(BY_ID["milling"].card(plan, Hand()).mind[0], plan)
+    assert plan.state_of(plan.part("front")).stand is Stand.PLANNED
 
 
 def test_every_dimension_of_the_piece_is_true_to_its_length():
@@ -135,7 +136,7 @@ def test_milling_draws_what_is_needed_against_what_is_reached():
     card = BY_ID["milling"].card(plan, Hand(part="front"))
     assert figures(card) == {"Needs": "16 mm", "Will reach": "15.5 mm", "Gauge": "16 mm"}
     fails = [remark for remark in card.mind if remark.weight is Weight.FAILS]
-    assert len(fails) == 1 and "right end, front and left end" in fails[0].text
+    assert len(fails) == 1 and "right end, front and left end" in said(fails[0])
     assert [fix_words(fix, plan.marks) for fix in fails[0].fixes] == [
         "Cut Ford 2 first",
         "Cut Ford 2 at 660 mm first",
@@ -181,13 +182,13 @@ def test_movement_follows_the_board_a_part_lies_on():
     assert float(change) == pytest.approx(195 * 0.00289 * 3, rel=0.05)
     odd = actions.change_board(seed_box(), replace(seed_box().board("4"), species="driftwood"))
     assert part_movement(work_out(odd), "bottom") is None
-    said = BY_ID["rack"].card(work_out(odd), Hand(board="4")).mind
-    assert any("not in the table" in remark.text for remark in said)
+    card = BY_ID["rack"].card(work_out(odd), Hand(board="4"))
+    assert any("not in the table" in said(remark) for remark in card.mind)
 
 
 def test_the_rack_tells_how_hard_and_heavy_a_wood_is_and_from_where():
     card = next(s for s in STATIONS if s.id == "rack").card(work_out(seed_box()), Hand(board="1"))
-    words = [remark.text for remark in card.mind]
+    words = [said(remark) for remark in card.mind]
     # 1450 × 165 × 22 mm of black cherry at 560 kg/m³.
     assert "Medium wood; the board weighs about 2.9 kg." in words
     (why,) = card.why
@@ -204,6 +205,6 @@ def test_movement_needs_a_wood_but_no_board():
 def test_only_what_must_be_free_is_said_to_be():
     season = next(s for s in STATIONS if s.id == "season")
     box, stand = (work_out(Project(Piece(form)), milling=False, proving=False) for form in ("box", "stand"))
-    texts = [remark.text for remark in season.card(box, Hand()).mind]
+    texts = [said(remark, box) for remark in season.card(box, Hand()).mind]
     assert "Bottom must be free to move: never glue them in." in texts
-    assert not any("never glue" in remark.text for remark in season.card(stand, Hand()).mind)
+    assert not any("never glue" in said(remark, stand) for remark in season.card(stand, Hand()).mind)

@@ -4,10 +4,12 @@ import pytest
 from PySide6.QtCore import Qt
 
 from nullah.core import actions
+from nullah.core.breakdown.facts import SawnOtherwise
 from nullah.core.lengths import mm
 from nullah.core.rack.board import Board
 from nullah.core.stations.breakdown import place_on_bench
 from nullah.core.stations.rack import board_places
+from nullah.core.wood.movement import Cut
 
 BREAKDOWN = 2
 
@@ -38,7 +40,7 @@ def test_what_is_asked_of_the_wood_is_kept_and_held(user, desk):
     take(user, "front")
     user.choose(desk.asked.rings, "quarter")
     board = user.plan.board_of("front")
-    assert board.wrong["front"] == f"asks for quarter-sawn wood, and {board.board.name} is flat-sawn"
+    assert board.wrong["front"] == SawnOtherwise(Cut.QUARTER, board.board.name, Cut.FLAT)
     lay_out(user, desk)
     assert user.plan.unplaced[0].part.id == "front"
     assert user.reads_on_card("Front lies nowhere. It asks for quarter-sawn wood")
@@ -69,7 +71,7 @@ def test_a_part_is_made_of_staves_and_each_is_laid(user, desk):
     user.choose(desk.asked.made, "2")
     pieces = [piece.id for piece in user.plan.pieces_of("bottom")]
     assert pieces == ["bottom/1", "bottom/2"]
-    assert user.window.strip.chips[4].state.words == "no wood yet"
+    assert user.window.strip.chips[4].told == "no wood yet"
     lay_out(user, desk)
     assert user.plan.laid("bottom")
     take(user, "bottom")
@@ -84,7 +86,7 @@ def test_a_part_too_wide_for_any_board_is_offered_staves_at_a_click(user, desk):
     narrow = tuple(Board(str(i), f"strip {i}", "yellow-poplar", mm(1200), mm(130), mm(22)) for i in (21, 22))
     project = actions.accept_layout(user.project, ())
     user.window.document.do("narrow boards", lambda _: actions.replace(project, boards=narrow))
-    assert user.reads_on_card("Two staves of about")
+    assert user.reads_on_card("2 staves of about")
     user.press("Make it of 2 staves")
     made = user.project.staves[0]
     assert len(made.widths) == 2 and sum(width.mm for width in made.widths) == user.plan.part(made.part).width.mm

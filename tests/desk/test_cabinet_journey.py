@@ -9,7 +9,7 @@ from tests.desk.conftest import User
 from tests.same import untyped
 
 from nullah.core.lengths import mm
-from nullah.core.plan import work_out
+from nullah.core.plan import Stand, work_out
 from nullah.core.project import Project
 from nullah.demo.plant_stair import plant_stair
 from nullah.demo.seed_cabinet import seed_cabinet
@@ -84,7 +84,7 @@ def test_what_the_bench_says_flows_through_the_drawers(made):
     type_in_table(made, "row2.height", "87.9", "Measured")
     front = made.plan.part("drawer21_front")
     assert before == mm("324.4") and front.length == mm("323.8") and front.width == mm("86.3")
-    assert made.plan.state_of(front).words == "no wood yet"
+    assert made.plan.state_of(front).stand is Stand.NO_WOOD
     assert made.reads_on_card("goes together")
     waiting = {part.id for part in made.plan.parts if made.plan.waiting(part)}
     assert "drawer21_front" not in waiting and "drawer11_front" in waiting
@@ -98,7 +98,7 @@ def test_a_divider_that_came_out_thick_is_found_before_it_is_driven_home(made):
     type_in_table(made, "dado.width", "12", "Measured")
     type_in_table(made, "divider.thickness", "12.4", "Measured")
     assert made.reads_on_card("The divider 1 is 12.4 mm thick and its dado in the left side 12.0 mm wide: 0.4 mm too")
-    assert made.window.strip.chips[7].state.words == "does not fit"
+    assert made.window.strip.chips[7].told == "does not fit"
 
 
 def test_it_is_saved_printed_and_listed(made, tmp_path):

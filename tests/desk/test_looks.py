@@ -10,6 +10,7 @@ from PySide6.QtCore import QEvent, QPoint, QPointF, Qt
 from PySide6.QtGui import QGuiApplication, QMouseEvent, QWheelEvent
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QFileDialog
+from tests.said import said
 
 from nullah.core import actions
 from nullah.core.lengths import mm
@@ -104,7 +105,7 @@ def test_the_proof_is_worked_out_aside_and_arrives(qtbot, tmp_path):
     window.document.do("mend", lambda p: actions.give(p, "dado.width", None))
     window.document.do("spoil", lambda p: actions.give(p, "divider.notch", mm(4)))
     qtbot.waitUntil(lambda: window.document.plan.proof is not None, timeout=20000)
-    assert "notched" in window.document.plan.findings[0].remark.text
+    assert "notched" in said(window.document.plan.findings[0], window.document.plan)
     window.close()
 
 

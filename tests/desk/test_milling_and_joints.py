@@ -10,7 +10,7 @@ def test_the_first_mend_is_one_click(user):
     user.press("Cut Ford 2 first")
     assert user.window.rod.marks[3].state == "all thick enough"
     assert user.window.desk(3).ticks["2"].isChecked()
-    assert user.window.strip.chips[0].state.words == "planned"
+    assert user.window.strip.chips[0].told == "planned"
 
 
 def test_the_other_mend_makes_the_piece_thinner_throughout(user):

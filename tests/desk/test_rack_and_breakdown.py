@@ -1,6 +1,7 @@
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QTextDocumentFragment
 
+from nullah.core.breakdown.facts import NoKerf
 from nullah.core.rack.board import FlawKind
 from nullah.core.stations.breakdown import place_on_bench
 from nullah.core.stations.rack import board_places
@@ -174,6 +175,6 @@ def test_allowances_are_typed_and_a_wrong_one_stays(user):
 def test_what_the_saw_takes_is_typed_and_the_layout_is_checked_again(user):
     user.go("breakdown")
     user.type_in(user.window.desk(2).kerf, "5 mm")
-    assert "leaves no kerf" in next(b for b in user.plan.boards if b.board.id == "2").wrong["front"]
+    assert isinstance(next(b for b in user.plan.boards if b.board.id == "2").wrong["front"], NoKerf)
     user.press("Undo")
     assert user.window.rod.marks[2].state == "all laid, 8 cuts"

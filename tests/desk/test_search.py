@@ -7,7 +7,7 @@ import pytest
 
 from nullah.core import actions
 from nullah.core.laying import task_of
-from nullah.core.lengths import mm
+from nullah.core.lengths import Marks, mm
 from nullah.core.plan import work_out
 from nullah.core.rack.board import Board
 from nullah.demo.seed_box import seed_box
@@ -28,7 +28,7 @@ def test_it_tells_of_progress_and_gives_its_best(runner, qtbot):
     told = []
     runner.progress.connect(told.append)
     with qtbot.waitSignal(runner.found, timeout=10000) as found:
-        runner.start(task_of(plan))
+        runner.start(task_of(plan), plan.marks)
         assert runner.running
     layout = found.args[0]
     assert not layout.unplaced and len(layout.placements) == 5
@@ -38,7 +38,7 @@ def test_it_tells_of_progress_and_gives_its_best(runner, qtbot):
 def test_it_stops_at_once_and_keeps_what_it_has(runner, qtbot):
     plan = work_out(seed_box(), milling=False)
     with qtbot.waitSignal(runner.found, timeout=5000) as found:
-        runner.start(task_of(plan))
+        runner.start(task_of(plan), plan.marks)
         time.sleep(0.05)
         runner.stop()
     assert found.args[0].placements
@@ -47,9 +47,9 @@ def test_it_stops_at_once_and_keeps_what_it_has(runner, qtbot):
 def test_a_second_start_while_it_runs_changes_nothing(runner, qtbot):
     plan = work_out(seed_box(), milling=False)
     with qtbot.waitSignal(runner.found, timeout=10000):
-        runner.start(task_of(plan))
+        runner.start(task_of(plan), plan.marks)
         first = runner._aside
-        runner.start(task_of(plan))
+        runner.start(task_of(plan), plan.marks)
         assert runner._aside is first
         runner.stop()
 
@@ -58,7 +58,7 @@ def test_without_boards_it_says_so_and_lays_nothing(runner, qtbot):
     from nullah.core.project import Project
 
     with qtbot.waitSignal(runner.found, timeout=10000) as found:
-        runner.start(task_of(work_out(Project(), milling=False)))
+        runner.start(task_of(work_out(Project(), milling=False)), Marks())
     assert len(found.args[0].unplaced) == 5 and not found.args[0].placements
 
 
@@ -68,6 +68,6 @@ def test_what_it_ends_with_is_thick_enough_though_the_first_answer_did_not_ask(r
     shown = []
     runner.better.connect(shown.append)
     with qtbot.waitSignal(runner.found, timeout=10000) as found:
-        runner.start(task_of(work_out(project, milling=False)))
+        runner.start(task_of(work_out(project, milling=False)), Marks())
     assert not {"front", "left"} & {item.part.id for item in shown[0].unplaced}, "shown at once"
     assert {"front", "left"} <= {item.part.id for item in found.args[0].unplaced}, "but not ended with"

@@ -9,8 +9,8 @@ import pytest
 import rectpack
 
 from nullah.core.breakdown.rough import RoughPart
-from nullah.core.breakdown.search import Task, search_task
-from nullah.core.lengths import Marks, inch, mm
+from nullah.core.breakdown.search import LayoutTask, search_task
+from nullah.core.lengths import inch, mm
 from nullah.core.piece.part import Needs
 from nullah.core.rack.board import Board
 from nullah.core.rack.sizes import board_feet, quarters, resolve_size
@@ -26,7 +26,7 @@ C1_P1 = [
 
 
 def least(parts, boards, kerf, rounds):
-    task = Task(tuple(parts), tuple(boards), mm(kerf), Marks())
+    task = LayoutTask(tuple(parts), tuple(boards), mm(kerf))
     return list(search_task(task, rounds))[-1]
 
 

@@ -10,8 +10,10 @@ from typing import Any
 
 from nullah.cli import options as read
 from nullah.cli.options import RefusedError
-from nullah.core.lengths import Length, Marks
+from nullah.core.lengths import Length
 from nullah.core.limits import quoted
+from nullah.core.reader import Reader
+from nullah.core.wording.facts import error_words, fact_words
 
 _STARTED = time.monotonic()
 
@@ -28,7 +30,7 @@ def add(parser: argparse.ArgumentParser) -> None:
 
 def run(options: argparse.Namespace) -> int:
     """Answer with places, cuts and what found no wood."""
-    from nullah.core.breakdown.search import BreakdownError, Task
+    from nullah.core.breakdown.search import BreakdownError, LayoutTask
     from nullah.files.rack_tables import read_boards, read_flaws
     from nullah.files.tables import TableError, read_parts
 
@@ -45,9 +47,9 @@ def run(options: argparse.Namespace) -> int:
         parts = read_parts(options.parts)
         if not parts:
             raise RefusedError("There is nothing to lay out.")
-        best = _searched(Task(parts, boards, kerf, Marks()), stop_at)
+        best = _searched(LayoutTask(parts, boards, kerf), stop_at)
     except (TableError, BreakdownError) as error:
-        raise RefusedError(str(error)) from error
+        raise RefusedError(error_words(error)) from error
     return read.write_json(options.json, _breakdown_answer(best, parts, boards, kerf))
 
 
@@ -111,7 +113,7 @@ def _breakdown_answer(best: Any, parts: Any, boards: Any, kerf: Length) -> dict[
         )
     return {
         "boards": shown,
-        "unplaced": [{"part": item.part.name, "why": item.why} for item in best.unplaced],
+        "unplaced": [{"part": item.part.name, "why": fact_words(item.why, Reader())} for item in best.unplaced],
         "consumed_mm2": best.consumed,
         "bound_mm2": best.bound,
     }

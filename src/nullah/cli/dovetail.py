@@ -6,7 +6,9 @@ import argparse
 
 from nullah.cli import options as read
 from nullah.cli.options import RefusedError
-from nullah.core.lengths import LengthError, Marks, read_slope
+from nullah.core.lengths import LengthError, read_slope
+from nullah.core.reader import Reader
+from nullah.core.wording.facts import error_words, fact_words
 
 
 def add(parser: argparse.ArgumentParser) -> None:
@@ -25,7 +27,7 @@ def run(options: argparse.Namespace) -> int:
     try:
         slope = read_slope(options.slope)
     except LengthError as error:
-        raise RefusedError(f"--slope: {error}") from error
+        raise RefusedError(f"--slope: {error_words(error)}") from error
     spec = Dovetail(
         read.length(options.width, "--width"),
         read.length(options.tail_thickness, "--tail-thickness"),
@@ -39,7 +41,7 @@ def run(options: argparse.Namespace) -> int:
     try:
         layout = lay_out(spec)
     except DovetailError as error:
-        raise RefusedError(str(error)) from error
+        raise RefusedError(error_words(error)) from error
     # A tail that narrows to nothing, or is nothing to begin with, is none.
     possible = layout.tail.mm > 0 and layout.tail_base.mm > 0
     return read.write_json(
@@ -54,6 +56,6 @@ def run(options: argparse.Namespace) -> int:
             "slope_degrees": slope.degrees,
             "gauge_tail_board_mm": float(layout.gauge_tail_board),
             "gauge_pin_board_mm": float(layout.gauge_pin_board),
-            "warnings": [remark.text for remark in remarks(layout, Shop(), Marks())],
+            "warnings": [fact_words(remark.fact, Reader()) for remark in remarks(layout, Shop())],
         },
     )

@@ -6,6 +6,7 @@ import argparse
 
 from nullah.cli import options as read
 from nullah.cli.options import RefusedError
+from nullah.core.wording.facts import error_words
 
 
 def add(parser: argparse.ArgumentParser) -> None:
@@ -24,5 +25,5 @@ def run(options: argparse.Namespace) -> int:
     try:
         moisture = equilibrium_moisture(temperature, humidity)
     except ClimateError as error:
-        raise RefusedError(str(error)) from error
+        raise RefusedError(error_words(error)) from error
     return read.write_json(options.json, {"emc_percent": moisture})

@@ -7,6 +7,7 @@ import argparse
 from nullah.cli import options as read
 from nullah.cli.options import RefusedError
 from nullah.core.limits import quoted
+from nullah.core.wording.facts import error_words
 
 
 def add(parser: argparse.ArgumentParser) -> None:
@@ -31,7 +32,7 @@ def run(options: argparse.Namespace) -> int:
     try:
         moved = movement(find_species(options.species), Cut(options.cut), width, before, after)
     except (SpeciesError, MoistureError) as error:
-        raise RefusedError(str(error)) from error
+        raise RefusedError(error_words(error)) from error
     return read.write_json(
         options.json,
         {"change_mm": float(moved.change), "coefficient": moved.coefficient, "source": moved.source},

@@ -16,6 +16,8 @@ from nullah.core.limits import COUNT, NAME_TEXT, quoted, read_count
 from nullah.core.piece.form import Form
 from nullah.core.piece.forms import FORMS
 from nullah.core.project import Piece, Project
+from nullah.core.reader import Reader
+from nullah.core.wording.facts import error_words, fact_words
 
 
 def add(parser: argparse.ArgumentParser) -> None:
@@ -51,7 +53,7 @@ def run(options: argparse.Namespace) -> int:
     try:
         write_project(project, options.out)
     except ProjectFileError as error:
-        raise RefusedError(str(error)) from error
+        raise RefusedError(error_words(error)) from error
     return 0
 
 
@@ -103,10 +105,10 @@ def _given(form: Form, choices: dict[str, str], words: list[str]) -> dict[str, V
         try:
             value = _value(text, kind)
         except LengthError as error:
-            raise RefusedError(f"--give {name}: {error}") from error
+            raise RefusedError(f"--give {name}: {error_words(error)}") from error
         wrong = wrong_value(name, kind, value)
-        if wrong:
-            raise RefusedError(f"--give {name}: {wrong}")
+        if wrong is not None:
+            raise RefusedError(f"--give {name}: {fact_words(wrong, Reader())}")
         given[name] = value
     return given
 
@@ -143,7 +145,7 @@ def _with_boards(project: Project, path: Path) -> Project:
     try:
         return actions.add_boards(project, read_rack(path))
     except (TableError, BoardError) as error:
-        raise RefusedError(str(error)) from error
+        raise RefusedError(error_words(error)) from error
 
 
 def _refuse_impossible(project: Project) -> None:
@@ -152,9 +154,9 @@ def _refuse_impossible(project: Project) -> None:
     from nullah.core.plan import work_out
 
     plan = work_out(project, milling=False, proving=False)
-    if plan.problem:
-        raise RefusedError(plan.problem)
+    if plan.problem is not None:
+        raise RefusedError(fact_words(plan.problem, plan.reader))
     remarks = (*plan.assembly.remarks, *(remark for corner in plan.corners for remark in corner.remarks))
     wrong = next((remark for remark in remarks if remark.weight is Weight.FAILS), None)
     if wrong is not None:
-        raise RefusedError(f"It cannot be made: {wrong.text}")
+        raise RefusedError(f"It cannot be made: {fact_words(wrong.fact, plan.reader)}")

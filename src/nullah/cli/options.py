@@ -12,6 +12,7 @@ from typing import Any
 from nullah.core.lengths import Length, LengthError, read_length
 from nullah.core.limits import one_sentence, quoted, read_count, read_number
 from nullah.core.project import Project
+from nullah.core.wording.facts import error_words
 from nullah.writing import why, write_file
 
 
@@ -29,7 +30,7 @@ def length(text: str, option: str, least: int | None = 1) -> Length:
     try:
         found = read_length(text)
     except LengthError as error:
-        raise RefusedError(f"{option}: {error}") from error
+        raise RefusedError(f"{option}: {error_words(error)}") from error
     if least is not None and (found.mm < 0 or (least and found.mm == 0)):
         raise RefusedError(
             f"{option}: {quoted(text)} cannot be; it must be {'more than nothing' if least else '0 or more'}."
@@ -61,7 +62,7 @@ def project(file: Path) -> Project:
     try:
         return read_project(file)
     except ProjectFileError as error:
-        raise RefusedError(str(error)) from error
+        raise RefusedError(error_words(error)) from error
 
 
 def write_json(target: str, answer: dict[str, Any]) -> int:

@@ -8,6 +8,7 @@ from pathlib import Path
 from nullah.cli import options as read
 from nullah.cli.options import RefusedError
 from nullah.core.limits import shown
+from nullah.core.wording.facts import error_words
 
 
 def add(parser: argparse.ArgumentParser) -> None:
@@ -29,5 +30,5 @@ def run(options: argparse.Namespace) -> int:
         for written in write_bundle(project, options.out):
             print(shown(str(written.path)))
     except PaperError as error:
-        raise RefusedError(str(error)) from error
+        raise RefusedError(error_words(error)) from error
     return 0

@@ -8,6 +8,7 @@ from pathlib import Path
 from nullah.cli import options as read
 from nullah.cli.options import RefusedError
 from nullah.core.limits import shown
+from nullah.core.wording.facts import error_words
 from nullah.writing import why
 
 
@@ -26,7 +27,7 @@ def run(options: argparse.Namespace) -> int:
         for path in write_shots(options.dir):
             print(shown(str(path)))
     except PaperError as error:
-        raise RefusedError(str(error)) from error
+        raise RefusedError(error_words(error)) from error
     except OSError as error:
         raise RefusedError(f"{options.dir} cannot be written: {why(error)}.") from error
     return 0

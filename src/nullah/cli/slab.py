@@ -8,6 +8,7 @@ from typing import Any
 
 from nullah.cli import options as read
 from nullah.cli.options import RefusedError
+from nullah.core.wording.facts import error_words
 
 
 def add(parser: argparse.ArgumentParser) -> None:
@@ -25,7 +26,7 @@ def run(options: argparse.Namespace) -> int:
     try:
         survey = from_points(read_survey_points(options.surfaces))
     except (TableError, SurveyError) as error:
-        raise RefusedError(str(error)) from error
+        raise RefusedError(error_words(error)) from error
     slab = thickest_slab(survey)
     answer: dict[str, Any] = {
         "thickness_mm": slab.thickness,

@@ -7,6 +7,7 @@ from pathlib import Path
 
 from nullah.cli import options as read
 from nullah.cli.options import RefusedError
+from nullah.core.wording.facts import error_words
 
 
 def add(parser: argparse.ArgumentParser) -> None:
@@ -23,5 +24,5 @@ def run(options: argparse.Namespace) -> int:
     try:
         write_solids(work_out(read.project(options.file), milling=False), options.out)
     except SolidsError as error:
-        raise RefusedError(str(error)) from error
+        raise RefusedError(error_words(error)) from error
     return 0

@@ -8,6 +8,7 @@ from types import MappingProxyType
 from typing import NamedTuple
 
 from nullah.core.breakdown.cuts import NotSawableError, SawCut, cut_through_first, taken_apart
+from nullah.core.breakdown.facts import Complaint, SawFact, Unmatched
 from nullah.core.breakdown.layout import FirstCut, PlacedPart, Rect, complaints, consumed, place, set_complaints
 from nullah.core.breakdown.rough import RoughPart
 from nullah.core.breakdown.sawing import Sawing
@@ -22,8 +23,8 @@ class BoardPlan(NamedTuple):
     board: Board
     placed: tuple[PlacedPart, ...]
     cuts: tuple[SawCut, ...]
-    wrong: Mapping[str, str]
-    not_sawable: str = ""
+    wrong: Mapping[str, Complaint]
+    not_sawable: SawFact | None = None
     left: tuple[Rect, ...] = ()
 
     @property
@@ -43,19 +44,21 @@ def board_plans(project: Project, rough: tuple[RoughPart, ...]) -> tuple[BoardPl
     )
 
 
-def _board_plan(board: Board, placed: tuple[PlacedPart, ...], project: Project, apart: Mapping[str, str]) -> BoardPlan:
-    wrong = complaints(board, placed, project.shop.kerf, project.marks)
-    wrong |= {
-        item.part.id: apart[item.part.id] for item in placed if item.part.id in apart and item.part.id not in wrong
-    }
+def _board_plan(
+    board: Board, placed: tuple[PlacedPart, ...], project: Project, apart: Mapping[str, Unmatched]
+) -> BoardPlan:
+    wrong = complaints(board, placed, project.shop.kerf)
+    for item in placed:
+        if item.part.id in apart:
+            wrong.setdefault(item.part.id, apart[item.part.id])
     cuts, left, problem = _sawn(board, placed, float(project.shop.kerf), project.first_cut(board.id))
-    return BoardPlan(board, placed, () if wrong else cuts, MappingProxyType(wrong), "" if wrong else problem, left)
+    return BoardPlan(board, placed, () if wrong else cuts, MappingProxyType(wrong), None if wrong else problem, left)
 
 
 @lru_cache(maxsize=512)
 def _sawn(
     board: Board, placed: tuple[PlacedPart, ...], kerf: float, first: FirstCut | None
-) -> tuple[tuple[SawCut, ...], tuple[Rect, ...], str]:
+) -> tuple[tuple[SawCut, ...], tuple[Rect, ...], SawFact | None]:
     """Give the cuts of a board, what they leave, and why there are none."""
     whole = Rect(0, 0, float(board.length), float(board.width))
     sawing = sawing_of(board)
@@ -64,9 +67,9 @@ def _sawn(
             cuts, left = taken_apart(whole, placed, kerf, sawing)
         else:
             cuts, left = cut_through_first(whole, placed, kerf, sawing, first.crosswise, first.at)
-        return cuts, left, ""
+        return cuts, left, None
     except NotSawableError as error:
-        return (), (), str(error)
+        return (), (), error.fact
 
 
 def sawing_of(board: Board) -> Sawing:

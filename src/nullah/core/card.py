@@ -5,15 +5,12 @@ Every station fills one; the desk shows it and paper prints it, both as it stand
 
 from __future__ import annotations
 
-import re
-from collections.abc import Callable, Sequence
+from collections.abc import Sequence
 from enum import Enum
-from fractions import Fraction
 from typing import NamedTuple
 
 from nullah.core.fixes import Fix
-
-_PLACE = re.compile("⟦(-?[0-9]{1,30}(?:/[1-9][0-9]{0,29})?)⟧")
+from nullah.core.reader import Fact
 
 
 class Weight(Enum):
@@ -37,30 +34,19 @@ class Setting(NamedTuple):
 
 
 class Remark(NamedTuple):
-    """A sentence under *Mind*, with the ways out that arithmetic knows."""
+    """A fact under *Mind*, with the ways out that arithmetic knows."""
 
-    text: str
+    fact: Fact
     weight: Weight = Weight.NOTE
     fixes: tuple[Fix, ...] = ()
     of: str = ""
 
 
-def length_mark(millimetres: Fraction) -> str:
-    """Give a place for a length in a sentence that is written before anyone knows in what unit it is read."""
-    return f"⟦{millimetres}⟧"
+class Numbered(NamedTuple):
+    """A fact that is marked on the drawing with a number."""
 
-
-def with_lengths(remark: Remark, write: Callable[[Fraction], str]) -> Remark:
-    """Put lengths into the places a remark has for them.
-
-    Examples
-    --------
-    >>> with_lengths(Remark(f"It is {length_mark(Fraction(5, 2))} short."), lambda mm: f"{float(mm)} mm").text
-    'It is 2.5 mm short.'
-    """
-    if "⟦" not in remark.text:
-        return remark
-    return remark._replace(text=_PLACE.sub(lambda found: write(Fraction(found.group(1))), remark.text))
+    number: int
+    fact: Fact
 
 
 class Stage(Enum):

@@ -20,28 +20,28 @@ from nullah.core.wood.movement import Cut
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:  # the window stands before the search has loaded
-    from nullah.core.breakdown.search import Task
+    from nullah.core.breakdown.search import LayoutTask
 
 #: Places along a surveyed board at which a part's thickness is asked for, at most, and how far apart at least, mm.
 _MOST_PLACES, _APART = 24, 20.0
 
 
-def task_of(plan: Plan, more: tuple[Board, ...] = ()) -> Task:
+def task_of(plan: Plan, more: tuple[Board, ...] = ()) -> LayoutTask:
     """Give what the search needs to lay a plan's parts out, with `more` boards than there are.
 
     Where parts are thick enough is not worked out here: `reached` does it beside the window.
     """
-    from nullah.core.breakdown.search import Task
+    from nullah.core.breakdown.search import LayoutTask
 
     project = plan.project
     known = {board.id: board for board in project.boards}
     pinned = tuple(
         item for item in project.layout if item.board in known and (item.pinned or known[item.board].sawn)
     )  # fmt: skip
-    return Task(plan.rough, (*project.boards, *more), project.shop.kerf, plan.marks, project.wishes, pinned)
+    return LayoutTask(plan.rough, (*project.boards, *more), project.shop.kerf, project.wishes, pinned)
 
 
-def reached(task: Task) -> Task:
+def reached(task: LayoutTask) -> LayoutTask:
     """Give the task with the places at which each part can be had at its thickness.
 
     A part that flattening a whole board leaves thick enough may lie anywhere on it. Else it is

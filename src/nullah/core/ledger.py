@@ -4,7 +4,7 @@ Every dimension of a piece is *given*, *worked out* from others by an exact rule
 *measured*; a measurement overrules and flows on. A quantity may *fit* others: it has a
 value to plan with, but none to cut to until those have been measured.
 
-The ledger answers four questions: what is it now (`quantity`), why (`why`), what hangs on
+The ledger answers four questions: what is it now (`quantity`), why (`leads_to`), what hangs on
 it (`hangs_on`), and what is it waiting for (`waits_for`).
 """
 
@@ -17,8 +17,9 @@ from fractions import Fraction
 from types import MappingProxyType
 from typing import NamedTuple
 
+from nullah.core.catalogue import N_
 from nullah.core.lengths import Entry, Length, Marks, Slope
-from nullah.core.rules import LedgerError, RuleWords, evaluate, names_in
+from nullah.core.rules import Circle, LedgerError, NotDeclared, NotGiven, evaluate, names_in
 
 #: What a person may give or measure: a length, a count, a slope.
 Value = Length | int | Slope
@@ -33,22 +34,14 @@ class Kind(Enum):
 
 
 class Origin(Enum):
-    """Where a figure comes from; the words are what the desk shows."""
+    """Where a figure comes from; the value is what the desk shows."""
 
-    GIVEN = "given"
-    WORKED_OUT = "worked out"
-    OVERRULED = "overruled"
-    MEASURED = "measured"
-    WAITS = "wait for a measurement"
-    FITTED = "fitted"
-
-
-class CircleError(LedgerError):
-    """Quantities that are worked out from each other in a circle."""
-
-    def __init__(self, names: tuple[str, ...]) -> None:
-        super().__init__(f"These are worked out from each other in a circle: {' → '.join(names)}.")
-        self.names = names
+    GIVEN = N_("given")
+    WORKED_OUT = N_("worked out")
+    OVERRULED = N_("overruled")
+    MEASURED = N_("measured")
+    WAITS = N_("wait for a measurement")
+    FITTED = N_("fitted")
 
 
 class Measured(NamedTuple):
@@ -57,10 +50,6 @@ class Measured(NamedTuple):
     value: Value
     on: str = ""
     by: str = ""
-
-    def in_words(self) -> str:
-        """Say when and by what, or nothing."""
-        return " ".join(word for word in (f"on {self.on}" if self.on else "", self.by) if word)
 
 
 class Change(NamedTuple):
@@ -175,54 +164,18 @@ class Ledger:
             and (self.quantities[name].value, self.quantities[name].origin) != (quantity.value, quantity.origin)
         )
 
-    def why(self, name: str, marks: Marks) -> tuple[str, ...]:
-        """Give the sum in words, back to what was given or measured; one line a quantity."""
-        lines: list[str] = []
-        seen: set[str] = set()
+    def leads_to(self, name: str) -> tuple[str, ...]:
+        """Give a quantity and, each once, all it was worked out from, back to what was given or measured."""
+        found: dict[str, None] = {}
 
-        def tell(current: str) -> None:
-            if current in seen:
-                return
-            seen.add(current)
-            quantity = self.quantities[current]
-            lines.append(self._sentence(quantity, marks))
-            for used in self._uses[current]:
-                tell(used)
+        def follow(current: str) -> None:
+            if current not in found:
+                found[current] = None
+                for used in self._uses[current]:
+                    follow(used)
 
-        tell(name)
-        return tuple(lines)
-
-    def _sentence(self, quantity: Quantity, marks: Marks) -> str:
-        definition = quantity.definition
-        title = definition.title[:1].upper() + definition.title[1:]
-        figure = quantity.write(marks)
-        match quantity.origin:
-            case Origin.GIVEN:
-                return f"{title}: {figure}, given."
-            case Origin.MEASURED:
-                planned = "" if quantity.planned is None else f" (planned {marks.write(Length(quantity.planned))})"
-                told = quantity.reading.in_words() if quantity.reading else ""
-                return f"{title}: {figure}, measured{f' {told}' if told else ''}{planned}."
-            case Origin.OVERRULED:
-                rule = self._rule_in_words(definition)
-                was = (
-                    ""
-                    if quantity.planned is None
-                    else f" (it would be {marks.write(Length(quantity.planned))} = {rule})"
-                )
-                if definition.kind is not Kind.LENGTH:
-                    was = ""
-                return f"{title}: {figure}, overruled by you{was}."
-            case Origin.WAITS:
-                wait = " and ".join(self.quantities[n].definition.title for n in self.waits_for(definition.name))
-                return (
-                    f"{title}: {figure} = {self._rule_in_words(definition)}; not to be cut before {wait} is measured."
-                )
-            case _:
-                return f"{title}: {figure} = {self._rule_in_words(definition)}."
-
-    def _rule_in_words(self, definition: Definition) -> str:
-        return RuleWords(lambda name: self.quantities[name].definition.title).read(definition.rule)
+        follow(name)
+        return tuple(found)
 
 
 def work_out_ledger(
@@ -243,10 +196,8 @@ def work_out_ledger(
 
     Raises
     ------
-    CircleError
-        For rules that use each other in a circle.
     LedgerError
-        For a rule that uses an unknown name, or divides by nothing.
+        For rules that use each other in a circle, use an unknown name, or divide by nothing.
 
     Examples
     --------
@@ -265,9 +216,9 @@ def work_out_ledger(
         if name in values:
             return values[name].value
         if name in under_way:
-            raise CircleError((*under_way[under_way.index(name) :], name))
+            raise LedgerError(Circle((*under_way[under_way.index(name) :], name)))
         if name not in by_name:
-            raise LedgerError(f"A rule uses “{name}”, which nothing declares.")
+            raise LedgerError(NotDeclared(name))
         under_way.append(name)
         try:
             definition = by_name[name]
@@ -310,7 +261,7 @@ def _settled(
         reading = found if isinstance(found, Measured) else Measured(found)
         return Quantity(definition, as_fraction(reading.value), Origin.MEASURED, reading.value, planned, reading)
     if planned is None:
-        raise LedgerError(f"{definition.title} has not been given.")
+        raise LedgerError(NotGiven(name))
     if name in given:
         if not definition.rule:
             return Quantity(definition, planned, Origin.GIVEN, given[name])
@@ -340,15 +291,21 @@ def as_fraction(value: Value) -> Fraction:
     return Fraction(value)
 
 
-def wrong_value(name: str, kind: Kind, value: Value) -> str:
-    """Say why a figure cannot be, or nothing: no length of a piece is zero or less, but these may be."""
+class WrongValue(NamedTuple):
+    """A length that cannot be what it was given for; `zero` says whether 0 could."""
+
+    value: Length
+    zero: bool
+
+
+def wrong_value(name: str, kind: Kind, value: Value) -> WrongValue | None:
+    """Return why a figure cannot be, or None: no length of a piece is zero or less, but these may be."""
     if kind is not Kind.LENGTH or not isinstance(value, Length) or name.endswith(_ANY):
-        return ""
+        return None
     may_be_nothing = name.endswith(_NOTHING)
     if value.mm < 0 or (value.mm == 0 and not may_be_nothing):
-        least = "0 or more" if may_be_nothing else "more than nothing"
-        return f"{value.as_text()} cannot be: it must be {least}."
-    return ""
+        return WrongValue(value, may_be_nothing)
+    return None
 
 
 # Figures that may be anything, and those that may be nothing, by the end of their name.

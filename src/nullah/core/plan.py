@@ -8,20 +8,22 @@ from __future__ import annotations
 
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, replace
+from enum import Enum, auto
 from fractions import Fraction
-from functools import lru_cache
+from functools import cached_property, lru_cache
 from types import MappingProxyType
 from typing import NamedTuple
 
 from nullah.core.actions import join_own
 from nullah.core.bench.cutlist import CutListRow, cut_list_row
 from nullah.core.board_plans import BoardPlan, board_plans
+from nullah.core.breakdown.facts import FlatteningLeaves, NoBoards, NoWood
 from nullah.core.breakdown.layout import (
     Unplaced,
 )
-from nullah.core.breakdown.reasons import Taken, reason
+from nullah.core.breakdown.reasons import Taken, staves_of, why_nowhere
 from nullah.core.breakdown.rough import RoughPart, as_made, asking, held, rough_parts
-from nullah.core.card import Remark, Weight, with_lengths
+from nullah.core.card import Remark, Weight
 from nullah.core.joints.corners import Corner, lay_out_corners
 from nullah.core.ledger import Ledger, Origin, work_out_ledger
 from nullah.core.lengths import Direction, Length, Marks
@@ -32,6 +34,7 @@ from nullah.core.piece.overlap import Hold, Joint
 from nullah.core.piece.own import offers, with_own
 from nullah.core.piece.part import INSIDE, Part
 from nullah.core.project import Piece, Project
+from nullah.core.reader import Fact, Reader
 from nullah.core.rules import LedgerError
 from nullah.core.wood.movement import Cut
 from nullah.core.wood.species import SpeciesError, find_species
@@ -47,16 +50,55 @@ USUAL_WOOD = "black cherry"
 _PIN_FIGURES = (".pin", ".count")
 
 
-class PartState(NamedTuple):
-    """Where a part stands, in a few words."""
+class Stand(Enum):
+    """How far a part has come, or what is in its way."""
 
-    words: str
-    weight: Weight = Weight.NOTE
+    WRONGLY_LAID = auto()
+    TOO_THIN = auto()
+    DOES_NOT_FIT = auto()
+    NO_WOOD = auto()
+    WAITS = auto()
+    MEASURED = auto()
+    PLANNED = auto()
+
+    @property
+    def weight(self) -> Weight:
+        """How much it matters."""
+        if self in (Stand.WRONGLY_LAID, Stand.TOO_THIN, Stand.DOES_NOT_FIT):
+            return Weight.FAILS
+        return Weight.LOOK if self in (Stand.NO_WOOD, Stand.WAITS) else Weight.NOTE
+
+
+class PartState(NamedTuple):
+    """Where a part stands; `short` is how much it is too thin, where it is."""
+
+    stand: Stand
+    short: Length = Length(Fraction(0))
+
+
+class Issue(Enum):
+    """What may be unsettled in a plan, what stops the work first."""
+
+    RULES = auto()
+    PIECE = auto()
+    MISFITS = auto()
+    CORNER = auto()
+    LAID_WRONGLY = auto()
+    TOO_THIN = auto()
+    NO_WOOD = auto()
+    TO_MEASURE = auto()
+
+
+class Unsettled(NamedTuple):
+    """Something that is not settled yet, and in how many places."""
+
+    issue: Issue
+    number: int = 1
 
 
 @dataclass(frozen=True)
 class Plan:
-    """All output. `ledger` is None and `problem` says why if the rules cannot be worked out.
+    """All output. `ledger` is None and `problem` is why if the rules cannot be worked out.
 
     `milling` and `proof` are None as long as they were not asked for.
     """
@@ -72,12 +114,19 @@ class Plan:
     corners: tuple[Corner, ...]
     milling: tuple[Forecast, ...] | None
     proof: Proof | None = None
-    problem: str = ""
+    problem: Fact | None = None
 
     @property
     def marks(self) -> Marks:
         """How figures are written."""
         return self.project.marks
+
+    @cached_property
+    def reader(self) -> Reader:
+        """Whoever reads about this plan: the units in use, what its parts and quantities are called."""
+        titles = {} if self.ledger is None else {
+            name: quantity.definition.title for name, quantity in self.ledger.quantities.items()}  # fmt: skip
+        return Reader(self.marks, {part.id: part.name for part in self.parts}, titles)
 
     @property
     def parts(self) -> tuple[Part, ...]:
@@ -166,48 +215,40 @@ class Plan:
         return tuple(dict.fromkeys(names))
 
     def state_of(self, part: Part) -> PartState:
-        """Say where a part stands; what stops it first comes first."""
+        """Return where a part stands; what stops it first comes first."""
         pieces = {piece.id for piece in self.pieces_of(part.id)}
         if any(pieces & set(board.wrong) for board in self.boards):
-            return PartState("cannot lie there", Weight.FAILS)
+            return PartState(Stand.WRONGLY_LAID)
         forecast = self.forecast_of(part.id)
         if forecast is not None and forecast.short.mm > 0:
-            return PartState(f"{self.marks.write_fine(forecast.short)} too thin", Weight.FAILS)
+            return PartState(Stand.TOO_THIN, forecast.short)
         if any(part.id in f.parts and f.remark.weight is Weight.FAILS for f in self.findings):
-            return PartState("does not fit", Weight.FAILS)
+            return PartState(Stand.DOES_NOT_FIT)
         if not self.laid(part.id):
-            return PartState("no wood yet", Weight.LOOK)
+            return PartState(Stand.NO_WOOD)
         if self.waiting(part):
-            return PartState("leave long", Weight.LOOK)
+            return PartState(Stand.WAITS)
         if self.ledger is not None and any(
             self.ledger.quantity(name).origin is Origin.MEASURED for name in part.quantities
         ):
-            return PartState("measured")
-        return PartState("planned")
+            return PartState(Stand.MEASURED)
+        return PartState(Stand.PLANNED)
 
-    def unsettled(self) -> tuple[str, ...]:
-        """Say what is not settled yet, a few words each, what stops the work first."""
-        if self.problem:
-            return (self.problem,)
-        found: list[str] = []
-        if any(remark.weight is Weight.FAILS for remark in self.assembly.remarks):
-            found.append("the piece cannot be made yet")
-        wrong_joints = sum(finding.remark.weight is Weight.FAILS for finding in self.findings)
-        found += _counted(wrong_joints, "thing does not go together", "things do not go together")
-        if any(r.weight is Weight.FAILS for corner in self.corners for r in corner.remarks):
-            found.append("the corner cannot be made yet")
-        wrong = sum(len(board.wrong) + bool(board.not_sawable) for board in self.boards)
-        found += _counted(wrong, "part wrongly laid", "parts wrongly laid")
-        short = sum(1 for item in self.milling or () if item.short.mm > 0)
-        found += _counted(short, "part too thin", "parts too thin")
-        found += _counted(len(self.unplaced), "part without wood", "parts without wood")
+    def unsettled(self) -> tuple[Unsettled, ...]:
+        """Return what is not settled yet, what stops the work first."""
+        if self.problem is not None:
+            return (Unsettled(Issue.RULES),)
         waiting = {name for part in self.parts for name in self.waiting(part)}
-        found += _counted(len(waiting), "measurement to take", "measurements to take")
-        return tuple(found)
-
-
-def _counted(number: int, one: str, many: str) -> list[str]:
-    return [] if number == 0 else [f"{number} {one if number == 1 else many}"]
+        counts = {
+            Issue.PIECE: any(remark.weight is Weight.FAILS for remark in self.assembly.remarks),
+            Issue.MISFITS: sum(finding.remark.weight is Weight.FAILS for finding in self.findings),
+            Issue.CORNER: any(r.weight is Weight.FAILS for corner in self.corners for r in corner.remarks),
+            Issue.LAID_WRONGLY: sum(len(board.wrong) + (board.not_sawable is not None) for board in self.boards),
+            Issue.TOO_THIN: sum(1 for item in self.milling or () if item.short.mm > 0),
+            Issue.NO_WOOD: len(self.unplaced),
+            Issue.TO_MEASURE: len(waiting),
+        }
+        return tuple(Unsettled(issue, int(count)) for issue, count in counts.items() if count)
 
 
 def work_out(project: Project, milling: bool = True, proving: bool = True) -> Plan:
@@ -230,10 +271,6 @@ def work_out(project: Project, milling: bool = True, proving: bool = True) -> Pl
     form = form_of(project.piece)
     choices = form.settled(dict(project.piece.choices))
     ledger, assembly, problem = _piece(project.piece)
-    remarks = tuple(
-        with_lengths(remark, lambda value: project.marks.write_fine(Length(value))) for remark in assembly.remarks
-    )
-    assembly = assembly if remarks == assembly.remarks else assembly._replace(remarks=remarks)
     rough = _rough(project, assembly)
     boards = board_plans(project, rough)
     laid = {item.part.id for board in boards for item in board.placed}
@@ -283,13 +320,13 @@ def prove_plan(plan: Plan, stopped: Callable[[], bool] = lambda: False) -> Proof
 
 
 @lru_cache(maxsize=64)
-def _piece(piece: Piece) -> tuple[Ledger | None, Assembly, str]:
+def _piece(piece: Piece) -> tuple[Ledger | None, Assembly, Fact | None]:
     form = form_of(piece)
     chosen = form.settled(dict(piece.choices))
     try:
         ledger = work_out_ledger(form.define(chosen), dict(piece.given), dict(piece.measured))
     except LedgerError as error:
-        return None, Assembly(remarks=(Remark(str(error), Weight.FAILS),)), str(error)
+        return None, Assembly(remarks=(Remark(error.fact, Weight.FAILS),)), error.fact
     assembly = form.assemble(ledger, chosen)
     holds = dict(piece.holds)
     spacings = dict(piece.spacings)
@@ -299,7 +336,7 @@ def _piece(piece: Piece) -> tuple[Ledger | None, Assembly, str]:
         if joint.first in parts and joint.second in parts else joint
         for joint in (_spaced(_held(each, holds.get(each.id, "")), spacings) for each in assembly.joints)
     )  # fmt: skip
-    return ledger, assembly._replace(joints=joints), ""
+    return ledger, assembly._replace(joints=joints), None
 
 
 def _held(joint: Joint, hold: str) -> Joint:
@@ -354,19 +391,15 @@ def _taken(board_plan: BoardPlan, kerf: float) -> tuple[tuple[float, float, floa
 
 
 def _unplaced(part: RoughPart, project: Project, bare: frozenset[str], taken: Taken, milling: bool) -> Unplaced:
-    """Say why a part lies nowhere; where the numbers are at hand, also that flattening leaves too little."""
-    found = reason(part, project.boards, project.marks, bare, taken)
-    if milling and part.finished is not None and found.why.startswith("It "):
+    """Return why a part lies nowhere; where the numbers are at hand, also that flattening leaves too little."""
+    why = why_nowhere(part, project.boards, bare, taken)
+    if milling and part.finished is not None and not isinstance(why, NoBoards | NoWood):
         from nullah.core.milling.forecast import thickest_on
 
         most, name = thickest_on(part, project.boards)
         if name and most < part.finished:
-            write = project.marks.write_fine
-            return Unplaced(
-                part,
-                f"Flattening leaves it {write(most)} at most, out of {name}; it needs {write(part.finished)}.",
-            )
-    return Unplaced(part, found.why, found.staves)
+            return Unplaced(part, FlatteningLeaves(most, name, part.finished))
+    return Unplaced(part, why, staves_of(why))
 
 
 def _forecasts(project: Project, assembly: Assembly, boards: tuple[BoardPlan, ...]) -> tuple[Forecast, ...]:
@@ -375,17 +408,24 @@ def _forecasts(project: Project, assembly: Assembly, boards: tuple[BoardPlan, ..
     return forecasts(project, assembly, [(each.board, each.placed) for each in boards])
 
 
-def corner_problem(plan: Plan) -> str:
-    """Say why there is no corner to lay out, or give an empty sentence."""
-    if plan.corner is not None:
-        return ""
+class NoneDovetailed(NamedTuple):
+    """No corner of the piece is dovetailed."""
+
+
+class TailsImpossible(NamedTuple):
+    """A corner with so many tails cannot be laid out."""
+
+    tails: int
+
+
+def corner_problem(plan: Plan) -> Fact:
+    """Return why there is no corner to lay out."""
     if plan.assembly.remarks and not plan.parts:
-        return plan.assembly.remarks[0].text
+        return plan.assembly.remarks[0].fact
     dovetailed = next((joint.tails for joint in plan.assembly.joints if joint.tails is not None), None)
     if dovetailed is None or plan.ledger is None:
-        return "No corner of this piece is dovetailed."
-    count = plan.ledger[f"{dovetailed.prefix}.count"]
-    return f"A corner with {count} tails cannot be laid out. Use one or more, and pins of at least nothing."
+        return NoneDovetailed()
+    return TailsImpossible(int(plan.ledger[f"{dovetailed.prefix}.count"]))
 
 
 def cut_list(plan: Plan) -> tuple[CutListRow, ...]:

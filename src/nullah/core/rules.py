@@ -1,32 +1,77 @@
-"""Rules of the ledger: exact expressions over names, read once, worked out and put in words."""
+"""Rules of the ledger: exact expressions over names, read once and worked out."""
 
 from __future__ import annotations
 
 import ast
-from collections.abc import Callable, Mapping
+from collections.abc import Callable
 from fractions import Fraction
 from functools import lru_cache
-from types import MappingProxyType
+from typing import NamedTuple
+
+from nullah.core.errors import FactError
 
 
-class LedgerError(ValueError):
-    """The rules of a piece cannot be worked out; the message names the quantities."""
+class RuleUnreadable(NamedTuple):
+    """A rule that is no expression."""
+
+    rule: str
+
+
+class RuleHolds(NamedTuple):
+    """A rule with something in it that no rule may hold."""
+
+    what: str
+
+
+class DividesByNothing(NamedTuple):
+    """A rule that divides by nothing."""
+
+    rule: str
+
+
+class Circle(NamedTuple):
+    """Quantities that are worked out from each other in a circle."""
+
+    quantities: tuple[str, ...]
+
+
+class NotDeclared(NamedTuple):
+    """A quantity that a rule uses and nothing declares."""
+
+    quantity: str
+
+
+class NotGiven(NamedTuple):
+    """A quantity without a rule that has not been given."""
+
+    quantity: str
+
+
+LedgerFact = RuleUnreadable | RuleHolds | DividesByNothing | Circle | NotDeclared | NotGiven
+
+
+class LedgerError(FactError):
+    """The rules of a piece cannot be worked out; `fact` is why."""
+
+    fact: LedgerFact
 
 
 @lru_cache(maxsize=1024)
-def _parsed(rule: str) -> ast.expr:
+def parsed(rule: str) -> ast.expr:
+    """Return a rule as a tree of expressions, or raise `LedgerError`."""
     try:
         return ast.parse(rule, mode="eval").body
     except SyntaxError as error:
-        raise LedgerError(f"The rule “{rule}” cannot be read.") from error
+        raise LedgerError(RuleUnreadable(rule)) from error
 
 
-def _dotted(node: ast.expr) -> str:
+def dotted_name(node: ast.expr) -> str:
+    """Return the name that a node of a rule stands for, such as ``bottom.length``."""
     if isinstance(node, ast.Attribute):
-        return f"{_dotted(node.value)}.{node.attr}"
+        return f"{dotted_name(node.value)}.{node.attr}"
     if isinstance(node, ast.Name):
         return node.id
-    raise LedgerError(f"A rule may not hold “{ast.unparse(node)}”.")
+    raise LedgerError(RuleHolds(ast.unparse(node)))
 
 
 @lru_cache(maxsize=1024)
@@ -36,7 +81,7 @@ def names_in(rule: str) -> tuple[str, ...]:
 
     def walk(node: ast.AST) -> None:
         if isinstance(node, ast.Attribute | ast.Name):
-            name = _dotted(node)
+            name = dotted_name(node)
             if name not in found:
                 found.append(name)
             return
@@ -44,7 +89,7 @@ def names_in(rule: str) -> tuple[str, ...]:
         for child in children:
             walk(child)
 
-    walk(_parsed(rule))
+    walk(parsed(rule))
     return tuple(found)
 
 
@@ -66,43 +111,15 @@ def evaluate(rule: str, look_up: Callable[[str], Fraction]) -> Fraction:
             case ast.BinOp(left=left, op=ast.Div(), right=right):
                 divisor = value(right)
                 if divisor == 0:
-                    raise LedgerError(f"“{rule}” divides by nothing.")
+                    raise LedgerError(DividesByNothing(rule))
                 return value(left) / divisor
             case ast.Call(func=ast.Name(id="min"), args=args):
                 return min(value(arg) for arg in args)
             case ast.Call(func=ast.Name(id="max"), args=args):
                 return max(value(arg) for arg in args)
             case ast.Name() | ast.Attribute():
-                return look_up(_dotted(node))
+                return look_up(dotted_name(node))
             case _:
-                raise LedgerError(f"A rule may not hold “{ast.unparse(node)}”.")
+                raise LedgerError(RuleHolds(ast.unparse(node)))
 
-    return value(_parsed(rule))
-
-
-class RuleWords:
-    """Writes a rule with the titles of its quantities."""
-
-    _SIGNS: Mapping[type, str] = MappingProxyType({ast.Add: "+", ast.Sub: "−", ast.Mult: "×", ast.Div: "÷"})
-
-    def __init__(self, title: Callable[[str], str]) -> None:
-        self._title = title
-
-    def read(self, rule: str) -> str:
-        """Give the rule in words."""
-        return self._words(_parsed(rule), top=True)
-
-    def _words(self, node: ast.expr, top: bool = False) -> str:
-        if isinstance(node, ast.BinOp):
-            left, right = self._words(node.left, top), self._words(node.right)
-            sum_like = isinstance(node.op, ast.Add | ast.Sub)
-            text = f"{left} {self._SIGNS[type(node.op)]} {right}"
-            return f"({text})" if sum_like and not top else text
-        if isinstance(node, ast.Call):
-            word = "the smaller of" if _dotted(node.func) == "min" else "the larger of"
-            return f"{word} {' and '.join(self._words(arg) for arg in node.args)}"
-        if isinstance(node, ast.Constant):
-            return str(node.value)
-        if isinstance(node, ast.UnaryOp):
-            return f"−{self._words(node.operand)}"
-        return self._title(_dotted(node))
+    return value(parsed(rule))

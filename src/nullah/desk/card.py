@@ -22,10 +22,9 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from nullah.core.card import Card, Remark, Setting, Weight
+from nullah.core.card import Setting, Weight
 from nullah.core.fixes import Fix
-from nullah.core.lengths import Marks
-from nullah.core.wording.fixes import fix_words
+from nullah.core.wording.card import WordedCard, WordedRemark
 from nullah.desk.theme import BODY, FIGURE, SMALL, TITLE
 from nullah.paper.lettering import typeface
 
@@ -65,11 +64,11 @@ _LOOKS = {
 }  # fmt: skip
 
 
-def _lines(card: Card, marks: Marks) -> Iterator[_Line]:
+def _lines(card: WordedCard) -> Iterator[_Line]:
     """Lay a card out. What will not work comes first: nobody should carry the settings away then."""
     if card.title:
         yield _Line("title", card.title)
-    yield from _remarks([remark for remark in card.mind if remark.weight is Weight.FAILS], marks)
+    yield from _remarks([remark for remark in card.mind if remark.weight is Weight.FAILS])
     if card.set:
         yield _Line("heading", "Set")
         yield from _settings(card.set)
@@ -80,18 +79,17 @@ def _lines(card: Card, marks: Marks) -> Iterator[_Line]:
     milder = [remark for remark in card.mind if remark.weight is not Weight.FAILS]
     if milder:
         yield _Line("heading", "Mind")
-        yield from _remarks(sorted(milder, key=lambda remark: remark.weight is Weight.NOTE), marks)
+        yield from _remarks(sorted(milder, key=lambda remark: remark.weight is Weight.NOTE))
     if card.why:
         yield _Line("heading", "Why")
         for text in card.why:
             yield _Line("line", text)
 
 
-def _remarks(remarks: list[Remark], marks: Marks) -> Iterator[_Line]:
+def _remarks(remarks: list[WordedRemark]) -> Iterator[_Line]:
     for remark in remarks:
         yield _Line("line", _SIGNS[remark.weight] + remark.text, weight=_WEIGHTS[remark.weight])
-        for fix in remark.fixes:
-            words = fix_words(fix, marks)
+        for words, fix in remark.fixes:
             yield _Line("fix", words, words, click=fix)
 
 
@@ -138,17 +136,17 @@ class CardView(QScrollArea):
         self.setWidgetResizable(True)
         self.setFixedWidth(312)
         self.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
-        self.card, self._marks = Card(), Marks()
+        self.card = WordedCard("", (), (), (), ())
         self._lines: list[_Line] = []
         self._widgets: list[QLabel | QPushButton] = []
 
-    def show_card(self, card: Card, marks: Marks) -> None:
-        """Show another card, with lengths to these marks, keeping the place where it is the same one."""
-        if (card, marks) == (self.card, self._marks) and self._widgets:
+    def show_card(self, card: WordedCard) -> None:
+        """Show another card, keeping the place where it is the same one."""
+        if card == self.card and self._widgets:
             return
-        lines = list(_lines(card, marks))
+        lines = list(_lines(card))
         same_card = card.title == self.card.title
-        self.card, self._marks = card, marks
+        self.card = card
         if [line.shape for line in lines] == [line.shape for line in self._lines]:
             self._reword(lines)
         else:

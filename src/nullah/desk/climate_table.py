@@ -9,6 +9,7 @@ from nullah.core import actions
 from nullah.core.limits import quoted, read_number
 from nullah.core.wood.climate import MONTHS, climate_of
 from nullah.core.wood.moisture import ClimateError
+from nullah.core.wording.facts import error_words
 from nullah.desk.document import Document
 
 _TYPED = "as typed"
@@ -62,7 +63,7 @@ class ClimateTable(QWidget):
             months[item.row()][item.column() - 1] = figure
             changed = climate_of(_TYPED, [(pair[0], pair[1]) for pair in months])
         except ClimateError as error:
-            self.sentence.setText(str(error))
+            self.sentence.setText(error_words(error))
             return
         self.sentence.setText("")
         self._document.do(f"air in {MONTHS[item.row()]}", lambda p: actions.live_in(p, changed))

@@ -15,6 +15,7 @@ from nullah.core.plan import Plan, work_out
 from nullah.core.project import Project
 from nullah.core.rack.board import BoardError
 from nullah.core.stations.station import Hand
+from nullah.core.wording.facts import error_words
 from nullah.files.fingerprint import Fingerprint, fingerprint
 from nullah.files.recovery import Autosave
 
@@ -143,7 +144,7 @@ class Document(QObject):
         try:
             after = action(self.project)
         except (BoardError, LengthError) as error:
-            return str(error)
+            return error_words(error, self.plan.reader)
         if after == self.project:
             return ""
         sentence = past_limits(after)

@@ -10,10 +10,12 @@ from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
 
 from nullah.core import actions
-from nullah.core.ledger import Kind, Measured, Origin, Quantity, Value, wrong_value
+from nullah.core.ledger import Kind, Measured, Origin, Quantity, Value
 from nullah.core.lengths import Length, Marks
 from nullah.core.plan import Plan
 from nullah.core.project import Project
+from nullah.core.wording.facts import fact_words
+from nullah.core.wording.ledger import refusal
 from nullah.desk.document import Document
 from nullah.desk.fields import ValueField, written
 from nullah.desk.stations.base import Chooser
@@ -213,11 +215,11 @@ class FigureEditor(QFrame):
             if quantity.origin is Origin.MEASURED:
                 # What is given would stand behind the measurement unseen: another figure is another measurement.
                 return measured(value)
-            wrong = wrong_value(name, quantity.definition.kind, value)
+            wrong = refusal(name, quantity.definition.kind, value, document.plan.reader)
             return wrong or document.do(f"{title} {written(value)}", lambda p: actions.give(p, name, value))
 
         def measured(value: Value) -> str:
-            wrong = wrong_value(name, quantity.definition.kind, value)
+            wrong = refusal(name, quantity.definition.kind, value, document.plan.reader)
             day = QDate.currentDate().toString(Qt.DateFormat.ISODate)
             reading = Measured(value, day, self._by.currentText() if self._by is not None else "")
             return wrong or document.do(
@@ -225,7 +227,7 @@ class FigureEditor(QFrame):
             )
 
         def preview(value: Value) -> str:
-            if wrong_value(name, quantity.definition.kind, value):
+            if refusal(name, quantity.definition.kind, value, document.plan.reader):
                 return ""
             if quantity.origin is Origin.MEASURED:
                 return self._consequence(name, document.tentative(lambda p: actions.measure(p, name, value)))
@@ -249,7 +251,9 @@ class FigureEditor(QFrame):
         if after is None or before.ledger is None:
             return ""
         if after.ledger is None or not after.parts:
-            return f"Then it cannot be made. {after.remarks[0].text if after.remarks else after.problem}"
+            return " ".join(
+                ["Then it cannot be made.", *(fact_words(each.fact, after.reader) for each in after.remarks[:1])]
+            )
         changed = [c for c in before.ledger.changes(after.ledger) if c.name != name]
         if not changed:
             return "Nothing else changes."

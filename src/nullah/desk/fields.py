@@ -11,6 +11,7 @@ from PySide6.QtWidgets import QLabel, QLineEdit, QVBoxLayout, QWidget
 from nullah.core.ledger import Kind, Value
 from nullah.core.lengths import Length, LengthError, Unit, read_length, read_slope
 from nullah.core.limits import COUNT, quoted, read_count
+from nullah.core.wording.facts import error_words
 from nullah.paper.lettering import typeface
 
 
@@ -79,7 +80,7 @@ class ValueField(QWidget):
         try:
             return read_value(self.line.text(), self._kind, self._unit)
         except LengthError as error:
-            self.complain(str(error))
+            self.complain(error_words(error))
             return None
 
     def lengths(self) -> tuple[Length, ...] | None:
@@ -88,7 +89,7 @@ class ValueField(QWidget):
             texts = [text for text in re.split(r";|,\s", self.line.text()) if text.strip()]
             found = tuple(read_length(text, self._unit) for text in texts)
         except LengthError as error:
-            self.complain(str(error))
+            self.complain(error_words(error))
             return None
         if any(length.mm <= 0 for length in found):
             self.complain("Each must be more than nothing.")

@@ -5,7 +5,7 @@ from __future__ import annotations
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QLabel, QVBoxLayout, QWidget
 
-from nullah.core.card import Card
+from nullah.core.wording.card import WordedCard
 from nullah.desk.theme import FIGURE
 from nullah.paper.lettering import typeface
 
@@ -36,7 +36,7 @@ class GlancePage(QWidget):
         label.setFont(typeface(size, bold))
         return label
 
-    def show_card(self, card: Card) -> None:
+    def show_card(self, card: WordedCard) -> None:
         """Show what a card says, the most of it that is read from afar."""
         self.title.setText(card.title)
         self.settings.setText("\n".join(f"{each.tool}  {each.figure}" for each in card.set[:_MOST_SETTINGS]))

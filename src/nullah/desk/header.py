@@ -21,6 +21,7 @@ from PySide6.QtWidgets import (
 
 from nullah.core.lengths import Marks, Unit
 from nullah.core.limits import NAME_TEXT
+from nullah.core.wording.plan import unsettled_words
 from nullah.desk.document import Document
 from nullah.desk.stations.base import chooser, show_choice, words
 from nullah.desk.tips import plain_tip
@@ -127,7 +128,7 @@ class Header(QWidget):
         if not self.name.isModified():
             self.name.setText(document.project.piece.name)
             self.name.setCursorPosition(0)
-        unsettled = document.plan.unsettled()
+        unsettled = unsettled_words(document.plan)
         text = " · ".join(unsettled) if unsettled else "everything settled"
         self.unsettled.setText(text)
         self.unsettled.setToolTip(plain_tip(text))

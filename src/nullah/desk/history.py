@@ -12,6 +12,7 @@ from PySide6.QtGui import QColor, QPainter, QPixmap
 from PySide6.QtWidgets import QDialog, QHBoxLayout, QLabel, QListWidget, QPushButton, QVBoxLayout, QWidget
 
 from nullah.core.project import Project
+from nullah.core.wording.facts import error_words
 from nullah.files.errors import ProjectFileError
 from nullah.files.recovery import Kept
 from nullah.files.versions import Version
@@ -117,7 +118,7 @@ class History(QDialog):
             try:
                 self._projects[number] = self._lines[number].read()
             except ProjectFileError as error:
-                self.said.setText(str(error))
+                self.said.setText(error_words(error))
                 return None
         return self._projects[number]
 

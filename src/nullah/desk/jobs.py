@@ -9,6 +9,7 @@ from pathlib import Path
 
 from nullah.aside import Refused
 from nullah.core.project import Project
+from nullah.core.wording.facts import error_words
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
@@ -36,7 +37,7 @@ def write_sheets(project: Project, folder: Path) -> Generator[str, None, int | R
             count = written.number
             yield f"Writing {written.number} of {written.of}: {written.path.name}"
     except PaperError as error:
-        return Refused(str(error))
+        return Refused(error_words(error))
     del application
     return count
 
@@ -53,7 +54,7 @@ def write_solids(project: Project, target: Path) -> Generator[str, None, Refused
         yield f"Writing {target.name} …"
         write(plan, target)
     except SolidsError as error:
-        return Refused(str(error))
+        return Refused(error_words(error))
     return None
 
 

@@ -16,6 +16,7 @@ from PySide6.QtGui import QColor, QKeyEvent
 from PySide6.QtWidgets import QHeaderView, QLabel, QLineEdit, QTableView, QVBoxLayout, QWidget
 
 from nullah.core.ledger import Origin, Quantity
+from nullah.core.wording.ledger import reading_words
 from nullah.desk.document import Document
 from nullah.desk.row_model import Index, RowModel
 from nullah.desk.stations.base import Flow
@@ -44,8 +45,8 @@ class _Model(RowModel):
             title = quantity.definition.title
             hangs = len(ledger.hangs_on(name)) if ledger is not None else 0
             origin = _SIGNS[quantity.origin]
-            if quantity.reading is not None and quantity.reading.in_words():
-                origin += f" {quantity.reading.in_words()}"
+            if quantity.reading is not None:
+                origin = f"{origin} {reading_words(quantity.reading, self._document.plan.reader)}".rstrip()
             words = (title[:1].upper() + title[1:], quantity.write_to_edit(marks), origin, str(hangs) if hangs else "")
             rows.append((name, words, quantity))
         if [row[0] for row in rows] == [row[0] for row in self.rows]:

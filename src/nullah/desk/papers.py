@@ -11,6 +11,7 @@ from PySide6.QtWidgets import QFileDialog, QMainWindow, QMenu
 
 from nullah.core.project import Project
 from nullah.core.stations import STATIONS
+from nullah.core.wording.facts import error_words
 from nullah.desk.banner import Banner, Urgency
 from nullah.desk.document import Document
 from nullah.desk.exports import Exports
@@ -102,7 +103,7 @@ class Papers:
             project = read_project(path)
         except ProjectFileError as error:
             ways = (("Earlier versions …", partial(self.show_versions, path)),) if self._versions(path) else ()
-            self._banner.say(str(error), *ways, urgency=Urgency.ERROR)
+            self._banner.say(error_words(error), *ways, urgency=Urgency.ERROR)
             return False
         return self._replace(project, path, base=base)
 
@@ -179,7 +180,7 @@ class Papers:
             self._changed_elsewhere()
             return False
         except ProjectFileError as error:
-            self._banner.say(str(error), ("Save elsewhere …", self.ask_save), urgency=Urgency.ERROR)
+            self._banner.say(error_words(error), ("Save elsewhere …", self.ask_save), urgency=Urgency.ERROR)
             return False
         for urgency in (Urgency.WORD, Urgency.QUESTION, Urgency.ERROR):
             self._banner.forget(urgency)
@@ -269,7 +270,7 @@ class Papers:
         try:
             project = kept.read()
         except ProjectFileError as error:
-            self._banner.say(str(error), urgency=Urgency.ERROR)
+            self._banner.say(error_words(error), urgency=Urgency.ERROR)
             return
         if not self._replace(project, kept.file, saved=False, base=kept.base):
             return

@@ -17,6 +17,7 @@ from nullah.core.piece.own import OwnBoard, next_own_id
 from nullah.core.plan import cut_list
 from nullah.core.project import Project
 from nullah.core.rack.board import write_price
+from nullah.core.wording.facts import error_words
 from nullah.desk.document import Document
 from nullah.desk.row_model import Index, RowModel
 from nullah.desk.stations.base import Flow, action
@@ -183,7 +184,7 @@ class PartsTable(QWidget):
         try:
             rows = read_own_boards(text, self._document.project.marks.unit)
         except TableError as error:
-            self.told.setText(str(error))
+            self.told.setText(error_words(error))
             return
         self._document.do(f"add {len(rows)} boards from a list", lambda p: _added(p, rows))
 
@@ -201,7 +202,7 @@ class PartsTable(QWidget):
             try:
                 self.add(read_table_text(Path(name)))
             except TableError as error:
-                self.told.setText(str(error))
+                self.told.setText(error_words(error))
 
 
 def _added(project: Project, rows: tuple[tuple[str, Length, Length, Length], ...]) -> Project:

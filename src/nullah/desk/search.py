@@ -5,8 +5,9 @@ from __future__ import annotations
 from PySide6.QtCore import QObject, QTimer, Signal
 
 from nullah.aside import SearchAside
-from nullah.core.breakdown.search import BreakdownError, Layout, Task, search_task
+from nullah.core.breakdown.search import BreakdownError, Layout, LayoutTask, search_task
 from nullah.core.lengths import Marks
+from nullah.core.wording.facts import error_words
 
 #: How long the desk lets the search run, in seconds, and how often it asks how that is doing, in ms.
 _SECONDS, _ASK_EVERY = 10.0, 100
@@ -41,18 +42,18 @@ class SearchRunner(QObject):
         """Whether a search is under way."""
         return self._aside is not None
 
-    def start(self, task: Task) -> None:
-        """Search for a layout: the first answer comes at once, better ones as they are found."""
+    def start(self, task: LayoutTask, marks: Marks) -> None:
+        """Search for a layout, told in `marks`: the first answer comes at once, better ones as they are found."""
         if self._aside is not None:
             return
         self._best = self._first = None
-        self._tried, self._marks = 1, task.marks
+        self._tried, self._marks = 1, marks
         self.progress.emit("Looking …")
         try:
             # It does not know yet where boards are thick enough, so any answer from beside takes its place.
             self._first = next(search_task(task, 1, prove=False), None)
         except BreakdownError as error:
-            self.failed.emit(str(error))
+            self.failed.emit(error_words(error))
             return
         if self._first is not None:
             self.better.emit(self._first)

@@ -9,8 +9,9 @@ from PySide6.QtWidgets import QAbstractButton, QHBoxLayout, QLabel, QScrollArea,
 from nullah.core.card import Weight
 from nullah.core.drawing import grain_lines
 from nullah.core.piece.part import Part
-from nullah.core.plan import PartState, Plan
+from nullah.core.plan import PartState, Plan, Stand
 from nullah.core.wood.species import SpeciesError, find_species
+from nullah.core.wording.plan import state_words
 from nullah.desk.tips import plain_tip
 from nullah.paper.lettering import typeface
 from nullah.paper.palette import DAY, Palette, mixed
@@ -25,7 +26,7 @@ class _Chip(QAbstractButton):
         super().__init__()
         self.part = part
         self.palette_: Palette = DAY
-        self.state = PartState("")
+        self.state, self.told = PartState(Stand.PLANNED), ""
         self.species = ""
         self.per_mm = 0.1
         self.setCheckable(True)
@@ -70,10 +71,10 @@ class _Chip(QAbstractButton):
         )
         painter.drawText(QRectF(12, 53, room, 19), int(Qt.AlignmentFlag.AlignVCenter), text)
         colour = {Weight.NOTE: palette.quiet, Weight.LOOK: palette.look, Weight.FAILS: palette.fails}
-        sign = {Weight.NOTE: "●", Weight.LOOK: "◆", Weight.FAILS: "▲"}[self.state.weight]
+        sign = {Weight.NOTE: "●", Weight.LOOK: "◆", Weight.FAILS: "▲"}[self.state.stand.weight]
         painter.setFont(typeface(13))
-        painter.setPen(QColor(colour[self.state.weight]))
-        words = painter.fontMetrics().elidedText(f"{sign} {self.state.words}", Qt.TextElideMode.ElideRight, room)
+        painter.setPen(QColor(colour[self.state.stand.weight]))
+        words = painter.fontMetrics().elidedText(f"{sign} {self.told}", Qt.TextElideMode.ElideRight, room)
         painter.drawText(QRectF(12, 71, room, 18), int(Qt.AlignmentFlag.AlignVCenter), words)
 
 
@@ -112,11 +113,12 @@ class Strip(QScrollArea):
         per_mm = min(150 / longest, _DRAWN / widest)
         for chip, part in zip(self.chips, plan.parts, strict=True):
             chip.part, chip.state, chip.species = part, plan.state_of(part), plan.species_of(part)
+            chip.told = state_words(chip.state, plan.reader)
             chip.per_mm = per_mm
             chip.palette_ = self._palette
             chip.setChecked(part.id == in_hand)
-            chip.setAccessibleName(f"{part.number} {part.name}: {chip.state.words}")
-            chip.setToolTip(plain_tip(f"{part.name}: {chip.state.words}"))
+            chip.setAccessibleName(f"{part.number} {part.name}: {chip.told}")
+            chip.setToolTip(plain_tip(f"{part.name}: {chip.told}"))
             chip.setFixedSize(chip.sizeHint())
             chip.update()
 

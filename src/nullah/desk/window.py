@@ -28,6 +28,8 @@ from nullah.core.fixes import (
 )
 from nullah.core.lengths import Unit
 from nullah.core.stations import STATIONS
+from nullah.core.wording.card import worded
+from nullah.core.wording.facts import fact_words
 from nullah.core.wording.fixes import fix_words
 from nullah.desk.banner import Banner, Urgency
 from nullah.desk.bench import Bench
@@ -213,8 +215,8 @@ class Window(QMainWindow):
         drawn_for = (self.station, bounds, plan.marks.unit)
         refit, self._drawn_for = drawn_for != self._drawn_for, drawn_for
         self.bench.show_drawing(drawing, station.invitation, lit, refit, station.to_scale)
-        self.card.show_card(station.card(plan, hand), plan.marks)
-        self.rod.show_states([each.state(plan) for each in STATIONS], self.station)
+        self.card.show_card(worded(station.card(plan, hand), plan.reader))
+        self.rod.show_states([fact_words(each.state(plan), plan.reader) for each in STATIONS], self.station)
         self.strip.show_parts(plan, hand.part)
         self.header.refresh()
         self.desk(self.station).refresh()

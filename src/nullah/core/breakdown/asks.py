@@ -5,6 +5,15 @@ from __future__ import annotations
 from fractions import Fraction
 from typing import NamedTuple
 
+from nullah.core.breakdown.facts import (
+    GrainRefusal,
+    NotFigured,
+    NotStraight,
+    OtherWood,
+    Refusal,
+    SawnOtherwise,
+    TooThin,
+)
 from nullah.core.breakdown.rough import RoughPart
 from nullah.core.lengths import Length, Marks
 from nullah.core.piece.part import Needs
@@ -102,31 +111,31 @@ def spoilt(board: Board, part: RoughPart, face: Faces = Faces.UP) -> list[Rect]:
     return found
 
 
-def refusal(part: RoughPart, board: Board, marks: Marks) -> str:
-    """Say why a board cannot give a part anywhere, as the end of a sentence; empty if it may."""
+def refusal(part: RoughPart, board: Board) -> Refusal | None:
+    """Return why a board cannot give a part anywhere; None if it may."""
     if not same_wood(part.wood, board.species):
-        return f"is to be {part.wood}, and {board.name} is {board.species}"
+        return OtherWood(part.wood, board.name, board.species)
     if part.thickness.mm > board.thickness.mm:
-        return f"needs {marks.write(part.thickness)} rough, and {board.name} is {marks.write(board.thickness)} thick"
+        return TooThin(part.thickness, board.name, board.thickness)
     return grain_refusal(part, board)
 
 
-def grain_refusal(part: RoughPart, board: Board) -> str:
-    """Say why the grain of a board is not what a part asks; empty if it is."""
+def grain_refusal(part: RoughPart, board: Board) -> GrainRefusal | None:
+    """Return why the grain of a board is not what a part asks; None if it is."""
     if part.figure is Figure.STRAIGHT and not (board.figure is Figure.STRAIGHT or board.cut is not Cut.FLAT):
-        return f"asks for straight grain, and {board.name} is not marked straight"
+        return NotStraight(board.name)
     if part.figure is Figure.FIGURED and board.figure is not Figure.FIGURED:
-        return f"asks for figure, and {board.name} is not marked figured"
+        return NotFigured(board.name)
     if part.rings is not None and board.cut is not part.rings:
-        return f"asks for {part.rings.value}-sawn wood, and {board.name} is {board.cut.value}-sawn"
-    return ""
+        return SawnOtherwise(part.rings, board.name, board.cut)
+    return None
 
 
 def takes(part: RoughPart, board: Board) -> bool:
     """Say whether a board may give a part somewhere, as far as wood, thickness and grain go."""
     return (
         part.thickness.mm <= board.thickness.mm and same_wood(part.wood, board.species)
-        and not grain_refusal(part, board)
+        and grain_refusal(part, board) is None
     )  # fmt: skip
 
 

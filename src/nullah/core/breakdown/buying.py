@@ -9,8 +9,8 @@ from functools import lru_cache
 from typing import NamedTuple
 
 from nullah.core.breakdown.rough import RoughPart
-from nullah.core.breakdown.search import Task, search_task
-from nullah.core.lengths import Length, Marks, inch, mm
+from nullah.core.breakdown.search import LayoutTask, search_task
+from nullah.core.lengths import Length, inch, mm
 from nullah.core.piece.part import Needs
 from nullah.core.rack.board import Board, Figure
 from nullah.core.rack.sizes import quarters
@@ -102,7 +102,7 @@ def _boards_wanted(
     area = sum(part.length.mm * part.width.mm for part in plain)
     for count in range(max(1, math.ceil(area / (width.mm * length.mm))), len(plain) + 1):
         boards = tuple(Board(str(i), str(i), "", length, width, max(thickness, inch(1))) for i in range(count))
-        found = list(search_task(Task(plain, boards, kerf, Marks()), _ROUNDS, prove=False))[-1]
+        found = list(search_task(LayoutTask(plain, boards, kerf), _ROUNDS, prove=False))[-1]
         if not found.unplaced:
             return count, Fraction(round(found.consumed)) / (width.mm * length.mm)
     return len(plain), Fraction(len(plain))

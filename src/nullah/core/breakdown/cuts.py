@@ -6,8 +6,10 @@ from collections.abc import Sequence
 from enum import Enum
 from typing import NamedTuple
 
+from nullah.core.breakdown.facts import NotSawable, SawFact, Struck
 from nullah.core.breakdown.layout import TOLERANCE, PlacedPart, Rect
 from nullah.core.breakdown.sawing import Sawing
+from nullah.core.errors import FactError
 from nullah.core.lengths import Direction
 
 
@@ -46,23 +48,10 @@ class SawCut(NamedTuple):
         return Direction.UP if self.keeps_low else Direction.DOWN
 
 
-class NotSawableError(ValueError):
-    """No straight cut from edge to edge separates these parts."""
+class NotSawableError(FactError):
+    """A board cannot be sawn into the parts that lie on it; `fact` says why."""
 
-    def __init__(self, names: tuple[str, ...]) -> None:
-        listed = ", ".join(names[:-1]) + f" and {names[-1]}"
-        super().__init__(f"No cut from edge to edge separates {listed}: move one of them.")
-        self.names = names
-
-
-class StruckError(NotSawableError):
-    """The cut that comes before flattening goes through parts."""
-
-    def __init__(self, names: tuple[str, ...]) -> None:
-        ValueError.__init__(
-            self, f"The cut that comes before flattening goes through {' and '.join(names)}: lay it elsewhere, "
-            "or flatten the board whole.")  # fmt: skip
-        self.names = names
+    fact: SawFact
 
 
 class _Line(NamedTuple):
@@ -133,12 +122,12 @@ def cut_through_first(
     Raises
     ------
     NotSawableError
-        A `StruckError` where the cut would go through a part.
+        Also where the cut that comes first would go through a part.
     """
     low, high = portions(board, crosswise, at, kerf)
     struck = tuple(item.part.name for item in placed if not (within(item.rect, low) or within(item.rect, high)))
     if struck:
-        raise StruckError(struck)
+        raise NotSawableError(Struck(struck))
     kind = CutKind.CROSS if crosswise else CutKind.RIP
     x, y, long = (at, board.y, board.width) if crosswise else (board.x, at, board.length)
     cuts = [SawCut(1, kind, x, y, long, board, keeps_low=True)]
@@ -224,7 +213,7 @@ class _Sawyer:
             return (0.0, None) if line is None else (self._cost(piece, line), line)
         lines = _parting_lines(parts, self._kerf)
         if not lines:
-            raise NotSawableError(tuple(item.part.name for item in parts))
+            raise NotSawableError(NotSawable(tuple(item.part.name for item in parts)))
         trims = _trims(piece, parts, self._kerf)
         if len(parts) > _MOST_WEIGHED:
             # A board is crosscut behind its parts before it is ripped.

@@ -12,8 +12,9 @@ from itertools import pairwise
 from typing import NamedTuple
 
 from nullah.core.breakdown.asks import TOLERANCE, Rect, flaw_rect, refusal, spoils, spoilt
+from nullah.core.breakdown.facts import Complaint, Match, NoKerf, Nowhere, OverEdge, OverFlaw, OverPart, Unmatched
 from nullah.core.breakdown.rough import RoughPart
-from nullah.core.lengths import Length, Marks
+from nullah.core.lengths import Length
 from nullah.core.piece.part import Needs
 from nullah.core.rack.board import Board, Faces
 from nullah.core.rack.outline import missing
@@ -69,10 +70,10 @@ class PlacedPart(NamedTuple):
 
 
 class Unplaced(NamedTuple):
-    """A part that lies nowhere, why, in a sentence, and how many staves would do; 0 where that is no way out."""
+    """A part that lies nowhere, why, and how many staves would do; 0 where that is no way out."""
 
     part: RoughPart
-    why: str
+    why: Nowhere
     staves: int = 0
 
 
@@ -82,46 +83,37 @@ def place(part: RoughPart, placement: Placement) -> PlacedPart:
     return PlacedPart(part, placement.board, rect, placement.pinned, placement.flipped, placement.over)
 
 
-def complaints(board: Board, placed: Iterable[PlacedPart], kerf: Length, marks: Marks) -> dict[str, str]:
-    """Say, by part id, why a part cannot lie where it does; empty if all can.
+def complaints(board: Board, placed: Iterable[PlacedPart], kerf: Length) -> dict[str, Complaint]:
+    """Return, by part id, why a part cannot lie where it does; empty if all can.
 
     Neighbours stand a kerf apart; the board's edges and a flaw's border need none.
     """
-    found: dict[str, str] = {}
     parts = list(placed)
-    for item in parts:
-        why = _complaint(board, item, parts, float(kerf), marks)
-        if why:
-            found[item.part.id] = why
-    return found
+    found = {item.part.id: _complaint(board, item, parts, float(kerf)) for item in parts}
+    return {part: why for part, why in found.items() if why is not None}
 
 
-def _complaint(board: Board, item: PlacedPart, others: list[PlacedPart], kerf: float, marks: Marks) -> str:
+def _complaint(board: Board, item: PlacedPart, others: list[PlacedPart], kerf: float) -> Complaint | None:
     rect, part = item.rect, item.part
-    refused = refusal(part, board, marks)
-    if refused:
+    refused = refusal(part, board)
+    if refused is not None:
         return refused
     over_end, over_edge = rect.end - float(board.length), rect.top - float(board.width)
     if min(rect.x, rect.y) < -TOLERANCE or over_end > TOLERANCE or over_edge > TOLERANCE:
-        return f"reaches over the edge of {board.name}"
+        return OverEdge(board.name, crooked=False)
     for start, low, end, high in missing(board):
         if rect.meets(Rect(start, low, end - start, high - low)):
-            return f"reaches over the crooked edge of {board.name}"
+            return OverEdge(board.name, crooked=True)
     for flaw in board.flaws:
         if rect.meets(flaw_rect(flaw)) and spoils(flaw, part, board, item.face):
-            where = "" if flaw.faces is Faces.THROUGH else f" in the {flaw.faces.value} face"
-            turn = ""
-            if part.needs is Needs.ONE_FACE and not any(
+            turned = part.needs is Needs.ONE_FACE and not any(
                 rect.meets(flaw_rect(each)) and spoils(each, part, board, _other(item.face)) for each in board.flaws
-            ):
-                turn = "; turned over it could"
-            return f"lies over the {flaw.kind.value}{where} on {board.name}{turn}"
+            )
+            return OverFlaw(flaw.kind, flaw.faces, board.name, turned)
     for other in others:
         if other.part.id != part.id and rect.meets(other.rect, kerf):
-            if rect.meets(other.rect):
-                return f"lies over the {other.part.name}"
-            return f"leaves no kerf between itself and the {other.part.name}"
-    return ""
+            return OverPart(other.part.name) if rect.meets(other.rect) else NoKerf(other.part.name)
+    return None
 
 
 def consumed(board: Board, placed: Iterable[PlacedPart]) -> float:
@@ -133,8 +125,8 @@ def _other(face: Faces) -> Faces:
     return Faces.UP if face is Faces.DOWN else Faces.DOWN
 
 
-def set_complaints(pieces: Sequence[RoughPart], placed: Iterable[PlacedPart], kerf: Length) -> dict[str, str]:
-    """Say, by piece id, which parts that are to match do not lie as they should; empty if all do.
+def set_complaints(pieces: Sequence[RoughPart], placed: Iterable[PlacedPart], kerf: Length) -> dict[str, Unmatched]:
+    """Return, by piece id, which parts that are to match do not lie as they should; empty if all do.
 
     Parts that come from one board in order lie end to end as they are numbered; neighbours
     touch but for a saw cut and a little.
@@ -144,17 +136,17 @@ def set_complaints(pieces: Sequence[RoughPart], placed: Iterable[PlacedPart], ke
     for piece in pieces:
         if piece.together and piece.id in at:
             sets.setdefault(piece.together, []).append(piece)
-    found: dict[str, str] = {}
+    found: dict[str, Unmatched] = {}
     for name, members in sets.items():
         members.sort(key=lambda piece: piece.number)
         for one, two in pairwise(members):
             first, second = at[one.id], at[two.id]
             if first.board != second.board:
-                found[two.id] = f"is to come from one board with the {one.name} ({name})"
+                found[two.id] = Unmatched(Match.OTHER_BOARD, one.name, name)
             elif one.in_order and not _follows(first.rect, second.rect, float(kerf)):
-                found[two.id] = f"is to follow the {one.name} in the board, end to end ({name})"
+                found[two.id] = Unmatched(Match.NOT_IN_ORDER, one.name, name)
             elif not first.rect.meets(second.rect, float(kerf) + _NEAR):
-                found[two.id] = f"is to lie beside the {one.name} ({name})"
+                found[two.id] = Unmatched(Match.NOT_BESIDE, one.name, name)
     return found
 
 

@@ -7,9 +7,10 @@ from typing import NamedTuple
 
 from nullah.core.breakdown.asks import Rect, spoilt
 from nullah.core.breakdown.cuts import sawable
+from nullah.core.breakdown.facts import Complaint, Inseparable, SawnUp
 from nullah.core.breakdown.layout import PlacedPart, complaints
 from nullah.core.breakdown.rough import RoughPart
-from nullah.core.lengths import Length, Marks
+from nullah.core.lengths import Length
 from nullah.core.rack.board import Board
 
 #: So many of the nearest places are tried for whether a saw could still part everything.
@@ -22,13 +23,13 @@ class Spot(NamedTuple):
     x: float
     y: float
     over: bool
-    why: str = ""
+    why: Complaint | None = None
 
 
 def nearest_legal(
     part: RoughPart, board: Board, others: Sequence[PlacedPart], kerf: Length, at: tuple[float, float], reach: float,
-    over: bool, marks: Marks,
-) -> tuple[Spot | None, str]:  # fmt: skip
+    over: bool,
+) -> tuple[Spot | None, Complaint | None]:  # fmt: skip
     """Find the nearest place to `at` where a part may lie, not farther than `reach` mm.
 
     Parameters
@@ -43,34 +44,32 @@ def nearest_legal(
         mm.
     over : bool
         Whether it lies face down.
-    marks : Marks
 
     Returns
     -------
     spot : Spot or None
-    why : str
-        Why it cannot lie just where it is held; empty if it can.
+    why : Complaint or None
+        Why it cannot lie just where it is held; None if it can.
     """
     if board.sawn:
-        return None, f"{board.name} is sawn up already"
-    held = _complaint(part, board, others, kerf, at, over, marks)
-    if not held:
-        return Spot(at[0], at[1], over), ""
+        return None, SawnUp(board.name)
+    held = _complaint(part, board, others, kerf, at, over)
+    if held is None:
+        return Spot(at[0], at[1], over), None
     for x, y in list(_places(part, board, others, float(kerf), at, reach))[:_MOST_TRIED]:
-        if not _complaint(part, board, others, kerf, (x, y), over, marks):
+        if _complaint(part, board, others, kerf, (x, y), over) is None:
             return Spot(x, y, over, held), held
     return None, held
 
 
 def _complaint(
-    part: RoughPart, board: Board, others: Sequence[PlacedPart], kerf: Length, at: tuple[float, float], over: bool,
-    marks: Marks,
-) -> str:  # fmt: skip
+    part: RoughPart, board: Board, others: Sequence[PlacedPart], kerf: Length, at: tuple[float, float], over: bool
+) -> Complaint | None:
     item = PlacedPart(part, board.id, Rect(at[0], at[1], float(part.along), float(part.across)), over=over)
-    wrong = complaints(board, [*others, item], kerf, marks)
+    wrong = complaints(board, [*others, item], kerf)
     if part.id in wrong:
         return wrong[part.id]
-    return "" if sawable((*others, item), float(kerf)) else "no straight cut would part it from the others there"
+    return None if sawable((*others, item), float(kerf)) else Inseparable()
 
 
 def _places(

@@ -13,12 +13,14 @@ from nullah.core.breakdown.asks import TOLERANCE, Rect, shows, spoilt, takes
 from nullah.core.breakdown.blanks import Choice, alternatives
 from nullah.core.breakdown.clear_wood import Area, area_of, areas_for
 from nullah.core.breakdown.cuts import NotSawableError, left_over
+from nullah.core.breakdown.facts import BoardNotSawable, TooManyParts
 from nullah.core.breakdown.layout import PlacedPart, Placement, Unplaced, consumed, place
 from nullah.core.breakdown.packing import Blank, Packer, Packing, Price, Sheet
-from nullah.core.breakdown.reasons import why_unplaced
+from nullah.core.breakdown.reasons import why_nowhere
 from nullah.core.breakdown.rough import RoughPart
 from nullah.core.breakdown.wishes import Wishes
-from nullah.core.lengths import Length, Marks
+from nullah.core.errors import FactError
+from nullah.core.lengths import Length
 from nullah.core.rack.board import Board, Faces, Figure
 
 #: More parts than this in one list are a slip of the key.
@@ -27,7 +29,7 @@ MOST_PARTS = 5000
 _BOUND_EVERY = 4
 
 
-class BreakdownError(ValueError):
+class BreakdownError(FactError):
     """A list of parts or boards that cannot be laid out at all."""
 
 
@@ -59,7 +61,7 @@ class Layout:
 
 
 @dataclass(frozen=True)
-class Task:
+class LayoutTask:
     """What is to be laid out, and how.
 
     Parameters
@@ -67,8 +69,6 @@ class Task:
     parts : tuple of RoughPart
     boards : tuple of Board
     kerf : Length
-    marks : Marks
-        To write figures in reasons.
     wishes : Wishes
     pinned : tuple of Placement
         Stay where they are.
@@ -80,28 +80,27 @@ class Task:
     parts: tuple[RoughPart, ...]
     boards: tuple[Board, ...]
     kerf: Length
-    marks: Marks
     wishes: Wishes = Wishes()
     pinned: tuple[Placement, ...] = ()
     reaches: Mapping[tuple[str, str], tuple[tuple[float, float], ...]] = field(default_factory=dict)
 
 
 def search(
-    parts: Sequence[RoughPart], boards: Sequence[Board], kerf: Length, marks: Marks, rounds: int = 400, seed: int = 1
+    parts: Sequence[RoughPart], boards: Sequence[Board], kerf: Length, rounds: int = 400, seed: int = 1
 ) -> Iterator[Layout]:
     """Give better and better layouts of parts on boards that ask nothing else; see `search_task`."""
-    task = Task(tuple(parts), tuple(boards), kerf, marks)
+    task = LayoutTask(tuple(parts), tuple(boards), kerf)
     return search_task(task, rounds, seed)
 
 
 def search_task(
-    task: Task, rounds: int = 400, seed: int = 1, over: Callable[[], float] | None = None, prove: bool = True
+    task: LayoutTask, rounds: int = 400, seed: int = 1, over: Callable[[], float] | None = None, prove: bool = True
 ) -> Iterator[Layout]:
     """Give better and better layouts: unplaced parts first, then what the wishes weigh.
 
     Parameters
     ----------
-    task : Task
+    task : LayoutTask
     rounds : int
         How many layouts to try at most.
     seed : int
@@ -122,9 +121,7 @@ def search_task(
         For more parts than anyone makes, or pinned parts that no saw can part.
     """
     if len(task.parts) > MOST_PARTS:
-        raise BreakdownError(
-            f"{len(task.parts)} parts are asked for; more than {MOST_PARTS} must be a slip of the key."
-        )
+        raise BreakdownError(TooManyParts(len(task.parts), MOST_PARTS))
     laying = _Laying(task, seed)
     packer, bounds = laying.packer, laying.bounds()
     best: Layout | None = None
@@ -149,7 +146,7 @@ def search_task(
 class _Laying:
     """A task in the search's own terms, and its answers back in the task's."""
 
-    def __init__(self, task: Task, seed: int) -> None:
+    def __init__(self, task: LayoutTask, seed: int) -> None:
         self._task = task
         self._kerf = float(task.kerf)
         self._by_id = {part.id: part for part in task.parts}
@@ -188,7 +185,7 @@ class _Laying:
             try:
                 free = left_over(whole, placed, self._kerf) if placed else (whole,)
             except NotSawableError as error:
-                raise BreakdownError(f"On {board.name}: {error}") from error
+                raise BreakdownError(BoardNotSawable(board.name, error.fact)) from error
             used_to = max((item.rect.end for item in placed), default=0.0)
             if board.sawn:
                 free = ()
@@ -211,7 +208,7 @@ class _Laying:
         left = [part for index in packing.missing for part, _, _ in self.choices[index].parts]
         bare = {board.id for board in task.boards} - {item.board for item in placements}
         unplaced = tuple(
-            Unplaced(self._by_id[part], why_unplaced(self._by_id[part], task.boards, task.marks, bare)) for part in left
+            Unplaced(self._by_id[part], why_nowhere(self._by_id[part], task.boards, frozenset(bare))) for part in left
         )
         used = _consumed(placements, self._by_id, task.boards)
         if unplaced:
@@ -247,7 +244,7 @@ class _Laying:
 class _Rooms:
     """The clear wood of each board, by kind: parts that ask the same share one."""
 
-    def __init__(self, task: Task, least: tuple[float, float]) -> None:
+    def __init__(self, task: LayoutTask, least: tuple[float, float]) -> None:
         self._task, self._least = task, least
         self._by_id = {part.id: part for part in task.parts}
         self._found: dict[str, list[tuple[tuple[Area, ...], Faces]]] = {board.id: [] for board in task.boards}
@@ -337,7 +334,7 @@ def _within(
     return tuple(sorted(found))
 
 
-def _price(task: Task) -> Price:
+def _price(task: LayoutTask) -> Price:
     """Give what sawing and risk count as in mm² of wood, by the wishes.
 
     At a full wish a metre of crosscut counts as 40 cm² of wood, one of rip as 60, and a metre
@@ -347,7 +344,7 @@ def _price(task: Task) -> Price:
     return Price(4.0 * wishes.sawing, 6.0 * wishes.sawing, 20.0 * wishes.risk)
 
 
-def _worth(task: Task) -> dict[str, float]:
+def _worth(task: LayoutTask) -> dict[str, float]:
     """Give what a mm² of each board counts as: more for boards better than the middling one.
 
     The better is the dearer; where no price is known, the clearer and more figured.

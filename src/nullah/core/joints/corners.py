@@ -58,7 +58,7 @@ def _corner(ledger: Ledger, assembly: Assembly, shop: Shop, marks: Marks, joints
         layout = dovetail.lay_out(spec)
     except dovetail.DovetailError:
         return None
-    found = dovetail.remarks(layout, shop, marks, tails.prefix)
+    found = dovetail.remarks(layout, shop, tails.prefix)
     groove = run_out = None
     if tails.groove:
         low = ledger.length(f"{tails.groove}height")

@@ -7,19 +7,24 @@ pin board is thick.
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from dataclasses import dataclass, field
 from fractions import Fraction
 from functools import lru_cache
 from typing import NamedTuple
 
 from nullah.core.card import Remark, Weight
-from nullah.core.lengths import Length, Marks, Slope, mm
+from nullah.core.errors import FactError
+from nullah.core.joints import facts
+from nullah.core.lengths import Length, Slope, mm
 from nullah.core.piece.overlap import tail_edges
 from nullah.core.shop import Shop
 
 
-class DovetailError(ValueError):
+class DovetailError(FactError):
     """A dovetail that cannot even be drawn: no tails, or boards of no size."""
+
+    fact: facts.LayoutRefusal
 
 
 @dataclass(frozen=True, slots=True)
@@ -118,16 +123,17 @@ def lay_out(spec: Dovetail) -> DovetailLayout:
     (Fraction(68, 1), Fraction(62, 1))
     """
     if spec.tails < 1:
-        raise DovetailError(f"A corner with {spec.tails} tails cannot be laid out. Use one or more.")
+        raise DovetailError(facts.NoTails(spec.tails))
     if spec.tails > 200:
-        raise DovetailError(f"{spec.tails} tails in one corner must be a slip of the key.")
-    for word, size in (
-        ("boards are", spec.width), ("tail board is", spec.tail_thickness), ("pin board is", spec.pin_thickness)
+        raise DovetailError(facts.TooManyTails(spec.tails))
+    sides = facts.Side
+    for side, size in (
+        (sides.WIDTH, spec.width), (sides.TAIL_BOARD, spec.tail_thickness), (sides.PIN_BOARD, spec.pin_thickness)
     ):  # fmt: skip
         if size.mm <= 0:
-            raise DovetailError(f"The {word} {size.as_text()}: that must be more than nothing.")
+            raise DovetailError(facts.NoSize(side, size))
     if spec.half_pin.mm < 0 or spec.pin.mm < 0:
-        raise DovetailError("A pin cannot be less than nothing wide.")
+        raise DovetailError(facts.PinBelowNothing())
     step = (spec.width - 2 * spec.half_pin + spec.pin) / spec.tails
     edges = tail_edges(spec.width.mm, spec.tails, spec.half_pin.mm, spec.pin.mm, spec.widths)
     # Written in the board's own unit, as its width is.
@@ -140,83 +146,53 @@ def lay_out(spec: Dovetail) -> DovetailLayout:
     )  # fmt: skip
 
 
-def remarks(layout: DovetailLayout, shop: Shop, marks: Marks, prefix: str = "tails") -> tuple[Remark, ...]:
-    """Say what would go wrong with this corner, the worst first, a sentence each with its figure.
+def remarks(layout: DovetailLayout, shop: Shop, prefix: str = "tails") -> tuple[Remark, ...]:
+    """Return what would go wrong with this corner, the worst first.
 
     `prefix` is that of the corner's figures in the ledger.
     """
-    found = (*_cannot_be_made(layout, marks), *_hard_to_make(layout, shop, marks))
-    return tuple(remark._replace(of=remark.of.replace("tails", prefix, 1)) for remark in found)
+    found = (*_cannot_be_made(layout), *_hard_to_make(layout, shop))
+    return tuple(Remark(fact, weight, of=f"{prefix}.{figure}") for fact, weight, figure in found)
 
 
-def _cannot_be_made(layout: DovetailLayout, marks: Marks) -> tuple[Remark, ...]:
+_Found = tuple[facts.CornerFact, Weight, str]
+
+
+def _cannot_be_made(layout: DovetailLayout) -> Iterator[_Found]:
     spec = layout.spec
-    write = marks.write_fine
-    found: list[str] = []
     if layout.tail.mm <= 0:
-        found.append(
-            f"{spec.tails} tails with pins of {write(spec.pin)} do not go into {write(spec.width)}: "
-            f"nothing is left for the tails. {_fewer(spec)}"
-        )
+        yield facts.NothingForTails(spec.tails, spec.pin, spec.width, most_tails(spec)), Weight.FAILS, "count"
     elif layout.tail_base.mm <= 0:
-        found.append(
-            f"The tails run to a point before the baseline: {write(layout.tail)} at the end, and "
-            f"{spec.slope.as_text()} takes {write(layout.tail - layout.tail_base)}. {_fewer(spec)}"
-        )
-    return tuple(Remark(text, Weight.FAILS, of="tails.count") for text in found)
+        taken = layout.tail - layout.tail_base
+        yield facts.TailsRunToPoint(layout.tail, spec.slope, taken, most_tails(spec)), Weight.FAILS, "count"
 
 
-def _fewer(spec: Dovetail) -> str:
-    """Say how many tails would leave each a base as wide as the chosen pin, at least 3 mm."""
+def most_tails(spec: Dovetail) -> int:
+    """Return how many tails would leave each a base as wide as the chosen pin, at least 3 mm; 0 if none."""
     base = max(spec.pin.mm, Fraction(3))
     room = spec.width.mm - 2 * spec.half_pin.mm + spec.pin.mm
     each = base + 2 * spec.pin_thickness.mm / spec.slope.run + spec.pin.mm
-    most = int(room / each)
-    if most >= 1:
-        return f"Up to {most} would go."
-    return "The boards are too narrow for even one: use thinner stock, a steeper slope or smaller half-pins."
+    return max(0, int(room / each))
 
 
-def _hard_to_make(layout: DovetailLayout, shop: Shop, marks: Marks) -> tuple[Remark, ...]:
-    spec = layout.spec
-    write = marks.write_fine
-    found: list[Remark] = []
-
-    def look(text: str, of: str) -> None:
-        found.append(Remark(text, Weight.LOOK, of=of))
-
+def _hard_to_make(layout: DovetailLayout, shop: Shop) -> Iterator[_Found]:
+    spec, look = layout.spec, Weight.LOOK
     if spec.tails > 1:
         finest = max(shop.fine_kerf, shop.narrowest_pin)
         if spec.pin < finest:
-            look(
-                f"Pins of {write(spec.pin)} are finer than saw, knife and chisel can make: {write(finest)} at least.",
-                "tails.pin",
-            )
+            yield facts.PinsTooFine(spec.pin, finest), look, "pin"
         elif shop.largest_chisel(spec.pin) is None:
-            look(f"No chisel on the wall enters the {write(spec.pin)} between two tails.", "tails.pin")
+            yield facts.NoChiselBetween(spec.pin), look, "pin"
     if layout.tail_base.mm > 0 and shop.largest_chisel(layout.tail_base) is None:
-        look(f"No chisel on the wall enters a socket of {write(layout.tail_base)}.", "tails.count")
+        yield facts.NoChiselForSocket(layout.tail_base), look, "count"
     if 0 < layout.tail_base.mm < layout.tail.mm / 3:
-        look(
-            f"The tails are {write(layout.tail)} at the end but only {write(layout.tail_base)} at the "
-            "baseline: they will break off. Fewer tails or a steeper slope (1:8).",
-            "tails.count",
-        )
+        yield facts.TailsBreakOff(layout.tail, layout.tail_base), look, "count"
     if spec.half_pin.mm * 3 < spec.tail_thickness.mm:
-        look(
-            f"A half-pin of {write(spec.half_pin)} is weak at the edge; about half the board's thickness "
-            f"({write(spec.tail_thickness / 2)}) is usual.",
-            "tails.half_pin",
-        )
+        yield facts.HalfPinWeak(spec.half_pin, spec.tail_thickness / 2), look, "half_pin"
     if spec.slope.run < 5:
-        look(f"At {spec.slope.as_text()} the corners of the tails are short grain and crumble.", "tails.slope")
+        yield facts.SlopeCrumbles(spec.slope), look, "slope"
     if spec.slope.run > 10:
-        look(f"At {spec.slope.as_text()} the tails hold little more than straight fingers.", "tails.slope")
-    longest = max(layout.gauge_tail_board, layout.gauge_pin_board)
+        yield facts.SlopeSlips(spec.slope), look, "slope"
     if spec.proud.mm < 0:
-        look(
-            f"The baseline lies {write(-spec.proud)} inside flush: the boards, not the end grain, "
-            f"are planed down after. Widest gauge {write(longest)}.",
-            "tails.proud",
-        )
-    return tuple(found)
+        longest = max(layout.gauge_tail_board, layout.gauge_pin_board)
+        yield facts.BaselineInside(-spec.proud, longest), look, "proud"

@@ -8,6 +8,7 @@ from typing import NamedTuple
 from nullah.core.card import Remark, Weight
 from nullah.core.fixes import Fix, MoveGroove
 from nullah.core.joints.dovetail import DovetailLayout
+from nullah.core.joints.facts import GrooveCutsSlope, GrooveInTail, StopOnPinBoards, StopOnTailBoards
 from nullah.core.lengths import Direction, Length, Marks
 
 
@@ -49,62 +50,20 @@ def remarks(
     layout: DovetailLayout, low: Length, high: Length, depth: Length, marks: Marks, lapped: bool = False,
     of: str = "groove.height",
 ) -> tuple[Remark, ...]:  # fmt: skip
-    """Say in words whether the groove shows, where to stop it, and how to move it inside a tail.
+    """Return whether the groove shows, where to stop it, and how to move it inside a tail.
 
     At a lapped (half-blind) corner nothing shows in the tail boards' ends: the lap covers them.
     """
-    return tuple(remark._replace(of=of) for remark in _remarks(layout, low, high, depth, marks, lapped, of))
-
-
-def _remarks(
-    layout: DovetailLayout, low: Length, high: Length, depth: Length, marks: Marks, lapped: bool, of: str
-) -> tuple[Remark, ...]:
     verdict = run_out(layout, low, high)
-    # The bottom reaches `depth` past the baseline; beyond that the groove is not needed.
-    stop_tail = layout.gauge_tail_board - depth
-    stop_pin = layout.gauge_pin_board - depth
-
-    def written(stop: Length) -> str:
-        return marks.write(stop, Direction.DOWN)
-
-    if verdict.meets is Meets.TAIL and lapped:
-        return (
-            Remark(
-                f"The groove runs inside tail {verdict.tail} (counted from the lower edge); the lap covers its end. "
-                "Run it through in front and sides."
-            ),
-        )
-    if verdict.meets is Meets.TAIL:
-        return (
-            Remark(
-                f"The groove runs inside tail {verdict.tail} (counted from the lower edge). On the pin boards run it "
-                "through: the socket it comes out in is filled by the tail.",
-                Weight.NOTE,
-            ),
-            Remark(
-                "On the tail boards a through groove would show in the end of that tail. Stop it "
-                f"{written(stop_tail)} from each end ({marks.write(depth)} past the baseline).",
-                Weight.LOOK,
-            ),
-        )
+    if verdict.tail is not None:
+        inside = Remark(GrooveInTail(verdict.tail, lapped), of=of)
+        # The bottom reaches `depth` past the baseline; beyond that the groove is not needed.
+        stop = StopOnTailBoards(layout.gauge_tail_board - depth, depth)
+        return (inside,) if lapped else (inside, Remark(stop, Weight.LOOK, of=of))
     fixes = _into_a_tail(layout, low, high, marks, of)
     if verdict.meets is Meets.PIN:
-        return (
-            Remark(
-                "The groove meets a pin and would show in the pin's end. Stop it on the pin boards "
-                f"{written(stop_pin)} from each end, or move it inside a tail.",
-                Weight.LOOK,
-                fixes,
-            ),
-        )
-    return (
-        Remark(
-            "The groove cuts the slope between a tail and a pin and shows in both boards at the corner. "
-            "Move it inside a tail.",
-            Weight.FAILS,
-            fixes,
-        ),
-    )
+        return (Remark(StopOnPinBoards(layout.gauge_pin_board - depth), Weight.LOOK, fixes, of),)
+    return (Remark(GrooveCutsSlope(), Weight.FAILS, fixes, of),)
 
 
 def _into_a_tail(layout: DovetailLayout, low: Length, high: Length, marks: Marks, of: str) -> tuple[Fix, ...]:

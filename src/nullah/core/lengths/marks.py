@@ -7,6 +7,7 @@ import re
 from dataclasses import dataclass
 from fractions import Fraction
 
+from nullah.core.catalogue import AMERICAN, Catalogue
 from nullah.core.lengths.exact import MM_PER_INCH, Direction, Entry, Length, Unit, abs_length, inch, mm, plain
 
 
@@ -22,6 +23,8 @@ class Marks:
         Smallest mark in inches (1/16, 1/32, 1/64).
     mm_mark : Fraction
         Smallest mark in millimetres (1, 1/2, 1/10).
+    catalogue : Catalogue
+        The terms in which the reader is written to.
 
     Examples
     --------
@@ -34,6 +37,7 @@ class Marks:
     unit: Unit = Unit.MM
     inch_mark: Fraction = Fraction(1, 32)
     mm_mark: Fraction = Fraction(1, 2)
+    catalogue: Catalogue = AMERICAN
 
     @property
     def smallest(self) -> Length:

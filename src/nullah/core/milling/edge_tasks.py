@@ -45,7 +45,7 @@ KINDS: dict[str, Kind] = {
 }  # fmt: skip
 
 
-class Task(NamedTuple):
+class EdgeTask(NamedTuple):
     """A task with its figures, and whose it is."""
 
     kind: str
@@ -57,7 +57,7 @@ class Task(NamedTuple):
         return KINDS[self.kind].plan(*self.figures)
 
 
-def tasks_of(part: Part) -> Iterator[Task]:
+def tasks_of(part: Part) -> Iterator[EdgeTask]:
     """Give what the shapings of a part ask of a plane."""
     for each in part.shapings:
         found = _task(part, each)
@@ -65,20 +65,20 @@ def tasks_of(part: Part) -> Iterator[Task]:
             yield found
 
 
-def _task(part: Part, each: Shaping) -> Task | None:
+def _task(part: Part, each: Shaping) -> EdgeTask | None:
     thick = float(part.thickness)
     match each:
         case shaping.Taper(sides, end, start, toe):
             long = float(part.box.size(end.axis))
             opposite = len(sides) == 2 and len({side.axis for side in sides}) == 1
             faces = 13 if opposite else (1, 12, 123, 1234)[len(sides) - 1]
-            return Task("taper", (long, thick, start, toe, float(faces), TAPER_SHAVING), part.name)
+            return EdgeTask("taper", (long, thick, start, toe, float(faces), TAPER_SHAVING), part.name)
         case shaping.Chamfer(_, width):
-            return Task("chamfer", (width, width), part.name)
+            return EdgeTask("chamfer", (width, width), part.name)
         case shaping.LongBevel(_, run, fall):
-            return Task("chamfer", (run, fall), part.name)
+            return EdgeTask("chamfer", (run, fall), part.name)
         case shaping.RoundOver(_, radius):
-            return Task("round", (radius, 0.1), part.name)
+            return EdgeTask("round", (radius, 0.1), part.name)
         case shaping.RaisedPanel(_, width, fall):
-            return Task("panel", (width, fall, thick, 0.0, 0.0), part.name)
+            return EdgeTask("panel", (width, fall, thick, 0.0, 0.0), part.name)
     return None

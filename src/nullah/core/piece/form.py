@@ -108,7 +108,6 @@ class Form(NamedTuple):
 
     `define` gives the quantities for the choices made; `assemble` gives parts and joints
     from the ledger worked out. `size` names the three quantities that say how large it is.
-    `cautions` are the usual ones for such a piece.
     """
 
     id: str
@@ -117,7 +116,6 @@ class Form(NamedTuple):
     define: Callable[[Choices], tuple[Definition, ...]]
     assemble: Callable[[Ledger, Choices], Assembly]
     size: tuple[str, str, str] = ("", "", "")
-    cautions: tuple[str, ...] = ()
 
     def settled(self, chosen: Choices) -> dict[str, str]:
         """Give every choice of the form: as chosen where that is an option, or the usual."""

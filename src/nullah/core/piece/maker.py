@@ -14,11 +14,13 @@ from nullah.core.card import Remark, Weight
 from nullah.core.fixes import Fix, Give
 from nullah.core.ledger import Definition, Kind, Ledger, Value
 from nullah.core.lengths import Length, Slope, mm
+from nullah.core.piece.facts import MustBePositive, NothingLeft
 from nullah.core.piece.form import Assembly, Bearing, Freedom, Measure, Mover, View
 from nullah.core.piece.overlap import Hold, Joint, Names, Sharing, Tails
 from nullah.core.piece.part import Needs, Part
 from nullah.core.piece.shaping import Shaping
 from nullah.core.piece.space import Axis, Box, Corner, Side, side_at, sides_of
+from nullah.core.reader import Fact
 
 _ZERO = Fraction(0)
 _AXES = {"x": Axis.X, "y": Axis.Y, "z": Axis.Z}
@@ -131,11 +133,8 @@ class Maker:
             quantity = self.ledger.quantity(name)
             if quantity.value > 0 or any(remark.of == name for remark in self._nothing):
                 continue
-            title, text = quantity.definition.title, quantity.length.as_text()
-            said = f"The {title} comes to {text}: nothing is left of it."
-            if quantity.entered is not None:
-                said = f"The {title} is {text}. It must be more than nothing."
-            self._nothing.append(Remark(said, Weight.FAILS, of=name))
+            fact = NothingLeft if quantity.entered is None else MustBePositive
+            self._nothing.append(Remark(fact(name, quantity.length), Weight.FAILS, of=name))
         return not self._nothing
 
     # --- parts ---
@@ -276,9 +275,9 @@ class Maker:
         """Offer to give a quantity another length."""
         return Give(name, self.ledger.quantity(name).definition.title, Length(millimetres))
 
-    def remark(self, text: str, weight: Weight = Weight.LOOK, fixes: tuple[Fix, ...] = (), of: str = "") -> None:
+    def remark(self, fact: Fact, weight: Weight = Weight.LOOK, fixes: tuple[Fix, ...] = (), of: str = "") -> None:
         """Say something about the piece."""
-        self._remarks.append(Remark(text, weight, fixes, of))
+        self._remarks.append(Remark(fact, weight, fixes, of))
 
     def finish(self) -> Assembly:
         """Give the assembly; without parts, and with the reason, if any of it comes to nothing."""

@@ -13,6 +13,7 @@ from enum import Enum
 from fractions import Fraction
 from typing import NamedTuple
 
+from nullah.core.catalogue import N_
 from nullah.core.lengths import Slope
 from nullah.core.piece.part import Part
 from nullah.core.piece.space import Axis, Box, Corner, side_at
@@ -44,6 +45,15 @@ class Hold(Enum):
     def rigid(self) -> bool:
         """Whether wood held so cannot move: nails bend, slots slide, a dry joint is free."""
         return self in (Hold.GLUE, Hold.SCREWS)
+
+
+class Channel(Enum):
+    """What is cut into a board to take another; the value is its name."""
+
+    RABBET = N_("rabbet")
+    GROOVE = N_("groove")
+    DADO = N_("dado")
+    MORTISE = N_("mortise")
 
 
 class Tails(NamedTuple):
@@ -82,6 +92,11 @@ class Names(NamedTuple):
     reach: str = ""
     notch: str = ""
     choice: str = ""
+
+    @property
+    def quantities(self) -> tuple[str, ...]:
+        """All of them that name a quantity of the ledger; empty ones too."""
+        return self.width, self.depth, self.stop, self.guest, self.reach, self.notch
 
 
 class Joint(NamedTuple):
@@ -141,13 +156,8 @@ def meetings(parts: tuple[Part, ...]) -> Iterator[Meeting]:
                 yield Meeting(a, b, box)
 
 
-def name_of_channel(host: Part, channel: Box) -> str:
-    """Name what is cut into `host` to take `channel`: rabbet, dado or groove.
-
-    Examples
-    --------
-    See `tests/core/test_piece.py`: a bottom let into a side is a groove, a shelf a dado.
-    """
+def channel_of(host: Part, channel: Box) -> Channel:
+    """Return what a box cut out of `host` is: at an edge a rabbet, along the grain a groove, across it a dado."""
     grain, across = host.grain, host.across
     along_grain = channel.size(grain) >= channel.size(across)
     side = across if along_grain else grain
@@ -155,8 +165,8 @@ def name_of_channel(host: Part, channel: Box) -> str:
         channel.low[side.value] <= host.box.low[side.value] or channel.high[side.value] >= host.box.high[side.value]
     )
     if at_edge:
-        return "rabbet"
-    return "groove" if along_grain else "dado"
+        return Channel.RABBET
+    return Channel.GROOVE if along_grain else Channel.DADO
 
 
 def name_of_joint(joint: Joint, first: Part, second: Part) -> str:
@@ -176,9 +186,9 @@ def name_of_joint(joint: Joint, first: Part, second: Part) -> str:
             return "half-blind dovetail" if lap > 0 else "through dovetail"
         case Sharing.LET_IN if overlap is not None:
             channel = joint.channels[0] if joint.channels else overlap
-            name = name_of_channel(first, channel)
-            stopped = name == "dado" and channel.size(first.across) < first.box.size(first.across)
-            return f"stopped {name}" if stopped else name
+            name = channel_of(first, channel)
+            stopped = name is Channel.DADO and channel.size(first.across) < first.box.size(first.across)
+            return f"stopped {name.value}" if stopped else name.value
         case Sharing.TENON:
             return "double tenon" if len(joint.shares) > 1 else "mortise and tenon"
         case Sharing.BUTT:
@@ -276,6 +286,6 @@ def outward(host: Part, channel: Box) -> Axis:
 
 
 __all__ = [
-    "Hold", "Joint", "Lines", "Meeting", "Names", "Sharing", "Tails", "contact", "lines", "meetings",
-    "name_of_channel", "name_of_joint", "outward", "side_at", "tail_edges", "tail_frame",
+    "Channel", "Hold", "Joint", "Lines", "Meeting", "Names", "Sharing", "Tails", "channel_of", "contact", "lines",
+    "meetings", "name_of_joint", "outward", "side_at", "tail_edges", "tail_frame",
 ]  # fmt: skip

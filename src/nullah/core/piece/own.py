@@ -15,7 +15,7 @@ from nullah.core.ledger import Definition, Ledger, work_out_ledger
 from nullah.core.lengths import Length
 from nullah.core.piece.form import Assembly, Choices, Form
 from nullah.core.piece.maker import Maker, given, tail_sizes
-from nullah.core.piece.overlap import Hold, Sharing, contact, name_of_channel
+from nullah.core.piece.overlap import Hold, Sharing, channel_of, contact
 from nullah.core.piece.part import Needs, Part
 from nullah.core.piece.shaping import Shaping
 from nullah.core.piece.space import Axis, Box
@@ -198,7 +198,7 @@ def offers(first: Part, second: Part, number: int) -> tuple[Offer, ...]:
     for host, guest in ((first, second), (second, first)):
         if overlap.holds(guest.box) or not _enters(host, guest, overlap):
             continue
-        word = name_of_channel(host, overlap)
+        word = channel_of(host, overlap).value
         offer(f"{guest.name} into a {word} in {host.name}", Sharing.LET_IN, host, guest)
         if _end_of(guest, overlap) and host.grain is not guest.grain:
             if _through(host, overlap, guest.grain) and _end_of(host, overlap) and host.face is guest.face:

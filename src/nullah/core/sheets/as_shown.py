@@ -8,6 +8,7 @@ from nullah.core.drawing import Anchor, Element, Label, Role, drawing
 from nullah.core.plan import Plan
 from nullah.core.sheets.page import A4, MARGIN, Sheet, card_on_paper, heading
 from nullah.core.stations.station import Hand, Station
+from nullah.core.wording.card import worded
 
 _WIDE = A4[0] - 2 * MARGIN
 # The drawing may take so much of the page's height, and its measures so much round it, mm.
@@ -20,7 +21,7 @@ def as_shown(plan: Plan, station: Station, hand: Hand) -> tuple[Sheet, ...]:
 
 
 def _pages(plan: Plan, station: Station, hand: Hand) -> Iterator[Sheet]:
-    card = station.card(plan, hand)
+    card = worded(station.card(plan, hand), plan.reader)
     title = card.title or station.title
     found: list[Element] = heading(plan.project.piece.name, title, station.title)
     y = 26.0

@@ -7,6 +7,7 @@ from collections.abc import Iterator
 from nullah.core.board_plans import BoardPlan
 from nullah.core.breakdown.buying import ToBuy, buying_list
 from nullah.core.breakdown.cuts import CutKind
+from nullah.core.breakdown.facts import LiesWrongly
 from nullah.core.card import Card, Remark, Weight
 from nullah.core.drawing import Anchor, Element, Label, Role, drawing
 from nullah.core.lengths import from_float
@@ -15,6 +16,7 @@ from nullah.core.rack.sizes import board_feet, quarters_name
 from nullah.core.sheets.page import A4, MARGIN, Sheet, card_on_paper, heading, paragraph
 from nullah.core.stations.breakdown import draw_one_board, wood_to_buy
 from nullah.core.stations.station import Hand
+from nullah.core.wording.card import worded
 
 _WIDE = A4[0] - 2 * MARGIN
 
@@ -35,9 +37,10 @@ def board_sheet(plan: Plan, board_plan: BoardPlan) -> Sheet:
         at = write(from_float(cut.at), cut.rounding)
         steps.append(f"{kind} at {at} from {way}, {write(from_float(cut.length))} long.")
     names = {piece.id: piece.name for piece in plan.rough}
-    remarks = [Remark(f"{names[part]}: {wrong}.", Weight.FAILS) for part, wrong in board_plan.wrong.items()]
+    remarks = [Remark(LiesWrongly(names[part], wrong), Weight.FAILS) for part, wrong in board_plan.wrong.items()]
     remarks.append(Remark("Saw in the waste, beyond the line. Hold the falling piece. Gloves for rough timber."))
-    text, _ = card_on_paper(Card("", mark=tuple(steps), mind=tuple(remarks)), MARGIN, y, _WIDE)
+    card = worded(Card("", mark=tuple(steps), mind=tuple(remarks)), plan.reader)
+    text, _ = card_on_paper(card, MARGIN, y, _WIDE)
     return Sheet(f"board-{board.id}", title, drawing(found, picture.elements, text))
 
 

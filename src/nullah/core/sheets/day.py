@@ -14,6 +14,7 @@ from nullah.core.sheets.page import A4, MARGIN, Sheet, heading, paragraph
 from nullah.core.stations.daybook import time_of
 from nullah.core.stations.next_step import task_card
 from nullah.core.stations.station import Hand
+from nullah.core.wording.card import worded
 from nullah.core.work.day_book import Standing, standing
 from nullah.core.work.shop_list import shop_list
 
@@ -44,7 +45,7 @@ _Line = tuple[str, float, Role, bool]
 
 
 def _task_lines(plan: Plan, stand: Standing, begin: datetime, task: Task) -> Iterator[_Line]:
-    card = task_card(plan, stand, task)
+    card = worded(task_card(plan, stand, task), plan.reader)
     about = in_words(stand.minutes.get(task.id, 0.0))
     yield f"☐ {clock(begin)}  {task.title}, about {about}", 3.6, Role.LABEL, True
     if card.set:

@@ -9,6 +9,7 @@ from nullah.core.joints.kinds import Kind, kinds_of
 from nullah.core.plan import Plan
 from nullah.core.sheets.page import A4, MARGIN, Sheet, card_on_paper, heading
 from nullah.core.stations.joints import draw_mates, joint_card
+from nullah.core.wording.card import worded
 
 _WIDE = A4[0] - 2 * MARGIN
 # The drawing may take so much of the page's height, and its measures so much round it, mm.
@@ -38,7 +39,7 @@ def _sheet(plan: Plan, kind: Kind, number: int) -> Sheet:
     said = "true size" if scale > 0.999 else f"1 : {1 / scale:.1f}"
     found.append(Label((A4[0] - MARGIN, 26), said, 2.8, Anchor.END, Role.FAINT))
     found.append(Label((MARGIN, 26), _short(names), 2.8, Anchor.START, Role.FAINT))
-    words, _ = card_on_paper(joint_card(plan, kind), MARGIN, y, _WIDE)
+    words, _ = card_on_paper(worded(joint_card(plan, kind), plan.reader), MARGIN, y, _WIDE)
     name = f"joint-{number}-{kind.name.split(',')[0].replace(' ', '-')}"
     return Sheet(name, title, drawing(found, picture.elements, words))
 

@@ -6,8 +6,9 @@ import textwrap
 from collections.abc import Iterator
 from dataclasses import dataclass
 
-from nullah.core.card import Card, Weight
+from nullah.core.card import Weight
 from nullah.core.drawing import Anchor, Drawing, Element, Label, Path, Point, Role, line
+from nullah.core.wording.card import WordedCard
 
 #: A4, mm.
 A4 = (210.0, 297.0)
@@ -51,7 +52,7 @@ def heading(piece: str, title: str, page: str, width: float = A4[0]) -> list[Ele
     ]
 
 
-def card_on_paper(card: Card, x: float, y: float, width: float) -> tuple[list[Element], float]:
+def card_on_paper(card: WordedCard, x: float, y: float, width: float) -> tuple[list[Element], float]:
     """Set a card as it stands on the desk: Set in large figures, Mark, Mind. Gives where it ends, mm."""
     found: list[Element] = []
     if card.set:
@@ -79,7 +80,7 @@ def card_on_paper(card: Card, x: float, y: float, width: float) -> tuple[list[El
     return found, y
 
 
-def _minds(card: Card) -> list[tuple[str, Role]]:
+def _minds(card: WordedCard) -> list[tuple[str, Role]]:
     signs = {Weight.FAILS: "Will not work: ", Weight.LOOK: "", Weight.NOTE: ""}
     roles = {Weight.FAILS: Role.WARN, Weight.LOOK: Role.FLAW, Weight.NOTE: Role.LABEL}
     return [(signs[remark.weight] + remark.text, roles[remark.weight]) for remark in card.mind]

@@ -34,6 +34,8 @@ from nullah.core.sheets.milling import milling_sheets
 from nullah.core.sheets.page import A4, MARGIN, Sheet, card_on_paper, check_scale, cut_to_band, heading, paragraph
 from nullah.core.sheets.story_stick import story_stick_sheets
 from nullah.core.sheets.wrap import wrap_sheets
+from nullah.core.wording.card import worded
+from nullah.core.wording.facts import fact_words
 from nullah.core.work.corner_settings import corner_settings
 from nullah.core.work.corner_steps import corner_steps
 
@@ -64,7 +66,7 @@ def _cannot(plan: Plan) -> Sheet:
     found = heading(plan.project.piece.name, "This piece cannot be made yet", "")
     y = 30.0
     for remark in plan.remarks:
-        words, y = paragraph(remark.text, MARGIN, y, _WIDE, 4.0)
+        words, y = paragraph(fact_words(remark.fact, plan.reader), MARGIN, y, _WIDE, 4.0)
         found += words
     return Sheet("piece", "This piece cannot be made yet", drawing(found))
 
@@ -146,7 +148,7 @@ def part_sheet(plan: Plan, part: Part) -> Sheet:
     scale = min((_WIDE - 24) / length, 80 / width)
     picture = figure.moved(MARGIN + 12, 40, scale)
     y = 40 + width * scale + 24
-    text, y = card_on_paper(_part_card(plan, part), MARGIN, y, _WIDE)
+    text, y = card_on_paper(worded(_part_card(plan, part), plan.reader), MARGIN, y, _WIDE)
     return Sheet(f"part-{part.number}-{part.id}", title, drawing(found, picture.elements, text))
 
 
@@ -304,7 +306,7 @@ def _template_page(plan: Plan, corner: Corner, kind: int, both: Drawing, show: f
         found += words
         y += 21
     texts = tuple(step.text for step in corner_steps(plan, corner))
-    steps, _ = card_on_paper(Card("", mark=texts), MARGIN, max(top + band + 8, y), _WIDE)
+    steps, _ = card_on_paper(worded(Card("", mark=texts), plan.reader), MARGIN, max(top + band + 8, y), _WIDE)
     if number == 0 and max(top + band + 8, y) < A4[1] - 50:
         found += steps
     suffix = (f"-{kind}" if kind > 1 else "") + (f"-page{number + 1}" if pages > 1 else "")

@@ -6,6 +6,7 @@ from collections.abc import Iterator
 
 from nullah.core.board_plans import BoardPlan, sawing_of
 from nullah.core.breakdown.cuts import CutKind, SawCut
+from nullah.core.breakdown.facts import DepthUnknown, LiesNowhere, LiesWrongly, SawInWaste, ToBuy, ToBuyOne
 from nullah.core.breakdown.glue_up import glue_up_steps
 from nullah.core.breakdown.layout import PlacedPart, flaw_rect
 from nullah.core.breakdown.rough import RoughPart
@@ -31,6 +32,7 @@ from nullah.core.rack.sizes import quarters_name
 from nullah.core.stations.rack import MOST_IN_A_COLUMN, board_places, draw_flaws, draw_missing
 from nullah.core.stations.saw_order import draw_step, short_name, step_card
 from nullah.core.stations.station import Hand, Station
+from nullah.core.wording.laying import complaint_words, saw_words
 
 
 def piece_in_hand(plan: Plan, hand: Hand) -> RoughPart | None:
@@ -137,8 +139,10 @@ def _board(plan: Plan, board_plan: BoardPlan, hand: Hand, told: bool = True) -> 
     size = f"{plan.marks.write(board.length, unit=False)} × {plan.marks.write(board.width, unit=False)} × "
     name = f"{board.name} · {size}{plan.marks.write(board.thickness)}{' · sawn up' if board.sawn else ''}"
     yield Label((0, 0), name, 3.2, Anchor.START, nudge_mm=(0, -3))
-    if board_plan.not_sawable:
-        yield Label((0, width), board_plan.not_sawable, 3.0, Anchor.START, Role.WARN, nudge_mm=(0, 8))
+    if board_plan.not_sawable is not None:
+        yield Label(
+            (0, width), saw_words(board_plan.not_sawable, plan.reader), 3.0, Anchor.START, Role.WARN, nudge_mm=(0, 8)
+        )
 
 
 def _placed(board_plan: BoardPlan, item: PlacedPart) -> Iterator[Element]:
@@ -166,7 +170,9 @@ def _named(plan: Plan, board_plan: BoardPlan, item: PlacedPart, told: bool) -> I
         yield Label((rect.x + rect.length, top + rect.width), words, 2.6, Anchor.END, Role.FAINT, of=of,
                     nudge_mm=(-1, -2))  # fmt: skip
     if of in board_plan.wrong:
-        yield Label(middle, board_plan.wrong[of], 2.9, role=Role.WARN, of=of, nudge_mm=(0, 5))
+        yield Label(
+            middle, complaint_words(board_plan.wrong[of], plan.reader), 2.9, role=Role.WARN, of=of, nudge_mm=(0, 5)
+        )
 
 
 def _cut(cut: SawCut, width: float) -> Iterator[Element]:
@@ -188,8 +194,7 @@ def _card(plan: Plan, hand: Hand) -> Card:
     settings = list(_settings(plan, piece_in_hand(plan, hand)))
     steps = tuple(cut_in_words(plan, cut) for cut in shown.cuts) if shown else ()
     remarks = [*_unplaced(plan), *_wrong(plan), *_buying(plan)]
-    kerf = plan.marks.write_fine(plan.project.shop.kerf)
-    remarks.append(Remark(f"Saw beyond the line, in the waste; {kerf} is allowed for the saw. Hold the falling piece."))
+    remarks.append(Remark(SawInWaste(plan.project.shop.kerf)))
     up, allow = Direction.UP, plan.project.allowances
     why = (
         f"Rough = finished + {plan.marks.write(allow.end, up)} in length, {plan.marks.write(allow.edge, up)} in width, "
@@ -227,9 +232,7 @@ def _unplaced(plan: Plan) -> Iterator[Remark]:
         if item.staves and len(item.part.parts) == 1 and "/" not in item.part.id:
             part_id = item.part.parts[0]
             fixes = (GlueFromStaves(part_id, item.staves),)
-        yield Remark(
-            f"{item.part.name.capitalize()} lies nowhere. {item.why}", Weight.FAILS, fixes, of=item.part.parts[0]
-        )
+        yield Remark(LiesNowhere(item.part.name, item.why), Weight.FAILS, fixes, of=item.part.parts[0])
 
 
 def _wrong(plan: Plan) -> Iterator[Remark]:
@@ -237,20 +240,16 @@ def _wrong(plan: Plan) -> Iterator[Remark]:
     for board in plan.boards:
         for item in board.placed:
             if item.part.id in board.wrong:
-                why = board.wrong[item.part.id]
-                yield Remark(f"The {item.part.name} {why}.", Weight.FAILS, of=item.part.parts[0])
-        if board.not_sawable:
+                fact = LiesWrongly(item.part.name, board.wrong[item.part.id])
+                yield Remark(fact, Weight.FAILS, of=item.part.parts[0])
+        if board.not_sawable is not None:
             yield Remark(board.not_sawable, Weight.FAILS)
         for item in board.placed:
             for flaw in board.board.flaws:
                 near = item.rect.meets(flaw_rect(flaw))
                 if near and flaw.faces is not Faces.THROUGH and flaw.depth is None and item.part.id not in board.wrong:
-                    words = f"{flaw.kind.value} in the {flaw.faces.value} face"
-                    yield Remark(
-                        f"Under the {item.part.name} lies a {words} of {board.board.name}; how deep it goes nobody "
-                        "knows. Probe it before you saw.",
-                        Weight.LOOK, of=item.part.parts[0],
-                    )  # fmt: skip
+                    fact_of_flaw = DepthUnknown(item.part.name, flaw.kind, flaw.faces is Faces.UP, board.board.name)
+                    yield Remark(fact_of_flaw, Weight.LOOK, of=item.part.parts[0])
 
 
 def wood_to_buy(plan: Plan, wood: str, asks: str) -> str:
@@ -266,20 +265,14 @@ def _buying(plan: Plan) -> Iterator[Remark]:
     # Brings the search, which the window does not need to stand.
     from nullah.core.breakdown.buying import buying_list
 
-    write = plan.marks.write
-    lines = []
-    for item in buying_list(
-        tuple(each.part for each in plan.unplaced), plan.project.flawed_share, plan.project.shop.kerf
-    ):
-        name = quarters_name(item.thickness)
-        thick = f"{write(item.thickness)}{f' ({name})' if name else ''}"
-        wood = wood_to_buy(plan, item.wood, item.asks)
-        board = "board" if item.number == 1 else "boards"
-        lines.append(
-            f"{item.number} {board} of {wood}, {thick} thick, {write(item.width)} wide, {write(item.length)} long"
+    boards = tuple(
+        ToBuyOne(item.number, wood_to_buy(plan, item.wood, item.asks), item.thickness, quarters_name(item.thickness),
+                 item.width, item.length)
+        for item in buying_list(
+            tuple(each.part for each in plan.unplaced), plan.project.flawed_share, plan.project.shop.kerf
         )
-    share = float(plan.project.flawed_share) * 100
-    yield Remark(f"To buy, with {share:.0f} % over for flaws: {'; '.join(lines)}.", Weight.LOOK)
+    )  # fmt: skip
+    yield Remark(ToBuy(round(float(plan.project.flawed_share) * 100), boards), Weight.LOOK)
 
 
 def _glue_up(plan: Plan, hand: Hand) -> tuple[str, ...]:

@@ -22,27 +22,27 @@ from nullah.core.drawing import (
     rectangle,
 )
 from nullah.core.lengths import Marks, from_float
-from nullah.core.milling.edge_tasks import KINDS, Planned, Task, tasks_of
+from nullah.core.milling.edge_tasks import KINDS, EdgeTask, Planned, tasks_of
 from nullah.core.milling.edges import EdgeError, LongBevel, ShapedEdge
 from nullah.core.milling.tapers import TaperError, TaperPlan
 from nullah.core.plan import Plan
 from nullah.core.stations.station import Hand
 
 
-def task_in_hand(plan: Plan, hand: Hand) -> Task:
+def task_in_hand(plan: Plan, hand: Hand) -> EdgeTask:
     """Give the task that was typed, or the first of the part in hand, or of any part, or a leg as an example."""
     if hand.task is not None:
-        return Task(*hand.task)
+        return EdgeTask(*hand.task)
     part = plan.part(hand.part)
     for each in ([part] if part is not None else []) + list(plan.parts):
         found = next(tasks_of(each), None)
         if found is not None:
             return found
     kind = next(iter(KINDS))
-    return Task(kind, tuple(usual for _, usual in KINDS[kind].figures))
+    return EdgeTask(kind, tuple(usual for _, usual in KINDS[kind].figures))
 
 
-def _planned(task: Task) -> Planned | str:
+def _planned(task: EdgeTask) -> Planned | str:
     try:
         return task.planned()
     except (EdgeError, TaperError) as error:
@@ -71,7 +71,7 @@ def _heading(title: str, top: float) -> Label:
     return Label((0, top), title, 3.6, Anchor.START, bold=True, nudge_mm=(0, -14))
 
 
-def _taper(found: TaperPlan, task: Task, marks: Marks) -> Iterator[Element]:
+def _taper(found: TaperPlan, task: EdgeTask, marks: Marks) -> Iterator[Element]:
     """Draw a face of the leg lying, its toe at the right, with the line and where each stroke starts."""
     length, thick = task.figures[0], task.figures[1]
     # A leg is long and thin: across it is drawn larger.
@@ -104,7 +104,7 @@ def _taper(found: TaperPlan, task: Task, marks: Marks) -> Iterator[Element]:
     yield from _end_views(found, task, high, length)
 
 
-def _end_views(found: TaperPlan, task: Task, high: float, length: float) -> Iterator[Element]:
+def _end_views(found: TaperPlan, task: EdgeTask, high: float, length: float) -> Iterator[Element]:
     """Draw the toe end on, once for each round: which faces are planed, with their order."""
     thick = task.figures[1]
     size = length / 9
@@ -182,7 +182,7 @@ def _radius(found: ShapedEdge) -> float:
     return line_at / (2 - math.sqrt(2))
 
 
-def _bevel(found: LongBevel, task: Task, marks: Marks) -> Iterator[Element]:
+def _bevel(found: LongBevel, task: EdgeTask, marks: Marks) -> Iterator[Element]:
     width, thick = task.figures[0], task.figures[1]
     yield rectangle(0, 0, width, thick, fill=Fill.END_GRAIN, species="black cherry")
     yield line((found.on_face, 0), (found.on_back, thick), Role.KNIFE)
@@ -219,7 +219,7 @@ def edge_card(plan: Plan, hand: Hand) -> Card:
     return Card(title, tuple(settings), found.steps, mind)
 
 
-def _taper_card(title: str, found: TaperPlan, task: Task, marks: Marks) -> Card:
+def _taper_card(title: str, found: TaperPlan, task: EdgeTask, marks: Marks) -> Card:
     write = marks.write_fine
     length, thick = task.figures[0], task.figures[1]
     settings = (

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from nullah.core.card import Card, Remark, Setting, Weight
+from nullah.core.card import Card, Numbered, Remark, Setting, Weight
 from nullah.core.drawing import Dimension, Drawing, Element, Label, Path, Point, Role, drawing
 from nullah.core.piece.form import Measure, View
 from nullah.core.piece.part import Part
@@ -13,6 +13,8 @@ from nullah.core.piece.space import Box
 from nullah.core.plan import Plan
 from nullah.core.stations.season import part_movement
 from nullah.core.stations.station import Hand, Station
+from nullah.core.wording.ledger import hanging_words
+from nullah.core.wording.ledger import why as why_quantity
 
 _NOTHING_YET = "Add a board, then drag and type it into its place. Where two overlap, a joint is offered."
 
@@ -175,18 +177,15 @@ def _remarks(plan: Plan, hand: Hand) -> tuple[Remark, ...]:
     remarks = _numbered(plan)
     if not plan.parts:
         return (*remarks, *(() if remarks else (Remark(_NOTHING_YET),)))
-    remarks += [Remark(text) for text in plan.form.cautions]
     return (*remarks, *_movement(plan, hand))
 
 
 def _numbered(plan: Plan) -> list[Remark]:
     """Give all remarks; those the drawing marks carry their number."""
-    numbers: dict[str, int] = {}
-    for finding in plan.findings:
-        if finding.remark.weight is Weight.FAILS:
-            numbers[finding.remark.text] = len(numbers) + 1
+    failing = [finding.remark for finding in plan.findings if finding.remark.weight is Weight.FAILS]
+    numbers = {id(remark): number for number, remark in enumerate(failing, start=1)}
     return [
-        remark._replace(text=f"{numbers[remark.text]}  {remark.text}") if remark.text in numbers else remark
+        remark._replace(fact=Numbered(numbers[id(remark)], remark.fact)) if id(remark) in numbers else remark
         for remark in plan.remarks
     ]
 
@@ -263,13 +262,9 @@ def why(plan: Plan, hand: Hand) -> tuple[str, ...]:
     """Say where the figure pointed at comes from, and what hangs on it."""
     if plan.ledger is None or hand.quantity not in plan.ledger.quantities:
         return ()
-    lines = list(plan.ledger.why(hand.quantity, plan.marks))
+    lines = why_quantity(plan.ledger, hand.quantity, plan.reader)
     hangs = plan.ledger.hangs_on(hand.quantity)
-    if hangs:
-        titles = [plan.ledger.quantity(name).definition.title for name in hangs]
-        shown = ", ".join(titles[:6]) + (f" and {len(titles) - 6} more" if len(titles) > 6 else "")
-        lines.append(f"On it hang: {shown}.")
-    return tuple(lines)
+    return (*lines, hanging_words(hangs, plan.reader)) if hangs else lines
 
 
 def _state(plan: Plan) -> str:

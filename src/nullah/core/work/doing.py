@@ -11,6 +11,7 @@ from nullah.core import actions
 from nullah.core.bench.book import BookEntry, Event, Timer, added, timed
 from nullah.core.bench.rates import minutes_of
 from nullah.core.bench.tasks import Task
+from nullah.core.breakdown.facts import LiesWrongly
 from nullah.core.breakdown.layout import Placement, Rect, complaints, place
 from nullah.core.breakdown.rough import Ask, RoughPart
 from nullah.core.laying import saw_up
@@ -18,6 +19,7 @@ from nullah.core.ledger import Measured
 from nullah.core.lengths import Length
 from nullah.core.plan import Plan, work_out
 from nullah.core.project import Project
+from nullah.core.reader import Fact
 from nullah.core.wood.species import same_wood
 from nullah.core.work.day_book import task_minutes
 
@@ -26,7 +28,7 @@ class Done(NamedTuple):
     """A project after something was done, and what is to be said of it; empty where nothing is."""
 
     project: Project
-    said: str = ""
+    said: Fact = ""
 
 
 def stamp(now: datetime) -> str:
@@ -154,7 +156,7 @@ def _spot(plan: Plan, rough: RoughPart, board_id: str, free: Rect) -> tuple[floa
     for x in (free.x, free.end - long, free.x + (free.length - long) / 2):
         for y in (free.y, free.top - wide, free.y + (free.width - wide) / 2):
             item = place(rough, Placement(rough.id, board_id, x, y))
-            wrong = complaints(board_plan.board, [*others, item], plan.project.shop.kerf, plan.marks)
+            wrong = complaints(board_plan.board, [*others, item], plan.project.shop.kerf)
             if rough.id not in wrong and not set(wrong) - set(board_plan.wrong):
                 return x, y
     return None
@@ -199,4 +201,5 @@ def remake(plan: Plan, part_id: str, why: str, now: datetime, board: str = "") -
     project = actions.lay(project, Placement(rough.id, wood.board, wood.x, wood.y))
     after = work_out(project, milling=False, proving=False)
     wrong = next((each.wrong.get(rough.id) for each in after.boards if rough.id in each.wrong), None)
-    return Done(project, wrong or f"{part.name}: {where}.")
+    said = f"{part.name}: {where}." if wrong is None else LiesWrongly(rough.name, wrong)
+    return Done(project, said)

@@ -10,9 +10,10 @@ from PySide6.QtWidgets import QComboBox
 from nullah.core import actions
 from nullah.core.joints.kinds import Kind
 from nullah.core.ledger import Kind as Of
-from nullah.core.ledger import Measured, Origin, wrong_value
+from nullah.core.ledger import Measured, Origin
 from nullah.core.lengths import Length
 from nullah.core.plan import Plan
+from nullah.core.wording.ledger import refusal
 from nullah.desk.bench import Bench
 from nullah.desk.document import Document
 from nullah.desk.fields import ValueField
@@ -74,7 +75,7 @@ class AsItIs:
             self.field.complain("A length.")
             return
         reading = Measured(value, self.today().isoformat(), "with the calliper")
-        sentence = wrong_value(name, Of.LENGTH, value) or self._document.do(
+        sentence = refusal(name, Of.LENGTH, value, self._document.plan.reader) or self._document.do(
             f"measure {self.what.currentText()}", lambda p: actions.measure(p, name, reading)
         )
         if sentence:

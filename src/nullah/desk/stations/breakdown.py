@@ -11,11 +11,13 @@ from PySide6.QtWidgets import QPushButton
 
 from nullah.core import actions
 from nullah.core.board_plans import BoardPlan
+from nullah.core.breakdown.facts import LiesWrongly
 from nullah.core.breakdown.search import Layout
 from nullah.core.laying import saw_up, take_layout, task_of
 from nullah.core.lengths import Length
 from nullah.core.rack.board import Board
 from nullah.core.stations.breakdown import board_in_hand, piece_in_hand
+from nullah.core.wording.facts import fact_words
 from nullah.desk.bench import Bench
 from nullah.desk.document import Document
 from nullah.desk.fields import ValueField
@@ -178,7 +180,7 @@ class BreakdownDesk(StationDesk):
             self.runner.stop()
             return
         self._trying = None
-        self.runner.start(task_of(self.document.plan))
+        self.runner.start(task_of(self.document.plan), self.document.project.marks)
         self.refresh()
 
     def _better(self, layout: Layout) -> None:
@@ -202,7 +204,7 @@ class BreakdownDesk(StationDesk):
             return
         like = board.board
         self._trying = replace(like, id=_TRIED, name=f"another {like.name}", flaws=(), source=like.name, sawn=False)
-        self.runner.start(task_of(self.document.plan, (self._trying,)))
+        self.runner.start(task_of(self.document.plan, (self._trying,)), self.document.project.marks)
         self.refresh()
 
     def _tell_saving(self, layout: Layout) -> None:
@@ -291,14 +293,14 @@ class BreakdownDesk(StationDesk):
         names = {rough.id: rough.name for rough in self.document.plan.rough}
         if tried is not None:
             wrong = {part: why for board in tried.boards for part, why in board.wrong.items()}
-            why = (
-                wrong.get(one)
-                or wrong.get(piece_id)
-                or next((b.not_sawable for b in tried.boards if b.not_sawable), "")
-            )
-            if why:
-                loser = names[one if one in wrong else piece_id]
-                self.say(f"They cannot change places: there the {loser} {why}.")
+            why = wrong.get(one, wrong.get(piece_id))
+            stuck = next((board.not_sawable for board in tried.boards if board.not_sawable is not None), None)
+            if why is not None:
+                fact = LiesWrongly(names[one if one in wrong else piece_id], why)
+                self.say(f"They cannot change places. {fact_words(fact, tried.reader)}")
+                return True
+            if stuck is not None:
+                self.say(f"They cannot change places. {fact_words(stuck, tried.reader)}")
                 return True
         self.document.do(f"swap {names[one]} and {names[piece_id]}", lambda p: actions.swap(p, one, piece_id))
         self.say("")

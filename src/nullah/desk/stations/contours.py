@@ -13,6 +13,7 @@ from nullah.core.piece.contours import CONTOURS, Place, in_words, shaping_of, tr
 from nullah.core.piece.own import OwnBoard
 from nullah.core.piece.part import Part
 from nullah.core.piece.shaping import Shaping
+from nullah.core.wording.facts import error_words
 from nullah.desk.document import Document
 from nullah.desk.fields import ValueField
 from nullah.desk.stations.base import Flow, action, chooser, labelled
@@ -122,7 +123,7 @@ class ContourRow:
                     return
                 shaping = shaping_of(contour, part, sides, [size for size in sizes if size is not None])
         except LengthError as error:
-            self._tell(str(error))
+            self._tell(error_words(error))
             return
         self._tell("")
         if self._board is not None:
@@ -141,7 +142,7 @@ class ContourRow:
                 self.points.setText("; ".join(read_table_text(Path(name)).splitlines()))
                 self._tell("")
             except TableError as error:
-                self._tell(str(error))
+                self._tell(error_words(error))
 
     def _tell(self, sentence: str) -> None:
         self.told.setText(sentence)

@@ -15,6 +15,8 @@ from nullah.core.lengths import Length
 from nullah.core.limits import quoted, read_number
 from nullah.core.stations.daybook import CALENDAR, task_in_hand
 from nullah.core.stations.daybook import STATION as DAYBOOK
+from nullah.core.wording.card import worded
+from nullah.core.wording.facts import error_words, fact_words
 from nullah.core.wording.fixes import fix_words, why_again
 from nullah.core.work import doing
 from nullah.core.work.day_book import Standing, record_of, standing
@@ -143,7 +145,7 @@ class DaybookDesk(StationDesk):
         self.minutes.clear()
         self.document.hand = self.document.hand._replace(work="")
         self.document.do(f"done: {task.title}", lambda _: came.project)
-        self._say(came.said)
+        self._say(fact_words(came.said, self.document.plan.reader))
 
     def _timer(self) -> None:
         task = self._task()
@@ -221,7 +223,7 @@ class DaybookDesk(StationDesk):
         came = doing.remake(self.document.plan, part, why, self.clock(), board)
         name = found.name if (found := self.document.plan.part(part)) is not None else part
         self.document.do(f"make {name} again", lambda _: came.project)
-        self._say(came.said)
+        self._say(fact_words(came.said, self.document.plan.reader))
 
     def fix(self, fix: Fix) -> None:
         """Carry out what the card offers for a figure that came out otherwise."""
@@ -238,7 +240,7 @@ class DaybookDesk(StationDesk):
         try:
             keep_record(self.records, record)
         except RecordsError as error:
-            self._say(str(error))
+            self._say(error_words(error))
             return
         self._say("Kept: the next new piece starts from these rates and this waste.")
 
@@ -321,4 +323,5 @@ class DaybookDesk(StationDesk):
         elif isinstance(page, BookPage):
             page.refresh()
         elif isinstance(page, GlancePage):
-            page.show_card(DAYBOOK.card(self.document.plan, self.document.hand))
+            plan = self.document.plan
+            page.show_card(worded(DAYBOOK.card(plan, self.document.hand), plan.reader))

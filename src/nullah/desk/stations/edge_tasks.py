@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from nullah.core.milling.edge_tasks import KINDS, Task, tasks_of
+from nullah.core.milling.edge_tasks import KINDS, EdgeTask, tasks_of
 from nullah.core.stations.edge_work import task_in_hand
 from nullah.desk.bench import Bench
 from nullah.desk.document import Document
@@ -26,7 +26,7 @@ class EdgeRows(Group):
         self.numbers = Numbers(first, "shape", _MOST_FIGURES, self._type)
         self.fields, self.sentence = self.numbers.fields, self.numbers.sentence
         self.keep(first)
-        self._tasks: dict[str, Task] = {}
+        self._tasks: dict[str, EdgeTask] = {}
 
     def show_group(self, shown: bool) -> None:
         super().show_group(shown)
@@ -50,15 +50,15 @@ class EdgeRows(Group):
     def _take(self, value: str) -> None:
         if value.startswith(_TYPED):
             kind = value.removeprefix(_TYPED)
-            self._put(Task(kind, tuple(usual for _, usual in KINDS[kind].figures)))
+            self._put(EdgeTask(kind, tuple(usual for _, usual in KINDS[kind].figures)))
         else:
             self._put(self._tasks[value])
 
     def _type(self, figures: tuple[float, ...]) -> None:
         task = task_in_hand(self.document.plan, self.document.hand)
-        self._put(Task(task.kind, figures, task.of))
+        self._put(EdgeTask(task.kind, figures, task.of))
 
-    def _put(self, task: Task) -> None:
+    def _put(self, task: EdgeTask) -> None:
         for field in self.fields:
             field.setModified(False)
         self.document.set_hand(self.document.hand._replace(task=(task.kind, task.figures)))

@@ -7,7 +7,8 @@ from typing import NamedTuple
 from PySide6.QtWidgets import QLayout, QWidget
 
 from nullah.core import actions
-from nullah.core.ledger import Kind, Origin, Value, wrong_value
+from nullah.core.ledger import Kind, Origin, Value
+from nullah.core.wording.ledger import refusal
 from nullah.desk.bench import Bench
 from nullah.desk.document import Document
 from nullah.desk.fields import ValueField, written
@@ -60,7 +61,7 @@ class FigureFields:
 
     def _give(self, figure: Figure, value: Value) -> None:
         name = self.prefix + figure.name
-        sentence = wrong_value(name, figure.kind, value) or self._document.do(
+        sentence = refusal(name, figure.kind, value, self._document.plan.reader) or self._document.do(
             f"{figure.title.lower()} {written(value)}", lambda p: actions.give(p, name, value)
         )
         if sentence:

@@ -14,11 +14,11 @@ from nullah.core.joints.kinds import Kind, kinds_of
 from nullah.core.joints.made_up import FAMILIES, MADE
 from nullah.core.joints.practice import hands_of
 from nullah.core.ledger import Kind as Of
-from nullah.core.ledger import wrong_value
 from nullah.core.shop import SCHOOLS, Hands
 from nullah.core.stations.joint_in_hand import kind_in_hand
 from nullah.core.stations.joint_steps import STEP_BY_STEP
 from nullah.core.stations.made_up import made_in_hand
+from nullah.core.wording.ledger import refusal
 from nullah.core.work.joint_work import corner_of_kind
 from nullah.desk.bench import Bench
 from nullah.desk.document import Document
@@ -206,7 +206,7 @@ class _Named:
             name, ledger = self._names.get(short, ""), self._document.plan.ledger
             if not name or ledger is None or not isinstance(value, type(ledger.length(name))):
                 return
-            sentence = wrong_value(name, Of.LENGTH, value) or self._document.do(
+            sentence = refusal(name, Of.LENGTH, value, self._document.plan.reader) or self._document.do(
                 f"{title} {written(value)}", lambda p: actions.give(p, name, value)
             )
             if sentence:

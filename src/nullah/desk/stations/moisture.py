@@ -13,6 +13,7 @@ from nullah.core import actions
 from nullah.core.project import Project
 from nullah.core.rack.board import Board, BoardError, Reading
 from nullah.core.rack.drying import Room
+from nullah.core.wording.facts import error_words
 from nullah.desk.document import Document
 from nullah.desk.stations.base import Flow, action, entry, labelled, words
 from nullah.instruments.moisture_meter import MeterError, MoistureMeter, SimulatedMeter, read_line
@@ -118,7 +119,7 @@ class MoistureRow:
         try:
             found = read_line(field.text())
         except MeterError as error:
-            self._say(str(error))
+            self._say(error_words(error))
             return None
         field.setModified(False)
         return found
@@ -127,4 +128,4 @@ class MoistureRow:
         try:
             self._say(self._document.do(name, act))
         except BoardError as error:
-            self._say(str(error))
+            self._say(error_words(error))

@@ -9,6 +9,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtGui import QKeyEvent
 
 from nullah.core import actions
+from nullah.core.breakdown.facts import Complaint, LiesWrongly
 from nullah.core.breakdown.layout import PlacedPart, Placement, place
 from nullah.core.breakdown.legal import Spot, nearest_legal
 from nullah.core.breakdown.rough import RoughPart
@@ -17,6 +18,8 @@ from nullah.core.lengths import Length
 from nullah.core.rack.board import Board
 from nullah.core.stations.breakdown import piece_in_hand, place_on_bench
 from nullah.core.stations.rack import board_places
+from nullah.core.wording.facts import fact_words
+from nullah.core.wording.laying import complaint_words
 from nullah.desk.bench import Bench, Tool
 from nullah.desk.document import Document
 from nullah.desk.search import SearchRunner
@@ -53,7 +56,7 @@ class PartTool(Tool):
         self._part = ""
         self._grip: Point = (0.0, 0.0)
         self._placement: Placement | None = None
-        self._why = ""
+        self._why: Complaint | None = None
         self._off = False
         self._moved = False
 
@@ -65,7 +68,7 @@ class PartTool(Tool):
             return False
         if self._desk.take_swap(rough.id):
             return True
-        self._part, self._placement, self._off, self._moved, self._why = rough.id, None, False, False, ""
+        self._part, self._placement, self._off, self._moved, self._why = rough.id, None, False, False, None
         corner = place_on_bench(plan, rough.id)
         self._grip = (at[0] - corner[0], at[1] - corner[1])
         document.set_hand(document.hand._replace(part=rough.parts[0], piece=rough.id))
@@ -84,7 +87,7 @@ class PartTool(Tool):
         start = place_on_bench(plan, rough.id)
         self._moved = self._moved or max(abs(left - start[0]), abs(top - start[1])) > 4
         long, wide = float(rough.along), float(rough.across)
-        self._placement, self._off, self._why = None, True, ""
+        self._placement, self._off, self._why = None, True, None
         held = drawing(rectangle(left, top, long, wide, Role.HIDDEN, Fill.NONE))
         found = self._board_under(left + long / 2, top + wide / 2)
         if found is None:
@@ -93,9 +96,11 @@ class PartTool(Tool):
         self._off = False
         board, (board_left, board_top) = found
         spot, self._why = self._spot(rough, board, left - board_left, float(board.width) - (top - board_top) - wide)
-        words = Label((left, top), self._why, 3.2, Anchor.START, Role.WARN, bold=True, nudge_mm=(0, -3))
+        reader = self._desk.document.plan.reader
+        said = complaint_words(self._why, reader) if self._why is not None else ""
+        told = Label((left, top), said, 3.2, Anchor.START, Role.WARN, bold=True, nudge_mm=(0, -3))
         if spot is None:
-            self._desk.bench.overlay = held + drawing(words)
+            self._desk.bench.overlay = held + drawing([told])
             return
         self._placement = self._placed(rough, board, spot)
         y = board_top + float(board.width) - spot.y - wide
@@ -103,7 +108,7 @@ class PartTool(Tool):
             rectangle(board_left + spot.x, y, long, wide, Role.CHALK, Fill.WOOD, board.species),
             Label((board_left + spot.x + long / 2, y + wide / 2), rough.name, 3.8, bold=True),
         )
-        self._desk.bench.overlay = snapped + (held + drawing(words) if self._why else Drawing())
+        self._desk.bench.overlay = snapped + (held + drawing([told]) if self._why is not None else Drawing())
 
     def _board_under(self, x: float, y: float) -> tuple[Board, Point] | None:
         project = self._desk.document.project
@@ -113,7 +118,7 @@ class PartTool(Tool):
                 return board, (left, top)
         return None
 
-    def _spot(self, rough: RoughPart, board: Board, x: float, y: float) -> tuple[Spot | None, str]:
+    def _spot(self, rough: RoughPart, board: Board, x: float, y: float) -> tuple[Spot | None, Complaint | None]:
         document = self._desk.document
         reach = _REACH / self._desk.bench.scale.per_mm
         kerf = document.project.shop.kerf
@@ -121,7 +126,7 @@ class PartTool(Tool):
         others = self._others(board, rough.id)
         # Close to an edge, a neighbour or a flaw is meant to be at it.
         x, y = _snapped(rough, board, others, kerf, (x, y), near)
-        return nearest_legal(rough, board, others, kerf, (x, y), reach, self._over(rough), document.plan.marks)
+        return nearest_legal(rough, board, others, kerf, (x, y), reach, self._over(rough))
 
     def _over(self, rough: RoughPart) -> bool:
         return next((item.over for item in self._desk.document.project.layout if item.part == rough.id), False)
@@ -154,8 +159,8 @@ class PartTool(Tool):
             self._desk.say("")
         elif off:
             document.do(f"lift {rough.name}", lambda p: actions.lift(p, rough.id))
-        else:
-            self._desk.say(f"The {rough.name} {why}.")
+        elif why is not None:
+            self._desk.say(fact_words(LiesWrongly(rough.name, why), document.plan.reader))
 
     def cancel(self) -> None:
         self._part, self._placement = "", None

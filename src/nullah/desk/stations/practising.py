@@ -10,6 +10,7 @@ from PySide6.QtWidgets import QPushButton
 
 from nullah.core.joints.practice import TIGHT, JointTry, PracticeError, check, progress_in_words
 from nullah.core.limits import read_number
+from nullah.core.wording.facts import error_words
 from nullah.desk.stations.base import Flow, action, chooser, entry, labelled, words
 from nullah.files.practice import practice_file, read_joints, write_joints
 
@@ -62,7 +63,7 @@ class PracticeRow:
             done = JointTry(self.today().isoformat(), minutes, gap, str(self.tight.currentData()))
             check(done)
         except PracticeError as error:
-            self._say(str(error))
+            self._say(error_words(error))
             return
         sentence = write_joints(self.file, (*read_joints(self.file), done))
         for field in (self.minutes, self.gap):

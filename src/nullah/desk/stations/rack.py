@@ -14,6 +14,7 @@ from nullah.core.rack.sizes import SizeNameError, resolve_size
 from nullah.core.stations.rack import find_board
 from nullah.core.wood.movement import Cut
 from nullah.core.wood.species import all_species
+from nullah.core.wording.facts import error_words
 from nullah.desk.bench import Bench
 from nullah.desk.document import Document
 from nullah.desk.fields import ValueField
@@ -287,7 +288,7 @@ class RackDesk(StationDesk):
         try:
             price = read_price(self.price.line.text())
         except BoardError as error:
-            self.price.complain(str(error))
+            self.price.complain(error_words(error))
             return
         self.price.line.setModified(False)
         self._change_board(f"price {write_price(price) or 'none'}", lambda board: replace(board, price=price))

@@ -12,6 +12,7 @@ from PySide6.QtWidgets import QHBoxLayout, QLabel, QPlainTextEdit, QVBoxLayout, 
 from nullah.core import actions
 from nullah.core.lengths import Unit
 from nullah.core.rack.board import Board
+from nullah.core.wording.facts import error_words
 from nullah.desk.document import Document
 from nullah.desk.stations.base import action
 from nullah.paper.lettering import typeface
@@ -69,7 +70,7 @@ class TypingPage(QWidget):
         try:
             return read_typed_boards(self.text.toPlainText(), self._document.project.marks.unit, self._species()), ""
         except TableError as error:
-            return (), str(error)
+            return (), error_words(error)
 
     def _read(self) -> None:
         """Say, with every key, how many boards that is, or what cannot be read."""

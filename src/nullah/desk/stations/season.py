@@ -11,6 +11,7 @@ from PySide6.QtWidgets import QComboBox, QFileDialog, QPushButton, QWidget
 from nullah.core import actions
 from nullah.core.season.growing import FINISHES
 from nullah.core.wood.climate import PRESETS, Climate
+from nullah.core.wording.facts import error_words
 from nullah.desk.bench import Bench
 from nullah.desk.climate_table import ClimateTable
 from nullah.desk.document import Document
@@ -78,7 +79,7 @@ class SeasonDesk(StationDesk):
         try:
             log = read_hygrometer_log(path, self.document.project.climate)
         except TableError as error:
-            self._say(str(error))
+            self._say(error_words(error))
             return False
         self._take(log.climate, log.said)
         return True

@@ -7,6 +7,7 @@ from PySide6.QtWidgets import QComboBox
 from nullah.core import actions
 from nullah.core.joints.corners import Corner
 from nullah.core.joints.spacing import SPACINGS, SpacingError, graded, matched, spacing_of
+from nullah.core.wording.facts import error_words
 from nullah.desk.document import Document
 from nullah.desk.fields import ValueField
 from nullah.desk.stations.base import Flow, chooser, labelled, show_choice
@@ -65,7 +66,7 @@ class SpacingChoice:
         try:
             row = matched(edges, there, corner.layout.spec.width.mm)
         except SpacingError as error:
-            self.marks.complain(str(error))
+            self.marks.complain(error_words(error))
             return
         sentence = self._document.do("match a row of tails", lambda p: actions.match_tails(p, corner.prefix, row))
         if sentence:

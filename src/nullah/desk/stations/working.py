@@ -14,6 +14,7 @@ from nullah.core.bench.hours import DAYS, Hours, HoursError, read_hours, write_h
 from nullah.core.bench.working import GLUES, Working
 from nullah.core.limits import quoted, read_count, read_day
 from nullah.core.project import Project
+from nullah.core.wording.facts import error_words
 from nullah.core.work.day_book import Standing
 from nullah.desk.document import Document
 from nullah.desk.stations.base import Flow, action, chooser, entry, labelled, show_choice, words
@@ -76,7 +77,7 @@ class WorkingRow:
         try:
             span = read_hours(self.hours[day].text())
         except HoursError as error:
-            self._say(str(error))
+            self._say(error_words(error))
             return
         week = [span if number == day else each for number, each in enumerate(working.hours.week)]
         self.hours[day].setModified(False)
@@ -124,7 +125,7 @@ class WorkingRow:
             identity = f"{piece.form} {self._document.file or ''}"
             count = write_calendar(path, piece.name, calendar.stints, self._clock(), identity)
         except CalendarError as error:
-            self._say(str(error))
+            self._say(error_words(error))
             return
         self._say(f"{count} sessions are in {path.name}.")
 

@@ -11,6 +11,7 @@ from fractions import Fraction
 
 from nullah.core.card import Weight
 from nullah.core.ledger import Definition, Ledger
+from nullah.core.piece.facts import Note
 from nullah.core.piece.form import Assembly, Choice, Choices, Form, View
 from nullah.core.piece.forms.bottom import bottom_sizes, put_bottom
 from nullah.core.piece.forms.sizing import SIZING, Way, sizes
@@ -224,8 +225,7 @@ def _hinges(m: Maker, length: Fraction, height: Fraction) -> None:
         low = (float(x), float(thick - leaf), float(height - deep))
         m.shape("back", Notch(low, (float(x + long), float(thick), float(height))))
     m.butt("back", "lid", Hold.DRY)
-    m.remark("Let the stay stop the lid a little past upright, before the hinges have to; leave an air gap where a "
-             "child could climb in.", Weight.NOTE)  # fmt: skip
+    m.remark(Note.STAY_BEFORE_HINGES, Weight.NOTE)  # fmt: skip
 
 
 def _remarks(m: Maker) -> None:
@@ -234,17 +234,17 @@ def _remarks(m: Maker) -> None:
     third = Fraction(int(thinner / 3 * 2), 2)
     shallower = (m.give("groove.depth", third),)
     if q("groove.depth") <= 0:
-        m.remark("The groove has no depth, so nothing holds the bottom.", Weight.FAILS, shallower, "groove.depth")
+        m.remark(Note.GROOVE_HAS_NO_DEPTH, Weight.FAILS, shallower, "groove.depth")
     elif q("groove.depth") * 2 > thinner:
         m.remark(
-            "The groove takes more than half of the thinnest side. About a third is the limit.",
+            Note.GROOVE_TOO_DEEP,
             Weight.FAILS if q("groove.depth") >= thinner else Weight.LOOK, shallower, "groove.depth",
         )  # fmt: skip
     if q("bottom.clearance") < 0:
-        m.remark("A clearance below nothing would force the joints apart.", Weight.FAILS,
+        m.remark(Note.CLEARANCE_BELOW_NOTHING, Weight.FAILS,
                  (m.give("bottom.clearance", Fraction(1, 2)),), "bottom.clearance")  # fmt: skip
     elif q("groove.depth") > 0 and q("bottom.clearance") * 2 > q("groove.depth"):
-        m.remark("The clearance is more than half the groove: the bottom could drop out.", Weight.LOOK,
+        m.remark(Note.CLEARANCE_TOO_LARGE, Weight.LOOK,
                  of="bottom.clearance")  # fmt: skip
 
 

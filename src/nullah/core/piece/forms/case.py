@@ -9,9 +9,11 @@ from __future__ import annotations
 from collections.abc import Callable
 from fractions import Fraction
 
-from nullah.core.card import Weight, length_mark
+from nullah.core.card import Weight
 from nullah.core.fixes import FollowRule
 from nullah.core.ledger import Definition, Kind, Ledger, Origin
+from nullah.core.lengths import Length
+from nullah.core.piece.facts import Note, RowsOff
 from nullah.core.piece.form import Assembly, Choice, Choices, Form, View
 from nullah.core.piece.forms.drawer import BOTTOM, Opening, drawer_sizes, drawer_stock, drawer_tails, put_drawer
 from nullah.core.piece.forms.sizing import SIZING, Way, sizes
@@ -220,7 +222,7 @@ def _assemble(ledger: Ledger, chosen: Choices) -> Assembly:
                    shape.tails_of(row))  # fmt: skip
     _measures(m, shape)
     _rows_add_up(m, shape)
-    m.remark("Tall pieces and drawers tip: fix the case to the wall (see ASTM F2057 and local rules).", Weight.NOTE)
+    m.remark(Note.ANCHOR_TO_WALL, Weight.NOTE)
     return m.finish()
 
 
@@ -231,14 +233,13 @@ def _rows_add_up(m: Maker, shape: _Shape) -> None:
     over = filled - m.q("case.inside_height")
     if abs(over) < Fraction(1, 2):
         return
-    word = "more" if over > 0 else "less"
     origins = [m.ledger.quantity(name).origin for name in names]
     fixes = tuple(
         FollowRule(name, m.ledger.quantity(name).definition.title)
         for name, origin in zip(names, origins, strict=True)
         if origin is Origin.OVERRULED
     )
-    m.remark(f"Rows and dividers come to {length_mark(abs(over))} {word} than the inside height.",
+    m.remark(RowsOff(Length(abs(over)), more=over > 0),
              Weight.LOOK if Origin.MEASURED in origins else Weight.FAILS, fixes, names[0])  # fmt: skip
 
 

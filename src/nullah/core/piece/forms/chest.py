@@ -8,6 +8,7 @@ from __future__ import annotations
 
 from nullah.core.card import Weight
 from nullah.core.ledger import Definition, Ledger
+from nullah.core.piece.facts import Note
 from nullah.core.piece.form import Assembly, Choice, Choices, Form, View
 from nullah.core.piece.forms.sizing import SIZING, Way, sizes
 from nullah.core.piece.maker import Maker, board_sizes, given, ruled
@@ -80,9 +81,9 @@ def _assemble(ledger: Ledger, chosen: Choices) -> Assembly:
     if chosen["lid"] != "none":
         _lid(m)
     _measures(m)
-    m.remark("Bore a pilot for every nail, wide side along the grain, and try nail and pilot in scrap first.",
+    m.remark(Note.PILOT_FOR_NAILS,
              Weight.NOTE)  # fmt: skip
-    m.remark("Saw front and back a little long over their rabbets so that the nails do not split the ends; trim after.",
+    m.remark(Note.SAW_LONG_OVER_RABBETS,
              Weight.NOTE)  # fmt: skip
     return m.finish()
 
@@ -127,7 +128,7 @@ def _feet(m: Maker, feet: str) -> None:
     for end in ("left", "right"):
         m.shape(end, shaping)
     if q("foot.rise") >= q("foot.height"):
-        m.remark("The cut between the feet reaches the bottom's dado.", Weight.LOOK, of="foot.rise")
+        m.remark(Note.ARCH_REACHES_DADO, Weight.LOOK, of="foot.rise")
 
 
 def _till(m: Maker) -> None:
@@ -163,7 +164,7 @@ def _lid(m: Maker) -> None:
         m.butt("lid", batten, Hold.NAILS)
     m.mover("lid", "lid", Side.TOP, height, ("batten.clearance",))
     m.butt("back", "lid", Hold.DRY)
-    m.remark("A lid needs a stay that holds it open, and an air gap where a child could climb in.", Weight.NOTE)
+    m.remark(Note.LID_NEEDS_STAY, Weight.NOTE)
 
 
 def _measures(m: Maker) -> None:

@@ -10,8 +10,10 @@ from __future__ import annotations
 from fractions import Fraction
 from typing import NamedTuple
 
-from nullah.core.card import Weight, length_mark
+from nullah.core.card import Weight
 from nullah.core.ledger import Definition, Ledger
+from nullah.core.lengths import Length
+from nullah.core.piece.facts import FrontGap
 from nullah.core.piece.form import Assembly, Choice, Choices, Form, View
 from nullah.core.piece.maker import Maker, board_sizes, given, ruled, tail_sizes
 from nullah.core.piece.overlap import Hold, Names
@@ -140,8 +142,7 @@ def _reveals(m: Maker, prefix: str, title: str, opening: Opening) -> None:
     for room, size in ((opening.width, f"{prefix}_front.length"), (opening.height, f"{prefix}_front.width")):
         gap = (m.q(room) - m.q(size)) / 2
         if gap > m.q("drawer.reveal") + Fraction(1, 2):
-            title_of = m.ledger.quantity(room).definition.title
-            m.remark(f"The front of {title} leaves a gap of {length_mark(gap)} at each side in the {title_of}.",
+            m.remark(FrontGap(title, Length(gap), room),
                      Weight.LOOK, of=size)  # fmt: skip
 
 

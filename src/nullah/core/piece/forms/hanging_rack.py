@@ -10,6 +10,7 @@ from fractions import Fraction
 
 from nullah.core.card import Weight
 from nullah.core.ledger import Definition, Kind, Ledger
+from nullah.core.piece.facts import Note
 from nullah.core.piece.form import Assembly, Choice, Choices, Form, View
 from nullah.core.piece.forms.sizing import SIZING, Way, sizes
 from nullah.core.piece.maker import Maker, board_sizes, given, ruled
@@ -62,7 +63,7 @@ def _assemble(ledger: Ledger, chosen: Choices) -> Assembly:
     if chosen["slots"] == "slotted":
         _slots(m)
     _measures(m)
-    m.remark("Screw the wall cleat into studs or anchors that carry the load; the wall decides which.", Weight.NOTE)
+    m.remark(Note.SCREW_CLEAT_TO_STUDS, Weight.NOTE)
     return m.finish()
 
 
@@ -101,9 +102,9 @@ def _cleats(m: Maker) -> None:
     m.butt("back", "cleat", Hold.SCREWS)
     m.butt("cleat", "wall_cleat", Hold.DRY)
     if not 15 <= bevel_degrees(float(thick), float(bevel)) <= 50:
-        m.remark("A cleat's bevel holds from about 15° to 45°; 22° is usual.", of="cleat.bevel")
+        m.remark(Note.CLEAT_BEVEL, of="cleat.bevel")
     if low - wide + bevel < 0:
-        m.remark("The cleat on the wall hangs below the rack and would be seen.", of="cleat.board")
+        m.remark(Note.CLEAT_SHOWS, of="cleat.board")
 
 
 def _slots(m: Maker) -> None:
@@ -114,10 +115,10 @@ def _slots(m: Maker) -> None:
     clear, start = float(q("rack.inside_width")), float(q("groove.depth"))
     step = clear / max(count, 1)
     if wide > step * 0.75:
-        m.remark("So little wood is left between the slots that it would break off.", Weight.FAILS, of="slots.count")
+        m.remark(Note.SLOTS_BREAK_OUT, Weight.FAILS, of="slots.count")
         return
     if deep > float(shelf.size(Axis.Y)) * 2 / 3:
-        m.remark("The slots take more than two thirds of the shelf.", Weight.LOOK, of="slots.depth")
+        m.remark(Note.SLOTS_TOO_DEEP, Weight.LOOK, of="slots.depth")
     for number in range(count):
         x = start + step * (number + 0.5) - wide / 2
         m.shape("shelf", Notch((x, 0.0, 0.0), (x + wide, deep, float(shelf.size(Axis.Z)))))

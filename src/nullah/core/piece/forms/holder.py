@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from nullah.core.ledger import Definition, Ledger
+from nullah.core.piece.facts import Note
 from nullah.core.piece.form import Assembly, Choice, Choices, Form, View
 from nullah.core.piece.forms.sizing import SIZING, Way, sizes
 from nullah.core.piece.maker import Maker, board_sizes, given, ruled, tail_sizes
@@ -65,7 +66,7 @@ def _assemble(ledger: Ledger, chosen: Choices) -> Assembly:
                  names=Names("", "housing.depth", guest="walls.thickness"))  # fmt: skip
     _measures(m)
     if chosen["sizing"] == "contents" and q("holder.inside_height") * 3 < q("contents.height"):
-        m.remark("The walls hold less than a third of what stands in them: it may tip.", of="holder.inside_height")
+        m.remark(Note.WALLS_TOO_LOW, of="holder.inside_height")
     return m.finish()
 
 

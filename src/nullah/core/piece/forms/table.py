@@ -12,6 +12,7 @@ from fractions import Fraction
 from nullah.core.card import Weight
 from nullah.core.ledger import Definition, Ledger
 from nullah.core.lengths import mm
+from nullah.core.piece.facts import Note
 from nullah.core.piece.form import Assembly, Choice, Choices, Form, View
 from nullah.core.piece.forms.drawer import BOTTOM, Opening, drawer_sizes, drawer_stock, drawer_tails, put_drawer
 from nullah.core.piece.maker import Maker, board_sizes, given, ruled, tail_sizes
@@ -133,7 +134,7 @@ def _assemble(ledger: Ledger, chosen: Choices) -> Assembly:
         put_drawer(m, "drawer", "drawer", _opening(at), chosen["drawer_bottom"], "drawer")
     _buttons(m, chosen["drawer"] == "one")
     _measures(m, chosen)
-    m.remark("A stool or a table that someone sits or stands on: this program does not say what it carries.",
+    m.remark(Note.NO_LOAD_SAID,
              Weight.NOTE)  # fmt: skip
     return m.finish()
 
@@ -156,7 +157,7 @@ def _legs(m: Maker, legs: str) -> None:
         start = q("apron.width") + q("taper.below")
         m.shape(part, Taper(faces, Side.UNDER, float(start), float(q("taper.off"))))
     if legs != "straight" and q("taper.below") < _TAPER_BELOW.mm:
-        m.remark("A taper that starts at the apron looks like a mistake: start it a little below.", Weight.LOOK,
+        m.remark(Note.TAPER_AT_APRON, Weight.LOOK,
                  (m.give("taper.below", Fraction(10)),), "taper.below")  # fmt: skip
 
 
@@ -281,7 +282,7 @@ def _button_joint(m: Maker, apron: str, part: str, inner: Side, along: Axis, ton
     m.let_in(apron, part, channels=(mortise,), shares=(held,), room=(clear[0], clear[1], clear[2]), hold=Hold.DRY,
              names=Names("", "button.tongue"), sharing=Sharing.LET_IN)  # fmt: skip
     if m.q("button.tongue") + room > m.part(apron).thickness.mm:
-        m.remark("The mortises for the buttons go through the aprons.", Weight.FAILS, of="button.tongue")
+        m.remark(Note.BUTTON_MORTISES_THROUGH, Weight.FAILS, of="button.tongue")
 
 
 def _measures(m: Maker, chosen: Choices) -> None:

@@ -8,8 +8,10 @@ from __future__ import annotations
 
 from fractions import Fraction
 
-from nullah.core.card import Weight, length_mark
+from nullah.core.card import Weight
 from nullah.core.ledger import Definition, Ledger
+from nullah.core.lengths import Length
+from nullah.core.piece.facts import Clamps, GlueInHalves, Note
 from nullah.core.piece.form import Assembly, Choice, Choices, Form, View
 from nullah.core.piece.maker import Maker, board_sizes, given, ruled
 from nullah.core.piece.overlap import Hold, Names
@@ -110,7 +112,7 @@ def _breadboard(m: Maker, ids: list[str], wide: Fraction) -> None:
                      hold=Hold.GLUE if glued else Hold.SLOTS, glued=min(broad, Fraction(75)),
                      names=Names("", "tenon.length", guest="tongue.thickness", reach="tenon.length"))  # fmt: skip
     m.freedom(ids, 2 * q("slot.room"), "slot.room")
-    m.remark("Glue only the middle tenon; peg the others in slots, so that the top can move.", Weight.NOTE)
+    m.remark(Note.GLUE_MIDDLE_TENON, Weight.NOTE)
 
 
 def _battens(m: Maker, ids: list[str]) -> None:
@@ -128,14 +130,13 @@ def _glueing(m: Maker, slab: bool, count: int) -> None:
     if count < 2:
         return
     clamps = int(m.q("stave.length") / _CLAMPS) + 1
-    apart = length_mark(Fraction(_CLAMPS))
+    apart = Length(Fraction(_CLAMPS))
     if slab and count > 4:
-        m.remark(f"Glue it in two halves, then the halves together: {count} strips dry before they are in the clamps. "
-                 f"{clamps} clamps for each half, about {apart} apart.", Weight.NOTE)  # fmt: skip
+        m.remark(GlueInHalves(count, clamps, apart), Weight.NOTE)  # fmt: skip
     elif slab:
-        m.remark(f"{clamps} clamps, about {apart} apart.", Weight.NOTE)
+        m.remark(Clamps(clamps, apart), Weight.NOTE)
     else:
-        m.remark("Straightest grain at the seams; number the staves and mark a triangle across the set.", Weight.NOTE)
+        m.remark(Note.STRAIGHT_SEAMS, Weight.NOTE)
 
 
 def _measures(m: Maker, breadboard: bool) -> None:

@@ -8,8 +8,9 @@ from __future__ import annotations
 
 from fractions import Fraction
 
-from nullah.core.card import length_mark
 from nullah.core.ledger import Definition, Ledger
+from nullah.core.lengths import mm
+from nullah.core.piece.facts import HandHoleLow, Note
 from nullah.core.piece.form import Assembly, Choice, Choices, Form, View
 from nullah.core.piece.forms.bottom import bottom_sizes, put_bottom
 from nullah.core.piece.forms.sizing import SIZING, Way, sizes
@@ -134,9 +135,9 @@ def _handles(m: Maker) -> None:
             radius = float(min(q("ends.radius"), q("ends.rise"), wide / 3))
             m.shape(end, RoundOver((Side.TOP, Side.FRONT), radius), RoundOver((Side.TOP, Side.BACK), radius))
     if q("handle.height") < 22:
-        m.remark(f"A hand hole under {length_mark(Fraction(22))} high pinches the fingers.", of="handle.height")
+        m.remark(HandHoleLow(mm(22)), of="handle.height")
     if q("handle.below") + tall > q("ends.rise"):
-        m.remark("The hand holes reach below the edge of the sides, into the tray.", of="handle.below")
+        m.remark(Note.HAND_HOLES_LOW, of="handle.below")
 
 
 def _measures(m: Maker, chosen: Choices) -> None:

@@ -6,6 +6,7 @@ from fractions import Fraction
 
 from nullah.core.card import Weight
 from nullah.core.ledger import Definition, Kind, Ledger
+from nullah.core.piece.facts import Note
 from nullah.core.piece.form import Assembly, Choice, Choices, Form, View
 from nullah.core.piece.forms.sizing import SIZING, Way, sizes
 from nullah.core.piece.maker import Maker, board_sizes, given, ruled
@@ -61,7 +62,7 @@ def _assemble(ledger: Ledger, chosen: Choices) -> Assembly:
     _rail(m)
     _lower_ends(m, chosen["ends"])
     _measures(m)
-    m.remark("Screw the rail into studs or anchors that carry the load; the wall decides which.", Weight.NOTE)
+    m.remark(Note.SCREW_RAIL_TO_STUDS, Weight.NOTE)
     return m.finish()
 
 

@@ -123,10 +123,6 @@ class Case:
                     of_part[part_id].append(joint)
         return {part_id: recipe(parts[part_id], joints, parts) for part_id, joints in of_part.items()}
 
-    def name(self, part_id: str) -> str:
-        """Give a part's name."""
-        return self.parts[part_id].name
-
     def slack(self, part_id: str) -> Fraction:
         """Give how far what a part was cut to fit was measured off its plan, mm: so far the measurement is trusted."""
         found = Fraction(0)
@@ -138,14 +134,6 @@ class Case:
                 if quantity.planned is not None:
                     found += abs(quantity.value - quantity.planned)
         return found
-
-    def fine(self, value: Fraction) -> str:
-        """Write a small difference given in mm."""
-        return self.marks.write_fine(Length(value))
-
-    def size(self, value: Fraction) -> str:
-        """Write a size given in mm, to a tenth: a mark could hide what is wrong."""
-        return self.marks.write_fine(Length(value))
 
 
 def give_fix(case: Case, name: str, value: Fraction, direction: Direction = Direction.NEAREST) -> tuple[Fix, ...]:

@@ -7,9 +7,24 @@ from fractions import Fraction
 
 from nullah.core.card import Remark, Weight
 from nullah.core.fixes import Fix
-from nullah.core.lengths import Direction
-from nullah.core.piece.overlap import Joint, Sharing, contact, lines, name_of_channel, outward, tail_frame
+from nullah.core.lengths import Direction, Length
+from nullah.core.piece.overlap import Channel, Joint, Sharing, channel_of, contact, lines, outward, tail_frame
 from nullah.core.piece.part import Part
+from nullah.core.piece.proof.facts import (
+    Apart,
+    ButtGap,
+    DoesNotFit,
+    EdgesOnly,
+    Misfit,
+    NoCorner,
+    NoLap,
+    PinsShort,
+    ProofFact,
+    StandsOut,
+    TailsShort,
+    Width,
+    WidthOff,
+)
 from nullah.core.piece.proof.finding import Case, Finding, Trouble, follow_fixes, give_fix
 from nullah.core.piece.space import Axis, Box, side_at
 
@@ -25,10 +40,10 @@ def misfits(case: Case, joint: Joint) -> Iterator[Finding]:
         return
     if joint.sharing is Sharing.DOVETAIL:
         if tail_frame(joint, first, second) is None:
-            yield _no_corner(joint, first, second, "dovetailed")
+            yield _no_corner(joint, first, second, mitred=False)
         yield from _corner(case, joint, first, second)
     elif joint.sharing is Sharing.MITRE and first.grain is second.grain:
-        yield _no_corner(joint, first, second, "mitred")
+        yield _no_corner(joint, first, second, mitred=True)
     elif joint.sharing in (Sharing.LET_IN, Sharing.TENON) and joint.channels:
         yield from _channels(case, joint, first, second)
 
@@ -47,40 +62,34 @@ def _between(first: Part, second: Part) -> tuple[Axis, Fraction]:
 
 def _apart(case: Case, joint: Joint, first: Part, second: Part) -> Finding:
     _, gap = _between(first, second)
-    text = (
-        f"The {first.name} and the {second.name} do not meet: {case.fine(gap)} is missing, so their "
-        f"{_plain_name(joint, first)} has nothing to hold."
-    )
-    names = (*joint.names[:6], *first.quantities, *second.quantities)
+    fact = Apart(first.id, second.id, Length(gap), _channel_kind(joint, first))
+    names = (*joint.names.quantities, *first.quantities, *second.quantities)
     return Finding(
-        Trouble.APART, Remark(text, Weight.FAILS, follow_fixes(case, names)), (first.id, second.id), joint.id
+        Trouble.APART, Remark(fact, Weight.FAILS, follow_fixes(case, names)), (first.id, second.id), joint.id
     )
 
 
-def _no_corner(joint: Joint, first: Part, second: Part, word: str) -> Finding:
-    text = (
-        f"The {first.name} and the {second.name} cannot be {word} as they lie: their grain runs the same way. Turn one "
-        "of them, or join them otherwise."
-    )
-    return Finding(Trouble.COLLISION, Remark(text, Weight.FAILS), (first.id, second.id), joint.id,
+def _no_corner(joint: Joint, first: Part, second: Part, mitred: bool) -> Finding:
+    fact = NoCorner(first.id, second.id, mitred)
+    return Finding(Trouble.COLLISION, Remark(fact, Weight.FAILS), (first.id, second.id), joint.id,
                    first.box.overlap(second.box))  # fmt: skip
 
 
-def _plain_name(joint: Joint, first: Part) -> str:
+def _channel_kind(joint: Joint, first: Part) -> Channel | None:
+    """Return what is cut into the first part, or None where the joint is none that one enters."""
     if joint.sharing is Sharing.LET_IN and joint.channels:
-        return name_of_channel(first, joint.channels[0])
-    return {Sharing.DOVETAIL: "dovetail", Sharing.TENON: "tenon"}.get(joint.sharing, "joint")
+        return channel_of(first, joint.channels[0])
+    return Channel.MORTISE if joint.sharing is Sharing.TENON else None
 
 
 def _butt(case: Case, joint: Joint, first: Part, second: Part) -> Iterator[Finding]:
     _, gap = _between(first, second)
     if gap > 0 or (contact(first, second) is None and first.box.overlap(second.box) is None):
-        text = f"There is a gap of {case.fine(gap)} between the {first.name} and the {second.name}."
-        if gap <= 0:
-            text = f"The {first.name} and the {second.name} touch along an edge only: nothing can hold them."
+        edge = EdgesOnly(first.id, second.id)
+        fact = ButtGap(first.id, second.id, Length(gap)) if gap > 0 else edge
         names = (*first.quantities, *second.quantities)
         yield Finding(
-            Trouble.GAP, Remark(text, Weight.FAILS, follow_fixes(case, names)), (first.id, second.id), joint.id
+            Trouble.GAP, Remark(fact, Weight.FAILS, follow_fixes(case, names)), (first.id, second.id), joint.id
         )
 
 
@@ -96,35 +105,30 @@ def _corner(case: Case, joint: Joint, tail: Part, pin: Part) -> Iterator[Finding
     lengths = (f"{tail.alike}.length", f"{pin.alike}.length")
     fixes = follow_fixes(case, (*tail.quantities, *pin.quantities, *lengths))
     if short > 0:
-        where = f"the lap would be {case.fine(short)} too thick" if joint.tails.lap else (
-            f"its tails end {case.fine(short)} inside the {pin.name}")  # fmt: skip
-        text = f"The {tail.name} is {case.fine(short)} short: {where}."
-        yield Finding(Trouble.GAP, Remark(text, Weight.FAILS, fixes, tail.quantities[0]), (tail.id, pin.id), joint.id,
+        fact = TailsShort(tail.id, pin.id, Length(short), lapped=joint.tails.lap > 0)
+        yield Finding(Trouble.GAP, Remark(fact, Weight.FAILS, fixes, tail.quantities[0]), (tail.id, pin.id), joint.id,
                       overlap)  # fmt: skip
     elif short < 0 and joint.tails.lap and -short >= joint.tails.lap:
-        text = f"The tails of the {tail.name} come through the front of the {pin.name}: no lap is left."
-        yield Finding(Trouble.SHOWS, Remark(text, Weight.FAILS, fixes, tail.quantities[0]), (tail.id, pin.id), joint.id,
-                      overlap)  # fmt: skip
+        yield Finding(Trouble.SHOWS, Remark(NoLap(tail.id, pin.id), Weight.FAILS, fixes, tail.quantities[0]),
+                      (tail.id, pin.id), joint.id, overlap)  # fmt: skip
     elif short < 0 and not joint.tails.lap:
-        yield _stands_out(case, joint, tail, pin, -short, "tails", fixes, overlap)
+        yield _stands_out(joint, StandsOut(tail.id, pin.id, Length(-short), pins=False), tail, fixes, overlap)
     # The pin board must reach the tail board's outer side.
     middle = (pin.box.low[through.value] + pin.box.high[through.value]) / 2
     outwards = (overlap.low[through.value] + overlap.high[through.value]) / 2 > middle
     side = side_at(through, outwards)
     missing = (tail.box.at(side) - pin.box.at(side)) * (1 if outwards else -1)
     if missing > 0:
-        text = f"The {pin.name} is {case.fine(missing)} short: its pins end inside the {tail.name}."
-        yield Finding(Trouble.GAP, Remark(text, Weight.FAILS, fixes, pin.quantities[0]), (pin.id, tail.id), joint.id,
-                      overlap)  # fmt: skip
+        fact_of_pins = PinsShort(pin.id, tail.id, Length(missing))
+        yield Finding(Trouble.GAP, Remark(fact_of_pins, Weight.FAILS, fixes, pin.quantities[0]), (pin.id, tail.id),
+                      joint.id, overlap)  # fmt: skip
     elif missing < 0 and pin.grain is through:
-        yield _stands_out(case, joint, pin, tail, -missing, "pins", fixes, overlap)
+        yield _stands_out(joint, StandsOut(pin.id, tail.id, Length(-missing), pins=True), pin, fixes, overlap)
 
 
-def _stands_out(case: Case, joint: Joint, part: Part, mate: Part, by: Fraction, word: str, fixes: tuple[Fix, ...],
-                place: Box) -> Finding:  # fmt: skip
-    text = f"The {part.name} is {case.fine(by)} too long: its {word} would stand so far out of the {mate.name}."
-    return Finding(Trouble.FIT, Remark(text, Weight.FAILS, fixes, part.quantities[0]), (part.id, mate.id), joint.id,
-                   place)  # fmt: skip
+def _stands_out(joint: Joint, fact: StandsOut, part: Part, fixes: tuple[Fix, ...], place: Box) -> Finding:
+    remark = Remark(fact, Weight.FAILS, fixes, part.quantities[0])
+    return Finding(Trouble.FIT, remark, (fact.part, fact.mate), joint.id, place)
 
 
 def _channels(case: Case, joint: Joint, host: Part, guest: Part) -> Iterator[Finding]:
@@ -147,7 +151,7 @@ def _roles(joint: Joint, host: Part, guest: Part, channel: Box) -> tuple[Axis, A
 
 def _channel(case: Case, joint: Joint, host: Part, guest: Part, channel: Box, share: Box) -> Iterator[Finding]:
     depth, width, run = _roles(joint, host, guest, channel)
-    word = "mortise" if joint.sharing is Sharing.TENON else name_of_channel(host, channel)
+    kind = Channel.MORTISE if joint.sharing is Sharing.TENON else channel_of(host, channel)
     slack = case.slack(guest.id)
     for axis in (depth, width, run):
         a = axis.value
@@ -166,16 +170,16 @@ def _channel(case: Case, joint: Joint, host: Part, guest: Part, channel: Box, sh
             wide = share.size(axis) - channel.size(axis)
             over = max(over, wide) if over > 0 else over
         if axis is width and guest.face is axis:
-            yield from _proud(case, joint, host, guest, word, axis, channel)
+            yield from _proud(case, joint, host, guest, kind, axis, channel)
         if axis is not width:
             over, loose = over - slack, loose - slack
         if over > 0:
-            yield _too_much(case, joint, host, guest, word, axis, (depth, width, run), over, channel, share)
+            yield _too_much(case, joint, host, guest, kind, axis, (depth, width, run), over, channel, share)
         if loose > Fraction(1, 100) and not (axis is run and joint.runs):
-            yield _too_little(case, joint, host, guest, word, axis, (depth, width, run), loose, channel, share)
+            yield _too_little(case, joint, host, guest, kind, axis, (depth, width, run), loose, channel, share)
 
 
-def _proud(case: Case, joint: Joint, host: Part, guest: Part, word: str, axis: Axis, channel: Box
+def _proud(case: Case, joint: Joint, host: Part, guest: Part, kind: Channel, axis: Axis, channel: Box
            ) -> Iterator[Finding]:  # fmt: skip
     """Say where what lies in a rabbet stands out of it: the rabbet was cut for other stock."""
     for high in (False, True):
@@ -183,70 +187,67 @@ def _proud(case: Case, joint: Joint, host: Part, guest: Part, word: str, axis: A
         out = (guest.box.at(side) - host.box.at(side)) * (1 if high else -1)
         if out <= 0 or channel.at(side) != host.box.at(side):
             continue
-        text = (
-            f"The {guest.name} is {case.size(guest.box.size(axis))} thick and its {word} in the {host.name} "
-            f"{case.size(channel.size(axis))} wide: it stands {case.fine(out)} proud."
-        )
+        fact = WidthOff(Width.PROUD, guest.id, host.id, kind, Length(guest.box.size(axis)),
+                        Length(channel.size(axis)), Length(out))  # fmt: skip
         fixes = give_fix(case, joint.names.width, channel.size(axis) + out, Direction.UP)
-        yield _finding(Trouble.FIT, text, fixes, joint, channel, joint.names.width)
+        yield _finding(Trouble.FIT, fact, fixes, joint, channel, joint.names.width)
 
 
-def _too_much(case: Case, joint: Joint, host: Part, guest: Part, word: str, axis: Axis, roles: tuple[Axis, Axis, Axis],
-              over: Fraction, channel: Box, share: Box) -> Finding:  # fmt: skip
-    names, fine = joint.names, case.fine
+def _too_much(
+    case: Case, joint: Joint, host: Part, guest: Part, kind: Channel, axis: Axis, roles: tuple[Axis, Axis, Axis],
+    over: Fraction, channel: Box, share: Box,
+) -> Finding:  # fmt: skip
+    names = joint.names
     depth, width, _ = roles
     up = Direction.UP
     fixes: tuple[Fix, ...]
     if axis is width:
-        text = (
-            f"The {guest.name} is {case.size(share.size(axis))} thick and its {word} in the {host.name} "
-            f"{case.size(channel.size(axis))} wide: {fine(over)} too tight."
-        )
+        fact = WidthOff(Width.TIGHT, guest.id, host.id, kind, Length(share.size(axis)), Length(channel.size(axis)),
+                        Length(over))  # fmt: skip
         fixes = give_fix(case, names.width, channel.size(axis) + over, up) or follow_fixes(case, (names.guest,))
-        return _finding(Trouble.FIT, text, fixes, joint, channel, names.width)
+        return _finding(Trouble.FIT, fact, fixes, joint, channel, names.width)
+
+    def misfit(how: Misfit) -> DoesNotFit:
+        return DoesNotFit(how, guest.id, host.id, kind, Length(over))
+
     if axis is depth:
-        text = f"The {guest.name} reaches {fine(over)} deeper than the {word} in the {host.name}."
         known = names.depth in case.ledger.quantities
         fixes = give_fix(case, names.depth, case.ledger[names.depth] + over, up) if known else ()
-        return _finding(Trouble.FIT, text, follow_fixes(case, guest.quantities) or fixes, joint, channel, names.depth)
+        fixes = follow_fixes(case, guest.quantities) or fixes
+        return _finding(Trouble.FIT, misfit(Misfit.TOO_DEEP), fixes, joint, channel, names.depth)
     if names.notch:
-        text = (
-            f"The {guest.name} is notched {fine(over)} too little: it runs past the end of the stopped {word} in the "
-            f"{host.name}."
-        )
         fixes = give_fix(case, names.notch, case.ledger[names.notch] + over)
-        return _finding(Trouble.NOTCH, text, fixes, joint, channel, names.notch)
-    text = f"The {guest.name} runs {fine(over)} past the end of the {word} in the {host.name}."
-    fixes = follow_fixes(case, (*guest.quantities, *names[:6]))
-    return _finding(Trouble.FIT, text, fixes, joint, channel, names.stop)
+        return _finding(Trouble.NOTCH, misfit(Misfit.NOTCHED_TOO_LITTLE), fixes, joint, channel, names.notch)
+    fixes = follow_fixes(case, (*guest.quantities, *names.quantities))
+    return _finding(Trouble.FIT, misfit(Misfit.PAST_THE_END), fixes, joint, channel, names.stop)
 
 
-def _too_little(case: Case, joint: Joint, host: Part, guest: Part, word: str, axis: Axis,
-                roles: tuple[Axis, Axis, Axis], loose: Fraction, channel: Box, share: Box) -> Finding:  # fmt: skip
-    names, fine = joint.names, case.fine
+def _too_little(
+    case: Case, joint: Joint, host: Part, guest: Part, kind: Channel, axis: Axis, roles: tuple[Axis, Axis, Axis],
+    loose: Fraction, channel: Box, share: Box,
+) -> Finding:  # fmt: skip
+    names = joint.names
     depth, width, _ = roles
     if axis is width:
-        text = (
-            f"The {guest.name} is {case.size(share.size(axis))} thick and its {word} in the {host.name} "
-            f"{case.size(channel.size(axis))} wide: {fine(loose)} loose."
-        )
+        fact = WidthOff(Width.LOOSE, guest.id, host.id, kind, Length(share.size(axis)), Length(channel.size(axis)),
+                        Length(loose))  # fmt: skip
         fixes = give_fix(case, names.width, channel.size(axis) - loose, Direction.DOWN)
-        return _finding(Trouble.GAP, text, fixes, joint, channel, names.width)
+        return _finding(Trouble.GAP, fact, fixes, joint, channel, names.width)
+
+    def misfit(how: Misfit) -> DoesNotFit:
+        return DoesNotFit(how, guest.id, host.id, kind, Length(loose))
+
     if axis is depth:
-        text = f"The {guest.name} stops {fine(loose)} short of the floor of the {word} in the {host.name}."
         known = names.depth in case.ledger.quantities
         fixes = give_fix(case, names.depth, case.ledger[names.depth] - loose) if known else ()
-        return _finding(Trouble.GAP, text, follow_fixes(case, guest.quantities) or fixes, joint, channel, names.depth)
+        fixes = follow_fixes(case, guest.quantities) or fixes
+        return _finding(Trouble.GAP, misfit(Misfit.TOO_SHALLOW), fixes, joint, channel, names.depth)
     if names.notch:
-        text = (
-            f"The {guest.name} is notched {fine(loose)} too much: the end of the {word} in the {host.name} would stand "
-            "open."
-        )
         fixes = give_fix(case, names.notch, case.ledger[names.notch] - loose) or follow_fixes(case, (names.notch,))
-        return _finding(Trouble.NOTCH, text, fixes, joint, channel, names.notch)
-    text = f"The {guest.name} leaves {fine(loose)} of the {word} in the {host.name} open at its end."
-    return _finding(Trouble.GAP, text, follow_fixes(case, guest.quantities), joint, channel, names.stop)
+        return _finding(Trouble.NOTCH, misfit(Misfit.NOTCHED_TOO_MUCH), fixes, joint, channel, names.notch)
+    fixes = follow_fixes(case, guest.quantities)
+    return _finding(Trouble.GAP, misfit(Misfit.OPEN_AT_THE_END), fixes, joint, channel, names.stop)
 
 
-def _finding(trouble: Trouble, text: str, fixes: tuple[Fix, ...], joint: Joint, place: Box, of: str) -> Finding:
-    return Finding(trouble, Remark(text, Weight.FAILS, fixes, of), (joint.second, joint.first), joint.id, place)
+def _finding(trouble: Trouble, fact: ProofFact, fixes: tuple[Fix, ...], joint: Joint, place: Box, of: str) -> Finding:
+    return Finding(trouble, Remark(fact, Weight.FAILS, fixes, of), (joint.second, joint.first), joint.id, place)

@@ -9,15 +9,27 @@ from functools import lru_cache
 
 from nullah.core.card import Remark, Weight
 from nullah.core.fixes import Fix, JoinParts, StopChannel
+from nullah.core.lengths import Length
 from nullah.core.piece.form import Mover
-from nullah.core.piece.overlap import Joint, Sharing, lines, name_of_channel
+from nullah.core.piece.overlap import Joint, Sharing, channel_of, lines
 from nullah.core.piece.own import offers
 from nullah.core.piece.part import Part
+from nullah.core.piece.proof.facts import (
+    CannotComeOut,
+    Collision,
+    Repeated,
+    Shows,
+    ShowsWhere,
+    Sizes,
+    Trapped,
+    Void,
+)
 from nullah.core.piece.proof.finding import TINY, Case, Finding, Trouble, follow_fixes
 from nullah.core.piece.proof.fits import misfits
 from nullah.core.piece.proof.order import Order, assembly_order
 from nullah.core.piece.proof.season import cross_grain, no_room, sagging
 from nullah.core.piece.proof.walls import thin_walls
+from nullah.core.piece.shaping import Chamfer, LongBevel, RaisedPanel, RoundOver
 from nullah.core.piece.solids import Block, Recipe, block_of, block_solid, build
 from nullah.core.piece.space import Axis, Box, Side
 
@@ -76,19 +88,23 @@ def _gathered(case: Case, found: Iterable[Finding]) -> Iterator[Finding]:
         if finding.remark.of and finding.remark.fixes:
             alike.setdefault((finding.trouble, finding.remark.of, finding.remark.fixes), []).append(finding)
             continue
-        text = finding.remark.text
-        for part_id in finding.parts:
-            part = case.parts[part_id]
-            text = text.replace(part.name, part.alike)
-        alike.setdefault((finding.trouble, finding.remark.of, text), []).append(finding)
+        alike.setdefault((finding.trouble, finding.remark.of, *_of_equal_parts(case, finding)), []).append(finding)
     for same in alike.values():
         first = same[0]
         if len(same) == 1:
             yield first
             continue
-        remark = first.remark._replace(text=f"{first.remark.text} So in {len(same)} places.")
+        remark = first.remark._replace(fact=Repeated(first.remark.fact, len(same)))
         parts = tuple(dict.fromkeys(part_id for finding in same for part_id in finding.parts))
         yield first._replace(remark=remark, parts=parts)
+
+
+def _of_equal_parts(case: Case, finding: Finding) -> Iterator[object]:
+    """Give a finding's fact field by field, with what its parts are equal to in place of the parts."""
+    assert isinstance(finding.remark.fact, tuple)
+    yield type(finding.remark.fact)
+    for value in finding.remark.fact:
+        yield case.parts[value].alike if isinstance(value, str) and value in finding.parts else value
 
 
 def _checks(case: Case) -> Iterator[list[Finding]]:
@@ -165,16 +181,17 @@ def _in_order(case: Case, one: Part, two: Part) -> tuple[Part, Part]:
 
 
 def _collision(case: Case, one: Part, two: Part, joint: Joint | None, place: Box) -> Finding:
-    sizes = " × ".join(case.size(place.size(axis)).removesuffix(" mm") for axis in Axis)
-    unit = " mm" if case.marks.unit.value == "mm" else ""
-    text = f"The {one.name} and the {two.name} fill the same space, {sizes}{unit}"
-    text += ", and no joint shares it out." if joint is None else "."
+    fact = Collision(one.id, two.id, _sizes(place), joint is not None)
     fixes: tuple[Fix, ...] = ()
     if joint is None:
         fixes = _joints_offered(one, two)
     fixes += follow_fixes(case, (*one.quantities, *two.quantities))
-    return Finding(Trouble.COLLISION, Remark(text, Weight.FAILS, fixes), (one.id, two.id),
+    return Finding(Trouble.COLLISION, Remark(fact, Weight.FAILS, fixes), (one.id, two.id),
                    joint.id if joint else "", place)  # fmt: skip
+
+
+def _sizes(box: Box) -> Sizes:
+    return Length(box.size(Axis.X)), Length(box.size(Axis.Y)), Length(box.size(Axis.Z))
 
 
 def _joints_offered(one: Part, two: Part) -> tuple[Fix, ...]:
@@ -246,19 +263,16 @@ def _shows(case: Case, joint: Joint, recipes: dict[str, Recipe]) -> Iterator[Fin
             skin = _skin(inside, side)
             area, place = _unfilled(block_of(skin), _near(recipes, skin), planned)
             if area / _SKIN > _SHOWS and place is not None:
-                word = name_of_channel(host, channel)
-                where = "end" if side.axis is host.grain else "edge" if side.axis is not host.face else "face"
-                text = f"The {word} for the {guest.name} shows in the {where} of the {host.name}, {_where(side)}."
+                fact = Shows(channel_of(host, channel), guest.id, host.id, _surface(host, side), side)
                 fixes = _stop_fixes(joint)
-                yield Finding(Trouble.SHOWS, Remark(text, Weight.FAILS, fixes, joint.names.depth),
+                yield Finding(Trouble.SHOWS, Remark(fact, Weight.FAILS, fixes, joint.names.depth),
                               (host.id, guest.id), joint.id, _box(place))  # fmt: skip
 
 
-def _where(side: Side) -> str:
-    return {
-        Side.LEFT: "on the left", Side.RIGHT: "on the right", Side.FRONT: "in front", Side.BACK: "behind",
-        Side.UNDER: "underneath", Side.TOP: "on top",
-    }[side]  # fmt: skip
+def _surface(host: Part, side: Side) -> ShowsWhere:
+    if side.axis is host.grain:
+        return ShowsWhere.END
+    return ShowsWhere.FACE if side.axis is host.face else ShowsWhere.EDGE
 
 
 def _stop_fixes(joint: Joint) -> tuple[Fix, ...]:
@@ -299,20 +313,16 @@ def _gaps(case: Case, joint: Joint, recipes: dict[str, Recipe]) -> Iterator[Find
         if place is None or volume < 1:
             continue
         box = _box(place)
-        sizes = " × ".join(case.size(box.size(axis)).removesuffix(" mm") for axis in Axis)
-        unit = " mm" if case.marks.unit.value == "mm" else ""
-        text = f"Between the {first.name} and the {second.name} a gap of {sizes}{unit} is left that nothing fills."
-        names = (*joint.names[:6], *first.quantities, *second.quantities)
-        yield Finding(Trouble.GAP, Remark(text, Weight.LOOK, follow_fixes(case, names)), (first.id, second.id),
+        fact = Void(first.id, second.id, _sizes(box))
+        names = (*joint.names.quantities, *first.quantities, *second.quantities)
+        yield Finding(Trouble.GAP, Remark(fact, Weight.LOOK, follow_fixes(case, names)), (first.id, second.id),
                       joint.id, box)  # fmt: skip
         return
 
 
 def _shaped_edge(part: Part) -> bool:
     """Whether a shaping of the part thins its edges on purpose, as a raised panel's."""
-    return any(
-        type(shaping).__name__ in ("RaisedPanel", "LongBevel", "Chamfer", "RoundOver") for shaping in part.shapings
-    )
+    return any(isinstance(shaping, RaisedPanel | LongBevel | Chamfer | RoundOver) for shaping in part.shapings)
 
 
 # --- things that move -----------------------------------------------------------------------------
@@ -343,16 +353,12 @@ def _cannot_come_out(case: Case, mover: Mover, recipes: dict[str, Recipe]) -> It
 def _blocked(case: Case, mover: Mover, part: Part, other: Part, meeting: Box) -> Finding:
     sides = [axis for axis in Axis if axis is not mover.way.axis]
     tight = min(sides, key=lambda axis: _crossing(part.box, other.box, axis))
-    word = {Axis.X: "wide", Axis.Y: "deep", Axis.Z: "high"}[tight]
     by = _crossing(part.box, other.box, tight)
     by = max(by - _room_away(case, mover, part, other, tight), min(by, Fraction(1, 10)))
-    text = (
-        f"The {mover.name} cannot come out: its {_of_group(part, mover)} is {case.fine(by)} too {word} to pass the "
-        f"{other.name}."
-    )
+    fact = CannotComeOut(mover.name, part.id, other.id, tight, Length(by))
     fixes = follow_fixes(case, (*mover.of, *part.quantities))
     parts = (part.id, other.id)
-    return Finding(Trouble.PASS, Remark(text, Weight.FAILS, fixes, part.quantities[0]), parts, place=meeting)
+    return Finding(Trouble.PASS, Remark(fact, Weight.FAILS, fixes, part.quantities[0]), parts, place=meeting)
 
 
 def _room_away(case: Case, mover: Mover, part: Part, other: Part, axis: Axis) -> Fraction:
@@ -369,10 +375,6 @@ def _room_away(case: Case, mover: Mover, part: Part, other: Part, axis: Axis) ->
         if gap >= 0:
             rooms.append(gap)
     return min(rooms, default=Fraction(0))
-
-
-def _of_group(part: Part, mover: Mover) -> str:
-    return part.name.removeprefix(mover.name).strip() or "board"
 
 
 def _crossing(one: Box, two: Box, axis: Axis) -> Fraction:
@@ -410,10 +412,7 @@ def _order(parts: tuple[Part, ...], joints: tuple[Joint, ...], movers: tuple[Mov
 
 def _trapped(case: Case, order: Order) -> Iterator[Finding]:
     for group in order.trapped:
-        names = [case.name(part_id) for part_id in group]
-        shown = ", ".join(names[:4]) + (f" and {len(names) - 4} more" if len(names) > 4 else "")
-        text = f"These cannot be put together in any order: {shown}. Each is held by the others along every direction."
-        yield Finding(Trouble.TRAPPED, Remark(text, Weight.FAILS), group)
+        yield Finding(Trouble.TRAPPED, Remark(Trapped(group), Weight.FAILS), group)
 
 
 __all__ = ["Case", "Proof", "StoppedError", "prove"]

@@ -11,6 +11,7 @@ from nullah.core.lengths import Direction, Length
 from nullah.core.piece.form import Bearing, Freedom
 from nullah.core.piece.overlap import Hold, Joint, contact
 from nullah.core.piece.part import Part
+from nullah.core.piece.proof.facts import CrossGrain, NoRoom, Sags
 from nullah.core.piece.proof.finding import Case, Finding, Trouble, give_fix
 from nullah.core.piece.space import Axis, Box, around
 from nullah.core.wood.movement import coefficient
@@ -36,14 +37,10 @@ def cross_grain(case: Case, joint: Joint) -> Iterator[Finding]:
         if moving is None or held <= CROSS_GRAIN_LIMIT:
             continue
         change = moves(case, moving, held)
-        moved = f" It moves about {case.fine(change)} over the year." if change else ""
-        word = "screwed fast" if joint.hold is Hold.SCREWS else "glued"
-        text = (
-            f"The {second.name} is {word} to the {first.name} across {case.fine(held)} of the grain of the "
-            f"{moving.name}: over about {case.fine(CROSS_GRAIN_LIMIT)} wood splits or bows.{moved}"
-        )
+        fact = CrossGrain(second.id, first.id, moving.id, joint.hold is Hold.SCREWS, Length(held),
+                          Length(CROSS_GRAIN_LIMIT), Length(change))  # fmt: skip
         fixes = (SlotScrews(joint.id),)
-        yield Finding(Trouble.CROSS_GRAIN, Remark(text, Weight.FAILS, fixes), (first.id, second.id), joint.id,
+        yield Finding(Trouble.CROSS_GRAIN, Remark(fact, Weight.FAILS, fixes), (first.id, second.id), joint.id,
                       _thickened(touching))  # fmt: skip
 
 
@@ -77,15 +74,13 @@ def no_room(case: Case, freedom: Freedom) -> Iterator[Finding]:
     change = sum((moves(case, part, part.box.size(part.across)) for part in parts), Fraction(0))
     if change <= freedom.room:
         return
-    name = parts[0].name if len(parts) == 1 else f"{parts[0].name} and its neighbours"
-    text = f"The {name} move{'s' if len(parts) == 1 else ''} about {case.fine(change)} over the year and "
-    text += f"{'has' if len(parts) == 1 else 'have'} only {case.fine(max(freedom.room, Fraction(0)))} of room."
+    fact = NoRoom(tuple(part.id for part in parts), Length(change), Length(freedom.room))
     fixes: tuple[Fix, ...] = ()
     if freedom.of in case.ledger.quantities:
         now = case.ledger[freedom.of]
         enough = now * change / freedom.room if freedom.room > 0 and now > 0 else change / 2
         fixes = give_fix(case, freedom.of, enough, Direction.UP)
-    yield Finding(Trouble.SEASON, Remark(text, Weight.LOOK, fixes, freedom.of), freedom.parts)
+    yield Finding(Trouble.SEASON, Remark(fact, Weight.LOOK, fixes, freedom.of), freedom.parts)
 
 
 def sagging(case: Case, bearing: Bearing) -> Iterator[Finding]:
@@ -102,13 +97,9 @@ def sagging(case: Case, bearing: Bearing) -> Iterator[Finding]:
         return
     shown = Length(Fraction(int(drop * 10 + 0.5), 10))
     fits = Length(Fraction(int(passing)))
-    text = (
-        f"Under {bearing.load} kg the {part.name} sags {case.marks.write_fine(shown)} over "
-        f"{case.marks.write(Length(bearing.span))}; it would show. At {case.marks.write(fits, Direction.DOWN)} it "
-        "passes."
-    )
+    fact = Sags(part.id, bearing.load, shown, Length(bearing.span), fits)
     thicker = Fraction(int(thick * (span / passing) * 2 + 1), 2)
     fixes = give_fix(case, part.quantities[2], thicker, Direction.UP)
     if part.quantities[2] in case.ledger.quantities and case.ledger.quantity(part.quantities[2]).definition.rule:
         fixes = ()
-    yield Finding(Trouble.SAG, Remark(text, Weight.LOOK, fixes, bearing.of), (part.id,), place=part.box)
+    yield Finding(Trouble.SAG, Remark(fact, Weight.LOOK, fixes, bearing.of), (part.id,), place=part.box)

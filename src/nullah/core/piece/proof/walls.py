@@ -7,9 +7,10 @@ from fractions import Fraction
 from itertools import combinations
 
 from nullah.core.card import Remark, Weight
-from nullah.core.lengths import Direction
-from nullah.core.piece.overlap import Joint, Sharing, lines, name_of_channel
+from nullah.core.lengths import Direction, Length
+from nullah.core.piece.overlap import Channel, Joint, Sharing, channel_of, lines
 from nullah.core.piece.part import Part
+from nullah.core.piece.proof.facts import ProofFact, ThinBetween, ThinEdge, ThinFloor
 from nullah.core.piece.proof.finding import Case, Finding, Trouble, give_fix
 from nullah.core.piece.space import Axis, Box
 
@@ -44,14 +45,11 @@ def thin_walls(case: Case, host: Part) -> Iterator[Finding]:
             if key in said:
                 continue
             said.add(key)
-            text = (
-                f"Between the {name_of_channel(host, one)} and the {name_of_channel(host, two)} from either face only "
-                f"{case.fine(max(between, Fraction(0)))} of the {host.name} is left; a third ({case.fine(third)}) is "
-                "the least."
-            )
+            fact = ThinBetween(host.id, channel_of(host, one), channel_of(host, two),
+                               Length(max(between, Fraction(0))), Length(third))  # fmt: skip
             fixes = give_fix(case, joint.names.depth, (host.box.size(axis) - third) / 2, Direction.DOWN)
             weight = Weight.FAILS if between <= 0 else Weight.LOOK
-            yield Finding(Trouble.THIN, Remark(text, weight, fixes, joint.names.depth), (host.id,), joint.id, one)
+            yield Finding(Trouble.THIN, Remark(fact, weight, fixes, joint.names.depth), (host.id,), joint.id, one)
 
 
 def _beside(case: Case, joint: Joint, other: Joint) -> bool:
@@ -89,17 +87,12 @@ def _between(one: Box, two: Box, axis: Axis) -> Fraction | None:
 
 
 def _thin(case: Case, host: Part, channel: Box, joint: Joint, axis: Axis, wall: Fraction, least: Fraction) -> Finding:
-    word = "mortise" if joint.sharing is Sharing.TENON else name_of_channel(host, channel)
+    kind = Channel.MORTISE if joint.sharing is Sharing.TENON else channel_of(host, channel)
+    fact: ProofFact
     if axis is host.face:
-        text = (
-            f"The {word} leaves only {case.fine(wall)} of the {case.fine(host.box.size(axis))} of the {host.name}; "
-            f"{case.fine(least)} is the least."
-        )
+        fact = ThinFloor(host.id, kind, Length(wall), Length(host.box.size(axis)), Length(least))
         fixes = give_fix(case, joint.names.depth, host.box.size(axis) - least, Direction.DOWN)
     else:
-        text = (
-            f"Only {case.fine(wall)} is left beside the {word} at the edge of the {host.name}; "
-            f"{case.fine(least)} is the least."
-        )
+        fact = ThinEdge(host.id, kind, Length(wall), Length(least))
         fixes = ()
-    return Finding(Trouble.THIN, Remark(text, Weight.LOOK, fixes, joint.names.depth), (host.id,), joint.id, channel)
+    return Finding(Trouble.THIN, Remark(fact, Weight.LOOK, fixes, joint.names.depth), (host.id,), joint.id, channel)

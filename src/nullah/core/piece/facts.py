@@ -1,0 +1,89 @@
+"""What a form, or the maker of its parts, says of a piece, as facts; `core/wording/piece.py` says them."""
+
+from __future__ import annotations
+
+from enum import Enum, auto
+from typing import NamedTuple
+
+from nullah.core.lengths import Length
+
+
+class NothingLeft(NamedTuple):
+    """A size that is worked out comes to nothing."""
+
+    quantity: str
+    length: Length
+
+
+class MustBePositive(NamedTuple):
+    """A size that was given must be more than nothing."""
+
+    quantity: str
+    length: Length
+
+
+class RowsOff(NamedTuple):
+    """Rows and dividers come to more than the inside height, or to less."""
+
+    by: Length
+    more: bool
+
+
+class FrontGap(NamedTuple):
+    """A drawer's front leaves a gap at each side of its opening; `room` is the quantity of the opening."""
+
+    drawer: str
+    gap: Length
+    room: str
+
+
+class HandHoleLow(NamedTuple):
+    """A hand hole is lower than fingers need."""
+
+    least: Length
+
+
+class GlueInHalves(NamedTuple):
+    """A slab of many strips is glued in two halves first, with so many clamps for each."""
+
+    strips: int
+    clamps: int
+    apart: Length
+
+
+class Clamps(NamedTuple):
+    """A slab takes so many clamps, so far apart."""
+
+    clamps: int
+    apart: Length
+
+
+class Note(Enum):
+    """What is said of a form without any figure."""
+
+    ANCHOR_TO_WALL = auto()
+    ARCH_REACHES_DADO = auto()
+    BUTTON_MORTISES_THROUGH = auto()
+    CLEAT_BEVEL = auto()
+    CLEAT_SHOWS = auto()
+    CLEARANCE_BELOW_NOTHING = auto()
+    CLEARANCE_TOO_LARGE = auto()
+    GLUE_MIDDLE_TENON = auto()
+    GROOVE_HAS_NO_DEPTH = auto()
+    GROOVE_TOO_DEEP = auto()
+    HAND_HOLES_LOW = auto()
+    LID_NEEDS_STAY = auto()
+    NO_LOAD_SAID = auto()
+    PILOT_FOR_NAILS = auto()
+    SAW_LONG_OVER_RABBETS = auto()
+    SCREW_CLEAT_TO_STUDS = auto()
+    SCREW_RAIL_TO_STUDS = auto()
+    SLOTS_BREAK_OUT = auto()
+    SLOTS_TOO_DEEP = auto()
+    STAY_BEFORE_HINGES = auto()
+    STRAIGHT_SEAMS = auto()
+    TAPER_AT_APRON = auto()
+    WALLS_TOO_LOW = auto()
+
+
+PieceFact = NothingLeft | MustBePositive | RowsOff | FrontGap | HandHoleLow | GlueInHalves | Clamps

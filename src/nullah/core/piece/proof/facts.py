@@ -1,0 +1,242 @@
+"""What the proof can find wrong, as facts; `core/wording/proof.py` says them. Parts are told by their ids."""
+
+from __future__ import annotations
+
+from enum import Enum, auto
+from typing import NamedTuple
+
+from nullah.core.lengths import Length
+from nullah.core.piece.overlap import Channel
+from nullah.core.piece.space import Axis, Side
+from nullah.core.reader import Fact
+
+Sizes = tuple[Length, Length, Length]
+
+
+class Collision(NamedTuple):
+    """Two parts fill the same space of these sizes; `joined` where a joint should have shared it out."""
+
+    first: str
+    second: str
+    sizes: Sizes
+    joined: bool
+
+
+class Void(NamedTuple):
+    """A gap of these sizes is left in a joint."""
+
+    first: str
+    second: str
+    sizes: Sizes
+
+
+class Apart(NamedTuple):
+    """Two parts that are joined do not reach each other."""
+
+    first: str
+    second: str
+    gap: Length
+    joint: Channel | None
+
+
+class NoCorner(NamedTuple):
+    """Two parts whose grain runs the same way are to be dovetailed, or mitred."""
+
+    first: str
+    second: str
+    mitred: bool
+
+
+class ButtGap(NamedTuple):
+    """Two parts that should touch stand apart."""
+
+    first: str
+    second: str
+    gap: Length
+
+
+class EdgesOnly(NamedTuple):
+    """Two parts touch along an edge only."""
+
+    first: str
+    second: str
+
+
+class TailsShort(NamedTuple):
+    """Tails end inside the pin board, or leave too thick a lap."""
+
+    tail: str
+    pin: str
+    short: Length
+    lapped: bool
+
+
+class NoLap(NamedTuple):
+    """Tails come through where a lap was to hide them."""
+
+    tail: str
+    pin: str
+
+
+class PinsShort(NamedTuple):
+    """Pins end inside the tail board."""
+
+    pin: str
+    tail: str
+    short: Length
+
+
+class StandsOut(NamedTuple):
+    """A board's tails, or its pins, stand out of its mate."""
+
+    part: str
+    mate: str
+    by: Length
+    pins: bool
+
+
+class Misfit(Enum):
+    """How what enters a channel does not fit it along the channel."""
+
+    TOO_DEEP = auto()
+    TOO_SHALLOW = auto()
+    NOTCHED_TOO_LITTLE = auto()
+    NOTCHED_TOO_MUCH = auto()
+    PAST_THE_END = auto()
+    OPEN_AT_THE_END = auto()
+
+
+class DoesNotFit(NamedTuple):
+    """A part does not fit its channel along it, or in its depth."""
+
+    misfit: Misfit
+    guest: str
+    host: str
+    channel: Channel
+    by: Length
+
+
+class Width(Enum):
+    """How a part's thickness does not suit the width of its channel."""
+
+    PROUD = auto()
+    TIGHT = auto()
+    LOOSE = auto()
+
+
+class WidthOff(NamedTuple):
+    """A part is thicker or thinner than its channel is wide."""
+
+    width: Width
+    guest: str
+    host: str
+    channel: Channel
+    thickness: Length
+    wide: Length
+    by: Length
+
+
+class ShowsWhere(Enum):
+    """In which surface of its board a channel shows."""
+
+    END = auto()
+    EDGE = auto()
+    FACE = auto()
+
+
+class Shows(NamedTuple):
+    """A channel comes out in a side that is seen."""
+
+    channel: Channel
+    guest: str
+    host: str
+    surface: ShowsWhere
+    side: Side
+
+
+class ThinFloor(NamedTuple):
+    """A channel leaves too little of its board's thickness."""
+
+    host: str
+    channel: Channel
+    left: Length
+    thickness: Length
+    least: Length
+
+
+class ThinEdge(NamedTuple):
+    """A channel leaves too little beside it."""
+
+    host: str
+    channel: Channel
+    left: Length
+    least: Length
+
+
+class ThinBetween(NamedTuple):
+    """Two channels from either face leave too little between them."""
+
+    host: str
+    one: Channel
+    two: Channel
+    left: Length
+    least: Length
+
+
+class CannotComeOut(NamedTuple):
+    """A part of what moves is too large to pass another; `mover` is the name of what moves."""
+
+    mover: str
+    part: str
+    other: str
+    axis: Axis
+    by: Length
+
+
+class Trapped(NamedTuple):
+    """Parts that hold each other, so that they go together in no order."""
+
+    parts: tuple[str, ...]
+
+
+class CrossGrain(NamedTuple):
+    """A part is held solid across the grain of one that moves; `change` over the year, 0 if the wood is not known."""
+
+    fixed: str
+    to: str
+    moving: str
+    screwed: bool
+    held: Length
+    limit: Length
+    change: Length
+
+
+class NoRoom(NamedTuple):
+    """Parts move more over the year than they have room."""
+
+    parts: tuple[str, ...]
+    change: Length
+    room: Length
+
+
+class Sags(NamedTuple):
+    """A shelf sags so that it shows; `passing` is the span at which it would not. The load is in kg."""
+
+    part: str
+    load: int
+    drop: Length
+    span: Length
+    passing: Length
+
+
+class Repeated(NamedTuple):
+    """The same fact of several places."""
+
+    fact: Fact
+    places: int
+
+
+ProofFact = (
+    Collision | Void | Apart | NoCorner | ButtGap | EdgesOnly | TailsShort | NoLap | PinsShort | StandsOut | DoesNotFit
+    | WidthOff | Shows | ThinFloor | ThinEdge | ThinBetween | CannotComeOut | Trapped | CrossGrain | NoRoom | Sags
+)  # fmt: skip

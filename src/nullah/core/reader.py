@@ -1,0 +1,83 @@
+"""Who a sentence is written for: the units and terms in use, and what the parts and quantities are called."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Mapping
+from dataclasses import dataclass, field
+from enum import Enum
+from typing import Any, Literal
+
+from nullah.core.lengths import Direction, Entry, Length, Marks
+
+#: What `wording` can say: a record with its lengths, counts and ids; a member of an enumeration where it has none;
+#: a sentence from a room that still writes its own (`tests/sentences_left.txt`).
+Fact = tuple[Any, ...] | Enum | str
+
+
+@dataclass(frozen=True)
+class Reader:
+    """Whoever reads. `parts` and `titles` are the names of parts and the titles of quantities, by id.
+
+    Examples
+    --------
+    >>> Reader().listed(["side", "top", "back"]), Reader().listed(["side", "top"], "or")
+    ('side, top, and back', 'side or top')
+    """
+
+    marks: Marks = Marks()
+    parts: Mapping[str, str] = field(default_factory=dict)
+    titles: Mapping[str, str] = field(default_factory=dict)
+
+    def text(self, message: str, **values: object) -> str:
+        """Return a message in the reader's terms, its places filled."""
+        said = self.marks.catalogue.text(message)
+        return said.format_map(values) if values else said
+
+    def count(self, number: int, one: str, many: str, **values: object) -> str:
+        """Return the message for a number, `n` in it; `one` for 1, else `many`, where the catalogue knows no better."""
+        return self.marks.catalogue.count(number, one, many).format_map({"n": number, **values})
+
+    def listed(self, words: Iterable[str], style: Literal["standard", "or", "unit"] = "standard", most: int = 0) -> str:
+        """Return words as the reader's language lists them; those beyond the first `most` only counted (0: all)."""
+        from babel.lists import format_list  # only where a list is said, so that the window need not wait for it
+
+        said = list(words)
+        if most and len(said) > most:
+            left = len(said) - most
+            said = [*said[:most], self.count(left, "{n} more", "{n} more")]
+        return format_list(said, style, locale=self.marks.catalogue.locale)
+
+    def part(self, part: str) -> str:
+        """Return what a part is called."""
+        return self.parts.get(part, part)
+
+    def title(self, quantity: str) -> str:
+        """Return what a quantity is called."""
+        return self.text(self.titles.get(quantity, quantity))
+
+    def length(self, length: Length, direction: Direction = Direction.NEAREST) -> str:
+        """Return a length to the reader's mark."""
+        return self.marks.write(length, direction)
+
+    def typed(self, length: Length) -> str:
+        """Return a length as it was typed; one that nobody typed as a small difference."""
+        return length.text if isinstance(length, Entry) else self.fine(length)
+
+    def fine(self, length: Length) -> str:
+        """Return a small difference, finer than the mark."""
+        return self.marks.write_fine(length)
+
+    def size(self, *sizes: Length) -> str:
+        """Return sizes as ``340.0 × 12.0 × 9.0 mm``, finer than the mark."""
+        return " × ".join(self.marks.write_fine(size, unit=size is sizes[-1]) for size in sizes)
+
+
+def sentence(words: str) -> str:
+    """Return words with their first letter a capital, the rest as it is.
+
+    Examples
+    --------
+    >>> sentence("the top of case B")
+    'The top of case B'
+    """
+    return words[:1].upper() + words[1:]

@@ -1,0 +1,83 @@
+"""Any fact in words: each kind is said in the module of its room."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import Any, get_args
+
+from nullah.core.breakdown.facts import BoardNotSawable, Complaint, LayoutFact, Nowhere, SawFact, TooManyParts
+from nullah.core.card import Numbered
+from nullah.core.errors import FactError
+from nullah.core.joints.facts import CornerFact, GrooveFact, LayoutRefusal
+from nullah.core.ledger import WrongValue
+from nullah.core.piece.facts import Note, PieceFact
+from nullah.core.piece.proof.facts import ProofFact, Repeated
+from nullah.core.plan import NoneDovetailed, TailsImpossible
+from nullah.core.reader import Fact, Reader
+from nullah.core.rules import LedgerFact
+from nullah.core.wording.corners import corner_words, groove_words, layout_words
+from nullah.core.wording.laying import complaint_words, layout_fact_words, nowhere_words, saw_words
+from nullah.core.wording.ledger import ledger_words, wrong_value_words
+from nullah.core.wording.piece import note_words, piece_words
+from nullah.core.wording.proof import proof_words, repeated_words
+
+Worder = Callable[[Any, Reader], str]
+
+
+def fact_words(fact: Fact, reader: Reader) -> str:
+    """Return a fact in words; a sentence that a room still writes itself is given back as it is.
+
+    Examples
+    --------
+    >>> from nullah.core.lengths import mm
+    >>> from nullah.core.piece.proof.facts import ButtGap
+    >>> fact_words(ButtGap("left", "top", mm(2)), Reader(parts={"left": "left side"}))
+    'There is a gap of 2.0 mm between the left side and the top.'
+    """
+    return fact if isinstance(fact, str) else WORDERS[type(fact)](fact, reader)
+
+
+def error_words(error: Exception, reader: Reader = Reader()) -> str:
+    """Return why something was refused."""
+    return fact_words(error.fact, reader) if isinstance(error, FactError) else str(error)
+
+
+def _repeated(fact: Repeated, reader: Reader) -> str:
+    return repeated_words(fact_words(fact.fact, reader), fact.places, reader)
+
+
+def _numbered(fact: Numbered, reader: Reader) -> str:
+    return f"{fact.number}  {fact_words(fact.fact, reader)}"
+
+
+def _of_corner(fact: NoneDovetailed | TailsImpossible, reader: Reader) -> str:
+    if isinstance(fact, NoneDovetailed):
+        return reader.text("No corner of this piece is dovetailed.")
+    return reader.text(
+        "A corner with {count} tails cannot be laid out. Use one or more, and pins of at least nothing.",
+        count=fact.count,
+    )
+
+
+#: Which function says which kind of fact; together they are all facts there are.
+WORDERS: dict[type, Worder] = {
+    kind: worder
+    for kinds, worder in (
+        ((Repeated,), _repeated),
+        ((Numbered,), _numbered),
+        (get_args(ProofFact), proof_words),
+        (get_args(PieceFact), piece_words),
+        ((Note,), note_words),
+        (get_args(LedgerFact), ledger_words),
+        ((WrongValue,), wrong_value_words),
+        (get_args(LayoutRefusal), layout_words),
+        (get_args(CornerFact), corner_words),
+        (get_args(GrooveFact), groove_words),
+        ((NoneDovetailed, TailsImpossible), _of_corner),
+        (get_args(Complaint), complaint_words),
+        (get_args(Nowhere), nowhere_words),
+        (get_args(LayoutFact), layout_fact_words),
+        ((*get_args(SawFact), BoardNotSawable, TooManyParts), saw_words),
+    )
+    for kind in kinds
+}  # fmt: skip

@@ -1,0 +1,98 @@
+"""What is said of a piece by its form."""
+
+from __future__ import annotations
+
+from typing import assert_never
+
+from nullah.core.catalogue import N_
+from nullah.core.piece import facts
+from nullah.core.piece.facts import Note, PieceFact
+from nullah.core.reader import Reader
+
+_NOTES = {
+    Note.ANCHOR_TO_WALL: N_("Tall pieces and drawers tip: fix the case to the wall (see ASTM F2057 and local rules)."),
+    Note.ARCH_REACHES_DADO: N_("The cut between the feet reaches the bottom's dado."),
+    Note.BUTTON_MORTISES_THROUGH: N_("The mortises for the buttons go through the aprons."),
+    Note.CLEAT_BEVEL: N_("A cleat's bevel holds from about 15° to 45°; 22° is usual."),
+    Note.CLEAT_SHOWS: N_("The cleat on the wall hangs below the rack and would be seen."),
+    Note.CLEARANCE_BELOW_NOTHING: N_("A clearance below nothing would force the joints apart."),
+    Note.CLEARANCE_TOO_LARGE: N_("The clearance is more than half the groove: the bottom could drop out."),
+    Note.GLUE_MIDDLE_TENON: N_("Glue only the middle tenon; peg the others in slots, so that the top can move."),
+    Note.GROOVE_HAS_NO_DEPTH: N_("The groove has no depth, so nothing holds the bottom."),
+    Note.GROOVE_TOO_DEEP: N_("The groove takes more than half of the thinnest side. About a third is the limit."),
+    Note.HAND_HOLES_LOW: N_("The hand holes reach below the edge of the sides, into the tray."),
+    Note.LID_NEEDS_STAY: N_("A lid needs a stay that holds it open, and an air gap where a child could climb in."),
+    Note.NO_LOAD_SAID: N_("A stool or a table that someone sits or stands on: this program does not say what it "
+                          "carries."),
+    Note.PILOT_FOR_NAILS: N_("Bore a pilot for every nail, wide side along the grain, and try nail and pilot in scrap "
+                             "first."),
+    Note.SAW_LONG_OVER_RABBETS: N_("Saw front and back a little long over their rabbets so that the nails do not split "
+                                   "the ends; trim after."),
+    Note.SCREW_CLEAT_TO_STUDS: N_("Screw the wall cleat into studs or anchors that carry the load; the wall decides "
+                                  "which."),
+    Note.SCREW_RAIL_TO_STUDS: N_("Screw the rail into studs or anchors that carry the load; the wall decides which."),
+    Note.SLOTS_BREAK_OUT: N_("So little wood is left between the slots that it would break off."),
+    Note.SLOTS_TOO_DEEP: N_("The slots take more than two thirds of the shelf."),
+    Note.STAY_BEFORE_HINGES: N_("Let the stay stop the lid a little past upright, before the hinges have to; leave an "
+                                "air gap where a child could climb in."),
+    Note.STRAIGHT_SEAMS: N_("Straightest grain at the seams; number the staves and mark a triangle across the set."),
+    Note.TAPER_AT_APRON: N_("A taper that starts at the apron looks like a mistake: start it a little below."),
+    Note.WALLS_TOO_LOW: N_("The walls hold less than a third of what stands in them: it may tip."),
+}  # fmt: skip
+
+
+def note_words(note: Note, reader: Reader) -> str:
+    """Return what is said of a form without any figure."""
+    return reader.text(_NOTES[note])
+
+
+def piece_words(fact: PieceFact, reader: Reader) -> str:
+    """Return what is said of a piece by its form."""
+    match fact:
+        case facts.NothingLeft(quantity, length):
+            return reader.text(
+                "The {title} comes to {length}: nothing is left of it.",
+                title=reader.title(quantity),
+                length=reader.typed(length),
+            )
+        case facts.MustBePositive(quantity, length):
+            return reader.text(
+                "The {title} is {length}. It must be more than nothing.",
+                title=reader.title(quantity),
+                length=reader.typed(length),
+            )
+        case facts.RowsOff(by, more):
+            message = (
+                N_("Rows and dividers come to {by} more than the inside height.")
+                if more
+                else N_("Rows and dividers come to {by} less than the inside height.")
+            )
+            return reader.text(message, by=reader.fine(by))
+        case facts.FrontGap(drawer, gap, room):
+            return reader.text(
+                "The front of {drawer} leaves a gap of {gap} at each side in the {room}.",
+                drawer=drawer,
+                gap=reader.fine(gap),
+                room=reader.title(room),
+            )
+        case facts.HandHoleLow(least):
+            return reader.text("A hand hole under {least} high pinches the fingers.", least=reader.fine(least))
+        case facts.GlueInHalves(strips, clamps, apart):
+            return (
+                reader.count(
+                    strips,
+                    "Glue it in two halves, then the halves together: {n} strip dries before it is in the clamps.",
+                    "Glue it in two halves, then the halves together: {n} strips dry before they are in the clamps.",
+                )
+                + " "
+                + reader.count(
+                    clamps,
+                    "{n} clamp for each half.",
+                    "{n} clamps for each half, about {apart} apart.",
+                    apart=reader.length(apart),
+                )
+            )
+        case facts.Clamps(clamps, apart):
+            return reader.count(clamps, "{n} clamp.", "{n} clamps, about {apart} apart.", apart=reader.length(apart))
+        case _:
+            assert_never(fact)

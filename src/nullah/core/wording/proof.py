@@ -1,0 +1,240 @@
+"""What is said of what the proof finds."""
+
+from __future__ import annotations
+
+from typing import assert_never
+
+from nullah.core.catalogue import N_
+from nullah.core.lengths import Direction, mm
+from nullah.core.piece.proof import facts
+from nullah.core.piece.proof.facts import Misfit, ProofFact, ShowsWhere, Width
+from nullah.core.piece.space import Axis, Side
+from nullah.core.reader import Reader
+
+_SIDES = {
+    Side.LEFT: N_("on the left"), Side.RIGHT: N_("on the right"), Side.FRONT: N_("in front"), Side.BACK: N_("behind"),
+    Side.UNDER: N_("underneath"), Side.TOP: N_("on top"),
+}  # fmt: skip
+_SURFACES = {ShowsWhere.END: N_("end"), ShowsWhere.EDGE: N_("edge"), ShowsWhere.FACE: N_("face")}
+_TOO_LARGE = {Axis.X: N_("wide"), Axis.Y: N_("deep"), Axis.Z: N_("high")}
+_WIDTHS = {
+    Width.PROUD: N_("The {guest} is {thickness} thick and its {channel} in the {host} {wide} wide: it stands {by} "
+                    "proud."),
+    Width.TIGHT: N_("The {guest} is {thickness} thick and its {channel} in the {host} {wide} wide: {by} too tight."),
+    Width.LOOSE: N_("The {guest} is {thickness} thick and its {channel} in the {host} {wide} wide: {by} loose."),
+}  # fmt: skip
+_MISFITS = {
+    Misfit.TOO_DEEP: N_("The {guest} reaches {by} deeper than the {channel} in the {host}."),
+    Misfit.TOO_SHALLOW: N_("The {guest} stops {by} short of the floor of the {channel} in the {host}."),
+    Misfit.NOTCHED_TOO_LITTLE: N_("The {guest} is notched {by} too little: it runs past the end of the stopped "
+                                  "{channel} in the {host}."),
+    Misfit.NOTCHED_TOO_MUCH: N_("The {guest} is notched {by} too much: the end of the {channel} in the {host} would "
+                                "stand open."),
+    Misfit.PAST_THE_END: N_("The {guest} runs {by} past the end of the {channel} in the {host}."),
+    Misfit.OPEN_AT_THE_END: N_("The {guest} leaves {by} of the {channel} in the {host} open at its end."),
+}  # fmt: skip
+
+
+def proof_words(fact: ProofFact, reader: Reader) -> str:
+    """Return the sentence of something that is wrong with a piece."""
+    part, fine = reader.part, reader.fine
+    match fact:
+        case facts.Collision(first, second, sizes, joined):
+            message = (
+                N_("The {first} and the {second} fill the same space, {sizes}.")
+                if joined
+                else N_("The {first} and the {second} fill the same space, {sizes}, and no joint shares it out.")
+            )
+            return reader.text(message, first=part(first), second=part(second), sizes=reader.size(*sizes))
+        case facts.Void(first, second, sizes):
+            return reader.text(
+                "Between the {first} and the {second} a gap of {sizes} is left that nothing fills.",
+                first=part(first),
+                second=part(second),
+                sizes=reader.size(*sizes),
+            )
+        case facts.Apart(first, second, gap, joint):
+            return reader.text(
+                "The {first} and the {second} do not meet: {gap} is missing, so their {joint} has nothing to hold.",
+                first=part(first),
+                second=part(second),
+                gap=fine(gap),
+                joint=reader.text(joint.value if joint is not None else N_("joint")),
+            )
+        case facts.NoCorner(first, second, mitred):
+            message = (
+                N_(
+                    "The {first} and the {second} cannot be mitred as they lie: their grain runs the same way. "
+                    "Turn one of them, or join them otherwise."
+                )
+                if mitred
+                else N_(
+                    "The {first} and the {second} cannot be dovetailed as they lie: their grain runs the same "
+                    "way. Turn one of them, or join them otherwise."
+                )
+            )
+            return reader.text(message, first=part(first), second=part(second))
+        case facts.ButtGap(first, second, gap):
+            return reader.text(
+                "There is a gap of {gap} between the {first} and the {second}.",
+                first=part(first),
+                second=part(second),
+                gap=fine(gap),
+            )
+        case facts.EdgesOnly(first, second):
+            return reader.text(
+                "The {first} and the {second} touch along an edge only: nothing can hold them.",
+                first=part(first),
+                second=part(second),
+            )
+        case facts.TailsShort(tail, pin, short, lapped):
+            message = (
+                N_("The {tail} is {short} short: the lap would be {short} too thick.")
+                if lapped
+                else N_("The {tail} is {short} short: its tails end {short} inside the {pin}.")
+            )
+            return reader.text(message, tail=part(tail), pin=part(pin), short=fine(short))
+        case facts.NoLap(tail, pin):
+            return reader.text(
+                "The tails of the {tail} come through the front of the {pin}: no lap is left.",
+                tail=part(tail),
+                pin=part(pin),
+            )
+        case facts.PinsShort(pin, tail, short):
+            return reader.text(
+                "The {pin} is {short} short: its pins end inside the {tail}.",
+                tail=part(tail),
+                pin=part(pin),
+                short=fine(short),
+            )
+        case facts.StandsOut(one, mate, by, pins):
+            message = (
+                N_("The {part} is {by} too long: its pins would stand so far out of the {mate}.")
+                if pins
+                else N_("The {part} is {by} too long: its tails would stand so far out of the {mate}.")
+            )
+            return reader.text(message, part=part(one), mate=part(mate), by=fine(by))
+        case facts.DoesNotFit(misfit, guest, host, channel, by):
+            return reader.text(
+                _MISFITS[misfit], guest=part(guest), host=part(host), channel=reader.text(channel.value), by=fine(by)
+            )
+        case facts.WidthOff(width, guest, host, channel, thickness, wide, by):
+            return reader.text(
+                _WIDTHS[width],
+                guest=part(guest),
+                host=part(host),
+                channel=reader.text(channel.value),
+                thickness=fine(thickness),
+                wide=fine(wide),
+                by=fine(by),
+            )
+        case facts.Shows(channel, guest, host, surface, side):
+            return reader.text(
+                "The {channel} for the {guest} shows in the {surface} of the {host}, {side}.",
+                channel=reader.text(channel.value),
+                guest=part(guest),
+                host=part(host),
+                surface=reader.text(_SURFACES[surface]),
+                side=reader.text(_SIDES[side]),
+            )
+        case facts.ThinFloor(host, channel, left, thickness, least):
+            return reader.text(
+                "The {channel} leaves only {left} of the {thickness} of the {host}; {least} is the least.",
+                channel=reader.text(channel.value),
+                host=part(host),
+                left=fine(left),
+                thickness=fine(thickness),
+                least=fine(least),
+            )
+        case facts.ThinEdge(host, channel, left, least):
+            return reader.text(
+                "Only {left} is left beside the {channel} at the edge of the {host}; {least} is the least.",
+                channel=reader.text(channel.value),
+                host=part(host),
+                left=fine(left),
+                least=fine(least),
+            )
+        case facts.ThinBetween(host, one, two, left, least):
+            return reader.text(
+                "Between the {one} and the {two} from either face only {left} of the {host} is left; a "
+                "third ({least}) is the least.",
+                one=reader.text(one.value),
+                two=reader.text(two.value),
+                left=fine(left),
+                host=part(host),
+                least=fine(least),
+            )
+        case facts.CannotComeOut(mover, one, other, axis, by):
+            # Of “drawer 1 front”, which belongs to “drawer 1”, only “front” need be said.
+            board = part(one).removeprefix(mover).strip() or reader.text("board")
+            return reader.text(
+                "The {mover} cannot come out: its {board} is {by} too {large} to pass the {other}.",
+                mover=mover,
+                board=board,
+                by=fine(by),
+                large=reader.text(_TOO_LARGE[axis]),
+                other=part(other),
+            )
+        case facts.Trapped(parts):
+            return reader.text(
+                "These cannot be put together in any order: {parts}. Each is held by the others along every direction.",
+                parts=reader.listed(map(part, parts), most=4),
+            )
+        case facts.CrossGrain():
+            return _cross_grain(fact, reader)
+        case facts.NoRoom(parts, change, room):
+            room = max(room, mm(0))
+            if len(parts) == 1:
+                return reader.text(
+                    "The {part} moves about {change} over the year and has only {room} of room.",
+                    part=part(parts[0]),
+                    change=fine(change),
+                    room=fine(room),
+                )
+            return reader.text(
+                "The {part} and its neighbours move about {change} over the year and have only {room} of room.",
+                part=part(parts[0]),
+                change=fine(change),
+                room=fine(room),
+            )
+        case facts.Sags(one, load, drop, span, passing):
+            return reader.text(
+                "Under {load} kg the {part} sags {drop} over {span}; it would show. At {passing} it passes.",
+                load=load,
+                part=part(one),
+                drop=fine(drop),
+                span=reader.length(span),
+                passing=reader.length(passing, Direction.DOWN),
+            )
+        case _:
+            assert_never(fact)
+
+
+def _cross_grain(fact: facts.CrossGrain, reader: Reader) -> str:
+    message = (
+        N_(
+            "The {fixed} is screwed fast to the {to} across {held} of the grain of the {moving}: over about "
+            "{limit} wood splits or bows."
+        )
+        if fact.screwed
+        else N_(
+            "The {fixed} is glued to the {to} across {held} of the grain of the {moving}: over about {limit} "
+            "wood splits or bows."
+        )
+    )
+    said = reader.text(
+        message,
+        fixed=reader.part(fact.fixed),
+        to=reader.part(fact.to),
+        held=reader.fine(fact.held),
+        moving=reader.part(fact.moving),
+        limit=reader.fine(fact.limit),
+    )
+    if fact.change.mm == 0:
+        return said
+    return f"{said} " + reader.text("It moves about {change} over the year.", change=reader.fine(fact.change))
+
+
+def repeated_words(said: str, places: int, reader: Reader) -> str:
+    """Return a sentence with in how many places it holds."""
+    return f"{said} " + reader.count(places, "So in {n} place.", "So in {n} places.")

@@ -1,0 +1,63 @@
+"""Every fact there is can be said, in every unit, with nothing left open in its sentence."""
+
+from collections.abc import Mapping
+from enum import Enum
+from fractions import Fraction
+from types import NoneType, UnionType
+from typing import Any, Union, get_args, get_origin, get_type_hints
+
+import pytest
+
+from nullah.core.lengths import Length, Marks, Slope, Unit, mm
+from nullah.core.reader import Fact, Reader
+from nullah.core.wording.facts import WORDERS, fact_words
+
+UNITS = list(Unit)
+KINDS = sorted(WORDERS, key=lambda kind: f"{kind.__module__}.{kind.__name__}")
+
+
+def samples(annotation):
+    """Give values of a type: every member of an enumeration and every kind of a union, one of the rest."""
+    plain = {str: "left side", int: 3, float: 2.5, Length: mm("12.7"), Slope: Slope(Fraction(7)), NoneType: None}
+    if annotation in plain:
+        yield plain[annotation]
+    elif annotation is bool:
+        yield from (True, False)
+    elif annotation == Fact:
+        yield "It is so."
+    elif get_origin(annotation) in (Union, UnionType):
+        for each in get_args(annotation):
+            yield from samples(each)
+    elif get_origin(annotation) is tuple:
+        parts = get_args(annotation)
+        if parts[-1] is Ellipsis:
+            one = next(samples(parts[0]))
+            yield from ((one,), (one, one), (one,) * 6)
+        else:
+            yield tuple(next(samples(part)) for part in parts)
+    elif issubclass(annotation, Enum):
+        yield from annotation
+    else:
+        yield from facts_of(annotation)
+
+
+def facts_of(kind):
+    """Give facts of a kind in which every field takes each of its samples once."""
+    if issubclass(kind, Enum):
+        return list(kind)
+    hints: Mapping[str, Any] = get_type_hints(kind)
+    choices = {name: list(samples(hint)) for name, hint in hints.items()}
+    most = max((len(each) for each in choices.values()), default=1)
+    return [kind(**{name: each[n % len(each)] for name, each in choices.items()}) for n in range(most)]
+
+
+@pytest.mark.parametrize("kind", KINDS, ids=lambda kind: kind.__name__)
+@pytest.mark.parametrize("unit", UNITS, ids=lambda unit: unit.value)
+def test_every_fact_is_said_whole_in_every_unit(kind, unit):
+    reader = Reader(Marks(unit))
+    for fact in facts_of(kind):
+        text = fact_words(fact, reader)
+        assert text and not set("{}⟦⟧") & set(text) and "None" not in text and "  " not in text.removeprefix("3  "), (
+            text
+        )
+        assert unit is Unit.MM or " mm" not in text, text
