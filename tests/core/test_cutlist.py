@@ -7,13 +7,20 @@ import pytest
 from tests.same import untyped
 
 from nullah.core import actions
-from nullah.core.bench.cutlist import grouped, price_of, short, together, volumes
+from nullah.core.bench.cutlist import grouped, price_of, short, volumes
 from nullah.core.lengths import Marks, Unit, mm
 from nullah.core.plan import cut_list, work_out
 from nullah.core.project import Piece, Project
 from nullah.core.rack.board import BoardError, read_price, write_price
+from nullah.core.reader import Reader
 from nullah.demo.seed_cabinet import seed_cabinet
 from nullah.files.project_file import parse_project, project_text
+
+
+def title(group):
+    """Return what equal parts are called together."""
+    return Reader().name_together(group.names)
+
 
 
 def groups_of(project):
@@ -22,15 +29,15 @@ def groups_of(project):
 
 def test_equal_parts_are_made_together():
     groups = groups_of(seed_cabinet())
-    found = {group.title: group.quantity for group in groups}
+    found = {title(group): group.quantity for group in groups}
     assert found["left side and right side"] == 2
     assert found["divider 1 to 3"] == 3 and found["back board 1 to 3"] == 3
     assert found["drawer 1 bottom and 3 alike"] == 4
     assert sum(found.values()) == 30
-    fronts = [group for group in groups if group.title.endswith("front")]
+    fronts = [group for group in groups if title(group).endswith("front")]
     assert len(fronts) == 4, "stepped fronts are four sizes"
     even = groups_of(actions.choose(seed_cabinet(), "heights", "even"))
-    assert any(group.quantity == 4 and group.title.startswith("drawer 1 front") for group in even)
+    assert any(group.quantity == 4 and title(group).startswith("drawer 1 front") for group in even)
 
 
 def test_what_waits_and_what_shows_stands_in_the_row():
@@ -48,7 +55,7 @@ def test_a_part_that_was_measured_goes_its_own_way():
     project = seed_cabinet()
     for name, value in (("column.width", mm(326)), ("row1.height", mm("77.5"))):
         project = actions.measure(project, name, value)
-    titles = [group.title for group in groups_of(project) if not group.rows[0].waits]
+    titles = [title(group) for group in groups_of(project) if not group.rows[0].waits]
     assert "drawer 1 front" in titles, "settled, so no longer among those that wait"
 
 
@@ -64,10 +71,10 @@ def test_volumes_are_those_of_the_boards():
 
 
 def test_names_are_put_together():
-    assert together(["rail"]) == "rail"
-    assert together(["rail 1", "rail 2"]) == "rail 1 and 2"
-    assert together(["a", "b", "c"]) == "a, b and c"
-    assert together(["a", "b", "c", "d"]) == "a and 3 alike"
+    assert Reader().name_together(["rail"]) == "rail"
+    assert Reader().name_together(["rail 1", "rail 2"]) == "rail 1 and 2"
+    assert Reader().name_together(["a", "b", "c"]) == "a, b, and c"
+    assert Reader().name_together(["a", "b", "c", "d"]) == "a and 3 alike"
     assert short("a long name of a part", 10) == "a long na…" and short("short", 10) == "short"
 
 

@@ -20,10 +20,12 @@ from nullah.core.plan import work_out
 from nullah.core.project import Piece, Project
 from nullah.core.rack.board import Reading
 from nullah.core.rack.drying import Room
+from nullah.core.reader import Reader
 from nullah.core.season.fits import Verdict
 from nullah.core.season.growing import growth
 from nullah.core.stations import STATIONS, Hand
 from nullah.core.wood.climate import MONTHS, PRESETS, USUAL, ClimateError, climate_of, year_of
+from nullah.core.wording.season import advice, fit_title
 from nullah.core.work.seasons import room_to_leave, season_of, stock_of
 from nullah.demo.seed_cabinet import seed_cabinet
 
@@ -105,7 +107,7 @@ def test_what_is_wetter_than_the_room_will_ever_be_is_told(cabinet):
 def test_the_cabinet_has_room_all_year(cabinet):
     season = season_of(cabinet)
     assert {fit.verdict for fit in season.fits} == {Verdict.FITS}
-    titles = [fit.title for fit in season.fits]
+    titles = [fit_title(fit, cabinet.reader) for fit in season.fits]
     assert "back board 1 to 3" in titles and "drawer 4 in its opening, in height" in titles
     assert SEASON.state(cabinet) == "moves freely all year"
 
@@ -133,7 +135,7 @@ def test_the_clearance_told_is_always_enough_for_every_drawer(climate):
     after = season_of(planned(actions.give(project, "drawer.reveal", leave)))
     for fit in after.fits:
         if fit.of == "drawer.reveal":
-            assert min(fit.rooms) > 0.2, fit.title
+            assert min(fit.rooms) > 0.2, fit
 
 
 def test_a_panel_in_a_shallow_groove_can_drop_out():
@@ -181,7 +183,7 @@ def test_a_batten_glued_across_a_wide_panel_cracks_it_and_the_mend_is_offered():
 )
 def test_where_glue_may_go_is_told(hold, wide, words):
     (strain,) = season_of(crossed(hold, wide)).strains
-    assert not strain.cracks and words in strain.advice
+    assert not strain.cracks and words in advice(strain, Reader())
 
 
 def test_a_joint_says_what_room_the_season_leaves_in_it(cabinet):

@@ -9,11 +9,23 @@ from typing import Any, Union, get_args, get_origin, get_type_hints
 import pytest
 
 from nullah.core.lengths import Length, Marks, Slope, Unit, mm
+from nullah.core.piece.overlap import Joint
+from nullah.core.piece.part import Part
+from nullah.core.plan import work_out
+from nullah.core.project import Project
 from nullah.core.reader import Fact, Reader
+from nullah.core.season.growing import Year
 from nullah.core.wording.facts import WORDERS, fact_words
 
 UNITS = list(Unit)
 KINDS = sorted(WORDERS, key=lambda kind: f"{kind.__module__}.{kind.__name__}")
+
+
+_MADE = {
+    Year: (0.4, -0.2, *(0.1,) * 10), Fraction: Fraction(1, 2),
+    Part: next(iter(work_out(Project(), milling=False, proving=False).parts)),
+    Joint: next(iter(work_out(Project(), milling=False, proving=False).assembly.joints)),
+}  # fmt: skip
 
 
 def samples(annotation):
@@ -25,6 +37,8 @@ def samples(annotation):
         yield from (True, False)
     elif annotation == Fact:
         yield "It is so."
+    elif annotation in _MADE:
+        yield _MADE[annotation]
     elif get_origin(annotation) in (Union, UnionType):
         for each in get_args(annotation):
             yield from samples(each)

@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Mapping
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, field
 from enum import Enum
 from typing import Any, Literal
 
+from nullah.core.catalogue import N_
 from nullah.core.lengths import Direction, Entry, Length, Marks
 
 #: What `wording` can say: a record with its lengths, counts and ids; a member of an enumeration where it has none;
@@ -50,6 +51,29 @@ class Reader:
     def part(self, part: str) -> str:
         """Return what a part is called."""
         return self.parts.get(part, part)
+
+    def together(self, parts: Iterable[str]) -> str:
+        """Return what several parts are called together."""
+        return self.name_together([self.part(part) for part in parts])
+
+    def name_together(self, names: Sequence[str]) -> str:
+        """Return several names in one: numbered ones by their first and last.
+
+        Examples
+        --------
+        >>> Reader().name_together(["divider 1", "divider 2", "divider 3"])
+        'divider 1 to 3'
+        >>> Reader().name_together(["left side", "right side"])
+        'left side and right side'
+        """
+        stems = {name.rpartition(" ")[0] for name in names}
+        ends = [name.rpartition(" ")[2] for name in names]
+        if len(names) > 1 and len(stems) == 1 and "" not in stems and all(end.isdigit() for end in ends):
+            message = N_("{names} {first} and {last}") if len(names) == 2 else N_("{names} {first} to {last}")
+            return self.text(message, names=stems.pop(), first=ends[0], last=ends[-1])
+        if len(names) > 3:
+            return self.count(len(names) - 1, "{first} and {n} alike", "{first} and {n} alike", first=names[0])
+        return self.listed(names)
 
     def title(self, quantity: str) -> str:
         """Return what a quantity is called."""

@@ -257,9 +257,9 @@ class FigureEditor(QFrame):
         changed = [c for c in before.ledger.changes(after.ledger) if c.name != name]
         if not changed:
             return "Nothing else changes."
-        told = [f"{c.after.definition.title} {c.before.write(marks)} → {c.after.write(marks)}" for c in changed]
         # What reads the same before and after is said last: only its standing changes.
-        told.sort(key=lambda text: text.rpartition(" → ")[2] == text.rpartition(" → ")[0].rpartition(" ")[2])
+        changed.sort(key=lambda change: change.before.write(marks) == change.after.write(marks))
+        told = [f"{c.after.definition.title} {c.before.write(marks)} → {c.after.write(marks)}" for c in changed]
         more = f"; and {len(told) - 4} more" if len(told) > 4 else ""
         return f"Changes with it: {'; '.join(told[:4])}{more}."
 

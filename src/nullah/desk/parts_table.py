@@ -17,6 +17,7 @@ from nullah.core.piece.own import OwnBoard, next_own_id
 from nullah.core.plan import cut_list
 from nullah.core.project import Project
 from nullah.core.rack.board import write_price
+from nullah.core.reader import Reader
 from nullah.core.wording.facts import error_words
 from nullah.desk.document import Document
 from nullah.desk.row_model import Index, RowModel
@@ -64,8 +65,9 @@ class _Model(RowModel):
             write(size, Direction.UP, unit=False) for size in (row.rough_length, row.rough_width, row.rough_thickness)
         )
         boards = ", ".join(sorted({each.board for each in group.rows if each.board}))
+        names = Reader(self.marks).name_together(group.names)
         return (
-            str(group.quantity), group.title, write(row.cut_length, unit=False) + long,
+            str(group.quantity), names, write(row.cut_length, unit=False) + long,
             write(row.width, unit=False) + long, write(row.thickness, unit=False), rough, row.species or "–",
             _sides(row.shows), boards or "–",
         )  # fmt: skip

@@ -28,6 +28,7 @@ from nullah.core.limits import (
 )
 from nullah.core.piece.part import Needs
 from nullah.core.rack.board import BoardError, write_price
+from nullah.core.reader import Reader
 from nullah.files.reading import ReadingError, read_bytes, read_text
 
 _T = TypeVar("_T")
@@ -245,6 +246,7 @@ def cut_list_text(rows: Sequence[CutListRow], marks: Marks) -> str:
     alike = {row.number: group for group in grouped(rows) for row in group.rows}
     for row in rows:
         group = alike[row.number]
+        alike_names = Reader(marks).name_together(group.names)
         sizes = (
             row.length, row.width, row.thickness, row.cut_length,
             row.rough_length, row.rough_width, row.rough_thickness,
@@ -252,7 +254,7 @@ def cut_list_text(rows: Sequence[CutListRow], marks: Marks) -> str:
         finished = " x ".join(marks.write(size, unit=False) for size in (row.length, row.width, row.thickness))
         writer.writerow(
             [row.number, plain(row.part), *(f"{float(size):g}" for size in sizes), plain(row.board),
-             plain(row.species), row.waits, finished, plain(group.title), group.quantity, row.shows,
+             plain(row.species), row.waits, finished, plain(alike_names), group.quantity, row.shows,
              f"{row.rough_volume / 1e9:.6f}", write_price(row.price)]
         )  # fmt: skip
     return stream.getvalue()

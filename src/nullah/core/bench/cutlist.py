@@ -58,9 +58,9 @@ class CutGroup(NamedTuple):
         return len(self.rows)
 
     @property
-    def title(self) -> str:
-        """Name them together: “left side, right side”, “divider 1 to 3”."""
-        return together([row.part for row in self.rows])
+    def names(self) -> tuple[str, ...]:
+        """The names of all of them."""
+        return tuple(row.part for row in self.rows)
 
 
 def cut_list_row(part: Part, rough: RoughPart, board: Board | None, species: str, waits: str) -> CutListRow:
@@ -96,26 +96,6 @@ def volumes(groups: Iterable[CutGroup]) -> tuple[float, float]:
 def price_of(groups: Iterable[CutGroup]) -> Fraction:
     """Give what the wood of a list cost, as far as prices are known; 0 where none is."""
     return sum((row.price for group in groups for row in group.rows), Fraction(0))
-
-
-def together(names: list[str]) -> str:
-    """Name several parts in one: numbered ones by their first and last.
-
-    Examples
-    --------
-    >>> together(["divider 1", "divider 2", "divider 3"]), together(["left side", "right side"])
-    ('divider 1 to 3', 'left side and right side')
-    """
-    if len(names) == 1:
-        return names[0]
-    stems = {name.rpartition(" ")[0] for name in names}
-    ends = [name.rpartition(" ")[2] for name in names]
-    if len(stems) == 1 and "" not in stems and all(end.isdigit() for end in ends):
-        word = " and " if len(names) == 2 else " to "
-        return f"{stems.pop()} {ends[0]}{word}{ends[-1]}"
-    if len(names) > 3:
-        return f"{names[0]} and {len(names) - 1} alike"
-    return " and ".join((", ".join(names[:-1]), names[-1]))
 
 
 def short(text: str, most: int) -> str:

@@ -34,12 +34,12 @@ class Sharing(Enum):
 class Hold(Enum):
     """What holds a joint, which decides what may move in it."""
 
-    GLUE = "glued"
-    NAILS = "nailed"
-    SCREWS = "screwed"
-    SLOTS = "screwed in slots"
-    BUTTONS = "held by buttons"
-    DRY = "left dry"
+    GLUE = N_("glued")
+    NAILS = N_("nailed")
+    SCREWS = N_("screwed")
+    SLOTS = N_("screwed in slots")
+    BUTTONS = N_("held by buttons")
+    DRY = N_("left dry")
 
     @property
     def rigid(self) -> bool:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
-from enum import Enum
+from enum import Enum, auto
 from fractions import Fraction
 from typing import NamedTuple
 
@@ -25,11 +25,11 @@ LEAST_HOLD = 1.5
 class Verdict(Enum):
     """How a fit stands through the year."""
 
-    FITS = "moves freely all year"
-    BINDS = "binds"
-    TIGHT = "is tight"
-    RATTLES = "is loose"
-    DROPS = "can drop out"
+    FITS = auto()
+    BINDS = auto()
+    TIGHT = auto()
+    RATTLES = auto()
+    DROPS = auto()
 
 
 class Fit(NamedTuple):
@@ -37,8 +37,8 @@ class Fit(NamedTuple):
 
     Parameters
     ----------
-    title : str
-        What moves in what.
+    mover : (str, Axis), optional
+        The name of what moves in an opening, and which way its room lies; None where it is the parts that move.
     parts : tuple of str
     size : float
         How much there is of it across, now, mm.
@@ -57,7 +57,7 @@ class Fit(NamedTuple):
         How deep it stands in its groove, each edge, in the driest month, mm.
     """
 
-    title: str
+    mover: tuple[str, Axis] | None
     parts: tuple[str, ...]
     size: float
     room: float
@@ -113,14 +113,13 @@ def _loose_fit(
     value = None
     if freedom.of in ledger.quantities and room > 0:
         value = Fraction(ledger[freedom.of] * Fraction(wanted / room).limit_denominator(10**4))
-    name = parts[0].name if len(parts) == 1 else f"{parts[0].name} to {parts[-1].name.rpartition(' ')[2]}"
     size = sum(float(part.box.size(axis)) for part in parts)
     # What is nailed, slotted or held by buttons does not rattle, however much room it has.
     ids = {part.id for part in parts}
     holds = {joint.hold for joint in assembly.joints if joint.second in ids or joint.first in ids}
     more = MORE_LOOSE * len(parts) if holds <= {Hold.DRY} else float("inf")
     verdict = _verdict(rooms, wanted, room, LEAST_LOOSE, more, hold)
-    return Fit(name, freedom.parts, size, room, rooms, wanted, freedom.of, value, verdict, hold)
+    return Fit(None, freedom.parts, size, room, rooms, wanted, freedom.of, value, verdict, hold)
 
 
 def _hosts_grow(assembly: Assembly, stocks: Mapping[str, Stock], parts: list[Part], axis: Axis) -> Year:
@@ -188,9 +187,8 @@ def _moving_fit(
     rooms = tuple(room - each for each in change)
     wanted = max(max(change), 0.0) + LEAST_MOVING
     value = Fraction(wanted / 2).limit_denominator(1000) if mover.room_of in ledger.quantities else None
-    way = {Axis.X: "across", Axis.Y: "in depth", Axis.Z: "in height"}[axis]
     verdict = _verdict(rooms, wanted, room, LEAST_MOVING, MORE_MOVING, None)
-    yield Fit(f"{mover.name} in its opening, {way}", tuple(part.id for part in full), float(whole.size(axis)), room,
+    yield Fit((mover.name, axis), tuple(part.id for part in full), float(whole.size(axis)), room,
               rooms, wanted, mover.room_of, value, verdict)  # fmt: skip
 
 

@@ -6,7 +6,7 @@ from collections.abc import Mapping
 from typing import NamedTuple
 
 from nullah.core.piece.form import Assembly
-from nullah.core.piece.overlap import Hold, Joint, Sharing, contact
+from nullah.core.piece.overlap import Joint, Sharing, contact
 from nullah.core.piece.part import Part
 from nullah.core.piece.space import Axis, around
 from nullah.core.season.growing import Stock, growth
@@ -46,21 +46,6 @@ class Strain(NamedTuple):
     def cracks(self) -> bool:
         """Whether it will split or bow: held fast over more than wood bears."""
         return self.joint.hold.rigid and self.held > GLUE_WIDTH
-
-    @property
-    def advice(self) -> str:
-        """Say where glue may go, or what lets it move."""
-        hold, still = self.joint.hold, self.still.name
-        if self.cracks:
-            return f"splits or bows: glue one end of it only, or slot the screws, or leave it dry in the {still}"
-        return {
-            Hold.GLUE: f"glue all of it: {self.held:.0f} mm is what wood bears",
-            Hold.NAILS: "nails bend with it",
-            Hold.SCREWS: "screws hold it: narrow enough",
-            Hold.SLOTS: "slides in its slots: no glue",
-            Hold.BUTTONS: "the buttons slide: no glue",
-            Hold.DRY: "lies dry: no glue",
-        }[hold]
 
 
 def strains_of(assembly: Assembly, stocks: Mapping[str, Stock]) -> tuple[Strain, ...]:

@@ -104,7 +104,7 @@ def _cut_list_rows(plan: Plan, groups: list[CutGroup], found: list[Element]) -> 
              write(row.rough_thickness, up, unit=False))
         )  # fmt: skip
         figures = (
-            f"{group.quantity} ×", short(group.title, 30), write(row.cut_length, unit=False),
+            f"{group.quantity} ×", short(plan.reader.name_together(group.names), 30), write(row.cut_length, unit=False),
             write(row.width, unit=False), write(row.thickness, unit=False), rough, short(row.species, 17),
         )  # fmt: skip
         for (x, _), text in zip(columns, figures, strict=True):

@@ -11,16 +11,15 @@ from nullah.core.joints.families.butt import holes
 from nullah.core.joints.kinds import Kind, kinds_of
 from nullah.core.joints.made_up import MADE
 from nullah.core.joints.mate_views import Named, extent_of, mate_views
-from nullah.core.lengths import from_float
 from nullah.core.piece.overlap import Sharing
 from nullah.core.plan import Plan, corner_problem
+from nullah.core.season.facts import RoomInYear
 from nullah.core.season.fits import Verdict
 from nullah.core.stations.corners import corner_card, draw_corner
 from nullah.core.stations.joint_in_hand import kind_in_hand
 from nullah.core.stations.joint_steps import STEP_BY_STEP, draw_step, step_card
 from nullah.core.stations.piece import why
 from nullah.core.stations.station import Hand, Station
-from nullah.core.wood.climate import MONTHS
 from nullah.core.work.joint_work import at_bench, corner_of_kind, joint_work
 from nullah.core.work.seasons import season_of
 
@@ -94,13 +93,8 @@ def _season_room(plan: Plan, kind: Kind) -> Iterator[Remark]:
     fit = season_of(plan).fit_of(kind.second.part.id)
     if fit is None or max(fit.rooms) - min(fit.rooms) < 0.05:
         return
-    least = plan.marks.write_fine(from_float(max(min(fit.rooms), 0.0)))
-    wanted = plan.marks.write_fine(from_float(fit.wanted))
     weight = Weight.NOTE if fit.verdict in (Verdict.FITS, Verdict.RATTLES) else Weight.LOOK
-    yield Remark(
-        f"{fit.title[:1].upper()}{fit.title[1:]} {fit.verdict.value}: {least} of room is left in "
-        f"{MONTHS[fit.tightest]}; {wanted} in all is what the season asks today.", weight, of=fit.of,
-    )  # fmt: skip
+    yield Remark(RoomInYear(fit), weight, of=fit.of)
 
 
 def _by_hand(plan: Plan, kind: Kind) -> Iterator[Remark]:

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from nullah.core.bench.cutlist import together
 from nullah.core.card import Card, Remark, Setting, Weight
 from nullah.core.drawing import (
     Anchor,
@@ -24,11 +23,13 @@ from nullah.core.ledger import Origin
 from nullah.core.lengths import Length, Unit, from_float
 from nullah.core.piece.overlap import Hold
 from nullah.core.plan import USUAL_WOOD, Plan
+from nullah.core.season.facts import GluedAcross, MostStrained, MustMove, NothingMoves, TooWet, WoodNotChosen
 from nullah.core.season.fits import Fit, Verdict
 from nullah.core.season.growing import PartYear
 from nullah.core.season.strain import Strain
 from nullah.core.stations.station import Hand, Station
 from nullah.core.wood.climate import MONTHS
+from nullah.core.wording.season import VERDICTS, fit_title, strain_line
 from nullah.core.work.seasons import Season, room_to_leave, season_of
 
 # The year on the bench: a column for each month, names at the left; sizes of the drawing are those of paper, mm.
@@ -52,10 +53,11 @@ def part_movement(plan: Plan, part_id: str) -> tuple[Length, str] | None:
 
 def shown_fits(season: Season) -> tuple[Fit, ...]:
     """Give the fits worth looking at: what moves, or is not as it should be; of equal ones the worst."""
-    found: dict[tuple[str, str, Verdict], Fit] = {}
+    found: dict[tuple[str, object, Verdict], Fit] = {}
     for fit in season.fits:
         moves = max(fit.rooms) - min(fit.rooms) > 0.05
-        kind = (fit.of, fit.title.partition(" in its opening")[2] or fit.title, fit.verdict)
+        of_kind = fit.mover[1] if fit.mover is not None else fit.parts
+        kind = (fit.of, of_kind, fit.verdict)
         if moves or fit.verdict is not Verdict.FITS:
             known = found.get(kind)
             if known is None or min(fit.rooms) < min(known.rooms):
@@ -137,11 +139,11 @@ def _fit_row(plan: Plan, fit: Fit, y: float, in_hand: bool) -> Iterator[Element]
     """Draw what moves in its opening, month by month, the room drawn many times as large."""
     times = 2.3 / max(max(fit.rooms), 0.5)
     of = fit.parts[0] if fit.parts else ""
-    title = _short(fit.title.replace(" in its opening", ""))
+    title = _short(fit_title(fit, plan.reader, short=True))
     yield Label((-_NAMES, y + 0.5), title, 3.2, Anchor.START, Role.CHALK if in_hand else Role.LABEL, bold=True, of=of)
     mark = {Weight.FAILS: "▲ ", Weight.LOOK: "◆ ", Weight.NOTE: ""}[_WEIGHTS[fit.verdict]]
     colour = {Weight.FAILS: Role.WARN, Weight.LOOK: Role.FLAW, Weight.NOTE: Role.FAINT}[_WEIGHTS[fit.verdict]]
-    yield Label((-_NAMES, y + 4.5), f"{mark}{fit.verdict.value}", 2.8, Anchor.START, colour)
+    yield Label((-_NAMES, y + 4.5), f"{mark}{plan.reader.text(VERDICTS[fit.verdict])}", 2.8, Anchor.START, colour)
     words = f"room now {plan.marks.write_fine(from_float(fit.room))}"
     yield Label((-_NAMES, y + 8.5), words, 2.6, Anchor.START, Role.FAINT)
     species = plan.species_of(part) if (part := plan.part(of)) is not None else ""
@@ -160,14 +162,9 @@ def _fit_row(plan: Plan, fit: Fit, y: float, in_hand: bool) -> Iterator[Element]
 
 
 def _strain_row(plan: Plan, strain: Strain, y: float) -> Iterator[Element]:
-    held, moves = from_float(strain.held), from_float(abs(strain.moves))
     name = f"{strain.moving.name} across {strain.still.name}"
     yield Label((-_NAMES, y), _short(name), 3.2, Anchor.START, bold=True, of=strain.moving.id)
-    words = (
-        f"{strain.joint.hold.value} over {plan.marks.write_fine(held)}; free it would move "
-        f"{plan.marks.write_fine(moves)} by {MONTHS[strain.month]}: {strain.advice}"
-    )
-    yield Label((0, y), words, 3.0, Anchor.START, Role.WARN if strain.cracks else Role.FAINT)
+    yield Label((0, y), strain_line(strain, plan.reader), 3.0, Anchor.START, Role.WARN if strain.cracks else Role.FAINT)
 
 
 def _thin(plan: Plan, millimetres: float) -> str:
@@ -190,7 +187,7 @@ def _short(text: str) -> str:
 def _card(plan: Plan, hand: Hand) -> Card:
     season = season_of(plan)
     if not season.parts:
-        return Card("Through the year", mind=(Remark("There is no piece yet whose wood could move."),))
+        return Card("Through the year", mind=(Remark(NothingMoves()),))
     fits = shown_fits(season)
     own = [fit for fit in fits if hand.part in fit.parts]
     rest = [fit for fit in fits if fit not in own]
@@ -198,7 +195,7 @@ def _card(plan: Plan, hand: Hand) -> Card:
         "Through the year",
         tuple(_settings(plan, season, own or rest)),
         (),
-        (*_remarks(plan, season, [*own, *rest]), *_too_wet(plan, season), *_glue(plan, season), *_loose_parts(plan)),
+        (*_remarks(plan, season, [*own, *rest]), *_too_wet(season), *_glue(season), *_loose_parts(plan)),
         _why(plan, season, hand),
     )
 
@@ -224,23 +221,10 @@ def _remarks(plan: Plan, season: Season, fits: list[Fit]) -> Iterator[Remark]:
     offered: set[str] = set()
     for fit in fits:
         weight = _WEIGHTS[fit.verdict]
-        room = plan.marks.write_fine(from_float(max(min(fit.rooms), 0.0)))
-        month = MONTHS[fit.tightest]
-        if fit.verdict is Verdict.FITS:
-            yield Remark(f"{_capital(fit.title)}: in {month}, its tightest month, {room} of room is left.")
-            continue
-        short = plan.marks.write_fine(from_float(-min(fit.rooms)))
-        words = {
-            Verdict.BINDS: f"binds in {month}: it lacks {short}.",
-            Verdict.TIGHT: f"is tight in {month}: only {room} of room is left.",
-            Verdict.RATTLES: f"has more room than the year asks: in {MONTHS[fit.loosest]} "
-            f"{plan.marks.write_fine(from_float(max(fit.rooms)))}.",
-            Verdict.DROPS: f"stands only {plan.marks.write_fine(from_float(max(fit.hold or 0.0, 0.0)))} deep in its "
-            f"groove in {MONTHS[fit.loosest]}: it can drop out. Deepen the groove.",
-        }[fit.verdict]
-        fixes = () if fit.of in offered else _fixes(plan, season, fit)
-        offered.add(fit.of)
-        yield Remark(f"{_capital(fit.title)} {words}", weight, fixes, fit.of)
+        fixes = () if fit.verdict is Verdict.FITS or fit.of in offered else _fixes(plan, season, fit)
+        if fit.verdict is not Verdict.FITS:
+            offered.add(fit.of)
+        yield Remark(fit, weight, fixes, "" if fit.verdict is Verdict.FITS else fit.of)
 
 
 def _fixes(plan: Plan, season: Season, fit: Fit) -> tuple[Fix, ...]:
@@ -254,57 +238,35 @@ def _fixes(plan: Plan, season: Season, fit: Fit) -> tuple[Fix, ...]:
     return (Give(fit.of, quantity.definition.title, leave),)
 
 
-def _glue(plan: Plan, season: Season) -> Iterator[Remark]:
+def _glue(season: Season) -> Iterator[Remark]:
     """Say where glue may not go, and what holds wood that moves."""
     for strain in season.strains:
-        if not strain.cracks:
-            continue
-        held = plan.marks.write_fine(from_float(strain.held))
-        moves = plan.marks.write_fine(from_float(abs(strain.moves)))
-        yield Remark(
-            f"{_capital(strain.moving.name)} is {strain.joint.hold.value} across {held} of its grain to the "
-            f"{strain.still.name}; by {MONTHS[strain.month]} it would move {moves}: {strain.advice}.",
-            Weight.FAILS, (SlotScrews(strain.joint.id),),
-        )  # fmt: skip
+        if strain.cracks:
+            yield Remark(strain, Weight.FAILS, (SlotScrews(strain.joint.id),))
     # What lies dry, or slides in slots and on buttons, is not strained.
     fast = [each for each in season.strains if each.joint.hold.rigid or each.joint.hold is Hold.NAILS]
     moving = [each for each in fast if abs(each.moves) >= 0.05 and not each.cracks][:_MOST_STRAINS]
     if moving:
-        told = "; ".join(
-            f"{each.moving.name} in {each.still.name}, {plan.marks.write_thin(abs(each.moves))} by "
-            f"{MONTHS[each.month]}, {each.joint.hold.value}"
-            for each in moving
-        )
-        yield Remark(f"Most strained across the grain: {told}.")
+        yield Remark(MostStrained(tuple(moving)))
     glued = [each for each in season.strains if each.joint.hold.rigid and not each.cracks]
     if glued:
-        widest = max(glued, key=lambda each: each.held)
-        yield Remark(
-            f"{len(glued)} joint{'s' * (len(glued) != 1)} hold{'s' * (len(glued) == 1)} wood across its grain over at "
-            f"most {plan.marks.write_fine(from_float(widest.held))}: narrow enough for glue all over."
-        )
+        yield Remark(GluedAcross(len(glued), from_float(max(each.held for each in glued))))
 
 
-def _too_wet(plan: Plan, season: Season) -> Iterator[Remark]:
+def _too_wet(season: Season) -> Iterator[Remark]:
     """Say what is wetter now than it will ever be there: built today, it only shrinks."""
     wet = [each for each in season.parts if each.stock.now > max(each.stock.year) + 1]
     if wet:
-        worst = max(wet, key=lambda each: each.stock.now)
-        names = together([each.part.name for each in wet])
-        yield Remark(
-            f"{_capital(names)} stand{'s' * (len(wet) == 1)} at {worst.stock.now:.1f} %, more than the room will ever "
-            "give: let it dry before it is milled, or all of it shrinks after.", Weight.LOOK,
-        )  # fmt: skip
+        worst = max(each.stock.now for each in wet)
+        yield Remark(TooWet(tuple(each.part.id for each in wet), worst), Weight.LOOK)
 
 
 def _loose_parts(plan: Plan) -> Iterator[Remark]:
     if any(not plan.species_of(part) for part in plan.parts):
-        yield Remark(f"No wood is chosen for all of it yet: worked out as for {USUAL_WOOD} where none is.")
-    from nullah.core.bench.cutlist import together
-
-    names = [part.name for freedom in plan.assembly.freedoms for part in plan.parts if part.id in freedom.parts]
-    if names:
-        yield Remark(f"{_capital(together(names))} must be free to move: never glue them in.")
+        yield Remark(WoodNotChosen(USUAL_WOOD))
+    loose = tuple(part.id for free in plan.assembly.freedoms for part in plan.parts if part.id in free.parts)
+    if loose:
+        yield Remark(MustMove(loose))
 
 
 def _why(plan: Plan, season: Season, hand: Hand) -> tuple[str, ...]:

@@ -7,10 +7,13 @@ from collections.abc import Sequence
 from functools import lru_cache
 from typing import NamedTuple
 
+from nullah.core.catalogue import N_
 from nullah.core.wood.moisture import ClimateError, equilibrium_moisture
 
-MONTHS = ("January", "February", "March", "April", "May", "June", "July", "August", "September", "October",
-          "November", "December")  # fmt: skip
+MONTHS = (
+    N_("January"), N_("February"), N_("March"), N_("April"), N_("May"), N_("June"), N_("July"), N_("August"),
+    N_("September"), N_("October"), N_("November"), N_("December"),
+)  # fmt: skip
 #: Mean length of a month, days.
 _MONTH = 365.2425 / 12
 

@@ -15,11 +15,15 @@ from nullah.core.piece.proof.facts import ProofFact, Repeated
 from nullah.core.plan import NoneDovetailed, TailsImpossible
 from nullah.core.reader import Fact, Reader
 from nullah.core.rules import LedgerFact
+from nullah.core.season.facts import SeasonFact
+from nullah.core.season.fits import Fit
+from nullah.core.season.strain import Strain
 from nullah.core.wording.corners import corner_words, groove_words, layout_words
 from nullah.core.wording.laying import complaint_words, layout_fact_words, nowhere_words, saw_words
 from nullah.core.wording.ledger import ledger_words, wrong_value_words
 from nullah.core.wording.piece import note_words, piece_words
 from nullah.core.wording.proof import proof_words, repeated_words
+from nullah.core.wording.season import fit_words, season_words, strain_words
 
 Worder = Callable[[Any, Reader], str]
 
@@ -77,6 +81,9 @@ WORDERS: dict[type, Worder] = {
         (get_args(Complaint), complaint_words),
         (get_args(Nowhere), nowhere_words),
         (get_args(LayoutFact), layout_fact_words),
+        ((Fit,), fit_words),
+        ((Strain,), strain_words),
+        (get_args(SeasonFact), season_words),
         ((*get_args(SawFact), BoardNotSawable, TooManyParts), saw_words),
     )
     for kind in kinds

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
-from nullah.core.bench.cutlist import together
 from nullah.core.bench.tasks import Task, Trade
 from nullah.core.bench.working import COATS
 from nullah.core.plan import Plan
@@ -115,7 +114,7 @@ def finish_tasks(plan: Plan, tasks: tuple[Task, ...]) -> tuple[Task, ...]:
 
 
 def _names(plan: Plan, ids: tuple[str, ...]) -> str:
-    return together([part.name for each in ids if (part := plan.part(each)) is not None])
+    return plan.reader.together(ids)
 
 
 def _area(plan: Plan, ids: tuple[str, ...]) -> float:

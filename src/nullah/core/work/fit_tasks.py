@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
-from nullah.core.bench.cutlist import together
 from nullah.core.bench.tasks import Task, Trade
 from nullah.core.piece.part import Part
 from nullah.core.plan import Plan
@@ -53,8 +52,8 @@ def measure_tasks(
             title = f"Measure {_listed(titles)}"
         else:
             after += joints.dry(hosts)
-            title = f"Put {together([part.name for part in plan.parts if part.id in hosts])} together dry; measure " \
-                    f"{_listed(titles)}"  # fmt: skip
+            hosting = plan.reader.together(part.id for part in plan.parts if part.id in hosts)
+            title = f"Put {hosting} together dry; measure {_listed(titles)}"
         key = "+".join(new)
         found.append(Task(f"measure/{key}", title, Trade.MEASURE, tuple(sorted(hosts)), tuple(dict.fromkeys(after)),
                           (("measure", float(len(new))), ("set up", 0.0 if later else 2.0)), measures=tuple(new),
@@ -83,7 +82,7 @@ def fit_tasks(plan: Plan, waits: dict[str, tuple[str, ...]], mill: MillTasks, me
     for (alike, names), parts in groups.items():
         ids = tuple(part.id for part in parts)
         after = [mill.by_part[ids[0]], *(by_name[name] for name in names if name in by_name)]
-        title = f"Cut {together([part.name for part in parts])} to fit what was measured"
+        title = f"Cut {plan.reader.together(part.id for part in parts)} to fit what was measured"
         task = Task(f"fit/{alike}", title, Trade.FIT,
                     ids, tuple(dict.fromkeys(after)), (("end", 2.0 * len(parts)), ("true", 0.5 * len(parts))),
                     fits=names, of=f"fit/{ids[0]}")  # fmt: skip

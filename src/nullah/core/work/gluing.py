@@ -5,7 +5,6 @@ from __future__ import annotations
 import math
 from typing import NamedTuple
 
-from nullah.core.bench.cutlist import together
 from nullah.core.bench.rates import minutes_of
 from nullah.core.bench.tasks import Task, Trade
 from nullah.core.bench.working import GLUES
@@ -62,7 +61,7 @@ class Gluing(NamedTuple):
 
     def task(self, plan: Plan, after: tuple[str, ...]) -> Task:
         """Give it as a task."""
-        names = together([part.name for each in self.adds if (part := plan.part(each)) is not None])
+        names = plan.reader.together(self.adds)
         glued = sum(joint.hold is Hold.GLUE for joint in self.joints)
         if self.glues:
             glue = GLUES[plan.project.working.glue]

@@ -7,6 +7,7 @@ from typing import NamedTuple
 from nullah.core.card import Setting, Step
 from nullah.core.joints.corners import Corner
 from nullah.core.joints.families import AtBench, told_of
+from nullah.core.joints.fasteners import Fastening
 from nullah.core.joints.kinds import Kind
 from nullah.core.plan import Plan
 from nullah.core.wood.species import SpeciesError, find_species
@@ -18,12 +19,16 @@ _DRY = 1.12
 
 
 class JointWork(NamedTuple):
-    """A kind of joint of a piece, with its corner where it is dovetailed, and how it is made."""
+    """A kind of joint of a piece, with its corner where it is dovetailed, and how it is made.
+
+    `row` is what it is nailed or screwed with.
+    """
 
     kind: Kind
     corner: Corner | None
     settings: tuple[Setting, ...]
     steps: tuple[Step, ...]
+    row: Fastening | None = None
 
     def mates_of(self, at: str) -> frozenset[str]:
         """Give the ids of all parts that are ``first`` or ``second`` in these joints."""
@@ -38,7 +43,11 @@ def joint_work(plan: Plan, kind: Kind) -> JointWork:
             return JointWork(kind, None, (), ())
         return JointWork(kind, corner, corner_settings(plan, corner), corner_steps(plan, corner))
     told = told_of(at_bench(plan, kind))
-    return JointWork(kind, None, told.settings, told.steps) if told is not None else JointWork(kind, None, (), ())
+    return (
+        JointWork(kind, None, told.settings, told.steps, told.row)
+        if told is not None
+        else JointWork(kind, None, (), ())
+    )
 
 
 def corner_of_kind(plan: Plan, kind: Kind | None) -> Corner | None:

@@ -8,7 +8,7 @@ from typing import NamedTuple
 
 from nullah.core.bench.working import COATS
 from nullah.core.joints.kinds import kinds_of
-from nullah.core.lengths import from_float
+from nullah.core.lengths import Direction, from_float
 from nullah.core.piece.overlap import Hold, Sharing, contact
 from nullah.core.plan import Plan
 from nullah.core.work.gluing import gluings
@@ -69,14 +69,12 @@ def _fastenings(plan: Plan) -> Iterator[Need]:
     """Count nails and screws of each size, a tenth more for those that bend."""
     counts: dict[tuple[str, str], int] = {}
     for kind in kinds_of(plan.assembly):
-        if kind.joint.sharing is not Sharing.BUTT:
-            continue
-        for setting in joint_work(plan, kind).settings:
-            if setting.tool in ("Nails", "Screws"):
-                row = next((int(word) for word in setting.note.replace(",", " ").split()[::-1] if word.isdigit()), 0)
-                thick = setting.note.partition(" thick")[0]
-                key = setting.tool, f"{setting.figure}, {thick} thick"
-                counts[key] = counts.get(key, 0) + row * len(kind.all)
+        row = joint_work(plan, kind).row
+        if row is not None:
+            size = plan.marks.write_setting(from_float(round(row.long, 1)), Direction.DOWN)
+            thick = plan.marks.write_fine(from_float(round(row.thick, 1)))
+            key = "Screws" if row.screws else "Nails", f"{size}, {thick} thick"
+            counts[key] = counts.get(key, 0) + len(row.places) * len(kind.all)
     for joint in plan.assembly.joints:
         first, second = plan.part(joint.first), plan.part(joint.second)
         touching = contact(first, second) if first is not None and second is not None else None

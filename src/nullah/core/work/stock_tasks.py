@@ -7,7 +7,6 @@ from collections.abc import Iterable
 from datetime import date
 from typing import NamedTuple
 
-from nullah.core.bench.cutlist import together
 from nullah.core.bench.tasks import Line, Task, Trade
 from nullah.core.board_plans import sawing_of
 from nullah.core.breakdown.cuts import CutKind
@@ -59,7 +58,7 @@ def saw_tasks(plan: Plan) -> tuple[Task, ...]:
             )
     bare = [part for part in plan.parts if not plan.laid(part.id)]
     if bare:
-        names = together([part.name for part in bare])
+        names = plan.reader.together(part.id for part in bare)
         found.append(Task("wood", f"Find wood for {names}", Trade.SAW, tuple(part.id for part in bare), (),
                           (("set up", 5.0),), of="wood"))  # fmt: skip
     return tuple(found)
@@ -102,7 +101,7 @@ def mill_tasks(plan: Plan, saw: tuple[Task, ...]) -> MillTasks:
             len(plan.pieces_of(part.id)) > 1 for part in parts) else []  # fmt: skip
         if staves:
             seams = len(staves) - len(parts)
-            title = f"Joint the staves of {together([part.name for part in parts])} and glue them up"
+            title = f"Joint the staves of {plan.reader.together(part.id for part in parts)} and glue them up"
             glueing = (("true", float(len(staves))), ("glue", float(seams)))
             tasks.append(Task(f"staves/{alike}", title, Trade.MILL, ids, after, glueing, _STAVES_WAIT,
                               of=f"mill/{ids[0]}", whole=True))  # fmt: skip
@@ -110,7 +109,7 @@ def mill_tasks(plan: Plan, saw: tuple[Task, ...]) -> MillTasks:
         waiting = any(plan.waiting(part) or _fits(plan, part) for part in parts)
         ends = 0 if waiting else 2 * len(parts)
         work = (("plane", _shavings(plan, parts)), ("true", float(len(parts))), ("end", float(ends)))
-        title = f"Mill {together([part.name for part in parts])}" + (", left long" if waiting else "")
+        title = f"Mill {plan.reader.together(part.id for part in parts)}" + (", left long" if waiting else "")
         task = Task(f"mill/{alike}", title, Trade.MILL, ids, after, work,
                     draws=tuple(Line(each, "face marks", "face") for each in ids),
                     removes=tuple((each, "all") for each in ids), of=f"mill/{ids[0]}")  # fmt: skip

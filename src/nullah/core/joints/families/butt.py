@@ -30,7 +30,7 @@ def told(at: AtBench) -> Told:
         return Told(tuple(_settings(at, row)), _steps(at, hold), (*_checks(at, row), _SCRAP), (
             f"One resists about {row.holds:.0f} N at the most; ask no more than a fifth of that for good "
             "(Wood Handbook, from memory).",
-        ))  # fmt: skip
+        ), row)  # fmt: skip
     end = first.grain is not second.grain
     steps = (
         Step(f"Shoot both edges true; hold them against a light.{how_many(at)}", Stage.BLANK,

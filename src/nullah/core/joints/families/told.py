@@ -8,6 +8,7 @@ from typing import NamedTuple
 
 from nullah.core.card import Remark, Setting, Stage, Step, Weight
 from nullah.core.joints.cutouts import Cutout
+from nullah.core.joints.fasteners import Fastening
 from nullah.core.joints.kinds import Kind
 from nullah.core.lengths import Direction, Length, Marks
 from nullah.core.shop import Shop
@@ -41,12 +42,13 @@ class AtBench(NamedTuple):
 
 
 class Told(NamedTuple):
-    """What a family tells of a joint."""
+    """What a family tells of a joint; `row` is the nails or screws of one that is held so."""
 
     settings: tuple[Setting, ...]
     steps: tuple[Step, ...]
     remarks: tuple[Remark, ...]
     why: tuple[str, ...] = ()
+    row: Fastening | None = None
 
 
 def chisel_settings(at: AtBench, room: Fraction, title: str = "Chisel", of: str = "") -> Iterator[Setting]:

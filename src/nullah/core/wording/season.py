@@ -1,0 +1,170 @@
+"""What is said of a piece through the year: what has room to move, and what is strained."""
+
+from __future__ import annotations
+
+from typing import assert_never
+
+from nullah.core.catalogue import N_
+from nullah.core.lengths import Length, from_float
+from nullah.core.piece.overlap import Hold
+from nullah.core.piece.space import Axis
+from nullah.core.reader import Reader, sentence
+from nullah.core.season import facts
+from nullah.core.season.facts import SeasonFact
+from nullah.core.season.fits import Fit, Verdict
+from nullah.core.season.strain import Strain
+from nullah.core.wood.climate import MONTHS
+
+VERDICTS = {
+    Verdict.FITS: N_("moves freely all year"), Verdict.BINDS: N_("binds"), Verdict.TIGHT: N_("is tight"),
+    Verdict.RATTLES: N_("is loose"), Verdict.DROPS: N_("can drop out"),
+}  # fmt: skip
+_WAYS = {
+    Axis.X: N_("{mover} in its opening, across"), Axis.Y: N_("{mover} in its opening, in depth"),
+    Axis.Z: N_("{mover} in its opening, in height"),
+}  # fmt: skip
+_SHORT_WAYS = {
+    Axis.X: N_("{mover}, across"), Axis.Y: N_("{mover}, in depth"), Axis.Z: N_("{mover}, in height"),
+}  # fmt: skip
+_ADVICE = {
+    Hold.NAILS: N_("nails bend with it"), Hold.SCREWS: N_("screws hold it: narrow enough"),
+    Hold.SLOTS: N_("slides in its slots: no glue"), Hold.BUTTONS: N_("the buttons slide: no glue"),
+    Hold.DRY: N_("lies dry: no glue"),
+}  # fmt: skip
+
+
+def fit_title(fit: Fit, reader: Reader, short: bool = False) -> str:
+    """Return what has room to move: a part or several, or what moves in its opening and which way."""
+    if fit.mover is not None:
+        name, axis = fit.mover
+        return reader.text((_SHORT_WAYS if short else _WAYS)[axis], mover=name)
+    return reader.together(fit.parts)
+
+
+def fit_words(fit: Fit, reader: Reader) -> str:
+    """Return how something with room to move stands through the year."""
+    tightest, loosest = reader.text(MONTHS[fit.tightest]), reader.text(MONTHS[fit.loosest])
+    values = {"what": sentence(fit_title(fit, reader)), "room": _fine(max(min(fit.rooms), 0.0), reader)}
+    match fit.verdict:
+        case Verdict.FITS:
+            return reader.text(
+                "{what}: in {month}, its tightest month, {room} of room is left.", **values, month=tightest
+            )
+        case Verdict.BINDS:
+            return reader.text(
+                "{what} binds in {month}: it lacks {short}.",
+                **values,
+                month=tightest,
+                short=_fine(-min(fit.rooms), reader),
+            )
+        case Verdict.TIGHT:
+            return reader.text("{what} is tight in {month}: only {room} of room is left.", **values, month=tightest)
+        case Verdict.RATTLES:
+            return reader.text(
+                "{what} has more room than the year asks: in {month} {most}.",
+                **values,
+                month=loosest,
+                most=_fine(max(fit.rooms), reader),
+            )
+        case Verdict.DROPS:
+            return reader.text(
+                "{what} stands only {hold} deep in its groove in {month}: it can drop out. Deepen the groove.",
+                **values,
+                month=loosest,
+                hold=_fine(max(fit.hold or 0.0, 0.0), reader),
+            )
+        case _:
+            assert_never(fit.verdict)
+
+
+def advice(strain: Strain, reader: Reader) -> str:
+    """Return where glue may go, or what lets a joint across the grain move."""
+    if strain.cracks:
+        return reader.text(
+            "splits or bows: glue one end of it only, or slot the screws, or leave it dry in the {still}",
+            still=strain.still.name,
+        )
+    if strain.joint.hold is Hold.GLUE:
+        return reader.text("glue all of it: {held} is what wood bears", held=_fine(strain.held, reader))
+    return reader.text(_ADVICE[strain.joint.hold])
+
+
+def strain_words(strain: Strain, reader: Reader) -> str:
+    """Return what would crack, by when and how far it would move."""
+    return reader.text(
+        "{moving} is {hold} across {held} of its grain to the {still}; by {month} it would move {moves}: {advice}.",
+        **_strained(strain, reader),
+        advice=advice(strain, reader),
+    )
+
+
+def strain_line(strain: Strain, reader: Reader) -> str:
+    """Return the same beside its names on the bench."""
+    return reader.text(
+        "{hold} over {held}; free it would move {moves} by {month}: {advice}",
+        **_strained(strain, reader),
+        advice=advice(strain, reader),
+    )
+
+
+def season_words(fact: SeasonFact, reader: Reader) -> str:
+    """Return what is said of a piece through the year as a whole."""
+    match fact:
+        case facts.NothingMoves():
+            return reader.text("There is no piece yet whose wood could move.")
+        case facts.MostStrained(strains):
+            told = "; ".join(
+                reader.text("{moving} in {still}, {moves} by {month}, {hold}",
+                            **_strained(each, reader) | {"moving": each.moving.name,
+                                                         "moves": reader.marks.write_thin(abs(each.moves))})
+                for each in strains
+            )  # fmt: skip
+            return reader.text("Most strained across the grain: {joints}.", joints=told)
+        case facts.GluedAcross(joints, widest):
+            return reader.count(
+                joints,
+                "{n} joint holds wood across its grain over at most {widest}: narrow enough for glue all over.",
+                "{n} joints hold wood across its grain over at most {widest}: narrow enough for glue all over.",
+                widest=reader.fine(widest),
+            )
+        case facts.TooWet(parts, moisture):
+            return reader.count(
+                len(parts),
+                "{parts} stands at {moisture:.1f} %, more than the room will ever give: let it dry before "
+                "it is milled, or all of it shrinks after.",
+                "{parts} stand at {moisture:.1f} %, more than the room "
+                "will ever give: let it dry before it is milled, or all of it shrinks after.",
+                parts=sentence(reader.together(parts)),
+                moisture=moisture,
+            )
+        case facts.WoodNotChosen(wood):
+            return reader.text(
+                "No wood is chosen for all of it yet: worked out as for {wood} where none is.", wood=wood
+            )
+        case facts.MustMove(parts):
+            return reader.text(
+                "{parts} must be free to move: never glue them in.", parts=sentence(reader.together(parts))
+            )
+        case facts.RoomInYear(fit):
+            return reader.text(
+                "{what} {verdict}: {room} of room is left in {month}; {wanted} in all is what the season asks today.",
+                what=sentence(fit_title(fit, reader)),
+                verdict=reader.text(VERDICTS[fit.verdict]),
+                room=_fine(max(min(fit.rooms), 0.0), reader),
+                month=reader.text(MONTHS[fit.tightest]),
+                wanted=_fine(fit.wanted, reader),
+            )
+        case _:
+            assert_never(fact)
+
+
+def _strained(strain: Strain, reader: Reader) -> dict[str, str]:
+    return {
+        "moving": sentence(strain.moving.name), "still": strain.still.name,
+        "hold": reader.text(strain.joint.hold.value), "held": _fine(strain.held, reader),
+        "moves": _fine(abs(strain.moves), reader), "month": reader.text(MONTHS[strain.month]),
+    }  # fmt: skip
+
+
+def _fine(millimetres: float, reader: Reader) -> str:
+    return reader.fine(Length(from_float(millimetres).mm))
