@@ -9,7 +9,7 @@ from nullah.core import actions
 from nullah.core.apply_fix import action_of
 from nullah.core.card import Weight
 from nullah.core.fixes import FollowRule, Give
-from nullah.core.lengths import Marks, Unit, mm
+from nullah.core.lengths import Unit, mm
 from nullah.core.piece.own import OwnBoard, OwnJoint
 from nullah.core.piece.proof.finding import Trouble, follow_fixes, give_fix
 from nullah.core.plan import Issue, Unsettled, work_out
@@ -149,13 +149,13 @@ def test_fixes_are_offered_only_where_they_would_work():
     assert give_fix(case, "nobody.knows", mm(5).mm) == ()
     assert give_fix(case, "dado.depth", mm(0).mm) == ()
     (fix,) = give_fix(case, "dado.depth", mm(6).mm)
-    assert fix == Give("dado.depth", fix.title, mm(6)) and "depth" in fix.title
+    assert fix == Give("dado.depth", mm(6))
     assert follow_fixes(case, ("dado.depth", "nobody.knows")) == (), "nothing is overruled there"
     overruled = work_out(actions.give(seed_cabinet(), "dado.width", mm(11)), milling=False)
     case = Case(overruled.assembly, overruled.ledger, overruled.project.shop, overruled.marks, {})
     (fix,) = follow_fixes(case, ("dado.width", "dado.width"))
-    assert fix == FollowRule("dado.width", "width of the dados")
-    assert fix_words(fix, Marks()) == "Let the width of the dados follow again"
+    assert fix == FollowRule("dado.width")
+    assert fix_words(fix, overruled.reader) == "Let the width of the dados follow again"
     measured = work_out(actions.measure(seed_cabinet(), "dado.width", mm(11)), milling=False)
     case = Case(measured.assembly, measured.ledger, measured.project.shop, measured.marks, {})
     assert give_fix(case, "dado.width", mm(12).mm) == (), "what is cut is cut"
@@ -182,7 +182,7 @@ def test_a_batten_too_long_for_its_box_is_said():
     long = actions.give(project, "batten.length", mm(length + 6))
     (finding,) = found(long, Trouble.PASS)
     assert "too deep to pass the back" in said(finding, long) or "too deep to pass the front" in said(finding, long)
-    assert finding.remark.fixes[0].title == "length of the battens"
+    assert finding.remark.fixes[0].quantity == "batten.length"
 
 
 def test_a_sliding_lid_slides_and_a_swollen_one_does_not():

@@ -22,7 +22,6 @@ def title(group):
     return Reader().name_together(group.names)
 
 
-
 def groups_of(project):
     return list(grouped(cut_list(work_out(project, milling=False, proving=False))))
 

@@ -1,5 +1,6 @@
 """Ways out: every kind has its words in every unit, and does what it says."""
 
+from dataclasses import replace
 from typing import get_args
 
 import pytest
@@ -21,25 +22,37 @@ from nullah.core.fixes import (
     StopChannel,
 )
 from nullah.core.lengths import Marks, Unit, inch, mm
+from nullah.core.piece.overlap import Channel
+from nullah.core.piece.own import Offer, OwnJoint
+from nullah.core.reader import Reader
 from nullah.core.wording.fixes import fix_words, why_again
 from nullah.demo.seed_cabinet import seed_cabinet
 
+READER = Reader(
+    parts={"left": "left side", "own1": "board 1", "own2": "board 2"},
+    titles={
+        "dado.depth": "depth of the dados",
+        "dado.width": "width of the dados",
+        "sides.length": "length of the sides",
+    },
+)
 #: One of each kind, with what it is called in millimetres and in inches.
 EACH = {
-    Give("dado.depth", "depth of the dados", inch("1/4")): (
+    Give("dado.depth", inch("1/4")): (
         "Make the depth of the dados 6.4 mm", "Make the depth of the dados 0.250″",
     ),
     MoveGroove("groove.height", inch("1/2")): ("Put the groove at 12.5 mm", "Put the groove at 1/2″"),
     MakeAllThinner("sides.thickness", mm("15.5")): ("Make them all 15.5 mm thick", "Make them all 5/8″ thick"),
-    FollowRule("dado.width", "width of the dados"): ("Let the width of the dados follow again",) * 2,
+    FollowRule("dado.width"): ("Let the width of the dados follow again",) * 2,
     StopChannel("dados", "stopped"): ("Stop it where it would show",) * 2,
     SlotScrews("panel-batten"): ("Screw it in slots instead",) * 2,
     CutOutFirst("4", "Ford 4"): ("Cut Ford 4 first",) * 2,
     CutThroughFirst("4", "Ford 4", True, mm("659.5")): ("Cut Ford 4 at 660 mm first", "Cut Ford 4 at 25 31/32″ first"),
     GlueFromStaves("top", 3): ("Make it of 3 staves",) * 2,
-    JoinParts("own1", "own2", 1, "board 2 into a dado in board 1"): ("board 2 into a dado in board 1",) * 2,
+    JoinParts("own1", "own2", 1, Offer(OwnJoint("ownjoint1", "let in", "own1", "own2"), Channel.DADO)): (
+        "board 2 into a dado in board 1",) * 2,
     Shim("column.width", mm("0.6")): ("Make it up with a shim of 0.6 mm", "Make it up with a shim of 0.024″"),
-    MakeAgain("left", "left side", "length of the sides", mm("0.8")): ("Make left side again",) * 2,
+    MakeAgain("left", "sides.length", mm("0.8")): ("Make left side again",) * 2,
 }  # fmt: skip
 
 
@@ -49,13 +62,13 @@ def test_there_is_one_of_each_kind():
 
 @pytest.mark.parametrize("fix", EACH, ids=lambda fix: type(fix).__name__)
 def test_each_has_its_words_in_both_units(fix):
-    assert (fix_words(fix, Marks()), fix_words(fix, Marks(Unit.INCH))) == EACH[fix]
+    assert (fix_words(fix, READER), fix_words(fix, replace(READER, marks=Marks(Unit.INCH)))) == EACH[fix]
 
 
 def test_why_a_part_is_made_again():
-    fix = MakeAgain("left", "left side", "length of the sides", mm("0.8"))
-    assert why_again(fix, Marks()) == "length of the sides 0.8 mm short"
-    assert why_again(fix, Marks(Unit.INCH)) == "length of the sides 0.031″ short"
+    fix = MakeAgain("left", "sides.length", mm("0.8"))
+    assert why_again(fix, READER) == "length of the sides 0.8 mm short"
+    assert why_again(fix, replace(READER, marks=Marks(Unit.INCH))) == "length of the sides 0.031″ short"
 
 
 @pytest.mark.parametrize("fix", EACH, ids=lambda fix: type(fix).__name__)
@@ -67,7 +80,7 @@ def test_each_does_what_it_says_or_is_done_at_the_bench(fix):
         return
     after = action(before)
     match fix:
-        case Give(name, _, value) | MoveGroove(name, value) | MakeAllThinner(name, value):
+        case Give(name, value) | MoveGroove(name, value) | MakeAllThinner(name, value):
             entry = dict(after.piece.given)[name]
             assert entry.mm == value.mm and entry.unit is Unit.MM and entry.text.endswith(" mm")
         case FollowRule(name):

@@ -36,7 +36,7 @@ def words_of(card, plan):
     found += [
         text
         for remark in card.mind
-        for text in (said(remark, plan), *(fix_words(fix, plan.marks) for fix in remark.fixes))
+        for text in (said(remark, plan), *(fix_words(fix, plan.reader) for fix in remark.fixes))
     ]
     return found
 

@@ -13,7 +13,7 @@ from nullah.core import actions
 from nullah.core.apply_fix import action_of
 from nullah.core.lengths import Length, Unit, mm
 from nullah.core.piece.form import View
-from nullah.core.piece.overlap import Hold, Sharing
+from nullah.core.piece.overlap import Channel, Hold, Sharing
 from nullah.core.piece.own import LIES, OwnBoard, OwnJoint, next_own_id, offers
 from nullah.core.piece.part import Side
 from nullah.core.piece.proof.finding import Trouble
@@ -22,6 +22,7 @@ from nullah.core.plan import join_as_offered, next_joint_number, work_out
 from nullah.core.project import Piece, Project
 from nullah.core.stations.piece import flat_at, plane_at, planes_of
 from nullah.core.stations.placing import added_board, gripped, moved, neighbours
+from nullah.core.wording.piece import offer_words
 from nullah.demo.plant_stair import plant_stair
 from nullah.demo.seed_box import seed_box
 from nullah.files.tables import TableError, read_own_boards
@@ -37,7 +38,7 @@ def piece(*boards, joints=()):
 
 def labels(*boards):
     plan = work_out(piece(*boards), milling=False, proving=False)
-    return [offer.label for offer in offers(plan.parts[0], plan.parts[1], 1)]
+    return [offer_words(offer, plan.reader) for offer in offers(plan.parts[0], plan.parts[1], 1)]
 
 
 SIDE = board(1, (400, 200, 18), (0, 0, 0), "zx")
@@ -94,7 +95,7 @@ def test_whatever_is_offered_shares_the_overlap_out(size1, at1, lie1, size2, at2
         joined = work_out(join_as_offered(project, "own1", "own2", index), milling=False)
         assert len(joined.assembly.joints) == 1
         collisions = [f for f in joined.findings if f.trouble is Trouble.COLLISION]
-        assert not collisions, (offer.label, said(collisions[0], plan))
+        assert not collisions, (offer, said(collisions[0], plan))
 
 
 def test_a_collision_offers_its_joints_and_taking_one_mends_it():
@@ -102,7 +103,7 @@ def test_a_collision_offers_its_joints_and_taking_one_mends_it():
     plan = work_out(piece(SIDE, shelf), milling=False)
     (finding,) = plan.findings
     assert "no joint shares it out" in said(finding, plan)
-    assert finding.remark.fixes[0].joint == "board 2 into a dado in board 1"
+    assert finding.remark.fixes[0].joint.channel is Channel.DADO
     joined = work_out(action_of(finding.remark.fixes[0], Unit.MM)(plan.project), milling=False)
     assert joined.proof.clean
     assert join_as_offered(joined.project, "own1", "nobody") == joined.project
@@ -241,7 +242,7 @@ def test_a_board_of_ones_own_is_dovetailed_to_a_part_of_a_form_by_that_parts_siz
 def test_halved_boards_come_apart_whichever_lies_higher(lift):
     project = piece(board(1, (300, 50, 20), (0, 100, 0), "xz"), board(2, (300, 50, 20), (100, 0, lift), "yz"))
     plan = work_out(project, milling=False, proving=False)
-    labels_ = [offer.label for offer in offers(plan.parts[0], plan.parts[1], 1)]
+    labels_ = [offer_words(offer, plan.reader) for offer in offers(plan.parts[0], plan.parts[1], 1)]
     joined = work_out(join_as_offered(project, "own1", "own2", labels_.index("Halved into each other")), milling=False)
     assert joined.proof.clean, [said(finding, joined) for finding in joined.findings]
     (step,) = joined.proof.order.steps

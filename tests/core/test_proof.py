@@ -293,6 +293,6 @@ def test_what_a_form_says_is_in_the_unit_that_is_shown_too():
     for form in FORMS:
         plan = proved(actions.show_in(Project(Piece(form)), replace(short.marks, unit=Unit.INCH)))
         texts = [said(remark, plan) for remark in plan.remarks] + [
-            fix_words(fix, plan.marks) for r in plan.remarks for fix in r.fixes
+            fix_words(fix, plan.reader) for r in plan.remarks for fix in r.fixes
         ]
         assert not any(" mm" in text for text in texts), texts

@@ -10,6 +10,7 @@ import pytest
 
 from nullah.core.lengths import Length, Marks, Slope, Unit, mm
 from nullah.core.piece.overlap import Joint
+from nullah.core.piece.own import OwnJoint
 from nullah.core.piece.part import Part
 from nullah.core.plan import work_out
 from nullah.core.project import Project
@@ -22,6 +23,7 @@ KINDS = sorted(WORDERS, key=lambda kind: f"{kind.__module__}.{kind.__name__}")
 
 
 _MADE = {
+    OwnJoint: OwnJoint("ownjoint1", "butt", "own1", "own2"),
     Year: (0.4, -0.2, *(0.1,) * 10), Fraction: Fraction(1, 2),
     Part: next(iter(work_out(Project(), milling=False, proving=False).parts)),
     Joint: next(iter(work_out(Project(), milling=False, proving=False).assembly.joints)),

@@ -12,7 +12,6 @@ from nullah.cli import options as read
 from nullah.cli.options import RefusedError
 from nullah.core.lengths import Length
 from nullah.core.limits import quoted
-from nullah.core.reader import Reader
 from nullah.core.wording.facts import error_words, fact_words
 
 _STARTED = time.monotonic()
@@ -113,7 +112,7 @@ def _breakdown_answer(best: Any, parts: Any, boards: Any, kerf: Length) -> dict[
         )
     return {
         "boards": shown,
-        "unplaced": [{"part": item.part.name, "why": fact_words(item.why, Reader())} for item in best.unplaced],
+        "unplaced": [{"part": item.part.name, "why": fact_words(item.why, read.reader())} for item in best.unplaced],
         "consumed_mm2": best.consumed,
         "bound_mm2": best.bound,
     }

@@ -7,7 +7,6 @@ import argparse
 from nullah.cli import options as read
 from nullah.cli.options import RefusedError
 from nullah.core.lengths import LengthError, read_slope
-from nullah.core.reader import Reader
 from nullah.core.wording.facts import error_words, fact_words
 
 
@@ -56,6 +55,6 @@ def run(options: argparse.Namespace) -> int:
             "slope_degrees": slope.degrees,
             "gauge_tail_board_mm": float(layout.gauge_tail_board),
             "gauge_pin_board_mm": float(layout.gauge_pin_board),
-            "warnings": [fact_words(remark.fact, Reader()) for remark in remarks(layout, Shop())],
+            "warnings": [fact_words(remark.fact, read.reader()) for remark in remarks(layout, Shop())],
         },
     )

@@ -16,7 +16,6 @@ from nullah.core.limits import COUNT, NAME_TEXT, quoted, read_count
 from nullah.core.piece.form import Form
 from nullah.core.piece.forms import FORMS
 from nullah.core.project import Piece, Project
-from nullah.core.reader import Reader
 from nullah.core.wording.facts import error_words, fact_words
 
 
@@ -108,7 +107,7 @@ def _given(form: Form, choices: dict[str, str], words: list[str]) -> dict[str, V
             raise RefusedError(f"--give {name}: {error_words(error)}") from error
         wrong = wrong_value(name, kind, value)
         if wrong is not None:
-            raise RefusedError(f"--give {name}: {fact_words(wrong, Reader())}")
+            raise RefusedError(f"--give {name}: {fact_words(wrong, read.reader())}")
         given[name] = value
     return given
 

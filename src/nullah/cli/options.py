@@ -6,18 +6,27 @@ import json
 import os
 import stat
 import sys
+from dataclasses import replace
 from pathlib import Path
 from typing import Any
 
-from nullah.core.lengths import Length, LengthError, read_length
+from nullah.core.lengths import Length, LengthError, Marks, read_length
 from nullah.core.limits import one_sentence, quoted, read_count, read_number
 from nullah.core.project import Project
+from nullah.core.reader import Reader
 from nullah.core.wording.facts import error_words
 from nullah.writing import why, write_file
 
 
 class RefusedError(Exception):
     """Bad input: the message is the one sentence to print."""
+
+
+def reader() -> Reader:
+    """Return whoever reads in this terminal: the terms of its locale, and millimetres."""
+    from nullah.files.catalogues import catalogue_for
+
+    return Reader(Marks(catalogue=catalogue_for(os.environ)))
 
 
 def say(sentence: str) -> None:
@@ -60,7 +69,8 @@ def project(file: Path) -> Project:
     from nullah.files.project_file import read_project
 
     try:
-        return read_project(file)
+        found = read_project(file)
+        return replace(found, marks=replace(found.marks, catalogue=reader().marks.catalogue))
     except ProjectFileError as error:
         raise RefusedError(error_words(error)) from error
 

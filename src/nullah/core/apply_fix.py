@@ -36,7 +36,7 @@ def action_of(fix: Fix, unit: Unit) -> Callable[[Project], Project] | None:
     A length that is given stands in the project as if it was typed in `unit`.
     """
     match fix:
-        case Give(quantity, _, value) | MoveGroove(quantity, value) | MakeAllThinner(quantity, value):
+        case Give(quantity, value) | MoveGroove(quantity, value) | MakeAllThinner(quantity, value):
             return partial(actions.give, name=quantity, value=entered(value, unit))
         case FollowRule(quantity):
             return partial(actions.give, name=quantity, value=None)

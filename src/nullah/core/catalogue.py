@@ -16,6 +16,30 @@ def N_(message: str) -> str:
     return message
 
 
+class Name(str):
+    """What somebody called a thing: no catalogue says it otherwise."""
+
+
+class Phrase(str):
+    """A message whose places are filled, with the message and what fills it kept for the catalogue.
+
+    Examples
+    --------
+    >>> title = Phrase("depth of {what}", what="the dado")
+    >>> title, title.message
+    ('depth of the dado', 'depth of {what}')
+    """
+
+    message: str
+    values: Mapping[str, str]
+
+    def __new__(cls, message: str, **values: str) -> Phrase:
+        """Return the message filled."""
+        made = super().__new__(cls, message.format_map(values))
+        made.message, made.values = message, values
+        return made
+
+
 @dataclass(frozen=True, slots=True)
 class Catalogue:
     """Messages of a locale.
@@ -41,7 +65,13 @@ class Catalogue:
     plural: str = field(default="(n != 1)", compare=False, repr=False)
 
     def text(self, message: str) -> str:
-        """Return a message in the terms of this catalogue."""
+        """Return a message, or a phrase with all that fills it, in the terms of this catalogue."""
+        if isinstance(message, Name):
+            return message
+        if isinstance(message, Phrase):
+            return self.text(message.message).format_map(
+                {name: self.text(each) for name, each in message.values.items()}
+            )
         found = self.messages.get(message, ())
         return found[0] if found and found[0] else message
 

@@ -8,13 +8,13 @@ from __future__ import annotations
 from typing import NamedTuple
 
 from nullah.core.lengths import Length
+from nullah.core.reader import Fact
 
 
 class Give(NamedTuple):
-    """Give a quantity another value; `title` is what it is called."""
+    """Give a quantity another value."""
 
     quantity: str
-    title: str
     value: Length
 
 
@@ -36,7 +36,6 @@ class FollowRule(NamedTuple):
     """Let an overruled quantity follow its rule again."""
 
     quantity: str
-    title: str
 
 
 class StopChannel(NamedTuple):
@@ -76,12 +75,12 @@ class GlueFromStaves(NamedTuple):
 
 
 class JoinParts(NamedTuple):
-    """Join two parts by one of the joints that their geometry offers, the `offer`-th from 0; `joint` is its name."""
+    """Join two parts by one of the joints that their geometry offers, the `offer`-th from 0; `joint` is which."""
 
     first: str
     second: str
     offer: int
-    joint: str
+    joint: Fact
 
 
 class Shim(NamedTuple):
@@ -92,11 +91,10 @@ class Shim(NamedTuple):
 
 
 class MakeAgain(NamedTuple):
-    """Make a part again because a quantity of it came out too small; `name` is the part's, `title` the quantity's."""
+    """Make a part again because a quantity of it came out so much too small."""
 
     part: str
-    name: str
-    title: str
+    quantity: str
     short: Length
 
 

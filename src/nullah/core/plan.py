@@ -435,7 +435,7 @@ def cut_list(plan: Plan) -> tuple[CutListRow, ...]:
         rough, board = plan.rough_part(part.id), plan.board_of(part.id)
         if rough is None:
             continue
-        titles = [plan.ledger.quantity(n).definition.title for n in plan.waiting(part)] if plan.ledger else []
+        titles = [plan.reader.title(name) for name in plan.waiting(part)]
         rows.append(
             cut_list_row(part, rough, board.board if board else None, plan.species_of(part), " and ".join(titles))
         )

@@ -9,6 +9,7 @@ from pathlib import Path
 from PySide6.QtCore import QFileSystemWatcher, QObject, QTimer, Signal
 
 from nullah.core.actions import show_in
+from nullah.core.catalogue import AMERICAN, Catalogue
 from nullah.core.lengths import LengthError, Marks
 from nullah.core.past_limits import past_limits
 from nullah.core.plan import Plan, work_out
@@ -57,8 +58,13 @@ class Document(QObject):
     warned = Signal(str)
     changed_elsewhere = Signal()
 
-    def __init__(self, project: Project, autosave: Autosave, file: Path | None = None) -> None:
+    def __init__(
+        self, project: Project, autosave: Autosave, file: Path | None = None, catalogue: Catalogue = AMERICAN
+    ) -> None:
         super().__init__()
+        #: The terms in which the reader is written to; they belong to the desk, not to the piece.
+        self.catalogue = catalogue
+        project = self._in_terms(project)
         self.project = project
         self.file = file.absolute() if file else None
         #: What the file held when it was last read or written here.
@@ -82,6 +88,9 @@ class Document(QObject):
         self._timer.setInterval(AUTOSAVE_AFTER)
         self._timer.timeout.connect(self.keep)
         self.plan: Plan = work_out(project, milling=False, proving=False)
+
+    def _in_terms(self, project: Project) -> Project:
+        return replace(project, marks=replace(project.marks, catalogue=self.catalogue))
 
     # --- what follows ---
 
@@ -250,6 +259,7 @@ class Document(QObject):
         self._undo.clear()
         self._redo.clear()
         self.file = file.absolute() if file else None
+        project = self._in_terms(project)
         self.project = project
         self._saved = project if saved else None
         self.hand = Hand()

@@ -209,7 +209,7 @@ class FigureEditor(QFrame):
         return None
 
     def _quantity(self, name: str, quantity: Quantity) -> _Matter:
-        title, document = quantity.definition.title, self._document
+        title, document = self._document.plan.reader.title(name), self._document
 
         def change(value: Value) -> str:
             if quantity.origin is Origin.MEASURED:
@@ -259,7 +259,7 @@ class FigureEditor(QFrame):
             return "Nothing else changes."
         # What reads the same before and after is said last: only its standing changes.
         changed.sort(key=lambda change: change.before.write(marks) == change.after.write(marks))
-        told = [f"{c.after.definition.title} {c.before.write(marks)} → {c.after.write(marks)}" for c in changed]
+        told = [f"{after.reader.title(c.name)} {c.before.write(marks)} → {c.after.write(marks)}" for c in changed]
         more = f"; and {len(told) - 4} more" if len(told) > 4 else ""
         return f"Changes with it: {'; '.join(told[:4])}{more}."
 

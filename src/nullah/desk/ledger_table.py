@@ -42,7 +42,7 @@ class _Model(RowModel):
         ledger, marks = self._document.plan.ledger, self._document.project.marks
         rows = []
         for name, quantity in ledger.quantities.items() if ledger is not None else ():
-            title = quantity.definition.title
+            title = self._document.plan.reader.title(name)
             hangs = len(ledger.hangs_on(name)) if ledger is not None else 0
             origin = _SIGNS[quantity.origin]
             if quantity.reading is not None:

@@ -17,6 +17,7 @@ from nullah.desk.shutdown import ShutdownWatch
 from nullah.desk.state import state_folder
 from nullah.desk.theme import dress
 from nullah.desk.window import Window
+from nullah.files.catalogues import catalogue_for
 from nullah.files.recovery import Autosave
 from nullah.paper.palette import DAY, NIGHT
 
@@ -51,7 +52,7 @@ def make_window(project: Project, root: Path, file: Path | None = None) -> Windo
         # A caret that blinks wakes the processor twice a second, for ever.
         app.setCursorFlashTime(0)
         dress(app, DAY)
-        return Window(Document(project, autosave, file), autosave)
+        return Window(Document(project, autosave, file, catalogue_for(os.environ)), autosave)
     finally:
         gc.enable()
 

@@ -303,7 +303,7 @@ class Window(QMainWindow):
         if action is None:
             self.desk([each.id for each in STATIONS].index("daybook")).fix(fix)
         else:
-            self.document.do(fix_words(fix, marks), action)
+            self.document.do(fix_words(fix, self.document.plan.reader), action)
 
     def _forget_typing(self) -> None:
         """Let every field show the piece that is opened: what was typed and not entered was of the old one."""

@@ -11,6 +11,7 @@ from dataclasses import dataclass, field
 from fractions import Fraction
 
 from nullah.core.card import Remark, Weight
+from nullah.core.catalogue import N_, Phrase
 from nullah.core.fixes import Fix, Give
 from nullah.core.ledger import Definition, Kind, Ledger, Value
 from nullah.core.lengths import Length, Slope, mm
@@ -46,17 +47,17 @@ def board_sizes(alike: str, title: str, length: str, width: str, thickness: str 
     says what to cut to.
     """
     thick = (
-        ruled(f"{alike}.thickness", f"thickness of {title}", thickness)
+        ruled(f"{alike}.thickness", Phrase("thickness of {what}", what=title), thickness)
         if isinstance(thickness, str)
-        else given(f"{alike}.thickness", f"thickness of {title}", thickness)
+        else given(f"{alike}.thickness", Phrase("thickness of {what}", what=title), thickness)
     )
     found = [
-        ruled(f"{alike}.length", f"length of {title}", length, fits),
-        ruled(f"{alike}.width", f"width of {title}", width, fits),
+        ruled(f"{alike}.length", Phrase("length of {what}", what=title), length, fits),
+        ruled(f"{alike}.width", Phrase("width of {what}", what=title), width, fits),
         thick,
     ]
     if spare:
-        found.append(ruled(f"{alike}.cut_length", f"cut {title} to", f"{alike}.length + {spare}"))
+        found.append(ruled(f"{alike}.cut_length", Phrase("cut {what} to", what=title), f"{alike}.length + {spare}"))
     return tuple(found)
 
 
@@ -78,20 +79,27 @@ def tail_sizes(
     lap : str
         Rule for what is left of the pin board outside the tails (half-blind); none: through.
     """
-    of = f" {what}" if what else ""
+
+    def title(message: str) -> str:
+        return Phrase("{title} {where}", title=message, where=what) if what else message
+
     long = f"{pin} - {lap}" if lap else pin
-    proud = given(f"{prefix}.proud", f"end grain left proud{of}", "0" if lap else "0.5")
+    narrow = (
+        Phrase("pin between tails {where}, at its narrow side", where=what)
+        if what
+        else N_("pin between tails, at its narrow side")
+    )
     return (
-        given(f"{prefix}.count", f"number of tails{of}", count, Kind.COUNT),
-        given(f"{prefix}.slope", f"slope of the tails{of}", Slope(Fraction(7)), Kind.SLOPE),
-        ruled(f"{prefix}.half_pin", f"half-pin at each edge{of}", f"{tail} / 2"),
-        given(f"{prefix}.pin", f"pin between tails{of}, at its narrow side", pin_width),
-        proud,
-        ruled(f"{prefix}.step", f"divider step{of}",
+        given(f"{prefix}.count", title(N_("number of tails")), count, Kind.COUNT),
+        given(f"{prefix}.slope", title(N_("slope of the tails")), Slope(Fraction(7)), Kind.SLOPE),
+        ruled(f"{prefix}.half_pin", title(N_("half-pin at each edge")), f"{tail} / 2"),
+        given(f"{prefix}.pin", narrow, pin_width),
+        given(f"{prefix}.proud", title(N_("end grain left proud")), "0" if lap else "0.5"),
+        ruled(f"{prefix}.step", title(N_("divider step")),
               f"({width} - 2 * {prefix}.half_pin + {prefix}.pin) / {prefix}.count"),
-        ruled(f"{prefix}.width", f"tail at the end of its board{of}", f"{prefix}.step - {prefix}.pin"),
-        ruled(f"{prefix}.gauge_tail_board", f"gauge for the tail boards{of}", f"{long} + {prefix}.proud"),
-        ruled(f"{prefix}.gauge_pin_board", f"gauge for the pin boards{of}", f"{tail} + {prefix}.proud"),
+        ruled(f"{prefix}.width", title(N_("tail at the end of its board")), f"{prefix}.step - {prefix}.pin"),
+        ruled(f"{prefix}.gauge_tail_board", title(N_("gauge for the tail boards")), f"{long} + {prefix}.proud"),
+        ruled(f"{prefix}.gauge_pin_board", title(N_("gauge for the pin boards")), f"{tail} + {prefix}.proud"),
     )  # fmt: skip
 
 
@@ -273,7 +281,7 @@ class Maker:
 
     def give(self, name: str, millimetres: Fraction) -> Give:
         """Offer to give a quantity another length."""
-        return Give(name, self.ledger.quantity(name).definition.title, Length(millimetres))
+        return Give(name, Length(millimetres))
 
     def remark(self, fact: Fact, weight: Weight = Weight.LOOK, fixes: tuple[Fix, ...] = (), of: str = "") -> None:
         """Say something about the piece."""

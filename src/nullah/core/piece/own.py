@@ -11,11 +11,12 @@ from collections.abc import Iterable, Mapping
 from fractions import Fraction
 from typing import NamedTuple
 
+from nullah.core.catalogue import N_, Name, Phrase
 from nullah.core.ledger import Definition, Ledger, work_out_ledger
 from nullah.core.lengths import Length
 from nullah.core.piece.form import Assembly, Choices, Form
 from nullah.core.piece.maker import Maker, given, tail_sizes
-from nullah.core.piece.overlap import Hold, Sharing, channel_of, contact
+from nullah.core.piece.overlap import Channel, Hold, Sharing, channel_of, contact
 from nullah.core.piece.part import Needs, Part
 from nullah.core.piece.shaping import Shaping
 from nullah.core.piece.space import Axis, Box
@@ -58,10 +59,10 @@ class OwnJoint(NamedTuple):
 
 
 class Offer(NamedTuple):
-    """A joint that two parts could have: the label to choose it by, and the joint."""
+    """A joint that two parts could have; `channel` is what one would be let into, where it is let in."""
 
-    label: str
     joint: OwnJoint
+    channel: Channel | None = None
 
 
 def next_own_id(own: Iterable[OwnBoard]) -> str:
@@ -101,12 +102,16 @@ def _define(
 ) -> tuple[Definition, ...]:
     found: list[Definition] = []
     for board in own:
-        for word, size in zip(("length", "width", "thickness"), board.sizes, strict=True):
-            found.append(given(f"{board.id}.{word}", f"{word} of {board.name}", size))
+        for word, size in zip((N_("length"), N_("width"), N_("thickness")), board.sizes, strict=True):
+            found.append(
+                given(f"{board.id}.{word}", Phrase("{size} of {board}", size=word, board=Name(board.name)), size)
+            )
         for letter, place, words in zip(
-            "xyz", board.at, ("from the left", "from the front", "from the floor"), strict=True
+            "xyz", board.at, (N_("from the left"), N_("from the front"), N_("from the floor")), strict=True
         ):
-            found.append(given(f"{board.id}.{letter}", f"{board.name}, {words}", place))
+            found.append(
+                given(f"{board.id}.{letter}", Phrase("{board}, {way}", board=Name(board.name), way=words), place)
+            )
     for joint in joints:
         if joint.sharing == Sharing.DOVETAIL.value and joint.first in sizes and joint.second in sizes:
             (width, tail), (_, pin) = sizes[joint.first], sizes[joint.second]
@@ -184,31 +189,30 @@ def offers(first: Part, second: Part, number: int) -> tuple[Offer, ...]:
         if contact(first, second) is None:
             return ()
         return tuple(
-            Offer(f"Against each other, {hold.value}", OwnJoint(joint_id, "butt", first.id, second.id, hold.value))
+            Offer(OwnJoint(joint_id, Sharing.BUTT.value, first.id, second.id, hold.value))
             for hold in (Hold.GLUE, Hold.NAILS, Hold.SCREWS, Hold.SLOTS)
         )
     found: list[Offer] = []
 
-    def offer(label: str, sharing: Sharing, host: Part, guest: Part) -> None:
-        found.append(Offer(label, OwnJoint(joint_id, sharing.value, host.id, guest.id)))
+    def offer(sharing: Sharing, host: Part, guest: Part, channel: Channel | None = None) -> None:
+        found.append(Offer(OwnJoint(joint_id, sharing.value, host.id, guest.id), channel))
 
     if _corner(first, second, overlap):
         for tail, pin in ((first, second), (second, first)):
-            offer(f"Dovetails, tails on {tail.name}", Sharing.DOVETAIL, tail, pin)
+            offer(Sharing.DOVETAIL, tail, pin)
     for host, guest in ((first, second), (second, first)):
         if overlap.holds(guest.box) or not _enters(host, guest, overlap):
             continue
-        word = channel_of(host, overlap).value
-        offer(f"{guest.name} into a {word} in {host.name}", Sharing.LET_IN, host, guest)
+        offer(Sharing.LET_IN, host, guest, channel_of(host, overlap))
         if _end_of(guest, overlap) and host.grain is not guest.grain:
             if _through(host, overlap, guest.grain) and _end_of(host, overlap) and host.face is guest.face:
-                offer(f"Bridle, {guest.name} the tongue", Sharing.BRIDLE, host, guest)
+                offer(Sharing.BRIDLE, host, guest)
             elif not _open_edge(host, overlap, guest):
-                offer(f"Tenon on {guest.name} into {host.name}", Sharing.TENON, host, guest)
+                offer(Sharing.TENON, host, guest)
     if first.face is second.face and first.grain is not second.grain:
-        offer("Halved into each other", Sharing.LAP, first, second)
+        offer(Sharing.LAP, first, second)
         if _end_of(first, overlap) and _end_of(second, overlap):
-            offer("Mitred", Sharing.MITRE, first, second)
+            offer(Sharing.MITRE, first, second)
     return tuple(found)
 
 

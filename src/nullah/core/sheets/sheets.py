@@ -241,7 +241,7 @@ def _part_card(plan: Plan, part: Part) -> Card:
         remarks += [remark for remark in corner.remarks if remark.of == f"{corner.groove_name}height"]
     for name in waits:
         if plan.ledger is not None:
-            title = plan.ledger.quantity(name).definition.title
+            title = plan.reader.title(name)
             remarks.append(
                 Remark(f"Leave it long: {title} must be measured on the dry-fitted sides first.", Weight.LOOK)
             )

@@ -173,7 +173,7 @@ def _fixes(plan: Plan, deviation: Deviation) -> Iterator[Fix]:
     yield Shim(deviation.name, off)
     owner = next((part for part in plan.parts if deviation.name in part.quantities), None)
     if owner is not None and deviation.off < 0:
-        yield MakeAgain(owner.id, owner.name, deviation.title, off)
+        yield MakeAgain(owner.id, deviation.name, off)
 
 
 def _timer(plan: Plan, task: Task, now: datetime) -> Iterator[Remark]:

@@ -15,6 +15,7 @@ from nullah.core.lengths import Direction
 from nullah.core.piece.overlap import Hold
 from nullah.core.piece.part import Part
 from nullah.core.plan import Plan
+from nullah.core.reader import sentence
 from nullah.core.stations.breakdown import cut_in_words, draw_one_board
 from nullah.core.stations.joint_steps import draw_step, step_card
 from nullah.core.stations.piece import STATION as PIECE
@@ -199,7 +200,7 @@ def _part(plan: Plan, part: Part, task: Task) -> tuple[list[Setting], list[str],
 def _measuring(plan: Plan, task: Task) -> tuple[list[Setting], list[str], list[Remark]]:
     ledger = plan.ledger
     settings = [
-        Setting(quantity.definition.title[:1].upper() + quantity.definition.title[1:], quantity.write(plan.marks),
+        Setting(sentence(plan.reader.title(name)), quantity.write(plan.marks),
                 quantity.origin.value, name)
         for name in task.measures if ledger is not None and (quantity := ledger.quantities.get(name)) is not None
     ]  # fmt: skip

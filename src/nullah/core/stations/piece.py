@@ -216,7 +216,7 @@ def _marks(plan: Plan) -> tuple[str, ...]:
         return ()
     parts = {part.alike: part for part in reversed(plan.parts)}
     first = parts[waiting[0]]
-    titles = [plan.ledger.quantity(name).definition.title for name in plan.waiting(first)]
+    titles = [plan.reader.title(name) for name in plan.waiting(first)]
     lines = [f"{first.name.capitalize()}: wait. Put the rest together dry, measure {' and '.join(titles)}, then cut."]
     if len(waiting) > 1:
         others = [parts[alike].name for alike in waiting[1:4]]
@@ -233,7 +233,7 @@ def to_measure(plan: Plan) -> tuple[Setting, ...]:
     names = dict.fromkeys(name for part in plan.parts for name in plan.waiting(part))
     return tuple(
         Setting(
-            f"Measure {ledger.quantity(name).definition.title}",
+            f"Measure {plan.reader.title(name)}",
             "not yet",
             f"planned {ledger.quantity(name).write(plan.marks)}",
             of=name,

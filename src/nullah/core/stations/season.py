@@ -210,7 +210,7 @@ def _settings(plan: Plan, season: Season, fits: list[Fit]) -> Iterator[Setting]:
         seen.add(fit.of)
         quantity = plan.ledger.quantity(fit.of)
         note = f"at least, if built today; planned {plan.marks.write_setting(quantity.length)}"
-        title = quantity.definition.title
+        title = plan.reader.title(fit.of)
         yield Setting(f"{title[:1].upper()}{title[1:]}", plan.marks.write_setting(leave), note, fit.of)
     climate = season.climate
     span = f"{climate.name}: {min(climate.moisture):.1f} to {max(climate.moisture):.1f} %"
@@ -235,7 +235,7 @@ def _fixes(plan: Plan, season: Season, fit: Fit) -> tuple[Fix, ...]:
     quantity = plan.ledger.quantity(fit.of)
     if quantity.origin is Origin.MEASURED or quantity.value == leave.mm:
         return ()
-    return (Give(fit.of, quantity.definition.title, leave),)
+    return (Give(fit.of, leave),)
 
 
 def _glue(season: Season) -> Iterator[Remark]:

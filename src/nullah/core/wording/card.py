@@ -35,7 +35,7 @@ def worded(card: Card, reader: Reader) -> WordedCard:
     return WordedCard(
         card.title, card.set, card.mark,
         tuple(WordedRemark(fact_words(each.fact, reader), each.weight,
-                           tuple((fix_words(fix, reader.marks), fix) for fix in each.fixes), each.of)
+                           tuple((fix_words(fix, reader), fix) for fix in each.fixes), each.of)
               for each in card.mind),
         card.why,
     )  # fmt: skip

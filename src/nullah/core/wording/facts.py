@@ -11,6 +11,7 @@ from nullah.core.errors import FactError
 from nullah.core.joints.facts import CornerFact, GrooveFact, LayoutRefusal
 from nullah.core.ledger import WrongValue
 from nullah.core.piece.facts import Note, PieceFact
+from nullah.core.piece.own import Offer
 from nullah.core.piece.proof.facts import ProofFact, Repeated
 from nullah.core.plan import NoneDovetailed, TailsImpossible
 from nullah.core.reader import Fact, Reader
@@ -21,7 +22,7 @@ from nullah.core.season.strain import Strain
 from nullah.core.wording.corners import corner_words, groove_words, layout_words
 from nullah.core.wording.laying import complaint_words, layout_fact_words, nowhere_words, saw_words
 from nullah.core.wording.ledger import ledger_words, wrong_value_words
-from nullah.core.wording.piece import note_words, piece_words
+from nullah.core.wording.piece import note_words, offer_words, piece_words
 from nullah.core.wording.proof import proof_words, repeated_words
 from nullah.core.wording.season import fit_words, season_words, strain_words
 
@@ -72,6 +73,7 @@ WORDERS: dict[type, Worder] = {
         (get_args(ProofFact), proof_words),
         (get_args(PieceFact), piece_words),
         ((Note,), note_words),
+        ((Offer,), offer_words),
         (get_args(LedgerFact), ledger_words),
         ((WrongValue,), wrong_value_words),
         (get_args(LayoutRefusal), layout_words),

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import assert_never
 
+from nullah.core.catalogue import N_
 from nullah.core.fixes import (
     CutOutFirst,
     CutThroughFirst,
@@ -19,58 +20,62 @@ from nullah.core.fixes import (
     SlotScrews,
     StopChannel,
 )
-from nullah.core.lengths import Marks, from_float
+from nullah.core.lengths import from_float
+from nullah.core.reader import Reader
+from nullah.core.wording.facts import fact_words
 
 
-def fix_words(fix: Fix, marks: Marks) -> str:
+def fix_words(fix: Fix, reader: Reader) -> str:
     """Return what carrying out a fix is called, on its button and in the history.
 
     Examples
     --------
     >>> from nullah.core.lengths import mm
-    >>> fix_words(Give("groove.depth", "depth of the groove", mm("5.5")), Marks())
+    >>> fix_words(Give("groove.depth", mm("5.5")), Reader(titles={"groove.depth": "depth of the groove"}))
     'Make the depth of the groove 5.5 mm'
-    >>> fix_words(CutThroughFirst("4", "Ford 4", False, mm(96)), Marks())
+    >>> fix_words(CutThroughFirst("4", "Ford 4", False, mm(96)), Reader())
     'Rip Ford 4 at 96 mm first'
     """
+    text, length, fine = reader.text, reader.length, reader.fine
     match fix:
-        case Give(_, title, value):
-            return f"Make the {title} {marks.write_fine(value)}"
+        case Give(quantity, value):
+            return text("Make the {title} {value}", title=reader.title(quantity), value=fine(value))
         case MoveGroove(_, height):
-            return f"Put the groove at {marks.write(height)}"
+            return text("Put the groove at {height}", height=length(height))
         case MakeAllThinner(_, thickness):
-            return f"Make them all {marks.write(thickness)} thick"
-        case FollowRule(_, title):
-            return f"Let the {title} follow again"
+            return text("Make them all {thickness} thick", thickness=length(thickness))
+        case FollowRule(quantity):
+            return text("Let the {title} follow again", title=reader.title(quantity))
         case StopChannel():
-            return "Stop it where it would show"
+            return text("Stop it where it would show")
         case SlotScrews():
-            return "Screw it in slots instead"
+            return text("Screw it in slots instead")
         case CutOutFirst(_, name):
-            return f"Cut {name} first"
+            return text("Cut {board} first", board=name)
         case CutThroughFirst(_, name, crosswise, at):
             # A place to a whole millimetre: nobody flattens closer than that.
-            where = marks.write(from_float(round(float(at))))
-            return f"{'Cut' if crosswise else 'Rip'} {name} at {where} first"
+            place = length(from_float(round(float(at))))
+            message = N_("Cut {board} at {place} first") if crosswise else N_("Rip {board} at {place} first")
+            return text(message, board=name, place=place)
         case GlueFromStaves(_, count):
-            return f"Make it of {count} staves"
+            return reader.count(count, "Make it of {n} stave", "Make it of {n} staves")
         case JoinParts(joint=joint):
-            return joint
+            return fact_words(joint, reader)
         case Shim(_, thickness):
-            return f"Make it up with a shim of {marks.write_fine(thickness)}"
-        case MakeAgain(_, name):
-            return f"Make {name} again"
+            return text("Make it up with a shim of {thickness}", thickness=fine(thickness))
+        case MakeAgain(part):
+            return text("Make {part} again", part=reader.part(part))
         case _:
             assert_never(fix)
 
 
-def why_again(fix: MakeAgain, marks: Marks) -> str:
+def why_again(fix: MakeAgain, reader: Reader) -> str:
     """Return why a part is made again, as the Day Book keeps it.
 
     Examples
     --------
     >>> from nullah.core.lengths import mm
-    >>> why_again(MakeAgain("left", "left side", "length of the sides", mm("0.8")), Marks())
+    >>> why_again(MakeAgain("left", "length", mm("0.8")), Reader(titles={"length": "length of the sides"}))
     'length of the sides 0.8 mm short'
     """
-    return f"{fix.title} {marks.write_fine(fix.short)} short"
+    return reader.text("{title} {by} short", title=reader.title(fix.quantity), by=reader.fine(fix.short))

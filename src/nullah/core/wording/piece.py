@@ -7,6 +7,8 @@ from typing import assert_never
 from nullah.core.catalogue import N_
 from nullah.core.piece import facts
 from nullah.core.piece.facts import Note, PieceFact
+from nullah.core.piece.overlap import Sharing
+from nullah.core.piece.own import Offer
 from nullah.core.reader import Reader
 
 _NOTES = {
@@ -39,6 +41,26 @@ _NOTES = {
     Note.TAPER_AT_APRON: N_("A taper that starts at the apron looks like a mistake: start it a little below."),
     Note.WALLS_TOO_LOW: N_("The walls hold less than a third of what stands in them: it may tip."),
 }  # fmt: skip
+
+
+_OFFERS = {
+    Sharing.DOVETAIL: N_("Dovetails, tails on {first}"), Sharing.LET_IN: N_("{second} into a {channel} in {first}"),
+    Sharing.BRIDLE: N_("Bridle, {second} the tongue"), Sharing.TENON: N_("Tenon on {second} into {first}"),
+    Sharing.LAP: N_("Halved into each other"), Sharing.MITRE: N_("Mitred"),
+    Sharing.BUTT: N_("Against each other, {hold}"),
+}  # fmt: skip
+
+
+def offer_words(offer: Offer, reader: Reader) -> str:
+    """Return what a joint that two parts could have is called."""
+    joint, channel = offer
+    return reader.text(
+        _OFFERS[Sharing(joint.sharing)],
+        first=reader.part(joint.first),
+        second=reader.part(joint.second),
+        channel=reader.text(channel.value) if channel is not None else "",
+        hold=reader.text(joint.hold),
+    )
 
 
 def note_words(note: Note, reader: Reader) -> str:

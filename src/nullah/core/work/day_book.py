@@ -150,8 +150,8 @@ def measured_off(plan: Plan) -> tuple[Deviation, ...]:
         quantity = plan.ledger.quantities.get(name)
         if quantity is None or quantity.origin is not Origin.MEASURED or quantity.planned is None:
             continue
-        titles = tuple(plan.ledger.quantity(other).definition.title for other in plan.ledger.hangs_on(name))
-        found.append(Deviation(name, quantity.definition.title, float(quantity.planned), float(quantity.value), titles))
+        titles = tuple(plan.reader.title(other) for other in plan.ledger.hangs_on(name))
+        found.append(Deviation(name, plan.reader.title(name), float(quantity.planned), float(quantity.value), titles))
     return tuple(found)
 
 

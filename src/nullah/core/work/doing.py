@@ -83,7 +83,7 @@ def measured(plan: Plan, name: str, value: Length, now: datetime, by: str = "wit
     title, told = name, plan.marks.write_fine(value)
     if plan.ledger is not None and name in plan.ledger.quantities:
         quantity = plan.ledger.quantity(name)
-        title = quantity.definition.title
+        title = plan.reader.title(name)
         planned = quantity.value if quantity.planned is None else quantity.planned
         told += f", planned {plan.marks.write_fine(Length(planned))}"
     entry = BookEntry(stamp(now), Event.MEASURED, title, text=f"{told}, {by}")
@@ -97,8 +97,8 @@ def shim(plan: Plan, name: str, now: datetime) -> Project:
         return project
     quantity = plan.ledger.quantity(name)
     off = abs(quantity.value - (quantity.planned if quantity.planned is not None else quantity.value))
-    text = f"Shim of {plan.marks.write_fine(Length(off))} at the {quantity.definition.title}."
-    entry = BookEntry(stamp(now), Event.NOTE, quantity.definition.title, text=text)
+    text = f"Shim of {plan.marks.write_fine(Length(off))} at the {plan.reader.title(name)}."
+    entry = BookEntry(stamp(now), Event.NOTE, plan.reader.title(name), text=text)
     return replace(project, book=added(project.book, entry))
 
 

@@ -45,7 +45,7 @@ def measure_tasks(
         told |= set(new)
         if not new:
             continue
-        titles = [plan.ledger.quantity(name).definition.title for name in new]
+        titles = [plan.reader.title(name) for name in new]
         after = [mill.by_part[each] for each in hosts if each in mill.by_part]
         if later:
             after += [each.id for each in glued if set(each.parts) & hosts and not each.mover and each.glues]

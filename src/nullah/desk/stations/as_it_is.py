@@ -52,7 +52,7 @@ class AsItIs:
                 pair.setVisible(bool(names))
         if plan.ledger is None or not names:
             return
-        wanted = [(name, plan.ledger.quantity(name).definition.title) for name in names]
+        wanted = [(name, plan.reader.title(name)) for name in names]
         if wanted != [(str(self.what.itemData(i)), self.what.itemText(i)) for i in range(self.what.count())]:
             self.what.clear()
             for name, title in wanted:

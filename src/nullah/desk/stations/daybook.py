@@ -227,13 +227,12 @@ class DaybookDesk(StationDesk):
 
     def fix(self, fix: Fix) -> None:
         """Carry out what the card offers for a figure that came out otherwise."""
-        marks = self.document.project.marks
         match fix:
             case MakeAgain(part=part):
-                self.remake(part, why_again(fix, marks))
+                self.remake(part, why_again(fix, self.document.plan.reader))
             case Shim(quantity=quantity):
                 plan, now = self.document.plan, self.clock()
-                self.document.do(fix_words(fix, marks), lambda _: doing.shim(plan, quantity, now))
+                self.document.do(fix_words(fix, self.document.plan.reader), lambda _: doing.shim(plan, quantity, now))
 
     def _keep_record(self) -> None:
         record = record_of(self.document.plan)
@@ -286,7 +285,7 @@ class DaybookDesk(StationDesk):
         for pair in self._measure_pairs:
             if pair is not None:
                 pair.setVisible(bool(names))
-        wanted = [(name, ledger.quantity(name).definition.title) for name in names] if ledger is not None else []
+        wanted = [(name, self.document.plan.reader.title(name)) for name in names] if ledger is not None else []
         if wanted != [(str(self.what.itemData(i)), self.what.itemText(i)) for i in range(self.what.count())]:
             self.what.clear()
             for name, title in wanted:

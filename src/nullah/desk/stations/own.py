@@ -15,6 +15,7 @@ from nullah.core.piece.shaping import Shaping
 from nullah.core.plan import next_joint_number
 from nullah.core.project import Project
 from nullah.core.stations.placing import neighbours
+from nullah.core.wording.piece import offer_words
 from nullah.desk.bench import Bench
 from nullah.desk.document import Document
 from nullah.desk.stations.base import Flow, action, chooser, show_choice
@@ -118,7 +119,10 @@ class OwnRows(QWidget):
             number = next_joint_number(plan.project.piece)
             for other in neighbours(plan.assembly, part):
                 if not any({j.first, j.second} == {part.id, other.id} for j in plan.assembly.joints):
-                    found += [(f"{offer.label} · {other.name}", offer.joint) for offer in offers(part, other, number)]
+                    found += [
+                        (f"{offer_words(offer, self._document.plan.reader)} · {other.name}", offer.joint)
+                        for offer in offers(part, other, number)
+                    ]
             for joint in plan.assembly.joints:
                 if part.id in (joint.first, joint.second) and joint.id in self._own_joint_ids():
                     found.append((f"take apart: {self._joint_name(joint)}", joint.id))

@@ -174,9 +174,11 @@ class PieceDesk(StationDesk):
         self._choices, self.boxes = choices, {}
         for number, choice in enumerate(choices):
             row = Flow()
-            box = chooser(choice.title, list(choice.options), partial(self._choose, choice.name), row)
+            said = self.document.project.marks.catalogue.text
+            options = [(value, said(title)) for value, title in choice.options]
+            box = chooser(said(choice.title), options, partial(self._choose, choice.name), row)
             row.takeAt(0)
-            pair = labelled(choice.title, box, row)
+            pair = labelled(said(choice.title), box, row)
             row.takeAt(0)
             self._row.insert(number, pair)
             self.boxes[choice.name] = box
@@ -201,5 +203,6 @@ class PieceDesk(StationDesk):
         if self.document.plan.choices[name] == value:
             return
         choice = next(c for c in self._choices if c.name == name)
-        text = dict(choice.options)[value]
-        self.document.do(f"{choice.title.lower()} {text}", lambda p: actions.choose(p, name, value))
+        said = self.document.project.marks.catalogue.text
+        text = said(dict(choice.options)[value])
+        self.document.do(f"{said(choice.title).lower()} {text}", lambda p: actions.choose(p, name, value))

@@ -10,6 +10,7 @@ from __future__ import annotations
 from fractions import Fraction
 
 from nullah.core.card import Weight
+from nullah.core.catalogue import N_
 from nullah.core.ledger import Definition, Ledger
 from nullah.core.piece.facts import Note
 from nullah.core.piece.form import Assembly, Choice, Choices, Form, View
@@ -22,14 +23,21 @@ from nullah.core.piece.shaping import Notch
 from nullah.core.piece.space import Side
 
 _CORNERS = Choice(
-    "corners", "Corners", (("dovetailed", "dovetailed"), ("rabbeted", "rabbeted"), ("grooved", "grooved"))
+    "corners", "Corners", (("dovetailed", N_("dovetailed")), ("rabbeted", N_("rabbeted")), ("grooved", N_("grooved")))
 )
 _TAILS_ON = Choice(
-    "tails_on", "Tails on", (("sides", "front and back"), ("ends", "the ends")), ("corners", ("dovetailed",))
+    "tails_on", "Tails on", (("sides", N_("front and back")), ("ends", N_("the ends"))), ("corners", ("dovetailed",))
 )
-_GROOVES = Choice("grooves", "Grooves", (("stopped", "stopped"), ("through", "run through")))
+_GROOVES = Choice("grooves", "Grooves", (("stopped", N_("stopped")), ("through", N_("run through"))))
 _LID = Choice(
-    "lid", "Lid", (("none", "none"), ("lift", "lifted off"), ("sliding", "sliding"), ("hinged", "hinged, with a stay"))
+    "lid",
+    "Lid",
+    (
+        ("none", N_("none")),
+        ("lift", N_("lifted off")),
+        ("sliding", N_("sliding")),
+        ("hinged", N_("hinged, with a stay")),
+    ),
 )
 
 
@@ -42,7 +50,7 @@ def _define(chosen: Choices) -> tuple[Definition, ...]:
         *sizes("box", chosen["sizing"], {
             "length": Way("2 * ends.thickness", 360),
             "width": Way("2 * sides.thickness", 220),
-            "height": Way(_height_walls(chosen), 120, 1, "inside depth"),
+            "height": Way(_height_walls(chosen), 120, 1, N_("inside depth")),
         }),
         *board_sizes("sides", "front and back", "box.outside_length", "box.outside_height", 15, spare=spare),
         *board_sizes("ends", "the ends", ends_length, "box.outside_height", "sides.thickness", spare=spare),
@@ -88,7 +96,7 @@ def _lid_quantities(chosen: Choices, tail: str, pin: str) -> tuple[Definition, .
             ]  # fmt: skip
             if chosen["corners"] == "dovetailed":
                 found += tail_sizes("low_tails", f"{tail}.thickness", f"{pin}.thickness", "low_end.width", 3,
-                                    "at the low end")  # fmt: skip
+                                    N_("at the low end"))  # fmt: skip
             return tuple(found)
         case "lift" | "hinged":
             hinges = (

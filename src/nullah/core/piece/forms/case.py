@@ -10,6 +10,7 @@ from collections.abc import Callable
 from fractions import Fraction
 
 from nullah.core.card import Weight
+from nullah.core.catalogue import N_, Phrase
 from nullah.core.fixes import FollowRule
 from nullah.core.ledger import Definition, Kind, Ledger, Origin
 from nullah.core.lengths import Length
@@ -24,15 +25,21 @@ from nullah.core.piece.space import Axis, Box, Side
 
 _Y, _Z = Axis.Y, Axis.Z
 
-_CORNERS = Choice("corners", "Corners", (("dovetailed", "dovetailed"), ("rabbeted", "rabbeted")))
+_CORNERS = Choice("corners", "Corners", (("dovetailed", N_("dovetailed")), ("rabbeted", N_("rabbeted"))))
 _ROWS = Choice("rows", "Rows", tuple((str(n), str(n)) for n in (3, 1, 2, 4, 5, 6, 8, 10)))
 _COLUMNS = Choice("columns", "Columns", tuple((str(n), str(n)) for n in (1, 2, 3, 4)))
-_HEIGHTS = Choice("heights", "Heights", (("even", "even"), ("stepped", "stepped")))
-_DADOS = Choice("dados", "Dados", (("stopped", "stopped"), ("through", "through"), ("shouldered", "shouldered")))
-_DIVIDERS = Choice("dividers", "Dividers", (("solid", "solid"), ("frame", "framed")))
-_BACK = Choice("back", "Back", tuple((str(n), f"{n} boards" if n > 1 else "one panel") for n in (4, 1, 2, 3, 5, 6, 8)))
-_DRAWERS = Choice("drawers", "Drawers", (("none", "none"), ("all", "in all"), ("lowest", "lowest row")))
-_DRAWER_BOTTOM = BOTTOM._replace(name="drawer_bottom", title="Drawer bottoms", when=("drawers", ("all", "lowest")))
+_HEIGHTS = Choice("heights", "Heights", (("even", N_("even")), ("stepped", N_("stepped"))))
+_DADOS = Choice(
+    "dados", "Dados", (("stopped", N_("stopped")), ("through", N_("through")), ("shouldered", N_("shouldered")))
+)
+_DIVIDERS = Choice("dividers", "Dividers", (("solid", N_("solid")), ("frame", N_("framed"))))
+_BACK = Choice(
+    "back",
+    "Back",
+    tuple((str(n), Phrase("{n} boards", n=str(n)) if n > 1 else N_("one panel")) for n in (4, 1, 2, 3, 5, 6, 8)),
+)
+_DRAWERS = Choice("drawers", "Drawers", (("none", N_("none")), ("all", N_("in all")), ("lowest", N_("lowest row"))))
+_DRAWER_BOTTOM = BOTTOM._replace(name="drawer_bottom", title=N_("Drawer bottoms"), when=("drawers", ("all", "lowest")))
 
 
 class _Shape:
@@ -95,12 +102,12 @@ def _define(chosen: Choices) -> tuple[Definition, ...]:
     if shape.rows > 1:
         found += _divider_quantities(shape)
     if shape.drawers:
-        found += drawer_stock(shape.drawer_bottom, "of the drawers")
+        found += drawer_stock(shape.drawer_bottom, N_("of the drawers"))
     for row, column in shape.drawers:
         opening = _opening_names(row)
         found += drawer_sizes(f"drawer{row}{column}", shape.drawer_title(row, column), opening, shape.drawer_bottom)
     for prefix, (row, column) in shape.drawer_tails().items():
-        what = "the drawers" if prefix == "drawer" else f"the drawers in row {row}"
+        what = N_("the drawers") if prefix == "drawer" else Phrase("the drawers in row {row}", row=str(row))
         found += drawer_tails(prefix, f"drawer{row}{column}", what)
     return tuple(found)
 
@@ -113,11 +120,11 @@ def _back_quantities(boards: int) -> list[Definition]:
         ruled("back.rabbet_width", "width of the back's rabbet", "back.thickness"),
         ruled("back.opening_width", "rabbet to rabbet, across", "case.inside_width + 2 * back.rabbet"),
         ruled("back.opening_height", "rabbet to rabbet, up", "case.inside_height + 2 * back.rabbet"),
-        given("back.gap", "gap at each edge of the back" if one else "gap at each edge of the back's boards",
+        given("back.gap", N_("gap at each edge of the back") if one else N_("gap at each edge of the back's boards"),
               3 if one else "1.5"),
-        ruled("back.length", "length of the back" if one else "length of the back's boards", "back.opening_height",
-              ("back.opening_height",)),
-        ruled("back.width", "width of the back" if one else "width of the back's boards",
+        ruled("back.length", N_("length of the back") if one else N_("length of the back's boards"),
+              "back.opening_height", ("back.opening_height",)),
+        ruled("back.width", N_("width of the back") if one else N_("width of the back's boards"),
               f"(back.opening_width - {boards + 1} * back.gap) / {boards}", ("back.opening_width",)),
     ]  # fmt: skip
 
@@ -173,7 +180,9 @@ def _opening_quantities(shape: _Shape) -> list[Definition]:
         rules = [f"({clear} - {steps} * rows.step) / {shape.rows} + {n} * rows.step" for n in range(shape.rows)]
     else:
         rules = [f"({clear}) / {shape.rows}"] * shape.rows
-    return found + [ruled(f"row{n}.height", f"height of row {n}", rule) for n, rule in enumerate(rules, start=1)]
+    return found + [
+        ruled(f"row{n}.height", Phrase("height of row {n}", n=str(n)), rule) for n, rule in enumerate(rules, start=1)
+    ]
 
 
 def _divider_quantities(shape: _Shape) -> list[Definition]:
@@ -234,11 +243,7 @@ def _rows_add_up(m: Maker, shape: _Shape) -> None:
     if abs(over) < Fraction(1, 2):
         return
     origins = [m.ledger.quantity(name).origin for name in names]
-    fixes = tuple(
-        FollowRule(name, m.ledger.quantity(name).definition.title)
-        for name, origin in zip(names, origins, strict=True)
-        if origin is Origin.OVERRULED
-    )
+    fixes = tuple(FollowRule(name) for name, origin in zip(names, origins, strict=True) if origin is Origin.OVERRULED)
     m.remark(RowsOff(Length(abs(over)), more=over > 0),
              Weight.LOOK if Origin.MEASURED in origins else Weight.FAILS, fixes, names[0])  # fmt: skip
 

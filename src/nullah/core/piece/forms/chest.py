@@ -7,6 +7,7 @@ ends; a small compartment can be housed inside; the lid has battens outside the 
 from __future__ import annotations
 
 from nullah.core.card import Weight
+from nullah.core.catalogue import N_
 from nullah.core.ledger import Definition, Ledger
 from nullah.core.piece.facts import Note
 from nullah.core.piece.form import Assembly, Choice, Choices, Form, View
@@ -17,9 +18,9 @@ from nullah.core.piece.part import Needs
 from nullah.core.piece.shaping import Arch, OgeeFoot
 from nullah.core.piece.space import Axis, Side
 
-_FEET = Choice("feet", "Feet", (("arch", "an arch"), ("ogee", "ogees"), ("plain", "plain")))
-_TILL = Choice("till", "Small compartment", (("left", "at the left"), ("none", "none")))
-_LID = Choice("lid", "Lid", (("battened", "battened"), ("none", "none")))
+_FEET = Choice("feet", "Feet", (("arch", N_("an arch")), ("ogee", N_("ogees")), ("plain", N_("plain"))))
+_TILL = Choice("till", "Small compartment", (("left", N_("at the left")), ("none", N_("none"))))
+_LID = Choice("lid", "Lid", (("battened", N_("battened")), ("none", N_("none"))))
 
 
 def _define(chosen: Choices) -> tuple[Definition, ...]:
@@ -27,7 +28,7 @@ def _define(chosen: Choices) -> tuple[Definition, ...]:
         *sizes("chest", chosen["sizing"], {
             "length": Way("2 * ends.thickness", 640),
             "width": Way("2 * sides.thickness", 320),
-            "height": Way("(foot.height + bottom.thickness)", 360, 1, "inside depth"),
+            "height": Way("(foot.height + bottom.thickness)", 360, 1, N_("inside depth")),
         }),
         given("foot.height", "floor to the front's lower edge", 70),
         *board_sizes("ends", "the ends", "chest.outside_height", "chest.outside_width", 18),

@@ -11,6 +11,7 @@ from fractions import Fraction
 from typing import NamedTuple
 
 from nullah.core.card import Weight
+from nullah.core.catalogue import N_, Name, Phrase
 from nullah.core.ledger import Definition, Ledger
 from nullah.core.lengths import Length
 from nullah.core.piece.facts import FrontGap
@@ -21,7 +22,7 @@ from nullah.core.piece.part import Needs
 from nullah.core.piece.shaping import Taper
 from nullah.core.piece.space import Side, sides_of
 
-BOTTOM = Choice("bottom", "Bottom", (("grooved", "in grooves"), ("slips", "nailed, with slips")))
+BOTTOM = Choice("bottom", "Bottom", (("grooved", N_("in grooves")), ("slips", N_("nailed, with slips"))))
 
 
 class Opening(NamedTuple):
@@ -33,28 +34,30 @@ class Opening(NamedTuple):
     depth: str
 
 
-def drawer_stock(bottom: str, what: str = "of the drawer") -> tuple[Definition, ...]:
+def drawer_stock(bottom: str, what: str = N_("of the drawer")) -> tuple[Definition, ...]:
     """Declare what all drawers of a piece share: thicknesses, reveals, grooves, tails."""
     return (
-        given("drawer.front_thickness", f"thickness of the front {what}", 18),
-        given("drawer.side_thickness", f"thickness of the sides {what}", 10),
-        ruled("drawer.back_thickness", f"thickness of the back {what}", "drawer.side_thickness"),
-        given("drawer.bottom_thickness", f"thickness of the bottom {what}", 6),
-        given("drawer.reveal", f"gap round the front {what}", "0.8"),
-        given("drawer.end_gap", f"room behind {what}", 6),
-        given("drawer.lap", f"lap of the front {what} over its tails", 5),
-        given("drawer.side_drop", f"how much lower the sides {what} are than the front", 2),
-        given("drawer.clearance", f"clearance of the bottom {what}", "0.5"),
+        given("drawer.front_thickness", Phrase("thickness of the front {what}", what=what), 18),
+        given("drawer.side_thickness", Phrase("thickness of the sides {what}", what=what), 10),
+        ruled("drawer.back_thickness", Phrase("thickness of the back {what}", what=what), "drawer.side_thickness"),
+        given("drawer.bottom_thickness", Phrase("thickness of the bottom {what}", what=what), 6),
+        given("drawer.reveal", Phrase("gap round the front {what}", what=what), "0.8"),
+        given("drawer.end_gap", Phrase("room behind {what}", what=what), 6),
+        given("drawer.lap", Phrase("lap of the front {what} over its tails", what=what), 5),
+        given("drawer.side_drop", Phrase("how much lower the sides {what} are than the front", what=what), 2),
+        given("drawer.clearance", Phrase("clearance of the bottom {what}", what=what), "0.5"),
         *(
             (
-                given("drawer.groove_height", f"lower edge to groove {what}", 9),
-                given("drawer.groove_depth", f"depth of the groove {what}", "3.5"),
-                ruled("drawer.groove_width", f"width of the groove {what}", "drawer.bottom_thickness"),
+                given("drawer.groove_height", Phrase("lower edge to groove {what}", what=what), 9),
+                given("drawer.groove_depth", Phrase("depth of the groove {what}", what=what), "3.5"),
+                ruled("drawer.groove_width", Phrase("width of the groove {what}", what=what),
+                      "drawer.bottom_thickness"),
             )
             if bottom == "grooved"
             else (
-                ruled("drawer.rabbet_depth", f"depth of the front's rabbet {what}", "drawer.side_thickness"),
-                ruled("drawer.rabbet_height", f"height of the front's rabbet {what}",
+                ruled("drawer.rabbet_depth", Phrase("depth of the front's rabbet {what}", what=what),
+                      "drawer.side_thickness"),
+                ruled("drawer.rabbet_height", Phrase("height of the front's rabbet {what}", what=what),
                       "drawer.bottom_thickness + slip.thickness"),
                 given("slip.thickness", "thickness of the slips at their thick end", 6),
                 given("slip.taper", "how much the slips taper to the back", 1),
@@ -68,14 +71,15 @@ def drawer_tails(prefix: str, first: str, what: str) -> tuple[Definition, ...]:
     """Declare the corners of drawers that are equally high, after the first of them: half-blind, and at the back."""
     return (
         *tail_sizes(f"{prefix}_tails", "drawer.side_thickness", "drawer.front_thickness", f"{first}_sides.width",
-                    2, f"of {what}", "4", lap="drawer.lap"),
+                    2, Phrase("of {what}", what=what), "4", lap="drawer.lap"),
         *tail_sizes(f"{prefix}_back_tails", "drawer.side_thickness", "drawer.back_thickness",
-                    f"{first}_back.width", 2, f"at the back of {what}", "4"),
+                    f"{first}_back.width", 2, Phrase("at the back of {what}", what=what), "4"),
     )  # fmt: skip
 
 
 def drawer_sizes(prefix: str, title: str, opening: Opening, bottom: str) -> tuple[Definition, ...]:
     """Declare the boards of one drawer; all of them fit an opening that must be measured first."""
+    name = Name(title)
     w, h, d = opening.width, opening.height, opening.depth
     fits = (w, h)
     lift = "" if bottom == "grooved" else " - drawer.bottom_thickness - slip.thickness"
@@ -92,17 +96,17 @@ def drawer_sizes(prefix: str, title: str, opening: Opening, bottom: str) -> tupl
         else f"{d} - drawer.end_gap - drawer.front_thickness + drawer.rabbet_depth"
     )
     found = [
-        *board_sizes(f"{prefix}_front", f"the front of {title}", f"{w} - 2 * drawer.reveal",
+        *board_sizes(f"{prefix}_front", Phrase("the front of {what}", what=name), f"{w} - 2 * drawer.reveal",
                      f"{h} - 2 * drawer.reveal", "drawer.front_thickness", fits),
-        *board_sizes(f"{prefix}_sides", f"the sides of {title}", f"{d} - drawer.end_gap - drawer.lap",
+        *board_sizes(f"{prefix}_sides", Phrase("the sides of {what}", what=name), f"{d} - drawer.end_gap - drawer.lap",
                      f"{prefix}_front.width - drawer.side_drop{lift}", "drawer.side_thickness", fits),
-        *board_sizes(f"{prefix}_back", f"the back of {title}", f"{prefix}_front.length",
+        *board_sizes(f"{prefix}_back", Phrase("the back of {what}", what=name), f"{prefix}_front.length",
                      f"{prefix}_sides.width{up} - drawer.side_drop", "drawer.back_thickness", fits),
-        *board_sizes(f"{prefix}_bottom", f"the bottom of {title}", bottom_length, bottom_width,
+        *board_sizes(f"{prefix}_bottom", Phrase("the bottom of {what}", what=name), bottom_length, bottom_width,
                      "drawer.bottom_thickness", (w, d)),
     ]  # fmt: skip
     if bottom == "slips":
-        found += board_sizes(f"{prefix}_slip", f"the slips of {title}", f"{prefix}_bottom.width",
+        found += board_sizes(f"{prefix}_slip", Phrase("the slips of {what}", what=name), f"{prefix}_bottom.width",
                              "slip.board_width", "slip.thickness")  # fmt: skip
     return tuple(found)
 
@@ -199,8 +203,8 @@ def _define(chosen: Choices) -> tuple[Definition, ...]:
         given("opening.height", "height of the opening", 110),
         given("opening.depth", "depth of the opening", 260),
         *drawer_stock(chosen["bottom"]),
-        *drawer_sizes("drawer", "the drawer", opening, chosen["bottom"]),
-        *drawer_tails("drawer", "drawer", "the drawer"),
+        *drawer_sizes("drawer", N_("the drawer"), opening, chosen["bottom"]),
+        *drawer_tails("drawer", "drawer", N_("the drawer")),
     )
 
 

@@ -9,6 +9,7 @@ from __future__ import annotations
 from fractions import Fraction
 
 from nullah.core.card import Weight
+from nullah.core.catalogue import N_
 from nullah.core.ledger import Definition, Kind, Ledger
 from nullah.core.piece.facts import Note
 from nullah.core.piece.form import Assembly, Choice, Choices, Form, View
@@ -19,7 +20,7 @@ from nullah.core.piece.part import Needs
 from nullah.core.piece.shaping import Chamfer, LongBevel, Notch, bevel_degrees
 from nullah.core.piece.space import Axis, Side
 
-_SLOTS = Choice("slots", "Shelf", (("slotted", "slotted"), ("plain", "plain")))
+_SLOTS = Choice("slots", "Shelf", (("slotted", N_("slotted")), ("plain", N_("plain"))))
 
 
 def _define(chosen: Choices) -> tuple[Definition, ...]:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from nullah.core.catalogue import N_
 from nullah.core.ledger import Definition, Ledger
 from nullah.core.piece.facts import Note
 from nullah.core.piece.form import Assembly, Choice, Choices, Form, View
@@ -10,7 +11,9 @@ from nullah.core.piece.maker import Maker, board_sizes, given, ruled, tail_sizes
 from nullah.core.piece.overlap import Hold, Names
 from nullah.core.piece.space import Axis, Side
 
-_CORNERS = Choice("corners", "Corners", (("dovetailed", "dovetailed"), ("rabbeted", "rabbeted"), ("mitred", "mitred")))
+_CORNERS = Choice(
+    "corners", "Corners", (("dovetailed", N_("dovetailed")), ("rabbeted", N_("rabbeted")), ("mitred", N_("mitred")))
+)
 # The usual way first: such a holder is sized by what stands in it.
 _SIZING = SIZING._replace(options=(SIZING.options[2], SIZING.options[0], SIZING.options[1]))
 
@@ -26,7 +29,7 @@ def _define(chosen: Choices) -> tuple[Definition, ...]:
         *sizes("holder", chosen["sizing"], {
             "length": Way("2 * walls.thickness", 160),
             "width": Way("2 * walls.thickness", 90),
-            "height": Way("(base.thickness - housing.depth)", 110, 0, "depth of the walls inside"),
+            "height": Way("(base.thickness - housing.depth)", 110, 0, N_("depth of the walls inside")),
         }),
         given("walls.thickness", "thickness of the walls", 10),
         *board_sizes("sides", "front and back", "holder.outside_length", "holder.inside_height + housing.depth",

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
+from nullah.core.catalogue import N_, Phrase
 from nullah.core.ledger import Definition
 from nullah.core.lengths import mm
 from nullah.core.piece.form import Choice
@@ -11,7 +12,7 @@ from nullah.core.piece.form import Choice
 SIZING = Choice(
     "sizing",
     "Sized",
-    (("outside", "outside"), ("inside", "inside"), ("contents", "around its contents")),
+    (("outside", N_("outside")), ("inside", N_("inside")), ("contents", N_("around its contents"))),
 )
 
 
@@ -40,19 +41,24 @@ def sizes(prefix: str, sizing: str, ways: dict[str, Way], clearance: str = "3") 
     """
     found: list[Definition] = []
     if sizing == "contents":
-        found.append(Definition("contents.clearance", "clearance round the contents", default=mm(clearance)))
+        found.append(Definition("contents.clearance", N_("clearance round the contents"), default=mm(clearance)))
+    # Their names are marked for the catalogue here, as titles use them.
+    known = (N_("length"), N_("width"), N_("height"), N_("depth"))
+    assert set(ways) <= set(known), ways
     for name, way in ways.items():
         inside, outside = f"{prefix}.inside_{name}", f"{prefix}.outside_{name}"
-        inside_title = way.inside_title or f"inside {name}"
+        inside_title = way.inside_title or Phrase("inside {size}", size=name)
         if sizing == "outside":
-            found.append(Definition(outside, f"outside {name}", default=mm(way.default)))
+            found.append(Definition(outside, Phrase("outside {size}", size=name), default=mm(way.default)))
             found.append(Definition(inside, inside_title, f"{outside} - {way.walls}"))
             continue
         if sizing == "contents":
-            found.append(Definition(f"contents.{name}", f"{name} of the contents", default=mm(way.default)))
+            found.append(
+                Definition(f"contents.{name}", Phrase("{size} of the contents", size=name), default=mm(way.default))
+            )
             rule = f"contents.{name} + {way.clear_sides} * contents.clearance"
             found.append(Definition(inside, inside_title, rule))
         else:
             found.append(Definition(inside, inside_title, default=mm(way.default)))
-        found.append(Definition(outside, f"outside {name}", f"{inside} + {way.walls}"))
+        found.append(Definition(outside, Phrase("outside {size}", size=name), f"{inside} + {way.walls}"))
     return tuple(found)

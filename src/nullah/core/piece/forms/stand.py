@@ -9,6 +9,7 @@ from __future__ import annotations
 import math
 from fractions import Fraction
 
+from nullah.core.catalogue import N_
 from nullah.core.ledger import Definition, Kind, Ledger
 from nullah.core.lengths import Slope
 from nullah.core.piece.form import Assembly, Choice, Choices, Form, View
@@ -20,14 +21,14 @@ from nullah.core.piece.space import Axis, Side
 
 # The usual way first: a stand is sized by what stands in it.
 _SIZING = SIZING._replace(options=(SIZING.options[2], SIZING.options[0], SIZING.options[1]))
-_LIP = Choice("front", "Front of the rabbet", (("open", "open"), ("closed", "closed, a groove")))
+_LIP = Choice("front", "Front of the rabbet", (("open", N_("open")), ("closed", N_("closed, a groove"))))
 
 
 def _define(chosen: Choices) -> tuple[Definition, ...]:
     return (
         *sizes("stand", chosen["sizing"], {
             "width": Way("2 * (uprights.thickness - rabbet.depth)", 260),
-            "height": Way("rabbet.floor", 190, 0, "height held"),
+            "height": Way("rabbet.floor", 190, 0, N_("height held")),
         }, clearance="1"),
         given("held.thickness", "thickness of what is held", 14),
         given("held.clearance", "clearance on its thickness, in all", 1),

@@ -10,6 +10,7 @@ from __future__ import annotations
 from fractions import Fraction
 
 from nullah.core.card import Weight
+from nullah.core.catalogue import N_
 from nullah.core.ledger import Definition, Ledger
 from nullah.core.lengths import mm
 from nullah.core.piece.facts import Note
@@ -22,10 +23,12 @@ from nullah.core.piece.shaping import Taper
 from nullah.core.piece.space import Axis, Box, Side
 
 _X, _Y, _Z = Axis.X, Axis.Y, Axis.Z
-_LEGS = Choice("legs", "Legs", (("inner", "tapered on two faces"), ("four", "on four faces"), ("straight", "straight")))
-_DRAWER = Choice("drawer", "Drawer", (("none", "none"), ("one", "one")))
-_REAR = Choice("rear", "Tenons meeting in a leg", (("short", "short of each other"), ("mitred", "mitred")))
-_DRAWER_BOTTOM = BOTTOM._replace(name="drawer_bottom", title="Drawer bottom", when=("drawer", ("one",)))
+_LEGS = Choice(
+    "legs", "Legs", (("inner", N_("tapered on two faces")), ("four", N_("on four faces")), ("straight", N_("straight")))
+)
+_DRAWER = Choice("drawer", "Drawer", (("none", N_("none")), ("one", N_("one"))))
+_REAR = Choice("rear", "Tenons meeting in a leg", (("short", N_("short of each other")), ("mitred", N_("mitred"))))
+_DRAWER_BOTTOM = BOTTOM._replace(name="drawer_bottom", title=N_("Drawer bottom"), when=("drawer", ("one",)))
 # Least distance from apron to taper, about 1/4 in (common practice).
 _TAPER_BELOW = mm(6)
 
@@ -91,7 +94,7 @@ def _drawer_quantities(bottom: str) -> list[Definition]:
         *board_sizes("upper_rail", "the upper rail", "frame.length - 2 * leg.section + 2 * lap.length",
                      "rail.width", "rail.thickness"),
         ruled("double.width", "width of each of the double tenons", "rail.width / 5"),
-        *tail_sizes("rail_tails", "rail.thickness", "leg.section", "rail.width", 1, "of the upper rail", "0",
+        *tail_sizes("rail_tails", "rail.thickness", "leg.section", "rail.width", 1, N_("of the upper rail"), "0",
                     lap="(leg.section - lap.length)"),
         ruled("opening.width", "width of the drawer's opening", "frame.length - 2 * leg.section"),
         ruled("opening.height", "height of the drawer's opening", "apron.width - 2 * rail.thickness"),
@@ -103,8 +106,8 @@ def _drawer_quantities(bottom: str) -> list[Definition]:
         *board_sizes("spacer", "the spacers", "frame.width - 2 * leg.section", "opening.height / 3",
                      "leg.section - apron.setback - apron.thickness"),
         *drawer_stock(bottom),
-        *drawer_sizes("drawer", "the drawer", opening, bottom),
-        *drawer_tails("drawer", "drawer", "the drawer"),
+        *drawer_sizes("drawer", N_("the drawer"), opening, bottom),
+        *drawer_tails("drawer", "drawer", N_("the drawer")),
     ]  # fmt: skip
 
 

@@ -9,6 +9,7 @@ from __future__ import annotations
 from fractions import Fraction
 
 from nullah.core.card import Weight
+from nullah.core.catalogue import N_
 from nullah.core.ledger import Definition, Ledger
 from nullah.core.lengths import Length
 from nullah.core.piece.facts import Clamps, GlueInHalves, Note
@@ -19,9 +20,11 @@ from nullah.core.piece.part import Needs
 from nullah.core.piece.space import Axis
 
 _Y, _Z = Axis.Y, Axis.Z
-_OF = Choice("of", "Made of", (("staves", "staves edge to edge"), ("slab", "strips on edge, a slab")))
+_OF = Choice("of", "Made of", (("staves", N_("staves edge to edge")), ("slab", N_("strips on edge, a slab"))))
 _STAVES = Choice("staves", "How many", tuple((str(n), str(n)) for n in (5, 1, 2, 3, 4, 7, 9, 12, 16)))
-_ENDS = Choice("ends", "Ends", (("breadboard", "breadboard"), ("battens", "battens below"), ("none", "none")))
+_ENDS = Choice(
+    "ends", "Ends", (("breadboard", N_("breadboard")), ("battens", N_("battens below")), ("none", N_("none")))
+)
 # Clamps across a lamination stand this far apart, mm: about 4 in (common practice).
 _CLAMPS = 100
 

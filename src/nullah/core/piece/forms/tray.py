@@ -8,6 +8,7 @@ from __future__ import annotations
 
 from fractions import Fraction
 
+from nullah.core.catalogue import N_
 from nullah.core.ledger import Definition, Ledger
 from nullah.core.lengths import mm
 from nullah.core.piece.facts import HandHoleLow, Note
@@ -20,8 +21,8 @@ from nullah.core.piece.part import Needs
 from nullah.core.piece.shaping import RoundOver, slot
 from nullah.core.piece.space import Axis, Side
 
-_ENDS = Choice("ends", "Ends", (("tenoned", "through-tenoned"), ("dovetailed", "dovetailed")))
-_HANDLES = Choice("handles", "Handles", (("holes", "hand holes"), ("none", "none")))
+_ENDS = Choice("ends", "Ends", (("tenoned", N_("through-tenoned")), ("dovetailed", N_("dovetailed"))))
+_HANDLES = Choice("handles", "Handles", (("holes", N_("hand holes")), ("none", N_("none"))))
 _DIVIDERS = Choice("dividers", "Dividers", tuple((str(n), str(n)) for n in (2, 0, 1, 3, 4, 5, 6)))
 
 
@@ -33,7 +34,7 @@ def _define(chosen: Choices) -> tuple[Definition, ...]:
         *sizes("tray", chosen["sizing"], {
             "length": Way("2 * ends.thickness", 420),
             "width": Way(width_walls, 260),
-            "height": Way("(groove.height + bottom.thickness)", 70, 1, "inside depth"),
+            "height": Way("(groove.height + bottom.thickness)", 70, 1, N_("inside depth")),
         }),
         *board_sizes("sides", "the sides", "tray.outside_length", "tray.outside_height", 12, spare=spare),
         given("ends.rise", "how much the ends stand above the sides", 45),

@@ -5,6 +5,7 @@ from __future__ import annotations
 from fractions import Fraction
 
 from nullah.core.card import Weight
+from nullah.core.catalogue import N_
 from nullah.core.ledger import Definition, Kind, Ledger
 from nullah.core.piece.facts import Note
 from nullah.core.piece.form import Assembly, Choice, Choices, Form, View
@@ -15,8 +16,8 @@ from nullah.core.piece.shaping import Chamfer, Traced, ogee
 from nullah.core.piece.space import Axis, Side
 
 _SHELVES = Choice("shelves", "Shelves", tuple((str(n), str(n)) for n in (2, 1, 3, 4, 5)))
-_DADOS = Choice("dados", "Dados", (("stopped", "stopped"), ("through", "through")))
-_ENDS = Choice("ends", "Lower ends", (("ogee", "ogee"), ("chamfered", "chamfered"), ("plain", "plain")))
+_DADOS = Choice("dados", "Dados", (("stopped", N_("stopped")), ("through", N_("through"))))
+_ENDS = Choice("ends", "Lower ends", (("ogee", N_("ogee")), ("chamfered", N_("chamfered")), ("plain", N_("plain"))))
 
 
 def _define(chosen: Choices) -> tuple[Definition, ...]:

@@ -144,26 +144,20 @@ def give_fix(case: Case, name: str, value: Fraction, direction: Direction = Dire
     if name not in case.ledger.quantities or value <= 0:
         return ()
     quantity = case.ledger.quantity(name)
-    title = quantity.definition.title
     if quantity.origin is Origin.OVERRULED and quantity.planned is not None and abs(quantity.planned - value) < 1:
-        return (follow_fix(case, name),)
+        return (FollowRule(name),)
     if quantity.origin is Origin.MEASURED:
         return ()
     to = Length(value)
     if case.marks.to_mark(to) != to:
         to = case.marks.to_mark(to, direction) if direction is not Direction.NEAREST else to
-    return (Give(name, title, to),)
-
-
-def follow_fix(case: Case, name: str) -> FollowRule:
-    """Offer to let an overruled quantity follow its rule again."""
-    return FollowRule(name, case.ledger.quantity(name).definition.title)
+    return (Give(name, to),)
 
 
 def follow_fixes(case: Case, names: tuple[str, ...]) -> tuple[Fix, ...]:
     """Offer to let those of these quantities follow their rule again that were overruled."""
     return tuple(
-        follow_fix(case, name)
+        FollowRule(name)
         for name in dict.fromkeys(names)
         if name in case.ledger.quantities and case.ledger.quantity(name).origin is Origin.OVERRULED
     )

@@ -198,7 +198,7 @@ def _joints_offered(one: Part, two: Part) -> tuple[Fix, ...]:
     """Offer the joints that the geometry allows, where a board of one's own is one of the two."""
     if not (one.id.startswith("own") or two.id.startswith("own")):
         return ()
-    return tuple(JoinParts(one.id, two.id, index, offer.label) for index, offer in
+    return tuple(JoinParts(one.id, two.id, index, offer) for index, offer in
                  enumerate(offers(one, two, 1)))  # fmt: skip
 
 
