@@ -13,6 +13,7 @@ from nullah.core.plan import work_out
 from nullah.core.rack.board import Reading
 from nullah.core.stations import STATIONS, Hand
 from nullah.core.stations.daybook import CALENDAR
+from nullah.core.wording.record import record_words
 from nullah.core.work import doing
 from nullah.core.work.day_book import deviations, record_of, standing
 from nullah.core.work.order_of_work import order_of_work
@@ -107,7 +108,7 @@ def its_record_tells_what_was_learned(built):
     rates = dict(record.rates)
     assert 1.1 < rates["lay out"].factor < 1.7 and rates["lay out"].records > 20
     assert record.tolerance is not None and record.tolerance < 1
-    words = " ".join(record.in_words)
+    words = " ".join(record_words(record, plan.reader))
     assert "% waste" in words and "made again" in words
 
 

@@ -9,6 +9,7 @@ from nullah.core.lengths import mm
 from nullah.core.milling.contours import areas_above, contour_lines, even_heights
 from nullah.core.milling.decide import (
     Face,
+    FaceReason,
     above,
     best_both,
     best_crosscut,
@@ -45,7 +46,7 @@ def test_the_hollow_face_comes_first():
     assert face_side(hollow_up, thickest_slab(hollow_up)).face is Face.UPPER
     hump_up = board(lambda u, v: -1.5 * v**2)
     chosen = face_side(hump_up, thickest_slab(hump_up))
-    assert chosen.face is Face.LOWER and "hollow" in chosen.why and chosen.rocks == (True, False)
+    assert chosen.face is Face.LOWER and chosen.reason is FaceReason.HOLLOW and chosen.rocks == (True, False)
 
 
 @pytest.mark.parametrize(("begins", "true_half"), [(0.0, "left"), (0.4, "left"), (-1.0, None)])

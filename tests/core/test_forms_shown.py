@@ -21,7 +21,7 @@ from nullah.demo.seed_cabinet import seed_cabinet
 
 PIECES = {form: Project(Piece(form)) for form in FORMS if form != "own"}
 PIECES |= {"stair": plant_stair(), "cabinet": seed_cabinet()}
-UNITS = (Unit.MM, Unit.INCH)
+UNITS = list(Unit)
 
 
 def plan_of(name, unit):

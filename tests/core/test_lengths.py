@@ -57,7 +57,7 @@ def test_refuses_with_a_sentence(text):
 
 
 def test_asks_rather_than_guesses_the_unit_of_a_bare_term():
-    with pytest.raises(LengthError, match="in mm or in inches"):
+    with pytest.raises(LengthError, match="write the unit behind 18 too"):
         read_length("18 + 0.5 in", Unit.MM)
     assert read_length("18 + 0.5 mm", Unit.MM).mm == Fraction(37, 2)
 

@@ -180,7 +180,7 @@ def test_the_survey_gives_every_way_of_cutting_and_none_is_worse_than_whole():
 
     assert least("Crosscut") >= least("Whole") - 0.15 and least("Ripped") >= least("Whole") - 0.15
     assert least("Both") >= max(least("Crosscut"), least("Ripped")) - 0.35
-    assert "strokes" in figures["Each mm costs"]
+    assert "strokes" in figures["Each 1.0 mm costs"]
 
 
 @pytest.mark.parametrize(("number", "known"), [(3, False), (28, True)])

@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 
 from nullah.core.breakdown.layout import Rect
 from nullah.core.lengths import Marks, mm
-from nullah.core.milling.decide import Face
+from nullah.core.milling.decide import Face, FaceReason
 from nullah.core.milling.faces import survey_of
 from nullah.core.milling.job import face_work_on, job_of
 from nullah.core.milling.planing import Stroke, Work
@@ -111,7 +111,7 @@ def test_strokes_go_with_the_grain_on_both_faces():
 def test_the_clear_face_is_the_face_side():
     knot = Flaw(FlawKind.KNOT, mm(100), mm(130), mm(20), mm(50), faces=Faces.UP)
     board = replace(WOUND, flaws=(knot,))
-    assert job(board).first.face is Face.LOWER and "flaws show on the upper face" in job(board).first.why
+    assert job(board).first.face is Face.LOWER and job(board).first.reason is FaceReason.CLEAR
 
 
 # --- arithmetic ---------------------------------------------------------------------------------------

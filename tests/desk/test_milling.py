@@ -113,7 +113,7 @@ def test_what_cannot_have_been_read_is_refused_and_kept(miller):
 def test_the_survey_says_where_to_begin_and_what_every_way_of_cutting_gives(miller):
     miller.press("Survey")
     texts = miller.card_texts()
-    for words in ("Face side", "Whole", "Crosscut", "Ripped", "Both", "Each mm costs"):
+    for words in ("Face side", "Whole", "Crosscut", "Ripped", "Both", "Each 1.0 mm costs"):
         assert words in texts
     assert miller.reads_on_card("Begin ") and miller.reads_on_card("best at ")
 

@@ -75,5 +75,5 @@ def test_the_cut_list_reads_back_with_a_general_reader():
     rows = list(csv.DictReader(io.StringIO(cut_list_text(cut_list(plan), Marks(Unit.INCH)))))
     assert [row["part"] for row in rows] == ["front", "back", "left end", "right end", "bottom"]
     assert float(rows[0]["length_mm"]) == 378 and float(rows[0]["cut_length_mm"]) == 379
-    assert rows[0]["finished (inches)"] == "14 7/8 x 5 1/8 x 5/8"
+    assert rows[0]["finished (inches, to the mark)"] == "14 7/8 x 5 1/8 x 5/8"
     assert rows[4]["wait_for"].startswith("groove to groove")

@@ -12,7 +12,9 @@ from nullah.core.bench.hours import Hours
 from nullah.core.bench.rates import Learned
 from nullah.core.bench.working import Working
 from nullah.core.project import Project
+from nullah.core.reader import Reader
 from nullah.core.wood.climate import PRESETS
+from nullah.core.wording.record import record_words
 from nullah.core.work.day_book import PieceRecord
 from nullah.demo.seed_box import seed_box
 from nullah.files.errors import ProjectFileError
@@ -99,7 +101,7 @@ def test_a_broken_file_of_records_is_as_if_there_were_none(tmp_path):
 
 
 def test_a_record_tells_itself_in_words():
-    words = " ".join(RECORD.in_words)
+    words = " ".join(record_words(RECORD, Reader()))
     assert "50 % waste" in words and "10 h 20 min where 8 h 20 min were guessed (1.24 times)" in words
     assert "2 tasks done without a time" in words and "1 part made again" in words and "0.21 mm off" in words
 

@@ -11,7 +11,7 @@ from nullah.cli import options as read
 from nullah.cli.options import RefusedError, say
 from nullah.core import actions
 from nullah.core.ledger import Kind, Value, wrong_value
-from nullah.core.lengths import MM_PER_INCH, LengthError, Marks, Unit, read_length, read_slope
+from nullah.core.lengths import STYLES, LengthError, Marks, read_length, read_slope, style_of
 from nullah.core.limits import COUNT, NAME_TEXT, quoted, read_count
 from nullah.core.piece.form import Form
 from nullah.core.piece.forms import FORMS
@@ -25,7 +25,7 @@ def add(parser: argparse.ArgumentParser) -> None:
     parser.add_argument("--choose", action="append", default=[], metavar="KEY=VALUE")
     parser.add_argument("--give", action="append", default=[], metavar="NAME=LENGTH")
     parser.add_argument("--boards", type=Path)
-    parser.add_argument("--units", choices=("mm", "inches"), default="mm")
+    parser.add_argument("--units", choices=tuple(style.name for style in STYLES.values()), default="mm")
     parser.add_argument("--mark")
     parser.add_argument("--name")
     parser.add_argument("--out", type=Path, required=True)
@@ -125,15 +125,14 @@ def _value(text: str, kind: Kind) -> Value:
 
 def _marks(units: str, mark: str | None) -> Marks:
     """Return the unit shown and its smallest mark."""
-    unit = Unit.INCH if units == "inches" else Unit.MM
+    unit = next(unit for unit, style in STYLES.items() if style.name == units)
     if mark is None:
         return Marks(unit)
     smallest = read.length(mark, "--mark")
     if not Fraction(1, 100) <= smallest.mm <= 10:
         raise RefusedError(f"--mark: {quoted(mark)} is no mark on a rule: 0.01 to 10 mm.")
-    if unit is Unit.INCH:
-        return Marks(unit, inch_mark=smallest.mm / MM_PER_INCH)
-    return Marks(unit, mm_mark=smallest.mm)
+    marks = Marks(unit)
+    return marks.with_smallest(smallest.mm / style_of(marks.style.rule).mm)
 
 
 def _with_boards(project: Project, path: Path) -> Project:

@@ -115,8 +115,7 @@ class Quantity(NamedTuple):
             return str(self.value)
         if self.definition.kind is Kind.SLOPE:
             return Slope(self.value).as_text()
-        text = marks.write_entered(self.length)
-        return text if unit else text.removesuffix(" mm").removesuffix("″")
+        return marks.write_entered(self.length, unit)
 
 
 @dataclass(frozen=True)

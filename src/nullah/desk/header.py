@@ -19,16 +19,13 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from nullah.core.lengths import Marks, Unit
+from nullah.core.lengths import STYLES, Marks
 from nullah.core.limits import NAME_TEXT
 from nullah.core.wording.plan import unsettled_words
 from nullah.desk.document import Document
 from nullah.desk.stations.base import chooser, show_choice, words
 from nullah.desk.tips import plain_tip
 from nullah.paper.lettering import typeface
-
-_INCH_MARKS = (("1/16", "1/16″"), ("1/32", "1/32″"), ("1/64", "1/64″"))
-_MM_MARKS = (("1", "1 mm"), ("1/2", "0.5 mm"), ("1/10", "0.1 mm"))
 
 
 class Elided(QLabel):
@@ -78,7 +75,7 @@ class Header(QWidget):
         row.addWidget(self.undo)
         row.addWidget(self.redo)
         row.addSpacing(8)
-        self.units = self._pair("Units", (("mm", Unit.MM), ("inches", Unit.INCH)), row)
+        self.units = self._pair("Units", tuple((style.name, unit) for unit, style in STYLES.items()), row)
         words("to", row)
         self.mark = chooser("Smallest mark", [], self._choose_mark, row)
         row.addSpacing(8)
@@ -93,7 +90,7 @@ class Header(QWidget):
         self.menu.aboutToShow.connect(lambda: self.menu_wanted.emit(self.menu))
         self.papers.setMenu(self.menu)
         row.addWidget(self.papers)
-        self.units.idClicked.connect(lambda i: self.unit_chosen.emit((Unit.MM, Unit.INCH)[i]))
+        self.units.idClicked.connect(lambda i: self.unit_chosen.emit(list(STYLES)[i]))
         self.themes.idClicked.connect(lambda i: self.theme_chosen.emit(bool(i)))
 
     def enter_name(self) -> None:
@@ -139,18 +136,17 @@ class Header(QWidget):
             button.setEnabled(bool(name))
             button.setAccessibleName(f"{word}: {name}" if name else word)
             button.setToolTip(plain_tip(f"{word}: {name}") if name else f"Nothing to {word.lower()}")
-        unit = document.project.marks.unit
-        self._show_mark(document.project.marks)
-        self.units.button(0 if unit is Unit.MM else 1).setChecked(True)
+        marks = document.project.marks
+        self._show_mark(marks)
+        self.units.button(list(STYLES).index(marks.unit)).setChecked(True)
 
     def _show_mark(self, marks: Marks) -> None:
-        inches = marks.unit is Unit.INCH
-        options = _INCH_MARKS if inches else _MM_MARKS
+        options = [(str(mark), text) for mark, text in marks.style.marks]
         if self.mark.itemData(0) != options[0][0]:
             self.mark.clear()
             for value, text in options:
                 self.mark.addItem(text, value)
-        show_choice(self.mark, str(marks.inch_mark if inches else marks.mm_mark))
+        show_choice(self.mark, str(marks.rule_mark))
 
     def show_theme(self, night: bool) -> None:
         """Show which theme is on."""

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import time
 from collections.abc import Iterator
-from functools import partial
 from typing import NamedTuple
 
 from PySide6.QtCore import QRectF, QSize, QTimer
@@ -14,13 +13,12 @@ from PySide6.QtWidgets import QLabel, QVBoxLayout, QWidget
 from nullah.core.drawing import Anchor, Drawing, Element, Fill, Label, Path, Role, drawing, line
 from nullah.core.forecasts import Stock
 from nullah.core.ledger import Kind
-from nullah.core.lengths import Unit, from_float
+from nullah.core.lengths import from_float
 from nullah.core.milling.decide import Face
 from nullah.core.milling.faces import survey_of
 from nullah.core.milling.job import FaceWork, Job, face_work_on
 from nullah.core.milling.planing import Stroke
 from nullah.core.milling.sighting import Eye, sight
-from nullah.core.milling.steps import write_shaving
 from nullah.core.milling.strokes import Played, Stage, play
 from nullah.core.milling.trial import FaceOf, Trial, UnderEdge, began, levelled, set_of, under_straightedge, verdict
 from nullah.core.shop import PlaneKind
@@ -176,7 +174,7 @@ class PlaningPage(QWidget):
             self._made_for = made_for
             self.begin()
         marks = self._document.project.marks
-        self.board.write = "{:g}".format if marks.unit is Unit.MM else partial(marks.write_thin, unit=False)
+        self.board.write = marks.write_short
         if not self._timer.isActive():
             self._show()
         self._show_buttons()
@@ -307,7 +305,7 @@ class PlaningPage(QWidget):
     def _show_set(self) -> None:
         plane = self._document.project.shop.plane(*self._kind())
         if plane is not None:
-            self.set.show_value(write_shaving(self._document.project.marks, float(plane.shaving)))
+            self.set.show_value(self._document.project.marks.write_short(float(plane.shaving), unit=True))
 
     def _kind(self) -> tuple[PlaneKind, ...]:
         value = self.kind.currentData()

@@ -264,9 +264,7 @@ class Window(QMainWindow):
 
     def show_mark(self, mark: Fraction) -> None:
         """Write figures to another smallest mark of the unit shown."""
-        marks = self.document.project.marks
-        changed = replace(marks, inch_mark=mark) if marks.unit is Unit.INCH else replace(marks, mm_mark=mark)
-        self.document.show_in(changed)
+        self.document.show_in(self.document.project.marks.with_smallest(mark))
 
     # --- what is done ---
 

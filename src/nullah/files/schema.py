@@ -198,7 +198,7 @@ class ShopModel(Strict):
 class MarksModel(Strict):
     """The unit figures are shown in, and the smallest mark of each unit, in that unit."""
 
-    unit: Literal["mm", "in"]
+    unit: Literal["mm", "cm", "in"]
     inch_mark: MarkText = "1/32"
     mm_mark: MarkText = "1/2"
 

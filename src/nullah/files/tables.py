@@ -237,7 +237,7 @@ def cut_list_text(rows: Sequence[CutListRow], marks: Marks) -> str:
     """Give the cut list as CSV: exact figures in mm, and as the bench reads them."""
     stream = io.StringIO()
     writer = csv.writer(stream, lineterminator="\n")
-    shown = "inches" if marks.unit is Unit.INCH else "mm, to the mark"
+    shown = f"{marks.style.name}, to the mark"
     writer.writerow(
         ["number", "part", "length_mm", "width_mm", "thickness_mm", "cut_length_mm", "rough_length_mm",
          "rough_width_mm", "rough_thickness_mm", "board", "species", "wait_for", f"finished ({shown})",

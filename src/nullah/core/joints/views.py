@@ -10,7 +10,7 @@ from collections.abc import Iterator, Sequence
 
 from nullah.core.drawing import Anchor, Dimension, Element, Fill, Label, Path, Point, Role, grain_lines, line, rectangle
 from nullah.core.joints.dovetail import DovetailLayout
-from nullah.core.lengths import Length, Marks, Unit, from_float
+from nullah.core.lengths import Length, Marks, from_float
 
 
 def tail_board_face(
@@ -132,8 +132,7 @@ def _each_tail(layout: DovetailLayout, marks: Marks, prefix: str, pin_state: str
     for low, high in layout.tails:
         ends = (0, height - float(low)), (0, height - float(high))
         # Many stand one over the other here: the half-pin below says the unit.
-        text = marks.write(high - low) if marks.unit is Unit.INCH else marks.write_fine(high - low, unit=False)
-        yield Dimension(*ends, text, -6)
+        yield Dimension(*ends, marks.write_setting(high - low, unit=False), -6)
     low, high = layout.marks[1], layout.marks[2]
     text = f"pin {marks.write_setting(layout.spec.pin)}"
     yield Dimension((0, height - float(low)), (0, height - float(high)), text, -15, pin_state, of=f"{prefix}.pin")

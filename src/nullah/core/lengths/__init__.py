@@ -12,23 +12,25 @@ from nullah.core.lengths.exact import (
     LengthError,
     Unit,
     abs_length,
-    entered,
     from_float,
     inch,
     mm,
 )
-from nullah.core.lengths.marks import Marks
+from nullah.core.lengths.marks import Marks, write_bought
 from nullah.core.lengths.reading import read_length
 from nullah.core.lengths.slopes import Slope, read_slope
+from nullah.core.lengths.units import STYLES, Style, entered, style_of
 
 __all__ = [
     "MM_PER_INCH",
+    "STYLES",
     "Direction",
     "Entry",
     "Length",
     "LengthError",
     "Marks",
     "Slope",
+    "Style",
     "Unit",
     "abs_length",
     "entered",
@@ -37,4 +39,6 @@ __all__ = [
     "mm",
     "read_length",
     "read_slope",
+    "style_of",
+    "write_bought",
 ]

@@ -14,6 +14,7 @@ class Unit(Enum):
     """A unit people work in; the value is how it is written behind a number."""
 
     MM = "mm"
+    CM = "cm"
     INCH = "in"
 
 
@@ -121,19 +122,6 @@ class Entry(Length):
     def as_text(self) -> str:
         """Return what was typed, with its unit."""
         return self.text
-
-
-def entered(length: Length, unit: Unit) -> Entry:
-    """Return a length as it would be typed exactly in a unit.
-
-    Examples
-    --------
-    >>> entered(inch("7/8"), Unit.INCH).text, entered(mm("47.5"), Unit.MM).text
-    ('7/8 in', '47.5 mm')
-    """
-    if unit is Unit.INCH:
-        return Entry(length.mm, unit, f"{plain(length.mm / MM_PER_INCH, prefer_fraction=True)} in")
-    return Entry(length.mm, unit, Length(length.mm).as_text())
 
 
 def mm(value: int | str | Fraction) -> Length:

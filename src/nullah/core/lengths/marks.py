@@ -4,11 +4,12 @@ from __future__ import annotations
 
 import math
 import re
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from fractions import Fraction
 
 from nullah.core.catalogue import AMERICAN, Catalogue
-from nullah.core.lengths.exact import MM_PER_INCH, Direction, Entry, Length, Unit, abs_length, inch, mm, plain
+from nullah.core.lengths.exact import Direction, Entry, Length, Unit, abs_length, plain
+from nullah.core.lengths.units import Style, in_unit, style_of
 
 
 @dataclass(frozen=True, slots=True)
@@ -28,6 +29,7 @@ class Marks:
 
     Examples
     --------
+    >>> from nullah.core.lengths import mm
     >>> Marks(Unit.INCH).write(mm("47.7"))
     '1 7/8″'
     >>> Marks(Unit.MM).write(mm("47.7"), Direction.UP)
@@ -40,60 +42,93 @@ class Marks:
     catalogue: Catalogue = AMERICAN
 
     @property
+    def style(self) -> Style:
+        """How figures look in the unit shown."""
+        return style_of(self.unit)
+
+    @property
+    def rule_mark(self) -> Fraction:
+        """The smallest mark in the unit of the rule."""
+        return self.inch_mark if self.style.rule is Unit.INCH else self.mm_mark
+
+    @property
     def smallest(self) -> Length:
         """The smallest mark as a length."""
-        return inch(self.inch_mark) if self.unit is Unit.INCH else mm(self.mm_mark)
+        return Length(self.rule_mark * style_of(self.style.rule).mm)
+
+    def with_smallest(self, mark: Fraction) -> Marks:
+        """Return the same with another smallest mark, in the unit of the rule."""
+        return replace(self, inch_mark=mark) if self.style.rule is Unit.INCH else replace(self, mm_mark=mark)
 
     def to_mark(self, length: Length, direction: Direction = Direction.NEAREST) -> Length:
         """Round to the smallest mark; halves go away from zero, as on a rule."""
-        steps = length.mm / self.smallest.mm
-        if direction is Direction.UP:
-            whole = math.ceil(steps)
-        elif direction is Direction.DOWN:
-            whole = math.floor(steps)
-        else:
-            whole = math.floor(abs(steps) + Fraction(1, 2)) * (-1 if steps < 0 else 1)
-        return Length(whole * self.smallest.mm)
+        return _rounded(length, self.smallest.mm, direction)
 
     def write(self, length: Length, direction: Direction = Direction.NEAREST, unit: bool = True) -> str:
         """Write a length to the smallest mark: ``1 7/8″`` or ``47.5 mm``."""
-        rounded = self.to_mark(length, direction)
-        if self.unit is Unit.INCH:
-            return plain(rounded.mm / MM_PER_INCH, prefer_fraction=True) + ("″" if unit else "")
-        return plain(rounded.mm) + (" mm" if unit else "")
+        style = self.style
+        figure = plain(self.to_mark(length, direction).mm / style.mm, prefer_fraction=style.fractions)
+        return figure + (style.suffix if unit else "")
 
     def write_fine(self, length: Length, unit: bool = True) -> str:
         """Write a small difference or an in-between setting: 0.1 mm, or thousandths of an inch."""
-        if self.unit is Unit.INCH:
-            return _decimals(length.mm / MM_PER_INCH, 3) + ("″" if unit else "")
-        return _decimals(length.mm, 1) + (" mm" if unit else "")
+        return self._decimal(length.mm, self.style.fine, unit)
 
     def write_thin(self, millimetres: float, unit: bool = True) -> str:
         """Write a gap or a shaving given in mm: hundredths of a millimetre, or thousandths of an inch.
 
         Examples
         --------
-        >>> Marks().write_thin(0.234), Marks(Unit.INCH).write_thin(0.254)
-        ('0.23 mm', '0.010″')
+        >>> Marks().write_thin(0.234), Marks(Unit.INCH).write_thin(0.254), Marks(Unit.CM).write_thin(0.234)
+        ('0.23 mm', '0.010″', '0.023 cm')
         """
-        if self.unit is Unit.INCH:
-            return f"{millimetres / 25.4:.3f}" + ("″" if unit else "")
-        return f"{millimetres:.2f}" + (" mm" if unit else "")
+        style = self.style
+        return f"{millimetres / float(style.mm):.{style.thin}f}" + (style.suffix if unit else "")
+
+    def write_narrow(self, millimetres: float) -> str:
+        """Write a gap where there is little room: without its unit, of an inch without the nought.
+
+        Examples
+        --------
+        >>> Marks().write_narrow(0.234), Marks(Unit.INCH).write_narrow(-0.254)
+        ('0.23', '-.010')
+        """
+        figure = self.write_thin(millimetres, unit=False)
+        return figure if self.style.nought else re.sub(r"^(-?)0\.", r"\1.", figure)
+
+    def write_short(self, millimetres: float, unit: bool = False) -> str:
+        """Write a small figure given in mm: a height on a map, a shaving; thousandths of an inch stay three.
+
+        Examples
+        --------
+        >>> Marks().write_short(0.5), Marks(Unit.INCH).write_short(0.508), Marks().write_short(0.04, unit=True)
+        ('0.5', '0.020', '0.04 mm')
+        """
+        figure = self.write_thin(millimetres, unit=False)
+        if not self.style.fractions:
+            figure = figure.rstrip("0").rstrip(".") or "0"
+        return figure + (self.style.suffix if unit else "")
 
     def to_setting(self, length: Length, direction: Direction = Direction.NEAREST) -> Length:
         """Round to what a tool can be set to: 0.1 mm, which a gauge can hold; inches go to the mark.
 
         Examples
         --------
+        >>> from nullah.core.lengths import mm
         >>> Marks().to_setting(mm("6.32"), Direction.UP).mm
         Fraction(32, 5)
         """
-        return self.to_mark(length, direction) if self.unit is Unit.INCH else _TENTHS.to_mark(length, direction)
+        style = self.style
+        if style.setting < 0:
+            return self.to_mark(length, direction)
+        return _rounded(length, style.mm / 10**style.setting, direction)
 
-    def write_setting(self, length: Length, direction: Direction = Direction.NEAREST) -> str:
+    def write_setting(self, length: Length, direction: Direction = Direction.NEAREST, unit: bool = True) -> str:
         """Write what a tool is set to."""
         rounded = self.to_setting(length, direction)
-        return self.write(rounded) if self.unit is Unit.INCH else self.write_fine(rounded)
+        if self.style.setting < 0:
+            return self.write(rounded, unit=unit)
+        return self._decimal(rounded.mm, self.style.setting, unit)
 
     def off_true(self, length: Length, direction: Direction = Direction.NEAREST) -> str:
         """Say how far the written setting is from true, or nothing if it is right to 0.05 mm."""
@@ -104,17 +139,26 @@ class Marks:
 
     def write_area(self, square_mm: float) -> str:
         """Write an area given in mm² as people buy by: m², or square feet."""
-        if self.unit is Unit.INCH:
-            return f"{square_mm / 304.8**2:.1f} sq ft"
-        return f"{square_mm / 1e6:.2f} m²"
+        size, suffix, places = self.style.area
+        return f"{square_mm / size:.{places}f} {suffix}"
 
     def write_volume(self, cubic_mm: float) -> str:
         """Write a volume given in mm³ as wood is sold: m³, or board feet of 144 cubic inches."""
-        if self.unit is Unit.INCH:
-            return f"{cubic_mm / 25.4**3 / 144:.2f} bd ft"
-        return f"{cubic_mm / 1e9:.4f} m³"
+        size, suffix, places = self.style.volume
+        return f"{cubic_mm / size:.{places}f} {suffix}"
 
-    def write_entered(self, length: Length) -> str:
+    def dragged(self, millimetres: float) -> Length:
+        """Return a place in mm that was dragged, to what a hand means: a whole millimetre, or 1/16 inch.
+
+        Examples
+        --------
+        >>> Marks().dragged(47.6).mm, Marks(Unit.INCH).dragged(47.6).mm
+        (Fraction(48, 1), Fraction(381, 8))
+        """
+        step = self.style.step * self.style.mm
+        return Length(round(millimetres / float(step)) * step)
+
+    def write_entered(self, length: Length, unit: bool = True) -> str:
         """Return a length as it was typed, if it was typed in the unit now shown; else to the mark.
 
         Examples
@@ -123,23 +167,47 @@ class Marks:
         >>> Marks(Unit.INCH).write_entered(read_length("12.5 inches")), Marks().write_entered(read_length("12.5 in"))
         ('12.5″', '317.5 mm')
         """
-        if isinstance(length, Entry) and length.unit is self.unit:
-            return re.sub(r" ?in(ch(es)?)?\b", "″", length.text) if self.unit is Unit.INCH else length.text
-        return self.write(length)
+        if not isinstance(length, Entry) or length.unit is not self.unit:
+            return self.write(length, unit=unit)
+        text = in_unit(length.text)
+        return text if unit else text.removesuffix(self.style.suffix)
 
     def write_to_edit(self, length: Length) -> str:
         """Return what a field is to hold: what was typed, in its own unit and words; else to the mark.
 
         Examples
         --------
-        >>> from nullah.core.lengths import read_length
+        >>> from nullah.core.lengths import mm, read_length
         >>> Marks().write_to_edit(read_length("12.5 in")), Marks().write_to_edit(mm("317.4"))
         ('12.5 in', '317.5 mm')
         """
         return length.text if isinstance(length, Entry) else self.write(length)
 
+    def _decimal(self, millimetres: Fraction, places: int, unit: bool) -> str:
+        return _decimals(millimetres / self.style.mm, places) + (self.style.suffix if unit else "")
 
-_TENTHS = Marks(Unit.MM, mm_mark=Fraction(1, 10))
+
+def write_bought(length: Length) -> str:
+    """Write the size of a bit, chisel, iron or screw in the unit it was bought in.
+
+    Examples
+    --------
+    >>> from nullah.core.lengths import mm, read_length
+    >>> write_bought(read_length("3/8 in")), write_bought(mm(12))
+    ('3/8″', '12 mm')
+    """
+    return in_unit(length.as_text())
+
+
+def _rounded(length: Length, step: Fraction, direction: Direction) -> Length:
+    steps = length.mm / step
+    if direction is Direction.UP:
+        whole = math.ceil(steps)
+    elif direction is Direction.DOWN:
+        whole = math.floor(steps)
+    else:
+        whole = math.floor(abs(steps) + Fraction(1, 2)) * (-1 if steps < 0 else 1)
+    return Length(whole * step)
 
 
 def _decimals(value: Fraction, places: int) -> str:

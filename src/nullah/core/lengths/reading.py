@@ -17,7 +17,7 @@ _VULGAR = {
 
 _UNITS: dict[str, tuple[Fraction, Unit]] = {
     "mm": (Fraction(1), Unit.MM),
-    "cm": (Fraction(10), Unit.MM),
+    "cm": (Fraction(10), Unit.CM),
     "m": (Fraction(1000), Unit.MM),
     "in": (MM_PER_INCH, Unit.INCH),
     "inch": (MM_PER_INCH, Unit.INCH),
@@ -44,7 +44,7 @@ class _Term(NamedTuple):
 
 
 # What nearly every length in a file is: a number and a unit, one space between.
-_PLAIN = r"([0-9]{1,6}(?:\.[0-9]{1,6})?) (mm|in)"
+_PLAIN = r"([0-9]{1,6}(?:\.[0-9]{1,6})?) (mm|cm|in)"
 
 
 @lru_cache(maxsize=8192)
@@ -165,7 +165,7 @@ def _refuse_mixed_bare(terms: list[_Term], bare: Unit, original: str) -> None:
     without = [term for term in terms if not term.unit]
     others = {_UNITS[term.unit][1] for term in terms if term.unit}
     if without and others and others != {bare}:
-        raise LengthError(f"{quoted(original)}: is {without[0].number} in mm or in inches? Write the unit behind it.")
+        raise LengthError(f"{quoted(original)}: write the unit behind {without[0].number} too.")
 
 
 def _number(text: str) -> Fraction:

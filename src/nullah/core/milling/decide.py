@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import dataclass
-from enum import Enum
+from enum import Enum, auto
 
 import numpy as np
 
@@ -33,16 +33,26 @@ def wood_off(survey: Survey, heights: Grid) -> float:
     return float(np.trapezoid(np.trapezoid(heights, survey.y, axis=1), survey.x))
 
 
+class FaceReason(Enum):
+    """Why a face is made the face side."""
+
+    CLEAR = auto()
+    HOLLOW = auto()
+    LESS_TO_TAKE = auto()
+
+
 @dataclass(frozen=True, slots=True)
 class FaceSide:
     """Which face to make the face side, and why.
 
-    `rocks` says of each face whether it rocks when it lies on the bench.
+    `rocks` says of each face whether it rocks when it lies on the bench; `takes` is how much comes off the chosen
+    one on the whole and off the other, mm, where that decides.
     """
 
     face: Face
-    why: str
+    reason: FaceReason
     rocks: tuple[bool, bool]
+    takes: tuple[float, float] = (0.0, 0.0)
 
 
 def face_side(survey: Survey, slab: Slab, flawed: tuple[bool, bool] = (False, False)) -> FaceSide:
@@ -57,16 +67,14 @@ def face_side(survey: Survey, slab: Slab, flawed: tuple[bool, bool] = (False, Fa
     rocks = (hollow[0] < -0.3, hollow[1] < -0.3)
     if flawed[0] != flawed[1]:
         clear = Face.LOWER if flawed[0] else Face.UPPER
-        other = "upper" if flawed[0] else "lower"
-        return FaceSide(clear, f"it is clear, and flaws show on the {other} face", rocks)
+        return FaceSide(clear, FaceReason.CLEAR, rocks)
     # Planed with the other face down, a board must not stand on a hump: the hollow side lies steady.
     if rocks[0] != rocks[1]:
         steady = Face.LOWER if rocks[0] else Face.UPPER
         # The hollow face is planed with the hump down and wedged; its own rim is all there is to take.
-        return FaceSide(steady, "it is hollow: only its rim is taken off, and once flat it lies steady", rocks)
+        return FaceSide(steady, FaceReason.HOLLOW, rocks)
     face = Face.UPPER if takes[0] <= takes[1] else Face.LOWER
-    return FaceSide(face, f"it has less to come off: {min(takes):.1f} mm on the whole, the other {max(takes):.1f}",
-                    rocks)  # fmt: skip
+    return FaceSide(face, FaceReason.LESS_TO_TAKE, rocks, (min(takes), max(takes)))
 
 
 def _hollow(survey: Survey, face: Face) -> float:

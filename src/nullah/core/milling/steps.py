@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
-from nullah.core.lengths import Marks, Unit, from_float
+from nullah.core.lengths import Marks, from_float
 from nullah.core.milling.decide import Face
 from nullah.core.milling.job import FaceWork, Job
 from nullah.core.milling.strokes import Stage, Way
@@ -91,7 +91,7 @@ def _face_steps(face: FaceWork, title: str, marks: Marks) -> list[Step]:
     for stage in face.stages:
         words = (
             f"Lay it with {lies}; shim it where it rocks.",
-            f"{_capital(stage.plane.kind.value)} set to {write_shaving(marks, stage.depth)}, "
+            f"{_capital(stage.plane.kind.value)} set to {marks.write_short(stage.depth, unit=True)}, "
             f"{_ways(stage)}, over what stands more than {marks.write_fine(from_float(stage.leave))} above the line.",
             f"About {stage.strokes} strokes in {stage.sets} sets; the shorter ones come first.",
             f"{stage.test}",
@@ -106,25 +106,12 @@ def _face_steps(face: FaceWork, title: str, marks: Marks) -> list[Step]:
 _WAYS = {(Way.ACROSS,): "across", (Way.SLANT, Way.BACK): "45° both ways", (Way.ALONG,): "along"}
 
 
-def write_shaving(marks: Marks, depth: float, unit: bool = True) -> str:
-    """Write how thick a shaving is: hundredths of a millimetre, or thousandths of an inch.
-
-    Examples
-    --------
-    >>> write_shaving(Marks(), 0.04)
-    '0.04 mm'
-    """
-    if marks.unit is Unit.INCH:
-        return marks.write_thin(depth, unit)
-    return f"{depth:g}{' mm' * unit}"
-
-
 def _ways(stage: Stage) -> str:
     return " and ".join(way.value for way in stage.ways)
 
 
 def _tool(stage: Stage, marks: Marks) -> str:
-    return f"{stage.plane.kind.value} {write_shaving(marks, stage.depth)}, {_WAYS[stage.ways]}"
+    return f"{stage.plane.kind.value} {marks.write_short(stage.depth, unit=True)}, {_WAYS[stage.ways]}"
 
 
 def _capital(text: str) -> str:
@@ -147,5 +134,7 @@ def _edge_step(job: Job, marks: Marks, shop: Shop) -> Step:
                      f"{' …' if len(square.partial) > 4 else ''} wide or so; then one over the whole.")  # fmt: skip
     words.append("Straightedge along, square from the face side at five places: no light. Mark it as face edge.")
     strokes = len(straight.stopped) + straight.full + len(square.partial) + square.full
-    tool = f"{plane.kind.value} {write_shaving(marks, float(plane.shaving))}" if plane is not None else "no plane"
+    tool = (
+        f"{plane.kind.value} {marks.write_short(float(plane.shaving), unit=True)}" if plane is not None else "no plane"
+    )
     return Step("edge", "Face edge", tool, tuple(words), strokes, 2 + strokes * _STROKE_MINUTES)

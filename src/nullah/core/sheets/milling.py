@@ -15,6 +15,7 @@ from nullah.core.sheets.page import A4, MARGIN, Sheet, heading, paragraph
 from nullah.core.stations.stock import stock_name, stocks_of
 from nullah.core.stations.stroke_plan import minutes_in_words
 from nullah.core.stations.surveying import draw_face
+from nullah.core.wording.milling import face_side_words
 
 _WIDE = A4[0] - 2 * MARGIN
 _MOST_HIGH = 34.0
@@ -56,7 +57,7 @@ def _face(plan: Plan, stock: Stock, job: Job, face: FaceWork, title: str, y: flo
     long, wide = stock.rect.length, stock.rect.width
     scale = min(_WIDE / long, _MOST_HIGH / wide)
     lies = "upper face up" if face.face is Face.UPPER else "lower face up, turned over about its length"
-    why = f": {job.first.why}" if face is job.faces[0] else ""
+    why = f": {face_side_words(job.first, plan.reader)}" if face is job.faces[0] else ""
     grain = grain_of(stock.board, face.face).to_right
     way = "" if grain is None else f" · with the grain {'left to right' if grain else 'right to left'}"
     words, below = paragraph(f"{title}, {lies}{way}{why}", MARGIN, y, _WIDE, 3.0)

@@ -294,10 +294,11 @@ def _template_page(plan: Plan, corner: Corner, kind: int, both: Drawing, show: f
         for level in (top, top + band):
             found.append(line((MARGIN - 8, level), (A4[0] - MARGIN, level), Role.FAINT))
         found.append(Label((A4[0] - MARGIN, top + 4), "join the pages along these lines", 2.6, Anchor.END, Role.FAINT))
-    unit = "inches" if plan.marks.unit.value == "in" else "mm"
     x = MARGIN + show + 74
     settings = Card("", corner_settings(plan, corner))
-    found.append(Label((x, top - 5), f"marks in {unit} from the lower edge", 2.6, Anchor.START, Role.FAINT))
+    found.append(
+        Label((x, top - 5), f"marks in {plan.marks.style.name} from the lower edge", 2.6, Anchor.START, Role.FAINT)
+    )
     y = top
     for setting in settings.set:
         found.append(Label((x, y + 3), setting.tool, 2.8, Anchor.START, Role.FAINT))

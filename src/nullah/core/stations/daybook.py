@@ -16,6 +16,7 @@ from nullah.core.lengths import from_float
 from nullah.core.plan import Plan
 from nullah.core.stations.next_step import draw_next, idle_words, task_card
 from nullah.core.stations.station import Hand, Station
+from nullah.core.wording.record import record_words
 from nullah.core.work.day_book import (
     Deviation,
     Standing,
@@ -131,7 +132,7 @@ def _card(plan: Plan, hand: Hand) -> Card:
     task = task_in_hand(stand, hand)
     found = [*_faults(stand), *_off(plan, task, now)]
     if task is None:
-        mark = record_of(plan).in_words if stand.finished else ()
+        mark = record_words(record_of(plan), plan.reader) if stand.finished else ()
         return Card(idle_words(plan, stand), _waits(plan, stand, now), mark, tuple(found), _why(plan, stand))
     card = task_card(plan, stand, task)
     return card._replace(mind=(*found, *card.mind, *_timer(plan, task, now)), why=(*card.why, *_why(plan, stand)))

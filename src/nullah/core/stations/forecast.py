@@ -19,7 +19,7 @@ from nullah.core.drawing import (
     rectangle,
 )
 from nullah.core.fixes import CutOutFirst, CutThroughFirst, Fix, MakeAllThinner
-from nullah.core.lengths import Length, from_float
+from nullah.core.lengths import Length, from_float, mm
 from nullah.core.piece.part import Part
 from nullah.core.plan import Plan, thinner_throughout
 from nullah.core.rack.board import Board
@@ -199,7 +199,8 @@ def forecast_card(plan: Plan, hand: Hand) -> Card:
         "Gauge the thickness all round from the face side, plane the other face to the line.",
         "Gauge the width from the face edge, plane to the line. Ends last.",
     )
-    why = ("The thickest flat slab that lies inside both faces as surveyed; given down to 0.1 mm.",)
+    least = plan.marks.write_fine(mm("0.1"))
+    why = (f"The thickest flat slab that lies inside both faces as surveyed; given down to {least}.",)
     return Card("Flattening", tuple(settings), steps, tuple(remarks), why)
 
 

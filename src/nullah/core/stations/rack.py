@@ -22,12 +22,11 @@ from nullah.core.drawing import (
     grain_lines,
     rectangle,
 )
-from nullah.core.lengths import Length
+from nullah.core.lengths import Length, Marks
 from nullah.core.plan import Plan
 from nullah.core.rack.board import Board, Faces, Flaw, FlawKind, write_price
 from nullah.core.rack.drying import readiness
 from nullah.core.rack.outline import edge_at
-from nullah.core.rack.sizes import board_feet
 from nullah.core.stations.drying import draw_drying, dryness, room_for_details
 from nullah.core.stations.station import Hand, Station
 from nullah.core.wood.movement import Cut, coefficient
@@ -284,7 +283,7 @@ def _card(plan: Plan, hand: Hand) -> Card:
         words = {Cut.FLAT: "flat-sawn: it cups", Cut.RIFT: "rift-sawn", Cut.QUARTER: "quarter-sawn: it stays flat"}
         remarks.append(Remark(f"{species.name.capitalize()}, {words[board.cut]}."))
         remarks.append(Remark(_heft(board, species)))
-        remarks.append(Remark(_bought(board)))
+        remarks.append(Remark(_bought(board, plan.marks)))
         why = (_why_wood(species, board.cut),)
     except SpeciesError as error:
         remarks.append(Remark(str(error), Weight.LOOK))
@@ -311,13 +310,11 @@ def _rough_size(plan: Plan, board: Board) -> tuple[float, float] | None:
     return max(sizes, key=lambda size: size[0] * size[1], default=None)
 
 
-def _bought(board: Board) -> str:
+def _bought(board: Board, marks: Marks) -> str:
     """Say where a board is from, what it is, and how much wood it holds."""
     volume = board.length.mm * board.width.mm * board.thickness.mm
     words = [word for word in (board.colour, "dressed" if board.dressed else "rough", board.source) if word]
-    held = (
-        f"{float(board_feet(board.length, board.width, board.thickness)):.2f} board feet, {float(volume) / 1e9:.4f} m³"
-    )
+    held = marks.write_volume(float(volume))
     paid = f", {write_price(board.price)} paid" if board.price else ""
     return f"{', '.join(words).capitalize()}: {held}{paid}."
 

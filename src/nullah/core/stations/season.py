@@ -20,7 +20,7 @@ from nullah.core.drawing import (
 )
 from nullah.core.fixes import Fix, Give, SlotScrews
 from nullah.core.ledger import Origin
-from nullah.core.lengths import Length, Unit, from_float
+from nullah.core.lengths import Length, from_float
 from nullah.core.piece.overlap import Hold
 from nullah.core.plan import USUAL_WOOD, Plan
 from nullah.core.season.facts import GluedAcross, MostStrained, MustMove, NothingMoves, TooWet, WoodNotChosen
@@ -169,8 +169,7 @@ def _strain_row(plan: Plan, strain: Strain, y: float) -> Iterator[Element]:
 
 def _thin(plan: Plan, millimetres: float) -> str:
     """Write a small figure in a narrow column: thousandths of an inch without the nought."""
-    figure = plan.marks.write_thin(millimetres, unit=False)
-    return figure.replace("0.", ".", 1) if plan.marks.unit is Unit.INCH and "0." in figure[:3] else figure
+    return plan.marks.write_narrow(millimetres)
 
 
 def _round(times: float) -> str:

@@ -15,7 +15,7 @@ from nullah.core.milling.decide import Face
 from nullah.core.milling.grain import GrainOf, grain_of
 from nullah.core.milling.job import Job
 from nullah.core.milling.planing import Work
-from nullah.core.milling.steps import Step, steps_of, write_shaving
+from nullah.core.milling.steps import Step, steps_of
 from nullah.core.milling.strokes import strokes_of_set
 from nullah.core.plan import Plan
 from nullah.core.rack.board import Rise
@@ -218,7 +218,7 @@ def strokes_card(plan: Plan, hand: Hand) -> Card:
     if step.stage is not None:
         stage = step.stage
         settings += [
-            Setting("Set to", write_shaving(plan.marks, stage.depth), "shaving in the middle of the iron"),
+            Setting("Set to", plan.marks.write_short(stage.depth, unit=True), "shaving in the middle of the iron"),
             Setting(
                 "Strokes", str(stage.strokes), f"about, in {stage.sets} sets {', '.join(w.value for w in stage.ways)}"
             ),

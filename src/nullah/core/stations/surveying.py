@@ -23,7 +23,7 @@ from nullah.core.drawing import (
     line,
     rectangle,
 )
-from nullah.core.lengths import Length, Marks, Unit, from_float, mm
+from nullah.core.lengths import Length, Marks, from_float, mm
 from nullah.core.milling.adjust import KNOWN_WITHIN, Adjusted, adjust, usual_readings
 from nullah.core.milling.contours import areas_above, contour_lines, even_heights, smoothed
 from nullah.core.milling.decide import BestCut, Face, Twist, best_both, best_crosscut, best_rip, twist_of
@@ -37,6 +37,7 @@ from nullah.core.rack.shape_readings import Calliper, Gap, ShapeReading, Wind, s
 from nullah.core.shop import PlaneKind, Shop
 from nullah.core.stations.station import Hand
 from nullah.core.stations.stock import board_in_hand, face_up
+from nullah.core.wording.milling import face_side_words
 
 #: A prefix of what is drawn where a reading may be taken, and of one that was; its number follows.
 WANTED, TAKEN = "wanted/", "taken/"
@@ -92,9 +93,13 @@ def _title(board: Board, face: Face, job: Job, marks: Marks) -> Iterator[Element
     turned = "" if face is Face.UPPER else ", turned over about its length"
     yield Label((0, 0), f"{board.name}: {face.value} face{turned} · {words}", 3.6, Anchor.START, bold=True,
                 nudge_mm=(0, -16))  # fmt: skip
-    unit = "mm" if marks.unit is Unit.MM else "inches"
     yield Label(
-        (long, 0), f"what stands above the flat face inside, {unit}", 2.9, Anchor.END, Role.FAINT, nudge_mm=(0, -16)
+        (long, 0),
+        f"what stands above the flat face inside, {marks.style.name}",
+        2.9,
+        Anchor.END,
+        Role.FAINT,
+        nudge_mm=(0, -16),
     )
     yield Label((0, wide), "pencilled: take down first", 2.9, Anchor.START, Role.FAINT, nudge_mm=(0, 17))
     yield Label((long, wide), "ringed 0: the lows that set the limit", 2.9, Anchor.END, Role.FAINT, nudge_mm=(0, 17))
@@ -124,8 +129,7 @@ def draw_face(board: Board, work: FaceWork, marks: Marks, lows: bool = True) -> 
         if longest:
             at = put(longest)[len(longest) // 2]
             if math.dist(at, (at_x, wide - at_y)) > wide / 4:
-                shown = f"{level:g}" if marks.unit is Unit.MM else marks.write_fine(from_float(level), False)
-                yield Label(at, shown, 2.9, role=Role.PENCIL)
+                yield Label(at, marks.write_short(level), 2.9, role=Role.PENCIL)
     if most >= 0.1:
         yield Label((at_x, wide - at_y), f"▲ {marks.write_fine(_tenths(most))}", 3.2,
                     Anchor.START if at_x < long / 2 else Anchor.END, Role.CHALK, bold=True,
@@ -291,7 +295,7 @@ def _doubt(board: Board, found: Told) -> float:
 def _settings(plan: Plan, board: Board, found: Told) -> Iterator[Setting]:
     write = plan.marks.write_fine
     first = found.job.first
-    yield Setting("Face side", first.face.value, first.why)
+    yield Setting("Face side", first.face.value, face_side_words(first, plan.reader))
     whole, doubt = _down(found.job.slab.thickness), _tenths(_doubt(board, found))
     yield Setting("Whole", write(whole), f"give or take {write(doubt)}")
     at = _at(plan, found.crosscut.crosscut)
@@ -305,7 +309,11 @@ def _settings(plan: Plan, board: Board, found: Told) -> Iterator[Setting]:
     plane = plan.project.shop.plane(PlaneKind.JACK, PlaneKind.FORE, PlaneKind.JOINTER, PlaneKind.SMOOTHER)
     if plane is not None:
         number = strokes_per_mm(float(board.length), float(board.width), plane)
-        yield Setting("Each mm costs", f"{number:.0f} strokes", f"of the {plane.kind.value}, over one whole face")
+        yield Setting(
+            f"Each {plan.marks.write_fine(mm(1))} costs",
+            f"{number:.0f} strokes",
+            f"of the {plane.kind.value}, over one whole face",
+        )
 
 
 def _each(plan: Plan, cut: BestCut) -> str:
@@ -414,7 +422,7 @@ def sticks_card(plan: Plan, hand: Hand) -> Card:
             "Stand the sticks across both ends, parallel, each in the middle of its length.",
             "Step back and crouch until the far edge just shows over the near one.",
             "One end of the far stick shows more: that corner is high. In line from end to end: no wind.",
-            "How much: at the stick's end, against the pale inlaid edge, 7 mm deep.",
+            f"How much: at the stick's end, against the pale inlaid edge, {plan.marks.write(mm(7))} deep.",
             "Move the far stick in: where it first comes into line, the wind begins.",
         ),
         (Remark("A tilted head tilts both edges alike: look at the gap between them, not at either."),),

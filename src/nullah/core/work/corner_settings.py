@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from nullah.core.card import Setting
 from nullah.core.joints.corners import Corner
-from nullah.core.lengths import Direction, Length, abs_length
+from nullah.core.lengths import Direction, Length, abs_length, write_bought
 from nullah.core.plan import Plan
 
 
@@ -68,7 +68,7 @@ def _proud(plan: Plan, proud: Length) -> str:
 
 def _chisel(tool: str, room: Length, plan: Plan, of: str) -> Setting:
     """Give the widest chisel that enters, and the next smaller one for the corners."""
-    found = [chisel.as_text().replace(" in", "″") for chisel in plan.project.shop.chisels_for(room)]
+    found = [write_bought(chisel) for chisel in plan.project.shop.chisels_for(room)]
     if not found:
         return Setting(tool, "none fits", f"socket {plan.marks.write_fine(room)}", of)
     note = f"enters {plan.marks.write_fine(room)}" + (f"; next {found[1]}" if len(found) > 1 else "")

@@ -13,7 +13,6 @@ from nullah.core.bench.book import (
     Event,
     Progress,
     can_be_done,
-    in_words,
     left_to_do,
     progress,
     records,
@@ -205,24 +204,6 @@ class PieceRecord(NamedTuple):
     def tolerance(self) -> float | None:
         """The standard deviation of what was measured against its plan, mm; None of fewer than three."""
         return statistics.pstdev(self.off) if len(self.off) > 2 else None
-
-    @property
-    def in_words(self) -> tuple[str, ...]:
-        """Tell it, a sentence each."""
-        told = [f"Wood: {self.wood_used / 1e9:.4f} m³ for {self.wood_planned / 1e9:.4f} m³ of parts, "
-                f"{self.waste * 100:.0f} % waste."]  # fmt: skip
-        if self.minutes:
-            share = self.minutes / self.guessed if self.guessed else 1.0
-            told.append(
-                f"Time: {in_words(self.minutes)} where {in_words(self.guessed)} were guessed ({share:.2f} times)."
-            )
-        if self.untimed:
-            told.append(f"{self.untimed} task{'s' * (self.untimed != 1)} done without a time.")
-        if self.remade:
-            told.append(f"{self.remade} part{'s' * (self.remade != 1)} made again.")
-        if self.tolerance is not None:
-            told.append(f"What was measured lay {self.tolerance:.2f} mm off its plan (standard deviation).")
-        return tuple(told)
 
 
 def record_of(plan: Plan) -> PieceRecord:

@@ -116,5 +116,9 @@ def _finish(plan: Plan) -> Iterator[Need]:
     area = sum(2 * float(part.length) * float(part.width) for part in plan.parts) / 1e6
     if coats:
         millilitres = math.ceil(area * coats / FINISH_M2_BY_LITRE * 1000 / 50) * 50
-        yield Need(plan.project.finish.capitalize(), f"{millilitres} ml", f"{coats} coats on {area:.2f} m²; a guess")
+        yield Need(
+            plan.project.finish.capitalize(),
+            f"{millilitres} ml",
+            f"{coats} coats on {plan.marks.write_area(area * 1e6)}; a guess",
+        )
         yield Need("Rags", "a few", "dry them flat outdoors: soaked with oil they can ignite by themselves")

@@ -8,7 +8,6 @@ from dataclasses import replace
 from nullah.core import actions
 from nullah.core.lengths import Length
 from nullah.core.milling.job import EdgeRead
-from nullah.core.milling.steps import write_shaving
 from nullah.core.rack.board import Rise
 from nullah.core.shop import USUAL_PLANES, Plane, PlaneKind
 from nullah.core.stations.stock import board_in_hand
@@ -61,12 +60,12 @@ class PlaneRows(Group):
         edge = EdgeRead(*document.hand.edge) if document.hand.edge is not None else EdgeRead()
         for field, value in ((self.hump, edge.hump), (self.light, edge.error)):
             field.set_unit(marks.unit)
-            field.show_value(write_shaving(marks, value, unit=False))
+            field.show_value(marks.write_short(value))
         plane = self._plane
         for name, field in self.figures.items():
             field.set_unit(marks.unit)
             field.setEnabled(plane is not None)
-            field.show_value(write_shaving(marks, float(getattr(plane, name)), unit=False) if plane is not None else "")
+            field.show_value(marks.write_short(float(getattr(plane, name))) if plane is not None else "")
         self.owned.setText("I have none" if plane is not None else "I have one")
         self.owned.updateGeometry()
 

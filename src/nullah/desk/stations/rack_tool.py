@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, replace
-from fractions import Fraction
 from typing import Protocol
 
 from PySide6.QtCore import Qt
@@ -12,7 +11,7 @@ from PySide6.QtWidgets import QComboBox, QPushButton
 
 from nullah.core import actions
 from nullah.core.drawing import Drawing, Fill, Path, Point, Role, drawing, rectangle
-from nullah.core.lengths import Length, Unit, from_float, inch, mm
+from nullah.core.lengths import from_float, mm
 from nullah.core.rack.board import Board, EdgePoint, Faces, Flaw, FlawKind, cut_from_heart
 from nullah.core.rack.outline import edge_at
 from nullah.core.stations.rack import board_places, end_rings, end_view
@@ -134,10 +133,10 @@ class RackTool(Tool):
 
     def _drag_edge(self, board: Board, x: float, y: float) -> None:
         """Draw the nearer edge in to the pointer."""
-        unit = self._desk.document.project.marks.unit
+        marks = self._desk.document.project.marks
         high = self._from[1] > float(board.width) / 2
-        along = min(max(_whole(x, unit), mm(0)), board.length)
-        across = min(max(_whole(y, unit), mm(0)), board.width)
+        along = min(max(marks.dragged(x), mm(0)), board.length)
+        across = min(max(marks.dragged(y), mm(0)), board.width)
         self._edge = (high, (along, across))
         changed = with_edge_point(board, high, (along, across))
         points = changed.high_edge if high else changed.low_edge
@@ -185,11 +184,11 @@ class RackTool(Tool):
         """Give the flaw to whole marks and on the board, or None if nothing of it is left."""
         if self._board is None:
             return None
-        unit = self._desk.document.project.marks.unit
+        marks = self._desk.document.project.marks
         long, wide = self._board.length, self._board.width
         places = (
-            max(_whole(start_at, unit), mm(0)), min(_whole(end_at, unit), long),
-            max(_whole(low_at, unit), mm(0)), min(_whole(high_at, unit), wide),
+            max(marks.dragged(start_at), mm(0)), min(marks.dragged(end_at), long),
+            max(marks.dragged(low_at), mm(0)), min(marks.dragged(high_at), wide),
         )  # fmt: skip
         if places[0] >= places[1] or places[2] >= places[3]:
             return None
@@ -269,13 +268,6 @@ class RackTool(Tool):
 def _on_board(board: Board, corner: Point, at: Point) -> Point:
     """Give a point of the drawing in the board's own measure: x along, y up from its lower edge."""
     return at[0] - corner[0], float(board.width) - (at[1] - corner[1])
-
-
-def _whole(millimetres: float, unit: Unit) -> Length:
-    """Round a place that was dragged to what a hand means: a millimetre, or 1/16 inch."""
-    if unit is Unit.INCH:
-        return inch(Fraction(round(millimetres / 25.4 * 16), 16))
-    return from_float(round(millimetres))
 
 
 def with_edge_point(board: Board, high: bool, point: EdgePoint) -> Board:

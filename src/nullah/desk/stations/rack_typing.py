@@ -10,17 +10,13 @@ from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QPlainTextEdit, QVBoxLayout, QWidget
 
 from nullah.core import actions
-from nullah.core.lengths import Unit
+from nullah.core.lengths import style_of
 from nullah.core.rack.board import Board
 from nullah.core.wording.facts import error_words
 from nullah.desk.document import Document
 from nullah.desk.stations.base import action
 from nullah.paper.lettering import typeface
 
-_HINT = {
-    Unit.MM: "2400 x 200 x 27\n1800 x 165 x 34 black walnut\n2000 x 150 x 22 yellow-poplar *3 back stock",
-    Unit.INCH: "8' x 7 1/2 x 1\n6' 4/4 x 6 1/4 black walnut\n8' 1x12 eastern white pine *3 shelf stock",
-}
 _SAID = (
     "One board a line: length x width x thickness, then if you like a wood, *3 for three of them, and a name. "
     "Width and thickness may be a yard's name: 1x12, 4/4. Lists pasted from a spreadsheet will do."
@@ -46,7 +42,7 @@ class TypingPage(QWidget):
         column.addWidget(said)
         self.text = QPlainTextEdit()
         self.text.setAccessibleName("boards, one a line")
-        self.text.setPlaceholderText(_HINT[document.project.marks.unit])
+        self.text.setPlaceholderText("\n".join(style_of(document.project.marks.unit).boards))
         self.text.setFont(typeface(18))
         self.text.setTabChangesFocus(True)
         self.text.textChanged.connect(self._read)

@@ -21,7 +21,7 @@ from nullah.core.joints.families.told import (
     how_many,
     saw_setting,
 )
-from nullah.core.lengths import Direction, Length
+from nullah.core.lengths import Direction, Length, write_bought
 
 
 def told(at: AtBench) -> Told:
@@ -67,7 +67,7 @@ def _settings(at: AtBench, cut: Cutout, wide: Fraction, start: Fraction, across_
         iron = at.shop.plough_iron(Length(wide))
         if iron is not None:
             told = "as wide as the groove" if iron.mm == wide else "the widest that enters; the rest in a second pass"
-            yield Setting("Plough iron", iron.as_text().replace(" in", "″"), told, names.width)
+            yield Setting("Plough iron", write_bought(iron), told, names.width)
     yield from chisel_settings(at, wide, of=names.width)
     if across_grain:
         yield from saw_setting(at, cut.size(2))
@@ -137,8 +137,8 @@ def _plough(at: AtBench, cut: Cutout, wide: Fraction, name: str) -> Iterator[Rem
     narrowest = min(shop.plough_irons, key=lambda iron: iron.mm)
     if shop.plough_iron(Length(wide)) is None:
         yield Remark(
-            f"No iron of the plough enters {at.write(wide)}; the narrowest is {narrowest.as_text()}. Make the groove "
-            "as wide as that, or saw and chisel it.", Weight.LOOK, of=names.width,
+            f"No iron of the plough enters {at.write(wide)}; the narrowest is {write_bought(narrowest)}. Make the "
+            "groove as wide as that, or saw and chisel it.", Weight.LOOK, of=names.width,
         )  # fmt: skip
     if Length(cut.size(2)) > shop.plough_deepest:
         yield Remark(

@@ -19,7 +19,7 @@ from nullah.core.joints.families.told import (
     how_many,
     saw_setting,
 )
-from nullah.core.lengths import Direction, Length
+from nullah.core.lengths import Direction, Length, write_bought
 
 #: A mortise is chopped deeper than its tenon is long by this, mm (common practice).
 DEEPER = Fraction(2)
@@ -108,7 +108,7 @@ def _checks(at: AtBench, mortise: Cutout, thick: Fraction, wide: Fraction, deep:
     if chisels and all(abs(chisel.mm - thick) > Fraction(1, 2) for chisel in chisels):
         nearest = min(chisels, key=lambda chisel: abs(chisel.mm - thick))
         yield Remark(
-            f"No chisel is {write(thick)} wide; make the tenon {nearest.as_text()}, to the nearest there is.",
+            f"No chisel is {write(thick)} wide; make the tenon {write_bought(nearest)}, to the nearest there is.",
             Weight.LOOK,
         )
     if wide > 6 * thick:

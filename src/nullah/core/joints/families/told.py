@@ -10,7 +10,7 @@ from nullah.core.card import Remark, Setting, Stage, Step, Weight
 from nullah.core.joints.cutouts import Cutout
 from nullah.core.joints.fasteners import Fastening
 from nullah.core.joints.kinds import Kind
-from nullah.core.lengths import Direction, Length, Marks
+from nullah.core.lengths import Direction, Length, Marks, write_bought
 from nullah.core.shop import Shop
 
 #: Less wood than this beside a channel breaks, mm (common practice).
@@ -57,7 +57,7 @@ def chisel_settings(at: AtBench, room: Fraction, title: str = "Chisel", of: str 
     if not found:
         yield Setting(title, "none fits", f"room {at.marks.write_fine(Length(room))}", of)
         return
-    names = [chisel.as_text().replace(" in", "″") for chisel in found]
+    names = [write_bought(chisel) for chisel in found]
     note = f"enters {at.marks.write_fine(Length(room))}" + (f"; next {names[1]}" if len(names) > 1 else "")
     yield Setting(title, names[0], note, of)
 
@@ -96,7 +96,7 @@ def bit_setting(at: AtBench, hole: Fraction, note: str, title: str = "Bit") -> I
     if bit is None:
         yield Setting(title, "none near", f"{wanted}; {note}")
     else:
-        yield Setting(title, bit.as_text().replace(" in", "″"), f"for {wanted}; {note}")
+        yield Setting(title, write_bought(bit), f"for {wanted}; {note}")
 
 
 def in_order(*texts: str) -> tuple[Step, ...]:

@@ -1,0 +1,109 @@
+"""Units are known in one place: elsewhere nobody asks which is shown, and figures are written by `Marks`."""
+
+import ast
+import re
+from dataclasses import replace
+from pathlib import Path
+
+import pytest
+
+from nullah.core import actions
+from nullah.core.drawing import Dimension, Label
+from nullah.core.lengths import STYLES, Length, Marks, Unit, mm, read_length
+from nullah.core.plan import work_out
+from nullah.core.stations import STATIONS, Hand
+from nullah.core.wording.card import worded
+from nullah.demo.seed_cabinet import seed_cabinet
+
+SOURCE = Path(__file__).parents[1] / "src" / "nullah"
+LEFT = Path(__file__).with_name("units_left.txt")
+#: A unit of length, area or volume at the end of a figure, in a text that is not for a programmer.
+WRITTEN = re.compile(r"(^|[ \d}])(mm|cm|m³|m²|cm³|dm²|″)([ .,;:)]|$)")
+#: Rooms that turn figures into words, hold units themselves, or speak of paper and pixels.
+FREE = ("core/lengths", "core/wording", "paper", "core/sheets/page.py")
+
+
+def modules():
+    for path in sorted(SOURCE.rglob("*.py")):
+        name = str(path.relative_to(SOURCE))
+        if not name.startswith(FREE):
+            yield name, ast.parse(path.read_text(encoding="utf-8"))
+
+
+def docstrings(tree):
+    return {
+        node.body[0].value for node in ast.walk(tree)
+        if isinstance(node, ast.Module | ast.ClassDef | ast.FunctionDef) and node.body
+        and isinstance(node.body[0], ast.Expr)
+    }  # fmt: skip
+
+
+def test_nobody_else_asks_which_unit_is_shown():
+    asking = set()
+    for name, tree in modules():
+        for node in ast.walk(tree):
+            if isinstance(node, ast.Compare) and "Unit." in ast.unparse(node):
+                asking.add(f"{name}:{node.lineno}")
+    assert not asking
+
+
+def test_fewer_and_fewer_rooms_write_a_unit_themselves():
+    found = {}
+    for name, tree in modules():
+        told = docstrings(tree)
+        count = sum(
+            isinstance(node, ast.Constant) and isinstance(node.value, str) and node not in told
+            and bool(WRITTEN.search(node.value)) for node in ast.walk(tree)
+        )  # fmt: skip
+        if count:
+            found[name] = count
+    lines = (line.rsplit(" ", 1) for line in LEFT.read_text(encoding="utf-8").splitlines())
+    allowed = {name: int(count) for name, count in lines}
+    assert found == allowed, "write figures with Marks; where some do now, lower the list"
+
+
+@pytest.mark.parametrize("unit", list(Unit), ids=lambda unit: unit.value)
+def test_what_is_written_in_a_unit_is_read_back_as_the_same_length(unit):
+    marks = Marks(unit)
+    for length in (mm("0.5"), mm("19.05"), mm(340), mm("1219.2")):
+        to_mark = marks.to_mark(length)
+        assert (
+            read_length(marks.write(length), unit).mm
+            == to_mark.mm
+            == read_length(marks.write(length, unit=False), unit).mm
+        )
+        assert abs((to_mark - length).mm) <= marks.smallest.mm / 2
+        fine = read_length(marks.write_fine(length), unit)
+        assert abs((fine - length).mm) <= STYLES[unit].mm / 10 ** STYLES[unit].fine / 2
+        setting = marks.to_setting(length)
+        assert read_length(marks.write_setting(length), unit).mm == setting.mm
+
+
+@pytest.mark.parametrize("unit", list(Unit), ids=lambda unit: unit.value)
+def test_every_unit_has_marks_that_its_rule_has(unit):
+    for mark, text in STYLES[unit].marks:
+        marks = Marks(unit).with_smallest(mark)
+        assert marks.rule_mark == mark and read_length(text).mm == marks.smallest.mm
+        other = next(each for each in Unit if STYLES[each].rule is not STYLES[unit].rule)
+        assert replace(marks, unit=other).smallest == Marks(other).smallest, "the other rule keeps its own"
+
+
+def test_centimetres_are_shown_at_every_station_and_no_millimetres_beside_them():
+    project = actions.show_in(seed_cabinet(), replace(Marks(), unit=Unit.CM))
+    plan = work_out(project)
+    texts = []
+    for station in STATIONS:
+        hand = Hand(part=plan.parts[0].id)
+        texts += [each.text for each in station.draw(plan, hand).elements if isinstance(each, Dimension | Label)]
+        card = worded(station.card(plan, hand), plan.reader)
+        # A chisel is called by the size it was bought in.
+        texts += [f"{each.figure} {each.note}" for each in card.set if not each.tool.startswith("Chisel")]
+        texts += [each.text for each in card.mind]
+    assert any(re.search(r"\d cm\b", text) for text in texts)
+    assert not [text for text in texts if re.search(r"\d mm\b", text)]
+
+
+def test_a_bare_number_is_in_the_unit_shown_and_what_was_typed_in_another_comes_back_as_typed():
+    assert read_length("34", Unit.CM).mm == 340 and read_length("34 cm").unit is Unit.CM
+    assert Marks(Unit.CM).write(Length(mm(345).mm)) == "34.5 cm"
+    assert Marks(Unit.MM).write_to_edit(read_length("34 cm")) == "34 cm"
