@@ -11,7 +11,7 @@ from measure import timed, told
 
 from nullah.core.bench.book import BookEntry, Event
 from nullah.core.lengths import mm
-from nullah.core.piece.own import OwnBoard
+from nullah.core.forms.own_boards import OwnBoard
 from nullah.core.project import Project
 from nullah.demo.seed_cabinet import seed_cabinet
 

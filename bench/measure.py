@@ -166,7 +166,7 @@ def proof() -> None:
     """Proving a case of 60 parts and 120 joints from nothing, and again after one joint changed."""
     from nullah.core.lengths import mm
     from nullah.core.piece import solids
-    from nullah.core.piece.proof import order, prove
+    from nullah.core.proof import order, prove
     from nullah.core.piece.space import Axis
     from nullah.core.plan import prove_plan, work_out
     from nullah.core.project import Piece, Project

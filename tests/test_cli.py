@@ -11,9 +11,9 @@ from importlib import metadata
 import pytest
 
 from nullah.cli import main
+from nullah.core.forms import FORMS
 from nullah.core.ledger import work_out_ledger
 from nullah.core.lengths import Unit
-from nullah.core.piece.forms import FORMS
 from nullah.demo.seed_box import seed_box
 from nullah.files.project_file import read_project, write_project
 

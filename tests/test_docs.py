@@ -6,8 +6,8 @@ from pathlib import Path
 from tests.said import said
 
 from nullah.core import actions
+from nullah.core.forms import FORMS
 from nullah.core.lengths import mm
-from nullah.core.piece.forms import FORMS
 from nullah.core.plan import work_out
 from nullah.core.project import Piece, Project
 

@@ -12,14 +12,14 @@ from tests.same import untyped
 from nullah.core import actions
 from nullah.core.breakdown.layout import FirstCut, Placement
 from nullah.core.breakdown.rough import Allowances
+from nullah.core.forms import FORMS
+from nullah.core.forms.own_boards import LIES, OwnBoard
 from nullah.core.joints.kinds import kinds_of
 from nullah.core.joints.spacing import SPACINGS, graded
 from nullah.core.ledger import Kind
 from nullah.core.lengths import LengthError, Marks, Slope, Unit, mm
 from nullah.core.milling.adjust import usual_readings
 from nullah.core.piece.contours import CONTOURS, shaping_of, usual
-from nullah.core.piece.forms import FORMS
-from nullah.core.piece.own import LIES, OwnBoard
 from nullah.core.plan import cut_list, join_as_offered, work_out
 from nullah.core.project import Project
 from nullah.core.rack.board import Board, BoardError, Flaw, FlawKind, Rise

@@ -9,11 +9,11 @@ from nullah.core import actions
 from nullah.core.apply_fix import action_of
 from nullah.core.card import Weight
 from nullah.core.fixes import FollowRule, Give
+from nullah.core.forms.own_boards import OwnBoard, OwnJoint
 from nullah.core.lengths import Unit, mm
-from nullah.core.piece.own import OwnBoard, OwnJoint
-from nullah.core.piece.proof.finding import Trouble, follow_fixes, give_fix
 from nullah.core.plan import Issue, Unsettled, work_out
 from nullah.core.project import Piece, Project
+from nullah.core.proof.finding import Trouble, follow_fixes, give_fix
 from nullah.core.wood.movement import Cut, movement
 from nullah.core.wood.species import find_species
 from nullah.core.wording.fixes import fix_words
@@ -143,7 +143,7 @@ def test_a_shelf_says_at_what_span_it_would_pass_and_there_it_does():
 
 def test_fixes_are_offered_only_where_they_would_work():
     plan = work_out(seed_cabinet(), milling=False)
-    from nullah.core.piece.proof.finding import Case
+    from nullah.core.proof.finding import Case
 
     case = Case(plan.assembly, plan.ledger, plan.project.shop, plan.marks, {})
     assert give_fix(case, "nobody.knows", mm(5).mm) == ()

@@ -7,9 +7,9 @@ import pytest
 from nullah.core import actions
 from nullah.core.bench.book import BookEntry, Event
 from nullah.core.differences import Difference, Subject, differences
+from nullah.core.forms.own_boards import OwnBoard
 from nullah.core.ledger import Measured
 from nullah.core.lengths import Marks, Unit, mm, read_length
-from nullah.core.piece.own import OwnBoard
 from nullah.core.plan import work_out
 from nullah.core.project import Piece, Project
 from nullah.core.shop import Shop

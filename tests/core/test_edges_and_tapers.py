@@ -6,6 +6,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from nullah.core.forms import FORMS
 from nullah.core.milling.edge_tasks import KINDS, EdgeTask, tasks_of
 from nullah.core.milling.edges import (
     EdgeError,
@@ -18,7 +19,6 @@ from nullah.core.milling.edges import (
     thumbnail,
 )
 from nullah.core.milling.tapers import TaperError, taper_plan
-from nullah.core.piece.forms import FORMS
 from nullah.core.plan import work_out
 from nullah.core.project import Piece, Project
 

@@ -21,9 +21,9 @@ from nullah.core.fixes import (
     SlotScrews,
     StopChannel,
 )
+from nullah.core.forms.own_boards import Offer, OwnJoint
 from nullah.core.lengths import Marks, Unit, inch, mm
 from nullah.core.piece.overlap import Channel
-from nullah.core.piece.own import Offer, OwnJoint
 from nullah.core.reader import Reader
 from nullah.core.wording.fixes import fix_words, why_again
 from nullah.demo.seed_cabinet import seed_cabinet

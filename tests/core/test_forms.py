@@ -11,9 +11,9 @@ from tests.said import said
 
 from nullah.core import actions
 from nullah.core.card import Weight
+from nullah.core.forms import FORMS
 from nullah.core.ledger import Kind, Origin
 from nullah.core.lengths import inch, mm
-from nullah.core.piece.forms import FORMS
 from nullah.core.piece.overlap import Hold, Sharing, name_of_joint
 from nullah.core.plan import work_out
 from nullah.core.project import Piece, Project

@@ -8,8 +8,8 @@ from tests.said import said
 from nullah.core import actions
 from nullah.core.card import Weight
 from nullah.core.drawing import Dimension, Label, Path, Role
+from nullah.core.forms import FORMS
 from nullah.core.lengths import Unit
-from nullah.core.piece.forms import FORMS
 from nullah.core.plan import cut_list, work_out
 from nullah.core.project import Piece, Project
 from nullah.core.sheets.page import A4

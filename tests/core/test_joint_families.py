@@ -6,6 +6,7 @@ from tests.said import said
 from nullah.core import actions
 from nullah.core.card import Weight
 from nullah.core.drawing import Dimension, Fill, Path
+from nullah.core.forms import FORMS
 from nullah.core.joints.cutouts import Cutout
 from nullah.core.joints.families import AtBench, told_of
 from nullah.core.joints.fasteners import FastenerError, fastening, nail_withdrawal
@@ -13,7 +14,6 @@ from nullah.core.joints.kinds import kinds_of
 from nullah.core.joints.mate_views import mate_views
 from nullah.core.joints.tolerance import ToleranceError, dovetail, opening
 from nullah.core.lengths import Marks, Unit, mm
-from nullah.core.piece.forms import FORMS
 from nullah.core.piece.overlap import Hold, Sharing
 from nullah.core.plan import work_out
 from nullah.core.project import Piece, Project

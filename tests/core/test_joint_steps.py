@@ -9,14 +9,14 @@ from tests.said import said
 from nullah.core import actions
 from nullah.core.card import Stage, lines_to_keep
 from nullah.core.drawing import Fill, Path, Role
+from nullah.core.forms import FORMS
+from nullah.core.forms.own_boards import OwnBoard, OwnJoint
 from nullah.core.joints.cutouts import sizes_of
 from nullah.core.joints.families.butt import holes
 from nullah.core.joints.kinds import kinds_of
 from nullah.core.joints.views import between_tails
 from nullah.core.lengths import Direction, Marks, Unit, mm
-from nullah.core.piece.forms import FORMS
 from nullah.core.piece.overlap import Hold, Sharing
-from nullah.core.piece.own import OwnBoard, OwnJoint
 from nullah.core.piece.shaping import Chamfer
 from nullah.core.piece.solids import build, recipe
 from nullah.core.piece.space import Side

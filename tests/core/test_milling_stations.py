@@ -10,11 +10,11 @@ from nullah.core import actions
 from nullah.core.breakdown.layout import FirstCut
 from nullah.core.card import Weight
 from nullah.core.drawing import Dimension, Label, Path, Ring, Role
+from nullah.core.forms import FORMS
 from nullah.core.lengths import Marks, Unit, mm
 from nullah.core.milling.adjust import usual_readings
 from nullah.core.milling.edge_tasks import KINDS
 from nullah.core.milling.forecast import best_first_cut, reach
-from nullah.core.piece.forms import FORMS
 from nullah.core.plan import work_out
 from nullah.core.project import Piece, Project
 from nullah.core.rack.board import Board, Rise

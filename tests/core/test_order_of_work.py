@@ -8,8 +8,8 @@ import pytest
 
 from nullah.core import actions
 from nullah.core.bench.tasks import Line, OrderError, Task, Trade, faults, in_order
+from nullah.core.forms import FORMS
 from nullah.core.lengths import mm
-from nullah.core.piece.forms import FORMS
 from nullah.core.plan import work_out
 from nullah.core.project import Piece, Project
 from nullah.core.rack.board import Reading

@@ -11,15 +11,15 @@ from tests.said import said
 
 from nullah.core import actions
 from nullah.core.apply_fix import action_of
+from nullah.core.forms.own_boards import LIES, OwnBoard, OwnJoint, next_own_id, offers
 from nullah.core.lengths import Length, Unit, mm
 from nullah.core.piece.form import View
 from nullah.core.piece.overlap import Channel, Hold, Sharing
-from nullah.core.piece.own import LIES, OwnBoard, OwnJoint, next_own_id, offers
 from nullah.core.piece.part import Side
-from nullah.core.piece.proof.finding import Trouble
 from nullah.core.piece.solids import build
 from nullah.core.plan import join_as_offered, next_joint_number, work_out
 from nullah.core.project import Piece, Project
+from nullah.core.proof.finding import Trouble
 from nullah.core.stations.piece import flat_at, plane_at, planes_of
 from nullah.core.stations.placing import added_board, gripped, moved, neighbours
 from nullah.core.wording.piece import offer_words

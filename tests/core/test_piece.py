@@ -6,9 +6,9 @@ from hypothesis import strategies as st
 from tests.said import said
 
 from nullah.core.card import Weight
+from nullah.core.forms import FORMS
 from nullah.core.ledger import work_out_ledger
 from nullah.core.lengths import mm
-from nullah.core.piece.forms import FORMS
 from nullah.core.piece.overlap import Channel, Sharing, channel_of, meetings
 from nullah.core.piece.part import Axis, Box, Needs, Part
 

@@ -11,16 +11,16 @@ from tests.said import said
 from nullah.core import actions
 from nullah.core.apply_fix import action_of
 from nullah.core.card import Weight
+from nullah.core.forms import FORMS
+from nullah.core.forms.own_boards import OwnBoard, OwnJoint
 from nullah.core.lengths import Slope, Unit, mm
-from nullah.core.piece.forms import FORMS
+from nullah.core.piece.order import assembly_order
 from nullah.core.piece.overlap import Hold, Joint, Sharing
-from nullah.core.piece.own import OwnBoard, OwnJoint
-from nullah.core.piece.proof.finding import Trouble
-from nullah.core.piece.proof.order import assembly_order
-from nullah.core.piece.proof.prove import StoppedError
 from nullah.core.piece.space import Side
 from nullah.core.plan import prove_plan, work_out
 from nullah.core.project import Piece, Project
+from nullah.core.proof.finding import Trouble
+from nullah.core.proof.prove import StoppedError
 from nullah.core.wording.fixes import fix_words
 from nullah.demo.seed_cabinet import seed_cabinet
 

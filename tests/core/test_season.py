@@ -11,10 +11,10 @@ from tests.said import said
 from nullah.core import actions
 from nullah.core.card import Weight
 from nullah.core.fixes import Give, SlotScrews
+from nullah.core.forms import FORMS
+from nullah.core.forms.own_boards import OwnBoard, OwnJoint
 from nullah.core.joints.kinds import kinds_of
 from nullah.core.lengths import mm
-from nullah.core.piece.forms import FORMS
-from nullah.core.piece.own import OwnBoard, OwnJoint
 from nullah.core.piece.space import Axis
 from nullah.core.plan import work_out
 from nullah.core.project import Piece, Project

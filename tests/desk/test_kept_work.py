@@ -16,8 +16,8 @@ from PySide6.QtWidgets import QApplication, QFileDialog, QWidget
 from tests.desk.conftest import full_disk
 
 from nullah.core import actions
+from nullah.core.forms.own_boards import OwnBoard
 from nullah.core.lengths import read_length
-from nullah.core.piece.own import OwnBoard
 from nullah.core.project import Project
 from nullah.core.work import doing
 from nullah.demo.seed_box import seed_box

@@ -13,8 +13,8 @@ from PySide6.QtWidgets import QFileDialog
 from tests.said import said
 
 from nullah.core import actions
+from nullah.core.forms import FORMS
 from nullah.core.lengths import mm
-from nullah.core.piece.forms import FORMS
 from nullah.demo.seed_cabinet import seed_cabinet
 from nullah.desk.start import make_window
 

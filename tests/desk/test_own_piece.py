@@ -5,9 +5,9 @@ from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QFileDialog
 
+from nullah.core.forms.own_boards import LIES
 from nullah.core.lengths import mm
 from nullah.core.piece.form import View
-from nullah.core.piece.own import LIES
 from nullah.core.piece.shaping import Arch, Traced
 from nullah.core.plan import work_out
 from nullah.core.stations.piece import flat_at

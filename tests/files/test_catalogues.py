@@ -12,8 +12,8 @@ from tests.core.test_wording import facts_of
 
 from nullah.core import actions
 from nullah.core.catalogue import Name, Phrase
+from nullah.core.forms import FORMS
 from nullah.core.lengths import Marks
-from nullah.core.piece.forms import FORMS
 from nullah.core.plan import work_out
 from nullah.core.project import Piece, Project
 from nullah.core.reader import Reader

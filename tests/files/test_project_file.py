@@ -10,12 +10,12 @@ from tests.same import untyped
 
 from nullah.core import actions
 from nullah.core.breakdown.layout import FirstCut
+from nullah.core.forms.own_boards import LIES, OwnBoard, OwnJoint
 from nullah.core.joints.spacing import graded
 from nullah.core.ledger import Measured
 from nullah.core.lengths import Unit, mm, read_length
 from nullah.core.limits import shown
 from nullah.core.piece.overlap import Hold, Sharing
-from nullah.core.piece.own import LIES, OwnBoard, OwnJoint
 from nullah.core.piece.shaping import Arch, Chamfer, Notch
 from nullah.core.piece.space import Axis, Side
 from nullah.core.plan import work_out

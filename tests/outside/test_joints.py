@@ -11,12 +11,12 @@ import numpy as np
 import pytest
 from scipy.stats import norm
 
+from nullah.core.forms import FORMS
 from nullah.core.joints.cutouts import axes_of, subtract, taken
 from nullah.core.joints.fasteners import nail_withdrawal, screw_withdrawal
 from nullah.core.joints.kinds import kinds_of
 from nullah.core.joints.made_up import make_up
 from nullah.core.joints.tolerance import CHEEK_GIVES, SHOWS, box, dovetail, opening
-from nullah.core.piece.forms import FORMS
 from nullah.core.piece.overlap import Sharing
 from nullah.core.piece.solids import build, mesh_of, recipe
 from nullah.core.piece.space import Axis, Box

@@ -14,8 +14,8 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from nullah.core import actions
+from nullah.core.forms import FORMS
 from nullah.core.lengths import mm
-from nullah.core.piece.forms import FORMS
 from nullah.core.piece.part import Axis, Box, Needs, Part, Side
 from nullah.core.piece.shaping import Arch, OgeeFoot, Prism, Taper, arch_radius, bevel_degrees, ogee
 from nullah.core.piece.solids import build, flat_faces, mesh_of, prism_solid, recipe

@@ -3,9 +3,9 @@
 import pytest
 
 from nullah.core.drawing import Fill, Label, Path
+from nullah.core.forms import FORMS
 from nullah.core.joints.kinds import kind_of, kinds_of
 from nullah.core.joints.mate_views import shown_part
-from nullah.core.piece.forms import FORMS
 from nullah.core.plan import work_out
 from nullah.core.project import Piece, Project
 from nullah.core.sheets.face_templates import face_templates

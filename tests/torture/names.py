@@ -14,8 +14,8 @@ import trimesh
 from tests.torture.reports import HungError, Report, within
 
 from nullah.core import actions
+from nullah.core.forms.own_boards import OwnBoard
 from nullah.core.lengths import mm
-from nullah.core.piece.own import OwnBoard
 from nullah.core.plan import cut_list, work_out
 from nullah.core.work.day_book import standing
 from nullah.demo.built import BEGIN

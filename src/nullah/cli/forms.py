@@ -6,9 +6,9 @@ import argparse
 from typing import Any
 
 from nullah.cli import options as read
+from nullah.core.forms import FORMS
 from nullah.core.ledger import Kind, work_out_ledger
 from nullah.core.piece.form import Form
-from nullah.core.piece.forms import FORMS
 
 
 def add(parser: argparse.ArgumentParser) -> None:

@@ -10,11 +10,11 @@ from pathlib import Path
 from nullah.cli import options as read
 from nullah.cli.options import RefusedError, say
 from nullah.core import actions
+from nullah.core.forms import FORMS
 from nullah.core.ledger import Kind, Value, wrong_value
 from nullah.core.lengths import STYLES, LengthError, Marks, read_length, read_slope, style_of
 from nullah.core.limits import COUNT, NAME_TEXT, quoted, read_count
 from nullah.core.piece.form import Form
-from nullah.core.piece.forms import FORMS
 from nullah.core.project import Piece, Project
 from nullah.core.wording.facts import error_words, fact_words
 

@@ -13,11 +13,11 @@ from typing import TypeVar
 from nullah.core.breakdown.layout import FirstCut, Placement
 from nullah.core.breakdown.rough import Allowances, Ask, Resawn, Staves
 from nullah.core.breakdown.wishes import Wishes
+from nullah.core.forms.own_boards import OwnBoard, OwnJoint, next_own_id
 from nullah.core.joints.spacing import Matched
 from nullah.core.ledger import Measured, Value
 from nullah.core.lengths import Length, Marks, Slope
 from nullah.core.limits import NAME_TEXT, read_count, shown
-from nullah.core.piece.own import OwnBoard, OwnJoint, next_own_id
 from nullah.core.project import Piece, Project
 from nullah.core.rack.board import Board, BoardError, Flaw, Reading, check_board, check_reading, fitted_flaw
 from nullah.core.rack.drying import Room

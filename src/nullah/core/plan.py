@@ -24,14 +24,14 @@ from nullah.core.breakdown.layout import (
 from nullah.core.breakdown.reasons import Taken, staves_of, why_nowhere
 from nullah.core.breakdown.rough import RoughPart, as_made, asking, held, rough_parts
 from nullah.core.card import Remark, Weight
+from nullah.core.forms import FORMS
+from nullah.core.forms.moulded import mitred_where_moulded
+from nullah.core.forms.own_boards import offers, with_own
 from nullah.core.joints.corners import Corner, lay_out_corners
 from nullah.core.ledger import Ledger, Origin, work_out_ledger
 from nullah.core.lengths import Direction, Length, Marks
 from nullah.core.piece.form import Assembly, Form
-from nullah.core.piece.forms import FORMS
-from nullah.core.piece.moulded import mitred_where_moulded
 from nullah.core.piece.overlap import Hold, Joint
-from nullah.core.piece.own import offers, with_own
 from nullah.core.piece.part import INSIDE, Part
 from nullah.core.project import Piece, Project
 from nullah.core.reader import Fact, Reader
@@ -42,8 +42,8 @@ from nullah.core.wood.species import SpeciesError, find_species
 TYPE_CHECKING = False
 if TYPE_CHECKING:  # these bring numpy and the solids: only loaded when asked for
     from nullah.core.milling.forecast import Forecast
-    from nullah.core.piece.proof.finding import Finding
-    from nullah.core.piece.proof.prove import Proof
+    from nullah.core.proof.finding import Finding
+    from nullah.core.proof.prove import Proof
 
 #: What a piece is made of until boards or a choice say otherwise.
 USUAL_WOOD = "black cherry"
@@ -306,8 +306,8 @@ def prove_plan(plan: Plan, stopped: Callable[[], bool] = lambda: False) -> Proof
     """
     if plan.ledger is None or not plan.parts:
         return None
-    from nullah.core.piece.proof.finding import Case, Wood
-    from nullah.core.piece.proof.prove import prove
+    from nullah.core.proof.finding import Case, Wood
+    from nullah.core.proof.prove import prove
 
     woods = {}
     for part in plan.parts:

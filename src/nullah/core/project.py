@@ -10,9 +10,9 @@ from nullah.core.bench.working import Working
 from nullah.core.breakdown.layout import FirstCut, Placement
 from nullah.core.breakdown.rough import Allowances, Ask, Resawn, Staves
 from nullah.core.breakdown.wishes import Wishes
+from nullah.core.forms.own_boards import OwnBoard, OwnJoint
 from nullah.core.ledger import Measured, Value
 from nullah.core.lengths import Length, Marks, mm
-from nullah.core.piece.own import OwnBoard, OwnJoint
 from nullah.core.rack.board import Board
 from nullah.core.rack.drying import Room
 from nullah.core.shop import Shop

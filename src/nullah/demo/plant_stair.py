@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
+from nullah.core.forms.own_boards import OwnBoard, OwnJoint
 from nullah.core.lengths import Length, mm
-from nullah.core.piece.own import OwnBoard, OwnJoint
 from nullah.core.piece.shaping import Arch, Notch, RoundOver, Shaping
 from nullah.core.piece.space import Axis, Side
 from nullah.core.project import Piece, Project

@@ -22,7 +22,7 @@ from nullah.files.recovery import Autosave
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
-    from nullah.core.piece.proof.prove import Proof
+    from nullah.core.proof.prove import Proof
     from nullah.desk.proving import Prover
 
 #: Work is kept so long after the first change that is not kept yet, in ms: a killed program loses at most

@@ -12,8 +12,8 @@ from PySide6.QtWidgets import QFileDialog, QHeaderView, QLabel, QTableView, QVBo
 
 from nullah.core import actions
 from nullah.core.bench.cutlist import CutGroup, grouped, price_of, volumes
+from nullah.core.forms.own_boards import OwnBoard, next_own_id
 from nullah.core.lengths import Direction, Length, Marks
-from nullah.core.piece.own import OwnBoard, next_own_id
 from nullah.core.plan import cut_list
 from nullah.core.project import Project
 from nullah.core.rack.board import write_price

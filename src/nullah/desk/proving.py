@@ -10,7 +10,7 @@ from nullah.core.plan import Plan, prove_plan
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
-    from nullah.core.piece.proof.prove import Proof
+    from nullah.core.proof.prove import Proof
 
 #: How long a change may wait for its proof before it is shown without, in ms.
 AT_ONCE_MS = 20
@@ -25,7 +25,7 @@ class _Run(QThread):
         self.stop = False
 
     def run(self) -> None:
-        from nullah.core.piece.proof.prove import StoppedError
+        from nullah.core.proof.prove import StoppedError
 
         try:
             self.proved.emit(self._plan, prove_plan(self._plan, lambda: self.stop))
@@ -50,7 +50,7 @@ class Prover(QObject):
 
     def prove(self, plan: Plan) -> Proof | None:
         """Prove a plan: at once if that is quick, else aside; what was under way is dropped."""
-        from nullah.core.piece.proof.prove import StoppedError
+        from nullah.core.proof.prove import StoppedError
 
         self.drop()
         until = time.monotonic() + self.at_once_ms / 1000

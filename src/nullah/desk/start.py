@@ -39,7 +39,7 @@ class NumbersLoader(QThread):
 
     def run(self) -> None:
         import nullah.core.milling.forecast
-        import nullah.core.piece.proof.prove  # noqa: F401
+        import nullah.core.proof.prove  # noqa: F401
 
 
 def make_window(project: Project, root: Path, file: Path | None = None) -> Window:

@@ -12,11 +12,11 @@ from typing import Annotated, Any, Literal
 from pydantic import AfterValidator, Field
 
 from nullah.core.breakdown.wishes import Wishes
+from nullah.core.forms import FORMS
+from nullah.core.forms.own_boards import OwnBoard, OwnJoint
 from nullah.core.ledger import Measured, Value
 from nullah.core.lengths import Length, LengthError, Marks, Slope, Unit, read_length, read_slope
 from nullah.core.limits import BOARDS, BOOK_ENTRIES, COUNT, OWN_BOARDS, quoted
-from nullah.core.piece.forms import FORMS
-from nullah.core.piece.own import OwnBoard, OwnJoint
 from nullah.core.project import Piece, Project
 from nullah.core.rack.board import BoardError
 from nullah.core.shop import USUAL_PLANES, Hands, Schools, Shop

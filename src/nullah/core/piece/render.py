@@ -14,8 +14,8 @@ from typing import NamedTuple
 import numpy as np
 from numpy.typing import NDArray
 
+from nullah.core.piece.order import Order, Step
 from nullah.core.piece.part import Part
-from nullah.core.piece.proof.order import Order, Step
 from nullah.core.piece.solids import Points, Recipe, build, mesh_of
 
 Colour = tuple[float, float, float]

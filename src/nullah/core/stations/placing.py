@@ -6,10 +6,10 @@ from collections.abc import Callable, Iterable
 from fractions import Fraction
 from typing import NamedTuple
 
+from nullah.core.forms.own_boards import OwnBoard, next_own_id
 from nullah.core.lengths import Length, mm
 from nullah.core.piece.form import Assembly
 from nullah.core.piece.overlap import contact
-from nullah.core.piece.own import OwnBoard, next_own_id
 from nullah.core.piece.part import Part
 from nullah.core.piece.sight import Plane
 from nullah.core.piece.space import Axis, Box, Side, around, side_at

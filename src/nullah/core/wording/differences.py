@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 from nullah.core.differences import Difference, Subject, differences
+from nullah.core.forms import FORMS
 from nullah.core.ledger import Ledger
-from nullah.core.piece.forms import FORMS
 from nullah.core.project import Project
 
 _FIELDS = {

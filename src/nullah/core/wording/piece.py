@@ -5,10 +5,10 @@ from __future__ import annotations
 from typing import assert_never
 
 from nullah.core.catalogue import N_
+from nullah.core.forms.own_boards import Offer
 from nullah.core.piece import facts
 from nullah.core.piece.facts import Note, PieceFact
 from nullah.core.piece.overlap import Sharing
-from nullah.core.piece.own import Offer
 from nullah.core.reader import Reader
 
 _NOTES = {

@@ -8,9 +8,9 @@ from pathlib import Path
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QFileDialog, QLabel, QLineEdit, QWidget
 
+from nullah.core.forms.own_boards import OwnBoard
 from nullah.core.lengths import LengthError
 from nullah.core.piece.contours import CONTOURS, Place, in_words, shaping_of, traced, usual
-from nullah.core.piece.own import OwnBoard
 from nullah.core.piece.part import Part
 from nullah.core.piece.shaping import Shaping
 from nullah.core.wording.facts import error_words

@@ -8,8 +8,8 @@ from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QLineEdit, QPushButton, QWidget
 
 from nullah.core import actions
+from nullah.core.forms.own_boards import OwnBoard, OwnJoint, offers
 from nullah.core.piece.overlap import Joint, name_of_joint
-from nullah.core.piece.own import OwnBoard, OwnJoint, offers
 from nullah.core.piece.part import Part
 from nullah.core.piece.shaping import Shaping
 from nullah.core.plan import next_joint_number

@@ -9,8 +9,8 @@ from PySide6.QtCore import QTimer
 from PySide6.QtWidgets import QComboBox, QPushButton, QWidget
 
 from nullah.core import actions
+from nullah.core.forms import FORMS
 from nullah.core.piece.form import Choice
-from nullah.core.piece.forms import FORMS
 from nullah.core.stations.placing import added_board
 from nullah.core.wood.species import all_species
 from nullah.desk.bench import Bench

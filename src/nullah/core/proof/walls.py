@@ -10,9 +10,9 @@ from nullah.core.card import Remark, Weight
 from nullah.core.lengths import Direction, Length
 from nullah.core.piece.overlap import Channel, Joint, Sharing, channel_of, lines
 from nullah.core.piece.part import Part
-from nullah.core.piece.proof.facts import ProofFact, ThinBetween, ThinEdge, ThinFloor
-from nullah.core.piece.proof.finding import Case, Finding, Trouble, give_fix
 from nullah.core.piece.space import Axis, Box
+from nullah.core.proof.facts import ProofFact, ThinBetween, ThinEdge, ThinFloor
+from nullah.core.proof.finding import Case, Finding, Trouble, give_fix
 
 _Sunk = tuple[Box, Joint]
 

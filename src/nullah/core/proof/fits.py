@@ -10,7 +10,8 @@ from nullah.core.fixes import Fix
 from nullah.core.lengths import Direction, Length
 from nullah.core.piece.overlap import Channel, Joint, Sharing, channel_of, contact, lines, outward, tail_frame
 from nullah.core.piece.part import Part
-from nullah.core.piece.proof.facts import (
+from nullah.core.piece.space import Axis, Box, side_at
+from nullah.core.proof.facts import (
     Apart,
     ButtGap,
     DoesNotFit,
@@ -25,8 +26,7 @@ from nullah.core.piece.proof.facts import (
     Width,
     WidthOff,
 )
-from nullah.core.piece.proof.finding import Case, Finding, Trouble, follow_fixes, give_fix
-from nullah.core.piece.space import Axis, Box, side_at
+from nullah.core.proof.finding import Case, Finding, Trouble, follow_fixes, give_fix
 
 
 def misfits(case: Case, joint: Joint) -> Iterator[Finding]:

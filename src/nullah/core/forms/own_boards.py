@@ -12,10 +12,10 @@ from fractions import Fraction
 from typing import NamedTuple
 
 from nullah.core.catalogue import N_, Name, Phrase
+from nullah.core.forms.maker import Maker, given, tail_sizes
 from nullah.core.ledger import Definition, Ledger, work_out_ledger
 from nullah.core.lengths import Length
 from nullah.core.piece.form import Assembly, Choices, Form
-from nullah.core.piece.maker import Maker, given, tail_sizes
 from nullah.core.piece.overlap import Channel, Hold, Sharing, channel_of, contact
 from nullah.core.piece.part import Needs, Part
 from nullah.core.piece.shaping import Shaping

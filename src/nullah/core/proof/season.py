@@ -11,9 +11,9 @@ from nullah.core.lengths import Direction, Length
 from nullah.core.piece.form import Bearing, Freedom
 from nullah.core.piece.overlap import Hold, Joint, contact
 from nullah.core.piece.part import Part
-from nullah.core.piece.proof.facts import CrossGrain, NoRoom, Sags
-from nullah.core.piece.proof.finding import Case, Finding, Trouble, give_fix
 from nullah.core.piece.space import Axis, Box, around
+from nullah.core.proof.facts import CrossGrain, NoRoom, Sags
+from nullah.core.proof.finding import Case, Finding, Trouble, give_fix
 from nullah.core.wood.movement import coefficient
 from nullah.core.wood.stiffness import passing_span, sag
 

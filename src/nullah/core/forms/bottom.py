@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from fractions import Fraction
 
+from nullah.core.forms.maker import Maker, given, ruled
 from nullah.core.ledger import Definition
-from nullah.core.piece.maker import Maker, given, ruled
 from nullah.core.piece.overlap import Hold, Names
 from nullah.core.piece.part import Needs
 from nullah.core.piece.space import Side

@@ -9,13 +9,13 @@ from __future__ import annotations
 from fractions import Fraction
 
 from nullah.core.catalogue import N_
+from nullah.core.forms.bottom import bottom_sizes, put_bottom
+from nullah.core.forms.maker import Maker, board_sizes, given, ruled, tail_sizes
+from nullah.core.forms.sizing import SIZING, Way, sizes
 from nullah.core.ledger import Definition, Ledger
 from nullah.core.lengths import mm
 from nullah.core.piece.facts import HandHoleLow, Note
 from nullah.core.piece.form import Assembly, Choice, Choices, Form, View
-from nullah.core.piece.forms.bottom import bottom_sizes, put_bottom
-from nullah.core.piece.forms.sizing import SIZING, Way, sizes
-from nullah.core.piece.maker import Maker, board_sizes, given, ruled, tail_sizes
 from nullah.core.piece.overlap import Names
 from nullah.core.piece.part import Needs
 from nullah.core.piece.shaping import RoundOver, slot

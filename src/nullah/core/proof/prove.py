@@ -9,12 +9,16 @@ from functools import lru_cache
 
 from nullah.core.card import Remark, Weight
 from nullah.core.fixes import Fix, JoinParts, StopChannel
+from nullah.core.forms.own_boards import offers
 from nullah.core.lengths import Length
 from nullah.core.piece.form import Mover
+from nullah.core.piece.order import Order, assembly_order
 from nullah.core.piece.overlap import Joint, Sharing, channel_of, lines
-from nullah.core.piece.own import offers
 from nullah.core.piece.part import Part
-from nullah.core.piece.proof.facts import (
+from nullah.core.piece.shaping import Chamfer, LongBevel, RaisedPanel, RoundOver
+from nullah.core.piece.solids import Block, Recipe, block_of, block_solid, build
+from nullah.core.piece.space import Axis, Box, Side
+from nullah.core.proof.facts import (
     CannotComeOut,
     Collision,
     Repeated,
@@ -24,14 +28,10 @@ from nullah.core.piece.proof.facts import (
     Trapped,
     Void,
 )
-from nullah.core.piece.proof.finding import TINY, Case, Finding, Trouble, follow_fixes
-from nullah.core.piece.proof.fits import misfits
-from nullah.core.piece.proof.order import Order, assembly_order
-from nullah.core.piece.proof.season import cross_grain, no_room, sagging
-from nullah.core.piece.proof.walls import thin_walls
-from nullah.core.piece.shaping import Chamfer, LongBevel, RaisedPanel, RoundOver
-from nullah.core.piece.solids import Block, Recipe, block_of, block_solid, build
-from nullah.core.piece.space import Axis, Box, Side
+from nullah.core.proof.finding import TINY, Case, Finding, Trouble, follow_fixes
+from nullah.core.proof.fits import misfits
+from nullah.core.proof.season import cross_grain, no_room, sagging
+from nullah.core.proof.walls import thin_walls
 
 # How thick a slice of a show face is looked at for holes, mm, and from what area a hole shows, mm².
 _SKIN, _SHOWS = 0.02, 0.5

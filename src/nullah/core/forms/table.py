@@ -11,12 +11,12 @@ from fractions import Fraction
 
 from nullah.core.card import Weight
 from nullah.core.catalogue import N_
+from nullah.core.forms.drawer import BOTTOM, Opening, drawer_sizes, drawer_stock, drawer_tails, put_drawer
+from nullah.core.forms.maker import Maker, board_sizes, given, ruled, tail_sizes
 from nullah.core.ledger import Definition, Ledger
 from nullah.core.lengths import mm
 from nullah.core.piece.facts import Note
 from nullah.core.piece.form import Assembly, Choice, Choices, Form, View
-from nullah.core.piece.forms.drawer import BOTTOM, Opening, drawer_sizes, drawer_stock, drawer_tails, put_drawer
-from nullah.core.piece.maker import Maker, board_sizes, given, ruled, tail_sizes
 from nullah.core.piece.overlap import Hold, Names, Sharing
 from nullah.core.piece.part import Needs
 from nullah.core.piece.shaping import Taper
