@@ -10,8 +10,8 @@ from pathlib import Path
 from measure import timed, told
 
 from nullah.core.bench.book import BookEntry, Event
-from nullah.core.lengths import mm
 from nullah.core.forms.own_boards import OwnBoard
+from nullah.core.lengths import mm
 from nullah.core.project import Project
 from nullah.demo.seed_cabinet import seed_cabinet
 

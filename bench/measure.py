@@ -166,10 +166,10 @@ def proof() -> None:
     """Proving a case of 60 parts and 120 joints from nothing, and again after one joint changed."""
     from nullah.core.lengths import mm
     from nullah.core.piece import solids
-    from nullah.core.proof import order, prove
     from nullah.core.piece.space import Axis
     from nullah.core.plan import prove_plan, work_out
     from nullah.core.project import Piece, Project
+    from nullah.core.proof import order, prove
 
     chosen = (("rows", "3"), ("columns", "2"), ("dividers", "frame"), ("drawers", "all"), ("back", "5"))
     size = (("case.outside_height", mm(700)), ("case.outside_width", mm(700)), ("sides.thickness", mm(20)))

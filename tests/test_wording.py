@@ -11,8 +11,14 @@ PROSE = re.compile(r"[A-Za-z’']+,? [A-Za-z’']+,? [a-z’']+")
 
 
 def sentences_in(path):
-    """Return how many texts of a module read as prose, docstrings left out."""
+    """Return how many texts of a module read as prose; docstrings and marked messages, as titles are, left out."""
     tree = ast.parse(path.read_text(encoding="utf-8"))
+    marked = {
+        each
+        for node in ast.walk(tree)
+        if isinstance(node, ast.Call) and getattr(node.func, "id", "") in ("N_", "Phrase")
+        for each in node.args
+    }
     told = {
         node.body[0].value
         for node in ast.walk(tree)
@@ -20,7 +26,7 @@ def sentences_in(path):
         and node.body and isinstance(node.body[0], ast.Expr)
     }  # fmt: skip
     return sum(
-        isinstance(node, ast.Constant) and isinstance(node.value, str) and node not in told
+        isinstance(node, ast.Constant) and isinstance(node.value, str) and node not in told and node not in marked
         and bool(PROSE.search(node.value))
         for node in ast.walk(tree)
     )  # fmt: skip

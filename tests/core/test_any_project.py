@@ -14,8 +14,8 @@ from nullah.core.breakdown.layout import FirstCut, Placement
 from nullah.core.breakdown.rough import Allowances
 from nullah.core.forms import FORMS
 from nullah.core.forms.own_boards import LIES, OwnBoard
+from nullah.core.joints.dovetail.spacing import SPACINGS, graded
 from nullah.core.joints.kinds import kinds_of
-from nullah.core.joints.spacing import SPACINGS, graded
 from nullah.core.ledger import Kind
 from nullah.core.lengths import LengthError, Marks, Slope, Unit, mm
 from nullah.core.milling.adjust import usual_readings

@@ -11,9 +11,10 @@ from nullah.core.card import Weight
 from nullah.core.fixes import FollowRule, Give
 from nullah.core.forms.own_boards import OwnBoard, OwnJoint
 from nullah.core.lengths import Unit, mm
+from nullah.core.piece.faults import Trouble
 from nullah.core.plan import Issue, Unsettled, work_out
 from nullah.core.project import Piece, Project
-from nullah.core.proof.finding import Trouble, follow_fixes, give_fix
+from nullah.core.proof.finding import follow_fixes, give_fix
 from nullah.core.wood.movement import Cut, movement
 from nullah.core.wood.species import find_species
 from nullah.core.wording.fixes import fix_words

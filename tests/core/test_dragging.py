@@ -7,8 +7,8 @@ import pytest
 from hypothesis import assume, given
 from hypothesis import strategies as st
 
-from nullah.core.joints.dovetail import Dovetail, lay_out
-from nullah.core.joints.dragging import Line, dragged, line_at
+from nullah.core.joints.dovetail.dragging import Line, dragged, line_at
+from nullah.core.joints.dovetail.layout import Dovetail, lay_out
 from nullah.core.lengths import Slope, mm
 from nullah.core.shop import Shop
 

@@ -5,16 +5,18 @@ from tests.said import said
 
 from nullah.core.card import Weight
 from nullah.core.drawing import Label, Path, Role
+from nullah.core.joints.bench import AtBench
+from nullah.core.joints.butt import BUTT
 from nullah.core.joints.cutouts import mitred, sizes_of, spans_of
-from nullah.core.joints.dovetail import Dovetail, lay_out
-from nullah.core.joints.families import AtBench, told_of
+from nullah.core.joints.dovetail.layout import Dovetail, lay_out
 from nullah.core.joints.fasteners import SAFE_SHARE, fastening, nail_withdrawal
 from nullah.core.joints.kinds import kind_of, kinds_of
 from nullah.core.joints.made_up import make_up
 from nullah.core.joints.mate_views import extent_of, mate_views, shown_part
+from nullah.core.joints.types import told_of
 from nullah.core.joints.views import divider_pricks
 from nullah.core.lengths import Marks, Slope, Unit, mm
-from nullah.core.piece.overlap import Hold, Joint, Sharing
+from nullah.core.piece.joint import Hold, Joint
 from nullah.core.plan import work_out
 from nullah.core.shop import Schools, Shop
 from nullah.demo.seed_cabinet import seed_cabinet
@@ -127,7 +129,7 @@ def butt(hold):
     # Laid on one another instead of let into each other: the upper one stands on the lower one's face.
     lower, upper = made.parts
     lifted = upper._replace(box=upper.box.moved((0, 0, lower.box.high[2])))
-    return made._replace(parts=(lower, lifted), joints=(Joint("b", Sharing.BUTT, lower.id, lifted.id, hold),))
+    return made._replace(parts=(lower, lifted), joints=(Joint("b", BUTT, lower.id, lifted.id, hold),))
 
 
 @pytest.mark.parametrize(("hold", "tool"), [(Hold.NAILS, "Nails"), (Hold.SCREWS, "Screws"), (Hold.SLOTS, "Screws")])

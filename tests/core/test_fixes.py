@@ -23,7 +23,7 @@ from nullah.core.fixes import (
 )
 from nullah.core.forms.own_boards import Offer, OwnJoint
 from nullah.core.lengths import Marks, Unit, inch, mm
-from nullah.core.piece.overlap import Channel
+from nullah.core.piece.faults import Channel
 from nullah.core.reader import Reader
 from nullah.core.wording.fixes import fix_words, why_again
 from nullah.demo.seed_cabinet import seed_cabinet

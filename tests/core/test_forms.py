@@ -12,9 +12,10 @@ from tests.said import said
 from nullah.core import actions
 from nullah.core.card import Weight
 from nullah.core.forms import FORMS
+from nullah.core.joints.mitre import MITRE
 from nullah.core.ledger import Kind, Origin
 from nullah.core.lengths import inch, mm
-from nullah.core.piece.overlap import Hold, Sharing, name_of_joint
+from nullah.core.piece.joint import Hold
 from nullah.core.plan import work_out
 from nullah.core.project import Piece, Project
 
@@ -135,7 +136,7 @@ def test_a_leg_from_an_inch_and_a_half_to_three_quarters(legs, off):
 def test_a_tables_joints_are_the_usual_ones():
     plan = made("table", drawer="one")
     names = {
-        joint.id: name_of_joint(joint, plan.part(joint.first), plan.part(joint.second))
+        joint.id: joint.type.name(joint, plan.part(joint.first), plan.part(joint.second))
         for joint in plan.assembly.joints
     }
     assert names["leg1-lower_rail"] == "double tenon"
@@ -143,7 +144,7 @@ def test_a_tables_joints_are_the_usual_ones():
     assert names["upper_rail-leg1"] == "half-blind dovetail", "lapped into the top of the leg, hidden by the top"
     assert names["top-left_kicker"] == "butt joint, screwed in slots"
     mitred = made("table", rear="mitred")
-    assert any(joint.sharing is Sharing.MITRE for joint in mitred.assembly.joints)
+    assert any(joint.type is MITRE for joint in mitred.assembly.joints)
 
 
 def test_a_holder_is_sized_by_what_stands_in_it():

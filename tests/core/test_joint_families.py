@@ -7,14 +7,18 @@ from nullah.core import actions
 from nullah.core.card import Weight
 from nullah.core.drawing import Dimension, Fill, Path
 from nullah.core.forms import FORMS
+from nullah.core.joints.bench import AtBench
 from nullah.core.joints.cutouts import Cutout
-from nullah.core.joints.families import AtBench, told_of
+from nullah.core.joints.dovetail import DOVETAIL
 from nullah.core.joints.fasteners import FastenerError, fastening, nail_withdrawal
 from nullah.core.joints.kinds import kinds_of
+from nullah.core.joints.let_in import LET_IN
 from nullah.core.joints.mate_views import mate_views
+from nullah.core.joints.tenon import TENON
 from nullah.core.joints.tolerance import ToleranceError, dovetail, opening
+from nullah.core.joints.types import told_of
 from nullah.core.lengths import Marks, Unit, mm
-from nullah.core.piece.overlap import Hold, Sharing
+from nullah.core.piece.joint import Hold
 from nullah.core.plan import work_out
 from nullah.core.project import Piece, Project
 from nullah.core.shop import SCHOOLS, Hands, Schools, Shop
@@ -70,17 +74,17 @@ def test_every_joint_of_every_form_tells_how_it_is_made():
     for form in FORMS:
         plan = work_out(Project(piece=Piece(form, form)), milling=False, proving=False)
         for each in kinds_of(plan.assembly):
-            seen.add(each.joint.sharing)
+            seen.add(each.joint.type)
             card = JOINTS.card(plan, Hand(joint=each.id))
             assert card.title and card.mark, each.title
             assert all(step.endswith((".", "!")) for step in card.mark), card.mark
             told = told_of(at_bench(plan, each))
-            if each.joint.sharing is not Sharing.DOVETAIL:
+            if each.joint.type is not DOVETAIL:
                 assert told.settings and told.remarks is not None
                 shapes = list(mate_views(each.first, "black cherry", plan.marks))
                 hatched = [e for e in shapes if isinstance(e, Path) and e.fill is Fill.WASTE]
                 assert bool(hatched) or not each.first.cutouts
-    assert {Sharing.LET_IN, Sharing.DOVETAIL, Sharing.TENON} <= seen
+    assert {LET_IN, DOVETAIL, TENON} <= seen
 
 
 def test_figures_of_the_ledger_can_be_clicked_on_the_drawing(cabinet):

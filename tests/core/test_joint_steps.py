@@ -11,12 +11,13 @@ from nullah.core.card import Stage, lines_to_keep
 from nullah.core.drawing import Fill, Path, Role
 from nullah.core.forms import FORMS
 from nullah.core.forms.own_boards import OwnBoard, OwnJoint
+from nullah.core.joints.butt import BUTT
 from nullah.core.joints.cutouts import sizes_of
-from nullah.core.joints.families.butt import holes
 from nullah.core.joints.kinds import kinds_of
+from nullah.core.joints.types import holes_of
 from nullah.core.joints.views import between_tails
 from nullah.core.lengths import Direction, Marks, Unit, mm
-from nullah.core.piece.overlap import Hold, Sharing
+from nullah.core.piece.joint import Hold
 from nullah.core.piece.shaping import Chamfer
 from nullah.core.piece.solids import build, recipe
 from nullah.core.piece.space import Side
@@ -203,7 +204,7 @@ def held_by(hold):
     for form in FORMS:
         plan = work_out(Project(piece=Piece(form, form)), milling=False, proving=False)
         for kind in kinds_of(plan.assembly):
-            if kind.joint.sharing is Sharing.BUTT and kind.joint.hold is hold:
+            if kind.joint.type is BUTT and kind.joint.hold is hold:
                 yield plan, kind
 
 
@@ -212,7 +213,7 @@ def test_nails_and_screws_stand_on_the_thinner_part_as_many_as_the_card_says(hol
     count = 0
     for plan, kind in held_by(hold):
         at = at_bench(plan, kind)
-        part_id, found = holes(at)
+        part_id, found = holes_of(at)
         settings = {setting.tool: setting for setting in joint_work(plan, kind).settings}
         row = settings["Nails" if hold is Hold.NAILS else "Screws"]
         assert f"{len(found)} in the row" in row.note
@@ -226,4 +227,4 @@ def test_nails_and_screws_stand_on_the_thinner_part_as_many_as_the_card_says(hol
 
 def test_a_glued_joint_has_no_holes():
     plan, kind = next(held_by(Hold.GLUE))
-    assert holes(at_bench(plan, kind)) == ("", ())
+    assert holes_of(at_bench(plan, kind)) == ("", ())

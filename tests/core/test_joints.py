@@ -6,8 +6,8 @@ from hypothesis import strategies as st
 from tests.said import said
 
 from nullah.core.card import Weight
-from nullah.core.joints import runout
-from nullah.core.joints.dovetail import Dovetail, DovetailError, lay_out, remarks
+from nullah.core.joints.dovetail import runout
+from nullah.core.joints.dovetail.layout import Dovetail, DovetailError, lay_out, remarks
 from nullah.core.joints.views import between_tails
 from nullah.core.lengths import Marks, Slope, mm
 from nullah.core.shop import Shop

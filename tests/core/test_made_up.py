@@ -10,7 +10,8 @@ from tests.said import said
 from nullah.core.card import Weight
 from nullah.core.drawing import Label, Path, Role
 from nullah.core.joints.made_up import FAMILIES, MADE, JointError, make_up
-from nullah.core.piece.solids import block_of, block_solid, build, recipe
+from nullah.core.piece.cuts import block_of
+from nullah.core.piece.solids import block_solid, build, recipe
 from nullah.core.plan import work_out
 from nullah.core.project import Project
 from nullah.core.stations import STATIONS, Hand

@@ -7,24 +7,26 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from nullah.core.joints.bridle import BRIDLE
+from nullah.core.joints.butt import BUTT
+from nullah.core.joints.dovetail import DOVETAIL
+from nullah.core.joints.dovetail.frame import tail_edges
+from nullah.core.joints.lap import LAP
+from nullah.core.joints.let_in import LET_IN
+from nullah.core.joints.mitre import MITRE
+from nullah.core.joints.tenon import TENON
 from nullah.core.lengths import Slope
-from nullah.core.piece.overlap import (
-    Hold,
-    Joint,
-    Sharing,
-    Tails,
-    contact,
-    lines,
-    meetings,
-    name_of_joint,
-    outward,
-    tail_edges,
-)
+from nullah.core.piece.joint import Hold, Joint, Tails
+from nullah.core.piece.overlap import contact, lines, meetings, outward
 from nullah.core.piece.part import Axis, Box, Needs, Part
 from nullah.core.piece.solids import build, recipe
 from nullah.core.piece.space import Side, around, side_at, sides_of
 
 _AXES = {"x": Axis.X, "y": Axis.Y, "z": Axis.Z}
+
+
+def name_of(made, first, second):
+    return made.type.name(made, first, second)
 
 
 def board(name, low, high, lie):
@@ -54,13 +56,13 @@ def third(first, second):
 
 
 CASES = {
-    "dado": (SIDE, SHELF, joint(Sharing.LET_IN, SIDE, SHELF)),
-    "rabbet": (SIDE, BACK, joint(Sharing.LET_IN, SIDE, BACK)),
-    "through dovetail": (SIDE, TOP, joint(Sharing.DOVETAIL, SIDE, TOP, tails=TAILS)),
-    "mortise and tenon": (POST, RAIL, joint(Sharing.TENON, POST, RAIL, shares=third(POST, RAIL))),
-    "lap": (ONE, TWO, joint(Sharing.LAP, ONE, TWO, shares=(ONE.box.overlap(TWO.box).set(Axis.Z, 10, 20),))),
-    "bridle": (RAIL_END, STILE, joint(Sharing.BRIDLE, RAIL_END, STILE, shares=third(RAIL_END, STILE))),
-    "mitre": (RAIL_END, STILE, joint(Sharing.MITRE, RAIL_END, STILE)),
+    "dado": (SIDE, SHELF, joint(LET_IN, SIDE, SHELF)),
+    "rabbet": (SIDE, BACK, joint(LET_IN, SIDE, BACK)),
+    "through dovetail": (SIDE, TOP, joint(DOVETAIL, SIDE, TOP, tails=TAILS)),
+    "mortise and tenon": (POST, RAIL, joint(TENON, POST, RAIL, shares=third(POST, RAIL))),
+    "lap": (ONE, TWO, joint(LAP, ONE, TWO, shares=(ONE.box.overlap(TWO.box).set(Axis.Z, 10, 20),))),
+    "bridle": (RAIL_END, STILE, joint(BRIDLE, RAIL_END, STILE, shares=third(RAIL_END, STILE))),
+    "mitre": (RAIL_END, STILE, joint(MITRE, RAIL_END, STILE)),
 }
 
 
@@ -78,28 +80,28 @@ def test_a_joint_gives_every_bit_of_wood_to_one_of_the_two(name):
 @pytest.mark.parametrize("name", CASES)
 def test_the_geometry_names_it(name):
     first, second, made = CASES[name]
-    assert name_of_joint(made, first, second) == name
+    assert name_of(made, first, second) == name
 
 
 def test_stopped_half_blind_double_and_butt_are_told_apart():
     stopped = SIDE.box.overlap(SHELF.box).set(Axis.Y, Fraction(10), Fraction(200))
-    assert name_of_joint(joint(Sharing.LET_IN, SIDE, SHELF, channels=(stopped,)), SIDE, SHELF) == "stopped dado"
+    assert name_of(joint(LET_IN, SIDE, SHELF, channels=(stopped,)), SIDE, SHELF) == "stopped dado"
     front = board("front", (0, 0, 0), (300, 20, 100), "xy")
     drawer = board("drawer side", (0, 6, 0), (12, 250, 100), "yx")
-    blind = joint(Sharing.DOVETAIL, drawer, front, tails=TAILS._replace(lap=Fraction(6)))
-    assert name_of_joint(blind, drawer, front) == "half-blind dovetail"
-    two = joint(Sharing.TENON, POST, RAIL, shares=third(POST, RAIL) * 2)
-    assert name_of_joint(two, POST, RAIL) == "double tenon"
-    assert name_of_joint(joint(Sharing.BUTT, ONE, TWO, hold=Hold.NAILS), ONE, TWO) == "butt joint, nailed"
+    blind = joint(DOVETAIL, drawer, front, tails=TAILS._replace(lap=Fraction(6)))
+    assert name_of(blind, drawer, front) == "half-blind dovetail"
+    two = joint(TENON, POST, RAIL, shares=third(POST, RAIL) * 2)
+    assert name_of(two, POST, RAIL) == "double tenon"
+    assert name_of(joint(BUTT, ONE, TWO, hold=Hold.NAILS), ONE, TWO) == "butt joint, nailed"
     bottom = board("bottom", (13, 5, 10), (300, 195, 16), "xz")
     wall = board("wall", (0, 0, 0), (18, 200, 100), "yx")
-    assert name_of_joint(joint(Sharing.LET_IN, wall, bottom), wall, bottom) == "groove"
+    assert name_of(joint(LET_IN, wall, bottom), wall, bottom) == "groove"
 
 
 def test_a_shoulder_is_cut_off_what_the_guest_does_not_keep():
     overlap = SIDE.box.overlap(SHELF.box)
     tongue = overlap.set(Axis.Z, Fraction(150), Fraction(158))
-    shouldered = joint(Sharing.LET_IN, SIDE, SHELF, channels=(tongue,), shares=(tongue,))
+    shouldered = joint(LET_IN, SIDE, SHELF, channels=(tongue,), shares=(tongue,))
     parts = {"side": SIDE, "shelf": SHELF}
     shelf = build(recipe(SHELF, (shouldered,), parts))
     assert float(SHELF.box.volume) - shelf.volume() == pytest.approx(float(overlap.volume - tongue.volume))
@@ -109,10 +111,10 @@ def test_a_shoulder_is_cut_off_what_the_guest_does_not_keep():
 
 def test_a_share_is_no_more_than_what_is_there():
     beyond = SIDE.box.overlap(SHELF.box).set(Axis.X, Fraction(0), Fraction(18))
-    shared = lines(joint(Sharing.LET_IN, SIDE, SHELF, shares=(beyond,)), SIDE, SHELF)
+    shared = lines(joint(LET_IN, SIDE, SHELF, shares=(beyond,)), SIDE, SHELF)
     assert shared.second_keeps == (SIDE.box.overlap(SHELF.box),)
     away = beyond.moved((Fraction(500), Fraction(0), Fraction(0)))
-    assert lines(joint(Sharing.LET_IN, SIDE, SHELF, shares=(away,)), SIDE, SHELF).second_keeps == ()
+    assert lines(joint(LET_IN, SIDE, SHELF, shares=(away,)), SIDE, SHELF).second_keeps == ()
 
 
 coordinates = st.integers(-20, 20)

@@ -12,14 +12,16 @@ from tests.said import said
 from nullah.core import actions
 from nullah.core.apply_fix import action_of
 from nullah.core.forms.own_boards import LIES, OwnBoard, OwnJoint, next_own_id, offers
+from nullah.core.joints.tenon import TENON
+from nullah.core.joints.types import TYPES
 from nullah.core.lengths import Length, Unit, mm
+from nullah.core.piece.faults import Channel, Trouble
 from nullah.core.piece.form import View
-from nullah.core.piece.overlap import Channel, Hold, Sharing
+from nullah.core.piece.joint import Hold
 from nullah.core.piece.part import Side
 from nullah.core.piece.solids import build
 from nullah.core.plan import join_as_offered, next_joint_number, work_out
 from nullah.core.project import Piece, Project
-from nullah.core.proof.finding import Trouble
 from nullah.core.stations.piece import flat_at, plane_at, planes_of
 from nullah.core.stations.placing import added_board, gripped, moved, neighbours
 from nullah.core.wording.piece import offer_words
@@ -215,7 +217,7 @@ def test_neighbours_are_what_touches_or_overlaps():
 def test_the_sample_of_ones_own_proves_and_a_wrong_board_of_it_does_not():
     plan = work_out(plant_stair(), milling=False)
     assert plan.proof.clean and len(plan.assembly.joints) == 8
-    assert plan.assembly.joints[-1].sharing is Sharing.TENON
+    assert plan.assembly.joints[-1].type is TENON
     short = work_out(actions.give(plan.project, "own3.length", mm(470)), milling=False)
     assert any("do not meet" in said(finding, short) for finding in short.findings)
     apart = work_out(actions.give(plan.project, "own6.z", mm(160)), milling=False)
@@ -265,7 +267,7 @@ def test_a_corner_that_was_turned_out_of_one_is_said(sharing, word):
 
 @given(
     sizes, places, st.sampled_from(LIES), sizes, places, st.sampled_from(LIES),
-    st.sampled_from([sharing.value for sharing in Sharing]),
+    st.sampled_from(list(TYPES)),
 )  # fmt: skip
 def test_what_proves_clean_never_fills_the_same_space(size1, at1, lie1, size2, at2, lie2, sharing):
     boards = board(1, size1, at1, lie1), board(2, size2, at2, lie2)

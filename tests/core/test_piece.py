@@ -7,9 +7,11 @@ from tests.said import said
 
 from nullah.core.card import Weight
 from nullah.core.forms import FORMS
+from nullah.core.joints.dovetail import DOVETAIL
 from nullah.core.ledger import work_out_ledger
 from nullah.core.lengths import mm
-from nullah.core.piece.overlap import Channel, Sharing, channel_of, meetings
+from nullah.core.piece.faults import Channel
+from nullah.core.piece.overlap import channel_of, meetings
 from nullah.core.piece.part import Axis, Box, Needs, Part
 
 BOX = FORMS["box"]
@@ -29,7 +31,7 @@ def test_every_way_of_sizing_gives_five_parts_and_eight_joints(sizing, tails_on)
     assert [part.id for part in assembly.parts] == ["front", "back", "left", "right", "bottom"]
     assert len(assembly.joints) == 8
     assert not assembly.remarks
-    tail_boards = {joint.first for joint in assembly.joints if joint.sharing is Sharing.DOVETAIL}
+    tail_boards = {joint.first for joint in assembly.joints if joint.type is DOVETAIL}
     assert tail_boards == ({"front", "back"} if tails_on == "sides" else {"left", "right"})
 
 

@@ -13,13 +13,14 @@ from nullah.core.apply_fix import action_of
 from nullah.core.card import Weight
 from nullah.core.forms import FORMS
 from nullah.core.forms.own_boards import OwnBoard, OwnJoint
+from nullah.core.joints.dovetail import DOVETAIL
 from nullah.core.lengths import Slope, Unit, mm
+from nullah.core.piece.faults import Trouble
+from nullah.core.piece.joint import Hold, Joint
 from nullah.core.piece.order import assembly_order
-from nullah.core.piece.overlap import Hold, Joint, Sharing
 from nullah.core.piece.space import Side
 from nullah.core.plan import prove_plan, work_out
 from nullah.core.project import Piece, Project
-from nullah.core.proof.finding import Trouble
 from nullah.core.proof.prove import StoppedError
 from nullah.core.wording.fixes import fix_words
 from nullah.demo.seed_cabinet import seed_cabinet
@@ -166,7 +167,7 @@ def test_boards_locked_in_a_ring_still_come_apart_in_pairs():
     tails = box.assembly.joints[0].tails
     walls = tuple(part for part in box.parts if part.id != "bottom")
     ring = [
-        Joint(f"{a}-{b}", Sharing.DOVETAIL, a, b, tails=tails)
+        Joint(f"{a}-{b}", DOVETAIL, a, b, tails=tails)
         for a, b in (("front", "left"), ("left", "back"), ("back", "right"), ("right", "front"))
     ]
     order = assembly_order(walls, ring)

@@ -9,12 +9,12 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from nullah.core import actions
-from nullah.core.joints.dovetail import Dovetail, lay_out
-from nullah.core.joints.dragging import Line, dragged
-from nullah.core.joints.spacing import BY_HAND, SPACINGS, SpacingError, graded, matched, pin_moved, spacing_of
+from nullah.core.joints.dovetail.dragging import Line, dragged
+from nullah.core.joints.dovetail.frame import tail_edges
+from nullah.core.joints.dovetail.layout import Dovetail, lay_out
+from nullah.core.joints.dovetail.solid import tail_prisms
+from nullah.core.joints.dovetail.spacing import BY_HAND, SPACINGS, SpacingError, graded, matched, pin_moved, spacing_of
 from nullah.core.lengths import Slope, mm
-from nullah.core.piece.overlap import tail_edges
-from nullah.core.piece.solids import tail_prisms
 from nullah.core.plan import work_out
 from nullah.core.shop import Shop
 from nullah.core.stations import STATIONS, Hand

@@ -10,7 +10,7 @@ import pytest
 
 from nullah.core.forms.own_boards import OwnJoint
 from nullah.core.lengths import Length, Marks, Slope, Unit, mm
-from nullah.core.piece.overlap import Joint
+from nullah.core.piece.joint import Joint
 from nullah.core.piece.part import Part
 from nullah.core.plan import work_out
 from nullah.core.project import Project

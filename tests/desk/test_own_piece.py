@@ -177,7 +177,7 @@ def test_a_board_is_added_to_a_form_and_keeps_with_it(user):
     assert user.plan.part(part).box.low[2] == user.plan.ledger["box.outside_height"]
     assert len(user.plan.parts) == 6
     choose(user, user.rows.joints, "Against each other, glued · front")
-    assert user.plan.assembly.joints[-1].sharing.value == "butt"
+    assert user.plan.assembly.joints[-1].type.id == "butt"
     user.type_figure("contents.height", "130 mm")
     assert user.reads_on_card("▲"), "the box grew into the board, and the board says so"
     user.press("Undo")

@@ -11,11 +11,12 @@ from tests.same import untyped
 from nullah.core import actions
 from nullah.core.breakdown.layout import FirstCut
 from nullah.core.forms.own_boards import LIES, OwnBoard, OwnJoint
-from nullah.core.joints.spacing import graded
+from nullah.core.joints.dovetail.spacing import graded
+from nullah.core.joints.types import TYPES
 from nullah.core.ledger import Measured
 from nullah.core.lengths import Unit, mm, read_length
 from nullah.core.limits import shown
-from nullah.core.piece.overlap import Hold, Sharing
+from nullah.core.piece.joint import Hold
 from nullah.core.piece.shaping import Arch, Chamfer, Notch
 from nullah.core.piece.space import Axis, Side
 from nullah.core.plan import work_out
@@ -280,7 +281,7 @@ own_boards = st.builds(
 def test_any_boards_of_ones_own_come_back_with_their_joints_and_contours(boards, data):
     ids = [board.id for board in boards] or ["front"]
     joints = tuple(
-        OwnJoint(f"ownjoint{number}", data.draw(st.sampled_from(Sharing)).value, data.draw(st.sampled_from(ids)),
+        OwnJoint(f"ownjoint{number}", data.draw(st.sampled_from(list(TYPES))), data.draw(st.sampled_from(ids)),
                  "left", data.draw(st.sampled_from(Hold)).value)
         for number in range(1, data.draw(st.integers(1, 3)) + 1)
     )  # fmt: skip

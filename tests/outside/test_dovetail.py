@@ -10,7 +10,7 @@ from fractions import Fraction
 
 import pytest
 
-from nullah.core.joints.dovetail import Dovetail, lay_out
+from nullah.core.joints.dovetail.layout import Dovetail, lay_out
 from nullah.core.joints.views import between_tails
 from nullah.core.lengths import Slope, inch, mm
 

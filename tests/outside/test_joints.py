@@ -16,8 +16,8 @@ from nullah.core.joints.cutouts import axes_of, subtract, taken
 from nullah.core.joints.fasteners import nail_withdrawal, screw_withdrawal
 from nullah.core.joints.kinds import kinds_of
 from nullah.core.joints.made_up import make_up
+from nullah.core.joints.tenon import TENON
 from nullah.core.joints.tolerance import CHEEK_GIVES, SHOWS, box, dovetail, opening
-from nullah.core.piece.overlap import Sharing
 from nullah.core.piece.solids import build, mesh_of, recipe
 from nullah.core.piece.space import Axis, Box
 from nullah.core.plan import work_out
@@ -155,8 +155,7 @@ def test_a_mitre_s_line_is_an_edge_of_the_solid(name):
     for kind in kinds_of(assembly):
         for mate in (kind.first, kind.second):
             tenoned = any(
-                joint.sharing is Sharing.TENON and mate.part.id in (joint.first, joint.second)
-                for joint in assembly.joints
+                joint.type is TENON and mate.part.id in (joint.first, joint.second) for joint in assembly.joints
             )
             if mate.slope is None or tenoned:
                 continue  # of tenons that meet in a leg only what their cheeks leave is mitred

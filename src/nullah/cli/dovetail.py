@@ -20,7 +20,7 @@ def add(parser: argparse.ArgumentParser) -> None:
 
 def run(options: argparse.Namespace) -> int:
     """Answer with the layout, mm; where the figures leave nothing for a tail, with the reasons and no layout."""
-    from nullah.core.joints.dovetail import Dovetail, DovetailError, lay_out, remarks
+    from nullah.core.joints.dovetail.layout import Dovetail, DovetailError, lay_out, remarks
     from nullah.core.shop import Shop
 
     try:

@@ -14,7 +14,7 @@ from nullah.core.breakdown.layout import FirstCut, Placement
 from nullah.core.breakdown.rough import Allowances, Ask, Resawn, Staves
 from nullah.core.breakdown.wishes import Wishes
 from nullah.core.forms.own_boards import OwnBoard, OwnJoint, next_own_id
-from nullah.core.joints.spacing import Matched
+from nullah.core.joints.dovetail.spacing import Matched
 from nullah.core.ledger import Measured, Value
 from nullah.core.lengths import Length, Marks, Slope
 from nullah.core.limits import NAME_TEXT, read_count, shown

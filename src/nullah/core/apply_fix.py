@@ -25,7 +25,7 @@ from nullah.core.fixes import (
 )
 from nullah.core.laying import with_staves
 from nullah.core.lengths import Unit, entered
-from nullah.core.piece.overlap import Hold
+from nullah.core.piece.joint import Hold
 from nullah.core.plan import join_as_offered
 from nullah.core.project import Project
 

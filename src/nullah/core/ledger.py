@@ -18,7 +18,7 @@ from types import MappingProxyType
 from typing import NamedTuple
 
 from nullah.core.catalogue import N_
-from nullah.core.lengths import Entry, Length, Marks, Slope
+from nullah.core.lengths import Entry, Length, Marks, Slope, mm
 from nullah.core.rules import Circle, LedgerError, NotDeclared, NotGiven, evaluate, names_in
 
 #: What a person may give or measure: a length, a count, a slope.
@@ -84,6 +84,18 @@ class Definition(NamedTuple):
     default: Value | None = None
     kind: Kind = Kind.LENGTH
     fits: tuple[str, ...] = ()
+
+
+def given(name: str, title: str, default: Value | str | int, kind: Kind = Kind.LENGTH) -> Definition:
+    """Declare a quantity that the user gives; a bare number is mm, or a count."""
+    if kind is Kind.LENGTH and not isinstance(default, Length):
+        default = mm(default)  # type: ignore[arg-type]
+    return Definition(name, title, default=default, kind=kind)  # type: ignore[arg-type]
+
+
+def ruled(name: str, title: str, rule: str, fits: tuple[str, ...] = (), kind: Kind = Kind.LENGTH) -> Definition:
+    """Declare a quantity that is worked out from others."""
+    return Definition(name, title, rule, kind=kind, fits=fits)
 
 
 class Quantity(NamedTuple):

@@ -27,11 +27,11 @@ from nullah.core.card import Remark, Weight
 from nullah.core.forms import FORMS
 from nullah.core.forms.moulded import mitred_where_moulded
 from nullah.core.forms.own_boards import offers, with_own
-from nullah.core.joints.corners import Corner, lay_out_corners
+from nullah.core.joints.dovetail.corners import Corner, lay_out_corners
 from nullah.core.ledger import Ledger, Origin, work_out_ledger
 from nullah.core.lengths import Direction, Length, Marks
 from nullah.core.piece.form import Assembly, Form
-from nullah.core.piece.overlap import Hold, Joint
+from nullah.core.piece.joint import Hold, Joint
 from nullah.core.piece.part import INSIDE, Part
 from nullah.core.project import Piece, Project
 from nullah.core.reader import Fact, Reader

@@ -248,7 +248,7 @@ def to_data(project: Project) -> dict[str, Any]:
             "woods": dict(piece.woods),
             "holds": dict(piece.holds),
             "own": [_own_data(board) for board in piece.own],
-            "own_joints": [joint._asdict() for joint in piece.own_joints],
+            "own_joints": [_own_joint_data(joint) for joint in piece.own_joints],
             "spacings": {prefix: [str(width) for width in widths] for prefix, widths in piece.spacings},
         },
         "boards": [board_data(board) for board in project.boards],
@@ -283,6 +283,10 @@ def to_data(project: Project) -> dict[str, Any]:
         "book": [entry_data(entry) for entry in project.book],
         "timer": None if project.timer is None else project.timer._asdict(),
     }
+
+
+def _own_joint_data(joint: OwnJoint) -> dict[str, Any]:
+    return {"id": joint.id, "sharing": joint.type, "first": joint.first, "second": joint.second, "hold": joint.hold}
 
 
 def _value_data(value: Value) -> ValueText:

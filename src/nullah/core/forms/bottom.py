@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from fractions import Fraction
 
-from nullah.core.forms.maker import Maker, given, ruled
-from nullah.core.ledger import Definition
-from nullah.core.piece.overlap import Hold, Names
+from nullah.core.forms.maker import Maker
+from nullah.core.ledger import Definition, given, ruled
+from nullah.core.piece.joint import Hold, Names
 from nullah.core.piece.part import Needs
 from nullah.core.piece.space import Side
 

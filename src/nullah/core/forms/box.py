@@ -12,12 +12,13 @@ from fractions import Fraction
 from nullah.core.card import Weight
 from nullah.core.catalogue import N_
 from nullah.core.forms.bottom import bottom_sizes, put_bottom
-from nullah.core.forms.maker import Maker, board_sizes, given, ruled, tail_sizes
+from nullah.core.forms.maker import Maker, board_sizes
 from nullah.core.forms.sizing import SIZING, Way, sizes
-from nullah.core.ledger import Definition, Ledger
+from nullah.core.joints.dovetail.sizes import tail_sizes
+from nullah.core.ledger import Definition, Ledger, given, ruled
 from nullah.core.piece.facts import Note
 from nullah.core.piece.form import Assembly, Choice, Choices, Form, View
-from nullah.core.piece.overlap import Hold, Names
+from nullah.core.piece.joint import Hold, Names
 from nullah.core.piece.part import Needs
 from nullah.core.piece.shaping import Notch
 from nullah.core.piece.space import Side

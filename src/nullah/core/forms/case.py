@@ -13,13 +13,14 @@ from nullah.core.card import Weight
 from nullah.core.catalogue import N_, Phrase
 from nullah.core.fixes import FollowRule
 from nullah.core.forms.drawer import BOTTOM, Opening, drawer_sizes, drawer_stock, drawer_tails, put_drawer
-from nullah.core.forms.maker import Maker, board_sizes, given, ruled, tail_sizes
+from nullah.core.forms.maker import Maker, board_sizes
 from nullah.core.forms.sizing import SIZING, Way, sizes
-from nullah.core.ledger import Definition, Kind, Ledger, Origin
+from nullah.core.joints.dovetail.sizes import tail_sizes
+from nullah.core.ledger import Definition, Kind, Ledger, Origin, given, ruled
 from nullah.core.lengths import Length
 from nullah.core.piece.facts import Note, RowsOff
 from nullah.core.piece.form import Assembly, Choice, Choices, Form, View
-from nullah.core.piece.overlap import Hold, Names
+from nullah.core.piece.joint import Hold, Names
 from nullah.core.piece.part import Needs
 from nullah.core.piece.space import Axis, Box, Side
 

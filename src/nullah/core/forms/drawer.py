@@ -12,12 +12,13 @@ from typing import NamedTuple
 
 from nullah.core.card import Weight
 from nullah.core.catalogue import N_, Name, Phrase
-from nullah.core.forms.maker import Maker, board_sizes, given, ruled, tail_sizes
-from nullah.core.ledger import Definition, Ledger
+from nullah.core.forms.maker import Maker, board_sizes
+from nullah.core.joints.dovetail.sizes import tail_sizes
+from nullah.core.ledger import Definition, Ledger, given, ruled
 from nullah.core.lengths import Length
 from nullah.core.piece.facts import FrontGap
 from nullah.core.piece.form import Assembly, Choice, Choices, Form, View
-from nullah.core.piece.overlap import Hold, Names
+from nullah.core.piece.joint import Hold, Names
 from nullah.core.piece.part import Needs
 from nullah.core.piece.shaping import Taper
 from nullah.core.piece.space import Side, sides_of

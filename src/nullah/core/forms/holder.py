@@ -3,12 +3,13 @@
 from __future__ import annotations
 
 from nullah.core.catalogue import N_
-from nullah.core.forms.maker import Maker, board_sizes, given, ruled, tail_sizes
+from nullah.core.forms.maker import Maker, board_sizes
 from nullah.core.forms.sizing import SIZING, Way, sizes
-from nullah.core.ledger import Definition, Ledger
+from nullah.core.joints.dovetail.sizes import tail_sizes
+from nullah.core.ledger import Definition, Ledger, given, ruled
 from nullah.core.piece.facts import Note
 from nullah.core.piece.form import Assembly, Choice, Choices, Form, View
-from nullah.core.piece.overlap import Hold, Names
+from nullah.core.piece.joint import Hold, Names
 from nullah.core.piece.space import Axis, Side
 
 _CORNERS = Choice(

@@ -11,13 +11,20 @@ from dataclasses import dataclass, field
 from fractions import Fraction
 
 from nullah.core.card import Remark, Weight
-from nullah.core.catalogue import N_, Phrase
+from nullah.core.catalogue import Phrase
 from nullah.core.fixes import Fix, Give
-from nullah.core.ledger import Definition, Kind, Ledger, Value
-from nullah.core.lengths import Length, Slope, mm
+from nullah.core.joints.butt import BUTT
+from nullah.core.joints.dovetail import DOVETAIL
+from nullah.core.joints.dovetail.sizes import tail_sizes
+from nullah.core.joints.lap import LAP
+from nullah.core.joints.let_in import LET_IN
+from nullah.core.joints.mitre import MITRE
+from nullah.core.joints.tenon import TENON
+from nullah.core.ledger import Definition, Ledger, Value, given, ruled
+from nullah.core.lengths import Length
 from nullah.core.piece.facts import MustBePositive, NothingLeft
 from nullah.core.piece.form import Assembly, Bearing, Freedom, Measure, Mover, View
-from nullah.core.piece.overlap import Hold, Joint, Names, Sharing, Tails
+from nullah.core.piece.joint import Hold, Joint, JointType, Names
 from nullah.core.piece.part import Needs, Part
 from nullah.core.piece.shaping import Shaping
 from nullah.core.piece.space import Axis, Box, Corner, Side, side_at, sides_of
@@ -25,18 +32,6 @@ from nullah.core.reader import Fact
 
 _ZERO = Fraction(0)
 _AXES = {"x": Axis.X, "y": Axis.Y, "z": Axis.Z}
-
-
-def given(name: str, title: str, default: Value | str | int, kind: Kind = Kind.LENGTH) -> Definition:
-    """Declare a quantity that the user gives; a bare number is mm, or a count."""
-    if kind is Kind.LENGTH and not isinstance(default, Length):
-        default = mm(default)  # type: ignore[arg-type]
-    return Definition(name, title, default=default, kind=kind)  # type: ignore[arg-type]
-
-
-def ruled(name: str, title: str, rule: str, fits: tuple[str, ...] = (), kind: Kind = Kind.LENGTH) -> Definition:
-    """Declare a quantity that is worked out from others."""
-    return Definition(name, title, rule, kind=kind, fits=fits)
 
 
 def board_sizes(alike: str, title: str, length: str, width: str, thickness: str | int | Value,
@@ -59,48 +54,6 @@ def board_sizes(alike: str, title: str, length: str, width: str, thickness: str 
     if spare:
         found.append(ruled(f"{alike}.cut_length", Phrase("cut {what} to", what=title), f"{alike}.length + {spare}"))
     return tuple(found)
-
-
-def tail_sizes(
-    prefix: str, tail: str, pin: str, width: str, count: int, what: str = "", pin_width: str = "6", lap: str = ""
-) -> tuple[Definition, ...]:
-    """Declare the figures of a dovetailed corner.
-
-    Parameters
-    ----------
-    prefix : str
-        Of the quantities' names.
-    tail, pin, width : str
-        Rules for the thickness of the tail and of the pin boards, and the width they share.
-    count : int
-        Number of tails, unless another is given.
-    what : str
-        Where they are, in words, such as ``of the drawers``.
-    lap : str
-        Rule for what is left of the pin board outside the tails (half-blind); none: through.
-    """
-
-    def title(message: str) -> str:
-        return Phrase("{title} {where}", title=message, where=what) if what else message
-
-    long = f"{pin} - {lap}" if lap else pin
-    narrow = (
-        Phrase("pin between tails {where}, at its narrow side", where=what)
-        if what
-        else N_("pin between tails, at its narrow side")
-    )
-    return (
-        given(f"{prefix}.count", title(N_("number of tails")), count, Kind.COUNT),
-        given(f"{prefix}.slope", title(N_("slope of the tails")), Slope(Fraction(7)), Kind.SLOPE),
-        ruled(f"{prefix}.half_pin", title(N_("half-pin at each edge")), f"{tail} / 2"),
-        given(f"{prefix}.pin", narrow, pin_width),
-        given(f"{prefix}.proud", title(N_("end grain left proud")), "0" if lap else "0.5"),
-        ruled(f"{prefix}.step", title(N_("divider step")),
-              f"({width} - 2 * {prefix}.half_pin + {prefix}.pin) / {prefix}.count"),
-        ruled(f"{prefix}.width", title(N_("tail at the end of its board")), f"{prefix}.step - {prefix}.pin"),
-        ruled(f"{prefix}.gauge_tail_board", title(N_("gauge for the tail boards")), f"{long} + {prefix}.proud"),
-        ruled(f"{prefix}.gauge_pin_board", title(N_("gauge for the pin boards")), f"{tail} + {prefix}.proud"),
-    )  # fmt: skip
 
 
 @dataclass
@@ -196,11 +149,12 @@ class Maker:
 
     def dovetail(self, tail: str, pin: str, prefix: str, groove: str = "", lap: Fraction = _ZERO) -> None:
         """Join a corner by dovetails; `tail` carries the tails. `lap` as in `Tails`."""
-        q = self.q
-        count = max(1, self.count(f"{prefix}.count"))
-        tails = Tails(prefix, count, q(f"{prefix}.half_pin"), q(f"{prefix}.pin"), Slope(q(f"{prefix}.slope")),
-                      q(f"{prefix}.proud"), groove, lap)  # fmt: skip
-        self._joints.append(Joint(f"{tail}-{pin}", Sharing.DOVETAIL, tail, pin, tails=tails))
+        tails = DOVETAIL.tails(self.ledger, prefix, groove, lap)
+        self.add(DOVETAIL.corner(f"{tail}-{pin}", self.part(tail), self.part(pin), tails))
+
+    def add(self, joint: Joint) -> None:
+        """Put a joint in, of whatever type."""
+        self._joints.append(joint)
 
     def channel(self, host: str, side: Side, depth: Fraction, **along: tuple[Fraction, Fraction]) -> Box:
         """Give a channel sunk into a side of a part: its extent along `x`, `y`, `z`, else the part's own."""
@@ -214,13 +168,13 @@ class Maker:
     def let_in(
         self, host: str, guest: str, *, channels: Iterable[Box] = (), shares: Iterable[Box] = (),
         room: tuple[Fraction | int, Fraction | int, Fraction | int] = (0, 0, 0), runs: bool = False,
-        hold: Hold = Hold.GLUE, names: Names = Names(), sharing: Sharing = Sharing.LET_IN,
+        hold: Hold = Hold.GLUE, names: Names = Names(), joint_type: JointType = LET_IN,
         glued: Fraction | None = None,
     ) -> None:  # fmt: skip
         """Let `guest` into `host`."""
         clearance: Corner = (Fraction(room[0]), Fraction(room[1]), Fraction(room[2]))
         self._joints.append(
-            Joint(f"{host}-{guest}", sharing, host, guest, hold, tuple(channels), tuple(shares), clearance, runs,
+            Joint(f"{host}-{guest}", joint_type, host, guest, hold, tuple(channels), tuple(shares), clearance, runs,
                   names=names, glued=glued)
         )  # fmt: skip
 
@@ -231,29 +185,19 @@ class Maker:
     ) -> None:  # fmt: skip
         """Join `guest` by tenons into mortises of the same size, or as given."""
         self.let_in(host, guest, shares=tuple(tenons), channels=tuple(mortises), hold=hold, room=room,
-                    sharing=Sharing.TENON, names=names)  # fmt: skip
+                    joint_type=TENON, names=names)  # fmt: skip
 
     def lap(self, first: str, second: str, axis: str, hold: Hold = Hold.GLUE) -> None:
         """Halve two boards that cross: `second` keeps the half of the overlap on its own body's side."""
-        one, two = self._parts[first].box, self._parts[second].box
-        box = one.overlap(two)
-        if box is None:
-            self._joints.append(Joint(f"{first}-{second}", Sharing.LAP, first, second, hold))
-            return
-        along = _AXES[axis]
-        middle = (box.low[along.value] + box.high[along.value]) / 2
-        a = along.value
-        below = two.low[a] + two.high[a] < one.low[a] + one.high[a]
-        half = box.set(along, box.low[a], middle) if below else box.set(along, middle, box.high[a])
-        self.let_in(first, second, channels=(half,), shares=(half,), hold=hold, sharing=Sharing.LAP)
+        self.add(LAP.halved(f"{first}-{second}", self.part(first), self.part(second), _AXES[axis], hold))
 
     def mitre(self, first: str, second: str, hold: Hold = Hold.GLUE) -> None:
         """Mitre two parts where they fill the same space."""
-        self._joints.append(Joint(f"{first}-{second}", Sharing.MITRE, first, second, hold))
+        self._joints.append(Joint(f"{first}-{second}", MITRE, first, second, hold))
 
     def butt(self, first: str, second: str, hold: Hold, names: Names = Names(), glued: Fraction | None = None) -> None:
         """Put two parts against each other."""
-        self._joints.append(Joint(f"{first}-{second}", Sharing.BUTT, first, second, hold, names=names, glued=glued))
+        self._joints.append(Joint(f"{first}-{second}", BUTT, first, second, hold, names=names, glued=glued))
 
     # --- the rest ---
 

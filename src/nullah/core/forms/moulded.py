@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from fractions import Fraction
 
-from nullah.core.piece.overlap import Joint, Sharing
+from nullah.core.piece.joint import Joint
 from nullah.core.piece.part import Part
 from nullah.core.piece.shaping import Chamfer, RoundOver
 
@@ -34,7 +34,7 @@ def _moulded(part: Part) -> Iterator[tuple[bool, Fraction]]:
 
 def mitred_where_moulded(joint: Joint, tail: Part, pin: Part) -> Joint:
     """Give a through dovetail its mitres where both its boards are moulded; a mitre is no wider than the half-pin."""
-    if joint.sharing is not Sharing.DOVETAIL or joint.tails is None or joint.tails.lap > 0:
+    if joint.tails is None or joint.tails.lap > 0:
         return joint
     lower, upper = (min(wide, joint.tails.half_pin) for wide in moulded_edges(tail, pin))
     if not lower and not upper:

@@ -8,18 +8,18 @@ Their sizes and places are quantities of the ledger like any other (``own1.lengt
 from __future__ import annotations
 
 from collections.abc import Iterable, Mapping
-from fractions import Fraction
 from typing import NamedTuple
 
 from nullah.core.catalogue import N_, Name, Phrase
-from nullah.core.forms.maker import Maker, given, tail_sizes
-from nullah.core.ledger import Definition, Ledger, work_out_ledger
+from nullah.core.forms.maker import Maker
+from nullah.core.joints.types import TYPES
+from nullah.core.ledger import Definition, Ledger, given, work_out_ledger
 from nullah.core.lengths import Length
+from nullah.core.piece.faults import Channel
 from nullah.core.piece.form import Assembly, Choices, Form
-from nullah.core.piece.overlap import Channel, Hold, Sharing, channel_of, contact
+from nullah.core.piece.joint import Hold
 from nullah.core.piece.part import Needs, Part
 from nullah.core.piece.shaping import Shaping
-from nullah.core.piece.space import Axis, Box
 from nullah.core.rules import LedgerError
 
 #: The two letters of `OwnBoard.lie`: axis of the length, axis of the thickness.
@@ -44,10 +44,10 @@ class OwnBoard(NamedTuple):
 
 
 class OwnJoint(NamedTuple):
-    """A joint of one's own: `sharing` and `hold` by their values."""
+    """A joint of one's own: `type` by its id, `hold` by its value."""
 
     id: str
-    sharing: str
+    type: str
     first: str
     second: str
     hold: str = Hold.GLUE.value
@@ -78,7 +78,7 @@ def with_own(form: Form, own: tuple[OwnBoard, ...], joints: tuple[OwnJoint, ...]
     def define(chosen: Choices) -> tuple[Definition, ...]:
         base = form.define(chosen)
         sizes = {board.id: (f"{board.id}.width", f"{board.id}.thickness") for board in own}
-        if any(joint.sharing == Sharing.DOVETAIL.value and not joint.between_own for joint in joints):
+        if any(not joint.between_own and _figures_of(joint) for joint in joints):
             sizes |= _sizes_of(form, chosen, base)
         return (*base, *_define(own, joints, sizes))
 
@@ -113,9 +113,8 @@ def _define(
                 given(f"{board.id}.{letter}", Phrase("{board}, {way}", board=Name(board.name), way=words), place)
             )
     for joint in joints:
-        if joint.sharing == Sharing.DOVETAIL.value and joint.first in sizes and joint.second in sizes:
-            (width, tail), (_, pin) = sizes[joint.first], sizes[joint.second]
-            found += tail_sizes(f"{joint.id}_tails", tail, pin, width, 3)
+        if joint.first in sizes and joint.second in sizes:
+            found += TYPES[joint.type].quantities(joint.id, sizes[joint.first], sizes[joint.second])
     return tuple(found)
 
 
@@ -131,44 +130,17 @@ def _assemble(base: Assembly, ledger: Ledger, own: tuple[OwnBoard, ...], joints:
     made = m.finish()
     ids = {part.id for part in made.parts}
     for joint in joints:
-        known = joint.sharing != Sharing.DOVETAIL.value or f"{joint.id}_tails.count" in ledger.quantities
-        if joint.first in ids and joint.second in ids and known:
-            _join(m, joint)
+        if joint.first in ids and joint.second in ids:
+            first, second = m.part(joint.first), m.part(joint.second)
+            made_joint = TYPES[joint.type].between(joint.id, first, second, Hold(joint.hold), ledger)
+            if made_joint is not None:
+                m.add(made_joint._replace(id=f"{joint.first}-{joint.second}"))
     return m.finish()
 
 
-def _join(m: Maker, joint: OwnJoint) -> None:
-    host, guest, hold = m.part(joint.first), m.part(joint.second), Hold(joint.hold)
-    sharing = Sharing(joint.sharing)
-    overlap = host.box.overlap(guest.box)
-    match sharing:
-        case Sharing.DOVETAIL:
-            m.dovetail(joint.first, joint.second, f"{joint.id}_tails")
-        case Sharing.BUTT:
-            m.butt(joint.first, joint.second, hold)
-        case Sharing.MITRE:
-            m.mitre(joint.first, joint.second, hold)
-        case Sharing.LAP:
-            m.lap(joint.first, joint.second, host.face.name.lower(), hold)
-        case Sharing.TENON if overlap is not None:
-            m.tenon(joint.first, joint.second, (_third(overlap, guest, shoulders=True),), hold)
-        case Sharing.BRIDLE if overlap is not None:
-            share = _third(overlap, guest, shoulders=False)
-            m.let_in(joint.first, joint.second, shares=(share,), channels=(share,), hold=hold, sharing=Sharing.BRIDLE)
-        case _:
-            m.let_in(joint.first, joint.second, channels=(overlap,) if overlap else (), hold=hold, sharing=sharing)
-
-
-def _third(overlap: Box, guest: Part, shoulders: bool) -> Box:
-    """Give the middle third of an overlap's thickness, with a shoulder at either edge where there is width."""
-    axis = guest.face
-    low, third = overlap.low[axis.value], overlap.size(axis) / 3
-    found = overlap.set(axis, low + third, low + 2 * third)
-    edge = min(Fraction(6), overlap.size(guest.across) / 6)
-    if shoulders:
-        across = guest.across
-        found = found.set(across, found.low[across.value] + edge, found.high[across.value] - edge)
-    return found
+def _figures_of(joint: OwnJoint) -> bool:
+    """Return whether a joint has figures of its own, which need those of its parts."""
+    return bool(TYPES[joint.type].quantities(joint.id, ("1", "1"), ("1", "1")))
 
 
 # --- what the geometry allows ---------------------------------------------------------------------
@@ -184,74 +156,11 @@ def offers(first: Part, second: Part, number: int) -> tuple[Offer, ...]:
         Makes the joint's id.
     """
     overlap = first.box.overlap(second.box)
-    joint_id = f"ownjoint{number}"
-    if overlap is None:
-        if contact(first, second) is None:
-            return ()
-        return tuple(
-            Offer(OwnJoint(joint_id, Sharing.BUTT.value, first.id, second.id, hold.value))
-            for hold in (Hold.GLUE, Hold.NAILS, Hold.SCREWS, Hold.SLOTS)
-        )
-    found: list[Offer] = []
-
-    def offer(sharing: Sharing, host: Part, guest: Part, channel: Channel | None = None) -> None:
-        found.append(Offer(OwnJoint(joint_id, sharing.value, host.id, guest.id), channel))
-
-    if _corner(first, second, overlap):
-        for tail, pin in ((first, second), (second, first)):
-            offer(Sharing.DOVETAIL, tail, pin)
-    for host, guest in ((first, second), (second, first)):
-        if overlap.holds(guest.box) or not _enters(host, guest, overlap):
-            continue
-        offer(Sharing.LET_IN, host, guest, channel_of(host, overlap))
-        if _end_of(guest, overlap) and host.grain is not guest.grain:
-            if _through(host, overlap, guest.grain) and _end_of(host, overlap) and host.face is guest.face:
-                offer(Sharing.BRIDLE, host, guest)
-            elif not _open_edge(host, overlap, guest):
-                offer(Sharing.TENON, host, guest)
-    if first.face is second.face and first.grain is not second.grain:
-        offer(Sharing.LAP, first, second)
-        if _end_of(first, overlap) and _end_of(second, overlap):
-            offer(Sharing.MITRE, first, second)
-    return tuple(found)
-
-
-def _at_end(part: Part, overlap: Box, axis: Axis) -> bool:
-    a = axis.value
-    return (overlap.low[a] == part.box.low[a]) != (overlap.high[a] == part.box.high[a])
-
-
-def _end_of(part: Part, overlap: Box) -> bool:
-    return _at_end(part, overlap, part.grain)
-
-
-def _through(host: Part, overlap: Box, axis: Axis) -> bool:
-    return overlap.size(axis) == host.box.size(axis)
-
-
-def _corner(first: Part, second: Part, overlap: Box) -> bool:
-    """Whether two boards make a corner for dovetails: both at an end, with one common direction of width."""
-    return (
-        first.grain is not second.grain
-        and first.face is second.grain
-        and second.face is first.grain
-        and _end_of(first, overlap)
-        and _end_of(second, overlap)
+    return tuple(
+        Offer(OwnJoint(f"ownjoint{number}", each.id, way.first.id, way.second.id, way.hold.value), way.channel)
+        for each in TYPES.values()
+        for way in each.offered(first, second, overlap)
     )
-
-
-def _enters(host: Part, guest: Part, overlap: Box) -> bool:
-    """Whether an end or an edge of the guest lies in the host, and not the whole of its section runs through."""
-    if not any(_at_end(guest, overlap, axis) for axis in (guest.grain, guest.across, guest.face)):
-        return False
-    return any(overlap.size(axis) < host.box.size(axis) for axis in Axis)
-
-
-def _open_edge(host: Part, overlap: Box, guest: Part) -> bool:
-    """Whether the overlap reaches an end or edge of the host beside the guest's section."""
-    others = [axis for axis in Axis if axis is not guest.grain]
-    a = [axis for axis in others if _through(host, overlap, axis)]
-    return bool(a) and any(_at_end(host, overlap, axis) for axis in others)
 
 
 __all__ = ["LIES", "Offer", "OwnBoard", "OwnJoint", "next_own_id", "offers", "with_own"]

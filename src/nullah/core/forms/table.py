@@ -12,12 +12,13 @@ from fractions import Fraction
 from nullah.core.card import Weight
 from nullah.core.catalogue import N_
 from nullah.core.forms.drawer import BOTTOM, Opening, drawer_sizes, drawer_stock, drawer_tails, put_drawer
-from nullah.core.forms.maker import Maker, board_sizes, given, ruled, tail_sizes
-from nullah.core.ledger import Definition, Ledger
+from nullah.core.forms.maker import Maker, board_sizes
+from nullah.core.joints.dovetail.sizes import tail_sizes
+from nullah.core.ledger import Definition, Ledger, given, ruled
 from nullah.core.lengths import mm
 from nullah.core.piece.facts import Note
 from nullah.core.piece.form import Assembly, Choice, Choices, Form, View
-from nullah.core.piece.overlap import Hold, Names, Sharing
+from nullah.core.piece.joint import Hold, Names
 from nullah.core.piece.part import Needs
 from nullah.core.piece.shaping import Taper
 from nullah.core.piece.space import Axis, Box, Side
@@ -283,7 +284,7 @@ def _button_joint(m: Maker, apron: str, part: str, inner: Side, along: Axis, ton
     clear[along.value] = room
     clear[inner.axis.value] = room if inner.axis is _Y else Fraction(1, 2)
     m.let_in(apron, part, channels=(mortise,), shares=(held,), room=(clear[0], clear[1], clear[2]), hold=Hold.DRY,
-             names=Names("", "button.tongue"), sharing=Sharing.LET_IN)  # fmt: skip
+             names=Names("", "button.tongue"))  # fmt: skip
     if m.q("button.tongue") + room > m.part(apron).thickness.mm:
         m.remark(Note.BUTTON_MORTISES_THROUGH, Weight.FAILS, of="button.tongue")
 

@@ -10,12 +10,12 @@ from fractions import Fraction
 
 from nullah.core.card import Weight
 from nullah.core.catalogue import N_
-from nullah.core.forms.maker import Maker, board_sizes, given, ruled
-from nullah.core.ledger import Definition, Ledger
+from nullah.core.forms.maker import Maker, board_sizes
+from nullah.core.ledger import Definition, Ledger, given, ruled
 from nullah.core.lengths import Length
 from nullah.core.piece.facts import Clamps, GlueInHalves, Note
 from nullah.core.piece.form import Assembly, Choice, Choices, Form, View
-from nullah.core.piece.overlap import Hold, Names
+from nullah.core.piece.joint import Hold, Names
 from nullah.core.piece.part import Needs
 from nullah.core.piece.space import Axis
 

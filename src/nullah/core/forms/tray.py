@@ -10,13 +10,14 @@ from fractions import Fraction
 
 from nullah.core.catalogue import N_
 from nullah.core.forms.bottom import bottom_sizes, put_bottom
-from nullah.core.forms.maker import Maker, board_sizes, given, ruled, tail_sizes
+from nullah.core.forms.maker import Maker, board_sizes
 from nullah.core.forms.sizing import SIZING, Way, sizes
-from nullah.core.ledger import Definition, Ledger
+from nullah.core.joints.dovetail.sizes import tail_sizes
+from nullah.core.ledger import Definition, Ledger, given, ruled
 from nullah.core.lengths import mm
 from nullah.core.piece.facts import HandHoleLow, Note
 from nullah.core.piece.form import Assembly, Choice, Choices, Form, View
-from nullah.core.piece.overlap import Names
+from nullah.core.piece.joint import Names
 from nullah.core.piece.part import Needs
 from nullah.core.piece.shaping import RoundOver, slot
 from nullah.core.piece.space import Axis, Side

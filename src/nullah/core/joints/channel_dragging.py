@@ -9,13 +9,12 @@ from fractions import Fraction
 from typing import NamedTuple
 
 from nullah.core.drawing import Point
+from nullah.core.joints.bench import THINNEST
 from nullah.core.joints.cutouts import Cutout
-from nullah.core.joints.dragging import Dragged
-from nullah.core.joints.families.told import THINNEST
+from nullah.core.joints.dovetail.dragging import Dragged
 from nullah.core.joints.kinds import Kind
 from nullah.core.joints.mate_views import edge_view_from, is_from_below, shown_part
 from nullah.core.lengths import mm
-from nullah.core.piece.overlap import Sharing
 
 # A stop leaves at least so much of the channel, mm.
 _LEAST_LONG = 20.0
@@ -32,7 +31,7 @@ class Handle(NamedTuple):
 def handles(kind: Kind) -> tuple[tuple[Handle, Point, Point], ...]:
     """Give the lines of a channel that stand for a figure of the ledger, each from where to where, mm."""
     host, names = kind.first, kind.joint.names
-    if kind.joint.sharing is not Sharing.LET_IN or not host.cutouts:
+    if not kind.joint.type.captures or not host.cutouts:
         return ()
     cut, shown = host.cutouts[0], shown_part(host)
     wide, across_grain = float(host.sizes.across), _across_grain(cut)

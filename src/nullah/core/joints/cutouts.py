@@ -10,7 +10,8 @@ from collections.abc import Iterable, Iterator
 from fractions import Fraction
 from typing import NamedTuple
 
-from nullah.core.piece.overlap import Joint, Sharing, lines
+from nullah.core.piece.joint import Joint
+from nullah.core.piece.overlap import lines
 from nullah.core.piece.part import Part
 from nullah.core.piece.space import Axis, Box
 
@@ -133,7 +134,7 @@ def taken(joint: Joint, first: Part, second: Part) -> tuple[tuple[Cutout, ...], 
 
     A dovetail's sockets are slanted and a mitre's are half a box: those families lay themselves out.
     """
-    if joint.sharing in (Sharing.DOVETAIL, Sharing.MITRE, Sharing.BUTT):
+    if not joint.type.in_boxes:
         return (), ()
     shared = lines(joint, first, second)
     own = (in_own_measures(first, box) for box in shared.first_loses)

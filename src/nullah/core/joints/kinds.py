@@ -7,7 +7,8 @@ from typing import NamedTuple
 
 from nullah.core.joints.cutouts import Cutout, Sizes, Slope, mitred, sizes_of, spans_of, taken
 from nullah.core.piece.form import Assembly
-from nullah.core.piece.overlap import Joint, Sharing, contact, name_of_joint
+from nullah.core.piece.joint import Joint
+from nullah.core.piece.overlap import contact
 from nullah.core.piece.part import Part
 
 
@@ -62,7 +63,7 @@ def _likeness(joint: Joint, first: Part, second: Part) -> tuple[object, ...]:
     # What is cut into the one decides the settings; the other is traced or fitted, and a hair more or less of it since
     # something was measured makes no other joint of it.
     shape = tuple((cut.size(0), cut.size(1), cut.size(2)) for cut in cuts[0]), len(cuts[1])
-    return name_of_joint(joint, first, second), joint.hold, joint.names, prefix, shape
+    return joint.type.name(joint, first, second), joint.hold, joint.names, prefix, shape
 
 
 def kind_of(assembly: Assembly, joints: tuple[Joint, ...], part: str = "") -> Kind | None:
@@ -72,9 +73,9 @@ def kind_of(assembly: Assembly, joints: tuple[Joint, ...], part: str = "") -> Ki
     if first is None or second is None:
         return None
     own, other = taken(shown, first, second)
-    name = name_of_joint(shown, first, second)
-    slopes = (mitred(first, second), mitred(second, first)) if shown.sharing is Sharing.MITRE else (None, None)
-    against = contact(first, second) if shown.sharing is Sharing.BUTT else None
+    name = shown.type.name(shown, first, second)
+    slopes = (mitred(first, second), mitred(second, first)) if shown.type.slanted else (None, None)
+    against = contact(first, second) if shown.type.touches else None
     touches = (None, None) if against is None else (spans_of(first, against), spans_of(second, against))
     mates = (
         Mate(first, sizes_of(first), own, slopes[0], touches[0]),

@@ -9,7 +9,7 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 
 from nullah.core.drawing import Anchor, Dimension, Element, Fill, Label, Path, Point, Role, grain_lines, line, rectangle
-from nullah.core.joints.dovetail import DovetailLayout
+from nullah.core.joints.dovetail.layout import DovetailLayout
 from nullah.core.lengths import Length, Marks, from_float
 
 

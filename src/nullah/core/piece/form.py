@@ -9,7 +9,7 @@ from typing import NamedTuple
 
 from nullah.core.card import Remark
 from nullah.core.ledger import Definition, Ledger
-from nullah.core.piece.overlap import Joint
+from nullah.core.piece.joint import Joint
 from nullah.core.piece.part import Part
 from nullah.core.piece.space import Corner, Side
 

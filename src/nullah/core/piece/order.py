@@ -14,7 +14,7 @@ from functools import lru_cache
 from typing import NamedTuple
 
 from nullah.core.piece.form import Mover
-from nullah.core.piece.overlap import Joint, Sharing, lines, tail_frame
+from nullah.core.piece.joint import Joint
 from nullah.core.piece.part import Part
 from nullah.core.piece.space import Axis, Side, side_at
 
@@ -142,7 +142,7 @@ def _blocks(parts: tuple[Part, ...], joined: dict[frozenset[str], Joint]) -> dic
             two = parts[j]
             joint = joined.get(frozenset((one.id, two.id)))
             free = None
-            if joint is not None and joint.sharing is not Sharing.BUTT and _overlap(spans[i], spans[j]):
+            if joint is not None and not joint.type.touches and _overlap(spans[i], spans[j]):
                 free = _free_of_joint(joint, one, two)
             for axis in Axis:
                 up, down = side_at(axis, True), side_at(axis, False)
@@ -180,60 +180,6 @@ def _free_apart(one: tuple[float, ...], two: tuple[float, ...], a: int) -> tuple
 def _free_of_joint(joint: Joint, one: Part, two: Part) -> frozenset[Side]:
     """Give the ways the first of two joined parts can go, the other standing still."""
     first, second = (one, two) if joint.first == one.id else (two, one)
-    match joint.sharing:
-        case Sharing.DOVETAIL:
-            free = _tail_free(joint, first, second)
-        case Sharing.MITRE:
-            free = _mitre_free(first, second)
-        case _:
-            free = frozenset(side.opposite for side in Side if _guest_free(joint, first, second, side))
+    free = joint.type.frees(joint, first, second)
     # So far the ways of `first`; those of the other part are the opposite ones.
     return free if first is one else frozenset(side.opposite for side in free)
-
-
-def _tail_free(joint: Joint, tail: Part, pin: Part) -> frozenset[Side]:
-    frame = tail_frame(joint, tail, pin)
-    if frame is None:
-        return frozenset()
-    overlap, _, _, through, _ = frame
-    middle = pin.box.low[through.value] + pin.box.high[through.value]
-    outwards = overlap.low[through.value] + overlap.high[through.value] > middle
-    return frozenset((side_at(through, outwards),))
-
-
-def _mitre_free(first: Part, second: Part) -> frozenset[Side]:
-    """Each half may go back the way it came: along its own grain, away from its tip."""
-    overlap = first.box.overlap(second.box)
-    if overlap is None:
-        return frozenset(Side)
-    a = first.grain
-    tip_high = overlap.low[a.value] - first.box.low[a.value] >= first.box.high[a.value] - overlap.high[a.value]
-    b = second.grain
-    other_high = overlap.low[b.value] - second.box.low[b.value] >= second.box.high[b.value] - overlap.high[b.value]
-    through = next(axis for axis in Axis if axis not in (a, b))
-    return frozenset(
-        (side_at(a, not tip_high), side_at(b, other_high), side_at(through, True), side_at(through, False))
-    )
-
-
-def _guest_free(joint: Joint, host: Part, guest: Part, side: Side) -> bool:
-    """Say whether what enters a channel can go one way: all it sweeps must have been cut away."""
-    shared = lines(joint, host, guest)
-    if shared.overlap is None:
-        return True
-    a = side.axis.value
-    far = host.box.at(side)
-    swept = []
-    for share in shared.second_keeps:
-        low, high = (share.low[a], max(far, share.high[a])) if side.high else (min(far, share.low[a]), share.high[a])
-        swept.append(share.set(side.axis, low, high))
-    # The body behind the overlap comes through with its whole section.
-    behind = guest.box.at(side.opposite)
-    edge = shared.overlap.at(side.opposite)
-    if behind != edge:
-        swept.append(shared.overlap.set(side.axis, *sorted((edge, far))))
-    for box in swept:
-        inside = box.overlap(host.box)
-        if inside is not None and not any(channel.holds(inside) for channel in shared.first_loses):
-            return False
-    return True

@@ -9,8 +9,7 @@ from __future__ import annotations
 
 import atexit
 import math
-from collections.abc import Iterable, Iterator, Mapping
-from fractions import Fraction
+from collections.abc import Iterable, Mapping
 from functools import lru_cache
 from typing import NamedTuple, TypeAlias
 
@@ -18,25 +17,14 @@ import manifold3d
 import numpy as np
 from numpy.typing import NDArray
 
-from nullah.core.piece.overlap import Joint, Sharing, lines, tail_edges, tail_frame
+from nullah.core.piece.cuts import Block, Cut, Floats, block_of
+from nullah.core.piece.joint import Joint
 from nullah.core.piece.part import Part
 from nullah.core.piece.shaping import Prism, Shaping, prisms
 from nullah.core.piece.space import Axis, Box
 
 Solid: TypeAlias = manifold3d.Manifold
-Floats = tuple[float, float, float]
-#: A box as floats: (low corner, high corner), mm.
-Block = tuple[Floats, Floats]
 Points = NDArray[np.float64]
-
-
-class Cut(NamedTuple):
-    """What a joint takes from a part: blocks and prisms, except what lies in `keeps`."""
-
-    blocks: tuple[Block, ...] = ()
-    prisms: tuple[Prism, ...] = ()
-    keeps: tuple[Block, ...] = ()
-    kept_prisms: tuple[Prism, ...] = ()
 
 
 class Recipe(NamedTuple):
@@ -45,14 +33,6 @@ class Recipe(NamedTuple):
     block: Block
     cuts: tuple[Cut, ...]
     shapings: tuple[Shaping, ...]
-
-
-def block_of(box: Box) -> Block:
-    """Give a box in floats."""
-    return (
-        (float(box.low[0]), float(box.low[1]), float(box.low[2])),
-        (float(box.high[0]), float(box.high[1]), float(box.high[2])),
-    )
 
 
 def recipe(part: Part, joints: Iterable[Joint], parts: Mapping[str, Part]) -> Recipe:
@@ -68,109 +48,10 @@ def recipe(part: Part, joints: Iterable[Joint], parts: Mapping[str, Part]) -> Re
     for joint in joints:
         if part.id not in (joint.first, joint.second) or joint.first not in parts or joint.second not in parts:
             continue
-        cut = _cut(part, joint, parts[joint.first], parts[joint.second])
+        cut = joint.type.cut(joint, parts[joint.first], parts[joint.second], part.id == joint.first)
         if cut is not None:
             cuts.append(cut)
     return Recipe(block_of(part.box), tuple(cuts), part.shapings)
-
-
-def _cut(part: Part, joint: Joint, first: Part, second: Part) -> Cut | None:
-    is_first = part.id == joint.first
-    match joint.sharing:
-        case Sharing.BUTT:
-            return None
-        case Sharing.DOVETAIL:
-            return _dovetail_cut(joint, first, second, is_first)
-        case Sharing.MITRE:
-            return _mitre_cut(first, second, is_first)
-        case _:
-            shared = lines(joint, first, second)
-            if is_first:
-                return Cut(tuple(block_of(box) for box in shared.first_loses))
-            if shared.overlap is None or shared.second_keeps == (shared.overlap,):
-                return None
-            return Cut((block_of(shared.overlap),), keeps=tuple(block_of(box) for box in shared.second_keeps))
-
-
-def _dovetail_cut(joint: Joint, tail: Part, pin: Part, is_tail: bool) -> Cut | None:
-    frame = tail_frame(joint, tail, pin)
-    if frame is None or joint.tails is None:
-        return None
-    overlap = frame[0]
-    tails = tail_prisms(joint, tail, pin)
-    block = block_of(overlap)
-    # Where an edge is mitred, the tail board keeps its half of the corner and the pin board loses it.
-    tails = (*tails, *_mitred_edges(joint.tails.mitres, overlap, frame[2], tail, pin))
-    if is_tail:
-        return Cut((block,), kept_prisms=tails)
-    return Cut(prisms=tails)
-
-
-def _mitred_edges(
-    mitres: tuple[Fraction, Fraction], overlap: Box, across: Axis, tail: Part, pin: Part
-) -> Iterator[Prism]:
-    """Give the tail board's half of a corner along its edges that are mitred."""
-    whole = _mitre_cut(tail, pin, is_first=False)
-    low, high = float(overlap.low[across.value]), float(overlap.high[across.value])
-    if whole is None or whole.prisms[0].along is not across:
-        return
-    for wide, span in ((mitres[0], (low, low + float(mitres[0]))), (mitres[1], (high - float(mitres[1]), high))):
-        if wide > 0:
-            yield whole.prisms[0]._replace(low=span[0], high=span[1])
-
-
-def tail_prisms(joint: Joint, tail: Part, pin: Part) -> tuple[Prism, ...]:
-    """Give the tails of a dovetail as prisms in the piece; none where they come to nothing."""
-    frame = tail_frame(joint, tail, pin)
-    spec = joint.tails
-    if frame is None or spec is None:
-        return ()
-    overlap, along, across, through, high = frame
-    depth = overlap.size(along)
-    lean = depth / spec.slope.run
-    end, base = (
-        (overlap.high[along.value], overlap.low[along.value])
-        if high
-        else (overlap.low[along.value], overlap.high[along.value])
-    )
-    edge = overlap.low[across.value]
-    found = []
-    u = Axis((through.value + 1) % 3)
-    for low, top in tail_edges(overlap.size(across), spec.number, spec.half_pin, spec.pin, spec.widths):
-        if top - low <= 0 or top - low - 2 * lean <= 0:
-            continue
-        corners = ((end, edge + low), (end, edge + top), (base, edge + top - lean), (base, edge + low + lean))
-        flat = tuple((float(a), float(c)) if along is u else (float(c), float(a)) for a, c in corners)
-        found.append(Prism(through, flat, float(overlap.low[through.value]), float(overlap.high[through.value])))
-    return tuple(found)
-
-
-def _mitre_cut(first: Part, second: Part, is_first: bool) -> Cut | None:
-    """Split the overlap along the diagonal from the corner next to both bodies to the one away from both."""
-    overlap = first.box.overlap(second.box)
-    if overlap is None or first.grain is second.grain:
-        return None
-    a, b = first.grain, second.grain
-    through = next(axis for axis in Axis if axis not in (a, b))
-
-    def near_far(part: Part, axis: Axis) -> tuple[float, float]:
-        low, high = float(overlap.low[axis.value]), float(overlap.high[axis.value])
-        below = float(overlap.low[axis.value] - part.box.low[axis.value])
-        above = float(part.box.high[axis.value] - overlap.high[axis.value])
-        return (low, high) if below >= above else (high, low)
-
-    near_a, far_a = near_far(first, a)
-    near_b, far_b = near_far(second, b)
-    u = Axis((through.value + 1) % 3)
-
-    def flat(at_a: float, at_b: float) -> tuple[float, float]:
-        return (at_a, at_b) if a is u else (at_b, at_a)
-
-    inner, outer = flat(near_a, near_b), flat(far_a, far_b)
-    # The first loses the half next to the second's body, and the other way round.
-    other = flat(far_a, near_b) if is_first else flat(near_a, far_b)
-    low, high = float(overlap.low[through.value]), float(overlap.high[through.value])
-    return Cut(prisms=(Prism(through, (inner, outer, other), low, high),))
 
 
 # --- building -------------------------------------------------------------------------------------

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass
-from enum import Enum
 from fractions import Fraction
 from functools import cached_property
 from typing import NamedTuple
@@ -13,8 +12,9 @@ from nullah.core.card import Remark
 from nullah.core.fixes import Fix, FollowRule, Give
 from nullah.core.ledger import Ledger, Origin
 from nullah.core.lengths import Direction, Length, Marks
+from nullah.core.piece.faults import Trouble
 from nullah.core.piece.form import Assembly
-from nullah.core.piece.overlap import Joint
+from nullah.core.piece.joint import Joint
 from nullah.core.piece.part import Part
 from nullah.core.piece.solids import Recipe, recipe
 from nullah.core.piece.space import Box
@@ -24,24 +24,6 @@ from nullah.core.wood.species import Species
 
 #: Rounding of floating point; nothing smaller than this is found, mm³.
 TINY = 0.05
-
-
-class Trouble(Enum):
-    """The kinds of things that can be wrong; the value is a short name for a list."""
-
-    COLLISION = "collision"
-    GAP = "gap"
-    APART = "do not meet"
-    SHOWS = "shows"
-    THIN = "wall too thin"
-    NOTCH = "notched wrong"
-    FIT = "does not fit"
-    PIN = "pin too fine"
-    PASS = "cannot come out"
-    TRAPPED = "cannot be assembled"
-    CROSS_GRAIN = "cross-grain"
-    SEASON = "no room for the season"
-    SAG = "sags"
 
 
 class Finding(NamedTuple):

@@ -8,43 +8,38 @@ from fractions import Fraction
 from nullah.core.card import Remark, Weight
 from nullah.core.fixes import Fix
 from nullah.core.lengths import Direction, Length
-from nullah.core.piece.overlap import Channel, Joint, Sharing, channel_of, contact, lines, outward, tail_frame
-from nullah.core.piece.part import Part
-from nullah.core.piece.space import Axis, Box, side_at
-from nullah.core.proof.facts import (
+from nullah.core.piece.faults import (
     Apart,
     ButtGap,
+    Channel,
     DoesNotFit,
     EdgesOnly,
     Misfit,
-    NoCorner,
-    NoLap,
-    PinsShort,
     ProofFact,
-    StandsOut,
-    TailsShort,
+    Trouble,
     Width,
     WidthOff,
 )
-from nullah.core.proof.finding import Case, Finding, Trouble, follow_fixes, give_fix
+from nullah.core.piece.joint import Joint
+from nullah.core.piece.overlap import contact, lines
+from nullah.core.piece.part import Part
+from nullah.core.piece.space import Axis, Box, side_at
+from nullah.core.proof.finding import Case, Finding, follow_fixes, give_fix
 
 
 def misfits(case: Case, joint: Joint) -> Iterator[Finding]:
     """Say what of a joint does not fit, with by how much."""
     first, second = case.parts[joint.first], case.parts[joint.second]
-    if joint.sharing is Sharing.BUTT:
+    if joint.type.touches:
         yield from _butt(case, joint, first, second)
         return
     if first.box.overlap(second.box) is None:
         yield _apart(case, joint, first, second)
         return
-    if joint.sharing is Sharing.DOVETAIL:
-        if tail_frame(joint, first, second) is None:
-            yield _no_corner(joint, first, second, mitred=False)
-        yield from _corner(case, joint, first, second)
-    elif joint.sharing is Sharing.MITRE and first.grain is second.grain:
-        yield _no_corner(joint, first, second, mitred=True)
-    elif joint.sharing in (Sharing.LET_IN, Sharing.TENON) and joint.channels:
+    for fault in joint.type.faults(joint, first, second):
+        remark = Remark(fault.fact, Weight.FAILS, follow_fixes(case, fault.follow), fault.quantity)
+        yield Finding(fault.trouble, remark, fault.parts, joint.id, fault.place)
+    if joint.type.enters and joint.channels:
         yield from _channels(case, joint, first, second)
 
 
@@ -69,17 +64,11 @@ def _apart(case: Case, joint: Joint, first: Part, second: Part) -> Finding:
     )
 
 
-def _no_corner(joint: Joint, first: Part, second: Part, mitred: bool) -> Finding:
-    fact = NoCorner(first.id, second.id, mitred)
-    return Finding(Trouble.COLLISION, Remark(fact, Weight.FAILS), (first.id, second.id), joint.id,
-                   first.box.overlap(second.box))  # fmt: skip
-
-
 def _channel_kind(joint: Joint, first: Part) -> Channel | None:
     """Return what is cut into the first part, or None where the joint is none that one enters."""
-    if joint.sharing is Sharing.LET_IN and joint.channels:
-        return channel_of(first, joint.channels[0])
-    return Channel.MORTISE if joint.sharing is Sharing.TENON else None
+    if not joint.type.enters or not (joint.channels or joint.shares):
+        return None
+    return joint.type.channel(first, (joint.channels or joint.shares)[0])
 
 
 def _butt(case: Case, joint: Joint, first: Part, second: Part) -> Iterator[Finding]:
@@ -93,44 +82,6 @@ def _butt(case: Case, joint: Joint, first: Part, second: Part) -> Iterator[Findi
         )
 
 
-def _corner(case: Case, joint: Joint, tail: Part, pin: Part) -> Iterator[Finding]:
-    frame = tail_frame(joint, tail, pin)
-    if frame is None or joint.tails is None:
-        return
-    overlap, along, _, through, high = frame
-    # The tails must come out where the pin board's outer side is, or stop short of it by the lap.
-    outer = pin.box.at(side_at(along, high))
-    end = tail.box.at(side_at(along, high))
-    short = ((outer - end) if high else (end - outer)) - joint.tails.lap
-    lengths = (f"{tail.alike}.length", f"{pin.alike}.length")
-    fixes = follow_fixes(case, (*tail.quantities, *pin.quantities, *lengths))
-    if short > 0:
-        fact = TailsShort(tail.id, pin.id, Length(short), lapped=joint.tails.lap > 0)
-        yield Finding(Trouble.GAP, Remark(fact, Weight.FAILS, fixes, tail.quantities[0]), (tail.id, pin.id), joint.id,
-                      overlap)  # fmt: skip
-    elif short < 0 and joint.tails.lap and -short >= joint.tails.lap:
-        yield Finding(Trouble.SHOWS, Remark(NoLap(tail.id, pin.id), Weight.FAILS, fixes, tail.quantities[0]),
-                      (tail.id, pin.id), joint.id, overlap)  # fmt: skip
-    elif short < 0 and not joint.tails.lap:
-        yield _stands_out(joint, StandsOut(tail.id, pin.id, Length(-short), pins=False), tail, fixes, overlap)
-    # The pin board must reach the tail board's outer side.
-    middle = (pin.box.low[through.value] + pin.box.high[through.value]) / 2
-    outwards = (overlap.low[through.value] + overlap.high[through.value]) / 2 > middle
-    side = side_at(through, outwards)
-    missing = (tail.box.at(side) - pin.box.at(side)) * (1 if outwards else -1)
-    if missing > 0:
-        fact_of_pins = PinsShort(pin.id, tail.id, Length(missing))
-        yield Finding(Trouble.GAP, Remark(fact_of_pins, Weight.FAILS, fixes, pin.quantities[0]), (pin.id, tail.id),
-                      joint.id, overlap)  # fmt: skip
-    elif missing < 0 and pin.grain is through:
-        yield _stands_out(joint, StandsOut(pin.id, tail.id, Length(-missing), pins=True), pin, fixes, overlap)
-
-
-def _stands_out(joint: Joint, fact: StandsOut, part: Part, fixes: tuple[Fix, ...], place: Box) -> Finding:
-    remark = Remark(fact, Weight.FAILS, fixes, part.quantities[0])
-    return Finding(Trouble.FIT, remark, (fact.part, fact.mate), joint.id, place)
-
-
 def _channels(case: Case, joint: Joint, host: Part, guest: Part) -> Iterator[Finding]:
     shares = lines(joint, host, guest).second_keeps
     for number, share in enumerate(shares):
@@ -142,7 +93,7 @@ def _channels(case: Case, joint: Joint, host: Part, guest: Part) -> Iterator[Fin
 
 def _roles(joint: Joint, host: Part, guest: Part, channel: Box) -> tuple[Axis, Axis, Axis]:
     """Give the axes of a channel: its depth, its width, and the way it runs."""
-    depth = guest.grain if joint.sharing is Sharing.TENON else outward(host, channel)
+    depth = joint.type.depth_axis(host, guest, channel)
     left = [axis for axis in Axis if axis is not depth]
     width = guest.face if guest.face in left else min(left, key=channel.size)
     run = next(axis for axis in left if axis is not width)
@@ -151,7 +102,7 @@ def _roles(joint: Joint, host: Part, guest: Part, channel: Box) -> tuple[Axis, A
 
 def _channel(case: Case, joint: Joint, host: Part, guest: Part, channel: Box, share: Box) -> Iterator[Finding]:
     depth, width, run = _roles(joint, host, guest, channel)
-    kind = Channel.MORTISE if joint.sharing is Sharing.TENON else channel_of(host, channel)
+    kind = joint.type.channel(host, channel)
     slack = case.slack(guest.id)
     for axis in (depth, width, run):
         a = axis.value

@@ -11,14 +11,8 @@ from nullah.core.card import Remark, Weight
 from nullah.core.fixes import Fix, JoinParts, StopChannel
 from nullah.core.forms.own_boards import offers
 from nullah.core.lengths import Length
-from nullah.core.piece.form import Mover
-from nullah.core.piece.order import Order, assembly_order
-from nullah.core.piece.overlap import Joint, Sharing, channel_of, lines
-from nullah.core.piece.part import Part
-from nullah.core.piece.shaping import Chamfer, LongBevel, RaisedPanel, RoundOver
-from nullah.core.piece.solids import Block, Recipe, block_of, block_solid, build
-from nullah.core.piece.space import Axis, Box, Side
-from nullah.core.proof.facts import (
+from nullah.core.piece.cuts import Block, block_of
+from nullah.core.piece.faults import (
     CannotComeOut,
     Collision,
     Repeated,
@@ -26,9 +20,18 @@ from nullah.core.proof.facts import (
     ShowsWhere,
     Sizes,
     Trapped,
+    Trouble,
     Void,
 )
-from nullah.core.proof.finding import TINY, Case, Finding, Trouble, follow_fixes
+from nullah.core.piece.form import Mover
+from nullah.core.piece.joint import Joint
+from nullah.core.piece.order import Order, assembly_order
+from nullah.core.piece.overlap import channel_of, lines
+from nullah.core.piece.part import Part
+from nullah.core.piece.shaping import Chamfer, LongBevel, RaisedPanel, RoundOver
+from nullah.core.piece.solids import Recipe, block_solid, build
+from nullah.core.piece.space import Axis, Box, Side
+from nullah.core.proof.finding import TINY, Case, Finding, follow_fixes
 from nullah.core.proof.fits import misfits
 from nullah.core.proof.season import cross_grain, no_room, sagging
 from nullah.core.proof.walls import thin_walls
@@ -162,7 +165,7 @@ def _collisions(case: Case, recipes: dict[str, Recipe], stopped: set[str]) -> It
             known = one.group != two.group and (one.group in stopped or two.group in stopped)
             # A joint that fits shares the overlap out whole, whatever else is cut: that is arithmetic, not worth a
             # boolean. (The tests hold the solids to it.)
-            shared = joint is not None and joint.sharing is not Sharing.BUTT
+            shared = joint is not None and not joint.type.touches
             if known or shared:
                 continue
             block = _common(recipes[one.id], recipes[two.id])
@@ -249,7 +252,7 @@ def _meet(one: Block, two: Block) -> bool:
 
 def _shows(case: Case, joint: Joint, recipes: dict[str, Recipe]) -> Iterator[Finding]:
     """Say where a channel comes out in a side that is seen."""
-    if joint.sharing not in (Sharing.LET_IN, Sharing.TENON) or not joint.channels:
+    if not joint.type.enters or not joint.channels:
         return
     host, guest = case.parts[joint.first], case.parts[joint.second]
     planned = tuple(block_of(_grown(share, joint.room)) for share in lines(joint, host, guest).second_keeps)
@@ -287,14 +290,14 @@ def _skin(box: Box, side: Side) -> Box:
 
 def _gaps(case: Case, joint: Joint, recipes: dict[str, Recipe]) -> Iterator[Finding]:
     """Say where a joint is left empty although nothing was planned there."""
-    if joint.sharing is Sharing.BUTT:
+    if joint.type.touches:
         return
     first, second = case.parts[joint.first], case.parts[joint.second]
     overlap = first.box.overlap(second.box)
     if overlap is None:
         return
     planned = []
-    if joint.sharing in (Sharing.LET_IN, Sharing.TENON):
+    if joint.type.enters:
         for share in lines(joint, first, second).second_keeps:
             room = list(joint.room)
             if joint.runs:

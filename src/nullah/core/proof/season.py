@@ -8,12 +8,13 @@ from fractions import Fraction
 from nullah.core.card import Remark, Weight
 from nullah.core.fixes import Fix, SlotScrews
 from nullah.core.lengths import Direction, Length
+from nullah.core.piece.faults import CrossGrain, NoRoom, Sags, Trouble
 from nullah.core.piece.form import Bearing, Freedom
-from nullah.core.piece.overlap import Hold, Joint, contact
+from nullah.core.piece.joint import Hold, Joint
+from nullah.core.piece.overlap import contact
 from nullah.core.piece.part import Part
 from nullah.core.piece.space import Axis, Box, around
-from nullah.core.proof.facts import CrossGrain, NoRoom, Sags
-from nullah.core.proof.finding import Case, Finding, Trouble, give_fix
+from nullah.core.proof.finding import Case, Finding, give_fix
 from nullah.core.wood.movement import coefficient
 from nullah.core.wood.stiffness import passing_span, sag
 

@@ -8,11 +8,12 @@ from itertools import combinations
 
 from nullah.core.card import Remark, Weight
 from nullah.core.lengths import Direction, Length
-from nullah.core.piece.overlap import Channel, Joint, Sharing, channel_of, lines
+from nullah.core.piece.faults import ProofFact, ThinBetween, ThinEdge, ThinFloor, Trouble
+from nullah.core.piece.joint import Joint
+from nullah.core.piece.overlap import channel_of, lines
 from nullah.core.piece.part import Part
 from nullah.core.piece.space import Axis, Box
-from nullah.core.proof.facts import ProofFact, ThinBetween, ThinEdge, ThinFloor
-from nullah.core.proof.finding import Case, Finding, Trouble, give_fix
+from nullah.core.proof.finding import Case, Finding, give_fix
 
 _Sunk = tuple[Box, Joint]
 
@@ -25,10 +26,7 @@ def thin_walls(case: Case, host: Part) -> Iterator[Finding]:
     for channel, joint in sunk:
         for axis in Axis:
             for wall in _to_faces(host, channel, axis):
-                least = third
-                if joint.sharing is Sharing.TENON:
-                    # Beside a mortise: two thirds of the mortise's width at least (common practice).
-                    least = min(channel.size(a) for a in Axis) * Fraction(2, 3)
+                least = joint.type.least_wall(channel, third)
                 if wall < least:
                     key = (joint.names.depth or joint.id, axis.name)
                     if key not in said:
@@ -36,7 +34,7 @@ def thin_walls(case: Case, host: Part) -> Iterator[Finding]:
                         yield _thin(case, host, channel, joint, axis, wall, least)
     for (one, joint), (two, other) in combinations(sunk, 2):
         axis = host.face
-        if joint.sharing is Sharing.TENON and _beside(case, joint, other):
+        if joint.type.may_meet(case.parts[joint.second], other.type, case.parts[other.second]):
             # Two rails that meet in a leg: their mortises may all but meet.
             continue
         between = _between(one, two, axis)
@@ -52,13 +50,9 @@ def thin_walls(case: Case, host: Part) -> Iterator[Finding]:
             yield Finding(Trouble.THIN, Remark(fact, weight, fixes, joint.names.depth), (host.id,), joint.id, one)
 
 
-def _beside(case: Case, joint: Joint, other: Joint) -> bool:
-    return other.sharing is Sharing.TENON and case.parts[joint.second].grain is not case.parts[other.second].grain
-
-
 def _sunk(case: Case, host: Part) -> Iterator[_Sunk]:
     for joint in case.sunk_into.get(host.id, ()):
-        if joint.sharing not in (Sharing.LET_IN, Sharing.TENON):
+        if not joint.type.enters:
             continue
         for box in lines(joint, host, case.parts[joint.second]).first_loses:
             inside = box.overlap(host.box)
@@ -87,7 +81,7 @@ def _between(one: Box, two: Box, axis: Axis) -> Fraction | None:
 
 
 def _thin(case: Case, host: Part, channel: Box, joint: Joint, axis: Axis, wall: Fraction, least: Fraction) -> Finding:
-    kind = Channel.MORTISE if joint.sharing is Sharing.TENON else channel_of(host, channel)
+    kind = joint.type.channel(host, channel)
     fact: ProofFact
     if axis is host.face:
         fact = ThinFloor(host.id, kind, Length(wall), Length(host.box.size(axis)), Length(least))

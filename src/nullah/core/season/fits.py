@@ -9,7 +9,7 @@ from typing import NamedTuple
 
 from nullah.core.ledger import Ledger
 from nullah.core.piece.form import Assembly, Freedom, Mover
-from nullah.core.piece.overlap import Hold, Sharing
+from nullah.core.piece.joint import Hold
 from nullah.core.piece.part import Part
 from nullah.core.piece.space import Axis, Box
 from nullah.core.season.growing import Stock, Year, growth
@@ -144,7 +144,7 @@ def _hold(assembly: Assembly, parts: list[Part], axis: Axis, rooms: Year) -> flo
     for part in (parts[0], parts[-1]):
         for joint in assembly.joints:
             host = assembly.part(joint.first)
-            if joint.second != part.id or joint.sharing is not Sharing.LET_IN or host is None:
+            if joint.second != part.id or not joint.type.captures or host is None:
                 continue
             for channel in joint.channels or ():
                 inside = host.box.overlap(channel)

@@ -6,7 +6,8 @@ from collections.abc import Mapping
 from typing import NamedTuple
 
 from nullah.core.piece.form import Assembly
-from nullah.core.piece.overlap import Joint, Sharing, contact
+from nullah.core.piece.joint import Joint
+from nullah.core.piece.overlap import contact
 from nullah.core.piece.part import Part
 from nullah.core.piece.space import Axis, around
 from nullah.core.season.growing import Stock, growth
@@ -56,7 +57,7 @@ def strains_of(assembly: Assembly, stocks: Mapping[str, Stock]) -> tuple[Strain,
 
 def _strain(assembly: Assembly, joint: Joint, stocks: Mapping[str, Stock]) -> Strain | None:
     first, second = assembly.part(joint.first), assembly.part(joint.second)
-    if first is None or second is None or joint.sharing is Sharing.MITRE:
+    if first is None or second is None or joint.type.slanted:
         return None
     touching = contact(first, second)
     if touching is None:

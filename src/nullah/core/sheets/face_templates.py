@@ -11,7 +11,6 @@ from nullah.core.drawing import Anchor, Drawing, Element, Fill, Label, Path, Rol
 from nullah.core.joints.kinds import Kind, Mate, kinds_of
 from nullah.core.joints.mate_views import is_from_below, shown_part
 from nullah.core.lengths import Marks, from_float
-from nullah.core.piece.overlap import Sharing
 from nullah.core.plan import Plan
 from nullah.core.sheets.page import A4, MARGIN, Sheet, check_scale, cut_to_band, heading
 from nullah.core.sheets.wrap import goes_round
@@ -27,7 +26,7 @@ def face_templates(plan: Plan) -> Iterator[Sheet]:
     for kind in kinds_of(plan.assembly):
         sizes, cuts = kind.first.sizes, kind.first.cutouts
         # What runs along the grain is gauged and ploughed, not traced.
-        along = kind.joint.sharing is Sharing.LET_IN and all(cut.size(0) > cut.size(1) for cut in cuts)
+        along = kind.joint.type.captures and all(cut.size(0) > cut.size(1) for cut in cuts)
         partly = bool(cuts) and not along
         if kind.joint.tails is None and partly and not goes_round(sizes, cuts):
             number += 1

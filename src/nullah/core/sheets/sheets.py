@@ -21,7 +21,7 @@ from nullah.core.drawing import (
     rectangle,
 )
 from nullah.core.joints import views
-from nullah.core.joints.corners import Corner
+from nullah.core.joints.dovetail.corners import Corner
 from nullah.core.lengths import Direction
 from nullah.core.piece.part import Part
 from nullah.core.plan import Plan, cut_list

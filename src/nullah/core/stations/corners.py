@@ -7,7 +7,7 @@ from collections.abc import Iterator
 from nullah.core.card import Card, Remark, Weight
 from nullah.core.drawing import Anchor, Dimension, Drawing, Element, Label, Role, drawing
 from nullah.core.joints import views
-from nullah.core.joints.corners import Corner
+from nullah.core.joints.dovetail.corners import Corner
 from nullah.core.plan import Plan, corner_problem
 from nullah.core.stations.piece import why
 from nullah.core.stations.station import Hand

@@ -7,7 +7,7 @@ from collections.abc import Iterator
 from nullah.core.card import Card, Remark, Setting, Stage, Step, lines_to_keep
 from nullah.core.drawing import Anchor, Dimension, Drawing, Element, Fill, Label, Path, Role, drawing
 from nullah.core.joints import views
-from nullah.core.joints.corners import Corner
+from nullah.core.joints.dovetail.corners import Corner
 from nullah.core.joints.kinds import Kind
 from nullah.core.joints.mate_views import extent_of, mate_views
 from nullah.core.plan import Plan

@@ -6,12 +6,10 @@ from collections.abc import Iterator
 
 from nullah.core.card import Card, Remark, Weight
 from nullah.core.drawing import Anchor, Drawing, Label, drawing
-from nullah.core.joints.families import told_of
-from nullah.core.joints.families.butt import holes
 from nullah.core.joints.kinds import Kind, kinds_of
 from nullah.core.joints.made_up import MADE
 from nullah.core.joints.mate_views import Named, extent_of, mate_views
-from nullah.core.piece.overlap import Sharing
+from nullah.core.joints.types import holes_of, told_of
 from nullah.core.plan import Plan, corner_problem
 from nullah.core.season.facts import RoomInYear
 from nullah.core.season.fits import Verdict
@@ -39,7 +37,7 @@ def _draw(plan: Plan, hand: Hand) -> Drawing:
 
 def draw_mates(plan: Plan, kind: Kind, titled: bool = True) -> Drawing:
     """Draw both mates of a joint, the one that is cut into at the left."""
-    through, places = holes(at_bench(plan, kind)) if kind.joint.sharing is Sharing.BUTT else ("", ())
+    through, places = holes_of(at_bench(plan, kind))
     found = {mate.part.id: places if mate.part.id == through else () for mate in (kind.first, kind.second)}
     one, two = kind.first.part, kind.second.part
     first = drawing(mate_views(kind.first, plan.species_of(one), plan.marks, _named(kind), found[one.id]))
@@ -99,7 +97,7 @@ def _season_room(plan: Plan, kind: Kind) -> Iterator[Remark]:
 
 def _by_hand(plan: Plan, kind: Kind) -> Iterator[Remark]:
     """Say what it is worth to cut what enters to the opening that is there; once the numerical libraries are."""
-    if plan.milling is None or kind.joint.sharing is not Sharing.LET_IN:
+    if plan.milling is None or not kind.joint.type.captures:
         return
     from nullah.core.joints.tolerance import opening
 

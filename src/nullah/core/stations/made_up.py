@@ -6,9 +6,10 @@ from collections.abc import Iterator
 
 from nullah.core.card import Card, Remark, Weight
 from nullah.core.drawing import Anchor, Drawing, Element, Label, Role, drawing
-from nullah.core.joints.families import AtBench, told_of
+from nullah.core.joints.bench import AtBench
 from nullah.core.joints.kinds import kinds_of
 from nullah.core.joints.made_up import FAMILIES, MADE, JointError, MadeUp, make_up
+from nullah.core.joints.types import told_of
 from nullah.core.lengths import from_float
 from nullah.core.piece.form import Assembly, View
 from nullah.core.piece.part import Part

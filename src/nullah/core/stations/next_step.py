@@ -9,10 +9,10 @@ from nullah.core.bench.tasks import Task, Trade
 from nullah.core.bench.working import GLUES
 from nullah.core.card import Card, Remark, Setting, Weight
 from nullah.core.drawing import Anchor, Dimension, Drawing, Element, Fill, Label, Role, drawing, grain_lines, rectangle
-from nullah.core.joints.families.told import SAW_BITES
+from nullah.core.joints.bench import SAW_BITES
 from nullah.core.joints.kinds import Kind, kinds_of
 from nullah.core.lengths import Direction
-from nullah.core.piece.overlap import Hold
+from nullah.core.piece.joint import Hold
 from nullah.core.piece.part import Part
 from nullah.core.plan import Plan
 from nullah.core.reader import sentence

@@ -21,7 +21,7 @@ from nullah.core.drawing import (
 from nullah.core.fixes import Fix, Give, SlotScrews
 from nullah.core.ledger import Origin
 from nullah.core.lengths import Length, from_float
-from nullah.core.piece.overlap import Hold
+from nullah.core.piece.joint import Hold
 from nullah.core.plan import USUAL_WOOD, Plan
 from nullah.core.season.facts import GluedAcross, MostStrained, MustMove, NothingMoves, TooWet, WoodNotChosen
 from nullah.core.season.fits import Fit, Verdict

@@ -5,8 +5,8 @@ from __future__ import annotations
 from typing import assert_never
 
 from nullah.core.catalogue import N_
-from nullah.core.joints import facts
-from nullah.core.joints.facts import CornerFact, GrooveFact, LayoutRefusal, Side
+from nullah.core.joints.dovetail import facts
+from nullah.core.joints.dovetail.facts import CornerFact, GrooveFact, LayoutRefusal, Side
 from nullah.core.lengths import Direction
 from nullah.core.reader import Reader
 

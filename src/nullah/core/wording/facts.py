@@ -9,11 +9,11 @@ from nullah.core.breakdown.facts import BoardNotSawable, Complaint, LayoutFact, 
 from nullah.core.card import Numbered
 from nullah.core.errors import FactError
 from nullah.core.forms.own_boards import Offer
-from nullah.core.joints.facts import CornerFact, GrooveFact, LayoutRefusal
+from nullah.core.joints.dovetail.facts import CornerFact, GrooveFact, LayoutRefusal
 from nullah.core.ledger import WrongValue
 from nullah.core.piece.facts import Note, PieceFact
+from nullah.core.piece.faults import ProofFact, Repeated
 from nullah.core.plan import NoneDovetailed, TailsImpossible
-from nullah.core.proof.facts import ProofFact, Repeated
 from nullah.core.reader import Fact, Reader
 from nullah.core.rules import LedgerFact
 from nullah.core.season.facts import SeasonFact
@@ -35,7 +35,7 @@ def fact_words(fact: Fact, reader: Reader) -> str:
     Examples
     --------
     >>> from nullah.core.lengths import mm
-    >>> from nullah.core.proof.facts import ButtGap
+    >>> from nullah.core.piece.faults import ButtGap
     >>> fact_words(ButtGap("left", "top", mm(2)), Reader(parts={"left": "left side"}))
     'There is a gap of 2.0 mm between the left side and the top.'
     """

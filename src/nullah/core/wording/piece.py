@@ -6,9 +6,9 @@ from typing import assert_never
 
 from nullah.core.catalogue import N_
 from nullah.core.forms.own_boards import Offer
+from nullah.core.joints.types import TYPES
 from nullah.core.piece import facts
 from nullah.core.piece.facts import Note, PieceFact
-from nullah.core.piece.overlap import Sharing
 from nullah.core.reader import Reader
 
 _NOTES = {
@@ -43,19 +43,11 @@ _NOTES = {
 }  # fmt: skip
 
 
-_OFFERS = {
-    Sharing.DOVETAIL: N_("Dovetails, tails on {first}"), Sharing.LET_IN: N_("{second} into a {channel} in {first}"),
-    Sharing.BRIDLE: N_("Bridle, {second} the tongue"), Sharing.TENON: N_("Tenon on {second} into {first}"),
-    Sharing.LAP: N_("Halved into each other"), Sharing.MITRE: N_("Mitred"),
-    Sharing.BUTT: N_("Against each other, {hold}"),
-}  # fmt: skip
-
-
 def offer_words(offer: Offer, reader: Reader) -> str:
     """Return what a joint that two parts could have is called."""
     joint, channel = offer
     return reader.text(
-        _OFFERS[Sharing(joint.sharing)],
+        TYPES[joint.type].offer,
         first=reader.part(joint.first),
         second=reader.part(joint.second),
         channel=reader.text(channel.value) if channel is not None else "",

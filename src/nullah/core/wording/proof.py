@@ -6,9 +6,9 @@ from typing import assert_never
 
 from nullah.core.catalogue import N_
 from nullah.core.lengths import Direction, mm
+from nullah.core.piece import faults as facts
+from nullah.core.piece.faults import Misfit, ProofFact, ShowsWhere, Width
 from nullah.core.piece.space import Axis, Side
-from nullah.core.proof import facts
-from nullah.core.proof.facts import Misfit, ProofFact, ShowsWhere, Width
 from nullah.core.reader import Reader
 
 _SIDES = {

@@ -6,7 +6,7 @@ from typing import assert_never
 
 from nullah.core.catalogue import N_
 from nullah.core.lengths import Length, from_float
-from nullah.core.piece.overlap import Hold
+from nullah.core.piece.joint import Hold
 from nullah.core.piece.space import Axis
 from nullah.core.reader import Reader, sentence
 from nullah.core.season import facts

@@ -6,8 +6,8 @@ from functools import lru_cache
 from typing import NamedTuple
 
 from nullah.core.piece.form import Assembly
+from nullah.core.piece.joint import Hold, Joint
 from nullah.core.piece.order import assembly_order, blockers
-from nullah.core.piece.overlap import Hold, Joint
 from nullah.core.piece.part import Part
 
 #: What is glued as parts go together.

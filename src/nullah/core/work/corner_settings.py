@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from nullah.core.card import Setting
-from nullah.core.joints.corners import Corner
+from nullah.core.joints.dovetail.corners import Corner
 from nullah.core.lengths import Direction, Length, abs_length, write_bought
 from nullah.core.plan import Plan
 

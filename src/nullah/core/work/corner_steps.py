@@ -5,8 +5,8 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from nullah.core.card import Stage, Step
-from nullah.core.joints.corners import Corner
-from nullah.core.joints.families.told import CHISEL_BITES, KNIFE_BITES, SAW_BITES
+from nullah.core.joints.bench import CHISEL_BITES, KNIFE_BITES, SAW_BITES
+from nullah.core.joints.dovetail.corners import Corner
 from nullah.core.plan import Plan
 
 

@@ -8,7 +8,8 @@ from typing import NamedTuple
 from nullah.core.bench.rates import minutes_of
 from nullah.core.bench.tasks import Task, Trade
 from nullah.core.bench.working import GLUES
-from nullah.core.piece.overlap import Hold, Joint, contact
+from nullah.core.piece.joint import Hold, Joint
+from nullah.core.piece.overlap import contact
 from nullah.core.plan import Plan
 from nullah.core.work.assembling import Placing, sequence
 

@@ -7,9 +7,9 @@ from typing import NamedTuple
 from nullah.core.bench.tasks import Line, Task, Trade
 from nullah.core.card import Stage, Step
 from nullah.core.joints.cutouts import Cutout, sizes_of, taken
-from nullah.core.joints.families.butt import holes
 from nullah.core.joints.kinds import kinds_of
-from nullah.core.piece.overlap import Joint, Sharing
+from nullah.core.joints.types import holes_of
+from nullah.core.piece.joint import Joint
 from nullah.core.plan import Plan
 from nullah.core.work.joint_work import JointWork, at_bench, joint_work
 from nullah.core.work.stock_tasks import MillTasks, hardness_of, hosts_of
@@ -95,7 +95,7 @@ def joint_tasks(plan: Plan, mill: MillTasks, waits: dict[str, tuple[str, ...]]) 
         )  # fmt: skip
         before = tuple(dict.fromkeys(mill.by_part[part] for part in sorted(mates)))
         for number, step in enumerate(work.steps, start=1):
-            if kind.joint.sharing is Sharing.BUTT and step.stage is Stage.TRIED:
+            if kind.joint.type.touches and step.stage is Stage.TRIED:
                 continue  # to nail or screw it is to put it together
             task = _task(plan, work, number, step, before, waits if hosted else {})
             found.append(_Made(task, step.stage, kind.all, fitted, hosted))
@@ -132,7 +132,7 @@ def _amounts(plan: Plan, work: JointWork, step: Step) -> list[tuple[str, float]]
     """Give how much of what a step is, for all equal joints together."""
     kind, number = work.kind, float(len(work.kind.all))
     tails = work.corner.layout.spec.tails if work.corner is not None else 0
-    along = kind.joint.sharing is Sharing.LET_IN and bool(kind.first.cutouts) and (
+    along = kind.joint.type.captures and bool(kind.first.cutouts) and (
         kind.first.cutouts[0].size(0) > kind.first.cutouts[0].size(1))  # fmt: skip
     lines = 2.0 * tails + 2 if tails else 4.0
     match step.stage:
@@ -150,8 +150,8 @@ def _amounts(plan: Plan, work: JointWork, step: Step) -> list[tuple[str, float]]
             return [("kerf", lines * number)]
         case Stage.CUT:
             return [("chop", _waste(plan, work, step)), ("corner", lines * number)]
-    if kind.joint.sharing is Sharing.BUTT:
-        places = holes(at_bench(plan, kind))[1]
+    if kind.joint.type.touches:
+        places = holes_of(at_bench(plan, kind))[1]
         return [("bore", len(places) * number)] if places else [("glue", number)]
     return [("fit", number)]
 

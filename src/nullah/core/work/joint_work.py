@@ -5,10 +5,11 @@ from __future__ import annotations
 from typing import NamedTuple
 
 from nullah.core.card import Setting, Step
-from nullah.core.joints.corners import Corner
-from nullah.core.joints.families import AtBench, told_of
+from nullah.core.joints.bench import AtBench
+from nullah.core.joints.dovetail.corners import Corner
 from nullah.core.joints.fasteners import Fastening
 from nullah.core.joints.kinds import Kind
+from nullah.core.joints.types import told_of
 from nullah.core.plan import Plan
 from nullah.core.wood.species import SpeciesError, find_species
 from nullah.core.work.corner_settings import corner_settings

@@ -9,7 +9,8 @@ from typing import NamedTuple
 from nullah.core.bench.working import COATS
 from nullah.core.joints.kinds import kinds_of
 from nullah.core.lengths import Direction, from_float
-from nullah.core.piece.overlap import Hold, Sharing, contact
+from nullah.core.piece.joint import Hold
+from nullah.core.piece.overlap import contact
 from nullah.core.plan import Plan
 from nullah.core.work.gluing import gluings
 from nullah.core.work.joint_work import joint_work
@@ -78,12 +79,7 @@ def _fastenings(plan: Plan) -> Iterator[Need]:
     for joint in plan.assembly.joints:
         first, second = plan.part(joint.first), plan.part(joint.second)
         touching = contact(first, second) if first is not None and second is not None else None
-        if (
-            joint.hold is Hold.NAILS
-            and joint.sharing is not Sharing.BUTT
-            and touching is not None
-            and second is not None
-        ):
+        if joint.hold is Hold.NAILS and not joint.type.touches and touching is not None and second is not None:
             long = max(float(high - low) for low, high in zip(touching.low, touching.high, strict=True))
             size = f"about {plan.marks.write(from_float(_NAIL_LONG * float(second.thickness)))}"
             counts["Nails", size] = counts.get(("Nails", size), 0) + max(2, math.ceil(long / _NAIL_EVERY))

@@ -9,7 +9,7 @@ from functools import partial
 from PySide6.QtWidgets import QComboBox, QPushButton
 
 from nullah.core import actions
-from nullah.core.joints.corners import Corner
+from nullah.core.joints.dovetail.corners import Corner
 from nullah.core.joints.kinds import Kind, kinds_of
 from nullah.core.joints.made_up import FAMILIES, MADE
 from nullah.core.joints.practice import hands_of

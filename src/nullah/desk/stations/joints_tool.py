@@ -10,8 +10,8 @@ from PySide6.QtCore import Qt
 from nullah.core import actions
 from nullah.core.drawing import Anchor, Drawing, Label, Point, Role, drawing
 from nullah.core.joints.channel_dragging import Handle, channel_dragged, handle_at
-from nullah.core.joints.corners import Corner
-from nullah.core.joints.dragging import Dragged, Line, dragged, line_at
+from nullah.core.joints.dovetail.corners import Corner
+from nullah.core.joints.dovetail.dragging import Dragged, Line, dragged, line_at
 from nullah.core.joints.kinds import Kind
 from nullah.core.project import Project
 from nullah.core.shop import Shop

@@ -9,7 +9,7 @@ from PySide6.QtWidgets import QLineEdit, QPushButton, QWidget
 
 from nullah.core import actions
 from nullah.core.forms.own_boards import OwnBoard, OwnJoint, offers
-from nullah.core.piece.overlap import Joint, name_of_joint
+from nullah.core.piece.joint import Joint
 from nullah.core.piece.part import Part
 from nullah.core.piece.shaping import Shaping
 from nullah.core.plan import next_joint_number
@@ -143,8 +143,8 @@ class OwnRows(QWidget):
         plan = self._document.plan
         first, second = plan.part(joint.first), plan.part(joint.second)
         if first is None or second is None:
-            return joint.sharing.value
-        return f"{name_of_joint(joint, first, second)}, {first.name} and {second.name}"
+            return joint.type.id
+        return f"{joint.type.name(joint, first, second)}, {first.name} and {second.name}"
 
     # --- what is done ---
 

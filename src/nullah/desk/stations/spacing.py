@@ -5,8 +5,8 @@ from __future__ import annotations
 from PySide6.QtWidgets import QComboBox
 
 from nullah.core import actions
-from nullah.core.joints.corners import Corner
-from nullah.core.joints.spacing import SPACINGS, SpacingError, graded, matched, spacing_of
+from nullah.core.joints.dovetail.corners import Corner
+from nullah.core.joints.dovetail.spacing import SPACINGS, SpacingError, graded, matched, spacing_of
 from nullah.core.wording.facts import error_words
 from nullah.desk.document import Document
 from nullah.desk.fields import ValueField

@@ -5,7 +5,7 @@ from __future__ import annotations
 from fractions import Fraction
 from typing import NamedTuple
 
-from nullah.core.joints.families.told import Told
+from nullah.core.joints.bench import Told
 from nullah.core.piece.form import Assembly
 from nullah.core.piece.part import Needs, Part
 from nullah.core.piece.shaping import Shaping

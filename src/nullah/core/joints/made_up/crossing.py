@@ -3,10 +3,13 @@
 from __future__ import annotations
 
 from nullah.core.card import Remark, Setting, Weight
-from nullah.core.joints.families.told import KNIFE_CARE, Told, in_order
+from nullah.core.joints.bench import KNIFE_CARE, Told, in_order
+from nullah.core.joints.bridle import BRIDLE
+from nullah.core.joints.lap import LAP
 from nullah.core.joints.made_up.boards import LONG, MadeUp, board, box, in_mm, need
+from nullah.core.joints.mitre import MITRE
 from nullah.core.piece.form import Assembly
-from nullah.core.piece.overlap import Joint, Sharing
+from nullah.core.piece.joint import Joint
 from nullah.core.piece.shaping import Slant
 from nullah.core.piece.space import Axis
 
@@ -17,7 +20,7 @@ def cross_lap(one: float, other: float, thick: float) -> MadeUp:
     first = board("lower board", 1, (0, y, 0), (LONG * 2, y + one, thick), "xz")
     second = board("upper board", 2, (at, 0, 0), (at + other, LONG * 2, thick), "yz")
     half = box((at, y, thick / 2), (at + other, y + one, thick))
-    joint = Joint("lap", Sharing.LAP, first.id, second.id, channels=(half,), shares=(half,))
+    joint = Joint("lap", LAP, first.id, second.id, channels=(half,), shares=(half,))
     told = Told(
         (
             Setting("Gauge", in_mm(thick / 2), "from the same face of both"),
@@ -40,7 +43,7 @@ def corner_bridle(wide: float, thick: float) -> MadeUp:
     first = board("slotted", 1, (0, 0, 0), (LONG, wide, thick), "xz")
     second = board("tongued", 2, (LONG - wide, 0, 0), (LONG, LONG, thick), "yz")
     middle = box((LONG - wide, 0, third), (LONG, wide, 2 * third))
-    joint = Joint("bridle", Sharing.BRIDLE, first.id, second.id, channels=(middle,), shares=(middle,))
+    joint = Joint("bridle", BRIDLE, first.id, second.id, channels=(middle,), shares=(middle,))
     told = Told(
         (
             Setting("Mortise gauge", in_mm(third), "both lines, from the same face"),
@@ -80,5 +83,5 @@ def keyed_mitre(wide: float, thick: float, key: float, deep: float) -> MadeUp:
         ),
         (Remark("Plane the key off towards the sides, or it tears out.", Weight.LOOK), KNIFE_CARE),
     )
-    joint = Joint("mitre", Sharing.MITRE, first.id, second.id)
+    joint = Joint("mitre", MITRE, first.id, second.id)
     return MadeUp(Assembly(parts, (joint,)), told)

@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
+from nullah.core.joints.let_in import LET_IN
 from nullah.core.joints.made_up.boards import LONG, MadeUp, board, box, in_mm, need
 from nullah.core.piece.form import Assembly
-from nullah.core.piece.overlap import Hold, Joint, Sharing
+from nullah.core.piece.joint import Hold, Joint
 from nullah.core.piece.part import Part
 from nullah.core.piece.space import Box
 
@@ -41,4 +42,4 @@ def groove(wide: float, thick: float, panel: float, deep: float, up: float) -> M
 
 
 def _let_in(host: Part, guest: Part, channel: Box, hold: Hold) -> Joint:
-    return Joint("let-in", Sharing.LET_IN, host.id, guest.id, hold, (channel,), (channel,))
+    return Joint("let-in", LET_IN, host.id, guest.id, hold, (channel,), (channel,))

@@ -6,10 +6,11 @@ import math
 from fractions import Fraction
 
 from nullah.core.card import Remark, Setting, Weight
-from nullah.core.joints.families.told import CHISEL_CARE, Told, in_order
+from nullah.core.joints.bench import CHISEL_CARE, Told, in_order
 from nullah.core.joints.made_up.boards import LONG, MadeUp, board, box, exact, in_mm, need
+from nullah.core.joints.tenon import TENON
 from nullah.core.piece.form import Assembly
-from nullah.core.piece.overlap import Hold, Joint, Sharing
+from nullah.core.piece.joint import Hold, Joint
 from nullah.core.piece.shaping import Slant
 from nullah.core.piece.space import Axis
 
@@ -27,7 +28,7 @@ def haunched_tenon(leg: float, rail: float, thick: float, tenon: float, long: fl
     shares = [main]
     if haunch > 0:
         shares.append(box((leg - tenon, y, z1 - haunch), (leg, y + tenon, z1)))
-    joint = Joint("tenon", Sharing.TENON, post.id, bar.id, channels=tuple(shares), shares=tuple(shares))
+    joint = Joint("tenon", TENON, post.id, bar.id, channels=tuple(shares), shares=tuple(shares))
     remarks = [CHISEL_CARE]
     if haunch == 0:
         remarks.insert(
@@ -111,7 +112,7 @@ def tusk_tenon(post: float, bar: float, thick: float, tenon: float, beyond: floa
     need(high < 150, "The bar is wider than the piece of post that is shown: under 90 mm.")
     rail = board("bar", 2, (-beyond, (post - thick) / 2, low), (post + LONG, (post + thick) / 2, high), "xy")
     share = box((0, y, low), (post, y + tenon, high))
-    joint = Joint("tusk", Sharing.TENON, stand.id, rail.id, channels=(share,), shares=(share,))
+    joint = Joint("tusk", TENON, stand.id, rail.id, channels=(share,), shares=(share,))
     # The part beyond the post is as thin as the tenon: its cheeks are taken off as shapings.
     cheek = (thick - tenon) / 2
     ends = (0.0, beyond)
@@ -189,7 +190,7 @@ def breadboard(
         channels.append(box((tongue, max(y0 - slack, 0.5), z0), (long, min(y1 + slack, wide - 0.5), z1)))
     joint = Joint(
         "breadboard",
-        Sharing.TENON,
+        TENON,
         end_board.id,
         panel.id,
         Hold.DRY,

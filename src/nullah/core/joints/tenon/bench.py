@@ -6,8 +6,7 @@ from collections.abc import Iterator
 from fractions import Fraction
 
 from nullah.core.card import Remark, Setting, Stage, Step, Weight
-from nullah.core.joints.cutouts import Cutout
-from nullah.core.joints.families.told import (
+from nullah.core.joints.bench import (
     CHISEL_BITES,
     CHISEL_CARE,
     KNIFE_BITES,
@@ -19,6 +18,7 @@ from nullah.core.joints.families.told import (
     how_many,
     saw_setting,
 )
+from nullah.core.joints.cutouts import Cutout
 from nullah.core.lengths import Direction, Length, write_bought
 
 #: A mortise is chopped deeper than its tenon is long by this, mm (common practice).

@@ -5,8 +5,8 @@ from __future__ import annotations
 from fractions import Fraction
 from typing import NamedTuple
 
-from nullah.core.joints.dovetail import DovetailLayout
-from nullah.core.joints.spacing import pin_moved
+from nullah.core.joints.dovetail.layout import DovetailLayout
+from nullah.core.joints.dovetail.spacing import pin_moved
 from nullah.core.lengths import Length, mm
 from nullah.core.shop import Shop
 

@@ -5,12 +5,39 @@ from __future__ import annotations
 from enum import Enum, auto
 from typing import NamedTuple
 
+from nullah.core.catalogue import N_
 from nullah.core.lengths import Length
-from nullah.core.piece.overlap import Channel
-from nullah.core.piece.space import Axis, Side
+from nullah.core.piece.space import Axis, Box, Side
 from nullah.core.reader import Fact
 
 Sizes = tuple[Length, Length, Length]
+
+
+class Trouble(Enum):
+    """The kinds of things that can be wrong; the value is a short name for a list."""
+
+    COLLISION = "collision"
+    GAP = "gap"
+    APART = "do not meet"
+    SHOWS = "shows"
+    THIN = "wall too thin"
+    NOTCH = "notched wrong"
+    FIT = "does not fit"
+    PIN = "pin too fine"
+    PASS = "cannot come out"
+    TRAPPED = "cannot be assembled"
+    CROSS_GRAIN = "cross-grain"
+    SEASON = "no room for the season"
+    SAG = "sags"
+
+
+class Channel(Enum):
+    """What is cut into a board to take another; the value is its name."""
+
+    RABBET = N_("rabbet")
+    GROOVE = N_("groove")
+    DADO = N_("dado")
+    MORTISE = N_("mortise")
 
 
 class Collision(NamedTuple):
@@ -240,3 +267,27 @@ ProofFact = (
     Collision | Void | Apart | NoCorner | ButtGap | EdgesOnly | TailsShort | NoLap | PinsShort | StandsOut | DoesNotFit
     | WidthOff | Shows | ThinFloor | ThinEdge | ThinBetween | CannotComeOut | Trapped | CrossGrain | NoRoom | Sags
 )  # fmt: skip
+
+
+class Fault(NamedTuple):
+    """Something of a joint that does not fit.
+
+    Parameters
+    ----------
+    trouble : Trouble
+    fact : ProofFact
+    parts : (str, str)
+        The one that is at fault first.
+    follow : tuple of str
+        The quantities to let follow their rules again, those that were overruled.
+    quantity : str
+        The one to look at.
+    place : Box, optional
+    """
+
+    trouble: Trouble
+    fact: ProofFact
+    parts: tuple[str, str]
+    follow: tuple[str, ...] = ()
+    quantity: str = ""
+    place: Box | None = None

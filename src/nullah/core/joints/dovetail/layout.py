@@ -15,9 +15,9 @@ from typing import NamedTuple
 
 from nullah.core.card import Remark, Weight
 from nullah.core.errors import FactError
-from nullah.core.joints import facts
+from nullah.core.joints.dovetail import facts
+from nullah.core.joints.dovetail.frame import tail_edges
 from nullah.core.lengths import Length, Slope, mm
-from nullah.core.piece.overlap import tail_edges
 from nullah.core.shop import Shop
 
 

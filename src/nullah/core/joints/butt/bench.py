@@ -6,12 +6,13 @@ from collections.abc import Iterator
 from fractions import Fraction
 
 from nullah.core.card import Remark, Setting, Stage, Step, Weight
+from nullah.core.joints.bench import CHISEL_BITES, AtBench, Told, bit_setting, how_many
 from nullah.core.joints.cutouts import axes_of
-from nullah.core.joints.families.told import CHISEL_BITES, AtBench, Told, bit_setting, how_many
 from nullah.core.joints.fasteners import SAFE_SHARE, Fastening, fastening
 from nullah.core.joints.mate_views import Hole
 from nullah.core.lengths import Direction, from_float
-from nullah.core.piece.overlap import Hold, contact
+from nullah.core.piece.joint import Hold
+from nullah.core.piece.overlap import contact
 from nullah.core.piece.space import Axis
 
 _SCRAP = Remark("Test nail or screw and its pilot in scrap of the same wood first.")

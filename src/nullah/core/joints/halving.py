@@ -5,7 +5,7 @@ from __future__ import annotations
 from fractions import Fraction
 
 from nullah.core.card import Remark, Setting, Stage, Step, Weight
-from nullah.core.joints.families.told import (
+from nullah.core.joints.bench import (
     CHISEL_BITES,
     KNIFE_BITES,
     KNIFE_CARE,
@@ -16,15 +16,13 @@ from nullah.core.joints.families.told import (
     how_many,
     saw_setting,
 )
-from nullah.core.piece.overlap import Sharing
 
 
-def told(at: AtBench) -> Told:
+def told(at: AtBench, bridle: bool) -> Told:
     """Tell how a lap or a bridle is made."""
     first, second = at.kind.first, at.kind.second
     if not first.cutouts or not second.cutouts:
         return Told((), (), (Remark("The two parts do not meet.", Weight.FAILS),))
-    bridle = at.kind.joint.sharing is Sharing.BRIDLE
     depth = min(cut.size(way) for cut in first.cutouts for way in range(3))
     settings: list[Setting] = []
     for mate in (first, second):

@@ -7,8 +7,8 @@ from typing import NamedTuple
 
 from nullah.core.card import Remark, Weight
 from nullah.core.fixes import Fix, MoveGroove
-from nullah.core.joints.dovetail import DovetailLayout
-from nullah.core.joints.facts import GrooveCutsSlope, GrooveInTail, StopOnPinBoards, StopOnTailBoards
+from nullah.core.joints.dovetail.facts import GrooveCutsSlope, GrooveInTail, StopOnPinBoards, StopOnTailBoards
+from nullah.core.joints.dovetail.layout import DovetailLayout
 from nullah.core.lengths import Direction, Length, Marks
 
 

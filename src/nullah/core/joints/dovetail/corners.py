@@ -5,11 +5,12 @@ from __future__ import annotations
 from typing import NamedTuple
 
 from nullah.core.card import Remark
-from nullah.core.joints import dovetail, runout
+from nullah.core.joints.dovetail import layout as dovetail
+from nullah.core.joints.dovetail import runout
 from nullah.core.ledger import Ledger
 from nullah.core.lengths import Length, Marks
 from nullah.core.piece.form import Assembly
-from nullah.core.piece.overlap import Joint
+from nullah.core.piece.joint import Joint
 from nullah.core.shop import Shop
 
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 from fractions import Fraction
 
 from nullah.core.card import Remark, Setting, Stage, Step, Weight
-from nullah.core.joints.families.told import KNIFE_BITES, KNIFE_CARE, SAW_BITES, AtBench, Told, how_many
+from nullah.core.joints.bench import KNIFE_BITES, KNIFE_CARE, SAW_BITES, AtBench, Told, how_many
 
 
 def told(at: AtBench) -> Told:

@@ -1,0 +1,115 @@
+"""What types of joint have in common: the usual answers to what a piece, the proof and the bench ask of one."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from fractions import Fraction
+
+from nullah.core.joints.bench import AtBench, Told
+from nullah.core.joints.mate_views import Hole
+from nullah.core.ledger import Definition, Ledger
+from nullah.core.piece.cuts import Cut, block_of
+from nullah.core.piece.faults import Channel, Fault
+from nullah.core.piece.joint import Hold, Joint, JointType, Offered
+from nullah.core.piece.overlap import channel_of, lines, outward
+from nullah.core.piece.part import Part
+from nullah.core.piece.space import Axis, Box, Side
+
+
+class JointBase:
+    """A type that shares the overlap of two parts out in boxes. Others answer otherwise."""
+
+    id = ""
+    #: The message by which it is offered; places: `first`, `second`, `channel`, `hold`.
+    offer = ""
+    touches = False
+    in_boxes = True
+    slanted = False
+    enters = False
+    captures = False
+
+    def name(self, joint: Joint, first: Part, second: Part) -> str:
+        """Return what a joint is called."""
+        return self.id
+
+    def cut(self, joint: Joint, first: Part, second: Part, is_first: bool) -> Cut | None:
+        """Return what the joint takes from one of its parts: from the first its channels, from the second the rest."""
+        shared = lines(joint, first, second)
+        if is_first:
+            return Cut(tuple(block_of(box) for box in shared.first_loses))
+        if shared.overlap is None or shared.second_keeps == (shared.overlap,):
+            return None
+        return Cut((block_of(shared.overlap),), keeps=tuple(block_of(box) for box in shared.second_keeps))
+
+    def frees(self, joint: Joint, first: Part, second: Part) -> frozenset[Side]:
+        """Return the ways the first part can go: the opposite of those in which all the second sweeps is cut away."""
+        return frozenset(side.opposite for side in Side if _enters_from(joint, first, second, side))
+
+    def faults(self, joint: Joint, first: Part, second: Part) -> Iterator[Fault]:
+        """Give what does not fit, beyond what is asked of every channel."""
+        yield from ()
+
+    def channel(self, host: Part, box: Box) -> Channel:
+        """Return what a box cut into the first part is called."""
+        return channel_of(host, box)
+
+    def depth_axis(self, host: Part, guest: Part, channel: Box) -> Axis:
+        """Return the axis along which a channel is sunk."""
+        return outward(host, channel)
+
+    def least_wall(self, channel: Box, third: Fraction) -> Fraction:
+        """Return how much must be left beside a channel, mm: a third of the board (common practice)."""
+        return third
+
+    def may_meet(self, guest: Part, other: JointType, other_guest: Part) -> bool:
+        """Return whether the channels of two joints in one part may all but meet."""
+        return False
+
+    def offered(self, first: Part, second: Part, overlap: Box | None) -> Iterator[Offered]:
+        """Give the ways two parts could be joined so where they overlap, or only touch (no overlap)."""
+        yield from ()
+
+    def quantities(self, prefix: str, first: tuple[str, str], second: tuple[str, str]) -> tuple[Definition, ...]:
+        """Declare the figures of one between parts of one's own; none where it needs none."""
+        return ()
+
+    def between(self, joint_id: str, first: Part, second: Part, hold: Hold, ledger: Ledger) -> Joint | None:
+        """Return one between two parts of one's own, as it usually is; None while its figures are not known."""
+        return Joint(joint_id, self, first.id, second.id, hold)
+
+    def told(self, at: AtBench) -> Told | None:
+        """Return how it is made at the bench; None where it is laid out otherwise."""
+        return None
+
+    def holes(self, at: AtBench) -> tuple[str, tuple[Hole, ...]]:
+        """Return through which part nails or screws go, and where; none where none do."""
+        return "", ()
+
+
+def let_in(joint_type: JointType, joint_id: str, first: Part, second: Part, hold: Hold, share: Box | None) -> Joint:
+    """Return a joint whose second part keeps a share of the overlap, which is cut out of the first."""
+    shares = (share,) if share is not None else ()
+    return Joint(joint_id, joint_type, first.id, second.id, hold, channels=shares, shares=shares)
+
+
+def _enters_from(joint: Joint, host: Part, guest: Part, side: Side) -> bool:
+    """Return whether what enters a channel can go one way: all it sweeps must have been cut away."""
+    shared = lines(joint, host, guest)
+    if shared.overlap is None:
+        return True
+    a = side.axis.value
+    far = host.box.at(side)
+    swept = []
+    for share in shared.second_keeps:
+        low, high = (share.low[a], max(far, share.high[a])) if side.high else (min(far, share.low[a]), share.high[a])
+        swept.append(share.set(side.axis, low, high))
+    # The body behind the overlap comes through with its whole section.
+    behind = guest.box.at(side.opposite)
+    edge = shared.overlap.at(side.opposite)
+    if behind != edge:
+        swept.append(shared.overlap.set(side.axis, *sorted((edge, far))))
+    for box in swept:
+        inside = box.overlap(host.box)
+        if inside is not None and not any(channel.holds(inside) for channel in shared.first_loses):
+            return False
+    return True

@@ -1,0 +1,41 @@
+"""Bridle: a slot at the end of one part takes a tongue of the other."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from nullah.core.catalogue import N_
+from nullah.core.joints.base import JointBase, let_in
+from nullah.core.joints.bench import AtBench, Told
+from nullah.core.joints.halving import told
+from nullah.core.joints.meeting import enters, is_bridle, middle_third
+from nullah.core.ledger import Ledger
+from nullah.core.piece.joint import Hold, Joint, Offered
+from nullah.core.piece.part import Part
+from nullah.core.piece.space import Box
+
+
+class Bridle(JointBase):
+    """A tongue of the second part in a slot of the first."""
+
+    id = "bridle"
+    offer = N_("Bridle, {second} the tongue")
+
+    def offered(self, first: Part, second: Part, overlap: Box | None) -> Iterator[Offered]:
+        """Give each of the two as the tongue, where both end in the corner."""
+        for host, guest in ((first, second), (second, first)):
+            if overlap is not None and enters(host, guest, overlap) and is_bridle(host, guest, overlap):
+                yield Offered(host, guest)
+
+    def between(self, joint_id: str, first: Part, second: Part, hold: Hold, ledger: Ledger) -> Joint | None:
+        """Return a tongue a third as thick as its part."""
+        overlap = first.box.overlap(second.box)
+        share = middle_third(overlap, second, shoulders=False) if overlap is not None else None
+        return let_in(self, joint_id, first, second, hold, share)
+
+    def told(self, at: AtBench) -> Told | None:
+        """Return how slot and tongue are cut."""
+        return told(at, bridle=True)
+
+
+BRIDLE = Bridle()

@@ -1,0 +1,48 @@
+"""Where a dovetail's tails stand: their edges along the end of the board, and which way they point."""
+
+from __future__ import annotations
+
+from fractions import Fraction
+
+from nullah.core.piece.joint import Joint
+from nullah.core.piece.part import Part
+from nullah.core.piece.space import Axis, Box
+
+
+def tail_edges(
+    width: Fraction, count: int, half_pin: Fraction, pin: Fraction, widths: tuple[Fraction, ...] = ()
+) -> tuple[tuple[Fraction, Fraction], ...]:
+    """Give both edges of every tail at the end of its board, from one edge, mm.
+
+    step = (width − 2 half-pins + pin) / n; tail = step − pin (exact). `widths` are the tails'
+    against each other, one for each; otherwise they are equal.
+
+    Examples
+    --------
+    >>> [(int(a), int(b)) for a, b in tail_edges(Fraction(150), 2, Fraction(10), Fraction(6))]
+    [(10, 72), (78, 140)]
+    """
+    left = width - 2 * half_pin - (count - 1) * pin
+    parts = widths if len(widths) == count and sum(widths) > 0 else (Fraction(1),) * count
+    found, low = [], half_pin
+    for part in parts:
+        tail = left * part / sum(parts)
+        found.append((low, low + tail))
+        low += tail + pin
+    return tuple(found)
+
+
+def tail_frame(joint: Joint, tail: Part, pin: Part) -> tuple[Box, Axis, Axis, Axis, bool] | None:
+    """Give the overlap of a dovetail, the axes along the tails, across them and through, and which end.
+
+    The last says whether the tails point towards the high end of the tail board. None where
+    the boards do not make a corner.
+    """
+    overlap = tail.box.overlap(pin.box)
+    if overlap is None or tail.grain is pin.grain or joint.tails is None:
+        return None
+    along = tail.grain
+    across = next(axis for axis in Axis if axis not in (along, tail.face))
+    middle = (overlap.low[along.value] + overlap.high[along.value]) / 2
+    high = middle > (tail.box.low[along.value] + tail.box.high[along.value]) / 2
+    return overlap, along, across, tail.face, high

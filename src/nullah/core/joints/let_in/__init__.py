@@ -1,0 +1,55 @@
+"""Let in: a part enters a rabbet, a groove or a dado of another. The geometry decides the name."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from nullah.core.catalogue import N_
+from nullah.core.joints.base import JointBase
+from nullah.core.joints.bench import AtBench, Told
+from nullah.core.joints.meeting import enters
+from nullah.core.ledger import Ledger
+from nullah.core.piece.faults import Channel
+from nullah.core.piece.joint import Hold, Joint, Offered
+from nullah.core.piece.overlap import channel_of
+from nullah.core.piece.part import Part
+from nullah.core.piece.space import Box
+
+
+class LetIn(JointBase):
+    """A part let into a channel of another."""
+
+    id = "let in"
+    offer = N_("{second} into a {channel} in {first}")
+    enters = True
+    captures = True
+
+    def name(self, joint: Joint, first: Part, second: Part) -> str:
+        """Return what the channel is; a dado that does not go through is stopped."""
+        overlap = first.box.overlap(second.box)
+        if overlap is None:
+            return self.id
+        channel = joint.channels[0] if joint.channels else overlap
+        kind = channel_of(first, channel)
+        stopped = kind is Channel.DADO and channel.size(first.across) < first.box.size(first.across)
+        return f"stopped {kind.value}" if stopped else kind.value
+
+    def offered(self, first: Part, second: Part, overlap: Box | None) -> Iterator[Offered]:
+        """Give each of the two let into the other, where it enters it."""
+        for host, guest in ((first, second), (second, first)):
+            if overlap is not None and enters(host, guest, overlap):
+                yield Offered(host, guest, channel_of(host, overlap))
+
+    def between(self, joint_id: str, first: Part, second: Part, hold: Hold, ledger: Ledger) -> Joint | None:
+        """Return the second let into the first as deep as they overlap."""
+        overlap = first.box.overlap(second.box)
+        return Joint(joint_id, self, first.id, second.id, hold, channels=(overlap,) if overlap else ())
+
+    def told(self, at: AtBench) -> Told | None:
+        """Return how the channel is cut."""
+        from nullah.core.joints.let_in.bench import told
+
+        return told(at)
+
+
+LET_IN = LetIn()

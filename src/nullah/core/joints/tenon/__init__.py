@@ -1,0 +1,67 @@
+"""Mortise and tenon: a part goes on in another as a tongue with shoulders."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from fractions import Fraction
+
+from nullah.core.catalogue import N_
+from nullah.core.joints.base import JointBase
+from nullah.core.joints.bench import AtBench, Told
+from nullah.core.joints.meeting import at_end, enters, is_bridle, middle_third, open_at_edge
+from nullah.core.ledger import Ledger
+from nullah.core.piece.faults import Channel
+from nullah.core.piece.joint import Hold, Joint, JointType, Offered
+from nullah.core.piece.part import Part
+from nullah.core.piece.space import Axis, Box
+
+
+class Tenon(JointBase):
+    """Tenons of the second part in mortises of the first."""
+
+    id = "mortise and tenon"
+    offer = N_("Tenon on {second} into {first}")
+    enters = True
+
+    def name(self, joint: Joint, first: Part, second: Part) -> str:
+        """Return whether the tenon is one or two."""
+        return N_("double tenon") if len(joint.shares) > 1 else N_("mortise and tenon")
+
+    def channel(self, host: Part, box: Box) -> Channel:
+        """Return a mortise, wherever it lies."""
+        return Channel.MORTISE
+
+    def depth_axis(self, host: Part, guest: Part, channel: Box) -> Axis:
+        """Return the way the tenon points."""
+        return guest.grain
+
+    def least_wall(self, channel: Box, third: Fraction) -> Fraction:
+        """Return two thirds of the mortise's width (common practice)."""
+        return min(channel.size(axis) for axis in Axis) * Fraction(2, 3)
+
+    def may_meet(self, guest: Part, other: JointType, other_guest: Part) -> bool:
+        """Return True for two rails that meet in a leg."""
+        return isinstance(other, Tenon) and guest.grain is not other_guest.grain
+
+    def offered(self, first: Part, second: Part, overlap: Box | None) -> Iterator[Offered]:
+        """Give each end that lies in the side of the other."""
+        for host, guest in ((first, second), (second, first)):
+            if overlap is None or not enters(host, guest, overlap) or is_bridle(host, guest, overlap):
+                continue
+            if at_end(guest, overlap) and host.grain is not guest.grain and not open_at_edge(host, overlap, guest):
+                yield Offered(host, guest)
+
+    def between(self, joint_id: str, first: Part, second: Part, hold: Hold, ledger: Ledger) -> Joint | None:
+        """Return a tenon a third as thick as its part, with shoulders all round."""
+        overlap = first.box.overlap(second.box)
+        shares = (middle_third(overlap, second, shoulders=True),) if overlap is not None else ()
+        return Joint(joint_id, self, first.id, second.id, hold, shares=shares)
+
+    def told(self, at: AtBench) -> Told | None:
+        """Return how mortise and tenon are cut."""
+        from nullah.core.joints.tenon.bench import told
+
+        return told(at)
+
+
+TENON = Tenon()

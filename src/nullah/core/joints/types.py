@@ -1,0 +1,26 @@
+"""All types of joint, the likeliest offered first. A new type is one more package and one line here."""
+
+from __future__ import annotations
+
+from nullah.core.joints.base import JointBase
+from nullah.core.joints.bench import AtBench, Told
+from nullah.core.joints.bridle import BRIDLE
+from nullah.core.joints.butt import BUTT
+from nullah.core.joints.dovetail import DOVETAIL
+from nullah.core.joints.lap import LAP
+from nullah.core.joints.let_in import LET_IN
+from nullah.core.joints.mate_views import Hole
+from nullah.core.joints.mitre import MITRE
+from nullah.core.joints.tenon import TENON
+
+TYPES: dict[str, JointBase] = {each.id: each for each in (DOVETAIL, LET_IN, BRIDLE, TENON, LAP, MITRE, BUTT)}
+
+
+def told_of(at: AtBench) -> Told | None:
+    """Return how a joint is made at the bench; None for a type that is laid out otherwise."""
+    return TYPES[at.kind.joint.type.id].told(at)
+
+
+def holes_of(at: AtBench) -> tuple[str, tuple[Hole, ...]]:
+    """Return through which part of a joint nails or screws go, and where in its own measures."""
+    return TYPES[at.kind.joint.type.id].holes(at)

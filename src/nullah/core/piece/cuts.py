@@ -1,0 +1,29 @@
+"""What a joint takes from a part, as blocks and prisms in floating point."""
+
+from __future__ import annotations
+
+from typing import NamedTuple
+
+from nullah.core.piece.shaping import Prism
+from nullah.core.piece.space import Box
+
+Floats = tuple[float, float, float]
+#: A box as floats: (low corner, high corner), mm.
+Block = tuple[Floats, Floats]
+
+
+class Cut(NamedTuple):
+    """What a joint takes from a part: blocks and prisms, except what lies in `keeps` and `kept_prisms`."""
+
+    blocks: tuple[Block, ...] = ()
+    prisms: tuple[Prism, ...] = ()
+    keeps: tuple[Block, ...] = ()
+    kept_prisms: tuple[Prism, ...] = ()
+
+
+def block_of(box: Box) -> Block:
+    """Return a box in floats."""
+    return (
+        (float(box.low[0]), float(box.low[1]), float(box.low[2])),
+        (float(box.high[0]), float(box.high[1]), float(box.high[2])),
+    )

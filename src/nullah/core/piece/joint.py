@@ -1,0 +1,186 @@
+"""A joint: two parts, and the type that says how they share the space where they meet.
+
+What a type is stands in its package in `core/joints`; here is only what a piece asks of one.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from enum import Enum
+from fractions import Fraction
+from typing import NamedTuple, Protocol
+
+from nullah.core.catalogue import N_
+from nullah.core.ledger import Definition, Ledger
+from nullah.core.lengths import Slope
+from nullah.core.piece.cuts import Cut
+from nullah.core.piece.faults import Channel, Fault
+from nullah.core.piece.part import Part
+from nullah.core.piece.space import Axis, Box, Corner, Side
+
+
+class Hold(Enum):
+    """What holds a joint, which decides what may move in it."""
+
+    GLUE = N_("glued")
+    NAILS = N_("nailed")
+    SCREWS = N_("screwed")
+    SLOTS = N_("screwed in slots")
+    BUTTONS = N_("held by buttons")
+    DRY = N_("left dry")
+
+    @property
+    def rigid(self) -> bool:
+        """Whether wood held so cannot move: nails bend, slots slide, a dry joint is free."""
+        return self in (Hold.GLUE, Hold.SCREWS)
+
+
+class Tails(NamedTuple):
+    """The tails of a corner: the ledger's prefix for their figures, and the figures, mm.
+
+    `groove` is the prefix of the groove that runs out at the corner, empty without one; `lap`
+    what is to be left of the pin board outside the tails (0: through); `widths` the tails' widths
+    against each other, from the lower edge, empty where they are equal; `mitres` how wide the
+    corner is mitred at its lower and its upper edge.
+    """
+
+    prefix: str
+    number: int
+    half_pin: Fraction
+    pin: Fraction
+    slope: Slope
+    proud: Fraction = Fraction(0)
+    groove: str = ""
+    lap: Fraction = Fraction(0)
+    widths: tuple[Fraction, ...] = ()
+    mitres: tuple[Fraction, Fraction] = (Fraction(0), Fraction(0))
+
+
+class Names(NamedTuple):
+    """The ledger's names behind a joint, for fixes; empty where there is none.
+
+    `width`, `depth` and `stop` are of the channel, `guest` the thickness that enters it,
+    `reach` how far that goes in, `notch` what is cut off its corner. `choice` is the way of
+    making it that would not show, as ``name=option``.
+    """
+
+    width: str = ""
+    depth: str = ""
+    stop: str = ""
+    guest: str = ""
+    reach: str = ""
+    notch: str = ""
+    choice: str = ""
+
+    @property
+    def quantities(self) -> tuple[str, ...]:
+        """All of them that name a quantity of the ledger; empty ones too."""
+        return self.width, self.depth, self.stop, self.guest, self.reach, self.notch
+
+
+class Offered(NamedTuple):
+    """A way two parts could be joined: which one is first, and what the other would be let into, if that is it."""
+
+    first: Part
+    second: Part
+    channel: Channel | None = None
+    hold: Hold = Hold.GLUE
+
+
+class JointType(Protocol):
+    """What a piece asks of a type of joint. `JointBase` in `core/joints/base.py` has the usual answers."""
+
+    @property
+    def id(self) -> str:
+        """How the type is called in files."""
+
+    @property
+    def offer(self) -> str:
+        """The message by which it is offered: `first`, `second`, `channel` and `hold` are its places."""
+
+    @property
+    def touches(self) -> bool:
+        """Whether the parts only touch, and share nothing."""
+
+    @property
+    def in_boxes(self) -> bool:
+        """Whether what each loses is boxes."""
+
+    @property
+    def slanted(self) -> bool:
+        """Whether they meet on a slant, each keeping half."""
+
+    @property
+    def enters(self) -> bool:
+        """Whether the second part enters what is cut into the first."""
+
+    @property
+    def captures(self) -> bool:
+        """Whether what enters is held in its channel by no more than the channel's walls."""
+
+    def name(self, joint: Joint, first: Part, second: Part) -> str:
+        """Return what a joint is called; the geometry tells half-blind from through, dado from groove."""
+
+    def cut(self, joint: Joint, first: Part, second: Part, is_first: bool) -> Cut | None:
+        """Return what the joint takes from one of its parts; None where nothing."""
+
+    def frees(self, joint: Joint, first: Part, second: Part) -> frozenset[Side]:
+        """Return the ways the first part can go, the second standing still."""
+
+    def faults(self, joint: Joint, first: Part, second: Part) -> Iterator[Fault]:
+        """Give what does not fit, beyond what is asked of every channel."""
+
+    def channel(self, host: Part, box: Box) -> Channel:
+        """Return what a box cut into the first part is called."""
+
+    def depth_axis(self, host: Part, guest: Part, channel: Box) -> Axis:
+        """Return the axis along which a channel is sunk."""
+
+    def least_wall(self, channel: Box, third: Fraction) -> Fraction:
+        """Return how much must be left beside a channel, mm; `third` is a third of its board's thickness."""
+
+    def may_meet(self, guest: Part, other: JointType, other_guest: Part) -> bool:
+        """Return whether the channels of two joints in one part may all but meet."""
+
+    def offered(self, first: Part, second: Part, overlap: Box | None) -> Iterator[Offered]:
+        """Give the ways two parts could be joined so where they overlap, or only touch (no overlap)."""
+
+    def quantities(self, prefix: str, first: tuple[str, str], second: tuple[str, str]) -> tuple[Definition, ...]:
+        """Declare the figures of one between parts of one's own; of each its width and thickness in the ledger."""
+
+    def between(self, joint_id: str, first: Part, second: Part, hold: Hold, ledger: Ledger) -> Joint | None:
+        """Return one between two parts of one's own, as it usually is; None while its figures are not known."""
+
+
+class Joint(NamedTuple):
+    """Two parts and how they share their overlap.
+
+    For a dovetail `first` carries the tails and `second` the pins; otherwise `first` is cut
+    into and `second` enters it.
+
+    Parameters
+    ----------
+    channels : tuple of Box
+        What is cut out of `first`; empty: just what the second keeps of the overlap.
+    shares : tuple of Box
+        What `second` keeps of the overlap; empty: all of it. The rest is cut off it.
+    room : Corner
+        Clearance planned on either side of the shares along each axis, mm.
+    runs : bool
+        Whether a channel may go on beyond what enters it (a groove ploughed through).
+    glued : Fraction, optional
+        Over how much of its width it is glued, mm; None: all of it.
+    """
+
+    id: str
+    type: JointType
+    first: str
+    second: str
+    hold: Hold = Hold.GLUE
+    channels: tuple[Box, ...] = ()
+    shares: tuple[Box, ...] = ()
+    room: Corner = (Fraction(0), Fraction(0), Fraction(0))
+    runs: bool = False
+    tails: Tails | None = None
+    names: Names = Names()
+    glued: Fraction | None = None
