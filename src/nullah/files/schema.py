@@ -14,6 +14,7 @@ from pydantic import AfterValidator, Field
 from nullah.core.breakdown.wishes import Wishes
 from nullah.core.forms import FORMS
 from nullah.core.forms.own_boards import OwnBoard, OwnJoint
+from nullah.core.joints.types import TYPES
 from nullah.core.ledger import Measured, Value
 from nullah.core.lengths import Length, LengthError, Marks, Slope, Unit, read_length, read_slope
 from nullah.core.limits import BOARDS, BOOK_ENTRIES, COUNT, OWN_BOARDS, quoted
@@ -122,11 +123,20 @@ class OwnBoardModel(Strict):
     shapings: Annotated[list[ShapingModel], Field(max_length=50)] = []
 
 
+def _a_joint_type(text: str) -> str:
+    if text not in TYPES:
+        raise ValueError(f"is no joint known here: {', '.join(TYPES)}")
+    return text
+
+
+JointTypeText = Annotated[str, AfterValidator(_a_joint_type), Field(json_schema_extra={"enum": list(TYPES)})]
+
+
 class OwnJointModel(Strict):
     """A joint of one's own: `second` enters `first`, or `first` carries the tails."""
 
     id: Annotated[str, Field(pattern=r"^ownjoint[1-9][0-9]{0,8}$")]
-    sharing: Literal["dovetail", "let in", "mortise and tenon", "lap", "bridle", "mitre", "butt"]
+    sharing: JointTypeText
     first: NameText
     second: NameText
     hold: HoldText = "glued"

@@ -15,7 +15,6 @@ from nullah.core.catalogue import Phrase
 from nullah.core.fixes import Fix, Give
 from nullah.core.joints.butt import BUTT
 from nullah.core.joints.dovetail import DOVETAIL
-from nullah.core.joints.dovetail.sizes import tail_sizes
 from nullah.core.joints.lap import LAP
 from nullah.core.joints.let_in import LET_IN
 from nullah.core.joints.mitre import MITRE
@@ -27,7 +26,7 @@ from nullah.core.piece.form import Assembly, Bearing, Freedom, Measure, Mover, V
 from nullah.core.piece.joint import Hold, Joint, JointType, Names
 from nullah.core.piece.part import Needs, Part
 from nullah.core.piece.shaping import Shaping
-from nullah.core.piece.space import Axis, Box, Corner, Side, side_at, sides_of
+from nullah.core.piece.space import Axis, Box, Corner, Side, sides_of
 from nullah.core.reader import Fact
 
 _ZERO = Fraction(0)
@@ -241,4 +240,4 @@ class Maker:
         )  # fmt: skip
 
 
-__all__ = ["Maker", "board_sizes", "given", "ruled", "side_at", "tail_sizes"]
+__all__ = ["Maker", "board_sizes"]

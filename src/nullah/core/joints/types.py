@@ -7,13 +7,14 @@ from nullah.core.joints.bench import AtBench, Told
 from nullah.core.joints.bridle import BRIDLE
 from nullah.core.joints.butt import BUTT
 from nullah.core.joints.dovetail import DOVETAIL
+from nullah.core.joints.finger import FINGER
 from nullah.core.joints.lap import LAP
 from nullah.core.joints.let_in import LET_IN
 from nullah.core.joints.mate_views import Hole
 from nullah.core.joints.mitre import MITRE
 from nullah.core.joints.tenon import TENON
 
-TYPES: dict[str, JointBase] = {each.id: each for each in (DOVETAIL, LET_IN, BRIDLE, TENON, LAP, MITRE, BUTT)}
+TYPES: dict[str, JointBase] = {each.id: each for each in (DOVETAIL, LET_IN, BRIDLE, TENON, LAP, MITRE, FINGER, BUTT)}
 
 
 def told_of(at: AtBench) -> Told | None:

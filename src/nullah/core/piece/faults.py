@@ -67,11 +67,11 @@ class Apart(NamedTuple):
 
 
 class NoCorner(NamedTuple):
-    """Two parts whose grain runs the same way are to be dovetailed, or mitred."""
+    """Two parts do not make the corner that their joint asks for; `joined` says how they were to be joined."""
 
     first: str
     second: str
-    mitred: bool
+    joined: str
 
 
 class ButtGap(NamedTuple):

@@ -61,19 +61,14 @@ def proof_words(fact: ProofFact, reader: Reader) -> str:
                 gap=fine(gap),
                 joint=reader.text(joint.value if joint is not None else N_("joint")),
             )
-        case facts.NoCorner(first, second, mitred):
-            message = (
-                N_(
-                    "The {first} and the {second} cannot be mitred as they lie: their grain runs the same way. "
-                    "Turn one of them, or join them otherwise."
-                )
-                if mitred
-                else N_(
-                    "The {first} and the {second} cannot be dovetailed as they lie: their grain runs the same "
-                    "way. Turn one of them, or join them otherwise."
-                )
+        case facts.NoCorner(first, second, joined):
+            return reader.text(
+                "The {first} and the {second} cannot be {joined} as they lie: they make no corner with their ends. "
+                "Turn one of them, or join them otherwise.",
+                first=part(first),
+                second=part(second),
+                joined=reader.text(joined),
             )
-            return reader.text(message, first=part(first), second=part(second))
         case facts.ButtGap(first, second, gap):
             return reader.text(
                 "There is a gap of {gap} between the {first} and the {second}.",

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
+from nullah.core.catalogue import N_
 from nullah.core.joints.dovetail.frame import tail_frame
 from nullah.core.lengths import Length
 from nullah.core.piece.faults import Fault, NoCorner, NoLap, PinsShort, ProofFact, StandsOut, TailsShort, Trouble
@@ -16,7 +17,7 @@ def corner_faults(joint: Joint, tail: Part, pin: Part) -> Iterator[Fault]:
     """Give what of a corner does not fit: tails or pins too short, too long, or no lap left."""
     frame = tail_frame(joint, tail, pin)
     if frame is None:
-        fact = NoCorner(tail.id, pin.id, mitred=False)
+        fact = NoCorner(tail.id, pin.id, N_("dovetailed"))
         yield Fault(Trouble.COLLISION, fact, (tail.id, pin.id), place=tail.box.overlap(pin.box))
     if frame is None or joint.tails is None:
         return

@@ -45,7 +45,7 @@ class Mitre(JointBase):
     def faults(self, joint: Joint, first: Part, second: Part) -> Iterator[Fault]:
         """Give it where the grain of both runs the same way."""
         if first.grain is second.grain:
-            fact = NoCorner(first.id, second.id, mitred=True)
+            fact = NoCorner(first.id, second.id, N_("mitred"))
             yield Fault(Trouble.COLLISION, fact, (first.id, second.id), place=first.box.overlap(second.box))
 
     def offered(self, first: Part, second: Part, overlap: Box | None) -> Iterator[Offered]:
