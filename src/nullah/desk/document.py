@@ -329,10 +329,14 @@ class Document(QObject):
             self._warned = bool(sentence)
         return not self._warned
 
-    def close(self) -> bool:
-        """Close: unsaved work stays kept and is offered at the next start. Say whether all is safe."""
+    def rest(self) -> None:
+        """Stop what is worked out aside, and wait until it has stopped."""
         if self.prover is not None:
             self.prover.wait()
+
+    def close(self) -> bool:
+        """Close: unsaved work stays kept and is offered at the next start. Say whether all is safe."""
+        self.rest()
         if not self.unsaved:
             self._timer.stop()
             self._autosave.done()

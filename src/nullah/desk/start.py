@@ -86,4 +86,6 @@ def open_desk(path: Path | None, demo: bool = False) -> int:
     ending.end()
     watch.end()
     loader.wait()
+    # A proof that is still under way must not outlive what it proves.
+    window.document.rest()
     return status

@@ -56,9 +56,9 @@ class Finger(JointBase):
             return Told((), (), (Remark(N_("The two parts do not meet."), Weight.FAILS),))
         wide = first.cutouts[0].size(1)
         settings = (
-            at.setting("Gauge, first", second.sizes.through, "all round the end; the mate's thickness"),
-            at.setting("Gauge, second", first.sizes.through, "all round the end; the mate's thickness"),
-            at.setting("Dividers", wide, "stepped from one edge to the other"),
+            at.setting("Gauge, first", second.sizes.through, N_("all round the end; the mate's thickness")),
+            at.setting("Gauge, second", first.sizes.through, N_("all round the end; the mate's thickness")),
+            at.setting("Dividers", wide, N_("stepped from one edge to the other")),
             *chisel_settings(at, wide),
             *saw_setting(at, second.sizes.through),
         )
