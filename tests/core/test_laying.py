@@ -14,16 +14,7 @@ from nullah.core.breakdown.facts import FitsOn, FlatteningLeaves, Inseparable, O
 from nullah.core.breakdown.glue_up import arranged, edge_angles, glue_up_steps
 from nullah.core.breakdown.layout import PlacedPart, Placement, place
 from nullah.core.breakdown.legal import nearest_legal
-from nullah.core.breakdown.rough import (
-    Allowances,
-    Ask,
-    Resawn,
-    RoughPart,
-    Staves,
-    as_made,
-    equal_staves,
-    resawn_blank,
-)
+from nullah.core.breakdown.rough import Allowances, Ask, Resawn, RoughPart, Staves, as_made, equal_staves, resawn_blank
 from nullah.core.breakdown.saw_order import saw_steps
 from nullah.core.breakdown.search import search_task
 from nullah.core.laying import offer_staves, reached, resaw_twins, saw_up, take_layout, task_of, with_staves

@@ -68,11 +68,7 @@ def test_a_field_being_typed_in_is_not_overwritten(field, qtbot):
 
 def test_lists_of_lengths_are_set_apart_by_commas_and_spaces(field, qtbot):
     made = field(unit=Unit.INCH)
-    for text, lengths in (
-        ("1/4, 1/2", (inch("1/4"), inch("1/2"))),
-        ("6 mm; 12,5 mm", (mm(6), mm("12.5"))),
-        ("", ()),
-    ):
+    for text, lengths in (("1/4, 1/2", (inch("1/4"), inch("1/2"))), ("6 mm; 12,5 mm", (mm(6), mm("12.5"))), ("", ())):
         made.line.setText(text)
         assert untyped(made.lengths()) == lengths
     for text in ("1/4, wide", "0, 1/2"):

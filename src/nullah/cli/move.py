@@ -34,6 +34,5 @@ def run(options: argparse.Namespace) -> int:
     except (SpeciesError, MoistureError) as error:
         raise RefusedError(error_words(error)) from error
     return read.write_json(
-        options.json,
-        {"change_mm": float(moved.change), "coefficient": moved.coefficient, "source": moved.source},
+        options.json, {"change_mm": float(moved.change), "coefficient": moved.coefficient, "source": moved.source}
     )

@@ -190,9 +190,7 @@ class Ledger:
 
 
 def work_out_ledger(
-    definitions: tuple[Definition, ...],
-    given: Mapping[str, Value],
-    measured: Mapping[str, Value | Measured],
+    definitions: tuple[Definition, ...], given: Mapping[str, Value], measured: Mapping[str, Value | Measured]
 ) -> Ledger:
     """Work out every quantity.
 

@@ -18,9 +18,7 @@ from nullah.core.actions import join_own
 from nullah.core.bench.cutlist import CutListRow, cut_list_row
 from nullah.core.board_plans import BoardPlan, board_plans
 from nullah.core.breakdown.facts import FlatteningLeaves, NoBoards, NoWood
-from nullah.core.breakdown.layout import (
-    Unplaced,
-)
+from nullah.core.breakdown.layout import Unplaced
 from nullah.core.breakdown.reasons import Taken, staves_of, why_nowhere
 from nullah.core.breakdown.rough import RoughPart, as_made, asking, held, rough_parts
 from nullah.core.card import Remark, Weight

@@ -4,14 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from PySide6.QtCore import (
-    QModelIndex,
-    QObject,
-    QPointF,
-    QSortFilterProxyModel,
-    Qt,
-    Signal,
-)
+from PySide6.QtCore import QModelIndex, QObject, QPointF, QSortFilterProxyModel, Qt, Signal
 from PySide6.QtGui import QColor, QKeyEvent
 from PySide6.QtWidgets import QHeaderView, QLabel, QLineEdit, QTableView, QVBoxLayout, QWidget
 

@@ -10,22 +10,12 @@ from typing import Protocol, runtime_checkable
 
 from PySide6.QtCore import QPointF, SignalInstance
 from PySide6.QtGui import QCloseEvent, QResizeEvent
-from PySide6.QtWidgets import (
-    QApplication,
-    QGridLayout,
-    QLineEdit,
-    QMainWindow,
-    QStackedWidget,
-    QVBoxLayout,
-    QWidget,
-)
+from PySide6.QtWidgets import QApplication, QGridLayout, QLineEdit, QMainWindow, QStackedWidget, QVBoxLayout, QWidget
 
 from nullah.core import actions
 from nullah.core.apply_fix import action_of
 from nullah.core.drawing import Drawing
-from nullah.core.fixes import (
-    Fix,
-)
+from nullah.core.fixes import Fix
 from nullah.core.lengths import Unit
 from nullah.core.stations import STATIONS
 from nullah.core.wording.card import worded

@@ -9,12 +9,7 @@ from typing import Protocol
 import numpy as np
 
 from nullah.core.lengths import Length
-from nullah.core.milling.adjust import (
-    CALLIPER_SD,
-    GAP_SD,
-    WIND_SD,
-    readings_as_rows,
-)
+from nullah.core.milling.adjust import CALLIPER_SD, GAP_SD, WIND_SD, readings_as_rows
 from nullah.core.milling.survey import Survey
 from nullah.core.rack.board import Board
 from nullah.core.rack.shape_readings import Calliper, ShapeReading, Wind, with_figure

@@ -11,19 +11,7 @@ from typing import NamedTuple
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QBrush, QColor, QPainter, QPen
 
-from nullah.core.drawing import (
-    Anchor,
-    Dimension,
-    Drawing,
-    Element,
-    Fill,
-    Label,
-    Path,
-    Point,
-    Ring,
-    Role,
-    hatch_lines,
-)
+from nullah.core.drawing import Anchor, Dimension, Drawing, Element, Fill, Label, Path, Point, Ring, Role, hatch_lines
 from nullah.core.wood.species import SpeciesError, find_species
 from nullah.paper.lettering import cap_height, typeface, width_of
 from nullah.paper.palette import Palette, mixed

@@ -10,9 +10,7 @@ from nullah.core.lengths import mm
 from nullah.core.piece.form import Choice
 
 SIZING = Choice(
-    "sizing",
-    "Sized",
-    (("outside", N_("outside")), ("inside", N_("inside")), ("contents", N_("around its contents"))),
+    "sizing", "Sized", (("outside", N_("outside")), ("inside", N_("inside")), ("contents", N_("around its contents")))
 )
 
 

@@ -98,8 +98,7 @@ class Box(NamedTuple):
         if a[0] >= d[0] or c[0] >= b[0] or a[1] >= d[1] or c[1] >= b[1] or a[2] >= d[2] or c[2] >= b[2]:
             return None
         return Box(
-            (max(a[0], c[0]), max(a[1], c[1]), max(a[2], c[2])),
-            (min(b[0], d[0]), min(b[1], d[1]), min(b[2], d[2])),
+            (max(a[0], c[0]), max(a[1], c[1]), max(a[2], c[2])), (min(b[0], d[0]), min(b[1], d[1]), min(b[2], d[2]))
         )
 
     def holds(self, other: Box) -> bool:

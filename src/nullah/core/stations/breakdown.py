@@ -11,19 +11,7 @@ from nullah.core.breakdown.glue_up import glue_up_steps
 from nullah.core.breakdown.layout import PlacedPart, flaw_rect
 from nullah.core.breakdown.rough import RoughPart
 from nullah.core.card import Card, Remark, Setting, Weight
-from nullah.core.drawing import (
-    Anchor,
-    Drawing,
-    Element,
-    Fill,
-    Label,
-    Ring,
-    Role,
-    drawing,
-    grain_lines,
-    line,
-    rectangle,
-)
+from nullah.core.drawing import Anchor, Drawing, Element, Fill, Label, Ring, Role, drawing, grain_lines, line, rectangle
 from nullah.core.fixes import Fix, GlueFromStaves
 from nullah.core.lengths import Direction, from_float
 from nullah.core.plan import USUAL_WOOD, Plan

@@ -6,18 +6,7 @@ from collections.abc import Iterator
 from fractions import Fraction
 
 from nullah.core.card import Card, Remark, Setting, Weight
-from nullah.core.drawing import (
-    Anchor,
-    Drawing,
-    Element,
-    Fill,
-    Label,
-    Path,
-    Role,
-    drawing,
-    line,
-    rectangle,
-)
+from nullah.core.drawing import Anchor, Drawing, Element, Fill, Label, Path, Role, drawing, line, rectangle
 from nullah.core.fixes import CutOutFirst, CutThroughFirst, Fix, MakeAllThinner
 from nullah.core.lengths import Length, from_float, mm
 from nullah.core.piece.part import Part

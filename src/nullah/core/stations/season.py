@@ -5,19 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from nullah.core.card import Card, Remark, Setting, Weight
-from nullah.core.drawing import (
-    Anchor,
-    Drawing,
-    Element,
-    Fill,
-    Label,
-    Path,
-    Point,
-    Role,
-    drawing,
-    line,
-    rectangle,
-)
+from nullah.core.drawing import Anchor, Drawing, Element, Fill, Label, Path, Point, Role, drawing, line, rectangle
 from nullah.core.fixes import Fix, Give, SlotScrews
 from nullah.core.ledger import Origin
 from nullah.core.lengths import Length, from_float

@@ -81,10 +81,7 @@ def _face(plan: Plan, stock: Stock, job: Job, step: Step) -> Iterator[Element]:
 def _held(at: Point, stock: Stock) -> Point:
     """Keep the end of a stroke near the board it goes over."""
     beyond = stock.rect.length / 60
-    return (
-        min(max(at[0], -beyond), stock.rect.length + beyond),
-        min(max(at[1], -beyond), stock.rect.width + beyond),
-    )
+    return (min(max(at[0], -beyond), stock.rect.length + beyond), min(max(at[1], -beyond), stock.rect.width + beyond))
 
 
 def arrow(start: Point, end: Point, head: float, role: Role = Role.STROKE) -> Iterator[Element]:

@@ -9,20 +9,7 @@ from typing import NamedTuple
 
 from nullah.core.breakdown.layout import Rect
 from nullah.core.card import Card, Remark, Setting, Weight
-from nullah.core.drawing import (
-    Anchor,
-    Drawing,
-    Element,
-    Fill,
-    Label,
-    Path,
-    Point,
-    Ring,
-    Role,
-    drawing,
-    line,
-    rectangle,
-)
+from nullah.core.drawing import Anchor, Drawing, Element, Fill, Label, Path, Point, Ring, Role, drawing, line, rectangle
 from nullah.core.lengths import Length, Marks, from_float, mm
 from nullah.core.milling.adjust import KNOWN_WITHIN, Adjusted, adjust, usual_readings
 from nullah.core.milling.contours import areas_above, contour_lines, even_heights, smoothed

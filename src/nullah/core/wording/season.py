@@ -130,9 +130,9 @@ def season_words(fact: SeasonFact, reader: Reader) -> str:
         case facts.TooWet(parts, moisture):
             return reader.count(
                 len(parts),
-                "{parts} stands at {moisture:.1f} %, more than the room will ever give: let it dry before "
+                "{parts} stands at {moisture:.1f}\u00a0%, more than the room will ever give: let it dry before "
                 "it is milled, or all of it shrinks after.",
-                "{parts} stand at {moisture:.1f} %, more than the room "
+                "{parts} stand at {moisture:.1f}\u00a0%, more than the room "
                 "will ever give: let it dry before it is milled, or all of it shrinks after.",
                 parts=sentence(reader.together(parts)),
                 moisture=moisture,

@@ -8,15 +8,7 @@ from datetime import datetime
 from functools import lru_cache
 from typing import NamedTuple
 
-from nullah.core.bench.book import (
-    BookEntry,
-    Event,
-    Progress,
-    can_be_done,
-    left_to_do,
-    progress,
-    records,
-)
+from nullah.core.bench.book import BookEntry, Event, Progress, can_be_done, left_to_do, progress, records
 from nullah.core.bench.hours import Calendar, HoursError, plan_days
 from nullah.core.bench.rates import Learned, learn, minutes_of
 from nullah.core.bench.tasks import OrderError, Task, Trade, critical_path

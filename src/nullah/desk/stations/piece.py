@@ -24,10 +24,7 @@ if TYPE_CHECKING:
     from nullah.desk.stations.own import OwnRows
 
 # What is too small to be clicked on the drawing.
-_FIGURES = (
-    Figure("contents.clearance", "round contents", width=44),
-    Figure("bottom.clearance", "bottom", width=44),
-)
+_FIGURES = (Figure("contents.clearance", "round contents", width=44), Figure("bottom.clearance", "bottom", width=44))
 # How long after the window stands the rest of it is filled in, in ms.
 _SOON_MS = 120
 _LOOKS = (("views", "Views"), ("turn", "Turn it"), ("figures", "Figures"), ("list", "Cut list"))

@@ -102,8 +102,7 @@ def tusk_tenon(post: float, bar: float, thick: float, tenon: float, beyond: floa
     """
     need(0 < tenon < thick, "The tenon must be thinner than its bar.")
     need(
-        beyond > 2 * wedge,
-        f"{in_mm(beyond)} beyond the post leaves too little wood behind a wedge of {in_mm(wedge)}.",
+        beyond > 2 * wedge, f"{in_mm(beyond)} beyond the post leaves too little wood behind a wedge of {in_mm(wedge)}."
     )
     need(run >= 4, "So steep a wedge jumps out: 1 in 8 to 1 in 12.")
     y = (post - tenon) / 2
