@@ -16,6 +16,7 @@ from nullah.core.piece.part import Part
 from nullah.core.piece.space import Axis, Box, around
 from nullah.core.proof.finding import Case, Finding, give_fix
 from nullah.core.wood.movement import coefficient
+from nullah.core.wood.species import Species
 from nullah.core.wood.stiffness import passing_span, sag
 
 #: Over how much width wood may be glued across the grain: 75 to 100 mm (common practice).
@@ -99,8 +100,19 @@ def sagging(case: Case, bearing: Bearing) -> Iterator[Finding]:
     shown = Length(Fraction(int(drop * 10 + 0.5), 10))
     fits = Length(Fraction(int(passing)))
     fact = Sags(part.id, bearing.load, shown, Length(bearing.span), fits)
-    thicker = Fraction(int(thick * (span / passing) * 2 + 1), 2)
-    fixes = give_fix(case, part.quantities[2], thicker, Direction.UP)
+    thicker = _thick_enough(span, per_mm, width, thick, wood.species)
+    fixes = give_fix(case, part.quantities[2], thicker, Direction.UP) if thicker is not None else ()
     if part.quantities[2] in case.ledger.quantities and case.ledger.quantity(part.quantities[2]).definition.rule:
         fixes = ()
     yield Finding(Trouble.SAG, Remark(fact, Weight.LOOK, fixes, bearing.of), (part.id,), place=part.box)
+
+
+def _thick_enough(span: float, per_mm: float, width: float, thick: float, species: Species) -> Fraction | None:
+    """Return the least thickness, to half a millimetre, at which a shelf passes; None under five times what it is.
+
+    A thicker shelf carries more of itself, so it is tried, not reckoned back from the span.
+    """
+    for halves in range(int(thick * 2) + 1, int(thick * 10)):
+        if passing_span(per_mm, width, halves / 2, species) >= span:
+            return Fraction(halves, 2)
+    return None
