@@ -1,6 +1,7 @@
 """Figures held against the same arithmetic done another way, each just inside and just outside its limits."""
 
 from fractions import Fraction
+from itertools import pairwise
 
 import pytest
 from hypothesis import given
@@ -8,23 +9,33 @@ from hypothesis import strategies as st
 
 from nullah.core import actions
 from nullah.core.apply_fix import action_of
+from nullah.core.bench.rates import RATES, Learned, minutes_of
 from nullah.core.breakdown.cuts import cut_through_first
+from nullah.core.breakdown.facts import StavesDo
 from nullah.core.breakdown.layout import PlacedPart, Rect
+from nullah.core.breakdown.reasons import why_nowhere
 from nullah.core.breakdown.rough import RoughPart
 from nullah.core.breakdown.sawing import Sawing
+from nullah.core.forms.own_boards import OwnBoard, OwnJoint
+from nullah.core.joints import meeting
 from nullah.core.joints.dovetail import DOVETAIL
 from nullah.core.joints.dovetail.frame import tail_frame
 from nullah.core.joints.dovetail.layout import Dovetail, DovetailError, lay_out
+from nullah.core.joints.fasteners import fastening
 from nullah.core.lengths import Length, Slope, Unit, mm
-from nullah.core.piece.faults import Trouble
+from nullah.core.piece.faults import ButtGap, Trouble
 from nullah.core.piece.joint import Tails
 from nullah.core.piece.part import Needs, Part
 from nullah.core.piece.space import Axis, Box
 from nullah.core.plan import work_out
 from nullah.core.project import Piece, Project
+from nullah.core.rack.board import Board
 from nullah.core.rack.drying import usual_days
 from nullah.core.season.growing import growth, part_year
-from nullah.core.work.seasons import stock_of
+from nullah.core.wood.moisture import ClimateError, equilibrium_moisture
+from nullah.core.wood.species import find_species
+from nullah.core.wood.stiffness import passing_span, sag
+from nullah.core.work.seasons import season_of, stock_of
 
 
 def test_the_swing_of_a_part_is_what_its_months_are_apart():
@@ -117,3 +128,128 @@ def test_the_wait_of_a_piece_goes_with_the_square_of_how_deep_it_is():
     assert usual_days(2000, 200, 25) == pytest.approx(14)
     for size in ((2000, 200, 50), (400, 90, 25), (900, 40, 40)):
         assert usual_days(*size) == pytest.approx(14 * (deep(*size) / deep(2000, 200, 25)) ** 2)
+
+
+# --- boxes that meet ------------------------------------------------------------------------------
+
+
+def a_box(low, high):
+    return Box(tuple(map(Fraction, low)), tuple(map(Fraction, high)))
+
+
+@pytest.mark.parametrize(
+    ("guest", "bridle", "open_edge"),
+    [
+        # The end of a rail in the end of a stile, face on face, through it: a bridle.
+        ((Axis.X, a_box((0, 0, 0), (300, 60, 20))), True, True),
+        # The same in the middle of the stile: it is entered, but not at its end.
+        ((Axis.X, a_box((0, 100, 0), (300, 160, 20))), False, False),
+        # Standing 5 mm short of the far edge: it goes not through.
+        ((Axis.X, a_box((5, 0, 0), (300, 60, 20))), False, True),
+        # Running on past it both ways: no end of it lies there.
+        ((Axis.X, a_box((-100, 0, 0), (300, 60, 20))), False, True),
+    ],
+)
+def test_a_bridle_is_where_both_end_in_a_corner_and_the_one_goes_through_the_other(guest, bridle, open_edge):
+    stile = board("stile", a_box((0, 0, 0), (60, 400, 20)), Axis.Y, Axis.Z)
+    grain, box = guest
+    rail = board("rail", box, grain, Axis.Z)
+    overlap = stile.box.overlap(rail.box)
+    assert meeting.is_bridle(stile, rail, overlap) is bridle
+    along = board("along", box, Axis.Y, Axis.Z)
+    assert not meeting.is_bridle(stile, along, overlap), "grain the same way"
+    edge_on = board("edge on", box, grain, Axis.Y)
+    assert not meeting.is_bridle(stile, edge_on, overlap), "face to edge"
+
+
+def test_the_middle_third_has_shoulders_of_a_sixth_and_6_mm_at_the_most():
+    rail = board("rail", a_box((0, 0, 0), (300, 24, 30)), Axis.X, Axis.Z)
+    whole = a_box((0, 0, 0), (40, 24, 30))
+    assert meeting.middle_third(whole, rail, shoulders=False) == a_box((0, 0, 10), (40, 24, 20))
+    assert meeting.middle_third(whole, rail, shoulders=True) == a_box((0, 4, 10), (40, 20, 20))
+    wide = a_box((0, 0, 0), (40, 90, 30))
+    assert meeting.middle_third(wide, rail, shoulders=True) == a_box((0, 6, 10), (40, 84, 20))
+
+
+@given(st.integers(1, 400), st.sampled_from(list(Axis)))
+def test_a_gap_between_two_boards_is_said_as_wide_as_it_is(gap, axis):
+    at = [mm(0), mm(0), mm(0)]
+    sizes = {Axis.X: 300, Axis.Y: 20, Axis.Z: 120}
+    at[axis.value] = mm(sizes[axis] + gap)
+    own = (OwnBoard("own1", "one", (mm(300), mm(120), mm(20)), (mm(0),) * 3, "xy"),
+           OwnBoard("own2", "two", (mm(300), mm(120), mm(20)), tuple(at), "xy"))  # fmt: skip
+    joints = (OwnJoint("ownjoint1", "butt", "own1", "own2"),)
+    findings = work_out(Project(Piece("own", own=own, own_joints=joints)), milling=False).findings
+    facts = [finding.remark.fact for finding in findings]
+    assert ButtGap("own1", "own2", mm(gap)) in facts
+
+
+# --- nails, screws, shelves, glue -----------------------------------------------------------------
+
+
+@pytest.mark.parametrize(
+    ("screws", "thickness", "holding", "long", "thick"),
+    [(False, 12, 40, 30, 1.5), (False, 12, 10, 19, 1.0), (False, 24, 60, 60, 3.0),
+     (True, 8, 60, 20, 2.5), (True, 12, 60, 30, 3.0), (True, 30, 90, 75, 5.0)],
+)  # fmt: skip
+def test_a_fastening_is_as_long_as_the_piece_allows_and_as_thick_as_is_usual(screws, thickness, holding, long, thick):
+    row = fastening(screws, thickness, holding, 300, 0.5, True, False)
+    assert (row.long, row.thick, row.enters) == pytest.approx((long, thick, long - thickness))
+    assert row.pilot == pytest.approx(thick * (0.6 if screws else 0.75))
+    gaps = [b - a for a, b in pairwise(row.places)]
+    assert row.places[0] == pytest.approx(max(25, 10 * thick)) and row.places[0] + row.places[-1] == pytest.approx(300)
+    assert max(gaps) <= 90 + 1e-9 and (len(gaps) == 1 or (300 - 2 * row.places[0]) / (len(gaps) - 1) > 90)
+
+
+def test_a_screw_in_softwood_has_a_finer_pilot_and_in_end_grain_holds_three_quarters():
+    hard, soft, end = (fastening(True, 12, 60, 300, 0.5, *how) for how in ((True, False), (False, False), (True, True)))
+    assert (hard.pilot, soft.pilot) == pytest.approx((1.8, 1.4))
+    assert end.holds == pytest.approx(0.75 * hard.holds) and hard.holds == pytest.approx(108.25 * 0.25 * 3 * 18)
+    nail, into_end = (fastening(False, 12, 60, 300, 0.5, True, grain) for grain in (False, True))
+    assert into_end.holds == pytest.approx(0.5 * nail.holds) and nail.holds == pytest.approx(
+        54.12 * 0.5**2.5 * 1.5 * 18
+    )
+
+
+def test_the_sag_of_a_shelf_is_that_of_a_beam_with_its_own_weight():
+    oak = find_species("white oak")
+    weight = (20 / 900 + oak.density * 1e-9 * 250 * 19) * 9.80665
+    stiff = oak.stiffness * 1000 * 250 * 19**3 / 12
+    assert sag(900, 20, 250, 19, oak) == pytest.approx(5 * weight * 900**4 / (384 * stiff), rel=1e-9)
+    longest = passing_span(20 / 900, 250, 19, oak)
+    assert sag(longest, 20 / 900 * longest, 250, 19, oak) == pytest.approx(longest / 600, rel=1e-9)
+
+
+def test_a_strain_is_a_percentage_of_what_is_held():
+    side = OwnBoard("own1", "panel", (mm(400), mm(250), mm(18)), (mm(0),) * 3, "xz")
+    rail = OwnBoard("own2", "rail", (mm(250), mm(60), mm(20)), (mm(50), mm(0), mm(18)), "yz")
+    joints = (OwnJoint("ownjoint1", "butt", "own1", "own2"),)
+    (strain,) = season_of(work_out(Project(Piece("own", own=(side, rail), own_joints=joints)), milling=False)).strains
+    assert (
+        strain.held == 250 and strain.percent == pytest.approx(100 * abs(strain.moves) / 250) and strain.percent > 0.3
+    )
+
+
+@pytest.mark.parametrize(("temperature", "fits"), [(-20, True), (-20.1, False), (110, True), (110.1, False)])
+def test_the_formula_of_moisture_is_asked_only_for_air_that_it_covers(temperature, fits):
+    if fits:
+        assert equilibrium_moisture(temperature, 50) > 0
+    else:
+        with pytest.raises(ClimateError):
+            equilibrium_moisture(temperature, 50)
+
+
+def test_the_minutes_of_work_are_amount_times_guess_times_what_was_learned():
+    work = (("rip", 3.0), ("lay out", 2.0))
+    guess = 3 * RATES["rip"].minutes + 2 * RATES["lay out"].minutes
+    assert minutes_of(work) == pytest.approx(guess)
+    twice = {"rip": Learned(2.0, 0.1, 5)}
+    assert minutes_of(work, twice) == pytest.approx(guess + 3 * RATES["rip"].minutes)
+
+
+def test_staves_told_of_have_room_to_be_jointed():
+    wide = rough("top", 500, 300)
+    board_ = Board("1", "plank", "", mm(900), mm(160), mm(25))
+    why = why_nowhere(wide, (board_,), frozenset())
+    assert why.staves == StavesDo(2, mm(153), "plank")
+    assert why_nowhere(rough("top", 500, 480), (board_,), frozenset()).staves == StavesDo(4, mm(123), "plank")

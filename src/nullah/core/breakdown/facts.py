@@ -111,7 +111,8 @@ class Inseparable(NamedTuple):
     """No straight cut would part a part from the others on its board."""
 
 
-Complaint = Refusal | OverEdge | OverFlaw | OverPart | NoKerf | Unmatched | SawnUp | Inseparable
+Placed = OverEdge | OverFlaw | OverPart | NoKerf | Unmatched | SawnUp | Inseparable
+Complaint = Refusal | Placed
 
 # --- a board that cannot be sawn ---------------------------------------------------------------------
 

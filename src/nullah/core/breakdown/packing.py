@@ -241,7 +241,7 @@ class Packer:
             nodes[number] = self._put(nodes[number], number, index, region, kind, x, y, stretch)
         return left
 
-    def _cheapest(
+    def _cheapest(  # noqa: C901 (the innermost loop of the search, where a call costs)
         self, node: Node, number: int, blank: Blank, limit: float, overlooked: float
     ) -> tuple[tuple[_Region, int, float, float] | None, float]:
         """Find the place on a board where a blank costs least, if that is less than `limit`."""

@@ -263,10 +263,11 @@ class Repeated(NamedTuple):
     places: int
 
 
-ProofFact = (
-    Collision | Void | Apart | NoCorner | ButtGap | EdgesOnly | TailsShort | NoLap | PinsShort | StandsOut | DoesNotFit
-    | WidthOff | Shows | ThinFloor | ThinEdge | ThinBetween | CannotComeOut | Trapped | CrossGrain | NoRoom | Sags
-)  # fmt: skip
+MeetingFact = Collision | Void | Apart | NoCorner | ButtGap | EdgesOnly
+TailsFact = TailsShort | NoLap | PinsShort | StandsOut
+ChannelFact = DoesNotFit | WidthOff | Shows | ThinFloor | ThinEdge | ThinBetween
+MovingFact = CannotComeOut | Trapped | CrossGrain | NoRoom | Sags
+ProofFact = MeetingFact | TailsFact | ChannelFact | MovingFact
 
 
 class Fault(NamedTuple):

@@ -5,14 +5,14 @@ from __future__ import annotations
 from collections.abc import Callable
 from typing import Any, get_args
 
-from nullah.core.breakdown.facts import BoardNotSawable, Complaint, LayoutFact, Nowhere, SawFact, TooManyParts
+from nullah.core.breakdown.facts import BoardNotSawable, LayoutFact, Nowhere, Placed, Refusal, SawFact, TooManyParts
 from nullah.core.card import Numbered
 from nullah.core.errors import FactError
 from nullah.core.forms.own_boards import Offer
 from nullah.core.joints.dovetail.facts import CornerFact, GrooveFact, LayoutRefusal
 from nullah.core.ledger import WrongValue
 from nullah.core.piece.facts import Note, PieceFact
-from nullah.core.piece.faults import ProofFact, Repeated
+from nullah.core.piece.faults import ChannelFact, MeetingFact, MovingFact, Repeated, TailsFact
 from nullah.core.plan import NoneDovetailed, TailsImpossible
 from nullah.core.reader import Fact, Reader
 from nullah.core.rules import LedgerFact
@@ -20,10 +20,10 @@ from nullah.core.season.facts import SeasonFact
 from nullah.core.season.fits import Fit
 from nullah.core.season.strain import Strain
 from nullah.core.wording.corners import corner_words, groove_words, layout_words
-from nullah.core.wording.laying import complaint_words, layout_fact_words, nowhere_words, saw_words
+from nullah.core.wording.laying import complaint_words, layout_fact_words, nowhere_words, refusal_words, saw_words
 from nullah.core.wording.ledger import ledger_words, wrong_value_words
 from nullah.core.wording.piece import note_words, offer_words, piece_words
-from nullah.core.wording.proof import proof_words, repeated_words
+from nullah.core.wording.proof import channel_words, meeting_words, moving_words, repeated_words, tails_words
 from nullah.core.wording.season import fit_words, season_words, strain_words
 
 Worder = Callable[[Any, Reader], str]
@@ -70,7 +70,10 @@ WORDERS: dict[type, Worder] = {
     for kinds, worder in (
         ((Repeated,), _repeated),
         ((Numbered,), _numbered),
-        (get_args(ProofFact), proof_words),
+        (get_args(MeetingFact), meeting_words),
+        (get_args(TailsFact), tails_words),
+        (get_args(ChannelFact), channel_words),
+        (get_args(MovingFact), moving_words),
         (get_args(PieceFact), piece_words),
         ((Note,), note_words),
         ((Offer,), offer_words),
@@ -80,7 +83,8 @@ WORDERS: dict[type, Worder] = {
         (get_args(CornerFact), corner_words),
         (get_args(GrooveFact), groove_words),
         ((NoneDovetailed, TailsImpossible), _of_corner),
-        (get_args(Complaint), complaint_words),
+        (get_args(Refusal), refusal_words),
+        (get_args(Placed), complaint_words),
         (get_args(Nowhere), nowhere_words),
         (get_args(LayoutFact), layout_fact_words),
         ((Fit,), fit_words),

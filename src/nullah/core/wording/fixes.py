@@ -25,7 +25,7 @@ from nullah.core.reader import Reader
 from nullah.core.wording.facts import fact_words
 
 
-def fix_words(fix: Fix, reader: Reader) -> str:
+def fix_words(fix: Fix, reader: Reader) -> str:  # noqa: C901 (a case for each kind)
     """Return what carrying out a fix is called, on its button and in the history.
 
     Examples
@@ -52,11 +52,8 @@ def fix_words(fix: Fix, reader: Reader) -> str:
             return text("Screw it in slots instead")
         case CutOutFirst(_, name):
             return text("Cut {board} first", board=name)
-        case CutThroughFirst(_, name, crosswise, at):
-            # A place to a whole millimetre: nobody flattens closer than that.
-            place = length(from_float(round(float(at))))
-            message = N_("Cut {board} at {place} first") if crosswise else N_("Rip {board} at {place} first")
-            return text(message, board=name, place=place)
+        case CutThroughFirst():
+            return _cut_through(fix, reader)
         case GlueFromStaves(_, count):
             return reader.count(count, "Make it of {n} stave", "Make it of {n} staves")
         case JoinParts(joint=joint):
@@ -79,3 +76,10 @@ def why_again(fix: MakeAgain, reader: Reader) -> str:
     'length of the sides 0.8 mm short'
     """
     return reader.text("{title} {by} short", title=reader.title(fix.quantity), by=reader.fine(fix.short))
+
+
+def _cut_through(fix: CutThroughFirst, reader: Reader) -> str:
+    # A place to a whole millimetre: nobody flattens closer than that.
+    place = reader.length(from_float(round(float(fix.at))))
+    message = N_("Cut {board} at {place} first") if fix.crosswise else N_("Rip {board} at {place} first")
+    return reader.text(message, board=fix.name, place=place)

@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import assert_never
 
 from nullah.core.breakdown import facts
-from nullah.core.breakdown.facts import Complaint, LayoutFact, Match, Nowhere, SawFact
+from nullah.core.breakdown.facts import Complaint, LayoutFact, Match, Nowhere, Refusal, SawFact
 from nullah.core.catalogue import N_
 from nullah.core.rack.board import Faces, FlawKind
 from nullah.core.reader import Reader, sentence
@@ -28,8 +28,8 @@ _OVER_FLAWS = {
 }
 
 
-def complaint_words(fact: Complaint, reader: Reader) -> str:
-    """Return what is said of a part that cannot lie where it does, as the end of a sentence: “lies over the knot”."""
+def refusal_words(fact: Refusal, reader: Reader) -> str:
+    """Return why a board cannot give a part anywhere, as the end of a sentence."""
     match fact:
         case facts.OtherWood(wanted, board, species):
             return reader.text(
@@ -53,6 +53,13 @@ def complaint_words(fact: Complaint, reader: Reader) -> str:
                 board=board,
                 cut=reader.text(SAWN[cut]),
             )
+        case _:
+            assert_never(fact)
+
+
+def complaint_words(fact: Complaint, reader: Reader) -> str:
+    """Return what is said of a part that cannot lie where it does, as the end of a sentence: “lies over the knot”."""
+    match fact:
         case facts.OverEdge(board, crooked):
             message = (
                 N_("reaches over the crooked edge of {board}") if crooked else N_("reaches over the edge of {board}")
@@ -72,7 +79,7 @@ def complaint_words(fact: Complaint, reader: Reader) -> str:
         case facts.Inseparable():
             return reader.text("cannot lie there: no straight cut would part it from the others")
         case _:
-            assert_never(fact)
+            return refusal_words(fact, reader)
 
 
 def saw_words(fact: SawFact | facts.BoardNotSawable | facts.TooManyParts, reader: Reader) -> str:
@@ -114,7 +121,7 @@ def nowhere_words(fact: Nowhere, reader: Reader) -> str:
             )
         case facts.GrainNowhere(refusal):
             return reader.text(
-                "It {complaint}, nor is any other board thick enough.", complaint=complaint_words(refusal, reader)
+                "It {complaint}, nor is any other board thick enough.", complaint=refusal_words(refusal, reader)
             )
         case facts.NoneWide(across, widest, staves):
             said = reader.text(

@@ -7,7 +7,7 @@ from typing import assert_never
 from nullah.core.catalogue import N_
 from nullah.core.lengths import Direction, mm
 from nullah.core.piece import faults as facts
-from nullah.core.piece.faults import Misfit, ProofFact, ShowsWhere, Width
+from nullah.core.piece.faults import ChannelFact, MeetingFact, Misfit, MovingFact, ShowsWhere, TailsFact, Width
 from nullah.core.piece.space import Axis, Side
 from nullah.core.reader import Reader
 
@@ -35,8 +35,8 @@ _MISFITS = {
 }  # fmt: skip
 
 
-def proof_words(fact: ProofFact, reader: Reader) -> str:
-    """Return the sentence of something that is wrong with a piece."""
+def meeting_words(fact: MeetingFact, reader: Reader) -> str:
+    """Return what is wrong with how two parts meet."""
     part, fine = reader.part, reader.fine
     match fact:
         case facts.Collision(first, second, sizes, joined):
@@ -82,6 +82,14 @@ def proof_words(fact: ProofFact, reader: Reader) -> str:
                 first=part(first),
                 second=part(second),
             )
+        case _:
+            assert_never(fact)
+
+
+def tails_words(fact: TailsFact, reader: Reader) -> str:
+    """Return what is wrong with a dovetailed corner."""
+    part, fine = reader.part, reader.fine
+    match fact:
         case facts.TailsShort(tail, pin, short, lapped):
             message = (
                 N_("The {tail} is {short} short: the lap would be {short} too thick.")
@@ -109,6 +117,14 @@ def proof_words(fact: ProofFact, reader: Reader) -> str:
                 else N_("The {part} is {by} too long: its tails would stand so far out of the {mate}.")
             )
             return reader.text(message, part=part(one), mate=part(mate), by=fine(by))
+        case _:
+            assert_never(fact)
+
+
+def channel_words(fact: ChannelFact, reader: Reader) -> str:
+    """Return what is wrong with a channel, or with what enters it."""
+    part, fine = reader.part, reader.fine
+    match fact:
         case facts.DoesNotFit(misfit, guest, host, channel, by):
             return reader.text(
                 _MISFITS[misfit], guest=part(guest), host=part(host), channel=reader.text(channel.value), by=fine(by)
@@ -159,6 +175,14 @@ def proof_words(fact: ProofFact, reader: Reader) -> str:
                 host=part(host),
                 least=fine(least),
             )
+        case _:
+            assert_never(fact)
+
+
+def moving_words(fact: MovingFact, reader: Reader) -> str:
+    """Return what is wrong with what must move, goes together, or bears a load."""
+    part, fine = reader.part, reader.fine
+    match fact:
         case facts.CannotComeOut(mover, one, other, axis, by):
             # Of “drawer 1 front”, which belongs to “drawer 1”, only “front” need be said.
             board = part(one).removeprefix(mover).strip() or reader.text("board")
