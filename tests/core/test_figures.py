@@ -18,13 +18,14 @@ from nullah.core.breakdown.rough import RoughPart
 from nullah.core.breakdown.sawing import Sawing
 from nullah.core.forms.own_boards import OwnBoard, OwnJoint
 from nullah.core.joints import meeting
-from nullah.core.joints.dovetail import DOVETAIL
+from nullah.core.joints.dovetail import DOVETAIL, facts
 from nullah.core.joints.dovetail.frame import tail_frame
-from nullah.core.joints.dovetail.layout import Dovetail, DovetailError, lay_out
+from nullah.core.joints.dovetail.layout import Dovetail, DovetailError, lay_out, remarks
 from nullah.core.joints.fasteners import fastening
 from nullah.core.lengths import Length, Slope, Unit, mm
-from nullah.core.piece.faults import ButtGap, Trouble
+from nullah.core.piece.faults import ButtGap, Channel, Trouble
 from nullah.core.piece.joint import Tails
+from nullah.core.piece.overlap import channel_of
 from nullah.core.piece.part import Needs, Part
 from nullah.core.piece.space import Axis, Box
 from nullah.core.plan import work_out
@@ -32,10 +33,13 @@ from nullah.core.project import Piece, Project
 from nullah.core.rack.board import Board
 from nullah.core.rack.drying import usual_days
 from nullah.core.season.growing import growth, part_year
+from nullah.core.shop import Shop
 from nullah.core.wood.moisture import ClimateError, equilibrium_moisture
 from nullah.core.wood.species import find_species
 from nullah.core.wood.stiffness import passing_span, sag
 from nullah.core.work.seasons import season_of, stock_of
+
+TENTH = Fraction(1, 10)
 
 
 def test_the_swing_of_a_part_is_what_its_months_are_apart():
@@ -253,3 +257,60 @@ def test_staves_told_of_have_room_to_be_jointed():
     why = why_nowhere(wide, (board_,), frozenset())
     assert why.staves == StavesDo(2, mm(153), "plank")
     assert why_nowhere(rough("top", 500, 480), (board_,), frozenset()).staves == StavesDo(4, mm(123), "plank")
+
+
+# --- what is only just good enough ----------------------------------------------------------------
+
+_GOOD = {
+    "width": "150",
+    "tail_thickness": "15",
+    "pin_thickness": "15",
+    "tails": 3,
+    "half_pin": "8",
+    "pin": "6",
+    "slope": 7,
+}
+
+
+def minded(shop=None, **more):
+    """Return which facts a corner brings up."""
+    given_ = {**_GOOD, **more}
+    spec = Dovetail(*(mm(given_[name]) for name in ("width", "tail_thickness", "pin_thickness")), given_["tails"],
+                    mm(given_["half_pin"]), mm(given_["pin"]), Slope(Fraction(given_["slope"])),
+                    mm(given_.get("proud", 0)))  # fmt: skip
+    return {type(remark.fact) for remark in remarks(lay_out(spec), shop or Shop())}
+
+
+@pytest.mark.parametrize(
+    ("fact", "inside", "outside"),
+    [
+        (facts.SlopeCrumbles, {"slope": 5}, {"slope": Fraction(499, 100)}),
+        (facts.SlopeSlips, {"slope": 10}, {"slope": Fraction(1001, 100)}),
+        (facts.HalfPinWeak, {"half_pin": "5"}, {"half_pin": "4.99"}),
+        (facts.PinsTooFine, {"pin": "3"}, {"pin": "2.99"}),
+        (facts.BaselineInside, {"proud": "0"}, {"proud": "-0.01"}),
+        # A slope of 1:7 takes 30/7 of each tail; where a third is left it is 6.43 wide at the end.
+        (facts.TailsBreakOff, {"width": "34.86", "tails": 2}, {"width": "34.85", "tails": 2}),
+    ],
+)  # fmt: skip
+def test_what_is_minded_begins_where_it_is_said_to(fact, inside, outside):
+    assert fact not in minded(**inside) and fact in minded(**outside)
+
+
+def test_a_tail_that_comes_to_nothing_at_the_baseline_cannot_be_made_and_a_hair_more_can():
+    # Two tails in 150 − 16 with a pin of 6 are 64 each; a slope of 1:s takes 30/s.
+    def corner(slope):
+        return lay_out(Dovetail(mm(150), mm(15), mm(15), 2, mm(8), mm(6), Slope(Fraction(slope))))
+
+    exact = corner(Fraction(30, 64))
+    assert exact.tail_base.mm == 0 and facts.TailsRunToPoint in {type(r.fact) for r in remarks(exact, Shop())}
+    hair = corner(Fraction(30, 64) + Fraction(1, 1000))
+    assert hair.tail_base.mm > 0 and facts.TailsRunToPoint not in {type(r.fact) for r in remarks(hair, Shop())}
+
+
+def test_a_square_channel_is_named_along_the_grain():
+    side = board("side", a_box((0, 0, 0), (400, 200, 20)), Axis.X, Axis.Z)
+    square = a_box((100, 50, 14), (130, 80, 20))
+    assert channel_of(side, square) is Channel.GROOVE
+    assert channel_of(side, square.set(Axis.Y, Fraction(50), Fraction(80) + TENTH)) is Channel.DADO
+    assert channel_of(side, square.set(Axis.X, Fraction(0), Fraction(30))) is Channel.GROOVE
