@@ -3,6 +3,7 @@
 from fractions import Fraction
 from itertools import pairwise
 
+import numpy as np
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
@@ -10,19 +11,22 @@ from hypothesis import strategies as st
 from nullah.core import actions
 from nullah.core.apply_fix import action_of
 from nullah.core.bench.rates import RATES, Learned, minutes_of
+from nullah.core.breakdown.asks import refusal, takes
 from nullah.core.breakdown.cuts import cut_through_first
-from nullah.core.breakdown.facts import StavesDo
+from nullah.core.breakdown.facts import StavesDo, TooThin
 from nullah.core.breakdown.layout import PlacedPart, Rect
 from nullah.core.breakdown.reasons import why_nowhere
 from nullah.core.breakdown.rough import RoughPart
 from nullah.core.breakdown.sawing import Sawing
 from nullah.core.forms.own_boards import OwnBoard, OwnJoint
 from nullah.core.joints import meeting
-from nullah.core.joints.dovetail import DOVETAIL, facts
+from nullah.core.joints.dovetail import DOVETAIL, facts, runout
 from nullah.core.joints.dovetail.frame import tail_frame
 from nullah.core.joints.dovetail.layout import Dovetail, DovetailError, lay_out, remarks
 from nullah.core.joints.fasteners import fastening
-from nullah.core.lengths import Length, Slope, Unit, mm
+from nullah.core.lengths import Length, Marks, Slope, Unit, mm, read_length
+from nullah.core.milling.slab import thickest_slab
+from nullah.core.milling.survey import Survey
 from nullah.core.piece.faults import ButtGap, Channel, Trouble
 from nullah.core.piece.joint import Tails
 from nullah.core.piece.overlap import channel_of
@@ -32,6 +36,7 @@ from nullah.core.plan import work_out
 from nullah.core.project import Piece, Project
 from nullah.core.rack.board import Board
 from nullah.core.rack.drying import usual_days
+from nullah.core.season.fits import Verdict
 from nullah.core.season.growing import growth, part_year
 from nullah.core.shop import Shop
 from nullah.core.wood.moisture import ClimateError, equilibrium_moisture
@@ -314,3 +319,64 @@ def test_a_square_channel_is_named_along_the_grain():
     assert channel_of(side, square) is Channel.GROOVE
     assert channel_of(side, square.set(Axis.Y, Fraction(50), Fraction(80) + TENTH)) is Channel.DADO
     assert channel_of(side, square.set(Axis.X, Fraction(0), Fraction(30))) is Channel.GROOVE
+
+
+# --- lengths, boards, slabs -----------------------------------------------------------------------
+
+
+@pytest.mark.parametrize(
+    ("text", "millimetres"),
+    [("1 mm", 1), ("1 cm", 10), ("1 m", 1000), ("1 in", "25.4"), ("1 inch", "25.4"), ("2 inches", "50.8"),
+     ('1"', "25.4"), ("1 ft", "304.8"), ("2 feet", "609.6"), ("1 foot", "304.8"), ("1'", "304.8")],
+)  # fmt: skip
+def test_every_unit_that_is_read_is_as_long_as_it_is(text, millimetres):
+    assert read_length(text).mm == Fraction(millimetres)
+
+
+def test_a_board_as_thick_as_a_part_is_rough_gives_it_and_a_hair_thinner_does_not():
+    part = rough("part", 300, 80)
+    assert takes(part, Board("1", "plank", "", mm(900), mm(160), mm(20)))
+    thin = Board("1", "plank", "", mm(900), mm(160), mm("19.99"))
+    assert not takes(part, thin) and refusal(part, thin) == TooThin(mm(20), "plank", mm("19.99"))
+
+
+@given(st.integers(0, 140))
+def test_a_groove_that_shows_is_offered_the_nearest_place_inside_a_tail(low):
+    layout = lay_out(Dovetail(mm(150), mm(15), mm(15), 3, mm(8), mm(6), Slope(Fraction(7))))
+    wide = mm(6)
+    found = runout.remarks(layout, mm(low), mm(low) + wide, mm(5), Marks())
+    moves = [fix.height for remark in found for fix in remark.fixes]
+    # Every place to half a millimetre at which the groove lies inside a tail at its base.
+    halves = [mm(Fraction(n, 2)) for n in range(300)]
+    places = [place for place in halves if any(lo <= place and place + wide <= hi for lo, hi in layout.bases)]
+    if mm(low) in places:
+        assert not moves
+    else:
+        nearest = min(abs(place.mm - low) for place in places)
+        assert [abs(move.mm - low) for move in moves] == [nearest] and moves[0] in places
+
+
+@pytest.mark.parametrize(("lean_along", "lean_across"), [(0.01, 0.0), (0.0, 0.02), (-0.004, 0.015)])
+def test_the_lower_face_of_the_slab_lies_as_the_board_lies_and_inside_it(lean_along, lean_across):
+    x, y = np.linspace(0, 900, 11), np.linspace(30, 210, 7)
+    plane = lean_along * x[:, None] + lean_across * y[None, :]
+    # Standing 40 above the datum, with a hump under its lower face: many tilts give the same thickness.
+    bottom = 40 + plane + 1.5 * np.exp(-((x[:, None] - 450) ** 2) / 2e4) * np.ones((1, 7))
+    top = 62 + plane
+    slab = thickest_slab(Survey(x, y, top, bottom))
+    assert slab.thickness == pytest.approx(20.5, abs=0.01)
+    lower = slab.a * x[:, None] + slab.b * y[None, :] + slab.c
+    assert (lower >= bottom - 1e-6).all() and (lower + slab.thickness <= top + 1e-6).all()
+    assert (slab.a, slab.b) == pytest.approx((lean_along, lean_across), abs=1e-3)
+
+
+def test_a_panel_drops_out_where_its_shallower_groove_holds_it_less_than_a_millimetre_and_a_half():
+    def verdict(depth):
+        box = Project(Piece("box", given=(("bottom.clearance", mm("0.5")), ("groove.depth", mm(depth)))))
+        fit = season_of(work_out(box, milling=False, proving=False)).fit_of("bottom")
+        return fit.hold, fit.verdict
+
+    hold, _ = verdict("4")
+    just = 4 - hold + 1.5
+    assert verdict(str(round(just + 0.02, 3)))[1] is not Verdict.DROPS
+    assert verdict(str(round(just - 0.02, 3)))[1] is Verdict.DROPS
