@@ -58,12 +58,12 @@ class Void(NamedTuple):
 
 
 class Apart(NamedTuple):
-    """Two parts that are joined do not reach each other."""
+    """Two parts that are joined do not reach each other; `joint` is what their joint is called."""
 
     first: str
     second: str
     gap: Length
-    joint: Channel | None
+    joint: str
 
 
 class NoCorner(NamedTuple):

@@ -57,18 +57,18 @@ def _between(first: Part, second: Part) -> tuple[Axis, Fraction]:
 
 def _apart(case: Case, joint: Joint, first: Part, second: Part) -> Finding:
     _, gap = _between(first, second)
-    fact = Apart(first.id, second.id, Length(gap), _channel_kind(joint, first))
+    fact = Apart(first.id, second.id, Length(gap), _called(joint, first))
     names = (*joint.names.quantities, *first.quantities, *second.quantities)
     return Finding(
         Trouble.APART, Remark(fact, Weight.FAILS, follow_fixes(case, names)), (first.id, second.id), joint.id
     )
 
 
-def _channel_kind(joint: Joint, first: Part) -> Channel | None:
-    """Return what is cut into the first part, or None where the joint is none that one enters."""
-    if not joint.type.enters or not (joint.channels or joint.shares):
-        return None
-    return joint.type.channel(first, (joint.channels or joint.shares)[0])
+def _called(joint: Joint, first: Part) -> str:
+    """Return what a joint is called whose parts do not even meet: its channel where one is let in, else its type."""
+    if joint.type.captures and joint.channels:
+        return joint.type.channel(first, joint.channels[0]).value
+    return joint.type.id
 
 
 def _butt(case: Case, joint: Joint, first: Part, second: Part) -> Iterator[Finding]:

@@ -59,7 +59,7 @@ def meeting_words(fact: MeetingFact, reader: Reader) -> str:
                 first=part(first),
                 second=part(second),
                 gap=fine(gap),
-                joint=reader.text(joint.value if joint is not None else N_("joint")),
+                joint=reader.text(joint),
             )
         case facts.NoCorner(first, second, joined):
             return reader.text(

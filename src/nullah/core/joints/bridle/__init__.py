@@ -18,7 +18,7 @@ from nullah.core.piece.space import Box
 class Bridle(JointBase):
     """A tongue of the second part in a slot of the first."""
 
-    id = "bridle"
+    id = N_("bridle")
     offer = N_("Bridle, {second} the tongue")
 
     def offered(self, first: Part, second: Part, overlap: Box | None) -> Iterator[Offered]:

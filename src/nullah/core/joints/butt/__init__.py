@@ -18,7 +18,7 @@ from nullah.core.piece.space import Box
 class Butt(JointBase):
     """Two parts against each other."""
 
-    id = "butt"
+    id = N_("butt")
     offer = N_("Against each other, {hold}")
     touches = True
     in_boxes = False

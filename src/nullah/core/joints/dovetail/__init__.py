@@ -24,7 +24,7 @@ from nullah.core.piece.space import Box, Side, side_at
 class Dovetail(JointBase):
     """Tails of the first board between pins of the second."""
 
-    id = "dovetail"
+    id = N_("dovetail")
     offer = N_("Dovetails, tails on {first}")
     in_boxes = False
 

@@ -21,7 +21,7 @@ from nullah.core.piece.space import Axis, Box
 class Finger(JointBase):
     """Fingers of the second board between fingers of the first, which has one at either edge."""
 
-    id = "finger joint"
+    id = N_("finger joint")
     offer = N_("Fingers, the outer ones on {first}")
 
     def offered(self, first: Part, second: Part, overlap: Box | None) -> Iterator[Offered]:

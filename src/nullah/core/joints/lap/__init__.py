@@ -17,7 +17,7 @@ from nullah.core.piece.space import Axis, Box
 class Lap(JointBase):
     """Two parts halved into each other."""
 
-    id = "lap"
+    id = N_("lap")
     offer = N_("Halved into each other")
 
     def offered(self, first: Part, second: Part, overlap: Box | None) -> Iterator[Offered]:

@@ -19,7 +19,7 @@ from nullah.core.piece.space import Box
 class LetIn(JointBase):
     """A part let into a channel of another."""
 
-    id = "let in"
+    id = N_("let in")
     offer = N_("{second} into a {channel} in {first}")
     enters = True
     captures = True

@@ -19,7 +19,7 @@ from nullah.core.piece.space import Axis, Box, Side, side_at
 class Mitre(JointBase):
     """Two ends mitred."""
 
-    id = "mitre"
+    id = N_("mitre")
     offer = N_("Mitred")
     in_boxes = False
     slanted = True

@@ -19,7 +19,7 @@ from nullah.core.piece.space import Axis, Box
 class Tenon(JointBase):
     """Tenons of the second part in mortises of the first."""
 
-    id = "mortise and tenon"
+    id = N_("mortise and tenon")
     offer = N_("Tenon on {second} into {first}")
     enters = True
 
