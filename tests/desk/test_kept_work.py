@@ -8,6 +8,7 @@ import time
 from dataclasses import replace
 from datetime import datetime
 from pathlib import Path
+from types import SimpleNamespace
 
 import pytest
 from PySide6.QtCore import Qt
@@ -22,6 +23,7 @@ from nullah.core.project import Project
 from nullah.core.work import doing
 from nullah.demo.seed_box import seed_box
 from nullah.desk.document import AUTOSAVE_AFTER, Document
+from nullah.desk.shutdown import ShutdownWatch
 from nullah.files.project_file import parse_project, project_text, read_project, write_project
 from nullah.files.recovery import Autosave
 from nullah.files.versions import versions_of
@@ -130,6 +132,29 @@ def test_a_desk_that_is_asked_to_end_keeps_its_work_first_and_the_name_being_typ
         desk.kill()
     (kept,) = Autosave(tmp_path / "nullah" / "unsaved").kept()
     assert kept.read().piece.name == "just now"
+
+
+@pytest.mark.parametrize("failures", [1, 2])
+def test_a_desk_that_is_asked_to_end_ends_though_keeping_fails_in_a_way_that_nobody_foresaw(
+    qtbot, qapp, failures, capfd
+):
+    calls, ends = [], []
+
+    def keep():
+        calls.append(1)
+        if len(calls) <= failures:
+            raise ImportError("half loaded")
+        return True
+
+    watch = ShutdownWatch(keep)
+    watch._app = SimpleNamespace(exit=ends.append, aboutToQuit=qapp.aboutToQuit)
+    try:
+        os.kill(os.getpid(), signal.SIGTERM)
+        qtbot.waitUntil(lambda: bool(ends), timeout=5000)
+    finally:
+        watch.end()
+    assert ends == [128 + signal.SIGTERM] and len(calls) == 2
+    assert ("could not be kept" in capfd.readouterr().err) is (failures == 2)
 
 
 def test_all_kept_work_is_offered_newest_first_with_name_time_and_file(user, tmp_path, open_window):

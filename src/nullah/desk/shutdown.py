@@ -52,10 +52,19 @@ class ShutdownWatch(QObject):
             number = os.read(self._hears, 64)[-1]
         if number not in SIGNALS:
             return
-        if not self._keep():
-            sys.stderr.write("nullah: the work could not be kept: the disk refuses.\n")
+        if not self._kept():
+            sys.stderr.write("nullah: the work could not be kept.\n")
         # As a shell counts the end by a signal.
         self._app.exit(128 + number)
+
+    def _kept(self) -> bool:
+        """Keep the work, and once more if that fails in a way that nobody foresaw: the end was asked for, and comes."""
+        for _ in range(2):
+            try:
+                return self._keep()
+            except Exception as error:  # whatever it is, the program is to end
+                sys.stderr.write(f"nullah: {type(error).__name__}: {error}\n")
+        return False
 
     def end(self) -> None:
         """Let signals do what they did before."""
