@@ -15,7 +15,8 @@ from nullah.core.piece.solids import build
 from nullah.core.piece.space import Axis, Side
 from nullah.core.plan import work_out
 from nullah.core.project import Piece, Project
-from nullah.core.stations import STATIONS, Hand
+from nullah.core.stations import STATIONS
+from nullah.core.stations.selection import Selection
 from nullah.files.project_file import read_project, write_project
 
 ROOT = Path(__file__).parent.parent
@@ -74,7 +75,7 @@ def test_fingers_share_a_corner_out_whole_and_go_together(given, made):
     assert (side ^ top).volume() == pytest.approx(0, abs=1e-6)
     # Apart along the grain of either; never across the fingers.
     assert joint.type.frees(joint, *plan.parts) == {Side.UNDER, Side.LEFT}
-    told = next(each for each in STATIONS if each.id == "joints").card(plan, Hand())
+    told = next(each for each in STATIONS if each.id == "joints").card(plan, Selection())
     assert told.title == "Finger joint" and len(told.mark) == 6
     assert [each.figure for each in told.set[:3]] == ["15.0 mm", "18.0 mm", plan.marks.write_setting(mm(120) / made)]
 

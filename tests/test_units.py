@@ -12,7 +12,8 @@ from nullah.core import actions
 from nullah.core.drawing import Dimension, Label
 from nullah.core.lengths import STYLES, Length, Marks, Unit, mm, read_length
 from nullah.core.plan import work_out
-from nullah.core.stations import STATIONS, Hand
+from nullah.core.stations import STATIONS
+from nullah.core.stations.selection import Selection
 from nullah.core.wording.card import worded
 from nullah.demo.seed_cabinet import seed_cabinet
 
@@ -97,9 +98,9 @@ def test_centimetres_are_shown_at_every_station_and_no_millimetres_beside_them()
     plan = work_out(project)
     texts = []
     for station in STATIONS:
-        hand = Hand(part=plan.parts[0].id)
-        texts += [each.text for each in station.draw(plan, hand).elements if isinstance(each, Dimension | Label)]
-        card = worded(station.card(plan, hand), plan.reader)
+        selection = Selection(part=plan.parts[0].id)
+        texts += [each.text for each in station.draw(plan, selection).elements if isinstance(each, Dimension | Label)]
+        card = worded(station.card(plan, selection), plan.reader)
         # A chisel is called by the size it was bought in.
         texts += [f"{each.figure} {each.note}" for each in card.set if not each.tool.startswith("Chisel")]
         texts += [each.text for each in card.mind]

@@ -19,7 +19,8 @@ from nullah.core.plan import work_out
 from nullah.core.rack.board import BoardError, Faces, Figure, Flaw, FlawKind, Reading, cut_from_heart
 from nullah.core.rack.drying import Room
 from nullah.core.sheets.sheets import all_sheets
-from nullah.core.stations import STATIONS, Hand
+from nullah.core.stations import STATIONS
+from nullah.core.stations.selection import BreakdownSelection, Selection
 from nullah.core.wood.movement import Cut
 from nullah.demo.seed_box import seed_box
 from nullah.files.project_file import parse_project, project_text
@@ -162,9 +163,11 @@ class AnyBreakdown(RuleBasedStateMachine):
         plan = work_out(self.project, proving=False)
         for station in (BY_ID["rack"], BY_ID["breakdown"], BY_ID["milling"]):
             for board in ("1", "3"):
-                hand = Hand(part="bottom", board=board, cut=1 if board == "3" else -1)
-                assert station.state(plan) and station.card(plan, hand).title
-                assert station.draw(plan, hand).elements or station.invitation
+                selection = Selection(
+                    part="bottom", board=board, breakdown=BreakdownSelection(cut=1 if board == "3" else None)
+                )
+                assert station.state(plan) and station.card(plan, selection).title
+                assert station.draw(plan, selection).elements or station.invitation
         assert untyped(parse_project(project_text(self.project), "x")) == untyped(self.project)
 
     def teardown(self):

@@ -27,8 +27,9 @@ from nullah.core.rack.shape_readings import Calliper, Gap, Wind
 from nullah.core.season.growing import FINISHES
 from nullah.core.sheets.sheets import all_sheets
 from nullah.core.shop import USUAL_PLANES
-from nullah.core.stations import STATIONS, Hand
+from nullah.core.stations import STATIONS
 from nullah.core.stations.milling import VIEWS
+from nullah.core.stations.selection import JointsSelection, MillingSelection, Selection
 from nullah.core.wood.climate import PRESETS
 from nullah.core.wording.plan import state_words
 from nullah.core.work import doing
@@ -251,10 +252,10 @@ class AnyProject(RuleBasedStateMachine):
     def everything_can_be_shown(self):
         plan = work_out(self.project)
         for station in STATIONS:
-            hand = Hand(part="front", quantity="sides.thickness")
+            selection = Selection(part="front", quantity="sides.thickness")
             assert station.state(plan)
-            assert station.draw(plan, hand).elements or station.invitation
-            assert station.card(plan, hand).title
+            assert station.draw(plan, selection).elements or station.invitation
+            assert station.card(plan, selection).title
         for part in plan.parts:
             assert state_words(plan.state_of(part), plan.reader)
         assert len(cut_list(plan)) == len(plan.parts)
@@ -271,13 +272,16 @@ class AnyProject(RuleBasedStateMachine):
         milling = next(station for station in STATIONS if station.id == "milling")
         for view in VIEWS:
             for step in (0, 4, 99):
-                hand = Hand(view=view, step=step, face=("", "upper", "lower")[step % 3])
-                milling.draw(plan, hand)
-                assert milling.card(plan, hand).title
+                selection = Selection(
+                    milling=MillingSelection(view, (None, True, False)[step % 3], step=step),
+                    joints=JointsSelection(step=step),
+                )
+                milling.draw(plan, selection)
+                assert milling.card(plan, selection).title
         joints = next(station for station in STATIONS if station.id == "joints")
         for kind in kinds_of(plan.assembly):
-            joints.draw(plan, Hand(joint=kind.id))
-            assert joints.card(plan, Hand(joint=kind.id)).title
+            joints.draw(plan, Selection(joints=JointsSelection(kind.id)))
+            assert joints.card(plan, Selection(joints=JointsSelection(kind.id))).title
         for sheet in all_sheets(work_out(self.project)):
             assert sheet.drawing.elements and sheet.name
 

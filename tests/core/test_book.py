@@ -26,9 +26,10 @@ from nullah.core.fixes import MakeAgain, Shim
 from nullah.core.lengths import mm
 from nullah.core.plan import work_out
 from nullah.core.project import Piece, Project
-from nullah.core.stations import STATIONS, Hand
-from nullah.core.stations.daybook import CALENDAR
+from nullah.core.refs import QuantityRef
+from nullah.core.stations import STATIONS
 from nullah.core.stations.next_step import draw_next, task_card
+from nullah.core.stations.selection import DayBookSelection, Selection
 from nullah.core.work import doing
 from nullah.core.work.day_book import deviations, standing
 from nullah.demo.seed_cabinet import seed_cabinet
@@ -149,15 +150,19 @@ def test_a_measurement_goes_to_the_ledger_and_to_the_book_with_what_was_planned(
     assert entry.event is Event.MEASURED and "325.2 mm, planned 326.0 mm" in entry.text
     (told,) = deviations(after)
     assert told.off == pytest.approx(-0.8)
-    card = DAYBOOK.card(after, Hand(now=doing.stamp(NOW)))
-    remark = next(remark for remark in card.mind if remark.of == "column.width")
+    card = DAYBOOK.card(after, Selection(daybook=DayBookSelection(now=doing.stamp(NOW))))
+    remark = next(remark for remark in card.mind if remark.ref == QuantityRef("column.width"))
     assert "0.8 mm less than planned" in said(remark, plan) and "follow" in said(remark, plan)
     assert [type(fix) for fix in remark.fixes] == [Shim]
 
 
 def test_a_thickness_short_can_be_shimmed_or_its_part_made_again():
     plan = planned(doing.measured(planned(seed_cabinet()), "divider.thickness", mm("11.2"), NOW))
-    remark = next(r for r in DAYBOOK.card(plan, Hand(now=doing.stamp(NOW))).mind if r.of == "divider.thickness")
+    remark = next(
+        r
+        for r in DAYBOOK.card(plan, Selection(daybook=DayBookSelection(now=doing.stamp(NOW)))).mind
+        if r.ref == QuantityRef("divider.thickness")
+    )
     assert [type(fix) for fix in remark.fixes] == [Shim, MakeAgain]
     shimmed = planned(doing.shim(plan, "divider.thickness", NOW))
     assert shimmed.ledger["divider.thickness"] == 12 and "Shim of 0.8 mm" in shimmed.project.book[-1].text
@@ -218,31 +223,40 @@ def test_every_task_of_the_cabinet_has_a_picture_and_a_card():
 def test_saws_glue_and_finish_say_what_bites():
     plan = planned(seed_cabinet())
     for task, words in (("saw/1", "hold what falls"), ("glue/piece/1", "Never force"), ("finish/1", "ignite")):
-        texts = [said(remark, plan) for remark in DAYBOOK.card(plan, Hand(now=doing.stamp(NOW), work=task)).mind]
+        texts = [
+            said(remark, plan)
+            for remark in DAYBOOK.card(plan, Selection(daybook=DayBookSelection(task, now=doing.stamp(NOW)))).mind
+        ]
         assert any(words in text for text in texts), task
 
 
 def test_a_glue_up_too_long_for_its_glue_says_so():
     plan = planned(seed_cabinet())
-    texts = [said(r, plan) for r in DAYBOOK.card(plan, Hand(now=doing.stamp(NOW), work="glue/piece/3")).mind]
+    texts = [
+        said(r, plan)
+        for r in DAYBOOK.card(plan, Selection(daybook=DayBookSelection("glue/piece/3", now=doing.stamp(NOW)))).mind
+    ]
     assert any("longer than the glue stays open" in text for text in texts)
     few = planned(replace(plan.project, working=plan.project.working._replace(clamps=3)))
-    texts = [said(r, few) for r in DAYBOOK.card(few, Hand(now=doing.stamp(NOW), work="glue/piece/3")).mind]
+    texts = [
+        said(r, few)
+        for r in DAYBOOK.card(few, Selection(daybook=DayBookSelection("glue/piece/3", now=doing.stamp(NOW)))).mind
+    ]
     assert any("there are 3" in text for text in texts)
 
 
 def test_the_calendar_is_drawn_and_says_when_it_is_done_and_what_decides_it():
     plan = planned(seed_cabinet())
-    hand = Hand(now=doing.stamp(NOW), view=CALENDAR)
-    card = DAYBOOK.card(plan, hand)
+    selection = Selection(daybook=DayBookSelection(calendar=True, now=doing.stamp(NOW)))
+    card = DAYBOOK.card(plan, selection)
     assert card.set[0].tool == "Done on" and any("What decides it" in line for line in card.why)
-    assert any("done on" in getattr(e, "text", "") for e in DAYBOOK.draw(plan, hand).elements)
+    assert any("done on" in getattr(e, "text", "") for e in DAYBOOK.draw(plan, selection).elements)
     never = planned(replace(plan.project, working=plan.project.working._replace(hours=Hours((None,) * 7))))
-    assert any("no hours at the bench" in said(remark, never) for remark in DAYBOOK.card(never, hand).mind)
-    assert DAYBOOK.draw(never, hand).elements
+    assert any("no hours at the bench" in said(remark, never) for remark in DAYBOOK.card(never, selection).mind)
+    assert DAYBOOK.draw(never, selection).elements
 
 
 def test_an_empty_piece_has_nothing_to_do():
     plan = planned(Project(Piece("own")))
-    assert not DAYBOOK.draw(plan, Hand()).elements and DAYBOOK.state(plan) == "not begun"
-    assert "no piece" in said(DAYBOOK.card(plan, Hand()).mind[0], plan)
+    assert not DAYBOOK.draw(plan, Selection()).elements and DAYBOOK.state(plan) == "not begun"
+    assert "no piece" in said(DAYBOOK.card(plan, Selection()).mind[0], plan)

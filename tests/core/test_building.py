@@ -11,8 +11,8 @@ from nullah.core.bench.book import Event
 from nullah.core.lengths import mm
 from nullah.core.plan import work_out
 from nullah.core.rack.board import Reading
-from nullah.core.stations import STATIONS, Hand
-from nullah.core.stations.daybook import CALENDAR
+from nullah.core.stations import STATIONS
+from nullah.core.stations.selection import DayBookSelection, Selection
 from nullah.core.wording.record import record_words
 from nullah.core.work import doing
 from nullah.core.work.day_book import deviations, record_of, standing
@@ -115,16 +115,19 @@ def its_record_tells_what_was_learned(built):
 def how_well_times_are_known_is_told(built):
     plan, now = built
     half = replace(plan.project, book=plan.project.book[:60])
-    card = DAYBOOK.card(work_out(half, milling=False, proving=False), Hand(now=doing.stamp(now), view=CALENDAR))
+    card = DAYBOOK.card(
+        work_out(half, milling=False, proving=False),
+        Selection(daybook=DayBookSelection(calendar=True, now=doing.stamp(now))),
+    )
     assert any("times the guess" in line and "records" in line for line in card.why)
 
 
 def the_station_says_that_it_is_made(built):
     plan, now = built
-    hand = Hand(now=doing.stamp(now))
-    card = DAYBOOK.card(plan, hand)
+    selection = Selection(daybook=DayBookSelection(now=doing.stamp(now)))
+    card = DAYBOOK.card(plan, selection)
     assert card.title == "Seed cabinet is made." and any("waste" in line for line in card.mark)
-    assert DAYBOOK.draw(plan, hand).elements
+    assert DAYBOOK.draw(plan, selection).elements
 
 
 def test_half_built_there_is_a_next_step_with_all_that_goes_with_it():
@@ -132,9 +135,9 @@ def test_half_built_there_is_a_next_step_with_all_that_goes_with_it():
     plan = work_out(project, milling=False, proving=False)
     stand = standing(plan, now)
     assert stand.next is not None and stand.done >= 30
-    card = DAYBOOK.card(plan, Hand(now=doing.stamp(now)))
+    card = DAYBOOK.card(plan, Selection(daybook=DayBookSelection(now=doing.stamp(now))))
     assert card.mark and card.title == stand.next.title
     # What was off is told where it matters: at the joints of the sides.
-    at_sides = DAYBOOK.card(plan, Hand(now=doing.stamp(now), work="joint/left-divider11/4"))
+    at_sides = DAYBOOK.card(plan, Selection(daybook=DayBookSelection("joint/left-divider11/4", now=doing.stamp(now))))
     assert any("hickness of the sides measured 0.8 mm less" in said(remark, plan) for remark in at_sides.mind)
     assert f"{stand.done} of {stand.total} tasks done" in " ".join(card.why)

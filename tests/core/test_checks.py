@@ -199,6 +199,6 @@ def test_a_sliding_lid_slides_and_a_swollen_one_does_not():
 
 def test_pins_too_fine_and_tails_too_many_are_said_on_the_piece():
     fine = work_out(actions.give(Project(Piece("box")), "tails.pin", mm("0.5")), milling=False)
-    assert any(remark.of.startswith("tails.") for remark in fine.remarks)
+    assert any(remark.ref.name.startswith("tails.") for remark in fine.remarks)
     many = work_out(actions.give(Project(Piece("box")), "tails.count", 30), milling=False)
     assert many.failing and Unsettled(Issue.CORNER) in many.unsettled()

@@ -12,7 +12,8 @@ from nullah.core.project import Piece, Project
 from nullah.core.sheets.as_shown import as_shown
 from nullah.core.sheets.day import book_sheets, day_sheets, shop_sheets
 from nullah.core.sheets.page import A4
-from nullah.core.stations import STATIONS, Hand
+from nullah.core.stations import STATIONS
+from nullah.core.stations.selection import DayBookSelection, Selection
 from nullah.core.work.day_book import least_minutes, measured_off, standing
 from nullah.core.work.order_of_work import order_of_work
 from nullah.demo.seed_cabinet import seed_cabinet
@@ -81,10 +82,10 @@ def test_the_shop_list_has_a_box_for_everything(cabinet):
 
 @pytest.mark.parametrize("station", STATIONS, ids=lambda station: station.id)
 def test_any_station_is_printed_as_it_stands(cabinet, station):
-    hand = Hand(part="left", now="2026-11-26T18:30")
-    sheets = as_shown(cabinet, station, hand)
+    selection = Selection(part="left", daybook=DayBookSelection(now="2026-11-26T18:30"))
+    sheets = as_shown(cabinet, station, selection)
     on_the_page(sheets)
-    card = station.card(cabinet, hand)
+    card = station.card(cabinet, selection)
     texts = " ".join(words(sheets))
     assert sheets[0].title == (card.title or station.title)
     assert all(setting.figure in texts for setting in card.set[:3])

@@ -6,6 +6,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from nullah.core.drawing import Drawing, Label, Path, Role, drawing, grain_lines, hatch_lines, line, rectangle
+from nullah.core.refs import PartRef
 from nullah.core.sheets.page import cut_to_band, paragraph
 
 
@@ -38,7 +39,7 @@ def test_a_band_keeps_lines_and_words_inside_it():
 
 
 def test_moving_scales_first():
-    moved = drawing(rectangle(1, 2, 3, 4, of="a"), Label((1, 1), "x")).moved(10, 20, 2)
+    moved = drawing(rectangle(1, 2, 3, 4, ref=PartRef("a")), Label((1, 1), "x")).moved(10, 20, 2)
     assert moved.bounds() == (12, 22, 18, 32)
 
 

@@ -159,7 +159,7 @@ def test_the_shapings_of_every_form_that_are_planed_can_be_planned():
     for form in FORMS:
         for part in work_out(Project(piece=Piece(form, form)), milling=False, proving=False).parts:
             for task in tasks_of(part):
-                assert task.of == part.name
+                assert task.part == part.name
                 task.planned()
                 found.append(task.kind)
     assert found, "no form has anything to plan"

@@ -23,12 +23,12 @@ from nullah.core.joints import meeting
 from nullah.core.joints.dovetail import DOVETAIL, facts, runout
 from nullah.core.joints.dovetail.frame import tail_frame
 from nullah.core.joints.dovetail.layout import Dovetail, DovetailError, lay_out, remarks
+from nullah.core.joints.dovetail.tails import Tails
 from nullah.core.joints.fasteners import fastening
 from nullah.core.lengths import Length, Marks, Slope, Unit, mm, read_length
 from nullah.core.milling.slab import thickest_slab
 from nullah.core.milling.survey import Survey
 from nullah.core.piece.faults import ButtGap, Channel, Trouble
-from nullah.core.piece.joint import Tails
 from nullah.core.piece.overlap import channel_of
 from nullah.core.piece.part import Needs, Part
 from nullah.core.piece.space import Axis, Box

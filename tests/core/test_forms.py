@@ -72,10 +72,10 @@ def test_every_form_declares_what_it_uses(form):
     for name in FORMS[form].size:
         assert name in plan.ledger.quantities
     for measure in plan.assembly.measures:
-        quantity = plan.ledger.quantity(measure.of)
+        quantity = plan.ledger.quantity(measure.quantity)
         drawn = [abs(end - start) for start, end in zip(measure.start, measure.end, strict=True)]
         # What a dimension says is what lies between its ends.
-        assert max(drawn) == quantity.value, measure.of
+        assert max(drawn) == quantity.value, measure.quantity
         assert quantity.definition.kind is Kind.LENGTH
 
 

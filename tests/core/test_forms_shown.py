@@ -12,9 +12,11 @@ from nullah.core.forms import FORMS
 from nullah.core.lengths import Unit
 from nullah.core.plan import cut_list, work_out
 from nullah.core.project import Piece, Project
+from nullah.core.refs import QuantityRef
 from nullah.core.sheets.page import A4
 from nullah.core.sheets.sheets import all_sheets
-from nullah.core.stations import STATIONS, Hand
+from nullah.core.stations import STATIONS
+from nullah.core.stations.selection import Selection
 from nullah.core.wording.fixes import fix_words
 from nullah.demo.plant_stair import plant_stair
 from nullah.demo.seed_cabinet import seed_cabinet
@@ -47,12 +49,12 @@ def test_every_station_tells_of_every_part(name, unit):
     plan = plan_of(name, unit)
     for part in plan.parts:
         for station in STATIONS:
-            card = station.card(plan, Hand(part.id, part.quantities[0]))
+            card = station.card(plan, Selection(part.id, part.quantities[0]))
             for text in words_of(card, plan):
                 assert "None" not in text and "⟦" not in text and "  to" not in text, text
-        first = STATIONS[0].card(plan, Hand(part.id)).set[1]
-        alike = {other.quantities[0] for other in plan.parts if other.alike == part.alike}
-        assert first.of in alike, "the part in hand comes first"
+        first = STATIONS[0].card(plan, Selection(part.id)).set[1]
+        alike = {QuantityRef(other.quantities[0]) for other in plan.parts if other.alike == part.alike}
+        assert first.ref in alike, "the part in hand comes first"
     for station in STATIONS:
         assert station.state(plan) and "None" not in station.state(plan)
 
@@ -77,17 +79,17 @@ def test_every_sheet_stands_on_its_page(name, unit):
 @pytest.mark.parametrize("name", PIECES)
 def test_what_is_drawn_is_inside_its_views_and_can_be_clicked(name):
     plan = plan_of(name, Unit.MM)
-    drawing = STATIONS[0].draw(plan, Hand())
+    drawing = STATIONS[0].draw(plan, Selection())
     titles = [element.text for element in drawing.elements if isinstance(element, Label) and element.role is Role.FAINT]
     assert titles[:2] == ["From above", "From the front"] and len(titles) == 3
     ids = {part.id for part in plan.parts}
-    clickable = {element.of for element in drawing.elements if isinstance(element, Path) and element.of}
+    clickable = {element.ref.part for element in drawing.elements if isinstance(element, Path) and element.ref}
     assert clickable <= ids and len(clickable) >= min(len(ids), 4)
     for dimension in (element for element in drawing.elements if isinstance(element, Dimension)):
         (ax, ay), (bx, by) = dimension.start, dimension.end
         long = ((ax - bx) ** 2 + (ay - by) ** 2) ** 0.5
         # Drawn as long as it says: the drawing is to scale.
-        assert long == pytest.approx(float(plan.ledger[dimension.of]), abs=0.01), dimension.of
+        assert long == pytest.approx(float(plan.ledger[dimension.ref.name]), abs=0.01), dimension.ref.name
 
 
 @pytest.mark.parametrize("name", [name for name in PIECES if name not in ("stair",)])

@@ -22,8 +22,9 @@ from nullah.core.piece.joint import Hold
 from nullah.core.plan import work_out
 from nullah.core.project import Piece, Project
 from nullah.core.shop import SCHOOLS, Hands, Schools, Shop
-from nullah.core.stations import STATIONS, Hand
-from nullah.core.stations.joint_in_hand import kind_in_hand
+from nullah.core.stations import STATIONS
+from nullah.core.stations.selected_joint import selected_kind
+from nullah.core.stations.selection import JointsSelection, Selection
 from nullah.core.work.joint_work import at_bench
 from nullah.demo.seed_cabinet import seed_cabinet
 
@@ -75,7 +76,7 @@ def test_every_joint_of_every_form_tells_how_it_is_made():
         plan = work_out(Project(piece=Piece(form, form)), milling=False, proving=False)
         for each in kinds_of(plan.assembly):
             seen.add(each.joint.type)
-            card = JOINTS.card(plan, Hand(joint=each.id))
+            card = JOINTS.card(plan, Selection(joints=JointsSelection(each.id)))
             assert card.title and card.mark, each.title
             assert all(step.endswith((".", "!")) for step in card.mark), card.mark
             told = told_of(at_bench(plan, each))
@@ -88,15 +89,15 @@ def test_every_joint_of_every_form_tells_how_it_is_made():
 
 
 def test_figures_of_the_ledger_can_be_clicked_on_the_drawing(cabinet):
-    shown = JOINTS.draw(cabinet, Hand(part="divider21"))
-    named = {e.of for e in shown.elements if isinstance(e, Dimension) and e.of}
+    shown = JOINTS.draw(cabinet, Selection(part="divider21"))
+    named = {e.ref.name for e in shown.elements if isinstance(e, Dimension) and e.ref}
     assert {"dado.width", "dado.depth"} <= named
 
 
 def test_the_part_in_hand_brings_its_own_joint(cabinet):
-    assert kind_in_hand(cabinet, Hand(part="divider31")).second.part.id == "divider31"
-    assert kind_in_hand(cabinet, Hand()).id == kinds_of(cabinet.assembly)[0].id
-    assert kind_in_hand(work_out(Project()), Hand()) is None or kinds_of(work_out(Project()).assembly)
+    assert selected_kind(cabinet, Selection(part="divider31")).second.part.id == "divider31"
+    assert selected_kind(cabinet, Selection()).id == kinds_of(cabinet.assembly)[0].id
+    assert selected_kind(work_out(Project()), Selection()) is None or kinds_of(work_out(Project()).assembly)
 
 
 @pytest.mark.parametrize(
@@ -130,7 +131,7 @@ def test_ways_of_working_change_the_steps(cabinet):
     for way in SCHOOLS["dovetail"]:
         project = actions.set_shop(seed_cabinet(), Shop(schools=Schools(dovetail=way)))
         plan = work_out(project, milling=False, proving=False)
-        cards.append(JOINTS.card(plan, Hand(joint=kind(plan, "through dovetail").id)).mark)
+        cards.append(JOINTS.card(plan, Selection(joints=JointsSelection(kind(plan, "through dovetail").id))).mark)
     assert "Trace the pins from the tails" in " ".join(cards[0])
     assert "trace the tails" in " ".join(cards[1])
 

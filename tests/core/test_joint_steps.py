@@ -24,8 +24,9 @@ from nullah.core.piece.space import Side
 from nullah.core.plan import work_out
 from nullah.core.project import Piece, Project
 from nullah.core.shop import Schools, Shop
-from nullah.core.stations import STATIONS, Hand
-from nullah.core.stations.joint_steps import STEP_BY_STEP, draw_step, step_card
+from nullah.core.stations import STATIONS
+from nullah.core.stations.joint_steps import draw_step, step_card
+from nullah.core.stations.selection import JointsSelection, Selection
 from nullah.core.work.corner_steps import corner_steps
 from nullah.core.work.joint_work import at_bench, joint_work
 from nullah.demo.seed_cabinet import seed_cabinet
@@ -101,14 +102,14 @@ def test_pictures_are_drawn_for_all_steps_of_all_joints():
 
 
 def test_the_station_goes_step_by_step_with_its_settings_and_what_to_check(cabinet):
-    hand = Hand(view=STEP_BY_STEP, step=0)
-    card = JOINTS.card(cabinet, hand)
+    selection = Selection(joints=JointsSelection(step=0))
+    card = JOINTS.card(cabinet, selection)
     assert card.title.startswith("Step 1 of ") and len(card.mark) == 1
     texts = [said(remark, cabinet) for remark in card.mind]
     assert any(text.startswith("Check: ") for text in texts)
     assert any(text.startswith("Leave these lines: baseline (until step") for text in texts)
     assert {setting.tool for setting in card.set} == {"Gauge, tails", "Gauge, pins"}
-    assert JOINTS.draw(cabinet, hand).elements != JOINTS.draw(cabinet, Hand()).elements
+    assert JOINTS.draw(cabinet, selection).elements != JOINTS.draw(cabinet, Selection()).elements
 
 
 def test_a_step_past_the_last_shows_the_last(cabinet):
@@ -192,7 +193,7 @@ def test_a_groove_the_plough_cannot_make_is_told(cabinet):
     assert any(setting.tool == "Plough iron" for setting in wide.settings)
     shop = replace(cabinet.project.shop, plough_irons=(mm(25),), plough_deepest=mm(1))
     plan = work_out(actions.set_shop(cabinet.project, shop), milling=False, proving=False)
-    card = JOINTS.card(plan, Hand(joint=groove.id, part=groove.first.part.id))
+    card = JOINTS.card(plan, Selection(groove.first.part.id, joints=JointsSelection(groove.id)))
     texts = " ".join(said(remark, cabinet) for remark in card.mind)
     assert "No iron of the plough enters" in texts and "The plough stops at 1.0 mm" in texts
 

@@ -24,7 +24,7 @@ from nullah.core.piece.part import Needs
 from nullah.core.plan import cut_list, work_out
 from nullah.core.rack.board import Board, Faces, Figure, Flaw, FlawKind, Surface
 from nullah.core.stations import STATIONS
-from nullah.core.stations.station import Hand
+from nullah.core.stations.selection import BreakdownSelection, Selection
 from nullah.core.wood.movement import Cut
 from nullah.demo.seed_box import seed_box
 from nullah.demo.seed_cabinet import seed_cabinet, short_of_wood
@@ -230,7 +230,7 @@ def test_what_to_buy_is_said_on_the_card_and_on_paper():
     from nullah.core.sheets.sheets import all_sheets
 
     plan = work_out(short_of_wood(), milling=False, proving=False)
-    texts = [said(remark) for remark in BY_ID["breakdown"].card(plan, Hand()).mind]
+    texts = [said(remark) for remark in BY_ID["breakdown"].card(plan, Selection()).mind]
     assert any(text.startswith("To buy, with 20 % over for flaws:") and "black cherry" in text for text in texts)
     sheet = next(sheet for sheet in all_sheets(plan) if sheet.name == "to-buy")
     words = " ".join(getattr(element, "text", "") for element in sheet.drawing.elements)
@@ -290,10 +290,10 @@ def test_the_card_of_a_step_says_which_side_is_waste():
     station = BY_ID["breakdown"]
     texts = []
     for step in range(len(plan.boards[5].cuts)):
-        card = station.card(plan, Hand(board="6", cut=step))
+        card = station.card(plan, Selection(board="6", breakdown=BreakdownSelection(cut=step)))
         assert card.title == f"Ford 6: cut {step + 1} of {len(plan.boards[5].cuts)}"
         texts += card.mark
-        assert station.draw(plan, Hand(board="6", cut=step)).elements
+        assert station.draw(plan, Selection(board="6", breakdown=BreakdownSelection(cut=step))).elements
     assert any(text.startswith("Waste is on the right side") for text in texts)
     assert any(text.startswith("Both sides are kept") for text in texts)
     assert any("Then in hand" in text and "parts" in text for text in texts)
@@ -322,13 +322,13 @@ def test_milling_shows_a_part_of_staves_and_the_board_each_comes_from():
     plan = work_out(project, proving=False)
     assert {item.board for item in plan.milling if item.part == "bottom"} == {"4", "5"}
     for part in ("bottom", "front"):
-        assert BY_ID["milling"].draw(plan, Hand(part=part)).elements
-        assert BY_ID["milling"].card(plan, Hand(part=part)).set
+        assert BY_ID["milling"].draw(plan, Selection(part=part)).elements
+        assert BY_ID["milling"].card(plan, Selection(part=part)).set
 
 
 def test_where_no_wood_is_chosen_that_of_the_boards_is_bought():
     walnut = Board("1", "w", "black walnut", mm(300), mm(160), mm(25))
     plan = work_out(actions.accept_layout(replace(seed_box(), boards=(walnut,)), ()), milling=False, proving=False)
-    texts = [said(remark) for remark in BY_ID["breakdown"].card(plan, Hand()).mind]
+    texts = [said(remark) for remark in BY_ID["breakdown"].card(plan, Selection()).mind]
     told = next(text for text in texts if "To buy" in text)
     assert "black walnut" in told and "cherry" not in told

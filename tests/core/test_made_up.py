@@ -9,12 +9,13 @@ from tests.said import said
 
 from nullah.core.card import Weight
 from nullah.core.drawing import Label, Path, Role
-from nullah.core.joints.made_up import FAMILIES, MADE, JointError, make_up
+from nullah.core.joints.made_up import FAMILIES, JointError, make_up
 from nullah.core.piece.cuts import block_of
 from nullah.core.piece.solids import block_solid, build, recipe
 from nullah.core.plan import work_out
 from nullah.core.project import Project
-from nullah.core.stations import STATIONS, Hand
+from nullah.core.stations import STATIONS
+from nullah.core.stations.selection import JointsSelection, Selection
 
 JOINTS = next(station for station in STATIONS if station.id == "joints")
 
@@ -114,7 +115,7 @@ def test_figures_of_the_trade():
 def test_what_cannot_be_made_is_refused_with_what_could(family, figures, words):
     with pytest.raises(JointError, match=words):
         make_up(family, figures)
-    card = JOINTS.card(work_out(Project()), Hand(joint=f"made/{family}", made=figures))
+    card = JOINTS.card(work_out(Project()), Selection(joints=JointsSelection(family=family, figures=figures)))
     assert any(remark.weight is Weight.FAILS for remark in card.mind)
 
 
@@ -134,13 +135,13 @@ def test_whatever_is_typed_it_is_a_joint_that_goes_together_or_a_sentence(data):
 
 @pytest.mark.parametrize("family", FAMILIES)
 def test_every_one_is_drawn_and_told(family):
-    hand = Hand(joint=f"made/{family}")
-    shown = JOINTS.draw(work_out(Project()), hand)
+    selection = Selection(joints=JointsSelection(family=family))
+    shown = JOINTS.draw(work_out(Project()), selection)
     names = {part.name for part in make_up(family, usual(family)).assembly.parts}
     words = {e.text for e in shown.elements if isinstance(e, Label)}
     assert names <= words and "together, front" in words
     assert not any(isinstance(e, Path) and e.role is Role.WARN for e in shown.elements)
-    card = JOINTS.card(work_out(Project()), hand)
+    card = JOINTS.card(work_out(Project()), selection)
     assert card.title == FAMILIES[family].title and card.set and len(card.mark) >= 3
 
 
@@ -151,7 +152,7 @@ def test_a_breadboard_end_says_what_room_the_season_asks():
 
     def told(moves):
         made = tuple(moves if name == "moves" else value for name, value in zip(names, figures, strict=True))
-        card = JOINTS.card(plan, Hand(joint=f"{MADE}breadboard", made=made))
+        card = JOINTS.card(plan, Selection(joints=JointsSelection(family="breadboard", figures=made)))
         return next(remark for remark in card.mind if "over the year" in said(remark))
 
     tight, wide = told(0.5), told(9.0)

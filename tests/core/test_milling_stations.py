@@ -19,10 +19,12 @@ from nullah.core.plan import work_out
 from nullah.core.project import Piece, Project
 from nullah.core.rack.board import Board, Rise
 from nullah.core.rack.shape_readings import Calliper, Gap, Wind, figure_of, with_figure
-from nullah.core.stations import STATIONS, Hand
+from nullah.core.refs import ReadingRef
+from nullah.core.stations import STATIONS
 from nullah.core.stations.milling import VIEWS
-from nullah.core.stations.stock import board_in_hand, job_in_hand, stock_in_hand, stock_name, stocks_of
-from nullah.core.stations.stroke_plan import minutes_in_words, step_in_hand
+from nullah.core.stations.selection import MillingSelection, MillingView, Selection
+from nullah.core.stations.stock import selected_board, selected_job, selected_stock, stock_name, stocks_of
+from nullah.core.stations.stroke_plan import minutes_in_words, selected_step
 from nullah.core.stations.surveying import as_it_lies, in_words
 from nullah.demo.seed_box import seed_box
 from nullah.demo.seed_cabinet import seed_cabinet
@@ -40,8 +42,8 @@ def words(drawing):
     return [e.text for e in drawing.elements if isinstance(e, Label)]
 
 
-def card_of(project, **hand):
-    return MILLING.card(work_out(project), Hand(**hand))
+def card_of(project, view):
+    return MILLING.card(work_out(project), Selection(milling=MillingSelection(view)))
 
 
 # --- stock ------------------------------------------------------------------------------------------------
@@ -79,13 +81,13 @@ def test_lows_may_stay_on_stock_of_hidden_parts_only():
 
 
 def test_what_is_in_hand_at_the_planing_bench(cabinet):
-    assert board_in_hand(cabinet, Hand(board="3")).id == "3"
-    assert board_in_hand(cabinet, Hand(part="back1")).id == "5"
-    assert board_in_hand(cabinet, Hand()).id == "1"
-    assert stock_in_hand(cabinet, Hand(part="drawer31_front")).parts == ("drawer31_front",)
-    assert job_in_hand(work_out(Project()), Hand()) is None
+    assert selected_board(cabinet, Selection(board="3")).id == "3"
+    assert selected_board(cabinet, Selection(part="back1")).id == "5"
+    assert selected_board(cabinet, Selection()).id == "1"
+    assert selected_stock(cabinet, Selection(part="drawer31_front")).parts == ("drawer31_front",)
+    assert selected_job(work_out(Project()), Selection()) is None
     alone = work_out(Project(boards=(Board("9", "alone", "black cherry", mm(500), mm(100), mm(20)),)))
-    stock, job = job_in_hand(alone, Hand())
+    stock, job = selected_job(alone, Selection())
     assert stock.parts == () and stock.needs is None and job.thickness == pytest.approx(20)
 
 
@@ -121,7 +123,7 @@ def test_a_board_that_reaches_far_enough_is_offered_no_cut(cabinet):
 def test_too_little_known_is_said_before_it_is_sawn():
     project = seed_box()
     close = replace(project.board("3"), thickness=mm(17))
-    card = card_of(actions.change_board(project, close))
+    card = card_of(actions.change_board(project, close), MillingView.FORECAST)
     assert any("survey it before you saw" in said(r) for r in card.mind if r.weight is Weight.LOOK) or any(
         "will not reach" in said(r) for r in card.mind
     )
@@ -158,21 +160,24 @@ def test_turned_over_about_its_length_only_the_height_changes():
 
 def test_every_reading_stands_on_the_face_it_was_taken_from():
     plan = work_out(surveyed())
-    shown = {face: MILLING.draw(plan, Hand(view="survey", face=face)) for face in ("upper", "lower")}
+    shown = {
+        upper: MILLING.draw(plan, Selection(milling=MillingSelection(MillingView.SURVEY, upper)))
+        for upper in (True, False)
+    }
     board = plan.project.boards[0]
-    for face, drawing in shown.items():
-        taken = {e.of for e in drawing.elements if getattr(e, "of", "").startswith("taken/")}
+    for upper, drawing in shown.items():
+        taken = {e.ref for e in drawing.elements if isinstance(e.ref, ReadingRef)}
         wanted = {
-            f"taken/{number}" for number, reading in enumerate(board.shape)
-            if isinstance(reading, Calliper) or reading.upper is (face == "upper")
+            ReadingRef(number) for number, reading in enumerate(board.shape)
+            if isinstance(reading, Calliper) or reading.upper is upper
         }  # fmt: skip
         assert taken == wanted
-        assert any("turned over" in text for text in words(drawing)) is (face == "lower")
+        assert any("turned over" in text for text in words(drawing)) is not upper
         assert any(isinstance(e, Ring) and e.text == "0" for e in drawing.elements), "the lows that set the limit"
 
 
 def test_the_survey_gives_every_way_of_cutting_and_none_is_worse_than_whole():
-    card = card_of(surveyed(), view="survey")
+    card = card_of(surveyed(), view=MillingView.SURVEY)
     figures = {setting.tool: setting.figure for setting in card.set}
 
     def least(tool):
@@ -185,7 +190,7 @@ def test_the_survey_gives_every_way_of_cutting_and_none_is_worse_than_whole():
 
 @pytest.mark.parametrize(("number", "known"), [(3, False), (28, True)])
 def test_it_says_whether_the_readings_fix_the_faces(number, known):
-    texts = [said(remark) for remark in card_of(surveyed(number), view="survey").mind]
+    texts = [said(remark) for remark in card_of(surveyed(number), view=MillingView.SURVEY).mind]
     assert any(text.startswith("Both faces are known to") for text in texts) is known
     assert any("Take next: " in text for text in texts) is not known
 
@@ -195,7 +200,7 @@ def test_contradicting_readings_are_both_named():
     board = project.boards[0]
     number = next(n for n, reading in enumerate(board.shape) if isinstance(reading, Calliper))
     wrong = with_figure(board.shape[number], figure_of(board.shape[number]) + mm(6))
-    texts = [said(r) for r in card_of(actions.take_shape(project, "9", wrong), view="survey").mind]
+    texts = [said(r) for r in card_of(actions.take_shape(project, "9", wrong), view=MillingView.SURVEY).mind]
     told = next(text for text in texts if "contradict" in text)
     assert told.count("(") == 2 and in_words(wrong, Marks()) in told
 
@@ -206,24 +211,24 @@ def test_contradicting_readings_are_both_named():
 def test_every_step_can_be_drawn_and_told_in_both_units():
     for unit in Unit:
         plan = work_out(actions.show_in(surveyed(rises=Rise.LEFT), Marks(unit)))
-        _, _, steps, _ = step_in_hand(plan, Hand(view="strokes"))
+        _, _, steps, _ = selected_step(plan, Selection(milling=MillingSelection(MillingView.STROKES)))
         for number, step in enumerate(steps):
-            hand = Hand(view="strokes", step=number)
-            drawing, card = MILLING.draw(plan, hand), MILLING.card(plan, hand)
+            selection = Selection(milling=MillingSelection(MillingView.STROKES, step=number))
+            drawing, card = MILLING.draw(plan, selection), MILLING.card(plan, selection)
             assert step.title in words(drawing) and card.mark == step.words
             text = " ".join((*card.mark, *(setting.figure for setting in card.set)))
             assert (" mm" in text) is (unit is Unit.MM) or "mm" not in text
-    assert step_in_hand(plan, Hand(step=99))[3].title == steps[-1].title
+    assert selected_step(plan, Selection(milling=MillingSelection(step=99)))[3].title == steps[-1].title
 
 
 def test_strokes_are_drawn_with_the_grain():
     for rises, left in ((Rise.LEFT, True), (Rise.RIGHT, False)):
         plan = work_out(surveyed(rises=rises))
-        _, _, steps, _ = step_in_hand(plan, Hand())
+        _, _, steps, _ = selected_step(plan, Selection())
         # Along, on whichever face lies up: what is uphill above is downhill below.
         number = next(n for n, step in enumerate(steps) if step.stage is not None and step.title.endswith("along"))
         below = steps[number].face.face.value == "lower"
-        drawn = MILLING.draw(plan, Hand(view="strokes", step=number))
+        drawn = MILLING.draw(plan, Selection(milling=MillingSelection(MillingView.STROKES, step=number)))
         strokes = [
             e.points for e in drawn.elements if isinstance(e, Path) and e.role is Role.STROKE and len(e.points) == 2
         ]
@@ -238,22 +243,28 @@ def test_times_are_told_no_finer_than_they_can_be_known():
 @pytest.mark.parametrize("kind", KINDS)
 def test_edges_are_drawn_with_their_guide_lines(kind):
     usual = tuple(figure for _, figure in KINDS[kind].figures)
-    hand = Hand(view="edges", task=(kind, usual))
+    selection = Selection(milling=MillingSelection(MillingView.EDGES, edge_task=(kind, usual)))
     plan = work_out(Project())
-    drawing, card = MILLING.draw(plan, hand), MILLING.card(plan, hand)
+    drawing, card = MILLING.draw(plan, selection), MILLING.card(plan, selection)
     assert any(isinstance(e, Path) and e.role is Role.KNIFE for e in drawing.elements)
     assert any(isinstance(e, Dimension) for e in drawing.elements)
     assert card.title == KINDS[kind].title and card.set and card.mark and card.mind
-    broken = MILLING.card(plan, hand._replace(task=(kind, (0.0,) * len(usual))))
+    broken = MILLING.card(
+        plan, Selection(milling=MillingSelection(MillingView.EDGES, edge_task=(kind, (0.0,) * len(usual))))
+    )
     assert broken.mind[0].weight is Weight.FAILS and said(broken.mind[0], plan).endswith((".", "first."))
 
 
 def test_a_table_leg_s_own_taper_is_planned():
     plan = work_out(Project(piece=Piece("table", "table")), milling=False, proving=False)
     leg = next(part for part in plan.parts if part.shapings)
-    card = MILLING.card(plan, Hand(part=leg.id, view="edges"))
+    card = MILLING.card(plan, Selection(part=leg.id, milling=MillingSelection(MillingView.EDGES)))
     assert card.title == "Tapered leg" and "from the toe" not in card.set[0].note
-    starts = [e for e in MILLING.draw(plan, Hand(part=leg.id, view="edges")).elements if isinstance(e, Ring)]
+    starts = [
+        e
+        for e in MILLING.draw(plan, Selection(part=leg.id, milling=MillingSelection(MillingView.EDGES))).elements
+        if isinstance(e, Ring)
+    ]
     assert starts
 
 
@@ -261,14 +272,14 @@ def test_a_table_leg_s_own_taper_is_planned():
 @pytest.mark.parametrize("form", [None, *list(FORMS)[:3]])
 def test_every_view_stands_an_empty_rack(view, form):
     plan = work_out(Project() if form is None else Project(piece=Piece(form, form)))
-    MILLING.draw(plan, Hand(view=view))
-    card = MILLING.card(plan, Hand(view=view))
+    MILLING.draw(plan, Selection(milling=MillingSelection(view)))
+    card = MILLING.card(plan, Selection(milling=MillingSelection(view)))
     assert card.title and all(said(remark).endswith((".", "…")) for remark in card.mind)
 
 
 def test_steps_begin_no_higher_than_the_one_before_left_off(cabinet):
     for board in cabinet.project.boards:
-        _, _, steps, _ = step_in_hand(cabinet, Hand(board=board.id))
+        _, _, steps, _ = selected_step(cabinet, Selection(board=board.id))
         staged = [step for step in steps if step.stage is not None]
         for before, after in pairwise(staged):
             if before.face is after.face:

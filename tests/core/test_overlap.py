@@ -11,12 +11,13 @@ from nullah.core.joints.bridle import BRIDLE
 from nullah.core.joints.butt import BUTT
 from nullah.core.joints.dovetail import DOVETAIL
 from nullah.core.joints.dovetail.frame import tail_edges
+from nullah.core.joints.dovetail.tails import Tails
 from nullah.core.joints.lap import LAP
 from nullah.core.joints.let_in import LET_IN
 from nullah.core.joints.mitre import MITRE
 from nullah.core.joints.tenon import TENON
 from nullah.core.lengths import Slope
-from nullah.core.piece.joint import Hold, Joint, Tails
+from nullah.core.piece.joint import Hold, Joint
 from nullah.core.piece.overlap import contact, lines, meetings, outward
 from nullah.core.piece.part import Axis, Box, Needs, Part
 from nullah.core.piece.solids import build, recipe
@@ -58,7 +59,7 @@ def third(first, second):
 CASES = {
     "dado": (SIDE, SHELF, joint(LET_IN, SIDE, SHELF)),
     "rabbet": (SIDE, BACK, joint(LET_IN, SIDE, BACK)),
-    "through dovetail": (SIDE, TOP, joint(DOVETAIL, SIDE, TOP, tails=TAILS)),
+    "through dovetail": (SIDE, TOP, joint(DOVETAIL, SIDE, TOP, figures=TAILS)),
     "mortise and tenon": (POST, RAIL, joint(TENON, POST, RAIL, shares=third(POST, RAIL))),
     "lap": (ONE, TWO, joint(LAP, ONE, TWO, shares=(ONE.box.overlap(TWO.box).set(Axis.Z, 10, 20),))),
     "bridle": (RAIL_END, STILE, joint(BRIDLE, RAIL_END, STILE, shares=third(RAIL_END, STILE))),
@@ -88,7 +89,7 @@ def test_stopped_half_blind_double_and_butt_are_told_apart():
     assert name_of(joint(LET_IN, SIDE, SHELF, channels=(stopped,)), SIDE, SHELF) == "stopped dado"
     front = board("front", (0, 0, 0), (300, 20, 100), "xy")
     drawer = board("drawer side", (0, 6, 0), (12, 250, 100), "yx")
-    blind = joint(DOVETAIL, drawer, front, tails=TAILS._replace(lap=Fraction(6)))
+    blind = joint(DOVETAIL, drawer, front, figures=TAILS._replace(lap=Fraction(6)))
     assert name_of(blind, drawer, front) == "half-blind dovetail"
     two = joint(TENON, POST, RAIL, shares=third(POST, RAIL) * 2)
     assert name_of(two, POST, RAIL) == "double tenon"

@@ -11,7 +11,7 @@ from tests.said import said
 
 from nullah.core import actions
 from nullah.core.apply_fix import action_of
-from nullah.core.forms.own_boards import LIES, OwnBoard, OwnJoint, next_own_id, offers
+from nullah.core.forms.own_boards import LIES, OwnBoard, OwnJoint, next_own_id, next_own_joint_id, offers
 from nullah.core.joints.tenon import TENON
 from nullah.core.joints.types import TYPES
 from nullah.core.lengths import Length, Unit, mm
@@ -20,7 +20,7 @@ from nullah.core.piece.form import View
 from nullah.core.piece.joint import Hold
 from nullah.core.piece.part import Side
 from nullah.core.piece.solids import build
-from nullah.core.plan import join_as_offered, next_joint_number, work_out
+from nullah.core.plan import join_as_offered, work_out
 from nullah.core.project import Piece, Project
 from nullah.core.stations.piece import flat_at, plane_at, planes_of
 from nullah.core.stations.placing import added_board, gripped, moved, neighbours
@@ -117,7 +117,7 @@ def test_joining_again_takes_the_place_of_the_old_joint():
     once = join_as_offered(project, "own1", "own2", 0)
     twice = join_as_offered(once, "own1", "own2", 1)
     assert len(twice.piece.own_joints) == 1 and twice.piece.own_joints != once.piece.own_joints
-    assert next_joint_number(once.piece) == 2
+    assert next_own_joint_id(once.piece.own_joints) == "ownjoint2"
     assert actions.part_own(twice, twice.piece.own_joints[0].id).piece.own_joints == ()
 
 

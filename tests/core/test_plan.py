@@ -11,7 +11,8 @@ from nullah.core.lengths import Unit, inch, mm, read_length
 from nullah.core.plan import Issue, Stand, Unsettled, thinner_throughout, work_out
 from nullah.core.project import Project
 from nullah.core.rack.board import Board, BoardError, Flaw, FlawKind
-from nullah.core.stations import STATIONS, Hand
+from nullah.core.stations import STATIONS
+from nullah.core.stations.selection import Selection
 from nullah.core.wording.plan import unsettled_words
 from nullah.demo.seed_box import seed_box
 
@@ -67,7 +68,7 @@ def test_nothing_a_user_gives_breaks_a_station(name, value):
     project = actions.choose(seed_box(), "sizing", "outside")
     plan = work_out(actions.give(project, name, read_length(value)))
     for station in STATIONS:
-        drawing, card = station.draw(plan, Hand("front")), station.card(plan, Hand("front", name))
+        drawing, card = station.draw(plan, Selection("front")), station.card(plan, Selection("front", name))
         assert station.state(plan)
         assert drawing.elements or station.invitation
         assert card.title

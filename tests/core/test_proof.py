@@ -164,10 +164,10 @@ def test_parts_that_trap_each_other_are_named():
 def test_boards_locked_in_a_ring_still_come_apart_in_pairs():
     # Tails on one end of each wall and pins on its other: no wall comes off alone, but two at once do.
     box = proved(Project())
-    tails = box.assembly.joints[0].tails
+    tails = box.assembly.joints[0].figures
     walls = tuple(part for part in box.parts if part.id != "bottom")
     ring = [
-        Joint(f"{a}-{b}", DOVETAIL, a, b, tails=tails)
+        Joint(f"{a}-{b}", DOVETAIL, a, b, figures=tails)
         for a, b in (("front", "left"), ("left", "back"), ("back", "right"), ("right", "front"))
     ]
     order = assembly_order(walls, ring)

@@ -21,9 +21,11 @@ from nullah.core.project import Piece, Project
 from nullah.core.rack.board import Reading
 from nullah.core.rack.drying import Room
 from nullah.core.reader import Reader
+from nullah.core.refs import QuantityRef
 from nullah.core.season.fits import Verdict
 from nullah.core.season.growing import growth
-from nullah.core.stations import STATIONS, Hand
+from nullah.core.stations import STATIONS
+from nullah.core.stations.selection import JointsSelection, Selection
 from nullah.core.wood.climate import MONTHS, PRESETS, USUAL, ClimateError, climate_of, year_of
 from nullah.core.wording.season import advice, fit_title
 from nullah.core.work.seasons import room_to_leave, season_of, stock_of
@@ -100,7 +102,7 @@ def test_it_is_built_at_what_its_board_was_last_read_at(cabinet):
 
 
 def test_what_is_wetter_than_the_room_will_ever_be_is_told(cabinet):
-    texts = [said(remark, cabinet) for remark in SEASON.card(cabinet, Hand()).mind]
+    texts = [said(remark, cabinet) for remark in SEASON.card(cabinet, Selection()).mind]
     assert any("Drawer 1 front and 3 alike stand at 12.0\u00a0%" in text for text in texts)
 
 
@@ -115,14 +117,14 @@ def test_the_cabinet_has_room_all_year(cabinet):
 def test_a_back_without_gaps_binds_in_the_damp_months_and_one_click_mends_it():
     project = actions.give(seed_cabinet(), "back.gap", mm("0.1"))
     plan = planned(actions.live_in(project, PRESETS[1]))
-    fit = next(fit for fit in season_of(plan).fits if fit.of == "back.gap")
+    fit = next(fit for fit in season_of(plan).fits if fit.quantity == "back.gap")
     assert fit.verdict is Verdict.BINDS and MONTHS[fit.tightest] in ("August", "September")
-    remark = next(remark for remark in SEASON.card(plan, Hand()).mind if remark.of == "back.gap")
+    remark = next(remark for remark in SEASON.card(plan, Selection()).mind if remark.ref == QuantityRef("back.gap"))
     assert remark.weight is Weight.FAILS and "binds in" in said(remark, plan)
     (fix_,) = remark.fixes
     assert isinstance(fix_, Give) and fix_.quantity == "back.gap"
     mended = planned(actions.give(plan.project, "back.gap", room_to_leave(plan, season_of(plan), fit)))
-    after = next(fit for fit in season_of(mended).fits if fit.of == "back.gap")
+    after = next(fit for fit in season_of(mended).fits if fit.quantity == "back.gap")
     assert after.verdict in (Verdict.FITS, Verdict.RATTLES) and min(after.rooms) >= 0.3 - 1e-6
 
 
@@ -131,10 +133,10 @@ def test_the_clearance_told_is_always_enough_for_every_drawer(climate):
     project = actions.give(actions.live_in(seed_cabinet(), climate), "drawer.reveal", mm("0.1"))
     plan = planned(project)
     season = season_of(plan)
-    leave = room_to_leave(plan, season, next(fit for fit in season.fits if fit.of == "drawer.reveal"))
+    leave = room_to_leave(plan, season, next(fit for fit in season.fits if fit.quantity == "drawer.reveal"))
     after = season_of(planned(actions.give(project, "drawer.reveal", leave)))
     for fit in after.fits:
-        if fit.of == "drawer.reveal":
+        if fit.quantity == "drawer.reveal":
             assert min(fit.rooms) > 0.2, fit
 
 
@@ -142,15 +144,15 @@ def test_a_panel_in_a_shallow_groove_can_drop_out():
     box = Project(Piece("box", given=(("bottom.clearance", mm(6)), ("groove.depth", mm(4)))))
     fit = season_of(planned(box)).fit_of("bottom")
     assert fit.verdict is Verdict.DROPS and fit.hold < 1.5
-    texts = [said(remark, box) for remark in SEASON.card(planned(box), Hand()).mind]
+    texts = [said(remark, box) for remark in SEASON.card(planned(box), Selection()).mind]
     assert any("can drop out" in text for text in texts)
 
 
 def test_a_top_on_buttons_and_one_in_slots_are_followed_too():
     table = season_of(planned(Project(Piece("table"))))
-    assert any(fit.of == "button.room" for fit in table.fits)
+    assert any(fit.quantity == "button.room" for fit in table.fits)
     wide = season_of(planned(Project(Piece("table", given=(("table.width", mm(1200)), ("button.room", mm(1)))))))
-    assert next(fit for fit in wide.fits if fit.of == "button.room").verdict is Verdict.BINDS
+    assert next(fit for fit in wide.fits if fit.quantity == "button.room").verdict is Verdict.BINDS
 
 
 # --- across the grain -------------------------------------------------------------------------------------------------
@@ -173,7 +175,9 @@ def test_a_batten_glued_across_a_wide_panel_cracks_it_and_the_mend_is_offered():
     by_point = max(abs(m - stock_of(plan, "own1").now) for m in stock_of(plan, "own1").year)
     assert abs(strain.moves) == pytest.approx(expected * by_point)
     assert SEASON.state(plan) == "1 would crack"
-    remark = next(r for r in SEASON.card(plan, Hand()).mind if "across" in said(r, plan) and r.weight is Weight.FAILS)
+    remark = next(
+        r for r in SEASON.card(plan, Selection()).mind if "across" in said(r, plan) and r.weight is Weight.FAILS
+    )
     assert isinstance(remark.fixes[0], SlotScrews)
 
 
@@ -189,16 +193,22 @@ def test_where_glue_may_go_is_told(hold, wide, words):
 def test_a_joint_says_what_room_the_season_leaves_in_it(cabinet):
     joints = next(station for station in STATIONS if station.id == "joints")
     back = next(kind for kind in kinds_of(cabinet.assembly) if kind.name == "rabbet")
-    texts = [said(r, cabinet) for r in joints.card(cabinet, Hand(joint=back.id, part=back.second.part.id)).mind]
+    texts = [
+        said(r, cabinet)
+        for r in joints.card(cabinet, Selection(back.second.part.id, joints=JointsSelection(back.id))).mind
+    ]
     assert any(
         text.startswith("Back board 1 to 3 moves freely all year: 7.2 mm of room is left in July") for text in texts
     )
     dado = next(kind for kind in kinds_of(cabinet.assembly) if kind.name == "stopped dado")
-    assert not any("room is left" in said(r, cabinet) for r in joints.card(cabinet, Hand(joint=dado.id)).mind)
+    assert not any(
+        "room is left" in said(r, cabinet)
+        for r in joints.card(cabinet, Selection(joints=JointsSelection(dado.id))).mind
+    )
 
 
 def test_joints_are_ranked_by_strain(cabinet):
-    texts = [said(remark, cabinet) for remark in SEASON.card(cabinet, Hand()).mind]
+    texts = [said(remark, cabinet) for remark in SEASON.card(cabinet, Selection()).mind]
     assert any(text.startswith("Most strained across the grain: ") for text in texts)
     strains = season_of(cabinet).strains
     fast = [abs(strain.moves) for strain in strains if strain.joint.hold.rigid]
@@ -210,7 +220,7 @@ def test_joints_are_ranked_by_strain(cabinet):
 
 def test_what_lies_dry_is_not_called_strained():
     box = planned(Project(Piece("box")))
-    texts = [said(remark, box) for remark in SEASON.card(box, Hand()).mind]
+    texts = [said(remark, box) for remark in SEASON.card(box, Selection()).mind]
     assert not any("strained" in text and "left dry" in text for text in texts)
     assert any(strain.joint.hold.value == "left dry" for strain in season_of(box).strains)
 
@@ -218,7 +228,7 @@ def test_what_lies_dry_is_not_called_strained():
 def test_every_form_can_be_looked_at_through_the_year():
     for form in FORMS:
         plan = planned(Project(Piece(form, form)))
-        drawing, card = SEASON.draw(plan, Hand()), SEASON.card(plan, Hand())
+        drawing, card = SEASON.draw(plan, Selection()), SEASON.card(plan, Selection())
         assert bool(drawing.elements) is bool(plan.parts) and card.mind and SEASON.state(plan), form
 
 

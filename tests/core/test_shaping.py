@@ -7,6 +7,7 @@ from fractions import Fraction
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
+from pydantic import TypeAdapter, ValidationError
 
 from nullah.core.lengths import LengthError, Unit, mm
 from nullah.core.piece.contours import CONTOURS, in_words, shaping_of, traced, usual
@@ -26,8 +27,9 @@ from nullah.core.piece.shaping import (
     slot,
 )
 from nullah.core.piece.solids import build, recipe
-from nullah.files.shapings import read_shaping, shaping_data
+from nullah.files.shapings import SHAPING
 
+READER = TypeAdapter(SHAPING.form)
 BOARD = Box((Fraction(0), Fraction(0), Fraction(0)), (Fraction(300), Fraction(120), Fraction(20)))
 
 
@@ -106,9 +108,7 @@ shapings = st.one_of(
 
 @given(shapings)
 def test_any_shaping_comes_back_from_a_file_as_it_was(shaping):
-    data = json.loads(json.dumps(shaping_data(shaping)))
-    assert read_shaping(data["kind"], data["sides"], data["axis"], data["figures"],
-                        [tuple(point) for point in data["points"]]) == shaping  # fmt: skip
+    assert READER.validate_json(json.dumps(SHAPING.write(shaping))) == shaping
     assert in_words(shaping)
     assert taken(shaping) >= 0
 
@@ -123,8 +123,8 @@ def test_any_shaping_comes_back_from_a_file_as_it_was(shaping):
     ],
 )  # fmt: skip
 def test_a_shaping_that_makes_no_sense_is_refused_with_a_sentence(kind, sides, axis, figures):
-    with pytest.raises(LengthError, match=kind):
-        read_shaping(kind, sides, axis, figures, ())
+    with pytest.raises(ValidationError, match=kind):
+        READER.validate_python({"kind": kind, "sides": sides, "axis": axis, "figures": figures, "points": []})
 
 
 @pytest.mark.parametrize("contour", CONTOURS.values(), ids=lambda contour: contour.id)

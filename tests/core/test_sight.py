@@ -9,7 +9,8 @@ from nullah.core.piece.form import View
 from nullah.core.piece.sight import hidden, inside, painted, plane_of, seen, spans_inside
 from nullah.core.plan import work_out
 from nullah.core.project import Project
-from nullah.core.stations import STATIONS, Hand
+from nullah.core.stations import STATIONS
+from nullah.core.stations.selection import Selection
 from nullah.demo.plant_stair import plant_stair
 from nullah.demo.seed_box import seed_box
 from nullah.demo.seed_cabinet import seed_cabinet
@@ -91,10 +92,10 @@ def test_dovetails_show_on_the_drawing_only_where_they_are():
 @pytest.mark.parametrize("project", [seed_box(), seed_cabinet(), plant_stair(), Project()], ids=lambda p: p.piece.name)
 def test_the_station_draws_three_views_with_every_dimension(project):
     plan = work_out(project, milling=False)
-    drawing = STATIONS[0].draw(plan, Hand())
+    drawing = STATIONS[0].draw(plan, Selection())
     dimensions = [element for element in drawing.elements if isinstance(element, Dimension)]
     assert len(dimensions) == len(plan.assembly.measures)
-    parts = {element.of for element in drawing.elements if isinstance(element, Path) and element.of}
+    parts = {element.ref.part for element in drawing.elements if isinstance(element, Path) and element.ref}
     everything = {part.id for part in plan.parts}
     # What lies wholly behind something else in all three views is only dashed.
     assert parts <= everything and len(parts) >= 0.6 * len(everything)

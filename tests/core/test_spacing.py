@@ -17,7 +17,8 @@ from nullah.core.joints.dovetail.spacing import BY_HAND, SPACINGS, SpacingError,
 from nullah.core.lengths import Slope, mm
 from nullah.core.plan import work_out
 from nullah.core.shop import Shop
-from nullah.core.stations import STATIONS, Hand
+from nullah.core.stations import STATIONS
+from nullah.core.stations.selection import Selection
 from nullah.demo.seed_box import seed_box
 
 F = Fraction
@@ -88,7 +89,7 @@ def test_a_matched_row_is_laid_out_so_on_the_piece():
     layout = plan.corner.layout
     sizes = [float(high - low) for low, high in layout.tails]
     assert sizes[1] == pytest.approx(2 * sizes[0]) and sizes[0] == pytest.approx(sizes[2])
-    card = JOINTS.card(plan, Hand())
+    card = JOINTS.card(plan, Selection())
     each = next(setting for setting in card.set if setting.tool == "Tails, each")
     assert len(each.figure.split(" mm")) == 4 and "their edges at" in each.note
     assert "Dividers" not in {setting.tool for setting in card.set}
@@ -96,7 +97,7 @@ def test_a_matched_row_is_laid_out_so_on_the_piece():
 
 def test_the_solids_have_the_same_tails_as_the_layout():
     plan = work_out(actions.space_tails(seed_box(), "tails", graded("wider below", plan_tails(seed_box()))))
-    joint = next(joint for joint in plan.assembly.joints if joint.tails)
+    joint = next(joint for joint in plan.assembly.joints if joint.figures)
     tail, pin = plan.part(joint.first), plan.part(joint.second)
     found = tail_prisms(joint, tail, pin)
     layout = plan.corner.layout

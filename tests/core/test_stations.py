@@ -9,19 +9,21 @@ from nullah.core.drawing import Dimension, Fill, Label, Path, Ring, Role
 from nullah.core.lengths import Unit, from_float, mm, read_length
 from nullah.core.plan import Stand, work_out
 from nullah.core.project import Piece, Project
-from nullah.core.stations import STATIONS, Hand
+from nullah.core.refs import FlawRef
+from nullah.core.stations import STATIONS
 from nullah.core.stations.breakdown import place_on_bench
 from nullah.core.stations.rack import board_places
 from nullah.core.stations.season import part_movement
+from nullah.core.stations.selection import RackSelection, Selection
 from nullah.core.wording.fixes import fix_words
 from nullah.demo.seed_box import seed_box
 
 BY_ID = {station.id: station for station in STATIONS}
 
 
-def shown(station, project=None, hand=None):
+def shown(station, project=None, selection=None):
     plan = work_out(project or seed_box())
-    return plan, BY_ID[station].draw(plan, hand or Hand()).elements
+    return plan, BY_ID[station].draw(plan, selection or Selection()).elements
 
 
 def figures(card):
@@ -39,8 +41,12 @@ def test_stations_stand_in_the_order_of_work():
 def test_every_station_has_something_to_say(station, project):
     for unit in Unit:
         plan = work_out(actions.show_in(project, replace(project.marks, unit=unit)))
-        for hand in (Hand(), Hand(part="bottom"), Hand(part="left", quantity="tails.pin", board="3", flaw=0)):
-            drawing, card = station.draw(plan, hand), station.card(plan, hand)
+        for selection in (
+            Selection(),
+            Selection(part="bottom"),
+            Selection(part="left", quantity="tails.pin", board="3", rack=RackSelection(0)),
+        ):
+            drawing, card = station.draw(plan, selection), station.card(plan, selection)
             assert drawing.elements or station.invitation
             assert card.title and station.state(plan)
             for setting in card.set:
@@ -52,7 +58,7 @@ def test_every_station_has_something_to_say(station, project):
 def test_without_milling_the_stations_wait_for_it_in_words():
     plan = work_out(seed_box(), milling=False)
     assert BY_ID["milling"].state(plan) == "working it out"
-    assert "Working out" in said(BY_ID["milling"].card(plan, Hand()).mind[0], plan)
+    assert "Working out" in said(BY_ID["milling"].card(plan, Selection()).mind[0], plan)
     assert plan.state_of(plan.part("front")).stand is Stand.PLANNED
 
 
@@ -63,14 +69,14 @@ def test_every_dimension_of_the_piece_is_true_to_its_length():
     for dimension in scale_free:
         (x0, y0), (x1, y1) = dimension.start, dimension.end
         drawn = abs(x1 - x0) + abs(y1 - y0)
-        assert drawn == pytest.approx(float(plan.ledger[dimension.of])), dimension.of
+        assert drawn == pytest.approx(float(plan.ledger[dimension.ref.name])), dimension.ref.name
 
 
 def test_a_dimension_carries_its_state():
     project = actions.measure(seed_box(), "opening.width", read_length("195.5 mm"))
     project = actions.give(project, "ends.thickness", mm(18))
     _, elements = shown("piece", project)
-    states = {e.of: e.state for e in elements if isinstance(e, Dimension)}
+    states = {e.ref.name: e.state for e in elements if isinstance(e, Dimension) and e.ref}
     assert states["opening.width"] == "measured"
     assert states["ends.thickness"] == "overruled"
     assert states["contents.length"] == "given"
@@ -80,7 +86,7 @@ def test_a_dimension_carries_its_state():
 def test_boards_are_drawn_with_their_flaws_in_their_places():
     plan, elements = shown("rack")
     board = plan.project.board("1")
-    knot = next(e for e in elements if isinstance(e, Path) and e.of == "flaw/1/1" and e.fill is Fill.FLAW)
+    knot = next(e for e in elements if isinstance(e, Path) and e.ref == FlawRef("1", 1) and e.fill is Fill.FLAW)
     xs, ys = {x for x, _ in knot.points}, {y for _, y in knot.points}
     flaw = board.flaws[1]
     assert (min(xs), max(xs)) == (float(flaw.start), float(flaw.end))
@@ -92,13 +98,13 @@ def test_cuts_are_ringed_in_order_on_every_board():
     plan, elements = shown("breakdown")
     rings = [e.text for e in elements if isinstance(e, Ring)]
     assert rings == [str(cut.order) for board in plan.boards for cut in board.cuts]
-    parts = {e.of for e in elements if isinstance(e, Path) and e.role is Role.CHALK and e.of}
+    parts = {e.ref.piece for e in elements if isinstance(e, Path) and e.role is Role.CHALK and e.ref}
     assert parts == {"front", "back", "left", "right", "bottom"}
 
 
 def test_the_card_of_the_breakdown_tells_the_cuts_of_the_board_in_hand():
     plan = work_out(seed_box())
-    card = BY_ID["breakdown"].card(plan, Hand(part="back"))
+    card = BY_ID["breakdown"].card(plan, Selection(part="back"))
     assert card.title == "Breaking down Ford 3"
     assert card.mark[0] == "Crosscut at 409 mm from the left end"
     assert card.mark[1] == "Rip at 136 mm from the lower edge, 409 mm long"
@@ -108,7 +114,7 @@ def test_the_card_of_the_breakdown_tells_the_cuts_of_the_board_in_hand():
 def test_a_cut_is_never_marked_so_that_a_part_comes_out_short():
     project = actions.show_in(seed_box(), replace(seed_box().marks, unit=Unit.INCH))
     plan = work_out(project)
-    card = BY_ID["breakdown"].card(plan, Hand(part="back"))
+    card = BY_ID["breakdown"].card(plan, Selection(part="back"))
     # 136 mm is 5.354 in: the rip is marked at 5 3/8, as the rough size says, not at 5 11/32.
     assert figures(card)["Rough back"].endswith("× 5 3/8″")
     assert card.mark[1].startswith("Rip at 5 3/8″ from the lower edge")
@@ -125,15 +131,15 @@ def test_parts_without_wood_are_drawn_below_the_boards():
     lowest_board = max(places[board.id][1] + float(board.width) for board in plan.project.boards)
     assert min(bottoms) > lowest_board
     assert len({place_on_bench(plan, part.id) for part in plan.rough}) == 5, "beside each other"
-    text = " ".join(e.text for e in BY_ID["breakdown"].draw(plan, Hand()).elements if isinstance(e, Label))
+    text = " ".join(e.text for e in BY_ID["breakdown"].draw(plan, Selection()).elements if isinstance(e, Label))
     assert "drag them onto a board" in text
 
 
 def test_milling_draws_what_is_needed_against_what_is_reached():
-    plan, elements = shown("milling", hand=Hand(part="front"))
+    plan, elements = shown("milling", selection=Selection(part="front"))
     needs = [e for e in elements if isinstance(e, Path) and e.role is Role.WARN]
     assert len(needs) == 3, "a line for each part that falls short"
-    card = BY_ID["milling"].card(plan, Hand(part="front"))
+    card = BY_ID["milling"].card(plan, Selection(part="front"))
     assert figures(card) == {"Needs": "16 mm", "Will reach": "15.5 mm", "Gauge": "16 mm"}
     fails = [remark for remark in card.mind if remark.weight is Weight.FAILS]
     assert len(fails) == 1 and "right end, front and left end" in said(fails[0])
@@ -146,7 +152,7 @@ def test_milling_draws_what_is_needed_against_what_is_reached():
 
 def test_joints_gives_settings_for_every_tool():
     plan = work_out(seed_box())
-    card = BY_ID["joints"].card(plan, Hand())
+    card = BY_ID["joints"].card(plan, Selection())
     assert figures(card) == {
         "Dividers": "40.3 mm", "Bevel": "1:7", "Gauge, tails": "16.5 mm", "Gauge, pins": "16.5 mm",
         "Chisel, tails": "6 mm", "Chisel, pins": "25 mm", "Fine saw": "kerf 0.6 mm",
@@ -156,20 +162,20 @@ def test_joints_gives_settings_for_every_tool():
 
 def test_a_single_tail_needs_no_chisel_between_tails():
     plan = work_out(actions.give(seed_box(), "tails.count", 1))
-    assert "Chisel, tails" not in figures(BY_ID["joints"].card(plan, Hand()))
+    assert "Chisel, tails" not in figures(BY_ID["joints"].card(plan, Selection()))
     assert BY_ID["joints"].state(plan) == "1 tail, 1:7"
 
 
 def test_tails_on_the_ends_turn_the_corner_round():
     plan = work_out(actions.choose(seed_box(), "tails_on", "ends"))
     assert plan.corner.tail_boards == ("left", "right")
-    words = [e.text for e in BY_ID["joints"].draw(plan, Hand()).elements if isinstance(e, Label)]
+    words = [e.text for e in BY_ID["joints"].draw(plan, Selection()).elements if isinstance(e, Label)]
     assert "left end: tails, outside face" in words and "front: end" in words
 
 
 def test_why_goes_back_to_what_was_given_and_says_what_hangs_on_it():
     plan = work_out(seed_box())
-    why = BY_ID["piece"].card(plan, Hand(quantity="sides.thickness")).why
+    why = BY_ID["piece"].card(plan, Selection(quantity="sides.thickness")).why
     assert why[0] == "Thickness of front and back: 16 mm, given."
     assert why[-1].startswith("On it hang: outside length") and "more" in why[-1]
 
@@ -182,12 +188,12 @@ def test_movement_follows_the_board_a_part_lies_on():
     assert float(change) == pytest.approx(195 * 0.00289 * 3, rel=0.05)
     odd = actions.change_board(seed_box(), replace(seed_box().board("4"), species="driftwood"))
     assert part_movement(work_out(odd), "bottom") is None
-    card = BY_ID["rack"].card(work_out(odd), Hand(board="4"))
+    card = BY_ID["rack"].card(work_out(odd), Selection(board="4"))
     assert any("not in the table" in said(remark) for remark in card.mind)
 
 
 def test_the_rack_tells_how_hard_and_heavy_a_wood_is_and_from_where():
-    card = next(s for s in STATIONS if s.id == "rack").card(work_out(seed_box()), Hand(board="1"))
+    card = next(s for s in STATIONS if s.id == "rack").card(work_out(seed_box()), Selection(board="1"))
     words = [said(remark) for remark in card.mind]
     # 1450 × 165 × 22 mm of black cherry at 560 kg/m³.
     assert "Medium wood; the board weighs about 2.9 kg." in words
@@ -205,6 +211,6 @@ def test_movement_needs_a_wood_but_no_board():
 def test_only_what_must_be_free_is_said_to_be():
     season = next(s for s in STATIONS if s.id == "season")
     box, stand = (work_out(Project(Piece(form)), milling=False, proving=False) for form in ("box", "stand"))
-    texts = [said(remark, box) for remark in season.card(box, Hand()).mind]
+    texts = [said(remark, box) for remark in season.card(box, Selection()).mind]
     assert "Bottom must be free to move: never glue them in." in texts
-    assert not any("never glue" in said(remark, stand) for remark in season.card(stand, Hand()).mind)
+    assert not any("never glue" in said(remark, stand) for remark in season.card(stand, Selection()).mind)

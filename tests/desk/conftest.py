@@ -5,6 +5,7 @@ from PySide6.QtCore import QEvent, Qt
 from PySide6.QtWidgets import QApplication, QDialog, QLabel, QPushButton
 
 from nullah.core.project import Project
+from nullah.core.refs import PartRef, PieceRef, QuantityRef
 from nullah.core.stations import STATIONS
 from nullah.demo.seed_box import seed_box
 from nullah.demo.seed_cabinet import seed_cabinet
@@ -45,9 +46,17 @@ class User:
     def reads_on_card(self, words):
         return any(words in text for text in self.card_texts())
 
-    def click_bench(self, of):
-        bench = self.window.bench
-        self.bot.mouseClick(bench, Qt.MouseButton.LeftButton, pos=bench.place_of(of).toPoint())
+    def on_bench(self, what):
+        """Return the reference of what is on the bench; a part, a piece or a figure may be given by its name."""
+        if not isinstance(what, str):
+            return what
+        named = (PartRef(what), PieceRef(what), QuantityRef(what))
+        return next((ref for ref in named if ref in self.window.bench.targets()), None)
+
+    def click_bench(self, what):
+        bench, ref = self.window.bench, self.on_bench(what)
+        assert ref in bench.targets(), f"{what} is not on the bench"
+        self.bot.mouseClick(bench, Qt.MouseButton.LeftButton, pos=bench.place_of(ref).toPoint())
 
     def drag(self, start, end):
         """Drag on the bench between two points given in mm of the drawing."""
@@ -58,10 +67,10 @@ class User:
             self.bot.mouseMove(bench, pos=a + (b - a) * share)
         self.bot.mouseRelease(bench, Qt.MouseButton.LeftButton, pos=b)
 
-    def type_figure(self, of, text, button=None):
+    def type_figure(self, what, text, button=None):
         """Click a figure on the bench, type another and press Enter, or a button."""
-        self.click_bench(of)
-        assert self.window.editor.of == of, f"{self.window.editor.of or 'nothing'} opened"
+        self.click_bench(what)
+        assert self.window.editor.ref == self.on_bench(what), f"{self.window.editor.ref or 'nothing'} opened"
         field = self.window.editor.field
         field.line.selectAll()
         self.bot.keyClicks(field.line, text)

@@ -4,14 +4,15 @@ import pytest
 from PySide6.QtCore import QPoint, QPointF, Qt
 
 from nullah.core.drawing import Anchor, Dimension, Drawing, Fill, Label, Ring, drawing, rectangle
+from nullah.core.refs import PartRef
 from nullah.desk.bench import Bench, Tool
 
 SHOWN = drawing(
-    rectangle(0, 0, 400, 200, fill=Fill.WOOD, of="board"),
-    rectangle(100, 50, 100, 100, fill=Fill.WOOD, of="part"),
-    Label((300, 40), "a word", anchor=Anchor.START, of="word"),
-    Ring((300, 150), "1", of="ring"),
-    Dimension((0, 200), (400, 200), "400 mm", -6, of="length"),
+    rectangle(0, 0, 400, 200, fill=Fill.WOOD, ref=PartRef("board")),
+    rectangle(100, 50, 100, 100, fill=Fill.WOOD, ref=PartRef("part")),
+    Label((300, 40), "a word", anchor=Anchor.START, ref=PartRef("word")),
+    Ring((300, 150), "1", ref=PartRef("ring")),
+    Dimension((0, 200), (400, 200), "400 mm", -6, ref=PartRef("length")),
 )
 
 
@@ -35,7 +36,7 @@ class Recorder(Tool):
         self.told.append(("cancel",))
 
     def cursor(self, at, of):
-        return Qt.CursorShape.CrossCursor if of == "part" else Qt.CursorShape.ArrowCursor
+        return Qt.CursorShape.CrossCursor if of == PartRef("part") else Qt.CursorShape.ArrowCursor
 
 
 @pytest.fixture
@@ -67,18 +68,18 @@ def test_the_whole_drawing_fits_with_its_words(bench):
 
 
 def test_what_lies_on_top_is_clicked(bench, qtbot):
-    assert clicked(bench, qtbot, at(bench, 150, 100)) == "part"
-    assert clicked(bench, qtbot, at(bench, 50, 100)) == "board"
-    assert clicked(bench, qtbot, at(bench, 310, 40)) == "word"
-    assert clicked(bench, qtbot, at(bench, 300, 150)) == "ring"
-    assert clicked(bench, qtbot, bench.place_of("length").toPoint()) == "length"
-    assert clicked(bench, qtbot, QPoint(2, 2)) == ""
+    assert clicked(bench, qtbot, at(bench, 150, 100)) == PartRef("part")
+    assert clicked(bench, qtbot, at(bench, 50, 100)) == PartRef("board")
+    assert clicked(bench, qtbot, at(bench, 310, 40)) == PartRef("word")
+    assert clicked(bench, qtbot, at(bench, 300, 150)) == PartRef("ring")
+    assert clicked(bench, qtbot, bench.place_of(PartRef("length")).toPoint()) == PartRef("length")
+    assert clicked(bench, qtbot, QPoint(2, 2)) is None
 
 
 def test_every_target_is_found_where_it_says_it_is(bench):
-    for of in bench.targets():
-        assert bench.at(bench.place_of(of)) == of or of == "board"
-    assert bench.targets() == ("board", "part", "word", "ring", "length")
+    for ref in bench.targets():
+        assert bench.at(bench.place_of(ref)) == ref or ref == PartRef("board")
+    assert bench.targets() == tuple(map(PartRef, ("board", "part", "word", "ring", "length")))
 
 
 def test_a_tool_that_takes_hold_gets_the_drag(bench, qtbot):
@@ -86,7 +87,7 @@ def test_a_tool_that_takes_hold_gets_the_drag(bench, qtbot):
     qtbot.mousePress(bench, Qt.MouseButton.LeftButton, pos=at(bench, 150, 100))
     qtbot.mouseMove(bench, pos=at(bench, 250, 100))
     qtbot.mouseRelease(bench, Qt.MouseButton.LeftButton, pos=at(bench, 250, 120))
-    assert tool.told[0] == ("press", "part")
+    assert tool.told[0] == ("press", PartRef("part"))
     assert [told[0] for told in tool.told] == ["press", "drag", "release"]
     assert abs(tool.told[-1][1] - 250) <= 1 and abs(tool.told[-1][2] - 120) <= 1
 
@@ -102,15 +103,15 @@ def test_escape_gives_a_drag_up(bench, qtbot):
 
 def test_a_tool_that_does_not_take_hold_leaves_the_click(bench, qtbot):
     bench.tool = Recorder(takes=False)
-    assert clicked(bench, qtbot, at(bench, 150, 100)) == "part"
+    assert clicked(bench, qtbot, at(bench, 150, 100)) == PartRef("part")
 
 
 def test_the_pointer_says_what_it_would_do(bench, qtbot):
     bench.tool = Recorder()
     qtbot.mouseMove(bench, pos=at(bench, 150, 100))
-    assert bench.hot == "part" and bench.cursor().shape() is Qt.CursorShape.CrossCursor
+    assert bench.hot == PartRef("part") and bench.cursor().shape() is Qt.CursorShape.CrossCursor
     qtbot.mouseMove(bench, pos=at(bench, 50, 20))
-    assert bench.hot == "board" and bench.cursor().shape() is Qt.CursorShape.ArrowCursor
+    assert bench.hot == PartRef("board") and bench.cursor().shape() is Qt.CursorShape.ArrowCursor
 
 
 def test_space_and_the_left_button_move_the_drawing(bench, qtbot):
@@ -127,15 +128,15 @@ def test_space_and_the_left_button_move_the_drawing(bench, qtbot):
 
 def test_keys_go_through_what_can_be_picked_and_take_it(bench, qtbot):
     seen = []
-    bench.clicked.connect(lambda of, _: seen.append(of))
+    bench.clicked.connect(lambda ref, _: seen.append(ref))
     for _ in range(2):
         qtbot.keyClick(bench, Qt.Key.Key_Right)
-    assert bench.hot == "part"
+    assert bench.hot == PartRef("part")
     qtbot.keyClick(bench, Qt.Key.Key_Return)
     for _ in range(2):
         qtbot.keyClick(bench, Qt.Key.Key_Left)
     qtbot.keyClick(bench, Qt.Key.Key_Return)
-    assert seen == ["part", "length"]
+    assert seen == [PartRef("part"), PartRef("length")]
 
 
 def test_zoom_has_ends_and_plus_and_minus_work(bench, qtbot):
@@ -158,7 +159,7 @@ def test_an_empty_bench_is_an_invitation(bench):
     after = bench.grab().toImage()
     assert before != after
     assert bench.accessibleDescription() == "Put a board on the rack."
-    assert bench.targets() == () and bench.at(QPointF(400, 300)) == ""
+    assert bench.targets() == () and bench.at(QPointF(400, 300)) is None
 
 
 def test_a_bench_made_larger_fits_again(bench):

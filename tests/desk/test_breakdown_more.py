@@ -195,7 +195,7 @@ def test_another_board_is_tried_before_it_is_bought(user, desk):
     user.window.document.do("short", lambda _: short)
     assert user.plan.unplaced and user.reads_on_card("To buy, with 20 % over for flaws:")
     board = next(each for each in user.plan.boards if each.placed).board.id
-    user.window.document.set_hand(user.window.document.hand._replace(board=board, part="", piece=""))
+    user.window.document.select(user.window.document.selection._replace(board=board, part=""))
     user.press("One more like it?")
     user.bot.waitUntil(lambda: not desk.runner.running, timeout=15000)
     assert user.project.boards == short.boards, "nothing is bought yet"
@@ -210,7 +210,7 @@ def test_another_board_is_tried_before_it_is_bought(user, desk):
 def test_the_cuts_are_gone_through_one_by_one(user, desk):
     user.press("Saw order")
     board = desk._board
-    assert board is not None and user.window.document.hand.cut == 0
+    assert board is not None and user.window.document.selection.breakdown.cut == 0
     seen = []
     for number, cut in enumerate(board.cuts):
         seen.append(user.card_texts())
@@ -221,9 +221,9 @@ def test_the_cuts_are_gone_through_one_by_one(user, desk):
     assert len({tuple(texts) for texts in seen}) == len(board.cuts)
     assert not desk.next.isEnabled()
     user.bot.keyClick(user.window.bench, Qt.Key.Key_Left)
-    assert user.window.document.hand.cut == len(board.cuts) - 2
+    assert user.window.document.selection.breakdown.cut == len(board.cuts) - 2
     user.bot.keyClick(user.window.bench, Qt.Key.Key_Escape)
-    assert user.window.document.hand.cut == -1 and not desk.order.isChecked()
+    assert user.window.document.selection.breakdown.cut is None and not desk.order.isChecked()
 
 
 def test_a_board_that_is_sawn_up_keeps_its_parts_and_gives_its_offcuts_to_the_rack(user, desk):

@@ -11,6 +11,7 @@ from tests.same import untyped
 from nullah.core.lengths import mm
 from nullah.core.plan import Stand, work_out
 from nullah.core.project import Project
+from nullah.core.refs import QuantityRef
 from nullah.demo.plant_stair import plant_stair
 from nullah.demo.seed_cabinet import seed_cabinet
 from nullah.files.project_file import read_project
@@ -26,7 +27,7 @@ def choose(box, text):
 def type_in_table(user, name, text, button=None):
     """Type a figure in the table of figures, as a double click on it and typing does."""
     table = user.window.place.currentWidget()
-    table.figure.emit(name)
+    table.figure.emit(QuantityRef(name))
     line = user.window.editor.field.line
     line.selectAll()
     user.bot.keyClicks(line, text)

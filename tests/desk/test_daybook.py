@@ -8,6 +8,7 @@ from PySide6.QtGui import QImage
 
 from nullah.core.bench.book import Event
 from nullah.core.lengths import mm
+from nullah.core.refs import TaskRef
 from nullah.core.work import doing
 from nullah.files.piece_records import read_records
 
@@ -202,7 +203,7 @@ def test_the_calendar_is_written_as_a_file(keeper, tmp_path):
 
 def test_a_task_is_picked_on_the_calendar(keeper):
     keeper.press("Calendar")
-    keeper.click_bench("task/saw/4")
+    keeper.click_bench(TaskRef("saw/4"))
     assert keeper.card_texts()[0].startswith("Saw Ford 4")
 
 

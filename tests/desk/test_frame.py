@@ -3,7 +3,9 @@ from PySide6.QtCore import QPoint, QPointF, Qt
 from PySide6.QtGui import QWheelEvent
 from PySide6.QtWidgets import QAbstractButton, QApplication, QComboBox, QLineEdit
 
+from nullah.core.refs import QuantityRef
 from nullah.core.stations import STATIONS
+from nullah.core.stations.selection import DayBookSelection
 from nullah.paper.palette import NIGHT
 
 
@@ -25,7 +27,8 @@ def test_season_and_day_book_say_what_they_will_do(user):
     assert "year in its room" in user.window.bench.invitation
     assert user.reads_on_card("of room is left")
     user.go("daybook")
-    user.window.document.set_hand(user.window.document.hand._replace(work="measure/opening.length+opening.width"))
+    measuring = DayBookSelection("measure/opening.length+opening.width")
+    user.window.document.select(user.window.document.selection._replace(daybook=measuring))
     assert user.reads_on_card("Put front and 3 alike together dry")
     user.press("356 mm")
     user.window.editor.field.line.selectAll()
@@ -82,8 +85,8 @@ def test_the_window_works_at_every_size(user, width, height):
         assert user.window.width() == width, "nothing pushes the window wider"
         bench = user.window.bench
         if bench.drawing.elements:
-            for of in bench.targets():
-                assert bench.rect().contains(bench.place_of(of).toPoint()), (station.id, of)
+            for ref in bench.targets():
+                assert bench.rect().contains(bench.place_of(ref).toPoint()), (station.id, ref)
         assert user.window.card.horizontalScrollBar().maximum() == 0, station.id
 
 
@@ -136,6 +139,6 @@ def test_the_smallest_mark_is_chosen_and_belongs_to_the_unit(user):
 def test_the_focus_stays_where_it_was_on_the_card(user):
     user.go("joints")
     user.press("1:7")
-    assert user.window.editor.of == "tails.slope"
+    assert user.window.editor.ref == QuantityRef("tails.slope")
     user.bot.keyClick(user.window.editor.field.line, Qt.Key.Key_Escape)
     assert user.window.bench.hasFocus()

@@ -6,7 +6,7 @@ from nullah.core import actions
 from nullah.core.joints.channel_dragging import handles
 from nullah.core.joints.kinds import kinds_of
 from nullah.core.lengths import mm
-from nullah.core.stations.joint_in_hand import kind_in_hand
+from nullah.core.stations.selected_joint import selected_kind
 
 
 def desk(user):
@@ -62,7 +62,7 @@ def test_ways_of_working_are_chosen_and_kept(cabinetmaker):
 
 def test_a_joint_by_itself_is_made_up_from_typed_figures(cabinetmaker):
     cabinetmaker.go("joints")
-    cabinetmaker.choose(desk(cabinetmaker).corners, "made/sliding")
+    cabinetmaker.choose(desk(cabinetmaker).corners, "sliding")
     numbers = desk(cabinetmaker).numbers
     assert cabinetmaker.reads_on_card("16 mm")
     cabinetmaker.type_line(numbers.fields[3], "3.5")
@@ -77,7 +77,7 @@ def test_a_joint_by_itself_is_made_up_from_typed_figures(cabinetmaker):
 
 def test_joints_by_themselves_need_no_piece(beginner):
     beginner.go("joints")
-    beginner.choose(desk(beginner).corners, "made/tusk")
+    beginner.choose(desk(beginner).corners, "tusk")
     assert beginner.reads_on_card("1 in 10")
     assert beginner.window.bench.drawing.elements
 
@@ -188,7 +188,7 @@ def test_a_dados_stop_is_dragged_and_held(cabinetmaker):
     cabinetmaker.go("joints")
     dado = kind(cabinetmaker, "stopped dado")
     cabinetmaker.choose(desk(cabinetmaker).corners, dado.id)
-    shown = kind_in_hand(cabinetmaker.plan, cabinetmaker.window.document.hand)
+    shown = selected_kind(cabinetmaker.plan, cabinetmaker.window.document.selection)
     (_, a, b) = next(each for each in handles(shown) if each[0].what == "stop")
     at = ((a[0] + b[0]) / 2, a[1])
     cabinetmaker.drag(at, (at[0], at[1] - 6))

@@ -333,7 +333,7 @@ def test_desks_that_are_killed_leave_their_work_whole(tmp_path):
 def test_the_name_being_typed_for_a_board_is_saved_and_kept_with_the_rest(cabinetmaker, tmp_path, how):
     window = cabinetmaker.window
     cabinetmaker.go("rack")
-    window.document.set_hand(window.document.hand._replace(board="3"))
+    window.document.select(window.document.selection._replace(board="3"))
     line = window.desk(1).name
     line.setFocus()
     line.selectAll()

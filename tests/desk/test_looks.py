@@ -15,6 +15,7 @@ from tests.said import said
 from nullah.core import actions
 from nullah.core.forms import FORMS
 from nullah.core.lengths import mm
+from nullah.core.refs import BoardRef, QuantityRef
 from nullah.demo.seed_cabinet import seed_cabinet
 from nullah.desk.start import make_window
 
@@ -39,7 +40,7 @@ def test_it_turns_by_mouse_and_keys_and_what_is_clicked_is_in_hand(cabinetmaker)
     cabinetmaker.press("Front")
     middle = QPoint(glass.width() // 2, glass.height() // 2)
     QTest.mouseClick(glass, Qt.MouseButton.LeftButton, pos=middle)
-    in_hand = cabinetmaker.window.document.hand.part
+    in_hand = cabinetmaker.window.document.selection.part
     assert in_hand.endswith("_front") and in_hand.startswith("drawer")
     before = glass.eye
     start, end = QPointF(middle), QPointF(middle) + QPointF(80, 20)
@@ -49,7 +50,7 @@ def test_it_turns_by_mouse_and_keys_and_what_is_clicked_is_in_hand(cabinetmaker)
                                                      Qt.KeyboardModifier.NoModifier))  # fmt: skip
     QTest.mouseRelease(glass, Qt.MouseButton.LeftButton, pos=end.toPoint())
     assert glass.eye.turn == pytest.approx(before.turn + 40) and glass.eye.tilt == pytest.approx(before.tilt + 10)
-    assert cabinetmaker.window.document.hand.part == in_hand, "a drag picks nothing"
+    assert cabinetmaker.window.document.selection.part == in_hand, "a drag picks nothing"
     QTest.keyClick(glass, Qt.Key.Key_Left)
     assert glass.eye.turn == pytest.approx(before.turn + 34)
     QTest.keyClick(glass, Qt.Key.Key_Plus)
@@ -77,7 +78,7 @@ def test_it_opens_and_closes_and_the_ground_picks_nothing(cabinetmaker):
     view.slider.setValue(0)
     assert (view.glass.picture.parts == closed).mean() > 0.99
     QTest.mouseClick(view.glass, Qt.MouseButton.LeftButton, pos=QPoint(3, 3))
-    assert cabinetmaker.window.document.hand.part == ""
+    assert cabinetmaker.window.document.selection.part == ""
 
 
 def test_a_change_is_seen_at_once_by_day_and_night(cabinetmaker):
@@ -149,7 +150,7 @@ def test_every_figure_is_found_told_and_typed_in_the_table(cabinetmaker):
     table.table.setCurrentIndex(index)
     QTest.keyClick(table.table, Qt.Key.Key_Return)
     editor = cabinetmaker.window.editor
-    assert editor.of == "dado.depth"
+    assert editor.ref == QuantityRef("dado.depth")
     editor.field.line.selectAll()
     cabinetmaker.bot.keyClicks(editor.field.line, "6")
     told = editor._told.text()
@@ -184,9 +185,9 @@ def test_the_cut_list_is_sorted_picked_and_copied(cabinetmaker):
     assert lengths == sorted(lengths, reverse=True)
     box = table.table.visualRect(table.sorted.index(0, 1))
     QTest.mouseClick(table.table.viewport(), Qt.MouseButton.LeftButton, pos=box.center())
-    assert cabinetmaker.window.document.hand.part == "left"
+    assert cabinetmaker.window.document.selection.part == "left"
     QTest.mouseClick(table.table.viewport(), Qt.MouseButton.LeftButton, pos=box.center())
-    assert cabinetmaker.window.document.hand.part == "right", "click again for the next of the same size"
+    assert cabinetmaker.window.document.selection.part == "right", "click again for the next of the same size"
     cabinetmaker.press("Copy")
     rows = list(csv.reader(io.StringIO(QGuiApplication.clipboard().text()), delimiter="\t"))
     assert rows[0][:3] == ["×", "Part", "Length"] and len(rows) == 18
@@ -260,7 +261,7 @@ def test_five_ways_to_break_the_cabinet_and_the_way_back(cabinetmaker):
         ("dado.width", "11", "Let the width of the dados follow again"),
     ):
         table = page(user, "Figures")
-        table.figure.emit(name)
+        table.figure.emit(QuantityRef(name))
         line = user.window.editor.field.line
         line.selectAll()
         user.bot.keyClicks(line, value)
@@ -303,7 +304,7 @@ def test_what_a_board_cost_is_typed_and_shared_out(cabinetmaker):
         unpaid = replace(board, price=Fraction(24) if board.id == "3" else Fraction(0))
         cabinetmaker.window.document.do("price", lambda p, b=unpaid: actions.change_board(p, b))
     cabinetmaker.go("rack")
-    cabinetmaker.click_bench("board/3")
+    cabinetmaker.click_bench(BoardRef("3"))
     rack = cabinetmaker.window.desk(1)
     cabinetmaker.press("More of it")
     cabinetmaker.type_in(rack.price, "lots")

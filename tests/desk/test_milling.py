@@ -7,8 +7,8 @@ from PySide6.QtWidgets import QPushButton
 from nullah.core.lengths import mm
 from nullah.core.rack.board import Board, Faces, Flaw, FlawKind, Rise
 from nullah.core.rack.shape_readings import Calliper, Gap, Wind, figure_of
+from nullah.core.refs import ReadingRef, StepRef, WantedReadingRef
 from nullah.core.shop import PlaneKind
-from nullah.core.stations.surveying import WANTED
 
 pytestmark = pytest.mark.usefixtures("practice")
 
@@ -27,8 +27,10 @@ def board(user):
 def test_a_reading_is_entered_at_the_place_where_it_was_taken(miller):
     miller.press("Survey")
     assert miller.reads_on_card("Known by its four figures only")
-    miller.click_bench(f"{WANTED}0" if f"{WANTED}0" in miller.window.bench.targets() else f"{WANTED}14")
-    reading = miller.window.document.hand.reading
+    miller.click_bench(
+        WantedReadingRef(0) if WantedReadingRef(0) in miller.window.bench.targets() else WantedReadingRef(14)
+    )
+    reading = miller.window.document.selection.milling.reading
     assert isinstance(reading, Gap)
     assert desk(miller).survey.where.text().startswith("here: straightedge along")
     miller.bot.keyClicks(desk(miller).survey.figure.line, "1.4 mm")
@@ -38,7 +40,7 @@ def test_a_reading_is_entered_at_the_place_where_it_was_taken(miller):
     assert miller.reads_on_card("do not fix both faces yet")
     assert miller.reads_on_card("Take next:")
     # Picked again, it can be typed anew or rubbed out.
-    miller.click_bench("taken/0")
+    miller.click_bench(ReadingRef(0))
     assert desk(miller).survey.figure.line.text() == "1.4 mm"
     miller.press("Rub out")
     assert board(miller).shape == ()
@@ -53,23 +55,23 @@ def test_a_gauge_is_laid_on_by_dragging(miller):
     long, wide = float(board(miller).length), float(board(miller).width)
     # From near the left end, some way from the upper edge, nearly along the board.
     miller.drag((long * 0.01, wide * 0.28), (long * 0.7, wide * 0.29))
-    reading = miller.window.document.hand.reading
+    reading = miller.window.document.selection.milling.reading
     assert isinstance(reading, Gap) and reading.upper and reading.start[0] == 0 and reading.end[0] > long * 0.6
     assert reading.start[1] == reading.end[1] == pytest.approx(wide * 0.72, abs=3)
     miller.choose(rows.kind, "wind")
     miller.drag((long * 0.25, wide / 2), (long * 0.75, wide / 2))
-    reading = miller.window.document.hand.reading
+    reading = miller.window.document.selection.milling.reading
     assert isinstance(reading, Wind) and reading.far - reading.near == pytest.approx(long / 2, abs=5)
     miller.choose(rows.kind, "calliper")
     miller.drag((long * 0.5, wide * 0.2), (long * 0.5, wide * 0.25))
-    reading = miller.window.document.hand.reading
+    reading = miller.window.document.selection.milling.reading
     assert isinstance(reading, Calliper) and reading.at[1] == wide
     miller.type_in(rows.figure, "24.6")
     assert [figure_of(each).text for each in board(miller).shape] == ["24.6 mm"]
     # Too short to tell anything: nothing is in hand then.
     miller.choose(rows.kind, "gap")
     miller.drag((long * 0.5, wide * 0.5), (long * 0.505, wide * 0.5))
-    assert miller.window.document.hand.reading is None
+    assert miller.window.document.selection.milling.reading is None
 
 
 def test_the_lower_face_is_drawn_as_it_lies_turned_over(miller):
@@ -78,7 +80,7 @@ def test_the_lower_face_is_drawn_as_it_lies_turned_over(miller):
     miller.choose(rows.face, "lower")
     long, wide = float(board(miller).length), float(board(miller).width)
     miller.drag((long * 0.2, wide * 0.3), (long * 0.8, wide * 0.3))
-    reading = miller.window.document.hand.reading
+    reading = miller.window.document.selection.milling.reading
     assert not reading.upper
     # Drawn a third below its upper edge, it is a third above the board's lower edge as the rack has it.
     assert reading.start[1] == pytest.approx(wide * 0.3, abs=3)
@@ -91,7 +93,7 @@ def test_all_that_is_wanted_is_read_and_a_wrong_reading_is_named(miller):
     assert miller.reads_on_card("Both faces are known to")
     assert miller.window.document.undo_name == f"survey {board(miller).name}"
     number = next(n for n, each in enumerate(board(miller).shape) if isinstance(each, Calliper))
-    miller.click_bench(f"taken/{number}")
+    miller.click_bench(ReadingRef(number))
     miller.type_in(desk(miller).survey.figure, "30 mm")
     assert miller.reads_on_card("contradict each other")
     assert miller.reads_on_card("Take both again")
@@ -204,10 +206,10 @@ def test_sizes_as_they_went_turn_parts_to_measured_and_all_follows(miller):
 def test_steps_are_picked_and_the_planes_there_are_are_used(miller):
     miller.press("Strokes")
     assert miller.reads_on_card("fore plane set to 0.5 mm") or miller.reads_on_card("Fore plane set to 0.5 mm")
-    gauge = next(of for of in miller.window.bench.targets() if of.startswith("step/"))
-    assert gauge == "step/0"
+    gauge = next(ref for ref in miller.window.bench.targets() if isinstance(ref, StepRef))
+    assert gauge == StepRef(0)
     edge = next(n for n in range(12) if _step(miller, n) == "Face edge")
-    miller.click_bench(f"step/{edge}")
+    miller.click_bench(StepRef(edge))
     assert miller.reads_on_card("Stopped strokes where it stands high")
     rows = desk(miller).planes
     miller.type_in(rows.hump, "-0.4 mm")
@@ -216,7 +218,7 @@ def test_steps_are_picked_and_the_planes_there_are_are_used(miller):
     assert "Light of 0 to 10 mm" in rows.light.sentence.text()
     miller.press("I have none")
     assert miller.project.shop.plane(PlaneKind.FORE) is None
-    miller.click_bench("step/0")
+    miller.click_bench(StepRef(0))
     assert miller.reads_on_card("Jack plane set to")
     miller.press("I have one")
     assert len(miller.project.shop.planes) == 4
@@ -227,7 +229,7 @@ def test_steps_are_picked_and_the_planes_there_are_are_used(miller):
 
 
 def _step(user, number):
-    labels = [e for e in user.window.bench.drawing.elements if getattr(e, "of", "") == f"step/{number}"]
+    labels = [e for e in user.window.bench.drawing.elements if e.ref == StepRef(number)]
     return next((e.text for e in labels if getattr(e, "text", "") and not e.text.isdigit()), "")
 
 
@@ -245,7 +247,7 @@ def test_grain_and_knots_are_marked(miller):
     assert any(text.startswith("with the grain: ") for text in words)
     # The knot shows on one face only: that is the second face.
     second = next(n for n in range(12) if _step(miller, n).startswith("Second face"))
-    miller.click_bench(f"step/{second}")
+    miller.click_bench(StepRef(second))
     assert any("knot: tears" in e.text for e in miller.window.bench.drawing.elements if hasattr(e, "text"))
     assert miller.reads_on_card("Where the grain turns take the finest set")
 

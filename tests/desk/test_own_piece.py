@@ -43,7 +43,7 @@ def add(user, name, lie, sizes, at):
     choose(user, rows.lies, lie)
     for figure, text in zip(("length", "width", "thickness", "x", "y", "z"), (*sizes, *at), strict=True):
         user.type_in(rows.figures.fields[figure], text)
-    return user.window.document.hand.part
+    return user.window.document.selection.part
 
 
 def drag_in(user, view, part, start, by):
@@ -173,7 +173,7 @@ def test_what_is_wrong_with_a_contour_is_said_and_a_template_is_read(own, tmp_pa
 def test_a_board_is_added_to_a_form_and_keeps_with_it(user):
     user.rows = user.window.desk(0).own
     user.press("Add a board")
-    part = user.window.document.hand.part
+    part = user.window.document.selection.part
     assert user.plan.part(part).box.low[2] == user.plan.ledger["box.outside_height"]
     assert len(user.plan.parts) == 6
     choose(user, user.rows.joints, "Against each other, glued · front")

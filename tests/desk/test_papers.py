@@ -7,6 +7,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QFileDialog
 from tests.same import untyped
 
+from nullah.core.stations.selection import JointsSelection
 from nullah.demo.seed_box import seed_box
 from nullah.files.project_file import read_project, write_project
 
@@ -151,7 +152,7 @@ def test_what_is_shown_is_written_as_it_stands(user, tmp_path):
     import pypdfium2 as pdfium
 
     user.go("joints")
-    user.window.document.set_hand(user.window.document.hand._replace(joint="made/sliding"))
+    user.window.document.select(user.window.document.selection._replace(joints=JointsSelection(family="sliding")))
     user.window.papers.exports.write_shown(tmp_path / "sliding.pdf")
     pages = pdfium.PdfDocument(tmp_path / "sliding.pdf")
     text = "".join(page.get_textpage().get_text_range() for page in pages)

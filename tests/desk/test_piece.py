@@ -5,6 +5,7 @@ from PySide6.QtTest import QTest
 
 from nullah.core.ledger import Origin
 from nullah.core.lengths import Unit, inch, mm
+from nullah.core.refs import QuantityRef
 
 
 def test_a_typed_figure_flows_through_everything(user):
@@ -63,8 +64,8 @@ def test_measuring_through_the_slip(user):
 def test_sizing_by_choice(user):
     user.bot.keyClicks(user.window.desk(0).boxes["sizing"], "o")
     assert user.plan.choices["sizing"] == "outside"
-    assert "box.outside_length" in user.window.bench.targets()
-    assert "contents.length" not in user.window.bench.targets()
+    assert QuantityRef("box.outside_length") in user.window.bench.targets()
+    assert QuantityRef("contents.length") not in user.window.bench.targets()
     user.press("Undo")
     assert user.plan.choices["sizing"] == "contents"
     assert user.window.desk(0).boxes["sizing"].currentText() == "around its contents"
@@ -86,7 +87,7 @@ def test_a_box_too_small_says_why_and_can_be_undone(user):
 def test_a_dimension_can_be_typed_with_keys_alone(user):
     bench = user.window.bench
     bench.setFocus()
-    while bench.hot != "contents.length":
+    while bench.hot != QuantityRef("contents.length"):
         QTest.keyClick(bench, Qt.Key.Key_Right)
     QTest.keyClick(bench, Qt.Key.Key_Return)
     line = user.window.editor.field.line
@@ -100,7 +101,7 @@ def test_a_dimension_can_be_typed_with_keys_alone(user):
 
 def test_a_card_figure_says_why(user):
     user.click_bench("bottom")
-    assert user.window.document.hand.part == "bottom"
+    assert user.window.document.selection.part == "bottom"
     assert user.reads_on_card("moves about")
     user.press("Make the clearance of the bottom, each edge 1.0 mm")
     assert user.plan.ledger["bottom.clearance"] == 1

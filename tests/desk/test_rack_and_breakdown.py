@@ -3,6 +3,7 @@ from PySide6.QtGui import QTextDocumentFragment
 
 from nullah.core.breakdown.facts import NoKerf
 from nullah.core.rack.board import FlawKind
+from nullah.core.refs import BoardSizeRef
 from nullah.core.stations.breakdown import place_on_bench
 from nullah.core.stations.rack import board_places
 
@@ -52,7 +53,7 @@ def test_a_click_on_a_board_picks_it_and_its_figures_can_be_typed(user):
     user.go("rack")
     user.drag(spot(user, "3", 300, 90), spot(user, "3", 301, 90))
     assert user.reads_on_card("Ford 3")
-    user.type_figure("board/3/length", "30 in")
+    user.type_figure(BoardSizeRef("3", "length"), "30 in")
     assert float(user.project.board("3").length) == 762
     user.press("1 mm")
     field = user.window.editor.field
@@ -147,7 +148,7 @@ def test_a_part_is_dragged_to_another_board_and_snaps(user):
     placed = next(item for item in user.project.layout if item.part == "left")
     assert placed.board == "1"
     assert placed.y == 0.0, "snapped to the board's edge"
-    assert user.window.document.hand.part == "left"
+    assert user.window.document.selection.part == "left"
     assert not next(b for b in user.plan.boards if b.board.id == "1").wrong
 
 

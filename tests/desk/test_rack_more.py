@@ -9,6 +9,7 @@ from tests.same import untyped
 
 from nullah.core.lengths import mm
 from nullah.core.rack.board import Board, Faces, Figure
+from nullah.core.refs import HeartRef
 from nullah.core.stations.rack import board_places, end_view
 from nullah.core.wood.movement import Cut
 from nullah.instruments.moisture_meter import SimulatedMeter
@@ -27,7 +28,7 @@ def pick(user, board):
     size = user.project.board(board)
     user.drag((left + float(size.length) * 0.8, top + float(size.width) * 0.3),
               (left + float(size.length) * 0.8 + 1, top + float(size.width) * 0.3))  # fmt: skip
-    assert user.window.document.hand.board == board
+    assert user.window.document.selection.board == board
 
 
 def type_lines(user, page, *lines):
@@ -217,11 +218,11 @@ def test_the_air_of_the_room_stands_in_for_its_own_piece(user, rack):
 def test_a_crowded_rack_shows_details_only_of_the_board_in_hand(open_window, qtbot):
     from nullah.core.project import Project
     from nullah.core.stations import STATIONS
-    from nullah.core.stations.station import Hand
+    from nullah.core.stations.station import Selection
 
     boards = tuple(Board(str(i), f"b{i}", "black cherry", mm(1500), mm(180), mm(25)) for i in range(1, 15))
     window = open_window(Project(boards=boards))
     plan = window.document.plan
-    bare, held = STATIONS[RACK].draw(plan, Hand()), STATIONS[RACK].draw(plan, Hand(board="9"))
+    bare, held = STATIONS[RACK].draw(plan, Selection()), STATIONS[RACK].draw(plan, Selection(board="9"))
     assert bare.bounds() == held.bounds(), "taking a board in hand moves nothing"
-    assert any(getattr(element, "of", "") == "heart/9" for element in held.elements)
+    assert any(element.ref == HeartRef("9") for element in held.elements)

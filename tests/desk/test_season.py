@@ -29,7 +29,7 @@ def test_another_room_is_chosen_and_what_binds_there_is_mended_with_one_click(ca
 def test_a_part_is_taken_in_hand_on_the_drawing(cabinetmaker):
     cabinetmaker.go("season")
     cabinetmaker.click_bench("back1")
-    assert cabinetmaker.window.document.hand.part == "back1"
+    assert cabinetmaker.window.document.selection.part == "back1"
     assert cabinetmaker.reads_on_card("Back board 1: ")
 
 

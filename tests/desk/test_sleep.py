@@ -7,7 +7,7 @@ from PySide6.QtCore import QEvent, QEventLoop, QObject, QTimer
 from PySide6.QtWidgets import QApplication
 
 from nullah.core.stations import STATIONS
-from nullah.core.stations.station import Hand
+from nullah.core.stations.selection import MillingView, Selection
 
 BUSY = {
     QEvent.Type.Timer, QEvent.Type.LayoutRequest, QEvent.Type.UpdateRequest, QEvent.Type.Paint, QEvent.Type.MetaCall,
@@ -75,7 +75,7 @@ def _idle(milliseconds):
 def test_it_sleeps_at_every_station(cabinetmaker, station):
     cabinetmaker.go(station)
     assert not idle()
-    cabinetmaker.window.document.set_hand(Hand(part="left", board="4"))
+    cabinetmaker.window.document.select(Selection(part="left", board="4"))
     assert not idle(), "with a part and a board in hand"
     cabinetmaker.window.resize(1100, 720)
     assert not idle(), "after another size"
@@ -104,7 +104,7 @@ def test_it_sleeps_after_a_plan_was_played(cabinetmaker, tmp_path):
     for name in _milling(cabinetmaker.window, tmp_path):
         assert not idle(120), name
     desk = cabinetmaker.window.desk(3)
-    desk.show_look("plane")
+    desk.show_look(MillingView.PLANING)
     desk.planing.play_out(10)
     assert not idle()
 

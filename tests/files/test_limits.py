@@ -79,7 +79,7 @@ OWN = {
             [{**OWN, "id": f"own{n}"} for n in range(1, limits.OWN_BOARDS + 2)],
         ),
         (("room",), {"humidity_percent": 100}, {"humidity_percent": 100.1}),
-        (("working",), None, {"hours": [""] * 7, "begin": "9999-12-31"}),
+        (("working",), {"hours": [""] * 7, "begin": "2200-12-31"}, {"hours": [""] * 7, "begin": "9999-12-31"}),
         (("timer",), {"task": "x", "since": "2026-11-26T18:47+02:00"}, {"task": "x", "since": "9999-01-01T00:00"}),
     ],
     ids=str,

@@ -66,7 +66,7 @@ def _swallowed(assembly, part, cut):
                 other != cut and all(a[0] <= b[1] and b[0] <= a[1] for a, b in zip(cut, other, strict=True))
                 for other in mine
             )
-    return others > 0 or any(joint.tails for joint in assembly.joints)
+    return others > 0 or any(joint.figures for joint in assembly.joints)
 
 
 @pytest.mark.parametrize("name", PIECES)

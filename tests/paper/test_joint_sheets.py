@@ -26,12 +26,12 @@ def scale_of(sheet):
 def test_every_joint_of_the_cabinet_is_on_a_sheet_or_a_template(plan):
     kinds = kinds_of(plan.assembly)
     sheets, templates = list(joint_sheets(plan)), template_sheets(plan)
-    assert len(sheets) == sum(kind.joint.tails is None for kind in kinds)
-    assert len(templates) >= len({kind.joint.tails.prefix for kind in kinds if kind.joint.tails is not None})
+    assert len(sheets) == sum(not kind.corner_prefix for kind in kinds)
+    assert len(templates) >= len({kind.corner_prefix for kind in kinds if kind.corner_prefix})
 
 
 def test_waste_measures_on_the_page_what_it_measures_on_the_part(plan, tmp_path, svg_points):
-    kinds = [kind for kind in kinds_of(plan.assembly) if kind.joint.tails is None]
+    kinds = [kind for kind in kinds_of(plan.assembly) if not kind.corner_prefix]
     for kind, sheet in zip(kinds, joint_sheets(plan), strict=True):
         if not kind.first.cutouts:
             continue

@@ -3,6 +3,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtGui import QColor, QImage, QPainter
 
 from nullah.core.drawing import Anchor, Dimension, Drawing, Fill, Label, Path, Ring, drawing, rectangle
+from nullah.core.refs import PartRef
 from nullah.paper.painter import Scale, dimension_line, dimension_text, extent, paint
 from nullah.paper.palette import DAY, INK, NIGHT
 
@@ -70,12 +71,12 @@ def test_the_room_of_a_drawing_takes_in_words_rings_and_dimensions():
 
 
 def test_what_is_in_hand_is_lit_and_what_is_pointed_at_is_outlined():
-    part = drawing(rectangle(10, 10, 80, 80, fill=Fill.WOOD, species="cherry", of="front"))
-    plain, lit = painted(part, DAY), painted(part, DAY, lit=frozenset({"front"}))
+    part = drawing(rectangle(10, 10, 80, 80, fill=Fill.WOOD, species="cherry", ref=PartRef("front")))
+    plain, lit = painted(part, DAY), painted(part, DAY, lit=frozenset({PartRef("front")}))
     assert plain.pixel(100, 100) != lit.pixel(100, 100)
-    other = painted(part, DAY, lit=frozenset({"back"}))
+    other = painted(part, DAY, lit=frozenset({PartRef("back")}))
     assert other.pixel(100, 100) == plain.pixel(100, 100)
-    hot = painted(part, DAY, hot="front")
+    hot = painted(part, DAY, hot=PartRef("front"))
     assert QColor(hot.pixel(100, 20)).name() != QColor(plain.pixel(100, 20)).name()
 
 

@@ -13,7 +13,7 @@ from nullah.core.lengths import Unit
 from nullah.core.limits import SENTENCE
 from nullah.core.plan import cut_list, work_out
 from nullah.core.stations import STATIONS
-from nullah.core.stations.station import Hand
+from nullah.core.stations.selection import Selection
 from nullah.core.wood.climate import USUAL
 from nullah.demo.built import build
 from nullah.demo.plant_stair import plant_stair
@@ -168,8 +168,8 @@ def try_project(report, raw, every):
                 report.count("shown at all stations")
                 cut_list(plan)
                 for station in STATIONS:
-                    station.draw(plan, Hand(part=plan.parts[0].id if plan.parts else ""))
-                    station.card(plan, Hand(part=plan.parts[0].id if plan.parts else ""))
+                    station.draw(plan, Selection(part=plan.parts[0].id if plan.parts else ""))
+                    station.card(plan, Selection(part=plan.parts[0].id if plan.parts else ""))
                     station.state(plan)
     except HungError:
         save(report, raw, "hung while it was worked out")

@@ -61,9 +61,11 @@ def measure(project: Project, name: str, value: Value | Measured | None) -> Proj
 
 def take_form(project: Project, form: str) -> Project:
     """Take another form for the piece: sizes of the old one go, boards of one's own stay with theirs."""
-    kept = tuple(pair for pair in project.piece.given if pair[0].startswith("own"))
-    piece = Piece(form, project.piece.name, (), kept, (), project.piece.woods, (), project.piece.own,
-                  tuple(j for j in project.piece.own_joints if j.between_own))  # fmt: skip
+    own = {board.id for board in project.piece.own}
+    joints = tuple(joint for joint in project.piece.own_joints if {joint.first, joint.second} <= own)
+    theirs = (*(f"{board}." for board in own), *(f"{joint.id}_" for joint in joints))
+    kept = tuple(pair for pair in project.piece.given if pair[0].startswith(theirs))
+    piece = Piece(form, project.piece.name, (), kept, (), project.piece.woods, (), project.piece.own, joints)
     return replace(project, piece=piece, layout=(), asks=(), staves=(), resawn=())
 
 
@@ -268,9 +270,8 @@ def ask_of_wood(project: Project, part_id: str, ask: Ask) -> Project:
 
 def make_whole(project: Project, part_id: str) -> Project:
     """Have a part in one piece again."""
-    lifted = {f"{part_id}/{index + 1}" for made in project.staves if made.part == part_id
-              for index in range(len(made.widths))}  # fmt: skip
-    lifted |= {f"{pair.first}+{pair.second}" for pair in project.resawn if part_id in pair}
+    lifted = {piece for made in project.staves if made.part == part_id for piece in made.pieces}
+    lifted |= {pair.piece for pair in project.resawn if part_id in pair}
     return replace(
         project,
         staves=tuple(made for made in project.staves if made.part != part_id),

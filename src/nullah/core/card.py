@@ -11,6 +11,7 @@ from typing import NamedTuple
 
 from nullah.core.fixes import Fix
 from nullah.core.reader import Fact
+from nullah.core.refs import Ref
 
 
 class Weight(Enum):
@@ -24,13 +25,13 @@ class Weight(Enum):
 class Setting(NamedTuple):
     """A tool and what to set it to, such as ``Marking gauge · 19.5 mm``.
 
-    `note` says what it is for, `of` names the ledger quantity behind it (may be empty).
+    `note` says what it is for, `ref` what it is of, where that can be typed.
     """
 
     tool: str
     figure: str
     note: str = ""
-    of: str = ""
+    ref: Ref | None = None
 
 
 class Remark(NamedTuple):
@@ -39,7 +40,7 @@ class Remark(NamedTuple):
     fact: Fact
     weight: Weight = Weight.NOTE
     fixes: tuple[Fix, ...] = ()
-    of: str = ""
+    ref: Ref | None = None
 
 
 class Numbered(NamedTuple):

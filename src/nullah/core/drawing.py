@@ -1,7 +1,7 @@
 """A drawing as data: what is drawn and what it means, in millimetres.
 
 Core makes drawings; paper decides pens, hatches and type. x runs to the right and y
-downwards. Every element carries the id of what it shows in `of`, so that the desk can
+downwards. Every element refers to what it shows in `ref`, so that the desk can
 point at it. Sizes of type, offsets of dimensions and radii of rings are *paper*
 millimetres: they stay the same at every scale.
 """
@@ -13,6 +13,8 @@ from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass
 from enum import Enum
 from typing import NamedTuple
+
+from nullah.core.refs import Ref
 
 Point = tuple[float, float]
 
@@ -67,7 +69,7 @@ class Path(NamedTuple):
     closed: bool = False
     fill: Fill = Fill.NONE
     species: str = ""
-    of: str = ""
+    ref: Ref | None = None
 
 
 class Label(NamedTuple):
@@ -83,7 +85,7 @@ class Label(NamedTuple):
     role: Role = Role.LABEL
     angle: float = 0.0
     bold: bool = False
-    of: str = ""
+    ref: Ref | None = None
     nudge_mm: Point = (0.0, 0.0)
 
 
@@ -95,7 +97,7 @@ class Dimension(NamedTuple):
     text: str
     offset_mm: float = 7.0
     state: str = ""
-    of: str = ""
+    ref: Ref | None = None
 
 
 class Ring(NamedTuple):
@@ -105,7 +107,7 @@ class Ring(NamedTuple):
     text: str
     radius_mm: float = 3.0
     role: Role = Role.CHALK
-    of: str = ""
+    ref: Ref | None = None
     nudge_mm: Point = (0.0, 0.0)
 
 
@@ -155,20 +157,20 @@ def drawing(*groups: Element | Iterable[Element]) -> Drawing:
 
 def rectangle(
     x: float, y: float, width: float, height: float, role: Role = Role.OUTLINE, fill: Fill = Fill.NONE,
-    species: str = "", of: str = "",
+    species: str = "", ref: Ref | None = None,
 ) -> Path:  # fmt: skip
     """Draw a rectangle from its upper left corner; all in mm."""
     corners = ((x, y), (x + width, y), (x + width, y + height), (x, y + height))
-    return Path(corners, role, closed=True, fill=fill, species=species, of=of)
+    return Path(corners, role, closed=True, fill=fill, species=species, ref=ref)
 
 
-def line(start: Point, end: Point, role: Role = Role.OUTLINE, of: str = "") -> Path:
+def line(start: Point, end: Point, role: Role = Role.OUTLINE, ref: Ref | None = None) -> Path:
     """Draw a straight line; points in mm."""
-    return Path((start, end), role, of=of)
+    return Path((start, end), role, ref=ref)
 
 
 def grain_lines(x: float, y: float, width: float, height: float, seed: str, along_x: bool = True,
-                of: str = "") -> tuple[Path, ...]:  # fmt: skip
+                ref: Ref | None = None) -> tuple[Path, ...]:  # fmt: skip
     """Draw grain along a board, always the same for the same `seed` (its name); all in mm.
 
     The lines waver gently and are spaced unevenly, as growth rings meet a flat-sawn face.
@@ -190,7 +192,7 @@ def grain_lines(x: float, y: float, width: float, height: float, seed: str, alon
             wave += 0.4 * reach * math.sin(2 * phase + 2 * waves * t * math.pi)
             u, v = t * along, min(across, max(0.0, share * across + wave))
             points.append((x + u, y + v) if along_x else (x + v, y + u))
-        lines.append(Path(tuple(points), Role.GRAIN, of=of))
+        lines.append(Path(tuple(points), Role.GRAIN, ref=ref))
     return tuple(lines)
 
 

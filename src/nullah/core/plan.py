@@ -23,9 +23,9 @@ from nullah.core.breakdown.reasons import Taken, staves_of, why_nowhere
 from nullah.core.breakdown.rough import RoughPart, as_made, asking, held, rough_parts
 from nullah.core.card import Remark, Weight
 from nullah.core.forms import FORMS
-from nullah.core.forms.moulded import mitred_where_moulded
-from nullah.core.forms.own_boards import offers, with_own
+from nullah.core.forms.own_boards import next_own_joint_id, offers, with_own
 from nullah.core.joints.dovetail.corners import Corner, lay_out_corners
+from nullah.core.joints.dovetail.facts import TailFact
 from nullah.core.ledger import Ledger, Origin, work_out_ledger
 from nullah.core.lengths import Direction, Length, Marks
 from nullah.core.piece.form import Assembly, Form
@@ -45,7 +45,6 @@ if TYPE_CHECKING:  # these bring numpy and the solids: only loaded when asked fo
 
 #: What a piece is made of until boards or a choice say otherwise.
 USUAL_WOOD = "black cherry"
-_PIN_FIGURES = (".pin", ".count")
 
 
 class Stand(Enum):
@@ -148,7 +147,7 @@ class Plan:
         if self.proof is not None:
             found += [finding.remark for finding in self.proof.findings]
         for corner in self.corners:
-            found += [r for r in corner.remarks if r.weight is Weight.FAILS or r.of.endswith(_PIN_FIGURES)]
+            found += [r for r in corner.remarks if r.weight is Weight.FAILS or isinstance(r.fact, TailFact)]
         return tuple(found)
 
     @property
@@ -330,9 +329,9 @@ def _piece(piece: Piece) -> tuple[Ledger | None, Assembly, Fact | None]:
     spacings = dict(piece.spacings)
     parts = {part.id: part for part in assembly.parts}
     joints = tuple(
-        mitred_where_moulded(joint, parts[joint.first], parts[joint.second])
+        joint.type.where_moulded(joint, parts[joint.first], parts[joint.second])
         if joint.first in parts and joint.second in parts else joint
-        for joint in (_spaced(_held(each, holds.get(each.id, "")), spacings) for each in assembly.joints)
+        for joint in (each.type.spaced(_held(each, holds.get(each.id, "")), spacings) for each in assembly.joints)
     )  # fmt: skip
     return ledger, assembly._replace(joints=joints), None
 
@@ -341,25 +340,12 @@ def _held(joint: Joint, hold: str) -> Joint:
     return joint._replace(hold=Hold(hold)) if hold in {each.value for each in Hold} else joint
 
 
-def _spaced(joint: Joint, spacings: Mapping[str, tuple[Fraction, ...]]) -> Joint:
-    """Give a dovetail the widths its tails have against each other."""
-    if joint.tails is None or joint.tails.prefix not in spacings:
-        return joint
-    return joint._replace(tails=joint.tails._replace(widths=spacings[joint.tails.prefix]))
-
-
 def join_as_offered(project: Project, first: str, second: str, index: int = 0) -> Project:
     """Join two parts by one of the joints their geometry allows, as `offers` counts them; unchanged without one."""
     plan = work_out(project, milling=False, proving=False)
     one, two = plan.part(first), plan.part(second)
-    found = offers(one, two, next_joint_number(project.piece)) if one is not None and two is not None else ()
+    found = offers(one, two, next_own_joint_id(project.piece.own_joints)) if one is not None and two is not None else ()
     return join_own(project, found[index].joint) if index < len(found) else project
-
-
-def next_joint_number(piece: Piece) -> int:
-    """Give a number that no joint of one's own has."""
-    taken = [int(joint.id.removeprefix("ownjoint")) for joint in piece.own_joints]
-    return max(taken, default=0) + 1
 
 
 def _rough(project: Project, assembly: Assembly) -> tuple[RoughPart, ...]:
@@ -420,10 +406,10 @@ def corner_problem(plan: Plan) -> Fact:
     """Return why there is no corner to lay out."""
     if plan.assembly.remarks and not plan.parts:
         return plan.assembly.remarks[0].fact
-    dovetailed = next((joint.tails for joint in plan.assembly.joints if joint.tails is not None), None)
-    if dovetailed is None or plan.ledger is None:
+    prefix = next((found for joint in plan.assembly.joints if (found := joint.type.corner_prefix(joint))), "")
+    if not prefix or plan.ledger is None:
         return NoneDovetailed()
-    return TailsImpossible(int(plan.ledger[f"{dovetailed.prefix}.count"]))
+    return TailsImpossible(int(plan.ledger[f"{prefix}.count"]))
 
 
 def cut_list(plan: Plan) -> tuple[CutListRow, ...]:

@@ -14,6 +14,7 @@ from nullah.core.lengths import Length
 from nullah.core.plan import Plan, work_out
 from nullah.core.project import Project
 from nullah.core.rack.board import Reading
+from nullah.core.refs import BoardRef
 from nullah.core.work import doing
 from nullah.core.work.day_book import Standing, standing, task_minutes
 
@@ -113,8 +114,9 @@ def _measure(plan: Plan, task: Task, now: datetime, chance: random.Random) -> Pr
 
 
 def _dry(plan: Plan, task: Task, now: datetime) -> Project:
-    board = task.id.partition("/")[2]
     target = plan.project.room.target
-    if target is None or plan.project.board(board) is None:
+    if target is None or not isinstance(task.subject, BoardRef):
         return plan.project
-    return read_moisture(plan.project, board, Reading(doing.stamp(now)[:10], Fraction(round(target * 2) + 1, 2)))
+    return read_moisture(
+        plan.project, task.subject.board, Reading(doing.stamp(now)[:10], Fraction(round(target * 2) + 1, 2))
+    )

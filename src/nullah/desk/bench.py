@@ -9,6 +9,7 @@ from PySide6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent,
 from PySide6.QtWidgets import QWidget
 
 from nullah.core.drawing import Dimension, Drawing, Element, Label, Path, Point, Ring
+from nullah.core.refs import Ref
 from nullah.paper.lettering import typeface
 from nullah.paper.painter import Scale, dimension_line, dimension_text, extent, paint
 from nullah.paper.palette import DAY, Palette
@@ -21,7 +22,7 @@ _MARGIN = 22
 class Tool:
     """What the pointer does on the bench; a station gives its own. All points in mm of the drawing."""
 
-    def press(self, at: Point, of: str) -> bool:
+    def press(self, at: Point, ref: Ref | None) -> bool:
         """Begin to drag something; False leaves the press to the bench (pick, or type a figure)."""
         return False
 
@@ -34,7 +35,7 @@ class Tool:
     def cancel(self) -> None:
         """Give the drag up (Escape)."""
 
-    def cursor(self, at: Point, of: str) -> Qt.CursorShape:
+    def cursor(self, at: Point, ref: Ref | None) -> Qt.CursorShape:
         """Give the pointer's shape over something."""
         return Qt.CursorShape.ArrowCursor
 
@@ -46,12 +47,12 @@ class Tool:
 class Bench(QWidget):
     """Shows a drawing, zooms and moves it, and tells what was clicked.
 
-    `clicked` carries the id of what was clicked (empty for the ground) and where, in the
+    `clicked` carries the reference of what was clicked (None for the ground) and where, in the
     widget. Wheel zooms, the middle button or Space with the left moves, 0 fits, 1 is true size. Left and
     Right go through what can be typed or picked, Enter takes it.
     """
 
-    clicked = Signal(str, QPointF)
+    clicked = Signal(object, QPointF)
 
     def __init__(self) -> None:
         super().__init__()
@@ -62,8 +63,8 @@ class Bench(QWidget):
         self.drawing = Drawing()
         self.overlay = Drawing()
         self.invitation = ""
-        self.lit: frozenset[str] = frozenset()
-        self.hot = ""
+        self.lit: frozenset[Ref] = frozenset()
+        self.hot: Ref | None = None
         self.to_scale = True
         self.tool = Tool()
         self.scale = Scale(1.0, PAPER_PX)
@@ -78,12 +79,12 @@ class Bench(QWidget):
     # --- what is shown ---
 
     def show_drawing(
-        self, drawing: Drawing, invitation: str, lit: frozenset[str], refit: bool, to_scale: bool = True
+        self, drawing: Drawing, invitation: str, lit: frozenset[Ref], refit: bool, to_scale: bool = True
     ) -> None:
         """Show a drawing; `refit` puts the whole of it on the bench."""
         self.drawing, self.invitation, self.lit, self.to_scale = drawing, invitation, lit, to_scale
         if self.hot not in self.targets():
-            self.hot = ""
+            self.hot = None
         self.setAccessibleDescription("" if drawing.elements else invitation)
         if refit and not self._dragging:
             self.fit()
@@ -158,19 +159,19 @@ class Bench(QWidget):
 
     # --- pointing ---
 
-    def targets(self) -> tuple[str, ...]:
-        """Give the ids on the drawing that can be picked or typed, in reading order, each once."""
-        return tuple(dict.fromkeys(e.of for e in self.drawing.elements if e.of))
+    def targets(self) -> tuple[Ref, ...]:
+        """Return what on the drawing can be picked or typed, in reading order, each once."""
+        return tuple(dict.fromkeys(e.ref for e in self.drawing.elements if e.ref is not None))
 
-    def at(self, position: QPointF) -> str:
-        """Give the id of what lies at a point of the widget, the uppermost first."""
-        found = ""
+    def at(self, position: QPointF) -> Ref | None:
+        """Return what lies at a point of the widget, the uppermost first."""
+        found: Ref | None = None
         for element in reversed(self.drawing.elements):
-            if element.of and self._covers(element, position):
+            if element.ref is not None and self._covers(element, position):
                 # A figure to type is small: it goes before names that stand over it.
                 if isinstance(element, Dimension):
-                    return element.of
-                found = found or element.of
+                    return element.ref
+                found = found or element.ref
         return found
 
     def _covers(self, element: Element, position: QPointF) -> bool:
@@ -197,10 +198,10 @@ class Bench(QWidget):
         left = {"start": 0.0, "middle": -wide / 2, "end": -wide}[label.anchor.value]
         return QRectF(at.x() + left, at.y() - 12, wide, 24)
 
-    def place_of(self, of: str) -> QPointF:
-        """Give a point of the widget on what has this id: the middle of its dimension or area."""
+    def place_of(self, ref: Ref) -> QPointF:
+        """Return a point of the widget on it: the middle of its dimension or area."""
         for element in self.drawing.elements:
-            if element.of != of:
+            if element.ref != ref:
                 continue
             match element:
                 case Dimension():
@@ -222,11 +223,11 @@ class Bench(QWidget):
             return
         if event.button() != Qt.MouseButton.LeftButton:
             return
-        of = self.at(position)
-        if self.tool.press(self.scale.back(position.x(), position.y()), of):
+        ref = self.at(position)
+        if self.tool.press(self.scale.back(position.x(), position.y()), ref):
             self._dragging = True
             return
-        self.clicked.emit(of, position)
+        self.clicked.emit(ref, position)
 
     def mouseMoveEvent(self, event: QMouseEvent) -> None:
         position = event.position()
@@ -241,11 +242,11 @@ class Bench(QWidget):
             self.tool.drag(point)
             self.update()
         else:
-            of = self.at(position)
-            if of != self.hot:
-                self.hot = of
+            ref = self.at(position)
+            if ref != self.hot:
+                self.hot = ref
                 self.update()
-            self.setCursor(self.tool.cursor(point, of))
+            self.setCursor(self.tool.cursor(point, ref))
 
     def mouseReleaseEvent(self, event: QMouseEvent) -> None:
         if self._moving is not None:
@@ -258,7 +259,7 @@ class Bench(QWidget):
 
     def leaveEvent(self, event: QEvent) -> None:
         if not self._dragging and self.hot:
-            self.hot = ""
+            self.hot = None
             self.update()
 
     def wheelEvent(self, event: QWheelEvent) -> None:

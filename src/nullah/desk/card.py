@@ -7,7 +7,7 @@ shape, only their words are changed; a new shape is built anew.
 from __future__ import annotations
 
 from collections.abc import Iterator
-from typing import NamedTuple
+from typing import NamedTuple, get_args
 
 from PySide6.QtCore import Qt, Signal
 from PySide6.QtGui import QFontMetricsF
@@ -24,6 +24,7 @@ from PySide6.QtWidgets import (
 
 from nullah.core.card import Setting, Weight
 from nullah.core.fixes import Fix
+from nullah.core.refs import Ref
 from nullah.core.wording.card import WordedCard, WordedRemark
 from nullah.desk.theme import BODY, FIGURE, SMALL, TITLE
 from nullah.paper.lettering import typeface
@@ -40,7 +41,7 @@ class _Line(NamedTuple):
     """One line of the card: how it looks, its words, and where it stands.
 
     `cell` is (row, column, columns) among the settings, or None below one another. `weight`
-    is that of a remark. `click` is what a button tells: a way out, or the quantity of a figure.
+    is that of a remark. `click` is what a button tells: a way out, or what a figure is of.
     """
 
     look: str
@@ -48,7 +49,7 @@ class _Line(NamedTuple):
     name: str = ""
     cell: tuple[int, int, int] | None = None
     weight: str = ""
-    click: Fix | str | None = None
+    click: Fix | Ref | None = None
 
     @property
     def shape(self) -> tuple[object, ...]:
@@ -103,7 +104,7 @@ def _settings(settings: tuple[Setting, ...]) -> Iterator[_Line]:
         cell = (row, at, 2 if wide else 1)
         yield _Line("tool", setting.tool, cell=cell)
         look = "figure" if len(setting.figure) < 20 else "long figure"
-        yield _Line(look, setting.figure, f"{setting.tool}: {setting.figure}", cell, click=setting.of or None)
+        yield _Line(look, setting.figure, f"{setting.tool}: {setting.figure}", cell, click=setting.ref)
         if setting.note:
             yield _Line("note", setting.note, cell=cell)
         row, at = (row, 1) if not wide and at == 0 else (row + 1, 0)
@@ -124,10 +125,10 @@ def _broken(line: _Line) -> str:
 
 
 class CardView(QScrollArea):
-    """Shows a card. `fix` carries a way out that was clicked, `figure` the quantity of a setting."""
+    """Shows a card. `fix` carries a way out that was clicked, `figure` what a setting is of."""
 
     fix = Signal(object)
-    figure = Signal(str)
+    figure = Signal(object)
 
     def __init__(self) -> None:
         super().__init__()
@@ -247,7 +248,7 @@ class CardView(QScrollArea):
 
     def _clicked(self, index: int) -> None:
         click = self._lines[index].click
-        if isinstance(click, str):
+        if isinstance(click, get_args(Ref)):
             self.figure.emit(click)
         elif click is not None:
             self.fix.emit(click)

@@ -15,7 +15,7 @@ from nullah.core.past_limits import past_limits
 from nullah.core.plan import Plan, work_out
 from nullah.core.project import Project
 from nullah.core.rack.board import BoardError
-from nullah.core.stations.station import Hand
+from nullah.core.stations.selection import BreakdownSelection, Selection
 from nullah.core.wording.facts import error_words
 from nullah.files.fingerprint import Fingerprint, fingerprint
 from nullah.files.recovery import Autosave
@@ -53,7 +53,7 @@ class Document(QObject):
     """
 
     changed = Signal()
-    hand_changed = Signal()
+    selection_changed = Signal()
     replaced = Signal()
     warned = Signal(str)
     changed_elsewhere = Signal()
@@ -73,7 +73,7 @@ class Document(QObject):
         self._watch = QFileSystemWatcher(self)
         self._watch.fileChanged.connect(self.look_at_file)
         self._watch.directoryChanged.connect(self.look_at_file)
-        self.hand = Hand()
+        self.selection = Selection()
         self._numbers = False
         self.prover: Prover | None = None
         self._undo: list[_Step] = []
@@ -220,15 +220,15 @@ class Document(QObject):
     def pick_part(self, part: str) -> None:
         """Take a part in hand, across all stations."""
         lies_on = next(
-            (b.board.id for b in self.plan.boards for i in b.placed if part in i.part.parts), self.hand.board
+            (b.board.id for b in self.plan.boards for i in b.placed if part in i.part.parts), self.selection.board
         )
-        self.set_hand(self.hand._replace(part=part, piece="", board=lies_on))
+        self.select(self.selection._replace(part=part, board=lies_on, breakdown=BreakdownSelection()))
 
-    def set_hand(self, hand: Hand) -> None:
+    def select(self, selection: Selection) -> None:
         """Take something else in hand."""
-        if hand != self.hand:
-            self.hand = hand
-            self.hand_changed.emit()
+        if selection != self.selection:
+            self.selection = selection
+            self.selection_changed.emit()
 
     # --- keeping ---
 
@@ -262,7 +262,7 @@ class Document(QObject):
         project = self._in_terms(project)
         self.project = project
         self._saved = project if saved else None
-        self.hand = Hand()
+        self.selection = Selection()
         self._timer.stop()
         if saved:
             self._autosave.done()
@@ -271,7 +271,7 @@ class Document(QObject):
         self._know_file(base or (fingerprint(self.file) if self.file else None))
         self.replaced.emit()
         self._work_out()
-        self.hand_changed.emit()
+        self.selection_changed.emit()
 
     def save(self, file: Path, over: bool = False) -> None:
         """Save to a file.

@@ -14,6 +14,7 @@ from nullah.core.ledger import Kind, Measured, Origin, Quantity, Value
 from nullah.core.lengths import Length, Marks
 from nullah.core.plan import Plan
 from nullah.core.project import Project
+from nullah.core.refs import BoardSizeRef, QuantityRef, Ref
 from nullah.core.wording.facts import fact_words
 from nullah.core.wording.ledger import refusal
 from nullah.desk.document import Document
@@ -30,16 +31,13 @@ _ORIGIN_WORDS = {
     Origin.FITTED: "fitted to what was measured",
 }
 MEASURED_BY = ("with the calliper", "with the rule", "with the tape", "from the part itself")
-_BOARD_FIGURES = {
-    "length": "length", "width": "width", "thickness": "thickness", "cup": "cup", "bow": "bow", "twist": "twist",
-}  # fmt: skip
 
 
 @dataclass(frozen=True, slots=True)
 class _Matter:
     """What is being typed: its title, kind, text now, and how it is set, measured and taken back."""
 
-    of: str
+    ref: Ref
     title: str
     origin: str
     kind: Kind
@@ -68,18 +66,18 @@ class FigureEditor(QFrame):
         self.hide()
 
     @property
-    def of(self) -> str:
-        """The id of the figure that is open, or nothing."""
-        return self._matter.of if self._matter is not None and self.isVisible() else ""
+    def ref(self) -> Ref | None:
+        """What the figure that is open is of; None where none is."""
+        return self._matter.ref if self._matter is not None and self.isVisible() else None
 
     @property
     def field(self) -> ValueField | None:
         """The field that is open, or None."""
         return self._field if self.isVisible() else None
 
-    def open(self, of: str, at: QPointF) -> bool:
-        """Open over a point for the figure with this id; False if it is no figure."""
-        matter = self._find(of)
+    def open(self, ref: Ref, at: QPointF) -> bool:
+        """Open over a point for a figure; False if it is no figure."""
+        matter = self._find(ref)
         if matter is None:
             return False
         self._matter = matter
@@ -199,13 +197,13 @@ class FigureEditor(QFrame):
 
     # --- what can be typed ---
 
-    def _find(self, of: str) -> _Matter | None:
+    def _find(self, ref: Ref) -> _Matter | None:
         ledger = self._document.plan.ledger
-        if ledger is not None and of in ledger.quantities:
-            return self._quantity(of, ledger.quantity(of))
-        words = of.split("/")
-        if len(words) == 3 and words[0] == "board" and words[2] in _BOARD_FIGURES:
-            return self._board_figure(of, words[1], words[2])
+        match ref:
+            case QuantityRef(name) if ledger is not None and name in ledger.quantities:
+                return self._quantity(name, ledger.quantity(name))
+            case BoardSizeRef(board, figure):
+                return self._board_figure(board, figure)
         return None
 
     def _quantity(self, name: str, quantity: Quantity) -> _Matter:
@@ -240,7 +238,7 @@ class FigureEditor(QFrame):
 
         can_go_back = quantity.origin in (Origin.MEASURED, Origin.OVERRULED)
         return _Matter(
-            name, title, _ORIGIN_WORDS[quantity.origin], quantity.definition.kind,
+            QuantityRef(name), title, _ORIGIN_WORDS[quantity.origin], quantity.definition.kind,
             quantity.write_to_edit(self._document.project.marks), change,
             measured if quantity.definition.kind is Kind.LENGTH else None, back if can_go_back else None, preview,
         )  # fmt: skip
@@ -263,7 +261,7 @@ class FigureEditor(QFrame):
         more = f"; and {len(told) - 4} more" if len(told) > 4 else ""
         return f"Changes with it: {'; '.join(told[:4])}{more}."
 
-    def _board_figure(self, of: str, board_id: str, figure: str) -> _Matter | None:
+    def _board_figure(self, board_id: str, figure: str) -> _Matter | None:
         board = self._document.project.board(board_id)
         if board is None:
             return None
@@ -283,5 +281,6 @@ class FigureEditor(QFrame):
 
             return self._document.do(f"{board.name}: {figure} {written(value)}", action)
 
-        return _Matter(of, f"{board.name}, {figure}", "as it stands on the rack", Kind.LENGTH,
+        ref = BoardSizeRef(board_id, figure)
+        return _Matter(ref, f"{board.name}, {figure}", "as it stands on the rack", Kind.LENGTH,
                        marks.write_to_edit(old), change)  # fmt: skip

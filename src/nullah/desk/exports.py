@@ -134,7 +134,7 @@ class Exports:
         from nullah.core.sheets.as_shown import as_shown
 
         station = STATIONS[self._window.station]  # type: ignore[attr-defined]
-        return as_shown(self._document.plan, station, self._document.hand)
+        return as_shown(self._document.plan, station, self._document.selection)
 
     def ask_write_shown(self) -> None:
         """Ask for a file and write what is shown into it."""
@@ -200,7 +200,7 @@ class Exports:
         from nullah.core.milling.survey import SurveyError, from_points, surface_of
         from nullah.files.tables import TableError, read_survey_points
 
-        board = self._document.project.board(self._document.hand.board)
+        board = self._document.project.board(self._document.selection.board)
         if board is None:
             self._banner.say("Take the board in hand first: the survey is of that one.")
             return False

@@ -162,11 +162,11 @@ def _drawn(project: Project) -> QPixmap:
     """Return the piece as its first station draws it, as large as there is room."""
     from nullah.core.plan import work_out
     from nullah.core.stations import STATIONS
-    from nullah.core.stations.station import Hand
+    from nullah.core.stations.selection import Selection
     from nullah.paper.painter import Scale, extent, paint
     from nullah.paper.palette import DAY
 
-    drawing = STATIONS[0].draw(work_out(project, milling=False, proving=False), Hand())
+    drawing = STATIONS[0].draw(work_out(project, milling=False, proving=False), Selection())
     if not drawing.elements:
         return QPixmap()
     # As large as it may be with its words, which do not grow with it.

@@ -9,6 +9,7 @@ from PySide6.QtGui import QColor, QKeyEvent
 from PySide6.QtWidgets import QHeaderView, QLabel, QLineEdit, QTableView, QVBoxLayout, QWidget
 
 from nullah.core.ledger import Origin, Quantity
+from nullah.core.refs import QuantityRef, Ref
 from nullah.core.wording.ledger import reading_words
 from nullah.desk.document import Document
 from nullah.desk.row_model import Index, RowModel
@@ -85,7 +86,7 @@ class _Table(QTableView):
 class LedgerTable(QWidget):
     """The figures, found by a word. `figure` carries the name of the one to be typed."""
 
-    figure = Signal(str)
+    figure = Signal(object)
 
     def __init__(self, document: Document) -> None:
         super().__init__()
@@ -137,17 +138,17 @@ class LedgerTable(QWidget):
         return str(self.found.data(index, Qt.ItemDataRole.UserRole))
 
     def _open(self, index: QModelIndex) -> None:
-        self.figure.emit(self._name(index))
+        self.figure.emit(QuantityRef(self._name(index)))
 
     def _point_at(self, index: QModelIndex) -> None:
         """Show on the card where the figure comes from."""
-        self._document.set_hand(self._document.hand._replace(quantity=self._name(index)))
+        self._document.select(self._document.selection._replace(quantity=self._name(index)))
 
-    def place_of(self, name: str) -> QPointF | None:
+    def place_of(self, ref: Ref) -> QPointF | None:
         """Give where a figure stands in the table, or None."""
         for row in range(self.found.rowCount()):
             index = self.found.index(row, 1)
-            if self._name(index) == name:
+            if QuantityRef(self._name(index)) == ref:
                 box = self.table.visualRect(index)
                 return QPointF(self.table.viewport().mapTo(self, box.bottomLeft()))
         return None

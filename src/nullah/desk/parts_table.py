@@ -153,7 +153,7 @@ class PartsTable(QWidget):
     def _pick(self, index: QModelIndex) -> None:
         group = self.model.groups[self.sorted.mapToSource(index).row()]
         ids = [row.id for row in group.rows]
-        now = self._document.hand.part
+        now = self._document.selection.part
         # Click again for the next of the same size.
         following = ids[(ids.index(now) + 1) % len(ids)] if now in ids else ids[0]
         self._document.pick_part(following)

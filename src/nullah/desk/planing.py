@@ -22,7 +22,7 @@ from nullah.core.milling.sighting import Eye, sight
 from nullah.core.milling.strokes import Played, Stage, play
 from nullah.core.milling.trial import FaceOf, Trial, UnderEdge, began, levelled, set_of, under_straightedge, verdict
 from nullah.core.shop import PlaneKind
-from nullah.core.stations.stock import job_in_hand, stock_name
+from nullah.core.stations.stock import selected_job, stock_name
 from nullah.core.wood.species import SpeciesError, find_species
 from nullah.desk.document import Document
 from nullah.desk.fields import ValueField
@@ -152,7 +152,7 @@ class PlaningPage(QWidget):
     @property
     def work(self) -> tuple[Stock, Job, FaceWork] | None:
         """The stock in hand, its job, and the face that is planed."""
-        found = job_in_hand(self._document.plan, self._document.hand)
+        found = selected_job(self._document.plan, self._document.selection)
         if found is None:
             return None
         stock, job = found

@@ -14,7 +14,7 @@ from nullah.core.plan import work_out
 from nullah.core.project import Project
 from nullah.core.sheets.sheets import all_sheets
 from nullah.core.stations import STATIONS
-from nullah.core.stations.station import Hand
+from nullah.core.stations.selection import DayBookSelection, MillingSelection, MillingView, Selection
 from nullah.demo.built import BEGIN
 from nullah.demo.plant_stair import plant_stair
 from nullah.demo.seed_cabinet import seed_cabinet, short_of_wood
@@ -29,13 +29,13 @@ from nullah.paper.files import write_image, write_png
 from nullah.paper.palette import NIGHT
 
 _IN_HAND = {
-    "piece": Hand(part="divider21", quantity="row2.height"),
-    "rack": Hand(part="left", board="4"),
-    "breakdown": Hand(part="drawer21_front"),
-    "milling": Hand(part="drawer21_front"),
-    "joints": Hand(part="left"),
-    "season": Hand(part="drawer41_front"),
-    "daybook": Hand(work="joint/left-divider11/4"),
+    "piece": Selection(part="divider21", quantity="row2.height"),
+    "rack": Selection(part="left", board="4"),
+    "breakdown": Selection(part="drawer21_front"),
+    "milling": Selection(part="drawer21_front"),
+    "joints": Selection(part="left"),
+    "season": Selection(part="drawer41_front"),
+    "daybook": Selection(daybook=DayBookSelection("joint/left-divider11/4")),
 }
 _PAPERS = (("corner-template-page1", "paper-corner-template"),)
 
@@ -69,7 +69,7 @@ def write_shots(folder: Path, width: int = 1280, height: int = 800) -> list[Path
         diary.clock = lambda: BEGIN
         for number, station in enumerate(STATIONS):
             window.show_station(number)
-            window.document.set_hand(_IN_HAND[station.id])
+            window.document.select(_IN_HAND[station.id])
             shoot(f"{number + 1}-{station.id}")
         for name in _looks(window):
             shoot(name)
@@ -79,7 +79,7 @@ def write_shots(folder: Path, width: int = 1280, height: int = 800) -> list[Path
         window.set_theme(NIGHT)
         window.show_unit(Unit.INCH)
         window.show_station(4)
-        window.document.set_hand(Hand(part="divider21"))
+        window.document.select(Selection(part="divider21"))
         shoot("night-joints")
         window.document.replace_project(seed_cabinet(), None)
         window.close()
@@ -117,7 +117,7 @@ def _sawing(window: Window) -> Iterator[str]:
     window.show_station(2)
     desk = window.desk(2)
     assert isinstance(desk, BreakdownDesk)
-    window.document.set_hand(Hand(board="6"))
+    window.document.select(Selection(board="6"))
     desk.order.setChecked(True)
     for _ in range(5):
         desk.step(1)
@@ -136,18 +136,18 @@ def _milling(window: Window, root: Path) -> Iterator[str]:
     window.show_station(3)
     desk = window.desk(3)
     assert isinstance(desk, MillingDesk)
-    window.document.set_hand(Hand(part="left", board="1", view="survey"))
+    window.document.select(Selection(part="left", board="1", milling=MillingSelection(MillingView.SURVEY)))
     yield "4-milling-survey"
-    window.document.set_hand(Hand(part="left", board="1", view="strokes", step=1))
+    window.document.select(Selection(part="left", board="1", milling=MillingSelection(MillingView.STROKES, step=1)))
     yield "4-milling-strokes"
-    desk.show_look("plane")
+    desk.show_look(MillingView.PLANING)
     assert desk.planing is not None
     desk.planing.play_out(520)
     desk.planing.lay_edge((710.0, 0.0), (710.0, 252.0))
     yield "4-milling-planing"
     # An exercise of one's own, so that the picture is the same whoever has practised here.
     desk.sighting = SightingPage(root / "practice.json", 12)
-    desk.show_look("sticks")
+    desk.show_look(MillingView.STICKS)
     desk.sighting.rise.setText("4")
     desk.sighting.answer()
     yield "4-milling-sticks"

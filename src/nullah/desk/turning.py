@@ -95,7 +95,7 @@ class _Glass(QWidget):
     def take(self) -> None:
         """Take what the document holds now."""
         plan = self._document.plan
-        only = self._document.hand.part if self.only_in_hand else ""
+        only = self._document.selection.part if self.only_in_hand else ""
         key = (id(plan.proof), self.opened, only)
         if plan.proof is None:
             if not plan.parts:
@@ -131,7 +131,7 @@ class _Glass(QWidget):
         plan, ratio = self._document.plan, self.devicePixelRatioF() / (_COARSE if coarse else 1)
         wide, high = (max(8, round(side * ratio)) for side in (self.width(), self.height()))
         per_mm = 0.42 * min(wide, high * 1.25) / shown.reach * self.closer
-        lit = next((i for i, part in enumerate(shown.parts) if part.id == self._document.hand.part), -1)
+        lit = next((i for i, part in enumerate(shown.parts) if part.id == self._document.selection.part), -1)
         wrong = {name for f in plan.findings if f.remark.weight is Weight.FAILS for name in f.parts}
         warn = _floats(self.palette_.fails)
         tones = []

@@ -17,6 +17,7 @@ from nullah.core.apply_fix import action_of
 from nullah.core.drawing import Drawing
 from nullah.core.fixes import Fix
 from nullah.core.lengths import Unit
+from nullah.core.refs import FlawRef, PartRef, PieceRef, QuantityRef, Ref
 from nullah.core.stations import STATIONS
 from nullah.core.wording.card import worded
 from nullah.core.wording.facts import fact_words
@@ -64,7 +65,7 @@ class HasFigures(Protocol):
 
     figure: SignalInstance
 
-    def place_of(self, name: str) -> QPointF | None:
+    def place_of(self, ref: Ref) -> QPointF | None:
         """Give where a figure stands on it."""
 
 
@@ -145,7 +146,7 @@ class Window(QMainWindow):
 
     def _wire(self) -> None:
         self.document.changed.connect(self._refresh_all)
-        self.document.hand_changed.connect(self._refresh_all)
+        self.document.selection_changed.connect(self._refresh_all)
         self.document.replaced.connect(self._forget_typing)
         self.banner.left.connect(lambda: (self.place.currentWidget() or self.bench).setFocus())
         self.document.warned.connect(
@@ -195,19 +196,20 @@ class Window(QMainWindow):
             page.setFocus()
 
     def _refresh_all(self) -> None:
-        plan, hand, station = self.document.plan, self.document.hand, STATIONS[self.station]
-        lit = frozenset(name for name in (hand.part, hand.quantity) if name)
-        if hand.board and station.id == "rack":
-            lit |= {f"flaw/{hand.board}/{hand.flaw}"}
-        drawing = station.draw(plan, hand)
+        plan, selection, station = self.document.plan, self.document.selection, STATIONS[self.station]
+        piece = PieceRef(selection.breakdown.piece or selection.part)
+        lit: set[Ref] = {PartRef(selection.part), piece, QuantityRef(selection.quantity)}
+        if station.id == "rack" and selection.rack.flaw is not None:
+            lit.add(FlawRef(selection.board, selection.rack.flaw))
+        drawing = station.draw(plan, selection)
         # Refit for another station or another size of the drawing, not for every click.
         bounds = tuple(round(b, 1) for b in drawing.bounds()) if drawing.elements else ()
         drawn_for = (self.station, bounds, plan.marks.unit)
         refit, self._drawn_for = drawn_for != self._drawn_for, drawn_for
-        self.bench.show_drawing(drawing, station.invitation, lit, refit, station.to_scale)
-        self.card.show_card(worded(station.card(plan, hand), plan.reader))
+        self.bench.show_drawing(drawing, station.invitation, frozenset(lit), refit, station.to_scale)
+        self.card.show_card(worded(station.card(plan, selection), plan.reader))
         self.rod.show_states([fact_words(each.state(plan), plan.reader) for each in STATIONS], self.station)
-        self.strip.show_parts(plan, hand.part)
+        self.strip.show_parts(plan, selection.part)
         self.header.refresh()
         self.desk(self.station).refresh()
         self._fit_tools_anew()
@@ -258,31 +260,33 @@ class Window(QMainWindow):
 
     # --- what is done ---
 
-    def _bench_clicked(self, of: str, at: QPointF) -> None:
+    def _bench_clicked(self, ref: Ref | None, at: QPointF) -> None:
         self._put_slip_away()
-        taken = self.desk(self.station).clicked(of)
-        if taken:
+        if self.desk(self.station).clicked(ref):
             return
-        if self.document.plan.part(of) is not None:
-            self.document.pick_part(of)
-        elif of:
-            self._take_figure(of, at)
-        else:
-            self.document.set_hand(self.document.hand._replace(quantity=""))
+        match ref:
+            case None:
+                self.document.select(self.document.selection._replace(quantity=""))
+            case PartRef(part):
+                self.document.pick_part(part)
+            case PieceRef(piece):
+                rough = self.document.plan.rough_part(piece)
+                self.document.pick_part(rough.parts[0] if rough is not None else "")
+            case _:
+                self._take_figure(ref, at)
 
-    def _figure_clicked(self, of: str) -> None:
+    def _figure_clicked(self, ref: Ref) -> None:
         page = self.place.currentWidget()
-        at = page.place_of(of) if isinstance(page, HasFigures) else None
-        if at is None and page is self.bench and of in self.bench.targets():
-            at = self.bench.place_of(of)
-        self._take_figure(of, at or QPointF(self.place.width() - 60, 60))
+        at = page.place_of(ref) if isinstance(page, HasFigures) else None
+        if at is None and page is self.bench and ref in self.bench.targets():
+            at = self.bench.place_of(ref)
+        self._take_figure(ref, at or QPointF(self.place.width() - 60, 60))
 
-    def _take_figure(self, of: str, at: QPointF) -> None:
+    def _take_figure(self, ref: Ref, at: QPointF) -> None:
         """Show why a figure is what it is, and open it for typing."""
-        ledger = self.document.plan.ledger
-        if ledger is not None and of in ledger.quantities:
-            self.document.set_hand(self.document.hand._replace(quantity=of))
-        self.editor.open(of, at)
+        if isinstance(ref, QuantityRef):
+            self.document.select(self.document.selection._replace(quantity=ref.name))
+        self.editor.open(ref, at)
 
     def do_fix(self, fix: Fix) -> None:
         """Carry out a way out that the card offers."""

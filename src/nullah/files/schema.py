@@ -1,424 +1,440 @@
-"""The project file as a schema: what stands in it, field by field.
+"""The project file: what stands in it, record by record, where the core's own fields do not say it.
 
-Lengths stand as typed, with their unit. `docs/file-format.md` and the JSON Schema beside
-it are made from this module by `script/schema`.
+Lengths stand as typed, with their unit. `docs/file-format.md` and the JSON Schema beside it are made
+from this module by `script/schema`.
 """
 
 from __future__ import annotations
 
+import re
+from collections.abc import Iterable
+from dataclasses import replace
 from fractions import Fraction
-from typing import Annotated, Any, Literal
+from itertools import pairwise
+from typing import Annotated, Any, NamedTuple
 
-from pydantic import AfterValidator, Field
+from pydantic import AfterValidator, Discriminator, Field, Tag, TypeAdapter
 
+from nullah.core.bench.book import BookEntry, Timer
+from nullah.core.bench.hours import Hours, read_hours, write_hours
+from nullah.core.bench.rates import RATES, Learned
+from nullah.core.bench.working import COATS, GLUES, Working
+from nullah.core.breakdown.layout import FirstCut, Placement
+from nullah.core.breakdown.rough import Ask, Resawn, Staves
 from nullah.core.breakdown.wishes import Wishes
 from nullah.core.forms import FORMS
-from nullah.core.forms.own_boards import OwnBoard, OwnJoint
+from nullah.core.forms.own_boards import LIES, OwnBoard, OwnJoint
 from nullah.core.joints.types import TYPES
 from nullah.core.ledger import Measured, Value
-from nullah.core.lengths import Length, LengthError, Marks, Slope, Unit, read_length, read_slope
-from nullah.core.limits import BOARDS, BOOK_ENTRIES, COUNT, OWN_BOARDS, quoted
+from nullah.core.lengths import Length, Marks, read_length, read_slope
+from nullah.core.limits import (
+    BOARDS,
+    BOOK_ENTRIES,
+    COUNT,
+    FLAWS,
+    NOTE_TEXT,
+    OTHERS,
+    OWN_BOARDS,
+    READINGS,
+    SURVEY_PLACES,
+    quoted,
+    read_day,
+    read_time,
+)
+from nullah.core.piece.joint import Hold
+from nullah.core.piece.part import Needs
 from nullah.core.project import Piece, Project
-from nullah.core.rack.board import BoardError
-from nullah.core.shop import USUAL_PLANES, Hands, Schools, Shop
-from nullah.files.milling_schema import (
-    FirstCutModel,
-    PlaneModel,
-    first_cut_data,
-    plane_data,
-    read_first_cut,
-    read_plane,
+from nullah.core.rack.board import (
+    Board,
+    BoardError,
+    Figure,
+    Flaw,
+    Reading,
+    Surface,
+    check_board,
+    fitted_flaw,
+    read_price,
+    write_price,
 )
-from nullah.files.model import DayText, LengthText, NameText, PlaceMm, Some, Strict, ratio
-from nullah.files.rack_schema import (
-    AllowancesModel,
-    AskModel,
-    BoardModel,
-    PlacementModel,
-    RoomModel,
-    StavesModel,
-    WishesModel,
-    allowances_data,
-    ask_data,
-    board_data,
-    placement_data,
-    read_allowances,
-    read_ask,
-    read_board,
-    read_placement,
-    read_resawn,
-    read_room,
-    read_staves,
-    room_data,
-    staves_data,
-    wishes_data,
+from nullah.core.rack.drying import Room
+from nullah.core.rack.shape_readings import Calliper, Gap, Wind
+from nullah.core.shop import SCHOOLS, Hands, Plane, Schools, Shop
+from nullah.core.wood.climate import Climate, climate_of
+from nullah.core.wood.movement import Cut
+from nullah.files.records import (
+    LENGTH,
+    NAME,
+    PLACE_MM,
+    Kind,
+    choice_of,
+    coded,
+    either,
+    named,
+    number,
+    one_of,
+    optional,
+    or_empty,
+    plain,
+    record,
+    several,
+    tagged,
+    together,
+    whole,
 )
-from nullah.files.shapings import read_shaping, shaping_data
-from nullah.files.work_schema import (
-    ClimateModel,
-    EntryModel,
-    TimerModel,
-    WorkingModel,
-    climate_data,
-    entry_data,
-    read_book,
-    read_climate,
-    read_timer,
-    read_working,
-    working_data,
-)
+from nullah.files.shapings import SHAPING
 
 FORMAT = "nullah project"
 VERSION = 5
 
-
-def _a_form(form: str) -> str:
-    if form not in FORMS:
-        raise ValueError(f"{quoted(form)} is not a form this version knows: {', '.join(FORMS)}")
-    return form
+# --- values ---------------------------------------------------------------------------------------
 
 
-def _a_mark(text: str) -> str:
-    return ratio(text, Fraction(1, 1000), Fraction(10))
-
-
-MarkText = Annotated[str, AfterValidator(_a_mark), Field(examples=["1/32", "0.5"])]
-Count = Annotated[int, Field(ge=0, le=COUNT)]
-#: A count, a length as typed, or a slope such as ``1:7``.
-ValueText = Count | NameText
-HoldText = Literal["glued", "nailed", "screwed", "screwed in slots", "held by buttons", "left dry"]
-
-
-class MeasuredModel(Strict):
-    """What was measured: the value, the day (such as ``2026-11-23``) and by what."""
-
-    value: ValueText
-    on: DayText = ""
-    by: NameText = ""
-
-
-class ShapingModel(Strict):
-    """What is taken off a board of one's own: a kind, the sides it is at, and its figures in mm."""
-
-    kind: Literal["taper", "chamfer", "round-over", "arch", "ogee foot", "long bevel", "raised panel", "notch",
-                  "traced edge", "slant"]  # fmt: skip
-    sides: Annotated[list[NameText], Some] = []
-    axis: NameText = ""
-    figures: Annotated[list[PlaceMm], Some] = []
-    points: Annotated[list[tuple[PlaceMm, PlaceMm]], Some] = []
-
-
-class OwnBoardModel(Strict):
-    """A board of one's own. `lie` is the axis of its length and of its thickness, such as ``xz``."""
-
-    id: Annotated[str, Field(pattern=r"^own[1-9][0-9]{0,8}$")]
-    name: NameText
-    length: LengthText
-    width: LengthText
-    thickness: LengthText
-    at: tuple[LengthText, LengthText, LengthText]
-    lie: Literal["xy", "xz", "yx", "yz", "zx", "zy"]
-    shows: Annotated[str, Field(pattern=r"^[lrfbut]*$")] = ""
-    inside: bool = False
-    shapings: Annotated[list[ShapingModel], Field(max_length=50)] = []
-
-
-def _a_joint_type(text: str) -> str:
-    if text not in TYPES:
-        raise ValueError(f"is no joint known here: {', '.join(TYPES)}")
+def _day(text: str) -> str:
+    if text:
+        read_day(text)
     return text
 
 
-JointTypeText = Annotated[str, AfterValidator(_a_joint_type), Field(json_schema_extra={"enum": list(TYPES)})]
+def _time(text: str) -> str:
+    found = read_time(text).isoformat()
+    # The shop's own clock has no zone.
+    return text if found.startswith(text) else found
 
 
-class OwnJointModel(Strict):
-    """A joint of one's own: `second` enters `first`, or `first` carries the tails."""
-
-    id: Annotated[str, Field(pattern=r"^ownjoint[1-9][0-9]{0,8}$")]
-    sharing: JointTypeText
-    first: NameText
-    second: NameText
-    hold: HoldText = "glued"
+#: A share or a mark: a whole number, a fraction or a decimal of a few digits.
+_RATIO = re.compile(r"[0-9]{1,6}(/[0-9]{1,6}|\.[0-9]{1,6})?")
 
 
-def _a_share(text: str) -> str:
-    return ratio(text, Fraction(1, 1000), Fraction(1000))
+def _ratio(least: Fraction, most: Fraction, *examples: str) -> Kind:
+    """Return the kind of fractions within limits, which stand as texts."""
+
+    def read(text: str) -> Fraction:
+        try:
+            if _RATIO.fullmatch(text) and least <= (found := Fraction(text)) <= most:
+                return found
+        except ZeroDivisionError:
+            pass
+        raise ValueError(f"{quoted(text)} is not a number from {least} to {most}")
+
+    return coded(Annotated[str, Field(examples=list(examples))], read, str)
 
 
-ShareText = Annotated[str, AfterValidator(_a_share), Field(examples=["8/5"])]
+def _decimal(least: float, most: float) -> Kind:
+    """Return the kind of exact numbers that stand as decimals."""
+    return coded(number(least, most).form, lambda value: Fraction(str(value)), float)
 
 
-class PieceModel(Strict):
-    """What is to be made. Values are lengths as typed, counts, or slopes such as ``1:7``."""
+def _known(what: str, ids: Iterable[str]) -> Kind:
+    """Return the kind of the ids of what the program knows."""
+    known = tuple(ids)
 
-    form: Annotated[str, AfterValidator(_a_form)]
-    name: NameText
-    choices: Annotated[dict[NameText, NameText], Some] = {}
-    given: Annotated[dict[NameText, ValueText], Some] = {}
-    measured: Annotated[dict[NameText, ValueText | MeasuredModel], Some] = {}
-    woods: dict[Literal["shown", "inside"], NameText] = {}
-    holds: Annotated[dict[NameText, HoldText], Some] = {}
-    own: Annotated[list[OwnBoardModel], Field(max_length=OWN_BOARDS)] = []
-    own_joints: Annotated[list[OwnJointModel], Some] = []
-    spacings: Annotated[dict[NameText, Annotated[list[ShareText], Field(max_length=COUNT)]], Some] = {}
+    def check(text: str) -> str:
+        if text not in known:
+            raise ValueError(f"{quoted(text)} is no {what} that this version knows: {', '.join(known)}")
+        return text
+
+    return plain(str, AfterValidator(check), Field(json_schema_extra={"enum": list(known)}))
 
 
-class SchoolsModel(Strict):
-    """How joints are made in this shop."""
-
-    dovetail: Literal["tails first", "pins first"] = "tails first"
-    waste: Literal["saw and chop", "chop only"] = "saw and chop"
-    tenon: Literal["shoulders first", "cheeks first"] = "shoulders first"
-    floor: Literal["router plane", "chisel"] = "router plane"
+def _read_value(found: int | str) -> Value:
+    if isinstance(found, int):
+        return found
+    return read_slope(found) if ":" in found else read_length(found)
 
 
-OffText = Annotated[float, Field(ge=0, le=5)]
-
-
-class HandsModel(Strict):
-    """How far off hands are, standard deviations in mm."""
-
-    marking: OffText = 0.2
-    tracing: OffText = 0.05
-    sawing: OffText = 0.08
-    planing: OffText = 0.08
-    measuring: OffText = 0.1
-
-
-Sizes = Annotated[list[LengthText], Field(max_length=COUNT)]
-
-
-class ShopModel(Strict):
-    """The tools there are."""
-
-    chisels: Sizes
-    kerf: LengthText
-    fine_kerf: LengthText
-    narrowest_pin: LengthText
-    planes: Annotated[list[PlaneModel], Field(max_length=COUNT)] | None = None
-    schools: SchoolsModel = SchoolsModel()
-    hands: HandsModel = HandsModel()
-    bits: Sizes | None = None
-    plough_irons: Sizes | None = None
-    plough_deepest: LengthText | None = None
-    saw_deepest: LengthText | None = None
-
-
-class MarksModel(Strict):
-    """The unit figures are shown in, and the smallest mark of each unit, in that unit."""
-
-    unit: Literal["mm", "cm", "in"]
-    inch_mark: MarkText = "1/32"
-    mm_mark: MarkText = "1/2"
-
-
-class ProjectModel(Strict):
-    """A Nullah project file."""
-
-    format: Literal["nullah project"]
-    version: Literal[1, 2, 3, 4, 5]
-    piece: PieceModel
-    boards: Annotated[list[BoardModel], Field(max_length=BOARDS)] = []
-    allowances: AllowancesModel
-    shop: ShopModel
-    marks: MarksModel
-    layout: Annotated[list[PlacementModel], Some] = []
-    cut_first: Annotated[list[NameText], Some] = []
-    first_cuts: Annotated[list[FirstCutModel], Some] = []
-    lows_left: LengthText = "0 mm"
-    asks: Annotated[dict[NameText, AskModel], Some] = {}
-    staves: Annotated[list[StavesModel], Some] = []
-    resawn: Annotated[list[tuple[NameText, NameText]], Some] = []
-    wishes: WishesModel = WishesModel()
-    flawed_share: Annotated[float, Field(ge=0, le=0.9)] = 0.2
-    room: RoomModel = RoomModel()
-    climate: ClimateModel | None = None
-    finish: Literal["none", "oil or wax", "shellac", "paint or varnish"] = "oil or wax"
-    working: WorkingModel | None = None
-    book: Annotated[list[EntryModel], Field(max_length=BOOK_ENTRIES)] = []
-    timer: TimerModel | None = None
-
-
-# --- to and from the project ----------------------------------------------------------------------
-
-
-def to_data(project: Project) -> dict[str, Any]:
-    """Give a project as data for the file."""
-    piece, shop, marks = project.piece, project.shop, project.marks
-    return {
-        "format": FORMAT,
-        "version": VERSION,
-        "piece": {
-            "form": piece.form,
-            "name": piece.name,
-            "choices": dict(piece.choices),
-            "given": {name: _value_data(value) for name, value in piece.given},
-            "measured": {name: _measured_data(reading) for name, reading in piece.measured},
-            "woods": dict(piece.woods),
-            "holds": dict(piece.holds),
-            "own": [_own_data(board) for board in piece.own],
-            "own_joints": [_own_joint_data(joint) for joint in piece.own_joints],
-            "spacings": {prefix: [str(width) for width in widths] for prefix, widths in piece.spacings},
-        },
-        "boards": [board_data(board) for board in project.boards],
-        "allowances": allowances_data(project.allowances),
-        "shop": {
-            "chisels": [chisel.as_text() for chisel in shop.chisels],
-            "kerf": shop.kerf.as_text(),
-            "fine_kerf": shop.fine_kerf.as_text(),
-            "narrowest_pin": shop.narrowest_pin.as_text(),
-            "planes": [plane_data(plane) for plane in shop.planes],
-            "schools": shop.schools._asdict(),
-            "hands": shop.hands._asdict(),
-            "bits": [bit.as_text() for bit in shop.bits],
-            "plough_irons": [iron.as_text() for iron in shop.plough_irons],
-            "plough_deepest": shop.plough_deepest.as_text(),
-            "saw_deepest": shop.saw_deepest.as_text(),
-        },
-        "marks": {"unit": marks.unit.value, "inch_mark": str(marks.inch_mark), "mm_mark": str(marks.mm_mark)},
-        "layout": [placement_data(item) for item in project.layout],
-        "cut_first": sorted(project.cut_first),
-        "first_cuts": [first_cut_data(cut) for cut in project.first_cuts],
-        "lows_left": project.lows_left.as_text(),
-        "asks": {part: ask_data(ask) for part, ask in project.asks},
-        "staves": [staves_data(made) for made in project.staves],
-        "resawn": [list(pair) for pair in project.resawn],
-        "wishes": wishes_data(project.wishes),
-        "flawed_share": float(project.flawed_share),
-        "room": room_data(project.room),
-        "climate": climate_data(project.climate),
-        "finish": project.finish,
-        "working": working_data(project.working),
-        "book": [entry_data(entry) for entry in project.book],
-        "timer": None if project.timer is None else project.timer._asdict(),
-    }
-
-
-def _own_joint_data(joint: OwnJoint) -> dict[str, Any]:
-    return {"id": joint.id, "sharing": joint.type, "first": joint.first, "second": joint.second, "hold": joint.hold}
-
-
-def _value_data(value: Value) -> ValueText:
+def _write_value(value: Value) -> int | str:
     return value if isinstance(value, int) else value.as_text()
 
 
-def _measured_data(reading: Measured) -> dict[str, Any]:
-    return {"value": _value_data(reading.value), "on": reading.on, "by": reading.by}
+DAY = plain(str, AfterValidator(_day), Field(examples=["2026-11-23"]))
+TIME = plain(str, AfterValidator(_time), Field(examples=["2026-11-23T18:30"]))
+NOTE = plain(str, Field(max_length=NOTE_TEXT))
+#: A count, a length as typed, or a slope such as ``1:7``.
+VALUE = coded(Annotated[int, Field(ge=0, le=COUNT)] | NAME.form, _read_value, _write_value)
+MARK = _ratio(Fraction(1, 1000), Fraction(10), "1/32", "0.5")
+SHARE = number(0, 1)
+HOLD = one_of([hold.value for hold in Hold])
+
+# --- the piece ------------------------------------------------------------------------------------
+
+_READ = record(Measured, {"value": VALUE, "on": DAY})
+#: The first versions had the value alone.
+MEASURED = Kind(
+    Annotated[
+        Annotated[VALUE.form, AfterValidator(Measured), Tag("value")] | Annotated[_READ.form, Tag("reading")],
+        Discriminator(lambda found: "reading" if isinstance(found, dict) else "value"),
+    ],
+    _READ.write,
+)
 
 
-def _own_data(board: OwnBoard) -> dict[str, Any]:
-    length, width, thickness = (size.as_text() for size in board.sizes)
-    return {
-        "id": board.id,
-        "name": board.name,
-        "length": length,
-        "width": width,
-        "thickness": thickness,
-        "at": [place.as_text() for place in board.at],
-        "lie": board.lie,
-        "shows": board.shows,
-        "inside": board.inside,
-        "shapings": [shaping_data(shaping) for shaping in board.shapings],
-    }
+class _OwnBoard(NamedTuple):
+    """A board of one's own. `lie` is the axis of its length and of its thickness, such as ``xz``."""
+
+    id: str
+    name: str
+    length: Length
+    width: Length
+    thickness: Length
+    at: tuple[Length, Length, Length]
+    lie: str = OwnBoard._field_defaults["lie"]
+    shows: str = ""
+    inside: bool = False
+    shapings: tuple[Any, ...] = ()
 
 
-def from_model(model: ProjectModel) -> Project:
-    """Make the project of a validated file.
+_OWN_BOARD = record(
+    _OwnBoard,
+    {
+        "id": plain(str, Field(pattern=r"^own[1-9][0-9]{0,8}$")),
+        "lie": one_of(LIES),
+        "shows": plain(str, Field(pattern=r"^[lrfbut]*$")),
+        "shapings": several(SHAPING, 50),
+    },
+)
+OWN_BOARD = coded(
+    _OWN_BOARD.form,
+    lambda found: OwnBoard(found.id, found.name, found[2:5], *found[5:]),
+    lambda board: _OWN_BOARD.write(_OwnBoard(board.id, board.name, *board.sizes, *board[3:])),
+)
+OWN_JOINT = record(
+    OwnJoint,
+    {"id": plain(str, Field(pattern=r"^ownjoint[1-9][0-9]{0,8}$")), "type": _known("joint", TYPES), "hold": HOLD},
+    names={"type": "sharing"},
+    about="A joint of one's own: `second` enters `first`, or `first` carries the tails.",
+)
 
-    Raises
-    ------
-    LengthError, BoardError
-        For a value or board that cannot be, with a sentence.
-    """
-    piece = Piece(
-        model.piece.form,
-        model.piece.name,
-        tuple(model.piece.choices.items()),
-        tuple((name, _read_value(name, text)) for name, text in model.piece.given.items()),
-        tuple((name, _read_measured(name, found)) for name, found in model.piece.measured.items()),
-        tuple((str(role), species) for role, species in model.piece.woods.items()),
-        tuple((joint, str(hold)) for joint, hold in model.piece.holds.items()),
-        tuple(_read_own(board) for board in model.piece.own),
-        tuple(OwnJoint(j.id, j.sharing, j.first, j.second, j.hold) for j in model.piece.own_joints),
-        tuple((prefix, tuple(Fraction(width) for width in widths)) for prefix, widths in model.piece.spacings.items()),
-    )
-    for what, found in (("boards", piece.own), ("joints", piece.own_joints)):
+
+def _each_once(what: str, kind: Kind, most: int) -> Kind:
+    """Return the kind of lists of things with ids, each id once."""
+
+    def check(found: tuple[Any, ...]) -> tuple[Any, ...]:
         if len({each.id for each in found}) != len(found):
-            raise BoardError(f"Two {what} of one's own have the same id.")
-    boards = tuple(read_board(board) for board in model.boards)
-    ids = [board.id for board in boards]
-    if len(set(ids)) != len(ids):
-        raise BoardError("Two boards have the same id.")
-    return Project(
-        piece=piece,
-        boards=boards,
-        allowances=read_allowances(model.allowances),
-        shop=_read_shop(model.shop),
-        marks=Marks(Unit(model.marks.unit), Fraction(model.marks.inch_mark), Fraction(model.marks.mm_mark)),
-        layout=tuple(read_placement(item) for item in model.layout),
-        cut_first=frozenset(model.cut_first),
-        first_cuts=tuple(read_first_cut(cut) for cut in model.first_cuts),
-        lows_left=read_length(model.lows_left),
-        asks=tuple((part, read_ask(ask)) for part, ask in model.asks.items()),
-        staves=tuple(read_staves(made) for made in model.staves),
-        resawn=tuple(read_resawn(pair) for pair in model.resawn),
-        wishes=Wishes(model.wishes.sawing, model.wishes.value, model.wishes.risk),
-        flawed_share=Fraction(str(model.flawed_share)),
-        room=read_room(model.room),
-        climate=read_climate(model.climate),
-        finish=model.finish,
-        working=read_working(model.working),
-        book=read_book(model.book),
-        timer=read_timer(model.timer),
-    )
+            raise BoardError(f"Two {what} have the same id.")
+        return found
+
+    listed = several(kind, most)
+    return coded(listed.form, check, listed.write)
 
 
-def _read_shop(model: ShopModel) -> Shop:
-    usual = Shop()
+PIECE = record(
+    Piece,
+    {
+        "form": _known("form", FORMS),
+        "choices": named(NAME),
+        "given": named(VALUE),
+        "measured": named(MEASURED),
+        "woods": named(NAME, one_of(("shown", "inside"))),
+        "holds": named(HOLD),
+        "own": _each_once("boards of one's own", OWN_BOARD, OWN_BOARDS),
+        "own_joints": _each_once("joints of one's own", OWN_JOINT, OTHERS),
+        "spacings": named(several(_ratio(Fraction(1, 1000), Fraction(1000), "8/5"), COUNT)),
+    },
+    required=("form", "name"),
+    about="What is to be made. Values are lengths as typed, counts, or slopes such as ``1:7``.",
+)
 
-    def sizes(texts: list[str] | None, otherwise: tuple[Length, ...]) -> tuple[Length, ...]:
-        return otherwise if texts is None else tuple(read_length(text) for text in texts)
+# --- the rack and the breakdown -------------------------------------------------------------------
 
-    def size(text: str | None, otherwise: Length) -> Length:
-        return otherwise if text is None else read_length(text)
-
-    return Shop(
-        sizes(model.chisels, ()),
-        read_length(model.kerf),
-        read_length(model.fine_kerf),
-        read_length(model.narrowest_pin),
-        USUAL_PLANES if model.planes is None else tuple(read_plane(plane) for plane in model.planes),
-        Schools(**model.schools.model_dump()),
-        Hands(**model.hands.model_dump()),
-        sizes(model.bits, usual.bits),
-        sizes(model.plough_irons, usual.plough_irons),
-        size(model.plough_deepest, usual.plough_deepest),
-        size(model.saw_deepest, usual.saw_deepest),
-    )
-
-
-def _read_value(name: str, text: ValueText) -> Value:
-    if isinstance(text, int):
-        return text
-    try:
-        return _slope_or_length(text)
-    except LengthError as error:
-        raise LengthError(f"{name}: {error}") from error
+FLAW = record(
+    Flaw,
+    {"depth": or_empty(LENGTH)},
+    names={"start": "from", "end": "to"},
+    about="A rectangle of a board: `from` to `to` along it, `low` to `high` across it. `faces` says on which face of "
+    "the board as it is drawn it is seen, `depth` how deep it goes from there, empty where nobody knows.",
+)
+READING = record(Reading, {"day": DAY, "percent": _decimal(0, 200)})
 
 
-def _read_measured(name: str, found: ValueText | MeasuredModel) -> Measured:
-    if isinstance(found, MeasuredModel):
-        return Measured(_read_value(name, found.value), found.on, found.by)
-    return Measured(_read_value(name, found))
+def _full_grid(found: Surface) -> Surface:
+    for places in (found.xs, found.ys):
+        if any(after <= before for before, after in pairwise(places)):
+            raise ValueError("the places of a survey must follow one another")
+    if len(found.xs) * len(found.ys) > SURVEY_PLACES:
+        raise ValueError(f"a survey may have {SURVEY_PLACES:,} places")
+    for face in (found.top, found.bottom):
+        if len(face) != len(found.xs) or any(len(row) != len(found.ys) for row in face):
+            raise ValueError("a survey must be a full grid")
+    return found
 
 
-def _read_own(model: OwnBoardModel) -> OwnBoard:
-    sizes = (read_length(model.length), read_length(model.width), read_length(model.thickness))
-    at = (read_length(model.at[0]), read_length(model.at[1]), read_length(model.at[2]))
-    shapings = tuple(read_shaping(s.kind, s.sides, s.axis, s.figures, s.points) for s in model.shapings)
-    return OwnBoard(model.id, model.name, sizes, at, model.lie, model.shows, model.inside, shapings)
+_PLACES = several(PLACE_MM, SURVEY_PLACES, 2)
+_HEIGHTS = several(several(PLACE_MM, SURVEY_PLACES), SURVEY_PLACES)
+SURFACE = record(
+    Surface,
+    {"xs": _PLACES, "ys": _PLACES, "top": _HEIGHTS, "bottom": _HEIGHTS},
+    names={"xs": "xs_mm", "ys": "ys_mm", "top": "top_mm", "bottom": "bottom_mm"},
+    check=_full_grid,
+    about="A survey as a full grid: heights of both faces in mm; a row for each place along the board.",
+)
+
+_FACE = {"upper": either("upper", "lower")}
+SHAPE = tagged(
+    "kind",
+    {
+        Gap: ("gap", record(
+            Gap, _FACE, names={"upper": "face", "start": "from_mm", "end": "to_mm", "at": "at_mm"},
+            tags={"kind": ("gap",)},
+            about="A gap under a straightedge from `from_mm` to `to_mm`, read at `at_mm`; mm on the board as drawn.",
+        )),
+        Wind: ("wind", record(
+            Wind, _FACE, names={"upper": "face", "near": "near_mm", "far": "far_mm"},
+            tags={"kind": ("wind",)},
+            about="What winding sticks `stick` long show that stand at `near_mm` and `far_mm` along the board.",
+        )),
+        Calliper: ("calliper", record(
+            Calliper, names={"at": "at_mm"}, tags={"kind": ("calliper",)},
+            about="A thickness at a place, in mm on the board as drawn.",
+        )),
+    },
+)  # fmt: skip
 
 
-def _slope_or_length(text: str) -> Length | Slope:
-    return read_slope(text) if ":" in text else read_length(text)
+def _checked(board: Board) -> Board:
+    check_board(board)
+    return replace(board, flaws=tuple(fitted_flaw(board, flaw) for flaw in board.flaws))
+
+
+_EDGE = several(together(LENGTH, LENGTH), COUNT)
+BOARD = record(
+    Board,
+    {
+        "id": plain(NAME.form, Field(min_length=1)),
+        "flaws": several(FLAW, FLAWS),
+        "price": coded(Annotated[NAME.form, Field(examples=["42.50"])], read_price, write_price),
+        "low_edge": _EDGE,
+        "high_edge": _EDGE,
+        "readings": several(READING, READINGS),
+        "surface": optional(SURFACE),
+        "shape": several(SHAPE, READINGS),
+    },
+    names={"heart": "heart_mm"},
+    check=_checked,
+    about="A rough board. `heart_mm` is where the tree's heart lies seen on the left end: mm across and up.",
+)
+PLACEMENT = record(
+    Placement,
+    names={"x": "x_mm", "y": "y_mm"},
+    about="A rough part's place on a board: its corner nearest the board's lower left corner, in mm.",
+)
+ASK = record(
+    Ask,
+    {"needs": or_empty(choice_of(Needs)), "figure": or_empty(choice_of(Figure)), "rings": or_empty(choice_of(Cut))},
+    about="What a part asks of its wood; empty asks nothing. Parts with one `together` come from one board.",
+)
+STAVES = record(
+    Staves, {"widths": several(LENGTH, COUNT)}, about="A part glued up from staves of these finished widths."
+)
+RESAWN = coded(together(NAME, NAME).form, lambda pair: Resawn(*pair), list)
+FIRST_CUT = record(
+    FirstCut,
+    {"crosswise": either("cross", "rip")},
+    names={"crosswise": "kind", "at": "at_mm"},
+    about="A cut through a whole board before it is flattened, mm along it or across it.",
+)
+WISHES = record(Wishes, {"sawing": SHARE, "value": SHARE, "risk": SHARE})
+ROOM = record(
+    Room,
+    {
+        "temperature": optional(_decimal(-60, 100)),
+        "humidity": optional(_decimal(0, 100)),
+        "reference": several(READING, READINGS),
+    },
+    names={"temperature": "temperature_c", "humidity": "humidity_percent"},
+    about="Where the piece will live: °C, %, and readings of a piece of wood that has always lived there.",
+)
+
+# --- the shop and time ----------------------------------------------------------------------------
+
+_SIZES = several(LENGTH, COUNT)
+SHOP = record(
+    Shop,
+    {
+        "chisels": _SIZES,
+        "planes": several(record(Plane, {"mouth": plain(float, Field(gt=0.05, lt=0.95))}), COUNT),
+        "schools": record(Schools, {name: one_of(ways) for name, ways in SCHOOLS.items()}),
+        "hands": record(
+            Hands, dict.fromkeys(Hands._fields, number(0, 5)), about="How far off hands are, standard deviations in mm."
+        ),
+        "bits": _SIZES,
+        "plough_irons": _SIZES,
+    },
+    required=("chisels", "kerf", "fine_kerf", "narrowest_pin"),
+    about="The tools there are.",
+)
+MARKS = record(
+    Marks,
+    {"inch_mark": MARK, "mm_mark": MARK},
+    required=("unit",),
+    left_out=("catalogue",),
+    about="The unit figures are shown in, and the smallest mark of each unit, in that unit.",
+)
+CLIMATE = record(
+    Climate,
+    {"months": several(together(number(-20, 60), number(0, 100)), 12, 12)},
+    check=lambda found: climate_of(found.name, found.months),
+    about="The air where the piece will live: twelve months of °C and % humidity, from January.",
+)
+LEARNED = record(
+    Learned,
+    {"factor": plain(float, Field(gt=0, le=100)), "spread": number(0, 10), "records": whole(0, 1_000_000)},
+    required=Learned._fields,
+)
+_LEARNED = named(LEARNED)
+WORKING = record(
+    Working,
+    {
+        "hours": coded(
+            several(coded(NAME.form, read_hours, write_hours), 7, 7).form,
+            Hours,
+            lambda hours: [write_hours(span) for span in hours.week],
+        ),
+        "glue": one_of(GLUES),
+        "clamps": whole(0, 999),
+        "people": whole(1, 20),
+        "begin": DAY,
+        # A rate that this version does not know is of no use to it.
+        "rates": coded(_LEARNED.form, lambda pairs: tuple(p for p in pairs if p[0] in RATES), _LEARNED.write),
+    },
+    required=("hours",),
+    about="How one works: hours of each weekday from Monday (such as ``18:30-21:00`` or nothing), glue, clamps, hands.",
+)
+_MINUTES = number(0, 1_000_000)
+ENTRY = record(
+    BookEntry,
+    {
+        "at": TIME, "title": NOTE, "minutes": _MINUTES, "guess": _MINUTES,
+        "work": several(together(NAME, plain(float))), "text": NOTE, "file": NOTE,
+    },
+    about="A line of the Day Book. `at` is ISO to the minute; `work` how much of what was done.",
+)  # fmt: skip
+TIMER = record(Timer, {"since": TIME})
+
+# --- the whole ------------------------------------------------------------------------------------
+
+PROJECT = record(
+    Project,
+    {
+        "piece": PIECE,
+        "boards": _each_once("boards", BOARD, BOARDS),
+        "shop": SHOP,
+        "marks": MARKS,
+        "layout": several(PLACEMENT),
+        "first_cuts": several(FIRST_CUT),
+        "asks": named(ASK),
+        "staves": several(STAVES),
+        "resawn": several(RESAWN),
+        "wishes": WISHES,
+        "flawed_share": _decimal(0, 0.9),
+        "room": ROOM,
+        "climate": CLIMATE,
+        "finish": one_of(COATS),
+        "working": WORKING,
+        "book": several(ENTRY, BOOK_ENTRIES),
+        "timer": optional(TIMER),
+    },
+    required=("piece", "allowances", "shop", "marks"),
+    tags={"format": (FORMAT,), "version": tuple(range(1, VERSION + 1))},
+    about="A Nullah project file.",
+)
+READER: TypeAdapter[Project] = TypeAdapter(PROJECT.form)

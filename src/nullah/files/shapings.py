@@ -2,15 +2,15 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
 from itertools import chain
 from math import isfinite
-from typing import Any
+from typing import NamedTuple
 
 from nullah.core.lengths import LengthError
 from nullah.core.piece.shaping import (
     Arch,
     Chamfer,
+    Flat,
     LongBevel,
     Notch,
     OgeeFoot,
@@ -22,67 +22,65 @@ from nullah.core.piece.shaping import (
     Traced,
 )
 from nullah.core.piece.space import Axis, Side
+from nullah.files.records import coded, one_of, record
 
-_Points = Sequence[tuple[float, float]]
+
+class _Shaping(NamedTuple):
+    """What is taken off a board of one's own: a kind, the sides it is at, and its figures in mm."""
+
+    kind: str
+    sides: tuple[Side, ...] = ()
+    axis: str = ""
+    figures: tuple[float, ...] = ()
+    points: tuple[Flat, ...] = ()
 
 
-def shaping_data(shaping: Shaping) -> dict[str, Any]:
-    """Give a shaping as data for the file."""
+def _flat(shaping: Shaping) -> _Shaping:
     match shaping:
         case Taper(sides, end, start, toe):
-            return _data("taper", (end, *sorted(sides, key=lambda s: s.value)), figures=(start, toe))
+            return _Shaping("taper", (end, *_sorted(sides)), figures=(start, toe))
         case Chamfer(edge, width):
-            return _data("chamfer", edge, figures=(width,))
+            return _Shaping("chamfer", edge, figures=(width,))
         case RoundOver(edge, radius):
-            return _data("round-over", edge, figures=(radius,))
+            return _Shaping("round-over", edge, figures=(radius,))
         case Arch(side, through, chord, rise):
-            return _data("arch", (side,), through, (chord, rise))
+            return _Shaping("arch", (side,), _axis(through), (chord, rise))
         case OgeeFoot(side, through, foot, run, rise):
-            return _data("ogee foot", (side,), through, (foot, run, rise))
+            return _Shaping("ogee foot", (side,), _axis(through), (foot, run, rise))
         case LongBevel(edge, run, fall):
-            return _data("long bevel", edge, figures=(run, fall))
+            return _Shaping("long bevel", edge, figures=(run, fall))
         case RaisedPanel(face, width, fall, edges):
-            return _data("raised panel", (face, *sorted(edges, key=lambda s: s.value)), figures=(width, fall))
+            return _Shaping("raised panel", (face, *_sorted(edges)), figures=(width, fall))
         case Notch(low, high):
-            return _data("notch", figures=(*low, *high))
+            return _Shaping("notch", figures=(*low, *high))
         case Traced(side, through, points):
-            return _data("traced edge", (side,), through, points=points)
+            return _Shaping("traced edge", (side,), _axis(through), points=points)
         case Slant(along, points, ends):
-            return _data("slant", axis=along, points=points, figures=ends or ())
+            return _Shaping("slant", axis=_axis(along), points=points, figures=ends or ())
 
 
-def _data(
-    kind: str, sides: Sequence[Side] = (), axis: Axis | None = None, figures: Sequence[float] = (), points: _Points = ()
-) -> dict[str, Any]:
-    return {
-        "kind": kind,
-        "sides": [side.value for side in sides],
-        "axis": axis.name.lower() if axis is not None else "",
-        "figures": list(figures),
-        "points": [list(point) for point in points],
-    }
+def _sorted(sides: frozenset[Side]) -> list[Side]:
+    return sorted(sides, key=lambda side: side.value)
 
 
-def read_shaping(kind: str, sides: Sequence[str], axis: str, figures: Sequence[float], points: _Points) -> Shaping:
-    """Make a shaping of what stands in a file.
+def _axis(axis: Axis) -> str:
+    return axis.name.lower()
 
-    Raises
-    ------
-    LengthError
-        With a sentence, if figures or sides are missing or make no sense.
-    """
-    if not all(isfinite(figure) for figure in chain(figures, *points)):
-        raise LengthError(f"The {kind} cannot be read: one of its figures is not a length.")
+
+def _shaped(found: _Shaping) -> Shaping:
+    if not all(isfinite(figure) for figure in chain(found.figures, *found.points)):
+        raise LengthError(f"the {found.kind} cannot be read: one of its figures is not a length")
+    if found.kind == "traced edge" and not found.points:
+        raise LengthError("the traced edge has no points")
     try:
-        found = _read(kind, [Side(side) for side in sides], axis, list(figures), tuple(points))
+        return _read(found)
     except (ValueError, KeyError, TypeError, IndexError) as error:
-        raise LengthError(f"The {kind} cannot be read: it lacks a side, an axis or a figure.") from error
-    if kind == "traced edge" and not points:
-        raise LengthError("The traced edge has no points.")
-    return found
+        raise LengthError(f"the {found.kind} cannot be read: it lacks a side, an axis or a figure") from error
 
 
-def _read(kind: str, sides: list[Side], axis: str, f: list[float], points: tuple[tuple[float, float], ...]) -> Shaping:
+def _read(found: _Shaping) -> Shaping:
+    kind, sides, axis, f, points = found
+
     def through() -> Axis:
         return Axis[axis.upper()]
 
@@ -117,15 +115,24 @@ def _read(kind: str, sides: list[Side], axis: str, f: list[float], points: tuple
             return Slant(through(), points, _ends(f))
 
 
-def _ends(figures: list[float]) -> tuple[float, float] | None:
+def _ends(figures: tuple[float, ...]) -> tuple[float, float] | None:
     if not figures:
         return None
     start, end = figures
     return start, end
 
 
-def _edge(sides: list[Side]) -> tuple[Side, Side]:
+def _edge(sides: tuple[Side, ...]) -> tuple[Side, Side]:
     first, second = sides
     if first.axis is second.axis:
         raise ValueError("an edge lies between two sides that meet")
     return first, second
+
+
+_KINDS = (
+    "taper", "chamfer", "round-over", "arch", "ogee foot", "long bevel", "raised panel", "notch", "traced edge",
+    "slant",
+)  # fmt: skip
+_SHAPING = record(_Shaping, {"kind": one_of(_KINDS)})
+#: A shaping; what lacks a figure, a side or an axis is refused with a sentence.
+SHAPING = coded(_SHAPING.form, _shaped, lambda shaping: _SHAPING.write(_flat(shaping)))

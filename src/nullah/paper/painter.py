@@ -12,6 +12,7 @@ from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QBrush, QColor, QPainter, QPen
 
 from nullah.core.drawing import Anchor, Dimension, Drawing, Element, Fill, Label, Path, Point, Ring, Role, hatch_lines
+from nullah.core.refs import Ref
 from nullah.core.wood.species import SpeciesError, find_species
 from nullah.paper.lettering import cap_height, typeface, width_of
 from nullah.paper.palette import Palette, mixed
@@ -79,8 +80,8 @@ def paint(
     scale: Scale,
     palette: Palette,
     *,
-    lit: frozenset[str] = frozenset(),
-    hot: str = "",
+    lit: frozenset[Ref] = frozenset(),
+    hot: Ref | None = None,
 ) -> None:
     """Paint a drawing.
 
@@ -91,10 +92,10 @@ def paint(
     drawing : Drawing
     scale : Scale
     palette : Palette
-    lit : frozenset of str
-        Ids drawn as in hand.
-    hot : str
-        The id under the pointer, whose dimension or outline is drawn in chalk blue.
+    lit : frozenset of Ref
+        What is drawn as in hand.
+    hot : Ref, optional
+        What is under the pointer, whose dimension or outline is drawn in chalk blue.
     """
     work = _Work(painter, scale, palette, lit, hot)
     painter.save()
@@ -106,7 +107,7 @@ def paint(
 
 class _Work:
     def __init__(
-        self, painter: QPainter | SvgPainter, scale: Scale, palette: Palette, lit: frozenset[str], hot: str
+        self, painter: QPainter | SvgPainter, scale: Scale, palette: Palette, lit: frozenset[Ref], hot: Ref | None
     ) -> None:
         self.painter = painter
         self.scale = scale
@@ -148,7 +149,7 @@ class _Work:
         self.painter.setBrush(Qt.BrushStyle.NoBrush)
         if path.role is Role.BARE:
             return
-        hot = bool(path.of) and path.of in (self.hot, *self.lit) and path.role is Role.OUTLINE
+        hot = path.ref is not None and path.ref in (self.hot, *self.lit) and path.role is Role.OUTLINE
         self.painter.setPen(self.pen(path.role, hot))
         if path.closed:
             self.painter.drawPolygon(polygon)
@@ -160,7 +161,7 @@ class _Work:
         match path.fill:
             case Fill.WOOD | Fill.END_GRAIN:
                 tone = mixed(_tone(path.species), palette.ground, palette.wood_shade)
-                if path.of and path.of in self.lit:
+                if path.ref in self.lit:
                     tone = mixed(tone, palette.lit, 0.62)
                 return mixed(tone, palette.wood_line, 0.14) if path.fill is Fill.END_GRAIN else tone
             case Fill.WASTE:
@@ -236,7 +237,7 @@ class _Work:
         offset = dimension.offset_mm * paper
         a = QPointF(start.x() + nx * offset, start.y() + ny * offset)
         b = QPointF(end.x() + nx * offset, end.y() + ny * offset)
-        hot = bool(dimension.of) and dimension.of in (self.hot, *self.lit)
+        hot = dimension.ref is not None and dimension.ref in (self.hot, *self.lit)
         self.painter.setPen(self.pen(Role.DIMENSION, hot))
         gap, over = math.copysign(1.0 * paper, offset), math.copysign(1.2 * paper, offset)
         for foot, head in ((start, a), (end, b)):

@@ -222,7 +222,7 @@ class _Days:
             or self._now + need <= end
         ]  # fmt: skip
 
-        kind = self._last.rpartition("/")[0]
+        last = self._tasks[self._last].series if self._last else None
 
         def rank(name: str) -> tuple[bool, int, bool, int]:
             need, waits = self._minutes[name], self._tasks[name].waits
@@ -234,7 +234,7 @@ class _Days:
             )
             # Of what is about as pressing, what goes on with what was just done: tools stay set.
             pressing = -int(self._tail[name] // _ALIKE)
-            return later, pressing, bool(kind) and name.rpartition("/")[0] != kind, self._place[name]
+            return later, pressing, last not in (None, self._tasks[name].series), self._place[name]
 
         return min(fits, key=rank, default=None)
 

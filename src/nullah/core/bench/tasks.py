@@ -7,6 +7,8 @@ from collections.abc import Iterable, Iterator, Sequence
 from enum import Enum
 from typing import NamedTuple
 
+from nullah.core.refs import BoardRef, PartRef
+
 
 class Trade(Enum):
     """What sort of work a task is, in the order in which a piece is made."""
@@ -40,6 +42,13 @@ class Line(NamedTuple):
     surface: str = "all"
 
 
+class JointStep(NamedTuple):
+    """A step of all equal joints of a kind: the kind's id, and which step, from 0."""
+
+    kind: str
+    number: int
+
+
 class Task(NamedTuple):
     """Something to do at one go.
 
@@ -64,8 +73,8 @@ class Task(NamedTuple):
         Surfaces it takes off: part and surface.
     measures, fits : tuple of str
         Quantities of the ledger that are measured in it, and that must be known before.
-    of : str
-        Where its settings and its picture come from.
+    subject : BoardRef or PartRef or JointStep, optional
+        Where its settings and its picture come from; None where it is about the piece.
     whole : bool
         Whether it must not be left half done: a glue-up.
     """
@@ -82,8 +91,13 @@ class Task(NamedTuple):
     removes: tuple[tuple[str, str], ...] = ()
     measures: tuple[str, ...] = ()
     fits: tuple[str, ...] = ()
-    of: str = ""
+    subject: BoardRef | PartRef | JointStep | None = None
     whole: bool = False
+
+    @property
+    def series(self) -> Trade | str:
+        """What it goes on with: tasks of one series follow one another, since tools stay set."""
+        return self.subject.kind if isinstance(self.subject, JointStep) else self.trade
 
 
 class OrderError(ValueError):

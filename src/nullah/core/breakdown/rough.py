@@ -53,6 +53,11 @@ class Staves(NamedTuple):
     widths: tuple[Length, ...]
     alternate: bool = True
 
+    @property
+    def pieces(self) -> tuple[str, ...]:
+        """The ids of its pieces."""
+        return tuple(_stave_id(self.part, number) for number in range(1, len(self.widths) + 1))
+
 
 class Resawn(NamedTuple):
     """Two parts of one length and width sawn out of one thick blank."""
@@ -60,13 +65,27 @@ class Resawn(NamedTuple):
     first: str
     second: str
 
+    @property
+    def piece(self) -> str:
+        """The id of the blank."""
+        return _blank_id(self.first, self.second)
+
+
+def _stave_id(part: str, number: int) -> str:
+    return f"{part}/{number}"
+
+
+def _blank_id(first: str, second: str) -> str:
+    return f"{first}+{second}"
+
 
 class RoughPart(NamedTuple):
     """A piece of wood as it is to be sawn out of a board. `turned` ones lie across the board.
 
     `wood` is the species it is to be of; empty for any. `makes` are the parts that come of
     it: usually the one of its own id; a stave makes a share of one, a resawn blank two.
-    `finished` is the thickness that must be left after flattening.
+    `finished` is the thickness that must be left after flattening; `stave` which of a part's
+    staves it is, from 1, and 0 for what is no stave.
     """
 
     id: str
@@ -84,6 +103,7 @@ class RoughPart(NamedTuple):
     together: str = ""
     in_order: bool = False
     number: int = 0
+    stave: int = 0
 
     @property
     def along(self) -> Length:
@@ -180,7 +200,14 @@ def stave_pieces(rough: RoughPart, widths: tuple[Length, ...], allowances: Allow
         wide = width + allowances.joint + Length(allowances.edge.mm * outer / 2)
         name = f"{rough.name} stave {index + 1}"
         pieces.append(
-            rough._replace(id=f"{rough.id}/{index + 1}", name=name, width=wide, makes=(rough.id,), together="")
+            rough._replace(
+                id=_stave_id(rough.id, index + 1),
+                name=name,
+                width=wide,
+                makes=(rough.id,),
+                together="",
+                stave=index + 1,
+            )
         )
     return tuple(pieces)
 
@@ -212,6 +239,6 @@ def resawn_blank(one: RoughPart, two: RoughPart, kerf: Length) -> RoughPart:
         spare = (one.thickness - one.finished) + kerf
         finished = one.finished + two.finished + spare
     return one._replace(
-        id=f"{one.id}+{two.id}", name=f"{one.name} and {two.name}, resawn",
+        id=_blank_id(one.id, two.id), name=f"{one.name} and {two.name}, resawn",
         thickness=one.thickness + two.thickness + kerf, makes=(one.id, two.id), finished=finished, together="",
     )  # fmt: skip

@@ -254,7 +254,7 @@ def _remarks(m: Maker) -> None:
                  (m.give("bottom.clearance", Fraction(1, 2)),), "bottom.clearance")  # fmt: skip
     elif q("groove.depth") > 0 and q("bottom.clearance") * 2 > q("groove.depth"):
         m.remark(Note.CLEARANCE_TOO_LARGE, Weight.LOOK,
-                 of="bottom.clearance")  # fmt: skip
+                 quantity="bottom.clearance")  # fmt: skip
 
 
 def _measures(m: Maker, chosen: Choices) -> None:

@@ -129,7 +129,7 @@ def _feet(m: Maker, feet: str) -> None:
     for end in ("left", "right"):
         m.shape(end, shaping)
     if q("foot.rise") >= q("foot.height"):
-        m.remark(Note.ARCH_REACHES_DADO, Weight.LOOK, of="foot.rise")
+        m.remark(Note.ARCH_REACHES_DADO, Weight.LOOK, quantity="foot.rise")
 
 
 def _till(m: Maker) -> None:

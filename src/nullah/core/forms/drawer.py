@@ -148,7 +148,7 @@ def _reveals(m: Maker, prefix: str, title: str, opening: Opening) -> None:
         gap = (m.q(room) - m.q(size)) / 2
         if gap > m.q("drawer.reveal") + Fraction(1, 2):
             m.remark(FrontGap(title, Length(gap), room),
-                     Weight.LOOK, of=size)  # fmt: skip
+                     Weight.LOOK, quantity=size)  # fmt: skip
 
 
 def _grooved_bottom(m: Maker, prefix: str, title: str, at: tuple[Fraction, Fraction, Fraction], wide: Fraction,

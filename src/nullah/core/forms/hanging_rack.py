@@ -103,9 +103,9 @@ def _cleats(m: Maker) -> None:
     m.butt("back", "cleat", Hold.SCREWS)
     m.butt("cleat", "wall_cleat", Hold.DRY)
     if not 15 <= bevel_degrees(float(thick), float(bevel)) <= 50:
-        m.remark(Note.CLEAT_BEVEL, of="cleat.bevel")
+        m.remark(Note.CLEAT_BEVEL, quantity="cleat.bevel")
     if low - wide + bevel < 0:
-        m.remark(Note.CLEAT_SHOWS, of="cleat.board")
+        m.remark(Note.CLEAT_SHOWS, quantity="cleat.board")
 
 
 def _slots(m: Maker) -> None:
@@ -116,10 +116,10 @@ def _slots(m: Maker) -> None:
     clear, start = float(q("rack.inside_width")), float(q("groove.depth"))
     step = clear / max(count, 1)
     if wide > step * 0.75:
-        m.remark(Note.SLOTS_BREAK_OUT, Weight.FAILS, of="slots.count")
+        m.remark(Note.SLOTS_BREAK_OUT, Weight.FAILS, quantity="slots.count")
         return
     if deep > float(shelf.size(Axis.Y)) * 2 / 3:
-        m.remark(Note.SLOTS_TOO_DEEP, Weight.LOOK, of="slots.depth")
+        m.remark(Note.SLOTS_TOO_DEEP, Weight.LOOK, quantity="slots.depth")
     for number in range(count):
         x = start + step * (number + 0.5) - wide / 2
         m.shape("shelf", Notch((x, 0.0, 0.0), (x + wide, deep, float(shelf.size(Axis.Z)))))

@@ -70,7 +70,7 @@ def _assemble(ledger: Ledger, chosen: Choices) -> Assembly:
                  names=Names("", "housing.depth", guest="walls.thickness"))  # fmt: skip
     _measures(m)
     if chosen["sizing"] == "contents" and q("holder.inside_height") * 3 < q("contents.height"):
-        m.remark(Note.WALLS_TOO_LOW, of="holder.inside_height")
+        m.remark(Note.WALLS_TOO_LOW, quantity="holder.inside_height")
     return m.finish()
 
 

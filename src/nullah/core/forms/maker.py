@@ -28,6 +28,7 @@ from nullah.core.piece.part import Needs, Part
 from nullah.core.piece.shaping import Shaping
 from nullah.core.piece.space import Axis, Box, Corner, Side, sides_of
 from nullah.core.reader import Fact
+from nullah.core.refs import QuantityRef, quantity_ref
 
 _ZERO = Fraction(0)
 _AXES = {"x": Axis.X, "y": Axis.Y, "z": Axis.Z}
@@ -91,10 +92,10 @@ class Maker:
         """Note which of these lengths leave nothing; say whether all are more than nothing."""
         for name in names:
             quantity = self.ledger.quantity(name)
-            if quantity.value > 0 or any(remark.of == name for remark in self._nothing):
+            if quantity.value > 0 or any(remark.ref == QuantityRef(name) for remark in self._nothing):
                 continue
             fact = NothingLeft if quantity.entered is None else MustBePositive
-            self._nothing.append(Remark(fact(name, quantity.length), Weight.FAILS, of=name))
+            self._nothing.append(Remark(fact(name, quantity.length), Weight.FAILS, ref=QuantityRef(name)))
         return not self._nothing
 
     # --- parts ---
@@ -102,7 +103,7 @@ class Maker:
     def board(
         self, part_id: str, name: str, alike: str, at: Sequence[Fraction | int], lie: str, *,
         shows: str = "", needs: Needs = Needs.CLEAR, role: str = "case", spare: Fraction = _ZERO,
-        shapings: Iterable[Shaping] = (), group: str = "",
+        shapings: Iterable[Shaping] = (), group: str = "", own: bool = False,
     ) -> Part:  # fmt: skip
         """Put a board into the piece.
 
@@ -126,7 +127,7 @@ class Maker:
         quantities = (cut if spare and cut in self.ledger.quantities else names[0], names[1], names[2])
         part = Part(
             part_id, len(self._parts) + 1, name, Box(low, high), grain, face, needs, quantities, alike, role, spare,
-            sides_of(shows), tuple(shapings), group,
+            sides_of(shows), tuple(shapings), group, own,
         )  # fmt: skip
         self._parts[part_id] = part
         return part
@@ -200,35 +201,35 @@ class Maker:
 
     # --- the rest ---
 
-    def measure(self, of: str, view: View, start: Sequence[Fraction | int], end: Sequence[Fraction | int],
+    def measure(self, quantity: str, view: View, start: Sequence[Fraction | int], end: Sequence[Fraction | int],
                 offset: float = 6.0) -> None:  # fmt: skip
         """Show a quantity as a dimension on a view, between two places of the piece."""
         a = (Fraction(start[0]), Fraction(start[1]), Fraction(start[2]))
         b = (Fraction(end[0]), Fraction(end[1]), Fraction(end[2]))
-        self._measures.append(Measure(of, view, a, b, offset))
+        self._measures.append(Measure(quantity, view, a, b, offset))
 
     def mover(
-        self, name: str, group: str, way: Side, travel: Fraction, of: tuple[str, ...] = (), room_of: str = ""
+        self, name: str, group: str, way: Side, travel: Fraction, quantities: tuple[str, ...] = (), room: str = ""
     ) -> None:
-        """Say that a group must come out of the finished piece; `room_of` sets the room round it."""
-        self._movers.append(Mover(name, group, way, travel, of, room_of))
+        """Say that a group must come out of the finished piece; for `quantities` and `room` see `Mover`."""
+        self._movers.append(Mover(name, group, way, travel, quantities, room))
 
-    def freedom(self, parts: Iterable[str], room: Fraction, of: str = "") -> None:
+    def freedom(self, parts: Iterable[str], room: Fraction, quantity: str = "") -> None:
         """Say how much room some parts, side by side, have across their grain."""
-        self._freedoms.append(Freedom(tuple(parts), room, of))
+        self._freedoms.append(Freedom(tuple(parts), room, quantity))
 
-    def bearing(self, part: str, span: Fraction, load: int, of: str = "") -> None:
+    def bearing(self, part: str, span: Fraction, load: int, quantity: str = "") -> None:
         """Say that a part carries a load over a span."""
         if load > 0 and span > 0:
-            self._bearings.append(Bearing(part, span, load, of))
+            self._bearings.append(Bearing(part, span, load, quantity))
 
     def give(self, name: str, millimetres: Fraction) -> Give:
         """Offer to give a quantity another length."""
         return Give(name, Length(millimetres))
 
-    def remark(self, fact: Fact, weight: Weight = Weight.LOOK, fixes: tuple[Fix, ...] = (), of: str = "") -> None:
+    def remark(self, fact: Fact, weight: Weight = Weight.LOOK, fixes: tuple[Fix, ...] = (), quantity: str = "") -> None:
         """Say something about the piece."""
-        self._remarks.append(Remark(fact, weight, fixes, of))
+        self._remarks.append(Remark(fact, weight, fixes, quantity_ref(quantity)))
 
     def finish(self) -> Assembly:
         """Give the assembly; without parts, and with the reason, if any of it comes to nothing."""

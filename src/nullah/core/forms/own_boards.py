@@ -7,7 +7,8 @@ Their sizes and places are quantities of the ledger like any other (``own1.lengt
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Mapping
+from collections.abc import Container, Iterable, Mapping
+from itertools import count
 from typing import NamedTuple
 
 from nullah.core.catalogue import N_, Name, Phrase
@@ -52,11 +53,6 @@ class OwnJoint(NamedTuple):
     second: str
     hold: str = Hold.GLUE.value
 
-    @property
-    def between_own(self) -> bool:
-        """Whether both parts are of one's own."""
-        return self.first.startswith("own") and self.second.startswith("own")
-
 
 class Offer(NamedTuple):
     """A joint that two parts could have; `channel` is what one would be let into, where it is let in."""
@@ -66,8 +62,17 @@ class Offer(NamedTuple):
 
 
 def next_own_id(own: Iterable[OwnBoard]) -> str:
-    """Give an id that no board of one's own has."""
-    return f"own{max((int(board.id[3:]) for board in own), default=0) + 1}"
+    """Return an id that no board of one's own has."""
+    return _free("own", {board.id for board in own})
+
+
+def next_own_joint_id(joints: Iterable[OwnJoint]) -> str:
+    """Return an id that no joint of one's own has."""
+    return _free("ownjoint", {joint.id for joint in joints})
+
+
+def _free(stem: str, taken: Container[str]) -> str:
+    return next(name for number in count(1) if (name := f"{stem}{number}") not in taken)
 
 
 def with_own(form: Form, own: tuple[OwnBoard, ...], joints: tuple[OwnJoint, ...]) -> Form:
@@ -78,7 +83,7 @@ def with_own(form: Form, own: tuple[OwnBoard, ...], joints: tuple[OwnJoint, ...]
     def define(chosen: Choices) -> tuple[Definition, ...]:
         base = form.define(chosen)
         sizes = {board.id: (f"{board.id}.width", f"{board.id}.thickness") for board in own}
-        if any(not joint.between_own and _figures_of(joint) for joint in joints):
+        if any(not {joint.first, joint.second} <= sizes.keys() and _figures_of(joint) for joint in joints):
             sizes |= _sizes_of(form, chosen, base)
         return (*base, *_define(own, joints, sizes))
 
@@ -119,14 +124,14 @@ def _define(
 
 
 def _assemble(base: Assembly, ledger: Ledger, own: tuple[OwnBoard, ...], joints: tuple[OwnJoint, ...]) -> Assembly:
-    if base.remarks and not base.parts and any(remark.of for remark in base.remarks):
+    if base.remarks and not base.parts and any(remark.ref for remark in base.remarks):
         return base
     m = Maker.going_on(ledger, base)
     for board in own:
         at = [ledger[f"{board.id}.{letter}"] for letter in "xyz"]
         m.board(board.id, board.name, board.id, at, board.lie, shows=board.shows,
                 needs=Needs.ANY if board.inside else Needs.CLEAR, role="back" if board.inside else "case",
-                shapings=board.shapings)  # fmt: skip
+                shapings=board.shapings, own=True)  # fmt: skip
     made = m.finish()
     ids = {part.id for part in made.parts}
     for joint in joints:
@@ -146,21 +151,21 @@ def _figures_of(joint: OwnJoint) -> bool:
 # --- what the geometry allows ---------------------------------------------------------------------
 
 
-def offers(first: Part, second: Part, number: int) -> tuple[Offer, ...]:
+def offers(first: Part, second: Part, joint_id: str) -> tuple[Offer, ...]:
     """Give the joints two parts could have where they overlap or touch, the likeliest first.
 
     Parameters
     ----------
     first, second : Part
-    number : int
-        Makes the joint's id.
+    joint_id : str
+        What the joint will be called in the project.
     """
     overlap = first.box.overlap(second.box)
     return tuple(
-        Offer(OwnJoint(f"ownjoint{number}", each.id, way.first.id, way.second.id, way.hold.value), way.channel)
+        Offer(OwnJoint(joint_id, each.id, way.first.id, way.second.id, way.hold.value), way.channel)
         for each in TYPES.values()
         for way in each.offered(first, second, overlap)
     )
 
 
-__all__ = ["LIES", "Offer", "OwnBoard", "OwnJoint", "next_own_id", "offers", "with_own"]
+__all__ = ["LIES", "Offer", "OwnBoard", "OwnJoint", "next_own_id", "next_own_joint_id", "offers", "with_own"]

@@ -286,7 +286,7 @@ def _button_joint(m: Maker, apron: str, part: str, inner: Side, along: Axis, ton
     m.let_in(apron, part, channels=(mortise,), shares=(held,), room=(clear[0], clear[1], clear[2]), hold=Hold.DRY,
              names=Names("", "button.tongue"))  # fmt: skip
     if m.q("button.tongue") + room > m.part(apron).thickness.mm:
-        m.remark(Note.BUTTON_MORTISES_THROUGH, Weight.FAILS, of="button.tongue")
+        m.remark(Note.BUTTON_MORTISES_THROUGH, Weight.FAILS, quantity="button.tongue")
 
 
 def _measures(m: Maker, chosen: Choices) -> None:

@@ -137,9 +137,9 @@ def _handles(m: Maker) -> None:
             radius = float(min(q("ends.radius"), q("ends.rise"), wide / 3))
             m.shape(end, RoundOver((Side.TOP, Side.FRONT), radius), RoundOver((Side.TOP, Side.BACK), radius))
     if q("handle.height") < 22:
-        m.remark(HandHoleLow(mm(22)), of="handle.height")
+        m.remark(HandHoleLow(mm(22)), quantity="handle.height")
     if q("handle.below") + tall > q("ends.rise"):
-        m.remark(Note.HAND_HOLES_LOW, of="handle.below")
+        m.remark(Note.HAND_HOLES_LOW, quantity="handle.below")
 
 
 def _measures(m: Maker, chosen: Choices) -> None:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from fractions import Fraction
 
 from nullah.core.joints.bench import AtBench, Told
@@ -60,6 +60,18 @@ class JointBase:
     def least_wall(self, channel: Box, third: Fraction) -> Fraction:
         """Return how much must be left beside a channel, mm: a third of the board (common practice)."""
         return third
+
+    def corner_prefix(self, joint: Joint) -> str:
+        """Return the ledger's prefix of the figures of a corner that is laid out with dividers; empty for others."""
+        return ""
+
+    def spaced(self, joint: Joint, widths: Mapping[str, tuple[Fraction, ...]]) -> Joint:
+        """Return a joint with what its prefix says of how wide its tails are against each other."""
+        return joint
+
+    def where_moulded(self, joint: Joint, first: Part, second: Part) -> Joint:
+        """Return a joint as it is made where the edges of both boards are moulded."""
+        return joint
 
     def may_meet(self, guest: Part, other: JointType, other_guest: Part) -> bool:
         """Return whether the channels of two joints in one part may all but meet."""

@@ -11,6 +11,7 @@ from nullah.core.joints.cutouts import Cutout
 from nullah.core.joints.fasteners import Fastening
 from nullah.core.joints.kinds import Kind
 from nullah.core.lengths import Direction, Length, Marks, write_bought
+from nullah.core.refs import quantity_ref
 from nullah.core.shop import Shop
 
 #: Less wood than this beside a channel breaks, mm (common practice).
@@ -34,11 +35,13 @@ class AtBench(NamedTuple):
         return self.marks.write_setting(Length(size))
 
     def setting(
-        self, tool: str, size: Fraction, note: str, of: str = "", way: Direction = Direction.NEAREST
+        self, tool: str, size: Fraction, note: str, quantity: str = "", way: Direction = Direction.NEAREST
     ) -> Setting:
         """Make a setting, rounded the safe way; where the mark is not quite true, by how much."""
         off = self.marks.off_true(Length(size), way)
-        return Setting(tool, self.marks.write_setting(Length(size), way), f"{note}; {off}" if off else note, of)
+        return Setting(
+            tool, self.marks.write_setting(Length(size), way), f"{note}; {off}" if off else note, quantity_ref(quantity)
+        )
 
 
 class Told(NamedTuple):
@@ -51,15 +54,15 @@ class Told(NamedTuple):
     row: Fastening | None = None
 
 
-def chisel_settings(at: AtBench, room: Fraction, title: str = "Chisel", of: str = "") -> Iterator[Setting]:
+def chisel_settings(at: AtBench, room: Fraction, title: str = "Chisel", quantity: str = "") -> Iterator[Setting]:
     """Give the chisel that enters and the next smaller one; or that there is none."""
     found = at.shop.chisels_for(Length(room))
     if not found:
-        yield Setting(title, "none fits", f"room {at.marks.write_fine(Length(room))}", of)
+        yield Setting(title, "none fits", f"room {at.marks.write_fine(Length(room))}", quantity_ref(quantity))
         return
     names = [write_bought(chisel) for chisel in found]
     note = f"enters {at.marks.write_fine(Length(room))}" + (f"; next {names[1]}" if len(names) > 1 else "")
-    yield Setting(title, names[0], note, of)
+    yield Setting(title, names[0], note, quantity_ref(quantity))
 
 
 def how_many(at: AtBench) -> str:

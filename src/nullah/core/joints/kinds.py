@@ -36,6 +36,11 @@ class Kind(NamedTuple):
     all: tuple[Joint, ...]
 
     @property
+    def corner_prefix(self) -> str:
+        """The ledger's prefix of the figures of a corner that is laid out with dividers; empty for others."""
+        return self.joint.type.corner_prefix(self.joint)
+
+    @property
     def title(self) -> str:
         """Name it with its parts."""
         return f"{self.name}: {self.second.part.name} to {self.first.part.name}"
@@ -58,12 +63,11 @@ def kinds_of(assembly: Assembly) -> tuple[Kind, ...]:
 
 def _likeness(joint: Joint, first: Part, second: Part) -> tuple[object, ...]:
     """Give what equal joints have in common: gauges stay set from one to the next."""
-    prefix = joint.tails.prefix if joint.tails is not None else ""
     cuts = taken(joint, first, second)
     # What is cut into the one decides the settings; the other is traced or fitted, and a hair more or less of it since
     # something was measured makes no other joint of it.
     shape = tuple((cut.size(0), cut.size(1), cut.size(2)) for cut in cuts[0]), len(cuts[1])
-    return joint.type.name(joint, first, second), joint.hold, joint.names, prefix, shape
+    return joint.type.name(joint, first, second), joint.hold, joint.names, joint.type.corner_prefix(joint), shape
 
 
 def kind_of(assembly: Assembly, joints: tuple[Joint, ...], part: str = "") -> Kind | None:

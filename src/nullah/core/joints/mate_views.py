@@ -13,6 +13,7 @@ from nullah.core.drawing import Anchor, Dimension, Element, Fill, Label, Path, P
 from nullah.core.joints.cutouts import Cutout
 from nullah.core.joints.kinds import Mate
 from nullah.core.lengths import Length, Marks, from_float
+from nullah.core.refs import PartRef, quantity_ref
 
 # So much is drawn beyond the joint, and no more than this of a long channel, mm.
 _AROUND, _MOST = 45.0, 260.0
@@ -70,10 +71,10 @@ def mate_views(
     """Draw a mate: face view with its upper left corner at (0, 0), edge view below, end view to the right."""
     shown = shown_part(mate)
     long, wide, thick = shown.high - shown.low, float(mate.sizes.across), float(mate.sizes.through)
-    of = mate.part.id
+    ref = PartRef(mate.part.id)
     from_below = is_from_below(mate)
-    yield rectangle(0, 0, long, wide, fill=Fill.WOOD, species=species, of=of)
-    yield from grain_lines(0, 0, long, wide, of, of=of)
+    yield rectangle(0, 0, long, wide, fill=Fill.WOOD, species=species, ref=ref)
+    yield from grain_lines(0, 0, long, wide, mate.part.id, ref=ref)
     yield from _breaks(shown, long, 0, wide)
     for cut in mate.cutouts:
         yield from _waste(_face_rect(cut, shown, wide), _open_to_face(cut, mate, from_below))
@@ -82,13 +83,13 @@ def mate_views(
     far_edge = bool(mate.cutouts) and all(
         cut.across[0] > 0 and cut.across[1] == mate.sizes.across for cut in mate.cutouts
     )
-    yield rectangle(0, edge_y, long, thick, fill=Fill.WOOD, species=species, of=of)
+    yield rectangle(0, edge_y, long, thick, fill=Fill.WOOD, species=species, ref=ref)
     yield from _breaks(shown, long, edge_y, thick)
     for cut in mate.cutouts:
         seen = cut.across[1] == mate.sizes.across if far_edge else cut.across[0] == 0
         yield from _waste(_edge_rect(cut, shown, edge_y, thick, from_below), seen)
     end_x = long + _GAP
-    yield rectangle(end_x, 0, thick, wide, fill=Fill.END_GRAIN, species=species, of=of)
+    yield rectangle(end_x, 0, thick, wide, fill=Fill.END_GRAIN, species=species, ref=ref)
     for cut in mate.cutouts:
         at_end = cut.along[0] == 0 or cut.along[1] == mate.sizes.along
         yield from _waste(_end_rect(cut, end_x, wide, thick, from_below), at_end)
@@ -237,16 +238,16 @@ def _measures(
     if not through:
         if cut.along[0] > 0:
             yield Dimension((0, 0), (x0, 0), write(cut.along[0]), 13)
-        yield Dimension((x0, 0), (x1, 0), write(cut.size(0)), 5, of=named.along)
+        yield Dimension((x0, 0), (x1, 0), write(cut.size(0)), 5, ref=quantity_ref(named.along))
     if cut.size(1) < mate.sizes.across:
         y0, y1 = wide - float(cut.across[0]), wide - float(cut.across[1])
         if cut.across[0] > 0:
             yield Dimension((0, wide), (0, y0), write(cut.across[0]), 13)
-        yield Dimension((0, y0), (0, y1), write(cut.size(1)), 5, of=named.across)
+        yield Dimension((0, y0), (0, y1), write(cut.size(1)), 5, ref=quantity_ref(named.across))
     if cut.size(2) < mate.sizes.through:
         z0 = float(cut.through[0]) if from_below else thick - float(cut.through[1])
         z1 = z0 + float(cut.size(2))
         if z0 > 0:
             start = cut.through[0] if from_below else mate.sizes.through - cut.through[1]
             yield Dimension((end_x, wide), (end_x + z0, wide), write(start), -13)
-        yield Dimension((end_x + z0, wide), (end_x + z1, wide), write(cut.size(2)), -5, of=named.through)
+        yield Dimension((end_x + z0, wide), (end_x + z1, wide), write(cut.size(2)), -5, ref=quantity_ref(named.through))

@@ -11,10 +11,11 @@ from collections.abc import Iterator, Sequence
 from nullah.core.drawing import Anchor, Dimension, Element, Fill, Label, Path, Point, Role, grain_lines, line, rectangle
 from nullah.core.joints.dovetail.layout import DovetailLayout
 from nullah.core.lengths import Length, Marks, from_float
+from nullah.core.refs import PartRef, QuantityRef
 
 
 def tail_board_face(
-    layout: DovetailLayout, show: float, groove: Sequence[Length], species: str, of: str
+    layout: DovetailLayout, show: float, groove: Sequence[Length], species: str, part: str
 ) -> Iterator[Element]:
     """Draw the outside face of the tail board's right end, `show` mm of it.
 
@@ -22,8 +23,8 @@ def tail_board_face(
     the inside is dashed.
     """
     height, base = float(layout.spec.width), -float(layout.gauge_tail_board)
-    yield rectangle(-show, 0, show, height, fill=Fill.WOOD, species=species, of=of)
-    yield from grain_lines(-show, 0, show + base, height, of, of=of)
+    yield rectangle(-show, 0, show, height, fill=Fill.WOOD, species=species, ref=PartRef(part))
+    yield from grain_lines(-show, 0, show + base, height, part, ref=PartRef(part))
     for shape in between_tails(layout, -base):
         yield _waste(height, *((-inward, level) for inward, level in shape))
     for (low, high), (base_low, base_high) in zip(layout.tails, layout.bases, strict=True):
@@ -68,21 +69,21 @@ def _waste(height: float, *corners: Point) -> Path:
     return Path(tuple((x, height - z) for x, z in corners), Role.KNIFE, closed=True, fill=Fill.WASTE)
 
 
-def pin_board_end(layout: DovetailLayout, species: str, of: str) -> Iterator[Element]:
+def pin_board_end(layout: DovetailLayout, species: str, part: str) -> Iterator[Element]:
     """Draw the pin board's end grain: outside face to the left, where the pins are narrow."""
     height, thick = float(layout.spec.width), float(layout.spec.pin_thickness)
-    yield rectangle(0, 0, thick, height, fill=Fill.END_GRAIN, species=species, of=of)
+    yield rectangle(0, 0, thick, height, fill=Fill.END_GRAIN, species=species, ref=PartRef(part))
     outside = layout.tails_at(layout.spec.proud)
     for (low, high), (base_low, base_high) in zip(outside, layout.bases, strict=True):
         yield _waste(height, (0, float(low)), (thick, float(base_low)), (thick, float(base_high)), (0, float(high)))
 
 
-def pin_board_face(layout: DovetailLayout, show: float, groove: Sequence[Length], species: str, of: str
+def pin_board_face(layout: DovetailLayout, show: float, groove: Sequence[Length], species: str, part: str
                    ) -> Iterator[Element]:  # fmt: skip
     """Draw the inside face of the pin board's left end: sockets hatched, baseline gauged, groove to its depth."""
     height, base = float(layout.spec.width), float(layout.gauge_pin_board)
-    yield rectangle(0, 0, show, height, fill=Fill.WOOD, species=species, of=of)
-    yield from grain_lines(base, 0, show - base, height, of, of=of)
+    yield rectangle(0, 0, show, height, fill=Fill.WOOD, species=species, ref=PartRef(part))
+    yield from grain_lines(base, 0, show - base, height, part, ref=PartRef(part))
     for base_low, base_high in layout.bases:
         yield _waste(height, (0, float(base_low)), (base, float(base_low)), (base, float(base_high)),
                      (0, float(base_high)))  # fmt: skip
@@ -102,7 +103,7 @@ def mark_dimensions(
     state = dict(states)
     half = Dimension(
         (0, height - float(layout.spec.half_pin)), (0, height), marks.write_setting(layout.spec.half_pin), 6,
-        state.get(f"{prefix}.half_pin", ""), of=f"{prefix}.half_pin",
+        state.get(f"{prefix}.half_pin", ""), ref=QuantityRef(f"{prefix}.half_pin"),
     )  # fmt: skip
     yield half
     if not layout.spec.equal:
@@ -111,18 +112,33 @@ def mark_dimensions(
     low, high = float(layout.marks[0]), float(layout.marks[1])
     text = marks.write_setting(layout.tail)
     yield Dimension(
-        (0, height - low), (0, height - high), text, -6, state.get(f"{prefix}.width", ""), of=f"{prefix}.width"
+        (0, height - low),
+        (0, height - high),
+        text,
+        -6,
+        state.get(f"{prefix}.width", ""),
+        ref=QuantityRef(f"{prefix}.width"),
     )
     if layout.spec.tails > 1:
         low, high = float(layout.marks[1]), float(layout.marks[2])
         text = marks.write_setting(layout.spec.pin)
         yield Dimension(
-            (0, height - low), (0, height - high), text, -6, state.get(f"{prefix}.pin", ""), of=f"{prefix}.pin"
+            (0, height - low),
+            (0, height - high),
+            text,
+            -6,
+            state.get(f"{prefix}.pin", ""),
+            ref=QuantityRef(f"{prefix}.pin"),
         )
         low, high = float(layout.marks[0]), float(layout.marks[2])
         text = f"step {marks.write_setting(layout.step)}"
         yield Dimension(
-            (0, height - low), (0, height - high), text, -15, state.get(f"{prefix}.step", ""), of=f"{prefix}.step"
+            (0, height - low),
+            (0, height - high),
+            text,
+            -15,
+            state.get(f"{prefix}.step", ""),
+            ref=QuantityRef(f"{prefix}.step"),
         )
 
 
@@ -135,7 +151,9 @@ def _each_tail(layout: DovetailLayout, marks: Marks, prefix: str, pin_state: str
         yield Dimension(*ends, marks.write_setting(high - low, unit=False), -6)
     low, high = layout.marks[1], layout.marks[2]
     text = f"pin {marks.write_setting(layout.spec.pin)}"
-    yield Dimension((0, height - float(low)), (0, height - float(high)), text, -15, pin_state, of=f"{prefix}.pin")
+    yield Dimension(
+        (0, height - float(low)), (0, height - float(high)), text, -15, pin_state, ref=QuantityRef(f"{prefix}.pin")
+    )
 
 
 def divider_pricks(layout: DovetailLayout, marks: Marks) -> Iterator[Element]:

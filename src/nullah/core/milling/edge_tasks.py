@@ -50,7 +50,7 @@ class EdgeTask(NamedTuple):
 
     kind: str
     figures: tuple[float, ...]
-    of: str = ""
+    part: str = ""
 
     def planned(self) -> Planned:
         """Plan it; `EdgeError` or `TaperError` where it cannot be planed so."""

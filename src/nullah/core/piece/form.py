@@ -48,7 +48,7 @@ class Measure(NamedTuple):
     `offset` is how far its line stands off, in paper mm, to the left of start → end.
     """
 
-    of: str
+    quantity: str
     view: View
     start: Corner
     end: Corner
@@ -58,16 +58,16 @@ class Measure(NamedTuple):
 class Mover(NamedTuple):
     """Parts that must come out of the finished piece together: a drawer, a lid.
 
-    `travel` is how far, mm; `of` names the quantities to look at when it cannot; `room_of` what
-    sets the room round it.
+    `travel` is how far, mm; `quantities` are to be looked at when it cannot; `room` is the
+    quantity that sets the room round it.
     """
 
     name: str
     group: str
     way: Side
     travel: Fraction
-    of: tuple[str, ...] = ()
-    room_of: str = ""
+    quantities: tuple[str, ...] = ()
+    room: str = ""
 
 
 class Freedom(NamedTuple):
@@ -75,16 +75,16 @@ class Freedom(NamedTuple):
 
     parts: tuple[str, ...]
     room: Fraction
-    of: str = ""
+    quantity: str = ""
 
 
 class Bearing(NamedTuple):
-    """A part that carries a load, kg, over a clear span, mm; `of` names what sets the span."""
+    """A part that carries a load, kg, over a clear span, mm; `quantity` sets the span."""
 
     part: str
     span: Fraction
     load: int
-    of: str = ""
+    quantity: str = ""
 
 
 class Assembly(NamedTuple):

@@ -5,14 +5,13 @@ What a type is stands in its package in `core/joints`; here is only what a piece
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Hashable, Iterator, Mapping
 from enum import Enum
 from fractions import Fraction
 from typing import NamedTuple, Protocol
 
 from nullah.core.catalogue import N_
 from nullah.core.ledger import Definition, Ledger
-from nullah.core.lengths import Slope
 from nullah.core.piece.cuts import Cut
 from nullah.core.piece.faults import Channel, Fault
 from nullah.core.piece.part import Part
@@ -33,27 +32,6 @@ class Hold(Enum):
     def rigid(self) -> bool:
         """Whether wood held so cannot move: nails bend, slots slide, a dry joint is free."""
         return self in (Hold.GLUE, Hold.SCREWS)
-
-
-class Tails(NamedTuple):
-    """The tails of a corner: the ledger's prefix for their figures, and the figures, mm.
-
-    `groove` is the prefix of the groove that runs out at the corner, empty without one; `lap`
-    what is to be left of the pin board outside the tails (0: through); `widths` the tails' widths
-    against each other, from the lower edge, empty where they are equal; `mitres` how wide the
-    corner is mitred at its lower and its upper edge.
-    """
-
-    prefix: str
-    number: int
-    half_pin: Fraction
-    pin: Fraction
-    slope: Slope
-    proud: Fraction = Fraction(0)
-    groove: str = ""
-    lap: Fraction = Fraction(0)
-    widths: tuple[Fraction, ...] = ()
-    mitres: tuple[Fraction, Fraction] = (Fraction(0), Fraction(0))
 
 
 class Names(NamedTuple):
@@ -139,6 +117,15 @@ class JointType(Protocol):
     def least_wall(self, channel: Box, third: Fraction) -> Fraction:
         """Return how much must be left beside a channel, mm; `third` is a third of its board's thickness."""
 
+    def corner_prefix(self, joint: Joint) -> str:
+        """Return the ledger's prefix of the figures of a corner that is laid out with dividers; empty for others."""
+
+    def spaced(self, joint: Joint, widths: Mapping[str, tuple[Fraction, ...]]) -> Joint:
+        """Return a joint with what its prefix says of how wide its tails are against each other."""
+
+    def where_moulded(self, joint: Joint, first: Part, second: Part) -> Joint:
+        """Return a joint as it is made where the edges of both boards are moulded."""
+
     def may_meet(self, guest: Part, other: JointType, other_guest: Part) -> bool:
         """Return whether the channels of two joints in one part may all but meet."""
 
@@ -168,6 +155,8 @@ class Joint(NamedTuple):
         Clearance planned on either side of the shares along each axis, mm.
     runs : bool
         Whether a channel may go on beyond what enters it (a groove ploughed through).
+    figures : Hashable
+        What else its type lays it out by, known to that type alone.
     glued : Fraction, optional
         Over how much of its width it is glued, mm; None: all of it.
     """
@@ -181,6 +170,6 @@ class Joint(NamedTuple):
     shares: tuple[Box, ...] = ()
     room: Corner = (Fraction(0), Fraction(0), Fraction(0))
     runs: bool = False
-    tails: Tails | None = None
+    figures: Hashable = None
     names: Names = Names()
     glued: Fraction | None = None

@@ -38,7 +38,7 @@ class Part(NamedTuple):
     length, width and thickness; `alike` names the set of equal parts made together.
     `spare` is what its ends are left long, in all, for planing flush after glueing.
     `shows` are the sides seen on the finished piece; `group` the assembly it belongs to
-    that moves as one (a drawer, a lid).
+    that moves as one (a drawer, a lid); `own` whether it is a board of one's own.
     """
 
     id: str
@@ -55,6 +55,7 @@ class Part(NamedTuple):
     shows: frozenset[Side] = frozenset()
     shapings: tuple[Shaping, ...] = ()
     group: str = ""
+    own: bool = False
 
     @property
     def across(self) -> Axis:

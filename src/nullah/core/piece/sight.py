@@ -16,6 +16,7 @@ from nullah.core.drawing import Element, Fill, Path, Point, Role, grain_lines, l
 from nullah.core.piece.form import View
 from nullah.core.piece.part import Part
 from nullah.core.piece.space import Axis, Box, Corner, around
+from nullah.core.refs import PartRef
 
 if TYPE_CHECKING:  # solids bring numpy and the booleans: only where they have been cut already
     from nullah.core.piece.solids import Face, Recipe
@@ -192,16 +193,16 @@ def painted(faces: Iterable[Seen], species_of: Callable[[Part], str]) -> Iterato
     for face in faces:
         whole = _one_path(face.loops)
         fill = Fill.END_GRAIN if face.end_grain else Fill.WOOD
-        yield Path(whole, Role.BARE, closed=True, fill=fill, species=species_of(face.part), of=face.part.id)
+        yield Path(whole, Role.BARE, closed=True, fill=fill, species=species_of(face.part), ref=PartRef(face.part.id))
         if not face.end_grain:
             yield from _grain(face)
         if face.outlined:
             for loop in face.loops:
-                yield Path(loop, Role.OUTLINE, closed=True, of=face.part.id)
+                yield Path(loop, Role.OUTLINE, closed=True, ref=PartRef(face.part.id))
         else:
             for start, end in _edges(face):
                 if rims[_edge_key(face, start, end)] == 1:
-                    yield line(start, end, Role.OUTLINE, of=face.part.id)
+                    yield line(start, end, Role.OUTLINE, ref=PartRef(face.part.id))
 
 
 def _rims(faces: list[Seen]) -> Counter[tuple[str, frozenset[Point]]]:
@@ -242,7 +243,7 @@ def _grain(face: Seen) -> Iterator[Path]:
     if min(wide, high) < 9:
         return
     plain = len(face.loops) == 1 and len(loop) == 4
-    for path in grain_lines(x, y, wide, high, face.part.name, along_x=face.along_x, of=face.part.id):
+    for path in grain_lines(x, y, wide, high, face.part.name, along_x=face.along_x, ref=PartRef(face.part.id)):
         if plain:
             yield path
             continue

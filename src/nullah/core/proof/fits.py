@@ -25,6 +25,7 @@ from nullah.core.piece.overlap import contact, lines
 from nullah.core.piece.part import Part
 from nullah.core.piece.space import Axis, Box, side_at
 from nullah.core.proof.finding import Case, Finding, follow_fixes, give_fix
+from nullah.core.refs import quantity_ref
 
 
 def misfits(case: Case, joint: Joint) -> Iterator[Finding]:
@@ -37,7 +38,7 @@ def misfits(case: Case, joint: Joint) -> Iterator[Finding]:
         yield _apart(case, joint, first, second)
         return
     for fault in joint.type.faults(joint, first, second):
-        remark = Remark(fault.fact, Weight.FAILS, follow_fixes(case, fault.follow), fault.quantity)
+        remark = Remark(fault.fact, Weight.FAILS, follow_fixes(case, fault.follow), quantity_ref(fault.quantity))
         yield Finding(fault.trouble, remark, fault.parts, joint.id, fault.place)
     if joint.type.enters and joint.channels:
         yield from _channels(case, joint, first, second)
@@ -200,5 +201,9 @@ def _too_little(
     return _finding(Trouble.GAP, misfit(Misfit.OPEN_AT_THE_END), fixes, joint, channel, names.stop)
 
 
-def _finding(trouble: Trouble, fact: ProofFact, fixes: tuple[Fix, ...], joint: Joint, place: Box, of: str) -> Finding:
-    return Finding(trouble, Remark(fact, Weight.FAILS, fixes, of), (joint.second, joint.first), joint.id, place)
+def _finding(
+    trouble: Trouble, fact: ProofFact, fixes: tuple[Fix, ...], joint: Joint, place: Box, quantity: str
+) -> Finding:
+    return Finding(
+        trouble, Remark(fact, Weight.FAILS, fixes, quantity_ref(quantity)), (joint.second, joint.first), joint.id, place
+    )

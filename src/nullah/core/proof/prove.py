@@ -35,6 +35,7 @@ from nullah.core.proof.finding import TINY, Case, Finding, follow_fixes
 from nullah.core.proof.fits import misfits
 from nullah.core.proof.season import cross_grain, no_room, sagging
 from nullah.core.proof.walls import thin_walls
+from nullah.core.refs import QuantityRef, quantity_ref
 
 # How thick a slice of a show face is looked at for holes, mm, and from what area a hole shows, mm².
 _SKIN, _SHOWS = 0.02, 0.5
@@ -88,10 +89,10 @@ def _gathered(case: Case, found: Iterable[Finding]) -> Iterator[Finding]:
     """Say once what is the same of equal parts or has the same cause and mend, and in how many places it is."""
     alike: dict[tuple[object, ...], list[Finding]] = {}
     for finding in found:
-        if finding.remark.of and finding.remark.fixes:
-            alike.setdefault((finding.trouble, finding.remark.of, finding.remark.fixes), []).append(finding)
+        if finding.remark.ref and finding.remark.fixes:
+            alike.setdefault((finding.trouble, finding.remark.ref, finding.remark.fixes), []).append(finding)
             continue
-        alike.setdefault((finding.trouble, finding.remark.of, *_of_equal_parts(case, finding)), []).append(finding)
+        alike.setdefault((finding.trouble, finding.remark.ref, *_of_equal_parts(case, finding)), []).append(finding)
     for same in alike.values():
         first = same[0]
         if len(same) == 1:
@@ -199,10 +200,10 @@ def _sizes(box: Box) -> Sizes:
 
 def _joints_offered(one: Part, two: Part) -> tuple[Fix, ...]:
     """Offer the joints that the geometry allows, where a board of one's own is one of the two."""
-    if not (one.id.startswith("own") or two.id.startswith("own")):
+    if not (one.own or two.own):
         return ()
     return tuple(JoinParts(one.id, two.id, index, offer) for index, offer in
-                 enumerate(offers(one, two, 1)))  # fmt: skip
+                 enumerate(offers(one, two, "")))  # fmt: skip
 
 
 def _box(block: Block) -> Box:
@@ -268,7 +269,7 @@ def _shows(case: Case, joint: Joint, recipes: dict[str, Recipe]) -> Iterator[Fin
             if area / _SKIN > _SHOWS and place is not None:
                 fact = Shows(channel_of(host, channel), guest.id, host.id, _surface(host, side), side)
                 fixes = _stop_fixes(joint)
-                yield Finding(Trouble.SHOWS, Remark(fact, Weight.FAILS, fixes, joint.names.depth),
+                yield Finding(Trouble.SHOWS, Remark(fact, Weight.FAILS, fixes, quantity_ref(joint.names.depth)),
                               (host.id, guest.id), joint.id, _box(place))  # fmt: skip
 
 
@@ -359,9 +360,11 @@ def _blocked(case: Case, mover: Mover, part: Part, other: Part, meeting: Box) ->
     by = _crossing(part.box, other.box, tight)
     by = max(by - _room_away(case, mover, part, other, tight), min(by, Fraction(1, 10)))
     fact = CannotComeOut(mover.name, part.id, other.id, tight, Length(by))
-    fixes = follow_fixes(case, (*mover.of, *part.quantities))
+    fixes = follow_fixes(case, (*mover.quantities, *part.quantities))
     parts = (part.id, other.id)
-    return Finding(Trouble.PASS, Remark(fact, Weight.FAILS, fixes, part.quantities[0]), parts, place=meeting)
+    return Finding(
+        Trouble.PASS, Remark(fact, Weight.FAILS, fixes, QuantityRef(part.quantities[0])), parts, place=meeting
+    )
 
 
 def _room_away(case: Case, mover: Mover, part: Part, other: Part, axis: Axis) -> Fraction:

@@ -15,6 +15,7 @@ from nullah.core.piece.overlap import contact
 from nullah.core.piece.part import Part
 from nullah.core.piece.space import Axis, Box, around
 from nullah.core.proof.finding import Case, Finding, give_fix
+from nullah.core.refs import quantity_ref
 from nullah.core.wood.movement import coefficient
 from nullah.core.wood.species import Species
 from nullah.core.wood.stiffness import passing_span, sag
@@ -78,11 +79,11 @@ def no_room(case: Case, freedom: Freedom) -> Iterator[Finding]:
         return
     fact = NoRoom(tuple(part.id for part in parts), Length(change), Length(freedom.room))
     fixes: tuple[Fix, ...] = ()
-    if freedom.of in case.ledger.quantities:
-        now = case.ledger[freedom.of]
+    if freedom.quantity in case.ledger.quantities:
+        now = case.ledger[freedom.quantity]
         enough = now * change / freedom.room if freedom.room > 0 and now > 0 else change / 2
-        fixes = give_fix(case, freedom.of, enough, Direction.UP)
-    yield Finding(Trouble.SEASON, Remark(fact, Weight.LOOK, fixes, freedom.of), freedom.parts)
+        fixes = give_fix(case, freedom.quantity, enough, Direction.UP)
+    yield Finding(Trouble.SEASON, Remark(fact, Weight.LOOK, fixes, quantity_ref(freedom.quantity)), freedom.parts)
 
 
 def sagging(case: Case, bearing: Bearing) -> Iterator[Finding]:
@@ -104,7 +105,9 @@ def sagging(case: Case, bearing: Bearing) -> Iterator[Finding]:
     fixes = give_fix(case, part.quantities[2], thicker, Direction.UP) if thicker is not None else ()
     if part.quantities[2] in case.ledger.quantities and case.ledger.quantity(part.quantities[2]).definition.rule:
         fixes = ()
-    yield Finding(Trouble.SAG, Remark(fact, Weight.LOOK, fixes, bearing.of), (part.id,), place=part.box)
+    yield Finding(
+        Trouble.SAG, Remark(fact, Weight.LOOK, fixes, quantity_ref(bearing.quantity)), (part.id,), place=part.box
+    )
 
 
 def _thick_enough(span: float, per_mm: float, width: float, thick: float, species: Species) -> Fraction | None:

@@ -14,6 +14,7 @@ from nullah.core.piece.overlap import channel_of, lines
 from nullah.core.piece.part import Part
 from nullah.core.piece.space import Axis, Box
 from nullah.core.proof.finding import Case, Finding, give_fix
+from nullah.core.refs import quantity_ref
 
 _Sunk = tuple[Box, Joint]
 
@@ -47,7 +48,9 @@ def thin_walls(case: Case, host: Part) -> Iterator[Finding]:
                                Length(max(between, Fraction(0))), Length(third))  # fmt: skip
             fixes = give_fix(case, joint.names.depth, (host.box.size(axis) - third) / 2, Direction.DOWN)
             weight = Weight.FAILS if between <= 0 else Weight.LOOK
-            yield Finding(Trouble.THIN, Remark(fact, weight, fixes, joint.names.depth), (host.id,), joint.id, one)
+            yield Finding(
+                Trouble.THIN, Remark(fact, weight, fixes, quantity_ref(joint.names.depth)), (host.id,), joint.id, one
+            )
 
 
 def _sunk(case: Case, host: Part) -> Iterator[_Sunk]:
@@ -89,4 +92,6 @@ def _thin(case: Case, host: Part, channel: Box, joint: Joint, axis: Axis, wall: 
     else:
         fact = ThinEdge(host.id, kind, Length(wall), Length(least))
         fixes = ()
-    return Finding(Trouble.THIN, Remark(fact, Weight.LOOK, fixes, joint.names.depth), (host.id,), joint.id, channel)
+    return Finding(
+        Trouble.THIN, Remark(fact, Weight.LOOK, fixes, quantity_ref(joint.names.depth)), (host.id,), joint.id, channel
+    )

@@ -48,7 +48,7 @@ class Fit(NamedTuple):
         And in each month.
     wanted : float
         The room to leave now so that the tightest month keeps a little, mm.
-    of : str
+    quantity : str
         The ledger's figure that sets the room; empty where there is none.
     value : Fraction, optional
         What that would be for the room wanted, mm.
@@ -63,7 +63,7 @@ class Fit(NamedTuple):
     room: float
     rooms: Year
     wanted: float
-    of: str
+    quantity: str
     value: Fraction | None
     verdict: Verdict
     hold: float | None = None
@@ -111,15 +111,15 @@ def _loose_fit(
     wanted = max(max(change), 0.0) + LEAST_LOOSE
     hold = _hold(assembly, parts, axis, rooms)
     value = None
-    if freedom.of in ledger.quantities and room > 0:
-        value = Fraction(ledger[freedom.of] * Fraction(wanted / room).limit_denominator(10**4))
+    if freedom.quantity in ledger.quantities and room > 0:
+        value = Fraction(ledger[freedom.quantity] * Fraction(wanted / room).limit_denominator(10**4))
     size = sum(float(part.box.size(axis)) for part in parts)
     # What is nailed, slotted or held by buttons does not rattle, however much room it has.
     ids = {part.id for part in parts}
     holds = {joint.hold for joint in assembly.joints if joint.second in ids or joint.first in ids}
     more = MORE_LOOSE * len(parts) if holds <= {Hold.DRY} else float("inf")
     verdict = _verdict(rooms, wanted, room, LEAST_LOOSE, more, hold)
-    return Fit(None, freedom.parts, size, room, rooms, wanted, freedom.of, value, verdict, hold)
+    return Fit(None, freedom.parts, size, room, rooms, wanted, freedom.quantity, value, verdict, hold)
 
 
 def _hosts_grow(assembly: Assembly, stocks: Mapping[str, Stock], parts: list[Part], axis: Axis) -> Year:
@@ -186,10 +186,10 @@ def _moving_fit(
     change = tuple(max(each[month] for each in grown) - opening[month] for month in range(12))
     rooms = tuple(room - each for each in change)
     wanted = max(max(change), 0.0) + LEAST_MOVING
-    value = Fraction(wanted / 2).limit_denominator(1000) if mover.room_of in ledger.quantities else None
+    value = Fraction(wanted / 2).limit_denominator(1000) if mover.room in ledger.quantities else None
     verdict = _verdict(rooms, wanted, room, LEAST_MOVING, MORE_MOVING, None)
     yield Fit((mover.name, axis), tuple(part.id for part in full), float(whole.size(axis)), room,
-              rooms, wanted, mover.room_of, value, verdict)  # fmt: skip
+              rooms, wanted, mover.room, value, verdict)  # fmt: skip
 
 
 def _round(group: list[Part]) -> Box:

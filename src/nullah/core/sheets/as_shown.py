@@ -7,7 +7,8 @@ from collections.abc import Iterator
 from nullah.core.drawing import Anchor, Element, Label, Role, drawing
 from nullah.core.plan import Plan
 from nullah.core.sheets.page import A4, MARGIN, Sheet, card_on_paper, heading
-from nullah.core.stations.station import Hand, Station
+from nullah.core.stations.selection import Selection
+from nullah.core.stations.station import Station
 from nullah.core.wording.card import worded
 
 _WIDE = A4[0] - 2 * MARGIN
@@ -15,17 +16,17 @@ _WIDE = A4[0] - 2 * MARGIN
 _MOST_HIGH, _ROUND = 130.0, 16.0
 
 
-def as_shown(plan: Plan, station: Station, hand: Hand) -> tuple[Sheet, ...]:
+def as_shown(plan: Plan, station: Station, selection: Selection) -> tuple[Sheet, ...]:
     """Make the page of what a station shows; its card on a second one where the first has no room for it."""
-    return tuple(_pages(plan, station, hand))
+    return tuple(_pages(plan, station, selection))
 
 
-def _pages(plan: Plan, station: Station, hand: Hand) -> Iterator[Sheet]:
-    card = worded(station.card(plan, hand), plan.reader)
+def _pages(plan: Plan, station: Station, selection: Selection) -> Iterator[Sheet]:
+    card = worded(station.card(plan, selection), plan.reader)
     title = card.title or station.title
     found: list[Element] = heading(plan.project.piece.name, title, station.title)
     y = 26.0
-    shown = station.draw(plan, hand)
+    shown = station.draw(plan, selection)
     if shown.elements:
         left, top, right, bottom = shown.bounds()
         scale = min((_WIDE - 2 * _ROUND) / max(right - left, 1.0), (_MOST_HIGH - _ROUND) / max(bottom - top, 1.0), 1.0)

@@ -15,7 +15,7 @@ from nullah.core.plan import Plan
 from nullah.core.rack.sizes import board_feet, quarters_name
 from nullah.core.sheets.page import A4, MARGIN, Sheet, card_on_paper, heading, paragraph
 from nullah.core.stations.breakdown import draw_one_board, wood_to_buy
-from nullah.core.stations.station import Hand
+from nullah.core.stations.selection import Selection
 from nullah.core.wording.card import worded
 
 _WIDE = A4[0] - 2 * MARGIN
@@ -26,7 +26,7 @@ def board_sheet(plan: Plan, board_plan: BoardPlan) -> Sheet:
     board = board_plan.board
     title = f"Breaking down {board.name}"
     found: list[Element] = heading(plan.project.piece.name, title, board.species)
-    shown = draw_one_board(plan, board_plan, Hand())
+    shown = draw_one_board(plan, board_plan, Selection())
     scale = min(_WIDE / float(board.length), 90 / float(board.width))
     picture = shown.moved(MARGIN, 36, scale)
     y = 36 + float(board.width) * scale + 14

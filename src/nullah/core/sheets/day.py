@@ -13,7 +13,7 @@ from nullah.core.plan import Plan
 from nullah.core.sheets.page import A4, MARGIN, Sheet, heading, paragraph
 from nullah.core.stations.daybook import time_of
 from nullah.core.stations.next_step import task_card
-from nullah.core.stations.station import Hand
+from nullah.core.stations.selection import Selection
 from nullah.core.wording.card import worded
 from nullah.core.work.day_book import Standing, standing
 from nullah.core.work.shop_list import shop_list
@@ -26,7 +26,7 @@ _MOST_CUTS = 24
 
 def day_sheets(plan: Plan, now: datetime | None = None) -> Iterator[Sheet]:
     """Make the sheet of the next day at the bench: what is to be done, with its settings, a box to tick each."""
-    stand = standing(plan, now or time_of(plan, Hand()))
+    stand = standing(plan, now or time_of(plan, Selection()))
     calendar = stand.calendar
     if calendar is None or not calendar.stints:
         return

@@ -28,7 +28,7 @@ def face_templates(plan: Plan) -> Iterator[Sheet]:
         # What runs along the grain is gauged and ploughed, not traced.
         along = kind.joint.type.captures and all(cut.size(0) > cut.size(1) for cut in cuts)
         partly = bool(cuts) and not along
-        if kind.joint.tails is None and partly and not goes_round(sizes, cuts):
+        if not kind.corner_prefix and partly and not goes_round(sizes, cuts):
             number += 1
             yield from _pages(plan, kind, number)
 

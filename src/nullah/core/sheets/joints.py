@@ -20,7 +20,7 @@ def joint_sheets(plan: Plan) -> Iterator[Sheet]:
     """Make a sheet for every kind of joint but dovetails, which have their templates."""
     number = 0
     for kind in kinds_of(plan.assembly):
-        if kind.joint.tails is None:
+        if not kind.corner_prefix:
             number += 1
             yield _sheet(plan, kind, number)
 

@@ -26,6 +26,7 @@ from nullah.core.lengths import Direction
 from nullah.core.piece.part import Part
 from nullah.core.plan import Plan, cut_list
 from nullah.core.rack.board import write_price
+from nullah.core.refs import PartRef, QuantityRef
 from nullah.core.sheets.boards import board_sheet, buying_sheets
 from nullah.core.sheets.day import book_sheets, day_sheets, shop_sheets
 from nullah.core.sheets.face_templates import face_templates
@@ -156,8 +157,8 @@ def _part_face(plan: Plan, part: Part) -> Drawing:
     """Draw a part's outside face with baselines, tails or sockets, groove, and its face marks."""
     length, width = float(part.cut_length), float(part.width)
     elements: list[Element] = [
-        rectangle(0, 0, length, width, fill=Fill.WOOD, species=plan.species_of(part), of=part.id),
-        *grain_lines(0, 0, length, width, part.name, of=part.id),
+        rectangle(0, 0, length, width, fill=Fill.WOOD, species=plan.species_of(part), ref=PartRef(part.id)),
+        *grain_lines(0, 0, length, width, part.name, ref=PartRef(part.id)),
     ]
     if any(part.id in (*corner.tail_boards, *corner.pin_boards) for corner in plan.corners):
         elements += _joinery(plan, part, length, width)
@@ -238,7 +239,7 @@ def _part_card(plan: Plan, part: Part) -> Card:
         settings.append(
             Setting("Groove", f"{write(low, unit=False)} to {write(high)}", f"from the lower edge, {write(depth)} deep")
         )
-        remarks += [remark for remark in corner.remarks if remark.of == f"{corner.groove_name}height"]
+        remarks += [remark for remark in corner.remarks if remark.ref == QuantityRef(f"{corner.groove_name}height")]
     for name in waits:
         if plan.ledger is not None:
             title = plan.reader.title(name)

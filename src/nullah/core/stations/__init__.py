@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 from nullah.core.stations import breakdown, daybook, joints, milling, piece, rack, season
-from nullah.core.stations.station import Hand, Station
+from nullah.core.stations.selection import Selection
+from nullah.core.stations.station import Station
 
 STATIONS: tuple[Station, ...] = (
     piece.STATION,
@@ -15,4 +16,4 @@ STATIONS: tuple[Station, ...] = (
     daybook.STATION,
 )
 
-__all__ = ["STATIONS", "Hand", "Station"]
+__all__ = ["STATIONS", "Selection", "Station"]

@@ -17,37 +17,40 @@ from nullah.core.lengths import Direction, from_float
 from nullah.core.plan import USUAL_WOOD, Plan
 from nullah.core.rack.board import Faces
 from nullah.core.rack.sizes import quarters_name
+from nullah.core.refs import BoardRef, PartRef, PieceRef
 from nullah.core.stations.rack import MOST_IN_A_COLUMN, board_places, draw_flaws, draw_missing
 from nullah.core.stations.saw_order import draw_step, short_name, step_card
-from nullah.core.stations.station import Hand, Station
+from nullah.core.stations.selection import Selection
+from nullah.core.stations.station import Station
 from nullah.core.wording.laying import complaint_words, saw_words
 
 
-def piece_in_hand(plan: Plan, hand: Hand) -> RoughPart | None:
+def selected_piece(plan: Plan, selection: Selection) -> RoughPart | None:
     """Give the rough part in hand: the one pointed at, or the first that the part in hand comes of."""
-    pointed = next((rough for rough in plan.rough if rough.id == hand.piece), None)
-    if pointed is not None and hand.part in pointed.parts:
+    pointed = next((rough for rough in plan.rough if rough.id == selection.breakdown.piece), None)
+    if pointed is not None and selection.part in pointed.parts:
         return pointed
-    return plan.rough_part(hand.part)
+    return plan.rough_part(selection.part)
 
 
-def board_in_hand(plan: Plan, hand: Hand) -> BoardPlan | None:
+def selected_board(plan: Plan, selection: Selection) -> BoardPlan | None:
     """Give the board the piece in hand lies on, else the one pointed at."""
-    piece = piece_in_hand(plan, hand)
+    piece = selected_piece(plan, selection)
     on = plan.board_of(piece.id) if piece is not None else None
-    return on or next((each for each in plan.boards if each.board.id == hand.board), None)
+    return on or next((each for each in plan.boards if each.board.id == selection.board), None)
 
 
-def _draw(plan: Plan, hand: Hand) -> Drawing:
-    in_hand = board_in_hand(plan, hand)
-    if hand.cut >= 0 and in_hand is not None and in_hand.cuts:
-        return draw_step(plan, in_hand, hand.cut)
+def _draw(plan: Plan, selection: Selection) -> Drawing:
+    in_hand = selected_board(plan, selection)
+    cut = selection.breakdown.cut
+    if cut is not None and in_hand is not None and in_hand.cuts:
+        return draw_step(plan, in_hand, cut)
     places = board_places(plan.project.boards)
     crowded = len(plan.boards) > MOST_IN_A_COLUMN
     shown = Drawing()
     for board_plan in plan.boards:
         told = not crowded or in_hand is board_plan
-        shown += drawing(_board(plan, board_plan, hand, told)).moved(*places[board_plan.board.id])
+        shown += drawing(_board(plan, board_plan, selection, told)).moved(*places[board_plan.board.id])
     return shown + drawing(_waiting(plan)) if plan.boards else shown
 
 
@@ -87,33 +90,33 @@ def _waiting(plan: Plan) -> Iterator[Element]:
         if number == 0:
             yield Label((x, y), "Without wood: drag them onto a board", 3.2, Anchor.START, Role.WARN, nudge_mm=(0, -3))
         long, wide = float(rough.along), float(rough.across)
-        yield rectangle(x, y, long, wide, Role.HIDDEN, Fill.PAPER, of=part_id)
+        yield rectangle(x, y, long, wide, Role.HIDDEN, Fill.PAPER, ref=PieceRef(part_id))
         roomy = len(plan.boards) <= MOST_IN_A_COLUMN or len(rough.name) * 34 < long
         words = rough.name if roomy else short_name(plan, rough)
-        yield Label((x + long / 2, y + wide / 2), words, 3.8, bold=True, of=part_id)
+        yield Label((x + long / 2, y + wide / 2), words, 3.8, bold=True, ref=PieceRef(part_id))
 
 
-def draw_one_board(plan: Plan, board_plan: BoardPlan, hand: Hand) -> Drawing:
+def draw_one_board(plan: Plan, board_plan: BoardPlan, selection: Selection) -> Drawing:
     """Draw one board with its parts and cuts, its upper left corner at (0, 0)."""
-    return drawing(_board(plan, board_plan, hand))
+    return drawing(_board(plan, board_plan, selection))
 
 
-def _board(plan: Plan, board_plan: BoardPlan, hand: Hand, told: bool = True) -> Iterator[Element]:
+def _board(plan: Plan, board_plan: BoardPlan, selection: Selection, told: bool = True) -> Iterator[Element]:
     """Draw a board; where it is not `told`, without its cuts, and parts by their numbers."""
     board = board_plan.board
     length, width = float(board.length), float(board.width)
     if board_plan.placed:
         used = max(item.rect.end for item in board_plan.placed)
-        yield rectangle(0, 0, used, width, fill=Fill.WASTE, of=f"board/{board.id}")
+        yield rectangle(0, 0, used, width, fill=Fill.WASTE, ref=BoardRef(board.id))
         if length - used > 1:
             yield rectangle(used, 0, length - used, width, fill=Fill.WOOD, species=board.species,
-                            of=f"board/{board.id}")  # fmt: skip
+                            ref=BoardRef(board.id))  # fmt: skip
             yield from grain_lines(used, 0, length - used, width, board.name)
             if length - used > 0.18 * length:
                 clear_to = min((float(f.start) for f in board.flaws if float(f.start) > used + 60), default=length)
                 yield Label(((used + clear_to) / 2, width * 0.8), "offcut", 3.0, role=Role.FAINT)
     else:
-        yield rectangle(0, 0, length, width, fill=Fill.WOOD, species=board.species, of=f"board/{board.id}")
+        yield rectangle(0, 0, length, width, fill=Fill.WOOD, species=board.species, ref=BoardRef(board.id))
         yield from grain_lines(0, 0, length, width, board.name)
         yield Label((length / 2, width / 2), "not needed", 3.0, role=Role.FAINT)
     yield from draw_missing(board)
@@ -134,32 +137,37 @@ def _board(plan: Plan, board_plan: BoardPlan, hand: Hand, told: bool = True) -> 
 
 
 def _placed(board_plan: BoardPlan, item: PlacedPart) -> Iterator[Element]:
-    rect, of = item.rect, item.part.id
+    rect, ref = item.rect, PieceRef(item.part.id)
     top = float(board_plan.board.width) - rect.top
-    wrong = of in board_plan.wrong
+    wrong = item.part.id in board_plan.wrong
     yield rectangle(rect.x, top, rect.length, rect.width, Role.WARN if wrong else Role.CHALK, Fill.WOOD,
-                    board_plan.board.species, of)  # fmt: skip
-    yield from grain_lines(rect.x, top, rect.length, rect.width, item.part.name, along_x=not item.part.turned, of=of)
+                    board_plan.board.species, ref)  # fmt: skip
+    yield from grain_lines(rect.x, top, rect.length, rect.width, item.part.name, along_x=not item.part.turned, ref=ref)
 
 
 def _named(plan: Plan, board_plan: BoardPlan, item: PlacedPart, told: bool) -> Iterator[Element]:
     """Name a part, by its number where there is no room."""
-    rect, of = item.rect, item.part.id
+    rect, ref = item.rect, PieceRef(item.part.id)
     top = float(board_plan.board.width) - rect.top
     middle = (rect.x + rect.length / 2, top + rect.width / 2)
     name = item.part.name
     if not told or (len(plan.boards) > MOST_IN_A_COLUMN and len(name) * 34 > rect.length):
         name = short_name(plan, item.part)
-    yield Label(middle, name, 3.8, bold=True, of=of)
+    yield Label(middle, name, 3.8, bold=True, ref=ref)
     if item.pinned or board_plan.board.sawn:
-        yield Ring((rect.x, top), "", 1.2, Role.KNIFE, of=of, nudge_mm=(2.4, 2.4))
+        yield Ring((rect.x, top), "", 1.2, Role.KNIFE, ref=ref, nudge_mm=(2.4, 2.4))
     if item.flipped or item.over:
         words = " and ".join(word for word, is_so in (("end for end", item.flipped), ("face down", item.over)) if is_so)
-        yield Label((rect.x + rect.length, top + rect.width), words, 2.6, Anchor.END, Role.FAINT, of=of,
+        yield Label((rect.x + rect.length, top + rect.width), words, 2.6, Anchor.END, Role.FAINT, ref=ref,
                     nudge_mm=(-1, -2))  # fmt: skip
-    if of in board_plan.wrong:
+    if item.part.id in board_plan.wrong:
         yield Label(
-            middle, complaint_words(board_plan.wrong[of], plan.reader), 2.9, role=Role.WARN, of=of, nudge_mm=(0, 5)
+            middle,
+            complaint_words(board_plan.wrong[item.part.id], plan.reader),
+            2.9,
+            role=Role.WARN,
+            ref=ref,
+            nudge_mm=(0, 5),
         )
 
 
@@ -175,11 +183,12 @@ def _cut(cut: SawCut, width: float) -> Iterator[Element]:
         yield Ring((cut.x + cut.length * 0.12, y), str(cut.order), 2.6)
 
 
-def _card(plan: Plan, hand: Hand) -> Card:
-    shown = board_in_hand(plan, hand) or next((board for board in plan.boards if board.cuts), None)
-    if hand.cut >= 0 and shown is not None and shown.cuts:
-        return step_card(plan, shown, hand.cut)
-    settings = list(_settings(plan, piece_in_hand(plan, hand)))
+def _card(plan: Plan, selection: Selection) -> Card:
+    shown = selected_board(plan, selection) or next((board for board in plan.boards if board.cuts), None)
+    cut = selection.breakdown.cut
+    if cut is not None and shown is not None and shown.cuts:
+        return step_card(plan, shown, cut)
+    settings = list(_settings(plan, selected_piece(plan, selection)))
     steps = tuple(cut_in_words(plan, cut) for cut in shown.cuts) if shown else ()
     remarks = [*_unplaced(plan), *_wrong(plan), *_buying(plan)]
     remarks.append(Remark(SawInWaste(plan.project.shop.kerf)))
@@ -189,7 +198,7 @@ def _card(plan: Plan, hand: Hand) -> Card:
         f"{plan.marks.write(allow.thickness, up)} in thickness.",
     )
     title = f"Breaking down {shown.board.name}" if shown else "Breaking down"
-    return Card(title, tuple(settings), (*_glue_up(plan, hand), *steps), tuple(remarks), why)
+    return Card(title, tuple(settings), (*_glue_up(plan, selection), *steps), tuple(remarks), why)
 
 
 def _settings(plan: Plan, rough: RoughPart | None) -> Iterator[Setting]:
@@ -220,7 +229,7 @@ def _unplaced(plan: Plan) -> Iterator[Remark]:
         if item.staves and len(item.part.parts) == 1 and "/" not in item.part.id:
             part_id = item.part.parts[0]
             fixes = (GlueFromStaves(part_id, item.staves),)
-        yield Remark(LiesNowhere(item.part.name, item.why), Weight.FAILS, fixes, of=item.part.parts[0])
+        yield Remark(LiesNowhere(item.part.name, item.why), Weight.FAILS, fixes, ref=PartRef(item.part.parts[0]))
 
 
 def _wrong(plan: Plan) -> Iterator[Remark]:
@@ -229,7 +238,7 @@ def _wrong(plan: Plan) -> Iterator[Remark]:
         for item in board.placed:
             if item.part.id in board.wrong:
                 fact = LiesWrongly(item.part.name, board.wrong[item.part.id])
-                yield Remark(fact, Weight.FAILS, of=item.part.parts[0])
+                yield Remark(fact, Weight.FAILS, ref=PartRef(item.part.parts[0]))
         if board.not_sawable is not None:
             yield Remark(board.not_sawable, Weight.FAILS)
         for item in board.placed:
@@ -237,7 +246,7 @@ def _wrong(plan: Plan) -> Iterator[Remark]:
                 near = item.rect.meets(flaw_rect(flaw))
                 if near and flaw.faces is not Faces.THROUGH and flaw.depth is None and item.part.id not in board.wrong:
                     fact_of_flaw = DepthUnknown(item.part.name, flaw.kind, flaw.faces is Faces.UP, board.board.name)
-                    yield Remark(fact_of_flaw, Weight.LOOK, of=item.part.parts[0])
+                    yield Remark(fact_of_flaw, Weight.LOOK, ref=PartRef(item.part.parts[0]))
 
 
 def wood_to_buy(plan: Plan, wood: str, asks: str) -> str:
@@ -263,13 +272,13 @@ def _buying(plan: Plan) -> Iterator[Remark]:
     yield Remark(ToBuy(round(float(plan.project.flawed_share) * 100), boards), Weight.LOOK)
 
 
-def _glue_up(plan: Plan, hand: Hand) -> tuple[str, ...]:
+def _glue_up(plan: Plan, selection: Selection) -> tuple[str, ...]:
     """Say how the staves of the part in hand go together."""
-    made = next((each for each in plan.project.staves if each.part == hand.part), None)
+    made = next((each for each in plan.project.staves if each.part == selection.part), None)
     if made is None:
         return ()
     placed = {item.part.id: (item, each.board) for each in plan.boards for item in each.placed}
-    laid = [placed[piece.id] for piece in plan.pieces_of(hand.part) if piece.id in placed]
+    laid = [placed[piece.id] for piece in plan.pieces_of(selection.part) if piece.id in placed]
     return glue_up_steps(made, laid, plan.marks)
 
 

@@ -8,20 +8,21 @@ from nullah.core.card import Card, Remark, Weight
 from nullah.core.drawing import Anchor, Dimension, Drawing, Element, Label, Role, drawing
 from nullah.core.joints import views
 from nullah.core.joints.dovetail.corners import Corner
-from nullah.core.plan import Plan, corner_problem
+from nullah.core.plan import NoneDovetailed, Plan, corner_problem
+from nullah.core.refs import QuantityRef
 from nullah.core.stations.piece import why
-from nullah.core.stations.station import Hand
+from nullah.core.stations.selection import Selection
 from nullah.core.work.corner_settings import corner_settings
 from nullah.core.work.corner_steps import corner_steps
 
 _SHARP = Remark("Sharp chisels, both hands behind the edge; the knife moves away from the hand.")
 
 
-def draw_corner(plan: Plan, hand: Hand, corner: Corner | None) -> Drawing:
+def draw_corner(plan: Plan, selection: Selection, corner: Corner | None) -> Drawing:
     """Draw a corner: tail board's face, pin board's end and inside face."""
     if corner is None or corner.layout.tail.mm <= 0:
         return Drawing()
-    tail_id, pin_id = _boards_in_hand(corner, hand)
+    tail_id, pin_id = _selected_boards(corner, selection)
     tail, pin = plan.part(tail_id), plan.part(pin_id)
     if tail is None or pin is None:
         return Drawing()
@@ -59,31 +60,38 @@ def _words(plan: Plan, corner: Corner, tail: str, pin: str, show: float, gap: fl
     yield Label((gap + thick / 2, height), f"{pin}: end", 3.0, role=Role.FAINT, nudge_mm=(0, 5))
     yield Label((inside + show / 2, height), f"{pin}: pins, inside face", 3.0, role=Role.FAINT, nudge_mm=(0, 5))
     write = plan.marks.write_setting
-    yield Dimension((-base, 0), (0, 0), write(layout.gauge_tail_board), 5, of=f"{corner.prefix}.gauge_tail_board")
+    yield Dimension(
+        (-base, 0), (0, 0), write(layout.gauge_tail_board), 5, ref=QuantityRef(f"{corner.prefix}.gauge_tail_board")
+    )
     gauge = float(layout.gauge_pin_board)
     yield Dimension(
-        (inside, 0), (inside + gauge, 0), write(layout.gauge_pin_board), 5, of=f"{corner.prefix}.gauge_pin_board"
+        (inside, 0),
+        (inside + gauge, 0),
+        write(layout.gauge_pin_board),
+        5,
+        ref=QuantityRef(f"{corner.prefix}.gauge_pin_board"),
     )
     yield Dimension((-show, height), (-show, 0), plan.marks.write(layout.spec.width), 5)
 
 
-def _boards_in_hand(corner: Corner, hand: Hand) -> tuple[str, str]:
+def _selected_boards(corner: Corner, selection: Selection) -> tuple[str, str]:
     """Give the tail and pin board to show: the part in hand and its mate."""
-    tail = hand.part if hand.part in corner.tail_boards else corner.tail_boards[0]
-    pin = hand.part if hand.part in corner.pin_boards else corner.pin_boards[0]
+    tail = selection.part if selection.part in corner.tail_boards else corner.tail_boards[0]
+    pin = selection.part if selection.part in corner.pin_boards else corner.pin_boards[0]
     return tail, pin
 
 
-def corner_card(plan: Plan, hand: Hand, corner: Corner | None) -> Card:
+def corner_card(plan: Plan, selection: Selection, corner: Corner | None) -> Card:
     """Give what to set and do at a corner."""
     marks = plan.marks
     if corner is None:
-        dovetailed = any(joint.tails for joint in plan.assembly.joints) or not plan.parts
-        return Card("The corner", mind=(Remark(corner_problem(plan), Weight.FAILS if dovetailed else Weight.NOTE),))
+        problem = corner_problem(plan)
+        weight = Weight.NOTE if plan.parts and isinstance(problem, NoneDovetailed) else Weight.FAILS
+        return Card("The corner", mind=(Remark(problem, weight),))
     return Card(
         "The corner", corner_settings(plan, corner), tuple(step.text for step in corner_steps(plan, corner)),
         (*corner.remarks, *_by_hand(plan, corner), _SHARP),
-        why(plan, hand) or _why_step(plan, marks.write_fine(corner.layout.step)),
+        why(plan, selection) or _why_step(plan, marks.write_fine(corner.layout.step)),
     )  # fmt: skip
 
 

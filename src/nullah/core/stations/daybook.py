@@ -14,8 +14,10 @@ from nullah.core.drawing import Anchor, Drawing, Element, Fill, Label, Role, dra
 from nullah.core.fixes import Fix, MakeAgain, Shim
 from nullah.core.lengths import from_float
 from nullah.core.plan import Plan
+from nullah.core.refs import QuantityRef, TaskRef
 from nullah.core.stations.next_step import draw_next, idle_words, task_card
-from nullah.core.stations.station import Hand, Station
+from nullah.core.stations.selection import Selection
+from nullah.core.stations.station import Station
 from nullah.core.wording.record import record_words
 from nullah.core.work.day_book import (
     Deviation,
@@ -28,15 +30,18 @@ from nullah.core.work.day_book import (
     standing,
 )
 
-CALENDAR = "calendar"
 #: When nothing says what time it is, a Thursday evening in winter.
 _SOME_DAY = datetime(2026, 1, 8, 18, 30)
 _MOST_DAYS = 21
 
 
-def time_of(plan: Plan, hand: Hand) -> datetime:
+def time_of(plan: Plan, selection: Selection) -> datetime:
     """Give the time it is: the clock's where it was put in hand, else of the last entry, else when work begins."""
-    for text in (hand.now, plan.project.book[-1].at if plan.project.book else "", plan.project.working.begin):
+    for text in (
+        selection.daybook.now,
+        plan.project.book[-1].at if plan.project.book else "",
+        plan.project.working.begin,
+    ):
         try:
             return datetime.fromisoformat(text).replace(tzinfo=None)
         except ValueError:
@@ -44,18 +49,18 @@ def time_of(plan: Plan, hand: Hand) -> datetime:
     return _SOME_DAY
 
 
-def task_in_hand(stand: Standing, hand: Hand) -> Task | None:
+def selected_task(stand: Standing, selection: Selection) -> Task | None:
     """Give the task that was picked, or the next."""
-    return stand.order.task(hand.work) or stand.next
+    return stand.order.task(selection.daybook.task) or stand.next
 
 
-def _draw(plan: Plan, hand: Hand) -> Drawing:
+def _draw(plan: Plan, selection: Selection) -> Drawing:
     if not plan.parts:
         return Drawing()
-    stand = standing(plan, time_of(plan, hand))
-    if hand.view == CALENDAR:
-        return draw_calendar(plan, stand, time_of(plan, hand))
-    return draw_next(plan, stand, task_in_hand(stand, hand))
+    stand = standing(plan, time_of(plan, selection))
+    if selection.daybook.calendar:
+        return draw_calendar(plan, stand, time_of(plan, selection))
+    return draw_next(plan, stand, selected_task(stand, selection))
 
 
 # --- the calendar ---------------------------------------------------------------------------------
@@ -85,7 +90,7 @@ def _days(
             wide = minutes * per_minute
             fill = Fill.LIT if task.trade in (Trade.GLUE, Trade.FINISH) else Fill.WOOD
             yield rectangle(x, y, wide, 5, Role.CHALK if fill is Fill.LIT else Role.OUTLINE, fill, "black cherry",
-                            of=f"task/{task.id}")  # fmt: skip
+                            ref=TaskRef(task.id))  # fmt: skip
             x += wide
         yield Label((x + 2, y + 2.5), _day_in_words(found), 2.6, Anchor.START, Role.FAINT)
         y += 6.4
@@ -103,7 +108,7 @@ def _gathered(found: list[tuple[Task, float]]) -> Iterator[tuple[Task, float]]:
     """Put stints of the same joint or trade that follow one another together."""
     last: tuple[Task, float] | None = None
     for task, minutes in found:
-        if last is not None and last[0].id.rpartition("/")[0] == task.id.rpartition("/")[0]:
+        if last is not None and last[0].series == task.series:
             last = (last[0], last[1] + minutes)
             continue
         if last is not None:
@@ -122,14 +127,14 @@ def _day_in_words(found: list[tuple[Task, float]]) -> str:
 # --- the card -------------------------------------------------------------------------------------
 
 
-def _card(plan: Plan, hand: Hand) -> Card:
+def _card(plan: Plan, selection: Selection) -> Card:
     if not plan.parts:
         return Card("Day Book", mind=(Remark("There is no piece to work at yet."),))
-    now = time_of(plan, hand)
+    now = time_of(plan, selection)
     stand = standing(plan, now)
-    if hand.view == CALENDAR:
+    if selection.daybook.calendar:
         return calendar_card(plan, stand)
-    task = task_in_hand(stand, hand)
+    task = selected_task(stand, selection)
     found = [*_faults(stand), *_off(plan, task, now)]
     if task is None:
         mark = record_words(record_of(plan), plan.reader) if stand.finished else ()
@@ -157,7 +162,7 @@ def _off(plan: Plan, task: Task | None, now: datetime) -> Iterator[Remark]:
         text = f"{deviation.title[:1].upper()}{deviation.title[1:]} measured {off} {word} than planned"
         text += f": {_follows(deviation)}." if deviation.follows else "."
         weight = Weight.LOOK if abs(deviation.off) >= 0.5 else Weight.NOTE
-        yield Remark(text, weight, tuple(_fixes(plan, deviation)), deviation.name)
+        yield Remark(text, weight, tuple(_fixes(plan, deviation)), QuantityRef(deviation.name))
 
 
 def _follows(deviation: Deviation) -> str:

@@ -26,14 +26,14 @@ from nullah.core.milling.edge_tasks import KINDS, EdgeTask, Planned, tasks_of
 from nullah.core.milling.edges import EdgeError, LongBevel, ShapedEdge
 from nullah.core.milling.tapers import TaperError, TaperPlan
 from nullah.core.plan import Plan
-from nullah.core.stations.station import Hand
+from nullah.core.stations.selection import Selection
 
 
-def task_in_hand(plan: Plan, hand: Hand) -> EdgeTask:
+def selected_task(plan: Plan, selection: Selection) -> EdgeTask:
     """Give the task that was typed, or the first of the part in hand, or of any part, or a leg as an example."""
-    if hand.task is not None:
-        return EdgeTask(*hand.task)
-    part = plan.part(hand.part)
+    if selection.milling.edge_task is not None:
+        return EdgeTask(*selection.milling.edge_task)
+    part = plan.part(selection.part)
     for each in ([part] if part is not None else []) + list(plan.parts):
         found = next(tasks_of(each), None)
         if found is not None:
@@ -52,11 +52,11 @@ def _planned(task: EdgeTask) -> Planned | str:
 # --- the drawing ----------------------------------------------------------------------------------
 
 
-def draw_edge_work(plan: Plan, hand: Hand) -> Drawing:
+def draw_edge_work(plan: Plan, selection: Selection) -> Drawing:
     """Draw the task in hand."""
-    task = task_in_hand(plan, hand)
+    task = selected_task(plan, selection)
     found = _planned(task)
-    title = KINDS[task.kind].title + (f" · {task.of}" if task.of else "")
+    title = KINDS[task.kind].title + (f" · {task.part}" if task.part else "")
     if isinstance(found, str):
         return drawing(Label((0, 0), title, 3.6, Anchor.START, bold=True),
                        Label((0, 10), found, 3.2, Anchor.START, Role.WARN))  # fmt: skip
@@ -197,9 +197,9 @@ def _bevel(found: LongBevel, task: EdgeTask, marks: Marks) -> Iterator[Element]:
 # --- the card -------------------------------------------------------------------------------------
 
 
-def edge_card(plan: Plan, hand: Hand) -> Card:
+def edge_card(plan: Plan, selection: Selection) -> Card:
     """Give the task in hand: what to set, the steps, what to mind."""
-    task = task_in_hand(plan, hand)
+    task = selected_task(plan, selection)
     found = _planned(task)
     title = KINDS[task.kind].title
     if isinstance(found, str):

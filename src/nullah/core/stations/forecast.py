@@ -12,7 +12,8 @@ from nullah.core.lengths import Length, from_float, mm
 from nullah.core.piece.part import Part
 from nullah.core.plan import Plan, thinner_throughout
 from nullah.core.rack.board import Board
-from nullah.core.stations.station import Hand
+from nullah.core.refs import PieceRef
+from nullah.core.stations.selection import Selection
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
@@ -26,16 +27,16 @@ EXAGGERATION = 5
 _MOST = 6
 
 
-def _in_hand(plan: Plan, hand: Hand) -> Forecast | None:
-    found = plan.forecast_of(hand.part)
+def _in_hand(plan: Plan, selection: Selection) -> Forecast | None:
+    found = plan.forecast_of(selection.part)
     return found or (plan.milling[0] if plan.milling else None)
 
 
-def draw_forecast(plan: Plan, hand: Hand) -> Drawing:
+def draw_forecast(plan: Plan, selection: Selection) -> Drawing:
     """Draw the wood in section with the slab in it, and each part's thickness against what it needs."""
     if not plan.milling:
         return Drawing()
-    chosen = _in_hand(plan, hand)
+    chosen = _in_hand(plan, selection)
     shown = drawing(_bars(plan, _beside(plan, chosen), chosen))
     if chosen is None:
         return shown
@@ -139,9 +140,11 @@ def _bars(plan: Plan, forecasts: tuple[Forecast, ...], chosen: Forecast | None) 
         short = item.short.mm > 0
         name = _name(plan, item.part)
         lit = chosen is not None and item.part == chosen.part
-        yield Label((0, y + 16), name, 3.8, Anchor.START, Role.CHALK if lit else Role.LABEL, bold=lit, of=item.part)
+        yield Label(
+            (0, y + 16), name, 3.8, Anchor.START, Role.CHALK if lit else Role.LABEL, bold=lit, ref=PieceRef(item.part)
+        )
         board = plan.project.board(item.board)
-        yield Label((0, y + 36), board.name if board else "", 2.9, Anchor.START, Role.FAINT, of=item.part)
+        yield Label((0, y + 36), board.name if board else "", 2.9, Anchor.START, Role.FAINT, ref=PieceRef(item.part))
         species, need_long = board.species if board else "", float(item.needs) * times
         for offset, reach, way, used in (
             (0, item.whole, "flattened whole", not item.cut_first_chosen),
@@ -149,12 +152,12 @@ def _bars(plan: Plan, forecasts: tuple[Forecast, ...], chosen: Forecast | None) 
         ):
             long = float(reach) * times
             yield rectangle(left, y + offset, long, 20, Role.OUTLINE if used else Role.PENCIL,
-                            Fill.WOOD if used else Fill.NONE, species, item.part)  # fmt: skip
+                            Fill.WOOD if used else Fill.NONE, species, PieceRef(item.part))  # fmt: skip
             words = f"{plan.marks.write_fine(reach)}  {way}" + (" · planned" if used else "")
             # Where the bar ends short of it, the line of what is needed would run through the words.
             beyond = left + max(long, need_long) + 12
             yield Label((beyond, y + offset + 10), words, 3.0, Anchor.START,
-                        Role.LABEL if used else Role.FAINT, bold=used, of=item.part)  # fmt: skip
+                        Role.LABEL if used else Role.FAINT, bold=used, ref=PieceRef(item.part))  # fmt: skip
         need = left + need_long
         yield line((need, y - 5), (need, y + 49), Role.WARN if short else Role.CHALK)
         yield Label(
@@ -162,11 +165,11 @@ def _bars(plan: Plan, forecasts: tuple[Forecast, ...], chosen: Forecast | None) 
         )
 
 
-def forecast_card(plan: Plan, hand: Hand) -> Card:
+def forecast_card(plan: Plan, selection: Selection) -> Card:
     """Give what the part in hand reaches, who falls short, and the ways out."""
     if plan.milling is None:
         return Card("Flattening", mind=(Remark("Working out what each board can give …"),))
-    chosen = _in_hand(plan, hand)
+    chosen = _in_hand(plan, selection)
     settings: list[Setting] = []
     if chosen is not None:
         write = plan.marks.write_fine
@@ -203,7 +206,7 @@ def _too_little_known(plan: Plan, forecasts: tuple[Forecast, ...]) -> Iterator[R
             yield Remark(
                 f"{board.name} has {write(from_float(round(spare, 1)))} to spare and is known to "
                 f"{write(from_float(round(doubt, 1)))} only: survey it before you saw.",
-                Weight.LOOK, of=near[0].part,
+                Weight.LOOK, ref=PieceRef(near[0].part),
             )  # fmt: skip
 
 
@@ -243,7 +246,7 @@ def _shortfalls(plan: Plan, forecasts: tuple[Forecast, ...]) -> Iterator[Remark]
         first = plan.part(short[0].part)
         if first is not None:
             fixes += _thinner(plan, first)
-        yield Remark(f"{text}.", Weight.FAILS, tuple(fixes), of=short[0].part)
+        yield Remark(f"{text}.", Weight.FAILS, tuple(fixes), ref=PieceRef(short[0].part))
 
 
 def _listed(names: list[str]) -> str:

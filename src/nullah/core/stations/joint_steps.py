@@ -14,7 +14,6 @@ from nullah.core.plan import Plan
 from nullah.core.work.joint_work import JointWork
 
 #: What `Hand.view` says while the steps of a joint are gone through one by one.
-STEP_BY_STEP = "step by step"
 
 #: What of a layout can be seen so far, by role; the waste follows rules of its own.
 _SEEN = {

@@ -7,31 +7,32 @@ from collections.abc import Iterator
 from nullah.core.card import Card, Remark, Weight
 from nullah.core.drawing import Anchor, Drawing, Label, drawing
 from nullah.core.joints.kinds import Kind, kinds_of
-from nullah.core.joints.made_up import MADE
 from nullah.core.joints.mate_views import Named, extent_of, mate_views
 from nullah.core.joints.types import holes_of, told_of
 from nullah.core.plan import Plan, corner_problem
+from nullah.core.refs import quantity_ref
 from nullah.core.season.facts import RoomInYear
 from nullah.core.season.fits import Verdict
 from nullah.core.stations.corners import corner_card, draw_corner
-from nullah.core.stations.joint_in_hand import kind_in_hand
-from nullah.core.stations.joint_steps import STEP_BY_STEP, draw_step, step_card
+from nullah.core.stations.joint_steps import draw_step, step_card
 from nullah.core.stations.piece import why
-from nullah.core.stations.station import Hand, Station
+from nullah.core.stations.selected_joint import selected_kind
+from nullah.core.stations.selection import Selection
+from nullah.core.stations.station import Station
 from nullah.core.work.joint_work import at_bench, corner_of_kind, joint_work
 from nullah.core.work.seasons import season_of
 
 
-def _draw(plan: Plan, hand: Hand) -> Drawing:
-    if hand.joint.startswith(MADE):
+def _draw(plan: Plan, selection: Selection) -> Drawing:
+    if selection.joints.family:
         from nullah.core.stations.made_up import draw_made  # brings the solids
 
-        return draw_made(hand)
-    kind = kind_in_hand(plan, hand)
-    if kind is not None and hand.view == STEP_BY_STEP and (work := joint_work(plan, kind)).steps:
-        return draw_step(plan, work, hand.step)
-    if kind is None or kind.joint.tails is not None:
-        return draw_corner(plan, hand, corner_of_kind(plan, kind))
+        return draw_made(selection)
+    kind, step = selected_kind(plan, selection), selection.joints.step
+    if kind is not None and step is not None and (work := joint_work(plan, kind)).steps:
+        return draw_step(plan, work, step)
+    if kind is None or kind.corner_prefix:
+        return draw_corner(plan, selection, corner_of_kind(plan, kind))
     return draw_mates(plan, kind)
 
 
@@ -58,20 +59,20 @@ def _named(kind: Kind) -> Named:
     return Named(across=names.width, through=names.depth)
 
 
-def _card(plan: Plan, hand: Hand) -> Card:
-    if hand.joint.startswith(MADE):
+def _card(plan: Plan, selection: Selection) -> Card:
+    if selection.joints.family:
         from nullah.core.stations.made_up import made_card
 
-        return made_card(plan, hand)
-    kind = kind_in_hand(plan, hand)
+        return made_card(plan, selection)
+    kind, step = selected_kind(plan, selection), selection.joints.step
     if kind is None:
         dovetailed = not plan.parts
         return Card("Joints", mind=(Remark(corner_problem(plan), Weight.FAILS if dovetailed else Weight.NOTE),))
-    if hand.view == STEP_BY_STEP and (work := joint_work(plan, kind)).steps:
-        return step_card(plan, work, hand.step)
-    if kind.joint.tails is not None:
-        return corner_card(plan, hand, corner_of_kind(plan, kind))
-    return joint_card(plan, kind, why(plan, hand))
+    if step is not None and (work := joint_work(plan, kind)).steps:
+        return step_card(plan, work, step)
+    if kind.corner_prefix:
+        return corner_card(plan, selection, corner_of_kind(plan, kind))
+    return joint_card(plan, kind, why(plan, selection))
 
 
 def joint_card(plan: Plan, kind: Kind, asked: tuple[str, ...] = ()) -> Card:
@@ -92,7 +93,7 @@ def _season_room(plan: Plan, kind: Kind) -> Iterator[Remark]:
     if fit is None or max(fit.rooms) - min(fit.rooms) < 0.05:
         return
     weight = Weight.NOTE if fit.verdict in (Verdict.FITS, Verdict.RATTLES) else Weight.LOOK
-    yield Remark(RoomInYear(fit), weight, of=fit.of)
+    yield Remark(RoomInYear(fit), weight, ref=quantity_ref(fit.quantity))
 
 
 def _by_hand(plan: Plan, kind: Kind) -> Iterator[Remark]:

@@ -8,7 +8,7 @@ from nullah.core.card import Card, Remark, Weight
 from nullah.core.drawing import Anchor, Drawing, Element, Label, Role, drawing
 from nullah.core.joints.bench import AtBench
 from nullah.core.joints.kinds import kinds_of
-from nullah.core.joints.made_up import FAMILIES, MADE, JointError, MadeUp, make_up
+from nullah.core.joints.made_up import FAMILIES, JointError, MadeUp, make_up
 from nullah.core.joints.types import told_of
 from nullah.core.lengths import from_float
 from nullah.core.piece.form import Assembly, View
@@ -16,7 +16,7 @@ from nullah.core.piece.part import Part
 from nullah.core.piece.sight import hidden, painted, plane_of, seen
 from nullah.core.piece.solids import Recipe, recipe
 from nullah.core.plan import USUAL_WOOD, Plan
-from nullah.core.stations.station import Hand
+from nullah.core.stations.selection import Selection
 from nullah.core.wood.species import find_species
 
 _WOOD = ("black cherry", "yellow-poplar", "black walnut")
@@ -24,17 +24,17 @@ _GAP = 40.0
 _TITLES = {View.ABOVE: "above", View.FRONT: "front", View.SECTION: "side"}
 
 
-def made_in_hand(hand: Hand) -> tuple[str, tuple[float, ...]] | None:
+def selected_made(selection: Selection) -> tuple[str, tuple[float, ...]] | None:
     """Give the family and the figures of the joint by itself that is in hand; None where it is one of the piece."""
-    family = hand.joint.removeprefix(MADE)
-    if not hand.joint.startswith(MADE) or family not in FAMILIES:
+    family, figures = selection.joints.family, selection.joints.figures
+    if family not in FAMILIES:
         return None
     usual = tuple(value for _, value in FAMILIES[family].figures)
-    return family, hand.made if len(hand.made) == len(usual) else usual
+    return family, figures if len(figures) == len(usual) else usual
 
 
-def _made(hand: Hand) -> MadeUp | str:
-    found = made_in_hand(hand)
+def _made(selection: Selection) -> MadeUp | str:
+    found = selected_made(selection)
     if found is None:
         return "There is no such joint."
     try:
@@ -43,9 +43,9 @@ def _made(hand: Hand) -> MadeUp | str:
         return str(error)
 
 
-def draw_made(hand: Hand) -> Drawing:
+def draw_made(selection: Selection) -> Drawing:
     """Draw every part of it in three views, beside each other."""
-    made, found = _made(hand), made_in_hand(hand)
+    made, found = _made(selection), selected_made(selection)
     title = FAMILIES[found[0]].title if found is not None else ""
     heading = Label((0, 0), title, 3.6, Anchor.START, bold=True, nudge_mm=(0, -16))
     if isinstance(made, str):
@@ -85,9 +85,9 @@ def _together(assembly: Assembly, recipes: dict[str, Recipe]) -> Drawing:
     return view + drawing(Label((0, 0), "together, front", 3.0, Anchor.START, Role.FAINT, nudge_mm=(0, -5)))
 
 
-def made_card(plan: Plan, hand: Hand) -> Card:
+def made_card(plan: Plan, selection: Selection) -> Card:
     """Give how a joint by itself is made, in the shop there is."""
-    made, found = _made(hand), made_in_hand(hand)
+    made, found = _made(selection), selected_made(selection)
     title = FAMILIES[found[0]].title if found is not None else "Joints"
     if isinstance(made, str):
         return Card(title, mind=(Remark(made, Weight.FAILS),))

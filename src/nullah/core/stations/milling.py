@@ -8,7 +8,8 @@ from typing import NamedTuple
 from nullah.core.card import Card
 from nullah.core.drawing import Drawing
 from nullah.core.plan import Plan
-from nullah.core.stations.station import Hand, Station
+from nullah.core.stations.selection import MillingView, Selection
+from nullah.core.stations.station import Station
 
 
 class View(NamedTuple):
@@ -25,26 +26,26 @@ class View(NamedTuple):
 
 
 VIEWS = {
-    "": View("Forecast", "forecast", "draw_forecast", "forecast_card"),
-    "survey": View("Survey", "surveying", "draw_survey", "survey_card"),
-    "strokes": View("Strokes", "stroke_plan", "draw_strokes", "strokes_card"),
-    "edges": View("Edges", "edge_work", "draw_edge_work", "edge_card"),
+    MillingView.FORECAST: View("Forecast", "forecast", "draw_forecast", "forecast_card"),
+    MillingView.SURVEY: View("Survey", "surveying", "draw_survey", "survey_card"),
+    MillingView.STROKES: View("Strokes", "stroke_plan", "draw_strokes", "strokes_card"),
+    MillingView.EDGES: View("Edges", "edge_work", "draw_edge_work", "edge_card"),
     # These two are shown by the desk itself; what they would be on paper is the nearest drawing.
-    "plane": View("Plane it", "stroke_plan", "draw_strokes", "strokes_card"),
-    "sticks": View("Read the sticks", "surveying", "draw_survey", "sticks_card"),
+    MillingView.PLANING: View("Plane it", "stroke_plan", "draw_strokes", "strokes_card"),
+    MillingView.STICKS: View("Read the sticks", "surveying", "draw_survey", "sticks_card"),
 }
 
 
-def _draw(plan: Plan, hand: Hand) -> Drawing:
-    view = VIEWS.get(hand.view, VIEWS[""])
-    shown = getattr(import_module(f"nullah.core.stations.{view.module}"), view.drawing)(plan, hand)
+def _draw(plan: Plan, selection: Selection) -> Drawing:
+    view = VIEWS[selection.milling.view]
+    shown = getattr(import_module(f"nullah.core.stations.{view.module}"), view.drawing)(plan, selection)
     assert isinstance(shown, Drawing)
     return shown
 
 
-def _card(plan: Plan, hand: Hand) -> Card:
-    view = VIEWS.get(hand.view, VIEWS[""])
-    card = getattr(import_module(f"nullah.core.stations.{view.module}"), view.card)(plan, hand)
+def _card(plan: Plan, selection: Selection) -> Card:
+    view = VIEWS[selection.milling.view]
+    card = getattr(import_module(f"nullah.core.stations.{view.module}"), view.card)(plan, selection)
     assert isinstance(card, Card)
     return card
 

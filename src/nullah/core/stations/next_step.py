@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from nullah.core.bench.book import in_words
-from nullah.core.bench.tasks import Task, Trade
+from nullah.core.bench.tasks import JointStep, Task, Trade
 from nullah.core.bench.working import GLUES
 from nullah.core.card import Card, Remark, Setting, Weight
 from nullah.core.drawing import Anchor, Dimension, Drawing, Element, Fill, Label, Role, drawing, grain_lines, rectangle
@@ -16,10 +16,11 @@ from nullah.core.piece.joint import Hold
 from nullah.core.piece.part import Part
 from nullah.core.plan import Plan
 from nullah.core.reader import sentence
+from nullah.core.refs import BoardRef, PartRef, QuantityRef
 from nullah.core.stations.breakdown import cut_in_words, draw_one_board
 from nullah.core.stations.joint_steps import draw_step, step_card
 from nullah.core.stations.piece import STATION as PIECE
-from nullah.core.stations.station import Hand
+from nullah.core.stations.selection import Selection
 from nullah.core.work.day_book import Standing
 from nullah.core.work.joint_work import joint_work
 
@@ -41,9 +42,11 @@ _CARE = {
 
 def joint_of(plan: Plan, task: Task) -> tuple[Kind, int] | None:
     """Give the kind of joint a task is a step of, and which step (from 0)."""
-    kind_id, _, number = task.id.removeprefix("joint/").rpartition("/")
-    kind = next((each for each in kinds_of(plan.assembly) if each.id == kind_id), None)
-    return (kind, int(number) - 1) if task.trade is Trade.JOINT and kind is not None else None
+    if not isinstance(task.subject, JointStep):
+        return None
+    step = task.subject
+    kind = next((each for each in kinds_of(plan.assembly) if each.id == step.kind), None)
+    return (kind, step.number) if kind is not None else None
 
 
 # --- the picture ----------------------------------------------------------------------------------
@@ -54,14 +57,12 @@ def draw_task(plan: Plan, task: Task) -> Drawing:
     joint = joint_of(plan, task)
     if joint is not None:
         return draw_step(plan, joint_work(plan, joint[0]), joint[1], titled=False)
-    kind, _, name = task.of.partition("/")
-    if kind == "board":
-        board = next((each for each in plan.boards if each.board.id == name), None)
-        if board is not None:
-            return draw_one_board(plan, board, Hand())
-    if kind in ("mill", "fit") and (part := plan.part(name)) is not None:
-        return drawing(_sizes(plan, part, waits=task.trade is Trade.MILL))
-    return PIECE.draw(plan, Hand())
+    match task.subject:
+        case BoardRef(name) if board := next((each for each in plan.boards if each.board.id == name), None):
+            return draw_one_board(plan, board, Selection())
+        case PartRef(name) if (part := plan.part(name)) is not None:
+            return drawing(_sizes(plan, part, waits=task.trade is Trade.MILL))
+    return PIECE.draw(plan, Selection())
 
 
 def _sizes(plan: Plan, part: Part, waits: bool) -> Iterator[Element]:
@@ -69,15 +70,15 @@ def _sizes(plan: Plan, part: Part, waits: bool) -> Iterator[Element]:
     long, wide, thick = float(part.cut_length), float(part.width), float(part.thickness)
     left_long = waits and bool(plan.waiting(part))
     species = plan.species_of(part)
-    yield rectangle(0, 0, long, wide, fill=Fill.WOOD, species=species, of=part.id)
-    yield from grain_lines(0, 0, long, wide, part.name, of=part.id)
-    yield rectangle(0, wide + 24, long, thick, fill=Fill.WOOD, species=species, of=part.id)
+    yield rectangle(0, 0, long, wide, fill=Fill.WOOD, species=species, ref=PartRef(part.id))
+    yield from grain_lines(0, 0, long, wide, part.name, ref=PartRef(part.id))
+    yield rectangle(0, wide + 24, long, thick, fill=Fill.WOOD, species=species, ref=PartRef(part.id))
     write = plan.marks.write
     told = "leave long: planned " if left_long else ""
     yield Dimension((0, 0), (long, 0), told + write(part.cut_length), 7)
     yield Dimension((0, wide), (0, 0), write(part.width), 7)
     yield Dimension((0, wide + 24 + thick), (0, wide + 24), write(part.thickness), 7)
-    yield Label((long / 2, wide / 2), part.name, 3.6, bold=True, of=part.id)
+    yield Label((long / 2, wide / 2), part.name, 3.6, bold=True, ref=PartRef(part.id))
     yield Label((long / 2, wide), "∨ face edge", 2.8, role=Role.PENCIL, nudge_mm=(0, 3))
 
 
@@ -130,18 +131,17 @@ def task_card(plan: Plan, stand: Standing, task: Task) -> Card:
 
 
 def _told(plan: Plan, stand: Standing, task: Task) -> tuple[list[Setting], list[str], list[Remark]]:
-    kind, _, name = task.of.partition("/")
-    if task.trade is Trade.SAW and kind == "board":
-        return _sawing(plan, name)
     if task.trade is Trade.DRY:
         steps = ["Stack it with sticks between, in the room where the piece will live.",
                  "Read the meter every few days; it is dry within a point of the room's own piece."]  # fmt: skip
         return [], steps, []
-    if kind == "wood":
+    match task.subject:
+        case BoardRef(board):
+            return _sawing(plan, board)
+        case PartRef(name) if (part := plan.part(name)) is not None:
+            return _part(plan, part, task)
+    if task.trade is Trade.SAW:
         return [], ["Lay these parts out in Breakdown, or bring boards to the rack."], []
-    part = plan.part(name) if kind in ("mill", "fit") else None
-    if part is not None:
-        return _part(plan, part, task)
     if task.trade is Trade.MEASURE:
         return _measuring(plan, task)
     if task.trade is Trade.GLUE:
@@ -163,16 +163,17 @@ def _sawing(plan: Plan, board_id: str) -> tuple[list[Setting], list[str], list[R
 def _part(plan: Plan, part: Part, task: Task) -> tuple[list[Setting], list[str], list[Remark]]:
     write, fine = plan.marks.write, plan.marks.write_fine
     rough, board = plan.rough_part(part.id), plan.board_of(part.id)
+    long, wide, thick = map(QuantityRef, part.quantities)
     waits = task.trade is Trade.MILL and bool(plan.waiting(part))
-    settings = [Setting("Thickness", write(part.thickness), "gauge from the face side", part.quantities[2])]
+    settings = [Setting("Thickness", write(part.thickness), "gauge from the face side", thick)]
     if task.trade is Trade.FIT:
-        settings = [Setting("Length", write(part.cut_length), "to what was measured", part.quantities[0]),
-                    Setting("Width", write(part.width), "from the face edge", part.quantities[1])]  # fmt: skip
+        settings = [Setting("Length", write(part.cut_length), "to what was measured", long),
+                    Setting("Width", write(part.width), "from the face edge", wide)]  # fmt: skip
     else:
         settings.append(Setting("Width", "leave wide" if waits else write(part.width), f"planned {write(part.width)}",
-                                part.quantities[1]))  # fmt: skip
+                                wide))  # fmt: skip
         settings.append(Setting("Length", "leave long" if waits else write(part.cut_length),
-                                f"planned {write(part.cut_length)}", part.quantities[0]))  # fmt: skip
+                                f"planned {write(part.cut_length)}", long))  # fmt: skip
         if rough is not None:
             up = Direction.UP
             size = f"{write(rough.length, up, unit=False)} × {write(rough.width, up, unit=False)} × "
@@ -201,7 +202,7 @@ def _measuring(plan: Plan, task: Task) -> tuple[list[Setting], list[str], list[R
     ledger = plan.ledger
     settings = [
         Setting(sentence(plan.reader.title(name)), quantity.write(plan.marks),
-                quantity.origin.value, name)
+                quantity.origin.value, QuantityRef(name))
         for name in task.measures if ledger is not None and (quantity := ledger.quantities.get(name)) is not None
     ]  # fmt: skip
     return settings, ["Check that it is square: the diagonals equal.",

@@ -11,8 +11,10 @@ from nullah.core.piece.part import Part
 from nullah.core.piece.sight import Plane, flat_box, hidden, painted, plane_of, seen
 from nullah.core.piece.space import Box
 from nullah.core.plan import Plan
+from nullah.core.refs import QuantityRef
 from nullah.core.stations.season import part_movement
-from nullah.core.stations.station import Hand, Station
+from nullah.core.stations.selection import Selection
+from nullah.core.stations.station import Station
 from nullah.core.wording.ledger import hanging_words
 from nullah.core.wording.ledger import why as why_quantity
 
@@ -23,7 +25,7 @@ _NOTHING_YET = "Add a board, then drag and type it into its place. Where two ove
 _drawn: list[tuple[Plan, Drawing]] = []
 
 
-def _draw(plan: Plan, hand: Hand) -> Drawing:
+def _draw(plan: Plan, selection: Selection) -> Drawing:
     if plan.ledger is None or not plan.parts:
         return Drawing()
     if not _drawn or _drawn[0][0] is not plan:
@@ -126,19 +128,19 @@ def _wrong(plan: Plan, plane: Plane) -> Iterator[Element]:
 def _dimension(plan: Plan, plane: Plane, measure: Measure) -> Dimension:
     text, state = "", ""
     if plan.ledger is not None:
-        quantity = plan.ledger.quantity(measure.of)
+        quantity = plan.ledger.quantity(measure.quantity)
         text, state = quantity.write(plan.marks, unit=False), quantity.origin.value
     start = plane.flat(float(c) for c in measure.start)
     end = plane.flat(float(c) for c in measure.end)
-    return Dimension(start, end, text, measure.offset, state, of=measure.of)
+    return Dimension(start, end, text, measure.offset, state, ref=QuantityRef(measure.quantity))
 
 
 # --- the card -------------------------------------------------------------------------------------
 
 
-def _card(plan: Plan, hand: Hand) -> Card:
-    settings = [_verdict(plan), *_sizes(plan, hand), *to_measure(plan)] if plan.parts else []
-    return Card(plan.form.title, tuple(settings), _marks(plan), _remarks(plan, hand), why(plan, hand))
+def _card(plan: Plan, selection: Selection) -> Card:
+    settings = [_verdict(plan), *_sizes(plan, selection), *to_measure(plan)] if plan.parts else []
+    return Card(plan.form.title, tuple(settings), _marks(plan), _remarks(plan, selection), why(plan, selection))
 
 
 def _verdict(plan: Plan) -> Setting:
@@ -152,9 +154,9 @@ def _verdict(plan: Plan) -> Setting:
     return Setting("Proof", "goes together", counted + (f"; {look} to look at" if look else ""))
 
 
-def _sizes(plan: Plan, hand: Hand) -> Iterator[Setting]:
+def _sizes(plan: Plan, selection: Selection) -> Iterator[Setting]:
     """Give the sizes of the part in hand, then of what is no drawer or lid; the cut list has them all."""
-    in_hand = plan.part(hand.part)
+    in_hand = plan.part(selection.part)
     moving = {mover.group for mover in plan.assembly.movers}
     ordered = ([in_hand] if in_hand is not None else []) + [p for p in plan.parts if p is not in_hand]
     told: set[str] = set()
@@ -171,13 +173,13 @@ def _sizes(plan: Plan, hand: Hand) -> Iterator[Setting]:
         yield Setting("Drawers and lids", "cut list", f"{left_out} more sizes stand there")
 
 
-def _remarks(plan: Plan, hand: Hand) -> tuple[Remark, ...]:
+def _remarks(plan: Plan, selection: Selection) -> tuple[Remark, ...]:
     if plan.problem:
         return (Remark(plan.problem, Weight.FAILS),)
     remarks = _numbered(plan)
     if not plan.parts:
         return (*remarks, *(() if remarks else (Remark(_NOTHING_YET),)))
-    return (*remarks, *_movement(plan, hand))
+    return (*remarks, *_movement(plan, selection))
 
 
 def _numbered(plan: Plan) -> list[Remark]:
@@ -196,11 +198,13 @@ def _size_setting(plan: Plan, part: Part) -> Setting:
     figure = f"{write(part.cut_length, unit=False)} × {write(part.width, unit=False)} × {write(part.thickness)}"
     if plan.waiting(part):
         # A size that must not be cut to is never the figure one carries away.
-        return Setting(title_of(alike), "leave long", f"planned {figure}; measure first", of=part.quantities[0])
+        return Setting(
+            title_of(alike), "leave long", f"planned {figure}; measure first", ref=QuantityRef(part.quantities[0])
+        )
     note = ""
     if part.spare:
         note = f"{write(part.length)} finished, the rest is planed flush"
-    return Setting(title_of(alike), figure, note, of=part.quantities[0])
+    return Setting(title_of(alike), figure, note, ref=QuantityRef(part.quantities[0]))
 
 
 def title_of(names: list[str]) -> str:
@@ -236,16 +240,16 @@ def to_measure(plan: Plan) -> tuple[Setting, ...]:
             f"Measure {plan.reader.title(name)}",
             "not yet",
             f"planned {ledger.quantity(name).write(plan.marks)}",
-            of=name,
+            ref=QuantityRef(name),
         )
         for name in names
     )
 
 
-def _movement(plan: Plan, hand: Hand) -> tuple[Remark, ...]:
+def _movement(plan: Plan, selection: Selection) -> tuple[Remark, ...]:
     """Say how much the part in hand moves over the year, and what room it has."""
-    part = plan.part(hand.part)
-    moved = part_movement(plan, hand.part)
+    part = plan.part(selection.part)
+    moved = part_movement(plan, selection.part)
     if moved is None or part is None:
         return ()
     change, fine = moved[0], plan.marks.write_fine
@@ -258,12 +262,12 @@ def _movement(plan: Plan, hand: Hand) -> tuple[Remark, ...]:
     return (Remark(f"It moves about {fine(change)} over the year; it has {fine(room)} of room. Do not glue it."),)
 
 
-def why(plan: Plan, hand: Hand) -> tuple[str, ...]:
+def why(plan: Plan, selection: Selection) -> tuple[str, ...]:
     """Say where the figure pointed at comes from, and what hangs on it."""
-    if plan.ledger is None or hand.quantity not in plan.ledger.quantities:
+    if plan.ledger is None or selection.quantity not in plan.ledger.quantities:
         return ()
-    lines = why_quantity(plan.ledger, hand.quantity, plan.reader)
-    hangs = plan.ledger.hangs_on(hand.quantity)
+    lines = why_quantity(plan.ledger, selection.quantity, plan.reader)
+    hangs = plan.ledger.hangs_on(selection.quantity)
     return (*lines, hanging_words(hangs, plan.reader)) if hangs else lines
 
 

@@ -27,8 +27,10 @@ from nullah.core.plan import Plan
 from nullah.core.rack.board import Board, Faces, Flaw, FlawKind, write_price
 from nullah.core.rack.drying import readiness
 from nullah.core.rack.outline import edge_at
+from nullah.core.refs import BoardRef, BoardSizeRef, FlawRef, HeartRef, Ref
 from nullah.core.stations.drying import draw_drying, dryness, room_for_details
-from nullah.core.stations.station import Hand, Station
+from nullah.core.stations.selection import Selection
+from nullah.core.stations.station import Station
 from nullah.core.wood.movement import Cut, coefficient
 from nullah.core.wood.species import SOURCE, STRENGTH_SOURCE, Species, SpeciesError, find_species
 
@@ -61,15 +63,15 @@ def board_places(boards: tuple[Board, ...]) -> dict[str, tuple[float, float]]:
 def draw_board(board: Board, fill: Fill = Fill.WOOD) -> Iterator[Element]:
     """Draw a board lying flat: y runs down the drawing from its upper edge, which is y = width."""
     length, width = float(board.length), float(board.width)
-    of = f"board/{board.id}"
-    yield rectangle(0, 0, length, width, fill=fill, species=board.species, of=of)
-    yield from grain_lines(0, 0, length, width, board.name, of=of)
+    ref = BoardRef(board.id)
+    yield rectangle(0, 0, length, width, fill=fill, species=board.species, ref=ref)
+    yield from grain_lines(0, 0, length, width, board.name, ref=ref)
     yield from draw_missing(board)
 
 
 def draw_missing(board: Board) -> Iterator[Element]:
     """Draw what a crooked or tapered outline leaves out of the board's rectangle, and the edge itself."""
-    width, of = float(board.width), f"board/{board.id}"
+    width, ref = float(board.width), BoardRef(board.id)
     for high, points in ((False, board.low_edge), (True, board.high_edge)):
         if not points:
             continue
@@ -77,34 +79,34 @@ def draw_missing(board: Board) -> Iterator[Element]:
         edge = [(x, width - edge_at(board, x, high)) for x in stations]
         border = 0.0 if high else width
         outside = (*edge, (stations[-1], border), (stations[0], border))
-        yield Path(outside, Role.BARE, closed=True, fill=Fill.PAPER, of=of)
-        yield Path(tuple(edge), Role.OUTLINE, of=of)
+        yield Path(outside, Role.BARE, closed=True, fill=Fill.PAPER, ref=ref)
+        yield Path(tuple(edge), Role.OUTLINE, ref=ref)
         for at in edge[1:-1]:
-            yield Ring(at, "", 0.9, Role.OUTLINE, of=of)
+            yield Ring(at, "", 0.9, Role.OUTLINE, ref=ref)
 
 
 def draw_flaws(board: Board) -> Iterator[Element]:
     """Draw the flaws of a board on it, each in its own way."""
     for index, flaw in enumerate(board.flaws):
-        yield from _draw_flaw(board, flaw, f"flaw/{board.id}/{index}")
+        yield from _draw_flaw(board, flaw, FlawRef(board.id, index))
 
 
-def _draw_flaw(board: Board, flaw: Flaw, of: str) -> Iterator[Element]:
+def _draw_flaw(board: Board, flaw: Flaw, ref: Ref) -> Iterator[Element]:
     x, top = float(flaw.start), float(board.width - flaw.high)
     long, high = float(flaw.end - flaw.start), float(flaw.high - flaw.low)
     under = flaw.faces is Faces.DOWN
-    yield rectangle(x, top, long, high, Role.HIDDEN if under else Role.FLAW, Fill.NONE if under else Fill.FLAW, of=of)
+    yield rectangle(x, top, long, high, Role.HIDDEN if under else Role.FLAW, Fill.NONE if under else Fill.FLAW, ref=ref)
     middle = top + high / 2
     if flaw.kind is FlawKind.KNOT:
         for share in (0.9, 0.55, 0.25):
-            yield _ellipse(x + long / 2, middle, long / 2 * share, high / 2 * share, of)
+            yield _ellipse(x + long / 2, middle, long / 2 * share, high / 2 * share, ref)
     elif flaw.kind in (FlawKind.CHECK, FlawKind.SPLIT):
         points = tuple((x + long * step / 6, middle + high * 0.18 * math.sin(step * 1.7)) for step in range(7))
-        yield Path(points, Role.FLAW, of=of)
+        yield Path(points, Role.FLAW, ref=ref)
     elif flaw.kind is FlawKind.RUNOUT:
         for share in (0.15, 0.45, 0.75):
-            yield Path(((x + long * share, top + high), (x + long * min(1, share + 0.25), top)), Role.FLAW, of=of)
-    yield Label((x + long / 2, top + high), flaw_words(flaw), 2.9, role=Role.FLAW, of=of, nudge_mm=(0, 2))
+            yield Path(((x + long * share, top + high), (x + long * min(1, share + 0.25), top)), Role.FLAW, ref=ref)
+    yield Label((x + long / 2, top + high), flaw_words(flaw), 2.9, role=Role.FLAW, ref=ref, nudge_mm=(0, 2))
 
 
 def flaw_words(flaw: Flaw) -> str:
@@ -113,21 +115,21 @@ def flaw_words(flaw: Flaw) -> str:
     return f"{_FLAW_WORDS[flaw.kind]}{where}"
 
 
-def _ellipse(x: float, y: float, rx: float, ry: float, of: str) -> Path:
+def _ellipse(x: float, y: float, rx: float, ry: float, ref: Ref) -> Path:
     points = tuple(
         (x + rx * math.cos(2 * math.pi * i / 24), y + ry * math.sin(2 * math.pi * i / 24)) for i in range(24)
     )
-    return Path(points, Role.FLAW, closed=True, of=of)
+    return Path(points, Role.FLAW, closed=True, ref=ref)
 
 
 def _end_grain(board: Board) -> Iterator[Element]:
     """Draw the board's end at its left, with the rings as it was cut."""
     thick = float(board.thickness)
     left = -thick - 22
-    of = f"board/{board.id}"
-    yield rectangle(left, 0, thick, float(board.width), fill=Fill.END_GRAIN, species=board.species, of=of)
+    ref = BoardRef(board.id)
+    yield rectangle(left, 0, thick, float(board.width), fill=Fill.END_GRAIN, species=board.species, ref=ref)
     for arc in end_rings(board):
-        yield Path(tuple((left + up, float(board.width) - across) for across, up in arc), Role.GRAIN, of=of)
+        yield Path(tuple((left + up, float(board.width) - across) for across, up in arc), Role.GRAIN, ref=ref)
 
 
 def end_rings(board: Board) -> tuple[tuple[tuple[float, float], ...], ...]:
@@ -170,9 +172,9 @@ def usual_heart(board: Board) -> tuple[float, float]:
     return width / 2, -0.55 * width
 
 
-def _draw(plan: Plan, hand: Hand) -> Drawing:
+def _draw(plan: Plan, selection: Selection) -> Drawing:
     boards = plan.project.boards
-    places, in_hand = board_places(boards), find_board(plan, hand)
+    places, in_hand = board_places(boards), find_board(plan, selection)
     shown = Drawing()
     for board in boards:
         one = drawing(draw_board(board), draw_flaws(board), _end_grain(board), _heading(plan, board, in_hand is board))
@@ -221,10 +223,10 @@ def end_view(boards: tuple[Board, ...], board: Board) -> EndView:
 
 def _large_end(board: Board) -> Iterator[Element]:
     """Draw the left end of a board with its rings, its lower edge at the left."""
-    thick, of = float(board.thickness), f"heart/{board.id}"
-    yield rectangle(0, 0, float(board.width), thick, fill=Fill.END_GRAIN, species=board.species, of=of)
+    thick, ref = float(board.thickness), HeartRef(board.id)
+    yield rectangle(0, 0, float(board.width), thick, fill=Fill.END_GRAIN, species=board.species, ref=ref)
     for arc in end_rings(board):
-        yield Path(tuple((across, thick - up) for across, up in arc), Role.GRAIN, of=of)
+        yield Path(tuple((across, thick - up) for across, up in arc), Role.GRAIN, ref=ref)
     known = "the heart lies there" if board.heart is not None else "drag to where the heart of the tree lies"
     yield Label((0, 0), f"Its left end, {board.cut.value}-sawn: {known}", 2.9, Anchor.START, Role.FAINT,
                 nudge_mm=(0, -2.4))  # fmt: skip
@@ -233,40 +235,40 @@ def _large_end(board: Board) -> Iterator[Element]:
 def _heading(plan: Plan, board: Board, in_hand: bool) -> Iterator[Element]:
     """Name a board and its size in a line; the one in hand has its dimensions, to be clicked."""
     length, width = float(board.length), float(board.width)
-    of = f"board/{board.id}"
+    ref = BoardRef(board.id)
     name = f"{board.name} · {board.species}"
     entered = plan.marks.write_entered
     yield Label(
         (-float(board.thickness) - 22, width / 2), entered(board.thickness), 2.9, Anchor.END,
-        nudge_mm=(-1.5, 0), of=f"{of}/thickness",
+        nudge_mm=(-1.5, 0), ref=BoardSizeRef(board.id, "thickness"),
     )  # fmt: skip
     if not in_hand:
         size = f"{plan.marks.write(board.length, unit=False)} × {plan.marks.write(board.width)}"
-        yield Label((0, 0), f"{name} · {size}", 3.0, Anchor.START, of=of, nudge_mm=(0, -3))
+        yield Label((0, 0), f"{name} · {size}", 3.0, Anchor.START, ref=ref, nudge_mm=(0, -3))
         return
     # Nothing here may need more room than before: taking a board in hand must not move the drawing.
-    yield Label((0, 0), name, 3.2, Anchor.START, Role.CHALK, bold=True, of=of, nudge_mm=(0, -3))
-    yield Dimension((0, width), (length, width), entered(board.length), -3.4, of=f"{of}/length")
-    yield Dimension((length, width), (length, 0), entered(board.width), 6, of=f"{of}/width")
+    yield Label((0, 0), name, 3.2, Anchor.START, Role.CHALK, bold=True, ref=ref, nudge_mm=(0, -3))
+    yield Dimension((0, width), (length, width), entered(board.length), -3.4, ref=BoardSizeRef(board.id, "length"))
+    yield Dimension((length, width), (length, 0), entered(board.width), 6, ref=BoardSizeRef(board.id, "width"))
 
 
-def find_board(plan: Plan, hand: Hand) -> Board | None:
+def find_board(plan: Plan, selection: Selection) -> Board | None:
     """Give the board in hand: pointed at, or the one the part in hand lies on."""
-    board = plan.project.board(hand.board)
+    board = plan.project.board(selection.board)
     if board is None:
-        laid_on = plan.board_of(hand.part)
+        laid_on = plan.board_of(selection.part)
         board = laid_on.board if laid_on else None
     return board
 
 
-def _card(plan: Plan, hand: Hand) -> Card:
-    board = find_board(plan, hand)
+def _card(plan: Plan, selection: Selection) -> Card:
+    board = find_board(plan, selection)
     if board is None:
         return Card("The rack", mind=(Remark("Pick a board to see what it is."),) if plan.project.boards else ())
     write = plan.marks.write_entered
 
     def figure(title: str, value: Length, name: str, note: str = "") -> Setting:
-        return Setting(title, write(value), note, of=f"board/{board.id}/{name}")
+        return Setting(title, write(value), note, ref=BoardSizeRef(board.id, name))
 
     settings = (
         figure("Length", board.length, "length", "rough"),

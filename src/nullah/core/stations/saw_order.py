@@ -14,14 +14,14 @@ from nullah.core.card import Card, Remark, Setting
 from nullah.core.drawing import Anchor, Drawing, Element, Fill, Label, Ring, Role, drawing, grain_lines, line, rectangle
 from nullah.core.lengths import from_float
 from nullah.core.plan import Plan
+from nullah.core.refs import PieceRef
 from nullah.core.stations.rack import draw_flaws
 
 
 def short_name(plan: Plan, piece: RoughPart) -> str:
     """Give the number of the part a piece is for, with which stave of it; of two parts both."""
     numbers = [str(part.number) for part_id in piece.parts if (part := plan.part(part_id)) is not None]
-    stave = piece.id.partition("/")[2]
-    return f"{'+'.join(numbers)}{f'/{stave}' if stave else ''}" or piece.name
+    return f"{'+'.join(numbers)}{f'/{piece.stave}' if piece.stave else ''}" or piece.name
 
 
 def steps_of(plan: Plan, board_plan: BoardPlan) -> tuple[SawStep, ...]:
@@ -69,11 +69,13 @@ def _side(plan: Plan, board_plan: BoardPlan, side: Side, faint: bool) -> Iterato
     for item in side.parts:
         rect = item.rect
         y = float(board.width) - rect.top
-        yield rectangle(rect.x, y, rect.length, rect.width, Role.FAINT if faint else Role.CHALK, of=item.part.id)
+        yield rectangle(
+            rect.x, y, rect.length, rect.width, Role.FAINT if faint else Role.CHALK, ref=PieceRef(item.part.id)
+        )
         number = short_name(plan, item.part)
         words = f"{number}  {item.part.name}" if len(item.part.name) * 17 < rect.length else number
         role = Role.FAINT if faint else Role.LABEL
-        yield Label((rect.x + rect.length / 2, y + rect.width / 2), words, 3.4, role=role, of=item.part.id)
+        yield Label((rect.x + rect.length / 2, y + rect.width / 2), words, 3.4, role=role, ref=PieceRef(item.part.id))
     if not side.parts and not faint and piece.length > 60:
         words = "offcut" if keep else "waste"
         yield Label((piece.x + piece.length / 2, top + piece.width / 2), words, 3.4, role=Role.FAINT)

@@ -11,11 +11,13 @@ from nullah.core.ledger import Origin
 from nullah.core.lengths import Length, from_float
 from nullah.core.piece.joint import Hold
 from nullah.core.plan import USUAL_WOOD, Plan
+from nullah.core.refs import PartRef, QuantityRef, quantity_ref
 from nullah.core.season.facts import GluedAcross, MostStrained, MustMove, NothingMoves, TooWet, WoodNotChosen
 from nullah.core.season.fits import Fit, Verdict
 from nullah.core.season.growing import PartYear
 from nullah.core.season.strain import Strain
-from nullah.core.stations.station import Hand, Station
+from nullah.core.stations.selection import Selection
+from nullah.core.stations.station import Station
 from nullah.core.wood.climate import MONTHS
 from nullah.core.wording.season import VERDICTS, fit_title, strain_line
 from nullah.core.work.seasons import Season, room_to_leave, season_of
@@ -45,7 +47,7 @@ def shown_fits(season: Season) -> tuple[Fit, ...]:
     for fit in season.fits:
         moves = max(fit.rooms) - min(fit.rooms) > 0.05
         of_kind = fit.mover[1] if fit.mover is not None else fit.parts
-        kind = (fit.of, of_kind, fit.verdict)
+        kind = (fit.quantity, of_kind, fit.verdict)
         if moves or fit.verdict is not Verdict.FITS:
             known = found.get(kind)
             if known is None or min(fit.rooms) < min(known.rooms):
@@ -56,17 +58,17 @@ def shown_fits(season: Season) -> tuple[Fit, ...]:
 # --- on the bench ---------------------------------------------------------------------------------
 
 
-def _draw(plan: Plan, hand: Hand) -> Drawing:
+def _draw(plan: Plan, selection: Selection) -> Drawing:
     season = season_of(plan)
     if not season.parts:
         return Drawing()
-    part = season.part(hand.part) or season.parts[0]
+    part = season.part(selection.part) or season.parts[0]
     elements = [*_months(season, part, plan)]
     y = _CURVE + 11
     elements += _width_row(plan, part, y)
     y += _ROW + 1
     for fit in shown_fits(season)[:_MOST_FITS]:
-        elements += _fit_row(plan, fit, y, hand.part in fit.parts)
+        elements += _fit_row(plan, fit, y, selection.part in fit.parts)
         y += _ROW
     for strain in [each for each in season.strains if each.cracks][:_MOST_STRAINS]:
         elements += _strain_row(plan, strain, y + 3)
@@ -110,7 +112,12 @@ def _width_row(plan: Plan, part: PartYear, y: float) -> Iterator[Element]:
     widest = max(abs(each) for each in part.change) or 1.0
     times = 2.1 / widest
     yield Label(
-        (-_NAMES, y + 1.5), f"{_short(part.part.name)}, its width", 3.2, Anchor.START, bold=True, of=part.part.id
+        (-_NAMES, y + 1.5),
+        f"{_short(part.part.name)}, its width",
+        3.2,
+        Anchor.START,
+        bold=True,
+        ref=PartRef(part.part.id),
     )
     words = f"{plan.marks.write(from_float(part.width))} now; change drawn {_round(times)}×"
     yield Label((-_NAMES, y + 6), words, 2.7, Anchor.START, Role.FAINT)
@@ -118,7 +125,7 @@ def _width_row(plan: Plan, part: PartYear, y: float) -> Iterator[Element]:
         half = 2.1 + change * times / 2
         middle = _middle(month)
         wood = part.stock.species.name
-        yield rectangle(middle - half, y, 2 * half, 5, fill=Fill.WOOD, species=wood, of=part.part.id)
+        yield rectangle(middle - half, y, 2 * half, 5, fill=Fill.WOOD, species=wood, ref=PartRef(part.part.id))
         figure = _thin(plan, change)
         yield Label((middle, y + 5), f"+{figure}" if change > 0.005 else figure, 2.4, nudge_mm=(0, 2.5))
 
@@ -126,15 +133,16 @@ def _width_row(plan: Plan, part: PartYear, y: float) -> Iterator[Element]:
 def _fit_row(plan: Plan, fit: Fit, y: float, in_hand: bool) -> Iterator[Element]:
     """Draw what moves in its opening, month by month, the room drawn many times as large."""
     times = 2.3 / max(max(fit.rooms), 0.5)
-    of = fit.parts[0] if fit.parts else ""
+    part_id = fit.parts[0] if fit.parts else ""
+    ref = PartRef(part_id) if part_id else None
     title = _short(fit_title(fit, plan.reader, short=True))
-    yield Label((-_NAMES, y + 0.5), title, 3.2, Anchor.START, Role.CHALK if in_hand else Role.LABEL, bold=True, of=of)
+    yield Label((-_NAMES, y + 0.5), title, 3.2, Anchor.START, Role.CHALK if in_hand else Role.LABEL, bold=True, ref=ref)
     mark = {Weight.FAILS: "▲ ", Weight.LOOK: "◆ ", Weight.NOTE: ""}[_WEIGHTS[fit.verdict]]
     colour = {Weight.FAILS: Role.WARN, Weight.LOOK: Role.FLAW, Weight.NOTE: Role.FAINT}[_WEIGHTS[fit.verdict]]
     yield Label((-_NAMES, y + 4.5), f"{mark}{plan.reader.text(VERDICTS[fit.verdict])}", 2.8, Anchor.START, colour)
     words = f"room now {plan.marks.write_fine(from_float(fit.room))}"
     yield Label((-_NAMES, y + 8.5), words, 2.6, Anchor.START, Role.FAINT)
-    species = plan.species_of(part) if (part := plan.part(of)) is not None else ""
+    species = plan.species_of(part) if (part := plan.part(part_id)) is not None else ""
     inner = 2.8
     for month, room in enumerate(fit.rooms):
         middle = _middle(month)
@@ -142,7 +150,7 @@ def _fit_row(plan: Plan, fit: Fit, y: float, in_hand: bool) -> Iterator[Element]
             yield rectangle(rail, y, 0.6, 5, fill=Fill.WASTE)
         half = inner - max(room * times / 2, -0.5)
         role = Role.WARN if room < 0 else Role.OUTLINE
-        yield rectangle(middle - half, y + 0.7, 2 * half, 3.6, role, Fill.WOOD, species, of)
+        yield rectangle(middle - half, y + 0.7, 2 * half, 3.6, role, Fill.WOOD, species, ref)
         told = month in (fit.tightest, fit.loosest)
         colour = Role.WARN if room < 0 else Role.LABEL if told else Role.FAINT
         figure = _thin(plan, room)
@@ -151,7 +159,7 @@ def _fit_row(plan: Plan, fit: Fit, y: float, in_hand: bool) -> Iterator[Element]
 
 def _strain_row(plan: Plan, strain: Strain, y: float) -> Iterator[Element]:
     name = f"{strain.moving.name} across {strain.still.name}"
-    yield Label((-_NAMES, y), _short(name), 3.2, Anchor.START, bold=True, of=strain.moving.id)
+    yield Label((-_NAMES, y), _short(name), 3.2, Anchor.START, bold=True, ref=PartRef(strain.moving.id))
     yield Label((0, y), strain_line(strain, plan.reader), 3.0, Anchor.START, Role.WARN if strain.cracks else Role.FAINT)
 
 
@@ -171,19 +179,19 @@ def _short(text: str) -> str:
 # --- on the card ----------------------------------------------------------------------------------
 
 
-def _card(plan: Plan, hand: Hand) -> Card:
+def _card(plan: Plan, selection: Selection) -> Card:
     season = season_of(plan)
     if not season.parts:
         return Card("Through the year", mind=(Remark(NothingMoves()),))
     fits = shown_fits(season)
-    own = [fit for fit in fits if hand.part in fit.parts]
+    own = [fit for fit in fits if selection.part in fit.parts]
     rest = [fit for fit in fits if fit not in own]
     return Card(
         "Through the year",
         tuple(_settings(plan, season, own or rest)),
         (),
         (*_remarks(plan, season, [*own, *rest]), *_too_wet(season), *_glue(season), *_loose_parts(plan)),
-        _why(plan, season, hand),
+        _why(plan, season, selection),
     )
 
 
@@ -192,13 +200,15 @@ def _settings(plan: Plan, season: Season, fits: list[Fit]) -> Iterator[Setting]:
     seen: set[str] = set()
     for fit in fits:
         leave = room_to_leave(plan, season, fit)
-        if leave is None or fit.of in seen or plan.ledger is None:
+        if leave is None or fit.quantity in seen or plan.ledger is None:
             continue
-        seen.add(fit.of)
-        quantity = plan.ledger.quantity(fit.of)
+        seen.add(fit.quantity)
+        quantity = plan.ledger.quantity(fit.quantity)
         note = f"at least, if built today; planned {plan.marks.write_setting(quantity.length)}"
-        title = plan.reader.title(fit.of)
-        yield Setting(f"{title[:1].upper()}{title[1:]}", plan.marks.write_setting(leave), note, fit.of)
+        title = plan.reader.title(fit.quantity)
+        yield Setting(
+            f"{title[:1].upper()}{title[1:]}", plan.marks.write_setting(leave), note, QuantityRef(fit.quantity)
+        )
     climate = season.climate
     span = f"{climate.name}: {min(climate.moisture):.1f} to {max(climate.moisture):.1f} %"
     yield Setting("Swing of the year", f"{climate.swing:.1f} points", span)
@@ -208,10 +218,10 @@ def _remarks(plan: Plan, season: Season, fits: list[Fit]) -> Iterator[Remark]:
     offered: set[str] = set()
     for fit in fits:
         weight = _WEIGHTS[fit.verdict]
-        fixes = () if fit.verdict is Verdict.FITS or fit.of in offered else _fixes(plan, season, fit)
+        fixes = () if fit.verdict is Verdict.FITS or fit.quantity in offered else _fixes(plan, season, fit)
         if fit.verdict is not Verdict.FITS:
-            offered.add(fit.of)
-        yield Remark(fit, weight, fixes, "" if fit.verdict is Verdict.FITS else fit.of)
+            offered.add(fit.quantity)
+        yield Remark(fit, weight, fixes, None if fit.verdict is Verdict.FITS else quantity_ref(fit.quantity))
 
 
 def _fixes(plan: Plan, season: Season, fit: Fit) -> tuple[Fix, ...]:
@@ -219,10 +229,10 @@ def _fixes(plan: Plan, season: Season, fit: Fit) -> tuple[Fix, ...]:
     leave = room_to_leave(plan, season, fit)
     if leave is None or plan.ledger is None or fit.verdict is Verdict.DROPS:
         return ()
-    quantity = plan.ledger.quantity(fit.of)
+    quantity = plan.ledger.quantity(fit.quantity)
     if quantity.origin is Origin.MEASURED or quantity.value == leave.mm:
         return ()
-    return (Give(fit.of, leave),)
+    return (Give(fit.quantity, leave),)
 
 
 def _glue(season: Season) -> Iterator[Remark]:
@@ -256,8 +266,8 @@ def _loose_parts(plan: Plan) -> Iterator[Remark]:
         yield Remark(MustMove(loose))
 
 
-def _why(plan: Plan, season: Season, hand: Hand) -> tuple[str, ...]:
-    part = season.part(hand.part) or season.parts[0]
+def _why(plan: Plan, season: Season, selection: Selection) -> tuple[str, ...]:
+    part = season.part(selection.part) or season.parts[0]
     stock = part.stock
     return (
         f"{_capital(part.part.name)}: {stock.now:.1f} % now, {min(stock.year):.1f} to {max(stock.year):.1f} % over the "

@@ -7,15 +7,15 @@ from nullah.core.milling.decide import Face
 from nullah.core.milling.job import EdgeRead, Job, job_of
 from nullah.core.plan import Plan
 from nullah.core.rack.board import Board
-from nullah.core.stations.station import Hand
+from nullah.core.stations.selection import Selection
 
 
-def board_in_hand(plan: Plan, hand: Hand) -> Board | None:
+def selected_board(plan: Plan, selection: Selection) -> Board | None:
     """Give the board in hand: what was picked, or where the part in hand lies, or the first with parts on it."""
     boards = {board.id: board for board in plan.project.boards}
-    if hand.board in boards:
-        return boards[hand.board]
-    forecast = plan.forecast_of(hand.part)
+    if selection.board in boards:
+        return boards[selection.board]
+    forecast = plan.forecast_of(selection.part)
     if forecast is not None and forecast.board in boards:
         return boards[forecast.board]
     used = next((each.board for each in plan.boards if each.placed), None)
@@ -28,27 +28,28 @@ def stocks_of(plan: Plan, board: Board) -> tuple[Stock, ...]:
     return stocks(plan.project, plan.assembly, [(board, placed)])
 
 
-def stock_in_hand(plan: Plan, hand: Hand) -> Stock | None:
+def selected_stock(plan: Plan, selection: Selection) -> Stock | None:
     """Give the stock with the part in hand in it, or the first of the board in hand; None with an empty rack."""
-    board = board_in_hand(plan, hand)
+    board = selected_board(plan, selection)
     if board is None:
         return None
     found = stocks_of(plan, board)
-    return next((stock for stock in found if hand.part in stock.parts), found[0] if found else None)
+    return next((stock for stock in found if selection.part in stock.parts), found[0] if found else None)
 
 
-def job_in_hand(plan: Plan, hand: Hand) -> tuple[Stock, Job] | None:
+def selected_job(plan: Plan, selection: Selection) -> tuple[Stock, Job] | None:
     """Give the stock in hand, and how it is milled."""
-    stock = stock_in_hand(plan, hand)
+    stock = selected_stock(plan, selection)
     if stock is None:
         return None
-    edge = None if hand.edge is None else EdgeRead(*hand.edge)
+    edge = None if selection.milling.edge is None else EdgeRead(*selection.milling.edge)
     return stock, job_of(stock.board, stock.rect, plan.project.shop, stock.needs, stock.lows, edge)
 
 
-def face_up(hand: Hand, usual: Face) -> Face:
+def face_up(selection: Selection, usual: Face) -> Face:
     """Give the face that lies up: the one chosen, or the usual one."""
-    return {"upper": Face.UPPER, "lower": Face.LOWER}.get(hand.face, usual)
+    upper = selection.milling.upper
+    return usual if upper is None else Face.UPPER if upper else Face.LOWER
 
 
 def stock_name(plan: Plan, stock: Stock) -> str:

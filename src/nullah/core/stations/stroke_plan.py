@@ -19,31 +19,31 @@ from nullah.core.milling.steps import Step, steps_of
 from nullah.core.milling.strokes import strokes_of_set
 from nullah.core.plan import Plan
 from nullah.core.rack.board import Rise
-from nullah.core.stations.station import Hand
-from nullah.core.stations.stock import job_in_hand, stock_name
+from nullah.core.refs import PieceRef, StepRef
+from nullah.core.stations.selection import Selection
+from nullah.core.stations.stock import selected_job, stock_name
 from nullah.core.stations.surveying import draw_face
 
 #: The prefix of a step in the list; its number follows.
-STEP = "step/"
 # More strokes than this are not drawn.
 _MOST_DRAWN = 36
 # More than this over a whole face is better sawn off, mm (common practice).
 _RESAW = 4.0
 
 
-def step_in_hand(plan: Plan, hand: Hand) -> tuple[Stock, Job, tuple[Step, ...], Step] | None:
+def selected_step(plan: Plan, selection: Selection) -> tuple[Stock, Job, tuple[Step, ...], Step] | None:
     """Give the stock in hand, its job, all steps and the one that is shown."""
-    found = job_in_hand(plan, hand)
+    found = selected_job(plan, selection)
     if found is None:
         return None
     stock, job = found
     steps = steps_of(job, plan.marks, plan.project.shop)
-    return stock, job, steps, steps[min(max(hand.step, 0), len(steps) - 1)]
+    return stock, job, steps, steps[min(max(selection.milling.step, 0), len(steps) - 1)]
 
 
-def draw_strokes(plan: Plan, hand: Hand) -> Drawing:
+def draw_strokes(plan: Plan, selection: Selection) -> Drawing:
     """Draw the step in hand, and below it the list of all."""
-    found = step_in_hand(plan, hand)
+    found = selected_step(plan, selection)
     if found is None:
         return Drawing()
     stock, job, steps, step = found
@@ -161,9 +161,9 @@ def _outline(plan: Plan, stock: Stock, step: Step) -> Iterator[Element]:
         if part is None or placed is None:
             continue
         x, y = placed.x - rect.x, rect.width - (placed.top - rect.y)
-        yield rectangle(x, y, placed.length, placed.width, Role.CHALK, of=part_id)
+        yield rectangle(x, y, placed.length, placed.width, Role.CHALK, ref=PieceRef(part_id))
         size = write(part.width) if step.id == "width" else write(part.cut_length)
-        yield Label((x + placed.length / 2, y + placed.width / 2), f"{part.name} {size}", 3.0, of=part_id)
+        yield Label((x + placed.length / 2, y + placed.width / 2), f"{part.name} {size}", 3.0, ref=PieceRef(part_id))
 
 
 def _list(steps: tuple[Step, ...], chosen: Step, long: float, wide: float) -> Iterator[Element]:
@@ -174,15 +174,15 @@ def _list(steps: tuple[Step, ...], chosen: Step, long: float, wide: float) -> It
         y = wide * 1.45 + row * 0.6
     for number, step in enumerate(steps):
         at, lit = y + number * row, step is chosen
-        of = f"{STEP}{number}"
+        ref = StepRef(number)
         role = Role.CHALK if lit else Role.LABEL
         if lit:
-            yield rectangle(-long * 0.02, at - row / 2, long * 1.04, row, Role.BARE, Fill.LIT, of=of)
-        yield Ring((0, at), str(number + 1), 2.2, role, of=of)
-        yield Label((long * 0.035, at), step.title, 3.1, Anchor.START, role, bold=lit, of=of)
-        yield Label((long * 0.33, at), step.tool, 3.0, Anchor.START, role, of=of)
-        yield Label((long * 0.87, at), step.strokes_in_words, 3.0, Anchor.END, role, of=of)
-        yield Label((long, at), step.time_in_words, 3.0, Anchor.END, role, of=of)
+            yield rectangle(-long * 0.02, at - row / 2, long * 1.04, row, Role.BARE, Fill.LIT, ref=ref)
+        yield Ring((0, at), str(number + 1), 2.2, role, ref=ref)
+        yield Label((long * 0.035, at), step.title, 3.1, Anchor.START, role, bold=lit, ref=ref)
+        yield Label((long * 0.33, at), step.tool, 3.0, Anchor.START, role, ref=ref)
+        yield Label((long * 0.87, at), step.strokes_in_words, 3.0, Anchor.END, role, ref=ref)
+        yield Label((long, at), step.time_in_words, 3.0, Anchor.END, role, ref=ref)
     total = sum(step.minutes for step in steps)
     yield Label((long, y + len(steps) * row), f"in all about {minutes_in_words(total)}, with testing", 3.0, Anchor.END,
                 Role.FAINT)  # fmt: skip
@@ -204,9 +204,9 @@ def minutes_in_words(minutes: float) -> str:
 # --- the card -------------------------------------------------------------------------------------
 
 
-def strokes_card(plan: Plan, hand: Hand) -> Card:
+def strokes_card(plan: Plan, selection: Selection) -> Card:
     """Give the step in hand in full, and what to mind at it."""
-    found = step_in_hand(plan, hand)
+    found = selected_step(plan, selection)
     if found is None:
         return Card("Strokes", mind=(Remark("Put a board on the rack first."),))
     stock, job, _, step = found

@@ -21,13 +21,12 @@ from nullah.core.milling.strokes import strokes_per_mm
 from nullah.core.plan import Plan
 from nullah.core.rack.board import Board, Rise
 from nullah.core.rack.shape_readings import Calliper, Gap, ShapeReading, Wind, shape_place
+from nullah.core.refs import BoardRef, ReadingRef, Ref, WantedReadingRef
 from nullah.core.shop import PlaneKind, Shop
-from nullah.core.stations.station import Hand
-from nullah.core.stations.stock import board_in_hand, face_up
+from nullah.core.stations.selection import Selection
+from nullah.core.stations.stock import face_up, selected_board
 from nullah.core.wording.milling import face_side_words
 
-#: A prefix of what is drawn where a reading may be taken, and of one that was; its number follows.
-WANTED, TAKEN = "wanted/", "taken/"
 _NOTHING_LEFT = 0.05
 
 
@@ -60,16 +59,16 @@ def _cuts(board: Board) -> tuple[BestCut, BestCut, BestCut]:
 # --- the drawing ----------------------------------------------------------------------------------
 
 
-def draw_survey(plan: Plan, hand: Hand) -> Drawing:
+def draw_survey(plan: Plan, selection: Selection) -> Drawing:
     """Draw the face that lies up with its highs and lows as pencilled on it, and the readings where they were taken."""
-    board = board_in_hand(plan, hand)
+    board = selected_board(plan, selection)
     if board is None:
         return Drawing()
     job = whole_job(board, plan.project.shop)
-    face = face_up(hand, job.first.face)
+    face = face_up(selection, job.first.face)
     return drawing(
         draw_face(board, job.face(face), plan.marks),
-        _readings(board, face, hand, plan.marks),
+        _readings(board, face, selection, plan.marks),
         _title(board, face, job, plan.marks),
     )
 
@@ -95,8 +94,8 @@ def _title(board: Board, face: Face, job: Job, marks: Marks) -> Iterator[Element
 def draw_face(board: Board, work: FaceWork, marks: Marks, lows: bool = True) -> Iterator[Element]:
     """Draw a face as it lies, from its lower left corner up: contour lines, the highest third hatched, lows ringed."""
     long, wide = float(work.x[-1]), float(work.y[-1])
-    of = f"board/{board.id}"
-    yield rectangle(0, 0, long, wide, fill=Fill.WOOD, species=board.species, of=of)
+    ref = BoardRef(board.id)
+    yield rectangle(0, 0, long, wide, fill=Fill.WOOD, species=board.species, ref=ref)
     x, y, heights = smoothed(work.x, work.y, work.heights)
     highest = float(heights.max())
     levels = even_heights(highest)
@@ -108,10 +107,10 @@ def draw_face(board: Board, work: FaceWork, marks: Marks, lows: bool = True) -> 
     if levels:
         high = next((level for level in levels if level >= highest * 0.6), levels[-1])
         for area in areas_above(x, y, heights, high):
-            yield Path(put(area), Role.BARE, closed=True, fill=Fill.PENCIL, of=of)
+            yield Path(put(area), Role.BARE, closed=True, fill=Fill.PENCIL, ref=ref)
     for level in levels:
         for points in contour_lines(x, y, heights, level):
-            yield Path(put(points), Role.PENCIL, of=of)
+            yield Path(put(points), Role.PENCIL, ref=ref)
         longest = max(contour_lines(x, y, heights, level), key=len, default=())
         if longest:
             at = put(longest)[len(longest) // 2]
@@ -144,21 +143,21 @@ def as_it_lies(board: Board, upper: bool, place: Point) -> Point:
     return place[0], float(board.width) - place[1] if upper else place[1]
 
 
-def _readings(board: Board, face: Face, hand: Hand, marks: Marks) -> Iterator[Element]:
+def _readings(board: Board, face: Face, selection: Selection, marks: Marks) -> Iterator[Element]:
     """Draw what was read on the face that lies up, what one would read next, and what is about to be."""
     upper = face is Face.UPPER
     taken = {shape_place(reading) for reading in board.shape}
     if board.surface is None:
         for number, reading in enumerate(usual_readings(board)[:_SHOWN]):
             if shape_place(reading) not in taken and _is_up(reading, upper):
-                yield from _mark(board, reading, upper, "", f"{WANTED}{number}", Role.FAINT)
+                yield from _mark(board, reading, upper, "", WantedReadingRef(number), Role.FAINT)
     for number, reading in enumerate(board.shape):
         if _is_up(reading, upper):
             yield from _mark(
-                board, reading, upper, in_figures(reading, marks, unit=False), f"{TAKEN}{number}", Role.KNIFE
+                board, reading, upper, in_figures(reading, marks, unit=False), ReadingRef(number), Role.KNIFE
             )
-    if hand.reading is not None and _is_up(hand.reading, upper):
-        yield from _mark(board, hand.reading, upper, "?", "", Role.CHALK)
+    if selection.milling.reading is not None and _is_up(selection.milling.reading, upper):
+        yield from _mark(board, selection.milling.reading, upper, "?", None, Role.CHALK)
 
 
 # Readings that are offered on the drawing: both faces once; those in between are for doubts.
@@ -195,7 +194,9 @@ def in_words(reading: ShapeReading, marks: Marks) -> str:
     return f"straightedge on the diagonal {way} to the right, {face} face"
 
 
-def _mark(board: Board, reading: ShapeReading, upper: bool, figure: str, of: str, role: Role) -> Iterator[Element]:
+def _mark(
+    board: Board, reading: ShapeReading, upper: bool, figure: str, ref: Ref | None, role: Role
+) -> Iterator[Element]:
     """Draw a reading at its place: a line and its figure."""
     long, wide = float(board.length), float(board.width)
 
@@ -205,7 +206,7 @@ def _mark(board: Board, reading: ShapeReading, upper: bool, figure: str, of: str
     words = Role.CHALK if role is Role.CHALK else Role.FAINT if role is Role.FAINT else Role.LABEL
     if isinstance(reading, Gap):
         yield line(put(reading.start), put(reading.end), role)
-        yield from _handle(put(_told_at(board, reading)), board, figure, words, role, of)
+        yield from _handle(put(_told_at(board, reading)), board, figure, words, role, ref)
         return
     if isinstance(reading, Wind):
         # Sticks lie across; their line and figure stand clear of the board, below it.
@@ -214,15 +215,15 @@ def _mark(board: Board, reading: ShapeReading, upper: bool, figure: str, of: str
             yield line((x, wide), (x, wide + row), role)
         yield line((reading.near, wide + row), (reading.far, wide + row), role)
         yield Label(((reading.near + reading.far) / 2, wide + row), f"wind {figure}" if figure else "sticks", 2.9,
-                    role=words, bold=bool(figure), of=of, nudge_mm=(0, 2))  # fmt: skip
+                    role=words, bold=bool(figure), ref=ref, nudge_mm=(0, 2))  # fmt: skip
         return
     x, y = put(reading.at)
     outside = (0.0, -4.0) if y < wide / 2 else (0.0, 4.0)
     anchor = Anchor.START if x < 1 else Anchor.END if x > long - 1 else Anchor.MIDDLE
     if figure:
-        yield Label((x, y), figure, 3.0, anchor, words, bold=True, of=of, nudge_mm=outside)
+        yield Label((x, y), figure, 3.0, anchor, words, bold=True, ref=ref, nudge_mm=outside)
     else:
-        yield Ring((x, y), "", 0.9, role, of=of, nudge_mm=(0.0, outside[1] / 3))
+        yield Ring((x, y), "", 0.9, role, ref=ref, nudge_mm=(0.0, outside[1] / 3))
 
 
 def _told_at(board: Board, reading: Gap) -> Point:
@@ -235,15 +236,15 @@ def _told_at(board: Board, reading: Gap) -> Point:
     return x0 + (x1 - x0) * share, y0 + (y1 - y0) * share
 
 
-def _handle(at: Point, board: Board, figure: str, words: Role, role: Role, of: str) -> Iterator[Element]:
+def _handle(at: Point, board: Board, figure: str, words: Role, role: Role, ref: Ref | None) -> Iterator[Element]:
     """Draw a reading's figure inside the board, or the small ring where one is wanted."""
     if figure:
         left, right = at[0] < 1, at[0] > float(board.length) - 1
         anchor = Anchor.START if left else Anchor.END if right else Anchor.MIDDLE
         nudge = (1.0 if left else -1.0 if right else 0.0, 2.4 if at[1] < float(board.width) / 20 else -2.0)
-        yield Label(at, figure, 3.0, anchor, words, bold=True, of=of, nudge_mm=nudge)
+        yield Label(at, figure, 3.0, anchor, words, bold=True, ref=ref, nudge_mm=nudge)
     else:
-        yield Ring(at, "", 0.9, role, of=of)
+        yield Ring(at, "", 0.9, role, ref=ref)
 
 
 def _wind_row(board: Board, reading: Wind) -> float:
@@ -255,9 +256,9 @@ def _wind_row(board: Board, reading: Wind) -> float:
 # --- the card -------------------------------------------------------------------------------------
 
 
-def survey_card(plan: Plan, hand: Hand) -> Card:
+def survey_card(plan: Plan, selection: Selection) -> Card:
     """Give what the survey tells."""
-    board = board_in_hand(plan, hand)
+    board = selected_board(plan, selection)
     if board is None:
         return Card("Survey", mind=(Remark("Put a board on the rack first."),))
     found = told(board, plan.project.shop)
@@ -265,7 +266,7 @@ def survey_card(plan: Plan, hand: Hand) -> Card:
     return Card(
         f"Survey of {board.name}",
         tuple(_settings(plan, board, found)),
-        tuple(_steps(board, found, face_up(hand, found.job.first.face), plan.marks)),
+        tuple(_steps(board, found, face_up(selection, found.job.first.face), plan.marks)),
         tuple(_remarks(plan, board, found, adjusted)),
         (_why(board, adjusted),),
     )
@@ -400,7 +401,7 @@ def _why(board: Board, adjusted: Adjusted | None) -> str:
     )
 
 
-def sticks_card(plan: Plan, hand: Hand) -> Card:
+def sticks_card(plan: Plan, selection: Selection) -> Card:
     """Give how winding sticks are read."""
     return Card(
         "Winding sticks",

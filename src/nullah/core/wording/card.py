@@ -7,6 +7,7 @@ from typing import NamedTuple
 from nullah.core.card import Card, Setting, Weight
 from nullah.core.fixes import Fix
 from nullah.core.reader import Reader
+from nullah.core.refs import Ref
 from nullah.core.wording.facts import fact_words
 from nullah.core.wording.fixes import fix_words
 
@@ -17,7 +18,7 @@ class WordedRemark(NamedTuple):
     text: str
     weight: Weight
     fixes: tuple[tuple[str, Fix], ...]
-    of: str
+    ref: Ref | None
 
 
 class WordedCard(NamedTuple):
@@ -35,7 +36,7 @@ def worded(card: Card, reader: Reader) -> WordedCard:
     return WordedCard(
         card.title, card.set, card.mark,
         tuple(WordedRemark(fact_words(each.fact, reader), each.weight,
-                           tuple((fix_words(fix, reader), fix) for fix in each.fixes), each.of)
+                           tuple((fix_words(fix, reader), fix) for fix in each.fixes), each.ref)
               for each in card.mind),
         card.why,
     )  # fmt: skip

@@ -59,7 +59,7 @@ def _shape_tasks(plan: Plan, mill: MillTasks, joints: JointTasks) -> list[Task]:
         after = [mill.by_part[each] for each in ids] + [task for each in ids for task in joints.cut_in(each)]
         found.append(
             Task(f"shape/{name}", f"Shape {_names(plan, tuple(ids))}", Trade.SHAPE, tuple(ids),
-                 tuple(dict.fromkeys(after)), (("shape", metres), ("set up", 1.0)), of=f"shape/{ids[0]}")
+                 tuple(dict.fromkeys(after)), (("shape", metres), ("set up", 1.0)))
         )  # fmt: skip
     return found
 
@@ -74,7 +74,7 @@ def _smooth_tasks(plan: Plan, made: _Made, glued: tuple[Gluing, ...]) -> dict[st
         found[group] = Task(
             name, f"Plane clean what will be inside: {_names(plan, parts)}", Trade.SMOOTH, parts,
             tuple(dict.fromkeys(made.ready(parts))), (("smooth", _area(plan, parts) / 2), ("set up", 1.0)),
-            removes=tuple((part, "all") for part in parts), of=name,
+            removes=tuple((part, "all") for part in parts),
         )  # fmt: skip
     return found
 
@@ -94,7 +94,7 @@ def _clean_tasks(plan: Plan, last: dict[str, str]) -> list[Task]:
             after.append(main)
         name = f"clean/{group or 'piece'}"
         work = (("smooth", _area(plan, parts) / 2), ("fit", 1.0))
-        found.append(Task(name, title, Trade.CLEAN, parts, tuple(after), work, of=name))
+        found.append(Task(name, title, Trade.CLEAN, parts, tuple(after), work))
     return found
 
 
@@ -108,7 +108,7 @@ def finish_tasks(plan: Plan, tasks: tuple[Task, ...]) -> tuple[Task, ...]:
     found = []
     for coat in range(1, coats + 1):
         title = f"Put on {plan.project.finish}, coat {coat} of {coats}"
-        found.append(Task(f"finish/{coat}", title, Trade.FINISH, parts, after, work, hours, of="finish", whole=True))
+        found.append(Task(f"finish/{coat}", title, Trade.FINISH, parts, after, work, hours, whole=True))
         after = (found[-1].id,)
     return tuple(found)
 

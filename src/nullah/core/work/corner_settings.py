@@ -6,6 +6,7 @@ from nullah.core.card import Setting
 from nullah.core.joints.dovetail.corners import Corner
 from nullah.core.lengths import Direction, Length, abs_length, write_bought
 from nullah.core.plan import Plan
+from nullah.core.refs import QuantityRef
 
 
 def corner_settings(plan: Plan, corner: Corner) -> tuple[Setting, ...]:
@@ -17,7 +18,9 @@ def corner_settings(plan: Plan, corner: Corner) -> tuple[Setting, ...]:
     way = Direction.UP if spec.proud.mm > 0 else Direction.DOWN if spec.proud.mm < 0 else Direction.NEAREST
     settings = [
         _dividers(plan, corner),
-        Setting("Bevel", spec.slope.as_text(), f"{spec.slope.degrees:.1f}° from square", of=f"{prefix}.slope"),
+        Setting(
+            "Bevel", spec.slope.as_text(), f"{spec.slope.degrees:.1f}° from square", ref=QuantityRef(f"{prefix}.slope")
+        ),
         _set(
             plan, "Gauge, tails", layout.gauge_tail_board, _proud(plan, spec.proud), f"{prefix}.gauge_tail_board", way
         ),
@@ -42,7 +45,7 @@ def _dividers(plan: Plan, corner: Corner) -> Setting:
     at = ", ".join(marks.write_setting(mark) for mark in layout.marks)
     sizes = " ".join(marks.write_setting(high - low) for low, high in layout.tails)
     note = f"from below, pins of {marks.write_setting(spec.pin)} between; their edges at {at}"
-    return Setting("Tails, each", sizes, note, f"{prefix}.count")
+    return Setting("Tails, each", sizes, note, QuantityRef(f"{prefix}.count"))
 
 
 def _saw(plan: Plan, corner: Corner) -> Setting:
@@ -53,10 +56,14 @@ def _saw(plan: Plan, corner: Corner) -> Setting:
     return Setting("Fine saw", f"kerf {kerf}", f"to the baseline, {plan.marks.write_setting(deep)} deep, in the waste")
 
 
-def _set(plan: Plan, tool: str, length: Length, note: str, of: str, way: Direction = Direction.NEAREST) -> Setting:
+def _set(
+    plan: Plan, tool: str, length: Length, note: str, quantity: str, way: Direction = Direction.NEAREST
+) -> Setting:
     """Make a setting, rounded the safe way; where the mark is not quite true, say by how much."""
     off = plan.marks.off_true(length, way)
-    return Setting(tool, plan.marks.write_setting(length, way), f"{note}; {off}" if off else note, of)
+    return Setting(
+        tool, plan.marks.write_setting(length, way), f"{note}; {off}" if off else note, QuantityRef(quantity)
+    )
 
 
 def _proud(plan: Plan, proud: Length) -> str:
@@ -66,10 +73,10 @@ def _proud(plan: Plan, proud: Length) -> str:
     return f"mate + {figure}, planed flush" if proud.mm > 0 else f"mate − {figure}"
 
 
-def _chisel(tool: str, room: Length, plan: Plan, of: str) -> Setting:
+def _chisel(tool: str, room: Length, plan: Plan, quantity: str) -> Setting:
     """Give the widest chisel that enters, and the next smaller one for the corners."""
     found = [write_bought(chisel) for chisel in plan.project.shop.chisels_for(room)]
     if not found:
-        return Setting(tool, "none fits", f"socket {plan.marks.write_fine(room)}", of)
+        return Setting(tool, "none fits", f"socket {plan.marks.write_fine(room)}", QuantityRef(quantity))
     note = f"enters {plan.marks.write_fine(room)}" + (f"; next {found[1]}" if len(found) > 1 else "")
-    return Setting(tool, found[0], note, of)
+    return Setting(tool, found[0], note, QuantityRef(quantity))

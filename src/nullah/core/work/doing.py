@@ -10,7 +10,7 @@ from typing import NamedTuple
 from nullah.core import actions
 from nullah.core.bench.book import BookEntry, Event, Timer, added, timed
 from nullah.core.bench.rates import minutes_of
-from nullah.core.bench.tasks import Task
+from nullah.core.bench.tasks import Task, Trade
 from nullah.core.breakdown.facts import LiesWrongly
 from nullah.core.breakdown.layout import Placement, Rect, complaints, place
 from nullah.core.breakdown.rough import Ask, RoughPart
@@ -20,6 +20,7 @@ from nullah.core.lengths import Length
 from nullah.core.plan import Plan, work_out
 from nullah.core.project import Project
 from nullah.core.reader import Fact
+from nullah.core.refs import BoardRef
 from nullah.core.wood.species import same_wood
 from nullah.core.work.day_book import task_minutes
 
@@ -59,10 +60,9 @@ def finish(plan: Plan, task: Task, now: datetime, minutes: float | None = None) 
     )
     kept = None if project.timer is None or project.timer.task == task.id else project.timer
     project = replace(project, book=added(project.book, entry), timer=kept)
-    kind, _, board = task.id.partition("/")
-    if kind == "saw":
+    if task.trade is Trade.SAW and isinstance(task.subject, BoardRef):
         before = len(project.boards)
-        project = saw_up(project, board)
+        project = saw_up(project, task.subject.board)
         more = len(project.boards) - before
         if more > 0:
             said = f"{said} {more} offcut{'s' * (more != 1)} of it came to the rack.".strip()

@@ -7,6 +7,7 @@ from typing import NamedTuple
 from nullah.core.bench.tasks import Task, Trade
 from nullah.core.piece.part import Part
 from nullah.core.plan import Plan
+from nullah.core.refs import PartRef
 from nullah.core.work.gluing import Gluing
 from nullah.core.work.joint_tasks import JointTasks
 from nullah.core.work.stock_tasks import MillTasks, hosts_of
@@ -55,9 +56,17 @@ def measure_tasks(
             hosting = plan.reader.together(part.id for part in plan.parts if part.id in hosts)
             title = f"Put {hosting} together dry; measure {_listed(titles)}"
         key = "+".join(new)
-        found.append(Task(f"measure/{key}", title, Trade.MEASURE, tuple(sorted(hosts)), tuple(dict.fromkeys(after)),
-                          (("measure", float(len(new))), ("set up", 0.0 if later else 2.0)), measures=tuple(new),
-                          of=f"measure/{new[0]}"))  # fmt: skip
+        found.append(
+            Task(
+                f"measure/{key}",
+                title,
+                Trade.MEASURE,
+                tuple(sorted(hosts)),
+                tuple(dict.fromkeys(after)),
+                (("measure", float(len(new))), ("set up", 0.0 if later else 2.0)),
+                measures=tuple(new),
+            )
+        )
     return tuple(found)
 
 
@@ -85,7 +94,7 @@ def fit_tasks(plan: Plan, waits: dict[str, tuple[str, ...]], mill: MillTasks, me
         title = f"Cut {plan.reader.together(part.id for part in parts)} to fit what was measured"
         task = Task(f"fit/{alike}", title, Trade.FIT,
                     ids, tuple(dict.fromkeys(after)), (("end", 2.0 * len(parts)), ("true", 0.5 * len(parts))),
-                    fits=names, of=f"fit/{ids[0]}")  # fmt: skip
+                    fits=names, subject=PartRef(ids[0]))  # fmt: skip
         tasks.append(task)
         by_part |= dict.fromkeys(ids, task.id)
     return FitTasks(tuple(tasks), by_part)

@@ -69,10 +69,10 @@ class Gluing(NamedTuple):
             base = "" if len(self.parts) == len(self.adds) else " to what is there"
             title = f"Glue up {names}{base}: {glued} joint{'s' * (glued != 1)}, {self.clamps} clamps"
             return Task(self.id, title, Trade.GLUE, self.parts, after, (("glue", float(glued)), ("set up", 2.0)),
-                        glue.cure_hours, of=self.id, whole=True)  # fmt: skip
+                        glue.cure_hours, whole=True)  # fmt: skip
         how = sorted({joint.hold.value for joint in self.joints}) or ["laid in"]
         return Task(self.id, f"Put in {names}: {' and '.join(how)}", Trade.PUT_IN, self.adds, after,
-                    (("fit", float(max(len(self.joints), 1))),), of=self.id)  # fmt: skip
+                    (("fit", float(max(len(self.joints), 1))),))  # fmt: skip
 
 
 def gluings(plan: Plan) -> tuple[Gluing, ...]:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
-from nullah.core.bench.tasks import Line, Task, Trade
+from nullah.core.bench.tasks import JointStep, Line, Task, Trade
 from nullah.core.card import Stage, Step
 from nullah.core.joints.cutouts import Cutout, sizes_of, taken
 from nullah.core.joints.kinds import kinds_of
@@ -71,7 +71,8 @@ class JointTasks(NamedTuple):
         """Give them with what is cut to fit in its place: laid out, or only tried, when that is cut."""
         found = []
         for each in self.made:
-            first = each.task.id.endswith("/1")
+            step = each.task.subject
+            first = isinstance(step, JointStep) and step.number == 0
             wants = [fit[part] for part in sorted(each.fitted) if part in fit]
             if wants and ((each.stage is Stage.TRIED) if each.hosted else first):
                 each = each._replace(task=each.task._replace(after=tuple(dict.fromkeys((*each.task.after, *wants)))))
@@ -118,7 +119,8 @@ def _task(plan: Plan, work: JointWork, number: int, step: Step, before: tuple[st
     count = f" ({len(kind.all)})" if len(kind.all) > 1 else ""
     return Task(
         f"joint/{kind.id}/{number}", f"{kind.title}{count}, {_DONE[step.stage]}", Trade.JOINT, parts, before,
-        tuple(_amounts(plan, work, step)), draws=lines(step.draws), uses=lines(step.uses), of=f"joint/{kind.id}",
+        tuple(_amounts(plan, work, step)), draws=lines(step.draws), uses=lines(step.uses),
+        subject=JointStep(kind.id, number - 1),
     )  # fmt: skip
 
 

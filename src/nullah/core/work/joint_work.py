@@ -39,7 +39,7 @@ class JointWork(NamedTuple):
 def joint_work(plan: Plan, kind: Kind) -> JointWork:
     """Give the settings and steps of a kind of joint; none where it cannot be laid out."""
     corner = corner_of_kind(plan, kind)
-    if kind.joint.tails is not None:
+    if kind.corner_prefix:
         if corner is None or corner.layout.tail.mm <= 0:
             return JointWork(kind, None, (), ())
         return JointWork(kind, corner, corner_settings(plan, corner), corner_steps(plan, corner))
@@ -53,9 +53,9 @@ def joint_work(plan: Plan, kind: Kind) -> JointWork:
 
 def corner_of_kind(plan: Plan, kind: Kind | None) -> Corner | None:
     """Give the dovetailed corner of a kind of joint; None where it is no dovetail, or cannot be drawn."""
-    if kind is None or kind.joint.tails is None:
+    if kind is None or not kind.corner_prefix:
         return None
-    return next((corner for corner in plan.corners if corner.prefix == kind.joint.tails.prefix), None)
+    return next((corner for corner in plan.corners if corner.prefix == kind.corner_prefix), None)
 
 
 def at_bench(plan: Plan, kind: Kind) -> AtBench:

@@ -86,7 +86,7 @@ def room_to_leave(plan: Plan, season: Season, fit: Fit) -> Length | None:
 
     Where it sets the room of several, the one that needs most decides.
     """
-    wanted = [each.value for each in season.fits if each.of == fit.of and each.value is not None]
-    if not wanted or plan.ledger is None or not fit.of:
+    wanted = [each.value for each in season.fits if each.quantity == fit.quantity and each.value is not None]
+    if not wanted or plan.ledger is None or not fit.quantity:
         return None
     return plan.marks.to_setting(Length(max(wanted)), Direction.UP)

@@ -14,6 +14,7 @@ from nullah.core.ledger import Origin
 from nullah.core.piece.part import Part
 from nullah.core.plan import Plan
 from nullah.core.rack.drying import readiness
+from nullah.core.refs import BoardRef, PartRef
 from nullah.core.wood.species import SpeciesError, find_species
 
 #: Hardness the rates are for, N (of the order of black cherry).
@@ -47,20 +48,20 @@ def saw_tasks(plan: Plan) -> tuple[Task, ...]:
             found.append(
                 Task(f"saw/{board.id}", title, Trade.SAW, parts, (),
                      (("cross", metres[CutKind.CROSS] * load), ("rip", metres[CutKind.RIP] * load), ("start", count)),
-                     of=f"board/{board.id}")
+                     subject=BoardRef(board.id))
             )  # fmt: skip
             after = (f"saw/{board.id}",)
         days = _days_to_dry(plan, board.id)
         if days > 0:
             title = f"Let the parts out of {board.name} come to the room: about {days} day{'s' * (days != 1)}"
             found.append(
-                Task(f"dry/{board.id}", title, Trade.DRY, parts, after, waits=24.0 * days, of=f"board/{board.id}")
+                Task(f"dry/{board.id}", title, Trade.DRY, parts, after, waits=24.0 * days, subject=BoardRef(board.id))
             )
     bare = [part for part in plan.parts if not plan.laid(part.id)]
     if bare:
         names = plan.reader.together(part.id for part in bare)
         found.append(Task("wood", f"Find wood for {names}", Trade.SAW, tuple(part.id for part in bare), (),
-                          (("set up", 5.0),), of="wood"))  # fmt: skip
+                          (("set up", 5.0),)))  # fmt: skip
     return tuple(found)
 
 
@@ -104,7 +105,7 @@ def mill_tasks(plan: Plan, saw: tuple[Task, ...]) -> MillTasks:
             title = f"Joint the staves of {plan.reader.together(part.id for part in parts)} and glue them up"
             glueing = (("true", float(len(staves))), ("glue", float(seams)))
             tasks.append(Task(f"staves/{alike}", title, Trade.MILL, ids, after, glueing, _STAVES_WAIT,
-                              of=f"mill/{ids[0]}", whole=True))  # fmt: skip
+                              subject=PartRef(ids[0]), whole=True))  # fmt: skip
             after = (f"staves/{alike}",)
         waiting = any(plan.waiting(part) or _fits(plan, part) for part in parts)
         ends = 0 if waiting else 2 * len(parts)
@@ -112,7 +113,7 @@ def mill_tasks(plan: Plan, saw: tuple[Task, ...]) -> MillTasks:
         title = f"Mill {plan.reader.together(part.id for part in parts)}" + (", left long" if waiting else "")
         task = Task(f"mill/{alike}", title, Trade.MILL, ids, after, work,
                     draws=tuple(Line(each, "face marks", "face") for each in ids),
-                    removes=tuple((each, "all") for each in ids), of=f"mill/{ids[0]}")  # fmt: skip
+                    removes=tuple((each, "all") for each in ids), subject=PartRef(ids[0]))  # fmt: skip
         tasks.append(task)
         by_part |= dict.fromkeys(ids, task.id)
     return MillTasks(tuple(tasks), by_part)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterable
+from typing import TypeVar
 
 from PySide6.QtCore import QEvent, QRect, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QPainter, QPaintEvent
@@ -20,6 +21,7 @@ from PySide6.QtWidgets import (
 )
 
 from nullah.core.fixes import Fix
+from nullah.core.refs import Ref
 from nullah.desk.bench import Bench, Tool
 from nullah.desk.document import Document
 
@@ -58,7 +60,7 @@ class StationDesk(QWidget):
     def leave(self) -> None:
         """Stop whatever runs aside: the window closes."""
 
-    def clicked(self, of: str) -> bool:
+    def clicked(self, ref: Ref | None) -> bool:
         """Take a click on something of one's own; False leaves it to the frame."""
         return False
 
@@ -221,12 +223,15 @@ def show_choice(box: QComboBox, value: str) -> None:
         box.setCurrentIndex(index)
 
 
+Way = TypeVar("Way")
+
+
 def tabs(
-    owner: QWidget, options: Iterable[tuple[str, str]], chosen: Callable[[str], None], row: QLayout
-) -> dict[str, QPushButton]:
+    owner: QWidget, options: Iterable[tuple[Way, str]], chosen: Callable[[Way], None], row: QLayout
+) -> dict[Way, QPushButton]:
     """Put ways of looking into a row, of which one is chosen; `options` are pairs of value and words."""
     group = QButtonGroup(owner)
-    made: dict[str, QPushButton] = {}
+    made: dict[Way, QPushButton] = {}
     for value, text in options:
         button = QPushButton(text)
         button.setCheckable(True)

@@ -16,7 +16,9 @@ from nullah.core.breakdown.search import Layout
 from nullah.core.laying import saw_up, take_layout, task_of
 from nullah.core.lengths import Length
 from nullah.core.rack.board import Board
-from nullah.core.stations.breakdown import board_in_hand, piece_in_hand
+from nullah.core.refs import BoardRef, PieceRef, Ref
+from nullah.core.stations.breakdown import selected_board, selected_piece
+from nullah.core.stations.selection import BreakdownSelection, Selection
 from nullah.core.wording.facts import fact_words
 from nullah.desk.bench import Bench
 from nullah.desk.document import Document
@@ -108,8 +110,9 @@ class BreakdownDesk(StationDesk):
     # --- what is shown ---
 
     def refresh(self) -> None:
-        project, hand = self.document.project, self.document.hand
-        running, ordering = self.runner.running, hand.cut >= 0
+        project, selection = self.document.project, self.document.selection
+        cut = selection.breakdown.cut
+        running, ordering = self.runner.running, cut is not None
         self.lay_out.setText("Stop" if running else "Lay the parts out")
         self.lay_out.setEnabled(bool(project.boards and self.document.plan.rough))
         self.clear.setEnabled(bool(project.layout) and not running)
@@ -124,9 +127,9 @@ class BreakdownDesk(StationDesk):
         self.next.setVisible(ordering)
         self.where.setVisible(ordering)
         count = len(board.cuts) if board is not None else 0
-        self.back.setEnabled(hand.cut > 0)
-        self.next.setEnabled(hand.cut < count - 1)
-        self.where.setText(f"cut {hand.cut + 1} of {count}" if ordering else "")
+        self.back.setEnabled(cut is not None and cut > 0)
+        self.next.setEnabled(cut is not None and cut < count - 1)
+        self.where.setText(f"cut {cut + 1} of {count}" if cut is not None else "")
         self.where.setMinimumWidth(self.where.sizeHint().width())
         self.asked.refresh(not ordering)
         for widget in self._more:
@@ -148,17 +151,18 @@ class BreakdownDesk(StationDesk):
     @property
     def _board(self) -> BoardPlan | None:
         """The board in hand."""
-        return board_in_hand(self.document.plan, self.document.hand)
+        return selected_board(self.document.plan, self.document.selection)
 
-    def clicked(self, of: str) -> bool:
-        piece = self.document.plan.rough_part(of)
+    def clicked(self, ref: Ref | None) -> bool:
+        piece = self.document.plan.rough_part(ref.piece) if isinstance(ref, PieceRef) else None
         if piece is not None:
-            self.document.set_hand(self.document.hand._replace(part=piece.parts[0], piece=piece.id))
+            self.document.select(
+                self.document.selection._replace(part=piece.parts[0], breakdown=BreakdownSelection(piece.id))
+            )
             return True
-        kind, _, board_id = of.partition("/")
-        if kind != "board" or self.document.hand.cut >= 0:
+        if not isinstance(ref, BoardRef) or self.document.selection.breakdown.cut is not None:
             return False
-        self.document.set_hand(self.document.hand._replace(board=board_id, part="", piece=""))
+        self.document.select(self.document.selection._replace(board=ref.board, part="", breakdown=BreakdownSelection()))
         return True
 
     def leave(self) -> None:
@@ -237,20 +241,25 @@ class BreakdownDesk(StationDesk):
     # --- the saw order ---
 
     def _show_order(self, shown: bool) -> None:
-        hand = self.document.hand
+        selection = self.document.selection
         board = self._board
         if shown and (board is None or not board.cuts):
             first = next((each for each in self.document.plan.boards if each.cuts), None)
-            hand = hand._replace(board=first.board.id if first else "", part="", piece="")
-        self.document.set_hand(hand._replace(cut=0 if shown else -1))
+            selection = selection._replace(
+                board=first.board.id if first else "", part="", breakdown=BreakdownSelection()
+            )
+        self._select_cut(selection, 0 if shown else None)
         self.resized.emit()
         self.bench.setFocus()
 
     def step(self, by: int) -> None:
         """Go to another cut of the saw order."""
-        board, hand = self._board, self.document.hand
+        board, selection = self._board, self.document.selection
         count = len(board.cuts) if board is not None else 0
-        self.document.set_hand(hand._replace(cut=max(0, min(count - 1, hand.cut + by))))
+        self._select_cut(selection, max(0, min(count - 1, (selection.breakdown.cut or 0) + by)))
+
+    def _select_cut(self, selection: Selection, cut: int | None) -> None:
+        self.document.select(selection._replace(breakdown=selection.breakdown._replace(cut=cut)))
 
     def step_key(self, key: Qt.Key) -> bool:
         """Go through the saw order by key: space and right on, left back, Escape out."""
@@ -272,14 +281,14 @@ class BreakdownDesk(StationDesk):
 
     def pin_or_let_go(self) -> None:
         """Pin the piece in hand where it lies, or let it go."""
-        piece = piece_in_hand(self.document.plan, self.document.hand)
+        piece = selected_piece(self.document.plan, self.document.selection)
         placed = next((item for item in self.document.project.layout if piece and item.part == piece.id), None)
         if piece is not None and placed is not None:
             word = "let go of" if placed.pinned else "pin"
             self.document.do(f"{word} {piece.name}", lambda p: actions.pin(p, piece.id, not placed.pinned))
 
     def _begin_swap(self) -> None:
-        piece = piece_in_hand(self.document.plan, self.document.hand)
+        piece = selected_piece(self.document.plan, self.document.selection)
         if piece is not None:
             self._swapping = piece.id
             self.say(f"Click the part that the {piece.name} is to change places with.")

@@ -13,8 +13,10 @@ from nullah.core.bench.tasks import Task
 from nullah.core.fixes import Fix, MakeAgain, Shim
 from nullah.core.lengths import Length
 from nullah.core.limits import quoted, read_number
-from nullah.core.stations.daybook import CALENDAR, task_in_hand
+from nullah.core.refs import PartRef, Ref, TaskRef
 from nullah.core.stations.daybook import STATION as DAYBOOK
+from nullah.core.stations.daybook import selected_task
+from nullah.core.stations.selection import DayBookSelection
 from nullah.core.wording.card import worded
 from nullah.core.wording.facts import error_words, fact_words
 from nullah.core.wording.fixes import fix_words, why_again
@@ -30,6 +32,7 @@ from nullah.desk.stations.base import StationDesk, action, chooser, entry, label
 from nullah.desk.stations.working import WorkingRow
 from nullah.files.piece_records import RecordsError, keep_record, records_file
 
+CALENDAR = "calendar"
 _LOOKS = (("", "Next"), ("order", "Order"), (CALENDAR, "Calendar"), ("book", "The book"), ("glance", "Glance"))
 
 
@@ -95,9 +98,12 @@ class DaybookDesk(StationDesk):
         self._look = look
         self.said.setText("")
         self.looks[look].setChecked(True)
-        self.document.set_hand(self.document.hand._replace(view=look if look == CALENDAR else ""))
+        self._select(self.document.selection.daybook._replace(calendar=look == CALENDAR))
         self.refresh()
         self.page_wanted.emit()
+
+    def _select(self, selection: DayBookSelection) -> None:
+        self.document.select(self.document.selection._replace(daybook=selection))
 
     def page(self) -> QWidget | None:
         if self._look in ("", CALENDAR):
@@ -111,23 +117,23 @@ class DaybookDesk(StationDesk):
             return OrderTable(self._pick)
         return BookPage(self.document) if self._look == "book" else GlancePage()
 
-    def clicked(self, of: str) -> bool:
-        if not of.startswith("task/"):
+    def clicked(self, ref: Ref | None) -> bool:
+        if not isinstance(ref, TaskRef):
             return False
-        self._pick(of.removeprefix("task/"))
+        self._pick(ref.task)
         return True
 
     def _pick(self, task_id: str) -> None:
         self._look = ""
         self.looks[""].setChecked(True)
-        self.document.set_hand(self.document.hand._replace(work=task_id, view=""))
+        self._select(self.document.selection.daybook._replace(task=task_id, calendar=False))
         self.page_wanted.emit()
 
     def _standing(self) -> Standing:
         return standing(self.document.plan, self.clock())
 
     def _task(self) -> Task | None:
-        return task_in_hand(self._standing(), self.document.hand)
+        return selected_task(self._standing(), self.document.selection)
 
     # --- what is done ---
 
@@ -143,7 +149,8 @@ class DaybookDesk(StationDesk):
                 return
         came = doing.finish(self.document.plan, task, self.clock(), minutes)
         self.minutes.clear()
-        self.document.hand = self.document.hand._replace(work="")
+        selection = self.document.selection
+        self.document.selection = selection._replace(daybook=selection.daybook._replace(task=""))
         self.document.do(f"done: {task.title}", lambda _: came.project)
         self._say(fact_words(came.said, self.document.plan.reader))
 
@@ -207,7 +214,7 @@ class DaybookDesk(StationDesk):
         self._wrong_open = not self._wrong_open
         self.refresh()
         # What is in hand is what went wrong, as a rule.
-        show_choice(self.wrong, self.document.hand.part)
+        show_choice(self.wrong, self.document.selection.part)
         self._show_woods()
 
     def _remake(self) -> None:
@@ -251,12 +258,12 @@ class DaybookDesk(StationDesk):
     # --- what is shown ---
 
     def refresh(self) -> None:
-        hand, now = self.document.hand, doing.stamp(self.clock())
-        if hand.now != now:
-            self.document.set_hand(hand._replace(now=now))
+        selection, now = self.document.selection, doing.stamp(self.clock())
+        if selection.daybook.now != now:
+            self._select(selection.daybook._replace(now=now))
             return
         plan, stand = self.document.plan, self._standing()
-        task = task_in_hand(stand, hand)
+        task = selected_task(stand, selection)
         at_task = self._look in ("", "glance") and task is not None
         running = self.document.project.timer
         self.timer.setText("Stop the timer" if running is not None and task is not None and running.task == task.id else
@@ -278,7 +285,7 @@ class DaybookDesk(StationDesk):
         names: list[str] = []
         if task is not None and ledger is not None:
             names = list(task.measures)
-            for each in task.parts if task.of.startswith(("mill/", "fit/")) else ():
+            for each in task.parts if isinstance(task.subject, PartRef) else ():
                 part = self.document.plan.part(each)
                 names += reversed(part.quantities) if part is not None else ()
             names = [name for name in dict.fromkeys(names) if name in ledger.quantities]
@@ -301,7 +308,7 @@ class DaybookDesk(StationDesk):
             self.wrong.clear()
             for part_id, name in parts:
                 self.wrong.addItem(name, part_id)
-            show_choice(self.wrong, self.document.hand.part)
+            show_choice(self.wrong, self.document.selection.part)
         if self._wrong_open:
             self._show_woods()
 
@@ -323,4 +330,4 @@ class DaybookDesk(StationDesk):
             page.refresh()
         elif isinstance(page, GlancePage):
             plan = self.document.plan
-            page.show_card(worded(DAYBOOK.card(plan, self.document.hand), plan.reader))
+            page.show_card(worded(DAYBOOK.card(plan, self.document.selection), plan.reader))

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 
 from nullah.core.milling.edge_tasks import KINDS, EdgeTask, tasks_of
-from nullah.core.stations.edge_work import task_in_hand
+from nullah.core.stations.edge_work import selected_task
 from nullah.desk.bench import Bench
 from nullah.desk.document import Document
 from nullah.desk.stations.base import Flow, chooser, show_choice
@@ -30,7 +30,7 @@ class EdgeRows(Group):
 
     def show_group(self, shown: bool) -> None:
         super().show_group(shown)
-        task = task_in_hand(self.document.plan, self.document.hand)
+        task = selected_task(self.document.plan, self.document.selection)
         self.numbers.show_figures([name for name, _ in KINDS[task.kind].figures], task.figures, shown)
 
     def refresh(self) -> None:
@@ -40,10 +40,10 @@ class EdgeRows(Group):
             self._tasks = found
             self.task.clear()
             for key, task in found.items():
-                self.task.addItem(f"{task.of}: {KINDS[task.kind].title.lower()}", key)
+                self.task.addItem(f"{task.part}: {KINDS[task.kind].title.lower()}", key)
             for kind, what in KINDS.items():
                 self.task.addItem(what.title, f"{_TYPED}{kind}")
-        task = task_in_hand(plan, self.document.hand)
+        task = selected_task(plan, self.document.selection)
         same = next((key for key, each in found.items() if each[:2] == task[:2]), f"{_TYPED}{task.kind}")
         show_choice(self.task, same)
 
@@ -55,10 +55,11 @@ class EdgeRows(Group):
             self._put(self._tasks[value])
 
     def _type(self, figures: tuple[float, ...]) -> None:
-        task = task_in_hand(self.document.plan, self.document.hand)
-        self._put(EdgeTask(task.kind, figures, task.of))
+        task = selected_task(self.document.plan, self.document.selection)
+        self._put(EdgeTask(task.kind, figures, task.part))
 
     def _put(self, task: EdgeTask) -> None:
         for field in self.fields:
             field.setModified(False)
-        self.document.set_hand(self.document.hand._replace(task=(task.kind, task.figures)))
+        milling = self.document.selection.milling._replace(edge_task=(task.kind, task.figures))
+        self.document.select(self.document.selection._replace(milling=milling))

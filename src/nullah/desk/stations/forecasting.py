@@ -12,7 +12,7 @@ from nullah.core.breakdown.layout import FirstCut
 from nullah.core.ledger import Measured
 from nullah.core.lengths import Length, from_float
 from nullah.core.piece.part import Part
-from nullah.core.stations.stock import board_in_hand
+from nullah.core.stations.stock import selected_board
 from nullah.desk.bench import Bench
 from nullah.desk.document import Document
 from nullah.desk.fields import ValueField
@@ -84,7 +84,7 @@ class ForecastRows(Group):
 
     def _show_cut(self) -> None:
         project = self.document.project
-        marks, board = project.marks, board_in_hand(self.document.plan, self.document.hand)
+        marks, board = project.marks, selected_board(self.document.plan, self.document.selection)
         cut = project.first_cut(board.id) if board is not None else None
         self.at.set_unit(marks.unit)
         self.at.setEnabled(board is not None)
@@ -109,7 +109,7 @@ class ForecastRows(Group):
         self.calliper.setEnabled(part is not None)
 
     def _part(self) -> Part | None:
-        return self.document.plan.part(self.document.hand.part)
+        return self.document.plan.part(self.document.selection.part)
 
     # --- what is done ---
 
@@ -125,7 +125,7 @@ class ForecastRows(Group):
         self.document.do(words_for, lambda p: actions.cut_first(p, board, first))
 
     def _cut_at(self, at: object) -> None:
-        board = board_in_hand(self.document.plan, self.document.hand)
+        board = selected_board(self.document.plan, self.document.selection)
         if board is None or not isinstance(at, Length):
             return
         crosswise = self.way.currentData() == "cross"
@@ -139,7 +139,7 @@ class ForecastRows(Group):
         self.document.do(f"{verb} {board.name} at {at.as_text()} first", lambda p: actions.cut_at(p, board.id, cut))
 
     def _no_cut(self) -> None:
-        board = board_in_hand(self.document.plan, self.document.hand)
+        board = selected_board(self.document.plan, self.document.selection)
         if board is not None:
             self.document.do(f"no cut through {board.name} first", lambda p: actions.cut_at(p, board.id, None))
 

@@ -11,13 +11,13 @@ from PySide6.QtWidgets import QComboBox, QPushButton
 from nullah.core import actions
 from nullah.core.joints.dovetail.corners import Corner
 from nullah.core.joints.kinds import Kind, kinds_of
-from nullah.core.joints.made_up import FAMILIES, MADE
+from nullah.core.joints.made_up import FAMILIES
 from nullah.core.joints.practice import hands_of
 from nullah.core.ledger import Kind as Of
 from nullah.core.shop import SCHOOLS, Hands
-from nullah.core.stations.joint_in_hand import kind_in_hand
-from nullah.core.stations.joint_steps import STEP_BY_STEP
-from nullah.core.stations.made_up import made_in_hand
+from nullah.core.stations.made_up import selected_made
+from nullah.core.stations.selected_joint import selected_kind
+from nullah.core.stations.selection import JointsSelection
 from nullah.core.wording.ledger import refusal
 from nullah.core.work.joint_work import corner_of_kind
 from nullah.desk.bench import Bench
@@ -86,25 +86,26 @@ class JointsDesk(StationDesk):
 
     def _shown_kind(self) -> Kind | None:
         """Give the joint of the piece that is drawn with all its lines; None where something else is."""
-        hand = self.document.hand
-        if made_in_hand(hand) is not None or hand.view == STEP_BY_STEP:
+        selection = self.document.selection
+        if selection.joints.family or selection.joints.step is not None:
             return None
-        return kind_in_hand(self.document.plan, hand)
+        return selected_kind(self.document.plan, selection)
 
     # --- what is done ---
 
     def _take_kind(self, joint: str) -> None:
-        if joint.startswith(MADE):
-            self.document.set_hand(self.document.hand._replace(joint=joint, made=()))
-            return
+        selection = self.document.selection
         kind = next((kind for kind in kinds_of(self.document.plan.assembly) if kind.id == joint), None)
-        hand = self.document.hand
-        if kind is not None:
-            part = hand.part if kind.has(hand.part) else kind.first.part.id
-            self.document.set_hand(hand._replace(joint=joint, part=part))
+        if kind is None:
+            self.document.select(selection._replace(joints=JointsSelection(family=joint)))
+            return
+        part = selection.part if kind.has(selection.part) else kind.first.part.id
+        joints = selection.joints._replace(kind=joint, family="", figures=())
+        self.document.select(selection._replace(part=part, joints=joints))
 
     def _type(self, figures: tuple[float, ...]) -> None:
-        self.document.set_hand(self.document.hand._replace(made=figures))
+        selection = self.document.selection
+        self.document.select(selection._replace(joints=selection.joints._replace(figures=figures)))
 
     def _work_so(self, name: str, way: str) -> None:
         schools = self.document.project.shop.schools
@@ -129,7 +130,7 @@ class JointsDesk(StationDesk):
         plan = self.document.plan
         kinds = kinds_of(plan.assembly)
         wanted = [(kind.id, f"{kind.title}{f' ({len(kind.all)})' * (len(kind.all) > 1)}") for kind in kinds]
-        wanted += [(f"{MADE}{family}", f"by itself: {each.title.lower()}") for family, each in FAMILIES.items()]
+        wanted += [(family, f"by itself: {each.title.lower()}") for family, each in FAMILIES.items()]
         shown = [(str(self.corners.itemData(i)), self.corners.itemText(i)) for i in range(self.corners.count())]
         if wanted != shown:
             self.corners.clear()
@@ -138,20 +139,20 @@ class JointsDesk(StationDesk):
         pair = self.corners.parentWidget()
         if pair is not None:
             pair.setVisible(len(wanted) > 1)
-        made = made_in_hand(self.document.hand)
-        kind = kind_in_hand(plan, self.document.hand) if made is None else None
+        made = selected_made(self.document.selection)
+        kind = selected_kind(plan, self.document.selection) if made is None else None
         if made is not None:
-            show_choice(self.corners, self.document.hand.joint)
+            show_choice(self.corners, made[0])
             self.numbers.show_figures([name for name, _ in FAMILIES[made[0]].figures], made[1])
         else:
             self.numbers.show_figures((), (), shown=False)
         if kind is not None:
             show_choice(self.corners, kind.id)
-        tails = kind.joint.tails if kind is not None else None
-        self._figures.prefix = f"{tails.prefix}." if tails is not None else "tails."
-        self._figures.refresh(tails is not None)
+        prefix = kind.corner_prefix if kind is not None else ""
+        self._figures.prefix = f"{prefix or 'tails'}."
+        self._figures.refresh(bool(prefix))
         self.spacing.show_corner(corner_of_kind(plan, kind))
-        self.others.show_kind(kind if tails is None else None)
+        self.others.show_kind(None if prefix else kind)
         self.as_it_is.show_kind(kind)
         self.tools.refresh(self.ways.isChecked())
         self.steps.show_kind(kind)

@@ -14,6 +14,7 @@ from nullah.core.joints.dovetail.corners import Corner
 from nullah.core.joints.dovetail.dragging import Dragged, Line, dragged, line_at
 from nullah.core.joints.kinds import Kind
 from nullah.core.project import Project
+from nullah.core.refs import QuantityRef, Ref
 from nullah.core.shop import Shop
 from nullah.desk.bench import Bench, Tool
 from nullah.desk.document import Document
@@ -83,8 +84,8 @@ class JointsTool(Tool):
             return _of_corner(corner, at, near)
         return _of_channel(kind, at, near) if kind is not None else None
 
-    def press(self, at: Point, of: str) -> bool:
-        if of and self._document.plan.part(of) is None:
+    def press(self, at: Point, ref: Ref | None) -> bool:
+        if isinstance(ref, QuantityRef):
             return False  # a figure is typed, not dragged
         self._taken, self._came = self._under(at), None
         return self._taken is not None
@@ -114,8 +115,8 @@ class JointsTool(Tool):
         self._taken = self._came = None
         self._bench.overlay = Drawing()
 
-    def cursor(self, at: Point, of: str) -> Qt.CursorShape:
+    def cursor(self, at: Point, ref: Ref | None) -> Qt.CursorShape:
         taken = self._under(at)
-        if taken is None or (of and self._document.plan.part(of) is None):
-            return Qt.CursorShape.PointingHandCursor if of else Qt.CursorShape.ArrowCursor
+        if taken is None or isinstance(ref, QuantityRef):
+            return Qt.CursorShape.PointingHandCursor if ref is not None else Qt.CursorShape.ArrowCursor
         return Qt.CursorShape.SizeVerCursor if taken.upright else Qt.CursorShape.SizeHorCursor

@@ -4,8 +4,9 @@ from __future__ import annotations
 
 from PySide6.QtWidgets import QCheckBox, QWidget
 
-from nullah.core.stations.stock import board_in_hand
-from nullah.core.stations.stroke_plan import STEP
+from nullah.core.refs import Ref, StepRef
+from nullah.core.stations.selection import MillingSelection, MillingView
+from nullah.core.stations.stock import selected_board
 from nullah.desk.bench import Bench, Tool
 from nullah.desk.document import Document
 from nullah.desk.stations.base import StationDesk, chooser, show_choice, tabs
@@ -21,8 +22,8 @@ if TYPE_CHECKING:
     from nullah.desk.sighting import SightingPage
 
 _LOOKS = (
-    ("", "Forecast"), ("survey", "Survey"), ("strokes", "Strokes"), ("edges", "Edges"), ("plane", "Plane it"),
-    ("sticks", "Read the sticks"),
+    (MillingView.FORECAST, "Forecast"), (MillingView.SURVEY, "Survey"), (MillingView.STROKES, "Strokes"),
+    (MillingView.EDGES, "Edges"), (MillingView.PLANING, "Plane it"), (MillingView.STICKS, "Read the sticks"),
 )  # fmt: skip
 
 
@@ -38,13 +39,14 @@ class MillingDesk(StationDesk):
         self.survey = SurveyRows(document, bench, self.row)
         self.planes = PlaneRows(document, bench, self.row)
         self.edges = EdgeRows(document, bench, self.row)
-        self._groups: dict[str, Group] = {
-            "": self.forecast, "survey": self.survey, "strokes": self.planes, "edges": self.edges,
+        self._groups: dict[MillingView, Group] = {
+            MillingView.FORECAST: self.forecast, MillingView.SURVEY: self.survey, MillingView.STROKES: self.planes,
+            MillingView.EDGES: self.edges,
         }  # fmt: skip
-        self._tools = {"survey": SurveyTool(self.survey)}
+        self._tools = {MillingView.SURVEY: SurveyTool(self.survey)}
         self.planing: PlaningPage | None = None
         self.sighting: SightingPage | None = None
-        self._shown = ""
+        self._shown = MillingView.FORECAST
 
     @property
     def ticks(self) -> dict[str, QCheckBox]:
@@ -52,23 +54,26 @@ class MillingDesk(StationDesk):
         return self.forecast.ticks
 
     @property
-    def look(self) -> str:
+    def look(self) -> MillingView:
         """The way of looking at it."""
-        return self.document.hand.view
+        return self.document.selection.milling.view
 
-    def show_look(self, look: str, *_: object) -> None:
+    def show_look(self, look: MillingView, *_: object) -> None:
         """Look at it another way."""
-        self.document.set_hand(self.document.hand._replace(view=look, step=0, reading=None))
+        self._select(self.document.selection.milling._replace(view=look, step=0, reading=None))
+
+    def _select(self, selection: MillingSelection) -> None:
+        self.document.select(self.document.selection._replace(milling=selection))
 
     def page(self) -> QWidget | None:
         """Give the planing bench or the sticks, in the place of the drawing."""
-        if self.look == "plane":
+        if self.look is MillingView.PLANING:
             if self.planing is None:
                 from nullah.desk.planing import PlaningPage
 
                 self.planing = PlaningPage(self.document)
             return self.planing
-        if self.look == "sticks":
+        if self.look is MillingView.STICKS:
             if self.sighting is None:
                 from nullah.desk.sighting import SightingPage
 
@@ -81,8 +86,7 @@ class MillingDesk(StationDesk):
             self.planing.stop()
 
     def refresh(self) -> None:
-        hand = self.document.hand
-        view = hand.view if hand.view in dict(_LOOKS) else ""
+        view = self.look
         self.looks[view].setChecked(True)
         self._show_boards()
         for name, group in self._groups.items():
@@ -95,10 +99,10 @@ class MillingDesk(StationDesk):
         self.tool = tool
         if view != self._shown:
             self._shown = view
-            if view != "plane" and self.planing is not None:
+            if view is not MillingView.PLANING and self.planing is not None:
                 self.planing.stop()
             self.page_wanted.emit()
-        if view == "plane" and self.planing is not None:
+        if view is MillingView.PLANING and self.planing is not None:
             self.planing.refresh()
 
     def _show_boards(self) -> None:
@@ -108,7 +112,7 @@ class MillingDesk(StationDesk):
             self.boards.clear()
             for value, text in wanted:
                 self.boards.addItem(text, value)
-        board = board_in_hand(self.document.plan, self.document.hand)
+        board = selected_board(self.document.plan, self.document.selection)
         self.boards.setEnabled(board is not None)
         if board is not None:
             show_choice(self.boards, board.id)
@@ -117,12 +121,13 @@ class MillingDesk(StationDesk):
         lies_on = {
             part: each.board.id for each in self.document.plan.boards for i in each.placed for part in i.part.parts
         }
-        part = self.document.hand.part
+        part = self.document.selection.part
         kept = part if lies_on.get(part) == board else next((each for each, at in lies_on.items() if at == board), "")
-        self.document.set_hand(self.document.hand._replace(board=board, part=kept, step=0, reading=None))
+        milling = self.document.selection.milling._replace(step=0, reading=None)
+        self.document.select(self.document.selection._replace(board=board, part=kept, milling=milling))
 
-    def clicked(self, of: str) -> bool:
-        if of.startswith(STEP):
-            self.document.set_hand(self.document.hand._replace(step=int(of.removeprefix(STEP))))
+    def clicked(self, ref: Ref | None) -> bool:
+        if isinstance(ref, StepRef):
+            self._select(self.document.selection.milling._replace(step=ref.number))
             return True
-        return self.look == "survey" and self.survey.clicked(of)
+        return self.look is MillingView.SURVEY and self.survey.clicked(ref)

@@ -8,11 +8,10 @@ from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QLineEdit, QPushButton, QWidget
 
 from nullah.core import actions
-from nullah.core.forms.own_boards import OwnBoard, OwnJoint, offers
+from nullah.core.forms.own_boards import OwnBoard, OwnJoint, next_own_joint_id, offers
 from nullah.core.piece.joint import Joint
 from nullah.core.piece.part import Part
 from nullah.core.piece.shaping import Shaping
-from nullah.core.plan import next_joint_number
 from nullah.core.project import Project
 from nullah.core.stations.placing import neighbours
 from nullah.core.wording.piece import offer_words
@@ -84,13 +83,13 @@ class OwnRows(QWidget):
     @property
     def board(self) -> OwnBoard | None:
         """The board of one's own in hand."""
-        hand = self._document.hand.part
-        return next((board for board in self._document.project.piece.own if board.id == hand), None)
+        selection = self._document.selection.part
+        return next((board for board in self._document.project.piece.own if board.id == selection), None)
 
     @property
     def part(self) -> Part | None:
         """That board as a part of the piece."""
-        return self._document.plan.part(self._document.hand.part) if self.board is not None else None
+        return self._document.plan.part(self._document.selection.part) if self.board is not None else None
 
     def refresh(self, shown: bool = True) -> None:
         """Show what the document holds now, or nothing."""
@@ -116,12 +115,12 @@ class OwnRows(QWidget):
         plan, part = self._document.plan, self.part
         found: list[tuple[str, OwnJoint | str]] = []
         if part is not None:
-            number = next_joint_number(plan.project.piece)
+            joint_id = next_own_joint_id(plan.project.piece.own_joints)
             for other in neighbours(plan.assembly, part):
                 if not any({j.first, j.second} == {part.id, other.id} for j in plan.assembly.joints):
                     found += [
                         (f"{offer_words(offer, self._document.plan.reader)} · {other.name}", offer.joint)
-                        for offer in offers(part, other, number)
+                        for offer in offers(part, other, joint_id)
                     ]
             for joint in plan.assembly.joints:
                 if part.id in (joint.first, joint.second) and joint.id in self._own_joint_ids():

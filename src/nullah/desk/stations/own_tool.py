@@ -11,6 +11,7 @@ from PySide6.QtGui import QKeyEvent
 from nullah.core import actions
 from nullah.core.drawing import Dimension, Drawing, Point, Role, drawing, rectangle
 from nullah.core.lengths import Length
+from nullah.core.refs import PartRef, Ref
 from nullah.core.stations.piece import flat_at, plane_at, point_on
 from nullah.core.stations.placing import Grip, gripped, moved
 from nullah.desk.bench import Bench, Tool
@@ -28,10 +29,10 @@ class OwnTool(Tool):
         self._grip: Grip | None = None
         self._new: dict[str, Fraction] = {}
 
-    def _grip_at(self, at: Point, of: str) -> Grip | None:
+    def _grip_at(self, at: Point, ref: Ref | None) -> Grip | None:
         plan = self._document.plan
-        part = plan.part(of)
-        if part is None or not of.startswith("own"):
+        part = plan.part(ref.part) if isinstance(ref, PartRef) else None
+        if part is None or not part.own:
             return None
         found = plane_at(plan, at)
         if found is None:
@@ -40,12 +41,12 @@ class OwnTool(Tool):
         near = _GRIP_PX / self._bench.scale.per_mm
         return gripped(plane, part, plane.place(local), near)
 
-    def press(self, at: Point, of: str) -> bool:
-        self._grip = self._grip_at(at, of)
+    def press(self, at: Point, ref: Ref | None) -> bool:
+        self._grip = self._grip_at(at, ref)
         self._new = {}
         if self._grip is None:
             return False
-        self._document.pick_part(of)
+        self._document.pick_part(self._grip.part.id)
         return True
 
     def drag(self, at: Point) -> None:
@@ -84,8 +85,8 @@ class OwnTool(Tool):
         self._grip, self._new = None, {}
         self._bench.overlay = Drawing()
 
-    def cursor(self, at: Point, of: str) -> Qt.CursorShape:
-        grip = self._grip_at(at, of)
+    def cursor(self, at: Point, ref: Ref | None) -> Qt.CursorShape:
+        grip = self._grip_at(at, ref)
         if grip is None:
             return Qt.CursorShape.ArrowCursor
         if grip.whole:
@@ -95,12 +96,12 @@ class OwnTool(Tool):
 
     def key(self, event: QKeyEvent) -> bool:
         """Move the board in hand with Shift and the arrows (and Page Up, Page Down for depth); Delete takes it away."""
-        plan, hand = self._document.plan, self._document.hand.part
-        part = plan.part(hand)
-        if part is None or not hand.startswith("own") or plan.ledger is None:
+        plan, selection = self._document.plan, self._document.selection.part
+        part = plan.part(selection)
+        if part is None or not part.own or plan.ledger is None:
             return False
         if event.key() == Qt.Key.Key_Delete:
-            self._document.do(f"take {part.name} away", lambda p: actions.remove_own(p, hand))
+            self._document.do(f"take {part.name} away", lambda p: actions.remove_own(p, selection))
             return True
         ways = {
             Qt.Key.Key_Left: ("x", -1), Qt.Key.Key_Right: ("x", 1), Qt.Key.Key_Down: ("z", -1), Qt.Key.Key_Up: ("z", 1),
@@ -110,7 +111,7 @@ class OwnTool(Tool):
         if way is None or not event.modifiers() & Qt.KeyboardModifier.ShiftModifier:
             return False
         step = 10 if event.modifiers() & Qt.KeyboardModifier.ControlModifier else 1
-        name = f"{hand}.{way[0]}"
+        name = f"{part.id}.{way[0]}"
         to = Length(plan.ledger[name] + step * way[1])
         self._document.do(f"move {part.name}", partial(actions.give, name=name, value=to))
         return True

@@ -16,8 +16,10 @@ from nullah.core.breakdown.rough import RoughPart
 from nullah.core.drawing import Anchor, Drawing, Fill, Label, Point, Role, drawing, rectangle
 from nullah.core.lengths import Length
 from nullah.core.rack.board import Board
-from nullah.core.stations.breakdown import piece_in_hand, place_on_bench
+from nullah.core.refs import PieceRef, Ref
+from nullah.core.stations.breakdown import place_on_bench, selected_piece
 from nullah.core.stations.rack import board_places
+from nullah.core.stations.selection import BreakdownSelection
 from nullah.core.wording.facts import fact_words
 from nullah.core.wording.laying import complaint_words
 from nullah.desk.bench import Bench, Tool
@@ -60,18 +62,18 @@ class PartTool(Tool):
         self._off = False
         self._moved = False
 
-    def press(self, at: Point, of: str) -> bool:
+    def press(self, at: Point, ref: Ref | None) -> bool:
         document = self._desk.document
         plan = document.plan
-        rough = plan.rough_part(of)
-        if self._desk.runner.running or rough is None or document.hand.cut >= 0:
+        rough = plan.rough_part(ref.piece) if isinstance(ref, PieceRef) else None
+        if self._desk.runner.running or rough is None or document.selection.breakdown.cut is not None:
             return False
         if self._desk.take_swap(rough.id):
             return True
         self._part, self._placement, self._off, self._moved, self._why = rough.id, None, False, False, None
         corner = place_on_bench(plan, rough.id)
         self._grip = (at[0] - corner[0], at[1] - corner[1])
-        document.set_hand(document.hand._replace(part=rough.parts[0], piece=rough.id))
+        document.select(document.selection._replace(part=rough.parts[0], breakdown=BreakdownSelection(rough.id)))
         board = plan.board_of(rough.id)
         # What lies on a sawn board is cut already.
         if board is not None and board.board.sawn:
@@ -166,17 +168,17 @@ class PartTool(Tool):
         self._part, self._placement = "", None
         self._desk.bench.overlay = Drawing()
 
-    def cursor(self, at: Point, of: str) -> Qt.CursorShape:
-        held = self._desk.document.plan.rough_part(of) is not None and self._desk.document.hand.cut < 0
+    def cursor(self, at: Point, ref: Ref | None) -> Qt.CursorShape:
+        held = isinstance(ref, PieceRef) and self._desk.document.selection.breakdown.cut is None
         return Qt.CursorShape.OpenHandCursor if held else Qt.CursorShape.ArrowCursor
 
     def key(self, event: QKeyEvent) -> bool:
         """Step through the saw order; or move the part in hand with Shift and the arrows, lift it, pin it with P."""
         document = self._desk.document
         key = Qt.Key(event.key())
-        if document.hand.cut >= 0:
+        if document.selection.breakdown.cut is not None:
             return self._desk.step_key(key)
-        rough = piece_in_hand(document.plan, document.hand)
+        rough = selected_piece(document.plan, document.selection)
         placement = next((item for item in document.project.layout if rough and item.part == rough.id), None)
         if placement is None or rough is None:
             return False

@@ -155,7 +155,7 @@ class PieceDesk(StationDesk):
                 pair.setVisible(choosing and choice.applies(plan.choices))
         self._figures.refresh(choosing)
         self.add.setVisible(self.look == "views")
-        if self._own is not None or self.document.hand.part.startswith("own"):
+        if self._own is not None or ((part := plan.part(self.document.selection.part)) is not None and part.own):
             self.own.refresh(self.look == "views")
         page = self._pages.get(self.look)
         if page is not None:

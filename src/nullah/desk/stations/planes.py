@@ -10,7 +10,7 @@ from nullah.core.lengths import Length
 from nullah.core.milling.job import EdgeRead
 from nullah.core.rack.board import Rise
 from nullah.core.shop import USUAL_PLANES, Plane, PlaneKind
-from nullah.core.stations.stock import board_in_hand
+from nullah.core.stations.stock import selected_board
 from nullah.desk.bench import Bench
 from nullah.desk.document import Document
 from nullah.desk.fields import ValueField
@@ -54,10 +54,10 @@ class PlaneRows(Group):
 
     def refresh(self) -> None:
         document, marks = self.document, self.document.project.marks
-        board = board_in_hand(document.plan, document.hand)
+        board = selected_board(document.plan, document.selection)
         show_choice(self.grain, board.rises.value if board is not None else Rise.UNKNOWN.value)
         self.grain.setEnabled(board is not None)
-        edge = EdgeRead(*document.hand.edge) if document.hand.edge is not None else EdgeRead()
+        edge = EdgeRead(*document.selection.milling.edge) if document.selection.milling.edge is not None else EdgeRead()
         for field, value in ((self.hump, edge.hump), (self.light, edge.error)):
             field.set_unit(marks.unit)
             field.show_value(marks.write_short(value))
@@ -72,7 +72,7 @@ class PlaneRows(Group):
     # --- what is entered ---
 
     def _rises(self, value: str) -> None:
-        board = board_in_hand(self.document.plan, self.document.hand)
+        board = selected_board(self.document.plan, self.document.selection)
         if board is not None:
             changed = replace(board, rises=Rise(value))
             self.document.do(f"{board.name}: grain rises {dict(_RISES)[value]}",
@@ -90,7 +90,8 @@ class PlaneRows(Group):
             return
         self.hump.line.setModified(False)
         self.light.line.setModified(False)
-        self.document.set_hand(self.document.hand._replace(edge=(float(hump), float(light))))
+        milling = self.document.selection.milling._replace(edge=(float(hump), float(light)))
+        self.document.select(self.document.selection._replace(milling=milling))
 
     def _change(self) -> None:
         plane = self._plane

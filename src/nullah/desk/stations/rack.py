@@ -11,7 +11,9 @@ from nullah.core import actions
 from nullah.core.lengths import Length
 from nullah.core.rack.board import Board, BoardError, Faces, Figure, Flaw, FlawKind, read_price, write_price
 from nullah.core.rack.sizes import SizeNameError, resolve_size
+from nullah.core.refs import BoardRef, BoardSizeRef, FlawRef, HeartRef, Ref
 from nullah.core.stations.rack import find_board
+from nullah.core.stations.selection import RackSelection
 from nullah.core.wood.movement import Cut
 from nullah.core.wood.species import all_species
 from nullah.core.wording.facts import error_words
@@ -204,25 +206,24 @@ class RackDesk(StationDesk):
     @property
     def flaw(self) -> Flaw | None:
         """The flaw in hand."""
-        board, index = self.board, self.document.hand.flaw
-        return board.flaws[index] if board is not None and 0 <= index < len(board.flaws) else None
+        board, index = self.board, self.document.selection.rack.flaw
+        if board is None or index is None or index >= len(board.flaws):
+            return None
+        return board.flaws[index]
 
     @property
     def board(self) -> Board | None:
         """The board in hand."""
-        return find_board(self.document.plan, self.document.hand)
+        return find_board(self.document.plan, self.document.selection)
 
-    def clicked(self, of: str) -> bool:
-        kind, _, rest = of.partition("/")
-        if kind == "heart":
-            return True
-        if kind not in ("board", "flaw"):
-            return False
-        board_id, _, number = rest.partition("/")
-        flaw = int(number) if kind == "flaw" else -1
-        self.document.set_hand(self.document.hand._replace(board=board_id, flaw=flaw))
+    def clicked(self, ref: Ref | None) -> bool:
+        match ref:
+            case BoardRef(board) | BoardSizeRef(board):
+                self.document.select(self.document.selection._replace(board=board, rack=RackSelection()))
+            case FlawRef(board, number):
+                self.document.select(self.document.selection._replace(board=board, rack=RackSelection(number)))
         # A click on a length or width also opens it for typing, which is the frame's work.
-        return kind == "flaw" or number == ""
+        return isinstance(ref, BoardRef | FlawRef | HeartRef)
 
     # --- actions ---
 
@@ -246,7 +247,7 @@ class RackDesk(StationDesk):
         for field in self.fields.values():
             field.line.clear()
             field.line.setModified(False)
-        self.document.set_hand(self.document.hand._replace(board=number, flaw=-1))
+        self.document.select(self.document.selection._replace(board=number, rack=RackSelection()))
         self.fields["length"].line.setFocus()
 
     def _resolve_yard_size(self) -> None:
@@ -269,15 +270,15 @@ class RackDesk(StationDesk):
         board = self.board
         if board is not None:
             self.document.do(f"take {board.name} off the rack", lambda p: actions.remove_board(p, board.id))
-            self.document.set_hand(self.document.hand._replace(board="", flaw=-1))
+            self.document.select(self.document.selection._replace(board="", rack=RackSelection()))
 
     def rub_flaw_out(self) -> None:
         """Rub the flaw in hand out."""
-        board, index = self.board, self.document.hand.flaw
-        if board is not None and 0 <= index < len(board.flaws):
-            kind = board.flaws[index].kind.value
+        board, index, flaw = self.board, self.document.selection.rack.flaw, self.flaw
+        if board is not None and index is not None and flaw is not None:
+            kind = flaw.kind.value
             self.document.do(f"rub out the {kind} on {board.name}", lambda p: actions.remove_flaw(p, board.id, index))
-            self.document.set_hand(self.document.hand._replace(flaw=-1))
+            self.document.select(self.document.selection._replace(rack=RackSelection()))
 
     def _rename(self) -> None:
         name = self.name.text().strip()
@@ -302,18 +303,13 @@ class RackDesk(StationDesk):
 
     def _change_kind(self, value: str) -> None:
         """Change the kind of the flaw in hand, if there is one; else only what dragging marks."""
-        board, index = self.board, self.document.hand.flaw
-        if value == EDGE:
-            return
-        if board is not None and 0 <= index < len(board.flaws) and board.flaws[index].kind.value != value:
-            flaw = replace(board.flaws[index], kind=FlawKind(value))
-            self.document.do(
-                f"call it a {value} on {board.name}", lambda p: actions.change_flaw(p, board.id, index, flaw)
-            )
+        flaw = self.flaw
+        if value != EDGE and flaw is not None and flaw.kind.value != value:
+            self._change_flaw(f"call it a {value}", replace(flaw, kind=FlawKind(value)))
 
     def _change_flaw(self, name: str, flaw: Flaw) -> None:
-        board, index = self.board, self.document.hand.flaw
-        if board is not None:
+        board, index = self.board, self.document.selection.rack.flaw
+        if board is not None and index is not None:
             self.document.do(f"{name} on {board.name}", lambda p: actions.change_flaw(p, board.id, index, flaw))
 
     def _change_faces(self, value: str) -> None:

@@ -14,7 +14,9 @@ from nullah.core.drawing import Drawing, Fill, Path, Point, Role, drawing, recta
 from nullah.core.lengths import from_float, mm
 from nullah.core.rack.board import Board, EdgePoint, Faces, Flaw, FlawKind, cut_from_heart
 from nullah.core.rack.outline import edge_at
+from nullah.core.refs import BoardSizeRef, HeartRef, Ref
 from nullah.core.stations.rack import board_places, end_rings, end_view
+from nullah.core.stations.selection import RackSelection
 from nullah.desk.bench import Bench, Tool
 from nullah.desk.document import Document
 from nullah.desk.stations.base import show_choice
@@ -86,11 +88,11 @@ class RackTool(Tool):
                 return _Grip(index, x < start + near_x, x > end - near_x, y < low + near_y, y > high - near_y)
         return None
 
-    def press(self, at: Point, of: str) -> bool:
-        if of.startswith("board/") and of.count("/") == 2:
+    def press(self, at: Point, ref: Ref | None) -> bool:
+        if isinstance(ref, BoardSizeRef):
             return False
-        if of.startswith("heart/"):
-            return self._press_end(of.removeprefix("heart/"))
+        if isinstance(ref, HeartRef):
+            return self._press_end(ref.board)
         found = self._find(at)
         if found is None:
             return False
@@ -98,10 +100,10 @@ class RackTool(Tool):
         self._from = _on_board(*found, at)
         self._grip = self._grip_at(self._board, *self._from)
         self._flaw = None
-        flaw = self._grip.flaw if self._grip else -1
-        hand = self._desk.document.hand
-        self._desk.document.set_hand(hand._replace(board=self._board.id, flaw=flaw))
-        if flaw >= 0:
+        flaw = self._grip.flaw if self._grip else None
+        selection = self._desk.document.selection
+        self._desk.document.select(selection._replace(board=self._board.id, rack=RackSelection(flaw)))
+        if flaw is not None:
             show_choice(self._desk.kind, self._board.flaws[flaw].kind.value)
         return True
 
@@ -114,7 +116,7 @@ class RackTool(Tool):
         self._board, self._corner = board, board_places(document.project.boards)[board_id]
         self._grip = self._flaw = None
         self._heart = board.heart or (float(board.width) / 2, float(board.thickness) / 2)
-        document.set_hand(document.hand._replace(board=board_id, flaw=-1))
+        document.select(document.selection._replace(board=board_id, rack=RackSelection()))
         return True
 
     def _drag_heart(self, board: Board, at: Point) -> None:
@@ -230,7 +232,7 @@ class RackTool(Tool):
         if grip is None:
             number = len(board.flaws)
             document.do(f"mark a {flaw.kind.value} on {board.name}", lambda p: actions.add_flaw(p, board.id, flaw))
-            document.set_hand(document.hand._replace(flaw=number))
+            document.select(document.selection._replace(rack=RackSelection(number)))
         else:
             document.do(
                 f"change the {flaw.kind.value} on {board.name}",
@@ -243,12 +245,12 @@ class RackTool(Tool):
         self._heart = self._edge = None
         self._desk.bench.overlay = Drawing()
 
-    def cursor(self, at: Point, of: str) -> Qt.CursorShape:
-        if of.startswith("heart/"):
+    def cursor(self, at: Point, ref: Ref | None) -> Qt.CursorShape:
+        if isinstance(ref, HeartRef):
             return Qt.CursorShape.OpenHandCursor
         found = self._find(at)
         if found is None:
-            return Qt.CursorShape.PointingHandCursor if of else Qt.CursorShape.ArrowCursor
+            return Qt.CursorShape.PointingHandCursor if ref is not None else Qt.CursorShape.ArrowCursor
         grip = self._grip_at(found[0], *_on_board(*found, at))
         if grip is None:
             return Qt.CursorShape.CrossCursor

@@ -5,7 +5,6 @@ from __future__ import annotations
 from PySide6.QtWidgets import QPushButton
 
 from nullah.core.joints.kinds import Kind
-from nullah.core.stations.joint_steps import STEP_BY_STEP
 from nullah.core.work.joint_work import joint_work
 from nullah.desk.document import Document
 from nullah.desk.stations.base import Flow, action
@@ -28,23 +27,24 @@ class Stepping:
         self.on = action("Next step", lambda: self._go(1), row, main=True)
 
     def _switch(self, opened: bool) -> None:
-        hand = self._document.hand
-        self._document.set_hand(hand._replace(view=STEP_BY_STEP if opened else "", step=0))
+        self._show(0 if opened else None)
 
     def _go(self, by: int) -> None:
-        hand = self._document.hand
-        step = min(max(hand.step + by, 0), self._last)
-        self._document.set_hand(hand._replace(step=step))
+        self._show(min(max((self._document.selection.joints.step or 0) + by, 0), self._last))
+
+    def _show(self, step: int | None) -> None:
+        selection = self._document.selection
+        self._document.select(selection._replace(joints=selection.joints._replace(step=step)))
 
     def show_kind(self, kind: Kind | None) -> None:
         """Show where one is among the steps of a joint, or nothing where it has none."""
         steps = joint_work(self._document.plan, kind).steps if kind is not None else ()
-        hand = self._document.hand
-        stepping = bool(steps) and hand.view == STEP_BY_STEP
+        step = self._document.selection.joints.step
+        stepping = bool(steps) and step is not None
         self._last = max(len(steps) - 1, 0)
         self.open.setVisible(bool(steps))
         self.open.setChecked(stepping)
         for button in (self.back, self.on):
             button.setVisible(stepping)
-        self.back.setEnabled(hand.step > 0)
-        self.on.setEnabled(hand.step < self._last)
+        self.back.setEnabled(step is not None and step > 0)
+        self.on.setEnabled(step is not None and step < self._last)

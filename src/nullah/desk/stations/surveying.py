@@ -14,8 +14,10 @@ from nullah.core.milling.adjust import adjust, usual_readings
 from nullah.core.milling.decide import Face
 from nullah.core.rack.board import Board
 from nullah.core.rack.shape_readings import Calliper, Gap, ShapeReading, Wind, figure_of, shape_place, with_figure
-from nullah.core.stations.stock import board_in_hand, face_up
-from nullah.core.stations.surveying import TAKEN, WANTED, as_it_lies, in_words, whole_job
+from nullah.core.refs import BoardRef, ReadingRef, Ref, WantedReadingRef
+from nullah.core.stations.selection import MillingSelection, MillingView
+from nullah.core.stations.stock import face_up, selected_board
+from nullah.core.stations.surveying import as_it_lies, in_words, whole_job
 from nullah.desk.bench import Bench, Tool
 from nullah.desk.document import Document
 from nullah.desk.fields import ValueField
@@ -23,7 +25,8 @@ from nullah.desk.stations.base import Flow, action, chooser, labelled, show_choi
 from nullah.desk.stations.group import Group
 from nullah.instruments.shape_gauges import ShapeGauge, SimulatedGauges
 
-_FACES = [("", "face side"), (Face.UPPER.value, "upper face"), (Face.LOWER.value, "lower face")]
+#: Which face lies up: whether it is the upper one, its value in the choice, and its words.
+_FACES = ((None, "", "face side"), (True, Face.UPPER.value, "upper face"), (False, Face.LOWER.value, "lower face"))
 _TOOLS = [("gap", "straightedge"), ("wind", "winding sticks"), ("calliper", "calliper")]
 # Readings taken in one go are no more than this.
 _MOST = 40
@@ -41,7 +44,9 @@ class SurveyRows(Group):
         super().__init__(document, bench)
         self.gauges: ShapeGauge = SimulatedGauges()
         first = row()
-        self.face = chooser("which face lies up", _FACES, self._turn, first, "Up")
+        self.face = chooser(
+            "which face lies up", [(value, words) for _, value, words in _FACES], self._turn, first, "Up"
+        )
         self.kind = chooser("gauge", _TOOLS, lambda _: None, first, "Draw with the")
         self.kind.setToolTip("Drag on the board where you lay it, or pick one of the rings")
         self.figure = ValueField("what was read", width=70)
@@ -64,24 +69,24 @@ class SurveyRows(Group):
     @property
     def board(self) -> Board | None:
         """The board in hand."""
-        return board_in_hand(self.document.plan, self.document.hand)
+        return selected_board(self.document.plan, self.document.selection)
 
     @property
     def upper(self) -> bool:
         """Whether the upper face lies up."""
         board = self.board
         usual = whole_job(board, self.document.project.shop).first.face if board is not None else Face.UPPER
-        return face_up(self.document.hand, usual) is Face.UPPER
+        return face_up(self.document.selection, usual) is Face.UPPER
 
     def refresh(self) -> None:
-        hand, board = self.document.hand, self.board
-        show_choice(self.face, hand.face)
+        selection, board = self.document.selection, self.board
+        show_choice(self.face, next(value for upper, value, _ in _FACES if upper is selection.milling.upper))
         self.figure.set_unit(self.document.project.marks.unit)
         self.rub_out.setEnabled(self._taken() is not None)
         self.one.setEnabled(board is not None)
         self.clear.setEnabled(bool(board and board.shape))
-        asked = hand.reading or self._next()
-        text = "" if asked is None else f"{'here' if hand.reading else 'next'}: {self._named(asked)}"
+        asked = selection.milling.reading or self._next()
+        text = "" if asked is None else f"{'here' if selection.milling.reading else 'next'}: {self._named(asked)}"
         if board is not None and board.surface is not None:
             text = "A grid of heights from a file overrules readings."
         self.where.setText(text)
@@ -89,32 +94,35 @@ class SurveyRows(Group):
 
     # --- what is picked ---
 
-    def clicked(self, of: str) -> bool:
+    def clicked(self, ref: Ref | None) -> bool:
         """Take a click on a reading, taken or wanted."""
         board = self.board
         if board is None:
             return False
-        if of.startswith(WANTED):
-            self.pick(usual_readings(board)[int(of.removeprefix(WANTED))])
-        elif of.startswith(TAKEN):
-            self.pick(board.shape[int(of.removeprefix(TAKEN))])
-            figure = figure_of(board.shape[int(of.removeprefix(TAKEN))])
+        if isinstance(ref, WantedReadingRef):
+            self.pick(usual_readings(board)[ref.number])
+        elif isinstance(ref, ReadingRef):
+            self.pick(board.shape[ref.number])
+            figure = figure_of(board.shape[ref.number])
             self.figure.show_value(self.document.project.marks.write_to_edit(figure))
             self.figure.line.selectAll()
         else:
-            return of.startswith("board/")
+            return isinstance(ref, BoardRef)
         return True
 
     def pick(self, reading: ShapeReading) -> None:
         """Take a place for a reading in hand, ready for its figure."""
-        self.document.set_hand(self.document.hand._replace(reading=reading))
+        self._select(self.document.selection.milling._replace(reading=reading))
         self.figure.line.setModified(False)
         self.figure.show_value("")
         self.figure.line.setFocus()
 
+    def _select(self, selection: MillingSelection) -> None:
+        self.document.select(self.document.selection._replace(milling=selection))
+
     def _taken(self) -> int | None:
         """Give the number of the reading in hand among those taken."""
-        board, reading = self.board, self.document.hand.reading
+        board, reading = self.board, self.document.selection.milling.reading
         if board is None or reading is None:
             return None
         places = [shape_place(each) for each in board.shape]
@@ -137,13 +145,14 @@ class SurveyRows(Group):
         return in_words(reading, self.document.project.marks)
 
     def _turn(self, face: str) -> None:
-        self.document.set_hand(self.document.hand._replace(face=face, reading=None))
+        upper = next(upper for upper, value, _ in _FACES if value == face)
+        self._select(self.document.selection.milling._replace(upper=upper, reading=None))
 
     # --- what is entered ---
 
     def enter(self) -> None:
         """Enter what was read at the place in hand, or at the one that is asked for next."""
-        board, reading = self.board, self.document.hand.reading or self._next()
+        board, reading = self.board, self.document.selection.milling.reading or self._next()
         figure = self.figure.length()
         if board is None or figure is None:
             return
@@ -161,12 +170,12 @@ class SurveyRows(Group):
             return
         self.figure.line.setModified(False)
         self.figure.show_value("")
-        self.document.set_hand(self.document.hand._replace(reading=None))
+        self._select(self.document.selection.milling._replace(reading=None))
         self.refresh()
 
     def read_one(self) -> None:
         """Let the gauges take the reading in hand, or the next."""
-        board, reading = self.board, self.document.hand.reading or self._next()
+        board, reading = self.board, self.document.selection.milling.reading or self._next()
         if board is None:
             return
         if reading is None:
@@ -214,8 +223,12 @@ class SurveyTool(Tool):
         self._start: Point | None = None
         self._end: Point = (0.0, 0.0)
 
-    def press(self, at: Point, of: str) -> bool:
-        if not of.startswith("board/") or self._rows.board is None or self._rows.document.hand.view != "survey":
+    def press(self, at: Point, ref: Ref | None) -> bool:
+        if (
+            not isinstance(ref, BoardRef)
+            or self._rows.board is None
+            or self._rows.document.selection.milling.view is not MillingView.SURVEY
+        ):
             return False
         self._start = self._end = at
         return True
@@ -246,9 +259,10 @@ class SurveyTool(Tool):
         self._start = None
         self._rows.bench.overlay = Drawing()
 
-    def cursor(self, at: Point, of: str) -> Qt.CursorShape:
-        return Qt.CursorShape.CrossCursor if of.startswith("board/") else Qt.CursorShape.PointingHandCursor if of else (
-            Qt.CursorShape.ArrowCursor)  # fmt: skip
+    def cursor(self, at: Point, ref: Ref | None) -> Qt.CursorShape:
+        if isinstance(ref, BoardRef):
+            return Qt.CursorShape.CrossCursor
+        return Qt.CursorShape.ArrowCursor if ref is None else Qt.CursorShape.PointingHandCursor
 
     def _reading(self) -> ShapeReading | None:
         """Give the reading that is being laid on; None while it is too short to tell anything."""

@@ -13,7 +13,7 @@ from nullah.core.laying import resaw_twins, with_staves
 from nullah.core.piece.part import Needs
 from nullah.core.plan import Plan
 from nullah.core.rack.board import Figure
-from nullah.core.stations.breakdown import piece_in_hand
+from nullah.core.stations.breakdown import selected_piece
 from nullah.core.wood.movement import Cut
 from nullah.desk.document import Document
 from nullah.desk.stations.base import Flow, action, chooser, show_choice, words
@@ -57,7 +57,7 @@ class WoodAskedRows:
 
     @property
     def _piece(self) -> RoughPart | None:
-        return piece_in_hand(self._document.plan, self._document.hand)
+        return selected_piece(self._document.plan, self._document.selection)
 
     @property
     def _part(self) -> str:

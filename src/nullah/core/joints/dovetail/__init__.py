@@ -2,21 +2,23 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from fractions import Fraction
 
 from nullah.core.catalogue import N_
 from nullah.core.joints.base import JointBase
 from nullah.core.joints.dovetail.faults import corner_faults
 from nullah.core.joints.dovetail.frame import tail_frame
+from nullah.core.joints.dovetail.moulded import mitred_where_moulded
 from nullah.core.joints.dovetail.sizes import tail_sizes
 from nullah.core.joints.dovetail.solid import dovetail_cut
+from nullah.core.joints.dovetail.tails import Tails, tails_of
 from nullah.core.joints.meeting import box_corner
 from nullah.core.ledger import Definition, Ledger
 from nullah.core.lengths import Slope
 from nullah.core.piece.cuts import Cut
 from nullah.core.piece.faults import Fault
-from nullah.core.piece.joint import Hold, Joint, Offered, Tails
+from nullah.core.piece.joint import Hold, Joint, Offered
 from nullah.core.piece.part import Part
 from nullah.core.piece.space import Box, Side, side_at
 
@@ -83,7 +85,23 @@ class Dovetail(JointBase):
 
     def corner(self, joint_id: str, tail: Part, pin: Part, tails: Tails) -> Joint:
         """Return a corner with these tails."""
-        return Joint(joint_id, self, tail.id, pin.id, tails=tails)
+        return Joint(joint_id, self, tail.id, pin.id, figures=tails)
+
+    def where_moulded(self, joint: Joint, first: Part, second: Part) -> Joint:
+        """Return a joint as it is made where the edges of both boards are moulded."""
+        return mitred_where_moulded(joint, first, second)
+
+    def corner_prefix(self, joint: Joint) -> str:
+        """Return the prefix of the figures of its tails."""
+        tails = tails_of(joint)
+        return tails.prefix if tails is not None else ""
+
+    def spaced(self, joint: Joint, widths: Mapping[str, tuple[Fraction, ...]]) -> Joint:
+        """Return a joint with the widths its tails have against each other."""
+        tails = tails_of(joint)
+        if tails is None or tails.prefix not in widths:
+            return joint
+        return joint._replace(figures=tails._replace(widths=widths[tails.prefix]))
 
 
 DOVETAIL = Dovetail()

@@ -7,6 +7,7 @@ from typing import NamedTuple
 from nullah.core.card import Remark
 from nullah.core.joints.dovetail import layout as dovetail
 from nullah.core.joints.dovetail import runout
+from nullah.core.joints.dovetail.tails import tails_of
 from nullah.core.ledger import Ledger
 from nullah.core.lengths import Length, Marks
 from nullah.core.piece.form import Assembly
@@ -35,14 +36,14 @@ def lay_out_corners(ledger: Ledger, assembly: Assembly, shop: Shop, marks: Marks
     """Lay out every kind of dovetailed corner once; those that cannot even be drawn are left out."""
     kinds: dict[str, list[Joint]] = {}
     for joint in assembly.joints:
-        if joint.tails is not None:
-            kinds.setdefault(joint.tails.prefix, []).append(joint)
+        if prefix := joint.type.corner_prefix(joint):
+            kinds.setdefault(prefix, []).append(joint)
     found = (_corner(ledger, assembly, shop, marks, joints) for joints in kinds.values())
     return tuple(corner for corner in found if corner is not None)
 
 
 def _corner(ledger: Ledger, assembly: Assembly, shop: Shop, marks: Marks, joints: list[Joint]) -> Corner | None:
-    tail, pin, tails = assembly.part(joints[0].first), assembly.part(joints[0].second), joints[0].tails
+    tail, pin, tails = assembly.part(joints[0].first), assembly.part(joints[0].second), tails_of(joints[0])
     if tail is None or pin is None or tails is None:
         return None
     overlap = tail.box.overlap(pin.box)

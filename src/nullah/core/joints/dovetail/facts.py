@@ -116,10 +116,9 @@ class BaselineInside(NamedTuple):
     gauge: Length
 
 
-CornerFact = (
-    NothingForTails | TailsRunToPoint | PinsTooFine | NoChiselBetween | NoChiselForSocket | TailsBreakOff | HalfPinWeak
-    | SlopeCrumbles | SlopeSlips | BaselineInside
-)  # fmt: skip
+#: About how many tails there are and how fine the pins between them: what the piece itself is to be told.
+TailFact = NothingForTails | TailsRunToPoint | PinsTooFine | NoChiselBetween | NoChiselForSocket | TailsBreakOff
+CornerFact = TailFact | HalfPinWeak | SlopeCrumbles | SlopeSlips | BaselineInside
 
 # --- the groove for a bottom -------------------------------------------------------------------------
 

@@ -6,6 +6,7 @@ from collections.abc import Iterator
 
 from nullah.core.catalogue import N_
 from nullah.core.joints.dovetail.frame import tail_frame
+from nullah.core.joints.dovetail.tails import tails_of
 from nullah.core.lengths import Length
 from nullah.core.piece.faults import Fault, NoCorner, NoLap, PinsShort, ProofFact, StandsOut, TailsShort, Trouble
 from nullah.core.piece.joint import Joint
@@ -19,13 +20,14 @@ def corner_faults(joint: Joint, tail: Part, pin: Part) -> Iterator[Fault]:
     if frame is None:
         fact = NoCorner(tail.id, pin.id, N_("dovetailed"))
         yield Fault(Trouble.COLLISION, fact, (tail.id, pin.id), place=tail.box.overlap(pin.box))
-    if frame is None or joint.tails is None:
+    tails = tails_of(joint)
+    if frame is None or tails is None:
         return
     overlap, along, _, through, high = frame
     # The tails must come out where the pin board's outer side is, or stop short of it by the lap.
     outer = pin.box.at(side_at(along, high))
     end = tail.box.at(side_at(along, high))
-    short = ((outer - end) if high else (end - outer)) - joint.tails.lap
+    short = ((outer - end) if high else (end - outer)) - tails.lap
     lengths = (f"{tail.alike}.length", f"{pin.alike}.length")
     follow = (*tail.quantities, *pin.quantities, *lengths)
 
@@ -33,10 +35,10 @@ def corner_faults(joint: Joint, tail: Part, pin: Part) -> Iterator[Fault]:
         return Fault(trouble, fact, (part.id, mate.id), follow, part.quantities[0], overlap)
 
     if short > 0:
-        yield fault(Trouble.GAP, TailsShort(tail.id, pin.id, Length(short), joint.tails.lap > 0), tail, pin)
-    elif short < 0 and joint.tails.lap and -short >= joint.tails.lap:
+        yield fault(Trouble.GAP, TailsShort(tail.id, pin.id, Length(short), tails.lap > 0), tail, pin)
+    elif short < 0 and tails.lap and -short >= tails.lap:
         yield fault(Trouble.SHOWS, NoLap(tail.id, pin.id), tail, pin)
-    elif short < 0 and not joint.tails.lap:
+    elif short < 0 and not tails.lap:
         yield fault(Trouble.FIT, StandsOut(tail.id, pin.id, Length(-short), pins=False), tail, pin)
     # The pin board must reach the tail board's outer side.
     middle = (pin.box.low[through.value] + pin.box.high[through.value]) / 2

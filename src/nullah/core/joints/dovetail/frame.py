@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from fractions import Fraction
 
+from nullah.core.joints.dovetail.tails import tails_of
 from nullah.core.piece.joint import Joint
 from nullah.core.piece.part import Part
 from nullah.core.piece.space import Axis, Box
@@ -39,7 +40,7 @@ def tail_frame(joint: Joint, tail: Part, pin: Part) -> tuple[Box, Axis, Axis, Ax
     the boards do not make a corner.
     """
     overlap = tail.box.overlap(pin.box)
-    if overlap is None or tail.grain is pin.grain or joint.tails is None:
+    if overlap is None or tail.grain is pin.grain or tails_of(joint) is None:
         return None
     along = tail.grain
     across = next(axis for axis in Axis if axis not in (along, tail.face))

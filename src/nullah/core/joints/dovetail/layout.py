@@ -18,6 +18,7 @@ from nullah.core.errors import FactError
 from nullah.core.joints.dovetail import facts
 from nullah.core.joints.dovetail.frame import tail_edges
 from nullah.core.lengths import Length, Slope, mm
+from nullah.core.refs import QuantityRef
 from nullah.core.shop import Shop
 
 
@@ -152,7 +153,7 @@ def remarks(layout: DovetailLayout, shop: Shop, prefix: str = "tails") -> tuple[
     `prefix` is that of the corner's figures in the ledger.
     """
     found = (*_cannot_be_made(layout), *_hard_to_make(layout, shop))
-    return tuple(Remark(fact, weight, of=f"{prefix}.{figure}") for fact, weight, figure in found)
+    return tuple(Remark(fact, weight, ref=QuantityRef(f"{prefix}.{figure}")) for fact, weight, figure in found)
 
 
 _Found = tuple[facts.CornerFact, Weight, str]

@@ -10,6 +10,7 @@ from nullah.core.fixes import Fix, MoveGroove
 from nullah.core.joints.dovetail.facts import GrooveCutsSlope, GrooveInTail, StopOnPinBoards, StopOnTailBoards
 from nullah.core.joints.dovetail.layout import DovetailLayout
 from nullah.core.lengths import Direction, Length, Marks
+from nullah.core.refs import QuantityRef
 
 
 class Meets(Enum):
@@ -48,7 +49,7 @@ def run_out(layout: DovetailLayout, low: Length, high: Length) -> RunOut:
 
 def remarks(
     layout: DovetailLayout, low: Length, high: Length, depth: Length, marks: Marks, lapped: bool = False,
-    of: str = "groove.height",
+    height: str = "groove.height",
 ) -> tuple[Remark, ...]:  # fmt: skip
     """Return whether the groove shows, where to stop it, and how to move it inside a tail.
 
@@ -56,17 +57,17 @@ def remarks(
     """
     verdict = run_out(layout, low, high)
     if verdict.tail is not None:
-        inside = Remark(GrooveInTail(verdict.tail, lapped), of=of)
+        inside = Remark(GrooveInTail(verdict.tail, lapped), ref=QuantityRef(height))
         # The bottom reaches `depth` past the baseline; beyond that the groove is not needed.
         stop = StopOnTailBoards(layout.gauge_tail_board - depth, depth)
-        return (inside,) if lapped else (inside, Remark(stop, Weight.LOOK, of=of))
-    fixes = _into_a_tail(layout, low, high, marks, of)
+        return (inside,) if lapped else (inside, Remark(stop, Weight.LOOK, ref=QuantityRef(height)))
+    fixes = _into_a_tail(layout, low, high, marks, height)
     if verdict.meets is Meets.PIN:
-        return (Remark(StopOnPinBoards(layout.gauge_pin_board - depth), Weight.LOOK, fixes, of),)
-    return (Remark(GrooveCutsSlope(), Weight.FAILS, fixes, of),)
+        return (Remark(StopOnPinBoards(layout.gauge_pin_board - depth), Weight.LOOK, fixes, QuantityRef(height)),)
+    return (Remark(GrooveCutsSlope(), Weight.FAILS, fixes, QuantityRef(height)),)
 
 
-def _into_a_tail(layout: DovetailLayout, low: Length, high: Length, marks: Marks, of: str) -> tuple[Fix, ...]:
+def _into_a_tail(layout: DovetailLayout, low: Length, high: Length, marks: Marks, height: str) -> tuple[Fix, ...]:
     """Offer the smallest shift of the groove that brings it inside a tail, to the mark."""
     width = high - low
     ways: list[Length] = []
@@ -82,4 +83,4 @@ def _into_a_tail(layout: DovetailLayout, low: Length, high: Length, marks: Marks
     if not ways:
         return ()
     best = min(ways, key=lambda to: abs(to.mm - low.mm))
-    return (MoveGroove(of, best),)
+    return (MoveGroove(height, best),)

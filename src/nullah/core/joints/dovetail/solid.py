@@ -6,6 +6,7 @@ from collections.abc import Iterator
 from fractions import Fraction
 
 from nullah.core.joints.dovetail.frame import tail_edges, tail_frame
+from nullah.core.joints.dovetail.tails import tails_of
 from nullah.core.joints.mitre.solid import mitre_cut
 from nullah.core.piece.cuts import Cut, block_of
 from nullah.core.piece.joint import Joint
@@ -17,13 +18,14 @@ from nullah.core.piece.space import Axis, Box
 def dovetail_cut(joint: Joint, tail: Part, pin: Part, is_tail: bool) -> Cut | None:
     """Return what a dovetail takes from its tail board or its pin board."""
     frame = tail_frame(joint, tail, pin)
-    if frame is None or joint.tails is None:
+    spec = tails_of(joint)
+    if frame is None or spec is None:
         return None
     overlap = frame[0]
     tails = tail_prisms(joint, tail, pin)
     block = block_of(overlap)
     # Where an edge is mitred, the tail board keeps its half of the corner and the pin board loses it.
-    tails = (*tails, *_mitred_edges(joint.tails.mitres, overlap, frame[2], tail, pin))
+    tails = (*tails, *_mitred_edges(spec.mitres, overlap, frame[2], tail, pin))
     if is_tail:
         return Cut((block,), kept_prisms=tails)
     return Cut(prisms=tails)
@@ -45,7 +47,7 @@ def _mitred_edges(
 def tail_prisms(joint: Joint, tail: Part, pin: Part) -> tuple[Prism, ...]:
     """Give the tails of a dovetail as prisms in the piece; none where they come to nothing."""
     frame = tail_frame(joint, tail, pin)
-    spec = joint.tails
+    spec = tails_of(joint)
     if frame is None or spec is None:
         return ()
     overlap, along, across, through, high = frame

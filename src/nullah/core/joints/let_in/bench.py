@@ -22,6 +22,7 @@ from nullah.core.joints.bench import (
 )
 from nullah.core.joints.cutouts import Cutout
 from nullah.core.lengths import Direction, Length, write_bought
+from nullah.core.refs import quantity_ref
 
 
 def told(at: AtBench) -> Told:
@@ -67,8 +68,8 @@ def _settings(at: AtBench, cut: Cutout, wide: Fraction, start: Fraction, across_
         iron = at.shop.plough_iron(Length(wide))
         if iron is not None:
             told = "as wide as the groove" if iron.mm == wide else "the widest that enters; the rest in a second pass"
-            yield Setting("Plough iron", write_bought(iron), told, names.width)
-    yield from chisel_settings(at, wide, of=names.width)
+            yield Setting("Plough iron", write_bought(iron), told, quantity_ref(names.width))
+    yield from chisel_settings(at, wide, quantity=names.width)
     if across_grain:
         yield from saw_setting(at, cut.size(2))
 
@@ -138,12 +139,12 @@ def _plough(at: AtBench, cut: Cutout, wide: Fraction, name: str) -> Iterator[Rem
     if shop.plough_iron(Length(wide)) is None:
         yield Remark(
             f"No iron of the plough enters {at.write(wide)}; the narrowest is {write_bought(narrowest)}. Make the "
-            "groove as wide as that, or saw and chisel it.", Weight.LOOK, of=names.width,
+            "groove as wide as that, or saw and chisel it.", Weight.LOOK, ref=quantity_ref(names.width),
         )  # fmt: skip
     if Length(cut.size(2)) > shop.plough_deepest:
         yield Remark(
             f"The plough stops at {at.marks.write_fine(shop.plough_deepest)}, the groove goes {at.write(cut.size(2))} "
-            "deep: finish it with a chisel, or make it shallower.", Weight.LOOK, of=names.depth,
+            "deep: finish it with a chisel, or make it shallower.", Weight.LOOK, ref=quantity_ref(names.depth),
         )  # fmt: skip
 
 
@@ -151,22 +152,26 @@ def _checks(at: AtBench, cut: Cutout, wide: Fraction, name: str) -> Iterator[Rem
     host, guest, names = at.kind.first, at.kind.second, at.kind.joint.names
     left, thick, write = host.sizes.through - cut.size(2), host.sizes.through, at.write
     if 0 < left < THINNEST:
-        yield Remark(f"Only {write(left)} are left under it: that breaks.", Weight.FAILS, of=names.depth)
+        yield Remark(f"Only {write(left)} are left under it: that breaks.", Weight.FAILS, ref=quantity_ref(names.depth))
     elif name == "rabbet" and cut.size(2) * 2 > thick:
-        yield Remark(f"{write(cut.size(2))} deep is more than half of {write(thick)}.", Weight.LOOK, of=names.depth)
+        yield Remark(
+            f"{write(cut.size(2))} deep is more than half of {write(thick)}.",
+            Weight.LOOK,
+            ref=quantity_ref(names.depth),
+        )
     elif name != "rabbet" and cut.size(2) * 3 > thick * Fraction(11, 10):
         yield Remark(
             f"{write(cut.size(2))} deep is more than a third of {write(thick)}: the board grows weak there.",
-            Weight.LOOK, of=names.depth,
+            Weight.LOOK, ref=quantity_ref(names.depth),
         )  # fmt: skip
     yield from _plough(at, cut, wide, name)
     if at.shop.largest_chisel(Length(wide)) is None:
-        yield Remark(f"No chisel on the wall enters {write(wide)}.", Weight.LOOK, of=names.width)
+        yield Remark(f"No chisel on the wall enters {write(wide)}.", Weight.LOOK, ref=quantity_ref(names.width))
     if cut.size(0) <= cut.size(1) and name != "rabbet":
         yield from end_beside(at, cut)
     thickness = min(guest.sizes.through, guest.sizes.across)
     if name != "rabbet" and wide < thickness and not guest.cutouts:
         yield Remark(
             f"{guest.part.name} is {write(thickness)} thick and would not enter {write(wide)}: widen it, or leave a "
-            "shoulder on the mate.", Weight.FAILS, of=names.width,
+            "shoulder on the mate.", Weight.FAILS, ref=quantity_ref(names.width),
         )  # fmt: skip

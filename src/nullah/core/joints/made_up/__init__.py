@@ -16,10 +16,7 @@ from nullah.core.joints.made_up.dovetails import dovetail, lapped_dovetail, slid
 from nullah.core.joints.made_up.let_in import dado, groove, rabbet
 from nullah.core.joints.made_up.tenons import breadboard, drawbored, haunched_tenon, tusk_tenon
 
-__all__ = ["FAMILIES", "MADE", "Family", "JointError", "MadeUp", "make_up"]
-
-#: The prefix by which the desk tells a joint by itself from one of the piece; its family follows.
-MADE = "made/"
+__all__ = ["FAMILIES", "Family", "JointError", "MadeUp", "make_up"]
 
 
 class Family(NamedTuple):

@@ -8,11 +8,12 @@ from fractions import Fraction
 from nullah.core.card import Remark, Setting, Weight
 from nullah.core.joints.bench import CHISEL_CARE, Told, in_order
 from nullah.core.joints.dovetail import DOVETAIL
+from nullah.core.joints.dovetail.tails import Tails
 from nullah.core.joints.let_in import LET_IN
 from nullah.core.joints.made_up.boards import LONG, MadeUp, board, box, exact, in_mm, need
 from nullah.core.lengths import Slope
 from nullah.core.piece.form import Assembly
-from nullah.core.piece.joint import Joint, Tails
+from nullah.core.piece.joint import Joint
 from nullah.core.piece.shaping import Slant
 from nullah.core.piece.space import Axis
 
@@ -85,7 +86,7 @@ def lapped_dovetail(rail: float, thick: float, leg: float, half_pin: float, lap:
     post = board("leg", 1, (0, 0, 0), (leg, leg, 120), "zy")
     bar = board("rail", 2, (lap, y, 120 - thick), (lap + LONG, y + rail, 120), "xz")
     spec = Tails("made", 1, exact(half_pin), Fraction(0), Slope(exact(slope)), lap=exact(lap))
-    joint = Joint("lapped", DOVETAIL, bar.id, post.id, tails=spec)
+    joint = Joint("lapped", DOVETAIL, bar.id, post.id, figures=spec)
     told = Told(
         (
             Setting("Gauge", in_mm(deep), "how far the tail goes in"),
@@ -128,7 +129,7 @@ def dovetail(
     tail = board("tail board", 1, (lap, 0, 0), (LONG, wide, tail_board), "xz")
     mate = board("pin board", 2, (0, 0, 0), (pin_board, wide, 90), "zx")
     spec = Tails("made", number, exact(half_pin), exact(pin), Slope(exact(slope)), lap=exact(lap))
-    joint = Joint("corner", DOVETAIL, tail.id, mate.id, tails=spec)
+    joint = Joint("corner", DOVETAIL, tail.id, mate.id, figures=spec)
     told = Told(
         (
             Setting("Dividers", in_mm(step), f"{number} steps from the half-pin, over by {in_mm(pin)}"),

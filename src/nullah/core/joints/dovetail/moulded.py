@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from fractions import Fraction
 
+from nullah.core.joints.dovetail.tails import tails_of
 from nullah.core.piece.joint import Joint
 from nullah.core.piece.part import Part
 from nullah.core.piece.shaping import Chamfer, RoundOver
@@ -34,9 +35,10 @@ def _moulded(part: Part) -> Iterator[tuple[bool, Fraction]]:
 
 def mitred_where_moulded(joint: Joint, tail: Part, pin: Part) -> Joint:
     """Give a through dovetail its mitres where both its boards are moulded; a mitre is no wider than the half-pin."""
-    if joint.tails is None or joint.tails.lap > 0:
+    tails = tails_of(joint)
+    if tails is None or tails.lap > 0:
         return joint
-    lower, upper = (min(wide, joint.tails.half_pin) for wide in moulded_edges(tail, pin))
+    lower, upper = (min(wide, tails.half_pin) for wide in moulded_edges(tail, pin))
     if not lower and not upper:
         return joint
-    return joint._replace(tails=joint.tails._replace(mitres=(lower, upper)))
+    return joint._replace(figures=tails._replace(mitres=(lower, upper)))
