@@ -35,15 +35,17 @@ def ours(folder: Path) -> dict[str, float]:
         raise SystemExit(f"the command ended with {command.returncode}")
     found = json.loads(answer.read_text())
     return {
-        "unplaced": len(found["unplaced"]), "consumed": found["consumed_mm2"], "bound": found["bound_mm2"],
+        "unplaced": len(found["unplaced"]),
+        "consumed": found["consumed_mm2"],
+        "bound": found["bound_mm2"],
         "seconds": time.perf_counter() - start,
         # The larger of its processes; there is one more for each core, four at most.
         "megabytes": usage.ru_maxrss / 1024,
-    }  # fmt: skip
+    }
 
 
 def first_layout(folder: Path) -> float:
-    """Give the seconds from starting Python to the first legal layout of a case."""
+    """Return the seconds from starting Python to the first legal layout of a case."""
     code = f"""
 from pathlib import Path
 from nullah.core.breakdown.search import LayoutTask, search_task
@@ -60,7 +62,7 @@ next(search_task(LayoutTask(read_parts(folder / "parts.csv"), boards, mm(2)), 1)
 
 
 def theirs(folder: Path, seconds: float) -> dict[str, float]:
-    """Give the case to CP-SAT, in a process of its own."""
+    """Return the case to CP-SAT, in a process of its own."""
     words = [sys.executable, str(Path(__file__).with_name("free_placement.py")), str(folder), str(seconds)]
     found = json.loads(subprocess.run(words, check=True, capture_output=True, text=True).stdout)
     return {"unplaced": found["unplaced"], "consumed": found["consumed_mm2"]}

@@ -39,16 +39,29 @@ def _flaws(rng: random.Random, boards: list[Row], most: int) -> list[Row]:
     return rows
 
 
-def _parts(rng: random.Random, kinds: int, lengths: tuple[int, int], widths: tuple[int, int],
-           thick: list[int], turned: float = 0.0) -> list[Row]:  # fmt: skip
+def _parts(
+    rng: random.Random,
+    kinds: int,
+    lengths: tuple[int, int],
+    widths: tuple[int, int],
+    thick: list[int],
+    turned: float = 0.0,
+) -> list[Row]:
     counts = [1] * kinds
     while sum(counts) < 60:
         counts[rng.randrange(kinds)] += 1
     return [
-        (f"part {index + 1}", count, rng.randint(*lengths), rng.randint(*widths), rng.choice(thick),
-         rng.choice(["clear", "clear", "any"]), "yes" if rng.random() < turned else "no")
+        (
+            f"part {index + 1}",
+            count,
+            rng.randint(*lengths),
+            rng.randint(*widths),
+            rng.choice(thick),
+            rng.choice(["clear", "clear", "any"]),
+            "yes" if rng.random() < turned else "no",
+        )
         for index, count in enumerate(counts)
-    ]  # fmt: skip
+    ]
 
 
 def _boards(rng: random.Random, lengths: tuple[int, int], widths: tuple[int, int], thick: list[int]) -> list[Row]:

@@ -55,5 +55,7 @@ def files() -> None:
     application()
     sheets = list(all_sheets(work_out(seed_cabinet())))
     size = sum(len(svg_of(sheet).encode()) for sheet in sheets) / 1e6 * 100 / len(sheets)
-    print(f"100 sheets as SVG: {size:.2f} MB, {size / 8:.2f} of the 8 MB that are allowed; "
-          f"as PDF {len(pdf_of(sheets)) / 1e6 * 100 / len(sheets):.2f} MB")  # fmt: skip
+    print(
+        f"100 sheets as SVG: {size:.2f} MB, {size / 8:.2f} of the 8 MB that are allowed; "
+        f"as PDF {len(pdf_of(sheets)) / 1e6 * 100 / len(sheets):.2f} MB"
+    )

@@ -32,10 +32,12 @@ def _apart(flaws: list[dict[str, str]]) -> list[list[dict[str, str]]]:
     for flaw in flaws:
         for group in groups:
             if not any(
-                int(flaw["from"]) < int(other["to"]) and int(other["from"]) < int(flaw["to"])
-                and int(flaw["low"]) < int(other["high"]) and int(other["low"]) < int(flaw["high"])
+                int(flaw["from"]) < int(other["to"])
+                and int(other["from"]) < int(flaw["to"])
+                and int(flaw["low"]) < int(other["high"])
+                and int(other["low"]) < int(flaw["high"])
                 for other in group
-            ):  # fmt: skip
+            ):
                 group.append(flaw)
                 break
         else:

@@ -38,7 +38,7 @@ app.processEvents()
 
 
 def whole_process(code: str) -> float:
-    """Give the seconds from starting Python to the window painted and its events handled."""
+    """Return the seconds from starting Python to the window painted and its events handled."""
     # As users have it: with compiled modules kept from the run before.
     env = {name: value for name, value in os.environ.items() if name != "PYTHONDONTWRITEBYTECODE"}
     start = time.perf_counter()
@@ -52,12 +52,14 @@ def start_up(runs: int = 9) -> None:
     pairs = [(whole_process(DESK), whole_process(BARE)) for _ in range(runs)]
     ratios = sorted(desk / bare for desk, bare in pairs)
     desk, bare = (statistics.median(column) for column in zip(*pairs, strict=True))
-    print(f"window painted: {desk:.3f} s, bare window {bare:.3f} s: ratio {statistics.median(ratios):.2f} "
-          f"({ratios[0]:.2f} to {ratios[-1]:.2f}); wanted: 2.0 at most")  # fmt: skip
+    print(
+        f"window painted: {desk:.3f} s, bare window {bare:.3f} s: ratio {statistics.median(ratios):.2f} "
+        f"({ratios[0]:.2f} to {ratios[-1]:.2f}); wanted: 2.0 at most"
+    )
 
 
 def timed(work: Callable[[], object], runs: int) -> list[float]:
-    """Give the sorted times of a piece of work, in ms."""
+    """Return the sorted times of a piece of work, in ms."""
     times = []
     for _ in range(runs):
         start = time.perf_counter()
@@ -124,7 +126,7 @@ def milling() -> None:
 
     from nullah.core.lengths import mm
     from nullah.core.milling.adjust import adjust, usual_readings
-    from nullah.core.milling.decide import Face, above, best_both, best_crosscut
+    from nullah.core.milling.decide import BoardFace, above, best_both, best_crosscut
     from nullah.core.milling.faces import survey_of
     from nullah.core.milling.slab import thickest_slab
     from nullah.core.milling.strokes import plan_strokes, play, work_of
@@ -145,7 +147,7 @@ def milling() -> None:
     told("best crosscut", timed(lambda: best_crosscut(survey), 15), 300)
     told("best crosscut and rips", timed(lambda: best_both(survey), 5), 1000)
     slab = thickest_slab(survey)
-    for face in Face:
+    for face in BoardFace:
         heights = above(survey, slab, face)
         work = work_of(survey, heights)
         told(f"stroke plan, {face.value} face", timed(lambda w=work: plan_strokes(w, Shop()), 15), 200)
@@ -226,7 +228,7 @@ def work() -> None:
 
 def turning() -> None:
     """A frame of the sample piece while it turns, and the fine picture that follows beside the window."""
-    from nullah.core.piece.render import Eye, Look, offsets_of, picture, scene
+    from nullah.core.piece.render import Look, Viewpoint, offsets_of, picture, scene
     from nullah.core.plan import work_out
     from nullah.demo.seed_cabinet import seed_cabinet
 
@@ -236,7 +238,7 @@ def turning() -> None:
     turns = iter(range(100))
 
     def frame(wide: int, high: int) -> None:
-        picture(shown, Eye(next(turns) * 7.0, 24), (wide, high), 0.4 * wide / shown.reach, tones, look)
+        picture(shown, Viewpoint(next(turns) * 7.0, 24), (wide, high), 0.4 * wide / shown.reach, tones, look)
 
     told("a frame while it turns", timed(lambda: frame(396, 233), 25), 40)
     told("the fine picture, beside the window", timed(lambda: frame(1584, 932), 5), 1000)

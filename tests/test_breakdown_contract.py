@@ -30,10 +30,17 @@ def make_case(folder, seed, boards=6, parts=8):
             kind = rng.choice(["check", "split", "knot", "sap", "wane", "runout"])
             flaws.append((name, x, x + rng.randint(5, 40), y, y + rng.randint(5, 30), kind))
     wanted = [
-        (f"p{i}", rng.randint(1, 4), rng.randint(60, 700), rng.randint(25, 150), rng.choice([15, 22]),
-         rng.choice(["clear", "any"]), rng.choice(["", "yes"]))
+        (
+            f"p{i}",
+            rng.randint(1, 4),
+            rng.randint(60, 700),
+            rng.randint(25, 150),
+            rng.choice([15, 22]),
+            rng.choice(["clear", "any"]),
+            rng.choice(["", "yes"]),
+        )
         for i in range(parts)
-    ]  # fmt: skip
+    ]
     write(folder / "b.csv", ["board", "length", "width", "thickness"], rack)
     write(folder / "f.csv", ["board", "from", "to", "low", "high", "kind"], flaws)
     write(folder / "p.csv", ["part", "quantity", "length", "width", "thickness", "needs", "turn"], wanted)
@@ -64,10 +71,12 @@ def sawn(board, cuts, pieces):
         assert any(
             abs(px + long - piece["x_mm"] - piece["length_mm"]) < NEAR + KERF * (px + long >= board[1] - KERF)
             and abs(py + wide - piece["y_mm"] - piece["width_mm"]) < NEAR + KERF * (py + wide >= board[2] - KERF)
-            and piece["x_mm"] - px < KERF + NEAR and px <= piece["x_mm"] + NEAR
-            and piece["y_mm"] - py < KERF + NEAR and py <= piece["y_mm"] + NEAR
+            and piece["x_mm"] - px < KERF + NEAR
+            and px <= piece["x_mm"] + NEAR
+            and piece["y_mm"] - py < KERF + NEAR
+            and py <= piece["y_mm"] + NEAR
             for px, py, long, wide in in_hand
-        ), f"{piece} does not come out of {board[0]} whole"  # fmt: skip
+        ), f"{piece} does not come out of {board[0]} whole"
 
 
 @pytest.mark.parametrize("seed", range(12))
@@ -114,8 +123,11 @@ def test_the_answer_keeps_every_rule(tmp_path, seed):
 def test_the_bound_is_proven_where_a_perfect_layout_exists(tmp_path):
     # Four quarters of a board without kerf: nothing can be better, and the answer knows.
     write(tmp_path / "b.csv", ["board", "length", "width", "thickness"], [("a", 400, 200, 20)])
-    write(tmp_path / "p.csv", ["part", "quantity", "length", "width", "thickness", "needs"],
-          [("q", 4, 200, 100, 20, "clear")])  # fmt: skip
+    write(
+        tmp_path / "p.csv",
+        ["part", "quantity", "length", "width", "thickness", "needs"],
+        [("q", 4, 200, 100, 20, "clear")],
+    )
     words = ["--boards", str(tmp_path / "b.csv"), "--parts", str(tmp_path / "p.csv"), "--kerf", "0mm"]
     assert main(["breakdown", *words, "--seconds", "5", "--json", str(tmp_path / "o.json")]) == 0
     answer = json.loads((tmp_path / "o.json").read_text())
@@ -124,8 +136,11 @@ def test_the_bound_is_proven_where_a_perfect_layout_exists(tmp_path):
 
 def test_a_board_whose_parts_all_fail_still_answers(tmp_path):
     write(tmp_path / "b.csv", ["board", "length", "width", "thickness"], [("a", 400, 200, 10)])
-    write(tmp_path / "p.csv", ["part", "quantity", "length", "width", "thickness", "needs"],
-          [("thick", 2, 100, 100, 20, "any")])  # fmt: skip
+    write(
+        tmp_path / "p.csv",
+        ["part", "quantity", "length", "width", "thickness", "needs"],
+        [("thick", 2, 100, 100, 20, "any")],
+    )
     words = ["--boards", str(tmp_path / "b.csv"), "--parts", str(tmp_path / "p.csv"), "--seconds", "0.6"]
     assert main(["breakdown", *words, "--json", str(tmp_path / "o.json")]) == 0
     answer = json.loads((tmp_path / "o.json").read_text())

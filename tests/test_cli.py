@@ -68,8 +68,9 @@ def test_dovetail_refuses_nonsense(capsys, changes):
 
 
 def test_move_and_emc(capsys):
-    moved = answer(capsys, "move", "--species", "black cherry", "--cut", "flat", "--width", "300mm",
-                   "--from", "7", "--to", "11")  # fmt: skip
+    moved = answer(
+        capsys, "move", "--species", "black cherry", "--cut", "flat", "--width", "300mm", "--from", "7", "--to", "11"
+    )
     assert moved["change_mm"] == pytest.approx(300 * 0.00248 * 4)
     assert moved["coefficient"] == 0.00248 and "Wood Handbook" in moved["source"]
     assert answer(capsys, "emc", "--temperature", "21", "--humidity", "50")["emc_percent"] == pytest.approx(
@@ -123,9 +124,7 @@ def breakdown_files(tmp_path, parts, boards="A,1000,200,22\n", flaws=""):
 
 
 def test_breakdown_answers_with_pieces_cuts_and_reasons(capsys, tmp_path):
-    words = breakdown_files(
-        tmp_path, "leg,3,300,60,20,clear\nlong,1,2000,60,20,any\n", flaws="A,0,50,0,200,check\n"
-    )  # fmt: skip
+    words = breakdown_files(tmp_path, "leg,3,300,60,20,clear\nlong,1,2000,60,20,any\n", flaws="A,0,50,0,200,check\n")
     found = answer(capsys, *words, "--kerf", "2mm")
     (board,) = found["boards"]
     assert [piece["part"] for piece in board["pieces"]] == ["leg"] * 3
@@ -235,11 +234,25 @@ def test_new_takes_every_option_of_every_choice(tmp_path, capsys, forms):
 def test_new_takes_sizes_units_mark_name_and_boards(tmp_path):
     (tmp_path / "b.csv").write_text("board,length,width,thickness\nFord 1,2400,200,27\nFord 2,8 ft,9 in,1 in\n")
     project = new(
-        tmp_path, "box", "--give", "box.outside_length=14 1/2 in", "--give", "tails.count=3",
-        "--give", "tails.slope=1:8",
-        "--give", "sides.thickness=12", "--units", "inches", "--mark", "1/64 in", "--name", "Twine box",
-        "--boards", str(tmp_path / "b.csv"),
-    )  # fmt: skip
+        tmp_path,
+        "box",
+        "--give",
+        "box.outside_length=14 1/2 in",
+        "--give",
+        "tails.count=3",
+        "--give",
+        "tails.slope=1:8",
+        "--give",
+        "sides.thickness=12",
+        "--units",
+        "inches",
+        "--mark",
+        "1/64 in",
+        "--name",
+        "Twine box",
+        "--boards",
+        str(tmp_path / "b.csv"),
+    )
     given = dict(project.piece.given)
     assert given["box.outside_length"].text == "14 1/2 in" and given["sides.thickness"].text == "12 mm"
     assert given["tails.count"] == 3 and given["tails.slope"].run == 8
@@ -319,8 +332,11 @@ def test_an_answer_that_cannot_be_written_is_a_sentence():
     with open("/dev/full", "w") as full:
         done = subprocess.run(
             [sys.executable, "-m", "nullah", "emc", "--temperature", "21", "--humidity", "50", "--json", "-"],
-            stdout=full, stderr=subprocess.PIPE, text=True, check=False,
-        )  # fmt: skip
+            stdout=full,
+            stderr=subprocess.PIPE,
+            text=True,
+            check=False,
+        )
     assert done.returncode == 2 and done.stderr.count("\n") == 1 and "cannot be written" in done.stderr
     done = run("emc", "--temperature", "21", "--humidity", "50", "--json", "/dev/full")
     assert done.returncode == 2 and "the disk is full" in done.stderr

@@ -46,7 +46,7 @@ def test_every_form_has_its_place_in_the_readme():
 
 
 def corner(fingers, type_id="finger joint", lie="xz"):
-    """Give two boards of one's own joined at a corner."""
+    """Return two boards of one's own joined at a corner."""
     side = OwnBoard("own1", "side", (mm(400), mm(120), mm(18)), (mm(0), mm(0), mm(0)), "zx")
     top = OwnBoard("own2", "top", (mm(300), mm(120), mm(15)), (mm(0), mm(0), mm(385)), lie)
     project = Project(Piece("own", own=(side, top), own_joints=(OwnJoint("ownjoint1", type_id, "own1", "own2"),)))

@@ -81,8 +81,10 @@ def test_public_names_say_what_they_are():
 def test_no_two_modules_know_each_other():
     """Neither openly nor behind TYPE_CHECKING."""
     src = ROOT / "src"
-    paths = {".".join(path.relative_to(src).with_suffix("").parts).removesuffix(".__init__"): path
-             for path in src.rglob("*.py")}  # fmt: skip
+    paths = {
+        ".".join(path.relative_to(src).with_suffix("").parts).removesuffix(".__init__"): path
+        for path in src.rglob("*.py")
+    }
     knows = networkx.DiGraph()
     for name, path in paths.items():
         body = ast.parse(path.read_text(encoding="utf-8")).body

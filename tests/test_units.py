@@ -35,10 +35,12 @@ def modules():
 
 def docstrings(tree):
     return {
-        node.body[0].value for node in ast.walk(tree)
-        if isinstance(node, ast.Module | ast.ClassDef | ast.FunctionDef) and node.body
+        node.body[0].value
+        for node in ast.walk(tree)
+        if isinstance(node, ast.Module | ast.ClassDef | ast.FunctionDef)
+        and node.body
         and isinstance(node.body[0], ast.Expr)
-    }  # fmt: skip
+    }
 
 
 def test_nobody_else_asks_which_unit_is_shown():
@@ -57,9 +59,12 @@ def test_fewer_and_fewer_rooms_write_a_unit_themselves():
     for name, tree in modules():
         told = docstrings(tree)
         count = sum(
-            isinstance(node, ast.Constant) and isinstance(node.value, str) and node not in told
-            and bool(WRITTEN.search(node.value)) for node in ast.walk(tree)
-        )  # fmt: skip
+            isinstance(node, ast.Constant)
+            and isinstance(node.value, str)
+            and node not in told
+            and bool(WRITTEN.search(node.value))
+            for node in ast.walk(tree)
+        )
         if count:
             found[name] = count
     lines = (line.rsplit(" ", 1) for line in LEFT.read_text(encoding="utf-8").splitlines())

@@ -23,20 +23,25 @@ def sentences_in(path):
         node.body[0].value
         for node in ast.walk(tree)
         if isinstance(node, ast.Module | ast.ClassDef | ast.FunctionDef)
-        and node.body and isinstance(node.body[0], ast.Expr)
-    }  # fmt: skip
+        and node.body
+        and isinstance(node.body[0], ast.Expr)
+    }
     return sum(
-        isinstance(node, ast.Constant) and isinstance(node.value, str) and node not in told and node not in marked
+        isinstance(node, ast.Constant)
+        and isinstance(node.value, str)
+        and node not in told
+        and node not in marked
         and bool(PROSE.search(node.value))
         for node in ast.walk(tree)
-    )  # fmt: skip
+    )
 
 
 def found():
     counts = {
         str(path.relative_to(CORE)): sentences_in(path)
-        for path in sorted(CORE.rglob("*.py")) if path.relative_to(CORE).parts[0] != "wording"
-    }  # fmt: skip
+        for path in sorted(CORE.rglob("*.py"))
+        if path.relative_to(CORE).parts[0] != "wording"
+    }
     return {name: count for name, count in counts.items() if count}
 
 

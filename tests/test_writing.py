@@ -255,9 +255,13 @@ def test_a_file_that_somebody_else_wrote_is_not_written_over(tmp_path):
 def test_why_the_disk_refused_is_said_in_plain_words():
     said = {why(OSError(number, os.strerror(number))) for number in (28, 13, 30, 5, 36, 2)}
     assert said == {
-        "the disk is full", "it may not be written there", "the disk is read-only", "the disk failed",
-        "the name is too long", "there is no such folder",
-    }  # fmt: skip
+        "the disk is full",
+        "it may not be written there",
+        "the disk is read-only",
+        "the disk failed",
+        "the name is too long",
+        "there is no such folder",
+    }
 
 
 def test_nothing_writes_files_but_the_writer():
@@ -275,9 +279,11 @@ def test_nothing_writes_files_but_the_writer():
     )
     found = [
         f"{path.relative_to(root)}: {call}"
-        for path in root.rglob("*.py") if path.name not in ("writing.py", "versions.py")
-        for call in calls if call in path.read_text(encoding="utf-8")
-    ]  # fmt: skip
+        for path in root.rglob("*.py")
+        if path.name not in ("writing.py", "versions.py")
+        for call in calls
+        if call in path.read_text(encoding="utf-8")
+    ]
     # A device or a pipe is written into, not replaced.
     assert found == ['cli/options.py: "w"']
 

@@ -119,7 +119,7 @@ def _unlink(path: Path) -> None:
 
 
 def _named(handle: int, path: Path) -> bool:
-    """Give a file without a name one; False on a file system that has such files and cannot do that."""
+    """Return a file without a name one; False on a file system that has such files and cannot do that."""
     try:
         os.link(f"/proc/self/fd/{handle}", path, src_dir_fd=handle)
     except OSError as error:

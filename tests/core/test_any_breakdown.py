@@ -9,19 +9,19 @@ from hypothesis.stateful import RuleBasedStateMachine, initialize, invariant, ru
 from tests.same import untyped
 
 from nullah.core import actions
-from nullah.core.breakdown.rough import Ask, Resawn
+from nullah.core.breakdown.rough import Resawn, WoodRequirement
 from nullah.core.breakdown.search import BreakdownError, search_task
-from nullah.core.breakdown.wishes import Wishes
+from nullah.core.breakdown.wishes import SearchWeights
 from nullah.core.laying import reached, resaw_twins, saw_up, take_layout, task_of, with_staves
 from nullah.core.lengths import mm
 from nullah.core.piece.part import Needs
 from nullah.core.plan import work_out
-from nullah.core.rack.board import BoardError, Faces, Figure, Flaw, FlawKind, Reading, cut_from_heart
+from nullah.core.rack.board import BoardError, Faces, Flaw, FlawKind, GrainFigure, Reading, cut_from_heart
 from nullah.core.rack.drying import Room
 from nullah.core.sheets.sheets import all_sheets
 from nullah.core.stations import STATIONS
 from nullah.core.stations.selection import BreakdownSelection, Selection
-from nullah.core.wood.movement import Cut
+from nullah.core.wood.movement import GrainCut
 from nullah.demo.seed_box import seed_box
 from nullah.files.project_file import parse_project, project_text
 
@@ -56,11 +56,11 @@ class AnyBreakdown(RuleBasedStateMachine):
         if bare:
             self.project = actions.accept_layout(seed_box(), ())
 
-    @rule(part=parts, needs=st.none() | st.sampled_from(Needs), figure=st.none() | st.sampled_from(Figure),
-          rings=st.none() | st.sampled_from(Cut), together=st.sampled_from(["", "a", "b"]),
+    @rule(part=parts, needs=st.none() | st.sampled_from(Needs), figure=st.none() | st.sampled_from(GrainFigure),
+          rings=st.none() | st.sampled_from(GrainCut), together=st.sampled_from(["", "a", "b"]),
           in_order=st.booleans())  # fmt: skip
     def ask(self, part, needs, figure, rings, together, in_order):
-        self.do(lambda p: actions.ask_of_wood(p, part, Ask(needs, figure, rings, together, in_order)))
+        self.do(lambda p: actions.ask_of_wood(p, part, WoodRequirement(needs, figure, rings, together, in_order)))
 
     @rule(part=parts, count=st.integers(0, 7))
     def staves(self, part, count):
@@ -78,11 +78,16 @@ class AnyBreakdown(RuleBasedStateMachine):
         if not laid:
             return
         piece, other = data.draw(st.sampled_from(laid)), data.draw(st.sampled_from(laid))
-        self.do({
-            "pin": lambda p: actions.pin(p, piece, True), "let go": lambda p: actions.pin(p, piece, False),
-            "flip": lambda p: actions.flip(p, piece), "turn over": lambda p: actions.turn_over(p, piece),
-            "swap": lambda p: actions.swap(p, piece, other), "lift": lambda p: actions.lift(p, piece),
-        }[how])  # fmt: skip
+        self.do(
+            {
+                "pin": lambda p: actions.pin(p, piece, True),
+                "let go": lambda p: actions.pin(p, piece, False),
+                "flip": lambda p: actions.flip(p, piece),
+                "turn over": lambda p: actions.turn_over(p, piece),
+                "swap": lambda p: actions.swap(p, piece, other),
+                "lift": lambda p: actions.lift(p, piece),
+            }[how]
+        )
 
     @rule()
     def lift_all(self):
@@ -131,7 +136,7 @@ class AnyBreakdown(RuleBasedStateMachine):
 
     @rule(sawing=st.sampled_from([0.0, 0.5, 1.0]), value=st.sampled_from([0.0, 1.0]), risk=st.sampled_from([0.0, 1.0]))
     def wish(self, sawing, value, risk):
-        self.do(lambda p: actions.wish(p, Wishes(sawing, value, risk)))
+        self.do(lambda p: actions.wish(p, SearchWeights(sawing, value, risk)))
 
     @rule(share=st.fractions(0, 1, max_denominator=10))
     def expect(self, share):
@@ -176,7 +181,9 @@ class AnyBreakdown(RuleBasedStateMachine):
 
 
 AnyBreakdown.TestCase.settings = settings(
-    max_examples=8, stateful_step_count=10, deadline=None,
+    max_examples=8,
+    stateful_step_count=10,
+    deadline=None,
     suppress_health_check=[HealthCheck.too_slow, HealthCheck.data_too_large],
-)  # fmt: skip
+)
 TestAnyBreakdown = AnyBreakdown.TestCase

@@ -16,7 +16,7 @@ from nullah.core.forms import FORMS
 from nullah.core.forms.own_boards import LIES, OwnBoard
 from nullah.core.joints.dovetail.spacing import SPACINGS, graded
 from nullah.core.joints.kinds import kinds_of
-from nullah.core.ledger import Kind
+from nullah.core.ledger import QuantityKind
 from nullah.core.lengths import LengthError, Marks, Slope, Unit, mm
 from nullah.core.milling.adjust import usual_readings
 from nullah.core.piece.contours import CONTOURS, shaping_of, usual
@@ -24,7 +24,7 @@ from nullah.core.plan import cut_list, join_as_offered, work_out
 from nullah.core.project import Project
 from nullah.core.rack.board import Board, BoardError, Flaw, FlawKind, Rise
 from nullah.core.rack.shape_readings import Calliper, Gap, Wind
-from nullah.core.season.growing import FINISHES
+from nullah.core.season.swelling import FINISHES
 from nullah.core.sheets.sheets import all_sheets
 from nullah.core.shop import USUAL_PLANES
 from nullah.core.stations import STATIONS
@@ -32,7 +32,7 @@ from nullah.core.stations.milling import VIEWS
 from nullah.core.stations.selection import JointsSelection, MillingSelection, Selection
 from nullah.core.wood.climate import PRESETS
 from nullah.core.wording.plan import state_words
-from nullah.core.work import doing
+from nullah.core.work import recording
 from nullah.core.work.order_of_work import order_of_work
 from nullah.demo.seed_box import seed_box
 from nullah.files.project_file import parse_project, project_text
@@ -42,10 +42,25 @@ lengths = st.fractions(min_value=-20, max_value=2000, max_denominator=64).map(mm
 places = st.tuples(st.floats(-5, 2500), st.floats(-5, 500))
 positive = st.fractions(min_value=1, max_value=2500, max_denominator=64).map(mm)
 quantities = st.sampled_from(
-    ["box.outside_length", "box.outside_width", "box.outside_height", "box.inside_length", "contents.height",
-     "sides.thickness", "ends.thickness", "bottom.thickness", "groove.height", "groove.depth",
-     "bottom.clearance", "tails.half_pin", "tails.pin", "tails.proud", "opening.length", "bottom.width"]
-)  # fmt: skip
+    [
+        "box.outside_length",
+        "box.outside_width",
+        "box.outside_height",
+        "box.inside_length",
+        "contents.height",
+        "sides.thickness",
+        "ends.thickness",
+        "bottom.thickness",
+        "groove.height",
+        "groove.depth",
+        "bottom.clearance",
+        "tails.half_pin",
+        "tails.pin",
+        "tails.proud",
+        "opening.length",
+        "bottom.width",
+    ]
+)
 parts = st.sampled_from(["front", "back", "left", "right", "bottom", "lid"])
 
 
@@ -107,7 +122,7 @@ class AnyProject(RuleBasedStateMachine):
         ledger = work_out(self.project, milling=False, proving=False).ledger
         if ledger is not None and ledger.quantities:
             name = data.draw(st.sampled_from(sorted(ledger.quantities)))
-            if ledger.quantity(name).definition.kind is Kind.LENGTH:
+            if ledger.quantity(name).definition.kind is QuantityKind.LENGTH:
                 self.do(lambda p: (actions.measure if measured else actions.give)(p, name, value))
 
     @rule(size=st.tuples(positive, positive, positive), at=st.tuples(lengths, lengths, lengths),
@@ -132,8 +147,11 @@ class AnyProject(RuleBasedStateMachine):
             part, contour = plan.part(board.id), data.draw(st.sampled_from(list(CONTOURS.values())))
             if part is not None:
                 place = data.draw(st.sampled_from(contour.places(part)))
-                self.do(lambda p: actions.change_own(p, board._replace(
-                    shapings=(shaping_of(contour, part, place.sides, usual(contour, part)),))))  # fmt: skip
+                self.do(
+                    lambda p: actions.change_own(
+                        p, board._replace(shapings=(shaping_of(contour, part, place.sides, usual(contour, part)),))
+                    )
+                )
 
     @rule()
     def remove_own(self):
@@ -227,12 +245,14 @@ class AnyProject(RuleBasedStateMachine):
         tasks = order_of_work(plan).tasks
         if tasks:
             now, task = datetime(2026, 3, 4, 19) + timedelta(days=days), tasks[number % len(tasks)]
-            self.do(lambda p: doing.finish(plan, task, now, minutes).project)
+            self.do(lambda p: recording.finish(plan, task, now, minutes).project)
 
     @rule(part=parts, days=st.integers(-3, 3))
     def make_again(self, part, days):
         plan = work_out(self.project, milling=False, proving=False)
-        self.do(lambda p: doing.remake(plan, part, "spoilt", datetime(2026, 3, 4, 19) + timedelta(days=days)).project)
+        self.do(
+            lambda p: recording.remake(plan, part, "spoilt", datetime(2026, 3, 4, 19) + timedelta(days=days)).project
+        )
 
     @invariant()
     def the_order_of_work_is_sound(self):
@@ -287,7 +307,9 @@ class AnyProject(RuleBasedStateMachine):
 
 
 AnyProject.TestCase.settings = settings(
-    max_examples=14, stateful_step_count=12, deadline=None,
+    max_examples=14,
+    stateful_step_count=12,
+    deadline=None,
     suppress_health_check=[HealthCheck.too_slow, HealthCheck.data_too_large],
-)  # fmt: skip
+)
 TestAnyProject = AnyProject.TestCase

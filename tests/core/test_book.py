@@ -30,7 +30,7 @@ from nullah.core.refs import QuantityRef
 from nullah.core.stations import STATIONS
 from nullah.core.stations.next_step import draw_next, task_card
 from nullah.core.stations.selection import DayBookSelection, Selection
-from nullah.core.work import doing
+from nullah.core.work import recording
 from nullah.core.work.day_book import deviations, standing
 from nullah.demo.seed_cabinet import seed_cabinet
 
@@ -43,7 +43,7 @@ TASKS = (MILL, GLUE, CLEAN)
 
 
 def done(task, at=NOW):
-    return BookEntry(doing.stamp(at), Event.DONE, task.title, task.id, task.parts)
+    return BookEntry(recording.stamp(at), Event.DONE, task.title, task.id, task.parts)
 
 
 def planned(project):
@@ -63,7 +63,7 @@ def test_what_comes_after_glue_waits_until_it_is_dry():
 
 
 def test_a_part_made_again_takes_up_what_was_done_to_it_and_no_more():
-    book = (done(MILL), BookEntry(doing.stamp(NOW), Event.REMADE, "left side", parts=("left",)))
+    book = (done(MILL), BookEntry(recording.stamp(NOW), Event.REMADE, "left side", parts=("left",)))
     far = progress(TASKS, book)
     assert far.open(MILL) and far.again["mill/sides"] == ("left",)
     _, minutes = left_to_do(TASKS, far, {task.id: 30.0 for task in TASKS}, NOW)
@@ -126,51 +126,51 @@ def test_times_are_written_as_people_say_them(minutes, words):
 def test_done_writes_time_work_and_guess_and_lets_the_timer_go():
     plan = planned(seed_cabinet())
     task = standing(plan, NOW).next
-    running = doing.start_timer(plan.project, task, NOW - timedelta(minutes=22))
-    came = doing.finish(planned(running), task, NOW)
+    running = recording.start_timer(plan.project, task, NOW - timedelta(minutes=22))
+    came = recording.finish(planned(running), task, NOW)
     (entry,) = came.project.book
     assert entry.minutes == 22 and entry.guess > 0 and entry.work == task.work and came.project.timer is None
-    typed = doing.finish(plan, task, NOW, 35.0)
+    typed = recording.finish(plan, task, NOW, 35.0)
     assert typed.project.book[0].minutes == 35
 
 
 def test_a_board_that_was_sawn_leaves_its_offcuts_on_the_rack():
     plan = planned(seed_cabinet())
     task = next(task for task in standing(plan, NOW).order.tasks if task.id == "saw/2")
-    came = doing.finish(plan, task, NOW, 4.0)
+    came = recording.finish(plan, task, NOW, 4.0)
     assert came.project.board("2").sawn and len(came.project.boards) > len(plan.project.boards)
     assert "came to the rack" in came.said
 
 
 def test_a_measurement_goes_to_the_ledger_and_to_the_book_with_what_was_planned():
     plan = planned(seed_cabinet())
-    after = planned(doing.measured(plan, "column.width", mm("325.2"), NOW))
+    after = planned(recording.measured(plan, "column.width", mm("325.2"), NOW))
     assert after.ledger["column.width"] == mm("325.2").mm
     (entry,) = after.project.book
     assert entry.event is Event.MEASURED and "325.2 mm, planned 326.0 mm" in entry.text
     (told,) = deviations(after)
     assert told.off == pytest.approx(-0.8)
-    card = DAYBOOK.card(after, Selection(daybook=DayBookSelection(now=doing.stamp(NOW))))
+    card = DAYBOOK.card(after, Selection(daybook=DayBookSelection(now=recording.stamp(NOW))))
     remark = next(remark for remark in card.mind if remark.ref == QuantityRef("column.width"))
     assert "0.8 mm less than planned" in said(remark, plan) and "follow" in said(remark, plan)
     assert [type(fix) for fix in remark.fixes] == [Shim]
 
 
 def test_a_thickness_short_can_be_shimmed_or_its_part_made_again():
-    plan = planned(doing.measured(planned(seed_cabinet()), "divider.thickness", mm("11.2"), NOW))
+    plan = planned(recording.measured(planned(seed_cabinet()), "divider.thickness", mm("11.2"), NOW))
     remark = next(
         r
-        for r in DAYBOOK.card(plan, Selection(daybook=DayBookSelection(now=doing.stamp(NOW)))).mind
+        for r in DAYBOOK.card(plan, Selection(daybook=DayBookSelection(now=recording.stamp(NOW)))).mind
         if r.ref == QuantityRef("divider.thickness")
     )
     assert [type(fix) for fix in remark.fixes] == [Shim, MakeAgain]
-    shimmed = planned(doing.shim(plan, "divider.thickness", NOW))
+    shimmed = planned(recording.shim(plan, "divider.thickness", NOW))
     assert shimmed.ledger["divider.thickness"] == 12 and "Shim of 0.8 mm" in shimmed.project.book[-1].text
     assert deviations(shimmed) == ()
 
 
 def test_a_hair_off_is_not_made_much_of():
-    plan = planned(doing.measured(planned(seed_cabinet()), "column.width", mm("325.9"), NOW))
+    plan = planned(recording.measured(planned(seed_cabinet()), "column.width", mm("325.9"), NOW))
     assert deviations(plan) == ()
 
 
@@ -179,12 +179,12 @@ def test_a_hair_off_is_not_made_much_of():
 
 def test_wood_for_another_is_the_smallest_that_will_do():
     plan = planned(seed_cabinet())
-    woods = doing.wood_for(plan, "drawer11_back")
+    woods = recording.wood_for(plan, "drawer11_back")
     assert woods and [wood.left for wood in woods] == sorted(wood.left for wood in woods)
-    came = doing.remake(plan, "drawer11_back", "split", NOW)
+    came = recording.remake(plan, "drawer11_back", "split", NOW)
     again = planned(came.project)
     assert again.board_of("drawer11_back").board.id == woods[0].board and not again.board_of("drawer11_back").wrong
-    picked = doing.remake(plan, "drawer11_back", "split", NOW, woods[-1].board)
+    picked = recording.remake(plan, "drawer11_back", "split", NOW, woods[-1].board)
     assert planned(picked.project).board_of("drawer11_back").board.id == woods[-1].board
 
 
@@ -194,17 +194,17 @@ def test_where_no_wood_will_do_it_is_said_and_stands_first_in_the_order():
         project = actions.change_board(project, replace(project.board(board), sawn=True))
     for board in ("5", "6", "7", "8"):
         project = actions.remove_board(project, board)
-    came = doing.remake(planned(project), "left", "dropped", NOW)
+    came = recording.remake(planned(project), "left", "dropped", NOW)
     assert "no wood on the rack will do" in came.said and came.project.book[-1].event is Event.REMADE
     stand = standing(planned(came.project), NOW)
     assert "left side" in next(task.title for task in stand.order.tasks if task.id == "wood")
-    assert doing.remake(planned(project), "nothing", "x", NOW).said == "There is no such part."
+    assert recording.remake(planned(project), "nothing", "x", NOW).said == "There is no such part."
 
 
 def test_what_was_measured_of_the_old_part_alone_is_not_so_of_the_new():
-    plan = planned(doing.measured(planned(Project(Piece("box"))), "bottom.length", mm(300), NOW))
+    plan = planned(recording.measured(planned(Project(Piece("box"))), "bottom.length", mm(300), NOW))
     assert "bottom.length" in dict(plan.project.piece.measured)
-    came = doing.remake(plan, "bottom", "short", NOW)
+    came = recording.remake(plan, "bottom", "short", NOW)
     assert "bottom.length" not in dict(came.project.piece.measured)
 
 
@@ -225,7 +225,7 @@ def test_saws_glue_and_finish_say_what_bites():
     for task, words in (("saw/1", "hold what falls"), ("glue/piece/1", "Never force"), ("finish/1", "ignite")):
         texts = [
             said(remark, plan)
-            for remark in DAYBOOK.card(plan, Selection(daybook=DayBookSelection(task, now=doing.stamp(NOW)))).mind
+            for remark in DAYBOOK.card(plan, Selection(daybook=DayBookSelection(task, now=recording.stamp(NOW)))).mind
         ]
         assert any(words in text for text in texts), task
 
@@ -234,20 +234,20 @@ def test_a_glue_up_too_long_for_its_glue_says_so():
     plan = planned(seed_cabinet())
     texts = [
         said(r, plan)
-        for r in DAYBOOK.card(plan, Selection(daybook=DayBookSelection("glue/piece/3", now=doing.stamp(NOW)))).mind
+        for r in DAYBOOK.card(plan, Selection(daybook=DayBookSelection("glue/piece/3", now=recording.stamp(NOW)))).mind
     ]
     assert any("longer than the glue stays open" in text for text in texts)
     few = planned(replace(plan.project, working=plan.project.working._replace(clamps=3)))
     texts = [
         said(r, few)
-        for r in DAYBOOK.card(few, Selection(daybook=DayBookSelection("glue/piece/3", now=doing.stamp(NOW)))).mind
+        for r in DAYBOOK.card(few, Selection(daybook=DayBookSelection("glue/piece/3", now=recording.stamp(NOW)))).mind
     ]
     assert any("there are 3" in text for text in texts)
 
 
 def test_the_calendar_is_drawn_and_says_when_it_is_done_and_what_decides_it():
     plan = planned(seed_cabinet())
-    selection = Selection(daybook=DayBookSelection(calendar=True, now=doing.stamp(NOW)))
+    selection = Selection(daybook=DayBookSelection(calendar=True, now=recording.stamp(NOW)))
     card = DAYBOOK.card(plan, selection)
     assert card.set[0].tool == "Done on" and any("What decides it" in line for line in card.why)
     assert any("done on" in getattr(e, "text", "") for e in DAYBOOK.draw(plan, selection).elements)

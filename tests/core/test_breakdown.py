@@ -63,13 +63,15 @@ def check_cuts(board: Board, placed: list[PlacedPart], kerf: float) -> None:
     assert [cut.order for cut in cuts] == list(range(1, len(cuts) + 1))
     for cut in cuts:
         piece = next(
-            p for p in pieces
-            if p.x - 0.02 <= cut.x <= p.end + 0.02 and p.y - 0.02 <= cut.y <= p.top + 0.02
+            p
+            for p in pieces
+            if p.x - 0.02 <= cut.x <= p.end + 0.02
+            and p.y - 0.02 <= cut.y <= p.top + 0.02
             and (
                 (cut.kind is CutKind.CROSS and abs(p.y - cut.y) < 0.02 and abs(p.width - cut.length) < 0.02)
                 or (cut.kind is CutKind.RIP and abs(p.x - cut.x) < 0.02 and abs(p.length - cut.length) < 0.02)
             )
-        )  # fmt: skip
+        )
         pieces.remove(piece)
         if cut.kind is CutKind.CROSS:
             pieces.append(Rect(piece.x, piece.y, cut.x - piece.x, piece.width))
@@ -80,10 +82,12 @@ def check_cuts(board: Board, placed: list[PlacedPart], kerf: float) -> None:
     for item in placed:
         r = item.rect
         assert any(
-            abs(p.x - r.x) < kerf + 0.02 and abs(p.end - r.end) < 0.05
-            and abs(p.y - r.y) < kerf + 0.02 and abs(p.top - r.top) < 0.05
+            abs(p.x - r.x) < kerf + 0.02
+            and abs(p.end - r.end) < 0.05
+            and abs(p.y - r.y) < kerf + 0.02
+            and abs(p.top - r.top) < 0.05
             for p in pieces
-        ), f"{item.part.name} does not come out whole"  # fmt: skip
+        ), f"{item.part.name} does not come out whole"
 
 
 sizes = st.integers(30, 500)
@@ -103,10 +107,16 @@ def racks(draw):
         board = a_board(str(name), length, width, rng.choice([15, 22, 30]))
         boards.append(replace(board, flaws=tuple(f for f in flaws if f.end <= board.length and f.high <= board.width)))
     parts = [
-        part(f"p{i}", rng.randint(40, 600), rng.randint(20, 180), rng.choice([12, 20, 28]),
-             rng.choice(list(Needs)), rng.random() < 0.2)
+        part(
+            f"p{i}",
+            rng.randint(40, 600),
+            rng.randint(20, 180),
+            rng.choice([12, 20, 28]),
+            rng.choice(list(Needs)),
+            rng.random() < 0.2,
+        )
         for i in range(draw(st.integers(1, 14)))
-    ]  # fmt: skip
+    ]
     return boards, parts
 
 

@@ -14,7 +14,7 @@ from nullah.core.rack.board import Reading
 from nullah.core.stations import STATIONS
 from nullah.core.stations.selection import DayBookSelection, Selection
 from nullah.core.wording.record import record_words
-from nullah.core.work import doing
+from nullah.core.work import recording
 from nullah.core.work.day_book import deviations, record_of, standing
 from nullah.core.work.order_of_work import order_of_work
 from nullah.demo.built import OFF, build
@@ -29,10 +29,10 @@ def spoil(project, task, now):
     plan = work_out(project, milling=False, proving=False)
     if task.id == "saw/1" and "wet" not in SEEN:
         # Fresh faces: the meter says more than it did on the outside.
-        project = read_moisture(project, "1", Reading(doing.stamp(now)[:10], Fraction(27, 2)))
+        project = read_moisture(project, "1", Reading(recording.stamp(now)[:10], Fraction(27, 2)))
         SEEN["wet"] = order_of_work(work_out(project, milling=False, proving=False)).task("dry/1")
     if task.id == "fit/drawer31_bottom" and "short" not in SEEN:
-        came = doing.remake(plan, "drawer31_bottom", "cut 4 mm short", now)
+        came = recording.remake(plan, "drawer31_bottom", "cut 4 mm short", now)
         SEEN["short"] = came
         return came.project
     return project
@@ -44,12 +44,15 @@ def test_the_cabinet_is_built_from_first_cut_to_record():
     project, now = build(seed_cabinet(), told=spoil)
     built = work_out(project, milling=False, proving=False), now
     for look in (
-        it_is_finished_and_every_task_stands_in_the_book, sides_too_thin_flowed_on_into_the_joints,
+        it_is_finished_and_every_task_stands_in_the_book,
+        sides_too_thin_flowed_on_into_the_joints,
         a_narrower_opening_made_the_dividers_and_drawers_narrower,
         a_board_wetter_than_thought_was_let_dry_before_its_parts_were_milled,
-        the_short_bottom_was_made_again_out_of_other_wood, its_record_tells_what_was_learned,
-        the_station_says_that_it_is_made, how_well_times_are_known_is_told,
-    ):  # fmt: skip
+        the_short_bottom_was_made_again_out_of_other_wood,
+        its_record_tells_what_was_learned,
+        the_station_says_that_it_is_made,
+        how_well_times_are_known_is_told,
+    ):
         look(built)
 
 
@@ -117,14 +120,14 @@ def how_well_times_are_known_is_told(built):
     half = replace(plan.project, book=plan.project.book[:60])
     card = DAYBOOK.card(
         work_out(half, milling=False, proving=False),
-        Selection(daybook=DayBookSelection(calendar=True, now=doing.stamp(now))),
+        Selection(daybook=DayBookSelection(calendar=True, now=recording.stamp(now))),
     )
     assert any("times the guess" in line and "records" in line for line in card.why)
 
 
 def the_station_says_that_it_is_made(built):
     plan, now = built
-    selection = Selection(daybook=DayBookSelection(now=doing.stamp(now)))
+    selection = Selection(daybook=DayBookSelection(now=recording.stamp(now)))
     card = DAYBOOK.card(plan, selection)
     assert card.title == "Seed cabinet is made." and any("waste" in line for line in card.mark)
     assert DAYBOOK.draw(plan, selection).elements
@@ -135,9 +138,11 @@ def test_half_built_there_is_a_next_step_with_all_that_goes_with_it():
     plan = work_out(project, milling=False, proving=False)
     stand = standing(plan, now)
     assert stand.next is not None and stand.done >= 30
-    card = DAYBOOK.card(plan, Selection(daybook=DayBookSelection(now=doing.stamp(now))))
+    card = DAYBOOK.card(plan, Selection(daybook=DayBookSelection(now=recording.stamp(now))))
     assert card.mark and card.title == stand.next.title
     # What was off is told where it matters: at the joints of the sides.
-    at_sides = DAYBOOK.card(plan, Selection(daybook=DayBookSelection("joint/left-divider11/4", now=doing.stamp(now))))
+    at_sides = DAYBOOK.card(
+        plan, Selection(daybook=DayBookSelection("joint/left-divider11/4", now=recording.stamp(now)))
+    )
     assert any("hickness of the sides measured 0.8 mm less" in said(remark, plan) for remark in at_sides.mind)
     assert f"{stand.done} of {stand.total} tasks done" in " ".join(card.why)

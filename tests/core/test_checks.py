@@ -7,15 +7,15 @@ from tests.said import said
 
 from nullah.core import actions
 from nullah.core.apply_fix import action_of
-from nullah.core.card import Weight
+from nullah.core.card import Severity
 from nullah.core.fixes import FollowRule, Give
 from nullah.core.forms.own_boards import OwnBoard, OwnJoint
 from nullah.core.lengths import Unit, mm
-from nullah.core.piece.faults import Trouble
+from nullah.core.piece.faults import FaultKind
 from nullah.core.plan import Issue, Unsettled, work_out
 from nullah.core.project import Piece, Project
 from nullah.core.proof.finding import follow_fixes, give_fix
-from nullah.core.wood.movement import Cut, movement
+from nullah.core.wood.movement import GrainCut, movement
 from nullah.core.wood.species import find_species
 from nullah.core.wording.fixes import fix_words
 from nullah.demo.seed_cabinet import seed_cabinet
@@ -44,13 +44,13 @@ POST = board(1, "post", (300, 60, 30), (0, 0, 0), "zx")
 def test_a_third_of_a_board_is_left_beside_a_dado(deep, thin):
     shelf = board(2, "shelf", (200, 60, 16), (30 - deep, 0, 100), "xz")
     project = piece((POST, shelf), ("let in", "own1", "own2"))
-    walls = found(project, Trouble.THIN)
+    walls = found(project, FaultKind.THIN)
     assert bool(walls) is thin
     if thin:
         assert said(walls[0], project) == (
             f"The dado leaves only {30 - deep}.0 mm of the 30.0 mm of the post; 10.0 mm is the least."
         )
-        assert walls[0].remark.weight is Weight.LOOK
+        assert walls[0].remark.weight is Severity.WARNING
 
 
 def test_dados_from_both_faces_leave_a_third_between_them():
@@ -58,17 +58,17 @@ def test_dados_from_both_faces_leave_a_third_between_them():
     right = board(3, "right shelf", (200, 60, 16), (18, 0, 100), "xz")
     joints = (("let in", "own1", "own2"), ("let in", "own1", "own3"))
     project = piece((POST, left, right), *joints)
-    (wall,) = found(project, Trouble.THIN)
+    (wall,) = found(project, FaultKind.THIN)
     assert "from either face only 6.0 mm of the post is left; a third (10.0 mm) is the least" in said(wall, project)
     apart = right._replace(at=(mm(18), mm(0), mm(130)))
-    assert not found(piece((POST, left, apart), *joints), Trouble.THIN), "not opposite each other, they may be deep"
+    assert not found(piece((POST, left, apart), *joints), FaultKind.THIN), "not opposite each other, they may be deep"
 
 
 def test_a_mortise_near_an_edge_is_said():
     table = Project(Piece("table"))
-    assert not found(table, Trouble.THIN)
+    assert not found(table, FaultKind.THIN)
     thick = actions.give(table, "tenon.thickness", mm(14))
-    walls = found(thick, Trouble.THIN)
+    walls = found(thick, FaultKind.THIN)
     assert "The mortise leaves only 4.6 mm of the 38.0 mm of the" in said(walls[0], thick)
     assert "9.3 mm is the least" in said(walls[0], thick), "two thirds of the mortise"
 
@@ -81,22 +81,22 @@ def test_a_panels_room_is_held_against_its_own_woods_movement(wood):
     project = actions.make_of(Project(Piece("box")), "inside", wood)
     plan = work_out(project, milling=False)
     width = plan.part("bottom").width
-    moved = movement(find_species(wood), Cut.FLAT, width, 7, 10).change
-    short = [f for f in plan.findings if f.trouble is Trouble.SEASON]
+    moved = movement(find_species(wood), GrainCut.FLAT, width, 7, 10).change
+    short = [f for f in plan.findings if f.trouble is FaultKind.SEASON]
     assert bool(short) is (moved.mm > 2 * plan.ledger["bottom.clearance"])
     if short:
         assert plan.marks.write_fine(moved).removesuffix(" mm") in said(short[0], plan)
         fix = short[0].remark.fixes[0]
         roomier = work_out(action_of(fix, Unit.MM)(project), milling=False)
-        assert not [f for f in roomier.findings if f.trouble is Trouble.SEASON]
+        assert not [f for f in roomier.findings if f.trouble is FaultKind.SEASON]
 
 
 def test_quarter_sawn_wood_needs_less_room():
     project = seed_cabinet()
     tight = actions.give(project, "back.gap", mm("0.6"))
-    assert found(tight, Trouble.SEASON)
-    quartered = replace(tight, boards=tuple(replace(each, cut=Cut.QUARTER) for each in tight.boards))
-    assert not found(quartered, Trouble.SEASON)
+    assert found(tight, FaultKind.SEASON)
+    quartered = replace(tight, boards=tuple(replace(each, cut=GrainCut.QUARTER) for each in tight.boards))
+    assert not found(quartered, FaultKind.SEASON)
 
 
 @pytest.mark.parametrize(("hold", "said"), [
@@ -106,20 +106,20 @@ def test_quarter_sawn_wood_needs_less_room():
 def test_only_what_holds_fast_can_split_across_the_grain(hold, said):
     top = board(1, "top", (500, 300, 20), (0, 0, 0), "xz")
     cleat = board(2, "cleat", (280, 40, 20), (60, 10, -20), "yz")
-    crossing = found(piece((top, cleat), ("butt", "own1", "own2", hold)), Trouble.CROSS_GRAIN)
+    crossing = found(piece((top, cleat), ("butt", "own1", "own2", hold)), FaultKind.CROSS_GRAIN)
     assert bool(crossing) is said
     along = cleat._replace(lie="xz")
-    assert not found(piece((top, along), ("butt", "own1", "own2", hold)), Trouble.CROSS_GRAIN), "grain with grain"
+    assert not found(piece((top, along), ("butt", "own1", "own2", hold)), FaultKind.CROSS_GRAIN), "grain with grain"
 
 
 @pytest.mark.parametrize("width", [95, 130])
 def test_a_dovetailed_corner_is_not_cross_grain_and_a_wide_tenon_is(width):
     side = board(1, "side", (400, 250, 18), (0, 0, 0), "zx")
     top = board(2, "top", (300, 250, 18), (0, 0, 382), "xz")
-    assert not found(piece((side, top), ("dovetail", "own1", "own2")), Trouble.CROSS_GRAIN), "both move alike"
+    assert not found(piece((side, top), ("dovetail", "own1", "own2")), FaultKind.CROSS_GRAIN), "both move alike"
     post = board(1, "post", (400, 60, 60), (0, 0, 0), "zx")
     rail = board(2, "rail", (300, width, 24), (30, 18, 100), "xy")
-    tenon = found(piece((post, rail), ("mortise and tenon", "own1", "own2")), Trouble.CROSS_GRAIN)
+    tenon = found(piece((post, rail), ("mortise and tenon", "own1", "own2")), FaultKind.CROSS_GRAIN)
     assert bool(tenon) is (width > 100 + 12), "the shoulders take 6 mm at either edge"
 
 
@@ -128,15 +128,15 @@ def test_a_dovetailed_corner_is_not_cross_grain_and_a_wide_tenon_is(width):
 
 def test_a_shelf_says_at_what_span_it_would_pass_and_there_it_does():
     project = actions.give_all(Project(Piece("wall shelf")), {"shelf.load": 45, "shelf.outside_width": mm(1000)})
-    (finding,) = found(project, Trouble.SAG)
+    (finding,) = found(project, FaultKind.SAG)
     text = said(finding, project)
     assert "Under 45 kg the shelf 1 sags" in text and text.endswith("So in 2 places.")
     span = float(text.split(" At ")[1].split(" mm")[0])
     load = int(45 * span / 964)
     narrower = {"shelf.outside_width": mm(int(span) + 36), "shelf.load": load}
-    assert not found(actions.give_all(project, narrower), Trouble.SAG)
+    assert not found(actions.give_all(project, narrower), FaultKind.SAG)
     stiffer = actions.make_of(project, "shown", "shagbark hickory")
-    assert len(found(stiffer, Trouble.SAG)) <= 1
+    assert len(found(stiffer, FaultKind.SAG)) <= 1
 
 
 # --- what is offered ------------------------------------------------------------------------------
@@ -144,21 +144,21 @@ def test_a_shelf_says_at_what_span_it_would_pass_and_there_it_does():
 
 def test_fixes_are_offered_only_where_they_would_work():
     plan = work_out(seed_cabinet(), milling=False)
-    from nullah.core.proof.finding import Case
+    from nullah.core.proof.finding import ProofInput
 
-    case = Case(plan.assembly, plan.ledger, plan.project.shop, plan.marks, {})
+    case = ProofInput(plan.assembly, plan.ledger, plan.project.shop, plan.marks, {})
     assert give_fix(case, "nobody.knows", mm(5).mm) == ()
     assert give_fix(case, "dado.depth", mm(0).mm) == ()
     (fix,) = give_fix(case, "dado.depth", mm(6).mm)
     assert fix == Give("dado.depth", mm(6))
     assert follow_fixes(case, ("dado.depth", "nobody.knows")) == (), "nothing is overruled there"
     overruled = work_out(actions.give(seed_cabinet(), "dado.width", mm(11)), milling=False)
-    case = Case(overruled.assembly, overruled.ledger, overruled.project.shop, overruled.marks, {})
+    case = ProofInput(overruled.assembly, overruled.ledger, overruled.project.shop, overruled.marks, {})
     (fix,) = follow_fixes(case, ("dado.width", "dado.width"))
     assert fix == FollowRule("dado.width")
     assert fix_words(fix, overruled.reader) == "Let the width of the dados follow again"
     measured = work_out(actions.measure(seed_cabinet(), "dado.width", mm(11)), milling=False)
-    case = Case(measured.assembly, measured.ledger, measured.project.shop, measured.marks, {})
+    case = ProofInput(measured.assembly, measured.ledger, measured.project.shop, measured.marks, {})
     assert give_fix(case, "dado.width", mm(12).mm) == (), "what is cut is cut"
 
 
@@ -170,7 +170,7 @@ def test_a_lid_that_meets_something_on_its_way_is_said():
     assert work_out(project, milling=False).proof.clean
     over = board(1, "handle", (100, 30, 20), (100, 50, 200), "xz")
     blocked = actions.add_own(project, over)
-    (finding,) = found(blocked, Trouble.PASS)
+    (finding,) = found(blocked, FaultKind.PASS)
     text = said(finding, blocked)
     assert text.startswith("The lid cannot come out:") and "to pass the handle" in text
     beside = actions.change_own(blocked, over._replace(at=(mm(500), mm(50), mm(200))))
@@ -181,7 +181,7 @@ def test_a_batten_too_long_for_its_box_is_said():
     project = Project(Piece("box", choices=(("lid", "lift"),)))
     length = work_out(project, milling=False).ledger["batten.length"]
     long = actions.give(project, "batten.length", mm(length + 6))
-    (finding,) = found(long, Trouble.PASS)
+    (finding,) = found(long, FaultKind.PASS)
     assert "too deep to pass the back" in said(finding, long) or "too deep to pass the front" in said(finding, long)
     assert finding.remark.fixes[0].quantity == "batten.length"
 

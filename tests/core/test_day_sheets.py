@@ -102,7 +102,7 @@ def test_the_critical_path_is_less_than_the_hours_and_no_less_than_the_longest_w
 def test_what_was_measured_to_a_hair_counts_for_the_record_though_nothing_is_made_of_it(cabinet):
     from nullah.core.lengths import mm
     from nullah.core.work.day_book import deviations
-    from nullah.core.work.doing import measured
+    from nullah.core.work.recording import measured
 
     plan = work_out(measured(cabinet, "column.width", mm("325.9"), NOW), milling=False, proving=False)
     (found,) = measured_off(plan)

@@ -8,7 +8,7 @@ from hypothesis import strategies as st
 from nullah.core.lengths import mm
 from nullah.core.milling.contours import areas_above, contour_lines, even_heights
 from nullah.core.milling.decide import (
-    Face,
+    BoardFace,
     FaceReason,
     above,
     best_both,
@@ -34,35 +34,35 @@ def board(function, thick=25.0, length=900.0, width=180.0):
 def test_wood_above_the_slab_is_nothing_where_it_touches_and_never_less():
     survey = board(lambda u, v: 2 * (1 - u**2) + u * v)
     slab = thickest_slab(survey)
-    for face in Face:
+    for face in BoardFace:
         heights = above(survey, slab, face)
         assert heights.min() == pytest.approx(0, abs=1e-6)
-    gone = sum(wood_off(survey, above(survey, slab, face)) for face in Face)
+    gone = sum(wood_off(survey, above(survey, slab, face)) for face in BoardFace)
     assert gone == pytest.approx(wood_off(survey, survey.top - survey.bottom) - slab.thickness * 900 * 180, rel=1e-6)
 
 
 def test_the_hollow_face_comes_first():
     hollow_up = board(lambda u, v: 1.5 * v**2)
-    assert face_side(hollow_up, thickest_slab(hollow_up)).face is Face.UPPER
+    assert face_side(hollow_up, thickest_slab(hollow_up)).face is BoardFace.UPPER
     hump_up = board(lambda u, v: -1.5 * v**2)
     chosen = face_side(hump_up, thickest_slab(hump_up))
-    assert chosen.face is Face.LOWER and chosen.reason is FaceReason.HOLLOW and chosen.rocks == (True, False)
+    assert chosen.face is BoardFace.LOWER and chosen.reason is FaceReason.HOLLOW and chosen.rocks == (True, False)
 
 
 @pytest.mark.parametrize(("begins", "true_half"), [(0.0, "left"), (0.4, "left"), (-1.0, None)])
 def test_where_the_wind_begins_and_which_half_is_true(begins, true_half):
     survey = board(lambda u, v: 2 * np.clip((u - begins) / (1 - begins), 0, 1) * v)
-    twist = twist_of(survey, Face.UPPER)
+    twist = twist_of(survey, BoardFace.UPPER)
     starts = (begins + 1) / 2 * 900
     # Sticks tell it to about the tenth part of the length.
     assert twist.start == pytest.approx(starts, abs=90) and twist.end == pytest.approx(900, abs=60)
     assert twist.wind == pytest.approx(4, abs=0.05)
     assert ("left" in twist.corner) is (true_half is None)
     assert "upper right" in twist.corner
-    lower = twist_of(survey, Face.LOWER)
+    lower = twist_of(survey, BoardFace.LOWER)
     # What stands high above lies low below.
     assert "lower right" in lower.corner
-    assert twist_of(board(lambda u, v: 3 * u**2), Face.UPPER) is None
+    assert twist_of(board(lambda u, v: 3 * u**2), BoardFace.UPPER) is None
 
 
 def test_the_best_crosscut_is_found_and_not_just_the_middle():
@@ -137,10 +137,10 @@ def test_what_is_uphill_on_one_face_is_against_the_grain_on_the_other():
     knot = Flaw(FlawKind.KNOT, mm(100), mm(140), mm(20), mm(50), faces=Faces.UP)
     check = Flaw(FlawKind.CHECK, mm(0), mm(140), mm(20), mm(50))
     rising = Board("1", "b", "black cherry", mm(900), mm(180), mm(27), flaws=(knot, check), rises=Rise.LEFT)
-    upper, lower = grain_of(rising, Face.UPPER), grain_of(rising, Face.LOWER)
+    upper, lower = grain_of(rising, BoardFace.UPPER), grain_of(rising, BoardFace.LOWER)
     assert (upper.to_right, lower.to_right) == (False, True)
     # Round a knot the grain turns, a check is only a gap; on the other face the knot does not show.
     (turn,) = upper.turns
     assert (turn.start, turn.end, turn.what) == (70.0, 170.0, "knot")
     assert lower.turns == ()
-    assert grain_of(Board("1", "b", "black cherry", mm(900), mm(180), mm(27)), Face.UPPER).to_right is None
+    assert grain_of(Board("1", "b", "black cherry", mm(900), mm(180), mm(27)), BoardFace.UPPER).to_right is None

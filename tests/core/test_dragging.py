@@ -7,27 +7,29 @@ import pytest
 from hypothesis import assume, given
 from hypothesis import strategies as st
 
-from nullah.core.joints.dovetail.dragging import Line, dragged, line_at
-from nullah.core.joints.dovetail.layout import Dovetail, lay_out
+from nullah.core.joints.dovetail.dragging import DraggedLine, dragged, line_at
+from nullah.core.joints.dovetail.layout import DovetailFigures, lay_out
 from nullah.core.lengths import Slope, mm
 from nullah.core.shop import Shop
 
-CORNER = lay_out(Dovetail(mm(150), mm(15), mm(15), 3, mm(8), mm(6), Slope(Fraction(7))))
+CORNER = lay_out(DovetailFigures(mm(150), mm(15), mm(15), 3, mm(8), mm(6), Slope(Fraction(7))))
 
 
 def test_lines_are_taken_where_they_stand():
-    assert line_at(CORNER, 0, 8, 2) == Line("half_pin", 0)
-    assert line_at(CORNER, 0, 142, 2) == Line("half_pin", 5)
-    assert line_at(CORNER, 0, float(CORNER.marks[1]), 2) == Line("pin", 1)
-    assert line_at(CORNER, 15, 75, 2) == Line("proud")
+    assert line_at(CORNER, 0, 8, 2) == DraggedLine("half_pin", 0)
+    assert line_at(CORNER, 0, 142, 2) == DraggedLine("half_pin", 5)
+    assert line_at(CORNER, 0, float(CORNER.marks[1]), 2) == DraggedLine("pin", 1)
+    assert line_at(CORNER, 15, 75, 2) == DraggedLine("proud")
     # Half way in, a tail's edge has leaned by 7.5 / 7.
-    assert line_at(CORNER, 7.5, 8 + 7.5 / 7, 0.3) == Line("half_pin", 0)
+    assert line_at(CORNER, 7.5, 8 + 7.5 / 7, 0.3) == DraggedLine("half_pin", 0)
     assert line_at(CORNER, 0, 30, 2) is None and line_at(CORNER, 60, 8, 2) is None
 
 
 @given(st.integers(1, 7), st.floats(5, 12), st.floats(3.5, 9), st.integers(0, 13), st.floats(0, 14))
 def test_a_line_left_where_it_is_stands_for_the_figure_it_has(tails, half, pin, mark, inward):
-    spec = Dovetail(mm(200), mm(16), mm(16), tails, mm(str(round(half, 1))), mm(str(round(pin, 1))), Slope(Fraction(7)))
+    spec = DovetailFigures(
+        mm(200), mm(16), mm(16), tails, mm(str(round(half, 1))), mm(str(round(pin, 1))), Slope(Fraction(7))
+    )
     layout = lay_out(spec)
     mark %= 2 * tails
     assume(layout.tail_base.mm > 5)
@@ -39,8 +41,19 @@ def test_a_line_left_where_it_is_stands_for_the_figure_it_has(tails, half, pin, 
     assert found.held == "" and float(found.value) == pytest.approx(float(getattr(spec, found.figure)), abs=0.051)
 
 
-@given(st.sampled_from([Line("half_pin", 0), Line("pin", 1), Line("pin", 2), Line("half_pin", 5), Line("proud")]),
-       st.floats(-30, 60), st.floats(-40, 200))  # fmt: skip
+@given(
+    st.sampled_from(
+        [
+            DraggedLine("half_pin", 0),
+            DraggedLine("pin", 1),
+            DraggedLine("pin", 2),
+            DraggedLine("half_pin", 5),
+            DraggedLine("proud"),
+        ]
+    ),
+    st.floats(-30, 60),
+    st.floats(-40, 200),
+)
 def test_however_far_it_is_dragged_the_corner_can_be_made(line, inward, level):
     found = dragged(CORNER, line, inward, level, Shop())
     spec = CORNER.spec
@@ -50,6 +63,6 @@ def test_however_far_it_is_dragged_the_corner_can_be_made(line, inward, level):
 
 
 def test_limits_say_why():
-    assert "breaks off" in dragged(CORNER, Line("half_pin", 0), 0, 0.5, Shop()).held
-    assert "run to a point" in dragged(CORNER, Line("half_pin", 0), 0, 70, Shop()).held
-    assert "Finer than knife" in dragged(CORNER, Line("pin", 2), 0, float(CORNER.marks[1]), Shop()).held
+    assert "breaks off" in dragged(CORNER, DraggedLine("half_pin", 0), 0, 0.5, Shop()).held
+    assert "run to a point" in dragged(CORNER, DraggedLine("half_pin", 0), 0, 70, Shop()).held
+    assert "Finer than knife" in dragged(CORNER, DraggedLine("pin", 2), 0, float(CORNER.marks[1]), Shop()).held

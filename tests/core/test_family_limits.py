@@ -3,12 +3,12 @@
 import pytest
 from tests.said import said
 
-from nullah.core.card import Weight
+from nullah.core.card import Severity
 from nullah.core.drawing import Label, Path, Role
 from nullah.core.joints.bench import AtBench
 from nullah.core.joints.butt import BUTT
 from nullah.core.joints.cutouts import mitred, sizes_of, spans_of
-from nullah.core.joints.dovetail.layout import Dovetail, lay_out
+from nullah.core.joints.dovetail.layout import DovetailFigures, lay_out
 from nullah.core.joints.fasteners import SAFE_SHARE, fastening, nail_withdrawal
 from nullah.core.joints.kinds import kind_of, kinds_of
 from nullah.core.joints.made_up import make_up
@@ -28,7 +28,7 @@ def told(family, *figures, shop=None, marks=None):
 
 
 def look(told_of_it):
-    return " ".join(said(remark) for remark in told_of_it.remarks if remark.weight is not Weight.NOTE)
+    return " ".join(said(remark) for remark in told_of_it.remarks if remark.weight is not Severity.NOTE)
 
 
 # --- let in -------------------------------------------------------------------------------------------------
@@ -175,7 +175,7 @@ def test_a_long_part_is_broken_off_and_an_end_that_is_shown_is_its_own():
 
 
 def test_dividers_prick_every_tail_and_go_over_by_the_pin():
-    layout = lay_out(Dovetail(mm(150), mm(15), mm(15), 3, mm(8), mm(6), Slope(mm(7).mm)))
+    layout = lay_out(DovetailFigures(mm(150), mm(15), mm(15), 3, mm(8), mm(6), Slope(mm(7).mm)))
     drawn = list(divider_pricks(layout, Marks()))
     levels = {round(150 - e.points[0][1], 6) for e in drawn if isinstance(e, Path)}
     assert {round(float(mark), 6) for mark in layout.marks} <= levels

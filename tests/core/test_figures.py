@@ -11,7 +11,7 @@ from hypothesis import strategies as st
 from nullah.core import actions
 from nullah.core.apply_fix import action_of
 from nullah.core.bench.rates import RATES, Learned, minutes_of
-from nullah.core.breakdown.asks import refusal, takes
+from nullah.core.breakdown.asks import can_supply, refusal
 from nullah.core.breakdown.cuts import cut_through_first
 from nullah.core.breakdown.facts import StavesDo, TooThin
 from nullah.core.breakdown.layout import PlacedPart, Rect
@@ -22,13 +22,13 @@ from nullah.core.forms.own_boards import OwnBoard, OwnJoint
 from nullah.core.joints import meeting
 from nullah.core.joints.dovetail import DOVETAIL, facts, runout
 from nullah.core.joints.dovetail.frame import tail_frame
-from nullah.core.joints.dovetail.layout import Dovetail, DovetailError, lay_out, remarks
+from nullah.core.joints.dovetail.layout import DovetailError, DovetailFigures, lay_out, remarks
 from nullah.core.joints.dovetail.tails import Tails
 from nullah.core.joints.fasteners import fastening
 from nullah.core.lengths import Length, Marks, Slope, Unit, mm, read_length
 from nullah.core.milling.slab import thickest_slab
 from nullah.core.milling.survey import Survey
-from nullah.core.piece.faults import ButtGap, Channel, Trouble
+from nullah.core.piece.faults import ButtGap, Channel, FaultKind
 from nullah.core.piece.overlap import channel_of
 from nullah.core.piece.part import Needs, Part
 from nullah.core.piece.space import Axis, Box
@@ -37,7 +37,7 @@ from nullah.core.project import Piece, Project
 from nullah.core.rack.board import Board
 from nullah.core.rack.drying import usual_days
 from nullah.core.season.fits import Verdict
-from nullah.core.season.growing import growth, part_year
+from nullah.core.season.swelling import growth, part_year
 from nullah.core.shop import Shop
 from nullah.core.wood.moisture import ClimateError, equilibrium_moisture
 from nullah.core.wood.species import find_species
@@ -53,8 +53,9 @@ def test_the_swing_of_a_part_is_what_its_months_are_apart():
     year = part_year(part, stock)
     assert year.swing == pytest.approx(max(year.change) - min(year.change)) and year.swing > 0.5
     wet, dry = max(stock.year), min(stock.year)
-    assert year.swing == pytest.approx((wet - dry) * (growth(part, stock, part.across, 1000)[0] / 1000)
-                                       / (stock.year[0] - stock.now) * year.width)  # fmt: skip
+    assert year.swing == pytest.approx(
+        (wet - dry) * (growth(part, stock, part.across, 1000)[0] / 1000) / (stock.year[0] - stock.now) * year.width
+    )
 
 
 def rough(name, along, across):
@@ -99,7 +100,9 @@ def test_boards_of_a_corner_need_a_size_and_no_more(name):
     sizes = {"width": mm(150), "tail_thickness": mm(15), "pin_thickness": mm(15)}
 
     def corner(size):
-        return lay_out(Dovetail(**{**sizes, name: size}, tails=2, half_pin=mm(0), pin=mm(0), slope=Slope(Fraction(7))))
+        return lay_out(
+            DovetailFigures(**{**sizes, name: size}, tails=2, half_pin=mm(0), pin=mm(0), slope=Slope(Fraction(7)))
+        )
 
     assert corner(mm("0.1")).step.mm > 0
     with pytest.raises(DovetailError):
@@ -108,7 +111,7 @@ def test_boards_of_a_corner_need_a_size_and_no_more(name):
 
 def test_no_tails_are_refused_one_is_laid_out_and_so_are_two_hundred():
     def corner(tails):
-        return lay_out(Dovetail(mm(4000), mm(15), mm(15), tails, mm(8), mm(6), Slope(Fraction(7))))
+        return lay_out(DovetailFigures(mm(4000), mm(15), mm(15), tails, mm(8), mm(6), Slope(Fraction(7))))
 
     assert [corner(number).spec.tails for number in (1, 200)] == [1, 200]
     for number in (0, 201):
@@ -120,7 +123,7 @@ def test_the_thickness_offered_to_a_sagging_shelf_is_enough_and_hardly_more():
     board = actions.give_all(Project(Piece("wall shelf")), {"shelf.load": 45, "shelf.outside_width": mm(1000)})
 
     def sagging(project):
-        return [f for f in work_out(project, milling=False).findings if f.trouble is Trouble.SAG]
+        return [f for f in work_out(project, milling=False).findings if f.trouble is FaultKind.SAG]
 
     (finding,) = sagging(board)
     (fix,) = finding.remark.fixes
@@ -185,8 +188,10 @@ def test_a_gap_between_two_boards_is_said_as_wide_as_it_is(gap, axis):
     at = [mm(0), mm(0), mm(0)]
     sizes = {Axis.X: 300, Axis.Y: 20, Axis.Z: 120}
     at[axis.value] = mm(sizes[axis] + gap)
-    own = (OwnBoard("own1", "one", (mm(300), mm(120), mm(20)), (mm(0),) * 3, "xy"),
-           OwnBoard("own2", "two", (mm(300), mm(120), mm(20)), tuple(at), "xy"))  # fmt: skip
+    own = (
+        OwnBoard("own1", "one", (mm(300), mm(120), mm(20)), (mm(0),) * 3, "xy"),
+        OwnBoard("own2", "two", (mm(300), mm(120), mm(20)), tuple(at), "xy"),
+    )
     joints = (OwnJoint("ownjoint1", "butt", "own1", "own2"),)
     findings = work_out(Project(Piece("own", own=own, own_joints=joints)), milling=False).findings
     facts = [finding.remark.fact for finding in findings]
@@ -280,9 +285,14 @@ _GOOD = {
 def minded(shop=None, **more):
     """Return which facts a corner brings up."""
     given_ = {**_GOOD, **more}
-    spec = Dovetail(*(mm(given_[name]) for name in ("width", "tail_thickness", "pin_thickness")), given_["tails"],
-                    mm(given_["half_pin"]), mm(given_["pin"]), Slope(Fraction(given_["slope"])),
-                    mm(given_.get("proud", 0)))  # fmt: skip
+    spec = DovetailFigures(
+        *(mm(given_[name]) for name in ("width", "tail_thickness", "pin_thickness")),
+        given_["tails"],
+        mm(given_["half_pin"]),
+        mm(given_["pin"]),
+        Slope(Fraction(given_["slope"])),
+        mm(given_.get("proud", 0)),
+    )
     return {type(remark.fact) for remark in remarks(lay_out(spec), shop or Shop())}
 
 
@@ -305,7 +315,7 @@ def test_what_is_minded_begins_where_it_is_said_to(fact, inside, outside):
 def test_a_tail_that_comes_to_nothing_at_the_baseline_cannot_be_made_and_a_hair_more_can():
     # Two tails in 150 − 16 with a pin of 6 are 64 each; a slope of 1:s takes 30/s.
     def corner(slope):
-        return lay_out(Dovetail(mm(150), mm(15), mm(15), 2, mm(8), mm(6), Slope(Fraction(slope))))
+        return lay_out(DovetailFigures(mm(150), mm(15), mm(15), 2, mm(8), mm(6), Slope(Fraction(slope))))
 
     exact = corner(Fraction(30, 64))
     assert exact.tail_base.mm == 0 and facts.TailsRunToPoint in {type(r.fact) for r in remarks(exact, Shop())}
@@ -335,14 +345,14 @@ def test_every_unit_that_is_read_is_as_long_as_it_is(text, millimetres):
 
 def test_a_board_as_thick_as_a_part_is_rough_gives_it_and_a_hair_thinner_does_not():
     part = rough("part", 300, 80)
-    assert takes(part, Board("1", "plank", "", mm(900), mm(160), mm(20)))
+    assert can_supply(part, Board("1", "plank", "", mm(900), mm(160), mm(20)))
     thin = Board("1", "plank", "", mm(900), mm(160), mm("19.99"))
-    assert not takes(part, thin) and refusal(part, thin) == TooThin(mm(20), "plank", mm("19.99"))
+    assert not can_supply(part, thin) and refusal(part, thin) == TooThin(mm(20), "plank", mm("19.99"))
 
 
 @given(st.integers(0, 140))
 def test_a_groove_that_shows_is_offered_the_nearest_place_inside_a_tail(low):
-    layout = lay_out(Dovetail(mm(150), mm(15), mm(15), 3, mm(8), mm(6), Slope(Fraction(7))))
+    layout = lay_out(DovetailFigures(mm(150), mm(15), mm(15), 3, mm(8), mm(6), Slope(Fraction(7))))
     wide = mm(6)
     found = runout.remarks(layout, mm(low), mm(low) + wide, mm(5), Marks())
     moves = [fix.height for remark in found for fix in remark.fixes]

@@ -10,10 +10,10 @@ from hypothesis import strategies as st
 from tests.said import said
 
 from nullah.core import actions
-from nullah.core.card import Weight
+from nullah.core.card import Severity
 from nullah.core.forms import FORMS
 from nullah.core.joints.mitre import MITRE
-from nullah.core.ledger import Kind, Origin
+from nullah.core.ledger import Origin, QuantityKind
 from nullah.core.lengths import inch, mm
 from nullah.core.piece.joint import Hold
 from nullah.core.plan import work_out
@@ -30,7 +30,7 @@ def made(form, given=(), measured=(), **choices):
 
 
 def complaints(plan):
-    return [said(remark, plan) for remark in plan.remarks if remark.weight is not Weight.NOTE]
+    return [said(remark, plan) for remark in plan.remarks if remark.weight is not Severity.NOTE]
 
 
 SINGLE = [
@@ -76,7 +76,7 @@ def test_every_form_declares_what_it_uses(form):
         drawn = [abs(end - start) for start, end in zip(measure.start, measure.end, strict=True)]
         # What a dimension says is what lies between its ends.
         assert max(drawn) == quantity.value, measure.quantity
-        assert quantity.definition.kind is Kind.LENGTH
+        assert quantity.definition.kind is QuantityKind.LENGTH
 
 
 @pytest.mark.parametrize("form", [f.id for f in FORMS.values() if any(c.name == "sizing" for c in f.choices)])
@@ -102,7 +102,7 @@ def test_sized_three_ways(form):
 def test_no_figure_breaks_a_form(form, value):
     plan = made(form)
     for name, quantity in plan.ledger.quantities.items():
-        if quantity.definition.kind is Kind.LENGTH:
+        if quantity.definition.kind is QuantityKind.LENGTH:
             spoilt = work_out(actions.give(plan.project, name, value), milling=False, proving=False)
             assert spoilt.parts or spoilt.remarks, f"{name} leaves nothing, without a word"
 
@@ -149,8 +149,13 @@ def test_a_tables_joints_are_the_usual_ones():
 
 def test_a_holder_is_sized_by_what_stands_in_it():
     # Content, a clearance a side, the walls, a margin: that gives the base.
-    given_ = {"contents.length": mm(100), "contents.width": mm(60), "contents.clearance": inch("0.125"),
-              "walls.thickness": mm(10), "base.margin": mm(20)}  # fmt: skip
+    given_ = {
+        "contents.length": mm(100),
+        "contents.width": mm(60),
+        "contents.clearance": inch("0.125"),
+        "walls.thickness": mm(10),
+        "base.margin": mm(20),
+    }
     ledger = made("holder", given_).ledger
     assert ledger["base.length"] == 100 + 2 * inch("0.125").mm + 2 * 10 + 2 * 20
     assert ledger["base.width"] == 60 + 2 * inch("0.125").mm + 2 * 10 + 2 * 20
@@ -168,10 +173,15 @@ def test_cleats_come_out_of_one_board():
 def test_a_breadboard_end_is_glued_in_the_middle_only():
     plan = made("top", staves="5")
     holds = {joint.second: joint.hold for joint in plan.assembly.joints if joint.first == "left_end"}
-    assert holds == {"stave1": Hold.SLOTS, "stave2": Hold.SLOTS, "stave3": Hold.GLUE, "stave4": Hold.SLOTS,
-                     "stave5": Hold.SLOTS}  # fmt: skip
+    assert holds == {
+        "stave1": Hold.SLOTS,
+        "stave2": Hold.SLOTS,
+        "stave3": Hold.GLUE,
+        "stave4": Hold.SLOTS,
+        "stave5": Hold.SLOTS,
+    }
     narrow = made("top", {"slot.room": mm("0.5")})
-    text, fix = next((said(r, narrow), r.fixes[0]) for r in narrow.remarks if r.weight is Weight.LOOK)
+    text, fix = next((said(r, narrow), r.fixes[0]) for r in narrow.remarks if r.weight is Severity.WARNING)
     assert "over the year" in text and fix.quantity == "slot.room"
 
 
@@ -198,8 +208,9 @@ def test_drawers_fit_openings_and_wait_for_them():
     assert [b - a for a, b in pairwise(heights)] == [12, 12, 12]
     front = plan.part("drawer11_front")
     assert plan.waiting(front) == ("column.width", "row1.height")
-    measured = made("case", drawers="all", rows="4", heights="stepped",
-                    measured={"column.width": mm(383), "row1.height": mm(80)})  # fmt: skip
+    measured = made(
+        "case", drawers="all", rows="4", heights="stepped", measured={"column.width": mm(383), "row1.height": mm(80)}
+    )
     assert measured.part("drawer11_front").length.mm == 383 - 2 * mm("0.8").mm
     assert measured.ledger.quantity("drawer11_front.length").origin is Origin.FITTED
     assert measured.waiting(measured.part("drawer11_front")) == ()

@@ -6,7 +6,7 @@ import pytest
 from tests.said import said
 
 from nullah.core import actions
-from nullah.core.card import Weight
+from nullah.core.card import Severity
 from nullah.core.drawing import Dimension, Label, Path, Role
 from nullah.core.forms import FORMS
 from nullah.core.lengths import Unit
@@ -32,7 +32,7 @@ def plan_of(name, unit):
 
 
 def words_of(card, plan):
-    """Give all words of a card."""
+    """Return all words of a card."""
     found = [card.title, *card.mark, *card.why]
     found += [text for setting in card.set for text in (setting.tool, setting.figure, setting.note)]
     found += [
@@ -70,8 +70,13 @@ def test_every_sheet_stands_on_its_page(name, unit):
     for sheet in sheets:
         left, top, right, bottom = sheet.drawing.bounds()
         assert left >= 0 and top >= 0 and right <= A4[0] and bottom <= A4[1], sheet.name
-    listed = [element.text for sheet in sheets if sheet.name.startswith("cut-list")
-              for element in sheet.drawing.elements if isinstance(element, Label)]  # fmt: skip
+    listed = [
+        element.text
+        for sheet in sheets
+        if sheet.name.startswith("cut-list")
+        for element in sheet.drawing.elements
+        if isinstance(element, Label)
+    ]
     counted = [int(text.removesuffix(" ×")) for text in listed if text.endswith(" ×") and text[:-2].isdigit()]
     assert sum(counted) == len(cut_list(plan)), "every part stands on the list once"
 
@@ -95,10 +100,16 @@ def test_what_is_drawn_is_inside_its_views_and_can_be_clicked(name):
 @pytest.mark.parametrize("name", [name for name in PIECES if name not in ("stair",)])
 def test_usual_cautions_stand_where_they_matter(name):
     plan = plan_of(name, Unit.MM)
-    notes = " ".join(said(remark, plan) for remark in plan.remarks if remark.weight is Weight.NOTE)
-    wanted = {"case": "fix the case to the wall", "cabinet": "fix the case to the wall", "chest": "air gap",
-              "wall shelf": "the wall decides", "hanging rack": "the wall decides",
-              "table": "does not say what it carries", "top": "Glue only the middle tenon"}  # fmt: skip
+    notes = " ".join(said(remark, plan) for remark in plan.remarks if remark.weight is Severity.NOTE)
+    wanted = {
+        "case": "fix the case to the wall",
+        "cabinet": "fix the case to the wall",
+        "chest": "air gap",
+        "wall shelf": "the wall decides",
+        "hanging rack": "the wall decides",
+        "table": "does not say what it carries",
+        "top": "Glue only the middle tenon",
+    }
     assert wanted.get(name, "") in notes
     hinged = work_out(Project(Piece("box", choices=(("lid", "hinged"),))), milling=False)
     assert any("stay" in said(remark, hinged) and "air gap" in said(remark, hinged) for remark in hinged.remarks)

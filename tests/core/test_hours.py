@@ -29,8 +29,9 @@ def test_work_goes_into_bench_hours_and_over_the_night():
 
 def test_what_must_wait_goes_last_in_the_day_for_its_wait_runs_through_the_night():
     glue = task("glue", waits=10)
-    calendar = plan_days((glue, task("saw"), task("clean", ("glue",))), {"glue": 20, "saw": 60, "clean": 30}, EVENINGS,
-                         MONDAY)  # fmt: skip
+    calendar = plan_days(
+        (glue, task("saw"), task("clean", ("glue",))), {"glue": 20, "saw": 60, "clean": 30}, EVENINGS, MONDAY
+    )
     assert at(calendar, "saw") < at(calendar, "glue") < MONDAY + timedelta(hours=8)
     assert at(calendar, "clean").day == 6
 
@@ -38,8 +39,12 @@ def test_what_must_wait_goes_last_in_the_day_for_its_wait_runs_through_the_night
 def test_a_short_wait_is_begun_at_once_for_it_is_over_the_same_day():
     day = Hours(((480, 1080),) * 7)
     short = task("glue", waits=1)
-    calendar = plan_days((short, task("saw"), task("clean", ("glue",))), {"glue": 20, "saw": 60, "clean": 30}, day,
-                         MONDAY.replace(hour=8))  # fmt: skip
+    calendar = plan_days(
+        (short, task("saw"), task("clean", ("glue",))),
+        {"glue": 20, "saw": 60, "clean": 30},
+        day,
+        MONDAY.replace(hour=8),
+    )
     assert at(calendar, "glue") < at(calendar, "saw") and at(calendar, "clean").day == 5
 
 
@@ -53,8 +58,9 @@ def test_what_must_not_be_left_half_done_is_begun_where_it_can_be_ended():
 
 def test_what_costs_no_labour_waits_by_itself():
     dry = task("dry", waits=48, trade=Trade.DRY)
-    calendar = plan_days((dry, task("mill", ("dry",)), task("other")), {"dry": 0, "mill": 30, "other": 30}, EVENINGS,
-                         MONDAY)  # fmt: skip
+    calendar = plan_days(
+        (dry, task("mill", ("dry",)), task("other")), {"dry": 0, "mill": 30, "other": 30}, EVENINGS, MONDAY
+    )
     assert at(calendar, "other").day == 5 and at(calendar, "mill").day == 7
     assert calendar.why["mill"] == "wait" and calendar.chain == ("dry", "mill")
 

@@ -4,7 +4,7 @@ import pytest
 from tests.said import said
 
 from nullah.core import actions
-from nullah.core.card import Weight
+from nullah.core.card import Severity
 from nullah.core.drawing import Dimension, Fill, Path
 from nullah.core.forms import FORMS
 from nullah.core.joints.bench import AtBench
@@ -111,7 +111,7 @@ def test_the_part_in_hand_brings_its_own_joint(cabinet):
 def test_limits_are_said_with_their_figure(given, words):
     plan = work_out(actions.give_all(seed_cabinet(), given), milling=False, proving=False)
     remarks = [r for each in kinds_of(plan.assembly) if (t := told_of(at_bench(plan, each))) for r in t.remarks]
-    assert any(words in said(remark, plan) and remark.weight is not Weight.NOTE for remark in remarks)
+    assert any(words in said(remark, plan) and remark.weight is not Severity.NOTE for remark in remarks)
 
 
 def test_without_a_chisel_that_fits_it_says_so(cabinet):

@@ -7,7 +7,7 @@ import pytest
 from tests.said import said
 
 from nullah.core import actions
-from nullah.core.card import Stage, lines_to_keep
+from nullah.core.card import JointStage, lines_to_keep
 from nullah.core.drawing import Fill, Path, Role
 from nullah.core.forms import FORMS
 from nullah.core.forms.own_boards import OwnBoard, OwnJoint
@@ -66,7 +66,7 @@ def test_the_baseline_of_a_dovetail_must_survive_until_the_last_chopping(cabinet
     plan = work_out(actions.set_shop(cabinet.project, shop), milling=False, proving=False)
     steps = corner_steps(plan, plan.corner)
     last = dict(lines_to_keep(steps, 0))["baseline"]
-    assert steps[last].stage is Stage.CUT and not any("baseline" in step.uses for step in steps[last + 1 :])
+    assert steps[last].stage is JointStage.CUT and not any("baseline" in step.uses for step in steps[last + 1 :])
 
 
 def test_every_step_that_cuts_with_knife_saw_or_chisel_says_to_take_care():
@@ -83,14 +83,14 @@ def test_every_step_has_a_picture_and_the_pictures_go_on(cabinet):
     def paths(number):
         return [e for e in draw_step(cabinet, work, number).elements if isinstance(e, Path)]
 
-    marked = next(n for n, step in enumerate(work.steps) if step.stage is Stage.MARKED)
+    marked = next(n for n, step in enumerate(work.steps) if step.stage is JointStage.MARKED)
     assert not any(path.fill is Fill.WASTE for path in paths(marked))
     assert any(path.role is Role.KNIFE for path in paths(marked))
-    hatched = next(n for n, step in enumerate(work.steps) if step.stage is Stage.HATCHED)
+    hatched = next(n for n, step in enumerate(work.steps) if step.stage is JointStage.HATCHED)
     assert any(path.fill is Fill.WASTE and path.role is Role.KNIFE for path in paths(hatched))
-    sawn = next(n for n, step in enumerate(work.steps) if step.stage is Stage.SAWN)
+    sawn = next(n for n, step in enumerate(work.steps) if step.stage is JointStage.SAWN)
     assert any(path.fill is Fill.WASTE and path.role is Role.CHALK for path in paths(sawn))
-    cut = next(n for n, step in enumerate(work.steps) if step.stage is Stage.CUT)
+    cut = next(n for n, step in enumerate(work.steps) if step.stage is JointStage.CUT)
     assert any(path.fill is Fill.PAPER for path in paths(cut))
 
 
@@ -124,11 +124,23 @@ def own_corner(*shaped):
     chamfer = Chamfer((Side.TOP, Side.FRONT), 6.0)
     other = Chamfer((Side.TOP, Side.LEFT), 6.0)
     boards = (
-        OwnBoard("own1", "front", (mm(300), mm(90), mm(15)), (mm(0), mm(0), mm(0)), "xy",
-                 shapings=(chamfer,) if "front" in shaped else ()),
-        OwnBoard("own2", "side", (mm(200), mm(90), mm(15)), (mm(0), mm(0), mm(0)), "yx",
-                 shapings=(other,) if "side" in shaped else ()),
-    )  # fmt: skip
+        OwnBoard(
+            "own1",
+            "front",
+            (mm(300), mm(90), mm(15)),
+            (mm(0), mm(0), mm(0)),
+            "xy",
+            shapings=(chamfer,) if "front" in shaped else (),
+        ),
+        OwnBoard(
+            "own2",
+            "side",
+            (mm(200), mm(90), mm(15)),
+            (mm(0), mm(0), mm(0)),
+            "yx",
+            shapings=(other,) if "side" in shaped else (),
+        ),
+    )
     joint = OwnJoint("ownjoint1", "dovetail", "own1", "own2")
     piece = Piece("own", "corner", own=boards, own_joints=(joint,))
     return work_out(Project(piece=piece), milling=False, proving=False)
@@ -159,8 +171,10 @@ def test_the_solids_of_a_mitred_corner_fill_it_and_do_not_collide():
         overlap = parts["own1"].box.overlap(parts["own2"].box)
         both = float(parts["own1"].box.volume + parts["own2"].box.volume - overlap.volume)
         assert (one + two).volume() == pytest.approx(both, rel=1e-6)
-    volumes = [build(recipe(plan.part("own1"), plan.assembly.joints, {p.id: p for p in plan.parts})).volume()
-               for plan in (plain, mitred)]  # fmt: skip
+    volumes = [
+        build(recipe(plan.part("own1"), plan.assembly.joints, {p.id: p for p in plan.parts})).volume()
+        for plan in (plain, mitred)
+    ]
     assert volumes[0] != pytest.approx(volumes[1], rel=1e-6)
     assert work_out(mitred.project).failing == work_out(plain.project).failing
 

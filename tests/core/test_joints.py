@@ -5,9 +5,9 @@ from hypothesis import assume, given
 from hypothesis import strategies as st
 from tests.said import said
 
-from nullah.core.card import Weight
+from nullah.core.card import Severity
 from nullah.core.joints.dovetail import runout
-from nullah.core.joints.dovetail.layout import Dovetail, DovetailError, lay_out, remarks
+from nullah.core.joints.dovetail.layout import DovetailError, DovetailFigures, lay_out, remarks
 from nullah.core.joints.views import between_tails
 from nullah.core.lengths import Marks, Slope, mm
 from nullah.core.shop import Shop
@@ -16,9 +16,17 @@ from nullah.core.wording.facts import error_words
 
 def corner(width=150, tails=4, half_pin=8, pin=5, slope=7, thickness=15, pin_thickness=None, proud="0"):
     return lay_out(
-        Dovetail(mm(width), mm(thickness), mm(pin_thickness or thickness), tails, mm(half_pin), mm(pin),
-                 Slope(Fraction(slope)), mm(proud))
-    )  # fmt: skip
+        DovetailFigures(
+            mm(width),
+            mm(thickness),
+            mm(pin_thickness or thickness),
+            tails,
+            mm(half_pin),
+            mm(pin),
+            Slope(Fraction(slope)),
+            mm(proud),
+        )
+    )
 
 
 fractions_ = st.fractions(min_value=1, max_value=20, max_denominator=64)
@@ -26,7 +34,7 @@ fractions_ = st.fractions(min_value=1, max_value=20, max_denominator=64)
 
 @given(st.fractions(min_value=60, max_value=400, max_denominator=64), st.integers(1, 9), fractions_, fractions_)
 def test_tails_and_pins_fill_the_width_exactly(width, tails, half_pin, pin):
-    layout = lay_out(Dovetail(mm(width), mm(15), mm(15), tails, mm(half_pin), mm(pin), Slope(Fraction(7))))
+    layout = lay_out(DovetailFigures(mm(width), mm(15), mm(15), tails, mm(half_pin), mm(pin), Slope(Fraction(7))))
     assert layout.tail * tails + mm(pin) * (tails - 1) + 2 * mm(half_pin) == mm(width)
     assert layout.marks[0] == mm(half_pin) and layout.marks[-1] == mm(width) - mm(half_pin)
     # The divider's way: n steps from one half-pin line overshoot the other by the pin.
@@ -57,13 +65,13 @@ def test_what_cannot_be_drawn_is_refused_with_a_sentence(wrong):
 @pytest.mark.parametrize(
     ("shape", "weight", "words"),
     [
-        ({"tails": 30}, Weight.FAILS, "nothing is left for the tails"),
-        ({"tails": 16}, Weight.FAILS, "run to a point"),
-        ({"pin": 1}, Weight.LOOK, "finer than saw"),
-        ({"half_pin": 2}, Weight.LOOK, "half-pin"),
-        ({"slope": 3, "tails": 2}, Weight.LOOK, "crumble"),
-        ({"slope": 14}, Weight.LOOK, "straight fingers"),
-        ({"proud": "-1"}, Weight.LOOK, "inside flush"),
+        ({"tails": 30}, Severity.FAILURE, "nothing is left for the tails"),
+        ({"tails": 16}, Severity.FAILURE, "run to a point"),
+        ({"pin": 1}, Severity.WARNING, "finer than saw"),
+        ({"half_pin": 2}, Severity.WARNING, "half-pin"),
+        ({"slope": 3, "tails": 2}, Severity.WARNING, "crumble"),
+        ({"slope": 14}, Severity.WARNING, "straight fingers"),
+        ({"proud": "-1"}, Severity.WARNING, "inside flush"),
     ],
 )
 def test_limits_are_said_in_words_with_the_figure(shape, weight, words):
@@ -114,7 +122,7 @@ def test_a_groove_against_a_pin_shows_only_in_the_pin_boards():
 def test_a_groove_across_the_slope_fails_and_the_mend_puts_it_inside_a_tail():
     low, high = LAYOUT.marks[0] - mm(2), LAYOUT.marks[0] + mm(4)
     found = runout.remarks(LAYOUT, low, high, mm(5), Marks())
-    assert found[0].weight is Weight.FAILS
+    assert found[0].weight is Severity.FAILURE
     moved = found[0].fixes[0].height
     assert runout.run_out(LAYOUT, moved, moved + (high - low)).meets is runout.Meets.TAIL
 

@@ -14,7 +14,16 @@ from nullah.core.breakdown.facts import FitsOn, FlatteningLeaves, Inseparable, O
 from nullah.core.breakdown.glue_up import arranged, edge_angles, glue_up_steps
 from nullah.core.breakdown.layout import PlacedPart, Placement, place
 from nullah.core.breakdown.legal import nearest_legal
-from nullah.core.breakdown.rough import Allowances, Ask, Resawn, RoughPart, Staves, as_made, equal_staves, resawn_blank
+from nullah.core.breakdown.rough import (
+    Allowances,
+    Resawn,
+    RoughPart,
+    Staves,
+    WoodRequirement,
+    as_made,
+    equal_staves,
+    resawn_blank,
+)
 from nullah.core.breakdown.saw_order import saw_steps
 from nullah.core.breakdown.search import search_task
 from nullah.core.laying import offer_staves, reached, resaw_twins, saw_up, take_layout, task_of, with_staves
@@ -22,10 +31,10 @@ from nullah.core.lengths import Marks, mm
 from nullah.core.milling.forecast import reach, reach_anywhere
 from nullah.core.piece.part import Needs
 from nullah.core.plan import cut_list, work_out
-from nullah.core.rack.board import Board, Faces, Figure, Flaw, FlawKind, Surface
+from nullah.core.rack.board import Board, Faces, Flaw, FlawKind, GrainFigure, Surface
 from nullah.core.stations import STATIONS
 from nullah.core.stations.selection import BreakdownSelection, Selection
-from nullah.core.wood.movement import Cut
+from nullah.core.wood.movement import GrainCut
 from nullah.demo.seed_box import seed_box
 from nullah.demo.seed_cabinet import seed_cabinet, short_of_wood
 
@@ -55,8 +64,15 @@ def half_twisted():
     xs, ys = tuple(range(0, 1001, 100)), (0.0, 90.0, 180.0)
     wind = [[max(0.0, (x - 500) / 500) * 8 * (y / 180) for y in ys] for x in xs]
     top = tuple(tuple(22 + z for z in row) for row in wind)
-    return Board("1", "wound", "black cherry", mm(1000), mm(180), mm(22),
-                 surface=Surface(tuple(map(float, xs)), ys, top, tuple(map(tuple, wind))))  # fmt: skip
+    return Board(
+        "1",
+        "wound",
+        "black cherry",
+        mm(1000),
+        mm(180),
+        mm(22),
+        surface=Surface(tuple(map(float, xs)), ys, top, tuple(map(tuple, wind))),
+    )
 
 
 def test_a_part_is_had_from_the_flat_end_and_not_from_the_twisted_one():
@@ -65,7 +81,7 @@ def test_a_part_is_had_from_the_flat_end_and_not_from_the_twisted_one():
     part = replace_part(rough("p", 300, 170, 21, finished=mm(20)), wood="black cherry")
     project = replace(seed_box(), boards=(board,), layout=())
     task = reached(replace(task_of(work_out(project, proving=False)), parts=(part,)))
-    (start, end), = task.reaches["p", "1"]  # fmt: skip
+    ((start, end),) = task.reaches["p", "1"]
     assert start == 0 and 200 <= end < 500
     layout = last(task)
     assert layout.placements and layout.placements[0].x <= end
@@ -108,8 +124,10 @@ def test_staves_add_up_to_the_part_and_each_has_its_allowances():
 
 
 def test_the_fewest_staves_that_the_boards_can_give_are_offered():
-    narrow = tuple(Board(str(i), f"b{i}", "yellow-poplar", mm(1000), mm(width), mm(22), cut=Cut.QUARTER)
-                   for i, width in ((1, 150), (2, 100)))  # fmt: skip
+    narrow = tuple(
+        Board(str(i), f"b{i}", "yellow-poplar", mm(1000), mm(width), mm(22), cut=GrainCut.QUARTER)
+        for i, width in ((1, 150), (2, 100))
+    )
     project = replace(seed_box(), boards=narrow, layout=())
     plan = work_out(project, milling=False, proving=False)
     width = plan.part("bottom").width
@@ -123,7 +141,7 @@ def test_the_fewest_staves_that_the_boards_can_give_are_offered():
     found = offer_staves(plan, "bottom")
     if found is not None and len(found.widths) == 2:
         assert max(float(each) for each in found.widths) <= 150
-    flat = replace(project, boards=tuple(replace(b, cut=Cut.FLAT) for b in narrow))
+    flat = replace(project, boards=tuple(replace(b, cut=GrainCut.FLAT) for b in narrow))
     assert offer_staves(work_out(flat, milling=False, proving=False), "bottom").alternate
 
 
@@ -179,14 +197,14 @@ def test_twins_that_could_be_resawn_are_known():
 
 
 def test_an_ask_is_kept_until_nothing_is_asked():
-    project = actions.ask_of_wood(seed_box(), "front", Ask(figure=Figure.STRAIGHT))
-    assert dict(project.asks)["front"].figure is Figure.STRAIGHT
-    assert actions.ask_of_wood(project, "front", Ask()).asks == ()
-    assert work_out(project, milling=False, proving=False).rough_part("front").figure is Figure.STRAIGHT
+    project = actions.ask_of_wood(seed_box(), "front", WoodRequirement(figure=GrainFigure.STRAIGHT))
+    assert dict(project.asks)["front"].figure is GrainFigure.STRAIGHT
+    assert actions.ask_of_wood(project, "front", WoodRequirement()).asks == ()
+    assert work_out(project, milling=False, proving=False).rough_part("front").figure is GrainFigure.STRAIGHT
 
 
 def test_another_form_forgets_what_was_asked_of_the_old_one():
-    project = actions.ask_of_wood(with_staves(seed_box(), "bottom", 2), "front", Ask(together="s"))
+    project = actions.ask_of_wood(with_staves(seed_box(), "bottom", 2), "front", WoodRequirement(together="s"))
     other = actions.take_form(project, "tray")
     assert other.asks == () and other.staves == () and other.resawn == ()
 
@@ -222,7 +240,7 @@ def test_the_buying_list_gives_room_for_every_part():
     assert not last(LayoutTask(parts, boards, mm(2))).unplaced
     (more,) = buying_list(parts, Fraction(2, 5), mm(2))
     assert more.number > line.number == 3, "four to a board, and two thirds more"
-    mixed = (*parts, rough("thick", 400, 60, 40), rough("leg", 700, 60, 22, wood="black walnut", rings=Cut.RIFT))
+    mixed = (*parts, rough("thick", 400, 60, 40), rough("leg", 700, 60, 22, wood="black walnut", rings=GrainCut.RIFT))
     assert len(buying_list(mixed, Fraction(0), mm(2))) == 3
 
 
@@ -243,8 +261,9 @@ def test_what_to_buy_is_said_on_the_card_and_on_paper():
 
 
 def test_the_nearest_legal_place_is_found_and_the_reason_told():
-    knotty = Board("1", "a", "", mm(1000), mm(200), mm(25), flaws=(
-        Flaw(FlawKind.KNOT, mm(400), mm(450), mm(0), mm(200)),))  # fmt: skip
+    knotty = Board(
+        "1", "a", "", mm(1000), mm(200), mm(25), flaws=(Flaw(FlawKind.KNOT, mm(400), mm(450), mm(0), mm(200)),)
+    )
     part = rough("p", 200, 90)
     spot, why = nearest_legal(part, knotty, [], mm(2), (320.0, 20.0), 300.0, False)
     assert why == OverFlaw(FlawKind.KNOT, Faces.THROUGH, "a", turned=False)

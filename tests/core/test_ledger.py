@@ -4,7 +4,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from nullah.core.ledger import Definition, Kind, LedgerError, Measured, Origin, work_out_ledger
+from nullah.core.ledger import Definition, LedgerError, Measured, Origin, QuantityKind, work_out_ledger
 from nullah.core.lengths import mm, read_length
 from nullah.core.reader import Reader
 from nullah.core.rules import Circle, DividesByNothing, NotDeclared, RuleHolds, RuleUnreadable
@@ -17,7 +17,7 @@ RULES = (
     Definition("groove", "depth of the groove", "side / 3"),
     Definition("opening", "groove to groove", "inside + 2 * groove"),
     Definition("bottom", "width of the bottom", "opening - 1", fits=("opening",)),
-    Definition("count", "number of tails", default=3, kind=Kind.COUNT),
+    Definition("count", "number of tails", default=3, kind=QuantityKind.COUNT),
 )
 
 
@@ -96,8 +96,11 @@ def test_refuses_rules_it_cannot_keep_exact(rule, fact):
 
 @given(st.fractions(min_value=1, max_value=500, max_denominator=64), st.integers(1, 9))
 def test_rules_are_exact_for_any_fraction(side, parts):
-    rules = (Definition("side", "side"), Definition("part", "part", f"side / {parts}"),
-             Definition("whole", "whole", f"max(part, 0) * {parts} - min(0, side)"))  # fmt: skip
+    rules = (
+        Definition("side", "side"),
+        Definition("part", "part", f"side / {parts}"),
+        Definition("whole", "whole", f"max(part, 0) * {parts} - min(0, side)"),
+    )
     assert work_out_ledger(rules, {"side": mm(side)}, {})["whole"] == side
 
 
@@ -134,8 +137,9 @@ def test_changes_are_those_that_read_otherwise_or_stand_otherwise():
     same = work_out_ledger(RULES, {}, {"opening": before.length("opening")})
     # The figure is the same, but it is settled now, and what waited for it is too.
     assert [(c.name, c.after.origin) for c in before.changes(same)] == [
-        ("opening", Origin.MEASURED), ("bottom", Origin.FITTED),
-    ]  # fmt: skip
+        ("opening", Origin.MEASURED),
+        ("bottom", Origin.FITTED),
+    ]
 
 
 @given(st.fractions(min_value=1, max_value=60, max_denominator=16), st.fractions(-5, 5, max_denominator=16))

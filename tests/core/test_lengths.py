@@ -78,8 +78,12 @@ def test_text_of_any_length_reads_back_exactly(value, unit):
     assert read_length(length.as_text()).mm == value
 
 
-parts = st.builds("{} {}{}".format, st.sampled_from(["", "-", "+"]), st.sampled_from(["3", "1/2", "1 7/8", "0.5", "½"]),
-                  st.sampled_from(["", " mm", '"', " in", " ft", "'", "cm"]))  # fmt: skip
+parts = st.builds(
+    "{} {}{}".format,
+    st.sampled_from(["", "-", "+"]),
+    st.sampled_from(["3", "1/2", "1 7/8", "0.5", "½"]),
+    st.sampled_from(["", " mm", '"', " in", " ft", "'", "cm"]),
+)
 
 
 @given(st.lists(parts, min_size=1, max_size=4).map(" ".join), st.sampled_from(Unit), st.sampled_from(Unit))

@@ -7,7 +7,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from tests.said import said
 
-from nullah.core.card import Weight
+from nullah.core.card import Severity
 from nullah.core.drawing import Label, Path, Role
 from nullah.core.joints.made_up import FAMILIES, JointError, make_up
 from nullah.core.piece.cuts import block_of
@@ -55,8 +55,10 @@ def test_a_breadboard_end_has_room_for_the_season_and_none_in_the_middle():
     tongue, *tenons = made.assembly.joints[0].shares
     groove, *mortises = made.assembly.joints[0].channels
     assert tongue == groove
-    slack = [float(m.size(type(m and made.assembly.parts[0].grain)(1)) - t.size(made.assembly.parts[0].across))
-             for m, t in zip(mortises, tenons, strict=True)]  # fmt: skip
+    slack = [
+        float(m.size(type(m and made.assembly.parts[0].grain)(1)) - t.size(made.assembly.parts[0].across))
+        for m, t in zip(mortises, tenons, strict=True)
+    ]
     assert slack == pytest.approx([3, 0, 3])
 
 
@@ -77,7 +79,7 @@ def test_a_drawbored_hole_is_nearer_to_the_shoulder_in_the_tenon():
 def test_figures_of_the_trade():
     # trade: a tusk's wedge of 1 in 12 to 1 in 8; a drawbore's offset about 1/16 in; common practice.
     assert make_up("dado", usual("dado")).told is None, "it is told as for a piece, in the shop there is"
-    assert not any(r.weight is Weight.LOOK for r in make_up("tusk", usual("tusk")).told.remarks)
+    assert not any(r.weight is Severity.WARNING for r in make_up("tusk", usual("tusk")).told.remarks)
     assert any("steep" in said(r) for r in make_up("tusk", (*usual("tusk")[:-1], 6)).told.remarks)
     assert any("never comes out" in said(r) for r in make_up("tusk", (*usual("tusk")[:-1], 15)).told.remarks)
     # Neck = board - 2 · depth ÷ slope (exact).
@@ -116,7 +118,7 @@ def test_what_cannot_be_made_is_refused_with_what_could(family, figures, words):
     with pytest.raises(JointError, match=words):
         make_up(family, figures)
     card = JOINTS.card(work_out(Project()), Selection(joints=JointsSelection(family=family, figures=figures)))
-    assert any(remark.weight is Weight.FAILS for remark in card.mind)
+    assert any(remark.weight is Severity.FAILURE for remark in card.mind)
 
 
 @settings(max_examples=30, deadline=None)
@@ -156,5 +158,5 @@ def test_a_breadboard_end_says_what_room_the_season_asks():
         return next(remark for remark in card.mind if "over the year" in said(remark))
 
     tight, wide = told(0.5), told(9.0)
-    assert tight.weight is Weight.LOOK and "give it at least that" in said(tight)
-    assert wide.weight is Weight.NOTE and "there is room for it" in said(wide)
+    assert tight.weight is Severity.WARNING and "give it at least that" in said(tight)
+    assert wide.weight is Severity.NOTE and "there is room for it" in said(wide)

@@ -8,7 +8,7 @@ from tests.said import said
 
 from nullah.core import actions
 from nullah.core.breakdown.layout import FirstCut
-from nullah.core.card import Weight
+from nullah.core.card import Severity
 from nullah.core.drawing import Dimension, Label, Path, Ring, Role
 from nullah.core.forms import FORMS
 from nullah.core.lengths import Marks, Unit, mm
@@ -102,15 +102,19 @@ def test_the_first_cut_that_is_offered_is_the_best_there_is():
     cut, margin = best_first_cut(board, needs, 1.5)
     # By brute force: every half millimetre across the board that goes through no part.
     clear = [
-        at / 2 for at in range(60, 1900)
+        at / 2
+        for at in range(60, 1900)
         if not any(item.rect.x < at / 2 + 1.5 and at / 2 < item.rect.end for item in placed)
-    ]  # fmt: skip
+    ]
     wide, long = float(board.width), float(board.length)
     every = [
-        min(float(reach(board, 0, at, 0, wide)) if item.rect.end <= at else float(reach(board, at + 1.5, long, 0, wide))
-            for item in placed) - 16
+        min(
+            float(reach(board, 0, at, 0, wide)) if item.rect.end <= at else float(reach(board, at + 1.5, long, 0, wide))
+            for item in placed
+        )
+        - 16
         for at in clear
-    ]  # fmt: skip
+    ]
     assert cut.crosswise and margin == pytest.approx(max(every), abs=0.11)
 
 
@@ -124,7 +128,7 @@ def test_too_little_known_is_said_before_it_is_sawn():
     project = seed_box()
     close = replace(project.board("3"), thickness=mm(17))
     card = card_of(actions.change_board(project, close), MillingView.FORECAST)
-    assert any("survey it before you saw" in said(r) for r in card.mind if r.weight is Weight.LOOK) or any(
+    assert any("survey it before you saw" in said(r) for r in card.mind if r.weight is Severity.WARNING) or any(
         "will not reach" in said(r) for r in card.mind
     )
 
@@ -168,9 +172,10 @@ def test_every_reading_stands_on_the_face_it_was_taken_from():
     for upper, drawing in shown.items():
         taken = {e.ref for e in drawing.elements if isinstance(e.ref, ReadingRef)}
         wanted = {
-            ReadingRef(number) for number, reading in enumerate(board.shape)
+            ReadingRef(number)
+            for number, reading in enumerate(board.shape)
             if isinstance(reading, Calliper) or reading.upper is upper
-        }  # fmt: skip
+        }
         assert taken == wanted
         assert any("turned over" in text for text in words(drawing)) is not upper
         assert any(isinstance(e, Ring) and e.text == "0" for e in drawing.elements), "the lows that set the limit"
@@ -252,7 +257,7 @@ def test_edges_are_drawn_with_their_guide_lines(kind):
     broken = MILLING.card(
         plan, Selection(milling=MillingSelection(MillingView.EDGES, edge_task=(kind, (0.0,) * len(usual))))
     )
-    assert broken.mind[0].weight is Weight.FAILS and said(broken.mind[0], plan).endswith((".", "first."))
+    assert broken.mind[0].weight is Severity.FAILURE and said(broken.mind[0], plan).endswith((".", "first."))
 
 
 def test_a_table_leg_s_own_taper_is_planned():

@@ -7,7 +7,7 @@ from fractions import Fraction
 import pytest
 
 from nullah.core import actions
-from nullah.core.bench.tasks import Line, OrderError, Task, Trade, faults, in_order
+from nullah.core.bench.tasks import LayoutLine, OrderError, Task, Trade, faults, in_order
 from nullah.core.forms import FORMS
 from nullah.core.lengths import mm
 from nullah.core.plan import work_out
@@ -49,7 +49,7 @@ def test_a_circle_and_what_is_not_there_are_refused_with_their_names():
 
 
 def test_a_line_planed_away_before_its_last_use_is_found():
-    line = Line("side", "baseline")
+    line = LayoutLine("side", "baseline")
     gauge = Task("g", "gauge", Trade.JOINT, ("side",), draws=(line,))
     plane = Task("p", "plane the face", Trade.SMOOTH, ("side",), removes=(("side", "face"),))
     chop = Task("c", "chop", Trade.JOINT, ("side",), uses=(line,))
@@ -59,7 +59,7 @@ def test_a_line_planed_away_before_its_last_use_is_found():
 
 
 def test_a_line_on_another_surface_survives():
-    line = Line("side", "tail lines", "end")
+    line = LayoutLine("side", "tail lines", "end")
     gauge = Task("g", "gauge", Trade.JOINT, ("side",), draws=(line,))
     plane = Task("p", "plane the face", Trade.SMOOTH, ("side",), removes=(("side", "face"),))
     assert faults((gauge, plane, Task("c", "saw", Trade.JOINT, ("side",), uses=(line,)))) == ()

@@ -15,7 +15,7 @@ from nullah.core.forms.own_boards import LIES, OwnBoard, OwnJoint, next_own_id, 
 from nullah.core.joints.tenon import TENON
 from nullah.core.joints.types import TYPES
 from nullah.core.lengths import Length, Unit, mm
-from nullah.core.piece.faults import Channel, Trouble
+from nullah.core.piece.faults import Channel, FaultKind
 from nullah.core.piece.form import View
 from nullah.core.piece.joint import Hold
 from nullah.core.piece.part import Side
@@ -77,8 +77,9 @@ def test_crossing_boards_are_offered_a_lap_and_frames_a_bridle_and_a_mitre():
 
 def test_boards_that_touch_are_offered_what_holds_them_and_others_nothing():
     lying = board(2, (300, 200, 18), (0, 0, 400), "xz")
-    assert labels(SIDE, lying) == [f"Against each other, {h.value}" for h in
-                                   (Hold.GLUE, Hold.NAILS, Hold.SCREWS, Hold.SLOTS)]  # fmt: skip
+    assert labels(SIDE, lying) == [
+        f"Against each other, {h.value}" for h in (Hold.GLUE, Hold.NAILS, Hold.SCREWS, Hold.SLOTS)
+    ]
     assert labels(SIDE, board(2, (300, 200, 18), (0, 0, 500), "xz")) == []
     along_an_edge = board(2, (300, 200, 18), (18, 200, 0), "xz")
     assert labels(SIDE, along_an_edge) == [], "an edge alone holds nothing"
@@ -96,7 +97,7 @@ def test_whatever_is_offered_shares_the_overlap_out(size1, at1, lie1, size2, at2
     for index, offer in enumerate(found):
         joined = work_out(join_as_offered(project, "own1", "own2", index), milling=False)
         assert len(joined.assembly.joints) == 1
-        collisions = [f for f in joined.findings if f.trouble is Trouble.COLLISION]
+        collisions = [f for f in joined.findings if f.trouble is FaultKind.COLLISION]
         assert not collisions, (offer, said(collisions[0], plan))
 
 
@@ -298,8 +299,9 @@ def test_any_drag_gives_figures_that_make_the_box_it_shows(view, name, share, by
     assert all(box.size(axis) >= 1 for axis in (across, up))
     dragged = work_out(
         actions.give_all(plan.project, {figure: Length(value) for figure, value in new.items()}),
-        milling=False, proving=False,
-    )  # fmt: skip
+        milling=False,
+        proving=False,
+    )
     assert dragged.part(name).box == box, "the outline that was shown is where the board comes to lie"
     if grip.whole:
         assert all(box.size(axis) == part.box.size(axis) for axis in (across, up, sight))

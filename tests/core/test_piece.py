@@ -5,7 +5,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 from tests.said import said
 
-from nullah.core.card import Weight
+from nullah.core.card import Severity
 from nullah.core.forms import FORMS
 from nullah.core.joints.dovetail import DOVETAIL
 from nullah.core.ledger import work_out_ledger
@@ -89,7 +89,7 @@ def test_the_geometry_names_what_is_cut():
 def test_a_box_too_small_is_a_state_with_a_reason(given_, words):
     ledger, assembly = make(**given_)
     assert not assembly.parts
-    assert assembly.remarks[0].weight is Weight.FAILS
+    assert assembly.remarks[0].weight is Severity.FAILURE
     assert words in ledger.quantity(assembly.remarks[0].fact.quantity).definition.title
 
 
@@ -107,9 +107,14 @@ sizes = st.fractions(min_value=100, max_value=600, max_denominator=32)
        st.fractions(min_value=8, max_value=20, max_denominator=32), st.sampled_from(["sides", "ends"]))  # fmt: skip
 def test_any_sensible_box_goes_together(length, width, height, thickness, tails_on):
     ledger, assembly = make(
-        "inside", tails_on, box__inside_length=mm(length), box__inside_width=mm(width),
-        box__inside_height=mm(height), sides__thickness=mm(thickness), groove__depth=mm(Fraction(thickness, 3)),
-    )  # fmt: skip
+        "inside",
+        tails_on,
+        box__inside_length=mm(length),
+        box__inside_width=mm(width),
+        box__inside_height=mm(height),
+        sides__thickness=mm(thickness),
+        groove__depth=mm(Fraction(thickness, 3)),
+    )
     assert not assembly.remarks
     # The volume of the sides, counted once where they overlap, is the outside less the inside.
     outside = [ledger[f"box.outside_{way}"] for way in ("length", "width")]

@@ -6,7 +6,7 @@ from tests.said import said
 from nullah.core import actions
 from nullah.core.breakdown.facts import NoBoards, OverPart
 from nullah.core.breakdown.layout import Placement
-from nullah.core.card import Weight
+from nullah.core.card import Severity
 from nullah.core.lengths import Unit, inch, mm, read_length
 from nullah.core.plan import Issue, Stand, Unsettled, thinner_throughout, work_out
 from nullah.core.project import Project
@@ -77,7 +77,7 @@ def test_nothing_a_user_gives_breaks_a_station(name, value):
 def test_tails_that_do_not_fit_say_how_many_would():
     plan = work_out(actions.give(seed_box(), "tails.count", 40))
     assert Unsettled(Issue.CORNER) in plan.unsettled()
-    assert any("Up to" in said(remark, plan) for remark in plan.corner.remarks if remark.weight is Weight.FAILS)
+    assert any("Up to" in said(remark, plan) for remark in plan.corner.remarks if remark.weight is Severity.FAILURE)
 
 
 def test_placements_of_parts_and_boards_that_are_gone_are_passed_over():
@@ -92,7 +92,7 @@ def test_a_part_laid_over_another_is_named_with_the_reason():
     project = actions.lay(seed_box(), Placement("front", "2", 200.0, 0.0))
     plan = work_out(project)
     assert isinstance(next(b for b in plan.boards if b.board.id == "2").wrong["front"], OverPart)
-    assert plan.state_of(plan.part("front")).stand.weight is Weight.FAILS
+    assert plan.state_of(plan.part("front")).stand.weight is Severity.FAILURE
     assert "front" not in {i.part for i in actions.lift(project, "front").layout}
 
 

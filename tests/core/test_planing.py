@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 
 from nullah.core.lengths import mm
 from nullah.core.milling.planing import LIFT, Stroke, Work, plane_stroke
-from nullah.core.milling.strokes import Way, lane_step, lanes
+from nullah.core.milling.strokes import StrokeDirection, lane_step, lanes
 from nullah.core.shop import USUAL_PLANES, Plane, PlaneKind
 
 FORE, JACK, JOINTER, SMOOTHER = USUAL_PLANES
@@ -18,7 +18,7 @@ MIDDLE = Plane(PlaneKind.JOINTER, mm(400), mm(60), mm("0.001"), mm("0.1"), 0.5)
 
 
 def face(height, length=900.0, width=180.0, spacing=5.0):
-    """Give a face from a function of x and y, mm."""
+    """Return a face from a function of x and y, mm."""
     n, m = round(length / spacing) + 1, round(width / spacing) + 1
     x, y = np.meshgrid(np.linspace(0, length, n), np.linspace(0, width, m), indexing="ij")
     return Work(np.asarray(height(x, y), dtype=float) + np.zeros_like(x), length / (n - 1), width / (m - 1))
@@ -117,8 +117,8 @@ def across(work):
 
 def test_strokes_along_the_grain_alone_leave_the_width_uneven():
     hollow = face(lambda x, y: 0.8 * ((y - 90) / 90) ** 2)
-    along = sets(hollow, JACK, 0.2, *[Way.ALONG] * 4)
-    traversed = sets(hollow, JACK, 0.2, *[Way.SLANT, Way.BACK] * 2)
+    along = sets(hollow, JACK, 0.2, *[StrokeDirection.ALONG] * 4)
+    traversed = sets(hollow, JACK, 0.2, *[StrokeDirection.SLANT, StrokeDirection.BACK] * 2)
     assert across(along) > 0.6
     assert across(traversed) < 0.35
 
@@ -133,9 +133,9 @@ def wind(work):
 @pytest.mark.parametrize("deep", [0.6, 1.0, 1.5])
 def test_two_crossing_sets_at_45_degrees_cancel(deep):
     board = face(lambda x, y: -deep * ((y - 90) / 90) ** 2, 500.0)
-    one = sets(board, JACK, 0.2, Way.SLANT, Way.SLANT)
-    other = sets(board, JACK, 0.2, Way.BACK, Way.BACK)
-    both = sets(board, JACK, 0.2, Way.SLANT, Way.BACK)
+    one = sets(board, JACK, 0.2, StrokeDirection.SLANT, StrokeDirection.SLANT)
+    other = sets(board, JACK, 0.2, StrokeDirection.BACK, StrokeDirection.BACK)
+    both = sets(board, JACK, 0.2, StrokeDirection.SLANT, StrokeDirection.BACK)
     # Each way leaves a wind, the two of opposite sense; together they leave next to none.
     assert abs(wind(one)) > 0.05 and wind(one) * wind(other) < 0
     assert abs(wind(both)) < 0.2 * min(abs(wind(one)), abs(wind(other)))
@@ -150,9 +150,11 @@ def rough(seed, length=600.0, width=120.0):
 
     def height(x, y):
         return (
-            amplitude[0] * np.sin(x / 140 + phase[0]) + amplitude[1] * np.sin(y / 50 + phase[1])
-            + amplitude[2] * np.sin(x / 90 + y / 60 + phase[2]) + amplitude[3] * (x / length) * (y / width)
-        )  # fmt: skip
+            amplitude[0] * np.sin(x / 140 + phase[0])
+            + amplitude[1] * np.sin(y / 50 + phase[1])
+            + amplitude[2] * np.sin(x / 90 + y / 60 + phase[2])
+            + amplitude[3] * (x / length) * (y / width)
+        )
 
     return face(height, length, width)
 

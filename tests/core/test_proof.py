@@ -10,12 +10,12 @@ from tests.said import said
 
 from nullah.core import actions
 from nullah.core.apply_fix import action_of
-from nullah.core.card import Weight
+from nullah.core.card import Severity
 from nullah.core.forms import FORMS
 from nullah.core.forms.own_boards import OwnBoard, OwnJoint
 from nullah.core.joints.dovetail import DOVETAIL
 from nullah.core.lengths import Slope, Unit, mm
-from nullah.core.piece.faults import Trouble
+from nullah.core.piece.faults import FaultKind
 from nullah.core.piece.joint import Hold, Joint
 from nullah.core.piece.order import assembly_order
 from nullah.core.piece.space import Side
@@ -48,27 +48,28 @@ def test_the_sample_proves_clean():
 @pytest.mark.parametrize(
     ("given_", "trouble", "words"),
     [
-        ({"back__rabbet_width": mm(6)}, Trouble.FIT,
+        ({"back__rabbet_width": mm(6)}, FaultKind.FIT,
          "The back board 1 is 9.0 mm thick and its rabbet in the top 6.0 mm wide: it stands 3.0 mm proud."),
-        ({"dado__width": mm(11)}, Trouble.FIT,
+        ({"dado__width": mm(11)}, FaultKind.FIT,
          "The divider 1 is 12.0 mm thick and its dado in the left side 11.0 mm wide: 1.0 mm too tight."),
-        ({"dado__width": mm("12.5")}, Trouble.GAP, "0.5 mm loose"),
-        ({"divider__notch": mm(4)}, Trouble.NOTCH,
+        ({"dado__width": mm("12.5")}, FaultKind.GAP, "0.5 mm loose"),
+        ({"divider__notch": mm(4)}, FaultKind.NOTCH,
          "The divider 1 is notched 6.0 mm too little: it runs past the end of the stopped dado in the left side."),
-        ({"divider__notch": mm(13)}, Trouble.NOTCH, "The divider 1 is notched 3.0 mm too much"),
-        ({"divider__length": mm(340)}, Trouble.FIT,
+        ({"divider__notch": mm(13)}, FaultKind.NOTCH, "The divider 1 is notched 3.0 mm too much"),
+        ({"divider__length": mm(340)}, FaultKind.FIT,
          "The divider 1 reaches 4.0 mm deeper than the dado in the right side."),
-        ({"divider__length": mm(330)}, Trouble.APART, "do not meet"),
-        ({"divider__length": mm(334)}, Trouble.GAP, "The divider 1 stops 2.0 mm short of the floor of the dado"),
-        ({"drawer21_front__width": mm(90)}, Trouble.PASS,
+        ({"divider__length": mm(330)}, FaultKind.APART, "do not meet"),
+        ({"divider__length": mm(334)}, FaultKind.GAP, "The divider 1 stops 2.0 mm short of the floor of the dado"),
+        ({"drawer21_front__width": mm(90)}, FaultKind.PASS,
          "The drawer 2 cannot come out: its front is 2.5 mm too high to pass the divider 1."),
-        ({"drawer11_front__length": mm(330)}, Trouble.PASS, "too wide to pass the right side."),
-        ({"dado__depth": mm(13)}, Trouble.THIN,
+        ({"drawer11_front__length": mm(330)}, FaultKind.PASS, "too wide to pass the right side."),
+        ({"dado__depth": mm(13)}, FaultKind.THIN,
          "The dado leaves only 4.0 mm of the 17.0 mm of the left side; 5.7 mm is the least."),
-        ({"sides__length": mm(443)}, Trouble.FIT, "The left side is 3.0 mm too long: its tails would stand so far out"),
-        ({"sides__length": mm(437)}, Trouble.GAP, "The left side is 3.0 mm short"),
-        ({"top__length": mm(363)}, Trouble.FIT, "The top is 3.0 mm too long: its pins would stand so far out"),
-        ({"back__gap": mm("0.5")}, Trouble.SEASON, "over the year"),
+        ({"sides__length": mm(443)}, FaultKind.FIT,
+         "The left side is 3.0 mm too long: its tails would stand so far out"),
+        ({"sides__length": mm(437)}, FaultKind.GAP, "The left side is 3.0 mm short"),
+        ({"top__length": mm(363)}, FaultKind.FIT, "The top is 3.0 mm too long: its pins would stand so far out"),
+        ({"back__gap": mm("0.5")}, FaultKind.SEASON, "over the year"),
     ],
 )  # fmt: skip
 def test_one_wrong_figure_gives_an_exact_complaint(given_, trouble, words):
@@ -93,8 +94,13 @@ def test_what_is_offered_mends_it(given_):
 
 
 def test_five_ways_to_break_it_give_five_complaints():
-    ways = ({"back__rabbet_width": mm(6)}, {"divider__notch": mm(4)}, {"drawer21_front__width": mm(90)},
-            {"sides__length": mm(443)}, {"dado__width": mm(11)})  # fmt: skip
+    ways = (
+        {"back__rabbet_width": mm(6)},
+        {"divider__notch": mm(4)},
+        {"drawer21_front__width": mm(90)},
+        {"sides__length": mm(443)},
+        {"dado__width": mm(11)},
+    )
     plans = [proved(spoil(seed_cabinet(), **way)) for way in ways]
     texts = [said(plan.findings[0], plan) for plan in plans]
     assert len(set(texts)) == 5
@@ -102,7 +108,7 @@ def test_five_ways_to_break_it_give_five_complaints():
 
 def test_equal_parts_are_complained_of_once():
     plan = proved(spoil(seed_cabinet(), divider__notch=mm(4)))
-    notched = [f for f in plan.findings if f.trouble is Trouble.NOTCH]
+    notched = [f for f in plan.findings if f.trouble is FaultKind.NOTCH]
     assert len(notched) == 1 and said(notched[0], plan).endswith("So in 6 places.")
     assert {"divider11", "divider21", "divider31"} <= set(notched[0].parts)
 
@@ -121,7 +127,7 @@ def test_complaints_are_written_in_the_unit_that_is_shown():
 
 def test_a_groove_that_shows_is_said_where_it_shows():
     plan = proved(Project(Piece("box", choices=(("grooves", "through"),))))
-    shown = [f for f in plan.findings if f.trouble is Trouble.SHOWS]
+    shown = [f for f in plan.findings if f.trouble is FaultKind.SHOWS]
     assert "shows in the end of the front, on the left" in said(shown[0], plan)
     assert shown[0].place is not None
     assert mended(plan, shown[0]).proof.clean
@@ -134,12 +140,14 @@ def test_a_groove_that_shows_is_said_where_it_shows():
 
 def test_a_board_glued_across_the_grain_is_said_until_it_may_slide():
     sizes = (mm(400), mm(200), mm(18))
-    boards = (OwnBoard("own1", "panel", sizes, (mm(0), mm(0), mm(0)), "xz"),
-              OwnBoard("own2", "batten", (mm(190), mm(50), mm(20)), (mm(50), mm(5), mm(18)), "yz"))  # fmt: skip
+    boards = (
+        OwnBoard("own1", "panel", sizes, (mm(0), mm(0), mm(0)), "xz"),
+        OwnBoard("own2", "batten", (mm(190), mm(50), mm(20)), (mm(50), mm(5), mm(18)), "yz"),
+    )
     project = Project(Piece("own", own=boards, own_joints=(OwnJoint("ownjoint1", "butt", "own1", "own2"),)))
     plan = proved(project)
     (finding,) = plan.findings
-    assert finding.trouble is Trouble.CROSS_GRAIN and "190.0 mm of the grain of the panel" in said(finding, plan)
+    assert finding.trouble is FaultKind.CROSS_GRAIN and "190.0 mm of the grain of the panel" in said(finding, plan)
     after = mended(plan, finding)
     assert after.proof.clean and after.assembly.joints[0].hold is Hold.SLOTS
     short = replace(project.piece, own=(boards[0], boards[1]._replace(sizes=(mm(90), mm(50), mm(20)))))
@@ -152,12 +160,12 @@ def test_parts_that_trap_each_other_are_named():
     key = OwnBoard("own2", "key", (mm(40), mm(20), mm(10)), (mm(20), mm(20), mm(100)), "zx")
     joint = OwnJoint("ownjoint1", "let in", "own1", "own2")
     plan = proved(Project(Piece("own", own=(post, key), own_joints=(joint,))))
-    (finding,) = [f for f in plan.findings if f.trouble is Trouble.TRAPPED]
+    (finding,) = [f for f in plan.findings if f.trouble is FaultKind.TRAPPED]
     assert said(finding, plan).startswith("These cannot be put together in any order: post and key.")
     # Open to one side, it goes in from there.
     open_ = key._replace(at=(mm(20), mm(0), mm(100)))
     free = proved(Project(Piece("own", own=(post, open_), own_joints=(joint,))))
-    assert not [f for f in free.findings if f.trouble is Trouble.TRAPPED]
+    assert not [f for f in free.findings if f.trouble is FaultKind.TRAPPED]
     assert [step.way for step in free.proof.order.steps if step.parts == ("own2",)] == [Side.BACK]
 
 
@@ -209,7 +217,7 @@ def test_a_thickness_that_came_out_different_is_followed_or_said():
 
 def test_a_tail_too_fine_for_saw_or_chisel_is_said():
     plan = proved(spoil(Project(Piece("box")), tails__pin=mm("0.4")))
-    assert any("pin" in said(remark, plan).lower() for remark in plan.remarks if remark.weight is not Weight.NOTE)
+    assert any("pin" in said(remark, plan).lower() for remark in plan.remarks if remark.weight is not Severity.NOTE)
 
 
 def test_a_proof_can_be_stopped():
@@ -268,7 +276,7 @@ def test_any_piece_of_sensible_size_proves_clean_and_any_wrong_figure_is_caught(
     given_ = {name: plain.ledger[name] * data.draw(shares, label=name) for name in _SIZES[form]}
     project = actions.give_all(Project(Piece(form)), {name: mm(value) for name, value in given_.items()})
     plan = proved(project)
-    season = {Trouble.SEASON, Trouble.SAG}
+    season = {FaultKind.SEASON, FaultKind.SAG}
     assert [said(f, plan) for f in plan.findings if f.trouble not in season] == []
     wrong = data.draw(st.sampled_from(_WRONG[form]), label="wrong")
     by = data.draw(st.sampled_from([-4, 4]), label="by")

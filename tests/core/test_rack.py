@@ -20,7 +20,7 @@ from nullah.core.rack.offcuts import offcuts
 from nullah.core.rack.outline import edge_at, missing, outline
 from nullah.core.stations.drying import draw_drying, dryness
 from nullah.core.stations.rack import end_rings
-from nullah.core.wood.movement import Cut
+from nullah.core.wood.movement import GrainCut
 
 
 def board(**more):
@@ -73,15 +73,20 @@ def test_boards_that_cannot_be_are_refused_with_a_sentence(change):
 
 @pytest.mark.parametrize(
     ("heart", "cut"),
-    [((100, -40), Cut.FLAT), ((100, 60), Cut.FLAT), ((-150, 12), Cut.QUARTER), ((-150, -240), Cut.RIFT),
-     ((350, 260), Cut.RIFT)],
-)  # fmt: skip
+    [
+        ((100, -40), GrainCut.FLAT),
+        ((100, 60), GrainCut.FLAT),
+        ((-150, 12), GrainCut.QUARTER),
+        ((-150, -240), GrainCut.RIFT),
+        ((350, 260), GrainCut.RIFT),
+    ],
+)
 def test_the_cut_follows_from_where_the_heart_lies(heart, cut):
     assert cut_from_heart(200, 25, heart) is cut
     # By the angle of the rings to the face in the middle of the end, worked out another way: their slope there.
     x, y = 100 - heart[0], 12.5 - heart[1]
     slope = 90 - math.degrees(math.acos(min(1, abs(x) / math.hypot(x, y))))
-    expected = Cut.FLAT if slope < 30 else Cut.QUARTER if slope > 60 else Cut.RIFT
+    expected = GrainCut.FLAT if slope < 30 else GrainCut.QUARTER if slope > 60 else GrainCut.RIFT
     assert expected is cut
 
 
@@ -103,10 +108,12 @@ def drying(start, tau, days, scatter=0.0, seed=0):
     rng = random.Random(seed)
     first = date(2026, 1, 1)
     return tuple(
-        Reading((first + timedelta(days=day)).isoformat(),
-                Fraction(str(round(9 + start * math.exp(-day / tau) + rng.gauss(0, scatter), 2))))
+        Reading(
+            (first + timedelta(days=day)).isoformat(),
+            Fraction(str(round(9 + start * math.exp(-day / tau) + rng.gauss(0, scatter), 2))),
+        )
         for day in days
-    )  # fmt: skip
+    )
 
 
 @pytest.mark.parametrize("tau", [8.0, 14.0, 25.0])
@@ -177,8 +184,9 @@ def test_an_offcut_takes_its_share_of_everything_along():
         Flaw(FlawKind.CHECK, mm(0), mm(40), mm(0), mm(200)),
     )
     surface = Surface((0.0, 500.0, 750.0, 1000.0), (0.0, 100.0, 200.0), ((25.0,) * 3,) * 4, ((0.0,) * 3,) * 4)
-    whole = board(flaws=flaws, price=Fraction(40), cup=mm(2), bow=mm(4), twist=mm(4), heart=(120.0, -50.0),
-                  surface=surface)  # fmt: skip
+    whole = board(
+        flaws=flaws, price=Fraction(40), cup=mm(2), bow=mm(4), twist=mm(4), heart=(120.0, -50.0), surface=surface
+    )
     (left,) = offcuts(whole, [(500.0, 100.0, 500.0, 100.0)])
     assert (float(left.length), float(left.width), left.price) == (500, 100, 10)
     assert (float(left.cup), float(left.bow), float(left.twist)) == (0.5, 1, 1)

@@ -3,13 +3,13 @@
 import numpy as np
 import pytest
 
-from nullah.core.piece.render import Eye, Look, offsets_of, picture, scene
+from nullah.core.piece.render import Look, Viewpoint, offsets_of, picture, scene
 from nullah.core.plan import work_out
 from nullah.core.project import Piece, Project
 from nullah.demo.seed_cabinet import seed_cabinet
 
 LOOK = Look((1.0, 1.0, 1.0), (0.1, 0.1, 0.1), (0.0, 0.2, 0.9))
-FRONT, BACK, TOP = Eye(0, 0), Eye(180, 0), Eye(0, 90)
+FRONT, BACK, TOP = Viewpoint(0, 0), Viewpoint(180, 0), Viewpoint(0, 90)
 
 
 @pytest.fixture(scope="module")
@@ -74,7 +74,7 @@ def test_opened_every_part_moves_out_the_way_it_goes_in(cabinet):
     half = offsets_of(cabinet.parts, cabinet.proof.order, 0.5)
     assert np.allclose(half * 2, opened)
     found, _ = painted(cabinet, FRONT, opened=1.0)
-    apart, _ = painted(cabinet, Eye(-32, 24), opened=1.0)
+    apart, _ = painted(cabinet, Viewpoint(-32, 24), opened=1.0)
     assert "drawer11_left" in seen(cabinet, apart) and found.parts.max() >= 0
 
 
@@ -87,8 +87,8 @@ def test_only_the_part_in_hand_opens(cabinet):
 
 
 def test_turning_right_round_comes_back(cabinet):
-    one, _ = painted(cabinet, Eye(30, 20))
-    again, _ = painted(cabinet, Eye(390, 20))
+    one, _ = painted(cabinet, Viewpoint(30, 20))
+    again, _ = painted(cabinet, Viewpoint(390, 20))
     assert np.mean(one.parts != again.parts) < 0.002
 
 

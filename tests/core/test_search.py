@@ -10,18 +10,18 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from nullah.core.breakdown.asks import Rect
-from nullah.core.breakdown.bound import Plank, Strip, lower_bounds
+from nullah.core.breakdown.bound import Plank, WidthGroup, lower_bounds
 from nullah.core.breakdown.cuts import CutKind, left_over, saw_cuts
 from nullah.core.breakdown.facts import BoardNotSawable, GrainNowhere, Match, NotSawable, OverFlaw, Unmatched
 from nullah.core.breakdown.layout import PlacedPart, Placement, complaints, place, set_complaints
 from nullah.core.breakdown.rough import RoughPart
 from nullah.core.breakdown.sawing import Sawing
 from nullah.core.breakdown.search import BreakdownError, LayoutTask, search_task
-from nullah.core.breakdown.wishes import Wishes
+from nullah.core.breakdown.wishes import SearchWeights
 from nullah.core.lengths import mm
 from nullah.core.piece.part import Needs
-from nullah.core.rack.board import Board, Faces, Figure, Flaw, FlawKind
-from nullah.core.wood.movement import Cut
+from nullah.core.rack.board import Board, Faces, Flaw, FlawKind, GrainFigure
+from nullah.core.wood.movement import GrainCut
 
 KERF = mm(2)
 
@@ -100,17 +100,17 @@ def test_neighbours_lie_side_by_side_where_end_to_end_does_not_fit():
 @pytest.mark.parametrize(
     ("ask", "right"),
     [
-        ({"figure": Figure.STRAIGHT}, "straight"),
-        ({"figure": Figure.FIGURED}, "figured"),
-        ({"rings": Cut.QUARTER}, "quarter"),
+        ({"figure": GrainFigure.STRAIGHT}, "straight"),
+        ({"figure": GrainFigure.FIGURED}, "figured"),
+        ({"rings": GrainCut.QUARTER}, "quarter"),
     ],
 )
 def test_grain_that_is_asked_for_is_given_or_its_lack_is_said(ask, right):
     boards = [
         board("plain"),
-        board("straight", figure=Figure.STRAIGHT, length=2000),
-        board("figured", figure=Figure.FIGURED, length=2000),
-        board("quarter", cut=Cut.QUARTER, figure=Figure.FIGURED, length=3000),
+        board("straight", figure=GrainFigure.STRAIGHT, length=2000),
+        board("figured", figure=GrainFigure.FIGURED, length=2000),
+        board("quarter", cut=GrainCut.QUARTER, figure=GrainFigure.FIGURED, length=3000),
     ]
     if right == "straight":
         boards.pop()
@@ -158,8 +158,10 @@ def test_how_deep_a_flaw_may_go_hangs_on_what_is_asked(needs, kind, depth, thick
 
 
 def test_nothing_lies_over_a_crooked_edge():
-    crooked = board(low_edge=((mm(0), mm(0)), (mm(500), mm(45)), (mm(1000), mm(10))),
-                    high_edge=((mm(0), mm(200)), (mm(1000), mm(120))))  # fmt: skip
+    crooked = board(
+        low_edge=((mm(0), mm(0)), (mm(500), mm(45)), (mm(1000), mm(10))),
+        high_edge=((mm(0), mm(200)), (mm(1000), mm(120))),
+    )
     parts = [part(f"p{i}", 180, 40) for i in range(12)]
     layout = laid_out(parts, [crooked])
     assert len(layout.placements) >= 6
@@ -186,16 +188,16 @@ def test_dear_boards_are_kept_where_value_is_wished_for():
     parts = [part(f"p{i}", 300, 95) for i in range(6)]
     thrifty = laid_out(parts, boards)
     assert {item.board for item in thrifty.placements} == {"dear"}, "least wood, whatever it cost"
-    careful = laid_out(parts, boards, wishes=Wishes(value=1.0))
+    careful = laid_out(parts, boards, wishes=SearchWeights(value=1.0))
     assert {item.board for item in careful.placements} == {"cheap"}
     assert careful.consumed > thrifty.consumed
 
 
 def test_where_no_price_is_known_the_figured_board_is_kept():
-    boards = [board("figured", 1000, 200, figure=Figure.FIGURED), board("plain", 1000, 210)]
+    boards = [board("figured", 1000, 200, figure=GrainFigure.FIGURED), board("plain", 1000, 210)]
     parts = [part(f"p{i}", 300, 95) for i in range(6)]
     assert {item.board for item in laid_out(parts, boards).placements} == {"figured"}
-    assert {item.board for item in laid_out(parts, boards, wishes=Wishes(value=1.0)).placements} == {"plain"}
+    assert {item.board for item in laid_out(parts, boards, wishes=SearchWeights(value=1.0)).placements} == {"plain"}
 
 
 def test_parts_keep_away_from_flaws_where_risk_is_wished_against():
@@ -203,7 +205,7 @@ def test_parts_keep_away_from_flaws_where_risk_is_wished_against():
     clear = board("clear", 400, 105)
     wanted = [part("p", 198, 95)]
     assert laid_out(wanted, [knotty, clear]).placements[0].board == "knotty"
-    assert laid_out(wanted, [knotty, clear], wishes=Wishes(risk=1.0)).placements[0].board == "clear"
+    assert laid_out(wanted, [knotty, clear], wishes=SearchWeights(risk=1.0)).placements[0].board == "clear"
 
 
 def test_less_sawing_is_found_where_it_is_wished_for():
@@ -214,13 +216,16 @@ def test_less_sawing_is_found_where_it_is_wished_for():
     def minutes(layout):
         total = 0.0
         for each in boards:
-            on = [PlacedPart(p, each.id, rects(layout, parts)[p.id][1]) for p in parts
-                  if rects(layout, parts)[p.id][0].board == each.id]  # fmt: skip
+            on = [
+                PlacedPart(p, each.id, rects(layout, parts)[p.id][1])
+                for p in parts
+                if rects(layout, parts)[p.id][0].board == each.id
+            ]
             cuts = saw_cuts(Rect(0, 0, 1300, 202), on, 2.0)
             total += sum(Sawing().minutes(cut.kind is CutKind.CROSS, cut.length) for cut in cuts)
         return total
 
-    easy = laid_out(parts, boards, 400, wishes=Wishes(sawing=1.0))
+    easy = laid_out(parts, boards, 400, wishes=SearchWeights(sawing=1.0))
     thrifty = laid_out(parts, boards, 400)
     assert not easy.unplaced and minutes(easy) <= minutes(thrifty)
 
@@ -270,7 +275,7 @@ def last_bound(*args):
 
 def test_the_bound_knows_that_widths_do_not_go_into_a_board():
     # Parts 120 wide on boards 200 wide: never two side by side, so all of each board's width is consumed.
-    strips = [Strip(120.0, 8 * 302.0, 8, frozenset({0, 1, 2}))]
+    strips = [WidthGroup(120.0, 8 * 302.0, 8, frozenset({0, 1, 2}))]
     planks = [Plank(1000.0, 200.0)] * 3
     bound = last_bound(strips, planks, 2.0)
     # 3 + 3 + 2 parts: 904 + 904 + 602 mm of board, with the kerfs between; the bound may lack a kerf a part.
@@ -289,7 +294,7 @@ def test_no_layout_is_ever_better_than_the_bound(seed):
     if not layout.unplaced:
         assert layout.bound <= layout.consumed + 1e-6
         where = {p.id: [i for i, b in enumerate(boards) if p.along <= b.length and p.across <= b.width] for p in parts}
-        strips = [Strip(float(p.across), float(p.along) + 2.0, 1, frozenset(where[p.id])) for p in parts]
+        strips = [WidthGroup(float(p.across), float(p.along) + 2.0, 1, frozenset(where[p.id])) for p in parts]
         planks = [Plank(float(b.length), float(b.width)) for b in boards]
         assert last_bound(strips, planks, 2.0) <= layout.consumed + 1e-6
 
@@ -331,27 +336,49 @@ def real_racks(draw):
             x, y = rng.randint(0, length - 80), rng.randint(0, width - 50)
             faces = rng.choice(list(Faces))
             depth = None if faces is Faces.THROUGH or rng.random() < 0.3 else rng.randint(1, 12)
-            flaws.append(flaw(rng.choice(list(FlawKind)), x, x + rng.randint(5, 80), y, y + rng.randint(5, 50),
-                              faces, depth))  # fmt: skip
-        edge = ((mm(0), mm(rng.randint(0, 20))), (mm(length // 2), mm(rng.randint(0, 20))),
-                (mm(length), mm(rng.randint(0, 20))))  # fmt: skip
+            flaws.append(
+                flaw(rng.choice(list(FlawKind)), x, x + rng.randint(5, 80), y, y + rng.randint(5, 50), faces, depth)
+            )
+        edge = (
+            (mm(0), mm(rng.randint(0, 20))),
+            (mm(length // 2), mm(rng.randint(0, 20))),
+            (mm(length), mm(rng.randint(0, 20))),
+        )
         boards.append(
-            board(str(number), length, width, rng.choice([22, 26]), flaws, cut=rng.choice(list(Cut)),
-                  figure=rng.choice(list(Figure)), low_edge=edge if rng.random() < 0.4 else ())
-        )  # fmt: skip
+            board(
+                str(number),
+                length,
+                width,
+                rng.choice([22, 26]),
+                flaws,
+                cut=rng.choice(list(GrainCut)),
+                figure=rng.choice(list(GrainFigure)),
+                low_edge=edge if rng.random() < 0.4 else (),
+            )
+        )
     parts = []
     for number in range(rng.randint(1, 12)):
         group = rng.choice(["", "", "", "one", "two"])
         parts.append(
-            part(f"p{number}", rng.randint(60, 400), rng.randint(25, 110), 20, rng.choice(list(Needs)),
-                 finished=mm(rng.choice([14, 18])), figure=rng.choice([None, None, None, Figure.STRAIGHT]),
-                 rings=rng.choice([None, None, None, Cut.FLAT]), together=group, in_order=group == "one", number=number)
-        )  # fmt: skip
+            part(
+                f"p{number}",
+                rng.randint(60, 400),
+                rng.randint(25, 110),
+                20,
+                rng.choice(list(Needs)),
+                finished=mm(rng.choice([14, 18])),
+                figure=rng.choice([None, None, None, GrainFigure.STRAIGHT]),
+                rings=rng.choice([None, None, None, GrainCut.FLAT]),
+                together=group,
+                in_order=group == "one",
+                number=number,
+            )
+        )
     return parts, boards
 
 
 @settings(max_examples=60, deadline=None)
-@given(real_racks(), st.sampled_from([Wishes(), Wishes(1, 1, 1), Wishes(risk=1.0)]))
+@given(real_racks(), st.sampled_from([SearchWeights(), SearchWeights(1, 1, 1), SearchWeights(risk=1.0)]))
 def test_whatever_is_asked_what_is_laid_may_lie_there_and_can_be_sawn(rack, wishes):
     parts, boards = rack
     layout = laid_out(parts, boards, 12, wishes=wishes)

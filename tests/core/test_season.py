@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 from tests.said import said
 
 from nullah.core import actions
-from nullah.core.card import Weight
+from nullah.core.card import Severity
 from nullah.core.fixes import Give, SlotScrews
 from nullah.core.forms import FORMS
 from nullah.core.forms.own_boards import OwnBoard, OwnJoint
@@ -23,7 +23,7 @@ from nullah.core.rack.drying import Room
 from nullah.core.reader import Reader
 from nullah.core.refs import QuantityRef
 from nullah.core.season.fits import Verdict
-from nullah.core.season.growing import growth
+from nullah.core.season.swelling import growth
 from nullah.core.stations import STATIONS
 from nullah.core.stations.selection import JointsSelection, Selection
 from nullah.core.wood.climate import MONTHS, PRESETS, USUAL, ClimateError, climate_of, year_of
@@ -120,7 +120,7 @@ def test_a_back_without_gaps_binds_in_the_damp_months_and_one_click_mends_it():
     fit = next(fit for fit in season_of(plan).fits if fit.quantity == "back.gap")
     assert fit.verdict is Verdict.BINDS and MONTHS[fit.tightest] in ("August", "September")
     remark = next(remark for remark in SEASON.card(plan, Selection()).mind if remark.ref == QuantityRef("back.gap"))
-    assert remark.weight is Weight.FAILS and "binds in" in said(remark, plan)
+    assert remark.weight is Severity.FAILURE and "binds in" in said(remark, plan)
     (fix_,) = remark.fixes
     assert isinstance(fix_, Give) and fix_.quantity == "back.gap"
     mended = planned(actions.give(plan.project, "back.gap", room_to_leave(plan, season_of(plan), fit)))
@@ -176,7 +176,7 @@ def test_a_batten_glued_across_a_wide_panel_cracks_it_and_the_mend_is_offered():
     assert abs(strain.moves) == pytest.approx(expected * by_point)
     assert SEASON.state(plan) == "1 would crack"
     remark = next(
-        r for r in SEASON.card(plan, Selection()).mind if "across" in said(r, plan) and r.weight is Weight.FAILS
+        r for r in SEASON.card(plan, Selection()).mind if "across" in said(r, plan) and r.weight is Severity.FAILURE
     )
     assert isinstance(remark.fixes[0], SlotScrews)
 

@@ -38,7 +38,7 @@ def part(*shapings, box=BOARD, grain=Axis.X, face=Axis.Z):
 
 
 def taken(*shapings, **how):
-    """Give the wood shapings take off, mm³."""
+    """Return the wood shapings take off, mm³."""
     made = part(*shapings, **how)
     return float(made.box.volume) - build(recipe(made, (), {})).volume()
 

@@ -17,11 +17,29 @@ def test_there_is_a_sheet_for_everything_that_is_needed_at_the_bench():
     plan = work_out(seed_box())
     names = [sheet.name for sheet in all_sheets(plan)]
     assert names == [
-        "cut-list", "board-2", "board-3", "board-4", "milling-2-1", "milling-3-1", "milling-4-1",
-        "part-1-front", "part-2-back", "part-3-left",
-        "part-4-right", "part-5-bottom", "joint-1-groove", "joint-2-groove", "stick-height", "stick-width",
-        "stick-depth", "stick-sides", "stick-ends", "corner-template", "shop-list", "day",
-    ]  # fmt: skip
+        "cut-list",
+        "board-2",
+        "board-3",
+        "board-4",
+        "milling-2-1",
+        "milling-3-1",
+        "milling-4-1",
+        "part-1-front",
+        "part-2-back",
+        "part-3-left",
+        "part-4-right",
+        "part-5-bottom",
+        "joint-1-groove",
+        "joint-2-groove",
+        "stick-height",
+        "stick-width",
+        "stick-depth",
+        "stick-sides",
+        "stick-ends",
+        "corner-template",
+        "shop-list",
+        "day",
+    ]
 
 
 def test_everything_stands_on_the_page():

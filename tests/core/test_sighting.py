@@ -24,7 +24,7 @@ from nullah.core.milling.sighting import (
 
 
 def tops(wound, eye):
-    """Give the upper edges of the far and the near stick, as they are seen."""
+    """Return the upper edges of the far and the near stick, as they are seen."""
     shown = sight(wound, 0.0, wound.length, 2 * wound.width, eye)
     bodies = [e for e in shown.elements if isinstance(e, Path) and e.role is Role.OUTLINE and len(e.points) == 4]
     far, _, near = bodies  # the far one, its inlaid edge, the near one

@@ -9,9 +9,9 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from nullah.core import actions
-from nullah.core.joints.dovetail.dragging import Line, dragged
+from nullah.core.joints.dovetail.dragging import DraggedLine, dragged
 from nullah.core.joints.dovetail.frame import tail_edges
-from nullah.core.joints.dovetail.layout import Dovetail, lay_out
+from nullah.core.joints.dovetail.layout import DovetailFigures, lay_out
 from nullah.core.joints.dovetail.solid import tail_prisms
 from nullah.core.joints.dovetail.spacing import BY_HAND, SPACINGS, SpacingError, graded, matched, pin_moved, spacing_of
 from nullah.core.lengths import Slope, mm
@@ -52,7 +52,7 @@ def test_widths_of_another_number_are_not_asked():
 
 
 def test_the_layout_tells_the_narrowest_tail_for_that_is_what_breaks():
-    spec = Dovetail(mm(200), mm(16), mm(16), 4, mm(8), mm(6), Slope(F(7)), widths=graded("wider below", 4))
+    spec = DovetailFigures(mm(200), mm(16), mm(16), 4, mm(8), mm(6), Slope(F(7)), widths=graded("wider below", 4))
     layout = lay_out(spec)
     assert not spec.equal
     assert layout.tail == min((high - low for low, high in layout.tails), key=lambda length: length.mm)
@@ -117,20 +117,20 @@ def plan_tails(project):
 
 
 def layout_by_hand():
-    return lay_out(Dovetail(mm(150), mm(16), mm(16), 3, mm(8), mm(6), Slope(F(7)), widths=(F(1),) * 3))
+    return lay_out(DovetailFigures(mm(150), mm(16), mm(16), 3, mm(8), mm(6), Slope(F(7)), widths=(F(1),) * 3))
 
 
 def test_a_pin_of_a_row_by_hand_goes_alone():
     layout = layout_by_hand()
     edge = float(layout.marks[2])
-    came = dragged(layout, Line("pin", 2), 0, edge + 5, Shop())
+    came = dragged(layout, DraggedLine("pin", 2), 0, edge + 5, Shop())
     before = [(high - low).mm for low, high in layout.tails]
     assert came.figure == "tail" and came.widths == (before[0] + 5, before[1] - 5, before[2]) and not came.held
 
 
 def test_it_stops_where_the_tail_beside_it_would_run_to_a_point():
     layout = layout_by_hand()
-    came = dragged(layout, Line("pin", 1), 0, 140, Shop())
+    came = dragged(layout, DraggedLine("pin", 1), 0, 140, Shop())
     assert "run to a point" in came.held
     base = 2 * 16 / 7 + 3
     assert float(min(came.widths)) == pytest.approx(base, abs=0.02)

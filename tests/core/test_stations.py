@@ -4,7 +4,7 @@ import pytest
 from tests.said import said
 
 from nullah.core import actions
-from nullah.core.card import Weight
+from nullah.core.card import Severity
 from nullah.core.drawing import Dimension, Fill, Label, Path, Ring, Role
 from nullah.core.lengths import Unit, from_float, mm, read_length
 from nullah.core.plan import Stand, work_out
@@ -32,8 +32,14 @@ def figures(card):
 
 def test_stations_stand_in_the_order_of_work():
     assert [station.title for station in STATIONS] == [
-        "Piece", "Rack", "Breakdown", "Milling", "Joints", "Season", "Day Book",
-    ]  # fmt: skip
+        "Piece",
+        "Rack",
+        "Breakdown",
+        "Milling",
+        "Joints",
+        "Season",
+        "Day Book",
+    ]
 
 
 @pytest.mark.parametrize("station", STATIONS, ids=lambda station: station.id)
@@ -141,7 +147,7 @@ def test_milling_draws_what_is_needed_against_what_is_reached():
     assert len(needs) == 3, "a line for each part that falls short"
     card = BY_ID["milling"].card(plan, Selection(part="front"))
     assert figures(card) == {"Needs": "16 mm", "Will reach": "15.5 mm", "Gauge": "16 mm"}
-    fails = [remark for remark in card.mind if remark.weight is Weight.FAILS]
+    fails = [remark for remark in card.mind if remark.weight is Severity.FAILURE]
     assert len(fails) == 1 and "right end, front and left end" in said(fails[0])
     assert [fix_words(fix, plan.reader) for fix in fails[0].fixes] == [
         "Cut Ford 2 first",
@@ -154,9 +160,14 @@ def test_joints_gives_settings_for_every_tool():
     plan = work_out(seed_box())
     card = BY_ID["joints"].card(plan, Selection())
     assert figures(card) == {
-        "Dividers": "40.3 mm", "Bevel": "1:7", "Gauge, tails": "16.5 mm", "Gauge, pins": "16.5 mm",
-        "Chisel, tails": "6 mm", "Chisel, pins": "25 mm", "Fine saw": "kerf 0.6 mm",
-    }  # fmt: skip
+        "Dividers": "40.3 mm",
+        "Bevel": "1:7",
+        "Gauge, tails": "16.5 mm",
+        "Gauge, pins": "16.5 mm",
+        "Chisel, tails": "6 mm",
+        "Chisel, pins": "25 mm",
+        "Fine saw": "kerf 0.6 mm",
+    }
     assert len(card.mark) == 7
 
 

@@ -9,13 +9,21 @@ from hypothesis import strategies as st
 
 from nullah.core.breakdown.layout import Rect
 from nullah.core.lengths import Marks, mm
-from nullah.core.milling.decide import Face, FaceReason
+from nullah.core.milling.decide import BoardFace, FaceReason
 from nullah.core.milling.faces import survey_of
 from nullah.core.milling.job import face_work_on, job_of
 from nullah.core.milling.planing import Stroke, Work
 from nullah.core.milling.steps import steps_of
-from nullah.core.milling.strokes import FLAT_WITHIN, Way, lane_step, lanes, plan_strokes, play, strokes_per_mm
-from nullah.core.milling.trial import FaceOf, began, levelled, set_of, under_straightedge, verdict
+from nullah.core.milling.strokes import (
+    FLAT_WITHIN,
+    StrokeDirection,
+    lane_step,
+    lanes,
+    plan_strokes,
+    play,
+    strokes_per_mm,
+)
+from nullah.core.milling.trial import FaceOf, levelled, set_of, start_trial, under_straightedge, verdict
 from nullah.core.rack.board import Board, Faces, Flaw, FlawKind, Rise
 from nullah.core.shop import USUAL_PLANES, PlaneKind, Shop
 from nullah.instruments.shape_gauges import SimulatedGauges
@@ -29,7 +37,7 @@ def job(board=WOUND, needs=None, shop=None, lows=mm(0)):
 
 
 def played(face):
-    trial = began(face.work)
+    trial = start_trial(face.work)
     for each in play(face.work, face.stages):
         trial = trial.counted(each.work, each.shaving)
     return trial
@@ -60,7 +68,7 @@ def test_what_is_left_and_the_verdict_say_the_same(both):
     face, trial = both[0]
     assert verdict(trial, face.stages).startswith("Flat within 0.0")
     assert f"{trial.strokes} strokes" in verdict(trial, face.stages)
-    unplaned = began(face.work)
+    unplaned = start_trial(face.work)
     assert "out of flat, 0.10 mm is enough" in verdict(unplaned, face.stages)
     over = replace(trial, shaved=trial.shaved + 2 * face.work.volume)
     assert "thinner than it had to be" in verdict(over, face.stages)
@@ -103,15 +111,15 @@ def test_lows_that_may_stay_save_strokes_and_give_thickness():
 def test_strokes_go_with_the_grain_on_both_faces():
     board = replace(WOUND, rises=Rise.RIGHT)
     seen = {face.face: face.stages[-1].to_left for face in job(board).faces}
-    assert seen == {Face.UPPER: False, Face.LOWER: True}
-    first = next(play(job(board).face(Face.LOWER).work, job(board).face(Face.LOWER).stages[-1:]))
+    assert seen == {BoardFace.UPPER: False, BoardFace.LOWER: True}
+    first = next(play(job(board).face(BoardFace.LOWER).work, job(board).face(BoardFace.LOWER).stages[-1:]))
     assert first.stroke.start[0] > first.stroke.end[0]
 
 
 def test_the_clear_face_is_the_face_side():
     knot = Flaw(FlawKind.KNOT, mm(100), mm(130), mm(20), mm(50), faces=Faces.UP)
     board = replace(WOUND, flaws=(knot,))
-    assert job(board).first.face is Face.LOWER and job(board).first.reason is FaceReason.CLEAR
+    assert job(board).first.face is BoardFace.LOWER and job(board).first.reason is FaceReason.CLEAR
 
 
 # --- arithmetic ---------------------------------------------------------------------------------------
@@ -121,12 +129,12 @@ def test_the_clear_face_is_the_face_side():
 def test_strokes_for_a_millimetre_are_lanes_over_what_a_set_takes(plane):
     depth = float(plane.shaving)
     number = strokes_per_mm(900, 180, plane)
-    over = len(lanes(900, 180, Way.SLANT, lane_step(plane, depth)))
+    over = len(lanes(900, 180, StrokeDirection.SLANT, lane_step(plane, depth)))
     assert number == pytest.approx(over / (depth / 2))
 
 
 @settings(max_examples=60, deadline=None)
-@given(st.floats(80, 2000), st.floats(30, 400), st.sampled_from(Way), st.floats(5, 80))
+@given(st.floats(80, 2000), st.floats(30, 400), st.sampled_from(StrokeDirection), st.floats(5, 80))
 def test_lanes_cover_the_board_and_keep_to_it(length, width, way, step):
     found = lanes(length, width, way, step)
     assert found
@@ -209,7 +217,7 @@ def test_sticks_show_the_wind_over_the_board_and_rest_on_a_hump():
 
 
 def test_a_set_like_a_stroke_goes_over_the_whole_board():
-    trial = began(plain(lambda x, y: 0 * x + 1))
+    trial = start_trial(plain(lambda x, y: 0 * x + 1))
     for stroke in set_of(trial, Stroke((100, 60), (400, 60), USUAL_PLANES[1], 0.2)):
         trial, _ = trial.stroked(stroke)
     assert (trial.work.heights < 1).mean() > 0.9

@@ -15,7 +15,7 @@ from nullah.core.piece.part import Part
 from nullah.core.plan import work_out
 from nullah.core.project import Project
 from nullah.core.reader import Fact, Reader
-from nullah.core.season.growing import Year
+from nullah.core.season.swelling import Year
 from nullah.core.wording.facts import WORDERS, fact_words
 
 UNITS = list(Unit)
@@ -31,7 +31,7 @@ _MADE = {
 
 
 def samples(annotation):
-    """Give values of a type: every member of an enumeration and every kind of a union, one of the rest."""
+    """Yield values of a type: every member of an enumeration and every kind of a union, one of the rest."""
     plain = {str: "left side", int: 3, float: 2.5, Length: mm("12.7"), Slope: Slope(Fraction(7)), NoneType: None}
     if annotation in plain:
         yield plain[annotation]
@@ -58,7 +58,7 @@ def samples(annotation):
 
 
 def facts_of(kind):
-    """Give facts of a kind in which every field takes each of its samples once."""
+    """Return facts of a kind in which every field takes each of its samples once."""
     if issubclass(kind, Enum):
         return list(kind)
     hints: Mapping[str, Any] = get_type_hints(kind)

@@ -9,7 +9,7 @@ from nullah.core.lengths import mm
 from nullah.core.rack.board import Board
 from nullah.core.stations.breakdown import place_on_bench
 from nullah.core.stations.rack import board_places
-from nullah.core.wood.movement import Cut
+from nullah.core.wood.movement import GrainCut
 
 BREAKDOWN = 2
 
@@ -40,7 +40,7 @@ def test_what_is_asked_of_the_wood_is_kept_and_held(user, desk):
     take(user, "front")
     user.choose(desk.asked.rings, "quarter")
     board = user.plan.board_of("front")
-    assert board.wrong["front"] == SawnOtherwise(Cut.QUARTER, board.board.name, Cut.FLAT)
+    assert board.wrong["front"] == SawnOtherwise(GrainCut.QUARTER, board.board.name, GrainCut.FLAT)
     lay_out(user, desk)
     assert user.plan.unplaced[0].part.id == "front"
     assert user.reads_on_card("Front lies nowhere. It asks for quarter-sawn wood")

@@ -53,8 +53,13 @@ def typed_in(user):
     """Make the cabinet from nothing, through the interface."""
     desk = user.window.desk(0)
     choose(desk.form, "Case")
-    for name, text in (("rows", "4"), ("heights", "stepped"), ("dados", "stopped"), ("drawers", "in all"),
-                       ("back", "3 boards")):  # fmt: skip
+    for name, text in (
+        ("rows", "4"),
+        ("heights", "stepped"),
+        ("dados", "stopped"),
+        ("drawers", "in all"),
+        ("back", "3 boards"),
+    ):
         choose(desk.boxes[name], text)
     user.bot.waitUntil(lambda: desk.woods["inside"].count() > 40)
     choose(desk.woods["shown"], "black cherry")
@@ -152,8 +157,11 @@ def test_the_rows_never_lie_over_each_other(open_window, width, height):
         QApplication.processEvents()
     kinds = (QComboBox, QLineEdit, QAbstractButton)
     shown = [w for kind in kinds for w in desk.findChildren(kind) if w.isVisible()]
-    boxes = [(w, w.rect().translated(w.mapTo(desk, w.rect().topLeft()))) for w in shown
-             if not isinstance(w.parentWidget(), QComboBox)]  # fmt: skip
+    boxes = [
+        (w, w.rect().translated(w.mapTo(desk, w.rect().topLeft())))
+        for w in shown
+        if not isinstance(w.parentWidget(), QComboBox)
+    ]
     assert len(boxes) > 15
     for index, (one, box) in enumerate(boxes):
         assert desk.rect().contains(box), (one, box, desk.rect())

@@ -9,7 +9,7 @@ from PySide6.QtGui import QImage
 from nullah.core.bench.book import Event
 from nullah.core.lengths import mm
 from nullah.core.refs import TaskRef
-from nullah.core.work import doing
+from nullah.core.work import recording
 from nullah.files.piece_records import read_records
 
 START = datetime(2026, 11, 26, 18, 40)
@@ -115,7 +115,7 @@ def test_when_all_of_a_task_is_measured_it_is_said_that_the_next_stands_there(us
     for task in rows._standing().order.tasks:
         if task.measures:
             break
-        user.window.document.do("done", lambda p, task=task: doing.finish(user.plan, task, START, 5.0).project)
+        user.window.document.do("done", lambda p, task=task: recording.finish(user.plan, task, START, 5.0).project)
     user.type_in(rows.figure, "355.2 mm")
     assert not rows.said.text() and rows.what.currentData() == "opening.width"
     user.type_in(rows.figure, "199 mm")
@@ -216,7 +216,9 @@ def test_a_finished_piece_leaves_its_record_and_the_next_starts_from_it(user, tm
     # All tasks at once, in their order.
     stand = rows._standing()
     for task in stand.order.tasks:
-        user.window.document.do("done", lambda p, task=task: doing.finish(user.plan, task, rows.clock(), 20.0).project)
+        user.window.document.do(
+            "done", lambda p, task=task: recording.finish(user.plan, task, rows.clock(), 20.0).project
+        )
     rows.clock = lambda: datetime(2027, 3, 4, 19)
     user.go("piece")
     user.go("daybook")

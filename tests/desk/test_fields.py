@@ -2,14 +2,14 @@ import pytest
 from PySide6.QtCore import Qt
 from tests.same import untyped
 
-from nullah.core.ledger import Kind, wrong_value
+from nullah.core.ledger import QuantityKind, wrong_value
 from nullah.core.lengths import Slope, Unit, inch, mm
 from nullah.desk.fields import ValueField
 
 
 @pytest.fixture
 def field(qtbot):
-    def make(kind=Kind.LENGTH, unit=Unit.MM):
+    def make(kind=QuantityKind.LENGTH, unit=Unit.MM):
         made = ValueField("a figure", kind, unit)
         qtbot.addWidget(made)
         made.show()
@@ -21,10 +21,10 @@ def field(qtbot):
 @pytest.mark.parametrize(
     ("kind", "text", "value"),
     [
-        (Kind.LENGTH, "1 7/8 in", inch("15/8")),
-        (Kind.LENGTH, "18+0.5", mm("18.5")),
-        (Kind.COUNT, "4", 4),
-        (Kind.SLOPE, "1:8", Slope(8)),
+        (QuantityKind.LENGTH, "1 7/8 in", inch("15/8")),
+        (QuantityKind.LENGTH, "18+0.5", mm("18.5")),
+        (QuantityKind.COUNT, "4", 4),
+        (QuantityKind.SLOPE, "1:8", Slope(8)),
     ],
 )
 def test_enter_tells_the_value(field, qtbot, kind, text, value):
@@ -38,7 +38,11 @@ def test_enter_tells_the_value(field, qtbot, kind, text, value):
 
 @pytest.mark.parametrize(
     ("kind", "text", "words"),
-    [(Kind.LENGTH, "soon", "not a length"), (Kind.COUNT, "0", "1 to 200"), (Kind.SLOPE, "1:90", "cannot be sawn")],
+    [
+        (QuantityKind.LENGTH, "soon", "not a length"),
+        (QuantityKind.COUNT, "0", "1 to 200"),
+        (QuantityKind.SLOPE, "1:90", "cannot be sawn"),
+    ],
 )
 def test_what_is_wrong_stays_with_a_sentence_until_it_is_typed_over(field, qtbot, kind, text, words):
     made = field(kind)
@@ -94,4 +98,4 @@ def test_escape_leaves(field, qtbot):
     ],
 )
 def test_which_figures_may_be_nothing_or_less(name, value, refused):
-    assert bool(wrong_value(name, Kind.LENGTH, value)) is refused
+    assert bool(wrong_value(name, QuantityKind.LENGTH, value)) is refused

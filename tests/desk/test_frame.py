@@ -102,8 +102,16 @@ def test_the_bench_zooms_moves_and_fits(user):
     fitted = bench.scale
     at = QPointF(300, 300)
     under = bench.scale.back(at.x(), at.y())
-    wheel = QWheelEvent(at, bench.mapToGlobal(at), QPoint(), QPoint(0, 240), Qt.MouseButton.NoButton,
-                        Qt.KeyboardModifier.NoModifier, Qt.ScrollPhase.NoScrollPhase, False)  # fmt: skip
+    wheel = QWheelEvent(
+        at,
+        bench.mapToGlobal(at),
+        QPoint(),
+        QPoint(0, 240),
+        Qt.MouseButton.NoButton,
+        Qt.KeyboardModifier.NoModifier,
+        Qt.ScrollPhase.NoScrollPhase,
+        False,
+    )
     bench.wheelEvent(wheel)
     assert bench.scale.per_mm > fitted.per_mm
     assert bench.scale.back(at.x(), at.y()) == pytest.approx(under), "zooms about the pointer"

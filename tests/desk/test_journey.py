@@ -47,9 +47,13 @@ def by_hand(user):
     user.bot.keyClick(user.window.header.name, Qt.Key.Key_Return)
     user.bot.keyClicks(user.window.desk(0).boxes["sizing"], "o")
     for name, text in (
-        ("box.outside_length", "14"), ("box.outside_width", "8 1/2"), ("box.outside_height", "6"),
-        ("sides.thickness", "9/16"), ("groove.depth", "3/16"), ("bottom.thickness", "1/4"),
-    ):  # fmt: skip
+        ("box.outside_length", "14"),
+        ("box.outside_width", "8 1/2"),
+        ("box.outside_height", "6"),
+        ("sides.thickness", "9/16"),
+        ("groove.depth", "3/16"),
+        ("bottom.thickness", "1/4"),
+    ):
         user.type_figure(name, text)
     user.go("rack")
     add_board(user, "4 ft", "7 1/4", "7/8", "black walnut")
@@ -62,10 +66,7 @@ def by_hand(user):
     user.bot.waitUntil(lambda: not user.window.desk(2).runner.running, timeout=15000)
     user.go("joints")
     fields = user.window.desk(4).fields
-    for name, text in (
-        ("count", "4"), ("slope", "1:8"), ("pin", "1/4"), ("half_pin", "3/8"),
-        ("proud", "1/64"),
-    ):  # fmt: skip
+    for name, text in (("count", "4"), ("slope", "1:8"), ("pin", "1/4"), ("half_pin", "3/8"), ("proud", "1/64")):
         user.type_in(fields[name], text)
     return user
 

@@ -20,7 +20,7 @@ from nullah.core import actions
 from nullah.core.forms.own_boards import OwnBoard
 from nullah.core.lengths import read_length
 from nullah.core.project import Project
-from nullah.core.work import doing
+from nullah.core.work import recording
 from nullah.demo.seed_box import seed_box
 from nullah.desk.document import AUTOSAVE_AFTER, Document
 from nullah.desk.shutdown import ShutdownWatch
@@ -313,7 +313,7 @@ def test_what_cannot_be_printed_is_a_sign_as_soon_as_it_is_typed(user):
     own = OwnBoard("", odd, *((read_length("300 mm"),) * 3,) * 2)
     assert act("1", lambda p: actions.rename(p, odd)) == act("2", lambda p: actions.change_board(p, board)) == ""
     assert act("3", lambda p: actions.add_own(p, own)) == ""
-    assert act("4", lambda p: doing.note(p, datetime(2026, 11, 27), f"{odd}\nline")) == ""
+    assert act("4", lambda p: recording.note(p, datetime(2026, 11, 27), f"{odd}\nline")) == ""
     project = user.project
     assert project.piece.name == project.boards[0].colour == project.piece.own[0].name == "ab␛c�"
     assert project.book[-1].text == "ab␛c�\nline"

@@ -46,8 +46,9 @@ def test_it_turns_by_mouse_and_keys_and_what_is_clicked_is_in_hand(cabinetmaker)
     start, end = QPointF(middle), QPointF(middle) + QPointF(80, 20)
     for kind, at in ((QEvent.Type.MouseButtonPress, start), (QEvent.Type.MouseMove, end)):
         button = Qt.MouseButton.LeftButton
-        QGuiApplication.sendEvent(glass, QMouseEvent(kind, at, glass.mapToGlobal(at), button, button,
-                                                     Qt.KeyboardModifier.NoModifier))  # fmt: skip
+        QGuiApplication.sendEvent(
+            glass, QMouseEvent(kind, at, glass.mapToGlobal(at), button, button, Qt.KeyboardModifier.NoModifier)
+        )
     QTest.mouseRelease(glass, Qt.MouseButton.LeftButton, pos=end.toPoint())
     assert glass.eye.turn == pytest.approx(before.turn + 40) and glass.eye.tilt == pytest.approx(before.tilt + 10)
     assert cabinetmaker.window.document.selection.part == in_hand, "a drag picks nothing"
@@ -60,8 +61,16 @@ def test_it_turns_by_mouse_and_keys_and_what_is_clicked_is_in_hand(cabinetmaker)
     for _ in range(40):
         QTest.keyClick(glass, Qt.Key.Key_Up)
     assert glass.eye.tilt == 90, "from straight above, no further"
-    wheel = QWheelEvent(QPointF(middle), QPointF(middle), QPoint(), QPoint(0, 240), Qt.MouseButton.NoButton,
-                        Qt.KeyboardModifier.NoModifier, Qt.ScrollPhase.NoScrollPhase, False)  # fmt: skip
+    wheel = QWheelEvent(
+        QPointF(middle),
+        QPointF(middle),
+        QPoint(),
+        QPoint(0, 240),
+        Qt.MouseButton.NoButton,
+        Qt.KeyboardModifier.NoModifier,
+        Qt.ScrollPhase.NoScrollPhase,
+        False,
+    )
     QGuiApplication.sendEvent(glass, wheel)
     assert glass.closer > 1
 

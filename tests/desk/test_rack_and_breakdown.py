@@ -9,7 +9,7 @@ from nullah.core.stations.rack import board_places
 
 
 def spot(user, board_id, x, y):
-    """Give the place on the bench of a point on a board, measured from its lower left corner."""
+    """Return the place on the bench of a point on a board, measured from its lower left corner."""
     board = user.project.board(board_id)
     return x, board_places(user.project.boards)[board_id][1] + float(board.width) - y
 

@@ -8,10 +8,10 @@ from PySide6.QtCore import Qt
 from tests.same import untyped
 
 from nullah.core.lengths import mm
-from nullah.core.rack.board import Board, Faces, Figure
+from nullah.core.rack.board import Board, Faces, GrainFigure
 from nullah.core.refs import HeartRef
 from nullah.core.stations.rack import board_places, end_view
-from nullah.core.wood.movement import Cut
+from nullah.core.wood.movement import GrainCut
 from nullah.instruments.moisture_meter import SimulatedMeter
 
 RACK = 1
@@ -26,8 +26,10 @@ def rack(user):
 def pick(user, board):
     left, top = board_places(user.project.boards)[board]
     size = user.project.board(board)
-    user.drag((left + float(size.length) * 0.8, top + float(size.width) * 0.3),
-              (left + float(size.length) * 0.8 + 1, top + float(size.width) * 0.3))  # fmt: skip
+    user.drag(
+        (left + float(size.length) * 0.8, top + float(size.width) * 0.3),
+        (left + float(size.length) * 0.8 + 1, top + float(size.width) * 0.3),
+    )
     assert user.window.document.selection.board == board
 
 
@@ -78,7 +80,7 @@ def test_the_rack_goes_out_as_a_list_and_comes_back(user, rack, tmp_path):
     for old, new in zip(before, came, strict=True):
         assert untyped((new.name, new.length, new.width, new.flaws, new.cut, new.twist)) == untyped(
             (old.name, old.length, old.width, old.flaws, old.cut, old.twist)
-        )  # fmt: skip
+        )
     (tmp_path / "bad.csv").write_text("board,length,width,thickness\na,1000,0,20\n")
     assert not papers.exports.bring_boards(tmp_path / "bad.csv")
     assert "bad.csv, line 2: width is 0" in user.window.banner.words.text()
@@ -125,7 +127,7 @@ def test_the_heart_is_dragged_on_the_end_grain_and_the_cut_follows(user, rack):
     view = end_view(user.project.boards, board)
     inside = (view.left + float(board.width) / 2 * view.scale, view.top + float(board.thickness) / 2 * view.scale)
     user.drag(inside, (view.left - 1.2 * float(board.width) * view.scale, inside[1]))
-    assert user.project.board("1").cut is Cut.QUARTER
+    assert user.project.board("1").cut is GrainCut.QUARTER
     assert user.project.board("1").heart[0] < 0
     assert "quarter-sawn" in user.window.document.undo_name
     user.press("Undo")
@@ -154,7 +156,7 @@ def test_words_and_figure_of_a_board(user, rack):
     user.choose(rack.figure, "figured")
     user.bot.keyClick(rack.dressed, Qt.Key.Key_Space)
     board = user.project.board("1")
-    assert board.colour == "dark streak" and board.figure is Figure.FIGURED and board.dressed
+    assert board.colour == "dark streak" and board.figure is GrainFigure.FIGURED and board.dressed
     assert user.reads_on_card("Dark streak")
 
 

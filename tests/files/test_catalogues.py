@@ -31,7 +31,7 @@ def template():
 
 
 def pieces():
-    """Give every form with every option of every choice, the others as usual."""
+    """Yield every form with every option of every choice, the others as usual."""
     for form in FORMS.values():
         yield Project(Piece(form.id))
         for choice in form.choices:
@@ -45,7 +45,7 @@ def test_the_catalogues_are_what_the_code_says():
 
 
 def messages_of(text):
-    """Give the messages that a title is made of."""
+    """Yield the messages that a title is made of."""
     if isinstance(text, Phrase):
         yield text.message
         for value in text.values.values():

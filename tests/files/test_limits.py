@@ -194,8 +194,13 @@ def test_what_a_file_could_not_hold_is_not_done(tmp_path, qapp):
         "book": lambda n: replace(seed_box(), book=(note._replace(text="y"),) * n),
         "note": lambda n: replace(seed_box(), book=(note._replace(text="y" * n),)),
     }
-    most = {"boards": limits.BOARDS, "flaws": limits.FLAWS, "name": limits.NAME_TEXT, "book": limits.BOOK_ENTRIES,
-            "note": limits.NOTE_TEXT}  # fmt: skip
+    most = {
+        "boards": limits.BOARDS,
+        "flaws": limits.FLAWS,
+        "name": limits.NAME_TEXT,
+        "book": limits.BOOK_ENTRIES,
+        "note": limits.NOTE_TEXT,
+    }
     for name, make in full.items():
         before = document.project
         assert document.do(name, lambda p, m=make, n=most[name]: m(n + 1)), name

@@ -49,8 +49,10 @@ def test_lengths_stand_in_the_file_as_typed():
 
 lengths = st.builds(
     lambda whole, part, unit: read_length(f"{whole} {part}/64 {unit}"),
-    st.integers(1, 90), st.integers(1, 63), st.sampled_from(["in", "mm"]),
-)  # fmt: skip
+    st.integers(1, 90),
+    st.integers(1, 63),
+    st.sampled_from(["in", "mm"]),
+)
 names = st.text(st.characters(codec="utf-8", exclude_categories=("Cs",)), max_size=20)
 
 
@@ -266,14 +268,22 @@ own_boards = st.builds(
     lambda number, name, sizes, at, lie, shows, inside, shapings: OwnBoard(
         f"own{number}", name, sizes, at, lie, shows, inside, tuple(shapings)
     ),
-    st.integers(1, 99), names, st.tuples(small, small, small), st.tuples(small, small, small),
-    st.sampled_from(LIES), st.sampled_from(["", "f", "lrfbut"]), st.booleans(),
-    st.lists(st.one_of(
-        st.builds(Chamfer, st.just((Side.TOP, Side.LEFT)), st.floats(0.5, 9)),
-        st.builds(Arch, sides, st.sampled_from(list(Axis)), st.floats(10, 90), st.floats(1, 9)),
-        st.builds(Notch, st.just((0.0, 1.0, 2.0)), st.just((3.0, 4.0, 5.5))),
-    ), max_size=3),
-)  # fmt: skip
+    st.integers(1, 99),
+    names,
+    st.tuples(small, small, small),
+    st.tuples(small, small, small),
+    st.sampled_from(LIES),
+    st.sampled_from(["", "f", "lrfbut"]),
+    st.booleans(),
+    st.lists(
+        st.one_of(
+            st.builds(Chamfer, st.just((Side.TOP, Side.LEFT)), st.floats(0.5, 9)),
+            st.builds(Arch, sides, st.sampled_from(list(Axis)), st.floats(10, 90), st.floats(1, 9)),
+            st.builds(Notch, st.just((0.0, 1.0, 2.0)), st.just((3.0, 4.0, 5.5))),
+        ),
+        max_size=3,
+    ),
+)
 
 
 @settings(max_examples=25, deadline=None)
@@ -281,10 +291,15 @@ own_boards = st.builds(
 def test_any_boards_of_ones_own_come_back_with_their_joints_and_contours(boards, data):
     ids = [board.id for board in boards] or ["front"]
     joints = tuple(
-        OwnJoint(f"ownjoint{number}", data.draw(st.sampled_from(list(TYPES))), data.draw(st.sampled_from(ids)),
-                 "left", data.draw(st.sampled_from(Hold)).value)
+        OwnJoint(
+            f"ownjoint{number}",
+            data.draw(st.sampled_from(list(TYPES))),
+            data.draw(st.sampled_from(ids)),
+            "left",
+            data.draw(st.sampled_from(Hold)).value,
+        )
         for number in range(1, data.draw(st.integers(1, 3)) + 1)
-    )  # fmt: skip
+    )
     piece_ = Piece("own", own=tuple(boards), own_joints=joints, woods=(("shown", "teak"),), holds=(("a-b", "nailed"),))
     again = parse_project(project_text(Project(piece_)), "x")
     seen = replace(piece_, own=tuple(board._replace(name=shown(board.name)) for board in boards))

@@ -8,8 +8,8 @@ from hypothesis import strategies as st
 from tests.same import untyped
 
 from nullah.core.lengths import Unit, mm
-from nullah.core.rack.board import Board, Faces, Figure, Flaw, FlawKind, Rise
-from nullah.core.wood.movement import Cut
+from nullah.core.rack.board import Board, Faces, Flaw, FlawKind, GrainFigure, Rise
+from nullah.core.wood.movement import GrainCut
 from nullah.demo.seed_cabinet import seed_cabinet
 from nullah.files.rack_tables import flaws_beside, flaws_text, rack_text, read_rack, read_typed_boards
 from nullah.files.tables import TableError
@@ -29,13 +29,23 @@ def test_a_rack_comes_back_as_it_went(tmp_path):
 
 @settings(max_examples=40, deadline=None)
 @given(
-    st.integers(100, 3000), st.integers(40, 400), st.integers(5, 80), st.sampled_from(list(Cut)),
-    st.sampled_from(list(Figure)), st.sampled_from(list(Faces)), st.text("ab=+-, ;'\"ü", max_size=8),
+    st.integers(100, 3000), st.integers(40, 400), st.integers(5, 80), st.sampled_from(list(GrainCut)),
+    st.sampled_from(list(GrainFigure)), st.sampled_from(list(Faces)), st.text("ab=+-, ;'\"ü", max_size=8),
 )  # fmt: skip
 def test_any_board_survives_its_table(tmp_path_factory, length, width, thick, cut, figure, faces, words):
     flaw = Flaw(FlawKind.KNOT, mm(1), mm(40), mm(2), mm(30), faces, None if faces is Faces.THROUGH else mm(2))
-    board = Board("x", "x", "black cherry", mm(length), mm(width), mm(thick), cut=cut, figure=figure, flaws=(flaw,),
-                  colour=words.strip())  # fmt: skip
+    board = Board(
+        "x",
+        "x",
+        "black cherry",
+        mm(length),
+        mm(width),
+        mm(thick),
+        cut=cut,
+        figure=figure,
+        flaws=(flaw,),
+        colour=words.strip(),
+    )
     path = tmp_path_factory.mktemp("rack") / "rack.csv"
     path.write_text(rack_text([board]))
     flaws_beside(path).write_text(flaws_text([board]))

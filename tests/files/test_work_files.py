@@ -36,10 +36,17 @@ BOOK = (
 
 
 def test_the_work_comes_back_as_it_was():
-    working = Working(Hours((None, (540, 750), *(None,) * 5)), "epoxy", 6, 2, "2026-12-01",
-                      (("rip", Learned(1.4, 0.1, 8)),))  # fmt: skip
-    project = replace(seed_box(), working=working, book=BOOK, timer=Timer("saw/2", "2026-11-26T19:10"),
-                      climate=PRESETS[3], finish="shellac")  # fmt: skip
+    working = Working(
+        Hours((None, (540, 750), *(None,) * 5)), "epoxy", 6, 2, "2026-12-01", (("rip", Learned(1.4, 0.1, 8)),)
+    )
+    project = replace(
+        seed_box(),
+        working=working,
+        book=BOOK,
+        timer=Timer("saw/2", "2026-11-26T19:10"),
+        climate=PRESETS[3],
+        finish="shellac",
+    )
     assert untyped(parse_project(project_text(project), "x")) == untyped(project)
 
 
@@ -70,8 +77,9 @@ def test_what_cannot_be_is_refused_with_a_sentence(change, words):
 
 # --- records of pieces --------------------------------------------------------------------------------------------
 
-RECORD = PieceRecord("Seed box", "2026-12-20T19:00", 4e6, 8e6, 620, 500, 2, 1, (0.1, -0.2, 0.3),
-                     (("rip", Learned(1.3, 0.1, 9)),))  # fmt: skip
+RECORD = PieceRecord(
+    "Seed box", "2026-12-20T19:00", 4e6, 8e6, 620, 500, 2, 1, (0.1, -0.2, 0.3), (("rip", Learned(1.3, 0.1, 9)),)
+)
 
 
 def test_records_are_kept_one_beside_the_other_and_replaced_by_their_own(tmp_path):

@@ -42,7 +42,7 @@ def a_board(name, length, width):
 
 
 def fills(sizes, wide, long):
-    """Say whether rectangles, none turned, fill a rectangle without a gap: an exhaustive search, lowest gap first."""
+    """Return whether rectangles, none turned, fill a rectangle without a gap: exhaustive search, lowest gap first."""
 
     def go_on(heights, left):
         if not left:
@@ -81,7 +81,7 @@ def test_a_published_strip_is_cut_within_a_tenth_of_its_optimum_and_the_bound_is
 
 
 def exact_least_length(sizes, width, kerf):
-    """Give the least length of a board that yields all rectangles by cuts edge to edge, by going through all ways.
+    """Return the least length of a board that yields all rectangles by cuts edge to edge, by going through all ways.
 
     A set is one rectangle; or it is crosscut in two sets one after the other; or ripped in two
     sets side by side, the first as narrow as some of its widths added up allow.
@@ -147,8 +147,10 @@ def test_it_needs_no_more_wood_than_a_general_packing_library(seed):
         packer.pack()
         laid = packer.rect_list()
         if len(laid) == len(sizes):
-            used = [max((x + w - kerf for b, x, _, w, _, _ in laid if b == number), default=0)
-                    for number in range(len(packer))]  # fmt: skip
+            used = [
+                max((x + w - kerf for b, x, _, w, _, _ in laid if b == number), default=0)
+                for number in range(len(packer))
+            ]
             theirs = min(theirs, sum(end * (bin_.height - kerf) for end, bin_ in zip(used, packer, strict=True)))
     parts = [a_part(str(i), *size) for i, size in enumerate(sizes)]
     layout = least(parts, [a_board(str(i), *size) for i, size in enumerate(boards)], kerf, 400)

@@ -10,13 +10,13 @@ from fractions import Fraction
 
 import pytest
 
-from nullah.core.joints.dovetail.layout import Dovetail, lay_out
+from nullah.core.joints.dovetail.layout import DovetailFigures, lay_out
 from nullah.core.joints.views import between_tails
 from nullah.core.lengths import Slope, inch, mm
 
 
 def test_the_worked_example_by_dividers():
-    layout = lay_out(Dovetail(mm(150), mm(15), mm(15), 2, mm(10), mm(6), Slope(Fraction(7))))
+    layout = lay_out(DovetailFigures(mm(150), mm(15), mm(15), 2, mm(10), mm(6), Slope(Fraction(7))))
     assert (layout.step, layout.tail) == (mm(68), mm(62))
     assert layout.marks == (mm(10), mm(72), mm(78), mm(140))
 
@@ -39,18 +39,20 @@ def test_walking_dividers_by_hand_gives_the_marks():
     from_left = [half + step * k for k in range(tails)]
     from_right = [width - half - step * k for k in range(tails)]
     marks = sorted(from_left + from_right)
-    layout = lay_out(Dovetail(inch(width), inch("3/4"), inch("3/4"), tails, inch(half), inch(pin), Slope(Fraction(8))))
+    layout = lay_out(
+        DovetailFigures(inch(width), inch("3/4"), inch("3/4"), tails, inch(half), inch(pin), Slope(Fraction(8)))
+    )
     assert layout.marks == tuple(inch(mark) for mark in marks)
 
 
 def test_the_slope_on_paper_is_the_angle_of_the_bevel():
-    layout = lay_out(Dovetail(mm(150), mm(15), mm(20), 4, mm(8), mm(5), Slope(Fraction(7))))
+    layout = lay_out(DovetailFigures(mm(150), mm(15), mm(20), 4, mm(8), mm(5), Slope(Fraction(7))))
     (low, _), (base_low, _) = layout.tails[0], layout.bases[0]
     assert math.degrees(math.atan2(float(base_low - low), 20)) == pytest.approx(layout.spec.slope.degrees)
 
 
 def test_the_slope_stays_the_bevels_where_end_grain_is_left_proud():
-    spec = Dovetail(mm(150), mm(15), mm(20), 4, mm(8), mm(5), Slope(Fraction(7)), mm("0.5"))
+    spec = DovetailFigures(mm(150), mm(15), mm(20), 4, mm(8), mm(5), Slope(Fraction(7)), mm("0.5"))
     layout = lay_out(spec)
     (_, end), (inward, base), *_ = next(itertools.islice(between_tails(layout, 20.5), 1, None))
     assert inward == 20.5

@@ -9,15 +9,17 @@ from fractions import Fraction
 
 import numpy as np
 import pytest
+from manifold3d import Manifold
 from scipy.stats import norm
 
 from nullah.core.forms import FORMS
-from nullah.core.joints.cutouts import axes_of, subtract, taken
+from nullah.core.joints.cutouts import axes_of, subtract
 from nullah.core.joints.fasteners import nail_withdrawal, screw_withdrawal
 from nullah.core.joints.kinds import kinds_of
 from nullah.core.joints.made_up import make_up
 from nullah.core.joints.tenon import TENON
 from nullah.core.joints.tolerance import CHEEK_GIVES, SHOWS, box, dovetail, opening
+from nullah.core.lengths import from_float
 from nullah.core.piece.solids import build, mesh_of, recipe
 from nullah.core.piece.space import Axis, Box
 from nullah.core.plan import work_out
@@ -28,13 +30,21 @@ from nullah.demo.seed_cabinet import seed_cabinet
 PIECES = {form: Project(piece=Piece(form, form)) for form in FORMS if form != "own"} | {"cabinet": seed_cabinet()}
 
 
+def solid_of(part, assembly):
+    """The solid of a part, in the piece."""
+    joints = [joint for joint in assembly.joints if part.id in (joint.first, joint.second)]
+    return build(recipe(part, joints, {each.id: each for each in assembly.parts}))
+
+
+def points_of(part, assembly):
+    """The corners of a part's solid, in the piece."""
+    return np.asarray(mesh_of(solid_of(part, assembly))[0])
+
+
 def corners_of(part, assembly):
     """The corners of a part's solid, in its own measures: along, across, through."""
-    parts = {each.id: each for each in assembly.parts}
-    joints = [joint for joint in assembly.joints if part.id in (joint.first, joint.second)]
-    points, _ = mesh_of(build(recipe(part, joints, parts)))
     order = [axis.value for axis in axes_of(part)]
-    return np.asarray(points)[:, order] - np.array([float(part.box.low[axis]) for axis in order])
+    return points_of(part, assembly)[:, order] - np.array([float(part.box.low[axis]) for axis in order])
 
 
 @pytest.mark.parametrize("name", PIECES)
@@ -45,28 +55,24 @@ def test_every_line_laid_out_is_a_face_of_the_solid(name):
         for mate in (kind.first, kind.second):
             solid = corners_of(mate.part, assembly)
             for cut in mate.cutouts:
-                inside = [
-                    (way, float(at)) for way in range(3) for at in cut[way] if 0 < at < mate.sizes[way]
-                ]  # fmt: skip
-                found = [np.abs(solid[:, way] - at).min() < 0.001 for way, at in inside]
-                # Where another joint takes the same wood away, a line of this one may not be left.
-                assert all(found) or _swallowed(assembly, mate.part, cut), (name, kind.title, inside)
-                checked += len(found)
+                inside = [(way, at) for way in range(3) for at in cut[way] if 0 < at < mate.sizes[way]]
+                for way, at in inside:
+                    there = np.abs(solid[:, way] - float(at)).min() < 0.001
+                    assert there or no_wood_beside(mate.part, assembly, cut, way, at), (name, kind.title, way, at)
+                checked += len(inside)
     assert checked or not any(kind.first.cutouts for kind in kinds_of(assembly))
 
 
-def _swallowed(assembly, part, cut):
-    """Whether some other joint takes wood beside a cutout."""
-    others = 0
-    for joint in assembly.joints:
-        if part.id in (joint.first, joint.second):
-            cuts = taken(joint, assembly.part(joint.first), assembly.part(joint.second))
-            mine = cuts[0] if joint.first == part.id else cuts[1]
-            others += any(
-                other != cut and all(a[0] <= b[1] and b[0] <= a[1] for a, b in zip(cut, other, strict=True))
-                for other in mine
-            )
-    return others > 0 or any(joint.figures for joint in assembly.joints)
+def no_wood_beside(part, assembly, cut, way, at, thin=0.01):
+    """Whether another joint takes the wood beyond a face of a cutout away, so that its line may not be left."""
+    order = [axis.value for axis in axes_of(part)]
+    low, high = [0.0] * 3, [0.0] * 3
+    for each, axis in enumerate(order):
+        low[axis], high[axis] = (float(place) + float(part.box.low[axis]) for place in cut[each])
+    axis, beyond = order[way], at == cut[way][1]
+    low[axis], high[axis] = (high[axis], high[axis] + thin) if beyond else (low[axis] - thin, low[axis])
+    slab = Manifold.cube([b - a for a, b in zip(low, high, strict=True)]).translate(low)
+    return (slab ^ solid_of(part, assembly)).volume() < 1e-6
 
 
 @pytest.mark.parametrize("name", PIECES)
@@ -164,3 +170,32 @@ def test_a_mitre_s_line_is_an_edge_of_the_solid(name):
             for along, other in ((end, outer), (back, inner)):
                 off = np.hypot(solid[:, 0] - along, solid[:, way] - other)
                 assert off.min() < 0.001, (name, kind.title, along, other)
+
+
+@pytest.mark.parametrize("name", [name for name in PIECES if work_out(PIECES[name], milling=False).corners])
+def test_the_lines_of_a_dovetail_are_edges_of_both_solids(name):
+    plan = work_out(PIECES[name], milling=False, proving=False)
+    for joint in plan.assembly.joints:
+        corner = next((each for each in plan.corners if each.prefix == joint.type.corner_prefix(joint)), None)
+        if corner is None:
+            continue
+        tail, pin = plan.part(joint.first), plan.part(joint.second)
+        overlap = tail.box.overlap(pin.box)
+        across = next(axis for axis in Axis if axis not in (tail.grain, tail.face))
+        lines = {
+            (depth, float(edge))
+            for depth in (0.0, float(overlap.size(tail.grain)))
+            for pair in corner.layout.tails_at(from_float(depth))
+            for edge in pair
+        }
+        # Both boards hold the same cheeks: the tails' own, and the walls of the sockets in the pin board.
+        at_low_end = overlap.low[tail.grain.value] == tail.box.low[tail.grain.value]
+        for part in (tail, pin):
+            solid = points_of(part, plan.assembly)
+            for depth, edge in lines:
+                end = overlap.low[tail.grain.value] if at_low_end else overlap.high[tail.grain.value]
+                along = float(end) + (depth if at_low_end else -depth)
+                off = np.hypot(
+                    solid[:, tail.grain.value] - along, solid[:, across.value] - float(overlap.low[across.value]) - edge
+                )
+                assert off.min() < 0.001, (name, part.name, depth, edge)

@@ -17,7 +17,7 @@ from shapely import MultiPoint
 from nullah.core.breakdown.layout import Rect
 from nullah.core.lengths import mm
 from nullah.core.milling.adjust import ACROSS, ALONG, _prior, adjust, readings_as_rows, usual_readings
-from nullah.core.milling.decide import Face, above
+from nullah.core.milling.decide import BoardFace, above
 from nullah.core.milling.faces import survey_of
 from nullah.core.milling.job import job_of
 from nullah.core.milling.planing import Stroke, Work, plane_stroke
@@ -25,7 +25,7 @@ from nullah.core.milling.slab import thickest_slab
 from nullah.core.milling.strokes import lane_step, out_of_flat, play
 from nullah.core.milling.survey import Survey
 from nullah.core.milling.tapers import taper_plan
-from nullah.core.milling.trial import began, levelled
+from nullah.core.milling.trial import levelled, start_trial
 from nullah.core.rack.board import Board
 from nullah.core.shop import USUAL_PLANES, Plane, PlaneKind, Shop
 from nullah.instruments.shape_gauges import SimulatedGauges
@@ -72,9 +72,7 @@ def test_known_surfaces_are_recovered_within_what_is_said_of_the_doubt():
         found = adjust(done)
         truth = levelled(gauges.truth(board), found.survey)
         true = truth.at(found.survey.x, found.survey.y)
-        faces = (
-            (true.top, found.survey.top, found.top_sd), (true.bottom, found.survey.bottom, found.bottom_sd)
-        )  # fmt: skip
+        faces = ((true.top, found.survey.top, found.top_sd), (true.bottom, found.survey.bottom, found.bottom_sd))
         for heights, seen, sd in faces:
             error = np.abs(seen - heights)
             inside.append(np.mean(error <= 2 * sd))
@@ -126,7 +124,7 @@ def test_wood_above_the_face_side_against_a_general_linear_programme(seed):
     answer = linprog([0, 0, 0, -1], A_ub=rows, b_ub=limits, bounds=[(None, None)] * 4, method="highs")
     slab = thickest_slab(survey)
     assert slab.thickness == pytest.approx(answer.x[3], abs=1e-6)
-    taken = float(above(survey, slab, Face.UPPER).mean() + above(survey, slab, Face.LOWER).mean())
+    taken = float(above(survey, slab, BoardFace.UPPER).mean() + above(survey, slab, BoardFace.LOWER).mean())
     assert taken == pytest.approx(float((survey.top - survey.bottom).mean()) - answer.x[3], abs=1e-6)
 
 
@@ -152,7 +150,7 @@ def test_shavings_weigh_what_the_board_has_lost():
     board = surveyed(made_up(3), SimulatedGauges(3), 24)
     job = job_of(board, Rect(0, 0, float(board.length), float(board.width)), Shop(), None, mm(0))
     face = job.faces[0]
-    trial = began(face.work)
+    trial = start_trial(face.work)
     for number, each in enumerate(play(face.work, face.stages)):
         trial = trial.counted(each.work, each.shaving)
         if number > 150:
@@ -211,7 +209,7 @@ def test_a_twisted_board_surveyed_planned_and_played_ends_flat_and_the_thickness
     doubt = adjust(board).slab_sd(job.slab.touching)
     assert abs(job.slab.thickness - thickest_slab(truth).thickness) < 3 * doubt
     for face in job.faces:
-        trial = began(face.work)
+        trial = start_trial(face.work)
         for each in play(face.work, face.stages):
             trial = trial.counted(each.work, each.shaving)
         assert trial.out_of_flat <= 0.1

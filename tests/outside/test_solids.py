@@ -34,7 +34,7 @@ def as_mesh(made):
 
 
 def winding(mesh, points):
-    """Give how often a closed mesh winds round each point: 1 inside, 0 outside.
+    """Return how often a closed mesh winds round each point: 1 inside, 0 outside.
 
     By solid angles (Van Oosterom and Strackee, IEEE Trans. Biomed. Eng. 30 (1983) 125; formula from memory).
     """
@@ -138,8 +138,18 @@ def test_an_arch_goes_through_its_ends_and_its_crown(chord, share):
     radius = arch_radius(chord, rise)
     assert math.hypot(chord / 2, radius - rise) == pytest.approx(radius)
     segment = radius**2 * math.acos(1 - rise / radius) - (radius - rise) * math.sqrt(2 * radius * rise - rise**2)
-    board = Part("p", 1, "p", Box((Fraction(0),) * 3, (Fraction(2100), Fraction(20), Fraction(1200))), Axis.X, Axis.Y,
-                 Needs.CLEAR, ("", "", ""), "", shapings=(Arch(Side.UNDER, Axis.Y, chord, rise),))  # fmt: skip
+    board = Part(
+        "p",
+        1,
+        "p",
+        Box((Fraction(0),) * 3, (Fraction(2100), Fraction(20), Fraction(1200))),
+        Axis.X,
+        Axis.Y,
+        Needs.CLEAR,
+        ("", "", ""),
+        "",
+        shapings=(Arch(Side.UNDER, Axis.Y, chord, rise),),
+    )
     cut = float(board.box.volume) - build(recipe(board, (), {})).volume()
     assert cut == pytest.approx(segment * 20, rel=0.004)
 
@@ -167,8 +177,18 @@ def test_an_ogee_is_two_equal_arcs(run, rise):
 
 def test_ogee_feet_leave_the_feet_standing():
     box = Box((Fraction(0),) * 3, (Fraction(300), Fraction(18), Fraction(100)))
-    board = Part("p", 1, "p", box, Axis.X, Axis.Y, Needs.CLEAR, ("", "", ""), "",
-                 shapings=(OgeeFoot(Side.UNDER, Axis.Y, 40, 60, 35),))  # fmt: skip
+    board = Part(
+        "p",
+        1,
+        "p",
+        box,
+        Axis.X,
+        Axis.Y,
+        Needs.CLEAR,
+        ("", "", ""),
+        "",
+        shapings=(OgeeFoot(Side.UNDER, Axis.Y, 40, 60, 35),),
+    )
     solid = build(recipe(board, (), {}))
     floor = solid.slice(0.01).area()
     # At the floor stand both feet; the ogee begins level, so a hair more of it does too.
@@ -181,8 +201,18 @@ def test_a_leg_tapered_from_an_inch_and_a_half_to_three_quarters():
     big, small, length, start = 38.1, 19.05, 700.0, 100.0
     box = Box((Fraction(0),) * 3, (Fraction("38.1"), Fraction("38.1"), Fraction(700)))
     four = frozenset((Side.LEFT, Side.RIGHT, Side.FRONT, Side.BACK))
-    leg = Part("p", 1, "p", box, Axis.Z, Axis.X, Needs.CLEAR, ("", "", ""), "",
-               shapings=(Taper(four, Side.UNDER, start, (big - small) / 2),))  # fmt: skip
+    leg = Part(
+        "p",
+        1,
+        "p",
+        box,
+        Axis.Z,
+        Axis.X,
+        Needs.CLEAR,
+        ("", "", ""),
+        "",
+        shapings=(Taper(four, Side.UNDER, start, (big - small) / 2),),
+    )
     frustum = (length - start) / 3 * (big**2 + big * small + small**2)
     assert build(recipe(leg, (), {})).volume() == pytest.approx(frustum + start * big**2, rel=1e-6)
 

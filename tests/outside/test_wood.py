@@ -10,11 +10,11 @@ import pytest
 from nullah.core.lengths import inch
 from nullah.core.rack.sizes import SizeNameError, resolve_size
 from nullah.core.wood.moisture import ClimateError, equilibrium_moisture
-from nullah.core.wood.movement import Cut, MoistureError, movement
+from nullah.core.wood.movement import GrainCut, MoistureError, movement
 from nullah.core.wood.species import SpeciesError, all_species, find_species
 
 
-@pytest.mark.parametrize(("cut", "inches"), [(Cut.QUARTER, 0.0205), (Cut.FLAT, 0.0448)])
+@pytest.mark.parametrize(("cut", "inches"), [(GrainCut.QUARTER, 0.0205), (GrainCut.FLAT, 0.0448)])
 def test_the_handbooks_worked_example(cut, inches):
     # Wood Handbook, ch. 13: white fir, 9.15 in wide, from 9 to 11 %.
     moved = movement(find_species("white fir"), cut, inch("9.15"), 9, 11)
@@ -43,13 +43,16 @@ def test_every_species_moves_more_with_the_rings_than_across_them():
 
 def test_the_rule_of_thumb_of_an_eighth_in_sixteen_inches():
     # Common practice, no published source: flat-sawn walnut, 16 in, a swing of 3 points.
-    moved = movement(find_species("walnut"), Cut.FLAT, inch(16), 7, 10)
+    moved = movement(find_species("walnut"), GrainCut.FLAT, inch(16), 7, 10)
     assert float(moved.change) / 25.4 == pytest.approx(1 / 8, rel=0.06)
 
 
 def test_rift_lies_between_and_drying_shrinks():
     species = find_species("cherry")
-    widths = [float(movement(species, cut, inch(10), 12, 7).change) for cut in (Cut.FLAT, Cut.RIFT, Cut.QUARTER)]
+    widths = [
+        float(movement(species, cut, inch(10), 12, 7).change)
+        for cut in (GrainCut.FLAT, GrainCut.RIFT, GrainCut.QUARTER)
+    ]
     assert widths == sorted(widths) and widths[-1] < 0
 
 
@@ -88,7 +91,7 @@ def test_wood_that_cannot_be():
     with pytest.raises(SpeciesError, match="It holds: black cherry"):
         find_species("moonwood")
     with pytest.raises(MoistureError):
-        movement(find_species("cherry"), Cut.FLAT, inch(1), 8, 40)
+        movement(find_species("cherry"), GrainCut.FLAT, inch(1), 8, 40)
 
 
 @pytest.mark.parametrize(

@@ -60,8 +60,9 @@ def test_the_cabinets_order_is_a_topological_order_by_networkx():
     place = {task.id: number for number, task in enumerate(order.tasks)}
     assert all(place[a] < place[b] for a, b in graph.edges)
     # A generation of networkx comes after all that its tasks hang on; in_order agrees with some such order.
-    assert {task.id for task in in_order(order.tasks)} == {name for level in nx.topological_generations(graph)
-                                                           for name in level}  # fmt: skip
+    assert {task.id for task in in_order(order.tasks)} == {
+        name for level in nx.topological_generations(graph) for name in level
+    }
 
 
 def test_no_calendar_ends_before_the_critical_path():

@@ -7,7 +7,7 @@ import pytest
 
 
 def _svg_points(path):
-    """Give the corner points of every drawn path of an SVG, in mm, with transforms applied."""
+    """Return the corner points of every drawn path of an SVG, in mm, with transforms applied."""
     root = ET.parse(path).getroot()
     width = float(re.match(r"[\d.]+", root.get("width"))[0])
     assert root.get("width").endswith("mm")

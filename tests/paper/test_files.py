@@ -25,7 +25,7 @@ def _app(qapp):
 
 
 def pdf_lines(page):
-    """Give every stroked path's bounds in mm from the upper left corner."""
+    """Return every stroked path's bounds in mm from the upper left corner."""
     height = page.get_height()
     found = []
     for item in page.get_objects(filter=[pdfium.raw.FPDF_PAGEOBJ_PATH]):
@@ -94,9 +94,12 @@ def test_a_name_that_looks_like_markup_stays_a_name(tmp_path):
 
 def test_all_elements_leave_ink():
     for element in (
-        Path(((5, 5), (15, 15))), rectangle(5, 5, 10, 10), Label((10, 10), "word"), Ring((10, 10), "1"),
+        Path(((5, 5), (15, 15))),
+        rectangle(5, 5, 10, 10),
+        Label((10, 10), "word"),
+        Ring((10, 10), "1"),
         Dimension((5, 15), (15, 15), "10"),
-    ):  # fmt: skip
+    ):
         image = picture(Drawing((element,)), 20, 20, 5)
         colours = {image.pixel(x, y) for x in range(100) for y in range(100)}
         assert len(colours) > 1, element
@@ -116,8 +119,11 @@ def test_a_disk_that_refuses_is_a_sentence_and_leaves_the_old_file(tmp_path):
     sheet = Sheet("s", "s", drawing(check_scale(20, 40)))
     blocked = tmp_path / "file"
     blocked.write_text("in the way")
-    for write in (lambda: write_pdf([sheet], blocked / "x.pdf"), lambda: write_svg(sheet, blocked / "x.svg"),
-                  lambda: write_png(sheet, blocked / "x.png")):  # fmt: skip
+    for write in (
+        lambda: write_pdf([sheet], blocked / "x.pdf"),
+        lambda: write_svg(sheet, blocked / "x.svg"),
+        lambda: write_png(sheet, blocked / "x.png"),
+    ):
         with pytest.raises(PaperError, match="cannot be written"):
             write()
     assert blocked.read_text() == "in the way"

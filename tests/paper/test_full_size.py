@@ -39,9 +39,11 @@ def test_marks_stand_on_paper_where_they_stand_on_the_stick(plan):
     for stick in sticks_of(plan):
         sheets = [sheet for sheet in story_stick_sheets(plan) if sheet.title == stick.title]
         lines = [
-            (e.points[0][0], e.points[0][1]) for sheet in sheets for e in sheet.drawing.elements
+            (e.points[0][0], e.points[0][1])
+            for sheet in sheets
+            for e in sheet.drawing.elements
             if isinstance(e, Path) and e.role is Role.KNIFE and not e.closed and e.points[0][0] == e.points[1][0]
-        ]  # fmt: skip
+        ]
         for mark in stick.marks:
             on_strip = mark.at % STRIP
             assert any(abs(x - (MARGIN + 8 + on_strip)) < 0.001 for x, _ in lines) or on_strip < 1e-6, mark
@@ -55,9 +57,7 @@ def test_dxf_read_back_by_a_general_library_measures_the_same(plan, tmp_path):
     (tmp_path / "stick.dxf").write_bytes(dxf_of(sheet))
     document = ezdxf.readfile(tmp_path / "stick.dxf")
     assert document.units == 4, "millimetres"
-    flat = [
-        [tuple(point[:2]) for point in entity.get_points()] for entity in document.modelspace().query("LWPOLYLINE")
-    ]  # fmt: skip
+    flat = [[tuple(point[:2]) for point in entity.get_points()] for entity in document.modelspace().query("LWPOLYLINE")]
     spans = [abs(points[0][0] - points[1][0]) for points in flat if len(points) == 2]
     assert any(span == pytest.approx(100.0, abs=0.1) for span in spans), "the check scale"
     assert any(span == pytest.approx(101.6, abs=0.1) for span in spans), "and in inches"
@@ -70,9 +70,11 @@ def test_dxf_read_back_by_a_general_library_measures_the_same(plan, tmp_path):
 
 def test_every_kind_of_element_is_in_the_dxf(tmp_path):
     elements = drawing(
-        rectangle(10, 10, 30, 20, Role.KNIFE, Fill.WASTE), line((0, 0), (5, 5), Role.GAUGE), Label((20, 50), "word"),
+        rectangle(10, 10, 30, 20, Role.KNIFE, Fill.WASTE),
+        line((0, 0), (5, 5), Role.GAUGE),
+        Label((20, 50), "word"),
         Ring((60, 60), "1"),
-    )  # fmt: skip
+    )
     (tmp_path / "s.dxf").write_bytes(dxf_of(Sheet("s", "s", elements)))
     kinds = {entity.dxftype() for entity in ezdxf.readfile(tmp_path / "s.dxf").modelspace()}
     assert kinds == {"LWPOLYLINE", "LINE", "TEXT", "CIRCLE"}

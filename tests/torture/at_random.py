@@ -72,9 +72,19 @@ class Session:
 
     def act(self):
         acts = (
-            (self.press, 6), (self.choose, 4), (self.type, 5), (self.click, 6), (self.drag, 3), (self.key, 4),
-            (self.go, 2), (self.undo, 3), (self.pick_row, 2), (self.menu, 1), (self.open, 0.3), (self.resize, 0.3),
-        )  # fmt: skip
+            (self.press, 6),
+            (self.choose, 4),
+            (self.type, 5),
+            (self.click, 6),
+            (self.drag, 3),
+            (self.key, 4),
+            (self.go, 2),
+            (self.undo, 3),
+            (self.pick_row, 2),
+            (self.menu, 1),
+            (self.open, 0.3),
+            (self.resize, 0.3),
+        )
         self.chance.choices([act for act, _ in acts], [weight for _, weight in acts])[0]()
         QApplication.processEvents()
         # Dialogs of the program's own are closed again.

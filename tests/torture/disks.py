@@ -67,7 +67,7 @@ def state(folder):
 
 @contextlib.contextmanager
 def small_disk(folder, kilobytes):
-    """Give a disk of so many kilobytes; None where one may not be mounted."""
+    """Yield a disk of so many kilobytes; None where one may not be mounted."""
     folder.mkdir(parents=True, exist_ok=True)
     made = subprocess.run(["mount", "-t", "tmpfs", "-o", f"size={kilobytes}k", "tmpfs", str(folder)], check=False)
     try:

@@ -231,7 +231,7 @@ def table_mutants(number, folder, seed=2):
             "part,length,width,thickness,quantity\nshelf,600,200,18,2\nback,24 in,8 in,1/4 in,1\n",
             lambda raw: read_own_boards(raw.decode("utf-8", "replace"), Unit.INCH),
         ),
-    }  # fmt: skip
+    }
     for _ in range(number):
         kind = chance.choice(list(kinds))
         text, read = kinds[kind]

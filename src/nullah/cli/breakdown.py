@@ -54,7 +54,7 @@ def run(options: argparse.Namespace) -> int:
 
 def _searched(task: Any, stop_at: float) -> Any:
     """Search here and, where there is time and another core for it, beside."""
-    from nullah.aside import SearchAside
+    from nullah.background import SearchAside
     from nullah.core.breakdown.search import search_task
 
     start = time.monotonic()

@@ -20,14 +20,14 @@ def add(parser: argparse.ArgumentParser) -> None:
 
 def run(options: argparse.Namespace) -> int:
     """Answer with the layout, mm; where the figures leave nothing for a tail, with the reasons and no layout."""
-    from nullah.core.joints.dovetail.layout import Dovetail, DovetailError, lay_out, remarks
+    from nullah.core.joints.dovetail.layout import DovetailError, DovetailFigures, lay_out, remarks
     from nullah.core.shop import Shop
 
     try:
         slope = read_slope(options.slope)
     except LengthError as error:
         raise RefusedError(f"--slope: {error_words(error)}") from error
-    spec = Dovetail(
+    spec = DovetailFigures(
         read.length(options.width, "--width"),
         read.length(options.tail_thickness, "--tail-thickness"),
         read.length(options.pin_thickness, "--pin-thickness"),

@@ -7,7 +7,7 @@ from typing import Any
 
 from nullah.cli import options as read
 from nullah.core.forms import FORMS
-from nullah.core.ledger import Kind, work_out_ledger
+from nullah.core.ledger import QuantityKind, work_out_ledger
 from nullah.core.piece.form import Form
 
 
@@ -42,7 +42,9 @@ def _form(form: Form) -> dict[str, Any]:
                 "name": name,
                 "title": quantity.definition.title,
                 "kind": quantity.definition.kind.value,
-                "default_mm": int(quantity.value) if quantity.definition.kind is Kind.COUNT else float(quantity.value),
+                "default_mm": int(quantity.value)
+                if quantity.definition.kind is QuantityKind.COUNT
+                else float(quantity.value),
                 "size": name in form.size,
                 "fits": list(quantity.definition.fits),
             }

@@ -22,15 +22,15 @@ def add(parser: argparse.ArgumentParser) -> None:
 
 def run(options: argparse.Namespace) -> int:
     """Answer with the change of width, mm."""
-    from nullah.core.wood.movement import Cut, MoistureError, movement
+    from nullah.core.wood.movement import GrainCut, MoistureError, movement
     from nullah.core.wood.species import SpeciesError, find_species
 
-    if options.cut not in [cut.value for cut in Cut]:
+    if options.cut not in [cut.value for cut in GrainCut]:
         raise RefusedError(f"--cut: {quoted(options.cut)} is not a cut. Use flat, quarter or rift.")
     width = read.length(options.width, "--width")
     before, after = read.number(options.moisture_from, "--from"), read.number(options.moisture_to, "--to")
     try:
-        moved = movement(find_species(options.species), Cut(options.cut), width, before, after)
+        moved = movement(find_species(options.species), GrainCut(options.cut), width, before, after)
     except (SpeciesError, MoistureError) as error:
         raise RefusedError(error_words(error)) from error
     return read.write_json(

@@ -11,7 +11,7 @@ from nullah.cli import options as read
 from nullah.cli.options import RefusedError, say
 from nullah.core import actions
 from nullah.core.forms import FORMS
-from nullah.core.ledger import Kind, Value, wrong_value
+from nullah.core.ledger import QuantityKind, Value, wrong_value
 from nullah.core.lengths import STYLES, LengthError, Marks, read_length, read_slope, style_of
 from nullah.core.limits import COUNT, NAME_TEXT, quoted, read_count
 from nullah.core.piece.form import Form
@@ -112,10 +112,10 @@ def _given(form: Form, choices: dict[str, str], words: list[str]) -> dict[str, V
     return given
 
 
-def _value(text: str, kind: Kind) -> Value:
-    if kind is Kind.SLOPE:
+def _value(text: str, kind: QuantityKind) -> Value:
+    if kind is QuantityKind.SLOPE:
         return read_slope(text)
-    if kind is Kind.LENGTH:
+    if kind is QuantityKind.LENGTH:
         return read_length(text)
     count = read_count(text)
     if not count or count > COUNT:
@@ -148,13 +148,13 @@ def _with_boards(project: Project, path: Path) -> Project:
 
 def _refuse_impossible(project: Project) -> None:
     """Refuse a piece that cannot be made, with the first reason."""
-    from nullah.core.card import Weight
+    from nullah.core.card import Severity
     from nullah.core.plan import work_out
 
     plan = work_out(project, milling=False, proving=False)
     if plan.problem is not None:
         raise RefusedError(fact_words(plan.problem, plan.reader))
     remarks = (*plan.assembly.remarks, *(remark for corner in plan.corners for remark in corner.remarks))
-    wrong = next((remark for remark in remarks if remark.weight is Weight.FAILS), None)
+    wrong = next((remark for remark in remarks if remark.weight is Severity.FAILURE), None)
     if wrong is not None:
         raise RefusedError(f"It cannot be made: {fact_words(wrong.fact, plan.reader)}")

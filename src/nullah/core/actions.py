@@ -11,8 +11,8 @@ from fractions import Fraction
 from typing import TypeVar
 
 from nullah.core.breakdown.layout import FirstCut, Placement
-from nullah.core.breakdown.rough import Allowances, Ask, Resawn, Staves
-from nullah.core.breakdown.wishes import Wishes
+from nullah.core.breakdown.rough import Allowances, Resawn, Staves, WoodRequirement
+from nullah.core.breakdown.wishes import SearchWeights
 from nullah.core.forms.own_boards import OwnBoard, OwnJoint, next_own_id
 from nullah.core.joints.dovetail.spacing import Matched
 from nullah.core.ledger import Measured, Value
@@ -30,7 +30,7 @@ _Pairs = tuple[tuple[str, _T], ...]
 
 
 def _with(pairs: _Pairs[_T], name: str, value: _T | None) -> _Pairs[_T]:
-    """Give the pairs with `name` set, or without it where `value` is None."""
+    """Return the pairs with `name` set, or without it where `value` is None."""
     if value is None:
         return tuple(pair for pair in pairs if pair[0] != name)
     if any(known == name for known, _ in pairs):
@@ -49,7 +49,7 @@ def choose(project: Project, choice: str, option: str) -> Project:
 
 
 def give(project: Project, name: str, value: Value | None) -> Project:
-    """Give a quantity, overruling its rule if it has one; None takes it back."""
+    """Return a quantity, overruling its rule if it has one; None takes it back."""
     return replace(project, piece=replace(project.piece, given=_with(project.piece.given, name, value)))
 
 
@@ -151,14 +151,14 @@ def part_own(project: Project, joint_id: str) -> Project:
 
 
 def give_all(project: Project, values: dict[str, Value]) -> Project:
-    """Give several quantities at once, as one step."""
+    """Return several quantities at once, as one step."""
     for name, value in values.items():
         project = give(project, name, value)
     return project
 
 
 def next_board_id(project: Project) -> str:
-    """Give an id that no board of the project has."""
+    """Return an id that no board of the project has."""
     numbers = [read_count(board.id) or 0 for board in project.boards]
     return str(max(numbers, default=0) + 1)
 
@@ -263,9 +263,9 @@ def set_room(project: Project, room: Room) -> Project:
     return replace(project, room=replace(room, reference=tuple(sorted(room.reference))))
 
 
-def ask_of_wood(project: Project, part_id: str, ask: Ask) -> Project:
-    """Say what a part asks of its wood; an `Ask` that asks nothing takes it back."""
-    return replace(project, asks=_with(project.asks, part_id, None if ask == Ask() else ask))
+def ask_of_wood(project: Project, part_id: str, ask: WoodRequirement) -> Project:
+    """Say what a part asks of its wood; an `WoodRequirement` that asks nothing takes it back."""
+    return replace(project, asks=_with(project.asks, part_id, None if ask == WoodRequirement() else ask))
 
 
 def make_whole(project: Project, part_id: str) -> Project:
@@ -329,7 +329,7 @@ def _change_placement(project: Project, piece_id: str, change: Callable[[Placeme
     return replace(project, layout=layout)
 
 
-def wish(project: Project, wishes: Wishes) -> Project:
+def wish(project: Project, wishes: SearchWeights) -> Project:
     """Say what the search is to weigh."""
     return replace(project, wishes=wishes)
 

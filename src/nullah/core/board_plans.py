@@ -34,7 +34,7 @@ class BoardPlan(NamedTuple):
 
 
 def board_plans(project: Project, rough: tuple[RoughPart, ...]) -> tuple[BoardPlan, ...]:
-    """Give every board of the rack with what lies on it, sawn as it will be."""
+    """Return every board of the rack with what lies on it, sawn as it will be."""
     by_id = {part.id: part for part in rough}
     laid = [place(by_id[item.part], item) for item in project.layout if item.part in by_id]
     apart = set_complaints(rough, laid, project.shop.kerf)
@@ -59,7 +59,7 @@ def _board_plan(
 def _sawn(
     board: Board, placed: tuple[PlacedPart, ...], kerf: float, first: FirstCut | None
 ) -> tuple[tuple[SawCut, ...], tuple[Rect, ...], SawFact | None]:
-    """Give the cuts of a board, what they leave, and why there are none."""
+    """Return the cuts of a board, what they leave, and why there are none."""
     whole = Rect(0, 0, float(board.length), float(board.width))
     sawing = sawing_of(board)
     try:
@@ -73,7 +73,7 @@ def _sawn(
 
 
 def sawing_of(board: Board) -> Sawing:
-    """Give what sawing a board costs, by its thickness and hardness."""
+    """Return what sawing a board costs, by its thickness and hardness."""
     try:
         return Sawing(thickness=float(board.thickness), hardness=find_species(board.species).hardness)
     except SpeciesError:

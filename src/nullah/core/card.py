@@ -14,12 +14,12 @@ from nullah.core.reader import Fact
 from nullah.core.refs import Ref
 
 
-class Weight(Enum):
+class Severity(Enum):
     """How much a line under *Mind* matters."""
 
     NOTE = "note"
-    LOOK = "look at this"
-    FAILS = "will not work"
+    WARNING = "look at this"
+    FAILURE = "will not work"
 
 
 class Setting(NamedTuple):
@@ -38,7 +38,7 @@ class Remark(NamedTuple):
     """A fact under *Mind*, with the ways out that arithmetic knows."""
 
     fact: Fact
-    weight: Weight = Weight.NOTE
+    weight: Severity = Severity.NOTE
     fixes: tuple[Fix, ...] = ()
     ref: Ref | None = None
 
@@ -50,7 +50,7 @@ class Numbered(NamedTuple):
     fact: Fact
 
 
-class Stage(Enum):
+class JointStage(Enum):
     """How far a joint is when a step is done; a step's picture shows it so."""
 
     BLANK = "as it comes"
@@ -69,7 +69,7 @@ class Step(NamedTuple):
     ----------
     text : str
         What to do, short.
-    stage : Stage
+    stage : JointStage
         How far it then is.
     at : str
         Which mates it is done to: ``first``, ``second`` or ``both``.
@@ -82,7 +82,7 @@ class Step(NamedTuple):
     """
 
     text: str
-    stage: Stage = Stage.MARKED
+    stage: JointStage = JointStage.MARKED
     at: str = "both"
     check: str = ""
     draws: tuple[str, ...] = ()
@@ -91,7 +91,7 @@ class Step(NamedTuple):
 
 
 def lines_to_keep(steps: Sequence[Step], number: int) -> tuple[tuple[str, int], ...]:
-    """Give the lines that are there after a step (from 0) and are needed later, each with the last step that does.
+    """Return the lines that are there after a step (from 0) and are needed later, each with the last step that does.
 
     Examples
     --------

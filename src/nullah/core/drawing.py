@@ -124,7 +124,7 @@ class Drawing:
         return Drawing(self.elements + other.elements)
 
     def bounds(self) -> tuple[float, float, float, float]:
-        """Give (left, top, right, bottom) of all points in mm; paper-sized things count as points.
+        """Return (left, top, right, bottom) of all points in mm; paper-sized things count as points.
 
         Raises
         ------
@@ -136,7 +136,7 @@ class Drawing:
         return min(xs), min(ys), max(xs), max(ys)
 
     def moved(self, dx: float, dy: float, scale: float = 1.0) -> Drawing:
-        """Give the drawing scaled about the origin, then moved by (dx, dy) mm."""
+        """Return the drawing scaled about the origin, then moved by (dx, dy) mm."""
 
         def put(point: Point) -> Point:
             return point[0] * scale + dx, point[1] * scale + dy
@@ -156,10 +156,36 @@ def drawing(*groups: Element | Iterable[Element]) -> Drawing:
 
 
 def rectangle(
-    x: float, y: float, width: float, height: float, role: Role = Role.OUTLINE, fill: Fill = Fill.NONE,
-    species: str = "", ref: Ref | None = None,
-) -> Path:  # fmt: skip
-    """Draw a rectangle from its upper left corner; all in mm."""
+    x: float,
+    y: float,
+    width: float,
+    height: float,
+    role: Role = Role.OUTLINE,
+    fill: Fill = Fill.NONE,
+    species: str = "",
+    ref: Ref | None = None,
+) -> Path:
+    """Draw a rectangle from its upper left corner; all in mm.
+
+    Parameters
+    ----------
+    x : float
+        Left, mm.
+    y : float
+        Top, mm.
+    width : float
+        To the right, mm.
+    height : float
+        Down, mm.
+    role : Role, default Role.OUTLINE
+        What the line is.
+    fill : Fill, default Fill.NONE
+        What the inside is.
+    species : str, default ''
+        Of wood that is seen, if any.
+    ref : Ref, optional
+        What it shows.
+    """
     corners = ((x, y), (x + width, y), (x + width, y + height), (x, y + height))
     return Path(corners, role, closed=True, fill=fill, species=species, ref=ref)
 
@@ -169,8 +195,9 @@ def line(start: Point, end: Point, role: Role = Role.OUTLINE, ref: Ref | None = 
     return Path((start, end), role, ref=ref)
 
 
-def grain_lines(x: float, y: float, width: float, height: float, seed: str, along_x: bool = True,
-                ref: Ref | None = None) -> tuple[Path, ...]:  # fmt: skip
+def grain_lines(
+    x: float, y: float, width: float, height: float, seed: str, along_x: bool = True, ref: Ref | None = None
+) -> tuple[Path, ...]:
     """Draw grain along a board, always the same for the same `seed` (its name); all in mm.
 
     The lines waver gently and are spaced unevenly, as growth rings meet a flat-sawn face.
@@ -197,7 +224,7 @@ def grain_lines(x: float, y: float, width: float, height: float, seed: str, alon
 
 
 def hatch_lines(polygon: Sequence[Point], spacing: float) -> list[tuple[Point, Point]]:
-    """Give the 45° hatch of a polygon (even-odd rule) as segments.
+    """Return the 45° hatch of a polygon (even-odd rule) as segments.
 
     Parameters
     ----------

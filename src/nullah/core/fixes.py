@@ -99,6 +99,16 @@ class MakeAgain(NamedTuple):
 
 
 Fix = (
-    Give | MoveGroove | MakeAllThinner | FollowRule | StopChannel | SlotScrews | CutOutFirst | CutThroughFirst
-    | GlueFromStaves | JoinParts | Shim | MakeAgain
-)  # fmt: skip
+    Give
+    | MoveGroove
+    | MakeAllThinner
+    | FollowRule
+    | StopChannel
+    | SlotScrews
+    | CutOutFirst
+    | CutThroughFirst
+    | GlueFromStaves
+    | JoinParts
+    | Shim
+    | MakeAgain
+)

@@ -34,7 +34,7 @@ class Stock(NamedTuple):
 
 
 def stocks(project: Project, assembly: Assembly, boards: Sequence[Laid]) -> tuple[Stock, ...]:
-    """Give all that is flattened in one piece, board by board; a board with nothing on it is whole."""
+    """Return all that is flattened in one piece, board by board; a board with nothing on it is whole."""
     found: list[Stock] = []
     for board, placed in boards:
         whole = Rect(0, 0, float(board.length), float(board.width))
@@ -69,15 +69,22 @@ def forecasts(project: Project, assembly: Assembly, boards: Sequence[Laid]) -> t
                 patch = Patch(item.rect.x, item.rect.end, item.rect.y, item.rect.top)
                 lows = project.lows_left if part.species_role in INSIDE else Length(Fraction(0))
                 of_board.append(
-                    forecast(part.id, board, patch, item.part.finished or part.thickness, first,
-                             _portion(project, board, item.rect), lows)
-                )  # fmt: skip
+                    forecast(
+                        part.id,
+                        board,
+                        patch,
+                        item.part.finished or part.thickness,
+                        first,
+                        _portion(project, board, item.rect),
+                        lows,
+                    )
+                )
         found += _with_better_cut(project, board, placed, of_board)
     return tuple(found)
 
 
 def _portion(project: Project, board: Board, rect: Rect) -> Rect | None:
-    """Give what a first cut leaves of a board with a part in it; None without one, or if it goes through the part."""
+    """Return what a first cut leaves of a board with a part in it; None without one, or if it goes through the part."""
     cut = project.first_cut(board.id)
     if cut is None:
         return None
@@ -88,7 +95,7 @@ def _portion(project: Project, board: Board, rect: Rect) -> Rect | None:
 
 def _with_better_cut(
     project: Project, board: Board, laid: Sequence[PlacedPart], found: list[Forecast]
-) -> list[Forecast]:  # fmt: skip
+) -> list[Forecast]:
     """Add to the forecasts of one board the first cut that would help those that are too thin, if one does."""
     short = any(each.short.mm > 0 and not each.cut_first_chosen for each in found)
     if project.first_cut(board.id) is not None or not short:

@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from dataclasses import replace
 
 from nullah.core.actions import accept_layout, add_boards, change_board, cut_first, make_of_staves, make_whole
-from nullah.core.breakdown.asks import takes
+from nullah.core.breakdown.asks import can_supply
 from nullah.core.breakdown.layout import Placement
 from nullah.core.breakdown.reasons import MOST_STAVES, NARROWEST_STAVE, widest_clear
 from nullah.core.breakdown.rough import RoughPart, Staves, equal_staves, resawable
@@ -16,7 +16,7 @@ from nullah.core.plan import Plan, whole_pieces, work_out
 from nullah.core.project import Project
 from nullah.core.rack.board import Board
 from nullah.core.rack.offcuts import offcuts
-from nullah.core.wood.movement import Cut
+from nullah.core.wood.movement import GrainCut
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:  # the window stands before the search has loaded
@@ -27,7 +27,7 @@ _MOST_PLACES, _APART = 24, 20.0
 
 
 def task_of(plan: Plan, more: tuple[Board, ...] = ()) -> LayoutTask:
-    """Give what the search needs to lay a plan's parts out, with `more` boards than there are.
+    """Return what the search needs to lay a plan's parts out, with `more` boards than there are.
 
     Where parts are thick enough is not worked out here: `reached` does it beside the window.
     """
@@ -35,14 +35,12 @@ def task_of(plan: Plan, more: tuple[Board, ...] = ()) -> LayoutTask:
 
     project = plan.project
     known = {board.id: board for board in project.boards}
-    pinned = tuple(
-        item for item in project.layout if item.board in known and (item.pinned or known[item.board].sawn)
-    )  # fmt: skip
+    pinned = tuple(item for item in project.layout if item.board in known and (item.pinned or known[item.board].sawn))
     return LayoutTask(plan.rough, (*project.boards, *more), project.shop.kerf, project.wishes, pinned)
 
 
 def reached(task: LayoutTask) -> LayoutTask:
-    """Give the task with the places at which each part can be had at its thickness.
+    """Return the task with the places at which each part can be had at its thickness.
 
     A part that flattening a whole board leaves thick enough may lie anywhere on it. Else it is
     asked of the slab of its own patch: for the four figures that hangs only on its size, for
@@ -54,7 +52,7 @@ def reached(task: LayoutTask) -> LayoutTask:
         if part.finished is None:
             continue
         for board in task.boards:
-            if not takes(part, board) or part.along > board.length or part.across > board.width:
+            if not can_supply(part, board) or part.along > board.length or part.across > board.width:
                 continue
             key = (board.id, float(part.along), float(part.across), part.finished)
             if key not in known:
@@ -66,7 +64,7 @@ def reached(task: LayoutTask) -> LayoutTask:
 
 
 def _places(part: RoughPart, board: Board) -> tuple[tuple[float, float], ...] | None:
-    """Give intervals of x for a part's near end, mm; None for anywhere."""
+    """Return intervals of x for a part's near end, mm; None for anywhere."""
     from nullah.core.milling.forecast import reach, reach_anywhere
 
     wanted = part.finished
@@ -87,7 +85,7 @@ def _places(part: RoughPart, board: Board) -> tuple[tuple[float, float], ...] | 
 
 
 def _runs(xs: list[float], good: list[bool]) -> Iterator[tuple[float, float]]:
-    """Give the stretches in which every place that was asked is good."""
+    """Yield the stretches in which every place that was asked is good."""
     start = None
     for index, (x, fine) in enumerate(zip(xs, good, strict=True)):
         if fine and start is None:
@@ -115,9 +113,8 @@ def saw_up(project: Project, board_id: str) -> Project:
     if board_plan is None or board_plan.board.sawn:
         return project
     kept = [
-        (left.x, left.y, left.length, left.width)
-        for left in board_plan.left if worth_keeping(left.length, left.width)
-    ]  # fmt: skip
+        (left.x, left.y, left.length, left.width) for left in board_plan.left if worth_keeping(left.length, left.width)
+    ]
     project = change_board(project, replace(board_plan.board, sawn=True))
     from nullah.core.milling.faces import with_surface
 
@@ -136,9 +133,9 @@ def offer_staves(plan: Plan, part_id: str, count: int = 0) -> Staves | None:
     if part is None or rough is None:
         return None
     project = plan.project
-    boards = [board for board in project.boards if takes(rough, board)]
+    boards = [board for board in project.boards if can_supply(rough, board)]
     clear = sorted((widest_clear(board, rough) for board in boards), reverse=True)
-    alternate = not boards or sum(board.cut is Cut.FLAT for board in boards) * 2 >= len(boards)
+    alternate = not boards or sum(board.cut is GrainCut.FLAT for board in boards) * 2 >= len(boards)
     spare = project.allowances.joint.mm + project.allowances.edge.mm / 2
     counts = [count] if count else range(2, MOST_STAVES + 1)
     for number in counts:
@@ -154,7 +151,7 @@ def offer_staves(plan: Plan, part_id: str, count: int = 0) -> Staves | None:
 
 
 def resaw_twins(plan: Plan, part_id: str) -> tuple[str, ...]:
-    """Give the parts that could come out of one blank with this one."""
+    """Return the parts that could come out of one blank with this one."""
     whole = whole_pieces(plan.project, plan.assembly)
     one = next((piece for piece in whole if piece.id == part_id), None)
     return () if one is None else tuple(piece.id for piece in whole if resawable(one, piece))

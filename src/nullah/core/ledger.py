@@ -25,7 +25,7 @@ from nullah.core.rules import Circle, LedgerError, NotDeclared, NotGiven, evalua
 Value = Length | int | Slope
 
 
-class Kind(Enum):
+class QuantityKind(Enum):
     """What sort of figure a quantity is."""
 
     LENGTH = "length"
@@ -82,18 +82,20 @@ class Definition(NamedTuple):
     title: str
     rule: str = ""
     default: Value | None = None
-    kind: Kind = Kind.LENGTH
+    kind: QuantityKind = QuantityKind.LENGTH
     fits: tuple[str, ...] = ()
 
 
-def given(name: str, title: str, default: Value | str | int, kind: Kind = Kind.LENGTH) -> Definition:
+def given(name: str, title: str, default: Value | str | int, kind: QuantityKind = QuantityKind.LENGTH) -> Definition:
     """Declare a quantity that the user gives; a bare number is mm, or a count."""
-    if kind is Kind.LENGTH and not isinstance(default, Length):
+    if kind is QuantityKind.LENGTH and not isinstance(default, Length):
         default = mm(default)  # type: ignore[arg-type]
     return Definition(name, title, default=default, kind=kind)  # type: ignore[arg-type]
 
 
-def ruled(name: str, title: str, rule: str, fits: tuple[str, ...] = (), kind: Kind = Kind.LENGTH) -> Definition:
+def ruled(
+    name: str, title: str, rule: str, fits: tuple[str, ...] = (), kind: QuantityKind = QuantityKind.LENGTH
+) -> Definition:
     """Declare a quantity that is worked out from others."""
     return Definition(name, title, rule, kind=kind, fits=fits)
 
@@ -123,9 +125,9 @@ class Quantity(NamedTuple):
 
     def write(self, marks: Marks, unit: bool = True) -> str:
         """Write the value as people at the bench read it; on drawings without its unit."""
-        if self.definition.kind is Kind.COUNT:
+        if self.definition.kind is QuantityKind.COUNT:
             return str(self.value)
-        if self.definition.kind is Kind.SLOPE:
+        if self.definition.kind is QuantityKind.SLOPE:
             return Slope(self.value).as_text()
         return marks.write_entered(self.length, unit)
 
@@ -141,15 +143,15 @@ class Ledger:
         return self.quantities[name].value
 
     def quantity(self, name: str) -> Quantity:
-        """Give the quantity of that name, or raise `KeyError`."""
+        """Return the quantity of that name, or raise `KeyError`."""
         return self.quantities[name]
 
     def length(self, name: str) -> Length:
-        """Give the value to plan with, as a length."""
+        """Return the value to plan with, as a length."""
         return self.quantities[name].length
 
     def waits_for(self, name: str) -> tuple[str, ...]:
-        """Give the names that must be measured before `name` may be cut to; empty if none."""
+        """Return the names that must be measured before `name` may be cut to; empty if none."""
         return tuple(
             other
             for other in self.quantities[name].definition.fits
@@ -157,7 +159,7 @@ class Ledger:
         )
 
     def hangs_on(self, name: str) -> tuple[str, ...]:
-        """Give every name that changes when `name` does, in the order of the form."""
+        """Return every name that changes when `name` does, in the order of the form."""
         touched = {name}
         found = True
         while found:
@@ -167,7 +169,7 @@ class Ledger:
         return tuple(n for n in self.quantities if n in touched and n != name)
 
     def changes(self, after: Ledger) -> tuple[Change, ...]:
-        """Give what is another figure, or settled another way, in a later ledger; in the order of the form."""
+        """Return what is another figure, or settled another way, in a later ledger; in the order of the form."""
         return tuple(
             Change(name, self.quantities[name], quantity)
             for name, quantity in after.quantities.items()
@@ -176,7 +178,7 @@ class Ledger:
         )
 
     def leads_to(self, name: str) -> tuple[str, ...]:
-        """Give a quantity and, each once, all it was worked out from, back to what was given or measured."""
+        """Return a quantity and, each once, all it was worked out from, back to what was given or measured."""
         found: dict[str, None] = {}
 
         def follow(current: str) -> None:
@@ -248,7 +250,7 @@ def _replaced(definition: Definition, given: Mapping[str, Value], measured: Mapp
 
 
 def _planned(definition: Definition, given: Mapping[str, Value], settle: Callable[[str], Fraction]) -> Fraction | None:
-    """Give the value that would stand without a measurement, or None if nothing gives one."""
+    """Return the value that would stand without a measurement, or None if nothing gives one."""
     entered = given.get(definition.name)
     if entered is not None:
         return as_fraction(entered)
@@ -284,7 +286,7 @@ def _settled(
 
 
 def _would_be(definition: Definition, settle: Callable[[str], Fraction]) -> Fraction | None:
-    """Give what an overruled quantity's rule would make of it; None where that cannot be said now."""
+    """Return what an overruled quantity's rule would make of it; None where that cannot be said now."""
     try:
         return evaluate(definition.rule, settle)
     except LedgerError:
@@ -292,7 +294,7 @@ def _would_be(definition: Definition, settle: Callable[[str], Fraction]) -> Frac
 
 
 def as_fraction(value: Value) -> Fraction:
-    """Give the bare number: mm of a length, a count, the run of a slope."""
+    """Return the bare number: mm of a length, a count, the run of a slope."""
     if isinstance(value, Length):
         return value.mm
     if isinstance(value, Slope):
@@ -307,9 +309,9 @@ class WrongValue(NamedTuple):
     zero: bool
 
 
-def wrong_value(name: str, kind: Kind, value: Value) -> WrongValue | None:
+def wrong_value(name: str, kind: QuantityKind, value: Value) -> WrongValue | None:
     """Return why a figure cannot be, or None: no length of a piece is zero or less, but these may be."""
-    if kind is not Kind.LENGTH or not isinstance(value, Length) or name.endswith(_ANY):
+    if kind is not QuantityKind.LENGTH or not isinstance(value, Length) or name.endswith(_ANY):
         return None
     may_be_nothing = name.endswith(_NOTHING)
     if value.mm < 0 or (value.mm == 0 and not may_be_nothing):

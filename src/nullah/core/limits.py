@@ -50,11 +50,11 @@ SENTENCE = 300
 
 
 def shown(text: str) -> str:
-    """Return text with whatever cannot be printed as a visible sign: control characters, lone surrogates.
+    r"""Return text with whatever cannot be printed as a visible sign: control characters, lone surrogates.
 
     Examples
     --------
-    >>> shown("left\\tside\\x00"), shown("a\\ud800")
+    >>> shown("left\tside\x00"), shown("a\ud800")
     ('left side␀', 'a�')
     """
     if text.isprintable():

@@ -21,7 +21,7 @@ from nullah.core.breakdown.facts import FlatteningLeaves, NoBoards, NoWood
 from nullah.core.breakdown.layout import Unplaced
 from nullah.core.breakdown.reasons import Taken, staves_of, why_nowhere
 from nullah.core.breakdown.rough import RoughPart, as_made, asking, held, rough_parts
-from nullah.core.card import Remark, Weight
+from nullah.core.card import Remark, Severity
 from nullah.core.forms import FORMS
 from nullah.core.forms.own_boards import next_own_joint_id, offers, with_own
 from nullah.core.joints.dovetail.corners import Corner, lay_out_corners
@@ -34,7 +34,7 @@ from nullah.core.piece.part import INSIDE, Part
 from nullah.core.project import Piece, Project
 from nullah.core.reader import Fact, Reader
 from nullah.core.rules import LedgerError
-from nullah.core.wood.movement import Cut
+from nullah.core.wood.movement import GrainCut
 from nullah.core.wood.species import SpeciesError, find_species
 
 TYPE_CHECKING = False
@@ -59,11 +59,11 @@ class Stand(Enum):
     PLANNED = auto()
 
     @property
-    def weight(self) -> Weight:
+    def weight(self) -> Severity:
         """How much it matters."""
         if self in (Stand.WRONGLY_LAID, Stand.TOO_THIN, Stand.DOES_NOT_FIT):
-            return Weight.FAILS
-        return Weight.LOOK if self in (Stand.NO_WOOD, Stand.WAITS) else Weight.NOTE
+            return Severity.FAILURE
+        return Severity.WARNING if self in (Stand.NO_WOOD, Stand.WAITS) else Severity.NOTE
 
 
 class PartState(NamedTuple):
@@ -121,8 +121,11 @@ class Plan:
     @cached_property
     def reader(self) -> Reader:
         """Whoever reads about this plan: the units in use, what its parts and quantities are called."""
-        titles = {} if self.ledger is None else {
-            name: quantity.definition.title for name, quantity in self.ledger.quantities.items()}  # fmt: skip
+        titles = (
+            {}
+            if self.ledger is None
+            else {name: quantity.definition.title for name, quantity in self.ledger.quantities.items()}
+        )
         return Reader(self.marks, {part.id: part.name for part in self.parts}, titles)
 
     @property
@@ -136,7 +139,7 @@ class Plan:
         return self.corners[0] if self.corners else None
 
     def corner_of(self, part_id: str) -> Corner | None:
-        """Give the kind of corner a part has, or the first there is."""
+        """Return the kind of corner a part has, or the first there is."""
         having = (c for c in self.corners if part_id in (*c.tail_boards, *c.pin_boards))
         return next(having, self.corner)
 
@@ -147,7 +150,7 @@ class Plan:
         if self.proof is not None:
             found += [finding.remark for finding in self.proof.findings]
         for corner in self.corners:
-            found += [r for r in corner.remarks if r.weight is Weight.FAILS or isinstance(r.fact, TailFact)]
+            found += [r for r in corner.remarks if r.weight is Severity.FAILURE or isinstance(r.fact, TailFact)]
         return tuple(found)
 
     @property
@@ -158,10 +161,10 @@ class Plan:
     @property
     def failing(self) -> int:
         """How many things keep the piece from being made."""
-        return sum(remark.weight is Weight.FAILS for remark in self.remarks)
+        return sum(remark.weight is Severity.FAILURE for remark in self.remarks)
 
     def species_of(self, part: Part) -> str:
-        """Give the species of a part: of the board it lies on, or as chosen, or of the first board."""
+        """Return the species of a part: of the board it lies on, or as chosen, or of the first board."""
         board = self.board_of(part.id)
         if board is not None and board.board.species:
             return board.board.species
@@ -170,42 +173,42 @@ class Plan:
             return chosen
         return self.project.boards[0].species if self.project.boards else ""
 
-    def cut_of(self, part: Part) -> Cut:
-        """Give how the board of a part was cut; flat where that is not known, which moves most."""
+    def cut_of(self, part: Part) -> GrainCut:
+        """Return how the board of a part was cut; flat where that is not known, which moves most."""
         board = self.board_of(part.id)
-        return Cut(board.board.cut) if board is not None else Cut.FLAT
+        return GrainCut(board.board.cut) if board is not None else GrainCut.FLAT
 
     def part(self, part_id: str) -> Part | None:
-        """Give the part of that id, if there is one."""
+        """Return the part of that id, if there is one."""
         return self.assembly.part(part_id)
 
     def rough_part(self, part_id: str) -> RoughPart | None:
-        """Give the rough part of that id, or the first that the part comes of, if there is one."""
+        """Return the rough part of that id, or the first that the part comes of, if there is one."""
         exact = next((rough for rough in self.rough if rough.id == part_id), None)
         return exact or next((rough for rough in self.rough if part_id in rough.parts), None)
 
     def pieces_of(self, part_id: str) -> tuple[RoughPart, ...]:
-        """Give the rough parts that a part comes of: one, or its staves."""
+        """Return the rough parts that a part comes of: one, or its staves."""
         return tuple(rough for rough in self.rough if part_id in rough.parts)
 
     def board_of(self, part_id: str) -> BoardPlan | None:
-        """Give the board a part lies on, if it lies on one."""
+        """Return the board a part lies on, if it lies on one."""
         return next(
             (b for b in self.boards if any(i.part.id == part_id or part_id in i.part.parts for i in b.placed)), None
         )
 
     def laid(self, part_id: str) -> bool:
-        """Say whether all that a part comes of lies on boards."""
+        """Return whether all that a part comes of lies on boards."""
         placed = {item.part.id for board in self.boards for item in board.placed}
         pieces = self.pieces_of(part_id)
         return bool(pieces) and all(piece.id in placed for piece in pieces)
 
     def forecast_of(self, part_id: str) -> Forecast | None:
-        """Give the thickness forecast of a part, if there is one."""
+        """Return the thickness forecast of a part, if there is one."""
         return next((item for item in self.milling or () if item.part == part_id), None)
 
     def waiting(self, part: Part) -> tuple[str, ...]:
-        """Give the ledger names that must be measured before this part may be cut to size."""
+        """Return the ledger names that must be measured before this part may be cut to size."""
         if self.ledger is None:
             return ()
         names = [other for name in part.quantities for other in self.ledger.waits_for(name)]
@@ -219,7 +222,7 @@ class Plan:
         forecast = self.forecast_of(part.id)
         if forecast is not None and forecast.short.mm > 0:
             return PartState(Stand.TOO_THIN, forecast.short)
-        if any(part.id in f.parts and f.remark.weight is Weight.FAILS for f in self.findings):
+        if any(part.id in f.parts and f.remark.weight is Severity.FAILURE for f in self.findings):
             return PartState(Stand.DOES_NOT_FIT)
         if not self.laid(part.id):
             return PartState(Stand.NO_WOOD)
@@ -237,9 +240,9 @@ class Plan:
             return (Unsettled(Issue.RULES),)
         waiting = {name for part in self.parts for name in self.waiting(part)}
         counts = {
-            Issue.PIECE: any(remark.weight is Weight.FAILS for remark in self.assembly.remarks),
-            Issue.MISFITS: sum(finding.remark.weight is Weight.FAILS for finding in self.findings),
-            Issue.CORNER: any(r.weight is Weight.FAILS for corner in self.corners for r in corner.remarks),
+            Issue.PIECE: any(remark.weight is Severity.FAILURE for remark in self.assembly.remarks),
+            Issue.MISFITS: sum(finding.remark.weight is Severity.FAILURE for finding in self.findings),
+            Issue.CORNER: any(r.weight is Severity.FAILURE for corner in self.corners for r in corner.remarks),
             Issue.LAID_WRONGLY: sum(len(board.wrong) + (board.not_sawable is not None) for board in self.boards),
             Issue.TOO_THIN: sum(1 for item in self.milling or () if item.short.mm > 0),
             Issue.NO_WOOD: len(self.unplaced),
@@ -276,20 +279,28 @@ def work_out(project: Project, milling: bool = True, proving: bool = True) -> Pl
     unplaced = tuple(_unplaced(part, project, frozenset(bare), taken, milling) for part in rough if part.id not in laid)
     corners = () if ledger is None else lay_out_corners(ledger, assembly, project.shop, project.marks)
     plan = Plan(
-        project=project, form=form, choices=MappingProxyType(choices), ledger=ledger, assembly=assembly,
-        rough=rough, boards=boards, unplaced=unplaced, corners=corners,
-        milling=_forecasts(project, assembly, boards) if milling else None, problem=problem,
-    )  # fmt: skip
+        project=project,
+        form=form,
+        choices=MappingProxyType(choices),
+        ledger=ledger,
+        assembly=assembly,
+        rough=rough,
+        boards=boards,
+        unplaced=unplaced,
+        corners=corners,
+        milling=_forecasts(project, assembly, boards) if milling else None,
+        problem=problem,
+    )
     return replace(plan, proof=prove_plan(plan)) if proving else plan
 
 
 def chosen_wood(piece: Piece, part: Part) -> str:
-    """Give the species that was chosen for a part, by whether it is seen on the finished piece; empty for any."""
+    """Return the species that was chosen for a part, by whether it is seen on the finished piece; empty for any."""
     return dict(piece.woods).get("inside" if part.species_role in INSIDE else "shown", "")
 
 
 def form_of(piece: Piece) -> Form:
-    """Give the form of a piece, with the boards of one's own in it."""
+    """Return the form of a piece, with the boards of one's own in it."""
     return with_own(FORMS[piece.form], piece.own, piece.own_joints)
 
 
@@ -303,17 +314,17 @@ def prove_plan(plan: Plan, stopped: Callable[[], bool] = lambda: False) -> Proof
     """
     if plan.ledger is None or not plan.parts:
         return None
-    from nullah.core.proof.finding import Case, Wood
+    from nullah.core.proof.finding import PartWood, ProofInput
     from nullah.core.proof.prove import prove
 
     woods = {}
     for part in plan.parts:
         try:
-            woods[part.id] = Wood(find_species(plan.species_of(part) or USUAL_WOOD), plan.cut_of(part))
+            woods[part.id] = PartWood(find_species(plan.species_of(part) or USUAL_WOOD), plan.cut_of(part))
         except SpeciesError:
             continue
     swing = round(plan.project.climate.swing, 1)
-    return prove(Case(plan.assembly, plan.ledger, plan.project.shop, plan.marks, woods, swing), stopped)
+    return prove(ProofInput(plan.assembly, plan.ledger, plan.project.shop, plan.marks, woods, swing), stopped)
 
 
 @lru_cache(maxsize=64)
@@ -323,16 +334,17 @@ def _piece(piece: Piece) -> tuple[Ledger | None, Assembly, Fact | None]:
     try:
         ledger = work_out_ledger(form.define(chosen), dict(piece.given), dict(piece.measured))
     except LedgerError as error:
-        return None, Assembly(remarks=(Remark(error.fact, Weight.FAILS),)), error.fact
+        return None, Assembly(remarks=(Remark(error.fact, Severity.FAILURE),)), error.fact
     assembly = form.assemble(ledger, chosen)
     holds = dict(piece.holds)
     spacings = dict(piece.spacings)
     parts = {part.id: part for part in assembly.parts}
     joints = tuple(
         joint.type.where_moulded(joint, parts[joint.first], parts[joint.second])
-        if joint.first in parts and joint.second in parts else joint
+        if joint.first in parts and joint.second in parts
+        else joint
         for joint in (each.type.spaced(_held(each, holds.get(each.id, "")), spacings) for each in assembly.joints)
-    )  # fmt: skip
+    )
     return ledger, assembly._replace(joints=joints), None
 
 
@@ -349,13 +361,13 @@ def join_as_offered(project: Project, first: str, second: str, index: int = 0) -
 
 
 def _rough(project: Project, assembly: Assembly) -> tuple[RoughPart, ...]:
-    """Give what is really sawn out, with all that was asked of its wood."""
+    """Return what is really sawn out, with all that was asked of its wood."""
     whole = whole_pieces(project, assembly)
     return as_made(whole, project.staves, project.resawn, project.allowances, project.shop.kerf)
 
 
 def whole_pieces(project: Project, assembly: Assembly) -> tuple[RoughPart, ...]:
-    """Give the rough parts as if each was had in one piece."""
+    """Return the rough parts as if each was had in one piece."""
     asks, allow = dict(project.asks), project.allowances
     rough = rough_parts(assembly.parts, allow)
     if project.piece.measured:
@@ -369,7 +381,7 @@ def whole_pieces(project: Project, assembly: Assembly) -> tuple[RoughPart, ...]:
 
 
 def _taken(board_plan: BoardPlan, kerf: float) -> tuple[tuple[float, float, float, float], ...]:
-    """Give what lies on a board, with the kerf round it."""
+    """Return what lies on a board, with the kerf round it."""
     rects = (item.rect for item in board_plan.placed)
     return tuple((rect.x - kerf, rect.y - kerf, rect.end + kerf, rect.top + kerf) for rect in rects)
 
@@ -413,7 +425,7 @@ def corner_problem(plan: Plan) -> Fact:
 
 
 def cut_list(plan: Plan) -> tuple[CutListRow, ...]:
-    """Give the cut list of a plan, in the order of the parts."""
+    """Return the cut list of a plan, in the order of the parts."""
     rows = []
     for part in plan.parts:
         rough, board = plan.rough_part(part.id), plan.board_of(part.id)
@@ -427,10 +439,16 @@ def cut_list(plan: Plan) -> tuple[CutListRow, ...]:
 
 
 def thinner_throughout(plan: Plan, part: Part) -> tuple[str, Length] | None:
-    """Give the quantity to change, and the thickness every part that follows it could be had at.
+    """Return the quantity to change, and the thickness every part that follows it could be had at.
 
     The quantity is the one that was given, on which this part's thickness hangs; the figure
     is rounded down to the mark. None if nothing is left, or no such quantity can be changed.
+
+    Parameters
+    ----------
+    plan : Plan
+    part : Part
+        A part that is not to be had at its thickness.
     """
     if plan.ledger is None:
         return None

@@ -8,8 +8,8 @@ from fractions import Fraction
 from nullah.core.bench.book import BookEntry, Timer
 from nullah.core.bench.working import Working
 from nullah.core.breakdown.layout import FirstCut, Placement
-from nullah.core.breakdown.rough import Allowances, Ask, Resawn, Staves
-from nullah.core.breakdown.wishes import Wishes
+from nullah.core.breakdown.rough import Allowances, Resawn, Staves, WoodRequirement
+from nullah.core.breakdown.wishes import SearchWeights
 from nullah.core.forms.own_boards import OwnBoard, OwnJoint
 from nullah.core.ledger import Measured, Value
 from nullah.core.lengths import Length, Marks, mm
@@ -64,10 +64,10 @@ class Project:
     cut_first: frozenset[str] = frozenset()
     first_cuts: tuple[FirstCut, ...] = ()
     lows_left: Length = mm(0)
-    asks: tuple[tuple[str, Ask], ...] = ()
+    asks: tuple[tuple[str, WoodRequirement], ...] = ()
     staves: tuple[Staves, ...] = ()
     resawn: tuple[Resawn, ...] = ()
-    wishes: Wishes = field(default_factory=Wishes)
+    wishes: SearchWeights = field(default_factory=SearchWeights)
     flawed_share: Fraction = Fraction(1, 5)
     room: Room = field(default_factory=Room)
     climate: Climate = USUAL
@@ -77,9 +77,9 @@ class Project:
     timer: Timer | None = None
 
     def first_cut(self, board_id: str) -> FirstCut | None:
-        """Give the cut a board gets before it is flattened, if one is planned."""
+        """Return the cut a board gets before it is flattened, if one is planned."""
         return next((cut for cut in self.first_cuts if cut.board == board_id), None)
 
     def board(self, board_id: str) -> Board | None:
-        """Give the board of that id, if it is on the rack."""
+        """Return the board of that id, if it is on the rack."""
         return next((board for board in self.boards if board.id == board_id), None)

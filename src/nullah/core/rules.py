@@ -94,7 +94,15 @@ def names_in(rule: str) -> tuple[str, ...]:
 
 
 def evaluate(rule: str, look_up: Callable[[str], Fraction]) -> Fraction:
-    """Work a rule out exactly; only + - * /, min, max, whole numbers and names are known."""
+    """Work a rule out exactly; only + - * /, min, max, whole numbers and names are known.
+
+    Parameters
+    ----------
+    rule : str
+        Such as ``case.width - 2 * sides.thickness``.
+    look_up : Callable[[str], Fraction]
+        Gives the value of a name, mm or a count.
+    """
 
     def value(node: ast.expr) -> Fraction:
         match node:

@@ -124,24 +124,24 @@ class Shop:
     saw_deepest: Length = mm(60)
 
     def plane(self, *kinds: PlaneKind) -> Plane | None:
-        """Give the first plane owned of the kinds asked for, in the order of asking, or None."""
+        """Return the first plane owned of the kinds asked for, in the order of asking, or None."""
         owned = {plane.kind: plane for plane in reversed(self.planes)}
         return next((owned[kind] for kind in kinds if kind in owned), None)
 
     def chisels_for(self, room: Length) -> tuple[Length, ...]:
-        """Give the widest chisel owned that enters `room` and the next smaller one; fewer where there are none."""
+        """Return the widest chisel owned that enters `room` and the next smaller one; fewer where there are none."""
         return tuple(sorted((chisel for chisel in self.chisels if chisel <= room), key=lambda c: -c.mm)[:2])
 
     def bit_for(self, hole: Length) -> Length | None:
-        """Give the bit owned that is nearest to a hole and no more than 0.3 mm wider; None where none is near."""
+        """Return the bit owned that is nearest to a hole and no more than 0.3 mm wider; None where none is near."""
         near = [bit for bit in self.bits if -hole.mm / 5 <= bit.mm - hole.mm <= Fraction(3, 10)]
         return min(near, key=lambda bit: abs(bit.mm - hole.mm), default=None)
 
     def plough_iron(self, room: Length) -> Length | None:
-        """Give the widest iron of the plough that enters a groove, or None."""
+        """Return the widest iron of the plough that enters a groove, or None."""
         return max((iron for iron in self.plough_irons if iron <= room), key=lambda iron: iron.mm, default=None)
 
     def largest_chisel(self, room: Length) -> Length | None:
-        """Give the widest chisel owned that enters `room`, or None."""
+        """Return the widest chisel owned that enters `room`, or None."""
         fitting = [chisel for chisel in self.chisels if chisel <= room]
         return max(fitting, default=None, key=lambda chisel: chisel.mm)

@@ -15,8 +15,8 @@ from nullah.core.plan import Plan, work_out
 from nullah.core.project import Project
 from nullah.core.rack.board import Reading
 from nullah.core.refs import BoardRef
-from nullah.core.work import doing
-from nullah.core.work.day_book import Standing, standing, task_minutes
+from nullah.core.work import recording
+from nullah.core.work.day_book import WorkState, standing, task_minutes
 
 #: When the first board of the sample piece is sawn.
 BEGIN = datetime(2026, 11, 26, 18, 35)
@@ -28,9 +28,12 @@ Told = Callable[[Project, Task, datetime], Project]
 
 
 def build(
-    project: Project, until: Callable[[Standing], bool] = lambda stand: stand.finished, told: Told | None = None,
-    seed: int = 3, most: int = 400,
-) -> tuple[Project, datetime]:  # fmt: skip
+    project: Project,
+    until: Callable[[WorkState], bool] = lambda stand: stand.finished,
+    told: Told | None = None,
+    seed: int = 3,
+    most: int = 400,
+) -> tuple[Project, datetime]:
     """Build a piece task by task, until something is so; give the project then, and the time.
 
     Openings and thicknesses are measured as they come, within a fifth of a millimetre but where `OFF` says more. Times
@@ -64,21 +67,21 @@ def build(
             # What only waits is read with the meter when its days are over.
             now += timedelta(hours=dry.waits)
             project = _dry(plan, dry, now)
-            project = doing.finish(work_out(project, milling=False, proving=False), dry, now, 0.0).project
+            project = recording.finish(work_out(project, milling=False, proving=False), dry, now, 0.0).project
             continue
         took = max(1.0, task_minutes(plan, task, {}) * chance.lognormvariate(0.3, 0.2))
         now = _after(now, took, project.working.hours)
         project = _measure(plan, task, now, chance)
         if project is not plan.project:
             plan = work_out(project, milling=False, proving=False)
-        project = doing.finish(plan, task, now, round(took, 1)).project
+        project = recording.finish(plan, task, now, round(took, 1)).project
         if told is not None:
             project = told(project, task, now)
     return project, now
 
 
 def _after(now: datetime, minutes: float, hours: Hours) -> datetime:
-    """Give the time after so much work, in bench hours."""
+    """Return the time after so much work, in bench hours."""
     left = timedelta(minutes=minutes)
     while True:
         begin, end = hours.session(now)
@@ -88,12 +91,13 @@ def _after(now: datetime, minutes: float, hours: Hours) -> datetime:
         now = end
 
 
-def _until_dry(stand: Standing, now: datetime) -> datetime:
-    """Give when the next wait is over."""
+def _until_dry(stand: WorkState, now: datetime) -> datetime:
+    """Return when the next wait is over."""
     waits = [
-        at + timedelta(hours=task.waits) for task in stand.order.tasks
+        at + timedelta(hours=task.waits)
+        for task in stand.order.tasks
         if (at := stand.progress.done.get(task.id)) is not None and at != datetime.min
-    ]  # fmt: skip
+    ]
     return min((at for at in waits if at > now), default=now + timedelta(days=1))
 
 
@@ -109,7 +113,7 @@ def _measure(plan: Plan, task: Task, now: datetime, chance: random.Random) -> Pr
         if here.ledger is None or name not in here.ledger.quantities:
             continue
         off = OFF.get(name, Fraction(round(chance.gauss(0, 0.12) * 10), 10))
-        project = doing.measured(here, name, Length(here.ledger[name] + off), now)
+        project = recording.measured(here, name, Length(here.ledger[name] + off), now)
     return project
 
 
@@ -118,5 +122,5 @@ def _dry(plan: Plan, task: Task, now: datetime) -> Project:
     if target is None or not isinstance(task.subject, BoardRef):
         return plan.project
     return read_moisture(
-        plan.project, task.subject.board, Reading(doing.stamp(now)[:10], Fraction(round(target * 2) + 1, 2))
+        plan.project, task.subject.board, Reading(recording.stamp(now)[:10], Fraction(round(target * 2) + 1, 2))
     )

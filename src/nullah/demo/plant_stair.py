@@ -26,17 +26,23 @@ def _sides() -> tuple[Shaping, ...]:
 
 
 def plant_stair() -> Project:
-    """Give the stair: two stepped sides, three treads in dados, a rail tenoned into both sides."""
+    """Return the stair: two stepped sides, three treads in dados, a rail tenoned into both sides."""
     high, inner = 3 * _RISE, _WIDE - 2 * _THICK
     sides = [
         OwnBoard(f"own{number}", name, (mm(high), mm(_DEPTH), mm(_THICK)), _at(x, 0, 0), "zx", shows, False, _sides())
         for number, name, x, shows in ((1, "left side", 0, "lft"), (2, "right side", _WIDE - _THICK, "rft"))
     ]
     treads = [
-        OwnBoard(f"own{3 + step}", f"tread {step + 1}", (mm(inner + 2 * _DADO), mm(_TREAD), mm(18)),
-                 _at(_THICK - _DADO, step * _TREAD, (step + 1) * _RISE - 40), "xz", "ft")
+        OwnBoard(
+            f"own{3 + step}",
+            f"tread {step + 1}",
+            (mm(inner + 2 * _DADO), mm(_TREAD), mm(18)),
+            _at(_THICK - _DADO, step * _TREAD, (step + 1) * _RISE - 40),
+            "xz",
+            "ft",
+        )
         for step in range(3)
-    ]  # fmt: skip
+    ]
     rail = OwnBoard("own6", "rail", (mm(inner + 24), mm(60), mm(20)), _at(_THICK - 12, _DEPTH - 70, 150), "xy", "")
     boards = (*sides, *treads, rail)
     joints = [("let in", side, tread.id) for tread in treads for side in ("own1", "own2")]

@@ -9,7 +9,7 @@ from nullah.core.breakdown.rough import Allowances
 from nullah.core.lengths import Marks, Slope, mm
 from nullah.core.project import Piece, Project
 from nullah.core.rack.board import Board, Flaw, FlawKind
-from nullah.core.wood.movement import Cut
+from nullah.core.wood.movement import GrainCut
 
 
 def _flaw(kind: FlawKind, start: int, end: int, low: int, high: int) -> Flaw:
@@ -21,7 +21,7 @@ _BOARDS = (
           flaws=(_flaw(FlawKind.CHECK, 0, 45, 60, 100), _flaw(FlawKind.KNOT, 930, 975, 105, 150))),
     Board("2", "Ford 2", "black cherry", mm(980), mm(150), mm(22), mm(2), mm("3.5"), mm(4),
           flaws=(_flaw(FlawKind.SAP, 0, 980, 138, 150), _flaw(FlawKind.SPLIT, 940, 980, 20, 70))),
-    Board("3", "Ford 3", "black cherry", mm(760), mm(180), mm(20), mm("0.5"), mm(1), mm(1), cut=Cut.RIFT,
+    Board("3", "Ford 3", "black cherry", mm(760), mm(180), mm(20), mm("0.5"), mm(1), mm(1), cut=GrainCut.RIFT,
           flaws=(_flaw(FlawKind.RUNOUT, 610, 760, 120, 180),)),
     Board("4", "Ford 4", "yellow-poplar", mm(900), mm(240), mm(13), mm("1.5"), mm("1.5"), mm(1),
           flaws=(_flaw(FlawKind.KNOT, 150, 180, 90, 125), _flaw(FlawKind.CHECK, 860, 900, 100, 140))),
@@ -39,7 +39,7 @@ _LAYOUT = (
 
 
 def seed_box() -> Project:
-    """Give the sample piece: sized around seed packets, laid out, one board too twisted to flatten whole."""
+    """Return the sample piece: sized around seed packets, laid out, one board too twisted to flatten whole."""
     return Project(
         piece=Piece(
             form="box",

@@ -6,12 +6,12 @@ from fractions import Fraction
 
 from nullah.core.actions import make_of_staves, remove_board
 from nullah.core.breakdown.layout import Placement
-from nullah.core.breakdown.rough import Allowances, Ask, Staves
+from nullah.core.breakdown.rough import Allowances, Staves, WoodRequirement
 from nullah.core.lengths import Marks, Slope, mm
 from nullah.core.project import Piece, Project
-from nullah.core.rack.board import Board, EdgePoint, Faces, Figure, Flaw, FlawKind, Reading, Rise
+from nullah.core.rack.board import Board, EdgePoint, Faces, Flaw, FlawKind, GrainFigure, Reading, Rise
 from nullah.core.rack.drying import Room
-from nullah.core.wood.movement import Cut
+from nullah.core.wood.movement import GrainCut
 from nullah.demo.ford_1 import READINGS
 
 _CHERRY, _POPLAR = "black cherry", "yellow-poplar"
@@ -26,7 +26,7 @@ def _flaw(
 
 
 def _readings(*percents: str) -> tuple[Reading, ...]:
-    """Give readings taken a week apart, the first on the day the boards came."""
+    """Return readings taken a week apart, the first on the day the boards came."""
     days = ("2026-10-05", "2026-10-12", "2026-10-19", "2026-10-26")
     return tuple(Reading(day, Fraction(percent)) for day, percent in zip(days, percents, strict=False))
 
@@ -44,12 +44,12 @@ _BOARDS = (
           flaws=(_flaw(FlawKind.SPLIT, 1120, 1180, 60, 120), _flaw(FlawKind.KNOT, 420, 455, 205, 240, _DOWN, 6)),
           price=Fraction(31), colour="even red", source=_FORD, heart=(120.0, -90.0),
           readings=_readings("11", "10.5", "9.5", "9.5")),
-    Board("3", "Ford 3", _CHERRY, mm(1240), mm(236), mm(16), mm(1), mm(1), mm("0.5"), cut=Cut.RIFT,
+    Board("3", "Ford 3", _CHERRY, mm(1240), mm(236), mm(16), mm(1), mm(1), mm("0.5"), cut=GrainCut.RIFT,
           flaws=(_flaw(FlawKind.CHECK, 0, 55, 100, 140),), price=Fraction(24), source=_FORD,
-          figure=Figure.STRAIGHT, heart=(-80.0, -170.0), readings=_readings("10.5", "10", "9.5", "9.5")),
+          figure=GrainFigure.STRAIGHT, heart=(-80.0, -170.0), readings=_readings("10.5", "10", "9.5", "9.5")),
     Board("4", "Ford 4", _CHERRY, mm(1520), mm(136), mm(24), mm(2), mm(5), mm(6),
           flaws=(_flaw(FlawKind.KNOT, 1455, 1490, 20, 60),), price=Fraction(27), colour="ripple along it",
-          source=_FORD, figure=Figure.FIGURED, heart=(70.0, -70.0), readings=_readings("14", "13", "12.5", "12")),
+          source=_FORD, figure=GrainFigure.FIGURED, heart=(70.0, -70.0), readings=_readings("14", "13", "12.5", "12")),
     Board("5", "Ford 5", _POPLAR, mm(1500), mm(140), mm(14), mm(1), mm(1), mm("0.5"), source=_SHED,
           flaws=(_flaw(FlawKind.KNOT, 200, 225, 40, 70), _flaw(FlawKind.CHECK, 1455, 1500, 0, 40))),
     Board("6", "Ford 6", _POPLAR, mm(1320), mm(205), mm(15), mm("0.5"), mm(1), mm("0.5"), source=_SHED,
@@ -62,7 +62,7 @@ _BOARDS = (
 )  # fmt: skip
 
 #: The fronts come out of one board in order, so that its ripple runs down the cabinet.
-_FRONTS = Ask(together="drawer fronts", in_order=True)
+_FRONTS = WoodRequirement(together="drawer fronts", in_order=True)
 
 _LAYOUT = (
     Placement("left", "1", 40.0, 0.0),
@@ -99,13 +99,20 @@ _LAYOUT = (
 
 
 def seed_cabinet() -> Project:
-    """Give the sample piece: a dovetailed case, dadoed dividers, a rabbeted back, four drawers."""
+    """Return the sample piece: a dovetailed case, dadoed dividers, a rabbeted back, four drawers."""
     return Project(
         piece=Piece(
             form="case",
             name="Seed cabinet",
-            choices=(("sizing", "outside"), ("corners", "dovetailed"), ("rows", "4"), ("heights", "stepped"),
-                     ("dados", "stopped"), ("drawers", "all"), ("back", "3")),
+            choices=(
+                ("sizing", "outside"),
+                ("corners", "dovetailed"),
+                ("rows", "4"),
+                ("heights", "stepped"),
+                ("dados", "stopped"),
+                ("drawers", "all"),
+                ("back", "3"),
+            ),
             given=(
                 ("case.outside_width", mm(360)),
                 ("case.outside_depth", mm(230)),
@@ -123,13 +130,12 @@ def seed_cabinet() -> Project:
         marks=Marks(),
         layout=_LAYOUT,
         cut_first=frozenset({"4"}),
-
         asks=tuple((f"drawer{row}1_front", _FRONTS) for row in range(1, 5)),
         room=Room(reference=(Reading("2026-10-05", Fraction(9)), Reading("2026-10-26", Fraction(9)))),
-    )  # fmt: skip
+    )
 
 
 def short_of_wood() -> Project:
-    """Give the sample piece without its widest board, its top to be glued up from two staves of what is left."""
+    """Return the sample piece without its widest board, its top to be glued up from two staves of what is left."""
     project = remove_board(seed_cabinet(), "1")
     return make_of_staves(project, Staves("top", (mm(115), mm(115))))

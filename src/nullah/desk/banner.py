@@ -121,5 +121,5 @@ class Banner(QWidget):
         act()
 
     def button(self, text: str) -> QPushButton | None:
-        """Give the button with these words, if it is there."""
+        """Return the button with these words, if it is there."""
         return next((button for button in self._buttons if button.text() == text), None)

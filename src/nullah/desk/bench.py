@@ -36,7 +36,7 @@ class Tool:
         """Give the drag up (Escape)."""
 
     def cursor(self, at: Point, ref: Ref | None) -> Qt.CursorShape:
-        """Give the pointer's shape over something."""
+        """Return the pointer's shape over something."""
         return Qt.CursorShape.ArrowCursor
 
     def key(self, event: QKeyEvent) -> bool:
@@ -192,7 +192,7 @@ class Bench(QWidget):
                 return False
 
     def _box_of(self, label: Label) -> QRectF:
-        """Give about where the words of a label stand."""
+        """Return about where the words of a label stand."""
         at = self.scale.put(label.at) + QPointF(*label.nudge_mm) * PAPER_PX
         wide = max(len(label.text) * label.size_mm * PAPER_PX * 0.5, 24.0)
         left = {"start": 0.0, "middle": -wide / 2, "end": -wide}[label.anchor.value]

@@ -53,8 +53,13 @@ class BookPage(QWidget):
                     item.setIcon(QIcon(picture))
             self.list.addItem(item)
         whole = f"{len(book)} line{'s' * (len(book) != 1)}"
-        self.told.setText("Nothing stands in the book yet." if not book else
-                          whole if len(entries) == len(book) else f"{len(entries)} of {whole}")  # fmt: skip
+        self.told.setText(
+            "Nothing stands in the book yet."
+            if not book
+            else whole
+            if len(entries) == len(book)
+            else f"{len(entries)} of {whole}"
+        )
 
 
 def line_of(entry: BookEntry) -> str:

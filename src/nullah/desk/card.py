@@ -22,7 +22,7 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from nullah.core.card import Setting, Weight
+from nullah.core.card import Setting, Severity
 from nullah.core.fixes import Fix
 from nullah.core.refs import Ref
 from nullah.core.wording.card import WordedCard, WordedRemark
@@ -33,8 +33,8 @@ from nullah.paper.lettering import typeface
 _SHORT = 11
 #: Room for the words of a button, in pixels.
 _ROOM = 240
-_SIGNS = {Weight.NOTE: "", Weight.LOOK: "◆ ", Weight.FAILS: "▲ "}
-_WEIGHTS = {Weight.NOTE: "", Weight.LOOK: "look", Weight.FAILS: "fails"}
+_SIGNS = {Severity.NOTE: "", Severity.WARNING: "◆ ", Severity.FAILURE: "▲ "}
+_WEIGHTS = {Severity.NOTE: "", Severity.WARNING: "look", Severity.FAILURE: "fails"}
 
 
 class _Line(NamedTuple):
@@ -69,7 +69,7 @@ def _lines(card: WordedCard) -> Iterator[_Line]:
     """Lay a card out. What will not work comes first: nobody should carry the settings away then."""
     if card.title:
         yield _Line("title", card.title)
-    yield from _remarks([remark for remark in card.mind if remark.weight is Weight.FAILS])
+    yield from _remarks([remark for remark in card.mind if remark.weight is Severity.FAILURE])
     if card.set:
         yield _Line("heading", "Set")
         yield from _settings(card.set)
@@ -77,10 +77,10 @@ def _lines(card: WordedCard) -> Iterator[_Line]:
         yield _Line("heading", "Mark")
         for number, text in enumerate(card.mark, start=1):
             yield _Line("line", f"{number}  {text}")
-    milder = [remark for remark in card.mind if remark.weight is not Weight.FAILS]
+    milder = [remark for remark in card.mind if remark.weight is not Severity.FAILURE]
     if milder:
         yield _Line("heading", "Mind")
-        yield from _remarks(sorted(milder, key=lambda remark: remark.weight is Weight.NOTE))
+        yield from _remarks(sorted(milder, key=lambda remark: remark.weight is Severity.NOTE))
     if card.why:
         yield _Line("heading", "Why")
         for text in card.why:

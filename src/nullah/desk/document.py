@@ -33,7 +33,7 @@ _PATIENT_MS = 60_000
 
 
 def _proof_input(plan: Plan) -> tuple[object, ...]:
-    """Give what the proof of a plan hangs on."""
+    """Return what the proof of a plan hangs on."""
     woods = tuple((plan.species_of(part), plan.cut_of(part)) for part in plan.parts)
     return plan.assembly, plan.project.piece, plan.project.shop, plan.marks, woods, plan.project.climate
 

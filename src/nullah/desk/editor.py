@@ -10,7 +10,7 @@ from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
 
 from nullah.core import actions
-from nullah.core.ledger import Kind, Measured, Origin, Quantity, Value
+from nullah.core.ledger import Measured, Origin, Quantity, QuantityKind, Value
 from nullah.core.lengths import Length, Marks
 from nullah.core.plan import Plan
 from nullah.core.project import Project
@@ -40,7 +40,7 @@ class _Matter:
     ref: Ref
     title: str
     origin: str
-    kind: Kind
+    kind: QuantityKind
     text: str
     set: Callable[[Value], str]
     measure: Callable[[Value], str] | None = None
@@ -238,13 +238,19 @@ class FigureEditor(QFrame):
 
         can_go_back = quantity.origin in (Origin.MEASURED, Origin.OVERRULED)
         return _Matter(
-            QuantityRef(name), title, _ORIGIN_WORDS[quantity.origin], quantity.definition.kind,
-            quantity.write_to_edit(self._document.project.marks), change,
-            measured if quantity.definition.kind is Kind.LENGTH else None, back if can_go_back else None, preview,
-        )  # fmt: skip
+            QuantityRef(name),
+            title,
+            _ORIGIN_WORDS[quantity.origin],
+            quantity.definition.kind,
+            quantity.write_to_edit(self._document.project.marks),
+            change,
+            measured if quantity.definition.kind is QuantityKind.LENGTH else None,
+            back if can_go_back else None,
+            preview,
+        )
 
     def _consequence(self, name: str, after: Plan | None) -> str:
-        """Say what else would change, and what could then no longer be made."""
+        """Return what else would change, and what could then no longer be made."""
         before, marks = self._document.plan, self._document.project.marks
         if after is None or before.ledger is None:
             return ""
@@ -282,5 +288,11 @@ class FigureEditor(QFrame):
             return self._document.do(f"{board.name}: {figure} {written(value)}", action)
 
         ref = BoardSizeRef(board_id, figure)
-        return _Matter(ref, f"{board.name}, {figure}", "as it stands on the rack", Kind.LENGTH,
-                       marks.write_to_edit(old), change)  # fmt: skip
+        return _Matter(
+            ref,
+            f"{board.name}, {figure}",
+            "as it stands on the rack",
+            QuantityKind.LENGTH,
+            marks.write_to_edit(old),
+            change,
+        )

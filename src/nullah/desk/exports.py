@@ -68,9 +68,13 @@ class Exports:
             self._banner.say(f"{count} files written to {folder}. Print the template at 100 % and check its scale.")
 
         self.work.start(
-            "Laying the sheets out …", f"Stopped. What is written already is whole, in {folder}.",
-            jobs.write_sheets, self._document.project, folder.absolute(), then=done,
-        )  # fmt: skip
+            "Laying the sheets out …",
+            f"Stopped. What is written already is whole, in {folder}.",
+            jobs.write_sheets,
+            self._document.project,
+            folder.absolute(),
+            then=done,
+        )
 
     def ask_solids(self) -> None:
         """Ask for a file and write the solids into it."""
@@ -84,10 +88,13 @@ class Exports:
         from nullah.desk import jobs
 
         self.work.start(
-            "Building the solids …", "Stopped. Nothing was written.",
-            jobs.write_solids, self._document.project, path.absolute(),
+            "Building the solids …",
+            "Stopped. Nothing was written.",
+            jobs.write_solids,
+            self._document.project,
+            path.absolute(),
             then=lambda _: self._banner.say(f"The solids are in {path}."),
-        )  # fmt: skip
+        )
 
     def ask_print(self) -> None:
         """Print every sheet at full size."""
@@ -109,9 +116,12 @@ class Exports:
         from nullah.desk import jobs
 
         self.work.start(
-            "Laying the sheets out …", "Stopped. Nothing was printed.",
-            jobs.all_sheets_of, self._document.project, then=lambda sheets: self.print_on(printer, sheets),
-        )  # fmt: skip
+            "Laying the sheets out …",
+            "Stopped. Nothing was printed.",
+            jobs.all_sheets_of,
+            self._document.project,
+            then=lambda sheets: self.print_on(printer, sheets),
+        )
 
     def print_on(self, printer: QPrinter, sheets: tuple[Sheet, ...]) -> None:
         """Print sheets at full size on a printer, page by page: the window goes on meanwhile."""
@@ -130,7 +140,7 @@ class Exports:
         self.printing.start()
 
     def sheets_shown(self) -> tuple[Sheet, ...]:
-        """Give the page, or two, of what is on the bench and on the card."""
+        """Return the page, or two, of what is on the bench and on the card."""
         from nullah.core.sheets.as_shown import as_shown
 
         station = STATIONS[self._window.station]  # type: ignore[attr-defined]
@@ -195,7 +205,7 @@ class Exports:
             self.bring_survey(Path(name))
 
     def bring_survey(self, path: Path) -> bool:
-        """Give the board in hand the survey of a table (``x,y,top,bottom``); on failure say why."""
+        """Return the board in hand the survey of a table (``x,y,top,bottom``); on failure say why."""
         from nullah.core import actions
         from nullah.core.milling.survey import SurveyError, from_points, surface_of
         from nullah.files.tables import TableError, read_survey_points

@@ -8,18 +8,18 @@ from PySide6.QtCore import Qt, Signal
 from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QLabel, QLineEdit, QVBoxLayout, QWidget
 
-from nullah.core.ledger import Kind, Value
+from nullah.core.ledger import QuantityKind, Value
 from nullah.core.lengths import Length, LengthError, Unit, read_length, read_slope
 from nullah.core.limits import COUNT, quoted, read_count
 from nullah.core.wording.facts import error_words
 from nullah.paper.lettering import typeface
 
 
-def read_value(text: str, kind: Kind, unit: Unit) -> Value:
+def read_value(text: str, kind: QuantityKind, unit: Unit) -> Value:
     """Read what was typed for a quantity of some kind, or raise `LengthError` with a sentence."""
-    if kind is Kind.SLOPE:
+    if kind is QuantityKind.SLOPE:
         return read_slope(text)
-    if kind is Kind.COUNT:
+    if kind is QuantityKind.COUNT:
         count = read_count(text)
         if not count or count > COUNT:
             raise LengthError(f"{quoted(text)} is not a number of pieces. Use 1 to {COUNT}.")
@@ -36,7 +36,9 @@ class ValueField(QWidget):
     entered = Signal(object)
     left = Signal()
 
-    def __init__(self, name: str, kind: Kind = Kind.LENGTH, unit: Unit = Unit.MM, width: int = 130) -> None:
+    def __init__(
+        self, name: str, kind: QuantityKind = QuantityKind.LENGTH, unit: Unit = Unit.MM, width: int = 130
+    ) -> None:
         super().__init__()
         self._kind, self._unit = kind, unit
         self.line = QLineEdit()
@@ -69,14 +71,14 @@ class ValueField(QWidget):
         self._unit = unit
 
     def reading(self) -> Value | None:
-        """Give what stands in the field, or None, without a word."""
+        """Return what stands in the field, or None, without a word."""
         try:
             return read_value(self.line.text(), self._kind, self._unit)
         except LengthError:
             return None
 
     def value(self) -> Value | None:
-        """Give what stands in the field, or None after saying what is wrong with it."""
+        """Return what stands in the field, or None after saying what is wrong with it."""
         try:
             return read_value(self.line.text(), self._kind, self._unit)
         except LengthError as error:
@@ -84,7 +86,7 @@ class ValueField(QWidget):
             return None
 
     def lengths(self) -> tuple[Length, ...] | None:
-        """Give the lengths in the field, set apart by commas, or None after saying what is wrong."""
+        """Return the lengths in the field, set apart by commas, or None after saying what is wrong."""
         try:
             texts = [text for text in re.split(r";|,\s", self.line.text()) if text.strip()]
             found = tuple(read_length(text, self._unit) for text in texts)
@@ -97,7 +99,7 @@ class ValueField(QWidget):
         return found
 
     def length(self) -> Length | None:
-        """Give the length in the field, or None after saying what is wrong with it."""
+        """Return the length in the field, or None after saying what is wrong with it."""
         value = self.value()
         return value if isinstance(value, Length) else None
 

@@ -57,9 +57,14 @@ class History(QDialog):
     """
 
     def __init__(
-        self, over: QWidget, title: str, verb: str, lines: list[_Line], take: Callable[[int, Project], None],
+        self,
+        over: QWidget,
+        title: str,
+        verb: str,
+        lines: list[_Line],
+        take: Callable[[int, Project], None],
         delete: Callable[[int], None] | None = None,
-    ) -> None:  # fmt: skip
+    ) -> None:
         super().__init__(over)
         self.setWindowTitle(title)
         self.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
@@ -193,10 +198,13 @@ def versions_dialog(
     from nullah.files.project_file import read_project
 
     lines = [
-        _Line(f"{each.saved:%a} {each.saved.day} {each.saved:%B %Y, %H:%M:%S}", partial(read_project, each.path),
-              partial(_since, now))
+        _Line(
+            f"{each.saved:%a} {each.saved.day} {each.saved:%B %Y, %H:%M:%S}",
+            partial(read_project, each.path),
+            partial(_since, now),
+        )
         for each in versions
-    ]  # fmt: skip
+    ]
     title = f"Earlier versions of {file.name}"
     return History(over, title, "Go back to it", lines, lambda _, project: take(project))
 

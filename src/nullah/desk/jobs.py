@@ -7,7 +7,7 @@ import sys
 from collections.abc import Generator
 from pathlib import Path
 
-from nullah.aside import Refused
+from nullah.background import Refused
 from nullah.core.project import Project
 from nullah.core.wording.facts import error_words
 

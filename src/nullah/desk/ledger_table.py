@@ -145,7 +145,7 @@ class LedgerTable(QWidget):
         self._document.select(self._document.selection._replace(quantity=self._name(index)))
 
     def place_of(self, ref: Ref) -> QPointF | None:
-        """Give where a figure stands in the table, or None."""
+        """Return where a figure stands in the table, or None."""
         for row in range(self.found.rowCount()):
             index = self.found.index(row, 1)
             if QuantityRef(self._name(index)) == ref:

@@ -12,7 +12,7 @@ from nullah.desk.banner import Banner, Urgency
 TYPE_CHECKING = False
 if TYPE_CHECKING:
     # Not needed before the window stands.
-    from nullah.aside import Aside, Work
+    from nullah.background import Aside, Work
 
 
 class LongWork(QObject):
@@ -53,7 +53,7 @@ class LongWork(QObject):
         if self._aside is not None:
             self._banner.say("One thing at a time: wait for what is being written, or stop it.", urgency=Urgency.ERROR)
             return
-        from nullah.aside import Aside
+        from nullah.background import Aside
 
         self._then, self._stopped = then, stopped
         self._aside = Aside(work, *arguments)
@@ -85,7 +85,7 @@ class LongWork(QObject):
         self._banner.forget(Urgency.QUESTION)
 
     def _hear(self) -> None:
-        from nullah.aside import Crashed, Finished, Refused
+        from nullah.background import Crashed, Finished, Refused
 
         for told in self._aside.hear() if self._aside is not None else ():
             match told:

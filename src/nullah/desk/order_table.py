@@ -11,7 +11,7 @@ from PySide6.QtWidgets import QAbstractItemView, QHeaderView, QTableView, QVBoxL
 
 from nullah.core.bench.book import in_words
 from nullah.core.bench.tasks import Task
-from nullah.core.work.day_book import Standing
+from nullah.core.work.day_book import WorkState
 from nullah.desk.row_model import Index, RowModel
 from nullah.desk.tips import plain_tip
 from nullah.paper.palette import Palette
@@ -22,11 +22,11 @@ class _Model(RowModel):
 
     def __init__(self, parent: QObject) -> None:
         super().__init__(parent)
-        self.stand: Standing | None = None
+        self.stand: WorkState | None = None
         self._when: dict[str, datetime] = {}
         self._ready: frozenset[str] = frozenset()
 
-    def load(self, stand: Standing) -> None:
+    def load(self, stand: WorkState) -> None:
         """Show how the work stands."""
         self.beginResetModel()
         self.stand = stand
@@ -40,7 +40,7 @@ class _Model(RowModel):
         return self.stand.order.tasks if self.stand is not None else ()
 
     def task(self, row: int) -> Task | None:
-        """Give the task of a row."""
+        """Return the task of a row."""
         tasks = self.stand.order.tasks if self.stand is not None else ()
         return tasks[row] if 0 <= row < len(tasks) else None
 
@@ -60,7 +60,7 @@ class _Model(RowModel):
                 return QColor(self.palette_.accent)
         return None
 
-    def _words(self, stand: Standing, task: Task) -> tuple[str, str, str, str, str]:
+    def _words(self, stand: WorkState, task: Task) -> tuple[str, str, str, str, str]:
         if not stand.progress.open(task):
             state = "✓"
         elif task.id in stand.progress.again:
@@ -103,7 +103,7 @@ class OrderTable(QWidget):
         """Take the colours of a theme."""
         self.model.palette_ = palette
 
-    def show_standing(self, stand: Standing, in_hand: str) -> None:
+    def show_standing(self, stand: WorkState, in_hand: str) -> None:
         """Show how the work stands, the task in hand in sight."""
         self.model.load(stand)
         row = next((number for number, task in enumerate(stand.order.tasks) if task.id == in_hand), -1)

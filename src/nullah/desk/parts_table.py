@@ -67,13 +67,19 @@ class _Model(RowModel):
         boards = ", ".join(sorted({each.board for each in group.rows if each.board}))
         names = Reader(self.marks).name_together(group.names)
         return (
-            str(group.quantity), names, write(row.cut_length, unit=False) + long,
-            write(row.width, unit=False) + long, write(row.thickness, unit=False), rough, row.species or "–",
-            _sides(row.shows), boards or "–",
-        )  # fmt: skip
+            str(group.quantity),
+            names,
+            write(row.cut_length, unit=False) + long,
+            write(row.width, unit=False) + long,
+            write(row.thickness, unit=False),
+            rough,
+            row.species or "–",
+            _sides(row.shows),
+            boards or "–",
+        )
 
     def _value(self, group: CutGroup, column: int) -> object:
-        """Give what a column is sorted by: sizes by their length, not by their words."""
+        """Return what a column is sorted by: sizes by their length, not by their words."""
         row = group.rows[0]
         sizes = {2: row.cut_length, 3: row.width, 4: row.thickness, 5: row.rough_length}
         if column == 0:

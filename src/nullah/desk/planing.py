@@ -12,15 +12,24 @@ from PySide6.QtWidgets import QLabel, QVBoxLayout, QWidget
 
 from nullah.core.drawing import Anchor, Drawing, Element, Fill, Label, Path, Role, drawing, line
 from nullah.core.forecasts import Stock
-from nullah.core.ledger import Kind
+from nullah.core.ledger import QuantityKind
 from nullah.core.lengths import from_float
-from nullah.core.milling.decide import Face
+from nullah.core.milling.decide import BoardFace
 from nullah.core.milling.faces import survey_of
 from nullah.core.milling.job import FaceWork, Job, face_work_on
 from nullah.core.milling.planing import Stroke
 from nullah.core.milling.sighting import Eye, sight
-from nullah.core.milling.strokes import Played, Stage, play
-from nullah.core.milling.trial import FaceOf, Trial, UnderEdge, began, levelled, set_of, under_straightedge, verdict
+from nullah.core.milling.strokes import FlatteningStage, Played, play
+from nullah.core.milling.trial import (
+    FaceOf,
+    Trial,
+    UnderEdge,
+    levelled,
+    set_of,
+    start_trial,
+    under_straightedge,
+    verdict,
+)
 from nullah.core.shop import PlaneKind
 from nullah.core.stations.stock import selected_job, stock_name
 from nullah.core.wood.species import SpeciesError, find_species
@@ -86,7 +95,7 @@ class PlaningPage(QWidget):
         self.palette_: Palette = DAY
         self.gauges = SimulatedGauges()
         self.trial: Trial | None = None
-        self.stages: tuple[Stage, ...] = ()
+        self.stages: tuple[FlatteningStage, ...] = ()
         self._made_for: tuple[object, ...] = ()
         self._before: list[_Before] = []
         self._last: Stroke | None = None
@@ -112,7 +121,7 @@ class PlaningPage(QWidget):
         action("Begin again", self.begin, first)
         self.hand = chooser("what is in hand", _HANDS, lambda _: self._show_hand(), second, "In hand")
         self.kind = chooser("plane in hand", [], lambda _: self._show_set(), second)
-        self.set = ValueField("set of the plane", Kind.LENGTH, width=60)
+        self.set = ValueField("set of the plane", QuantityKind.LENGTH, width=60)
         self.set.line.setMaximumWidth(74)
         self.set.entered.connect(lambda _: self.board.setFocus())
         labelled("set to", self.set, second)
@@ -198,11 +207,11 @@ class PlaningPage(QWidget):
             rect = stock.rect
             face = face_work_on(job, face, truth.part(rect.x, rect.end, rect.y, rect.top))
         self.stages = job.face(face.face).stages
-        self.trial = began(face.work)
+        self.trial = start_trial(face.work)
         self.board.tone = _tone(stock.board.species)
         self.board.stroke = self.board.laid = None
         self.testing.show_drawing(Drawing())
-        lies = "upper face up" if face.face is Face.UPPER else "lower face up, turned over about its length"
+        lies = "upper face up" if face.face is BoardFace.UPPER else "lower face up, turned over about its length"
         self.sentence.setText(
             f"{stock_name(self._document.plan, stock)}, {lies}. Shades and lines: height above the line."
         )
@@ -350,8 +359,9 @@ class PlaningPage(QWidget):
         self._last = self.board.stroke = stroke
         self.sentence.setText(
             f"A shaving {self._long(shaving.length)} long, {self._thin(shaving.thickest)} at its thickest."
-            if shaving.volume > 0 else "Nothing taken: the sole rides on higher wood. Look with the straightedge."
-        )  # fmt: skip
+            if shaving.volume > 0
+            else "Nothing taken: the sole rides on higher wood. Look with the straightedge."
+        )
         self._show()
 
     def stroke_again(self) -> None:

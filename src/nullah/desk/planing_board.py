@@ -97,7 +97,7 @@ class PlaningBoard(QWidget):
     # --- painting ---
 
     def _to_widget(self) -> QTransform:
-        """Give how mm of the drawing (y down from the board's upper edge) become pixels."""
+        """Return how mm of the drawing (y down from the board's upper edge) become pixels."""
         work = self.work
         long, wide = (work.length, work.width) if work is not None else (900.0, 180.0)
         scale = min(self.width() / (long + 2 * _AROUND), self.height() / (wide + 2 * _AROUND))
@@ -197,7 +197,7 @@ class PlaningBoard(QWidget):
         return point.x(), (self.work.width if self.work is not None else 0.0) - point.y()
 
     def place_in_widget(self, place: Place) -> QPointF:
-        """Give where a place of the face (mm) stands in the widget."""
+        """Return where a place of the face (mm) stands in the widget."""
         return self._put(self._to_widget(), place)
 
     def mousePressEvent(self, event: QMouseEvent) -> None:

@@ -21,7 +21,7 @@ class RowModel(QAbstractTableModel):
         self.palette_: Palette = DAY
 
     def lines(self) -> Sequence[object]:
-        """Give what stands in the lines."""
+        """Return what stands in the lines."""
         raise NotImplementedError
 
     def rowCount(self, parent: Index | None = None) -> int:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from PySide6.QtCore import QObject, QTimer, Signal
 
-from nullah.aside import SearchAside
+from nullah.background import SearchAside
 from nullah.core.breakdown.search import BreakdownError, Layout, LayoutTask, search_task
 from nullah.core.lengths import Marks
 from nullah.core.wording.facts import error_words

@@ -188,11 +188,14 @@ class SightingPage(QWidget):
         if marked.right:
             return f"Right. {was}"
         wrong = [
-            words for ok, words in (
-                (marked.high_right, "which end"), (marked.rise_right, f"how much ({self._fine(marked.rise_off)} off)"),
+            words
+            for ok, words in (
+                (marked.high_right, "which end"),
+                (marked.rise_right, f"how much ({self._fine(marked.rise_off)} off)"),
                 (marked.begins_right, "where it begins"),
-            ) if not ok
-        ]  # fmt: skip
+            )
+            if not ok
+        ]
         return f"Not {' nor '.join(wrong)}. {was} The net shows the face, eight times too high."
 
     def _fine(self, millimetres: float) -> str:

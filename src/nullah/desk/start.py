@@ -23,7 +23,7 @@ from nullah.paper.palette import DAY, NIGHT
 
 
 def application() -> QApplication:
-    """Give the one application object, made at the first call."""
+    """Return the one application object, made at the first call."""
     running = QApplication.instance()
     if isinstance(running, QApplication):
         return running

@@ -6,7 +6,7 @@ from pathlib import Path
 
 
 def state_folder() -> Path:
-    """Give the folder where kept work, the log and the records stand."""
+    """Return the folder where kept work, the log and the records stand."""
     from platformdirs import user_state_path
 
     return user_state_path("nullah")

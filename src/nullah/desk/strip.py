@@ -6,7 +6,7 @@ from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QColor, QKeyEvent, QPainter, QPaintEvent, QPen, QPolygonF
 from PySide6.QtWidgets import QAbstractButton, QHBoxLayout, QLabel, QScrollArea, QWidget
 
-from nullah.core.card import Weight
+from nullah.core.card import Severity
 from nullah.core.drawing import grain_lines
 from nullah.core.piece.part import Part
 from nullah.core.plan import PartState, Plan, Stand
@@ -70,15 +70,15 @@ class _Chip(QAbstractButton):
             f"{self.part.number}  {self.part.name}", Qt.TextElideMode.ElideRight, room
         )
         painter.drawText(QRectF(12, 53, room, 19), int(Qt.AlignmentFlag.AlignVCenter), text)
-        colour = {Weight.NOTE: palette.quiet, Weight.LOOK: palette.look, Weight.FAILS: palette.fails}
-        sign = {Weight.NOTE: "●", Weight.LOOK: "◆", Weight.FAILS: "▲"}[self.state.stand.weight]
+        colour = {Severity.NOTE: palette.quiet, Severity.WARNING: palette.look, Severity.FAILURE: palette.fails}
+        sign = {Severity.NOTE: "●", Severity.WARNING: "◆", Severity.FAILURE: "▲"}[self.state.stand.weight]
         painter.setFont(typeface(13))
         painter.setPen(QColor(colour[self.state.stand.weight]))
         words = painter.fontMetrics().elidedText(f"{sign} {self.told}", Qt.TextElideMode.ElideRight, room)
         painter.drawText(QRectF(12, 71, room, 18), int(Qt.AlignmentFlag.AlignVCenter), words)
 
 
-class Strip(QScrollArea):
+class PartStrip(QScrollArea):
     """All parts; `picked` carries the id of the one taken in hand."""
 
     picked = Signal(str)

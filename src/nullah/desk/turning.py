@@ -9,8 +9,8 @@ from PySide6.QtCore import QPointF, QSize, Qt, QThread, QTimer, Signal
 from PySide6.QtGui import QColor, QImage, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QResizeEvent, QWheelEvent
 from PySide6.QtWidgets import QLabel, QPushButton, QSlider, QVBoxLayout, QWidget
 
-from nullah.core.card import Weight
-from nullah.core.piece.render import Colour, Eye, Look, Picture, Scene, offsets_of, picture, scene
+from nullah.core.card import Severity
+from nullah.core.piece.render import Colour, Look, Picture, Scene, Viewpoint, offsets_of, picture, scene
 from nullah.core.wood.species import SpeciesError, find_species
 from nullah.desk.document import Document
 from nullah.desk.stations.base import Flow, action
@@ -19,14 +19,20 @@ from nullah.paper.palette import DAY, Palette, mixed
 
 # While it turns, the picture is drawn coarser by this much, and fine again after a rest, ms.
 _COARSE, _REST_MS = 2, 140
-_EYES = (("Corner", Eye()), ("Front", Eye(0, 4)), ("Left", Eye(-90, 4)), ("Back", Eye(180, 4)), ("Top", Eye(0, 89)))
+_EYES = (
+    ("Corner", Viewpoint()),
+    ("Front", Viewpoint(0, 4)),
+    ("Left", Viewpoint(-90, 4)),
+    ("Back", Viewpoint(180, 4)),
+    ("Top", Viewpoint(0, 89)),
+)
 
 
 class _Order(NamedTuple):
     """All that a picture is painted from; `fine` is how many dots of it go to one pixel, each way."""
 
     scene: Scene
-    eye: Eye
+    eye: Viewpoint
     size: tuple[int, int]
     per_mm: float
     tones: tuple[Colour, ...]
@@ -39,8 +45,16 @@ class _Order(NamedTuple):
 def _painted(order: _Order) -> Picture:
     (wide, high), fine = order.size, order.fine
     shift = (order.shift[0] * fine, order.shift[1] * fine)
-    found = picture(order.scene, order.eye, (wide * fine, high * fine), order.per_mm * fine, order.tones, order.look,
-                    order.lit, shift)  # fmt: skip
+    found = picture(
+        order.scene,
+        order.eye,
+        (wide * fine, high * fine),
+        order.per_mm * fine,
+        order.tones,
+        order.look,
+        order.lit,
+        shift,
+    )
     if fine == 1:
         return found
     # Several dots to a pixel: edges come out smooth.
@@ -68,7 +82,7 @@ class _Glass(QWidget):
         super().__init__()
         self._document = document
         self.palette_: Palette = DAY
-        self.eye = Eye()
+        self.eye = Viewpoint()
         self.opened, self.only_in_hand = 0.0, False
         self.closer = 1.0
         self.shift = (0.0, 0.0)
@@ -132,7 +146,7 @@ class _Glass(QWidget):
         wide, high = (max(8, round(side * ratio)) for side in (self.width(), self.height()))
         per_mm = 0.42 * min(wide, high * 1.25) / shown.reach * self.closer
         lit = next((i for i, part in enumerate(shown.parts) if part.id == self._document.selection.part), -1)
-        wrong = {name for f in plan.findings if f.remark.weight is Weight.FAILS for name in f.parts}
+        wrong = {name for f in plan.findings if f.remark.weight is Severity.FAILURE for name in f.parts}
         warn = _floats(self.palette_.fails)
         tones = []
         for part in shown.parts:
@@ -179,7 +193,7 @@ class _Glass(QWidget):
 
     def turn(self, by: float, tilt: float) -> None:
         """Turn by so many degrees about the upright, and tilt."""
-        self.eye = Eye((self.eye.turn + by + 180) % 360 - 180, min(90.0, max(-90.0, self.eye.tilt + tilt)))
+        self.eye = Viewpoint((self.eye.turn + by + 180) % 360 - 180, min(90.0, max(-90.0, self.eye.tilt + tilt)))
         self.draw(coarse=True)
 
     def mousePressEvent(self, event: QMouseEvent) -> None:
@@ -204,7 +218,7 @@ class _Glass(QWidget):
             self._document.pick_part(self.part_at(event.position()))
 
     def part_at(self, position: QPointF) -> str:
-        """Give the part that shows at a point of the widget, or nothing."""
+        """Return the part that shows at a point of the widget, or nothing."""
         if self.picture is None or self._scene is None:
             return ""
         high, wide = self.picture.parts.shape
@@ -223,9 +237,11 @@ class _Glass(QWidget):
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         turns = {
-            Qt.Key.Key_Left: (-6.0, 0.0), Qt.Key.Key_Right: (6.0, 0.0),
-            Qt.Key.Key_Up: (0.0, 6.0), Qt.Key.Key_Down: (0.0, -6.0),
-        }  # fmt: skip
+            Qt.Key.Key_Left: (-6.0, 0.0),
+            Qt.Key.Key_Right: (6.0, 0.0),
+            Qt.Key.Key_Up: (0.0, 6.0),
+            Qt.Key.Key_Down: (0.0, -6.0),
+        }
         key = Qt.Key(event.key())
         if key in turns:
             self.turn(*turns[key])
@@ -234,7 +250,7 @@ class _Glass(QWidget):
         elif key == Qt.Key.Key_Minus:
             self.zoom(1 / 1.2)
         elif key == Qt.Key.Key_0:
-            self.eye, self.closer, self.shift = Eye(), 1.0, (0.0, 0.0)
+            self.eye, self.closer, self.shift = Viewpoint(), 1.0, (0.0, 0.0)
             self.draw(coarse=False)
         else:
             super().keyPressEvent(event)
@@ -273,7 +289,7 @@ class TurningView(QWidget):
         column.addLayout(row)
         column.addWidget(self.glass, 1)
 
-    def _look_from(self, eye: Eye) -> None:
+    def _look_from(self, eye: Viewpoint) -> None:
         self.glass.eye = eye
         self.glass.draw(coarse=False)
 

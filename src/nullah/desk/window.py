@@ -30,7 +30,7 @@ from nullah.desk.header import Header
 from nullah.desk.papers import Papers
 from nullah.desk.rod import Rod
 from nullah.desk.stations.base import StationDesk
-from nullah.desk.strip import Strip
+from nullah.desk.strip import PartStrip
 from nullah.desk.theme import dress
 from nullah.files.recovery import Autosave
 from nullah.paper.palette import DAY, NIGHT, Palette
@@ -66,7 +66,7 @@ class HasFigures(Protocol):
     figure: SignalInstance
 
     def place_of(self, ref: Ref) -> QPointF | None:
-        """Give where a figure stands on it."""
+        """Return where a figure stands on it."""
 
 
 class Window(QMainWindow):
@@ -94,7 +94,7 @@ class Window(QMainWindow):
 
     def _make_frame(self) -> None:
         self.header, self.banner = Header(self.document), Banner()
-        self.rod, self.bench, self.card, self.strip = Rod(), Bench(), CardView(), Strip()
+        self.rod, self.bench, self.card, self.strip = Rod(), Bench(), CardView(), PartStrip()
         self._editor: FigureEditor | None = None
         self.tools = QStackedWidget()
         self.tools.setObjectName("tools")
@@ -121,7 +121,7 @@ class Window(QMainWindow):
         self.setCentralWidget(frame)
 
     def desk(self, number: int) -> StationDesk:
-        """Give a station's row of choices, made when it is first wanted."""
+        """Return a station's row of choices, made when it is first wanted."""
         if number not in self._desks:
             module, name = _DESKS.get(STATIONS[number].id, ("base", "StationDesk"))
             kind: type[StationDesk] = getattr(import_module(f"nullah.desk.stations.{module}"), name)

@@ -25,7 +25,7 @@ class RecordsError(Exception):
 
 
 def records_file() -> Path:
-    """Give the file of the records, in the user's own folder."""
+    """Return the file of the records, in the user's own folder."""
     return practice_file().with_name("pieces.json")
 
 
@@ -42,13 +42,21 @@ def _read(data: Any) -> PieceRecord | None:
     try:
         rates = tuple(
             (str(name), Learned(float(each["factor"]), float(each["spread"]), int(each["records"])))
-            for name, each in data["rates"].items() if name in RATES
-        )  # fmt: skip
+            for name, each in data["rates"].items()
+            if name in RATES
+        )
         return PieceRecord(
-            str(data["name"]), str(data["finished"]), float(data["wood_planned"]), float(data["wood_used"]),
-            float(data["minutes"]), float(data["guessed"]), int(data["untimed"]), int(data["remade"]),
-            tuple(float(each) for each in data["off"]), rates,
-        )  # fmt: skip
+            str(data["name"]),
+            str(data["finished"]),
+            float(data["wood_planned"]),
+            float(data["wood_used"]),
+            float(data["minutes"]),
+            float(data["guessed"]),
+            int(data["untimed"]),
+            int(data["remade"]),
+            tuple(float(each) for each in data["off"]),
+            rates,
+        )
     except (KeyError, TypeError, ValueError, AttributeError, OverflowError):
         return None
 

@@ -18,7 +18,7 @@ MOST_KEPT = 500
 
 
 def practice_file() -> Path:
-    """Give where the record is kept."""
+    """Return where the record is kept."""
     return Path(platformdirs.user_state_dir("nullah")) / "practice.json"
 
 

@@ -123,7 +123,7 @@ def _steps(data: Any, place: Sequence[int | str]) -> list[int | str]:
 
 
 def project_text(project: Project) -> str:
-    """Give the text of a project's file."""
+    """Return the text of a project's file."""
     import json
 
     from nullah.files.schema import FORMAT, PROJECT, VERSION

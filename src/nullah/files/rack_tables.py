@@ -17,9 +17,9 @@ from nullah.core.rack.board import (
     Board,
     BoardError,
     Faces,
-    Figure,
     Flaw,
     FlawKind,
+    GrainFigure,
     Reading,
     check_board,
     fitted_flaw,
@@ -27,7 +27,7 @@ from nullah.core.rack.board import (
     write_price,
 )
 from nullah.core.rack.sizes import SizeNameError, resolve_size
-from nullah.core.wood.movement import Cut
+from nullah.core.wood.movement import GrainCut
 from nullah.core.wood.species import SpeciesError, find_species
 from nullah.files.tables import Row, TableError, check_name, each, plain, quantity, read_rows, size
 
@@ -36,7 +36,7 @@ BOARD_COLUMNS = (
     "cup", "bow", "twist", "moisture",
 )  # fmt: skip
 FLAW_COLUMNS = ("board", "from", "to", "low", "high", "kind", "faces", "depth")
-_Kind = TypeVar("_Kind", Cut, Figure, Faces)
+_Kind = TypeVar("_Kind", GrainCut, GrainFigure, Faces)
 
 
 def read_boards(path: Path, species: str = "") -> tuple[Board, ...]:
@@ -56,14 +56,23 @@ def read_boards(path: Path, species: str = "") -> tuple[Board, ...]:
         for text in (name, row.get("species", ""), row.get("colour", ""), row.get("source", "")):
             check_name(text)
         board = Board(
-            name, name, row.get("species") or species,
-            size(row, "length"), size(row, "width"), size(row, "thickness"),
-            _figure(row, "cup"), _figure(row, "bow"), _figure(row, "twist"),
-            cut=_one_of(Cut, row.get("cut") or "flat", "cut"),
-            figure=_one_of(Figure, row.get("figure") or "plain", "figure"),
-            price=read_price(row.get("price") or ""), colour=row.get("colour") or "", source=row.get("source") or "",
-            dressed=_yes(row.get("dressed") or ""), readings=_readings(row.get("moisture") or ""),
-        )  # fmt: skip
+            name,
+            name,
+            row.get("species") or species,
+            size(row, "length"),
+            size(row, "width"),
+            size(row, "thickness"),
+            _figure(row, "cup"),
+            _figure(row, "bow"),
+            _figure(row, "twist"),
+            cut=_one_of(GrainCut, row.get("cut") or "flat", "cut"),
+            figure=_one_of(GrainFigure, row.get("figure") or "plain", "figure"),
+            price=read_price(row.get("price") or ""),
+            colour=row.get("colour") or "",
+            source=row.get("source") or "",
+            dressed=_yes(row.get("dressed") or ""),
+            readings=_readings(row.get("moisture") or ""),
+        )
         check_board(board)
         return board
 
@@ -153,34 +162,44 @@ def read_rack(path: Path, species: str = "") -> tuple[Board, ...]:
 
 
 def flaws_beside(path: Path) -> Path:
-    """Give the name of the flaws' table beside a table of boards: ``rack.csv`` has ``rack flaws.csv``."""
+    """Return the name of the flaws' table beside a table of boards: ``rack.csv`` has ``rack flaws.csv``."""
     return path.with_name(f"{path.stem} flaws{path.suffix or '.csv'}")
 
 
 def rack_text(boards: Iterable[Board]) -> str:
-    """Give the boards as CSV, lengths as typed; what `read_boards` reads."""
+    """Return the boards as CSV, lengths as typed; what `read_boards` reads."""
     rows = [
         (
-            plain(board.name), *(length.as_text() for length in (board.length, board.width, board.thickness)),
-            plain(board.species), board.cut.value, board.figure.value, plain(board.colour), plain(board.source),
-            write_price(board.price), "yes" if board.dressed else "no",
+            plain(board.name),
+            *(length.as_text() for length in (board.length, board.width, board.thickness)),
+            plain(board.species),
+            board.cut.value,
+            board.figure.value,
+            plain(board.colour),
+            plain(board.source),
+            write_price(board.price),
+            "yes" if board.dressed else "no",
             *(length.as_text() for length in (board.cup, board.bow, board.twist)),
             "; ".join(f"{reading.day} {float(reading.percent)!r}" for reading in board.readings),
         )
         for board in boards
-    ]  # fmt: skip
+    ]
     return _table(BOARD_COLUMNS, rows)
 
 
 def flaws_text(boards: Iterable[Board]) -> str:
-    """Give the flaws of boards as CSV; what `read_flaws` reads."""
+    """Return the flaws of boards as CSV; what `read_flaws` reads."""
     rows = [
         (
-            plain(board.name), *(length.as_text() for length in (flaw.start, flaw.end, flaw.low, flaw.high)),
-            flaw.kind.value, flaw.faces.value, "" if flaw.depth is None else flaw.depth.as_text(),
+            plain(board.name),
+            *(length.as_text() for length in (flaw.start, flaw.end, flaw.low, flaw.high)),
+            flaw.kind.value,
+            flaw.faces.value,
+            "" if flaw.depth is None else flaw.depth.as_text(),
         )
-        for board in boards for flaw in board.flaws
-    ]  # fmt: skip
+        for board in boards
+        for flaw in board.flaws
+    ]
     return _table(FLAW_COLUMNS, rows)
 
 

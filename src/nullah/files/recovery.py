@@ -105,7 +105,7 @@ class Autosave:
             self._folder = shown
 
     def _own_folder(self) -> Path:
-        """Give this desk's folder, made and locked at the first call."""
+        """Return this desk's folder, made and locked at the first call."""
         import fcntl
         import tempfile
 
@@ -185,7 +185,7 @@ def _path_of(named: str) -> Path:
 
 
 def _held(folder: Path) -> bool:
-    """Say whether a desk that runs, this one or another, holds a folder."""
+    """Return whether a desk that runs, this one or another, holds a folder."""
     import fcntl
 
     try:

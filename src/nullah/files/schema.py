@@ -20,8 +20,8 @@ from nullah.core.bench.hours import Hours, read_hours, write_hours
 from nullah.core.bench.rates import RATES, Learned
 from nullah.core.bench.working import COATS, GLUES, Working
 from nullah.core.breakdown.layout import FirstCut, Placement
-from nullah.core.breakdown.rough import Ask, Resawn, Staves
-from nullah.core.breakdown.wishes import Wishes
+from nullah.core.breakdown.rough import Resawn, Staves, WoodRequirement
+from nullah.core.breakdown.wishes import SearchWeights
 from nullah.core.forms import FORMS
 from nullah.core.forms.own_boards import LIES, OwnBoard, OwnJoint
 from nullah.core.joints.types import TYPES
@@ -47,8 +47,8 @@ from nullah.core.project import Piece, Project
 from nullah.core.rack.board import (
     Board,
     BoardError,
-    Figure,
     Flaw,
+    GrainFigure,
     Reading,
     Surface,
     check_board,
@@ -60,7 +60,7 @@ from nullah.core.rack.drying import Room
 from nullah.core.rack.shape_readings import Calliper, Gap, Wind
 from nullah.core.shop import SCHOOLS, Hands, Plane, Schools, Shop
 from nullah.core.wood.climate import Climate, climate_of
-from nullah.core.wood.movement import Cut
+from nullah.core.wood.movement import GrainCut
 from nullah.files.records import (
     LENGTH,
     NAME,
@@ -272,22 +272,37 @@ _FACE = {"upper": either("upper", "lower")}
 SHAPE = tagged(
     "kind",
     {
-        Gap: ("gap", record(
-            Gap, _FACE, names={"upper": "face", "start": "from_mm", "end": "to_mm", "at": "at_mm"},
-            tags={"kind": ("gap",)},
-            about="A gap under a straightedge from `from_mm` to `to_mm`, read at `at_mm`; mm on the board as drawn.",
-        )),
-        Wind: ("wind", record(
-            Wind, _FACE, names={"upper": "face", "near": "near_mm", "far": "far_mm"},
-            tags={"kind": ("wind",)},
-            about="What winding sticks `stick` long show that stand at `near_mm` and `far_mm` along the board.",
-        )),
-        Calliper: ("calliper", record(
-            Calliper, names={"at": "at_mm"}, tags={"kind": ("calliper",)},
-            about="A thickness at a place, in mm on the board as drawn.",
-        )),
+        Gap: (
+            "gap",
+            record(
+                Gap,
+                _FACE,
+                names={"upper": "face", "start": "from_mm", "end": "to_mm", "at": "at_mm"},
+                tags={"kind": ("gap",)},
+                about="The gap under a straightedge from `from_mm` to `to_mm`, read at `at_mm` (mm on the board).",
+            ),
+        ),
+        Wind: (
+            "wind",
+            record(
+                Wind,
+                _FACE,
+                names={"upper": "face", "near": "near_mm", "far": "far_mm"},
+                tags={"kind": ("wind",)},
+                about="What winding sticks `stick` long show that stand at `near_mm` and `far_mm` along the board.",
+            ),
+        ),
+        Calliper: (
+            "calliper",
+            record(
+                Calliper,
+                names={"at": "at_mm"},
+                tags={"kind": ("calliper",)},
+                about="A thickness at a place, in mm on the board as drawn.",
+            ),
+        ),
     },
-)  # fmt: skip
+)
 
 
 def _checked(board: Board) -> Board:
@@ -318,8 +333,12 @@ PLACEMENT = record(
     about="A rough part's place on a board: its corner nearest the board's lower left corner, in mm.",
 )
 ASK = record(
-    Ask,
-    {"needs": or_empty(choice_of(Needs)), "figure": or_empty(choice_of(Figure)), "rings": or_empty(choice_of(Cut))},
+    WoodRequirement,
+    {
+        "needs": or_empty(choice_of(Needs)),
+        "figure": or_empty(choice_of(GrainFigure)),
+        "rings": or_empty(choice_of(GrainCut)),
+    },
     about="What a part asks of its wood; empty asks nothing. Parts with one `together` come from one board.",
 )
 STAVES = record(
@@ -332,7 +351,7 @@ FIRST_CUT = record(
     names={"crosswise": "kind", "at": "at_mm"},
     about="A cut through a whole board before it is flattened, mm along it or across it.",
 )
-WISHES = record(Wishes, {"sawing": SHARE, "value": SHARE, "risk": SHARE})
+WISHES = record(SearchWeights, {"sawing": SHARE, "value": SHARE, "risk": SHARE})
 ROOM = record(
     Room,
     {
@@ -403,11 +422,16 @@ _MINUTES = number(0, 1_000_000)
 ENTRY = record(
     BookEntry,
     {
-        "at": TIME, "title": NOTE, "minutes": _MINUTES, "guess": _MINUTES,
-        "work": several(together(NAME, plain(float))), "text": NOTE, "file": NOTE,
+        "at": TIME,
+        "title": NOTE,
+        "minutes": _MINUTES,
+        "guess": _MINUTES,
+        "work": several(together(NAME, plain(float))),
+        "text": NOTE,
+        "file": NOTE,
     },
     about="A line of the Day Book. `at` is ISO to the minute; `work` how much of what was done.",
-)  # fmt: skip
+)
 TIMER = record(Timer, {"since": TIME})
 
 # --- the whole ------------------------------------------------------------------------------------

@@ -234,29 +234,62 @@ def read_survey_points(path: Path) -> list[tuple[float, float, float, float]]:
 
 
 def cut_list_text(rows: Sequence[CutListRow], marks: Marks) -> str:
-    """Give the cut list as CSV: exact figures in mm, and as the bench reads them."""
+    """Return the cut list as CSV: exact figures in mm, and as the bench reads them."""
     stream = io.StringIO()
     writer = csv.writer(stream, lineterminator="\n")
     shown = f"{marks.style.name}, to the mark"
     writer.writerow(
-        ["number", "part", "length_mm", "width_mm", "thickness_mm", "cut_length_mm", "rough_length_mm",
-         "rough_width_mm", "rough_thickness_mm", "board", "species", "wait_for", f"finished ({shown})",
-         "made_with", "quantity_alike", "shows", "rough_m3", "price"]
-    )  # fmt: skip
+        [
+            "number",
+            "part",
+            "length_mm",
+            "width_mm",
+            "thickness_mm",
+            "cut_length_mm",
+            "rough_length_mm",
+            "rough_width_mm",
+            "rough_thickness_mm",
+            "board",
+            "species",
+            "wait_for",
+            f"finished ({shown})",
+            "made_with",
+            "quantity_alike",
+            "shows",
+            "rough_m3",
+            "price",
+        ]
+    )
     alike = {row.number: group for group in grouped(rows) for row in group.rows}
     for row in rows:
         group = alike[row.number]
         alike_names = Reader(marks).name_together(group.names)
         sizes = (
-            row.length, row.width, row.thickness, row.cut_length,
-            row.rough_length, row.rough_width, row.rough_thickness,
-        )  # fmt: skip
+            row.length,
+            row.width,
+            row.thickness,
+            row.cut_length,
+            row.rough_length,
+            row.rough_width,
+            row.rough_thickness,
+        )
         finished = " x ".join(marks.write(size, unit=False) for size in (row.length, row.width, row.thickness))
         writer.writerow(
-            [row.number, plain(row.part), *(f"{float(size):g}" for size in sizes), plain(row.board),
-             plain(row.species), row.waits, finished, plain(alike_names), group.quantity, row.shows,
-             f"{row.rough_volume / 1e9:.6f}", write_price(row.price)]
-        )  # fmt: skip
+            [
+                row.number,
+                plain(row.part),
+                *(f"{float(size):g}" for size in sizes),
+                plain(row.board),
+                plain(row.species),
+                row.waits,
+                finished,
+                plain(alike_names),
+                group.quantity,
+                row.shows,
+                f"{row.rough_volume / 1e9:.6f}",
+                write_price(row.price),
+            ]
+        )
     return stream.getvalue()
 
 

@@ -33,7 +33,7 @@ class Hygrometer(Protocol):
         """What it is called on the desk."""
 
     def read(self, at: datetime) -> AirReading:
-        """Give the air at a time."""
+        """Return the air at a time."""
 
 
 def read_air_line(line: str, at: datetime) -> AirReading:
@@ -77,7 +77,7 @@ class SimulatedHygrometer:
         self._climate, self._seed = climate, seed
 
     def read(self, at: datetime) -> AirReading:
-        """Give the air at a time: that of the season, a daily wave, and the weather of the day."""
+        """Return the air at a time: that of the season, a daily wave, and the weather of the day."""
         place = (at.timetuple().tm_yday - 15.5) / (365.25 / 12)
         month, share = math.floor(place), place - math.floor(place)
         one, two = self._climate.months[month % 12], self._climate.months[(month + 1) % 12]
@@ -88,6 +88,6 @@ class SimulatedHygrometer:
         return AirReading(at, round(temperature, 1), round(min(max(humidity, 5.0), 98.0), 0))
 
     def year(self, begin: datetime, every_hours: int = 6) -> Iterator[AirReading]:
-        """Give its log of a year."""
+        """Yield its log of a year."""
         for step in range(365 * 24 // every_hours):
             yield self.read(begin + timedelta(hours=step * every_hours))

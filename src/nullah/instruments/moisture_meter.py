@@ -23,7 +23,7 @@ class MoistureMeter(Protocol):
         """What it is called on the desk."""
 
     def read(self, specimen: str, day: int) -> Fraction:
-        """Give the moisture of a piece of wood in per cent; `day` counts from when it came into the room."""
+        """Return the moisture of a piece of wood in per cent; `day` counts from when it came into the room."""
 
 
 def read_line(line: str) -> Fraction:
@@ -71,11 +71,11 @@ class SimulatedMeter:
         self._seed = seed
 
     def true_moisture(self, day: float) -> float:
-        """Give what the wood really holds, in per cent."""
+        """Return what the wood really holds, in per cent."""
         return self._room + (self._start - self._room) * math.exp(-day / self._tau)
 
     def read(self, specimen: str, day: int) -> Fraction:
-        """Give a reading to half a point; the room's own piece is called ``reference``."""
+        """Return a reading to half a point; the room's own piece is called ``reference``."""
         true = self._room if specimen == "reference" else self.true_moisture(day)
         shown = true + random.Random(f"{self._seed} {specimen} {day}").gauss(0.0, self._scatter)
         return Fraction(round(max(0.0, shown) * 2), 2)

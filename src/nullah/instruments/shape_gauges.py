@@ -27,7 +27,7 @@ class ShapeGauge(Protocol):
         """What it is called on the desk."""
 
     def read(self, board: Board, reading: ShapeReading) -> ShapeReading:
-        """Give the reading with its figure, as it was read on that board."""
+        """Return the reading with its figure, as it was read on that board."""
 
 
 def read_gauge_line(line: str) -> Length:
@@ -85,11 +85,11 @@ class SimulatedGauges:
         self._seed, self._scatter = seed, scatter
 
     def truth(self, board: Board) -> Survey:
-        """Give what the board really is."""
+        """Return what the board really is."""
         return simulated_board(board, self._seed)
 
     def read(self, board: Board, reading: ShapeReading) -> ShapeReading:
-        """Give the reading with its figure, to a tenth of a millimetre."""
+        """Return the reading with its figure, to a tenth of a millimetre."""
         survey = self.truth(board)
         rows, _, _ = readings_as_rows((reading,), survey.x, survey.y)
         true = float(rows[0] @ np.concatenate((survey.top.ravel(), survey.bottom.ravel())))
@@ -100,6 +100,6 @@ class SimulatedGauges:
         return with_figure(reading, Length(Fraction(round(shown * 10), 10)))
 
     def calliper(self, true: Length, place: str) -> Length:
-        """Give what a calliper shows on something of that size, to a hundredth of a millimetre."""
+        """Return what a calliper shows on something of that size, to a hundredth of a millimetre."""
         chance = np.random.default_rng([self._seed, *place.encode()])
         return Length(Fraction(round((float(true) + chance.normal() * 0.03 * self._scatter) * 100), 100))

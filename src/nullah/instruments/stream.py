@@ -39,7 +39,7 @@ class LineReader(Generic[Reading]):
         self.garbled: list[Garbled] = []
 
     def feed(self, chunk: bytes) -> Iterator[Reading]:
-        """Give the readings that are whole with what came now."""
+        """Yield the readings that are whole with what came now."""
         self._left += chunk
         *lines, self._left = self._left.replace(b"\r\n", b"\n").replace(b"\r", b"\n").split(b"\n")
         if len(self._left) > MOST_BYTES:
@@ -56,14 +56,14 @@ class LineReader(Generic[Reading]):
 
 
 def readings(chunks: Iterable[bytes], read: Callable[[str], Reading]) -> tuple[list[Reading], list[Garbled]]:
-    """Give all readings of a stream, and what was garbled in it."""
+    """Return all readings of a stream, and what was garbled in it."""
     reader = LineReader(read)
     found = [reading for chunk in chunks for reading in reader.feed(chunk)]
     return found, reader.garbled
 
 
 def as_sent(figures: Iterable[str], size: int = 7, end: bytes = b"\r\n") -> Iterator[bytes]:
-    """Give lines as a simulated device sends them: in chunks of `size` bytes, wherever that cuts them."""
+    """Yield lines as a simulated device sends them: in chunks of `size` bytes, wherever that cuts them."""
     whole = b"".join(figure.encode("ascii") + end for figure in figures)
     for start in range(0, len(whole), size):
         yield whole[start : start + size]

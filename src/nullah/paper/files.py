@@ -59,9 +59,13 @@ def pdf_of(sheets: Sequence[Sheet], painted: Callable[[int], None] = lambda page
 
 
 def page_layout(sheet: Sheet) -> QPageLayout:
-    """Give the page of a sheet, without margins: the sheet brings its own."""
-    size = QPageSize(QSizeF(sheet.width_mm, sheet.height_mm), QPageSize.Unit.Millimeter, sheet.name,
-                     QPageSize.SizeMatchPolicy.ExactMatch)  # fmt: skip
+    """Return the page of a sheet, without margins: the sheet brings its own."""
+    size = QPageSize(
+        QSizeF(sheet.width_mm, sheet.height_mm),
+        QPageSize.Unit.Millimeter,
+        sheet.name,
+        QPageSize.SizeMatchPolicy.ExactMatch,
+    )
     return QPageLayout(size, QPageLayout.Orientation.Portrait, QMarginsF(0, 0, 0, 0), QPageLayout.Unit.Millimeter)
 
 
@@ -109,7 +113,7 @@ def write_image(image: QImage, target: Path) -> None:
 
 
 def picture(drawing: Drawing, width_mm: float, height_mm: float, per_mm: float, palette: Palette = INK) -> QImage:
-    """Give a drawing as an image of that size."""
+    """Return a drawing as an image of that size."""
     image = QImage(round(width_mm * per_mm), round(height_mm * per_mm), QImage.Format.Format_ARGB32)
     image.fill(QColor(palette.ground))
     painter = QPainter(image)

@@ -20,7 +20,7 @@ def _load() -> str:
 
 
 def typeface(pixels: float, bold: bool = False) -> QFont:
-    """Give the program's typeface.
+    """Return the program's typeface.
 
     Parameters
     ----------
@@ -39,12 +39,12 @@ def typeface(pixels: float, bold: bool = False) -> QFont:
 
 
 def width_of(text: str, pixels: float, bold: bool = False) -> float:
-    """Give how wide a line of words is, in pixels of the device."""
+    """Return how wide a line of words is, in pixels of the device."""
     return _metrics(max(1, round(pixels)), bold).horizontalAdvance(text)
 
 
 def cap_height(pixels: float, bold: bool = False) -> float:
-    """Give the height of capitals and figures, in pixels of the device."""
+    """Return the height of capitals and figures, in pixels of the device."""
     return _metrics(max(1, round(pixels)), bold).capHeight()
 
 

@@ -31,11 +31,11 @@ class Scale(NamedTuple):
     origin: tuple[float, float] = (0.0, 0.0)
 
     def put(self, point: Point) -> QPointF:
-        """Give the device point of a drawing point."""
+        """Return the device point of a drawing point."""
         return QPointF(self.origin[0] + point[0] * self.per_mm, self.origin[1] + point[1] * self.per_mm)
 
     def back(self, x: float, y: float) -> Point:
-        """Give the drawing point of a device point."""
+        """Return the drawing point of a device point."""
         return (x - self.origin[0]) / self.per_mm, (y - self.origin[1]) / self.per_mm
 
 
@@ -46,7 +46,7 @@ class _Stroke(NamedTuple):
 
 
 def _stroke(role: Role, palette: Palette) -> _Stroke:
-    """Give the pen of a role: the shop's own conventions; widths in paper mm, dashes in widths."""
+    """Return the pen of a role: the shop's own conventions; widths in paper mm, dashes in widths."""
     match role:
         case Role.KNIFE:
             return _Stroke(palette.text, 0.18)
@@ -188,9 +188,17 @@ class _Work:
             self.painter.drawLine(QPointF(*start), QPointF(*end))
 
     def words(
-        self, at: QPointF, text: str, pixels: float, colour: str, *, bold: bool = False,
-        anchor: Anchor = Anchor.MIDDLE, angle: float = 0.0, ground: str = "",
-    ) -> None:  # fmt: skip
+        self,
+        at: QPointF,
+        text: str,
+        pixels: float,
+        colour: str,
+        *,
+        bold: bool = False,
+        anchor: Anchor = Anchor.MIDDLE,
+        angle: float = 0.0,
+        ground: str = "",
+    ) -> None:
         """Write one line, centred on `at` in height."""
         font = typeface(pixels, bold)
         width = width_of(text, pixels, bold)
@@ -214,15 +222,23 @@ class _Work:
 
     def label(self, label: Label) -> None:
         roles = {
-            Role.CHALK: self.palette.accent, Role.WARN: self.palette.fails, Role.FLAW: self.palette.look,
-            Role.FAINT: self.palette.quiet, Role.PENCIL: self.palette.quiet,
-        }  # fmt: skip
+            Role.CHALK: self.palette.accent,
+            Role.WARN: self.palette.fails,
+            Role.FLAW: self.palette.look,
+            Role.FAINT: self.palette.quiet,
+            Role.PENCIL: self.palette.quiet,
+        }
         colour = roles.get(label.role, self.palette.text)
         at = self.scale.put(label.at) + QPointF(*label.nudge_mm) * self.scale.paper
         self.words(
-            at, label.text, label.size_mm * self.scale.paper, colour,
-            bold=label.bold, anchor=label.anchor, angle=label.angle,
-        )  # fmt: skip
+            at,
+            label.text,
+            label.size_mm * self.scale.paper,
+            colour,
+            bold=label.bold,
+            anchor=label.anchor,
+            angle=label.angle,
+        )
 
     def dimension(self, dimension: Dimension) -> None:
         start, end = self.scale.put(dimension.start), self.scale.put(dimension.end)
@@ -262,9 +278,14 @@ class _Work:
         place = dimension_text(dimension, self.scale)
         colour = self.palette.look if dimension.state in _STATE_LOOK else self.palette.text
         self.words(
-            place.middle, place.words, place.pixels, self.palette.accent if hot else colour,
-            bold=hot, angle=place.angle, ground=self.palette.sheet,
-        )  # fmt: skip
+            place.middle,
+            place.words,
+            place.pixels,
+            self.palette.accent if hot else colour,
+            bold=hot,
+            angle=place.angle,
+            ground=self.palette.sheet,
+        )
 
     def ring(self, ring: Ring) -> None:
         at = self.scale.put(ring.at) + QPointF(*ring.nudge_mm) * self.scale.paper
@@ -290,7 +311,7 @@ def _tone(species: str) -> str:
 
 
 def extent(drawing: Drawing, scale: Scale) -> QRectF:
-    """Give the room a drawing takes on the device, with its type and dimensions."""
+    """Return the room a drawing takes on the device, with its type and dimensions."""
     if not drawing.elements:
         return QRectF()
     left, top, right, bottom = drawing.bounds()
@@ -330,7 +351,7 @@ class DimensionText(NamedTuple):
     pixels: float
 
     def box(self) -> QRectF:
-        """Give the upright box round the figure."""
+        """Return the upright box round the figure."""
         turned = abs(self.angle) > 45
         wide, high = (self.pixels, self.width) if turned else (self.width, self.pixels)
         return QRectF(self.middle.x() - wide / 2, self.middle.y() - high / 2, wide, high)
@@ -360,7 +381,7 @@ def dimension_text(dimension: Dimension, scale: Scale) -> DimensionText:
 
 
 def dimension_line(dimension: Dimension, scale: Scale) -> tuple[QPointF, QPointF]:
-    """Give both ends of a dimension's line on the device, for pointing at it."""
+    """Return both ends of a dimension's line on the device, for pointing at it."""
     start, end = scale.put(dimension.start), scale.put(dimension.end)
     dx, dy = end.x() - start.x(), end.y() - start.y()
     length = math.hypot(dx, dy) or 1.0

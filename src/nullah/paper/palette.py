@@ -32,25 +32,64 @@ class Palette(NamedTuple):
 
 
 DAY = Palette(
-    "day", ground="#eef1f2", sheet="#f8fafa", raised="#ffffff", line="#c9d0d3", text="#23292d",
-    quiet="#566067", accent="#1f5fa8", accent_ground="#dbe7f4", look="#85590a", look_ground="#f6ebd2",
-    fails="#a3341f", fails_ground="#f7dfd9", wood_shade=0.30, wood_line="#4a4541", grain="#8d7763",
+    "day",
+    ground="#eef1f2",
+    sheet="#f8fafa",
+    raised="#ffffff",
+    line="#c9d0d3",
+    text="#23292d",
+    quiet="#566067",
+    accent="#1f5fa8",
+    accent_ground="#dbe7f4",
+    look="#85590a",
+    look_ground="#f6ebd2",
+    fails="#a3341f",
+    fails_ground="#f7dfd9",
+    wood_shade=0.30,
+    wood_line="#4a4541",
+    grain="#8d7763",
     lit="#bfd6ee",
-)  # fmt: skip
+)
 
 NIGHT = Palette(
-    "night", ground="#20262a", sheet="#272e33", raised="#313a40", line="#47525a", text="#e7ecee",
-    quiet="#aab5bb", accent="#86bbf2", accent_ground="#2c4258", look="#e5b863", look_ground="#463b22",
-    fails="#f0937c", fails_ground="#4f2d26", wood_shade=0.62, wood_line="#d8d2cb", grain="#a5917d",
+    "night",
+    ground="#20262a",
+    sheet="#272e33",
+    raised="#313a40",
+    line="#47525a",
+    text="#e7ecee",
+    quiet="#aab5bb",
+    accent="#86bbf2",
+    accent_ground="#2c4258",
+    look="#e5b863",
+    look_ground="#463b22",
+    fails="#f0937c",
+    fails_ground="#4f2d26",
+    wood_shade=0.62,
+    wood_line="#d8d2cb",
+    grain="#a5917d",
     lit="#3d5d7d",
-)  # fmt: skip
+)
 
 INK = Palette(
-    "ink", ground="#ffffff", sheet="#ffffff", raised="#ffffff", line="#9aa0a3", text="#111111",
-    quiet="#4c4c4c", accent="#174f90", accent_ground="#ffffff", look="#6e4a08", look_ground="#ffffff",
-    fails="#8f2a17", fails_ground="#ffffff", wood_shade=0.72, wood_line="#111111", grain="#b0a596",
+    "ink",
+    ground="#ffffff",
+    sheet="#ffffff",
+    raised="#ffffff",
+    line="#9aa0a3",
+    text="#111111",
+    quiet="#4c4c4c",
+    accent="#174f90",
+    accent_ground="#ffffff",
+    look="#6e4a08",
+    look_ground="#ffffff",
+    fails="#8f2a17",
+    fails_ground="#ffffff",
+    wood_shade=0.72,
+    wood_line="#111111",
+    grain="#b0a596",
     lit="#dfe9f4",
-)  # fmt: skip
+)
 
 
 def mixed(colour: str, other: str, share: float) -> str:
@@ -66,7 +105,7 @@ def mixed(colour: str, other: str, share: float) -> str:
 
 
 def contrast(one: str, other: str) -> float:
-    """Give the contrast ratio of two colours (WCAG 2, relative luminance), 1 to 21."""
+    """Return the contrast ratio of two colours (WCAG 2, relative luminance), 1 to 21."""
 
     def luminance(colour: str) -> float:
         channels = [int(colour[i : i + 2], 16) / 255 for i in (1, 3, 5)]

@@ -82,7 +82,7 @@ _AGAIN = frozenset({Trade.MILL, Trade.JOINT, Trade.FIT, Trade.SHAPE, Trade.SMOOT
 _FORGOTTEN = 4.0
 
 
-class Progress(NamedTuple):
+class WorkDone(NamedTuple):
     """How far the work is: tasks done, with when; and tasks to be done again for some parts only."""
 
     done: Mapping[str, datetime]
@@ -93,8 +93,8 @@ class Progress(NamedTuple):
         return task.id not in self.done
 
 
-def progress(tasks: Sequence[Task], book: Iterable[BookEntry], measured: Iterable[str] = ()) -> Progress:
-    """Give how far the work is.
+def progress(tasks: Sequence[Task], book: Iterable[BookEntry], measured: Iterable[str] = ()) -> WorkDone:
+    """Return how far the work is.
 
     What is measured already needs no measuring; a part that was made again takes its tasks up again.
     """
@@ -117,28 +117,53 @@ def progress(tasks: Sequence[Task], book: Iterable[BookEntry], measured: Iterabl
             done[task.id] = datetime.min
     only = {
         name: tuple(part for part in by_id[name].parts if part in parts)
-        for name, parts in again.items() if name in by_id and name not in done
-    }  # fmt: skip
-    return Progress({name: at for name, at in done.items() if name in by_id}, only)
+        for name, parts in again.items()
+        if name in by_id and name not in done
+    }
+    return WorkDone({name: at for name, at in done.items() if name in by_id}, only)
 
 
-def can_be_done(tasks: Sequence[Task], far: Progress, now: datetime) -> tuple[Task, ...]:
-    """Give the open tasks of which all that comes before is done and dry."""
+def can_be_done(tasks: Sequence[Task], far: WorkDone, now: datetime) -> tuple[Task, ...]:
+    """Return the open tasks of which all that comes before is done and dry."""
     waits = {task.id: task.waits for task in tasks}
     ready = []
     for task in tasks:
         if not far.open(task):
             continue
-        if all(name in far.done and (waits[name] <= 0 or far.done[name] == datetime.min or
-               far.done[name] + timedelta(hours=waits[name]) <= now) for name in task.after):  # fmt: skip
+        if all(
+            name in far.done
+            and (
+                waits[name] <= 0
+                or far.done[name] == datetime.min
+                or far.done[name] + timedelta(hours=waits[name]) <= now
+            )
+            for name in task.after
+        ):
             ready.append(task)
     return tuple(ready)
 
 
-def left_to_do(tasks: Sequence[Task], far: Progress, minutes: Mapping[str, float], now: datetime) -> tuple[
-    tuple[Task, ...], dict[str, float]
-]:  # fmt: skip
-    """Give what is still to be done, with its minutes: of what is done only the wait that is not over yet."""
+def left_to_do(
+    tasks: Sequence[Task], far: WorkDone, minutes: Mapping[str, float], now: datetime
+) -> tuple[tuple[Task, ...], dict[str, float]]:
+    """Return what is still to be done, with its minutes: of what is done only the wait that is not over yet.
+
+    Parameters
+    ----------
+    tasks : Sequence[Task]
+        In their order.
+    far : WorkDone
+        What is done, and when.
+    minutes : Mapping[str, float]
+        Labour of each task by id, min.
+    now : datetime
+        The time, without a zone.
+
+    Returns
+    -------
+    tuple[tuple[Task, ...], dict[str, float]]
+        Open tasks with `after` cut down to what is open, and minutes by id.
+    """
     kept: list[Task] = []
     need: dict[str, float] = {}
     for task in tasks:
@@ -155,10 +180,26 @@ def left_to_do(tasks: Sequence[Task], far: Progress, minutes: Mapping[str, float
 
 
 def timed(timer: Timer | None, now: datetime, guess: float, hours: Hours) -> tuple[float, str]:
-    """Give the minutes a timer comes to, and what is to be said of it; 0 where it says nothing.
+    """Return the minutes a timer comes to, and what is to be said of it; 0 where it says nothing.
 
     A timer that was left running over the end of a session, or many times as long as the work takes, was forgotten:
     then the guess counts, and it is said. One whose clock went back counts nothing.
+
+    Parameters
+    ----------
+    timer : Timer
+        The one that runs, if any.
+    now : datetime
+        The time, without a zone.
+    guess : float
+        How long the task was thought to take, min.
+    hours : Hours
+        When one is at the bench.
+
+    Returns
+    -------
+    tuple[float, str]
+        Minutes, 0 where the timer says nothing; and a sentence, empty where there is nothing to say.
     """
     if timer is None:
         return 0.0, ""
@@ -191,21 +232,25 @@ def in_words(minutes: float) -> str:
 
 
 def records(book: Iterable[BookEntry]) -> list[Record]:
-    """Give what the book tells of how long work takes."""
+    """Return what the book tells of how long work takes."""
     return [
-        Record(entry.work, entry.minutes) for entry in book
+        Record(entry.work, entry.minutes)
+        for entry in book
         if entry.event is Event.DONE and entry.minutes > 0 and entry.work
-    ]  # fmt: skip
+    ]
 
 
 def found(book: Sequence[BookEntry], words: str) -> tuple[BookEntry, ...]:
-    """Give the entries that have all of some words in them, the newest first."""
+    """Return the entries that have all of some words in them, the newest first."""
     wanted = words.casefold().split()
     return tuple(
-        entry for entry in reversed(book)
-        if all(word in " ".join((entry.title, entry.text, entry.event.value, entry.at, entry.file)).casefold()
-               for word in wanted)
-    )  # fmt: skip
+        entry
+        for entry in reversed(book)
+        if all(
+            word in " ".join((entry.title, entry.text, entry.event.value, entry.at, entry.file)).casefold()
+            for word in wanted
+        )
+    )
 
 
 def added(book: tuple[BookEntry, ...], entry: BookEntry) -> tuple[BookEntry, ...]:

@@ -71,10 +71,22 @@ def cut_list_row(part: Part, rough: RoughPart, board: Board | None, species: str
         price = board.price * share
     shows = ", ".join(sorted(side.value for side in part.shows))
     return CutListRow(
-        part.number, part.name, part.length, part.width, part.thickness, part.cut_length,
-        rough.length, rough.width, rough.thickness, board.name if board is not None else "", species, waits, shows,
-        part.id, price,
-    )  # fmt: skip
+        part.number,
+        part.name,
+        part.length,
+        part.width,
+        part.thickness,
+        part.cut_length,
+        rough.length,
+        rough.width,
+        rough.thickness,
+        board.name if board is not None else "",
+        species,
+        waits,
+        shows,
+        part.id,
+        price,
+    )
 
 
 def grouped(rows: Iterable[CutListRow]) -> Iterator[CutGroup]:
@@ -88,13 +100,13 @@ def grouped(rows: Iterable[CutListRow]) -> Iterator[CutGroup]:
 
 
 def volumes(groups: Iterable[CutGroup]) -> tuple[float, float]:
-    """Give the finished and the rough volume of a list, mm³."""
+    """Return the finished and the rough volume of a list, mm³."""
     rows = [row for group in groups for row in group.rows]
     return sum(row.volume for row in rows), sum(row.rough_volume for row in rows)
 
 
 def price_of(groups: Iterable[CutGroup]) -> Fraction:
-    """Give what the wood of a list cost, as far as prices are known; 0 where none is."""
+    """Return what the wood of a list cost, as far as prices are known; 0 where none is."""
     return sum((row.price for group in groups for row in group.rows), Fraction(0))
 
 

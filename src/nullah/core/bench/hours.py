@@ -33,7 +33,7 @@ class Hours(NamedTuple):
         return sum(span[1] - span[0] for span in self.week if span is not None)
 
     def session(self, at: datetime) -> tuple[datetime, datetime]:
-        """Give the session that is on at a time, or the next one.
+        """Return the session that is on at a time, or the next one.
 
         Raises
         ------
@@ -217,10 +217,12 @@ class _Days:
         """Choose what is done next; None if nothing of it can be ended in this session and must be."""
         longest = timedelta(minutes=max(span[1] - span[0] for span in self._hours.week if span is not None))
         fits = [
-            name for name in can
-            if not self._tasks[name].whole or (need := timedelta(minutes=self._minutes[name])) > longest
+            name
+            for name in can
+            if not self._tasks[name].whole
+            or (need := timedelta(minutes=self._minutes[name])) > longest
             or self._now + need <= end
-        ]  # fmt: skip
+        ]
 
         last = self._tasks[self._last].series if self._last else None
 
@@ -256,7 +258,7 @@ class _Days:
 
 
 def _tails(ordered: Sequence[Task], minutes: Mapping[str, float]) -> dict[str, float]:
-    """Give how much must follow each task at the least, itself included; a wait counts as bench time it takes up."""
+    """Return how much must follow each task at the least, itself included; a wait counts as bench time it takes up."""
     follows: dict[str, list[str]] = {task.id: [] for task in ordered}
     for task in ordered:
         for name in task.after:

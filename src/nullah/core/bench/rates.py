@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterable, Mapping, Sequence
+from statistics import median
 from typing import NamedTuple
 
 Work = Sequence[tuple[str, float]]
@@ -42,8 +43,9 @@ RATES: Mapping[str, Rate] = {
 
 
 class Learned(NamedTuple):
-    """What records say of a rate: times the guess, how sure that is (one standard deviation of its log), and of how
-    many records.
+    """What records say of a rate: how many times the guess it is, how sure that is, and of how many records.
+
+    `spread` is one standard deviation of the logarithm of `factor`.
     """
 
     factor: float = 1.0
@@ -52,7 +54,7 @@ class Learned(NamedTuple):
 
     @property
     def in_words(self) -> str:
-        """Say how it stands, in few words."""
+        """Return how it stands, in few words."""
         if not self.records:
             return "a guess"
         low, high = (self.factor * math.exp(each * self.spread) for each in (-1, 1))
@@ -76,7 +78,19 @@ _HUBER = 1.5
 
 
 def minutes_of(work: Work, learned: Mapping[str, Learned] | None = None) -> float:
-    """Give the minutes that some work takes, by the guesses or by what was learned.
+    """Return the minutes that some work takes, by the guesses or by what was learned.
+
+    Parameters
+    ----------
+    work : Work
+        Pairs of a rate's name and how much of it, in the unit of `RATES`.
+    learned : Mapping[str, Learned], optional
+        What records say of rates, or None for the guesses.
+
+    Returns
+    -------
+    float
+        Minutes of labour.
 
     Examples
     --------
@@ -114,7 +128,7 @@ def learn(records: Iterable[Record], before: Mapping[str, Learned] | None = None
         scatter = _SCATTER
         if len(kept) > 4:
             # From the middle of the residuals: wild ones do not widen it.
-            scatter = max(_SCATTER / 2, 1.4826 * _median([abs(row.split(theta)[1]) for row in kept]))
+            scatter = max(_SCATTER / 2, 1.4826 * median([abs(row.split(theta)[1]) for row in kept]))
         moved = 0.0
         # One rate after the other, the others held.
         for name in names:
@@ -142,7 +156,7 @@ class _Row(NamedTuple):
     times: dict[str, float]
 
     def split(self, theta: Mapping[str, float]) -> tuple[dict[str, float], float]:
-        """Give each work's share of the time at some θ, and by how much the log of the minutes is off."""
+        """Return each work's share of the time at some θ, and by how much the log of the minutes is off."""
         now = {name: minutes * math.exp(theta[name]) for name, minutes in self.times.items()}
         whole = sum(now.values())
         return {name: minutes / whole for name, minutes in now.items()}, self.log - math.log(whole)
@@ -158,13 +172,7 @@ def _row(record: Record) -> _Row | None:
 
 
 def _believed(known: Learned | None) -> tuple[float, float]:
-    """Give the θ of a rate before its records, and how sure it is."""
+    """Return the θ of a rate before its records, and how sure it is."""
     if known is None or not known.records:
         return 0.0, _PRIOR
     return math.log(known.factor), max(known.spread, 0.05)
-
-
-def _median(values: Sequence[float]) -> float:
-    ordered = sorted(values)
-    middle = len(ordered) // 2
-    return ordered[middle] if len(ordered) % 2 else (ordered[middle - 1] + ordered[middle]) / 2

@@ -5,6 +5,7 @@ from __future__ import annotations
 import heapq
 from collections.abc import Iterable, Iterator, Sequence
 from enum import Enum
+from graphlib import CycleError, TopologicalSorter
 from typing import NamedTuple
 
 from nullah.core.refs import BoardRef, PartRef
@@ -31,7 +32,7 @@ class Trade(Enum):
 AFTER_GLUE = frozenset({Trade.CLEAN, Trade.FINISH, Trade.PUT_IN, Trade.MEASURE, Trade.GLUE})
 
 
-class Line(NamedTuple):
+class LayoutLine(NamedTuple):
     """A line on a part: of which joint or job it is, what it is called, and on which surface it lies.
 
     Surfaces are ``face``, ``edge``, ``end``; ``all`` goes round.
@@ -67,7 +68,7 @@ class Task(NamedTuple):
         How much of what it is, by the names of `rates.RATES`.
     waits : float
         Hours that must pass after it and cost no labour: glue, finish, drying.
-    draws, uses : tuple of Line
+    draws, uses : tuple of LayoutLine
         Lines it makes, and lines it needs.
     removes : tuple of (str, str)
         Surfaces it takes off: part and surface.
@@ -86,8 +87,8 @@ class Task(NamedTuple):
     after: tuple[str, ...] = ()
     work: tuple[tuple[str, float], ...] = ()
     waits: float = 0.0
-    draws: tuple[Line, ...] = ()
-    uses: tuple[Line, ...] = ()
+    draws: tuple[LayoutLine, ...] = ()
+    uses: tuple[LayoutLine, ...] = ()
     removes: tuple[tuple[str, str], ...] = ()
     measures: tuple[str, ...] = ()
     fits: tuple[str, ...] = ()
@@ -105,7 +106,7 @@ class OrderError(ValueError):
 
 
 def in_order(tasks: Sequence[Task]) -> tuple[Task, ...]:
-    """Give tasks so that each comes after what it waits for; otherwise as they stand.
+    """Return tasks so that each comes after what it waits for; otherwise as they stand.
 
     Raises
     ------
@@ -122,24 +123,19 @@ def in_order(tasks: Sequence[Task]) -> tuple[Task, ...]:
     missing = {name for task in tasks for name in task.after if name not in place}
     if missing:
         raise OrderError(f"Something comes after what is not there: {', '.join(sorted(missing))}.")
-    left = {task.id: len(set(task.after)) for task in tasks}
-    follows: dict[str, list[str]] = {task.id: [] for task in tasks}
-    for task in tasks:
-        for name in set(task.after):
-            follows[name].append(task.id)
-    ready = [place[name] for name, count in left.items() if count == 0]
-    heapq.heapify(ready)
+    sorter = TopologicalSorter({task.id: task.after for task in tasks})
+    try:
+        sorter.prepare()
+    except CycleError as error:
+        titles = [tasks[place[name]].title for name in reversed(error.args[1][1:])]
+        raise OrderError(f"These wait for each other in a circle: {'; '.join(titles[:4])}.") from error
+    ready: list[int] = []
     found: list[Task] = []
-    while ready:
-        task = tasks[heapq.heappop(ready)]
-        found.append(task)
-        for name in follows[task.id]:
-            left[name] -= 1
-            if left[name] == 0:
-                heapq.heappush(ready, place[name])
-    if len(found) < len(tasks):
-        titles = [task.title for task in tasks if left[task.id] > 0]
-        raise OrderError(f"These wait for each other in a circle: {'; '.join(titles[:4])}.")
+    while sorter.is_active():
+        for name in sorter.get_ready():
+            heapq.heappush(ready, place[name])
+        found.append(tasks[heapq.heappop(ready)])
+        sorter.done(found[-1].id)
     return tuple(found)
 
 
@@ -160,8 +156,8 @@ def faults(tasks: Sequence[Task], measured: Iterable[str] = ()) -> tuple[str, ..
 
 
 def _lines_lost(tasks: Sequence[Task]) -> Iterator[str]:
-    there: dict[Line, str] = {}
-    lost: dict[Line, str] = {}
+    there: dict[LayoutLine, str] = {}
+    lost: dict[LayoutLine, str] = {}
     for task in tasks:
         for line in task.uses:
             if line in lost:
@@ -210,9 +206,21 @@ class Timing(NamedTuple):
 
 
 def critical_path(tasks: Sequence[Task], minutes: dict[str, float]) -> dict[str, Timing]:
-    """Give the earliest times of tasks when hands are not short, waits counted, and how much each can slip.
+    """Return the earliest times of tasks when hands are not short, waits counted, and how much each can slip.
 
     What has no slack is the critical path (CPM: forward and backward pass, exact).
+
+    Parameters
+    ----------
+    tasks : Sequence[Task]
+        In an order in which they can be done.
+    minutes : dict[str, float]
+        Labour of each by id, min.
+
+    Returns
+    -------
+    dict[str, Timing]
+        By task id; times in minutes from the beginning.
     """
     ordered = in_order(tasks)
     long = {task.id: minutes.get(task.id, 0.0) + 60 * task.waits for task in tasks}
@@ -224,6 +232,4 @@ def critical_path(tasks: Sequence[Task], minutes: dict[str, float]) -> dict[str,
     for task in reversed(ordered):
         for name in task.after:
             latest[name] = min(latest[name], latest[task.id] - long[task.id])
-    return {
-        name: Timing(at, at + long[name], latest[name] - at - long[name]) for name, at in start.items()
-    }  # fmt: skip
+    return {name: Timing(at, at + long[name], latest[name] - at - long[name]) for name, at in start.items()}

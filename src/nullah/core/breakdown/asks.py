@@ -17,9 +17,9 @@ from nullah.core.breakdown.facts import (
 from nullah.core.breakdown.rough import RoughPart
 from nullah.core.lengths import Length, Marks
 from nullah.core.piece.part import Needs
-from nullah.core.rack.board import TOLERABLE, Board, Faces, Figure, Flaw, FlawKind
+from nullah.core.rack.board import TOLERABLE, Board, Faces, Flaw, FlawKind, GrainFigure
 from nullah.core.rack.outline import missing
-from nullah.core.wood.movement import Cut
+from nullah.core.wood.movement import GrainCut
 from nullah.core.wood.species import same_wood
 
 #: How much wood must stay between a flaw and the surface, mm: 1 to 2 is thin (common practice).
@@ -47,7 +47,7 @@ class Rect(NamedTuple):
         return self.y + self.width
 
     def meets(self, other: Rect, apart: float = 0.0) -> bool:
-        """Say whether the two come closer than `apart` mm in both directions at once."""
+        """Return whether the two come closer than `apart` mm in both directions at once."""
         return (
             self.x < other.end + apart - TOLERANCE
             and other.x < self.end + apart - TOLERANCE
@@ -61,17 +61,17 @@ TOLERANCE = 0.01
 
 
 def flaw_rect(flaw: Flaw) -> Rect:
-    """Give the rectangle of a flaw in mm."""
+    """Return the rectangle of a flaw in mm."""
     return Rect(float(flaw.start), float(flaw.low), float(flaw.end - flaw.start), float(flaw.high - flaw.low))
 
 
 def shows(part: RoughPart) -> tuple[Faces, ...]:
-    """Give the faces of the board that may become the part's face side, where that matters."""
+    """Return the faces of the board that may become the part's face side, where that matters."""
     return (Faces.UP, Faces.DOWN) if part.needs is Needs.ONE_FACE else (Faces.UP,)
 
 
-def spoils(flaw: Flaw, part: RoughPart, board: Board, face: Faces = Faces.UP) -> bool:
-    """Say whether a part may not cover a flaw.
+def rules_out(flaw: Flaw, part: RoughPart, board: Board, face: Faces = Faces.UP) -> bool:
+    """Return whether a part may not cover a flaw.
 
     Parameters
     ----------
@@ -105,8 +105,8 @@ def spoils(flaw: Flaw, part: RoughPart, board: Board, face: Faces = Faces.UP) ->
 
 
 def spoilt(board: Board, part: RoughPart, face: Faces = Faces.UP) -> list[Rect]:
-    """Give the rectangles of a board that a part may not cover: flaws, and wood missing at crooked edges."""
-    found = [flaw_rect(flaw) for flaw in board.flaws if spoils(flaw, part, board, face)]
+    """Return the rectangles of a board that a part may not cover: flaws, and wood missing at crooked edges."""
+    found = [flaw_rect(flaw) for flaw in board.flaws if rules_out(flaw, part, board, face)]
     found += [Rect(start, low, end - start, high - low) for start, low, end, high in missing(board)]
     return found
 
@@ -122,21 +122,24 @@ def refusal(part: RoughPart, board: Board) -> Refusal | None:
 
 def grain_refusal(part: RoughPart, board: Board) -> GrainRefusal | None:
     """Return why the grain of a board is not what a part asks; None if it is."""
-    if part.figure is Figure.STRAIGHT and not (board.figure is Figure.STRAIGHT or board.cut is not Cut.FLAT):
+    if part.figure is GrainFigure.STRAIGHT and not (
+        board.figure is GrainFigure.STRAIGHT or board.cut is not GrainCut.FLAT
+    ):
         return NotStraight(board.name)
-    if part.figure is Figure.FIGURED and board.figure is not Figure.FIGURED:
+    if part.figure is GrainFigure.FIGURED and board.figure is not GrainFigure.FIGURED:
         return NotFigured(board.name)
     if part.rings is not None and board.cut is not part.rings:
         return SawnOtherwise(part.rings, board.name, board.cut)
     return None
 
 
-def takes(part: RoughPart, board: Board) -> bool:
-    """Say whether a board may give a part somewhere, as far as wood, thickness and grain go."""
+def can_supply(part: RoughPart, board: Board) -> bool:
+    """Return whether a board may give a part somewhere, as far as wood, thickness and grain go."""
     return (
-        part.thickness.mm <= board.thickness.mm and same_wood(part.wood, board.species)
+        part.thickness.mm <= board.thickness.mm
+        and same_wood(part.wood, board.species)
         and grain_refusal(part, board) is None
-    )  # fmt: skip
+    )
 
 
 def write_size(part: RoughPart, marks: Marks) -> str:
@@ -145,5 +148,5 @@ def write_size(part: RoughPart, marks: Marks) -> str:
 
 
 def length_of(millimetres: float) -> Length:
-    """Give whole millimetres, rounded down: nothing on a rough board is worth more."""
+    """Return whole millimetres, rounded down: nothing on a rough board is worth more."""
     return Length(Fraction(int(millimetres + 1e-6)))

@@ -36,7 +36,7 @@ _Floats = NDArray[np.float64]
 Spoilt = tuple[float, float, float, float]
 
 
-class Strip(NamedTuple):
+class WidthGroup(NamedTuple):
     """Parts of one width: their lengths added up (each with a kerf), how many, and on which boards they may lie."""
 
     width: float
@@ -54,12 +54,12 @@ class Plank(NamedTuple):
     spoilt: tuple[Spoilt, ...] = ()
 
 
-def lower_bounds(strips: Sequence[Strip], planks: Sequence[Plank], kerf: float) -> Iterator[float]:
-    """Give better and better lower bounds on what is consumed beyond what is used already, in mm².
+def lower_bounds(strips: Sequence[WidthGroup], planks: Sequence[Plank], kerf: float) -> Iterator[float]:
+    """Yield better and better lower bounds on what is consumed beyond what is used already, in mm².
 
     Parameters
     ----------
-    strips : sequence of Strip
+    strips : sequence of WidthGroup
         All the parts.
     planks : sequence of Plank
     kerf : float
@@ -102,7 +102,7 @@ class _Stretch(NamedTuple):
 class _Programme:
     """The linear programme over ways to use boards, and the best way for given prices."""
 
-    def __init__(self, strips: Sequence[Strip], planks: Sequence[Plank], kerf: float) -> None:
+    def __init__(self, strips: Sequence[WidthGroup], planks: Sequence[Plank], kerf: float) -> None:
         self._strips, self._planks, self._kerf = strips, planks, kerf
         self._weights = [max(1, math.floor((strip.width + kerf) * _STEPS_BY_MM)) for strip in strips]
         self._wanted = np.array([strip.length for strip in strips])
@@ -142,14 +142,15 @@ class _Programme:
             if not takes:
                 continue
             if takes not in slices:
-                slices[takes] = _Slices([(i, self._weights[i], prices[i], self._strips[i].number) for i in takes],
-                                        self._widest)  # fmt: skip
+                slices[takes] = _Slices(
+                    [(i, self._weights[i], prices[i], self._strips[i].number) for i in takes], self._widest
+                )
                 yield bound
             bound -= self._best_use(board, slices[takes])
         yield bound
 
     def _best_use(self, board: int, slices: _Slices) -> float:
-        """Give what a board earns at most over its wood, and keep that way to use it."""
+        """Return what a board earns at most over its wood, and keep that way to use it."""
         plank, kerf = self._planks[board], self._kerf
         shortest = min(self._strips[i].length / self._strips[i].number for i in self._takes[board])
         reach = earned = 0.0
@@ -203,7 +204,7 @@ class _Slices:
         self._best = best
 
     def value(self, width: int) -> float:
-        """Give what a mm of slice of that width, in steps, earns."""
+        """Return what a mm of slice of that width, in steps, earns."""
         return float(self._best[width])
 
     def fill(self, width: int, length: float, column: _Floats) -> None:

@@ -12,9 +12,9 @@ from nullah.core.breakdown.rough import RoughPart
 from nullah.core.breakdown.search import LayoutTask, search_task
 from nullah.core.lengths import Length, inch, mm
 from nullah.core.piece.part import Needs
-from nullah.core.rack.board import Board, Figure
+from nullah.core.rack.board import Board, GrainFigure
 from nullah.core.rack.sizes import quarters
-from nullah.core.wood.movement import Cut
+from nullah.core.wood.movement import GrainCut
 
 #: Boards are asked for this long where the parts allow it: what a hand can carry and a rack holds.
 _USUAL_LENGTH = mm(2400)
@@ -23,7 +23,7 @@ _WIDTHS = (120, 150, 180, 210, 240, 280, 320)
 _ROUNDS = 6
 
 
-class ToBuy(NamedTuple):
+class BuyingLine(NamedTuple):
     """One line of the buying list: so many boards of a wood, at least so thick, wide and long."""
 
     wood: str
@@ -41,7 +41,7 @@ class ToBuy(NamedTuple):
 
 
 @lru_cache(maxsize=32)
-def buying_list(parts: tuple[RoughPart, ...], flawed: Fraction, kerf: Length) -> tuple[ToBuy, ...]:
+def buying_list(parts: tuple[RoughPart, ...], flawed: Fraction, kerf: Length) -> tuple[BuyingLine, ...]:
     """Say what boards would give the parts that find no wood.
 
     Parameters
@@ -59,7 +59,7 @@ def buying_list(parts: tuple[RoughPart, ...], flawed: Fraction, kerf: Length) ->
         part needs, or wider where that takes less wood; they are laid out by the same search
         as those on the rack, and then so many more are asked for as flaws will spoil.
     """
-    kinds: dict[tuple[str, Length, Figure | None, Cut | None], list[RoughPart]] = {}
+    kinds: dict[tuple[str, Length, GrainFigure | None, GrainCut | None], list[RoughPart]] = {}
     for part in parts:
         kinds.setdefault((part.wood, quarters(part.thickness), part.figure, part.rings), []).append(part)
     return tuple(
@@ -69,9 +69,14 @@ def buying_list(parts: tuple[RoughPart, ...], flawed: Fraction, kerf: Length) ->
 
 
 def _line(
-    wood: str, thickness: Length, parts: tuple[RoughPart, ...], flawed: Fraction, kerf: Length,
-    figure: Figure | None, rings: Cut | None,
-) -> ToBuy:  # fmt: skip
+    wood: str,
+    thickness: Length,
+    parts: tuple[RoughPart, ...],
+    flawed: Fraction,
+    kerf: Length,
+    figure: GrainFigure | None,
+    rings: GrainCut | None,
+) -> BuyingLine:
     widest = max(part.across for part in parts)
     longest = max(part.along for part in parts)
     length = max(_USUAL_LENGTH, Length(Fraction(math.ceil(longest.mm / 100) * 100)))
@@ -88,7 +93,7 @@ def _line(
             best = (wood_used, with_flaws, width)
     assert best is not None
     asks = " ".join(each.value for each in (figure, rings) if each is not None)
-    return ToBuy(wood, thickness, best[2], length, best[1], tuple(part.name for part in parts), asks)
+    return BuyingLine(wood, thickness, best[2], length, best[1], tuple(part.name for part in parts), asks)
 
 
 def _boards_wanted(

@@ -16,7 +16,7 @@ Area = tuple[float, float, float, float]
 
 
 def clear_areas(length: float, width: float, flaws: Iterable[Area], least: tuple[float, float]) -> tuple[Area, ...]:
-    """Give every clear rectangle that cannot grow, from the left.
+    """Return every clear rectangle that cannot grow, from the left.
 
     Parameters
     ----------
@@ -40,24 +40,29 @@ def clear_areas(length: float, width: float, flaws: Iterable[Area], least: tuple
                 parted.add(area)
                 continue
             for piece in (
-                (area[0], area[1], flaw[0], area[3]), (flaw[2], area[1], area[2], area[3]),
-                (area[0], area[1], area[2], flaw[1]), (area[0], flaw[3], area[2], area[3]),
-            ):  # fmt: skip
+                (area[0], area[1], flaw[0], area[3]),
+                (flaw[2], area[1], area[2], area[3]),
+                (area[0], area[1], area[2], flaw[1]),
+                (area[0], flaw[3], area[2], area[3]),
+            ):
                 if piece[2] - piece[0] >= least[0] - TOLERANCE and piece[3] - piece[1] >= least[1] - TOLERANCE:
                     parted.add(piece)
         areas = largest(list(parted))
     fitting = (
-        area for area in areas
+        area
+        for area in areas
         if area[2] - area[0] >= least[0] - TOLERANCE and area[3] - area[1] >= least[1] - TOLERANCE
-    )  # fmt: skip
+    )
     return tuple(sorted(fitting))
 
 
 def _apart(area: Area, flaw: Area) -> bool:
     return (
-        flaw[0] >= area[2] - TOLERANCE or flaw[2] <= area[0] + TOLERANCE
-        or flaw[1] >= area[3] - TOLERANCE or flaw[3] <= area[1] + TOLERANCE
-    )  # fmt: skip
+        flaw[0] >= area[2] - TOLERANCE
+        or flaw[2] <= area[0] + TOLERANCE
+        or flaw[1] >= area[3] - TOLERANCE
+        or flaw[3] <= area[1] + TOLERANCE
+    )
 
 
 def largest(areas: Sequence[Area]) -> list[Area]:
@@ -66,9 +71,13 @@ def largest(areas: Sequence[Area]) -> list[Area]:
     for index, one in enumerate(areas):
         for number, other in enumerate(areas):
             if (
-                number != index and other[0] <= one[0] and other[1] <= one[1]
-                and other[2] >= one[2] and other[3] >= one[3] and (other != one or number < index)
-            ):  # fmt: skip
+                number != index
+                and other[0] <= one[0]
+                and other[1] <= one[1]
+                and other[2] >= one[2]
+                and other[3] >= one[3]
+                and (other != one or number < index)
+            ):
                 break
         else:
             kept.append(one)
@@ -76,11 +85,28 @@ def largest(areas: Sequence[Area]) -> list[Area]:
 
 
 def areas_for(parts: Sequence[RoughPart], board: Board, face: Faces, least: tuple[float, float]) -> tuple[Area, ...]:
-    """Give the clear rectangles of a board for parts that lie together, their face side that face of it."""
+    """Return the clear rectangles of a board for parts that lie together, their face side that face of it.
+
+    Parameters
+    ----------
+    parts : Sequence[RoughPart]
+        Rough parts that lie together.
+    board : Board
+        The board, with its flaws.
+    face : Faces
+        Which face of the board their face side is.
+    least : tuple[float, float]
+        Least length and width that are of use, mm.
+
+    Returns
+    -------
+    tuple[Area, ...]
+        Largest clear rectangles, mm on the board as drawn.
+    """
     flaws = sorted({area_of(rect) for part in parts for rect in spoilt(board, part, face)})
     return clear_areas(float(board.length), float(board.width), flaws, least)
 
 
 def area_of(rect: Rect) -> Area:
-    """Give a rectangle as plain numbers."""
+    """Return a rectangle as plain numbers."""
     return rect.x, rect.y, rect.end, rect.top

@@ -68,7 +68,7 @@ _MOST_WEIGHED = 7
 def saw_cuts(
     board: Rect, placed: Sequence[PlacedPart], kerf: float, sawing: Sawing | None = None
 ) -> tuple[SawCut, ...]:
-    """Give the cuts in order: the cheapest way to take the parts out, rips weighed against crosscuts.
+    """Return the cuts in order: the cheapest way to take the parts out, rips weighed against crosscuts.
 
     Wood worth keeping counts against sawing, so that a stub is not stranded where ripping
     through first would leave it on a useful offcut.
@@ -93,7 +93,23 @@ def saw_cuts(
 
 
 def left_over(board: Rect, placed: Sequence[PlacedPart], kerf: float, sawing: Sawing | None = None) -> tuple[Rect, ...]:
-    """Give what the cuts of `saw_cuts` leave besides the parts, in mm.
+    """Return what the cuts of `saw_cuts` leave besides the parts, in mm.
+
+    Parameters
+    ----------
+    board : Rect
+        The rectangle that is sawn up, mm.
+    placed : Sequence[PlacedPart]
+        The parts on it.
+    kerf : float
+        Of the saw, mm.
+    sawing : Sawing, optional
+        What a cut costs, or None for no matter.
+
+    Returns
+    -------
+    tuple[Rect, ...]
+        Rectangles, mm.
 
     Raises
     ------
@@ -105,7 +121,7 @@ def left_over(board: Rect, placed: Sequence[PlacedPart], kerf: float, sawing: Sa
 def taken_apart(
     board: Rect, placed: Sequence[PlacedPart], kerf: float, sawing: Sawing | None = None
 ) -> tuple[tuple[SawCut, ...], tuple[Rect, ...]]:
-    """Give both: the cuts of `saw_cuts`, and what they leave.
+    """Return both: the cuts of `saw_cuts`, and what they leave.
 
     Raises
     ------
@@ -116,8 +132,28 @@ def taken_apart(
 
 def cut_through_first(
     board: Rect, placed: Sequence[PlacedPart], kerf: float, sawing: Sawing, crosswise: bool, at: float
-) -> tuple[tuple[SawCut, ...], tuple[Rect, ...]]:  # fmt: skip
-    """Give the cuts, and what they leave, where the whole board is cut through once before all else.
+) -> tuple[tuple[SawCut, ...], tuple[Rect, ...]]:
+    """Return the cuts, and what they leave, where the whole board is cut through once before all else.
+
+    Parameters
+    ----------
+    board : Rect
+        The rectangle that is sawn up, mm.
+    placed : Sequence[PlacedPart]
+        The parts on it.
+    kerf : float
+        Of the saw, mm.
+    sawing : Sawing
+        What a cut costs.
+    crosswise : bool
+        Whether the first cut goes across the board.
+    at : float
+        Where it begins, mm along the board, or across it.
+
+    Returns
+    -------
+    tuple[tuple[SawCut, ...], tuple[Rect, ...]]
+        Cuts in their order, and what they leave, mm.
 
     Raises
     ------
@@ -141,7 +177,24 @@ def cut_through_first(
 
 
 def portions(board: Rect, crosswise: bool, at: float, kerf: float) -> tuple[Rect, Rect]:
-    """Give the two pieces that a cut through a board leaves."""
+    """Return the two pieces that a cut through a board leaves.
+
+    Parameters
+    ----------
+    board : Rect
+        The rectangle that is cut, mm.
+    crosswise : bool
+        Whether the cut goes across it.
+    at : float
+        Where the cut begins, mm along it, or across it.
+    kerf : float
+        Of the saw, mm.
+
+    Returns
+    -------
+    tuple[Rect, Rect]
+        What lies before the cut, and what lies beyond it.
+    """
     if crosswise:
         return (
             Rect(board.x, board.y, at - board.x, board.width),
@@ -154,15 +207,17 @@ def portions(board: Rect, crosswise: bool, at: float, kerf: float) -> tuple[Rect
 
 
 def within(rect: Rect, outer: Rect) -> bool:
-    """Say whether a rectangle lies in another, to the tolerance of chalk."""
+    """Return whether a rectangle lies in another, to the tolerance of chalk."""
     return (
-        rect.x >= outer.x - TOLERANCE and rect.end <= outer.end + TOLERANCE
-        and rect.y >= outer.y - TOLERANCE and rect.top <= outer.top + TOLERANCE
-    )  # fmt: skip
+        rect.x >= outer.x - TOLERANCE
+        and rect.end <= outer.end + TOLERANCE
+        and rect.y >= outer.y - TOLERANCE
+        and rect.top <= outer.top + TOLERANCE
+    )
 
 
 def sawable(placed: Sequence[PlacedPart], kerf: float) -> bool:
-    """Say whether cuts from edge to edge take parts apart at all; which cuts does not matter to that."""
+    """Return whether cuts from edge to edge take parts apart at all; which cuts does not matter to that."""
     if len(placed) < 2:
         return True
     line = next(iter(_parting_lines(tuple(placed), kerf)), None)
@@ -177,7 +232,7 @@ class _Sawyer:
         self._known: dict[tuple[Rect, tuple[PlacedPart, ...]], tuple[float, _Line | None]] = {}
 
     def take_apart(self, board: Rect, placed: tuple[PlacedPart, ...]) -> tuple[tuple[SawCut, ...], tuple[Rect, ...]]:
-        """Give the cuts, and the pieces that hold no part."""
+        """Return the cuts, and the pieces that hold no part."""
         cuts: list[SawCut] = []
         empty: list[Rect] = []
 
@@ -199,7 +254,7 @@ class _Sawyer:
         return tuple(cuts), tuple(piece for piece in empty if piece.length > TOLERANCE and piece.width > TOLERANCE)
 
     def _weighed(self, piece: Rect, parts: tuple[PlacedPart, ...]) -> tuple[float, _Line | None]:
-        """Give the minutes it takes to free the parts of a piece, less what is kept, and the first cut."""
+        """Return the minutes it takes to free the parts of a piece, less what is kept, and the first cut."""
         if not parts:
             return -self._sawing.kept(piece.length, piece.width), None
         key = (piece, parts)
@@ -231,7 +286,7 @@ class _Sawyer:
 
 
 def _parting_lines(parts: tuple[PlacedPart, ...], kerf: float) -> list[_Line]:
-    """Give every cut that parts the parts, across before along."""
+    """Return every cut that parts the parts, across before along."""
     lines = []
     for kind in (CutKind.CROSS, CutKind.RIP):
         for at in sorted({_far(item.rect, kind) for item in parts}):
@@ -255,7 +310,7 @@ def _trimming_line(piece: Rect, parts: tuple[PlacedPart, ...], kerf: float) -> _
 
 
 def _trims(piece: Rect, parts: tuple[PlacedPart, ...], kerf: float) -> list[_Line]:
-    """Give the cuts that take waste off parts without parting them, ends before edges.
+    """Return the cuts that take waste off parts without parting them, ends before edges.
 
     A sliver before them that is thinner than the saw is planed off, not sawn.
     """

@@ -10,7 +10,7 @@ from typing import NamedTuple
 
 from nullah.core.lengths import Length
 from nullah.core.rack.board import Faces, FlawKind
-from nullah.core.wood.movement import Cut
+from nullah.core.wood.movement import GrainCut
 
 # --- a board that does not suit a part ---------------------------------------------------------------
 
@@ -46,9 +46,9 @@ class NotFigured(NamedTuple):
 class SawnOtherwise(NamedTuple):
     """A part asks for a board cut otherwise from the log."""
 
-    wanted: Cut
+    wanted: GrainCut
     board: str
-    cut: Cut
+    cut: GrainCut
 
 
 GrainRefusal = NotStraight | NotFigured | SawnOtherwise
@@ -232,9 +232,18 @@ class FlatteningLeaves(NamedTuple):
 
 
 Nowhere = (
-    NoBoards | NoWood | NoneThick | GrainNowhere | NoneWide | NoneLong | NoneClear | FitsOn | RoomOn | TakenUp
+    NoBoards
+    | NoWood
+    | NoneThick
+    | GrainNowhere
+    | NoneWide
+    | NoneLong
+    | NoneClear
+    | FitsOn
+    | RoomOn
+    | TakenUp
     | FlatteningLeaves
-)  # fmt: skip
+)
 
 # --- what is told of a whole layout ------------------------------------------------------------------
 
@@ -273,7 +282,7 @@ class ToBuyOne(NamedTuple):
     length: Length
 
 
-class ToBuy(NamedTuple):
+class BoardsToBuy(NamedTuple):
     """What to ask the yard for, with so many per cent over for flaws."""
 
     percent: int
@@ -286,4 +295,4 @@ class SawInWaste(NamedTuple):
     kerf: Length
 
 
-LayoutFact = LiesNowhere | LiesWrongly | DepthUnknown | ToBuy | SawInWaste
+LayoutFact = LiesNowhere | LiesWrongly | DepthUnknown | BoardsToBuy | SawInWaste

@@ -10,7 +10,7 @@ from nullah.core.breakdown.layout import PlacedPart
 from nullah.core.breakdown.rough import Staves
 from nullah.core.lengths import Marks
 from nullah.core.rack.board import Board
-from nullah.core.wood.movement import Cut
+from nullah.core.wood.movement import GrainCut
 
 
 class Stave(NamedTuple):
@@ -40,13 +40,23 @@ def arranged(staves: Staves, laid: Sequence[tuple[PlacedPart, Board]]) -> tuple[
         if low is not None and high is not None and abs(low - high) > 3:
             # The outer staves turn their straighter edge inwards; of an inner one either edge is at a seam.
             straighter_left = index > 0
-        found.append(Stave(item.part.name, board.name, heart_up if board.cut is not Cut.QUARTER else None,
-                           straighter_left))  # fmt: skip
+        found.append(
+            Stave(item.part.name, board.name, heart_up if board.cut is not GrainCut.QUARTER else None, straighter_left)
+        )
     return tuple(found)
 
 
 def edge_angles(board: Board, low: float, high: float) -> tuple[float, float]:
-    """Give the angle in degrees between rings and face at two places across a board; 90 is straight on the face.
+    """Return the angle in degrees between rings and face at two places across a board; 90 is straight on the face.
+
+    Parameters
+    ----------
+    board : Board
+        A board whose heart is known.
+    low : float
+        The one place, mm across from the lower edge.
+    high : float
+        The other.
 
     Examples
     --------
@@ -81,8 +91,9 @@ def glue_up_steps(staves: Staves, laid: Sequence[tuple[PlacedPart, Board]], mark
             words += f", its straighter edge to the {'left' if stave.straighter_left else 'right'}"
         steps.append(f"{words}.")
     school = (
-        "Arcs alternate: cups cancel into a ripple." if staves.alternate
+        "Arcs alternate: cups cancel into a ripple."
+        if staves.alternate
         else "Arcs lie all one way: one batten can hold them."
-    )  # fmt: skip
+    )
     clamps = max(2, math.ceil(max(item.rect.length for item, _ in laid) / 100))
     return (*steps, f"{school} Joint the edges, grain straight at the seams; a clamp every 100 mm, about {clamps}.")

@@ -11,7 +11,7 @@ from dataclasses import dataclass
 from itertools import pairwise
 from typing import NamedTuple
 
-from nullah.core.breakdown.asks import TOLERANCE, Rect, flaw_rect, refusal, spoils, spoilt
+from nullah.core.breakdown.asks import TOLERANCE, Rect, flaw_rect, refusal, rules_out, spoilt
 from nullah.core.breakdown.facts import Complaint, Match, NoKerf, Nowhere, OverEdge, OverFlaw, OverPart, Unmatched
 from nullah.core.breakdown.rough import RoughPart
 from nullah.core.lengths import Length
@@ -87,6 +87,14 @@ def complaints(board: Board, placed: Iterable[PlacedPart], kerf: Length) -> dict
     """Return, by part id, why a part cannot lie where it does; empty if all can.
 
     Neighbours stand a kerf apart; the board's edges and a flaw's border need none.
+
+    Parameters
+    ----------
+    board : Board
+    placed : Iterable[PlacedPart]
+        Parts on it.
+    kerf : Length
+        Of the saw.
     """
     parts = list(placed)
     found = {item.part.id: _complaint(board, item, parts, float(kerf)) for item in parts}
@@ -105,9 +113,9 @@ def _complaint(board: Board, item: PlacedPart, others: list[PlacedPart], kerf: f
         if rect.meets(Rect(start, low, end - start, high - low)):
             return OverEdge(board.name, crooked=True)
     for flaw in board.flaws:
-        if rect.meets(flaw_rect(flaw)) and spoils(flaw, part, board, item.face):
+        if rect.meets(flaw_rect(flaw)) and rules_out(flaw, part, board, item.face):
             turned = part.needs is Needs.ONE_FACE and not any(
-                rect.meets(flaw_rect(each)) and spoils(each, part, board, _other(item.face)) for each in board.flaws
+                rect.meets(flaw_rect(each)) and rules_out(each, part, board, _other(item.face)) for each in board.flaws
             )
             return OverFlaw(flaw.kind, flaw.faces, board.name, turned)
     for other in others:
@@ -117,7 +125,7 @@ def _complaint(board: Board, item: PlacedPart, others: list[PlacedPart], kerf: f
 
 
 def consumed(board: Board, placed: Iterable[PlacedPart]) -> float:
-    """Give the wood used of a board in mm²: its width times the farthest end of any part."""
+    """Return the wood used of a board in mm²: its width times the farthest end of any part."""
     return float(board.width) * max((item.rect.end for item in placed), default=0.0)
 
 
@@ -151,7 +159,7 @@ def set_complaints(pieces: Sequence[RoughPart], placed: Iterable[PlacedPart], ke
 
 
 def _follows(one: Rect, two: Rect, kerf: float) -> bool:
-    """Say whether one rectangle follows another along the board, either way round, in the same lane."""
+    """Return whether one rectangle follows another along the board, either way round, in the same lane."""
     side = min(one.top, two.top) - max(one.y, two.y) > min(one.width, two.width) / 2
     gap = max(two.x - one.end, one.x - two.end)
     return side and -TOLERANCE <= gap <= kerf + _NEAR

@@ -17,7 +17,7 @@ from nullah.core.rack.board import Board
 _MOST_TRIED = 40
 
 
-class Spot(NamedTuple):
+class LegalPlace(NamedTuple):
     """The nearest legal place of a part on a board, mm, and what is wrong with where it was held."""
 
     x: float
@@ -27,9 +27,14 @@ class Spot(NamedTuple):
 
 
 def nearest_legal(
-    part: RoughPart, board: Board, others: Sequence[PlacedPart], kerf: Length, at: tuple[float, float], reach: float,
+    part: RoughPart,
+    board: Board,
+    others: Sequence[PlacedPart],
+    kerf: Length,
+    at: tuple[float, float],
+    reach: float,
     over: bool,
-) -> tuple[Spot | None, Complaint | None]:  # fmt: skip
+) -> tuple[LegalPlace | None, Complaint | None]:
     """Find the nearest place to `at` where a part may lie, not farther than `reach` mm.
 
     Parameters
@@ -47,7 +52,7 @@ def nearest_legal(
 
     Returns
     -------
-    spot : Spot or None
+    spot : LegalPlace or None
     why : Complaint or None
         Why it cannot lie just where it is held; None if it can.
     """
@@ -55,10 +60,10 @@ def nearest_legal(
         return None, SawnUp(board.name)
     held = _complaint(part, board, others, kerf, at, over)
     if held is None:
-        return Spot(at[0], at[1], over), None
+        return LegalPlace(at[0], at[1], over), None
     for x, y in list(_places(part, board, others, float(kerf), at, reach))[:_MOST_TRIED]:
         if _complaint(part, board, others, kerf, (x, y), over) is None:
-            return Spot(x, y, over, held), held
+            return LegalPlace(x, y, over, held), held
     return None, held
 
 
@@ -75,7 +80,7 @@ def _complaint(
 def _places(
     part: RoughPart, board: Board, others: Sequence[PlacedPart], kerf: float, at: tuple[float, float], reach: float
 ) -> Iterator[tuple[float, float]]:
-    """Give places to try, the nearest first: against edges, neighbours and flaws, or straight beside them."""
+    """Yield places to try, the nearest first: against edges, neighbours and flaws, or straight beside them."""
     long, wide = float(part.along), float(part.across)
     far_x, far_y = float(board.length) - long, float(board.width) - wide
     xs, ys = {0.0, far_x, at[0]}, {0.0, far_y, at[1]}
@@ -87,8 +92,10 @@ def _places(
         ys |= {rect.top, rect.y - wide}
     near = [
         ((x - at[0]) ** 2 + (y - at[1]) ** 2, x, y)
-        for x in xs if -0.01 <= x <= far_x + 0.01 and abs(x - at[0]) <= reach
-        for y in ys if -0.01 <= y <= far_y + 0.01 and abs(y - at[1]) <= reach
-    ]  # fmt: skip
+        for x in xs
+        if -0.01 <= x <= far_x + 0.01 and abs(x - at[0]) <= reach
+        for y in ys
+        if -0.01 <= y <= far_y + 0.01 and abs(y - at[1]) <= reach
+    ]
     for _, x, y in sorted(near):
         yield round(max(0.0, x), 3), round(max(0.0, y), 3)

@@ -43,7 +43,7 @@ class Blank(NamedTuple):
         return self.along * self.across
 
 
-class Sheet(NamedTuple):
+class PackedBoard(NamedTuple):
     """A board to lay on.
 
     `free` are the rectangles to begin with, `used_to` how far along it is used already,
@@ -95,7 +95,7 @@ class Node(NamedTuple):
     extra: float
 
 
-class Spot(NamedTuple):
+class BlankPlace(NamedTuple):
     """Where a blank lies."""
 
     blank: int
@@ -108,7 +108,7 @@ class Spot(NamedTuple):
 class Packing(NamedTuple):
     """A layout: where everything lies, what lies nowhere, and what it counts as in mm²."""
 
-    spots: tuple[Spot, ...]
+    spots: tuple[BlankPlace, ...]
     missing: tuple[int, ...]
     cost: float
 
@@ -119,7 +119,7 @@ class Packer:
     Parameters
     ----------
     blanks : sequence of Blank
-    sheets : sequence of Sheet
+    sheets : sequence of PackedBoard
     kerf : float
         mm.
     price : Price
@@ -127,7 +127,9 @@ class Packer:
         The same seed gives the same layouts.
     """
 
-    def __init__(self, blanks: Sequence[Blank], sheets: Sequence[Sheet], kerf: float, price: Price, seed: int) -> None:
+    def __init__(
+        self, blanks: Sequence[Blank], sheets: Sequence[PackedBoard], kerf: float, price: Price, seed: int
+    ) -> None:
         self._blanks, self._sheets, self._kerf, self._price = blanks, sheets, kerf, price
         self._chance = random.Random(seed)
         self._least_along = min((blank.along for blank in blanks), default=0.0) - TOLERANCE
@@ -139,7 +141,7 @@ class Packer:
         self._way = 0
         self.best: Packing | None = None
 
-    def _bare_node(self, sheet: Sheet) -> Node:
+    def _bare_node(self, sheet: PackedBoard) -> Node:
         whole = _Region(0.0, 0.0, math.inf, math.inf, sheet.clear)
         regions = tuple(region for area in sheet.free if (region := self._region(whole, area)) is not None)
         return Node(None, -1, 0, 0.0, 0.0, sheet.used_to, regions, 0, 0.0)
@@ -181,9 +183,10 @@ class Packer:
 
     def _keep(self, nodes: list[Node], left: list[int], cost: float) -> None:
         spots = [
-            Spot(node.blank, number, node.kind, node.x, node.y)
-            for number, last in enumerate(nodes) for node in _chain(last)
-        ]  # fmt: skip
+            BlankPlace(node.blank, number, node.kind, node.x, node.y)
+            for number, last in enumerate(nodes)
+            for node in _chain(last)
+        ]
         self.best = Packing(tuple(spots), tuple(sorted(left)), cost)
 
     def _cost(self, nodes: list[Node], left: list[int]) -> float:
@@ -309,10 +312,13 @@ class Packer:
         end, top = x + blank.along, y + blank.across
         start = region.x if stretch > end else x
         pieces = (
-            (region.x, region.y, start - kerf, region.top), (stretch + kerf, region.y, region.end, region.top),
-            (start, region.y, stretch, y - kerf), (start, top + kerf, stretch, region.top),
-            (start, y, x - kerf, top), (end + kerf, y, stretch, top),
-        )  # fmt: skip
+            (region.x, region.y, start - kerf, region.top),
+            (stretch + kerf, region.y, region.end, region.top),
+            (start, region.y, stretch, y - kerf),
+            (start, top + kerf, stretch, region.top),
+            (start, y, x - kerf, top),
+            (end + kerf, y, stretch, top),
+        )
         free = [other for other in node.free if other is not region]
         free += [left for piece in pieces if (left := self._region(region, piece)) is not None]
         extra = node.extra
@@ -321,7 +327,7 @@ class Packer:
         return Node(node, index, kind, x, y, max(node.used_to, end), tuple(free), node.laid + 1, extra)
 
     def _region(self, within: _Region, piece: Area) -> _Region | None:
-        """Give a rectangle cut out of a region with its clear wood, or None if nothing would fit in it."""
+        """Return a rectangle cut out of a region with its clear wood, or None if nothing would fit in it."""
         near, low, end, top = piece
         if end - near < self._least_along or top - low < self._least_across:
             return None
@@ -345,7 +351,7 @@ class Packer:
         return _Region(near, low, end, top, None if whole else tuple(kinds))
 
     def _sawn(self, region: _Region, x: float, y: float, end: float, top: float, stretch: float) -> float:
-        """Give what the cuts round a blank count as."""
+        """Return what the cuts round a blank count as."""
         kerf, price = self._kerf, self._price
         start = region.x if stretch > end else x
         whole = (start - region.x > kerf) + (region.end - stretch > TOLERANCE)
@@ -355,7 +361,7 @@ class Packer:
         return across * price.cross + rips * (stretch - start) * price.rip
 
     def _risk(self, number: int, kind: int, x: float, y: float, end: float, top: float) -> float:
-        """Give what lying hard against spoilt wood counts as: the length of border that does."""
+        """Return what lying hard against spoilt wood counts as: the length of border that does."""
         if not self._price.beside_flaw:
             return 0.0
         sheet = self._sheets[number]
@@ -380,7 +386,7 @@ _CLOSE = 8.0
 
 
 def _chain(node: Node) -> Iterator[Node]:
-    """Give the nodes of a board from the first blank laid to the last."""
+    """Yield the nodes of a board from the first blank laid to the last."""
     found = []
     while node.before is not None:
         found.append(node)

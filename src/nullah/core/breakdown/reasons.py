@@ -84,7 +84,7 @@ def _first_two(boards: Sequence[Board]) -> tuple[str, ...]:
 
 
 def _has_room(board: Board, part: RoughPart, taken: tuple[Area, ...]) -> bool:
-    """Say whether a part finds clear wood on a board beside what lies there."""
+    """Return whether a part finds clear wood on a board beside what lies there."""
     if board.sawn:
         return False
     least = (float(part.along), float(part.across))
@@ -105,7 +105,7 @@ def _staves(part: RoughPart, boards: Sequence[Board]) -> StavesDo | None:
 
 
 def staves_that_do(part: RoughPart, boards: Sequence[Board]) -> tuple[int, Board] | None:
-    """Give the fewest equal staves that would make a part, and a board that has the clear width for one."""
+    """Return the fewest equal staves that would make a part, and a board that has the clear width for one."""
     for count in range(2, MOST_STAVES + 1):
         wide = float(part.across) / count + 3
         if wide < NARROWEST_STAVE:
@@ -118,7 +118,7 @@ def staves_that_do(part: RoughPart, boards: Sequence[Board]) -> tuple[int, Board
 
 @lru_cache(maxsize=2048)
 def _widest_clear(board: Board, part: RoughPart) -> float:
-    """Give the width in mm of the widest clear strip as long as the part; 0 where there is none."""
+    """Return the width in mm of the widest clear strip as long as the part; 0 where there is none."""
     if float(board.length) < float(part.along) - TOLERANCE:
         return 0.0
     areas = [area for face in shows(part) for area in areas_for((part,), board, face, (float(part.along), 1.0))]
@@ -126,5 +126,5 @@ def _widest_clear(board: Board, part: RoughPart) -> float:
 
 
 def widest_clear(board: Board, part: RoughPart) -> Length:
-    """Give the widest clear strip of a board that is as long as the part, in whole mm."""
+    """Return the widest clear strip of a board that is as long as the part, in whole mm."""
     return length_of(_widest_clear(board, part))

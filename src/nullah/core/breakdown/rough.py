@@ -8,8 +8,8 @@ from typing import NamedTuple
 
 from nullah.core.lengths import Length, mm
 from nullah.core.piece.part import Needs, Part
-from nullah.core.rack.board import Figure
-from nullah.core.wood.movement import Cut
+from nullah.core.rack.board import GrainFigure
+from nullah.core.wood.movement import GrainCut
 
 
 @dataclass(frozen=True, slots=True)
@@ -26,7 +26,7 @@ class Allowances:
     joint: Length = field(default_factory=lambda: mm(3))
 
 
-class Ask(NamedTuple):
+class WoodRequirement(NamedTuple):
     """What a part asks of its wood, beyond what its place in the piece says; None or empty asks nothing.
 
     Parts with the same `together` come from one board as neighbours, and where `in_order`
@@ -35,8 +35,8 @@ class Ask(NamedTuple):
     """
 
     needs: Needs | None = None
-    figure: Figure | None = None
-    rings: Cut | None = None
+    figure: GrainFigure | None = None
+    rings: GrainCut | None = None
     together: str = ""
     in_order: bool = False
     wood: str = ""
@@ -98,8 +98,8 @@ class RoughPart(NamedTuple):
     wood: str = ""
     makes: tuple[str, ...] = ()
     finished: Length | None = None
-    figure: Figure | None = None
-    rings: Cut | None = None
+    figure: GrainFigure | None = None
+    rings: GrainCut | None = None
     together: str = ""
     in_order: bool = False
     number: int = 0
@@ -122,7 +122,7 @@ class RoughPart(NamedTuple):
 
 
 def rough_parts(parts: Iterable[Part], allowances: Allowances) -> tuple[RoughPart, ...]:
-    """Give the rough size of every part: what it is cut to, with the allowances."""
+    """Return the rough size of every part: what it is cut to, with the allowances."""
     return tuple(
         RoughPart(
             part.id,
@@ -154,21 +154,42 @@ def held(now: RoughPart, planned: RoughPart, allowances: Allowances) -> RoughPar
     )
 
 
-def asking(rough: RoughPart, ask: Ask | None) -> RoughPart:
-    """Give a rough part with what was asked for it by hand."""
+def asking(rough: RoughPart, ask: WoodRequirement | None) -> RoughPart:
+    """Return a rough part with what was asked for it by hand."""
     if ask is None:
         return rough
     return rough._replace(
-        needs=ask.needs or rough.needs, figure=ask.figure, rings=ask.rings,
-        together=ask.together, in_order=ask.in_order, wood=ask.wood or rough.wood,
-    )  # fmt: skip
+        needs=ask.needs or rough.needs,
+        figure=ask.figure,
+        rings=ask.rings,
+        together=ask.together,
+        in_order=ask.in_order,
+        wood=ask.wood or rough.wood,
+    )
 
 
 def as_made(
-    rough: tuple[RoughPart, ...], staves: Iterable[Staves], resawn: Iterable[Resawn], allowances: Allowances,
+    rough: tuple[RoughPart, ...],
+    staves: Iterable[Staves],
+    resawn: Iterable[Resawn],
+    allowances: Allowances,
     kerf: Length,
-) -> tuple[RoughPart, ...]:  # fmt: skip
-    """Give the pieces that are really sawn out: staves in the place of wide parts, one blank for two thin ones."""
+) -> tuple[RoughPart, ...]:
+    """Return the pieces that are really sawn out: staves in the place of wide parts, one blank for two thin ones.
+
+    Parameters
+    ----------
+    rough : tuple[RoughPart, ...]
+        Rough parts as the cut list has them.
+    staves : Iterable[Staves]
+        Parts that are glued up.
+    resawn : Iterable[Resawn]
+        Pairs that are sawn out of one blank.
+    allowances : Allowances
+        What is added to finished sizes.
+    kerf : Length
+        Of the saw that resaws.
+    """
     by_id = {piece.id: piece for piece in rough}
     for made in staves:
         if made.part in by_id:
@@ -193,7 +214,7 @@ def _put(pieces: Mapping[str, RoughPart], old: str, new: Iterable[RoughPart]) ->
 
 
 def stave_pieces(rough: RoughPart, widths: tuple[Length, ...], allowances: Allowances) -> tuple[RoughPart, ...]:
-    """Give the staves of a wide part, each with what jointing takes, the outer two with half the edge allowance."""
+    """Return the staves of a wide part, each with what jointing takes, the outer two with half the edge allowance."""
     pieces = []
     for index, width in enumerate(widths):
         outer = (index == 0) + (index == len(widths) - 1)
@@ -215,6 +236,18 @@ def stave_pieces(rough: RoughPart, widths: tuple[Length, ...], allowances: Allow
 def equal_staves(width: Length, count: int) -> tuple[Length, ...]:
     """Share a finished width out among so many staves.
 
+    Parameters
+    ----------
+    width : Length
+        Finished, of the whole.
+    count : int
+        How many staves.
+
+    Returns
+    -------
+    tuple[Length, ...]
+        Widths that add up to the whole exactly.
+
     Examples
     --------
     >>> [stave.as_text() for stave in equal_staves(mm(300), 2)]
@@ -224,21 +257,34 @@ def equal_staves(width: Length, count: int) -> tuple[Length, ...]:
 
 
 def resawable(one: RoughPart, two: RoughPart) -> bool:
-    """Say whether two parts can come out of one blank: of one size, one wood, and asking the same."""
+    """Return whether two parts can come out of one blank: of one size, one wood, and asking the same."""
     asked = [(p.length.mm, p.width.mm, p.needs, p.turned, p.wood, p.figure, p.rings) for p in (one, two)]
     return asked[0] == asked[1] and one.id != two.id
 
 
 def resawn_blank(one: RoughPart, two: RoughPart, kerf: Length) -> RoughPart:
-    """Give the blank that two thin parts are resawn from: both rough thicknesses and the kerf between them.
+    """Return the blank that two thin parts are resawn from: both rough thicknesses and the kerf between them.
 
     Each keeps its whole allowance: the inner faces move as the tension goes, and carry saw marks.
+
+    Parameters
+    ----------
+    one : RoughPart
+        The one rough part.
+    two : RoughPart
+        The other, as long and as wide.
+    kerf : Length
+        Of the saw that resaws.
     """
     finished = None
     if one.finished is not None and two.finished is not None:
         spare = (one.thickness - one.finished) + kerf
         finished = one.finished + two.finished + spare
     return one._replace(
-        id=_blank_id(one.id, two.id), name=f"{one.name} and {two.name}, resawn",
-        thickness=one.thickness + two.thickness + kerf, makes=(one.id, two.id), finished=finished, together="",
-    )  # fmt: skip
+        id=_blank_id(one.id, two.id),
+        name=f"{one.name} and {two.name}, resawn",
+        thickness=one.thickness + two.thickness + kerf,
+        makes=(one.id, two.id),
+        finished=finished,
+        together="",
+    )

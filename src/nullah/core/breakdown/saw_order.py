@@ -10,7 +10,7 @@ from nullah.core.breakdown.cuts import CutKind, SawCut
 from nullah.core.breakdown.layout import PlacedPart
 
 
-class Side(NamedTuple):
+class CutSide(NamedTuple):
     """What a cut leaves on one side: the piece, and the parts in it; waste or an offcut where there are none."""
 
     piece: Rect
@@ -21,13 +21,13 @@ class SawStep(NamedTuple):
     """One cut: what lies aside already, the piece in hand, and what comes of it (near the start, and beyond)."""
 
     cut: SawCut
-    aside: tuple[Side, ...]
-    near: Side
-    beyond: Side
+    aside: tuple[CutSide, ...]
+    near: CutSide
+    beyond: CutSide
 
 
 def saw_steps(cuts: Sequence[SawCut], placed: Sequence[PlacedPart], board: Rect, kerf: float) -> tuple[SawStep, ...]:
-    """Give what there is before and after each cut, in order.
+    """Return what there is before and after each cut, in order.
 
     Parameters
     ----------
@@ -45,8 +45,10 @@ def saw_steps(cuts: Sequence[SawCut], placed: Sequence[PlacedPart], board: Rect,
     for cut in cuts:
         pieces.remove(cut.piece)
         near, beyond = _parted(cut, kerf)
-        aside = tuple(Side(piece, _within(piece, placed)) for piece in pieces)
-        steps.append(SawStep(cut, aside, Side(near, _within(near, placed)), Side(beyond, _within(beyond, placed))))
+        aside = tuple(CutSide(piece, _within(piece, placed)) for piece in pieces)
+        steps.append(
+            SawStep(cut, aside, CutSide(near, _within(near, placed)), CutSide(beyond, _within(beyond, placed)))
+        )
         pieces += [near, beyond]
     return tuple(steps)
 
@@ -68,7 +70,10 @@ def _parted(cut: SawCut, kerf: float) -> tuple[Rect, Rect]:
 
 def _within(piece: Rect, placed: Sequence[PlacedPart]) -> tuple[PlacedPart, ...]:
     return tuple(
-        item for item in placed
-        if item.rect.x >= piece.x - TOLERANCE and item.rect.y >= piece.y - TOLERANCE
-        and item.rect.end <= piece.end + TOLERANCE and item.rect.top <= piece.top + TOLERANCE
-    )  # fmt: skip
+        item
+        for item in placed
+        if item.rect.x >= piece.x - TOLERANCE
+        and item.rect.y >= piece.y - TOLERANCE
+        and item.rect.end <= piece.end + TOLERANCE
+        and item.rect.top <= piece.top + TOLERANCE
+    )

@@ -37,15 +37,15 @@ class Sawing(NamedTuple):
         return self.thickness / _USUAL_THICKNESS * (0.5 + 0.5 * self.hardness / _USUAL_HARDNESS)
 
     def minutes(self, cross: bool, length: float) -> float:
-        """Give the minutes of one cut of a length in mm."""
+        """Return the minutes of one cut of a length in mm."""
         by_metre, start = (self.cross_by_metre, self.cross_start) if cross else (self.rip_by_metre, self.rip_start)
         return start + by_metre * self.load * length / 1000
 
     def kept(self, length: float, width: float) -> float:
-        """Give what an offcut is worth in minutes: nothing for stubs and slivers."""
+        """Return what an offcut is worth in minutes: nothing for stubs and slivers."""
         return self.kept_by_square_metre * length * width * 1e-6 if worth_keeping(length, width) else 0.0
 
 
 def worth_keeping(length: float, width: float) -> bool:
-    """Say whether an offcut of this size (mm) is kept: shorter ones and slivers are firewood (common practice)."""
+    """Return whether an offcut of this size (mm) is kept: shorter ones and slivers are firewood (common practice)."""
     return length >= 200 and width >= 40

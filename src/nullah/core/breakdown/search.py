@@ -9,19 +9,19 @@ from __future__ import annotations
 from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field
 
-from nullah.core.breakdown.asks import TOLERANCE, Rect, shows, spoilt, takes
-from nullah.core.breakdown.blanks import Choice, alternatives
+from nullah.core.breakdown.asks import TOLERANCE, Rect, can_supply, shows, spoilt
+from nullah.core.breakdown.blanks import BlankOption, alternatives
 from nullah.core.breakdown.clear_wood import Area, area_of, areas_for
 from nullah.core.breakdown.cuts import NotSawableError, left_over
 from nullah.core.breakdown.facts import BoardNotSawable, TooManyParts
 from nullah.core.breakdown.layout import PlacedPart, Placement, Unplaced, consumed, place
-from nullah.core.breakdown.packing import Blank, Packer, Packing, Price, Sheet
+from nullah.core.breakdown.packing import Blank, PackedBoard, Packer, Packing, Price
 from nullah.core.breakdown.reasons import why_nowhere
 from nullah.core.breakdown.rough import RoughPart
-from nullah.core.breakdown.wishes import Wishes
+from nullah.core.breakdown.wishes import SearchWeights
 from nullah.core.errors import FactError
 from nullah.core.lengths import Length
-from nullah.core.rack.board import Board, Faces, Figure
+from nullah.core.rack.board import Board, Faces, GrainFigure
 
 #: More parts than this in one list are a slip of the key.
 MOST_PARTS = 5000
@@ -69,7 +69,7 @@ class LayoutTask:
     parts : tuple of RoughPart
     boards : tuple of Board
     kerf : Length
-    wishes : Wishes
+    wishes : SearchWeights
     pinned : tuple of Placement
         Stay where they are.
     reaches : mapping from (part id, board id) to intervals of x in mm
@@ -80,7 +80,7 @@ class LayoutTask:
     parts: tuple[RoughPart, ...]
     boards: tuple[Board, ...]
     kerf: Length
-    wishes: Wishes = Wishes()
+    wishes: SearchWeights = SearchWeights()
     pinned: tuple[Placement, ...] = ()
     reaches: Mapping[tuple[str, str], tuple[tuple[float, float], ...]] = field(default_factory=dict)
 
@@ -88,7 +88,7 @@ class LayoutTask:
 def search(
     parts: Sequence[RoughPart], boards: Sequence[Board], kerf: Length, rounds: int = 400, seed: int = 1
 ) -> Iterator[Layout]:
-    """Give better and better layouts of parts on boards that ask nothing else; see `search_task`."""
+    """Return better and better layouts of parts on boards that ask nothing else; see `search_task`."""
     task = LayoutTask(tuple(parts), tuple(boards), kerf)
     return search_task(task, rounds, seed)
 
@@ -96,7 +96,7 @@ def search(
 def search_task(
     task: LayoutTask, rounds: int = 400, seed: int = 1, over: Callable[[], float] | None = None, prove: bool = True
 ) -> Iterator[Layout]:
-    """Give better and better layouts: unplaced parts first, then what the wishes weigh.
+    """Yield better and better layouts: unplaced parts first, then what the wishes weigh.
 
     Parameters
     ----------
@@ -165,18 +165,18 @@ class _Laying:
         """Whether there is anything to be laid."""
         return bool(self._blanks)
 
-    def _possible(self, group: Sequence[Choice]) -> Sequence[Choice]:
+    def _possible(self, group: Sequence[BlankOption]) -> Sequence[BlankOption]:
         """Take the first of several ways to lay a set of parts that some board has room for; else the last."""
         for choice in group:
             if any(self._rooms.fits(choice, board) for board in self._task.boards):
                 return (choice,)
         return (group[-1],)
 
-    def _blank(self, choice: Choice) -> Blank:
+    def _blank(self, choice: BlankOption) -> Blank:
         kinds = tuple(self._rooms.kinds(choice, board) for board in self._task.boards)
         return Blank(choice.along, choice.across, kinds, len(choice.parts))
 
-    def _sheets(self) -> list[Sheet]:
+    def _sheets(self) -> list[PackedBoard]:
         worth = _worth(self._task)
         sheets = []
         for board in self._task.boards:
@@ -190,13 +190,19 @@ class _Laying:
             if board.sawn:
                 free = ()
             sheets.append(
-                Sheet(whole.length, whole.width, tuple(area_of(rect) for rect in free), used_to,
-                      self._rooms.of(board), worth[board.id])
-            )  # fmt: skip
+                PackedBoard(
+                    whole.length,
+                    whole.width,
+                    tuple(area_of(rect) for rect in free),
+                    used_to,
+                    self._rooms.of(board),
+                    worth[board.id],
+                )
+            )
         return sheets
 
     def layout(self, packing: Packing, bound: float) -> Layout:
-        """Give a packing as a layout."""
+        """Return a packing as a layout."""
         task = self._task
         placements = list(self._pinned.values())
         for spot in packing.spots:
@@ -220,9 +226,9 @@ class _Laying:
         return _smallest(self._task.parts, len(self._task.parts))
 
     def bounds(self) -> Iterator[float]:
-        """Give better and better lower bounds for layouts of all the parts that any board can give."""
+        """Yield better and better lower bounds for layouts of all the parts that any board can give."""
         # SciPy is only loaded when the search has given its first answer.
-        from nullah.core.breakdown.bound import Plank, Strip, lower_bounds
+        from nullah.core.breakdown.bound import Plank, WidthGroup, lower_bounds
 
         strips: dict[tuple[float, frozenset[int]], list[float]] = {}
         for blank in self._blanks:
@@ -235,7 +241,7 @@ class _Laying:
             for sheet, board in zip(sheets, self._task.boards, strict=True)
         ]
         pinned = sum(sheet.used_to * sheet.width for sheet in sheets)
-        wanted = [Strip(width, sum(found), len(found), where) for (width, where), found in strips.items()]
+        wanted = [WidthGroup(width, sum(found), len(found), where) for (width, where), found in strips.items()]
         # Boards that hold pinned parts count as far as they are used already.
         for bound in lower_bounds(wanted, planks, self._kerf):
             yield bound + pinned
@@ -252,47 +258,49 @@ class _Rooms:
         self._kinds: dict[tuple[object, ...], tuple[int, ...]] = {}
 
     def of(self, board: Board) -> tuple[tuple[Area, ...], ...]:
-        """Give the clear wood of a board by kind."""
+        """Return the clear wood of a board by kind."""
         return tuple(areas for areas, _ in self._found[board.id])
 
     def face(self, board: Board, kind: int) -> Faces:
-        """Give which face is up where a part lies in that kind of clear wood."""
+        """Return which face is up where a part lies in that kind of clear wood."""
         return self._found[board.id][kind][1]
 
     def spoilt_for_all(self, board: Board) -> tuple[Area, ...]:
-        """Give what no part at all may cover of a board, as far as its parts could lie there otherwise."""
-        parts = {(p.needs, p.finished, p.thickness): p for p in self._by_id.values() if takes(p, board)}
+        """Return what no part at all may cover of a board, as far as its parts could lie there otherwise."""
+        parts = {(p.needs, p.finished, p.thickness): p for p in self._by_id.values() if can_supply(p, board)}
         spoilt_by = [
             {area_of(rect) for rect in spoilt(board, part, face)} for part in parts.values() for face in shows(part)
-        ]  # fmt: skip
+        ]
         return tuple(sorted(set.intersection(*spoilt_by))) if spoilt_by else ()
 
-    def fits(self, choice: Choice, board: Board) -> bool:
-        """Say whether a choice has room on a board that holds nothing else."""
+    def fits(self, choice: BlankOption, board: Board) -> bool:
+        """Return whether a choice has room on a board that holds nothing else."""
         return bool(self.kinds(choice, board))
 
-    def kinds(self, choice: Choice, board: Board) -> tuple[int, ...]:
-        """Give the kinds of clear wood of a board that a choice may lie in, if it has room there at all."""
+    def kinds(self, choice: BlankOption, board: Board) -> tuple[int, ...]:
+        """Return the kinds of clear wood of a board that a choice may lie in, if it has room there at all."""
         asked = self._asked(choice)
         key = (board.id, choice.along, choice.across, asked)
         if key not in self._kinds:
             self._kinds[key] = tuple(self._new_kinds(choice, board, asked))
         return self._kinds[key]
 
-    def _asked(self, choice: Choice) -> tuple[object, ...]:
-        """Give all that two choices must have in common to share their kinds."""
+    def _asked(self, choice: BlankOption) -> tuple[object, ...]:
+        """Return all that two choices must have in common to share their kinds."""
         found: list[object] = []
         for part_id, dx, _ in choice.parts:
             part = self._by_id[part_id]
-            reach = tuple(
-                self._task.reaches.get((part_id, board.id)) for board in self._task.boards
-            ) if self._task.reaches else ()  # fmt: skip
+            reach = (
+                tuple(self._task.reaches.get((part_id, board.id)) for board in self._task.boards)
+                if self._task.reaches
+                else ()
+            )
             found.append((part.needs, part.thickness.mm, part.finished, part.wood, part.figure, part.rings, dx, reach))
         return tuple(found)
 
-    def _new_kinds(self, choice: Choice, board: Board, asked: tuple[object, ...]) -> Iterator[int]:
+    def _new_kinds(self, choice: BlankOption, board: Board, asked: tuple[object, ...]) -> Iterator[int]:
         parts = [self._by_id[part_id] for part_id, _, _ in choice.parts]
-        if not all(takes(part, board) for part in parts):
+        if not all(can_supply(part, board) for part in parts):
             return
         for face in max((shows(part) for part in parts), key=len):
             areas = self._clear(parts, board, face)
@@ -305,7 +313,7 @@ class _Rooms:
                 yield self._number(board, areas, face)
 
     def _clear(self, parts: Sequence[RoughPart], board: Board, face: Faces) -> tuple[Area, ...]:
-        """Give the wood that is clear for all of the parts that lie together."""
+        """Return the wood that is clear for all of the parts that lie together."""
         asking = {(part.needs, part.finished, part.thickness): part for part in parts}
         key = (board.id, frozenset(asking), face)
         if key not in self._areas:
@@ -335,7 +343,7 @@ def _within(
 
 
 def _price(task: LayoutTask) -> Price:
-    """Give what sawing and risk count as in mm² of wood, by the wishes.
+    """Return what sawing and risk count as in mm² of wood, by the wishes.
 
     At a full wish a metre of crosscut counts as 40 cm² of wood, one of rip as 60, and a metre
     along a flaw as 200: about what a careful worker would give for them (common practice).
@@ -345,7 +353,7 @@ def _price(task: LayoutTask) -> Price:
 
 
 def _worth(task: LayoutTask) -> dict[str, float]:
-    """Give what a mm² of each board counts as: more for boards better than the middling one.
+    """Return what a mm² of each board counts as: more for boards better than the middling one.
 
     The better is the dearer; where no price is known, the clearer and more figured.
     """
@@ -367,7 +375,7 @@ def _area(board: Board) -> float:
 def _beauty(board: Board) -> float:
     """Rate a board by how much of it is clear, and half as much again for figure."""
     flawed = sum(float(flaw.end - flaw.start) * float(flaw.high - flaw.low) for flaw in board.flaws)
-    return (1.5 if board.figure is Figure.FIGURED else 1.0) * max(0.05, 1 - flawed / _area(board))
+    return (1.5 if board.figure is GrainFigure.FIGURED else 1.0) * max(0.05, 1 - flawed / _area(board))
 
 
 def _consumed(placements: Sequence[Placement], by_id: Mapping[str, RoughPart], boards: Sequence[Board]) -> float:
@@ -378,5 +386,5 @@ def _consumed(placements: Sequence[Placement], by_id: Mapping[str, RoughPart], b
 
 
 def _smallest(parts: Sequence[RoughPart], count: int) -> float:
-    """Give the area of the smallest so many parts: what any layout of that many covers at least."""
+    """Return the area of the smallest so many parts: what any layout of that many covers at least."""
     return sum(sorted(float(part.length) * float(part.width) for part in parts)[:count])

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 
 @dataclass(frozen=True, slots=True)
-class Wishes:
+class SearchWeights:
     """What a layout should be good at besides using little wood: shares from 0 (not at all) to 1.
 
     Parameters

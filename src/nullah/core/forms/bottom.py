@@ -6,7 +6,7 @@ from fractions import Fraction
 
 from nullah.core.forms.maker import Maker
 from nullah.core.ledger import Definition, given, ruled
-from nullah.core.piece.joint import Hold, Names
+from nullah.core.piece.joint import Hold, JointQuantities
 from nullah.core.piece.part import Needs
 from nullah.core.piece.space import Side
 
@@ -40,7 +40,7 @@ def put_bottom(
     through : bool
         Whether the grooves run through to the ends of the walls.
     choice : str
-        The way of making it that would not show, as in `Names`.
+        The way of making it that would not show, as in `JointQuantities`.
     """
     q = m.q
     (length, width), (end, side) = size, inner
@@ -50,11 +50,13 @@ def put_bottom(
     m.board("bottom", "bottom", "bottom", (x, y, floor), "xz", needs=Needs.ANY, role="bottom")
     z = (floor, floor + q("groove.width"))
     along, across = {"x": (end - deep, length - end + deep)}, {"y": (side - deep, width - side + deep)}
-    names = Names("groove.width", "groove.depth", guest="bottom.thickness", choice=choice)
+    names = JointQuantities("groove.width", "groove.depth", guest="bottom.thickness", choice=choice)
     for host, inside, run in (
-        ("front", Side.BACK, along), ("back", Side.FRONT, along),
-        ("left", Side.RIGHT, across), ("right", Side.LEFT, across),
-    ):  # fmt: skip
+        ("front", Side.BACK, along),
+        ("back", Side.FRONT, along),
+        ("left", Side.RIGHT, across),
+        ("right", Side.LEFT, across),
+    ):
         channel = m.channel(host, inside, deep, z=z, **({} if through else run))
         m.let_in(host, "bottom", channels=(channel,), room=(clear, clear, 0), runs=True, hold=Hold.DRY, names=names)
     m.freedom(("bottom",), 2 * clear, "bottom.clearance")

@@ -9,16 +9,16 @@ from __future__ import annotations
 
 from fractions import Fraction
 
-from nullah.core.card import Weight
+from nullah.core.card import Severity
 from nullah.core.catalogue import N_
 from nullah.core.forms.bottom import bottom_sizes, put_bottom
 from nullah.core.forms.maker import Maker, board_sizes
-from nullah.core.forms.sizing import SIZING, Way, sizes
+from nullah.core.forms.sizing import SIZING, SizeRule, sizes
 from nullah.core.joints.dovetail.sizes import tail_sizes
 from nullah.core.ledger import Definition, Ledger, given, ruled
 from nullah.core.piece.facts import Note
 from nullah.core.piece.form import Assembly, Choice, Choices, Form, View
-from nullah.core.piece.joint import Hold, Names
+from nullah.core.piece.joint import Hold, JointQuantities
 from nullah.core.piece.part import Needs
 from nullah.core.piece.shaping import Notch
 from nullah.core.piece.space import Side
@@ -48,15 +48,19 @@ def _define(chosen: Choices) -> tuple[Definition, ...]:
     spare = "2 * tails.proud" if dovetailed else ""
     ends_length = "box.outside_width" if dovetailed else "box.outside_width - 2 * (sides.thickness - corner.depth)"
     found = [
-        *sizes("box", chosen["sizing"], {
-            "length": Way("2 * ends.thickness", 360),
-            "width": Way("2 * sides.thickness", 220),
-            "height": Way(_height_walls(chosen), 120, 1, N_("inside depth")),
-        }),
+        *sizes(
+            "box",
+            chosen["sizing"],
+            {
+                "length": SizeRule("2 * ends.thickness", 360),
+                "width": SizeRule("2 * sides.thickness", 220),
+                "height": SizeRule(_height_walls(chosen), 120, 1, N_("inside depth")),
+            },
+        ),
         *board_sizes("sides", "front and back", "box.outside_length", "box.outside_height", 15, spare=spare),
         *board_sizes("ends", "the ends", ends_length, "box.outside_height", "sides.thickness", spare=spare),
         *bottom_sizes("box", 10, 5, "1"),
-    ]  # fmt: skip
+    ]
     if dovetailed:
         found += tail_sizes("tails", f"{tail}.thickness", f"{pin}.thickness", "box.outside_height", 3)
     elif chosen["corners"] == "rabbeted":
@@ -87,17 +91,30 @@ def _lid_quantities(chosen: Choices, tail: str, pin: str) -> tuple[Definition, .
                 given("lid.below_edge", "upper edge to the lid's groove", 6),
                 ruled("lid.groove_width", "width of the lid's groove", "lid.thickness + lid.clearance"),
                 given("lid.clearance", "clearance of the lid", 1),
-                ruled("lid.length", "length of the lid",
-                      "box.outside_length - ends.thickness + groove.depth - lid.clearance"),
-                ruled("lid.width", "width of the lid",
-                      "box.inside_width + 2 * groove.depth - 2 * lid.clearance", ("opening.width",)),
-                *board_sizes("low_end", "the low end", low_length,
-                             "box.outside_height - lid.below_edge - lid.groove_width", "ends.thickness",
-                             spare="2 * tails.proud" if chosen["corners"] == "dovetailed" else ""),
-            ]  # fmt: skip
+                ruled(
+                    "lid.length",
+                    "length of the lid",
+                    "box.outside_length - ends.thickness + groove.depth - lid.clearance",
+                ),
+                ruled(
+                    "lid.width",
+                    "width of the lid",
+                    "box.inside_width + 2 * groove.depth - 2 * lid.clearance",
+                    ("opening.width",),
+                ),
+                *board_sizes(
+                    "low_end",
+                    "the low end",
+                    low_length,
+                    "box.outside_height - lid.below_edge - lid.groove_width",
+                    "ends.thickness",
+                    spare="2 * tails.proud" if chosen["corners"] == "dovetailed" else "",
+                ),
+            ]
             if chosen["corners"] == "dovetailed":
-                found += tail_sizes("low_tails", f"{tail}.thickness", f"{pin}.thickness", "low_end.width", 3,
-                                    N_("at the low end"))  # fmt: skip
+                found += tail_sizes(
+                    "low_tails", f"{tail}.thickness", f"{pin}.thickness", "low_end.width", 3, N_("at the low end")
+                )
             return tuple(found)
         case "lift" | "hinged":
             hinges = (
@@ -114,14 +131,16 @@ def _lid_quantities(chosen: Choices, tail: str, pin: str) -> tuple[Definition, .
                 ),
             )
             return (
-                *board_sizes("lid", "the lid", "box.outside_length + 2 * lid.over", "box.outside_width + 2 * lid.over",
-                             15),
+                *board_sizes(
+                    "lid", "the lid", "box.outside_length + 2 * lid.over", "box.outside_width + 2 * lid.over", 15
+                ),
                 given("lid.over", "how far the lid stands over", 0 if chosen["lid"] == "lift" else 6),
                 given("batten.clearance", "clearance of the battens inside", 2),
-                *board_sizes("batten", "the battens", "box.inside_width - 2 * batten.clearance", "ends.thickness * 2",
-                             10),
+                *board_sizes(
+                    "batten", "the battens", "box.inside_width - 2 * batten.clearance", "ends.thickness * 2", 10
+                ),
                 *(hinges if chosen["lid"] == "hinged" else ()),
-            )  # fmt: skip
+            )
         case _:
             return ()
 
@@ -171,7 +190,7 @@ def _corner(m: Maker, chosen: Choices, s: str, e: str, side: Fraction, end: Frac
     deep, wide = q("corner.depth"), q("corner.width")
     inner = Side.BACK if s == "front" else Side.FRONT
     height = m.part(e).box.high[2]
-    names = Names("corner.width", "corner.depth", guest="ends.thickness")
+    names = JointQuantities("corner.width", "corner.depth", guest="ends.thickness")
     if chosen["corners"] == "rabbeted":
         x = (Fraction(0), wide) if e == "left" else (length - wide, length)
         m.let_in(s, e, channels=(m.channel(s, inner, deep, x=x, z=(Fraction(0), height)),), names=names)
@@ -198,8 +217,9 @@ def _lid(m: Maker, chosen: Choices) -> None:
             low = height - q("batten.thickness")
             shift = length - x - q("batten.width")
             for number, at in ((1, x), (2, shift)):
-                m.board(f"batten{number}", f"batten {number}", "batten", (at, y, low), "yz", needs=Needs.ANY,
-                        group="lid")  # fmt: skip
+                m.board(
+                    f"batten{number}", f"batten {number}", "batten", (at, y, low), "yz", needs=Needs.ANY, group="lid"
+                )
                 m.butt("lid", f"batten{number}", Hold.SLOTS)
             m.mover("lid", "lid", Side.TOP, height, ("batten.clearance", "batten.length"))
             if chosen["lid"] == "hinged":
@@ -214,7 +234,7 @@ def _sliding_lid(m: Maker, length: Fraction, width: Fraction, height: Fraction) 
     z = (floor, height - below)
     y = (width - q("lid.width")) / 2
     m.board("lid", "lid", "lid", (length - q("lid.length"), y, floor), "xz", shows="tr", group="lid", role="lid")
-    names = Names("lid.groove_width", "groove.depth", guest="lid.thickness")
+    names = JointQuantities("lid.groove_width", "groove.depth", guest="lid.thickness")
     for host, inner in (("front", Side.BACK), ("back", Side.FRONT)):
         channel = m.channel(host, inner, deep, z=z, x=(end - deep, length))
         m.let_in(host, "lid", channels=(channel,), room=(clear, clear, clear), hold=Hold.DRY, names=names)
@@ -234,7 +254,7 @@ def _hinges(m: Maker, length: Fraction, height: Fraction) -> None:
         low = (float(x), float(thick - leaf), float(height - deep))
         m.shape("back", Notch(low, (float(x + long), float(thick), float(height))))
     m.butt("back", "lid", Hold.DRY)
-    m.remark(Note.STAY_BEFORE_HINGES, Weight.NOTE)  # fmt: skip
+    m.remark(Note.STAY_BEFORE_HINGES, Severity.NOTE)
 
 
 def _remarks(m: Maker) -> None:
@@ -243,18 +263,23 @@ def _remarks(m: Maker) -> None:
     third = Fraction(int(thinner / 3 * 2), 2)
     shallower = (m.give("groove.depth", third),)
     if q("groove.depth") <= 0:
-        m.remark(Note.GROOVE_HAS_NO_DEPTH, Weight.FAILS, shallower, "groove.depth")
+        m.remark(Note.GROOVE_HAS_NO_DEPTH, Severity.FAILURE, shallower, "groove.depth")
     elif q("groove.depth") * 2 > thinner:
         m.remark(
             Note.GROOVE_TOO_DEEP,
-            Weight.FAILS if q("groove.depth") >= thinner else Weight.LOOK, shallower, "groove.depth",
-        )  # fmt: skip
+            Severity.FAILURE if q("groove.depth") >= thinner else Severity.WARNING,
+            shallower,
+            "groove.depth",
+        )
     if q("bottom.clearance") < 0:
-        m.remark(Note.CLEARANCE_BELOW_NOTHING, Weight.FAILS,
-                 (m.give("bottom.clearance", Fraction(1, 2)),), "bottom.clearance")  # fmt: skip
+        m.remark(
+            Note.CLEARANCE_BELOW_NOTHING,
+            Severity.FAILURE,
+            (m.give("bottom.clearance", Fraction(1, 2)),),
+            "bottom.clearance",
+        )
     elif q("groove.depth") > 0 and q("bottom.clearance") * 2 > q("groove.depth"):
-        m.remark(Note.CLEARANCE_TOO_LARGE, Weight.LOOK,
-                 quantity="bottom.clearance")  # fmt: skip
+        m.remark(Note.CLEARANCE_TOO_LARGE, Severity.WARNING, quantity="bottom.clearance")
 
 
 def _measures(m: Maker, chosen: Choices) -> None:
@@ -280,8 +305,13 @@ def _measures(m: Maker, chosen: Choices) -> None:
         m.measure("contents.length", above, (x0, at, 0), (x1, at, 0), 0)
         m.measure("contents.width", above, (length * 84 / 100, y0, 0), (length * 84 / 100, y1, 0), 0)
     m.measure("box.outside_height", front, (0, 0, 0), (0, 0, height), 6)
-    m.measure("box.inside_height", right, (0, width * 7 / 10, floor + thick),
-              (0, width * 7 / 10, floor + thick + q("box.inside_height")), 0)  # fmt: skip
+    m.measure(
+        "box.inside_height",
+        right,
+        (0, width * 7 / 10, floor + thick),
+        (0, width * 7 / 10, floor + thick + q("box.inside_height")),
+        0,
+    )
     if chosen["sizing"] == "contents":
         top = floor + thick + q("contents.height")
         m.measure("contents.height", right, (0, width * 36 / 100, floor + thick), (0, width * 36 / 100, top), 0)
@@ -292,6 +322,10 @@ def _measures(m: Maker, chosen: Choices) -> None:
 
 
 BOX = Form(
-    "box", "Box", (SIZING, _CORNERS, _TAILS_ON, _GROOVES, _LID), _define, _assemble,
+    "box",
+    "Box",
+    (SIZING, _CORNERS, _TAILS_ON, _GROOVES, _LID),
+    _define,
+    _assemble,
     ("box.outside_length", "box.outside_width", "box.outside_height"),
-)  # fmt: skip
+)

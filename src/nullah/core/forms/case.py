@@ -9,18 +9,18 @@ from __future__ import annotations
 from collections.abc import Callable
 from fractions import Fraction
 
-from nullah.core.card import Weight
+from nullah.core.card import Severity
 from nullah.core.catalogue import N_, Phrase
 from nullah.core.fixes import FollowRule
 from nullah.core.forms.drawer import BOTTOM, Opening, drawer_sizes, drawer_stock, drawer_tails, put_drawer
 from nullah.core.forms.maker import Maker, board_sizes
-from nullah.core.forms.sizing import SIZING, Way, sizes
+from nullah.core.forms.sizing import SIZING, SizeRule, sizes
 from nullah.core.joints.dovetail.sizes import tail_sizes
-from nullah.core.ledger import Definition, Kind, Ledger, Origin, given, ruled
+from nullah.core.ledger import Definition, Ledger, Origin, QuantityKind, given, ruled
 from nullah.core.lengths import Length
 from nullah.core.piece.facts import Note, RowsOff
 from nullah.core.piece.form import Assembly, Choice, Choices, Form, View
-from nullah.core.piece.joint import Hold, Names
+from nullah.core.piece.joint import Hold, JointQuantities
 from nullah.core.piece.part import Needs
 from nullah.core.piece.space import Axis, Box, Side
 
@@ -60,11 +60,11 @@ class _Shape:
         return self.rows > 1 or self.columns > 1
 
     def tails_of(self, row: int) -> str:
-        """Give the prefix of a drawer's corners: drawers equally high share theirs."""
+        """Return the prefix of a drawer's corners: drawers equally high share theirs."""
         return "drawer" if self.heights == "even" else f"row{row}"
 
     def drawer_tails(self) -> dict[str, tuple[int, int]]:
-        """Give each kind of drawer corner, and the first drawer that has it."""
+        """Return each kind of drawer corner, and the first drawer that has it."""
         return {self.tails_of(row): (row, column) for row, column in reversed(self.drawers)}
 
     def drawer_title(self, row: int, column: int) -> str:
@@ -81,14 +81,18 @@ def _define(chosen: Choices) -> tuple[Definition, ...]:
         "case.outside_width" if shape.dovetailed else "case.outside_width - 2 * (sides.thickness - corner.depth)"
     )
     found = [
-        *sizes("case", chosen["sizing"], {
-            "width": Way("2 * sides.thickness", 420),
-            "depth": Way("back.thickness", 240),
-            "height": Way("2 * top.thickness", 480),
-        }),
+        *sizes(
+            "case",
+            chosen["sizing"],
+            {
+                "width": SizeRule("2 * sides.thickness", 420),
+                "depth": SizeRule("back.thickness", 240),
+                "height": SizeRule("2 * top.thickness", 480),
+            },
+        ),
         *board_sizes("sides", "the sides", "case.outside_height", "case.outside_depth", 18, spare=spare),
         *board_sizes("top", "top and bottom", top_length, "case.outside_depth", "sides.thickness", spare=spare),
-    ]  # fmt: skip
+    ]
     if shape.dovetailed:
         found += tail_sizes("tails", "sides.thickness", "top.thickness", "case.outside_depth", 5)
     else:
@@ -121,13 +125,24 @@ def _back_quantities(boards: int) -> list[Definition]:
         ruled("back.rabbet_width", "width of the back's rabbet", "back.thickness"),
         ruled("back.opening_width", "rabbet to rabbet, across", "case.inside_width + 2 * back.rabbet"),
         ruled("back.opening_height", "rabbet to rabbet, up", "case.inside_height + 2 * back.rabbet"),
-        given("back.gap", N_("gap at each edge of the back") if one else N_("gap at each edge of the back's boards"),
-              3 if one else "1.5"),
-        ruled("back.length", N_("length of the back") if one else N_("length of the back's boards"),
-              "back.opening_height", ("back.opening_height",)),
-        ruled("back.width", N_("width of the back") if one else N_("width of the back's boards"),
-              f"(back.opening_width - {boards + 1} * back.gap) / {boards}", ("back.opening_width",)),
-    ]  # fmt: skip
+        given(
+            "back.gap",
+            N_("gap at each edge of the back") if one else N_("gap at each edge of the back's boards"),
+            3 if one else "1.5",
+        ),
+        ruled(
+            "back.length",
+            N_("length of the back") if one else N_("length of the back's boards"),
+            "back.opening_height",
+            ("back.opening_height",),
+        ),
+        ruled(
+            "back.width",
+            N_("width of the back") if one else N_("width of the back's boards"),
+            f"(back.opening_width - {boards + 1} * back.gap) / {boards}",
+            ("back.opening_width",),
+        ),
+    ]
 
 
 def _dado_quantities(shape: _Shape) -> list[Definition]:
@@ -138,9 +153,10 @@ def _dado_quantities(shape: _Shape) -> list[Definition]:
         given("divider.thickness", "thickness of the dividers", 15 if both else 12),
         given("divider.setback", "dividers back from the front", 0),
         ruled("dado.depth", "depth of the dados", "divider.thickness / 3")
-        if both else given("dado.depth", "depth of the dados", 5),
+        if both
+        else given("dado.depth", "depth of the dados", 5),
         ruled("dado.width", "width of the dados", "divider.thickness / 2" if shouldered else "divider.thickness"),
-    ]  # fmt: skip
+    ]
     if shouldered:
         found.append(ruled("divider.tongue", "tongue of the dividers", "dado.width"))
     if shape.dados == "stopped":
@@ -150,11 +166,15 @@ def _dado_quantities(shape: _Shape) -> list[Definition]:
         ]
     if shape.columns > 1:
         found += [
-            ruled("upright.length", "length of the uprights", "case.inside_height + 2 * dado.depth",
-                  ("case.inside_height",)),
+            ruled(
+                "upright.length",
+                "length of the uprights",
+                "case.inside_height + 2 * dado.depth",
+                ("case.inside_height",),
+            ),
             ruled("upright.width", "width of the uprights", "opening.depth - divider.setback"),
             ruled("upright.thickness", "thickness of the uprights", "divider.thickness"),
-        ]  # fmt: skip
+        ]
     return found
 
 
@@ -188,7 +208,7 @@ def _opening_quantities(shape: _Shape) -> list[Definition]:
 
 def _divider_quantities(shape: _Shape) -> list[Definition]:
     length = "column.width + 2 * dado.depth"
-    load = [] if shape.drawers else [given("shelf.load", "load on each shelf, in kg", 12, Kind.COUNT)]
+    load = [] if shape.drawers else [given("shelf.load", "load on each shelf, in kg", 12, QuantityKind.COUNT)]
     if not shape.framed:
         return [
             ruled("divider.length", "length of the dividers", length, ("column.width",)),
@@ -203,10 +223,15 @@ def _divider_quantities(shape: _Shape) -> list[Definition]:
         given("panel.clearance", "clearance of the dust panels, each edge", 2),
         *board_sizes("rail", "the frames' rails", length, "frame.board_width", "divider.thickness", ("column.width",)),
         *board_sizes("runner", "the frames' runners", inner, "frame.board_width", "divider.thickness"),
-        *board_sizes("panel", "the dust panels", f"{inner} - 2 * panel.clearance",
-                     f"{length} - 2 * (frame.board_width - frame.tongue) - 2 * panel.clearance", "frame.groove"),
+        *board_sizes(
+            "panel",
+            "the dust panels",
+            f"{inner} - 2 * panel.clearance",
+            f"{length} - 2 * (frame.board_width - frame.tongue) - 2 * panel.clearance",
+            "frame.groove",
+        ),
         *load,
-    ]  # fmt: skip
+    ]
 
 
 # --- parts and joints -----------------------------------------------------------------------------
@@ -214,8 +239,16 @@ def _divider_quantities(shape: _Shape) -> list[Definition]:
 
 def _assemble(ledger: Ledger, chosen: Choices) -> Assembly:
     m, shape = Maker(ledger), _Shape(chosen)
-    must = ["case.outside_width", "case.outside_depth", "case.outside_height", "case.inside_width",
-            "case.inside_height", "opening.depth", "column.width", "back.rabbet_width"]  # fmt: skip
+    must = [
+        "case.outside_width",
+        "case.outside_depth",
+        "case.outside_height",
+        "case.inside_width",
+        "case.inside_height",
+        "opening.depth",
+        "column.width",
+        "back.rabbet_width",
+    ]
     if not m.need_positive(*must, *(f"row{n}.height" for n in range(1, shape.rows + 1))):
         return m.finish()
     _carcase(m, shape)
@@ -228,11 +261,17 @@ def _assemble(ledger: Ledger, chosen: Choices) -> Assembly:
     for row, column in shape.drawers:
         low, _ = _row(m, shape, row)
         opening = _opening_names(row)._replace(at=(_column(m, column)[0], Fraction(0), low))
-        put_drawer(m, f"drawer{row}{column}", shape.drawer_title(row, column), opening, shape.drawer_bottom,
-                   shape.tails_of(row))  # fmt: skip
+        put_drawer(
+            m,
+            f"drawer{row}{column}",
+            shape.drawer_title(row, column),
+            opening,
+            shape.drawer_bottom,
+            shape.tails_of(row),
+        )
     _measures(m, shape)
     _rows_add_up(m, shape)
-    m.remark(Note.ANCHOR_TO_WALL, Weight.NOTE)
+    m.remark(Note.ANCHOR_TO_WALL, Severity.NOTE)
     return m.finish()
 
 
@@ -245,12 +284,16 @@ def _rows_add_up(m: Maker, shape: _Shape) -> None:
         return
     origins = [m.ledger.quantity(name).origin for name in names]
     fixes = tuple(FollowRule(name) for name, origin in zip(names, origins, strict=True) if origin is Origin.OVERRULED)
-    m.remark(RowsOff(Length(abs(over)), more=over > 0),
-             Weight.LOOK if Origin.MEASURED in origins else Weight.FAILS, fixes, names[0])  # fmt: skip
+    m.remark(
+        RowsOff(Length(abs(over)), more=over > 0),
+        Severity.WARNING if Origin.MEASURED in origins else Severity.FAILURE,
+        fixes,
+        names[0],
+    )
 
 
 def _column(m: Maker, column: int) -> tuple[Fraction, Fraction]:
-    """Give where a column begins and ends along X."""
+    """Return where a column begins and ends along X."""
     wide, side = m.q("column.width"), m.q("sides.thickness")
     upright = m.q("upright.thickness") if "upright.thickness" in m.ledger.quantities else Fraction(0)
     low = side + (column - 1) * (wide + upright)
@@ -258,7 +301,7 @@ def _column(m: Maker, column: int) -> tuple[Fraction, Fraction]:
 
 
 def _row(m: Maker, shape: _Shape, row: int) -> tuple[Fraction, Fraction]:
-    """Give where a row begins and ends, up."""
+    """Return where a row begins and ends, up."""
     top = m.q("case.outside_height") - m.q("top.thickness")
     for above in range(1, row):
         top -= m.q(f"row{above}.height") + m.q("divider.thickness")
@@ -282,8 +325,12 @@ def _carcase(m: Maker, shape: _Shape) -> None:
                 continue
             wide = q("corner.width")
             z = (height - wide, height) if e == "top" else (Fraction(0), wide)
-            m.let_in(s, e, channels=(m.channel(s, inner, q("corner.depth"), z=z),),
-                     names=Names("corner.width", "corner.depth", guest="top.thickness"))  # fmt: skip
+            m.let_in(
+                s,
+                e,
+                channels=(m.channel(s, inner, q("corner.depth"), z=z),),
+                names=JointQuantities("corner.width", "corner.depth", guest="top.thickness"),
+            )
 
 
 def _back(m: Maker, shape: _Shape) -> None:
@@ -292,14 +339,21 @@ def _back(m: Maker, shape: _Shape) -> None:
     rabbet, wide, gap = q("back.rabbet"), q("back.rabbet_width"), q("back.gap")
     low_x, low_z = q("sides.thickness") - rabbet, q("top.thickness") - rabbet
     x, y, z = (low_x, width - low_x), (depth - wide, depth), (low_z, height - low_z)
-    names = Names("back.rabbet_width", "back.rabbet", guest="back.thickness", reach="back.length")
+    names = JointQuantities("back.rabbet_width", "back.rabbet", guest="back.thickness", reach="back.length")
     ids = []
     for number in range(1, shape.boards + 1):
         part_id = f"back{number}"
         ids.append(part_id)
         at = low_x + gap + (number - 1) * (q("back.width") + gap)
-        m.board(part_id, f"back board {number}" if shape.boards > 1 else "back", "back",
-                (at, depth - wide, low_z), "zy", needs=Needs.ANY, role="back")  # fmt: skip
+        m.board(
+            part_id,
+            f"back board {number}" if shape.boards > 1 else "back",
+            "back",
+            (at, depth - wide, low_z),
+            "zy",
+            needs=Needs.ANY,
+            role="back",
+        )
         hosts = [("top", Side.UNDER, {"x": x, "y": y}), ("bottom", Side.TOP, {"x": x, "y": y})]
         if number == 1:
             hosts.append(("left", Side.RIGHT, {"y": y, "z": z}))
@@ -316,8 +370,14 @@ def _upright(m: Maker, shape: _Shape, column: int) -> None:
     q = m.q
     part_id, setback = f"upright{column}", q("divider.setback")
     name = f"upright {column}" if shape.columns > 2 else "upright"
-    m.board(part_id, name, "upright", (_column(m, column)[1], setback, q("top.thickness") - q("dado.depth")), "zx",
-            shows="f")  # fmt: skip
+    m.board(
+        part_id,
+        name,
+        "upright",
+        (_column(m, column)[1], setback, q("top.thickness") - q("dado.depth")),
+        "zx",
+        shows="f",
+    )
     x = m.part(part_id).box
     wide = q("dado.width") if shape.dados != "shouldered" else q("divider.thickness")
     for host, inner in (("top", Side.UNDER), ("bottom", Side.TOP)):
@@ -335,7 +395,9 @@ def _house(m: Maker, shape: _Shape, host: str, guest: str, channel: Box, hold: H
     q = m.q
     overlap = m.part(host).box.overlap(m.part(guest).box)
     shares: tuple[Box, ...] = ()
-    names = Names("dado.width", "dado.depth", "dado.stop" if shape.dados == "stopped" else "", "divider.thickness")
+    names = JointQuantities(
+        "dado.width", "dado.depth", "dado.stop" if shape.dados == "stopped" else "", "divider.thickness"
+    )
     if overlap is not None and shape.dados == "stopped":
         at_front = m.part(guest).box.low[1] == q("divider.setback")
         front = m.part(guest).box.low[1] + (q("divider.notch") if at_front else 0)
@@ -355,8 +417,10 @@ def _divider(m: Maker, shape: _Shape, row: int, column: int) -> None:
     (left, right), (low, _) = _column(m, column), _row(m, shape, row)
     z = low - q("divider.thickness")
     deep, setback = q("dado.depth"), q("divider.setback")
-    hosts = ("left" if column == 1 else f"upright{column - 1}",
-             "right" if column == shape.columns else f"upright{column}")  # fmt: skip
+    hosts = (
+        "left" if column == 1 else f"upright{column - 1}",
+        "right" if column == shape.columns else f"upright{column}",
+    )
     title = f"divider {(row - 1) * shape.columns + column}" if shape.rows * shape.columns > 2 else "divider"
     part_id = f"divider{row}{column}"
     level = (z, z + q("dado.width"))
@@ -380,8 +444,9 @@ def _divider(m: Maker, shape: _Shape, row: int, column: int) -> None:
     _frame(m, part_id, title, (left - deep, setback, z), house)
 
 
-def _frame(m: Maker, part_id: str, title: str, at: tuple[Fraction, Fraction, Fraction],
-           house: Callable[[str, Hold, str], None]) -> None:  # fmt: skip
+def _frame(
+    m: Maker, part_id: str, title: str, at: tuple[Fraction, Fraction, Fraction], house: Callable[[str, Hold, str], None]
+) -> None:
     """Put a frame with a dust panel: the front rail glued into the sides, the rest free to slide."""
     q = m.q
     x, y, z = at
@@ -395,12 +460,19 @@ def _frame(m: Maker, part_id: str, title: str, at: tuple[Fraction, Fraction, Fra
     m.board(right, f"{title} right runner", "runner", (x + length - wide, start, z), "yz", needs=Needs.ANY)
     middle = z + (q("divider.thickness") - groove) / 2
     level = (middle, middle + groove)
-    m.board(panel, f"{title} dust panel", "panel",
-            (x + wide - tongue + clear, start + clear, middle), "yz", needs=Needs.ANY, role="back")  # fmt: skip
+    m.board(
+        panel,
+        f"{title} dust panel",
+        "panel",
+        (x + wide - tongue + clear, start + clear, middle),
+        "yz",
+        needs=Needs.ANY,
+        role="back",
+    )
     for rail, hold, inner in ((front, Hold.GLUE, Side.BACK), (back, Hold.DRY, Side.FRONT)):
         house(rail, hold, "both")
         channel = m.channel(rail, inner, tongue, z=level)
-        names = Names("frame.groove", "frame.tongue")
+        names = JointQuantities("frame.groove", "frame.tongue")
         for runner in (left, right):
             overlap = m.part(rail).box.overlap(m.part(runner).box)
             shares = (overlap.set(_Z, *level),) if overlap else ()
@@ -408,8 +480,14 @@ def _frame(m: Maker, part_id: str, title: str, at: tuple[Fraction, Fraction, Fra
         m.let_in(rail, panel, channels=(channel,), room=(clear, clear, 0), runs=True, hold=Hold.DRY, names=names)
     for runner, inner, end in ((left, Side.RIGHT, "left"), (right, Side.LEFT, "right")):
         house(runner, Hold.DRY, end)
-        m.let_in(runner, panel, channels=(m.channel(runner, inner, tongue, z=level),), room=(clear, clear, 0),
-                 runs=True, hold=Hold.DRY)  # fmt: skip
+        m.let_in(
+            runner,
+            panel,
+            channels=(m.channel(runner, inner, tongue, z=level),),
+            room=(clear, clear, 0),
+            runs=True,
+            hold=Hold.DRY,
+        )
     m.freedom((panel,), 2 * clear, "panel.clearance")
 
 
@@ -437,7 +515,10 @@ def _measures(m: Maker, shape: _Shape) -> None:
 
 
 CASE = Form(
-    "case", "Case",
+    "case",
+    "Case",
     (SIZING, _CORNERS, _ROWS, _COLUMNS, _HEIGHTS, _DADOS, _DIVIDERS, _BACK, _DRAWERS, _DRAWER_BOTTOM),
-    _define, _assemble, ("case.outside_width", "case.outside_depth", "case.outside_height"),
-)  # fmt: skip
+    _define,
+    _assemble,
+    ("case.outside_width", "case.outside_depth", "case.outside_height"),
+)

@@ -6,14 +6,14 @@ ends; a small compartment can be housed inside; the lid has battens outside the 
 
 from __future__ import annotations
 
-from nullah.core.card import Weight
+from nullah.core.card import Severity
 from nullah.core.catalogue import N_
 from nullah.core.forms.maker import Maker, board_sizes
-from nullah.core.forms.sizing import SIZING, Way, sizes
+from nullah.core.forms.sizing import SIZING, SizeRule, sizes
 from nullah.core.ledger import Definition, Ledger, given, ruled
 from nullah.core.piece.facts import Note
 from nullah.core.piece.form import Assembly, Choice, Choices, Form, View
-from nullah.core.piece.joint import Hold, Names
+from nullah.core.piece.joint import Hold, JointQuantities
 from nullah.core.piece.part import Needs
 from nullah.core.piece.shaping import Arch, OgeeFoot
 from nullah.core.piece.space import Axis, Side
@@ -25,11 +25,15 @@ _LID = Choice("lid", "Lid", (("battened", N_("battened")), ("none", N_("none")))
 
 def _define(chosen: Choices) -> tuple[Definition, ...]:
     found = [
-        *sizes("chest", chosen["sizing"], {
-            "length": Way("2 * ends.thickness", 640),
-            "width": Way("2 * sides.thickness", 320),
-            "height": Way("(foot.height + bottom.thickness)", 360, 1, N_("inside depth")),
-        }),
+        *sizes(
+            "chest",
+            chosen["sizing"],
+            {
+                "length": SizeRule("2 * ends.thickness", 640),
+                "width": SizeRule("2 * sides.thickness", 320),
+                "height": SizeRule("(foot.height + bottom.thickness)", 360, 1, N_("inside depth")),
+            },
+        ),
         given("foot.height", "floor to the front's lower edge", 70),
         *board_sizes("ends", "the ends", "chest.outside_height", "chest.outside_width", 18),
         *board_sizes("sides", "front and back", "chest.outside_length", "chest.outside_height - foot.height", 18),
@@ -38,9 +42,15 @@ def _define(chosen: Choices) -> tuple[Definition, ...]:
         ruled("notch.depth", "depth of the notches in the ends", "sides.thickness - rabbet.depth"),
         given("dado.depth", "depth of the dados for the bottom", 5),
         ruled("dado.width", "width of the dados for the bottom", "bottom.thickness"),
-        *board_sizes("bottom", "the bottom", "chest.inside_length + 2 * dado.depth", "chest.inside_width", 15,
-                     ("chest.inside_length", "chest.inside_width")),
-    ]  # fmt: skip
+        *board_sizes(
+            "bottom",
+            "the bottom",
+            "chest.inside_length + 2 * dado.depth",
+            "chest.inside_width",
+            15,
+            ("chest.inside_length", "chest.inside_width"),
+        ),
+    ]
     if chosen["feet"] != "plain":
         found += [
             ruled("foot.length", "length of each foot", "chest.outside_width / 5"),
@@ -54,19 +64,36 @@ def _define(chosen: Choices) -> tuple[Definition, ...]:
             given("till.depth", "depth of the small compartment", 90),
             given("till.below", "top edge to the small compartment", 25),
             given("till.dado", "depth of its dados", 4),
-            *board_sizes("till_side", "its side", "chest.inside_width + 2 * till.dado",
-                         "till.depth + till_bottom.thickness", 10, ("chest.inside_width",)),
-            *board_sizes("till_bottom", "its bottom", "chest.inside_width + 2 * till.dado",
-                         "till.inside_width + till.dado", 10, ("chest.inside_width",)),
-        ]  # fmt: skip
+            *board_sizes(
+                "till_side",
+                "its side",
+                "chest.inside_width + 2 * till.dado",
+                "till.depth + till_bottom.thickness",
+                10,
+                ("chest.inside_width",),
+            ),
+            *board_sizes(
+                "till_bottom",
+                "its bottom",
+                "chest.inside_width + 2 * till.dado",
+                "till.inside_width + till.dado",
+                10,
+                ("chest.inside_width",),
+            ),
+        ]
     if chosen["lid"] != "none":
         found += [
             given("lid.front_over", "lid beyond the front", 15),
             given("batten.clearance", "clearance of the battens at the ends", "1.5"),
-            *board_sizes("lid", "the lid", "chest.outside_length + 2 * (batten.thickness + batten.clearance)",
-                         "chest.outside_width + lid.front_over", 18),
+            *board_sizes(
+                "lid",
+                "the lid",
+                "chest.outside_length + 2 * (batten.thickness + batten.clearance)",
+                "chest.outside_width + lid.front_over",
+                18,
+            ),
             *board_sizes("batten", "the battens", "lid.width", "45", 18),
-        ]  # fmt: skip
+        ]
     return tuple(found)
 
 
@@ -82,10 +109,8 @@ def _assemble(ledger: Ledger, chosen: Choices) -> Assembly:
     if chosen["lid"] != "none":
         _lid(m)
     _measures(m)
-    m.remark(Note.PILOT_FOR_NAILS,
-             Weight.NOTE)  # fmt: skip
-    m.remark(Note.SAW_LONG_OVER_RABBETS,
-             Weight.NOTE)  # fmt: skip
+    m.remark(Note.PILOT_FOR_NAILS, Severity.NOTE)
+    m.remark(Note.SAW_LONG_OVER_RABBETS, Severity.NOTE)
     return m.finish()
 
 
@@ -98,7 +123,7 @@ def _carcase(m: Maker) -> None:
     m.board("right", "right end", "ends", (length - end, 0, 0), "zx", shows="rfb")
     m.board("front", "front", "sides", (0, 0, foot), "xy", shows="flr")
     m.board("back", "back", "sides", (0, width - side, foot), "xy", shows="blr")
-    names = Names("", "notch.depth", guest="sides.thickness")
+    names = JointQuantities("", "notch.depth", guest="sides.thickness")
     for e in ("left", "right"):
         for s in ("front", "back"):
             high_up = m.part(e).box.set(Axis.Z, foot, height)
@@ -110,7 +135,7 @@ def _carcase(m: Maker) -> None:
             m.let_in(e, s, channels=(cut,), shares=(left,), hold=Hold.NAILS, names=names)
     m.board("bottom", "bottom", "bottom", (end - q("dado.depth"), side, foot), "xz", needs=Needs.ANY, role="bottom")
     run = {"z": (foot, foot + q("dado.width")), "y": (side, width - side)}
-    names = Names("dado.width", "dado.depth", guest="bottom.thickness")
+    names = JointQuantities("dado.width", "dado.depth", guest="bottom.thickness")
     for e, inner in (("left", Side.RIGHT), ("right", Side.LEFT)):
         m.let_in(e, "bottom", channels=(m.channel(e, inner, q("dado.depth"), **run),), hold=Hold.NAILS, names=names)
     for s in ("front", "back"):
@@ -129,7 +154,7 @@ def _feet(m: Maker, feet: str) -> None:
     for end in ("left", "right"):
         m.shape(end, shaping)
     if q("foot.rise") >= q("foot.height"):
-        m.remark(Note.ARCH_REACHES_DADO, Weight.LOOK, quantity="foot.rise")
+        m.remark(Note.ARCH_REACHES_DADO, Severity.WARNING, quantity="foot.rise")
 
 
 def _till(m: Maker) -> None:
@@ -139,10 +164,17 @@ def _till(m: Maker) -> None:
     top = q("chest.outside_height") - q("till.below")
     low = top - q("till_side.width")
     x = end + q("till.inside_width")
-    m.board("till_bottom", "small compartment's bottom", "till_bottom", (end, side - deep, low), "yz",
-            needs=Needs.ANY, role="bottom")  # fmt: skip
+    m.board(
+        "till_bottom",
+        "small compartment's bottom",
+        "till_bottom",
+        (end, side - deep, low),
+        "yz",
+        needs=Needs.ANY,
+        role="bottom",
+    )
     m.board("till_side", "small compartment's side", "till_side", (x, side - deep, low), "yx", needs=Needs.ANY)
-    names = Names("", "till.dado", guest="till_bottom.thickness")
+    names = JointQuantities("", "till.dado", guest="till_bottom.thickness")
     for host, inner in (("front", Side.BACK), ("back", Side.FRONT)):
         channel = m.channel(host, inner, deep, x=(end, x + deep), z=(low, low + thick))
         m.let_in(host, "till_bottom", channels=(channel,), hold=Hold.DRY, names=names)
@@ -165,7 +197,7 @@ def _lid(m: Maker) -> None:
         m.butt("lid", batten, Hold.NAILS)
     m.mover("lid", "lid", Side.TOP, height, ("batten.clearance",))
     m.butt("back", "lid", Hold.DRY)
-    m.remark(Note.LID_NEEDS_STAY, Weight.NOTE)
+    m.remark(Note.LID_NEEDS_STAY, Severity.NOTE)
 
 
 def _measures(m: Maker) -> None:
@@ -178,13 +210,27 @@ def _measures(m: Maker) -> None:
     m.measure("foot.height", front, (length, 0, foot), (length, 0, 0), 10)
     m.measure("chest.outside_width", right, (0, 0, 0), (0, width, 0), -6)
     m.measure("bottom.thickness", right, (0, width, foot), (0, width, foot + q("bottom.thickness")), -6)
-    m.measure("chest.inside_length", above, (q("ends.thickness"), width / 2, 0),
-              (length - q("ends.thickness"), width / 2, 0), 0)  # fmt: skip
-    m.measure("chest.inside_width", right, (0, side, foot + (height - foot) / 2),
-              (0, width - side, foot + (height - foot) / 2), 0)  # fmt: skip
+    m.measure(
+        "chest.inside_length",
+        above,
+        (q("ends.thickness"), width / 2, 0),
+        (length - q("ends.thickness"), width / 2, 0),
+        0,
+    )
+    m.measure(
+        "chest.inside_width",
+        right,
+        (0, side, foot + (height - foot) / 2),
+        (0, width - side, foot + (height - foot) / 2),
+        0,
+    )
 
 
 CHEST = Form(
-    "chest", "Boarded chest", (SIZING, _FEET, _TILL, _LID), _define, _assemble,
+    "chest",
+    "Boarded chest",
+    (SIZING, _FEET, _TILL, _LID),
+    _define,
+    _assemble,
     ("chest.outside_length", "chest.outside_width", "chest.outside_height"),
-)  # fmt: skip
+)

@@ -10,7 +10,7 @@ from __future__ import annotations
 from fractions import Fraction
 from typing import NamedTuple
 
-from nullah.core.card import Weight
+from nullah.core.card import Severity
 from nullah.core.catalogue import N_, Name, Phrase
 from nullah.core.forms.maker import Maker, board_sizes
 from nullah.core.joints.dovetail.sizes import tail_sizes
@@ -18,7 +18,7 @@ from nullah.core.ledger import Definition, Ledger, given, ruled
 from nullah.core.lengths import Length
 from nullah.core.piece.facts import FrontGap
 from nullah.core.piece.form import Assembly, Choice, Choices, Form, View
-from nullah.core.piece.joint import Hold, Names
+from nullah.core.piece.joint import Hold, JointQuantities
 from nullah.core.piece.part import Needs
 from nullah.core.piece.shaping import Taper
 from nullah.core.piece.space import Side, sides_of
@@ -51,31 +51,53 @@ def drawer_stock(bottom: str, what: str = N_("of the drawer")) -> tuple[Definiti
             (
                 given("drawer.groove_height", Phrase("lower edge to groove {what}", what=what), 9),
                 given("drawer.groove_depth", Phrase("depth of the groove {what}", what=what), "3.5"),
-                ruled("drawer.groove_width", Phrase("width of the groove {what}", what=what),
-                      "drawer.bottom_thickness"),
+                ruled(
+                    "drawer.groove_width", Phrase("width of the groove {what}", what=what), "drawer.bottom_thickness"
+                ),
             )
             if bottom == "grooved"
             else (
-                ruled("drawer.rabbet_depth", Phrase("depth of the front's rabbet {what}", what=what),
-                      "drawer.side_thickness"),
-                ruled("drawer.rabbet_height", Phrase("height of the front's rabbet {what}", what=what),
-                      "drawer.bottom_thickness + slip.thickness"),
+                ruled(
+                    "drawer.rabbet_depth",
+                    Phrase("depth of the front's rabbet {what}", what=what),
+                    "drawer.side_thickness",
+                ),
+                ruled(
+                    "drawer.rabbet_height",
+                    Phrase("height of the front's rabbet {what}", what=what),
+                    "drawer.bottom_thickness + slip.thickness",
+                ),
                 given("slip.thickness", "thickness of the slips at their thick end", 6),
                 given("slip.taper", "how much the slips taper to the back", 1),
                 given("slip.board_width", "width of the slips", 18),
             )
         ),
-    )  # fmt: skip
+    )
 
 
 def drawer_tails(prefix: str, first: str, what: str) -> tuple[Definition, ...]:
     """Declare the corners of drawers that are equally high, after the first of them: half-blind, and at the back."""
     return (
-        *tail_sizes(f"{prefix}_tails", "drawer.side_thickness", "drawer.front_thickness", f"{first}_sides.width",
-                    2, Phrase("of {what}", what=what), "4", lap="drawer.lap"),
-        *tail_sizes(f"{prefix}_back_tails", "drawer.side_thickness", "drawer.back_thickness",
-                    f"{first}_back.width", 2, Phrase("at the back of {what}", what=what), "4"),
-    )  # fmt: skip
+        *tail_sizes(
+            f"{prefix}_tails",
+            "drawer.side_thickness",
+            "drawer.front_thickness",
+            f"{first}_sides.width",
+            2,
+            Phrase("of {what}", what=what),
+            "4",
+            lap="drawer.lap",
+        ),
+        *tail_sizes(
+            f"{prefix}_back_tails",
+            "drawer.side_thickness",
+            "drawer.back_thickness",
+            f"{first}_back.width",
+            2,
+            Phrase("at the back of {what}", what=what),
+            "4",
+        ),
+    )
 
 
 def drawer_sizes(prefix: str, title: str, opening: Opening, bottom: str) -> tuple[Definition, ...]:
@@ -97,18 +119,47 @@ def drawer_sizes(prefix: str, title: str, opening: Opening, bottom: str) -> tupl
         else f"{d} - drawer.end_gap - drawer.front_thickness + drawer.rabbet_depth"
     )
     found = [
-        *board_sizes(f"{prefix}_front", Phrase("the front of {what}", what=name), f"{w} - 2 * drawer.reveal",
-                     f"{h} - 2 * drawer.reveal", "drawer.front_thickness", fits),
-        *board_sizes(f"{prefix}_sides", Phrase("the sides of {what}", what=name), f"{d} - drawer.end_gap - drawer.lap",
-                     f"{prefix}_front.width - drawer.side_drop{lift}", "drawer.side_thickness", fits),
-        *board_sizes(f"{prefix}_back", Phrase("the back of {what}", what=name), f"{prefix}_front.length",
-                     f"{prefix}_sides.width{up} - drawer.side_drop", "drawer.back_thickness", fits),
-        *board_sizes(f"{prefix}_bottom", Phrase("the bottom of {what}", what=name), bottom_length, bottom_width,
-                     "drawer.bottom_thickness", (w, d)),
-    ]  # fmt: skip
+        *board_sizes(
+            f"{prefix}_front",
+            Phrase("the front of {what}", what=name),
+            f"{w} - 2 * drawer.reveal",
+            f"{h} - 2 * drawer.reveal",
+            "drawer.front_thickness",
+            fits,
+        ),
+        *board_sizes(
+            f"{prefix}_sides",
+            Phrase("the sides of {what}", what=name),
+            f"{d} - drawer.end_gap - drawer.lap",
+            f"{prefix}_front.width - drawer.side_drop{lift}",
+            "drawer.side_thickness",
+            fits,
+        ),
+        *board_sizes(
+            f"{prefix}_back",
+            Phrase("the back of {what}", what=name),
+            f"{prefix}_front.length",
+            f"{prefix}_sides.width{up} - drawer.side_drop",
+            "drawer.back_thickness",
+            fits,
+        ),
+        *board_sizes(
+            f"{prefix}_bottom",
+            Phrase("the bottom of {what}", what=name),
+            bottom_length,
+            bottom_width,
+            "drawer.bottom_thickness",
+            (w, d),
+        ),
+    ]
     if bottom == "slips":
-        found += board_sizes(f"{prefix}_slip", Phrase("the slips of {what}", what=name), f"{prefix}_bottom.width",
-                             "slip.board_width", "slip.thickness")  # fmt: skip
+        found += board_sizes(
+            f"{prefix}_slip",
+            Phrase("the slips of {what}", what=name),
+            f"{prefix}_bottom.width",
+            "slip.board_width",
+            "slip.thickness",
+        )
     return tuple(found)
 
 
@@ -125,10 +176,18 @@ def put_drawer(m: Maker, prefix: str, title: str, opening: Opening, bottom: str,
     f, lft, rgt, back = (f"{prefix}_{name}" for name in ("front", "left", "right", "back"))
     m.board(f, f"{title} front", f"{prefix}_front", (x, y, z), "xy", shows="f", role="front", group=prefix)
     for part_id, name, at in ((lft, "left side", x), (rgt, "right side", x + wide - side)):
-        m.board(part_id, f"{title} {name}", f"{prefix}_sides", (at, y + lap, z + rise), "yx", group=prefix,
-                role="drawer")  # fmt: skip
-    m.board(back, f"{title} back", f"{prefix}_back",
-            (x, deep - q(f"{prefix}_back.thickness"), z + rise + floor), "xy", group=prefix, role="drawer")  # fmt: skip
+        m.board(
+            part_id, f"{title} {name}", f"{prefix}_sides", (at, y + lap, z + rise), "yx", group=prefix, role="drawer"
+        )
+    m.board(
+        back,
+        f"{title} back",
+        f"{prefix}_back",
+        (x, deep - q(f"{prefix}_back.thickness"), z + rise + floor),
+        "xy",
+        group=prefix,
+        role="drawer",
+    )
     groove = "drawer.groove_" if bottom == "grooved" else ""
     for part_id in (lft, rgt):
         m.dovetail(part_id, f, f"{tails}_tails", groove, lap)
@@ -147,12 +206,18 @@ def _reveals(m: Maker, prefix: str, title: str, opening: Opening) -> None:
     for room, size in ((opening.width, f"{prefix}_front.length"), (opening.height, f"{prefix}_front.width")):
         gap = (m.q(room) - m.q(size)) / 2
         if gap > m.q("drawer.reveal") + Fraction(1, 2):
-            m.remark(FrontGap(title, Length(gap), room),
-                     Weight.LOOK, quantity=size)  # fmt: skip
+            m.remark(FrontGap(title, Length(gap), room), Severity.WARNING, quantity=size)
 
 
-def _grooved_bottom(m: Maker, prefix: str, title: str, at: tuple[Fraction, Fraction, Fraction], wide: Fraction,
-                    front: Fraction, deep: Fraction) -> None:  # fmt: skip
+def _grooved_bottom(
+    m: Maker,
+    prefix: str,
+    title: str,
+    at: tuple[Fraction, Fraction, Fraction],
+    wide: Fraction,
+    front: Fraction,
+    deep: Fraction,
+) -> None:
     q = m.q
     x, y, z = at
     side, sunk, clear = q("drawer.side_thickness"), q("drawer.groove_depth"), q("drawer.clearance")
@@ -160,41 +225,87 @@ def _grooved_bottom(m: Maker, prefix: str, title: str, at: tuple[Fraction, Fract
     level = (low, low + q("drawer.groove_width"))
     bottom = f"{prefix}_bottom"
     start = x + (wide - q(f"{prefix}_bottom.length")) / 2
-    m.board(bottom, f"{title} bottom", bottom, (start, y + front - sunk + clear, low), "xz", needs=Needs.ANY,
-            role="bottom", group=prefix)  # fmt: skip
-    names = Names("drawer.groove_width", "drawer.groove_depth", guest="drawer.bottom_thickness")
+    m.board(
+        bottom,
+        f"{title} bottom",
+        bottom,
+        (start, y + front - sunk + clear, low),
+        "xz",
+        needs=Needs.ANY,
+        role="bottom",
+        group=prefix,
+    )
+    names = JointQuantities("drawer.groove_width", "drawer.groove_depth", guest="drawer.bottom_thickness")
     inside = (x + side - sunk, x + wide - side + sunk)
     channel = m.channel(f"{prefix}_front", Side.BACK, sunk, z=level, x=inside)
-    m.let_in(f"{prefix}_front", bottom, channels=(channel,), room=(clear, clear, 0), runs=True, hold=Hold.DRY,
-             names=names)  # fmt: skip
+    m.let_in(
+        f"{prefix}_front", bottom, channels=(channel,), room=(clear, clear, 0), runs=True, hold=Hold.DRY, names=names
+    )
     for host, inner in ((f"{prefix}_left", Side.RIGHT), (f"{prefix}_right", Side.LEFT)):
         channel = m.channel(host, inner, sunk, z=level, y=(y + front - sunk, deep))
         m.let_in(host, bottom, channels=(channel,), room=(clear, clear, 0), runs=True, hold=Hold.DRY, names=names)
     m.butt(f"{prefix}_back", bottom, Hold.SLOTS)
 
 
-def _nailed_bottom(m: Maker, prefix: str, title: str, at: tuple[Fraction, Fraction, Fraction], wide: Fraction,
-                   front: Fraction, deep: Fraction) -> None:  # fmt: skip
+def _nailed_bottom(
+    m: Maker,
+    prefix: str,
+    title: str,
+    at: tuple[Fraction, Fraction, Fraction],
+    wide: Fraction,
+    front: Fraction,
+    deep: Fraction,
+) -> None:
     q = m.q
     x, y, z = at
     bottom = f"{prefix}_bottom"
     sunk, low = q("drawer.rabbet_depth"), z + q("slip.thickness")
-    m.board(bottom, f"{title} bottom", bottom, (x, y + front - sunk, low), "xz", needs=Needs.ANY, role="bottom",
-            group=prefix)  # fmt: skip
+    m.board(
+        bottom,
+        f"{title} bottom",
+        bottom,
+        (x, y + front - sunk, low),
+        "xz",
+        needs=Needs.ANY,
+        role="bottom",
+        group=prefix,
+    )
     channel = m.channel(f"{prefix}_front", Side.BACK, sunk, z=(z, z + q("drawer.rabbet_height")))
-    names = Names("drawer.rabbet_height", "drawer.rabbet_depth")
-    m.let_in(f"{prefix}_front", bottom, channels=(channel,), room=(0, 0, q("slip.thickness")), runs=True,
-             hold=Hold.GLUE, names=names)  # fmt: skip
+    names = JointQuantities("drawer.rabbet_height", "drawer.rabbet_depth")
+    m.let_in(
+        f"{prefix}_front",
+        bottom,
+        channels=(channel,),
+        room=(0, 0, q("slip.thickness")),
+        runs=True,
+        hold=Hold.GLUE,
+        names=names,
+    )
     for host in (f"{prefix}_left", f"{prefix}_right", f"{prefix}_back"):
         m.butt(host, bottom, Hold.NAILS)
     slip = q("slip.board_width")
     taper = Taper(sides_of("u"), Side.BACK, 0.0, float(q("slip.taper")))
     for number, start in ((1, x), (2, x + wide - slip)):
-        m.board(f"{prefix}_slip{number}", f"{title} slip {number}", f"{prefix}_slip", (start, y + front - sunk, z),
-                "yz", needs=Needs.CLEAR, shapings=(taper,), group=prefix, role="drawer")  # fmt: skip
+        m.board(
+            f"{prefix}_slip{number}",
+            f"{title} slip {number}",
+            f"{prefix}_slip",
+            (start, y + front - sunk, z),
+            "yz",
+            needs=Needs.CLEAR,
+            shapings=(taper,),
+            group=prefix,
+            role="drawer",
+        )
         m.butt(bottom, f"{prefix}_slip{number}", Hold.NAILS)
-        m.let_in(f"{prefix}_front", f"{prefix}_slip{number}", channels=(channel,), runs=True, hold=Hold.NAILS,
-                 room=(0, 0, q("drawer.rabbet_height")))  # fmt: skip
+        m.let_in(
+            f"{prefix}_front",
+            f"{prefix}_slip{number}",
+            channels=(channel,),
+            runs=True,
+            hold=Hold.NAILS,
+            room=(0, 0, q("drawer.rabbet_height")),
+        )
 
 
 def _define(chosen: Choices) -> tuple[Definition, ...]:
@@ -227,6 +338,10 @@ def _assemble(ledger: Ledger, chosen: Choices) -> Assembly:
 
 
 DRAWER = Form(
-    "drawer", "Drawer for an opening", (BOTTOM,), _define, _assemble,
+    "drawer",
+    "Drawer for an opening",
+    (BOTTOM,),
+    _define,
+    _assemble,
     ("opening.width", "opening.depth", "opening.height"),
-)  # fmt: skip
+)

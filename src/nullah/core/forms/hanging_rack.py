@@ -8,14 +8,14 @@ from __future__ import annotations
 
 from fractions import Fraction
 
-from nullah.core.card import Weight
+from nullah.core.card import Severity
 from nullah.core.catalogue import N_
 from nullah.core.forms.maker import Maker, board_sizes
-from nullah.core.forms.sizing import SIZING, Way, sizes
-from nullah.core.ledger import Definition, Kind, Ledger, given, ruled
+from nullah.core.forms.sizing import SIZING, SizeRule, sizes
+from nullah.core.ledger import Definition, Ledger, QuantityKind, given, ruled
 from nullah.core.piece.facts import Note
 from nullah.core.piece.form import Assembly, Choice, Choices, Form, View
-from nullah.core.piece.joint import Hold, Names
+from nullah.core.piece.joint import Hold, JointQuantities
 from nullah.core.piece.part import Needs
 from nullah.core.piece.shaping import Chamfer, LongBevel, Notch, bevel_degrees
 from nullah.core.piece.space import Axis, Side
@@ -25,17 +25,26 @@ _SLOTS = Choice("slots", "Shelf", (("slotted", N_("slotted")), ("plain", N_("pla
 
 def _define(chosen: Choices) -> tuple[Definition, ...]:
     found = [
-        *sizes("rack", chosen["sizing"], {
-            "width": Way("2 * ends.thickness", 480),
-            "depth": Way("(back.thickness + cleat.thickness)", 120, 1),
-            "height": Way("shelf.thickness", 260, 1),
-        }),
+        *sizes(
+            "rack",
+            chosen["sizing"],
+            {
+                "width": SizeRule("2 * ends.thickness", 480),
+                "depth": SizeRule("(back.thickness + cleat.thickness)", 120, 1),
+                "height": SizeRule("shelf.thickness", 260, 1),
+            },
+        ),
         *board_sizes("back", "the back", "rack.inside_width + 2 * groove.depth", "rack.outside_height", 15),
         given("groove.depth", "depth of grooves and rabbets", 5),
         *board_sizes("ends", "the ends", "rack.outside_height", "rack.outside_depth - cleat.thickness", 15),
         given("shelf.below", "lower edge to the shelf", 60),
-        *board_sizes("shelf", "the shelf", "rack.inside_width + 2 * groove.depth",
-                     "rack.outside_depth - cleat.thickness - back.thickness + groove.depth", 15),
+        *board_sizes(
+            "shelf",
+            "the shelf",
+            "rack.inside_width + 2 * groove.depth",
+            "rack.outside_depth - cleat.thickness - back.thickness + groove.depth",
+            15,
+        ),
         ruled("groove.width", "width of the groove", "shelf.thickness"),
         given("cleat.board", "width of the board for both cleats", 90),
         given("cleat.thickness", "thickness of the cleats", 18),
@@ -43,10 +52,10 @@ def _define(chosen: Choices) -> tuple[Definition, ...]:
         ruled("cleat.length", "length of the cleats", "rack.inside_width - 2 * ends.thickness"),
         ruled("cleat.width", "width of each cleat at its longer face", "(cleat.board + cleat.bevel) / 2"),
         given("cleat.below", "top of the back to the cleat", 10),
-    ]  # fmt: skip
+    ]
     if chosen["slots"] == "slotted":
         found += [
-            given("slots.count", "number of slots", 8, Kind.COUNT),
+            given("slots.count", "number of slots", 8, QuantityKind.COUNT),
             given("slots.width", "width of the slots", 12),
             given("slots.depth", "depth of the slots", 45),
         ]
@@ -55,8 +64,15 @@ def _define(chosen: Choices) -> tuple[Definition, ...]:
 
 def _assemble(ledger: Ledger, chosen: Choices) -> Assembly:
     m = Maker(ledger)
-    must = ["rack.outside_width", "rack.outside_depth", "rack.outside_height", "rack.inside_width",
-            "rack.inside_depth", "groove.depth", "cleat.bevel"]  # fmt: skip
+    must = [
+        "rack.outside_width",
+        "rack.outside_depth",
+        "rack.outside_height",
+        "rack.inside_width",
+        "rack.inside_depth",
+        "groove.depth",
+        "cleat.bevel",
+    ]
     if not m.need_positive(*must):
         return m.finish()
     _frame(m)
@@ -64,7 +80,7 @@ def _assemble(ledger: Ledger, chosen: Choices) -> Assembly:
     if chosen["slots"] == "slotted":
         _slots(m)
     _measures(m)
-    m.remark(Note.SCREW_CLEAT_TO_STUDS, Weight.NOTE)
+    m.remark(Note.SCREW_CLEAT_TO_STUDS, Severity.NOTE)
     return m.finish()
 
 
@@ -77,11 +93,11 @@ def _frame(m: Maker) -> None:
     m.board("back", "back", "back", (end - deep, depth - q("back.thickness"), 0), "xy", shows="f")
     m.board("shelf", "shelf", "shelf", (end - deep, 0, q("shelf.below")), "xz", shows="f")
     level = (q("shelf.below"), q("shelf.below") + q("groove.width"))
-    names = Names("groove.width", "groove.depth", guest="shelf.thickness")
+    names = JointQuantities("groove.width", "groove.depth", guest="shelf.thickness")
     m.let_in("back", "shelf", channels=(m.channel("back", Side.FRONT, deep, z=level),), names=names)
     for host, inner in (("left", Side.RIGHT), ("right", Side.LEFT)):
         back = m.channel(host, inner, deep, y=(depth - q("back.thickness"), depth))
-        m.let_in(host, "back", channels=(back,), hold=Hold.NAILS, names=Names("", "groove.depth"))
+        m.let_in(host, "back", channels=(back,), hold=Hold.NAILS, names=JointQuantities("", "groove.depth"))
         dado = m.channel(host, inner, deep, z=level, y=(Fraction(0), depth - q("back.thickness") + deep))
         m.let_in(host, "shelf", channels=(dado,), names=names)
     for host in ("left", "right"):
@@ -98,8 +114,17 @@ def _cleats(m: Maker) -> None:
     over = LongBevel((Side.UNDER, Side.FRONT), float(thick), float(bevel))
     under = LongBevel((Side.TOP, Side.BACK), float(thick), float(bevel))
     m.board("cleat", "cleat of the rack", "cleat", (x, y, low), "xy", needs=Needs.ANY, shapings=(over,), role="back")
-    m.board("wall_cleat", "cleat on the wall", "cleat", (x, y, low - wide + bevel), "xy", needs=Needs.ANY,
-            shapings=(under,), role="back", group="wall")  # fmt: skip
+    m.board(
+        "wall_cleat",
+        "cleat on the wall",
+        "cleat",
+        (x, y, low - wide + bevel),
+        "xy",
+        needs=Needs.ANY,
+        shapings=(under,),
+        role="back",
+        group="wall",
+    )
     m.butt("back", "cleat", Hold.SCREWS)
     m.butt("cleat", "wall_cleat", Hold.DRY)
     if not 15 <= bevel_degrees(float(thick), float(bevel)) <= 50:
@@ -116,10 +141,10 @@ def _slots(m: Maker) -> None:
     clear, start = float(q("rack.inside_width")), float(q("groove.depth"))
     step = clear / max(count, 1)
     if wide > step * 0.75:
-        m.remark(Note.SLOTS_BREAK_OUT, Weight.FAILS, quantity="slots.count")
+        m.remark(Note.SLOTS_BREAK_OUT, Severity.FAILURE, quantity="slots.count")
         return
     if deep > float(shelf.size(Axis.Y)) * 2 / 3:
-        m.remark(Note.SLOTS_TOO_DEEP, Weight.LOOK, quantity="slots.depth")
+        m.remark(Note.SLOTS_TOO_DEEP, Severity.WARNING, quantity="slots.depth")
     for number in range(count):
         x = start + step * (number + 0.5) - wide / 2
         m.shape("shelf", Notch((x, 0.0, 0.0), (x + wide, deep, float(shelf.size(Axis.Z)))))
@@ -140,6 +165,10 @@ def _measures(m: Maker) -> None:
 
 
 HANGING_RACK = Form(
-    "hanging rack", "Hanging rack", (SIZING, _SLOTS), _define, _assemble,
+    "hanging rack",
+    "Hanging rack",
+    (SIZING, _SLOTS),
+    _define,
+    _assemble,
     ("rack.outside_width", "rack.outside_depth", "rack.outside_height"),
-)  # fmt: skip
+)

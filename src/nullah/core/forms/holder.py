@@ -4,12 +4,12 @@ from __future__ import annotations
 
 from nullah.core.catalogue import N_
 from nullah.core.forms.maker import Maker, board_sizes
-from nullah.core.forms.sizing import SIZING, Way, sizes
+from nullah.core.forms.sizing import SIZING, SizeRule, sizes
 from nullah.core.joints.dovetail.sizes import tail_sizes
 from nullah.core.ledger import Definition, Ledger, given, ruled
 from nullah.core.piece.facts import Note
 from nullah.core.piece.form import Assembly, Choice, Choices, Form, View
-from nullah.core.piece.joint import Hold, Names
+from nullah.core.piece.joint import Hold, JointQuantities
 from nullah.core.piece.space import Axis, Side
 
 _CORNERS = Choice(
@@ -27,20 +27,30 @@ def _define(chosen: Choices) -> tuple[Definition, ...]:
         else "holder.outside_width"
     )
     found = [
-        *sizes("holder", chosen["sizing"], {
-            "length": Way("2 * walls.thickness", 160),
-            "width": Way("2 * walls.thickness", 90),
-            "height": Way("(base.thickness - housing.depth)", 110, 0, N_("depth of the walls inside")),
-        }),
+        *sizes(
+            "holder",
+            chosen["sizing"],
+            {
+                "length": SizeRule("2 * walls.thickness", 160),
+                "width": SizeRule("2 * walls.thickness", 90),
+                "height": SizeRule("(base.thickness - housing.depth)", 110, 0, N_("depth of the walls inside")),
+            },
+        ),
         given("walls.thickness", "thickness of the walls", 10),
-        *board_sizes("sides", "front and back", "holder.outside_length", "holder.inside_height + housing.depth",
-                     "walls.thickness"),
+        *board_sizes(
+            "sides",
+            "front and back",
+            "holder.outside_length",
+            "holder.inside_height + housing.depth",
+            "walls.thickness",
+        ),
         *board_sizes("ends", "the ends", ends_length, "holder.inside_height + housing.depth", "walls.thickness"),
         given("base.margin", "base beyond the walls", 18),
-        *board_sizes("base", "the base", "holder.outside_length + 2 * base.margin",
-                     "holder.outside_width + 2 * base.margin", 20),
+        *board_sizes(
+            "base", "the base", "holder.outside_length + 2 * base.margin", "holder.outside_width + 2 * base.margin", 20
+        ),
         given("housing.depth", "depth the walls are housed in the base", 5),
-    ]  # fmt: skip
+    ]
     if corners == "dovetailed":
         found += tail_sizes("tails", "walls.thickness", "walls.thickness", "sides.width", 2)
         found.append(ruled("tails.spare", "left long in all", "2 * tails.proud"))
@@ -66,8 +76,13 @@ def _assemble(ledger: Ledger, chosen: Choices) -> Assembly:
         # The housing is cut as one square channel; each wall has the stretch it stands in.
         channels = (footprint,) if footprint is not None else ()
         across = wall in ("left", "right")
-        m.let_in("base", wall, channels=channels, hold=Hold.DRY if across else Hold.GLUE,
-                 names=Names("", "housing.depth", guest="walls.thickness"))  # fmt: skip
+        m.let_in(
+            "base",
+            wall,
+            channels=channels,
+            hold=Hold.DRY if across else Hold.GLUE,
+            names=JointQuantities("", "housing.depth", guest="walls.thickness"),
+        )
     _measures(m)
     if chosen["sizing"] == "contents" and q("holder.inside_height") * 3 < q("contents.height"):
         m.remark(Note.WALLS_TOO_LOW, quantity="holder.inside_height")
@@ -95,8 +110,12 @@ def _walls(m: Maker, corners: str) -> None:
                     wide = q("corner.width")
                     x = (thick * 0, wide) if end == "left" else (length - wide, length)
                     channel = m.channel(side, inner, q("corner.depth"), x=x)
-                    m.let_in(side, end, channels=(channel,),
-                             names=Names("corner.width", "corner.depth", guest="walls.thickness"))  # fmt: skip
+                    m.let_in(
+                        side,
+                        end,
+                        channels=(channel,),
+                        names=JointQuantities("corner.width", "corner.depth", guest="walls.thickness"),
+                    )
 
 
 def _measures(m: Maker) -> None:
@@ -116,6 +135,10 @@ def _measures(m: Maker) -> None:
 
 
 HOLDER = Form(
-    "holder", "Upright holder", (_SIZING, _CORNERS), _define, _assemble,
+    "holder",
+    "Upright holder",
+    (_SIZING, _CORNERS),
+    _define,
+    _assemble,
     ("base.length", "base.width", "holder.outside_height"),
-)  # fmt: skip
+)

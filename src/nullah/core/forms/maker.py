@@ -10,7 +10,7 @@ from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, field
 from fractions import Fraction
 
-from nullah.core.card import Remark, Weight
+from nullah.core.card import Remark, Severity
 from nullah.core.catalogue import Phrase
 from nullah.core.fixes import Fix, Give
 from nullah.core.joints.butt import BUTT
@@ -22,8 +22,8 @@ from nullah.core.joints.tenon import TENON
 from nullah.core.ledger import Definition, Ledger, Value, given, ruled
 from nullah.core.lengths import Length
 from nullah.core.piece.facts import MustBePositive, NothingLeft
-from nullah.core.piece.form import Assembly, Bearing, Freedom, Measure, Mover, View
-from nullah.core.piece.joint import Hold, Joint, JointType, Names
+from nullah.core.piece.form import Assembly, Bearing, Freedom, Mover, View, ViewDimension
+from nullah.core.piece.joint import Hold, Joint, JointQuantities, JointType
 from nullah.core.piece.part import Needs, Part
 from nullah.core.piece.shaping import Shaping
 from nullah.core.piece.space import Axis, Box, Corner, Side, sides_of
@@ -34,8 +34,15 @@ _ZERO = Fraction(0)
 _AXES = {"x": Axis.X, "y": Axis.Y, "z": Axis.Z}
 
 
-def board_sizes(alike: str, title: str, length: str, width: str, thickness: str | int | Value,
-                fits: tuple[str, ...] = (), spare: str = "") -> tuple[Definition, ...]:  # fmt: skip
+def board_sizes(
+    alike: str,
+    title: str,
+    length: str,
+    width: str,
+    thickness: str | int | Value,
+    fits: tuple[str, ...] = (),
+    spare: str = "",
+) -> tuple[Definition, ...]:
     """Declare the three sizes of equal boards; the thickness is a rule, or a figure to be given.
 
     Where `spare` is a rule, the ends are left so much long in all, and a fourth quantity
@@ -64,7 +71,7 @@ class Maker:
     _parts: dict[str, Part] = field(default_factory=dict)
     _joints: list[Joint] = field(default_factory=list)
     _remarks: list[Remark] = field(default_factory=list)
-    _measures: list[Measure] = field(default_factory=list)
+    _measures: list[ViewDimension] = field(default_factory=list)
     _movers: list[Mover] = field(default_factory=list)
     _freedoms: list[Freedom] = field(default_factory=list)
     _bearings: list[Bearing] = field(default_factory=list)
@@ -72,7 +79,7 @@ class Maker:
 
     @classmethod
     def going_on(cls, ledger: Ledger, assembly: Assembly) -> Maker:
-        """Give a maker that goes on from an assembly."""
+        """Return a maker that goes on from an assembly."""
         maker = cls(ledger)
         maker._parts = {part.id: part for part in assembly.parts}
         maker._joints, maker._remarks = list(assembly.joints), list(assembly.remarks)
@@ -81,11 +88,11 @@ class Maker:
         return maker
 
     def q(self, name: str) -> Fraction:
-        """Give a quantity, mm (or a count, or the run of a slope)."""
+        """Return a quantity, mm (or a count, or the run of a slope)."""
         return self.ledger[name]
 
     def count(self, name: str) -> int:
-        """Give a count."""
+        """Return a count."""
         return int(self.ledger[name])
 
     def need_positive(self, *names: str) -> bool:
@@ -95,16 +102,27 @@ class Maker:
             if quantity.value > 0 or any(remark.ref == QuantityRef(name) for remark in self._nothing):
                 continue
             fact = NothingLeft if quantity.entered is None else MustBePositive
-            self._nothing.append(Remark(fact(name, quantity.length), Weight.FAILS, ref=QuantityRef(name)))
+            self._nothing.append(Remark(fact(name, quantity.length), Severity.FAILURE, ref=QuantityRef(name)))
         return not self._nothing
 
     # --- parts ---
 
     def board(
-        self, part_id: str, name: str, alike: str, at: Sequence[Fraction | int], lie: str, *,
-        shows: str = "", needs: Needs = Needs.CLEAR, role: str = "case", spare: Fraction = _ZERO,
-        shapings: Iterable[Shaping] = (), group: str = "", own: bool = False,
-    ) -> Part:  # fmt: skip
+        self,
+        part_id: str,
+        name: str,
+        alike: str,
+        at: Sequence[Fraction | int],
+        lie: str,
+        *,
+        shows: str = "",
+        needs: Needs = Needs.CLEAR,
+        role: str = "case",
+        spare: Fraction = _ZERO,
+        shapings: Iterable[Shaping] = (),
+        group: str = "",
+        own: bool = False,
+    ) -> Part:
         """Put a board into the piece.
 
         Parameters
@@ -126,18 +144,31 @@ class Maker:
         cut = f"{alike}.cut_length"
         quantities = (cut if spare and cut in self.ledger.quantities else names[0], names[1], names[2])
         part = Part(
-            part_id, len(self._parts) + 1, name, Box(low, high), grain, face, needs, quantities, alike, role, spare,
-            sides_of(shows), tuple(shapings), group, own,
-        )  # fmt: skip
+            part_id,
+            len(self._parts) + 1,
+            name,
+            Box(low, high),
+            grain,
+            face,
+            needs,
+            quantities,
+            alike,
+            role,
+            spare,
+            sides_of(shows),
+            tuple(shapings),
+            group,
+            own,
+        )
         self._parts[part_id] = part
         return part
 
     def part(self, part_id: str) -> Part:
-        """Give a part that was put in."""
+        """Return a part that was put in."""
         return self._parts[part_id]
 
     def has(self, part_id: str) -> bool:
-        """Say whether a part was put in."""
+        """Return whether a part was put in."""
         return part_id in self._parts
 
     def shape(self, part_id: str, *shapings: Shaping) -> None:
@@ -157,7 +188,7 @@ class Maker:
         self._joints.append(joint)
 
     def channel(self, host: str, side: Side, depth: Fraction, **along: tuple[Fraction, Fraction]) -> Box:
-        """Give a channel sunk into a side of a part: its extent along `x`, `y`, `z`, else the part's own."""
+        """Return a channel sunk into a side of a part: its extent along `x`, `y`, `z`, else the part's own."""
         box = self._parts[host].box
         floor = box.at(side) - depth if side.high else box.at(side) + depth
         found = box.set(side.axis, *sorted((floor, box.at(side))))
@@ -166,26 +197,58 @@ class Maker:
         return found
 
     def let_in(
-        self, host: str, guest: str, *, channels: Iterable[Box] = (), shares: Iterable[Box] = (),
-        room: tuple[Fraction | int, Fraction | int, Fraction | int] = (0, 0, 0), runs: bool = False,
-        hold: Hold = Hold.GLUE, names: Names = Names(), joint_type: JointType = LET_IN,
+        self,
+        host: str,
+        guest: str,
+        *,
+        channels: Iterable[Box] = (),
+        shares: Iterable[Box] = (),
+        room: tuple[Fraction | int, Fraction | int, Fraction | int] = (0, 0, 0),
+        runs: bool = False,
+        hold: Hold = Hold.GLUE,
+        names: JointQuantities = JointQuantities(),
+        joint_type: JointType = LET_IN,
         glued: Fraction | None = None,
-    ) -> None:  # fmt: skip
+    ) -> None:
         """Let `guest` into `host`."""
         clearance: Corner = (Fraction(room[0]), Fraction(room[1]), Fraction(room[2]))
         self._joints.append(
-            Joint(f"{host}-{guest}", joint_type, host, guest, hold, tuple(channels), tuple(shares), clearance, runs,
-                  names=names, glued=glued)
-        )  # fmt: skip
+            Joint(
+                f"{host}-{guest}",
+                joint_type,
+                host,
+                guest,
+                hold,
+                tuple(channels),
+                tuple(shares),
+                clearance,
+                runs,
+                names=names,
+                glued=glued,
+            )
+        )
 
     def tenon(
-        self, host: str, guest: str, tenons: Iterable[Box], hold: Hold = Hold.GLUE,
-        room: tuple[Fraction | int, Fraction | int, Fraction | int] = (0, 0, 0), mortises: Iterable[Box] = (),
-        names: Names = Names(),
-    ) -> None:  # fmt: skip
+        self,
+        host: str,
+        guest: str,
+        tenons: Iterable[Box],
+        hold: Hold = Hold.GLUE,
+        room: tuple[Fraction | int, Fraction | int, Fraction | int] = (0, 0, 0),
+        mortises: Iterable[Box] = (),
+        names: JointQuantities = JointQuantities(),
+    ) -> None:
         """Join `guest` by tenons into mortises of the same size, or as given."""
-        self.let_in(host, guest, shares=tuple(tenons), channels=tuple(mortises), hold=hold, room=room,
-                    joint_type=TENON, names=names)  # fmt: skip
+        self.let_in(
+            host,
+            guest,
+            shares=tuple(tenons),
+            channels=tuple(mortises),
+            hold=hold,
+            room=room,
+            joint_type=TENON,
+            names=names,
+        )
 
     def lap(self, first: str, second: str, axis: str, hold: Hold = Hold.GLUE) -> None:
         """Halve two boards that cross: `second` keeps the half of the overlap on its own body's side."""
@@ -195,18 +258,31 @@ class Maker:
         """Mitre two parts where they fill the same space."""
         self._joints.append(Joint(f"{first}-{second}", MITRE, first, second, hold))
 
-    def butt(self, first: str, second: str, hold: Hold, names: Names = Names(), glued: Fraction | None = None) -> None:
+    def butt(
+        self,
+        first: str,
+        second: str,
+        hold: Hold,
+        names: JointQuantities = JointQuantities(),
+        glued: Fraction | None = None,
+    ) -> None:
         """Put two parts against each other."""
         self._joints.append(Joint(f"{first}-{second}", BUTT, first, second, hold, names=names, glued=glued))
 
     # --- the rest ---
 
-    def measure(self, quantity: str, view: View, start: Sequence[Fraction | int], end: Sequence[Fraction | int],
-                offset: float = 6.0) -> None:  # fmt: skip
+    def measure(
+        self,
+        quantity: str,
+        view: View,
+        start: Sequence[Fraction | int],
+        end: Sequence[Fraction | int],
+        offset: float = 6.0,
+    ) -> None:
         """Show a quantity as a dimension on a view, between two places of the piece."""
         a = (Fraction(start[0]), Fraction(start[1]), Fraction(start[2]))
         b = (Fraction(end[0]), Fraction(end[1]), Fraction(end[2]))
-        self._measures.append(Measure(quantity, view, a, b, offset))
+        self._measures.append(ViewDimension(quantity, view, a, b, offset))
 
     def mover(
         self, name: str, group: str, way: Side, travel: Fraction, quantities: tuple[str, ...] = (), room: str = ""
@@ -227,18 +303,25 @@ class Maker:
         """Offer to give a quantity another length."""
         return Give(name, Length(millimetres))
 
-    def remark(self, fact: Fact, weight: Weight = Weight.LOOK, fixes: tuple[Fix, ...] = (), quantity: str = "") -> None:
+    def remark(
+        self, fact: Fact, weight: Severity = Severity.WARNING, fixes: tuple[Fix, ...] = (), quantity: str = ""
+    ) -> None:
         """Say something about the piece."""
         self._remarks.append(Remark(fact, weight, fixes, quantity_ref(quantity)))
 
     def finish(self) -> Assembly:
-        """Give the assembly; without parts, and with the reason, if any of it comes to nothing."""
+        """Return the assembly; without parts, and with the reason, if any of it comes to nothing."""
         if self._nothing:
             return Assembly(remarks=tuple(self._nothing))
         return Assembly(
-            tuple(self._parts.values()), tuple(self._joints), tuple(self._remarks), tuple(self._measures),
-            tuple(self._movers), tuple(self._freedoms), tuple(self._bearings),
-        )  # fmt: skip
+            tuple(self._parts.values()),
+            tuple(self._joints),
+            tuple(self._remarks),
+            tuple(self._measures),
+            tuple(self._movers),
+            tuple(self._freedoms),
+            tuple(self._bearings),
+        )
 
 
 __all__ = ["Maker", "board_sizes"]

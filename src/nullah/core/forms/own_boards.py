@@ -76,7 +76,7 @@ def _free(stem: str, taken: Container[str]) -> str:
 
 
 def with_own(form: Form, own: tuple[OwnBoard, ...], joints: tuple[OwnJoint, ...]) -> Form:
-    """Give the form with boards of one's own added."""
+    """Return the form with boards of one's own added."""
     if not own and not joints:
         return form
 
@@ -94,7 +94,7 @@ def with_own(form: Form, own: tuple[OwnBoard, ...], joints: tuple[OwnJoint, ...]
 
 
 def _sizes_of(form: Form, chosen: Choices, base: tuple[Definition, ...]) -> dict[str, tuple[str, str]]:
-    """Give what the ledger calls width and thickness of each part of a form."""
+    """Return what the ledger calls width and thickness of each part of a form."""
     try:
         parts = form.assemble(work_out_ledger(base, {}, {}), chosen).parts
     except LedgerError:
@@ -129,9 +129,18 @@ def _assemble(base: Assembly, ledger: Ledger, own: tuple[OwnBoard, ...], joints:
     m = Maker.going_on(ledger, base)
     for board in own:
         at = [ledger[f"{board.id}.{letter}"] for letter in "xyz"]
-        m.board(board.id, board.name, board.id, at, board.lie, shows=board.shows,
-                needs=Needs.ANY if board.inside else Needs.CLEAR, role="back" if board.inside else "case",
-                shapings=board.shapings, own=True)  # fmt: skip
+        m.board(
+            board.id,
+            board.name,
+            board.id,
+            at,
+            board.lie,
+            shows=board.shows,
+            needs=Needs.ANY if board.inside else Needs.CLEAR,
+            role="back" if board.inside else "case",
+            shapings=board.shapings,
+            own=True,
+        )
     made = m.finish()
     ids = {part.id for part in made.parts}
     for joint in joints:
@@ -152,7 +161,7 @@ def _figures_of(joint: OwnJoint) -> bool:
 
 
 def offers(first: Part, second: Part, joint_id: str) -> tuple[Offer, ...]:
-    """Give the joints two parts could have where they overlap or touch, the likeliest first.
+    """Return the joints two parts could have where they overlap or touch, the likeliest first.
 
     Parameters
     ----------

@@ -14,7 +14,7 @@ SIZING = Choice(
 )
 
 
-class Way(NamedTuple):
+class SizeRule(NamedTuple):
     """One of the three sizes: `walls` is the rule for what stands between inside and outside."""
 
     walls: str
@@ -23,7 +23,7 @@ class Way(NamedTuple):
     inside_title: str = ""
 
 
-def sizes(prefix: str, sizing: str, ways: dict[str, Way], clearance: str = "3") -> tuple[Definition, ...]:
+def sizes(prefix: str, sizing: str, ways: dict[str, SizeRule], clearance: str = "3") -> tuple[Definition, ...]:
     """Declare outside and inside sizes, whichever of them is given.
 
     Parameters
@@ -32,7 +32,7 @@ def sizes(prefix: str, sizing: str, ways: dict[str, Way], clearance: str = "3") 
         Of the names: ``box`` gives ``box.outside_length`` and so on.
     sizing : str
         ``outside``, ``inside`` or ``contents``.
-    ways : mapping of name to Way
+    ways : mapping of name to SizeRule
         ``length``, ``width``, ``height`` as the form has them.
     clearance : str
         Usual clearance round the contents, mm.

@@ -11,11 +11,11 @@ from fractions import Fraction
 
 from nullah.core.catalogue import N_
 from nullah.core.forms.maker import Maker, board_sizes
-from nullah.core.forms.sizing import SIZING, Way, sizes
-from nullah.core.ledger import Definition, Kind, Ledger, given, ruled
+from nullah.core.forms.sizing import SIZING, SizeRule, sizes
+from nullah.core.ledger import Definition, Ledger, QuantityKind, given, ruled
 from nullah.core.lengths import Slope
 from nullah.core.piece.form import Assembly, Choice, Choices, Form, View
-from nullah.core.piece.joint import Names
+from nullah.core.piece.joint import JointQuantities
 from nullah.core.piece.shaping import RoundOver, Slant
 from nullah.core.piece.space import Axis, Side
 
@@ -26,32 +26,46 @@ _LIP = Choice("front", "Front of the rabbet", (("open", N_("open")), ("closed", 
 
 def _define(chosen: Choices) -> tuple[Definition, ...]:
     return (
-        *sizes("stand", chosen["sizing"], {
-            "width": Way("2 * (uprights.thickness - rabbet.depth)", 260),
-            "height": Way("rabbet.floor", 190, 0, N_("height held")),
-        }, clearance="1"),
+        *sizes(
+            "stand",
+            chosen["sizing"],
+            {
+                "width": SizeRule("2 * (uprights.thickness - rabbet.depth)", 260),
+                "height": SizeRule("rabbet.floor", 190, 0, N_("height held")),
+            },
+            clearance="1",
+        ),
         given("held.thickness", "thickness of what is held", 14),
         given("held.clearance", "clearance on its thickness, in all", 1),
         ruled("rabbet.width", "width of the slanted rabbet", "held.thickness + held.clearance"),
         given("rabbet.floor", "floor to the rabbet's lower end", 34),
         given("rabbet.front", "front edge to the rabbet's lower end", 22),
         ruled("rabbet.depth", "depth of the slanted rabbet", "uprights.thickness / 3"),
-        given("rabbet.lean", "lean of the rabbet", Slope(Fraction(3)), Kind.SLOPE),
+        given("rabbet.lean", "lean of the rabbet", Slope(Fraction(3)), QuantityKind.SLOPE),
         *board_sizes("uprights", "the uprights", "stand.outside_height", "uprights.foot", 20),
-        ruled("uprights.foot", "depth of the uprights at the floor",
-              "rabbet.front + 2 * rabbet.width + stand.outside_height / rabbet.lean"),
+        ruled(
+            "uprights.foot",
+            "depth of the uprights at the floor",
+            "rabbet.front + 2 * rabbet.width + stand.outside_height / rabbet.lean",
+        ),
         given("rails.tenon", "length of the rails' tenons", 10),
         given("rails.below", "floor to the lower rail", 8),
         *board_sizes("rails", "the rails", "stand.outside_width - 2 * uprights.thickness + 2 * rails.tenon", "40", 15),
         ruled("tenon.thickness", "thickness of the tenons", "rails.thickness / 3"),
         given("tenon.shoulder", "shoulder at the tenons' edges", 5),
-    )  # fmt: skip
+    )
 
 
 def _assemble(ledger: Ledger, chosen: Choices) -> Assembly:
     m = Maker(ledger)
-    must = ["stand.outside_width", "stand.outside_height", "stand.inside_width", "rabbet.width", "rabbet.depth",
-            "tenon.thickness"]  # fmt: skip
+    must = [
+        "stand.outside_width",
+        "stand.outside_height",
+        "stand.inside_width",
+        "rabbet.width",
+        "rabbet.depth",
+        "tenon.thickness",
+    ]
     if not m.need_positive(*must):
         return m.finish()
     q = m.q
@@ -107,7 +121,7 @@ def _rails(m: Maker) -> None:
                 continue
             share = overlap.set(Axis.Z, low + third, low + 2 * third)
             share = share.set(Axis.Y, overlap.low[1] + shoulder, overlap.high[1] - shoulder)
-            m.tenon(host, part, (share,), names=Names(guest="tenon.thickness", reach="rails.tenon"))
+            m.tenon(host, part, (share,), names=JointQuantities(guest="tenon.thickness", reach="rails.tenon"))
 
 
 def _measures(m: Maker) -> None:
@@ -124,6 +138,10 @@ def _measures(m: Maker) -> None:
 
 
 STAND = Form(
-    "stand", "Small stand", (_SIZING, _LIP), _define, _assemble,
+    "stand",
+    "Small stand",
+    (_SIZING, _LIP),
+    _define,
+    _assemble,
     ("stand.outside_width", "uprights.width", "stand.outside_height"),
-)  # fmt: skip
+)

@@ -9,7 +9,7 @@ from __future__ import annotations
 
 from fractions import Fraction
 
-from nullah.core.card import Weight
+from nullah.core.card import Severity
 from nullah.core.catalogue import N_
 from nullah.core.forms.drawer import BOTTOM, Opening, drawer_sizes, drawer_stock, drawer_tails, put_drawer
 from nullah.core.forms.maker import Maker, board_sizes
@@ -18,7 +18,7 @@ from nullah.core.ledger import Definition, Ledger, given, ruled
 from nullah.core.lengths import mm
 from nullah.core.piece.facts import Note
 from nullah.core.piece.form import Assembly, Choice, Choices, Form, View
-from nullah.core.piece.joint import Hold, Names
+from nullah.core.piece.joint import Hold, JointQuantities
 from nullah.core.piece.part import Needs
 from nullah.core.piece.shaping import Taper
 from nullah.core.piece.space import Axis, Box, Side
@@ -62,21 +62,34 @@ def _define(chosen: Choices) -> tuple[Definition, ...]:
         ruled("tenon.length", "length of the tenons", f"leg.section - apron.setback - {tenon} - 1"),
         given("tenon.below", "lower edge of the aprons to the tenon", 8),
         given("tenon.above", "top of the aprons to the tenon", 14),
-        *board_sizes("long_apron", "the long aprons", "frame.length - 2 * leg.section + 2 * tenon.length",
-                     "apron.width", "apron.thickness"),
-        *board_sizes("side_apron", "the side aprons", "frame.width - 2 * leg.section + 2 * tenon.length",
-                     "apron.width", "apron.thickness"),
+        *board_sizes(
+            "long_apron",
+            "the long aprons",
+            "frame.length - 2 * leg.section + 2 * tenon.length",
+            "apron.width",
+            "apron.thickness",
+        ),
+        *board_sizes(
+            "side_apron",
+            "the side aprons",
+            "frame.width - 2 * leg.section + 2 * tenon.length",
+            "apron.width",
+            "apron.thickness",
+        ),
         given("button.tongue", "tongue of the buttons", 8),
         given("button.room", "room for the buttons to move", 3),
         *board_sizes("button", "the buttons", "35 + button.tongue", "25", 15),
-    ]  # fmt: skip
+    ]
     if chosen["legs"] != "straight":
         found += [
             given("leg.foot", "thickness of the legs at the foot", 22),
             given("taper.below", "apron to where the taper starts", 10),
-            ruled("taper.off", "taper off each face",
-                  "(leg.section - leg.foot) / 2" if chosen["legs"] == "four" else "leg.section - leg.foot"),
-        ]  # fmt: skip
+            ruled(
+                "taper.off",
+                "taper off each face",
+                "(leg.section - leg.foot) / 2" if chosen["legs"] == "four" else "leg.section - leg.foot",
+            ),
+        ]
     if drawer:
         found += _drawer_quantities(chosen["drawer_bottom"])
     return tuple(found)
@@ -87,29 +100,59 @@ def _drawer_quantities(bottom: str) -> list[Definition]:
     return [
         ruled("rail.width", "width of the rails", "leg.section - apron.setback"),
         given("rail.thickness", "thickness of the rails", 18),
-        ruled("rail.tenon", "length of the lower rail's tenons",
-              "leg.section - apron.setback - 2 * apron.thickness / 3 - 1"),
-        *board_sizes("lower_rail", "the lower rail", "frame.length - 2 * leg.section + 2 * rail.tenon",
-                     "rail.width", "rail.thickness"),
+        ruled(
+            "rail.tenon",
+            "length of the lower rail's tenons",
+            "leg.section - apron.setback - 2 * apron.thickness / 3 - 1",
+        ),
+        *board_sizes(
+            "lower_rail",
+            "the lower rail",
+            "frame.length - 2 * leg.section + 2 * rail.tenon",
+            "rail.width",
+            "rail.thickness",
+        ),
         given("lap.length", "length of the upper rail's dovetails", 16),
-        *board_sizes("upper_rail", "the upper rail", "frame.length - 2 * leg.section + 2 * lap.length",
-                     "rail.width", "rail.thickness"),
+        *board_sizes(
+            "upper_rail",
+            "the upper rail",
+            "frame.length - 2 * leg.section + 2 * lap.length",
+            "rail.width",
+            "rail.thickness",
+        ),
         ruled("double.width", "width of each of the double tenons", "rail.width / 5"),
-        *tail_sizes("rail_tails", "rail.thickness", "leg.section", "rail.width", 1, N_("of the upper rail"), "0",
-                    lap="(leg.section - lap.length)"),
+        *tail_sizes(
+            "rail_tails",
+            "rail.thickness",
+            "leg.section",
+            "rail.width",
+            1,
+            N_("of the upper rail"),
+            "0",
+            lap="(leg.section - lap.length)",
+        ),
         ruled("opening.width", "width of the drawer's opening", "frame.length - 2 * leg.section"),
         ruled("opening.height", "height of the drawer's opening", "apron.width - 2 * rail.thickness"),
-        ruled("opening.depth", "depth of the drawer's opening",
-              "frame.width - 2 * apron.setback - apron.thickness"),
+        ruled("opening.depth", "depth of the drawer's opening", "frame.width - 2 * apron.setback - apron.thickness"),
         given("guide.inside", "runners and kickers inside the legs", 14),
-        *board_sizes("runner", "runners and kickers", "frame.width - 2 * leg.section",
-                     "leg.section - apron.setback - apron.thickness + guide.inside", "rail.thickness"),
-        *board_sizes("spacer", "the spacers", "frame.width - 2 * leg.section", "opening.height / 3",
-                     "leg.section - apron.setback - apron.thickness"),
+        *board_sizes(
+            "runner",
+            "runners and kickers",
+            "frame.width - 2 * leg.section",
+            "leg.section - apron.setback - apron.thickness + guide.inside",
+            "rail.thickness",
+        ),
+        *board_sizes(
+            "spacer",
+            "the spacers",
+            "frame.width - 2 * leg.section",
+            "opening.height / 3",
+            "leg.section - apron.setback - apron.thickness",
+        ),
         *drawer_stock(bottom),
         *drawer_sizes("drawer", N_("the drawer"), opening, bottom),
         *drawer_tails("drawer", "drawer", N_("the drawer")),
-    ]  # fmt: skip
+    ]
 
 
 def _opening(at: tuple[Fraction, Fraction, Fraction]) -> Opening:
@@ -121,8 +164,17 @@ def _opening(at: tuple[Fraction, Fraction, Fraction]) -> Opening:
 
 def _assemble(ledger: Ledger, chosen: Choices) -> Assembly:
     m = Maker(ledger)
-    must = ["table.length", "table.width", "table.height", "frame.length", "frame.width", "leg.section",
-            "apron.width", "tenon.length", "tenon.thickness"]  # fmt: skip
+    must = [
+        "table.length",
+        "table.width",
+        "table.height",
+        "frame.length",
+        "frame.width",
+        "leg.section",
+        "apron.width",
+        "tenon.length",
+        "tenon.thickness",
+    ]
     if chosen["drawer"] == "one":
         must += ["opening.width", "opening.height", "opening.depth", "lap.length", "spacer.thickness"]
     if not m.need_positive(*must):
@@ -138,13 +190,12 @@ def _assemble(ledger: Ledger, chosen: Choices) -> Assembly:
         put_drawer(m, "drawer", "drawer", _opening(at), chosen["drawer_bottom"], "drawer")
     _buttons(m, chosen["drawer"] == "one")
     _measures(m, chosen)
-    m.remark(Note.NO_LOAD_SAID,
-             Weight.NOTE)  # fmt: skip
+    m.remark(Note.NO_LOAD_SAID, Severity.NOTE)
     return m.finish()
 
 
 def _under(m: Maker) -> Fraction:
-    """Give the height of the aprons' lower edge."""
+    """Return the height of the aprons' lower edge."""
     return m.q("leg.length") - m.q("apron.width")
 
 
@@ -161,8 +212,7 @@ def _legs(m: Maker, legs: str) -> None:
         start = q("apron.width") + q("taper.below")
         m.shape(part, Taper(faces, Side.UNDER, float(start), float(q("taper.off"))))
     if legs != "straight" and q("taper.below") < _TAPER_BELOW.mm:
-        m.remark(Note.TAPER_AT_APRON, Weight.LOOK,
-                 (m.give("taper.below", Fraction(10)),), "taper.below")  # fmt: skip
+        m.remark(Note.TAPER_AT_APRON, Severity.WARNING, (m.give("taper.below", Fraction(10)),), "taper.below")
 
 
 def _aprons(m: Maker, chosen: Choices) -> None:
@@ -172,8 +222,14 @@ def _aprons(m: Maker, chosen: Choices) -> None:
     m.board("back_apron", "back apron", "long_apron", (leg - reach, width - back - thick, low), "xy", shows="b")
     m.board("left_apron", "left apron", "side_apron", (back, leg - reach, low), "yx", shows="l")
     m.board("right_apron", "right apron", "side_apron", (length - back - thick, leg - reach, low), "yx", shows="r")
-    joints = [("leg3", "back_apron"), ("leg4", "back_apron"), ("leg1", "left_apron"), ("leg3", "left_apron"),
-              ("leg2", "right_apron"), ("leg4", "right_apron")]  # fmt: skip
+    joints = [
+        ("leg3", "back_apron"),
+        ("leg4", "back_apron"),
+        ("leg1", "left_apron"),
+        ("leg3", "left_apron"),
+        ("leg2", "right_apron"),
+        ("leg4", "right_apron"),
+    ]
     if chosen["drawer"] == "none":
         m.board("front_apron", "front apron", "long_apron", (leg - reach, back, low), "xy", shows="f")
         joints += [("leg1", "front_apron"), ("leg2", "front_apron")]
@@ -188,16 +244,25 @@ def _aprons(m: Maker, chosen: Choices) -> None:
                 _Z, low + q("tenon.below"), low + q("apron.width") - q("tenon.above")
             )
         if tenon is not None:
-            m.tenon(host, guest, (tenon,), mortises=(_as_deep(m, host, guest, tenon, reach),),
-                    names=Names(guest="tenon.thickness", reach="tenon.length"))  # fmt: skip
-    for one, two in (("left_apron", "back_apron"), ("right_apron", "back_apron"), ("left_apron", "front_apron"),
-                     ("right_apron", "front_apron")):  # fmt: skip
+            m.tenon(
+                host,
+                guest,
+                (tenon,),
+                mortises=(_as_deep(m, host, guest, tenon, reach),),
+                names=JointQuantities(guest="tenon.thickness", reach="tenon.length"),
+            )
+    for one, two in (
+        ("left_apron", "back_apron"),
+        ("right_apron", "back_apron"),
+        ("left_apron", "front_apron"),
+        ("right_apron", "front_apron"),
+    ):
         if m.has(one) and m.has(two) and m.part(one).box.overlap(m.part(two).box) is not None:
             m.mitre(one, two, Hold.DRY)
 
 
 def _as_deep(m: Maker, host: str, guest: str, tenon: Box, depth: Fraction) -> Box:
-    """Give the mortise for a tenon: of its section, and as deep as tenons are to be."""
+    """Return the mortise for a tenon: of its section, and as deep as tenons are to be."""
     leg, axis = m.part(host).box, m.part(guest).grain
     a = axis.value
     inwards = m.part(guest).box.low[a] + m.part(guest).box.high[a] > leg.low[a] + leg.high[a]
@@ -219,8 +284,12 @@ def _rails(m: Maker) -> None:
             start, end = overlap.low[1], overlap.high[1]
             level = overlap.set(_Z, low + thick / 6, low + thick * 5 / 6)
             bands = ((start + edge, start + edge + wide), (end - edge - wide, end - edge))
-            m.tenon(host, "lower_rail", tuple(level.set(_Y, *band) for band in bands),
-                    names=Names(reach="rail.tenon"))  # fmt: skip
+            m.tenon(
+                host,
+                "lower_rail",
+                tuple(level.set(_Y, *band) for band in bands),
+                names=JointQuantities(reach="rail.tenon"),
+            )
         m.dovetail("upper_rail", host, "rail_tails", lap=leg - lap)
 
 
@@ -247,8 +316,10 @@ def _buttons(m: Maker, drawer: bool) -> None:
     q = m.q
     high, tongue, room = q("leg.length"), q("button.tongue"), q("button.room")
     thick, wide, long = q("button.thickness"), q("button.width"), q("button.length")
-    sides = [("back_apron", Side.FRONT), *(() if drawer else (
-        ("front_apron", Side.BACK), ("left_apron", Side.RIGHT), ("right_apron", Side.LEFT)))]  # fmt: skip
+    sides = [
+        ("back_apron", Side.FRONT),
+        *(() if drawer else (("front_apron", Side.BACK), ("left_apron", Side.RIGHT), ("right_apron", Side.LEFT))),
+    ]
     number = 0
     for apron, inner in sides:
         box, along = m.part(apron).box, m.part(apron).grain
@@ -283,10 +354,17 @@ def _button_joint(m: Maker, apron: str, part: str, inner: Side, along: Axis, ton
     clear = [Fraction(1, 2)] * 3
     clear[along.value] = room
     clear[inner.axis.value] = room if inner.axis is _Y else Fraction(1, 2)
-    m.let_in(apron, part, channels=(mortise,), shares=(held,), room=(clear[0], clear[1], clear[2]), hold=Hold.DRY,
-             names=Names("", "button.tongue"))  # fmt: skip
+    m.let_in(
+        apron,
+        part,
+        channels=(mortise,),
+        shares=(held,),
+        room=(clear[0], clear[1], clear[2]),
+        hold=Hold.DRY,
+        names=JointQuantities("", "button.tongue"),
+    )
     if m.q("button.tongue") + room > m.part(apron).thickness.mm:
-        m.remark(Note.BUTTON_MORTISES_THROUGH, Weight.FAILS, quantity="button.tongue")
+        m.remark(Note.BUTTON_MORTISES_THROUGH, Severity.FAILURE, quantity="button.tongue")
 
 
 def _measures(m: Maker, chosen: Choices) -> None:
@@ -309,6 +387,10 @@ def _measures(m: Maker, chosen: Choices) -> None:
 
 
 TABLE = Form(
-    "table", "Small table or stool", (_LEGS, _DRAWER, _REAR, _DRAWER_BOTTOM), _define, _assemble,
+    "table",
+    "Small table or stool",
+    (_LEGS, _DRAWER, _REAR, _DRAWER_BOTTOM),
+    _define,
+    _assemble,
     ("table.length", "table.width", "table.height"),
-)  # fmt: skip
+)

@@ -8,14 +8,14 @@ from __future__ import annotations
 
 from fractions import Fraction
 
-from nullah.core.card import Weight
+from nullah.core.card import Severity
 from nullah.core.catalogue import N_
 from nullah.core.forms.maker import Maker, board_sizes
 from nullah.core.ledger import Definition, Ledger, given, ruled
 from nullah.core.lengths import Length
 from nullah.core.piece.facts import Clamps, GlueInHalves, Note
 from nullah.core.piece.form import Assembly, Choice, Choices, Form, View
-from nullah.core.piece.joint import Hold, Names
+from nullah.core.piece.joint import Hold, JointQuantities
 from nullah.core.piece.part import Needs
 from nullah.core.piece.space import Axis
 
@@ -50,7 +50,7 @@ def _define(chosen: Choices) -> tuple[Definition, ...]:
             ruled("tenon.length", "length of the tenons", "end.board_width * 2 / 3"),
             ruled("tenon.width", "width of the tenons", f"top.width / {count} / 2"),
             given("slot.room", "room beside the outer tenons", 3),
-        ]  # fmt: skip
+        ]
     elif chosen["ends"] == "battens":
         found += [
             ruled("batten.inset", "end of the top to the battens", "top.length / 8"),
@@ -111,11 +111,18 @@ def _breadboard(m: Maker, ids: list[str], wide: Fraction) -> None:
             tenon_x = (inner - tenon, inner) if side == "left" else (inner, inner + tenon)
             shares = (level.set(Axis.X, *tongue_x), level.set(Axis.X, *tenon_x).set(_Y, stands, stands + broad))
             mortise = shares[1].set(_Y, max(Fraction(0), stands - room), min(q("top.width"), stands + broad + room))
-            m.let_in(f"{side}_end", part, shares=shares, channels=(shares[0], mortise), room=(0, room, 0),
-                     hold=Hold.GLUE if glued else Hold.SLOTS, glued=min(broad, Fraction(75)),
-                     names=Names("", "tenon.length", guest="tongue.thickness", reach="tenon.length"))  # fmt: skip
+            m.let_in(
+                f"{side}_end",
+                part,
+                shares=shares,
+                channels=(shares[0], mortise),
+                room=(0, room, 0),
+                hold=Hold.GLUE if glued else Hold.SLOTS,
+                glued=min(broad, Fraction(75)),
+                names=JointQuantities("", "tenon.length", guest="tongue.thickness", reach="tenon.length"),
+            )
     m.freedom(ids, 2 * q("slot.room"), "slot.room")
-    m.remark(Note.GLUE_MIDDLE_TENON, Weight.NOTE)
+    m.remark(Note.GLUE_MIDDLE_TENON, Severity.NOTE)
 
 
 def _battens(m: Maker, ids: list[str]) -> None:
@@ -123,8 +130,9 @@ def _battens(m: Maker, ids: list[str]) -> None:
     inset, wide = q("batten.inset"), q("batten.width")
     for number, x in ((1, inset), (2, q("top.length") - inset - wide)):
         batten = f"batten{number}"
-        m.board(batten, f"batten {number}", "batten", (x, q("batten.short"), -q("batten.thickness")), "yz",
-                needs=Needs.ANY)  # fmt: skip
+        m.board(
+            batten, f"batten {number}", "batten", (x, q("batten.short"), -q("batten.thickness")), "yz", needs=Needs.ANY
+        )
         for part in ids:
             m.butt(part, batten, Hold.SLOTS)
 
@@ -135,11 +143,11 @@ def _glueing(m: Maker, slab: bool, count: int) -> None:
     clamps = int(m.q("stave.length") / _CLAMPS) + 1
     apart = Length(Fraction(_CLAMPS))
     if slab and count > 4:
-        m.remark(GlueInHalves(count, clamps, apart), Weight.NOTE)  # fmt: skip
+        m.remark(GlueInHalves(count, clamps, apart), Severity.NOTE)
     elif slab:
-        m.remark(Clamps(clamps, apart), Weight.NOTE)
+        m.remark(Clamps(clamps, apart), Severity.NOTE)
     else:
-        m.remark(Note.STRAIGHT_SEAMS, Weight.NOTE)
+        m.remark(Note.STRAIGHT_SEAMS, Severity.NOTE)
 
 
 def _measures(m: Maker, breadboard: bool) -> None:
@@ -150,8 +158,13 @@ def _measures(m: Maker, breadboard: bool) -> None:
     m.measure("top.width", above, (0, 0, 0), (0, width, 0), 6)
     m.measure("top.thickness", front, (0, 0, 0), (0, 0, thick), 6)
     first = m.part("stave1").box
-    m.measure("stave.thickness" if m.part("stave1").face is _Y else "stave.width", above,
-              (length, first.high[1], 0), (length, 0, 0), 6)  # fmt: skip
+    m.measure(
+        "stave.thickness" if m.part("stave1").face is _Y else "stave.width",
+        above,
+        (length, first.high[1], 0),
+        (length, 0, 0),
+        6,
+    )
     if breadboard:
         end = q("end.board_width")
         m.measure("end.board_width", above, (0, 0, 0), (end, 0, 0), -6)
@@ -159,5 +172,5 @@ def _measures(m: Maker, breadboard: bool) -> None:
 
 
 TOP = Form(
-    "top", "Top, lid or slab", (_OF, _STAVES, _ENDS), _define, _assemble, ("top.length", "top.width", "top.thickness"),
-)  # fmt: skip
+    "top", "Top, lid or slab", (_OF, _STAVES, _ENDS), _define, _assemble, ("top.length", "top.width", "top.thickness")
+)

@@ -11,13 +11,13 @@ from fractions import Fraction
 from nullah.core.catalogue import N_
 from nullah.core.forms.bottom import bottom_sizes, put_bottom
 from nullah.core.forms.maker import Maker, board_sizes
-from nullah.core.forms.sizing import SIZING, Way, sizes
+from nullah.core.forms.sizing import SIZING, SizeRule, sizes
 from nullah.core.joints.dovetail.sizes import tail_sizes
 from nullah.core.ledger import Definition, Ledger, given, ruled
 from nullah.core.lengths import mm
 from nullah.core.piece.facts import HandHoleLow, Note
 from nullah.core.piece.form import Assembly, Choice, Choices, Form, View
-from nullah.core.piece.joint import Names
+from nullah.core.piece.joint import JointQuantities
 from nullah.core.piece.part import Needs
 from nullah.core.piece.shaping import RoundOver, slot
 from nullah.core.piece.space import Axis, Side
@@ -32,16 +32,20 @@ def _define(chosen: Choices) -> tuple[Definition, ...]:
     width_walls = "2 * (sides.thickness + sides.inset)" if tenoned else "2 * sides.thickness"
     spare = "" if tenoned else "2 * tails.proud"
     found = [
-        *sizes("tray", chosen["sizing"], {
-            "length": Way("2 * ends.thickness", 420),
-            "width": Way(width_walls, 260),
-            "height": Way("(groove.height + bottom.thickness)", 70, 1, N_("inside depth")),
-        }),
+        *sizes(
+            "tray",
+            chosen["sizing"],
+            {
+                "length": SizeRule("2 * ends.thickness", 420),
+                "width": SizeRule(width_walls, 260),
+                "height": SizeRule("(groove.height + bottom.thickness)", 70, 1, N_("inside depth")),
+            },
+        ),
         *board_sizes("sides", "the sides", "tray.outside_length", "tray.outside_height", 12, spare=spare),
         given("ends.rise", "how much the ends stand above the sides", 45),
         *board_sizes("ends", "the ends", "tray.outside_width", "tray.outside_height + ends.rise", 15, spare=spare),
         *bottom_sizes("tray", 9, 4, "1.5"),
-    ]  # fmt: skip
+    ]
     if tenoned:
         found += [
             given("sides.inset", "ends beyond the sides", 15),
@@ -55,11 +59,20 @@ def _define(chosen: Choices) -> tuple[Definition, ...]:
             given("dado.depth", "depth of the dados", 4),
             ruled("dado.width", "width of the dados", "divider.thickness"),
             given("divider.drop", "dividers below the edge of the sides", 4),
-            *board_sizes("divider", "the dividers", "tray.inside_width + 2 * dado.depth",
-                         "tray.inside_height - divider.drop", 8, ("tray.inside_width",)),
-            ruled("cell.length", "length of the compartments",
-                  f"(tray.inside_length - {count} * divider.thickness) / {count + 1}"),
-        ]  # fmt: skip
+            *board_sizes(
+                "divider",
+                "the dividers",
+                "tray.inside_width + 2 * dado.depth",
+                "tray.inside_height - divider.drop",
+                8,
+                ("tray.inside_width",),
+            ),
+            ruled(
+                "cell.length",
+                "length of the compartments",
+                f"(tray.inside_length - {count} * divider.thickness) / {count + 1}",
+            ),
+        ]
     if chosen["handles"] == "holes":
         found += [
             given("handle.length", "length of the hand holes", 95),
@@ -108,7 +121,7 @@ def _walls(m: Maker, chosen: Choices) -> None:
             edge, wide = q("tenon.edge"), q("tenon.width")
             bands = ((edge, edge + wide), (height - edge - wide, height - edge))
             tenons = [overlap.set(Axis.Z, *band) for band in bands] if overlap else []
-            m.tenon(e, side, tenons, names=Names(guest="sides.thickness"))
+            m.tenon(e, side, tenons, names=JointQuantities(guest="sides.thickness"))
 
 
 def _divider(m: Maker, number: int) -> None:
@@ -117,11 +130,12 @@ def _divider(m: Maker, number: int) -> None:
     x = q("ends.thickness") + number * q("cell.length") + (number - 1) * thick
     floor = q("groove.height") + q("bottom.thickness")
     part = f"divider{number}"
-    m.board(part, f"divider {number}", "divider", (x, _inset(m) + q("sides.thickness") - deep, floor), "yx",
-            needs=Needs.ANY)  # fmt: skip
+    m.board(
+        part, f"divider {number}", "divider", (x, _inset(m) + q("sides.thickness") - deep, floor), "yx", needs=Needs.ANY
+    )
     # From the top edge down: the dividers drop in when the tray is together.
     run = {"x": (x, x + q("dado.width")), "z": (floor, q("tray.outside_height"))}
-    names = Names("dado.width", "dado.depth", guest="divider.thickness")
+    names = JointQuantities("dado.width", "dado.depth", guest="divider.thickness")
     for host, inner in (("front", Side.BACK), ("back", Side.FRONT)):
         m.let_in(host, part, channels=(m.channel(host, inner, deep, **run),), runs=True, names=names)
 
@@ -148,14 +162,24 @@ def _measures(m: Maker, chosen: Choices) -> None:
     above, front, right = View.ABOVE, View.FRONT, View.SECTION
     m.measure("tray.outside_length", above, (0, width, 0), (length, width, 0), 6)
     m.measure("tray.outside_width", above, (0, 0, 0), (0, width, 0), 6)
-    m.measure("tray.inside_length", above, (q("ends.thickness"), width / 2, 0),
-              (length - q("ends.thickness"), width / 2, 0), 0)  # fmt: skip
+    m.measure(
+        "tray.inside_length",
+        above,
+        (q("ends.thickness"), width / 2, 0),
+        (length - q("ends.thickness"), width / 2, 0),
+        0,
+    )
     m.measure("tray.outside_height", front, (0, 0, 0), (0, 0, height), 6)
     m.measure("ends.rise", front, (length, 0, q("ends.width")), (length, 0, height), 6)
     m.measure("ends.thickness", front, (0, 0, 0), (q("ends.thickness"), 0, 0), -6)
     m.measure("groove.height", right, (0, width, q("groove.height")), (0, width, 0), 6)
-    m.measure("opening.width", right, (0, _inset(m) + q("sides.thickness") - q("groove.depth"), 0),
-              (0, width - _inset(m) - q("sides.thickness") + q("groove.depth"), 0), -6)  # fmt: skip
+    m.measure(
+        "opening.width",
+        right,
+        (0, _inset(m) + q("sides.thickness") - q("groove.depth"), 0),
+        (0, width - _inset(m) - q("sides.thickness") + q("groove.depth"), 0),
+        -6,
+    )
     if int(chosen["dividers"]):
         start = q("ends.thickness")
         m.measure("cell.length", above, (start, 0, 0), (start + q("cell.length"), 0, 0), -6)
@@ -164,6 +188,10 @@ def _measures(m: Maker, chosen: Choices) -> None:
 
 
 TRAY = Form(
-    "tray", "Tray", (SIZING, _ENDS, _DIVIDERS, _HANDLES), _define, _assemble,
+    "tray",
+    "Tray",
+    (SIZING, _ENDS, _DIVIDERS, _HANDLES),
+    _define,
+    _assemble,
     ("tray.outside_length", "tray.outside_width", "tray.outside_height"),
-)  # fmt: skip
+)

@@ -4,14 +4,14 @@ from __future__ import annotations
 
 from fractions import Fraction
 
-from nullah.core.card import Weight
+from nullah.core.card import Severity
 from nullah.core.catalogue import N_
 from nullah.core.forms.maker import Maker, board_sizes
-from nullah.core.forms.sizing import SIZING, Way, sizes
-from nullah.core.ledger import Definition, Kind, Ledger, given, ruled
+from nullah.core.forms.sizing import SIZING, SizeRule, sizes
+from nullah.core.ledger import Definition, Ledger, QuantityKind, given, ruled
 from nullah.core.piece.facts import Note
 from nullah.core.piece.form import Assembly, Choice, Choices, Form, View
-from nullah.core.piece.joint import Hold, Names
+from nullah.core.piece.joint import Hold, JointQuantities
 from nullah.core.piece.shaping import Chamfer, Traced, ogee
 from nullah.core.piece.space import Axis, Side
 
@@ -23,23 +23,36 @@ _ENDS = Choice("ends", "Lower ends", (("ogee", N_("ogee")), ("chamfered", N_("ch
 def _define(chosen: Choices) -> tuple[Definition, ...]:
     count = int(chosen["shelves"])
     found = [
-        *sizes("shelf", chosen["sizing"], {
-            "width": Way("2 * sides.thickness", 560),
-            "depth": Way("rail.thickness", 170, 1),
-            "height": Way(f"({count} * shelves.thickness + sides.below)", 520, 1),
-        }),
+        *sizes(
+            "shelf",
+            chosen["sizing"],
+            {
+                "width": SizeRule("2 * sides.thickness", 560),
+                "depth": SizeRule("rail.thickness", 170, 1),
+                "height": SizeRule(f"({count} * shelves.thickness + sides.below)", 520, 1),
+            },
+        ),
         *board_sizes("sides", "the sides", "shelf.outside_height", "shelf.outside_depth", 18),
         given("sides.below", "sides below the lowest shelf", 90),
         given("dado.depth", "depth of the dados", 6),
         ruled("dado.width", "width of the dados", "shelves.thickness"),
         given("shelves.setback", "shelves back from the front", 0),
-        *board_sizes("shelves", "the shelves", "shelf.inside_width + 2 * dado.depth",
-                     "shelf.outside_depth - shelves.setback", 15, ("shelf.inside_width",)),
-        ruled("rows.height", "clear height of a row",
-              f"(shelf.outside_height - sides.below - {count} * shelves.thickness) / {count}"),
-        given("shelf.load", "load on each shelf, in kg", 15, Kind.COUNT),
+        *board_sizes(
+            "shelves",
+            "the shelves",
+            "shelf.inside_width + 2 * dado.depth",
+            "shelf.outside_depth - shelves.setback",
+            15,
+            ("shelf.inside_width",),
+        ),
+        ruled(
+            "rows.height",
+            "clear height of a row",
+            f"(shelf.outside_height - sides.below - {count} * shelves.thickness) / {count}",
+        ),
+        given("shelf.load", "load on each shelf, in kg", 15, QuantityKind.COUNT),
         *board_sizes("rail", "the rail", "shelf.inside_width + 2 * dado.depth", "70", 12, ("shelf.inside_width",)),
-    ]  # fmt: skip
+    ]
     if chosen["dados"] == "stopped":
         found += [
             given("dado.stop", "front edge to where the dados stop", 8),
@@ -63,7 +76,7 @@ def _assemble(ledger: Ledger, chosen: Choices) -> Assembly:
     _rail(m)
     _lower_ends(m, chosen["ends"])
     _measures(m)
-    m.remark(Note.SCREW_RAIL_TO_STUDS, Weight.NOTE)
+    m.remark(Note.SCREW_RAIL_TO_STUDS, Severity.NOTE)
     return m.finish()
 
 
@@ -75,14 +88,21 @@ def _shelf(m: Maker, chosen: Choices, number: int) -> None:
     stopped = chosen["dados"] == "stopped"
     start = q("dado.stop") if stopped else Fraction(0)
     run = {"z": (low, low + q("dado.width")), "y": (start, q("shelf.outside_depth"))}
-    names = Names("dado.width", "dado.depth", "dado.stop" if stopped else "", "shelves.thickness",
-                  notch="shelves.notch" if stopped else "", choice="" if stopped else "dados=stopped")  # fmt: skip
+    names = JointQuantities(
+        "dado.width",
+        "dado.depth",
+        "dado.stop" if stopped else "",
+        "shelves.thickness",
+        notch="shelves.notch" if stopped else "",
+        choice="" if stopped else "dados=stopped",
+    )
     for host, inner in (("left", Side.RIGHT), ("right", Side.LEFT)):
         overlap = m.part(host).box.overlap(m.part(part).box)
         front = setback + q("shelves.notch") if stopped else setback
         shares = (overlap.set(Axis.Y, front, overlap.high[1]),) if overlap and front < overlap.high[1] else ()
-        m.let_in(host, part, channels=(m.channel(host, inner, deep, **run),), shares=shares, runs=not stopped,
-                 names=names)  # fmt: skip
+        m.let_in(
+            host, part, channels=(m.channel(host, inner, deep, **run),), shares=shares, runs=not stopped, names=names
+        )
     m.bearing(part, q("shelf.inside_width"), m.count("shelf.load"), "shelf.inside_width")
 
 
@@ -94,8 +114,13 @@ def _rail(m: Maker) -> None:
     m.board("rail", "rail", "rail", (q("sides.thickness") - deep, depth - thick, high - wide), "xy")
     run = {"y": (depth - thick, depth), "z": (high - wide, high)}
     for host, inner in (("left", Side.RIGHT), ("right", Side.LEFT)):
-        m.let_in(host, "rail", channels=(m.channel(host, inner, deep, **run),), hold=Hold.GLUE,
-                 names=Names("", "dado.depth", guest="rail.thickness"))  # fmt: skip
+        m.let_in(
+            host,
+            "rail",
+            channels=(m.channel(host, inner, deep, **run),),
+            hold=Hold.GLUE,
+            names=JointQuantities("", "dado.depth", guest="rail.thickness"),
+        )
 
 
 def _lower_ends(m: Maker, ends: str) -> None:
@@ -130,6 +155,10 @@ def _measures(m: Maker) -> None:
 
 
 WALL_SHELF = Form(
-    "wall shelf", "Wall shelf", (SIZING, _SHELVES, _DADOS, _ENDS), _define, _assemble,
+    "wall shelf",
+    "Wall shelf",
+    (SIZING, _SHELVES, _DADOS, _ENDS),
+    _define,
+    _assemble,
     ("shelf.outside_width", "shelf.outside_depth", "shelf.outside_height"),
-)  # fmt: skip
+)

@@ -8,7 +8,7 @@ from fractions import Fraction
 from nullah.core.joints.bench import AtBench, Told
 from nullah.core.joints.mate_views import Hole
 from nullah.core.ledger import Definition, Ledger
-from nullah.core.piece.cuts import Cut, block_of
+from nullah.core.piece.cuts import Removal, block_of
 from nullah.core.piece.faults import Channel, Fault
 from nullah.core.piece.joint import Hold, Joint, JointType, Offered
 from nullah.core.piece.overlap import channel_of, lines, outward
@@ -32,21 +32,21 @@ class JointBase:
         """Return what a joint is called."""
         return self.id
 
-    def cut(self, joint: Joint, first: Part, second: Part, is_first: bool) -> Cut | None:
+    def cut(self, joint: Joint, first: Part, second: Part, is_first: bool) -> Removal | None:
         """Return what the joint takes from one of its parts: from the first its channels, from the second the rest."""
         shared = lines(joint, first, second)
         if is_first:
-            return Cut(tuple(block_of(box) for box in shared.first_loses))
+            return Removal(tuple(block_of(box) for box in shared.first_loses))
         if shared.overlap is None or shared.second_keeps == (shared.overlap,):
             return None
-        return Cut((block_of(shared.overlap),), keeps=tuple(block_of(box) for box in shared.second_keeps))
+        return Removal((block_of(shared.overlap),), keeps=tuple(block_of(box) for box in shared.second_keeps))
 
     def frees(self, joint: Joint, first: Part, second: Part) -> frozenset[Side]:
         """Return the ways the first part can go: the opposite of those in which all the second sweeps is cut away."""
         return frozenset(side.opposite for side in Side if _enters_from(joint, first, second, side))
 
     def faults(self, joint: Joint, first: Part, second: Part) -> Iterator[Fault]:
-        """Give what does not fit, beyond what is asked of every channel."""
+        """Yield what does not fit, beyond what is asked of every channel."""
         yield from ()
 
     def channel(self, host: Part, box: Box) -> Channel:
@@ -78,7 +78,7 @@ class JointBase:
         return False
 
     def offered(self, first: Part, second: Part, overlap: Box | None) -> Iterator[Offered]:
-        """Give the ways two parts could be joined so where they overlap, or only touch (no overlap)."""
+        """Yield the ways two parts could be joined so where they overlap, or only touch (no overlap)."""
         yield from ()
 
     def quantities(self, prefix: str, first: tuple[str, str], second: tuple[str, str]) -> tuple[Definition, ...]:

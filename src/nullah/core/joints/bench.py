@@ -6,10 +6,10 @@ from collections.abc import Iterator
 from fractions import Fraction
 from typing import NamedTuple
 
-from nullah.core.card import Remark, Setting, Stage, Step, Weight
+from nullah.core.card import JointStage, Remark, Setting, Severity, Step
 from nullah.core.joints.cutouts import Cutout
 from nullah.core.joints.fasteners import Fastening
-from nullah.core.joints.kinds import Kind
+from nullah.core.joints.kinds import JointGroup
 from nullah.core.lengths import Direction, Length, Marks, write_bought
 from nullah.core.refs import quantity_ref
 from nullah.core.shop import Shop
@@ -24,7 +24,7 @@ class AtBench(NamedTuple):
     `dense` says of both mates whether their wood is hard; `gravities` are their specific gravities.
     """
 
-    kind: Kind
+    kind: JointGroup
     marks: Marks
     shop: Shop
     hard: tuple[bool, bool] = (True, True)
@@ -55,7 +55,7 @@ class Told(NamedTuple):
 
 
 def chisel_settings(at: AtBench, room: Fraction, title: str = "Chisel", quantity: str = "") -> Iterator[Setting]:
-    """Give the chisel that enters and the next smaller one; or that there is none."""
+    """Yield the chisel that enters and the next smaller one; or that there is none."""
     found = at.shop.chisels_for(Length(room))
     if not found:
         yield Setting(title, "none fits", f"room {at.marks.write_fine(Length(room))}", quantity_ref(quantity))
@@ -66,7 +66,7 @@ def chisel_settings(at: AtBench, room: Fraction, title: str = "Chisel", quantity
 
 
 def how_many(at: AtBench) -> str:
-    """Say how many equal ones there are, to be ganged."""
+    """Return how many equal ones there are, to be ganged."""
     number = len(at.kind.all)
     return "" if number == 1 else f" Do all {number} with the same settings."
 
@@ -78,12 +78,13 @@ def end_beside(at: AtBench, cut: Cutout) -> Iterator[Remark]:
     if 0 < beside < 10:
         yield Remark(
             f"Only {at.write(beside)} of end stands beyond it and is likely to split off: leave the end long until it "
-            "is glued, and trim it then.", Weight.LOOK,
-        )  # fmt: skip
+            "is glued, and trim it then.",
+            Severity.WARNING,
+        )
 
 
 def saw_setting(at: AtBench, deep: Fraction) -> Iterator[Setting]:
-    """Give the fine saw's kerf and how deep it goes; where its back stops it, that."""
+    """Yield the fine saw's kerf and how deep it goes; where its back stops it, that."""
     kerf = at.marks.write_fine(at.shop.fine_kerf)
     most = at.shop.saw_deepest
     note = f"in the waste, {at.write(deep)} deep"
@@ -93,7 +94,7 @@ def saw_setting(at: AtBench, deep: Fraction) -> Iterator[Setting]:
 
 
 def bit_setting(at: AtBench, hole: Fraction, note: str, title: str = "Bit") -> Iterator[Setting]:
-    """Give the bit that bores a hole, or that none is near."""
+    """Yield the bit that bores a hole, or that none is near."""
     bit = at.shop.bit_for(Length(hole))
     wanted = at.marks.write_fine(Length(hole))
     if bit is None:
@@ -105,7 +106,9 @@ def bit_setting(at: AtBench, hole: Fraction, note: str, title: str = "Bit") -> I
 def in_order(*texts: str) -> tuple[Step, ...]:
     """Make steps of sentences: laid out first, tried last, and cut between; each with the caution its tool asks for."""
     last = len(texts) - 1
-    stages = [Stage.MARKED if n == 0 else Stage.TRIED if n == last else Stage.CUT for n in range(len(texts))]
+    stages = [
+        JointStage.MARKED if n == 0 else JointStage.TRIED if n == last else JointStage.CUT for n in range(len(texts))
+    ]
     return tuple(Step(text, stage, care=_caution(text.lower())) for text, stage in zip(texts, stages, strict=True))
 
 

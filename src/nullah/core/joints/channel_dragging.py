@@ -12,7 +12,7 @@ from nullah.core.drawing import Point
 from nullah.core.joints.bench import THINNEST
 from nullah.core.joints.cutouts import Cutout
 from nullah.core.joints.dovetail.dragging import Dragged
-from nullah.core.joints.kinds import Kind
+from nullah.core.joints.kinds import JointGroup
 from nullah.core.joints.mate_views import edge_view_from, is_from_below, shown_part
 from nullah.core.lengths import mm
 
@@ -28,8 +28,8 @@ class Handle(NamedTuple):
     upright: bool
 
 
-def handles(kind: Kind) -> tuple[tuple[Handle, Point, Point], ...]:
-    """Give the lines of a channel that stand for a figure of the ledger, each from where to where, mm."""
+def handles(kind: JointGroup) -> tuple[tuple[Handle, Point, Point], ...]:
+    """Return the lines of a channel that stand for a figure of the ledger, each from where to where, mm."""
     host, names = kind.first, kind.joint.names
     if not kind.joint.type.captures or not host.cutouts:
         return ()
@@ -54,16 +54,16 @@ def _across_grain(cut: Cutout) -> bool:
     return cut.size(0) <= cut.size(1)
 
 
-def _depth_drawn(kind: Kind, depth: float) -> float:
-    """Give how far below the top of the edge view a floor lies: the face that is cut lies uppermost."""
+def _depth_drawn(kind: JointGroup, depth: float) -> float:
+    """Return how far below the top of the edge view a floor lies: the face that is cut lies uppermost."""
     host = kind.first
     cut = host.cutouts[0]
     start = float(cut.through[0]) if is_from_below(host) else float(host.sizes.through - cut.through[1])
     return start + depth
 
 
-def handle_at(kind: Kind, at: Point, near: float) -> Handle | None:
-    """Give the line nearest to a place, within `near` mm."""
+def handle_at(kind: JointGroup, at: Point, near: float) -> Handle | None:
+    """Return the line nearest to a place, within `near` mm."""
     best, distance = None, near
     for handle, low, high in handles(kind):
         along, off = (0, 1) if handle.upright else (1, 0)
@@ -75,18 +75,30 @@ def handle_at(kind: Kind, at: Point, near: float) -> Handle | None:
     return best
 
 
-def channel_dragged(kind: Kind, handle: Handle, at: Point) -> Dragged:
-    """Give what a line dragged to a place comes to, to 0.1 mm, held within what can be made."""
+def channel_dragged(kind: JointGroup, handle: Handle, at: Point) -> Dragged:
+    """Return what a line dragged to a place comes to, to 0.1 mm, held within what can be made."""
     host, guest = kind.first, kind.second
     cut, shown = host.cutouts[0], shown_part(host)
     wide, thick = float(host.sizes.across), float(host.sizes.through)
     if handle.what == "depth":
         value = at[1] - edge_view_from(host) - _depth_drawn(kind, 0.0)
-        return _held(handle.name, value, 1.0, thick - THINNEST, "Less would hold nothing.",
-                     "So little is left under it that it breaks.")  # fmt: skip
+        return _held(
+            handle.name,
+            value,
+            1.0,
+            thick - THINNEST,
+            "Less would hold nothing.",
+            "So little is left under it that it breaks.",
+        )
     if handle.what == "stop":
-        return _held(handle.name, wide - at[1], 0.0, float(cut.across[1]) - _LEAST_LONG, "",
-                     "Nothing of the channel would be left.")  # fmt: skip
+        return _held(
+            handle.name,
+            wide - at[1],
+            0.0,
+            float(cut.across[1]) - _LEAST_LONG,
+            "",
+            "Nothing of the channel would be left.",
+        )
     if _across_grain(cut):
         value, room = at[0] + shown.low - float(cut.along[0]), float(host.sizes.along - cut.along[0])
     else:
@@ -94,9 +106,14 @@ def channel_dragged(kind: Kind, handle: Handle, at: Point) -> Dragged:
     enters = float(min(guest.sizes.through, guest.sizes.across))
     # A tongue or shoulder on the mate may be thinner than the mate.
     least = 1.0 if guest.cutouts else enters
-    return _held(handle.name, value, least, max(least, min(room, enters * 3)),
-                 f"{guest.part.name} would not enter." if not guest.cutouts else "Nothing could enter.",
-                 "It would rattle in it.")  # fmt: skip
+    return _held(
+        handle.name,
+        value,
+        least,
+        max(least, min(room, enters * 3)),
+        f"{guest.part.name} would not enter." if not guest.cutouts else "Nothing could enter.",
+        "It would rattle in it.",
+    )
 
 
 def _held(name: str, value: float, least: float, most: float, below: str, above: str) -> Dragged:

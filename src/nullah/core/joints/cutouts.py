@@ -26,7 +26,7 @@ class Cutout(NamedTuple):
     through: Span
 
     def size(self, way: int) -> Fraction:
-        """Give its size along (0), across (1) or through (2), mm."""
+        """Return its size along (0), across (1) or through (2), mm."""
         low, high = self[way]
         return high - low
 
@@ -40,17 +40,17 @@ class Sizes(NamedTuple):
 
 
 def sizes_of(part: Part) -> Sizes:
-    """Give a part's sizes in its own measures."""
+    """Return a part's sizes in its own measures."""
     return Sizes(*(part.box.size(axis) for axis in axes_of(part)))
 
 
 def axes_of(part: Part) -> tuple[Axis, Axis, Axis]:
-    """Give the axes along, across and through a part."""
+    """Return the axes along, across and through a part."""
     return part.grain, part.across, part.face
 
 
 def in_own_measures(part: Part, box: Box) -> Cutout | None:
-    """Give a box of waste in a part's own measures; None where it takes nothing of it."""
+    """Return a box of waste in a part's own measures; None where it takes nothing of it."""
     inside = part.box.overlap(box)
     if inside is None:
         return None
@@ -61,7 +61,7 @@ def in_own_measures(part: Part, box: Box) -> Cutout | None:
     return Cutout(*spans)
 
 
-class Slope(NamedTuple):
+class SlopedWaste(NamedTuple):
     """Waste that is a triangle: its corners, (along, the other way) in mm, seen on the face or on the edge."""
 
     corners: tuple[tuple[Fraction, Fraction], ...]
@@ -69,7 +69,7 @@ class Slope(NamedTuple):
 
 
 def spans_of(part: Part, box: Box) -> Cutout:
-    """Give where a box lies in a part's own measures, though it may have no thickness there."""
+    """Return where a box lies in a part's own measures, though it may have no thickness there."""
     spans = [
         (box.low[axis.value] - part.box.low[axis.value], box.high[axis.value] - part.box.low[axis.value])
         for axis in axes_of(part)
@@ -77,8 +77,8 @@ def spans_of(part: Part, box: Box) -> Cutout:
     return Cutout(*spans)
 
 
-def mitred(part: Part, other: Part) -> Slope | None:
-    """Give what a mitre takes off a part where the other one fills the same space; None where they do not meet.
+def mitred(part: Part, other: Part) -> SlopedWaste | None:
+    """Return what a mitre takes off a part where the other one fills the same space; None where they do not meet.
 
     The line runs from the outer corner at its end to the inner one: inside is where the other part goes on.
     """
@@ -95,11 +95,11 @@ def mitred(part: Part, other: Part) -> Slope | None:
         other.box.low[axis.value] + other.box.high[axis.value] > overlap.low[axis.value] + overlap.high[axis.value]
     )
     inner, outer = (spans[way][1], spans[way][0]) if goes_up else (spans[way][0], spans[way][1])
-    return Slope(((end, outer), (end, inner), (back, inner)), on_face)
+    return SlopedWaste(((end, outer), (end, inner), (back, inner)), on_face)
 
 
 def subtract(box: Box, others: Iterable[Box]) -> tuple[Box, ...]:
-    """Give what is left of a box without some others, in boxes that do not overlap.
+    """Return what is left of a box without some others, in boxes that do not overlap.
 
     Examples
     --------
@@ -130,7 +130,7 @@ def _without(box: Box, other: Box) -> Iterator[Box]:
 
 
 def taken(joint: Joint, first: Part, second: Part) -> tuple[tuple[Cutout, ...], tuple[Cutout, ...]]:
-    """Give what a joint that shares in boxes takes out of its first and its second part.
+    """Return what a joint that shares in boxes takes out of its first and its second part.
 
     A dovetail's sockets are slanted and a mitre's are half a box: those families lay themselves out.
     """

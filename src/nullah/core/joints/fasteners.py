@@ -21,7 +21,21 @@ class FastenerError(ValueError):
 
 
 def nail_withdrawal(gravity: float, diameter: float, depth: float) -> float:
-    """Give what pulls a plain nail out of side grain, N; diameter and depth in the holding piece in mm.
+    """Return what pulls a plain nail out of side grain, N; diameter and depth in the holding piece in mm.
+
+    Parameters
+    ----------
+    gravity : float
+        Specific gravity of the wood, oven-dry.
+    diameter : float
+        Of the nail, mm.
+    depth : float
+        Of the nail in the holding piece, mm.
+
+    Returns
+    -------
+    float
+        Newtons.
 
     Examples
     --------
@@ -33,7 +47,22 @@ def nail_withdrawal(gravity: float, diameter: float, depth: float) -> float:
 
 
 def screw_withdrawal(gravity: float, diameter: float, depth: float) -> float:
-    """Give what pulls a wood screw out of side grain, N; shank diameter and threaded depth in mm."""
+    """Return what pulls a wood screw out of side grain, N; shank diameter and threaded depth in mm.
+
+    Parameters
+    ----------
+    gravity : float
+        Specific gravity of the wood, oven-dry.
+    diameter : float
+        Of the shank, mm.
+    depth : float
+        Of the thread in the holding piece, mm.
+
+    Returns
+    -------
+    float
+        Newtons.
+    """
     _check(gravity, diameter, depth)
     return 108.25 * gravity**2 * diameter * depth
 
@@ -101,7 +130,7 @@ def fastening(
 
 
 def _places(along: float, thick: float) -> tuple[float, ...]:
-    """Give where they stand: 25 mm or ten thicknesses from the ends, evenly, no more than 90 mm apart."""
+    """Return where they stand: 25 mm or ten thicknesses from the ends, evenly, no more than 90 mm apart."""
     from_end = min(max(25.0, 10 * thick), along / 3)
     room = along - 2 * from_end
     gaps = max(1, math.ceil(room / 90 - 1e-9))

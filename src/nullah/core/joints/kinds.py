@@ -5,7 +5,7 @@ from __future__ import annotations
 from functools import lru_cache
 from typing import NamedTuple
 
-from nullah.core.joints.cutouts import Cutout, Sizes, Slope, mitred, sizes_of, spans_of, taken
+from nullah.core.joints.cutouts import Cutout, Sizes, SlopedWaste, mitred, sizes_of, spans_of, taken
 from nullah.core.piece.form import Assembly
 from nullah.core.piece.joint import Joint
 from nullah.core.piece.overlap import contact
@@ -21,11 +21,11 @@ class Mate(NamedTuple):
     part: Part
     sizes: Sizes
     cutouts: tuple[Cutout, ...]
-    slope: Slope | None = None
+    slope: SlopedWaste | None = None
     touch: Cutout | None = None
 
 
-class Kind(NamedTuple):
+class JointGroup(NamedTuple):
     """Equal joints: what they are called, one of them with its mates, and all of them."""
 
     id: str
@@ -51,8 +51,8 @@ class Kind(NamedTuple):
 
 
 @lru_cache(maxsize=8)
-def kinds_of(assembly: Assembly) -> tuple[Kind, ...]:
-    """Give every kind of joint once, in the order of the piece."""
+def kinds_of(assembly: Assembly) -> tuple[JointGroup, ...]:
+    """Return every kind of joint once, in the order of the piece."""
     groups: dict[tuple[object, ...], list[Joint]] = {}
     for joint in assembly.joints:
         first, second = assembly.part(joint.first), assembly.part(joint.second)
@@ -62,7 +62,7 @@ def kinds_of(assembly: Assembly) -> tuple[Kind, ...]:
 
 
 def _likeness(joint: Joint, first: Part, second: Part) -> tuple[object, ...]:
-    """Give what equal joints have in common: gauges stay set from one to the next."""
+    """Return what equal joints have in common: gauges stay set from one to the next."""
     cuts = taken(joint, first, second)
     # What is cut into the one decides the settings; the other is traced or fitted, and a hair more or less of it since
     # something was measured makes no other joint of it.
@@ -70,7 +70,7 @@ def _likeness(joint: Joint, first: Part, second: Part) -> tuple[object, ...]:
     return joint.type.name(joint, first, second), joint.hold, joint.names, joint.type.corner_prefix(joint), shape
 
 
-def kind_of(assembly: Assembly, joints: tuple[Joint, ...], part: str = "") -> Kind | None:
+def kind_of(assembly: Assembly, joints: tuple[Joint, ...], part: str = "") -> JointGroup | None:
     """Make the kind of some equal joints; shown is that of `part`, or the first."""
     shown = next((joint for joint in joints if part in (joint.first, joint.second)), joints[0])
     first, second = assembly.part(shown.first), assembly.part(shown.second)
@@ -85,4 +85,4 @@ def kind_of(assembly: Assembly, joints: tuple[Joint, ...], part: str = "") -> Ki
         Mate(first, sizes_of(first), own, slopes[0], touches[0]),
         Mate(second, sizes_of(second), other, slopes[1], touches[1]),
     )
-    return Kind(joints[0].id, name, shown, *mates, joints)
+    return JointGroup(joints[0].id, name, shown, *mates, joints)

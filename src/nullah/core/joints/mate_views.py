@@ -38,7 +38,7 @@ class _Shown(NamedTuple):
 
 
 def shown_part(mate: Mate) -> _Shown:
-    """Give which stretch of a part is drawn."""
+    """Return which stretch of a part is drawn."""
     long = float(mate.sizes.along)
     spans = [cut.along for cut in mate.cutouts]
     spans += [mate.touch.along] if mate.touch is not None else []
@@ -103,14 +103,14 @@ def mate_views(
 
 
 def extent_of(mate: Mate) -> tuple[float, float]:
-    """Give how wide and how high the three views are together, mm."""
+    """Return how wide and how high the three views are together, mm."""
     shown = shown_part(mate)
     thick = float(mate.sizes.through)
     return shown.high - shown.low + _GAP + thick, float(mate.sizes.across) + _GAP + thick
 
 
 def edge_view_from(mate: Mate) -> float:
-    """Give how far down the edge view begins, mm."""
+    """Return how far down the edge view begins, mm."""
     return float(mate.sizes.across) + _GAP
 
 

@@ -55,9 +55,12 @@ def open_at_edge(host: Part, overlap: Box, guest: Part) -> bool:
 def is_bridle(host: Part, guest: Part, overlap: Box) -> bool:
     """Return whether a part ends in another's end, through it, face on face."""
     return (
-        at_end(guest, overlap) and host.grain is not guest.grain and goes_through(host, overlap, guest.grain)
-        and at_end(host, overlap) and host.face is guest.face
-    )  # fmt: skip
+        at_end(guest, overlap)
+        and host.grain is not guest.grain
+        and goes_through(host, overlap, guest.grain)
+        and at_end(host, overlap)
+        and host.face is guest.face
+    )
 
 
 def middle_third(overlap: Box, guest: Part, shoulders: bool) -> Box:

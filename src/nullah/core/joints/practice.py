@@ -39,7 +39,7 @@ def check(done: JointTry) -> None:
 
 
 def progress_in_words(tries: Sequence[JointTry]) -> str:
-    """Say how it goes, first tries against last ones.
+    """Return how it goes, first tries against last ones.
 
     Examples
     --------
@@ -68,7 +68,7 @@ def _change(before: float, after: float, unit: str) -> str:
 
 
 def _habit(tries: Sequence[JointTry]) -> str:
-    """Say what comes again and again, with what helps."""
+    """Return what comes again and again, with what helps."""
     last = [each.tight for each in tries[-5:]]
     often = max(set(last), key=last.count)
     if last.count(often) < 3 or often == "nowhere":

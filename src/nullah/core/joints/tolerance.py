@@ -41,7 +41,7 @@ class Chances:
         return max(0.0, 1 - self.gap - self.tight)
 
     def in_words(self) -> str:
-        """Say it in per cent."""
+        """Return it in per cent."""
         return f"{self.gap:.0%} gaps, {self.tight:.0%} to be fitted"
 
 
@@ -69,7 +69,7 @@ def _chances(clearance: Grid, gives: float, planned: float = 0.0) -> Chances:
 
 
 def dovetail(tails: int, hands: Hands = Hands(), trials: int = TRIALS, seed: int = 1) -> Compared:
-    """Give the chances of a dovetailed corner: its pins laid out from the drawing too, or traced from the tails.
+    """Return the chances of a dovetailed corner: its pins laid out from the drawing too, or traced from the tails.
 
     A cheek closes where the socket's side and the tail's meet. From the drawing both are marked and sawn by
     themselves; traced, the tail as it came is copied, and only the pin's saw is off.
@@ -88,9 +88,10 @@ def dovetail(tails: int, hands: Hands = Hands(), trials: int = TRIALS, seed: int
     return Compared(_chances(drawing, CHEEK_GIVES), _chances(traced, CHEEK_GIVES))
 
 
-def opening(size: float, hands: Hands = Hands(), clearance: float = 0.0, joints: int = 2, trials: int = TRIALS,
-            seed: int = 1) -> Compared:  # fmt: skip
-    """Give the chances of a part that fits an opening: cut from the drawing, or to the opening as it was measured.
+def opening(
+    size: float, hands: Hands = Hands(), clearance: float = 0.0, joints: int = 2, trials: int = TRIALS, seed: int = 1
+) -> Compared:
+    """Return the chances of a part that fits an opening: cut from the drawing, or to the opening as it was measured.
 
     Parameters
     ----------
@@ -119,9 +120,36 @@ def opening(size: float, hands: Hands = Hands(), clearance: float = 0.0, joints:
     return Compared(_chances(drawing, PANEL_GIVES, clearance), _chances(measured, PANEL_GIVES, clearance))
 
 
-def box(inside: tuple[float, float], tails: int, hands: Hands = Hands(), clearance: float = 0.0, trials: int = TRIALS,
-        seed: int = 1) -> tuple[Compared, Compared]:  # fmt: skip
-    """Give the chances of all four corners of a box, and of its bottom going in both ways."""
+def box(
+    inside: tuple[float, float],
+    tails: int,
+    hands: Hands = Hands(),
+    clearance: float = 0.0,
+    trials: int = TRIALS,
+    seed: int = 1,
+) -> tuple[Compared, Compared]:
+    """Return the chances of all four corners of a box, and of its bottom going in both ways.
+
+    Parameters
+    ----------
+    inside : tuple[float, float]
+        Length and width of the inside, mm.
+    tails : int
+        At each corner.
+    hands : Hands, default Hands()
+        How far off they are.
+    clearance : float, default 0.0
+        What the bottom is narrower than its grooves, mm.
+    trials : int, default TRIALS
+        How many boxes are made up.
+    seed : int, default 1
+        Of the random numbers.
+
+    Returns
+    -------
+    tuple[Compared, Compared]
+        Of the corners, and of the bottom.
+    """
     _check(trials, hands)
     chance = np.random.default_rng(seed)
     corners = [dovetail(tails, hands, trials, int(chance.integers(1 << 30))) for _ in range(4)]

@@ -36,7 +36,7 @@ def tail_board_face(
 
 
 def between_tails(layout: DovetailLayout, reach: float) -> Iterator[tuple[Point, ...]]:
-    """Give what stands between the tails of a board: half-pin, pins, half-pin, from the lower edge up.
+    """Yield what stands between the tails of a board: half-pin, pins, half-pin, from the lower edge up.
 
     Parameters
     ----------
@@ -60,7 +60,7 @@ def between_tails(layout: DovetailLayout, reach: float) -> Iterator[tuple[Point,
 
 
 def sockets(layout: DovetailLayout, reach: float) -> Iterator[tuple[Point, ...]]:
-    """Give the sockets of a pin board as seen from outside, where they are as wide as the tails there."""
+    """Yield the sockets of a pin board as seen from outside, where they are as wide as the tails there."""
     for low, high in layout.tails_at(layout.spec.proud):
         yield ((0.0, float(low)), (reach, float(low)), (reach, float(high)), (0.0, float(high)))
 
@@ -78,15 +78,17 @@ def pin_board_end(layout: DovetailLayout, species: str, part: str) -> Iterator[E
         yield _waste(height, (0, float(low)), (thick, float(base_low)), (thick, float(base_high)), (0, float(high)))
 
 
-def pin_board_face(layout: DovetailLayout, show: float, groove: Sequence[Length], species: str, part: str
-                   ) -> Iterator[Element]:  # fmt: skip
+def pin_board_face(
+    layout: DovetailLayout, show: float, groove: Sequence[Length], species: str, part: str
+) -> Iterator[Element]:
     """Draw the inside face of the pin board's left end: sockets hatched, baseline gauged, groove to its depth."""
     height, base = float(layout.spec.width), float(layout.gauge_pin_board)
     yield rectangle(0, 0, show, height, fill=Fill.WOOD, species=species, ref=PartRef(part))
     yield from grain_lines(base, 0, show - base, height, part, ref=PartRef(part))
     for base_low, base_high in layout.bases:
-        yield _waste(height, (0, float(base_low)), (base, float(base_low)), (base, float(base_high)),
-                     (0, float(base_high)))  # fmt: skip
+        yield _waste(
+            height, (0, float(base_low)), (base, float(base_low)), (base, float(base_high)), (0, float(base_high))
+        )
     yield line((base, 0), (base, height), Role.GAUGE)
     for level in groove:
         yield line((0, height - float(level)), (show, height - float(level)), Role.KNIFE)
@@ -102,9 +104,13 @@ def mark_dimensions(
     height = float(layout.spec.width)
     state = dict(states)
     half = Dimension(
-        (0, height - float(layout.spec.half_pin)), (0, height), marks.write_setting(layout.spec.half_pin), 6,
-        state.get(f"{prefix}.half_pin", ""), ref=QuantityRef(f"{prefix}.half_pin"),
-    )  # fmt: skip
+        (0, height - float(layout.spec.half_pin)),
+        (0, height),
+        marks.write_setting(layout.spec.half_pin),
+        6,
+        state.get(f"{prefix}.half_pin", ""),
+        ref=QuantityRef(f"{prefix}.half_pin"),
+    )
     yield half
     if not layout.spec.equal:
         yield from _each_tail(layout, marks, prefix, state.get(f"{prefix}.pin", ""))

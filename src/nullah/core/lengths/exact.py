@@ -135,7 +135,7 @@ def inch(value: int | str | Fraction) -> Length:
 
 
 def abs_length(length: Length) -> Length:
-    """Give the length without its sign."""
+    """Return the length without its sign."""
     return Length(abs(length.mm))
 
 
@@ -145,7 +145,15 @@ def from_float(millimetres: float) -> Length:
 
 
 def plain(value: Fraction, prefer_fraction: bool = False) -> str:
-    """Write a fraction exactly: as a decimal where that ends, else as a (mixed) fraction."""
+    """Write a fraction exactly: as a decimal where that ends, else as a (mixed) fraction.
+
+    Parameters
+    ----------
+    value : Fraction
+        Any fraction.
+    prefer_fraction : bool, default False
+        Whether a fraction is written although a decimal would end.
+    """
     if value.denominator == 1:
         return str(value.numerator)
     rest = value.denominator

@@ -61,11 +61,29 @@ class Marks:
         return replace(self, inch_mark=mark) if self.style.rule is Unit.INCH else replace(self, mm_mark=mark)
 
     def to_mark(self, length: Length, direction: Direction = Direction.NEAREST) -> Length:
-        """Round to the smallest mark; halves go away from zero, as on a rule."""
+        """Round to the smallest mark; halves go away from zero, as on a rule.
+
+        Parameters
+        ----------
+        length : Length
+            Exact.
+        direction : Direction, default Direction.NEAREST
+            Which way to round.
+        """
         return _rounded(length, self.smallest.mm, direction)
 
     def write(self, length: Length, direction: Direction = Direction.NEAREST, unit: bool = True) -> str:
-        """Write a length to the smallest mark: ``1 7/8″`` or ``47.5 mm``."""
+        """Write a length to the smallest mark: ``1 7/8″`` or ``47.5 mm``.
+
+        Parameters
+        ----------
+        length : Length
+            Exact.
+        direction : Direction, default Direction.NEAREST
+            Which way to round.
+        unit : bool, default True
+            Whether the unit is written.
+        """
         style = self.style
         figure = plain(self.to_mark(length, direction).mm / style.mm, prefer_fraction=style.fractions)
         return figure + (style.suffix if unit else "")
@@ -112,6 +130,13 @@ class Marks:
     def to_setting(self, length: Length, direction: Direction = Direction.NEAREST) -> Length:
         """Round to what a tool can be set to: 0.1 mm, which a gauge can hold; inches go to the mark.
 
+        Parameters
+        ----------
+        length : Length
+            Exact.
+        direction : Direction, default Direction.NEAREST
+            Which way to round.
+
         Examples
         --------
         >>> from nullah.core.lengths import mm
@@ -131,7 +156,7 @@ class Marks:
         return self._decimal(rounded.mm, self.style.setting, unit)
 
     def off_true(self, length: Length, direction: Direction = Direction.NEAREST) -> str:
-        """Say how far the written setting is from true, or nothing if it is right to 0.05 mm."""
+        """Return how far the written setting is from true, or nothing if it is right to 0.05 mm."""
         over = self.to_setting(length, direction) - length
         if abs(over.mm) < Fraction(5, 100):
             return ""

@@ -49,7 +49,7 @@ _PLAIN = r"([0-9]{1,6}(?:\.[0-9]{1,6})?) (mm|cm|in)"
 
 @lru_cache(maxsize=8192)
 def read_length(text: str, bare: Unit = Unit.MM) -> Entry:
-    """Read a length as people write it.
+    r"""Read a length as people write it.
 
     Takes ``1 7/8``, ``1-7/8"``, ``47.6 mm``, ``2' 3 1/2"``, ``18+0.5``, ``1/2 of 19``, with
     decimal comma or point, primes, and ready-made fractions (½).
@@ -73,7 +73,7 @@ def read_length(text: str, bare: Unit = Unit.MM) -> Entry:
 
     Examples
     --------
-    >>> read_length("2' 3 1/2\\"").mm == 27 * MM_PER_INCH + MM_PER_INCH / 2
+    >>> read_length("2' 3 1/2\"").mm == 27 * MM_PER_INCH + MM_PER_INCH / 2
     True
     >>> read_length("1/2 of 19").text
     '1/2 of 19 mm'
@@ -115,8 +115,19 @@ def _checked(entry: Entry, text: str) -> Entry:
 
 def _clean(text: str) -> str:
     cleaned = text.strip().lower()
-    for sign, plain in (("″", '"'), ("”", '"'), ("“", '"'), ("''", '"'), ("′", "'"), ("’", "'"),
-                        ("−", "-"), ("–", "-"), ("⁄", "/"), ("×", "x"), ("\u00a0", " ")):  # fmt: skip
+    for sign, plain in (
+        ("″", '"'),
+        ("”", '"'),
+        ("“", '"'),
+        ("''", '"'),
+        ("′", "'"),
+        ("’", "'"),
+        ("−", "-"),
+        ("–", "-"),
+        ("⁄", "/"),
+        ("×", "x"),
+        ("\u00a0", " "),
+    ):
         cleaned = cleaned.replace(sign, plain)
     for sign, plain in _VULGAR.items():
         if sign not in cleaned:

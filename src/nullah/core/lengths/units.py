@@ -12,7 +12,7 @@ from typing import NamedTuple
 from nullah.core.lengths.exact import MM_PER_INCH, Entry, Length, Unit, plain
 
 
-class Measure(NamedTuple):
+class DerivedUnit(NamedTuple):
     """A unit of area or of volume: how many mm² or mm³ it is, how it is written, and to how many places."""
 
     size: float
@@ -44,7 +44,7 @@ class Style(NamedTuple):
         Whether a nought before the point is kept where there is little room.
     step : Fraction
         To what a place that was dragged is rounded, in the unit.
-    area, volume : Measure
+    area, volume : DerivedUnit
     boards : tuple of str
         What boards typed on a sheet may look like.
     """
@@ -60,33 +60,66 @@ class Style(NamedTuple):
     setting: int
     nought: bool
     step: Fraction
-    area: Measure
-    volume: Measure
+    area: DerivedUnit
+    volume: DerivedUnit
     boards: tuple[str, ...]
 
 
-_METRIC_AREA, _METRIC_VOLUME = Measure(1e6, "m²", 2), Measure(1e9, "m³", 4)
+_METRIC_AREA, _METRIC_VOLUME = DerivedUnit(1e6, "m²", 2), DerivedUnit(1e9, "m³", 4)
 _METRIC_MARKS = ((Fraction(1), "1 mm"), (Fraction(1, 2), "0.5 mm"), (Fraction(1, 10), "0.1 mm"))
 
-STYLES = MappingProxyType({
-    Unit.MM: Style(
-        Fraction(1), "mm", " mm", False, Unit.MM, _METRIC_MARKS, 1, 2, 1, True, Fraction(1),
-        _METRIC_AREA, _METRIC_VOLUME,
-        ("2400 x 200 x 27", "1800 x 165 x 34 black walnut", "2000 x 150 x 22 yellow-poplar *3 back stock"),
-    ),
-    Unit.CM: Style(
-        Fraction(10), "cm", " cm", False, Unit.MM, _METRIC_MARKS, 2, 3, 2, True, Fraction(1, 10),
-        _METRIC_AREA, _METRIC_VOLUME,
-        ("240 x 20 x 2.7", "180 x 16.5 x 3.4 black walnut", "200 x 15 x 2.2 yellow-poplar *3 back stock"),
-    ),
-    Unit.INCH: Style(
-        MM_PER_INCH, "inches", "″", True, Unit.INCH,
-        ((Fraction(1, 16), "1/16″"), (Fraction(1, 32), "1/32″"), (Fraction(1, 64), "1/64″")),
-        3, 3, -1, False, Fraction(1, 16),
-        Measure(304.8**2, "sq ft", 1), Measure(144 * 25.4**3, "bd ft", 2),
-        ("8' x 7 1/2 x 1", "6' 4/4 x 6 1/4 black walnut", "8' 1x12 white oak *3 shelf stock"),
-    ),
-})  # fmt: skip
+STYLES = MappingProxyType(
+    {
+        Unit.MM: Style(
+            Fraction(1),
+            "mm",
+            " mm",
+            False,
+            Unit.MM,
+            _METRIC_MARKS,
+            1,
+            2,
+            1,
+            True,
+            Fraction(1),
+            _METRIC_AREA,
+            _METRIC_VOLUME,
+            ("2400 x 200 x 27", "1800 x 165 x 34 black walnut", "2000 x 150 x 22 yellow-poplar *3 back stock"),
+        ),
+        Unit.CM: Style(
+            Fraction(10),
+            "cm",
+            " cm",
+            False,
+            Unit.MM,
+            _METRIC_MARKS,
+            2,
+            3,
+            2,
+            True,
+            Fraction(1, 10),
+            _METRIC_AREA,
+            _METRIC_VOLUME,
+            ("240 x 20 x 2.7", "180 x 16.5 x 3.4 black walnut", "200 x 15 x 2.2 yellow-poplar *3 back stock"),
+        ),
+        Unit.INCH: Style(
+            MM_PER_INCH,
+            "inches",
+            "″",
+            True,
+            Unit.INCH,
+            ((Fraction(1, 16), "1/16″"), (Fraction(1, 32), "1/32″"), (Fraction(1, 64), "1/64″")),
+            3,
+            3,
+            -1,
+            False,
+            Fraction(1, 16),
+            DerivedUnit(304.8**2, "sq ft", 1),
+            DerivedUnit(144 * 25.4**3, "bd ft", 2),
+            ("8' x 7 1/2 x 1", "6' 4/4 x 6 1/4 black walnut", "8' 1x12 white oak *3 shelf stock"),
+        ),
+    }
+)
 
 
 def style_of(unit: Unit) -> Style:

@@ -83,7 +83,18 @@ class Adjusted:
     contradiction: Contradiction | None
 
     def slab_sd(self, touching: Sequence[tuple[bool, float, float, float]]) -> float:
-        """Give how uncertain a thickness is that hangs on some places: (upper, x, y, weight) each, mm."""
+        """Return how uncertain a thickness is that hangs on some places: (upper, x, y, weight) each, mm.
+
+        Parameters
+        ----------
+        touching : Sequence[tuple[bool, float, float, float]]
+            Places the slab hangs on: upper face or not, x and y in mm, and the weight of the place.
+
+        Returns
+        -------
+        float
+            A standard deviation, mm.
+        """
         row = np.zeros(len(self.covariance))
         half = len(row) // 2
         for upper, x, y, weight in touching:
@@ -118,15 +129,20 @@ def adjust(board: Board) -> Adjusted:
     doubt = float(np.sqrt(np.mean(sd**2)))
     known = doubt <= KNOWN_WITHIN
     return Adjusted(
-        survey, sd[:size].reshape(ALONG, ACROSS), sd[size:].reshape(ALONG, ACROSS), covariance,
-        tuple(map(float, read - rows @ heights)), doubt, known,
+        survey,
+        sd[:size].reshape(ALONG, ACROSS),
+        sd[size:].reshape(ALONG, ACROSS),
+        covariance,
+        tuple(map(float, read - rows @ heights)),
+        doubt,
+        known,
         None if known else _most_telling(board, covariance, xs, ys),
         _contradiction(inverse, off) if len(read) > 1 else None,
-    )  # fmt: skip
+    )
 
 
 def _prior(board: Board, read: bool, xs: Grid, ys: Grid) -> tuple[Grid, Grid]:
-    """Give the heights of both faces and their covariance before any reading.
+    """Return the heights of both faces and their covariance before any reading.
 
     Without readings the four figures are what was measured, each to half a millimetre or a
     fifth of itself; with them they are only where to begin.
@@ -160,13 +176,13 @@ def _prior(board: Board, read: bool, xs: Grid, ys: Grid) -> tuple[Grid, Grid]:
 
 
 def _alike(places: Grid, reach: float) -> Grid:
-    """Give how alike two places are, by how far apart: a Gaussian of that reach."""
+    """Return how alike two places are, by how far apart: a Gaussian of that reach."""
     apart: Grid = places[:, None] - places[None, :]
     return np.asarray(np.exp(-(apart**2) / (2 * reach**2)), dtype=np.float64)
 
 
 def _weights(xs: Grid, ys: Grid, x: float, y: float) -> Grid:
-    """Give the weights with which the stations make up the height at a place, by bilinear interpolation."""
+    """Return the weights with which the stations make up the height at a place, by bilinear interpolation."""
 
     def shares(stations: Grid, at: float) -> Grid:
         found = np.zeros(len(stations))
@@ -180,7 +196,7 @@ def _weights(xs: Grid, ys: Grid, x: float, y: float) -> Grid:
 
 
 def readings_as_rows(readings: Sequence[ShapeReading], xs: Grid, ys: Grid) -> tuple[Grid, Grid, Grid]:
-    """Give readings as rows over all heights (the upper face first), what was read, and its doubt, mm."""
+    """Return readings as rows over all heights (the upper face first), what was read, and its doubt, mm."""
     size = len(xs) * len(ys)
     rows, read, noise = np.zeros((len(readings), 2 * size)), np.zeros(len(readings)), np.zeros(len(readings))
 
@@ -213,7 +229,7 @@ def readings_as_rows(readings: Sequence[ShapeReading], xs: Grid, ys: Grid) -> tu
 
 
 def _share_along(gap: Gap) -> float:
-    """Give how far along its straightedge a gap was read, 0 to 1."""
+    """Return how far along its straightedge a gap was read, 0 to 1."""
     long = (gap.end[0] - gap.start[0], gap.end[1] - gap.start[1])
     way = (gap.at[0] - gap.start[0], gap.at[1] - gap.start[1])
     share = (long[0] * way[0] + long[1] * way[1]) / (long[0] ** 2 + long[1] ** 2)
@@ -221,7 +237,7 @@ def _share_along(gap: Gap) -> float:
 
 
 def usual_readings(board: Board) -> tuple[ShapeReading, ...]:
-    """Give the readings one takes of a board, in the order in which one does: figures are 0 and to be filled in.
+    """Return the readings one takes of a board, in the order in which one does: figures are 0 and to be filled in.
 
     Straightedge along, across and on both diagonals of the upper face; sticks at the ends, then
     one in the middle; the calliper round the edge; then the lower face, turned up.
@@ -252,7 +268,7 @@ def usual_readings(board: Board) -> tuple[ShapeReading, ...]:
 
 
 def _most_telling(board: Board, covariance: Grid, xs: Grid, ys: Grid) -> ShapeReading:
-    """Give the reading that would take most off the doubt."""
+    """Return the reading that would take most off the doubt."""
     usual = usual_readings(board)
     rows, _, noise = readings_as_rows(usual, xs, ys)
     spread = rows @ covariance

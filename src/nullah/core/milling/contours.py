@@ -16,7 +16,19 @@ _FINE = 61, 25
 
 
 def even_heights(highest: float, most: int = 7) -> tuple[float, ...]:
-    """Give heights for contour lines from 0 up, mm, at a round distance, not more than `most`.
+    """Return heights for contour lines from 0 up, mm, at a round distance, not more than `most`.
+
+    Parameters
+    ----------
+    highest : float
+        The highest of the face, mm.
+    most : int, default 7
+        How many lines at most.
+
+    Returns
+    -------
+    tuple[float, ...]
+        Heights, mm, from the lowest up.
 
     Examples
     --------
@@ -35,7 +47,7 @@ def even_heights(highest: float, most: int = 7) -> tuple[float, ...]:
 
 
 def contour_lines(x: Grid, y: Grid, heights: Grid, height: float) -> tuple[tuple[Point, ...], ...]:
-    """Give the lines along which a face stands at a height.
+    """Return the lines along which a face stands at a height.
 
     Parameters
     ----------
@@ -56,7 +68,24 @@ def contour_lines(x: Grid, y: Grid, heights: Grid, height: float) -> tuple[tuple
 
 
 def areas_above(x: Grid, y: Grid, heights: Grid, height: float) -> tuple[tuple[Point, ...], ...]:
-    """Give the areas of a face above a height, as polygons in mm; a hollow in one is joined to its border by a seam."""
+    """Return the areas of a face above a height, as polygons in mm; a hollow is joined to its border by a seam.
+
+    Parameters
+    ----------
+    x : Grid
+        Stations along, mm, (n,).
+    y : Grid
+        Stations across, mm, (m,).
+    heights : Grid
+        mm, (n, m).
+    height : float
+        mm.
+
+    Returns
+    -------
+    tuple[tuple[Point, ...], ...]
+        Closed polygons.
+    """
     generator = contourpy.contour_generator(x, y, heights.T, fill_type="OuterOffset")
     points, offsets = generator.filled(height, float(heights.max()) + 1.0)[:2]
     found = []
@@ -71,7 +100,7 @@ def areas_above(x: Grid, y: Grid, heights: Grid, height: float) -> tuple[tuple[P
 
 
 def smoothed(x: Grid, y: Grid, heights: Grid) -> tuple[Grid, Grid, Grid]:
-    """Give heights between stations, bilinear, on an even grid: for drawing only."""
+    """Return heights between stations, bilinear, on an even grid: for drawing only."""
     xs, ys = np.linspace(x[0], x[-1], _FINE[0]), np.linspace(y[0], y[-1], _FINE[1])
     along = np.array([np.interp(xs, x, column) for column in heights.T]).T
     return xs, ys, np.array([np.interp(ys, y, row) for row in along])

@@ -15,21 +15,34 @@ from nullah.core.milling.survey import Grid, Survey
 CUT_WITHIN = 1.0
 
 
-class Face(Enum):
+class BoardFace(Enum):
     """Which face of a board, as it is drawn."""
 
     UPPER = "upper"
     LOWER = "lower"
 
 
-def above(survey: Survey, slab: Slab, face: Face) -> Grid:
-    """Give how much wood lies outside the slab on a face at every station, mm, shape (n, m)."""
+def above(survey: Survey, slab: Slab, face: BoardFace) -> Grid:
+    """Return how much wood lies outside the slab on a face at every station, mm, shape (n, m)."""
     floor = slab.a * survey.x[:, None] + slab.b * survey.y[None, :] + slab.c
-    return survey.top - floor - slab.thickness if face is Face.UPPER else floor - survey.bottom
+    return survey.top - floor - slab.thickness if face is BoardFace.UPPER else floor - survey.bottom
 
 
 def wood_off(survey: Survey, heights: Grid) -> float:
-    """Give the volume under heights over the stations, mm³, by the trapezoidal rule."""
+    """Return the volume under heights over the stations, mm³, by the trapezoidal rule.
+
+    Parameters
+    ----------
+    survey : Survey
+        Its stations.
+    heights : Grid
+        mm over the stations, (n, m).
+
+    Returns
+    -------
+    float
+        mm³.
+    """
     return float(np.trapezoid(np.trapezoid(heights, survey.y, axis=1), survey.x))
 
 
@@ -49,7 +62,7 @@ class FaceSide:
     one on the whole and off the other, mm, where that decides.
     """
 
-    face: Face
+    face: BoardFace
     reason: FaceReason
     rocks: tuple[bool, bool]
     takes: tuple[float, float] = (0.0, 0.0)
@@ -62,24 +75,24 @@ def face_side(survey: Survey, slab: Slab, flawed: tuple[bool, bool] = (False, Fa
     other would stand on its hump while it is planed; else the one with less wood to take.
     `flawed` says of the upper and lower face whether flaws show on it.
     """
-    takes = [float(above(survey, slab, face).mean()) for face in (Face.UPPER, Face.LOWER)]
-    hollow = [_hollow(survey, face) for face in (Face.UPPER, Face.LOWER)]
+    takes = [float(above(survey, slab, face).mean()) for face in (BoardFace.UPPER, BoardFace.LOWER)]
+    hollow = [_hollow(survey, face) for face in (BoardFace.UPPER, BoardFace.LOWER)]
     rocks = (hollow[0] < -0.3, hollow[1] < -0.3)
     if flawed[0] != flawed[1]:
-        clear = Face.LOWER if flawed[0] else Face.UPPER
+        clear = BoardFace.LOWER if flawed[0] else BoardFace.UPPER
         return FaceSide(clear, FaceReason.CLEAR, rocks)
     # Planed with the other face down, a board must not stand on a hump: the hollow side lies steady.
     if rocks[0] != rocks[1]:
-        steady = Face.LOWER if rocks[0] else Face.UPPER
+        steady = BoardFace.LOWER if rocks[0] else BoardFace.UPPER
         # The hollow face is planed with the hump down and wedged; its own rim is all there is to take.
         return FaceSide(steady, FaceReason.HOLLOW, rocks)
-    face = Face.UPPER if takes[0] <= takes[1] else Face.LOWER
+    face = BoardFace.UPPER if takes[0] <= takes[1] else BoardFace.LOWER
     return FaceSide(face, FaceReason.LESS_TO_TAKE, rocks, (min(takes), max(takes)))
 
 
-def _hollow(survey: Survey, face: Face) -> float:
-    """Give how far the middle lies below the rim, mm; a hump is less than nothing."""
-    heights = survey.top if face is Face.UPPER else -survey.bottom
+def _hollow(survey: Survey, face: BoardFace) -> float:
+    """Return how far the middle lies below the rim, mm; a hump is less than nothing."""
+    heights = survey.top if face is BoardFace.UPPER else -survey.bottom
     rim = np.concatenate((heights[0], heights[-1], heights[1:-1, 0], heights[1:-1, -1]))
     n, m = heights.shape
     middle = heights[n // 3 : n - n // 3, m // 3 : m - m // 3]
@@ -101,9 +114,19 @@ class Twist:
     corner: str
 
 
-def twist_of(survey: Survey, face: Face, true_within: float = 0.3) -> Twist | None:
-    """Say where a face winds: None where it is true to `true_within` mm over its width."""
-    heights = survey.top if face is Face.UPPER else survey.bottom
+def twist_of(survey: Survey, face: BoardFace, true_within: float = 0.3) -> Twist | None:
+    """Say where a face winds: None where it is true to `true_within` mm over its width.
+
+    Parameters
+    ----------
+    survey : Survey
+        Of the board.
+    face : BoardFace
+        Which face.
+    true_within : float, default 0.3
+        How far the ends' corners may differ, mm.
+    """
+    heights = survey.top if face is BoardFace.UPPER else survey.bottom
     across = _tilts(survey, heights) * float(np.ptp(survey.y))
     if np.ptp(across) <= true_within:
         return None
@@ -113,7 +136,7 @@ def twist_of(survey: Survey, face: Face, true_within: float = 0.3) -> Twist | No
     end = float(survey.x[min(int(far[-1]) + 1, len(survey.x) - 1)]) if len(far) else float(survey.x[-1])
     wind = float(across[-1] - across[0])
     # The corners to plane are the high ones of the ends that are out of true.
-    rising = (wind > 0) == (face is Face.UPPER)
+    rising = (wind > 0) == (face is BoardFace.UPPER)
     corners = {"left": f"{'lower' if rising else 'upper'} left", "right": f"{'upper' if rising else 'lower'} right"}
     before, after = start - float(survey.x[0]), float(survey.x[-1]) - end
     # A tenth of the length is as near as sticks can tell where it begins.
@@ -124,7 +147,7 @@ def twist_of(survey: Survey, face: Face, true_within: float = 0.3) -> Twist | No
 
 
 def _tilts(survey: Survey, heights: Grid) -> Grid:
-    """Give the slope across at every station along, by least squares over the width."""
+    """Return the slope across at every station along, by least squares over the width."""
     v = survey.y - survey.y.mean()
     return np.asarray(heights @ v / float(v @ v), dtype=np.float64)
 
@@ -175,8 +198,9 @@ def best_rip(survey: Survey) -> BestCut:
 
 def _best_line(survey: Survey, within: float = CUT_WITHIN) -> float:
     low, high = float(survey.y[0]), float(survey.y[-1])
-    return _meeting(low, high, lambda at: _reach_across(survey, low, at), lambda at: _reach_across(survey, at, high),
-                    within)  # fmt: skip
+    return _meeting(
+        low, high, lambda at: _reach_across(survey, low, at), lambda at: _reach_across(survey, at, high), within
+    )
 
 
 def _ripped(survey: Survey, at: float) -> tuple[float, float]:
@@ -223,9 +247,12 @@ def _nearest_middle(low: float, high: float, best: float, least: Callable[[float
 
 
 def _meeting(
-    low: float, high: float, falling: Callable[[float], float], rising: Callable[[float], float],
+    low: float,
+    high: float,
+    falling: Callable[[float], float],
+    rising: Callable[[float], float],
     within: float = CUT_WITHIN,
-) -> float:  # fmt: skip
+) -> float:
     """Find where a falling and a rising function meet, each end kept a twentieth off."""
     margin = (high - low) / 20
     low, high = low + margin, high - margin

@@ -5,19 +5,19 @@ from __future__ import annotations
 from collections.abc import Callable, Iterator
 from typing import NamedTuple
 
-from nullah.core.milling.edges import LongBevel, ShapedEdge, chamfer, long_bevel, raised_panel, round_over, thumbnail
+from nullah.core.milling.edges import BevelRip, ShapedEdge, chamfer, long_bevel, raised_panel, round_over, thumbnail
 from nullah.core.milling.tapers import FACES, TaperPlan, taper_plan
 from nullah.core.piece import shaping
 from nullah.core.piece.part import Part
 from nullah.core.piece.shaping import Shaping
 
-Planned = ShapedEdge | TaperPlan | LongBevel
+Planned = ShapedEdge | TaperPlan | BevelRip
 
 #: What a taper is planed with, mm of shaving, where nothing else is said.
 TAPER_SHAVING = 0.5
 
 
-class Kind(NamedTuple):
+class EdgeShape(NamedTuple):
     """A kind of task: its title, what its figures are called with a usual value (mm, degrees or a number), its plan.
 
     The faces of a leg are 1 to 4 going round it, so 12 are two that meet, 13 two across from each other.
@@ -33,16 +33,29 @@ def _taper(length: float, thick: float, start: float, off: float, faces: float, 
     return taper_plan(length, thick, start, off, sorted(chosen), shaving)
 
 
-KINDS: dict[str, Kind] = {
-    "taper": Kind("Tapered leg", (("leg length", 720), ("thick", 38), ("begins below the top", 120),
-                                  ("off each face", 9.5), ("faces", 1234), ("shaving", TAPER_SHAVING)), _taper),
-    "chamfer": Kind("Chamfer", (("on the face", 4), ("down the edge", 4)), chamfer),
-    "round": Kind("Round-over", (("radius", 6), ("within", 0.1)), round_over),
-    "thumbnail": Kind("Thumbnail", (("wide", 12), ("shoulder", 2), ("radius", 6), ("board thick", 16)), thumbnail),
-    "panel": Kind("Raised panel", (("wide", 40), ("falls", 6), ("board thick", 14), ("groove", 8), ("enters", 8)),
-                  raised_panel),
-    "bevel": Kind("Long bevel", (("board wide", 120), ("board thick", 18), ("degrees", 22), ("kerf", 1.5)), long_bevel),
-}  # fmt: skip
+KINDS: dict[str, EdgeShape] = {
+    "taper": EdgeShape(
+        "Tapered leg",
+        (
+            ("leg length", 720),
+            ("thick", 38),
+            ("begins below the top", 120),
+            ("off each face", 9.5),
+            ("faces", 1234),
+            ("shaving", TAPER_SHAVING),
+        ),
+        _taper,
+    ),
+    "chamfer": EdgeShape("Chamfer", (("on the face", 4), ("down the edge", 4)), chamfer),
+    "round": EdgeShape("Round-over", (("radius", 6), ("within", 0.1)), round_over),
+    "thumbnail": EdgeShape("Thumbnail", (("wide", 12), ("shoulder", 2), ("radius", 6), ("board thick", 16)), thumbnail),
+    "panel": EdgeShape(
+        "Raised panel", (("wide", 40), ("falls", 6), ("board thick", 14), ("groove", 8), ("enters", 8)), raised_panel
+    ),
+    "bevel": EdgeShape(
+        "Long bevel", (("board wide", 120), ("board thick", 18), ("degrees", 22), ("kerf", 1.5)), long_bevel
+    ),
+}
 
 
 class EdgeTask(NamedTuple):
@@ -58,7 +71,7 @@ class EdgeTask(NamedTuple):
 
 
 def tasks_of(part: Part) -> Iterator[EdgeTask]:
-    """Give what the shapings of a part ask of a plane."""
+    """Yield what the shapings of a part ask of a plane."""
     for each in part.shapings:
         found = _task(part, each)
         if found is not None:

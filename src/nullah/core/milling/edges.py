@@ -66,6 +66,17 @@ class Straightening:
 def straighten_edge(length: float, hump: float, shaving: float, hollow: float = 0.0) -> Straightening:
     """Plan how to straighten an edge that stands `hump` mm high in the middle (less than nothing: hollow there).
 
+    Parameters
+    ----------
+    length : float
+        Of the edge, mm.
+    hump : float
+        How high its middle stands, mm; less than nothing where it is hollow.
+    shaving : float
+        Of the plane, mm.
+    hollow : float, default 0.0
+        What is to be left under the middle, mm.
+
     Notes
     -----
     The edge is taken as a parabola. Stroke j of n = hump ÷ shaving goes over what stands more than
@@ -126,11 +137,20 @@ _ENDS_FIRST = "End grain first, then the long edges, so that what breaks out is 
 
 
 def chamfer(run: float, fall: float) -> ShapedEdge:
-    """Plan a chamfer `run` mm over the face and `fall` mm down the edge."""
+    """Plan a chamfer `run` mm over the face and `fall` mm down the edge.
+
+    Parameters
+    ----------
+    run : float
+        Over the face, mm.
+    fall : float
+        Down the edge, mm.
+    """
     if run <= 0 or fall <= 0:
         raise EdgeError("A chamfer takes something off both sides: give more than nothing.")
-    flat = Flat(run, fall, run * fall / math.hypot(run, fall), math.degrees(math.atan2(fall, run)),
-                ((run, 0.0), (0.0, fall)))  # fmt: skip
+    flat = Flat(
+        run, fall, run * fall / math.hypot(run, fall), math.degrees(math.atan2(fall, run)), ((run, 0.0), (0.0, fall))
+    )
     steps = (
         "Pencil both lines: a gauge would leave a groove that shows.",
         _ENDS_FIRST,
@@ -141,6 +161,13 @@ def chamfer(run: float, fall: float) -> ShapedEdge:
 
 def round_over(radius: float, within: float = 0.1) -> ShapedEdge:
     """Plan a quarter round of `radius` mm: a chamfer, then the corners it leaves, again and again.
+
+    Parameters
+    ----------
+    radius : float
+        Of the quarter round, mm.
+    within : float, default 0.1
+        How far the last corners may stand proud, mm.
 
     Notes
     -----
@@ -177,7 +204,7 @@ def _stands_out(radius: float, total: int) -> float:
 
 
 def _flats(radius: float, total: int) -> tuple[Flat, ...]:
-    """Give the flats that are new when there are `total` between face and edge: every other one."""
+    """Return the flats that are new when there are `total` between face and edge: every other one."""
     turn = math.radians(90 / (total + 1))
     reach = radius / math.cos(turn / 2)
     line = radius * (1 - math.tan(turn / 2))
@@ -187,9 +214,14 @@ def _flats(radius: float, total: int) -> tuple[Flat, ...]:
         ends = (turn * (index - 0.5), turn * (index + 0.5))
         corners = tuple((radius - reach * math.sin(t), radius - reach * math.cos(t)) for t in ends)
         found.append(
-            Flat(line if index == 1 else None, line if index == total else None,
-                 radius / math.cos(turn) - radius, math.degrees(turn * index), (corners[0], corners[1]))
-        )  # fmt: skip
+            Flat(
+                line if index == 1 else None,
+                line if index == total else None,
+                radius / math.cos(turn) - radius,
+                math.degrees(turn * index),
+                (corners[0], corners[1]),
+            )
+        )
     return tuple(found)
 
 
@@ -197,6 +229,17 @@ def thumbnail(width: float, shoulder: float, radius: float, thickness: float) ->
     """Plan a thumbnail: a shallow rabbet `width` mm in and `shoulder` mm deep, then its corner rounded.
 
     `radius` of the round below the shoulder, `thickness` of the board, mm.
+
+    Parameters
+    ----------
+    width : float
+        Of the rabbet, in from the edge, mm.
+    shoulder : float
+        Its depth, mm.
+    radius : float
+        Of the rounded corner, mm.
+    thickness : float
+        Of the board, mm.
     """
     if min(width, shoulder, radius) <= 0:
         raise EdgeError("A thumbnail has a width, a shoulder and a round: give more than nothing.")
@@ -206,31 +249,61 @@ def thumbnail(width: float, shoulder: float, radius: float, thickness: float) ->
         raise EdgeError(f"Shoulder and round take {shoulder + radius:g} mm of a board {thickness:g} mm thick.")
     moved = tuple(
         tuple(
-            Flat(flat.on_face, None if flat.down_edge is None else flat.down_edge + shoulder, flat.depth, flat.degrees,
-                 ((flat.corners[0][0], flat.corners[0][1] + shoulder),
-                  (flat.corners[1][0], flat.corners[1][1] + shoulder)))
+            Flat(
+                flat.on_face,
+                None if flat.down_edge is None else flat.down_edge + shoulder,
+                flat.depth,
+                flat.degrees,
+                (
+                    (flat.corners[0][0], flat.corners[0][1] + shoulder),
+                    (flat.corners[1][0], flat.corners[1][1] + shoulder),
+                ),
+            )
             for flat in flats
-        ) for flats in round_over(radius).rounds
-    )  # fmt: skip
+        )
+        for flats in round_over(radius).rounds
+    )
     steps = (
         f"Knife and gauge a rabbet {width:.1f} mm in, {shoulder:.1f} mm deep; across the grain cut the shoulder first.",
         "Plane the rabbet: the ends first, then the long edges.",
         *round_over(radius).steps[:-1],
     )
-    gauge = (("rabbet, in from the edge", width), ("rabbet, deep", shoulder),
-             ("round, from the corner", radius * (2 - math.sqrt(2))))  # fmt: skip
+    gauge = (
+        ("rabbet, in from the edge", width),
+        ("rabbet, deep", shoulder),
+        ("round, from the corner", radius * (2 - math.sqrt(2))),
+    )
     return ShapedEdge("Thumbnail", moved, steps, gauge)
 
 
 def raised_panel(width: float, fall: float, thickness: float, groove: float = 0.0, enters: float = 0.0) -> ShapedEdge:
-    """Plan a bevel of `width` mm falling `fall` mm round a panel; its edge enters a groove (mm wide, mm deep)."""
+    """Plan a bevel of `width` mm falling `fall` mm round a panel; its edge enters a groove (mm wide, mm deep).
+
+    Parameters
+    ----------
+    width : float
+        Of the bevel, mm.
+    fall : float
+        How far it falls to the edge, mm.
+    thickness : float
+        Of the panel, mm.
+    groove : float, default 0.0
+        Width of the groove that takes the edge, mm.
+    enters : float, default 0.0
+        How far the edge enters it, mm.
+    """
     if width <= 0 or fall <= 0:
         raise EdgeError("A raised panel has a bevel: give more than nothing.")
     if fall >= thickness:
         raise EdgeError(f"A fall of {fall:g} mm leaves nothing of a panel {thickness:g} mm thick.")
     edge = thickness - fall
-    flat = Flat(width, fall, width * fall / math.hypot(width, fall), math.degrees(math.atan2(fall, width)),
-                ((width, 0.0), (0.0, fall)))  # fmt: skip
+    flat = Flat(
+        width,
+        fall,
+        width * fall / math.hypot(width, fall),
+        math.degrees(math.atan2(fall, width)),
+        ((width, 0.0), (0.0, fall)),
+    )
     steps = [
         f"Gauge {edge:.1f} mm from the back round all four edges, and {width:.1f} mm in on the face.",
         "Across the ends first, then the long edges: what breaks out is planed away.",
@@ -241,13 +314,16 @@ def raised_panel(width: float, fall: float, thickness: float, groove: float = 0.
         if edge > groove:
             raise EdgeError(f"The edge is {edge:.1f} mm thick and would not enter a groove of {groove:.1f} mm.")
         enters_freely = thick <= groove
-        steps.append("Try the edge in a scrap of the groove: it must enter without force." if enters_freely else
-                     f"At the groove's lip the bevel is {thick:.1f} mm thick: ease it to {groove:.1f} mm.")  # fmt: skip
+        steps.append(
+            "Try the edge in a scrap of the groove: it must enter without force."
+            if enters_freely
+            else f"At the groove's lip the bevel is {thick:.1f} mm thick: ease it to {groove:.1f} mm."
+        )
     return ShapedEdge("Raised panel", ((flat,),), tuple(steps), (("from the back", edge), ("in on the face", width)))
 
 
 @dataclass(frozen=True, slots=True)
-class LongBevel:
+class BevelRip:
     """A rip down a board at an angle that gives two halves: where the saw enters on each face, from one edge, mm."""
 
     degrees: float
@@ -257,11 +333,22 @@ class LongBevel:
     wide: float
 
 
-def long_bevel(width: float, thickness: float, degrees: float, kerf: float = 0.0) -> LongBevel:
+def long_bevel(width: float, thickness: float, degrees: float, kerf: float = 0.0) -> BevelRip:
     """Plan a long bevel down the middle of a board: two mating halves, such as a hanging cleat.
 
     The line is laid out evenly about the centre: on the face it stands half the slope's reach to one
     side, on the back as far to the other. Each half is `narrow` on one face and `wide` on the other.
+
+    Parameters
+    ----------
+    width : float
+        Of the board, mm.
+    thickness : float
+        Of the board, mm.
+    degrees : float
+        Of the bevel, from square.
+    kerf : float, default 0.0
+        Of the saw, mm.
 
     Examples
     --------
@@ -276,4 +363,4 @@ def long_bevel(width: float, thickness: float, degrees: float, kerf: float = 0.0
         raise EdgeError(f"At {degrees:g}° the cut would reach {reach:.0f} mm over a board {width:g} mm wide.")
     half = kerf / math.cos(math.radians(degrees)) / 2
     on_face, on_back = (width - reach) / 2, (width + reach) / 2
-    return LongBevel(degrees, on_face, on_back, on_face - half, on_back - half)
+    return BevelRip(degrees, on_face, on_back, on_face - half, on_back - half)

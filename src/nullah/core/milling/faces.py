@@ -13,9 +13,21 @@ from nullah.core.rack.board import Board
 
 
 def survey_patch(board: Board, x_from: float, x_to: float, y_from: float, y_to: float) -> Survey:
-    """Give the survey of a patch of a board, mm: of its grid, or its shape readings, or its four figures.
+    """Return the survey of a patch of a board, mm: of its grid, or its shape readings, or its four figures.
 
     A grid that does not reach the board's border is gone on from its outermost stations.
+
+    Parameters
+    ----------
+    board : Board
+    x_from : float
+        Patch along the board, mm.
+    x_to : float
+        Patch along the board, mm.
+    y_from : float
+        Patch across the board, mm.
+    y_to : float
+        Patch across the board, mm.
     """
     if board.by_figures:
         return from_figures(board, x_from, x_to, y_from, y_to)
@@ -23,12 +35,12 @@ def survey_patch(board: Board, x_from: float, x_to: float, y_from: float, y_to: 
 
 
 def survey_of(board: Board) -> Survey:
-    """Give the survey of a whole board."""
+    """Return the survey of a whole board."""
     return survey_patch(board, 0.0, float(board.length), 0.0, float(board.width))
 
 
 def with_surface(board: Board) -> Board:
-    """Give the board with its shape readings worked out to a grid, which what is sawn out of it can take along."""
+    """Return the board with its shape readings worked out to a grid, which what is sawn out of it can take along."""
     if board.surface is not None or not board.shape:
         return board
     return replace(board, surface=surface_of(_surveyed(board)), shape=())

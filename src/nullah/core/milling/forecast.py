@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from fractions import Fraction
 from functools import lru_cache
 
-from nullah.core.breakdown.asks import takes
+from nullah.core.breakdown.asks import can_supply
 from nullah.core.breakdown.cuts import portions, within
 from nullah.core.breakdown.layout import FirstCut, Rect
 from nullah.core.breakdown.rough import RoughPart
@@ -64,20 +64,29 @@ class Patch:
 
 
 def reach_anywhere(board: Board, along: float, across: float) -> Length:
-    """Give the thickness a patch of that size (mm) reaches on a board whose four figures were measured.
+    """Return the thickness a patch of that size (mm) reaches on a board whose four figures were measured.
 
     Cup and bow are parabolas and twist an even wind: what they are over a patch does not hang
     on where it lies, for moving a parabola or a wind only tilts it.
+
+    Parameters
+    ----------
+    board : Board
+        Known by its four figures.
+    along : float
+        Size of the patch along the board, mm.
+    across : float
+        Size of the patch across it, mm.
     """
     along, across = min(along, float(board.length)), min(across, float(board.width))
     return reach(board, 0.0, along, 0.0, across)
 
 
 def thickest_on(part: RoughPart, boards: Sequence[Board]) -> tuple[Length, str]:
-    """Give the most that flattening leaves of a rough part cut out of any board that may give it, and that board."""
+    """Return the most that flattening leaves of a rough part cut out of any board that may give it, and that board."""
     best, name = Length(Fraction(0)), ""
     for board in boards:
-        if takes(part, board) and part.along <= board.length and part.across <= board.width:
+        if can_supply(part, board) and part.along <= board.length and part.across <= board.width:
             most = max(most_of(part, board, step) for step in (0.0, 0.5, 1.0))
             if most > best or not name:
                 best, name = most, board.name
@@ -85,7 +94,21 @@ def thickest_on(part: RoughPart, boards: Sequence[Board]) -> tuple[Length, str]:
 
 
 def most_of(part: RoughPart, board: Board, share: float) -> Length:
-    """Give what flattening leaves of a part cut out at a share of the way along a board, in the middle of its width."""
+    """Return what flattening leaves of a part cut out at a share of a board's length, in the middle of its width.
+
+    Parameters
+    ----------
+    part : RoughPart
+        A rough part.
+    board : Board
+    share : float
+        0 at the left end of the board, 1 at the right.
+
+    Returns
+    -------
+    Length
+        Down to 0.1 mm.
+    """
     along, across = float(part.along), float(part.across)
     if board.by_figures:
         return reach_anywhere(board, along, across)
@@ -94,9 +117,14 @@ def most_of(part: RoughPart, board: Board, share: float) -> Length:
 
 
 def forecast(
-    part: str, board: Board, patch: Patch, needs: Length, cut_first: bool, portion: Rect | None = None,
+    part: str,
+    board: Board,
+    patch: Patch,
+    needs: Length,
+    cut_first: bool,
+    portion: Rect | None = None,
     lows: Length = mm(0),
-) -> Forecast:  # fmt: skip
+) -> Forecast:
     """Forecast the thickness a part that `needs` so much reaches from its patch of a board.
 
     `portion` is what a first cut leaves of the board with the part in it; the whole board if None.
@@ -110,8 +138,11 @@ def forecast(
     alone = reach(board, x_from, x_to, y_from, y_to) if on_board else Length(Fraction(0))
     doubt = 0.0
     if on_board:
-        doubt = doubt_of(board, x_from, x_to, y_from, y_to) if cut_first else doubt_of(
-            board, stock.x, stock.end, stock.y, stock.top)  # fmt: skip
+        doubt = (
+            doubt_of(board, x_from, x_to, y_from, y_to)
+            if cut_first
+            else doubt_of(board, stock.x, stock.end, stock.y, stock.top)
+        )
     return Forecast(part, board.id, needs, whole + lows, alone + lows, cut_first, lows, doubt)
 
 
@@ -155,7 +186,7 @@ def _sides(rect: Rect) -> tuple[float, float, float, float]:
 
 
 def _lines_clear_of(rects: Sequence[Rect], whole: Rect, crosswise: bool, kerf: float) -> list[float]:
-    """Give where a cut right through passes between parts: just behind one, just before the next, and midway."""
+    """Return where a cut right through passes between parts: just behind one, just before the next, and midway."""
     spans = sorted((rect.x, rect.end) if crosswise else (rect.y, rect.top) for rect in rects)
     far = whole.end if crosswise else whole.top
     found: list[float] = []
@@ -171,7 +202,25 @@ def _lines_clear_of(rects: Sequence[Rect], whole: Rect, crosswise: bool, kerf: f
 
 @lru_cache(maxsize=1024)
 def doubt_of(board: Board, x_from: float, x_to: float, y_from: float, y_to: float) -> float:
-    """Give how far off a thickness may be that was worked out for a patch of a board, a standard deviation, mm."""
+    """Return how far off a thickness may be that was worked out for a patch of a board, a standard deviation, mm.
+
+    Parameters
+    ----------
+    board : Board
+    x_from : float
+        Patch along the board, mm.
+    x_to : float
+        Patch along the board, mm.
+    y_from : float
+        Patch across the board, mm.
+    y_to : float
+        Patch across the board, mm.
+
+    Returns
+    -------
+    float
+        A standard deviation, mm.
+    """
     if board.surface is not None:
         return GRID_SD
     slab = thickest_slab(survey_patch(board, x_from, x_to, y_from, y_to))
@@ -180,7 +229,25 @@ def doubt_of(board: Board, x_from: float, x_to: float, y_from: float, y_to: floa
 
 @lru_cache(maxsize=4096)
 def reach(board: Board, x_from: float, x_to: float, y_from: float, y_to: float) -> Length:
-    """Give the thickness that a patch of a board (mm) can be flattened to, down to 0.1 mm."""
+    """Return the thickness that a patch of a board (mm) can be flattened to, down to 0.1 mm.
+
+    Parameters
+    ----------
+    board : Board
+    x_from : float
+        Patch along the board, mm.
+    x_to : float
+        Patch along the board, mm.
+    y_from : float
+        Patch across the board, mm.
+    y_to : float
+        Patch across the board, mm.
+
+    Returns
+    -------
+    Length
+        Down to 0.1 mm.
+    """
     slab = thickest_slab(survey_patch(board, x_from, x_to, y_from, y_to))
     # Down to 0.1 mm: no survey of four figures is worth more, and never promise what is not there.
     return Length(Fraction(int(slab.thickness * 10 + 1e-6), 10))

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
-from nullah.core.milling.decide import Face
+from nullah.core.milling.decide import BoardFace
 from nullah.core.rack.board import Board, Faces, FlawKind, Rise
 
 # Around a knot the grain turns for about this much of its size on both ends (common practice).
@@ -28,7 +28,7 @@ class GrainOf(NamedTuple):
     turns: tuple[TurnsHere, ...]
 
 
-def grain_of(board: Board, face: Face) -> GrainOf:
+def grain_of(board: Board, face: BoardFace) -> GrainOf:
     """Say which way to plane a face of a board.
 
     Fibres that rise to the right on the upper face run down to the right under the lower one: what
@@ -36,8 +36,8 @@ def grain_of(board: Board, face: Face) -> GrainOf:
     """
     to_right: bool | None = None
     if board.rises is not Rise.UNKNOWN:
-        to_right = (board.rises is Rise.RIGHT) == (face is Face.UPPER)
-    seen = Faces.UP if face is Face.UPPER else Faces.DOWN
+        to_right = (board.rises is Rise.RIGHT) == (face is BoardFace.UPPER)
+    seen = Faces.UP if face is BoardFace.UPPER else Faces.DOWN
     turns = []
     for flaw in board.flaws:
         if flaw.faces not in (seen, Faces.THROUGH) or flaw.kind not in (FlawKind.KNOT, FlawKind.RUNOUT):
@@ -45,7 +45,12 @@ def grain_of(board: Board, face: Face) -> GrainOf:
         more = float(flaw.end - flaw.start) * (_ROUND_A_KNOT if flaw.kind is FlawKind.KNOT else 0.0)
         what = "knot" if flaw.kind is FlawKind.KNOT else "run-out"
         turns.append(
-            TurnsHere(max(0.0, float(flaw.start) - more), min(float(board.length), float(flaw.end) + more),
-                      float(flaw.low), float(flaw.high), what)
-        )  # fmt: skip
+            TurnsHere(
+                max(0.0, float(flaw.start) - more),
+                min(float(board.length), float(flaw.end) + more),
+                float(flaw.low),
+                float(flaw.high),
+                what,
+            )
+        )
     return GrainOf(to_right, tuple(turns))

@@ -10,13 +10,13 @@ import numpy as np
 
 from nullah.core.breakdown.layout import Rect
 from nullah.core.lengths import Length
-from nullah.core.milling.decide import Face, FaceSide, above, face_side
+from nullah.core.milling.decide import BoardFace, FaceSide, above, face_side
 from nullah.core.milling.edges import Squaring, Straightening, square_edge, straighten_edge
 from nullah.core.milling.faces import survey_patch
 from nullah.core.milling.grain import grain_of
 from nullah.core.milling.planing import Work
 from nullah.core.milling.slab import Slab, thickest_slab
-from nullah.core.milling.strokes import Stage, plan_strokes, work_of
+from nullah.core.milling.strokes import FlatteningStage, plan_strokes, work_of
 from nullah.core.milling.survey import Grid, Survey
 from nullah.core.rack.board import Board, Faces
 from nullah.core.shop import PlaneKind, Shop
@@ -40,12 +40,12 @@ class FaceWork:
     corner at the lower left as it lies), shape (n, m); less than nothing where a low may stay.
     """
 
-    face: Face
+    face: BoardFace
     x: Grid
     y: Grid
     heights: Grid
     work: Work
-    stages: tuple[Stage, ...]
+    stages: tuple[FlatteningStage, ...]
 
     @property
     def highest(self) -> tuple[float, float, float]:
@@ -79,13 +79,14 @@ class Job:
     faces: tuple[FaceWork, FaceWork]
     edge: tuple[Straightening, Squaring]
 
-    def face(self, face: Face) -> FaceWork:
-        """Give the work on a face."""
+    def face(self, face: BoardFace) -> FaceWork:
+        """Return the work on a face."""
         return next(each for each in self.faces if each.face is face)
 
 
-def job_of(board: Board, rect: Rect, shop: Shop, needs: Length | None, lows: Length, edge: EdgeRead | None = None
-           ) -> Job:  # fmt: skip
+def job_of(
+    board: Board, rect: Rect, shop: Shop, needs: Length | None, lows: Length, edge: EdgeRead | None = None
+) -> Job:
     """Plan the milling of a patch of a board.
 
     Parameters
@@ -112,7 +113,7 @@ def _job(board: Board, rect: Rect, shop: Shop, needs: float | None, lows: float,
     first = face_side(survey, slab, _flawed(board, rect))
     most = slab.thickness + lows
     thickness = most if needs is None else min(needs, most)
-    other = Face.LOWER if first.face is Face.UPPER else Face.UPPER
+    other = BoardFace.LOWER if first.face is BoardFace.UPPER else BoardFace.UPPER
     faces = (
         _face_work(board, survey, slab, first.face, 0.0, shop),
         # What the slab has more than is needed comes off the second face.
@@ -121,7 +122,7 @@ def _job(board: Board, rect: Rect, shop: Shop, needs: float | None, lows: float,
     return Job(survey, slab, first, thickness, faces, _edge(rect.length, thickness, edge, shop))
 
 
-def _face_work(board: Board, survey: Survey, slab: Slab, face: Face, more: float, shop: Shop) -> FaceWork:
+def _face_work(board: Board, survey: Survey, slab: Slab, face: BoardFace, more: float, shop: Shop) -> FaceWork:
     x, y, heights = _as_it_lies(survey, slab, face, more)
     work = work_of(Survey(x, y, heights, heights), heights)
     to_left = grain_of(board, face).to_right is False
@@ -129,7 +130,7 @@ def _face_work(board: Board, survey: Survey, slab: Slab, face: Face, more: float
 
 
 def face_work_on(job: Job, face: FaceWork, truth: Survey) -> FaceWork:
-    """Give the work on a face where the wood is not quite what was surveyed: the line and the stages stay.
+    """Return the work on a face where the wood is not quite what was surveyed: the line and the stages stay.
 
     `truth` is the stock itself, on the survey's own datum, mm.
     """
@@ -138,11 +139,11 @@ def face_work_on(job: Job, face: FaceWork, truth: Survey) -> FaceWork:
     return FaceWork(face.face, x, y, heights, work_of(Survey(x, y, heights, heights), heights), face.stages)
 
 
-def _as_it_lies(survey: Survey, slab: Slab, face: Face, more: float) -> tuple[Grid, Grid, Grid]:
-    """Give stations and heights above the line of a face that lies up."""
+def _as_it_lies(survey: Survey, slab: Slab, face: BoardFace, more: float) -> tuple[Grid, Grid, Grid]:
+    """Return stations and heights above the line of a face that lies up."""
     heights = above(survey, slab, face) + more
     x, y = survey.x - survey.x[0], survey.y - survey.y[0]
-    if face is Face.LOWER:
+    if face is BoardFace.LOWER:
         heights, y = heights[:, ::-1], survey.y[-1] - survey.y[::-1]
     return x, y, heights
 
@@ -157,8 +158,11 @@ def _edge(length: float, thickness: float, edge: EdgeRead, shop: Shop) -> tuple[
 def _flawed(board: Board, rect: Rect) -> tuple[bool, bool]:
     """Say of the upper and the lower face of a patch whether flaws show on it alone."""
     inside = [
-        flaw for flaw in board.flaws
-        if float(flaw.end) > rect.x and float(flaw.start) < rect.end
-        and float(flaw.high) > rect.y and float(flaw.low) < rect.top
-    ]  # fmt: skip
+        flaw
+        for flaw in board.flaws
+        if float(flaw.end) > rect.x
+        and float(flaw.start) < rect.end
+        and float(flaw.high) > rect.y
+        and float(flaw.low) < rect.top
+    ]
     return any(flaw.faces is Faces.UP for flaw in inside), any(flaw.faces is Faces.DOWN for flaw in inside)

@@ -78,7 +78,7 @@ class Work:
         return np.arange(self.heights.shape[1], dtype=np.float64) * self.spacing_y
 
     def at(self, x: Grid, y: Grid) -> Grid:
-        """Give the heights at places, mm, by bilinear interpolation; beyond the border as it stands there."""
+        """Return the heights at places, mm, by bilinear interpolation; beyond the border as it stands there."""
         n, m = self.heights.shape
         i, j = np.clip(x / self.spacing_x, 0, n - 1), np.clip(y / self.spacing_y, 0, m - 1)
         i0, j0 = np.minimum(i.astype(int), n - 2), np.minimum(j.astype(int), m - 2)
@@ -191,7 +191,7 @@ def _under(behind: int, ahead: int, places: int) -> NDArray[np.int64]:
 
 
 def _pressed(felt: Grid, behind: int, ahead: int, places: int) -> NDArray[np.int64]:
-    """Give where the hands press: at the mouth, but on the toe as it comes onto the board, on the heel as it leaves."""
+    """Return where the hands press: at the mouth, but on the toe as it comes on, on the heel as it leaves."""
     mouth = np.arange(behind, behind + places)
     wood = np.flatnonzero((felt > _NOTHING / 2).any(axis=0))
     if not len(wood):
@@ -237,7 +237,7 @@ def _lines(sole: _Sole, under: Grid, slopes: Grid) -> Grid:
 
 
 def _tilt(heels: Grid, toes: Grid, height: Grid, away: Grid) -> Grid:
-    """Give the slope of a sole that rests on `height` where it is pressed: of all it can have, the one between."""
+    """Return the slope of a sole that rests on `height` where it is pressed: of all it can have, the one between."""
     near: Grid = 1 / np.where(away == 0, np.inf, away)
     rising = ((toes - height[..., None]) * near).max(axis=2, where=away > 0, initial=_NOTHING)
     falling = ((heels - height[..., None]) * near).min(axis=2, where=away < 0, initial=-_NOTHING)
@@ -248,7 +248,7 @@ def _tilt(heels: Grid, toes: Grid, height: Grid, away: Grid) -> Grid:
 
 
 def _set(work: Work, stroke: Stroke, frame: _Frame, s: Grid) -> Grid:
-    """Give the iron's set along the stroke, mm: let down and lifted where the stroke begins or ends on the board."""
+    """Return the iron's set along the stroke, mm: let down and lifted where the stroke begins or ends on the board."""
     deep = np.full(len(s), stroke.depth)
     if _on(work, stroke.start):
         deep *= np.clip(s / LIFT, 0.0, 1.0)
@@ -262,12 +262,12 @@ def _on(work: Work, place: tuple[float, float]) -> bool:
 
 
 def _camber(plane: Plane, across: Grid) -> Grid:
-    """Give how far the edge of the iron stands back, mm: a parabola that is `plane.camber` at the corners."""
+    """Return how far the edge of the iron stands back, mm: a parabola that is `plane.camber` at the corners."""
     return np.asarray(float(plane.camber) * (2 * across / float(plane.iron)) ** 2, dtype=np.float64)
 
 
 def _sample(work: Work, stroke: Stroke, frame: _Frame, s: Grid, across: Grid) -> Grid:
-    """Give the heights under the sole, shape (columns, places): bilinear, and nothing where the board ends."""
+    """Return the heights under the sole, shape (columns, places): bilinear, and nothing where the board ends."""
     ax, ay = frame.along
     x = stroke.start[0] + s[None, :] * ax - across[:, None] * ay
     y = stroke.start[1] + s[None, :] * ay + across[:, None] * ax
@@ -341,7 +341,7 @@ def _cut(
 
 
 def _swath(work: Work, stroke: Stroke, half: float) -> tuple[slice, slice]:
-    """Give the rows and columns of stations that the iron may pass over."""
+    """Return the rows and columns of stations that the iron may pass over."""
 
     def between(one: float, two: float, spacing: float, count: int) -> slice:
         low, high = min(one, two) - half, max(one, two) + half

@@ -43,16 +43,16 @@ class Wound(NamedTuple):
     cup: float = 0.0
 
     def slope(self, x: float) -> float:
-        """Give the slope across at a place along, rising to the right."""
+        """Return the slope across at a place along, rising to the right."""
         share = (x / self.length - self.begins) / (1 - self.begins)
         return self.wind / self.width * min(max(share, 0.0), 1.0)
 
     def height(self, x: float, y: float) -> float:
-        """Give the height of the face; y counts from the middle of its width."""
+        """Return the height of the face; y counts from the middle of its width."""
         return self.slope(x) * y + self.cup * (1 - (2 * y / self.width) ** 2)
 
     def rest(self, x: float) -> tuple[float, float]:
-        """Give how a stick rests there, on both edges or on the crown of a hump: height of its middle, slope."""
+        """Return how a stick rests there, on both edges or on the crown of a hump: height of its middle, slope."""
         return max(0.0, self.cup), self.slope(x)
 
 
@@ -61,23 +61,39 @@ class Sighted(Protocol):
 
     @property
     def length(self) -> float:
-        """mm."""
+        """Millimetres."""
 
     @property
     def width(self) -> float:
-        """mm."""
+        """Millimetres."""
 
     def height(self, x: float, y: float) -> float:
-        """Give the height of the face, mm."""
+        """Return the height of the face, mm."""
 
     def rest(self, x: float) -> tuple[float, float]:
-        """Give how a stick rests across it: height of its middle, mm, and slope."""
+        """Return how a stick rests across it: height of its middle, mm, and slope."""
 
 
 def shown_rise(wound: Wound, near: float, far: float, stick: float) -> float:
-    """Give how much higher the far stick's right end stands than the near one's, at the ends of sticks, mm.
+    """Return how much higher the far stick's right end stands than the near one's, at the ends of sticks, mm.
 
     A stick longer than the board is wide shows the wind larger in proportion.
+
+    Parameters
+    ----------
+    wound : Wound
+        A face that winds.
+    near : float
+        Where the near stick lies, mm along.
+    far : float
+        Where the far one does.
+    stick : float
+        How long the sticks are, mm.
+
+    Returns
+    -------
+    float
+        Less than nothing where it looks lower, mm.
 
     Examples
     --------
@@ -88,7 +104,15 @@ def shown_rise(wound: Wound, near: float, far: float, stick: float) -> float:
 
 
 def seen(place: tuple[float, float, float], eye: Eye) -> Point:
-    """Give where a place appears on the pane, mm from where the eye looks straight along the board."""
+    """Return where a place appears on the pane, mm from where the eye looks straight along the board.
+
+    Parameters
+    ----------
+    place : tuple[float, float, float]
+        Along, across and up, mm.
+    eye : Eye
+        From where one looks.
+    """
     x, y, z = place
     away = x + eye.behind
     u, v = _PANE * y / away, -_PANE * (z - eye.above) / away
@@ -125,12 +149,16 @@ def _net(wound: Wound, eye: Eye) -> list[Element]:
     across = [-0.5 + index / 6 for index in range(7)]
     along = [index / 10 for index in range(11)]
     for x in along:
-        points = tuple(seen((wound.length * x, wound.width * y, tall.height(wound.length * x, wound.width * y)), eye)
-                       for y in across)  # fmt: skip
+        points = tuple(
+            seen((wound.length * x, wound.width * y, tall.height(wound.length * x, wound.width * y)), eye)
+            for y in across
+        )
         found.append(Path(points, Role.CHALK))
     for y in across:
-        points = tuple(seen((wound.length * x, wound.width * y, tall.height(wound.length * x, wound.width * y)), eye)
-                       for x in along)  # fmt: skip
+        points = tuple(
+            seen((wound.length * x, wound.width * y, tall.height(wound.length * x, wound.width * y)), eye)
+            for x in along
+        )
         found.append(Path(points, Role.PENCIL))
     return found
 
@@ -236,7 +264,7 @@ class Try(NamedTuple):
 
 
 def next_level(tries: Sequence[Try]) -> int:
-    """Give the level of the next exercise: three right in a row lead up a step, two wrong in a row down one."""
+    """Return the level of the next exercise: three right in a row lead up a step, two wrong in a row down one."""
     if not tries:
         return 0
     level = tries[-1].level
@@ -253,7 +281,7 @@ def next_level(tries: Sequence[Try]) -> int:
 
 
 def progress_in_words(tries: Sequence[Try], marks: Marks = Marks()) -> str:
-    """Say how it has gone, in a sentence or two."""
+    """Return how it has gone, in a sentence or two."""
     if not tries:
         return "Nothing practised yet."
     last = tries[-10:]

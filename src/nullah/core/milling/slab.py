@@ -63,21 +63,26 @@ def thickest_slab(survey: Survey) -> Slab:
     a, b = float(tilt[0] / x_half), float(tilt[1] / y_half)
     at_u, at_v = np.concatenate((low_u, top_u)), np.concatenate((low_v, top_v))
     touching = tuple(
-        (column >= len(low_u), float(x_mid + x_half * at_u[column]), float(y_mid + y_half * at_v[column]),
-         weight if column >= len(low_u) else -weight)
-        for column, weight in weights if weight > 1e-9
-    )  # fmt: skip
+        (
+            column >= len(low_u),
+            float(x_mid + x_half * at_u[column]),
+            float(y_mid + y_half * at_v[column]),
+            weight if column >= len(low_u) else -weight,
+        )
+        for column, weight in weights
+        if weight > 1e-9
+    )
     return Slab(max(0.0, ceiling - base), a, b, float(base - a * x_mid - b * y_mid), touching)
 
 
 def _room(survey: Survey, u: Grid, v: Grid, tilt: tuple[float, float]) -> tuple[float, float]:
-    """Give where a slab of this tilt begins and ends: set by the tilt alone, it clears every station."""
+    """Return where a slab of this tilt begins and ends: set by the tilt alone, it clears every station."""
     lean = tilt[0] * u[:, None] + tilt[1] * v[None, :]
     return float((survey.bottom - lean).max()), float((survey.top - lean).min())
 
 
 def _lie_of(survey: Survey, u: Grid, v: Grid) -> tuple[float, float]:
-    """Give the tilt of the board as a whole: least squares over the middle of its thickness."""
+    """Return the tilt of the board as a whole: least squares over the middle of its thickness."""
     middle = (survey.top + survey.bottom) / 2
     along, across = u - u.mean(), v - v.mean()
     return (
@@ -87,7 +92,7 @@ def _lie_of(survey: Survey, u: Grid, v: Grid) -> tuple[float, float]:
 
 
 def _corners(low_u: Grid, low_v: Grid, top_u: Grid, top_v: Grid) -> list[int]:
-    """Give four columns to start from: one corner of both faces, and two more of the lower.
+    """Return four columns to start from: one corner of both faces, and two more of the lower.
 
     The corners of the grid are the ends of its lines, so both hulls always hold them.
     """
@@ -156,7 +161,7 @@ def _tilt_by_general_solver(rows: Grid, costs: Grid, target: Grid) -> tuple[_Wei
 
 
 def _touchable(u: Grid, v: Grid, heights: Grid, upper: bool) -> tuple[Grid, Grid, Grid]:
-    """Give the stations a plane could touch: on each line along x, the hull's corners."""
+    """Return the stations a plane could touch: on each line along x, the hull's corners."""
     sign = 1.0 if upper else -1.0
     keep = np.zeros(heights.shape, dtype=bool)
     for column in range(heights.shape[1]):
@@ -179,7 +184,7 @@ def _upper_hull(u: Grid, z: Grid) -> list[int]:
 
 
 def halves_crosscut(survey: Survey) -> tuple[float, float]:
-    """Give the thickness (mm) each half reaches if the board is crosscut in the middle first."""
+    """Return the thickness (mm) each half reaches if the board is crosscut in the middle first."""
     middle = float(survey.x[0] + survey.x[-1]) / 2
     y_low, y_high = float(survey.y[0]), float(survey.y[-1])
     return (
@@ -189,7 +194,7 @@ def halves_crosscut(survey: Survey) -> tuple[float, float]:
 
 
 def halves_ripped(survey: Survey) -> tuple[float, float]:
-    """Give the thickness (mm) each half reaches if the board is ripped down the middle first."""
+    """Return the thickness (mm) each half reaches if the board is ripped down the middle first."""
     middle = float(survey.y[0] + survey.y[-1]) / 2
     x_low, x_high = float(survey.x[0]), float(survey.x[-1])
     return (

@@ -31,7 +31,7 @@ _BITE = 0.5
 _SECONDS, _SECONDS_PER_METRE, _TEST_SECONDS = 1.2, 2.2, 20.0
 
 
-class Way(Enum):
+class StrokeDirection(Enum):
     """Which way strokes go over a board."""
 
     ACROSS = "across the grain"
@@ -40,18 +40,23 @@ class Way(Enum):
     ALONG = "along the grain"
 
 
-_ANGLES = {Way.ACROSS: 90.0, Way.SLANT: 45.0, Way.BACK: -45.0, Way.ALONG: 0.0}
+_ANGLES = {
+    StrokeDirection.ACROSS: 90.0,
+    StrokeDirection.SLANT: 45.0,
+    StrokeDirection.BACK: -45.0,
+    StrokeDirection.ALONG: 0.0,
+}
 
 
 @dataclass(frozen=True, slots=True)
-class Stage:
+class FlatteningStage:
     """One stage of flattening.
 
     Parameters
     ----------
     title : str
     plane : Plane
-    ways : tuple of Way
+    ways : tuple of StrokeDirection
         One after the other, a set of strokes each.
     depth : float
         What to set the plane to, mm of shaving.
@@ -69,7 +74,7 @@ class Stage:
 
     title: str
     plane: Plane
-    ways: tuple[Way, ...]
+    ways: tuple[StrokeDirection, ...]
     depth: float
     leave: float
     strokes: int
@@ -94,29 +99,65 @@ class _Kind(NamedTuple):
 
     title: str
     planes: tuple[PlaneKind, ...]
-    ways: tuple[Way, ...]
+    ways: tuple[StrokeDirection, ...]
     deepest: float
     leave: float
     test: str
 
 
 _KINDS = (
-    _Kind("Humps", (PlaneKind.FORE, PlaneKind.JACK, PlaneKind.JOINTER), (Way.ACROSS,), 0.8, 1.0,
-          "Straightedge along and on both diagonals: stop when it no longer rocks."),
-    _Kind("Traverse", (PlaneKind.JACK, PlaneKind.FORE, PlaneKind.JOINTER), (Way.SLANT, Way.BACK), 0.2, 0.35,
-          "Winding sticks after each set, straightedge across: stop when the tops are parallel."),
-    _Kind("Along", (PlaneKind.JOINTER, PlaneKind.JACK, PlaneKind.FORE), (Way.ALONG,), 0.1, 0.1,
-          "Straightedge along and on the diagonals: stop at full shavings from end to end."),
-    _Kind("Smooth", (PlaneKind.SMOOTHER, PlaneKind.JOINTER, PlaneKind.JACK), (Way.ALONG,), 0.04, 0.02,
-          "No light under the straightedge anywhere; equal strokes everywhere."),
-)  # fmt: skip
+    _Kind(
+        "Humps",
+        (PlaneKind.FORE, PlaneKind.JACK, PlaneKind.JOINTER),
+        (StrokeDirection.ACROSS,),
+        0.8,
+        1.0,
+        "Straightedge along and on both diagonals: stop when it no longer rocks.",
+    ),
+    _Kind(
+        "Traverse",
+        (PlaneKind.JACK, PlaneKind.FORE, PlaneKind.JOINTER),
+        (StrokeDirection.SLANT, StrokeDirection.BACK),
+        0.2,
+        0.35,
+        "Winding sticks after each set, straightedge across: stop when the tops are parallel.",
+    ),
+    _Kind(
+        "Along",
+        (PlaneKind.JOINTER, PlaneKind.JACK, PlaneKind.FORE),
+        (StrokeDirection.ALONG,),
+        0.1,
+        0.1,
+        "Straightedge along and on the diagonals: stop at full shavings from end to end.",
+    ),
+    _Kind(
+        "Smooth",
+        (PlaneKind.SMOOTHER, PlaneKind.JOINTER, PlaneKind.JACK),
+        (StrokeDirection.ALONG,),
+        0.04,
+        0.02,
+        "No light under the straightedge anywhere; equal strokes everywhere.",
+    ),
+)
 
 
 def lane_step(plane: Plane, depth: float) -> float:
-    """Give how far apart strokes lie so that one set lowers the whole by the shaving, mm.
+    """Return how far apart strokes lie so that one set lowers the whole by the shaving, mm.
 
     A rounded iron that stands out `depth` in the middle cuts only as wide as its chord there, and two
     thirds of that depth on the whole of it: so lanes lie two thirds of the chord apart.
+
+    Parameters
+    ----------
+    plane : Plane
+        The plane, with its iron and camber.
+    depth : float
+        Of the shaving in the middle, mm.
+
+    Returns
+    -------
+    float
+        mm.
 
     Examples
     --------
@@ -144,18 +185,42 @@ class Lane:
         return math.dist(self.start, self.end)
 
     def at(self, share: float) -> tuple[float, float]:
-        """Give the place at a share of its length."""
+        """Return the place at a share of its length."""
         (x0, y0), (x1, y1) = self.start, self.end
         return x0 + (x1 - x0) * share, y0 + (y1 - y0) * share
 
 
-def lanes(length: float, width: float, way: Way, step: float) -> tuple[Lane, ...]:
-    """Give the lanes of one set over a board, mm, `step` apart and as far from both sides."""
+def lanes(length: float, width: float, way: StrokeDirection, step: float) -> tuple[Lane, ...]:
+    """Return the lanes of one set over a board, mm, `step` apart and as far from both sides.
+
+    Parameters
+    ----------
+    length : float
+        Of the board, mm.
+    width : float
+        Of the board, mm.
+    way : StrokeDirection
+        Which way the strokes go.
+    step : float
+        How far apart they lie, mm.
+    """
     return lanes_at(length, width, _ANGLES[way], step)
 
 
 def lanes_at(length: float, width: float, degrees: float, step: float) -> tuple[Lane, ...]:
-    """Give the lanes of one set at any angle to the length, counted from along towards across."""
+    """Return the lanes of one set at any angle to the length, counted from along towards across.
+
+    Parameters
+    ----------
+    length : float
+        Of the board, mm.
+    width : float
+        Of the board, mm.
+    degrees : float
+        From along towards across.
+    step : float
+        How far apart they lie, mm.
+    """
     angle = math.radians(degrees)
     ax, ay = math.cos(angle), math.sin(angle)
     # The offset of a line is counted square to it.
@@ -174,7 +239,7 @@ def lanes_at(length: float, width: float, degrees: float, step: float) -> tuple[
 def _clipped(
     at: tuple[float, float], along: tuple[float, float], length: float, width: float
 ) -> tuple[float, float] | None:
-    """Give from where to where a line runs over the board, counted along it."""
+    """Return from where to where a line runs over the board, counted along it."""
     low, high = -1e9, 1e9
     for place, direction, limit in ((at[0], along[0], length), (at[1], along[1], width)):
         if abs(direction) < 1e-12:
@@ -187,7 +252,17 @@ def _clipped(
 
 
 def work_of(survey: Survey, heights: Grid, spacing: float = 5.0) -> Work:
-    """Give heights over a survey's stations as a face to plane, on an even grid of about `spacing` mm."""
+    """Return heights over a survey's stations as a face to plane, on an even grid of about `spacing` mm.
+
+    Parameters
+    ----------
+    survey : Survey
+        Its stations.
+    heights : Grid
+        mm over the stations, (n, m).
+    spacing : float, default 5.0
+        Of the even grid, mm.
+    """
     length, width = float(np.ptp(survey.x)), float(np.ptp(survey.y))
     n, m = max(3, round(length / spacing) + 1), max(3, round(width / spacing) + 1)
     xs, ys = np.linspace(survey.x[0], survey.x[-1], n), np.linspace(survey.y[0], survey.y[-1], m)
@@ -195,7 +270,7 @@ def work_of(survey: Survey, heights: Grid, spacing: float = 5.0) -> Work:
     return Work(even, length / (n - 1), width / (m - 1))
 
 
-def plan_strokes(work: Work, shop: Shop, to_left: bool = False) -> tuple[Stage, ...]:
+def plan_strokes(work: Work, shop: Shop, to_left: bool = False) -> tuple[FlatteningStage, ...]:
     """Plan how to bring a face down to its line.
 
     Parameters
@@ -212,7 +287,7 @@ def plan_strokes(work: Work, shop: Shop, to_left: bool = False) -> tuple[Stage, 
     tuple of Stage
         Only those that have something to do; empty if there is no plane at all.
     """
-    found: list[Stage] = []
+    found: list[FlatteningStage] = []
     left = work.heights
     for kind in _KINDS:
         plane = shop.plane(*kind.planes)
@@ -224,12 +299,16 @@ def plan_strokes(work: Work, shop: Shop, to_left: bool = False) -> tuple[Stage, 
             continue
         strokes, sets, way = _counted(Work(left, work.spacing_x, work.spacing_y), kind.ways, plane, depth, kind.leave)
         if strokes:
-            found.append(Stage(kind.title, plane, kind.ways, depth, kind.leave, strokes, sets, way, kind.test, to_left))
+            found.append(
+                FlatteningStage(kind.title, plane, kind.ways, depth, kind.leave, strokes, sets, way, kind.test, to_left)
+            )
             left = np.minimum(left, kind.leave)
     return tuple(found)
 
 
-def _counted(work: Work, ways: tuple[Way, ...], plane: Plane, depth: float, leave: float) -> tuple[int, int, float]:
+def _counted(
+    work: Work, ways: tuple[StrokeDirection, ...], plane: Plane, depth: float, leave: float
+) -> tuple[int, int, float]:
     """Count strokes, sets, and millimetres of way: each set lowers what stands out by its share of the shaving."""
     step = lane_step(plane, depth)
     lower = depth * _BITE
@@ -250,7 +329,7 @@ def _counted(work: Work, ways: tuple[Way, ...], plane: Plane, depth: float, leav
 
 
 def _highest_along(work: Work, lane: Lane, step: float, spacing: float = 10.0) -> Grid:
-    """Give the highest that stands in a lane `step` mm wide, about every `spacing` mm along it, mm.
+    """Return the highest that stands in a lane `step` mm wide, about every `spacing` mm along it, mm.
 
     It is felt for in the middle and at both sides, and half a `spacing` before each place too: a ridge at the
     border of the board stands where no middle of a lane is, and may be as short as one station.
@@ -266,9 +345,24 @@ def _highest_along(work: Work, lane: Lane, step: float, spacing: float = 10.0) -
 
 
 def strokes_per_mm(length: float, width: float, plane: Plane) -> float:
-    """Give how many strokes take one millimetre off a whole face of that size (mm)."""
+    """Return how many strokes take one millimetre off a whole face of that size (mm).
+
+    Parameters
+    ----------
+    length : float
+        Of the face, mm.
+    width : float
+        Of the face, mm.
+    plane : Plane
+        The plane.
+
+    Returns
+    -------
+    float
+        Strokes for each millimetre.
+    """
     depth = float(plane.shaving)
-    return len(lanes(length, width, Way.SLANT, lane_step(plane, depth))) / (depth * _BITE)
+    return len(lanes(length, width, StrokeDirection.SLANT, lane_step(plane, depth))) / (depth * _BITE)
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -282,7 +376,7 @@ class Played:
     work: Work
 
 
-def play(work: Work, stages: Sequence[Stage]) -> Iterator[Played]:
+def play(work: Work, stages: Sequence[FlatteningStage]) -> Iterator[Played]:
     """Carry a plan out in the simulator, stroke by stroke, testing after each set as it says.
 
     A set goes over whatever stands out more than the stage leaves, and no further. A stage
@@ -300,8 +394,8 @@ def play(work: Work, stages: Sequence[Stage]) -> Iterator[Played]:
                 break
 
 
-def strokes_of_set(work: Work, stage: Stage, way: Way) -> Iterator[Stroke]:
-    """Give the strokes of one set over what stands out now: along each lane, each run of it by itself."""
+def strokes_of_set(work: Work, stage: FlatteningStage, way: StrokeDirection) -> Iterator[Stroke]:
+    """Yield the strokes of one set over what stands out now: along each lane, each run of it by itself."""
     tolerance = min(stage.depth / 4, 0.01)
     for lane in lanes(work.length, work.width, way, lane_step(stage.plane, stage.depth)):
         profile = _highest_along(work, lane, lane_step(stage.plane, stage.depth))
@@ -312,8 +406,8 @@ def strokes_of_set(work: Work, stage: Stage, way: Way) -> Iterator[Stroke]:
             yield _stroke(stage, lane, profile, int(run[0]), int(run[-1]))
 
 
-def _stroke(stage: Stage, lane: Lane, profile: Grid, first: int, last: int) -> Stroke:
-    """Give the stroke over a run of a lane: on to the border where that is near, set no deeper than what stands out."""
+def _stroke(stage: FlatteningStage, lane: Lane, profile: Grid, first: int, last: int) -> Stroke:
+    """Return the stroke over a run of a lane: on to the border if that is near, set no deeper than what stands out."""
     spacing = lane.length / (len(profile) - 1)
     start = -30.0 if first <= 1 else first * spacing
     end = lane.length + 30.0 if last >= len(profile) - 2 else last * spacing
@@ -326,7 +420,7 @@ def _stroke(stage: Stage, lane: Lane, profile: Grid, first: int, last: int) -> S
 
 
 def out_of_flat(work: Work) -> float:
-    """Give how far a face is from flat: the distance of two parallel planes that it fits between, mm.
+    """Return how far a face is from flat: the distance of two parallel planes that it fits between, mm.
 
     They lie as the plane of least squares does, so the least distance there is may be a little smaller,
     never larger; it is measured upright, for a face on the bench is not steep.

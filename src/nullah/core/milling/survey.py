@@ -36,13 +36,25 @@ class Survey:
     bottom: Grid
 
     def part(self, x_from: float, x_to: float, y_from: float, y_to: float) -> Survey:
-        """Give the survey of a rectangle, mm, with its border put in by linear interpolation."""
+        """Return the survey of a rectangle, mm, with its border put in by linear interpolation.
+
+        Parameters
+        ----------
+        x_from : float
+            Along, mm.
+        x_to : float
+            Along, mm.
+        y_from : float
+            Across, mm.
+        y_to : float
+            Across, mm.
+        """
         xs = _stations(self.x, x_from, x_to)
         ys = _stations(self.y, y_from, y_to)
         return self.at(xs, ys)
 
     def at(self, xs: Grid, ys: Grid) -> Survey:
-        """Give the survey at other stations, mm, by linear interpolation."""
+        """Return the survey at other stations, mm, by linear interpolation."""
         return Survey(xs, ys, _at(self, self.top, xs, ys), _at(self, self.bottom, xs, ys))
 
 
@@ -81,11 +93,13 @@ def from_figures(board: Board, x_from: float, x_to: float, y_from: float, y_to: 
 
 
 def surface_of(survey: Survey) -> Surface:
-    """Give a survey as plain numbers, as a board keeps it."""
+    """Return a survey as plain numbers, as a board keeps it."""
     return Surface(
-        tuple(map(float, survey.x)), tuple(map(float, survey.y)),
-        tuple(tuple(map(float, row)) for row in survey.top), tuple(tuple(map(float, row)) for row in survey.bottom),
-    )  # fmt: skip
+        tuple(map(float, survey.x)),
+        tuple(map(float, survey.y)),
+        tuple(tuple(map(float, row)) for row in survey.top),
+        tuple(tuple(map(float, row)) for row in survey.bottom),
+    )
 
 
 def from_points(rows: list[tuple[float, float, float, float]]) -> Survey:

@@ -49,8 +49,9 @@ class TaperPlan:
     full: int
 
 
-def taper_plan(length: float, thick: float, start: float, off: float, faces: Sequence[str], shaving: float
-               ) -> TaperPlan:  # fmt: skip
+def taper_plan(
+    length: float, thick: float, start: float, off: float, faces: Sequence[str], shaving: float
+) -> TaperPlan:
     """Plan a taper.
 
     Parameters
@@ -102,7 +103,5 @@ def taper_plan(length: float, thick: float, start: float, off: float, faces: Seq
     )
     number = max(1, math.ceil(off / shaving - 1e-9)) - 1
     bite = off / (number + 1)
-    strokes = tuple(
-        TaperStroke(run * (k + 1) / (number + 1), off - bite * (k + 1)) for k in range(number)
-    )  # fmt: skip
+    strokes = tuple(TaperStroke(run * (k + 1) / (number + 1), off - bite * (k + 1)) for k in range(number))
     return TaperPlan(run, off, toe, math.degrees(math.atan2(off, run)), rounds, strokes, 1)

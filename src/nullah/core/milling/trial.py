@@ -10,7 +10,7 @@ import numpy as np
 
 from nullah.core.lengths import Marks
 from nullah.core.milling.planing import Shaving, Stroke, Work, plane_stroke
-from nullah.core.milling.strokes import FLAT_WITHIN, Stage, lane_step, lanes_at, out_of_flat
+from nullah.core.milling.strokes import FLAT_WITHIN, FlatteningStage, lane_step, lanes_at, out_of_flat
 from nullah.core.milling.survey import Grid, Survey
 
 
@@ -24,12 +24,12 @@ class Trial:
     shaved: float = 0.0
 
     def stroked(self, stroke: Stroke) -> tuple[Trial, Shaving]:
-        """Give the trial after one stroke, and its shaving; a stroke that took nothing is not counted."""
+        """Return the trial after one stroke, and its shaving; a stroke that took nothing is not counted."""
         work, shaving = plane_stroke(self.work, stroke)
         return self.counted(work, shaving), shaving
 
     def counted(self, work: Work, shaving: Shaving) -> Trial:
-        """Give the trial after a stroke that was made."""
+        """Return the trial after a stroke that was made."""
         took = int(shaving.volume > 0)
         return replace(self, work=work, strokes=self.strokes + took, shaved=self.shaved + shaving.volume)
 
@@ -59,13 +59,13 @@ class Trial:
         return self.out_of_flat <= FLAT_WITHIN
 
 
-def began(work: Work) -> Trial:
+def start_trial(work: Work) -> Trial:
     """Lay a face on the bench."""
     return Trial(work, work)
 
 
 def set_of(trial: Trial, stroke: Stroke) -> tuple[Stroke, ...]:
-    """Give strokes like one that was made, side by side over the whole board: a set."""
+    """Return strokes like one that was made, side by side over the whole board: a set."""
     (x0, y0), (x1, y1) = stroke.start, stroke.end
     degrees = math.degrees(math.atan2(y1 - y0, x1 - x0))
     work = trial.work
@@ -76,7 +76,7 @@ def set_of(trial: Trial, stroke: Stroke) -> tuple[Stroke, ...]:
     return tuple(found)
 
 
-def verdict(trial: Trial, stages: Sequence[Stage], write: Callable[[float], str] = Marks().write_thin) -> str:
+def verdict(trial: Trial, stages: Sequence[FlatteningStage], write: Callable[[float], str] = Marks().write_thin) -> str:
     """Hold a trial against the plan, in a sentence; `write` writes small lengths given in mm."""
     planned = sum(stage.strokes for stage in stages)
     could = float(np.clip(trial.start.heights, 0, None).mean())
@@ -117,20 +117,47 @@ class UnderEdge:
 
 
 def heights_along(work: Work, start: tuple[float, float], end: tuple[float, float], number: int = 81) -> Grid:
-    """Give the heights of a face between two places, bilinear, mm."""
+    """Return the heights of a face between two places, bilinear, mm.
+
+    Parameters
+    ----------
+    work : Work
+        The face.
+    start : tuple[float, float]
+        Where the line begins: along and across, mm.
+    end : tuple[float, float]
+        Where it ends.
+    number : int, default 81
+        Of heights, both ends counted.
+
+    Returns
+    -------
+    Grid
+        mm, (number,).
+    """
     share = np.linspace(0.0, 1.0, number)
     return work.at(start[0] + share * (end[0] - start[0]), start[1] + share * (end[1] - start[1]))
 
 
 def under_straightedge(work: Work, start: tuple[float, float], end: tuple[float, float]) -> UnderEdge:
-    """Lay a straightedge on a face between two places: it rests on the two highest points about its middle."""
+    """Lay a straightedge on a face between two places: it rests on the two highest points about its middle.
+
+    Parameters
+    ----------
+    work : Work
+        The face.
+    start : tuple[float, float]
+        Where the straightedge begins: along and across, mm.
+    end : tuple[float, float]
+        Where it ends.
+    """
     along = np.linspace(0.0, math.dist(start, end), 81)
     face = heights_along(work, start, end)
     return UnderEdge(along, face, _resting(along, face))
 
 
 def _resting(along: Grid, face: Grid) -> Grid:
-    """Give a straight line that rests on a profile: the side of its upper hull that spans the middle."""
+    """Return a straight line that rests on a profile: the side of its upper hull that spans the middle."""
     hull: list[int] = []
     for index in range(len(along)):
         while len(hull) > 1:
@@ -159,21 +186,21 @@ class FaceOf:
 
     @property
     def length(self) -> float:
-        """mm."""
+        """Millimetres."""
         return self._work.length
 
     @property
     def width(self) -> float:
-        """mm."""
+        """Millimetres."""
         return self._work.width
 
     def height(self, x: float, y: float) -> float:
-        """Give the height of the face, mm. Seen from the left end the board's upper edge is at the left."""
+        """Return the height of the face, mm. Seen from the left end the board's upper edge is at the left."""
         at = (x, self.width / 2 - y)
         return float(heights_along(self._work, at, at, 1)[0])
 
     def rest(self, x: float) -> tuple[float, float]:
-        """Give how a stick rests across the board there: height of its middle, mm, and slope to the right."""
+        """Return how a stick rests across the board there: height of its middle, mm, and slope to the right."""
         across = under_straightedge(self._work, (x, self.width), (x, 0.0))
         low, high = float(across.edge[0]), float(across.edge[-1])
         return (low + high) / 2, (high - low) / self.width

@@ -57,7 +57,7 @@ def _edges(part: Part) -> tuple[Place, ...]:
 
 
 def _narrow(part: Part) -> tuple[Place, ...]:
-    """The narrow sides: long edges first, then the ends."""
+    """Return the narrow sides: long edges first, then the ends."""
     sides = [side for side in Side if side.axis is not part.face]
     sides.sort(key=lambda side: side.axis is part.grain)
     return tuple(Place(side.value, (side,)) for side in sides)
@@ -96,24 +96,56 @@ _F = Fraction
 CONTOURS: dict[str, Contour] = {
     contour.id: contour
     for contour in (
-        Contour("round corner", "Round corner or edge", _edges, (("radius", _F(1, 4)),),
-                lambda part, sides, mm: RoundOver(_pair(sides), mm[0])),
-        Contour("chamfer", "Chamfer", _edges, (("width", _F(1, 16)),),
-                lambda part, sides, mm: Chamfer(_pair(sides), mm[0])),
-        Contour("notch", "Notch", _narrow, (("from the end", _F(1, 2)), ("length", _F(1, 4)), ("depth", _F(1, 6))),
-                _notch),
-        Contour("arch", "Arch", _narrow, (("chord", _F(1)), ("rise", _F(1, 6))),
-                lambda part, sides, mm: Arch(sides[0], part.face, mm[0], mm[1])),
-        Contour("ogee", "Ogee feet", _narrow, (("foot", _F(1, 4)), ("run", _F(1, 4)), ("rise", _F(1, 6))),
-                lambda part, sides, mm: OgeeFoot(sides[0], part.face, mm[0], mm[1], mm[2])),
-        Contour("taper", "Taper", _ends, (("start", _F(1)), ("off each face", _F(1, 8))),
-                lambda part, sides, mm: Taper(frozenset(sides[1:]), sides[0], mm[0], mm[1])),
-        Contour("bevel", "Long bevel", _edges, (("run", _F(1, 4)), ("fall", _F(1, 16))),
-                lambda part, sides, mm: LongBevel(_pair(sides), mm[0], mm[1])),
-        Contour("raised", "Raised panel", _faces, (("width", _F(1, 4)), ("fall", _F(1, 32))),
-                lambda part, sides, mm: RaisedPanel(sides[0], mm[0], mm[1])),
+        Contour(
+            "round corner",
+            "Round corner or edge",
+            _edges,
+            (("radius", _F(1, 4)),),
+            lambda part, sides, mm: RoundOver(_pair(sides), mm[0]),
+        ),
+        Contour(
+            "chamfer", "Chamfer", _edges, (("width", _F(1, 16)),), lambda part, sides, mm: Chamfer(_pair(sides), mm[0])
+        ),
+        Contour(
+            "notch", "Notch", _narrow, (("from the end", _F(1, 2)), ("length", _F(1, 4)), ("depth", _F(1, 6))), _notch
+        ),
+        Contour(
+            "arch",
+            "Arch",
+            _narrow,
+            (("chord", _F(1)), ("rise", _F(1, 6))),
+            lambda part, sides, mm: Arch(sides[0], part.face, mm[0], mm[1]),
+        ),
+        Contour(
+            "ogee",
+            "Ogee feet",
+            _narrow,
+            (("foot", _F(1, 4)), ("run", _F(1, 4)), ("rise", _F(1, 6))),
+            lambda part, sides, mm: OgeeFoot(sides[0], part.face, mm[0], mm[1], mm[2]),
+        ),
+        Contour(
+            "taper",
+            "Taper",
+            _ends,
+            (("start", _F(1)), ("off each face", _F(1, 8))),
+            lambda part, sides, mm: Taper(frozenset(sides[1:]), sides[0], mm[0], mm[1]),
+        ),
+        Contour(
+            "bevel",
+            "Long bevel",
+            _edges,
+            (("run", _F(1, 4)), ("fall", _F(1, 16))),
+            lambda part, sides, mm: LongBevel(_pair(sides), mm[0], mm[1]),
+        ),
+        Contour(
+            "raised",
+            "Raised panel",
+            _faces,
+            (("width", _F(1, 4)), ("fall", _F(1, 32))),
+            lambda part, sides, mm: RaisedPanel(sides[0], mm[0], mm[1]),
+        ),
     )
-}  # fmt: skip
+}
 
 
 def shaping_of(contour: Contour, part: Part, sides: tuple[Side, ...], sizes: Iterable[Length]) -> Shaping:
@@ -136,7 +168,7 @@ def shaping_of(contour: Contour, part: Part, sides: tuple[Side, ...], sizes: Ite
 
 
 def usual(contour: Contour, part: Part) -> tuple[Length, ...]:
-    """Give the sizes a contour usually has on a part, to whole mm."""
+    """Return the sizes a contour usually has on a part, to whole mm."""
     width = part.box.size(part.across)
     return tuple(Length(Fraction(max(1, round(width * share)))) for _, share in contour.figures)
 

@@ -12,7 +12,7 @@ Floats = tuple[float, float, float]
 Block = tuple[Floats, Floats]
 
 
-class Cut(NamedTuple):
+class Removal(NamedTuple):
     """What a joint takes from a part: blocks and prisms, except what lies in `keeps` and `kept_prisms`."""
 
     blocks: tuple[Block, ...] = ()

@@ -13,7 +13,7 @@ from nullah.core.reader import Fact
 Sizes = tuple[Length, Length, Length]
 
 
-class Trouble(Enum):
+class FaultKind(Enum):
     """The kinds of things that can be wrong; the value is a short name for a list."""
 
     COLLISION = "collision"
@@ -275,7 +275,7 @@ class Fault(NamedTuple):
 
     Parameters
     ----------
-    trouble : Trouble
+    trouble : FaultKind
     fact : ProofFact
     parts : (str, str)
         The one that is at fault first.
@@ -286,7 +286,7 @@ class Fault(NamedTuple):
     place : Box, optional
     """
 
-    trouble: Trouble
+    trouble: FaultKind
     fact: ProofFact
     parts: tuple[str, str]
     follow: tuple[str, ...] = ()

@@ -29,7 +29,7 @@ class Choice(NamedTuple):
     when: tuple[str, tuple[str, ...]] = ("", ())
 
     def applies(self, chosen: Choices) -> bool:
-        """Say whether there is anything to choose, with the other choices as they are."""
+        """Return whether there is anything to choose, with the other choices as they are."""
         name, options = self.when
         return not name or chosen.get(name, "") in options
 
@@ -42,7 +42,7 @@ class View(Enum):
     SECTION = "Across the middle"
 
 
-class Measure(NamedTuple):
+class ViewDimension(NamedTuple):
     """A dimension on a view: the quantity it shows, and between which two places of the piece, mm.
 
     `offset` is how far its line stands off, in paper mm, to the left of start → end.
@@ -93,13 +93,13 @@ class Assembly(NamedTuple):
     parts: tuple[Part, ...] = ()
     joints: tuple[Joint, ...] = ()
     remarks: tuple[Remark, ...] = ()
-    measures: tuple[Measure, ...] = ()
+    measures: tuple[ViewDimension, ...] = ()
     movers: tuple[Mover, ...] = ()
     freedoms: tuple[Freedom, ...] = ()
     bearings: tuple[Bearing, ...] = ()
 
     def part(self, part_id: str) -> Part | None:
-        """Give the part of that id, if there is one."""
+        """Return the part of that id, if there is one."""
         return next((part for part in self.parts if part.id == part_id), None)
 
 
@@ -118,7 +118,7 @@ class Form(NamedTuple):
     size: tuple[str, str, str] = ("", "", "")
 
     def settled(self, chosen: Choices) -> dict[str, str]:
-        """Give every choice of the form: as chosen where that is an option, or the usual."""
+        """Return every choice of the form: as chosen where that is an option, or the usual."""
         found = {}
         for choice in self.choices:
             options = [option for option, _ in choice.options]

@@ -12,7 +12,7 @@ from typing import NamedTuple, Protocol
 
 from nullah.core.catalogue import N_
 from nullah.core.ledger import Definition, Ledger
-from nullah.core.piece.cuts import Cut
+from nullah.core.piece.cuts import Removal
 from nullah.core.piece.faults import Channel, Fault
 from nullah.core.piece.part import Part
 from nullah.core.piece.space import Axis, Box, Corner, Side
@@ -34,7 +34,7 @@ class Hold(Enum):
         return self in (Hold.GLUE, Hold.SCREWS)
 
 
-class Names(NamedTuple):
+class JointQuantities(NamedTuple):
     """The ledger's names behind a joint, for fixes; empty where there is none.
 
     `width`, `depth` and `stop` are of the channel, `guest` the thickness that enters it,
@@ -99,14 +99,14 @@ class JointType(Protocol):
     def name(self, joint: Joint, first: Part, second: Part) -> str:
         """Return what a joint is called; the geometry tells half-blind from through, dado from groove."""
 
-    def cut(self, joint: Joint, first: Part, second: Part, is_first: bool) -> Cut | None:
+    def cut(self, joint: Joint, first: Part, second: Part, is_first: bool) -> Removal | None:
         """Return what the joint takes from one of its parts; None where nothing."""
 
     def frees(self, joint: Joint, first: Part, second: Part) -> frozenset[Side]:
         """Return the ways the first part can go, the second standing still."""
 
     def faults(self, joint: Joint, first: Part, second: Part) -> Iterator[Fault]:
-        """Give what does not fit, beyond what is asked of every channel."""
+        """Return what does not fit, beyond what is asked of every channel."""
 
     def channel(self, host: Part, box: Box) -> Channel:
         """Return what a box cut into the first part is called."""
@@ -130,7 +130,7 @@ class JointType(Protocol):
         """Return whether the channels of two joints in one part may all but meet."""
 
     def offered(self, first: Part, second: Part, overlap: Box | None) -> Iterator[Offered]:
-        """Give the ways two parts could be joined so where they overlap, or only touch (no overlap)."""
+        """Return the ways two parts could be joined so where they overlap, or only touch (no overlap)."""
 
     def quantities(self, prefix: str, first: tuple[str, str], second: tuple[str, str]) -> tuple[Definition, ...]:
         """Declare the figures of one between parts of one's own; of each its width and thickness in the ledger."""
@@ -171,5 +171,5 @@ class Joint(NamedTuple):
     room: Corner = (Fraction(0), Fraction(0), Fraction(0))
     runs: bool = False
     figures: Hashable = None
-    names: Names = Names()
+    names: JointQuantities = JointQuantities()
     glued: Fraction | None = None

@@ -1,4 +1,4 @@
-"""The order of assembly: can the piece be taken apart, part by part or group by group, along its axes?
+"""The order of assembly: whether the piece can be taken apart, part by part or group by group, along its axes.
 
 For each direction every part is blocked by some others. What a part must take along when it
 moves is its closure; a closure that is not everything can be drawn off. Taking closures off
@@ -25,7 +25,7 @@ _TOUCH = 1e-9
 Middle = tuple[float, float, float]
 
 
-class Step(NamedTuple):
+class AssemblyStep(NamedTuple):
     """One step of putting together: `parts` go to `onto`, moving towards `way`."""
 
     parts: tuple[str, ...]
@@ -36,7 +36,7 @@ class Step(NamedTuple):
 class Order(NamedTuple):
     """Steps in order of assembly, and the groups that nothing can divide."""
 
-    steps: tuple[Step, ...]
+    steps: tuple[AssemblyStep, ...]
     trapped: tuple[tuple[str, ...], ...]
 
 
@@ -48,7 +48,7 @@ def assembly_order(parts: tuple[Part, ...], joints: Iterable[Joint], movers: Ite
     blocks = _blocks(parts, {frozenset((j.first, j.second)): j for j in joints})
     ids = [part.id for part in parts]
     middles: list[Middle] = [_middle(part) for part in parts]
-    steps: list[Step] = []
+    steps: list[AssemblyStep] = []
     trapped: list[tuple[str, ...]] = []
 
     def names(mask: int) -> tuple[str, ...]:
@@ -62,7 +62,7 @@ def assembly_order(parts: tuple[Part, ...], joints: Iterable[Joint], movers: Ite
             trapped.append(names(whole))
             return
         group, side = found
-        steps.append(Step(names(group), names(whole & ~group), side.opposite))
+        steps.append(AssemblyStep(names(group), names(whole & ~group), side.opposite))
         divide(group)
         divide(whole & ~group)
 
@@ -71,7 +71,7 @@ def assembly_order(parts: tuple[Part, ...], joints: Iterable[Joint], movers: Ite
         group = sum(1 << index for index, part in enumerate(parts) if part.group == mover.group)
         if group and group != whole:
             whole &= ~group
-            steps.append(Step(names(group), names(whole), mover.way.opposite))
+            steps.append(AssemblyStep(names(group), names(whole), mover.way.opposite))
             divide(group)
     divide(whole)
     return Order(tuple(reversed(steps)), tuple(trapped))
@@ -83,7 +83,7 @@ def blockers(parts: tuple[Part, ...], joints: Iterable[Joint]) -> dict[Side, lis
 
 
 def _smallest(whole: int, blocks: dict[Side, list[int]], middles: list[Middle]) -> tuple[int, Side] | None:
-    """Give the smallest group that can be drawn off, and the way it goes: outwards, where it can choose."""
+    """Return the smallest group that can be drawn off, and the way it goes: outwards, where it can choose."""
     best: tuple[int, Side] | None = None
     fewest, farthest = whole.bit_count(), -1.0
     centre = _middle_of(whole, middles)
@@ -119,7 +119,7 @@ def _middle_of(group: int, middles: list[Middle]) -> Middle:
 
 
 def _closure(group: int, whole: int, by: list[int], most: int) -> int:
-    """Give what must move with a part; nothing once that is no smaller than what is known."""
+    """Return what must move with a part; nothing once that is no smaller than what is known."""
     todo = group
     while todo:
         index = (todo & -todo).bit_length() - 1
@@ -164,7 +164,7 @@ def _overlap(one: tuple[float, ...], two: tuple[float, ...]) -> bool:
 
 
 def _free_apart(one: tuple[float, ...], two: tuple[float, ...], a: int) -> tuple[bool, bool]:
-    """Say whether the first of two boxes (low, then high corner) can go up and down an axis past the second."""
+    """Return whether the first of two boxes (low, then high corner) can go up and down an axis past the second."""
     for other in (0, 1, 2):
         if other != a and (one[other + 3] <= two[other] + _TOUCH or two[other + 3] <= one[other] + _TOUCH):
             return True, True
@@ -178,7 +178,7 @@ def _free_apart(one: tuple[float, ...], two: tuple[float, ...], a: int) -> tuple
 
 @lru_cache(maxsize=8192)
 def _free_of_joint(joint: Joint, one: Part, two: Part) -> frozenset[Side]:
-    """Give the ways the first of two joined parts can go, the other standing still."""
+    """Return the ways the first of two joined parts can go, the other standing still."""
     first, second = (one, two) if joint.first == one.id else (two, one)
     free = joint.type.frees(joint, first, second)
     # So far the ways of `first`; those of the other part are the opposite ones.

@@ -26,7 +26,7 @@ class Meeting(NamedTuple):
 
 
 def meetings(parts: tuple[Part, ...]) -> Iterator[Meeting]:
-    """Give every pair of parts whose boxes overlap."""
+    """Yield every pair of parts whose boxes overlap."""
     in_order = sorted(parts, key=lambda part: part.box.low[0])
     rank = {part.id: number for number, part in enumerate(parts)}
     for index, first in enumerate(in_order):
@@ -53,7 +53,7 @@ def channel_of(host: Part, channel: Box) -> Channel:
     return Channel.GROOVE if along_grain else Channel.DADO
 
 
-class Lines(NamedTuple):
+class Division(NamedTuple):
     """Who gets what of a meeting: boxes and prisms taken from either part.
 
     `first_loses` and `second_loses` are boxes; `second_keeps` boxes within the overlap that
@@ -65,19 +65,19 @@ class Lines(NamedTuple):
     second_keeps: tuple[Box, ...]
 
 
-def lines(joint: Joint, first: Part, second: Part) -> Lines:
-    """Give the boxes of a joint that shares in boxes (let in, tenon, lap, bridle)."""
+def lines(joint: Joint, first: Part, second: Part) -> Division:
+    """Return the boxes of a joint that shares in boxes (let in, tenon, lap, bridle)."""
     overlap = first.box.overlap(second.box)
     if overlap is None:
-        return Lines(None, joint.channels, ())
+        return Division(None, joint.channels, ())
     # A share can be no more than what the second part has there.
     clipped = (share.overlap(overlap) for share in joint.shares)
     shares = tuple(share for share in clipped if share is not None) if joint.shares else (overlap,)
-    return Lines(overlap, joint.channels or shares, shares)
+    return Division(overlap, joint.channels or shares, shares)
 
 
 def contact(first: Part, second: Part) -> Box | None:
-    """Give where two boxes overlap or touch, as a box that may be flat along one axis; None if apart."""
+    """Return where two boxes overlap or touch, as a box that may be flat along one axis; None if apart."""
     low = tuple(max(a, b) for a, b in zip(first.box.low, second.box.low, strict=True))
     high = tuple(min(a, b) for a, b in zip(first.box.high, second.box.high, strict=True))
     sizes = [h - k for h, k in zip(high, low, strict=True)]
@@ -87,7 +87,7 @@ def contact(first: Part, second: Part) -> Box | None:
 
 
 def outward(host: Part, channel: Box) -> Axis:
-    """Give the axis a channel is sunk along: the one where it is open on one side of the host only.
+    """Return the axis a channel is sunk along: the one where it is open on one side of the host only.
 
     Where several are (a rabbet), it is the host's thickness.
     """

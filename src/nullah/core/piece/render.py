@@ -14,7 +14,7 @@ from typing import NamedTuple
 import numpy as np
 from numpy.typing import NDArray
 
-from nullah.core.piece.order import Order, Step
+from nullah.core.piece.order import AssemblyStep, Order
 from nullah.core.piece.part import Part
 from nullah.core.piece.solids import Points, Recipe, build, mesh_of
 
@@ -64,14 +64,14 @@ class Scene:
         return float(np.linalg.norm(self.points - self.middle, axis=1).max())
 
 
-class Eye(NamedTuple):
+class Viewpoint(NamedTuple):
     """From where one looks: degrees turned about the upright, and tilted from level."""
 
     turn: float = -32.0
     tilt: float = 24.0
 
     def matrix(self) -> Points:
-        """Give the rotation into the frame of the eye: right, away from the eye, up."""
+        """Return the rotation into the frame of the eye: right, away from the eye, up."""
         a, b = math.radians(self.turn), math.radians(self.tilt)
         about = np.array([[math.cos(a), -math.sin(a), 0], [math.sin(a), math.cos(a), 0], [0, 0, 1]])
         over = np.array([[1, 0, 0], [0, math.cos(b), -math.sin(b)], [0, math.sin(b), math.cos(b)]])
@@ -95,7 +95,7 @@ class Look(NamedTuple):
 
 
 def offsets_of(parts: Sequence[Part], order: Order, opened: float, only: str = "") -> Points:
-    """Give how far each part is drawn out along the way it goes in, mm.
+    """Return how far each part is drawn out along the way it goes in, mm.
 
     Parameters
     ----------
@@ -124,7 +124,7 @@ def offsets_of(parts: Sequence[Part], order: Order, opened: float, only: str = "
     return found
 
 
-def _steps_of(order: Order, only: str) -> tuple[Step, ...]:
+def _steps_of(order: Order, only: str) -> tuple[AssemblyStep, ...]:
     if not only:
         return order.steps
     own = [step for step in order.steps if only in step.parts]
@@ -154,7 +154,7 @@ def scene(parts: tuple[Part, ...], recipes: Mapping[str, Recipe], offsets: Point
 
 
 def _creases(normals: Points, owners: _Ints) -> _Ints:
-    """Number faces so that the facets of a curve share a number and flat faces have their own."""
+    """Return a number for each face, so that the facets of a curve share a number and flat faces have their own."""
     flat = np.abs(normals).max(axis=1) > 0.9995
     rounded = np.where(flat[:, None], np.round(normals) * 2, np.round(normals * 0.99))
     keys = np.column_stack([owners, flat, rounded]).astype(np.int64)
@@ -163,15 +163,21 @@ def _creases(normals: Points, owners: _Ints) -> _Ints:
 
 
 def picture(
-    shown: Scene, eye: Eye, size: tuple[int, int], per_mm: float, tones: Sequence[Colour], look: Look, lit: int = -1,
+    shown: Scene,
+    eye: Viewpoint,
+    size: tuple[int, int],
+    per_mm: float,
+    tones: Sequence[Colour],
+    look: Look,
+    lit: int = -1,
     shift: tuple[float, float] = (0.0, 0.0),
-) -> Picture:  # fmt: skip
+) -> Picture:
     """Paint a scene.
 
     Parameters
     ----------
     shown : Scene
-    eye : Eye
+    eye : Viewpoint
     size : (width, height)
         In pixels.
     per_mm : float
@@ -197,8 +203,7 @@ def picture(
     return Picture((np.clip(pixels, 0, 1) * 255 + 0.5).astype(np.uint8), part_of)
 
 
-def _nearest(x: Points, y: Points, nearness: Points, triangles: _Ints, wide: int, high: int
-             ) -> tuple[_Ints, Points]:  # fmt: skip
+def _nearest(x: Points, y: Points, nearness: Points, triangles: _Ints, wide: int, high: int) -> tuple[_Ints, Points]:
     """Give, for every pixel, the triangle nearest to the eye (-1 for none) and how near it is."""
     tx, ty, tz = x[triangles], y[triangles], nearness[triangles]
     area = (tx[:, 1] - tx[:, 0]) * (ty[:, 2] - ty[:, 0]) - (tx[:, 2] - tx[:, 0]) * (ty[:, 1] - ty[:, 0])
@@ -230,14 +235,14 @@ def _nearest(x: Points, y: Points, nearness: Points, triangles: _Ints, wide: int
 
 
 def _counted(counts: _Ints) -> _Ints:
-    """Give 0, 1, … within each run of so many: for 2, 3 it is 0 1 0 1 2."""
+    """Return 0, 1, … within each run of so many: for 2, 3 it is 0 1 0 1 2."""
     total = int(counts.sum())
     starts = np.repeat(np.cumsum(counts) - counts, counts)
     return np.arange(total) - starts
 
 
 def _crossings(tx: Points, ty: Points, level: Points) -> tuple[Points, Points]:
-    """Give where a level line enters and leaves each triangle."""
+    """Return where a level line enters and leaves each triangle."""
     left = np.full(len(level), np.inf)
     right = np.full(len(level), -np.inf)
     for a, b in ((0, 1), (1, 2), (2, 0)):
@@ -250,9 +255,17 @@ def _crossings(tx: Points, ty: Points, level: Points) -> tuple[Points, Points]:
 
 
 def _coloured(
-    shown: Scene, eye: Eye, per_mm: float, tones: Sequence[Colour], look: Look, lit: int, shift: tuple[float, float],
-    size: tuple[int, int], winner: _Ints, depth: Points,
-) -> Points:  # fmt: skip
+    shown: Scene,
+    eye: Viewpoint,
+    per_mm: float,
+    tones: Sequence[Colour],
+    look: Look,
+    lit: int,
+    shift: tuple[float, float],
+    size: tuple[int, int],
+    winner: _Ints,
+    depth: Points,
+) -> Points:
     wide, high = size
     pixels = np.empty((high, wide, 3))
     pixels[:] = look.ground
@@ -279,7 +292,7 @@ def _coloured(
 
 
 def _grain(shown: Scene, places: NDArray[np.float32], owners: _Ints, faces: _Ints, per_mm: float) -> Points:
-    """Give how light the wood is at each place: streaks along the grain, rings on its ends."""
+    """Return how light the wood is at each place: streaks along the grain, rings on its ends."""
     order = np.array([[part.grain.value, part.across.value, part.face.value] for part in shown.parts])
     lows = np.array([[float(c) for c in part.box.low] for part in shown.parts], dtype=np.float32)
     local = places - lows[owners]
@@ -319,4 +332,4 @@ def _edges(pixels: Points, creases: _Ints, parts: _Ints, depth: Points, look: Lo
     pixels[strong] = 0.3 * pixels[strong] + 0.7 * np.array(look.edge)
 
 
-__all__ = ["Colour", "Eye", "Look", "Picture", "Scene", "offsets_of", "picture", "scene"]
+__all__ = ["Colour", "Look", "Picture", "Scene", "Viewpoint", "offsets_of", "picture", "scene"]

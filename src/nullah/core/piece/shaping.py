@@ -118,7 +118,7 @@ class Prism(NamedTuple):
 
 
 def prisms(shaping: Shaping, box: Box) -> Iterator[Prism]:
-    """Give the wood a shaping takes off a part of that box, in mm of the piece."""
+    """Yield the wood a shaping takes off a part of that box, in mm of the piece."""
     match shaping:
         case Taper():
             yield from _taper(shaping, box)
@@ -138,8 +138,12 @@ def prisms(shaping: Shaping, box: Box) -> Iterator[Prism]:
             yield from _raised(shaping, box)
         case Notch(low, high):
             at = [float(c) for c in box.low]
-            corners = ((at[0] + low[0], at[1] + low[1]), (at[0] + high[0], at[1] + low[1]),
-                       (at[0] + high[0], at[1] + high[1]), (at[0] + low[0], at[1] + high[1]))  # fmt: skip
+            corners = (
+                (at[0] + low[0], at[1] + low[1]),
+                (at[0] + high[0], at[1] + low[1]),
+                (at[0] + high[0], at[1] + high[1]),
+                (at[0] + low[0], at[1] + high[1]),
+            )
             yield Prism(Axis.Z, corners, at[2] + low[2], at[2] + high[2])
         case Slant(along, points, ends):
             u, v = _plane(along)
@@ -151,7 +155,19 @@ def prisms(shaping: Shaping, box: Box) -> Iterator[Prism]:
 
 
 def slot(along: Axis, middle: Flat, length: float, height: float) -> Slant:
-    """Give a hole with round ends, such as a hand hole; `middle` as the points of a `Slant`, all in mm."""
+    """Return a hole with round ends, such as a hand hole; `middle` as the points of a `Slant`, all in mm.
+
+    Parameters
+    ----------
+    along : Axis
+        The axis it goes through.
+    middle : Flat
+        In the two axes after `along`, mm.
+    length : float
+        Over all, mm.
+    height : float
+        mm.
+    """
     radius = height / 2
     reach = max(0.0, length / 2 - radius)
     u, v = middle
@@ -161,7 +177,19 @@ def slot(along: Axis, middle: Flat, length: float, height: float) -> Slant:
 
 
 def arch_radius(chord: float, rise: float) -> float:
-    """Give the radius of an arch from its chord and rise: R = c²/8h + h/2 (exact), all in mm.
+    """Return the radius of an arch from its chord and rise: R = c²/8h + h/2 (exact), all in mm.
+
+    Parameters
+    ----------
+    chord : float
+        mm.
+    rise : float
+        mm.
+
+    Returns
+    -------
+    float
+        mm.
 
     Examples
     --------
@@ -172,7 +200,19 @@ def arch_radius(chord: float, rise: float) -> float:
 
 
 def bevel_degrees(run: float, fall: float) -> float:
-    """Give the angle of a bevel that falls `fall` over `run`, in degrees (exact).
+    """Return the angle of a bevel that falls `fall` over `run`, in degrees (exact).
+
+    Parameters
+    ----------
+    run : float
+        mm.
+    fall : float
+        mm.
+
+    Returns
+    -------
+    float
+        Degrees.
 
     Examples
     --------
@@ -190,7 +230,7 @@ def _plane(along: Axis) -> tuple[Axis, Axis]:
 
 
 def _from(box: Box, side: Side, depth: float) -> float:
-    """Give the coordinate `depth` mm in from a side."""
+    """Return the coordinate `depth` mm in from a side."""
     at = float(box.at(side))
     return at - depth if side.high else at + depth
 
@@ -257,7 +297,7 @@ def _arch(shaping: Arch, box: Box) -> tuple[Flat, ...]:
 
 
 def _ogee(shaping: OgeeFoot, box: Box) -> tuple[Flat, ...]:
-    """Give the cut between two feet; each ogee is two equal arcs, tangent at the middle of their chord."""
+    """Return the cut between two feet; each ogee is two equal arcs, tangent at the middle of their chord."""
     along = next(axis for axis in Axis if axis not in (shaping.side.axis, shaping.through))
     length = float(box.size(along))
     left = [(shaping.foot + u, v) for u, v in ogee(shaping.run, shaping.rise)]
@@ -266,9 +306,21 @@ def _ogee(shaping: OgeeFoot, box: Box) -> tuple[Flat, ...]:
 
 
 def ogee(run: float, rise: float) -> list[Flat]:
-    """Give an ogee from (0, 0) to (run, rise): two equal arcs, level at both ends, mm.
+    """Return an ogee from (0, 0) to (run, rise): two equal arcs, level at both ends, mm.
 
     Each arc spans half the chord; its radius is (run² + rise²) / 4·rise (exact).
+
+    Parameters
+    ----------
+    run : float
+        mm.
+    rise : float
+        mm.
+
+    Returns
+    -------
+    list[Flat]
+        Points, mm.
     """
     if rise <= 0 or run <= 0:
         return [(0.0, 0.0), (run, rise)]

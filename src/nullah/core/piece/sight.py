@@ -19,7 +19,7 @@ from nullah.core.piece.space import Axis, Box, Corner, around
 from nullah.core.refs import PartRef
 
 if TYPE_CHECKING:  # solids bring numpy and the booleans: only where they have been cut already
-    from nullah.core.piece.solids import Face, Recipe
+    from nullah.core.piece.solids import PlanarFace, Recipe
 
 # A face turned further from the eye than this is seen edge-on.
 _EDGE_ON = 0.02
@@ -33,7 +33,7 @@ _PLANE_AXES = {
 }
 
 
-class Plane(NamedTuple):
+class ViewPlane(NamedTuple):
     """How a view looks at a piece that fills `room`: to the right, up, and towards the eye.
 
     `cut` is the level along the axis of sight where the piece is cut across, or None.
@@ -54,7 +54,7 @@ class Plane(NamedTuple):
         return -1 if self.view is View.FRONT else 1
 
     def flat(self, point: Iterable[float]) -> Point:
-        """Give a place of the piece on the drawing, mm: its low left corner of the room at (0, height)."""
+        """Return a place of the piece on the drawing, mm: its low left corner of the room at (0, height)."""
         at = tuple(point)
         right, up, _ = self.axes
         return (
@@ -63,7 +63,7 @@ class Plane(NamedTuple):
         )
 
     def place(self, point: Point) -> Point:
-        """Give where a point of the drawing lies in the piece: along the axis to the right, and up, mm."""
+        """Return where a point of the drawing lies in the piece: along the axis to the right, and up, mm."""
         right, up, _ = self.axes
         return float(self.room.low[right.value]) + point[0], float(self.room.high[up.value]) - point[1]
 
@@ -73,7 +73,7 @@ class Plane(NamedTuple):
         return "From the right" if self.view is View.SECTION and self.cut is None else self.view.value
 
     def depth(self, point: Iterable[float]) -> float:
-        """Give how near a place is: the larger, the nearer."""
+        """Return how near a place is: the larger, the nearer."""
         return self.towards * float(tuple(point)[self.axes[2].value])
 
     @property
@@ -94,8 +94,8 @@ class Seen(NamedTuple):
     along_x: bool
 
 
-def plane_of(parts: tuple[Part, ...], view: View, cut_across: bool = True) -> Plane:
-    """Give the plane of a view of some parts; the section is cut in the middle of their length, if it is."""
+def plane_of(parts: tuple[Part, ...], view: View, cut_across: bool = True) -> ViewPlane:
+    """Return the plane of a view of some parts; the section is cut in the middle of their length, if it is."""
     room = around(tuple(part.box for part in parts))
     cut = None
     if view is View.SECTION and cut_across:
@@ -103,11 +103,11 @@ def plane_of(parts: tuple[Part, ...], view: View, cut_across: bool = True) -> Pl
         # Not along a seam: a board that ends just there would be neither cut nor whole.
         ends = [float(end) for part in parts for end in (part.box.low[0], part.box.high[0])]
         cut = middle + 0.37 if any(abs(end - middle) < 0.2 for end in ends) else middle
-    return Plane(view, room, cut)
+    return ViewPlane(view, room, cut)
 
 
-def seen(plane: Plane, parts: Iterable[Part], recipes: Mapping[str, Recipe] | None) -> list[Seen]:
-    """Give the faces seen, the farthest first."""
+def seen(plane: ViewPlane, parts: Iterable[Part], recipes: Mapping[str, Recipe] | None) -> list[Seen]:
+    """Return the faces seen, the farthest first."""
     found: list[Seen] = []
     for part in parts:
         if recipes is not None and part.id in recipes:
@@ -139,7 +139,7 @@ def _is_upright(loop: tuple[Point, ...], box: tuple[float, float, float, float])
     return all(x in (box[0], box[2]) and y in (box[1], box[3]) for x, y in loop)
 
 
-def _face_of_box(plane: Plane, part: Part) -> Iterator[Seen]:
+def _face_of_box(plane: ViewPlane, part: Part) -> Iterator[Seen]:
     right, up, sight = plane.axes
     box = part.box
     near = float(box.high[sight.value] if plane.towards > 0 else box.low[sight.value])
@@ -156,13 +156,13 @@ def _face_of_box(plane: Plane, part: Part) -> Iterator[Seen]:
     yield Seen(part, (tuple(corners),), plane.towards * near, part.grain is sight, True, part.grain is right)
 
 
-def _faces_of_solid(plane: Plane, part: Part, recipe: Recipe) -> Iterator[Seen]:
+def _faces_of_solid(plane: ViewPlane, part: Part, recipe: Recipe) -> Iterator[Seen]:
     from nullah.core.piece.solids import faces, faces_below
 
     sight = plane.axes[2]
     if plane.cut is None:
         ordinary = faces(recipe)
-        cut: tuple[Face, ...] = ()
+        cut: tuple[PlanarFace, ...] = ()
     else:
         ordinary, cut = faces_below(recipe, sight, plane.cut)
     for face in (*ordinary, *cut):
@@ -171,14 +171,15 @@ def _faces_of_solid(plane: Plane, part: Part, recipe: Recipe) -> Iterator[Seen]:
             yield _seen_face(plane, part, face, towards)
 
 
-def _seen_face(plane: Plane, part: Part, face: Face, towards: float) -> Seen:
+def _seen_face(plane: ViewPlane, part: Part, face: PlanarFace, towards: float) -> Seen:
     loops = tuple(tuple(plane.flat(point) for point in loop) for loop in face.loops)
     depths = [plane.depth(point) for loop in face.loops for point in loop]
     end_grain = abs(face.normal[part.grain.value]) > 0.7
     # The facets of a curve are painted, but their seams are no edges.
     curved = max(abs(c) for c in face.normal) < 0.999 and len(face.loops[0]) <= 4 and _narrow(loops[0])
-    return Seen(part, loops, sum(depths) / len(depths), end_grain, not curved or towards > 0.999,
-                part.grain is plane.axes[0])  # fmt: skip
+    return Seen(
+        part, loops, sum(depths) / len(depths), end_grain, not curved or towards > 0.999, part.grain is plane.axes[0]
+    )
 
 
 def _narrow(loop: tuple[Point, ...]) -> bool:
@@ -260,7 +261,7 @@ def _grain(face: Seen) -> Iterator[Path]:
 # --- hidden lines ---------------------------------------------------------------------------------
 
 
-def hidden(plane: Plane, parts: Iterable[Part], faces: list[Seen]) -> Iterator[Element]:
+def hidden(plane: ViewPlane, parts: Iterable[Part], faces: list[Seen]) -> Iterator[Element]:
     """Give, dashed, the outlines of parts where something nearer covers them."""
     boxed = [(face, _bounds(face)) for face in faces]
     for part in parts:
@@ -272,9 +273,13 @@ def hidden(plane: Plane, parts: Iterable[Part], faces: list[Seen]) -> Iterator[E
         nearer = [
             (face, box)
             for face, box in boxed
-            if face.depth > own.depth + 0.01 and face.part is not part
-            and box[0] < right and left < box[2] and box[1] < bottom and top < box[3]
-        ]  # fmt: skip
+            if face.depth > own.depth + 0.01
+            and face.part is not part
+            and box[0] < right
+            and left < box[2]
+            and box[1] < bottom
+            and top < box[3]
+        ]
         loop = own.loops[0]
         for start, end in zip(loop, (*loop[1:], loop[0]), strict=True):
             x0, x1 = min(start[0], end[0]), max(start[0], end[0])
@@ -285,7 +290,7 @@ def hidden(plane: Plane, parts: Iterable[Part], faces: list[Seen]) -> Iterator[E
 
 
 def _bounds(face: Seen) -> tuple[float, float, float, float]:
-    """Give the box round all of a face: what lies in one plane can be several patches."""
+    """Return the box round all of a face: what lies in one plane can be several patches."""
     xs = [p[0] for loop in face.loops for p in loop]
     ys = [p[1] for loop in face.loops for p in loop]
     return min(xs), min(ys), max(xs), max(ys)
@@ -296,7 +301,7 @@ def _along(start: Point, end: Point, share: float) -> Point:
 
 
 def _covered(start: Point, end: Point, faces: Iterable[Seen]) -> list[_Span]:
-    """Give the stretches of a line that lie inside any of the faces, as shares of its length."""
+    """Return the stretches of a line that lie inside any of the faces, as shares of its length."""
     spans: list[_Span] = []
     for face in faces:
         spans += spans_inside(start, end, face.loops)
@@ -312,7 +317,7 @@ def _covered(start: Point, end: Point, faces: Iterable[Seen]) -> list[_Span]:
 
 
 def spans_inside(start: Point, end: Point, loops: tuple[tuple[Point, ...], ...]) -> list[_Span]:
-    """Give the stretches of a line strictly inside loops (even-odd), as shares of its length.
+    """Return the stretches of a line strictly inside loops (even-odd), as shares of its length.
 
     Examples
     --------
@@ -347,7 +352,7 @@ def spans_inside(start: Point, end: Point, loops: tuple[tuple[Point, ...], ...])
 
 
 def _through_rectangle(start: Point, end: Point, box: tuple[float, float, float, float]) -> list[_Span]:
-    """Give the stretch of a line strictly inside an upright rectangle."""
+    """Return the stretch of a line strictly inside an upright rectangle."""
     low, high = 0.0, 1.0
     for at, to, near, far in ((start[0], end[0], box[0], box[2]), (start[1], end[1], box[1], box[3])):
         by = to - at
@@ -361,7 +366,17 @@ def _through_rectangle(start: Point, end: Point, box: tuple[float, float, float,
 
 
 def inside(loops: tuple[tuple[Point, ...], ...], point: Point, edge: float = 0.0) -> bool:
-    """Say whether a point lies inside loops (even-odd); closer to an edge than `edge` is outside."""
+    """Return whether a point lies inside loops (even-odd); closer to an edge than `edge` is outside.
+
+    Parameters
+    ----------
+    loops : tuple[tuple[Point, ...], ...]
+        Outlines and holes, mm.
+    point : Point
+        mm.
+    edge : float, default 0.0
+        mm.
+    """
     x, y = point
     odd = False
     for loop in loops:
@@ -388,8 +403,8 @@ def _near(point: Point, start: Point, end: Point, reach: float) -> bool:
     return px * px + py * py < reach * reach
 
 
-def flat_box(plane: Plane, box: Box) -> tuple[Point, Point]:
-    """Give the upper left and lower right corner of a box on a drawing."""
+def flat_box(plane: ViewPlane, box: Box) -> tuple[Point, Point]:
+    """Return the upper left and lower right corner of a box on a drawing."""
     corners: list[Corner] = [box.low, box.high]
     points = [plane.flat(float(c) for c in corner) for corner in corners]
     return (

@@ -17,7 +17,7 @@ import manifold3d
 import numpy as np
 from numpy.typing import NDArray
 
-from nullah.core.piece.cuts import Block, Cut, Floats, block_of
+from nullah.core.piece.cuts import Block, Floats, Removal, block_of
 from nullah.core.piece.joint import Joint
 from nullah.core.piece.part import Part
 from nullah.core.piece.shaping import Prism, Shaping, prisms
@@ -31,7 +31,7 @@ class Recipe(NamedTuple):
     """All that makes a solid: its box, what joints take, and its shapings with the exact box they refer to."""
 
     block: Block
-    cuts: tuple[Cut, ...]
+    cuts: tuple[Removal, ...]
     shapings: tuple[Shaping, ...]
 
 
@@ -82,14 +82,14 @@ atexit.register(build.cache_clear)
 
 
 def joined(solids: list[Solid]) -> Solid:
-    """Give the union of some solids."""
+    """Return the union of some solids."""
     if len(solids) == 1:
         return solids[0]
     return manifold3d.Manifold.batch_boolean(solids, manifold3d.OpType.Add)
 
 
 def block_solid(block: Block) -> Solid:
-    """Give a box as a solid; empty if it has no volume."""
+    """Return a box as a solid; empty if it has no volume."""
     low, high = block
     size = (high[0] - low[0], high[1] - low[1], high[2] - low[2])
     if min(size) <= 0:
@@ -98,7 +98,7 @@ def block_solid(block: Block) -> Solid:
 
 
 def prism_solid(prism: Prism) -> Solid:
-    """Give a prism as a solid; empty if it has no volume."""
+    """Return a prism as a solid; empty if it has no volume."""
     if prism.high <= prism.low or len(prism.points) < 3:
         return manifold3d.Manifold()
     points = np.array(prism.points, dtype=np.float64)
@@ -124,7 +124,7 @@ def _area(points: Points) -> float:
 # --- faces ----------------------------------------------------------------------------------------
 
 
-class Face(NamedTuple):
+class PlanarFace(NamedTuple):
     """What a solid has in one plane: its outward normal and its loops (outlines and holes), the longest first, mm."""
 
     normal: Floats
@@ -132,13 +132,13 @@ class Face(NamedTuple):
 
 
 @lru_cache(maxsize=2048)
-def faces(made: Recipe) -> tuple[Face, ...]:
-    """Give the flat faces of a part's solid, triangles in one plane put together."""
+def faces(made: Recipe) -> tuple[PlanarFace, ...]:
+    """Return the flat faces of a part's solid, triangles in one plane put together."""
     return flat_faces(build(made))
 
 
 @lru_cache(maxsize=512)
-def faces_below(made: Recipe, axis: Axis, level: float) -> tuple[tuple[Face, ...], tuple[Face, ...]]:
+def faces_below(made: Recipe, axis: Axis, level: float) -> tuple[tuple[PlanarFace, ...], tuple[PlanarFace, ...]]:
     """Cut a part's solid at a level: faces of what lies below it, and those made by the cut."""
     low, high = made.block[0][axis.value], made.block[1][axis.value]
     if high <= level:
@@ -148,15 +148,12 @@ def faces_below(made: Recipe, axis: Axis, level: float) -> tuple[tuple[Face, ...
     normal = [0.0, 0.0, 0.0]
     normal[axis.value] = -1.0
     all_faces = flat_faces(build(made).trim_by_plane(normal, -level))
-    cut = tuple(
-        f for f in all_faces
-        if f.normal[axis.value] > 0.999 and abs(f.loops[0][0][axis.value] - level) < 1e-6
-    )  # fmt: skip
+    cut = tuple(f for f in all_faces if f.normal[axis.value] > 0.999 and abs(f.loops[0][0][axis.value] - level) < 1e-6)
     return tuple(f for f in all_faces if f not in cut), cut
 
 
-def flat_faces(solid: Solid) -> tuple[Face, ...]:
-    """Give the flat faces of any solid."""
+def flat_faces(solid: Solid) -> tuple[PlanarFace, ...]:
+    """Return the flat faces of any solid."""
     if solid.is_empty():
         return ()
     points, triangles = mesh_of(solid)
@@ -177,17 +174,17 @@ def flat_faces(solid: Solid) -> tuple[Face, ...]:
         loops = _loops(triangles[members].tolist())
         if len(loops) > 1:
             loops.sort(key=lambda loop: -_round([listed[i] for i in loop]))
-        found.append(Face((key[0], key[1], key[2]), tuple(tuple((*listed[i],) for i in loop) for loop in loops)))
+        found.append(PlanarFace((key[0], key[1], key[2]), tuple(tuple((*listed[i],) for i in loop) for loop in loops)))
     return tuple(found)
 
 
 def _round(corners: list[list[float]]) -> float:
-    """Give the length of a closed line, mm."""
+    """Return the length of a closed line, mm."""
     return sum(math.dist(a, b) for a, b in zip(corners, (*corners[1:], corners[0]), strict=True))
 
 
 def mesh_of(solid: Solid) -> tuple[Points, NDArray[np.int64]]:
-    """Give a solid's points (n, 3), mm, and triangles (m, 3), counter-clockwise from outside."""
+    """Return a solid's points (n, 3), mm, and triangles (m, 3), counter-clockwise from outside."""
     mesh = solid.to_mesh64()
     return np.asarray(mesh.vert_properties[:, :3], dtype=np.float64), np.asarray(mesh.tri_verts, dtype=np.int64)
 

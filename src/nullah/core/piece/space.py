@@ -55,7 +55,7 @@ _AT = {(side.axis, side.high): side for side in Side}
 
 
 def side_at(axis: Axis, high: bool) -> Side:
-    """Give the side at one end of an axis."""
+    """Return the side at one end of an axis."""
     return _AT[axis, high]
 
 
@@ -77,15 +77,15 @@ class Box(NamedTuple):
     high: Corner
 
     def size(self, axis: Axis) -> Fraction:
-        """Give the extent along an axis in mm."""
+        """Return the extent along an axis in mm."""
         return self.high[axis.value] - self.low[axis.value]
 
     def at(self, side: Side) -> Fraction:
-        """Give where a side lies along its axis."""
+        """Return where a side lies along its axis."""
         return (self.high if side.high else self.low)[side.axis.value]
 
     def overlap(self, other: Box) -> Box | None:
-        """Give what both boxes fill, or None if that has no volume.
+        """Return what both boxes fill, or None if that has no volume.
 
         Examples
         --------
@@ -102,26 +102,26 @@ class Box(NamedTuple):
         )
 
     def holds(self, other: Box) -> bool:
-        """Say whether the other box lies wholly inside."""
+        """Return whether the other box lies wholly inside."""
         return all(a <= c for a, c in zip(self.low, other.low, strict=True)) and all(
             b >= d for b, d in zip(self.high, other.high, strict=True)
         )
 
     def set(self, axis: Axis, low: Fraction, high: Fraction) -> Box:
-        """Give the box with another extent along one axis."""
+        """Return the box with another extent along one axis."""
         lows, highs = list(self.low), list(self.high)
         lows[axis.value], highs[axis.value] = low, high
         return Box((lows[0], lows[1], lows[2]), (highs[0], highs[1], highs[2]))
 
     def moved(self, by: Corner) -> Box:
-        """Give the box moved."""
+        """Return the box moved."""
         return Box(
             (self.low[0] + by[0], self.low[1] + by[1], self.low[2] + by[2]),
             (self.high[0] + by[0], self.high[1] + by[1], self.high[2] + by[2]),
         )
 
     def in_floats(self) -> Box:
-        """Give the box with floating-point corners, for solids and other work where exact figures only cost time.
+        """Return the box with floating-point corners, for solids and other work where exact figures only cost time.
 
         Equal coordinates stay equal: each is rounded by itself.
         """
@@ -130,12 +130,12 @@ class Box(NamedTuple):
 
     @property
     def volume(self) -> Fraction:
-        """Give the volume in mm³."""
+        """Return the volume in mm³."""
         return self.size(Axis.X) * self.size(Axis.Y) * self.size(Axis.Z)
 
 
 def around(boxes: tuple[Box, ...]) -> Box:
-    """Give the smallest box round some boxes (at least one)."""
+    """Return the smallest box round some boxes (at least one)."""
     return Box(
         (min(b.low[0] for b in boxes), min(b.low[1] for b in boxes), min(b.low[2] for b in boxes)),
         (max(b.high[0] for b in boxes), max(b.high[1] for b in boxes), max(b.high[2] for b in boxes)),

@@ -12,14 +12,14 @@ from nullah.core.card import Remark
 from nullah.core.fixes import Fix, FollowRule, Give
 from nullah.core.ledger import Ledger, Origin
 from nullah.core.lengths import Direction, Length, Marks
-from nullah.core.piece.faults import Trouble
+from nullah.core.piece.faults import FaultKind
 from nullah.core.piece.form import Assembly
 from nullah.core.piece.joint import Joint
 from nullah.core.piece.part import Part
 from nullah.core.piece.solids import Recipe, recipe
 from nullah.core.piece.space import Box
 from nullah.core.shop import Shop
-from nullah.core.wood.movement import Cut
+from nullah.core.wood.movement import GrainCut
 from nullah.core.wood.species import Species
 
 #: Rounding of floating point; nothing smaller than this is found, mm³.
@@ -29,27 +29,27 @@ TINY = 0.05
 class Finding(NamedTuple):
     """One thing that is wrong: its kind, what is said of it, the parts, the joint, and where."""
 
-    trouble: Trouble
+    trouble: FaultKind
     remark: Remark
     parts: tuple[str, ...]
     joint: str = ""
     place: Box | None = None
 
 
-class Wood(NamedTuple):
+class PartWood(NamedTuple):
     """What a part is to be made of."""
 
     species: Species
-    cut: Cut = Cut.FLAT
+    cut: GrainCut = GrainCut.FLAT
 
 
 @dataclass(frozen=True)
-class Case:
+class ProofInput:
     """All the proof works from.
 
     Parameters
     ----------
-    woods : mapping of part id to Wood
+    woods : mapping of part id to PartWood
         Parts without one are passed over where the wood matters.
     swing : float
         How much the moisture of wood changes over the year, points of MC: about 3 in a
@@ -60,7 +60,7 @@ class Case:
     ledger: Ledger
     shop: Shop
     marks: Marks
-    woods: Mapping[str, Wood]
+    woods: Mapping[str, PartWood]
     swing: float = 3.0
 
     @cached_property
@@ -106,7 +106,7 @@ class Case:
         return {part_id: recipe(parts[part_id], joints, parts) for part_id, joints in of_part.items()}
 
     def slack(self, part_id: str) -> Fraction:
-        """Give how far what a part was cut to fit was measured off its plan, mm: so far the measurement is trusted."""
+        """Return how far off its plan a part's mate was measured, mm: so far the measurement is trusted."""
         found = Fraction(0)
         for name in self.parts[part_id].quantities:
             if name not in self.ledger.quantities or self.ledger.quantity(name).origin is not Origin.FITTED:
@@ -118,7 +118,7 @@ class Case:
         return found
 
 
-def give_fix(case: Case, name: str, value: Fraction, direction: Direction = Direction.NEAREST) -> tuple[Fix, ...]:
+def give_fix(case: ProofInput, name: str, value: Fraction, direction: Direction = Direction.NEAREST) -> tuple[Fix, ...]:
     """Offer to give a quantity another value, or to let it follow its rule again where that is right.
 
     Nothing for a name the ledger does not know, or a value of nothing or less.
@@ -136,7 +136,7 @@ def give_fix(case: Case, name: str, value: Fraction, direction: Direction = Dire
     return (Give(name, to),)
 
 
-def follow_fixes(case: Case, names: tuple[str, ...]) -> tuple[Fix, ...]:
+def follow_fixes(case: ProofInput, names: tuple[str, ...]) -> tuple[Fix, ...]:
     """Offer to let those of these quantities follow their rule again that were overruled."""
     return tuple(
         FollowRule(name)

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from fractions import Fraction
 from functools import lru_cache
 
-from nullah.core.card import Remark, Weight
+from nullah.core.card import Remark, Severity
 from nullah.core.fixes import Fix, JoinParts, StopChannel
 from nullah.core.forms.own_boards import offers
 from nullah.core.lengths import Length
@@ -15,12 +15,12 @@ from nullah.core.piece.cuts import Block, block_of
 from nullah.core.piece.faults import (
     CannotComeOut,
     Collision,
+    FaultKind,
     Repeated,
     Shows,
     ShowsWhere,
     Sizes,
     Trapped,
-    Trouble,
     Void,
 )
 from nullah.core.piece.form import Mover
@@ -31,7 +31,7 @@ from nullah.core.piece.part import Part
 from nullah.core.piece.shaping import Chamfer, LongBevel, RaisedPanel, RoundOver
 from nullah.core.piece.solids import Recipe, block_solid, build
 from nullah.core.piece.space import Axis, Box, Side
-from nullah.core.proof.finding import TINY, Case, Finding, follow_fixes
+from nullah.core.proof.finding import TINY, Finding, ProofInput, follow_fixes
 from nullah.core.proof.fits import misfits
 from nullah.core.proof.season import cross_grain, no_room, sagging
 from nullah.core.proof.walls import thin_walls
@@ -59,12 +59,12 @@ class StoppedError(Exception):
     """The proof was stopped before its end."""
 
 
-def prove(case: Case, stopped: Callable[[], bool] = lambda: False) -> Proof:
+def prove(case: ProofInput, stopped: Callable[[], bool] = lambda: False) -> Proof:
     """Put the piece together and say what is wrong, what cannot be made first.
 
     Parameters
     ----------
-    case : Case
+    case : ProofInput
     stopped : callable
         Asked between checks; the proof ends with `StoppedError` when it says yes.
     """
@@ -75,17 +75,17 @@ def prove(case: Case, stopped: Callable[[], bool] = lambda: False) -> Proof:
         found += findings
     order = _order(tuple(case.floated[0].values()), _as_if_right(case, found), case.assembly.movers)
     found += _trapped(case, order)
-    found.sort(key=lambda finding: finding.remark.weight is not Weight.FAILS)
+    found.sort(key=lambda finding: finding.remark.weight is not Severity.FAILURE)
     return Proof(tuple(_gathered(case, found)), case.recipes, order)
 
 
-def _as_if_right(case: Case, found: Iterable[Finding]) -> tuple[Joint, ...]:
-    """Give the joints with those that do not fit made to fit: a tight dado traps nothing for good."""
+def _as_if_right(case: ProofInput, found: Iterable[Finding]) -> tuple[Joint, ...]:
+    """Return the joints with those that do not fit made to fit: a tight dado traps nothing for good."""
     wrong = {finding.joint for finding in found}
     return tuple(joint._replace(channels=()) if joint.id in wrong else joint for joint in case.floated[1])
 
 
-def _gathered(case: Case, found: Iterable[Finding]) -> Iterator[Finding]:
+def _gathered(case: ProofInput, found: Iterable[Finding]) -> Iterator[Finding]:
     """Say once what is the same of equal parts or has the same cause and mend, and in how many places it is."""
     alike: dict[tuple[object, ...], list[Finding]] = {}
     for finding in found:
@@ -103,15 +103,15 @@ def _gathered(case: Case, found: Iterable[Finding]) -> Iterator[Finding]:
         yield first._replace(remark=remark, parts=parts)
 
 
-def _of_equal_parts(case: Case, finding: Finding) -> Iterator[object]:
-    """Give a finding's fact field by field, with what its parts are equal to in place of the parts."""
+def _of_equal_parts(case: ProofInput, finding: Finding) -> Iterator[object]:
+    """Yield a finding's fact field by field, with what its parts are equal to in place of the parts."""
     assert isinstance(finding.remark.fact, tuple)
     yield type(finding.remark.fact)
     for value in finding.remark.fact:
         yield case.parts[value].alike if isinstance(value, str) and value in finding.parts else value
 
 
-def _checks(case: Case) -> Iterator[list[Finding]]:
+def _checks(case: ProofInput) -> Iterator[list[Finding]]:
     recipes = case.recipes
     stuck: list[Finding] = []
     for mover in case.assembly.movers:
@@ -144,7 +144,7 @@ def _checks(case: Case) -> Iterator[list[Finding]]:
 
 @lru_cache(maxsize=8192)
 def _common(one: Recipe, two: Recipe) -> Block | None:
-    """Give the box round what two solids both fill, or None."""
+    """Return the box round what two solids both fill, or None."""
     both = build(one) ^ build(two)
     if both.volume() <= TINY:
         return None
@@ -152,7 +152,7 @@ def _common(one: Recipe, two: Recipe) -> Block | None:
     return (bounds[0], bounds[1], bounds[2]), (bounds[3], bounds[4], bounds[5])
 
 
-def _collisions(case: Case, recipes: dict[str, Recipe], stopped: set[str]) -> Iterator[list[Finding]]:
+def _collisions(case: ProofInput, recipes: dict[str, Recipe], stopped: set[str]) -> Iterator[list[Finding]]:
     ordered = sorted(case.assembly.parts, key=lambda part: recipes[part.id].block[0][0])
     for index, one in enumerate(ordered):
         end = recipes[one.id].block[1][0]
@@ -174,24 +174,25 @@ def _collisions(case: Case, recipes: dict[str, Recipe], stopped: set[str]) -> It
                 yield [_collision(case, *_in_order(case, one, two), joint, _box(block))]
 
 
-def _trusted(case: Case, one: Part, two: Part, place: Box) -> bool:
+def _trusted(case: ProofInput, one: Part, two: Part, place: Box) -> bool:
     """Whether two parts are in each other's way by no more than what one was cut to was measured off its plan."""
     slack = max(case.slack(one.id), case.slack(two.id))
     return slack > 0 and min(place.size(axis) for axis in Axis) <= slack
 
 
-def _in_order(case: Case, one: Part, two: Part) -> tuple[Part, Part]:
+def _in_order(case: ProofInput, one: Part, two: Part) -> tuple[Part, Part]:
     return (one, two) if one.number < two.number else (two, one)
 
 
-def _collision(case: Case, one: Part, two: Part, joint: Joint | None, place: Box) -> Finding:
+def _collision(case: ProofInput, one: Part, two: Part, joint: Joint | None, place: Box) -> Finding:
     fact = Collision(one.id, two.id, _sizes(place), joint is not None)
     fixes: tuple[Fix, ...] = ()
     if joint is None:
         fixes = _joints_offered(one, two)
     fixes += follow_fixes(case, (*one.quantities, *two.quantities))
-    return Finding(Trouble.COLLISION, Remark(fact, Weight.FAILS, fixes), (one.id, two.id),
-                   joint.id if joint else "", place)  # fmt: skip
+    return Finding(
+        FaultKind.COLLISION, Remark(fact, Severity.FAILURE, fixes), (one.id, two.id), joint.id if joint else "", place
+    )
 
 
 def _sizes(box: Box) -> Sizes:
@@ -202,8 +203,7 @@ def _joints_offered(one: Part, two: Part) -> tuple[Fix, ...]:
     """Offer the joints that the geometry allows, where a board of one's own is one of the two."""
     if not (one.own or two.own):
         return ()
-    return tuple(JoinParts(one.id, two.id, index, offer) for index, offer in
-                 enumerate(offers(one, two, "")))  # fmt: skip
+    return tuple(JoinParts(one.id, two.id, index, offer) for index, offer in enumerate(offers(one, two, "")))
 
 
 def _box(block: Block) -> Box:
@@ -225,7 +225,7 @@ def _grown(box: Box, room: tuple[Fraction, Fraction, Fraction]) -> Box:
 
 @lru_cache(maxsize=8192)
 def _unfilled(region: Block, filled: tuple[Recipe, ...], planned: tuple[Block, ...]) -> tuple[float, Block | None]:
-    """Give the volume of a region that no solid fills, less what is planned, and the box round it."""
+    """Return the volume of a region that no solid fills, less what is planned, and the box round it."""
     void = block_solid(region)
     for block in planned:
         void = void - block_solid(block)
@@ -245,13 +245,13 @@ def _near(recipes: dict[str, Recipe], region: Box) -> tuple[Recipe, ...]:
 
 
 def _meet(one: Block, two: Block) -> bool:
-    """Say whether two blocks share more than a face."""
+    """Return whether two blocks share more than a face."""
     (a, b), (c, d) = one, two
     thin = 1e-9
     return all(a[i] < d[i] - thin and c[i] < b[i] - thin for i in range(3))
 
 
-def _shows(case: Case, joint: Joint, recipes: dict[str, Recipe]) -> Iterator[Finding]:
+def _shows(case: ProofInput, joint: Joint, recipes: dict[str, Recipe]) -> Iterator[Finding]:
     """Say where a channel comes out in a side that is seen."""
     if not joint.type.enters or not joint.channels:
         return
@@ -269,8 +269,13 @@ def _shows(case: Case, joint: Joint, recipes: dict[str, Recipe]) -> Iterator[Fin
             if area / _SKIN > _SHOWS and place is not None:
                 fact = Shows(channel_of(host, channel), guest.id, host.id, _surface(host, side), side)
                 fixes = _stop_fixes(joint)
-                yield Finding(Trouble.SHOWS, Remark(fact, Weight.FAILS, fixes, quantity_ref(joint.names.depth)),
-                              (host.id, guest.id), joint.id, _box(place))  # fmt: skip
+                yield Finding(
+                    FaultKind.SHOWS,
+                    Remark(fact, Severity.FAILURE, fixes, quantity_ref(joint.names.depth)),
+                    (host.id, guest.id),
+                    joint.id,
+                    _box(place),
+                )
 
 
 def _surface(host: Part, side: Side) -> ShowsWhere:
@@ -289,7 +294,7 @@ def _skin(box: Box, side: Side) -> Box:
     return box.set(side.axis, at - thin, at) if side.high else box.set(side.axis, at, at + thin)
 
 
-def _gaps(case: Case, joint: Joint, recipes: dict[str, Recipe]) -> Iterator[Finding]:
+def _gaps(case: ProofInput, joint: Joint, recipes: dict[str, Recipe]) -> Iterator[Finding]:
     """Say where a joint is left empty although nothing was planned there."""
     if joint.type.touches:
         return
@@ -319,8 +324,13 @@ def _gaps(case: Case, joint: Joint, recipes: dict[str, Recipe]) -> Iterator[Find
         box = _box(place)
         fact = Void(first.id, second.id, _sizes(box))
         names = (*joint.names.quantities, *first.quantities, *second.quantities)
-        yield Finding(Trouble.GAP, Remark(fact, Weight.LOOK, follow_fixes(case, names)), (first.id, second.id),
-                      joint.id, box)  # fmt: skip
+        yield Finding(
+            FaultKind.GAP,
+            Remark(fact, Severity.WARNING, follow_fixes(case, names)),
+            (first.id, second.id),
+            joint.id,
+            box,
+        )
         return
 
 
@@ -332,15 +342,16 @@ def _shaped_edge(part: Part) -> bool:
 # --- things that move -----------------------------------------------------------------------------
 
 
-def _cannot_come_out(case: Case, mover: Mover, recipes: dict[str, Recipe]) -> Iterator[Finding]:
+def _cannot_come_out(case: ProofInput, mover: Mover, recipes: dict[str, Recipe]) -> Iterator[Finding]:
     """Say what a drawer or lid would run into first on its way out."""
     group = [part for part in case.assembly.parts if part.group == mover.group]
     moving = {each.group for each in case.assembly.movers}
     others = [part for part in case.assembly.parts if part.group not in moving]
     for other in others:
         for part in group:
-            if not _meet(block_of(_swept(case.floated[0][part.id].box, mover.way, mover.travel)),
-                         recipes[other.id].block):  # fmt: skip
+            if not _meet(
+                block_of(_swept(case.floated[0][part.id].box, mover.way, mover.travel)), recipes[other.id].block
+            ):
                 continue
             meeting = _swept(part.box, mover.way, mover.travel).overlap(other.box)
             if meeting is None:
@@ -354,7 +365,7 @@ def _cannot_come_out(case: Case, mover: Mover, recipes: dict[str, Recipe]) -> It
                 return
 
 
-def _blocked(case: Case, mover: Mover, part: Part, other: Part, meeting: Box) -> Finding:
+def _blocked(case: ProofInput, mover: Mover, part: Part, other: Part, meeting: Box) -> Finding:
     sides = [axis for axis in Axis if axis is not mover.way.axis]
     tight = min(sides, key=lambda axis: _crossing(part.box, other.box, axis))
     by = _crossing(part.box, other.box, tight)
@@ -363,12 +374,12 @@ def _blocked(case: Case, mover: Mover, part: Part, other: Part, meeting: Box) ->
     fixes = follow_fixes(case, (*mover.quantities, *part.quantities))
     parts = (part.id, other.id)
     return Finding(
-        Trouble.PASS, Remark(fact, Weight.FAILS, fixes, QuantityRef(part.quantities[0])), parts, place=meeting
+        FaultKind.PASS, Remark(fact, Severity.FAILURE, fixes, QuantityRef(part.quantities[0])), parts, place=meeting
     )
 
 
-def _room_away(case: Case, mover: Mover, part: Part, other: Part, axis: Axis) -> Fraction:
-    """Give how far a part could be pushed away from what it runs into, until it meets something on the other side."""
+def _room_away(case: ProofInput, mover: Mover, part: Part, other: Part, axis: Axis) -> Fraction:
+    """Return how far a part could be pushed away from what it runs into, until it meets something on the other side."""
     a = axis.value
     upwards = other.box.low[a] + other.box.high[a] < part.box.low[a] + part.box.high[a]
     reach = _swept(part.box, mover.way, mover.travel).set(axis, Fraction(-(10**6)), Fraction(10**6))
@@ -397,7 +408,7 @@ def _swept(box: Box, way: Side, travel: Fraction) -> Box:
 
 @lru_cache(maxsize=4096)
 def _hits(part: Recipe, other: Recipe, mover: Mover, joined_: bool) -> bool:
-    """Say whether a part runs into another on its way, tried in steps."""
+    """Return whether a part runs into another on its way, tried in steps."""
     solid, still = build(part), build(other)
     sign = 1 if mover.way.high else -1
     for share in (0.002, 0.02, 0.1, 0.25, 0.5, 0.75):
@@ -416,9 +427,9 @@ def _order(parts: tuple[Part, ...], joints: tuple[Joint, ...], movers: tuple[Mov
     return assembly_order(parts, joints, movers)
 
 
-def _trapped(case: Case, order: Order) -> Iterator[Finding]:
+def _trapped(case: ProofInput, order: Order) -> Iterator[Finding]:
     for group in order.trapped:
-        yield Finding(Trouble.TRAPPED, Remark(Trapped(group), Weight.FAILS), group)
+        yield Finding(FaultKind.TRAPPED, Remark(Trapped(group), Severity.FAILURE), group)
 
 
-__all__ = ["Case", "Proof", "StoppedError", "prove"]
+__all__ = ["Proof", "ProofInput", "StoppedError", "prove"]

@@ -5,16 +5,16 @@ from __future__ import annotations
 from collections.abc import Iterator
 from fractions import Fraction
 
-from nullah.core.card import Remark, Weight
+from nullah.core.card import Remark, Severity
 from nullah.core.fixes import Fix, SlotScrews
 from nullah.core.lengths import Direction, Length
-from nullah.core.piece.faults import CrossGrain, NoRoom, Sags, Trouble
+from nullah.core.piece.faults import CrossGrain, FaultKind, NoRoom, Sags
 from nullah.core.piece.form import Bearing, Freedom
 from nullah.core.piece.joint import Hold, Joint
 from nullah.core.piece.overlap import contact
 from nullah.core.piece.part import Part
 from nullah.core.piece.space import Axis, Box, around
-from nullah.core.proof.finding import Case, Finding, give_fix
+from nullah.core.proof.finding import Finding, ProofInput, give_fix
 from nullah.core.refs import quantity_ref
 from nullah.core.wood.movement import coefficient
 from nullah.core.wood.species import Species
@@ -24,7 +24,7 @@ from nullah.core.wood.stiffness import passing_span, sag
 CROSS_GRAIN_LIMIT = Fraction(100)
 
 
-def cross_grain(case: Case, joint: Joint) -> Iterator[Finding]:
+def cross_grain(case: ProofInput, joint: Joint) -> Iterator[Finding]:
     """Say where two parts are held solid although one moves and the other does not."""
     if not joint.hold.rigid:
         return
@@ -40,15 +40,27 @@ def cross_grain(case: Case, joint: Joint) -> Iterator[Finding]:
         if moving is None or held <= CROSS_GRAIN_LIMIT:
             continue
         change = moves(case, moving, held)
-        fact = CrossGrain(second.id, first.id, moving.id, joint.hold is Hold.SCREWS, Length(held),
-                          Length(CROSS_GRAIN_LIMIT), Length(change))  # fmt: skip
+        fact = CrossGrain(
+            second.id,
+            first.id,
+            moving.id,
+            joint.hold is Hold.SCREWS,
+            Length(held),
+            Length(CROSS_GRAIN_LIMIT),
+            Length(change),
+        )
         fixes = (SlotScrews(joint.id),)
-        yield Finding(Trouble.CROSS_GRAIN, Remark(fact, Weight.FAILS, fixes), (first.id, second.id), joint.id,
-                      _thickened(touching))  # fmt: skip
+        yield Finding(
+            FaultKind.CROSS_GRAIN,
+            Remark(fact, Severity.FAILURE, fixes),
+            (first.id, second.id),
+            joint.id,
+            _thickened(touching),
+        )
 
 
 def _one_moves(first: Part, second: Part, axis: Axis) -> Part | None:
-    """Give the part that moves along an axis where the other does not."""
+    """Return the part that moves along an axis where the other does not."""
     first_moves, second_moves = axis is not first.grain, axis is not second.grain
     if first_moves == second_moves:
         return None
@@ -63,15 +75,29 @@ def _thickened(box: Box) -> Box:
     return box
 
 
-def moves(case: Case, part: Part, width: Fraction) -> Fraction:
-    """Give how much so much width of a part changes over the year, mm; 0 where its wood is not known."""
+def moves(case: ProofInput, part: Part, width: Fraction) -> Fraction:
+    """Return how much so much width of a part changes over the year, mm; 0 where its wood is not known.
+
+    Parameters
+    ----------
+    case : ProofInput
+        What the proof works from.
+    part : Part
+    width : Fraction
+        Across the grain, mm.
+
+    Returns
+    -------
+    Fraction
+        mm.
+    """
     wood = case.woods.get(part.id)
     if wood is None:
         return Fraction(0)
     return width * Fraction(coefficient(wood.species, wood.cut)).limit_denominator(10**6) * Fraction(case.swing)
 
 
-def no_room(case: Case, freedom: Freedom) -> Iterator[Finding]:
+def no_room(case: ProofInput, freedom: Freedom) -> Iterator[Finding]:
     """Say where parts have less room across their grain than they move over the year."""
     parts = [case.parts[part_id] for part_id in freedom.parts if part_id in case.parts]
     change = sum((moves(case, part, part.box.size(part.across)) for part in parts), Fraction(0))
@@ -83,10 +109,12 @@ def no_room(case: Case, freedom: Freedom) -> Iterator[Finding]:
         now = case.ledger[freedom.quantity]
         enough = now * change / freedom.room if freedom.room > 0 and now > 0 else change / 2
         fixes = give_fix(case, freedom.quantity, enough, Direction.UP)
-    yield Finding(Trouble.SEASON, Remark(fact, Weight.LOOK, fixes, quantity_ref(freedom.quantity)), freedom.parts)
+    yield Finding(
+        FaultKind.SEASON, Remark(fact, Severity.WARNING, fixes, quantity_ref(freedom.quantity)), freedom.parts
+    )
 
 
-def sagging(case: Case, bearing: Bearing) -> Iterator[Finding]:
+def sagging(case: ProofInput, bearing: Bearing) -> Iterator[Finding]:
     """Say where a shelf sags so that it shows, and the span at which it would not."""
     part, wood = case.parts.get(bearing.part), case.woods.get(bearing.part)
     if part is None or wood is None or bearing.load <= 0:
@@ -106,7 +134,7 @@ def sagging(case: Case, bearing: Bearing) -> Iterator[Finding]:
     if part.quantities[2] in case.ledger.quantities and case.ledger.quantity(part.quantities[2]).definition.rule:
         fixes = ()
     yield Finding(
-        Trouble.SAG, Remark(fact, Weight.LOOK, fixes, quantity_ref(bearing.quantity)), (part.id,), place=part.box
+        FaultKind.SAG, Remark(fact, Severity.WARNING, fixes, quantity_ref(bearing.quantity)), (part.id,), place=part.box
     )
 
 

@@ -6,20 +6,20 @@ from collections.abc import Iterator
 from fractions import Fraction
 from itertools import combinations
 
-from nullah.core.card import Remark, Weight
+from nullah.core.card import Remark, Severity
 from nullah.core.lengths import Direction, Length
-from nullah.core.piece.faults import ProofFact, ThinBetween, ThinEdge, ThinFloor, Trouble
+from nullah.core.piece.faults import FaultKind, ProofFact, ThinBetween, ThinEdge, ThinFloor
 from nullah.core.piece.joint import Joint
 from nullah.core.piece.overlap import channel_of, lines
 from nullah.core.piece.part import Part
 from nullah.core.piece.space import Axis, Box
-from nullah.core.proof.finding import Case, Finding, give_fix
+from nullah.core.proof.finding import Finding, ProofInput, give_fix
 from nullah.core.refs import quantity_ref
 
 _Sunk = tuple[Box, Joint]
 
 
-def thin_walls(case: Case, host: Part) -> Iterator[Finding]:
+def thin_walls(case: ProofInput, host: Part) -> Iterator[Finding]:
     """Say where less than a third of a board's thickness is left (common practice)."""
     sunk = list(dict.fromkeys(_sunk(case, host)))
     third = host.box.size(host.face) / 3
@@ -44,16 +44,17 @@ def thin_walls(case: Case, host: Part) -> Iterator[Finding]:
             if key in said:
                 continue
             said.add(key)
-            fact = ThinBetween(host.id, channel_of(host, one), channel_of(host, two),
-                               Length(max(between, Fraction(0))), Length(third))  # fmt: skip
+            fact = ThinBetween(
+                host.id, channel_of(host, one), channel_of(host, two), Length(max(between, Fraction(0))), Length(third)
+            )
             fixes = give_fix(case, joint.names.depth, (host.box.size(axis) - third) / 2, Direction.DOWN)
-            weight = Weight.FAILS if between <= 0 else Weight.LOOK
+            weight = Severity.FAILURE if between <= 0 else Severity.WARNING
             yield Finding(
-                Trouble.THIN, Remark(fact, weight, fixes, quantity_ref(joint.names.depth)), (host.id,), joint.id, one
+                FaultKind.THIN, Remark(fact, weight, fixes, quantity_ref(joint.names.depth)), (host.id,), joint.id, one
             )
 
 
-def _sunk(case: Case, host: Part) -> Iterator[_Sunk]:
+def _sunk(case: ProofInput, host: Part) -> Iterator[_Sunk]:
     for joint in case.sunk_into.get(host.id, ()):
         if not joint.type.enters:
             continue
@@ -73,7 +74,7 @@ def _to_faces(host: Part, channel: Box, axis: Axis) -> Iterator[Fraction]:
 
 
 def _between(one: Box, two: Box, axis: Axis) -> Fraction | None:
-    """Give the wood between two channels along an axis, if they face each other across it."""
+    """Return the wood between two channels along an axis, if they face each other across it."""
     others = [a for a in Axis if a is not axis]
     if any(one.low[a.value] >= two.high[a.value] or two.low[a.value] >= one.high[a.value] for a in others):
         return None
@@ -83,7 +84,9 @@ def _between(one: Box, two: Box, axis: Axis) -> Fraction | None:
     return high.low[axis.value] - low.high[axis.value]
 
 
-def _thin(case: Case, host: Part, channel: Box, joint: Joint, axis: Axis, wall: Fraction, least: Fraction) -> Finding:
+def _thin(
+    case: ProofInput, host: Part, channel: Box, joint: Joint, axis: Axis, wall: Fraction, least: Fraction
+) -> Finding:
     kind = joint.type.channel(host, channel)
     fact: ProofFact
     if axis is host.face:
@@ -93,5 +96,9 @@ def _thin(case: Case, host: Part, channel: Box, joint: Joint, axis: Axis, wall: 
         fact = ThinEdge(host.id, kind, Length(wall), Length(least))
         fixes = ()
     return Finding(
-        Trouble.THIN, Remark(fact, Weight.LOOK, fixes, quantity_ref(joint.names.depth)), (host.id,), joint.id, channel
+        FaultKind.THIN,
+        Remark(fact, Severity.WARNING, fixes, quantity_ref(joint.names.depth)),
+        (host.id,),
+        joint.id,
+        channel,
     )

@@ -13,7 +13,7 @@ from typing import NamedTuple
 from nullah.core.lengths import Length, mm
 from nullah.core.limits import quoted, read_day
 from nullah.core.rack.shape_readings import Calliper, Gap, ShapeReading
-from nullah.core.wood.movement import Cut
+from nullah.core.wood.movement import GrainCut
 
 
 class FlawKind(Enum):
@@ -39,7 +39,7 @@ class Faces(Enum):
     DOWN = "lower"
 
 
-class Figure(Enum):
+class GrainFigure(Enum):
     """How the grain of a board looks along it."""
 
     PLAIN = "plain"
@@ -109,7 +109,7 @@ class Board:
         A note on its colour; where it is from.
     dressed : bool
         Whether it was planed when it was bought.
-    figure : Figure
+    figure : GrainFigure
     heart : (across, up) or None
         Where the heart of the tree lies, seen on the board's left end: mm from its lower edge
         and above its lower face. None where nobody looked; `cut` says the rest.
@@ -137,13 +137,13 @@ class Board:
     cup: Length = mm(0)
     bow: Length = mm(0)
     twist: Length = mm(0)
-    cut: Cut = Cut.FLAT
+    cut: GrainCut = GrainCut.FLAT
     flaws: tuple[Flaw, ...] = ()
     price: Fraction = Fraction(0)
     colour: str = ""
     source: str = ""
     dressed: bool = False
-    figure: Figure = Figure.PLAIN
+    figure: GrainFigure = GrainFigure.PLAIN
     heart: tuple[float, float] | None = None
     low_edge: tuple[EdgePoint, ...] = ()
     high_edge: tuple[EdgePoint, ...] = ()
@@ -173,20 +173,29 @@ class Surface(NamedTuple):
     bottom: tuple[tuple[float, ...], ...]
 
 
-def cut_from_heart(width: float, thickness: float, heart: tuple[float, float]) -> Cut:
+def cut_from_heart(width: float, thickness: float, heart: tuple[float, float]) -> GrainCut:
     """Name the cut of a board from where the heart lies, by how its rings meet the face in the middle of the end.
 
     Rings run square to the line from the heart. Under 30° to the face is flat-sawn, over 60°
     quarter-sawn, between them rift: the usual limits, common practice.
 
+    Parameters
+    ----------
+    width : float
+        Of the board, mm.
+    thickness : float
+        Of the board, mm.
+    heart : tuple[float, float]
+        Across from the lower edge and above the lower face, mm.
+
     Examples
     --------
     >>> cut_from_heart(200, 25, (100, -80)), cut_from_heart(200, 25, (-300, 12))
-    (<Cut.FLAT: 'flat'>, <Cut.QUARTER: 'quarter'>)
+    (<GrainCut.FLAT: 'flat'>, <GrainCut.QUARTER: 'quarter'>)
     """
     across, up = width / 2 - heart[0], thickness / 2 - heart[1]
     rings = math.degrees(math.atan2(abs(across), abs(up)))
-    return Cut.FLAT if rings < 30 else Cut.RIFT if rings <= 60 else Cut.QUARTER
+    return GrainCut.FLAT if rings < 30 else GrainCut.RIFT if rings <= 60 else GrainCut.QUARTER
 
 
 def read_price(text: str) -> Fraction:
@@ -271,7 +280,7 @@ def check_reading(reading: Reading) -> None:
 
 
 def fitted_flaw(board: Board, flaw: Flaw) -> Flaw:
-    """Give the flaw put right way round and cut to the board's outline.
+    """Return the flaw put right way round and cut to the board's outline.
 
     Raises
     ------
@@ -282,9 +291,8 @@ def fitted_flaw(board: Board, flaw: Flaw) -> Flaw:
     low, high = sorted((flaw.low, flaw.high), key=lambda length: length.mm)
     zero = mm(0)
     cut = replace(
-        flaw,
-        start=max(start, zero), end=min(end, board.length), low=max(low, zero), high=min(high, board.width),
-    )  # fmt: skip
+        flaw, start=max(start, zero), end=min(end, board.length), low=max(low, zero), high=min(high, board.width)
+    )
     if cut.start >= cut.end or cut.low >= cut.high:
         raise BoardError(f"The {flaw.kind.value} lies outside {board.name}.")
     return cut

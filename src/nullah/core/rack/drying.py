@@ -152,7 +152,21 @@ def readiness(board: Board, room: Room, rough_size: tuple[float, float] | None =
 
 
 def usual_days(length: float, width: float, thickness: float) -> float:
-    """Give the usual τ in days of a piece of that size in mm: it goes with (volume / surface)², end grain counted more.
+    """Return the usual τ, days, of a piece of that size, mm: it goes with (volume / surface)², end grain counted more.
+
+    Parameters
+    ----------
+    length : float
+        mm.
+    width : float
+        mm.
+    thickness : float
+        mm.
+
+    Returns
+    -------
+    float
+        Days.
 
     Examples
     --------
@@ -168,7 +182,20 @@ def usual_days(length: float, width: float, thickness: float) -> float:
 
 
 def curve(found: Readiness, days: Sequence[float]) -> list[float]:
-    """Give the fitted difference to the room in points, so many days after the first reading."""
+    """Return the fitted difference to the room in points, so many days after the first reading.
+
+    Parameters
+    ----------
+    found : Readiness
+        What was fitted to the readings.
+    days : Sequence[float]
+        After the first reading.
+
+    Returns
+    -------
+    list[float]
+        Points of moisture content.
+    """
     return [found.start * math.exp(-day / found.time_constant) for day in days]
 
 
@@ -180,7 +207,7 @@ def _fitted(days: Sequence[float], over: Sequence[float], tau: float) -> tuple[f
 
 
 def _until(start: float, tau: float, last: float, faster: float) -> float:
-    """Give the days until the difference is small; from the last reading on a changed board dries `faster` τ."""
+    """Return the days until the difference is small; from the last reading on a changed board dries `faster` τ."""
     if abs(start) <= NEAR_ENOUGH:
         return 0.0
     days = tau * math.log(abs(start) / NEAR_ENOUGH)
@@ -188,7 +215,7 @@ def _until(start: float, tau: float, last: float, faster: float) -> float:
 
 
 def _quantiles(values: list[tuple[float, float]]) -> tuple[float, float, float]:
-    """Give the weighted tenth, half and nine tenths."""
+    """Return the weighted tenth, half and nine tenths."""
     ordered = sorted(values)
     whole = sum(weight for _, weight in ordered) or 1.0
     found, gone, wanted = [], 0.0, [0.1, 0.5, 0.9]

@@ -14,7 +14,7 @@ Piece = tuple[float, float, float, float]
 
 
 def offcuts(board: Board, pieces: Iterable[Piece]) -> tuple[Board, ...]:
-    """Give the pieces of a board as boards; ids are left empty.
+    """Return the pieces of a board as boards; ids are left empty.
 
     Flaws go with the wood they are in. A piece of the length has the square of its share of
     the bow, and so for the cup; of the twist it has its share both ways.
@@ -25,13 +25,23 @@ def offcuts(board: Board, pieces: Iterable[Piece]) -> tuple[Board, ...]:
         long, wide = size[0].mm / board.length.mm, size[1].mm / board.width.mm
         piece = replace(
             board,
-            id="", name=f"{board.name} offcut {number}", length=size[0], width=size[1],
-            cup=_share(board.cup, wide * wide), bow=_share(board.bow, long * long),
+            id="",
+            name=f"{board.name} offcut {number}",
+            length=size[0],
+            width=size[1],
+            cup=_share(board.cup, wide * wide),
+            bow=_share(board.bow, long * long),
             twist=_share(board.twist, long * wide),
-            flaws=(), price=board.price * long * wide, source=f"offcut of {board.name}",
+            flaws=(),
+            price=board.price * long * wide,
+            source=f"offcut of {board.name}",
             heart=None if board.heart is None else (board.heart[0] - y, board.heart[1]),
-            low_edge=(), high_edge=(), surface=_patch(board.surface, x, y, length, width), shape=(), sawn=False,
-        )  # fmt: skip
+            low_edge=(),
+            high_edge=(),
+            surface=_patch(board.surface, x, y, length, width),
+            shape=(),
+            sawn=False,
+        )
         flaws = (_moved(flaw, x, y) for flaw in board.flaws if _meets(flaw, x, y, length, width))
         found.append(replace(piece, flaws=tuple(fitted_flaw(piece, flaw) for flaw in flaws)))
     return tuple(found)
@@ -43,20 +53,20 @@ def _share(figure: Length, share: Fraction) -> Length:
 
 def _meets(flaw: Flaw, x: float, y: float, length: float, width: float) -> bool:
     return (
-        float(flaw.start) < x + int(length) and float(flaw.end) > x
-        and float(flaw.low) < y + int(width) and float(flaw.high) > y
-    )  # fmt: skip
+        float(flaw.start) < x + int(length)
+        and float(flaw.end) > x
+        and float(flaw.low) < y + int(width)
+        and float(flaw.high) > y
+    )
 
 
 def _moved(flaw: Flaw, x: float, y: float) -> Flaw:
     along, across = from_float(round(x, 3)), from_float(round(y, 3))
-    return replace(
-        flaw, start=flaw.start - along, end=flaw.end - along, low=flaw.low - across, high=flaw.high - across
-    )  # fmt: skip
+    return replace(flaw, start=flaw.start - along, end=flaw.end - along, low=flaw.low - across, high=flaw.high - across)
 
 
 def _patch(surface: Surface | None, x: float, y: float, length: float, width: float) -> Surface | None:
-    """Give the stations of a survey that lie on a piece; None where they are too few to say anything."""
+    """Return the stations of a survey that lie on a piece; None where they are too few to say anything."""
     if surface is None:
         return None
     rows = [index for index, at in enumerate(surface.xs) if x <= at <= x + length]
@@ -64,7 +74,8 @@ def _patch(surface: Surface | None, x: float, y: float, length: float, width: fl
     if len(rows) < 2 or len(columns) < 2:
         return None
     return Surface(
-        tuple(surface.xs[row] - x for row in rows), tuple(surface.ys[column] - y for column in columns),
+        tuple(surface.xs[row] - x for row in rows),
+        tuple(surface.ys[column] - y for column in columns),
         tuple(tuple(surface.top[row][column] for column in columns) for row in rows),
         tuple(tuple(surface.bottom[row][column] for column in columns) for row in rows),
-    )  # fmt: skip
+    )

@@ -12,7 +12,20 @@ _STEP = 60.0
 
 
 def edge_at(board: Board, x: float, high: bool) -> float:
-    """Give where an edge of the board stands at a place along it, mm from the lower edge of its rectangle.
+    """Return where an edge of the board stands at a place along it, mm from the lower edge of its rectangle.
+
+    Parameters
+    ----------
+    board : Board
+    x : float
+        Along it, mm.
+    high : bool
+        Whether the upper edge is meant.
+
+    Returns
+    -------
+    float
+        mm.
 
     Examples
     --------
@@ -36,14 +49,14 @@ def edge_at(board: Board, x: float, high: bool) -> float:
 
 
 def outline(board: Board) -> tuple[tuple[float, float], ...]:
-    """Give the corners of a board as (along, across), mm, round it from the lower left."""
+    """Return the corners of a board as (along, across), mm, round it from the lower left."""
     low = [(x, edge_at(board, x, False)) for x in _stations(board, board.low_edge)]
     high = [(x, edge_at(board, x, True)) for x in _stations(board, board.high_edge)]
     return (*low, *reversed(high))
 
 
 def missing(board: Board) -> tuple[tuple[float, float, float, float], ...]:
-    """Give the wood missing at crooked edges as rectangles (from, low, to, high), mm, a little too large.
+    """Return the wood missing at crooked edges as rectangles (from, low, to, high), mm, a little too large.
 
     Each covers a step of the edge whole, so that what lies clear of all of them lies on wood.
     """

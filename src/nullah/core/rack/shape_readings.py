@@ -52,7 +52,7 @@ ShapeReading = Gap | Wind | Calliper
 
 
 def shape_place(reading: ShapeReading) -> tuple[object, ...]:
-    """Give where a reading was taken, whatever it was."""
+    """Return where a reading was taken, whatever it was."""
     if isinstance(reading, Gap):
         return "gap", reading.upper, reading.start, reading.end, reading.at
     if isinstance(reading, Wind):
@@ -61,7 +61,7 @@ def shape_place(reading: ShapeReading) -> tuple[object, ...]:
 
 
 def with_figure(reading: ShapeReading, figure: Length) -> ShapeReading:
-    """Give a reading with another figure in it."""
+    """Return a reading with another figure in it."""
     if isinstance(reading, Gap):
         return reading._replace(gap=figure)
     if isinstance(reading, Wind):
@@ -70,7 +70,7 @@ def with_figure(reading: ShapeReading, figure: Length) -> ShapeReading:
 
 
 def figure_of(reading: ShapeReading) -> Length:
-    """Give what was read."""
+    """Return what was read."""
     if isinstance(reading, Gap):
         return reading.gap
     return reading.rise if isinstance(reading, Wind) else reading.thickness

@@ -58,7 +58,16 @@ def _inches(value: str | Fraction) -> Entry:
 
 
 def board_feet(length: Length, width: Length, thickness: Length) -> Fraction:
-    """Give the wood of a board in board feet: 144 cubic inches each.
+    """Return the wood of a board in board feet: 144 cubic inches each.
+
+    Parameters
+    ----------
+    length : Length
+        Of the board.
+    width : Length
+        Of the board.
+    thickness : Length
+        Of the board, rough.
 
     Examples
     --------
@@ -69,7 +78,7 @@ def board_feet(length: Length, width: Length, thickness: Length) -> Fraction:
 
 
 def quarters(thickness: Length) -> Length:
-    """Give the least rough thickness that hardwood is sold in, 4/4 to 16/4, for a rough thickness that is wanted.
+    """Return the least rough thickness that hardwood is sold in, 4/4 to 16/4, for a rough thickness that is wanted.
 
     Examples
     --------

@@ -12,7 +12,7 @@ from nullah.core.piece.form import Assembly, Freedom, Mover
 from nullah.core.piece.joint import Hold
 from nullah.core.piece.part import Part
 from nullah.core.piece.space import Axis, Box
-from nullah.core.season.growing import Stock, Year, growth
+from nullah.core.season.swelling import WoodMoisture, Year, growth
 
 #: What should be left in the tightest month: of a panel or back, and of a drawer or lid, mm (common practice).
 LEAST_LOOSE, LEAST_MOVING = 0.3, 0.3
@@ -79,8 +79,8 @@ class Fit(NamedTuple):
         return max(range(12), key=lambda month: self.rooms[month])
 
 
-def fits_of(assembly: Assembly, ledger: Ledger, stocks: Mapping[str, Stock]) -> tuple[Fit, ...]:
-    """Give everything that has room to move, what binds first."""
+def fits_of(assembly: Assembly, ledger: Ledger, stocks: Mapping[str, WoodMoisture]) -> tuple[Fit, ...]:
+    """Return everything that has room to move, what binds first."""
     found = [*_loose(assembly, ledger, stocks), *_moving(assembly, ledger, stocks)]
     order = list(_WORST)
     return tuple(sorted(found, key=lambda fit: order.index(fit.verdict)))
@@ -92,7 +92,7 @@ _WORST = (Verdict.BINDS, Verdict.DROPS, Verdict.TIGHT, Verdict.RATTLES, Verdict.
 # --- what lies loose ------------------------------------------------------------------------------
 
 
-def _loose(assembly: Assembly, ledger: Ledger, stocks: Mapping[str, Stock]) -> Iterator[Fit]:
+def _loose(assembly: Assembly, ledger: Ledger, stocks: Mapping[str, WoodMoisture]) -> Iterator[Fit]:
     for freedom in assembly.freedoms:
         parts = [part for part_id in freedom.parts if (part := assembly.part(part_id)) is not None]
         if parts and all(part.id in stocks for part in parts) and freedom.room < 10**5:
@@ -100,7 +100,7 @@ def _loose(assembly: Assembly, ledger: Ledger, stocks: Mapping[str, Stock]) -> I
 
 
 def _loose_fit(
-    assembly: Assembly, ledger: Ledger, stocks: Mapping[str, Stock], freedom: Freedom, parts: list[Part]
+    assembly: Assembly, ledger: Ledger, stocks: Mapping[str, WoodMoisture], freedom: Freedom, parts: list[Part]
 ) -> Fit:
     axis = parts[0].across
     grown = [growth(part, stocks[part.id], axis) for part in parts]
@@ -122,13 +122,15 @@ def _loose_fit(
     return Fit(None, freedom.parts, size, room, rooms, wanted, freedom.quantity, value, verdict, hold)
 
 
-def _hosts_grow(assembly: Assembly, stocks: Mapping[str, Stock], parts: list[Part], axis: Axis) -> Year:
-    """Give how much what holds some parts grows along an axis itself: nothing where its grain runs that way."""
+def _hosts_grow(assembly: Assembly, stocks: Mapping[str, WoodMoisture], parts: list[Part], axis: Axis) -> Year:
+    """Return how much what holds some parts grows along an axis itself: nothing where its grain runs that way."""
     ids = {part.id for part in parts}
     hosts = [
-        part for joint in assembly.joints for mine, other in ((joint.second, joint.first), (joint.first, joint.second))
+        part
+        for joint in assembly.joints
+        for mine, other in ((joint.second, joint.first), (joint.first, joint.second))
         if mine in ids and other not in ids and (part := assembly.part(other)) is not None
-    ]  # fmt: skip
+    ]
     if not hosts or any(host.grain is axis for host in hosts):
         return (0.0,) * 12
     spans = sum(float(part.box.size(axis)) for part in parts)
@@ -139,7 +141,7 @@ def _hosts_grow(assembly: Assembly, stocks: Mapping[str, Stock], parts: list[Par
 
 
 def _hold(assembly: Assembly, parts: list[Part], axis: Axis, rooms: Year) -> float | None:
-    """Give how deep the outer edges stand in what they are let into when they are narrowest, mm."""
+    """Return how deep the outer edges stand in what they are let into when they are narrowest, mm."""
     depths = []
     for part in (parts[0], parts[-1]):
         for joint in assembly.joints:
@@ -157,7 +159,7 @@ def _hold(assembly: Assembly, parts: list[Part], axis: Axis, rooms: Year) -> flo
 # --- what goes in and out -------------------------------------------------------------------------
 
 
-def _moving(assembly: Assembly, ledger: Ledger, stocks: Mapping[str, Stock]) -> Iterator[Fit]:
+def _moving(assembly: Assembly, ledger: Ledger, stocks: Mapping[str, WoodMoisture]) -> Iterator[Fit]:
     for mover in assembly.movers:
         group = [part for part in assembly.parts if part.group == mover.group]
         rest = [part for part in assembly.parts if part.group != mover.group]
@@ -167,15 +169,26 @@ def _moving(assembly: Assembly, ledger: Ledger, stocks: Mapping[str, Stock]) -> 
 
 
 def _moving_fit(
-    assembly: Assembly, ledger: Ledger, stocks: Mapping[str, Stock], mover: Mover, group: list[Part], rest: list[Part],
+    assembly: Assembly,
+    ledger: Ledger,
+    stocks: Mapping[str, WoodMoisture],
+    mover: Mover,
+    group: list[Part],
+    rest: list[Part],
     axis: Axis,
-) -> Iterator[Fit]:  # fmt: skip
+) -> Iterator[Fit]:
     a = axis.value
     whole = _round(group)
-    below = max((part for part in rest if part.box.high[a] <= whole.low[a] and _faces(part.box, whole, axis)),
-                key=lambda part: part.box.high[a], default=None)  # fmt: skip
-    above = min((part for part in rest if part.box.low[a] >= whole.high[a] and _faces(part.box, whole, axis)),
-                key=lambda part: part.box.low[a], default=None)  # fmt: skip
+    below = max(
+        (part for part in rest if part.box.high[a] <= whole.low[a] and _faces(part.box, whole, axis)),
+        key=lambda part: part.box.high[a],
+        default=None,
+    )
+    above = min(
+        (part for part in rest if part.box.low[a] >= whole.high[a] and _faces(part.box, whole, axis)),
+        key=lambda part: part.box.low[a],
+        default=None,
+    )
     if below is None or above is None:
         return
     room = float(above.box.low[a] - below.box.high[a] - whole.size(axis))
@@ -188,8 +201,17 @@ def _moving_fit(
     wanted = max(max(change), 0.0) + LEAST_MOVING
     value = Fraction(wanted / 2).limit_denominator(1000) if mover.room in ledger.quantities else None
     verdict = _verdict(rooms, wanted, room, LEAST_MOVING, MORE_MOVING, None)
-    yield Fit((mover.name, axis), tuple(part.id for part in full), float(whole.size(axis)), room,
-              rooms, wanted, mover.room, value, verdict)  # fmt: skip
+    yield Fit(
+        (mover.name, axis),
+        tuple(part.id for part in full),
+        float(whole.size(axis)),
+        room,
+        rooms,
+        wanted,
+        mover.room,
+        value,
+        verdict,
+    )
 
 
 def _round(group: list[Part]) -> Box:
@@ -199,20 +221,26 @@ def _round(group: list[Part]) -> Box:
 
 
 def _faces(box: Box, whole: Box, axis: Axis) -> bool:
-    """Say whether two boxes stand face to face along an axis."""
+    """Return whether two boxes stand face to face along an axis."""
     return all(
         box.low[other.value] < whole.high[other.value] and whole.low[other.value] < box.high[other.value]
-        for other in Axis if other is not axis
-    )  # fmt: skip
+        for other in Axis
+        if other is not axis
+    )
 
 
-def _opening_grows(assembly: Assembly, stocks: Mapping[str, Stock], below: Part, above: Part, axis: Axis) -> Year:
-    """Give how much an opening grows: it is kept by what both its borders are joined to."""
+def _opening_grows(
+    assembly: Assembly, stocks: Mapping[str, WoodMoisture], below: Part, above: Part, axis: Axis
+) -> Year:
+    """Return how much an opening grows: it is kept by what both its borders are joined to."""
     beside = [
-        {joint.first if joint.second == border.id else joint.second for joint in assembly.joints
-         if border.id in (joint.first, joint.second)}
+        {
+            joint.first if joint.second == border.id else joint.second
+            for joint in assembly.joints
+            if border.id in (joint.first, joint.second)
+        }
         for border in (below, above)
-    ]  # fmt: skip
+    ]
     carriers = [part for part_id in beside[0] & beside[1] if (part := assembly.part(part_id)) is not None]
     if not carriers or any(part.grain is axis for part in carriers):
         return (0.0,) * 12

@@ -10,7 +10,7 @@ from nullah.core.piece.joint import Joint
 from nullah.core.piece.overlap import contact
 from nullah.core.piece.part import Part
 from nullah.core.piece.space import Axis, around
-from nullah.core.season.growing import Stock, growth
+from nullah.core.season.swelling import WoodMoisture, growth
 
 #: Over how much width wood may be glued across the grain: 75 to 100 mm (common practice).
 GLUE_WIDTH = 100.0
@@ -49,13 +49,13 @@ class Strain(NamedTuple):
         return self.joint.hold.rigid and self.held > GLUE_WIDTH
 
 
-def strains_of(assembly: Assembly, stocks: Mapping[str, Stock]) -> tuple[Strain, ...]:
-    """Give every joint where one part moves and the other does not: what cracks first, then by how far it moves."""
+def strains_of(assembly: Assembly, stocks: Mapping[str, WoodMoisture]) -> tuple[Strain, ...]:
+    """Return every joint where one part moves and the other does not: what cracks first, then by how far it moves."""
     found = [strain for joint in assembly.joints if (strain := _strain(assembly, joint, stocks)) is not None]
     return tuple(sorted(found, key=lambda each: (not each.cracks, not each.joint.hold.rigid, -abs(each.moves))))
 
 
-def _strain(assembly: Assembly, joint: Joint, stocks: Mapping[str, Stock]) -> Strain | None:
+def _strain(assembly: Assembly, joint: Joint, stocks: Mapping[str, WoodMoisture]) -> Strain | None:
     first, second = assembly.part(joint.first), assembly.part(joint.second)
     if first is None or second is None or joint.type.slanted:
         return None

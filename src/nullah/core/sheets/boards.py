@@ -5,10 +5,10 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from nullah.core.board_plans import BoardPlan
-from nullah.core.breakdown.buying import ToBuy, buying_list
+from nullah.core.breakdown.buying import BuyingLine, buying_list
 from nullah.core.breakdown.cuts import CutKind
 from nullah.core.breakdown.facts import LiesWrongly
-from nullah.core.card import Card, Remark, Weight
+from nullah.core.card import Card, Remark, Severity
 from nullah.core.drawing import Anchor, Element, Label, Role, drawing
 from nullah.core.lengths import from_float
 from nullah.core.plan import Plan
@@ -37,7 +37,7 @@ def board_sheet(plan: Plan, board_plan: BoardPlan) -> Sheet:
         at = write(from_float(cut.at), cut.rounding)
         steps.append(f"{kind} at {at} from {way}, {write(from_float(cut.length))} long.")
     names = {piece.id: piece.name for piece in plan.rough}
-    remarks = [Remark(LiesWrongly(names[part], wrong), Weight.FAILS) for part, wrong in board_plan.wrong.items()]
+    remarks = [Remark(LiesWrongly(names[part], wrong), Severity.FAILURE) for part, wrong in board_plan.wrong.items()]
     remarks.append(Remark("Saw in the waste, beyond the line. Hold the falling piece. Gloves for rough timber."))
     card = worded(Card("", mark=tuple(steps), mind=tuple(remarks)), plan.reader)
     text, _ = card_on_paper(card, MARGIN, y, _WIDE)
@@ -64,7 +64,7 @@ def buying_sheets(plan: Plan) -> Iterator[Sheet]:
     yield Sheet("to-buy", title, drawing(found, words))
 
 
-def _to_buy(plan: Plan, item: ToBuy, y: float) -> tuple[list[Element], float]:
+def _to_buy(plan: Plan, item: BuyingLine, y: float) -> tuple[list[Element], float]:
     write = plan.marks.write
     name = quarters_name(item.thickness)
     thick = f"{write(item.thickness)}{f' ({name})' if name else ''}"
@@ -74,8 +74,9 @@ def _to_buy(plan: Plan, item: ToBuy, y: float) -> tuple[list[Element], float]:
     found: list[Element] = [
         Label((MARGIN, y), f"{item.number} ×", 5.2, Anchor.START, bold=True),
         Label((MARGIN + 16, y), size, 5.2, Anchor.START, bold=True),
-        Label((MARGIN + 16, y + 7), f"{wood}, {feet:.1f} board feet, {float(item.volume) / 1e9:.3f} m³", 3.4,
-              Anchor.START),
-    ]  # fmt: skip
+        Label(
+            (MARGIN + 16, y + 7), f"{wood}, {feet:.1f} board feet, {float(item.volume) / 1e9:.3f} m³", 3.4, Anchor.START
+        ),
+    ]
     words, end = paragraph(f"for {', '.join(item.parts)}", MARGIN + 16, y + 11, _WIDE - 16, 2.8, Role.FAINT)
     return [*found, *words], end + 6

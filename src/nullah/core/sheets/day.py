@@ -15,7 +15,7 @@ from nullah.core.stations.daybook import time_of
 from nullah.core.stations.next_step import task_card
 from nullah.core.stations.selection import Selection
 from nullah.core.wording.card import worded
-from nullah.core.work.day_book import Standing, standing
+from nullah.core.work.day_book import WorkState, standing
 from nullah.core.work.shop_list import shop_list
 
 _WIDE = A4[0] - 2 * MARGIN
@@ -44,7 +44,7 @@ def day_sheets(plan: Plan, now: datetime | None = None) -> Iterator[Sheet]:
 _Line = tuple[str, float, Role, bool]
 
 
-def _task_lines(plan: Plan, stand: Standing, begin: datetime, task: Task) -> Iterator[_Line]:
+def _task_lines(plan: Plan, stand: WorkState, begin: datetime, task: Task) -> Iterator[_Line]:
     card = worded(task_card(plan, stand, task), plan.reader)
     about = in_words(stand.minutes.get(task.id, 0.0))
     yield f"☐ {clock(begin)}  {task.title}, about {about}", 3.6, Role.LABEL, True
@@ -104,8 +104,9 @@ def _paged(plan: Plan, name: str, title: str, note: str, blocks: Sequence[list[_
         if low > _LOWEST and found:
             pages.append(found)
             found, moved = [], 26.0 - y
-            set_lines = [label._replace(at=(label.at[0], label.at[1] + moved)) for label in set_lines
-                         if isinstance(label, Label)]  # fmt: skip
+            set_lines = [
+                label._replace(at=(label.at[0], label.at[1] + moved)) for label in set_lines if isinstance(label, Label)
+            ]
             low += moved
         found += set_lines
         y = low + 1.6

@@ -8,7 +8,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from nullah.core.drawing import Anchor, Drawing, Element, Fill, Label, Path, Role, drawing, line, rectangle
-from nullah.core.joints.kinds import Kind, Mate, kinds_of
+from nullah.core.joints.kinds import JointGroup, Mate, kinds_of
 from nullah.core.joints.mate_views import is_from_below, shown_part
 from nullah.core.lengths import Marks, from_float
 from nullah.core.plan import Plan
@@ -54,7 +54,7 @@ def face_at_full_size(mate: Mate, marks: Marks) -> Drawing:
     return drawing(found)
 
 
-def _pages(plan: Plan, kind: Kind, number: int) -> Iterator[Sheet]:
+def _pages(plan: Plan, kind: JointGroup, number: int) -> Iterator[Sheet]:
     mate = kind.first
     face = face_at_full_size(mate, plan.marks)
     shown = shown_part(mate)

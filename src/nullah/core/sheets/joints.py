@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from nullah.core.drawing import Anchor, Element, Label, Role, drawing
-from nullah.core.joints.kinds import Kind, kinds_of
+from nullah.core.joints.kinds import JointGroup, kinds_of
 from nullah.core.plan import Plan
 from nullah.core.sheets.page import A4, MARGIN, Sheet, card_on_paper, heading
 from nullah.core.stations.joints import draw_mates, joint_card
@@ -25,7 +25,7 @@ def joint_sheets(plan: Plan) -> Iterator[Sheet]:
             yield _sheet(plan, kind, number)
 
 
-def _sheet(plan: Plan, kind: Kind, number: int) -> Sheet:
+def _sheet(plan: Plan, kind: JointGroup, number: int) -> Sheet:
     title = f"{kind.name[:1].upper()}{kind.name[1:]}"
     parts = list(dict.fromkeys(part for joint in kind.all for part in (joint.second, joint.first)))
     names = [part.name for each in parts if (part := plan.part(each)) is not None]

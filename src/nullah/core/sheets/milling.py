@@ -6,10 +6,10 @@ from collections.abc import Iterator
 
 from nullah.core.drawing import Anchor, Drawing, Element, Label, Role, drawing
 from nullah.core.forecasts import Stock
-from nullah.core.milling.decide import Face
+from nullah.core.milling.decide import BoardFace
 from nullah.core.milling.grain import grain_of
 from nullah.core.milling.job import FaceWork, Job, job_of
-from nullah.core.milling.steps import Step, steps_of
+from nullah.core.milling.steps import MillingStep, steps_of
 from nullah.core.plan import Plan
 from nullah.core.sheets.page import A4, MARGIN, Sheet, heading, paragraph
 from nullah.core.stations.stock import stock_name, stocks_of
@@ -56,7 +56,7 @@ def _sheet(plan: Plan, stock: Stock, name: str) -> Sheet:
 def _face(plan: Plan, stock: Stock, job: Job, face: FaceWork, title: str, y: float) -> tuple[Drawing, float]:
     long, wide = stock.rect.length, stock.rect.width
     scale = min(_WIDE / long, _MOST_HIGH / wide)
-    lies = "upper face up" if face.face is Face.UPPER else "lower face up, turned over about its length"
+    lies = "upper face up" if face.face is BoardFace.UPPER else "lower face up, turned over about its length"
     why = f": {face_side_words(job.first, plan.reader)}" if face is job.faces[0] else ""
     grain = grain_of(stock.board, face.face).to_right
     way = "" if grain is None else f" · with the grain {'left to right' if grain else 'right to left'}"
@@ -67,7 +67,7 @@ def _face(plan: Plan, stock: Stock, job: Job, face: FaceWork, title: str, y: flo
     return Drawing((*words, *elements)), below + 2 + wide * scale
 
 
-def _step(number: int, step: Step, y: float) -> tuple[list[Element], float]:
+def _step(number: int, step: MillingStep, y: float) -> tuple[list[Element], float]:
     found: list[Element] = [
         Label((MARGIN, y + 2.2), f"{number}", 3.0, Anchor.START, Role.FAINT),
         Label((MARGIN + 6, y + 2.2), step.title, 3.2, Anchor.START, bold=True),

@@ -6,7 +6,7 @@ import textwrap
 from collections.abc import Iterator
 from dataclasses import dataclass
 
-from nullah.core.card import Weight
+from nullah.core.card import Severity
 from nullah.core.drawing import Anchor, Drawing, Element, Label, Path, Point, Role, line
 from nullah.core.wording.card import WordedCard
 
@@ -61,8 +61,11 @@ def card_on_paper(card: WordedCard, x: float, y: float, width: float) -> tuple[l
         for index, setting in enumerate(card.set):
             at_x, at_y = x + cell * (index % columns), y + 17 * (index // columns)
             found.append(Label((at_x, at_y + 2), setting.tool, 2.8, Anchor.START, Role.FAINT))
-            found.append(Label((at_x, at_y + 7), setting.figure, 5.2 if len(setting.figure) < 14 else 3.8, Anchor.START,
-                               bold=True))  # fmt: skip
+            found.append(
+                Label(
+                    (at_x, at_y + 7), setting.figure, 5.2 if len(setting.figure) < 14 else 3.8, Anchor.START, bold=True
+                )
+            )
             note, _ = paragraph(setting.note, at_x, at_y + 9.4, cell - 2, 2.3, Role.FAINT)
             found += note[:2]
         y += 17 * ((len(card.set) + columns - 1) // columns) + 2
@@ -81,8 +84,8 @@ def card_on_paper(card: WordedCard, x: float, y: float, width: float) -> tuple[l
 
 
 def _minds(card: WordedCard) -> list[tuple[str, Role]]:
-    signs = {Weight.FAILS: "Will not work: ", Weight.LOOK: "", Weight.NOTE: ""}
-    roles = {Weight.FAILS: Role.WARN, Weight.LOOK: Role.FLAW, Weight.NOTE: Role.LABEL}
+    signs = {Severity.FAILURE: "Will not work: ", Severity.WARNING: "", Severity.NOTE: ""}
+    roles = {Severity.FAILURE: Role.WARN, Severity.WARNING: Role.FLAW, Severity.NOTE: Role.LABEL}
     return [(signs[remark.weight] + remark.text, roles[remark.weight]) for remark in card.mind]
 
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from nullah.core.bench.cutlist import CutGroup, grouped, price_of, short, volumes
-from nullah.core.card import Card, Remark, Setting, Weight
+from nullah.core.card import Card, Remark, Setting, Severity
 from nullah.core.drawing import (
     Anchor,
     Dimension,
@@ -44,7 +44,7 @@ _WIDE = A4[0] - 2 * MARGIN
 
 
 def all_sheets(plan: Plan) -> tuple[Sheet, ...]:
-    """Give every sheet a plan can have; a piece that cannot be made has one that says why."""
+    """Return every sheet a plan can have; a piece that cannot be made has one that says why."""
     if not plan.parts:
         return (_cannot(plan),)
     sheets = [*_cut_list_sheets(plan)]
@@ -92,8 +92,14 @@ def _cut_list_sheets(plan: Plan) -> Iterator[Sheet]:
 def _cut_list_rows(plan: Plan, groups: list[CutGroup], found: list[Element]) -> float:
     write, up = plan.marks.write, Direction.UP
     columns = (
-        (0, "No."), (9, "Part"), (62, "Length"), (80, "Width"), (96, "Thick"), (112, "Rough L × W × T"), (150, "Wood"),
-    )  # fmt: skip
+        (0, "No."),
+        (9, "Part"),
+        (62, "Length"),
+        (80, "Width"),
+        (96, "Thick"),
+        (112, "Rough L × W × T"),
+        (150, "Wood"),
+    )
     y = 28.0
     for x, title in columns:
         found.append(Label((MARGIN + x, y), title, 3.0, Anchor.START, Role.FAINT))
@@ -101,13 +107,21 @@ def _cut_list_rows(plan: Plan, groups: list[CutGroup], found: list[Element]) -> 
         row = group.rows[0]
         y += 8
         rough = " × ".join(
-            (write(row.rough_length, up, unit=False), write(row.rough_width, up, unit=False),
-             write(row.rough_thickness, up, unit=False))
-        )  # fmt: skip
+            (
+                write(row.rough_length, up, unit=False),
+                write(row.rough_width, up, unit=False),
+                write(row.rough_thickness, up, unit=False),
+            )
+        )
         figures = (
-            f"{group.quantity} ×", short(plan.reader.name_together(group.names), 30), write(row.cut_length, unit=False),
-            write(row.width, unit=False), write(row.thickness, unit=False), rough, short(row.species, 17),
-        )  # fmt: skip
+            f"{group.quantity} ×",
+            short(plan.reader.name_together(group.names), 30),
+            write(row.cut_length, unit=False),
+            write(row.width, unit=False),
+            write(row.thickness, unit=False),
+            rough,
+            short(row.species, 17),
+        )
         for (x, _), text in zip(columns, figures, strict=True):
             found.append(Label((MARGIN + x, y), text, 3.2, Anchor.START, bold=x == 9))
         notes = [f"… leave long; cut when measured: {row.waits}" if row.waits else "", _boards_of(group)]
@@ -200,12 +214,18 @@ def _part_card(plan: Plan, part: Part) -> Card:
     waits = plan.waiting(part)
     up = Direction.UP
     settings = [
-        Setting("Cut to", "wait" if waits else write(part.cut_length),
-                f"planned {write(part.cut_length)}" if waits else "length"),
-        Setting("Width", "wait" if waits else write(part.width),
-                f"planned {write(part.width)}" if waits else "from the face edge"),
+        Setting(
+            "Cut to",
+            "wait" if waits else write(part.cut_length),
+            f"planned {write(part.cut_length)}" if waits else "length",
+        ),
+        Setting(
+            "Width",
+            "wait" if waits else write(part.width),
+            f"planned {write(part.width)}" if waits else "from the face edge",
+        ),
         Setting("Thickness", write(part.thickness), "gauge from the face side"),
-    ]  # fmt: skip
+    ]
     if rough is not None:
         settings.append(
             Setting(
@@ -244,10 +264,10 @@ def _part_card(plan: Plan, part: Part) -> Card:
         if plan.ledger is not None:
             title = plan.reader.title(name)
             remarks.append(
-                Remark(f"Leave it long: {title} must be measured on the dry-fitted sides first.", Weight.LOOK)
+                Remark(f"Leave it long: {title} must be measured on the dry-fitted sides first.", Severity.WARNING)
             )
     if forecast is not None and forecast.short.mm > 0:
-        remarks.append(Remark(f"It comes out {fine(forecast.short)} too thin as planned.", Weight.FAILS))
+        remarks.append(Remark(f"It comes out {fine(forecast.short)} too thin as planned.", Severity.FAILURE))
     return Card(part.name, tuple(settings), tuple(steps), tuple(remarks))
 
 
@@ -280,8 +300,9 @@ def _templates(plan: Plan, corner: Corner, kind: int) -> tuple[Sheet, ...]:
     return tuple(_template_page(plan, corner, kind, both, show, band, number, pages) for number in range(pages))
 
 
-def _template_page(plan: Plan, corner: Corner, kind: int, both: Drawing, show: float, band: float, number: int,
-                   pages: int) -> Sheet:  # fmt: skip
+def _template_page(
+    plan: Plan, corner: Corner, kind: int, both: Drawing, show: float, band: float, number: int, pages: int
+) -> Sheet:
     title = "Corner template, full size"
     page = "print at 100 %, check the scale" + (f" · page {number + 1} of {pages}" if pages > 1 else "")
     found: list[Element] = heading(plan.project.piece.name, title, page)

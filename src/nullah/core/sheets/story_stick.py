@@ -37,7 +37,7 @@ class Stick(NamedTuple):
 
 
 def sticks_of(plan: Plan) -> tuple[Stick, ...]:
-    """Give the sticks of the piece (height, width, depth) and of every set of equal parts with joints along them."""
+    """Return the sticks of the piece (height, width, depth) and of every set of equal parts with joints along them."""
     if not plan.parts:
         return ()
     return (*_piece_sticks(plan), *_part_sticks(plan))
@@ -56,7 +56,7 @@ def _piece_sticks(plan: Plan) -> Iterator[Stick]:
 
 
 def _part_sticks(plan: Plan) -> Iterator[Stick]:
-    """Give a stick for each set of equal parts that has joints somewhere along it."""
+    """Yield a stick for each set of equal parts that has joints somewhere along it."""
     shown = {part.alike: part for part in reversed(plan.parts)}
     places: dict[str, dict[float, list[str]]] = {}
     for joint in plan.assembly.joints:

@@ -32,7 +32,7 @@ class Band(NamedTuple):
 
 
 def bands_of(mate: Mate) -> tuple[Band, ...]:
-    """Give the four sides of a part as they follow one another round it: face, edge, back, far edge."""
+    """Return the four sides of a part as they follow one another round it: face, edge, back, far edge."""
     across, through = mate.sizes.across, mate.sizes.through
 
     def turned(span: Span, size: Fraction) -> Span:
@@ -41,9 +41,8 @@ def bands_of(mate: Mate) -> tuple[Band, ...]:
     def side(opens: int, at: Fraction, other: int, turn: bool) -> tuple[tuple[Span, Span], ...]:
         size = mate.sizes[other]
         return tuple(
-            (cut.along, turned(cut[other], size) if turn else cut[other])
-            for cut in mate.cutouts if at in cut[opens]
-        )  # fmt: skip
+            (cut.along, turned(cut[other], size) if turn else cut[other]) for cut in mate.cutouts if at in cut[opens]
+        )
 
     zero = Fraction(0)
     return (
@@ -63,7 +62,7 @@ class Wrapped(NamedTuple):
 
 
 def wrapped_parts(plan: Plan) -> tuple[Wrapped, ...]:
-    """Give every part that a template goes round, with the waste of all its joints; equal ones once."""
+    """Return every part that a template goes round, with the waste of all its joints; equal ones once."""
     alike: dict[tuple[Sizes, frozenset[Cutout]], list[Part]] = {}
     for part_id, cuts in _cut_into(plan).items():
         part = plan.part(part_id)
@@ -77,7 +76,7 @@ def wrapped_parts(plan: Plan) -> tuple[Wrapped, ...]:
 
 
 def _cut_into(plan: Plan) -> dict[str, list[Cutout]]:
-    """Give all that joints take out of every part."""
+    """Return all that joints take out of every part."""
     found: dict[str, list[Cutout]] = {}
     for joint in plan.assembly.joints:
         first, second = plan.part(joint.first), plan.part(joint.second)
@@ -94,7 +93,7 @@ def goes_round(sizes: Sizes, cuts: Iterable[Cutout]) -> bool:
 
 
 def _stretches(mate: Mate) -> Iterator[tuple[float, float]]:
-    """Give the stretches of a part that have waste on them, each as long as a page at the most, from its ends in."""
+    """Yield the stretches of a part that have waste on them, each as long as a page at the most, from its ends in."""
     long = float(mate.sizes.along)
     low = 0.0
     while low < long - 1e-6:

@@ -6,11 +6,11 @@ from collections.abc import Iterator
 
 from nullah.core.board_plans import BoardPlan, sawing_of
 from nullah.core.breakdown.cuts import CutKind, SawCut
-from nullah.core.breakdown.facts import DepthUnknown, LiesNowhere, LiesWrongly, SawInWaste, ToBuy, ToBuyOne
+from nullah.core.breakdown.facts import BoardsToBuy, DepthUnknown, LiesNowhere, LiesWrongly, SawInWaste, ToBuyOne
 from nullah.core.breakdown.glue_up import glue_up_steps
 from nullah.core.breakdown.layout import PlacedPart, flaw_rect
 from nullah.core.breakdown.rough import RoughPart
-from nullah.core.card import Card, Remark, Setting, Weight
+from nullah.core.card import Card, Remark, Setting, Severity
 from nullah.core.drawing import Anchor, Drawing, Element, Fill, Label, Ring, Role, drawing, grain_lines, line, rectangle
 from nullah.core.fixes import Fix, GlueFromStaves
 from nullah.core.lengths import Direction, from_float
@@ -26,7 +26,7 @@ from nullah.core.wording.laying import complaint_words, saw_words
 
 
 def selected_piece(plan: Plan, selection: Selection) -> RoughPart | None:
-    """Give the rough part in hand: the one pointed at, or the first that the part in hand comes of."""
+    """Return the rough part in hand: the one pointed at, or the first that the part in hand comes of."""
     pointed = next((rough for rough in plan.rough if rough.id == selection.breakdown.piece), None)
     if pointed is not None and selection.part in pointed.parts:
         return pointed
@@ -34,7 +34,7 @@ def selected_piece(plan: Plan, selection: Selection) -> RoughPart | None:
 
 
 def selected_board(plan: Plan, selection: Selection) -> BoardPlan | None:
-    """Give the board the piece in hand lies on, else the one pointed at."""
+    """Return the board the piece in hand lies on, else the one pointed at."""
     piece = selected_piece(plan, selection)
     on = plan.board_of(piece.id) if piece is not None else None
     return on or next((each for each in plan.boards if each.board.id == selection.board), None)
@@ -72,7 +72,7 @@ def _waiting_row(plan: Plan) -> dict[str, tuple[float, float]]:
 
 
 def place_on_bench(plan: Plan, part_id: str) -> tuple[float, float]:
-    """Give the upper left corner of a rough part on the drawing, mm: on its board, or waiting below."""
+    """Return the upper left corner of a rough part on the drawing, mm: on its board, or waiting below."""
     board_plan = plan.board_of(part_id)
     if board_plan is None:
         return _waiting_row(plan).get(part_id, (0.0, 0.0))
@@ -109,8 +109,9 @@ def _board(plan: Plan, board_plan: BoardPlan, selection: Selection, told: bool =
         used = max(item.rect.end for item in board_plan.placed)
         yield rectangle(0, 0, used, width, fill=Fill.WASTE, ref=BoardRef(board.id))
         if length - used > 1:
-            yield rectangle(used, 0, length - used, width, fill=Fill.WOOD, species=board.species,
-                            ref=BoardRef(board.id))  # fmt: skip
+            yield rectangle(
+                used, 0, length - used, width, fill=Fill.WOOD, species=board.species, ref=BoardRef(board.id)
+            )
             yield from grain_lines(used, 0, length - used, width, board.name)
             if length - used > 0.18 * length:
                 clear_to = min((float(f.start) for f in board.flaws if float(f.start) > used + 60), default=length)
@@ -140,8 +141,16 @@ def _placed(board_plan: BoardPlan, item: PlacedPart) -> Iterator[Element]:
     rect, ref = item.rect, PieceRef(item.part.id)
     top = float(board_plan.board.width) - rect.top
     wrong = item.part.id in board_plan.wrong
-    yield rectangle(rect.x, top, rect.length, rect.width, Role.WARN if wrong else Role.CHALK, Fill.WOOD,
-                    board_plan.board.species, ref)  # fmt: skip
+    yield rectangle(
+        rect.x,
+        top,
+        rect.length,
+        rect.width,
+        Role.WARN if wrong else Role.CHALK,
+        Fill.WOOD,
+        board_plan.board.species,
+        ref,
+    )
     yield from grain_lines(rect.x, top, rect.length, rect.width, item.part.name, along_x=not item.part.turned, ref=ref)
 
 
@@ -158,8 +167,9 @@ def _named(plan: Plan, board_plan: BoardPlan, item: PlacedPart, told: bool) -> I
         yield Ring((rect.x, top), "", 1.2, Role.KNIFE, ref=ref, nudge_mm=(2.4, 2.4))
     if item.flipped or item.over:
         words = " and ".join(word for word, is_so in (("end for end", item.flipped), ("face down", item.over)) if is_so)
-        yield Label((rect.x + rect.length, top + rect.width), words, 2.6, Anchor.END, Role.FAINT, ref=ref,
-                    nudge_mm=(-1, -2))  # fmt: skip
+        yield Label(
+            (rect.x + rect.length, top + rect.width), words, 2.6, Anchor.END, Role.FAINT, ref=ref, nudge_mm=(-1, -2)
+        )
     if item.part.id in board_plan.wrong:
         yield Label(
             middle,
@@ -202,7 +212,7 @@ def _card(plan: Plan, selection: Selection) -> Card:
 
 
 def _settings(plan: Plan, rough: RoughPart | None) -> Iterator[Setting]:
-    """Give the size and place of the piece in hand, and how much wood and sawing the layout takes."""
+    """Yield the size and place of the piece in hand, and how much wood and sawing the layout takes."""
     if rough is not None:
         yield Setting(f"Rough {rough.name}", _size(plan, rough), f"out of {plan.marks.write(rough.thickness)}")
         on = plan.board_of(rough.id)
@@ -216,8 +226,9 @@ def _settings(plan: Plan, rough: RoughPart | None) -> Iterator[Setting]:
         yield Setting("Wood used", plan.marks.write_area(total), least)
         minutes = sum(
             sawing_of(board.board).minutes(cut.kind is CutKind.CROSS, cut.length)
-            for board in plan.boards for cut in board.cuts
-        )  # fmt: skip
+            for board in plan.boards
+            for cut in board.cuts
+        )
         count = sum(len(board.cuts) for board in plan.boards)
         yield Setting("Sawing", f"{count} cuts", f"about {minutes / 60:.1f} h, a guess")
 
@@ -229,7 +240,7 @@ def _unplaced(plan: Plan) -> Iterator[Remark]:
         if item.staves and len(item.part.parts) == 1 and "/" not in item.part.id:
             part_id = item.part.parts[0]
             fixes = (GlueFromStaves(part_id, item.staves),)
-        yield Remark(LiesNowhere(item.part.name, item.why), Weight.FAILS, fixes, ref=PartRef(item.part.parts[0]))
+        yield Remark(LiesNowhere(item.part.name, item.why), Severity.FAILURE, fixes, ref=PartRef(item.part.parts[0]))
 
 
 def _wrong(plan: Plan) -> Iterator[Remark]:
@@ -238,15 +249,15 @@ def _wrong(plan: Plan) -> Iterator[Remark]:
         for item in board.placed:
             if item.part.id in board.wrong:
                 fact = LiesWrongly(item.part.name, board.wrong[item.part.id])
-                yield Remark(fact, Weight.FAILS, ref=PartRef(item.part.parts[0]))
+                yield Remark(fact, Severity.FAILURE, ref=PartRef(item.part.parts[0]))
         if board.not_sawable is not None:
-            yield Remark(board.not_sawable, Weight.FAILS)
+            yield Remark(board.not_sawable, Severity.FAILURE)
         for item in board.placed:
             for flaw in board.board.flaws:
                 near = item.rect.meets(flaw_rect(flaw))
                 if near and flaw.faces is not Faces.THROUGH and flaw.depth is None and item.part.id not in board.wrong:
                     fact_of_flaw = DepthUnknown(item.part.name, flaw.kind, flaw.faces is Faces.UP, board.board.name)
-                    yield Remark(fact_of_flaw, Weight.LOOK, ref=PartRef(item.part.parts[0]))
+                    yield Remark(fact_of_flaw, Severity.WARNING, ref=PartRef(item.part.parts[0]))
 
 
 def wood_to_buy(plan: Plan, wood: str, asks: str) -> str:
@@ -263,13 +274,19 @@ def _buying(plan: Plan) -> Iterator[Remark]:
     from nullah.core.breakdown.buying import buying_list
 
     boards = tuple(
-        ToBuyOne(item.number, wood_to_buy(plan, item.wood, item.asks), item.thickness, quarters_name(item.thickness),
-                 item.width, item.length)
+        ToBuyOne(
+            item.number,
+            wood_to_buy(plan, item.wood, item.asks),
+            item.thickness,
+            quarters_name(item.thickness),
+            item.width,
+            item.length,
+        )
         for item in buying_list(
             tuple(each.part for each in plan.unplaced), plan.project.flawed_share, plan.project.shop.kerf
         )
-    )  # fmt: skip
-    yield Remark(ToBuy(round(float(plan.project.flawed_share) * 100), boards), Weight.LOOK)
+    )
+    yield Remark(BoardsToBuy(round(float(plan.project.flawed_share) * 100), boards), Severity.WARNING)
 
 
 def _glue_up(plan: Plan, selection: Selection) -> tuple[str, ...]:
@@ -288,7 +305,7 @@ def _size(plan: Plan, rough: RoughPart) -> str:
 
 
 def cut_in_words(plan: Plan, cut: SawCut) -> str:
-    """Say a cut in words: where, from which end or edge."""
+    """Return a cut in words: where, from which end or edge."""
     at = plan.marks.write(from_float(cut.at), cut.rounding)
     if cut.kind is CutKind.CROSS:
         return f"Crosscut at {at} from the left end"
@@ -307,6 +324,10 @@ def _state(plan: Plan) -> str:
 
 
 STATION = Station(
-    "breakdown", "Breakdown", _draw, _card, _state,
+    "breakdown",
+    "Breakdown",
+    _draw,
+    _card,
+    _state,
     "There are no boards to lay the parts on. Add some on the rack first.",
-)  # fmt: skip
+)

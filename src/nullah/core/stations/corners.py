@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from nullah.core.card import Card, Remark, Weight
+from nullah.core.card import Card, Remark, Severity
 from nullah.core.drawing import Anchor, Dimension, Drawing, Element, Label, Role, drawing
 from nullah.core.joints import views
 from nullah.core.joints.dovetail.corners import Corner
@@ -51,8 +51,9 @@ def _states(plan: Plan, corner: Corner) -> tuple[tuple[str, str], ...]:
     return tuple((name, known[name].origin.value) for name in names if name in known)
 
 
-def _words(plan: Plan, corner: Corner, tail: str, pin: str, show: float, gap: float, inside: float
-           ) -> Iterator[Element]:  # fmt: skip
+def _words(
+    plan: Plan, corner: Corner, tail: str, pin: str, show: float, gap: float, inside: float
+) -> Iterator[Element]:
     layout = corner.layout
     height, thick = float(layout.spec.width), float(layout.spec.pin_thickness)
     base = float(layout.gauge_tail_board)
@@ -75,24 +76,26 @@ def _words(plan: Plan, corner: Corner, tail: str, pin: str, show: float, gap: fl
 
 
 def _selected_boards(corner: Corner, selection: Selection) -> tuple[str, str]:
-    """Give the tail and pin board to show: the part in hand and its mate."""
+    """Return the tail and pin board to show: the part in hand and its mate."""
     tail = selection.part if selection.part in corner.tail_boards else corner.tail_boards[0]
     pin = selection.part if selection.part in corner.pin_boards else corner.pin_boards[0]
     return tail, pin
 
 
 def corner_card(plan: Plan, selection: Selection, corner: Corner | None) -> Card:
-    """Give what to set and do at a corner."""
+    """Return what to set and do at a corner."""
     marks = plan.marks
     if corner is None:
         problem = corner_problem(plan)
-        weight = Weight.NOTE if plan.parts and isinstance(problem, NoneDovetailed) else Weight.FAILS
+        weight = Severity.NOTE if plan.parts and isinstance(problem, NoneDovetailed) else Severity.FAILURE
         return Card("The corner", mind=(Remark(problem, weight),))
     return Card(
-        "The corner", corner_settings(plan, corner), tuple(step.text for step in corner_steps(plan, corner)),
+        "The corner",
+        corner_settings(plan, corner),
+        tuple(step.text for step in corner_steps(plan, corner)),
         (*corner.remarks, *_by_hand(plan, corner), _SHARP),
         why(plan, selection) or _why_step(plan, marks.write_fine(corner.layout.step)),
-    )  # fmt: skip
+    )
 
 
 def _by_hand(plan: Plan, corner: Corner) -> Iterator[Remark]:

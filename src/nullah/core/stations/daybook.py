@@ -9,7 +9,7 @@ from nullah.core.bench.book import Event, in_words
 from nullah.core.bench.hours import DAYS, clock, day_of
 from nullah.core.bench.rates import RATES
 from nullah.core.bench.tasks import Task, Trade
-from nullah.core.card import Card, Remark, Setting, Weight
+from nullah.core.card import Card, Remark, Setting, Severity
 from nullah.core.drawing import Anchor, Drawing, Element, Fill, Label, Role, drawing, line, rectangle
 from nullah.core.fixes import Fix, MakeAgain, Shim
 from nullah.core.lengths import from_float
@@ -21,11 +21,11 @@ from nullah.core.stations.station import Station
 from nullah.core.wording.record import record_words
 from nullah.core.work.day_book import (
     Deviation,
-    Standing,
+    WorkState,
     deviations,
-    hours_left,
     learned_of,
     least_minutes,
+    minutes_left,
     record_of,
     standing,
 )
@@ -36,7 +36,7 @@ _MOST_DAYS = 21
 
 
 def time_of(plan: Plan, selection: Selection) -> datetime:
-    """Give the time it is: the clock's where it was put in hand, else of the last entry, else when work begins."""
+    """Return the time it is: the clock's where it was put in hand, else of the last entry, else when work begins."""
     for text in (
         selection.daybook.now,
         plan.project.book[-1].at if plan.project.book else "",
@@ -49,8 +49,8 @@ def time_of(plan: Plan, selection: Selection) -> datetime:
     return _SOME_DAY
 
 
-def selected_task(stand: Standing, selection: Selection) -> Task | None:
-    """Give the task that was picked, or the next."""
+def selected_task(stand: WorkState, selection: Selection) -> Task | None:
+    """Return the task that was picked, or the next."""
     return stand.order.task(selection.daybook.task) or stand.next
 
 
@@ -66,7 +66,7 @@ def _draw(plan: Plan, selection: Selection) -> Drawing:
 # --- the calendar ---------------------------------------------------------------------------------
 
 
-def draw_calendar(plan: Plan, stand: Standing, now: datetime) -> Drawing:
+def draw_calendar(plan: Plan, stand: WorkState, now: datetime) -> Drawing:
     """Draw the days at the bench as rows, what is done in each, and what waits through the nights."""
     if stand.calendar is None or not stand.calendar.stints:
         return drawing([Label((0, 0), stand.problem or idle_words(plan, stand), 4.0, bold=True)])
@@ -79,7 +79,7 @@ def draw_calendar(plan: Plan, stand: Standing, now: datetime) -> Drawing:
 
 
 def _days(
-    plan: Plan, stand: Standing, days: dict[datetime, list[tuple[Task, float]]], per_minute: float
+    plan: Plan, stand: WorkState, days: dict[datetime, list[tuple[Task, float]]], per_minute: float
 ) -> Iterator[Element]:
     y = 0.0
     shown = list(days.items())[:_MOST_DAYS]
@@ -89,8 +89,16 @@ def _days(
         for task, minutes in _gathered(found):
             wide = minutes * per_minute
             fill = Fill.LIT if task.trade in (Trade.GLUE, Trade.FINISH) else Fill.WOOD
-            yield rectangle(x, y, wide, 5, Role.CHALK if fill is Fill.LIT else Role.OUTLINE, fill, "black cherry",
-                            ref=TaskRef(task.id))  # fmt: skip
+            yield rectangle(
+                x,
+                y,
+                wide,
+                5,
+                Role.CHALK if fill is Fill.LIT else Role.OUTLINE,
+                fill,
+                "black cherry",
+                ref=TaskRef(task.id),
+            )
             x += wide
         yield Label((x + 2, y + 2.5), _day_in_words(found), 2.6, Anchor.START, Role.FAINT)
         y += 6.4
@@ -143,11 +151,11 @@ def _card(plan: Plan, selection: Selection) -> Card:
     return card._replace(mind=(*found, *card.mind, *_timer(plan, task, now)), why=(*card.why, *_why(plan, stand)))
 
 
-def _faults(stand: Standing) -> Iterator[Remark]:
+def _faults(stand: WorkState) -> Iterator[Remark]:
     for text in stand.order.faults[:3]:
-        yield Remark(text, Weight.FAILS)
+        yield Remark(text, Severity.FAILURE)
     if stand.problem:
-        yield Remark(stand.problem, Weight.FAILS)
+        yield Remark(stand.problem, Severity.FAILURE)
 
 
 def _off(plan: Plan, task: Task | None, now: datetime) -> Iterator[Remark]:
@@ -161,7 +169,7 @@ def _off(plan: Plan, task: Task | None, now: datetime) -> Iterator[Remark]:
         word = "more" if deviation.off > 0 else "less"
         text = f"{deviation.title[:1].upper()}{deviation.title[1:]} measured {off} {word} than planned"
         text += f": {_follows(deviation)}." if deviation.follows else "."
-        weight = Weight.LOOK if abs(deviation.off) >= 0.5 else Weight.NOTE
+        weight = Severity.WARNING if abs(deviation.off) >= 0.5 else Severity.NOTE
         yield Remark(text, weight, tuple(_fixes(plan, deviation)), QuantityRef(deviation.name))
 
 
@@ -193,8 +201,8 @@ def _timer(plan: Plan, task: Task, now: datetime) -> Iterator[Remark]:
         yield Remark("The timer runs for another task.")
 
 
-def _waits(plan: Plan, stand: Standing, now: datetime) -> tuple[Setting, ...]:
-    """Give what must dry, and until when."""
+def _waits(plan: Plan, stand: WorkState, now: datetime) -> tuple[Setting, ...]:
+    """Return what must dry, and until when."""
     found = []
     for task in stand.order.tasks:
         at = stand.progress.done.get(task.id)
@@ -206,32 +214,37 @@ def _waits(plan: Plan, stand: Standing, now: datetime) -> tuple[Setting, ...]:
     return tuple(found[:6])
 
 
-def _why(plan: Plan, stand: Standing) -> tuple[str, ...]:
+def _why(plan: Plan, stand: WorkState) -> tuple[str, ...]:
     """Say how much is left, when it will be done, and what decides that."""
-    left = in_words(hours_left(stand))
+    left = in_words(minutes_left(stand))
     told = [f"{stand.done} of {stand.total} tasks done; about {left} of work left."]
     calendar = stand.calendar
     if calendar is not None and calendar.finish is not None and calendar.stints:
         waits = [name for name in calendar.chain if calendar.why.get(name) == "wait"]
         told.append(
             f"Done on {day_of(calendar.finish)} if you keep your hours. What decides it: "
-            + (f"the hours at the bench, and {len(waits)} wait{'s' * (len(waits) != 1)} for glue, finish or wood that "
-               "nothing else could fill." if waits else "the hours at the bench.")
-        )  # fmt: skip
+            + (
+                f"the hours at the bench, and {len(waits)} wait{'s' * (len(waits) != 1)} for glue, finish or wood that "
+                "nothing else could fill."
+                if waits
+                else "the hours at the bench."
+            )
+        )
     known = any(each.records for each in learned_of(plan).values())
-    told.append("Times follow what you have written down." if known else
-                "Times are first guesses until you keep your own.")  # fmt: skip
+    told.append(
+        "Times follow what you have written down." if known else "Times are first guesses until you keep your own."
+    )
     return tuple(told)
 
 
-def calendar_card(plan: Plan, stand: Standing) -> Card:
-    """Give what the calendar says: when it is done, what decides it, how well time is known."""
+def calendar_card(plan: Plan, stand: WorkState) -> Card:
+    """Return what the calendar says: when it is done, what decides it, how well time is known."""
     calendar, working = stand.calendar, plan.project.working
     if calendar is None or calendar.finish is None:
-        return Card("Calendar", mind=(Remark(stand.problem or idle_words(plan, stand), Weight.FAILS),))
+        return Card("Calendar", mind=(Remark(stand.problem or idle_words(plan, stand), Severity.FAILURE),))
     settings = (
         Setting("Done on", day_of(calendar.finish), f"at {clock(calendar.finish)}, at the earliest"),
-        Setting("Work left", in_words(hours_left(stand)), f"{in_words(working.hours.minutes_a_week)} a week"),
+        Setting("Work left", in_words(minutes_left(stand)), f"{in_words(working.hours.minutes_a_week)} a week"),
     )
     waits = [stand.order.task(name) for name in calendar.chain if calendar.why.get(name) == "wait"]
     before = [stand.order.task(calendar.chain[calendar.chain.index(task.id) - 1]) for task in waits if task is not None]
@@ -257,8 +270,12 @@ def _state(plan: Plan) -> str:
 
 
 STATION = Station(
-    "daybook", "Day Book", _draw, _card, _state,
+    "daybook",
+    "Day Book",
+    _draw,
+    _card,
+    _state,
     "Here the next step stands in large figures, with its settings, its picture and what to measure after, and the "
     "story of the piece as it is made. Begin a piece first.",
     to_scale=False,
-)  # fmt: skip
+)

@@ -5,23 +5,23 @@ from __future__ import annotations
 from collections.abc import Iterator
 from datetime import date, timedelta
 
-from nullah.core.card import Remark, Weight
+from nullah.core.card import Remark, Severity
 from nullah.core.drawing import Anchor, Drawing, Element, Fill, Label, Path, Ring, Role, drawing, line, rectangle
 from nullah.core.rack.board import Board
 from nullah.core.rack.drying import NEAR_ENOUGH, Readiness, Room, curve, readiness
 
 
 def dryness(board: Board, room: Room, rough_size: tuple[float, float] | None = None) -> Remark:
-    """Say whether a board is dry, or when it should be, and what sawing it first would save."""
+    """Return whether a board is dry, or when it should be, and what sawing it first would save."""
     if not board.readings:
-        return Remark("No moisture reading yet: nobody knows whether it is dry.", Weight.LOOK)
+        return Remark("No moisture reading yet: nobody knows whether it is dry.", Severity.WARNING)
     latest = max(board.readings, key=lambda reading: reading.day)
     found = readiness(board, room)
     if found is None:
         return Remark(
             f"{float(latest.percent):g} % on {latest.day}. Read the piece that lives in the room, or give the room's "
             "air, to know whether that is dry.",
-            Weight.LOOK,
+            Severity.WARNING,
         )
     if found.ready:
         return Remark(f"Dry: {float(latest.percent):g} % on {latest.day}, {_off(found.difference)} the room.")
@@ -33,7 +33,7 @@ def dryness(board: Board, room: Room, rough_size: tuple[float, float] | None = N
     sooner = readiness(board, room, rough_size) if rough_size is not None else None
     if sooner is not None and sooner.on[1] < middle:
         words += f" Sawn into its rough parts now: about {sooner.on[1]}."
-    return Remark(words, Weight.LOOK)
+    return Remark(words, Severity.WARNING)
 
 
 def _off(points: float) -> str:
@@ -68,8 +68,9 @@ def _chart(board: Board, room: Room, found: Readiness, wide: float, high: float)
     if not found.ready:
         early, late = at(found.days[0], 0)[0], at(found.days[2], 0)[0]
         yield rectangle(early, 0, max(1.0, late - early), high, Role.PENCIL, Fill.NONE)
-        yield Label(((early + late) / 2, 0), "ready, most likely, between these days", 2.9, role=Role.FAINT,
-                    nudge_mm=(0, -2.4))  # fmt: skip
+        yield Label(
+            ((early + late) / 2, 0), "ready, most likely, between these days", 2.9, role=Role.FAINT, nudge_mm=(0, -2.4)
+        )
     yield line((0, high), (wide, high), Role.OUTLINE)
     yield line((0, 0), (0, high), Role.OUTLINE)
     steps = [span * index / 48 for index in range(49)]

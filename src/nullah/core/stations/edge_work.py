@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator
 
-from nullah.core.card import Card, Remark, Setting, Weight
+from nullah.core.card import Card, Remark, Setting, Severity
 from nullah.core.drawing import (
     Anchor,
     Dimension,
@@ -23,14 +23,14 @@ from nullah.core.drawing import (
 )
 from nullah.core.lengths import Marks, from_float
 from nullah.core.milling.edge_tasks import KINDS, EdgeTask, Planned, tasks_of
-from nullah.core.milling.edges import EdgeError, LongBevel, ShapedEdge
+from nullah.core.milling.edges import BevelRip, EdgeError, ShapedEdge
 from nullah.core.milling.tapers import TaperError, TaperPlan
 from nullah.core.plan import Plan
 from nullah.core.stations.selection import Selection
 
 
 def selected_task(plan: Plan, selection: Selection) -> EdgeTask:
-    """Give the task that was typed, or the first of the part in hand, or of any part, or a leg as an example."""
+    """Return the task that was typed, or the first of the part in hand, or of any part, or a leg as an example."""
     if selection.milling.edge_task is not None:
         return EdgeTask(*selection.milling.edge_task)
     part = plan.part(selection.part)
@@ -58,11 +58,12 @@ def draw_edge_work(plan: Plan, selection: Selection) -> Drawing:
     found = _planned(task)
     title = KINDS[task.kind].title + (f" · {task.part}" if task.part else "")
     if isinstance(found, str):
-        return drawing(Label((0, 0), title, 3.6, Anchor.START, bold=True),
-                       Label((0, 10), found, 3.2, Anchor.START, Role.WARN))  # fmt: skip
+        return drawing(
+            Label((0, 0), title, 3.6, Anchor.START, bold=True), Label((0, 10), found, 3.2, Anchor.START, Role.WARN)
+        )
     if isinstance(found, TaperPlan):
         return drawing(_taper(found, task, plan.marks), _heading(title, 0))
-    if isinstance(found, LongBevel):
+    if isinstance(found, BevelRip):
         return drawing(_bevel(found, task, plan.marks), _heading(title, 0))
     return drawing(_edge(found, plan.marks), _heading(title, 0))
 
@@ -99,8 +100,14 @@ def _taper(found: TaperPlan, task: EdgeTask, marks: Marks) -> Iterator[Element]:
     yield Dimension((length, low), (length, off), write(from_float(toe)), 9)
     if tall > 1.01:
         yield Label((0, high), f"across drawn {tall:.1f} × too large", 2.9, Anchor.START, Role.FAINT, nudge_mm=(0, 18))
-    yield Label((length, high), "ringed: where strokes begin, each from there off the toe", 2.9, Anchor.END, Role.FAINT,
-                nudge_mm=(0, 18))  # fmt: skip
+    yield Label(
+        (length, high),
+        "ringed: where strokes begin, each from there off the toe",
+        2.9,
+        Anchor.END,
+        Role.FAINT,
+        nudge_mm=(0, 18),
+    )
     yield from _end_views(found, task, high, length)
 
 
@@ -119,16 +126,24 @@ def _end_views(found: TaperPlan, task: EdgeTask, high: float, length: float) -> 
             number += 1
             left[face.face] = found.off * scale
             at: dict[str, Point] = {
-                "A": (x + size / 2, y), "B": (x + size, y + size / 2),
-                "C": (x + size / 2, y + size), "D": (x, y + size / 2),
-            }  # fmt: skip
+                "A": (x + size / 2, y),
+                "B": (x + size, y + size / 2),
+                "C": (x + size / 2, y + size),
+                "D": (x, y + size / 2),
+            }
             yield Ring(at[face.face], str(number), 2.6, Role.CHALK)
         inner = (x + left["D"], y + left["A"], size - left["D"] - left["B"], size - left["A"] - left["C"])
         yield rectangle(*inner, fill=Fill.END_GRAIN, species="black cherry")
         names = " and ".join(face.face for face in faces)
         yield Label((x + size * 1.15, y + size / 2), f"then {names}" if index else f"first {names}", 3.0, Anchor.START)
-    yield Label((0, y + size), "the toe end on: A above, B right, C below, D left", 2.9, Anchor.START, Role.FAINT,
-                nudge_mm=(0, 5))  # fmt: skip
+    yield Label(
+        (0, y + size),
+        "the toe end on: A above, B right, C below, D left",
+        2.9,
+        Anchor.START,
+        Role.FAINT,
+        nudge_mm=(0, 5),
+    )
 
 
 def _edge(found: ShapedEdge, marks: Marks) -> Iterator[Element]:
@@ -156,16 +171,20 @@ def _edge(found: ShapedEdge, marks: Marks) -> Iterator[Element]:
         for step in range(13):
             turn = math.radians(90 * step / 12)
             profile.append(put((radius * (1 - math.sin(turn)), deep_rabbet + radius * (1 - math.cos(turn)))))
-    yield Path((*profile, (wide, high), (0, high), (0, 0)), Role.OUTLINE, closed=True, fill=Fill.END_GRAIN,
-               species="black cherry")  # fmt: skip
+    yield Path(
+        (*profile, (wide, high), (0, high), (0, 0)),
+        Role.OUTLINE,
+        closed=True,
+        fill=Fill.END_GRAIN,
+        species="black cherry",
+    )
     waste = [put((wide_rabbet, 0.0)) if wide_rabbet else profile[0], *profile[1 if wide_rabbet else 0 :], (wide, 0)]
     yield Path(tuple(waste), Role.BARE, closed=True, fill=Fill.WASTE)
     for number, flats in enumerate(found.rounds, start=1):
         for flat in flats:
             a, b = (put(corner) for corner in flat.corners)
             yield line(a, b, Role.KNIFE if number == 1 else Role.PENCIL)
-            yield Ring(((a[0] + b[0]) / 2, (a[1] + b[1]) / 2), str(number), 2.2, Role.CHALK,
-                       nudge_mm=(3, -3))  # fmt: skip
+            yield Ring(((a[0] + b[0]) / 2, (a[1] + b[1]) / 2), str(number), 2.2, Role.CHALK, nudge_mm=(3, -3))
     first = found.rounds[0][0]
     if first.on_face is not None:
         at = first.on_face
@@ -177,12 +196,12 @@ def _edge(found: ShapedEdge, marks: Marks) -> Iterator[Element]:
 
 
 def _radius(found: ShapedEdge) -> float:
-    """Give the radius of a round from its first flat, whose lines lie r·(2 − √2) from the corner."""
+    """Return the radius of a round from its first flat, whose lines lie r·(2 − √2) from the corner."""
     line_at = found.rounds[0][0].on_face or 0.0
     return line_at / (2 - math.sqrt(2))
 
 
-def _bevel(found: LongBevel, task: EdgeTask, marks: Marks) -> Iterator[Element]:
+def _bevel(found: BevelRip, task: EdgeTask, marks: Marks) -> Iterator[Element]:
     width, thick = task.figures[0], task.figures[1]
     yield rectangle(0, 0, width, thick, fill=Fill.END_GRAIN, species="black cherry")
     yield line((found.on_face, 0), (found.on_back, thick), Role.KNIFE)
@@ -190,23 +209,29 @@ def _bevel(found: LongBevel, task: EdgeTask, marks: Marks) -> Iterator[Element]:
     yield Dimension((0, 0), (found.on_face, 0), write(from_float(round(found.on_face, 1))), 8)
     yield Dimension((found.on_back, thick), (0, thick), write(from_float(round(found.on_back, 1))), 8)
     yield Label((width, thick), f"{found.degrees:g}° out of square", 3.0, Anchor.END, nudge_mm=(0, 12))
-    yield Label((0, thick), "in section: the saw enters at one line and leaves at the other; two halves that mate", 2.9,
-                Anchor.START, Role.FAINT, nudge_mm=(0, 18))  # fmt: skip
+    yield Label(
+        (0, thick),
+        "in section: the saw enters at one line and leaves at the other; two halves that mate",
+        2.9,
+        Anchor.START,
+        Role.FAINT,
+        nudge_mm=(0, 18),
+    )
 
 
 # --- the card -------------------------------------------------------------------------------------
 
 
 def edge_card(plan: Plan, selection: Selection) -> Card:
-    """Give the task in hand: what to set, the steps, what to mind."""
+    """Return the task in hand: what to set, the steps, what to mind."""
     task = selected_task(plan, selection)
     found = _planned(task)
     title = KINDS[task.kind].title
     if isinstance(found, str):
-        return Card(title, mind=(Remark(found, Weight.FAILS),))
+        return Card(title, mind=(Remark(found, Severity.FAILURE),))
     if isinstance(found, TaperPlan):
         return _taper_card(title, found, task, plan.marks)
-    if isinstance(found, LongBevel):
+    if isinstance(found, BevelRip):
         return _bevel_card(title, found, plan.marks)
     write = plan.marks.write_fine
     settings = [Setting("Pencil", write(from_float(round(figure, 1))), what) for what, figure in found.gauge]
@@ -224,11 +249,14 @@ def _taper_card(title: str, found: TaperPlan, task: EdgeTask, marks: Marks) -> C
     length, thick = task.figures[0], task.figures[1]
     settings = (
         Setting("Begins", marks.write(from_float(length - found.run)), "below the top, squared round"),
-        Setting("At the toe", " × ".join(write(from_float(round(each, 2)), False) for each in found.toe) + " mm",
-                f"of {write(from_float(thick))}"),
+        Setting(
+            "At the toe",
+            " × ".join(write(from_float(round(each, 2)), False) for each in found.toe) + " mm",
+            f"of {write(from_float(thick))}",
+        ),
         Setting("Off each face", write(from_float(found.off)), f"{found.angle:.2f}°"),
         Setting("Strokes", str(len(found.strokes) + found.full), "a face, each begun farther from the toe"),
-    )  # fmt: skip
+    )
     steps: list[str] = []
     for index, faces in enumerate(found.rounds):
         names = " and ".join(face.face for face in faces)
@@ -254,7 +282,7 @@ def _taper_card(title: str, found: TaperPlan, task: EdgeTask, marks: Marks) -> C
     )
 
 
-def _bevel_card(title: str, found: LongBevel, marks: Marks) -> Card:
+def _bevel_card(title: str, found: BevelRip, marks: Marks) -> Card:
     write = marks.write_fine
     settings = (
         Setting("On the face", write(from_float(round(found.on_face, 1))), "from the face edge"),

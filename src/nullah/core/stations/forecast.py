@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from fractions import Fraction
 
-from nullah.core.card import Card, Remark, Setting, Weight
+from nullah.core.card import Card, Remark, Setting, Severity
 from nullah.core.drawing import Anchor, Drawing, Element, Fill, Label, Path, Role, drawing, line, rectangle
 from nullah.core.fixes import CutOutFirst, CutThroughFirst, Fix, MakeAllThinner
 from nullah.core.lengths import Length, from_float, mm
@@ -49,7 +49,7 @@ def draw_forecast(plan: Plan, selection: Selection) -> Drawing:
 
 
 def _beside(plan: Plan, chosen: Forecast | None) -> tuple[Forecast, ...]:
-    """Give the parts to show: all, or where they are many those out of the same board as the one in hand."""
+    """Return the parts to show: all, or where they are many those out of the same board as the one in hand."""
     found = plan.milling or ()
     if len(found) <= _MOST or chosen is None:
         return found
@@ -86,9 +86,15 @@ def _along(plan: Plan, board: Board, survey: Survey, slab: Slab, what: str) -> I
     xs = [float(x - survey.x[0]) for x in survey.x]
     middle = len(survey.y) // 2
     yield from _profile(
-        xs, survey.top[:, middle].tolist(), survey.bottom[:, middle].tolist(),
-        [slab.a * float(x) + slab.b * float(survey.y[middle]) + slab.c for x in survey.x], slab.thickness, board, 0, 0,
-    )  # fmt: skip
+        xs,
+        survey.top[:, middle].tolist(),
+        survey.bottom[:, middle].tolist(),
+        [slab.a * float(x) + slab.b * float(survey.y[middle]) + slab.c for x in survey.x],
+        slab.thickness,
+        board,
+        0,
+        0,
+    )
     # Heights count from the datum of the survey, which may lie in the middle of the board.
     high, deep = EXAGGERATION * float(survey.top.max()), EXAGGERATION * max(0.0, -float(survey.bottom.min()))
     yield Label((0, -high), f"{what}: along its middle", 3.0, Anchor.START, Role.FAINT, nudge_mm=(0, -3))
@@ -100,9 +106,15 @@ def _along(plan: Plan, board: Board, survey: Survey, slab: Slab, what: str) -> I
         below = deep + high + 48
         x = float(survey.x[station])
         yield from _profile(
-            ys, survey.top[station].tolist(), survey.bottom[station].tolist(),
-            [slab.a * x + slab.b * float(y) + slab.c for y in survey.y], slab.thickness, board, at, below,
-        )  # fmt: skip
+            ys,
+            survey.top[station].tolist(),
+            survey.bottom[station].tolist(),
+            [slab.a * x + slab.b * float(y) + slab.c for y in survey.y],
+            slab.thickness,
+            board,
+            at,
+            below,
+        )
         yield Label((at + width / 2, below + deep), title, 3.0, role=Role.FAINT, nudge_mm=(0, 4))
     if slab.thickness > 0:
         legend = (2 * (width + gap), deep + 50)
@@ -117,8 +129,16 @@ def _length(millimetres: float) -> Length:
     return Length(Fraction(int(millimetres * 10 + 1e-6), 10))
 
 
-def _profile(stations: list[float], top: list[float], bottom: list[float], floor: list[float], thick: float,
-             board: Board, x: float, y: float) -> Iterator[Element]:  # fmt: skip
+def _profile(
+    stations: list[float],
+    top: list[float],
+    bottom: list[float],
+    floor: list[float],
+    thick: float,
+    board: Board,
+    x: float,
+    y: float,
+) -> Iterator[Element]:
     """Draw a cut through the wood: shavings hatched, the slab in wood, its faces in chalk."""
 
     def curve(heights: list[float]) -> list[tuple[float, float]]:
@@ -151,13 +171,28 @@ def _bars(plan: Plan, forecasts: tuple[Forecast, ...], chosen: Forecast | None) 
             (24, item.cut_first, "cut first", item.cut_first_chosen),
         ):
             long = float(reach) * times
-            yield rectangle(left, y + offset, long, 20, Role.OUTLINE if used else Role.PENCIL,
-                            Fill.WOOD if used else Fill.NONE, species, PieceRef(item.part))  # fmt: skip
+            yield rectangle(
+                left,
+                y + offset,
+                long,
+                20,
+                Role.OUTLINE if used else Role.PENCIL,
+                Fill.WOOD if used else Fill.NONE,
+                species,
+                PieceRef(item.part),
+            )
             words = f"{plan.marks.write_fine(reach)}  {way}" + (" · planned" if used else "")
             # Where the bar ends short of it, the line of what is needed would run through the words.
             beyond = left + max(long, need_long) + 12
-            yield Label((beyond, y + offset + 10), words, 3.0, Anchor.START,
-                        Role.LABEL if used else Role.FAINT, bold=used, ref=PieceRef(item.part))  # fmt: skip
+            yield Label(
+                (beyond, y + offset + 10),
+                words,
+                3.0,
+                Anchor.START,
+                Role.LABEL if used else Role.FAINT,
+                bold=used,
+                ref=PieceRef(item.part),
+            )
         need = left + need_long
         yield line((need, y - 5), (need, y + 49), Role.WARN if short else Role.CHALK)
         yield Label(
@@ -166,7 +201,7 @@ def _bars(plan: Plan, forecasts: tuple[Forecast, ...], chosen: Forecast | None) 
 
 
 def forecast_card(plan: Plan, selection: Selection) -> Card:
-    """Give what the part in hand reaches, who falls short, and the ways out."""
+    """Return what the part in hand reaches, who falls short, and the ways out."""
     if plan.milling is None:
         return Card("Flattening", mind=(Remark("Working out what each board can give …"),))
     chosen = _in_hand(plan, selection)
@@ -206,12 +241,13 @@ def _too_little_known(plan: Plan, forecasts: tuple[Forecast, ...]) -> Iterator[R
             yield Remark(
                 f"{board.name} has {write(from_float(round(spare, 1)))} to spare and is known to "
                 f"{write(from_float(round(doubt, 1)))} only: survey it before you saw.",
-                Weight.LOOK, ref=PieceRef(near[0].part),
-            )  # fmt: skip
+                Severity.WARNING,
+                ref=PieceRef(near[0].part),
+            )
 
 
 def _how(plan: Plan, chosen: Forecast) -> str:
-    """Say how a part is flattened, and how far off its thickness may be."""
+    """Return how a part is flattened, and how far off its thickness may be."""
     cut = plan.project.first_cut(chosen.board)
     how = "flattened whole"
     if chosen.cut_first_chosen:
@@ -246,7 +282,7 @@ def _shortfalls(plan: Plan, forecasts: tuple[Forecast, ...]) -> Iterator[Remark]
         first = plan.part(short[0].part)
         if first is not None:
             fixes += _thinner(plan, first)
-        yield Remark(f"{text}.", Weight.FAILS, tuple(fixes), ref=PieceRef(short[0].part))
+        yield Remark(f"{text}.", Severity.FAILURE, tuple(fixes), ref=PieceRef(short[0].part))
 
 
 def _listed(names: list[str]) -> str:

@@ -4,11 +4,11 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from nullah.core.card import Card, Remark, Setting, Stage, Step, lines_to_keep
+from nullah.core.card import Card, JointStage, Remark, Setting, Step, lines_to_keep
 from nullah.core.drawing import Anchor, Dimension, Drawing, Element, Fill, Label, Path, Role, drawing
 from nullah.core.joints import views
 from nullah.core.joints.dovetail.corners import Corner
-from nullah.core.joints.kinds import Kind
+from nullah.core.joints.kinds import JointGroup
 from nullah.core.joints.mate_views import extent_of, mate_views
 from nullah.core.plan import Plan
 from nullah.core.work.joint_work import JointWork
@@ -17,16 +17,16 @@ from nullah.core.work.joint_work import JointWork
 
 #: What of a layout can be seen so far, by role; the waste follows rules of its own.
 _SEEN = {
-    Role.GAUGE: {Stage.GAUGED, Stage.MARKED, Stage.HATCHED, Stage.SAWN},
-    Role.KNIFE: {Stage.MARKED, Stage.HATCHED, Stage.SAWN},
-    Role.HIDDEN: {Stage.HATCHED, Stage.SAWN, Stage.CUT, Stage.TRIED},
+    Role.GAUGE: {JointStage.GAUGED, JointStage.MARKED, JointStage.HATCHED, JointStage.SAWN},
+    Role.KNIFE: {JointStage.MARKED, JointStage.HATCHED, JointStage.SAWN},
+    Role.HIDDEN: {JointStage.HATCHED, JointStage.SAWN, JointStage.CUT, JointStage.TRIED},
 }
-_ORDER = list(Stage)
+_ORDER = list(JointStage)
 
 
-def stage_before(steps: tuple[Step, ...], number: int, mate: str) -> Stage:
-    """Give how far a mate is once the steps up to a number (from 0) are done."""
-    stage = Stage.BLANK
+def stage_before(steps: tuple[Step, ...], number: int, mate: str) -> JointStage:
+    """Return how far a mate is once the steps up to a number (from 0) are done."""
+    stage = JointStage.BLANK
     for step in steps[: number + 1]:
         if step.at in (mate, "both"):
             stage = step.stage
@@ -47,13 +47,13 @@ def draw_step(plan: Plan, work: JointWork, number: int, titled: bool = True) -> 
     return shown + drawing(Label((shown.bounds()[0], 0), title, 3.8, Anchor.START, bold=True, nudge_mm=(0, -30)))
 
 
-def _what(kind: Kind, step: Step) -> str:
+def _what(kind: JointGroup, step: Step) -> str:
     names = {"first": kind.first.part.name, "second": kind.second.part.name}
     who = names.get(step.at, f"{kind.first.part.name} and {kind.second.part.name}")
     return f"{who}, {step.stage.value}"
 
 
-def _mates(plan: Plan, kind: Kind, stages: list[Stage]) -> Drawing:
+def _mates(plan: Plan, kind: JointGroup, stages: list[JointStage]) -> Drawing:
     shown = Drawing()
     beside = extent_of(kind.first)[0] + 70
     for number, mate in enumerate((kind.first, kind.second)):
@@ -62,7 +62,7 @@ def _mates(plan: Plan, kind: Kind, stages: list[Stage]) -> Drawing:
     return shown
 
 
-def _corner(plan: Plan, corner: Corner, stages: list[Stage]) -> Drawing:
+def _corner(plan: Plan, corner: Corner, stages: list[JointStage]) -> Drawing:
     tail, pin = plan.part(corner.tail_boards[0]), plan.part(corner.pin_boards[0])
     if tail is None or pin is None:
         return Drawing()
@@ -74,7 +74,7 @@ def _corner(plan: Plan, corner: Corner, stages: list[Stage]) -> Drawing:
     end = views.pin_board_end(layout, plan.species_of(pin), pin.id)
     inside = views.pin_board_face(layout, show, levels, plan.species_of(pin), pin.id)
     shown = drawing(_at_stage(face, stages[0], gauged=False))
-    if stages[0] in (Stage.MARKED, Stage.HATCHED):
+    if stages[0] in (JointStage.MARKED, JointStage.HATCHED):
         shown += drawing(views.divider_pricks(layout, plan.marks))
     gap = 0.25 * height + 30
     shown += drawing(_at_stage(end, stages[1], gauged=False)).moved(gap, 0)
@@ -86,14 +86,14 @@ def _corner(plan: Plan, corner: Corner, stages: list[Stage]) -> Drawing:
     return shown + drawing(words)
 
 
-def _at_stage(elements: Iterator[Element], stage: Stage, gauged: bool) -> Iterator[Element]:
+def _at_stage(elements: Iterator[Element], stage: JointStage, gauged: bool) -> Iterator[Element]:
     """Show of a layout what is there at a stage.
 
     `gauged` tells that its waste is bordered by gauge lines, which are there before the rest.
     """
     for element in elements:
         if isinstance(element, Dimension):
-            if stage in (Stage.GAUGED, Stage.MARKED):
+            if stage in (JointStage.GAUGED, JointStage.MARKED):
                 yield element
         elif isinstance(element, Path) and element.fill is Fill.WASTE:
             yield from _waste(element, stage, gauged)
@@ -101,22 +101,22 @@ def _at_stage(elements: Iterator[Element], stage: Stage, gauged: bool) -> Iterat
             yield element
 
 
-def _waste(waste: Path, stage: Stage, gauged: bool) -> Iterator[Element]:
+def _waste(waste: Path, stage: JointStage, gauged: bool) -> Iterator[Element]:
     """Show waste as lines, hatched, sawn along its sides, or gone."""
-    if stage is Stage.GAUGED and gauged:
+    if stage is JointStage.GAUGED and gauged:
         yield waste._replace(role=Role.GAUGE, fill=Fill.NONE)
-    elif stage is Stage.MARKED:
+    elif stage is JointStage.MARKED:
         yield waste._replace(fill=Fill.NONE)
-    elif stage is Stage.HATCHED:
+    elif stage is JointStage.HATCHED:
         yield waste
-    elif stage is Stage.SAWN:
+    elif stage is JointStage.SAWN:
         yield waste._replace(role=Role.CHALK)
-    elif stage in (Stage.CUT, Stage.TRIED):
+    elif stage in (JointStage.CUT, JointStage.TRIED):
         yield waste._replace(role=Role.OUTLINE, fill=Fill.PAPER)
 
 
 def step_card(plan: Plan, work: JointWork, number: int) -> Card:
-    """Give one step to carry away: its settings, itself, what to check, which lines must survive, and its caution."""
+    """Return one step to carry away: its settings, itself, what to check, which lines must survive, and its caution."""
     if not work.steps:
         return Card(work.kind.title)
     number = min(max(number, 0), len(work.steps) - 1)
@@ -132,17 +132,17 @@ def step_card(plan: Plan, work: JointWork, number: int) -> Card:
 
 
 _TOOLS = {
-    Stage.GAUGED: ("gauge", "wall", "depth", "wide", "stop", "mortise"),
-    Stage.MARKED: ("divider", "tails, each", "bevel", "square", "shoulder", "row", "ends", "wall", "wide"),
-    Stage.HATCHED: ("divider", "bevel", "gauge"),
-    Stage.SAWN: ("saw", "plough", "depth", "bevel", "tenon"),
-    Stage.CUT: ("chisel", "depth", "plough", "bit", "pilot", "deep", "stop", "key", "mitre"),
-    Stage.TRIED: ("screws", "nails", "glue"),
+    JointStage.GAUGED: ("gauge", "wall", "depth", "wide", "stop", "mortise"),
+    JointStage.MARKED: ("divider", "tails, each", "bevel", "square", "shoulder", "row", "ends", "wall", "wide"),
+    JointStage.HATCHED: ("divider", "bevel", "gauge"),
+    JointStage.SAWN: ("saw", "plough", "depth", "bevel", "tenon"),
+    JointStage.CUT: ("chisel", "depth", "plough", "bit", "pilot", "deep", "stop", "key", "mitre"),
+    JointStage.TRIED: ("screws", "nails", "glue"),
 }
 
 
 def settings_for(work: JointWork, step: Step) -> tuple[Setting, ...]:
-    """Give the settings of the tools a step takes up; none where it takes up no tool that is set."""
+    """Return the settings of the tools a step takes up; none where it takes up no tool that is set."""
     words = _TOOLS.get(step.stage, ())
     found = tuple(setting for setting in work.settings if any(word in setting.tool.lower() for word in words))
     if work.corner is not None and step.at in ("first", "second"):

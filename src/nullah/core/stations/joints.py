@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from nullah.core.card import Card, Remark, Weight
+from nullah.core.card import Card, Remark, Severity
 from nullah.core.drawing import Anchor, Drawing, Label, drawing
-from nullah.core.joints.kinds import Kind, kinds_of
+from nullah.core.joints.kinds import JointGroup, kinds_of
 from nullah.core.joints.mate_views import Named, extent_of, mate_views
 from nullah.core.joints.types import holes_of, told_of
 from nullah.core.plan import Plan, corner_problem
@@ -36,7 +36,7 @@ def _draw(plan: Plan, selection: Selection) -> Drawing:
     return draw_mates(plan, kind)
 
 
-def draw_mates(plan: Plan, kind: Kind, titled: bool = True) -> Drawing:
+def draw_mates(plan: Plan, kind: JointGroup, titled: bool = True) -> Drawing:
     """Draw both mates of a joint, the one that is cut into at the left."""
     through, places = holes_of(at_bench(plan, kind))
     found = {mate.part.id: places if mate.part.id == through else () for mate in (kind.first, kind.second)}
@@ -48,7 +48,7 @@ def draw_mates(plan: Plan, kind: Kind, titled: bool = True) -> Drawing:
     return first + second.moved(beside, 0) + drawing([title] if titled else [])
 
 
-def _named(kind: Kind) -> Named:
+def _named(kind: JointGroup) -> Named:
     """Say which figures of the ledger are measured on the mate that is cut into."""
     names = kind.joint.names
     if not kind.first.cutouts:
@@ -67,7 +67,7 @@ def _card(plan: Plan, selection: Selection) -> Card:
     kind, step = selected_kind(plan, selection), selection.joints.step
     if kind is None:
         dovetailed = not plan.parts
-        return Card("Joints", mind=(Remark(corner_problem(plan), Weight.FAILS if dovetailed else Weight.NOTE),))
+        return Card("Joints", mind=(Remark(corner_problem(plan), Severity.FAILURE if dovetailed else Severity.NOTE),))
     if step is not None and (work := joint_work(plan, kind)).steps:
         return step_card(plan, work, step)
     if kind.corner_prefix:
@@ -75,8 +75,8 @@ def _card(plan: Plan, selection: Selection) -> Card:
     return joint_card(plan, kind, why(plan, selection))
 
 
-def joint_card(plan: Plan, kind: Kind, asked: tuple[str, ...] = ()) -> Card:
-    """Give what to set, do and mind at a joint that is no dovetail; `asked` is why a figure is what it is."""
+def joint_card(plan: Plan, kind: JointGroup, asked: tuple[str, ...] = ()) -> Card:
+    """Return what to set, do and mind at a joint that is no dovetail; `asked` is why a figure is what it is."""
     found = told_of(at_bench(plan, kind))
     if found is None:
         return Card(kind.title)
@@ -85,18 +85,18 @@ def joint_card(plan: Plan, kind: Kind, asked: tuple[str, ...] = ()) -> Card:
     return Card(title, found.settings, tuple(step.text for step in found.steps), remarks, asked or found.why)
 
 
-def _season_room(plan: Plan, kind: Kind) -> Iterator[Remark]:
+def _season_room(plan: Plan, kind: JointGroup) -> Iterator[Remark]:
     """Say what room what enters a joint has through the year, where it is free to move in it."""
     if kind.joint.hold.rigid:
         return
     fit = season_of(plan).fit_of(kind.second.part.id)
     if fit is None or max(fit.rooms) - min(fit.rooms) < 0.05:
         return
-    weight = Weight.NOTE if fit.verdict in (Verdict.FITS, Verdict.RATTLES) else Weight.LOOK
+    weight = Severity.NOTE if fit.verdict in (Verdict.FITS, Verdict.RATTLES) else Severity.WARNING
     yield Remark(RoomInYear(fit), weight, ref=quantity_ref(fit.quantity))
 
 
-def _by_hand(plan: Plan, kind: Kind) -> Iterator[Remark]:
+def _by_hand(plan: Plan, kind: JointGroup) -> Iterator[Remark]:
     """Say what it is worth to cut what enters to the opening that is there; once the numerical libraries are."""
     if plan.milling is None or not kind.joint.type.captures:
         return
@@ -113,7 +113,7 @@ def _by_hand(plan: Plan, kind: Kind) -> Iterator[Remark]:
 
 
 def _state(plan: Plan) -> str:
-    if any(remark.weight is Weight.FAILS for corner in plan.corners for remark in corner.remarks):
+    if any(remark.weight is Severity.FAILURE for corner in plan.corners for remark in corner.remarks):
         return "cannot be made yet"
     found = kinds_of(plan.assembly)
     if not found:
@@ -124,7 +124,4 @@ def _state(plan: Plan) -> str:
     return f"{len(found)} kinds of joint"
 
 
-STATION = Station(
-    "joints", "Joints", _draw, _card, _state,
-    "There is no joint to lay out yet. The card says why.",
-)  # fmt: skip
+STATION = Station("joints", "Joints", _draw, _card, _state, "There is no joint to lay out yet. The card says why.")

@@ -4,11 +4,11 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from nullah.core.card import Card, Remark, Weight
+from nullah.core.card import Card, Remark, Severity
 from nullah.core.drawing import Anchor, Drawing, Element, Label, Role, drawing
 from nullah.core.joints.bench import AtBench
 from nullah.core.joints.kinds import kinds_of
-from nullah.core.joints.made_up import FAMILIES, JointError, MadeUp, make_up
+from nullah.core.joints.made_up import FAMILIES, JointError, StandaloneJoint, make_up
 from nullah.core.joints.types import told_of
 from nullah.core.lengths import from_float
 from nullah.core.piece.form import Assembly, View
@@ -25,7 +25,7 @@ _TITLES = {View.ABOVE: "above", View.FRONT: "front", View.SECTION: "side"}
 
 
 def selected_made(selection: Selection) -> tuple[str, tuple[float, ...]] | None:
-    """Give the family and the figures of the joint by itself that is in hand; None where it is one of the piece."""
+    """Return the family and the figures of the joint by itself that is in hand; None where it is one of the piece."""
     family, figures = selection.joints.family, selection.joints.figures
     if family not in FAMILIES:
         return None
@@ -33,7 +33,7 @@ def selected_made(selection: Selection) -> tuple[str, tuple[float, ...]] | None:
     return family, figures if len(figures) == len(usual) else usual
 
 
-def _made(selection: Selection) -> MadeUp | str:
+def _made(selection: Selection) -> StandaloneJoint | str:
     found = selected_made(selection)
     if found is None:
         return "There is no such joint."
@@ -86,11 +86,11 @@ def _together(assembly: Assembly, recipes: dict[str, Recipe]) -> Drawing:
 
 
 def made_card(plan: Plan, selection: Selection) -> Card:
-    """Give how a joint by itself is made, in the shop there is."""
+    """Return how a joint by itself is made, in the shop there is."""
     made, found = _made(selection), selected_made(selection)
     title = FAMILIES[found[0]].title if found is not None else "Joints"
     if isinstance(made, str):
-        return Card(title, mind=(Remark(made, Weight.FAILS),))
+        return Card(title, mind=(Remark(made, Severity.FAILURE),))
     told = made.told
     if told is None:
         kind = kinds_of(made.assembly)[0]
@@ -114,5 +114,5 @@ def _season_room(plan: Plan, family: str, figures: tuple[float, ...]) -> Iterato
     yield Remark(
         f"{plan.marks.write(from_float(figures[0]))} of {species.name}, flat-sawn, move {least} over the year of a "
         f"{climate.name}: " + ("give it at least that." if short else "there is room for it."),
-        Weight.LOOK if short else Weight.NOTE,
+        Severity.WARNING if short else Severity.NOTE,
     )

@@ -12,7 +12,7 @@ from nullah.core.stations.selection import MillingView, Selection
 from nullah.core.stations.station import Station
 
 
-class View(NamedTuple):
+class ViewModule(NamedTuple):
     """A way of looking at the milling: the module that has it, and what its drawing and its card are called there.
 
     They are loaded when they are first looked at: most of them want the numerical libraries, which the
@@ -26,13 +26,13 @@ class View(NamedTuple):
 
 
 VIEWS = {
-    MillingView.FORECAST: View("Forecast", "forecast", "draw_forecast", "forecast_card"),
-    MillingView.SURVEY: View("Survey", "surveying", "draw_survey", "survey_card"),
-    MillingView.STROKES: View("Strokes", "stroke_plan", "draw_strokes", "strokes_card"),
-    MillingView.EDGES: View("Edges", "edge_work", "draw_edge_work", "edge_card"),
+    MillingView.FORECAST: ViewModule("Forecast", "forecast", "draw_forecast", "forecast_card"),
+    MillingView.SURVEY: ViewModule("Survey", "surveying", "draw_survey", "survey_card"),
+    MillingView.STROKES: ViewModule("Strokes", "stroke_plan", "draw_strokes", "strokes_card"),
+    MillingView.EDGES: ViewModule("Edges", "edge_work", "draw_edge_work", "edge_card"),
     # These two are shown by the desk itself; what they would be on paper is the nearest drawing.
-    MillingView.PLANING: View("Plane it", "stroke_plan", "draw_strokes", "strokes_card"),
-    MillingView.STICKS: View("Read the sticks", "surveying", "draw_survey", "sticks_card"),
+    MillingView.PLANING: ViewModule("Plane it", "stroke_plan", "draw_strokes", "strokes_card"),
+    MillingView.STICKS: ViewModule("Read the sticks", "surveying", "draw_survey", "sticks_card"),
 }
 
 
@@ -60,7 +60,11 @@ def _state(plan: Plan) -> str:
 
 
 STATION = Station(
-    "milling", "Milling", _draw, _card, _state,
+    "milling",
+    "Milling",
+    _draw,
+    _card,
+    _state,
     "Nothing lies on a board yet. Lay the parts out in Breakdown; here you will see what flattening leaves of each.",
     to_scale=False,
-)  # fmt: skip
+)

@@ -7,10 +7,10 @@ from collections.abc import Iterator
 from nullah.core.bench.book import in_words
 from nullah.core.bench.tasks import JointStep, Task, Trade
 from nullah.core.bench.working import GLUES
-from nullah.core.card import Card, Remark, Setting, Weight
+from nullah.core.card import Card, Remark, Setting, Severity
 from nullah.core.drawing import Anchor, Dimension, Drawing, Element, Fill, Label, Role, drawing, grain_lines, rectangle
 from nullah.core.joints.bench import SAW_BITES
-from nullah.core.joints.kinds import Kind, kinds_of
+from nullah.core.joints.kinds import JointGroup, kinds_of
 from nullah.core.lengths import Direction
 from nullah.core.piece.joint import Hold
 from nullah.core.piece.part import Part
@@ -21,7 +21,7 @@ from nullah.core.stations.breakdown import cut_in_words, draw_one_board
 from nullah.core.stations.joint_steps import draw_step, step_card
 from nullah.core.stations.piece import STATION as PIECE
 from nullah.core.stations.selection import Selection
-from nullah.core.work.day_book import Standing
+from nullah.core.work.day_book import WorkState
 from nullah.core.work.joint_work import joint_work
 
 #: So many letters of a title have room above its picture; the card has all of it.
@@ -40,8 +40,8 @@ _CARE = {
 }  # fmt: skip
 
 
-def joint_of(plan: Plan, task: Task) -> tuple[Kind, int] | None:
-    """Give the kind of joint a task is a step of, and which step (from 0)."""
+def joint_of(plan: Plan, task: Task) -> tuple[JointGroup, int] | None:
+    """Return the kind of joint a task is a step of, and which step (from 0)."""
     if not isinstance(task.subject, JointStep):
         return None
     step = task.subject
@@ -82,7 +82,7 @@ def _sizes(plan: Plan, part: Part, waits: bool) -> Iterator[Element]:
     yield Label((long / 2, wide), "∨ face edge", 2.8, role=Role.PENCIL, nudge_mm=(0, 3))
 
 
-def draw_next(plan: Plan, stand: Standing, task: Task | None) -> Drawing:
+def draw_next(plan: Plan, stand: WorkState, task: Task | None) -> Drawing:
     """Draw the next task, its title large above its picture."""
     if task is None:
         return drawing([Label((0, 0), idle_words(plan, stand), 5.0, Anchor.MIDDLE, bold=True)])
@@ -95,7 +95,7 @@ def draw_next(plan: Plan, stand: Standing, task: Task | None) -> Drawing:
     words = [
         Label((left, top), _short(task.title, _ON_BENCH), 5.2, Anchor.START, bold=True, nudge_mm=(0, up)),
         Label((left, top), told, 3.2, Anchor.START, Role.FAINT, nudge_mm=(0, up + 7)),
-    ]  # fmt: skip
+    ]
     again = stand.progress.again.get(task.id)
     if again:
         names = ", ".join(part.name for each in again if (part := plan.part(each)) is not None)
@@ -103,8 +103,8 @@ def draw_next(plan: Plan, stand: Standing, task: Task | None) -> Drawing:
     return shown + drawing(words)
 
 
-def idle_words(plan: Plan, stand: Standing) -> str:
-    """Say why there is nothing to do."""
+def idle_words(plan: Plan, stand: WorkState) -> str:
+    """Return why there is nothing to do."""
     if not stand.order.tasks:
         return "There is no piece to work at yet."
     if stand.finished:
@@ -119,8 +119,8 @@ def _short(title: str, most: int = 74) -> str:
 # --- the card -------------------------------------------------------------------------------------
 
 
-def task_card(plan: Plan, stand: Standing, task: Task) -> Card:
-    """Give all that is carried to the bench for a task."""
+def task_card(plan: Plan, stand: WorkState, task: Task) -> Card:
+    """Return all that is carried to the bench for a task."""
     joint = joint_of(plan, task)
     if joint is not None:
         card = step_card(plan, joint_work(plan, joint[0]), joint[1])
@@ -130,10 +130,12 @@ def task_card(plan: Plan, stand: Standing, task: Task) -> Card:
     return Card(_short(task.title), tuple(settings), tuple(steps), (*mind, *cautions))
 
 
-def _told(plan: Plan, stand: Standing, task: Task) -> tuple[list[Setting], list[str], list[Remark]]:
+def _told(plan: Plan, stand: WorkState, task: Task) -> tuple[list[Setting], list[str], list[Remark]]:
     if task.trade is Trade.DRY:
-        steps = ["Stack it with sticks between, in the room where the piece will live.",
-                 "Read the meter every few days; it is dry within a point of the room's own piece."]  # fmt: skip
+        steps = [
+            "Stack it with sticks between, in the room where the piece will live.",
+            "Read the meter every few days; it is dry within a point of the room's own piece.",
+        ]
         return [], steps, []
     match task.subject:
         case BoardRef(board):
@@ -156,8 +158,9 @@ def _sawing(plan: Plan, board_id: str) -> tuple[list[Setting], list[str], list[R
     kerf = plan.marks.write_fine(plan.project.shop.kerf)
     return (
         [Setting("Cuts", str(len(board.cuts)), "in this order"), Setting("Kerf", kerf, "in the waste")],
-        [cut_in_words(plan, cut) for cut in board.cuts], [],
-    )  # fmt: skip
+        [cut_in_words(plan, cut) for cut in board.cuts],
+        [],
+    )
 
 
 def _part(plan: Plan, part: Part, task: Task) -> tuple[list[Setting], list[str], list[Remark]]:
@@ -167,32 +170,48 @@ def _part(plan: Plan, part: Part, task: Task) -> tuple[list[Setting], list[str],
     waits = task.trade is Trade.MILL and bool(plan.waiting(part))
     settings = [Setting("Thickness", write(part.thickness), "gauge from the face side", thick)]
     if task.trade is Trade.FIT:
-        settings = [Setting("Length", write(part.cut_length), "to what was measured", long),
-                    Setting("Width", write(part.width), "from the face edge", wide)]  # fmt: skip
+        settings = [
+            Setting("Length", write(part.cut_length), "to what was measured", long),
+            Setting("Width", write(part.width), "from the face edge", wide),
+        ]
     else:
-        settings.append(Setting("Width", "leave wide" if waits else write(part.width), f"planned {write(part.width)}",
-                                wide))  # fmt: skip
-        settings.append(Setting("Length", "leave long" if waits else write(part.cut_length),
-                                f"planned {write(part.cut_length)}", long))  # fmt: skip
+        settings.append(
+            Setting("Width", "leave wide" if waits else write(part.width), f"planned {write(part.width)}", wide)
+        )
+        settings.append(
+            Setting(
+                "Length", "leave long" if waits else write(part.cut_length), f"planned {write(part.cut_length)}", long
+            )
+        )
         if rough is not None:
             up = Direction.UP
             size = f"{write(rough.length, up, unit=False)} × {write(rough.width, up, unit=False)} × "
-            settings.append(Setting("Rough", size + write(rough.thickness, up),
-                                    f"out of {board.board.name}" if board else "no board yet"))  # fmt: skip
+            settings.append(
+                Setting(
+                    "Rough",
+                    size + write(rough.thickness, up),
+                    f"out of {board.board.name}" if board else "no board yet",
+                )
+            )
     forecast = plan.forecast_of(part.id)
     mind = []
     if forecast is not None and forecast.short.mm > 0:
         text = f"As planned it comes out {fine(forecast.short)} too thin: see Milling."
-        mind.append(Remark(text, Weight.FAILS))
+        mind.append(Remark(text, Severity.FAILURE))
     if task.trade is Trade.FIT:
-        steps = ["Hold it to its opening; knife the length from the opening itself where you can.",
-                 "Saw in the waste, shoot to the line: a shaving at a time, tried after each."]  # fmt: skip
+        steps = [
+            "Hold it to its opening; knife the length from the opening itself where you can.",
+            "Saw in the waste, shoot to the line: a shaving at a time, tried after each.",
+        ]
     else:
-        steps = ["Face side flat, face edge straight and square to it; mark both.",
-                 "Gauge the thickness all round from the face side; plane the other face to the line.",
-                 "Gauge the width from the face edge; plane to the line."]  # fmt: skip
-        steps.append("Leave the length: what it fits must be measured first." if waits else
-                     "Ends last: knife round, saw, shoot.")  # fmt: skip
+        steps = [
+            "Face side flat, face edge straight and square to it; mark both.",
+            "Gauge the thickness all round from the face side; plane the other face to the line.",
+            "Gauge the width from the face edge; plane to the line.",
+        ]
+        steps.append(
+            "Leave the length: what it fits must be measured first." if waits else "Ends last: knife round, saw, shoot."
+        )
         steps.append("The strokes of each face stand at Milling.")
         mind.append(Remark("Measure its thickness after: the joints follow what it really is."))
     return settings, steps, mind
@@ -201,17 +220,21 @@ def _part(plan: Plan, part: Part, task: Task) -> tuple[list[Setting], list[str],
 def _measuring(plan: Plan, task: Task) -> tuple[list[Setting], list[str], list[Remark]]:
     ledger = plan.ledger
     settings = [
-        Setting(sentence(plan.reader.title(name)), quantity.write(plan.marks),
-                quantity.origin.value, QuantityRef(name))
-        for name in task.measures if ledger is not None and (quantity := ledger.quantities.get(name)) is not None
-    ]  # fmt: skip
-    return settings, ["Check that it is square: the diagonals equal.",
-                      "Measure at front and back, top and bottom: the smallest counts. Enter it here."], [
-        Remark("What fits into something is cut from what is, not from the drawing.")
-    ]  # fmt: skip
+        Setting(sentence(plan.reader.title(name)), quantity.write(plan.marks), quantity.origin.value, QuantityRef(name))
+        for name in task.measures
+        if ledger is not None and (quantity := ledger.quantities.get(name)) is not None
+    ]
+    return (
+        settings,
+        [
+            "Check that it is square: the diagonals equal.",
+            "Measure at front and back, top and bottom: the smallest counts. Enter it here.",
+        ],
+        [Remark("What fits into something is cut from what is, not from the drawing.")],
+    )
 
 
-def _gluing(plan: Plan, stand: Standing, task: Task) -> tuple[list[Setting], list[str], list[Remark]]:
+def _gluing(plan: Plan, stand: WorkState, task: Task) -> tuple[list[Setting], list[str], list[Remark]]:
     gluing = next((each for each in stand.order.gluings if each.id == task.id), None)
     if gluing is None:
         return [], [], []
@@ -219,37 +242,45 @@ def _gluing(plan: Plan, stand: Standing, task: Task) -> tuple[list[Setting], lis
     glue = GLUES[working.glue]
     settings = [
         Setting("Glue", working.glue, f"about {glue.open_minutes:g} min open; read the label"),
-        Setting("It takes", in_words(gluing.minutes), f"{sum(j.hold is Hold.GLUE for j in gluing.joints)} joints, "
-                f"{working.people} at it"),
+        Setting(
+            "It takes",
+            in_words(gluing.minutes),
+            f"{sum(j.hold is Hold.GLUE for j in gluing.joints)} joints, {working.people} at it",
+        ),
         Setting("Clamps", str(gluing.clamps), f"{working.clamps} there are"),
         Setting("In the clamps", f"{glue.clamp_hours:g} h", f"worked after {glue.cure_hours:g} h"),
-    ]  # fmt: skip
+    ]
     mind = []
     if gluing.too_long:
         text = (
             f"It takes longer than the glue stays open ({in_words(gluing.minutes)} against {glue.open_minutes:g} min) "
             "and cannot be done in parts: get a second pair of hands, or a slower glue."
         )
-        mind.append(Remark(text, Weight.LOOK))
+        mind.append(Remark(text, Severity.WARNING))
     if gluing.clamps > working.clamps:
-        mind.append(Remark(f"It asks for {gluing.clamps} clamps; there are {working.clamps}.", Weight.LOOK))
+        mind.append(Remark(f"It asks for {gluing.clamps} clamps; there are {working.clamps}.", Severity.WARNING))
     dry = [plan.part(j.second) for j in gluing.joints if j.hold is Hold.DRY]
     names = ", ".join(dict.fromkeys(part.name for part in dry if part is not None))
     if names:
         mind.append(Remark(f"No glue on {names}: it must be free to move."))
-    steps = ["Dry fit all of it first, clamps set and laid out in order.",
-             "Thin and even glue; drive each joint together once.",
-             "Diagonals equal, no twist: sight across before it takes.",
-             "Wipe or pare the squeeze-out; leave it alone until it is hard."]  # fmt: skip
+    steps = [
+        "Dry fit all of it first, clamps set and laid out in order.",
+        "Thin and even glue; drive each joint together once.",
+        "Diagonals equal, no twist: sight across before it takes.",
+        "Wipe or pare the squeeze-out; leave it alone until it is hard.",
+    ]
     return settings, steps, mind
 
 
 def _simple(task: Task) -> list[str]:
     return {
-        Trade.SMOOTH: ["All joint lines off; a finely set plane, with the grain.", "Not over the joints' own faces.",
-                       "It is the last time a plane gets there."],
+        Trade.SMOOTH: [
+            "All joint lines off; a finely set plane, with the grain.",
+            "Not over the joints' own faces.",
+            "It is the last time a plane gets there.",
+        ],
         Trade.SHAPE: ["End grain first, then along: breakout is planed away.", "Stop at the line."],
         Trade.PUT_IN: ["Try it in; ease what binds. Then fasten as planned."],
         Trade.CLEAN: ["Plane end grain flush from the edges inwards.", "Ease the arrises; sight along all faces."],
         Trade.FINISH: ["A scrap first. Thin coats, the surplus wiped off.", "Rub down lightly between coats."],
-    }.get(task.trade, [])  # fmt: skip
+    }.get(task.trade, [])

@@ -4,11 +4,11 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from nullah.core.card import Card, Numbered, Remark, Setting, Weight
+from nullah.core.card import Card, Numbered, Remark, Setting, Severity
 from nullah.core.drawing import Dimension, Drawing, Element, Label, Path, Point, Role, drawing
-from nullah.core.piece.form import Measure, View
+from nullah.core.piece.form import View, ViewDimension
 from nullah.core.piece.part import Part
-from nullah.core.piece.sight import Plane, flat_box, hidden, painted, plane_of, seen
+from nullah.core.piece.sight import ViewPlane, flat_box, hidden, painted, plane_of, seen
 from nullah.core.piece.space import Box
 from nullah.core.plan import Plan
 from nullah.core.refs import QuantityRef
@@ -42,14 +42,14 @@ def _views(plan: Plan) -> Drawing:
     return found
 
 
-def planes_of(plan: Plan) -> dict[View, Plane]:
-    """Give the three planes the piece is drawn on; boards of one's own alone are not cut across."""
+def planes_of(plan: Plan) -> dict[View, ViewPlane]:
+    """Return the three planes the piece is drawn on; boards of one's own alone are not cut across."""
     cut_across = plan.form.id != "own"
     return {view: plane_of(plan.parts, view, cut_across) for view in View}
 
 
-def plane_at(plan: Plan, point: Point) -> tuple[Plane, Point] | None:
-    """Give the view that a point of the drawing lies on or nearest to, and the place there; None without one."""
+def plane_at(plan: Plan, point: Point) -> tuple[ViewPlane, Point] | None:
+    """Return the view that a point of the drawing lies on or nearest to, and the place there; None without one."""
     if not plan.parts:
         return None
     planes = planes_of(plan)
@@ -65,21 +65,21 @@ def plane_at(plan: Plan, point: Point) -> tuple[Plane, Point] | None:
 
 
 def point_on(plan: Plan, view: View, point: Point) -> Point:
-    """Give a point of the drawing in the measure of one view, though it may lie beside it."""
+    """Return a point of the drawing in the measure of one view, though it may lie beside it."""
     x, y = places_of(planes_of(plan))[view]
     return point[0] - x, point[1] - y
 
 
 def flat_at(plan: Plan, view: View, box: Box) -> tuple[Point, Point]:
-    """Give the upper left and lower right corner of a box on the drawing of all three views."""
+    """Return the upper left and lower right corner of a box on the drawing of all three views."""
     planes = planes_of(plan)
     x, y = places_of(planes)[view]
     (left, top), (right, bottom) = flat_box(planes[view], box)
     return (left + x, top + y), (right + x, bottom + y)
 
 
-def places_of(planes: dict[View, Plane]) -> dict[View, tuple[float, float]]:
-    """Give where each view stands on the bench: above, under it the front, to the right of that the section."""
+def places_of(planes: dict[View, ViewPlane]) -> dict[View, tuple[float, float]]:
+    """Return where each view stands on the bench: above, under it the front, to the right of that the section."""
     (long, deep), (_, high) = planes[View.ABOVE].size, planes[View.FRONT].size
     # Room for the title of the upper view and the dimensions over the lower, whatever the scale comes to.
     gap = max(0.16 * (long + deep) + 26, 0.24 * (deep + high))
@@ -89,7 +89,7 @@ def places_of(planes: dict[View, Plane]) -> dict[View, tuple[float, float]]:
     return {View.ABOVE: (0.0, 0.0), View.FRONT: (0.0, deep + gap), View.SECTION: (long + gap, deep + gap)}
 
 
-def _view(plan: Plan, plane: Plane) -> Iterator[Element]:
+def _view(plan: Plan, plane: ViewPlane) -> Iterator[Element]:
     """Draw one view: what is seen, dashed what is hidden, what is wrong, the dimensions."""
     recipes = plan.proof.recipes if plan.proof is not None else None
     faces = seen(plane, plan.parts, recipes)
@@ -105,16 +105,16 @@ def _view(plan: Plan, plane: Plane) -> Iterator[Element]:
         yield _dimension(plan, plane, measure)
 
 
-def _below(measures: list[Measure]) -> float:
-    """Give how far under a view its title stands, paper mm: below the dimensions there."""
+def _below(measures: list[ViewDimension]) -> float:
+    """Return how far under a view its title stands, paper mm: below the dimensions there."""
     return max((9.5 - measure.offset for measure in measures if measure.offset < 0), default=6.0)
 
 
-def _wrong(plan: Plan, plane: Plane) -> Iterator[Element]:
+def _wrong(plan: Plan, plane: ViewPlane) -> Iterator[Element]:
     """Mark where something is wrong: a frame round the place, numbered as on the card."""
     number = 0
     for finding in plan.findings:
-        if finding.remark.weight is not Weight.FAILS:
+        if finding.remark.weight is not Severity.FAILURE:
             continue
         number += 1
         if finding.place is None:
@@ -125,7 +125,7 @@ def _wrong(plan: Plan, plane: Plane) -> Iterator[Element]:
         yield Label((right, top), f"▲{number}", 3.4, role=Role.WARN, bold=True, nudge_mm=(3, -2))
 
 
-def _dimension(plan: Plan, plane: Plane, measure: Measure) -> Dimension:
+def _dimension(plan: Plan, plane: ViewPlane, measure: ViewDimension) -> Dimension:
     text, state = "", ""
     if plan.ledger is not None:
         quantity = plan.ledger.quantity(measure.quantity)
@@ -150,12 +150,12 @@ def _verdict(plan: Plan) -> Setting:
         return Setting("Proof", f"{plan.failing} to mend", counted)
     if plan.proof is None:
         return Setting("Proof", "…", "putting it together")
-    look = sum(finding.remark.weight is Weight.LOOK for finding in plan.findings)
+    look = sum(finding.remark.weight is Severity.WARNING for finding in plan.findings)
     return Setting("Proof", "goes together", counted + (f"; {look} to look at" if look else ""))
 
 
 def _sizes(plan: Plan, selection: Selection) -> Iterator[Setting]:
-    """Give the sizes of the part in hand, then of what is no drawer or lid; the cut list has them all."""
+    """Yield the sizes of the part in hand, then of what is no drawer or lid; the cut list has them all."""
     in_hand = plan.part(selection.part)
     moving = {mover.group for mover in plan.assembly.movers}
     ordered = ([in_hand] if in_hand is not None else []) + [p for p in plan.parts if p is not in_hand]
@@ -175,7 +175,7 @@ def _sizes(plan: Plan, selection: Selection) -> Iterator[Setting]:
 
 def _remarks(plan: Plan, selection: Selection) -> tuple[Remark, ...]:
     if plan.problem:
-        return (Remark(plan.problem, Weight.FAILS),)
+        return (Remark(plan.problem, Severity.FAILURE),)
     remarks = _numbered(plan)
     if not plan.parts:
         return (*remarks, *(() if remarks else (Remark(_NOTHING_YET),)))
@@ -183,8 +183,8 @@ def _remarks(plan: Plan, selection: Selection) -> tuple[Remark, ...]:
 
 
 def _numbered(plan: Plan) -> list[Remark]:
-    """Give all remarks; those the drawing marks carry their number."""
-    failing = [finding.remark for finding in plan.findings if finding.remark.weight is Weight.FAILS]
+    """Return all remarks; those the drawing marks carry their number."""
+    failing = [finding.remark for finding in plan.findings if finding.remark.weight is Severity.FAILURE]
     numbers = {id(remark): number for number, remark in enumerate(failing, start=1)}
     return [
         remark._replace(fact=Numbered(numbers[id(remark)], remark.fact)) if id(remark) in numbers else remark
@@ -230,7 +230,7 @@ def _marks(plan: Plan) -> tuple[str, ...]:
 
 
 def to_measure(plan: Plan) -> tuple[Setting, ...]:
-    """Give what must be measured before something may be cut, each to be clicked and entered."""
+    """Return what must be measured before something may be cut, each to be clicked and entered."""
     ledger = plan.ledger
     if ledger is None:
         return ()
@@ -288,6 +288,10 @@ def _state(plan: Plan) -> str:
 
 
 STATION = Station(
-    "piece", "Piece", _draw, _card, _state,
+    "piece",
+    "Piece",
+    _draw,
+    _card,
+    _state,
     "Nothing is drawn yet. Choose a form above, or add a board of your own; the card says what is missing.",
-)  # fmt: skip
+)

@@ -11,7 +11,7 @@ from nullah.core.lengths import Length, mm
 from nullah.core.piece.form import Assembly
 from nullah.core.piece.overlap import contact
 from nullah.core.piece.part import Part
-from nullah.core.piece.sight import Plane
+from nullah.core.piece.sight import ViewPlane
 from nullah.core.piece.space import Axis, Box, Side, around, side_at
 from nullah.core.plan import Plan
 
@@ -22,7 +22,7 @@ Flat = tuple[float, float]
 class Grip(NamedTuple):
     """What was taken hold of: a part on a view, as a whole or by one side, and where, mm of the piece."""
 
-    plane: Plane
+    plane: ViewPlane
     part: Part
     side: Side | None
     at: Flat
@@ -34,7 +34,7 @@ class Grip(NamedTuple):
 
 
 def added_board(plan: Plan, own: tuple[OwnBoard, ...]) -> OwnBoard:
-    """Give a new board: lying on top of what is there, or where the piece begins."""
+    """Return a new board: lying on top of what is there, or where the piece begins."""
     at = (_ZERO, _ZERO, _ZERO)
     if plan.parts:
         room = around(tuple(part.box for part in plan.parts))
@@ -45,12 +45,12 @@ def added_board(plan: Plan, own: tuple[OwnBoard, ...]) -> OwnBoard:
 
 
 def neighbours(assembly: Assembly, part: Part) -> tuple[Part, ...]:
-    """Give the parts that overlap or touch a part."""
+    """Return the parts that overlap or touch a part."""
     others = (other for other in assembly.parts if other.id != part.id)
     return tuple(other for other in others if contact(part, other) is not None)
 
 
-def gripped(plane: Plane, part: Part, at: Flat, near: float) -> Grip:
+def gripped(plane: ViewPlane, part: Part, at: Flat, near: float) -> Grip:
     """Take hold of a part at a place of a view: by a side that is nearer than `near` mm, or whole."""
     best: tuple[float, Side | None] = (near, None)
     for axis, place in zip(plane.axes[:2], at, strict=True):
@@ -63,9 +63,10 @@ def gripped(plane: Plane, part: Part, at: Flat, near: float) -> Grip:
     return Grip(plane, part, best[1], at)
 
 
-def moved(assembly: Assembly, grip: Grip, to: Flat, near: float, rounded: Callable[[Fraction], Fraction]
-          ) -> tuple[dict[str, Fraction], Box]:  # fmt: skip
-    """Give the figures and the box of a part that is dragged.
+def moved(
+    assembly: Assembly, grip: Grip, to: Flat, near: float, rounded: Callable[[Fraction], Fraction]
+) -> tuple[dict[str, Fraction], Box]:
+    """Return the figures and the box of a part that is dragged.
 
     Parameters
     ----------
@@ -106,7 +107,7 @@ def _word(part: Part, axis: Axis) -> str:
 
 
 def _marks(assembly: Assembly, part: Part, axis: Axis) -> tuple[Fraction, ...]:
-    """Give where the sides of all other parts lie along an axis, and the floor."""
+    """Return where the sides of all other parts lie along an axis, and the floor."""
     others = (other.box for other in assembly.parts if other.id != part.id)
     return tuple(dict.fromkeys((_ZERO, *(at for box in others for at in (box.low[axis.value], box.high[axis.value])))))
 

@@ -7,7 +7,7 @@ from collections.abc import Iterator
 from functools import lru_cache
 from typing import NamedTuple
 
-from nullah.core.card import Card, Remark, Setting, Weight
+from nullah.core.card import Card, Remark, Setting, Severity
 from nullah.core.drawing import (
     Anchor,
     Dimension,
@@ -31,7 +31,7 @@ from nullah.core.refs import BoardRef, BoardSizeRef, FlawRef, HeartRef, Ref
 from nullah.core.stations.drying import draw_drying, dryness, room_for_details
 from nullah.core.stations.selection import Selection
 from nullah.core.stations.station import Station
-from nullah.core.wood.movement import Cut, coefficient
+from nullah.core.wood.movement import GrainCut, coefficient
 from nullah.core.wood.species import SOURCE, STRENGTH_SOURCE, Species, SpeciesError, find_species
 
 #: With more boards than this, they stand in two columns, and only the board in hand tells everything.
@@ -133,14 +133,12 @@ def _end_grain(board: Board) -> Iterator[Element]:
 
 
 def end_rings(board: Board) -> tuple[tuple[tuple[float, float], ...], ...]:
-    """Give the rings seen on the left end as lines of (across, up), mm: circles about the heart, cut to the wood."""
+    """Return the rings seen on the left end as lines of (across, up), mm: circles about the heart, cut to the wood."""
     return _rings(float(board.width), float(board.thickness), board.heart or usual_heart(board))
 
 
 @lru_cache(maxsize=256)
-def _rings(
-    width: float, thick: float, heart: tuple[float, float]
-) -> tuple[tuple[tuple[float, float], ...], ...]:  # fmt: skip
+def _rings(width: float, thick: float, heart: tuple[float, float]) -> tuple[tuple[tuple[float, float], ...], ...]:
     across, up = heart
     corners = [math.hypot(a - across, u - up) for a in (0.0, width) for u in (0.0, thick)]
     nearest = math.hypot(max(-across, 0.0, across - width), max(-up, 0.0, up - thick))
@@ -163,11 +161,11 @@ def _rings(
 
 
 def usual_heart(board: Board) -> tuple[float, float]:
-    """Give where the heart of a board of its cut would lie, for drawing, where nobody looked."""
+    """Return where the heart of a board of its cut would lie, for drawing, where nobody looked."""
     width = float(board.width)
-    if board.cut is Cut.QUARTER:
+    if board.cut is GrainCut.QUARTER:
         return -0.9 * width, float(board.thickness) / 2
-    if board.cut is Cut.RIFT:
+    if board.cut is GrainCut.RIFT:
         return -0.25 * width, -0.75 * width
     return width / 2, -0.55 * width
 
@@ -190,19 +188,19 @@ def _draw(plan: Plan, selection: Selection) -> Drawing:
 
 
 def _details(boards: tuple[Board, ...]) -> tuple[float, float]:
-    """Give where the details of the board in hand are drawn: below all boards."""
+    """Return where the details of the board in hand are drawn: below all boards."""
     longest = max(float(board.length) for board in boards)
     below = max(top + float(board.width) for board, (_, top) in zip(boards, board_places(boards).values(), strict=True))
     return 0.0, below + 0.23 * longest
 
 
 def _beside(longest: float) -> tuple[float, float]:
-    """Give where the large end grain lies beside the drying curve."""
+    """Return where the large end grain lies beside the drying curve."""
     return 1.15 * longest, 0.04 * longest
 
 
 def _end_scale(board: Board, longest: float) -> float:
-    """Give how many times its size the large end grain is drawn."""
+    """Return how many times its size the large end grain is drawn."""
     return min(0.6 * longest / float(board.width), 0.13 * longest / float(board.thickness))
 
 
@@ -215,7 +213,7 @@ class EndView(NamedTuple):
 
 
 def end_view(boards: tuple[Board, ...], board: Board) -> EndView:
-    """Give where the end grain of a board in hand is drawn large, to pick the heart of the tree on it."""
+    """Return where the end grain of a board in hand is drawn large, to pick the heart of the tree on it."""
     longest, (left, top) = max(float(each.length) for each in boards), _details(boards)
     across, down = _beside(longest)
     return EndView(left + across, top + down, _end_scale(board, longest))
@@ -228,8 +226,9 @@ def _large_end(board: Board) -> Iterator[Element]:
     for arc in end_rings(board):
         yield Path(tuple((across, thick - up) for across, up in arc), Role.GRAIN, ref=ref)
     known = "the heart lies there" if board.heart is not None else "drag to where the heart of the tree lies"
-    yield Label((0, 0), f"Its left end, {board.cut.value}-sawn: {known}", 2.9, Anchor.START, Role.FAINT,
-                nudge_mm=(0, -2.4))  # fmt: skip
+    yield Label(
+        (0, 0), f"Its left end, {board.cut.value}-sawn: {known}", 2.9, Anchor.START, Role.FAINT, nudge_mm=(0, -2.4)
+    )
 
 
 def _heading(plan: Plan, board: Board, in_hand: bool) -> Iterator[Element]:
@@ -239,9 +238,13 @@ def _heading(plan: Plan, board: Board, in_hand: bool) -> Iterator[Element]:
     name = f"{board.name} · {board.species}"
     entered = plan.marks.write_entered
     yield Label(
-        (-float(board.thickness) - 22, width / 2), entered(board.thickness), 2.9, Anchor.END,
-        nudge_mm=(-1.5, 0), ref=BoardSizeRef(board.id, "thickness"),
-    )  # fmt: skip
+        (-float(board.thickness) - 22, width / 2),
+        entered(board.thickness),
+        2.9,
+        Anchor.END,
+        nudge_mm=(-1.5, 0),
+        ref=BoardSizeRef(board.id, "thickness"),
+    )
     if not in_hand:
         size = f"{plan.marks.write(board.length, unit=False)} × {plan.marks.write(board.width)}"
         yield Label((0, 0), f"{name} · {size}", 3.0, Anchor.START, ref=ref, nudge_mm=(0, -3))
@@ -253,7 +256,7 @@ def _heading(plan: Plan, board: Board, in_hand: bool) -> Iterator[Element]:
 
 
 def find_board(plan: Plan, selection: Selection) -> Board | None:
-    """Give the board in hand: pointed at, or the one the part in hand lies on."""
+    """Return the board in hand: pointed at, or the one the part in hand lies on."""
     board = plan.project.board(selection.board)
     if board is None:
         laid_on = plan.board_of(selection.part)
@@ -282,18 +285,23 @@ def _card(plan: Plan, selection: Selection) -> Card:
     why: tuple[str, ...] = ()
     try:
         species = find_species(board.species)
-        words = {Cut.FLAT: "flat-sawn: it cups", Cut.RIFT: "rift-sawn", Cut.QUARTER: "quarter-sawn: it stays flat"}
+        words = {
+            GrainCut.FLAT: "flat-sawn: it cups",
+            GrainCut.RIFT: "rift-sawn",
+            GrainCut.QUARTER: "quarter-sawn: it stays flat",
+        }
         remarks.append(Remark(f"{species.name.capitalize()}, {words[board.cut]}."))
         remarks.append(Remark(_heft(board, species)))
         remarks.append(Remark(_bought(board, plan.marks)))
         why = (_why_wood(species, board.cut),)
     except SpeciesError as error:
-        remarks.append(Remark(str(error), Weight.LOOK))
+        remarks.append(Remark(str(error), Severity.WARNING))
     remarks.append(
         Remark("Gloves for rough timber. Look for nails in old wood; treated pallets marked MB: do not use.")
     )
     return Card(
-        board.name, settings,
+        board.name,
+        settings,
         (
             "Drag on the board to mark a flaw; drag its border to change it; Delete rubs it out.",
             "Drag on the end grain to where the heart of the tree lies: the rings follow.",
@@ -302,18 +310,18 @@ def _card(plan: Plan, selection: Selection) -> Card:
         ),
         tuple(remarks),
         why,
-    )  # fmt: skip
+    )
 
 
 def _rough_size(plan: Plan, board: Board) -> tuple[float, float] | None:
-    """Give the size of the largest rough part that lies on a board, mm."""
+    """Return the size of the largest rough part that lies on a board, mm."""
     on = next(item for item in plan.boards if item.board.id == board.id).placed
     sizes = [(item.rect.length, item.rect.width) for item in on]
     return max(sizes, key=lambda size: size[0] * size[1], default=None)
 
 
 def _bought(board: Board, marks: Marks) -> str:
-    """Say where a board is from, what it is, and how much wood it holds."""
+    """Return where a board is from, what it is, and how much wood it holds."""
     volume = board.length.mm * board.width.mm * board.thickness.mm
     words = [word for word in (board.colour, "dressed" if board.dressed else "rough", board.source) if word]
     held = marks.write_volume(float(volume))
@@ -322,13 +330,13 @@ def _bought(board: Board, marks: Marks) -> str:
 
 
 def _heft(board: Board, species: Species) -> str:
-    """Say how hard the wood is to work, and what the board weighs at 12 % moisture."""
+    """Return how hard the wood is to work, and what the board weighs at 12 % moisture."""
     volume = float(board.length) * float(board.width) * float(board.thickness) * 1e-9
     return f"{species.hardness_class.capitalize()} wood; the board weighs about {volume * species.density:.1f} kg."
 
 
-def _why_wood(species: Species, cut: Cut) -> str:
-    """Say what is known of a wood, and from where."""
+def _why_wood(species: Species, cut: GrainCut) -> str:
+    """Return what is known of a wood, and from where."""
     moves = coefficient(species, cut) * 100
     return (
         f"{species.name.capitalize()}, {cut.value}: its width changes {moves:.3f} % for each per cent of moisture "
@@ -347,7 +355,7 @@ def _count_flaws(board: Board) -> Remark:
 
 
 def _clear_faces(board: Board) -> str:
-    """Say which of its faces are clear."""
+    """Return which of its faces are clear."""
     seen = {flaw.faces for flaw in board.flaws}
     if Faces.THROUGH in seen or len(seen) == 2:
         return "Neither face is clear."
@@ -364,6 +372,10 @@ def _state(plan: Plan) -> str:
 
 
 STATION = Station(
-    "rack", "Rack", _draw, _card, _state,
+    "rack",
+    "Rack",
+    _draw,
+    _card,
+    _state,
     "The rack is empty. Add the first board: its rough length, width and thickness, then mark its flaws on it.",
-)  # fmt: skip
+)

@@ -8,7 +8,7 @@ from nullah.core.board_plans import BoardPlan, sawing_of
 from nullah.core.breakdown.asks import Rect
 from nullah.core.breakdown.cuts import CutKind, SawCut
 from nullah.core.breakdown.rough import RoughPart
-from nullah.core.breakdown.saw_order import SawStep, Side, saw_steps
+from nullah.core.breakdown.saw_order import CutSide, SawStep, saw_steps
 from nullah.core.breakdown.sawing import worth_keeping
 from nullah.core.card import Card, Remark, Setting
 from nullah.core.drawing import Anchor, Drawing, Element, Fill, Label, Ring, Role, drawing, grain_lines, line, rectangle
@@ -19,13 +19,13 @@ from nullah.core.stations.rack import draw_flaws
 
 
 def short_name(plan: Plan, piece: RoughPart) -> str:
-    """Give the number of the part a piece is for, with which stave of it; of two parts both."""
+    """Return the number of the part a piece is for, with which stave of it; of two parts both."""
     numbers = [str(part.number) for part_id in piece.parts if (part := plan.part(part_id)) is not None]
     return f"{'+'.join(numbers)}{f'/{piece.stave}' if piece.stave else ''}" or piece.name
 
 
 def steps_of(plan: Plan, board_plan: BoardPlan) -> tuple[SawStep, ...]:
-    """Give the cuts of a board one by one."""
+    """Return the cuts of a board one by one."""
     board = board_plan.board
     whole = Rect(0, 0, float(board.length), float(board.width))
     return saw_steps(board_plan.cuts, board_plan.placed, whole, float(plan.project.shop.kerf))
@@ -54,7 +54,7 @@ def _step(plan: Plan, board_plan: BoardPlan, step: SawStep, count: int) -> Itera
     yield Label((0, 0), words, 4.2, Anchor.START, Role.LABEL, bold=True, nudge_mm=(0, -8))
 
 
-def _side(plan: Plan, board_plan: BoardPlan, side: Side, faint: bool) -> Iterator[Element]:
+def _side(plan: Plan, board_plan: BoardPlan, side: CutSide, faint: bool) -> Iterator[Element]:
     """Draw a piece: with the parts that are in it, or as what it is for."""
     piece, board = side.piece, board_plan.board
     if piece.length <= 0 or piece.width <= 0:
@@ -62,8 +62,15 @@ def _side(plan: Plan, board_plan: BoardPlan, side: Side, faint: bool) -> Iterato
     top = float(board.width) - piece.top
     keep = bool(side.parts) or worth_keeping(piece.length, piece.width)
     fill = Fill.WOOD if keep else Fill.WASTE
-    yield rectangle(piece.x, top, piece.length, piece.width, Role.FAINT if faint else Role.BARE,
-                    Fill.PAPER if faint else fill, board.species)  # fmt: skip
+    yield rectangle(
+        piece.x,
+        top,
+        piece.length,
+        piece.width,
+        Role.FAINT if faint else Role.BARE,
+        Fill.PAPER if faint else fill,
+        board.species,
+    )
     if keep and not faint:
         yield from grain_lines(piece.x, top, piece.length, piece.width, board.name)
     for item in side.parts:
@@ -95,7 +102,7 @@ def _line(cut: SawCut, width: float) -> Iterator[Element]:
 
 
 def step_card(plan: Plan, board_plan: BoardPlan, number: int) -> Card:
-    """Give the card of one cut."""
+    """Return the card of one cut."""
     steps = steps_of(plan, board_plan)
     if not steps:
         return Card("Saw order", mind=(Remark("Nothing to saw on this board."),))
@@ -123,7 +130,7 @@ def step_card(plan: Plan, board_plan: BoardPlan, number: int) -> Card:
 
 
 def _waste(step: SawStep, cross: bool) -> str:
-    """Say on which side of the line the saw stays."""
+    """Return on which side of the line the saw stays."""
     low, high = ("left", "right") if cross else ("lower", "upper")
     if step.near.parts and step.beyond.parts:
         return f"Both sides are kept: the kerf is on the {high} side of the line."
@@ -134,7 +141,7 @@ def _waste(step: SawStep, cross: bool) -> str:
 
 
 def _in_hand(plan: Plan, step: SawStep) -> str:
-    """Say what is in hand after a cut: the piece that holds more parts, and what was cut off."""
+    """Return what is in hand after a cut: the piece that holds more parts, and what was cut off."""
     named = []
     for side in (step.near, step.beyond):
         if side.piece.length <= 0.5 or side.piece.width <= 0.5:

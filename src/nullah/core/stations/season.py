@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from nullah.core.card import Card, Remark, Setting, Weight
+from nullah.core.card import Card, Remark, Setting, Severity
 from nullah.core.drawing import Anchor, Drawing, Element, Fill, Label, Path, Point, Role, drawing, line, rectangle
 from nullah.core.fixes import Fix, Give, SlotScrews
 from nullah.core.ledger import Origin
@@ -14,8 +14,8 @@ from nullah.core.plan import USUAL_WOOD, Plan
 from nullah.core.refs import PartRef, QuantityRef, quantity_ref
 from nullah.core.season.facts import GluedAcross, MostStrained, MustMove, NothingMoves, TooWet, WoodNotChosen
 from nullah.core.season.fits import Fit, Verdict
-from nullah.core.season.growing import PartYear
 from nullah.core.season.strain import Strain
+from nullah.core.season.swelling import PartYear
 from nullah.core.stations.selection import Selection
 from nullah.core.stations.station import Station
 from nullah.core.wood.climate import MONTHS
@@ -28,13 +28,16 @@ _WIDE = 12 * _COLUMN
 #: So many fits and joints are drawn; the rest have room enough.
 _MOST_FITS, _MOST_STRAINS = 7, 3
 _WEIGHTS = {
-    Verdict.BINDS: Weight.FAILS, Verdict.DROPS: Weight.FAILS, Verdict.TIGHT: Weight.LOOK, Verdict.RATTLES: Weight.LOOK,
-    Verdict.FITS: Weight.NOTE,
-}  # fmt: skip
+    Verdict.BINDS: Severity.FAILURE,
+    Verdict.DROPS: Severity.FAILURE,
+    Verdict.TIGHT: Severity.WARNING,
+    Verdict.RATTLES: Severity.WARNING,
+    Verdict.FITS: Severity.NOTE,
+}
 
 
 def part_movement(plan: Plan, part_id: str) -> tuple[Length, str] | None:
-    """Give how much a part's width changes over the year, and its species; None where no wood is known."""
+    """Return how much a part's width changes over the year, and its species; None where no wood is known."""
     part, found = plan.part(part_id), season_of(plan).part(part_id)
     if found is None or part is None or not plan.species_of(part):
         return None
@@ -42,7 +45,7 @@ def part_movement(plan: Plan, part_id: str) -> tuple[Length, str] | None:
 
 
 def shown_fits(season: Season) -> tuple[Fit, ...]:
-    """Give the fits worth looking at: what moves, or is not as it should be; of equal ones the worst."""
+    """Return the fits worth looking at: what moves, or is not as it should be; of equal ones the worst."""
     found: dict[tuple[str, object, Verdict], Fit] = {}
     for fit in season.fits:
         moves = max(fit.rooms) - min(fit.rooms) > 0.05
@@ -137,8 +140,10 @@ def _fit_row(plan: Plan, fit: Fit, y: float, in_hand: bool) -> Iterator[Element]
     ref = PartRef(part_id) if part_id else None
     title = _short(fit_title(fit, plan.reader, short=True))
     yield Label((-_NAMES, y + 0.5), title, 3.2, Anchor.START, Role.CHALK if in_hand else Role.LABEL, bold=True, ref=ref)
-    mark = {Weight.FAILS: "▲ ", Weight.LOOK: "◆ ", Weight.NOTE: ""}[_WEIGHTS[fit.verdict]]
-    colour = {Weight.FAILS: Role.WARN, Weight.LOOK: Role.FLAW, Weight.NOTE: Role.FAINT}[_WEIGHTS[fit.verdict]]
+    mark = {Severity.FAILURE: "▲ ", Severity.WARNING: "◆ ", Severity.NOTE: ""}[_WEIGHTS[fit.verdict]]
+    colour = {Severity.FAILURE: Role.WARN, Severity.WARNING: Role.FLAW, Severity.NOTE: Role.FAINT}[
+        _WEIGHTS[fit.verdict]
+    ]
     yield Label((-_NAMES, y + 4.5), f"{mark}{plan.reader.text(VERDICTS[fit.verdict])}", 2.8, Anchor.START, colour)
     words = f"room now {plan.marks.write_fine(from_float(fit.room))}"
     yield Label((-_NAMES, y + 8.5), words, 2.6, Anchor.START, Role.FAINT)
@@ -196,7 +201,7 @@ def _card(plan: Plan, selection: Selection) -> Card:
 
 
 def _settings(plan: Plan, season: Season, fits: list[Fit]) -> Iterator[Setting]:
-    """Give the clearances to leave if it is built today."""
+    """Yield the clearances to leave if it is built today."""
     seen: set[str] = set()
     for fit in fits:
         leave = room_to_leave(plan, season, fit)
@@ -239,7 +244,7 @@ def _glue(season: Season) -> Iterator[Remark]:
     """Say where glue may not go, and what holds wood that moves."""
     for strain in season.strains:
         if strain.cracks:
-            yield Remark(strain, Weight.FAILS, (SlotScrews(strain.joint.id),))
+            yield Remark(strain, Severity.FAILURE, (SlotScrews(strain.joint.id),))
     # What lies dry, or slides in slots and on buttons, is not strained.
     fast = [each for each in season.strains if each.joint.hold.rigid or each.joint.hold is Hold.NAILS]
     moving = [each for each in fast if abs(each.moves) >= 0.05 and not each.cracks][:_MOST_STRAINS]
@@ -255,7 +260,7 @@ def _too_wet(season: Season) -> Iterator[Remark]:
     wet = [each for each in season.parts if each.stock.now > max(each.stock.year) + 1]
     if wet:
         worst = max(each.stock.now for each in wet)
-        yield Remark(TooWet(tuple(each.part.id for each in wet), worst), Weight.LOOK)
+        yield Remark(TooWet(tuple(each.part.id for each in wet), worst), Severity.WARNING)
 
 
 def _loose_parts(plan: Plan) -> Iterator[Remark]:
@@ -296,8 +301,12 @@ def _state(plan: Plan) -> str:
 
 
 STATION = Station(
-    "season", "Season", _draw, _card, _state,
+    "season",
+    "Season",
+    _draw,
+    _card,
+    _state,
     "Here the piece stands through a year in its room: what swells, what binds, in which month, and the clearance "
     "to leave. Say first at Piece what it is made of, or lay it on boards.",
     to_scale=False,
-)  # fmt: skip
+)

@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-from nullah.core.joints.kinds import Kind, kind_of, kinds_of
+from nullah.core.joints.kinds import JointGroup, kind_of, kinds_of
 from nullah.core.plan import Plan
 from nullah.core.stations.selection import Selection
 
 
-def selected_kind(plan: Plan, selection: Selection) -> Kind | None:
-    """Give the kind of joint that was chosen, or the first that the part in hand has, or the first of all."""
+def selected_kind(plan: Plan, selection: Selection) -> JointGroup | None:
+    """Return the kind of joint that was chosen, or the first that the part in hand has, or the first of all."""
     found = kinds_of(plan.assembly)
     chosen = next((kind for kind in found if kind.id == selection.joints.kind), None)
     if chosen is None or (selection.part and not chosen.has(selection.part) and not selection.joints.kind):

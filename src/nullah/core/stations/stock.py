@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from nullah.core.forecasts import Stock, stocks
-from nullah.core.milling.decide import Face
+from nullah.core.milling.decide import BoardFace
 from nullah.core.milling.job import EdgeRead, Job, job_of
 from nullah.core.plan import Plan
 from nullah.core.rack.board import Board
@@ -11,7 +11,7 @@ from nullah.core.stations.selection import Selection
 
 
 def selected_board(plan: Plan, selection: Selection) -> Board | None:
-    """Give the board in hand: what was picked, or where the part in hand lies, or the first with parts on it."""
+    """Return the board in hand: what was picked, or where the part in hand lies, or the first with parts on it."""
     boards = {board.id: board for board in plan.project.boards}
     if selection.board in boards:
         return boards[selection.board]
@@ -23,13 +23,13 @@ def selected_board(plan: Plan, selection: Selection) -> Board | None:
 
 
 def stocks_of(plan: Plan, board: Board) -> tuple[Stock, ...]:
-    """Give what is flattened in one piece of a board."""
+    """Return what is flattened in one piece of a board."""
     placed = next((each.placed for each in plan.boards if each.board.id == board.id), ())
     return stocks(plan.project, plan.assembly, [(board, placed)])
 
 
 def selected_stock(plan: Plan, selection: Selection) -> Stock | None:
-    """Give the stock with the part in hand in it, or the first of the board in hand; None with an empty rack."""
+    """Return the stock with the part in hand in it, or the first of the board in hand; None with an empty rack."""
     board = selected_board(plan, selection)
     if board is None:
         return None
@@ -38,7 +38,7 @@ def selected_stock(plan: Plan, selection: Selection) -> Stock | None:
 
 
 def selected_job(plan: Plan, selection: Selection) -> tuple[Stock, Job] | None:
-    """Give the stock in hand, and how it is milled."""
+    """Return the stock in hand, and how it is milled."""
     stock = selected_stock(plan, selection)
     if stock is None:
         return None
@@ -46,10 +46,10 @@ def selected_job(plan: Plan, selection: Selection) -> tuple[Stock, Job] | None:
     return stock, job_of(stock.board, stock.rect, plan.project.shop, stock.needs, stock.lows, edge)
 
 
-def face_up(selection: Selection, usual: Face) -> Face:
-    """Give the face that lies up: the one chosen, or the usual one."""
+def face_up(selection: Selection, usual: BoardFace) -> BoardFace:
+    """Return the face that lies up: the one chosen, or the usual one."""
     upper = selection.milling.upper
-    return usual if upper is None else Face.UPPER if upper else Face.LOWER
+    return usual if upper is None else BoardFace.UPPER if upper else BoardFace.LOWER
 
 
 def stock_name(plan: Plan, stock: Stock) -> str:

@@ -7,15 +7,15 @@ from itertools import islice
 
 import numpy as np
 
-from nullah.core.card import Card, Remark, Setting, Weight
+from nullah.core.card import Card, Remark, Setting, Severity
 from nullah.core.drawing import Anchor, Drawing, Element, Fill, Label, Path, Point, Ring, Role, drawing, line, rectangle
 from nullah.core.forecasts import Stock
 from nullah.core.lengths import from_float
-from nullah.core.milling.decide import Face
+from nullah.core.milling.decide import BoardFace
 from nullah.core.milling.grain import GrainOf, grain_of
 from nullah.core.milling.job import Job
 from nullah.core.milling.planing import Work
-from nullah.core.milling.steps import Step, steps_of
+from nullah.core.milling.steps import MillingStep, steps_of
 from nullah.core.milling.strokes import strokes_of_set
 from nullah.core.plan import Plan
 from nullah.core.rack.board import Rise
@@ -31,8 +31,8 @@ _MOST_DRAWN = 36
 _RESAW = 4.0
 
 
-def selected_step(plan: Plan, selection: Selection) -> tuple[Stock, Job, tuple[Step, ...], Step] | None:
-    """Give the stock in hand, its job, all steps and the one that is shown."""
+def selected_step(plan: Plan, selection: Selection) -> tuple[Stock, Job, tuple[MillingStep, ...], MillingStep] | None:
+    """Return the stock in hand, its job, all steps and the one that is shown."""
     found = selected_job(plan, selection)
     if found is None:
         return None
@@ -58,7 +58,7 @@ def draw_strokes(plan: Plan, selection: Selection) -> Drawing:
     return top + drawing(heading, _list(steps, step, long, wide))
 
 
-def _face(plan: Plan, stock: Stock, job: Job, step: Step) -> Iterator[Element]:
+def _face(plan: Plan, stock: Stock, job: Job, step: MillingStep) -> Iterator[Element]:
     """Draw the face with its highs, where the first set of this stage goes, and which way."""
     face = step.face
     assert face is not None
@@ -101,7 +101,7 @@ def _point(at: np.ndarray) -> Point:
     return float(at[0]), float(at[1])
 
 
-def _turns(stock: Stock, face: Face, grain: GrainOf) -> Iterator[Element]:
+def _turns(stock: Stock, face: BoardFace, grain: GrainOf) -> Iterator[Element]:
     """Draw where the grain turns."""
     rect = stock.rect
     for turn in grain.turns:
@@ -109,7 +109,7 @@ def _turns(stock: Stock, face: Face, grain: GrainOf) -> Iterator[Element]:
         low, high = max(turn.low - rect.y, 0.0), min(turn.high - rect.y, rect.width)
         if end <= x or high <= low:
             continue
-        y = rect.width - high if face is Face.UPPER else low
+        y = rect.width - high if face is BoardFace.UPPER else low
         yield rectangle(x, y, end - x, high - low, Role.FLAW, Fill.FLAW)
         yield Label((x + (end - x) / 2, y + high - low), f"{turn.what}: tears", 2.8, role=Role.FLAW, nudge_mm=(0, 2.5))
 
@@ -151,7 +151,7 @@ def _edge(job: Job, long: float, wide: float) -> Iterator[Element]:
     yield Label((left + thick * scale * 1.08, top), words, 2.9, Anchor.START, Role.FAINT, nudge_mm=(0, 4))
 
 
-def _outline(plan: Plan, stock: Stock, step: Step) -> Iterator[Element]:
+def _outline(plan: Plan, stock: Stock, step: MillingStep) -> Iterator[Element]:
     rect = stock.rect
     yield rectangle(0, 0, rect.length, rect.width, fill=Fill.WOOD, species=stock.board.species)
     write = plan.marks.write
@@ -166,7 +166,7 @@ def _outline(plan: Plan, stock: Stock, step: Step) -> Iterator[Element]:
         yield Label((x + placed.length / 2, y + placed.width / 2), f"{part.name} {size}", 3.0, ref=PieceRef(part_id))
 
 
-def _list(steps: tuple[Step, ...], chosen: Step, long: float, wide: float) -> Iterator[Element]:
+def _list(steps: tuple[MillingStep, ...], chosen: MillingStep, long: float, wide: float) -> Iterator[Element]:
     """List all steps, that in hand in chalk."""
     row = max(long * 0.042, 1.0)
     y = wide * 1.0 + row * 1.6
@@ -184,12 +184,17 @@ def _list(steps: tuple[Step, ...], chosen: Step, long: float, wide: float) -> It
         yield Label((long * 0.87, at), step.strokes_in_words, 3.0, Anchor.END, role, ref=ref)
         yield Label((long, at), step.time_in_words, 3.0, Anchor.END, role, ref=ref)
     total = sum(step.minutes for step in steps)
-    yield Label((long, y + len(steps) * row), f"in all about {minutes_in_words(total)}, with testing", 3.0, Anchor.END,
-                Role.FAINT)  # fmt: skip
+    yield Label(
+        (long, y + len(steps) * row),
+        f"in all about {minutes_in_words(total)}, with testing",
+        3.0,
+        Anchor.END,
+        Role.FAINT,
+    )
 
 
 def minutes_in_words(minutes: float) -> str:
-    """Say how long, no finer than it can be known: ``40 min``, ``2 h 20 min``.
+    """Return how long, no finer than it can be known: ``40 min``, ``2 h 20 min``.
 
     Examples
     --------
@@ -205,7 +210,7 @@ def minutes_in_words(minutes: float) -> str:
 
 
 def strokes_card(plan: Plan, selection: Selection) -> Card:
-    """Give the step in hand in full, and what to mind at it."""
+    """Return the step in hand in full, and what to mind at it."""
     found = selected_step(plan, selection)
     if found is None:
         return Card("Strokes", mind=(Remark("Put a board on the rack first."),))
@@ -223,26 +228,31 @@ def strokes_card(plan: Plan, selection: Selection) -> Card:
         ]
     settings.append(Setting("Thickness", write(from_float(round(job.thickness, 1))), "gauge it from the face side"))
     return Card(
-        f"Milling {stock_name(plan, stock)}", tuple(settings), step.words, tuple(_remarks(plan, stock, job, step)),
+        f"Milling {stock_name(plan, stock)}",
+        tuple(settings),
+        step.words,
+        tuple(_remarks(plan, stock, job, step)),
         ("Strokes = wood above the line ÷ what a set takes. Times are a guess: 1.2 s a stroke, 2.2 s a metre.",),
-    )  # fmt: skip
+    )
 
 
-def _remarks(plan: Plan, stock: Stock, job: Job, step: Step) -> Iterator[Remark]:
+def _remarks(plan: Plan, stock: Stock, job: Job, step: MillingStep) -> Iterator[Remark]:
     write = plan.marks.write_fine
     needs = stock.needs
     if not plan.project.shop.planes:
-        yield Remark("There is no plane in the shop: enter one in the row above.", Weight.FAILS)
+        yield Remark("There is no plane in the shop: enter one in the row above.", Severity.FAILURE)
     elif step.face is not None and step.stage is None:
         yield Remark("There is nothing to take off this face.")
     if needs is not None and job.thickness < float(needs) - 0.05:
         reach = write(from_float(int(job.thickness * 10 + 1e-6) / 10))
         yield Remark(
-            f"It needs {plan.marks.write(needs)} and will reach {reach}: see Forecast for the ways out.", Weight.FAILS
+            f"It needs {plan.marks.write(needs)} and will reach {reach}: see Forecast for the ways out.",
+            Severity.FAILURE,
         )
     if stock.board.rises is Rise.UNKNOWN:
         yield Remark(
-            "Look at the edge which way the grain rises, and enter it above: planed against it, it tears.", Weight.LOOK
+            "Look at the edge which way the grain rises, and enter it above: planed against it, it tears.",
+            Severity.WARNING,
         )
     if step.face is not None and grain_of(stock.board, step.face.face).turns:
         yield Remark("Where the grain turns take the finest set, a skewed stroke, or finish with a scraper.")

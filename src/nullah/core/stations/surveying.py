@@ -8,12 +8,12 @@ from functools import lru_cache
 from typing import NamedTuple
 
 from nullah.core.breakdown.layout import Rect
-from nullah.core.card import Card, Remark, Setting, Weight
+from nullah.core.card import Card, Remark, Setting, Severity
 from nullah.core.drawing import Anchor, Drawing, Element, Fill, Label, Path, Point, Ring, Role, drawing, line, rectangle
 from nullah.core.lengths import Length, Marks, from_float, mm
 from nullah.core.milling.adjust import KNOWN_WITHIN, Adjusted, adjust, usual_readings
 from nullah.core.milling.contours import areas_above, contour_lines, even_heights, smoothed
-from nullah.core.milling.decide import BestCut, Face, Twist, best_both, best_crosscut, best_rip, twist_of
+from nullah.core.milling.decide import BestCut, BoardFace, Twist, best_both, best_crosscut, best_rip, twist_of
 from nullah.core.milling.faces import survey_of
 from nullah.core.milling.forecast import GRID_SD
 from nullah.core.milling.job import FaceWork, Job, job_of
@@ -30,7 +30,7 @@ from nullah.core.wording.milling import face_side_words
 _NOTHING_LEFT = 0.05
 
 
-class Told(NamedTuple):
+class SurveyFindings(NamedTuple):
     """What the survey of a whole board tells: the ways of cutting it first, and how it is milled whole."""
 
     job: Job
@@ -39,13 +39,13 @@ class Told(NamedTuple):
     both: BestCut
 
 
-def told(board: Board, shop: Shop) -> Told:
+def survey_findings(board: Board, shop: Shop) -> SurveyFindings:
     """Work out what the survey of a board tells."""
-    return Told(whole_job(board, shop), *_cuts(board))
+    return SurveyFindings(whole_job(board, shop), *_cuts(board))
 
 
 def whole_job(board: Board, shop: Shop) -> Job:
-    """Give how a whole board is milled to all it can give."""
+    """Return how a whole board is milled to all it can give."""
     return job_of(board, Rect(0.0, 0.0, float(board.length), float(board.width)), shop, None, mm(0))
 
 
@@ -73,12 +73,13 @@ def draw_survey(plan: Plan, selection: Selection) -> Drawing:
     )
 
 
-def _title(board: Board, face: Face, job: Job, marks: Marks) -> Iterator[Element]:
+def _title(board: Board, face: BoardFace, job: Job, marks: Marks) -> Iterator[Element]:
     long, wide = float(board.length), float(board.width)
     words = "face side" if face is job.first.face else "second face"
-    turned = "" if face is Face.UPPER else ", turned over about its length"
-    yield Label((0, 0), f"{board.name}: {face.value} face{turned} · {words}", 3.6, Anchor.START, bold=True,
-                nudge_mm=(0, -16))  # fmt: skip
+    turned = "" if face is BoardFace.UPPER else ", turned over about its length"
+    yield Label(
+        (0, 0), f"{board.name}: {face.value} face{turned} · {words}", 3.6, Anchor.START, bold=True, nudge_mm=(0, -16)
+    )
     yield Label(
         (long, 0),
         f"what stands above the flat face inside, {marks.style.name}",
@@ -117,9 +118,15 @@ def draw_face(board: Board, work: FaceWork, marks: Marks, lows: bool = True) -> 
             if math.dist(at, (at_x, wide - at_y)) > wide / 4:
                 yield Label(at, marks.write_short(level), 2.9, role=Role.PENCIL)
     if most >= 0.1:
-        yield Label((at_x, wide - at_y), f"▲ {marks.write_fine(_tenths(most))}", 3.2,
-                    Anchor.START if at_x < long / 2 else Anchor.END, Role.CHALK, bold=True,
-                    nudge_mm=(2 if at_x < long / 2 else -2, 3 if at_y > wide / 2 else -3))  # fmt: skip
+        yield Label(
+            (at_x, wide - at_y),
+            f"▲ {marks.write_fine(_tenths(most))}",
+            3.2,
+            Anchor.START if at_x < long / 2 else Anchor.END,
+            Role.CHALK,
+            bold=True,
+            nudge_mm=(2 if at_x < long / 2 else -2, 3 if at_y > wide / 2 else -3),
+        )
     if lows:
         yield from _lows(work, wide)
 
@@ -136,16 +143,16 @@ def _lows(work: FaceWork, wide: float) -> Iterator[Element]:
 
 
 def as_it_lies(board: Board, upper: bool, place: Point) -> Point:
-    """Give where a place of the board (from its lower left corner, upper face up) is drawn with that face up.
+    """Return where a place of the board (from its lower left corner, upper face up) is drawn with that face up.
 
     It is its own inverse in y.
     """
     return place[0], float(board.width) - place[1] if upper else place[1]
 
 
-def _readings(board: Board, face: Face, selection: Selection, marks: Marks) -> Iterator[Element]:
+def _readings(board: Board, face: BoardFace, selection: Selection, marks: Marks) -> Iterator[Element]:
     """Draw what was read on the face that lies up, what one would read next, and what is about to be."""
-    upper = face is Face.UPPER
+    upper = face is BoardFace.UPPER
     taken = {shape_place(reading) for reading in board.shape}
     if board.surface is None:
         for number, reading in enumerate(usual_readings(board)[:_SHOWN]):
@@ -175,7 +182,7 @@ def in_figures(reading: ShapeReading, marks: Marks, unit: bool = True) -> str:
 
 
 def in_words(reading: ShapeReading, marks: Marks) -> str:
-    """Say where a reading is taken and with what."""
+    """Return where a reading is taken and with what."""
 
     def at(place: float) -> str:
         return marks.write(from_float(round(place)))
@@ -214,8 +221,15 @@ def _mark(
         for x in (reading.near, reading.far):
             yield line((x, wide), (x, wide + row), role)
         yield line((reading.near, wide + row), (reading.far, wide + row), role)
-        yield Label(((reading.near + reading.far) / 2, wide + row), f"wind {figure}" if figure else "sticks", 2.9,
-                    role=words, bold=bool(figure), ref=ref, nudge_mm=(0, 2))  # fmt: skip
+        yield Label(
+            ((reading.near + reading.far) / 2, wide + row),
+            f"wind {figure}" if figure else "sticks",
+            2.9,
+            role=words,
+            bold=bool(figure),
+            ref=ref,
+            nudge_mm=(0, 2),
+        )
         return
     x, y = put(reading.at)
     outside = (0.0, -4.0) if y < wide / 2 else (0.0, 4.0)
@@ -227,7 +241,7 @@ def _mark(
 
 
 def _told_at(board: Board, reading: Gap) -> Point:
-    """Give where a straightedge's figure is written: where it was read, but those that cross there each to one side."""
+    """Return where a straightedge's figure is written: where it was read, those that cross there each to one side."""
     middle = float(board.length) / 2, float(board.width) / 2
     if abs(reading.at[0] - middle[0]) + abs(reading.at[1] - middle[1]) > float(board.width) / 10:
         return reading.at
@@ -248,7 +262,7 @@ def _handle(at: Point, board: Board, figure: str, words: Role, role: Role, ref: 
 
 
 def _wind_row(board: Board, reading: Wind) -> float:
-    """Give how far below the board the line of a pair of sticks stands: the whole length lowest."""
+    """Return how far below the board the line of a pair of sticks stands: the whole length lowest."""
     share = abs(reading.far - reading.near) / float(board.length)
     return float(board.width) * (0.3 if share > 0.9 else 0.18)
 
@@ -257,11 +271,11 @@ def _wind_row(board: Board, reading: Wind) -> float:
 
 
 def survey_card(plan: Plan, selection: Selection) -> Card:
-    """Give what the survey tells."""
+    """Return what the survey tells."""
     board = selected_board(plan, selection)
     if board is None:
         return Card("Survey", mind=(Remark("Put a board on the rack first."),))
-    found = told(board, plan.project.shop)
+    found = survey_findings(board, plan.project.shop)
     adjusted = adjust(board) if board.shape and board.surface is None else None
     return Card(
         f"Survey of {board.name}",
@@ -276,11 +290,11 @@ def _tenths(millimetres: float) -> Length:
     return from_float(round(millimetres, 1))
 
 
-def _doubt(board: Board, found: Told) -> float:
+def _doubt(board: Board, found: SurveyFindings) -> float:
     return GRID_SD if board.surface is not None else adjust(board).slab_sd(found.job.slab.touching)
 
 
-def _settings(plan: Plan, board: Board, found: Told) -> Iterator[Setting]:
+def _settings(plan: Plan, board: Board, found: SurveyFindings) -> Iterator[Setting]:
     write = plan.marks.write_fine
     first = found.job.first
     yield Setting("Face side", first.face.value, face_side_words(first, plan.reader))
@@ -316,7 +330,7 @@ def _at(plan: Plan, millimetres: float | None) -> str:
     return plan.marks.write(from_float(round(millimetres or 0.0)))
 
 
-def _steps(board: Board, found: Told, face: Face, marks: Marks) -> Iterator[str]:
+def _steps(board: Board, found: SurveyFindings, face: BoardFace, marks: Marks) -> Iterator[str]:
     work = found.job.face(face)
     x, y, most = work.highest
     if most > 0.1:
@@ -337,7 +351,7 @@ def _where(x: float, y: float, board: Board) -> str:
     return f"at the {along} end, half way up" if across == "middle" else f"at the {across} {along} corner"
 
 
-def _twist_in_words(twist: Twist, face: Face, board: Board, marks: Marks) -> str:
+def _twist_in_words(twist: Twist, face: BoardFace, board: Board, marks: Marks) -> str:
     long = float(board.length)
     wind = marks.write_fine(_tenths(abs(twist.wind)))
     left, right = twist.start, long - twist.end
@@ -352,35 +366,33 @@ def _twist_in_words(twist: Twist, face: Face, board: Board, marks: Marks) -> str
     else:
         where = "it runs through the whole length"
     corner = twist.corner
-    if face is Face.LOWER:
+    if face is BoardFace.LOWER:
         # It lies turned over: what is the upper edge of the board is the lower one now.
         corner = corner.replace("upper", "·").replace("lower", "upper").replace("·", "lower")
     return f"Wind of {wind} over the width: {where}. High: {corner}."
 
 
-def _remarks(plan: Plan, board: Board, found: Told, adjusted: Adjusted | None) -> Iterator[Remark]:
+def _remarks(plan: Plan, board: Board, found: SurveyFindings, adjusted: Adjusted | None) -> Iterator[Remark]:
     write = plan.marks.write_fine
     if found.job.slab.thickness < _NOTHING_LEFT:
         cut, both = write(_down(found.crosscut.least)), write(_down(found.both.least))
         yield Remark(
             f"Nothing of {board.name} is left flat at any thickness: the hollows of one face lie past those of the "
             f"other. Crosscut first it gives {cut}, cut both ways {both}.",
-            Weight.FAILS,
+            Severity.FAILURE,
         )
     if adjusted is not None and adjusted.contradiction is not None:
         wrong = adjusted.contradiction
         one, two = board.shape[wrong.first], board.shape[wrong.second]
-        said = " and ".join(
-            f"{in_words(each, plan.marks)} ({in_figures(each, plan.marks)})" for each in (one, two)
-        )  # fmt: skip
+        said = " and ".join(f"{in_words(each, plan.marks)} ({in_figures(each, plan.marks)})" for each in (one, two))
         apart = write(_tenths(wrong.apart))
-        yield Remark(f"Two readings contradict each other by {apart}: {said}. Take both again.", Weight.FAILS)
+        yield Remark(f"Two readings contradict each other by {apart}: {said}. Take both again.", Severity.FAILURE)
     if adjusted is not None and not adjusted.known and adjusted.next_reading is not None:
         yield Remark(
             f"The readings do not fix both faces yet: they are known to {write(_tenths(adjusted.doubt))} on the whole, "
             f"{write(from_float(KNOWN_WITHIN))} is enough. Take next: {in_words(adjusted.next_reading, plan.marks)}.",
-            Weight.LOOK,
-        )  # fmt: skip
+            Severity.WARNING,
+        )
     elif adjusted is not None:
         yield Remark(f"Both faces are known to {write(_tenths(adjusted.doubt))} on the whole.")
     elif board.surface is None:
@@ -402,7 +414,7 @@ def _why(board: Board, adjusted: Adjusted | None) -> str:
 
 
 def sticks_card(plan: Plan, selection: Selection) -> Card:
-    """Give how winding sticks are read."""
+    """Return how winding sticks are read."""
     return Card(
         "Winding sticks",
         (Setting("Long", "twice the width", "the wind shows twice as large at their ends"),),

@@ -88,7 +88,7 @@ USUAL = PRESETS[0]
 
 @lru_cache(maxsize=512)
 def year_of(climate: Climate, days: float) -> tuple[float, ...]:
-    """Give the moisture of wood in the middle of every month, %, year after year the same.
+    """Return the moisture of wood in the middle of every month, %, year after year the same.
 
     Parameters
     ----------

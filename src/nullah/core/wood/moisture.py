@@ -8,7 +8,7 @@ class ClimateError(ValueError):
 
 
 def equilibrium_moisture(temperature: float, humidity: float) -> float:
-    """Give the equilibrium moisture content (EMC) of wood in air.
+    """Return the equilibrium moisture content (EMC) of wood in air.
 
     Parameters
     ----------

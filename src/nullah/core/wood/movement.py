@@ -10,7 +10,7 @@ from nullah.core.lengths import Length
 from nullah.core.wood.species import SOURCE, Species
 
 
-class Cut(Enum):
+class GrainCut(Enum):
     """How a board was cut out of the log: which way its rings run to the face."""
 
     FLAT = "flat"
@@ -30,23 +30,48 @@ class Movement(NamedTuple):
     source: str
 
 
-def coefficient(species: Species, cut: Cut) -> float:
-    """Give the coefficient of change in width per 1 % MC.
+def coefficient(species: Species, cut: GrainCut) -> float:
+    """Return the coefficient of change in width per 1 % MC.
 
     Flat-sawn boards move by the tangential coefficient, quarter-sawn by the radial; rift
     lies between, taken as the mean of the two (common practice, no published source).
+
+    Parameters
+    ----------
+    species : Species
+        The wood.
+    cut : GrainCut
+        How it was sawn out of the log.
+
+    Returns
+    -------
+    float
+        Per per cent of moisture content.
     """
-    if cut is Cut.FLAT:
+    if cut is GrainCut.FLAT:
         return species.tangential
-    if cut is Cut.QUARTER:
+    if cut is GrainCut.QUARTER:
         return species.radial
     return (species.tangential + species.radial) / 2
 
 
-def movement(species: Species, cut: Cut, width: Length, moisture_from: float, moisture_to: float) -> Movement:
+def movement(species: Species, cut: GrainCut, width: Length, moisture_from: float, moisture_to: float) -> Movement:
     """Work out the change in width between two moisture contents (%).
 
     ΔW = W · C · (M₂ − M₁), *Wood Handbook*, ch. 13, eq. 13-2.
+
+    Parameters
+    ----------
+    species : Species
+        The wood.
+    cut : GrainCut
+        How it was sawn out of the log.
+    width : Length
+        Across the grain.
+    moisture_from : float
+        Moisture content now, %.
+    moisture_to : float
+        Moisture content then, %.
 
     Raises
     ------
@@ -57,7 +82,7 @@ def movement(species: Species, cut: Cut, width: Length, moisture_from: float, mo
     --------
     >>> from nullah.core.lengths import inch
     >>> from nullah.core.wood.species import find_species
-    >>> moved = movement(find_species("white fir"), Cut.FLAT, inch("9.15"), 9, 11)
+    >>> moved = movement(find_species("white fir"), GrainCut.FLAT, inch("9.15"), 9, 11)
     >>> round(float(moved.change.mm) / 25.4, 4)
     0.0448
     """
@@ -70,6 +95,6 @@ def movement(species: Species, cut: Cut, width: Length, moisture_from: float, mo
     factor = coefficient(species, cut)
     change = width.mm * Fraction(factor) * (Fraction(moisture_to) - Fraction(moisture_from))
     source = SOURCE
-    if cut is Cut.RIFT:
+    if cut is GrainCut.RIFT:
         source = f"mean of tangential and radial (common practice), after {SOURCE}"
     return Movement(Length(change), factor, source)

@@ -43,13 +43,13 @@ class Species(NamedTuple):
 
     @property
     def hardness_class(self) -> str:
-        """Give the class: soft, medium or hard."""
+        """Return the class: soft, medium or hard."""
         return "soft" if self.hardness < _MEDIUM else "medium" if self.hardness < _HARD else "hard"
 
 
 @cache
 def all_species() -> dict[str, Species]:
-    """Give the table, by name, in its own order."""
+    """Return the table, by name, in its own order."""
     text = Path(__file__).with_name("species.csv").read_text(encoding="utf-8")
     return {
         row["name"]: Species(
@@ -67,7 +67,7 @@ def all_species() -> dict[str, Species]:
 
 
 def same_wood(one: str, two: str) -> bool:
-    """Say whether two names are of one wood; a name left empty is of any.
+    """Return whether two names are of one wood; a name left empty is of any.
 
     Examples
     --------

@@ -11,7 +11,7 @@ SHOWS = 1 / 600
 
 
 def sag(span: float, load: float, width: float, thickness: float, species: Species) -> float:
-    """Give the sag of a shelf evenly loaded and simply supported, at its middle.
+    """Return the sag of a shelf evenly loaded and simply supported, at its middle.
 
     Parameters
     ----------
@@ -37,9 +37,25 @@ def sag(span: float, load: float, width: float, thickness: float, species: Speci
 
 
 def passing_span(load_per_mm: float, width: float, thickness: float, species: Species) -> float:
-    """Give the longest span, mm, at which the same load per mm (kg) sags no more than a 600th.
+    """Return the longest span, mm, at which the same load per mm (kg) sags no more than a 600th.
 
     From 5wL⁴/384EI = L/600: L = ∛(384EI / (5·600·w)) (exact).
+
+    Parameters
+    ----------
+    load_per_mm : float
+        Spread evenly, kg for each mm of the span.
+    width : float
+        Of the board, mm.
+    thickness : float
+        Of the board, mm.
+    species : Species
+        The wood.
+
+    Returns
+    -------
+    float
+        mm.
     """
     w = _per_mm(load_per_mm, width, thickness, species)
     stiff = species.stiffness * 1000 * width * thickness**3 / 12
@@ -47,7 +63,7 @@ def passing_span(load_per_mm: float, width: float, thickness: float, species: Sp
 
 
 def _per_mm(load_per_mm: float, width: float, thickness: float, species: Species) -> float:
-    """Give load and own weight in N per mm."""
+    """Return load and own weight in N per mm."""
     own = species.density * 1e-9 * width * thickness
     return (load_per_mm + own) * GRAVITY
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
-from nullah.core.card import Card, Setting, Weight
+from nullah.core.card import Card, Setting, Severity
 from nullah.core.fixes import Fix
 from nullah.core.reader import Reader
 from nullah.core.refs import Ref
@@ -16,7 +16,7 @@ class WordedRemark(NamedTuple):
     """A sentence under *Mind*, with the ways out and what their buttons say."""
 
     text: str
-    weight: Weight
+    weight: Severity
     fixes: tuple[tuple[str, Fix], ...]
     ref: Ref | None
 
@@ -34,9 +34,17 @@ class WordedCard(NamedTuple):
 def worded(card: Card, reader: Reader) -> WordedCard:
     """Return a card in words."""
     return WordedCard(
-        card.title, card.set, card.mark,
-        tuple(WordedRemark(fact_words(each.fact, reader), each.weight,
-                           tuple((fix_words(fix, reader), fix) for fix in each.fixes), each.ref)
-              for each in card.mind),
+        card.title,
+        card.set,
+        card.mark,
+        tuple(
+            WordedRemark(
+                fact_words(each.fact, reader),
+                each.weight,
+                tuple((fix_words(fix, reader), fix) for fix in each.fixes),
+                each.ref,
+            )
+            for each in card.mind
+        ),
         card.why,
-    )  # fmt: skip
+    )

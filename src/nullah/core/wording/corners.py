@@ -6,14 +6,14 @@ from typing import assert_never
 
 from nullah.core.catalogue import N_
 from nullah.core.joints.dovetail import facts
-from nullah.core.joints.dovetail.facts import CornerFact, GrooveFact, LayoutRefusal, Side
+from nullah.core.joints.dovetail.facts import CornerFact, CornerSize, GrooveFact, LayoutRefusal
 from nullah.core.lengths import Direction
 from nullah.core.reader import Reader
 
 _NO_SIZE = {
-    Side.WIDTH: N_("The boards are {size}: that must be more than nothing."),
-    Side.TAIL_BOARD: N_("The tail board is {size}: that must be more than nothing."),
-    Side.PIN_BOARD: N_("The pin board is {size}: that must be more than nothing."),
+    CornerSize.WIDTH: N_("The boards are {size}: that must be more than nothing."),
+    CornerSize.TAIL_BOARD: N_("The tail board is {size}: that must be more than nothing."),
+    CornerSize.PIN_BOARD: N_("The pin board is {size}: that must be more than nothing."),
 }
 
 

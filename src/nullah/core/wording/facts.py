@@ -93,4 +93,4 @@ WORDERS: dict[type, Worder] = {
         ((*get_args(SawFact), BoardNotSawable, TooManyParts), saw_words),
     )
     for kind in kinds
-}  # fmt: skip
+}

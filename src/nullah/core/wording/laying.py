@@ -9,13 +9,13 @@ from nullah.core.breakdown.facts import Complaint, LayoutFact, Match, Nowhere, R
 from nullah.core.catalogue import N_
 from nullah.core.rack.board import Faces, FlawKind
 from nullah.core.reader import Reader, sentence
-from nullah.core.wood.movement import Cut
+from nullah.core.wood.movement import GrainCut
 
 FLAWS = {
     FlawKind.KNOT: N_("knot"), FlawKind.CHECK: N_("check"), FlawKind.SPLIT: N_("split"), FlawKind.SAP: N_("sap"),
     FlawKind.WANE: N_("wane"), FlawKind.RUNOUT: N_("run-out"),
 }  # fmt: skip
-SAWN = {Cut.FLAT: N_("flat-sawn"), Cut.RIFT: N_("rift-sawn"), Cut.QUARTER: N_("quarter-sawn")}
+SAWN = {GrainCut.FLAT: N_("flat-sawn"), GrainCut.RIFT: N_("rift-sawn"), GrainCut.QUARTER: N_("quarter-sawn")}
 _MATCHES = {
     Match.OTHER_BOARD: N_("is to come from one board with the {other} ({set})"),
     Match.NOT_IN_ORDER: N_("is to follow the {other} in the board, end to end ({set})"),
@@ -191,14 +191,18 @@ def layout_fact_words(fact: LayoutFact, reader: Reader) -> str:
             return reader.text("The {part} {complaint}.", part=part, complaint=complaint_words(why, reader))
         case facts.DepthUnknown(part, flaw, upper, board):
             message = (
-                N_("Under the {part} lies a {flaw} in the upper face of {board}; how deep it goes nobody knows. Probe "
-                   "it before you saw.")
+                N_(
+                    "Under the {part} lies a {flaw} in the upper face of {board}; how deep it goes nobody knows. Probe "
+                    "it before you saw."
+                )
                 if upper
-                else N_("Under the {part} lies a {flaw} in the lower face of {board}; how deep it goes nobody knows. "
-                        "Probe it before you saw.")
-            )  # fmt: skip
+                else N_(
+                    "Under the {part} lies a {flaw} in the lower face of {board}; how deep it goes nobody knows. "
+                    "Probe it before you saw."
+                )
+            )
             return reader.text(message, part=part, flaw=reader.text(FLAWS[flaw]), board=board)
-        case facts.ToBuy(percent, boards):
+        case facts.BoardsToBuy(percent, boards):
             return reader.text(
                 "To buy, with {percent} % over for flaws: {boards}.",
                 percent=percent,

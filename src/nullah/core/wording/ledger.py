@@ -9,7 +9,7 @@ from typing import assert_never
 
 from nullah.core import rules
 from nullah.core.catalogue import N_
-from nullah.core.ledger import Kind, Ledger, Measured, Origin, Quantity, Value, WrongValue, wrong_value
+from nullah.core.ledger import Ledger, Measured, Origin, Quantity, QuantityKind, Value, WrongValue, wrong_value
 from nullah.core.lengths import Length
 from nullah.core.reader import Reader, sentence
 from nullah.core.rules import LedgerFact, dotted_name, parsed
@@ -46,7 +46,7 @@ def wrong_value_words(fact: WrongValue, reader: Reader) -> str:
     return reader.text(message, value=reader.typed(fact.value))
 
 
-def refusal(name: str, kind: Kind, value: Value, reader: Reader) -> str:
+def refusal(name: str, kind: QuantityKind, value: Value, reader: Reader) -> str:
     """Return why a quantity cannot be given or measured as that; empty if it can."""
     wrong = wrong_value(name, kind, value)
     return wrong_value_words(wrong, reader) if wrong is not None else ""
@@ -85,7 +85,7 @@ def _sentence(ledger: Ledger, quantity: Quantity, reader: Reader) -> str:
                 planned=reader.length(Length(quantity.planned)),
             )
         case Origin.OVERRULED:
-            if quantity.planned is None or definition.kind is not Kind.LENGTH:
+            if quantity.planned is None or definition.kind is not QuantityKind.LENGTH:
                 return reader.text("{title}: {figure}, overruled by you.", **values)
             return reader.text(
                 "{title}: {figure}, overruled by you (it would be {planned} = {rule}).",

@@ -6,7 +6,7 @@ from typing import assert_never
 
 from nullah.core.catalogue import N_
 from nullah.core.lengths import from_float
-from nullah.core.milling.decide import Face, FaceReason, FaceSide
+from nullah.core.milling.decide import BoardFace, FaceReason, FaceSide
 from nullah.core.reader import Reader
 
 
@@ -16,7 +16,7 @@ def face_side_words(chosen: FaceSide, reader: Reader) -> str:
         case FaceReason.CLEAR:
             message = (
                 N_("it is clear, and flaws show on the lower face")
-                if chosen.face is Face.UPPER
+                if chosen.face is BoardFace.UPPER
                 else N_("it is clear, and flaws show on the upper face")
             )
             return reader.text(message)

@@ -16,16 +16,26 @@ def record_words(record: PieceRecord, reader: Reader) -> tuple[str, ...]:
 
 def _sentences(record: PieceRecord, reader: Reader) -> Iterator[str]:
     volume = reader.marks.write_volume
-    yield reader.text("Wood: {used} for {planned} of parts, {waste:.0f} % waste.", used=volume(record.wood_used),
-                      planned=volume(record.wood_planned), waste=record.waste * 100)  # fmt: skip
+    yield reader.text(
+        "Wood: {used} for {planned} of parts, {waste:.0f} % waste.",
+        used=volume(record.wood_used),
+        planned=volume(record.wood_planned),
+        waste=record.waste * 100,
+    )
     if record.minutes:
         share = record.minutes / record.guessed if record.guessed else 1.0
-        yield reader.text("Time: {spent} where {guessed} were guessed ({share:.2f} times).",
-                          spent=in_words(record.minutes), guessed=in_words(record.guessed), share=share)  # fmt: skip
+        yield reader.text(
+            "Time: {spent} where {guessed} were guessed ({share:.2f} times).",
+            spent=in_words(record.minutes),
+            guessed=in_words(record.guessed),
+            share=share,
+        )
     if record.untimed:
         yield reader.count(record.untimed, "{n} task done without a time.", "{n} tasks done without a time.")
     if record.remade:
         yield reader.count(record.remade, "{n} part made again.", "{n} parts made again.")
     if record.tolerance is not None:
-        yield reader.text("What was measured lay {off} off its plan (standard deviation).",
-                          off=reader.marks.write_thin(record.tolerance))  # fmt: skip
+        yield reader.text(
+            "What was measured lay {off} off its plan (standard deviation).",
+            off=reader.marks.write_thin(record.tolerance),
+        )

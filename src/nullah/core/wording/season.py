@@ -114,11 +114,13 @@ def season_words(fact: SeasonFact, reader: Reader) -> str:
             return reader.text("There is no piece yet whose wood could move.")
         case facts.MostStrained(strains):
             told = "; ".join(
-                reader.text("{moving} in {still}, {moves} by {month}, {hold}",
-                            **_strained(each, reader) | {"moving": each.moving.name,
-                                                         "moves": reader.marks.write_thin(abs(each.moves))})
+                reader.text(
+                    "{moving} in {still}, {moves} by {month}, {hold}",
+                    **_strained(each, reader)
+                    | {"moving": each.moving.name, "moves": reader.marks.write_thin(abs(each.moves))},
+                )
                 for each in strains
-            )  # fmt: skip
+            )
             return reader.text("Most strained across the grain: {joints}.", joints=told)
         case facts.GluedAcross(joints, widest):
             return reader.count(
@@ -160,10 +162,13 @@ def season_words(fact: SeasonFact, reader: Reader) -> str:
 
 def _strained(strain: Strain, reader: Reader) -> dict[str, str]:
     return {
-        "moving": sentence(strain.moving.name), "still": strain.still.name,
-        "hold": reader.text(strain.joint.hold.value), "held": _fine(strain.held, reader),
-        "moves": _fine(abs(strain.moves), reader), "month": reader.text(MONTHS[strain.month]),
-    }  # fmt: skip
+        "moving": sentence(strain.moving.name),
+        "still": strain.still.name,
+        "hold": reader.text(strain.joint.hold.value),
+        "held": _fine(strain.held, reader),
+        "moves": _fine(abs(strain.moves), reader),
+        "month": reader.text(MONTHS[strain.month]),
+    }
 
 
 def _fine(millimetres: float, reader: Reader) -> str:

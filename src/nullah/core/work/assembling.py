@@ -28,7 +28,7 @@ class Placing(NamedTuple):
 
 @lru_cache(maxsize=32)
 def sequence(assembly: Assembly, group: str) -> tuple[Placing, ...]:
-    """Give the order in which the parts of a group go together; the first is what the others go to.
+    """Return the order in which the parts of a group go together; the first is what the others go to.
 
     Found backwards: of the parts that can be drawn off, those without glue come off first, then those with fewest
     joints. Where no part comes off by itself, those come off together that the proof takes off together.
@@ -43,9 +43,10 @@ def sequence(assembly: Assembly, group: str) -> tuple[Placing, ...]:
     left, found = (1 << len(parts)) - 1, []
     while left & (left - 1):
         free = [
-            index for index in range(len(parts))
+            index
+            for index in range(len(parts))
             if left >> index & 1 and any(not by[index] & left & ~(1 << index) for by in blocks.values())
-        ]  # fmt: skip
+        ]
         off = (
             {min(free, key=lambda index: _rank(parts, joints, index, left))} if free else _together(parts, joints, left)
         )
@@ -63,10 +64,12 @@ def sequence(assembly: Assembly, group: str) -> tuple[Placing, ...]:
 
 def _floated(joints: tuple[Joint, ...]) -> tuple[Joint, ...]:
     return tuple(
-        joint._replace(channels=tuple(box.in_floats() for box in joint.channels),
-                       shares=tuple(box.in_floats() for box in joint.shares))
+        joint._replace(
+            channels=tuple(box.in_floats() for box in joint.channels),
+            shares=tuple(box.in_floats() for box in joint.shares),
+        )
         for joint in joints
-    )  # fmt: skip
+    )
 
 
 def _between(joint: Joint, one: set[str], other: set[str]) -> bool:
@@ -83,7 +86,7 @@ def _rank(parts: tuple[Part, ...], joints: tuple[Joint, ...], index: int, left: 
 
 
 def _together(parts: tuple[Part, ...], joints: tuple[Joint, ...], left: int) -> set[int]:
-    """Give what the proof takes off at once where no part comes off by itself; any one part where nothing does."""
+    """Return what the proof takes off at once where no part comes off by itself; any one part where nothing does."""
     there = [index for index in range(len(parts)) if left >> index & 1]
     order = assembly_order(tuple(parts[index] for index in there), joints)
     if not order.steps:

@@ -21,7 +21,7 @@ class _Made(NamedTuple):
     joints: JointTasks
 
     def ready(self, parts: tuple[str, ...]) -> list[str]:
-        """Give the tasks that must be done before these parts are put together."""
+        """Return the tasks that must be done before these parts are put together."""
         found = [by[part] for by in (self.mill, self.fit, self.shape) for part in parts if part in by]
         whole = frozenset(parts)
         return found + [name for part in parts for name in self.joints.done_with(part, whole)]
@@ -30,7 +30,7 @@ class _Made(NamedTuple):
 def assembly_tasks(
     plan: Plan, mill: MillTasks, fit: dict[str, str], joints: JointTasks, glued: tuple[Gluing, ...]
 ) -> tuple[Task, ...]:
-    """Give all tasks from shaping to cleaning up; what goes in and out of the piece comes when that is glued."""
+    """Return all tasks from shaping to cleaning up; what goes in and out of the piece comes when that is glued."""
     shape = _shape_tasks(plan, mill, joints)
     made = _Made(mill.by_part, fit, {part: task.id for task in shape for part in task.parts}, joints)
     smooth = _smooth_tasks(plan, made, glued)
@@ -58,9 +58,15 @@ def _shape_tasks(plan: Plan, mill: MillTasks, joints: JointTasks) -> list[Task]:
         metres = sum(float(part.length) / 1000 * len(part.shapings) for part in parts)
         after = [mill.by_part[each] for each in ids] + [task for each in ids for task in joints.cut_in(each)]
         found.append(
-            Task(f"shape/{name}", f"Shape {_names(plan, tuple(ids))}", Trade.SHAPE, tuple(ids),
-                 tuple(dict.fromkeys(after)), (("shape", metres), ("set up", 1.0)))
-        )  # fmt: skip
+            Task(
+                f"shape/{name}",
+                f"Shape {_names(plan, tuple(ids))}",
+                Trade.SHAPE,
+                tuple(ids),
+                tuple(dict.fromkeys(after)),
+                (("shape", metres), ("set up", 1.0)),
+            )
+        )
     return found
 
 
@@ -68,14 +74,19 @@ def _smooth_tasks(plan: Plan, made: _Made, glued: tuple[Gluing, ...]) -> dict[st
     """Plane clean, once for each group, what no plane gets to when it is glued; lines may go then."""
     found: dict[str, Task] = {}
     for group in dict.fromkeys(each.group for each in glued if each.glues):
-        parts = tuple(dict.fromkeys(part for each in glued if each.group == group and each.glues
-                                    for part in each.parts))  # fmt: skip
+        parts = tuple(
+            dict.fromkeys(part for each in glued if each.group == group and each.glues for part in each.parts)
+        )
         name = f"smooth/{group or 'piece'}"
         found[group] = Task(
-            name, f"Plane clean what will be inside: {_names(plan, parts)}", Trade.SMOOTH, parts,
-            tuple(dict.fromkeys(made.ready(parts))), (("smooth", _area(plan, parts) / 2), ("set up", 1.0)),
+            name,
+            f"Plane clean what will be inside: {_names(plan, parts)}",
+            Trade.SMOOTH,
+            parts,
+            tuple(dict.fromkeys(made.ready(parts))),
+            (("smooth", _area(plan, parts) / 2), ("set up", 1.0)),
             removes=tuple((part, "all") for part in parts),
-        )  # fmt: skip
+        )
     return found
 
 
@@ -118,5 +129,5 @@ def _names(plan: Plan, ids: tuple[str, ...]) -> str:
 
 
 def _area(plan: Plan, ids: tuple[str, ...]) -> float:
-    """Give the area of the faces of some parts, dm²."""
+    """Return the area of the faces of some parts, dm²."""
     return sum(2 * float(part.length) * float(part.width) for each in ids if (part := plan.part(each))) / 10_000

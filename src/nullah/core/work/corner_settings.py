@@ -10,7 +10,7 @@ from nullah.core.refs import QuantityRef
 
 
 def corner_settings(plan: Plan, corner: Corner) -> tuple[Setting, ...]:
-    """Give what to set for a corner: dividers, gauges, bevel, chisels."""
+    """Return what to set for a corner: dividers, gauges, bevel, chisels."""
     prefix = corner.prefix
     layout = corner.layout
     spec = layout.spec
@@ -74,7 +74,7 @@ def _proud(plan: Plan, proud: Length) -> str:
 
 
 def _chisel(tool: str, room: Length, plan: Plan, quantity: str) -> Setting:
-    """Give the widest chisel that enters, and the next smaller one for the corners."""
+    """Return the widest chisel that enters, and the next smaller one for the corners."""
     found = [write_bought(chisel) for chisel in plan.project.shop.chisels_for(room)]
     if not found:
         return Setting(tool, "none fits", f"socket {plan.marks.write_fine(room)}", QuantityRef(quantity))

@@ -8,17 +8,17 @@ from datetime import datetime
 from functools import lru_cache
 from typing import NamedTuple
 
-from nullah.core.bench.book import BookEntry, Event, Progress, can_be_done, left_to_do, progress, records
+from nullah.core.bench.book import BookEntry, Event, WorkDone, can_be_done, left_to_do, progress, records
 from nullah.core.bench.hours import Calendar, HoursError, plan_days
 from nullah.core.bench.rates import Learned, learn, minutes_of
 from nullah.core.bench.tasks import OrderError, Task, Trade, critical_path
 from nullah.core.ledger import Origin
 from nullah.core.plan import Plan
+from nullah.core.work.identity import IdentityKey
 from nullah.core.work.order_of_work import OrderOfWork, order_of_work
-from nullah.core.work.same import Same
 
 
-class Standing(NamedTuple):
+class WorkState(NamedTuple):
     """How the work stands.
 
     `next` is what to do now, None if all is done or nothing can be done yet; `ready` all that could be done; `minutes`
@@ -27,7 +27,7 @@ class Standing(NamedTuple):
     """
 
     order: OrderOfWork
-    progress: Progress
+    progress: WorkDone
     next: Task | None
     ready: tuple[Task, ...]
     minutes: Mapping[str, float]
@@ -52,7 +52,7 @@ class Standing(NamedTuple):
 
 
 def learned_of(plan: Plan) -> dict[str, Learned]:
-    """Give what is known of rates: from earlier pieces, and from this one's own book."""
+    """Return what is known of rates: from earlier pieces, and from this one's own book."""
     return dict(_learned(plan.project.book, plan.project.working.rates))
 
 
@@ -62,19 +62,33 @@ def _learned(book: tuple[BookEntry, ...], before: tuple[tuple[str, Learned], ...
 
 
 def task_minutes(plan: Plan, task: Task, learned: Mapping[str, Learned] | None = None) -> float:
-    """Give how long a task takes; spreading glue is shared among the hands."""
+    """Return how long a task takes; spreading glue is shared among the hands.
+
+    Parameters
+    ----------
+    plan : Plan
+    task : Task
+        The task.
+    learned : Mapping[str, Learned], optional
+        What records say of rates, or None for what the project has.
+
+    Returns
+    -------
+    float
+        Minutes.
+    """
     known = learned_of(plan) if learned is None else learned
     people = max(1, plan.project.working.people) if task.trade is Trade.GLUE else 1
     return minutes_of(task.work, known) / people
 
 
-def standing(plan: Plan, now: datetime) -> Standing:
-    """Give how the work on a plan stands at a time, to the minute."""
-    return _standing(Same(plan), now.replace(second=0, microsecond=0))
+def standing(plan: Plan, now: datetime) -> WorkState:
+    """Return how the work on a plan stands at a time, to the minute."""
+    return _standing(IdentityKey(plan), now.replace(second=0, microsecond=0))
 
 
 @lru_cache(maxsize=2)
-def _standing(key: Same[Plan], now: datetime) -> Standing:
+def _standing(key: IdentityKey[Plan], now: datetime) -> WorkState:
     plan = key.carried
     order = order_of_work(plan)
     measured = [name for name, _ in plan.project.piece.measured]
@@ -90,11 +104,11 @@ def _standing(key: Same[Plan], now: datetime) -> Standing:
         problem = str(error)
     names = {task.id for task in order.tasks}
     gone = len({entry.task for entry in plan.project.book if entry.event is Event.DONE} - names)
-    return Standing(order, far, _next(ready, calendar), ready, need, calendar, problem, gone)
+    return WorkState(order, far, _next(ready, calendar), ready, need, calendar, problem, gone)
 
 
 def _begin(plan: Plan, now: datetime) -> datetime:
-    """Give when work may begin: the day that was set, or now."""
+    """Return when work may begin: the day that was set, or now."""
     text = plan.project.working.begin
     if not text:
         return now
@@ -105,7 +119,7 @@ def _begin(plan: Plan, now: datetime) -> datetime:
 
 
 def _next(ready: tuple[Task, ...], calendar: Calendar | None) -> Task | None:
-    """Give what the calendar puts first of what can be done; what only waits is not done by anyone."""
+    """Return what the calendar puts first of what can be done; what only waits is not done by anyone."""
     names = {task.id for task in ready if task.work}
     if calendar is not None:
         for stint in calendar.stints:
@@ -133,7 +147,7 @@ class Deviation(NamedTuple):
 
 
 def measured_off(plan: Plan) -> tuple[Deviation, ...]:
-    """Give every measured figure with how far it is off its plan, mm, the last measured first."""
+    """Return every measured figure with how far it is off its plan, mm, the last measured first."""
     if plan.ledger is None:
         return ()
     found = []
@@ -147,7 +161,7 @@ def measured_off(plan: Plan) -> tuple[Deviation, ...]:
 
 
 def deviations(plan: Plan) -> tuple[Deviation, ...]:
-    """Give the measured figures that are off their plan by a mark or more, the last measured first."""
+    """Return the measured figures that are off their plan by a mark or more, the last measured first."""
     least = min(float(plan.marks.smallest.mm), 0.25)
     return tuple(each for each in measured_off(plan) if abs(each.off) >= least)
 
@@ -199,34 +213,40 @@ class PieceRecord(NamedTuple):
 
 
 def record_of(plan: Plan) -> PieceRecord:
-    """Give what a piece has to tell, as far as it is made."""
+    """Return what a piece has to tell, as far as it is made."""
     book = plan.project.book
     done = [entry for entry in book if entry.event is Event.DONE]
     timed = [entry for entry in done if entry.minutes > 0]
     planned = sum(float(part.length) * float(part.width) * float(part.thickness) for part in plan.parts)
-    used = sum(
-        each.consumed * float(each.board.thickness) for each in plan.boards if each.placed
-    ) + sum(_lost(entry) for entry in book if entry.event is Event.REMADE)  # fmt: skip
+    used = sum(each.consumed * float(each.board.thickness) for each in plan.boards if each.placed) + sum(
+        _lost(entry) for entry in book if entry.event is Event.REMADE
+    )
     return PieceRecord(
-        plan.project.piece.name, done[-1].at if done else "", planned, used,
-        sum(entry.minutes for entry in timed), sum(entry.guess for entry in timed), len(done) - len(timed),
+        plan.project.piece.name,
+        done[-1].at if done else "",
+        planned,
+        used,
+        sum(entry.minutes for entry in timed),
+        sum(entry.guess for entry in timed),
+        len(done) - len(timed),
         sum(entry.event is Event.REMADE for entry in book),
-        tuple(deviation.off for deviation in measured_off(plan)), tuple(learned_of(plan).items()),
-    )  # fmt: skip
+        tuple(deviation.off for deviation in measured_off(plan)),
+        tuple(learned_of(plan).items()),
+    )
 
 
 def _lost(entry: BookEntry) -> float:
-    """Give the wood of a part that was spoilt, mm³, as its entry keeps it."""
+    """Return the wood of a part that was spoilt, mm³, as its entry keeps it."""
     return sum(amount for name, amount in entry.work if name == "wood")
 
 
-def hours_left(stand: Standing) -> float:
-    """Give how many minutes of labour are left."""
+def minutes_left(stand: WorkState) -> float:
+    """Return how many minutes of labour are left."""
     return sum(stand.minutes.values())
 
 
-def least_minutes(stand: Standing) -> float:
-    """Give how long what is left would take with hands enough, waits counted: the critical path, minutes."""
+def least_minutes(stand: WorkState) -> float:
+    """Return how long what is left would take with hands enough, waits counted: the critical path, minutes."""
     left = [task for task in stand.order.tasks if stand.progress.open(task)]
     names = {task.id for task in left}
     open_only = [task._replace(after=tuple(name for name in task.after if name in names)) for task in left]

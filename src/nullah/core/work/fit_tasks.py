@@ -21,7 +21,7 @@ class FitTasks(NamedTuple):
 
 
 def _dry_with(plan: Plan, hosts: frozenset[str], waits: dict[str, tuple[str, ...]]) -> frozenset[str]:
-    """Give what is put together dry around an opening: all of the same group that waits for nothing."""
+    """Return what is put together dry around an opening: all of the same group that waits for nothing."""
     groups = {part.group for part in plan.parts if part.id in hosts}
     return hosts | {part.id for part in plan.parts if part.group in groups and part.id not in waits}
 
@@ -71,7 +71,7 @@ def measure_tasks(
 
 
 def goes_in_later(plan: Plan, part_id: str, glued: tuple[Gluing, ...]) -> bool:
-    """Say whether a part goes in when what holds it is glued already: a back, a drawer."""
+    """Return whether a part goes in when what holds it is glued already: a back, a drawer."""
     part = plan.part(part_id)
     if part is not None and any(mover.group == part.group for mover in plan.assembly.movers):
         return True
@@ -92,9 +92,16 @@ def fit_tasks(plan: Plan, waits: dict[str, tuple[str, ...]], mill: MillTasks, me
         ids = tuple(part.id for part in parts)
         after = [mill.by_part[ids[0]], *(by_name[name] for name in names if name in by_name)]
         title = f"Cut {plan.reader.together(part.id for part in parts)} to fit what was measured"
-        task = Task(f"fit/{alike}", title, Trade.FIT,
-                    ids, tuple(dict.fromkeys(after)), (("end", 2.0 * len(parts)), ("true", 0.5 * len(parts))),
-                    fits=names, subject=PartRef(ids[0]))  # fmt: skip
+        task = Task(
+            f"fit/{alike}",
+            title,
+            Trade.FIT,
+            ids,
+            tuple(dict.fromkeys(after)),
+            (("end", 2.0 * len(parts)), ("true", 0.5 * len(parts))),
+            fits=names,
+            subject=PartRef(ids[0]),
+        )
         tasks.append(task)
         by_part |= dict.fromkeys(ids, task.id)
     return FitTasks(tuple(tasks), by_part)

@@ -61,22 +61,36 @@ class Gluing(NamedTuple):
         return self.minutes > self.open_minutes
 
     def task(self, plan: Plan, after: tuple[str, ...]) -> Task:
-        """Give it as a task."""
+        """Return it as a task."""
         names = plan.reader.together(self.adds)
         glued = sum(joint.hold is Hold.GLUE for joint in self.joints)
         if self.glues:
             glue = GLUES[plan.project.working.glue]
             base = "" if len(self.parts) == len(self.adds) else " to what is there"
             title = f"Glue up {names}{base}: {glued} joint{'s' * (glued != 1)}, {self.clamps} clamps"
-            return Task(self.id, title, Trade.GLUE, self.parts, after, (("glue", float(glued)), ("set up", 2.0)),
-                        glue.cure_hours, whole=True)  # fmt: skip
+            return Task(
+                self.id,
+                title,
+                Trade.GLUE,
+                self.parts,
+                after,
+                (("glue", float(glued)), ("set up", 2.0)),
+                glue.cure_hours,
+                whole=True,
+            )
         how = sorted({joint.hold.value for joint in self.joints}) or ["laid in"]
-        return Task(self.id, f"Put in {names}: {' and '.join(how)}", Trade.PUT_IN, self.adds, after,
-                    (("fit", float(max(len(self.joints), 1))),))  # fmt: skip
+        return Task(
+            self.id,
+            f"Put in {names}: {' and '.join(how)}",
+            Trade.PUT_IN,
+            self.adds,
+            after,
+            (("fit", float(max(len(self.joints), 1))),),
+        )
 
 
 def gluings(plan: Plan) -> tuple[Gluing, ...]:
-    """Give the glue-ups of every group in order, the main piece first."""
+    """Return the glue-ups of every group in order, the main piece first."""
     movers = {mover.group for mover in plan.assembly.movers}
     groups = sorted(dict.fromkeys(part.group for part in plan.parts), key=lambda group: group in movers)
     found: list[Gluing] = []
@@ -115,8 +129,16 @@ def _of_group(plan: Plan, group: str, mover: bool) -> list[Gluing]:
     return found
 
 
-def _gluing(plan: Plan, group: str, mover: bool, number: int, adds: tuple[str, ...], there: tuple[str, ...],
-            joints: tuple[Joint, ...], open_minutes: float) -> Gluing:  # fmt: skip
+def _gluing(
+    plan: Plan,
+    group: str,
+    mover: bool,
+    number: int,
+    adds: tuple[str, ...],
+    there: tuple[str, ...],
+    joints: tuple[Joint, ...],
+    open_minutes: float,
+) -> Gluing:
     glued = [joint for joint in joints if joint.hold is Hold.GLUE]
     clamps = sum(_clamps(plan, joint) for joint in glued)
     name = f"glue/{group or 'piece'}/{number}"
@@ -124,7 +146,7 @@ def _gluing(plan: Plan, group: str, mover: bool, number: int, adds: tuple[str, .
 
 
 def _minutes(plan: Plan, joints: list[Joint]) -> float:
-    """Give how long some joints are spread and drawn up, shared among the hands."""
+    """Return how long some joints are spread and drawn up, shared among the hands."""
     working = plan.project.working
     return minutes_of((("glue", float(len(joints))),), working.learned) / max(1, working.people)
 

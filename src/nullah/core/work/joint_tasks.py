@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
-from nullah.core.bench.tasks import JointStep, Line, Task, Trade
-from nullah.core.card import Stage, Step
+from nullah.core.bench.tasks import JointStep, LayoutLine, Task, Trade
+from nullah.core.card import JointStage, Step
 from nullah.core.joints.cutouts import Cutout, sizes_of, taken
 from nullah.core.joints.kinds import kinds_of
 from nullah.core.joints.types import holes_of
@@ -22,7 +22,7 @@ class _Made(NamedTuple):
     """A task of a joint: how far it brings it, between which parts, and which of them are cut to fit the others."""
 
     task: Task
-    stage: Stage
+    stage: JointStage
     joints: tuple[Joint, ...]
     fitted: frozenset[str]
     hosted: bool
@@ -39,27 +39,32 @@ class JointTasks(NamedTuple):
         return tuple(each.task for each in self.made)
 
     def cut_in(self, part: str) -> list[str]:
-        """Give the last task of each joint that cuts a part."""
+        """Return the last task of each joint that cuts a part."""
         last: dict[str, str] = {}
         for each in self.made:
-            if each.stage is not Stage.TRIED and part in each.task.parts:
+            if each.stage is not JointStage.TRIED and part in each.task.parts:
                 last[each.joints[0].id] = each.task.id
         return list(last.values())
 
     def dry(self, hosts: frozenset[str]) -> list[str]:
-        """Give what must be done before some parts can be put together dry: the joints among them, and what is cut
-        into them for what is measured on them.
+        """Return the tasks before some parts can be put together dry.
+
+        These are the joints among them, and what is cut into them for what is measured on them.
         """
         found: dict[str, str] = {}
         for each in self.made:
             among = any({joint.first, joint.second} <= hosts for joint in each.joints)
-            into = any(joint.first in hosts for joint in each.joints) and each.hosted and each.stage is not Stage.TRIED
+            into = (
+                any(joint.first in hosts for joint in each.joints)
+                and each.hosted
+                and each.stage is not JointStage.TRIED
+            )
             if among or into:
                 found[each.joints[0].id] = each.task.id
         return list(found.values())
 
     def done_with(self, part: str, parts: frozenset[str]) -> list[str]:
-        """Give the last tasks of a part's joints with some parts, and of those with others as far as it is worked."""
+        """Return the last tasks of a part's joints with some parts, and of those with others as far as it is worked."""
         found: dict[tuple[str, bool], str] = {}
         for each in self.made:
             inside = any(part in (j.first, j.second) and {j.first, j.second} <= parts for j in each.joints)
@@ -68,20 +73,20 @@ class JointTasks(NamedTuple):
         return list(found.values())
 
     def after_fit(self, fit: dict[str, str]) -> JointTasks:
-        """Give them with what is cut to fit in its place: laid out, or only tried, when that is cut."""
+        """Return them with what is cut to fit in its place: laid out, or only tried, when that is cut."""
         found = []
         for each in self.made:
             step = each.task.subject
             first = isinstance(step, JointStep) and step.number == 0
             wants = [fit[part] for part in sorted(each.fitted) if part in fit]
-            if wants and ((each.stage is Stage.TRIED) if each.hosted else first):
+            if wants and ((each.stage is JointStage.TRIED) if each.hosted else first):
                 each = each._replace(task=each.task._replace(after=tuple(dict.fromkeys((*each.task.after, *wants)))))
             found.append(each)
         return JointTasks(tuple(found))
 
 
 def joint_tasks(plan: Plan, mill: MillTasks, waits: dict[str, tuple[str, ...]]) -> JointTasks:
-    """Give the steps of every kind of joint as tasks, after their parts are milled."""
+    """Return the steps of every kind of joint as tasks, after their parts are milled."""
     found: list[_Made] = []
     for kind in kinds_of(plan.assembly):
         work = joint_work(plan, kind)
@@ -91,12 +96,13 @@ def joint_tasks(plan: Plan, mill: MillTasks, waits: dict[str, tuple[str, ...]]) 
         fitted = frozenset(part for part in mates if part in waits)
         hosted = bool(fitted) and any(
             other in hosts_of(plan, part, waits)
-            for joint in kind.all for part, other in ((joint.first, joint.second), (joint.second, joint.first))
+            for joint in kind.all
+            for part, other in ((joint.first, joint.second), (joint.second, joint.first))
             if part in waits
-        )  # fmt: skip
+        )
         before = tuple(dict.fromkeys(mill.by_part[part] for part in sorted(mates)))
         for number, step in enumerate(work.steps, start=1):
-            if kind.joint.type.touches and step.stage is Stage.TRIED:
+            if kind.joint.type.touches and step.stage is JointStage.TRIED:
                 continue  # to nail or screw it is to put it together
             task = _task(plan, work, number, step, before, waits if hosted else {})
             found.append(_Made(task, step.stage, kind.all, fitted, hosted))
@@ -104,53 +110,68 @@ def joint_tasks(plan: Plan, mill: MillTasks, waits: dict[str, tuple[str, ...]]) 
     return JointTasks(tuple(found))
 
 
-def _task(plan: Plan, work: JointWork, number: int, step: Step, before: tuple[str, ...],
-          waits: dict[str, tuple[str, ...]]) -> Task:  # fmt: skip
+def _task(
+    plan: Plan, work: JointWork, number: int, step: Step, before: tuple[str, ...], waits: dict[str, tuple[str, ...]]
+) -> Task:
     kind = work.kind
     ids = {"first": [joint.first for joint in kind.all], "second": [joint.second for joint in kind.all]}
     parts = tuple(dict.fromkeys(ids.get(step.at, [*ids["first"], *ids["second"]])))
-    if step.stage is Stage.TRIED and any(part in waits for part in parts):
+    if step.stage is JointStage.TRIED and any(part in waits for part in parts):
         # What is tried when its mate is cut to fit may already be glued to something: only the mate is worked.
         parts = tuple(part for part in parts if part in waits)
 
-    def lines(names: tuple[str, ...]) -> tuple[Line, ...]:
-        return tuple(Line(part, f"{name} of the {kind.name}") for part in parts for name in names)
+    def lines(names: tuple[str, ...]) -> tuple[LayoutLine, ...]:
+        return tuple(LayoutLine(part, f"{name} of the {kind.name}") for part in parts for name in names)
 
     count = f" ({len(kind.all)})" if len(kind.all) > 1 else ""
     return Task(
-        f"joint/{kind.id}/{number}", f"{kind.title}{count}, {_DONE[step.stage]}", Trade.JOINT, parts, before,
-        tuple(_amounts(plan, work, step)), draws=lines(step.draws), uses=lines(step.uses),
+        f"joint/{kind.id}/{number}",
+        f"{kind.title}{count}, {_DONE[step.stage]}",
+        Trade.JOINT,
+        parts,
+        before,
+        tuple(_amounts(plan, work, step)),
+        draws=lines(step.draws),
+        uses=lines(step.uses),
         subject=JointStep(kind.id, number - 1),
-    )  # fmt: skip
+    )
 
 
 _DONE = {
-    Stage.BLANK: "make ready", Stage.GAUGED: "gauge", Stage.MARKED: "lay out", Stage.HATCHED: "mark the waste",
-    Stage.SAWN: "saw", Stage.CUT: "cut", Stage.TRIED: "try together",
-}  # fmt: skip
+    JointStage.BLANK: "make ready",
+    JointStage.GAUGED: "gauge",
+    JointStage.MARKED: "lay out",
+    JointStage.HATCHED: "mark the waste",
+    JointStage.SAWN: "saw",
+    JointStage.CUT: "cut",
+    JointStage.TRIED: "try together",
+}
 
 
 def _amounts(plan: Plan, work: JointWork, step: Step) -> list[tuple[str, float]]:
-    """Give how much of what a step is, for all equal joints together."""
+    """Return how much of what a step is, for all equal joints together."""
     kind, number = work.kind, float(len(work.kind.all))
     tails = work.corner.layout.spec.tails if work.corner is not None else 0
-    along = kind.joint.type.captures and bool(kind.first.cutouts) and (
-        kind.first.cutouts[0].size(0) > kind.first.cutouts[0].size(1))  # fmt: skip
+    along = (
+        kind.joint.type.captures
+        and bool(kind.first.cutouts)
+        and (kind.first.cutouts[0].size(0) > kind.first.cutouts[0].size(1))
+    )
     lines = 2.0 * tails + 2 if tails else 4.0
     match step.stage:
-        case Stage.BLANK:
+        case JointStage.BLANK:
             return [("true", number)]
-        case Stage.GAUGED:
+        case JointStage.GAUGED:
             return [("lay out", 2.0 * number)]
-        case Stage.MARKED:
+        case JointStage.MARKED:
             return [("lay out", lines * number)]
-        case Stage.HATCHED:
+        case JointStage.HATCHED:
             return [("lay out", lines / 2 * number)]
-        case Stage.SAWN if along:
+        case JointStage.SAWN if along:
             return [("plough", sum(float(cut.size(0)) for _, cut in _all_cuts(plan, work)) / 1000)]
-        case Stage.SAWN:
+        case JointStage.SAWN:
             return [("kerf", lines * number)]
-        case Stage.CUT:
+        case JointStage.CUT:
             return [("chop", _waste(plan, work, step)), ("corner", lines * number)]
     if kind.joint.type.touches:
         places = holes_of(at_bench(plan, kind))[1]
@@ -159,7 +180,7 @@ def _amounts(plan: Plan, work: JointWork, step: Step) -> list[tuple[str, float]]
 
 
 def _all_cuts(plan: Plan, work: JointWork) -> dict[tuple[str, Cutout], None]:
-    """Give all that joints of a kind take out, each once: of several that enter one channel it is the same."""
+    """Return all that joints of a kind take out, each once: of several that enter one channel it is the same."""
     found: dict[tuple[str, Cutout], None] = {}
     for joint in work.kind.all:
         first, second = plan.part(joint.first), plan.part(joint.second)
@@ -170,7 +191,7 @@ def _all_cuts(plan: Plan, work: JointWork) -> dict[tuple[str, Cutout], None]:
 
 
 def _waste(plan: Plan, work: JointWork, step: Step) -> float:
-    """Give what is chopped out of all equal joints of a kind in a step, cm³, weighed by how hard the wood is."""
+    """Return what is chopped out of all equal joints of a kind in a step, cm³, weighed by how hard the wood is."""
     hard = hardness_of(plan, work.kind.first.part)
     if work.corner is not None:
         layout = work.corner.layout
@@ -178,7 +199,8 @@ def _waste(plan: Plan, work: JointWork, step: Step) -> float:
         whole = float(spec.width) * float(spec.tail_thickness) * float(spec.pin_thickness)
         # Tails take up so much of the corner; what is between them goes from the one board, they from the other.
         share = sum(float(high - low) for pair in (layout.tails, layout.bases) for low, high in pair) / (
-            2 * float(spec.width))  # fmt: skip
+            2 * float(spec.width)
+        )
         gone = 1 - share if step.at == "first" else share
         return whole * gone / 1000 * len(work.kind.all) * hard
     sizes = sizes_of(work.kind.first.part)

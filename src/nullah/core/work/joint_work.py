@@ -8,7 +8,7 @@ from nullah.core.card import Setting, Step
 from nullah.core.joints.bench import AtBench
 from nullah.core.joints.dovetail.corners import Corner
 from nullah.core.joints.fasteners import Fastening
-from nullah.core.joints.kinds import Kind
+from nullah.core.joints.kinds import JointGroup
 from nullah.core.joints.types import told_of
 from nullah.core.plan import Plan
 from nullah.core.wood.species import SpeciesError, find_species
@@ -25,19 +25,19 @@ class JointWork(NamedTuple):
     `row` is what it is nailed or screwed with.
     """
 
-    kind: Kind
+    kind: JointGroup
     corner: Corner | None
     settings: tuple[Setting, ...]
     steps: tuple[Step, ...]
     row: Fastening | None = None
 
     def mates_of(self, at: str) -> frozenset[str]:
-        """Give the ids of all parts that are ``first`` or ``second`` in these joints."""
+        """Return the ids of all parts that are ``first`` or ``second`` in these joints."""
         return frozenset(joint.first if at == "first" else joint.second for joint in self.kind.all)
 
 
-def joint_work(plan: Plan, kind: Kind) -> JointWork:
-    """Give the settings and steps of a kind of joint; none where it cannot be laid out."""
+def joint_work(plan: Plan, kind: JointGroup) -> JointWork:
+    """Return the settings and steps of a kind of joint; none where it cannot be laid out."""
     corner = corner_of_kind(plan, kind)
     if kind.corner_prefix:
         if corner is None or corner.layout.tail.mm <= 0:
@@ -51,15 +51,15 @@ def joint_work(plan: Plan, kind: Kind) -> JointWork:
     )
 
 
-def corner_of_kind(plan: Plan, kind: Kind | None) -> Corner | None:
-    """Give the dovetailed corner of a kind of joint; None where it is no dovetail, or cannot be drawn."""
+def corner_of_kind(plan: Plan, kind: JointGroup | None) -> Corner | None:
+    """Return the dovetailed corner of a kind of joint; None where it is no dovetail, or cannot be drawn."""
     if kind is None or not kind.corner_prefix:
         return None
     return next((corner for corner in plan.corners if corner.prefix == kind.corner_prefix), None)
 
 
-def at_bench(plan: Plan, kind: Kind) -> AtBench:
-    """Give a kind of joint with the shop and the woods it is made in."""
+def at_bench(plan: Plan, kind: JointGroup) -> AtBench:
+    """Return a kind of joint with the shop and the woods it is made in."""
     hard, gravities = [], []
     for mate in (kind.first, kind.second):
         try:

@@ -14,8 +14,8 @@ from nullah.core.plan import Plan
 from nullah.core.work.assembly_tasks import assembly_tasks, finish_tasks
 from nullah.core.work.fit_tasks import fit_tasks, measure_tasks
 from nullah.core.work.gluing import Gluing, gluings
+from nullah.core.work.identity import IdentityKey
 from nullah.core.work.joint_tasks import joint_tasks
-from nullah.core.work.same import Same
 from nullah.core.work.stock_tasks import mill_tasks, saw_tasks, waits_of
 
 
@@ -27,7 +27,7 @@ class OrderOfWork(NamedTuple):
     faults: tuple[str, ...]
 
     def task(self, task_id: str) -> Task | None:
-        """Give the task of that id, if there is one."""
+        """Return the task of that id, if there is one."""
         return next((task for task in self.tasks if task.id == task_id), None)
 
 
@@ -35,14 +35,28 @@ def order_of_work(plan: Plan) -> OrderOfWork:
     """Derive the order of work of a plan; without tasks where there is no piece."""
     project = plan.project
     return _order(
-        Same(plan, plan.ledger, plan.assembly, project.boards, project.layout, project.first_cuts, project.staves,
-             project.resawn, project.allowances, project.shop, project.marks, project.room, project.working,
-             project.finish, project.piece.woods)
-    )  # fmt: skip
+        IdentityKey(
+            plan,
+            plan.ledger,
+            plan.assembly,
+            project.boards,
+            project.layout,
+            project.first_cuts,
+            project.staves,
+            project.resawn,
+            project.allowances,
+            project.shop,
+            project.marks,
+            project.room,
+            project.working,
+            project.finish,
+            project.piece.woods,
+        )
+    )
 
 
 @lru_cache(maxsize=4)
-def _order(key: Same[Plan]) -> OrderOfWork:
+def _order(key: IdentityKey[Plan]) -> OrderOfWork:
     plan = key.carried
     if plan.ledger is None or not plan.parts:
         return OrderOfWork((), (), ())
@@ -56,7 +70,7 @@ def _order(key: Same[Plan]) -> OrderOfWork:
 
 
 def derive(plan: Plan) -> tuple[tuple[Task, ...], tuple[Gluing, ...]]:
-    """Give the tasks as they come to mind, what comes after what stands in each, and the glue-ups."""
+    """Return the tasks as they come to mind, what comes after what stands in each, and the glue-ups."""
     waits = waits_of(plan)
     saw = saw_tasks(plan)
     mill = mill_tasks(plan, saw)

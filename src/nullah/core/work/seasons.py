@@ -11,11 +11,11 @@ from nullah.core.piece.form import Assembly
 from nullah.core.plan import USUAL_WOOD, Plan
 from nullah.core.rack.drying import usual_days
 from nullah.core.season.fits import Fit, fits_of
-from nullah.core.season.growing import FINISHES, PartYear, Stock, part_year
 from nullah.core.season.strain import Strain, strains_of
+from nullah.core.season.swelling import FINISHES, PartYear, WoodMoisture, part_year
 from nullah.core.wood.climate import Climate, year_of
 from nullah.core.wood.species import SpeciesError, find_species
-from nullah.core.work.same import Same
+from nullah.core.work.identity import IdentityKey
 
 
 class Season(NamedTuple):
@@ -27,33 +27,33 @@ class Season(NamedTuple):
     strains: tuple[Strain, ...]
 
     def part(self, part_id: str) -> PartYear | None:
-        """Give a part through the year, if its wood is known."""
+        """Return a part through the year, if its wood is known."""
         return next((each for each in self.parts if each.part.id == part_id), None)
 
     def fit_of(self, part_id: str) -> Fit | None:
-        """Give the first fit a part has a share in."""
+        """Return the first fit a part has a share in."""
         return next((fit for fit in self.fits if part_id in fit.parts), None)
 
 
 def season_of(plan: Plan) -> Season:
-    """Give the piece of a plan through the year; parts whose wood is not known are left out."""
+    """Return the piece of a plan through the year; parts whose wood is not known are left out."""
     stocks = tuple((part.id, stock) for part in plan.parts if (stock := stock_of(plan, part.id)) is not None)
     if plan.ledger is None:
         return Season(plan.project.climate, (), (), ())
-    return _season(plan.assembly, Same(plan.ledger), stocks, plan.project.climate)
+    return _season(plan.assembly, IdentityKey(plan.ledger), stocks, plan.project.climate)
 
 
 @lru_cache(maxsize=16)
 def _season(
-    assembly: Assembly, ledger: Same[Ledger], stocks: tuple[tuple[str, Stock], ...], climate: Climate
+    assembly: Assembly, ledger: IdentityKey[Ledger], stocks: tuple[tuple[str, WoodMoisture], ...], climate: Climate
 ) -> Season:
     known = dict(stocks)
     parts = tuple(part_year(part, known[part.id]) for part in assembly.parts if part.id in known)
     return Season(climate, parts, fits_of(assembly, ledger.carried, known), strains_of(assembly, known))
 
 
-def stock_of(plan: Plan, part_id: str) -> Stock | None:
-    """Give the wood of a part, with its moisture now and through the year; None for a wood that is not in the table.
+def stock_of(plan: Plan, part_id: str) -> WoodMoisture | None:
+    """Return the wood of a part, with its moisture now and through the year; None for a wood that is not in the table.
 
     Where no wood was chosen it is worked out as for the usual one.
     """
@@ -66,11 +66,11 @@ def stock_of(plan: Plan, part_id: str) -> Stock | None:
         return None
     days = usual_days(float(part.length), float(part.width), float(part.thickness))
     year = year_of(plan.project.climate, round(days * FINISHES.get(plan.project.finish, 1.0), 1))
-    return Stock(species, plan.cut_of(part), moisture_now(plan, part_id), year)
+    return WoodMoisture(species, plan.cut_of(part), moisture_now(plan, part_id), year)
 
 
 def moisture_now(plan: Plan, part_id: str) -> float:
-    """Give the moisture a part has today, %: its board's last reading, else the room's, else that of the year."""
+    """Return the moisture a part has today, %: its board's last reading, else the room's, else that of the year."""
     board = plan.board_of(part_id)
     if board is not None and board.board.readings:
         return float(max(board.board.readings, key=lambda reading: reading.day).percent)
@@ -82,7 +82,7 @@ def moisture_now(plan: Plan, part_id: str) -> float:
 
 
 def room_to_leave(plan: Plan, season: Season, fit: Fit) -> Length | None:
-    """Give what the figure that sets a fit's room should be, to the mark and on the safe side; None without one.
+    """Return what the figure that sets a fit's room should be, to the mark and on the safe side; None without one.
 
     Where it sets the room of several, the one that needs most decides.
     """

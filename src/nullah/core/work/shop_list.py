@@ -32,7 +32,7 @@ class Need(NamedTuple):
 
 
 def shop_list(plan: Plan) -> tuple[tuple[str, tuple[Need, ...]], ...]:
-    """Give what is needed, under headings: tools, fastenings, glue and finish."""
+    """Return what is needed, under headings: tools, fastenings, glue and finish."""
     tools = tuple(_tools(plan))
     used = (*_fastenings(plan), *_glue(plan), *_finish(plan))
     return tuple((title, needs) for title, needs in (("Tools", tools), ("Used up", used)) if needs)

@@ -7,7 +7,7 @@ from collections.abc import Iterable
 from datetime import date
 from typing import NamedTuple
 
-from nullah.core.bench.tasks import Line, Task, Trade
+from nullah.core.bench.tasks import LayoutLine, Task, Trade
 from nullah.core.board_plans import sawing_of
 from nullah.core.breakdown.cuts import CutKind
 from nullah.core.ledger import Origin
@@ -24,7 +24,7 @@ _STAVES_WAIT = 12.0
 
 
 def hardness_of(plan: Plan, part: Part) -> float:
-    """Give how much harder the wood of a part works than cherry: half of it goes with hardness (a guess)."""
+    """Return how much harder the wood of a part works than cherry: half of it goes with hardness (a guess)."""
     try:
         return 0.5 + 0.5 * find_species(plan.species_of(part)).hardness / _USUAL_HARDNESS
     except SpeciesError:
@@ -46,10 +46,16 @@ def saw_tasks(plan: Plan) -> tuple[Task, ...]:
             count = len(board_plan.cuts)
             title = f"Saw {board.name} apart: {count} cut{'s' * (count != 1)}"
             found.append(
-                Task(f"saw/{board.id}", title, Trade.SAW, parts, (),
-                     (("cross", metres[CutKind.CROSS] * load), ("rip", metres[CutKind.RIP] * load), ("start", count)),
-                     subject=BoardRef(board.id))
-            )  # fmt: skip
+                Task(
+                    f"saw/{board.id}",
+                    title,
+                    Trade.SAW,
+                    parts,
+                    (),
+                    (("cross", metres[CutKind.CROSS] * load), ("rip", metres[CutKind.RIP] * load), ("start", count)),
+                    subject=BoardRef(board.id),
+                )
+            )
             after = (f"saw/{board.id}",)
         days = _days_to_dry(plan, board.id)
         if days > 0:
@@ -60,13 +66,14 @@ def saw_tasks(plan: Plan) -> tuple[Task, ...]:
     bare = [part for part in plan.parts if not plan.laid(part.id)]
     if bare:
         names = plan.reader.together(part.id for part in bare)
-        found.append(Task("wood", f"Find wood for {names}", Trade.SAW, tuple(part.id for part in bare), (),
-                          (("set up", 5.0),)))  # fmt: skip
+        found.append(
+            Task("wood", f"Find wood for {names}", Trade.SAW, tuple(part.id for part in bare), (), (("set up", 5.0),))
+        )
     return tuple(found)
 
 
 def _days_to_dry(plan: Plan, board_id: str) -> int:
-    """Give how many days after its last reading a board, sawn into its parts, is as dry as the room; 0 if it is."""
+    """Return how many days after its last reading a board, sawn into its parts, is as dry as the room; 0 if it is."""
     board_plan = next(each for each in plan.boards if each.board.id == board_id)
     sizes = [(item.rect.length, item.rect.width) for item in board_plan.placed]
     size = max(sizes, default=None)
@@ -98,29 +105,51 @@ def mill_tasks(plan: Plan, saw: tuple[Task, ...]) -> MillTasks:
     for alike, parts in groups.items():
         ids = tuple(part.id for part in parts)
         after = tuple(dict.fromkeys(name for each in ids for name in after_of.get(each, ())))
-        staves = [piece for part in parts for piece in plan.pieces_of(part.id)] if any(
-            len(plan.pieces_of(part.id)) > 1 for part in parts) else []  # fmt: skip
+        staves = (
+            [piece for part in parts for piece in plan.pieces_of(part.id)]
+            if any(len(plan.pieces_of(part.id)) > 1 for part in parts)
+            else []
+        )
         if staves:
             seams = len(staves) - len(parts)
             title = f"Joint the staves of {plan.reader.together(part.id for part in parts)} and glue them up"
             glueing = (("true", float(len(staves))), ("glue", float(seams)))
-            tasks.append(Task(f"staves/{alike}", title, Trade.MILL, ids, after, glueing, _STAVES_WAIT,
-                              subject=PartRef(ids[0]), whole=True))  # fmt: skip
+            tasks.append(
+                Task(
+                    f"staves/{alike}",
+                    title,
+                    Trade.MILL,
+                    ids,
+                    after,
+                    glueing,
+                    _STAVES_WAIT,
+                    subject=PartRef(ids[0]),
+                    whole=True,
+                )
+            )
             after = (f"staves/{alike}",)
         waiting = any(plan.waiting(part) or _fits(plan, part) for part in parts)
         ends = 0 if waiting else 2 * len(parts)
         work = (("plane", _shavings(plan, parts)), ("true", float(len(parts))), ("end", float(ends)))
         title = f"Mill {plan.reader.together(part.id for part in parts)}" + (", left long" if waiting else "")
-        task = Task(f"mill/{alike}", title, Trade.MILL, ids, after, work,
-                    draws=tuple(Line(each, "face marks", "face") for each in ids),
-                    removes=tuple((each, "all") for each in ids), subject=PartRef(ids[0]))  # fmt: skip
+        task = Task(
+            f"mill/{alike}",
+            title,
+            Trade.MILL,
+            ids,
+            after,
+            work,
+            draws=tuple(LayoutLine(each, "face marks", "face") for each in ids),
+            removes=tuple((each, "all") for each in ids),
+            subject=PartRef(ids[0]),
+        )
         tasks.append(task)
         by_part |= dict.fromkeys(ids, task.id)
     return MillTasks(tuple(tasks), by_part)
 
 
 def _shavings(plan: Plan, parts: Iterable[Part]) -> float:
-    """Give what is planed off some parts, cm³, weighed by how hard they are."""
+    """Return what is planed off some parts, cm³, weighed by how hard they are."""
     gone = 0.0
     for part in parts:
         rough = sum(
@@ -135,7 +164,7 @@ def _shavings(plan: Plan, parts: Iterable[Part]) -> float:
 
 
 def _fits(plan: Plan, part: Part) -> tuple[str, ...]:
-    """Give what a part is cut to fit, measured already or not; nothing where its size was given after all."""
+    """Return what a part is cut to fit, measured already or not; nothing where its size was given after all."""
     if plan.ledger is None:
         return ()
     names: list[str] = []
@@ -148,22 +177,26 @@ def _fits(plan: Plan, part: Part) -> tuple[str, ...]:
 
 
 def waits_of(plan: Plan) -> dict[str, tuple[str, ...]]:
-    """Give what each part is cut to fit, of those that are."""
+    """Return what each part is cut to fit, of those that are."""
     return {part.id: names for part in plan.parts if (names := _fits(plan, part))}
 
 
 def hosts_of(plan: Plan, part_id: str, waits: dict[str, tuple[str, ...]]) -> frozenset[str]:
-    """Give the parts that make the opening a part is cut to: those it is joined to that wait for nothing.
+    """Return the parts that make the opening a part is cut to: those it is joined to that wait for nothing.
 
     Where there are none it goes into the finished piece, and fits all of that which waits for nothing of the same.
     """
     joined = {
-        joint.first if joint.second == part_id else joint.second for joint in plan.assembly.joints
+        joint.first if joint.second == part_id else joint.second
+        for joint in plan.assembly.joints
         if part_id in (joint.first, joint.second)
-    }  # fmt: skip
+    }
     fixed = frozenset(each for each in joined if each not in waits)
     if fixed:
         return fixed
     names = set(waits.get(part_id, ()))
-    return frozenset(part.id for part in plan.parts if not part.group and not names & set(waits.get(part.id, ()))
-                     and part.id != part_id)  # fmt: skip
+    return frozenset(
+        part.id
+        for part in plan.parts
+        if not part.group and not names & set(waits.get(part.id, ())) and part.id != part_id
+    )

@@ -8,9 +8,8 @@ from datetime import date
 from PySide6.QtWidgets import QComboBox
 
 from nullah.core import actions
-from nullah.core.joints.kinds import Kind
-from nullah.core.ledger import Kind as Of
-from nullah.core.ledger import Measured, Origin
+from nullah.core.joints.kinds import JointGroup
+from nullah.core.ledger import Measured, Origin, QuantityKind
 from nullah.core.lengths import Length
 from nullah.core.plan import Plan
 from nullah.core.wording.ledger import refusal
@@ -20,8 +19,8 @@ from nullah.desk.fields import ValueField
 from nullah.desk.stations.base import Flow, chooser, labelled
 
 
-def measurable(plan: Plan, kind: Kind) -> tuple[str, ...]:
-    """Give the ledger's names a joint hangs on that can be measured: what it waits for first, then its parts' sizes."""
+def measurable(plan: Plan, kind: JointGroup) -> tuple[str, ...]:
+    """Return the ledger's names a joint hangs on that can be measured: what it waits for, then its parts' sizes."""
     if plan.ledger is None:
         return ()
     waits = [name for mate in (kind.first, kind.second) for name in plan.waiting(mate.part)]
@@ -29,7 +28,7 @@ def measurable(plan: Plan, kind: Kind) -> tuple[str, ...]:
     sizes = [kind.second.part.quantities[2], kind.first.part.quantities[2], *kind.second.part.quantities[:2]]
     wanted = (*waits, names.guest, *sizes, names.width, names.depth)
     known = plan.ledger.quantities
-    return tuple(dict.fromkeys(n for n in wanted if n in known and known[n].definition.kind is Of.LENGTH))
+    return tuple(dict.fromkeys(n for n in wanted if n in known and known[n].definition.kind is QuantityKind.LENGTH))
 
 
 class AsItIs:
@@ -43,7 +42,7 @@ class AsItIs:
         self.field.entered.connect(self._measure)
         self._pairs = (self.what.parentWidget(), labelled("is", self.field, row))
 
-    def show_kind(self, kind: Kind | None) -> None:
+    def show_kind(self, kind: JointGroup | None) -> None:
         """Show what can be measured of a joint, or nothing."""
         plan = self._document.plan
         names = measurable(plan, kind) if kind is not None else ()
@@ -75,7 +74,7 @@ class AsItIs:
             self.field.complain("A length.")
             return
         reading = Measured(value, self.today().isoformat(), "with the calliper")
-        sentence = refusal(name, Of.LENGTH, value, self._document.plan.reader) or self._document.do(
+        sentence = refusal(name, QuantityKind.LENGTH, value, self._document.plan.reader) or self._document.do(
             f"measure {self.what.currentText()}", lambda p: actions.measure(p, name, reading)
         )
         if sentence:

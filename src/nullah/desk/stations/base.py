@@ -54,7 +54,7 @@ class StationDesk(QWidget):
         """Show what the document holds now."""
 
     def page(self) -> QWidget | None:
-        """Give what stands in the place of the drawing, if anything does."""
+        """Return what stands in the place of the drawing, if anything does."""
         return None
 
     def leave(self) -> None:

@@ -322,8 +322,9 @@ class BreakdownDesk(StationDesk):
         self.document.do(f"weigh {dict(_WISHES)[name]}", lambda p: actions.wish(p, replace(p.wishes, **wishes)))
 
     def _expect_flaws(self, share: str) -> None:
-        self.document.do(f"{float(Fraction(share)) * 100:.0f} % over for flaws",
-                         lambda p: actions.expect_flaws(p, Fraction(share)))  # fmt: skip
+        self.document.do(
+            f"{float(Fraction(share)) * 100:.0f} % over for flaws", lambda p: actions.expect_flaws(p, Fraction(share))
+        )
 
     def _saw_takes(self, kerf: Length) -> None:
         if kerf.mm < 0:

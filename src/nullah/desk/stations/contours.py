@@ -49,8 +49,16 @@ class ContourRow:
         self.told.setProperty("weight", "fails")
         self.told.setTextFormat(Qt.TextFormat.PlainText)
         row.addWidget(self.told)
-        self._widgets = [self.kind, self.place.parentWidget(), *self._size_pairs, self.points, self.template,
-                                 self.cut, self.off.parentWidget(), self.told]  # fmt: skip
+        self._widgets = [
+            self.kind,
+            self.place.parentWidget(),
+            *self._size_pairs,
+            self.points,
+            self.template,
+            self.cut,
+            self.off.parentWidget(),
+            self.told,
+        ]
         self._places: tuple[Place, ...] = ()
         self._places_for: tuple[object, ...] = ()
 

@@ -20,8 +20,8 @@ from nullah.core.stations.selection import DayBookSelection
 from nullah.core.wording.card import worded
 from nullah.core.wording.facts import error_words, fact_words
 from nullah.core.wording.fixes import fix_words, why_again
-from nullah.core.work import doing
-from nullah.core.work.day_book import Standing, record_of, standing
+from nullah.core.work import recording
+from nullah.core.work.day_book import WorkState, record_of, standing
 from nullah.desk.bench import Bench
 from nullah.desk.book_page import BookPage
 from nullah.desk.document import Document
@@ -66,9 +66,10 @@ class DaybookDesk(StationDesk):
         self.figure = ValueField("as it is", width=80)
         self.figure.entered.connect(self._measured)
         self._measure_pairs = (
-            self.what.parentWidget(), labelled("is", self.figure, second),
+            self.what.parentWidget(),
+            labelled("is", self.figure, second),
             action("Read the calliper", self._read_calliper, second),
-        )  # fmt: skip
+        )
         self.text = entry("note", 180)
         self.text.returnPressed.connect(self._note)
         self._more = [
@@ -81,9 +82,11 @@ class DaybookDesk(StationDesk):
         self.wood: QComboBox = chooser("wood for another", [], lambda _: None, third, "out of")
         self.why = entry("what went wrong", 200)
         self._wrong_row = [
-            self.wrong.parentWidget(), self.wood.parentWidget(), labelled("for", self.why, third),
+            self.wrong.parentWidget(),
+            self.wood.parentWidget(),
+            labelled("for", self.why, third),
             action("Make it again", self._remake, third),
-        ]  # fmt: skip
+        ]
         self._wrong_open = False
         self.working = WorkingRow(document, self.row, lambda: self._standing(), self.clock)
         self.said = words("", self.row())
@@ -129,7 +132,7 @@ class DaybookDesk(StationDesk):
         self._select(self.document.selection.daybook._replace(task=task_id, calendar=False))
         self.page_wanted.emit()
 
-    def _standing(self) -> Standing:
+    def _standing(self) -> WorkState:
         return standing(self.document.plan, self.clock())
 
     def _task(self) -> Task | None:
@@ -147,7 +150,7 @@ class DaybookDesk(StationDesk):
             if minutes is None or not 0 <= minutes <= 10_000:
                 self._say(f"{quoted(self.minutes.text())} are no minutes.")
                 return
-        came = doing.finish(self.document.plan, task, self.clock(), minutes)
+        came = recording.finish(self.document.plan, task, self.clock(), minutes)
         self.minutes.clear()
         selection = self.document.selection
         self.document.selection = selection._replace(daybook=selection.daybook._replace(task=""))
@@ -160,9 +163,9 @@ class DaybookDesk(StationDesk):
             return
         now, running = self.clock(), self.document.project.timer
         if running is not None and running.task == task.id:
-            self.document.do("stop the timer", doing.stop_timer)
+            self.document.do("stop the timer", recording.stop_timer)
         else:
-            self.document.do("start the timer", lambda p: doing.start_timer(p, task, now))
+            self.document.do("start the timer", lambda p: recording.start_timer(p, task, now))
 
     def _measured(self, value: object) -> None:
         name = str(self.what.currentData() or "")
@@ -172,7 +175,7 @@ class DaybookDesk(StationDesk):
         now = self.clock()
         plan = self.document.plan
         sentence = self.document.do(
-            f"measure {self.what.currentText()}", lambda _: doing.measured(plan, name, value, now)
+            f"measure {self.what.currentText()}", lambda _: recording.measured(plan, name, value, now)
         )
         if sentence:
             self.figure.complain(sentence)
@@ -194,7 +197,7 @@ class DaybookDesk(StationDesk):
         text, now, task = self.text.text().strip(), self.clock(), self._task()
         if text:
             self.text.clear()
-            self.document.do("a note", lambda p: doing.note(p, now, text, task))
+            self.document.do("a note", lambda p: recording.note(p, now, text, task))
 
     def _ask_photo(self) -> None:
         pictures = "Photographs (*.jpg *.jpeg *.png *.webp)"
@@ -208,7 +211,7 @@ class DaybookDesk(StationDesk):
             self._say(f"There is no photograph {path}.")
             return
         now, task = self.clock(), self._task()
-        self.document.do("a photograph", lambda p: doing.note(p, now, "", task, str(path)))
+        self.document.do("a photograph", lambda p: recording.note(p, now, "", task, str(path)))
 
     def _open_wrong(self) -> None:
         self._wrong_open = not self._wrong_open
@@ -227,7 +230,7 @@ class DaybookDesk(StationDesk):
 
     def remake(self, part: str, why: str, board: str = "") -> None:
         """Make a part again: out of a board, or the smallest piece of wood that will do; take its tasks up again."""
-        came = doing.remake(self.document.plan, part, why, self.clock(), board)
+        came = recording.remake(self.document.plan, part, why, self.clock(), board)
         name = found.name if (found := self.document.plan.part(part)) is not None else part
         self.document.do(f"make {name} again", lambda _: came.project)
         self._say(fact_words(came.said, self.document.plan.reader))
@@ -239,7 +242,9 @@ class DaybookDesk(StationDesk):
                 self.remake(part, why_again(fix, self.document.plan.reader))
             case Shim(quantity=quantity):
                 plan, now = self.document.plan, self.clock()
-                self.document.do(fix_words(fix, self.document.plan.reader), lambda _: doing.shim(plan, quantity, now))
+                self.document.do(
+                    fix_words(fix, self.document.plan.reader), lambda _: recording.shim(plan, quantity, now)
+                )
 
     def _keep_record(self) -> None:
         record = record_of(self.document.plan)
@@ -258,7 +263,7 @@ class DaybookDesk(StationDesk):
     # --- what is shown ---
 
     def refresh(self) -> None:
-        selection, now = self.document.selection, doing.stamp(self.clock())
+        selection, now = self.document.selection, recording.stamp(self.clock())
         if selection.daybook.now != now:
             self._select(selection.daybook._replace(now=now))
             return
@@ -266,8 +271,11 @@ class DaybookDesk(StationDesk):
         task = selected_task(stand, selection)
         at_task = self._look in ("", "glance") and task is not None
         running = self.document.project.timer
-        self.timer.setText("Stop the timer" if running is not None and task is not None and running.task == task.id else
-                           "Start the timer")  # fmt: skip
+        self.timer.setText(
+            "Stop the timer"
+            if running is not None and task is not None and running.task == task.id
+            else "Start the timer"
+        )
         for widget in (self.done, self.timer, self._minutes_pair):
             widget.setVisible(at_task)
         self.keep.setVisible(stand.finished)
@@ -279,7 +287,7 @@ class DaybookDesk(StationDesk):
         self.said.setVisible(bool(self.said.text()))
         self._show_page(stand, task)
 
-    def _show_measured(self, stand: Standing, task: Task | None) -> None:
+    def _show_measured(self, stand: WorkState, task: Task | None) -> None:
         """Offer what the task measures; at milling the thickness of its parts."""
         ledger = self.document.plan.ledger
         names: list[str] = []
@@ -314,7 +322,7 @@ class DaybookDesk(StationDesk):
 
     def _show_woods(self) -> None:
         """Offer the pieces of wood that another could come out of."""
-        woods = doing.wood_for(self.document.plan, str(self.wrong.currentData() or ""))
+        woods = recording.wood_for(self.document.plan, str(self.wrong.currentData() or ""))
         wanted = [(wood.board, wood.name + (f", {wood.other}" if wood.other else "")) for wood in woods]
         wanted = wanted or [("", "nothing on the rack")]
         if wanted != [(str(self.wood.itemData(i)), self.wood.itemText(i)) for i in range(self.wood.count())]:
@@ -322,7 +330,7 @@ class DaybookDesk(StationDesk):
             for board, name in wanted:
                 self.wood.addItem(name, board)
 
-    def _show_page(self, stand: Standing, task: Task | None) -> None:
+    def _show_page(self, stand: WorkState, task: Task | None) -> None:
         page = self._pages.get(self._look)
         if isinstance(page, OrderTable):
             page.show_standing(stand, task.id if task is not None else "")

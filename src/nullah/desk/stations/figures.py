@@ -7,7 +7,7 @@ from typing import NamedTuple
 from PySide6.QtWidgets import QLayout, QWidget
 
 from nullah.core import actions
-from nullah.core.ledger import Kind, Origin, Value
+from nullah.core.ledger import Origin, QuantityKind, Value
 from nullah.core.wording.ledger import refusal
 from nullah.desk.bench import Bench
 from nullah.desk.document import Document
@@ -15,12 +15,12 @@ from nullah.desk.fields import ValueField, written
 from nullah.desk.stations.base import labelled
 
 
-class Figure(NamedTuple):
+class FigureField(NamedTuple):
     """A quantity of the ledger, what its field is called, and how wide that is in pixels."""
 
     name: str
     title: str
-    kind: Kind = Kind.LENGTH
+    kind: QuantityKind = QuantityKind.LENGTH
     width: int = 84
 
 
@@ -32,7 +32,7 @@ class FigureFields:
     """
 
     def __init__(
-        self, document: Document, bench: Bench, row: QLayout, figures: tuple[Figure, ...], units: bool = True
+        self, document: Document, bench: Bench, row: QLayout, figures: tuple[FigureField, ...], units: bool = True
     ) -> None:
         self._document, self._bench, self._figures = document, bench, figures
         self.prefix, self._units = "", units
@@ -59,7 +59,7 @@ class FigureFields:
                 ruled = quantity.origin is Origin.WORKED_OUT
                 field.line.setToolTip("worked out; typing another overrules it" if ruled else quantity.origin.value)
 
-    def _give(self, figure: Figure, value: Value) -> None:
+    def _give(self, figure: FigureField, value: Value) -> None:
         name = self.prefix + figure.name
         sentence = refusal(name, figure.kind, value, self._document.plan.reader) or self._document.do(
             f"{figure.title.lower()} {written(value)}", lambda p: actions.give(p, name, value)

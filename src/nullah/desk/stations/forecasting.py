@@ -165,8 +165,9 @@ class ForecastRows(Group):
     def _enter(self, part: Part, name: str, value: Length, tool: str) -> None:
         quantity = part.quantities[_SIZES.index(name)]
         reading = Measured(value, self.today().isoformat(), tool)
-        self.document.do(f"{part.name}: {name} {value.as_text()}, measured",
-                         lambda p: actions.measure(p, quantity, reading))  # fmt: skip
+        self.document.do(
+            f"{part.name}: {name} {value.as_text()}, measured", lambda p: actions.measure(p, quantity, reading)
+        )
 
     def read_calliper(self) -> None:
         """Take the thickness of the part in hand with the simulated calliper: about what it is planed to."""

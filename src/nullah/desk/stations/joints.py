@@ -10,10 +10,10 @@ from PySide6.QtWidgets import QComboBox, QPushButton
 
 from nullah.core import actions
 from nullah.core.joints.dovetail.corners import Corner
-from nullah.core.joints.kinds import Kind, kinds_of
+from nullah.core.joints.kinds import JointGroup, kinds_of
 from nullah.core.joints.made_up import FAMILIES
 from nullah.core.joints.practice import hands_of
-from nullah.core.ledger import Kind as Of
+from nullah.core.ledger import QuantityKind
 from nullah.core.shop import SCHOOLS, Hands
 from nullah.core.stations.made_up import selected_made
 from nullah.core.stations.selected_joint import selected_kind
@@ -25,7 +25,7 @@ from nullah.desk.document import Document
 from nullah.desk.fields import ValueField
 from nullah.desk.stations.as_it_is import AsItIs
 from nullah.desk.stations.base import Flow, StationDesk, action, chooser, labelled, show_choice, words
-from nullah.desk.stations.figures import Figure, FigureFields
+from nullah.desk.stations.figures import FigureField, FigureFields
 from nullah.desk.stations.joints_tool import JointsTool
 from nullah.desk.stations.numbers import Numbers
 from nullah.desk.stations.practising import PracticeRow
@@ -35,11 +35,11 @@ from nullah.desk.stations.tools_owned import ToolsOwned
 from nullah.files.practice import read_joints
 
 _CORNER = (
-    Figure("count", "Tails", Of.COUNT, 52),
-    Figure("slope", "slope", Of.SLOPE, 62),
-    Figure("pin", "pin"),
-    Figure("half_pin", "half-pin"),
-    Figure("proud", "end grain proud"),
+    FigureField("count", "Tails", QuantityKind.COUNT, 52),
+    FigureField("slope", "slope", QuantityKind.SLOPE, 62),
+    FigureField("pin", "pin"),
+    FigureField("half_pin", "half-pin"),
+    FigureField("proud", "end grain proud"),
 )
 _MOST_FIGURES = 8
 _SCHOOLS = {"dovetail": "Dovetails", "waste": "waste", "tenon": "tenons", "floor": "floors"}
@@ -81,11 +81,11 @@ class JointsDesk(StationDesk):
             self.schools[name] = chooser(said, options, partial(self._work_so, name), second, title)
 
     def _shown_corner(self) -> Corner | None:
-        """Give the dovetailed corner that is drawn; None where something else is."""
+        """Return the dovetailed corner that is drawn; None where something else is."""
         return corner_of_kind(self.document.plan, self._shown_kind())
 
-    def _shown_kind(self) -> Kind | None:
-        """Give the joint of the piece that is drawn with all its lines; None where something else is."""
+    def _shown_kind(self) -> JointGroup | None:
+        """Return the joint of the piece that is drawn with all its lines; None where something else is."""
         selection = self.document.selection
         if selection.joints.family or selection.joints.step is not None:
             return None
@@ -188,7 +188,7 @@ class _Named:
             self.fields[short] = field
             self._pairs[short] = labelled(title, field, row)
 
-    def show_kind(self, kind: Kind | None) -> None:
+    def show_kind(self, kind: JointGroup | None) -> None:
         """Show the figures of a joint that have a name, or none."""
         ledger, marks = self._document.plan.ledger, self._document.project.marks
         names = kind.joint.names._asdict() if kind is not None else {}
@@ -207,7 +207,7 @@ class _Named:
             name, ledger = self._names.get(short, ""), self._document.plan.ledger
             if not name or ledger is None or not isinstance(value, type(ledger.length(name))):
                 return
-            sentence = refusal(name, Of.LENGTH, value, self._document.plan.reader) or self._document.do(
+            sentence = refusal(name, QuantityKind.LENGTH, value, self._document.plan.reader) or self._document.do(
                 f"{title} {written(value)}", lambda p: actions.give(p, name, value)
             )
             if sentence:

@@ -11,8 +11,8 @@ from nullah.core import actions
 from nullah.core.drawing import Anchor, Drawing, Label, Point, Role, drawing
 from nullah.core.joints.channel_dragging import Handle, channel_dragged, handle_at
 from nullah.core.joints.dovetail.corners import Corner
-from nullah.core.joints.dovetail.dragging import Dragged, Line, dragged, line_at
-from nullah.core.joints.kinds import Kind
+from nullah.core.joints.dovetail.dragging import Dragged, DraggedLine, dragged, line_at
+from nullah.core.joints.kinds import JointGroup
 from nullah.core.project import Project
 from nullah.core.refs import QuantityRef, Ref
 from nullah.core.shop import Shop
@@ -39,7 +39,7 @@ def _of_corner(corner: Corner, at: Point, near: float) -> Taken | None:
     if at[0] > 3 or layout.tail_base.mm <= 0:
         return None
     high = float(layout.spec.width)
-    line: Line | None = line_at(layout, -at[0], high - at[1], near)
+    line: DraggedLine | None = line_at(layout, -at[0], high - at[1], near)
     if line is None:
         return None
     taken = line
@@ -50,28 +50,36 @@ def _of_corner(corner: Corner, at: Point, near: float) -> Taken | None:
         return lambda project: actions.give(project, f"{corner.prefix}.{came.figure}", came.value)
 
     return Taken(
-        line.figure, line.figure != "proud",
-        lambda place, shop: dragged(layout, taken, -place[0], high - place[1], shop), change,
-    )  # fmt: skip
+        line.figure,
+        line.figure != "proud",
+        lambda place, shop: dragged(layout, taken, -place[0], high - place[1], shop),
+        change,
+    )
 
 
-def _of_channel(kind: Kind, at: Point, near: float) -> Taken | None:
+def _of_channel(kind: JointGroup, at: Point, near: float) -> Taken | None:
     """Take a line of the board a channel is cut into."""
     handle: Handle | None = handle_at(kind, at, near)
     if handle is None:
         return None
     taken = handle
     return Taken(
-        handle.what, handle.upright, lambda place, _: channel_dragged(kind, taken, place),
+        handle.what,
+        handle.upright,
+        lambda place, _: channel_dragged(kind, taken, place),
         lambda came: lambda project: actions.give(project, came.figure, came.value),
-    )  # fmt: skip
+    )
 
 
 class JointsTool(Tool):
     """Drags lines of the joint that is shown: a corner's, or else a channel's."""
 
     def __init__(
-        self, document: Document, bench: Bench, corner: Callable[[], Corner | None], kind: Callable[[], Kind | None]
+        self,
+        document: Document,
+        bench: Bench,
+        corner: Callable[[], Corner | None],
+        kind: Callable[[], JointGroup | None],
     ) -> None:
         self._document, self._bench, self._corner, self._kind = document, bench, corner, kind
         self._taken: Taken | None = None
@@ -97,8 +105,15 @@ class JointsTool(Tool):
         self._document.preview(self._taken.change(came))
         what = _WORDS.get(came.figure, self._taken.what)
         said = f"{what} {self._document.project.marks.write_fine(came.value)}"
-        words = Label(at, f"{said}  {came.held}", 3.2, Anchor.START, Role.WARN if came.held else Role.CHALK, bold=True,
-                      nudge_mm=(4, -4))  # fmt: skip
+        words = Label(
+            at,
+            f"{said}  {came.held}",
+            3.2,
+            Anchor.START,
+            Role.WARN if came.held else Role.CHALK,
+            bold=True,
+            nudge_mm=(4, -4),
+        )
         self._bench.overlay = drawing(words)
 
     def release(self, at: Point) -> None:

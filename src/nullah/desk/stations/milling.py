@@ -40,9 +40,11 @@ class MillingDesk(StationDesk):
         self.planes = PlaneRows(document, bench, self.row)
         self.edges = EdgeRows(document, bench, self.row)
         self._groups: dict[MillingView, Group] = {
-            MillingView.FORECAST: self.forecast, MillingView.SURVEY: self.survey, MillingView.STROKES: self.planes,
+            MillingView.FORECAST: self.forecast,
+            MillingView.SURVEY: self.survey,
+            MillingView.STROKES: self.planes,
             MillingView.EDGES: self.edges,
-        }  # fmt: skip
+        }
         self._tools = {MillingView.SURVEY: SurveyTool(self.survey)}
         self.planing: PlaningPage | None = None
         self.sighting: SightingPage | None = None
@@ -66,7 +68,7 @@ class MillingDesk(StationDesk):
         self.document.select(self.document.selection._replace(milling=selection))
 
     def page(self) -> QWidget | None:
-        """Give the planing bench or the sticks, in the place of the drawing."""
+        """Return the planing bench or the sticks, in the place of the drawing."""
         if self.look is MillingView.PLANING:
             if self.planing is None:
                 from nullah.desk.planing import PlaningPage

@@ -19,20 +19,30 @@ from nullah.desk.bench import Bench
 from nullah.desk.document import Document
 from nullah.desk.stations.base import Flow, action, chooser, show_choice
 from nullah.desk.stations.contours import ContourRow
-from nullah.desk.stations.figures import Figure, FigureFields
+from nullah.desk.stations.figures import FigureField, FigureFields
 
 _FIGURES = (
-    Figure("length", "Long", width=52), Figure("width", "wide", width=48), Figure("thickness", "thick", width=42),
-    Figure("x", "left", width=48), Figure("y", "front", width=48), Figure("z", "floor", width=48),
-)  # fmt: skip
+    FigureField("length", "Long", width=52),
+    FigureField("width", "wide", width=48),
+    FigureField("thickness", "thick", width=42),
+    FigureField("x", "left", width=48),
+    FigureField("y", "front", width=48),
+    FigureField("z", "floor", width=48),
+)
 _LIES = dict(
     zip(
         ("xz", "xy", "yz", "yx", "zx", "zy"),
-        ("along, flat", "along, on edge", "front to back, flat", "front to back, on edge", "upright, facing a side",
-         "upright, facing front"),
+        (
+            "along, flat",
+            "along, on edge",
+            "front to back, flat",
+            "front to back, on edge",
+            "upright, facing a side",
+            "upright, facing front",
+        ),
         strict=True,
     )
-)  # fmt: skip
+)
 _SEEN = (
     ("", "nowhere"), ("lrfbut", "all round"), ("f", "in front"), ("t", "on top"), ("ft", "in front, on top"),
     ("lft", "left, front, top"), ("rft", "right, front, top"),
@@ -94,8 +104,14 @@ class OwnRows(QWidget):
     def refresh(self, shown: bool = True) -> None:
         """Show what the document holds now, or nothing."""
         board, part = (self.board, self.part) if shown else (None, None)
-        for widget in (self.name, self.lies.parentWidget(), self.seen.parentWidget(), self.away,
-                       self.joints.parentWidget(), self.shape):  # fmt: skip
+        for widget in (
+            self.name,
+            self.lies.parentWidget(),
+            self.seen.parentWidget(),
+            self.away,
+            self.joints.parentWidget(),
+            self.shape,
+        ):
             if widget is not None:
                 widget.setVisible(board is not None)
         self.figures.prefix = f"{board.id}." if board is not None else "no."
@@ -135,7 +151,7 @@ class OwnRows(QWidget):
         self.joints.updateGeometry()
 
     def _own_joint_ids(self) -> set[str]:
-        """Give the ids the plan's joints have that are of one's own: they are named by their parts."""
+        """Return the ids the plan's joints have that are of one's own: they are named by their parts."""
         return {f"{joint.first}-{joint.second}" for joint in self._document.project.piece.own_joints}
 
     def _joint_name(self, joint: Joint) -> str:

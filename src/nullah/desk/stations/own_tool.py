@@ -57,8 +57,9 @@ class OwnTool(Tool):
         local = point_on(plan, plane.view, at)
         near = _SNAP_PX / self._bench.scale.per_mm
         marks = plan.marks
-        self._new, box = moved(plan.assembly, grip, plane.place(local), near,
-                               lambda value: marks.to_mark(Length(value)).mm)  # fmt: skip
+        self._new, box = moved(
+            plan.assembly, grip, plane.place(local), near, lambda value: marks.to_mark(Length(value)).mm
+        )
         (left, top), (right, bottom) = flat_at(plan, plane.view, box)
         wide, high = right - left, bottom - top
         across, up, _ = plane.axes
@@ -104,9 +105,13 @@ class OwnTool(Tool):
             self._document.do(f"take {part.name} away", lambda p: actions.remove_own(p, selection))
             return True
         ways = {
-            Qt.Key.Key_Left: ("x", -1), Qt.Key.Key_Right: ("x", 1), Qt.Key.Key_Down: ("z", -1), Qt.Key.Key_Up: ("z", 1),
-            Qt.Key.Key_PageDown: ("y", -1), Qt.Key.Key_PageUp: ("y", 1),
-        }  # fmt: skip
+            Qt.Key.Key_Left: ("x", -1),
+            Qt.Key.Key_Right: ("x", 1),
+            Qt.Key.Key_Down: ("z", -1),
+            Qt.Key.Key_Up: ("z", 1),
+            Qt.Key.Key_PageDown: ("y", -1),
+            Qt.Key.Key_PageUp: ("y", 1),
+        }
         way = ways.get(Qt.Key(event.key()))
         if way is None or not event.modifiers() & Qt.KeyboardModifier.ShiftModifier:
             return False

@@ -11,7 +11,7 @@ from PySide6.QtGui import QKeyEvent
 from nullah.core import actions
 from nullah.core.breakdown.facts import Complaint, LiesWrongly
 from nullah.core.breakdown.layout import PlacedPart, Placement, place
-from nullah.core.breakdown.legal import Spot, nearest_legal
+from nullah.core.breakdown.legal import LegalPlace, nearest_legal
 from nullah.core.breakdown.rough import RoughPart
 from nullah.core.drawing import Anchor, Drawing, Fill, Label, Point, Role, drawing, rectangle
 from nullah.core.lengths import Length
@@ -120,7 +120,7 @@ class PartTool(Tool):
                 return board, (left, top)
         return None
 
-    def _spot(self, rough: RoughPart, board: Board, x: float, y: float) -> tuple[Spot | None, Complaint | None]:
+    def _spot(self, rough: RoughPart, board: Board, x: float, y: float) -> tuple[LegalPlace | None, Complaint | None]:
         document = self._desk.document
         reach = _REACH / self._desk.bench.scale.per_mm
         kerf = document.project.shop.kerf
@@ -137,11 +137,12 @@ class PartTool(Tool):
         document = self._desk.document
         by_id = {piece.id: piece for piece in document.plan.rough}
         return [
-            place(by_id[item.part], item) for item in document.project.layout
+            place(by_id[item.part], item)
+            for item in document.project.layout
             if item.board == board.id and item.part != part and item.part in by_id
-        ]  # fmt: skip
+        ]
 
-    def _placed(self, rough: RoughPart, board: Board, spot: Spot) -> Placement:
+    def _placed(self, rough: RoughPart, board: Board, spot: LegalPlace) -> Placement:
         old = next((item for item in self._desk.document.project.layout if item.part == rough.id), None)
         new = Placement(rough.id, board.id, round(spot.x, 3), round(spot.y, 3))
         return new if old is None else replace(old, board=board.id, x=new.x, y=new.y)
@@ -188,9 +189,7 @@ class PartTool(Tool):
         if key == Qt.Key.Key_P and not event.modifiers():
             self._desk.pin_or_let_go()
             return True
-        ways = {
-            Qt.Key.Key_Left: (-1, 0), Qt.Key.Key_Right: (1, 0), Qt.Key.Key_Up: (0, 1), Qt.Key.Key_Down: (0, -1),
-        }  # fmt: skip
+        ways = {Qt.Key.Key_Left: (-1, 0), Qt.Key.Key_Right: (1, 0), Qt.Key.Key_Up: (0, 1), Qt.Key.Key_Down: (0, -1)}
         way = ways.get(key)
         if way is None or not event.modifiers() & Qt.KeyboardModifier.ShiftModifier:
             return False
@@ -200,9 +199,7 @@ class PartTool(Tool):
         return True
 
 
-def _snapped(
-    part: RoughPart, board: Board, others: list[PlacedPart], kerf: Length, at: Point, near: float
-) -> Point:  # fmt: skip
+def _snapped(part: RoughPart, board: Board, others: list[PlacedPart], kerf: Length, at: Point, near: float) -> Point:
     """Pull a place to the edges and neighbours that are near it in either direction."""
     long, wide, gap = float(part.along), float(part.across), float(kerf)
     xs, ys = [0.0, float(board.length) - long], [0.0, float(board.width) - wide]

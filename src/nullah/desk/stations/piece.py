@@ -16,7 +16,7 @@ from nullah.core.wood.species import all_species
 from nullah.desk.bench import Bench
 from nullah.desk.document import Document
 from nullah.desk.stations.base import Flow, StationDesk, action, chooser, labelled, show_choice, tabs
-from nullah.desk.stations.figures import Figure, FigureFields
+from nullah.desk.stations.figures import FigureField, FigureFields
 from nullah.desk.stations.own_tool import OwnTool
 
 TYPE_CHECKING = False
@@ -24,7 +24,10 @@ if TYPE_CHECKING:
     from nullah.desk.stations.own import OwnRows
 
 # What is too small to be clicked on the drawing.
-_FIGURES = (Figure("contents.clearance", "round contents", width=44), Figure("bottom.clearance", "bottom", width=44))
+_FIGURES = (
+    FigureField("contents.clearance", "round contents", width=44),
+    FigureField("bottom.clearance", "bottom", width=44),
+)
 # How long after the window stands the rest of it is filled in, in ms.
 _SOON_MS = 120
 _LOOKS = (("views", "Views"), ("turn", "Turn it"), ("figures", "Figures"), ("list", "Cut list"))
@@ -114,7 +117,7 @@ class PieceDesk(StationDesk):
             page.slider.setValue(percent)
 
     def page(self) -> QWidget | None:
-        """Give what stands in the place of the drawing, if anything does."""
+        """Return what stands in the place of the drawing, if anything does."""
         if self.look == "views":
             return None
         if self.look not in self._pages:
@@ -127,8 +130,10 @@ class PieceDesk(StationDesk):
         from nullah.desk.turning import TurningView
 
         makers: dict[str, Callable[[Document], QWidget]] = {
-            "turn": TurningView, "figures": LedgerTable, "list": PartsTable,
-        }  # fmt: skip
+            "turn": TurningView,
+            "figures": LedgerTable,
+            "list": PartsTable,
+        }
         return makers[self.look](self.document)
 
     def refresh(self) -> None:
@@ -193,8 +198,9 @@ class PieceDesk(StationDesk):
             self.document.do(f"make a {title} of it", lambda p: actions.take_form(p, form))
 
     def _make_of(self, role: str, species: str) -> None:
-        self.document.do(f"{dict(_WOODS)[role].lower()} {species or 'as the boards'}",
-                         lambda p: actions.make_of(p, role, species))  # fmt: skip
+        self.document.do(
+            f"{dict(_WOODS)[role].lower()} {species or 'as the boards'}", lambda p: actions.make_of(p, role, species)
+        )
 
     def _choose(self, name: str, value: str) -> None:
         if self.document.plan.choices[name] == value:

@@ -75,8 +75,9 @@ class PlaneRows(Group):
         board = selected_board(self.document.plan, self.document.selection)
         if board is not None:
             changed = replace(board, rises=Rise(value))
-            self.document.do(f"{board.name}: grain rises {dict(_RISES)[value]}",
-                             lambda p: actions.change_board(p, changed))  # fmt: skip
+            self.document.do(
+                f"{board.name}: grain rises {dict(_RISES)[value]}", lambda p: actions.change_board(p, changed)
+            )
 
     def _edge(self) -> None:
         hump, light = self.hump.length(), self.light.length()

@@ -9,12 +9,12 @@ from PySide6.QtWidgets import QCheckBox, QLayout, QLineEdit, QPushButton, QWidge
 
 from nullah.core import actions
 from nullah.core.lengths import Length
-from nullah.core.rack.board import Board, BoardError, Faces, Figure, Flaw, FlawKind, read_price, write_price
+from nullah.core.rack.board import Board, BoardError, Faces, Flaw, FlawKind, GrainFigure, read_price, write_price
 from nullah.core.rack.sizes import SizeNameError, resolve_size
 from nullah.core.refs import BoardRef, BoardSizeRef, FlawRef, HeartRef, Ref
 from nullah.core.stations.rack import find_board
 from nullah.core.stations.selection import RackSelection
-from nullah.core.wood.movement import Cut
+from nullah.core.wood.movement import GrainCut
 from nullah.core.wood.species import all_species
 from nullah.core.wording.facts import error_words
 from nullah.desk.bench import Bench
@@ -38,11 +38,15 @@ _FACES = [
     (Faces.THROUGH.value, "through"), (Faces.UP.value, "upper face"), (Faces.DOWN.value, "lower face")
 ]  # fmt: skip
 _FIGURES = [
-    (Figure.PLAIN.value, "plain grain"),
-    (Figure.STRAIGHT.value, "straight grain"),
-    (Figure.FIGURED.value, "figured"),
+    (GrainFigure.PLAIN.value, "plain grain"),
+    (GrainFigure.STRAIGHT.value, "straight grain"),
+    (GrainFigure.FIGURED.value, "figured"),
 ]
-_CUTS = [(Cut.FLAT.value, "flat-sawn"), (Cut.RIFT.value, "rift-sawn"), (Cut.QUARTER.value, "quarter-sawn")]
+_CUTS = [
+    (GrainCut.FLAT.value, "flat-sawn"),
+    (GrainCut.RIFT.value, "rift-sawn"),
+    (GrainCut.QUARTER.value, "quarter-sawn"),
+]
 
 
 class RackDesk(StationDesk):
@@ -103,8 +107,9 @@ class RackDesk(StationDesk):
     def _make_more(self) -> None:
         row = self.row()
         self.cut = chooser("how the board was cut", _CUTS, self._change_cut, row)
-        self.board_species = chooser("species of the board", [(name, name) for name in all_species()],
-                                     self._change_species, row)  # fmt: skip
+        self.board_species = chooser(
+            "species of the board", [(name, name) for name in all_species()], self._change_species, row
+        )
         self.price = ValueField("what the board cost", width=60)
         self.price.line.setMaximumWidth(74)
         self.price.line.setToolTip("What the whole board cost; the cut list shares it out")
@@ -116,8 +121,9 @@ class RackDesk(StationDesk):
         self.source = self._words("where the board is from", "where from", row, lambda b, t: replace(b, source=t))
         self.dressed = QCheckBox("dressed")
         self.dressed.setToolTip("Planed when it was bought, not rough from the saw")
-        self.dressed.clicked.connect(lambda on: self._change_board("dressed" if on else "rough",
-                                                                    lambda b: replace(b, dressed=on)))  # fmt: skip
+        self.dressed.clicked.connect(
+            lambda on: self._change_board("dressed" if on else "rough", lambda b: replace(b, dressed=on))
+        )
         row.addWidget(self.dressed)
         self.straighten = action("Straight edges", self._straighten, row)
 
@@ -155,8 +161,15 @@ class RackDesk(StationDesk):
 
     def _shown_rows(self) -> None:
         more = self.more.isChecked() and self.board is not None
-        for widget in (self.cut, self.figure, self.board_species, self.colour, self.source, self.dressed,
-                       self.price.parentWidget()):  # fmt: skip
+        for widget in (
+            self.cut,
+            self.figure,
+            self.board_species,
+            self.colour,
+            self.source,
+            self.dressed,
+            self.price.parentWidget(),
+        ):
             if widget is not None:
                 widget.setVisible(more)
         self.straighten.setVisible(more and self.board is not None and not self.board.straight)
@@ -296,7 +309,7 @@ class RackDesk(StationDesk):
         self.bench.setFocus()
 
     def _change_cut(self, value: str) -> None:
-        self._change_board(f"cut {value}", lambda board: replace(board, cut=Cut(value), heart=None))
+        self._change_board(f"cut {value}", lambda board: replace(board, cut=GrainCut(value), heart=None))
 
     def _change_species(self, value: str) -> None:
         self._change_board(f"species {value}", lambda board: replace(board, species=value))
@@ -331,7 +344,7 @@ class RackDesk(StationDesk):
         self.bench.setFocus()
 
     def _change_figure(self, value: str) -> None:
-        self._change_board(f"{value} grain", lambda board: replace(board, figure=Figure(value)))
+        self._change_board(f"{value} grain", lambda board: replace(board, figure=GrainFigure(value)))
 
     def _straighten(self) -> None:
         self._change_board("straight edges", lambda board: replace(board, low_edge=(), high_edge=()))

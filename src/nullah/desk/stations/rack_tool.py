@@ -69,7 +69,7 @@ class RackTool(Tool):
         self._edge: tuple[bool, EdgePoint] | None = None
 
     def _find(self, at: Point) -> tuple[Board, Point] | None:
-        """Give the board under a point and where its upper left corner lies."""
+        """Return the board under a point and where its upper left corner lies."""
         boards = self._desk.document.project.boards
         for board_id, (left, top) in board_places(boards).items():
             board = next(b for b in boards if b.id == board_id)
@@ -183,15 +183,17 @@ class RackTool(Tool):
     def _cut_to_board(
         self, kind: FlawKind, start_at: float, end_at: float, low_at: float, high_at: float
     ) -> Flaw | None:
-        """Give the flaw to whole marks and on the board, or None if nothing of it is left."""
+        """Return the flaw to whole marks and on the board, or None if nothing of it is left."""
         if self._board is None:
             return None
         marks = self._desk.document.project.marks
         long, wide = self._board.length, self._board.width
         places = (
-            max(marks.dragged(start_at), mm(0)), min(marks.dragged(end_at), long),
-            max(marks.dragged(low_at), mm(0)), min(marks.dragged(high_at), wide),
-        )  # fmt: skip
+            max(marks.dragged(start_at), mm(0)),
+            min(marks.dragged(end_at), long),
+            max(marks.dragged(low_at), mm(0)),
+            min(marks.dragged(high_at), wide),
+        )
         if places[0] >= places[1] or places[2] >= places[3]:
             return None
         if self._grip is not None and 0 <= self._grip.flaw < len(self._board.flaws):
@@ -268,12 +270,12 @@ class RackTool(Tool):
 
 
 def _on_board(board: Board, corner: Point, at: Point) -> Point:
-    """Give a point of the drawing in the board's own measure: x along, y up from its lower edge."""
+    """Return a point of the drawing in the board's own measure: x along, y up from its lower edge."""
     return at[0] - corner[0], float(board.width) - (at[1] - corner[1])
 
 
 def with_edge_point(board: Board, high: bool, point: EdgePoint) -> Board:
-    """Give a board with its upper or lower edge drawn in to a point; near an end, the end itself moves."""
+    """Return a board with its upper or lower edge drawn in to a point; near an end, the end itself moves."""
     near = max(12.0, float(board.length) * 0.03)
     straight = board.width if high else mm(0)
     points = board.high_edge if high else board.low_edge
@@ -288,7 +290,8 @@ def with_edge_point(board: Board, high: bool, point: EdgePoint) -> Board:
     ends = {float(each[0]) for each in kept} | {float(x)}
     kept += [
         (end, from_float(round(edge_at(board, float(end), high))))
-        for end in (mm(0), board.length) if float(end) not in ends
-    ]  # fmt: skip
+        for end in (mm(0), board.length)
+        if float(end) not in ends
+    ]
     edge = tuple(sorted((*kept, (x, y)), key=lambda each: each[0].mm))
     return replace(board, high_edge=edge) if high else replace(board, low_edge=edge)

@@ -9,7 +9,7 @@ from pathlib import Path
 from PySide6.QtWidgets import QComboBox, QFileDialog, QPushButton, QWidget
 
 from nullah.core import actions
-from nullah.core.season.growing import FINISHES
+from nullah.core.season.swelling import FINISHES
 from nullah.core.wood.climate import PRESETS, Climate
 from nullah.core.wording.facts import error_words
 from nullah.desk.bench import Bench

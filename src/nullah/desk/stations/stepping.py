@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from PySide6.QtWidgets import QPushButton
 
-from nullah.core.joints.kinds import Kind
+from nullah.core.joints.kinds import JointGroup
 from nullah.core.work.joint_work import joint_work
 from nullah.desk.document import Document
 from nullah.desk.stations.base import Flow, action
@@ -36,7 +36,7 @@ class Stepping:
         selection = self._document.selection
         self._document.select(selection._replace(joints=selection.joints._replace(step=step)))
 
-    def show_kind(self, kind: Kind | None) -> None:
+    def show_kind(self, kind: JointGroup | None) -> None:
         """Show where one is among the steps of a joint, or nothing where it has none."""
         steps = joint_work(self._document.plan, kind).steps if kind is not None else ()
         step = self._document.selection.joints.step

@@ -11,7 +11,7 @@ from nullah.core import actions
 from nullah.core.drawing import Drawing, Point, Role, drawing, line
 from nullah.core.lengths import mm
 from nullah.core.milling.adjust import adjust, usual_readings
-from nullah.core.milling.decide import Face
+from nullah.core.milling.decide import BoardFace
 from nullah.core.rack.board import Board
 from nullah.core.rack.shape_readings import Calliper, Gap, ShapeReading, Wind, figure_of, shape_place, with_figure
 from nullah.core.refs import BoardRef, ReadingRef, Ref, WantedReadingRef
@@ -26,7 +26,11 @@ from nullah.desk.stations.group import Group
 from nullah.instruments.shape_gauges import ShapeGauge, SimulatedGauges
 
 #: Which face lies up: whether it is the upper one, its value in the choice, and its words.
-_FACES = ((None, "", "face side"), (True, Face.UPPER.value, "upper face"), (False, Face.LOWER.value, "lower face"))
+_FACES = (
+    (None, "", "face side"),
+    (True, BoardFace.UPPER.value, "upper face"),
+    (False, BoardFace.LOWER.value, "lower face"),
+)
 _TOOLS = [("gap", "straightedge"), ("wind", "winding sticks"), ("calliper", "calliper")]
 # Readings taken in one go are no more than this.
 _MOST = 40
@@ -75,8 +79,8 @@ class SurveyRows(Group):
     def upper(self) -> bool:
         """Whether the upper face lies up."""
         board = self.board
-        usual = whole_job(board, self.document.project.shop).first.face if board is not None else Face.UPPER
-        return face_up(self.document.selection, usual) is Face.UPPER
+        usual = whole_job(board, self.document.project.shop).first.face if board is not None else BoardFace.UPPER
+        return face_up(self.document.selection, usual) is BoardFace.UPPER
 
     def refresh(self) -> None:
         selection, board = self.document.selection, self.board
@@ -121,7 +125,7 @@ class SurveyRows(Group):
         self.document.select(self.document.selection._replace(milling=selection))
 
     def _taken(self) -> int | None:
-        """Give the number of the reading in hand among those taken."""
+        """Return the number of the reading in hand among those taken."""
         board, reading = self.board, self.document.selection.milling.reading
         if board is None or reading is None:
             return None
@@ -129,7 +133,7 @@ class SurveyRows(Group):
         return places.index(shape_place(reading)) if shape_place(reading) in places else None
 
     def _next(self) -> ShapeReading | None:
-        """Give what to read next: what tells most, or the first of the usual ones."""
+        """Return what to read next: what tells most, or the first of the usual ones."""
         board = self.board
         if board is None or board.surface is not None:
             return None
@@ -160,8 +164,9 @@ class SurveyRows(Group):
             self.figure.complain("Pick a ring on the board, or drag where it was read.")
             return
         taken = with_figure(reading, figure)
-        sentence = self.document.do(f"{board.name}: {self._named(reading)} {figure.as_text()}",
-                                    lambda p: actions.take_shape(p, board.id, taken))  # fmt: skip
+        sentence = self.document.do(
+            f"{board.name}: {self._named(reading)} {figure.as_text()}", lambda p: actions.take_shape(p, board.id, taken)
+        )
         self._entered(sentence)
 
     def _entered(self, sentence: str) -> None:
@@ -182,8 +187,12 @@ class SurveyRows(Group):
             self.figure.complain("Both faces are known. Drag on the board to read somewhere else.")
             return
         taken = self.gauges.read(board, reading)
-        self._entered(self.document.do(f"{board.name}: {self._named(reading)} {figure_of(taken).as_text()}",
-                                       lambda p: actions.take_shape(p, board.id, taken)))  # fmt: skip
+        self._entered(
+            self.document.do(
+                f"{board.name}: {self._named(reading)} {figure_of(taken).as_text()}",
+                lambda p: actions.take_shape(p, board.id, taken),
+            )
+        )
 
     def read_all(self) -> None:
         """Let the gauges take every usual reading that is missing, and go on until both faces are known."""
@@ -200,15 +209,17 @@ class SurveyRows(Group):
         board, index = self.board, self._taken()
         if board is not None and index is not None:
             reading = board.shape[index]
-            self._entered(self.document.do(f"rub out {self._named(reading)}",
-                                           lambda p: actions.drop_shape(p, board.id, index)))  # fmt: skip
+            self._entered(
+                self.document.do(f"rub out {self._named(reading)}", lambda p: actions.drop_shape(p, board.id, index))
+            )
 
     def rub_all(self) -> None:
         """Rub all readings of the board in hand out."""
         board = self.board
         if board is not None:
-            self._entered(self.document.do(f"rub out the survey of {board.name}",
-                                           lambda p: actions.drop_shapes(p, board.id)))  # fmt: skip
+            self._entered(
+                self.document.do(f"rub out the survey of {board.name}", lambda p: actions.drop_shapes(p, board.id))
+            )
 
 
 # The usual readings of both faces; those in between come only where there is doubt.
@@ -265,7 +276,7 @@ class SurveyTool(Tool):
         return Qt.CursorShape.ArrowCursor if ref is None else Qt.CursorShape.PointingHandCursor
 
     def _reading(self) -> ShapeReading | None:
-        """Give the reading that is being laid on; None while it is too short to tell anything."""
+        """Return the reading that is being laid on; None while it is too short to tell anything."""
         board = self._rows.board
         if self._start is None or board is None:
             return None
@@ -286,7 +297,7 @@ class SurveyTool(Tool):
         return Gap(upper, start, end, middle, mm(0))
 
     def _on(self, board: Board, upper: bool, place: Point) -> Point:
-        """Give a place of the board, on its border where it is near that, to the millimetre."""
+        """Return a place of the board, on its border where it is near that, to the millimetre."""
         long, wide = float(board.length), float(board.width)
         x, y = as_it_lies(board, upper, place)
         near = wide * _SNAP

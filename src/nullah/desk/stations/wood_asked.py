@@ -8,13 +8,13 @@ from PySide6.QtWidgets import QComboBox, QWidget
 
 from nullah.core import actions
 from nullah.core.bench.cutlist import short
-from nullah.core.breakdown.rough import Ask, Resawn, RoughPart
+from nullah.core.breakdown.rough import Resawn, RoughPart, WoodRequirement
 from nullah.core.laying import resaw_twins, with_staves
 from nullah.core.piece.part import Needs
 from nullah.core.plan import Plan
-from nullah.core.rack.board import Figure
+from nullah.core.rack.board import GrainFigure
 from nullah.core.stations.breakdown import selected_piece
-from nullah.core.wood.movement import Cut
+from nullah.core.wood.movement import GrainCut
 from nullah.desk.document import Document
 from nullah.desk.stations.base import Flow, action, chooser, show_choice, words
 from nullah.desk.tips import plain_tip
@@ -23,10 +23,14 @@ _FACES = [
     ("", "faces as usual"), (Needs.CLEAR.value, "both faces clear"), (Needs.ONE_FACE.value, "one face clear"),
     (Needs.ANY.value, "knots allowed"), (Needs.HIDDEN.value, "hidden"),
 ]  # fmt: skip
-_GRAIN = [("", "any grain"), (Figure.STRAIGHT.value, "straight grain"), (Figure.FIGURED.value, "figure wanted")]
+_GRAIN = [
+    ("", "any grain"),
+    (GrainFigure.STRAIGHT.value, "straight grain"),
+    (GrainFigure.FIGURED.value, "figure wanted"),
+]
 _RINGS = [
-    ("", "rings any way"), (Cut.FLAT.value, "flat-sawn"), (Cut.RIFT.value, "rift-sawn"),
-    (Cut.QUARTER.value, "quarter-sawn"),
+    ("", "rings any way"), (GrainCut.FLAT.value, "flat-sawn"), (GrainCut.RIFT.value, "rift-sawn"),
+    (GrainCut.QUARTER.value, "quarter-sawn"),
 ]  # fmt: skip
 _ALONE, _NEW_SET, _NEW_PAIR = "", "new set", "new pair"
 
@@ -42,8 +46,10 @@ class WoodAskedRows:
         self.name = words("No part in hand", row, quiet=False)
         self.name.setFixedWidth(124)
         self.faces = chooser("what its faces ask", _FACES, lambda v: self._ask(needs=Needs(v) if v else None), row)
-        self.grain = chooser("what its grain asks", _GRAIN, lambda v: self._ask(figure=Figure(v) if v else None), row)
-        self.rings = chooser("how its rings run", _RINGS, lambda v: self._ask(rings=Cut(v) if v else None), row)
+        self.grain = chooser(
+            "what its grain asks", _GRAIN, lambda v: self._ask(figure=GrainFigure(v) if v else None), row
+        )
+        self.rings = chooser("how its rings run", _RINGS, lambda v: self._ask(rings=GrainCut(v) if v else None), row)
         self.together = chooser("what it matches", [(_ALONE, "alone")], self._match, row)
         self.made = chooser("how it is had", [("", "whole")], self._make, row)
         self.pin = action("Pin it", pin, row)
@@ -51,9 +57,17 @@ class WoodAskedRows:
         self.over = action("Turn over", self._turn_over, row)
         self.swap = action("Swap …", swap, row)
         self._widgets: list[QWidget] = [
-            self.name, self.faces, self.grain, self.rings, self.together, self.made, self.pin, self.flip, self.over,
+            self.name,
+            self.faces,
+            self.grain,
+            self.rings,
+            self.together,
+            self.made,
+            self.pin,
+            self.flip,
+            self.over,
             self.swap,
-        ]  # fmt: skip
+        ]
 
     @property
     def _piece(self) -> RoughPart | None:
@@ -80,7 +94,7 @@ class WoodAskedRows:
             return
         self.name.setText(short(piece.name.capitalize(), 18))
         self.name.setToolTip(plain_tip(piece.name.capitalize()))
-        ask = dict(project.asks).get(self._part, Ask())
+        ask = dict(project.asks).get(self._part, WoodRequirement())
         show_choice(self.faces, ask.needs.value if ask.needs else "")
         show_choice(self.grain, ask.figure.value if ask.figure else "")
         show_choice(self.rings, ask.rings.value if ask.rings else "")
@@ -94,7 +108,7 @@ class WoodAskedRows:
         self.pin.setText("Let it go" if placed is not None and placed.pinned else "Pin it")
 
     def _ways(self, plan: Plan) -> list[tuple[str, str]]:
-        """Give the ways the part in hand can be had."""
+        """Return the ways the part in hand can be had."""
         ways = [("", "whole"), *((str(count), f"of {count} staves") for count in range(2, 7))]
         names = {part.id: part.name for part in plan.parts}
         twins = resaw_twins(plan, self._part)
@@ -112,7 +126,7 @@ class WoodAskedRows:
 
     def _ask(self, **asked: object) -> None:
         part = self._part
-        ask = dict(self._document.project.asks).get(part, Ask())._replace(**asked)  # type: ignore[arg-type]
+        ask = dict(self._document.project.asks).get(part, WoodRequirement())._replace(**asked)  # type: ignore[arg-type]
         name = self._name
         self._document.do(f"what the {name} asks of its wood", lambda p: actions.ask_of_wood(p, part, ask))
 

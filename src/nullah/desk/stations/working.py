@@ -15,7 +15,7 @@ from nullah.core.bench.working import GLUES, Working
 from nullah.core.limits import quoted, read_count, read_day
 from nullah.core.project import Project
 from nullah.core.wording.facts import error_words
-from nullah.core.work.day_book import Standing
+from nullah.core.work.day_book import WorkState
 from nullah.desk.document import Document
 from nullah.desk.stations.base import Flow, action, chooser, entry, labelled, show_choice, words
 
@@ -24,7 +24,11 @@ class WorkingRow:
     """Fields for hours of each weekday, and what a glue-up has to reckon with."""
 
     def __init__(
-        self, document: Document, rows: Callable[[], Flow], stand: Callable[[], Standing], clock: Callable[[], datetime]
+        self,
+        document: Document,
+        rows: Callable[[], Flow],
+        stand: Callable[[], WorkState],
+        clock: Callable[[], datetime],
     ) -> None:
         self._document, self._stand, self._clock = document, stand, clock
         row = rows()
@@ -43,10 +47,12 @@ class WorkingRow:
         self.begin = entry("day to begin", 104, self._take_begin)
         self.begin.setPlaceholderText("2026-12-05")
         self._widgets += [
-            *([pair] if pair is not None else []), labelled("clamps", self.clamps, second),
-            labelled("people", self.people, second), labelled("begin", self.begin, second),
+            *([pair] if pair is not None else []),
+            labelled("clamps", self.clamps, second),
+            labelled("people", self.people, second),
+            labelled("begin", self.begin, second),
             action("Write the calendar …", self._ask_calendar, second),
-        ]  # fmt: skip
+        ]
         self.said = words("", second)
         self._widgets.append(self.said)
 
@@ -57,8 +63,10 @@ class WorkingRow:
         working = self._document.project.working
         known = [
             *zip(self.hours, (write_hours(span) for span in working.hours.week), strict=True),
-            (self.clamps, str(working.clamps)), (self.people, str(working.people)), (self.begin, working.begin),
-        ]  # fmt: skip
+            (self.clamps, str(working.clamps)),
+            (self.people, str(working.people)),
+            (self.begin, working.begin),
+        ]
         for field, text in known:
             if not (field.hasFocus() and field.isModified()):
                 field.setText(text)

@@ -22,7 +22,7 @@ class Bridle(JointBase):
     offer = N_("Bridle, {second} the tongue")
 
     def offered(self, first: Part, second: Part, overlap: Box | None) -> Iterator[Offered]:
-        """Give each of the two as the tongue, where both end in the corner."""
+        """Yield each of the two as the tongue, where both end in the corner."""
         for host, guest in ((first, second), (second, first)):
             if overlap is not None and enters(host, guest, overlap) and is_bridle(host, guest, overlap):
                 yield Offered(host, guest)

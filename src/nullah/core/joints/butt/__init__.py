@@ -8,7 +8,7 @@ from nullah.core.catalogue import N_
 from nullah.core.joints.base import JointBase
 from nullah.core.joints.bench import AtBench, Told
 from nullah.core.joints.mate_views import Hole
-from nullah.core.piece.cuts import Cut
+from nullah.core.piece.cuts import Removal
 from nullah.core.piece.joint import Hold, Joint, Offered
 from nullah.core.piece.overlap import contact
 from nullah.core.piece.part import Part
@@ -27,12 +27,12 @@ class Butt(JointBase):
         """Return it with what holds it."""
         return f"butt joint, {joint.hold.value}"
 
-    def cut(self, joint: Joint, first: Part, second: Part, is_first: bool) -> Cut | None:
+    def cut(self, joint: Joint, first: Part, second: Part, is_first: bool) -> Removal | None:
         """Return None: it takes nothing."""
         return None
 
     def offered(self, first: Part, second: Part, overlap: Box | None) -> Iterator[Offered]:
-        """Give what could hold two parts that touch."""
+        """Yield what could hold two parts that touch."""
         if overlap is None and contact(first, second) is not None:
             for hold in (Hold.GLUE, Hold.NAILS, Hold.SCREWS, Hold.SLOTS):
                 yield Offered(first, second, hold=hold)

@@ -16,7 +16,7 @@ from nullah.core.joints.dovetail.tails import Tails, tails_of
 from nullah.core.joints.meeting import box_corner
 from nullah.core.ledger import Definition, Ledger
 from nullah.core.lengths import Slope
-from nullah.core.piece.cuts import Cut
+from nullah.core.piece.cuts import Removal
 from nullah.core.piece.faults import Fault
 from nullah.core.piece.joint import Hold, Joint, Offered
 from nullah.core.piece.part import Part
@@ -39,7 +39,7 @@ class Dovetail(JointBase):
         lap = second.box.size(axis) - overlap.size(axis)
         return N_("half-blind dovetail") if lap > 0 else N_("through dovetail")
 
-    def cut(self, joint: Joint, first: Part, second: Part, is_first: bool) -> Cut | None:
+    def cut(self, joint: Joint, first: Part, second: Part, is_first: bool) -> Removal | None:
         """Return what lies between the tails, or between the pins."""
         return dovetail_cut(joint, first, second, is_first)
 
@@ -54,11 +54,11 @@ class Dovetail(JointBase):
         return frozenset((side_at(through, outwards),))
 
     def faults(self, joint: Joint, first: Part, second: Part) -> Iterator[Fault]:
-        """Give what of the corner does not fit."""
+        """Return what of the corner does not fit."""
         return corner_faults(joint, first, second)
 
     def offered(self, first: Part, second: Part, overlap: Box | None) -> Iterator[Offered]:
-        """Give either board as the one with the tails, at the corner of a box."""
+        """Yield either board as the one with the tails, at the corner of a box."""
         if overlap is not None and box_corner(first, second, overlap):
             yield Offered(first, second)
             yield Offered(second, first)
@@ -79,9 +79,15 @@ class Dovetail(JointBase):
         """Return the tails that figures of the ledger give; `groove` and `lap` as in `Tails`."""
         count = max(1, int(ledger[f"{prefix}.count"]))
         return Tails(
-            prefix, count, ledger[f"{prefix}.half_pin"], ledger[f"{prefix}.pin"], Slope(ledger[f"{prefix}.slope"]),
-            ledger[f"{prefix}.proud"], groove, lap,
-        )  # fmt: skip
+            prefix,
+            count,
+            ledger[f"{prefix}.half_pin"],
+            ledger[f"{prefix}.pin"],
+            Slope(ledger[f"{prefix}.slope"]),
+            ledger[f"{prefix}.proud"],
+            groove,
+            lap,
+        )
 
     def corner(self, joint_id: str, tail: Part, pin: Part, tails: Tails) -> Joint:
         """Return a corner with these tails."""

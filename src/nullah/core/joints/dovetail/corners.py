@@ -49,13 +49,18 @@ def _corner(ledger: Ledger, assembly: Assembly, shop: Shop, marks: Marks, joints
     overlap = tail.box.overlap(pin.box)
     across = next(axis for axis in type(tail.grain) if axis not in (tail.grain, tail.face))
     lap = Length(tails.lap)
-    spec = dovetail.Dovetail(
+    spec = dovetail.DovetailFigures(
         width=Length(overlap.size(across)) if overlap else tail.width,
-        tail_thickness=tail.thickness, pin_thickness=pin.thickness - lap,
-        tails=int(ledger[f"{tails.prefix}.count"]), half_pin=Length(tails.half_pin), pin=Length(tails.pin),
-        slope=tails.slope, proud=Length(tails.proud), widths=tails.widths,
+        tail_thickness=tail.thickness,
+        pin_thickness=pin.thickness - lap,
+        tails=int(ledger[f"{tails.prefix}.count"]),
+        half_pin=Length(tails.half_pin),
+        pin=Length(tails.pin),
+        slope=tails.slope,
+        proud=Length(tails.proud),
+        widths=tails.widths,
         mitres=(Length(tails.mitres[0]), Length(tails.mitres[1])),
-    )  # fmt: skip
+    )
     try:
         layout = dovetail.lay_out(spec)
     except dovetail.DovetailError:

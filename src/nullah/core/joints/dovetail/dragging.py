@@ -11,7 +11,7 @@ from nullah.core.lengths import Length, mm
 from nullah.core.shop import Shop
 
 
-class Line(NamedTuple):
+class DraggedLine(NamedTuple):
     """A line that can be dragged: the figure it stands for, and which edge of a tail (from 0, from below)."""
 
     figure: str
@@ -30,14 +30,25 @@ class Dragged(NamedTuple):
     widths: tuple[Fraction, ...] = ()
 
 
-def line_at(layout: DovetailLayout, inward: float, level: float, near: float) -> Line | None:
-    """Give the line of a tail board's face nearest to a place, within `near` mm.
+def line_at(layout: DovetailLayout, inward: float, level: float, near: float) -> DraggedLine | None:
+    """Return the line of a tail board's face nearest to a place, within `near` mm.
 
     `inward` is counted from the end of the board, `level` from its lower edge.
+
+    Parameters
+    ----------
+    layout : DovetailLayout
+        The corner.
+    inward : float
+        How far in from the end, mm.
+    level : float
+        How far above the lower edge, mm.
+    near : float
+        How far off a line may be, mm.
     """
     base = float(layout.gauge_tail_board)
     if abs(inward - base) < near and 0 <= level <= float(layout.spec.width):
-        return Line("proud")
+        return DraggedLine("proud")
     if not -near <= inward <= base:
         return None
     # A tail's edge leans: where the pointer is, it stands a little further in.
@@ -47,25 +58,46 @@ def line_at(layout: DovetailLayout, inward: float, level: float, near: float) ->
     if abs(edges[number] - level) > near:
         return None
     outer = number in (0, len(edges) - 1)
-    return Line("half_pin" if outer else "pin", number)
+    return DraggedLine("half_pin" if outer else "pin", number)
 
 
-def dragged(layout: DovetailLayout, line: Line, inward: float, level: float, shop: Shop) -> Dragged:
-    """Give what figure a line dragged to a place stands for, to 0.1 mm, held within what can be made."""
+def dragged(layout: DovetailLayout, line: DraggedLine, inward: float, level: float, shop: Shop) -> Dragged:
+    """Return what figure a line dragged to a place stands for, to 0.1 mm, held within what can be made.
+
+    Parameters
+    ----------
+    layout : DovetailLayout
+        The corner.
+    line : DraggedLine
+        What is dragged.
+    inward : float
+        To where: in from the end, mm.
+    level : float
+        And above the lower edge, mm.
+    shop : Shop
+        Whose tools limit it.
+    """
     spec = layout.spec
     wide, thick, number = float(spec.width), float(spec.tail_thickness), spec.tails
     lean = inward / float(spec.slope.run)
     if line.figure == "proud":
-        return _held("proud", inward - float(spec.pin_thickness), -1.0, 3.0, "A millimetre shy is enough.",
-                     "More than 3 mm would only be planed off again.")  # fmt: skip
+        return _held(
+            "proud",
+            inward - float(spec.pin_thickness),
+            -1.0,
+            3.0,
+            "A millimetre shy is enough.",
+            "More than 3 mm would only be planed off again.",
+        )
     half, taper = float(spec.half_pin), 2 * float(spec.pin_thickness) / float(spec.slope.run)
     least_tail = taper + float(shop.narrowest_pin)
     if line.figure == "half_pin":
         at = level - lean if line.mark == 0 else wide - level - lean
         # Every tail keeps a base that a chisel enters.
         most = (wide - number * least_tail - (number - 1) * float(spec.pin)) / 2
-        return _held("half_pin", at, thick / 4, most, "Weaker at the edge it breaks off.",
-                     "The tails would run to a point.")  # fmt: skip
+        return _held(
+            "half_pin", at, thick / 4, most, "Weaker at the edge it breaks off.", "The tails would run to a point."
+        )
     edge = level - lean if line.mark % 2 == 0 else level + lean
     if spec.widths and len(spec.widths) == spec.tails:
         return _one_pin(layout, line.mark, edge, least_tail)

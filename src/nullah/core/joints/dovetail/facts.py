@@ -22,7 +22,7 @@ class TooManyTails(NamedTuple):
     tails: int
 
 
-class Side(Enum):
+class CornerSize(Enum):
     """Which size of a corner is meant."""
 
     WIDTH = auto()
@@ -33,7 +33,7 @@ class Side(Enum):
 class NoSize(NamedTuple):
     """A board of a corner has no size."""
 
-    side: Side
+    side: CornerSize
     size: Length
 
 

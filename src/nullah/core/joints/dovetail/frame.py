@@ -13,10 +13,28 @@ from nullah.core.piece.space import Axis, Box
 def tail_edges(
     width: Fraction, count: int, half_pin: Fraction, pin: Fraction, widths: tuple[Fraction, ...] = ()
 ) -> tuple[tuple[Fraction, Fraction], ...]:
-    """Give both edges of every tail at the end of its board, from one edge, mm.
+    """Return both edges of every tail at the end of its board, from one edge, mm.
 
     step = (width − 2 half-pins + pin) / n; tail = step − pin (exact). `widths` are the tails'
     against each other, one for each; otherwise they are equal.
+
+    Parameters
+    ----------
+    width : Fraction
+        Of the board, mm.
+    count : int
+        How many tails.
+    half_pin : Fraction
+        At either edge, mm.
+    pin : Fraction
+        At the end of the tail board, mm.
+    widths : tuple[Fraction, ...], default ()
+        How wide tails are against each other, none for equal ones.
+
+    Returns
+    -------
+    tuple[tuple[Fraction, Fraction], ...]
+        One pair for each tail, from the lower edge.
 
     Examples
     --------
@@ -34,7 +52,7 @@ def tail_edges(
 
 
 def tail_frame(joint: Joint, tail: Part, pin: Part) -> tuple[Box, Axis, Axis, Axis, bool] | None:
-    """Give the overlap of a dovetail, the axes along the tails, across them and through, and which end.
+    """Return the overlap of a dovetail, the axes along the tails, across them and through, and which end.
 
     The last says whether the tails point towards the high end of the tail board. None where
     the boards do not make a corner.

@@ -13,7 +13,7 @@ from fractions import Fraction
 from functools import lru_cache
 from typing import NamedTuple
 
-from nullah.core.card import Remark, Weight
+from nullah.core.card import Remark, Severity
 from nullah.core.errors import FactError
 from nullah.core.joints.dovetail import facts
 from nullah.core.joints.dovetail.frame import tail_edges
@@ -29,7 +29,7 @@ class DovetailError(FactError):
 
 
 @dataclass(frozen=True, slots=True)
-class Dovetail:
+class DovetailFigures:
     """What a corner is laid out from.
 
     Parameters
@@ -78,7 +78,7 @@ class DovetailLayout(NamedTuple):
     mean, pin included.
     """
 
-    spec: Dovetail
+    spec: DovetailFigures
     step: Length
     tail: Length
     tail_base: Length
@@ -98,13 +98,13 @@ class DovetailLayout(NamedTuple):
         return self.tails_at(self.gauge_tail_board)
 
     def tails_at(self, depth: Length) -> tuple[tuple[Length, Length], ...]:
-        """Give both edges of each tail so far in from the end of its board, at the bevel's slope."""
+        """Return both edges of each tail so far in from the end of its board, at the bevel's slope."""
         lean = depth / self.spec.slope.run
         return tuple((low + lean, high - lean) for low, high in self.tails)
 
 
 @lru_cache(maxsize=64)
-def lay_out(spec: Dovetail) -> DovetailLayout:
+def lay_out(spec: DovetailFigures) -> DovetailLayout:
     """Lay a corner out with dividers.
 
     From one half-pin line, n steps overshoot the other by the wanted pin:
@@ -119,7 +119,7 @@ def lay_out(spec: Dovetail) -> DovetailLayout:
     Examples
     --------
     >>> from fractions import Fraction
-    >>> corner = lay_out(Dovetail(mm(150), mm(15), mm(15), 2, mm(10), mm(6), Slope(Fraction(7))))
+    >>> corner = lay_out(DovetailFigures(mm(150), mm(15), mm(15), 2, mm(10), mm(6), Slope(Fraction(7))))
     >>> corner.step.mm, corner.tail.mm
     (Fraction(68, 1), Fraction(62, 1))
     """
@@ -127,10 +127,12 @@ def lay_out(spec: Dovetail) -> DovetailLayout:
         raise DovetailError(facts.NoTails(spec.tails))
     if spec.tails > 200:
         raise DovetailError(facts.TooManyTails(spec.tails))
-    sides = facts.Side
+    sides = facts.CornerSize
     for side, size in (
-        (sides.WIDTH, spec.width), (sides.TAIL_BOARD, spec.tail_thickness), (sides.PIN_BOARD, spec.pin_thickness)
-    ):  # fmt: skip
+        (sides.WIDTH, spec.width),
+        (sides.TAIL_BOARD, spec.tail_thickness),
+        (sides.PIN_BOARD, spec.pin_thickness),
+    ):
         if size.mm <= 0:
             raise DovetailError(facts.NoSize(side, size))
     if spec.half_pin.mm < 0 or spec.pin.mm < 0:
@@ -142,9 +144,15 @@ def lay_out(spec: Dovetail) -> DovetailLayout:
     tail = min((high - low for low, high in zip(marks[::2], marks[1::2], strict=True)), key=lambda each: each.mm)
     taper = 2 * spec.pin_thickness / spec.slope.run
     return DovetailLayout(
-        spec, step, tail, tail - taper, spec.pin + taper, tuple(marks),
-        spec.pin_thickness + spec.proud, spec.tail_thickness + spec.proud,
-    )  # fmt: skip
+        spec,
+        step,
+        tail,
+        tail - taper,
+        spec.pin + taper,
+        tuple(marks),
+        spec.pin_thickness + spec.proud,
+        spec.tail_thickness + spec.proud,
+    )
 
 
 def remarks(layout: DovetailLayout, shop: Shop, prefix: str = "tails") -> tuple[Remark, ...]:
@@ -156,19 +164,19 @@ def remarks(layout: DovetailLayout, shop: Shop, prefix: str = "tails") -> tuple[
     return tuple(Remark(fact, weight, ref=QuantityRef(f"{prefix}.{figure}")) for fact, weight, figure in found)
 
 
-_Found = tuple[facts.CornerFact, Weight, str]
+_Found = tuple[facts.CornerFact, Severity, str]
 
 
 def _cannot_be_made(layout: DovetailLayout) -> Iterator[_Found]:
     spec = layout.spec
     if layout.tail.mm <= 0:
-        yield facts.NothingForTails(spec.tails, spec.pin, spec.width, most_tails(spec)), Weight.FAILS, "count"
+        yield facts.NothingForTails(spec.tails, spec.pin, spec.width, most_tails(spec)), Severity.FAILURE, "count"
     elif layout.tail_base.mm <= 0:
         taken = layout.tail - layout.tail_base
-        yield facts.TailsRunToPoint(layout.tail, spec.slope, taken, most_tails(spec)), Weight.FAILS, "count"
+        yield facts.TailsRunToPoint(layout.tail, spec.slope, taken, most_tails(spec)), Severity.FAILURE, "count"
 
 
-def most_tails(spec: Dovetail) -> int:
+def most_tails(spec: DovetailFigures) -> int:
     """Return how many tails would leave each a base as wide as the chosen pin, at least 3 mm; 0 if none."""
     base = max(spec.pin.mm, Fraction(3))
     room = spec.width.mm - 2 * spec.half_pin.mm + spec.pin.mm
@@ -177,7 +185,7 @@ def most_tails(spec: Dovetail) -> int:
 
 
 def _hard_to_make(layout: DovetailLayout, shop: Shop) -> Iterator[_Found]:
-    spec, look = layout.spec, Weight.LOOK
+    spec, look = layout.spec, Severity.WARNING
     if spec.tails > 1:
         finest = max(shop.fine_kerf, shop.narrowest_pin)
         if spec.pin < finest:

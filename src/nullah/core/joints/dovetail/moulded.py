@@ -14,18 +14,19 @@ _NONE = Fraction(0)
 
 
 def moulded_edges(one: Part, two: Part) -> tuple[Fraction, Fraction]:
-    """Give how wide the moulding is that both boards have along their lower and their upper edge, mm; 0 without."""
+    """Return how wide the moulding is that both boards have along their lower and their upper edge, mm; 0 without."""
     common = set(_moulded(one)) & set(_moulded(two))
     lower, upper = (max((wide for high, wide in common if high is side), default=_NONE) for side in (False, True))
     return lower, upper
 
 
 def _moulded(part: Part) -> Iterator[tuple[bool, Fraction]]:
-    """Give the long edges of a board that are chamfered or rounded: whether the upper one, and how wide, mm."""
+    """Yield the long edges of a board that are chamfered or rounded: whether the upper one, and how wide, mm."""
     for shaping in part.shapings:
         if not isinstance(shaping, Chamfer | RoundOver) or {side.axis for side in shaping.edge} != {
-            part.across, part.face
-        }:  # fmt: skip
+            part.across,
+            part.face,
+        }:
             continue
         size = shaping.width if isinstance(shaping, Chamfer) else shaping.radius
         for side in shaping.edge:
@@ -34,7 +35,7 @@ def _moulded(part: Part) -> Iterator[tuple[bool, Fraction]]:
 
 
 def mitred_where_moulded(joint: Joint, tail: Part, pin: Part) -> Joint:
-    """Give a through dovetail its mitres where both its boards are moulded; a mitre is no wider than the half-pin."""
+    """Return a through dovetail its mitres where both its boards are moulded; a mitre is no wider than the half-pin."""
     tails = tails_of(joint)
     if tails is None or tails.lap > 0:
         return joint

@@ -5,7 +5,7 @@ from __future__ import annotations
 from enum import Enum
 from typing import NamedTuple
 
-from nullah.core.card import Remark, Weight
+from nullah.core.card import Remark, Severity
 from nullah.core.fixes import Fix, MoveGroove
 from nullah.core.joints.dovetail.facts import GrooveCutsSlope, GrooveInTail, StopOnPinBoards, StopOnTailBoards
 from nullah.core.joints.dovetail.layout import DovetailLayout
@@ -37,6 +37,15 @@ def run_out(layout: DovetailLayout, low: Length, high: Length) -> RunOut:
     board's groove runs into the socket that the tail fills, but the tail board's runs out
     at the tail's own end, seen from outside. Against a pin it is the other way round. A
     groove that meets both shows in both.
+
+    Parameters
+    ----------
+    layout : DovetailLayout
+        The corner.
+    low : Length
+        The groove's lower wall, above the lower edge.
+    high : Length
+        Its upper wall.
     """
     for number, (base_low, base_high) in enumerate(layout.bases, start=1):
         if base_low <= low and high <= base_high:
@@ -48,9 +57,14 @@ def run_out(layout: DovetailLayout, low: Length, high: Length) -> RunOut:
 
 
 def remarks(
-    layout: DovetailLayout, low: Length, high: Length, depth: Length, marks: Marks, lapped: bool = False,
+    layout: DovetailLayout,
+    low: Length,
+    high: Length,
+    depth: Length,
+    marks: Marks,
+    lapped: bool = False,
     height: str = "groove.height",
-) -> tuple[Remark, ...]:  # fmt: skip
+) -> tuple[Remark, ...]:
     """Return whether the groove shows, where to stop it, and how to move it inside a tail.
 
     At a lapped (half-blind) corner nothing shows in the tail boards' ends: the lap covers them.
@@ -60,11 +74,11 @@ def remarks(
         inside = Remark(GrooveInTail(verdict.tail, lapped), ref=QuantityRef(height))
         # The bottom reaches `depth` past the baseline; beyond that the groove is not needed.
         stop = StopOnTailBoards(layout.gauge_tail_board - depth, depth)
-        return (inside,) if lapped else (inside, Remark(stop, Weight.LOOK, ref=QuantityRef(height)))
+        return (inside,) if lapped else (inside, Remark(stop, Severity.WARNING, ref=QuantityRef(height)))
     fixes = _into_a_tail(layout, low, high, marks, height)
     if verdict.meets is Meets.PIN:
-        return (Remark(StopOnPinBoards(layout.gauge_pin_board - depth), Weight.LOOK, fixes, QuantityRef(height)),)
-    return (Remark(GrooveCutsSlope(), Weight.FAILS, fixes, QuantityRef(height)),)
+        return (Remark(StopOnPinBoards(layout.gauge_pin_board - depth), Severity.WARNING, fixes, QuantityRef(height)),)
+    return (Remark(GrooveCutsSlope(), Severity.FAILURE, fixes, QuantityRef(height)),)
 
 
 def _into_a_tail(layout: DovetailLayout, low: Length, high: Length, marks: Marks, height: str) -> tuple[Fix, ...]:

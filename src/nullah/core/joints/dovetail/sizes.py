@@ -5,7 +5,7 @@ from __future__ import annotations
 from fractions import Fraction
 
 from nullah.core.catalogue import N_, Phrase
-from nullah.core.ledger import Definition, Kind, given, ruled
+from nullah.core.ledger import Definition, QuantityKind, given, ruled
 from nullah.core.lengths import Slope
 
 
@@ -38,14 +38,17 @@ def tail_sizes(
         else N_("pin between tails, at its narrow side")
     )
     return (
-        given(f"{prefix}.count", title(N_("number of tails")), count, Kind.COUNT),
-        given(f"{prefix}.slope", title(N_("slope of the tails")), Slope(Fraction(7)), Kind.SLOPE),
+        given(f"{prefix}.count", title(N_("number of tails")), count, QuantityKind.COUNT),
+        given(f"{prefix}.slope", title(N_("slope of the tails")), Slope(Fraction(7)), QuantityKind.SLOPE),
         ruled(f"{prefix}.half_pin", title(N_("half-pin at each edge")), f"{tail} / 2"),
         given(f"{prefix}.pin", narrow, pin_width),
         given(f"{prefix}.proud", title(N_("end grain left proud")), "0" if lap else "0.5"),
-        ruled(f"{prefix}.step", title(N_("divider step")),
-              f"({width} - 2 * {prefix}.half_pin + {prefix}.pin) / {prefix}.count"),
+        ruled(
+            f"{prefix}.step",
+            title(N_("divider step")),
+            f"({width} - 2 * {prefix}.half_pin + {prefix}.pin) / {prefix}.count",
+        ),
         ruled(f"{prefix}.width", title(N_("tail at the end of its board")), f"{prefix}.step - {prefix}.pin"),
         ruled(f"{prefix}.gauge_tail_board", title(N_("gauge for the tail boards")), f"{long} + {prefix}.proud"),
         ruled(f"{prefix}.gauge_pin_board", title(N_("gauge for the pin boards")), f"{tail} + {prefix}.proud"),
-    )  # fmt: skip
+    )

@@ -8,14 +8,14 @@ from fractions import Fraction
 from nullah.core.joints.dovetail.frame import tail_edges, tail_frame
 from nullah.core.joints.dovetail.tails import tails_of
 from nullah.core.joints.mitre.solid import mitre_cut
-from nullah.core.piece.cuts import Cut, block_of
+from nullah.core.piece.cuts import Removal, block_of
 from nullah.core.piece.joint import Joint
 from nullah.core.piece.part import Part
 from nullah.core.piece.shaping import Prism
 from nullah.core.piece.space import Axis, Box
 
 
-def dovetail_cut(joint: Joint, tail: Part, pin: Part, is_tail: bool) -> Cut | None:
+def dovetail_cut(joint: Joint, tail: Part, pin: Part, is_tail: bool) -> Removal | None:
     """Return what a dovetail takes from its tail board or its pin board."""
     frame = tail_frame(joint, tail, pin)
     spec = tails_of(joint)
@@ -27,14 +27,14 @@ def dovetail_cut(joint: Joint, tail: Part, pin: Part, is_tail: bool) -> Cut | No
     # Where an edge is mitred, the tail board keeps its half of the corner and the pin board loses it.
     tails = (*tails, *_mitred_edges(spec.mitres, overlap, frame[2], tail, pin))
     if is_tail:
-        return Cut((block,), kept_prisms=tails)
-    return Cut(prisms=tails)
+        return Removal((block,), kept_prisms=tails)
+    return Removal(prisms=tails)
 
 
 def _mitred_edges(
     mitres: tuple[Fraction, Fraction], overlap: Box, across: Axis, tail: Part, pin: Part
 ) -> Iterator[Prism]:
-    """Give the tail board's half of a corner along its edges that are mitred."""
+    """Yield the tail board's half of a corner along its edges that are mitred."""
     whole = mitre_cut(tail, pin, is_first=False)
     low, high = float(overlap.low[across.value]), float(overlap.high[across.value])
     if whole is None or whole.prisms[0].along is not across:
@@ -45,7 +45,7 @@ def _mitred_edges(
 
 
 def tail_prisms(joint: Joint, tail: Part, pin: Part) -> tuple[Prism, ...]:
-    """Give the tails of a dovetail as prisms in the piece; none where they come to nothing."""
+    """Return the tails of a dovetail as prisms in the piece; none where they come to nothing."""
     frame = tail_frame(joint, tail, pin)
     spec = tails_of(joint)
     if frame is None or spec is None:

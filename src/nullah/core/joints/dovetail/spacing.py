@@ -30,7 +30,7 @@ class Matched(NamedTuple):
 
 
 def graded(spacing: str, number: int) -> Widths:
-    """Give the relative widths of tails, from the lower edge up; empty where all are equal.
+    """Return the relative widths of tails, from the lower edge up; empty where all are equal.
 
     Examples
     --------
@@ -93,6 +93,22 @@ def matched(edges: Sequence[Fraction], there: Fraction, here: Fraction) -> Match
 
 def pin_moved(tails: Sequence[Fraction], place: int, by: Fraction, least: Fraction) -> tuple[Widths, bool]:
     """Move the pin above tail `place` up by so much: the one tail grows, the other shrinks, none below `least`.
+
+    Parameters
+    ----------
+    tails : Sequence[Fraction]
+        How wide tails are against each other, from below.
+    place : int
+        Number of the tail below the pin, from 0.
+    by : Fraction
+        How far up the pin moves, in the same measure.
+    least : Fraction
+        Narrowest that a tail may become.
+
+    Returns
+    -------
+    tuple[Widths, bool]
+        The new widths, and whether it could move so far.
 
     Returns
     -------

@@ -5,14 +5,14 @@ from __future__ import annotations
 from collections.abc import Iterator
 from fractions import Fraction
 
-from nullah.core.card import Remark, Stage, Step, Weight
+from nullah.core.card import JointStage, Remark, Severity, Step
 from nullah.core.catalogue import N_
 from nullah.core.joints.base import JointBase
 from nullah.core.joints.bench import CHISEL_CARE, SAW_BITES, AtBench, Told, chisel_settings, saw_setting
 from nullah.core.joints.meeting import box_corner
-from nullah.core.ledger import Definition, Kind, Ledger, given
+from nullah.core.ledger import Definition, Ledger, QuantityKind, given
 from nullah.core.lengths import Length
-from nullah.core.piece.faults import Fault, NoCorner, Trouble
+from nullah.core.piece.faults import Fault, FaultKind, NoCorner
 from nullah.core.piece.joint import Hold, Joint, Offered
 from nullah.core.piece.part import Part
 from nullah.core.piece.space import Axis, Box
@@ -25,14 +25,14 @@ class Finger(JointBase):
     offer = N_("Fingers, the outer ones on {first}")
 
     def offered(self, first: Part, second: Part, overlap: Box | None) -> Iterator[Offered]:
-        """Give either board as the one with the outer fingers, at the corner of a box."""
+        """Yield either board as the one with the outer fingers, at the corner of a box."""
         if overlap is not None and box_corner(first, second, overlap):
             yield Offered(first, second)
             yield Offered(second, first)
 
     def quantities(self, prefix: str, first: tuple[str, str], second: tuple[str, str]) -> tuple[Definition, ...]:
         """Declare how many fingers both boards have together."""
-        return (given(f"{prefix}_fingers.count", N_("number of fingers, of both boards"), 7, Kind.COUNT),)
+        return (given(f"{prefix}_fingers.count", N_("number of fingers, of both boards"), 7, QuantityKind.COUNT),)
 
     def between(self, joint_id: str, first: Part, second: Part, hold: Hold, ledger: Ledger) -> Joint | None:
         """Return fingers of one width; an even number is made odd by one more, so that both edges are alike."""
@@ -43,17 +43,17 @@ class Finger(JointBase):
         return Joint(joint_id, self, first.id, second.id, hold, channels=fingers, shares=fingers)
 
     def faults(self, joint: Joint, first: Part, second: Part) -> Iterator[Fault]:
-        """Give it where two boards do not make the corner of a box."""
+        """Yield it where two boards do not make the corner of a box."""
         overlap = first.box.overlap(second.box)
         if overlap is not None and not box_corner(first, second, overlap):
             fact = NoCorner(first.id, second.id, N_("finger-jointed"))
-            yield Fault(Trouble.COLLISION, fact, (first.id, second.id), place=overlap)
+            yield Fault(FaultKind.COLLISION, fact, (first.id, second.id), place=overlap)
 
     def told(self, at: AtBench) -> Told | None:
         """Return how the fingers are laid out and cut: as dovetails are, without a slope."""
         first, second = at.kind.first, at.kind.second
         if not first.cutouts or not second.cutouts:
-            return Told((), (), (Remark(N_("The two parts do not meet."), Weight.FAILS),))
+            return Told((), (), (Remark(N_("The two parts do not meet."), Severity.FAILURE),))
         wide = first.cutouts[0].size(1)
         settings = (
             at.setting("Gauge, first", second.sizes.through, N_("all round the end; the mate's thickness")),
@@ -95,21 +95,45 @@ def fingers_of(overlap: Box, axis: Axis, count: int) -> tuple[Box, ...]:
 
 def _too_fine(at: AtBench, wide: Fraction) -> Iterator[Remark]:
     if at.shop.largest_chisel(Length(wide)) is None:
-        yield Remark(N_("No chisel on the wall is as narrow as a finger: fewer fingers."), Weight.LOOK)
+        yield Remark(N_("No chisel on the wall is as narrow as a finger: fewer fingers."), Severity.WARNING)
 
 
 _STEPS = (
-    Step(N_("Gauge both ends all round to the thickness of the mate."), Stage.GAUGED, draws=("baseline",)),
-    Step(N_("Step the fingers off on the end of the first board; square them to the baseline, hatch every other one."),
-         Stage.HATCHED, "first", draws=("fingers",), uses=("baseline",), check=N_("A finger is left at either edge.")),
-    Step(N_("Saw in the waste beside every line; saw most of the waste out, chop to the baseline from both faces."),
-         Stage.CUT, "first", uses=("fingers", "baseline"), care=SAW_BITES),
-    Step(N_("Stand it on the end of the second board, edges flush, and trace the fingers; hatch what they cover."),
-         Stage.HATCHED, "second", draws=("traced fingers",), uses=("baseline",)),
-    Step(N_("Saw in the waste beside the traced lines, chop to the baseline."),
-         Stage.CUT, "second", uses=("traced fingers", "baseline"), care=SAW_BITES),
-    Step(N_("Try a third of the way; pare what binds. Glue the sides of all fingers, and clamp across both boards."),
-         Stage.TRIED, check=N_("No light between the fingers, and the corner is square.")),
-)  # fmt: skip
+    Step(N_("Gauge both ends all round to the thickness of the mate."), JointStage.GAUGED, draws=("baseline",)),
+    Step(
+        N_("Step the fingers off on the end of the first board; square them to the baseline, hatch every other one."),
+        JointStage.HATCHED,
+        "first",
+        draws=("fingers",),
+        uses=("baseline",),
+        check=N_("A finger is left at either edge."),
+    ),
+    Step(
+        N_("Saw in the waste beside every line; saw most of the waste out, chop to the baseline from both faces."),
+        JointStage.CUT,
+        "first",
+        uses=("fingers", "baseline"),
+        care=SAW_BITES,
+    ),
+    Step(
+        N_("Stand it on the end of the second board, edges flush, and trace the fingers; hatch what they cover."),
+        JointStage.HATCHED,
+        "second",
+        draws=("traced fingers",),
+        uses=("baseline",),
+    ),
+    Step(
+        N_("Saw in the waste beside the traced lines, chop to the baseline."),
+        JointStage.CUT,
+        "second",
+        uses=("traced fingers", "baseline"),
+        care=SAW_BITES,
+    ),
+    Step(
+        N_("Try a third of the way; pare what binds. Glue the sides of all fingers, and clamp across both boards."),
+        JointStage.TRIED,
+        check=N_("No light between the fingers, and the corner is square."),
+    ),
+)
 
 FINGER = Finger()

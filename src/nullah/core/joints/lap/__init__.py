@@ -21,7 +21,7 @@ class Lap(JointBase):
     offer = N_("Halved into each other")
 
     def offered(self, first: Part, second: Part, overlap: Box | None) -> Iterator[Offered]:
-        """Give it where two parts cross face on face."""
+        """Yield it where two parts cross face on face."""
         if overlap is not None and first.face is second.face and first.grain is not second.grain:
             yield Offered(first, second)
 

@@ -35,7 +35,7 @@ class LetIn(JointBase):
         return f"stopped {kind.value}" if stopped else kind.value
 
     def offered(self, first: Part, second: Part, overlap: Box | None) -> Iterator[Offered]:
-        """Give each of the two let into the other, where it enters it."""
+        """Yield each of the two let into the other, where it enters it."""
         for host, guest in ((first, second), (second, first)):
             if overlap is not None and enters(host, guest, overlap):
                 yield Offered(host, guest, channel_of(host, overlap))

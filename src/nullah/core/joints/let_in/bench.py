@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from fractions import Fraction
 
-from nullah.core.card import Remark, Setting, Stage, Step, Weight
+from nullah.core.card import JointStage, Remark, Setting, Severity, Step
 from nullah.core.joints.bench import (
     CHISEL_BITES,
     CHISEL_CARE,
@@ -29,7 +29,7 @@ def told(at: AtBench) -> Told:
     """Tell how a rabbet, a dado or a groove is made."""
     kind, host, guest = at.kind, at.kind.first, at.kind.second
     if not host.cutouts:
-        return Told((), (), (Remark("The two parts do not meet.", Weight.FAILS),))
+        return Told((), (), (Remark("The two parts do not meet.", Severity.FAILURE),))
     cut, name = host.cutouts[0], kind.name
     # A dado's width lies along its host's grain, that of a groove or rabbet along an edge across it.
     across_grain = cut.size(0) <= cut.size(1)
@@ -76,58 +76,143 @@ def _settings(at: AtBench, cut: Cutout, wide: Fraction, start: Fraction, across_
 
 def _steps(at: AtBench, name: str, wide: Fraction, across_grain: bool) -> tuple[Step, ...]:
     guest = at.kind.second.part.name
-    floor = "router plane, a little deeper each pass" if at.shop.schools.floor == "router plane" else (
-        "chisel bevel down, a scrap of the depth as a test piece")  # fmt: skip
+    floor = (
+        "router plane, a little deeper each pass"
+        if at.shop.schools.floor == "router plane"
+        else ("chisel bevel down, a scrap of the depth as a test piece")
+    )
     if name == "rabbet":
-        sever = "Knife across the grain first, deep, so that the fibres part clean." if across_grain else (
-            "Gauge both lines; with a fence on the plane the gauge line is only a check.")  # fmt: skip
+        sever = (
+            "Knife across the grain first, deep, so that the fibres part clean."
+            if across_grain
+            else ("Gauge both lines; with a fence on the plane the gauge line is only a check.")
+        )
         return (
-            Step(f"Gauge width and depth from face and edge.{how_many(at)}", Stage.GAUGED, "first",
-                 draws=("width line", "depth line")),
-            Step(sever, Stage.HATCHED, "first", "The line is unbroken to both ends.", uses=("width line",),
-                 care=KNIFE_BITES),
-            Step("Saw the shoulder or plane to the lines; split the waste off, with the grain.", Stage.SAWN, "first",
-                 "Both lines can still be seen.", uses=("width line", "depth line"), care=SAW_BITES),
-            Step(f"Level the floor with the {floor}.", Stage.CUT, "first", "Floor and wall are square to each other.",
-                 uses=("depth line",)),
-            Step(f"Try {guest}: it sits in, or a hair inside, to be planed flush.", Stage.TRIED, "both",
-                 "No light at the wall."),
-        )  # fmt: skip
+            Step(
+                f"Gauge width and depth from face and edge.{how_many(at)}",
+                JointStage.GAUGED,
+                "first",
+                draws=("width line", "depth line"),
+            ),
+            Step(
+                sever,
+                JointStage.HATCHED,
+                "first",
+                "The line is unbroken to both ends.",
+                uses=("width line",),
+                care=KNIFE_BITES,
+            ),
+            Step(
+                "Saw the shoulder or plane to the lines; split the waste off, with the grain.",
+                JointStage.SAWN,
+                "first",
+                "Both lines can still be seen.",
+                uses=("width line", "depth line"),
+                care=SAW_BITES,
+            ),
+            Step(
+                f"Level the floor with the {floor}.",
+                JointStage.CUT,
+                "first",
+                "Floor and wall are square to each other.",
+                uses=("depth line",),
+            ),
+            Step(
+                f"Try {guest}: it sits in, or a hair inside, to be planed flush.",
+                JointStage.TRIED,
+                "both",
+                "No light at the wall.",
+            ),
+        )
     if not across_grain:
         return (
-            Step(f"Gauge both walls from the reference edge and the depth from the face.{how_many(at)}", Stage.GAUGED,
-                 "first", draws=("walls", "depth line")),
-            Step("Plough with the fence on the reference edge, starting at the far end and coming back.", Stage.SAWN,
-                 "first", "The fence is tight to the edge all along.", uses=("walls",)),
-            Step(f"Level the floor with the {floor}; one depth all along.", Stage.CUT, "first",
-                 "A rule stands at one depth at both ends and in the middle.", uses=("depth line",)),
-            Step(f"Try {guest} in a scrap of the groove, then in the groove: by hand, without force.", Stage.TRIED,
-                 "both", "It slides and does not rattle."),
-        )  # fmt: skip
+            Step(
+                f"Gauge both walls from the reference edge and the depth from the face.{how_many(at)}",
+                JointStage.GAUGED,
+                "first",
+                draws=("walls", "depth line"),
+            ),
+            Step(
+                "Plough with the fence on the reference edge, starting at the far end and coming back.",
+                JointStage.SAWN,
+                "first",
+                "The fence is tight to the edge all along.",
+                uses=("walls",),
+            ),
+            Step(
+                f"Level the floor with the {floor}; one depth all along.",
+                JointStage.CUT,
+                "first",
+                "A rule stands at one depth at both ends and in the middle.",
+                uses=("depth line",),
+            ),
+            Step(
+                f"Try {guest} in a scrap of the groove, then in the groove: by hand, without force.",
+                JointStage.TRIED,
+                "both",
+                "It slides and does not rattle.",
+            ),
+        )
     stopped = "stopped" in name
     deepen = (
-        Step("Chop the stop first, so that the saw has somewhere to run out.", Stage.HATCHED, "first",
-             uses=("first wall", "second wall", "stop"), care=CHISEL_BITES)
-        if stopped else
-        Step("Deepen both knife lines with a chisel to a wall the saw can ride against.", Stage.HATCHED, "first",
-             uses=("first wall", "second wall"), care=CHISEL_BITES)
-    )  # fmt: skip
+        Step(
+            "Chop the stop first, so that the saw has somewhere to run out.",
+            JointStage.HATCHED,
+            "first",
+            uses=("first wall", "second wall", "stop"),
+            care=CHISEL_BITES,
+        )
+        if stopped
+        else Step(
+            "Deepen both knife lines with a chisel to a wall the saw can ride against.",
+            JointStage.HATCHED,
+            "first",
+            uses=("first wall", "second wall"),
+            care=CHISEL_BITES,
+        )
+    )
     return (
-        Step(f"Knife the first wall, square from the reference edge, across all parts together.{how_many(at)}",
-             Stage.GAUGED, "first", "One line runs true over all of them.",
-             draws=("first wall", "depth line", *(("stop",) if stopped else ())), care=KNIFE_BITES),
-        Step(f"Set {guest} against it and knife the second wall from its other face: tight, not on the line.",
-             Stage.MARKED, "first", f"{guest[:1].upper()}{guest[1:]} hides both lines.", draws=("second wall",),
-             uses=("first wall",), care=KNIFE_BITES),
+        Step(
+            f"Knife the first wall, square from the reference edge, across all parts together.{how_many(at)}",
+            JointStage.GAUGED,
+            "first",
+            "One line runs true over all of them.",
+            draws=("first wall", "depth line", *(("stop",) if stopped else ())),
+            care=KNIFE_BITES,
+        ),
+        Step(
+            f"Set {guest} against it and knife the second wall from its other face: tight, not on the line.",
+            JointStage.MARKED,
+            "first",
+            f"{guest[:1].upper()}{guest[1:]} hides both lines.",
+            draws=("second wall",),
+            uses=("first wall",),
+            care=KNIFE_BITES,
+        ),
         deepen,
-        Step("Saw both walls inside the waste to depth, chisel the waste out from both edges.", Stage.SAWN, "first",
-             "The saw kept to the waste.", uses=("first wall", "second wall", "depth line"), care=SAW_BITES),
-        Step(f"Level the floor with the {floor}: an uneven floor throws the case out of parallel.", Stage.CUT, "first",
-             "One depth at both edges and in the middle.", uses=("depth line",)),
-        Step(f"Fit {guest} by planing its underside; it goes in by hand and stays up by itself."
-             + (" Notch its front corner to cover the stop." if stopped else ""), Stage.TRIED, "both",
-             f"{guest[:1].upper()}{guest[1:]} stands square to it and closes at the front."),
-    )  # fmt: skip
+        Step(
+            "Saw both walls inside the waste to depth, chisel the waste out from both edges.",
+            JointStage.SAWN,
+            "first",
+            "The saw kept to the waste.",
+            uses=("first wall", "second wall", "depth line"),
+            care=SAW_BITES,
+        ),
+        Step(
+            f"Level the floor with the {floor}: an uneven floor throws the case out of parallel.",
+            JointStage.CUT,
+            "first",
+            "One depth at both edges and in the middle.",
+            uses=("depth line",),
+        ),
+        Step(
+            f"Fit {guest} by planing its underside; it goes in by hand and stays up by itself."
+            + (" Notch its front corner to cover the stop." if stopped else ""),
+            JointStage.TRIED,
+            "both",
+            f"{guest[:1].upper()}{guest[1:]} stands square to it and closes at the front.",
+        ),
+    )
 
 
 def _plough(at: AtBench, cut: Cutout, wide: Fraction, name: str) -> Iterator[Remark]:
@@ -139,39 +224,48 @@ def _plough(at: AtBench, cut: Cutout, wide: Fraction, name: str) -> Iterator[Rem
     if shop.plough_iron(Length(wide)) is None:
         yield Remark(
             f"No iron of the plough enters {at.write(wide)}; the narrowest is {write_bought(narrowest)}. Make the "
-            "groove as wide as that, or saw and chisel it.", Weight.LOOK, ref=quantity_ref(names.width),
-        )  # fmt: skip
+            "groove as wide as that, or saw and chisel it.",
+            Severity.WARNING,
+            ref=quantity_ref(names.width),
+        )
     if Length(cut.size(2)) > shop.plough_deepest:
         yield Remark(
             f"The plough stops at {at.marks.write_fine(shop.plough_deepest)}, the groove goes {at.write(cut.size(2))} "
-            "deep: finish it with a chisel, or make it shallower.", Weight.LOOK, ref=quantity_ref(names.depth),
-        )  # fmt: skip
+            "deep: finish it with a chisel, or make it shallower.",
+            Severity.WARNING,
+            ref=quantity_ref(names.depth),
+        )
 
 
 def _checks(at: AtBench, cut: Cutout, wide: Fraction, name: str) -> Iterator[Remark]:
     host, guest, names = at.kind.first, at.kind.second, at.kind.joint.names
     left, thick, write = host.sizes.through - cut.size(2), host.sizes.through, at.write
     if 0 < left < THINNEST:
-        yield Remark(f"Only {write(left)} are left under it: that breaks.", Weight.FAILS, ref=quantity_ref(names.depth))
+        yield Remark(
+            f"Only {write(left)} are left under it: that breaks.", Severity.FAILURE, ref=quantity_ref(names.depth)
+        )
     elif name == "rabbet" and cut.size(2) * 2 > thick:
         yield Remark(
             f"{write(cut.size(2))} deep is more than half of {write(thick)}.",
-            Weight.LOOK,
+            Severity.WARNING,
             ref=quantity_ref(names.depth),
         )
     elif name != "rabbet" and cut.size(2) * 3 > thick * Fraction(11, 10):
         yield Remark(
             f"{write(cut.size(2))} deep is more than a third of {write(thick)}: the board grows weak there.",
-            Weight.LOOK, ref=quantity_ref(names.depth),
-        )  # fmt: skip
+            Severity.WARNING,
+            ref=quantity_ref(names.depth),
+        )
     yield from _plough(at, cut, wide, name)
     if at.shop.largest_chisel(Length(wide)) is None:
-        yield Remark(f"No chisel on the wall enters {write(wide)}.", Weight.LOOK, ref=quantity_ref(names.width))
+        yield Remark(f"No chisel on the wall enters {write(wide)}.", Severity.WARNING, ref=quantity_ref(names.width))
     if cut.size(0) <= cut.size(1) and name != "rabbet":
         yield from end_beside(at, cut)
     thickness = min(guest.sizes.through, guest.sizes.across)
     if name != "rabbet" and wide < thickness and not guest.cutouts:
         yield Remark(
             f"{guest.part.name} is {write(thickness)} thick and would not enter {write(wide)}: widen it, or leave a "
-            "shoulder on the mate.", Weight.FAILS, ref=quantity_ref(names.width),
-        )  # fmt: skip
+            "shoulder on the mate.",
+            Severity.FAILURE,
+            ref=quantity_ref(names.width),
+        )

@@ -10,13 +10,13 @@ import math
 from collections.abc import Callable
 from typing import NamedTuple
 
-from nullah.core.joints.made_up.boards import JointError, MadeUp
+from nullah.core.joints.made_up.boards import JointError, StandaloneJoint
 from nullah.core.joints.made_up.crossing import corner_bridle, cross_lap, keyed_mitre
 from nullah.core.joints.made_up.dovetails import dovetail, lapped_dovetail, sliding_dovetail, through_dovetail
 from nullah.core.joints.made_up.let_in import dado, groove, rabbet
 from nullah.core.joints.made_up.tenons import breadboard, drawbored, haunched_tenon, tusk_tenon
 
-__all__ = ["FAMILIES", "Family", "JointError", "MadeUp", "make_up"]
+__all__ = ["FAMILIES", "Family", "JointError", "StandaloneJoint", "make_up"]
 
 
 class Family(NamedTuple):
@@ -24,7 +24,7 @@ class Family(NamedTuple):
 
     title: str
     figures: tuple[tuple[str, float], ...]
-    make: Callable[..., MadeUp]
+    make: Callable[..., StandaloneJoint]
 
 
 FAMILIES: dict[str, Family] = {
@@ -110,7 +110,7 @@ FAMILIES: dict[str, Family] = {
 }
 
 
-def make_up(family: str, figures: tuple[float, ...]) -> MadeUp:
+def make_up(family: str, figures: tuple[float, ...]) -> StandaloneJoint:
     """Make a joint of a family up.
 
     Raises

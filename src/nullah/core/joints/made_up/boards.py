@@ -19,7 +19,7 @@ class JointError(ValueError):
     """A joint that cannot be made so; the message says why, and what could."""
 
 
-class MadeUp(NamedTuple):
+class StandaloneJoint(NamedTuple):
     """A joint by itself: its parts and joints, and how it is made; None where its family tells that as for a piece."""
 
     assembly: Assembly
@@ -27,7 +27,7 @@ class MadeUp(NamedTuple):
 
 
 def exact(value: float) -> Fraction:
-    """Give a length in mm as an exact one, to the nanometre."""
+    """Return a length in mm as an exact one, to the nanometre."""
     return Fraction(round(value * 1_000_000), 1_000_000)
 
 
@@ -50,7 +50,7 @@ def board(
 
 
 def box(low: tuple[float, float, float], high: tuple[float, float, float]) -> Box:
-    """Give the box between two corners, mm."""
+    """Return the box between two corners, mm."""
     return Box((exact(low[0]), exact(low[1]), exact(low[2])), (exact(high[0]), exact(high[1]), exact(high[2])))
 
 

@@ -2,11 +2,11 @@
 
 from __future__ import annotations
 
-from nullah.core.card import Remark, Setting, Weight
+from nullah.core.card import Remark, Setting, Severity
 from nullah.core.joints.bench import KNIFE_CARE, Told, in_order
 from nullah.core.joints.bridle import BRIDLE
 from nullah.core.joints.lap import LAP
-from nullah.core.joints.made_up.boards import LONG, MadeUp, board, box, in_mm, need
+from nullah.core.joints.made_up.boards import LONG, StandaloneJoint, board, box, in_mm, need
 from nullah.core.joints.mitre import MITRE
 from nullah.core.piece.form import Assembly
 from nullah.core.piece.joint import Joint
@@ -14,7 +14,7 @@ from nullah.core.piece.shaping import Slant
 from nullah.core.piece.space import Axis
 
 
-def cross_lap(one: float, other: float, thick: float) -> MadeUp:
+def cross_lap(one: float, other: float, thick: float) -> StandaloneJoint:
     """Halve two boards that cross."""
     at, y = (LONG * 2 - other) / 2, (LONG * 2 - one) / 2
     first = board("lower board", 1, (0, y, 0), (LONG * 2, y + one, thick), "xz")
@@ -33,10 +33,10 @@ def cross_lap(one: float, other: float, thick: float) -> MadeUp:
         ),
         (Remark("Halved, each keeps half its strength upwards: put the uncut half where the load is."), KNIFE_CARE),
     )
-    return MadeUp(Assembly((first, second), (joint,)), told)
+    return StandaloneJoint(Assembly((first, second), (joint,)), told)
 
 
-def corner_bridle(wide: float, thick: float) -> MadeUp:
+def corner_bridle(wide: float, thick: float) -> StandaloneJoint:
     """Join a corner by a slot and a tongue, each a third."""
     third = thick / 3
     need(third >= 2, "A third of the thickness is under 2 mm: a lap does better.")
@@ -56,10 +56,10 @@ def corner_bridle(wide: float, thick: float) -> MadeUp:
         ),
         (KNIFE_CARE,),
     )
-    return MadeUp(Assembly((first, second), (joint,)), told)
+    return StandaloneJoint(Assembly((first, second), (joint,)), told)
 
 
-def keyed_mitre(wide: float, thick: float, key: float, deep: float) -> MadeUp:
+def keyed_mitre(wide: float, thick: float, key: float, deep: float) -> StandaloneJoint:
     """Mitre two boards and put a key across the corner."""
     need(0 < key < thick and 0 < deep < wide, "The key must be thinner than the boards and shorter than the mitre.")
     z = (thick - key) / 2
@@ -81,7 +81,7 @@ def keyed_mitre(wide: float, thick: float, key: float, deep: float) -> MadeUp:
             "When it is dry saw the slot across the corner, both sides at once.",
             "Glue a key of the same thickness in, its grain across the corner; plane it flush from the corner inwards.",
         ),
-        (Remark("Plane the key off towards the sides, or it tears out.", Weight.LOOK), KNIFE_CARE),
+        (Remark("Plane the key off towards the sides, or it tears out.", Severity.WARNING), KNIFE_CARE),
     )
     joint = Joint("mitre", MITRE, first.id, second.id)
-    return MadeUp(Assembly(parts, (joint,)), told)
+    return StandaloneJoint(Assembly(parts, (joint,)), told)

@@ -5,12 +5,12 @@ from __future__ import annotations
 import math
 from fractions import Fraction
 
-from nullah.core.card import Remark, Setting, Weight
+from nullah.core.card import Remark, Setting, Severity
 from nullah.core.joints.bench import CHISEL_CARE, Told, in_order
 from nullah.core.joints.dovetail import DOVETAIL
 from nullah.core.joints.dovetail.tails import Tails
 from nullah.core.joints.let_in import LET_IN
-from nullah.core.joints.made_up.boards import LONG, MadeUp, board, box, exact, in_mm, need
+from nullah.core.joints.made_up.boards import LONG, StandaloneJoint, board, box, exact, in_mm, need
 from nullah.core.lengths import Slope
 from nullah.core.piece.form import Assembly
 from nullah.core.piece.joint import Joint
@@ -18,7 +18,7 @@ from nullah.core.piece.shaping import Slant
 from nullah.core.piece.space import Axis
 
 
-def sliding_dovetail(wide: float, thick: float, guest: float, deep: float, slope: float) -> MadeUp:
+def sliding_dovetail(wide: float, thick: float, guest: float, deep: float, slope: float) -> StandaloneJoint:
     """Slide a board's end into a dovetailed housing: narrow at the face, wide at its floor.
 
     The tongue is as wide as its board at the floor; its neck is 2·deep ÷ slope less.
@@ -50,10 +50,10 @@ def sliding_dovetail(wide: float, thick: float, guest: float, deep: float, slope
     remarks = [CHISEL_CARE]
     if wide > 150:
         remarks.insert(
-            0, Remark("A long one binds: taper it a hair along its length, glue only its front.", Weight.LOOK)
+            0, Remark("A long one binds: taper it a hair along its length, glue only its front.", Severity.WARNING)
         )
     if deep * 3 > thick * 1.1:
-        remarks.insert(0, Remark(f"{in_mm(deep)} deep is more than a third of {in_mm(thick)}.", Weight.LOOK))
+        remarks.insert(0, Remark(f"{in_mm(deep)} deep is more than a third of {in_mm(thick)}.", Severity.WARNING))
     told = Told(
         (
             Setting("Neck", in_mm(neck), "at the face of the housed board"),
@@ -70,10 +70,12 @@ def sliding_dovetail(wide: float, thick: float, guest: float, deep: float, slope
         tuple(remarks),
         ("Neck = board − 2 · depth ÷ slope.",),
     )
-    return MadeUp(Assembly((host, slid), (joint,)), told)
+    return StandaloneJoint(Assembly((host, slid), (joint,)), told)
 
 
-def lapped_dovetail(rail: float, thick: float, leg: float, half_pin: float, lap: float, slope: float) -> MadeUp:
+def lapped_dovetail(
+    rail: float, thick: float, leg: float, half_pin: float, lap: float, slope: float
+) -> StandaloneJoint:
     """Let one tail on a rail's end down into the top of a leg, a lap of the leg left outside."""
     need(0 < lap < leg, f"The lap must be less than the {in_mm(leg)} leg.")
     tail = rail - 2 * half_pin
@@ -105,7 +107,7 @@ def lapped_dovetail(rail: float, thick: float, leg: float, half_pin: float, lap:
             CHISEL_CARE,
         ),
     )
-    return MadeUp(Assembly((post, bar), (joint,)), told)
+    return StandaloneJoint(Assembly((post, bar), (joint,)), told)
 
 
 def dovetail(
@@ -117,7 +119,7 @@ def dovetail(
     pin: float,
     slope: float,
     lap: float,
-) -> MadeUp:
+) -> StandaloneJoint:
     """Dovetail a corner; with a lap the tails do not show from the pin board's outside."""
     number = round(tails)
     need(1 <= number <= 60, "From one to sixty tails.")
@@ -148,18 +150,18 @@ def dovetail(
         ),
         (
             *(
-                (Remark(f"Pins of {in_mm(pin)} are finer than knife and chisel can enter.", Weight.LOOK),)
+                (Remark(f"Pins of {in_mm(pin)} are finer than knife and chisel can enter.", Severity.WARNING),)
                 if pin < 3
                 else ()
             ),
             CHISEL_CARE,
         ),
     )
-    return MadeUp(Assembly((tail, mate), (joint,)), told)
+    return StandaloneJoint(Assembly((tail, mate), (joint,)), told)
 
 
 def through_dovetail(
     wide: float, tail_board: float, pin_board: float, tails: float, half_pin: float, pin: float, slope: float
-) -> MadeUp:
+) -> StandaloneJoint:
     """Dovetail a corner right through: the practice joint."""
     return dovetail(wide, tail_board, pin_board, tails, half_pin, pin, slope, 0.0)

@@ -5,9 +5,9 @@ from __future__ import annotations
 import math
 from fractions import Fraction
 
-from nullah.core.card import Remark, Setting, Weight
+from nullah.core.card import Remark, Setting, Severity
 from nullah.core.joints.bench import CHISEL_CARE, Told, in_order
-from nullah.core.joints.made_up.boards import LONG, MadeUp, board, box, exact, in_mm, need
+from nullah.core.joints.made_up.boards import LONG, StandaloneJoint, board, box, exact, in_mm, need
 from nullah.core.joints.tenon import TENON
 from nullah.core.piece.form import Assembly
 from nullah.core.piece.joint import Hold, Joint
@@ -15,7 +15,7 @@ from nullah.core.piece.shaping import Slant
 from nullah.core.piece.space import Axis
 
 
-def haunched_tenon(leg: float, rail: float, thick: float, tenon: float, long: float, haunch: float) -> MadeUp:
+def haunched_tenon(leg: float, rail: float, thick: float, tenon: float, long: float, haunch: float) -> StandaloneJoint:
     """Tenon a rail into the top of a leg, with a haunch where the top would break out."""
     need(0 < tenon < thick, "The tenon must be thinner than its rail; a third is usual.")
     need(0 < long < leg, f"A tenon of {in_mm(long)} would come out of a leg of {in_mm(leg)}: a stub, or through it.")
@@ -32,10 +32,12 @@ def haunched_tenon(leg: float, rail: float, thick: float, tenon: float, long: fl
     remarks = [CHISEL_CARE]
     if haunch == 0:
         remarks.insert(
-            0, Remark("Without a haunch the mortise is open at the top: the leg's end breaks out.", Weight.LOOK)
+            0, Remark("Without a haunch the mortise is open at the top: the leg's end breaks out.", Severity.WARNING)
         )
     if not thick / 5 <= tenon <= thick / 2:
-        remarks.insert(0, Remark(f"A tenon of {in_mm(tenon)} in {in_mm(thick)}: about a third is usual.", Weight.LOOK))
+        remarks.insert(
+            0, Remark(f"A tenon of {in_mm(tenon)} in {in_mm(thick)}: about a third is usual.", Severity.WARNING)
+        )
     told = Told(
         (
             Setting("Mortise gauge", in_mm(tenon), "its pins, to the chisel"),
@@ -51,10 +53,12 @@ def haunched_tenon(leg: float, rail: float, thick: float, tenon: float, long: fl
         ),
         tuple(remarks),
     )
-    return MadeUp(Assembly((post, bar), (joint,)), told)
+    return StandaloneJoint(Assembly((post, bar), (joint,)), told)
 
 
-def drawbored(leg: float, rail: float, thick: float, tenon: float, long: float, peg: float, offset: float) -> MadeUp:
+def drawbored(
+    leg: float, rail: float, thick: float, tenon: float, long: float, peg: float, offset: float
+) -> StandaloneJoint:
     """Pull a tenon home by a peg: the hole in the tenon stands nearer to the shoulder by the offset."""
     made = haunched_tenon(leg, rail, thick, tenon, long, 0.0)
     need(0 < peg < rail / 3, f"A peg of {in_mm(peg)} is too thick for a rail of {in_mm(rail)}.")
@@ -82,20 +86,22 @@ def drawbored(leg: float, rail: float, thick: float, tenon: float, long: float, 
             "Assemble, drive the tapered peg: it bends through and pulls the shoulder tight. No clamps.",
         ),
         (
-            Remark("Towards the shoulder, not away from it: the wrong way it pushes the joint open.", Weight.LOOK),
+            Remark("Towards the shoulder, not away from it: the wrong way it pushes the joint open.", Severity.WARNING),
             CHISEL_CARE,
         ),
     )
-    return MadeUp(Assembly(parts, made.assembly.joints), told)
+    return StandaloneJoint(Assembly(parts, made.assembly.joints), told)
 
 
 def _round(x: float, z: float, across: float) -> tuple[tuple[float, float], ...]:
-    """Give a round hole along y as a polygon of 24 sides, in (z, x)."""
+    """Return a round hole along y as a polygon of 24 sides, in (z, x)."""
     turns = (2 * math.pi * step / 24 for step in range(24))
     return tuple((z + across / 2 * math.sin(turn), x + across / 2 * math.cos(turn)) for turn in turns)
 
 
-def tusk_tenon(post: float, bar: float, thick: float, tenon: float, beyond: float, wedge: float, run: float) -> MadeUp:
+def tusk_tenon(
+    post: float, bar: float, thick: float, tenon: float, beyond: float, wedge: float, run: float
+) -> StandaloneJoint:
     """Tenon a bar right through a post and hold it there with a wedge, to be knocked apart again.
 
     `run` is the wedge's slope, 1 in so much: from 8 to 12 it holds and still comes out.
@@ -152,20 +158,24 @@ def tusk_tenon(post: float, bar: float, thick: float, tenon: float, beyond: floa
         ),
         (
             *(
-                (Remark(f"1 in {run:g} is steep for a wedge: 1 in 8 to 1 in 12 holds.", Weight.LOOK),)
+                (Remark(f"1 in {run:g} is steep for a wedge: 1 in 8 to 1 in 12 holds.", Severity.WARNING),)
                 if run < 8
                 else ()
             ),
-            *((Remark(f"1 in {run:g} never comes out again: 1 in 8 to 1 in 12.", Weight.LOOK),) if run > 12 else ()),
+            *(
+                (Remark(f"1 in {run:g} never comes out again: 1 in 8 to 1 in 12.", Severity.WARNING),)
+                if run > 12
+                else ()
+            ),
             CHISEL_CARE,
         ),
     )
-    return MadeUp(Assembly((stand, rail, key), (joint,)), told)
+    return StandaloneJoint(Assembly((stand, rail, key), (joint,)), told)
 
 
 def breadboard(
     wide: float, thick: float, end: float, tongue: float, tenons: float, long: float, moves: float
-) -> MadeUp:
+) -> StandaloneJoint:
     """Put an end across a panel: a tongue all along and tenons, the middle one glued, the others free to move.
 
     `moves` is how much the panel may move over its whole width with the season, mm: outer mortises are longer by it.
@@ -213,11 +223,11 @@ def breadboard(
         (
             Remark("Its ends stand proud or shy of the panel with the season: that is as it should be."),
             *(
-                (Remark("An even number has no middle tenon to glue: an odd one is better.", Weight.LOOK),)
+                (Remark("An even number has no middle tenon to glue: an odd one is better.", Severity.WARNING),)
                 if number % 2 == 0
                 else ()
             ),
             CHISEL_CARE,
         ),
     )
-    return MadeUp(Assembly((panel, end_board), (joint,)), told)
+    return StandaloneJoint(Assembly((panel, end_board), (joint,)), told)

@@ -9,8 +9,8 @@ from nullah.core.joints.base import JointBase
 from nullah.core.joints.bench import AtBench, Told
 from nullah.core.joints.meeting import at_end
 from nullah.core.joints.mitre.solid import mitre_cut
-from nullah.core.piece.cuts import Cut
-from nullah.core.piece.faults import Fault, NoCorner, Trouble
+from nullah.core.piece.cuts import Removal
+from nullah.core.piece.faults import Fault, FaultKind, NoCorner
 from nullah.core.piece.joint import Joint, Offered
 from nullah.core.piece.part import Part
 from nullah.core.piece.space import Axis, Box, Side, side_at
@@ -24,7 +24,7 @@ class Mitre(JointBase):
     in_boxes = False
     slanted = True
 
-    def cut(self, joint: Joint, first: Part, second: Part, is_first: bool) -> Cut | None:
+    def cut(self, joint: Joint, first: Part, second: Part, is_first: bool) -> Removal | None:
         """Return the half of the corner that a part loses."""
         return mitre_cut(first, second, is_first)
 
@@ -43,13 +43,13 @@ class Mitre(JointBase):
         )
 
     def faults(self, joint: Joint, first: Part, second: Part) -> Iterator[Fault]:
-        """Give it where the grain of both runs the same way."""
+        """Yield it where the grain of both runs the same way."""
         if first.grain is second.grain:
             fact = NoCorner(first.id, second.id, N_("mitred"))
-            yield Fault(Trouble.COLLISION, fact, (first.id, second.id), place=first.box.overlap(second.box))
+            yield Fault(FaultKind.COLLISION, fact, (first.id, second.id), place=first.box.overlap(second.box))
 
     def offered(self, first: Part, second: Part, overlap: Box | None) -> Iterator[Offered]:
-        """Give it where two parts end in a corner, face on face."""
+        """Yield it where two parts end in a corner, face on face."""
         corner = first.face is second.face and first.grain is not second.grain
         if overlap is not None and corner and at_end(first, overlap) and at_end(second, overlap):
             yield Offered(first, second)

@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-from nullah.core.piece.cuts import Cut
+from nullah.core.piece.cuts import Removal
 from nullah.core.piece.part import Part
 from nullah.core.piece.shaping import Prism
 from nullah.core.piece.space import Axis
 
 
-def mitre_cut(first: Part, second: Part, is_first: bool) -> Cut | None:
+def mitre_cut(first: Part, second: Part, is_first: bool) -> Removal | None:
     """Return what one half of a mitre loses.
 
     The overlap is split along the diagonal from the corner next to both bodies to the one away from both.
@@ -36,4 +36,4 @@ def mitre_cut(first: Part, second: Part, is_first: bool) -> Cut | None:
     # The first loses the half next to the second's body, and the other way round.
     other = flat(far_a, near_b) if is_first else flat(near_a, far_b)
     low, high = float(overlap.low[through.value]), float(overlap.high[through.value])
-    return Cut(prisms=(Prism(through, (inner, outer, other), low, high),))
+    return Removal(prisms=(Prism(through, (inner, outer, other), low, high),))

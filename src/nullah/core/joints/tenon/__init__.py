@@ -44,7 +44,7 @@ class Tenon(JointBase):
         return isinstance(other, Tenon) and guest.grain is not other_guest.grain
 
     def offered(self, first: Part, second: Part, overlap: Box | None) -> Iterator[Offered]:
-        """Give each end that lies in the side of the other."""
+        """Yield each end that lies in the side of the other."""
         for host, guest in ((first, second), (second, first)):
             if overlap is None or not enters(host, guest, overlap) or is_bridle(host, guest, overlap):
                 continue

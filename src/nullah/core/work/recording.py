@@ -13,7 +13,7 @@ from nullah.core.bench.rates import minutes_of
 from nullah.core.bench.tasks import Task, Trade
 from nullah.core.breakdown.facts import LiesWrongly
 from nullah.core.breakdown.layout import Placement, Rect, complaints, place
-from nullah.core.breakdown.rough import Ask, RoughPart
+from nullah.core.breakdown.rough import RoughPart, WoodRequirement
 from nullah.core.laying import saw_up
 from nullah.core.ledger import Measured
 from nullah.core.lengths import Length
@@ -48,7 +48,18 @@ def stop_timer(project: Project) -> Project:
 
 
 def finish(plan: Plan, task: Task, now: datetime, minutes: float | None = None) -> Done:
-    """Write a task down as done, with the minutes typed or those of its timer; a board that was sawn leaves offcuts."""
+    """Write a task down as done, with the minutes typed or those of its timer; a board that was sawn leaves offcuts.
+
+    Parameters
+    ----------
+    plan : Plan
+    task : Task
+        What was done.
+    now : datetime
+        The time, without a zone.
+    minutes : float, optional
+        As typed, or None for what its timer says.
+    """
     project = plan.project
     guess = task_minutes(plan, task)
     said = ""
@@ -72,13 +83,33 @@ def finish(plan: Plan, task: Task, now: datetime, minutes: float | None = None) 
 def note(project: Project, now: datetime, text: str, task: Task | None = None, file: str = "") -> Project:
     """Write a note, or put a photograph in, about a task if one is given."""
     event = Event.PHOTO if file else Event.NOTE
-    entry = BookEntry(stamp(now), event, task.title if task else "", task.id if task else "",
-                  task.parts if task else (), text=text, file=file)  # fmt: skip
+    entry = BookEntry(
+        stamp(now),
+        event,
+        task.title if task else "",
+        task.id if task else "",
+        task.parts if task else (),
+        text=text,
+        file=file,
+    )
     return replace(project, book=added(project.book, entry))
 
 
 def measured(plan: Plan, name: str, value: Length, now: datetime, by: str = "with the calliper") -> Project:
-    """Enter what was measured, into the ledger and into the book with what was planned."""
+    """Enter what was measured, into the ledger and into the book with what was planned.
+
+    Parameters
+    ----------
+    plan : Plan
+    name : str
+        The quantity that was measured.
+    value : Length
+        What it came to.
+    now : datetime
+        The time, without a zone.
+    by : str, default 'with the calliper'
+        With what.
+    """
     project = actions.measure(plan.project, name, Measured(value, stamp(now)[:10], by))
     title, told = name, plan.marks.write_fine(value)
     if plan.ledger is not None and name in plan.ledger.quantities:
@@ -105,7 +136,7 @@ def shim(plan: Plan, name: str, now: datetime) -> Project:
 # --- a part made again ----------------------------------------------------------------------------
 
 
-class Wood(NamedTuple):
+class SpareWood(NamedTuple):
     """Where a part could be had again: the board's id and name, its place, and how much of the board is left, mm².
 
     `other` names the wood where it is another than was chosen.
@@ -119,8 +150,8 @@ class Wood(NamedTuple):
     other: str = ""
 
 
-def wood_for(plan: Plan, part_id: str) -> tuple[Wood, ...]:
-    """Give where a part could be had once more, the smallest piece of wood that will do first.
+def wood_for(plan: Plan, part_id: str) -> tuple[SpareWood, ...]:
+    """Return where a part could be had once more, the smallest piece of wood that will do first.
 
     Offcuts and boards that are not sawn yet are looked at, in the corners of what their cuts leave; other wood than was
     chosen where there is none of that.
@@ -131,7 +162,7 @@ def wood_for(plan: Plan, part_id: str) -> tuple[Wood, ...]:
     return tuple(sorted(_woods(plan, rough), key=lambda wood: (bool(wood.other), wood.left)))
 
 
-def _woods(plan: Plan, rough: RoughPart) -> Iterator[Wood]:
+def _woods(plan: Plan, rough: RoughPart) -> Iterator[SpareWood]:
     for board_plan in plan.boards:
         board = board_plan.board
         if board.sawn:
@@ -142,12 +173,12 @@ def _woods(plan: Plan, rough: RoughPart) -> Iterator[Wood]:
             spot = _spot(plan, rough._replace(wood=board.species), board.id, free)
             if spot is not None:
                 left = free.length * free.width - float(rough.length) * float(rough.width)
-                yield Wood(board.id, board.name, spot[0], spot[1], left, other)
+                yield SpareWood(board.id, board.name, spot[0], spot[1], left, other)
                 break
 
 
 def _spot(plan: Plan, rough: RoughPart, board_id: str, free: Rect) -> tuple[float, float] | None:
-    """Give a corner of what is free where the part can lie, or None."""
+    """Return a corner of what is free where the part can lie, or None."""
     long, wide = float(rough.length), float(rough.width)
     if long > free.length + 1e-6 or wide > free.width + 1e-6:
         return None
@@ -184,8 +215,14 @@ def remake(plan: Plan, part_id: str, why: str, now: datetime, board: str = "") -
     where = "no wood on the rack will do for another"
     if wood is not None:
         where = f"another comes out of {wood.name}" + (f", which is {wood.other}" if wood.other else "")
-    entry = BookEntry(stamp(now), Event.REMADE, part.name, parts=(part_id,), work=(("wood", lost),),
-                  text=f"{why.strip() or 'spoilt'}; {where}")  # fmt: skip
+    entry = BookEntry(
+        stamp(now),
+        Event.REMADE,
+        part.name,
+        parts=(part_id,),
+        work=(("wood", lost),),
+        text=f"{why.strip() or 'spoilt'}; {where}",
+    )
     project = replace(plan.project, book=added(plan.project.book, entry))
     project = actions.lift(project, rough.id)
     for name in part.quantities:
@@ -196,7 +233,7 @@ def remake(plan: Plan, part_id: str, why: str, now: datetime, board: str = "") -
     if wood is None:
         return Done(project, f"{part.name}: {where}. It stands under “Find wood”.")
     if wood.other:
-        ask = dict(project.asks).get(part_id, Ask())._replace(wood=wood.other)
+        ask = dict(project.asks).get(part_id, WoodRequirement())._replace(wood=wood.other)
         project = actions.ask_of_wood(project, part_id, ask)
     project = actions.lay(project, Placement(rough.id, wood.board, wood.x, wood.y))
     after = work_out(project, milling=False, proving=False)

@@ -7,7 +7,7 @@ from typing import Generic, TypeVar
 T = TypeVar("T")
 
 
-class Same(Generic[T]):
+class IdentityKey(Generic[T]):
     """A key that carries something; it is the same key where all its parts are the very same things.
 
     Parameters
@@ -24,9 +24,10 @@ class Same(Generic[T]):
 
     def __eq__(self, other: object) -> bool:
         return (
-            isinstance(other, Same) and len(other._parts) == len(self._parts)
+            isinstance(other, IdentityKey)
+            and len(other._parts) == len(self._parts)
             and all(a is b for a, b in zip(self._parts, other._parts, strict=True))
-        )  # fmt: skip
+        )
 
     def __hash__(self) -> int:
         return hash(tuple(map(id, self._parts)))

@@ -63,7 +63,7 @@ class Aside:
 
     def __init__(self, work: Work, *arguments: Any) -> None:
         ours, theirs = os.pipe()
-        words = [sys.executable, "-c", f"from nullah.aside import work_on; work_on({theirs})"]
+        words = [sys.executable, "-c", f"from nullah.background import work_on; work_on({theirs})"]
         # In a group of its own: Ctrl+C in the terminal is for the desk, which ends what runs aside.
         self._process = subprocess.Popen(words, stdin=subprocess.PIPE, pass_fds=(theirs,), start_new_session=True)
         os.close(theirs)
