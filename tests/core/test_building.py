@@ -142,7 +142,7 @@ def test_half_built_there_is_a_next_step_with_all_that_goes_with_it():
     assert card.mark and card.title == stand.next.title
     # What was off is told where it matters: at the joints of the sides.
     at_sides = DAYBOOK.card(
-        plan, Selection(daybook=DayBookSelection("joint/left-divider11/4", now=recording.stamp(now)))
+        plan, Selection(daybook=DayBookSelection("joint/left-divider11/2", now=recording.stamp(now)))
     )
     assert any("hickness of the sides measured 0.8 mm less" in said(remark, plan) for remark in at_sides.mind)
     assert f"{stand.done} of {stand.total} tasks done" in " ".join(card.why)

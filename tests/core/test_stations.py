@@ -168,7 +168,7 @@ def test_joints_gives_settings_for_every_tool():
         "Chisel, pins": "25 mm",
         "Fine saw": "kerf 0.6 mm",
     }
-    assert len(card.mark) == 7
+    assert len(card.mark) == 6
 
 
 def test_a_single_tail_needs_no_chisel_between_tails():

@@ -7,9 +7,12 @@ from types import NoneType, UnionType
 from typing import Any, Union, get_args, get_origin, get_type_hints
 
 import pytest
+from tests.told import every_operation
 
 from nullah.core.forms.own_boards import OwnJoint
 from nullah.core.lengths import Length, Marks, Slope, Unit, mm
+from nullah.core.operations.operation import Operation
+from nullah.core.operations.settings import OfTool
 from nullah.core.piece.joint import Joint
 from nullah.core.piece.part import Part
 from nullah.core.plan import work_out
@@ -39,6 +42,9 @@ def samples(annotation):
         yield from (True, False)
     elif annotation == Fact:
         yield "It is so."
+    elif annotation is Operation:
+        # What a tool is bought in stays in its own unit.
+        yield from (each for each in every_operation() if not any(s.origin == OfTool() for s in each.settings))
     elif annotation in _MADE:
         yield _MADE[annotation]
     elif get_origin(annotation) in (Union, UnionType):

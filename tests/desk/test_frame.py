@@ -27,9 +27,9 @@ def test_season_and_day_book_say_what_they_will_do(user):
     assert "year in its room" in user.window.bench.invitation
     assert user.reads_on_card("of room is left")
     user.go("daybook")
-    measuring = DayBookSelection("measure/opening.length+opening.width")
+    measuring = DayBookSelection("measure/opening.length")
     user.window.document.select(user.window.document.selection._replace(daybook=measuring))
-    assert user.reads_on_card("Put front and 3 alike together dry")
+    assert user.reads_on_card("Measure groove to groove, along on front")
     user.press("356 mm")
     user.window.editor.field.line.selectAll()
     user.bot.keyClicks(user.window.editor.field.line, "355.4")

@@ -55,9 +55,9 @@ def test_ways_of_working_are_chosen_and_kept(cabinetmaker):
     cabinetmaker.choose(desk(cabinetmaker).schools["dovetail"], "pins first")
     assert cabinetmaker.project.shop.schools.dovetail == "pins first"
     cabinetmaker.choose(desk(cabinetmaker).corners, kind(cabinetmaker, "through dovetail").id)
-    assert cabinetmaker.reads_on_card("trace the tails with a thin knife")
+    assert cabinetmaker.reads_on_card("Stand the pins of")
     cabinetmaker.press("Undo")
-    assert cabinetmaker.reads_on_card("Trace the pins from the tails")
+    assert cabinetmaker.reads_on_card("Lay the tails of")
 
 
 def test_a_joint_by_itself_is_made_up_from_typed_figures(cabinetmaker):
@@ -201,18 +201,18 @@ def test_the_steps_of_a_joint_are_gone_through_one_by_one(cabinetmaker):
     cabinetmaker.go("joints")
     cabinetmaker.choose(desk(cabinetmaker).corners, kind(cabinetmaker, "stopped dado").id)
     cabinetmaker.press("Step by step")
-    assert cabinetmaker.reads_on_card("Step 1 of 6") and cabinetmaker.reads_on_card("Leave these lines")
+    assert cabinetmaker.reads_on_card("Step 1 of 5") and cabinetmaker.reads_on_card("Leave these lines")
     first = cabinetmaker.window.bench.drawing
     cabinetmaker.press("Next step")
-    assert cabinetmaker.reads_on_card("Step 2 of 6") and cabinetmaker.window.bench.drawing != first
+    assert cabinetmaker.reads_on_card("Step 2 of 5") and cabinetmaker.window.bench.drawing != first
     for _ in range(9):
         if desk(cabinetmaker).steps.on.isEnabled():
             cabinetmaker.press("Next step")
-    assert cabinetmaker.reads_on_card("Step 6 of 6")
+    assert cabinetmaker.reads_on_card("Step 5 of 5")
     cabinetmaker.press("Step before")
-    assert cabinetmaker.reads_on_card("Step 5 of 6")
+    assert cabinetmaker.reads_on_card("Step 4 of 5")
     cabinetmaker.press("Step by step")
-    assert not cabinetmaker.reads_on_card("Step 5 of 6")
+    assert not cabinetmaker.reads_on_card("Step 4 of 5")
 
 
 def test_what_a_shelf_measures_is_entered_at_its_joint(cabinetmaker):

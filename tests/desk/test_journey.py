@@ -107,7 +107,8 @@ def test_what_is_printed_is_what_was_worked_out(tool_box, tmp_path):
         assert mark in text
     assert "Twine box" in text and "1:8" in text
     # The step of the dividers as it stands on the template, its real fraction read back.
-    template = document[len(document) - 1].get_textpage().get_text_range()
+    pages = [page.get_textpage().get_text_range() for page in document]
+    template = next(page for page in pages if "Corner template" in page)
     whole, top, bottom = re.search(r"Dividers\s+(\d+)\s*([⁰¹²³⁴-⁹]+)⁄([₀-₉]+)″", template).groups()
     figures = [int(unicodedata.normalize("NFKC", part)) for part in (whole, top, bottom)]
     assert figures == [1, 3, 8]

@@ -19,7 +19,7 @@ from nullah.core.joints.kinds import kinds_of
 from nullah.core.joints.made_up import make_up
 from nullah.core.joints.tenon import TENON
 from nullah.core.joints.tolerance import CHEEK_GIVES, SHOWS, box, dovetail, opening
-from nullah.core.lengths import from_float
+from nullah.core.lengths import Length, from_float
 from nullah.core.piece.solids import build, mesh_of, recipe
 from nullah.core.piece.space import Axis, Box
 from nullah.core.plan import work_out
@@ -185,7 +185,7 @@ def test_the_lines_of_a_dovetail_are_edges_of_both_solids(name):
         lines = {
             (depth, float(edge))
             for depth in (0.0, float(overlap.size(tail.grain)))
-            for pair in corner.layout.tails_at(from_float(depth))
+            for pair in corner.layout.tails_at(from_float(depth) + Length(tail.spare / 2))
             for edge in pair
         }
         # Both boards hold the same cheeks: the tails' own, and the walls of the sockets in the pin board.

@@ -10,6 +10,7 @@ from enum import Enum
 from typing import NamedTuple
 
 from nullah.core.fixes import Fix
+from nullah.core.operations.operation import Operation
 from nullah.core.reader import Fact
 from nullah.core.refs import Ref
 
@@ -62,13 +63,21 @@ class JointStage(Enum):
     TRIED = "tried together"
 
 
+class Trying(Enum):
+    """How parts are tried together."""
+
+    STARTED = "started"
+    DRY = "dry"
+    LAID = "laid"
+
+
 class Step(NamedTuple):
     """A step at the bench.
 
     Parameters
     ----------
-    text : str
-        What to do, short.
+    text : Fact
+        What to do, short, where no operations say it.
     stage : JointStage
         How far it then is.
     at : str
@@ -79,15 +88,18 @@ class Step(NamedTuple):
         Lines that are made, and lines that must still be there.
     care : str
         A caution, where it bites.
+    operations : tuple of Operation
+        What is done, to all parts and ends alike.
     """
 
-    text: str
+    text: Fact
     stage: JointStage = JointStage.MARKED
     at: str = "both"
     check: str = ""
     draws: tuple[str, ...] = ()
     uses: tuple[str, ...] = ()
     care: str = ""
+    operations: tuple[Operation, ...] = ()
 
 
 def lines_to_keep(steps: Sequence[Step], number: int) -> tuple[tuple[str, int], ...]:

@@ -29,12 +29,13 @@ from nullah.core.joints.dovetail.facts import TailFact
 from nullah.core.ledger import Ledger, Origin, work_out_ledger
 from nullah.core.lengths import Direction, Length, Marks
 from nullah.core.piece.form import Assembly, Form
-from nullah.core.piece.joint import Hold, Joint
+from nullah.core.piece.joint import Hold, Joint, WoodHeld
 from nullah.core.piece.part import INSIDE, Part
 from nullah.core.project import Piece, Project
 from nullah.core.reader import Fact, Reader
 from nullah.core.rules import LedgerError
-from nullah.core.wood.movement import GrainCut
+from nullah.core.shop import Shop
+from nullah.core.wood.movement import GrainCut, coefficient
 from nullah.core.wood.species import SpeciesError, find_species
 
 TYPE_CHECKING = False
@@ -291,7 +292,40 @@ def work_out(project: Project, milling: bool = True, proving: bool = True) -> Pl
         milling=_forecasts(project, assembly, boards) if milling else None,
         problem=problem,
     )
+    plan = replace(plan, assembly=_fastened(plan))
     return replace(plan, proof=prove_plan(plan)) if proving else plan
+
+
+def _fastened(plan: Plan) -> Assembly:
+    """Return the assembly with nails and screws chosen for the woods there are."""
+    swing = round(plan.project.climate.swing, 1)
+    woods = tuple((part.id, _held_wood(plan.species_of(part), plan.cut_of(part), swing)) for part in plan.parts)
+    return _with_fasteners(plan.assembly, woods, plan.project.shop, plan.marks)
+
+
+@lru_cache(maxsize=64)
+def _held_wood(species: str, cut: GrainCut, swing: float) -> WoodHeld:
+    try:
+        found = find_species(species or USUAL_WOOD)
+    except SpeciesError:
+        return WoodHeld()
+    # Green volume and oven-dry weight against density at 12 %: its water is 12 % of its dry weight.
+    gravity = found.density / 1000 / 1.12
+    return WoodHeld(found.hardness_class != "soft", gravity, coefficient(found, cut) * swing)
+
+
+@lru_cache(maxsize=16)
+def _with_fasteners(assembly: Assembly, woods: tuple[tuple[str, WoodHeld], ...], shop: Shop, marks: Marks) -> Assembly:
+    parts, of = {part.id: part for part in assembly.parts}, dict(woods)
+    joints = tuple(
+        joint.type.fastened(
+            joint, parts[joint.first], parts[joint.second], (of[joint.first], of[joint.second]), shop, marks
+        )
+        if joint.first in parts and joint.second in parts
+        else joint
+        for joint in assembly.joints
+    )
+    return assembly if joints == assembly.joints else assembly._replace(joints=joints)
 
 
 def chosen_wood(piece: Piece, part: Part) -> str:

@@ -24,7 +24,7 @@ def write_solids(plan: Plan, target: Path) -> None:
     plan : Plan
         With its proof.
     target : Path
-        ShutdownWatch in ``.stl`` (mm, one mesh) or ``.glb`` (glTF 2.0: metres, Y up, a node for each part).
+        Ends in ``.stl`` (mm, one mesh) or ``.glb`` (glTF 2.0: metres, Y up, a node for each part).
 
     Raises
     ------
@@ -41,6 +41,41 @@ def write_solids(plan: Plan, target: Path) -> None:
         write_file(target, data)
     except OSError as error:
         raise SolidsError(f"{target} cannot be written: {why(error)}.") from error
+
+
+def write_parts(plan: Plan, folder: Path) -> None:
+    """Write each part by itself as STL, in the frame of its blank, mm; triangles face outward.
+
+    Parameters
+    ----------
+    plan : Plan
+    folder : Path
+        Made where it is not there; files are called by the parts' ids.
+
+    Raises
+    ------
+    SolidsError
+        For a piece without parts, or a folder that cannot be written.
+    """
+    import trimesh
+    from trimesh.exchange.export import export_mesh
+
+    from nullah.core.apprentice.building import in_own_frame
+    from nullah.core.joints.steps import frames_of
+    from nullah.core.piece.solids import build, mesh_of, recipe
+
+    if not plan.parts:
+        raise SolidsError("There is nothing to write: the piece has no parts.")
+    parts, frames = {part.id: part for part in plan.parts}, frames_of(plan.assembly)
+    try:
+        folder.mkdir(parents=True, exist_ok=True)
+        for part in plan.parts:
+            solid = in_own_frame(build(recipe(part, plan.assembly.joints, parts)), frames[part.id])
+            points, triangles = mesh_of(solid)
+            mesh = trimesh.Trimesh(points, triangles, process=False)
+            write_file(folder / f"{part.id}.stl", bytes(export_mesh(mesh, None, file_type="stl")))
+    except OSError as error:
+        raise SolidsError(f"{folder} cannot be written: {why(error)}.") from error
 
 
 def _data(plan: Plan, ending: str) -> bytes:

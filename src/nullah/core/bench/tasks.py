@@ -8,6 +8,7 @@ from enum import Enum
 from graphlib import CycleError, TopologicalSorter
 from typing import NamedTuple
 
+from nullah.core.operations.operation import Operation
 from nullah.core.refs import BoardRef, PartRef
 
 
@@ -41,6 +42,24 @@ class LayoutLine(NamedTuple):
     part: str
     name: str
     surface: str = "all"
+
+
+class Joining(Enum):
+    """How parts are put together; the value is what it is called in the answer of ``nullah work``."""
+
+    STARTED = "started"
+    DRY = "dry"
+    GLUE = "glue"
+    NAILS = "nails"
+    SCREWS = "screws"
+    LOOSE = "loose"
+
+
+class Join(NamedTuple):
+    """Parts that are put together, and how."""
+
+    parts: tuple[str, ...]
+    how: Joining
 
 
 class JointStep(NamedTuple):
@@ -78,6 +97,16 @@ class Task(NamedTuple):
         Where its settings and its picture come from; None where it is about the piece.
     whole : bool
         Whether it must not be left half done: a glue-up.
+    operations : tuple of Operation
+        What is done to its parts, in order.
+    joins : tuple of Join
+        What it puts together.
+    on_assembly : bool
+        Whether it is done to what is glued already.
+    between : tuple of str
+        What must stand together where something is measured.
+    old : bool
+        Whether it is told in words only, because its type of joint has no operations yet.
     """
 
     id: str
@@ -94,6 +123,11 @@ class Task(NamedTuple):
     fits: tuple[str, ...] = ()
     subject: BoardRef | PartRef | JointStep | None = None
     whole: bool = False
+    operations: tuple[Operation, ...] = ()
+    joins: tuple[Join, ...] = ()
+    on_assembly: bool = False
+    between: tuple[str, ...] = ()
+    old: bool = False
 
     @property
     def series(self) -> Trade | str:

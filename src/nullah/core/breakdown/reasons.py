@@ -98,7 +98,7 @@ def _has_room(board: Board, part: RoughPart, taken: tuple[Area, ...]) -> bool:
 def _staves(part: RoughPart, boards: Sequence[Board]) -> StavesDo | None:
     """Return how many staves out of which board would make the part, if any would."""
     found = staves_that_do(part, boards)
-    if found is None or len(part.parts) > 1 or "/" in part.id:
+    if found is None or len(part.parts) > 1 or part.stave:
         return None
     count, board = found
     return StavesDo(count, length_of(float(part.across) / count + 3), board.name)

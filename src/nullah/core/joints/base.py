@@ -6,14 +6,17 @@ from collections.abc import Iterator, Mapping
 from fractions import Fraction
 
 from nullah.core.joints.bench import AtBench, Told
+from nullah.core.joints.making import BenchStep, Making
 from nullah.core.joints.mate_views import Hole
 from nullah.core.ledger import Definition, Ledger
+from nullah.core.lengths import Marks
 from nullah.core.piece.cuts import Removal, block_of
 from nullah.core.piece.faults import Channel, Fault
-from nullah.core.piece.joint import Hold, Joint, JointType, Offered
+from nullah.core.piece.joint import Hold, Joint, JointType, Offered, WoodHeld
 from nullah.core.piece.overlap import channel_of, lines, outward
 from nullah.core.piece.part import Part
 from nullah.core.piece.space import Axis, Box, Side
+from nullah.core.shop import Shop
 
 
 class JointBase:
@@ -88,6 +91,16 @@ class JointBase:
     def between(self, joint_id: str, first: Part, second: Part, hold: Hold, ledger: Ledger) -> Joint | None:
         """Return one between two parts of one's own, as it usually is; None while its figures are not known."""
         return Joint(joint_id, self, first.id, second.id, hold)
+
+    def fastened(
+        self, joint: Joint, first: Part, second: Part, woods: tuple[WoodHeld, WoodHeld], shop: Shop, marks: Marks
+    ) -> Joint:
+        """Return a joint with the nails or screws that hold it, as woods, bits and rule allow."""
+        return joint
+
+    def bench_steps(self, making: Making) -> tuple[BenchStep, ...] | None:
+        """Return the operations by which it is made, in their steps; None where they are not told so yet."""
+        return None
 
     def told(self, at: AtBench) -> Told | None:
         """Return how it is made at the bench; None where it is laid out otherwise."""

@@ -14,6 +14,14 @@ from dataclasses import dataclass
 SAFE_SHARE = 1 / 5
 #: A nail or screw in end grain holds so much of what it does in side grain (Handbook, about).
 END_GRAIN_NAIL, END_GRAIN_SCREW = 0.5, 0.75
+#: Wood screws as they are sold: thicknesses and lengths, mm (common sizes, no published source).
+SCREW_THICK = (2.5, 3.0, 3.5, 4.0, 4.5, 5.0)
+SCREW_LONG = (10.0, 12.0, 16.0, 20.0, 25.0, 30.0, 35.0, 40.0, 45.0, 50.0, 60.0, 70.0, 80.0, 90.0, 100.0)
+#: Nails as they are sold: thickness and length, mm (common sizes, no published source).
+NAILS = (
+    (1.0, 13.0), (1.0, 15.0), (1.2, 20.0), (1.4, 25.0), (1.6, 30.0), (1.8, 35.0), (2.0, 40.0), (2.2, 45.0),
+    (2.5, 50.0), (2.8, 60.0), (3.1, 70.0), (3.4, 80.0), (3.8, 100.0),
+)  # fmt: skip
 
 
 class FastenerError(ValueError):
@@ -113,20 +121,27 @@ def fastening(
 
     Notes
     -----
-    Common practice, no published source: two and a half times as long as the piece is thick, not through
-    what holds it; a nail a twentieth of its length thick, a screw a quarter of the piece; 25 mm from the
-    ends, about 90 mm apart. Pilots by the Handbook: a nail 3/4 of its thickness; a screw's root (2/3 of its shank)
+    Common practice, no published source: the longest that is sold up to two and a half times what the piece is thick,
+    not through what holds it; a screw about a quarter of the piece thick; 25 mm from the ends, about 90 mm apart.
+    Pilots by the Handbook: a nail 3/4 of its thickness; a screw's root (2/3 of its shank)
     by 0.7 in softwood and 0.9 in hardwood.
     """
     if min(thickness, holding, along) <= 0:
         raise FastenerError("What is fastened has a thickness, and so has what holds it: give more than nothing.")
-    long = min(2.5 * thickness, thickness + holding - 3)
-    thick = min(max(thickness / 4, 2.5), 5.0) if screws else max(long / 20, 1.0)
+    thick, long = _sold(screws, thickness, min(2.5 * thickness, thickness + holding - 3))
     pilot = thick * 2 / 3 * (0.9 if hard else 0.7) if screws else 0.75 * thick
     enters = long - thickness
     pulled = (screw_withdrawal if screws else nail_withdrawal)(gravity, thick, max(enters, 0.0))
     share = (END_GRAIN_SCREW if screws else END_GRAIN_NAIL) if end_grain else 1.0
     return Fastening(screws, long, thick, pilot, _places(along, thick), enters, pulled * share)
+
+
+def _sold(screws: bool, thickness: float, most: float) -> tuple[float, float]:
+    """Return how thick and how long a screw or nail is that is sold, mm; the shortest where all are too long."""
+    if not screws:
+        return max((nail for nail in NAILS if nail[1] <= most), key=lambda nail: nail[1], default=NAILS[0])
+    thick = min(SCREW_THICK, key=lambda size: abs(size - thickness / 4))
+    return thick, max((size for size in SCREW_LONG if size <= most), default=SCREW_LONG[0])
 
 
 def _places(along: float, thick: float) -> tuple[float, ...]:

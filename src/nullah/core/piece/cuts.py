@@ -5,20 +5,32 @@ from __future__ import annotations
 from typing import NamedTuple
 
 from nullah.core.piece.shaping import Prism
-from nullah.core.piece.space import Box
+from nullah.core.piece.space import Axis, Box
 
 Floats = tuple[float, float, float]
 #: A box as floats: (low corner, high corner), mm.
 Block = tuple[Floats, Floats]
 
 
+class RoundHole(NamedTuple):
+    """A hole along an axis, mm: its centre in the two axes after that (cyclic), its diameter at either end."""
+
+    along: Axis
+    centre: tuple[float, float]
+    low: float
+    high: float
+    diameter: float
+    to_diameter: float
+
+
 class Removal(NamedTuple):
-    """What a joint takes from a part: blocks and prisms, except what lies in `keeps` and `kept_prisms`."""
+    """What a joint takes from a part: blocks, prisms and holes, except what lies in `keeps` and `kept_prisms`."""
 
     blocks: tuple[Block, ...] = ()
     prisms: tuple[Prism, ...] = ()
     keeps: tuple[Block, ...] = ()
     kept_prisms: tuple[Prism, ...] = ()
+    holes: tuple[RoundHole, ...] = ()
 
 
 def block_of(box: Box) -> Block:

@@ -29,6 +29,7 @@ class FaultKind(Enum):
     CROSS_GRAIN = "cross-grain"
     SEASON = "no room for the season"
     SAG = "sags"
+    MADE_OTHERWISE = "made otherwise"
 
 
 class Channel(Enum):

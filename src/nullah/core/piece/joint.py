@@ -12,10 +12,12 @@ from typing import NamedTuple, Protocol
 
 from nullah.core.catalogue import N_
 from nullah.core.ledger import Definition, Ledger
+from nullah.core.lengths import Marks
 from nullah.core.piece.cuts import Removal
 from nullah.core.piece.faults import Channel, Fault
 from nullah.core.piece.part import Part
 from nullah.core.piece.space import Axis, Box, Corner, Side
+from nullah.core.shop import Shop
 
 
 class Hold(Enum):
@@ -32,6 +34,24 @@ class Hold(Enum):
     def rigid(self) -> bool:
         """Whether wood held so cannot move: nails bend, slots slide, a dry joint is free."""
         return self in (Hold.GLUE, Hold.SCREWS)
+
+
+class WoodHeld(NamedTuple):
+    """What fastening asks of the wood of a part.
+
+    Parameters
+    ----------
+    hard : bool
+        Whether it is a hardwood.
+    gravity : float
+        Specific gravity, oven-dry.
+    moves : float
+        By how much of its width it moves across the grain through a year.
+    """
+
+    hard: bool = True
+    gravity: float = 0.5
+    moves: float = 0.01
 
 
 class JointQuantities(NamedTuple):
@@ -125,6 +145,11 @@ class JointType(Protocol):
 
     def where_moulded(self, joint: Joint, first: Part, second: Part) -> Joint:
         """Return a joint as it is made where the edges of both boards are moulded."""
+
+    def fastened(
+        self, joint: Joint, first: Part, second: Part, woods: tuple[WoodHeld, WoodHeld], shop: Shop, marks: Marks
+    ) -> Joint:
+        """Return a joint with the nails or screws that hold it, as woods, bits and rule allow."""
 
     def may_meet(self, guest: Part, other: JointType, other_guest: Part) -> bool:
         """Return whether the channels of two joints in one part may all but meet."""

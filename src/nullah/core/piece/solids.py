@@ -17,7 +17,7 @@ import manifold3d
 import numpy as np
 from numpy.typing import NDArray
 
-from nullah.core.piece.cuts import Block, Floats, Removal, block_of
+from nullah.core.piece.cuts import Block, Floats, Removal, RoundHole, block_of
 from nullah.core.piece.joint import Joint
 from nullah.core.piece.part import Part
 from nullah.core.piece.shaping import Prism, Shaping, prisms
@@ -25,6 +25,9 @@ from nullah.core.piece.space import Axis, Box
 
 Solid: TypeAlias = manifold3d.Manifold
 Points = NDArray[np.float64]
+
+#: Corners of a round hole: a circle to 0.05 mm at 10 mm.
+ROUND = 24
 
 
 class Recipe(NamedTuple):
@@ -63,6 +66,7 @@ def build(made: Recipe) -> Solid:
     solid = block_solid(made.block)
     for cut in made.cuts:
         taken = [block_solid(block) for block in cut.blocks] + [prism_solid(prism) for prism in cut.prisms]
+        taken += [hole_solid(hole) for hole in cut.holes]
         kept = [block_solid(block) for block in cut.keeps] + [prism_solid(prism) for prism in cut.kept_prisms]
         if not taken:
             continue
@@ -106,14 +110,24 @@ def prism_solid(prism: Prism) -> Solid:
         points = points[::-1]
     section = manifold3d.CrossSection([points])
     solid = manifold3d.Manifold.extrude(section, prism.high - prism.low).translate((0.0, 0.0, prism.low))
-    match prism.along:
-        case Axis.Z:
-            return solid
-        case Axis.X:  # drawn in Y, Z; extruded along X
-            matrix = [[0, 0, 1, 0], [1, 0, 0, 0], [0, 1, 0, 0]]
-        case _:  # drawn in Z, X; extruded along Y
-            matrix = [[0, 1, 0, 0], [0, 0, 1, 0], [1, 0, 0, 0]]
-    return solid.transform(np.array(matrix, dtype=np.float64))
+    return turned(solid, prism.along.value)
+
+
+def hole_solid(hole: RoundHole) -> Solid:
+    """Return a round hole, or a cone, as a solid."""
+    radii = hole.diameter / 2, hole.to_diameter / 2
+    solid = manifold3d.Manifold.cylinder(hole.high - hole.low, *radii, ROUND)
+    return turned(solid.translate((*hole.centre, hole.low)), hole.along.value)
+
+
+def turned(solid: Solid, axis: int) -> Solid:
+    """Return what was made in two axes and along the third, in cyclic order, as it lies along an axis (0, 1 or 2)."""
+    if axis == 2:
+        return solid
+    matrix = np.zeros((3, 4))
+    for column, row in enumerate(((axis + 1) % 3, (axis + 2) % 3, axis)):
+        matrix[row, column] = 1.0
+    return solid.transform(matrix)
 
 
 def _area(points: Points) -> float:

@@ -31,6 +31,7 @@ from nullah.core.piece.part import Part
 from nullah.core.piece.shaping import Chamfer, LongBevel, RaisedPanel, RoundOver
 from nullah.core.piece.solids import Recipe, block_solid, build
 from nullah.core.piece.space import Axis, Box, Side
+from nullah.core.proof.building import told_wrongly
 from nullah.core.proof.finding import TINY, Finding, ProofInput, follow_fixes
 from nullah.core.proof.fits import misfits
 from nullah.core.proof.season import cross_grain, no_room, sagging
@@ -70,6 +71,11 @@ def prove(case: ProofInput, stopped: Callable[[], bool] = lambda: False) -> Proo
     """
     found: list[Finding] = []
     for findings in _checks(case):
+        if stopped():
+            raise StoppedError
+        found += findings
+    failing = {part for each in found if each.remark.weight is Severity.FAILURE for part in each.parts}
+    for findings in told_wrongly(case, failing):
         if stopped():
             raise StoppedError
         found += findings

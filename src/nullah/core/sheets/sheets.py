@@ -37,8 +37,9 @@ from nullah.core.sheets.story_stick import story_stick_sheets
 from nullah.core.sheets.wrap import wrap_sheets
 from nullah.core.wording.card import worded
 from nullah.core.wording.facts import fact_words
+from nullah.core.wording.operations import step_words
 from nullah.core.work.corner_settings import corner_settings
-from nullah.core.work.corner_steps import corner_steps
+from nullah.core.work.joint_work import steps_of_corner
 
 _WIDE = A4[0] - 2 * MARGIN
 
@@ -328,7 +329,7 @@ def _template_page(
         words, _ = paragraph(setting.note, x, y + 11, A4[0] - MARGIN - x, 2.5, Role.FAINT)
         found += words
         y += 21
-    texts = tuple(step.text for step in corner_steps(plan, corner))
+    texts = tuple(step_words(step, plan.reader) for step in steps_of_corner(plan, corner))
     steps, _ = card_on_paper(worded(Card("", mark=texts), plan.reader), MARGIN, max(top + band + 8, y), _WIDE)
     if number == 0 and max(top + band + 8, y) < A4[1] - 50:
         found += steps

@@ -12,8 +12,9 @@ from nullah.core.plan import NoneDovetailed, Plan, corner_problem
 from nullah.core.refs import QuantityRef
 from nullah.core.stations.piece import why
 from nullah.core.stations.selection import Selection
+from nullah.core.wording.operations import step_words
 from nullah.core.work.corner_settings import corner_settings
-from nullah.core.work.corner_steps import corner_steps
+from nullah.core.work.joint_work import steps_of_corner
 
 _SHARP = Remark("Sharp chisels, both hands behind the edge; the knife moves away from the hand.")
 
@@ -92,7 +93,7 @@ def corner_card(plan: Plan, selection: Selection, corner: Corner | None) -> Card
     return Card(
         "The corner",
         corner_settings(plan, corner),
-        tuple(step.text for step in corner_steps(plan, corner)),
+        tuple(step_words(step, plan.reader) for step in steps_of_corner(plan, corner)),
         (*corner.remarks, *_by_hand(plan, corner), _SHARP),
         why(plan, selection) or _why_step(plan, marks.write_fine(corner.layout.step)),
     )

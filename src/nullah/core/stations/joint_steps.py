@@ -11,6 +11,7 @@ from nullah.core.joints.dovetail.corners import Corner
 from nullah.core.joints.kinds import JointGroup
 from nullah.core.joints.mate_views import extent_of, mate_views
 from nullah.core.plan import Plan
+from nullah.core.wording.operations import operation_settings, step_words
 from nullah.core.work.joint_work import JointWork
 
 #: What `Hand.view` says while the steps of a joint are gone through one by one.
@@ -127,8 +128,8 @@ def step_card(plan: Plan, work: JointWork, number: int) -> Card:
         mind.append(Remark(f"Leave these lines: {', '.join(kept)}."))
     if step.care:
         mind.append(Remark(step.care))
-    used = settings_for(work, step)
-    return Card(f"Step {number + 1} of {len(work.steps)}", used, (step.text,), tuple(mind))
+    used = operation_settings(step.operations, plan.reader) if step.operations else settings_for(work, step)
+    return Card(f"Step {number + 1} of {len(work.steps)}", used, (step_words(step, plan.reader),), tuple(mind))
 
 
 _TOOLS = {

@@ -19,6 +19,7 @@ from nullah.core.stations.piece import why
 from nullah.core.stations.selected_joint import selected_kind
 from nullah.core.stations.selection import Selection
 from nullah.core.stations.station import Station
+from nullah.core.wording.operations import step_words
 from nullah.core.work.joint_work import at_bench, corner_of_kind, joint_work
 from nullah.core.work.seasons import season_of
 
@@ -82,7 +83,13 @@ def joint_card(plan: Plan, kind: JointGroup, asked: tuple[str, ...] = ()) -> Car
         return Card(kind.title)
     title = kind.name[:1].upper() + kind.name[1:]
     remarks = (*found.remarks[:-1], *_season_room(plan, kind), *_by_hand(plan, kind), *found.remarks[-1:])
-    return Card(title, found.settings, tuple(step.text for step in found.steps), remarks, asked or found.why)
+    return Card(
+        title,
+        found.settings,
+        tuple(step_words(step, plan.reader) for step in joint_work(plan, kind).steps),
+        remarks,
+        asked or found.why,
+    )
 
 
 def _season_room(plan: Plan, kind: JointGroup) -> Iterator[Remark]:

@@ -18,6 +18,7 @@ from nullah.core.piece.solids import Recipe, recipe
 from nullah.core.plan import USUAL_WOOD, Plan
 from nullah.core.stations.selection import Selection
 from nullah.core.wood.species import find_species
+from nullah.core.wording.operations import step_words
 
 _WOOD = ("black cherry", "yellow-poplar", "black walnut")
 _GAP = 40.0
@@ -98,7 +99,7 @@ def made_card(plan: Plan, selection: Selection) -> Card:
     if told is None:
         return Card(title)
     remarks = (*told.remarks, *_season_room(plan, *found)) if found is not None else told.remarks
-    return Card(title, told.settings, tuple(step.text for step in told.steps), remarks, told.why)
+    return Card(title, told.settings, tuple(step_words(step, plan.reader) for step in told.steps), remarks, told.why)
 
 
 def _season_room(plan: Plan, family: str, figures: tuple[float, ...]) -> Iterator[Remark]:

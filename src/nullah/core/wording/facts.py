@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from typing import Any, get_args
 
+from nullah.core.apprentice.facts import BuildingFact
 from nullah.core.breakdown.facts import BoardNotSawable, LayoutFact, Nowhere, Placed, Refusal, SawFact, TooManyParts
 from nullah.core.card import Numbered
 from nullah.core.errors import FactError
@@ -22,6 +23,7 @@ from nullah.core.season.strain import Strain
 from nullah.core.wording.corners import corner_words, groove_words, layout_words
 from nullah.core.wording.laying import complaint_words, layout_fact_words, nowhere_words, refusal_words, saw_words
 from nullah.core.wording.ledger import ledger_words, wrong_value_words
+from nullah.core.wording.operations import building_words
 from nullah.core.wording.piece import note_words, offer_words, piece_words
 from nullah.core.wording.proof import channel_words, meeting_words, moving_words, repeated_words, tails_words
 from nullah.core.wording.season import fit_words, season_words, strain_words
@@ -74,6 +76,7 @@ WORDERS: dict[type, Worder] = {
         (get_args(TailsFact), tails_words),
         (get_args(ChannelFact), channel_words),
         (get_args(MovingFact), moving_words),
+        (get_args(BuildingFact), building_words),
         (get_args(PieceFact), piece_words),
         ((Note,), note_words),
         ((Offer,), offer_words),

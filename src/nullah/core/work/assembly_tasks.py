@@ -6,6 +6,7 @@ from typing import NamedTuple
 
 from nullah.core.bench.tasks import Task, Trade
 from nullah.core.bench.working import COATS
+from nullah.core.joints.steps import flush, frames_of, shaped
 from nullah.core.plan import Plan
 from nullah.core.work.gluing import Gluing
 from nullah.core.work.joint_tasks import JointTasks
@@ -49,14 +50,17 @@ def assembly_tasks(
 def _shape_tasks(plan: Plan, mill: MillTasks, joints: JointTasks) -> list[Task]:
     """Shape parts after their joints are cut: a taper after its mortises, a bevel after its groove."""
     alike: dict[str, list[str]] = {}
-    for shaped in plan.parts:
-        if shaped.shapings:
-            alike.setdefault(shaped.alike, []).append(shaped.id)
+    frames = frames_of(plan.assembly)
+    for each in plan.parts:
+        if each.shapings:
+            alike.setdefault(each.alike, []).append(each.id)
     found = []
     for name, ids in alike.items():
         parts = [part for each in ids if (part := plan.part(each)) is not None]
         metres = sum(float(part.length) / 1000 * len(part.shapings) for part in parts)
         after = [mill.by_part[each] for each in ids] + [task for each in ids for task in joints.cut_in(each)]
+        told = [shaped(frames[part.id], plan.marks) for part in parts]
+        operations = tuple(each for made in told if made is not None for each in made)
         found.append(
             Task(
                 f"shape/{name}",
@@ -65,6 +69,8 @@ def _shape_tasks(plan: Plan, mill: MillTasks, joints: JointTasks) -> list[Task]:
                 tuple(ids),
                 tuple(dict.fromkeys(after)),
                 (("shape", metres), ("set up", 1.0)),
+                operations=operations,
+                old=any(made is None for made in told),
             )
         )
     return found
@@ -93,6 +99,7 @@ def _smooth_tasks(plan: Plan, made: _Made, glued: tuple[Gluing, ...]) -> dict[st
 def _clean_tasks(plan: Plan, last: dict[str, str]) -> list[Task]:
     """Clean up each group when it is together; what moves is fitted to its opening then."""
     found = []
+    frames = frames_of(plan.assembly)
     main = "clean/piece" if "" in last else ""
     for group, put_together in last.items():
         parts = tuple(part.id for part in plan.parts if part.group == group)
@@ -105,7 +112,8 @@ def _clean_tasks(plan: Plan, last: dict[str, str]) -> list[Task]:
             after.append(main)
         name = f"clean/{group or 'piece'}"
         work = (("smooth", _area(plan, parts) / 2), ("fit", 1.0))
-        found.append(Task(name, title, Trade.CLEAN, parts, tuple(after), work))
+        planed = tuple(each for part in plan.parts if part.id in parts for each in flush(frames[part.id]))
+        found.append(Task(name, title, Trade.CLEAN, parts, tuple(after), work, operations=planed, on_assembly=True))
     return found
 
 

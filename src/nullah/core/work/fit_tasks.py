@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
+from enum import Enum, auto
 from typing import NamedTuple
 
-from nullah.core.bench.tasks import Task, Trade
+from nullah.core.bench.tasks import Join, Joining, Task, Trade
 from nullah.core.piece.part import Part
 from nullah.core.plan import Plan
 from nullah.core.refs import PartRef
+from nullah.core.work.bench_work import fitted
 from nullah.core.work.gluing import Gluing
 from nullah.core.work.joint_tasks import JointTasks
 from nullah.core.work.stock_tasks import MillTasks, hosts_of
@@ -26,48 +28,112 @@ def _dry_with(plan: Plan, hosts: frozenset[str], waits: dict[str, tuple[str, ...
     return hosts | {part.id for part in plan.parts if part.group in groups and part.id not in waits}
 
 
+class _How(Enum):
+    """How something is measured, in the order in which it can be."""
+
+    OUTSIDE = auto()
+    ON_ONE = auto()
+    DRY = auto()
+    GLUED = auto()
+
+
+class _Where(NamedTuple):
+    """Where something is measured: how, and between which parts."""
+
+    how: _How
+    hosts: frozenset[str]
+
+
 def measure_tasks(
     plan: Plan, waits: dict[str, tuple[str, ...]], mill: MillTasks, joints: JointTasks, glued: tuple[Gluing, ...]
 ) -> tuple[Task, ...]:
-    """Put together dry, or look at what is glued already, and measure the openings of what comes next."""
+    """Return the measuring of openings: before the piece is begun, on one board, put together dry, or when glued."""
     if plan.ledger is None:
         return ()
-    wanted: dict[tuple[frozenset[str], bool], dict[str, None]] = {}
+    wanted: dict[_Where, dict[str, None]] = {}
     for part_id, names in waits.items():
-        later = goes_in_later(plan, part_id, glued)
-        hosts = hosts_of(plan, part_id, waits) if later else _dry_with(plan, hosts_of(plan, part_id, waits), waits)
         for name in names:
-            wanted.setdefault((hosts, later), {}).setdefault(name)
+            wanted.setdefault(_where(plan, part_id, name, waits, glued), {}).setdefault(name)
     told: set[str] = set()
     found = []
-    # What is measured on what is put together dry comes before what is measured when that is glued.
-    for (hosts, later), every in sorted(wanted.items(), key=lambda item: (item[0][1], len(item[0][0]))):
+    for where, every in sorted(wanted.items(), key=lambda item: (item[0].how.value, len(item[0].hosts))):
         new = [name for name in every if name not in told]
         told |= set(new)
-        if not new:
-            continue
-        titles = [plan.reader.title(name) for name in new]
-        after = [mill.by_part[each] for each in hosts if each in mill.by_part]
-        if later:
-            after += [each.id for each in glued if set(each.parts) & hosts and not each.mover and each.glues]
-            title = f"Measure {_listed(titles)}"
-        else:
-            after += joints.dry(hosts)
-            hosting = plan.reader.together(part.id for part in plan.parts if part.id in hosts)
-            title = f"Put {hosting} together dry; measure {_listed(titles)}"
-        key = "+".join(new)
-        found.append(
-            Task(
-                f"measure/{key}",
-                title,
-                Trade.MEASURE,
-                tuple(sorted(hosts)),
-                tuple(dict.fromkeys(after)),
-                (("measure", float(len(new))), ("set up", 0.0 if later else 2.0)),
-                measures=tuple(new),
-            )
-        )
+        if new:
+            found.append(_measuring(plan, where, tuple(new), waits, mill, joints, glued))
     return tuple(found)
+
+
+def _where(plan: Plan, part_id: str, name: str, waits: dict[str, tuple[str, ...]], glued: tuple[Gluing, ...]) -> _Where:
+    """Return where a quantity is measured that a part waits for."""
+    assert plan.ledger is not None
+    if not plan.ledger.quantity(name).definition.rule:
+        return _Where(_How.OUTSIDE, frozenset())
+    hosts = hosts_of(plan, part_id, waits)
+    if goes_in_later(plan, part_id, glued):
+        return _Where(_How.GLUED, hosts)
+    part = plan.part(part_id)
+    cornered = any(
+        joint.type.corner_prefix(joint) and {joint.first, joint.second} <= hosts for joint in plan.assembly.joints
+    )
+    if part is not None and cornered:
+        # Dovetails do not stand before they are glued: between the baselines of one board it is the same.
+        lengthwise = name in _fits(plan, part.quantities[0]) and _named_for(plan, part.quantities[0], name)
+        axis = part.grain if lengthwise else part.across
+        one = next((other.id for other in plan.parts if other.id in hosts and other.grain is axis), "")
+        if one:
+            return _Where(_How.ON_ONE, frozenset((one,)))
+    return _Where(_How.DRY, _dry_with(plan, hosts, waits))
+
+
+def _fits(plan: Plan, quantity: str) -> tuple[str, ...]:
+    found = plan.ledger.quantities.get(quantity) if plan.ledger is not None else None
+    return found.definition.fits if found is not None else ()
+
+
+def _named_for(plan: Plan, quantity: str, name: str) -> bool:
+    return plan.ledger is not None and name in plan.ledger.leads_to(quantity)
+
+
+def _measuring(
+    plan: Plan,
+    where: _Where,
+    names: tuple[str, ...],
+    waits: dict[str, tuple[str, ...]],
+    mill: MillTasks,
+    joints: JointTasks,
+    glued: tuple[Gluing, ...],
+) -> Task:
+    hosts = where.hosts
+    titles = _listed([plan.reader.title(name) for name in names])
+    after = [mill.by_part[each] for each in hosts if each in mill.by_part]
+    hosting = plan.reader.together(part.id for part in plan.parts if part.id in hosts)
+    title, between = f"Measure {titles}", tuple(sorted(hosts))
+    joins: tuple[Join, ...] = ()
+    match where.how:
+        case _How.OUTSIDE:
+            # Nothing of the piece need be there: it is measured for the first part that goes in.
+            between = tuple(part for part, wanted in waits.items() if set(wanted) & set(names))[:1]
+        case _How.ON_ONE:
+            title = f"Measure {titles} on {hosting}"
+            after += [task for each in hosts for task in joints.cut_in(each)]
+        case _How.DRY:
+            title = f"Put {hosting} together dry; measure {titles}"
+            after += joints.dry(hosts)
+            joins = (Join(between, Joining.DRY),)
+        case _How.GLUED:
+            after += [each.id for each in glued if set(each.parts) & hosts and not each.mover and each.glues]
+    return Task(
+        f"measure/{'+'.join(names)}",
+        title,
+        Trade.MEASURE,
+        tuple(sorted(hosts)),
+        tuple(dict.fromkeys(after)),
+        (("measure", float(len(names))), ("set up", 2.0 if where.how is _How.DRY else 0.0)),
+        measures=names,
+        joins=joins,
+        between=between,
+    )
 
 
 def goes_in_later(plan: Plan, part_id: str, glued: tuple[Gluing, ...]) -> bool:
@@ -101,6 +167,7 @@ def fit_tasks(plan: Plan, waits: dict[str, tuple[str, ...]], mill: MillTasks, me
             (("end", 2.0 * len(parts)), ("true", 0.5 * len(parts))),
             fits=names,
             subject=PartRef(ids[0]),
+            operations=tuple(each for part in parts for each in fitted(plan, part)),
         )
         tasks.append(task)
         by_part |= dict.fromkeys(ids, task.id)

@@ -6,7 +6,7 @@ import math
 from typing import NamedTuple
 
 from nullah.core.bench.rates import minutes_of
-from nullah.core.bench.tasks import Task, Trade
+from nullah.core.bench.tasks import Join, Joining, Task, Trade
 from nullah.core.bench.working import GLUES
 from nullah.core.piece.joint import Hold, Joint
 from nullah.core.piece.overlap import contact
@@ -15,6 +15,16 @@ from nullah.core.work.assembling import Placing, sequence
 
 #: A clamp for so much of a joint's length, mm (common practice: about every 100 mm along a seam, fewer at a joint).
 _CLAMP_EVERY = 120.0
+
+
+_HOW = {
+    Hold.GLUE: Joining.GLUE,
+    Hold.NAILS: Joining.NAILS,
+    Hold.SCREWS: Joining.SCREWS,
+    Hold.SLOTS: Joining.SCREWS,
+    Hold.BUTTONS: Joining.SCREWS,
+    Hold.DRY: Joining.LOOSE,
+}
 
 
 class Gluing(NamedTuple):
@@ -60,6 +70,18 @@ class Gluing(NamedTuple):
         """Whether it takes longer than the glue stays open, though no less can be done at one go."""
         return self.minutes > self.open_minutes
 
+    @property
+    def joins(self) -> tuple[Join, ...]:
+        """What it puts together, by what holds it; parts that no joint holds lie loose."""
+        found: dict[Joining, dict[str, None]] = {}
+        for joint in self.joints:
+            found.setdefault(_HOW[joint.hold], {}).update({joint.first: None, joint.second: None})
+        held = {part for parts in found.values() for part in parts}
+        loose = [part for part in self.adds if part not in held]
+        if loose:
+            found.setdefault(Joining.LOOSE, {}).update(dict.fromkeys(loose))
+        return tuple(Join(tuple(parts), how) for how, parts in found.items())
+
     def task(self, plan: Plan, after: tuple[str, ...]) -> Task:
         """Return it as a task."""
         names = plan.reader.together(self.adds)
@@ -77,6 +99,7 @@ class Gluing(NamedTuple):
                 (("glue", float(glued)), ("set up", 2.0)),
                 glue.cure_hours,
                 whole=True,
+                joins=self.joins,
             )
         how = sorted({joint.hold.value for joint in self.joints}) or ["laid in"]
         return Task(
@@ -86,6 +109,7 @@ class Gluing(NamedTuple):
             self.adds,
             after,
             (("fit", float(max(len(self.joints), 1))),),
+            joins=self.joins,
         )
 
 

@@ -4,11 +4,12 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
-from nullah.core.bench.tasks import JointStep, LayoutLine, Task, Trade
-from nullah.core.card import JointStage, Step
+from nullah.core.bench.tasks import Join, Joining, JointStep, LayoutLine, Task, Trade
+from nullah.core.card import JointStage, Step, Trying
 from nullah.core.joints.cutouts import Cutout, sizes_of, taken
-from nullah.core.joints.kinds import kinds_of
+from nullah.core.joints.kinds import JointGroup, kinds_of
 from nullah.core.joints.types import holes_of
+from nullah.core.operations.operation import Operation
 from nullah.core.piece.joint import Joint
 from nullah.core.plan import Plan
 from nullah.core.work.joint_work import JointWork, at_bench, joint_work
@@ -26,6 +27,11 @@ class _Made(NamedTuple):
     joints: tuple[Joint, ...]
     fitted: frozenset[str]
     hosted: bool
+
+    @property
+    def at_fitted(self) -> bool:
+        """Whether it is done to nothing but what is cut to fit: a tongue, a notch."""
+        return bool(self.task.operations) and set(self.task.parts) <= self.fitted
 
 
 class JointTasks(NamedTuple):
@@ -58,6 +64,7 @@ class JointTasks(NamedTuple):
                 any(joint.first in hosts for joint in each.joints)
                 and each.hosted
                 and each.stage is not JointStage.TRIED
+                and not each.at_fitted
             )
             if among or into:
                 found[each.joints[0].id] = each.task.id
@@ -79,7 +86,8 @@ class JointTasks(NamedTuple):
             step = each.task.subject
             first = isinstance(step, JointStep) and step.number == 0
             wants = [fit[part] for part in sorted(each.fitted) if part in fit]
-            if wants and ((each.stage is JointStage.TRIED) if each.hosted else first):
+            late = each.stage is JointStage.TRIED or each.at_fitted
+            if wants and (late if each.hosted else first):
                 each = each._replace(task=each.task._replace(after=tuple(dict.fromkeys((*each.task.after, *wants)))))
             found.append(each)
         return JointTasks(tuple(found))
@@ -88,6 +96,7 @@ class JointTasks(NamedTuple):
 def joint_tasks(plan: Plan, mill: MillTasks, waits: dict[str, tuple[str, ...]]) -> JointTasks:
     """Return the steps of every kind of joint as tasks, after their parts are milled."""
     found: list[_Made] = []
+    told: dict[Operation, None] = {}
     for kind in kinds_of(plan.assembly):
         work = joint_work(plan, kind)
         if not work.steps:
@@ -104,7 +113,11 @@ def joint_tasks(plan: Plan, mill: MillTasks, waits: dict[str, tuple[str, ...]]) 
         for number, step in enumerate(work.steps, start=1):
             if kind.joint.type.touches and step.stage is JointStage.TRIED:
                 continue  # to nail or screw it is to put it together
-            task = _task(plan, work, number, step, before, waits if hosted else {})
+            fresh = tuple(each for each in step.operations if each not in told)
+            if step.operations and not fresh:
+                continue  # several parts enter one channel: it is cut once
+            told |= dict.fromkeys(fresh)
+            task = _task(plan, work, number, step._replace(operations=fresh), before, waits if hosted else {})
             found.append(_Made(task, step.stage, kind.all, fitted, hosted))
             before = (task.id,)
     return JointTasks(tuple(found))
@@ -116,6 +129,8 @@ def _task(
     kind = work.kind
     ids = {"first": [joint.first for joint in kind.all], "second": [joint.second for joint in kind.all]}
     parts = tuple(dict.fromkeys(ids.get(step.at, [*ids["first"], *ids["second"]])))
+    if step.operations:
+        parts = tuple(dict.fromkeys(each.part for each in step.operations))
     if step.stage is JointStage.TRIED and any(part in waits for part in parts):
         # What is tried when its mate is cut to fit may already be glued to something: only the mate is worked.
         parts = tuple(part for part in parts if part in waits)
@@ -123,6 +138,12 @@ def _task(
     def lines(names: tuple[str, ...]) -> tuple[LayoutLine, ...]:
         return tuple(LayoutLine(part, f"{name} of the {kind.name}") for part in parts for name in names)
 
+    if step.operations:
+        draws = tuple(LayoutLine(each.part, line.name) for each in step.operations for line in each.draws)
+        needs = (LayoutLine(each.part, line.name) for each in step.operations for line in each.needs)
+        uses = tuple(line for line in dict.fromkeys(needs) if line not in draws)
+    else:
+        draws, uses = lines(step.draws), lines(step.uses)
     count = f" ({len(kind.all)})" if len(kind.all) > 1 else ""
     return Task(
         f"joint/{kind.id}/{number}",
@@ -131,10 +152,21 @@ def _task(
         parts,
         before,
         tuple(_amounts(plan, work, step)),
-        draws=lines(step.draws),
-        uses=lines(step.uses),
+        draws=draws,
+        uses=uses,
         subject=JointStep(kind.id, number - 1),
+        operations=step.operations,
+        joins=_tried(step, kind),
+        old=not step.operations and not isinstance(step.text, Trying),
     )
+
+
+def _tried(step: Step, kind: JointGroup) -> tuple[Join, ...]:
+    """Return what is tried together, each pair by itself."""
+    if not isinstance(step.text, Trying):
+        return ()
+    how = Joining.STARTED if step.text is Trying.STARTED else Joining.DRY
+    return tuple(Join((joint.first, joint.second), how) for joint in kind.all)
 
 
 _DONE = {

@@ -8,10 +8,11 @@ from nullah.core.card import Setting, Step
 from nullah.core.joints.bench import AtBench
 from nullah.core.joints.dovetail.corners import Corner
 from nullah.core.joints.fasteners import Fastening
-from nullah.core.joints.kinds import JointGroup
+from nullah.core.joints.kinds import JointGroup, kinds_of
 from nullah.core.joints.types import told_of
 from nullah.core.plan import Plan
 from nullah.core.wood.species import SpeciesError, find_species
+from nullah.core.work.bench_work import group_steps
 from nullah.core.work.corner_settings import corner_settings
 from nullah.core.work.corner_steps import corner_steps
 
@@ -39,16 +40,24 @@ class JointWork(NamedTuple):
 def joint_work(plan: Plan, kind: JointGroup) -> JointWork:
     """Return the settings and steps of a kind of joint; none where it cannot be laid out."""
     corner = corner_of_kind(plan, kind)
-    if kind.corner_prefix:
-        if corner is None or corner.layout.tail.mm <= 0:
-            return JointWork(kind, None, (), ())
-        return JointWork(kind, corner, corner_settings(plan, corner), corner_steps(plan, corner))
+    if kind.corner_prefix and (corner is None or corner.layout.tail.mm <= 0):
+        return JointWork(kind, None, (), ())
+    steps = group_steps(plan.assembly, kind, plan.marks, plan.project.shop)
+    if corner is not None:
+        told_so = corner_steps(plan, corner) if steps is None else steps
+        return JointWork(kind, corner, corner_settings(plan, corner), told_so)
     told = told_of(at_bench(plan, kind))
-    return (
-        JointWork(kind, None, told.settings, told.steps, told.row)
-        if told is not None
-        else JointWork(kind, None, (), ())
-    )
+    if told is None:
+        return JointWork(kind, None, (), steps or ())
+    # Two boards glued to each other are still told in words.
+    return JointWork(kind, None, told.settings, steps or told.steps, told.row)
+
+
+def steps_of_corner(plan: Plan, corner: Corner) -> tuple[Step, ...]:
+    """Return the steps of a dovetailed corner; none where no joint of the piece is laid out by it."""
+    kinds = (kind for kind in kinds_of(plan.assembly) if kind.corner_prefix == corner.prefix)
+    kind = next(kinds, None)
+    return () if kind is None else joint_work(plan, kind).steps
 
 
 def corner_of_kind(plan: Plan, kind: JointGroup | None) -> Corner | None:

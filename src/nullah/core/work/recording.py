@@ -32,6 +32,14 @@ class Done(NamedTuple):
     said: Fact = ""
 
 
+#: No task is more of anything than this: what a file can hold bounds it, not the work.
+_MOST_WORK = 999_999_999.0
+
+
+def _bounded(work: tuple[tuple[str, float], ...]) -> tuple[tuple[str, float], ...]:
+    return tuple((name, min(amount, _MOST_WORK)) for name, amount in work)
+
+
 def stamp(now: datetime) -> str:
     """Write a time as the book keeps it: to the minute."""
     return now.replace(second=0, microsecond=0, tzinfo=None).isoformat(timespec="minutes")
@@ -67,7 +75,7 @@ def finish(plan: Plan, task: Task, now: datetime, minutes: float | None = None) 
         timer = project.timer if project.timer is not None and project.timer.task == task.id else None
         minutes, said = timed(timer, now, guess, project.working.hours)
     entry = BookEntry(
-        stamp(now), Event.DONE, task.title, task.id, task.parts, minutes, minutes_of(task.work), task.work
+        stamp(now), Event.DONE, task.title, task.id, task.parts, minutes, minutes_of(task.work), _bounded(task.work)
     )
     kept = None if project.timer is None or project.timer.task == task.id else project.timer
     project = replace(project, book=added(project.book, entry), timer=kept)
@@ -220,7 +228,7 @@ def remake(plan: Plan, part_id: str, why: str, now: datetime, board: str = "") -
         Event.REMADE,
         part.name,
         parts=(part_id,),
-        work=(("wood", lost),),
+        work=_bounded((("wood", lost),)),
         text=f"{why.strip() or 'spoilt'}; {where}",
     )
     project = replace(plan.project, book=added(plan.project.book, entry))

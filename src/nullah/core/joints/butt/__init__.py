@@ -7,12 +7,17 @@ from collections.abc import Iterator
 from nullah.core.catalogue import N_
 from nullah.core.joints.base import JointBase
 from nullah.core.joints.bench import AtBench, Told
+from nullah.core.joints.butt.operations import fastening_steps
+from nullah.core.joints.butt.row import Row, holes_in, row_of
+from nullah.core.joints.making import BenchStep, Making
 from nullah.core.joints.mate_views import Hole
+from nullah.core.lengths import Marks
 from nullah.core.piece.cuts import Removal
-from nullah.core.piece.joint import Hold, Joint, Offered
+from nullah.core.piece.joint import Hold, Joint, Offered, WoodHeld
 from nullah.core.piece.overlap import contact
 from nullah.core.piece.part import Part
 from nullah.core.piece.space import Box
+from nullah.core.shop import Shop
 
 
 class Butt(JointBase):
@@ -28,8 +33,20 @@ class Butt(JointBase):
         return f"butt joint, {joint.hold.value}"
 
     def cut(self, joint: Joint, first: Part, second: Part, is_first: bool) -> Removal | None:
-        """Return None: it takes nothing."""
-        return None
+        """Return the holes of nails or screws."""
+        row = _row(joint)
+        return None if row is None else holes_in(row, first if is_first else second)
+
+    def fastened(
+        self, joint: Joint, first: Part, second: Part, woods: tuple[WoodHeld, WoodHeld], shop: Shop, marks: Marks
+    ) -> Joint:
+        """Return it with the row of nails or screws that holds it."""
+        return joint._replace(figures=row_of(joint, first, second, woods, shop, marks))
+
+    def bench_steps(self, making: Making) -> tuple[BenchStep, ...] | None:
+        """Return how its row is set out and bored; nothing where it is only glued, or left dry."""
+        row = _row(making.joint)
+        return () if row is None else fastening_steps(making, row)
 
     def offered(self, first: Part, second: Part, overlap: Box | None) -> Iterator[Offered]:
         """Yield what could hold two parts that touch."""
@@ -48,6 +65,10 @@ class Butt(JointBase):
         from nullah.core.joints.butt.bench import holes
 
         return holes(at)
+
+
+def _row(joint: Joint) -> Row | None:
+    return joint.figures if isinstance(joint.figures, Row) else None
 
 
 BUTT = Butt()

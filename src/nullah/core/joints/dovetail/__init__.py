@@ -10,9 +10,11 @@ from nullah.core.joints.base import JointBase
 from nullah.core.joints.dovetail.faults import corner_faults
 from nullah.core.joints.dovetail.frame import tail_frame
 from nullah.core.joints.dovetail.moulded import mitred_where_moulded
+from nullah.core.joints.dovetail.operations import corner_steps
 from nullah.core.joints.dovetail.sizes import tail_sizes
 from nullah.core.joints.dovetail.solid import dovetail_cut
 from nullah.core.joints.dovetail.tails import Tails, tails_of
+from nullah.core.joints.making import BenchStep, Making
 from nullah.core.joints.meeting import box_corner
 from nullah.core.ledger import Definition, Ledger
 from nullah.core.lengths import Slope
@@ -92,6 +94,10 @@ class Dovetail(JointBase):
     def corner(self, joint_id: str, tail: Part, pin: Part, tails: Tails) -> Joint:
         """Return a corner with these tails."""
         return Joint(joint_id, self, tail.id, pin.id, figures=tails)
+
+    def bench_steps(self, making: Making) -> tuple[BenchStep, ...] | None:
+        """Return how it is gauged, laid out, traced, sawn and chopped."""
+        return corner_steps(making) or None
 
     def where_moulded(self, joint: Joint, first: Part, second: Part) -> Joint:
         """Return a joint as it is made where the edges of both boards are moulded."""

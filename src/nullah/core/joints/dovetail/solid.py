@@ -14,6 +14,9 @@ from nullah.core.piece.part import Part
 from nullah.core.piece.shaping import Prism
 from nullah.core.piece.space import Axis, Box
 
+#: So far tails go on into their board, mm: ending just at the baseline, rounding would cut them off it.
+_ROOT = Fraction(1, 100)
+
 
 def dovetail_cut(joint: Joint, tail: Part, pin: Part, is_tail: bool) -> Removal | None:
     """Return what a dovetail takes from its tail board or its pin board."""
@@ -51,20 +54,27 @@ def tail_prisms(joint: Joint, tail: Part, pin: Part) -> tuple[Prism, ...]:
     if frame is None or spec is None:
         return ()
     overlap, along, across, through, high = frame
+    # Tails are marked at the end of the blank, which stands proud of the corner.
+    proud = tail.spare / 2
     depth = overlap.size(along)
-    lean = depth / spec.slope.run
+    leans = proud / spec.slope.run, (proud + depth + _ROOT) / spec.slope.run
     end, base = (
-        (overlap.high[along.value], overlap.low[along.value])
+        (overlap.high[along.value], overlap.low[along.value] - _ROOT)
         if high
-        else (overlap.low[along.value], overlap.high[along.value])
+        else (overlap.low[along.value], overlap.high[along.value] + _ROOT)
     )
     edge = overlap.low[across.value]
     found = []
     u = Axis((through.value + 1) % 3)
     for low, top in tail_edges(overlap.size(across), spec.number, spec.half_pin, spec.pin, spec.widths):
-        if top - low <= 0 or top - low - 2 * lean <= 0:
+        if top - low <= 0 or top - low - 2 * leans[1] <= 0:
             continue
-        corners = ((end, edge + low), (end, edge + top), (base, edge + top - lean), (base, edge + low + lean))
+        corners = (
+            (end, edge + low + leans[0]),
+            (end, edge + top - leans[0]),
+            (base, edge + top - leans[1]),
+            (base, edge + low + leans[1]),
+        )
         flat = tuple((float(a), float(c)) if along is u else (float(c), float(a)) for a, c in corners)
         found.append(Prism(through, flat, float(overlap.low[through.value]), float(overlap.high[through.value])))
     return tuple(found)

@@ -7,6 +7,8 @@ from collections.abc import Iterator
 from nullah.core.catalogue import N_
 from nullah.core.joints.base import JointBase
 from nullah.core.joints.bench import AtBench, Told
+from nullah.core.joints.let_in.operations import channel_steps
+from nullah.core.joints.making import BenchStep, Making
 from nullah.core.joints.meeting import enters
 from nullah.core.ledger import Ledger
 from nullah.core.piece.faults import Channel
@@ -44,6 +46,10 @@ class LetIn(JointBase):
         """Return the second let into the first as deep as they overlap."""
         overlap = first.box.overlap(second.box)
         return Joint(joint_id, self, first.id, second.id, hold, channels=(overlap,) if overlap else ())
+
+    def bench_steps(self, making: Making) -> tuple[BenchStep, ...] | None:
+        """Return how the channel is cut, and what enters it."""
+        return channel_steps(making) or None
 
     def told(self, at: AtBench) -> Told | None:
         """Return how the channel is cut."""

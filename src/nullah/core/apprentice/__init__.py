@@ -1,0 +1,1 @@
+"""The apprentice: carries operations out on blanks, with exactly the figures they hold."""

@@ -1,0 +1,49 @@
+"""What cannot be carried out, and what comes out otherwise than it was designed."""
+
+from __future__ import annotations
+
+from typing import NamedTuple
+
+from nullah.core.lengths import Length
+from nullah.core.operations.operation import Operation
+
+
+class NotDrawn(NamedTuple):
+    """A line is worked to that nobody drew."""
+
+    operation: Operation
+    line: str
+
+
+class PlaneMustStop(NamedTuple):
+    """A plane is asked to stop before the end of a board."""
+
+    operation: Operation
+
+
+class SawnClosed(NamedTuple):
+    """A saw is asked for where no end is open."""
+
+    operation: Operation
+
+
+Refusal = NotDrawn | PlaneMustStop | SawnClosed
+
+
+class LeftStanding(NamedTuple):
+    """Wood that should go stays; `operation` is the nearest one, None where there is none."""
+
+    part: str
+    thick: Length
+    operation: Operation | None
+
+
+class CutAway(NamedTuple):
+    """Wood that should stay is cut away; `operation` is what cuts most of it."""
+
+    part: str
+    thick: Length
+    operation: Operation | None
+
+
+BuildingFact = NotDrawn | PlaneMustStop | SawnClosed | LeftStanding | CutAway

@@ -1,0 +1,133 @@
+"""How nails and screws are set out and bored for."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from fractions import Fraction
+
+from nullah.core.card import JointStage
+from nullah.core.joints.butt.row import Row
+from nullah.core.joints.making import BenchStep, Making
+from nullah.core.lengths import from_float
+from nullah.core.operations.fastening import Bore, BoreSlots, Spread, TracePlaces
+from nullah.core.operations.lines import Line, LineKind
+from nullah.core.operations.marking import Gauge
+from nullah.core.operations.settings import by_rule
+from nullah.core.operations.stock import Surface, surface_at
+from nullah.core.piece.frame import Frame
+from nullah.core.piece.space import Axis
+
+
+def fastening_steps(making: Making, row: Row) -> tuple[BenchStep, ...]:
+    """Return the steps of a row: set out and bored in the part they go through; traced and bored in the other."""
+    through, into = (
+        (making.first, making.second) if making.first.part.id == row.through else (making.second, making.first)
+    )
+    at_through, at_into = ("first", "second") if through is making.first else ("second", "first")
+    laid = _SetOut(making, row, through)
+    return (
+        BenchStep(JointStage.MARKED, at_through, (laid.row, laid.spread)),
+        BenchStep(JointStage.CUT, at_through, tuple(laid.bored())),
+        BenchStep(JointStage.CUT, at_into, tuple(_pilots(making, row, through, into))),
+    )
+
+
+class _SetOut:
+    """The part that nails or screws go through."""
+
+    def __init__(self, making: Making, row: Row, frame: Frame) -> None:
+        self._making, self._row, self._frame = making, row, frame
+        self._part, self._stock = frame.part.id, frame.stock
+        self._into = frame.surface(row.side)
+
+    @property
+    def row(self) -> Gauge:
+        """The line of the row, from the nearer edge."""
+        axis = self._frame.axes.index(self._row.across)
+        surface, distance = _nearer(self._frame, axis, self._row.level)
+        return Gauge(
+            part=self._part,
+            stock=self._stock,
+            kind=LineKind.ROW,
+            setting=by_rule("row", distance, surface, self._making.marks),
+            on=(self._into,),
+            of=self._making.joint.id,
+        )
+
+    @property
+    def spread(self) -> Spread:
+        """The places along it."""
+        axis = self._frame.axes.index(self._row.along)
+        first, last = self._frame.span(axis, self._row.places[0], self._row.places[-1])
+        low, high = surface_at(axis, False), surface_at(axis, True)
+        marks = self._making.marks
+        return Spread(
+            part=self._part,
+            stock=self._stock,
+            first=by_rule("first place", first, low, marks),
+            last=by_rule("last place", self._stock[axis] - last, high, marks),
+            count=len(self._row.places),
+            on=self._into,
+            of=self._making.joint.id,
+        )
+
+    def bored(self) -> Iterator[Bore | BoreSlots]:
+        """Yield the holes."""
+        row, line = self._row, self.row.line
+        places = self.spread.draws
+        if self._frame.turned[self._frame.axes.index(row.along)]:
+            places = places[::-1]
+        fixed = tuple(p for n, p in enumerate(places) if row.slot is None or n == row.fixed)
+        slotted = tuple(p for p in places if p not in fixed)
+        if fixed:
+            yield Bore(
+                part=self._part,
+                stock=self._stock,
+                into=self._into,
+                row=line,
+                places=fixed,
+                bit=row.bit,
+                head=row.head or None,
+            )
+        if slotted and row.slot is not None:
+            yield BoreSlots(
+                part=self._part,
+                stock=self._stock,
+                into=self._into,
+                row=line,
+                places=slotted,
+                along=self._frame.axes.index(row.slot),
+                bit=row.bit,
+                travel=row.travel,
+            )
+
+
+def _pilots(making: Making, row: Row, through: Frame, into: Frame) -> Iterator[TracePlaces | Bore]:
+    """Yield the places marked through the holes of the other part, and what is bored there."""
+    surface = into.surface(row.side)
+    across, along = into.axes.index(row.across), into.axes.index(row.along)
+    laid = _SetOut(making, row, through)
+    # What is traced is where the holes of the other part really are.
+    level = _carried(through, into, row.across, laid.row.line)
+    line = Line(LineKind.ROW, across, level, (surface,), of=making.joint.id)
+    places = tuple(
+        Line(LineKind.PLACE, along, _carried(through, into, row.along, place), (surface,), number=n, of=making.joint.id)
+        for n, place in enumerate(laid.spread.draws, start=1)
+    )
+    yield TracePlaces(part=into.part.id, stock=into.stock, mate=through.part.id, lines=(line, *places))
+    depth = by_rule("depth", from_float(row.fastening.enters).mm, surface, making.marks)
+    yield Bore(part=into.part.id, stock=into.stock, into=surface, row=line, places=places, bit=row.pilot, depth=depth)
+
+
+def _carried(one: Frame, other: Frame, axis: Axis, line: Line) -> Fraction:
+    """Return where a line of one part lies on another that it is held against, mm in the other's frame."""
+    index, there = one.axes.index(axis), other.axes.index(axis)
+    at = one.high[index] - line.at if one.turned[index] else one.low[index] + line.at
+    return other.high[there] - at if other.turned[there] else at - other.low[there]
+
+
+def _nearer(frame: Frame, axis: int, level: Fraction) -> tuple[Surface, Fraction]:
+    """Return the surface a place is nearer to along an axis, and how far, mm."""
+    at, _ = frame.span(axis, level, level)
+    size = frame.stock[axis]
+    return (surface_at(axis, True), size - at) if 2 * at > size else (surface_at(axis, False), at)

@@ -1,0 +1,301 @@
+"""How channels are cut, and what of the part that enters them is cut: rabbets, grooves, dados, tongues, notches."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from fractions import Fraction
+from typing import NamedTuple
+
+from nullah.core.card import JointStage
+from nullah.core.joints.cutouts import subtract
+from nullah.core.joints.making import BenchStep, Making
+from nullah.core.lengths import Direction, Length
+from nullah.core.operations.lines import LineKind
+from nullah.core.operations.marking import Gauge, Marker
+from nullah.core.operations.operation import Operation
+from nullah.core.operations.settings import OfLine, ToolSetting, by_mate, by_rule, of_tool
+from nullah.core.operations.stock import Surface, X, Y, Z, surface_at
+from nullah.core.operations.taking import Beside, Bound, Bounds, Cut, Take
+from nullah.core.piece.frame import Frame, Span
+from nullah.core.piece.overlap import lines as division
+
+
+class _Box(NamedTuple):
+    """A box that is cut out of a part: from where to where along its axes, and which of its surfaces it opens."""
+
+    x: Span
+    y: Span
+    z: Span
+    opens: frozenset[Surface]
+
+    def open_at(self, axis: int) -> tuple[bool, bool]:
+        """Return whether it is open at the low and at the high end of an axis."""
+        return surface_at(axis, False) in self.opens, surface_at(axis, True) in self.opens
+
+    def span(self, axis: int) -> Span:
+        """Return from where to where it goes along an axis, mm."""
+        return (self.x, self.y, self.z)[axis]
+
+
+def channel_steps(making: Making) -> tuple[BenchStep, ...]:
+    """Return the steps of a channel and of what enters it; none where a box cannot be told."""
+    joint, host, guest = making.joint, making.first, making.second
+    shared = division(joint, host.part, guest.part)
+    found: list[BenchStep] = []
+    for box in shared.first_loses:
+        made = _box(host, box.overlap(host.part.box))
+        operations = _cut(making, host, guest, made, host=True) if made is not None else None
+        if operations is None:
+            return ()
+        found += _steps(operations, "first")
+    rest = () if shared.overlap is None else subtract(shared.overlap, shared.second_keeps)
+    for box in rest:
+        made = _box(guest, box)
+        operations = _cut(making, guest, host, made, host=False) if made is not None else None
+        if operations is None:
+            return ()
+        found += _steps(operations, "second")
+    return tuple(found)
+
+
+def _steps(operations: tuple[Operation, ...], at: str) -> Iterator[BenchStep]:
+    marked = tuple(each for each in operations if isinstance(each, Gauge))
+    taken = tuple(each for each in operations if not isinstance(each, Gauge))
+    if marked:
+        yield BenchStep(JointStage.GAUGED, at, marked)
+    yield BenchStep(JointStage.CUT, at, taken)
+
+
+def _box(frame: Frame, box: object) -> _Box | None:
+    """Return a box of the piece as it lies in a part; where it opens an end it goes on through what is left long."""
+    from nullah.core.piece.space import Box
+
+    if not isinstance(box, Box):
+        return None
+    spans, opens = list(frame.spans(box)), set()
+    for axis, (own, whole) in enumerate(zip(spans, frame.finished, strict=True)):
+        low, high = own
+        if low <= whole[0]:
+            opens.add(surface_at(axis, False))
+            low = Fraction(0)
+        if high >= whole[1]:
+            opens.add(surface_at(axis, True))
+            high = frame.stock[axis]
+        spans[axis] = (low, high)
+    return _Box(spans[0], spans[1], spans[2], frozenset(opens))
+
+
+def _cut(making: Making, frame: Frame, mate: Frame, box: _Box, host: bool) -> tuple[Operation, ...] | None:
+    """Return how one box is cut out of a part, by how it is open; None for one that no hand cuts so."""
+    cutting = _Cutting(making, frame, mate, box, host)
+    sides = [axis for axis in (X, Y, Z) if sum(box.open_at(axis)) == 1]
+    through = [axis for axis in (X, Y, Z) if sum(box.open_at(axis)) == 2]
+    match (sides, through):
+        case ([2], [0]) | ([2], []) | ([0, 2], []) if _longer_along(box) or through == [0]:
+            return tuple(cutting.groove(Z, Y))
+        case ([2], [1]) | ([2], []) | ([1, 2], []):
+            return tuple(cutting.dado())
+        case ([1], [0]) | ([1], []) | ([0, 1], []):
+            return tuple(cutting.groove(Y, Z))
+        case ([1, 2], [0]):
+            return tuple(cutting.rabbet())
+        case ([0, 2], [1]) | ([0, 1, 2], []):
+            return tuple(cutting.end_rabbet())
+        case ([0, 1], [2]):
+            return tuple(cutting.notch())
+    return None
+
+
+def _longer_along(box: _Box) -> bool:
+    return box.x[1] - box.x[0] >= box.y[1] - box.y[0]
+
+
+class _Cutting:
+    """Makes the operations of one box."""
+
+    def __init__(self, making: Making, frame: Frame, mate: Frame, box: _Box, host: bool) -> None:
+        self._making, self._frame, self._mate, self._box, self._host = making, frame, mate, box, host
+        self._part, self._stock = frame.part.id, frame.stock
+        names = making.joint.names
+        self._names = names
+        # The same for all that enter one channel, and another for each channel of a part.
+        what = names.width if host and names.width else f"{making.joint.first}-{making.joint.second}"
+        self._of = f"{what} at {float(box.x[0]):.1f}, {float(box.y[0]):.1f}"
+
+    # --- parts of it ---
+
+    def _into(self, axis: int) -> Surface:
+        """Return the surface into which it is cut along an axis."""
+        low, _ = self._box.open_at(axis)
+        return surface_at(axis, not low)
+
+    def _sunk(self, axis: int) -> Fraction:
+        low, high = self._box.span(axis)
+        return high - low
+
+    def _depth(self, axis: int, name: str = "depth", way: Direction = Direction.NEAREST) -> ToolSetting:
+        """Return how deep it is, from the surface into which it is cut."""
+        quantity = self._names.depth if self._host else self._names.reach
+        return by_rule(name, self._sunk(axis), self._into(axis), self._making.marks, way, quantity)
+
+    def _pair(self, axis: int, inner: Bound) -> Bounds:
+        """Return the bounds along an axis that is open at one end: that surface, and what the cut goes to."""
+        into = self._into(axis)
+        return (inner, into) if into.high else (into, inner)
+
+    def _whole(self, axis: int) -> Bounds:
+        return surface_at(axis, False), surface_at(axis, True)
+
+    def _from(self, axis: int) -> tuple[Surface, Fraction, Fraction]:
+        """Return the surface a channel is set off from, how far in its nearer wall lies, and how wide it is, mm."""
+        low, high = self._box.span(axis)
+        size = self._stock[axis]
+        if 2 * (size - high) < low:
+            return surface_at(axis, True), size - high, high - low
+        return surface_at(axis, False), low, high - low
+
+    def _gauge(self, kind: LineKind, setting: ToolSetting, on: tuple[Surface, ...], **more: object) -> Gauge:
+        return Gauge(part=self._part, stock=self._stock, kind=kind, setting=setting, on=on, of=self._of, **more)  # type: ignore[arg-type]
+
+    def _stops(self, on: Surface) -> tuple[list[Gauge], Bounds]:
+        """Return the lines at which a channel ends along the grain, and its bounds there."""
+        return self._stops_along(X, on)
+
+    def _stops_along(self, axis: int, on: Surface) -> tuple[list[Gauge], Bounds]:
+        lines: list[Gauge] = []
+        bounds: list[Bound] = []
+        for high, is_open in zip((False, True), self._box.open_at(axis), strict=True):
+            surface = surface_at(axis, high)
+            if is_open:
+                bounds.append(surface)
+                continue
+            place = self._box.span(axis)[high]
+            distance = self._stock[axis] - place if high else place
+            # A channel that is a little longer does no harm; one that is shorter keeps its mate out.
+            setting = by_rule("stop", distance, surface, self._making.marks, Direction.DOWN, self._names.stop)
+            lines.append(self._gauge(LineKind.STOP, setting, (on,), end=surface))
+            bounds.append(lines[-1].line)
+        return lines, (bounds[0], bounds[1])
+
+    # --- kinds of cuts ---
+
+    def groove(self, deep: int, wide: int) -> Iterator[Operation]:
+        """Yield a groove along the grain, sunk along one axis, as wide as it is along the other."""
+        shop = self._making.shop
+        surface, distance, width = self._from(wide)
+        into, depth = self._into(deep), self._depth(deep)
+        stops, along = self._stops(into)
+        iron = next((each for each in shop.plough_irons if each.mm == width), None)
+        fence = by_rule("fence", distance, surface, self._making.marks)
+        if iron is not None and not stops and depth.figure <= shop.plough_deepest.mm:
+            beside = Beside(of_tool("iron", iron.mm, quantity=self._names.width))
+            across: Bounds = (beside, fence) if surface.high else (fence, beside)
+            yield self._take(Cut.PLOUGH, into, {X: along, wide: across, deep: self._pair(deep, depth)})
+            return
+        first = self._gauge(LineKind.WALL, fence._replace(name="first wall"), (into,))
+        second = self._second_wall(first, width, (into,), backwards=surface.high)
+        yield from (first, second, *stops)
+        walls = sorted((first.line, second.line), key=lambda line: line.at)
+        narrower = shop.plough_iron(Length(width))
+        cut = Cut.CHISEL_GROOVE if stops or narrower is None else Cut.PLOUGH_TO_LINES
+        tools = self._making.chisel(width) if cut is Cut.CHISEL_GROOVE else (of_tool("iron", narrower.mm),)  # type: ignore[union-attr]
+        bounds: dict[int, Bounds] = {X: along, wide: (walls[0], walls[1]), deep: self._pair(deep, depth)}
+        yield self._take(cut, into, bounds, tools)
+
+    def _second_wall(self, first: Gauge, width: Fraction, on: tuple[Surface, ...], backwards: bool) -> Gauge:
+        """Return the other wall: traced from what goes in, or where that is fitted later, set off with a rule."""
+        base, guest = first.line, self._mate.part
+        fitted = self._host and self._is_cut(guest.id)
+        if fitted:
+            setting = by_rule("wide", width, OfLine(base.name), self._making.marks, quantity=self._names.width)
+        else:
+            setting = by_mate("wide", width, OfLine(base.name), guest.id, self._names.width)
+        return self._gauge(LineKind.SECOND_WALL, setting, on, base=base, backwards=backwards)
+
+    def _is_cut(self, part: str) -> bool:
+        """Return whether what goes in has a tongue that is cut to fit."""
+        joint = self._making.joint
+        return bool(joint.shares) and part == joint.second
+
+    def dado(self) -> Iterator[Operation]:
+        """Yield a channel across the grain, sunk into a face; stopped where it does not reach both edges."""
+        surface, distance, width = self._from(X)
+        into = self._into(Z)
+        stops, across = self._stops_along(Y, into)
+        far = distance + width
+        thick = self._mate.part.thickness.mm
+        on = (into,)
+        if far == thick and self._host:
+            # Its farther wall stands where the mate's face comes: the gauge is set to the mate.
+            first = self._gauge(LineKind.WALL, by_mate("far wall", thick, surface, self._mate.part.id), on)
+            second = self._second_wall(first, width, on, backwards=not surface.high)
+        else:
+            first = self._gauge(
+                LineKind.WALL, by_rule("first wall", distance, surface, self._making.marks), on, tool=Marker.KNIFE
+            )
+            second = self._second_wall(first, width, on, backwards=surface.high)
+        depth = self._gauge(LineKind.DEPTH, self._depth(Z), (Surface.FACE_EDGE, Surface.OTHER_EDGE))
+        yield from (first, second, *stops, depth)
+        walls = sorted((first.line, second.line), key=lambda line: line.at)
+        cut = Cut.STOPPED_DADO if stops else Cut.DADO
+        bounds: dict[int, Bounds] = {X: (walls[0], walls[1]), Y: across, Z: self._pair(Z, depth.line)}
+        yield self._take(cut, into, bounds, self._making.chisel(width))
+
+    def rabbet(self) -> Iterator[Operation]:
+        """Yield a rabbet along an edge, with a fence and a stop."""
+        wide = by_rule("wide", self._sunk(Y), self._into(Y), self._making.marks, Direction.UP, self._names.width)
+        bounds: dict[int, Bounds] = {X: self._whole(X), Y: self._pair(Y, wide), Z: self._pair(Z, self._depth(Z))}
+        yield self._take(Cut.RABBET, self._into(Z), bounds)
+
+    def end_rabbet(self) -> Iterator[Operation]:
+        """Yield a rabbet across an end, or the shoulder of a tongue: gauged, sawn, split, levelled."""
+        end, face = self._into(X), self._into(Z)
+        long, deep = self._sunk(X), self._sunk(Z)
+        marks, mate = self._making.marks, self._mate.part
+        if not self._host:
+            # A tongue: as long as its channel is deep, as thick as the channel is wide.
+            length = by_rule("tongue", long, end, marks, quantity=self._names.depth)
+            left = self._stock.thickness - deep
+            thick = by_mate("tongue", left, face.opposite, mate.id, self._names.guest)
+            shoulder = self._gauge(LineKind.WALL, length, (face, Surface.FACE_EDGE, Surface.OTHER_EDGE), end=end)
+            cheek = self._gauge(LineKind.DEPTH, thick, (end, Surface.FACE_EDGE, Surface.OTHER_EDGE), end=end)
+        else:
+            width = (
+                by_mate("wide", long, end, mate.id, self._names.width)
+                if long == mate.thickness.mm
+                else by_rule("wide", long, end, marks, quantity=self._names.width)
+            )
+            shoulder = self._gauge(LineKind.WALL, width, (face, Surface.FACE_EDGE, Surface.OTHER_EDGE), end=end)
+            cheek = self._gauge(LineKind.DEPTH, self._depth(Z), (end, Surface.FACE_EDGE, Surface.OTHER_EDGE), end=end)
+        stops, across = self._stops_along(Y, face)
+        yield from (shoulder, cheek, *stops)
+        bounds: dict[int, Bounds] = {X: self._pair(X, shoulder.line), Y: across, Z: self._pair(Z, cheek.line)}
+        yield self._take(Cut.STOPPED_RABBET if stops else Cut.END_RABBET, face, bounds)
+
+    def notch(self) -> Iterator[Operation]:
+        """Yield a corner sawn off on two lines, all through the thickness."""
+        end, edge, marks = self._into(X), self._into(Y), self._making.marks
+        across = self._gauge(LineKind.WALL, by_rule("long", self._sunk(X), end, marks), (Surface.FACE_SIDE,), end=end)
+        along = self._gauge(
+            LineKind.DEPTH,
+            by_rule("deep", self._sunk(Y), edge, marks, quantity=self._names.notch),
+            (Surface.FACE_SIDE,),
+            end=end,
+        )
+        yield from (across, along)
+        bounds: dict[int, Bounds] = {X: self._pair(X, across.line), Y: self._pair(Y, along.line), Z: self._whole(Z)}
+        yield self._take(Cut.NOTCH, edge, bounds)
+
+    def _take(self, cut: Cut, into: Surface, bounds: dict[int, Bounds], tools: tuple[ToolSetting, ...] = ()) -> Take:
+        return Take(
+            part=self._part,
+            stock=self._stock,
+            cut=cut,
+            into=into,
+            x=bounds[X],
+            y=bounds[Y],
+            z=bounds[Z],
+            tools=tools,
+            of=self._of,
+            router=self._making.shop.schools.floor == "router plane",
+        )

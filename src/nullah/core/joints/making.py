@@ -1,0 +1,46 @@
+"""What a type of joint makes its operations from: both parts in their own frames, the shop, the rule's marks."""
+
+from __future__ import annotations
+
+from fractions import Fraction
+from typing import NamedTuple
+
+from nullah.core.card import JointStage
+from nullah.core.lengths import Length, Marks
+from nullah.core.operations.operation import Operation
+from nullah.core.operations.settings import ToolSetting, of_tool
+from nullah.core.piece.frame import Frame
+from nullah.core.piece.joint import Joint
+from nullah.core.shop import Shop
+
+
+class Making(NamedTuple):
+    """A joint that is to be made."""
+
+    joint: Joint
+    first: Frame
+    second: Frame
+    marks: Marks
+    shop: Shop
+
+    def chisel(self, room: Fraction) -> tuple[ToolSetting, ...]:
+        """Return the widest chisel that enters a room of so many mm; none where none does."""
+        found = self.shop.largest_chisel(Length(room))
+        return () if found is None else (of_tool("chisel", found.mm),)
+
+
+class BenchStep(NamedTuple):
+    """Operations that are done in one go: how far the joint then is, and at which of its parts they are done.
+
+    Parameters
+    ----------
+    stage : JointStage
+    at : str
+        ``first``, ``second`` or ``both``.
+    operations : tuple of Operation
+        In their order.
+    """
+
+    stage: JointStage
+    at: str
+    operations: tuple[Operation, ...]

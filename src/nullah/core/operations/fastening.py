@@ -1,0 +1,215 @@
+"""Operations of nails and screws: places along a row, holes, slots."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from fractions import Fraction
+
+from nullah.core.catalogue import N_
+from nullah.core.operations.lines import Line, LineKind
+from nullah.core.operations.operation import Operation
+from nullah.core.operations.regions import BoreRegion, Region, prism
+from nullah.core.operations.settings import OfMate, ToolSetting, of_tool
+from nullah.core.operations.stock import Surface
+
+
+@dataclass(frozen=True, kw_only=True)
+class Spread(Operation):
+    """Places along a row: the first and the last so far from either end, and evenly between, with dividers.
+
+    Parameters
+    ----------
+    first, last : ToolSetting
+        From the low and from the high surface of the axis along which the row runs.
+    count : int
+        How many places.
+    on : Surface
+        The surface it is marked on.
+    of : str
+        The joint.
+    """
+
+    first: ToolSetting
+    last: ToolSetting
+    count: int
+    on: Surface
+    of: str
+
+    @property
+    def step(self) -> Fraction:
+        """What the dividers are open to, mm."""
+        room = self.last.place(self.stock) - self.first.place(self.stock)
+        return room / (self.count - 1) if self.count > 1 else Fraction(0)
+
+    @property
+    def settings(self) -> tuple[ToolSetting, ...]:
+        """Both distances, and the step."""
+        if self.count == 1:
+            return (self.first,)
+        ends = (self.first, self.last)
+        return (*ends, of_tool(N_("step"), self.step, stepping=True)) if self.count > 2 else ends
+
+    @property
+    def draws(self) -> tuple[Line, ...]:
+        """One line for every place."""
+        assert isinstance(self.first.origin, Surface)
+        axis, start = self.first.origin.axis, self.first.place(self.stock)
+        return tuple(
+            Line(LineKind.PLACE, axis, start + number * self.step, (self.on,), number=number + 1, of=self.of)
+            for number in range(self.count)
+        )
+
+
+@dataclass(frozen=True, kw_only=True)
+class TracePlaces(Operation):
+    """Places marked through the holes of a part that is held where it will be.
+
+    Parameters
+    ----------
+    mate : str
+        The part with the holes.
+    lines : tuple of Line
+        The row and the places, where they come to lie.
+    """
+
+    mate: str
+    lines: tuple[Line, ...]
+
+    @property
+    def settings(self) -> tuple[ToolSetting, ...]:
+        """The mate itself."""
+        return (ToolSetting(N_("holes"), None, OfMate(self.mate)),)
+
+    @property
+    def draws(self) -> tuple[Line, ...]:
+        """The row and the places."""
+        return self.lines
+
+
+@dataclass(frozen=True, kw_only=True)
+class Bore(Operation):
+    """Round holes where places cross a row.
+
+    Parameters
+    ----------
+    into : Surface
+        The surface they are bored into.
+    row : Line
+    places : tuple of Line
+    bit : Fraction
+        Its diameter, mm.
+    depth : ToolSetting, optional
+        How deep, from that surface; None: through.
+    head : Fraction, optional
+        The diameter of a countersink, mm.
+    """
+
+    into: Surface
+    row: Line
+    places: tuple[Line, ...]
+    bit: Fraction
+    depth: ToolSetting | None = None
+    head: Fraction | None = None
+
+    @property
+    def settings(self) -> tuple[ToolSetting, ...]:
+        """The bit, its stop, the countersink."""
+        found = [of_tool(N_("bit"), self.bit)]
+        if self.depth is not None:
+            found.append(self.depth)
+        if self.head is not None:
+            found.append(of_tool(N_("countersink"), self.head))
+        return tuple(found)
+
+    @property
+    def needs(self) -> tuple[Line, ...]:
+        """The row and the places."""
+        return (self.row, *self.places)
+
+    @property
+    def takes(self) -> tuple[Region, ...]:
+        """A hole at each place, and its countersink."""
+        start = self.stock.at(self.into)
+        end = self.stock.at(self.into.opposite) if self.depth is None else self.depth.place(self.stock)
+        found: list[Region] = []
+        for place in self.places:
+            centre = _centre(self.into.axis, self.row, place)
+            found.append(BoreRegion(self.into.axis, centre, float(self.bit), float(start), float(end)))
+            if self.head is not None:
+                # A countersink of 90°: half as deep as it is wider than the hole.
+                sunk = (self.head - self.bit) / 2 * (-1 if self.into.high else 1)
+                found.append(
+                    BoreRegion(
+                        self.into.axis, centre, float(self.head), float(start), float(start + sunk), float(self.bit)
+                    )
+                )
+        return tuple(found)
+
+
+@dataclass(frozen=True, kw_only=True)
+class BoreSlots(Operation):
+    """Slots through a part where places cross a row: bored at both ends, and chiselled out between.
+
+    Parameters
+    ----------
+    into : Surface
+        The surface they are bored into.
+    row : Line
+    places : tuple of Line
+    along : int
+        The axis along which they are long: that in which the part moves.
+    bit : Fraction
+        Their width, mm.
+    travel : Fraction
+        How far their ends' middles lie apart, mm.
+    """
+
+    into: Surface
+    row: Line
+    places: tuple[Line, ...]
+    along: int
+    bit: Fraction
+    travel: Fraction
+
+    @property
+    def settings(self) -> tuple[ToolSetting, ...]:
+        """The bit, and how far apart the holes are that make a slot."""
+        return of_tool(N_("bit"), self.bit), of_tool(N_("slot"), self.travel)
+
+    @property
+    def needs(self) -> tuple[Line, ...]:
+        """The row and the places."""
+        return (self.row, *self.places)
+
+    @property
+    def takes(self) -> tuple[Region, ...]:
+        """Two holes and what is between them, at each place."""
+        start, end = float(self.stock.at(self.into)), float(self.stock.at(self.into.opposite))
+        axis, half, wide = self.into.axis, float(self.travel) / 2, float(self.bit) / 2
+        first = (axis + 1) % 3
+        found: list[Region] = []
+        for place in self.places:
+            a, b = _centre(axis, self.row, place)
+            da, db = (half, 0.0) if self.along == first else (0.0, half)
+            wa, wb = (0.0, wide) if self.along == first else (wide, 0.0)
+            found += [
+                BoreRegion(axis, (a - da, b - db), float(self.bit), start, end),
+                BoreRegion(axis, (a + da, b + db), float(self.bit), start, end),
+                prism(
+                    axis,
+                    (
+                        (a - da - wa, b - db - wb),
+                        (a + da + wa, b - db - wb) if da == 0 else (a + da, b - wb),
+                        (a + da + wa, b + db + wb),
+                        (a - da - wa, b + db + wb),
+                    ),
+                    *sorted((start, end)),
+                ),
+            ]
+        return tuple(found)
+
+
+def _centre(axis: int, row: Line, place: Line) -> tuple[float, float]:
+    """Return where a place crosses a row, in the two axes after `axis` in cyclic order, mm."""
+    at = {row.axis: float(row.at), place.axis: float(place.at)}
+    return at[(axis + 1) % 3], at[(axis + 2) % 3]

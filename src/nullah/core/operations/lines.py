@@ -1,0 +1,70 @@
+"""Lines on a part: what they are, and where they lie."""
+
+from __future__ import annotations
+
+from enum import Enum
+from fractions import Fraction
+from typing import NamedTuple
+
+from nullah.core.catalogue import N_
+from nullah.core.operations.stock import Surface
+
+
+class LineKind(Enum):
+    """What a line is; the value is what it is called."""
+
+    BASELINE = N_("baseline")
+    LAP = N_("lap line")
+    BORDER = N_("border of the mate")
+    MARK = N_("mark")
+    TAILS = N_("tails")
+    PINS = N_("pins")
+    WALL = N_("first wall")
+    SECOND_WALL = N_("second wall")
+    DEPTH = N_("depth line")
+    STOP = N_("stop")
+    ROW = N_("row")
+    PLACE = N_("place")
+    OUTLINE = N_("outline")
+
+
+class Line(NamedTuple):
+    """A line on a part.
+
+    Parameters
+    ----------
+    kind : LineKind
+    axis : int, optional
+        The axis along which its place is measured; None: a slanted line or an outline.
+    at : Fraction
+        Its place along that axis, mm; 0 without one.
+    on : tuple of Surface
+        The surfaces it is drawn on.
+    end : Surface, optional
+        The surface of the part that it belongs to, where there are several of a kind.
+    number : int
+        Which of several.
+    slope : Fraction, optional
+        Of slanted lines: the run of one in so much.
+    of : str
+        What it is for, where the part has several of a kind: the name of a quantity, or another part.
+    """
+
+    kind: LineKind
+    axis: int | None = None
+    at: Fraction = Fraction(0)
+    on: tuple[Surface, ...] = ()
+    end: Surface | None = None
+    number: int = 0
+    of: str = ""
+    slope: Fraction | None = None
+
+    @property
+    def name(self) -> str:
+        """A name that no other line of the part has."""
+        words = [self.kind.value, str(self.number) if self.number else "", self.of, self.end.value if self.end else ""]
+        return ", ".join(word for word in words if word)
+
+
+#: What a cut goes to: a surface of the blank, or a line.
+Edge = Surface | Line

@@ -1,0 +1,95 @@
+"""A part's own frame: from its reference end, its face edge and its face side, in the blank as it was milled."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from fractions import Fraction
+from typing import NamedTuple
+
+from nullah.core.operations.stock import Stock, Surface, surface_at
+from nullah.core.piece.part import Part
+from nullah.core.piece.space import Axis, Box, Side, around, side_at
+
+Span = tuple[Fraction, Fraction]
+
+
+class Frame(NamedTuple):
+    """Where a part's blank lies in the piece.
+
+    Parameters
+    ----------
+    part : Part
+    axes : (Axis, Axis, Axis)
+        Of the piece, along the grain, across it, and through the thickness.
+    turned : (bool, bool, bool)
+        Whether each runs against that of the piece.
+    low, high : (Fraction, Fraction, Fraction)
+        The blank's corners in the piece, along those axes, mm.
+    """
+
+    part: Part
+    axes: tuple[Axis, Axis, Axis]
+    turned: tuple[bool, bool, bool]
+    low: tuple[Fraction, Fraction, Fraction]
+    high: tuple[Fraction, Fraction, Fraction]
+
+    @property
+    def stock(self) -> Stock:
+        """The blank's length, width and thickness."""
+        return Stock(*(high - low for low, high in zip(self.low, self.high, strict=True)))
+
+    @property
+    def proud(self) -> Fraction:
+        """What either end is left long, mm."""
+        return self.part.spare / 2
+
+    def spans(self, box: Box) -> tuple[Span, Span, Span]:
+        """Return from where to where a box of the piece goes along the blank's own axes, mm."""
+        x, y, z = (self.span(index, box.low[axis.value], box.high[axis.value]) for index, axis in enumerate(self.axes))
+        return x, y, z
+
+    def span(self, index: int, low: Fraction, high: Fraction) -> Span:
+        """Return from where to where something goes along one of the blank's axes, mm."""
+        if self.turned[index]:
+            return self.high[index] - high, self.high[index] - low
+        return low - self.low[index], high - self.low[index]
+
+    def surface(self, side: Side) -> Surface:
+        """Return which surface of the blank a side of the piece is."""
+        index = self.axes.index(side.axis)
+        return surface_at(index, side.high is not self.turned[index])
+
+    @property
+    def finished(self) -> tuple[Span, Span, Span]:
+        """The part's own box as it will be, mm."""
+        return self.spans(self.part.box)
+
+
+def frame_of(part: Part, others: Iterable[Part]) -> Frame:
+    """Return the frame of a part among the others of its group.
+
+    The face side looks to the inside of what is put together: joints are gauged from there. The face edge is the lower
+    or the front edge, the reference end the left or the front one.
+
+    Parameters
+    ----------
+    part : Part
+    others : iterable of Part
+        All parts of the piece.
+    """
+    axes = (part.grain, part.across, part.face)
+    inside = _inside(part, [other for other in others if other.group == part.group])
+    turned = (False, False, inside.high)
+    low, high = ([bounds[axis.value] for axis in axes] for bounds in part.box)
+    low[0], high[0] = low[0] - part.spare / 2, high[0] + part.spare / 2
+    return Frame(part, axes, turned, (low[0], low[1], low[2]), (high[0], high[1], high[2]))
+
+
+def _inside(part: Part, group: list[Part]) -> Side:
+    """Return the side of a part's thickness that looks to the middle of its group; else the one that is not seen."""
+    whole = around(tuple(other.box for other in group)) if group else part.box
+    middle, own = (box.low[part.face.value] + box.high[part.face.value] for box in (whole, part.box))
+    if middle != own:
+        return side_at(part.face, middle > own)
+    sides = [side_at(part.face, high) for high in (False, True)]
+    return next((side for side in sides if side not in part.shows), sides[0])

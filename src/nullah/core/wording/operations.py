@@ -1,0 +1,450 @@
+"""What is said of operations: each from its own fields, the same one on several parts or ends once."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from enum import Enum
+from typing import assert_never
+
+from nullah.core.apprentice.facts import BuildingFact, CutAway, LeftStanding, NotDrawn, PlaneMustStop, SawnClosed
+from nullah.core.card import Setting, Step, Trying
+from nullah.core.catalogue import N_
+from nullah.core.lengths import Length, Slope, write_bought
+from nullah.core.operations.dovetails import ChopBlindSockets, CutPins, CutTails, SawBlindPins
+from nullah.core.operations.fastening import Bore, BoreSlots, Spread, TracePlaces
+from nullah.core.operations.lines import LineKind
+from nullah.core.operations.marking import DrawSlopes, Gauge, Marker, SetOff, StepOff, Trace
+from nullah.core.operations.operation import Operation
+from nullah.core.operations.settings import ByMate, ByMeasure, ByStepping, OfLine, OfMate, OfTool, ToolSetting
+from nullah.core.operations.shaping import PlaneTaper
+from nullah.core.operations.stock import Surface
+from nullah.core.operations.taking import Cut, CutToSize, PlaneOff, Take
+from nullah.core.reader import Reader, sentence
+from nullah.core.refs import quantity_ref
+
+#: Surfaces as they are called in a sentence.
+_SURFACES = {
+    Surface.REFERENCE_END: N_("reference end"), Surface.FAR_END: N_("far end"), Surface.FACE_EDGE: N_("face edge"),
+    Surface.OTHER_EDGE: N_("other edge"), Surface.FACE_SIDE: N_("face side"), Surface.OTHER_FACE: N_("other face"),
+}  # fmt: skip
+
+
+def figure_words(setting: ToolSetting, reader: Reader) -> str:
+    """Return what a setting is set to: to the mark what a rule sets, finer what the mate or stepping does."""
+    if setting.slope is not None:
+        return Slope(setting.slope).as_text()
+    if setting.value is None:
+        return reader.part(setting.origin.part) if isinstance(setting.origin, OfMate) else ""
+    length = Length(setting.value)
+    if isinstance(setting.by, ByStepping | ByMate):
+        return reader.fine(length)
+    return write_bought(length) if isinstance(setting.origin, OfTool) else reader.length(length)
+
+
+def surface_words(surface: Surface, reader: Reader) -> str:
+    """Return what a surface is called."""
+    return reader.text(_SURFACES[surface])
+
+
+def setting_note(setting: ToolSetting, reader: Reader) -> str:
+    """Return where a setting is measured from, and what sets it, for the card."""
+    if isinstance(setting.by, ByMate):
+        return reader.text("set to {mate}", mate=reader.part(setting.by.part))
+    if isinstance(setting.by, ByMeasure):
+        return reader.text("as measured: {quantity}", quantity=reader.title(setting.by.quantity))
+    if isinstance(setting.by, ByStepping):
+        return reader.text("stepped off")
+    match setting.origin:
+        case Surface():
+            return reader.text("from the {surface}", surface=surface_words(setting.origin, reader))
+        case OfLine(name):
+            return reader.text("from the line “{line}”", line=name)
+        case _:
+            return ""
+
+
+_TRYING = {
+    Trying.STARTED: N_("Try them by hand, a third of the way, and pare what is burnished; they are driven home once."),
+    Trying.DRY: N_("Try them together dry, by hand, without force."),
+    Trying.LAID: N_("One lies against the other; nothing holds it there."),
+}
+
+
+def step_words(step: Step, reader: Reader) -> str:
+    """Return what a step at the bench says."""
+    if step.operations:
+        return " ".join(operation_words(alike, reader) for alike in alike_operations(step.operations))
+    if isinstance(step.text, Trying):
+        return reader.text(_TRYING[step.text])
+    return str(step.text)
+
+
+def alike_operations(operations: Sequence[Operation]) -> list[list[Operation]]:
+    """Return operations together that are told once: alike but for the part and the end they are done at."""
+    found: dict[tuple[object, ...], list[Operation]] = {}
+    for each in operations:
+        found.setdefault(_likeness(each), []).append(each)
+    return list(found.values())
+
+
+def _likeness(operation: Operation) -> tuple[object, ...]:
+    ways = tuple(
+        way
+        for name in ("kind", "cut", "pins", "chop_only", "tool")
+        if isinstance(way := getattr(operation, name, None), Enum | bool)
+    )
+    blind = len(getattr(operation, "on", ()) or ()) if isinstance(operation, Gauge) else 0
+    settings = tuple(
+        (each.name, each.value, each.slope, type(each.by), _end_or_surface(each.origin), each.quantity)
+        for each in operation.settings
+    )
+    return type(operation), ways, blind, settings
+
+
+def _end_or_surface(origin: object) -> object:
+    """Return what an origin is alike with: both ends, the mates on either side, lines of one name."""
+    if isinstance(origin, Surface):
+        return "end" if origin.axis == 0 else origin
+    return type(origin)
+
+
+def operation_settings(operations: Sequence[Operation], reader: Reader) -> tuple[Setting, ...]:
+    """Return what is to be set for some operations, each once, as the card shows it."""
+    found: dict[Setting, None] = {}
+    for alike in alike_operations(operations):
+        for each in alike[0].settings:
+            figure = figure_words(each, reader)
+            if figure and not isinstance(each.origin, OfMate):
+                note = setting_note(each, reader)
+                found[Setting(sentence(reader.text(each.name)), figure, note, quantity_ref(each.quantity))] = None
+    return tuple(found)
+
+
+def operation_words(alike: Sequence[Operation], reader: Reader) -> str:
+    """Return what one operation says, or several that are alike but for the part and the end they are done at."""
+    match alike[0]:
+        case Gauge():
+            return _gauge(alike, _where(alike, reader), reader)
+        case StepOff() | SetOff():
+            return _laid_out(alike[0], _where(alike, reader), reader)
+        case DrawSlopes() | Trace():
+            return _drawn(alike, _where(alike, reader), reader)
+        case CutTails() | CutPins() | SawBlindPins() | ChopBlindSockets():
+            return _dovetail(alike[0], _where(alike, reader), reader)
+        case Take():
+            return _taken(alike[0], _parts(alike, reader), reader)
+        case Spread() | TracePlaces() | Bore() | BoreSlots():
+            return _fastened(alike, _parts(alike, reader), reader)
+        case _:
+            return _planed(alike[0], _parts(alike, reader), reader)
+
+
+def _parts(alike: Sequence[Operation], reader: Reader) -> str:
+    return reader.together(dict.fromkeys(each.part for each in alike))
+
+
+def _where(alike: Sequence[Operation], reader: Reader) -> str:
+    """Return at which ends of which parts."""
+    ends = {end for each in alike if (end := getattr(each, "end", None)) is not None}
+    parts = _parts(alike, reader)
+    if not ends:
+        return parts
+    if len(ends) == 2:
+        return reader.text("both ends of {parts}", parts=parts)
+    return reader.text("the {end} of {parts}", end=surface_words(ends.pop(), reader), parts=parts)
+
+
+#: What is said of a line, by its kind and by whether the mate sets the distance.
+_LINES = {
+    (LineKind.BASELINE, True): N_(
+        "Set the gauge to {mate}, {figure}. From the end, gauge the baseline all round at {where}."
+    ),
+    (LineKind.BASELINE, False): N_(
+        "Set the gauge to {figure}, as long as the tails. Gauge the baseline all round at {where}."
+    ),
+    (LineKind.LAP, False): N_(
+        "With the gauge at {figure}, its fence on the inside face, mark the end grain at {where}: so far the tails go "
+        "in; the rest is the lap."
+    ),
+    (LineKind.BORDER, False): N_("Mark where the edge of the mate comes at {where}: {figure} from the {surface}."),
+    (LineKind.WALL, True): N_("Set the gauge to {mate}, {figure}, and mark the wall that it comes to at {where}."),
+    (LineKind.WALL, False): N_("Mark the first line {figure} from the {surface} on {where}."),
+    (LineKind.SECOND_WALL, True): N_(
+        "Hold {mate} against the first line and knife the second from it, {figure} away: tight, on {where}."
+    ),
+    (LineKind.SECOND_WALL, False): N_("Mark the second wall {figure} from the first on {where}."),
+    (LineKind.DEPTH, True): N_(
+        "Set the gauge to what {mate} has for it, {figure}, and mark that from the {surface} on {where}."
+    ),
+    (LineKind.DEPTH, False): N_("Gauge the depth, {figure} from the {surface}, on {where}."),
+    (LineKind.STOP, False): N_("Mark where it stops: {figure} from the {surface}, on {where}."),
+    (LineKind.OUTLINE, False): N_("Mark a line of the recess {figure} from the {surface} on {where}."),
+    (LineKind.ROW, False): N_("Draw the row {figure} from the {surface} on {where}."),
+}
+#: A baseline that is gauged on one face only.
+_ONE_FACE = N_(
+    "Set the gauge to {mate}, {figure}. From the end, gauge the baseline on the inside face at {where}; nothing is "
+    "scribed on the outside."
+)
+_KNIFED = N_("Knife the first wall {figure} from the {surface}, square across, on {where}.")
+
+
+def _mates(alike: Sequence[Operation], reader: Reader) -> str:
+    """Return what the other parts are called that set or are traced."""
+    found: dict[str, None] = {}
+    for each in alike:
+        for setting in each.settings:
+            if isinstance(setting.by, ByMate):
+                found[setting.by.part] = None
+            if isinstance(setting.origin, OfMate):
+                found[setting.origin.part] = None
+    return reader.together(found) if found else ""
+
+
+def _gauge(alike: Sequence[Operation], where: str, reader: Reader) -> str:
+    made = alike[0]
+    assert isinstance(made, Gauge)
+    setting, origin = made.setting, made.setting.origin
+    mate = _mates(alike, reader) if isinstance(setting.by, ByMate) else ""
+    if made.kind is LineKind.BASELINE and len(made.on) == 1:
+        message = _ONE_FACE
+    elif made.tool is Marker.KNIFE:
+        message = _KNIFED
+    else:
+        message = _LINES[made.kind, bool(mate)]
+    surface = surface_words(origin, reader) if isinstance(origin, Surface) else ""
+    return reader.text(message, figure=figure_words(setting, reader), where=where, surface=surface, mate=mate)
+
+
+def _laid_out(made: StepOff | SetOff, where: str, reader: Reader) -> str:
+    if isinstance(made, SetOff):
+        figures = reader.listed([figure_words(each, reader) for each in made.settings])
+        return reader.text(
+            "At {where} set the edges of the tails off from the face edge: {figures}. Square them across the end.",
+            where=where,
+            figures=figures,
+        )
+    half, _, step, pin = (figure_words(each, reader) for each in made.settings)
+    return reader.count(
+        made.count,
+        "At {where} mark a half-pin of {half} from either edge; between them is the one tail. Square across the end.",
+        "At {where} mark a half-pin of {half} from either edge. Open the dividers to {step}, so that {n} steps from "
+        "the one overshoot the other by the pin, {pin}; step off from both. Square the marks across the end.",
+        where=where,
+        half=half,
+        step=step,
+        pin=pin,
+    )
+
+
+def _drawn(alike: Sequence[Operation], where: str, reader: Reader) -> str:
+    made = alike[0]
+    if isinstance(made, DrawSlopes):
+        slope = figure_words(made.settings[0], reader)
+        message = (
+            N_(
+                "Bevel at {slope}: at {where} draw the pins on the end grain, narrow at the outside; square them down "
+                "both faces to the baseline, and hatch the sockets."
+            )
+            if made.pins
+            else N_("Bevel at {slope}: at {where} draw the tails from the marks to the baseline, and hatch the waste.")
+        )
+        return reader.text(message, slope=slope, where=where)
+    assert isinstance(made, Trace)
+    mate = _mates(alike, reader)
+    message = (
+        N_("Lay the tails of {mate} on {where}, flush at the inside; knife round them, square down, hatch.")
+        if made.kind is LineKind.TAILS
+        else N_("Stand the pins of {mate} on {where}, flush at the baseline; knife along them, square across, hatch.")
+    )
+    return reader.text(message, mate=mate, where=where)
+
+
+def _dovetail(made: CutTails | CutPins | SawBlindPins | ChopBlindSockets, where: str, reader: Reader) -> str:
+    match made:
+        case CutTails(chop_only=True):
+            message = N_(
+                "At {where} saw the cheeks in the waste to the baseline, and saw off the half-pins’ shoulders. Chop "
+                "the waste half from each face, away from the line first; pare."
+            )
+        case CutTails():
+            message = N_(
+                "At {where} saw the cheeks in the waste to the baseline, and saw off the half-pins’ shoulders. Saw the "
+                "waste out clear of the baseline, chop half from each face, pare."
+            )
+        case CutPins(chop_only=True):
+            message = N_(
+                "At {where} saw the pins plumb in the waste to the baseline, half of the line left. Chop the waste "
+                "half from each face; pare."
+            )
+        case CutPins():
+            message = N_(
+                "At {where} saw the pins plumb in the waste to the baseline, half of the line left. Saw the waste out, "
+                "chop half from each face, pare."
+            )
+        case SawBlindPins():
+            message = N_(
+                "At {where} saw the pins on the slant, in the waste, from corner to corner between the baseline and "
+                "the lap line, and stop there."
+            )
+        case ChopBlindSockets():
+            message = N_(
+                "At {where} chop the sockets from the inside face, and pare them from the end, to the baseline and the "
+                "lap line: never from the outside."
+            )
+    return reader.text(message, where=where)
+
+
+_TAKEN = {
+    Cut.PLOUGH: N_(
+        "Plough {parts}: iron {iron}, the fence {fence} from the {edge}, the stop at {depth}. Begin at the far end and "
+        "come back."
+    ),
+    Cut.PLOUGH_TO_LINES: N_(
+        "Plough {parts} between the lines with the {iron} iron, in passes, the stop at {depth}; pare to the lines."
+    ),
+    Cut.CHISEL_GROOVE: N_(
+        "On {parts} chop a short length at each stop, then the rest between the lines, {depth} deep; level the floor "
+        "with the {floor}."
+    ),
+    Cut.RABBET: N_("Plane the rabbet on {parts}: the fence at {wide} from the {edge}, the stop at {depth}."),
+    Cut.END_RABBET: N_(
+        "On {parts} sever the fibers at the shoulder, saw it to the depth line, split the waste off and level with the "
+        "{floor}."
+    ),
+    Cut.STOPPED_RABBET: N_(
+        "On {parts} chop the stop first, saw the shoulder from the open edge to the depth line, chop the rest out and "
+        "level it."
+    ),
+    Cut.DADO: N_(
+        "On {parts} saw both walls in the waste to the depth line, chop out from both edges, level with the "
+        "{floor}."
+    ),
+    Cut.STOPPED_DADO: N_(
+        "On {parts} chop a pocket at the stop to the depth line, saw the walls with the toe in it, chop out, level "
+        "with the {floor}."
+    ),
+    Cut.NOTCH: N_("Saw the corner off {parts} on both lines."),
+    Cut.RECESS: N_("Chop the recess in {parts} to its lines, the hardware tried in it; pare its floor."),
+}  # fmt: skip
+
+
+def _taken(made: Take, parts: str, reader: Reader) -> str:
+    said = {each.name: figure_words(each, reader) for each in made.settings}
+    edges = [
+        each.origin for each in made.settings if each.name in ("fence", "wide") and isinstance(each.origin, Surface)
+    ]
+    depth = next((line for line in made.needs if line.kind is LineKind.DEPTH), None)
+    return reader.text(
+        _TAKEN[made.cut],
+        parts=parts,
+        floor=reader.text(N_("router plane") if made.router else N_("chisel, bevel down")),
+        iron=said.get("iron", ""),
+        fence=said.get("fence", ""),
+        wide=said.get("wide", ""),
+        depth=said.get("depth", "") if depth is None else "",
+        edge=surface_words(edges[0], reader) if edges else "",
+    )
+
+
+def _fastened(alike: Sequence[Operation], parts: str, reader: Reader) -> str:
+    made = alike[0]
+    match made:
+        case Spread():
+            return reader.count(
+                made.count,
+                "Mark one place on the row of {parts}, {first} from the {low}.",
+                "Mark {n} places on the row of {parts}: the first {first} from the {low}, the last {last} from the "
+                "{high}, the others evenly between.",
+                parts=parts,
+                first=figure_words(made.first, reader),
+                last=figure_words(made.last, reader),
+                low=_origin(made.first, reader),
+                high=_origin(made.last, reader),
+            )
+        case TracePlaces():
+            return reader.text(
+                "Hold {mate} where it will be and mark through its holes on {parts}.",
+                mate=_mates(alike, reader),
+                parts=parts,
+            )
+        case Bore():
+            said = {each.name: figure_words(each, reader) for each in made.settings}
+            message = (
+                N_("Bore {bit} at each place, {depth} deep, in {parts}.")
+                if made.depth is not None
+                else N_("Bore {bit} through {parts} at each place, and countersink to {head}.")
+                if made.head is not None
+                else N_("Bore {bit} through {parts} where it stays put.")
+            )
+            return reader.text(
+                message, bit=said["bit"], depth=said.get("depth", ""), head=said.get("countersink", ""), parts=parts
+            )
+        case BoreSlots():
+            message = (
+                N_("Make slots along {parts}: two holes of {bit}, {slot} apart, the wood between chopped out.")
+                if made.along == 0
+                else N_("Make slots across {parts}: two holes of {bit}, {slot} apart, the wood between chopped out.")
+            )
+            bit, slot = (figure_words(each, reader) for each in made.settings)
+            return reader.text(message, bit=bit, slot=slot, parts=parts)
+    raise TypeError(f"nothing is said of {type(made).__name__}")
+
+
+def _planed(made: Operation, parts: str, reader: Reader) -> str:
+    match made:
+        case PlaneOff():
+            return reader.text(
+                "Plane the {surface} of {parts} flush: {figure} is proud.",
+                surface=_origin(made.setting, reader),
+                parts=parts,
+                figure=figure_words(made.setting, reader),
+            )
+        case CutToSize():
+            return reader.text(
+                "Cut {parts} to {figure} from the {surface}, as measured.",
+                parts=parts,
+                figure=figure_words(made.setting, reader),
+                surface=_origin(made.setting, reader),
+            )
+        case PlaneTaper():
+            return reader.text(
+                "Mark {toe} in from the {surface} at the {end} of {parts}; plane the taper to the line that runs out "
+                "at the other end.",
+                toe=figure_words(made.toe, reader),
+                surface=_origin(made.toe, reader),
+                end=surface_words(made.end, reader),
+                parts=parts,
+            )
+    raise TypeError(f"nothing is said of {type(made).__name__}")
+
+
+def _origin(setting: ToolSetting, reader: Reader) -> str:
+    return surface_words(setting.origin, reader) if isinstance(setting.origin, Surface) else ""
+
+
+def building_words(fact: BuildingFact, reader: Reader) -> str:
+    """Return what cannot be carried out, or comes out otherwise."""
+    match fact:
+        case NotDrawn(operation, line):
+            return reader.text(
+                "“{step}” works to the line “{line}”, which nobody has drawn.",
+                step=_named(operation, reader),
+                line=line,
+            )
+        case PlaneMustStop(operation):
+            return reader.text("“{step}” asks a plane to stop before the end.", step=_named(operation, reader))
+        case SawnClosed(operation):
+            return reader.text("“{step}” asks for a saw where no end is open.", step=_named(operation, reader))
+        case LeftStanding(part, thick, operation):
+            message = N_("Made as it is told, {thick} of wood would be left on the {part}: “{step}”")
+        case CutAway(part, thick, operation):
+            message = N_("Made as it is told, {thick} of wood too much would be cut off the {part}: “{step}”")
+        case _:
+            assert_never(fact)
+    step = _named(operation, reader) if operation is not None else ""
+    return reader.text(message, thick=reader.fine(thick), part=reader.part(part), step=step)
+
+
+def _named(operation: Operation, reader: Reader) -> str:
+    return operation_words([operation], reader)

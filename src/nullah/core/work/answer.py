@@ -1,0 +1,171 @@
+"""The order of work as plain data: what ``nullah work`` answers."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Sequence
+from fractions import Fraction
+from typing import Any
+
+from nullah.core.bench.tasks import Task, Trade
+from nullah.core.operations.lines import Line
+from nullah.core.operations.operation import Operation
+from nullah.core.operations.regions import BeyondRegion, BoreRegion, HullRegion, PrismRegion, Region
+from nullah.core.operations.settings import (
+    By,
+    ByMate,
+    ByMeasure,
+    ByStepping,
+    OfLine,
+    OfMate,
+    OfTool,
+    Origin,
+    ToolSetting,
+)
+from nullah.core.operations.stock import AXES, Surface
+from nullah.core.plan import Plan
+from nullah.core.work.bench_work import blank_of
+from nullah.core.work.day_book import task_minutes
+from nullah.core.work.order_of_work import OrderOfWork
+
+#: What a task is called, by its trade.
+_KINDS = {
+    Trade.DRY: "dry", Trade.SAW: "saw", Trade.MILL: "mill", Trade.JOINT: "joint", Trade.MEASURE: "measure",
+    Trade.FIT: "fit", Trade.SHAPE: "shape", Trade.SMOOTH: "clean", Trade.GLUE: "join", Trade.PUT_IN: "join",
+    Trade.CLEAN: "clean", Trade.FINISH: "finish",
+}  # fmt: skip
+
+
+def work_data(plan: Plan, order: OrderOfWork, words: Callable[[Operation], str]) -> dict[str, Any]:
+    """Return parts and tasks with their operations as data; lengths in mm.
+
+    Parameters
+    ----------
+    plan : Plan
+    order : OrderOfWork
+    words : callable
+        What an operation says.
+    """
+    return {
+        "mark_mm": _number(plan.marks.smallest.mm),
+        "parts": [
+            {"id": part.id, "name": part.name, "blank_mm": [_number(size) for size in blank_of(plan, part)]}
+            for part in plan.parts
+        ],
+        "tasks": [_task(plan, task, words) for task in order.tasks],
+    }
+
+
+def _task(plan: Plan, task: Task, words: Callable[[Operation], str]) -> dict[str, Any]:
+    found: dict[str, Any] = {
+        "id": task.id,
+        "title": task.title,
+        "kind": _KINDS[task.trade],
+        "parts": list(task.parts),
+        "after": list(task.after),
+        "minutes": round(task_minutes(plan, task), 1),
+        "operations": [_operation(each, words(each)) for each in task.operations],
+        "measures": [{"quantity": name, "between": list(task.between)} for name in task.measures],
+        "joins": [{"parts": list(join.parts), "how": join.how.value} for join in task.joins],
+    }
+    if task.on_assembly:
+        found["on_assembly"] = True
+    if task.old:
+        found["told"] = "old"
+    return found
+
+
+def _operation(made: Operation, words: str) -> dict[str, Any]:
+    return {
+        "part": made.part,
+        "op": type(made).__name__,
+        "tool": _tool(made),
+        "words": words,
+        "settings": [_setting(each) for each in made.settings],
+        "draws": [_line(each) for each in made.draws],
+        "needs": [_line(each) for each in made.needs],
+        "takes": [_region(each) for each in made.takes],
+    }
+
+
+def _tool(made: Operation) -> str:
+    for name in ("tool", "cut"):
+        if hasattr(made, name):
+            return str(getattr(made, name).value)
+    return ", ".join(setting.name for setting in made.settings if isinstance(setting.origin, OfTool)) or "chisel"
+
+
+def _setting(made: ToolSetting) -> dict[str, Any]:
+    found: dict[str, Any] = {
+        "name": made.name,
+        "value_mm": None if made.value is None else _number(made.value),
+        "from": _origin(made.origin),
+        "by": _by(made.by),
+    }
+    if made.slope is not None:
+        found["slope"] = float(made.slope)
+    return found
+
+
+def _origin(origin: Origin) -> str:
+    match origin:
+        case Surface():
+            return origin.value
+        case OfTool():
+            return "tool"
+        case OfLine(name):
+            return f"line {name}"
+        case OfMate(part):
+            return f"mate {part}"
+
+
+def _by(by: By) -> str:
+    match by:
+        case ByMate(part):
+            return f"mate {part}"
+        case ByMeasure(quantity):
+            return f"measured {quantity}"
+        case ByStepping():
+            return "stepping"
+        case _:
+            return "rule"
+
+
+def _line(line: Line) -> dict[str, Any]:
+    found: dict[str, Any] = {"name": line.name, "on": [surface.value for surface in line.on]}
+    if line.axis is not None:
+        found |= {"axis": AXES[line.axis], "at_mm": _number(line.at)}
+    return found
+
+
+def _region(region: Region) -> dict[str, Any]:
+    match region:
+        case PrismRegion(axis, polygon, start, end):
+            return {
+                "shape": "prism",
+                "axis": AXES[axis],
+                "polygon_mm": [[_number(a), _number(b)] for a, b in polygon],
+                "from_mm": _number(start),
+                "to_mm": _number(end),
+            }
+        case BoreRegion(axis, centre, diameter, start, end, to_diameter):
+            found = {
+                "shape": "bore",
+                "axis": AXES[axis],
+                "centre_mm": [_number(each) for each in centre],
+                "diameter_mm": _number(diameter),
+                "from_mm": _number(start),
+                "to_mm": _number(end),
+            }
+            return found if to_diameter is None else {**found, "to_diameter_mm": _number(to_diameter)}
+        case HullRegion(points):
+            return {"shape": "hull", "points_mm": _points(points)}
+        case BeyondRegion(point, normal):
+            return {"shape": "beyond", "point_mm": _points([point])[0], "normal": list(normal)}
+
+
+def _points(points: Sequence[Sequence[float]]) -> list[list[float]]:
+    return [[_number(each) for each in point] for point in points]
+
+
+def _number(value: Fraction | float) -> float:
+    return round(float(value), 6)

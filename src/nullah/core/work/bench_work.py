@@ -1,0 +1,125 @@
+"""The steps of equal joints, what is cut to fit, and the blanks it is cut from."""
+
+from __future__ import annotations
+
+from itertools import zip_longest
+
+from nullah.core.card import JointStage, Step, Trying
+from nullah.core.catalogue import N_
+from nullah.core.joints.bench import CHISEL_BITES, KNIFE_BITES, SAW_BITES
+from nullah.core.joints.kinds import JointGroup
+from nullah.core.joints.making import BenchStep
+from nullah.core.joints.steps import frames_of, joint_steps
+from nullah.core.ledger import Ledger, Origin
+from nullah.core.lengths import Marks
+from nullah.core.operations.dovetails import ChopBlindSockets, CutPins, CutTails, SawBlindPins
+from nullah.core.operations.fastening import Bore, BoreSlots
+from nullah.core.operations.marking import Gauge, StepOff, Trace
+from nullah.core.operations.operation import Operation
+from nullah.core.operations.settings import ByMeasure, ToolSetting
+from nullah.core.operations.stock import Stock, Surface
+from nullah.core.operations.taking import Cut, CutToSize, Take
+from nullah.core.piece.form import Assembly
+from nullah.core.piece.joint import Hold
+from nullah.core.piece.part import Part
+from nullah.core.plan import Plan
+from nullah.core.shop import Shop
+
+
+def group_steps(assembly: Assembly, kind: JointGroup, marks: Marks, shop: Shop) -> tuple[Step, ...] | None:
+    """Return the steps of equal joints, done to all of them in one go; None where they are not told as operations."""
+    frames = frames_of(assembly)
+    told = [joint_steps(frames, joint, marks, shop) for joint in kind.all]
+    if any(each is None for each in told):
+        return None
+    found = []
+    for alike in zip_longest(*(each for each in told if each is not None)):
+        there = [step for step in alike if step is not None]
+        found.append(_step(there[0], tuple(dict.fromkeys(each for step in there for each in step.operations))))
+    if kind.joint.type.touches:
+        return tuple(found) if found or kind.joint.hold is not Hold.DRY else (Step(Trying.LAID, JointStage.TRIED),)
+    if kind.corner_prefix:
+        return (*found, Step(Trying.STARTED, JointStage.TRIED, check=_TRIED, care=CHISEL_BITES))
+    return (*found, Step(Trying.DRY, JointStage.TRIED, check=_TRIED))
+
+
+def _step(made: BenchStep, operations: tuple[Operation, ...]) -> Step:
+    """Return a step of these operations, with the caution of its tool and what to look at before going on."""
+    draws = dict.fromkeys(line.kind.value for each in operations for line in each.draws)
+    uses = dict.fromkeys(line.kind.value for each in operations for line in each.needs)
+    kinds = {type(each) for each in operations}
+    sawn_off = any(isinstance(each, Take) and each.cut is Cut.NOTCH for each in operations)
+    check = next((check for kind, check in _CHECKS.items() if kind in kinds), "")
+    return Step(
+        "",
+        made.stage,
+        made.at,
+        N_("Both cuts meet, square through.") if sawn_off else check,
+        draws=tuple(draws),
+        uses=tuple(use for use in uses if use not in draws),
+        care=next((care for kind, care in _CARES.items() if kind in kinds), ""),
+        operations=operations,
+    )
+
+
+_TRIED = N_("No light at the shoulders; the boards stand square.")
+_CHECKS: dict[type[Operation], str] = {
+    StepOff: N_("The outer pins are alike."),
+    CutTails: N_("A square’s blade lies in every socket."),
+    Trace: N_("Letters meet; the boards did not slip."),
+    CutPins: N_("Walls are plumb, none leans over its socket."),
+    ChopBlindSockets: N_("The lap is whole: nothing shows on the outside."),
+    Take: N_("The floor is one depth all along, square to its walls."),
+    BoreSlots: N_("The screw slides from end to end of its slot."),
+    Bore: N_("A screw or nail in scrap bored so neither bends nor splits it."),
+    Gauge: N_("Every line is unbroken, and meets itself where it goes round."),
+}
+_CARES: dict[type[Operation], str] = {
+    CutTails: SAW_BITES,
+    SawBlindPins: SAW_BITES,
+    CutPins: CHISEL_BITES,
+    ChopBlindSockets: CHISEL_BITES,
+    Take: CHISEL_BITES,
+    Trace: KNIFE_BITES,
+    Gauge: KNIFE_BITES,
+}
+
+
+def fitted(plan: Plan, part: Part) -> tuple[Operation, ...]:
+    """Return how a part that was left long or wide is cut to what was measured."""
+    frame = frames_of(plan.assembly)[part.id]
+    found = []
+    for surface, size, quantity in zip(
+        (Surface.REFERENCE_END, Surface.FACE_EDGE), frame.stock[:2], _measured_for(plan.ledger, part), strict=True
+    ):
+        if quantity:
+            name = part.quantities[surface.axis]
+            setting = ToolSetting("size", size, surface, ByMeasure(quantity), quantity=name)
+            found.append(CutToSize(part=part.id, stock=frame.stock, setting=setting))
+    return tuple(found)
+
+
+def blank_of(plan: Plan, part: Part) -> Stock:
+    """Return a part's blank as milled: left long or wide where it is cut to fit later."""
+    stock = frames_of(plan.assembly)[part.id].stock
+    allowances = plan.project.allowances
+    long, wide = _measured_for(plan.ledger, part)
+    return Stock(
+        stock.length + (allowances.end.mm if long else 0),
+        stock.width + (allowances.edge.mm if wide else 0),
+        stock.thickness,
+    )
+
+
+def _measured_for(ledger: Ledger | None, part: Part) -> tuple[str, str]:
+    """Return the quantities that are measured for a part's length and for its width; empty where none is."""
+    if ledger is None:
+        return "", ""
+    found = []
+    for name in part.quantities[:2]:
+        quantity = ledger.quantities.get(name)
+        fits = quantity.definition.fits if quantity and quantity.origin in (Origin.WAITS, Origin.FITTED) else ()
+        # Of several that it waits for, the one that it is worked out from.
+        from_ = [each for each in fits if each in ledger.leads_to(name)] if fits else []
+        found.append((from_ or [*fits, ""])[0])
+    return found[0], found[1]

@@ -1,0 +1,223 @@
+"""What is told has been carried out: operations against solids, and what of a plan their words and regions follow."""
+
+import ast
+from dataclasses import fields, replace
+from fractions import Fraction
+from pathlib import Path
+
+import pytest
+from hypothesis import assume, given, settings
+from hypothesis import strategies as st
+from tests.told import choices_of, each_choice, every_operation, operations_of, planned
+
+from nullah.core.apprentice.building import built_otherwise
+from nullah.core.apprentice.carrying_out import carry_out, region_solid, thickest
+from nullah.core.apprentice.facts import CutAway, LeftStanding, NotDrawn, PlaneMustStop, SawnClosed
+from nullah.core.card import Severity
+from nullah.core.joints.steps import frames_of
+from nullah.core.lengths import Length, Marks, Unit
+from nullah.core.operations.lines import Line, LineKind
+from nullah.core.operations.regions import BeyondRegion, block
+from nullah.core.operations.settings import OfMate, ToolSetting, by_rule
+from nullah.core.operations.stock import Stock, Surface
+from nullah.core.operations.taking import Cut, Take
+from nullah.core.piece.solids import recipe
+from nullah.core.plan import prove_plan
+from nullah.core.reader import Reader
+from nullah.core.wording.operations import operation_words
+
+MARKS = [
+    *(Marks(Unit.INCH, Fraction(1, part)) for part in (16, 32, 64)),
+    *(Marks(Unit.MM, mm_mark=mark) for mark in (Fraction(1), Fraction(1, 2), Fraction(1, 10))),
+]
+ALL = [(form, chosen) for form in ("box", "drawer") for chosen in choices_of(form)]
+
+
+def wrong(plan):
+    """What comes out otherwise of any part of a plan, built by its operations."""
+    frames, parts, found = frames_of(plan.assembly), {part.id: part for part in plan.parts}, []
+    for part in plan.parts:
+        told = operations_of(plan, part)
+        assert told is not None, f"{part.id} is not told as operations"
+        designed = recipe(part, plan.assembly.joints, parts)
+        frame = frames[part.id]
+        found += built_otherwise(frame, frame.stock, told, designed, float(plan.marks.smallest.mm) + 0.02)
+    return found
+
+
+@pytest.mark.parametrize(
+    "chosen", [("box", c) for c in each_choice("box")] + [("drawer", c) for c in each_choice("drawer")]
+)
+def test_every_part_of_every_choice_comes_out_as_designed(chosen):
+    for marks in (MARKS[0], MARKS[-1]):
+        assert wrong(planned(*chosen, marks=marks)) == []
+
+
+mm_of = st.builds(lambda n, d: Fraction(n, d), st.integers(1, 4000), st.sampled_from([1, 2, 4, 10]))
+
+
+@given(st.data(), st.sampled_from(ALL), st.sampled_from(MARKS))
+@settings(max_examples=25, deadline=None)
+def test_at_any_size_it_comes_out_as_designed(data, chosen, marks):
+    def size(low, high):
+        return Length(Fraction(data.draw(st.integers(low * 10, high * 10)), 10))
+
+    form, choices = chosen
+    sized = dict(choices).get("sizing", "outside")
+    room = {"outside": "box.outside_", "inside": "box.inside_", "contents": "contents."}[sized]
+    given_ = (
+        {
+            f"{room}length": size(150, 500), f"{room}width": size(100, 350), f"{room}height": size(60, 220),
+            "sides.thickness": size(9, 20), "ends.thickness": size(9, 20), "groove.depth": size(2, 6),
+            "groove.height": size(5, 14), "bottom.thickness": size(3, 9), "tails.count": data.draw(st.integers(1, 5)),
+        }
+        if form == "box"
+        else {
+            "opening.width": size(120, 500), "opening.height": size(60, 220), "opening.depth": size(150, 450),
+            "drawer.front_thickness": size(15, 24), "drawer.side_thickness": size(8, 13), "drawer.lap": size(3, 7),
+            "drawer.bottom_thickness": size(4, 9), "drawer_tails.count": data.draw(st.integers(1, 4)),
+        }
+    )  # fmt: skip
+    plan = planned(form, choices, given_.items(), marks=marks)
+    # What cannot be a piece need not be told: the proof refuses it without asking how it is made.
+    failing = [f for f in prove_plan(plan).findings if f.remark.weight is Severity.FAILURE]
+    assume(plan.parts and not [f for f in failing if not isinstance(f.remark.fact, LeftStanding | CutAway)])
+    assume(all(corner.layout.tail_base.mm > 2 * plan.project.shop.fine_kerf.mm for corner in plan.corners))
+    assert wrong(plan) == []
+
+
+# --- from its own fields alone -----------------------------------------------------------------------------------
+
+
+def test_operations_see_neither_solids_nor_the_overlap_nor_channels():
+    room = Path(__file__).parents[2] / "src/nullah/core/operations"
+    for path in room.glob("*.py"):
+        for node in ast.walk(ast.parse(path.read_text(encoding="utf-8"))):
+            names = [node.module] if isinstance(node, ast.ImportFrom) else []
+            names += [each.name for each in node.names] if isinstance(node, ast.Import) else []
+            for name in filter(None, names):
+                assert not name.startswith("nullah.") or name.startswith(
+                    ("nullah.core.operations", "nullah.core.lengths", "nullah.core.catalogue")
+                ), (path.name, name)
+
+
+def settings_in(value):
+    """Every setting that a field of an operation holds."""
+    if isinstance(value, ToolSetting):
+        return [value]
+    if isinstance(value, tuple):
+        return [each for item in value for each in settings_in(item)]
+    return []
+
+
+def altered(value, old, new):
+    """A field with one setting in it, or one figure, put in the place of another."""
+    if value == old and isinstance(value, ToolSetting):
+        return new
+    if isinstance(value, tuple):
+        found = [altered(each, old, new) for each in value]
+        return type(value)(*found) if hasattr(value, "_fields") else tuple(found)
+    return value
+
+
+def effect(operation):
+    return operation.takes, operation.draws
+
+
+@pytest.mark.parametrize("operation", every_operation(), ids=lambda each: type(each).__name__)
+def test_another_figure_makes_another_region_and_other_words(operation):
+    step = Fraction(1, 2)
+    words = operation_words([operation], Reader(Marks(mm_mark=Fraction(1, 10))))
+    for each in fields(operation):
+        value = getattr(operation, each.name)
+        if each.name == "stock" or each.name == "tools":
+            continue
+        for setting in settings_in(value):
+            if setting.value is None or isinstance(setting.origin, OfMate):
+                continue
+            other = replace(
+                operation, **{each.name: altered(value, setting, setting._replace(value=setting.figure + step))}
+            )
+            assert effect(other) != effect(operation), setting
+            assert operation_words([other], Reader(Marks(mm_mark=Fraction(1, 10)))) != words, setting
+        if isinstance(value, Fraction) and each.name not in ("kerf",):
+            other = replace(operation, **{each.name: value + step})
+            assert effect(other) != effect(operation), each.name
+
+
+# --- what cannot be carried out -----------------------------------------------------------------------------------
+
+STOCK = Stock(Fraction(300), Fraction(100), Fraction(18))
+DEPTH = by_rule("depth", Fraction(6), Surface.FACE_SIDE, Marks())
+
+
+def take(cut, x, y=(Surface.FACE_EDGE, Surface.OTHER_EDGE), of="dado"):
+    return Take(part="p", stock=STOCK, cut=cut, into=Surface.FACE_SIDE, x=x, y=y, z=(Surface.FACE_SIDE, DEPTH), of=of)
+
+
+def line(axis, at):
+    return Line(LineKind.WALL, axis, Fraction(at), number=at)
+
+
+def test_a_line_that_nobody_drew_is_worked_to():
+    made = take(Cut.DADO, (line(0, 50), line(0, 68)))
+    assert {type(each) for each in carry_out(STOCK, [made]).refused} == {NotDrawn}
+    assert len(carry_out(STOCK, [made]).refused) == 2
+
+
+def test_a_plane_runs_on_to_both_ends():
+    ends = (Surface.REFERENCE_END, Surface.FAR_END)
+    short = (by_rule("stop", Fraction(20), Surface.REFERENCE_END, Marks()), Surface.FAR_END)
+    wall = (
+        by_rule("fence", Fraction(10), Surface.FACE_EDGE, Marks()),
+        by_rule("far", Fraction(16), Surface.FACE_EDGE, Marks()),
+    )
+    assert carry_out(STOCK, [take(Cut.PLOUGH, ends, wall)]).refused == ()
+    assert carry_out(STOCK, [take(Cut.PLOUGH, short, wall)]).refused == (PlaneMustStop(take(Cut.PLOUGH, short, wall)),)
+
+
+def test_a_saw_needs_an_open_end():
+    x = (
+        by_rule("first", Fraction(50), Surface.REFERENCE_END, Marks()),
+        by_rule("second", Fraction(68), Surface.REFERENCE_END, Marks()),
+    )
+    closed = (
+        by_rule("low", Fraction(10), Surface.FACE_EDGE, Marks()),
+        by_rule("high", Fraction(10), Surface.OTHER_EDGE, Marks()),
+    )
+    assert carry_out(STOCK, [take(Cut.DADO, x)]).refused == ()
+    assert carry_out(STOCK, [take(Cut.DADO, x, closed)]).refused == (SawnClosed(take(Cut.DADO, x, closed)),)
+
+
+def test_a_difference_counts_from_the_mark_on():
+    slab = region_solid(block((0, 40), (0, 40), (0, Fraction(1, 2))))
+    assert thickest(slab, 0.51) == 0 and thickest(slab, 0.49) == pytest.approx(0.49)
+    assert thickest(region_solid(block((0, 40), (0, 40), (0, 5))), 0.5) == pytest.approx(5, rel=0.2)
+
+
+def test_wood_left_and_wood_cut_away_are_told_with_the_operation():
+    plan = planned("box", (("corners", "rabbeted"),))
+    part = plan.part("front")
+    frame, told = frames_of(plan.assembly)["front"], operations_of(plan, part)
+    designed = recipe(part, plan.assembly.joints, {each.id: each for each in plan.parts})
+    rabbet = next(each for each in told if isinstance(each, Take) and each.cut is Cut.END_RABBET)
+    without = tuple(each for each in told if each != rabbet)
+    (left,) = built_otherwise(frame, frame.stock, without, designed, 0.5)
+    assert isinstance(left, LeftStanding) and left.thick.mm > 5
+    deeper = replace(
+        rabbet,
+        y=(by_rule("low", Fraction(-5), Surface.FACE_EDGE, Marks()), rabbet.y[1]),
+        z=(rabbet.z[0], Surface.OTHER_FACE),
+    )
+    (gone,) = built_otherwise(
+        frame, frame.stock, tuple(deeper if each == rabbet else each for each in told), designed, 0.5
+    )
+    assert isinstance(gone, CutAway) and gone.operation == deeper
+
+
+def test_what_lies_beyond_a_plane_is_cut_off():
+    solid = carry_out(STOCK, []).solid
+    from nullah.core.apprentice.carrying_out import without
+
+    kept = without(solid, BeyondRegion((250.0, 0.0, 0.0), (2.0, 0.0, 0.0)))
+    assert kept.volume() == pytest.approx(250 * 100 * 18)
