@@ -305,6 +305,7 @@ def _nailed_bottom(
             runs=True,
             hold=Hold.NAILS,
             room=(0, 0, q("drawer.rabbet_height")),
+            names=names,
         )
 
 

@@ -19,7 +19,7 @@ from nullah.core.stations.piece import why
 from nullah.core.stations.selected_joint import selected_kind
 from nullah.core.stations.selection import Selection
 from nullah.core.stations.station import Station
-from nullah.core.wording.operations import step_words
+from nullah.core.wording.operations import operation_settings, step_words
 from nullah.core.work.joint_work import at_bench, corner_of_kind, joint_work
 from nullah.core.work.seasons import season_of
 
@@ -83,13 +83,11 @@ def joint_card(plan: Plan, kind: JointGroup, asked: tuple[str, ...] = ()) -> Car
         return Card(kind.title)
     title = kind.name[:1].upper() + kind.name[1:]
     remarks = (*found.remarks[:-1], *_season_room(plan, kind), *_by_hand(plan, kind), *found.remarks[-1:])
-    return Card(
-        title,
-        found.settings,
-        tuple(step_words(step, plan.reader) for step in joint_work(plan, kind).steps),
-        remarks,
-        asked or found.why,
-    )
+    made = joint_work(plan, kind).steps
+    operations = [each for step in made for each in step.operations]
+    told_so = operations and kind.joint.type.captures
+    settings = operation_settings(operations, plan.reader) if told_so else found.settings
+    return Card(title, settings, tuple(step_words(step, plan.reader) for step in made), remarks, asked or found.why)
 
 
 def _season_room(plan: Plan, kind: JointGroup) -> Iterator[Remark]:

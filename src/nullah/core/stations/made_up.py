@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from dataclasses import replace
 
 from nullah.core.card import Card, Remark, Severity
 from nullah.core.drawing import Anchor, Drawing, Element, Label, Role, drawing
@@ -18,7 +19,8 @@ from nullah.core.piece.solids import Recipe, recipe
 from nullah.core.plan import USUAL_WOOD, Plan
 from nullah.core.stations.selection import Selection
 from nullah.core.wood.species import find_species
-from nullah.core.wording.operations import step_words
+from nullah.core.wording.operations import operation_settings, step_words
+from nullah.core.work.bench_work import group_steps
 
 _WOOD = ("black cherry", "yellow-poplar", "black walnut")
 _GAP = 40.0
@@ -99,7 +101,12 @@ def made_card(plan: Plan, selection: Selection) -> Card:
     if told is None:
         return Card(title)
     remarks = (*told.remarks, *_season_room(plan, *found)) if found is not None else told.remarks
-    return Card(title, told.settings, tuple(step_words(step, plan.reader) for step in told.steps), remarks, told.why)
+    reader = replace(plan.reader, parts={part.id: part.name for part in made.assembly.parts})
+    kind = kinds_of(made.assembly)[0]
+    by_type = group_steps(made.assembly, kind, plan.marks, plan.project.shop) if made.told is None else None
+    steps = by_type or told.steps
+    settings = operation_settings([each for step in steps for each in step.operations], reader) or told.settings
+    return Card(title, settings, tuple(step_words(step, reader) for step in steps), remarks, told.why)
 
 
 def _season_room(plan: Plan, family: str, figures: tuple[float, ...]) -> Iterator[Remark]:

@@ -174,7 +174,7 @@ _LINES = {
     ),
     (LineKind.SECOND_WALL, False): N_("Mark the second wall {figure} from the first on {where}."),
     (LineKind.DEPTH, True): N_(
-        "Set the gauge to what {mate} has for it, {figure}, and mark that from the {surface} on {where}."
+        "Set the gauge to the channel in {mate}, {figure}, and mark that thickness from the {surface} on {where}."
     ),
     (LineKind.DEPTH, False): N_("Gauge the depth, {figure} from the {surface}, on {where}."),
     (LineKind.STOP, False): N_("Mark where it stops: {figure} from the {surface}, on {where}."),

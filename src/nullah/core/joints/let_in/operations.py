@@ -19,6 +19,9 @@ from nullah.core.operations.taking import Beside, Bound, Bounds, Cut, Take
 from nullah.core.piece.frame import Frame, Span
 from nullah.core.piece.overlap import lines as division
 
+#: A channel that is nearer to the other end or edge than so many times its width is set off from there.
+_CLOSE = 3
+
 
 class _Box(NamedTuple):
     """A box that is cut out of a part: from where to where along its axes, and which of its surfaces it opens."""
@@ -149,10 +152,12 @@ class _Cutting:
     def _from(self, axis: int) -> tuple[Surface, Fraction, Fraction]:
         """Return the surface a channel is set off from, how far in its nearer wall lies, and how wide it is, mm."""
         low, high = self._box.span(axis)
-        size = self._stock[axis]
-        if 2 * (size - high) < low:
-            return surface_at(axis, True), size - high, high - low
-        return surface_at(axis, False), low, high - low
+        size, wide = self._stock[axis], high - low
+        # One end and one edge serve for all, so that boards laid side by side agree; but for what lies close to the
+        # other.
+        if size - high < min(low, _CLOSE * wide):
+            return surface_at(axis, True), size - high, wide
+        return surface_at(axis, False), low, wide
 
     def _gauge(self, kind: LineKind, setting: ToolSetting, on: tuple[Surface, ...], **more: object) -> Gauge:
         return Gauge(part=self._part, stock=self._stock, kind=kind, setting=setting, on=on, of=self._of, **more)  # type: ignore[arg-type]
@@ -205,17 +210,15 @@ class _Cutting:
     def _second_wall(self, first: Gauge, width: Fraction, on: tuple[Surface, ...], backwards: bool) -> Gauge:
         """Return the other wall: traced from what goes in, or where that is fitted later, set off with a rule."""
         base, guest = first.line, self._mate.part
-        fitted = self._host and self._is_cut(guest.id)
-        if fitted:
+        if self._tongued(width):
             setting = by_rule("wide", width, OfLine(base.name), self._making.marks, quantity=self._names.width)
         else:
             setting = by_mate("wide", width, OfLine(base.name), guest.id, self._names.width)
         return self._gauge(LineKind.SECOND_WALL, setting, on, base=base, backwards=backwards)
 
-    def _is_cut(self, part: str) -> bool:
-        """Return whether what goes in has a tongue that is cut to fit."""
-        joint = self._making.joint
-        return bool(joint.shares) and part == joint.second
+    def _tongued(self, width: Fraction) -> bool:
+        """Return whether what goes in has a tongue that is cut to fit: it is thicker than its channel."""
+        return self._host and width < min(self._mate.stock[1:])
 
     def dado(self) -> Iterator[Operation]:
         """Yield a channel across the grain, sunk into a face; stopped where it does not reach both edges."""
