@@ -19,6 +19,7 @@ from nullah.core.lengths import Length, Marks, Unit
 from nullah.core.operations.lines import Line, LineKind
 from nullah.core.operations.regions import BeyondRegion, block
 from nullah.core.operations.settings import OfMate, ToolSetting, by_rule
+from nullah.core.operations.shaping import PlaneTaper
 from nullah.core.operations.stock import Stock, Surface
 from nullah.core.operations.taking import Cut, Take
 from nullah.core.piece.solids import recipe
@@ -221,3 +222,20 @@ def test_what_lies_beyond_a_plane_is_cut_off():
 
     kept = without(solid, BeyondRegion((250.0, 0.0, 0.0), (2.0, 0.0, 0.0)))
     assert kept.volume() == pytest.approx(250 * 100 * 18)
+
+
+def test_a_taper_that_begins_lower_down_says_where():
+    def leg(start):
+        made = PlaneTaper(
+            part="leg",
+            stock=STOCK,
+            end=Surface.FAR_END,
+            toe=by_rule("toe", Fraction(5), Surface.OTHER_FACE, Marks()),
+            start=None if start is None else by_rule("start", Fraction(start), Surface.REFERENCE_END, Marks()),
+        )
+        return operation_words([made], Reader()), carry_out(STOCK, [made]).solid.volume()
+
+    words, left = leg(120)
+    assert "120 mm from the reference end" in words and "runs out" not in words
+    assert left == pytest.approx(300 * 100 * 18 - 180 * 5 / 2 * 100)
+    assert "runs out at the other end" in leg(None)[0] and leg(130)[0] != words

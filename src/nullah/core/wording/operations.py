@@ -408,12 +408,24 @@ def _planed(made: Operation, parts: str, reader: Reader) -> str:
                 surface=_origin(made.setting, reader),
             )
         case PlaneTaper():
+            message = (
+                N_(
+                    "Mark {toe} in from the {surface} at the {end} of {parts}; plane the taper to the line that runs "
+                    "out at the other end."
+                )
+                if made.start is None
+                else N_(
+                    "Mark {toe} in from the {surface} at the {end} of {parts}, and where the taper begins, {start} "
+                    "from the {other}; plane it to the line between them."
+                )
+            )
             return reader.text(
-                "Mark {toe} in from the {surface} at the {end} of {parts}; plane the taper to the line that runs out "
-                "at the other end.",
+                message,
                 toe=figure_words(made.toe, reader),
                 surface=_origin(made.toe, reader),
                 end=surface_words(made.end, reader),
+                start=figure_words(made.start, reader) if made.start is not None else "",
+                other=_origin(made.start, reader) if made.start is not None else "",
                 parts=parts,
             )
     raise TypeError(f"nothing is said of {type(made).__name__}")
