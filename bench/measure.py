@@ -166,6 +166,7 @@ def hands() -> None:
 
 def proof() -> None:
     """Proving a case of 60 parts and 120 joints from nothing, and again after one joint changed."""
+    from nullah.core.joints.dovetail.tails import tails_of
     from nullah.core.lengths import mm
     from nullah.core.piece import solids
     from nullah.core.piece.space import Axis
@@ -185,11 +186,14 @@ def proof() -> None:
 
     def with_another_joint(kind: str, step: int) -> object:
         joints = list(plan.assembly.joints)
-        wanted = [i for i, joint in enumerate(joints) if bool(joint.tails if kind == "dovetail" else joint.channels)]
+        wanted = [
+            i for i, joint in enumerate(joints) if bool(tails_of(joint) if kind == "dovetail" else joint.channels)
+        ]
         index = wanted[0]
         joint = joints[index]
-        if joint.tails is not None:
-            joints[index] = joint._replace(tails=joint.tails._replace(pin=joint.tails.pin + step))
+        tails = tails_of(joint)
+        if tails is not None:
+            joints[index] = joint._replace(figures=tails._replace(pin=tails.pin + step))
         else:
             channel = joint.channels[0]
             deeper = channel.set(Axis.Z, channel.low[2], channel.high[2] + step)
@@ -201,6 +205,49 @@ def proof() -> None:
     for kind in ("dado", "dovetail"):
         changed = iter([with_another_joint(kind, step) for step in range(1, 10)])
         told(f"proof again, one {kind} changed", timed(lambda changed=changed: prove_plan(next(changed)), 9), 150)
+
+
+def carried_out() -> None:
+    """Carrying all operations out: from nothing, with one figure changed, with none changed."""
+    from nullah.core import actions
+    from nullah.core.apprentice.building import built_otherwise
+    from nullah.core.joints.steps import frames_of, part_operations
+    from nullah.core.lengths import mm
+    from nullah.core.piece.solids import build, recipe
+    from nullah.core.plan import Plan, work_out
+    from nullah.core.project import Piece, Project
+    from nullah.demo.seed_cabinet import seed_cabinet
+
+    def carry_out(plan: Plan) -> None:
+        frames, parts = frames_of(plan.assembly), {part.id: part for part in plan.parts}
+        for part in plan.parts:
+            joints, frame = plan.assembly.joints, frames[part.id]
+            told = part_operations(frames, joints, part, plan.marks, plan.project.shop)
+            if told:
+                built_otherwise(frame, frame.stock, told, recipe(part, joints, parts), 0.5)
+
+    def from_nothing(plan: Plan) -> None:
+        built_otherwise.cache_clear()
+        build.cache_clear()
+        carry_out(plan)
+
+    chosen = (("rows", "8"), ("columns", "2"), ("drawers", "all"), ("heights", "stepped"))
+    for name, project in (("cabinet", seed_cabinet()), ("large case", Project(piece=Piece("case", "large", chosen)))):
+        plan = work_out(project, milling=False, proving=False)
+        figures = [actions.give(project, "back.rabbet", mm(f"6.{n}")) for n in range(1, 10)]
+        changed = iter([work_out(each, milling=False, proving=False) for each in figures])
+        whole, again, other = (
+            statistics.median(timed(work, runs))
+            for work, runs in (
+                (lambda plan=plan: from_nothing(plan), 5),
+                (lambda plan=plan: carry_out(plan), 9),
+                (lambda changed=changed: carry_out(next(changed)), 9),
+            )
+        )
+        print(
+            f"{name}, {len(plan.parts)} parts carried out: {whole:.0f} ms; one figure changed {other:.0f} ms, "
+            f"ratio {other / whole:.2f}; none changed {again:.1f} ms, ratio {again / whole:.3f}"
+        )
 
 
 def work() -> None:
@@ -251,6 +298,7 @@ if __name__ == "__main__":
     milling()
     hands()
     proof()
+    carried_out()
     turning()
     work()
     # A room of its own; it takes `timed` and `told` from here.

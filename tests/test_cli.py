@@ -12,7 +12,7 @@ import pytest
 
 from nullah.cli import main
 from nullah.core.forms import FORMS
-from nullah.core.ledger import work_out_ledger
+from nullah.core.ledger import Snapping, work_out_ledger
 from nullah.core.lengths import Unit
 from nullah.demo.seed_box import seed_box
 from nullah.files.project_file import read_project, write_project
@@ -188,9 +188,12 @@ def forms():
 
 def test_forms_lists_every_form_with_its_choices_and_quantities(forms):
     assert set(forms) == set(FORMS)
+    # Of the shop as it comes: half a millimetre, and these chisels and irons.
+    chisels, irons = (3, 6, 10, 12, 19, 25), (3, 5, 6, 8, 10, 12)
+    there = Snapping(Fraction(1, 2), tuple(map(Fraction, chisels)), tuple(map(Fraction, irons)))
     for name, form in forms.items():
         usual = {choice["key"]: choice["options"][0]["value"] for choice in form["choices"]}
-        ledger = work_out_ledger(FORMS[name].define(usual), {}, {})
+        ledger = work_out_ledger(FORMS[name].define(usual), {}, {}, there)
         assert [q["name"] for q in form["quantities"]] == list(ledger.quantities)
         for quantity in form["quantities"]:
             assert quantity["default_mm"] == pytest.approx(float(ledger[quantity["name"]]))

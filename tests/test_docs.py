@@ -1,6 +1,8 @@
 """The documentation is run, so that it stays true."""
 
 import re
+import subprocess
+import sys
 from pathlib import Path
 
 import pytest
@@ -51,6 +53,10 @@ def corner(fingers, type_id="finger joint", lie="xz"):
     top = OwnBoard("own2", "top", (mm(300), mm(120), mm(15)), (mm(0), mm(0), mm(385)), lie)
     project = Project(Piece("own", own=(side, top), own_joints=(OwnJoint("ownjoint1", type_id, "own1", "own2"),)))
     return project if fingers is None else actions.give(project, "ownjoint1_fingers.count", fingers)
+
+
+def test_the_worked_examples_are_what_the_program_tells_now():
+    assert subprocess.run([sys.executable, "script/examples", "--check"], cwd=ROOT, check=False).returncode == 0
 
 
 def test_the_type_of_joint_in_the_documentation_is_the_whole_of_it():

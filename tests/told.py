@@ -4,7 +4,11 @@ from functools import lru_cache
 from itertools import product
 
 from nullah.core.forms import FORMS
-from nullah.core.joints.steps import frames_of, part_operations
+from nullah.core.forms.own_boards import OwnBoard, OwnJoint
+from nullah.core.joints.steps import frames_of, joint_steps, part_operations
+from nullah.core.lengths import mm
+from nullah.core.piece.shaping import Chamfer
+from nullah.core.piece.space import Side
 from nullah.core.plan import work_out
 from nullah.core.project import Piece, Project
 from nullah.core.shop import Schools, Shop
@@ -40,6 +44,21 @@ def operations_of(plan, part):
     return part_operations(frames, plan.assembly.joints, part, plan.marks, plan.project.shop)
 
 
+def corner_of_own(*moulded, shop=None, **how):
+    """Return the plan of two boards of one's own that are dovetailed; their upper edges moulded where named."""
+    chamfers = {"front": Chamfer((Side.TOP, Side.FRONT), 6.0), "side": Chamfer((Side.TOP, Side.LEFT), 6.0)}
+    boards = [
+        OwnBoard(
+            f"own{number}", name, (mm(long), mm(90), mm(15)), (mm(0), mm(0), mm(0)), lie,
+            shapings=(chamfers[name],) if name in moulded else (),
+        )
+        for number, name, long, lie in ((1, "front", 300, "xy"), (2, "side", 200, "yx"))
+    ]  # fmt: skip
+    joint = OwnJoint("ownjoint1", "dovetail", "own1", "own2")
+    piece = Piece("own", "corner", own=tuple(boards), own_joints=(joint,), given=tuple(how.items()))
+    return work_out(Project(piece=piece, shop=shop or Shop()), milling=False, proving=False)
+
+
 @lru_cache(maxsize=1)
 def every_operation():
     """Return one operation of every sort there is, of boxes and drawers."""
@@ -52,6 +71,11 @@ def every_operation():
                 for part in plan.parts:
                     for each in operations_of(plan, part):
                         found.setdefault(_sort(each), each)
+        corner = corner_of_own("front", "side", shop=shop)
+        frames, joint = frames_of(corner.assembly), corner.assembly.joints[0]
+        for step in joint_steps(frames, joint, corner.marks, shop):
+            for each in step.operations:
+                found.setdefault(_sort(each), each)
     return tuple(found.values())
 
 

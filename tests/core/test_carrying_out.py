@@ -8,29 +8,40 @@ from pathlib import Path
 import pytest
 from hypothesis import assume, given, settings
 from hypothesis import strategies as st
-from tests.told import choices_of, each_choice, every_operation, operations_of, planned
+from tests.told import choices_of, corner_of_own, each_choice, every_operation, operations_of, planned
 
 from nullah.core.apprentice.building import built_otherwise
 from nullah.core.apprentice.carrying_out import carry_out, region_solid, thickest
 from nullah.core.apprentice.facts import CutAway, LeftStanding, NotDrawn, PlaneMustStop, SawnClosed
 from nullah.core.card import Severity
-from nullah.core.joints.steps import frames_of
+from nullah.core.forms.own_boards import OwnBoard, offers
+from nullah.core.joints.steps import flush, frames_of, joint_steps
 from nullah.core.lengths import Length, Marks, Unit
+from nullah.core.operations.dovetails import SawMitre
 from nullah.core.operations.lines import Line, LineKind
 from nullah.core.operations.regions import BeyondRegion, block
-from nullah.core.operations.settings import OfMate, ToolSetting, by_rule
+from nullah.core.operations.settings import OfMate, OfTool, ToolSetting, by_rule, of_tool
 from nullah.core.operations.shaping import PlaneTaper
 from nullah.core.operations.stock import Stock, Surface
 from nullah.core.operations.taking import Cut, Take
+from nullah.core.piece.frame import frame_of
 from nullah.core.piece.solids import recipe
-from nullah.core.plan import prove_plan
+from nullah.core.piece.space import Axis
+from nullah.core.plan import join_as_offered, prove_plan, work_out
+from nullah.core.project import Piece, Project
+from nullah.core.proof.finding import FaultKind
 from nullah.core.reader import Reader
+from nullah.core.shop import Schools, Shop
+from nullah.core.stations import STATIONS
+from nullah.core.stations.selection import Selection
 from nullah.core.wording.operations import operation_words
 
 MARKS = [
     *(Marks(Unit.INCH, Fraction(1, part)) for part in (16, 32, 64)),
     *(Marks(Unit.MM, mm_mark=mark) for mark in (Fraction(1), Fraction(1, 2), Fraction(1, 10))),
 ]
+TOLD = ("dovetail", "let in", "butt")
+MADE_OTHERWISE = FaultKind.MADE_OTHERWISE
 ALL = [(form, chosen) for form in ("box", "drawer") for chosen in choices_of(form)]
 
 
@@ -87,6 +98,63 @@ def test_at_any_size_it_comes_out_as_designed(data, chosen, marks):
     assert wrong(plan) == []
 
 
+def own_pair(meeting, draw):
+    """Two boards of one's own that meet in some way: an upright from the floor, and what stands against it."""
+
+    def size(low, high):
+        return Fraction(draw(st.integers(low * 10, high * 10)), 10)
+
+    long, wide, thick, other = size(150, 500), size(60, 250), size(10, 25), size(8, 22)
+    deep = min(size(2, 20), thick - 3)
+    up, run = size(30, 110), size(150, 400)
+    stands = {
+        "at a corner": ((run, wide, other), (0, 0, long - other), "xz"),
+        "in its side": ((run, wide, other), (thick - deep, 0, up), "xz"),
+        "in its side, back from the edge": ((run, wide - 12, other), (thick - deep, 12, up), "xz"),
+        "in the middle of its side": ((run, wide / 2, other), (thick - deep, wide / 4, up), "xz"),
+        "along its edge": ((long, run, size(5, 9)), (thick - deep, wide - size(9, 20), 0), "zy"),
+        "in its edge": ((long, run, thick / 3), (thick / 3, wide - size(4, 12), 0), "zx"),
+        "on its face": ((long - up / 2, wide - 8, other), (thick, size(0, 8), size(0, 12)), "zx"),
+    }
+    upright = OwnBoard("own1", "upright", tuple(map(Length, (long, wide, thick))), (Length(Fraction(0)),) * 3, "zx")
+    sizes, at, lie = stands[meeting]
+    held = OwnBoard("own2", "board", tuple(map(Length, sizes)), tuple(Length(Fraction(each)) for each in at), lie)
+    return upright, held
+
+
+MEETINGS = ("at a corner", "in its side", "in its side, back from the edge", "in the middle of its side",
+            "along its edge", "in its edge", "on its face")  # fmt: skip
+
+
+@pytest.mark.parametrize("meeting", MEETINGS)
+@given(st.data(), st.sampled_from(MARKS))
+@settings(max_examples=8, deadline=None)
+def test_boards_of_ones_own_come_out_as_designed(meeting, data, marks):
+    project = Project(Piece("own", "own", own=own_pair(meeting, data.draw)), marks=marks)
+    one, two = work_out(project, milling=False, proving=False).parts
+    offered = [n for n, each in enumerate(offers(one, two, "ownjoint1")) if each.joint.type in TOLD]
+    assert offered
+    for number in offered:
+        plan = work_out(join_as_offered(project, "own1", "own2", number), milling=False)
+        if not [f for f in plan.findings if f.remark.weight is Severity.FAILURE and f.trouble is not MADE_OTHERWISE]:
+            assert wrong(plan) == []
+
+
+@pytest.mark.parametrize("shop", [Shop(), Shop(schools=Schools("pins first", "chop only"))], ids=("tails", "pins"))
+@pytest.mark.parametrize("proud", [Fraction(0), Fraction(1, 2)], ids=("flush", "proud"))
+def test_a_corner_of_moulded_boards_comes_out_as_designed(shop, proud):
+    plan = corner_of_own("front", "side", shop=shop)
+    joints = plan.assembly.joints
+    bare = {part.id: part._replace(shapings=(), spare=2 * proud) for part in plan.parts}
+    frames = {part.id: frame_of(part, tuple(bare.values())) for part in bare.values()}
+    told = [each for step in joint_steps(frames, joints[0], plan.marks, shop) for each in step.operations]
+    assert [each.proud.figure for each in told if isinstance(each, SawMitre)] == [proud, proud]
+    for part in bare.values():
+        frame, done = frames[part.id], tuple(each for each in told if each.part == part.id)
+        planed = (*done, *flush(frame))
+        assert not built_otherwise(frame, frame.stock, planed, recipe(part, joints, bare), 0.1)
+
+
 # --- from its own fields alone -----------------------------------------------------------------------------------
 
 
@@ -136,14 +204,19 @@ def test_another_figure_makes_another_region_and_other_words(operation):
         for setting in settings_in(value):
             if setting.value is None or isinstance(setting.origin, OfMate):
                 continue
-            other = replace(
-                operation, **{each.name: altered(value, setting, setting._replace(value=setting.figure + step))}
-            )
+            more = setting._replace(value=setting.figure + step)
+            if isinstance(setting.origin, OfTool):
+                more = of_tool(setting.name, Length(setting.figure + step))
+            other = replace(operation, **{each.name: altered(value, setting, more)})
             assert effect(other) != effect(operation), setting
             assert operation_words([other], Reader(Marks(mm_mark=Fraction(1, 10)))) != words, setting
         if isinstance(value, Fraction) and each.name not in ("kerf",):
             other = replace(operation, **{each.name: value + step})
             assert effect(other) != effect(operation), each.name
+        if isinstance(value, Length):
+            other = replace(operation, **{each.name: value + Length(step)})
+            assert effect(other) != effect(operation), each.name
+            assert operation_words([other], Reader(Marks(mm_mark=Fraction(1, 10)))) != words, each.name
 
 
 # --- what cannot be carried out -----------------------------------------------------------------------------------
@@ -214,6 +287,35 @@ def test_wood_left_and_wood_cut_away_are_told_with_the_operation():
         frame, frame.stock, tuple(deeper if each == rabbet else each for each in told), designed, 0.5
     )
     assert isinstance(gone, CutAway) and gone.operation == deeper
+    # Both lie within the rabbet's own place, or what it was made deeper by.
+    assert left.bounds[0] == pytest.approx((0, 0, 0), abs=0.01)
+    assert left.bounds[1][0] == pytest.approx(float(plan.ledger["corner.width"]))
+
+
+def test_what_comes_out_otherwise_is_said_of_its_operation_on_the_card_and_drawn_where_it_is(monkeypatch):
+    from nullah.core.operations import taking
+
+    whole = taking.Take.takes.fget
+
+    def half(made):
+        found = whole(made)
+        cut = made.cut is Cut.END_RABBET
+        return tuple(each._replace(end=(each.start + each.end) / 2) for each in found) if cut else found
+
+    short = property(half)
+    monkeypatch.setattr(taking.Take, "takes", short)
+    built_otherwise.cache_clear()
+    plan = work_out(Project(Piece("box", "box", choices=(("corners", "rabbeted"),))), milling=False)
+    monkeypatch.undo()
+    built_otherwise.cache_clear()
+    found = [each for each in plan.findings if each.trouble is MADE_OTHERWISE]
+    assert {each.parts for each in found} == {("front",), ("back",)}
+    front = next(each for each in found if each.parts == ("front",))
+    # Inside the part, as deep as its rabbets.
+    assert front.place.overlap(plan.part("front").box) == front.place
+    assert front.place.size(Axis.Y) == plan.ledger["corner.depth"]
+    card = next(each for each in STATIONS if each.id == "joints").card(plan, Selection(part="left"))
+    assert front.remark in card.mind
 
 
 def test_what_lies_beyond_a_plane_is_cut_off():

@@ -137,7 +137,7 @@ def test_nails_and_screws_are_set_out_and_say_what_they_carry(hold, tool):
     (kind,) = kinds_of(butt(hold))
     found = told_of(AtBench(kind, Marks(), Shop(), gravities=(0.5, 0.5)))
     figures = {setting.tool: setting for setting in found.settings}
-    assert tool in figures and {"Pilot", "From the ends", "Each may carry"} <= set(figures)
+    assert tool in figures and "Each may carry" in figures
     row = fastening(hold is not Hold.NAILS, 20, 20, 40, 0.5, True, False)
     assert figures["Each may carry"].figure == f"{row.holds * SAFE_SHARE:.0f} N"
     assert said(found.remarks[-1]).startswith("Test nail or screw")

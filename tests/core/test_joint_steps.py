@@ -6,12 +6,12 @@ from fractions import Fraction
 
 import pytest
 from tests.said import said
+from tests.told import corner_of_own
 
 from nullah.core import actions
 from nullah.core.card import JointStage, lines_to_keep
 from nullah.core.drawing import Fill, Path
 from nullah.core.forms import FORMS
-from nullah.core.forms.own_boards import OwnBoard, OwnJoint
 from nullah.core.joints.butt import BUTT
 from nullah.core.joints.cutouts import sizes_of
 from nullah.core.joints.kinds import kinds_of
@@ -19,9 +19,7 @@ from nullah.core.joints.types import holes_of
 from nullah.core.joints.views import between_tails
 from nullah.core.lengths import Direction, Marks, Unit, mm
 from nullah.core.piece.joint import Hold
-from nullah.core.piece.shaping import Chamfer
 from nullah.core.piece.solids import build, recipe
-from nullah.core.piece.space import Side
 from nullah.core.plan import work_out
 from nullah.core.project import Piece, Project
 from nullah.core.shop import Schools, Shop
@@ -118,49 +116,25 @@ def test_a_step_past_the_last_shows_the_last(cabinet):
 # --- a moulded edge turns the corner ------------------------------------------------------------------------------
 
 
-def own_corner(*shaped):
-    chamfer = Chamfer((Side.TOP, Side.FRONT), 6.0)
-    other = Chamfer((Side.TOP, Side.LEFT), 6.0)
-    boards = (
-        OwnBoard(
-            "own1",
-            "front",
-            (mm(300), mm(90), mm(15)),
-            (mm(0), mm(0), mm(0)),
-            "xy",
-            shapings=(chamfer,) if "front" in shaped else (),
-        ),
-        OwnBoard(
-            "own2",
-            "side",
-            (mm(200), mm(90), mm(15)),
-            (mm(0), mm(0), mm(0)),
-            "yx",
-            shapings=(other,) if "side" in shaped else (),
-        ),
-    )
-    joint = OwnJoint("ownjoint1", "dovetail", "own1", "own2")
-    piece = Piece("own", "corner", own=boards, own_joints=(joint,))
-    return work_out(Project(piece=piece), milling=False, proving=False)
-
-
 def corner_of(plan):
     return next(corner for corner in plan.corners if "own1" in (*corner.tail_boards, *corner.pin_boards))
 
 
 def test_where_both_boards_are_moulded_at_an_edge_the_half_pin_there_is_mitred():
-    plan = own_corner("front", "side")
+    plan = corner_of_own("front", "side")
     corner = corner_of(plan)
     assert corner.layout.spec.mitres == (mm(0), mm(6))
-    told = [str(step.text) for step in steps_of_corner(plan, corner)]
-    assert any("mitre 6.0 mm of both boards" in text for text in told)
+    told = [step_words(step, plan.reader) for step in steps_of_corner(plan, corner)]
+    assert "Gauge the mitre line, 6 mm from the other edge, which is moulded" in told[0]
+    assert "down to the mitre line only" in told[2]
+    assert "of front and side, on the other edge, draw the mitre from the baseline inside" in told[5]
     # The half-pin at the mitred edge is not sawn off: less waste is hatched there.
     shapes = list(between_tails(corner.layout, 15.0))
     assert max(level for _, level in shapes[-1]) == float(corner.layout.spec.width) - 6
 
 
 def test_the_solids_of_a_mitred_corner_fill_it_and_do_not_collide():
-    plain, mitred = own_corner(), own_corner("front", "side")
+    plain, mitred = corner_of_own(), corner_of_own("front", "side")
     for plan in (plain, mitred):
         parts = {part.id: part._replace(shapings=()) for part in plan.parts}
         joints = plan.assembly.joints
@@ -178,7 +152,7 @@ def test_the_solids_of_a_mitred_corner_fill_it_and_do_not_collide():
 
 
 def test_an_edge_that_only_one_board_has_is_no_moulding_that_turns_a_corner():
-    assert corner_of(own_corner("front")).layout.spec.mitres == (mm(0), mm(0))
+    assert corner_of(corner_of_own("front")).layout.spec.mitres == (mm(0), mm(0))
 
 
 # --- settings rounded the safe way, and tools there are -----------------------------------------------------------

@@ -57,7 +57,7 @@ def test_a_corner_is_offered_dovetails_either_way():
     top = board(2, (300, 200, 18), (0, 0, 382), "xz")
     found = labels(SIDE, top)
     assert found[:2] == ["Dovetails, tails on board 1", "Dovetails, tails on board 2"]
-    assert any("rabbet" in label for label in found)
+    assert not any("rabbet" in label for label in found), "a rabbet through the whole end only cuts it shorter"
 
 
 def test_a_back_along_the_edge_is_offered_a_rabbet_or_groove():

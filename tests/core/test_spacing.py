@@ -90,8 +90,8 @@ def test_a_matched_row_is_laid_out_so_on_the_piece():
     sizes = [float(high - low) for low, high in layout.tails]
     assert sizes[1] == pytest.approx(2 * sizes[0]) and sizes[0] == pytest.approx(sizes[2])
     card = JOINTS.card(plan, Selection())
-    each = next(setting for setting in card.set if setting.tool == "Tails, each")
-    assert len(each.figure.split(" mm")) == 4 and "their edges at" in each.note
+    figures = [setting.figure for setting in card.set if setting.tool.startswith("Mark ")]
+    assert figures == [plan.marks.write(mark) for mark in layout.marks]
     assert "Dividers" not in {setting.tool for setting in card.set}
 
 

@@ -160,20 +160,20 @@ def test_joints_gives_settings_for_every_tool():
     plan = work_out(seed_box())
     card = BY_ID["joints"].card(plan, Selection())
     assert figures(card) == {
+        "Baseline": "16.5 mm",
+        "Half-pin": "8 mm",
         "Dividers": "40.3 mm",
+        "Pin": "7 mm",
         "Bevel": "1:7",
-        "Gauge, tails": "16.5 mm",
-        "Gauge, pins": "16.5 mm",
-        "Chisel, tails": "6 mm",
-        "Chisel, pins": "25 mm",
-        "Fine saw": "kerf 0.6 mm",
+        "Chisel": "25 mm",
     }
+    assert [setting.figure for setting in card.set if setting.tool == "Chisel"] == ["6 mm", "25 mm"]
     assert len(card.mark) == 6
 
 
 def test_a_single_tail_needs_no_chisel_between_tails():
     plan = work_out(actions.give(seed_box(), "tails.count", 1))
-    assert "Chisel, tails" not in figures(BY_ID["joints"].card(plan, Selection()))
+    assert [each.tool for each in BY_ID["joints"].card(plan, Selection()).set].count("Chisel") == 1
     assert BY_ID["joints"].state(plan) == "1 tail, 1:7"
 
 

@@ -44,7 +44,7 @@ def samples(annotation):
         yield "It is so."
     elif annotation is Operation:
         # What a tool is bought in stays in its own unit.
-        yield from (each for each in every_operation() if not any(s.origin == OfTool() for s in each.settings))
+        yield from (each for each in every_operation() if not any(isinstance(s.origin, OfTool) for s in each.settings))
     elif annotation in _MADE:
         yield _MADE[annotation]
     elif get_origin(annotation) in (Union, UnionType):

@@ -155,7 +155,7 @@ def test_tails_are_spaced_as_chosen_and_as_on_a_corner_that_exists(user):
     rows = desk(user)
     user.choose(rows.spacing.box, "wider below")
     sizes = [high - low for low, high in user.plan.corner.layout.tails]
-    assert sizes[0] > sizes[-1] and user.reads_on_card("Tails, each")
+    assert sizes[0] > sizes[-1] and user.reads_on_card("Mark 6") and not user.reads_on_card("Dividers")
     assert not rows.spacing.marks.isVisible()
     user.choose(rows.spacing.box, "match")
     user.type_in(rows.spacing.marks, "6, 26, 30, 70, 74, 94, 100 mm")

@@ -7,8 +7,10 @@ from typing import Any
 
 from nullah.cli import options as read
 from nullah.core.forms import FORMS
-from nullah.core.ledger import QuantityKind, work_out_ledger
+from nullah.core.ledger import QuantityKind
 from nullah.core.piece.form import Form
+from nullah.core.plan import work_out
+from nullah.core.project import Piece, Project
 
 
 def add(parser: argparse.ArgumentParser) -> None:
@@ -23,8 +25,8 @@ def run(options: argparse.Namespace) -> int:
 
 def _form(form: Form) -> dict[str, Any]:
     """Return a form as data; its quantities as they stand with the usual choices."""
-    usual = form.settled({})
-    ledger = work_out_ledger(form.define(usual), {}, {})
+    plan = work_out(Project(piece=Piece(form.id, form.title)), milling=False, proving=False)
+    assert plan.ledger is not None
     return {
         "id": form.id,
         "title": form.title,
@@ -48,6 +50,6 @@ def _form(form: Form) -> dict[str, Any]:
                 "size": name in form.size,
                 "fits": list(quantity.definition.fits),
             }
-            for name, quantity in ledger.quantities.items()
+            for name, quantity in plan.ledger.quantities.items()
         ],
     }

@@ -68,6 +68,7 @@ class Trying(Enum):
 
     STARTED = "started"
     DRY = "dry"
+    MET = "met"
     LAID = "laid"
 
 

@@ -10,6 +10,7 @@ it (`hangs_on`), and what is it waiting for (`waits_for`).
 
 from __future__ import annotations
 
+import math
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
 from enum import Enum
@@ -19,7 +20,7 @@ from typing import NamedTuple
 
 from nullah.core.catalogue import N_
 from nullah.core.lengths import Entry, Length, Marks, Slope, mm
-from nullah.core.rules import Circle, LedgerError, NotDeclared, NotGiven, evaluate, names_in
+from nullah.core.rules import Circle, LedgerError, NotDeclared, NotGiven, WrongKind, evaluate, names_in
 
 #: What a person may give or measure: a length, a count, a slope.
 Value = Length | int | Slope
@@ -28,9 +29,9 @@ Value = Length | int | Slope
 class QuantityKind(Enum):
     """What sort of figure a quantity is."""
 
-    LENGTH = "length"
-    COUNT = "count"
-    SLOPE = "slope"
+    LENGTH = N_("length")
+    COUNT = N_("count")
+    SLOPE = N_("slope")
 
 
 class Origin(Enum):
@@ -60,6 +61,39 @@ class Change(NamedTuple):
     after: Quantity
 
 
+class Snap(Enum):
+    """What a figure that nobody typed is put on."""
+
+    NOTHING = "nothing"
+    MARK = "mark"
+    CHISEL = "chisel"
+    IRON = "iron"
+
+
+class Snapping(NamedTuple):
+    """What there is to put figures on, mm: the smallest mark of the rule, the chisels and the plough's irons.
+
+    Examples
+    --------
+    >>> there = Snapping(Fraction(1, 2), chisels=(Fraction(6), Fraction(10)))
+    >>> there.snapped(Fraction(20, 3), Snap.MARK), there.snapped(Fraction(20, 3), Snap.CHISEL)
+    (Fraction(13, 2), Fraction(6, 1))
+    """
+
+    mark: Fraction
+    chisels: tuple[Fraction, ...] = ()
+    irons: tuple[Fraction, ...] = ()
+
+    def snapped(self, value: Fraction, to: Snap) -> Fraction:
+        """Return the nearest figure that a hand can set; never nothing of something."""
+        tools = self.chisels if to is Snap.CHISEL else self.irons if to is Snap.IRON else ()
+        if to is Snap.NOTHING or value <= 0:
+            return value
+        if tools:
+            return min(tools, key=lambda size: (abs(size - value), size))
+        return max(math.floor(value / self.mark + Fraction(1, 2)), 1) * self.mark
+
+
 class Definition(NamedTuple):
     """One quantity a form declares.
 
@@ -76,6 +110,9 @@ class Definition(NamedTuple):
         What is given when the user has given nothing.
     fits : tuple of str
         Names that must be measured before this one may be cut to.
+    snap : Snap
+        What it is put on where nobody typed it: a free choice that is set by a rule or a tool. All
+        that follows uses that figure.
     """
 
     name: str
@@ -84,24 +121,39 @@ class Definition(NamedTuple):
     default: Value | None = None
     kind: QuantityKind = QuantityKind.LENGTH
     fits: tuple[str, ...] = ()
+    snap: Snap = Snap.NOTHING
 
 
-def given(name: str, title: str, default: Value | str | int, kind: QuantityKind = QuantityKind.LENGTH) -> Definition:
-    """Declare a quantity that the user gives; a bare number is mm, or a count."""
-    if kind is QuantityKind.LENGTH and not isinstance(default, Length):
-        default = mm(default)  # type: ignore[arg-type]
-    return Definition(name, title, default=default, kind=kind)  # type: ignore[arg-type]
+def given(
+    name: str, title: str, default: Value | str | int, kind: QuantityKind = QuantityKind.LENGTH, snap: Snap = Snap.MARK
+) -> Definition:
+    """Declare a quantity that the user gives; a bare number is mm, or a count.
+
+    The usual length is put on the rule's marks: gaps, clearances and hardware as it is bought are not.
+    """
+    if kind is not QuantityKind.LENGTH:
+        return Definition(name, title, default=default, kind=kind)  # type: ignore[arg-type]
+    length = default if isinstance(default, Length) else mm(default)  # type: ignore[arg-type]
+    return Definition(name, title, default=length, snap=snap)
 
 
 def ruled(
-    name: str, title: str, rule: str, fits: tuple[str, ...] = (), kind: QuantityKind = QuantityKind.LENGTH
+    name: str,
+    title: str,
+    rule: str,
+    fits: tuple[str, ...] = (),
+    kind: QuantityKind = QuantityKind.LENGTH,
+    snap: Snap = Snap.NOTHING,
 ) -> Definition:
-    """Declare a quantity that is worked out from others."""
-    return Definition(name, title, rule, kind=kind, fits=fits)
+    """Declare a quantity that is worked out from others; where it is a free choice, put on what `snap` says."""
+    return Definition(name, title, rule, kind=kind, fits=fits, snap=snap)
 
 
 class Quantity(NamedTuple):
-    """A figure and where it comes from. `value` is in mm, a count, or the run of a slope."""
+    """A figure and where it comes from. `value` is in mm, a count, or the run of a slope.
+
+    `exact` is what its rule makes of it, where that was put on a mark or a tool.
+    """
 
     definition: Definition
     value: Fraction
@@ -109,6 +161,7 @@ class Quantity(NamedTuple):
     entered: Value | None = None
     planned: Fraction | None = None
     reading: Measured | None = None
+    exact: Fraction | None = None
 
     @property
     def length(self) -> Length:
@@ -192,7 +245,10 @@ class Ledger:
 
 
 def work_out_ledger(
-    definitions: tuple[Definition, ...], given: Mapping[str, Value], measured: Mapping[str, Value | Measured]
+    definitions: tuple[Definition, ...],
+    given: Mapping[str, Value],
+    measured: Mapping[str, Value | Measured],
+    snapping: Snapping | None = None,
 ) -> Ledger:
     """Work out every quantity.
 
@@ -204,6 +260,8 @@ def work_out_ledger(
         What the user gave (which overrules a rule) and what was measured (which overrules both,
         and may say when and by what).
         Names that no definition knows are passed over: they belong to another choice of the form.
+    snapping : Snapping, optional
+        What free choices are put on; None leaves them as they are.
 
     Raises
     ------
@@ -233,8 +291,16 @@ def work_out_ledger(
         under_way.append(name)
         try:
             definition = by_name[name]
+            for value in (given.get(name), measured.get(name)):
+                _refuse_other_kind(definition, value)
+
+            def free(value: Fraction) -> Fraction:
+                return snapping.snapped(value, definition.snap) if snapping else value
+
             planned = _planned(definition, given, settle)
-            values[name] = _settled(definition, given, measured, planned, settle)
+            put = planned if planned is None or name in given else free(planned)
+            quantity = _settled(definition, given, measured, put, lambda: _would_be(definition, settle, free))
+            values[name] = quantity if put == planned else quantity._replace(exact=planned)
         finally:
             under_way.pop()
         return values[name].value
@@ -243,6 +309,14 @@ def work_out_ledger(
         settle(definition.name)
     in_order = {definition.name: values[definition.name] for definition in definitions}
     return Ledger(MappingProxyType(in_order), MappingProxyType(uses))
+
+
+def _refuse_other_kind(definition: Definition, value: Value | Measured | None) -> None:
+    """Raise `LedgerError` for a figure of another kind than its quantity; a file may hold one."""
+    figure = value.value if isinstance(value, Measured) else value
+    kinds = {QuantityKind.LENGTH: Length, QuantityKind.COUNT: int, QuantityKind.SLOPE: Slope}
+    if figure is not None and not isinstance(figure, kinds[definition.kind]):
+        raise LedgerError(WrongKind(definition.name, definition.kind.value))
 
 
 def _replaced(definition: Definition, given: Mapping[str, Value], measured: Mapping[str, Value | Measured]) -> bool:
@@ -264,7 +338,7 @@ def _settled(
     given: Mapping[str, Value],
     measured: Mapping[str, Value | Measured],
     planned: Fraction | None,
-    settle: Callable[[str], Fraction],
+    would_be: Callable[[], Fraction | None],
 ) -> Quantity:
     name = definition.name
     if name in measured:
@@ -276,19 +350,22 @@ def _settled(
     if name in given:
         if not definition.rule:
             return Quantity(definition, planned, Origin.GIVEN, given[name])
-        return Quantity(definition, planned, Origin.OVERRULED, given[name], _would_be(definition, settle))
+        return Quantity(definition, planned, Origin.OVERRULED, given[name], would_be())
     if not definition.rule:
-        return Quantity(definition, planned, Origin.GIVEN, definition.default)
+        usual = definition.default
+        return Quantity(definition, planned, Origin.GIVEN, usual if usual and as_fraction(usual) == planned else None)
     if definition.fits:
         settled = all(other in measured for other in definition.fits)
         return Quantity(definition, planned, Origin.FITTED if settled else Origin.WAITS)
     return Quantity(definition, planned, Origin.WORKED_OUT)
 
 
-def _would_be(definition: Definition, settle: Callable[[str], Fraction]) -> Fraction | None:
+def _would_be(
+    definition: Definition, settle: Callable[[str], Fraction], free: Callable[[Fraction], Fraction]
+) -> Fraction | None:
     """Return what an overruled quantity's rule would make of it; None where that cannot be said now."""
     try:
-        return evaluate(definition.rule, settle)
+        return free(evaluate(definition.rule, settle))
     except LedgerError:
         return None
 

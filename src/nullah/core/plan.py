@@ -26,7 +26,7 @@ from nullah.core.forms import FORMS
 from nullah.core.forms.own_boards import next_own_joint_id, offers, with_own
 from nullah.core.joints.dovetail.corners import Corner, lay_out_corners
 from nullah.core.joints.dovetail.facts import TailFact
-from nullah.core.ledger import Ledger, Origin, work_out_ledger
+from nullah.core.ledger import Ledger, Origin, Snapping, work_out_ledger
 from nullah.core.lengths import Direction, Length, Marks
 from nullah.core.piece.form import Assembly, Form
 from nullah.core.piece.joint import Hold, Joint, WoodHeld
@@ -271,7 +271,7 @@ def work_out(project: Project, milling: bool = True, proving: bool = True) -> Pl
     """
     form = form_of(project.piece)
     choices = form.settled(dict(project.piece.choices))
-    ledger, assembly, problem = _piece(project.piece)
+    ledger, assembly, problem = _piece(project.piece, _snapping(project))
     rough = _rough(project, assembly)
     boards = board_plans(project, rough)
     laid = {item.part.id for board in boards for item in board.placed}
@@ -361,12 +361,20 @@ def prove_plan(plan: Plan, stopped: Callable[[], bool] = lambda: False) -> Proof
     return prove(ProofInput(plan.assembly, plan.ledger, plan.project.shop, plan.marks, woods, swing), stopped)
 
 
+def _snapping(project: Project) -> Snapping:
+    """Return what free choices are put on: the rule's marks and the tools of the shop."""
+    shop = project.shop
+    return Snapping(
+        project.marks.smallest.mm, tuple(each.mm for each in shop.chisels), tuple(each.mm for each in shop.plough_irons)
+    )
+
+
 @lru_cache(maxsize=64)
-def _piece(piece: Piece) -> tuple[Ledger | None, Assembly, Fact | None]:
+def _piece(piece: Piece, snapping: Snapping) -> tuple[Ledger | None, Assembly, Fact | None]:
     form = form_of(piece)
     chosen = form.settled(dict(piece.choices))
     try:
-        ledger = work_out_ledger(form.define(chosen), dict(piece.given), dict(piece.measured))
+        ledger = work_out_ledger(form.define(chosen), dict(piece.given), dict(piece.measured), snapping)
     except LedgerError as error:
         return None, Assembly(remarks=(Remark(error.fact, Severity.FAILURE),)), error.fact
     assembly = form.assemble(ledger, chosen)
@@ -405,7 +413,7 @@ def whole_pieces(project: Project, assembly: Assembly) -> tuple[RoughPart, ...]:
     asks, allow = dict(project.asks), project.allowances
     rough = rough_parts(assembly.parts, allow)
     if project.piece.measured:
-        _, before, _ = _piece(replace(project.piece, measured=()))
+        _, before, _ = _piece(replace(project.piece, measured=()), _snapping(project))
         planned = {each.id: each for each in rough_parts(before.parts, allow)}
         rough = tuple(held(each, planned[each.id], allow) if each.id in planned else each for each in rough)
     return tuple(

@@ -47,7 +47,14 @@ class NotGiven(NamedTuple):
     quantity: str
 
 
-LedgerFact = RuleUnreadable | RuleHolds | DividesByNothing | Circle | NotDeclared | NotGiven
+class WrongKind(NamedTuple):
+    """A figure of another kind than its quantity: a length for a number of tails."""
+
+    quantity: str
+    kind: str
+
+
+LedgerFact = RuleUnreadable | RuleHolds | DividesByNothing | Circle | NotDeclared | NotGiven | WrongKind
 
 
 class LedgerError(FactError):

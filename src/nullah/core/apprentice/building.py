@@ -50,7 +50,9 @@ def built_otherwise(
     for fact, difference in ((LeftStanding, built.solid - wanted), (CutAway, wanted - built.solid)):
         thick = thickest(difference, mark)
         if thick:
-            found.append(fact(frame.part.id, from_float(round(thick, 1)), _nearest(difference, operations)))
+            low, high = difference.bounding_box()[:3], difference.bounding_box()[3:]
+            nearest = _nearest(difference, operations)
+            found.append(fact(frame.part.id, from_float(round(thick, 1)), nearest, (low, high)))
     return tuple(found)
 
 

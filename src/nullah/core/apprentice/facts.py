@@ -30,20 +30,26 @@ class SawnClosed(NamedTuple):
 Refusal = NotDrawn | PlaneMustStop | SawnClosed
 
 
+#: The low and the high corner of a box in the frame of a blank, mm.
+Bounds = tuple[tuple[float, float, float], tuple[float, float, float]]
+
+
 class LeftStanding(NamedTuple):
-    """Wood that should go stays; `operation` is the nearest one, None where there is none."""
+    """Wood that should go stays, within `bounds`; `operation` is the nearest one, None where there is none."""
 
     part: str
     thick: Length
     operation: Operation | None
+    bounds: Bounds
 
 
 class CutAway(NamedTuple):
-    """Wood that should stay is cut away; `operation` is what cuts most of it."""
+    """Wood that should stay is cut away, within `bounds`; `operation` is what cuts most of it."""
 
     part: str
     thick: Length
     operation: Operation | None
+    bounds: Bounds
 
 
 BuildingFact = NotDrawn | PlaneMustStop | SawnClosed | LeftStanding | CutAway

@@ -5,7 +5,7 @@ from __future__ import annotations
 from fractions import Fraction
 
 from nullah.core.forms.maker import Maker
-from nullah.core.ledger import Definition, given, ruled
+from nullah.core.ledger import Definition, Snap, given, ruled
 from nullah.core.piece.joint import Hold, JointQuantities
 from nullah.core.piece.part import Needs
 from nullah.core.piece.space import Side
@@ -20,7 +20,7 @@ def bottom_sizes(piece: str, height: int, depth: int, clearance: str) -> tuple[D
         ruled("groove.width", "width of the groove", "bottom.thickness"),
         ruled("opening.length", "groove to groove, along", f"{piece}.inside_length + 2 * groove.depth"),
         ruled("opening.width", "groove to groove, across", f"{piece}.inside_width + 2 * groove.depth"),
-        given("bottom.clearance", "clearance of the bottom, each edge", clearance),
+        given("bottom.clearance", "clearance of the bottom, each edge", clearance, snap=Snap.NOTHING),
         ruled("bottom.length", "length of the bottom", "opening.length - 2 * bottom.clearance", ("opening.length",)),
         ruled("bottom.width", "width of the bottom", "opening.width - 2 * bottom.clearance", ("opening.width",)),
     )

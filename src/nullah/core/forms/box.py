@@ -15,7 +15,7 @@ from nullah.core.forms.bottom import bottom_sizes, put_bottom
 from nullah.core.forms.maker import Maker, board_sizes
 from nullah.core.forms.sizing import SIZING, SizeRule, sizes
 from nullah.core.joints.dovetail.sizes import tail_sizes
-from nullah.core.ledger import Definition, Ledger, given, ruled
+from nullah.core.ledger import Definition, Ledger, Snap, given, ruled
 from nullah.core.piece.facts import Note
 from nullah.core.piece.form import Assembly, Choice, Choices, Form, View
 from nullah.core.piece.joint import Hold, JointQuantities
@@ -65,13 +65,13 @@ def _define(chosen: Choices) -> tuple[Definition, ...]:
         found += tail_sizes("tails", f"{tail}.thickness", f"{pin}.thickness", "box.outside_height", 3)
     elif chosen["corners"] == "rabbeted":
         found += [
-            ruled("corner.depth", "depth of the corner rabbet", "sides.thickness / 2"),
+            ruled("corner.depth", "depth of the corner rabbet", "sides.thickness / 2", snap=Snap.MARK),
             ruled("corner.width", "width of the corner rabbet", "ends.thickness"),
         ]
     else:
         found += [
-            ruled("corner.depth", "depth of the corner groove", "sides.thickness / 3"),
-            ruled("corner.width", "width of the corner groove", "ends.thickness / 3"),
+            ruled("corner.depth", "depth of the corner groove", "sides.thickness / 3", snap=Snap.MARK),
+            ruled("corner.width", "width of the corner groove", "ends.thickness / 3", snap=Snap.MARK),
             ruled("corner.tongue", "thickness of the tongue", "corner.width"),
         ]
     return (*found, *_lid_quantities(chosen, tail, pin))
@@ -90,7 +90,7 @@ def _lid_quantities(chosen: Choices, tail: str, pin: str) -> tuple[Definition, .
                 given("lid.thickness", "thickness of the lid", 6),
                 given("lid.below_edge", "upper edge to the lid's groove", 6),
                 ruled("lid.groove_width", "width of the lid's groove", "lid.thickness + lid.clearance"),
-                given("lid.clearance", "clearance of the lid", 1),
+                given("lid.clearance", "clearance of the lid", 1, snap=Snap.NOTHING),
                 ruled(
                     "lid.length",
                     "length of the lid",
@@ -118,11 +118,16 @@ def _lid_quantities(chosen: Choices, tail: str, pin: str) -> tuple[Definition, .
             return tuple(found)
         case "lift" | "hinged":
             hinges = (
-                given("hinge.length", "length of a hinge", 50),
-                given("hinge.leaf", "width of a hinge's leaf", 12),
-                given("hinge.knuckle", "depth a hinge is let in", 3),
-                ruled("hinge.inset", "end of the box to a hinge", "hinge.length"),
-                ruled("stay.from_hinge", "hinge to the stay's screws, on end and lid", "box.outside_width / 2"),
+                given("hinge.length", "length of a hinge", 50, snap=Snap.NOTHING),
+                given("hinge.leaf", "width of a hinge's leaf", 12, snap=Snap.NOTHING),
+                given("hinge.knuckle", "depth a hinge is let in", 3, snap=Snap.NOTHING),
+                ruled("hinge.inset", "end of the box to a hinge", "hinge.length", snap=Snap.MARK),
+                ruled(
+                    "stay.from_hinge",
+                    "hinge to the stay's screws, on end and lid",
+                    "box.outside_width / 2",
+                    snap=Snap.MARK,
+                ),
                 # The chord of 95° at that distance, 2 sin 47.5° (exact to a thousandth): a little past upright.
                 ruled(
                     "stay.length",
@@ -135,7 +140,7 @@ def _lid_quantities(chosen: Choices, tail: str, pin: str) -> tuple[Definition, .
                     "lid", "the lid", "box.outside_length + 2 * lid.over", "box.outside_width + 2 * lid.over", 15
                 ),
                 given("lid.over", "how far the lid stands over", 0 if chosen["lid"] == "lift" else 6),
-                given("batten.clearance", "clearance of the battens inside", 2),
+                given("batten.clearance", "clearance of the battens inside", 2, snap=Snap.NOTHING),
                 *board_sizes(
                     "batten", "the battens", "box.inside_width - 2 * batten.clearance", "ends.thickness * 2", 10
                 ),

@@ -16,7 +16,7 @@ from nullah.core.forms.drawer import BOTTOM, Opening, drawer_sizes, drawer_stock
 from nullah.core.forms.maker import Maker, board_sizes
 from nullah.core.forms.sizing import SIZING, SizeRule, sizes
 from nullah.core.joints.dovetail.sizes import tail_sizes
-from nullah.core.ledger import Definition, Ledger, Origin, QuantityKind, given, ruled
+from nullah.core.ledger import Definition, Ledger, Origin, QuantityKind, Snap, given, ruled
 from nullah.core.lengths import Length
 from nullah.core.piece.facts import Note, RowsOff
 from nullah.core.piece.form import Assembly, Choice, Choices, Form, View
@@ -97,7 +97,7 @@ def _define(chosen: Choices) -> tuple[Definition, ...]:
         found += tail_sizes("tails", "sides.thickness", "top.thickness", "case.outside_depth", 5)
     else:
         found += [
-            ruled("corner.depth", "depth of the corner rabbet", "sides.thickness / 2"),
+            ruled("corner.depth", "depth of the corner rabbet", "sides.thickness / 2", snap=Snap.MARK),
             ruled("corner.width", "width of the corner rabbet", "top.thickness"),
         ]
     found += _back_quantities(shape.boards)
@@ -129,6 +129,7 @@ def _back_quantities(boards: int) -> list[Definition]:
             "back.gap",
             N_("gap at each edge of the back") if one else N_("gap at each edge of the back's boards"),
             3 if one else "1.5",
+            snap=Snap.NOTHING,
         ),
         ruled(
             "back.length",
@@ -152,10 +153,15 @@ def _dado_quantities(shape: _Shape) -> list[Definition]:
     found = [
         given("divider.thickness", "thickness of the dividers", 15 if both else 12),
         given("divider.setback", "dividers back from the front", 0),
-        ruled("dado.depth", "depth of the dados", "divider.thickness / 3")
+        ruled("dado.depth", "depth of the dados", "divider.thickness / 3", snap=Snap.MARK)
         if both
         else given("dado.depth", "depth of the dados", 5),
-        ruled("dado.width", "width of the dados", "divider.thickness / 2" if shouldered else "divider.thickness"),
+        ruled(
+            "dado.width",
+            "width of the dados",
+            "divider.thickness / 2" if shouldered else "divider.thickness",
+            snap=Snap.MARK if shouldered else Snap.NOTHING,
+        ),
     ]
     if shouldered:
         found.append(ruled("divider.tongue", "tongue of the dividers", "dado.width"))
@@ -219,8 +225,8 @@ def _divider_quantities(shape: _Shape) -> list[Definition]:
     return [
         given("frame.board_width", "width of the frames' members", 45),
         given("frame.tongue", "length of the frames' tongues", 8),
-        ruled("frame.groove", "width of the frames' grooves", "divider.thickness / 3"),
-        given("panel.clearance", "clearance of the dust panels, each edge", 2),
+        ruled("frame.groove", "width of the frames' grooves", "divider.thickness / 3", snap=Snap.IRON),
+        given("panel.clearance", "clearance of the dust panels, each edge", 2, snap=Snap.NOTHING),
         *board_sizes("rail", "the frames' rails", length, "frame.board_width", "divider.thickness", ("column.width",)),
         *board_sizes("runner", "the frames' runners", inner, "frame.board_width", "divider.thickness"),
         *board_sizes(

@@ -10,7 +10,7 @@ from nullah.core.card import Severity
 from nullah.core.catalogue import N_
 from nullah.core.forms.maker import Maker, board_sizes
 from nullah.core.forms.sizing import SIZING, SizeRule, sizes
-from nullah.core.ledger import Definition, Ledger, given, ruled
+from nullah.core.ledger import Definition, Ledger, Snap, given, ruled
 from nullah.core.piece.facts import Note
 from nullah.core.piece.form import Assembly, Choice, Choices, Form, View
 from nullah.core.piece.joint import Hold, JointQuantities
@@ -53,11 +53,11 @@ def _define(chosen: Choices) -> tuple[Definition, ...]:
     ]
     if chosen["feet"] != "plain":
         found += [
-            ruled("foot.length", "length of each foot", "chest.outside_width / 5"),
-            ruled("foot.rise", "height of the cut between the feet", "foot.height * 2 / 3"),
+            ruled("foot.length", "length of each foot", "chest.outside_width / 5", snap=Snap.MARK),
+            ruled("foot.rise", "height of the cut between the feet", "foot.height * 2 / 3", snap=Snap.MARK),
         ]
         if chosen["feet"] == "ogee":
-            found.append(ruled("foot.run", "length of each ogee", "chest.outside_width / 6"))
+            found.append(ruled("foot.run", "length of each ogee", "chest.outside_width / 6", snap=Snap.MARK))
     if chosen["till"] != "none":
         found += [
             given("till.inside_width", "width of the small compartment", 110),
@@ -84,7 +84,7 @@ def _define(chosen: Choices) -> tuple[Definition, ...]:
     if chosen["lid"] != "none":
         found += [
             given("lid.front_over", "lid beyond the front", 15),
-            given("batten.clearance", "clearance of the battens at the ends", "1.5"),
+            given("batten.clearance", "clearance of the battens at the ends", "1.5", snap=Snap.NOTHING),
             *board_sizes(
                 "lid",
                 "the lid",

@@ -14,7 +14,7 @@ from nullah.core.card import Severity
 from nullah.core.catalogue import N_, Name, Phrase
 from nullah.core.forms.maker import Maker, board_sizes
 from nullah.core.joints.dovetail.sizes import tail_sizes
-from nullah.core.ledger import Definition, Ledger, given, ruled
+from nullah.core.ledger import Definition, Ledger, Snap, given, ruled
 from nullah.core.lengths import Length
 from nullah.core.piece.facts import FrontGap
 from nullah.core.piece.form import Assembly, Choice, Choices, Form, View
@@ -42,11 +42,11 @@ def drawer_stock(bottom: str, what: str = N_("of the drawer")) -> tuple[Definiti
         given("drawer.side_thickness", Phrase("thickness of the sides {what}", what=what), 10),
         ruled("drawer.back_thickness", Phrase("thickness of the back {what}", what=what), "drawer.side_thickness"),
         given("drawer.bottom_thickness", Phrase("thickness of the bottom {what}", what=what), 6),
-        given("drawer.reveal", Phrase("gap round the front {what}", what=what), "0.8"),
-        given("drawer.end_gap", Phrase("room behind {what}", what=what), 6),
+        given("drawer.reveal", Phrase("gap round the front {what}", what=what), "0.8", snap=Snap.NOTHING),
+        given("drawer.end_gap", Phrase("room behind {what}", what=what), 6, snap=Snap.NOTHING),
         given("drawer.lap", Phrase("lap of the front {what} over its tails", what=what), 5),
         given("drawer.side_drop", Phrase("how much lower the sides {what} are than the front", what=what), 2),
-        given("drawer.clearance", Phrase("clearance of the bottom {what}", what=what), "0.5"),
+        given("drawer.clearance", Phrase("clearance of the bottom {what}", what=what), "0.5", snap=Snap.NOTHING),
         *(
             (
                 given("drawer.groove_height", Phrase("lower edge to groove {what}", what=what), 9),

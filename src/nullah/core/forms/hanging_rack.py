@@ -12,7 +12,7 @@ from nullah.core.card import Severity
 from nullah.core.catalogue import N_
 from nullah.core.forms.maker import Maker, board_sizes
 from nullah.core.forms.sizing import SIZING, SizeRule, sizes
-from nullah.core.ledger import Definition, Ledger, QuantityKind, given, ruled
+from nullah.core.ledger import Definition, Ledger, QuantityKind, Snap, given, ruled
 from nullah.core.piece.facts import Note
 from nullah.core.piece.form import Assembly, Choice, Choices, Form, View
 from nullah.core.piece.joint import Hold, JointQuantities
@@ -50,7 +50,9 @@ def _define(chosen: Choices) -> tuple[Definition, ...]:
         given("cleat.thickness", "thickness of the cleats", 18),
         given("cleat.bevel", "height of the cleats' bevel", "7.5"),
         ruled("cleat.length", "length of the cleats", "rack.inside_width - 2 * ends.thickness"),
-        ruled("cleat.width", "width of each cleat at its longer face", "(cleat.board + cleat.bevel) / 2"),
+        ruled(
+            "cleat.width", "width of each cleat at its longer face", "(cleat.board + cleat.bevel) / 2", snap=Snap.MARK
+        ),
         given("cleat.below", "top of the back to the cleat", 10),
     ]
     if chosen["slots"] == "slotted":

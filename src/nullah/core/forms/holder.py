@@ -6,7 +6,7 @@ from nullah.core.catalogue import N_
 from nullah.core.forms.maker import Maker, board_sizes
 from nullah.core.forms.sizing import SIZING, SizeRule, sizes
 from nullah.core.joints.dovetail.sizes import tail_sizes
-from nullah.core.ledger import Definition, Ledger, given, ruled
+from nullah.core.ledger import Definition, Ledger, Snap, given, ruled
 from nullah.core.piece.facts import Note
 from nullah.core.piece.form import Assembly, Choice, Choices, Form, View
 from nullah.core.piece.joint import Hold, JointQuantities
@@ -56,7 +56,7 @@ def _define(chosen: Choices) -> tuple[Definition, ...]:
         found.append(ruled("tails.spare", "left long in all", "2 * tails.proud"))
     elif corners == "rabbeted":
         found += [
-            ruled("corner.depth", "depth of the corner rabbet", "walls.thickness / 2"),
+            ruled("corner.depth", "depth of the corner rabbet", "walls.thickness / 2", snap=Snap.MARK),
             ruled("corner.width", "width of the corner rabbet", "walls.thickness"),
         ]
     return tuple(found)

@@ -14,7 +14,7 @@ from typing import NamedTuple
 from nullah.core.catalogue import N_, Name, Phrase
 from nullah.core.forms.maker import Maker
 from nullah.core.joints.types import TYPES
-from nullah.core.ledger import Definition, Ledger, given, work_out_ledger
+from nullah.core.ledger import Definition, Ledger, Snap, given, work_out_ledger
 from nullah.core.lengths import Length
 from nullah.core.piece.faults import Channel
 from nullah.core.piece.form import Assembly, Choices, Form
@@ -109,13 +109,23 @@ def _define(
     for board in own:
         for word, size in zip((N_("length"), N_("width"), N_("thickness")), board.sizes, strict=True):
             found.append(
-                given(f"{board.id}.{word}", Phrase("{size} of {board}", size=word, board=Name(board.name)), size)
+                given(
+                    f"{board.id}.{word}",
+                    Phrase("{size} of {board}", size=word, board=Name(board.name)),
+                    size,
+                    snap=Snap.NOTHING,
+                )
             )
         for letter, place, words in zip(
             "xyz", board.at, (N_("from the left"), N_("from the front"), N_("from the floor")), strict=True
         ):
             found.append(
-                given(f"{board.id}.{letter}", Phrase("{board}, {way}", board=Name(board.name), way=words), place)
+                given(
+                    f"{board.id}.{letter}",
+                    Phrase("{board}, {way}", board=Name(board.name), way=words),
+                    place,
+                    snap=Snap.NOTHING,
+                )
             )
     for joint in joints:
         if joint.first in sizes and joint.second in sizes:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import NamedTuple
 
 from nullah.core.catalogue import N_, Phrase
-from nullah.core.ledger import Definition
+from nullah.core.ledger import Definition, Snap
 from nullah.core.lengths import mm
 from nullah.core.piece.form import Choice
 
@@ -47,16 +47,23 @@ def sizes(prefix: str, sizing: str, ways: dict[str, SizeRule], clearance: str = 
         inside, outside = f"{prefix}.inside_{name}", f"{prefix}.outside_{name}"
         inside_title = way.inside_title or Phrase("inside {size}", size=name)
         if sizing == "outside":
-            found.append(Definition(outside, Phrase("outside {size}", size=name), default=mm(way.default)))
+            found.append(
+                Definition(outside, Phrase("outside {size}", size=name), default=mm(way.default), snap=Snap.MARK)
+            )
             found.append(Definition(inside, inside_title, f"{outside} - {way.walls}"))
             continue
         if sizing == "contents":
             found.append(
-                Definition(f"contents.{name}", Phrase("{size} of the contents", size=name), default=mm(way.default))
+                Definition(
+                    f"contents.{name}",
+                    Phrase("{size} of the contents", size=name),
+                    default=mm(way.default),
+                    snap=Snap.MARK,
+                )
             )
             rule = f"contents.{name} + {way.clear_sides} * contents.clearance"
             found.append(Definition(inside, inside_title, rule))
         else:
-            found.append(Definition(inside, inside_title, default=mm(way.default)))
+            found.append(Definition(inside, inside_title, default=mm(way.default), snap=Snap.MARK))
         found.append(Definition(outside, Phrase("outside {size}", size=name), f"{inside} + {way.walls}"))
     return tuple(found)

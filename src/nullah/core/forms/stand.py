@@ -12,7 +12,7 @@ from fractions import Fraction
 from nullah.core.catalogue import N_
 from nullah.core.forms.maker import Maker, board_sizes
 from nullah.core.forms.sizing import SIZING, SizeRule, sizes
-from nullah.core.ledger import Definition, Ledger, QuantityKind, given, ruled
+from nullah.core.ledger import Definition, Ledger, QuantityKind, Snap, given, ruled
 from nullah.core.lengths import Slope
 from nullah.core.piece.form import Assembly, Choice, Choices, Form, View
 from nullah.core.piece.joint import JointQuantities
@@ -36,11 +36,11 @@ def _define(chosen: Choices) -> tuple[Definition, ...]:
             clearance="1",
         ),
         given("held.thickness", "thickness of what is held", 14),
-        given("held.clearance", "clearance on its thickness, in all", 1),
+        given("held.clearance", "clearance on its thickness, in all", 1, snap=Snap.NOTHING),
         ruled("rabbet.width", "width of the slanted rabbet", "held.thickness + held.clearance"),
         given("rabbet.floor", "floor to the rabbet's lower end", 34),
         given("rabbet.front", "front edge to the rabbet's lower end", 22),
-        ruled("rabbet.depth", "depth of the slanted rabbet", "uprights.thickness / 3"),
+        ruled("rabbet.depth", "depth of the slanted rabbet", "uprights.thickness / 3", snap=Snap.MARK),
         given("rabbet.lean", "lean of the rabbet", Slope(Fraction(3)), QuantityKind.SLOPE),
         *board_sizes("uprights", "the uprights", "stand.outside_height", "uprights.foot", 20),
         ruled(
@@ -51,7 +51,7 @@ def _define(chosen: Choices) -> tuple[Definition, ...]:
         given("rails.tenon", "length of the rails' tenons", 10),
         given("rails.below", "floor to the lower rail", 8),
         *board_sizes("rails", "the rails", "stand.outside_width - 2 * uprights.thickness + 2 * rails.tenon", "40", 15),
-        ruled("tenon.thickness", "thickness of the tenons", "rails.thickness / 3"),
+        ruled("tenon.thickness", "thickness of the tenons", "rails.thickness / 3", snap=Snap.CHISEL),
         given("tenon.shoulder", "shoulder at the tenons' edges", 5),
     )
 

@@ -14,7 +14,7 @@ from nullah.core.catalogue import N_
 from nullah.core.forms.drawer import BOTTOM, Opening, drawer_sizes, drawer_stock, drawer_tails, put_drawer
 from nullah.core.forms.maker import Maker, board_sizes
 from nullah.core.joints.dovetail.sizes import tail_sizes
-from nullah.core.ledger import Definition, Ledger, given, ruled
+from nullah.core.ledger import Definition, Ledger, Snap, given, ruled
 from nullah.core.lengths import mm
 from nullah.core.piece.facts import Note
 from nullah.core.piece.form import Assembly, Choice, Choices, Form, View
@@ -58,7 +58,7 @@ def _define(chosen: Choices) -> tuple[Definition, ...]:
         given("apron.width", "width of the aprons", 110 if drawer else 80),
         given("apron.thickness", "thickness of the aprons", 20),
         given("apron.setback", "aprons back from the legs", "1.6"),
-        ruled("tenon.thickness", "thickness of the tenons", "apron.thickness / 3"),
+        ruled("tenon.thickness", "thickness of the tenons", "apron.thickness / 3", snap=Snap.CHISEL),
         ruled("tenon.length", "length of the tenons", f"leg.section - apron.setback - {tenon} - 1"),
         given("tenon.below", "lower edge of the aprons to the tenon", 8),
         given("tenon.above", "top of the aprons to the tenon", 14),
@@ -77,7 +77,7 @@ def _define(chosen: Choices) -> tuple[Definition, ...]:
             "apron.thickness",
         ),
         given("button.tongue", "tongue of the buttons", 8),
-        given("button.room", "room for the buttons to move", 3),
+        given("button.room", "room for the buttons to move", 3, snap=Snap.NOTHING),
         *board_sizes("button", "the buttons", "35 + button.tongue", "25", 15),
     ]
     if chosen["legs"] != "straight":
@@ -120,7 +120,7 @@ def _drawer_quantities(bottom: str) -> list[Definition]:
             "rail.width",
             "rail.thickness",
         ),
-        ruled("double.width", "width of each of the double tenons", "rail.width / 5"),
+        ruled("double.width", "width of each of the double tenons", "rail.width / 5", snap=Snap.MARK),
         *tail_sizes(
             "rail_tails",
             "rail.thickness",

@@ -11,7 +11,7 @@ from fractions import Fraction
 from nullah.core.card import Severity
 from nullah.core.catalogue import N_
 from nullah.core.forms.maker import Maker, board_sizes
-from nullah.core.ledger import Definition, Ledger, given, ruled
+from nullah.core.ledger import Definition, Ledger, Snap, given, ruled
 from nullah.core.lengths import Length
 from nullah.core.piece.facts import Clamps, GlueInHalves, Note
 from nullah.core.piece.form import Assembly, Choice, Choices, Form, View
@@ -46,15 +46,20 @@ def _define(chosen: Choices) -> tuple[Definition, ...]:
             given("end.board_width", "width of the breadboard ends", 60),
             *board_sizes("end", "the breadboard ends", "top.width", "end.board_width", "top.thickness"),
             given("tongue.length", "length of the tongue", 19),
-            ruled("tongue.thickness", "thickness of tongue and tenons", "top.thickness / 3"),
-            ruled("tenon.length", "length of the tenons", "end.board_width * 2 / 3"),
-            ruled("tenon.width", "width of the tenons", f"top.width / {count} / 2"),
-            given("slot.room", "room beside the outer tenons", 3),
+            ruled("tongue.thickness", "thickness of tongue and tenons", "top.thickness / 3", snap=Snap.CHISEL),
+            ruled("tenon.length", "length of the tenons", "end.board_width * 2 / 3", snap=Snap.MARK),
+            ruled("tenon.width", "width of the tenons", f"top.width / {count} / 2", snap=Snap.MARK),
+            given("slot.room", "room beside the outer tenons", 3, snap=Snap.NOTHING),
         ]
     elif chosen["ends"] == "battens":
         found += [
-            ruled("batten.inset", "end of the top to the battens", "top.length / 8"),
-            ruled("batten.short", "battens short of the edge, each", f"min(top.width / 12, top.width / {2 * count})"),
+            ruled("batten.inset", "end of the top to the battens", "top.length / 8", snap=Snap.MARK),
+            ruled(
+                "batten.short",
+                "battens short of the edge, each",
+                f"min(top.width / 12, top.width / {2 * count})",
+                snap=Snap.MARK,
+            ),
             *board_sizes("batten", "the battens", "top.width - 2 * batten.short", "50", 22),
         ]
     return tuple(found)

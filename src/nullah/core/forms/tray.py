@@ -13,7 +13,7 @@ from nullah.core.forms.bottom import bottom_sizes, put_bottom
 from nullah.core.forms.maker import Maker, board_sizes
 from nullah.core.forms.sizing import SIZING, SizeRule, sizes
 from nullah.core.joints.dovetail.sizes import tail_sizes
-from nullah.core.ledger import Definition, Ledger, given, ruled
+from nullah.core.ledger import Definition, Ledger, Snap, given, ruled
 from nullah.core.lengths import mm
 from nullah.core.piece.facts import HandHoleLow, Note
 from nullah.core.piece.form import Assembly, Choice, Choices, Form, View
@@ -49,8 +49,8 @@ def _define(chosen: Choices) -> tuple[Definition, ...]:
     if tenoned:
         found += [
             given("sides.inset", "ends beyond the sides", 15),
-            ruled("tenon.width", "width of the tenons", "tray.outside_height / 4"),
-            ruled("tenon.edge", "edge to tenon", "tray.outside_height / 6"),
+            ruled("tenon.width", "width of the tenons", "tray.outside_height / 4", snap=Snap.MARK),
+            ruled("tenon.edge", "edge to tenon", "tray.outside_height / 6", snap=Snap.MARK),
         ]
     else:
         found += tail_sizes("tails", "sides.thickness", "ends.thickness", "tray.outside_height", 2)

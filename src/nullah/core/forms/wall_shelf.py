@@ -8,7 +8,7 @@ from nullah.core.card import Severity
 from nullah.core.catalogue import N_
 from nullah.core.forms.maker import Maker, board_sizes
 from nullah.core.forms.sizing import SIZING, SizeRule, sizes
-from nullah.core.ledger import Definition, Ledger, QuantityKind, given, ruled
+from nullah.core.ledger import Definition, Ledger, QuantityKind, Snap, given, ruled
 from nullah.core.piece.facts import Note
 from nullah.core.piece.form import Assembly, Choice, Choices, Form, View
 from nullah.core.piece.joint import Hold, JointQuantities
@@ -59,7 +59,7 @@ def _define(chosen: Choices) -> tuple[Definition, ...]:
             ruled("shelves.notch", "notch in the shelves' front corners", "dado.stop - shelves.setback"),
         ]
     if chosen["ends"] != "plain":
-        found.append(ruled("ends.rise", "height of the shaped ends", "sides.below * 3 / 4"))
+        found.append(ruled("ends.rise", "height of the shaped ends", "sides.below * 3 / 4", snap=Snap.MARK))
     return tuple(found)
 
 

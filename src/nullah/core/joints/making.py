@@ -26,7 +26,7 @@ class Making(NamedTuple):
     def chisel(self, room: Fraction) -> tuple[ToolSetting, ...]:
         """Return the widest chisel that enters a room of so many mm; none where none does."""
         found = self.shop.largest_chisel(Length(room))
-        return () if found is None else (of_tool("chisel", found.mm),)
+        return () if found is None else (of_tool("chisel", found),)
 
 
 class BenchStep(NamedTuple):

@@ -44,6 +44,11 @@ def enters(host: Part, guest: Part, overlap: Box) -> bool:
     return any(overlap.size(axis) < host.box.size(axis) for axis in Axis)
 
 
+def leaves_a_wall(host: Part, overlap: Box) -> bool:
+    """Return whether what is cut for an overlap leaves its host a wall, and not merely shorter, narrower or thinner."""
+    return sum(overlap.size(axis) < host.box.size(axis) for axis in Axis) > 1
+
+
 def open_at_edge(host: Part, overlap: Box, guest: Part) -> bool:
     """Return whether an overlap reaches an end or edge of a part beside the section of what enters it."""
     others = [axis for axis in Axis if axis is not guest.grain]

@@ -8,11 +8,12 @@ from fractions import Fraction
 from typing import NamedTuple
 
 from nullah.core.catalogue import N_
+from nullah.core.lengths import Length
 from nullah.core.operations.lines import Edge, Line
 from nullah.core.operations.operation import Operation
 from nullah.core.operations.regions import HullRegion, PrismRegion, Region, prism
 from nullah.core.operations.settings import ToolSetting, of_tool
-from nullah.core.operations.stock import Surface, X, Z
+from nullah.core.operations.stock import Surface, X, Y, Z
 
 
 class Outline(NamedTuple):
@@ -42,6 +43,8 @@ class CutTails(Operation):
         The run of their slope, where they are marked.
     chop_only : bool
         Whether all is chopped, and nothing sawn out.
+    tools : tuple of ToolSetting
+        The chisel that enters between the tails.
     """
 
     end: Surface
@@ -53,11 +56,13 @@ class CutTails(Operation):
     outlines: tuple[Outline, ...] = ()
     slope: Fraction | None = None
     chop_only: bool = False
+    tools: tuple[ToolSetting, ...] = ()
 
     @property
     def settings(self) -> tuple[ToolSetting, ...]:
-        """The slope, where no line of the mate says it."""
-        return (ToolSetting(N_("slope"), None, self.end, slope=self.slope),) if self.slope is not None else ()
+        """The slope, where no line of the mate says it, and the chisel."""
+        slope = (ToolSetting(N_("bevel"), None, self.end, slope=self.slope),) if self.slope is not None else ()
+        return (*slope, *self.tools)
 
     @property
     def needs(self) -> tuple[Line, ...]:
@@ -101,6 +106,8 @@ class CutPins(Operation):
         The edges of the sockets at the outside, where the pins are marked first.
     chop_only : bool
         Whether all is chopped, and nothing sawn out.
+    tools : tuple of ToolSetting
+        The chisel that enters between the pins.
     """
 
     end: Surface
@@ -109,6 +116,12 @@ class CutPins(Operation):
     outlines: tuple[Outline, ...] = ()
     marks: tuple[Line, ...] = ()
     chop_only: bool = False
+    tools: tuple[ToolSetting, ...] = ()
+
+    @property
+    def settings(self) -> tuple[ToolSetting, ...]:
+        """The chisel."""
+        return self.tools
 
     @property
     def needs(self) -> tuple[Line, ...]:
@@ -153,7 +166,7 @@ class SawBlindPins(Operation):
     @property
     def settings(self) -> tuple[ToolSetting, ...]:
         """The saw."""
-        return (of_tool(N_("kerf"), self.kerf),)
+        return (of_tool(N_("kerf"), Length(self.kerf)),)
 
     @property
     def needs(self) -> tuple[Line, ...]:
@@ -192,6 +205,8 @@ class ChopBlindSockets(Operation):
     ----------
     end, baseline, pins, outlines, lap
         As in `SawBlindPins`.
+    tools : tuple of ToolSetting
+        The chisel that enters between the pins.
     """
 
     end: Surface
@@ -199,6 +214,12 @@ class ChopBlindSockets(Operation):
     pins: Line
     outlines: tuple[Outline, ...]
     lap: Line
+    tools: tuple[ToolSetting, ...] = ()
+
+    @property
+    def settings(self) -> tuple[ToolSetting, ...]:
+        """The chisel."""
+        return self.tools
 
     @property
     def needs(self) -> tuple[Line, ...]:
@@ -209,6 +230,48 @@ class ChopBlindSockets(Operation):
     def takes(self) -> tuple[Region, ...]:
         """A prism along the grain for each tail, as deep as the lap line."""
         return tuple(_sockets(self, self.outlines, self.baseline, self.lap.at))
+
+
+@dataclass(frozen=True, kw_only=True)
+class SawMitre(Operation):
+    """The corner of a moulded edge, sawn from its edge down to a line, so that the moulding turns the corner.
+
+    The cut runs from the baseline on the inside to the outer corner of the joint.
+
+    Parameters
+    ----------
+    end : Surface
+        The end of the board.
+    edge_from : Surface
+        The edge that is moulded.
+    baseline, mitre : Line
+        Where it begins on the face side, and how far down it goes from the edge.
+    proud : ToolSetting
+        From the end to where it comes out on the other face; nothing where the end is flush.
+    """
+
+    end: Surface
+    edge_from: Surface
+    baseline: Line
+    mitre: Line
+    proud: ToolSetting
+
+    @property
+    def settings(self) -> tuple[ToolSetting, ...]:
+        """What the end stands proud."""
+        return (self.proud,)
+
+    @property
+    def needs(self) -> tuple[Line, ...]:
+        """The baseline and the line that it goes down to."""
+        return self.baseline, self.mitre
+
+    @property
+    def takes(self) -> tuple[Region, ...]:
+        """All between the slant and the end, from the edge to the line."""
+        end, thick = self.stock.at(self.end), self.stock.thickness
+        slant = ((0, self.baseline.at), (thick, self.proud.place(self.stock)), (thick, end), (0, end))
+        return (prism(Y, slant, *sorted((self.stock.at(self.edge_from), self.mitre.at))),)
 
 
 def _sockets(

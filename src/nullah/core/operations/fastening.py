@@ -6,10 +6,11 @@ from dataclasses import dataclass
 from fractions import Fraction
 
 from nullah.core.catalogue import N_
+from nullah.core.lengths import Length
 from nullah.core.operations.lines import Line, LineKind
 from nullah.core.operations.operation import Operation
 from nullah.core.operations.regions import BoreRegion, Region, prism
-from nullah.core.operations.settings import OfMate, ToolSetting, of_tool
+from nullah.core.operations.settings import OfMate, ToolSetting, of_tool, stepped
 from nullah.core.operations.stock import Surface
 
 
@@ -47,7 +48,7 @@ class Spread(Operation):
         if self.count == 1:
             return (self.first,)
         ends = (self.first, self.last)
-        return (*ends, of_tool(N_("step"), self.step, stepping=True)) if self.count > 2 else ends
+        return (*ends, stepped(N_("dividers"), self.step)) if self.count > 2 else ends
 
     @property
     def draws(self) -> tuple[Line, ...]:
@@ -96,20 +97,23 @@ class Bore(Operation):
         The surface they are bored into.
     row : Line
     places : tuple of Line
-    bit : Fraction
-        Its diameter, mm.
+    bit : Length
+        Its diameter, as it was bought.
     depth : ToolSetting, optional
         How deep, from that surface; None: through.
     head : Fraction, optional
         The diameter of a countersink, mm.
+    stays : bool
+        Whether the part stays put at these places, and moves along slots at the others.
     """
 
     into: Surface
     row: Line
     places: tuple[Line, ...]
-    bit: Fraction
+    bit: Length
     depth: ToolSetting | None = None
     head: Fraction | None = None
+    stays: bool = False
 
     @property
     def settings(self) -> tuple[ToolSetting, ...]:
@@ -118,8 +122,16 @@ class Bore(Operation):
         if self.depth is not None:
             found.append(self.depth)
         if self.head is not None:
-            found.append(of_tool(N_("countersink"), self.head))
+            found += [
+                of_tool(N_("countersink"), Length(self.head)),
+                ToolSetting(N_("countersunk"), self._sunk, self.into),
+            ]
         return tuple(found)
+
+    @property
+    def _sunk(self) -> Fraction:
+        """How deep a countersink of 90° is: half as much as it is wider than the hole, mm."""
+        return Fraction(0) if self.head is None else (self.head - self.bit.mm) / 2
 
     @property
     def needs(self) -> tuple[Line, ...]:
@@ -136,8 +148,7 @@ class Bore(Operation):
             centre = _centre(self.into.axis, self.row, place)
             found.append(BoreRegion(self.into.axis, centre, float(self.bit), float(start), float(end)))
             if self.head is not None:
-                # A countersink of 90°: half as deep as it is wider than the hole.
-                sunk = (self.head - self.bit) / 2 * (-1 if self.into.high else 1)
+                sunk = self._sunk * (-1 if self.into.high else 1)
                 found.append(
                     BoreRegion(
                         self.into.axis, centre, float(self.head), float(start), float(start + sunk), float(self.bit)
@@ -158,23 +169,26 @@ class BoreSlots(Operation):
     places : tuple of Line
     along : int
         The axis along which they are long: that in which the part moves.
-    bit : Fraction
-        Their width, mm.
+    bit : Length
+        Their width, as it was bought.
     travel : Fraction
         How far their ends' middles lie apart, mm.
+    stays : bool
+        Whether the part stays put at another place of the row.
     """
 
     into: Surface
     row: Line
     places: tuple[Line, ...]
     along: int
-    bit: Fraction
+    bit: Length
     travel: Fraction
+    stays: bool = True
 
     @property
     def settings(self) -> tuple[ToolSetting, ...]:
         """The bit, and how far apart the holes are that make a slot."""
-        return of_tool(N_("bit"), self.bit), of_tool(N_("slot"), self.travel)
+        return of_tool(N_("bit"), self.bit), of_tool(N_("slot"), Length(self.travel))
 
     @property
     def needs(self) -> tuple[Line, ...]:

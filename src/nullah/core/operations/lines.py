@@ -26,6 +26,7 @@ class LineKind(Enum):
     ROW = N_("row")
     PLACE = N_("place")
     OUTLINE = N_("outline")
+    MITRE = N_("mitre line")
 
 
 class Line(NamedTuple):

@@ -9,7 +9,7 @@ from fractions import Fraction
 from nullah.core.catalogue import N_
 from nullah.core.operations.lines import Edge, Line, LineKind
 from nullah.core.operations.operation import Operation
-from nullah.core.operations.settings import OfLine, OfMate, ToolSetting, of_tool
+from nullah.core.operations.settings import OfLine, OfMate, ToolSetting, stepped
 from nullah.core.operations.stock import Surface, Y
 
 
@@ -120,8 +120,8 @@ class StepOff(Operation):
         return (
             ToolSetting(N_("half-pin"), self.half_pin, _origin(self.low), quantity=f"{self.quantity}.half_pin"),
             ToolSetting(N_("half-pin"), self.half_pin, _origin(self.high), quantity=f"{self.quantity}.half_pin"),
-            of_tool(N_("step"), self.step, stepping=True),
-            of_tool(N_("pin"), self.pin, stepping=True),
+            stepped(N_("dividers"), self.step),
+            stepped(N_("pin"), self.pin),
         )
 
     @property

@@ -10,7 +10,12 @@ from nullah.core.operations.stock import Stock, Surface
 
 
 class OfTool(NamedTuple):
-    """A size that a tool has: an iron, a bit, a kerf, a divider step. It adds to what is said."""
+    """A size that a tool has: an iron, a bit, a kerf, a divider step. It adds to what is said.
+
+    `bought` is the size as it is called where the tool was bought.
+    """
+
+    bought: Length | None = None
 
 
 class OfLine(NamedTuple):
@@ -124,6 +129,11 @@ def by_mate(name: str, value: Fraction, origin: Surface | OfLine, part: str, qua
     return ToolSetting(name, value, origin, ByMate(part), quantity=quantity)
 
 
-def of_tool(name: str, value: Fraction, stepping: bool = False, quantity: str = "") -> ToolSetting:
-    """Return the size of a tool, mm, such as the width of an iron; or a step of the dividers."""
-    return ToolSetting(name, value, OfTool(), ByStepping() if stepping else ByRule(), quantity=quantity)
+def of_tool(name: str, size: Length, quantity: str = "") -> ToolSetting:
+    """Return the size of a tool as it was bought, such as the width of an iron."""
+    return ToolSetting(name, size.mm, OfTool(size), quantity=quantity)
+
+
+def stepped(name: str, value: Fraction) -> ToolSetting:
+    """Return what the dividers are opened to, mm."""
+    return ToolSetting(name, value, OfTool(), ByStepping())

@@ -41,15 +41,19 @@ def meetings(parts: tuple[Part, ...]) -> Iterator[Meeting]:
 
 
 def channel_of(host: Part, channel: Box) -> Channel:
-    """Return what a box cut out of `host` is: at an edge a rabbet, along the grain a groove, across it a dado."""
-    grain, across = host.grain, host.across
-    along_grain = channel.size(grain) >= channel.size(across)
-    side = across if along_grain else grain
-    at_edge = (
-        channel.low[side.value] <= host.box.low[side.value] or channel.high[side.value] >= host.box.high[side.value]
-    )
-    if at_edge:
-        return Channel.RABBET
+    """Return what a box cut out of `host` is, by how it is open.
+
+    Open to a face and to an edge or end beside it a rabbet; open to a face only a groove along the grain, a dado
+    across it; open to an edge or end only a groove in that.
+    """
+    along_grain = channel.size(host.grain) >= channel.size(host.across)
+
+    def opens(axis: Axis) -> bool:
+        low, high = host.box.low[axis.value], host.box.high[axis.value]
+        return channel.low[axis.value] <= low or channel.high[axis.value] >= high
+
+    if opens(host.across if along_grain else host.grain):
+        return Channel.RABBET if opens(host.face) else Channel.GROOVE
     return Channel.GROOVE if along_grain else Channel.DADO
 
 

@@ -5,9 +5,13 @@ from __future__ import annotations
 from collections.abc import Collection, Iterator
 
 from nullah.core.apprentice.building import built_otherwise
+from nullah.core.apprentice.facts import BuildingFact, CutAway, LeftStanding
 from nullah.core.card import Remark, Severity
 from nullah.core.joints.steps import frames_of, part_operations
+from nullah.core.lengths import from_float
 from nullah.core.piece.faults import FaultKind
+from nullah.core.piece.frame import Frame
+from nullah.core.piece.space import Box
 from nullah.core.proof.finding import Finding, ProofInput
 
 #: Rounding of what the rule does not mark, mm.
@@ -33,4 +37,22 @@ def told_wrongly(case: ProofInput, wrong: Collection[str]) -> Iterator[list[Find
             continue
         frame = frames[part.id]
         facts = built_otherwise(frame, frame.stock, operations, case.recipes[part.id], mark)
-        yield [Finding(FaultKind.MADE_OTHERWISE, Remark(fact, Severity.FAILURE), (part.id,)) for fact in facts]
+        yield [
+            Finding(FaultKind.MADE_OTHERWISE, Remark(fact, Severity.FAILURE), (part.id,), place=_place(frame, fact))
+            for fact in facts
+        ]
+
+
+def _place(frame: Frame, fact: BuildingFact) -> Box:
+    """Return where it is in the piece: the box of what is left or gone, or the part where nothing could be done."""
+    if not isinstance(fact, LeftStanding | CutAway):
+        return frame.part.box
+    box = frame.part.box
+    for index, axis in enumerate(frame.axes):
+        low, high = (from_float(corner[index]).mm for corner in fact.bounds)
+        if frame.turned[index]:
+            low, high = frame.high[index] - high, frame.high[index] - low
+        else:
+            low, high = frame.low[index] + low, frame.low[index] + high
+        box = box.set(axis, low, high)
+    return box

@@ -37,8 +37,7 @@ from nullah.core.sheets.story_stick import story_stick_sheets
 from nullah.core.sheets.wrap import wrap_sheets
 from nullah.core.wording.card import worded
 from nullah.core.wording.facts import fact_words
-from nullah.core.wording.operations import step_words
-from nullah.core.work.corner_settings import corner_settings
+from nullah.core.wording.operations import operation_settings, step_words
 from nullah.core.work.joint_work import steps_of_corner
 
 _WIDE = A4[0] - 2 * MARGIN
@@ -318,20 +317,21 @@ def _template_page(
             found.append(line((MARGIN - 8, level), (A4[0] - MARGIN, level), Role.FAINT))
         found.append(Label((A4[0] - MARGIN, top + 4), "join the pages along these lines", 2.6, Anchor.END, Role.FAINT))
     x = MARGIN + show + 74
-    settings = Card("", corner_settings(plan, corner))
+    steps = steps_of_corner(plan, corner)
+    settings = operation_settings([each for step in steps for each in step.operations], plan.reader)
     found.append(
         Label((x, top - 5), f"marks in {plan.marks.style.name} from the lower edge", 2.6, Anchor.START, Role.FAINT)
     )
     y = top
-    for setting in settings.set:
+    for setting in settings:
         found.append(Label((x, y + 3), setting.tool, 2.8, Anchor.START, Role.FAINT))
         found.append(Label((x, y + 8.5), setting.figure, 5.0, Anchor.START, bold=True))
         words, _ = paragraph(setting.note, x, y + 11, A4[0] - MARGIN - x, 2.5, Role.FAINT)
         found += words
-        y += 21
-    texts = tuple(step_words(step, plan.reader) for step in steps_of_corner(plan, corner))
-    steps, _ = card_on_paper(worded(Card("", mark=texts), plan.reader), MARGIN, max(top + band + 8, y), _WIDE)
-    if number == 0 and max(top + band + 8, y) < A4[1] - 50:
-        found += steps
+        y += 16
+    texts = tuple(step_words(step, plan.reader) for step in steps)
+    told, end = card_on_paper(worded(Card("", mark=texts), plan.reader), MARGIN, max(top + band + 8, y), _WIDE)
+    if number == 0 and end < A4[1] - MARGIN:
+        found += told
     suffix = (f"-{kind}" if kind > 1 else "") + (f"-page{number + 1}" if pages > 1 else "")
     return Sheet(f"corner-template{suffix}", title, drawing(found, piece.elements))

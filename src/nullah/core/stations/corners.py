@@ -12,9 +12,8 @@ from nullah.core.plan import NoneDovetailed, Plan, corner_problem
 from nullah.core.refs import QuantityRef
 from nullah.core.stations.piece import why
 from nullah.core.stations.selection import Selection
-from nullah.core.wording.operations import step_words
-from nullah.core.work.corner_settings import corner_settings
-from nullah.core.work.joint_work import steps_of_corner
+from nullah.core.wording.operations import operation_settings, step_words
+from nullah.core.work.joint_work import steps_of_corner, told_wrongly
 
 _SHARP = Remark("Sharp chisels, both hands behind the edge; the knife moves away from the hand.")
 
@@ -90,11 +89,13 @@ def corner_card(plan: Plan, selection: Selection, corner: Corner | None) -> Card
         problem = corner_problem(plan)
         weight = Severity.NOTE if plan.parts and isinstance(problem, NoneDovetailed) else Severity.FAILURE
         return Card("The corner", mind=(Remark(problem, weight),))
+    steps = steps_of_corner(plan, corner)
+    operations = [each for step in steps for each in step.operations]
     return Card(
         "The corner",
-        corner_settings(plan, corner),
-        tuple(step_words(step, plan.reader) for step in steps_of_corner(plan, corner)),
-        (*corner.remarks, *_by_hand(plan, corner), _SHARP),
+        operation_settings(operations, plan.reader),
+        tuple(step_words(step, plan.reader) for step in steps),
+        (*told_wrongly(plan, operations), *corner.remarks, *_by_hand(plan, corner), _SHARP),
         why(plan, selection) or _why_step(plan, marks.write_fine(corner.layout.step)),
     )
 

@@ -20,7 +20,7 @@ from nullah.core.stations.selected_joint import selected_kind
 from nullah.core.stations.selection import Selection
 from nullah.core.stations.station import Station
 from nullah.core.wording.operations import operation_settings, step_words
-from nullah.core.work.joint_work import at_bench, corner_of_kind, joint_work
+from nullah.core.work.joint_work import at_bench, corner_of_kind, joint_work, told_wrongly
 from nullah.core.work.seasons import season_of
 
 
@@ -82,11 +82,17 @@ def joint_card(plan: Plan, kind: JointGroup, asked: tuple[str, ...] = ()) -> Car
     if found is None:
         return Card(kind.title)
     title = kind.name[:1].upper() + kind.name[1:]
-    remarks = (*found.remarks[:-1], *_season_room(plan, kind), *_by_hand(plan, kind), *found.remarks[-1:])
     made = joint_work(plan, kind).steps
     operations = [each for step in made for each in step.operations]
+    remarks = (
+        *told_wrongly(plan, operations),
+        *found.remarks[:-1],
+        *_season_room(plan, kind),
+        *_by_hand(plan, kind),
+        *found.remarks[-1:],
+    )
     told_so = operations and kind.joint.type.captures
-    settings = operation_settings(operations, plan.reader) if told_so else found.settings
+    settings = (*(() if told_so else found.settings), *operation_settings(operations, plan.reader))
     return Card(title, settings, tuple(step_words(step, plan.reader) for step in made), remarks, asked or found.why)
 
 

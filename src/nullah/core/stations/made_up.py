@@ -104,7 +104,7 @@ def made_card(plan: Plan, selection: Selection) -> Card:
     reader = replace(plan.reader, parts={part.id: part.name for part in made.assembly.parts})
     kind = kinds_of(made.assembly)[0]
     by_type = group_steps(made.assembly, kind, plan.marks, plan.project.shop) if made.told is None else None
-    steps = by_type or told.steps
+    steps = told.steps if by_type is None else by_type
     settings = operation_settings([each for step in steps for each in step.operations], reader) or told.settings
     return Card(title, settings, tuple(step_words(step, reader) for step in steps), remarks, told.why)
 

@@ -9,7 +9,7 @@ from typing import assert_never
 
 from nullah.core import rules
 from nullah.core.catalogue import N_
-from nullah.core.ledger import Ledger, Measured, Origin, Quantity, QuantityKind, Value, WrongValue, wrong_value
+from nullah.core.ledger import Ledger, Measured, Origin, Quantity, QuantityKind, Snap, Value, WrongValue, wrong_value
 from nullah.core.lengths import Length
 from nullah.core.reader import Reader, sentence
 from nullah.core.rules import LedgerFact, dotted_name, parsed
@@ -32,6 +32,12 @@ def ledger_words(fact: LedgerFact, reader: Reader) -> str:
             return reader.text("A rule uses “{quantity}”, which nothing declares.", quantity=quantity)
         case rules.NotGiven(quantity):
             return reader.text("{quantity} has not been given.", quantity=sentence(reader.title(quantity)))
+        case rules.WrongKind(quantity, kind):
+            return reader.text(
+                "{quantity} is given as a figure of another kind: it is a {kind}.",
+                quantity=sentence(reader.title(quantity)),
+                kind=reader.text(kind),
+            )
         case _:
             assert_never(fact)
 
@@ -102,9 +108,24 @@ def _sentence(ledger: Ledger, quantity: Quantity, reader: Reader) -> str:
                 measured=titles,
             )
         case Origin.WORKED_OUT | Origin.FITTED:
+            if quantity.exact is not None:
+                return reader.text(
+                    _PUT_ON[definition.snap],
+                    **values,
+                    rule=RuleWords(reader).read(definition.rule),
+                    exact=reader.fine(Length(quantity.exact)),
+                )
             return reader.text("{title}: {figure} = {rule}.", **values, rule=RuleWords(reader).read(definition.rule))
         case _:
             assert_never(quantity.origin)
+
+
+_PUT_ON = {
+    Snap.NOTHING: N_("{title}: {figure} = {rule}."),
+    Snap.MARK: N_("{title}: {figure}, the nearest mark to {exact} = {rule}."),
+    Snap.CHISEL: N_("{title}: {figure}, the chisel nearest to {exact} = {rule}."),
+    Snap.IRON: N_("{title}: {figure}, the iron nearest to {exact} = {rule}."),
+}
 
 
 class RuleWords:

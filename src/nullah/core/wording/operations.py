@@ -10,7 +10,7 @@ from nullah.core.apprentice.facts import BuildingFact, CutAway, LeftStanding, No
 from nullah.core.card import Setting, Step, Trying
 from nullah.core.catalogue import N_
 from nullah.core.lengths import Length, Slope, write_bought
-from nullah.core.operations.dovetails import ChopBlindSockets, CutPins, CutTails, SawBlindPins
+from nullah.core.operations.dovetails import ChopBlindSockets, CutPins, CutTails, SawBlindPins, SawMitre
 from nullah.core.operations.fastening import Bore, BoreSlots, Spread, TracePlaces
 from nullah.core.operations.lines import LineKind
 from nullah.core.operations.marking import DrawSlopes, Gauge, Marker, SetOff, StepOff, Trace
@@ -37,8 +37,10 @@ def figure_words(setting: ToolSetting, reader: Reader) -> str:
         return reader.part(setting.origin.part) if isinstance(setting.origin, OfMate) else ""
     length = Length(setting.value)
     if isinstance(setting.by, ByStepping | ByMate):
-        return reader.fine(length)
-    return write_bought(length) if isinstance(setting.origin, OfTool) else reader.length(length)
+        return reader.length(length) if reader.marks.to_mark(length) == length else reader.fine(length)
+    return (
+        write_bought(setting.origin.bought or length) if isinstance(setting.origin, OfTool) else reader.length(length)
+    )
 
 
 def surface_words(surface: Surface, reader: Reader) -> str:
@@ -54,6 +56,8 @@ def setting_note(setting: ToolSetting, reader: Reader) -> str:
         return reader.text("as measured: {quantity}", quantity=reader.title(setting.by.quantity))
     if isinstance(setting.by, ByStepping):
         return reader.text("stepped off")
+    if setting.slope is not None:
+        return reader.text("{degrees}° from square", degrees=f"{Slope(setting.slope).degrees:.1f}")
     match setting.origin:
         case Surface():
             return reader.text("from the {surface}", surface=surface_words(setting.origin, reader))
@@ -66,6 +70,7 @@ def setting_note(setting: ToolSetting, reader: Reader) -> str:
 _TRYING = {
     Trying.STARTED: N_("Try them by hand, a third of the way, and pare what is burnished; they are driven home once."),
     Trying.DRY: N_("Try them together dry, by hand, without force."),
+    Trying.MET: N_("Hold what meets together, dry, against a light; shoot it until no light comes through."),
     Trying.LAID: N_("One lies against the other; nothing holds it there."),
 }
 
@@ -90,7 +95,7 @@ def alike_operations(operations: Sequence[Operation]) -> list[list[Operation]]:
 def _likeness(operation: Operation) -> tuple[object, ...]:
     ways = tuple(
         way
-        for name in ("kind", "cut", "pins", "chop_only", "tool")
+        for name in ("kind", "cut", "pins", "chop_only", "tool", "edge_from")
         if isinstance(way := getattr(operation, name, None), Enum | bool)
     )
     blind = len(getattr(operation, "on", ()) or ()) if isinstance(operation, Gauge) else 0
@@ -98,7 +103,8 @@ def _likeness(operation: Operation) -> tuple[object, ...]:
         (each.name, each.value, each.slope, type(each.by), _end_or_surface(each.origin), each.quantity)
         for each in operation.settings
     )
-    return type(operation), ways, blind, settings
+    stays = tuple(place.number for place in operation.places) if isinstance(operation, Bore) and operation.stays else ()
+    return type(operation), ways, blind, stays, settings
 
 
 def _end_or_surface(origin: object) -> object:
@@ -110,14 +116,15 @@ def _end_or_surface(origin: object) -> object:
 
 def operation_settings(operations: Sequence[Operation], reader: Reader) -> tuple[Setting, ...]:
     """Return what is to be set for some operations, each once, as the card shows it."""
-    found: dict[Setting, None] = {}
+    found: dict[tuple[str, str, str], Setting] = {}
     for alike in alike_operations(operations):
         for each in alike[0].settings:
             figure = figure_words(each, reader)
             if figure and not isinstance(each.origin, OfMate):
                 note = setting_note(each, reader)
-                found[Setting(sentence(reader.text(each.name)), figure, note, quantity_ref(each.quantity))] = None
-    return tuple(found)
+                made = Setting(sentence(reader.text(each.name)), figure, note, quantity_ref(each.quantity))
+                found.setdefault((made.tool, figure, note), made)
+    return tuple(found.values())
 
 
 def operation_words(alike: Sequence[Operation], reader: Reader) -> str:
@@ -129,6 +136,8 @@ def operation_words(alike: Sequence[Operation], reader: Reader) -> str:
             return _laid_out(alike[0], _where(alike, reader), reader)
         case DrawSlopes() | Trace():
             return _drawn(alike, _where(alike, reader), reader)
+        case SawMitre():
+            return _mitred(alike[0], _where(alike, reader), reader)
         case CutTails() | CutPins() | SawBlindPins() | ChopBlindSockets():
             return _dovetail(alike[0], _where(alike, reader), reader)
         case Take():
@@ -179,6 +188,7 @@ _LINES = {
     (LineKind.DEPTH, False): N_("Gauge the depth, {figure} from the {surface}, on {where}."),
     (LineKind.STOP, False): N_("Mark where it stops: {figure} from the {surface}, on {where}."),
     (LineKind.OUTLINE, False): N_("Mark a line of the recess {figure} from the {surface} on {where}."),
+    (LineKind.MITRE, False): N_("Gauge the mitre line, {figure} from the {surface}, which is moulded, at {where}."),
     (LineKind.ROW, False): N_("Draw the row {figure} from the {surface} on {where}."),
 }
 #: A baseline that is gauged on one face only.
@@ -213,6 +223,10 @@ def _gauge(alike: Sequence[Operation], where: str, reader: Reader) -> str:
     else:
         message = _LINES[made.kind, bool(mate)]
     surface = surface_words(origin, reader) if isinstance(origin, Surface) else ""
+    if made.kind is LineKind.STOP:
+        where = _parts(alike, reader)
+        if len({each.setting.origin for each in alike if isinstance(each, Gauge)}) > 1:
+            surface = reader.text("end, at either end")
     return reader.text(message, figure=figure_words(setting, reader), where=where, surface=surface, mate=mate)
 
 
@@ -292,7 +306,31 @@ def _dovetail(made: CutTails | CutPins | SawBlindPins | ChopBlindSockets, where:
                 "At {where} chop the sockets from the inside face, and pare them from the end, to the baseline and the "
                 "lap line: never from the outside."
             )
-    return reader.text(message, where=where)
+    said = reader.text(message, where=where)
+    if isinstance(made, CutTails) and any(line.kind is LineKind.MITRE for line in made.needs):
+        said += " " + reader.text("At a mitred edge saw the shoulder down to the mitre line only.")
+    tools = () if isinstance(made, SawBlindPins) else made.tools
+    if not tools:
+        return said
+    return f"{said} {reader.text('The widest chisel that enters is {chisel}.', chisel=figure_words(tools[0], reader))}"
+
+
+def _mitred(made: SawMitre, where: str, reader: Reader) -> str:
+    message = (
+        N_(
+            "At {where}, on the {edge}, draw the mitre from the baseline inside to the outer corner, {proud} from the "
+            "end. Saw along it in the waste down to the mitre line, and across at that line; pare. Mould after "
+            "gluing, or before and stop at the mitre."
+        )
+        if made.proud.figure
+        else N_(
+            "At {where}, on the {edge}, draw the mitre from the baseline inside to the outer corner. Saw along it in "
+            "the waste down to the mitre line, and across at that line; pare. Mould after gluing, or before and stop "
+            "at the mitre."
+        )
+    )
+    edge = surface_words(made.edge_from, reader)
+    return reader.text(message, where=where, edge=edge, proud=figure_words(made.proud, reader))
 
 
 _TAKEN = {
@@ -347,6 +385,23 @@ def _taken(made: Take, parts: str, reader: Reader) -> str:
     )
 
 
+#: What is said of slots, by whether one place stays put, and by whether they lie along the part.
+_SLOTS = {
+    (True, True): N_(
+        "At the other places make slots along {parts}: two holes of {bit}, {slot} apart, the wood between chopped out."
+    ),
+    (True, False): N_(
+        "At the other places make slots across {parts}: two holes of {bit}, {slot} apart, the wood between chopped out."
+    ),
+    (False, True): N_(
+        "At each place make a slot along {parts}: two holes of {bit}, {slot} apart, the wood between chopped out."
+    ),
+    (False, False): N_(
+        "At each place make a slot across {parts}: two holes of {bit}, {slot} apart, the wood between chopped out."
+    ),
+}
+
+
 def _fastened(alike: Sequence[Operation], parts: str, reader: Reader) -> str:
     made = alike[0]
     match made:
@@ -375,17 +430,20 @@ def _fastened(alike: Sequence[Operation], parts: str, reader: Reader) -> str:
                 if made.depth is not None
                 else N_("Bore {bit} through {parts} at each place, and countersink to {head}.")
                 if made.head is not None
-                else N_("Bore {bit} through {parts} where it stays put.")
+                else N_("Bore {bit} through {parts} at place {place} of the row, where it stays put.")
+                if made.stays
+                else N_("Bore {bit} through {parts} at each place.")
             )
             return reader.text(
-                message, bit=said["bit"], depth=said.get("depth", ""), head=said.get("countersink", ""), parts=parts
+                message,
+                bit=said["bit"],
+                depth=said.get("depth", ""),
+                head=said.get("countersink", ""),
+                parts=parts,
+                place=reader.listed(str(place.number) for place in made.places),
             )
         case BoreSlots():
-            message = (
-                N_("Make slots along {parts}: two holes of {bit}, {slot} apart, the wood between chopped out.")
-                if made.along == 0
-                else N_("Make slots across {parts}: two holes of {bit}, {slot} apart, the wood between chopped out.")
-            )
+            message = _SLOTS[made.stays, made.along == 0]
             bit, slot = (figure_words(each, reader) for each in made.settings)
             return reader.text(message, bit=bit, slot=slot, parts=parts)
     raise TypeError(f"nothing is said of {type(made).__name__}")
@@ -448,9 +506,9 @@ def building_words(fact: BuildingFact, reader: Reader) -> str:
             return reader.text("“{step}” asks a plane to stop before the end.", step=_named(operation, reader))
         case SawnClosed(operation):
             return reader.text("“{step}” asks for a saw where no end is open.", step=_named(operation, reader))
-        case LeftStanding(part, thick, operation):
+        case LeftStanding(part, thick, operation, _):
             message = N_("Made as it is told, {thick} of wood would be left on the {part}: “{step}”")
-        case CutAway(part, thick, operation):
+        case CutAway(part, thick, operation, _):
             message = N_("Made as it is told, {thick} of wood too much would be cut off the {part}: “{step}”")
         case _:
             assert_never(fact)

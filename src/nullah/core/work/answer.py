@@ -7,7 +7,11 @@ from fractions import Fraction
 from typing import Any
 
 from nullah.core.bench.tasks import Task, Trade
+from nullah.core.catalogue import N_
+from nullah.core.operations.dovetails import ChopBlindSockets, CutPins, CutTails, SawBlindPins, SawMitre
+from nullah.core.operations.fastening import Bore, BoreSlots, Spread, TracePlaces
 from nullah.core.operations.lines import Line
+from nullah.core.operations.marking import DrawSlopes, Gauge, SetOff, StepOff, Trace
 from nullah.core.operations.operation import Operation
 from nullah.core.operations.regions import BeyondRegion, BoreRegion, HullRegion, PrismRegion, Region
 from nullah.core.operations.settings import (
@@ -21,7 +25,9 @@ from nullah.core.operations.settings import (
     Origin,
     ToolSetting,
 )
+from nullah.core.operations.shaping import PlaneTaper
 from nullah.core.operations.stock import AXES, Surface
+from nullah.core.operations.taking import CutToSize, PlaneOff, Take
 from nullah.core.plan import Plan
 from nullah.core.work.bench_work import blank_of
 from nullah.core.work.day_book import task_minutes
@@ -32,6 +38,17 @@ _KINDS = {
     Trade.DRY: "dry", Trade.SAW: "saw", Trade.MILL: "mill", Trade.JOINT: "joint", Trade.MEASURE: "measure",
     Trade.FIT: "fit", Trade.SHAPE: "shape", Trade.SMOOTH: "clean", Trade.GLUE: "join", Trade.PUT_IN: "join",
     Trade.CLEAN: "clean", Trade.FINISH: "finish",
+}  # fmt: skip
+
+
+#: What each operation is done with, where it does not say so itself.
+_TOOLS: dict[type[Operation], str] = {
+    StepOff: N_("dividers"), SetOff: N_("rule and square"), DrawSlopes: N_("sliding bevel"), Trace: N_("knife"),
+    CutTails: N_("saw and chisel"), CutPins: N_("saw and chisel"), SawBlindPins: N_("saw"),
+    ChopBlindSockets: N_("chisel"),
+    SawMitre: N_("saw"), Spread: N_("dividers"), TracePlaces: N_("bradawl"), Bore: N_("bit"),
+    BoreSlots: N_("bit and chisel"),
+    PlaneTaper: N_("plane"), PlaneOff: N_("plane"), CutToSize: N_("saw and plane"),
 }  # fmt: skip
 
 
@@ -88,10 +105,13 @@ def _operation(made: Operation, words: str) -> dict[str, Any]:
 
 
 def _tool(made: Operation) -> str:
-    for name in ("tool", "cut"):
-        if hasattr(made, name):
-            return str(getattr(made, name).value)
-    return ", ".join(setting.name for setting in made.settings if isinstance(setting.origin, OfTool)) or "chisel"
+    match made:
+        case Gauge():
+            return str(made.tool.value)
+        case Take():
+            return str(made.cut.value)
+        case _:
+            return _TOOLS[type(made)]
 
 
 def _setting(made: ToolSetting) -> dict[str, Any]:

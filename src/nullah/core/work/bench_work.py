@@ -37,7 +37,7 @@ def group_steps(assembly: Assembly, kind: JointGroup, marks: Marks, shop: Shop) 
         there = [step for step in alike if step is not None]
         found.append(_step(there[0], tuple(dict.fromkeys(each for step in there for each in step.operations))))
     if kind.joint.type.touches:
-        return tuple(found) if found or kind.joint.hold is not Hold.DRY else (Step(Trying.LAID, JointStage.TRIED),)
+        return tuple(found) or (_LAID if kind.joint.hold is Hold.DRY else _MET,)
     if kind.corner_prefix:
         return (*found, Step(Trying.STARTED, JointStage.TRIED, check=_TRIED, care=CHISEL_BITES))
     return (*found, Step(Trying.DRY, JointStage.TRIED, check=_TRIED))
@@ -62,6 +62,8 @@ def _step(made: BenchStep, operations: tuple[Operation, ...]) -> Step:
     )
 
 
+_LAID = Step(Trying.LAID, JointStage.TRIED)
+_MET = Step(Trying.MET, JointStage.TRIED, check=N_("No light, or a hair of it in the middle."))
 _TRIED = N_("No light at the shoulders; the boards stand square.")
 _CHECKS: dict[type[Operation], str] = {
     StepOff: N_("The outer pins are alike."),

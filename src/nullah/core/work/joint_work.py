@@ -2,19 +2,20 @@
 
 from __future__ import annotations
 
-from typing import NamedTuple
+from collections.abc import Iterator, Sequence
+from typing import NamedTuple, get_args
 
-from nullah.core.card import Setting, Step
+from nullah.core.apprentice.facts import BuildingFact
+from nullah.core.card import Remark, Setting, Step
 from nullah.core.joints.bench import AtBench
 from nullah.core.joints.dovetail.corners import Corner
 from nullah.core.joints.fasteners import Fastening
 from nullah.core.joints.kinds import JointGroup, kinds_of
 from nullah.core.joints.types import told_of
+from nullah.core.operations.operation import Operation
 from nullah.core.plan import Plan
 from nullah.core.wood.species import SpeciesError, find_species
 from nullah.core.work.bench_work import group_steps
-from nullah.core.work.corner_settings import corner_settings
-from nullah.core.work.corner_steps import corner_steps
 
 #: Green volume and oven-dry weight against density at 12 %: its water is 12 % of its dry weight.
 _DRY = 1.12
@@ -44,13 +45,11 @@ def joint_work(plan: Plan, kind: JointGroup) -> JointWork:
         return JointWork(kind, None, (), ())
     steps = group_steps(plan.assembly, kind, plan.marks, plan.project.shop)
     if corner is not None:
-        told_so = corner_steps(plan, corner) if steps is None else steps
-        return JointWork(kind, corner, corner_settings(plan, corner), told_so)
+        return JointWork(kind, corner, (), steps or ())
     told = told_of(at_bench(plan, kind))
     if told is None:
         return JointWork(kind, None, (), steps or ())
-    # Two boards glued to each other are still told in words.
-    return JointWork(kind, None, told.settings, steps or told.steps, told.row)
+    return JointWork(kind, None, told.settings, told.steps if steps is None else steps, told.row)
 
 
 def steps_of_corner(plan: Plan, corner: Corner) -> tuple[Step, ...]:
@@ -58,6 +57,14 @@ def steps_of_corner(plan: Plan, corner: Corner) -> tuple[Step, ...]:
     kinds = (kind for kind in kinds_of(plan.assembly) if kind.corner_prefix == corner.prefix)
     kind = next(kinds, None)
     return () if kind is None else joint_work(plan, kind).steps
+
+
+def told_wrongly(plan: Plan, operations: Sequence[Operation]) -> Iterator[Remark]:
+    """Yield what the proof found of these operations: they cannot be carried out, or make another part."""
+    for finding in plan.findings:
+        fact = finding.remark.fact
+        if isinstance(fact, get_args(BuildingFact)) and fact.operation in operations:
+            yield finding.remark
 
 
 def corner_of_kind(plan: Plan, kind: JointGroup | None) -> Corner | None:

@@ -3,12 +3,18 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from typing import NamedTuple
 
 from nullah.core.bench.working import COATS
+from nullah.core.card import Setting
 from nullah.core.joints.kinds import kinds_of
-from nullah.core.lengths import Direction, from_float
+from nullah.core.lengths import Direction, Length, Slope, from_float, write_bought
+from nullah.core.operations.dovetails import CutPins, CutTails, SawBlindPins
+from nullah.core.operations.marking import Gauge, Marker
+from nullah.core.operations.operation import Operation
+from nullah.core.operations.settings import ByStepping, OfTool
+from nullah.core.operations.taking import Take
 from nullah.core.piece.joint import Hold
 from nullah.core.piece.overlap import contact
 from nullah.core.plan import Plan
@@ -47,14 +53,45 @@ def _tools(plan: Plan) -> Iterator[Need]:
         yield Need("Rip saw and crosscut saw", f"kerf {plan.marks.write_fine(shop.kerf)}", "sawing out")
     found: dict[tuple[str, str], dict[str, None]] = {}
     for kind in kinds_of(plan.assembly):
-        for setting in joint_work(plan, kind).settings:
-            tool = setting.tool.partition(",")[0]
-            if tool in _KEPT:
-                figure = setting.figure if tool in _SIZED else ""
-                found.setdefault((_KEPT[tool], figure), {}).setdefault(kind.name)
+        work = joint_work(plan, kind)
+        operations = [each for step in work.steps for each in step.operations]
+        for tool, figure in _used(operations) if operations else _told(work.settings):
+            found.setdefault((tool, figure), {}).setdefault(kind.name)
     for (tool, figure), kinds in sorted(found.items(), key=lambda item: (item[0][0], len(item[0][1]), item[0][1])):
         yield Need(tool, figure, ", ".join(list(kinds)[:3]) + (" …" if len(kinds) > 3 else ""))
     yield Need("Square, straightedge, winding sticks, marking knife", "", "all of it")
+
+
+def _used(operations: Iterable[Operation]) -> Iterator[tuple[str, str]]:
+    """Yield the tools of operations, each with its size where that matters."""
+    for each in operations:
+        match each:
+            case Gauge():
+                yield _MARKERS[each.tool], ""
+            case CutTails() | CutPins() | SawBlindPins():
+                yield "Fine saw", ""
+            case Take(router=True):
+                yield "Router plane", ""
+        for setting in each.settings:
+            if setting.slope is not None:
+                yield "Sliding bevel", Slope(setting.slope).as_text()
+            elif isinstance(setting.by, ByStepping):
+                yield "Dividers", ""
+            elif isinstance(setting.origin, OfTool) and setting.name in _BOUGHT:
+                yield _BOUGHT[setting.name], write_bought(setting.origin.bought or Length(setting.figure))
+
+
+_MARKERS = {Marker.GAUGE: "Marking gauge", Marker.KNIFE: "Marking knife", Marker.PENCIL: "Pencil"}
+#: Sizes of tools in operations, by the setting's name.
+_BOUGHT = {"chisel": "Chisel", "iron": "Plough, iron", "bit": "Bit", "countersink": "Countersink"}
+
+
+def _told(settings: Iterable[Setting]) -> Iterator[tuple[str, str]]:
+    """Yield the tools of joints that are told in words."""
+    for setting in settings:
+        tool = setting.tool.partition(",")[0]
+        if tool in _KEPT:
+            yield _KEPT[tool], setting.figure if tool in _SIZED else ""
 
 
 #: Settings that name a tool to be fetched, and of which the size matters.

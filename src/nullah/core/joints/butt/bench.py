@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from fractions import Fraction
 
 from nullah.core.card import JointStage, Remark, Setting, Severity, Step
-from nullah.core.joints.bench import CHISEL_BITES, AtBench, Told, bit_setting, how_many
+from nullah.core.joints.bench import CHISEL_BITES, AtBench, Told
 from nullah.core.joints.cutouts import axes_of
 from nullah.core.joints.fasteners import SAFE_SHARE, Fastening, fastening
 from nullah.core.joints.mate_views import Hole
@@ -30,7 +30,7 @@ def told(at: AtBench) -> Told:
         row = _row(at, across, float(max(touch.size(axis) for axis in Axis)))
         return Told(
             tuple(_settings(at, row)),
-            _steps(at, hold),
+            _BUTTONS if hold is Hold.BUTTONS else (),
             (*_checks(at, row), _SCRAP),
             (
                 f"One resists about {row.holds:.0f} N at the most; ask no more than a fifth of that for good "
@@ -39,20 +39,8 @@ def told(at: AtBench) -> Told:
             row,
         )
     end = first.grain is not second.grain
-    steps = (
-        Step(
-            f"Shoot both edges true; hold them against a light.{how_many(at)}",
-            JointStage.BLANK,
-            check="No light, or a hair in the middle.",
-        ),
-        Step(
-            "Rub joint or clamps every 250 mm or so; check that it is flat before you leave it.",
-            JointStage.TRIED,
-            check="A straightedge across shows no step.",
-        ),
-    )
     weak = (Remark("End grain glued to a side holds little: let it in, or nail it.", Severity.WARNING),) if end else ()
-    return Told((Setting("Glue", "both faces", "thin, even"),), steps, weak)
+    return Told((Setting("Glue", "both faces", "thin, even"),), (), weak)
 
 
 def _row(at: AtBench, across: Axis, along: float) -> Fastening:
@@ -100,66 +88,22 @@ def _settings(at: AtBench, row: Fastening) -> Iterator[Setting]:
         f"{at.marks.write_fine(from_float(round(row.thick, 1)))} thick, {len(row.places)} in the row",
         way=Direction.DOWN,
     )
-    yield at.setting(
-        "Pilot", size(row.pilot), f"into the piece behind, {at.write(size(row.enters))} deep", way=Direction.DOWN
-    )
-    yield from bit_setting(at, size(row.pilot), "test it in scrap", "Pilot bit")
-    yield at.setting("From the ends", size(row.places[0]), "and evenly between")
     yield Setting("Each may carry", f"{row.holds * SAFE_SHARE:.0f} N", "pulled straight out, for good")
 
 
-def _steps(at: AtBench, hold: Hold) -> tuple[Step, ...]:
-    if hold is Hold.NAILS:
-        return (
-            Step(
-                f"Square the row and mark the places.{how_many(at)} Leave the end over-long until it is nailed.",
-                JointStage.MARKED,
-                draws=("row",),
-            ),
-            Step(
-                "Drill the pilots; a nail's wide side goes along the grain.",
-                JointStage.CUT,
-                uses=("row",),
-                check="A nail in a scrap bored so neither bends nor splits it.",
-            ),
-            Step(
-                "Drive, leaning them a little towards each other; set the heads, trim the end.",
-                JointStage.TRIED,
-                care="Eyes away from the nail; start it with a light tap.",
-            ),
-        )
-    if hold is Hold.SLOTS:
-        return (
-            Step(
-                "Bore the middle hole round, the outer ones as slots across the grain.", JointStage.CUT, draws=("row",)
-            ),
-            Step(
-                "Screw snug, not tight: the slots let the part move with the season.",
-                JointStage.TRIED,
-                check="The part can still be pushed a little, by hand.",
-            ),
-        )
-    if hold is Hold.BUTTONS:
-        return (
-            Step(
-                "Groove or mortise the rail for the buttons' tongues, a little below the top.",
-                JointStage.CUT,
-                care=CHISEL_BITES,
-            ),
-            Step(
-                "Screw the buttons to the top with room behind their tongues where the wood moves.",
-                JointStage.TRIED,
-                check="No screw comes through the top.",
-            ),
-        )
-    return (
-        Step(
-            f"Mark the places on the row; bore the clearance hole, countersink, then the pilot.{how_many(at)}",
-            JointStage.CUT,
-            draws=("row",),
-        ),
-        Step("Wax the thread; drive by hand to the last turn.", JointStage.TRIED, uses=("row",)),
-    )
+#: Buttons wait until they are told as operations.
+_BUTTONS = (
+    Step(
+        "Groove or mortise the rail for the buttons' tongues, a little below the top.",
+        JointStage.CUT,
+        care=CHISEL_BITES,
+    ),
+    Step(
+        "Screw the buttons to the top with room behind their tongues where the wood moves.",
+        JointStage.TRIED,
+        check="No screw comes through the top.",
+    ),
+)
 
 
 def _checks(at: AtBench, row: Fastening) -> Iterator[Remark]:

@@ -88,6 +88,7 @@ class _SetOut:
                 places=fixed,
                 bit=row.bit,
                 head=row.head or None,
+                stays=row.slot is not None,
             )
         if slotted and row.slot is not None:
             yield BoreSlots(
@@ -99,6 +100,7 @@ class _SetOut:
                 along=self._frame.axes.index(row.slot),
                 bit=row.bit,
                 travel=row.travel,
+                stays=bool(fixed),
             )
 
 

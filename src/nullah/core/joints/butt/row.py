@@ -7,7 +7,7 @@ from fractions import Fraction
 from typing import NamedTuple
 
 from nullah.core.joints.fasteners import Fastening, fastening
-from nullah.core.lengths import Direction, Marks, from_float
+from nullah.core.lengths import Direction, Length, Marks, from_float
 from nullah.core.piece.cuts import Removal, RoundHole
 from nullah.core.piece.joint import Hold, Joint, WoodHeld
 from nullah.core.piece.overlap import contact
@@ -38,8 +38,10 @@ class Row(NamedTuple):
         Along it, mm of the piece.
     level : Fraction
         Where the row lies across, mm of the piece.
-    bit, pilot, head : Fraction
-        Of the hole through, of the hole that holds, and of the countersink (0: none), mm.
+    bit, pilot : Length
+        Of the hole through, and of the hole that holds, as they were bought.
+    head : Fraction
+        The diameter of the countersink, mm; 0: none.
     slot : Axis, optional
         Along which the holes are slots; None: they are round.
     travel : Fraction
@@ -55,8 +57,8 @@ class Row(NamedTuple):
     along: Axis
     places: tuple[Fraction, ...]
     level: Fraction
-    bit: Fraction
-    pilot: Fraction
+    bit: Length
+    pilot: Length
     head: Fraction = Fraction(0)
     slot: Axis | None = None
     travel: Fraction = Fraction(0)
@@ -154,10 +156,10 @@ def _places(made: Fastening, touch: Box, along: Axis, marks: Marks, odd: bool) -
     return tuple(low + from_end + number * step for number in range(count))
 
 
-def _bit(shop: Shop, wanted: float) -> Fraction:
-    """Return the bit that is nearest, mm; to a tenth where none is near."""
+def _bit(shop: Shop, wanted: float) -> Length:
+    """Return the bit that is nearest; to a tenth of a millimetre where none is near."""
     near = shop.bit_for(from_float(round(wanted, 1)))
-    return near.mm if near is not None else max(Fraction(round(wanted * 10), 10), Fraction(1, 2))
+    return near if near is not None else Length(max(Fraction(round(wanted * 10), 10), Fraction(1, 2)))
 
 
 def _slot(
@@ -191,7 +193,7 @@ def holes_in(row: Row, part: Part) -> Removal:
         along, across = (half, 0.0) if row.slot is row.along else (0.0, half)
         holes += [_hole(row, float(at) + sign * along, row.bit, low, high, sign * across) for sign in (-1, 1)]
         slots.append(_between(row, at, low, high))
-    if row.head > row.bit:
+    if row.head > row.bit.mm:
         holes += [_countersink(row, float(at), low, high) for at in row.round_places]
     return Removal(prisms=tuple(slots), holes=tuple(holes))
 
@@ -202,7 +204,7 @@ def _flat(row: Row, along: float, across: float) -> tuple[float, float]:
     return (along, across) if first is row.along else (across, along)
 
 
-def _hole(row: Row, at: float, diameter: Fraction, low: float, high: float, off: float = 0.0) -> RoundHole:
+def _hole(row: Row, at: float, diameter: Length | Fraction, low: float, high: float, off: float = 0.0) -> RoundHole:
     centre = _flat(row, at, float(row.level) + off)
     return RoundHole(row.side.axis, centre, low, high, float(diameter), float(diameter))
 
@@ -218,7 +220,7 @@ def _between(row: Row, at: Fraction, low: float, high: float) -> Prism:
 
 def _countersink(row: Row, at: float, low: float, high: float) -> RoundHole:
     """Return a countersink of 90°: half as deep as it is wider than the hole."""
-    deep = float(row.head - row.bit) / 2
+    deep = float(row.head - row.bit.mm) / 2
     whole = _hole(row, at, row.head, low, high)
     if row.side.high:
         return whole._replace(low=high - deep, diameter=float(row.bit))

@@ -7,15 +7,16 @@ from fractions import Fraction
 from typing import NamedTuple
 
 from nullah.core.card import JointStage
+from nullah.core.catalogue import N_
 from nullah.core.joints.dovetail.frame import tail_edges
 from nullah.core.joints.dovetail.tails import Tails, tails_of
 from nullah.core.joints.making import BenchStep, Making
 from nullah.core.lengths import Direction, Length
-from nullah.core.operations.dovetails import ChopBlindSockets, CutPins, CutTails, Outline, SawBlindPins
+from nullah.core.operations.dovetails import ChopBlindSockets, CutPins, CutTails, Outline, SawBlindPins, SawMitre
 from nullah.core.operations.lines import Edge, Line, LineKind
 from nullah.core.operations.marking import DrawSlopes, Gauge, SetOff, StepOff, Trace
 from nullah.core.operations.operation import Operation
-from nullah.core.operations.settings import by_mate, by_rule
+from nullah.core.operations.settings import ToolSetting, by_mate, by_rule
 from nullah.core.operations.stock import Surface
 from nullah.core.piece.frame import Frame
 
@@ -35,11 +36,13 @@ class _Corner(NamedTuple):
 
 
 def corner_steps(making: Making) -> tuple[BenchStep, ...]:
-    """Return the steps of a corner; none where it cannot be laid out so (moulded edges are mitred)."""
+    """Return the steps of a corner; none where it cannot be laid out so."""
     corner = _corner(making)
     if corner is None:
         return ()
     tail, pin = _TailBoard(making, corner), _PinBoard(making, corner)
+    mitred = BenchStep(JointStage.CUT, "both", tuple(_mitred(tail)) + tuple(_mitred(pin)))
+    moulded = (mitred,) if mitred.operations else ()
     gauge = BenchStep(JointStage.GAUGED, "both", (*tail.gauge(), *pin.gauge()))
     if making.shop.schools.dovetail == "pins first" and not corner.blind:
         outlines = pin.marked()
@@ -49,6 +52,7 @@ def corner_steps(making: Making) -> tuple[BenchStep, ...]:
             BenchStep(JointStage.CUT, "second", (pin.cut_marked(),)),
             BenchStep(JointStage.HATCHED, "first", (tail.trace(),)),
             BenchStep(JointStage.CUT, "first", (tail.cut_traced(outlines),)),
+            *moulded,
         )
     outlines = tail.outlines()
     return (
@@ -57,13 +61,47 @@ def corner_steps(making: Making) -> tuple[BenchStep, ...]:
         BenchStep(JointStage.CUT, "first", (tail.cut(),)),
         BenchStep(JointStage.HATCHED, "second", (pin.trace(),)),
         BenchStep(JointStage.CUT, "second", tuple(pin.cut(outlines))),
+        *moulded,
     )
+
+
+def _mitred(board: _TailBoard | _PinBoard) -> Iterator[Operation]:
+    """Yield the cuts along moulded edges, which are mitred."""
+    for edge, gauge in board.mitres.items():
+        yield SawMitre(
+            part=gauge.part,
+            stock=gauge.stock,
+            end=board.end,
+            edge_from=edge,
+            baseline=board.baseline.line,
+            mitre=gauge.line,
+            proud=ToolSetting(N_("proud"), board.proud, board.end),
+        )
+
+
+def _mitre_lines(making: Making, frame: Frame, tails: Tails, end: Surface) -> dict[Surface, Gauge]:
+    """Return the lines down to which moulded edges are mitred, by the edge."""
+    return {
+        edge: Gauge(
+            part=frame.part.id,
+            stock=frame.stock,
+            kind=LineKind.MITRE,
+            setting=by_rule("mitre", wide, edge, making.marks),
+            on=(end, Surface.FACE_SIDE, Surface.OTHER_FACE),
+            end=end,
+            number=number,
+        )
+        for number, (edge, wide) in enumerate(
+            zip((Surface.FACE_EDGE, Surface.OTHER_EDGE), tails.mitres, strict=True), 1
+        )
+        if wide > 0
+    }
 
 
 def _corner(making: Making) -> _Corner | None:
     tail, pin, tails = making.first, making.second, tails_of(making.joint)
     overlap = tail.part.box.overlap(pin.part.box)
-    if overlap is None or tails is None or tail.axes[0] is pin.axes[0] or any(tails.mitres):
+    if overlap is None or tails is None or tail.axes[0] is pin.axes[0]:
         return None
     x, y, _ = tail.spans(overlap)
     pin_x, pin_y, _ = pin.spans(overlap)
@@ -85,6 +123,8 @@ class _TailBoard:
     def __init__(self, making: Making, corner: _Corner) -> None:
         self._making, self._corner, self._frame = making, corner, making.first
         self._stock, self._part = making.first.stock, making.first.part.id
+        self.end, self.proud = corner.tail_end, making.first.proud
+        self.mitres = _mitre_lines(making, making.first, corner.tails, corner.tail_end)
         low, high = corner.borders
         #: Borders of the mate that are no edges of the board.
         self._borders = [
@@ -105,8 +145,16 @@ class _TailBoard:
 
     @property
     def _edges(self) -> tuple[Edge, Edge]:
+        """The borders that tails are laid out between."""
         lines = {border.number: border.line for border in self._borders}
         return lines.get(1, Surface.FACE_EDGE), lines.get(2, Surface.OTHER_EDGE)
+
+    @property
+    def _sawn(self) -> tuple[Edge, Edge]:
+        """The borders that waste is sawn off to: where an edge is mitred, its half-pin's shoulder stays."""
+        low, high = self._edges
+        lines = {edge: gauge.line for edge, gauge in self.mitres.items()}
+        return lines.get(Surface.FACE_EDGE, low), lines.get(Surface.OTHER_EDGE, high)
 
     @property
     def _long(self) -> Fraction:
@@ -127,8 +175,9 @@ class _TailBoard:
         return Gauge(part=self._part, stock=self._stock, kind=LineKind.BASELINE, setting=setting, on=_ROUND, end=end)
 
     def gauge(self) -> Iterator[Operation]:
-        """Yield the baseline."""
+        """Yield the baseline, and the lines of mitred edges."""
         yield self.baseline
+        yield from self.mitres.values()
 
     @property
     def _laid_out(self) -> StepOff | SetOff:
@@ -153,7 +202,7 @@ class _TailBoard:
     def cut(self) -> CutTails:
         """Return the sawing and chopping to what was laid out."""
         marks = self._laid_out.draws
-        low, high = self._edges
+        low, high = self._sawn
         drawn = DrawSlopes(
             part=self._part,
             stock=self._stock,
@@ -172,6 +221,7 @@ class _TailBoard:
             marks=marks,
             slope=self._corner.tails.slope.run,
             chop_only=self._making.shop.schools.waste == "chop only",
+            tools=self._chisel,
         )
 
     def outlines(self) -> tuple[Outline, ...]:
@@ -199,7 +249,7 @@ class _TailBoard:
     def cut_traced(self, outlines: tuple[Outline, ...]) -> CutTails:
         """Return the sawing and chopping to what was traced from pins."""
         shift, proud = self._corner.shift, self._frame.proud
-        low, high = self._edges
+        low, high = self._sawn
         thick = self._making.second.stock.thickness
         # Traced lines run on to the end of the board, beyond the outside of the pin board.
         grown = tuple(
@@ -222,7 +272,14 @@ class _TailBoard:
             high=high,
             outlines=grown,
             chop_only=self._making.shop.schools.waste == "chop only",
+            tools=self._chisel,
         )
+
+    @property
+    def _chisel(self) -> tuple[ToolSetting, ...]:
+        """The chisel that enters between tails: at their ends, where they are widest; none of a single tail."""
+        tails = self._corner.tails
+        return self._making.chisel(tails.pin) if tails.number > 1 else ()
 
 
 class _PinBoard:
@@ -231,6 +288,8 @@ class _PinBoard:
     def __init__(self, making: Making, corner: _Corner) -> None:
         self._making, self._corner, self._frame = making, corner, making.second
         self._stock, self._part = making.second.stock, making.second.part.id
+        self.end, self.proud = corner.pin_end, making.second.proud
+        self.mitres = _mitre_lines(making, making.second, corner.tails, corner.pin_end)
 
     @property
     def baseline(self) -> Gauge:
@@ -252,8 +311,9 @@ class _PinBoard:
         return Gauge(part=self._part, stock=self._stock, kind=LineKind.LAP, setting=setting, on=(end,), end=end)
 
     def gauge(self) -> Iterator[Operation]:
-        """Yield the baseline, and the lap line of a half-blind one."""
+        """Yield the baseline, the lap line of a half-blind one, and the lines of mitred edges."""
         yield self.baseline
+        yield from self.mitres.values()
         if self._corner.blind:
             yield self.lap
 
@@ -305,19 +365,25 @@ class _PinBoard:
     def cut_marked(self) -> CutPins:
         """Return the sawing and chopping of the sockets as they were marked on this board."""
         laid = self._laid_out
-        return self._cut_through(self._slopes(laid).line, marks=laid.draws)
+        return self._cut_through(self._slopes(laid).line, self.marked(), laid.draws)
 
-    def _cut_through(self, pins: Line, outlines: tuple[Outline, ...] = (), marks: tuple[Line, ...] = ()) -> CutPins:
+    def _cut_through(self, pins: Line, outlines: tuple[Outline, ...], marks: tuple[Line, ...] = ()) -> CutPins:
         return CutPins(
             part=self._part,
             stock=self._stock,
             end=self._corner.pin_end,
             baseline=self.baseline.line,
             pins=pins,
-            outlines=outlines,
+            outlines=() if marks else outlines,
             marks=marks,
             chop_only=self._making.shop.schools.waste == "chop only",
+            tools=self._chisel(outlines),
         )
+
+    def _chisel(self, outlines: tuple[Outline, ...]) -> tuple[ToolSetting, ...]:
+        """Return the chisel that enters the narrowest socket where it is narrowest."""
+        narrow = min(high - low for each in outlines for low, high in each)
+        return self._making.chisel(narrow)
 
     def cut(self, outlines: tuple[Outline, ...]) -> Iterator[Operation]:
         """Yield the sawing and chopping of the sockets as they were traced."""
@@ -343,6 +409,7 @@ class _PinBoard:
             pins=pins,
             outlines=outlines,
             lap=self.lap.line,
+            tools=self._chisel(outlines),
         )
 
 

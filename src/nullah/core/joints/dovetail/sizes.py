@@ -5,7 +5,7 @@ from __future__ import annotations
 from fractions import Fraction
 
 from nullah.core.catalogue import N_, Phrase
-from nullah.core.ledger import Definition, QuantityKind, given, ruled
+from nullah.core.ledger import Definition, QuantityKind, Snap, given, ruled
 from nullah.core.lengths import Slope
 
 
@@ -40,9 +40,9 @@ def tail_sizes(
     return (
         given(f"{prefix}.count", title(N_("number of tails")), count, QuantityKind.COUNT),
         given(f"{prefix}.slope", title(N_("slope of the tails")), Slope(Fraction(7)), QuantityKind.SLOPE),
-        ruled(f"{prefix}.half_pin", title(N_("half-pin at each edge")), f"{tail} / 2"),
+        ruled(f"{prefix}.half_pin", title(N_("half-pin at each edge")), f"{tail} / 2", snap=Snap.MARK),
         given(f"{prefix}.pin", narrow, pin_width),
-        given(f"{prefix}.proud", title(N_("end grain left proud")), "0" if lap else "0.5"),
+        given(f"{prefix}.proud", title(N_("end grain left proud")), "0" if lap else "0.5", snap=Snap.NOTHING),
         ruled(
             f"{prefix}.step",
             title(N_("divider step")),

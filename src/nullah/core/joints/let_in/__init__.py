@@ -9,7 +9,7 @@ from nullah.core.joints.base import JointBase
 from nullah.core.joints.bench import AtBench, Told
 from nullah.core.joints.let_in.operations import channel_steps
 from nullah.core.joints.making import BenchStep, Making
-from nullah.core.joints.meeting import enters
+from nullah.core.joints.meeting import enters, leaves_a_wall
 from nullah.core.ledger import Ledger
 from nullah.core.piece.faults import Channel
 from nullah.core.piece.joint import Hold, Joint, Offered
@@ -39,7 +39,7 @@ class LetIn(JointBase):
     def offered(self, first: Part, second: Part, overlap: Box | None) -> Iterator[Offered]:
         """Yield each of the two let into the other, where it enters it."""
         for host, guest in ((first, second), (second, first)):
-            if overlap is not None and enters(host, guest, overlap):
+            if overlap is not None and enters(host, guest, overlap) and leaves_a_wall(host, overlap):
                 yield Offered(host, guest, channel_of(host, overlap))
 
     def between(self, joint_id: str, first: Part, second: Part, hold: Hold, ledger: Ledger) -> Joint | None:

@@ -193,7 +193,7 @@ class _Cutting:
         iron = next((each for each in shop.plough_irons if each.mm == width), None)
         fence = by_rule("fence", distance, surface, self._making.marks)
         if iron is not None and not stops and depth.figure <= shop.plough_deepest.mm:
-            beside = Beside(of_tool("iron", iron.mm, quantity=self._names.width))
+            beside = Beside(of_tool("iron", iron, quantity=self._names.width))
             across: Bounds = (beside, fence) if surface.high else (fence, beside)
             yield self._take(Cut.PLOUGH, into, {X: along, wide: across, deep: self._pair(deep, depth)})
             return
@@ -203,7 +203,7 @@ class _Cutting:
         walls = sorted((first.line, second.line), key=lambda line: line.at)
         narrower = shop.plough_iron(Length(width))
         cut = Cut.CHISEL_GROOVE if stops or narrower is None else Cut.PLOUGH_TO_LINES
-        tools = self._making.chisel(width) if cut is Cut.CHISEL_GROOVE else (of_tool("iron", narrower.mm),)  # type: ignore[union-attr]
+        tools = self._making.chisel(width) if cut is Cut.CHISEL_GROOVE else (of_tool("iron", narrower),)  # type: ignore[arg-type]
         bounds: dict[int, Bounds] = {X: along, wide: (walls[0], walls[1]), deep: self._pair(deep, depth)}
         yield self._take(cut, into, bounds, tools)
 

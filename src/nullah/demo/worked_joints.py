@@ -1,0 +1,57 @@
+"""Two boards of each joint that is told as operations: the worked examples of the documentation."""
+
+from __future__ import annotations
+
+from typing import NamedTuple
+
+from nullah.core.forms.own_boards import OwnBoard, OwnJoint
+from nullah.core.lengths import Length, mm
+from nullah.core.project import Piece, Project
+
+
+class _Board(NamedTuple):
+    """A board: its name, sizes and low corner, mm, and how it lies."""
+
+    name: str
+    sizes: tuple[int, int, int]
+    at: tuple[int, int, int]
+    lie: str
+
+
+_FRONT = _Board("front", (300, 90, 15), (0, 0, 0), "xy")
+_SIDE = _Board("side", (200, 90, 15), (0, 0, 0), "yx")
+_UPRIGHT = _Board("upright", (400, 200, 18), (0, 0, 0), "zx")
+_BATTEN = _Board("batten", (180, 40, 15), (60, 10, 18), "yz")
+_PANEL = _Board("panel", (300, 200, 18), (0, 0, 0), "xz")
+
+#: Each joint: its type, what holds it, and both boards; the first is the host, or has the tails.
+_JOINTS: dict[str, tuple[str, str, _Board, _Board]] = {
+    "through dovetail": ("dovetail", "glued", _FRONT, _SIDE),
+    "rabbet": ("let in", "glued", _UPRIGHT, _Board("back", (400, 180, 9), (9, 191, 0), "zy")),
+    "groove": ("let in", "left dry", _FRONT, _Board("bottom", (300, 150, 6), (0, 10, 12), "xz")),
+    "stopped groove": ("let in", "left dry", _FRONT, _Board("bottom", (280, 150, 6), (10, 10, 12), "xz")),
+    "groove in an edge": ("let in", "glued", _UPRIGHT, _Board("panel", (400, 150, 6), (6, 192, 0), "zx")),
+    "dado": ("let in", "glued", _UPRIGHT, _Board("shelf", (300, 200, 16), (12, 0, 150), "xz")),
+    "stopped dado": ("let in", "glued", _UPRIGHT, _Board("shelf", (300, 190, 16), (12, 10, 150), "xz")),
+    "nails": ("butt", "nailed", _PANEL, _BATTEN),
+    "screws": ("butt", "screwed", _PANEL, _BATTEN),
+    "screws in slots": ("butt", "screwed in slots", _PANEL, _BATTEN),
+}
+#: What the examples are called. A half-blind dovetail is that of a drawer, whose lap is a figure of its own.
+WORKED = ("half-blind dovetail", *_JOINTS)
+
+
+def worked_joint(name: str) -> Project:
+    """Return the project of an example, one of `WORKED`."""
+    if name not in _JOINTS:
+        return Project(Piece("drawer", name))
+    type_id, hold, *boards = _JOINTS[name]
+    own = tuple(
+        OwnBoard(f"own{number}", each.name, _lengths(each.sizes), _lengths(each.at), each.lie)
+        for number, each in enumerate(boards, start=1)
+    )
+    return Project(Piece("own", name, own=own, own_joints=(OwnJoint("ownjoint1", type_id, "own1", "own2", hold),)))
+
+
+def _lengths(figures: tuple[int, int, int]) -> tuple[Length, Length, Length]:
+    return mm(figures[0]), mm(figures[1]), mm(figures[2])
