@@ -1,4 +1,4 @@
-"""Operations as the program tells them, of boxes and drawers with all their choices."""
+"""Operations as the program tells them, of pieces with all their choices."""
 
 from functools import lru_cache
 from itertools import product
@@ -61,15 +61,15 @@ def corner_of_own(*moulded, shop=None, **how):
 
 @lru_cache(maxsize=1)
 def every_operation():
-    """Return one operation of every sort there is, of boxes and drawers."""
+    """Return one operation of every sort there is."""
     found = {}
     shops = [Shop(), Shop(schools=Schools("pins first", "chop only", "shoulders first", "chisel"))]
     for shop in shops:
-        for form in ("box", "drawer"):
+        for form in ("box", "drawer", "table", "tray"):
             for chosen in each_choice(form):
                 plan = planned(form, chosen, shop=shop)
                 for part in plan.parts:
-                    for each in operations_of(plan, part):
+                    for each in operations_of(plan, part) or ():
                         found.setdefault(_sort(each), each)
         corner = corner_of_own("front", "side", shop=shop)
         frames, joint = frames_of(corner.assembly), corner.assembly.joints[0]

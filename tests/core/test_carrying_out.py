@@ -58,7 +58,7 @@ def wrong(plan):
 
 
 @pytest.mark.parametrize(
-    "chosen", [("box", c) for c in each_choice("box")] + [("drawer", c) for c in each_choice("drawer")]
+    "chosen", [(form, chosen) for form in ("box", "drawer", "table") for chosen in each_choice(form)]
 )
 def test_every_part_of_every_choice_comes_out_as_designed(chosen):
     for marks in (MARKS[0], MARKS[-1]):

@@ -5,6 +5,7 @@ from dataclasses import replace
 from fractions import Fraction
 
 import pytest
+from tests.told import each_choice
 
 from nullah.core import actions
 from nullah.core.bench.tasks import LayoutLine, OrderError, Task, Trade, faults, in_order
@@ -205,6 +206,13 @@ def test_more_wood_takes_more_time(cabinet):
     wide = planned(actions.give(seed_cabinet(), "tails.count", 7))
     saw = "joint/left-top/3"
     assert task_minutes(wide, order_of_work(wide).task(saw)) > task_minutes(cabinet, order.task(saw))
+
+
+@pytest.mark.parametrize("form", sorted(FORMS.keys() - {"own"}))
+def test_every_choice_of_every_form_has_an_order_of_work(form):
+    for chosen in each_choice(form):
+        order = order_of_work(planned(Project(Piece(form, form, choices=chosen))))
+        assert order.tasks and not order.faults, (chosen, order.faults)
 
 
 def test_the_shop_list_tells_tools_and_what_is_used_up(cabinet):

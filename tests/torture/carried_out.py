@@ -14,11 +14,12 @@ from nullah.core.piece.faults import FaultKind
 from nullah.core.piece.solids import recipe
 from nullah.core.plan import prove_plan
 
-FORMS_TOLD = ("box", "drawer")
+FORMS_TOLD = ("box", "drawer", "table")
 MARKS = (
     *(Marks(Unit.INCH, Fraction(1, part)) for part in (16, 32, 64)),
     *(Marks(Unit.MM, mm_mark=Fraction(1, part)) for part in (1, 2, 10)),
 )
+GIVEN = {"outside": "box.outside", "inside": "box.inside", "contents": "contents."}
 #: Sizes that are tried, mm: from the smallest to the largest.
 SIZES = {
     "box": {
@@ -33,6 +34,11 @@ SIZES = {
         "drawer.front_thickness": (15, 25), "drawer.side_thickness": (8, 14), "drawer.lap": (3, 7),
         "drawer.bottom_thickness": (4, 9),
     },
+    "table": {
+        "table.length": (350, 900), "table.width": (300, 600), "table.height": (400, 760), "leg.section": (28, 50),
+        "apron.width": (60, 120), "apron.thickness": (14, 25), "apron.setback": (1, 5), "tenon.below": (4, 12),
+        "tenon.above": (8, 20),
+    },
 }  # fmt: skip
 
 
@@ -46,9 +52,19 @@ def every_choice(number):
     chance = random.Random(number)
     for _ in range(number):
         form = chance.choice(FORMS_TOLD)
-        given = [(name, sized(chance, *span)) for name, span in SIZES[form].items() if chance.random() < 0.7]
-        tried(report, form, chance.choice(choices_of(form)), given, chance.choice(MARKS))
+        chosen = chance.choice(choices_of(form))
+        given = [
+            (name, sized(chance, *span))
+            for name, span in SIZES[form].items()
+            if asked(name, dict(chosen).get("sizing")) and chance.random() < 0.7
+        ]
+        tried(report, form, chosen, given, chance.choice(MARKS))
     return report
+
+
+def asked(name, sizing):
+    """Whether a size is one of those that are given, the others following from them."""
+    return sizing is None or not name.startswith(("box.", "contents.")) or name.startswith(GIVEN[sizing])
 
 
 def sized(chance, low, high):
@@ -64,7 +80,9 @@ def tried(report, form, chosen, given, marks):
         each.remark.weight is Severity.FAILURE and each.trouble is not FaultKind.MADE_OTHERWISE
         for each in (*proof.findings, *plan.findings)
     )
-    if given and (refused or any(remark.weight is Severity.FAILURE for remark in plan.assembly.remarks)):
+    # Tails that leave no room for a saw are remarked on where they are laid out.
+    narrow = any(corner.layout.tail_base.mm <= 2 * plan.project.shop.fine_kerf.mm for corner in plan.corners)
+    if given and (refused or narrow or any(remark.weight is Severity.FAILURE for remark in plan.assembly.remarks)):
         report.count("refused by the proof")
         return
     report.count("built")

@@ -53,8 +53,19 @@ class Reader:
         return self.parts.get(part, part)
 
     def together(self, parts: Iterable[str]) -> str:
-        """Return what several parts are called together."""
-        return self.name_together([self.part(part) for part in parts])
+        """Return what several parts are called together: every one of them, those that are numbered in one.
+
+        Examples
+        --------
+        >>> names = {"a": "front", "b": "slip 1", "c": "slip 2", "d": "back", "e": "left end"}
+        >>> Reader(parts=names).together(names)
+        'front, slip 1 and 2, back, and left end'
+        """
+        kinds: dict[str, list[str]] = {}
+        for name in map(self.part, parts):
+            stem, _, number = name.rpartition(" ")
+            kinds.setdefault(stem if number.isdigit() else name, []).append(name)
+        return self.listed([self.name_together(names) for names in kinds.values()], most=8)
 
     def name_together(self, names: Sequence[str]) -> str:
         """Return several names in one: numbered ones by their first and last.

@@ -8,6 +8,7 @@ spacers guide the drawer. Places are counted from the outer corner of the front 
 from __future__ import annotations
 
 from fractions import Fraction
+from itertools import combinations
 
 from nullah.core.card import Severity
 from nullah.core.catalogue import N_
@@ -59,7 +60,7 @@ def _define(chosen: Choices) -> tuple[Definition, ...]:
         given("apron.thickness", "thickness of the aprons", 20),
         given("apron.setback", "aprons back from the legs", "1.6"),
         ruled("tenon.thickness", "thickness of the tenons", "apron.thickness / 3", snap=Snap.CHISEL),
-        ruled("tenon.length", "length of the tenons", f"leg.section - apron.setback - {tenon} - 1"),
+        ruled("tenon.length", "length of the tenons", f"leg.section - apron.setback - {tenon} - 1", snap=Snap.MARK),
         given("tenon.below", "lower edge of the aprons to the tenon", 8),
         given("tenon.above", "top of the aprons to the tenon", 14),
         *board_sizes(
@@ -77,7 +78,9 @@ def _define(chosen: Choices) -> tuple[Definition, ...]:
             "apron.thickness",
         ),
         given("button.tongue", "tongue of the buttons", 8),
-        given("button.room", "room for the buttons to move", 3, snap=Snap.NOTHING),
+        given("button.room", "room for the buttons to move", 3),
+        ruled("button.long_place", "end of a long apron to its buttons", "long_apron.length / 4", snap=Snap.MARK),
+        ruled("button.side_place", "end of a side apron to its buttons", "side_apron.length / 4", snap=Snap.MARK),
         *board_sizes("button", "the buttons", "35 + button.tongue", "25", 15),
     ]
     if chosen["legs"] != "straight":
@@ -120,7 +123,7 @@ def _drawer_quantities(bottom: str) -> list[Definition]:
             "rail.width",
             "rail.thickness",
         ),
-        ruled("double.width", "width of each of the double tenons", "rail.width / 5", snap=Snap.MARK),
+        ruled("double.width", "width of each of the double tenons", "rail.width / 5", snap=Snap.CHISEL),
         *tail_sizes(
             "rail_tails",
             "rail.thickness",
@@ -234,6 +237,7 @@ def _aprons(m: Maker, chosen: Choices) -> None:
         m.board("front_apron", "front apron", "long_apron", (leg - reach, back, low), "xy", shows="f")
         joints += [("leg1", "front_apron"), ("leg2", "front_apron")]
     third = q("tenon.thickness")
+    ends: dict[str, list[tuple[str, Box]]] = {}
     for host, guest in joints:
         overlap = m.part(host).box.overlap(m.part(guest).box)
         face = m.part(guest).face
@@ -244,6 +248,7 @@ def _aprons(m: Maker, chosen: Choices) -> None:
                 _Z, low + q("tenon.below"), low + q("apron.width") - q("tenon.above")
             )
         if tenon is not None:
+            ends.setdefault(host, []).append((guest, tenon))
             m.tenon(
                 host,
                 guest,
@@ -251,14 +256,11 @@ def _aprons(m: Maker, chosen: Choices) -> None:
                 mortises=(_as_deep(m, host, guest, tenon, reach),),
                 names=JointQuantities(guest="tenon.thickness", reach="tenon.length"),
             )
-    for one, two in (
-        ("left_apron", "back_apron"),
-        ("right_apron", "back_apron"),
-        ("left_apron", "front_apron"),
-        ("right_apron", "front_apron"),
-    ):
-        if m.has(one) and m.has(two) and m.part(one).box.overlap(m.part(two).box) is not None:
-            m.mitre(one, two, Hold.DRY)
+    # Of two tenons in one leg only those that really meet are mitred, and nothing is glued there.
+    for in_leg in ends.values():
+        for (one, first), (two, second) in combinations(in_leg, 2):
+            if first.overlap(second) is not None:
+                m.mitre(two, one, Hold.DRY)
 
 
 def _as_deep(m: Maker, host: str, guest: str, tenon: Box, depth: Fraction) -> Box:
@@ -325,9 +327,9 @@ def _buttons(m: Maker, drawer: bool) -> None:
         box, along = m.part(apron).box, m.part(apron).grain
         face = box.at(inner)
         out = (face - tongue, face - tongue + long) if inner.high else (face + tongue - long, face + tongue)
-        for share in (Fraction(1, 4), Fraction(3, 4)):
+        place = q("button.side_place" if along is _Y else "button.long_place")
+        for middle in (box.low[along.value] + place, box.high[along.value] - place):
             number += 1
-            middle = box.low[along.value] + box.size(along) * share
             at = [Fraction(0), Fraction(0), high - thick]
             at[along.value], at[inner.axis.value] = middle - wide / 2, out[0]
             part = f"button{number}"

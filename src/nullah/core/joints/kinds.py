@@ -67,7 +67,9 @@ def _likeness(joint: Joint, first: Part, second: Part) -> tuple[object, ...]:
     # What is cut into the one decides the settings; the other is traced or fitted, and a hair more or less of it since
     # something was measured makes no other joint of it.
     shape = tuple((cut.size(0), cut.size(1), cut.size(2)) for cut in cuts[0]), len(cuts[1])
-    return joint.type.name(joint, first, second), joint.hold, joint.names, joint.type.corner_prefix(joint), shape
+    # What is made by itself, such as a drawer, is made at another time than what it goes into.
+    apart = bool(first.group), bool(second.group)
+    return joint.type.name(joint, first, second), joint.hold, joint.names, joint.type.corner_prefix(joint), shape, apart
 
 
 def kind_of(assembly: Assembly, joints: tuple[Joint, ...], part: str = "") -> JointGroup | None:

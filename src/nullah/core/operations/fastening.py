@@ -15,11 +15,13 @@ from nullah.core.operations.stock import Surface
 
 
 @dataclass(frozen=True, kw_only=True)
-class Spread(Operation):
-    """Places along a row: the first and the last so far from either end, and evenly between, with dividers.
+class SetOutRow(Operation):
+    """A row, and places along it: the first and the last so far from either end, and evenly between, with dividers.
 
     Parameters
     ----------
+    row : ToolSetting
+        From the surface beside it.
     first, last : ToolSetting
         From the low and from the high surface of the axis along which the row runs.
     count : int
@@ -30,11 +32,18 @@ class Spread(Operation):
         The joint.
     """
 
+    row: ToolSetting
     first: ToolSetting
     last: ToolSetting
     count: int
     on: Surface
     of: str
+
+    @property
+    def line(self) -> Line:
+        """The row."""
+        assert isinstance(self.row.origin, Surface)
+        return Line(LineKind.ROW, self.row.origin.axis, self.row.place(self.stock), (self.on,), of=self.of)
 
     @property
     def step(self) -> Fraction:
@@ -44,14 +53,14 @@ class Spread(Operation):
 
     @property
     def settings(self) -> tuple[ToolSetting, ...]:
-        """Both distances, and the step."""
+        """The row, both distances, and the step."""
         if self.count == 1:
-            return (self.first,)
-        ends = (self.first, self.last)
+            return self.row, self.first
+        ends = (self.row, self.first, self.last)
         return (*ends, stepped(N_("dividers"), self.step)) if self.count > 2 else ends
 
     @property
-    def draws(self) -> tuple[Line, ...]:
+    def places(self) -> tuple[Line, ...]:
         """One line for every place."""
         assert isinstance(self.first.origin, Surface)
         axis, start = self.first.origin.axis, self.first.place(self.stock)
@@ -59,6 +68,11 @@ class Spread(Operation):
             Line(LineKind.PLACE, axis, start + number * self.step, (self.on,), number=number + 1, of=self.of)
             for number in range(self.count)
         )
+
+    @property
+    def draws(self) -> tuple[Line, ...]:
+        """The row and the places."""
+        return self.line, *self.places
 
 
 @dataclass(frozen=True, kw_only=True)

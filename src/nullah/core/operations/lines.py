@@ -27,6 +27,10 @@ class LineKind(Enum):
     PLACE = N_("place")
     OUTLINE = N_("outline")
     MITRE = N_("mitre line")
+    CHEEK = N_("cheek")
+    SHOULDER = N_("shoulder")
+    TENON_EDGE = N_("edge of the tenon")
+    MORTISE_END = N_("end of the mortise")
 
 
 class Line(NamedTuple):

@@ -30,6 +30,8 @@ class Gauge(Operation):
     kind : LineKind
     setting : ToolSetting
         How far, and from where.
+    over : ToolSetting, optional
+        What is added to it, such as how far the end is left proud.
     tool : Marker
     on : tuple of Surface
         The surfaces it is drawn on.
@@ -43,6 +45,7 @@ class Gauge(Operation):
 
     kind: LineKind
     setting: ToolSetting
+    over: ToolSetting | None = None
     tool: Marker = Marker.GAUGE
     on: tuple[Surface, ...] = ()
     end: Surface | None = None
@@ -59,13 +62,15 @@ class Gauge(Operation):
             axis, at = self.base.axis, self.base.at + away
         else:
             assert isinstance(self.setting.origin, Surface)
-            axis, at = self.setting.origin.axis, self.setting.place(self.stock)
+            more = self.over.figure if self.over is not None else 0
+            at = self.stock.place(self.setting.origin, self.setting.figure + more)
+            axis = self.setting.origin.axis
         return Line(self.kind, axis, at, self.on, self.end, self.number, self.of)
 
     @property
     def settings(self) -> tuple[ToolSetting, ...]:
-        """The one distance."""
-        return (self.setting,)
+        """The distance, and what is added to it."""
+        return (self.setting,) if self.over is None else (self.setting, self.over)
 
     @property
     def draws(self) -> tuple[Line, ...]:

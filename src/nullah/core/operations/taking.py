@@ -40,6 +40,8 @@ class Cut(Enum):
     NOTCH = N_("notch")
     RECESS = N_("let in")
     CHOP_SLOT = N_("chop a slot")
+    MORTISE = N_("chop a mortise")
+    THROUGH_MORTISE = N_("chop a mortise through")
 
 
 #: What runs on to both ends of the board by itself: a plane cannot stop.

@@ -279,7 +279,8 @@ def _taper(shaping: Taper, box: Box) -> Iterator[Prism]:
     run = length - shaping.start
     for side in sorted(shaping.sides, key=lambda s: s.value):
         through = next(axis for axis in Axis if axis not in (end.axis, side.axis))
-        shape: tuple[Flat, ...] = ((0.0, 0.0), (run, 0.0), (0.0, shaping.toe))
+        # The slant goes on beyond the surface: ending just at it, rounding would leave slivers along the line.
+        shape: tuple[Flat, ...] = ((0.0, -1.0), (run * (1 + 1 / shaping.toe), -1.0), (0.0, shaping.toe))
         if end.high:
             shape = tuple((length - at, depth) for at, depth in shape)
         yield _profile(box, side, through, shape)

@@ -200,7 +200,12 @@ def _round(corners: list[list[float]]) -> float:
 def mesh_of(solid: Solid) -> tuple[Points, NDArray[np.int64]]:
     """Return a solid's points (n, 3), mm, and triangles (m, 3), counter-clockwise from outside."""
     mesh = solid.to_mesh64()
-    return np.asarray(mesh.vert_properties[:, :3], dtype=np.float64), np.asarray(mesh.tri_verts, dtype=np.int64)
+    points, triangles = np.asarray(mesh.vert_properties[:, :3], np.float64), np.asarray(mesh.tri_verts, np.int64)
+    # Corners that are one in a file's shorter numbers are one; a triangle between two of them is none.
+    _, first, one = np.unique(points.round(5).astype(np.float32), axis=0, return_index=True, return_inverse=True)
+    joined = one.reshape(-1)[triangles]
+    whole = (joined != np.roll(joined, 1, axis=1)).all(axis=1)
+    return points[first], joined[whole]
 
 
 def _loops(triangles: list[list[int]]) -> list[list[int]]:

@@ -259,7 +259,8 @@ def _gluing(plan: Plan, stand: WorkState, task: Task) -> tuple[list[Setting], li
         mind.append(Remark(text, Severity.WARNING))
     if gluing.clamps > working.clamps:
         mind.append(Remark(f"It asks for {gluing.clamps} clamps; there are {working.clamps}.", Severity.WARNING))
-    dry = [plan.part(j.second) for j in gluing.joints if j.hold is Hold.DRY]
+    # What goes into another dry moves there; tenons that only meet in a leg do not.
+    dry = [plan.part(j.second) for j in gluing.joints if j.hold is Hold.DRY and j.type.enters]
     names = ", ".join(dict.fromkeys(part.name for part in dry if part is not None))
     if names:
         mind.append(Remark(f"No glue on {names}: it must be free to move."))

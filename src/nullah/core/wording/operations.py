@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Collection, Sequence
 from enum import Enum
+from fractions import Fraction
 from typing import assert_never
 
 from nullah.core.apprentice.facts import BuildingFact, CutAway, LeftStanding, NotDrawn, PlaneMustStop, SawnClosed
@@ -11,14 +12,15 @@ from nullah.core.card import Setting, Step, Trying
 from nullah.core.catalogue import N_
 from nullah.core.lengths import Length, Slope, write_bought
 from nullah.core.operations.dovetails import ChopBlindSockets, CutPins, CutTails, SawBlindPins, SawMitre
-from nullah.core.operations.fastening import Bore, BoreSlots, Spread, TracePlaces
+from nullah.core.operations.fastening import Bore, BoreSlots, SetOutRow, TracePlaces
 from nullah.core.operations.lines import LineKind
 from nullah.core.operations.marking import DrawSlopes, Gauge, Marker, SetOff, StepOff, Trace
 from nullah.core.operations.operation import Operation
-from nullah.core.operations.settings import ByMate, ByMeasure, ByStepping, OfLine, OfMate, OfTool, ToolSetting
+from nullah.core.operations.settings import ByMate, ByMeasure, ByStepping, OfLine, OfMate, OfTool, Origin, ToolSetting
 from nullah.core.operations.shaping import PlaneTaper
 from nullah.core.operations.stock import Surface
 from nullah.core.operations.taking import Cut, CutToSize, PlaneOff, Take
+from nullah.core.operations.tenons import GaugePair, MitreEnd, SawTenon
 from nullah.core.reader import Reader, sentence
 from nullah.core.refs import quantity_ref
 
@@ -36,11 +38,10 @@ def figure_words(setting: ToolSetting, reader: Reader) -> str:
     if setting.value is None:
         return reader.part(setting.origin.part) if isinstance(setting.origin, OfMate) else ""
     length = Length(setting.value)
-    if isinstance(setting.by, ByStepping | ByMate):
-        return reader.length(length) if reader.marks.to_mark(length) == length else reader.fine(length)
-    return (
-        write_bought(setting.origin.bought or length) if isinstance(setting.origin, OfTool) else reader.length(length)
-    )
+    if isinstance(setting.origin, OfTool) and setting.origin.bought is not None:
+        return write_bought(setting.origin.bought)
+    # What a rule sets stands on its marks; what does not was set by a mate, by stepping, or left proud.
+    return reader.length(length) if reader.marks.to_mark(length) == length else reader.fine(length)
 
 
 def surface_words(surface: Surface, reader: Reader) -> str:
@@ -85,11 +86,30 @@ def step_words(step: Step, reader: Reader) -> str:
 
 
 def alike_operations(operations: Sequence[Operation]) -> list[list[Operation]]:
-    """Return operations together that are told once: alike but for the part and the end they are done at."""
+    """Return operations together that are told once: alike but for the part and the end they are done at.
+
+    Several lines of one kind from one surface, as of mortises side by side, are told in one too.
+    """
+    rows: dict[tuple[object, ...], dict[Fraction, None]] = {}
+    for each in operations:
+        if isinstance(each, Gauge) and each.kind in _IN_ONE:
+            rows.setdefault(_row(each), {})[each.setting.figure] = None
     found: dict[tuple[object, ...], list[Operation]] = {}
     for each in operations:
-        found.setdefault(_likeness(each), []).append(each)
+        if isinstance(each, Gauge) and each.kind in _IN_ONE:
+            key: tuple[object, ...] = (each.kind, each.setting.origin, tuple(rows[_row(each)]))
+        else:
+            key = _likeness(each)
+        found.setdefault(key, []).append(each)
     return list(found.values())
+
+
+#: Lines of which all from one surface are told in one.
+_IN_ONE = frozenset({LineKind.MORTISE_END, LineKind.TENON_EDGE})
+
+
+def _row(made: Gauge) -> tuple[object, ...]:
+    return made.part, made.kind, made.setting.origin, made.end
 
 
 def _likeness(operation: Operation) -> tuple[object, ...]:
@@ -104,7 +124,8 @@ def _likeness(operation: Operation) -> tuple[object, ...]:
         for each in operation.settings
     )
     stays = tuple(place.number for place in operation.places) if isinstance(operation, Bore) and operation.stays else ()
-    return type(operation), ways, blind, stays, settings
+    at_end = getattr(operation, "end", None) is not None
+    return type(operation), ways, at_end, blind, stays, settings
 
 
 def _end_or_surface(origin: object) -> object:
@@ -136,16 +157,22 @@ def operation_words(alike: Sequence[Operation], reader: Reader) -> str:
             return _laid_out(alike[0], _where(alike, reader), reader)
         case DrawSlopes() | Trace():
             return _drawn(alike, _where(alike, reader), reader)
+        case GaugePair():
+            return _pair(alike, _where(alike, reader), reader)
+        case MitreEnd():
+            return _mitred_end(alike[0], _where(alike, reader), reader)
+        case SawTenon(shoulders_first=first):
+            return reader.text(_TENON[first], where=_where(alike, reader))
         case SawMitre():
             return _mitred(alike[0], _where(alike, reader), reader)
         case CutTails() | CutPins() | SawBlindPins() | ChopBlindSockets():
             return _dovetail(alike[0], _where(alike, reader), reader)
         case Take():
             return _taken(alike[0], _parts(alike, reader), reader)
-        case Spread() | TracePlaces() | Bore() | BoreSlots():
+        case SetOutRow() | TracePlaces() | Bore() | BoreSlots():
             return _fastened(alike, _parts(alike, reader), reader)
         case _:
-            return _planed(alike[0], _parts(alike, reader), reader)
+            return _planed(alike, _parts(alike, reader), reader)
 
 
 def _parts(alike: Sequence[Operation], reader: Reader) -> str:
@@ -166,7 +193,7 @@ def _where(alike: Sequence[Operation], reader: Reader) -> str:
 #: What is said of a line, by its kind and by whether the mate sets the distance.
 _LINES = {
     (LineKind.BASELINE, True): N_(
-        "Set the gauge to {mate}, {figure}. From the end, gauge the baseline all round at {where}."
+        "Set the gauge to {mate}, {figure}{over}. From the end, gauge the baseline all round at {where}."
     ),
     (LineKind.BASELINE, False): N_(
         "Set the gauge to {figure}, as long as the tails. Gauge the baseline all round at {where}."
@@ -188,13 +215,18 @@ _LINES = {
     (LineKind.DEPTH, False): N_("Gauge the depth, {figure} from the {surface}, on {where}."),
     (LineKind.STOP, False): N_("Mark where it stops: {figure} from the {surface}, on {where}."),
     (LineKind.OUTLINE, False): N_("Mark a line of the recess {figure} from the {surface} on {where}."),
+    (LineKind.SHOULDER, False): N_(
+        "Knife the shoulder all round at {where}, {figure} from the end; all that are alike together."
+    ),
+    (LineKind.CHEEK, False): N_("Gauge the one cheek of the tenon at {where}, {figure} from the {surface}."),
+    (LineKind.TENON_EDGE, False): N_("Gauge edges of the tenon at {where}: {figure} from the {surface}."),
+    (LineKind.MORTISE_END, False): N_("Knife the ends of the mortise on {where}: {figure} from the {surface}."),
     (LineKind.MITRE, False): N_("Gauge the mitre line, {figure} from the {surface}, which is moulded, at {where}."),
-    (LineKind.ROW, False): N_("Draw the row {figure} from the {surface} on {where}."),
 }
 #: A baseline that is gauged on one face only.
 _ONE_FACE = N_(
-    "Set the gauge to {mate}, {figure}. From the end, gauge the baseline on the inside face at {where}; nothing is "
-    "scribed on the outside."
+    "Set the gauge to {mate}, {figure}{over}. From the end, gauge the baseline on the inside face at {where}; nothing "
+    "is scribed on the outside."
 )
 _KNIFED = N_("Knife the first wall {figure} from the {surface}, square across, on {where}.")
 
@@ -218,16 +250,18 @@ def _gauge(alike: Sequence[Operation], where: str, reader: Reader) -> str:
     mate = _mates(alike, reader) if isinstance(setting.by, ByMate) else ""
     if made.kind is LineKind.BASELINE and len(made.on) == 1:
         message = _ONE_FACE
-    elif made.tool is Marker.KNIFE:
+    elif made.tool is Marker.KNIFE and made.kind is LineKind.WALL:
         message = _KNIFED
     else:
         message = _LINES[made.kind, bool(mate)]
     surface = surface_words(origin, reader) if isinstance(origin, Surface) else ""
     if made.kind is LineKind.STOP:
         where = _parts(alike, reader)
-        if len({each.setting.origin for each in alike if isinstance(each, Gauge)}) > 1:
-            surface = reader.text("end, at either end")
-    return reader.text(message, figure=figure_words(setting, reader), where=where, surface=surface, mate=mate)
+        surface = _ends({each.setting.origin for each in alike if isinstance(each, Gauge)}, reader)
+    over = reader.text(", and {more} more", more=figure_words(made.over, reader)) if made.over is not None else ""
+    figures = [figure_words(each.setting, reader) for each in alike if isinstance(each, Gauge)]
+    figure = reader.listed(dict.fromkeys(figures))
+    return reader.text(message, figure=figure, over=over, where=where, surface=surface, mate=mate)
 
 
 def _laid_out(made: StepOff | SetOff, where: str, reader: Reader) -> str:
@@ -315,6 +349,50 @@ def _dovetail(made: CutTails | CutPins | SawBlindPins | ChopBlindSockets, where:
     return f"{said} {reader.text('The widest chisel that enters is {chisel}.', chisel=figure_words(tools[0], reader))}"
 
 
+#: What is said of sawing a tenon, by whether its shoulders are sawn first.
+_TENON = {
+    True: N_(
+        "At {where} saw the shoulders to the knife line, then split or saw the cheeks, half of the gauge line left."
+    ),
+    False: N_("At {where} saw the cheeks down to the shoulder, half of the gauge line left, then the shoulders."),
+}
+
+
+def _mitred_end(made: MitreEnd, where: str, reader: Reader) -> str:
+    return reader.text(
+        "Mitre the end of the tenon at {where}: draw the slant on its edges, from {back} back at the {face} to the "
+        "end {deep} from there; saw off what lies inside. Nothing is glued to it.",
+        where=where,
+        back=figure_words(made.back, reader),
+        deep=figure_words(made.deep, reader),
+        face=_origin(made.deep, reader),
+    )
+
+
+def _pair(alike: Sequence[Operation], where: str, reader: Reader) -> str:
+    made = alike[0]
+    assert isinstance(made, GaugePair)
+    mate = _mates(alike, reader)
+    message = (
+        N_(
+            "Set the pins of the mortise gauge to {mate}, {wide}, the nearer {near} from the fence; gauge the cheeks "
+            "from the {surface} on {where}."
+        )
+        if mate
+        else N_(
+            "Set the pins of the mortise gauge to the {wide} chisel, the nearer {near} from the fence; gauge the "
+            "cheeks from the {surface} on {where}."
+        )
+        if made.by_chisel
+        else N_(
+            "Set the pins of the mortise gauge {wide} apart, the nearer {near} from the fence; gauge the cheeks from "
+            "the {surface} on {where}."
+        )
+    )
+    surface, wide, near = _origin(made.near, reader), figure_words(made.wide, reader), figure_words(made.near, reader)
+    return reader.text(message, wide=wide, near=near, surface=surface, where=where, mate=mate)
+
+
 def _mitred(made: SawMitre, where: str, reader: Reader) -> str:
     message = (
         N_(
@@ -363,6 +441,13 @@ _TAKEN = {
         "with the {floor}."
     ),
     Cut.NOTCH: N_("Saw the corner off {parts} on both lines."),
+    Cut.MORTISE: N_(
+        "Chop the mortise in {parts} between its lines, {depth} deep and a hair more for glue: from the middle "
+        "outwards, the ends last."
+    ),
+    Cut.THROUGH_MORTISE: N_(
+        "Chop the mortise through {parts} between its lines, which are marked on both faces: half from each."
+    ),
     Cut.RECESS: N_("Chop the recess in {parts} to its lines, the hardware tried in it; pare its floor."),
 }  # fmt: skip
 
@@ -402,24 +487,38 @@ _SLOTS = {
 }
 
 
+def _ends(surfaces: Collection[Origin], reader: Reader) -> str:
+    """Return what a surface is called; both ends together."""
+    if len(surfaces) > 1:
+        return reader.text("end, at either end")
+    (one,) = surfaces
+    return surface_words(one, reader) if isinstance(one, Surface) else ""
+
+
 def _fastened(alike: Sequence[Operation], parts: str, reader: Reader) -> str:
     made = alike[0]
     match made:
-        case Spread():
+        case SetOutRow():
+            rows = {each.row.origin for each in alike if isinstance(each, SetOutRow)}
             return reader.count(
                 made.count,
-                "Mark one place on the row of {parts}, {first} from the {low}.",
-                "Mark {n} places on the row of {parts}: the first {first} from the {low}, the last {last} from the "
-                "{high}, the others evenly between.",
+                "On {parts} draw a row {row} from the {beside}; mark one place on it, {first} from the {low}.",
+                "On {parts} draw a row {row} from the {beside}; mark {n} places on it: the first {first} from the "
+                "{low}, the last {last} from the {high}, the others evenly between.",
                 parts=parts,
+                row=figure_words(made.row, reader),
+                beside=_ends(rows, reader),
                 first=figure_words(made.first, reader),
                 last=figure_words(made.last, reader),
                 low=_origin(made.first, reader),
                 high=_origin(made.last, reader),
             )
         case TracePlaces():
-            return reader.text(
+            mates = {each.mate for each in alike if isinstance(each, TracePlaces)}
+            return reader.count(
+                len(mates),
                 "Hold {mate} where it will be and mark through its holes on {parts}.",
+                "Hold {mate} where they will be and mark through their holes on {parts}.",
                 mate=_mates(alike, reader),
                 parts=parts,
             )
@@ -449,14 +548,18 @@ def _fastened(alike: Sequence[Operation], parts: str, reader: Reader) -> str:
     raise TypeError(f"nothing is said of {type(made).__name__}")
 
 
-def _planed(made: Operation, parts: str, reader: Reader) -> str:
+def _planed(alike: Sequence[Operation], parts: str, reader: Reader) -> str:
+    made = alike[0]
     match made:
         case PlaneOff():
+            surfaces = {each.setting.origin for each in alike if isinstance(each, PlaneOff)}
+            message = (
+                N_("Plane both ends of {parts} flush: {figure} is proud.")
+                if len(surfaces) > 1
+                else N_("Plane the {surface} of {parts} flush: {figure} is proud.")
+            )
             return reader.text(
-                "Plane the {surface} of {parts} flush: {figure} is proud.",
-                surface=_origin(made.setting, reader),
-                parts=parts,
-                figure=figure_words(made.setting, reader),
+                message, surface=_origin(made.setting, reader), parts=parts, figure=figure_words(made.setting, reader)
             )
         case CutToSize():
             return reader.text(

@@ -9,7 +9,7 @@ from typing import Any
 from nullah.core.bench.tasks import Task, Trade
 from nullah.core.catalogue import N_
 from nullah.core.operations.dovetails import ChopBlindSockets, CutPins, CutTails, SawBlindPins, SawMitre
-from nullah.core.operations.fastening import Bore, BoreSlots, Spread, TracePlaces
+from nullah.core.operations.fastening import Bore, BoreSlots, SetOutRow, TracePlaces
 from nullah.core.operations.lines import Line
 from nullah.core.operations.marking import DrawSlopes, Gauge, SetOff, StepOff, Trace
 from nullah.core.operations.operation import Operation
@@ -28,6 +28,7 @@ from nullah.core.operations.settings import (
 from nullah.core.operations.shaping import PlaneTaper
 from nullah.core.operations.stock import AXES, Surface
 from nullah.core.operations.taking import CutToSize, PlaneOff, Take
+from nullah.core.operations.tenons import GaugePair, MitreEnd, SawTenon
 from nullah.core.plan import Plan
 from nullah.core.work.bench_work import blank_of
 from nullah.core.work.day_book import task_minutes
@@ -46,9 +47,10 @@ _TOOLS: dict[type[Operation], str] = {
     StepOff: N_("dividers"), SetOff: N_("rule and square"), DrawSlopes: N_("sliding bevel"), Trace: N_("knife"),
     CutTails: N_("saw and chisel"), CutPins: N_("saw and chisel"), SawBlindPins: N_("saw"),
     ChopBlindSockets: N_("chisel"),
-    SawMitre: N_("saw"), Spread: N_("dividers"), TracePlaces: N_("bradawl"), Bore: N_("bit"),
+    SawMitre: N_("saw"), SetOutRow: N_("dividers"), TracePlaces: N_("bradawl"), Bore: N_("bit"),
     BoreSlots: N_("bit and chisel"),
-    PlaneTaper: N_("plane"), PlaneOff: N_("plane"), CutToSize: N_("saw and plane"),
+    GaugePair: N_("mortise gauge"), SawTenon: N_("saw"), MitreEnd: N_("saw"), PlaneTaper: N_("plane"),
+    PlaneOff: N_("plane"), CutToSize: N_("saw and plane"),
 }  # fmt: skip
 
 

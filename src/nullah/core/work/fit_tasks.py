@@ -122,7 +122,10 @@ def _measuring(
             after += joints.dry(hosts)
             joins = (Join(between, Joining.DRY),)
         case _How.GLUED:
-            after += [each.id for each in glued if set(each.parts) & hosts and not each.mover and each.glues]
+            standing = [each for each in glued if set(each.parts) & hosts and not each.mover and each.glues]
+            after += [each.id for each in standing]
+            # What is only screwed on later, such as a top, need not be there.
+            between = tuple(sorted(hosts & {part for each in standing for part in each.parts})) or between
     return Task(
         f"measure/{'+'.join(names)}",
         title,

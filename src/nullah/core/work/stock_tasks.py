@@ -184,14 +184,17 @@ def waits_of(plan: Plan) -> dict[str, tuple[str, ...]]:
 def hosts_of(plan: Plan, part_id: str, waits: dict[str, tuple[str, ...]]) -> frozenset[str]:
     """Return the parts that make the opening a part is cut to: those it is joined to that wait for nothing.
 
-    Where there are none it goes into the finished piece, and fits all of that which waits for nothing of the same.
+    Where there are none it goes into the finished piece, and fits all of that which waits for nothing of the same. What
+    goes in with it, such as the slips of a drawer, is no part of the opening.
     """
+    own = next((part.group for part in plan.parts if part.id == part_id), "")
+    beside = {part.id for part in plan.parts if own and part.group == own}
     joined = {
         joint.first if joint.second == part_id else joint.second
         for joint in plan.assembly.joints
         if part_id in (joint.first, joint.second)
     }
-    fixed = frozenset(each for each in joined if each not in waits)
+    fixed = frozenset(each for each in joined - beside if each not in waits)
     if fixed:
         return fixed
     names = set(waits.get(part_id, ()))

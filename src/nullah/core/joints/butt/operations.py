@@ -9,9 +9,8 @@ from nullah.core.card import JointStage
 from nullah.core.joints.butt.row import Row
 from nullah.core.joints.making import BenchStep, Making
 from nullah.core.lengths import from_float
-from nullah.core.operations.fastening import Bore, BoreSlots, Spread, TracePlaces
+from nullah.core.operations.fastening import Bore, BoreSlots, SetOutRow, TracePlaces
 from nullah.core.operations.lines import Line, LineKind
-from nullah.core.operations.marking import Gauge
 from nullah.core.operations.settings import by_rule
 from nullah.core.operations.stock import Surface, surface_at
 from nullah.core.piece.frame import Frame
@@ -26,7 +25,7 @@ def fastening_steps(making: Making, row: Row) -> tuple[BenchStep, ...]:
     at_through, at_into = ("first", "second") if through is making.first else ("second", "first")
     laid = _SetOut(making, row, through)
     return (
-        BenchStep(JointStage.MARKED, at_through, (laid.row, laid.spread)),
+        BenchStep(JointStage.MARKED, at_through, (laid.row,)),
         BenchStep(JointStage.CUT, at_through, tuple(laid.bored())),
         BenchStep(JointStage.CUT, at_into, tuple(_pilots(making, row, through, into))),
     )
@@ -41,31 +40,19 @@ class _SetOut:
         self._into = frame.surface(row.side)
 
     @property
-    def row(self) -> Gauge:
-        """The line of the row, from the nearer edge."""
-        axis = self._frame.axes.index(self._row.across)
-        surface, distance = _nearer(self._frame, axis, self._row.level)
-        return Gauge(
-            part=self._part,
-            stock=self._stock,
-            kind=LineKind.ROW,
-            setting=by_rule("row", distance, surface, self._making.marks),
-            on=(self._into,),
-            of=self._making.joint.id,
-        )
-
-    @property
-    def spread(self) -> Spread:
-        """The places along it."""
+    def row(self) -> SetOutRow:
+        """The row, from the nearer edge, and the places along it."""
+        marks = self._making.marks
+        across = self._frame.axes.index(self._row.across)
+        surface, distance = _nearer(self._frame, across, self._row.level)
         axis = self._frame.axes.index(self._row.along)
         first, last = self._frame.span(axis, self._row.places[0], self._row.places[-1])
-        low, high = surface_at(axis, False), surface_at(axis, True)
-        marks = self._making.marks
-        return Spread(
+        return SetOutRow(
             part=self._part,
             stock=self._stock,
-            first=by_rule("first place", first, low, marks),
-            last=by_rule("last place", self._stock[axis] - last, high, marks),
+            row=by_rule("row", distance, surface, marks),
+            first=by_rule("first place", first, surface_at(axis, False), marks),
+            last=by_rule("last place", self._stock[axis] - last, surface_at(axis, True), marks),
             count=len(self._row.places),
             on=self._into,
             of=self._making.joint.id,
@@ -73,8 +60,8 @@ class _SetOut:
 
     def bored(self) -> Iterator[Bore | BoreSlots]:
         """Yield the holes."""
-        row, line = self._row, self.row.line
-        places = self.spread.draws
+        row, laid = self._row, self.row
+        line, places = laid.line, laid.places
         if self._frame.turned[self._frame.axes.index(row.along)]:
             places = places[::-1]
         fixed = tuple(p for n, p in enumerate(places) if row.slot is None or n == row.fixed)
@@ -114,7 +101,7 @@ def _pilots(making: Making, row: Row, through: Frame, into: Frame) -> Iterator[T
     line = Line(LineKind.ROW, across, level, (surface,), of=making.joint.id)
     places = tuple(
         Line(LineKind.PLACE, along, _carried(through, into, row.along, place), (surface,), number=n, of=making.joint.id)
-        for n, place in enumerate(laid.spread.draws, start=1)
+        for n, place in enumerate(laid.row.places, start=1)
     )
     yield TracePlaces(part=into.part.id, stock=into.stock, mate=through.part.id, lines=(line, *places))
     depth = by_rule("depth", from_float(row.fastening.enters).mm, surface, making.marks)

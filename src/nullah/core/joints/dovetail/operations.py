@@ -16,7 +16,7 @@ from nullah.core.operations.dovetails import ChopBlindSockets, CutPins, CutTails
 from nullah.core.operations.lines import Edge, Line, LineKind
 from nullah.core.operations.marking import DrawSlopes, Gauge, SetOff, StepOff, Trace
 from nullah.core.operations.operation import Operation
-from nullah.core.operations.settings import ToolSetting, by_mate, by_rule
+from nullah.core.operations.settings import OfTool, ToolSetting, by_mate, by_rule
 from nullah.core.operations.stock import Surface
 from nullah.core.piece.frame import Frame
 
@@ -159,7 +159,7 @@ class _TailBoard:
     @property
     def _long(self) -> Fraction:
         """From the end of the blank to the baseline."""
-        return self.baseline.setting.figure
+        return abs(self.baseline.line.at - self._stock.at(self.end))
 
     @property
     def baseline(self) -> Gauge:
@@ -170,9 +170,17 @@ class _TailBoard:
         setting = (
             by_rule("tail length", corner.long, end, making.marks, quantity=name)
             if corner.blind
-            else by_mate("baseline", corner.long + frame.proud, end, mate.id, name)
+            else by_mate("baseline", corner.long, end, mate.id, name)
         )
-        return Gauge(part=self._part, stock=self._stock, kind=LineKind.BASELINE, setting=setting, on=_ROUND, end=end)
+        return Gauge(
+            part=self._part,
+            stock=self._stock,
+            kind=LineKind.BASELINE,
+            setting=setting,
+            over=None if corner.blind else _over(frame.proud),
+            on=_ROUND,
+            end=end,
+        )
 
     def gauge(self) -> Iterator[Operation]:
         """Yield the baseline, and the lines of mitred edges."""
@@ -295,11 +303,19 @@ class _PinBoard:
     def baseline(self) -> Gauge:
         """The gauge line of the sockets: the tail board's thickness and what stands proud."""
         mate, end = self._making.first, self._corner.pin_end
-        value = mate.stock.thickness + self._frame.proud
-        setting = by_mate("baseline", value, end, mate.part.id, f"{self._corner.tails.prefix}.gauge_pin_board")
+        name = f"{self._corner.tails.prefix}.gauge_pin_board"
+        setting = by_mate("baseline", mate.stock.thickness, end, mate.part.id, name)
         # Nothing is scribed on the outside of a half-blind front.
         on = (Surface.FACE_SIDE,) if self._corner.blind else _ROUND
-        return Gauge(part=self._part, stock=self._stock, kind=LineKind.BASELINE, setting=setting, on=on, end=end)
+        return Gauge(
+            part=self._part,
+            stock=self._stock,
+            kind=LineKind.BASELINE,
+            setting=setting,
+            over=_over(self._frame.proud),
+            on=on,
+            end=end,
+        )
 
     @property
     def lap(self) -> Gauge:
@@ -411,6 +427,11 @@ class _PinBoard:
             lap=self.lap.line,
             tools=self._chisel(outlines),
         )
+
+
+def _over(proud: Fraction) -> ToolSetting | None:
+    """Return what a gauge that was set to the mate is opened further by; nothing where the end is flush."""
+    return ToolSetting(N_("proud"), proud, OfTool()) if proud else None
 
 
 def _laid_out(

@@ -7,7 +7,9 @@ from collections.abc import Iterator
 from nullah.core.catalogue import N_
 from nullah.core.joints.base import JointBase
 from nullah.core.joints.bench import AtBench, Told
+from nullah.core.joints.making import BenchStep, Making
 from nullah.core.joints.meeting import at_end
+from nullah.core.joints.mitre.operations import mitre_steps
 from nullah.core.joints.mitre.solid import mitre_cut
 from nullah.core.piece.cuts import Removal
 from nullah.core.piece.faults import Fault, FaultKind, NoCorner
@@ -53,6 +55,10 @@ class Mitre(JointBase):
         corner = first.face is second.face and first.grain is not second.grain
         if overlap is not None and corner and at_end(first, overlap) and at_end(second, overlap):
             yield Offered(first, second)
+
+    def bench_steps(self, making: Making) -> tuple[BenchStep, ...] | None:
+        """Return how the ends of tenons that meet are sawn; mitres that hold wait."""
+        return mitre_steps(making)
 
     def told(self, at: AtBench) -> Told | None:
         """Return how the mitre is sawn and shot."""

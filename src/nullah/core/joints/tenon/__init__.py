@@ -8,7 +8,9 @@ from fractions import Fraction
 from nullah.core.catalogue import N_
 from nullah.core.joints.base import JointBase
 from nullah.core.joints.bench import AtBench, Told
+from nullah.core.joints.making import BenchStep, Making
 from nullah.core.joints.meeting import at_end, enters, is_bridle, middle_third, open_at_edge
+from nullah.core.joints.tenon.operations import tenon_steps
 from nullah.core.ledger import Ledger
 from nullah.core.piece.faults import Channel
 from nullah.core.piece.joint import Hold, Joint, JointType, Offered
@@ -56,6 +58,10 @@ class Tenon(JointBase):
         overlap = first.box.overlap(second.box)
         shares = (middle_third(overlap, second, shoulders=True),) if overlap is not None else ()
         return Joint(joint_id, self, first.id, second.id, hold, shares=shares)
+
+    def bench_steps(self, making: Making) -> tuple[BenchStep, ...] | None:
+        """Return how mortises are chopped and tenons sawn."""
+        return tenon_steps(making)
 
     def told(self, at: AtBench) -> Told | None:
         """Return how mortise and tenon are cut."""
