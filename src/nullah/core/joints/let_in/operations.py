@@ -176,7 +176,7 @@ class _Cutting:
                 continue
             place = self._box.span(axis)[high]
             distance = self._stock[axis] - place if high else place
-            # A channel that is a little longer does no harm; one that is shorter keeps its mate out, unless it has room.
+            # A channel that is a little longer does no harm; a shorter one keeps out a mate that has no room.
             roomy = 2 * self._making.joint.room[self._frame.axes[axis].value] >= self._making.marks.smallest.mm
             way = Direction.NEAREST if roomy else Direction.DOWN
             setting = by_rule("stop", distance, surface, self._making.marks, way, self._names.stop)
