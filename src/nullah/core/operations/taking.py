@@ -42,12 +42,13 @@ class Cut(Enum):
     CHOP_SLOT = N_("chop a slot")
     MORTISE = N_("chop a mortise")
     THROUGH_MORTISE = N_("chop a mortise through")
+    OPEN_MORTISE = N_("saw a slot in an end")
 
 
 #: What runs on to both ends of the board by itself: a plane cannot stop.
 RUNS_THROUGH = frozenset({Cut.PLOUGH, Cut.PLOUGH_TO_LINES, Cut.RABBET})
 #: What is sawn, so that one end at least must be open.
-SAWN = frozenset({Cut.END_RABBET, Cut.DADO, Cut.NOTCH})
+SAWN = frozenset({Cut.END_RABBET, Cut.DADO, Cut.NOTCH, Cut.OPEN_MORTISE})
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -220,6 +220,9 @@ _LINES = {
     ),
     (LineKind.CHEEK, False): N_("Gauge the one cheek of the tenon at {where}, {figure} from the {surface}."),
     (LineKind.TENON_EDGE, False): N_("Gauge edges of the tenon at {where}: {figure} from the {surface}."),
+    (LineKind.MORTISE_END, True): N_(
+        "Hold {mate} across the end and knife its width, {figure}: the end of the slot in {where}."
+    ),
     (LineKind.MORTISE_END, False): N_("Knife the ends of the mortise on {where}: {figure} from the {surface}."),
     (LineKind.MITRE, False): N_("Gauge the mitre line, {figure} from the {surface}, which is moulded, at {where}."),
 }
@@ -447,6 +450,10 @@ _TAKEN = {
     ),
     Cut.THROUGH_MORTISE: N_(
         "Chop the mortise through {parts} between its lines, which are marked on both faces: half from each."
+    ),
+    Cut.OPEN_MORTISE: N_(
+        "Saw the slot in {parts} from its end down both cheeks, in the waste, to its line; chop the waste out there, "
+        "half from each face."
     ),
     Cut.RECESS: N_("Chop the recess in {parts} to its lines, the hardware tried in it; pare its floor."),
 }  # fmt: skip

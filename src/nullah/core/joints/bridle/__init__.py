@@ -8,7 +8,9 @@ from nullah.core.catalogue import N_
 from nullah.core.joints.base import JointBase, let_in
 from nullah.core.joints.bench import AtBench, Told
 from nullah.core.joints.halving import told
+from nullah.core.joints.making import BenchStep, Making
 from nullah.core.joints.meeting import enters, is_bridle, middle_third
+from nullah.core.joints.tenon.operations import tenon_steps
 from nullah.core.ledger import Ledger
 from nullah.core.piece.joint import Hold, Joint, Offered
 from nullah.core.piece.part import Part
@@ -32,6 +34,10 @@ class Bridle(JointBase):
         overlap = first.box.overlap(second.box)
         share = middle_third(overlap, second, shoulders=False) if overlap is not None else None
         return let_in(self, joint_id, first, second, hold, share)
+
+    def bench_steps(self, making: Making) -> tuple[BenchStep, ...] | None:
+        """Return how the slot is sawn and chopped, and the tongue sawn, as a tenon that shows."""
+        return tenon_steps(making)
 
     def told(self, at: AtBench) -> Told | None:
         """Return how slot and tongue are cut."""

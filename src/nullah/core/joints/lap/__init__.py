@@ -8,6 +8,8 @@ from nullah.core.catalogue import N_
 from nullah.core.joints.base import JointBase, let_in
 from nullah.core.joints.bench import AtBench, Told
 from nullah.core.joints.halving import told
+from nullah.core.joints.let_in.operations import channel_steps
+from nullah.core.joints.making import BenchStep, Making
 from nullah.core.ledger import Ledger
 from nullah.core.piece.joint import Hold, Joint, Offered
 from nullah.core.piece.part import Part
@@ -40,6 +42,10 @@ class Lap(JointBase):
         below = two.low[a] + two.high[a] < one.low[a] + one.high[a]
         half = box.set(axis, box.low[a], middle) if below else box.set(axis, middle, box.high[a])
         return let_in(self, joint_id, first, second, hold, half)
+
+    def bench_steps(self, making: Making) -> tuple[BenchStep, ...] | None:
+        """Return how both halves are cut: dadoes as wide as the mate, and half as deep."""
+        return channel_steps(making) or None
 
     def told(self, at: AtBench) -> Told | None:
         """Return how the halves are cut."""

@@ -11,7 +11,7 @@ from nullah.core.joints.making import BenchStep, Making
 from nullah.core.lengths import Direction, Length
 from nullah.core.operations.lines import Edge, Line, LineKind
 from nullah.core.operations.marking import Gauge, Marker
-from nullah.core.operations.settings import ByMate, OfTool, ToolSetting, by_rule, of_tool
+from nullah.core.operations.settings import ByMate, OfTool, ToolSetting, by_mate, by_rule, of_tool
 from nullah.core.operations.stock import Surface, surface_at
 from nullah.core.operations.taking import Bounds, Cut, Take
 from nullah.core.operations.tenons import GaugePair, SawTenon
@@ -69,6 +69,9 @@ def _tenons(making: Making) -> _Tenons | None:
     if host.grain is along or not joint.shares or any(joint.room) or guest.spare:
         return None
     one, two = (axis for axis in Axis if axis is not along)
+    overlap = host.box.overlap(guest.box)
+    if overlap is None or any(overlap.size(axis) != guest.box.size(axis) for axis in (one, two)):
+        return None
     first = joint.shares[0]
     thick, wide = (one, two) if first.size(one) <= first.size(two) else (two, one)
     rows, columns = (_places(joint.shares, axis) for axis in (thick, wide))
@@ -125,16 +128,19 @@ class _Side:
         """Return the cheek lines of a row, from the side from which both parts are gauged."""
         low, high = self.rows[number]
         place = self._tenons.rows[:: -1 if self._frame.turned[self._through] else 1][number]
+        wide = _wide(self._making, high - low, self._tenons.thick)
+        # A tool or a mark that is not quite as wide lies in the middle of what it should be.
+        shift = (high - low - wide.figure) / 2
         surface, near = _near(self._making.second, self._tenons.gauged, place)
         # Both are set so that faces lie as they should: what the mark does to the one it does to the other.
-        off = by_rule("nearer pin", near, surface, self._making.marks).figure - near
+        off = by_rule("nearer pin", near + shift, surface, self._making.marks).figure - near
         surface, near = _near(self._frame, self._tenons.gauged, place)
         return GaugePair(
             part=self._part,
             stock=self._stock,
             kind=LineKind.CHEEK,
             near=by_rule("nearer pin", near + off, surface, self._making.marks),
-            wide=_wide(self._making, high - low, self._tenons.thick),
+            wide=wide,
             on=on,
             end=end,
             of=f"{self._making.joint.id} {number + 1}",
@@ -155,14 +161,23 @@ class _Host(_Side):
 
     def _end(self, column: int, high: bool) -> Gauge | None:
         """Return the line of one end of the mortises of a column; None where they lie open."""
-        at = self.columns[column][high]
-        if at in (0, self._stock[self._across]):
+        low, top = self.columns[column]
+        size, at = self._stock[self._across], (low, top)[high]
+        if at in (0, size):
             return None
+        # A slot that is open at an end is as long as its mate is wide there.
+        opens = [surface_at(self._across, far) for far, place in ((False, low == 0), (True, top == size)) if place]
+        marks, mate = self._making.marks, self._making.second.part.id
+        setting = (
+            by_mate("end", top - low, opens[0], mate)
+            if opens
+            else by_rule("end", at, surface_at(self._across, False), marks)
+        )
         return Gauge(
             part=self._part,
             stock=self._stock,
             kind=LineKind.MORTISE_END,
-            setting=by_rule("end", at, surface_at(self._across, False), self._making.marks),
+            setting=setting,
             tool=Marker.KNIFE,
             on=(self._into,),
             number=2 * column + high + 1,
@@ -179,15 +194,16 @@ class _Host(_Side):
         through = self._tenons.deep >= self._stock[self._into.axis]
         for pair in self.gauged():
             for column in range(len(self.columns)):
+                ends = self._end(column, False), self._end(column, True)
                 bounds: dict[int, Bounds] = {
-                    self._across: _bounds(self._end(column, False), self._end(column, True), self._across),
+                    self._across: _bounds(*ends, self._across),
                     self._through: _sorted(pair.draws),
                     self._into.axis: self._depth(through),
                 }
                 yield Take(
                     part=self._part,
                     stock=self._stock,
-                    cut=Cut.THROUGH_MORTISE if through else Cut.MORTISE,
+                    cut=Cut.MORTISE if not through else Cut.THROUGH_MORTISE if all(ends) else Cut.OPEN_MORTISE,
                     into=self._into,
                     x=bounds[0],
                     y=bounds[1],
