@@ -160,7 +160,8 @@ def test_joints_gives_settings_for_every_tool():
     plan = work_out(seed_box())
     card = BY_ID["joints"].card(plan, Selection())
     assert figures(card) == {
-        "Baseline": "16.5 mm",
+        "Baseline": "16 mm",
+        "Proud": "0.5 mm",
         "Half-pin": "8 mm",
         "Dividers": "40.3 mm",
         "Pin": "7 mm",

@@ -54,7 +54,7 @@ def test_the_template_in_the_pdf_measures_as_the_corner_does(tmp_path):
     text = page.get_textpage().get_text_range()
     for mark in plan.corner.layout.marks:
         assert f"{float(mark):.1f}" in text
-    assert "16.5 mm" in text and "40.3 mm" in text
+    assert "16 mm" in text and "0.5 mm" in text and "40.3 mm" in text
 
 
 def test_the_template_in_the_svg_measures_as_the_corner_does(tmp_path, svg_points):

@@ -12,6 +12,8 @@ from nullah.core.sheets.sheets import template_sheets
 from nullah.demo.seed_cabinet import seed_cabinet
 from nullah.paper.files import write_svg
 
+pytestmark = pytest.mark.usefixtures("qapp")
+
 
 @pytest.fixture(scope="module")
 def plan():

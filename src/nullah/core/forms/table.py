@@ -79,8 +79,8 @@ def _define(chosen: Choices) -> tuple[Definition, ...]:
         ),
         given("button.tongue", "tongue of the buttons", 8),
         given("button.room", "room for the buttons to move", 3),
-        ruled("button.long_place", "end of a long apron to its buttons", "long_apron.length / 4", snap=Snap.MARK),
-        ruled("button.side_place", "end of a side apron to its buttons", "side_apron.length / 4", snap=Snap.MARK),
+        ruled("button.long_place", N_("end of a long apron to its buttons"), "long_apron.length / 4", snap=Snap.MARK),
+        ruled("button.side_place", N_("end of a side apron to its buttons"), "side_apron.length / 4", snap=Snap.MARK),
         *board_sizes("button", "the buttons", "35 + button.tongue", "25", 15),
     ]
     if chosen["legs"] != "straight":

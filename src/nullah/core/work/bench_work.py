@@ -12,13 +12,14 @@ from nullah.core.joints.making import BenchStep
 from nullah.core.joints.steps import frames_of, joint_steps
 from nullah.core.ledger import Ledger, Origin
 from nullah.core.lengths import Marks
-from nullah.core.operations.dovetails import ChopBlindSockets, CutPins, CutTails, SawBlindPins
+from nullah.core.operations.dovetails import ChopBlindSockets, CutPins, CutTails, SawBlindPins, SawMitre
 from nullah.core.operations.fastening import Bore, BoreSlots
 from nullah.core.operations.marking import Gauge, StepOff, Trace
 from nullah.core.operations.operation import Operation
 from nullah.core.operations.settings import ByMeasure, ToolSetting
 from nullah.core.operations.stock import Stock, Surface
 from nullah.core.operations.taking import Cut, CutToSize, Take
+from nullah.core.operations.tenons import GaugePair, MitreEnd, SawTenon
 from nullah.core.piece.form import Assembly
 from nullah.core.piece.joint import Hold
 from nullah.core.piece.part import Part
@@ -68,6 +69,10 @@ _TRIED = N_("No light at the shoulders; the boards stand square.")
 _CHECKS: dict[type[Operation], str] = {
     StepOff: N_("The outer pins are alike."),
     CutTails: N_("A square’s blade lies in every socket."),
+    GaugePair: N_("Both pins touch the chisel’s edges."),
+    SawTenon: N_("Half of every gauge line is left; it goes in by hand, the last third with a push."),
+    SawMitre: N_("The mitre closes with the baseline, not before it."),
+    MitreEnd: N_("The tenon still goes in to its shoulder when the other is there."),
     Trace: N_("Letters meet; the boards did not slip."),
     CutPins: N_("Walls are plumb, none leans over its socket."),
     ChopBlindSockets: N_("The lap is whole: nothing shows on the outside."),
@@ -79,6 +84,9 @@ _CHECKS: dict[type[Operation], str] = {
 _CARES: dict[type[Operation], str] = {
     CutTails: SAW_BITES,
     SawBlindPins: SAW_BITES,
+    SawTenon: SAW_BITES,
+    SawMitre: SAW_BITES,
+    MitreEnd: SAW_BITES,
     CutPins: CHISEL_BITES,
     ChopBlindSockets: CHISEL_BITES,
     Take: CHISEL_BITES,
