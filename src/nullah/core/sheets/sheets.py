@@ -314,7 +314,7 @@ def _template_page(
     found.append(Label((MARGIN + show + 46, top - 5), f"{pin.name if pin else ''}: end", 3.0, role=Role.FAINT))
     if pages > 1:
         for level in (top, top + band):
-            found.append(line((MARGIN - 8, level), (A4[0] - MARGIN, level), Role.FAINT))
+            found.append(line((MARGIN - 8, level), (MARGIN + show + 70, level), Role.FAINT))
         found.append(Label((A4[0] - MARGIN, top + 4), "join the pages along these lines", 2.6, Anchor.END, Role.FAINT))
     x = MARGIN + show + 74
     steps = steps_of_corner(plan, corner)

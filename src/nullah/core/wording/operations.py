@@ -136,16 +136,18 @@ def _end_or_surface(origin: object) -> object:
 
 
 def operation_settings(operations: Sequence[Operation], reader: Reader) -> tuple[Setting, ...]:
-    """Return what is to be set for some operations, each once, as the card shows it."""
-    found: dict[tuple[str, str, str], Setting] = {}
+    """Return what is to be set for some operations, each figure of a tool once, as the card shows it."""
+    found: dict[tuple[str, str], Setting] = {}
+    notes: dict[tuple[str, str], dict[str, None]] = {}
     for alike in alike_operations(operations):
         for each in alike[0].settings:
             figure = figure_words(each, reader)
             if figure and not isinstance(each.origin, OfMate):
                 note = setting_note(each, reader)
                 made = Setting(sentence(reader.text(each.name)), figure, note, quantity_ref(each.quantity))
-                found.setdefault((made.tool, figure, note), made)
-    return tuple(found.values())
+                found.setdefault((made.tool, figure), made)
+                notes.setdefault((made.tool, figure), {})[note] = None
+    return tuple(each._replace(note=reader.listed(filter(None, notes[key]))) for key, each in found.items())
 
 
 def operation_words(alike: Sequence[Operation], reader: Reader) -> str:
