@@ -91,7 +91,8 @@ def joint_card(plan: Plan, kind: JointGroup, asked: tuple[str, ...] = ()) -> Car
         *_by_hand(plan, kind),
         *found.remarks[-1:],
     )
-    told_so = operations and kind.joint.type.captures
+    # Of what only touches, the fastener itself is said beside how it is set out.
+    told_so = operations and not kind.joint.type.touches
     settings = (*(() if told_so else found.settings), *operation_settings(operations, plan.reader))
     return Card(title, settings, tuple(step_words(step, plan.reader) for step in made), remarks, asked or found.why)
 

@@ -140,7 +140,9 @@ def operation_settings(operations: Sequence[Operation], reader: Reader) -> tuple
     found: dict[tuple[str, str], Setting] = {}
     notes: dict[tuple[str, str], dict[str, None]] = {}
     for alike in alike_operations(operations):
-        for each in alike[0].settings:
+        first = alike[0]
+        told = alike if isinstance(first, Gauge) and first.kind in _IN_ONE else [first]
+        for each in (setting for made in told for setting in made.settings):
             figure = figure_words(each, reader)
             if figure and not isinstance(each.origin, OfMate):
                 note = setting_note(each, reader)

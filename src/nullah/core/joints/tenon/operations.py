@@ -169,9 +169,9 @@ class _Host(_Side):
         opens = [surface_at(self._across, far) for far, place in ((False, low == 0), (True, top == size)) if place]
         marks, mate = self._making.marks, self._making.second.part.id
         setting = (
-            by_mate("end", top - low, opens[0], mate)
+            by_mate("mortise end", top - low, opens[0], mate)
             if opens
-            else by_rule("end", at, surface_at(self._across, False), marks)
+            else by_rule("mortise end", at, surface_at(self._across, False), marks)
         )
         return Gauge(
             part=self._part,
@@ -281,7 +281,7 @@ class _Guest(_Side):
             part=self._part,
             stock=self._stock,
             kind=LineKind.TENON_EDGE,
-            setting=by_rule("edge", size - at if far else at, surface_at(self._across, far), self._making.marks),
+            setting=by_rule("tenon edge", size - at if far else at, surface_at(self._across, far), self._making.marks),
             on=(self._end,),
             end=self._end,
             number=2 * column + high + 1,
