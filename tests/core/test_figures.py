@@ -174,13 +174,27 @@ def test_a_bridle_is_where_both_end_in_a_corner_and_the_one_goes_through_the_oth
     assert not meeting.is_bridle(stile, edge_on, overlap), "face to edge"
 
 
-def test_the_middle_third_has_shoulders_of_a_sixth_and_6_mm_at_the_most():
+def test_a_tongue_lies_in_the_middle_between_its_shoulders():
     rail = board("rail", a_box((0, 0, 0), (300, 24, 30)), Axis.X, Axis.Z)
     whole = a_box((0, 0, 0), (40, 24, 30))
-    assert meeting.middle_third(whole, rail, shoulders=False) == a_box((0, 0, 10), (40, 24, 20))
-    assert meeting.middle_third(whole, rail, shoulders=True) == a_box((0, 4, 10), (40, 20, 20))
-    wide = a_box((0, 0, 0), (40, 90, 30))
-    assert meeting.middle_third(wide, rail, shoulders=True) == a_box((0, 6, 10), (40, 84, 20))
+    assert meeting.in_the_middle(whole, rail, Fraction(10), Fraction(0)) == a_box((0, 0, 10), (40, 24, 20))
+    assert meeting.in_the_middle(whole, rail, Fraction(6), Fraction(4)) == a_box((0, 4, 12), (40, 20, 18))
+
+
+@pytest.mark.parametrize(
+    ("thick", "wide", "tenon", "shoulder"),
+    [(20, 60, 6, 6), (27, 60, 10, 6), (16, 24, 6, 4), (24, 21, 6, Fraction(7, 2)), (25, 90, 10, 6)],
+)
+def test_a_tenon_of_ones_own_is_a_third_to_a_chisel_and_its_shoulders_a_sixth_at_the_most_6_mm(
+    thick, wide, tenon, shoulder
+):
+    post = OwnBoard("own1", "post", (mm(400), mm(120), mm(40)), (mm(0), mm(0), mm(0)), "zx")
+    rail = OwnBoard("own2", "rail", (mm(200), mm(wide), mm(thick)), (mm(20), mm(15), mm(100)), "xz")
+    joint = OwnJoint("ownjoint1", "mortise and tenon", "own1", "own2")
+    plan = work_out(Project(Piece("own", own=(post, rail), own_joints=(joint,))), milling=False, proving=False)
+    assert plan.ledger["ownjoint1_tenon.thickness"] == tenon and plan.ledger["ownjoint1_tenon.shoulder"] == shoulder
+    (share,) = plan.assembly.joints[0].shares
+    assert share.size(Axis.Z) == tenon and share.size(Axis.Y) == wide - 2 * shoulder
 
 
 @given(st.integers(1, 400), st.sampled_from(list(Axis)))

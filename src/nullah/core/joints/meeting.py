@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from fractions import Fraction
 
+from nullah.core.catalogue import N_
+from nullah.core.ledger import Definition, Ledger, Snap, ruled
 from nullah.core.piece.part import Part
 from nullah.core.piece.space import Axis, Box
 
@@ -68,13 +70,36 @@ def is_bridle(host: Part, guest: Part, overlap: Box) -> bool:
     )
 
 
-def middle_third(overlap: Box, guest: Part, shoulders: bool) -> Box:
-    """Return the middle third of an overlap's thickness, with a shoulder at either edge where there is width."""
-    axis = guest.face
-    low, third = overlap.low[axis.value], overlap.size(axis) / 3
-    found = overlap.set(axis, low + third, low + 2 * third)
-    edge = min(Fraction(6), overlap.size(guest.across) / 6)
-    if shoulders:
-        across = guest.across
-        found = found.set(across, found.low[across.value] + edge, found.high[across.value] - edge)
-    return found
+def in_the_middle(overlap: Box, guest: Part, thick: Fraction, shoulder: Fraction) -> Box:
+    """Return the middle of an overlap's thickness, with a shoulder at either edge.
+
+    Parameters
+    ----------
+    overlap : Box
+        What both parts share, mm.
+    guest : Part
+        The part that has the tenon.
+    thick, shoulder : Fraction
+        How thick the tenon is, and how far its edges lie in from those of the part, mm.
+    """
+    axis, across = guest.face, guest.across
+    low = overlap.low[axis.value] + (overlap.size(axis) - thick) / 2
+    found = overlap.set(axis, low, low + thick)
+    return found.set(across, found.low[across.value] + shoulder, found.high[across.value] - shoulder)
+
+
+def tongue_sizes(prefix: str, width: str, thickness: str, shoulders: bool) -> tuple[Definition, ...]:
+    """Declare how thick a tongue is, a third of its part to a chisel there is, and its shoulders where it has any."""
+    thick = ruled(f"{prefix}.thickness", N_("thickness of the tenon"), f"{thickness} / 3", snap=Snap.CHISEL)
+    if not shoulders:
+        return (thick,)
+    rule = f"min(6, {width} / 6)"
+    return thick, ruled(f"{prefix}.shoulder", N_("shoulder at the edges of the tenon"), rule, snap=Snap.MARK)
+
+
+def tongue_of(overlap: Box, guest: Part, prefix: str, ledger: Ledger) -> Box:
+    """Return a tongue of the sizes that the ledger has; the usual ones where it has none."""
+    figures = ledger.quantities
+    thick = figures[f"{prefix}.thickness"].value if f"{prefix}.thickness" in figures else overlap.size(guest.face) / 3
+    shoulder = figures[f"{prefix}.shoulder"].value if f"{prefix}.shoulder" in figures else Fraction(0)
+    return in_the_middle(overlap, guest, thick, shoulder)

@@ -9,9 +9,9 @@ from nullah.core.joints.base import JointBase, let_in
 from nullah.core.joints.bench import AtBench, Told
 from nullah.core.joints.halving import told
 from nullah.core.joints.making import BenchStep, Making
-from nullah.core.joints.meeting import enters, is_bridle, middle_third
+from nullah.core.joints.meeting import enters, is_bridle, tongue_of, tongue_sizes
 from nullah.core.joints.tenon.operations import tenon_steps
-from nullah.core.ledger import Ledger
+from nullah.core.ledger import Definition, Ledger
 from nullah.core.piece.joint import Hold, Joint, Offered
 from nullah.core.piece.part import Part
 from nullah.core.piece.space import Box
@@ -29,10 +29,14 @@ class Bridle(JointBase):
             if overlap is not None and enters(host, guest, overlap) and is_bridle(host, guest, overlap):
                 yield Offered(host, guest)
 
+    def quantities(self, prefix: str, first: tuple[str, str], second: tuple[str, str]) -> tuple[Definition, ...]:
+        """Declare a tongue a third as thick as its part, to a chisel that chops its slot."""
+        return tongue_sizes(f"{prefix}_tenon", *second, shoulders=False)
+
     def between(self, joint_id: str, first: Part, second: Part, hold: Hold, ledger: Ledger) -> Joint | None:
-        """Return a tongue a third as thick as its part."""
+        """Return a tongue as wide as its part."""
         overlap = first.box.overlap(second.box)
-        share = middle_third(overlap, second, shoulders=False) if overlap is not None else None
+        share = tongue_of(overlap, second, f"{joint_id}_tenon", ledger) if overlap is not None else None
         return let_in(self, joint_id, first, second, hold, share)
 
     def bench_steps(self, making: Making) -> tuple[BenchStep, ...] | None:

@@ -9,11 +9,11 @@ from nullah.core.catalogue import N_
 from nullah.core.joints.base import JointBase
 from nullah.core.joints.bench import AtBench, Told
 from nullah.core.joints.making import BenchStep, Making
-from nullah.core.joints.meeting import at_end, enters, is_bridle, middle_third, open_at_edge
+from nullah.core.joints.meeting import at_end, enters, is_bridle, open_at_edge, tongue_of, tongue_sizes
 from nullah.core.joints.tenon.operations import tenon_steps
-from nullah.core.ledger import Ledger
+from nullah.core.ledger import Definition, Ledger
 from nullah.core.piece.faults import Channel
-from nullah.core.piece.joint import Hold, Joint, JointType, Offered
+from nullah.core.piece.joint import Hold, Joint, JointQuantities, JointType, Offered
 from nullah.core.piece.part import Part
 from nullah.core.piece.space import Axis, Box
 
@@ -53,11 +53,16 @@ class Tenon(JointBase):
             if at_end(guest, overlap) and host.grain is not guest.grain and not open_at_edge(host, overlap, guest):
                 yield Offered(host, guest)
 
+    def quantities(self, prefix: str, first: tuple[str, str], second: tuple[str, str]) -> tuple[Definition, ...]:
+        """Declare a tenon a third as thick as its part, to a chisel, and its shoulders."""
+        return tongue_sizes(f"{prefix}_tenon", *second, shoulders=True)
+
     def between(self, joint_id: str, first: Part, second: Part, hold: Hold, ledger: Ledger) -> Joint | None:
-        """Return a tenon a third as thick as its part, with shoulders all round."""
-        overlap = first.box.overlap(second.box)
-        shares = (middle_third(overlap, second, shoulders=True),) if overlap is not None else ()
-        return Joint(joint_id, self, first.id, second.id, hold, shares=shares)
+        """Return a tenon with shoulders all round."""
+        overlap, prefix = first.box.overlap(second.box), f"{joint_id}_tenon"
+        shares = (tongue_of(overlap, second, prefix, ledger),) if overlap is not None else ()
+        names = JointQuantities(guest=f"{prefix}.thickness")
+        return Joint(joint_id, self, first.id, second.id, hold, shares=shares, names=names)
 
     def bench_steps(self, making: Making) -> tuple[BenchStep, ...] | None:
         """Return how mortises are chopped and tenons sawn."""
