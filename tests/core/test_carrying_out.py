@@ -19,8 +19,9 @@ from nullah.core.joints.steps import flush, frames_of, joint_steps
 from nullah.core.lengths import Length, Marks, Unit
 from nullah.core.operations.dovetails import SawMitre
 from nullah.core.operations.lines import Line, LineKind
+from nullah.core.operations.marking import Gauge
 from nullah.core.operations.regions import BeyondRegion, block
-from nullah.core.operations.settings import OfMate, OfTool, ToolSetting, by_rule, of_tool
+from nullah.core.operations.settings import ByMate, OfMate, OfTool, ToolSetting, by_rule, of_tool
 from nullah.core.operations.shaping import PlaneTaper
 from nullah.core.operations.stock import Stock, Surface
 from nullah.core.operations.taking import Cut, Take
@@ -175,6 +176,24 @@ def test_a_corner_of_moulded_boards_comes_out_as_designed(shop, proud):
         frame, done = frames[part.id], tuple(each for each in told if each.part == part.id)
         planed = (*done, *flush(frame))
         assert not built_otherwise(frame, frame.stock, planed, recipe(part, joints, bare), 0.1)
+
+
+def test_a_notch_is_told_after_the_rabbet_and_set_to_what_it_leaves():
+    """Trade practice (no published source): rabbet first, then the notch as deep as what is left beside it."""
+    plan = planned("chest", each_choice("chest")[0])
+    joint = next(each for each in plan.assembly.joints if {each.first, each.second} == {"left", "front"})
+    steps = joint_steps(frames_of(plan.assembly), joint, plan.marks, plan.project.shop)
+    told = [each for step in steps for each in step.operations]
+    cuts = [each.cut for each in told if isinstance(each, Take)]
+    assert cuts == [Cut.END_RABBET, Cut.NOTCH]
+    rabbet = next(each for each in told if isinstance(each, Gauge) and each.kind is LineKind.DEPTH)
+    deep = next(each for each in told if isinstance(each, Gauge) and each.kind is LineKind.NOTCH)
+    front = plan.part("front").thickness.mm
+    assert rabbet.setting.origin is Surface.FACE_SIDE and deep.setting.by == ByMate("front")
+    assert deep.setting.figure == front - rabbet.setting.figure > 0
+    # What is nearer the other end is measured from there: 70 mm from the floor, and not 290 from the top.
+    shoulder = next(each for each in told if isinstance(each, Gauge) and each.part == "left" and each is not deep)
+    assert shoulder.setting.origin is Surface.REFERENCE_END and shoulder.setting.figure == plan.ledger["foot.height"]
 
 
 # --- from its own fields alone -----------------------------------------------------------------------------------

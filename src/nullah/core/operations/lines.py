@@ -26,6 +26,7 @@ class LineKind(Enum):
     ROW = N_("row")
     PLACE = N_("place")
     OUTLINE = N_("outline")
+    NOTCH = N_("depth of the notch")
     MITRE = N_("mitre line")
     CHEEK = N_("cheek")
     SHOULDER = N_("shoulder")

@@ -119,8 +119,9 @@ def _likeness(operation: Operation) -> tuple[object, ...]:
         if isinstance(way := getattr(operation, name, None), Enum | bool)
     )
     blind = len(getattr(operation, "on", ()) or ()) if isinstance(operation, Gauge) else 0
+    bored = isinstance(operation, Bore)
     settings = tuple(
-        (each.name, each.value, each.slope, type(each.by), _end_or_surface(each.origin), each.quantity)
+        (each.name, each.value, each.slope, type(each.by), _end_or_surface(each.origin, bored), each.quantity)
         for each in operation.settings
     )
     stays = tuple(place.number for place in operation.places) if isinstance(operation, Bore) and operation.stays else ()
@@ -128,10 +129,10 @@ def _likeness(operation: Operation) -> tuple[object, ...]:
     return type(operation), ways, at_end, blind, stays, settings
 
 
-def _end_or_surface(origin: object) -> object:
+def _end_or_surface(origin: object, either: bool) -> object:
     """Return what an origin is alike with: both ends, the mates on either side, lines of one name."""
     if isinstance(origin, Surface):
-        return "end" if origin.axis == 0 else origin
+        return origin.axis if either or origin.axis == 0 else origin
     return type(origin)
 
 
@@ -217,6 +218,10 @@ _LINES = {
         "Set the gauge to the channel in {mate}, {figure}, and mark that thickness from the {surface} on {where}."
     ),
     (LineKind.DEPTH, False): N_("Gauge the depth, {figure} from the {surface}, on {where}."),
+    (LineKind.NOTCH, True): N_(
+        "Set the gauge to {mate} as it goes in there, {figure}, and mark the notch as deep from the {surface} on "
+        "{where}."
+    ),
     (LineKind.STOP, False): N_("Mark where it stops: {figure} from the {surface}, on {where}."),
     (LineKind.OUTLINE, False): N_("Mark a line of the recess {figure} from the {surface} on {where}."),
     (LineKind.SHOULDER, False): N_(

@@ -70,7 +70,7 @@ def _where(plan: Plan, part_id: str, name: str, waits: dict[str, tuple[str, ...]
     if not plan.ledger.quantity(name).definition.rule:
         return _Where(_How.OUTSIDE, frozenset())
     hosts = hosts_of(plan, part_id, waits)
-    if goes_in_later(plan, part_id, glued):
+    if goes_in_later(plan, part_id, glued) and any(each.glues and set(each.parts) & hosts for each in glued):
         return _Where(_How.GLUED, hosts)
     part = plan.part(part_id)
     cornered = any(

@@ -14,7 +14,7 @@ from nullah.core.operations.lines import LineKind
 from nullah.core.operations.marking import Gauge, Marker
 from nullah.core.operations.operation import Operation
 from nullah.core.operations.settings import OfLine, ToolSetting, by_mate, by_rule, of_tool
-from nullah.core.operations.stock import Surface, X, Y, Z, surface_at
+from nullah.core.operations.stock import Stock, Surface, X, Y, Z, surface_at
 from nullah.core.operations.taking import Beside, Bound, Bounds, Cut, Take
 from nullah.core.piece.frame import Frame, Span
 from nullah.core.piece.overlap import lines as division
@@ -45,6 +45,7 @@ def channel_steps(making: Making) -> tuple[BenchStep, ...]:
     joint, host, guest = making.joint, making.first, making.second
     shared = division(joint, host.part, guest.part)
     found: list[BenchStep] = []
+    entering: list[BenchStep] = []
     for box in shared.first_loses:
         made = _box(host, box.overlap(host.part.box))
         operations = _cut(making, host, guest, made, host=True) if made is not None else None
@@ -57,8 +58,10 @@ def channel_steps(making: Making) -> tuple[BenchStep, ...]:
         operations = _cut(making, guest, host, made, host=False) if made is not None else None
         if operations is None:
             return ()
-        found += _steps(operations, "second")
-    return tuple(found)
+        entering += _steps(operations, "second")
+    # A notch is set to what the rabbet leaves of its mate, so that is made first.
+    notched = any(isinstance(each, Take) and each.cut is Cut.NOTCH for step in found for each in step.operations)
+    return (*entering, *found) if notched else (*found, *entering)
 
 
 def _steps(operations: tuple[Operation, ...], at: str) -> Iterator[BenchStep]:
@@ -175,11 +178,12 @@ class _Cutting:
                 bounds.append(surface)
                 continue
             place = self._box.span(axis)[high]
-            distance = self._stock[axis] - place if high else place
             # A channel that is a little longer does no harm; a shorter one keeps out a mate that has no room.
             roomy = 2 * self._making.joint.room[self._frame.axes[axis].value] >= self._making.marks.smallest.mm
-            way = Direction.NEAREST if roomy else Direction.DOWN
-            setting = by_rule("stop", distance, surface, self._making.marks, way, self._names.stop)
+            nearer, distance = _nearer(self._stock, axis, place)
+            longer = Direction.DOWN if nearer is surface else Direction.UP
+            way = Direction.NEAREST if roomy else longer
+            setting = by_rule("stop", distance, nearer, self._making.marks, way, self._names.stop)
             lines.append(self._gauge(LineKind.STOP, setting, (on,), end=surface))
             bounds.append(lines[-1].line)
         return lines, (bounds[0], bounds[1])
@@ -217,6 +221,15 @@ class _Cutting:
         else:
             setting = by_mate("wide", width, OfLine(base.name), guest.id, self._names.width)
         return self._gauge(LineKind.SECOND_WALL, setting, on, base=base, backwards=backwards)
+
+    @property
+    def _into_notch(self) -> bool:
+        """Whether what the mate has cut goes through its whole thickness."""
+        channels = self._making.joint.channels
+        if not channels:
+            return False
+        low, high = self._mate.spans(channels[0])[Z]
+        return low == 0 and high == self._mate.stock.thickness
 
     def _tongued(self, width: Fraction) -> bool:
         """Return whether what goes in has a tongue that is cut to fit: it is thicker than its channel."""
@@ -259,9 +272,17 @@ class _Cutting:
         marks, mate = self._making.marks, self._mate.part
         if not self._host:
             # A tongue: as long as its channel is deep, as thick as the channel is wide.
-            length = by_rule("tongue", long, end, marks, quantity=self._names.depth)
+            length = (
+                by_mate("wide", long, end, mate.id, self._names.width)
+                if self._into_notch and long == mate.thickness.mm
+                else by_rule("tongue", long, end, marks, quantity=self._names.depth)
+            )
             left = self._stock.thickness - deep
-            thick = by_mate("tongue", left, face.opposite, mate.id, self._names.guest)
+            thick = (
+                self._depth(Z)
+                if self._into_notch
+                else by_mate("tongue", left, face.opposite, mate.id, self._names.guest)
+            )
             shoulder = self._gauge(LineKind.WALL, length, (face, Surface.FACE_EDGE, Surface.OTHER_EDGE), end=end)
             cheek = self._gauge(LineKind.DEPTH, thick, (end, Surface.FACE_EDGE, Surface.OTHER_EDGE), end=end)
         else:
@@ -280,13 +301,12 @@ class _Cutting:
     def notch(self) -> Iterator[Operation]:
         """Yield a corner sawn off on two lines, all through the thickness."""
         end, edge, marks = self._into(X), self._into(Y), self._making.marks
-        across = self._gauge(LineKind.WALL, by_rule("long", self._sunk(X), end, marks), (Surface.FACE_SIDE,), end=end)
-        along = self._gauge(
-            LineKind.DEPTH,
-            by_rule("deep", self._sunk(Y), edge, marks, quantity=self._names.notch),
-            (Surface.FACE_SIDE,),
-            end=end,
-        )
+        shoulder = self._stock.length - self._sunk(X) if end.high else self._sunk(X)
+        nearer, distance = _nearer(self._stock, X, shoulder)
+        across = self._gauge(LineKind.WALL, by_rule("long", distance, nearer, marks), (Surface.FACE_SIDE,))
+        mate = self._mate.part.id if self._host else self._making.first.part.id
+        deep = by_mate("deep", self._sunk(Y), edge, mate, self._names.notch)
+        along = self._gauge(LineKind.NOTCH, deep, (Surface.FACE_SIDE,))
         yield from (across, along)
         bounds: dict[int, Bounds] = {X: self._pair(X, across.line), Y: self._pair(Y, along.line), Z: self._whole(Z)}
         yield self._take(Cut.NOTCH, edge, bounds)
@@ -304,3 +324,9 @@ class _Cutting:
             of=self._of,
             router=self._making.shop.schools.floor == "router plane",
         )
+
+
+def _nearer(stock: Stock, axis: int, place: Fraction) -> tuple[Surface, Fraction]:
+    """Return the surface a place is nearer to along an axis, and how far it lies from it, mm."""
+    far = 2 * place > stock[axis]
+    return surface_at(axis, far), stock[axis] - place if far else place
