@@ -181,4 +181,4 @@ def test_dividers_prick_every_tail_and_go_over_by_the_pin():
     assert {round(float(mark), 6) for mark in layout.marks} <= levels
     # The last step from either side passes the other half-pin line by the pin.
     assert {150 - 8 + 6, 8 - 6} <= levels
-    assert any("goes over by the pin, 6.0 mm" in e.text for e in drawn if isinstance(e, Label))
+    assert any("over by the pin, 6.0 mm" in e.text for e in drawn if isinstance(e, Label))

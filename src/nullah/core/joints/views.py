@@ -173,7 +173,7 @@ def divider_pricks(layout: DovetailLayout, marks: Marks) -> Iterator[Element]:
             yield line((0, height - level), (2.2, height - level), Role.CHALK)
     if number > 1:
         over = height - (half + number * step)
-        words = f"step {number} goes over by the pin, {marks.write_setting(layout.spec.pin)}"
+        words = f"step {number}: over by the pin, {marks.write_setting(layout.spec.pin)}"
         yield Label((2.2, over), words, 2.8, Anchor.START, Role.CHALK, nudge_mm=(1.5, -1.5))
 
 
