@@ -54,7 +54,7 @@ def wrong(plan):
         assert told is not None, f"{part.id} is not told as operations"
         designed = recipe(part, plan.assembly.joints, parts)
         frame = frames[part.id]
-        found += built_otherwise(frame, frame.stock, told, designed, 1.2 * float(plan.marks.smallest.mm) + 0.02)
+        found += built_otherwise(frame, frame.stock, told, designed, float(plan.marks.smallest.mm) + 0.02)
     return found
 
 

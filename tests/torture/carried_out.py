@@ -90,7 +90,7 @@ def tried(report, form, chosen, given, marks):
     for part in plan.parts:
         told, frame = operations_of(plan, part), frames[part.id]
         designed = recipe(part, plan.assembly.joints, parts)
-        mark = 1.2 * float(marks.smallest.mm) + 0.02
+        mark = float(marks.smallest.mm) + 0.02
         found = ("not told",) if told is None else built_otherwise(frame, frame.stock, told, designed, mark)
         if found:
             what = (form, dict(chosen), {n: float(v.mm) for n, v in given}, marks.rule_mark, part.id)

@@ -43,7 +43,7 @@ def drawer_stock(bottom: str, what: str = N_("of the drawer")) -> tuple[Definiti
         ruled("drawer.back_thickness", Phrase("thickness of the back {what}", what=what), "drawer.side_thickness"),
         given("drawer.bottom_thickness", Phrase("thickness of the bottom {what}", what=what), 6),
         given("drawer.reveal", Phrase("gap round the front {what}", what=what), "0.8", snap=Snap.NOTHING),
-        given("drawer.end_gap", Phrase("room behind {what}", what=what), 6, snap=Snap.NOTHING),
+        given("drawer.end_gap", Phrase("room behind {what}", what=what), 6),
         given("drawer.lap", Phrase("lap of the front {what} over its tails", what=what), 5),
         given("drawer.side_drop", Phrase("how much lower the sides {what} are than the front", what=what), 2),
         given("drawer.clearance", Phrase("clearance of the bottom {what}", what=what), "0.5", snap=Snap.NOTHING),

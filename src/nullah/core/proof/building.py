@@ -14,8 +14,8 @@ from nullah.core.piece.frame import Frame
 from nullah.core.piece.space import Box
 from nullah.core.proof.finding import Finding, ProofInput
 
-#: Rounding of what the rule does not mark, mm; and to what share the thickness of a difference is found.
-_FINE, _FOUND_TO = 0.02, 1.2
+#: Rounding of what the rule does not mark, mm.
+_FINE = 0.02
 
 
 def told_wrongly(case: ProofInput, wrong: Collection[str]) -> Iterator[list[Finding]]:
@@ -28,7 +28,7 @@ def told_wrongly(case: ProofInput, wrong: Collection[str]) -> Iterator[list[Find
         Parts that are wrong already: what is told of them is, too.
     """
     frames = frames_of(case.assembly)
-    mark = float(case.marks.smallest.mm) * _FOUND_TO + _FINE
+    mark = float(case.marks.smallest.mm) + _FINE
     for part in case.assembly.parts:
         if part.id in wrong:
             continue
