@@ -8,7 +8,7 @@ from typing import NamedTuple
 
 from nullah.core.card import JointStage
 from nullah.core.joints.making import BenchStep, Making
-from nullah.core.lengths import Direction, Length
+from nullah.core.lengths import Length
 from nullah.core.operations.lines import Edge, Line, LineKind
 from nullah.core.operations.marking import Gauge, Marker
 from nullah.core.operations.settings import ByMate, OfTool, ToolSetting, by_mate, by_rule, of_tool
@@ -217,7 +217,8 @@ class _Host(_Side):
         if through:
             return surface_at(self._into.axis, False), surface_at(self._into.axis, True)
         name = self._making.joint.names.reach
-        setting = by_rule("depth", self._tenons.deep, self._into, self._making.marks, Direction.UP, name)
+        # The same figure as the tenon is long; the words say to go a hair deeper.
+        setting = by_rule("depth", self._tenons.deep, self._into, self._making.marks, quantity=name)
         return (setting, self._into) if self._into.high else (self._into, setting)
 
 
