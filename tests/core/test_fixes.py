@@ -17,6 +17,7 @@ from nullah.core.fixes import (
     MakeAgain,
     MakeAllThinner,
     MoveGroove,
+    SetOutTo,
     Shim,
     SlotScrews,
     StopChannel,
@@ -52,6 +53,7 @@ EACH = {
     JoinParts("own1", "own2", 1, Offer(OwnJoint("ownjoint1", "let in", "own1", "own2"), Channel.DADO)): (
         "board 2 into a dado in board 1",) * 2,
     Shim("column.width", mm("0.6")): ("Make it up with a shim of 0.6 mm", "Make it up with a shim of 0.024″"),
+    SetOutTo(inch("1/16")): ("Set it out to 1.5 mm", "Set it out to 1/16″"),
     MakeAgain("left", "sides.length", mm("0.8")): ("Make left side again",) * 2,
 }  # fmt: skip
 
@@ -95,5 +97,7 @@ def test_each_does_what_it_says_or_is_done_at_the_bench(fix):
             assert (after.first_cut(board).crosswise, after.first_cut(board).at) == (crosswise, float(at))
         case GlueFromStaves(part, staves):
             assert [len(made.widths) for made in after.staves if made.part == part] == [staves]
+        case SetOutTo(mark):
+            assert after.set_out.mm == mark.mm
         case JoinParts():
             assert after == before, "no such boards here: nothing happens"

@@ -5,13 +5,19 @@ from fractions import Fraction
 import pytest
 from tests.told import each_choice, planned
 
+from nullah.core import actions
 from nullah.core.forms import FORMS
 from nullah.core.ledger import Origin, QuantityKind, Snap, Snapping, given, ruled, work_out_ledger
-from nullah.core.lengths import Length, Marks, Unit, mm
+from nullah.core.lengths import Length, Marks, Unit, mm, write_bought
+from nullah.core.piece.facts import SetOutElsewhere
 from nullah.core.plan import work_out
 from nullah.core.project import Piece, Project
 from nullah.core.reader import Reader
 from nullah.core.shop import Shop
+from nullah.core.stations import STATIONS
+from nullah.core.stations.selection import Selection
+from nullah.core.wording.facts import fact_words
+from nullah.core.wording.fixes import fix_words
 from nullah.core.wording.ledger import why
 
 MARKS = [
@@ -39,6 +45,39 @@ def test_every_free_choice_of_every_form_stands_on_a_mark_or_is_a_tool(form, mar
                 there[snap] += 1
                 assert quantity.value > 0 or quantity.definition.default == mm(0), quantity
     assert there[Snap.MARK] > 5
+
+
+@pytest.mark.parametrize("form", sorted(FORMS.keys() - {"own"}))
+@pytest.mark.parametrize("marks", MARKS, ids=lambda marks: f"{marks.rule_mark} {marks.unit.value}")
+def test_a_piece_that_is_shown_in_other_units_keeps_every_size(form, marks):
+    set_out = planned(form, each_choice(form)[0], marks=marks)
+    project = set_out.project
+    for other in (*MARKS, Marks(Unit.CM), marks):
+        project = actions.show_in(project, other)
+        shown = work_out(project, milling=False, proving=False)
+        assert shown.marks == other
+        for name, quantity in set_out.ledger.quantities.items():
+            assert shown.ledger[name] == quantity.value, name
+    anew = work_out(actions.set_out_to(project, MARKS[0].smallest), milling=False, proving=False)
+    there = planned(form, each_choice(form)[0], marks=MARKS[0]).ledger
+    assert all(each.value == anew.ledger[name] for name, each in there.quantities.items())
+
+
+@pytest.mark.parametrize(
+    ("marks", "other", "offered"),
+    [
+        (MARKS[0], MARKS[2], None),
+        (MARKS[2], MARKS[0], "Set it out to 1/16″"),
+        (MARKS[1], MARKS[4], "Set it out to 0.5 mm"),
+        (MARKS[3], MARKS[5], None),
+    ],
+)
+def test_marks_that_the_rule_shown_does_not_have_are_said_with_a_way_out(marks, other, offered):
+    plan = work_out(actions.show_in(Project(Piece("box"), marks=marks), other), milling=False)
+    minded = [each for each in STATIONS[0].card(plan, Selection()).mind if isinstance(each.fact, SetOutElsewhere)]
+    assert [fix_words(fix, plan.reader) for each in minded for fix in each.fixes] == ([offered] if offered else [])
+    for remark in minded:
+        assert write_bought(remark.fact.mark) in fact_words(remark.fact, plan.reader)
 
 
 @pytest.mark.parametrize("form", sorted(FORMS.keys() - {"own"}))

@@ -3,6 +3,7 @@ from PySide6.QtCore import QPoint, QPointF, Qt
 from PySide6.QtGui import QWheelEvent
 from PySide6.QtWidgets import QAbstractButton, QApplication, QComboBox, QLineEdit
 
+from nullah.core.lengths import mm
 from nullah.core.refs import QuantityRef
 from nullah.core.stations import STATIONS
 from nullah.core.stations.selection import DayBookSelection
@@ -64,6 +65,36 @@ def test_undo_keeps_the_unit_that_is_shown(user):
     user.press("inches")
     user.press("Undo")
     assert user.window.rod.marks[0].state.endswith("″")
+
+
+def test_showing_another_unit_changes_no_size_and_what_is_laid_stays_laid(cabinetmaker):
+    user = cabinetmaker
+    before = {name: each.value for name, each in user.plan.ledger.quantities.items()}
+    wrong = user.window.header.unsettled.text()
+    user.press("inches")
+    assert {name: each.value for name, each in user.plan.ledger.quantities.items()} == before
+    assert "wrongly laid" not in wrong and user.window.header.unsettled.text() == wrong
+    assert user.reads_on_card("set out to marks of 0.5 mm")
+    user.press("Set it out to 1/32″")
+    after = user.plan.ledger
+    assert {name: each.value for name, each in after.quantities.items()} != before
+    assert user.window.header.undo.toolTip() == "Undo: Set it out to 1/32″"
+    user.press("Undo")
+    user.press("mm")
+    assert {name: each.value for name, each in user.plan.ledger.quantities.items()} == before
+    assert not any("set out to marks" in text for text in user.card_texts())
+
+
+def test_a_mark_that_is_chosen_is_the_one_the_piece_is_set_out_to(user):
+    chooser = user.window.header.mark
+    user.press("mm")
+    user.choose(chooser, "1/10")
+    assert user.project.set_out_mark.mm == user.project.marks.smallest.mm == mm("0.1").mm
+    user.press("Undo")
+    assert user.project.set_out_mark.mm == mm("0.5").mm and user.project.marks.smallest == mm("0.1")
+    user.press("inches")
+    user.choose(chooser, "1/64")
+    assert user.project.set_out_mark.mm == mm("0.5").mm, "shown only: the piece was not set out in inches"
 
 
 def test_everything_to_press_or_type_in_has_a_name_and_room(user):

@@ -1,5 +1,6 @@
 import json
 from dataclasses import replace
+from fractions import Fraction
 from pathlib import Path
 
 import jsonschema
@@ -14,7 +15,7 @@ from nullah.core.forms.own_boards import LIES, OwnBoard, OwnJoint
 from nullah.core.joints.dovetail.spacing import graded
 from nullah.core.joints.types import TYPES
 from nullah.core.ledger import Measured
-from nullah.core.lengths import Unit, mm, read_length
+from nullah.core.lengths import Marks, Unit, mm, read_length
 from nullah.core.limits import shown
 from nullah.core.piece.joint import Hold
 from nullah.core.piece.shaping import Arch, Chamfer, Notch
@@ -161,7 +162,7 @@ def test_a_file_of_the_first_version_is_read_and_saved_as_today():
     assert dict(project.piece.given)["bottom.clearance"].text == "1/32 in"
     assert project.piece.own == () and project.cut_first == {"2"}
     again = parse_project(project_text(project), "x")
-    assert untyped(again) == untyped(project) and json.loads(project_text(project))["version"] == 5
+    assert untyped(again) == untyped(project) and json.loads(project_text(project))["version"] == VERSION
     plan = work_out(project)
     assert [part.id for part in plan.parts] == ["front", "back", "left", "right", "bottom"]
     assert plan.failing == 0
@@ -178,7 +179,7 @@ def test_a_file_of_the_second_version_is_read_and_saved_as_today():
     assert all(board.readings == () and board.straight and not board.sawn for board in project.boards)
     assert all(flaw.faces is Faces.THROUGH for board in project.boards for flaw in board.flaws)
     again = parse_project(project_text(project), "x")
-    assert untyped(again) == untyped(project) and json.loads(project_text(project))["version"] == 5
+    assert untyped(again) == untyped(project) and json.loads(project_text(project))["version"] == VERSION
     plan = work_out(project)
     assert plan.failing == 0 and not plan.unplaced and not any(board.wrong for board in plan.boards)
 
@@ -192,7 +193,7 @@ def test_a_file_of_the_third_version_is_read_and_saved_as_today():
     assert all(board.shape == () and board.rises is Rise.UNKNOWN for board in project.boards)
     assert untyped(project.shop.planes) == USUAL_PLANES and project.first_cuts == () and project.lows_left.mm == 0
     again = parse_project(project_text(project), "x")
-    assert untyped(again) == untyped(project) and json.loads(project_text(project))["version"] == 5
+    assert untyped(again) == untyped(project) and json.loads(project_text(project))["version"] == VERSION
     assert work_out(project).milling
 
 
@@ -204,7 +205,28 @@ def test_a_file_of_the_fourth_version_is_read_and_saved_as_today():
     # All tails were equal then.
     assert project.piece.spacings == ()
     again = parse_project(project_text(project), "x")
-    assert untyped(again) == untyped(project) and json.loads(project_text(project))["version"] == 5
+    assert untyped(again) == untyped(project) and json.loads(project_text(project))["version"] == VERSION
+
+
+def test_a_file_of_the_fifth_version_is_set_out_in_the_unit_it_was_shown_in():
+    old = Path(__file__).with_name("version-5.nullah")
+    project = read_project(old)
+    assert json.loads(old.read_text())["version"] == 5
+    assert project.set_out is None and project.set_out_mark.mm == Fraction(254, 160)
+    shown = actions.show_in(project, Marks())
+    again = parse_project(project_text(shown), "x")
+    assert again.set_out_mark.mm == project.set_out_mark.mm and again.marks == shown.marks
+    assert work_out(again).ledger.quantities.keys() == work_out(project).ledger.quantities.keys()
+    for name, quantity in work_out(project).ledger.quantities.items():
+        assert work_out(again).ledger[name] == quantity.value, name
+
+
+@pytest.mark.parametrize("mark", ["0.009 mm", "11 mm", "0 mm"])
+def test_a_piece_is_set_out_to_a_mark_that_a_rule_has(mark):
+    with pytest.raises(ProjectFileError, match="no mark on a rule"):
+        parse_project(broken(set_out=mark), "x")
+    assert parse_project(broken(set_out="0.01 mm"), "x").set_out_mark.mm == Fraction(1, 100)
+    assert parse_project(broken(set_out="10 mm"), "x").set_out_mark.mm == 10
 
 
 def test_how_tails_are_spaced_is_kept():

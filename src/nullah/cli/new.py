@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import argparse
 from difflib import get_close_matches
-from fractions import Fraction
 from pathlib import Path
 
 from nullah.cli import options as read
@@ -13,7 +12,7 @@ from nullah.core import actions
 from nullah.core.forms import FORMS
 from nullah.core.ledger import QuantityKind, Value, wrong_value
 from nullah.core.lengths import STYLES, LengthError, Marks, read_length, read_slope, style_of
-from nullah.core.limits import COUNT, NAME_TEXT, quoted, read_count
+from nullah.core.limits import COUNT, MARK_LEAST, MARK_MOST, NAME_TEXT, quoted, read_count
 from nullah.core.piece.form import Form
 from nullah.core.project import Piece, Project
 from nullah.core.wording.facts import error_words, fact_words
@@ -129,7 +128,7 @@ def _marks(units: str, mark: str | None) -> Marks:
     if mark is None:
         return Marks(unit)
     smallest = read.length(mark, "--mark")
-    if not Fraction(1, 100) <= smallest.mm <= 10:
+    if not MARK_LEAST <= smallest.mm <= MARK_MOST:
         raise RefusedError(f"--mark: {quoted(mark)} is no mark on a rule: 0.01 to 10 mm.")
     marks = Marks(unit)
     return marks.with_smallest(smallest.mm / style_of(marks.style.rule).mm)

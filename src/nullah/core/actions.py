@@ -16,7 +16,7 @@ from nullah.core.breakdown.wishes import SearchWeights
 from nullah.core.forms.own_boards import OwnBoard, OwnJoint, next_own_id
 from nullah.core.joints.dovetail.spacing import Matched
 from nullah.core.ledger import Measured, Value
-from nullah.core.lengths import Length, Marks, Slope
+from nullah.core.lengths import Length, Marks, Slope, entered
 from nullah.core.limits import NAME_TEXT, read_count, shown
 from nullah.core.project import Piece, Project
 from nullah.core.rack.board import Board, BoardError, Flaw, Reading, check_board, check_reading, fitted_flaw
@@ -60,13 +60,16 @@ def measure(project: Project, name: str, value: Value | Measured | None) -> Proj
 
 
 def take_form(project: Project, form: str) -> Project:
-    """Take another form for the piece: sizes of the old one go, boards of one's own stay with theirs."""
+    """Take another form for the piece: sizes of the old one go; boards of one's own stay with theirs.
+
+    The new one is set out to the marks shown.
+    """
     own = {board.id for board in project.piece.own}
     joints = tuple(joint for joint in project.piece.own_joints if {joint.first, joint.second} <= own)
     theirs = (*(f"{board}." for board in own), *(f"{joint.id}_" for joint in joints))
     kept = tuple(pair for pair in project.piece.given if pair[0].startswith(theirs))
     piece = Piece(form, project.piece.name, (), kept, (), project.piece.woods, (), project.piece.own, joints)
-    return replace(project, piece=piece, layout=(), asks=(), staves=(), resawn=())
+    return replace(project, piece=piece, set_out=None, layout=(), asks=(), staves=(), resawn=())
 
 
 def make_of(project: Project, role: str, species: str) -> Project:
@@ -410,5 +413,13 @@ def set_shop(project: Project, shop: Shop) -> Project:
 
 
 def show_in(project: Project, marks: Marks) -> Project:
-    """Show figures in another unit or to another mark."""
-    return replace(project, marks=marks)
+    """Show figures in another unit or to another mark; no size of the piece changes."""
+    if marks.smallest == project.marks.smallest:
+        return replace(project, marks=marks)
+    before = project.set_out or entered(project.marks.smallest, project.marks.unit)
+    return replace(project, marks=marks, set_out=before)
+
+
+def set_out_to(project: Project, mark: Length) -> Project:
+    """Put the free sizes of a piece on the marks of another rule."""
+    return replace(project, set_out=mark)

@@ -19,6 +19,7 @@ from nullah.core.fixes import (
     MakeAgain,
     MakeAllThinner,
     MoveGroove,
+    SetOutTo,
     Shim,
     SlotScrews,
     StopChannel,
@@ -52,6 +53,8 @@ def action_of(fix: Fix, unit: Unit) -> Callable[[Project], Project] | None:
             return partial(with_staves, part_id=part, count=staves)
         case JoinParts(first, second, offer):
             return partial(join_as_offered, first=first, second=second, index=offer)
+        case SetOutTo(mark):
+            return partial(actions.set_out_to, mark=entered(mark, unit))
         case Shim() | MakeAgain():
             return None
         case _:

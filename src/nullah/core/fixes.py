@@ -98,6 +98,12 @@ class MakeAgain(NamedTuple):
     short: Length
 
 
+class SetOutTo(NamedTuple):
+    """Put the free sizes of the piece on the marks of another rule."""
+
+    mark: Length
+
+
 Fix = (
     Give
     | MoveGroove
@@ -111,4 +117,5 @@ Fix = (
     | JoinParts
     | Shim
     | MakeAgain
+    | SetOutTo
 )

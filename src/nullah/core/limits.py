@@ -8,7 +8,10 @@ from __future__ import annotations
 import re
 import unicodedata
 from datetime import date, datetime
+from fractions import Fraction
 
+#: The finest and the coarsest mark of a rule, mm.
+MARK_LEAST, MARK_MOST = Fraction(1, 100), 10
 #: Longest length in mm: nothing of a piece, and no board, is 50 m long.
 LONGEST_MM = 50_000
 #: Most characters of a length, slope or count as it is typed.

@@ -362,10 +362,10 @@ def prove_plan(plan: Plan, stopped: Callable[[], bool] = lambda: False) -> Proof
 
 
 def _snapping(project: Project) -> Snapping:
-    """Return what free choices are put on: the rule's marks and the tools of the shop."""
+    """Return what free choices are put on: the marks the piece is set out to and the tools of the shop."""
     shop = project.shop
     return Snapping(
-        project.marks.smallest.mm, tuple(each.mm for each in shop.chisels), tuple(each.mm for each in shop.plough_irons)
+        project.set_out_mark.mm, tuple(each.mm for each in shop.chisels), tuple(each.mm for each in shop.plough_irons)
     )
 
 

@@ -52,7 +52,8 @@ class Project:
     of its wood by hand; `staves` and `resawn` how parts are had other than whole; `wishes`
     what the search is to weigh; `flawed_share` the share of bought wood that flaws will take;
     `room` where the piece will live, `climate` the air there through the year, `finish` what goes on the wood,
-    `working` how it is worked at; `book` what was done and noted, `timer` runs for a task.
+    `working` how it is worked at; `book` what was done and noted, `timer` runs for a task. `set_out` is the mark that
+    free sizes of the piece stand on, where that is another than the one figures are shown to.
     """
 
     piece: Piece = field(default_factory=Piece)
@@ -60,6 +61,7 @@ class Project:
     allowances: Allowances = field(default_factory=Allowances)
     shop: Shop = field(default_factory=Shop)
     marks: Marks = field(default_factory=Marks)
+    set_out: Length | None = None
     layout: tuple[Placement, ...] = ()
     cut_first: frozenset[str] = frozenset()
     first_cuts: tuple[FirstCut, ...] = ()
@@ -75,6 +77,11 @@ class Project:
     working: Working = Working()
     book: tuple[BookEntry, ...] = ()
     timer: Timer | None = None
+
+    @property
+    def set_out_mark(self) -> Length:
+        """The mark that free sizes of the piece stand on; showing it in another unit leaves it."""
+        return self.set_out or self.marks.smallest
 
     def first_cut(self, board_id: str) -> FirstCut | None:
         """Return the cut a board gets before it is flattened, if one is planned."""

@@ -202,7 +202,7 @@ class Document(QObject):
             return
         step, now = source[-1], self.project
         # The unit shown belongs to the desk, not to the story of the piece.
-        self._take(replace(step.before, marks=self.project.marks))
+        self._take(show_in(step.before, self.project.marks))
         source.pop()
         target.append(_Step(step.name, now))
         self.changed.emit()

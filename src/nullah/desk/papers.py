@@ -9,6 +9,7 @@ from pathlib import Path
 from PySide6.QtGui import QAction, QKeySequence
 from PySide6.QtWidgets import QFileDialog, QMainWindow, QMenu
 
+from nullah.core.actions import show_in
 from nullah.core.project import Project
 from nullah.core.stations import STATIONS
 from nullah.core.wording.facts import error_words
@@ -286,9 +287,7 @@ def _when(kept: Kept) -> str:
 
 
 def _with_marks_of(project: Project, other: Project) -> Project:
-    from dataclasses import replace
-
-    return replace(project, marks=other.marks)
+    return show_in(project, other.marks)
 
 
 def beside(file: Path) -> Path:

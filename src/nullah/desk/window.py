@@ -15,7 +15,7 @@ from PySide6.QtWidgets import QApplication, QGridLayout, QLineEdit, QMainWindow,
 from nullah.core import actions
 from nullah.core.apply_fix import action_of
 from nullah.core.drawing import Drawing
-from nullah.core.fixes import Fix
+from nullah.core.fixes import Fix, SetOutTo
 from nullah.core.lengths import Unit
 from nullah.core.refs import FlawRef, PartRef, PieceRef, QuantityRef, Ref
 from nullah.core.stations import STATIONS
@@ -255,8 +255,13 @@ class Window(QMainWindow):
         self.document.show_in(replace(self.document.project.marks, unit=unit))
 
     def show_mark(self, mark: Fraction) -> None:
-        """Write figures to another smallest mark of the unit shown."""
-        self.document.show_in(self.document.project.marks.with_smallest(mark))
+        """Write figures to another smallest mark; a piece that was set out to the one before is set out to it."""
+        project = self.document.project
+        marks = project.marks.with_smallest(mark)
+        followed = project.set_out_mark.mm == project.marks.smallest.mm
+        self.document.show_in(marks)
+        if followed:
+            self.do_fix(SetOutTo(marks.smallest))
 
     # --- what is done ---
 

@@ -11,6 +11,7 @@ from collections.abc import Iterable
 from dataclasses import replace
 from fractions import Fraction
 from itertools import pairwise
+from operator import methodcaller
 from typing import Annotated, Any, NamedTuple
 
 from pydantic import AfterValidator, Discriminator, Field, Tag, TypeAdapter
@@ -32,6 +33,8 @@ from nullah.core.limits import (
     BOOK_ENTRIES,
     COUNT,
     FLAWS,
+    MARK_LEAST,
+    MARK_MOST,
     NOTE_TEXT,
     OTHERS,
     OWN_BOARDS,
@@ -84,7 +87,7 @@ from nullah.files.records import (
 from nullah.files.shapings import SHAPING
 
 FORMAT = "nullah project"
-VERSION = 5
+VERSION = 6
 
 # --- values ---------------------------------------------------------------------------------------
 
@@ -152,6 +155,15 @@ NOTE = plain(str, Field(max_length=NOTE_TEXT))
 #: A count, a length as typed, or a slope such as ``1:7``.
 VALUE = coded(Annotated[int, Field(ge=0, le=COUNT)] | NAME.form, _read_value, _write_value)
 MARK = _ratio(Fraction(1, 1000), Fraction(10), "1/32", "0.5")
+
+
+def _on_a_rule(mark: Length) -> Length:
+    if not MARK_LEAST <= mark.mm <= MARK_MOST:
+        raise ValueError(f"{quoted(mark.as_text())} is no mark on a rule")
+    return mark
+
+
+MARK_LENGTH = coded(LENGTH.form, _on_a_rule, methodcaller("as_text"))
 SHARE = number(0, 1)
 HOLD = one_of([hold.value for hold in Hold])
 
@@ -443,6 +455,7 @@ PROJECT = record(
         "boards": _each_once("boards", BOARD, BOARDS),
         "shop": SHOP,
         "marks": MARKS,
+        "set_out": optional(MARK_LENGTH),
         "layout": several(PLACEMENT),
         "first_cuts": several(FIRST_CUT),
         "asks": named(ASK),

@@ -58,6 +58,12 @@ class Clamps(NamedTuple):
     apart: Length
 
 
+class SetOutElsewhere(NamedTuple):
+    """Free sizes stand on marks that the rule shown does not have."""
+
+    mark: Length
+
+
 class Note(Enum):
     """What is said of a form without any figure."""
 
@@ -86,4 +92,4 @@ class Note(Enum):
     WALLS_TOO_LOW = auto()
 
 
-PieceFact = NothingLeft | MustBePositive | RowsOff | FrontGap | HandHoleLow | GlueInHalves | Clamps
+PieceFact = NothingLeft | MustBePositive | RowsOff | FrontGap | HandHoleLow | GlueInHalves | Clamps | SetOutElsewhere

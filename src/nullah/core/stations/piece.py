@@ -6,6 +6,8 @@ from collections.abc import Iterator
 
 from nullah.core.card import Card, Numbered, Remark, Setting, Severity
 from nullah.core.drawing import Dimension, Drawing, Element, Label, Path, Point, Role, drawing
+from nullah.core.fixes import SetOutTo
+from nullah.core.piece.facts import SetOutElsewhere
 from nullah.core.piece.form import View, ViewDimension
 from nullah.core.piece.part import Part
 from nullah.core.piece.sight import ViewPlane, flat_box, hidden, painted, plane_of, seen
@@ -179,7 +181,14 @@ def _remarks(plan: Plan, selection: Selection) -> tuple[Remark, ...]:
     remarks = _numbered(plan)
     if not plan.parts:
         return (*remarks, *(() if remarks else (Remark(_NOTHING_YET),)))
-    return (*remarks, *_movement(plan, selection))
+    return (*remarks, *_set_out_elsewhere(plan), *_movement(plan, selection))
+
+
+def _set_out_elsewhere(plan: Plan) -> Iterator[Remark]:
+    """Say that the sizes stand on marks which the rule shown does not have, and offer to put them on those."""
+    mark, shown = plan.project.set_out_mark, plan.marks.smallest
+    if mark.mm % shown.mm:
+        yield Remark(SetOutElsewhere(mark), fixes=(SetOutTo(shown),))
 
 
 def _numbered(plan: Plan) -> list[Remark]:

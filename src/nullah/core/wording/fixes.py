@@ -16,6 +16,7 @@ from nullah.core.fixes import (
     MakeAgain,
     MakeAllThinner,
     MoveGroove,
+    SetOutTo,
     Shim,
     SlotScrews,
     StopChannel,
@@ -60,6 +61,8 @@ def fix_words(fix: Fix, reader: Reader) -> str:  # noqa: C901 (a case for each k
             return fact_words(joint, reader)
         case Shim(_, thickness):
             return text("Make it up with a shim of {thickness}", thickness=fine(thickness))
+        case SetOutTo(mark):
+            return text("Set it out to {mark}", mark=length(mark))
         case MakeAgain(part):
             return text("Make {part} again", part=reader.part(part))
         case _:

@@ -7,6 +7,7 @@ from typing import assert_never
 from nullah.core.catalogue import N_
 from nullah.core.forms.own_boards import Offer
 from nullah.core.joints.types import TYPES
+from nullah.core.lengths import write_bought
 from nullah.core.piece import facts
 from nullah.core.piece.facts import Note, PieceFact
 from nullah.core.reader import Reader
@@ -105,6 +106,11 @@ def piece_words(fact: PieceFact, reader: Reader) -> str:
                     "{n} clamps for each half, about {apart} apart.",
                     apart=reader.length(apart),
                 )
+            )
+        case facts.SetOutElsewhere(mark):
+            return reader.text(
+                "The piece is set out to marks of {mark}: what is shown here may be off by half a mark of this rule.",
+                mark=write_bought(mark),
             )
         case facts.Clamps(clamps, apart):
             return reader.count(clamps, "{n} clamp.", "{n} clamps, about {apart} apart.", apart=reader.length(apart))
