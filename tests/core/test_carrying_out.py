@@ -41,7 +41,7 @@ MARKS = [
     *(Marks(Unit.INCH, Fraction(1, part)) for part in (16, 32, 64)),
     *(Marks(Unit.MM, mm_mark=mark) for mark in (Fraction(1), Fraction(1, 2), Fraction(1, 10))),
 ]
-TOLD = ("dovetail", "let in", "butt", "lap", "bridle", "mortise and tenon")
+TOLD = ("dovetail", "let in", "butt", "lap", "bridle", "mortise and tenon", "breadboard end")
 MADE_OTHERWISE = FaultKind.MADE_OTHERWISE
 ALL = [(form, chosen) for form in ("box", "drawer") for chosen in choices_of(form)]
 
@@ -134,7 +134,15 @@ def framed(meeting, size):
         "framed at a corner": ((zero, zero, zero), (zero, zero, zero)),
         "framed at the far corner": ((zero, zero, zero), (long - broad, zero, zero)),
         "ending on the other": ((zero, Fraction(150), zero), (size(20, 80), size(10, 40), zero)),
+        "across an end": ((zero, zero, zero), (zero, zero, zero)),
     }[meeting]
+    if meeting == "across an end":
+        wide, broad = wide + 200, broad + 20
+        at = (long - size(25, 50), zero, zero)
+        return (
+            OwnBoard("own1", "panel", tuple(map(Length, (long, wide, thick))), tuple(map(Length, along)), "xz"),
+            OwnBoard("own2", "end", tuple(map(Length, (wide, broad, thick))), tuple(map(Length, at)), "yz"),
+        )
     reach = 150 + wide - across[1] - size(2, 10) if meeting == "ending on the other" else size(200, 400)
     return (
         OwnBoard("own1", "rail", tuple(map(Length, (long, wide, thick))), tuple(map(Length, along)), "xz"),
@@ -142,7 +150,7 @@ def framed(meeting, size):
     )
 
 
-FRAMED = ("crossing", "framed at a corner", "framed at the far corner", "ending on the other")
+FRAMED = ("crossing", "framed at a corner", "framed at the far corner", "ending on the other", "across an end")
 MEETINGS = (*FRAMED, "at a corner", "in its side", "in its side, back from the edge", "in the middle of its side",
             "along its edge", "in its edge", "on its face")  # fmt: skip
 

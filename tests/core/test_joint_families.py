@@ -8,6 +8,7 @@ from nullah.core.card import Severity
 from nullah.core.drawing import Dimension, Fill, Path
 from nullah.core.forms import FORMS
 from nullah.core.joints.bench import AtBench
+from nullah.core.joints.breadboard import BREADBOARD
 from nullah.core.joints.cutouts import Cutout
 from nullah.core.joints.dovetail import DOVETAIL
 from nullah.core.joints.fasteners import FastenerError, fastening, nail_withdrawal
@@ -81,7 +82,8 @@ def test_every_joint_of_every_form_tells_how_it_is_made():
             assert card.title and card.mark, each.title
             assert all(step.endswith((".", "!")) for step in card.mark), card.mark
             told = told_of(at_bench(plan, each))
-            if each.joint.type is not DOVETAIL:
+            assert (told is None) == (each.joint.type in (DOVETAIL, BREADBOARD))
+            if told is not None:
                 assert told.settings and told.remarks is not None
                 shapes = list(mate_views(each.first, "black cherry", plan.marks))
                 hatched = [e for e in shapes if isinstance(e, Path) and e.fill is Fill.WASTE]

@@ -12,6 +12,7 @@ from nullah.core import actions
 from nullah.core.card import JointStage, lines_to_keep
 from nullah.core.drawing import Fill, Path
 from nullah.core.forms import FORMS
+from nullah.core.forms.own_boards import OwnBoard, OwnJoint
 from nullah.core.joints.butt import BUTT
 from nullah.core.joints.cutouts import sizes_of
 from nullah.core.joints.kinds import kinds_of
@@ -213,5 +214,11 @@ def test_nails_and_screws_stand_on_the_thinner_part_as_many_as_the_card_says(hol
 
 
 def test_a_glued_joint_has_no_holes():
-    plan, kind = next(held_by(Hold.GLUE))
-    assert holes_of(at_bench(plan, kind)) == ("", ())
+    own = (
+        OwnBoard("own1", "one", (mm(300), mm(80), mm(20)), (mm(0), mm(0), mm(0))),
+        OwnBoard("own2", "other", (mm(300), mm(80), mm(20)), (mm(0), mm(80), mm(0))),
+    )
+    project = actions.join_own(Project(piece=Piece("own", own=own)), OwnJoint("ownjoint1", "butt", "own1", "own2"))
+    plan = work_out(project, milling=False, proving=False)
+    (kind,) = kinds_of(plan.assembly)
+    assert kind.joint.hold is Hold.GLUE and holes_of(at_bench(plan, kind)) == ("", ())

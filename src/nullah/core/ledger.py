@@ -68,10 +68,11 @@ class Snap(Enum):
     MARK = "mark"
     CHISEL = "chisel"
     IRON = "iron"
+    BIT = "bit"
 
 
 class Snapping(NamedTuple):
-    """What there is to put figures on, mm: the smallest mark of the rule, the chisels and the plough's irons.
+    """What there is to put figures on, mm: the smallest mark of the rule, chisels, the plough's irons, bits.
 
     Examples
     --------
@@ -83,10 +84,11 @@ class Snapping(NamedTuple):
     mark: Fraction
     chisels: tuple[Fraction, ...] = ()
     irons: tuple[Fraction, ...] = ()
+    bits: tuple[Fraction, ...] = ()
 
     def snapped(self, value: Fraction, to: Snap) -> Fraction:
         """Return the nearest figure that a hand can set; never nothing of something."""
-        tools = self.chisels if to is Snap.CHISEL else self.irons if to is Snap.IRON else ()
+        tools = {Snap.CHISEL: self.chisels, Snap.IRON: self.irons, Snap.BIT: self.bits}.get(to, ())
         if to is Snap.NOTHING or value <= 0:
             return value
         if tools:

@@ -15,12 +15,12 @@ from types import MappingProxyType
 from typing import NamedTuple
 
 from nullah.core.actions import join_own
-from nullah.core.bench.cutlist import CutListRow, cut_list_row
+from nullah.core.bench.cutlist import CutListRow, Sawn, cut_list_row
 from nullah.core.board_plans import BoardPlan, board_plans
 from nullah.core.breakdown.facts import FlatteningLeaves, NoBoards, NoWood
 from nullah.core.breakdown.layout import Unplaced
 from nullah.core.breakdown.reasons import Taken, staves_of, why_nowhere
-from nullah.core.breakdown.rough import RoughPart, as_made, asking, held, rough_parts
+from nullah.core.breakdown.rough import RoughPart, Staves, as_made, asking, equal_staves, held, rough_parts
 from nullah.core.card import Remark, Severity
 from nullah.core.forms import FORMS
 from nullah.core.forms.own_boards import next_own_joint_id, offers, with_own
@@ -153,6 +153,11 @@ class Plan:
         for corner in self.corners:
             found += [r for r in corner.remarks if r.weight is Severity.FAILURE or isinstance(r.fact, TailFact)]
         return tuple(found)
+
+    @property
+    def staves(self) -> tuple[Staves, ...]:
+        """How wide parts are glued up: as was chosen for each, else as the form has it."""
+        return staves_of_parts(self.project, self.assembly)
 
     @property
     def findings(self) -> tuple[Finding, ...]:
@@ -364,9 +369,8 @@ def prove_plan(plan: Plan, stopped: Callable[[], bool] = lambda: False) -> Proof
 def _snapping(project: Project) -> Snapping:
     """Return what free choices are put on: the marks the piece is set out to and the tools of the shop."""
     shop = project.shop
-    return Snapping(
-        project.set_out_mark.mm, tuple(each.mm for each in shop.chisels), tuple(each.mm for each in shop.plough_irons)
-    )
+    tools = (tuple(each.mm for each in sizes) for sizes in (shop.chisels, shop.plough_irons, shop.bits))
+    return Snapping(project.set_out_mark.mm, *tools)
 
 
 @lru_cache(maxsize=64)
@@ -405,7 +409,20 @@ def join_as_offered(project: Project, first: str, second: str, index: int = 0) -
 def _rough(project: Project, assembly: Assembly) -> tuple[RoughPart, ...]:
     """Return what is really sawn out, with all that was asked of its wood."""
     whole = whole_pieces(project, assembly)
-    return as_made(whole, project.staves, project.resawn, project.allowances, project.shop.kerf)
+    on_edge = frozenset(part.id for part in assembly.parts if part.laminated)
+    staves = staves_of_parts(project, assembly)
+    return as_made(whole, staves, project.resawn, project.allowances, project.shop.kerf, on_edge)
+
+
+def staves_of_parts(project: Project, assembly: Assembly) -> tuple[Staves, ...]:
+    """Return how parts are glued up: as was chosen for each, else as their form has it."""
+    chosen = {made.part for made in project.staves}
+    usual = (
+        Staves(part.id, equal_staves(part.width, part.staves))
+        for part in assembly.parts
+        if part.staves > 1 and part.id not in chosen
+    )
+    return (*project.staves, *usual)
 
 
 def whole_pieces(project: Project, assembly: Assembly) -> tuple[RoughPart, ...]:
@@ -468,15 +485,14 @@ def corner_problem(plan: Plan) -> Fact:
 
 def cut_list(plan: Plan) -> tuple[CutListRow, ...]:
     """Return the cut list of a plan, in the order of the parts."""
+    lies_on = {item.part.id: each.board for each in plan.boards for item in each.placed}
     rows = []
     for part in plan.parts:
-        rough, board = plan.rough_part(part.id), plan.board_of(part.id)
-        if rough is None:
+        sawn = [Sawn(piece, lies_on.get(piece.id)) for piece in plan.pieces_of(part.id)]
+        if not sawn:
             continue
         titles = [plan.reader.title(name) for name in plan.waiting(part)]
-        rows.append(
-            cut_list_row(part, rough, board.board if board else None, plan.species_of(part), " and ".join(titles))
-        )
+        rows.append(cut_list_row(part, sawn, plan.species_of(part), " and ".join(titles)))
     return tuple(rows)
 
 

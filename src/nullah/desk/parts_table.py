@@ -64,6 +64,7 @@ class _Model(RowModel):
         rough = " × ".join(
             write(size, Direction.UP, unit=False) for size in (row.rough_length, row.rough_width, row.rough_thickness)
         )
+        rough = f"{row.pieces} × ({rough})" if row.pieces > 1 else rough
         boards = ", ".join(sorted({each.board for each in group.rows if each.board}))
         names = Reader(self.marks).name_together(group.names)
         return (

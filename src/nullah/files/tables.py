@@ -258,6 +258,7 @@ def cut_list_text(rows: Sequence[CutListRow], marks: Marks) -> str:
             "shows",
             "rough_m3",
             "price",
+            "rough_pieces",
         ]
     )
     alike = {row.number: group for group in grouped(rows) for row in group.rows}
@@ -288,6 +289,7 @@ def cut_list_text(rows: Sequence[CutListRow], marks: Marks) -> str:
                 row.shows,
                 f"{row.rough_volume / 1e9:.6f}",
                 write_price(row.price),
+                row.pieces,
             ]
         )
     return stream.getvalue()

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Iterator
+from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass
 from fractions import Fraction
 from typing import NamedTuple
@@ -17,7 +17,8 @@ from nullah.core.rack.board import Board
 class CutListRow:
     """One part. `waits` says what must be measured first, in words; empty if nothing.
 
-    `shows` names the sides seen on the finished piece, `price` is its share of its board's.
+    `shows` names the sides seen on the finished piece, `price` is its share of its boards'. Of a part that is glued up
+    the rough sizes are those of its first stave, `pieces` how many there are; `rough_volume` of all of them, mm³.
     """
 
     number: int
@@ -35,11 +36,8 @@ class CutListRow:
     shows: str = ""
     id: str = ""
     price: Fraction = Fraction(0)
-
-    @property
-    def rough_volume(self) -> float:
-        """Volume of the rough part, mm³."""
-        return float(self.rough_length) * float(self.rough_width) * float(self.rough_thickness)
+    pieces: int = 1
+    rough_volume: float = 0.0
 
     @property
     def volume(self) -> float:
@@ -63,13 +61,35 @@ class CutGroup(NamedTuple):
         return tuple(row.part for row in self.rows)
 
 
-def cut_list_row(part: Part, rough: RoughPart, board: Board | None, species: str, waits: str) -> CutListRow:
-    """Make the row of one part; of its board's price it bears its share of the area."""
-    price = Fraction(0)
-    if board is not None and board.price:
-        share = rough.length.mm * rough.width.mm / (board.length.mm * board.width.mm)
-        price = board.price * share
-    shows = ", ".join(sorted(side.value for side in part.shows))
+class Sawn(NamedTuple):
+    """A rough part, and the board it is sawn out of, if it lies on one."""
+
+    rough: RoughPart
+    board: Board | None
+
+    @property
+    def share(self) -> Fraction:
+        """The share of it that goes to each of the parts that come of it."""
+        return Fraction(1, len(self.rough.parts))
+
+    @property
+    def volume(self) -> float:
+        """What it has for each of the parts that come of it, mm³."""
+        return float(self.rough.length.mm * self.rough.width.mm * self.rough.thickness.mm * self.share)
+
+    @property
+    def price(self) -> Fraction:
+        """What each of these parts bears of its board's price: by area."""
+        if self.board is None or not self.board.price:
+            return Fraction(0)
+        area = self.rough.length.mm * self.rough.width.mm / (self.board.length.mm * self.board.width.mm)
+        return self.board.price * area * self.share
+
+
+def cut_list_row(part: Part, sawn: Sequence[Sawn], species: str, waits: str) -> CutListRow:
+    """Return the row of one part, by the pieces it comes of: one, or its staves."""
+    rough = sawn[0].rough
+    boards = dict.fromkeys(each.board.name for each in sawn if each.board is not None)
     return CutListRow(
         part.number,
         part.name,
@@ -80,12 +100,14 @@ def cut_list_row(part: Part, rough: RoughPart, board: Board | None, species: str
         rough.length,
         rough.width,
         rough.thickness,
-        board.name if board is not None else "",
+        ", ".join(boards),
         species,
         waits,
-        shows,
+        ", ".join(sorted(side.value for side in part.shows)),
         part.id,
-        price,
+        sum((each.price for each in sawn), Fraction(0)),
+        len(sawn),
+        sum(each.volume for each in sawn),
     )
 
 

@@ -52,6 +52,7 @@ class Joining(Enum):
     GLUE = "glue"
     NAILS = "nails"
     SCREWS = "screws"
+    PEGS = "pegs"
     LOOSE = "loose"
 
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Mapping
+from collections.abc import Collection, Iterable, Mapping
 from dataclasses import dataclass, field
 from typing import NamedTuple
 
@@ -174,6 +174,7 @@ def as_made(
     resawn: Iterable[Resawn],
     allowances: Allowances,
     kerf: Length,
+    on_edge: Collection[str] = (),
 ) -> tuple[RoughPart, ...]:
     """Return the pieces that are really sawn out: staves in the place of wide parts, one blank for two thin ones.
 
@@ -189,11 +190,14 @@ def as_made(
         What is added to finished sizes.
     kerf : Length
         Of the saw that resaws.
+    on_edge : Collection[str]
+        Parts whose staves are strips that stand on edge, face to face.
     """
     by_id = {piece.id: piece for piece in rough}
     for made in staves:
         if made.part in by_id:
-            by_id = _put(by_id, made.part, stave_pieces(by_id[made.part], made.widths, allowances))
+            pieces = strip_pieces if made.part in on_edge else stave_pieces
+            by_id = _put(by_id, made.part, pieces(by_id[made.part], made.widths, allowances))
     for pair in resawn:
         if pair.first in by_id and pair.second in by_id and resawable(by_id[pair.first], by_id[pair.second]):
             blank = resawn_blank(by_id[pair.first], by_id[pair.second], kerf)
@@ -231,6 +235,24 @@ def stave_pieces(rough: RoughPart, widths: tuple[Length, ...], allowances: Allow
             )
         )
     return tuple(pieces)
+
+
+def strip_pieces(rough: RoughPart, widths: tuple[Length, ...], allowances: Allowances) -> tuple[RoughPart, ...]:
+    """Return the strips of a slab, each on its edge: as wide as the slab is thick, planed on both faces."""
+    finished = rough.finished if rough.finished is not None else rough.thickness - allowances.thickness
+    return tuple(
+        rough._replace(
+            id=_stave_id(rough.id, number),
+            name=f"{rough.name} strip {number}",
+            width=finished + allowances.edge,
+            thickness=wide + allowances.thickness,
+            finished=wide,
+            makes=(rough.id,),
+            together="",
+            stave=number,
+        )
+        for number, wide in enumerate(widths, start=1)
+    )
 
 
 def equal_staves(width: Length, count: int) -> tuple[Length, ...]:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from fractions import Fraction
 
+from nullah.core.catalogue import N_
 from nullah.core.forms.maker import Maker
 from nullah.core.ledger import Definition, Snap, given, ruled
 from nullah.core.piece.joint import Hold, JointQuantities
@@ -14,15 +15,17 @@ from nullah.core.piece.space import Side
 def bottom_sizes(piece: str, height: int, depth: int, clearance: str) -> tuple[Definition, ...]:
     """Declare bottom and grooves of a piece (the prefix of its inside sizes); usual figures in mm."""
     return (
-        given("bottom.thickness", "thickness of the bottom", 6),
-        given("groove.height", "lower edge to groove", height),
-        given("groove.depth", "depth of the groove", depth),
-        ruled("groove.width", "width of the groove", "bottom.thickness"),
-        ruled("opening.length", "groove to groove, along", f"{piece}.inside_length + 2 * groove.depth"),
-        ruled("opening.width", "groove to groove, across", f"{piece}.inside_width + 2 * groove.depth"),
-        given("bottom.clearance", "clearance of the bottom, each edge", clearance, snap=Snap.NOTHING),
-        ruled("bottom.length", "length of the bottom", "opening.length - 2 * bottom.clearance", ("opening.length",)),
-        ruled("bottom.width", "width of the bottom", "opening.width - 2 * bottom.clearance", ("opening.width",)),
+        given("bottom.thickness", N_("thickness of the bottom"), 6),
+        given("groove.height", N_("lower edge to groove"), height),
+        given("groove.depth", N_("depth of the groove"), depth),
+        ruled("groove.width", N_("width of the groove"), "bottom.thickness"),
+        ruled("opening.length", N_("groove to groove, along"), f"{piece}.inside_length + 2 * groove.depth"),
+        ruled("opening.width", N_("groove to groove, across"), f"{piece}.inside_width + 2 * groove.depth"),
+        given("bottom.clearance", N_("clearance of the bottom, each edge"), clearance, snap=Snap.NOTHING),
+        ruled(
+            "bottom.length", N_("length of the bottom"), "opening.length - 2 * bottom.clearance", ("opening.length",)
+        ),
+        ruled("bottom.width", N_("width of the bottom"), "opening.width - 2 * bottom.clearance", ("opening.width",)),
     )
 
 

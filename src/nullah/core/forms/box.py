@@ -57,22 +57,22 @@ def _define(chosen: Choices) -> tuple[Definition, ...]:
                 "height": SizeRule(_height_walls(chosen), 120, 1, N_("inside depth")),
             },
         ),
-        *board_sizes("sides", "front and back", "box.outside_length", "box.outside_height", 15, spare=spare),
-        *board_sizes("ends", "the ends", ends_length, "box.outside_height", "sides.thickness", spare=spare),
+        *board_sizes("sides", N_("front and back"), "box.outside_length", "box.outside_height", 15, spare=spare),
+        *board_sizes("ends", N_("the ends"), ends_length, "box.outside_height", "sides.thickness", spare=spare),
         *bottom_sizes("box", 10, 5, "1"),
     ]
     if dovetailed:
         found += tail_sizes("tails", f"{tail}.thickness", f"{pin}.thickness", "box.outside_height", 3)
     elif chosen["corners"] == "rabbeted":
         found += [
-            ruled("corner.depth", "depth of the corner rabbet", "sides.thickness / 2", snap=Snap.MARK),
-            ruled("corner.width", "width of the corner rabbet", "ends.thickness"),
+            ruled("corner.depth", N_("depth of the corner rabbet"), "sides.thickness / 2", snap=Snap.MARK),
+            ruled("corner.width", N_("width of the corner rabbet"), "ends.thickness"),
         ]
     else:
         found += [
-            ruled("corner.depth", "depth of the corner groove", "sides.thickness / 3", snap=Snap.MARK),
-            ruled("corner.width", "width of the corner groove", "ends.thickness / 3", snap=Snap.MARK),
-            ruled("corner.tongue", "thickness of the tongue", "corner.width"),
+            ruled("corner.depth", N_("depth of the corner groove"), "sides.thickness / 3", snap=Snap.MARK),
+            ruled("corner.width", N_("width of the corner groove"), "ends.thickness / 3", snap=Snap.MARK),
+            ruled("corner.tongue", N_("thickness of the tongue"), "corner.width"),
         ]
     return (*found, *_lid_quantities(chosen, tail, pin))
 
@@ -87,24 +87,24 @@ def _lid_quantities(chosen: Choices, tail: str, pin: str) -> tuple[Definition, .
         case "sliding":
             low_length = "ends.length"
             found: list[Definition] = [
-                given("lid.thickness", "thickness of the lid", 6),
-                given("lid.below_edge", "upper edge to the lid's groove", 6),
-                ruled("lid.groove_width", "width of the lid's groove", "lid.thickness + lid.clearance"),
-                given("lid.clearance", "clearance of the lid", 1, snap=Snap.NOTHING),
+                given("lid.thickness", N_("thickness of the lid"), 6),
+                given("lid.below_edge", N_("upper edge to the lid's groove"), 6),
+                ruled("lid.groove_width", N_("width of the lid's groove"), "lid.thickness + lid.clearance"),
+                given("lid.clearance", N_("clearance of the lid"), 1, snap=Snap.NOTHING),
                 ruled(
                     "lid.length",
-                    "length of the lid",
+                    N_("length of the lid"),
                     "box.outside_length - ends.thickness + groove.depth - lid.clearance",
                 ),
                 ruled(
                     "lid.width",
-                    "width of the lid",
+                    N_("width of the lid"),
                     "box.inside_width + 2 * groove.depth - 2 * lid.clearance",
                     ("opening.width",),
                 ),
                 *board_sizes(
                     "low_end",
-                    "the low end",
+                    N_("the low end"),
                     low_length,
                     "box.outside_height - lid.below_edge - lid.groove_width",
                     "ends.thickness",
@@ -118,31 +118,31 @@ def _lid_quantities(chosen: Choices, tail: str, pin: str) -> tuple[Definition, .
             return tuple(found)
         case "lift" | "hinged":
             hinges = (
-                given("hinge.length", "length of a hinge", 50, snap=Snap.NOTHING),
-                given("hinge.leaf", "width of a hinge's leaf", 12, snap=Snap.NOTHING),
-                given("hinge.knuckle", "depth a hinge is let in", 3, snap=Snap.NOTHING),
-                ruled("hinge.inset", "end of the box to a hinge", "hinge.length", snap=Snap.MARK),
+                given("hinge.length", N_("length of a hinge"), 50, snap=Snap.NOTHING),
+                given("hinge.leaf", N_("width of a hinge's leaf"), 12, snap=Snap.NOTHING),
+                given("hinge.knuckle", N_("depth a hinge is let in"), 3, snap=Snap.NOTHING),
+                ruled("hinge.inset", N_("end of the box to a hinge"), "hinge.length", snap=Snap.MARK),
                 ruled(
                     "stay.from_hinge",
-                    "hinge to the stay's screws, on end and lid",
+                    N_("hinge to the stay's screws, on end and lid"),
                     "box.outside_width / 2",
                     snap=Snap.MARK,
                 ),
                 # The chord of 95° at that distance, 2 sin 47.5° (exact to a thousandth): a little past upright.
                 ruled(
                     "stay.length",
-                    "length of the stay between its screws, lid open at 95°",
+                    N_("length of the stay between its screws, lid open at 95°"),
                     "stay.from_hinge * 737 / 500",
                 ),
             )
             return (
                 *board_sizes(
-                    "lid", "the lid", "box.outside_length + 2 * lid.over", "box.outside_width + 2 * lid.over", 15
+                    "lid", N_("the lid"), "box.outside_length + 2 * lid.over", "box.outside_width + 2 * lid.over", 15
                 ),
-                given("lid.over", "how far the lid stands over", 0 if chosen["lid"] == "lift" else 6),
-                given("batten.clearance", "clearance of the battens inside", 2, snap=Snap.NOTHING),
+                given("lid.over", N_("how far the lid stands over"), 0 if chosen["lid"] == "lift" else 6),
+                given("batten.clearance", N_("clearance of the battens inside"), 2, snap=Snap.NOTHING),
                 *board_sizes(
-                    "batten", "the battens", "box.inside_width - 2 * batten.clearance", "ends.thickness * 2", 10
+                    "batten", N_("the battens"), "box.inside_width - 2 * batten.clearance", "ends.thickness * 2", 10
                 ),
                 *(hinges if chosen["lid"] == "hinged" else ()),
             )

@@ -90,15 +90,15 @@ def _define(chosen: Choices) -> tuple[Definition, ...]:
                 "height": SizeRule("2 * top.thickness", 480),
             },
         ),
-        *board_sizes("sides", "the sides", "case.outside_height", "case.outside_depth", 18, spare=spare),
-        *board_sizes("top", "top and bottom", top_length, "case.outside_depth", "sides.thickness", spare=spare),
+        *board_sizes("sides", N_("the sides"), "case.outside_height", "case.outside_depth", 18, spare=spare),
+        *board_sizes("top", N_("top and bottom"), top_length, "case.outside_depth", "sides.thickness", spare=spare),
     ]
     if shape.dovetailed:
         found += tail_sizes("tails", "sides.thickness", "top.thickness", "case.outside_depth", 5)
     else:
         found += [
-            ruled("corner.depth", "depth of the corner rabbet", "sides.thickness / 2", snap=Snap.MARK),
-            ruled("corner.width", "width of the corner rabbet", "top.thickness"),
+            ruled("corner.depth", N_("depth of the corner rabbet"), "sides.thickness / 2", snap=Snap.MARK),
+            ruled("corner.width", N_("width of the corner rabbet"), "top.thickness"),
         ]
     found += _back_quantities(shape.boards)
     if shape.divided:
@@ -120,11 +120,11 @@ def _define(chosen: Choices) -> tuple[Definition, ...]:
 def _back_quantities(boards: int) -> list[Definition]:
     one = boards == 1
     return [
-        given("back.thickness", "thickness of the back", 9),
-        given("back.rabbet", "depth of the back's rabbet", 8),
-        ruled("back.rabbet_width", "width of the back's rabbet", "back.thickness"),
-        ruled("back.opening_width", "rabbet to rabbet, across", "case.inside_width + 2 * back.rabbet"),
-        ruled("back.opening_height", "rabbet to rabbet, up", "case.inside_height + 2 * back.rabbet"),
+        given("back.thickness", N_("thickness of the back"), 9),
+        given("back.rabbet", N_("depth of the back's rabbet"), 8),
+        ruled("back.rabbet_width", N_("width of the back's rabbet"), "back.thickness"),
+        ruled("back.opening_width", N_("rabbet to rabbet, across"), "case.inside_width + 2 * back.rabbet"),
+        ruled("back.opening_height", N_("rabbet to rabbet, up"), "case.inside_height + 2 * back.rabbet"),
         given(
             "back.gap",
             N_("gap at each edge of the back") if one else N_("gap at each edge of the back's boards"),
@@ -151,35 +151,35 @@ def _dado_quantities(shape: _Shape) -> list[Definition]:
     both = shape.columns > 1 and shape.rows > 1
     shouldered = shape.dados == "shouldered"
     found = [
-        given("divider.thickness", "thickness of the dividers", 15 if both else 12),
-        given("divider.setback", "dividers back from the front", 0),
-        ruled("dado.depth", "depth of the dados", "divider.thickness / 3", snap=Snap.MARK)
+        given("divider.thickness", N_("thickness of the dividers"), 15 if both else 12),
+        given("divider.setback", N_("dividers back from the front"), 0),
+        ruled("dado.depth", N_("depth of the dados"), "divider.thickness / 3", snap=Snap.MARK)
         if both
-        else given("dado.depth", "depth of the dados", 5),
+        else given("dado.depth", N_("depth of the dados"), 5),
         ruled(
             "dado.width",
-            "width of the dados",
+            N_("width of the dados"),
             "divider.thickness / 2" if shouldered else "divider.thickness",
             snap=Snap.MARK if shouldered else Snap.NOTHING,
         ),
     ]
     if shouldered:
-        found.append(ruled("divider.tongue", "tongue of the dividers", "dado.width"))
+        found.append(ruled("divider.tongue", N_("tongue of the dividers"), "dado.width"))
     if shape.dados == "stopped":
         found += [
-            given("dado.stop", "front edge to where the dados stop", 10),
-            ruled("divider.notch", "notch in the dividers' front corners", "dado.stop - divider.setback"),
+            given("dado.stop", N_("front edge to where the dados stop"), 10),
+            ruled("divider.notch", N_("notch in the dividers' front corners"), "dado.stop - divider.setback"),
         ]
     if shape.columns > 1:
         found += [
             ruled(
                 "upright.length",
-                "length of the uprights",
+                N_("length of the uprights"),
                 "case.inside_height + 2 * dado.depth",
                 ("case.inside_height",),
             ),
-            ruled("upright.width", "width of the uprights", "opening.depth - divider.setback"),
-            ruled("upright.thickness", "thickness of the uprights", "divider.thickness"),
+            ruled("upright.width", N_("width of the uprights"), "opening.depth - divider.setback"),
+            ruled("upright.thickness", N_("thickness of the uprights"), "divider.thickness"),
         ]
     return found
 
@@ -195,15 +195,15 @@ def _opening_quantities(shape: _Shape) -> list[Definition]:
         f"(case.inside_width - {uprights} * upright.thickness) / {shape.columns}" if uprights else "case.inside_width"
     )
     found = [
-        ruled("opening.depth", "depth of the openings", "case.outside_depth - back.thickness"),
-        ruled("column.width", "width of the openings", width),
+        ruled("opening.depth", N_("depth of the openings"), "case.outside_depth - back.thickness"),
+        ruled("column.width", N_("width of the openings"), width),
     ]
     if not dividers:
-        return [*found, ruled("row1.height", "height of the opening", "case.inside_height")]
+        return [*found, ruled("row1.height", N_("height of the opening"), "case.inside_height")]
     clear = f"case.inside_height - {dividers} * divider.thickness"
     if shape.heights == "stepped":
         steps = shape.rows * dividers // 2
-        found.append(given("rows.step", "each row taller than the one above by", 12 if shape.rows <= 4 else 4))
+        found.append(given("rows.step", N_("each row taller than the one above by"), 12 if shape.rows <= 4 else 4))
         rules = [f"({clear} - {steps} * rows.step) / {shape.rows} + {n} * rows.step" for n in range(shape.rows)]
     else:
         rules = [f"({clear}) / {shape.rows}"] * shape.rows
@@ -214,24 +214,26 @@ def _opening_quantities(shape: _Shape) -> list[Definition]:
 
 def _divider_quantities(shape: _Shape) -> list[Definition]:
     length = "column.width + 2 * dado.depth"
-    load = [] if shape.drawers else [given("shelf.load", "load on each shelf, in kg", 12, QuantityKind.COUNT)]
+    load = [] if shape.drawers else [given("shelf.load", N_("load on each shelf, in kg"), 12, QuantityKind.COUNT)]
     if not shape.framed:
         return [
-            ruled("divider.length", "length of the dividers", length, ("column.width",)),
-            ruled("divider.width", "width of the dividers", "opening.depth - divider.setback"),
+            ruled("divider.length", N_("length of the dividers"), length, ("column.width",)),
+            ruled("divider.width", N_("width of the dividers"), "opening.depth - divider.setback"),
             *load,
         ]
     inner = "opening.depth - divider.setback - 2 * (frame.board_width - frame.tongue)"
     return [
-        given("frame.board_width", "width of the frames' members", 45),
-        given("frame.tongue", "length of the frames' tongues", 8),
-        ruled("frame.groove", "width of the frames' grooves", "divider.thickness / 3", snap=Snap.IRON),
-        given("panel.clearance", "clearance of the dust panels, each edge", 2, snap=Snap.NOTHING),
-        *board_sizes("rail", "the frames' rails", length, "frame.board_width", "divider.thickness", ("column.width",)),
-        *board_sizes("runner", "the frames' runners", inner, "frame.board_width", "divider.thickness"),
+        given("frame.board_width", N_("width of the frames' members"), 45),
+        given("frame.tongue", N_("length of the frames' tongues"), 8),
+        ruled("frame.groove", N_("width of the frames' grooves"), "divider.thickness / 3", snap=Snap.IRON),
+        given("panel.clearance", N_("clearance of the dust panels, each edge"), 2, snap=Snap.NOTHING),
+        *board_sizes(
+            "rail", N_("the frames' rails"), length, "frame.board_width", "divider.thickness", ("column.width",)
+        ),
+        *board_sizes("runner", N_("the frames' runners"), inner, "frame.board_width", "divider.thickness"),
         *board_sizes(
             "panel",
-            "the dust panels",
+            N_("the dust panels"),
             f"{inner} - 2 * panel.clearance",
             f"{length} - 2 * (frame.board_width - frame.tongue) - 2 * panel.clearance",
             "frame.groove",

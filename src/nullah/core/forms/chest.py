@@ -34,17 +34,17 @@ def _define(chosen: Choices) -> tuple[Definition, ...]:
                 "height": SizeRule("(foot.height + bottom.thickness)", 360, 1, N_("inside depth")),
             },
         ),
-        given("foot.height", "floor to the front's lower edge", 70),
-        *board_sizes("ends", "the ends", "chest.outside_height", "chest.outside_width", 18),
-        *board_sizes("sides", "front and back", "chest.outside_length", "chest.outside_height - foot.height", 18),
-        given("rabbet.depth", "depth of the rabbet in front and back", 6),
-        ruled("rabbet.width", "width of the rabbet in front and back", "ends.thickness"),
-        ruled("notch.depth", "depth of the notches in the ends", "sides.thickness - rabbet.depth"),
-        given("dado.depth", "depth of the dados for the bottom", 5),
-        ruled("dado.width", "width of the dados for the bottom", "bottom.thickness"),
+        given("foot.height", N_("floor to the front's lower edge"), 70),
+        *board_sizes("ends", N_("the ends"), "chest.outside_height", "chest.outside_width", 18),
+        *board_sizes("sides", N_("front and back"), "chest.outside_length", "chest.outside_height - foot.height", 18),
+        given("rabbet.depth", N_("depth of the rabbet in front and back"), 6),
+        ruled("rabbet.width", N_("width of the rabbet in front and back"), "ends.thickness"),
+        ruled("notch.depth", N_("depth of the notches in the ends"), "sides.thickness - rabbet.depth"),
+        given("dado.depth", N_("depth of the dados for the bottom"), 5),
+        ruled("dado.width", N_("width of the dados for the bottom"), "bottom.thickness"),
         *board_sizes(
             "bottom",
-            "the bottom",
+            N_("the bottom"),
             "chest.inside_length + 2 * dado.depth",
             "chest.inside_width",
             15,
@@ -53,20 +53,20 @@ def _define(chosen: Choices) -> tuple[Definition, ...]:
     ]
     if chosen["feet"] != "plain":
         found += [
-            ruled("foot.length", "length of each foot", "chest.outside_width / 5", snap=Snap.MARK),
-            ruled("foot.rise", "height of the cut between the feet", "foot.height * 2 / 3", snap=Snap.MARK),
+            ruled("foot.length", N_("length of each foot"), "chest.outside_width / 5", snap=Snap.MARK),
+            ruled("foot.rise", N_("height of the cut between the feet"), "foot.height * 2 / 3", snap=Snap.MARK),
         ]
         if chosen["feet"] == "ogee":
-            found.append(ruled("foot.run", "length of each ogee", "chest.outside_width / 6", snap=Snap.MARK))
+            found.append(ruled("foot.run", N_("length of each ogee"), "chest.outside_width / 6", snap=Snap.MARK))
     if chosen["till"] != "none":
         found += [
-            given("till.inside_width", "width of the small compartment", 110),
-            given("till.depth", "depth of the small compartment", 90),
-            given("till.below", "top edge to the small compartment", 25),
-            given("till.dado", "depth of its dados", 4),
+            given("till.inside_width", N_("width of the small compartment"), 110),
+            given("till.depth", N_("depth of the small compartment"), 90),
+            given("till.below", N_("top edge to the small compartment"), 25),
+            given("till.dado", N_("depth of its dados"), 4),
             *board_sizes(
                 "till_side",
-                "its side",
+                N_("its side"),
                 "chest.inside_width + 2 * till.dado",
                 "till.depth + till_bottom.thickness",
                 10,
@@ -74,7 +74,7 @@ def _define(chosen: Choices) -> tuple[Definition, ...]:
             ),
             *board_sizes(
                 "till_bottom",
-                "its bottom",
+                N_("its bottom"),
                 "chest.inside_width + 2 * till.dado",
                 "till.inside_width + till.dado",
                 10,
@@ -83,16 +83,16 @@ def _define(chosen: Choices) -> tuple[Definition, ...]:
         ]
     if chosen["lid"] != "none":
         found += [
-            given("lid.front_over", "lid beyond the front", 15),
-            given("batten.clearance", "clearance of the battens at the ends", "1.5", snap=Snap.NOTHING),
+            given("lid.front_over", N_("lid beyond the front"), 15),
+            given("batten.clearance", N_("clearance of the battens at the ends"), "1.5", snap=Snap.NOTHING),
             *board_sizes(
                 "lid",
-                "the lid",
+                N_("the lid"),
                 "chest.outside_length + 2 * (batten.thickness + batten.clearance)",
                 "chest.outside_width + lid.front_over",
                 18,
             ),
-            *board_sizes("batten", "the battens", "lid.width", "45", 18),
+            *board_sizes("batten", N_("the battens"), "lid.width", "45", 18),
         ]
     return tuple(found)
 

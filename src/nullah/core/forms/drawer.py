@@ -67,9 +67,9 @@ def drawer_stock(bottom: str, what: str = N_("of the drawer")) -> tuple[Definiti
                     Phrase("height of the front's rabbet {what}", what=what),
                     "drawer.bottom_thickness + slip.thickness",
                 ),
-                given("slip.thickness", "thickness of the slips at their thick end", 6),
-                given("slip.taper", "how much the slips taper to the back", 1),
-                given("slip.board_width", "width of the slips", 18),
+                given("slip.thickness", N_("thickness of the slips at their thick end"), 6),
+                given("slip.taper", N_("how much the slips taper to the back"), 1),
+                given("slip.board_width", N_("width of the slips"), 18),
             )
         ),
     )
@@ -312,9 +312,9 @@ def _nailed_bottom(
 def _define(chosen: Choices) -> tuple[Definition, ...]:
     opening = Opening((Fraction(0), Fraction(0), Fraction(0)), "opening.width", "opening.height", "opening.depth")
     return (
-        given("opening.width", "width of the opening", 280),
-        given("opening.height", "height of the opening", 110),
-        given("opening.depth", "depth of the opening", 260),
+        given("opening.width", N_("width of the opening"), 280),
+        given("opening.height", N_("height of the opening"), 110),
+        given("opening.depth", N_("depth of the opening"), 260),
         *drawer_stock(chosen["bottom"]),
         *drawer_sizes("drawer", N_("the drawer"), opening, chosen["bottom"]),
         *drawer_tails("drawer", "drawer", N_("the drawer")),

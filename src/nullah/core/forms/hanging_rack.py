@@ -34,32 +34,35 @@ def _define(chosen: Choices) -> tuple[Definition, ...]:
                 "height": SizeRule("shelf.thickness", 260, 1),
             },
         ),
-        *board_sizes("back", "the back", "rack.inside_width + 2 * groove.depth", "rack.outside_height", 15),
-        given("groove.depth", "depth of grooves and rabbets", 5),
-        *board_sizes("ends", "the ends", "rack.outside_height", "rack.outside_depth - cleat.thickness", 15),
-        given("shelf.below", "lower edge to the shelf", 60),
+        *board_sizes("back", N_("the back"), "rack.inside_width + 2 * groove.depth", "rack.outside_height", 15),
+        given("groove.depth", N_("depth of grooves and rabbets"), 5),
+        *board_sizes("ends", N_("the ends"), "rack.outside_height", "rack.outside_depth - cleat.thickness", 15),
+        given("shelf.below", N_("lower edge to the shelf"), 60),
         *board_sizes(
             "shelf",
-            "the shelf",
+            N_("the shelf"),
             "rack.inside_width + 2 * groove.depth",
             "rack.outside_depth - cleat.thickness - back.thickness + groove.depth",
             15,
         ),
-        ruled("groove.width", "width of the groove", "shelf.thickness"),
-        given("cleat.board", "width of the board for both cleats", 90),
-        given("cleat.thickness", "thickness of the cleats", 18),
-        given("cleat.bevel", "height of the cleats' bevel", "7.5"),
-        ruled("cleat.length", "length of the cleats", "rack.inside_width - 2 * ends.thickness"),
+        ruled("groove.width", N_("width of the groove"), "shelf.thickness"),
+        given("cleat.board", N_("width of the board for both cleats"), 90),
+        given("cleat.thickness", N_("thickness of the cleats"), 18),
+        given("cleat.bevel", N_("height of the cleats' bevel"), "7.5"),
+        ruled("cleat.length", N_("length of the cleats"), "rack.inside_width - 2 * ends.thickness"),
         ruled(
-            "cleat.width", "width of each cleat at its longer face", "(cleat.board + cleat.bevel) / 2", snap=Snap.MARK
+            "cleat.width",
+            N_("width of each cleat at its longer face"),
+            "(cleat.board + cleat.bevel) / 2",
+            snap=Snap.MARK,
         ),
-        given("cleat.below", "top of the back to the cleat", 10),
+        given("cleat.below", N_("top of the back to the cleat"), 10),
     ]
     if chosen["slots"] == "slotted":
         found += [
-            given("slots.count", "number of slots", 8, QuantityKind.COUNT),
-            given("slots.width", "width of the slots", 12),
-            given("slots.depth", "depth of the slots", 45),
+            given("slots.count", N_("number of slots"), 8, QuantityKind.COUNT),
+            given("slots.width", N_("width of the slots"), 12),
+            given("slots.depth", N_("depth of the slots"), 45),
         ]
     return tuple(found)
 

@@ -36,28 +36,32 @@ def _define(chosen: Choices) -> tuple[Definition, ...]:
                 "height": SizeRule("(base.thickness - housing.depth)", 110, 0, N_("depth of the walls inside")),
             },
         ),
-        given("walls.thickness", "thickness of the walls", 10),
+        given("walls.thickness", N_("thickness of the walls"), 10),
         *board_sizes(
             "sides",
-            "front and back",
+            N_("front and back"),
             "holder.outside_length",
             "holder.inside_height + housing.depth",
             "walls.thickness",
         ),
-        *board_sizes("ends", "the ends", ends_length, "holder.inside_height + housing.depth", "walls.thickness"),
-        given("base.margin", "base beyond the walls", 18),
+        *board_sizes("ends", N_("the ends"), ends_length, "holder.inside_height + housing.depth", "walls.thickness"),
+        given("base.margin", N_("base beyond the walls"), 18),
         *board_sizes(
-            "base", "the base", "holder.outside_length + 2 * base.margin", "holder.outside_width + 2 * base.margin", 20
+            "base",
+            N_("the base"),
+            "holder.outside_length + 2 * base.margin",
+            "holder.outside_width + 2 * base.margin",
+            20,
         ),
-        given("housing.depth", "depth the walls are housed in the base", 5),
+        given("housing.depth", N_("depth the walls are housed in the base"), 5),
     ]
     if corners == "dovetailed":
         found += tail_sizes("tails", "walls.thickness", "walls.thickness", "sides.width", 2)
-        found.append(ruled("tails.spare", "left long in all", "2 * tails.proud"))
+        found.append(ruled("tails.spare", N_("left long in all"), "2 * tails.proud"))
     elif corners == "rabbeted":
         found += [
-            ruled("corner.depth", "depth of the corner rabbet", "walls.thickness / 2", snap=Snap.MARK),
-            ruled("corner.width", "width of the corner rabbet", "walls.thickness"),
+            ruled("corner.depth", N_("depth of the corner rabbet"), "walls.thickness / 2", snap=Snap.MARK),
+            ruled("corner.width", N_("width of the corner rabbet"), "walls.thickness"),
         ]
     return tuple(found)
 

@@ -122,6 +122,8 @@ class Maker:
         shapings: Iterable[Shaping] = (),
         group: str = "",
         own: bool = False,
+        staves: int = 1,
+        laminated: bool = False,
     ) -> Part:
         """Put a board into the piece.
 
@@ -133,6 +135,10 @@ class Maker:
             Two letters: the axis of its length and the axis of its thickness, such as ``xz``.
         shows : str
             First letters of the sides seen on the finished piece (l r f b u t).
+        staves : int
+            How many it is usually glued up from.
+        laminated : bool
+            Whether these are strips that stand on edge.
         """
         grain, face = _AXES[lie[0]], _AXES[lie[1]]
         across = next(axis for axis in Axis if axis not in (grain, face))
@@ -159,6 +165,8 @@ class Maker:
             tuple(shapings),
             group,
             own,
+            staves,
+            laminated,
         )
         self._parts[part_id] = part
         return part

@@ -41,27 +41,27 @@ def _define(chosen: Choices) -> tuple[Definition, ...]:
                 "height": SizeRule("(groove.height + bottom.thickness)", 70, 1, N_("inside depth")),
             },
         ),
-        *board_sizes("sides", "the sides", "tray.outside_length", "tray.outside_height", 12, spare=spare),
-        given("ends.rise", "how much the ends stand above the sides", 45),
-        *board_sizes("ends", "the ends", "tray.outside_width", "tray.outside_height + ends.rise", 15, spare=spare),
+        *board_sizes("sides", N_("the sides"), "tray.outside_length", "tray.outside_height", 12, spare=spare),
+        given("ends.rise", N_("how much the ends stand above the sides"), 45),
+        *board_sizes("ends", N_("the ends"), "tray.outside_width", "tray.outside_height + ends.rise", 15, spare=spare),
         *bottom_sizes("tray", 9, 4, "1.5"),
     ]
     if tenoned:
         found += [
-            given("sides.inset", "ends beyond the sides", 15),
-            ruled("tenon.width", "width of the tenons", "tray.outside_height / 4", snap=Snap.MARK),
-            ruled("tenon.edge", "edge to tenon", "tray.outside_height / 6", snap=Snap.MARK),
+            given("sides.inset", N_("ends beyond the sides"), 15),
+            ruled("tenon.width", N_("width of the tenons"), "tray.outside_height / 4", snap=Snap.MARK),
+            ruled("tenon.edge", N_("edge to tenon"), "tray.outside_height / 6", snap=Snap.MARK),
         ]
     else:
         found += tail_sizes("tails", "sides.thickness", "ends.thickness", "tray.outside_height", 2)
     if count:
         found += [
-            given("dado.depth", "depth of the dados", 4),
-            ruled("dado.width", "width of the dados", "divider.thickness"),
-            given("divider.drop", "dividers below the edge of the sides", 4),
+            given("dado.depth", N_("depth of the dados"), 4),
+            ruled("dado.width", N_("width of the dados"), "divider.thickness"),
+            given("divider.drop", N_("dividers below the edge of the sides"), 4),
             *board_sizes(
                 "divider",
-                "the dividers",
+                N_("the dividers"),
                 "tray.inside_width + 2 * dado.depth",
                 "tray.inside_height - divider.drop",
                 8,
@@ -69,16 +69,16 @@ def _define(chosen: Choices) -> tuple[Definition, ...]:
             ),
             ruled(
                 "cell.length",
-                "length of the compartments",
+                N_("length of the compartments"),
                 f"(tray.inside_length - {count} * divider.thickness) / {count + 1}",
             ),
         ]
     if chosen["handles"] == "holes":
         found += [
-            given("handle.length", "length of the hand holes", 95),
-            given("handle.height", "height of the hand holes", 26),
-            given("handle.below", "top of the ends to the hand holes", 18),
-            given("ends.radius", "rounding of the ends' upper corners", 20),
+            given("handle.length", N_("length of the hand holes"), 95),
+            given("handle.height", N_("height of the hand holes"), 26),
+            given("handle.below", N_("top of the ends to the hand holes"), 18),
+            given("ends.radius", N_("rounding of the ends' upper corners"), 20),
         ]
     return tuple(found)
 

@@ -32,14 +32,14 @@ def _define(chosen: Choices) -> tuple[Definition, ...]:
                 "height": SizeRule(f"({count} * shelves.thickness + sides.below)", 520, 1),
             },
         ),
-        *board_sizes("sides", "the sides", "shelf.outside_height", "shelf.outside_depth", 18),
-        given("sides.below", "sides below the lowest shelf", 90),
-        given("dado.depth", "depth of the dados", 6),
-        ruled("dado.width", "width of the dados", "shelves.thickness"),
-        given("shelves.setback", "shelves back from the front", 0),
+        *board_sizes("sides", N_("the sides"), "shelf.outside_height", "shelf.outside_depth", 18),
+        given("sides.below", N_("sides below the lowest shelf"), 90),
+        given("dado.depth", N_("depth of the dados"), 6),
+        ruled("dado.width", N_("width of the dados"), "shelves.thickness"),
+        given("shelves.setback", N_("shelves back from the front"), 0),
         *board_sizes(
             "shelves",
-            "the shelves",
+            N_("the shelves"),
             "shelf.inside_width + 2 * dado.depth",
             "shelf.outside_depth - shelves.setback",
             15,
@@ -47,19 +47,19 @@ def _define(chosen: Choices) -> tuple[Definition, ...]:
         ),
         ruled(
             "rows.height",
-            "clear height of a row",
+            N_("clear height of a row"),
             f"(shelf.outside_height - sides.below - {count} * shelves.thickness) / {count}",
         ),
-        given("shelf.load", "load on each shelf, in kg", 15, QuantityKind.COUNT),
-        *board_sizes("rail", "the rail", "shelf.inside_width + 2 * dado.depth", "70", 12, ("shelf.inside_width",)),
+        given("shelf.load", N_("load on each shelf, in kg"), 15, QuantityKind.COUNT),
+        *board_sizes("rail", N_("the rail"), "shelf.inside_width + 2 * dado.depth", "70", 12, ("shelf.inside_width",)),
     ]
     if chosen["dados"] == "stopped":
         found += [
-            given("dado.stop", "front edge to where the dados stop", 8),
-            ruled("shelves.notch", "notch in the shelves' front corners", "dado.stop - shelves.setback"),
+            given("dado.stop", N_("front edge to where the dados stop"), 8),
+            ruled("shelves.notch", N_("notch in the shelves' front corners"), "dado.stop - shelves.setback"),
         ]
     if chosen["ends"] != "plain":
-        found.append(ruled("ends.rise", "height of the shaped ends", "sides.below * 3 / 4", snap=Snap.MARK))
+        found.append(ruled("ends.rise", N_("height of the shaped ends"), "sides.below * 3 / 4", snap=Snap.MARK))
     return tuple(found)
 
 

@@ -11,6 +11,7 @@ from nullah.core.joints.mate_views import Hole
 from nullah.core.ledger import Definition, Ledger
 from nullah.core.lengths import Marks
 from nullah.core.piece.cuts import Removal, block_of
+from nullah.core.piece.facts import Note
 from nullah.core.piece.faults import Channel, Fault
 from nullah.core.piece.joint import Hold, Joint, JointType, Offered, WoodHeld
 from nullah.core.piece.overlap import channel_of, lines, outward
@@ -30,6 +31,8 @@ class JointBase:
     slanted = False
     enters = False
     captures = False
+    pegged = False
+    when_glued: Note | None = None
 
     def name(self, joint: Joint, first: Part, second: Part) -> str:
         """Return what a joint is called."""

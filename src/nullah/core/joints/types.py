@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from nullah.core.joints.base import JointBase
 from nullah.core.joints.bench import AtBench, Told
+from nullah.core.joints.breadboard import BREADBOARD
 from nullah.core.joints.bridle import BRIDLE
 from nullah.core.joints.butt import BUTT
 from nullah.core.joints.dovetail import DOVETAIL
@@ -14,7 +15,9 @@ from nullah.core.joints.mate_views import Hole
 from nullah.core.joints.mitre import MITRE
 from nullah.core.joints.tenon import TENON
 
-TYPES: dict[str, JointBase] = {each.id: each for each in (DOVETAIL, LET_IN, BRIDLE, TENON, LAP, MITRE, FINGER, BUTT)}
+TYPES: dict[str, JointBase] = {
+    each.id: each for each in (DOVETAIL, LET_IN, BRIDLE, TENON, BREADBOARD, LAP, MITRE, FINGER, BUTT)
+}
 
 
 def told_of(at: AtBench) -> Told | None:

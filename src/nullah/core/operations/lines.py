@@ -32,6 +32,9 @@ class LineKind(Enum):
     SHOULDER = N_("shoulder")
     TENON_EDGE = N_("edge of the tenon")
     MORTISE_END = N_("end of the mortise")
+    SLOT_END = N_("end of the longer mortise")
+    TONGUE = N_("end of the tongue")
+    DRAWN_ROW = N_("row nearer to the shoulder")
 
 
 class Line(NamedTuple):

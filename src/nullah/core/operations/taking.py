@@ -43,12 +43,14 @@ class Cut(Enum):
     MORTISE = N_("chop a mortise")
     THROUGH_MORTISE = N_("chop a mortise through")
     OPEN_MORTISE = N_("saw a slot in an end")
+    PANEL_RABBET = N_("rabbet the end of a panel")
+    BETWEEN_TENONS = N_("saw out between tenons")
 
 
 #: What runs on to both ends of the board by itself: a plane cannot stop.
 RUNS_THROUGH = frozenset({Cut.PLOUGH, Cut.PLOUGH_TO_LINES, Cut.RABBET})
 #: What is sawn, so that one end at least must be open.
-SAWN = frozenset({Cut.END_RABBET, Cut.DADO, Cut.NOTCH, Cut.OPEN_MORTISE})
+SAWN = frozenset({Cut.END_RABBET, Cut.DADO, Cut.NOTCH, Cut.OPEN_MORTISE, Cut.PANEL_RABBET, Cut.BETWEEN_TENONS})
 
 
 @dataclass(frozen=True, kw_only=True)

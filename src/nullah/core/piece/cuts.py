@@ -13,7 +13,10 @@ Block = tuple[Floats, Floats]
 
 
 class RoundHole(NamedTuple):
-    """A hole along an axis, mm: its centre in the two axes after that (cyclic), its diameter at either end."""
+    """A hole along an axis, mm: its centre in the two axes after that (cyclic), its diameter at either end.
+
+    A slot goes on from its centre by half of `travel` either way.
+    """
 
     along: Axis
     centre: tuple[float, float]
@@ -21,10 +24,11 @@ class RoundHole(NamedTuple):
     high: float
     diameter: float
     to_diameter: float
+    travel: tuple[float, float] = (0.0, 0.0)
 
 
 class Removal(NamedTuple):
-    """What a joint takes from a part: blocks, prisms and holes, except what lies in `keeps` and `kept_prisms`."""
+    """What a joint takes from a part: blocks and prisms but what lies in `keeps` and `kept_prisms`, and holes."""
 
     blocks: tuple[Block, ...] = ()
     prisms: tuple[Prism, ...] = ()

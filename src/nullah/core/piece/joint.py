@@ -14,6 +14,7 @@ from nullah.core.catalogue import N_
 from nullah.core.ledger import Definition, Ledger
 from nullah.core.lengths import Marks
 from nullah.core.piece.cuts import Removal
+from nullah.core.piece.facts import Note
 from nullah.core.piece.faults import Channel, Fault
 from nullah.core.piece.part import Part
 from nullah.core.piece.space import Axis, Box, Corner, Side
@@ -115,6 +116,14 @@ class JointType(Protocol):
     @property
     def captures(self) -> bool:
         """Whether what enters is held in its channel by no more than the channel's walls."""
+
+    @property
+    def pegged(self) -> bool:
+        """Whether pegs hold it too."""
+
+    @property
+    def when_glued(self) -> Note | None:
+        """What is to be minded when it is glued."""
 
     def name(self, joint: Joint, first: Part, second: Part) -> str:
         """Return what a joint is called; the geometry tells half-blind from through, dado from groove."""

@@ -38,7 +38,9 @@ class Part(NamedTuple):
     length, width and thickness; `alike` names the set of equal parts made together.
     `spare` is what its ends are left long, in all, for planing flush after glueing.
     `shows` are the sides seen on the finished piece; `group` the assembly it belongs to
-    that moves as one (a drawer, a lid); `own` whether it is a board of one's own.
+    that moves as one (a drawer, a lid); `own` whether it is a board of one's own. `staves` are
+    how many it is usually glued up from, edge to edge, or where it is `laminated` face to face,
+    as strips that stand on edge.
     """
 
     id: str
@@ -56,6 +58,8 @@ class Part(NamedTuple):
     shapings: tuple[Shaping, ...] = ()
     group: str = ""
     own: bool = False
+    staves: int = 1
+    laminated: bool = False
 
     @property
     def across(self) -> Axis:

@@ -66,14 +66,13 @@ def build(made: Recipe) -> Solid:
     solid = block_solid(made.block)
     for cut in made.cuts:
         taken = [block_solid(block) for block in cut.blocks] + [prism_solid(prism) for prism in cut.prisms]
-        taken += [hole_solid(hole) for hole in cut.holes]
+        holes = [hole_solid(hole) for hole in cut.holes]
         kept = [block_solid(block) for block in cut.keeps] + [prism_solid(prism) for prism in cut.kept_prisms]
-        if not taken:
-            continue
-        away = joined(taken)
-        if kept:
-            away = away - joined(kept)
-        solid = solid - away
+        if taken:
+            away = joined(taken)
+            solid = solid - (away - joined(kept) if kept else away)
+        if holes:
+            solid = solid - joined(holes)
     exact = Box(*made.block)  # type: ignore[arg-type]
     for shaping in made.shapings:
         for prism in prisms(shaping, exact):
@@ -114,9 +113,12 @@ def prism_solid(prism: Prism) -> Solid:
 
 
 def hole_solid(hole: RoundHole) -> Solid:
-    """Return a round hole, or a cone, as a solid."""
+    """Return a round hole, a cone or a slot as a solid."""
     radii = hole.diameter / 2, hole.to_diameter / 2
     solid = manifold3d.Manifold.cylinder(hole.high - hole.low, *radii, ROUND)
+    if any(hole.travel):
+        a, b = (each / 2 for each in hole.travel)
+        solid = manifold3d.Manifold.batch_hull([solid.translate((-a, -b, 0.0)), solid.translate((a, b, 0.0))])
     return turned(solid.translate((*hole.centre, hole.low)), hole.along.value)
 
 

@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 import textwrap
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
+from functools import partial
 
-from nullah.core.card import Severity
+from nullah.core.card import Setting, Severity
 from nullah.core.drawing import Anchor, Drawing, Element, Label, Path, Point, Role, line
 from nullah.core.wording.card import WordedCard
 
@@ -55,32 +56,66 @@ def heading(piece: str, title: str, page: str, width: float = A4[0]) -> list[Ele
 def card_on_paper(card: WordedCard, x: float, y: float, width: float) -> tuple[list[Element], float]:
     """Set a card as it stands on the desk: Set in large figures, Mark, Mind. Gives where it ends, mm."""
     found: list[Element] = []
-    if card.set:
-        columns = 3
-        cell = width / columns
-        for index, setting in enumerate(card.set):
-            at_x, at_y = x + cell * (index % columns), y + 17 * (index // columns)
-            found.append(Label((at_x, at_y + 2), setting.tool, 2.8, Anchor.START, Role.FAINT))
-            found.append(
-                Label(
-                    (at_x, at_y + 7), setting.figure, 5.2 if len(setting.figure) < 14 else 3.8, Anchor.START, bold=True
-                )
-            )
-            note, _ = paragraph(setting.note, at_x, at_y + 9.4, cell - 2, 2.3, Role.FAINT)
-            found += note[:2]
-        y += 17 * ((len(card.set) + columns - 1) // columns) + 2
+    for block in _blocks(card, x, width):
+        words, y = block(y)
+        found += words
+    return found, y
+
+
+def card_on_pages(card: WordedCard, x: float, y: float, width: float) -> list[list[Element]]:
+    """Set a card from `y` mm down, and on as many further pages as it takes."""
+    pages: list[list[Element]] = [[]]
+    for block in _blocks(card, x, width):
+        words, end = block(y)
+        if end > A4[1] - 8 and (pages[-1] or len(pages) == 1):
+            pages.append([])
+            words, end = block(_NEXT_PAGE)
+        pages[-1] += words
+        y = end
+    return pages
+
+
+#: What stands together on a page: set from a height down, it gives its words and where they end, mm.
+_Block = Callable[[float], tuple[list[Element], float]]
+#: A further page of a card begins so far down, mm.
+_NEXT_PAGE = 28.0
+_COLUMNS = 3
+
+
+def _blocks(card: WordedCard, x: float, width: float) -> Iterator[_Block]:
+    """Yield the rows of settings and the lines of a card, the heading of each part with its first line."""
+    rows = [card.set[start : start + _COLUMNS] for start in range(0, len(card.set), _COLUMNS)]
+    for row in rows:
+        yield partial(_row, row, x, width, last=row is rows[-1])
     for title, lines in (("Mark", [(text, Role.LABEL) for text in card.mark]), ("Mind", _minds(card))):
-        if not lines:
-            continue
+        for number, (text, role) in enumerate(lines, start=1):
+            sign = f"{number}" if title == "Mark" else "–"
+            heading_ = title if number == 1 else ""
+            yield partial(_line, heading_, sign, text, role, x, width, last=number == len(lines))
+
+
+def _row(row: Sequence[Setting], x: float, width: float, y: float, last: bool) -> tuple[list[Element], float]:
+    found: list[Element] = []
+    cell = width / _COLUMNS
+    for index, setting in enumerate(row):
+        at_x, large = x + cell * index, len(setting.figure) < 14
+        found.append(Label((at_x, y + 2), setting.tool, 2.8, Anchor.START, Role.FAINT))
+        found.append(Label((at_x, y + 7), setting.figure, 5.2 if large else 3.8, Anchor.START, bold=True))
+        note, _ = paragraph(setting.note, at_x, y + 9.4, cell - 2, 2.3, Role.FAINT)
+        found += note[:2]
+    return found, y + 17 + 2 * last
+
+
+def _line(
+    title: str, sign: str, text: str, role: Role, x: float, width: float, y: float, last: bool
+) -> tuple[list[Element], float]:
+    found: list[Element] = []
+    if title:
         found.append(Label((x, y + 3), title, 3.6, Anchor.START, bold=True))
         y += 6
-        for number, (text, role) in enumerate(lines, start=1):
-            found.append(Label((x, y + 2.2), f"{number}" if title == "Mark" else "–", 3.0, Anchor.START, Role.FAINT))
-            words, y = paragraph(text, x + 5, y, width - 5, 3.0, role)
-            found += words
-            y += 0.8
-        y += 2
-    return found, y
+    found.append(Label((x, y + 2.2), sign, 3.0, Anchor.START, Role.FAINT))
+    words, y = paragraph(text, x + 5, y, width - 5, 3.0, role)
+    return [*found, *words], y + 0.8 + 2 * last
 
 
 def _minds(card: WordedCard) -> list[tuple[str, Role]]:

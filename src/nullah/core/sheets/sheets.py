@@ -113,6 +113,7 @@ def _cut_list_rows(plan: Plan, groups: list[CutGroup], found: list[Element]) -> 
                 write(row.rough_thickness, up, unit=False),
             )
         )
+        rough = f"{row.pieces} × ({rough})" if row.pieces > 1 else rough
         figures = (
             f"{group.quantity} ×",
             short(plan.reader.name_together(group.names), 30),

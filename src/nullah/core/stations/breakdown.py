@@ -291,7 +291,7 @@ def _buying(plan: Plan) -> Iterator[Remark]:
 
 def _glue_up(plan: Plan, selection: Selection) -> tuple[str, ...]:
     """Say how the staves of the part in hand go together."""
-    made = next((each for each in plan.project.staves if each.part == selection.part), None)
+    made = next((each for each in plan.staves if each.part == selection.part), None)
     if made is None:
         return ()
     placed = {item.part.id: (item, each.board) for each in plan.boards for item in each.placed}

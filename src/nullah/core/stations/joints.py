@@ -6,6 +6,7 @@ from collections.abc import Iterator
 
 from nullah.core.card import Card, Remark, Severity
 from nullah.core.drawing import Anchor, Drawing, Label, drawing
+from nullah.core.joints.bench import Told
 from nullah.core.joints.kinds import JointGroup, kinds_of
 from nullah.core.joints.mate_views import Named, extent_of, mate_views
 from nullah.core.joints.types import holes_of, told_of
@@ -78,9 +79,7 @@ def _card(plan: Plan, selection: Selection) -> Card:
 
 def joint_card(plan: Plan, kind: JointGroup, asked: tuple[str, ...] = ()) -> Card:
     """Return what to set, do and mind at a joint that is no dovetail; `asked` is why a figure is what it is."""
-    found = told_of(at_bench(plan, kind))
-    if found is None:
-        return Card(kind.title)
+    found = told_of(at_bench(plan, kind)) or Told((), (), ())
     title = kind.name[:1].upper() + kind.name[1:]
     made = joint_work(plan, kind).steps
     operations = [each for step in made for each in step.operations]

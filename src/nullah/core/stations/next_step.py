@@ -264,6 +264,8 @@ def _gluing(plan: Plan, stand: WorkState, task: Task) -> tuple[list[Setting], li
     names = ", ".join(dict.fromkeys(part.name for part in dry if part is not None))
     if names:
         mind.append(Remark(f"No glue on {names}: it must be free to move."))
+    notes = dict.fromkeys(joint.type.when_glued for joint in gluing.joints)
+    mind += [Remark(note) for note in notes if note is not None]
     steps = [
         "Dry fit all of it first, clamps set and laid out in order.",
         "Thin and even glue; drive each joint together once.",

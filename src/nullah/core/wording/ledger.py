@@ -125,6 +125,7 @@ _PUT_ON = {
     Snap.MARK: N_("{title}: {figure}, the nearest mark to {exact} = {rule}."),
     Snap.CHISEL: N_("{title}: {figure}, the chisel nearest to {exact} = {rule}."),
     Snap.IRON: N_("{title}: {figure}, the iron nearest to {exact} = {rule}."),
+    Snap.BIT: N_("{title}: {figure}, the bit nearest to {exact} = {rule}."),
 }
 
 

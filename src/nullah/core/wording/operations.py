@@ -105,7 +105,7 @@ def alike_operations(operations: Sequence[Operation]) -> list[list[Operation]]:
 
 
 #: Lines of which all from one surface are told in one.
-_IN_ONE = frozenset({LineKind.MORTISE_END, LineKind.TENON_EDGE})
+_IN_ONE = frozenset({LineKind.MORTISE_END, LineKind.TENON_EDGE, LineKind.PLACE})
 
 
 def _row(made: Gauge) -> tuple[object, ...]:
@@ -124,7 +124,9 @@ def _likeness(operation: Operation) -> tuple[object, ...]:
         (each.name, each.value, each.slope, type(each.by), _end_or_surface(each.origin, bored), each.quantity)
         for each in operation.settings
     )
-    stays = tuple(place.number for place in operation.places) if isinstance(operation, Bore) and operation.stays else ()
+    stays: tuple[int, ...] = ()
+    if isinstance(operation, Bore | BoreSlots) and operation.stays:
+        stays = tuple(place.number for place in operation.places)
     at_end = getattr(operation, "end", None) is not None
     return type(operation), ways, at_end, blind, stays, settings
 
@@ -233,6 +235,20 @@ _LINES = {
         "Hold {mate} across the end and knife its width, {figure}: the end of the slot in {where}."
     ),
     (LineKind.MORTISE_END, False): N_("Knife the ends of the mortise on {where}: {figure} from the {surface}."),
+    (LineKind.TONGUE, False): N_(
+        "On both faces mark the end of the tongue, {figure} from the shoulder, at {where}: between the tenons the "
+        "panel is cut back to there."
+    ),
+    (LineKind.TENON_EDGE, True): N_("Lay {mate} on {where} as they will meet, and knife the edges of the tenons over."),
+    (LineKind.SLOT_END, False): N_(
+        "At tenon {number} knife the ends of the mortise {figure} beyond those edges on {where}, so that the panel can "
+        "move."
+    ),
+    (LineKind.ROW, False): N_("Gauge a row for the pegs on {where}, {figure} from the {surface}."),
+    (LineKind.PLACE, False): N_("Mark a peg over the middle of every tenon on {where}: {figure} from the {surface}."),
+    (LineKind.DRAWN_ROW, False): N_(
+        "Drawbore: move every mark {figure} nearer to the shoulder at {where}, so that the pegs pull it tight."
+    ),
     (LineKind.MITRE, False): N_("Gauge the mitre line, {figure} from the {surface}, which is moulded, at {where}."),
 }
 #: A baseline that is gauged on one face only.
@@ -273,7 +289,8 @@ def _gauge(alike: Sequence[Operation], where: str, reader: Reader) -> str:
     over = reader.text(", and {more} more", more=figure_words(made.over, reader)) if made.over is not None else ""
     figures = [figure_words(each.setting, reader) for each in alike if isinstance(each, Gauge)]
     figure = reader.listed(dict.fromkeys(figures))
-    return reader.text(message, figure=figure, over=over, where=where, surface=surface, mate=mate)
+    number = reader.listed(dict.fromkeys(str((each.number + 1) // 2) for each in alike if isinstance(each, Gauge)))
+    return reader.text(message, figure=figure, over=over, where=where, surface=surface, mate=mate, number=number)
 
 
 def _laid_out(made: StepOff | SetOff, where: str, reader: Reader) -> str:
@@ -454,7 +471,7 @@ _TAKEN = {
     ),
     Cut.NOTCH: N_("Saw the corner off {parts} on both lines."),
     Cut.MORTISE: N_(
-        "Chop the mortise in {parts} between its lines, {depth} deep and a hair more for glue: from the middle "
+        "Chop the mortise in {parts} between its lines, {depth} deep and a hair more: from the middle "
         "outwards, the ends last."
     ),
     Cut.THROUGH_MORTISE: N_(
@@ -463,6 +480,14 @@ _TAKEN = {
     Cut.OPEN_MORTISE: N_(
         "Saw the slot in {parts} from its end down both cheeks, in the waste, to its line; chop the waste out there, "
         "half from each face."
+    ),
+    Cut.PANEL_RABBET: N_(
+        "Across the end of {parts} sever the fibers at the shoulder, saw it to the cheek line along a batten, split "
+        "the waste off and level with the {floor}: first the one face, then the other."
+    ),
+    Cut.BETWEEN_TENONS: N_(
+        "On {parts} saw beside every tenon to the end of the tongue, saw the waste out clear of it, and pare to the "
+        "line from both faces."
     ),
     Cut.RECESS: N_("Chop the recess in {parts} to its lines, the hardware tried in it; pare its floor."),
 }  # fmt: skip
@@ -489,10 +514,10 @@ def _taken(made: Take, parts: str, reader: Reader) -> str:
 #: What is said of slots, by whether one place stays put, and by whether they lie along the part.
 _SLOTS = {
     (True, True): N_(
-        "At the other places make slots along {parts}: two holes of {bit}, {slot} apart, the wood between chopped out."
+        "At place {place} make slots along {parts}: two holes of {bit}, {slot} apart, the wood between chopped out."
     ),
     (True, False): N_(
-        "At the other places make slots across {parts}: two holes of {bit}, {slot} apart, the wood between chopped out."
+        "At place {place} make slots across {parts}: two holes of {bit}, {slot} apart, the wood between chopped out."
     ),
     (False, True): N_(
         "At each place make a slot along {parts}: two holes of {bit}, {slot} apart, the wood between chopped out."
@@ -560,7 +585,8 @@ def _fastened(alike: Sequence[Operation], parts: str, reader: Reader) -> str:
         case BoreSlots():
             message = _SLOTS[made.stays, made.along == 0]
             bit, slot = (figure_words(each, reader) for each in made.settings)
-            return reader.text(message, bit=bit, slot=slot, parts=parts)
+            place = reader.listed(str(place.number) for place in made.places)
+            return reader.text(message, bit=bit, slot=slot, parts=parts, place=place)
     raise TypeError(f"nothing is said of {type(made).__name__}")
 
 

@@ -20,7 +20,8 @@ _NOTES = {
     Note.CLEAT_SHOWS: N_("The cleat on the wall hangs below the rack and would be seen."),
     Note.CLEARANCE_BELOW_NOTHING: N_("A clearance below nothing would force the joints apart."),
     Note.CLEARANCE_TOO_LARGE: N_("The clearance is more than half the groove: the bottom could drop out."),
-    Note.GLUE_MIDDLE_TENON: N_("Glue only the middle tenon; peg the others in slots, so that the top can move."),
+    Note.GLUE_MIDDLE_TENON: N_("Glue only the middle tenon of a breadboard end; the others stay dry and move in their "
+                               "slots. Drive the pegs while it is drawn up, and saw them flush when it is dry."),
     Note.GROOVE_HAS_NO_DEPTH: N_("The groove has no depth, so nothing holds the bottom."),
     Note.GROOVE_TOO_DEEP: N_("The groove takes more than half of the thinnest side. About a third is the limit."),
     Note.HAND_HOLES_LOW: N_("The hand holes reach below the edge of the sides, into the tray."),

@@ -75,7 +75,10 @@ class Gluing(NamedTuple):
         """What it puts together, by what holds it; parts that no joint holds lie loose."""
         found: dict[Joining, dict[str, None]] = {}
         for joint in self.joints:
-            found.setdefault(_HOW[joint.hold], {}).update({joint.first: None, joint.second: None})
+            pair = {joint.first: None, joint.second: None}
+            found.setdefault(_HOW[joint.hold], {}).update(pair)
+            if joint.type.pegged:
+                found.setdefault(Joining.PEGS, {}).update(pair)
         held = {part for parts in found.values() for part in parts}
         loose = [part for part in self.adds if part not in held]
         if loose:

@@ -109,14 +109,18 @@ class WoodAskedRows:
 
     def _ways(self, plan: Plan) -> list[tuple[str, str]]:
         """Return the ways the part in hand can be had."""
-        ways = [("", "whole"), *((str(count), f"of {count} staves") for count in range(2, 7))]
+        part = plan.part(self._part)
+        usual = part.staves if part is not None else 1
+        counts = sorted({*range(2, 7), *({usual} if usual > 1 else ())})
+        whole = [("", "whole")] if usual == 1 else []
+        ways = [*whole, *((str(count), f"of {count} staves") for count in counts)]
         names = {part.id: part.name for part in plan.parts}
         twins = resaw_twins(plan, self._part)
         return [*ways, *((twin, f"resawn with {names.get(twin, twin)}") for twin in twins[:6])]
 
     def _way(self) -> str:
         project = self._document.project
-        staves = next((each for each in project.staves if each.part == self._part), None)
+        staves = next((each for each in self._document.plan.staves if each.part == self._part), None)
         if staves is not None:
             return str(len(staves.widths))
         pair = next((each for each in project.resawn if self._part in each), None)

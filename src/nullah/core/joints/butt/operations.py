@@ -97,10 +97,10 @@ def _pilots(making: Making, row: Row, through: Frame, into: Frame) -> Iterator[T
     across, along = into.axes.index(row.across), into.axes.index(row.along)
     laid = _SetOut(making, row, through)
     # What is traced is where the holes of the other part really are.
-    level = _carried(through, into, row.across, laid.row.line)
+    level = carried(through, into, row.across, laid.row.line)
     line = Line(LineKind.ROW, across, level, (surface,), of=making.joint.id)
     places = tuple(
-        Line(LineKind.PLACE, along, _carried(through, into, row.along, place), (surface,), number=n, of=making.joint.id)
+        Line(LineKind.PLACE, along, carried(through, into, row.along, place), (surface,), number=n, of=making.joint.id)
         for n, place in enumerate(laid.row.places, start=1)
     )
     yield TracePlaces(part=into.part.id, stock=into.stock, mate=through.part.id, lines=(line, *places))
@@ -108,7 +108,7 @@ def _pilots(making: Making, row: Row, through: Frame, into: Frame) -> Iterator[T
     yield Bore(part=into.part.id, stock=into.stock, into=surface, row=line, places=places, bit=row.pilot, depth=depth)
 
 
-def _carried(one: Frame, other: Frame, axis: Axis, line: Line) -> Fraction:
+def carried(one: Frame, other: Frame, axis: Axis, line: Line) -> Fraction:
     """Return where a line of one part lies on another that it is held against, mm in the other's frame."""
     index, there = one.axes.index(axis), other.axes.index(axis)
     at = one.high[index] - line.at if one.turned[index] else one.low[index] + line.at

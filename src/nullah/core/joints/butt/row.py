@@ -12,7 +12,6 @@ from nullah.core.piece.cuts import Removal, RoundHole
 from nullah.core.piece.joint import Hold, Joint, WoodHeld
 from nullah.core.piece.overlap import contact
 from nullah.core.piece.part import Part
-from nullah.core.piece.shaping import Prism
 from nullah.core.piece.space import Axis, Box, Side, side_at
 from nullah.core.shop import Shop
 
@@ -187,15 +186,11 @@ def holes_in(row: Row, part: Part) -> Removal:
         ends = (high - deep, high) if row.side.high else (low, low + deep)
         return Removal(holes=tuple(_hole(row, float(at), row.pilot, *ends) for at in row.places))
     holes = [_hole(row, float(at), row.bit, low, high) for at in row.round_places]
-    slots: list[Prism] = []
-    for at in row.slots:
-        half = float(row.travel) / 2
-        along, across = (half, 0.0) if row.slot is row.along else (0.0, half)
-        holes += [_hole(row, float(at) + sign * along, row.bit, low, high, sign * across) for sign in (-1, 1)]
-        slots.append(_between(row, at, low, high))
+    travel = _flat(row, *((float(row.travel), 0.0) if row.slot is row.along else (0.0, float(row.travel))))
+    holes += [_hole(row, float(at), row.bit, low, high)._replace(travel=travel) for at in row.slots]
     if row.head > row.bit.mm:
         holes += [_countersink(row, float(at), low, high) for at in row.round_places]
-    return Removal(prisms=tuple(slots), holes=tuple(holes))
+    return Removal(holes=tuple(holes))
 
 
 def _flat(row: Row, along: float, across: float) -> tuple[float, float]:
@@ -204,18 +199,9 @@ def _flat(row: Row, along: float, across: float) -> tuple[float, float]:
     return (along, across) if first is row.along else (across, along)
 
 
-def _hole(row: Row, at: float, diameter: Length | Fraction, low: float, high: float, off: float = 0.0) -> RoundHole:
-    centre = _flat(row, at, float(row.level) + off)
+def _hole(row: Row, at: float, diameter: Length | Fraction, low: float, high: float) -> RoundHole:
+    centre = _flat(row, at, float(row.level))
     return RoundHole(row.side.axis, centre, low, high, float(diameter), float(diameter))
-
-
-def _between(row: Row, at: Fraction, low: float, high: float) -> Prism:
-    """Return the wood between the two holes of a slot."""
-    half, wide = float(row.travel) / 2, float(row.bit) / 2
-    a, b = (half, wide) if row.slot is row.along else (wide, half)
-    corners = ((-a, -b), (a, -b), (a, b), (-a, b))
-    flat = tuple(_flat(row, float(at) + u, float(row.level) + v) for u, v in corners)
-    return Prism(row.side.axis, flat, low, high)
 
 
 def _countersink(row: Row, at: float, low: float, high: float) -> RoundHole:

@@ -128,13 +128,13 @@ class _Side:
         """Return the cheek lines of a row, from the side from which both parts are gauged."""
         low, high = self.rows[number]
         place = self._tenons.rows[:: -1 if self._frame.turned[self._through] else 1][number]
-        wide = _wide(self._making, high - low, self._tenons.thick)
+        wide = pins_apart(self._making, high - low, self._tenons.thick)
         # A tool or a mark that is not quite as wide lies in the middle of what it should be.
         shift = (high - low - wide.figure) / 2
-        surface, near = _near(self._making.second, self._tenons.gauged, place)
+        surface, near = nearer_cheek(self._making.second, self._tenons.gauged, place)
         # Both are set so that faces lie as they should: what the mark does to the one it does to the other.
         off = by_rule("nearer pin", near + shift, surface, self._making.marks).figure - near
-        surface, near = _near(self._frame, self._tenons.gauged, place)
+        surface, near = nearer_cheek(self._frame, self._tenons.gauged, place)
         return GaugePair(
             part=self._part,
             stock=self._stock,
@@ -311,7 +311,7 @@ class _Guest(_Side):
         )
 
 
-def _near(frame: Frame, gauged: Side, place: Place) -> tuple[Surface, Fraction]:
+def nearer_cheek(frame: Frame, gauged: Side, place: Place) -> tuple[Surface, Fraction]:
     """Return from which surface a row's nearer cheek is gauged on a part, and how far it lies from it, mm."""
     surface = frame.surface(gauged)
     low, high = frame.span(surface.axis, *place)
@@ -323,7 +323,7 @@ def _bounds(low: Gauge | None, high: Gauge | None, axis: int) -> tuple[Edge, Edg
     return (surface_at(axis, False) if low is None else low.line, surface_at(axis, True) if high is None else high.line)
 
 
-def _wide(making: Making, wide: Fraction, axis: Axis) -> ToolSetting:
+def pins_apart(making: Making, wide: Fraction, axis: Axis) -> ToolSetting:
     """Return what sets the pins: the part itself where a tenon is as thick, the chisel that is as wide, or a figure."""
     name, guest = making.joint.names.guest, making.second.part
     if wide == guest.box.size(axis):
