@@ -190,7 +190,8 @@ def test_forms_lists_every_form_with_its_choices_and_quantities(forms):
     assert set(forms) == set(FORMS)
     # Of the shop as it comes: half a millimetre, and these chisels and irons.
     chisels, irons = (3, 6, 10, 12, 19, 25), (3, 5, 6, 8, 10, 12)
-    there = Snapping(Fraction(1, 2), tuple(map(Fraction, chisels)), tuple(map(Fraction, irons)))
+    bits = ("1.5", 2, "2.5", 3, 4, 5, 6, 8, 10, 12, 16)
+    there = Snapping(Fraction(1, 2), *(tuple(map(Fraction, sizes)) for sizes in (chisels, irons, bits)))
     for name, form in forms.items():
         usual = {choice["key"]: choice["options"][0]["value"] for choice in form["choices"]}
         ledger = work_out_ledger(FORMS[name].define(usual), {}, {}, there)

@@ -83,7 +83,7 @@ def test_fingers_share_a_corner_out_whole_and_go_together(given, made):
     assert joint.type.frees(joint, *plan.parts) == {Side.UNDER, Side.LEFT}
     told = next(each for each in STATIONS if each.id == "joints").card(plan, Selection())
     assert told.title == "Finger joint" and len(told.mark) == 6
-    assert [each.figure for each in told.set[:3]] == ["15.0 mm", "18.0 mm", plan.marks.write_setting(mm(120) / made)]
+    assert [each.figure for each in told.set[:3]] == ["15 mm", "18 mm", f"{round(120 / made, 1):g} mm"]
 
 
 def test_fingers_are_offered_at_the_corner_of_a_box_only_and_a_turned_board_is_said():

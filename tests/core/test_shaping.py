@@ -21,10 +21,10 @@ from nullah.core.piece.shaping import (
     RaisedPanel,
     RoundOver,
     Slant,
+    Slot,
     Taper,
     Traced,
     ogee,
-    slot,
 )
 from nullah.core.piece.solids import build, recipe
 from nullah.files.shapings import SHAPING
@@ -75,7 +75,7 @@ def test_round_edges_are_fine_enough_for_a_knife_line():
     assert taken(RoundOver((Side.TOP, Side.FRONT), radius)) == pytest.approx(
         (1 - math.pi / 4) * radius**2 * 300, rel=0.002
     )
-    hole = slot(Axis.Z, (150.0, 60.0), 90.0, 26.0)
+    hole = Slot(Axis.Z, (150.0, 60.0), 90.0, 26.0)
     assert taken(hole) == pytest.approx((64 * 26 + math.pi * 13**2) * 20, rel=0.002)
 
 

@@ -277,7 +277,7 @@ def test_solids_that_cannot_be_written_say_why(tmp_path):
 
 def test_a_measured_thickness_changes_the_solid_as_much_as_the_sum_says():
     plan = work_out(Project(Piece("top", choices=(("ends", "none"), ("staves", "1")))), milling=False)
-    before = build(plan.proof.recipes["stave1"]).volume()
-    after = work_out(actions.measure(plan.project, "stave.thickness", mm("20.4")), milling=False)
-    assert build(after.proof.recipes["stave1"]).volume() / before == pytest.approx(20.4 / 21)
+    before = build(plan.proof.recipes["panel"]).volume()
+    after = work_out(actions.measure(plan.project, "panel.thickness", mm("20.4")), milling=False)
+    assert build(after.proof.recipes["panel"]).volume() / before == pytest.approx(20.4 / 21)
     assert FORMS["top"].title.startswith("Top")

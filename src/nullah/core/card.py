@@ -91,6 +91,8 @@ class Step(NamedTuple):
         A caution, where it bites.
     operations : tuple of Operation
         What is done, to all parts and ends alike.
+    after_glue : bool
+        Whether it is done when the joint is glued.
     """
 
     text: Fact
@@ -101,6 +103,7 @@ class Step(NamedTuple):
     uses: tuple[str, ...] = ()
     care: str = ""
     operations: tuple[Operation, ...] = ()
+    after_glue: bool = False
 
 
 def lines_to_keep(steps: Sequence[Step], number: int) -> tuple[tuple[str, int], ...]:

@@ -18,6 +18,7 @@ from nullah.core.piece.shaping import (
     RoundOver,
     Shaping,
     Slant,
+    Slot,
     Taper,
     Traced,
 )
@@ -45,8 +46,9 @@ def _flat(shaping: Shaping) -> _Shaping:
             return _Shaping("round-over", edge, figures=(radius,))
         case Arch(side, through, chord, rise):
             return _Shaping("arch", (side,), _axis(through), (chord, rise))
-        case OgeeFoot(side, through, foot, run, rise):
-            return _Shaping("ogee foot", (side,), _axis(through), (foot, run, rise))
+        case OgeeFoot(side, through, foot, run, rise, only):
+            at = (side,) if only is None else (side, only)
+            return _Shaping("ogee foot", at, _axis(through), (foot, run, rise))
         case LongBevel(edge, run, fall):
             return _Shaping("long bevel", edge, figures=(run, fall))
         case RaisedPanel(face, width, fall, edges):
@@ -55,6 +57,8 @@ def _flat(shaping: Shaping) -> _Shaping:
             return _Shaping("notch", figures=(*low, *high))
         case Traced(side, through, points):
             return _Shaping("traced edge", (side,), _axis(through), points=points)
+        case Slot(along, middle, length, height):
+            return _Shaping("slot", axis=_axis(along), figures=(*middle, length, height))
         case Slant(along, points, ends):
             return _Shaping("slant", axis=_axis(along), points=points, figures=ends or ())
 
@@ -99,7 +103,8 @@ def _read(found: _Shaping) -> Shaping:
             return Arch(sides[0], through(), chord, rise)
         case "ogee foot":
             foot, run, rise = f
-            return OgeeFoot(sides[0], through(), foot, run, rise)
+            only = sides[1] if len(sides) > 1 else None
+            return OgeeFoot(sides[0], through(), foot, run, rise, only)
         case "long bevel":
             run, fall = f
             return LongBevel(_edge(sides), run, fall)
@@ -111,6 +116,9 @@ def _read(found: _Shaping) -> Shaping:
             return Notch((x, y, z), (x2, y2, z2))
         case "traced edge":
             return Traced(sides[0], through(), points)
+        case "slot":
+            u, v, length, height = f
+            return Slot(through(), (u, v), length, height)
         case _:
             return Slant(through(), points, _ends(f))
 
@@ -131,7 +139,7 @@ def _edge(sides: tuple[Side, ...]) -> tuple[Side, Side]:
 
 _KINDS = (
     "taper", "chamfer", "round-over", "arch", "ogee foot", "long bevel", "raised panel", "notch", "traced edge",
-    "slant",
+    "slant", "slot",
 )  # fmt: skip
 _SHAPING = record(_Shaping, {"kind": one_of(_KINDS)})
 #: A shaping; what lacks a figure, a side or an axis is refused with a sentence.

@@ -225,7 +225,7 @@ def _worked_after_glue(tasks: Sequence[Task]) -> Iterator[str]:
     for task in tasks:
         if task.trade is Trade.GLUE:
             glued.update(dict.fromkeys(task.parts, task.title))
-        elif task.trade not in AFTER_GLUE:
+        elif task.trade not in AFTER_GLUE and not task.on_assembly:
             for part in task.parts:
                 if part in glued:
                     yield f"{task.title} comes after {glued[part]}, where {part} is glued already."

@@ -6,10 +6,11 @@ from nullah.core.catalogue import N_
 from nullah.core.forms.maker import Maker, board_sizes
 from nullah.core.forms.sizing import SIZING, SizeRule, sizes
 from nullah.core.joints.dovetail.sizes import tail_sizes
+from nullah.core.joints.mitre import MITRE, key_sizes
 from nullah.core.ledger import Definition, Ledger, Snap, given, ruled
 from nullah.core.piece.facts import Note
 from nullah.core.piece.form import Assembly, Choice, Choices, Form, View
-from nullah.core.piece.joint import Hold, JointQuantities
+from nullah.core.piece.joint import Hold, Joint, JointQuantities
 from nullah.core.piece.space import Axis, Side
 
 _CORNERS = Choice(
@@ -63,6 +64,8 @@ def _define(chosen: Choices) -> tuple[Definition, ...]:
             ruled("corner.depth", N_("depth of the corner rabbet"), "walls.thickness / 2", snap=Snap.MARK),
             ruled("corner.width", N_("width of the corner rabbet"), "walls.thickness"),
         ]
+    elif corners == "mitred":
+        found += key_sizes("key", "walls.thickness", 3)
     return tuple(found)
 
 
@@ -109,7 +112,7 @@ def _walls(m: Maker, corners: str) -> None:
                 case "dovetailed":
                     m.dovetail(side, end, "tails")
                 case "mitred":
-                    m.mitre(side, end)
+                    m.add(MITRE.keyed(Joint(f"{side}-{end}", MITRE, side, end), "key", m.ledger))
                 case _:
                     wide = q("corner.width")
                     x = (thick * 0, wide) if end == "left" else (length - wide, length)

@@ -19,7 +19,7 @@ from nullah.core.piece.facts import HandHoleLow, Note
 from nullah.core.piece.form import Assembly, Choice, Choices, Form, View
 from nullah.core.piece.joint import JointQuantities
 from nullah.core.piece.part import Needs
-from nullah.core.piece.shaping import RoundOver, slot
+from nullah.core.piece.shaping import RoundOver, Slot
 from nullah.core.piece.space import Axis, Side
 
 _ENDS = Choice("ends", "Ends", (("tenoned", N_("through-tenoned")), ("dovetailed", N_("dovetailed"))))
@@ -144,7 +144,7 @@ def _handles(m: Maker) -> None:
     q = m.q
     wide, tall, long = q("tray.outside_width"), q("handle.height"), q("handle.length")
     top = q("ends.width") - q("handle.below")
-    hole = slot(Axis.X, (float(wide) / 2, float(top - tall / 2)), float(long), float(tall))
+    hole = Slot(Axis.X, (float(wide) / 2, float(top - tall / 2)), float(long), float(tall))
     for end in ("left", "right"):
         m.shape(end, hole)
         if q("ends.radius") > 0:

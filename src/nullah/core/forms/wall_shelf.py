@@ -12,7 +12,7 @@ from nullah.core.ledger import Definition, Ledger, QuantityKind, Snap, given, ru
 from nullah.core.piece.facts import Note
 from nullah.core.piece.form import Assembly, Choice, Choices, Form, View
 from nullah.core.piece.joint import Hold, JointQuantities
-from nullah.core.piece.shaping import Chamfer, Traced, ogee
+from nullah.core.piece.shaping import Chamfer, OgeeFoot
 from nullah.core.piece.space import Axis, Side
 
 _SHELVES = Choice("shelves", "Shelves", tuple((str(n), str(n)) for n in (2, 1, 3, 4, 5)))
@@ -133,9 +133,7 @@ def _lower_ends(m: Maker, ends: str) -> None:
             m.shape(side, Chamfer((Side.UNDER, Side.FRONT), min(rise, depth * 0.6)))
         else:
             # From the wall forward: a third of the depth stands, then an ogee up to the front edge.
-            run = depth * 2 / 3
-            points = [(run - x, y) for x, y in reversed(ogee(run, rise))]
-            m.shape(side, Traced(Side.UNDER, Axis.X, (*points, (depth, 0.0))))
+            m.shape(side, OgeeFoot(Side.UNDER, Axis.X, depth / 3, depth * 2 / 3, rise, only=Side.BACK))
 
 
 def _measures(m: Maker) -> None:

@@ -39,8 +39,11 @@ class BenchStep(NamedTuple):
         ``first``, ``second`` or ``both``.
     operations : tuple of Operation
         In their order.
+    after_glue : bool
+        Whether they are done when the joint is glued; such steps come last.
     """
 
     stage: JointStage
     at: str
     operations: tuple[Operation, ...]
+    after_glue: bool = False

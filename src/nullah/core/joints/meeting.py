@@ -51,6 +51,11 @@ def leaves_a_wall(host: Part, overlap: Box) -> bool:
     return sum(overlap.size(axis) < host.box.size(axis) for axis in Axis) > 1
 
 
+def within(guest: Part, overlap: Box) -> bool:
+    """Return whether the whole section of a part lies in an overlap: nothing of it goes past beside."""
+    return all(overlap.size(axis) == guest.box.size(axis) for axis in (guest.across, guest.face))
+
+
 def open_at_edge(host: Part, overlap: Box, guest: Part) -> bool:
     """Return whether an overlap reaches an end or edge of a part beside the section of what enters it."""
     others = [axis for axis in Axis if axis is not guest.grain]

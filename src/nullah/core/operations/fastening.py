@@ -23,7 +23,7 @@ class SetOutRow(Operation):
     row : ToolSetting
         From the surface beside it.
     first, last : ToolSetting
-        From the low and from the high surface of the axis along which the row runs.
+        From the low and from the high surface of the axis along which the row runs; None for the last of one place.
     count : int
         How many places.
     on : Surface
@@ -34,7 +34,7 @@ class SetOutRow(Operation):
 
     row: ToolSetting
     first: ToolSetting
-    last: ToolSetting
+    last: ToolSetting | None
     count: int
     on: Surface
     of: str
@@ -48,13 +48,14 @@ class SetOutRow(Operation):
     @property
     def step(self) -> Fraction:
         """What the dividers are open to, mm."""
-        room = self.last.place(self.stock) - self.first.place(self.stock)
-        return room / (self.count - 1) if self.count > 1 else Fraction(0)
+        if self.last is None:
+            return Fraction(0)
+        return (self.last.place(self.stock) - self.first.place(self.stock)) / (self.count - 1)
 
     @property
     def settings(self) -> tuple[ToolSetting, ...]:
         """The row, both distances, and the step."""
-        if self.count == 1:
+        if self.last is None:
             return self.row, self.first
         ends = (self.row, self.first, self.last)
         return (*ends, stepped(N_("dividers"), self.step)) if self.count > 2 else ends

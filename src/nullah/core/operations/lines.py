@@ -27,13 +27,18 @@ class LineKind(Enum):
     PLACE = N_("place")
     OUTLINE = N_("outline")
     NOTCH = N_("depth of the notch")
+    BEVEL = N_("edge of the bevel")
+    CURVE = N_("curve")
     MITRE = N_("mitre line")
     CHEEK = N_("cheek")
     SHOULDER = N_("shoulder")
     TENON_EDGE = N_("edge of the tenon")
     MORTISE_END = N_("end of the mortise")
     SLOT_END = N_("end of the longer mortise")
+    FINGER = N_("edge of a finger")
     TONGUE = N_("end of the tongue")
+    KEY = N_("wall of a key")
+    OTHER_KEY = N_("other wall of a key")
     DRAWN_ROW = N_("row nearer to the shoulder")
 
 
@@ -57,6 +62,10 @@ class Line(NamedTuple):
         Of slanted lines: the run of one in so much.
     of : str
         What it is for, where the part has several of a kind: the name of a quantity, or another part.
+    radius : Fraction, optional
+        Of a curve of arcs, mm.
+    offsets : tuple of (Fraction, Fraction)
+        Of an outline: places along an edge, and how far in from it, mm.
     """
 
     kind: LineKind
@@ -67,6 +76,8 @@ class Line(NamedTuple):
     number: int = 0
     of: str = ""
     slope: Fraction | None = None
+    radius: Fraction | None = None
+    offsets: tuple[tuple[Fraction, Fraction], ...] = ()
 
     @property
     def name(self) -> str:

@@ -39,18 +39,30 @@ class Cut(Enum):
     STOPPED_DADO = N_("chop a stopped dado")
     NOTCH = N_("notch")
     RECESS = N_("let in")
-    CHOP_SLOT = N_("chop a slot")
+    SAW_NOTCH = N_("saw a notch")
     MORTISE = N_("chop a mortise")
     THROUGH_MORTISE = N_("chop a mortise through")
     OPEN_MORTISE = N_("saw a slot in an end")
     PANEL_RABBET = N_("rabbet the end of a panel")
     BETWEEN_TENONS = N_("saw out between tenons")
+    BETWEEN_FINGERS = N_("saw out between fingers")
 
 
 #: What runs on to both ends of the board by itself: a plane cannot stop.
 RUNS_THROUGH = frozenset({Cut.PLOUGH, Cut.PLOUGH_TO_LINES, Cut.RABBET})
 #: What is sawn, so that one end at least must be open.
-SAWN = frozenset({Cut.END_RABBET, Cut.DADO, Cut.NOTCH, Cut.OPEN_MORTISE, Cut.PANEL_RABBET, Cut.BETWEEN_TENONS})
+SAWN = frozenset(
+    {
+        Cut.END_RABBET,
+        Cut.DADO,
+        Cut.NOTCH,
+        Cut.OPEN_MORTISE,
+        Cut.SAW_NOTCH,
+        Cut.PANEL_RABBET,
+        Cut.BETWEEN_TENONS,
+        Cut.BETWEEN_FINGERS,
+    }
+)
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -8,7 +8,7 @@ from fractions import Fraction
 
 from nullah.core.operations.lines import Edge, Line, LineKind
 from nullah.core.operations.operation import Operation
-from nullah.core.operations.regions import Number, Region, block, prism
+from nullah.core.operations.regions import Number, Region, block
 from nullah.core.operations.settings import OfTool, ToolSetting
 from nullah.core.operations.stock import Surface
 
@@ -58,42 +58,6 @@ class GaugePair(Operation):
     def by_chisel(self) -> bool:
         """Whether a chisel sets the pins."""
         return isinstance(self.wide.origin, OfTool) and self.wide.origin.bought is not None
-
-
-@dataclass(frozen=True, kw_only=True)
-class MitreEnd(Operation):
-    """The end of a tenon sawn on the slant where it meets another in a leg; nothing is glued there.
-
-    Parameters
-    ----------
-    end : Surface
-        The end of the board.
-    back : ToolSetting
-        From the end to where the slant comes out on a face.
-    deep : ToolSetting
-        From that face to where it runs out at the end.
-    """
-
-    end: Surface
-    back: ToolSetting
-    deep: ToolSetting
-
-    @property
-    def settings(self) -> tuple[ToolSetting, ...]:
-        """Both."""
-        return self.back, self.deep
-
-    @property
-    def takes(self) -> tuple[Region, ...]:
-        """A wedge over the whole part, between the slant, the end and the face."""
-        face = self.deep.origin
-        assert isinstance(face, Surface)
-        end, shut = self.stock.at(self.end), self.stock.at(face)
-        corners = ((self.back.place(self.stock), shut), (end, self.deep.place(self.stock)), (end, shut))
-        over = 3 - face.axis
-        # Of a prism along y the points are z and x; along z they are x and y.
-        flat = tuple((b, a) for a, b in corners) if over == 1 else corners
-        return (prism(over, flat, 0, self.stock[over]),)
 
 
 @dataclass(frozen=True, kw_only=True)

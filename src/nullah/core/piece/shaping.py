@@ -52,13 +52,17 @@ class Arch(NamedTuple):
 
 
 class OgeeFoot(NamedTuple):
-    """The edge `side` cut away between two feet: each `foot` mm long, then an ogee `run` mm to `rise` mm."""
+    """The edge `side` cut away between two feet: each `foot` mm long, then an ogee `run` mm to `rise` mm.
+
+    Where `only` is a side, the one foot stands there, and the other end is cut away too.
+    """
 
     side: Side
     through: Axis
     foot: float
     run: float
     rise: float
+    only: Side | None = None
 
 
 class LongBevel(NamedTuple):
@@ -105,7 +109,20 @@ class Slant(NamedTuple):
     ends: tuple[float, float] | None = None
 
 
-Shaping = Taper | Chamfer | RoundOver | Arch | OgeeFoot | LongBevel | RaisedPanel | Notch | Traced | Slant
+class Slot(NamedTuple):
+    """A hole with round ends through a part, such as a hand hole.
+
+    `middle` is in the two axes after `along` (cyclic), mm from the low corner of the part; it is `length` mm long over
+    all in the direction of the first of them, and `height` mm high.
+    """
+
+    along: Axis
+    middle: Flat
+    length: float
+    height: float
+
+
+Shaping = Taper | Chamfer | RoundOver | Arch | OgeeFoot | LongBevel | RaisedPanel | Notch | Traced | Slant | Slot
 
 
 class Prism(NamedTuple):
@@ -123,11 +140,11 @@ def prisms(shaping: Shaping, box: Box) -> Iterator[Prism]:
         case Taper():
             yield from _taper(shaping, box)
         case Chamfer(edge, width):
-            yield _edge_prism(box, edge, ((0, 0), (width, 0), (0, width)))
+            yield _edge_prism(box, edge, _wedge(width, width))
         case RoundOver(edge, radius):
             yield _edge_prism(box, edge, _rounded(radius))
         case LongBevel(edge, run, fall):
-            yield _edge_prism(box, edge, ((0, 0), (0, fall), (run, 0)))
+            yield _edge_prism(box, edge, _wedge(run, fall))
         case Arch():
             yield _profile(box, shaping.side, shaping.through, _arch(shaping, box))
         case OgeeFoot():
@@ -145,6 +162,8 @@ def prisms(shaping: Shaping, box: Box) -> Iterator[Prism]:
                 (at[0] + low[0], at[1] + high[1]),
             )
             yield Prism(Axis.Z, corners, at[2] + low[2], at[2] + high[2])
+        case Slot(along):
+            yield from prisms(Slant(along, _slot(shaping)), box)
         case Slant(along, points, ends):
             u, v = _plane(along)
             shift = (float(box.low[u.value]), float(box.low[v.value]))
@@ -154,26 +173,14 @@ def prisms(shaping: Shaping, box: Box) -> Iterator[Prism]:
             yield Prism(along, moved, low_end, high_end)
 
 
-def slot(along: Axis, middle: Flat, length: float, height: float) -> Slant:
-    """Return a hole with round ends, such as a hand hole; `middle` as the points of a `Slant`, all in mm.
-
-    Parameters
-    ----------
-    along : Axis
-        The axis it goes through.
-    middle : Flat
-        In the two axes after `along`, mm.
-    length : float
-        Over all, mm.
-    height : float
-        mm.
-    """
-    radius = height / 2
-    reach = max(0.0, length / 2 - radius)
-    u, v = middle
+def _slot(made: Slot) -> tuple[Flat, ...]:
+    """Return the outline of a hole with round ends."""
+    radius = made.height / 2
+    reach = max(0.0, made.length / 2 - radius)
+    u, v = made.middle
     right = [(u + reach + radius * math.cos(t), v + radius * math.sin(t)) for t in _turn(-math.pi / 2, math.pi / 2)]
     left = [(u - reach - radius * math.cos(t), v - radius * math.sin(t)) for t in _turn(-math.pi / 2, math.pi / 2)]
-    return Slant(along, (*right, *left))
+    return (*right, *left)
 
 
 def arch_radius(chord: float, rise: float) -> float:
@@ -264,6 +271,15 @@ def _profile(box: Box, side: Side, through: Axis, shape: tuple[Flat, ...]) -> Pr
     return Prism(through, points, float(box.low[through.value]), float(box.high[through.value]))
 
 
+def _wedge(over: float, down: float) -> tuple[Flat, ...]:
+    """Return what is planed off an edge, so far over and so far down.
+
+    The slant goes on beyond both surfaces: ending just at a surface, rounding would leave slivers along it.
+    """
+    a, b = over * 0.05, down * 0.05
+    return ((-a, -b), (-a, down + b), (over + a, -b))
+
+
 def _rounded(radius: float) -> tuple[Flat, ...]:
     arc = [(radius * (1 - math.sin(t)), radius * (1 - math.cos(t))) for t in _turn(0, math.pi / 2)]
     return ((0.0, 0.0), *arc)
@@ -298,12 +314,16 @@ def _arch(shaping: Arch, box: Box) -> tuple[Flat, ...]:
 
 
 def _ogee(shaping: OgeeFoot, box: Box) -> tuple[Flat, ...]:
-    """Return the cut between two feet; each ogee is two equal arcs, tangent at the middle of their chord."""
+    """Return the cut between two feet, or beside one; each ogee is two equal arcs, tangent in its middle."""
     along = next(axis for axis in Axis if axis not in (shaping.side.axis, shaping.through))
     length = float(box.size(along))
-    left = [(shaping.foot + u, v) for u, v in ogee(shaping.run, shaping.rise)]
-    right = [(length - at, depth) for at, depth in reversed(left)]
-    return ((shaping.foot, 0.0), *left, *right, (length - shaping.foot, 0.0))
+    left = ((shaping.foot, 0.0), *((shaping.foot + u, v) for u, v in ogee(shaping.run, shaping.rise)))
+    right = tuple((length - at, depth) for at, depth in reversed(left))
+    if shaping.only is None:
+        return (*left, *right)
+    if shaping.only.high:
+        return ((0.0, 0.0), (0.0, shaping.rise), *right)
+    return (*left, (length, shaping.rise), (length, 0.0))
 
 
 def ogee(run: float, rise: float) -> list[Flat]:
@@ -344,4 +364,4 @@ def _raised(shaping: RaisedPanel, box: Box) -> Iterator[Prism]:
     face = shaping.face
     edges = shaping.edges or frozenset(side for side in Side if side.axis is not face.axis)
     for side in sorted(edges, key=lambda s: s.value):
-        yield _edge_prism(box, (face, side), ((0, 0), (0, shaping.fall), (shaping.width, 0)))
+        yield _edge_prism(box, (face, side), _wedge(shaping.width, shaping.fall))

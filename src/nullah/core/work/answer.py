@@ -10,8 +10,10 @@ from nullah.core.bench.tasks import Task, Trade
 from nullah.core.catalogue import N_
 from nullah.core.operations.dovetails import ChopBlindSockets, CutPins, CutTails, SawBlindPins, SawMitre
 from nullah.core.operations.fastening import Bore, BoreSlots, SetOutRow, TracePlaces
+from nullah.core.operations.fingers import StepFingers
 from nullah.core.operations.lines import Line
 from nullah.core.operations.marking import DrawSlopes, Gauge, SetOff, StepOff, Trace
+from nullah.core.operations.mitres import KeySlot, MitreEnd
 from nullah.core.operations.operation import Operation
 from nullah.core.operations.regions import BeyondRegion, BoreRegion, HullRegion, PrismRegion, Region
 from nullah.core.operations.settings import (
@@ -25,10 +27,10 @@ from nullah.core.operations.settings import (
     Origin,
     ToolSetting,
 )
-from nullah.core.operations.shaping import PlaneTaper
+from nullah.core.operations.shaping import BevelEdge, PlaneTaper, RoundEdge, SawArch, SawCorners, SawOgee, SawOutline
 from nullah.core.operations.stock import AXES, Surface
 from nullah.core.operations.taking import CutToSize, PlaneOff, Take
-from nullah.core.operations.tenons import GaugePair, MitreEnd, SawTenon
+from nullah.core.operations.tenons import GaugePair, SawTenon
 from nullah.core.plan import Plan
 from nullah.core.work.bench_work import blank_of
 from nullah.core.work.day_book import task_minutes
@@ -44,14 +46,34 @@ _KINDS = {
 
 #: What each operation is done with, where it does not say so itself.
 _TOOLS: dict[type[Operation], str] = {
-    StepOff: N_("dividers"), SetOff: N_("rule and square"), DrawSlopes: N_("sliding bevel"), Trace: N_("knife"),
-    CutTails: N_("saw and chisel"), CutPins: N_("saw and chisel"), SawBlindPins: N_("saw"),
+    StepOff: N_("dividers"),
+    SetOff: N_("rule and square"),
+    DrawSlopes: N_("sliding bevel"),
+    Trace: N_("knife"),
+    CutTails: N_("saw and chisel"),
+    CutPins: N_("saw and chisel"),
+    SawBlindPins: N_("saw"),
     ChopBlindSockets: N_("chisel"),
-    SawMitre: N_("saw"), SetOutRow: N_("dividers"), TracePlaces: N_("bradawl"), Bore: N_("bit"),
+    SawMitre: N_("saw"),
+    SetOutRow: N_("dividers"),
+    TracePlaces: N_("bradawl"),
+    Bore: N_("bit"),
     BoreSlots: N_("bit and chisel"),
-    GaugePair: N_("mortise gauge"), SawTenon: N_("saw"), MitreEnd: N_("saw"), PlaneTaper: N_("plane"),
-    PlaneOff: N_("plane"), CutToSize: N_("saw and plane"),
-}  # fmt: skip
+    GaugePair: N_("mortise gauge"),
+    StepFingers: N_("dividers"),
+    SawTenon: N_("saw"),
+    MitreEnd: N_("saw"),
+    KeySlot: N_("saw and chisel"),
+    PlaneTaper: N_("plane"),
+    BevelEdge: N_("plane"),
+    RoundEdge: N_("plane"),
+    SawArch: N_("saw and spokeshave"),
+    SawOgee: N_("saw and spokeshave"),
+    SawOutline: N_("saw and spokeshave"),
+    SawCorners: N_("saw and chisel"),
+    PlaneOff: N_("plane"),
+    CutToSize: N_("saw and plane"),
+}
 
 
 def work_data(plan: Plan, order: OrderOfWork, words: Callable[[Operation], str]) -> dict[str, Any]:
@@ -156,6 +178,10 @@ def _line(line: Line) -> dict[str, Any]:
     found: dict[str, Any] = {"name": line.name, "on": [surface.value for surface in line.on]}
     if line.axis is not None:
         found |= {"axis": AXES[line.axis], "at_mm": _number(line.at)}
+    if line.radius is not None:
+        found["radius_mm"] = _number(line.radius)
+    if line.offsets:
+        found["offsets_mm"] = [[_number(at), _number(deep)] for at, deep in line.offsets]
     return found
 
 

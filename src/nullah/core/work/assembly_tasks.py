@@ -44,7 +44,20 @@ def assembly_tasks(
         after += [last[""]] if each.mover and "" in last else []
         glue.append(each.task(plan, tuple(dict.fromkeys(after))))
         last[each.group] = each.id
-    return (*shape, *smooth.values(), *glue, *_clean_tasks(plan, last))
+    late = _late_tasks(plan, joints, last)
+    return (*shape, *smooth.values(), *glue, *late, *_clean_tasks(plan, last))
+
+
+def _late_tasks(plan: Plan, joints: JointTasks, last: dict[str, str]) -> list[Task]:
+    """Return what is cut into glued joints, after the glue-up of their group, which what is cleaned waits for."""
+    group_of = {part.id: part.group for part in plan.parts}
+    found = []
+    for task in joints.late:
+        groups = dict.fromkeys(group_of[part] for part in task.parts)
+        behind = [last[group] for group in groups if group in last]
+        found.append(task._replace(after=tuple(dict.fromkeys((*task.after, *behind)))))
+        last |= {group: task.id for group in groups if group in last}
+    return found
 
 
 def _shape_tasks(plan: Plan, mill: MillTasks, joints: JointTasks) -> list[Task]:

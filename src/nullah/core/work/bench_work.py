@@ -15,11 +15,12 @@ from nullah.core.lengths import Marks
 from nullah.core.operations.dovetails import ChopBlindSockets, CutPins, CutTails, SawBlindPins, SawMitre
 from nullah.core.operations.fastening import Bore, BoreSlots
 from nullah.core.operations.marking import Gauge, StepOff, Trace
+from nullah.core.operations.mitres import KeySlot, MitreEnd
 from nullah.core.operations.operation import Operation
 from nullah.core.operations.settings import ByMeasure, ToolSetting
 from nullah.core.operations.stock import Stock, Surface
 from nullah.core.operations.taking import Cut, CutToSize, Take
-from nullah.core.operations.tenons import GaugePair, MitreEnd, SawTenon
+from nullah.core.operations.tenons import GaugePair, SawTenon
 from nullah.core.piece.form import Assembly
 from nullah.core.piece.joint import Hold
 from nullah.core.piece.part import Part
@@ -39,9 +40,11 @@ def group_steps(assembly: Assembly, kind: JointGroup, marks: Marks, shop: Shop) 
         found.append(_step(there[0], tuple(dict.fromkeys(each for step in there for each in step.operations))))
     if kind.joint.type.touches:
         return tuple(found) or (_LAID if kind.joint.hold is Hold.DRY else _MET,)
+    late = [step for step in found if step.after_glue]
+    first = found[: len(found) - len(late)]
     if kind.corner_prefix:
-        return (*found, Step(Trying.STARTED, JointStage.TRIED, check=_TRIED, care=CHISEL_BITES))
-    return (*found, Step(Trying.DRY, JointStage.TRIED, check=_TRIED))
+        return (*first, Step(Trying.STARTED, JointStage.TRIED, check=_TRIED, care=CHISEL_BITES), *late)
+    return (*first, Step(Trying.DRY, JointStage.TRIED, check=_TRIED), *late)
 
 
 def _step(made: BenchStep, operations: tuple[Operation, ...]) -> Step:
@@ -60,6 +63,7 @@ def _step(made: BenchStep, operations: tuple[Operation, ...]) -> Step:
         uses=tuple(use for use in uses if use not in draws),
         care=next((care for kind, care in _CARES.items() if kind in kinds), ""),
         operations=operations,
+        after_glue=made.after_glue,
     )
 
 
@@ -72,7 +76,8 @@ _CHECKS: dict[type[Operation], str] = {
     GaugePair: N_("Both pins touch the chisel’s edges."),
     SawTenon: N_("Half of every gauge line is left; it goes in by hand, the last third with a push."),
     SawMitre: N_("The mitre closes with the baseline, not before it."),
-    MitreEnd: N_("The tenon still goes in to its shoulder when the other is there."),
+    MitreEnd: N_("It closes with its mate, and what is held by it still goes home."),
+    KeySlot: N_("The key slides in by hand, to the bottom of its slot."),
     Trace: N_("Letters meet; the boards did not slip."),
     CutPins: N_("Walls are plumb, none leans over its socket."),
     ChopBlindSockets: N_("The lap is whole: nothing shows on the outside."),
@@ -87,6 +92,7 @@ _CARES: dict[type[Operation], str] = {
     SawTenon: SAW_BITES,
     SawMitre: SAW_BITES,
     MitreEnd: SAW_BITES,
+    KeySlot: SAW_BITES,
     CutPins: CHISEL_BITES,
     ChopBlindSockets: CHISEL_BITES,
     Take: CHISEL_BITES,

@@ -35,9 +35,10 @@ class _Made(NamedTuple):
 
 
 class JointTasks(NamedTuple):
-    """The tasks of all joints."""
+    """The tasks of all joints, and what is cut when they are glued."""
 
     made: tuple[_Made, ...]
+    late: tuple[Task, ...] = ()
 
     @property
     def tasks(self) -> tuple[Task, ...]:
@@ -90,12 +91,13 @@ class JointTasks(NamedTuple):
             if wants and (late if each.hosted else first):
                 each = each._replace(task=each.task._replace(after=tuple(dict.fromkeys((*each.task.after, *wants)))))
             found.append(each)
-        return JointTasks(tuple(found))
+        return JointTasks(tuple(found), self.late)
 
 
 def joint_tasks(plan: Plan, mill: MillTasks, waits: dict[str, tuple[str, ...]]) -> JointTasks:
     """Return the steps of every kind of joint as tasks, after their parts are milled."""
     found: list[_Made] = []
+    late: list[Task] = []
     told: dict[Operation, None] = {}
     for kind in kinds_of(plan.assembly):
         work = joint_work(plan, kind)
@@ -118,9 +120,13 @@ def joint_tasks(plan: Plan, mill: MillTasks, waits: dict[str, tuple[str, ...]]) 
                 continue  # several parts enter one channel: it is cut once
             told |= dict.fromkeys(fresh)
             task = _task(plan, work, number, step._replace(operations=fresh), before, waits if hosted else {})
+            if step.after_glue:
+                late.append(task._replace(on_assembly=True))
+                before = (task.id,)
+                continue
             found.append(_Made(task, step.stage, kind.all, fitted, hosted))
             before = (task.id,)
-    return JointTasks(tuple(found))
+    return JointTasks(tuple(found), tuple(late))
 
 
 def _task(

@@ -52,7 +52,11 @@ class _SetOut:
             stock=self._stock,
             row=by_rule("row", distance, surface, marks),
             first=by_rule("first place", first, surface_at(axis, False), marks),
-            last=by_rule("last place", self._stock[axis] - last, surface_at(axis, True), marks),
+            last=(
+                by_rule("last place", self._stock[axis] - last, surface_at(axis, True), marks)
+                if len(self._row.places) > 1
+                else None
+            ),
             count=len(self._row.places),
             on=self._into,
             of=self._making.joint.id,

@@ -3,15 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from fractions import Fraction
 
-from nullah.core.card import JointStage, Remark, Severity, Step
 from nullah.core.catalogue import N_
 from nullah.core.joints.base import JointBase
-from nullah.core.joints.bench import CHISEL_CARE, SAW_BITES, AtBench, Told, chisel_settings, saw_setting
+from nullah.core.joints.finger.operations import finger_steps
+from nullah.core.joints.making import BenchStep, Making
 from nullah.core.joints.meeting import box_corner
 from nullah.core.ledger import Definition, Ledger, QuantityKind, given
-from nullah.core.lengths import Length
 from nullah.core.piece.faults import Fault, FaultKind, NoCorner
 from nullah.core.piece.joint import Hold, Joint, Offered
 from nullah.core.piece.part import Part
@@ -49,20 +47,9 @@ class Finger(JointBase):
             fact = NoCorner(first.id, second.id, N_("finger-jointed"))
             yield Fault(FaultKind.COLLISION, fact, (first.id, second.id), place=overlap)
 
-    def told(self, at: AtBench) -> Told | None:
-        """Return how the fingers are laid out and cut: as dovetails are, without a slope."""
-        first, second = at.kind.first, at.kind.second
-        if not first.cutouts or not second.cutouts:
-            return Told((), (), (Remark(N_("The two parts do not meet."), Severity.FAILURE),))
-        wide = first.cutouts[0].size(1)
-        settings = (
-            at.setting("Gauge, first", second.sizes.through, N_("all round the end; the mate's thickness")),
-            at.setting("Gauge, second", first.sizes.through, N_("all round the end; the mate's thickness")),
-            at.setting("Dividers", wide, N_("stepped from one edge to the other")),
-            *chisel_settings(at, wide),
-            *saw_setting(at, second.sizes.through),
-        )
-        return Told(settings, _STEPS, (*_too_fine(at, wide), CHISEL_CARE))
+    def bench_steps(self, making: Making) -> tuple[BenchStep, ...] | None:
+        """Return how the fingers are laid out and cut."""
+        return finger_steps(making)
 
 
 def across(first: Part, second: Part) -> Axis:
@@ -84,6 +71,7 @@ def fingers_of(overlap: Box, axis: Axis, count: int) -> tuple[Box, ...]:
 
     Examples
     --------
+    >>> from fractions import Fraction
     >>> corner = Box((Fraction(0),) * 3, (Fraction(12), Fraction(15), Fraction(70)))
     >>> [(int(each.low[2]), int(each.high[2])) for each in fingers_of(corner, Axis.Z, 7)]
     [(10, 20), (30, 40), (50, 60)]
@@ -92,48 +80,5 @@ def fingers_of(overlap: Box, axis: Axis, count: int) -> tuple[Box, ...]:
     low, step = overlap.low[axis.value], overlap.size(axis) / odd
     return tuple(overlap.set(axis, low + step * n, low + step * (n + 1)) for n in range(1, odd, 2))
 
-
-def _too_fine(at: AtBench, wide: Fraction) -> Iterator[Remark]:
-    if at.shop.largest_chisel(Length(wide)) is None:
-        yield Remark(N_("No chisel on the wall is as narrow as a finger: fewer fingers."), Severity.WARNING)
-
-
-_STEPS = (
-    Step(N_("Gauge both ends all round to the thickness of the mate."), JointStage.GAUGED, draws=("baseline",)),
-    Step(
-        N_("Step the fingers off on the end of the first board; square them to the baseline, hatch every other one."),
-        JointStage.HATCHED,
-        "first",
-        draws=("fingers",),
-        uses=("baseline",),
-        check=N_("A finger is left at either edge."),
-    ),
-    Step(
-        N_("Saw in the waste beside every line; saw most of the waste out, chop to the baseline from both faces."),
-        JointStage.CUT,
-        "first",
-        uses=("fingers", "baseline"),
-        care=SAW_BITES,
-    ),
-    Step(
-        N_("Stand it on the end of the second board, edges flush, and trace the fingers; hatch what they cover."),
-        JointStage.HATCHED,
-        "second",
-        draws=("traced fingers",),
-        uses=("baseline",),
-    ),
-    Step(
-        N_("Saw in the waste beside the traced lines, chop to the baseline."),
-        JointStage.CUT,
-        "second",
-        uses=("traced fingers", "baseline"),
-        care=SAW_BITES,
-    ),
-    Step(
-        N_("Try a third of the way; pare what binds. Glue the sides of all fingers, and clamp across both boards."),
-        JointStage.TRIED,
-        check=N_("No light between the fingers, and the corner is square."),
-    ),
-)
 
 FINGER = Finger()

@@ -109,6 +109,10 @@ def _cut(making: Making, frame: Frame, mate: Frame, box: _Box, host: bool) -> tu
             return tuple(cutting.end_rabbet())
         case ([0, 1], [2]):
             return tuple(cutting.notch())
+        case ([1], [2]):
+            return tuple(cutting.open_notch(Y, X))
+        case ([0], [2]):
+            return tuple(cutting.open_notch(X, Y))
     return None
 
 
@@ -310,6 +314,19 @@ class _Cutting:
         yield from (across, along)
         bounds: dict[int, Bounds] = {X: self._pair(X, across.line), Y: self._pair(Y, along.line), Z: self._whole(Z)}
         yield self._take(Cut.NOTCH, edge, bounds)
+
+    def open_notch(self, deep: int, wide: int) -> Iterator[Operation]:
+        """Yield a notch through the thickness, sunk along one axis from an edge or an end, with two walls."""
+        surface, distance, width = self._from(wide)
+        on = (self._into(deep), Surface.FACE_SIDE, Surface.OTHER_FACE)
+        setting = by_rule("first wall", distance, surface, self._making.marks)
+        first = self._gauge(LineKind.WALL, setting, on, tool=Marker.KNIFE)
+        second = self._second_wall(first, width, on, backwards=surface.high)
+        floor = self._gauge(LineKind.NOTCH, self._depth(deep, "deep"), (Surface.FACE_SIDE, Surface.OTHER_FACE))
+        yield from (first, second, floor)
+        walls = sorted((first.line, second.line), key=lambda line: line.at)
+        bounds: dict[int, Bounds] = {wide: (walls[0], walls[1]), deep: self._pair(deep, floor.line), Z: self._whole(Z)}
+        yield self._take(Cut.SAW_NOTCH, self._into(deep), bounds, self._making.chisel(width))
 
     def _take(self, cut: Cut, into: Surface, bounds: dict[int, Bounds], tools: tuple[ToolSetting, ...] = ()) -> Take:
         return Take(

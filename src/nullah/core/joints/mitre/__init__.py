@@ -9,11 +9,13 @@ from nullah.core.joints.base import JointBase
 from nullah.core.joints.bench import AtBench, Told
 from nullah.core.joints.making import BenchStep, Making
 from nullah.core.joints.meeting import at_end
+from nullah.core.joints.mitre.keys import Keys, keys_of
 from nullah.core.joints.mitre.operations import mitre_steps
 from nullah.core.joints.mitre.solid import mitre_cut
+from nullah.core.ledger import Definition, Ledger, QuantityKind, Snap, given, ruled
 from nullah.core.piece.cuts import Removal
 from nullah.core.piece.faults import Fault, FaultKind, NoCorner
-from nullah.core.piece.joint import Joint, Offered
+from nullah.core.piece.joint import Hold, Joint, JointQuantities, Offered
 from nullah.core.piece.part import Part
 from nullah.core.piece.space import Axis, Box, Side, side_at
 
@@ -28,7 +30,7 @@ class Mitre(JointBase):
 
     def cut(self, joint: Joint, first: Part, second: Part, is_first: bool) -> Removal | None:
         """Return the half of the corner that a part loses."""
-        return mitre_cut(first, second, is_first)
+        return mitre_cut(first, second, is_first, keys_of(joint))
 
     def frees(self, joint: Joint, first: Part, second: Part) -> frozenset[Side]:
         """Return the ways of the first: back the way it came, along its own grain, away from its tip."""
@@ -57,14 +59,39 @@ class Mitre(JointBase):
             yield Offered(first, second)
 
     def bench_steps(self, making: Making) -> tuple[BenchStep, ...] | None:
-        """Return how the ends of tenons that meet are sawn; mitres that hold wait."""
+        """Return how both ends are sawn, and the slots of the keys when it is glued."""
         return mitre_steps(making)
+
+    def quantities(self, prefix: str, first: tuple[str, str], second: tuple[str, str]) -> tuple[Definition, ...]:
+        """Declare the keys that hold it."""
+        return key_sizes(f"{prefix}_key", first[1])
+
+    def between(self, joint_id: str, first: Part, second: Part, hold: Hold, ledger: Ledger) -> Joint | None:
+        """Return it with its keys; without where its figures are not known."""
+        return self.keyed(Joint(joint_id, self, first.id, second.id, hold), f"{joint_id}_key", ledger)
+
+    def keyed(self, joint: Joint, prefix: str, ledger: Ledger) -> Joint:
+        """Return a mitre with the keys that the ledger has."""
+        if f"{prefix}.count" not in ledger.quantities or joint.hold is Hold.DRY:
+            return joint
+        keys = Keys(int(ledger[f"{prefix}.count"]), ledger[f"{prefix}.thickness"], ledger[f"{prefix}.reach"])
+        names = JointQuantities(width=f"{prefix}.thickness", reach=f"{prefix}.reach")
+        return joint._replace(figures=keys, names=names)
 
     def told(self, at: AtBench) -> Told | None:
         """Return how the mitre is sawn and shot."""
         from nullah.core.joints.mitre.bench import told
 
         return told(at)
+
+
+def key_sizes(prefix: str, thickness: str, count: int = 1) -> tuple[Definition, ...]:
+    """Declare how many keys a mitre has, how thick they are, and how far they reach along its outer faces."""
+    return (
+        given(f"{prefix}.count", N_("keys across the mitre"), count, QuantityKind.COUNT),
+        ruled(f"{prefix}.thickness", N_("thickness of the keys"), f"{thickness} / 5", snap=Snap.MARK),
+        ruled(f"{prefix}.reach", N_("corner to the end of a key"), f"{thickness} * 3 / 2", snap=Snap.MARK),
+    )
 
 
 MITRE = Mitre()

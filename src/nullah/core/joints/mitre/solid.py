@@ -2,14 +2,15 @@
 
 from __future__ import annotations
 
+from nullah.core.joints.mitre.keys import Keys, places_of
 from nullah.core.piece.cuts import Removal
 from nullah.core.piece.part import Part
 from nullah.core.piece.shaping import Prism
 from nullah.core.piece.space import Axis
 
 
-def mitre_cut(first: Part, second: Part, is_first: bool) -> Removal | None:
-    """Return what one half of a mitre loses.
+def mitre_cut(first: Part, second: Part, is_first: bool, keys: Keys | None = None) -> Removal | None:
+    """Return what one half of a mitre loses, with the slots of its keys.
 
     The overlap is split along the diagonal from the corner next to both bodies to the one away from both.
     """
@@ -36,4 +37,11 @@ def mitre_cut(first: Part, second: Part, is_first: bool) -> Removal | None:
     # The first loses the half next to the second's body, and the other way round.
     other = flat(far_a, near_b) if is_first else flat(near_a, far_b)
     low, high = float(overlap.low[through.value]), float(overlap.high[through.value])
-    return Removal(prisms=(Prism(through, (inner, outer, other), low, high),))
+    prisms = [Prism(through, (inner, outer, other), low, high)]
+    if keys is not None:
+        reach = float(keys.reach)
+        along_a = flat(far_a + (reach if near_a > far_a else -reach), far_b)
+        along_b = flat(far_a, far_b + (reach if near_b > far_b else -reach))
+        for start, end in places_of(keys, overlap, through):
+            prisms.append(Prism(through, (outer, along_a, along_b), float(start), float(end)))
+    return Removal(prisms=tuple(prisms))

@@ -9,10 +9,10 @@ from nullah.core.catalogue import N_
 from nullah.core.joints.base import JointBase
 from nullah.core.joints.bench import AtBench, Told
 from nullah.core.joints.making import BenchStep, Making
-from nullah.core.joints.meeting import at_end, enters, is_bridle, open_at_edge, tongue_of, tongue_sizes
+from nullah.core.joints.meeting import at_end, enters, is_bridle, open_at_edge, tongue_of, tongue_sizes, within
 from nullah.core.joints.tenon.operations import tenon_steps
 from nullah.core.ledger import Definition, Ledger
-from nullah.core.piece.faults import Channel
+from nullah.core.piece.faults import Channel, Fault, FaultKind, NoCorner
 from nullah.core.piece.joint import Hold, Joint, JointQuantities, JointType, Offered
 from nullah.core.piece.part import Part
 from nullah.core.piece.space import Axis, Box
@@ -50,8 +50,17 @@ class Tenon(JointBase):
         for host, guest in ((first, second), (second, first)):
             if overlap is None or not enters(host, guest, overlap) or is_bridle(host, guest, overlap):
                 continue
+            if not within(guest, overlap):
+                continue
             if at_end(guest, overlap) and host.grain is not guest.grain and not open_at_edge(host, overlap, guest):
                 yield Offered(host, guest)
+
+    def faults(self, joint: Joint, first: Part, second: Part) -> Iterator[Fault]:
+        """Yield it where the part with the tenon is wider or thicker than what it enters."""
+        overlap = first.box.overlap(second.box)
+        if overlap is not None and not within(second, overlap):
+            fact = NoCorner(first.id, second.id, N_("mortised and tenoned"))
+            yield Fault(FaultKind.COLLISION, fact, (first.id, second.id), place=overlap)
 
     def quantities(self, prefix: str, first: tuple[str, str], second: tuple[str, str]) -> tuple[Definition, ...]:
         """Declare a tenon a third as thick as its part, to a chisel, and its shoulders."""

@@ -1,0 +1,228 @@
+"""What is said of operations that saw, plough and chop."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+from nullah.core.catalogue import N_
+from nullah.core.operations.dovetails import ChopBlindSockets, CutPins, CutTails, SawBlindPins, SawMitre
+from nullah.core.operations.fingers import StepFingers
+from nullah.core.operations.lines import LineKind
+from nullah.core.operations.mitres import KeySlot, MitreEnd
+from nullah.core.operations.operation import Operation
+from nullah.core.operations.stock import Surface
+from nullah.core.operations.taking import Cut, Take
+from nullah.core.operations.tenons import SawTenon
+from nullah.core.reader import Reader
+from nullah.core.wording.tools import figure_words, origin_words, parts_words, surface_words, where_words
+
+
+def dovetail_words(alike: Sequence[Operation], reader: Reader) -> str:
+    """Return how tails or pins are cut."""
+    made, where = alike[0], where_words(alike, reader)
+    assert isinstance(made, CutTails | CutPins | SawBlindPins | ChopBlindSockets)
+    match made:
+        case CutTails(chop_only=True):
+            message = N_(
+                "At {where} saw the cheeks in the waste to the baseline, and saw off the half-pins’ shoulders. Chop "
+                "the waste half from each face, away from the line first; pare."
+            )
+        case CutTails():
+            message = N_(
+                "At {where} saw the cheeks in the waste to the baseline, and saw off the half-pins’ shoulders. Saw the "
+                "waste out clear of the baseline, chop half from each face, pare."
+            )
+        case CutPins(chop_only=True):
+            message = N_(
+                "At {where} saw the pins plumb in the waste to the baseline, half of the line left. Chop the waste "
+                "half from each face; pare."
+            )
+        case CutPins():
+            message = N_(
+                "At {where} saw the pins plumb in the waste to the baseline, half of the line left. Saw the waste out, "
+                "chop half from each face, pare."
+            )
+        case SawBlindPins():
+            message = N_(
+                "At {where} saw the pins on the slant, in the waste, from corner to corner between the baseline and "
+                "the lap line, and stop there."
+            )
+        case ChopBlindSockets():
+            message = N_(
+                "At {where} chop the sockets from the inside face, and pare them from the end, to the baseline and the "
+                "lap line: never from the outside."
+            )
+    said = reader.text(message, where=where)
+    if isinstance(made, CutTails) and any(line.kind is LineKind.MITRE for line in made.needs):
+        said += " " + reader.text("At a mitred edge saw the shoulder down to the mitre line only.")
+    tools = () if isinstance(made, SawBlindPins) else made.tools
+    if not tools:
+        return said
+    return f"{said} {reader.text('The widest chisel that enters is {chisel}.', chisel=figure_words(tools[0], reader))}"
+
+
+#: What is said of sawing a tenon, by whether its shoulders are sawn first.
+_TENON = {
+    True: N_(
+        "At {where} saw the shoulders to the knife line, then split or saw the cheeks, half of the gauge line left."
+    ),
+    False: N_("At {where} saw the cheeks down to the shoulder, half of the gauge line left, then the shoulders."),
+}
+
+
+def mitred_end_words(alike: Sequence[Operation], reader: Reader) -> str:
+    """Return how an end is mitred: to hold, or to make room for another tenon."""
+    made, where = alike[0], where_words(alike, reader)
+    assert isinstance(made, MitreEnd)
+    if made.holds:
+        return reader.text(
+            "At {where} draw the mitre on both edges, from the outer corner to {back} back on the {face}, and square "
+            "it across there. Saw in the waste; shoot to the line on a 45° board, what stands opposite to one length.",
+            where=where,
+            back=figure_words(made.back, reader),
+            face=origin_words(made.deep, reader),
+        )
+    return reader.text(
+        "Mitre the end of the tenon at {where}: draw the slant on its edges, from {back} back at the {face} to the "
+        "end {deep} from there; saw off what lies inside. Nothing is glued to it.",
+        where=where,
+        back=figure_words(made.back, reader),
+        deep=figure_words(made.deep, reader),
+        face=origin_words(made.deep, reader),
+    )
+
+
+def mitred_words(alike: Sequence[Operation], reader: Reader) -> str:
+    """Return how the moulded edge of a dovetailed corner is mitred."""
+    made, where = alike[0], where_words(alike, reader)
+    assert isinstance(made, SawMitre)
+    message = (
+        N_(
+            "At {where}, on the {edge}, draw the mitre from the baseline inside to the outer corner, {proud} from the "
+            "end. Saw along it in the waste down to the mitre line, and across at that line; pare. Mould after "
+            "gluing, or before and stop at the mitre."
+        )
+        if made.proud.figure
+        else N_(
+            "At {where}, on the {edge}, draw the mitre from the baseline inside to the outer corner. Saw along it in "
+            "the waste down to the mitre line, and across at that line; pare. Mould after gluing, or before and stop "
+            "at the mitre."
+        )
+    )
+    edge = surface_words(made.edge_from, reader)
+    return reader.text(message, where=where, edge=edge, proud=figure_words(made.proud, reader))
+
+
+_TAKEN = {
+    Cut.PLOUGH: N_(
+        "Plough {parts}: iron {iron}, the fence {fence} from the {edge}, the stop at {depth}. Begin at the far end and "
+        "come back."
+    ),
+    Cut.PLOUGH_TO_LINES: N_(
+        "Plough {parts} between the lines with the {iron} iron, in passes, the stop at {depth}; pare to the lines."
+    ),
+    Cut.CHISEL_GROOVE: N_(
+        "On {parts} chop a short length at each stop, then the rest between the lines, {depth} deep; level the floor "
+        "with the {floor}."
+    ),
+    Cut.RABBET: N_("Plane the rabbet on {parts}: the fence at {wide} from the {edge}, the stop at {depth}."),
+    Cut.END_RABBET: N_(
+        "On {parts} sever the fibers at the shoulder, saw it to the depth line, split the waste off and level with the "
+        "{floor}."
+    ),
+    Cut.STOPPED_RABBET: N_(
+        "On {parts} chop the stop first, saw the shoulder from the open edge to the depth line, chop the rest out and "
+        "level it."
+    ),
+    Cut.DADO: N_(
+        "On {parts} saw both walls in the waste to the depth line, chop out from both edges, level with the "
+        "{floor}."
+    ),
+    Cut.STOPPED_DADO: N_(
+        "On {parts} chop a pocket at the stop to the depth line, saw the walls with the toe in it, chop out, level "
+        "with the {floor}."
+    ),
+    Cut.NOTCH: N_("Saw the corner off {parts} on both lines."),
+    Cut.MORTISE: N_(
+        "Chop the mortise in {parts} between its lines, {depth} deep and a hair more: from the middle "
+        "outwards, the ends last."
+    ),
+    Cut.THROUGH_MORTISE: N_(
+        "Chop the mortise through {parts} between its lines, which are marked on both faces: half from each."
+    ),
+    Cut.OPEN_MORTISE: N_(
+        "Saw the slot in {parts} from its end down both cheeks, in the waste, to its line; chop the waste out there, "
+        "half from each face."
+    ),
+    Cut.PANEL_RABBET: N_(
+        "Across the end of {parts} sever the fibers at the shoulder, saw it to the cheek line along a batten, split "
+        "the waste off and level with the {floor}: first the one face, then the other."
+    ),
+    Cut.BETWEEN_TENONS: N_(
+        "On {parts} saw beside every tenon to the end of the tongue, saw the waste out clear of it, and pare to the "
+        "line from both faces."
+    ),
+    Cut.BETWEEN_FINGERS: N_(
+        "On {parts} saw in the waste beside every finger to the baseline, saw most of the waste out, and chop to the "
+        "baseline from both faces."
+    ),
+    Cut.SAW_NOTCH: N_(
+        "Saw down both lines of the notch in {parts}, in the waste, and chop it out, half from each face; pare to the "
+        "lines."
+    ),
+    Cut.RECESS: N_("Chop the recess in {parts} to its lines, the hardware tried in it; pare its floor."),
+}  # fmt: skip
+
+
+def taken_words(alike: Sequence[Operation], reader: Reader) -> str:
+    """Return how a cut with straight walls is made."""
+    made, parts = alike[0], parts_words(alike, reader)
+    assert isinstance(made, Take)
+    said = {each.name: figure_words(each, reader) for each in made.settings}
+    edges = [
+        each.origin for each in made.settings if each.name in ("fence", "wide") and isinstance(each.origin, Surface)
+    ]
+    depth = next((line for line in made.needs if line.kind is LineKind.DEPTH), None)
+    return reader.text(
+        _TAKEN[made.cut],
+        parts=parts,
+        floor=reader.text(N_("router plane") if made.router else N_("chisel, bevel down")),
+        iron=said.get("iron", ""),
+        fence=said.get("fence", ""),
+        wide=said.get("wide", ""),
+        depth=said.get("depth", "") if depth is None else "",
+        edge=surface_words(edges[0], reader) if edges else "",
+    )
+
+
+def tenon_words(alike: Sequence[Operation], reader: Reader) -> str:
+    """Return how a tenon is sawn."""
+    made = alike[0]
+    assert isinstance(made, SawTenon)
+    return reader.text(_TENON[made.shoulders_first], where=where_words(alike, reader))
+
+
+def fingers_words(alike: Sequence[Operation], reader: Reader) -> str:
+    """Return how fingers are stepped off."""
+    made = alike[0]
+    assert isinstance(made, StepFingers)
+    return reader.text(
+        "At {where} open the dividers to {step}, so that {number} steps go from edge to edge, and step the fingers "
+        "off; square them to the baseline and hatch every other field, so that one is left at either edge.",
+        where=where_words(alike, reader),
+        step=figure_words(made.settings[1], reader),
+        number=made.number,
+    )
+
+
+def keys_words(alike: Sequence[Operation], reader: Reader) -> str:
+    """Return how the slots of keys are sawn across a glued corner."""
+    made = alike[0]
+    assert isinstance(made, KeySlot)
+    return reader.text(
+        "At {where} saw every slot between its lines across the corner, until it is {reach} from the corner on both "
+        "outer faces; chop the waste out. Glue a key into each, its grain across the corner, and trim it flush when it "
+        "is dry.",
+        where=where_words(alike, reader),
+        reach=figure_words(made.back, reader),
+    )

@@ -1,0 +1,202 @@
+"""What is said of operations that draw lines."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+from nullah.core.catalogue import N_
+from nullah.core.operations.lines import LineKind
+from nullah.core.operations.marking import DrawSlopes, Gauge, Marker, SetOff, StepOff, Trace
+from nullah.core.operations.operation import Operation
+from nullah.core.operations.settings import ByMate
+from nullah.core.operations.stock import Surface
+from nullah.core.operations.tenons import GaugePair
+from nullah.core.reader import Reader
+from nullah.core.wording.tools import (
+    ends_words,
+    figure_words,
+    mates_words,
+    origin_words,
+    parts_words,
+    surface_words,
+    where_words,
+)
+
+#: What is said of a line, by its kind and by whether the mate sets the distance.
+_LINES = {
+    (LineKind.BASELINE, True): N_(
+        "Set the gauge to {mate}, {figure}{over}. From the end, gauge the baseline all round at {where}."
+    ),
+    (LineKind.BASELINE, False): N_(
+        "Set the gauge to {figure}, as long as the tails. Gauge the baseline all round at {where}."
+    ),
+    (LineKind.LAP, False): N_(
+        "With the gauge at {figure}, its fence on the inside face, mark the end grain at {where}: so far the tails go "
+        "in; the rest is the lap."
+    ),
+    (LineKind.BORDER, False): N_("Mark where the edge of the mate comes at {where}: {figure} from the {surface}."),
+    (LineKind.WALL, True): N_("Set the gauge to {mate}, {figure}, and mark the wall that it comes to at {where}."),
+    (LineKind.WALL, False): N_("Mark the first line {figure} from the {surface} on {where}."),
+    (LineKind.SECOND_WALL, True): N_(
+        "Hold {mate} against the first line and knife the second from it, {figure} away: tight, on {where}."
+    ),
+    (LineKind.SECOND_WALL, False): N_("Mark the second wall {figure} from the first on {where}."),
+    (LineKind.DEPTH, True): N_(
+        "Set the gauge to the channel in {mate}, {figure}, and mark that thickness from the {surface} on {where}."
+    ),
+    (LineKind.DEPTH, False): N_("Gauge the depth, {figure} from the {surface}, on {where}."),
+    (LineKind.NOTCH, True): N_(
+        "Set the gauge to {mate} as it goes in there, {figure}, and mark the notch as deep from the {surface} on "
+        "{where}."
+    ),
+    (LineKind.NOTCH, False): N_(
+        "Gauge how deep the notch goes, {figure} from the {surface}, on both faces of {where}."
+    ),
+    (LineKind.STOP, False): N_("Mark where it stops: {figure} from the {surface}, on {where}."),
+    (LineKind.OUTLINE, False): N_("Mark a line of the recess {figure} from the {surface} on {where}."),
+    (LineKind.SHOULDER, False): N_(
+        "Knife the shoulder all round at {where}, {figure} from the end; all that are alike together."
+    ),
+    (LineKind.CHEEK, False): N_("Gauge the one cheek of the tenon at {where}, {figure} from the {surface}."),
+    (LineKind.TENON_EDGE, False): N_("Gauge edges of the tenon at {where}: {figure} from the {surface}."),
+    (LineKind.MORTISE_END, True): N_(
+        "Hold {mate} across the end and knife its width, {figure}: the end of the slot in {where}."
+    ),
+    (LineKind.MORTISE_END, False): N_("Knife the ends of the mortise on {where}: {figure} from the {surface}."),
+    (LineKind.FINGER, True): N_(
+        "Stand {mate} on the end, edges flush, and knife its fingers at {where}; square them to the baseline and hatch "
+        "what they cover."
+    ),
+    (LineKind.TONGUE, False): N_(
+        "On both faces mark the end of the tongue, {figure} from the shoulder, at {where}: between the tenons the "
+        "panel is cut back to there."
+    ),
+    (LineKind.TENON_EDGE, True): N_("Lay {mate} on {where} as they will meet, and knife the edges of the tenons over."),
+    (LineKind.SLOT_END, False): N_(
+        "At tenon {number} knife the ends of the mortise {figure} beyond those edges on {where}, so that the panel can "
+        "move."
+    ),
+    (LineKind.KEY, False): N_(
+        "On the glued corner mark the slots for its keys, {figure} from the {surface}, at {where}."
+    ),
+    (LineKind.OTHER_KEY, False): N_("Mark the other wall of every slot {figure} from the first, at {where}."),
+    (LineKind.ROW, False): N_("Gauge a row for the pegs on {where}, {figure} from the {surface}."),
+    (LineKind.PLACE, False): N_("Mark a peg over the middle of every tenon on {where}: {figure} from the {surface}."),
+    (LineKind.DRAWN_ROW, False): N_(
+        "Drawbore: move every mark {figure} nearer to the shoulder at {where}, so that the pegs pull it tight."
+    ),
+    (LineKind.MITRE, False): N_("Gauge the mitre line, {figure} from the {surface}, which is moulded, at {where}."),
+}
+
+
+#: A baseline that is gauged on one face only.
+_ONE_FACE = N_(
+    "Set the gauge to {mate}, {figure}{over}. From the end, gauge the baseline on the inside face at {where}; nothing "
+    "is scribed on the outside."
+)
+
+
+_KNIFED = N_("Knife the first wall {figure} from the {surface}, square across, on {where}.")
+
+
+def gauge_words(alike: Sequence[Operation], reader: Reader) -> str:
+    """Return how a line is gauged, or several of one kind."""
+    where = where_words(alike, reader)
+    made = alike[0]
+    assert isinstance(made, Gauge)
+    setting, origin = made.setting, made.setting.origin
+    mate = mates_words(alike, reader) if isinstance(setting.by, ByMate) else ""
+    if made.kind is LineKind.BASELINE and len(made.on) == 1:
+        message = _ONE_FACE
+    elif made.tool is Marker.KNIFE and made.kind is LineKind.WALL:
+        message = _KNIFED
+    else:
+        message = _LINES[made.kind, bool(mate)]
+    surface = surface_words(origin, reader) if isinstance(origin, Surface) else ""
+    if made.kind is LineKind.STOP:
+        where = parts_words(alike, reader)
+        surface = ends_words({each.setting.origin for each in alike if isinstance(each, Gauge)}, reader)
+    over = reader.text(", and {more} more", more=figure_words(made.over, reader)) if made.over is not None else ""
+    figures = [figure_words(each.setting, reader) for each in alike if isinstance(each, Gauge)]
+    figure = reader.listed(dict.fromkeys(figures))
+    number = reader.listed(dict.fromkeys(str((each.number + 1) // 2) for each in alike if isinstance(each, Gauge)))
+    return reader.text(message, figure=figure, over=over, where=where, surface=surface, mate=mate, number=number)
+
+
+def laid_out_words(alike: Sequence[Operation], reader: Reader) -> str:
+    """Return how tails are stepped or set off."""
+    made, where = alike[0], where_words(alike, reader)
+    assert isinstance(made, StepOff | SetOff)
+    if isinstance(made, SetOff):
+        figures = reader.listed([figure_words(each, reader) for each in made.settings])
+        return reader.text(
+            "At {where} set the edges of the tails off from the face edge: {figures}. Square them across the end.",
+            where=where,
+            figures=figures,
+        )
+    half, _, step, pin = (figure_words(each, reader) for each in made.settings)
+    return reader.count(
+        made.count,
+        "At {where} mark a half-pin of {half} from either edge; between them is the one tail. Square across the end.",
+        "At {where} mark a half-pin of {half} from either edge. Open the dividers to {step}, so that {n} steps from "
+        "the one overshoot the other by the pin, {pin}; step off from both. Square the marks across the end.",
+        where=where,
+        half=half,
+        step=step,
+        pin=pin,
+    )
+
+
+def drawn_words(alike: Sequence[Operation], reader: Reader) -> str:
+    """Return how slopes are drawn with a bevel, or an outline is traced."""
+    where = where_words(alike, reader)
+    made = alike[0]
+    if isinstance(made, DrawSlopes):
+        slope = figure_words(made.settings[0], reader)
+        message = (
+            N_(
+                "Bevel at {slope}: at {where} draw the pins on the end grain, narrow at the outside; square them down "
+                "both faces to the baseline, and hatch the sockets."
+            )
+            if made.pins
+            else N_("Bevel at {slope}: at {where} draw the tails from the marks to the baseline, and hatch the waste.")
+        )
+        return reader.text(message, slope=slope, where=where)
+    assert isinstance(made, Trace)
+    mate = mates_words(alike, reader)
+    message = (
+        N_("Lay the tails of {mate} on {where}, flush at the inside; knife round them, square down, hatch.")
+        if made.kind is LineKind.TAILS
+        else N_("Stand the pins of {mate} on {where}, flush at the baseline; knife along them, square across, hatch.")
+    )
+    return reader.text(message, mate=mate, where=where)
+
+
+def pair_words(alike: Sequence[Operation], reader: Reader) -> str:
+    """Return how a mortise gauge is set and run."""
+    where = where_words(alike, reader)
+    made = alike[0]
+    assert isinstance(made, GaugePair)
+    mate = mates_words(alike, reader)
+    message = (
+        N_(
+            "Set the pins of the mortise gauge to {mate}, {wide}, the nearer {near} from the fence; gauge the cheeks "
+            "from the {surface} on {where}."
+        )
+        if mate
+        else N_(
+            "Set the pins of the mortise gauge to the {wide} chisel, the nearer {near} from the fence; gauge the "
+            "cheeks from the {surface} on {where}."
+        )
+        if made.by_chisel
+        else N_(
+            "Set the pins of the mortise gauge {wide} apart, the nearer {near} from the fence; gauge the cheeks from "
+            "the {surface} on {where}."
+        )
+    )
+    surface, wide, near = (
+        origin_words(made.near, reader),
+        figure_words(made.wide, reader),
+        figure_words(made.near, reader),
+    )
+    return reader.text(message, wide=wide, near=near, surface=surface, where=where, mate=mate)

@@ -1,0 +1,96 @@
+"""What tools are set to, surfaces, parts and ends in a sentence about an operation."""
+
+from __future__ import annotations
+
+from collections.abc import Collection, Sequence
+
+from nullah.core.catalogue import N_
+from nullah.core.lengths import Length, Slope, write_bought
+from nullah.core.operations.operation import Operation
+from nullah.core.operations.settings import ByMate, ByMeasure, ByStepping, OfLine, OfMate, OfTool, Origin, ToolSetting
+from nullah.core.operations.stock import Surface
+from nullah.core.reader import Reader
+
+#: Surfaces as they are called in a sentence.
+_SURFACES = {
+    Surface.REFERENCE_END: N_("reference end"), Surface.FAR_END: N_("far end"), Surface.FACE_EDGE: N_("face edge"),
+    Surface.OTHER_EDGE: N_("other edge"), Surface.FACE_SIDE: N_("face side"), Surface.OTHER_FACE: N_("other face"),
+}  # fmt: skip
+
+
+def figure_words(setting: ToolSetting, reader: Reader) -> str:
+    """Return what a setting is set to: to the mark what a rule sets, finer what the mate or stepping does."""
+    if setting.slope is not None:
+        return Slope(setting.slope).as_text()
+    if setting.value is None:
+        return reader.part(setting.origin.part) if isinstance(setting.origin, OfMate) else ""
+    length = Length(setting.value)
+    if isinstance(setting.origin, OfTool) and setting.origin.bought is not None:
+        return write_bought(setting.origin.bought)
+    # What a rule sets stands on its marks; what does not was set by a mate, by stepping, or left proud.
+    return reader.length(length) if reader.marks.to_mark(length) == length else reader.fine(length)
+
+
+def surface_words(surface: Surface, reader: Reader) -> str:
+    """Return what a surface is called."""
+    return reader.text(_SURFACES[surface])
+
+
+def setting_note(setting: ToolSetting, reader: Reader) -> str:
+    """Return where a setting is measured from, and what sets it, for the card."""
+    if isinstance(setting.by, ByMate):
+        return reader.text("set to {mate}", mate=reader.part(setting.by.part))
+    if isinstance(setting.by, ByMeasure):
+        return reader.text("as measured: {quantity}", quantity=reader.title(setting.by.quantity))
+    if isinstance(setting.by, ByStepping):
+        return reader.text("stepped off")
+    if setting.slope is not None:
+        return reader.text("{degrees}° from square", degrees=f"{Slope(setting.slope).degrees:.1f}")
+    match setting.origin:
+        case Surface():
+            return reader.text("from the {surface}", surface=surface_words(setting.origin, reader))
+        case OfLine(name):
+            return reader.text("from the line “{line}”", line=name)
+        case _:
+            return ""
+
+
+def parts_words(alike: Sequence[Operation], reader: Reader) -> str:
+    """Return what the parts are called together."""
+    return reader.together(dict.fromkeys(each.part for each in alike))
+
+
+def where_words(alike: Sequence[Operation], reader: Reader) -> str:
+    """Return at which ends of which parts."""
+    ends = {end for each in alike if (end := getattr(each, "end", None)) is not None}
+    parts = parts_words(alike, reader)
+    if not ends:
+        return parts
+    if len(ends) == 2:
+        return reader.text("both ends of {parts}", parts=parts)
+    return reader.text("the {end} of {parts}", end=surface_words(ends.pop(), reader), parts=parts)
+
+
+def mates_words(alike: Sequence[Operation], reader: Reader) -> str:
+    """Return what the other parts are called that set or are traced."""
+    found: dict[str, None] = {}
+    for each in alike:
+        for setting in each.settings:
+            if isinstance(setting.by, ByMate):
+                found[setting.by.part] = None
+            if isinstance(setting.origin, OfMate):
+                found[setting.origin.part] = None
+    return reader.together(found) if found else ""
+
+
+def ends_words(surfaces: Collection[Origin], reader: Reader) -> str:
+    """Return what a surface is called; both ends together."""
+    if len(surfaces) > 1:
+        return reader.text("end, at either end")
+    (one,) = surfaces
+    return surface_words(one, reader) if isinstance(one, Surface) else ""
+
+
+def origin_words(setting: ToolSetting, reader: Reader) -> str:
+    """Return the surface a setting is measured from; nothing for what is not."""
+    return surface_words(setting.origin, reader) if isinstance(setting.origin, Surface) else ""
