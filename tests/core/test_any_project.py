@@ -279,7 +279,7 @@ class AnyProject(RuleBasedStateMachine):
         for part in plan.parts:
             assert state_words(plan.state_of(part), plan.reader)
         assert len(cut_list(plan)) == len(plan.parts)
-        assert {item.part.id for item in plan.unplaced} <= {part.id for part in plan.parts}
+        assert {part for item in plan.unplaced for part in item.part.parts} <= {part.id for part in plan.parts}
 
     @invariant()
     def it_comes_back_from_its_file(self):

@@ -21,6 +21,7 @@ from nullah.core.bench.book import (
     timed,
 )
 from nullah.core.bench.hours import Hours
+from nullah.core.bench.rates import Learned
 from nullah.core.bench.tasks import Task, Trade
 from nullah.core.fixes import MakeAgain, Shim
 from nullah.core.lengths import mm
@@ -231,7 +232,8 @@ def test_saws_glue_and_finish_say_what_bites():
 
 
 def test_a_glue_up_too_long_for_its_glue_says_so():
-    plan = planned(seed_cabinet())
+    slow_hands = seed_cabinet().working._replace(rates=(("glue", Learned(3.0, 0.1, 9)),))
+    plan = planned(replace(seed_cabinet(), working=slow_hands))
     texts = [
         said(r, plan)
         for r in DAYBOOK.card(plan, Selection(daybook=DayBookSelection("glue/piece/3", now=recording.stamp(NOW)))).mind

@@ -78,7 +78,7 @@ def test_a_forgotten_timer_is_not_believed(keeper):
 
 def test_any_task_is_picked_from_the_order_and_an_opening_measured_there(keeper):
     pick(keeper, "measure/column.width")
-    assert keeper.card_texts()[0].startswith("Put left side, right side, ")
+    assert keeper.card_texts()[0] == "Measure width of the openings"
     assert desk(keeper).what.currentData() == "column.width"
     keeper.type_in(desk(keeper).figure, "325.1 mm")
     assert keeper.plan.ledger["column.width"] == mm("325.1").mm

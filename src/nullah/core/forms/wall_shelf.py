@@ -43,7 +43,6 @@ def _define(chosen: Choices) -> tuple[Definition, ...]:
             "shelf.inside_width + 2 * dado.depth",
             "shelf.outside_depth - shelves.setback",
             15,
-            ("shelf.inside_width",),
         ),
         ruled(
             "rows.height",

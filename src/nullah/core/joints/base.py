@@ -6,6 +6,7 @@ from collections.abc import Iterator, Mapping
 from fractions import Fraction
 
 from nullah.core.joints.bench import AtBench, Told
+from nullah.core.joints.cutouts import subtract
 from nullah.core.joints.making import BenchStep, Making
 from nullah.core.joints.mate_views import Hole
 from nullah.core.ledger import Definition, Ledger
@@ -138,6 +139,6 @@ def _enters_from(joint: Joint, host: Part, guest: Part, side: Side) -> bool:
         swept.append(shared.overlap.set(side.axis, *sorted((edge, far))))
     for box in swept:
         inside = box.overlap(host.box)
-        if inside is not None and not any(channel.holds(inside) for channel in shared.first_loses):
+        if inside is not None and subtract(inside, shared.first_loses):
             return False
     return True

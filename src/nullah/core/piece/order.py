@@ -15,8 +15,9 @@ from typing import NamedTuple
 
 from nullah.core.piece.form import Mover
 from nullah.core.piece.joint import Joint
+from nullah.core.piece.overlap import lines
 from nullah.core.piece.part import Part
-from nullah.core.piece.space import Axis, Side, side_at
+from nullah.core.piece.space import Axis, Box, Side, side_at
 
 #: What floating point takes for touching, mm.
 _TOUCH = 1e-9
@@ -136,6 +137,7 @@ def _closure(group: int, whole: int, by: list[int], most: int) -> int:
 def _blocks(parts: tuple[Part, ...], joined: dict[frozenset[str], Joint]) -> dict[Side, list[int]]:
     """Give, for each direction, by part, the mask of what blocks it."""
     blocks: dict[Side, list[int]] = {side: [0] * len(parts) for side in Side}
+    cut = _all_cut(parts, joined.values())
     spans = [tuple(float(c) for c in (*part.box.low, *part.box.high)) for part in parts]
     for i, one in enumerate(parts):
         for j in range(i + 1, len(parts)):
@@ -143,7 +145,7 @@ def _blocks(parts: tuple[Part, ...], joined: dict[frozenset[str], Joint]) -> dic
             joint = joined.get(frozenset((one.id, two.id)))
             free = None
             if joint is not None and not joint.type.touches and _overlap(spans[i], spans[j]):
-                free = _free_of_joint(joint, one, two)
+                free = _free_of_joint(joint, one, two, cut.get(joint.first, ()))
             for axis in Axis:
                 up, down = side_at(axis, True), side_at(axis, False)
                 if free is not None:
@@ -157,6 +159,17 @@ def _blocks(parts: tuple[Part, ...], joined: dict[frozenset[str], Joint]) -> dic
                     blocks[down][i] |= 1 << j
                     blocks[up][j] |= 1 << i
     return blocks
+
+
+def _all_cut(parts: tuple[Part, ...], joints: Iterable[Joint]) -> dict[str, tuple[Box, ...]]:
+    """Return all boxes that joints cut into each part: what slides along one may go on through another."""
+    by_id = {part.id: part for part in parts}
+    found: dict[str, dict[Box, None]] = {}
+    for joint in joints:
+        if joint.type.in_boxes and not joint.type.touches and joint.first in by_id and joint.second in by_id:
+            boxes = lines(joint, by_id[joint.first], by_id[joint.second]).first_loses
+            found.setdefault(joint.first, {}).update(dict.fromkeys(boxes))
+    return {part: tuple(boxes) for part, boxes in found.items()}
 
 
 def _overlap(one: tuple[float, ...], two: tuple[float, ...]) -> bool:
@@ -177,9 +190,16 @@ def _free_apart(one: tuple[float, ...], two: tuple[float, ...], a: int) -> tuple
 
 
 @lru_cache(maxsize=8192)
-def _free_of_joint(joint: Joint, one: Part, two: Part) -> frozenset[Side]:
-    """Return the ways the first of two joined parts can go, the other standing still."""
+def _free_of_joint(joint: Joint, one: Part, two: Part, cut: tuple[Box, ...]) -> frozenset[Side]:
+    """Return the ways the first of two joined parts can go, the other standing still.
+
+    `cut` is all that joints cut into the part that is entered.
+    """
     first, second = (one, two) if joint.first == one.id else (two, one)
+    if joint.type.in_boxes:
+        # Its own first: that is what tells its channels from its shares.
+        own = lines(joint, first, second).first_loses
+        joint = joint._replace(channels=tuple(dict.fromkeys((*own, *cut))))
     free = joint.type.frees(joint, first, second)
     # So far the ways of `first`; those of the other part are the opposite ones.
     return free if first is one else frozenset(side.opposite for side in free)

@@ -34,12 +34,13 @@ def assembly_tasks(
     """Return all tasks from shaping to cleaning up; what goes in and out of the piece comes when that is glued."""
     shape = _shape_tasks(plan, mill, joints)
     made = _Made(mill.by_part, fit, {part: task.id for task in shape for part in task.parts}, joints)
-    smooth = _smooth_tasks(plan, made, glued)
+    smooth = _smooth_tasks(plan, made, glued, frozenset(fit))
     glue: list[Task] = []
     last: dict[str, str] = {}
     for each in glued:
         after = made.ready(each.parts)
-        after += [smooth[each.group].id] if each.group in smooth else []
+        smoothed = (task for (group, _), task in smooth.items() if group == each.group)
+        after += [task.id for task in smoothed if set(task.parts) & set(each.parts)]
         after += [last[each.group]] if each.group in last else []
         after += [last[""]] if each.mover and "" in last else []
         glue.append(each.task(plan, tuple(dict.fromkeys(after))))
@@ -89,15 +90,21 @@ def _shape_tasks(plan: Plan, mill: MillTasks, joints: JointTasks) -> list[Task]:
     return found
 
 
-def _smooth_tasks(plan: Plan, made: _Made, glued: tuple[Gluing, ...]) -> dict[str, Task]:
-    """Plane clean, once for each group, what no plane gets to when it is glued; lines may go then."""
-    found: dict[str, Task] = {}
-    for group in dict.fromkeys(each.group for each in glued if each.glues):
-        parts = tuple(
-            dict.fromkeys(part for each in glued if each.group == group and each.glues for part in each.parts)
-        )
-        name = f"smooth/{group or 'piece'}"
-        found[group] = Task(
+def _smooth_tasks(
+    plan: Plan, made: _Made, glued: tuple[Gluing, ...], fitted: frozenset[str]
+) -> dict[tuple[str, int], Task]:
+    """Plane clean what no plane gets to when it is glued, once for each group; what is cut to fit that, after it."""
+    found: dict[tuple[str, int], Task] = {}
+    sets: dict[tuple[str, int], dict[str, None]] = {}
+    for each in (one for one in glued if one.glues):
+        # What is cut to fit what is glued already does not exist before; nor does what comes to that.
+        fits = bool(set(each.adds) & fitted) and len(each.adds) < len(each.parts)
+        number = int(fits or (each.group, 1) in sets)
+        sets.setdefault((each.group, number), {}).update(dict.fromkeys(each.adds))
+    for (group, number), some in sets.items():
+        parts = tuple(some)
+        name = f"smooth/{group or 'piece'}{'/later' if number else ''}"
+        found[group, number] = Task(
             name,
             f"Plane clean what will be inside: {_names(plan, parts)}",
             Trade.SMOOTH,

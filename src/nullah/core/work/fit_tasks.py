@@ -10,7 +10,7 @@ from nullah.core.piece.part import Part
 from nullah.core.plan import Plan
 from nullah.core.refs import PartRef
 from nullah.core.work.bench_work import fitted
-from nullah.core.work.gluing import Gluing
+from nullah.core.work.gluing import Gluing, cornered, go_in_after, standing_with
 from nullah.core.work.joint_tasks import JointTasks
 from nullah.core.work.stock_tasks import MillTasks, hosts_of
 
@@ -20,12 +20,6 @@ class FitTasks(NamedTuple):
 
     tasks: tuple[Task, ...]
     by_part: dict[str, str]
-
-
-def _dry_with(plan: Plan, hosts: frozenset[str], waits: dict[str, tuple[str, ...]]) -> frozenset[str]:
-    """Return what is put together dry around an opening: all of the same group that waits for nothing."""
-    groups = {part.group for part in plan.parts if part.id in hosts}
-    return hosts | {part.id for part in plan.parts if part.group in groups and part.id not in waits}
 
 
 class _How(Enum):
@@ -70,20 +64,17 @@ def _where(plan: Plan, part_id: str, name: str, waits: dict[str, tuple[str, ...]
     if not plan.ledger.quantity(name).definition.rule:
         return _Where(_How.OUTSIDE, frozenset())
     hosts = hosts_of(plan, part_id, waits)
-    if goes_in_later(plan, part_id, glued) and any(each.glues and set(each.parts) & hosts for each in glued):
+    if goes_in_later(plan, part_id, waits, glued) and any(each.glues and set(each.parts) & hosts for each in glued):
         return _Where(_How.GLUED, hosts)
     part = plan.part(part_id)
-    cornered = any(
-        joint.type.corner_prefix(joint) and {joint.first, joint.second} <= hosts for joint in plan.assembly.joints
-    )
-    if part is not None and cornered:
+    if part is not None and cornered(plan, hosts):
         # Dovetails do not stand before they are glued: between the baselines of one board it is the same.
         lengthwise = name in _fits(plan, part.quantities[0]) and _named_for(plan, part.quantities[0], name)
         axis = part.grain if lengthwise else part.across
         one = next((other.id for other in plan.parts if other.id in hosts and other.grain is axis), "")
         if one:
             return _Where(_How.ON_ONE, frozenset((one,)))
-    return _Where(_How.DRY, _dry_with(plan, hosts, waits))
+    return _Where(_How.DRY, standing_with(plan, hosts, waits))
 
 
 def _fits(plan: Plan, quantity: str) -> tuple[str, ...]:
@@ -122,7 +113,12 @@ def _measuring(
             after += joints.dry(hosts)
             joins = (Join(between, Joining.DRY),)
         case _How.GLUED:
-            standing = [each for each in glued if set(each.parts) & hosts and not each.mover and each.glues]
+            waiting = {part for part, wanted in waits.items() if set(wanted) & set(names)}
+            standing = [
+                each
+                for each in glued
+                if set(each.parts) & hosts and not each.mover and each.glues and not set(each.parts) & waiting
+            ]
             after += [each.id for each in standing]
             # What is only screwed on later, such as a top, need not be there.
             between = tuple(sorted(hosts & {part for each in standing for part in each.parts})) or between
@@ -139,8 +135,10 @@ def _measuring(
     )
 
 
-def goes_in_later(plan: Plan, part_id: str, glued: tuple[Gluing, ...]) -> bool:
-    """Return whether a part goes in when what holds it is glued already: a back, a drawer."""
+def goes_in_later(plan: Plan, part_id: str, waits: dict[str, tuple[str, ...]], glued: tuple[Gluing, ...]) -> bool:
+    """Return whether a part goes in when what holds it is glued already: a back, a drawer, a divider from behind."""
+    if part_id in go_in_after(plan, waits):
+        return True
     part = plan.part(part_id)
     if part is not None and any(mover.group == part.group for mover in plan.assembly.movers):
         return True

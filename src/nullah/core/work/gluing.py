@@ -12,6 +12,7 @@ from nullah.core.piece.joint import Hold, Joint
 from nullah.core.piece.overlap import contact
 from nullah.core.plan import Plan
 from nullah.core.work.assembling import Placing, sequence
+from nullah.core.work.stock_tasks import hosts_of
 
 #: A clamp for so much of a joint's length, mm (common practice: about every 100 mm along a seam, fewer at a joint).
 _CLAMP_EVERY = 120.0
@@ -116,17 +117,55 @@ class Gluing(NamedTuple):
         )
 
 
-def gluings(plan: Plan) -> tuple[Gluing, ...]:
-    """Return the glue-ups of every group in order, the main piece first."""
+def go_in_after(plan: Plan, waits: dict[str, tuple[str, ...]]) -> frozenset[str]:
+    """Return the parts that go into a dovetailed case when it is glued, and are cut to what it then is.
+
+    Dovetails are driven home once, so nothing can be measured between boards that are only started; what can go in
+    later waits for the glue.
+    """
+    found: set[str] = set()
+    for group in dict.fromkeys(part.group for part in plan.parts):
+        placed: set[str] = set()
+        for placing in sequence(plan.assembly, group):
+            for part in placing.parts:
+                hosts = standing_with(plan, hosts_of(plan, part, waits), waits) if part in waits else frozenset()
+                if hosts and hosts <= placed and cornered(plan, hosts):
+                    found.add(part)
+            placed |= set(placing.parts)
+    return frozenset(found)
+
+
+def standing_with(plan: Plan, hosts: frozenset[str], waits: dict[str, tuple[str, ...]]) -> frozenset[str]:
+    """Return what stands together around an opening: its hosts, and all of their groups that waits for nothing.
+
+    What enters a part that waits, as the runners of a frame do its rails, waits with it.
+    """
+    groups = {part.group for part in plan.parts if part.id in hosts}
+    with_those = {joint.second for joint in plan.assembly.joints if joint.first in waits}
+    return hosts | {
+        part.id for part in plan.parts if part.group in groups and part.id not in waits and part.id not in with_those
+    }
+
+
+def cornered(plan: Plan, parts: frozenset[str]) -> bool:
+    """Return whether some parts meet in corners that do not stand before they are glued."""
+    return any(
+        joint.type.corner_prefix(joint) and {joint.first, joint.second} <= parts for joint in plan.assembly.joints
+    )
+
+
+def gluings(plan: Plan, waits: dict[str, tuple[str, ...]]) -> tuple[Gluing, ...]:
+    """Return the glue-ups of every group in order, the main piece first; `waits` is what is cut to fit, and what."""
+    after = go_in_after(plan, waits)
     movers = {mover.group for mover in plan.assembly.movers}
     groups = sorted(dict.fromkeys(part.group for part in plan.parts), key=lambda group: group in movers)
     found: list[Gluing] = []
     for group in groups:
-        found += _of_group(plan, group, group in movers)
+        found += _of_group(plan, group, group in movers, after)
     return tuple(found)
 
 
-def _of_group(plan: Plan, group: str, mover: bool) -> list[Gluing]:
+def _of_group(plan: Plan, group: str, mover: bool, after: frozenset[str]) -> list[Gluing]:
     placings = sequence(plan.assembly, group)
     if not placings:
         return []
@@ -149,7 +188,9 @@ def _of_group(plan: Plan, group: str, mover: bool) -> list[Gluing]:
 
     for number, placing in enumerate(placings):
         spread = _minutes(plan, [joint for each in (*batch, placing) for joint in each.glued])
-        if number > last_glued or (batch and spread > glue.open_minutes and any(each.glued for each in batch)):
+        waited = bool(after & set(placing.parts)) and not any(after & set(each.parts) for each in batch)
+        full = bool(batch) and spread > glue.open_minutes and any(each.glued for each in batch)
+        if waited or full or number > last_glued:
             close()
         batch.append(placing)
     close()

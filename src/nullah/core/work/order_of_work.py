@@ -75,7 +75,7 @@ def derive(plan: Plan) -> tuple[tuple[Task, ...], tuple[Gluing, ...]]:
     saw = saw_tasks(plan)
     mill = mill_tasks(plan, saw)
     joints = joint_tasks(plan, mill, waits)
-    glued = gluings(plan)
+    glued = gluings(plan, waits)
     measure = measure_tasks(plan, waits, mill, joints, glued)
     fit = fit_tasks(plan, waits, mill, measure)
     jointed = joints.after_fit(fit.by_part)

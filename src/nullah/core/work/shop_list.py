@@ -20,6 +20,7 @@ from nullah.core.piece.overlap import contact
 from nullah.core.plan import Plan
 from nullah.core.work.gluing import gluings
 from nullah.core.work.joint_work import joint_work
+from nullah.core.work.stock_tasks import waits_of
 
 #: Glue spread on both faces of a joint, g/m² of joint, and finish, m² a litre for a coat (common practice).
 GLUE_G_BY_M2, FINISH_M2_BY_LITRE = 250.0, 10.0
@@ -138,7 +139,7 @@ def _glue(plan: Plan) -> Iterator[Need]:
     if area:
         grams = math.ceil(area / 1e6 * GLUE_G_BY_M2 / 10) * 10
         yield Need(plan.project.working.glue.capitalize(), f"{grams} g", "a guess; what is spread thin is enough")
-    most = max((each.clamps for each in gluings(plan) if each.glues), default=0)
+    most = max((each.clamps for each in gluings(plan, waits_of(plan)) if each.glues), default=0)
     if most:
         short = most - plan.project.working.clamps
         yield Need("Clamps", str(most), f"{short} more than there are" if short > 0 else "for the largest glue-up")

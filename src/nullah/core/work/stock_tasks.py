@@ -194,9 +194,12 @@ def hosts_of(plan: Plan, part_id: str, waits: dict[str, tuple[str, ...]]) -> fro
         for joint in plan.assembly.joints
         if part_id in (joint.first, joint.second)
     }
-    fixed = frozenset(each for each in joined - beside if each not in waits)
-    if fixed:
-        return fixed
+    # What enters it, as the runners of a frame do its rails, is no part of the opening either.
+    entered = {joint.first for joint in plan.assembly.joints if joint.second == part_id}
+    for around in (entered, joined):
+        fixed = frozenset(each for each in around - beside if each not in waits)
+        if fixed:
+            return fixed
     names = set(waits.get(part_id, ()))
     return frozenset(
         part.id

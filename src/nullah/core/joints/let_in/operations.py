@@ -130,7 +130,9 @@ class _Cutting:
         self._names = names
         # The same for all that enter one channel, and another for each channel of a part.
         what = names.width if host and names.width else f"{making.joint.first}-{making.joint.second}"
-        self._of = f"{what} at {float(box.x[0]):.1f}, {float(box.y[0]):.1f}"
+        # Two may lie at one place, one in either face.
+        behind = Surface.OTHER_FACE in box.opens and Surface.FACE_SIDE not in box.opens
+        self._of = f"{what} at {float(box.x[0]):.1f}, {float(box.y[0]):.1f}{', behind' if behind else ''}"
 
     # --- parts of it ---
 
