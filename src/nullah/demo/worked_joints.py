@@ -23,6 +23,8 @@ _SIDE = _Board("side", (200, 90, 15), (0, 0, 0), "yx")
 _UPRIGHT = _Board("upright", (400, 200, 18), (0, 0, 0), "zx")
 _BATTEN = _Board("batten", (180, 40, 15), (60, 10, 18), "yz")
 _PANEL = _Board("panel", (300, 200, 18), (0, 0, 0), "xz")
+_RAIL = _Board("rail", (300, 60, 20), (0, 0, 0), "xz")
+_STILE = _Board("stile", (200, 60, 20), (0, 0, 0), "yz")
 
 #: Each joint: its type, what holds it, and both boards; the first is the host, or has the tails.
 _JOINTS: dict[str, tuple[str, str, _Board, _Board]] = {
@@ -33,6 +35,33 @@ _JOINTS: dict[str, tuple[str, str, _Board, _Board]] = {
     "groove in an edge": ("let in", "glued", _UPRIGHT, _Board("panel", (400, 150, 6), (6, 192, 0), "zx")),
     "dado": ("let in", "glued", _UPRIGHT, _Board("shelf", (300, 200, 16), (12, 0, 150), "xz")),
     "stopped dado": ("let in", "glued", _UPRIGHT, _Board("shelf", (300, 190, 16), (12, 10, 150), "xz")),
+    "notch": (
+        "let in",
+        "glued",
+        _Board("rail", (300, 60, 20), (0, 150, 0), "xz"),
+        _Board("stile", (180, 60, 20), (100, 10, 0), "yz"),
+    ),
+    "mortise and tenon": (
+        "mortise and tenon",
+        "glued",
+        _Board("leg", (400, 45, 45), (0, 0, 0), "zx"),
+        _Board("apron", (300, 80, 20), (20, 10, 250), "xy"),
+    ),
+    "bridle": ("bridle", "glued", _RAIL, _STILE),
+    "lap": (
+        "lap",
+        "glued",
+        _Board("rail", (300, 60, 20), (0, 60, 0), "xz"),
+        _Board("stile", (200, 60, 20), (100, 0, 0), "yz"),
+    ),
+    "mitre with keys": ("mitre", "glued", _RAIL, _STILE),
+    "finger joint": ("finger joint", "glued", _FRONT, _SIDE),
+    "breadboard end": (
+        "breadboard end",
+        "glued",
+        _Board("end", (300, 60, 21), (460, 0, 0), "yz"),
+        _Board("panel", (500, 300, 21), (0, 0, 0), "xz"),
+    ),
     "nails": ("butt", "nailed", _PANEL, _BATTEN),
     "screws": ("butt", "screwed", _PANEL, _BATTEN),
     "screws in slots": ("butt", "screwed in slots", _PANEL, _BATTEN),

@@ -9,7 +9,7 @@ from fractions import Fraction
 from nullah.core.catalogue import N_
 from nullah.core.operations.lines import Edge, Line, LineKind
 from nullah.core.operations.operation import Operation
-from nullah.core.operations.settings import OfLine, OfMate, ToolSetting, stepped
+from nullah.core.operations.settings import OfLine, OfMate, ToolSetting, of_line, stepped
 from nullah.core.operations.stock import Surface, Y
 
 
@@ -269,4 +269,4 @@ class Trace(Operation):
 
 
 def _origin(edge: Edge) -> Surface | OfLine:
-    return OfLine(edge.name) if isinstance(edge, Line) else edge
+    return of_line(edge) if isinstance(edge, Line) else edge

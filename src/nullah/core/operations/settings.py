@@ -6,6 +6,7 @@ from fractions import Fraction
 from typing import NamedTuple
 
 from nullah.core.lengths import Direction, Length, Marks
+from nullah.core.operations.lines import Line
 from nullah.core.operations.stock import Stock, Surface
 
 
@@ -19,9 +20,10 @@ class OfTool(NamedTuple):
 
 
 class OfLine(NamedTuple):
-    """Measured from a line that was drawn."""
+    """Measured from a line that was drawn: its name, and what kind of line it is."""
 
     name: str
+    kind: str
 
 
 class OfMate(NamedTuple):
@@ -127,6 +129,11 @@ def by_rule(
 def by_mate(name: str, value: Fraction, origin: Surface | OfLine, part: str, quantity: str = "") -> ToolSetting:
     """Return a setting that is taken from the other part; `value` is what it comes to, mm."""
     return ToolSetting(name, value, origin, ByMate(part), quantity=quantity)
+
+
+def of_line(line: Line) -> OfLine:
+    """Return a line as what is measured from."""
+    return OfLine(line.name, line.kind.value)
 
 
 def of_tool(name: str, size: Length, quantity: str = "") -> ToolSetting:

@@ -17,7 +17,7 @@ from nullah.core.operations.lines import LineKind
 from nullah.core.operations.marking import DrawSlopes, Gauge, SetOff, StepOff, Trace
 from nullah.core.operations.mitres import KeySlot, MitreEnd
 from nullah.core.operations.operation import Operation
-from nullah.core.operations.settings import OfMate
+from nullah.core.operations.settings import ByMate, OfMate, ToolSetting
 from nullah.core.operations.shaping import BevelEdge, PlaneTaper, RoundEdge, SawArch, SawCorners, SawOgee, SawOutline
 from nullah.core.operations.stock import Surface
 from nullah.core.operations.taking import CutToSize, PlaneOff, Take
@@ -108,6 +108,11 @@ def _end_or_surface(origin: object, either: bool) -> object:
     return type(origin)
 
 
+def _traced(made: Operation, setting: ToolSetting) -> bool:
+    """Return whether a place is taken over from the mate: there is no tool that is set to it."""
+    return isinstance(made, Gauge) and made.kind in _IN_ONE and isinstance(setting.by, ByMate)
+
+
 def operation_settings(operations: Sequence[Operation], reader: Reader) -> tuple[Setting, ...]:
     """Return what is to be set for some operations, each figure of a tool once, as the card shows it."""
     found: dict[tuple[str, str], Setting] = {}
@@ -115,7 +120,7 @@ def operation_settings(operations: Sequence[Operation], reader: Reader) -> tuple
     for alike in alike_operations(operations):
         first = alike[0]
         told = alike if isinstance(first, Gauge) and first.kind in _IN_ONE else [first]
-        for each in (setting for made in told for setting in made.settings):
+        for each in (setting for made in told for setting in made.settings if not _traced(made, setting)):
             figure = figure_words(each, reader)
             if figure and not isinstance(each.origin, OfMate):
                 note = setting_note(each, reader)

@@ -49,8 +49,8 @@ def setting_note(setting: ToolSetting, reader: Reader) -> str:
     match setting.origin:
         case Surface():
             return reader.text("from the {surface}", surface=surface_words(setting.origin, reader))
-        case OfLine(name):
-            return reader.text("from the line “{line}”", line=name)
+        case OfLine(kind=kind):
+            return reader.text("from the {line}", line=reader.text(kind))
         case _:
             return ""
 

@@ -156,7 +156,7 @@ def _origin(origin: Origin) -> str:
             return origin.value
         case OfTool():
             return "tool"
-        case OfLine(name):
+        case OfLine(name=name):
             return f"line {name}"
         case OfMate(part):
             return f"mate {part}"

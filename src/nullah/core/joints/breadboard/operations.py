@@ -16,7 +16,7 @@ from nullah.core.lengths import Direction, Length
 from nullah.core.operations.fastening import Bore, BoreSlots, TracePlaces
 from nullah.core.operations.lines import Edge, Line, LineKind
 from nullah.core.operations.marking import Gauge, Marker
-from nullah.core.operations.settings import OfLine, ToolSetting, by_mate, by_rule, of_tool
+from nullah.core.operations.settings import ToolSetting, by_mate, by_rule, of_line, of_tool
 from nullah.core.operations.stock import Surface, X, Y, Z, surface_at
 from nullah.core.operations.taking import Bounds, Cut, Take
 from nullah.core.operations.tenons import GaugePair
@@ -126,7 +126,7 @@ class _Panel(_Side):
         """How far the tongue goes between the tenons."""
         long = self._joint.shares[0].size(self._making.second.part.grain)
         base = self.shoulder.line
-        setting = by_rule("tongue", long, OfLine(base.name), self._marks, quantity=self._joint.names.depth)
+        setting = by_rule("tongue", long, of_line(base), self._marks, quantity=self._joint.names.depth)
         backwards = not self._end.high
         return self._line(LineKind.TONGUE, setting, self._faces, end=self._end, base=base, backwards=backwards)
 
@@ -211,7 +211,7 @@ class _Panel(_Side):
     def drawn(self, end: _End) -> Gauge:
         """Return the row of the holes in the tenons: nearer to the shoulder, so that the pegs draw it tight."""
         base = self._row(end)
-        setting = by_rule("draw", self._pegs.draw, OfLine(base.name), self._marks)
+        setting = by_rule("draw", self._pegs.draw, of_line(base), self._marks)
         return self._line(LineKind.DRAWN_ROW, setting, self._faces, end=self._end, base=base, backwards=self._end.high)
 
     def bored(self, end: _End) -> Iterator[Bore | BoreSlots]:
@@ -318,7 +318,7 @@ class _End(_Side):
         beyond = tuple(
             self._line(
                 LineKind.SLOT_END,
-                by_rule("room", room, OfLine(line.line.name), self._marks, Direction.UP, self._joint.names.stop),
+                by_rule("room", room, of_line(line.line), self._marks, Direction.UP, self._joint.names.stop),
                 (self._into,),
                 number=2 * number + far + 1,
                 base=line.line,

@@ -13,7 +13,7 @@ from nullah.core.lengths import Direction, Length
 from nullah.core.operations.lines import LineKind
 from nullah.core.operations.marking import Gauge, Marker
 from nullah.core.operations.operation import Operation
-from nullah.core.operations.settings import OfLine, ToolSetting, by_mate, by_rule, of_tool
+from nullah.core.operations.settings import ToolSetting, by_mate, by_rule, of_line, of_tool
 from nullah.core.operations.stock import Stock, Surface, X, Y, Z, surface_at
 from nullah.core.operations.taking import Beside, Bound, Bounds, Cut, Take
 from nullah.core.piece.frame import Frame, Span
@@ -223,9 +223,9 @@ class _Cutting:
         """Return the other wall: traced from what goes in, or where that is fitted later, set off with a rule."""
         base, guest = first.line, self._mate.part
         if self._tongued(width):
-            setting = by_rule("wide", width, OfLine(base.name), self._making.marks, quantity=self._names.width)
+            setting = by_rule("wide", width, of_line(base), self._making.marks, quantity=self._names.width)
         else:
-            setting = by_mate("wide", width, OfLine(base.name), guest.id, self._names.width)
+            setting = by_mate("wide", width, of_line(base), guest.id, self._names.width)
         return self._gauge(LineKind.SECOND_WALL, setting, on, base=base, backwards=backwards)
 
     @property

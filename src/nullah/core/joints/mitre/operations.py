@@ -11,7 +11,7 @@ from nullah.core.joints.mitre.keys import Keys, keys_of, places_of
 from nullah.core.operations.lines import LineKind
 from nullah.core.operations.marking import Gauge
 from nullah.core.operations.mitres import KeySlot, MitreEnd
-from nullah.core.operations.settings import OfLine, by_mate, by_rule
+from nullah.core.operations.settings import by_mate, by_rule, of_line
 from nullah.core.operations.stock import surface_at
 from nullah.core.piece.frame import Frame
 from nullah.core.piece.joint import Hold
@@ -67,7 +67,7 @@ class _End:
         marks, mate = self._making.marks, self._other.part
         long, through = (self._overlap.size(part.grain) for part in (self._own.part, mate))
         holds = self._making.joint.hold is not Hold.DRY
-        set_back = (("back", long, self._end), ("deep", through, self._inner))
+        set_back = (("mitre, along", long, self._end), ("mitre, across", through, self._inner))
         back, deep = (by_mate(*each, mate.id) if holds else by_rule(*each, marks) for each in set_back)
         return MitreEnd(part=self._own.part.id, stock=self._own.stock, end=self._end, back=back, deep=deep, holds=holds)
 
@@ -93,7 +93,7 @@ class _End:
                 part=self._own.part.id,
                 stock=self._own.stock,
                 kind=LineKind.OTHER_KEY,
-                setting=by_rule("key thick", keys.thick, OfLine(base.name), marks, quantity=joint.names.width),
+                setting=by_rule("key thick", keys.thick, of_line(base), marks, quantity=joint.names.width),
                 on=(self._inner.opposite,),
                 end=self._end,
                 number=number,
