@@ -5,6 +5,8 @@ from tests.said import said
 
 from nullah.core.card import Severity
 from nullah.core.drawing import Label, Path, Role
+from nullah.core.fixes import Give
+from nullah.core.forms.own_boards import OwnBoard, OwnJoint
 from nullah.core.joints.bench import AtBench
 from nullah.core.joints.butt import BUTT
 from nullah.core.joints.cutouts import mitred, sizes_of, spans_of
@@ -16,8 +18,11 @@ from nullah.core.joints.mate_views import extent_of, mate_views, shown_part
 from nullah.core.joints.types import told_of
 from nullah.core.joints.views import divider_pricks
 from nullah.core.lengths import Marks, Slope, Unit, mm
+from nullah.core.piece.facts import HingesTooLong, HingeTooWide
+from nullah.core.piece.faults import Shallow, ThinTongue
 from nullah.core.piece.joint import Hold, Joint
 from nullah.core.plan import work_out
+from nullah.core.project import Piece, Project
 from nullah.core.shop import Schools, Shop
 from nullah.demo.seed_cabinet import seed_cabinet
 
@@ -182,3 +187,71 @@ def test_dividers_prick_every_tail_and_go_over_by_the_pin():
     # The last step from either side passes the other half-pin line by the pin.
     assert {150 - 8 + 6, 8 - 6} <= levels
     assert any("over by the pin, 6.0 mm" in e.text for e in drawn if isinstance(e, Label))
+
+
+# --- how far parts go into each other, and what is left of them; hinges ------------------------------------------
+
+
+def facts_of(plan):
+    return [(remark, getattr(remark.fact, "fact", remark.fact)) for remark in plan.remarks]
+
+
+def complained(form, kind, choices=(), **given):
+    sizes = tuple((name.replace("__", "."), mm(value)) for name, value in given.items())
+    plan = work_out(Project(piece=Piece(form, form, choices=choices, given=sizes)), milling=False)
+    return [remark for remark, fact in facts_of(plan) if isinstance(fact, kind)]
+
+
+@pytest.mark.parametrize(("deep", "said_so"), [(1, True), ("1.9", True), (2, False), (6, False)])
+def test_a_dado_that_hardly_holds(deep, said_so):
+    found = complained("wall shelf", Shallow, dado__depth=deep)
+    assert bool(found) is said_so
+    if found:
+        assert found[0].fixes == (Give("dado.depth", mm(2)),)
+
+
+@pytest.mark.parametrize(("long", "said_so"), [(9, True), ("14.9", True), (15, False), (22, False)])
+def test_a_short_tenon_of_an_apron(long, said_so):
+    """An apron 90 wide wants tenons of a sixth of that (practice, no published source)."""
+    assert bool(complained("table", Shallow, tenon__length=long, apron__width=90)) is said_so
+
+
+@pytest.mark.parametrize(("deep", "said_so"), [(15, True), ("14.5", True), (14, False), (6, False)])
+def test_a_rabbet_that_leaves_next_to_nothing(deep, said_so):
+    assert bool(complained("chest", ThinTongue, rabbet__depth=deep, sides__thickness=18)) is said_so
+
+
+@pytest.mark.parametrize(("overlap", "said_so"), [(1, True), ("3.9", True), (4, False), (20, False)])
+def test_boards_that_are_hardly_halved(overlap, said_so):
+    own = (
+        OwnBoard("own1", "one", (mm(300), mm(60), mm(20)), (mm(0), mm(60), mm(0))),
+        OwnBoard("own2", "other", (mm(200), mm(60), mm(20)), (mm(100), mm(0), mm(20) - mm(overlap)), "yz"),
+    )
+    piece = Piece("own", own=own, own_joints=(OwnJoint("ownjoint1", "lap", "own1", "own2"),))
+    plan = work_out(Project(piece=piece), milling=False)
+    assert any(isinstance(fact, Shallow) for _, fact in facts_of(plan)) is said_so
+
+
+HINGED = (("lid", "hinged"),)
+
+
+@pytest.mark.parametrize(("leaf", "said_so"), [(12, False), (15, False), ("15.1", True), (30, True)])
+def test_a_hinge_s_leaf_fits_its_edge(leaf, said_so):
+    found = complained("box", HingeTooWide, HINGED, hinge__leaf=leaf, sides__thickness=15)
+    assert bool(found) is said_so and all(each.weight is Severity.FAILURE for each in found)
+
+
+@pytest.mark.parametrize(("long", "said_so"), [(50, False), (90, False), ("90.5", True), (200, True)])
+def test_two_hinges_fit_the_length_of_a_box(long, said_so):
+    choices = (*HINGED, ("sizing", "outside"))
+    assert bool(complained("box", HingesTooLong, choices, hinge__length=long, box__outside_length=360)) is said_so
+
+
+def test_a_hinged_lid_is_flush_with_the_back_and_a_lifted_one_stands_over():
+    """Or it would not open (trade practice, no published source)."""
+    for lid, behind in (("hinged", 0), ("lift", 6)):
+        given_ = (("lid.over", mm(6)),)
+        plan = work_out(
+            Project(piece=Piece("box", choices=(("lid", lid),), given=given_)), milling=False, proving=False
+        )
+        assert plan.part("lid").box.high[1] - plan.part("back").box.high[1] == behind

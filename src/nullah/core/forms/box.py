@@ -16,7 +16,8 @@ from nullah.core.forms.maker import Maker, board_sizes
 from nullah.core.forms.sizing import SIZING, SizeRule, sizes
 from nullah.core.joints.dovetail.sizes import tail_sizes
 from nullah.core.ledger import Definition, Ledger, Snap, given, ruled
-from nullah.core.piece.facts import Note
+from nullah.core.lengths import Length
+from nullah.core.piece.facts import HingesTooLong, HingeTooWide, Note
 from nullah.core.piece.form import Assembly, Choice, Choices, Form, View
 from nullah.core.piece.joint import Hold, JointQuantities
 from nullah.core.piece.part import Needs
@@ -136,8 +137,13 @@ def _lid_quantities(chosen: Choices, tail: str, pin: str) -> tuple[Definition, .
                 ),
             )
             return (
+                # At its hinges the lid ends flush with the back, or it would not open.
                 *board_sizes(
-                    "lid", N_("the lid"), "box.outside_length + 2 * lid.over", "box.outside_width + 2 * lid.over", 15
+                    "lid",
+                    N_("the lid"),
+                    "box.outside_length + 2 * lid.over",
+                    f"box.outside_width + {'' if chosen['lid'] == 'hinged' else '2 * '}lid.over",
+                    15,
                 ),
                 given("lid.over", N_("how far the lid stands over"), 0 if chosen["lid"] == "lift" else 6),
                 given("batten.clearance", N_("clearance of the battens inside"), 2, snap=Snap.NOTHING),
@@ -255,6 +261,11 @@ def _hinges(m: Maker, length: Fraction, height: Fraction) -> None:
     back = m.part("back").box
     long, leaf, deep, inset = q("hinge.length"), q("hinge.leaf"), q("hinge.knuckle"), q("hinge.inset")
     thick = back.size(m.part("back").face)
+    if leaf > thick:
+        fact = HingeTooWide(Length(leaf), Length(thick))
+        m.remark(fact, Severity.FAILURE, (m.give("hinge.leaf", thick),), "hinge.leaf")
+    if 2 * (inset + long) > length:
+        m.remark(HingesTooLong(Length(long), Length(length)), Severity.FAILURE, quantity="hinge.length")
     for x in (inset, length - inset - long):
         low = (float(x), float(thick - leaf), float(height - deep))
         m.shape("back", Notch(low, (float(x + long), float(thick), float(height))))

@@ -68,6 +68,10 @@ class JointBase:
         """Return how much must be left beside a channel, mm: a third of the board (common practice)."""
         return third
 
+    def least_reach(self, joint: Joint, first: Part, second: Part) -> Fraction:
+        """Return how far the second part must go into the first to hold, mm: 2, or half of a thin one (practice)."""
+        return min(Fraction(2), second.box.size(second.face) / 2)
+
     def corner_prefix(self, joint: Joint) -> str:
         """Return the ledger's prefix of the figures of a corner that is laid out with dividers; empty for others."""
         return ""

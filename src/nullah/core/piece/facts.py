@@ -58,6 +58,20 @@ class Clamps(NamedTuple):
     apart: Length
 
 
+class HingeTooWide(NamedTuple):
+    """A hinge's leaf is wider than the edge it is let into."""
+
+    leaf: Length
+    edge: Length
+
+
+class HingesTooLong(NamedTuple):
+    """Two hinges, each its own length from an end, are longer than what they are to hold."""
+
+    hinge: Length
+    length: Length
+
+
 class SetOutElsewhere(NamedTuple):
     """Free sizes stand on marks that the rule shown does not have."""
 
@@ -92,4 +106,15 @@ class Note(Enum):
     WALLS_TOO_LOW = auto()
 
 
-PieceFact = NothingLeft | MustBePositive | RowsOff | FrontGap | HandHoleLow | GlueInHalves | Clamps | SetOutElsewhere
+PieceFact = (
+    NothingLeft
+    | MustBePositive
+    | RowsOff
+    | FrontGap
+    | HandHoleLow
+    | GlueInHalves
+    | Clamps
+    | SetOutElsewhere
+    | HingeTooWide
+    | HingesTooLong
+)

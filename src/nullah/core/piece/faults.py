@@ -192,6 +192,25 @@ class ThinFloor(NamedTuple):
     least: Length
 
 
+class Shallow(NamedTuple):
+    """A part goes too little way into another to hold."""
+
+    host: str
+    guest: str
+    reach: Length
+    least: Length
+
+
+class ThinTongue(NamedTuple):
+    """Too little is left of a part's thickness where it goes into another."""
+
+    guest: str
+    host: str
+    left: Length
+    thickness: Length
+    least: Length
+
+
 class ThinEdge(NamedTuple):
     """A channel leaves too little beside it."""
 
@@ -266,7 +285,7 @@ class Repeated(NamedTuple):
 
 MeetingFact = Collision | Void | Apart | NoCorner | ButtGap | EdgesOnly
 TailsFact = TailsShort | NoLap | PinsShort | StandsOut
-ChannelFact = DoesNotFit | WidthOff | Shows | ThinFloor | ThinEdge | ThinBetween
+ChannelFact = DoesNotFit | WidthOff | Shows | ThinFloor | ThinEdge | ThinBetween | Shallow | ThinTongue
 MovingFact = CannotComeOut | Trapped | CrossGrain | NoRoom | Sags
 ProofFact = MeetingFact | TailsFact | ChannelFact | MovingFact
 

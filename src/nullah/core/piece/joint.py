@@ -146,6 +146,9 @@ class JointType(Protocol):
     def least_wall(self, channel: Box, third: Fraction) -> Fraction:
         """Return how much must be left beside a channel, mm; `third` is a third of its board's thickness."""
 
+    def least_reach(self, joint: Joint, first: Part, second: Part) -> Fraction:
+        """Return how far the second part must go into the first to hold there, mm; nothing where that is all one."""
+
     def corner_prefix(self, joint: Joint) -> str:
         """Return the ledger's prefix of the figures of a corner that is laid out with dividers; empty for others."""
 

@@ -32,6 +32,7 @@ from nullah.core.piece.shaping import Chamfer, LongBevel, RaisedPanel, RoundOver
 from nullah.core.piece.solids import Recipe, block_solid, build
 from nullah.core.piece.space import Axis, Box, Side
 from nullah.core.proof.building import told_wrongly
+from nullah.core.proof.depth import too_shallow
 from nullah.core.proof.finding import TINY, Finding, ProofInput, follow_fixes
 from nullah.core.proof.fits import misfits
 from nullah.core.proof.season import cross_grain, no_room, sagging
@@ -137,6 +138,7 @@ def _checks(case: ProofInput) -> Iterator[list[Finding]]:
         if joint.id not in wrong:
             yield list(_gaps(case, joint, recipes))
         yield list(cross_grain(case, joint))
+        yield list(too_shallow(case, joint))
     for part in case.assembly.parts:
         yield list(thin_walls(case, part))
     for freedom in case.assembly.freedoms:

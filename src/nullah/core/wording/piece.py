@@ -108,6 +108,20 @@ def piece_words(fact: PieceFact, reader: Reader) -> str:
                     apart=reader.length(apart),
                 )
             )
+        case facts.HingeTooWide(leaf, edge):
+            return reader.text(
+                "A leaf {leaf} wide does not fit on the edge of the back, which is {edge}: narrower hinges, or a "
+                "thicker back.",
+                leaf=reader.fine(leaf),
+                edge=reader.fine(edge),
+            )
+        case facts.HingesTooLong(hinge, length):
+            return reader.text(
+                "Two hinges of {hinge} and the room at their ends are longer than the back, {length}: shorter hinges, "
+                "or nearer to the ends.",
+                hinge=reader.fine(hinge),
+                length=reader.fine(length),
+            )
         case facts.SetOutElsewhere(mark):
             return reader.text(
                 "The piece is set out to marks of {mark}: what is shown here may be off by half a mark of this rule.",

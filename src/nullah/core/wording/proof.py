@@ -157,6 +157,24 @@ def channel_words(fact: ChannelFact, reader: Reader) -> str:
                 thickness=fine(thickness),
                 least=fine(least),
             )
+        case facts.Shallow(host, guest, reach, least):
+            return reader.text(
+                "The {guest} goes only {reach} into the {host}; less than {least} hardly holds.",
+                guest=part(guest),
+                host=part(host),
+                reach=fine(reach),
+                least=fine(least),
+            )
+        case facts.ThinTongue(guest, host, left, thickness, least):
+            return reader.text(
+                "Only {left} of the {thickness} of the {guest} are left where it goes into the {host}: that breaks. "
+                "{least} is the least.",
+                guest=part(guest),
+                host=part(host),
+                left=fine(left),
+                thickness=fine(thickness),
+                least=fine(least),
+            )
         case facts.ThinEdge(host, channel, left, least):
             return reader.text(
                 "Only {left} is left beside the {channel} at the edge of the {host}; {least} is the least.",

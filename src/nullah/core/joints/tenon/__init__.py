@@ -41,6 +41,10 @@ class Tenon(JointBase):
         """Return two thirds of the mortise's width (common practice)."""
         return min(channel.size(axis) for axis in Axis) * Fraction(2, 3)
 
+    def least_reach(self, joint: Joint, first: Part, second: Part) -> Fraction:
+        """Return 10 mm, or a sixth of a rail's width where that is more (practice, no published source)."""
+        return max(Fraction(10), second.box.size(second.across) / 6)
+
     def may_meet(self, guest: Part, other: JointType, other_guest: Part) -> bool:
         """Return True for two rails that meet in a leg."""
         return isinstance(other, Tenon) and guest.grain is not other_guest.grain
