@@ -17,8 +17,8 @@ from nullah.core.joints.made_up import make_up
 from nullah.core.joints.mate_views import extent_of, mate_views, shown_part
 from nullah.core.joints.types import told_of
 from nullah.core.joints.views import divider_pricks
-from nullah.core.lengths import Marks, Slope, Unit, mm
-from nullah.core.piece.facts import HingesTooLong, HingeTooWide
+from nullah.core.lengths import Length, Marks, Slope, Unit, mm
+from nullah.core.piece.facts import DrawerTooLarge, HingesTooLong, HingeTooWide, SidesAboveFront
 from nullah.core.piece.faults import Shallow, ThinTongue
 from nullah.core.piece.joint import Hold, Joint
 from nullah.core.plan import work_out
@@ -197,7 +197,9 @@ def facts_of(plan):
 
 
 def complained(form, kind, choices=(), **given):
-    sizes = tuple((name.replace("__", "."), mm(value)) for name, value in given.items())
+    sizes = tuple(
+        (name.replace("__", "."), value if isinstance(value, Length) else mm(value)) for name, value in given.items()
+    )
     plan = work_out(Project(piece=Piece(form, form, choices=choices, given=sizes)), milling=False)
     return [remark for remark, fact in facts_of(plan) if isinstance(fact, kind)]
 
@@ -230,6 +232,23 @@ def test_boards_that_are_hardly_halved(overlap, said_so):
     piece = Piece("own", own=own, own_joints=(OwnJoint("ownjoint1", "lap", "own1", "own2"),))
     plan = work_out(Project(piece=piece), milling=False)
     assert any(isinstance(fact, Shallow) for _, fact in facts_of(plan)) is said_so
+
+
+@pytest.mark.parametrize(("over", "said_so"), [(0, False), ("0.1", True), (4, True), (-2, False)])
+@pytest.mark.parametrize("way", ["length", "width"])
+def test_a_drawer_s_front_is_no_larger_than_its_opening(way, over, said_so):
+    room = {"length": "opening__width", "width": "opening__height"}[way]
+    sizes = {room: 120, f"drawer_front__{way}": mm(120) + mm(over), "drawer_sides__width": 80}
+    found = complained("drawer", DrawerTooLarge, **sizes)
+    assert bool(found) is said_so
+    if found:
+        assert found[0].fixes == (Give(f"drawer_front.{way}", mm("118.4")),)
+
+
+@pytest.mark.parametrize(("wide", "said_so"), [(100, False), ("100.1", True), (113, True)])
+def test_a_drawer_s_sides_stay_below_its_front(wide, said_so):
+    given_ = {"drawer_front__width": 100, "drawer_sides__width": wide}
+    assert bool(complained("drawer", SidesAboveFront, **given_)) is said_so
 
 
 HINGED = (("lid", "hinged"),)

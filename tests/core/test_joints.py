@@ -10,6 +10,8 @@ from nullah.core.joints.dovetail import runout
 from nullah.core.joints.dovetail.layout import DovetailError, DovetailFigures, lay_out, remarks
 from nullah.core.joints.views import between_tails
 from nullah.core.lengths import Marks, Slope, mm
+from nullah.core.plan import work_out
+from nullah.core.project import Piece, Project
 from nullah.core.shop import Shop
 from nullah.core.wording.facts import error_words
 
@@ -109,6 +111,7 @@ def test_a_groove_inside_a_tail_shows_only_in_the_tail_boards():
     assert verdict.shows_in_tail_board and not verdict.shows_in_pin_board
     words = [said(remark) for remark in runout.remarks(LAYOUT, low, low + mm(6), mm(5), Marks())]
     assert "10 mm from each end" in words[1], "the pin board is 15 thick and the bottom goes 5 in"
+    assert len(runout.remarks(LAYOUT, low, low + mm(6), mm(5), Marks(), (True, False))) == 1, "it stops already"
 
 
 def test_a_groove_against_a_pin_shows_only_in_the_pin_boards():
@@ -117,6 +120,15 @@ def test_a_groove_against_a_pin_shows_only_in_the_pin_boards():
     verdict = runout.run_out(LAYOUT, low, low + thin)
     assert verdict.meets is runout.Meets.PIN
     assert verdict.shows_in_pin_board and not verdict.shows_in_tail_board
+    told = [runout.remarks(LAYOUT, low, low + thin, mm(5), Marks(), (False, stops)) for stops in (False, True)]
+    assert [[remark.weight for remark in each] for each in told] == [[Severity.WARNING], []]
+
+
+@pytest.mark.parametrize(("grooves", "warned"), [("stopped", False), ("through", True)])
+def test_a_corner_says_no_groove_shows_where_the_proof_is_clean(grooves, warned):
+    plan = work_out(Project(piece=Piece("box", choices=(("grooves", grooves),))), milling=False)
+    warnings = [r for corner in plan.corners for r in corner.remarks if r.weight is not Severity.NOTE]
+    assert bool(warnings) is warned and plan.proof.clean is not warned
 
 
 def test_a_groove_across_the_slope_fails_and_the_mend_puts_it_inside_a_tail():

@@ -16,7 +16,7 @@ from nullah.core.forms.maker import Maker, board_sizes
 from nullah.core.joints.dovetail.sizes import tail_sizes
 from nullah.core.ledger import Definition, Ledger, Snap, given, ruled
 from nullah.core.lengths import Length
-from nullah.core.piece.facts import FrontGap
+from nullah.core.piece.facts import DrawerTooLarge, FrontGap, SidesAboveFront
 from nullah.core.piece.form import Assembly, Choice, Choices, Form, View
 from nullah.core.piece.joint import Hold, JointQuantities
 from nullah.core.piece.part import Needs
@@ -197,8 +197,21 @@ def put_drawer(m: Maker, prefix: str, title: str, opening: Opening, bottom: str,
     else:
         _nailed_bottom(m, prefix, title, (x, y, z), wide, front, deep)
     _reveals(m, prefix, title, opening)
+    above = rise + q(f"{prefix}_sides.width") - q(f"{prefix}_front.width")
+    if above > 0:
+        fixes = (m.give(f"{prefix}_sides.width", q(f"{prefix}_front.width") - rise),)
+        m.remark(SidesAboveFront(title, Length(above)), Severity.FAILURE, fixes, f"{prefix}_sides.width")
     of = (f"{prefix}_front.length", f"{prefix}_front.width")
     m.mover(title, prefix, Side.FRONT, q(opening.depth), of, "drawer.reveal")
+
+
+def _fits_opening(m: Maker, prefix: str, title: str, opening: Opening) -> None:
+    """Say where a front is larger than an opening of which nothing stands here that it could meet."""
+    for room, size in ((opening.width, f"{prefix}_front.length"), (opening.height, f"{prefix}_front.width")):
+        over = m.q(size) - m.q(room)
+        if over > 0:
+            fixes = (m.give(size, m.q(room) - 2 * m.q("drawer.reveal")),)
+            m.remark(DrawerTooLarge(title, Length(over), room), Severity.FAILURE, fixes, size)
 
 
 def _reveals(m: Maker, prefix: str, title: str, opening: Opening) -> None:
@@ -327,6 +340,7 @@ def _assemble(ledger: Ledger, chosen: Choices) -> Assembly:
         return m.finish()
     opening = Opening((Fraction(0), Fraction(0), Fraction(0)), "opening.width", "opening.height", "opening.depth")
     put_drawer(m, "drawer", "drawer", opening, chosen["bottom"], "drawer")
+    _fits_opening(m, "drawer", "drawer", opening)
     box = m.part("drawer_front").box
     left = m.part("drawer_left").box
     m.measure("drawer_front.length", View.FRONT, (box.low[0], 0, box.low[2]), (box.high[0], 0, box.low[2]), -6)

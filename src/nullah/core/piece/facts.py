@@ -58,6 +58,21 @@ class Clamps(NamedTuple):
     apart: Length
 
 
+class DrawerTooLarge(NamedTuple):
+    """A drawer's front is so much larger than its opening; `room` is the quantity it must fit."""
+
+    drawer: str
+    by: Length
+    room: str
+
+
+class SidesAboveFront(NamedTuple):
+    """The sides of a drawer stand so far above its front."""
+
+    drawer: str
+    by: Length
+
+
 class HingeTooWide(NamedTuple):
     """A hinge's leaf is wider than the edge it is let into."""
 
@@ -117,4 +132,6 @@ PieceFact = (
     | SetOutElsewhere
     | HingeTooWide
     | HingesTooLong
+    | DrawerTooLarge
+    | SidesAboveFront
 )

@@ -62,7 +62,7 @@ def note_words(note: Note, reader: Reader) -> str:
     return reader.text(_NOTES[note])
 
 
-def piece_words(fact: PieceFact, reader: Reader) -> str:
+def piece_words(fact: PieceFact, reader: Reader) -> str:  # noqa: C901 (a case for each kind)
     """Return what is said of a piece by its form."""
     match fact:
         case facts.NothingLeft(quantity, length):
@@ -107,6 +107,19 @@ def piece_words(fact: PieceFact, reader: Reader) -> str:
                     "{n} clamps for each half, about {apart} apart.",
                     apart=reader.length(apart),
                 )
+            )
+        case facts.DrawerTooLarge(drawer, by, room):
+            return reader.text(
+                "The front of {drawer} is {by} larger than the {room}: it cannot go in.",
+                drawer=drawer,
+                by=reader.fine(by),
+                room=reader.title(room),
+            )
+        case facts.SidesAboveFront(drawer, by):
+            return reader.text(
+                "The sides of {drawer} stand {by} above its front: they would catch above the opening.",
+                drawer=drawer,
+                by=reader.fine(by),
             )
         case facts.HingeTooWide(leaf, edge):
             return reader.text(

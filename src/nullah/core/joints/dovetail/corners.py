@@ -12,6 +12,7 @@ from nullah.core.ledger import Ledger
 from nullah.core.lengths import Length, Marks
 from nullah.core.piece.form import Assembly
 from nullah.core.piece.joint import Joint
+from nullah.core.piece.part import Part
 from nullah.core.shop import Shop
 
 
@@ -40,6 +41,20 @@ def lay_out_corners(ledger: Ledger, assembly: Assembly, shop: Shop, marks: Marks
             kinds.setdefault(prefix, []).append(joint)
     found = (_corner(ledger, assembly, shop, marks, joints) for joints in kinds.values())
     return tuple(corner for corner in found if corner is not None)
+
+
+def _stopped(assembly: Assembly, board: Part, groove: str) -> bool:
+    """Return whether a groove stops short of both ends of a board."""
+    axis = board.grain.value
+    boxes = [
+        box
+        for joint in assembly.joints
+        if joint.first == board.id and joint.names.depth == f"{groove}depth"
+        for box in joint.channels
+    ]
+    return bool(boxes) and all(
+        board.box.low[axis] < box.low[axis] and box.high[axis] < board.box.high[axis] for box in boxes
+    )
 
 
 def _corner(ledger: Ledger, assembly: Assembly, shop: Shop, marks: Marks, joints: list[Joint]) -> Corner | None:
@@ -72,7 +87,9 @@ def _corner(ledger: Ledger, assembly: Assembly, shop: Shop, marks: Marks, joints
         high = low + ledger.length(f"{tails.groove}width")
         groove = (low, high, ledger.length(f"{tails.groove}depth"))
         if layout.tail_base.mm > 0:
-            found += runout.remarks(layout, *groove, marks, lap.mm > 0, f"{tails.groove}height")
+            lapped = lap.mm > 0
+            covered = (lapped or _stopped(assembly, tail, tails.groove), _stopped(assembly, pin, tails.groove))
+            found += runout.remarks(layout, *groove, marks, covered, f"{tails.groove}height", lapped)
         run_out = runout.run_out(layout, low, high)
     return Corner(
         tails.prefix,

@@ -62,20 +62,24 @@ def remarks(
     high: Length,
     depth: Length,
     marks: Marks,
-    lapped: bool = False,
+    covered: tuple[bool, bool] = (False, False),
     height: str = "groove.height",
+    lapped: bool = False,
 ) -> tuple[Remark, ...]:
     """Return whether the groove shows, where to stop it, and how to move it inside a tail.
 
-    At a lapped (half-blind) corner nothing shows in the tail boards' ends: the lap covers them.
+    `covered` says of tail boards and pin boards whether the groove does not come out at their ends as it is: it stops,
+    or at a lapped (half-blind) corner the lap covers them.
     """
     verdict = run_out(layout, low, high)
     if verdict.tail is not None:
         inside = Remark(GrooveInTail(verdict.tail, lapped), ref=QuantityRef(height))
         # The bottom reaches `depth` past the baseline; beyond that the groove is not needed.
         stop = StopOnTailBoards(layout.gauge_tail_board - depth, depth)
-        return (inside,) if lapped else (inside, Remark(stop, Severity.WARNING, ref=QuantityRef(height)))
+        return (inside,) if covered[0] else (inside, Remark(stop, Severity.WARNING, ref=QuantityRef(height)))
     fixes = _into_a_tail(layout, low, high, marks, height)
+    if verdict.meets is Meets.PIN and covered[1]:
+        return ()
     if verdict.meets is Meets.PIN:
         return (Remark(StopOnPinBoards(layout.gauge_pin_board - depth), Severity.WARNING, fixes, QuantityRef(height)),)
     return (Remark(GrooveCutsSlope(), Severity.FAILURE, fixes, QuantityRef(height)),)
