@@ -12,8 +12,9 @@ from tests.told import choices_of, corner_of_own, each_choice, every_operation, 
 
 from nullah.core.apprentice.building import built_otherwise
 from nullah.core.apprentice.carrying_out import carry_out, region_solid, thickest
-from nullah.core.apprentice.facts import CutAway, LeftStanding, NotDrawn, PlaneMustStop, SawnClosed
+from nullah.core.apprentice.facts import CutAway, LeftStanding, NotDrawn, NotTold, PlaneMustStop, SawnClosed
 from nullah.core.card import Severity
+from nullah.core.forms import FORMS
 from nullah.core.forms.own_boards import OwnBoard, offers
 from nullah.core.joints.steps import flush, frames_of, joint_steps
 from nullah.core.lengths import Length, Marks, Unit, mm
@@ -27,6 +28,7 @@ from nullah.core.operations.stock import Stock, Surface
 from nullah.core.operations.taking import Cut, Take
 from nullah.core.piece.contours import CONTOURS, traced
 from nullah.core.piece.frame import frame_of
+from nullah.core.piece.shaping import Slant
 from nullah.core.piece.solids import recipe
 from nullah.core.piece.space import Axis, Side
 from nullah.core.plan import join_as_offered, prove_plan, work_out
@@ -60,10 +62,10 @@ def wrong(plan):
 
 
 @pytest.mark.parametrize(
-    "chosen", [(form, chosen) for form in ("box", "drawer", "table") for chosen in each_choice(form)]
+    "chosen", [(form, chosen) for form in sorted(FORMS.keys() - {"own"}) for chosen in each_choice(form)]
 )
 def test_every_part_of_every_choice_comes_out_as_designed(chosen):
-    for marks in (MARKS[0], MARKS[-1]):
+    for marks in (MARKS[0], MARKS[-1]) if chosen[0] in ("box", "drawer", "table") else MARKS[:1]:
         assert wrong(planned(*chosen, marks=marks)) == []
 
 
@@ -213,6 +215,15 @@ def test_an_outline_comes_out_as_its_points_say(side):
     (told,) = operations_of(plan, plan.parts[0])
     assert told.draws[0].offsets == ((0, 8), (Fraction(302, 10), Fraction(123, 10)), (80, Fraction(51, 10)))
     assert "12.3 mm at 30.2 mm" in operation_words([told], plan.reader)
+
+
+@pytest.mark.parametrize(("ends", "said_so"), [((0.0, 8.0), False), ((12.0, 20.0), False), ((0.5, 8.0), True)])
+def test_what_no_tool_gets_to_is_said(ends, said_so):
+    hole = Slant(Axis.Z, ((40.0, 20.0), (80.0, 20.0), (60.0, 50.0)), ends)
+    board = OwnBoard("own1", "board", SIZES, (mm(0),) * 3, shapings=(hole,))
+    plan = work_out(Project(Piece("own", own=(board,))), milling=False)
+    assert [type(each.remark.fact) for each in plan.findings] == [NotTold] * said_so
+    assert wrong(plan) == [] if not said_so else operations_of(plan, plan.parts[0]) is None
 
 
 @pytest.mark.parametrize("contour", CONTOURS.values(), ids=lambda contour: contour.id)

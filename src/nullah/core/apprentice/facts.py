@@ -52,4 +52,10 @@ class CutAway(NamedTuple):
     bounds: Bounds
 
 
-BuildingFact = NotDrawn | PlaneMustStop | SawnClosed | LeftStanding | CutAway
+class NotTold(NamedTuple):
+    """What is taken off a part lies so that no operation makes it."""
+
+    part: str
+
+
+BuildingFact = NotDrawn | PlaneMustStop | SawnClosed | LeftStanding | CutAway | NotTold

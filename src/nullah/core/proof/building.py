@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Collection, Iterator
 
 from nullah.core.apprentice.building import built_otherwise
-from nullah.core.apprentice.facts import BuildingFact, CutAway, LeftStanding
+from nullah.core.apprentice.facts import BuildingFact, CutAway, LeftStanding, NotTold
 from nullah.core.card import Remark, Severity
 from nullah.core.joints.steps import frames_of, part_operations
 from nullah.core.lengths import from_float
@@ -33,6 +33,10 @@ def told_wrongly(case: ProofInput, wrong: Collection[str]) -> Iterator[list[Find
         if part.id in wrong:
             continue
         operations = part_operations(frames, case.assembly.joints, part, case.marks, case.shop)
+        if operations is None:
+            remark = Remark(NotTold(part.id), Severity.WARNING)
+            yield [Finding(FaultKind.MADE_OTHERWISE, remark, (part.id,), place=part.box)]
+            continue
         if not operations:
             continue
         frame = frames[part.id]

@@ -7,7 +7,15 @@ from enum import Enum
 from fractions import Fraction
 from typing import assert_never
 
-from nullah.core.apprentice.facts import BuildingFact, CutAway, LeftStanding, NotDrawn, PlaneMustStop, SawnClosed
+from nullah.core.apprentice.facts import (
+    BuildingFact,
+    CutAway,
+    LeftStanding,
+    NotDrawn,
+    NotTold,
+    PlaneMustStop,
+    SawnClosed,
+)
 from nullah.core.card import Setting, Step, Trying
 from nullah.core.catalogue import N_
 from nullah.core.operations.dovetails import ChopBlindSockets, CutPins, CutTails, SawBlindPins, SawMitre
@@ -184,6 +192,12 @@ def building_words(fact: BuildingFact, reader: Reader) -> str:
             return reader.text("“{step}” asks a plane to stop before the end.", step=_named(operation, reader))
         case SawnClosed(operation):
             return reader.text("“{step}” asks for a saw where no end is open.", step=_named(operation, reader))
+        case NotTold(part):
+            return reader.text(
+                "How the {part} is cut cannot be told: something is taken off it where no saw, plane or chisel gets. "
+                "Join or shape it otherwise.",
+                part=reader.part(part),
+            )
         case LeftStanding(part, thick, operation, _):
             message = N_("Made as it is told, {thick} of wood would be left on the {part}: “{step}”")
         case CutAway(part, thick, operation, _):

@@ -63,7 +63,7 @@ def told_wrongly(plan: Plan, operations: Sequence[Operation]) -> Iterator[Remark
     """Yield what the proof found of these operations: they cannot be carried out, or make another part."""
     for finding in plan.findings:
         fact = finding.remark.fact
-        if isinstance(fact, get_args(BuildingFact)) and fact.operation in operations:
+        if isinstance(fact, get_args(BuildingFact)) and getattr(fact, "operation", None) in operations:
             yield finding.remark
 
 
