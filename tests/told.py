@@ -1,5 +1,6 @@
 """Operations as the program tells them, of pieces with all their choices."""
 
+from dataclasses import replace
 from functools import lru_cache
 from itertools import product
 
@@ -12,6 +13,7 @@ from nullah.core.piece.space import Side
 from nullah.core.plan import work_out
 from nullah.core.project import Piece, Project
 from nullah.core.shop import Schools, Shop
+from nullah.demo.worked_joints import WORKED, worked_joint
 
 
 def choices_of(form):
@@ -65,12 +67,13 @@ def every_operation():
     found = {}
     shops = [Shop(), Shop(schools=Schools("pins first", "chop only", "shoulders first", "chisel"))]
     for shop in shops:
-        for form in ("box", "drawer", "table", "tray"):
-            for chosen in each_choice(form):
-                plan = planned(form, chosen, shop=shop)
-                for part in plan.parts:
-                    for each in operations_of(plan, part) or ():
-                        found.setdefault(_sort(each), each)
+        plans = [planned(form, chosen, shop=shop) for form in FORMS if form != "own" for chosen in each_choice(form)]
+        worked = (replace(worked_joint(name), shop=shop) for name in WORKED)
+        plans += [work_out(project, milling=False, proving=False) for project in worked]
+        for plan in plans:
+            for part in plan.parts:
+                for each in operations_of(plan, part) or ():
+                    found.setdefault(_sort(each), each)
         corner = corner_of_own("front", "side", shop=shop)
         frames, joint = frames_of(corner.assembly), corner.assembly.joints[0]
         for step in joint_steps(frames, joint, corner.marks, shop):
@@ -80,6 +83,6 @@ def every_operation():
 
 
 def _sort(operation):
-    ways = (getattr(operation, name, None) for name in ("kind", "cut", "tool", "chop_only", "pins"))
+    ways = (getattr(operation, name, None) for name in ("kind", "cut", "tool", "chop_only", "pins", "holds"))
     by = tuple(type(setting.by) for setting in operation.settings)
     return type(operation), tuple(map(str, ways)), by

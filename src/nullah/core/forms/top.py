@@ -94,9 +94,7 @@ def _assemble(ledger: Ledger, chosen: Choices) -> Assembly:
 def _breadboard(m: Maker) -> None:
     q = m.q
     sizes = sizes_in(m.ledger, "", q("tenon.length"))
-    names = JointQuantities(
-        "tongue.thickness", "tongue.length", "slot.room", guest="tongue.thickness", reach="tenon.length"
-    )
+    names = JointQuantities("tongue.thickness", "tongue.length", guest="tongue.thickness", reach="tenon.length")
     for side, start in (("left", Fraction(0)), ("right", q("top.length") - q("end.board_width"))):
         end = m.board(
             f"{side}_end", f"{side} breadboard end", "end", (start, 0, 0), "yz", shows="tlrfb", spare=2 * q("end.proud")

@@ -76,10 +76,12 @@ def mitred_end_words(alike: Sequence[Operation], reader: Reader) -> str:
     assert isinstance(made, MitreEnd)
     if made.holds:
         return reader.text(
-            "At {where} draw the mitre on both edges, from the outer corner to {back} back on the {face}, and square "
-            "it across there. Saw in the waste; shoot to the line on a 45° board, what stands opposite to one length.",
+            "At {where} draw the mitre on both edges, from the outer corner, {deep} through the end, to {back} back on "
+            "the {face}, and square it across there. Saw in the waste; shoot to the line on a 45° board, what stands "
+            "opposite to one length.",
             where=where,
             back=figure_words(made.back, reader),
+            deep=figure_words(made.deep, reader),
             face=origin_words(made.deep, reader),
         )
     return reader.text(
@@ -220,9 +222,10 @@ def keys_words(alike: Sequence[Operation], reader: Reader) -> str:
     made = alike[0]
     assert isinstance(made, KeySlot)
     return reader.text(
-        "At {where} saw every slot between its lines across the corner, until it is {reach} from the corner on both "
-        "outer faces; chop the waste out. Glue a key into each, its grain across the corner, and trim it flush when it "
-        "is dry.",
+        "At {where} saw every slot between its lines across the corner, until it is {reach} from the corner on the one "
+        "outer face and {deep} on the other; chop the waste out. Glue a key into each, its grain across the corner, "
+        "and trim it flush when it is dry.",
         where=where_words(alike, reader),
         reach=figure_words(made.back, reader),
+        deep=figure_words(made.deep, reader),
     )

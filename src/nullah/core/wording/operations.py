@@ -116,6 +116,10 @@ def _end_or_surface(origin: object, either: bool) -> object:
     return type(origin)
 
 
+#: So many places of a row are shown one by one.
+_MOST = 4
+
+
 def _traced(made: Operation, setting: ToolSetting) -> bool:
     """Return whether a place is taken over from the mate: there is no tool that is set to it."""
     return isinstance(made, Gauge) and made.kind in _IN_ONE and isinstance(setting.by, ByMate)
@@ -127,11 +131,19 @@ def operation_settings(operations: Sequence[Operation], reader: Reader) -> tuple
     notes: dict[tuple[str, str], dict[str, None]] = {}
     for alike in alike_operations(operations):
         first = alike[0]
-        told = alike if isinstance(first, Gauge) and first.kind in _IN_ONE else [first]
+        rows = isinstance(first, Gauge) and first.kind in _IN_ONE
+        told = alike if rows else [first]
+        places = len({each.settings[0].value for each in alike}) if rows else 1
+        if places > _MOST:
+            # A row of places is in the step that marks it.
+            told = alike[:1]
         for each in (setting for made in told for setting in made.settings if not _traced(made, setting)):
             figure = figure_words(each, reader)
             if figure and not isinstance(each.origin, OfMate):
                 note = setting_note(each, reader)
+                if places > _MOST:
+                    more = reader.count(places - 1, "and {n} more", "and {n} more, as marked below")
+                    note = f"{note}; {more}" if note else more
                 made = Setting(sentence(reader.text(each.name)), figure, note, quantity_ref(each.quantity))
                 found.setdefault((made.tool, figure), made)
                 notes.setdefault((made.tool, figure), {})[note] = None

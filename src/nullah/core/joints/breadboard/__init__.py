@@ -112,10 +112,7 @@ class Breadboard(JointBase):
         if overlap is None or f"{joint_id}_tenons.count" not in ledger.quantities:
             return None
         names = JointQuantities(
-            f"{joint_id}_tongue.thickness",
-            f"{joint_id}_tongue.length",
-            f"{joint_id}_slot.room",
-            guest=f"{joint_id}_tongue.thickness",
+            f"{joint_id}_tongue.thickness", f"{joint_id}_tongue.length", guest=f"{joint_id}_tongue.thickness"
         )
         sizes = sizes_in(ledger, f"{joint_id}_", overlap.size(second.grain))
         return self.end_of(first, second, sizes, names)._replace(id=joint_id)

@@ -318,7 +318,7 @@ class _End(_Side):
         beyond = tuple(
             self._line(
                 LineKind.SLOT_END,
-                by_rule("room", room, of_line(line.line), self._marks, Direction.UP, self._joint.names.stop),
+                by_rule("room", room, of_line(line.line), self._marks, Direction.UP),
                 (self._into,),
                 number=2 * number + far + 1,
                 base=line.line,

@@ -67,7 +67,7 @@ class _End:
         marks, mate = self._making.marks, self._other.part
         long, through = (self._overlap.size(part.grain) for part in (self._own.part, mate))
         holds = self._making.joint.hold is not Hold.DRY
-        set_back = (("mitre, along", long, self._end), ("mitre, across", through, self._inner))
+        set_back = (("mitre", long, self._end), ("mitre", through, self._inner))
         back, deep = (by_mate(*each, mate.id) if holds else by_rule(*each, marks) for each in set_back)
         return MitreEnd(part=self._own.part.id, stock=self._own.stock, end=self._end, back=back, deep=deep, holds=holds)
 
