@@ -31,6 +31,7 @@ from nullah.core.piece.shaping import (
     Traced,
 )
 from nullah.core.piece.space import Axis, Box, Side
+from nullah.core.polygons import beyond
 
 
 def shaping_operations(frame: Frame, shaping: Shaping, marks: Marks) -> tuple[Operation, ...] | None:
@@ -246,28 +247,14 @@ def within(points: tuple[Flat, ...], sizes: Flat) -> tuple[Flat, ...]:
     ((0.0, 2.0), (5.0, 2.0), (5.0, 6.0), (0.0, 6.0))
     """
     found = [(float(a), float(b)) for a, b in points]
-    for axis in (0, 1):
-        for limit, way in ((0.0, 1), (float(sizes[axis]), -1)):
-            found = _cut_off(found, axis, limit, way)
+    for corner, sign in (((0.0, 0.0), 1.0), (sizes, -1.0)):
+        for inwards in ((sign, 0.0), (0.0, sign)):
+            found = beyond(found, corner, inwards)
     kept: list[Flat] = []
     for point in found:
         if all(max(abs(point[0] - other[0]), abs(point[1] - other[1])) > 1e-6 for other in kept):
             kept.append(point)
     return tuple(kept)
-
-
-def _cut_off(points: list[Flat], axis: int, limit: float, way: int) -> list[Flat]:
-    """Return what of a polygon lies on one side of a line square to an axis (Sutherland and Hodgman, 1974)."""
-    found: list[Flat] = []
-    for one, other in zip(points, points[1:] + points[:1], strict=True):
-        inside = [way * (point[axis] - limit) >= -1e-9 for point in (one, other)]
-        if inside[0]:
-            found.append(one)
-        if inside[0] is not inside[1]:
-            share = (limit - one[axis]) / (other[axis] - one[axis])
-            a, b = (one[index] + share * (other[index] - one[index]) for index in (0, 1))
-            found.append((limit, b) if axis == 0 else (a, limit))
-    return found
 
 
 def _recess(frame: Frame, notch: Notch, marks: Marks) -> Iterator[Operation]:

@@ -19,8 +19,10 @@ from nullah.core.reader import sentence
 from nullah.core.refs import BoardRef, PartRef, QuantityRef
 from nullah.core.stations.breakdown import cut_in_words, draw_one_board
 from nullah.core.stations.joint_steps import draw_step, step_card
+from nullah.core.stations.operation_picture import draw_operations, room_above
 from nullah.core.stations.piece import STATION as PIECE
 from nullah.core.stations.selection import Selection
+from nullah.core.wording.operations import alike_operations, operation_settings, operation_words
 from nullah.core.work.day_book import WorkState
 from nullah.core.work.joint_work import joint_work
 
@@ -57,6 +59,9 @@ def draw_task(plan: Plan, task: Task) -> Drawing:
     joint = joint_of(plan, task)
     if joint is not None:
         return draw_step(plan, joint_work(plan, joint[0]), joint[1], titled=False)
+    if task.operations:
+        first = plan.part(task.operations[0].part)
+        return draw_operations(task.operations, plan.reader, plan.species_of(first) if first is not None else "")
     match task.subject:
         case BoardRef(name) if board := next((each for each in plan.boards if each.board.id == name), None):
             return draw_one_board(plan, board, Selection())
@@ -91,7 +96,7 @@ def draw_next(plan: Plan, stand: WorkState, task: Task | None) -> Drawing:
     minutes = stand.minutes.get(task.id, 0.0)
     told = f"{stand.done} of {stand.total} done · now {task.trade.value} · about {in_words(minutes)}"
     # Above the names of mates and their measures, which stand over a joint.
-    up = -36 if joint_of(plan, task) is not None else -22
+    up = -36 if joint_of(plan, task) is not None else -22 - room_above(shown)
     words = [
         Label((left, top), _short(task.title, _ON_BENCH), 5.2, Anchor.START, bold=True, nudge_mm=(0, up)),
         Label((left, top), told, 3.2, Anchor.START, Role.FAINT, nudge_mm=(0, up + 7)),
@@ -148,7 +153,8 @@ def _told(plan: Plan, stand: WorkState, task: Task) -> tuple[list[Setting], list
         return _measuring(plan, task)
     if task.trade is Trade.GLUE:
         return _gluing(plan, stand, task)
-    return [], _simple(task), []
+    told = [operation_words(alike, plan.reader) for alike in alike_operations(task.operations)]
+    return list(operation_settings(task.operations, plan.reader)), [*told, *_simple(task)], []
 
 
 def _sawing(plan: Plan, board_id: str) -> tuple[list[Setting], list[str], list[Remark]]:

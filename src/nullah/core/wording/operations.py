@@ -120,9 +120,10 @@ def _end_or_surface(origin: object, either: bool) -> object:
 _MOST = 4
 
 
-def _traced(made: Operation, setting: ToolSetting) -> bool:
-    """Return whether a place is taken over from the mate: there is no tool that is set to it."""
-    return isinstance(made, Gauge) and made.kind in _IN_ONE and isinstance(setting.by, ByMate)
+def _set(made: Operation, setting: ToolSetting) -> bool:
+    """Return whether a tool is set to it: not what is taken over from the mate, nor what lies at a surface itself."""
+    traced = isinstance(made, Gauge) and made.kind in _IN_ONE and isinstance(setting.by, ByMate)
+    return not traced and setting.value != 0
 
 
 def operation_settings(operations: Sequence[Operation], reader: Reader) -> tuple[Setting, ...]:
@@ -137,7 +138,7 @@ def operation_settings(operations: Sequence[Operation], reader: Reader) -> tuple
         if places > _MOST:
             # A row of places is in the step that marks it.
             told = alike[:1]
-        for each in (setting for made in told for setting in made.settings if not _traced(made, setting)):
+        for each in (setting for made in told for setting in made.settings if _set(made, setting)):
             figure = figure_words(each, reader)
             if figure and not isinstance(each.origin, OfMate):
                 note = setting_note(each, reader)

@@ -7,6 +7,7 @@ from collections.abc import Sequence
 from nullah.core.catalogue import N_
 from nullah.core.lengths import Length
 from nullah.core.operations.operation import Operation
+from nullah.core.operations.settings import ToolSetting
 from nullah.core.operations.shaping import BevelEdge, PlaneTaper, RoundEdge, SawArch, SawCorners, SawOgee, SawOutline
 from nullah.core.operations.stock import surface_at
 from nullah.core.operations.taking import CutToSize, PlaneOff
@@ -105,15 +106,17 @@ def outline_words(alike: Sequence[Operation], reader: Reader) -> str:
     raise TypeError(f"nothing is said of {type(made).__name__}")
 
 
+def _at(setting: ToolSetting, reader: Reader) -> str:
+    """Return where a place lies: so far from a surface, or at it."""
+    surface = origin_words(setting, reader)
+    if not setting.value:
+        return reader.text("at the {surface}", surface=surface)
+    return reader.text("{figure} from the {surface}", figure=figure_words(setting, reader), surface=surface)
+
+
 def _corners(made: SawCorners, parts: str, reader: Reader) -> str:
     told = (
-        reader.text(
-            "{a} from the {one} and {b} from the {other}",
-            a=figure_words(first, reader),
-            one=origin_words(first, reader),
-            b=figure_words(second, reader),
-            other=origin_words(second, reader),
-        )
+        reader.text("{one} and {other}", one=_at(first, reader), other=_at(second, reader))
         for first, second in made.corners
     )
     message = (

@@ -1,0 +1,213 @@
+"""The picture of what is done to a part: its blank in three views, the lines, what goes hatched, and the figures.
+
+All of it comes from the operations' own fields: a wrong figure makes a wrong picture.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Sequence
+from fractions import Fraction
+from math import cos, pi, sin
+from typing import NamedTuple
+
+from nullah.core.catalogue import N_
+from nullah.core.drawing import (
+    Anchor,
+    Dimension,
+    Drawing,
+    Element,
+    Fill,
+    Label,
+    Path,
+    Point,
+    Role,
+    drawing,
+    grain_lines,
+    rectangle,
+)
+from nullah.core.drawing import line as stroke
+from nullah.core.operations.lines import Line, LineKind
+from nullah.core.operations.operation import Operation
+from nullah.core.operations.regions import BeyondRegion, BoreRegion, HullRegion, PrismRegion, Region
+from nullah.core.operations.settings import ToolSetting
+from nullah.core.operations.stock import Stock, Surface, X, Y, Z
+from nullah.core.polygons import beyond, hull
+from nullah.core.reader import Reader
+from nullah.core.wording.tools import figure_words
+
+#: Between two views, as a share of the blank's longest side, and mm at the least.
+_GAP, _LEAST_GAP = 0.10, 26.0
+#: Paper mm between two dimensions side by side.
+_STEP = 6.5
+#: Corners of a round hole as it is drawn.
+_ROUND = 24
+
+
+class _View(NamedTuple):
+    """A view of a blank: the axes to the right and down, from which surface it is seen, what it is called."""
+
+    right: int
+    down: int
+    seen: Surface
+    name: str
+
+    @property
+    def through(self) -> int:
+        """The axis one looks along."""
+        return 3 - self.right - self.down
+
+
+_VIEWS = (
+    _View(X, Y, Surface.FACE_SIDE, N_("face side")),
+    _View(X, Z, Surface.FACE_EDGE, N_("face edge")),
+    _View(Z, Y, Surface.REFERENCE_END, N_("reference end")),
+)
+
+
+def draw_operations(operations: Sequence[Operation], reader: Reader, species: str = "") -> Drawing:
+    """Draw what some operations do to the first of their parts.
+
+    Parameters
+    ----------
+    operations : sequence of Operation
+        Of equal parts, in their order.
+    reader : Reader
+        For whom figures are written.
+    species : str
+        What the wood is drawn as.
+    """
+    if not operations:
+        return Drawing()
+    part, stock = operations[0].part, operations[0].stock
+    of_part = [each for each in operations if each.part == part]
+    gap = max(_GAP * float(max(stock)), _LEAST_GAP)
+    places = {
+        _VIEWS[0]: (0.0, 0.0),
+        _VIEWS[1]: (0.0, float(stock.width) + gap),
+        _VIEWS[2]: (float(stock.length) + gap, 0.0),
+    }
+    found = Drawing()
+    for view, place in places.items():
+        found += drawing(_view(view, stock, of_part, reader, species)).moved(*place)
+    return found
+
+
+def room_above(shown: Drawing) -> float:
+    """Return how far its figures reach up beyond the blank, paper mm."""
+    across = (each for each in shown.elements if isinstance(each, Dimension) and each.start[1] == each.end[1] == 0)
+    return max((each.offset_mm + _STEP for each in across), default=0.0)
+
+
+def _view(
+    view: _View, stock: Stock, operations: Sequence[Operation], reader: Reader, species: str
+) -> Iterator[Element]:
+    wide, high = float(stock[view.right]), float(stock[view.down])
+    fill = Fill.END_GRAIN if view.through == X else Fill.WOOD
+    yield rectangle(0, 0, wide, high, fill=fill, species=species)
+    if view.through != X:
+        yield from grain_lines(0, 0, wide, high, view.name)
+    regions = dict.fromkeys(region for each in operations for region in each.takes)
+    # What is looked at along the way it is cut stands over what only has its outline here.
+    for region in sorted(regions, key=lambda each: _whole(each, view)):
+        corners = _seen(region, view, stock)
+        if len(corners) > 2 and _whole(region, view):
+            yield Path(tuple(corners), Role.OUTLINE, closed=True, fill=Fill.WASTE)
+        elif len(corners) > 2:
+            yield Path(tuple(corners), Role.HIDDEN, closed=True)
+    for line in dict.fromkeys(line for each in operations for line in (*each.draws, *each.needs)):
+        yield from _line(line, view, wide, high)
+    yield Label((0.0, high), reader.text(view.name), 2.8, Anchor.START, Role.FAINT, nudge_mm=(0, 5))
+    yield from _figures(view, stock, operations, reader)
+
+
+def _line(line: Line, view: _View, wide: float, high: float) -> Iterator[Element]:
+    """Draw a line that lies on the surface seen, or on the one behind it."""
+    if line.axis is None or not {view.seen, view.seen.opposite} & set(line.on):
+        return
+    role = Role.PENCIL if line.kind in (LineKind.BEVEL, LineKind.ROW, LineKind.PLACE) else Role.KNIFE
+    at = float(line.at)
+    if line.axis == view.right:
+        yield stroke((at, 0.0), (at, high), role)
+    elif line.axis == view.down:
+        yield stroke((0.0, at), (wide, at), role)
+
+
+def _figures(view: _View, stock: Stock, operations: Sequence[Operation], reader: Reader) -> Iterator[Dimension]:
+    """Dimension every setting that is measured from a surface, once, in the first view that shows it."""
+    told: dict[tuple[Surface, Fraction], ToolSetting] = {}
+    for setting in (setting for each in operations for setting in each.settings):
+        if isinstance(setting.origin, Surface) and setting.value:
+            told.setdefault((setting.origin, setting.figure), setting)
+    rows = {True: 0, False: 0}
+    for (surface, value), setting in sorted(told.items(), key=lambda item: item[0][1]):
+        if surface.axis not in (view.right, view.down) or _shown_in(surface.axis) is not view:
+            continue
+        along = surface.axis == view.right
+        start, end = sorted((float(stock.at(surface)), float(stock.place(surface, value))))
+        offset = 7.0 + _STEP * rows[along]
+        rows[along] += 1
+        text = figure_words(setting, reader)
+        if along:
+            yield Dimension((start, 0.0), (end, 0.0), text, offset)
+        else:
+            yield Dimension((0.0, end), (0.0, start), text, offset)
+
+
+def _shown_in(axis: int) -> _View:
+    """Return the view in which figures along an axis stand."""
+    return _VIEWS[1] if axis == Z else _VIEWS[0]
+
+
+# --- what of a region is seen ---------------------------------------------------------------------
+
+
+def _whole(region: Region, view: _View) -> bool:
+    """Return whether a view shows the true shape of a region: along its axis, or of a box from anywhere."""
+    match region:
+        case PrismRegion(axis, polygon):
+            square = len(polygon) == 4 and len({a for a, _ in polygon}) == len({b for _, b in polygon}) == 2
+            return square or axis == view.through
+        case BoreRegion(axis):
+            return axis == view.through
+        case _:
+            return True
+
+
+def _seen(region: Region, view: _View, stock: Stock) -> list[Point]:
+    """Return the outline of a region in a view, within the blank."""
+    match region:
+        case PrismRegion(axis, polygon, start, end):
+            first = (axis + 1) % 3
+            points = [{axis: at, first: a, (axis + 2) % 3: b} for at in sorted((start, end)) for a, b in polygon]
+            flat = [(point[view.right], point[view.down]) for point in points]
+            # Looked along its axis a prism is its polygon, which may be hollow.
+            outline = flat[: len(polygon)] if axis == view.through else hull(flat)
+        case BoreRegion(axis, (a, b), diameter, start, end):
+            outline = _bore(axis, (a, b), diameter / 2, sorted((start, end)), view)
+        case HullRegion(points=corners):
+            outline = hull([(point[view.right], point[view.down]) for point in corners])
+        case BeyondRegion(point=place, normal=normal):
+            whole = [(0.0, 0.0), (1.0, 0.0), (1.0, 1.0), (0.0, 1.0)]
+            box = [(x * float(stock[view.right]), y * float(stock[view.down])) for x, y in whole]
+            if abs(normal[view.through]) > max(abs(normal[view.right]), abs(normal[view.down])):
+                return []
+            return beyond(box, (place[view.right], place[view.down]), (normal[view.right], normal[view.down]))
+    sizes = (float(stock[view.right]), float(stock[view.down]))
+    for corner, sign in (((0.0, 0.0), 1.0), (sizes, -1.0)):
+        for inwards in ((sign, 0.0), (0.0, sign)):
+            outline = beyond(outline, corner, inwards)
+    return outline
+
+
+def _bore(axis: int, centre: Point, radius: float, ends: Sequence[float], view: _View) -> list[Point]:
+    """Return a hole as a round where one looks along it, else as a rectangle."""
+    at = {(axis + 1) % 3: centre[0], (axis + 2) % 3: centre[1]}
+    if axis == view.through:
+        middle = (at[view.right], at[view.down])
+        turns = (2 * pi * step / _ROUND for step in range(_ROUND))
+        return [(middle[0] + radius * cos(turn), middle[1] + radius * sin(turn)) for turn in turns]
+    (left, right), (top, bottom) = (
+        (ends[0], ends[1]) if each == axis else (at[each] - radius, at[each] + radius)
+        for each in (view.right, view.down)
+    )
+    return [(left, top), (right, top), (right, bottom), (left, bottom)]

@@ -1,0 +1,106 @@
+"""The picture of an operation: what goes is hatched at its true size, and every figure stands where it is measured."""
+
+import math
+from dataclasses import replace
+from fractions import Fraction
+
+import pytest
+from tests.told import each_choice, every_operation, planned
+
+from nullah.core.drawing import Dimension, Fill, Path, Role
+from nullah.core.forms import FORMS
+from nullah.core.lengths import Marks
+from nullah.core.operations.settings import by_rule
+from nullah.core.operations.shaping import SawArch
+from nullah.core.operations.stock import Stock, Surface
+from nullah.core.operations.taking import PlaneOff
+from nullah.core.reader import Reader
+from nullah.core.stations.next_step import draw_task
+from nullah.core.stations.operation_picture import draw_operations, room_above
+from nullah.core.wording.tools import figure_words
+from nullah.core.work.order_of_work import order_of_work
+
+STOCK = Stock(Fraction(300), Fraction(120), Fraction(18))
+
+
+def area(path):
+    pairs = zip(path.points, (*path.points[1:], path.points[0]), strict=True)
+    return abs(sum(a[0] * b[1] - b[0] * a[1] for a, b in pairs)) / 2
+
+
+def hatched(shown):
+    return [each for each in shown.elements if isinstance(each, Path) and each.fill is Fill.WASTE]
+
+
+def arch(rise=30):
+    return SawArch(
+        part="p",
+        stock=STOCK,
+        start=by_rule("arc", Fraction(50), Surface.REFERENCE_END, Marks()),
+        end=by_rule("arc", Fraction(70), Surface.FAR_END, Marks()),
+        rise=by_rule("rise", Fraction(rise), Surface.FACE_EDGE, Marks()),
+    )
+
+
+def test_an_arch_is_hatched_at_its_true_size():
+    """The segment of a circle: r²(θ - sin θ)/2 (exact)."""
+    (path,) = hatched(draw_operations([arch()], Reader()))
+    radius = 180**2 / (8 * 30) + 30 / 2
+    turn = 2 * math.asin(180 / 2 / radius)
+    assert area(path) == pytest.approx(radius**2 * (turn - math.sin(turn)) / 2, rel=1e-3)
+    assert min(x for x, _ in path.points) == pytest.approx(50) and max(x for x, _ in path.points) == pytest.approx(230)
+    assert max(y for _, y in path.points) == pytest.approx(30)
+
+
+def test_figures_stand_between_the_surface_and_the_place():
+    shown = draw_operations([arch()], Reader())
+    told = {(each.text, each.start, each.end) for each in shown.elements if isinstance(each, Dimension)}
+    assert told == {
+        ("50 mm", (0, 0), (50, 0)), ("70 mm", (230, 0), (300, 0)), ("30 mm", (0, 30), (0, 0)),
+    }  # fmt: skip
+    assert room_above(shown) > max(each.offset_mm for each in shown.elements if isinstance(each, Dimension))
+
+
+def test_behind_the_board_there_is_only_the_outline():
+    dashed = [each for each in draw_operations([arch()], Reader()).elements if isinstance(each, Path)]
+    assert sum(each.role is Role.HIDDEN for each in dashed) == 2, "in the view of the edge and of the end"
+
+
+def test_what_is_planed_flush_is_hatched_in_the_views_that_show_it():
+    proud = by_rule("proud", Fraction(2), Surface.FAR_END, Marks())
+    found = hatched(draw_operations([PlaneOff(part="p", stock=STOCK, setting=proud)], Reader()))
+    assert sorted(area(each) for each in found) == [2 * 18, 2 * 120]
+
+
+@pytest.mark.parametrize(
+    "operation", [each for each in every_operation() if each.takes], ids=lambda o: type(o).__name__
+)
+def test_whatever_goes_is_seen_and_another_figure_makes_another_picture(operation):
+    reader = Reader(Marks(mm_mark=Fraction(1, 10)))
+    shown = draw_operations([operation], reader)
+    outlines = [
+        each
+        for each in shown.elements
+        if isinstance(each, Path) and (each.fill is Fill.WASTE or each.role is Role.HIDDEN)
+    ]
+    assert outlines
+    for name in ("over", "down", "toe", "rise", "back", "deep", "depth", "setting"):
+        setting = getattr(operation, name, None)
+        if setting is not None and setting.value:
+            other = replace(operation, **{name: setting._replace(value=setting.value + Fraction(1, 2))})
+            assert draw_operations([other], reader) != shown, name
+
+
+@pytest.mark.parametrize("form", sorted(FORMS.keys() - {"own"}))
+def test_every_task_of_shaping_has_its_picture_and_its_figures(form):
+    for chosen in each_choice(form):
+        plan = planned(form, chosen)
+        order = order_of_work(plan)
+        for task in order.tasks:
+            if not task.operations or task.subject is not None:
+                continue
+            shown, part = draw_task(plan, task), task.operations[0].part
+            texts = {each.text for each in shown.elements if isinstance(each, Dimension)}
+            for setting in (s for each in task.operations if each.part == part for s in each.settings):
+                if isinstance(setting.origin, Surface) and setting.value:
+                    assert figure_words(setting, plan.reader) in texts, (task.title, setting)
