@@ -40,14 +40,14 @@ def joint_steps(frames: Mapping[str, Frame], joint: Joint, marks: Marks, shop: S
 
 
 def shaped(frame: Frame, marks: Marks) -> tuple[Operation, ...] | None:
-    """Return the operations of a part's shapings; None where one is not told so."""
+    """Return the operations of a part's shapings, all lines before all cuts; None where one is not told so."""
     found: list[Operation] = []
     for shaping in frame.part.shapings:
         told = shaping_operations(frame, shaping, marks)
         if told is None:
             return None
         found += told
-    return tuple(found)
+    return tuple(sorted(found, key=lambda each: bool(each.takes)))
 
 
 def flush(frame: Frame) -> tuple[Operation, ...]:

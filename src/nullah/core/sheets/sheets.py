@@ -22,7 +22,9 @@ from nullah.core.drawing import (
 )
 from nullah.core.joints import views
 from nullah.core.joints.dovetail.corners import Corner
+from nullah.core.joints.steps import frames_of, shaped
 from nullah.core.lengths import Direction
+from nullah.core.operations.operation import Operation
 from nullah.core.piece.part import Part
 from nullah.core.plan import Plan, cut_list
 from nullah.core.rack.board import write_price
@@ -35,9 +37,10 @@ from nullah.core.sheets.milling import milling_sheets
 from nullah.core.sheets.page import A4, MARGIN, Sheet, card_on_paper, check_scale, cut_to_band, heading, paragraph
 from nullah.core.sheets.story_stick import story_stick_sheets
 from nullah.core.sheets.wrap import wrap_sheets
+from nullah.core.stations.operation_picture import draw_operations, room_above
 from nullah.core.wording.card import worded
 from nullah.core.wording.facts import fact_words
-from nullah.core.wording.operations import operation_settings, step_words
+from nullah.core.wording.operations import alike_operations, operation_settings, operation_words, step_words
 from nullah.core.work.joint_work import steps_of_corner
 
 _WIDE = A4[0] - 2 * MARGIN
@@ -159,13 +162,33 @@ def part_sheet(plan: Plan, part: Part) -> Sheet:
     """Make the bench sheet of one part: its face with all that is marked on it, and its settings."""
     title = f"{part.number}  {part.name.capitalize()}"
     found: list[Element] = heading(plan.project.piece.name, title, plan.species_of(part))
-    figure = _part_face(plan, part)
-    length, width = float(part.cut_length), float(part.width)
-    scale = min((_WIDE - 24) / length, 80 / width)
-    picture = figure.moved(MARGIN + 12, 40, scale)
-    y = 40 + width * scale + 24
+    shaping = _shaping(plan, part)
+    picture, y = _shaped_part(plan, part, shaping) if shaping else _plain_part(plan, part)
     text, y = card_on_paper(worded(_part_card(plan, part), plan.reader), MARGIN, y, _WIDE)
     return Sheet(f"part-{part.number}-{part.id}", title, drawing(found, picture.elements, text))
+
+
+def _shaping(plan: Plan, part: Part) -> tuple[Operation, ...]:
+    """Return how a part is shaped when its joints are cut."""
+    return shaped(frames_of(plan.assembly)[part.id], plan.marks) or ()
+
+
+def _plain_part(plan: Plan, part: Part) -> tuple[Drawing, float]:
+    """Draw a part's face on a page; and return where the drawing ends, mm."""
+    length, width = float(part.cut_length), float(part.width)
+    scale = min((_WIDE - 24) / length, 80 / width)
+    return _part_face(plan, part).moved(MARGIN + 12, 40, scale), 40 + width * scale + 24
+
+
+def _shaped_part(plan: Plan, part: Part, shaping: tuple[Operation, ...]) -> tuple[Drawing, float]:
+    """Draw a part with what is taken off it in three views, on a page; and return where the drawing ends, mm."""
+    figure = draw_operations(shaping, plan.reader, plan.species_of(part))
+    above = room_above(figure)
+    corners = [point for each in figure.elements if isinstance(each, Path) for point in each.points]
+    wide, high = max(x for x, _ in corners), max(y for _, y in corners)
+    scale = min((_WIDE - 60) / wide, 84 / high, 1.0)
+    top = 30 + above
+    return figure.moved(MARGIN + 42, top, scale), top + high * scale + 14
 
 
 def _part_face(plan: Plan, part: Part) -> Drawing:
@@ -261,6 +284,9 @@ def _part_card(plan: Plan, part: Part) -> Card:
             Setting("Groove", f"{write(low, unit=False)} to {write(high)}", f"from the lower edge, {write(depth)} deep")
         )
         remarks += [remark for remark in corner.remarks if remark.ref == QuantityRef(f"{corner.groove_name}height")]
+    shaping = _shaping(plan, part)
+    settings += operation_settings(shaping, plan.reader)
+    steps += [operation_words(alike, plan.reader) for alike in alike_operations(shaping)]
     for name in waits:
         if plan.ledger is not None:
             title = plan.reader.title(name)

@@ -53,7 +53,7 @@ _LINES = {
         "Gauge how deep the notch goes, {figure} from the {surface}, on both faces of {where}."
     ),
     (LineKind.STOP, False): N_("Mark where it stops: {figure} from the {surface}, on {where}."),
-    (LineKind.OUTLINE, False): N_("Mark a line of the recess {figure} from the {surface} on {where}."),
+    (LineKind.OUTLINE, False): N_("Mark the lines of what is cut out, {figure} from the {surface}, on {where}."),
     (LineKind.SHOULDER, False): N_(
         "Knife the shoulder all round at {where}, {figure} from the end; all that are alike together."
     ),

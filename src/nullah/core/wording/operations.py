@@ -83,7 +83,9 @@ def alike_operations(operations: Sequence[Operation]) -> list[list[Operation]]:
 
 
 #: Lines of which all from one surface are told in one.
-_IN_ONE = frozenset({LineKind.MORTISE_END, LineKind.TENON_EDGE, LineKind.PLACE, LineKind.KEY, LineKind.FINGER})
+_IN_ONE = frozenset(
+    {LineKind.MORTISE_END, LineKind.TENON_EDGE, LineKind.PLACE, LineKind.KEY, LineKind.FINGER, LineKind.OUTLINE}
+)
 
 
 def _row(made: Gauge) -> tuple[object, ...]:

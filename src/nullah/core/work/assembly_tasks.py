@@ -74,7 +74,8 @@ def _shape_tasks(plan: Plan, mill: MillTasks, joints: JointTasks) -> list[Task]:
         metres = sum(float(part.length) / 1000 * len(part.shapings) for part in parts)
         after = [mill.by_part[each] for each in ids] + [task for each in ids for task in joints.cut_in(each)]
         told = [shaped(frames[part.id], plan.marks) for part in parts]
-        operations = tuple(each for made in told if made is not None for each in made)
+        every = [each for made in told if made is not None for each in made]
+        operations = tuple(sorted(every, key=lambda each: bool(each.takes)))
         found.append(
             Task(
                 f"shape/{name}",
