@@ -16,6 +16,7 @@ from tests.told import each_choice
 
 from nullah.cli import main
 from nullah.core.project import Piece, Project
+from nullah.demo.worked_joints import WORKED
 from nullah.files.project_file import project_text
 
 PAGE = Path(__file__).parents[2] / "docs" / "joints.md"
@@ -85,7 +86,7 @@ def test_the_examples_of_the_documentation_say_what_they_take():
     """Every line of the page is whole: what takes wood says where, in figures of its settings and lines."""
     blocks = re.findall(r"```json\n(.*?)```", PAGE.read_text(encoding="utf-8"), re.S)
     operations = [json.loads(line) for block in blocks for line in block.splitlines()]
-    assert len(blocks) == 11
+    assert len(blocks) == len(WORKED)
     assert all(each["settings"] or each["needs"] or each["draws"] for each in operations)
     drawn = {(each["part"], line["name"]) for each in operations for line in each["draws"]}
     assert all((each["part"], line["name"]) in drawn for each in operations for line in each["needs"])
