@@ -10,7 +10,7 @@ from nullah.core.bench.working import GLUES
 from nullah.core.card import Card, Remark, Setting, Severity
 from nullah.core.drawing import Anchor, Dimension, Drawing, Element, Fill, Label, Role, drawing, grain_lines, rectangle
 from nullah.core.joints.bench import SAW_BITES
-from nullah.core.joints.kinds import JointGroup, kinds_of
+from nullah.core.joints.kinds import JointGroup
 from nullah.core.lengths import Direction
 from nullah.core.piece.joint import Hold
 from nullah.core.piece.part import Part
@@ -24,7 +24,7 @@ from nullah.core.stations.piece import STATION as PIECE
 from nullah.core.stations.selection import Selection
 from nullah.core.wording.operations import alike_operations, operation_settings, operation_words
 from nullah.core.work.day_book import WorkState
-from nullah.core.work.joint_work import joint_work
+from nullah.core.work.joint_work import joint_work, kinds_at_work
 
 #: So many letters of a title have room above its picture; the card has all of it.
 _ON_BENCH = 44
@@ -47,7 +47,7 @@ def joint_of(plan: Plan, task: Task) -> tuple[JointGroup, int] | None:
     if not isinstance(task.subject, JointStep):
         return None
     step = task.subject
-    kind = next((each for each in kinds_of(plan.assembly) if each.id == step.kind), None)
+    kind = next((each for each in kinds_at_work(plan) if each.id == step.kind), None)
     return (kind, step.number) if kind is not None else None
 
 

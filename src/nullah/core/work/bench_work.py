@@ -22,6 +22,7 @@ from nullah.core.operations.stock import Stock, Surface
 from nullah.core.operations.taking import Cut, CutToSize, Take
 from nullah.core.operations.tenons import GaugePair, SawTenon
 from nullah.core.piece.form import Assembly
+from nullah.core.piece.frame import Frame
 from nullah.core.piece.joint import Hold
 from nullah.core.piece.part import Part
 from nullah.core.plan import Plan
@@ -101,9 +102,8 @@ _CARES: dict[type[Operation], str] = {
 }
 
 
-def fitted(plan: Plan, part: Part) -> tuple[Operation, ...]:
+def fitted(plan: Plan, part: Part, frame: Frame) -> tuple[Operation, ...]:
     """Return how a part that was left long or wide is cut to what was measured."""
-    frame = frames_of(plan.assembly)[part.id]
     found = []
     for surface, size, quantity in zip(
         (Surface.REFERENCE_END, Surface.FACE_EDGE), frame.stock[:2], _measured_for(plan.ledger, part), strict=True

@@ -6,11 +6,12 @@ from enum import Enum, auto
 from typing import NamedTuple
 
 from nullah.core.bench.tasks import Join, Joining, Task, Trade
+from nullah.core.joints.steps import frames_of
 from nullah.core.piece.part import Part
 from nullah.core.plan import Plan
 from nullah.core.refs import PartRef
 from nullah.core.work.bench_work import fitted
-from nullah.core.work.gluing import Gluing, cornered, go_in_after, standing_with
+from nullah.core.work.gluing import Gluing, cornered, standing_with
 from nullah.core.work.joint_tasks import JointTasks
 from nullah.core.work.stock_tasks import MillTasks, hosts_of
 
@@ -39,7 +40,12 @@ class _Where(NamedTuple):
 
 
 def measure_tasks(
-    plan: Plan, waits: dict[str, tuple[str, ...]], mill: MillTasks, joints: JointTasks, glued: tuple[Gluing, ...]
+    plan: Plan,
+    waits: dict[str, tuple[str, ...]],
+    after: frozenset[str],
+    mill: MillTasks,
+    joints: JointTasks,
+    glued: tuple[Gluing, ...],
 ) -> tuple[Task, ...]:
     """Return the measuring of openings: before the piece is begun, on one board, put together dry, or when glued."""
     if plan.ledger is None:
@@ -47,7 +53,7 @@ def measure_tasks(
     wanted: dict[_Where, dict[str, None]] = {}
     for part_id, names in waits.items():
         for name in names:
-            wanted.setdefault(_where(plan, part_id, name, waits, glued), {}).setdefault(name)
+            wanted.setdefault(_where(plan, part_id, name, waits, after, glued), {}).setdefault(name)
     told: set[str] = set()
     found = []
     for where, every in sorted(wanted.items(), key=lambda item: (item[0].how.value, len(item[0].hosts))):
@@ -58,13 +64,20 @@ def measure_tasks(
     return tuple(found)
 
 
-def _where(plan: Plan, part_id: str, name: str, waits: dict[str, tuple[str, ...]], glued: tuple[Gluing, ...]) -> _Where:
+def _where(
+    plan: Plan,
+    part_id: str,
+    name: str,
+    waits: dict[str, tuple[str, ...]],
+    after: frozenset[str],
+    glued: tuple[Gluing, ...],
+) -> _Where:
     """Return where a quantity is measured that a part waits for."""
     assert plan.ledger is not None
     if not plan.ledger.quantity(name).definition.rule:
         return _Where(_How.OUTSIDE, frozenset())
     hosts = hosts_of(plan, part_id, waits)
-    if goes_in_later(plan, part_id, waits, glued) and any(each.glues and set(each.parts) & hosts for each in glued):
+    if goes_in_later(plan, part_id, after, glued) and any(each.glues and set(each.parts) & hosts for each in glued):
         return _Where(_How.GLUED, hosts)
     part = plan.part(part_id)
     if part is not None and cornered(plan, hosts):
@@ -135,9 +148,9 @@ def _measuring(
     )
 
 
-def goes_in_later(plan: Plan, part_id: str, waits: dict[str, tuple[str, ...]], glued: tuple[Gluing, ...]) -> bool:
+def goes_in_later(plan: Plan, part_id: str, after: frozenset[str], glued: tuple[Gluing, ...]) -> bool:
     """Return whether a part goes in when what holds it is glued already: a back, a drawer, a divider from behind."""
-    if part_id in go_in_after(plan, waits):
+    if part_id in after:
         return True
     part = plan.part(part_id)
     if part is not None and any(mover.group == part.group for mover in plan.assembly.movers):
@@ -149,6 +162,7 @@ def goes_in_later(plan: Plan, part_id: str, waits: dict[str, tuple[str, ...]], g
 def fit_tasks(plan: Plan, waits: dict[str, tuple[str, ...]], mill: MillTasks, measure: tuple[Task, ...]) -> FitTasks:
     """Cut what fits to what was measured, equal ones together."""
     by_name = {name: task.id for task in measure for name in task.measures}
+    frames = frames_of(plan.assembly)
     groups: dict[tuple[str, tuple[str, ...]], list[Part]] = {}
     for part in plan.parts:
         if part.id in waits:
@@ -168,7 +182,7 @@ def fit_tasks(plan: Plan, waits: dict[str, tuple[str, ...]], mill: MillTasks, me
             (("end", 2.0 * len(parts)), ("true", 0.5 * len(parts))),
             fits=names,
             subject=PartRef(ids[0]),
-            operations=tuple(each for part in parts for each in fitted(plan, part)),
+            operations=tuple(each for part in parts for each in fitted(plan, part, frames[part.id])),
         )
         tasks.append(task)
         by_part |= dict.fromkeys(ids, task.id)

@@ -154,9 +154,8 @@ def cornered(plan: Plan, parts: frozenset[str]) -> bool:
     )
 
 
-def gluings(plan: Plan, waits: dict[str, tuple[str, ...]]) -> tuple[Gluing, ...]:
-    """Return the glue-ups of every group in order, the main piece first; `waits` is what is cut to fit, and what."""
-    after = go_in_after(plan, waits)
+def gluings(plan: Plan, after: frozenset[str]) -> tuple[Gluing, ...]:
+    """Return the glue-ups of every group in order, the main piece first; `after` as `go_in_after` gives it."""
     movers = {mover.group for mover in plan.assembly.movers}
     groups = sorted(dict.fromkeys(part.group for part in plan.parts), key=lambda group: group in movers)
     found: list[Gluing] = []

@@ -7,12 +7,12 @@ from typing import NamedTuple
 from nullah.core.bench.tasks import Join, Joining, JointStep, LayoutLine, Task, Trade
 from nullah.core.card import JointStage, Step, Trying
 from nullah.core.joints.cutouts import Cutout, sizes_of, taken
-from nullah.core.joints.kinds import JointGroup, kinds_of
+from nullah.core.joints.kinds import JointGroup
 from nullah.core.joints.types import holes_of
 from nullah.core.operations.operation import Operation
 from nullah.core.piece.joint import Joint
 from nullah.core.plan import Plan
-from nullah.core.work.joint_work import JointWork, at_bench, joint_work
+from nullah.core.work.joint_work import JointWork, at_bench, joint_work, kinds_at_work
 from nullah.core.work.stock_tasks import MillTasks, hardness_of, hosts_of
 
 #: So much of what runs along the grain is left to be levelled after plough and saw (a guess).
@@ -27,6 +27,7 @@ class _Made(NamedTuple):
     joints: tuple[Joint, ...]
     fitted: frozenset[str]
     hosted: bool
+    mates: frozenset[str]
 
     @property
     def at_fitted(self) -> bool:
@@ -75,7 +76,9 @@ class JointTasks(NamedTuple):
         """Return the last tasks of a part's joints with some parts, and of those with others as far as it is worked."""
         found: dict[tuple[str, bool], str] = {}
         for each in self.made:
-            inside = any(part in (j.first, j.second) and {j.first, j.second} <= parts for j in each.joints)
+            inside = part in each.mates and any(
+                part in (j.first, j.second) and j.first in parts and j.second in parts for j in each.joints
+            )
             if inside or part in each.task.parts:
                 found[each.joints[0].id, inside] = each.task.id
         return list(found.values())
@@ -99,7 +102,7 @@ def joint_tasks(plan: Plan, mill: MillTasks, waits: dict[str, tuple[str, ...]]) 
     found: list[_Made] = []
     late: list[Task] = []
     told: dict[Operation, None] = {}
-    for kind in kinds_of(plan.assembly):
+    for kind in kinds_at_work(plan):
         work = joint_work(plan, kind)
         if not work.steps:
             continue
@@ -124,7 +127,7 @@ def joint_tasks(plan: Plan, mill: MillTasks, waits: dict[str, tuple[str, ...]]) 
                 late.append(task._replace(on_assembly=True))
                 before = (task.id,)
                 continue
-            found.append(_Made(task, step.stage, kind.all, fitted, hosted))
+            found.append(_Made(task, step.stage, kind.all, fitted, hosted, frozenset(mates)))
             before = (task.id,)
     return JointTasks(tuple(found), tuple(late))
 

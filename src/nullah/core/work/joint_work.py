@@ -10,12 +10,13 @@ from nullah.core.card import Remark, Setting, Step
 from nullah.core.joints.bench import AtBench
 from nullah.core.joints.dovetail.corners import Corner
 from nullah.core.joints.fasteners import Fastening
-from nullah.core.joints.kinds import JointGroup, kinds_of
+from nullah.core.joints.kinds import JointGroup, kind_of, kinds_of
 from nullah.core.joints.types import told_of
 from nullah.core.operations.operation import Operation
 from nullah.core.plan import Plan
 from nullah.core.wood.species import SpeciesError, find_species
 from nullah.core.work.bench_work import group_steps
+from nullah.core.work.stock_tasks import waits_of
 
 #: Green volume and oven-dry weight against density at 12 %: its water is 12 % of its dry weight.
 _DRY = 1.12
@@ -36,6 +37,23 @@ class JointWork(NamedTuple):
     def mates_of(self, at: str) -> frozenset[str]:
         """Return the ids of all parts that are ``first`` or ``second`` in these joints."""
         return frozenset(joint.first if at == "first" else joint.second for joint in self.kind.all)
+
+
+def kinds_at_work(plan: Plan) -> tuple[JointGroup, ...]:
+    """Return every kind of joint, in two where some of its hosts are cut to fit later than others.
+
+    What is cut into a board that waits for a measurement cannot be cut with what must be there to be measured.
+    """
+    waits = waits_of(plan)
+    found: list[JointGroup] = []
+    for kind in kinds_of(plan.assembly):
+        late = tuple(joint for joint in kind.all if joint.first in waits)
+        early = tuple(joint for joint in kind.all if joint.first not in waits)
+        if not late or not early:
+            found.append(kind)
+            continue
+        found += [each for some in (early, late) if (each := kind_of(plan.assembly, some)) is not None]
+    return tuple(found)
 
 
 def joint_work(plan: Plan, kind: JointGroup) -> JointWork:

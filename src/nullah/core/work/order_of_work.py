@@ -13,7 +13,7 @@ from nullah.core.bench.tasks import OrderError, Task, faults, in_order
 from nullah.core.plan import Plan
 from nullah.core.work.assembly_tasks import assembly_tasks, finish_tasks
 from nullah.core.work.fit_tasks import fit_tasks, measure_tasks
-from nullah.core.work.gluing import Gluing, gluings
+from nullah.core.work.gluing import Gluing, gluings, go_in_after
 from nullah.core.work.identity import IdentityKey
 from nullah.core.work.joint_tasks import joint_tasks
 from nullah.core.work.stock_tasks import mill_tasks, saw_tasks, waits_of
@@ -75,8 +75,9 @@ def derive(plan: Plan) -> tuple[tuple[Task, ...], tuple[Gluing, ...]]:
     saw = saw_tasks(plan)
     mill = mill_tasks(plan, saw)
     joints = joint_tasks(plan, mill, waits)
-    glued = gluings(plan, waits)
-    measure = measure_tasks(plan, waits, mill, joints, glued)
+    after = go_in_after(plan, waits)
+    glued = gluings(plan, after)
+    measure = measure_tasks(plan, waits, after, mill, joints, glued)
     fit = fit_tasks(plan, waits, mill, measure)
     jointed = joints.after_fit(fit.by_part)
     made = (*saw, *mill.tasks, *measure, *fit.tasks, *jointed.tasks)
