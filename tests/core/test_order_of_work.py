@@ -172,6 +172,29 @@ def test_every_part_goes_in_once(form):
         assert sorted(parts) == sorted(part.id for part in plan.parts if part.group == group)
 
 
+@pytest.mark.parametrize(
+    ("form", "choices", "words"),
+    [
+        ("chest", (), "Try lid on: "),
+        ("box", (("lid", "lift"),), "Try lid on: "),
+        ("box", (("lid", "sliding"),), "Fit lid in its opening"),
+        ("table", (("drawer", "one"),), "Fit drawer in its opening"),
+    ],
+)
+def test_what_lies_on_top_has_no_opening_to_be_fitted_in(form, choices, words):
+    plan = planned(Project(piece=Piece(form, form, choices=choices)))
+    titles = [task.title for task in order_of_work(plan).tasks if task.trade is Trade.CLEAN]
+    assert any(title.startswith(words) for title in titles)
+    assert not words.startswith("Try") or not any("in its opening" in title for title in titles)
+
+
+@pytest.mark.parametrize("columns", ["2", "3"])
+def test_a_framed_case_of_several_columns_has_an_order(columns):
+    choices = (("columns", columns), ("dividers", "frame"))
+    order = order_of_work(planned(Project(piece=Piece("case", "case", choices=choices))))
+    assert order.tasks and order.faults == ()
+
+
 @pytest.mark.parametrize("form", [form for form in FORMS if form != "own"])
 def test_what_is_measured_between_parts_stands_together_before(form):
     """Trade practice (no published source): an opening is measured when all that bounds it stands."""

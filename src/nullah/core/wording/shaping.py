@@ -34,8 +34,8 @@ def edge_words(alike: Sequence[Operation], reader: Reader) -> str:
     over, down = figure_words(made.over, reader), figure_words(made.down, reader)
     if isinstance(made, RoundEdge):
         message = N_(
-            "Round the edge between {edges} on {parts} to a radius of {over}, which is {down} down: pencil that far in "
-            "on both, plane a chamfer, then corner after corner, and try it with a gauge cut to the radius."
+            "Round the edge between {edges} on {parts} to a radius of {radius}: pencil {down} in from the first and "
+            "{over} from the second, plane a chamfer, then corner after corner, and try it with a gauge cut to the radius."
         )
     elif made.over.figure == made.down.figure:
         message = N_(
@@ -47,7 +47,8 @@ def edge_words(alike: Sequence[Operation], reader: Reader) -> str:
             "Bevel the edge between {edges} on {parts}: gauge {over} in on the first and {down} down on the second; "
             "plane to both lines, ends before edges."
         )
-    return reader.text(message, edges=_edges_of(alike, reader), parts=parts, over=over, down=down)
+    radius = reader.length(Length(made.radius)) if isinstance(made, RoundEdge) else ""
+    return reader.text(message, edges=_edges_of(alike, reader), parts=parts, over=over, down=down, radius=radius)
 
 
 def outline_words(alike: Sequence[Operation], reader: Reader) -> str:

@@ -6,7 +6,10 @@ from typing import NamedTuple
 
 from nullah.core.bench.tasks import Task, Trade
 from nullah.core.bench.working import COATS
+from nullah.core.catalogue import N_
 from nullah.core.joints.steps import flush, frames_of, shaped
+from nullah.core.piece.form import Mover
+from nullah.core.piece.space import Side
 from nullah.core.plan import Plan
 from nullah.core.work.gluing import Gluing
 from nullah.core.work.joint_tasks import JointTasks
@@ -129,13 +132,23 @@ def _clean_tasks(plan: Plan, last: dict[str, str]) -> list[Task]:
         title = f"Plane the joints of {of_group} flush, and its outside"
         after = [put_together]
         if mover is not None and main and group:
-            title = f"Fit {mover.name} in its opening: plane until it runs, the same gap all round"
+            title = _fitted(plan, mover)
             after.append(main)
         name = f"clean/{group or 'piece'}"
         work = (("smooth", _area(plan, parts) / 2), ("fit", 1.0))
         planed = tuple(each for part in plan.parts if part.id in parts for each in flush(frames[part.id]))
         found.append(Task(name, title, Trade.CLEAN, parts, tuple(after), work, operations=planed, on_assembly=True))
     return found
+
+
+def _fitted(plan: Plan, mover: Mover) -> str:
+    """Return how something that moves is fitted: what lies on top has no opening."""
+    message = (
+        N_("Try {name} on: ease its battens until it goes on and off, and plane its edges true to what it covers")
+        if mover.way is Side.TOP
+        else N_("Fit {name} in its opening: plane until it runs, the same gap all round")
+    )
+    return plan.reader.text(message, name=mover.name)
 
 
 def finish_tasks(plan: Plan, tasks: tuple[Task, ...]) -> tuple[Task, ...]:
