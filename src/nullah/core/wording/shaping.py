@@ -35,7 +35,7 @@ def edge_words(alike: Sequence[Operation], reader: Reader) -> str:
     if isinstance(made, RoundEdge):
         message = N_(
             "Round the edge between {edges} on {parts} to a radius of {radius}: pencil {down} in from the first and "
-            "{over} from the second, plane a chamfer, then corner after corner, and try it with a gauge cut to the radius."
+            "{over} from the second, plane a chamfer, then corner after corner; try it with a gauge cut to that."
         )
     elif made.over.figure == made.down.figure:
         message = N_(
