@@ -5,7 +5,7 @@ import io
 from fractions import Fraction
 
 import pytest
-from hypothesis import given
+from hypothesis import example, given
 from hypothesis import strategies as st
 from tests.said import said
 
@@ -270,6 +270,8 @@ def test_a_corner_that_was_turned_out_of_one_is_said(sharing, word):
     sizes, places, st.sampled_from(LIES), sizes, places, st.sampled_from(LIES),
     st.sampled_from(list(TYPES)),
 )  # fmt: skip
+@example((100, 30, 8), (0, 0, 0), "xy", (100, 30, 8), (0, 6, 0), "xy", "breadboard end")
+@example((100, 30, 8), (0, 0, 0), "xy", (100, 30, 8), (0, 0, 25), "xy", "mortise and tenon")
 def test_what_proves_clean_never_fills_the_same_space(size1, at1, lie1, size2, at2, lie2, sharing):
     boards = board(1, size1, at1, lie1), board(2, size2, at2, lie2)
     plan = work_out(piece(*boards, joints=(OwnJoint("ownjoint1", sharing, "own1", "own2"),)), milling=False)

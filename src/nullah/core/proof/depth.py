@@ -25,8 +25,8 @@ def too_shallow(case: ProofInput, joint: Joint) -> Iterator[Finding]:
     if first is None or second is None or joint.type.touches or not joint.type.in_boxes:
         return
     shared = lines(joint, first, second)
-    if shared.overlap is None:
-        return
+    if shared.overlap is None or not shared.first_loses or not shared.second_keeps:
+        return  # They do not meet as this joint wants; that is said by another check.
     axis = joint.type.depth_axis(first, second, shared.first_loses[0])
     reach = max(share.size(axis) for share in shared.second_keeps)
     least = joint.type.least_reach(joint, first, second)
