@@ -263,19 +263,17 @@ class _Sawyer:
         return self._known[key]
 
     def _choose(self, piece: Rect, parts: tuple[PlacedPart, ...]) -> tuple[float, _Line | None]:
-        if len(parts) == 1:
-            line = _trimming_line(piece, parts, self._kerf)
-            return (0.0, None) if line is None else (self._cost(piece, line), line)
-        lines = _parting_lines(parts, self._kerf)
-        if not lines:
-            raise NotSawableError(NotSawable(tuple(item.part.name for item in parts)))
         trims = _trims(piece, parts, self._kerf)
+        lines = _parting_lines(parts, self._kerf)
+        if len(parts) == 1 and not trims:
+            return 0.0, None
+        if len(parts) > 1 and not lines:
+            raise NotSawableError(NotSawable(tuple(item.part.name for item in parts)))
         if len(parts) > _MOST_WEIGHED:
             # A board is crosscut behind its parts before it is ripped.
             line = trims[0] if trims and lines[0].kind is CutKind.RIP else lines[0]
             return self._cost(piece, line), line
-        # One cut that only trims is enough to weigh: the others come when the parts are apart.
-        lines += trims[:1]
+        lines += trims
         return min(((self._cost(piece, line), line) for line in lines), key=lambda pair: round(pair[0], 6))
 
     def _cost(self, piece: Rect, line: _Line) -> float:
@@ -302,11 +300,6 @@ def _line_at(at: float, kind: CutKind, parts: tuple[PlacedPart, ...], kerf: floa
     if len(below) + len(above) != len(parts):
         return None
     return _Line(kind, at, below, above)
-
-
-def _trimming_line(piece: Rect, parts: tuple[PlacedPart, ...], kerf: float) -> _Line | None:
-    """Cut waste off a single part: far end, near end, far edge, near edge."""
-    return next(iter(_trims(piece, parts, kerf)), None)
 
 
 def _trims(piece: Rect, parts: tuple[PlacedPart, ...], kerf: float) -> list[_Line]:
