@@ -108,12 +108,20 @@ _DIRECTIONS = [np.array(each) / np.linalg.norm(each) for each in product((-1.0, 
 
 def thickest(solid: Solid, least: float) -> float:
     """Return the diameter of the largest ball that fits into a difference, to a fifth; 0 where under `least`, mm."""
-    # What is smaller than the ball cannot hold it, which spares most of the work.
-    if solid.volume() < math.pi / 6 * least**3 or not _holds(solid, least):
-        return 0.0
-    found = least
-    while found < 500 and _holds(solid, found * 1.2):
-        found *= 1.2
+    found = 0.0
+    for piece in solid.decompose():
+        low, high = piece.bounding_box()[:3], piece.bounding_box()[3:]
+        # What is smaller than the ball cannot hold it, which spares most of the work.
+        limit = min(*(b - a for a, b in zip(low, high, strict=True)), (6 / math.pi * max(piece.volume(), 0.0)) ** (1 / 3))
+        first = found * 1.2 if found else least
+        if first > limit or not _holds(piece, first):
+            continue
+        # Each ball is a fifth larger than the one before; the largest that fits is found by halving.
+        fits, beyond = 0, int(math.log(limit / first) / math.log(1.2)) + 1
+        while beyond - fits > 1:
+            middle = (fits + beyond) // 2
+            fits, beyond = (middle, beyond) if _holds(piece, first * 1.2**middle) else (fits, middle)
+        found = first * 1.2**fits
     return found
 
 
