@@ -1,5 +1,6 @@
 """Small figures said outright: what a changed sign, limit or constant would alter."""
 
+from dataclasses import replace
 from datetime import datetime
 from fractions import Fraction
 
@@ -12,17 +13,28 @@ from nullah.core.bench.tasks import Task, Trade, in_order
 from nullah.core.breakdown.cuts import portions
 from nullah.core.breakdown.layout import Rect
 from nullah.core.joints.dovetail.frame import tail_edges
-from nullah.core.joints.dovetail.layout import DovetailFigures, lay_out
+from nullah.core.joints.dovetail.layout import DovetailFigures, lay_out, most_tails, remarks
 from nullah.core.joints.dovetail.runout import Meets, run_out
-from nullah.core.lengths import Slope, mm
+from nullah.core.joints.let_in import LET_IN
+from nullah.core.lengths import Direction, Length, LengthError, Marks, Slope, Unit, mm, read_length
+from nullah.core.lengths.exact import from_float, plain
 from nullah.core.milling.decide import BoardFace, twist_of
 from nullah.core.milling.survey import Survey
-from nullah.core.piece.faults import Channel
+from nullah.core.milling.tapers import TaperError, taper_plan
+from nullah.core.piece.faults import Channel, ThinBetween
+from nullah.core.piece.form import Assembly
+from nullah.core.piece.joint import Joint
 from nullah.core.piece.overlap import channel_of
 from nullah.core.piece.part import Needs, Part
 from nullah.core.piece.space import Axis, Box
 from nullah.core.plan import work_out
+from nullah.core.project import Piece, Project
+from nullah.core.proof.finding import ProofInput
+from nullah.core.proof.walls import thin_walls
+from nullah.core.rack.board import Board
+from nullah.core.rack.outline import missing
 from nullah.core.season.fits import Fit, Verdict
+from nullah.core.shop import Shop
 from nullah.core.work.seasons import season_of
 from nullah.demo.seed_cabinet import seed_cabinet
 
@@ -139,3 +151,111 @@ def test_what_must_not_be_left_half_done_waits_for_a_session_that_is_long_enough
     # Just as long as the session is long enough.
     (stint,) = days(whole, {"g": 60}, {0: (540, 600)}).stints
     assert (stint.begin, stint.end) == (datetime(2026, 3, 2, 9), datetime(2026, 3, 2, 10))
+
+
+# --- lengths and rules -----------------------------------------------------------------------------------
+
+
+@pytest.mark.parametrize(
+    ("value", "text"),
+    [("0.05", "0.05"), ("-0.05", "-0.05"), ("12.5", "12.5"), ("1/3", "1/3"), ("-7/3", "-2 1/3"), ("40", "40")],
+)
+def test_figures_are_written_exactly(value, text):
+    assert plain(Fraction(value)) == text
+    assert plain(Fraction("5/2"), prefer_fraction=True) == "2 1/2"
+
+
+def test_places_are_kept_to_the_micrometre():
+    assert from_float(1.23456).mm == Fraction(1235, 1000) and from_float(-0.0004).mm == 0
+
+
+@pytest.mark.parametrize(("metres", "fits"), [(50, True), (51, False)])
+def test_nothing_is_longer_than_a_fifty_metres(metres, fits):
+    if fits:
+        assert read_length(f"{metres} m").mm == metres * 1000
+    else:
+        with pytest.raises(LengthError, match="longer than 50 m"):
+            read_length(f"{metres} m")
+
+
+def test_settings_go_to_a_tenth_and_say_what_is_full_or_bare():
+    assert Marks().write_setting(mm("6.32")) == "6.3 mm" and Marks(Unit.INCH).write_setting(mm("6.35")) == "1/4″"
+    # A twentieth counts, a hair less does not.
+    assert Marks().off_true(mm("6.05"), Direction.DOWN) == "0.1 mm bare"
+    assert Marks().off_true(mm("6.049"), Direction.DOWN) == ""
+
+
+# --- crooked boards, tapers ------------------------------------------------------------------------------
+
+
+def test_only_where_an_edge_runs_in_is_wood_missing():
+    points = ((mm(0), mm(0)), (mm(400), mm(0)), (mm(1000), mm(30)))
+    low = Board("1", "one", "", mm(1000), mm(200), mm(25), low_edge=points)
+    found = missing(low)
+    assert min(start for start, *_ in found) == 400 and all(bottom == 0 for _, bottom, *_ in found)
+    assert [round(top, 3) for *_, top in found] == [round((end - 400) / 600 * 30, 3) for _, _, end, _ in found]
+    high = replace(low, low_edge=(), high_edge=tuple((x, mm(200) - y) for x, y in points))
+    assert [(start, round(200 - bottom, 3), end) for start, bottom, end, _ in missing(high)] == [
+        (start, round(top, 3), end) for start, _, end, top in found
+    ]
+
+
+@pytest.mark.parametrize(("faces", "most"), [("AC", 19), ("AB", 38), ("ABD", 19)])
+def test_a_taper_leaves_something_at_the_toe(faces, most):
+    assert min(taper_plan(720, 38, 120, most - 0.01, faces, 0.5).toe) == pytest.approx(0.01 * (2 if most == 19 else 1))
+    with pytest.raises(TaperError, match=f"less than {most} mm"):
+        taper_plan(720, 38, 120, most, faces, 0.5)
+
+
+# --- walls and corners -----------------------------------------------------------------------------------
+
+
+def channels(one, two, host_size=(18, 200, 400)):
+    """Let two boards into a third and say what the proof finds of the wood between."""
+    box = Box((Fraction(0),) * 3, tuple(map(Fraction, host_size)))
+    host = Part("host", 1, "host", box, Axis.Z, Axis.X, Needs.ANY, ("", "", ""), "host")
+    guests, joints = [], []
+    for name, (low, high) in (("a", one), ("b", two)):
+        channel = Box(tuple(map(Fraction, low)), tuple(map(Fraction, high)))
+        guests.append(host._replace(id=name, name=name, alike=name, box=channel, grain=Axis.X, face=Axis.Z))
+        joints.append(Joint(name, LET_IN, "host", name, channels=(channel,)))
+    plan = work_out(Project(Piece("box")), milling=False, proving=False)
+    case = ProofInput(Assembly((host, *guests), tuple(joints)), plan.ledger, plan.project.shop, plan.marks, {})
+    return [finding.remark.fact for finding in thin_walls(case, host)]
+
+
+def between(facts):
+    return [fact for fact in facts if isinstance(fact, ThinBetween)]
+
+
+@pytest.mark.parametrize(("depth", "thin"), [(6, False), (Fraction(61, 10), True)])
+def test_a_third_stays_between_channels_in_both_faces(depth, thin):
+    one = (0, 0, 100), (6, 200, 116)
+    found = between(channels(one, ((18 - depth, 0, 108), (18, 200, 124))))
+    assert bool(found) is thin and (not thin or found[0].left == Length(Fraction(59, 10)))
+    # Beside each other, edge to edge, they face nothing.
+    assert between(channels(one, ((18 - depth, 0, 116), (18, 200, 132)))) == []
+    assert between(channels(((0, 0, 100), (6, 90, 116)), ((18 - depth, 90, 100), (18, 200, 116)))) == []
+
+
+@pytest.mark.parametrize(("width", "tails", "most"), [(145, 9, 8), (144, 9, 7)])
+def test_as_many_tails_fit_as_keep_a_base_as_wide_as_the_pin(width, tails, most):
+    # Each takes its base, 6, what it narrows by, 30/7, and a pin, 6: the ends are a pin short of it.
+    spec = DovetailFigures(mm(width), mm(15), mm(15), tails, mm(10), mm(6), Slope(Fraction(7)))
+    assert most_tails(spec) == int((width - 20 + 6) / (6 + Fraction(30, 7) + 6)) == most
+
+
+@pytest.mark.parametrize(
+    ("change", "fact"),
+    [
+        ({"half_pin": mm(5)}, None), ({"half_pin": mm("4.9")}, "HalfPinWeak"), ({"slope": Slope(Fraction(5))}, None),
+        ({"slope": Slope(Fraction("4.9"))}, "SlopeCrumbles"), ({"slope": Slope(Fraction(10))}, None),
+        ({"slope": Slope(Fraction("10.1"))}, "SlopeSlips"), ({"proud": mm(0)}, None),
+        ({"proud": mm("-0.1")}, "BaselineInside"),
+    ],
+)  # fmt: skip
+def test_what_makes_a_corner_hard_begins_where_it_is_said_to(change, fact):
+    spec = DovetailFigures(mm(150), mm(15), mm(15), 3, mm(8), mm(8), Slope(Fraction(7)))
+    spec = replace(spec, **change)
+    found = {type(remark.fact).__name__ for remark in remarks(lay_out(spec), Shop())}
+    assert found & {"HalfPinWeak", "SlopeCrumbles", "SlopeSlips", "BaselineInside"} == ({fact} if fact else set())
