@@ -1,8 +1,11 @@
 """The limits of each family of joints, on joints made up to be just good and just bad."""
 
+from fractions import Fraction
+
 import pytest
 from tests.said import said
 
+from nullah.core import actions
 from nullah.core.card import Severity
 from nullah.core.drawing import Label, Path, Role
 from nullah.core.fixes import Give
@@ -19,7 +22,7 @@ from nullah.core.joints.types import told_of
 from nullah.core.joints.views import divider_pricks
 from nullah.core.lengths import Length, Marks, Slope, Unit, mm
 from nullah.core.piece.facts import DrawerTooLarge, HingesTooLong, HingeTooWide, SidesAboveFront
-from nullah.core.piece.faults import Shallow, ThinTongue
+from nullah.core.piece.faults import BoredThrough, DowelsTooMany, Shallow, ThinTongue, WeakTail
 from nullah.core.piece.joint import Hold, Joint
 from nullah.core.plan import work_out
 from nullah.core.project import Piece, Project
@@ -274,3 +277,93 @@ def test_a_hinged_lid_is_flush_with_the_back_and_a_lifted_one_stands_over():
             Project(piece=Piece("box", choices=(("lid", lid),), given=given_)), milling=False, proving=False
         )
         assert plan.part("lid").box.high[1] - plan.part("back").box.high[1] == behind
+
+
+# --- sliding dovetails, tongues, dowels ---------------------------------------------------------------------
+
+
+def own_pair(joint, one, two, **given_):
+    """Join two boards of one's own: sizes, place and lie of each."""
+    boards = tuple(
+        OwnBoard(f"own{n}", f"board {n}", tuple(map(mm, sizes)), tuple(map(mm, at)), lie)
+        for n, (sizes, at, lie) in enumerate((one, two), start=1)
+    )
+    project = Project(piece=Piece("own", own=boards, own_joints=(OwnJoint("ownjoint1", joint, "own1", "own2"),)))
+    for name, value in given_.items():
+        project = actions.give(project, name.replace("__", "."), value)
+    return work_out(project, milling=False)
+
+
+UPRIGHT = (400, 200, 18), (0, 0, 0), "zx"
+
+
+def slid(deep, thick=18, run=7):
+    divider = (300, 200, thick), (18 - deep, 0, 150), "xz"
+    return own_pair("sliding dovetail", UPRIGHT, divider, ownjoint1_tail__slope=Slope(Fraction(run)))
+
+
+@pytest.mark.parametrize(("thick", "weak"), [(5, False), ("4.9", True)])
+def test_a_sliding_tail_keeps_three_millimetres_of_neck(thick, weak):
+    # 7 mm deep at 1:7 leaves 2 mm less than the board is thick.
+    found = [fact for _, fact in facts_of(slid(7, thick)) if isinstance(fact, WeakTail)]
+    assert bool(found) is weak
+    if weak:
+        assert (found[0].neck, found[0].least) == (mm("2.9"), mm(3))
+
+
+@pytest.mark.parametrize(("run", "weak"), [(4, False), ("3.9", True)])
+def test_no_sliding_dovetail_is_steeper_than_one_in_four(run, weak):
+    assert any(isinstance(fact, WeakTail) for _, fact in facts_of(slid(7, run=run))) is weak
+
+
+def test_a_sliding_dovetail_comes_apart_over_an_open_edge_alone():
+    plan = slid(7)
+    (step,) = plan.proof.order.steps
+    assert step.way.axis.name == "Y" and plan.proof.clean
+    # Slopes hold it: pulled straight out it is in its own way.
+    joint = plan.assembly.joints[0]
+    ways = joint.type.frees(joint, *(plan.part(part) for part in ("own1", "own2")))
+    assert {side.axis.name for side in ways} == {"Y"}
+
+
+LEG = (400, 45, 45), (0, 0, 0), "zx"
+
+
+def dowelled(**given_):
+    rail = (300, 60, 20), (45, 10, 300), "xy"
+    sizes = {name: value if name == "count" else mm(value) for name, value in given_.items()}
+    return own_pair("dowels", LEG, rail, **{f"ownjoint1_dowels__{name}": value for name, value in sizes.items()})
+
+
+@pytest.mark.parametrize(("deep", "through"), [(42, False), ("42.5", True)])
+def test_a_dowel_s_hole_leaves_half_its_diameter_behind_it(deep, through):
+    found = [fact for _, fact in facts_of(dowelled(diameter=6, first=deep)) if isinstance(fact, BoredThrough)]
+    assert [(fact.part, fact.size) for fact in found] == ([("own1", mm(45))] if through else [])
+    rail = [fact for _, fact in facts_of(dowelled(diameter=6, second=298)) if isinstance(fact, BoredThrough)]
+    assert [fact.part for fact in rail] == ["own2"]
+
+
+@pytest.mark.parametrize(("inset", "crowded"), [(12, False), ("12.5", True)])
+def test_dowels_stand_two_diameters_apart(inset, crowded):
+    # Four over 60 mm less both insets: 12 mm apart, or less.
+    found = dowelled(diameter=6, count=4, inset=inset)
+    assert any(isinstance(fact, DowelsTooMany) for _, fact in facts_of(found)) is crowded
+
+
+def test_dowels_fill_their_holes_in_both_parts_at_one_place():
+    plan = dowelled(diameter=6)
+    (joint,), parts = plan.assembly.joints, (plan.part("own1"), plan.part("own2"))
+    holes = [joint.type.cut(joint, *parts, first).holes for first in (True, False)]
+    assert [hole.centre for hole in holes[0]] == [hole.centre for hole in holes[1]]
+    assert (holes[0][0].high, holes[1][0].low) == (45, 45), "both open where the parts touch"
+    assert [hole.centre[1] for hole in holes[0]] == [312, 348]
+
+
+@pytest.mark.parametrize(("over", "lies"), [(0, True), (1, False)])
+def test_tongue_and_groove_are_for_boards_of_one_thickness_flush(over, lies):
+    lower, upper = ((400, 90, 18), (0, 0, 0), "xy"), ((400, 90, 18), (0, over, 82), "xy")
+    plan = own_pair("tongue and groove", lower, upper)
+    assert plan.proof.clean is lies
+    if lies:
+        (tongue,), (groove,) = plan.assembly.joints[0].shares, plan.assembly.joints[0].channels
+        assert tongue == groove and float(tongue.size(plan.part("own1").face)) == 6, "a third, to an iron of the plough"

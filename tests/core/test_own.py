@@ -50,7 +50,10 @@ def test_a_shelf_end_in_a_side_is_offered_a_dado_first():
     shelf = board(2, (300, 200, 16), (12, 0, 150), "xz")
     found = labels(SIDE, shelf)
     assert found[0] == "board 2 into a dado in board 1"
-    assert not any("ovetail" in label for label in found), "no corner, no dovetails"
+    assert not any("ovetails" in label for label in found), "no corner, no dovetails"
+    assert "board 2 slid into board 1 by a dovetail" in found
+    higher = board(2, (300, 160, 16), (12, 20, 150), "xz")
+    assert not any("slid into" in label for label in labels(SIDE, higher)), "it could not be slid in over an edge"
 
 
 def test_a_corner_is_offered_dovetails_either_way():
@@ -78,7 +81,8 @@ def test_crossing_boards_are_offered_a_lap_and_frames_a_bridle_and_a_mitre():
 def test_boards_that_touch_are_offered_what_holds_them_and_others_nothing():
     lying = board(2, (300, 200, 18), (0, 0, 400), "xz")
     assert labels(SIDE, lying) == [
-        f"Against each other, {h.value}" for h in (Hold.GLUE, Hold.NAILS, Hold.SCREWS, Hold.SLOTS)
+        *(f"Against each other, {h.value}" for h in (Hold.GLUE, Hold.NAILS, Hold.SCREWS, Hold.SLOTS)),
+        "Against each other, with dowels",
     ]
     assert labels(SIDE, board(2, (300, 200, 18), (0, 0, 500), "xz")) == []
     along_an_edge = board(2, (300, 200, 18), (18, 200, 0), "xz")

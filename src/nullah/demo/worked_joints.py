@@ -35,6 +35,19 @@ _JOINTS: dict[str, tuple[str, str, _Board, _Board]] = {
     "groove in an edge": ("let in", "glued", _UPRIGHT, _Board("panel", (400, 150, 6), (6, 192, 0), "zx")),
     "dado": ("let in", "glued", _UPRIGHT, _Board("shelf", (300, 200, 16), (12, 0, 150), "xz")),
     "stopped dado": ("let in", "glued", _UPRIGHT, _Board("shelf", (300, 190, 16), (12, 10, 150), "xz")),
+    "sliding dovetail": ("sliding dovetail", "glued", _UPRIGHT, _Board("divider", (300, 200, 18), (11, 0, 150), "xz")),
+    "stopped sliding dovetail": (
+        "sliding dovetail",
+        "glued",
+        _UPRIGHT,
+        _Board("divider", (300, 180, 18), (11, 20, 150), "xz"),
+    ),
+    "tongue and groove": (
+        "tongue and groove",
+        "glued",
+        _Board("lower board", (400, 90, 18), (0, 0, 0), "xy"),
+        _Board("upper board", (400, 90, 18), (0, 0, 82), "xy"),
+    ),
     "notch": (
         "let in",
         "glued",
@@ -61,6 +74,12 @@ _JOINTS: dict[str, tuple[str, str, _Board, _Board]] = {
         "glued",
         _Board("end", (300, 60, 21), (460, 0, 0), "yz"),
         _Board("panel", (500, 300, 21), (0, 0, 0), "xz"),
+    ),
+    "dowels": (
+        "dowels",
+        "glued",
+        _Board("leg", (400, 45, 45), (0, 0, 0), "zx"),
+        _Board("rail", (300, 60, 20), (45, 10, 300), "xy"),
     ),
     "nails": ("butt", "nailed", _PANEL, _BATTEN),
     "screws": ("butt", "screwed", _PANEL, _BATTEN),

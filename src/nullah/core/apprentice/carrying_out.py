@@ -112,7 +112,9 @@ def thickest(solid: Solid, least: float) -> float:
     for piece in solid.decompose():
         low, high = piece.bounding_box()[:3], piece.bounding_box()[3:]
         # What is smaller than the ball cannot hold it, which spares most of the work.
-        limit = min(*(b - a for a, b in zip(low, high, strict=True)), (6 / math.pi * max(piece.volume(), 0.0)) ** (1 / 3))
+        limit = min(
+            *(b - a for a, b in zip(low, high, strict=True)), (6 / math.pi * max(piece.volume(), 0.0)) ** (1 / 3)
+        )
         first = found * 1.2 if found else least
         if first > limit or not _holds(piece, first):
             continue

@@ -8,15 +8,19 @@ from nullah.core.joints.breadboard import BREADBOARD
 from nullah.core.joints.bridle import BRIDLE
 from nullah.core.joints.butt import BUTT
 from nullah.core.joints.dovetail import DOVETAIL
+from nullah.core.joints.dowels import DOWELS
 from nullah.core.joints.finger import FINGER
 from nullah.core.joints.lap import LAP
 from nullah.core.joints.let_in import LET_IN
 from nullah.core.joints.mate_views import Hole
 from nullah.core.joints.mitre import MITRE
+from nullah.core.joints.sliding import SLIDING
 from nullah.core.joints.tenon import TENON
+from nullah.core.joints.tongue import TONGUE
 
 TYPES: dict[str, JointBase] = {
-    each.id: each for each in (DOVETAIL, LET_IN, BRIDLE, TENON, BREADBOARD, LAP, MITRE, FINGER, BUTT)
+    each.id: each
+    for each in (DOVETAIL, LET_IN, TONGUE, SLIDING, BRIDLE, TENON, BREADBOARD, LAP, MITRE, FINGER, BUTT, DOWELS)
 }
 
 

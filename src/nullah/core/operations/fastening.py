@@ -86,10 +86,13 @@ class TracePlaces(Operation):
         The part with the holes.
     lines : tuple of Line
         The row and the places, where they come to lie.
+    points : bool
+        Whether the holes do not go through, so that points in them mark the places.
     """
 
     mate: str
     lines: tuple[Line, ...]
+    points: bool = False
 
     @property
     def settings(self) -> tuple[ToolSetting, ...]:
@@ -120,6 +123,8 @@ class Bore(Operation):
         The diameter of a countersink, mm.
     stays : bool
         Whether the part stays put at these places, and moves along slots at the others.
+    dowels : bool
+        Whether dowels go in.
     """
 
     into: Surface
@@ -129,6 +134,7 @@ class Bore(Operation):
     depth: ToolSetting | None = None
     head: Fraction | None = None
     stays: bool = False
+    dowels: bool = False
 
     @property
     def settings(self) -> tuple[ToolSetting, ...]:

@@ -40,6 +40,10 @@ class LineKind(Enum):
     KEY = N_("wall of a key")
     OTHER_KEY = N_("other wall of a key")
     DRAWN_ROW = N_("row nearer to the shoulder")
+    TAIL_SHOULDER = N_("shoulder of the sliding tail")
+    TAIL_FACE = N_("face of the other board")
+    NECK = N_("neck of the housing")
+    FLOOR = N_("floor of the housing")
 
 
 class Line(NamedTuple):

@@ -33,6 +33,7 @@ class Cut(Enum):
     PLOUGH_TO_LINES = N_("plough to lines")
     CHISEL_GROOVE = N_("chop a groove")
     RABBET = N_("rabbet")
+    TONGUE = N_("rabbet beside a tongue")
     END_RABBET = N_("saw and split a rabbet")
     STOPPED_RABBET = N_("chop a stopped rabbet")
     DADO = N_("saw and chop a dado")
@@ -49,7 +50,7 @@ class Cut(Enum):
 
 
 #: What runs on to both ends of the board by itself: a plane cannot stop.
-RUNS_THROUGH = frozenset({Cut.PLOUGH, Cut.PLOUGH_TO_LINES, Cut.RABBET})
+RUNS_THROUGH = frozenset({Cut.PLOUGH, Cut.PLOUGH_TO_LINES, Cut.RABBET, Cut.TONGUE})
 #: What is sawn, so that one end at least must be open.
 SAWN = frozenset(
     {

@@ -6,7 +6,7 @@ from enum import Enum, auto
 from typing import NamedTuple
 
 from nullah.core.catalogue import N_
-from nullah.core.lengths import Length
+from nullah.core.lengths import Length, Slope
 from nullah.core.piece.space import Axis, Box, Side
 from nullah.core.reader import Fact
 
@@ -211,6 +211,36 @@ class ThinTongue(NamedTuple):
     least: Length
 
 
+class WeakTail(NamedTuple):
+    """A sliding dovetail has too little neck, or slopes that are too steep to hold."""
+
+    guest: str
+    host: str
+    neck: Length
+    least: Length
+    slope: Slope
+    steepest: Slope
+
+
+class BoredThrough(NamedTuple):
+    """Holes for dowels come out, or nearly, on the other side of a part."""
+
+    part: str
+    other: str
+    deep: Length
+    size: Length
+
+
+class DowelsTooMany(NamedTuple):
+    """Dowels stand so near to each other that what is between them splits."""
+
+    first: str
+    second: str
+    number: int
+    apart: Length
+    diameter: Length
+
+
 class ThinEdge(NamedTuple):
     """A channel leaves too little beside it."""
 
@@ -286,8 +316,9 @@ class Repeated(NamedTuple):
 MeetingFact = Collision | Void | Apart | NoCorner | ButtGap | EdgesOnly
 TailsFact = TailsShort | NoLap | PinsShort | StandsOut
 ChannelFact = DoesNotFit | WidthOff | Shows | ThinFloor | ThinEdge | ThinBetween | Shallow | ThinTongue
+HoldFact = WeakTail | BoredThrough | DowelsTooMany
 MovingFact = CannotComeOut | Trapped | CrossGrain | NoRoom | Sags
-ProofFact = MeetingFact | TailsFact | ChannelFact | MovingFact
+ProofFact = MeetingFact | TailsFact | ChannelFact | HoldFact | MovingFact
 
 
 class Fault(NamedTuple):

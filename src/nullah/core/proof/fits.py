@@ -33,8 +33,7 @@ def misfits(case: ProofInput, joint: Joint) -> Iterator[Finding]:
     first, second = case.parts[joint.first], case.parts[joint.second]
     if joint.type.touches:
         yield from _butt(case, joint, first, second)
-        return
-    if first.box.overlap(second.box) is None:
+    elif first.box.overlap(second.box) is None:
         yield _apart(case, joint, first, second)
         return
     for fault in joint.type.faults(joint, first, second):

@@ -10,11 +10,12 @@ from nullah.core.operations.fingers import StepFingers
 from nullah.core.operations.lines import LineKind
 from nullah.core.operations.mitres import KeySlot, MitreEnd
 from nullah.core.operations.operation import Operation
+from nullah.core.operations.sliding import SawHousing, SlopeTail
 from nullah.core.operations.stock import Surface
 from nullah.core.operations.taking import Cut, Take
 from nullah.core.operations.tenons import SawTenon
 from nullah.core.reader import Reader
-from nullah.core.wording.tools import figure_words, origin_words, parts_words, surface_words, where_words
+from nullah.core.wording.tools import figure_words, mates_words, origin_words, parts_words, surface_words, where_words
 
 
 def dovetail_words(alike: Sequence[Operation], reader: Reader) -> str:
@@ -128,6 +129,10 @@ _TAKEN = {
         "with the {floor}."
     ),
     Cut.RABBET: N_("Plane the rabbet on {parts}: the fence at {wide} from the {edge}, the stop at {depth}."),
+    Cut.TONGUE: N_(
+        "Plane a rabbet beside the tongue of {parts}: the fence at {wide} from the {edge}, down until {tongue} are "
+        "left from the {face}, as the groove in {mate} lies. Try the tongue in the groove before the last shavings."
+    ),
     Cut.END_RABBET: N_(
         "On {parts} sever the fibers at the shoulder, saw it to the depth line, split the waste off and level with the "
         "{floor}."
@@ -194,6 +199,9 @@ def taken_words(alike: Sequence[Operation], reader: Reader) -> str:
         wide=said.get("wide", ""),
         depth=said.get("depth", "") if depth is None else "",
         edge=surface_words(edges[0], reader) if edges else "",
+        tongue=said.get("tongue", ""),
+        face=surface_words(made.into.opposite, reader),
+        mate=mates_words(alike, reader),
     )
 
 
@@ -229,3 +237,32 @@ def keys_words(alike: Sequence[Operation], reader: Reader) -> str:
         reach=figure_words(made.back, reader),
         deep=figure_words(made.deep, reader),
     )
+
+
+def sliding_words(alike: Sequence[Operation], reader: Reader) -> str:
+    """Return how the tail of a sliding dovetail is sloped, or its housing sawn."""
+    made = alike[0]
+    bevel = figure_words(made.settings[0], reader)
+    if isinstance(made, SlopeTail):
+        return reader.text(
+            "At {where} set the bevel to {bevel} and draw the slopes on both edges, from the corners of the end in to "
+            "the shoulder. Saw the shoulders to them, and plane or pare both slopes with a sloped guide block: the "
+            "housing is cut to this.",
+            where=where_words(alike, reader),
+            bevel=bevel,
+        )
+    assert isinstance(made, SawHousing)
+    message = (
+        N_(
+            "On {parts} chop a pocket at the stop, as deep as the floor and clean under both slopes. Saw both walls "
+            "with a guide block at {bevel}, in the waste, down to the floor; chop the waste out, and level with the "
+            "{floor}."
+        )
+        if any(line.kind is LineKind.STOP for line in made.needs)
+        else N_(
+            "On {parts} saw both walls with a guide block at {bevel}, in the waste, down to the floor; chop the waste "
+            "out clean under both slopes, and level with the {floor}."
+        )
+    )
+    floor = reader.text(N_("router plane") if made.router else N_("chisel, bevel down"))
+    return reader.text(message, parts=parts_words(alike, reader), bevel=bevel, floor=floor)

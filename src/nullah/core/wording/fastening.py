@@ -47,6 +47,13 @@ def fastened_words(alike: Sequence[Operation], reader: Reader) -> str:
                 low=origin_words(made.first, reader),
                 high=origin_words(made.last, reader) if made.last is not None else "",
             )
+        case TracePlaces(points=True):
+            return reader.text(
+                "Put dowel points into the holes of {mate}, hold it where it will be and press: they mark the places "
+                "on {parts}.",
+                mate=mates_words(alike, reader),
+                parts=parts,
+            )
         case TracePlaces():
             mates = {each.mate for each in alike if isinstance(each, TracePlaces)}
             return reader.count(

@@ -85,6 +85,17 @@ _LINES = {
     (LineKind.DRAWN_ROW, False): N_(
         "Drawbore: move every mark {figure} nearer to the shoulder at {where}, so that the pegs pull it tight."
     ),
+    (LineKind.TAIL_SHOULDER, False): N_("Knife the shoulder of the tail all round at {where}, {figure} from the end."),
+    (LineKind.TAIL_FACE, False): N_(
+        "Mark where the face of the other board comes on {where}: {figure} from the {surface}."
+    ),
+    (LineKind.NECK, True): N_(
+        "Hold the tail of {mate} on the edge of {where}, its face on that line; knife its slopes on the edge, and "
+        "square across the face from where they come out: the neck of the housing, {figure} from the line."
+    ),
+    (LineKind.FLOOR, True): N_(
+        "Set the gauge to the tail of {mate}, {figure}, and mark the floor of the housing on the edge of {where}."
+    ),
     (LineKind.MITRE, False): N_("Gauge the mitre line, {figure} from the {surface}, which is moulded, at {where}."),
 }
 

@@ -27,6 +27,7 @@ from nullah.core.operations.mitres import KeySlot, MitreEnd
 from nullah.core.operations.operation import Operation
 from nullah.core.operations.settings import ByMate, OfMate, ToolSetting
 from nullah.core.operations.shaping import BevelEdge, PlaneTaper, RoundEdge, SawArch, SawCorners, SawOgee, SawOutline
+from nullah.core.operations.sliding import SawHousing, SlopeTail
 from nullah.core.operations.stock import Surface
 from nullah.core.operations.taking import CutToSize, PlaneOff, Take
 from nullah.core.operations.tenons import GaugePair, SawTenon
@@ -38,6 +39,7 @@ from nullah.core.wording.cutting import (
     keys_words,
     mitred_end_words,
     mitred_words,
+    sliding_words,
     taken_words,
     tenon_words,
 )
@@ -84,7 +86,15 @@ def alike_operations(operations: Sequence[Operation]) -> list[list[Operation]]:
 
 #: Lines of which all from one surface are told in one.
 _IN_ONE = frozenset(
-    {LineKind.MORTISE_END, LineKind.TENON_EDGE, LineKind.PLACE, LineKind.KEY, LineKind.FINGER, LineKind.OUTLINE}
+    {
+        LineKind.MORTISE_END,
+        LineKind.TENON_EDGE,
+        LineKind.PLACE,
+        LineKind.KEY,
+        LineKind.FINGER,
+        LineKind.OUTLINE,
+        LineKind.NECK,
+    }
 )
 
 
@@ -168,6 +178,8 @@ _WORDERS: dict[type[Operation], Worder] = {
     KeySlot: keys_words,
     SawTenon: tenon_words,
     SawMitre: mitred_words,
+    SlopeTail: sliding_words,
+    SawHousing: sliding_words,
     CutTails: dovetail_words,
     CutPins: dovetail_words,
     SawBlindPins: dovetail_words,

@@ -28,6 +28,7 @@ from nullah.core.operations.settings import (
     ToolSetting,
 )
 from nullah.core.operations.shaping import BevelEdge, PlaneTaper, RoundEdge, SawArch, SawCorners, SawOgee, SawOutline
+from nullah.core.operations.sliding import SawHousing, SlopeTail
 from nullah.core.operations.stock import AXES, Surface
 from nullah.core.operations.taking import CutToSize, PlaneOff, Take
 from nullah.core.operations.tenons import GaugePair, SawTenon
@@ -64,6 +65,8 @@ _TOOLS: dict[type[Operation], str] = {
     SawTenon: N_("saw"),
     MitreEnd: N_("saw"),
     KeySlot: N_("saw and chisel"),
+    SlopeTail: N_("saw and plane"),
+    SawHousing: N_("saw and chisel"),
     PlaneTaper: N_("plane"),
     BevelEdge: N_("plane"),
     RoundEdge: N_("plane"),

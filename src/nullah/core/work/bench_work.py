@@ -18,6 +18,7 @@ from nullah.core.operations.marking import Gauge, StepOff, Trace
 from nullah.core.operations.mitres import KeySlot, MitreEnd
 from nullah.core.operations.operation import Operation
 from nullah.core.operations.settings import ByMeasure, ToolSetting
+from nullah.core.operations.sliding import SawHousing, SlopeTail
 from nullah.core.operations.stock import Stock, Surface
 from nullah.core.operations.taking import Cut, CutToSize, Take
 from nullah.core.operations.tenons import GaugePair, SawTenon
@@ -55,6 +56,8 @@ def _step(made: BenchStep, operations: tuple[Operation, ...]) -> Step:
     kinds = {type(each) for each in operations}
     sawn_off = any(isinstance(each, Take) and each.cut is Cut.NOTCH for each in operations)
     check = next((check for kind, check in _CHECKS.items() if kind in kinds), "")
+    if any(isinstance(each, Bore) and each.dowels for each in operations):
+        check = N_("A dowel goes in by hand, and air gets out past it: plane a flat along it.")
     return Step(
         "",
         made.stage,
@@ -78,6 +81,8 @@ _CHECKS: dict[type[Operation], str] = {
     SawTenon: N_("Half of every gauge line is left; it goes in by hand, the last third with a push."),
     SawMitre: N_("The mitre closes with the baseline, not before it."),
     MitreEnd: N_("It closes with its mate, and what is held by it still goes home."),
+    SlopeTail: N_("Both slopes are straight all along; the end is as thick as it was."),
+    SawHousing: N_("The tail slides in by hand to the last third, then with light taps."),
     KeySlot: N_("The key slides in by hand, to the bottom of its slot."),
     Trace: N_("Letters meet; the boards did not slip."),
     CutPins: N_("Walls are plumb, none leans over its socket."),
@@ -94,6 +99,8 @@ _CARES: dict[type[Operation], str] = {
     SawMitre: SAW_BITES,
     MitreEnd: SAW_BITES,
     KeySlot: SAW_BITES,
+    SlopeTail: SAW_BITES,
+    SawHousing: SAW_BITES,
     CutPins: CHISEL_BITES,
     ChopBlindSockets: CHISEL_BITES,
     Take: CHISEL_BITES,

@@ -44,7 +44,7 @@ class _SetOut:
         """The row, from the nearer edge, and the places along it."""
         marks = self._making.marks
         across = self._frame.axes.index(self._row.across)
-        surface, distance = _nearer(self._frame, across, self._row.level)
+        surface, distance = nearer(self._frame, across, self._row.level)
         axis = self._frame.axes.index(self._row.along)
         first, last = self._frame.span(axis, self._row.places[0], self._row.places[-1])
         return SetOutRow(
@@ -119,7 +119,7 @@ def carried(one: Frame, other: Frame, axis: Axis, line: Line) -> Fraction:
     return other.high[there] - at if other.turned[there] else at - other.low[there]
 
 
-def _nearer(frame: Frame, axis: int, level: Fraction) -> tuple[Surface, Fraction]:
+def nearer(frame: Frame, axis: int, level: Fraction) -> tuple[Surface, Fraction]:
     """Return the surface a place is nearer to along an axis, and how far, mm."""
     at, _ = frame.span(axis, level, level)
     size = frame.stock[axis]

@@ -267,9 +267,16 @@ class _Cutting:
 
     def rabbet(self) -> Iterator[Operation]:
         """Yield a rabbet along an edge, with a fence and a stop."""
-        wide = by_rule("wide", self._sunk(Y), self._into(Y), self._making.marks, Direction.UP, self._names.width)
-        bounds: dict[int, Bounds] = {X: self._whole(X), Y: self._pair(Y, wide), Z: self._pair(Z, self._depth(Z))}
-        yield self._take(Cut.RABBET, self._into(Z), bounds)
+        tongue = not self._host and bool(self._names.guest)
+        way, name = (Direction.NEAREST, self._names.reach) if tongue else (Direction.UP, self._names.width)
+        wide = by_rule("wide", self._sunk(Y), self._into(Y), self._making.marks, way, name)
+        into, depth = self._into(Z), self._depth(Z)
+        if tongue:
+            # What is left of it goes into the groove: that sets it.
+            left = self._stock.thickness - self._sunk(Z)
+            depth = by_mate("tongue", left, into.opposite, self._mate.part.id, self._names.guest)
+        bounds: dict[int, Bounds] = {X: self._whole(X), Y: self._pair(Y, wide), Z: self._pair(Z, depth)}
+        yield self._take(Cut.TONGUE if tongue else Cut.RABBET, into, bounds)
 
     def end_rabbet(self) -> Iterator[Operation]:
         """Yield a rabbet across an end, or the shoulder of a tongue: gauged, sawn, split, levelled."""
