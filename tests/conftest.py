@@ -1,6 +1,7 @@
 """What all tests share: no screen is needed, and nothing is written outside a test's own folder."""
 
 import os
+from collections import Counter
 
 import pytest
 from hypothesis import settings
@@ -16,3 +17,24 @@ settings.load_profile("here")
 def _own_folders(tmp_path, monkeypatch):
     monkeypatch.setenv("XDG_STATE_HOME", str(tmp_path / "state"))
     monkeypatch.setenv("XDG_CONFIG_HOME", str(tmp_path / "config"))
+
+
+def pytest_configure(config):
+    config.addinivalue_line(
+        "markers", "sampled(n): every n-th of its cases is tried here, all of them in script/torture"
+    )
+
+
+def pytest_collection_modifyitems(config, items):
+    """Leave every n-th case of what is sampled, evenly over its parameters; all where ``NULLAH_WHOLE`` is set."""
+    if os.environ.get("NULLAH_WHOLE"):
+        return
+    seen, kept, left_out = Counter(), [], []
+    for item in items:
+        marker = item.get_closest_marker("sampled")
+        function = item.nodeid.partition("[")[0]
+        seen[function] += 1
+        wanted = marker is None or (seen[function] - 1) % marker.args[0] == 0
+        (kept if wanted else left_out).append(item)
+    config.hook.pytest_deselected(items=left_out)
+    items[:] = kept

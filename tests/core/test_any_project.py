@@ -307,7 +307,7 @@ class AnyProject(RuleBasedStateMachine):
 
 
 AnyProject.TestCase.settings = settings(
-    max_examples=14,
+    max_examples=8,
     stateful_step_count=12,
     deadline=None,
     suppress_health_check=[HealthCheck.too_slow, HealthCheck.data_too_large],

@@ -61,6 +61,7 @@ def wrong(plan):
     return found
 
 
+@pytest.mark.sampled(3)
 @pytest.mark.parametrize(
     "chosen", [(form, chosen) for form in sorted(FORMS.keys() - {"own"}) for chosen in each_choice(form)]
 )

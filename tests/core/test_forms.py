@@ -54,6 +54,7 @@ TOGETHER = [
 ]
 
 
+@pytest.mark.sampled(3)
 @pytest.mark.parametrize(("form", "chosen"), SINGLE + TOGETHER, ids=lambda value: str(value))
 def test_every_option_of_every_form_goes_together(form, chosen):
     plan = made(form, **chosen)
@@ -98,6 +99,7 @@ def test_sized_three_ways(form):
         assert extra in (0, clear, 2 * clear), "the contents and a clearance"
 
 
+@pytest.mark.sampled(4)
 @pytest.mark.parametrize("form", [form.id for form in FORMS.values() if form.id != "own"])
 @pytest.mark.parametrize("value", [mm(0), mm("0.5"), mm(4000)])
 def test_no_figure_breaks_a_form(form, value):

@@ -77,6 +77,22 @@ def test_once_it_is_read_the_figures_count_for_little_and_a_calliper_tells_of_th
     assert thicknesses == pytest.approx(known, abs=0.02)
 
 
+def test_a_straightedge_on_one_face_leaves_the_thickness_as_unsure_as_it_was():
+    middle, deep = _pile((2, 3, 4), (6.0, 4.0, 2 * 5.0), 2.0)
+    gap = Gap(True, (0.0, 90.0), (900.0, 90.0), (450.0, 90.0), mm(0))
+    found = adjust(replace(BOARD, shape=(gap,)))
+    both = np.cov(np.concatenate((middle + deep / 2, middle - deep / 2), axis=1).T)
+    row = np.zeros(294)
+    row[[3, 20 * 7 + 3, 10 * 7 + 3]] = 0.5, 0.5, -1.0
+    known = both - np.outer(both @ row, row @ both) / (row @ both @ row + GAP_SD**2)
+    assert np.sqrt(np.diag(known)) == pytest.approx(
+        np.concatenate((found.top_sd, found.bottom_sd), axis=None), rel=0.04
+    )
+    apart = np.hstack((np.eye(147), -np.eye(147)))
+    thickness = np.sqrt(np.diag(apart @ found.covariance @ apart.T))
+    assert thickness == pytest.approx(np.sqrt(np.diag(apart @ known @ apart.T)), rel=0.04) and thickness.min() > 1.9
+
+
 # --- readings --------------------------------------------------------------------------------------------
 
 

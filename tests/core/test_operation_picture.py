@@ -91,6 +91,7 @@ def test_whatever_goes_is_seen_and_another_figure_makes_another_picture(operatio
             assert draw_operations([other], reader) != shown, name
 
 
+@pytest.mark.sampled(3)
 @pytest.mark.parametrize("form", sorted(FORMS.keys() - {"own"}))
 def test_every_task_of_shaping_has_its_picture_and_its_figures(form):
     for chosen in each_choice(form):

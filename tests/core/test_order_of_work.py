@@ -194,6 +194,7 @@ def test_a_framed_case_of_several_columns_has_an_order(columns):
     assert order.tasks and order.faults == ()
 
 
+@pytest.mark.sampled(3)
 @pytest.mark.parametrize("form", [form for form in FORMS if form != "own"])
 def test_what_is_measured_between_parts_stands_together_before(form):
     """Trade practice (no published source): an opening is measured when all that bounds it stands."""
@@ -251,6 +252,7 @@ def test_more_wood_takes_more_time(cabinet):
     assert task_minutes(wide, order_of_work(wide).task(saw)) > task_minutes(cabinet, order.task(saw))
 
 
+@pytest.mark.sampled(3)
 @pytest.mark.parametrize("form", sorted(FORMS.keys() - {"own"}))
 def test_every_choice_of_every_form_has_an_order_of_work(form):
     for chosen in each_choice(form):

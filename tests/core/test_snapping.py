@@ -27,6 +27,7 @@ MARKS = [
 THERE = Snapping(Fraction(1), chisels=(Fraction(6), Fraction(10)), irons=(Fraction(5), Fraction(8)))
 
 
+@pytest.mark.sampled(4)
 @pytest.mark.parametrize("form", sorted(FORMS.keys() - {"own"}))
 @pytest.mark.parametrize("marks", MARKS, ids=lambda marks: f"{marks.rule_mark} {marks.unit.value}")
 def test_every_free_choice_of_every_form_stands_on_a_mark_or_is_a_tool(form, marks):

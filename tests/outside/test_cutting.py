@@ -116,6 +116,7 @@ def exact_least_length(sizes, width, kerf):
     return length(everything, width)
 
 
+@pytest.mark.sampled(3)
 @pytest.mark.parametrize("seed", range(10))
 def test_small_boards_are_cut_as_well_as_can_be(seed):
     rng = random.Random(seed)

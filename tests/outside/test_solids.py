@@ -62,6 +62,7 @@ def test_every_solid_is_closed_and_has_the_volume_another_library_gives(project)
         assert np.all(mesh.extents <= np.array(extents) + 1e-6)
 
 
+@pytest.mark.sampled(3)
 @pytest.mark.parametrize("form", [form for form in FORMS if form != "own"])
 def test_no_two_solids_of_any_form_fill_the_same_space(form):
     # The proof trusts a joint that fits; here every pair of solids whose boxes meet is held to it.

@@ -60,6 +60,24 @@ _JOINTS: dict[str, tuple[str, str, _Board, _Board]] = {
         _Board("leg", (400, 45, 45), (0, 0, 0), "zx"),
         _Board("apron", (300, 80, 20), (20, 10, 250), "xy"),
     ),
+    "haunched tenon": (
+        "haunched tenon",
+        "glued",
+        _Board("leg", (400, 45, 45), (0, 0, 0), "zx"),
+        _Board("rail", (300, 70, 20), (20, 10, 330), "xy"),
+    ),
+    "drawbored tenon": (
+        "drawbored tenon",
+        "glued",
+        _Board("leg", (400, 45, 45), (0, 0, 0), "zx"),
+        _Board("rail", (300, 70, 20), (11, 10, 250), "xy"),
+    ),
+    "tusk tenon": (
+        "tusk tenon",
+        "left dry",
+        _Board("post", (400, 60, 60), (0, 0, 0), "zx"),
+        _Board("bar", (400, 60, 24), (-80, 18, 200), "xy"),
+    ),
     "bridle": ("bridle", "glued", _RAIL, _STILE),
     "lap": (
         "lap",

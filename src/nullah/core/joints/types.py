@@ -9,7 +9,9 @@ from nullah.core.joints.bridle import BRIDLE
 from nullah.core.joints.butt import BUTT
 from nullah.core.joints.dovetail import DOVETAIL
 from nullah.core.joints.dowels import DOWELS
+from nullah.core.joints.drawbored import DRAWBORED
 from nullah.core.joints.finger import FINGER
+from nullah.core.joints.haunched import HAUNCHED
 from nullah.core.joints.lap import LAP
 from nullah.core.joints.let_in import LET_IN
 from nullah.core.joints.mate_views import Hole
@@ -17,11 +19,13 @@ from nullah.core.joints.mitre import MITRE
 from nullah.core.joints.sliding import SLIDING
 from nullah.core.joints.tenon import TENON
 from nullah.core.joints.tongue import TONGUE
+from nullah.core.joints.tusk import TUSK
 
-TYPES: dict[str, JointBase] = {
-    each.id: each
-    for each in (DOVETAIL, LET_IN, TONGUE, SLIDING, BRIDLE, TENON, BREADBOARD, LAP, MITRE, FINGER, BUTT, DOWELS)
-}
+_EVERY: tuple[JointBase, ...] = (
+    DOVETAIL, LET_IN, TONGUE, SLIDING, BRIDLE, TENON, HAUNCHED, DRAWBORED, TUSK, BREADBOARD, LAP, MITRE, FINGER, BUTT,
+    DOWELS,
+)  # fmt: skip
+TYPES: dict[str, JointBase] = {each.id: each for each in _EVERY}
 
 
 def told_of(at: AtBench) -> Told | None:

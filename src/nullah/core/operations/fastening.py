@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from enum import Enum, auto
 from fractions import Fraction
 
 from nullah.core.catalogue import N_
@@ -12,6 +13,14 @@ from nullah.core.operations.operation import Operation
 from nullah.core.operations.regions import BoreRegion, Region, prism
 from nullah.core.operations.settings import OfMate, ToolSetting, of_tool, stepped
 from nullah.core.operations.stock import Surface
+
+
+class Pin(Enum):
+    """What goes into a hole."""
+
+    SCREW = auto()
+    DOWEL = auto()
+    PEG = auto()
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -123,8 +132,8 @@ class Bore(Operation):
         The diameter of a countersink, mm.
     stays : bool
         Whether the part stays put at these places, and moves along slots at the others.
-    dowels : bool
-        Whether dowels go in.
+    pin : Pin
+        What goes in.
     """
 
     into: Surface
@@ -134,7 +143,7 @@ class Bore(Operation):
     depth: ToolSetting | None = None
     head: Fraction | None = None
     stays: bool = False
-    dowels: bool = False
+    pin: Pin = Pin.SCREW
 
     @property
     def settings(self) -> tuple[ToolSetting, ...]:

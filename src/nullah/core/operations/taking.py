@@ -47,6 +47,8 @@ class Cut(Enum):
     PANEL_RABBET = N_("rabbet the end of a panel")
     BETWEEN_TENONS = N_("saw out between tenons")
     BETWEEN_FINGERS = N_("saw out between fingers")
+    HAUNCH = N_("saw back to the haunch")
+    HAUNCH_SOCKET = N_("saw and chop the socket of a haunch")
 
 
 #: What runs on to both ends of the board by itself: a plane cannot stop.
@@ -62,6 +64,8 @@ SAWN = frozenset(
         Cut.PANEL_RABBET,
         Cut.BETWEEN_TENONS,
         Cut.BETWEEN_FINGERS,
+        Cut.HAUNCH,
+        Cut.HAUNCH_SOCKET,
     }
 )
 

@@ -104,6 +104,7 @@ class Note(Enum):
     CLEARANCE_BELOW_NOTHING = auto()
     CLEARANCE_TOO_LARGE = auto()
     GLUE_MIDDLE_TENON = auto()
+    WEDGED_NOT_GLUED = auto()
     GROOVE_HAS_NO_DEPTH = auto()
     GROOVE_TOO_DEEP = auto()
     HAND_HOLES_LOW = auto()

@@ -241,6 +241,49 @@ class DowelsTooMany(NamedTuple):
     diameter: Length
 
 
+class PegNearEnd(NamedTuple):
+    """Too little of a tenon is left behind its peg."""
+
+    guest: str
+    host: str
+    left: Length
+    least: Length
+
+
+class DrawnTooFar(NamedTuple):
+    """The holes of a drawbored tenon lie so far apart that its peg does not find its way."""
+
+    guest: str
+    host: str
+    draw: Length
+    most: Length
+
+
+class HaunchTooLarge(NamedTuple):
+    """A haunch takes so much of a tenon that too little enters the mortise."""
+
+    guest: str
+    haunch: Length
+    left: Length
+
+
+class WedgeShears(NamedTuple):
+    """Too little wood is left of a tenon behind the slot of its wedge."""
+
+    guest: str
+    left: Length
+    least: Length
+
+
+class WedgeSlope(NamedTuple):
+    """A wedge is so steep that it jumps out, or so shallow that it never comes out again."""
+
+    guest: str
+    slope: Slope
+    steepest: Slope
+    shallowest: Slope
+
+
 class ThinEdge(NamedTuple):
     """A channel leaves too little beside it."""
 
@@ -316,7 +359,9 @@ class Repeated(NamedTuple):
 MeetingFact = Collision | Void | Apart | NoCorner | ButtGap | EdgesOnly
 TailsFact = TailsShort | NoLap | PinsShort | StandsOut
 ChannelFact = DoesNotFit | WidthOff | Shows | ThinFloor | ThinEdge | ThinBetween | Shallow | ThinTongue
-HoldFact = WeakTail | BoredThrough | DowelsTooMany
+HoldFact = (
+    WeakTail | BoredThrough | DowelsTooMany | PegNearEnd | DrawnTooFar | HaunchTooLarge | WedgeShears | WedgeSlope
+)
 MovingFact = CannotComeOut | Trapped | CrossGrain | NoRoom | Sags
 ProofFact = MeetingFact | TailsFact | ChannelFact | HoldFact | MovingFact
 

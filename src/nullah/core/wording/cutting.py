@@ -14,6 +14,7 @@ from nullah.core.operations.sliding import SawHousing, SlopeTail
 from nullah.core.operations.stock import Surface
 from nullah.core.operations.taking import Cut, Take
 from nullah.core.operations.tenons import SawTenon
+from nullah.core.operations.wedges import ChopWedgeSlot
 from nullah.core.reader import Reader
 from nullah.core.wording.tools import figure_words, mates_words, origin_words, parts_words, surface_words, where_words
 
@@ -173,6 +174,11 @@ _TAKEN = {
         "On {parts} saw in the waste beside every finger to the baseline, saw most of the waste out, and chop to the "
         "baseline from both faces."
     ),
+    Cut.HAUNCH: N_("Saw the corner off the tenon of {parts} on both lines: the haunch stays."),
+    Cut.HAUNCH_SOCKET: N_(
+        "From the end of {parts} saw both cheeks of the haunch down to the gauge line, {haunch} deep as the haunch is "
+        "long, and chop the waste out to the mortise."
+    ),
     Cut.SAW_NOTCH: N_(
         "Saw down both lines of the notch in {parts}, in the waste, and chop it out, half from each face; pare to the "
         "lines."
@@ -200,6 +206,7 @@ def taken_words(alike: Sequence[Operation], reader: Reader) -> str:
         depth=said.get("depth", "") if depth is None else "",
         edge=surface_words(edges[0], reader) if edges else "",
         tongue=said.get("tongue", ""),
+        haunch=said.get("haunch", ""),
         face=surface_words(made.into.opposite, reader),
         mate=mates_words(alike, reader),
     )
@@ -266,3 +273,20 @@ def sliding_words(alike: Sequence[Operation], reader: Reader) -> str:
     )
     floor = reader.text(N_("router plane") if made.router else N_("chisel, bevel down"))
     return reader.text(message, parts=parts_words(alike, reader), bevel=bevel, floor=floor)
+
+
+def wedge_words(alike: Sequence[Operation], reader: Reader) -> str:
+    """Return how the slot of a wedge is chopped, and the wedge made for it."""
+    made = alike[0]
+    assert isinstance(made, ChopWedgeSlot)
+    wide, bevel = (figure_words(each, reader) for each in made.settings)
+    return reader.text(
+        "At {where} mark the slot {wide} long from its inner wall on the {edge}, and draw its outer wall from there at "
+        "{bevel}, longer towards the other edge. Chop it through between its cheeks, half from each edge: the inner "
+        "wall square, the outer to the slope. Plane a wedge to that slope, a hand longer than the tenon is wide; a tap "
+        "tightens it, a tap from below frees it.",
+        where=where_words(alike, reader),
+        wide=wide,
+        edge=surface_words(made.narrow, reader),
+        bevel=bevel,
+    )

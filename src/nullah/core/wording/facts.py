@@ -13,7 +13,7 @@ from nullah.core.forms.own_boards import Offer
 from nullah.core.joints.dovetail.facts import CornerFact, GrooveFact, LayoutRefusal
 from nullah.core.ledger import WrongValue
 from nullah.core.piece.facts import Note, PieceFact
-from nullah.core.piece.faults import ChannelFact, MeetingFact, MovingFact, Repeated, TailsFact
+from nullah.core.piece.faults import ChannelFact, HoldFact, MeetingFact, MovingFact, Repeated, TailsFact
 from nullah.core.plan import NoneDovetailed, TailsImpossible
 from nullah.core.reader import Fact, Reader
 from nullah.core.rules import LedgerFact
@@ -21,6 +21,7 @@ from nullah.core.season.facts import SeasonFact
 from nullah.core.season.fits import Fit
 from nullah.core.season.strain import Strain
 from nullah.core.wording.corners import corner_words, groove_words, layout_words
+from nullah.core.wording.holding import hold_words
 from nullah.core.wording.laying import complaint_words, layout_fact_words, nowhere_words, refusal_words, saw_words
 from nullah.core.wording.ledger import ledger_words, wrong_value_words
 from nullah.core.wording.operations import building_words
@@ -75,6 +76,7 @@ WORDERS: dict[type, Worder] = {
         (get_args(MeetingFact), meeting_words),
         (get_args(TailsFact), tails_words),
         (get_args(ChannelFact), channel_words),
+        (get_args(HoldFact), hold_words),
         (get_args(MovingFact), moving_words),
         (get_args(BuildingFact), building_words),
         (get_args(PieceFact), piece_words),

@@ -85,6 +85,18 @@ _LINES = {
     (LineKind.DRAWN_ROW, False): N_(
         "Drawbore: move every mark {figure} nearer to the shoulder at {where}, so that the pegs pull it tight."
     ),
+    (LineKind.HAUNCH, True): N_(
+        "Lay the tenon of {where} on {mate} and knife over where the mortise ends: beyond that, {figure} from the "
+        "{surface}, is the haunch."
+    ),
+    (LineKind.HAUNCH_END, False): N_("Square the end of the haunch over {figure} from the shoulder, at {where}."),
+    (LineKind.POST_FACE, True): N_(
+        "Push the tenon home in {mate} and knife along its face on {where}, {figure} from the shoulder."
+    ),
+    (LineKind.WEDGE_WALL, False): N_(
+        "Draw the inner wall of the slot on both edges of {where}, {figure} inside that line: the wedge is to bear on "
+        "the post, not on the slot."
+    ),
     (LineKind.TAIL_SHOULDER, False): N_("Knife the shoulder of the tail all round at {where}, {figure} from the end."),
     (LineKind.TAIL_FACE, False): N_(
         "Mark where the face of the other board comes on {where}: {figure} from the {surface}."

@@ -31,6 +31,7 @@ from nullah.core.operations.sliding import SawHousing, SlopeTail
 from nullah.core.operations.stock import Surface
 from nullah.core.operations.taking import CutToSize, PlaneOff, Take
 from nullah.core.operations.tenons import GaugePair, SawTenon
+from nullah.core.operations.wedges import ChopWedgeSlot
 from nullah.core.reader import Reader, sentence
 from nullah.core.refs import quantity_ref
 from nullah.core.wording.cutting import (
@@ -42,6 +43,7 @@ from nullah.core.wording.cutting import (
     sliding_words,
     taken_words,
     tenon_words,
+    wedge_words,
 )
 from nullah.core.wording.fastening import fastened_words
 from nullah.core.wording.marking import drawn_words, gauge_words, laid_out_words, pair_words
@@ -178,6 +180,7 @@ _WORDERS: dict[type[Operation], Worder] = {
     KeySlot: keys_words,
     SawTenon: tenon_words,
     SawMitre: mitred_words,
+    ChopWedgeSlot: wedge_words,
     SlopeTail: sliding_words,
     SawHousing: sliding_words,
     CutTails: dovetail_words,

@@ -20,6 +20,7 @@ _NOTES = {
     Note.CLEAT_SHOWS: N_("The cleat on the wall hangs below the rack and would be seen."),
     Note.CLEARANCE_BELOW_NOTHING: N_("A clearance below nothing would force the joints apart."),
     Note.CLEARANCE_TOO_LARGE: N_("The clearance is more than half the groove: the bottom could drop out."),
+    Note.WEDGED_NOT_GLUED: N_("A tusk tenon is not glued: its wedge holds it, and is knocked out again."),
     Note.GLUE_MIDDLE_TENON: N_("Glue only the middle tenon of a breadboard end; the others stay dry and move in their "
                                "slots. Drive the pegs while it is drawn up, and saw them flush when it is dry."),
     Note.GROOVE_HAS_NO_DEPTH: N_("The groove has no depth, so nothing holds the bottom."),

@@ -175,36 +175,6 @@ def channel_words(fact: ChannelFact, reader: Reader) -> str:
                 thickness=fine(thickness),
                 least=fine(least),
             )
-        case facts.WeakTail(guest, host, neck, least, slope, steepest):
-            return reader.text(
-                "The tail of the {guest} in the {host} has a neck of {neck} at {slope}: less than {least}, or steeper "
-                "than {steepest}, breaks. Let it in less deep, or slope it less.",
-                guest=part(guest),
-                host=part(host),
-                neck=fine(neck),
-                least=fine(least),
-                slope=slope.as_text(),
-                steepest=steepest.as_text(),
-            )
-        case facts.BoredThrough(bored, other, deep, size):
-            return reader.text(
-                "Holes {deep} deep for the dowels to the {other} come out, or nearly, of the {part}, which is {size} "
-                "there.",
-                part=part(bored),
-                other=part(other),
-                deep=fine(deep),
-                size=fine(size),
-            )
-        case facts.DowelsTooMany(first, second, number, apart, diameter):
-            return reader.text(
-                "{number} dowels of {diameter} stand only {apart} apart between the {first} and the {second}: what is "
-                "left between them splits. Fewer, or thinner.",
-                number=number,
-                diameter=fine(diameter),
-                apart=fine(apart),
-                first=part(first),
-                second=part(second),
-            )
         case facts.ThinEdge(host, channel, left, least):
             return reader.text(
                 "Only {left} is left beside the {channel} at the edge of the {host}; {least} is the least.",

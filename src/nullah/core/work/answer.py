@@ -32,6 +32,7 @@ from nullah.core.operations.sliding import SawHousing, SlopeTail
 from nullah.core.operations.stock import AXES, Surface
 from nullah.core.operations.taking import CutToSize, PlaneOff, Take
 from nullah.core.operations.tenons import GaugePair, SawTenon
+from nullah.core.operations.wedges import ChopWedgeSlot
 from nullah.core.plan import Plan
 from nullah.core.work.bench_work import blank_of
 from nullah.core.work.day_book import task_minutes
@@ -65,6 +66,7 @@ _TOOLS: dict[type[Operation], str] = {
     SawTenon: N_("saw"),
     MitreEnd: N_("saw"),
     KeySlot: N_("saw and chisel"),
+    ChopWedgeSlot: N_("chisel"),
     SlopeTail: N_("saw and plane"),
     SawHousing: N_("saw and chisel"),
     PlaneTaper: N_("plane"),

@@ -13,7 +13,7 @@ from nullah.core.joints.steps import frames_of, joint_steps
 from nullah.core.ledger import Ledger, Origin
 from nullah.core.lengths import Marks
 from nullah.core.operations.dovetails import ChopBlindSockets, CutPins, CutTails, SawBlindPins, SawMitre
-from nullah.core.operations.fastening import Bore, BoreSlots
+from nullah.core.operations.fastening import Bore, BoreSlots, Pin
 from nullah.core.operations.marking import Gauge, StepOff, Trace
 from nullah.core.operations.mitres import KeySlot, MitreEnd
 from nullah.core.operations.operation import Operation
@@ -22,6 +22,7 @@ from nullah.core.operations.sliding import SawHousing, SlopeTail
 from nullah.core.operations.stock import Stock, Surface
 from nullah.core.operations.taking import Cut, CutToSize, Take
 from nullah.core.operations.tenons import GaugePair, SawTenon
+from nullah.core.operations.wedges import ChopWedgeSlot
 from nullah.core.piece.form import Assembly
 from nullah.core.piece.frame import Frame
 from nullah.core.piece.joint import Hold
@@ -56,8 +57,7 @@ def _step(made: BenchStep, operations: tuple[Operation, ...]) -> Step:
     kinds = {type(each) for each in operations}
     sawn_off = any(isinstance(each, Take) and each.cut is Cut.NOTCH for each in operations)
     check = next((check for kind, check in _CHECKS.items() if kind in kinds), "")
-    if any(isinstance(each, Bore) and each.dowels for each in operations):
-        check = N_("A dowel goes in by hand, and air gets out past it: plane a flat along it.")
+    check = next((_PINS[each.pin] for each in operations if isinstance(each, Bore)), check)
     return Step(
         "",
         made.stage,
@@ -81,6 +81,7 @@ _CHECKS: dict[type[Operation], str] = {
     SawTenon: N_("Half of every gauge line is left; it goes in by hand, the last third with a push."),
     SawMitre: N_("The mitre closes with the baseline, not before it."),
     MitreEnd: N_("It closes with its mate, and what is held by it still goes home."),
+    ChopWedgeSlot: N_("The wedge bears on the post; the inner wall stays clear of it."),
     SlopeTail: N_("Both slopes are straight all along; the end is as thick as it was."),
     SawHousing: N_("The tail slides in by hand to the last third, then with light taps."),
     KeySlot: N_("The key slides in by hand, to the bottom of its slot."),
@@ -89,8 +90,12 @@ _CHECKS: dict[type[Operation], str] = {
     ChopBlindSockets: N_("The lap is whole: nothing shows on the outside."),
     Take: N_("The floor is one depth all along, square to its walls."),
     BoreSlots: N_("The screw slides from end to end of its slot."),
-    Bore: N_("A screw or nail in scrap bored so neither bends nor splits it."),
     Gauge: N_("Every line is unbroken, and meets itself where it goes round."),
+}
+_PINS = {
+    Pin.SCREW: N_("A screw or nail in scrap bored so neither bends nor splits it."),
+    Pin.DOWEL: N_("A dowel goes in by hand, and air gets out past it: plane a flat along it."),
+    Pin.PEG: N_("A peg, split along the grain and tapered at its tip, goes through scrap bored so without bending."),
 }
 _CARES: dict[type[Operation], str] = {
     CutTails: SAW_BITES,
@@ -99,6 +104,7 @@ _CARES: dict[type[Operation], str] = {
     SawMitre: SAW_BITES,
     MitreEnd: SAW_BITES,
     KeySlot: SAW_BITES,
+    ChopWedgeSlot: CHISEL_BITES,
     SlopeTail: SAW_BITES,
     SawHousing: SAW_BITES,
     CutPins: CHISEL_BITES,

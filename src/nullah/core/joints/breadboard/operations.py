@@ -13,7 +13,7 @@ from nullah.core.joints.butt.operations import carried
 from nullah.core.joints.making import BenchStep, Making
 from nullah.core.joints.tenon.operations import nearer_cheek, pins_apart
 from nullah.core.lengths import Direction, Length
-from nullah.core.operations.fastening import Bore, BoreSlots, TracePlaces
+from nullah.core.operations.fastening import Bore, BoreSlots, Pin, TracePlaces
 from nullah.core.operations.lines import Edge, Line, LineKind
 from nullah.core.operations.marking import Gauge, Marker
 from nullah.core.operations.settings import ToolSetting, by_mate, by_rule, of_line, of_tool
@@ -242,6 +242,7 @@ class _Panel(_Side):
                     places=tuple(some),
                     bit=self._pegs.bit,
                     stays=True,
+                    pin=Pin.PEG,
                 )
 
 
@@ -381,4 +382,5 @@ class _End(_Side):
             row=self.row.line,
             places=tuple(each.line for each in self.places),
             bit=self._pegs.bit,
+            pin=Pin.PEG,
         )

@@ -6,7 +6,7 @@ from nullah.core.card import JointStage
 from nullah.core.joints.butt.operations import carried, nearer
 from nullah.core.joints.dowels.row import DowelRow
 from nullah.core.joints.making import BenchStep, Making
-from nullah.core.operations.fastening import Bore, SetOutRow, TracePlaces
+from nullah.core.operations.fastening import Bore, Pin, SetOutRow, TracePlaces
 from nullah.core.operations.lines import Line, LineKind
 from nullah.core.operations.settings import by_rule
 from nullah.core.operations.stock import Surface, surface_at
@@ -24,7 +24,7 @@ def dowel_steps(making: Making, row: DowelRow) -> tuple[BenchStep, ...]:
         row=laid.line,
         places=laid.places,
         bit=row.diameter,
-        dowels=True,
+        pin=Pin.DOWEL,
         depth=by_rule("depth", row.deep[0], into, making.marks, quantity=making.joint.names.depth),
     )
     lines = _carried(making, row, laid, facing)
@@ -36,7 +36,7 @@ def dowel_steps(making: Making, row: DowelRow) -> tuple[BenchStep, ...]:
         row=lines[0],
         places=lines[1:],
         bit=row.diameter,
-        dowels=True,
+        pin=Pin.DOWEL,
         depth=by_rule("depth", row.deep[1], facing, making.marks),
     )
     return (

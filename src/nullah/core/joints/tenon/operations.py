@@ -21,7 +21,7 @@ from nullah.core.piece.space import Axis, Box, Side, side_at
 Place = tuple[Fraction, Fraction]
 
 
-class _Tenons(NamedTuple):
+class Tenons(NamedTuple):
     """Tenons as they stand in the piece: all of one section and length, in rows and columns.
 
     Parameters
@@ -50,10 +50,10 @@ class _Tenons(NamedTuple):
 
 def tenon_steps(making: Making) -> tuple[BenchStep, ...] | None:
     """Return the steps of tenons and their mortises; None where they are not plain ones in rows."""
-    tenons = _tenons(making)
+    tenons = tenons_of(making)
     if tenons is None:
         return None
-    host, guest = _Host(making, tenons), _Guest(making, tenons)
+    host, guest = MortisedPart(making, tenons), TenonedPart(making, tenons)
     return (
         BenchStep(JointStage.GAUGED, "both", (*host.gauged(), *guest.gauged())),
         BenchStep(JointStage.MARKED, "first", tuple(host.ends())),
@@ -63,7 +63,8 @@ def tenon_steps(making: Making) -> tuple[BenchStep, ...] | None:
     )
 
 
-def _tenons(making: Making) -> _Tenons | None:
+def tenons_of(making: Making) -> Tenons | None:
+    """Return the tenons of a joint; None where they are not plain ones in rows."""
     host, guest, joint = making.first.part, making.second.part, making.joint
     along = guest.grain
     if host.grain is along or not joint.shares or any(joint.room) or guest.spare:
@@ -84,7 +85,7 @@ def _tenons(making: Making) -> _Tenons | None:
     low, high = host.box.low, host.box.high
     inwards = guest.box.low[along.value] + guest.box.high[along.value] > low[along.value] + high[along.value]
     near, far = rows[0][0] - low[thick.value], high[thick.value] - rows[-1][1]
-    return _Tenons(
+    return Tenons(
         first.size(along),
         mortises[0].size(along),
         side_at(along, inwards),
@@ -104,7 +105,7 @@ def _places(boxes: Iterable[Box], axis: Axis) -> tuple[Place, ...]:
 class _Side:
     """What both parts have in common: their frame, and where the tenons lie in it."""
 
-    def __init__(self, making: Making, tenons: _Tenons, frame: Frame) -> None:
+    def __init__(self, making: Making, tenons: Tenons, frame: Frame) -> None:
         self._making, self._tenons, self._frame = making, tenons, frame
         self._part, self._stock = frame.part.id, frame.stock
         self._through, self._across = (frame.axes.index(axis) for axis in (tenons.thick, tenons.wide))
@@ -147,17 +148,17 @@ class _Side:
         )
 
 
-class _Host(_Side):
+class MortisedPart(_Side):
     """The part with the mortises."""
 
-    def __init__(self, making: Making, tenons: _Tenons) -> None:
+    def __init__(self, making: Making, tenons: Tenons) -> None:
         super().__init__(making, tenons, making.first)
-        self._into = making.first.surface(tenons.into)
+        self.into = making.first.surface(tenons.into)
 
     def gauged(self) -> Iterator[GaugePair]:
         """Yield the mortise gauge along both cheeks of every row."""
         for number in range(len(self.rows)):
-            yield self._pair(number, (self._into,), None)
+            yield self._pair(number, (self.into,), None)
 
     def _end(self, column: int, high: bool) -> Gauge | None:
         """Return the line of one end of the mortises of a column; None where they lie open."""
@@ -179,7 +180,7 @@ class _Host(_Side):
             kind=LineKind.MORTISE_END,
             setting=setting,
             tool=Marker.KNIFE,
-            on=(self._into,),
+            on=(self.into,),
             number=2 * column + high + 1,
             of=self._making.joint.id,
         )
@@ -191,20 +192,20 @@ class _Host(_Side):
 
     def chopped(self) -> Iterator[Take]:
         """Yield the chopping of every mortise."""
-        through = self._tenons.deep >= self._stock[self._into.axis]
+        through = self._tenons.deep >= self._stock[self.into.axis]
         for pair in self.gauged():
             for column in range(len(self.columns)):
                 ends = self._end(column, False), self._end(column, True)
                 bounds: dict[int, Bounds] = {
                     self._across: _bounds(*ends, self._across),
                     self._through: _sorted(pair.draws),
-                    self._into.axis: self._depth(through),
+                    self.into.axis: self._depth(through),
                 }
                 yield Take(
                     part=self._part,
                     stock=self._stock,
                     cut=Cut.MORTISE if not through else Cut.THROUGH_MORTISE if all(ends) else Cut.OPEN_MORTISE,
-                    into=self._into,
+                    into=self.into,
                     x=bounds[0],
                     y=bounds[1],
                     z=bounds[2],
@@ -215,17 +216,17 @@ class _Host(_Side):
 
     def _depth(self, through: bool) -> Bounds:
         if through:
-            return surface_at(self._into.axis, False), surface_at(self._into.axis, True)
+            return surface_at(self.into.axis, False), surface_at(self.into.axis, True)
         name = self._making.joint.names.reach
         # The same figure as the tenon is long; the words say to go a hair deeper.
-        setting = by_rule("depth", self._tenons.deep, self._into, self._making.marks, quantity=name)
-        return (setting, self._into) if self._into.high else (self._into, setting)
+        setting = by_rule("depth", self._tenons.deep, self.into, self._making.marks, quantity=name)
+        return (setting, self.into) if self.into.high else (self.into, setting)
 
 
-class _Guest(_Side):
+class TenonedPart(_Side):
     """The part with the tenons."""
 
-    def __init__(self, making: Making, tenons: _Tenons) -> None:
+    def __init__(self, making: Making, tenons: Tenons) -> None:
         super().__init__(making, tenons, making.second)
         self._end = making.second.surface(side_at(tenons.into.axis, not tenons.into.high))
 

@@ -1,0 +1,90 @@
+"""What is said of joints that would not hold: tails, dowels, pegs, haunches, wedges."""
+
+from __future__ import annotations
+
+from typing import assert_never
+
+from nullah.core.piece import faults as facts
+from nullah.core.piece.faults import HoldFact
+from nullah.core.reader import Reader
+
+
+def hold_words(fact: HoldFact, reader: Reader) -> str:
+    """Return why a joint would not hold."""
+    part, fine = reader.part, reader.fine
+    match fact:
+        case facts.WeakTail(guest, host, neck, least, slope, steepest):
+            return reader.text(
+                "The tail of the {guest} in the {host} has a neck of {neck} at {slope}: less than {least}, or steeper "
+                "than {steepest}, breaks. Let it in less deep, or slope it less.",
+                guest=part(guest),
+                host=part(host),
+                neck=fine(neck),
+                least=fine(least),
+                slope=slope.as_text(),
+                steepest=steepest.as_text(),
+            )
+        case facts.BoredThrough(bored, other, deep, size):
+            return reader.text(
+                "Holes {deep} deep for the dowels to the {other} come out, or nearly, of the {part}, which is {size} "
+                "there.",
+                part=part(bored),
+                other=part(other),
+                deep=fine(deep),
+                size=fine(size),
+            )
+        case facts.DowelsTooMany(first, second, number, apart, diameter):
+            return reader.text(
+                "{number} dowels of {diameter} stand only {apart} apart between the {first} and the {second}: what is "
+                "left between them splits. Fewer, or thinner.",
+                number=number,
+                diameter=fine(diameter),
+                apart=fine(apart),
+                first=part(first),
+                second=part(second),
+            )
+        case facts.PegNearEnd(guest, host, left, least):
+            return reader.text(
+                "Only {left} of the tenon of the {guest} are left behind its peg in the {host}: less than {least} "
+                "splits off. Bring the peg nearer to the shoulder, or make the tenon longer.",
+                guest=part(guest),
+                host=part(host),
+                left=fine(left),
+                least=fine(least),
+            )
+        case facts.DrawnTooFar(guest, host, draw, most):
+            return reader.text(
+                "The hole in the tenon of the {guest} is {draw} nearer to the shoulder than that in the {host}: over "
+                "{most} the peg does not find its way.",
+                guest=part(guest),
+                host=part(host),
+                draw=fine(draw),
+                most=fine(most),
+            )
+        case facts.HaunchTooLarge(guest, haunch, left):
+            return reader.text(
+                "A haunch of {haunch} leaves a tenon of {left} on the {guest}: a third of its width is the least, and "
+                "the haunch is shorter than the tenon.",
+                guest=part(guest),
+                haunch=fine(haunch),
+                left=fine(left),
+            )
+        case facts.WedgeShears(guest, left, least):
+            return reader.text(
+                "Only {left} of the tenon of the {guest} are left behind its wedge: less than {least} shears off. Let "
+                "it stand out farther, or make the wedge narrower.",
+                guest=part(guest),
+                left=fine(left),
+                least=fine(least),
+            )
+        case facts.WedgeSlope(guest, slope, steepest, shallowest):
+            return reader.text(
+                "The wedge of the {guest} at {slope} jumps out or never comes out again: from {steepest} to "
+                "{shallowest} it holds.",
+                guest=part(guest),
+                slope=slope.as_text(),
+                steepest=steepest.as_text(),
+                shallowest=shallowest.as_text(),
+            )
+        case _:
+            assert_never(fact)
