@@ -3,7 +3,6 @@
 from fractions import Fraction
 
 import pytest
-from tests.said import said
 
 from nullah.core import actions
 from nullah.core.card import Severity
@@ -11,113 +10,140 @@ from nullah.core.drawing import Label, Path, Role
 from nullah.core.fixes import Give
 from nullah.core.forms.own_boards import OwnBoard, OwnJoint
 from nullah.core.joints.bench import AtBench
-from nullah.core.joints.butt import BUTT
+from nullah.core.joints.cautions import (
+    DeepChannel,
+    DeepRabbet,
+    EndGrainGlued,
+    NoChiselAsWide,
+    NoChiselEnters,
+    NoIronEnters,
+    PloughStops,
+    Resists,
+    ShortAboveMortise,
+    ShortEnd,
+    ShortTenon,
+    ThickTenon,
+    ThinBesideMortise,
+    ThinLap,
+    ThinTenon,
+    ThinUnder,
+    TryInScrap,
+    WeakMitre,
+    WideTenon,
+)
 from nullah.core.joints.cutouts import mitred, sizes_of, spans_of
 from nullah.core.joints.dovetail.layout import DovetailFigures, lay_out
 from nullah.core.joints.fasteners import SAFE_SHARE, fastening, nail_withdrawal
 from nullah.core.joints.kinds import kind_of, kinds_of
-from nullah.core.joints.made_up import make_up
 from nullah.core.joints.mate_views import extent_of, mate_views, shown_part
-from nullah.core.joints.types import told_of
+from nullah.core.joints.types import cautions_of, holes_of
 from nullah.core.joints.views import divider_pricks
-from nullah.core.lengths import Length, Marks, Slope, Unit, mm
+from nullah.core.lengths import Length, Marks, Slope, mm
 from nullah.core.piece.facts import DrawerTooLarge, HingesTooLong, HingeTooWide, SidesAboveFront
 from nullah.core.piece.faults import BoredThrough, DowelsTooMany, Shallow, ThinTongue, WeakTail
-from nullah.core.piece.joint import Hold, Joint
+from nullah.core.piece.joint import Hold
 from nullah.core.plan import work_out
 from nullah.core.project import Piece, Project
-from nullah.core.shop import Schools, Shop
+from nullah.core.shop import Shop
+from nullah.core.stations.joints import joint_card
+from nullah.core.work.joint_work import at_bench, joint_work
 from nullah.demo.seed_cabinet import seed_cabinet
 
 
-def told(family, *figures, shop=None, marks=None):
-    (kind,) = kinds_of(make_up(family, figures).assembly)
-    return told_of(AtBench(kind, marks or Marks(), shop or Shop()))
+def alone(joint, **given_):
+    """Work out a joint by itself with some figures of its own."""
+    project = Project(piece=Piece("joint", joint, choices=(("joint", joint),)))
+    for name, value in given_.items():
+        project = actions.give(project, name.replace("__", "."), value)
+    return work_out(project, milling=False, proving=False)
 
 
-def look(told_of_it):
-    return " ".join(said(remark) for remark in told_of_it.remarks if remark.weight is not Severity.NOTE)
+def cautions(assembly, shop=None):
+    (kind,) = kinds_of(assembly)
+    return [remark.fact for remark in cautions_of(AtBench(kind, Marks(), shop or Shop()))]
+
+
+def kinds_said(joint, shop=None, **given_):
+    return {type(fact) for fact in cautions(alone(joint, **given_).assembly, shop)}
 
 
 # --- let in -------------------------------------------------------------------------------------------------
 
 
 @pytest.mark.parametrize(
-    ("deep", "words"), [(6, ""), (8, "more than a third of 18.0 mm"), (16, "left under it: that breaks")]
+    ("deep", "fact"), [(6, None), ("6.6", None), ("6.7", DeepChannel), (15, DeepChannel), ("15.1", ThinUnder)]
 )
-def test_a_dado_s_depth(deep, words):
-    assert words in look(told("dado", 150, 18, 12, deep, 10)) and bool(words) is bool(
-        look(told("dado", 150, 18, 12, deep, 10))
-    )
+def test_a_dado_s_depth(deep, fact):
+    found = kinds_said("dado", joint__depth=mm(deep), one__thickness=mm(18))
+    assert found & {DeepChannel, ThinUnder} == ({fact} if fact else set())
 
 
-@pytest.mark.parametrize(("deep", "words"), [(8, ""), (10, "more than half of 18.0 mm"), (16, "that breaks")])
-def test_a_rabbet_s_depth(deep, words):
-    assert words in look(told("rabbet", 90, 18, 9, deep))
+@pytest.mark.parametrize(("deep", "fact"), [(9, None), ("9.1", DeepRabbet), (15, DeepRabbet), ("15.1", ThinUnder)])
+def test_a_rabbet_s_depth(deep, fact):
+    found = kinds_said("rabbet", joint__depth=mm(deep), one__thickness=mm(18))
+    assert found & {DeepRabbet, ThinUnder} == ({fact} if fact else set())
 
 
-def test_a_dado_near_the_end_leaves_it_long():
-    # The board is 140 long and the dado in its middle: a shelf 124 thick leaves 8 beside it.
-    assert "likely to split off" in look(told("dado", 150, 18, 124, 5, 0))
+@pytest.mark.parametrize(("thick", "splits"), [("120.1", True), (120, False)])
+def test_a_dado_near_the_end_leaves_it_long(thick, splits):
+    # The board is 140 long and the dado in its middle.
+    found = cautions(alone("dado", other__thickness=mm(thick)).assembly)
+    assert [fact.beside for fact in found if isinstance(fact, ShortEnd)] == ([mm("9.95")] if splits else [])
 
 
-def test_what_is_traced_is_named_and_what_is_gauged_has_a_figure():
-    dado = told("dado", 150, 18, 12, 6, 10)
-    notes = {setting.tool: setting.note for setting in dado.settings}
-    assert "trace the second wall from shelf" in notes["Wide"] and "router plane" in notes["Depth"]
-    assert "Measure it and all that follows" in dado.why[0]
-    groove = told("groove", 90, 14, 6, 4.5, 9)
-    assert any("Plough with the fence" in step.text for step in groove.steps)
-    rabbet = told("rabbet", 90, 18, 9, 8)
-    assert any("sits in, or a hair inside" in step.text for step in rabbet.steps)
+@pytest.mark.parametrize(("wide", "fits"), [(3, True), ("2.9", False)])
+def test_a_plough_iron_enters_its_groove_and_goes_as_deep_as_it_can(wide, fits):
+    shop = Shop()
+    assert min(iron.mm for iron in shop.plough_irons) == 3 and shop.plough_deepest == mm(16)
+    assert (NoIronEnters in kinds_said("groove", other__thickness=mm(wide))) is not fits
+    for deep, stops in ((16, False), ("16.1", True)):
+        found = kinds_said("groove", one__thickness=mm(40), joint__depth=mm(deep))
+        assert (PloughStops in found) is stops
 
 
-def test_settings_follow_the_unit_and_the_mark():
-    inch = told("dado", 150, 25.4, 12.7, 6.35, 0, marks=Marks(Unit.INCH))
-    figures = {setting.tool: setting.figure for setting in inch.settings}
-    assert figures["Wide"] == "1/2″" and figures["Depth"] == "1/4″"
+def test_without_a_chisel_that_enters_it_says_so():
+    for wide, none in ((11.9, True), (12, False)):
+        shop = Shop(chisels=(mm(12), mm(25)))
+        assert (NoChiselEnters in kinds_said("dado", shop, other__thickness=mm(str(wide)))) is none
 
 
 # --- tenons ---------------------------------------------------------------------------------------------------
 
 
+TENONED = {"joint_tenon__thickness": mm(6), "other__thickness": mm(20)}
+
+
 @pytest.mark.parametrize(
-    ("figures", "words"),
+    ("figures", "fact", "within"),
     [
-        ((44, 70, 20, 6, 28, 16), ""),
-        ((44, 70, 20, 3, 28, 16), "is thin; a third is usual"),
-        ((44, 70, 20, 12, 28, 16), "thin cheeks"),
-        ((44, 70, 20, 8, 28, 16), "No chisel is 8.0 mm wide"),
-        ((44, 70, 20, 6, 4, 16), "holds little"),
-        ((44, 70, 20, 6, 28, 5), "likely to split"),
+        ({"joint_tenon__thickness": mm("3.9")}, ThinTenon, {"joint_tenon__thickness": mm(4)}),
+        ({"joint_tenon__thickness": mm("10.1")}, ThickTenon, {"joint_tenon__thickness": mm(10)}),
+        ({"joint_tenon__thickness": mm("7.4")}, NoChiselAsWide, {"joint_tenon__thickness": mm("6.5")}),
+        ({"joint__depth": mm("5.9")}, ShortTenon, {"joint__depth": mm(6)}),
+        ({"one__width": mm("11.9")}, ThinBesideMortise, {"one__width": mm(12)}),
+        ({"joint_tenon__shoulder": mm(16)}, WideTenon, {"joint_tenon__shoulder": mm(17)}),
+        ({"one__length": mm("151.9")}, ShortAboveMortise, {"one__length": mm(152)}),
     ],
 )
-def test_a_tenon_s_limits(figures, words):
-    found = look(told("haunched", *figures))
-    assert words in found and (words or not found or "wide moves" in found)
-
-
-@pytest.mark.parametrize(
-    ("school", "first"), [("shoulders first", "Saw the shoulders"), ("cheeks first", "Saw the cheeks")]
-)
-def test_a_tenon_is_sawn_in_the_way_that_was_chosen(school, first):
-    steps = told("haunched", 44, 70, 20, 6, 28, 16, shop=Shop(schools=Schools(tenon=school))).steps
-    assert any(step.text.startswith(first) for step in steps)
+def test_a_tenon_s_limits(figures, fact, within):
+    # A tenon of 70 less both shoulders; 80 mm from the foot, so 150 of the leg are below its rail's upper edge.
+    figures = TENONED | {"joint_tenon__shoulder": mm(6)} | figures
+    within = TENONED | {"joint_tenon__shoulder": mm(6)} | within
+    assert fact in kinds_said("tenon", **figures)
+    assert fact not in kinds_said("tenon", **within)
 
 
 # --- laps and mitres -----------------------------------------------------------------------------------------------
 
 
-def test_a_lap_is_gauged_to_half_and_a_bridle_to_a_third():
-    assert {s.figure for s in told("cross", 40, 30, 20).settings if s.tool == "Gauge"} == {"10.0 mm"}
-    assert {s.figure for s in told("bridle", 40, 21).settings if s.tool == "Gauge"} == {"7.0 mm"}
-    assert "it breaks" in look(told("cross", 40, 30, 5))
-    assert "it breaks" not in look(told("cross", 40, 30, 20))
+@pytest.mark.parametrize(("thick", "thin"), [(6, False), ("5.9", True)])
+def test_what_is_halved_keeps_three_millimetres(thick, thin):
+    assert (ThinLap in kinds_said("cross lap", one__thickness=mm(thick))) is thin
 
 
-def test_a_mitre_is_said_to_be_weak_and_drawn_at_its_corner():
-    (kind,) = kinds_of(make_up("keyed", (40, 18, 2, 20)).assembly)
-    assert "holds little" in look(told_of(AtBench(kind, Marks(), Shop())))
+def test_a_mitre_without_keys_is_said_to_be_weak_and_drawn_at_its_corner():
+    assert WeakMitre in kinds_said("mitre", joint_key__count=0) and WeakMitre not in kinds_said("mitre")
+    (kind,) = kinds_of(alone("mitre").assembly)
     for mate, other in ((kind.first, kind.second), (kind.second, kind.first)):
         slope = mitred(mate.part, other.part)
         assert slope.on_face and len(set(slope.corners)) == 3
@@ -133,26 +159,38 @@ def test_a_mitre_is_said_to_be_weak_and_drawn_at_its_corner():
 
 
 def butt(hold):
-    made = make_up("cross", (40, 30, 20)).assembly
-    # Laid on one another instead of let into each other: the upper one stands on the lower one's face.
-    lower, upper = made.parts
-    lifted = upper._replace(box=upper.box.moved((0, 0, lower.box.high[2])))
-    return made._replace(parts=(lower, lifted), joints=(Joint("b", BUTT, lower.id, lifted.id, hold),))
+    """Lay one board across another and hold it so."""
+    lower, upper = ((280, 40, 20), (0, 120, 0), "xz"), ((280, 40, 20), (120, 0, 20), "yz")
+    return own_pair("butt", lower, upper, hold)
 
 
 @pytest.mark.parametrize(("hold", "tool"), [(Hold.NAILS, "Nails"), (Hold.SCREWS, "Screws"), (Hold.SLOTS, "Screws")])
-def test_nails_and_screws_are_set_out_and_say_what_they_carry(hold, tool):
-    (kind,) = kinds_of(butt(hold))
-    found = told_of(AtBench(kind, Marks(), Shop(), gravities=(0.5, 0.5)))
-    figures = {setting.tool: setting for setting in found.settings}
-    assert tool in figures and "Each may carry" in figures
-    row = fastening(hold is not Hold.NAILS, 20, 20, 40, 0.5, True, False)
-    assert figures["Each may carry"].figure == f"{row.holds * SAFE_SHARE:.0f} N"
-    assert said(found.remarks[-1]).startswith("Test nail or screw")
+def test_nails_and_screws_are_named_on_the_card_and_say_what_they_carry(hold, tool):
+    plan = butt(hold)
+    (kind,) = kinds_of(plan.assembly)
+    row = joint_work(plan, kind).row
+    card = joint_card(plan, kind)
+    assert card.set[0].tool == tool
+    assert card.set[0].note.startswith(f"{row.fastening.thick:.1f} mm thick, ")
+    resists = next(fact for fact in cautions(plan.assembly) if isinstance(fact, Resists))
+    assert resists.most == row.fastening.holds and resists.safe == pytest.approx(row.fastening.holds * SAFE_SHARE)
+    assert TryInScrap() in cautions(plan.assembly)
     touch = [
         e for e in mate_views(kind.first, "black cherry", Marks()) if isinstance(e, Path) and e.role is Role.PENCIL
     ]
     assert touch, "where the other part lies is pencilled"
+
+
+def test_holes_are_drawn_where_the_row_has_them():
+    plan = butt(Hold.SCREWS)
+    (kind,) = kinds_of(plan.assembly)
+    part, holes = holes_of(at_bench(plan, kind))
+    row = kind.joint.figures
+    assert part == row.through and len(holes) == len(row.places)
+    host = plan.part(part)
+    along = (host.grain, host.across, host.face).index(row.along)
+    at = [float(place - host.box.low[row.along.value]) for place in row.places]
+    assert [hole[along] for hole in holes] == pytest.approx(at)
 
 
 def test_denser_wood_holds_more_and_a_nail_in_end_grain_half():
@@ -162,8 +200,9 @@ def test_denser_wood_holds_more_and_a_nail_in_end_grain_half():
 
 
 def test_a_glued_butt_says_where_it_is_weak():
-    (kind,) = kinds_of(butt(Hold.GLUE))
-    assert "End grain" in look(told_of(AtBench(kind, Marks(), Shop())))
+    assert EndGrainGlued() in cautions(butt(Hold.GLUE).assembly)
+    beside = own_pair("butt", ((280, 40, 20), (0, 0, 0), "xz"), ((280, 40, 20), (0, 40, 0), "xz"))
+    assert EndGrainGlued() not in cautions(beside.assembly)
 
 
 # --- drawings ---------------------------------------------------------------------------------------------
@@ -175,7 +214,7 @@ def test_a_long_part_is_broken_off_and_an_end_that_is_shown_is_its_own():
     kind = kind_of(assembly, dadoed.all, "divider21")
     host = shown_part(kind.first)
     assert (host.starts, host.ends) == (False, False) and host.low < kind.first.cutouts[0].along[0] < host.high
-    groove = kinds_of(make_up("groove", (90, 14, 6, 4.5, 9)).assembly)[0].first
+    groove = kinds_of(alone("groove").assembly)[0].first
     assert shown_part(groove).starts and shown_part(groove).ends
     wide, high = extent_of(kind.first)
     assert wide > host.high - host.low and high > 150
@@ -282,13 +321,14 @@ def test_a_hinged_lid_is_flush_with_the_back_and_a_lifted_one_stands_over():
 # --- sliding dovetails, tongues, dowels ---------------------------------------------------------------------
 
 
-def own_pair(joint, one, two, **given_):
+def own_pair(joint, one, two, hold=Hold.GLUE, **given_):
     """Join two boards of one's own: sizes, place and lie of each."""
     boards = tuple(
         OwnBoard(f"own{n}", f"board {n}", tuple(map(mm, sizes)), tuple(map(mm, at)), lie)
         for n, (sizes, at, lie) in enumerate((one, two), start=1)
     )
-    project = Project(piece=Piece("own", own=boards, own_joints=(OwnJoint("ownjoint1", joint, "own1", "own2"),)))
+    joints = (OwnJoint("ownjoint1", joint, "own1", "own2", hold.value),)
+    project = Project(piece=Piece("own", own=boards, own_joints=joints))
     for name, value in given_.items():
         project = actions.give(project, name.replace("__", "."), value)
     return work_out(project, milling=False)

@@ -7,8 +7,6 @@ from nullah.core import actions
 from nullah.core.card import Severity
 from nullah.core.drawing import Dimension, Fill, Path
 from nullah.core.forms import FORMS
-from nullah.core.joints.bench import AtBench
-from nullah.core.joints.breadboard import BREADBOARD
 from nullah.core.joints.cutouts import Cutout
 from nullah.core.joints.dovetail import DOVETAIL
 from nullah.core.joints.fasteners import FastenerError, fastening, nail_withdrawal
@@ -17,8 +15,8 @@ from nullah.core.joints.let_in import LET_IN
 from nullah.core.joints.mate_views import mate_views
 from nullah.core.joints.tenon import TENON
 from nullah.core.joints.tolerance import ToleranceError, dovetail, opening
-from nullah.core.joints.types import told_of
-from nullah.core.lengths import Marks, Unit, mm
+from nullah.core.joints.types import cautions_of
+from nullah.core.lengths import mm
 from nullah.core.piece.joint import Hold
 from nullah.core.plan import work_out
 from nullah.core.project import Piece, Project
@@ -57,19 +55,9 @@ def test_a_stopped_dado_is_measured_from_end_edge_and_face(cabinet):
     # The mate's corner is notched to cover the stop, as deep as the dado.
     (notch,) = dado.second.cutouts
     assert notch.size(0) == 5 and notch.size(1) == 10
-    told = told_of(at_bench(cabinet, dado))
-    figures = {setting.tool: setting.figure for setting in told.settings}
-    assert figures["Depth"] == "5.0 mm" and figures["Stop"] == "10.0 mm" and figures["Chisel"] == "12 mm"
-    assert "next 10 mm" in next(s.note for s in told.settings if s.tool == "Chisel")
-    assert any("Notch its front corner" in step.text for step in told.steps)
-    assert any("Do all 6 with the same settings" in step.text for step in told.steps)
-
-
-def test_settings_are_written_to_the_mark_with_how_far_off_they_are(cabinet):
-    dado = kind(cabinet, "stopped dado")
-    inches = AtBench(dado, Marks(Unit.INCH), Shop())
-    settings = {setting.tool: setting for setting in told_of(inches).settings}
-    assert settings["Depth"].figure.endswith("″") and "″ " in settings["Depth"].note
+    card = JOINTS.card(cabinet, Selection(joints=JointsSelection(dado.id)))
+    figures = {(setting.tool, setting.figure) for setting in card.set}
+    assert {("Depth", "5 mm"), ("Stop", "10 mm"), ("Chisel", "12 mm")} <= figures
 
 
 def test_every_joint_of_every_form_tells_how_it_is_made():
@@ -81,13 +69,9 @@ def test_every_joint_of_every_form_tells_how_it_is_made():
             card = JOINTS.card(plan, Selection(joints=JointsSelection(each.id)))
             assert card.title and card.mark, each.title
             assert all(step.endswith((".", "!")) for step in card.mark), card.mark
-            told = told_of(at_bench(plan, each))
-            assert (told is None) == (each.joint.type in (DOVETAIL, BREADBOARD))
-            if told is not None:
-                assert told.settings and told.remarks is not None
-                shapes = list(mate_views(each.first, "black cherry", plan.marks))
-                hatched = [e for e in shapes if isinstance(e, Path) and e.fill is Fill.WASTE]
-                assert bool(hatched) or not each.first.cutouts
+            shapes = list(mate_views(each.first, "black cherry", plan.marks))
+            hatched = [e for e in shapes if isinstance(e, Path) and e.fill is Fill.WASTE]
+            assert bool(hatched) or not each.first.cutouts
     assert {LET_IN, DOVETAIL, TENON} <= seen
 
 
@@ -113,15 +97,8 @@ def test_the_part_in_hand_brings_its_own_joint(cabinet):
 )
 def test_limits_are_said_with_their_figure(given, words):
     plan = work_out(actions.give_all(seed_cabinet(), given), milling=False, proving=False)
-    remarks = [r for each in kinds_of(plan.assembly) if (t := told_of(at_bench(plan, each))) for r in t.remarks]
+    remarks = [r for each in kinds_of(plan.assembly) for r in cautions_of(at_bench(plan, each))]
     assert any(words in said(remark, plan) and remark.weight is not Severity.NOTE for remark in remarks)
-
-
-def test_without_a_chisel_that_fits_it_says_so(cabinet):
-    bare = AtBench(kind(cabinet, "stopped dado"), Marks(), Shop(chisels=(mm(25),)))
-    told = told_of(bare)
-    assert any(setting.figure == "none fits" for setting in told.settings)
-    assert any("No chisel on the wall enters 12.0 mm" in said(remark) for remark in told.remarks)
 
 
 def test_ways_of_working_change_the_steps(cabinet):
@@ -169,10 +146,10 @@ def test_what_cannot_be_nailed_is_refused(wrong):
 
 def test_slotted_screws_let_the_part_move(cabinet):
     slots = next(each for each in kinds_of(cabinet.assembly) if each.joint.hold is Hold.SLOTS)
-    told = told_of(at_bench(cabinet, slots))
+    told = list(cautions_of(at_bench(cabinet, slots)))
     steps = [step_words(step, cabinet.reader) for step in joint_work(cabinet, slots).steps]
     assert any("make slots across" in step or "make a slot across" in step for step in steps), steps
-    assert "Test nail or screw and its pilot in scrap" in said(told.remarks[-1], None)
+    assert "Test nail or screw and its pilot in scrap" in said(told[-1])
 
 
 # --- hands -----------------------------------------------------------------------------------------------------

@@ -19,6 +19,7 @@ from nullah.core.joints.kinds import kinds_of
 from nullah.core.joints.types import holes_of
 from nullah.core.joints.views import between_tails
 from nullah.core.lengths import Direction, Marks, Unit, mm
+from nullah.core.operations.taking import Cut, Take
 from nullah.core.piece.joint import Hold
 from nullah.core.piece.solids import build, recipe
 from nullah.core.plan import work_out
@@ -26,6 +27,7 @@ from nullah.core.project import Piece, Project
 from nullah.core.shop import Schools, Shop
 from nullah.core.stations import STATIONS
 from nullah.core.stations.joint_steps import draw_step, step_card
+from nullah.core.stations.joints import joint_card
 from nullah.core.stations.selection import JointsSelection, Selection
 from nullah.core.wording.operations import step_words
 from nullah.core.work.joint_work import at_bench, joint_work, steps_of_corner
@@ -177,7 +179,8 @@ def test_bits_and_irons_that_are_there():
 def test_a_groove_the_plough_cannot_make_is_told(cabinet):
     groove = next(kind for kind in kinds_of(cabinet.assembly) if kind.name == "groove")
     wide = joint_work(cabinet, groove)
-    assert any(setting.tool == "Plough iron" for setting in wide.settings)
+    cuts = {each.cut for step in wide.steps for each in step.operations if isinstance(each, Take)}
+    assert cuts and cuts <= {Cut.PLOUGH, Cut.PLOUGH_TO_LINES, Cut.CHISEL_GROOVE}
     shop = replace(cabinet.project.shop, plough_irons=(mm(25),), plough_deepest=mm(1))
     plan = work_out(actions.set_shop(cabinet.project, shop), milling=False, proving=False)
     card = JOINTS.card(plan, Selection(groove.first.part.id, joints=JointsSelection(groove.id)))
@@ -202,9 +205,9 @@ def test_nails_and_screws_stand_on_the_thinner_part_as_many_as_the_card_says(hol
     for plan, kind in held_by(hold):
         at = at_bench(plan, kind)
         part_id, found = holes_of(at)
-        settings = {setting.tool: setting for setting in joint_work(plan, kind).settings}
-        row = settings["Nails" if hold is Hold.NAILS else "Screws"]
-        assert f"{len(found)} in the row" in row.note
+        row = joint_card(plan, kind).set[0]
+        assert row.tool == ("Nails" if hold is Hold.NAILS else "Screws")
+        assert (f"{len(found)} in the row" if len(found) > 1 else "one in the row") in row.note
         thin = plan.part(part_id)
         sizes = sizes_of(thin)
         for hole in found:

@@ -10,7 +10,7 @@ from tests.told import each_choice, every_operation, planned
 from nullah.core.drawing import Dimension, Fill, Path, Role
 from nullah.core.forms import FORMS
 from nullah.core.lengths import Marks
-from nullah.core.operations.settings import by_rule
+from nullah.core.operations.settings import ToolSetting, by_rule
 from nullah.core.operations.shaping import SawArch
 from nullah.core.operations.stock import Stock, Surface
 from nullah.core.operations.taking import PlaneOff
@@ -86,7 +86,7 @@ def test_whatever_goes_is_seen_and_another_figure_makes_another_picture(operatio
     assert outlines
     for name in ("over", "down", "toe", "rise", "back", "deep", "depth", "setting"):
         setting = getattr(operation, name, None)
-        if setting is not None and setting.value:
+        if isinstance(setting, ToolSetting) and setting.value:
             other = replace(operation, **{name: setting._replace(value=setting.value + Fraction(1, 2))})
             assert draw_operations([other], reader) != shown, name
 

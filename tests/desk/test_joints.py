@@ -3,6 +3,7 @@
 from PySide6.QtCore import Qt
 
 from nullah.core import actions
+from nullah.core.forms import FORMS
 from nullah.core.joints.channel_dragging import handles
 from nullah.core.joints.kinds import kinds_of
 from nullah.core.lengths import mm
@@ -60,26 +61,18 @@ def test_ways_of_working_are_chosen_and_kept(cabinetmaker):
     assert cabinetmaker.reads_on_card("Lay the tails of")
 
 
-def test_a_joint_by_itself_is_made_up_from_typed_figures(cabinetmaker):
-    cabinetmaker.go("joints")
-    cabinetmaker.choose(desk(cabinetmaker).corners, "sliding")
-    numbers = desk(cabinetmaker).numbers
-    assert cabinetmaker.reads_on_card("16 mm")
-    cabinetmaker.type_line(numbers.fields[3], "3.5")
-    assert cabinetmaker.reads_on_card("17 mm")
-    cabinetmaker.type_line(numbers.fields[3], "30")
-    assert cabinetmaker.reads_on_card("less deep than the 20 mm board")
-    cabinetmaker.type_line(numbers.fields[3], "deep")
-    assert "“deep” is not a figure" in numbers.sentence.text()
-    cabinetmaker.choose(desk(cabinetmaker).corners, kind(cabinetmaker, "rabbet").id)
-    assert not numbers.fields[0].isVisible()
-
-
-def test_joints_by_themselves_need_no_piece(beginner):
+def test_a_joint_by_itself_is_a_piece_like_any_other(beginner):
+    beginner.go("piece")
+    rows = beginner.window.desk(0)
+    beginner.choose(rows.form, FORMS["joint"].title)
+    beginner.choose(rows.boxes["joint"], "sliding dovetail")
     beginner.go("joints")
-    beginner.choose(desk(beginner).corners, "tusk")
-    assert beginner.reads_on_card("1 in 10")
-    assert beginner.window.bench.drawing.elements
+    assert beginner.reads_on_card("set the bevel to 1:7")
+    assert [kind.name for kind in kinds_of(beginner.plan.assembly)] == ["sliding dovetail"]
+    beginner.type_figure("joint.depth", "5 mm")
+    assert beginner.reads_on_card("5 mm from the end")
+    beginner.press("Undo")
+    assert beginner.reads_on_card("7 mm from the end")
 
 
 def test_a_tail_is_dragged_with_its_limits_said(user):

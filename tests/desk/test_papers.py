@@ -7,7 +7,6 @@ from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QFileDialog
 from tests.same import untyped
 
-from nullah.core.stations.selection import JointsSelection
 from nullah.demo.seed_box import seed_box
 from nullah.files.project_file import read_project, write_project
 
@@ -152,13 +151,12 @@ def test_what_is_shown_is_written_as_it_stands(user, tmp_path):
     import pypdfium2 as pdfium
 
     user.go("joints")
-    user.window.document.select(user.window.document.selection._replace(joints=JointsSelection(family="sliding")))
-    user.window.papers.exports.write_shown(tmp_path / "sliding.pdf")
-    pages = pdfium.PdfDocument(tmp_path / "sliding.pdf")
+    user.window.papers.exports.write_shown(tmp_path / "shown.pdf")
+    pages = pdfium.PdfDocument(tmp_path / "shown.pdf")
     text = "".join(page.get_textpage().get_text_range() for page in pages)
-    assert "Sliding dovetail" in text and "Cut the housing first" in text and "1 : " in text
-    user.window.papers.exports.write_shown(tmp_path / "sliding.svg")
-    assert (tmp_path / "sliding.svg").read_text().startswith("<?xml")
+    assert "Through dovetail" in text and "Lay the tails of" in text and "1 : " in text
+    user.window.papers.exports.write_shown(tmp_path / "shown.svg")
+    assert (tmp_path / "shown.svg").read_text().startswith("<?xml")
     user.window.papers.exports.write_shown(tmp_path / "no" / "folder" / "a.pdf")
     assert str(tmp_path / "no" / "folder" / "a.pdf") in user.window.banner.words.text()
 

@@ -16,7 +16,6 @@ from nullah.core.forms import FORMS
 from nullah.core.joints.cutouts import axes_of, subtract
 from nullah.core.joints.fasteners import nail_withdrawal, screw_withdrawal
 from nullah.core.joints.kinds import kinds_of
-from nullah.core.joints.made_up import make_up
 from nullah.core.joints.tenon import TENON
 from nullah.core.joints.tolerance import CHEEK_GIVES, SHOWS, box, dovetail, opening
 from nullah.core.lengths import Length, from_float
@@ -152,12 +151,12 @@ def test_perfect_hands_leave_nothing_to_fit():
     assert dovetail(5, sure, 1000).drawing.good == 1 and opening(400, sure, 0.5, trials=1000).traced.good == 1
 
 
-@pytest.mark.parametrize("name", [*PIECES, "keyed"])
+MITRED = Project(piece=Piece("joint", "mitre", choices=(("joint", "mitre"),), given=(("joint_key.count", 0),)))
+
+
+@pytest.mark.parametrize("name", [*PIECES, "mitre"])
 def test_a_mitre_s_line_is_an_edge_of_the_solid(name):
-    if name == "keyed":
-        assembly = make_up("keyed", (40, 18, 0.001, 1)).assembly
-    else:
-        assembly = work_out(PIECES[name], milling=False, proving=False).assembly
+    assembly = work_out(PIECES.get(name, MITRED), milling=False, proving=False).assembly
     for kind in kinds_of(assembly):
         for mate in (kind.first, kind.second):
             tenoned = any(

@@ -15,7 +15,7 @@ from hypothesis import strategies as st
 
 from nullah.core import actions
 from nullah.core.forms import FORMS
-from nullah.core.lengths import mm
+from nullah.core.lengths import Marks, Unit, mm
 from nullah.core.piece.part import Axis, Box, Needs, Part, Side
 from nullah.core.piece.shaping import Arch, OgeeFoot, Prism, Taper, arch_radius, bevel_degrees, ogee
 from nullah.core.piece.solids import build, flat_faces, mesh_of, prism_solid, recipe
@@ -46,7 +46,10 @@ def winding(mesh, points):
     return np.arctan2(top, low).sum(axis=1) / (2 * np.pi)
 
 
-PIECES = [seed_cabinet(), plant_stair(), *(Project(Piece(form)) for form in ("chest", "stand", "table", "tray", "top"))]
+#: At these sizes rounding to the single precision of files would open it.
+SLIDING = Project(Piece("joint", "sliding", (("joint", "sliding dovetail"),)), marks=Marks(Unit.INCH, Fraction(1, 16)))
+FORMED = [Project(Piece(form)) for form in ("chest", "stand", "table", "tray", "top")]
+PIECES = [seed_cabinet(), plant_stair(), SLIDING, *FORMED]
 
 
 @pytest.mark.parametrize("project", PIECES, ids=lambda project: project.piece.name + project.piece.form)

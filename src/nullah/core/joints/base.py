@@ -5,7 +5,8 @@ from __future__ import annotations
 from collections.abc import Iterator, Mapping
 from fractions import Fraction
 
-from nullah.core.joints.bench import AtBench, Told
+from nullah.core.card import Remark
+from nullah.core.joints.bench import AtBench
 from nullah.core.joints.cutouts import subtract
 from nullah.core.joints.making import BenchStep, Making
 from nullah.core.joints.mate_views import Hole
@@ -110,9 +111,9 @@ class JointBase:
         """Return the operations by which it is made, in their steps; None where they are not told so yet."""
         return None
 
-    def told(self, at: AtBench) -> Told | None:
-        """Return how it is made at the bench; None where it is laid out otherwise."""
-        return None
+    def cautions(self, at: AtBench) -> Iterator[Remark]:
+        """Yield what is to be minded at the bench of one that can be made."""
+        yield from ()
 
     def holes(self, at: AtBench) -> tuple[str, tuple[Hole, ...]]:
         """Return through which part nails or screws go, and where; none where none do."""

@@ -2,8 +2,11 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
+
+from nullah.core.card import Remark
 from nullah.core.joints.base import JointBase
-from nullah.core.joints.bench import AtBench, Told
+from nullah.core.joints.bench import AtBench
 from nullah.core.joints.breadboard import BREADBOARD
 from nullah.core.joints.bridle import BRIDLE
 from nullah.core.joints.butt import BUTT
@@ -28,9 +31,9 @@ _EVERY: tuple[JointBase, ...] = (
 TYPES: dict[str, JointBase] = {each.id: each for each in _EVERY}
 
 
-def told_of(at: AtBench) -> Told | None:
-    """Return how a joint is made at the bench; None for a type that is laid out otherwise."""
-    return TYPES[at.kind.joint.type.id].told(at)
+def cautions_of(at: AtBench) -> Iterator[Remark]:
+    """Return what is to be minded at the bench of a kind of joint."""
+    return TYPES[at.kind.joint.type.id].cautions(at)
 
 
 def holes_of(at: AtBench) -> tuple[str, tuple[Hole, ...]]:

@@ -199,12 +199,36 @@ def _round(corners: list[list[float]]) -> float:
     return sum(math.dist(a, b) for a, b in zip(corners, (*corners[1:], corners[0]), strict=True))
 
 
+#: What is thinner than these is left out of a mesh that rounding opens, one after the other, mm.
+_THINNEST = (1e-5, 1e-4, 1e-3, 5e-3)
+
+
 def mesh_of(solid: Solid) -> tuple[Points, NDArray[np.int64]]:
-    """Return a solid's points (n, 3), mm, and triangles (m, 3), counter-clockwise from outside."""
+    """Return a solid's points (n, 3), mm, and triangles (m, 3), counter-clockwise from outside.
+
+    It is closed also in the shorter numbers of a file: where rounding opens it, what is thinner than that is left out.
+    """
+    points, triangles = _rounded(solid)
+    for thinner in _THINNEST:
+        if _closed(triangles):
+            break
+        points, triangles = _rounded(solid.simplify(thinner))
+    return points, triangles
+
+
+def _closed(triangles: NDArray[np.int64]) -> bool:
+    """Return whether every edge has one triangle on either side."""
+    edges = np.concatenate([triangles[:, pair] for pair in ((0, 1), (1, 2), (2, 0))])
+    ahead, counts = np.unique(edges, axis=0, return_counts=True)
+    return bool((counts == 1).all()) and np.array_equal(ahead, np.unique(edges[:, ::-1], axis=0))
+
+
+def _rounded(solid: Solid) -> tuple[Points, NDArray[np.int64]]:
+    """Return points and triangles, corners that are one in single precision taken as one."""
     mesh = solid.to_mesh64()
     points, triangles = np.asarray(mesh.vert_properties[:, :3], np.float64), np.asarray(mesh.tri_verts, np.int64)
     # Corners that are one in a file's shorter numbers are one; a triangle between two of them is none.
-    _, first, one = np.unique(points.round(5).astype(np.float32), axis=0, return_index=True, return_inverse=True)
+    _, first, one = np.unique(points.astype(np.float32), axis=0, return_index=True, return_inverse=True)
     joined = one.reshape(-1)[triangles]
     whole = (joined != np.roll(joined, 1, axis=1)).all(axis=1)
     return points[first], joined[whole]

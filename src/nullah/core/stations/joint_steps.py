@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from nullah.core.card import Card, JointStage, Remark, Setting, Step, lines_to_keep
+from nullah.core.card import Card, JointStage, Remark, Step, lines_to_keep
 from nullah.core.drawing import Anchor, Dimension, Drawing, Element, Fill, Label, Path, Role, drawing
 from nullah.core.joints import views
 from nullah.core.joints.dovetail.corners import Corner
@@ -13,8 +13,6 @@ from nullah.core.joints.mate_views import extent_of, mate_views
 from nullah.core.plan import Plan
 from nullah.core.wording.operations import operation_settings, step_words
 from nullah.core.work.joint_work import JointWork
-
-#: What `Hand.view` says while the steps of a joint are gone through one by one.
 
 #: What of a layout can be seen so far, by role; the waste follows rules of its own.
 _SEEN = {
@@ -128,25 +126,5 @@ def step_card(plan: Plan, work: JointWork, number: int) -> Card:
         mind.append(Remark(f"Leave these lines: {', '.join(kept)}."))
     if step.care:
         mind.append(Remark(step.care))
-    used = operation_settings(step.operations, plan.reader) if step.operations else settings_for(work, step)
+    used = operation_settings(step.operations, plan.reader)
     return Card(f"Step {number + 1} of {len(work.steps)}", used, (step_words(step, plan.reader),), tuple(mind))
-
-
-_TOOLS = {
-    JointStage.GAUGED: ("gauge", "wall", "depth", "wide", "stop", "mortise"),
-    JointStage.MARKED: ("divider", "tails, each", "bevel", "square", "shoulder", "row", "ends", "wall", "wide"),
-    JointStage.HATCHED: ("divider", "bevel", "gauge"),
-    JointStage.SAWN: ("saw", "plough", "depth", "bevel", "tenon"),
-    JointStage.CUT: ("chisel", "depth", "plough", "bit", "pilot", "deep", "stop", "key", "mitre"),
-    JointStage.TRIED: ("screws", "nails", "glue"),
-}
-
-
-def settings_for(work: JointWork, step: Step) -> tuple[Setting, ...]:
-    """Return the settings of the tools a step takes up; none where it takes up no tool that is set."""
-    words = _TOOLS.get(step.stage, ())
-    found = tuple(setting for setting in work.settings if any(word in setting.tool.lower() for word in words))
-    if work.corner is not None and step.at in ("first", "second"):
-        other = "pins" if step.at == "first" else "tails"
-        found = tuple(setting for setting in found if not setting.tool.lower().endswith(f", {other}"))
-    return found

@@ -6,10 +6,9 @@ from collections.abc import Iterator
 
 from nullah.core.card import Card, Remark, Severity
 from nullah.core.drawing import Anchor, Drawing, Label, drawing
-from nullah.core.joints.bench import Told
 from nullah.core.joints.kinds import JointGroup, kinds_of
 from nullah.core.joints.mate_views import Named, extent_of, mate_views
-from nullah.core.joints.types import holes_of, told_of
+from nullah.core.joints.types import cautions_of, holes_of
 from nullah.core.plan import Plan, corner_problem
 from nullah.core.refs import quantity_ref
 from nullah.core.season.facts import RoomInYear
@@ -20,16 +19,13 @@ from nullah.core.stations.piece import why
 from nullah.core.stations.selected_joint import selected_kind
 from nullah.core.stations.selection import Selection
 from nullah.core.stations.station import Station
+from nullah.core.wording.fastening import fastening_settings
 from nullah.core.wording.operations import operation_settings, step_words
 from nullah.core.work.joint_work import at_bench, corner_of_kind, joint_work, told_wrongly
 from nullah.core.work.seasons import season_of
 
 
 def _draw(plan: Plan, selection: Selection) -> Drawing:
-    if selection.joints.family:
-        from nullah.core.stations.made_up import draw_made  # brings the solids
-
-        return draw_made(selection)
     kind, step = selected_kind(plan, selection), selection.joints.step
     if kind is not None and step is not None and (work := joint_work(plan, kind)).steps:
         return draw_step(plan, work, step)
@@ -62,10 +58,6 @@ def _named(kind: JointGroup) -> Named:
 
 
 def _card(plan: Plan, selection: Selection) -> Card:
-    if selection.joints.family:
-        from nullah.core.stations.made_up import made_card
-
-        return made_card(plan, selection)
     kind, step = selected_kind(plan, selection), selection.joints.step
     if kind is None:
         dovetailed = not plan.parts
@@ -79,21 +71,19 @@ def _card(plan: Plan, selection: Selection) -> Card:
 
 def joint_card(plan: Plan, kind: JointGroup, asked: tuple[str, ...] = ()) -> Card:
     """Return what to set, do and mind at a joint that is no dovetail; `asked` is why a figure is what it is."""
-    found = told_of(at_bench(plan, kind)) or Told((), (), ())
     title = kind.name[:1].upper() + kind.name[1:]
-    made = joint_work(plan, kind).steps
-    operations = [each for step in made for each in step.operations]
+    made = joint_work(plan, kind)
+    operations = [each for step in made.steps for each in step.operations]
     remarks = (
         *told_wrongly(plan, operations),
-        *found.remarks[:-1],
+        *cautions_of(at_bench(plan, kind)),
         *_season_room(plan, kind),
         *_by_hand(plan, kind),
-        *found.remarks[-1:],
+        *(Remark(care) for care in dict.fromkeys(step.care for step in made.steps) if care),
     )
-    # Of what only touches, the fastener itself is said beside how it is set out.
-    told_so = operations and not kind.joint.type.touches
-    settings = (*(() if told_so else found.settings), *operation_settings(operations, plan.reader))
-    return Card(title, settings, tuple(step_words(step, plan.reader) for step in made), remarks, asked or found.why)
+    row = () if made.row is None else fastening_settings(made.row, plan.reader)
+    settings = (*row, *operation_settings(operations, plan.reader))
+    return Card(title, settings, tuple(step_words(step, plan.reader) for step in made.steps), remarks, asked)
 
 
 def _season_room(plan: Plan, kind: JointGroup) -> Iterator[Remark]:

@@ -65,17 +65,11 @@ class JointsSelection(NamedTuple):
     ----------
     kind : str
         The id of a joint of the piece; empty: the first of the selected part.
-    family : str
-        A joint by itself, in place of one of the piece.
-    figures : tuple of float
-        Its figures, mm; empty: the usual ones.
     step : int, optional
         The step that is shown, from 0; None: the whole joint.
     """
 
     kind: str = ""
-    family: str = ""
-    figures: tuple[float, ...] = ()
     step: int | None = None
 
 

@@ -10,6 +10,7 @@ from nullah.core.breakdown.facts import BoardNotSawable, LayoutFact, Nowhere, Pl
 from nullah.core.card import Numbered
 from nullah.core.errors import FactError
 from nullah.core.forms.own_boards import Offer
+from nullah.core.joints.cautions import ChannelCaution, FasteningCaution, TenonCaution
 from nullah.core.joints.dovetail.facts import CornerFact, GrooveFact, LayoutRefusal
 from nullah.core.ledger import WrongValue
 from nullah.core.piece.facts import Note, PieceFact
@@ -20,6 +21,7 @@ from nullah.core.rules import LedgerFact
 from nullah.core.season.facts import SeasonFact
 from nullah.core.season.fits import Fit
 from nullah.core.season.strain import Strain
+from nullah.core.wording.cautions import channel_caution_words, fastening_caution_words, tenon_caution_words
 from nullah.core.wording.corners import corner_words, groove_words, layout_words
 from nullah.core.wording.holding import hold_words
 from nullah.core.wording.laying import complaint_words, layout_fact_words, nowhere_words, refusal_words, saw_words
@@ -77,6 +79,9 @@ WORDERS: dict[type, Worder] = {
         (get_args(TailsFact), tails_words),
         (get_args(ChannelFact), channel_words),
         (get_args(HoldFact), hold_words),
+        (get_args(ChannelCaution), channel_caution_words),
+        (get_args(TenonCaution), tenon_caution_words),
+        (get_args(FasteningCaution), fastening_caution_words),
         (get_args(MovingFact), moving_words),
         (get_args(BuildingFact), building_words),
         (get_args(PieceFact), piece_words),

@@ -4,7 +4,10 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
+from nullah.core.card import Setting
 from nullah.core.catalogue import N_
+from nullah.core.joints.butt.row import Row
+from nullah.core.lengths import Direction, from_float
 from nullah.core.operations.fastening import Bore, BoreSlots, SetOutRow, TracePlaces
 from nullah.core.operations.operation import Operation
 from nullah.core.reader import Reader
@@ -88,3 +91,13 @@ def fastened_words(alike: Sequence[Operation], reader: Reader) -> str:
             place = reader.listed(str(place.number) for place in made.places)
             return reader.text(message, bit=bit, slot=slot, parts=parts, place=place)
     raise TypeError(f"nothing is said of {type(made).__name__}")
+
+
+def fastening_settings(row: Row, reader: Reader) -> tuple[Setting, ...]:
+    """Return which nails or screws a row wants, as the card shows it: length, thickness, how many."""
+    long, thick = (from_float(round(each, 1)) for each in (row.fastening.long, row.fastening.thick))
+    note = reader.count(
+        len(row.places), "{thick} thick, one in the row", "{thick} thick, {n} in the row", thick=reader.fine(thick)
+    )
+    name = reader.text(N_("Screws") if row.fastening.screws else N_("Nails"))
+    return (Setting(name, reader.marks.write_setting(long, Direction.DOWN), note),)

@@ -1,4 +1,4 @@
-"""How a kind of joint of a piece is made: its settings and its steps, with the shop and the woods it is made in."""
+"""How a kind of joint of a piece is made: its steps, in the shop there is."""
 
 from __future__ import annotations
 
@@ -6,33 +6,29 @@ from collections.abc import Iterator, Sequence
 from typing import NamedTuple, get_args
 
 from nullah.core.apprentice.facts import BuildingFact
-from nullah.core.card import Remark, Setting, Step
+from nullah.core.card import Remark, Step
 from nullah.core.joints.bench import AtBench
+from nullah.core.joints.butt.row import Row
 from nullah.core.joints.dovetail.corners import Corner
-from nullah.core.joints.fasteners import Fastening
 from nullah.core.joints.kinds import JointGroup, kind_of, kinds_of
-from nullah.core.joints.types import told_of
 from nullah.core.operations.operation import Operation
 from nullah.core.plan import Plan
-from nullah.core.wood.species import SpeciesError, find_species
 from nullah.core.work.bench_work import group_steps
 from nullah.core.work.stock_tasks import waits_of
 
-#: Green volume and oven-dry weight against density at 12 %: its water is 12 % of its dry weight.
-_DRY = 1.12
-
 
 class JointWork(NamedTuple):
-    """A kind of joint of a piece, with its corner where it is dovetailed, and how it is made.
-
-    `row` is what it is nailed or screwed with.
-    """
+    """A kind of joint of a piece, with its corner where it is dovetailed, and the steps in which it is made."""
 
     kind: JointGroup
     corner: Corner | None
-    settings: tuple[Setting, ...]
     steps: tuple[Step, ...]
-    row: Fastening | None = None
+
+    @property
+    def row(self) -> Row | None:
+        """What it is nailed or screwed with."""
+        figures = self.kind.joint.figures
+        return figures if isinstance(figures, Row) else None
 
     def mates_of(self, at: str) -> frozenset[str]:
         """Return the ids of all parts that are ``first`` or ``second`` in these joints."""
@@ -57,17 +53,11 @@ def kinds_at_work(plan: Plan) -> tuple[JointGroup, ...]:
 
 
 def joint_work(plan: Plan, kind: JointGroup) -> JointWork:
-    """Return the settings and steps of a kind of joint; none where it cannot be laid out."""
+    """Return the steps of a kind of joint; none where it cannot be laid out."""
     corner = corner_of_kind(plan, kind)
     if kind.corner_prefix and (corner is None or corner.layout.tail.mm <= 0):
-        return JointWork(kind, None, (), ())
-    steps = group_steps(plan.assembly, kind, plan.marks, plan.project.shop)
-    if corner is not None:
-        return JointWork(kind, corner, (), steps or ())
-    told = told_of(at_bench(plan, kind))
-    if told is None:
-        return JointWork(kind, None, (), steps or ())
-    return JointWork(kind, None, told.settings, told.steps if steps is None else steps, told.row)
+        return JointWork(kind, None, ())
+    return JointWork(kind, corner, group_steps(plan.assembly, kind, plan.marks, plan.project.shop) or ())
 
 
 def steps_of_corner(plan: Plan, corner: Corner) -> tuple[Step, ...]:
@@ -93,14 +83,5 @@ def corner_of_kind(plan: Plan, kind: JointGroup | None) -> Corner | None:
 
 
 def at_bench(plan: Plan, kind: JointGroup) -> AtBench:
-    """Return a kind of joint with the shop and the woods it is made in."""
-    hard, gravities = [], []
-    for mate in (kind.first, kind.second):
-        try:
-            species = find_species(plan.species_of(mate.part))
-            hard.append(species.hardness_class != "soft")
-            gravities.append(species.density / 1000 / _DRY)
-        except SpeciesError:
-            hard.append(True)
-            gravities.append(0.5)
-    return AtBench(kind, plan.marks, plan.project.shop, (hard[0], hard[1]), (gravities[0], gravities[1]))
+    """Return a kind of joint with the shop it is made in."""
+    return AtBench(kind, plan.marks, plan.project.shop)

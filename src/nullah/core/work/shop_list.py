@@ -7,7 +7,6 @@ from collections.abc import Iterable, Iterator
 from typing import NamedTuple
 
 from nullah.core.bench.working import COATS
-from nullah.core.card import Setting
 from nullah.core.joints.kinds import kinds_of
 from nullah.core.lengths import Direction, Length, Slope, from_float, write_bought
 from nullah.core.operations.dovetails import CutPins, CutTails, SawBlindPins
@@ -56,7 +55,7 @@ def _tools(plan: Plan) -> Iterator[Need]:
     for kind in kinds_of(plan.assembly):
         work = joint_work(plan, kind)
         operations = [each for step in work.steps for each in step.operations]
-        for tool, figure in _used(operations) if operations else _told(work.settings):
+        for tool, figure in _used(operations):
             found.setdefault((tool, figure), {}).setdefault(kind.name)
     for (tool, figure), kinds in sorted(found.items(), key=lambda item: (item[0][0], len(item[0][1]), item[0][1])):
         yield Need(tool, figure, ", ".join(list(kinds)[:3]) + (" …" if len(kinds) > 3 else ""))
@@ -87,32 +86,15 @@ _MARKERS = {Marker.GAUGE: "Marking gauge", Marker.KNIFE: "Marking knife", Marker
 _BOUGHT = {"chisel": "Chisel", "iron": "Plough, iron", "bit": "Bit", "countersink": "Countersink"}
 
 
-def _told(settings: Iterable[Setting]) -> Iterator[tuple[str, str]]:
-    """Yield the tools of joints that are told in words."""
-    for setting in settings:
-        tool = setting.tool.partition(",")[0]
-        if tool in _KEPT:
-            yield _KEPT[tool], setting.figure if tool in _SIZED else ""
-
-
-#: Settings that name a tool to be fetched, and of which the size matters.
-_KEPT = {
-    "Chisel": "Chisel", "Mortise chisel": "Chisel", "Bit": "Bit", "Pilot bit": "Bit", "Plough iron": "Plough, iron",
-    "Dividers": "Dividers", "Bevel": "Sliding bevel", "Fine saw": "Fine saw", "Gauge": "Marking gauge",
-    "Mortise gauge": "Mortise gauge", "Depth": "Router plane", "Mitre square": "Mitre square",
-}  # fmt: skip
-_SIZED = {"Chisel", "Mortise chisel", "Bit", "Pilot bit", "Plough iron", "Bevel"}
-
-
 def _fastenings(plan: Plan) -> Iterator[Need]:
     """Count nails and screws of each size, a tenth more for those that bend."""
     counts: dict[tuple[str, str], int] = {}
     for kind in kinds_of(plan.assembly):
         row = joint_work(plan, kind).row
         if row is not None:
-            size = plan.marks.write_setting(from_float(round(row.long, 1)), Direction.DOWN)
-            thick = plan.marks.write_fine(from_float(round(row.thick, 1)))
-            key = "Screws" if row.screws else "Nails", f"{size}, {thick} thick"
+            size = plan.marks.write_setting(from_float(round(row.fastening.long, 1)), Direction.DOWN)
+            thick = plan.marks.write_fine(from_float(round(row.fastening.thick, 1)))
+            key = "Screws" if row.fastening.screws else "Nails", f"{size}, {thick} thick"
             counts[key] = counts.get(key, 0) + len(row.places) * len(kind.all)
     for joint in plan.assembly.joints:
         first, second = plan.part(joint.first), plan.part(joint.second)

@@ -11,13 +11,10 @@ from PySide6.QtWidgets import QComboBox, QPushButton
 from nullah.core import actions
 from nullah.core.joints.dovetail.corners import Corner
 from nullah.core.joints.kinds import JointGroup, kinds_of
-from nullah.core.joints.made_up import FAMILIES
 from nullah.core.joints.practice import hands_of
 from nullah.core.ledger import QuantityKind
 from nullah.core.shop import SCHOOLS, Hands
-from nullah.core.stations.made_up import selected_made
 from nullah.core.stations.selected_joint import selected_kind
-from nullah.core.stations.selection import JointsSelection
 from nullah.core.wording.ledger import refusal
 from nullah.core.work.joint_work import corner_of_kind
 from nullah.desk.bench import Bench
@@ -41,7 +38,6 @@ _CORNER = (
     FigureField("half_pin", "half-pin"),
     FigureField("proud", "end grain proud"),
 )
-_MOST_FIGURES = 8
 _SCHOOLS = {"dovetail": "Dovetails", "waste": "waste", "tenon": "tenons", "floor": "floors"}
 
 
@@ -58,7 +54,6 @@ class JointsDesk(StationDesk):
         self.spacing = SpacingChoice(document, row)
         self.others = _Named(document, bench, row)
         self.as_it_is = AsItIs(document, bench, row)
-        self.numbers = Numbers(row, "joint", _MOST_FIGURES, self._type)
         second = self.row()
         third = self.row()
         self.tools = ToolsOwned(document, bench, second, third)
@@ -87,7 +82,7 @@ class JointsDesk(StationDesk):
     def _shown_kind(self) -> JointGroup | None:
         """Return the joint of the piece that is drawn with all its lines; None where something else is."""
         selection = self.document.selection
-        if selection.joints.family or selection.joints.step is not None:
+        if selection.joints.step is not None:
             return None
         return selected_kind(self.document.plan, selection)
 
@@ -97,15 +92,10 @@ class JointsDesk(StationDesk):
         selection = self.document.selection
         kind = next((kind for kind in kinds_of(self.document.plan.assembly) if kind.id == joint), None)
         if kind is None:
-            self.document.select(selection._replace(joints=JointsSelection(family=joint)))
             return
         part = selection.part if kind.has(selection.part) else kind.first.part.id
-        joints = selection.joints._replace(kind=joint, family="", figures=())
+        joints = selection.joints._replace(kind=joint)
         self.document.select(selection._replace(part=part, joints=joints))
-
-    def _type(self, figures: tuple[float, ...]) -> None:
-        selection = self.document.selection
-        self.document.select(selection._replace(joints=selection.joints._replace(figures=figures)))
 
     def _work_so(self, name: str, way: str) -> None:
         schools = self.document.project.shop.schools
@@ -130,7 +120,6 @@ class JointsDesk(StationDesk):
         plan = self.document.plan
         kinds = kinds_of(plan.assembly)
         wanted = [(kind.id, f"{kind.title}{f' ({len(kind.all)})' * (len(kind.all) > 1)}") for kind in kinds]
-        wanted += [(family, f"by itself: {each.title.lower()}") for family, each in FAMILIES.items()]
         shown = [(str(self.corners.itemData(i)), self.corners.itemText(i)) for i in range(self.corners.count())]
         if wanted != shown:
             self.corners.clear()
@@ -139,13 +128,7 @@ class JointsDesk(StationDesk):
         pair = self.corners.parentWidget()
         if pair is not None:
             pair.setVisible(len(wanted) > 1)
-        made = selected_made(self.document.selection)
-        kind = selected_kind(plan, self.document.selection) if made is None else None
-        if made is not None:
-            show_choice(self.corners, made[0])
-            self.numbers.show_figures([name for name, _ in FAMILIES[made[0]].figures], made[1])
-        else:
-            self.numbers.show_figures((), (), shown=False)
+        kind = selected_kind(plan, self.document.selection)
         if kind is not None:
             show_choice(self.corners, kind.id)
         prefix = kind.corner_prefix if kind is not None else ""

@@ -4,12 +4,13 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
+from nullah.core.card import Remark
 from nullah.core.catalogue import N_
 from nullah.core.joints.base import JointBase, let_in
-from nullah.core.joints.bench import AtBench, Told
-from nullah.core.joints.halving import told
+from nullah.core.joints.bench import AtBench
 from nullah.core.joints.making import BenchStep, Making
 from nullah.core.joints.meeting import enters, is_bridle, tongue_of, tongue_sizes
+from nullah.core.joints.tenon.cautions import halved_cautions
 from nullah.core.joints.tenon.operations import tenon_steps
 from nullah.core.ledger import Definition, Ledger
 from nullah.core.piece.joint import Hold, Joint, Offered
@@ -43,9 +44,9 @@ class Bridle(JointBase):
         """Return how the slot is sawn and chopped, and the tongue sawn, as a tenon that shows."""
         return tenon_steps(making)
 
-    def told(self, at: AtBench) -> Told | None:
-        """Return how slot and tongue are cut."""
-        return told(at, bridle=True)
+    def cautions(self, at: AtBench) -> Iterator[Remark]:
+        """Yield what is to be minded where both are thin."""
+        yield from halved_cautions(at)
 
 
 BRIDLE = Bridle()

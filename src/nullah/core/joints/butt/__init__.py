@@ -4,11 +4,14 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
+from nullah.core.card import Remark
 from nullah.core.catalogue import N_
 from nullah.core.joints.base import JointBase
-from nullah.core.joints.bench import AtBench, Told
+from nullah.core.joints.bench import AtBench
+from nullah.core.joints.butt.cautions import butt_cautions
 from nullah.core.joints.butt.operations import fastening_steps
 from nullah.core.joints.butt.row import Row, holes_in, row_of
+from nullah.core.joints.cutouts import axes_of
 from nullah.core.joints.making import BenchStep, Making
 from nullah.core.joints.mate_views import Hole
 from nullah.core.lengths import Marks
@@ -56,17 +59,23 @@ class Butt(JointBase):
             for hold in (Hold.GLUE, Hold.NAILS, Hold.SCREWS, Hold.SLOTS):
                 yield Offered(first, second, hold=hold)
 
-    def told(self, at: AtBench) -> Told | None:
-        """Return how it is held."""
-        from nullah.core.joints.butt.bench import told
-
-        return told(at)
+    def cautions(self, at: AtBench) -> Iterator[Remark]:
+        """Yield what is to be minded of glue, or of the row."""
+        yield from butt_cautions(at)
 
     def holes(self, at: AtBench) -> tuple[str, tuple[Hole, ...]]:
         """Return where nails or screws go."""
-        from nullah.core.joints.butt.bench import holes
-
-        return holes(at)
+        row = _row(at.kind.joint)
+        if row is None:
+            return "", ()
+        part = next(mate.part for mate in (at.kind.first, at.kind.second) if mate.part.id == row.through)
+        axes = axes_of(part)
+        found = []
+        for place in row.places:
+            spot = {row.along: place, row.across: row.level, row.side.axis: part.box.low[row.side.axis.value]}
+            own = [float(spot[axis] - part.box.low[axis.value]) for axis in axes]
+            found.append(Hole(own[0], own[1], own[2], axes.index(row.side.axis)))
+        return part.id, tuple(found)
 
 
 def _row(joint: Joint) -> Row | None:

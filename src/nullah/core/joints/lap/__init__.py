@@ -4,12 +4,13 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
+from nullah.core.card import Remark
 from nullah.core.catalogue import N_
 from nullah.core.joints.base import JointBase, let_in
-from nullah.core.joints.bench import AtBench, Told
-from nullah.core.joints.halving import told
+from nullah.core.joints.bench import AtBench
 from nullah.core.joints.let_in.operations import channel_steps
 from nullah.core.joints.making import BenchStep, Making
+from nullah.core.joints.tenon.cautions import halved_cautions
 from nullah.core.ledger import Ledger
 from nullah.core.piece.joint import Hold, Joint, Offered
 from nullah.core.piece.part import Part
@@ -47,9 +48,9 @@ class Lap(JointBase):
         """Return how both halves are cut: dadoes as wide as the mate, and half as deep."""
         return channel_steps(making) or None
 
-    def told(self, at: AtBench) -> Told | None:
-        """Return how the halves are cut."""
-        return told(at, bridle=False)
+    def cautions(self, at: AtBench) -> Iterator[Remark]:
+        """Yield what is to be minded where both are thin."""
+        yield from halved_cautions(at)
 
 
 LAP = Lap()

@@ -4,9 +4,11 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
+from nullah.core.card import Remark
 from nullah.core.catalogue import N_
 from nullah.core.joints.base import JointBase
-from nullah.core.joints.bench import AtBench, Told
+from nullah.core.joints.bench import AtBench
+from nullah.core.joints.let_in.cautions import channel_cautions
 from nullah.core.joints.let_in.operations import channel_steps
 from nullah.core.joints.making import BenchStep, Making
 from nullah.core.joints.meeting import enters, leaves_a_wall
@@ -51,11 +53,9 @@ class LetIn(JointBase):
         """Return how the channel is cut, and what enters it."""
         return channel_steps(making) or None
 
-    def told(self, at: AtBench) -> Told | None:
-        """Return how the channel is cut."""
-        from nullah.core.joints.let_in.bench import told
-
-        return told(at)
+    def cautions(self, at: AtBench) -> Iterator[Remark]:
+        """Yield what is to be minded of its channel."""
+        yield from channel_cautions(at)
 
 
 LET_IN = LetIn()

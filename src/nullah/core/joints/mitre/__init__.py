@@ -4,9 +4,11 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
+from nullah.core.card import Remark, Severity
 from nullah.core.catalogue import N_
 from nullah.core.joints.base import JointBase
-from nullah.core.joints.bench import AtBench, Told
+from nullah.core.joints.bench import AtBench
+from nullah.core.joints.cautions import WeakMitre
 from nullah.core.joints.making import BenchStep, Making
 from nullah.core.joints.meeting import at_end
 from nullah.core.joints.mitre.keys import Keys, keys_of
@@ -78,11 +80,10 @@ class Mitre(JointBase):
         names = JointQuantities(width=f"{prefix}.thickness", reach=f"{prefix}.reach")
         return joint._replace(figures=keys, names=names)
 
-    def told(self, at: AtBench) -> Told | None:
-        """Return how the mitre is sawn and shot."""
-        from nullah.core.joints.mitre.bench import told
-
-        return told(at)
+    def cautions(self, at: AtBench) -> Iterator[Remark]:
+        """Yield it where no keys hold a glued mitre."""
+        if keys_of(at.kind.joint) is None and at.kind.joint.hold.rigid:
+            yield Remark(WeakMitre(), Severity.WARNING)
 
 
 def key_sizes(prefix: str, thickness: str, count: int = 1) -> tuple[Definition, ...]:

@@ -5,11 +5,13 @@ from __future__ import annotations
 from collections.abc import Iterator
 from fractions import Fraction
 
+from nullah.core.card import Remark
 from nullah.core.catalogue import N_
 from nullah.core.joints.base import JointBase
-from nullah.core.joints.bench import AtBench, Told
+from nullah.core.joints.bench import AtBench
 from nullah.core.joints.making import BenchStep, Making
 from nullah.core.joints.meeting import at_end, enters, is_bridle, open_at_edge, tongue_of, tongue_sizes, within
+from nullah.core.joints.tenon.cautions import tenon_cautions
 from nullah.core.joints.tenon.operations import tenon_steps
 from nullah.core.ledger import Definition, Ledger
 from nullah.core.piece.faults import Channel, Fault, FaultKind, NoCorner
@@ -81,11 +83,9 @@ class Tenon(JointBase):
         """Return how mortises are chopped and tenons sawn."""
         return tenon_steps(making)
 
-    def told(self, at: AtBench) -> Told | None:
-        """Return how mortise and tenon are cut."""
-        from nullah.core.joints.tenon.bench import told
-
-        return told(at)
+    def cautions(self, at: AtBench) -> Iterator[Remark]:
+        """Yield what is to be minded of mortise and tenon."""
+        yield from tenon_cautions(at)
 
 
 TENON = Tenon()

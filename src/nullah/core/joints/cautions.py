@@ -1,0 +1,166 @@
+"""What is to be minded at the bench of a joint that can be made: thin wood, tools that do not fit, ends that split."""
+
+from __future__ import annotations
+
+from typing import NamedTuple
+
+from nullah.core.lengths import Length
+
+
+class ThinUnder(NamedTuple):
+    """Hardly anything is left under a channel."""
+
+    left: Length
+
+
+class DeepRabbet(NamedTuple):
+    """A rabbet deeper than half of its board."""
+
+    deep: Length
+    thick: Length
+
+
+class DeepChannel(NamedTuple):
+    """A groove or dado deeper than a third of its board."""
+
+    deep: Length
+    thick: Length
+
+
+class NoIronEnters(NamedTuple):
+    """No iron of the plough is as narrow as a groove."""
+
+    wide: Length
+    narrowest: Length
+
+
+class PloughStops(NamedTuple):
+    """A groove deeper than the plough goes."""
+
+    most: Length
+    deep: Length
+
+
+class NoChiselEnters(NamedTuple):
+    """No chisel is as narrow as what is to be chopped."""
+
+    wide: Length
+
+
+class ShortEnd(NamedTuple):
+    """So little stands beyond a dado at the end of its board that it splits off."""
+
+    beside: Length
+
+
+class WouldNotEnter(NamedTuple):
+    """A part is thicker than its channel is wide."""
+
+    guest: str
+    thick: Length
+    wide: Length
+
+
+class ThinTenon(NamedTuple):
+    """A tenon much thinner than a third of its rail."""
+
+    thick: Length
+    rail: Length
+
+
+class ThickTenon(NamedTuple):
+    """A tenon that leaves thin cheeks."""
+
+    thick: Length
+    rail: Length
+
+
+class ThinBesideMortise(NamedTuple):
+    """Hardly any wall is left beside a mortise."""
+
+    wall: Length
+
+
+class ShortAboveMortise(NamedTuple):
+    """So little end stands above a mortise that it splits."""
+
+    end: Length
+
+
+class NoChiselAsWide(NamedTuple):
+    """No chisel is as wide as a mortise."""
+
+    thick: Length
+    nearest: Length
+
+
+class WideTenon(NamedTuple):
+    """A tenon so wide that it moves with the season."""
+
+    wide: Length
+
+
+class ShortTenon(NamedTuple):
+    """A tenon shorter than it is thick."""
+
+    deep: Length
+
+
+class WeakMitre(NamedTuple):
+    """A mitre without keys."""
+
+
+class ThinLap(NamedTuple):
+    """Hardly anything is left of a part that is halved."""
+
+    left: Length
+
+
+class EndGrainGlued(NamedTuple):
+    """End grain glued against a side."""
+
+
+class EntersLittle(NamedTuple):
+    """A nail or screw enters less than it should for its thickness."""
+
+    deep: Length
+    wanted: Length
+
+
+class NoBitNear(NamedTuple):
+    """No bit is near the pilot that is wanted."""
+
+    wanted: Length
+
+
+class NearEnd(NamedTuple):
+    """A nail or screw so near an end that the wood splits."""
+
+
+class Resists(NamedTuple):
+    """What one nail or screw resists when it is pulled straight out, and what may be asked of it for good, N."""
+
+    most: float
+    safe: float
+
+
+class TryInScrap(NamedTuple):
+    """Nail or screw and pilot are to be tried in scrap."""
+
+
+ChannelCaution = (
+    ThinUnder | DeepRabbet | DeepChannel | NoIronEnters | PloughStops | NoChiselEnters | ShortEnd | WouldNotEnter
+)
+TenonCaution = (
+    ThinTenon
+    | ThickTenon
+    | ThinBesideMortise
+    | ShortAboveMortise
+    | NoChiselAsWide
+    | WideTenon
+    | ShortTenon
+    | WeakMitre
+    | ThinLap
+)
+FasteningCaution = EndGrainGlued | EntersLittle | NoBitNear | NearEnd | Resists | TryInScrap
+Caution = ChannelCaution | TenonCaution | FasteningCaution
