@@ -10,7 +10,7 @@ from tests.told import corner_of_own
 
 from nullah.core import actions
 from nullah.core.card import JointStage, lines_to_keep
-from nullah.core.drawing import Fill, Path
+from nullah.core.drawing import Fill, Path, Role
 from nullah.core.forms import FORMS
 from nullah.core.forms.own_boards import OwnBoard, OwnJoint
 from nullah.core.joints.butt import BUTT
@@ -88,7 +88,18 @@ def test_every_step_has_a_picture_and_the_pictures_go_on(cabinet):
     gauged = next(n for n, step in enumerate(work.steps) if step.stage is JointStage.GAUGED)
     assert not any(path.fill is Fill.WASTE for path in paths(gauged))
     cut = next(n for n, step in enumerate(work.steps) if step.stage is JointStage.CUT)
-    assert any(path.fill is Fill.PAPER for path in paths(cut))
+    # What goes is hatched while it is cut, and gone after.
+    assert any(path.fill is Fill.WASTE for path in paths(cut)) and not any(p.fill is Fill.PAPER for p in paths(cut))
+    assert any(path.fill is Fill.PAPER for path in paths(cut + 1))
+
+
+def test_a_long_part_is_broken_off_beside_what_is_done_to_it():
+    plan = work_out(actions.give(Project(piece=Piece("case", "case")), "case.outside_height", mm(1900)), milling=False)
+    dado = next(kind for kind in kinds_of(plan.assembly) if kind.name == "stopped dado")
+    work = joint_work(plan, dado)
+    shown = draw_step(plan, work, 1)
+    breaks = [e for e in shown.elements if isinstance(e, Path) and e.role is Role.FAINT and len(e.points) == 4]
+    assert breaks and shown.bounds()[2] - shown.bounds()[0] < 1200
 
 
 def test_pictures_are_drawn_for_all_steps_of_all_joints():

@@ -13,10 +13,10 @@ from nullah.core.lengths import Marks
 from nullah.core.operations.settings import ToolSetting, by_rule
 from nullah.core.operations.shaping import SawArch
 from nullah.core.operations.stock import Stock, Surface
-from nullah.core.operations.taking import PlaneOff
+from nullah.core.operations.taking import Cut, PlaneOff, Take
 from nullah.core.reader import Reader
 from nullah.core.stations.next_step import draw_task
-from nullah.core.stations.operation_picture import draw_operations, room_above
+from nullah.core.stations.operation_picture import draw_operations, draw_part, room_above
 from nullah.core.wording.tools import figure_words
 from nullah.core.work.order_of_work import order_of_work
 
@@ -89,6 +89,31 @@ def test_whatever_goes_is_seen_and_another_figure_makes_another_picture(operatio
         if isinstance(setting, ToolSetting) and setting.value:
             other = replace(operation, **{name: setting._replace(value=setting.value + Fraction(1, 2))})
             assert draw_operations([other], reader) != shown, name
+
+
+def test_a_long_blank_is_broken_off_but_its_figures_are_whole():
+    long = Stock(Fraction(2000), Fraction(120), Fraction(18))
+    first = by_rule("first wall", Fraction(1000), Surface.REFERENCE_END, Marks())
+    other = by_rule("second wall", Fraction(1012), Surface.REFERENCE_END, Marks())
+    edges = (Surface.FACE_EDGE, Surface.OTHER_EDGE)
+    depth = by_rule("depth", Fraction(6), Surface.FACE_SIDE, Marks())
+    dado = Take(
+        part="p",
+        stock=long,
+        cut=Cut.DADO,
+        into=Surface.FACE_SIDE,
+        x=(first, other),
+        y=edges,
+        z=(Surface.FACE_SIDE, depth),
+    )
+    shown = draw_part(long, [dado], [dado], [], Reader())
+    assert {"1000 mm", "1012 mm", "6 mm"} <= {e.text for e in shown.elements if isinstance(e, Dimension)}
+    faces = [e for e in shown.elements if isinstance(e, Path) and e.fill is Fill.WOOD]
+    assert [max(x for x, _ in each.points) for each in faces] == [102, 102], "45 mm on either side of it"
+    # Done already it is gone, and its figures are not told again.
+    after = draw_part(long, [dado], [], [dado], Reader())
+    assert any(isinstance(e, Path) and e.fill is Fill.PAPER for e in after.elements)
+    assert not [e for e in after.elements if isinstance(e, Dimension)]
 
 
 @pytest.mark.sampled(3)

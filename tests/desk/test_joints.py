@@ -3,7 +3,6 @@
 from PySide6.QtCore import Qt
 
 from nullah.core import actions
-from nullah.core.forms import FORMS
 from nullah.core.joints.channel_dragging import handles
 from nullah.core.joints.kinds import kinds_of
 from nullah.core.lengths import mm
@@ -64,7 +63,7 @@ def test_ways_of_working_are_chosen_and_kept(cabinetmaker):
 def test_a_joint_by_itself_is_a_piece_like_any_other(beginner):
     beginner.go("piece")
     rows = beginner.window.desk(0)
-    beginner.choose(rows.form, FORMS["joint"].title)
+    beginner.choose(rows.form, "joint")
     beginner.choose(rows.boxes["joint"], "sliding dovetail")
     beginner.go("joints")
     assert beginner.reads_on_card("set the bevel to 1:7")

@@ -154,7 +154,7 @@ def test_what_is_shown_is_written_as_it_stands(user, tmp_path):
     user.window.papers.exports.write_shown(tmp_path / "shown.pdf")
     pages = pdfium.PdfDocument(tmp_path / "shown.pdf")
     text = "".join(page.get_textpage().get_text_range() for page in pages)
-    assert "Through dovetail" in text and "Lay the tails of" in text and "1 : " in text
+    assert "The corner" in text and "Lay the tails of" in text and "1 : " in text
     user.window.papers.exports.write_shown(tmp_path / "shown.svg")
     assert (tmp_path / "shown.svg").read_text().startswith("<?xml")
     user.window.papers.exports.write_shown(tmp_path / "no" / "folder" / "a.pdf")

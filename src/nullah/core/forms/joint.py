@@ -29,7 +29,7 @@ from nullah.core.joints.types import TYPES
 from nullah.core.ledger import Definition, Ledger, given, ruled
 from nullah.core.piece.form import Assembly, Choice, Choices, Form, View
 from nullah.core.piece.joint import Hold, Joint, JointType
-from nullah.core.piece.space import Axis
+from nullah.core.piece.space import Axis, around
 from nullah.core.rules import evaluate
 
 #: The prefix of the joint's own figures.
@@ -246,7 +246,11 @@ def _assemble(ledger: Ledger, chosen: Choices) -> Assembly:
         return made
     joint = _joined(m, kind)
     if joint is not None:
-        m.add(joint._replace(id=f"{_ONE}-{_OTHER}"))
+        names = joint.names
+        if kind.depth:
+            # What goes in is as long as the channel is deep.
+            names = names._replace(depth=names.depth or _DEPTH, reach=names.reach or _DEPTH)
+        m.add(joint._replace(id=f"{_ONE}-{_OTHER}", names=names))
     _measures(m, kind)
     return m.finish()
 
@@ -261,17 +265,25 @@ def _joined(m: Maker, kind: _Kind) -> Joint | None:
 
 
 def _measures(m: Maker, kind: _Kind) -> None:
-    """Show the sizes of both boards that can be typed, each in the view that shows it."""
+    """Show the sizes of both boards that can be typed, each in the view that shows it, and how deep the joint is."""
     shown: dict[Axis, View] = {Axis.X: View.FRONT, Axis.Z: View.FRONT, Axis.Y: View.SECTION}
+    one, other = m.part(_ONE), m.part(_OTHER)
+    shared = one.box.overlap(other.box)
+    if kind.depth and shared is not None:
+        axis = other.across if kind.type is TONGUE else other.grain if kind.type is not LET_IN else one.face
+        high = tuple(shared.high[a.value] if a is axis else shared.low[a.value] for a in Axis)
+        m.measure(_DEPTH, shown[axis], shared.low, high, 6.0)
+    corner, offsets = around((one.box, other.box)).low, {_ONE: 6.0, _OTHER: 14.0}
     for number, board in ((_ONE, kind.one), (_OTHER, kind.other)):
         part = m.part(number)
         axes = (part.grain, part.across, part.face)
         for way, axis, size in zip(("length", "width", "thickness"), axes, board.sizes, strict=True):
             if isinstance(size, str):
                 continue
-            low = part.box.low
-            high = tuple(part.box.high[a.value] if a is axis else low[a.value] for a in Axis)
-            m.measure(f"{number}.{way}", shown[axis], low, high)
+            # Beside both boards, so that no figure stands over the other one.
+            low = tuple(part.box.low[a.value] if a is axis else corner[a.value] for a in Axis)
+            high = tuple(part.box.high[a.value] if a is axis else corner[a.value] for a in Axis)
+            m.measure(f"{number}.{way}", shown[axis], low, high, offsets[number])
 
 
 JOINT = Form(

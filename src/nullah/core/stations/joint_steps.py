@@ -2,18 +2,22 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 
 from nullah.core.card import Card, JointStage, Remark, Step, lines_to_keep
 from nullah.core.drawing import Anchor, Dimension, Drawing, Element, Fill, Label, Path, Role, drawing
 from nullah.core.joints import views
 from nullah.core.joints.dovetail.corners import Corner
 from nullah.core.joints.kinds import JointGroup
-from nullah.core.joints.mate_views import extent_of, mate_views
+from nullah.core.joints.steps import frames_of
+from nullah.core.operations.operation import Operation
 from nullah.core.plan import Plan
+from nullah.core.stations.operation_picture import draw_part, room_above
 from nullah.core.wording.operations import operation_settings, step_words
 from nullah.core.work.joint_work import JointWork
 
+#: Between two mates as they are drawn, mm.
+_BESIDE = 60.0
 #: What of a layout can be seen so far, by role; the waste follows rules of its own.
 _SEEN = {
     Role.GAUGE: {JointStage.GAUGED, JointStage.MARKED, JointStage.HATCHED, JointStage.SAWN},
@@ -33,32 +37,45 @@ def stage_before(steps: tuple[Step, ...], number: int, mate: str) -> JointStage:
 
 
 def draw_step(plan: Plan, work: JointWork, number: int, titled: bool = True) -> Drawing:
-    """Draw both mates as they are when a step (from 0) is done; what it is done to comes first and is named."""
+    """Draw both mates while a step (from 0) is done; what it is done to comes first and is named."""
     if not work.steps:
         return Drawing()
     number = min(max(number, 0), len(work.steps) - 1)
     step = work.steps[number]
-    stages = [stage_before(work.steps, number, mate) for mate in ("first", "second")]
-    shown = _corner(plan, work.corner, stages) if work.corner is not None else _mates(plan, work.kind, stages)
+    if work.corner is not None:
+        shown = _corner(plan, work.corner, [stage_before(work.steps, number, mate) for mate in ("first", "second")])
+    else:
+        done = [each for before in work.steps[:number] for each in before.operations]
+        shown = draw_mates_at(plan, work, step.operations, done)
     if not titled:
         return shown
     title = f"Step {number + 1} of {len(work.steps)}: {_what(work.kind, step)}"
-    return shown + drawing(Label((shown.bounds()[0], 0), title, 3.8, Anchor.START, bold=True, nudge_mm=(0, -30)))
+    left, top = shown.bounds()[:2]
+    above = -room_above(shown) - 9
+    return shown + drawing(Label((left, top), title, 3.8, Anchor.START, bold=True, nudge_mm=(0, above)))
+
+
+def draw_mates_at(plan: Plan, work: JointWork, now: Sequence[Operation], done: Sequence[Operation] = ()) -> Drawing:
+    """Draw both mates of a joint with what is done to them now hatched, and what was done before gone."""
+    frames, shown, x = frames_of(plan.assembly), Drawing(), 0.0
+    for mate in (work.kind.first, work.kind.second):
+        part = mate.part
+        every, here, before = ([each for each in some if each.part == part.id] for some in (_every(work), now, done))
+        picture = draw_part(frames[part.id].stock, every, here, before, plan.reader, plan.species_of(part))
+        name = Label((0, 0), part.name, 3.0, Anchor.START, Role.FAINT, nudge_mm=(0, -room_above(picture) - 3))
+        shown += (picture + drawing(name)).moved(x, 0)
+        x += picture.bounds()[2] - picture.bounds()[0] + _BESIDE
+    return shown
+
+
+def _every(work: JointWork) -> list[Operation]:
+    return [each for step in work.steps for each in step.operations]
 
 
 def _what(kind: JointGroup, step: Step) -> str:
     names = {"first": kind.first.part.name, "second": kind.second.part.name}
     who = names.get(step.at, f"{kind.first.part.name} and {kind.second.part.name}")
     return f"{who}, {step.stage.value}"
-
-
-def _mates(plan: Plan, kind: JointGroup, stages: list[JointStage]) -> Drawing:
-    shown = Drawing()
-    beside = extent_of(kind.first)[0] + 70
-    for number, mate in enumerate((kind.first, kind.second)):
-        views_of = mate_views(mate, plan.species_of(mate.part), plan.marks)
-        shown += drawing(_at_stage(views_of, stages[number], gauged=True)).moved(number * beside, 0)
-    return shown
 
 
 def _corner(plan: Plan, corner: Corner, stages: list[JointStage]) -> Drawing:
@@ -72,12 +89,12 @@ def _corner(plan: Plan, corner: Corner, stages: list[JointStage]) -> Drawing:
     face = views.tail_board_face(layout, show, levels, plan.species_of(tail), tail.id)
     end = views.pin_board_end(layout, plan.species_of(pin), pin.id)
     inside = views.pin_board_face(layout, show, levels, plan.species_of(pin), pin.id)
-    shown = drawing(_at_stage(face, stages[0], gauged=False))
+    shown = drawing(_at_stage(face, stages[0]))
     if stages[0] in (JointStage.MARKED, JointStage.HATCHED):
         shown += drawing(views.divider_pricks(layout, plan.marks))
     gap = 0.25 * height + 30
-    shown += drawing(_at_stage(end, stages[1], gauged=False)).moved(gap, 0)
-    shown += drawing(_at_stage(inside, stages[1], gauged=False)).moved(gap + thick + 20, 0)
+    shown += drawing(_at_stage(end, stages[1])).moved(gap, 0)
+    shown += drawing(_at_stage(inside, stages[1])).moved(gap + thick + 20, 0)
     words = [
         Label((-show, height), f"{tail.name}: outside", 3.0, Anchor.START, Role.FAINT, nudge_mm=(0, 5)),
         Label((gap, height), f"{pin.name}: end and inside", 3.0, Anchor.START, Role.FAINT, nudge_mm=(0, 5)),
@@ -85,26 +102,21 @@ def _corner(plan: Plan, corner: Corner, stages: list[JointStage]) -> Drawing:
     return shown + drawing(words)
 
 
-def _at_stage(elements: Iterator[Element], stage: JointStage, gauged: bool) -> Iterator[Element]:
-    """Show of a layout what is there at a stage.
-
-    `gauged` tells that its waste is bordered by gauge lines, which are there before the rest.
-    """
+def _at_stage(elements: Iterator[Element], stage: JointStage) -> Iterator[Element]:
+    """Show of a layout what is there at a stage."""
     for element in elements:
         if isinstance(element, Dimension):
             if stage in (JointStage.GAUGED, JointStage.MARKED):
                 yield element
         elif isinstance(element, Path) and element.fill is Fill.WASTE:
-            yield from _waste(element, stage, gauged)
+            yield from _waste(element, stage)
         elif not isinstance(element, Path) or stage in _SEEN.get(element.role, _ORDER):
             yield element
 
 
-def _waste(waste: Path, stage: JointStage, gauged: bool) -> Iterator[Element]:
+def _waste(waste: Path, stage: JointStage) -> Iterator[Element]:
     """Show waste as lines, hatched, sawn along its sides, or gone."""
-    if stage is JointStage.GAUGED and gauged:
-        yield waste._replace(role=Role.GAUGE, fill=Fill.NONE)
-    elif stage is JointStage.MARKED:
+    if stage is JointStage.MARKED:
         yield waste._replace(fill=Fill.NONE)
     elif stage is JointStage.HATCHED:
         yield waste

@@ -14,13 +14,15 @@ from nullah.core.refs import quantity_ref
 from nullah.core.season.facts import RoomInYear
 from nullah.core.season.fits import Verdict
 from nullah.core.stations.corners import corner_card, draw_corner
-from nullah.core.stations.joint_steps import draw_step, step_card
+from nullah.core.stations.joint_steps import draw_mates_at, draw_step, step_card
+from nullah.core.stations.operation_picture import room_above
 from nullah.core.stations.piece import why
 from nullah.core.stations.selected_joint import selected_kind
 from nullah.core.stations.selection import Selection
 from nullah.core.stations.station import Station
 from nullah.core.wording.fastening import fastening_settings
 from nullah.core.wording.operations import operation_settings, step_words
+from nullah.core.wording.piece import kinds_words
 from nullah.core.work.joint_work import at_bench, corner_of_kind, joint_work, told_wrongly
 from nullah.core.work.seasons import season_of
 
@@ -36,14 +38,28 @@ def _draw(plan: Plan, selection: Selection) -> Drawing:
 
 def draw_mates(plan: Plan, kind: JointGroup, titled: bool = True) -> Drawing:
     """Draw both mates of a joint, the one that is cut into at the left."""
+    shape = kind.joint.type
+    if not (shape.in_boxes or shape.touches or shape.slanted):
+        work = joint_work(plan, kind)
+        shown = draw_mates_at(plan, work, [each for step in work.steps for each in step.operations])
+        return shown + drawing([_title(kind, shown)] if titled else [])
     through, places = holes_of(at_bench(plan, kind))
     found = {mate.part.id: places if mate.part.id == through else () for mate in (kind.first, kind.second)}
     one, two = kind.first.part, kind.second.part
     first = drawing(mate_views(kind.first, plan.species_of(one), plan.marks, _named(kind), found[one.id]))
     second = drawing(mate_views(kind.second, plan.species_of(two), plan.marks, holes=found[two.id]))
     beside = extent_of(kind.first)[0] + 70
-    title = Label((0, 0), f"{kind.title} · {len(kind.all)} of it", 3.6, Anchor.START, bold=True, nudge_mm=(0, -27))
+    title = Label((0, 0), _titled(kind), 3.6, Anchor.START, bold=True, nudge_mm=(0, -27))
     return first + second.moved(beside, 0) + drawing([title] if titled else [])
+
+
+def _titled(kind: JointGroup) -> str:
+    """Return what a kind of joint is called over its drawing; how many of it, where there are several."""
+    return f"{kind.title} · {len(kind.all)} of it" if len(kind.all) > 1 else kind.title
+
+
+def _title(kind: JointGroup, shown: Drawing) -> Label:
+    return Label((0, 0), _titled(kind), 3.6, Anchor.START, bold=True, nudge_mm=(0, -room_above(shown) - 9))
 
 
 def _named(kind: JointGroup) -> Named:
@@ -122,7 +138,7 @@ def _state(plan: Plan) -> str:
     if len(plan.corners) == 1 and plan.corner is not None:
         spec = plan.corner.layout.spec
         return f"{spec.tails} tail{'s' if spec.tails != 1 else ''}, {spec.slope.as_text()}"
-    return f"{len(found)} kinds of joint"
+    return kinds_words(len(found), plan.reader)
 
 
 STATION = Station("joints", "Joints", _draw, _card, _state, "There is no joint to lay out yet. The card says why.")

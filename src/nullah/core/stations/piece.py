@@ -147,7 +147,8 @@ def _card(plan: Plan, selection: Selection) -> Card:
 
 def _verdict(plan: Plan) -> Setting:
     """Say first whether it goes together."""
-    counted = f"{len(plan.parts)} parts, {len(plan.assembly.joints)} joints"
+    parts = plan.reader.count(len(plan.parts), "one part", "{n} parts")
+    counted = f"{parts}, {plan.reader.count(len(plan.assembly.joints), 'one joint', '{n} joints')}"
     if plan.failing:
         return Setting("Proof", f"{plan.failing} to mend", counted)
     if plan.proof is None:

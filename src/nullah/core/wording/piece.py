@@ -145,3 +145,8 @@ def piece_words(fact: PieceFact, reader: Reader) -> str:  # noqa: C901 (a case f
             return reader.count(clamps, "{n} clamp.", "{n} clamps, about {apart} apart.", apart=reader.length(apart))
         case _:
             assert_never(fact)
+
+
+def kinds_words(number: int, reader: Reader) -> str:
+    """Return how many kinds of joint a piece has."""
+    return reader.count(number, "one kind of joint", "{n} kinds of joint")

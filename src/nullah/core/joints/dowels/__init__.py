@@ -14,7 +14,7 @@ from nullah.core.ledger import Definition, Ledger, QuantityKind, Snap, given, ru
 from nullah.core.lengths import Length
 from nullah.core.piece.cuts import Removal
 from nullah.core.piece.faults import BoredThrough, DowelsTooMany, Fault, FaultKind
-from nullah.core.piece.joint import Hold, Joint, JointQuantities, Offered
+from nullah.core.piece.joint import Hold, Joint, Offered
 from nullah.core.piece.overlap import contact
 from nullah.core.piece.part import Part
 from nullah.core.piece.space import Axis, Box
@@ -61,8 +61,7 @@ class Dowels(JointBase):
             (ledger[f"{prefix}.first"], ledger[f"{prefix}.second"]),
             ledger[f"{prefix}.inset"],
         )
-        names = JointQuantities(width=f"{prefix}.diameter", depth=f"{prefix}.first", stop=f"{prefix}.count")
-        return Joint(joint_id, self, first.id, second.id, Hold.GLUE, figures=row, names=names)
+        return Joint(joint_id, self, first.id, second.id, Hold.GLUE, figures=row._replace(prefix=prefix))
 
     def cut(self, joint: Joint, first: Part, second: Part, is_first: bool) -> Removal | None:
         """Return the holes."""
@@ -75,8 +74,8 @@ class Dowels(JointBase):
         if not isinstance(row, DowelRow):
             return
         for part, other, deep, name in (
-            (first, second, row.deep[0], joint.names.depth),
-            (second, first, row.deep[1], joint.names.depth.replace(".first", ".second")),
+            (first, second, row.deep[0], f"{row.prefix}.first"),
+            (second, first, row.deep[1], f"{row.prefix}.second"),
         ):
             size = part.box.size(row.side.axis)
             if deep + row.diameter.mm * _BEHIND > size:
@@ -85,7 +84,7 @@ class Dowels(JointBase):
         apart = min((b - a for a, b in zip(row.places, row.places[1:], strict=False)), default=row.diameter.mm * 9)
         if apart < row.diameter.mm * (1 + _BETWEEN):
             crowded = DowelsTooMany(first.id, second.id, len(row.places), Length(apart), row.diameter)
-            yield Fault(FaultKind.THIN, crowded, (first.id, second.id), quantity=joint.names.stop)
+            yield Fault(FaultKind.THIN, crowded, (first.id, second.id), quantity=f"{row.prefix}.count")
 
     def bench_steps(self, making: Making) -> tuple[BenchStep, ...] | None:
         """Return how the row is set out and bored in the one part, and marked over to the other."""

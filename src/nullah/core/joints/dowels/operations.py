@@ -25,7 +25,7 @@ def dowel_steps(making: Making, row: DowelRow) -> tuple[BenchStep, ...]:
         places=laid.places,
         bit=row.diameter,
         pin=Pin.DOWEL,
-        depth=by_rule("depth", row.deep[0], into, making.marks, quantity=making.joint.names.depth),
+        depth=by_rule("depth", row.deep[0], into, making.marks, quantity=f"{row.prefix}.first"),
     )
     lines = _carried(making, row, laid, facing)
     traced = TracePlaces(part=other.part.id, stock=other.stock, mate=one.part.id, lines=lines, points=True)
@@ -37,7 +37,7 @@ def dowel_steps(making: Making, row: DowelRow) -> tuple[BenchStep, ...]:
         places=lines[1:],
         bit=row.diameter,
         pin=Pin.DOWEL,
-        depth=by_rule("depth", row.deep[1], facing, making.marks),
+        depth=by_rule("depth", row.deep[1], facing, making.marks, quantity=f"{row.prefix}.second"),
     )
     return (
         BenchStep(JointStage.MARKED, "first", (laid,)),

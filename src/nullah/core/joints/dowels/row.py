@@ -28,6 +28,8 @@ class DowelRow(NamedTuple):
         As the bit was bought.
     deep : (Fraction, Fraction)
         How deep the holes are in the first and in the second part, mm.
+    prefix : str
+        The ledger's prefix of these figures.
     """
 
     side: Side
@@ -36,6 +38,7 @@ class DowelRow(NamedTuple):
     level: Fraction
     diameter: Length
     deep: tuple[Fraction, Fraction]
+    prefix: str = ""
 
     @property
     def across(self) -> Axis:

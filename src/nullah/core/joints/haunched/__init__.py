@@ -64,8 +64,8 @@ class Haunched(Tenon):
         body = _body(second, overlap)
         face = overlap.at(body)
         stub = stub.set(second.grain, *sorted((face, face - long if body.high else face + long)))
-        names = JointQuantities(guest=f"{joint_id}_tenon.thickness", notch=f"{prefix}.width")
-        return Joint(joint_id, self, first.id, second.id, hold, (main, stub), (main, stub), names=names)
+        names = JointQuantities(guest=f"{joint_id}_tenon.thickness")
+        return Joint(joint_id, self, first.id, second.id, hold, (main, stub), (main, stub), figures=prefix, names=names)
 
     def faults(self, joint: Joint, first: Part, second: Part) -> Iterator[Fault]:
         """Yield it where the boards do not lie so, or the haunch leaves no tenon."""
@@ -81,7 +81,7 @@ class Haunched(Tenon):
             long = overlap.size(second.grain)
             if main.size(second.across) < half or stub.size(second.grain) >= long:
                 told = HaunchTooLarge(second.id, Length(stub.size(second.across)), Length(main.size(second.across)))
-                yield Fault(FaultKind.THIN, told, (second.id, first.id), quantity=joint.names.notch)
+                yield Fault(FaultKind.THIN, told, (second.id, first.id), quantity=f"{joint.figures}.width")
 
     def bench_steps(self, making: Making) -> tuple[BenchStep, ...] | None:
         """Return how mortise, tenon and haunch are cut."""

@@ -78,10 +78,9 @@ class _Haunch:
         """The line on the tenon between what enters the mortise and the haunch, as its mortise ends."""
         frame, host = self._making.second, self._making.first
         flush = self._flush(host)
-        wide = abs(host.stock.at(flush) - self._mortise_end.at)
-        return self._line(
-            LineKind.HAUNCH, by_mate("haunch", wide, self._flush(frame), host.part.id, self._making.joint.names.notch)
-        )
+        wide, name = abs(host.stock.at(flush) - self._mortise_end.at), f"{self._making.joint.figures}.width"
+        setting = by_mate("haunch", wide, self._flush(frame), host.part.id, name)
+        return self._line(LineKind.HAUNCH, setting)
 
     @property
     def end(self) -> Gauge:

@@ -15,7 +15,7 @@ from nullah.core.ledger import Definition, Ledger, QuantityKind, given
 from nullah.core.lengths import Length, Slope
 from nullah.core.piece.cuts import Removal
 from nullah.core.piece.faults import Channel, Fault, FaultKind, NoCorner, WeakTail
-from nullah.core.piece.joint import Hold, Joint, JointQuantities, Offered
+from nullah.core.piece.joint import Hold, Joint, Offered
 from nullah.core.piece.part import Part
 from nullah.core.piece.shaping import Prism
 from nullah.core.piece.space import Axis, Box, Side, side_at
@@ -57,10 +57,8 @@ class Sliding(JointBase):
         overlap, name = first.box.overlap(second.box), f"{joint_id}_tail.slope"
         if overlap is None or name not in ledger.quantities:
             return None
-        names = JointQuantities(width=name)
-        return Joint(
-            joint_id, self, first.id, second.id, hold, (overlap,), figures=SlidingTail(ledger[name]), names=names
-        )
+        tail = SlidingTail(ledger[name], name)
+        return Joint(joint_id, self, first.id, second.id, hold, (overlap,), figures=tail)
 
     def cut(self, joint: Joint, first: Part, second: Part, is_first: bool) -> Removal | None:
         """Return the housing, or what is sloped off the end."""
@@ -109,7 +107,7 @@ class Sliding(JointBase):
         neck = overlap.size(lies.thick) - 2 * tail.lean(overlap.size(lies.deep))
         if neck < _LEAST_NECK or tail.slope < _STEEPEST:
             told = WeakTail(second.id, first.id, Length(neck), Length(_LEAST_NECK), Slope(tail.slope), Slope(_STEEPEST))
-            yield Fault(FaultKind.THIN, told, (second.id, first.id), place=overlap, quantity=joint.names.width)
+            yield Fault(FaultKind.THIN, told, (second.id, first.id), place=overlap, quantity=tail.quantity)
 
     def channel(self, host: Part, box: Box) -> Channel:
         """Return a dado: the housing goes across the grain."""

@@ -19,9 +19,10 @@ from nullah.core.piece.space import Box
 
 
 class SlidingTail(NamedTuple):
-    """What a sliding dovetail is laid out by: the run of a slope of one in so much."""
+    """What a sliding dovetail is laid out by: the run of a slope of one in so much, and what the ledger calls it."""
 
     slope: Fraction
+    quantity: str = ""
 
     def lean(self, deep: Fraction) -> Fraction:
         """Return how far in the neck lies on either face, of a tail so deep, mm."""
@@ -68,7 +69,7 @@ class _Guest:
             part=self._frame.part.id,
             stock=self._frame.stock,
             kind=LineKind.TAIL_SHOULDER,
-            setting=by_rule("tail", self._deep, self._end, self._making.marks),
+            setting=by_rule("tail", self._deep, self._end, self._making.marks, quantity=self._making.joint.names.depth),
             on=(Surface.FACE_SIDE, Surface.OTHER_FACE, Surface.FACE_EDGE, Surface.OTHER_EDGE),
             end=self._end,
         )
@@ -82,7 +83,7 @@ class _Guest:
             end=self._end,
             shoulder=self.shoulder.line,
             slope=self._tail.slope,
-            quantity=self._making.joint.names.width,
+            quantity=self._tail.quantity,
         )
 
 
