@@ -1,6 +1,7 @@
 """The order of work: derived, sound in any piece, glue-ups sized to the glue; and what the checks find."""
 
 import random
+from collections import Counter
 from dataclasses import replace
 from fractions import Fraction
 
@@ -258,6 +259,8 @@ def test_every_choice_of_every_form_has_an_order_of_work(form):
     for chosen in each_choice(form):
         order = order_of_work(planned(Project(Piece(form, form, choices=chosen))))
         assert order.tasks and not order.faults, (chosen, order.faults)
+        titles = Counter((task.id.rpartition("/")[0], task.title) for task in order.tasks if task.id[:6] == "joint/")
+        assert not [title for title, count in titles.items() if count > 1], "two steps of one joint have one name"
 
 
 def test_the_shop_list_tells_tools_and_what_is_used_up(cabinet):

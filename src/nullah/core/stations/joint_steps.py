@@ -14,6 +14,7 @@ from nullah.core.operations.operation import Operation
 from nullah.core.plan import Plan
 from nullah.core.stations.operation_picture import draw_part, room_above
 from nullah.core.wording.operations import operation_settings, step_words
+from nullah.core.work.joint_names import group_words
 from nullah.core.work.joint_work import JointWork
 
 #: Between two mates as they are drawn, mm.
@@ -129,7 +130,7 @@ def _waste(waste: Path, stage: JointStage) -> Iterator[Element]:
 def step_card(plan: Plan, work: JointWork, number: int) -> Card:
     """Return one step to carry away: its settings, itself, what to check, which lines must survive, and its caution."""
     if not work.steps:
-        return Card(work.kind.title)
+        return Card(group_words(work.kind, plan.reader))
     number = min(max(number, 0), len(work.steps) - 1)
     step = work.steps[number]
     kept = [f"{line} (until step {last + 1})" for line, last in lines_to_keep(work.steps, number)]

@@ -23,6 +23,7 @@ from nullah.core.stations.station import Station
 from nullah.core.wording.fastening import fastening_settings
 from nullah.core.wording.operations import operation_settings, step_words
 from nullah.core.wording.piece import kinds_words
+from nullah.core.work.joint_names import group_words
 from nullah.core.work.joint_work import at_bench, corner_of_kind, joint_work, told_wrongly
 from nullah.core.work.seasons import season_of
 
@@ -42,24 +43,17 @@ def draw_mates(plan: Plan, kind: JointGroup, titled: bool = True) -> Drawing:
     if not (shape.in_boxes or shape.touches or shape.slanted):
         work = joint_work(plan, kind)
         shown = draw_mates_at(plan, work, [each for step in work.steps for each in step.operations])
-        return shown + drawing([_title(kind, shown)] if titled else [])
+        name = group_words(kind, plan.reader)
+        title = Label((0, 0), name, 3.6, Anchor.START, bold=True, nudge_mm=(0, -room_above(shown) - 9))
+        return shown + drawing([title] if titled else [])
     through, places = holes_of(at_bench(plan, kind))
     found = {mate.part.id: places if mate.part.id == through else () for mate in (kind.first, kind.second)}
     one, two = kind.first.part, kind.second.part
     first = drawing(mate_views(kind.first, plan.species_of(one), plan.marks, _named(kind), found[one.id]))
     second = drawing(mate_views(kind.second, plan.species_of(two), plan.marks, holes=found[two.id]))
     beside = extent_of(kind.first)[0] + 70
-    title = Label((0, 0), _titled(kind), 3.6, Anchor.START, bold=True, nudge_mm=(0, -27))
+    title = Label((0, 0), group_words(kind, plan.reader), 3.6, Anchor.START, bold=True, nudge_mm=(0, -27))
     return first + second.moved(beside, 0) + drawing([title] if titled else [])
-
-
-def _titled(kind: JointGroup) -> str:
-    """Return what a kind of joint is called over its drawing; how many of it, where there are several."""
-    return f"{kind.title} · {len(kind.all)} of it" if len(kind.all) > 1 else kind.title
-
-
-def _title(kind: JointGroup, shown: Drawing) -> Label:
-    return Label((0, 0), _titled(kind), 3.6, Anchor.START, bold=True, nudge_mm=(0, -room_above(shown) - 9))
 
 
 def _named(kind: JointGroup) -> Named:

@@ -12,6 +12,7 @@ from nullah.core.joints.types import holes_of
 from nullah.core.operations.operation import Operation
 from nullah.core.piece.joint import Joint
 from nullah.core.plan import Plan
+from nullah.core.work.joint_names import step_title
 from nullah.core.work.joint_work import JointWork, at_bench, joint_work, kinds_at_work
 from nullah.core.work.stock_tasks import MillTasks, hardness_of, hosts_of
 
@@ -153,10 +154,9 @@ def _task(
         uses = tuple(line for line in dict.fromkeys(needs) if line not in draws)
     else:
         draws, uses = lines(step.draws), lines(step.uses)
-    count = f" ({len(kind.all)})" if len(kind.all) > 1 else ""
     return Task(
         f"joint/{kind.id}/{number}",
-        f"{kind.title}{count}, {_DONE[step.stage]}",
+        step_title(kind, step, parts, plan.reader),
         Trade.JOINT,
         parts,
         before,
@@ -176,17 +176,6 @@ def _tried(step: Step, kind: JointGroup) -> tuple[Join, ...]:
         return ()
     how = Joining.STARTED if step.text is Trying.STARTED else Joining.DRY
     return tuple(Join((joint.first, joint.second), how) for joint in kind.all)
-
-
-_DONE = {
-    JointStage.BLANK: "make ready",
-    JointStage.GAUGED: "gauge",
-    JointStage.MARKED: "lay out",
-    JointStage.HATCHED: "mark the waste",
-    JointStage.SAWN: "saw",
-    JointStage.CUT: "cut",
-    JointStage.TRIED: "try together",
-}
 
 
 def _amounts(plan: Plan, work: JointWork, step: Step) -> list[tuple[str, float]]:

@@ -16,6 +16,7 @@ from nullah.core.ledger import QuantityKind
 from nullah.core.shop import SCHOOLS, Hands
 from nullah.core.stations.selected_joint import selected_kind
 from nullah.core.wording.ledger import refusal
+from nullah.core.work.joint_names import group_words
 from nullah.core.work.joint_work import corner_of_kind
 from nullah.desk.bench import Bench
 from nullah.desk.document import Document
@@ -119,7 +120,7 @@ class JointsDesk(StationDesk):
     def refresh(self) -> None:
         plan = self.document.plan
         kinds = kinds_of(plan.assembly)
-        wanted = [(kind.id, f"{kind.title}{f' ({len(kind.all)})' * (len(kind.all) > 1)}") for kind in kinds]
+        wanted = [(kind.id, group_words(kind, plan.reader)) for kind in kinds]
         shown = [(str(self.corners.itemData(i)), self.corners.itemText(i)) for i in range(self.corners.count())]
         if wanted != shown:
             self.corners.clear()

@@ -59,6 +59,9 @@ def channel_steps(making: Making) -> tuple[BenchStep, ...]:
         if operations is None:
             return ()
         entering += _steps(operations, "second")
+    if len(entering) > 1 and all(isinstance(each, Take) for step in entering for each in step.operations):
+        # Nothing is marked for them: a tongue is rabbeted on both faces in one go.
+        entering = [entering[0]._replace(operations=tuple(each for step in entering for each in step.operations))]
     # A notch is set to what the rabbet leaves of its mate, so that is made first.
     notched = any(isinstance(each, Take) and each.cut is Cut.NOTCH for step in found for each in step.operations)
     return (*entering, *found) if notched else (*found, *entering)
