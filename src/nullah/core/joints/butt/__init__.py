@@ -32,7 +32,9 @@ class Butt(JointBase):
     in_boxes = False
 
     def name(self, joint: Joint, first: Part, second: Part) -> str:
-        """Return it with what holds it."""
+        """Return it with what holds it; boards edge to edge make a wider one."""
+        if joint.hold is Hold.GLUE and _edge_to_edge(first, second):
+            return N_("edge joint, glued")
         return f"butt joint, {joint.hold.value}"
 
     def cut(self, joint: Joint, first: Part, second: Part, is_first: bool) -> Removal | None:
@@ -76,6 +78,13 @@ class Butt(JointBase):
             own = [float(spot[axis] - part.box.low[axis.value]) for axis in axes]
             found.append(Hole(own[0], own[1], own[2], axes.index(row.side.axis)))
         return part.id, tuple(found)
+
+
+def _edge_to_edge(first: Part, second: Part) -> bool:
+    """Return whether two boards lie edge to edge, their grain the same way."""
+    touch = contact(first, second)
+    beside = touch is not None and touch.size(first.across) == 0
+    return beside and first.grain is second.grain and first.face is second.face
 
 
 def _row(joint: Joint) -> Row | None:

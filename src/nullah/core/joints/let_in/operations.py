@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from dataclasses import replace
 from fractions import Fraction
 from typing import NamedTuple
 
@@ -116,6 +117,10 @@ def _cut(making: Making, frame: Frame, mate: Frame, box: _Box, host: bool) -> tu
             return tuple(cutting.open_notch(Y, X))
         case ([0], [2]):
             return tuple(cutting.open_notch(X, Y))
+        case ([0], [1]):
+            return tuple(cutting.end_slot())
+        case ([], [2]):
+            return tuple(cutting.hole())
     return None
 
 
@@ -326,6 +331,33 @@ class _Cutting:
         yield from (across, along)
         bounds: dict[int, Bounds] = {X: self._pair(X, across.line), Y: self._pair(Y, along.line), Z: self._whole(Z)}
         yield self._take(Cut.NOTCH, edge, bounds)
+
+    def end_slot(self) -> Iterator[Operation]:
+        """Yield a slot sawn into an end, from edge to edge."""
+        surface, distance, width = self._from(Z)
+        end = self._into(X)
+        edges = (Surface.FACE_EDGE, Surface.OTHER_EDGE)
+        setting = by_rule("first wall", distance, surface, self._making.marks)
+        first = self._gauge(LineKind.WALL, setting, (end, *edges))
+        second = self._second_wall(first, width, (end, *edges), backwards=surface.high)
+        floor = self._gauge(LineKind.DEPTH, self._depth(X), edges, end=end)
+        yield from (first, second, floor)
+        walls = sorted((first.line, second.line), key=lambda line: line.at)
+        bounds: dict[int, Bounds] = {X: self._pair(X, floor.line), Y: edges, Z: (walls[0], walls[1])}
+        yield self._take(Cut.OPEN_MORTISE, end, bounds, self._making.chisel(width))
+
+    def hole(self) -> Iterator[Operation]:
+        """Yield a hole through a board that is closed all round, as large as what goes through it."""
+        surface, distance, width = self._from(Y)
+        on = (Surface.FACE_SIDE, Surface.OTHER_FACE)
+        first = self._gauge(LineKind.WALL, by_rule("first wall", distance, surface, self._making.marks), on)
+        second = self._second_wall(first, width, on, backwards=surface.high)
+        stops, _ = self._stops(Surface.FACE_SIDE)
+        yield from (first, second, *(replace(stop, on=on) for stop in stops))
+        walls = sorted((first.line, second.line), key=lambda line: line.at)
+        ends = tuple(replace(stop, on=on).line for stop in stops)
+        bounds: dict[int, Bounds] = {X: (ends[0], ends[1]), Y: (walls[0], walls[1]), Z: self._whole(Z)}
+        yield self._take(Cut.THROUGH_MORTISE, Surface.FACE_SIDE, bounds, self._making.chisel(width))
 
     def open_notch(self, deep: int, wide: int) -> Iterator[Operation]:
         """Yield a notch through the thickness, sunk along one axis from an edge or an end, with two walls."""
