@@ -39,9 +39,11 @@ from nullah.core.joints.mate_views import extent_of, mate_views, shown_part
 from nullah.core.joints.types import cautions_of, holes_of
 from nullah.core.joints.views import divider_pricks
 from nullah.core.lengths import Length, Marks, Slope, mm
+from nullah.core.piece.cuts import block_of
 from nullah.core.piece.facts import DrawerTooLarge, HingesTooLong, HingeTooWide, SidesAboveFront
 from nullah.core.piece.faults import BoredThrough, DowelsTooMany, Shallow, ThinTongue, WeakTail
 from nullah.core.piece.joint import Hold
+from nullah.core.piece.solids import block_solid, build
 from nullah.core.plan import work_out
 from nullah.core.project import Piece, Project
 from nullah.core.shop import Shop
@@ -364,6 +366,24 @@ def test_a_sliding_dovetail_comes_apart_over_an_open_edge_alone():
     joint = plan.assembly.joints[0]
     ways = joint.type.frees(joint, *(plan.part(part) for part in ("own1", "own2")))
     assert {side.axis.name for side in ways} == {"Y"}
+
+
+@pytest.mark.parametrize(("taper", "weak"), [(13, False), ("13.1", True)])
+def test_a_tapered_sliding_dovetail_goes_in_one_way_and_keeps_its_neck_at_its_narrow_end(taper, weak):
+    divider = (300, 200, 18), (11, 0, 150), "xz"
+    plan = own_pair("sliding dovetail", UPRIGHT, divider, ownjoint1_tail__taper=mm(taper))
+    assert any(isinstance(fact, WeakTail) for _, fact in facts_of(plan)) is weak
+    joint, parts = plan.assembly.joints[0], (plan.part("own1"), plan.part("own2"))
+    assert [side.name for side in joint.type.frees(joint, *parts)] == ["FRONT"], "the divider goes in from behind"
+    one, two = (build(plan.proof.recipes[name]) for name in ("own1", "own2"))
+    shared = parts[0].box.overlap(parts[1].box)
+    room = block_solid(block_of(shared))
+    assert (one ^ two).volume() < 0.01
+    # What neither has is the wedge that the taper leaves open beside the narrow end, inside the housing none.
+    lean = 1
+    section = (18 + 18 - 2 * lean) / 2 * 7
+    assert (two ^ room).volume() == pytest.approx((section - float(mm(taper)) / 2 * 7) * 200, rel=1e-6)
+    assert (one ^ room).volume() + (two ^ room).volume() == pytest.approx(float(shared.volume), rel=1e-6)
 
 
 LEG = (400, 45, 45), (0, 0, 0), "zx"

@@ -36,6 +36,12 @@ _JOINTS: dict[str, tuple[str, str, _Board, _Board]] = {
     "dado": ("let in", "glued", _UPRIGHT, _Board("shelf", (300, 200, 16), (12, 0, 150), "xz")),
     "stopped dado": ("let in", "glued", _UPRIGHT, _Board("shelf", (300, 190, 16), (12, 10, 150), "xz")),
     "sliding dovetail": ("sliding dovetail", "glued", _UPRIGHT, _Board("divider", (300, 200, 18), (11, 0, 150), "xz")),
+    "tapered sliding dovetail": (
+        "sliding dovetail",
+        "glued",
+        _UPRIGHT,
+        _Board("divider", (300, 200, 18), (11, 0, 150), "xz"),
+    ),
     "stopped sliding dovetail": (
         "sliding dovetail",
         "glued",
@@ -103,6 +109,8 @@ _JOINTS: dict[str, tuple[str, str, _Board, _Board]] = {
     "screws": ("butt", "screwed", _PANEL, _BATTEN),
     "screws in slots": ("butt", "screwed in slots", _PANEL, _BATTEN),
 }
+#: Figures of an example that are not the usual ones.
+_GIVEN: dict[str, tuple[tuple[str, Length], ...]] = {"tapered sliding dovetail": (("ownjoint1_tail.taper", mm(2)),)}
 #: What the examples are called. A half-blind dovetail is that of a drawer, whose lap is a figure of its own.
 WORKED = ("half-blind dovetail", *_JOINTS)
 
@@ -116,7 +124,8 @@ def worked_joint(name: str) -> Project:
         OwnBoard(f"own{number}", each.name, _lengths(each.sizes), _lengths(each.at), each.lie)
         for number, each in enumerate(boards, start=1)
     )
-    return Project(Piece("own", name, own=own, own_joints=(OwnJoint("ownjoint1", type_id, "own1", "own2", hold),)))
+    joints = (OwnJoint("ownjoint1", type_id, "own1", "own2", hold),)
+    return Project(Piece("own", name, given=_GIVEN.get(name, ()), own=own, own_joints=joints))
 
 
 def _lengths(figures: tuple[int, int, int]) -> tuple[Length, Length, Length]:

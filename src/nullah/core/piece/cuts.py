@@ -28,13 +28,17 @@ class RoundHole(NamedTuple):
 
 
 class Removal(NamedTuple):
-    """What a joint takes from a part: blocks and prisms but what lies in `keeps` and `kept_prisms`, and holes."""
+    """What a joint takes from a part: blocks, prisms and hulls but what lies in `keeps` and `kept_prisms`, and holes.
+
+    A hull is all that lies between some points, mm.
+    """
 
     blocks: tuple[Block, ...] = ()
     prisms: tuple[Prism, ...] = ()
     keeps: tuple[Block, ...] = ()
     kept_prisms: tuple[Prism, ...] = ()
     holes: tuple[RoundHole, ...] = ()
+    hulls: tuple[tuple[Floats, ...], ...] = ()
 
 
 def block_of(box: Box) -> Block:

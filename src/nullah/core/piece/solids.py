@@ -66,6 +66,7 @@ def build(made: Recipe) -> Solid:
     solid = block_solid(made.block)
     for cut in made.cuts:
         taken = [block_solid(block) for block in cut.blocks] + [prism_solid(prism) for prism in cut.prisms]
+        taken += [manifold3d.Manifold.hull_points(np.array(points)) for points in cut.hulls]
         holes = [hole_solid(hole) for hole in cut.holes]
         kept = [block_solid(block) for block in cut.keeps] + [prism_solid(prism) for prism in cut.kept_prisms]
         if taken:

@@ -251,13 +251,23 @@ def sliding_words(alike: Sequence[Operation], reader: Reader) -> str:
     made = alike[0]
     bevel = figure_words(made.settings[0], reader)
     if isinstance(made, SlopeTail):
-        return reader.text(
+        said = reader.text(
             "At {where} set the bevel to {bevel} and draw the slopes on both edges, from the corners of the end in to "
             "the shoulder. Saw the shoulders to them, and plane or pare both slopes with a sloped guide block: the "
             "housing is cut to this.",
             where=where_words(alike, reader),
             bevel=bevel,
         )
+        if made.taper is None or made.leads is None:
+            return said
+        tapered = reader.text(
+            "Then taper the slope on the {face}: {taper} more at the {edge}, which goes in first, to nothing at the "
+            "other.",
+            face=origin_words(made.taper, reader),
+            taper=figure_words(made.taper, reader),
+            edge=surface_words(made.leads, reader),
+        )
+        return f"{said} {tapered}"
     assert isinstance(made, SawHousing)
     message = (
         N_(
@@ -272,7 +282,15 @@ def sliding_words(alike: Sequence[Operation], reader: Reader) -> str:
         )
     )
     floor = reader.text(N_("router plane") if made.router else N_("chisel, bevel down"))
-    return reader.text(message, parts=parts_words(alike, reader), bevel=bevel, floor=floor)
+    said = reader.text(message, parts=parts_words(alike, reader), bevel=bevel, floor=floor)
+    if made.taper is None:
+        return said
+    tapered = reader.text(
+        "The wall of the tapered slope runs {taper} nearer to the other one at the end that the tail reaches last: "
+        "knife it from the tail there too.",
+        taper=figure_words(made.taper, reader),
+    )
+    return f"{tapered} {said}"
 
 
 def wedge_words(alike: Sequence[Operation], reader: Reader) -> str:

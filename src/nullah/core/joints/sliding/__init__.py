@@ -10,10 +10,10 @@ from nullah.core.catalogue import N_
 from nullah.core.joints.base import JointBase
 from nullah.core.joints.making import BenchStep, Making
 from nullah.core.joints.meeting import at_end
-from nullah.core.joints.sliding.operations import SlidingTail, sliding_steps, tail_of
-from nullah.core.ledger import Definition, Ledger, QuantityKind, given
+from nullah.core.joints.sliding.operations import SlidingTail, entry, sliding_steps, tail_of
+from nullah.core.ledger import Definition, Ledger, QuantityKind, Snap, given
 from nullah.core.lengths import Length, Slope
-from nullah.core.piece.cuts import Removal
+from nullah.core.piece.cuts import Floats, Removal
 from nullah.core.piece.faults import Channel, Fault, FaultKind, NoCorner, WeakTail
 from nullah.core.piece.joint import Hold, Joint, Offered
 from nullah.core.piece.part import Part
@@ -22,6 +22,9 @@ from nullah.core.piece.space import Axis, Box, Side, side_at
 
 #: Less neck than this breaks, mm; and no slope is steeper than one in this (practice, no published source).
 _LEAST_NECK, _STEEPEST = Fraction(3), Fraction(4)
+
+
+_Section = tuple[tuple[Fraction, Fraction], ...]
 
 
 class _Lies(NamedTuple):
@@ -48,16 +51,19 @@ class Sliding(JointBase):
                 yield Offered(host, guest, Channel.DADO)
 
     def quantities(self, prefix: str, first: tuple[str, str], second: tuple[str, str]) -> tuple[Definition, ...]:
-        """Declare its slope."""
+        """Declare its slope, and how much narrower it is at the edge that goes in first."""
         slope = Slope(Fraction(7))
-        return (given(f"{prefix}_tail.slope", N_("slope of the sliding dovetail"), slope, QuantityKind.SLOPE),)
+        return (
+            given(f"{prefix}_tail.slope", N_("slope of the sliding dovetail"), slope, QuantityKind.SLOPE),
+            given(f"{prefix}_tail.taper", N_("taper of the sliding dovetail"), 0, snap=Snap.NOTHING),
+        )
 
     def between(self, joint_id: str, first: Part, second: Part, hold: Hold, ledger: Ledger) -> Joint | None:
         """Return a tail as deep as the two overlap; None while its slope is not known."""
         overlap, name = first.box.overlap(second.box), f"{joint_id}_tail.slope"
         if overlap is None or name not in ledger.quantities:
             return None
-        tail = SlidingTail(ledger[name], name)
+        tail = SlidingTail(ledger[name], ledger[f"{joint_id}_tail.taper"], f"{joint_id}_tail")
         return Joint(joint_id, self, first.id, second.id, hold, (overlap,), figures=tail)
 
     def cut(self, joint: Joint, first: Part, second: Part, is_first: bool) -> Removal | None:
@@ -77,14 +83,31 @@ class Sliding(JointBase):
             flat = tuple((float(d), float(t)) if ahead else (float(t), float(d)) for d, t in corners)
             return Prism(lies.run, flat, *span)
 
+        def swept(wide: _Section, narrow: _Section) -> tuple[Floats, ...]:
+            """Return the points of what lies between a section where it goes in and one at its other end."""
+            into = entry(first, overlap, lies.run)
+            places = overlap.at(into), overlap.at(into.opposite)
+            found = []
+            for corners, place in zip((wide, narrow), places, strict=True):
+                for d, t in corners:
+                    at = {lies.deep: d, lies.thick: t, lies.run: place}
+                    found.append((float(at[Axis.X]), float(at[Axis.Y]), float(at[Axis.Z])))
+            return tuple(found)
+
+        straight = ((floor, low), (face, low), (face, low + lean))
         if is_first:
-            return Removal(prisms=(made((face, low + lean), (face, high - lean), (floor, high), (floor, low)),))
-        return Removal(
-            prisms=(
-                made((floor, low), (face, low), (face, low + lean)),
-                made((floor, high), (face, high), (face, high - lean)),
+            if not tail.taper:
+                return Removal(prisms=(made((face, low + lean), (face, high - lean), (floor, high), (floor, low)),))
+            wide, narrow = (
+                ((face, low + lean), (face, top - lean), (floor, top), (floor, low))
+                for top in (high, high - tail.taper)
             )
-        )
+            return Removal(hulls=(swept(wide, narrow),))
+        if not tail.taper:
+            return Removal(prisms=(made(*straight), made((floor, high), (face, high), (face, high - lean))))
+        triangle: _Section = ((floor, high), (face, high), (face, high - lean))
+        tapered: _Section = ((floor, high), (floor, high - tail.taper), (face, high), (face, high - lean - tail.taper))
+        return Removal(prisms=(made(*straight),), hulls=(swept(triangle, tapered),))
 
     def frees(self, joint: Joint, first: Part, second: Part) -> frozenset[Side]:
         """Return the ways of the first: against those in which the tail slides out over an edge."""
@@ -92,6 +115,9 @@ class Sliding(JointBase):
         lies = None if overlap is None else _lies(first, second, overlap)
         if overlap is None or lies is None:
             return frozenset()
+        tail = tail_of(joint)
+        if tail is not None and tail.taper > 0:
+            return frozenset((entry(first, overlap, lies.run).opposite,))
         return frozenset(side.opposite for side in _open_sides(first, overlap, lies.run))
 
     def faults(self, joint: Joint, first: Part, second: Part) -> Iterator[Fault]:
@@ -104,10 +130,10 @@ class Sliding(JointBase):
             fact = NoCorner(first.id, second.id, N_("slid together by a dovetail"))
             yield Fault(FaultKind.COLLISION, fact, (first.id, second.id), place=overlap)
             return
-        neck = overlap.size(lies.thick) - 2 * tail.lean(overlap.size(lies.deep))
+        neck = overlap.size(lies.thick) - 2 * tail.lean(overlap.size(lies.deep)) - tail.taper
         if neck < _LEAST_NECK or tail.slope < _STEEPEST:
             told = WeakTail(second.id, first.id, Length(neck), Length(_LEAST_NECK), Slope(tail.slope), Slope(_STEEPEST))
-            yield Fault(FaultKind.THIN, told, (second.id, first.id), place=overlap, quantity=tail.quantity)
+            yield Fault(FaultKind.THIN, told, (second.id, first.id), place=overlap, quantity=f"{tail.prefix}.slope")
 
     def channel(self, host: Part, box: Box) -> Channel:
         """Return a dado: the housing goes across the grain."""

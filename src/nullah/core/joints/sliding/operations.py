@@ -10,19 +10,31 @@ from nullah.core.card import JointStage
 from nullah.core.joints.making import BenchStep, Making
 from nullah.core.operations.lines import Edge, LineKind
 from nullah.core.operations.marking import Gauge, Marker
-from nullah.core.operations.settings import by_mate, by_rule, of_line
+from nullah.core.operations.settings import ToolSetting, by_mate, by_rule, of_line
 from nullah.core.operations.sliding import SawHousing, SlopeTail
 from nullah.core.operations.stock import Surface, X, Y, surface_at
 from nullah.core.piece.frame import Frame
 from nullah.core.piece.joint import Joint
-from nullah.core.piece.space import Box
+from nullah.core.piece.part import Part
+from nullah.core.piece.space import Axis, Box, Side, side_at
 
 
 class SlidingTail(NamedTuple):
-    """What a sliding dovetail is laid out by: the run of a slope of one in so much, and what the ledger calls it."""
+    """What a sliding dovetail is laid out by.
+
+    Parameters
+    ----------
+    slope : Fraction
+        The run of a slope of one in so much.
+    taper : Fraction
+        How much narrower it is at the edge that goes in first, mm; 0: straight.
+    prefix : str
+        The ledger's prefix of these figures.
+    """
 
     slope: Fraction
-    quantity: str = ""
+    taper: Fraction = Fraction(0)
+    prefix: str = ""
 
     def lean(self, deep: Fraction) -> Fraction:
         """Return how far in the neck lies on either face, of a tail so deep, mm."""
@@ -49,6 +61,16 @@ def sliding_steps(making: Making, overlap: Box) -> tuple[BenchStep, ...] | None:
     )
 
 
+def entry_side(making: Making, overlap: Box) -> Side:
+    """Return the edge of the housed board over which the tail is slid in: of two open ones the high one."""
+    return entry(making.first.part, overlap, making.second.part.across)
+
+
+def entry(host: Part, overlap: Box, run: Axis) -> Side:
+    """Return the side over which a tail goes into its housing, along the axis it runs."""
+    return side_at(run, overlap.high[run.value] == host.box.high[run.value])
+
+
 def _end(frame: Frame, overlap: Box) -> Surface:
     """Return the end of a board at which an overlap lies."""
     low, _ = frame.spans(overlap)[X]
@@ -60,7 +82,17 @@ class _Guest:
 
     def __init__(self, making: Making, tail: SlidingTail, overlap: Box) -> None:
         self._making, self._tail, self._frame = making, tail, making.second
+        self._overlap = overlap
         self._end, self._deep = _end(making.second, overlap), overlap.size(making.second.part.grain)
+
+    @property
+    def taper(self) -> ToolSetting | None:
+        """How much more comes off the tapered face at the edge that leads."""
+        if self._tail.taper <= 0:
+            return None
+        face = self._frame.surface(side_at(self._making.second.part.face, True))
+        name = f"{self._tail.prefix}.taper"
+        return by_rule("taper", self._tail.taper, face, self._making.marks, quantity=name)
 
     @property
     def shoulder(self) -> Gauge:
@@ -83,7 +115,9 @@ class _Guest:
             end=self._end,
             shoulder=self.shoulder.line,
             slope=self._tail.slope,
-            quantity=self._tail.quantity,
+            quantity=f"{self._tail.prefix}.slope",
+            taper=self.taper,
+            leads=None if self.taper is None else self._frame.surface(entry_side(self._making, self._overlap).opposite),
         )
 
 
@@ -93,6 +127,7 @@ class _Host:
     def __init__(self, making: Making, tail: SlidingTail, overlap: Box, guest: _Guest) -> None:
         self._making, self._tail, self._frame, self._guest = making, tail, making.first, guest
         self._mate = making.second.part
+        self._overlap = overlap
         self._x, self._y, z = making.first.spans(overlap)
         self._into = Surface.FACE_SIDE if z[0] == 0 else Surface.OTHER_FACE
         edges = (Surface.FACE_EDGE, Surface.OTHER_EDGE)
@@ -167,4 +202,11 @@ class _Host:
             mate=self._mate.id,
             ends=(ends[0], ends[1]),
             router=self._making.shop.schools.floor == "router plane",
+            taper=self._taper,
+            narrows=int(not entry_side(self._making, self._overlap).high),
         )
+
+    @property
+    def _taper(self) -> ToolSetting | None:
+        made = self._guest.taper
+        return None if made is None else by_mate("taper", made.figure, of_line(self._walls[1].line), self._mate.id)
