@@ -175,7 +175,8 @@ def test_nails_and_screws_are_named_on_the_card_and_say_what_they_carry(hold, to
     assert card.set[0].tool == tool
     assert card.set[0].note.startswith(f"{row.fastening.thick:.1f} mm thick, ")
     resists = next(fact for fact in cautions(plan.assembly) if isinstance(fact, Resists))
-    assert resists.most == row.fastening.holds and resists.safe == pytest.approx(row.fastening.holds * SAFE_SHARE)
+    assert resists.most == pytest.approx(row.fastening.holds / 9.80665)
+    assert resists.safe == pytest.approx(resists.most * SAFE_SHARE)
     assert TryInScrap() in cautions(plan.assembly)
     touch = [
         e for e in mate_views(kind.first, "black cherry", Marks()) if isinstance(e, Path) and e.role is Role.PENCIL

@@ -138,7 +138,7 @@ class NearEnd(NamedTuple):
 
 
 class Resists(NamedTuple):
-    """What one nail or screw resists when it is pulled straight out, and what may be asked of it for good, N."""
+    """What hangs on one nail or screw as it is pulled straight out, and what may hang on it for good, kg."""
 
     most: float
     safe: float

@@ -10,6 +10,8 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
+#: What a kilogram weighs, N (standard gravity, exact).
+GRAVITY = 9.80665
 #: Of what pulls it out, so much may be asked of it for good (the Handbook's usual fraction of test values).
 SAFE_SHARE = 1 / 5
 #: A nail or screw in end grain holds so much of what it does in side grain (Handbook, about).

@@ -172,6 +172,17 @@ class Marks:
         size, suffix, places = self.style.volume
         return f"{cubic_mm / size:.{places}f} {suffix}"
 
+    def write_weight(self, kilograms: float) -> str:
+        """Write a weight, or what a load weighs: whole kilograms, or pounds; under ten with one place.
+
+        Examples
+        --------
+        >>> Marks().write_weight(12), Marks(Unit.INCH).write_weight(12), Marks().write_weight(2.34)
+        ('12 kg', '26 lb', '2.3 kg')
+        """
+        size, suffix, places = self.style.weight
+        return f"{kilograms / size:.{places if kilograms / size >= 10 else places + 1}f} {suffix}"
+
     def dragged(self, millimetres: float) -> Length:
         """Return a place in mm that was dragged, to what a hand means: a whole millimetre, or 1/16 inch.
 

@@ -13,7 +13,7 @@ from nullah.core.lengths.exact import MM_PER_INCH, Entry, Length, Unit, plain
 
 
 class DerivedUnit(NamedTuple):
-    """A unit of area or of volume: how many mm² or mm³ it is, how it is written, and to how many places."""
+    """A unit of area, volume or weight: how many mm², mm³ or kg it is, how it is written, and to how many places."""
 
     size: float
     suffix: str
@@ -44,7 +44,7 @@ class Style(NamedTuple):
         Whether a nought before the point is kept where there is little room.
     step : Fraction
         To what a place that was dragged is rounded, in the unit.
-    area, volume : DerivedUnit
+    area, volume, weight : DerivedUnit
     boards : tuple of str
         What boards typed on a sheet may look like.
     """
@@ -62,10 +62,12 @@ class Style(NamedTuple):
     step: Fraction
     area: DerivedUnit
     volume: DerivedUnit
+    weight: DerivedUnit
     boards: tuple[str, ...]
 
 
 _METRIC_AREA, _METRIC_VOLUME = DerivedUnit(1e6, "m²", 2), DerivedUnit(1e9, "m³", 4)
+_KILOGRAM = DerivedUnit(1.0, "kg", 0)
 _METRIC_MARKS = ((Fraction(1), "1 mm"), (Fraction(1, 2), "0.5 mm"), (Fraction(1, 10), "0.1 mm"))
 
 STYLES = MappingProxyType(
@@ -84,6 +86,7 @@ STYLES = MappingProxyType(
             Fraction(1),
             _METRIC_AREA,
             _METRIC_VOLUME,
+            _KILOGRAM,
             ("2400 x 200 x 27", "1800 x 165 x 34 black walnut", "2000 x 150 x 22 yellow-poplar *3 back stock"),
         ),
         Unit.CM: Style(
@@ -100,6 +103,7 @@ STYLES = MappingProxyType(
             Fraction(1, 10),
             _METRIC_AREA,
             _METRIC_VOLUME,
+            _KILOGRAM,
             ("240 x 20 x 2.7", "180 x 16.5 x 3.4 black walnut", "200 x 15 x 2.2 yellow-poplar *3 back stock"),
         ),
         Unit.INCH: Style(
@@ -116,6 +120,7 @@ STYLES = MappingProxyType(
             Fraction(1, 16),
             DerivedUnit(304.8**2, "sq ft", 1),
             DerivedUnit(144 * 25.4**3, "bd ft", 2),
+            DerivedUnit(0.45359237, "lb", 0),
             ("8' x 7 1/2 x 1", "6' 4/4 x 6 1/4 black walnut", "8' 1x12 white oak *3 shelf stock"),
         ),
     }

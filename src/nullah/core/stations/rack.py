@@ -291,7 +291,7 @@ def _card(plan: Plan, selection: Selection) -> Card:
             GrainCut.QUARTER: "quarter-sawn: it stays flat",
         }
         remarks.append(Remark(f"{species.name.capitalize()}, {words[board.cut]}."))
-        remarks.append(Remark(_heft(board, species)))
+        remarks.append(Remark(_heft(board, species, plan.marks)))
         remarks.append(Remark(_bought(board, plan.marks)))
         why = (_why_wood(species, board.cut),)
     except SpeciesError as error:
@@ -329,10 +329,11 @@ def _bought(board: Board, marks: Marks) -> str:
     return f"{', '.join(words).capitalize()}: {held}{paid}."
 
 
-def _heft(board: Board, species: Species) -> str:
+def _heft(board: Board, species: Species, marks: Marks) -> str:
     """Return how hard the wood is to work, and what the board weighs at 12 % moisture."""
     volume = float(board.length) * float(board.width) * float(board.thickness) * 1e-9
-    return f"{species.hardness_class.capitalize()} wood; the board weighs about {volume * species.density:.1f} kg."
+    weighs = marks.write_weight(volume * species.density)
+    return f"{species.hardness_class.capitalize()} wood; the board weighs about {weighs}."
 
 
 def _why_wood(species: Species, cut: GrainCut) -> str:

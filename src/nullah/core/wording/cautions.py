@@ -120,10 +120,10 @@ def fastening_caution_words(fact: FasteningCaution, reader: Reader) -> str:
             return reader.text("So near the end the wood splits without a pilot; leave it over-long and trim after.")
         case facts.Resists(most, safe):
             return reader.text(
-                "Pulled straight out, one resists about {most} N at the most; ask no more than {safe} N of it for good "
+                "Pulled straight out, one holds about {most} at the most; hang no more than {safe} on it for good "
                 "(Wood Handbook, from memory).",
-                most=f"{most:.0f}",
-                safe=f"{safe:.0f}",
+                most=reader.marks.write_weight(most),
+                safe=reader.marks.write_weight(safe),
             )
         case facts.TryInScrap():
             return reader.text("Test nail or screw and its pilot in scrap of the same wood first.")

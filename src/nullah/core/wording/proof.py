@@ -236,8 +236,8 @@ def moving_words(fact: MovingFact, reader: Reader) -> str:
             )
         case facts.Sags(one, load, drop, span, passing):
             return reader.text(
-                "Under {load} kg the {part} sags {drop} over {span}; it would show. At {passing} it passes.",
-                load=load,
+                "Under {load} the {part} sags {drop} over {span}; it would show. At {passing} it passes.",
+                load=reader.marks.write_weight(load),
                 part=part(one),
                 drop=fine(drop),
                 span=reader.length(span),

@@ -8,7 +8,7 @@ from nullah.core.card import Remark, Severity
 from nullah.core.joints.bench import AtBench
 from nullah.core.joints.butt.row import Row
 from nullah.core.joints.cautions import EndGrainGlued, EntersLittle, NearEnd, NoBitNear, Resists, TryInScrap
-from nullah.core.joints.fasteners import SAFE_SHARE
+from nullah.core.joints.fasteners import GRAVITY, SAFE_SHARE
 from nullah.core.lengths import from_float
 from nullah.core.piece.joint import Hold
 
@@ -33,5 +33,6 @@ def butt_cautions(at: AtBench) -> Iterator[Remark]:
         yield Remark(NoBitNear(pilot), Severity.WARNING)
     if row.places[0] < _FROM_END * row.thick - 1e-6:
         yield Remark(NearEnd(), Severity.WARNING)
-    yield Remark(Resists(row.holds, row.holds * SAFE_SHARE))
+    held = row.holds / GRAVITY
+    yield Remark(Resists(held, held * SAFE_SHARE))
     yield Remark(TryInScrap())
