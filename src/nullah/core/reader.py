@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, field
 from enum import Enum
@@ -60,12 +61,21 @@ class Reader:
         >>> names = {"a": "front", "b": "slip 1", "c": "slip 2", "d": "back", "e": "left end"}
         >>> Reader(parts=names).together(names)
         'front, slip 1 and 2, back, and left end'
+        >>> Reader().together(["divider 1 left rail", "divider 1 right rail", "divider 2 left rail"])
+        'left rail of divider 1 and 2 and divider 1 right rail'
         """
-        kinds: dict[str, list[str]] = {}
+        kinds: dict[tuple[str, str], list[str]] = {}
         for name in map(self.part, parts):
-            stem, _, number = name.rpartition(" ")
-            kinds.setdefault(stem if number.isdigit() else name, []).append(name)
-        return self.listed([self.name_together(names) for names in kinds.values()], most=8)
+            stem, number, rest = _numbered(name)
+            kinds.setdefault((stem, rest) if number else (name, ""), []).append(name)
+        return self.listed([self._of_one_kind(*kind, names) for kind, names in kinds.items()], most=8)
+
+    def _of_one_kind(self, stem: str, rest: str, names: Sequence[str]) -> str:
+        """Return several parts of things that are numbered, such as ``front rail of divider 1 to 4``."""
+        if not rest or len(names) == 1:
+            return self.name_together(names)
+        owners = [f"{stem} {_numbered(name)[1]}" for name in names]
+        return self.text("{rest} of {names}", rest=rest, names=self.name_together(owners))
 
     def name_together(self, names: Sequence[str]) -> str:
         """Return several names in one: numbered ones by their first and last.
@@ -105,6 +115,12 @@ class Reader:
     def size(self, *sizes: Length) -> str:
         """Return sizes as ``340.0 × 12.0 × 9.0 mm``, finer than the mark."""
         return " × ".join(self.marks.write_fine(size, unit=size is sizes[-1]) for size in sizes)
+
+
+def _numbered(name: str) -> tuple[str, str, str]:
+    """Return what a name says before its number, the number, and what it says after; no number where it has none."""
+    found = re.fullmatch(r"(.+?) (\d+)(?: (.+))?", name)
+    return (found[1], found[2], found[3] or "") if found else (name, "", "")
 
 
 def sentence(words: str) -> str:

@@ -36,6 +36,7 @@ class Cut(Enum):
     TONGUE = N_("rabbet beside a tongue")
     END_RABBET = N_("saw and split a rabbet")
     STOPPED_RABBET = N_("chop a stopped rabbet")
+    STOPPED_EDGE_RABBET = N_("chop a rabbet stopped along an edge")
     DADO = N_("saw and chop a dado")
     STOPPED_DADO = N_("chop a stopped dado")
     NOTCH = N_("notch")

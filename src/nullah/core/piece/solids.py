@@ -228,8 +228,10 @@ def _rounded(solid: Solid) -> tuple[Points, NDArray[np.int64]]:
     """Return points and triangles, corners that are one in single precision taken as one."""
     mesh = solid.to_mesh64()
     points, triangles = np.asarray(mesh.vert_properties[:, :3], np.float64), np.asarray(mesh.tri_verts, np.int64)
-    # Corners that are one in a file's shorter numbers are one; a triangle between two of them is none.
-    _, first, one = np.unique(points.astype(np.float32), axis=0, return_index=True, return_inverse=True)
+    # Corners that are one in a file's shorter numbers are one, and so are those apart by less than any number
+    # near nought can be; a triangle between two of them is none.
+    near = points.astype(np.float32).round(5)
+    _, first, one = np.unique(near, axis=0, return_index=True, return_inverse=True)
     joined = one.reshape(-1)[triangles]
     whole = (joined != np.roll(joined, 1, axis=1)).all(axis=1)
     return points[first], joined[whole]

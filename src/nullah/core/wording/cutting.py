@@ -142,6 +142,10 @@ _TAKEN = {
         "On {parts} chop the stop first, saw the shoulder from the open edge to the depth line, chop the rest out and "
         "level it."
     ),
+    Cut.STOPPED_EDGE_RABBET: N_(
+        "On {parts} chop at each stop down to the depth line, chop the waste out between along the grain, a little at "
+        "a time, and pare to both lines; level with the {floor}."
+    ),
     Cut.DADO: N_(
         "On {parts} saw both walls in the waste to the depth line, chop out from both edges, level with the "
         "{floor}."

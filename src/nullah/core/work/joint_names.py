@@ -80,7 +80,7 @@ _SPECIAL: tuple[tuple[frozenset[type | Cut | LineKind], str], ...] = (
         frozenset((SetOutRow, TracePlaces, LineKind.ROW, LineKind.PLACE, LineKind.DRAWN_ROW)),
         N_("{joint}: mark the holes on {parts}"),
     ),
-    (frozenset((Bore, BoreSlots)), N_("{joint}: bore {parts}")),
+    (frozenset((TracePlaces, Bore, BoreSlots)), N_("{joint}: bore {parts}")),
     (frozenset((LineKind.KEY, LineKind.OTHER_KEY)), N_("{joint}: mark the slots for keys on {parts}")),
     (frozenset((KeySlot,)), N_("{joint}: saw the slots for keys in {parts}")),
     (

@@ -103,6 +103,8 @@ def _cut(making: Making, frame: Frame, mate: Frame, box: _Box, host: bool) -> tu
     match (sides, through):
         case ([2], [0]) | ([2], []) | ([0, 2], []) if _longer_along(box) or through == [0]:
             return tuple(cutting.groove(Z, Y))
+        case ([1, 2], []) if _longer_along(box):
+            return tuple(cutting.stopped_rabbet())
         case ([2], [1]) | ([2], []) | ([1, 2], []):
             return tuple(cutting.dado())
         case ([1], [0]) | ([1], []) | ([0, 1], []):
@@ -285,6 +287,17 @@ class _Cutting:
             depth = by_mate("tongue", left, into.opposite, self._mate.part.id, self._names.guest)
         bounds: dict[int, Bounds] = {X: self._whole(X), Y: self._pair(Y, wide), Z: self._pair(Z, depth)}
         yield self._take(Cut.TONGUE if tongue else Cut.RABBET, into, bounds)
+
+    def stopped_rabbet(self) -> Iterator[Operation]:
+        """Yield a rabbet along an edge that does not come out at an end, so that no plane can cut it."""
+        edge, face = self._into(Y), self._into(Z)
+        wide = by_rule("wide", self._sunk(Y), edge, self._making.marks, quantity=self._names.width)
+        shoulder = self._gauge(LineKind.WALL, wide, (face,))
+        depth = self._gauge(LineKind.DEPTH, self._depth(Z), (edge,))
+        stops, along = self._stops(face)
+        yield from (shoulder, depth, *stops)
+        bounds: dict[int, Bounds] = {X: along, Y: self._pair(Y, shoulder.line), Z: self._pair(Z, depth.line)}
+        yield self._take(Cut.STOPPED_EDGE_RABBET, face, bounds)
 
     def end_rabbet(self) -> Iterator[Operation]:
         """Yield a rabbet across an end, or the shoulder of a tongue: gauged, sawn, split, levelled."""
