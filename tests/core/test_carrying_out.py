@@ -70,6 +70,47 @@ def test_every_part_of_every_choice_comes_out_as_designed(chosen):
         assert wrong(planned(*chosen, marks=marks)) == []
 
 
+@pytest.mark.parametrize("by", ["-1", "-0.5", "0", "0.5", "2"])
+@pytest.mark.parametrize("form", ["box", "case", "holder"])
+def test_ends_stand_proud_of_a_corner_or_inside_it_as_told(form, by):
+    marks = MARKS[-2]
+    plan = planned(form, (), given=[("tails.proud", mm(by))], marks=marks)
+    assert wrong(plan) == []
+    told = "" if by == "0" else f", less {by[1:]} mm" if by < "0" else f", and {by} mm more"
+    baselines = [operation_words([each], Reader(marks=marks)) for each in _baselines(plan)]
+    assert baselines and all(told in each for each in baselines)
+    if by == "0":
+        assert not any("less" in each or "more" in each for each in baselines)
+
+
+def test_rounded_corners_of_ends_that_are_set_inside_are_not_told_and_the_proof_says_so():
+    for by, fine in (("0", True), ("-0.5", False)):
+        plan = planned("tray", (("ends", "dovetailed"),), given=[("tails.proud", mm(by))], marks=MARKS[-2])
+        assert (wrong(plan) == []) is fine
+        assert any(each.trouble is MADE_OTHERWISE for each in prove_plan(plan).findings) is not fine
+
+
+def _baselines(plan, *parts):
+    """The gauging of baselines in the work on these parts, or on all."""
+    told = [each for part in plan.parts if part.id in parts or not parts for each in operations_of(plan, part) or ()]
+    return [each for each in told if isinstance(each, Gauge) and each.kind is LineKind.BASELINE]
+
+
+@pytest.mark.sampled(6)
+@pytest.mark.parametrize(
+    "chosen", [(form, chosen) for form in sorted(FORMS.keys() - {"own"}) for chosen in each_choice(form)]
+)
+def test_a_corner_is_drawn_with_the_gauges_that_are_told(chosen):
+    plan = planned(*chosen)
+    for corner in plan.corners:
+        for boards, drawn in (
+            (corner.tail_boards, corner.layout.gauge_tail_board),
+            (corner.pin_boards, corner.layout.gauge_pin_board),
+        ):
+            told = {each.setting.figure + (each.over.figure if each.over else 0) for each in _baselines(plan, *boards)}
+            assert drawn.mm in told, (corner.prefix, boards)
+
+
 mm_of = st.builds(lambda n, d: Fraction(n, d), st.integers(1, 4000), st.sampled_from([1, 2, 4, 10]))
 
 

@@ -239,7 +239,7 @@ def test_a_board_of_ones_own_is_dovetailed_to_a_part_of_a_form_by_that_parts_siz
     project = actions.join_own(project, OwnJoint("ownjoint1", "dovetail", "own1", "left"))
     joined = work_out(project, milling=False, proving=False)
     ledger = joined.ledger
-    assert ledger["ownjoint1_tails.gauge_tail_board"] == end.thickness.mm + ledger["ownjoint1_tails.proud"]
+    assert ledger["ownjoint1_tails.gauge_tail_board"] == end.thickness.mm
     assert ledger["ownjoint1_tails.half_pin"] == 7, "half its own thickness"
     step = (high - 2 * ledger["ownjoint1_tails.half_pin"] + ledger["ownjoint1_tails.pin"]) / 3
     assert ledger["ownjoint1_tails.step"] == step

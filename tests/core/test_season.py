@@ -103,7 +103,7 @@ def test_it_is_built_at_what_its_board_was_last_read_at(cabinet):
 
 def test_what_is_wetter_than_the_room_will_ever_be_is_told(cabinet):
     texts = [said(remark, cabinet) for remark in SEASON.card(cabinet, Selection()).mind]
-    assert any("and drawer 4 front stand at 12.0\u00a0%" in text for text in texts)
+    assert any("Front of drawer 1 to 4 stand at 12.0\u00a0%" in text for text in texts)
 
 
 def test_the_cabinet_has_room_all_year(cabinet):

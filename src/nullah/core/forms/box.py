@@ -63,7 +63,9 @@ def _define(chosen: Choices) -> tuple[Definition, ...]:
         *bottom_sizes("box", 10, 5, "1"),
     ]
     if dovetailed:
-        found += tail_sizes("tails", f"{tail}.thickness", f"{pin}.thickness", "box.outside_height", 3)
+        found += tail_sizes(
+            "tails", f"{tail}.thickness", f"{pin}.thickness", "box.outside_height", 3, proud="tails.proud"
+        )
     elif chosen["corners"] == "rabbeted":
         found += [
             ruled("corner.depth", N_("depth of the corner rabbet"), "sides.thickness / 2", snap=Snap.MARK),
@@ -114,7 +116,13 @@ def _lid_quantities(chosen: Choices, tail: str, pin: str) -> tuple[Definition, .
             ]
             if chosen["corners"] == "dovetailed":
                 found += tail_sizes(
-                    "low_tails", f"{tail}.thickness", f"{pin}.thickness", "low_end.width", 3, N_("at the low end")
+                    "low_tails",
+                    f"{tail}.thickness",
+                    f"{pin}.thickness",
+                    "low_end.width",
+                    3,
+                    N_("at the low end"),
+                    proud="tails.proud",
                 )
             return tuple(found)
         case "lift" | "hinged":

@@ -94,7 +94,7 @@ def _define(chosen: Choices) -> tuple[Definition, ...]:
         *board_sizes("top", N_("top and bottom"), top_length, "case.outside_depth", "sides.thickness", spare=spare),
     ]
     if shape.dovetailed:
-        found += tail_sizes("tails", "sides.thickness", "top.thickness", "case.outside_depth", 5)
+        found += tail_sizes("tails", "sides.thickness", "top.thickness", "case.outside_depth", 5, proud="tails.proud")
     else:
         found += [
             ruled("corner.depth", N_("depth of the corner rabbet"), "sides.thickness / 2", snap=Snap.MARK),

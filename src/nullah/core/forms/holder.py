@@ -57,7 +57,7 @@ def _define(chosen: Choices) -> tuple[Definition, ...]:
         given("housing.depth", N_("depth the walls are housed in the base"), 5),
     ]
     if corners == "dovetailed":
-        found += tail_sizes("tails", "walls.thickness", "walls.thickness", "sides.width", 2)
+        found += tail_sizes("tails", "walls.thickness", "walls.thickness", "sides.width", 2, proud="tails.proud")
         found.append(ruled("tails.spare", N_("left long in all"), "2 * tails.proud"))
     elif corners == "rabbeted":
         found += [

@@ -53,7 +53,7 @@ def _define(chosen: Choices) -> tuple[Definition, ...]:
             ruled("tenon.edge", N_("edge to tenon"), "tray.outside_height / 6", snap=Snap.MARK),
         ]
     else:
-        found += tail_sizes("tails", "sides.thickness", "ends.thickness", "tray.outside_height", 2)
+        found += tail_sizes("tails", "sides.thickness", "ends.thickness", "tray.outside_height", 2, proud="tails.proud")
     if count:
         found += [
             given("dado.depth", N_("depth of the dados"), 4),

@@ -77,6 +77,13 @@ class Part(NamedTuple):
         return Length(self.box.size(self.grain) + self.spare)
 
     @property
+    def built(self) -> Box:
+        """The box it fills when the piece stands: short of its own where its ends are set inside flush."""
+        short = min(self.spare, Fraction(0)) / 2
+        axis = self.grain.value
+        return self.box.set(self.grain, self.box.low[axis] - short, self.box.high[axis] + short)
+
+    @property
     def width(self) -> Length:
         """Finished width, across the grain."""
         return Length(self.box.size(self.across))

@@ -54,6 +54,8 @@ def recipe(part: Part, joints: Iterable[Joint], parts: Mapping[str, Part]) -> Re
         cut = joint.type.cut(joint, parts[joint.first], parts[joint.second], part.id == joint.first)
         if cut is not None:
             cuts.append(cut)
+    if part.built != part.box:
+        cuts.append(Removal((block_of(part.box),), keeps=(block_of(part.built),)))
     return Recipe(block_of(part.box), tuple(cuts), part.shapings)
 
 

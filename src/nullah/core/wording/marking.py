@@ -8,7 +8,7 @@ from nullah.core.catalogue import N_
 from nullah.core.operations.lines import LineKind
 from nullah.core.operations.marking import DrawSlopes, Gauge, Marker, SetOff, StepOff, Trace
 from nullah.core.operations.operation import Operation
-from nullah.core.operations.settings import ByMate
+from nullah.core.operations.settings import ByMate, ToolSetting
 from nullah.core.operations.stock import Surface
 from nullah.core.operations.tenons import GaugePair
 from nullah.core.reader import Reader
@@ -139,11 +139,18 @@ def gauge_words(alike: Sequence[Operation], reader: Reader) -> str:
     if made.kind is LineKind.STOP:
         where = parts_words(alike, reader)
         surface = ends_words({each.setting.origin for each in alike if isinstance(each, Gauge)}, reader)
-    over = reader.text(", and {more} more", more=figure_words(made.over, reader)) if made.over is not None else ""
+    over = _opened(made.over, reader) if made.over is not None else ""
     figures = [figure_words(each.setting, reader) for each in alike if isinstance(each, Gauge)]
     figure = reader.listed(dict.fromkeys(figures))
     number = reader.listed(dict.fromkeys(str((each.number + 1) // 2) for each in alike if isinstance(each, Gauge)))
     return reader.text(message, figure=figure, over=over, where=where, surface=surface, mate=mate, number=number)
+
+
+def _opened(over: ToolSetting, reader: Reader) -> str:
+    """Return by what a gauge that was set to a mate is opened further, or closed again."""
+    if over.figure < 0:
+        return reader.text(", less {less}", less=figure_words(over._replace(value=-over.figure), reader))
+    return reader.text(", and {more} more", more=figure_words(over, reader))
 
 
 def laid_out_words(alike: Sequence[Operation], reader: Reader) -> str:

@@ -40,7 +40,7 @@ def _of_corner(corner: Corner, at: Point, near: float) -> Taken | None:
         return None
     high = float(layout.spec.width)
     line: DraggedLine | None = line_at(layout, -at[0], high - at[1], near)
-    if line is None:
+    if line is None or (line.figure == "proud" and not corner.proud):
         return None
     taken = line
 

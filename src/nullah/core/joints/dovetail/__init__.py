@@ -86,7 +86,6 @@ class Dovetail(JointBase):
             ledger[f"{prefix}.half_pin"],
             ledger[f"{prefix}.pin"],
             Slope(ledger[f"{prefix}.slope"]),
-            ledger[f"{prefix}.proud"],
             groove,
             lap,
         )

@@ -21,9 +21,11 @@ class Corner(NamedTuple):
 
     `prefix` is that of its figures in the ledger; `groove` where a groove comes out at it, from
     its lower edge to its upper and how deep, and `groove_name` the prefix of those; None without.
+    `proud` is the quantity of what the ends are left long; empty where they are cut to length.
     """
 
     prefix: str
+    proud: str
     layout: dovetail.DovetailLayout
     tail_boards: tuple[str, ...]
     pin_boards: tuple[str, ...]
@@ -72,7 +74,7 @@ def _corner(ledger: Ledger, assembly: Assembly, shop: Shop, marks: Marks, joints
         half_pin=Length(tails.half_pin),
         pin=Length(tails.pin),
         slope=tails.slope,
-        proud=Length(tails.proud),
+        proud=Length(tail.spare / 2),
         widths=tails.widths,
         mitres=(Length(tails.mitres[0]), Length(tails.mitres[1])),
     )
@@ -93,6 +95,7 @@ def _corner(ledger: Ledger, assembly: Assembly, shop: Shop, marks: Marks, joints
         run_out = runout.run_out(layout, low, high)
     return Corner(
         tails.prefix,
+        proud if (proud := f"{tails.prefix}.proud") in ledger.quantities else "",
         layout,
         tuple(dict.fromkeys(joint.first for joint in joints)),
         tuple(dict.fromkeys(joint.second for joint in joints)),

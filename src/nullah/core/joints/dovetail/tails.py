@@ -23,7 +23,6 @@ class Tails(NamedTuple):
     half_pin: Fraction
     pin: Fraction
     slope: Slope
-    proud: Fraction = Fraction(0)
     groove: str = ""
     lap: Fraction = Fraction(0)
     widths: tuple[Fraction, ...] = ()
