@@ -117,7 +117,7 @@ def test_the_station_goes_step_by_step_with_its_settings_and_what_to_check(cabin
     assert any(text.startswith("Check: ") for text in texts)
     assert any(text.startswith("Leave these lines: baseline (until step") for text in texts)
     assert [(setting.tool, setting.note) for setting in card.set] == [
-        ("Baseline", "set to top and set to left side"), ("Proud", ""),
+        ("Baseline", "set to top and left side"), ("Proud", ""),
     ]  # fmt: skip
     assert JOINTS.draw(cabinet, selection).elements != JOINTS.draw(cabinet, Selection()).elements
 

@@ -40,7 +40,7 @@ def test_the_corner_is_typed_and_read_off_the_card(user):
     user.type_in(desk.fields["half_pin"], "10")
     assert user.plan.ledger.quantity("tails.half_pin").origin.value == "overruled"
     user.type_in(desk.fields["proud"], "0")
-    assert user.reads_on_card("set to front")
+    assert user.reads_on_card("set to left end and front")
     user.type_figure("tails.pin", "5 mm")
     assert user.plan.corner.layout.spec.pin == mm(5)
     assert desk.fields["pin"].line.text() == "5 mm"

@@ -26,7 +26,8 @@ _ENDS = Choice(
 )
 # Clamps across a lamination stand this far apart, mm: about 4 in (common practice).
 _CLAMPS = 100
-#: A breadboard end has a tenon for each stave, three at least, and no more than seven (practice).
+#: A breadboard end has a tenon for each stave, three at least, and no more than seven; an odd number, so that one
+#: stands in the middle, where it is glued (practice).
 _TENONS = range(3, 8)
 
 
@@ -40,7 +41,7 @@ def _define(chosen: Choices) -> tuple[Definition, ...]:
         *board_sizes("panel", N_("the panel"), length, "top.width", "top.thickness"),
     ]
     if breadboard:
-        tenons = min(max(count, _TENONS[0]), _TENONS[-1])
+        tenons = min(max(count, _TENONS[0]), _TENONS[-1]) | 1
         found += [
             given("end.board_width", N_("width of the breadboard ends"), 60),
             given("end.proud", N_("ends left long for planing flush, each"), 2, snap=Snap.NOTHING),

@@ -48,7 +48,7 @@ from nullah.core.wording.cutting import (
 from nullah.core.wording.fastening import fastened_words
 from nullah.core.wording.marking import drawn_words, gauge_words, laid_out_words, pair_words
 from nullah.core.wording.shaping import edge_words, outline_words, planed_words
-from nullah.core.wording.tools import figure_words, setting_note
+from nullah.core.wording.tools import figure_words, settings_note
 
 _TRYING = {
     Trying.STARTED: N_("Try them by hand, a third of the way, and pare what is burnished; they are driven home once."),
@@ -143,7 +143,8 @@ def _set(made: Operation, setting: ToolSetting) -> bool:
 def operation_settings(operations: Sequence[Operation], reader: Reader) -> tuple[Setting, ...]:
     """Return what is to be set for some operations, each figure of a tool once, as the card shows it."""
     found: dict[tuple[str, str], Setting] = {}
-    notes: dict[tuple[str, str], dict[str, None]] = {}
+    alike_set: dict[tuple[str, str], list[ToolSetting]] = {}
+    others: dict[tuple[str, str], int] = {}
     for alike in alike_operations(operations):
         first = alike[0]
         rows = isinstance(first, Gauge) and first.kind in _IN_ONE
@@ -155,14 +156,23 @@ def operation_settings(operations: Sequence[Operation], reader: Reader) -> tuple
         for each in (setting for made in told for setting in made.settings if _set(made, setting)):
             figure = figure_words(each, reader)
             if figure and not isinstance(each.origin, OfMate):
-                note = setting_note(each, reader)
+                tool = sentence(reader.text(each.name))
+                found.setdefault((tool, figure), Setting(tool, figure, "", quantity_ref(each.quantity)))
+                alike_set.setdefault((tool, figure), []).append(each)
                 if places > _MOST:
-                    more = reader.count(places - 1, "and {n} more", "and {n} more, as marked below")
-                    note = f"{note}; {more}" if note else more
-                made = Setting(sentence(reader.text(each.name)), figure, note, quantity_ref(each.quantity))
-                found.setdefault((made.tool, figure), made)
-                notes.setdefault((made.tool, figure), {})[note] = None
-    return tuple(each._replace(note=reader.listed(filter(None, notes[key]))) for key, each in found.items())
+                    others[tool, figure] = places - 1
+    return tuple(
+        each._replace(note=_settings_note(alike_set[key], others.get(key, 0), reader)) for key, each in found.items()
+    )
+
+
+def _settings_note(settings: Sequence[ToolSetting], others: int, reader: Reader) -> str:
+    """Return what sets them, and that a row has other places."""
+    note = settings_note(settings, reader)
+    if not others:
+        return note
+    more = reader.count(others, "and {n} more", "and {n} more, as marked below")
+    return f"{note}; {more}" if note else more
 
 
 Worder = Callable[[Sequence[Operation], Reader], str]

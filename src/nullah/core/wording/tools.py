@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Collection, Sequence
+from collections.abc import Collection, Iterable, Sequence
 
 from nullah.core.catalogue import N_
 from nullah.core.lengths import Length, Slope, write_bought
@@ -36,10 +36,16 @@ def surface_words(surface: Surface, reader: Reader) -> str:
     return reader.text(_SURFACES[surface])
 
 
-def setting_note(setting: ToolSetting, reader: Reader) -> str:
-    """Return where a setting is measured from, and what sets it, for the card."""
-    if isinstance(setting.by, ByMate):
-        return reader.text("set to {mate}", mate=reader.part(setting.by.part))
+def settings_note(settings: Iterable[ToolSetting], reader: Reader) -> str:
+    """Return where settings of one figure are measured from, and what sets them, for the card."""
+    settings = tuple(settings)
+    mates = dict.fromkeys(each.by.part for each in settings if isinstance(each.by, ByMate))
+    notes = [reader.text("set to {mate}", mate=reader.together(mates))] if mates else []
+    notes += dict.fromkeys(_note(each, reader) for each in settings if not isinstance(each.by, ByMate))
+    return reader.listed(filter(None, notes))
+
+
+def _note(setting: ToolSetting, reader: Reader) -> str:
     if isinstance(setting.by, ByMeasure):
         return reader.text("as measured: {quantity}", quantity=reader.title(setting.by.quantity))
     if isinstance(setting.by, ByStepping):
