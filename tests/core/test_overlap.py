@@ -74,7 +74,8 @@ def test_a_joint_gives_every_bit_of_wood_to_one_of_the_two(name):
     solids = [build(recipe(part, (made,), parts)) for part in (first, second)]
     overlap = float(first.box.overlap(second.box).volume)
     whole = float(first.box.volume + second.box.volume)
-    assert sum(solid.volume() for solid in solids) == pytest.approx(whole - overlap, rel=1e-9)
+    # Prisms are taken off by a hair of 0.0001 mm beyond their lines: of faces of some 5000 mm² that is half a mm³.
+    assert sum(solid.volume() for solid in solids) == pytest.approx(whole - overlap, abs=1)
     assert (solids[0] ^ solids[1]).volume() == pytest.approx(0, abs=1e-6)
 
 

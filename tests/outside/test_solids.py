@@ -12,6 +12,8 @@ import shapely
 import trimesh
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from manifold3d import Error, Manifold, Mesh
+from tests.told import each_choice
 
 from nullah.core import actions
 from nullah.core.forms import FORMS
@@ -63,6 +65,33 @@ def test_every_solid_is_closed_and_has_the_volume_another_library_gives(project)
         assert mesh.volume <= float(part.box.volume) + 1e-6
         extents = [float(part.box.size(axis)) for axis in Axis]
         assert np.all(mesh.extents <= np.array(extents) + 1e-6)
+
+
+#: Sizes at which films stayed: where mitres of unequal boards leave the face, and where two cuts share a line.
+FILMED = [
+    ("holder", (("corners", "mitred"),), (("ends.thickness", mm("10.2")),)),
+    ("stand", (("front", "open"), ("sizing", "contents")), (("rabbet.front", mm("21.7")), ("rails.below", mm("9.5")))),
+]
+
+
+@pytest.mark.sampled(8)
+@pytest.mark.parametrize(
+    "form, chosen, given",
+    FILMED + [(form, chosen, ()) for form in FORMS if form != "own" for chosen in each_choice(form)],
+)
+def test_a_file_in_single_precision_is_read_as_the_solid_that_was_written(form, chosen, given):
+    for marks in (Marks(Unit.INCH, Fraction(1, 16)), Marks(Unit.MM, mm_mark=Fraction(1))):
+        piece = Piece(form, form, choices=chosen, given=given)
+        plan = work_out(Project(piece, marks=marks), milling=False, proving=False)
+        parts = {part.id: part for part in plan.parts}
+        for part in plan.parts:
+            solid = build(recipe(part, plan.assembly.joints, parts))
+            points, triangles = mesh_of(solid)
+            # Corners that become one in the file are one to its reader, as to `trimesh.load`.
+            corners, one = np.unique(points.astype(np.float32), axis=0, return_inverse=True)
+            read = Manifold(Mesh(corners, one.reshape(-1)[triangles].astype(np.uint32)))
+            assert read.status() == Error.NoError, part.id
+            assert read.volume() == pytest.approx(solid.volume(), rel=2e-5), part.id
 
 
 @pytest.mark.sampled(3)
@@ -218,7 +247,9 @@ def test_a_leg_tapered_from_an_inch_and_a_half_to_three_quarters():
         shapings=(Taper(four, Side.UNDER, start, (big - small) / 2),),
     )
     frustum = (length - start) / 3 * (big**2 + big * small + small**2)
-    assert build(recipe(leg, (), {})).volume() == pytest.approx(frustum + start * big**2, rel=1e-6)
+    # Prisms are taken off by a hair of 0.0001 mm beyond their lines.
+    hair = 1e-4 * 4 * big * length
+    assert build(recipe(leg, (), {})).volume() == pytest.approx(frustum + start * big**2, abs=hair)
 
 
 # --- sag ------------------------------------------------------------------------------------------

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from fractions import Fraction
+
 from nullah.core.catalogue import N_
 from nullah.core.forms.maker import Maker, board_sizes
 from nullah.core.forms.sizing import SIZING, SizeRule, sizes
@@ -23,7 +25,7 @@ _SIZING = SIZING._replace(options=(SIZING.options[2], SIZING.options[0], SIZING.
 def _define(chosen: Choices) -> tuple[Definition, ...]:
     corners = chosen["corners"]
     ends_length = (
-        "holder.outside_width - 2 * (walls.thickness - corner.depth)"
+        "holder.outside_width - 2 * (sides.thickness - corner.depth)"
         if corners == "rabbeted"
         else "holder.outside_width"
     )
@@ -32,8 +34,8 @@ def _define(chosen: Choices) -> tuple[Definition, ...]:
             "holder",
             chosen["sizing"],
             {
-                "length": SizeRule("2 * walls.thickness", 160),
-                "width": SizeRule("2 * walls.thickness", 90),
+                "length": SizeRule("2 * ends.thickness", 160),
+                "width": SizeRule("2 * sides.thickness", 90),
                 "height": SizeRule("(base.thickness - housing.depth)", 110, 0, N_("depth of the walls inside")),
             },
         ),
@@ -57,12 +59,12 @@ def _define(chosen: Choices) -> tuple[Definition, ...]:
         given("housing.depth", N_("depth the walls are housed in the base"), 5),
     ]
     if corners == "dovetailed":
-        found += tail_sizes("tails", "walls.thickness", "walls.thickness", "sides.width", 2, proud="tails.proud")
+        found += tail_sizes("tails", "sides.thickness", "ends.thickness", "sides.width", 2, proud="tails.proud")
         found.append(ruled("tails.spare", N_("left long in all"), "2 * tails.proud"))
     elif corners == "rabbeted":
         found += [
-            ruled("corner.depth", N_("depth of the corner rabbet"), "walls.thickness / 2", snap=Snap.MARK),
-            ruled("corner.width", N_("width of the corner rabbet"), "walls.thickness"),
+            ruled("corner.depth", N_("depth of the corner rabbet"), "sides.thickness / 2", snap=Snap.MARK),
+            ruled("corner.width", N_("width of the corner rabbet"), "ends.thickness"),
         ]
     elif corners == "mitred":
         found += key_sizes("key", "walls.thickness", 3)
@@ -88,7 +90,7 @@ def _assemble(ledger: Ledger, chosen: Choices) -> Assembly:
             wall,
             channels=channels,
             hold=Hold.DRY if across else Hold.GLUE,
-            names=JointQuantities("", "housing.depth", guest="walls.thickness"),
+            names=JointQuantities("", "housing.depth", guest="ends.thickness" if across else "sides.thickness"),
         )
     _measures(m)
     if chosen["sizing"] == "contents" and q("holder.inside_height") * 3 < q("contents.height"):
@@ -98,46 +100,48 @@ def _assemble(ledger: Ledger, chosen: Choices) -> Assembly:
 
 def _walls(m: Maker, corners: str) -> None:
     q = m.q
-    length, width, thick = q("holder.outside_length"), q("holder.outside_width"), q("walls.thickness")
+    length, width = q("holder.outside_length"), q("holder.outside_width")
+    side, end_thick, none = q("sides.thickness"), q("ends.thickness"), Fraction(0)
     low = q("base.thickness") - q("housing.depth")
-    spare = 2 * q("tails.proud") if corners == "dovetailed" else thick * 0
-    inset = thick - q("corner.depth") if corners == "rabbeted" else thick * 0
+    spare = 2 * q("tails.proud") if corners == "dovetailed" else none
+    inset = side - q("corner.depth") if corners == "rabbeted" else none
     m.board("front", "front", "sides", (0, 0, low), "xy", shows="flrt", spare=spare)
-    m.board("back", "back", "sides", (0, width - thick, low), "xy", shows="blrt", spare=spare)
+    m.board("back", "back", "sides", (0, width - side, low), "xy", shows="blrt", spare=spare)
     m.board("left", "left end", "ends", (0, inset, low), "yx", shows="lfbt", spare=spare)
-    m.board("right", "right end", "ends", (length - thick, inset, low), "yx", shows="rfbt", spare=spare)
-    for side, inner in (("front", Side.BACK), ("back", Side.FRONT)):
+    m.board("right", "right end", "ends", (length - end_thick, inset, low), "yx", shows="rfbt", spare=spare)
+    for wall, inner in (("front", Side.BACK), ("back", Side.FRONT)):
         for end in ("left", "right"):
             match corners:
                 case "dovetailed":
-                    m.dovetail(side, end, "tails")
+                    m.dovetail(wall, end, "tails")
                 case "mitred":
-                    m.add(MITRE.keyed(Joint(f"{side}-{end}", MITRE, side, end), "key", m.ledger))
+                    m.add(MITRE.keyed(Joint(f"{wall}-{end}", MITRE, wall, end), "key", m.ledger))
                 case _:
                     wide = q("corner.width")
-                    x = (thick * 0, wide) if end == "left" else (length - wide, length)
-                    channel = m.channel(side, inner, q("corner.depth"), x=x)
+                    x = (none, wide) if end == "left" else (length - wide, length)
+                    channel = m.channel(wall, inner, q("corner.depth"), x=x)
                     m.let_in(
-                        side,
+                        wall,
                         end,
                         channels=(channel,),
-                        names=JointQuantities("corner.width", "corner.depth", guest="walls.thickness"),
+                        names=JointQuantities("corner.width", "corner.depth", guest="ends.thickness"),
                     )
 
 
 def _measures(m: Maker) -> None:
     q = m.q
     length, width = q("holder.outside_length"), q("holder.outside_width")
-    thick, margin, base = q("walls.thickness"), q("base.margin"), q("base.thickness")
+    side, end = q("sides.thickness"), q("ends.thickness")
+    margin, base = q("base.margin"), q("base.thickness")
     above, front, section = View.ABOVE, View.FRONT, View.SECTION
     high = m.part("front").box.high[Axis.Z.value]
     m.measure("base.length", above, (-margin, width + margin, 0), (length + margin, width + margin, 0), 6)
     m.measure("base.width", above, (-margin, -margin, 0), (-margin, width + margin, 0), 6)
-    m.measure("holder.inside_length", above, (thick, width / 2, 0), (length - thick, width / 2, 0), 0)
-    m.measure("walls.thickness", above, (0, -margin, 0), (thick, -margin, 0), -6)
+    m.measure("holder.inside_length", above, (end, width / 2, 0), (length - end, width / 2, 0), 0)
+    m.measure("ends.thickness", above, (0, -margin, 0), (end, -margin, 0), -6)
     m.measure("sides.width", front, (-margin, 0, high - q("sides.width")), (-margin, 0, high), 6)
     m.measure("base.thickness", front, (length + margin, 0, base), (length + margin, 0, 0), 6)
-    m.measure("holder.inside_width", section, (0, thick, high * 2 / 3), (0, width - thick, high * 2 / 3), 0)
+    m.measure("holder.inside_width", section, (0, side, high * 2 / 3), (0, width - side, high * 2 / 3), 0)
     m.measure("holder.inside_height", section, (0, width + margin, base), (0, width + margin, high), -6)
 
 

@@ -62,25 +62,50 @@ def recipe(part: Part, joints: Iterable[Joint], parts: Mapping[str, Part]) -> Re
 # --- building -------------------------------------------------------------------------------------
 
 
+#: So far prisms take beyond their lines, mm: a film would stay where two share a line, or one lies in a surface.
+_HAIR = 1e-4
+#: What is taken from a surface goes on beyond it, mm.
+_PAST = 1.0
+
+
 @lru_cache(maxsize=2048)
 def build(made: Recipe) -> Solid:
     """Cut a part's solid."""
     solid = block_solid(made.block)
     for cut in made.cuts:
-        taken = [block_solid(block) for block in cut.blocks] + [prism_solid(prism) for prism in cut.prisms]
+        taken = [block_solid(_past(block, made.block)) for block in cut.blocks]
+        taken += [prism_solid(_prism_past(prism, made.block), _HAIR) for prism in cut.prisms]
         taken += [manifold3d.Manifold.hull_points(np.array(points)) for points in cut.hulls]
         holes = [hole_solid(hole) for hole in cut.holes]
-        kept = [block_solid(block) for block in cut.keeps] + [prism_solid(prism) for prism in cut.kept_prisms]
+        kept = [block_solid(_past(block, made.block)) for block in cut.keeps]
+        kept += [prism_solid(_prism_past(prism, made.block)) for prism in cut.kept_prisms]
         if taken:
             away = joined(taken)
             solid = solid - (away - joined(kept) if kept else away)
         if holes:
             solid = solid - joined(holes)
     exact = Box(*made.block)  # type: ignore[arg-type]
-    for shaping in made.shapings:
-        for prism in prisms(shaping, exact):
-            solid = solid - prism_solid(prism)
-    return solid
+    shaped = [prism for shaping in made.shapings for prism in prisms(shaping, exact)]
+    return solid - joined([prism_solid(prism, _HAIR) for prism in shaped]) if shaped else solid
+
+
+def _past(block: Block, part: Block) -> Block:
+    """Return a block that ends at a part's surface, going on beyond it, so that no film stays there."""
+    (low, high), (part_low, part_high) = block, part
+    if not all(one < other for one, other in zip(low, high, strict=True)):
+        return block
+    return (
+        tuple(at - _PAST if at == end else at for at, end in zip(low, part_low, strict=True)),  # type: ignore[return-value]
+        tuple(at + _PAST if at == end else at for at, end in zip(high, part_high, strict=True)),
+    )
+
+
+def _prism_past(prism: Prism, part: Block) -> Prism:
+    """Return a prism whose ends are at a part's surfaces, going on beyond them."""
+    axis = prism.along.value
+    low = prism.low - _PAST if prism.low == part[0][axis] else prism.low
+    high = prism.high + _PAST if prism.high == part[1][axis] else prism.high
+    return prism._replace(low=low, high=high) if prism.low < prism.high else prism
 
 
 # The library complains of solids that are still kept when the interpreter has gone.
@@ -103,14 +128,16 @@ def block_solid(block: Block) -> Solid:
     return manifold3d.Manifold.cube(size).translate(low)
 
 
-def prism_solid(prism: Prism) -> Solid:
-    """Return a prism as a solid; empty if it has no volume."""
+def prism_solid(prism: Prism, grown: float = 0.0) -> Solid:
+    """Return a prism as a solid, its sides that much further out, mm; empty if it has no volume."""
     if prism.high <= prism.low or len(prism.points) < 3:
         return manifold3d.Manifold()
     points = np.array(prism.points, dtype=np.float64)
     if _area(points) < 0:
         points = points[::-1]
     section = manifold3d.CrossSection([points])
+    if grown:
+        section = section.offset(grown, manifold3d.JoinType.Miter)
     solid = manifold3d.Manifold.extrude(section, prism.high - prism.low).translate((0.0, 0.0, prism.low))
     return turned(solid, prism.along.value)
 
@@ -215,7 +242,10 @@ def mesh_of(solid: Solid) -> tuple[Points, NDArray[np.int64]]:
     for thinner in _THINNEST:
         if _closed(triangles):
             break
-        points, triangles = _rounded(solid.simplify(thinner))
+        without = solid.simplify(thinner)
+        # What is thin may hang on what is not: the wood stays what it is.
+        if abs(without.volume() - solid.volume()) < thinner * solid.surface_area():
+            points, triangles = _rounded(without)
     return points, triangles
 
 

@@ -33,14 +33,11 @@ def mitre_cut(first: Part, second: Part, is_first: bool, keys: Keys | None = Non
     def flat(at_a: float, at_b: float) -> tuple[float, float]:
         return (at_a, at_b) if a is u else (at_b, at_a)
 
-    outer = flat(far_a, far_b)
-    # The first loses the half next to the second's body, and the other way round; what is taken goes on beyond
-    # the boards by as much again, for nothing as thin as rounding may stay on their faces.
-    past_a, past_b = near_a - far_a, near_b - far_b
-    ends = flat(near_a + past_a, near_b + past_b), flat(far_a - past_a, far_b - past_b)
-    other = flat(far_a - past_a, near_b + past_b) if is_first else flat(near_a + past_a, far_b - past_b)
+    inner, outer = flat(near_a, near_b), flat(far_a, far_b)
+    # The first loses the half next to the second's body, and the other way round.
+    other = flat(far_a, near_b) if is_first else flat(near_a, far_b)
     low, high = float(overlap.low[through.value]), float(overlap.high[through.value])
-    prisms = [Prism(through, (*ends, other), low, high)]
+    prisms = [Prism(through, (inner, outer, other), low, high)]
     if keys is not None:
         reach = float(keys.reach)
         along_a = flat(far_a + (reach if near_a > far_a else -reach), far_b)
