@@ -29,9 +29,6 @@ from nullah.core.piece.shaping import (
 from nullah.core.piece.solids import build, recipe
 from nullah.files.shapings import SHAPING
 
-#: What may be taken more, mm³: prisms go 0.0001 mm beyond their lines, and their faces are smaller than 20 000 mm².
-HAIR = 2.0
-
 READER = TypeAdapter(SHAPING.form)
 BOARD = Box((Fraction(0), Fraction(0), Fraction(0)), (Fraction(300), Fraction(120), Fraction(20)))
 
@@ -59,18 +56,18 @@ def taken(*shapings, **how):
     ],
 )
 def test_straight_cuts_take_what_geometry_says(shaping, volume):
-    assert taken(shaping) == pytest.approx(volume, abs=HAIR)
+    assert taken(shaping) == pytest.approx(volume, abs=0.01)
 
 
 def test_a_taper_takes_a_wedge_off_each_face():
     leg = Box((Fraction(0),) * 3, (Fraction(40), Fraction(40), Fraction(500)))
     one = taken(Taper(frozenset({Side.RIGHT}), Side.UNDER, 100, 10), box=leg, grain=Axis.Z, face=Axis.X)
-    assert one == pytest.approx(400 * 10 / 2 * 40, abs=HAIR)
+    assert one == pytest.approx(400 * 10 / 2 * 40)
     up = taken(Taper(frozenset({Side.RIGHT}), Side.TOP, 100, 10), box=leg, grain=Axis.Z, face=Axis.X)
-    assert up == pytest.approx(one, abs=HAIR), "towards either end alike"
+    assert up == pytest.approx(one), "towards either end alike"
     both = taken(Taper(frozenset({Side.RIGHT, Side.BACK}), Side.UNDER, 100, 10), box=leg, grain=Axis.Z, face=Axis.X)
     # Where both wedges meet at the corner, the wood is taken once: a pyramid of 400 × 10 × 10.
-    assert both == pytest.approx(2 * one - 400 * 10 * 10 / 3, abs=HAIR)
+    assert both == pytest.approx(2 * one - 400 * 10 * 10 / 3)
 
 
 def test_round_edges_are_fine_enough_for_a_knife_line():
@@ -150,7 +147,7 @@ def test_a_contour_must_have_a_size_that_the_board_has(sizes):
 def test_an_edge_is_traced_from_a_template():
     found = traced(part(), Side.FRONT, "along;in\n0;10\n150;1 in\n300;10", Unit.MM)
     assert found.points == ((0.0, 10.0), (150.0, 25.4), (300.0, 10.0))
-    assert taken(found) == pytest.approx((10 + 25.4) / 2 * 300 * 20, abs=HAIR)
+    assert taken(found) == pytest.approx((10 + 25.4) / 2 * 300 * 20)
     assert in_words(found) == "traced edge front"
     for text, words in (("0;1;2", "Line 1"), ("0;1", "two points"), ("0;x\n1;2", "length"), ("", "two points")):
         with pytest.raises(LengthError, match=words):

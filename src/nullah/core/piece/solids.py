@@ -86,7 +86,9 @@ def build(made: Recipe) -> Solid:
             solid = solid - joined(holes)
     exact = Box(*made.block)  # type: ignore[arg-type]
     shaped = [prism for shaping in made.shapings for prism in prisms(shaping, exact)]
-    return solid - joined([prism_solid(prism, _HAIR) for prism in shaped]) if shaped else solid
+    # One by itself shares no line with another.
+    hair = _HAIR if len(made.shapings) > 1 else 0.0
+    return solid - joined([prism_solid(prism, hair) for prism in shaped]) if shaped else solid
 
 
 def _past(block: Block, part: Block) -> Block:
