@@ -20,7 +20,7 @@ from nullah.core.lengths import Slope
 from nullah.core.piece.joint import Hold, Joint
 from nullah.core.piece.overlap import contact, lines, meetings, outward
 from nullah.core.piece.part import Axis, Box, Needs, Part
-from nullah.core.piece.solids import build, recipe
+from nullah.core.piece.solids import HAIR, build, recipe
 from nullah.core.piece.space import Side, around, side_at, sides_of
 
 _AXES = {"x": Axis.X, "y": Axis.Y, "z": Axis.Z}
@@ -71,12 +71,16 @@ CASES = {
 def test_a_joint_gives_every_bit_of_wood_to_one_of_the_two(name):
     first, second, made = CASES[name]
     parts = {first.id: first, second.id: second}
-    solids = [build(recipe(part, (made,), parts)) for part in (first, second)]
+    recipes = [recipe(part, (made,), parts) for part in (first, second)]
+    solids = [build(each, hair=0.0) for each in recipes]
     overlap = float(first.box.overlap(second.box).volume)
     whole = float(first.box.volume + second.box.volume)
-    # Prisms are taken off by a hair of 0.0001 mm beyond their lines: of faces of some 5000 mm² that is half a mm³.
-    assert sum(solid.volume() for solid in solids) == pytest.approx(whole - overlap, abs=1)
+    assert sum(solid.volume() for solid in solids) == pytest.approx(whole - overlap, rel=1e-9)
     assert (solids[0] ^ solids[1]).volume() == pytest.approx(0, abs=1e-6)
+    # What a hair takes besides is no thicker than it anywhere, and takes no wood from one to give it to the other.
+    for each, exact in zip(recipes, solids, strict=True):
+        assert 0 <= exact.volume() - build(each).volume() <= HAIR * exact.surface_area()
+    assert (build(recipes[0]) ^ build(recipes[1])).volume() == pytest.approx(0, abs=1e-6)
 
 
 @pytest.mark.parametrize("name", CASES)

@@ -63,18 +63,25 @@ def recipe(part: Part, joints: Iterable[Joint], parts: Mapping[str, Part]) -> Re
 
 
 #: So far prisms take beyond their lines, mm: a film would stay where two share a line, or one lies in a surface.
-_HAIR = 1e-4
+HAIR = 1e-4
 #: What is taken from a surface goes on beyond it, mm.
 _PAST = 1.0
 
 
 @lru_cache(maxsize=2048)
-def build(made: Recipe) -> Solid:
-    """Cut a part's solid."""
+def build(made: Recipe, hair: float = HAIR) -> Solid:
+    """Cut a part's solid.
+
+    Parameters
+    ----------
+    made : Recipe
+    hair : float
+        How far prisms take beyond their lines, mm; 0: to the lines, where films may stay.
+    """
     solid = block_solid(made.block)
     for cut in made.cuts:
         taken = [block_solid(_past(block, made.block)) for block in cut.blocks]
-        taken += [prism_solid(_prism_past(prism, made.block), _HAIR) for prism in cut.prisms]
+        taken += [prism_solid(_prism_past(prism, made.block), hair) for prism in cut.prisms]
         taken += [manifold3d.Manifold.hull_points(np.array(points)) for points in cut.hulls]
         holes = [hole_solid(hole) for hole in cut.holes]
         kept = [block_solid(_past(block, made.block)) for block in cut.keeps]
@@ -87,8 +94,8 @@ def build(made: Recipe) -> Solid:
     exact = Box(*made.block)  # type: ignore[arg-type]
     shaped = [prism for shaping in made.shapings for prism in prisms(shaping, exact)]
     # One by itself shares no line with another.
-    hair = _HAIR if len(made.shapings) > 1 else 0.0
-    return solid - joined([prism_solid(prism, hair) for prism in shaped]) if shaped else solid
+    grown = hair if len(made.shapings) > 1 else 0.0
+    return solid - joined([prism_solid(prism, grown) for prism in shaped]) if shaped else solid
 
 
 def _past(block: Block, part: Block) -> Block:
