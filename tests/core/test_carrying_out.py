@@ -19,6 +19,7 @@ from nullah.core.forms.own_boards import OwnBoard, offers
 from nullah.core.joints.steps import flush, frames_of, joint_steps
 from nullah.core.lengths import Length, Marks, Unit, mm
 from nullah.core.operations.dovetails import SawMitre
+from nullah.core.operations.fastening import BoreSlots
 from nullah.core.operations.lines import Line, LineKind
 from nullah.core.operations.marking import Gauge
 from nullah.core.operations.regions import BeyondRegion, block
@@ -472,3 +473,15 @@ def test_a_taper_that_begins_lower_down_says_where():
     assert "120 mm from the reference end" in words and "runs out" not in words
     assert left == pytest.approx(300 * 100 * 18 - 180 * 5 / 2 * 100)
     assert "runs out at the other end" in leg(None)[0] and leg(130)[0] != words
+
+
+@pytest.mark.parametrize("marks", MARKS)
+def test_the_holes_of_a_slot_stand_apart_by_what_a_rule_has(marks):
+    plan = planned("tray", (), marks=marks)
+    slots = [each for each in operations_of(plan, plan.part("left")) if isinstance(each, BoreSlots)]
+    assert slots
+    for each in slots:
+        told = operation_words([each], plan.reader)
+        # A hand hole is as high as was typed, and no bit says in which unit.
+        assert f"two holes of {marks.write(each.bit)}, {marks.write(Length(each.travel))} apart" in told
+        assert ("mm" in told) is (marks.unit is Unit.MM)

@@ -195,9 +195,10 @@ class _Shaped:
             row=laid.line,
             places=laid.places,
             along=self._axis(long),
-            bit=from_float(made.height),
+            bit=self._marks.to_mark(from_float(made.height)),
             travel=self._marks.to_mark(from_float(made.length - made.height)).mm,
             stays=False,
+            bought=False,
         )
 
     def slant(self, made: Slant) -> tuple[SawCorners, ...] | None:

@@ -11,7 +11,7 @@ from nullah.core.lengths import Length
 from nullah.core.operations.lines import Line, LineKind
 from nullah.core.operations.operation import Operation
 from nullah.core.operations.regions import BoreRegion, Region, prism
-from nullah.core.operations.settings import OfMate, ToolSetting, of_tool, stepped
+from nullah.core.operations.settings import OfMate, OfTool, ToolSetting, of_tool, stepped
 from nullah.core.operations.stock import Surface
 
 
@@ -205,6 +205,8 @@ class BoreSlots(Operation):
         How far their ends' middles lie apart, mm.
     stays : bool
         Whether the part stays put at another place of the row.
+    bought : bool
+        Whether it is a bit of the shop's; otherwise the width is one that was typed.
     """
 
     into: Surface
@@ -214,11 +216,13 @@ class BoreSlots(Operation):
     bit: Length
     travel: Fraction
     stays: bool = True
+    bought: bool = True
 
     @property
     def settings(self) -> tuple[ToolSetting, ...]:
         """The bit, and how far apart the holes are that make a slot."""
-        return of_tool(N_("bit"), self.bit), of_tool(N_("slot"), Length(self.travel))
+        bit = of_tool(N_("bit"), self.bit) if self.bought else ToolSetting(N_("bit"), self.bit.mm, OfTool())
+        return bit, ToolSetting(N_("slot"), self.travel, OfTool())
 
     @property
     def needs(self) -> tuple[Line, ...]:
