@@ -17,7 +17,7 @@ from nullah.core.card import Severity
 from nullah.core.forms import FORMS
 from nullah.core.forms.own_boards import OwnBoard, offers
 from nullah.core.joints.steps import flush, frames_of, joint_steps
-from nullah.core.lengths import Length, Marks, Unit, mm
+from nullah.core.lengths import Length, Marks, Unit, mm, write_bought
 from nullah.core.operations.dovetails import SawMitre
 from nullah.core.operations.fastening import BoreSlots
 from nullah.core.operations.lines import Line, LineKind
@@ -479,6 +479,10 @@ def test_a_taper_that_begins_lower_down_says_where():
 def test_the_holes_of_a_slot_stand_apart_by_what_a_rule_has(marks):
     plan = planned("tray", (), marks=marks)
     slots = [each for each in operations_of(plan, plan.part("left")) if isinstance(each, BoreSlots)]
+    drawer = planned("drawer", (), marks=marks)
+    (screwed,) = [each for each in operations_of(drawer, drawer.part("drawer_bottom")) if isinstance(each, BoreSlots)]
+    told = operation_words([screwed], drawer.reader)
+    assert f"two holes of {write_bought(screwed.bit)}, {marks.write(Length(screwed.travel))} apart" in told
     assert slots
     for each in slots:
         told = operation_words([each], plan.reader)

@@ -120,7 +120,7 @@ def row_of(
     places = _places(made, touch, along, marks, odd=joint.hold is Hold.SLOTS)
     pilot = _bit(shop, made.pilot)
     bit = _bit(shop, made.thick + _ROOM) if screws else pilot
-    slot, travel, fixed = _slot(joint, (first, second), woods, along, axis, len(places))
+    slot, travel, fixed = _slot(joint, (first, second), woods, along, axis, len(places), marks)
     level = (touch.low[across.value] + touch.high[across.value]) / 2
     return Row(
         made,
@@ -162,7 +162,13 @@ def _bit(shop: Shop, wanted: float) -> Length:
 
 
 def _slot(
-    joint: Joint, parts: tuple[Part, Part], woods: tuple[WoodHeld, WoodHeld], along: Axis, axis: Axis, count: int
+    joint: Joint,
+    parts: tuple[Part, Part],
+    woods: tuple[WoodHeld, WoodHeld],
+    along: Axis,
+    axis: Axis,
+    count: int,
+    marks: Marks,
 ) -> tuple[Axis | None, Fraction, int | None]:
     """Return along which axis holes are slots, how long, and which one is round: where the wider part moves."""
     if joint.hold is not Hold.SLOTS:
@@ -171,7 +177,9 @@ def _slot(
     part = parts[wider]
     if part.across is axis:
         return None, Fraction(0), None
-    moved = Fraction(math.ceil(2 * float(part.width) * woods[wider].moves), 2) + _OVER
+    half_mms = Fraction(math.ceil(2 * float(part.width) * woods[wider].moves), 2)
+    # A slot that is a little longer lets it move all the same.
+    moved = marks.to_mark(Length(half_mms + _OVER), Direction.UP).mm
     # Along the row the middle keeps its station; across it all of them must give.
     return part.across, moved, count // 2 if part.across is along else None
 
