@@ -3,10 +3,11 @@
 import re
 from dataclasses import replace
 from fractions import Fraction
+from itertools import combinations
 
 import pytest
 from tests.said import said
-from tests.told import corner_of_own
+from tests.told import corner_of_own, each_choice, operations_of, planned
 
 from nullah.core import actions
 from nullah.core.card import JointStage, lines_to_keep
@@ -16,6 +17,7 @@ from nullah.core.forms.own_boards import OwnBoard, OwnJoint
 from nullah.core.joints.butt import BUTT
 from nullah.core.joints.cutouts import sizes_of
 from nullah.core.joints.kinds import kinds_of
+from nullah.core.joints.steps import frames_of, joint_steps
 from nullah.core.joints.types import holes_of
 from nullah.core.joints.views import between_tails
 from nullah.core.lengths import Direction, Marks, Unit, mm
@@ -236,3 +238,39 @@ def test_a_glued_joint_has_no_holes():
     plan = work_out(project, milling=False, proving=False)
     (kind,) = kinds_of(plan.assembly)
     assert kind.joint.hold is Hold.GLUE and holes_of(at_bench(plan, kind)) == ("", ())
+
+
+def _plans_of_each_choice():
+    for form in FORMS:
+        for chosen in each_choice(form):
+            yield form, chosen, planned(form, chosen)
+
+
+def _through(take):
+    """Return whether it is a hole, a notch or a slot: several of those in line are no channel."""
+    return take.cut not in (Cut.DADO, Cut.STOPPED_DADO, Cut.PLOUGH, Cut.PLOUGH_TO_LINES, Cut.CHISEL_GROOVE, Cut.RABBET)
+
+
+def test_what_enters_one_channel_in_line_is_told_one_channel():
+    count = 0
+    for form, chosen, plan in _plans_of_each_choice():
+        for part in plan.parts:
+            takes = [each for each in operations_of(plan, part) or () if isinstance(each, Take)]
+            spans = [each.places for each in takes if not _through(each)]
+            for one, other in combinations(spans, 2):
+                alike = [axis for axis in range(3) if one[axis] == other[axis]]
+                count += 1
+                if len(alike) == 2:
+                    (along,) = {0, 1, 2} - set(alike)
+                    (_, end), (start, _) = sorted((one[along], other[along]))
+                    assert start > end, (form, chosen, part.id, one, other)
+    assert count
+
+
+def test_equal_joints_are_made_in_equal_steps():
+    for form, chosen, plan in _plans_of_each_choice():
+        frames = frames_of(plan.assembly)
+        for kind in kinds_of(plan.assembly):
+            told = [joint_steps(frames, joint, plan.marks, plan.project.shop) or () for joint in kind.all]
+            stages = {tuple(step.stage for step in steps) for steps in told}
+            assert len(stages) == 1, (form, chosen, kind.title, stages)

@@ -398,7 +398,9 @@ def _dado_run(m: Maker, shape: _Shape) -> tuple[Fraction, Fraction]:
     return start, m.q("opening.depth")
 
 
-def _house(m: Maker, shape: _Shape, host: str, guest: str, channel: Box, hold: Hold = Hold.GLUE) -> None:
+def _house(
+    m: Maker, shape: _Shape, host: str, guest: str, channel: Box, hold: Hold = Hold.GLUE, sets_width: str = ""
+) -> None:
     """Let a divider into its dado: notched in front where the dado is stopped, or by a shouldered tongue."""
     q = m.q
     overlap = m.part(host).box.overlap(m.part(guest).box)
@@ -417,7 +419,10 @@ def _house(m: Maker, shape: _Shape, host: str, guest: str, channel: Box, hold: H
         names = names._replace(guest="divider.tongue")
     if shape.dados == "through":
         names = names._replace(choice="dados=stopped")
-    m.let_in(host, guest, channels=(channel,), shares=shares, runs=shape.dados != "stopped", hold=hold, names=names)
+    runs = shape.dados != "stopped" or bool(sets_width)
+    m.let_in(
+        host, guest, channels=(channel,), shares=shares, runs=runs, hold=hold, names=names, sets_width=sets_width
+    )
 
 
 def _divider(m: Maker, shape: _Shape, row: int, column: int) -> None:
@@ -437,11 +442,11 @@ def _divider(m: Maker, shape: _Shape, row: int, column: int) -> None:
         for host, inner, at in zip(hosts, (Side.RIGHT, Side.LEFT), ("left", "right"), strict=True):
             if where not in ("both", at):
                 continue
-            # Several members of a frame share a dado: each has the stretch it lies in.
-            box, (start, end) = m.part(guest).box, _dado_run(m, shape)
-            start = max(start, m.part(host).box.low[1], box.low[1] if box.low[1] > setback else Fraction(0))
-            run = (start, min(end, box.high[1]) if shape.framed else end)
-            _house(m, shape, host, guest, m.channel(host, inner, deep, z=level, y=run), hold)
+            # All members of a frame enter one dado, whose width is taken from the front rail.
+            start, end = _dado_run(m, shape)
+            run = (max(start, m.part(host).box.low[1]), end)
+            channel = m.channel(host, inner, deep, z=level, y=run)
+            _house(m, shape, host, guest, channel, hold, sets_width=f"{part_id}_front" if shape.framed else "")
 
     load = m.count("shelf.load") if "shelf.load" in m.ledger.quantities else 0
     if not shape.framed:

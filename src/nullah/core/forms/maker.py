@@ -217,6 +217,7 @@ class Maker:
         names: JointQuantities = JointQuantities(),
         joint_type: JointType = LET_IN,
         glued: Fraction | None = None,
+        sets_width: str = "",
     ) -> None:
         """Let `guest` into `host`."""
         clearance: Corner = (Fraction(room[0]), Fraction(room[1]), Fraction(room[2]))
@@ -233,6 +234,7 @@ class Maker:
                 runs,
                 names=names,
                 glued=glued,
+                sets_width=sets_width,
             )
         )
 

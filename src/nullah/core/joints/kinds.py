@@ -10,6 +10,7 @@ from nullah.core.piece.form import Assembly
 from nullah.core.piece.joint import Joint
 from nullah.core.piece.overlap import contact
 from nullah.core.piece.part import Part
+from nullah.core.piece.space import Axis
 
 
 class Mate(NamedTuple):
@@ -67,9 +68,18 @@ def _likeness(joint: Joint, first: Part, second: Part) -> tuple[object, ...]:
     # What is cut into the one decides the settings; the other is traced or fitted, and a hair more or less of it since
     # something was measured makes no other joint of it.
     shape = tuple((cut.size(0), cut.size(1), cut.size(2)) for cut in cuts[0]), len(cuts[1])
+    # What is cut along the grain of what enters is planed in one go, what is cut across it gauged and sawn.
+    lies_along = all(cuts) and _runs(first, cuts[0]) is second.grain
     # What is made by itself, such as a drawer, is made at another time than what it goes into.
     apart = bool(first.group), bool(second.group)
-    return joint.type.name(joint, first, second), joint.hold, joint.names, joint.type.corner_prefix(joint), shape, apart
+    name, prefix = joint.type.name(joint, first, second), joint.type.corner_prefix(joint)
+    return name, joint.hold, joint.names, prefix, shape, lies_along, apart
+
+
+def _runs(part: Part, cuts: tuple[Cutout, ...]) -> Axis:
+    """Return the axis along which what is cut into a part is longest."""
+    along = max(range(3), key=cuts[0].size)
+    return (part.grain, part.across, part.face)[along]
 
 
 def kind_of(assembly: Assembly, joints: tuple[Joint, ...], part: str = "") -> JointGroup | None:

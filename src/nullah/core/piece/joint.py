@@ -196,6 +196,8 @@ class Joint(NamedTuple):
         What else its type lays it out by, known to that type alone.
     glued : Fraction, optional
         Over how much of its width it is glued, mm; None: all of it.
+    sets_width : str
+        The part that the channel's width is taken from, where several enter it; empty: the second.
     """
 
     id: str
@@ -210,3 +212,4 @@ class Joint(NamedTuple):
     figures: Hashable = None
     names: JointQuantities = JointQuantities()
     glued: Fraction | None = None
+    sets_width: str = ""

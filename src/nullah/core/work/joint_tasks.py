@@ -102,7 +102,7 @@ def joint_tasks(plan: Plan, mill: MillTasks, waits: dict[str, tuple[str, ...]]) 
     """Return the steps of every kind of joint as tasks, after their parts are milled."""
     found: list[_Made] = []
     late: list[Task] = []
-    told: dict[Operation, None] = {}
+    told: dict[Operation, str] = {}
     for kind in kinds_at_work(plan):
         work = joint_work(plan, kind)
         if not work.steps:
@@ -120,10 +120,12 @@ def joint_tasks(plan: Plan, mill: MillTasks, waits: dict[str, tuple[str, ...]]) 
             if kind.joint.type.touches and step.stage is JointStage.TRIED:
                 continue  # to nail or screw it is to put it together
             fresh = tuple(each for each in step.operations if each not in told)
+            # Several parts enter one channel: it is cut once, and before any of them is tried in it.
+            before = tuple(dict.fromkeys((*before, *(told[each] for each in step.operations if each in told))))
             if step.operations and not fresh:
-                continue  # several parts enter one channel: it is cut once
-            told |= dict.fromkeys(fresh)
+                continue
             task = _task(plan, work, number, step._replace(operations=fresh), before, waits if hosted else {})
+            told |= dict.fromkeys(fresh, task.id)
             if step.after_glue:
                 late.append(task._replace(on_assembly=True))
                 before = (task.id,)

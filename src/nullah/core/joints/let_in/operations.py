@@ -231,12 +231,17 @@ class _Cutting:
 
     def _second_wall(self, first: Gauge, width: Fraction, on: tuple[Surface, ...], backwards: bool) -> Gauge:
         """Return the other wall: traced from what goes in, or where that is fitted later, set off with a rule."""
-        base, guest = first.line, self._mate.part
+        base = first.line
         if self._tongued(width):
             setting = by_rule("wide", width, of_line(base), self._making.marks, quantity=self._names.width)
         else:
-            setting = by_mate("wide", width, of_line(base), guest.id, self._names.width)
+            setting = by_mate("wide", width, of_line(base), self._sets_width, self._names.width)
         return self._gauge(LineKind.SECOND_WALL, setting, on, base=base, backwards=backwards)
+
+    @property
+    def _sets_width(self) -> str:
+        """The part that a channel's width is taken from."""
+        return (self._making.joint.sets_width if self._host else "") or self._mate.part.id
 
     @property
     def _into_notch(self) -> bool:
