@@ -103,13 +103,13 @@ def test_what_is_left_in_the_dampest_month_says_how_it_stands(ledger, left, verd
 def test_more_than_three_millimetres_for_each_board_rattle_but_not_what_is_held(ledger, over, verdict):
     room = Fraction(str(round(max(grown(404)) + 0.3 + over, 6)))
     assert fit_of(panel(room), ledger).verdict is verdict
-    assert fit_of(panel(room, hold=Hold.BUTTONS), ledger).verdict is Verdict.FITS
+    assert fit_of(panel(room, hold=Hold.SLOTS), ledger).verdict is Verdict.FITS
 
 
 @pytest.mark.parametrize(("held", "verdict"), [(1.49, Verdict.DROPS), (1.51, Verdict.FITS)])
 def test_a_panel_held_by_less_than_a_millimetre_and_a_half_drops_out(ledger, held, verdict):
     room = Fraction(str(round(3 * (10 - held) + min(grown(404)), 6)))
-    found = fit_of(panel(room, hold=Hold.BUTTONS), ledger)
+    found = fit_of(panel(room, hold=Hold.SLOTS), ledger)
     assert (found.verdict, found.hold) == (verdict, pytest.approx(held, abs=1e-5))
 
 

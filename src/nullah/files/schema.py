@@ -12,7 +12,7 @@ from dataclasses import replace
 from fractions import Fraction
 from itertools import pairwise
 from operator import methodcaller
-from typing import Annotated, Any, NamedTuple
+from typing import Annotated, Any, Literal, NamedTuple
 
 from pydantic import AfterValidator, Discriminator, Field, Tag, TypeAdapter
 
@@ -165,7 +165,13 @@ def _on_a_rule(mark: Length) -> Length:
 
 MARK_LENGTH = coded(LENGTH.form, _on_a_rule, methodcaller("as_text"))
 SHARE = number(0, 1)
-HOLD = one_of([hold.value for hold in Hold])
+#: What older files call a joint that is held so that it can move.
+_ONCE_HELD = {"held by buttons": Hold.SLOTS.value}
+HOLD = coded(
+    Literal[tuple([*(hold.value for hold in Hold), *_ONCE_HELD])],
+    lambda text: _ONCE_HELD.get(text, text),
+    str,
+)
 
 # --- the piece ------------------------------------------------------------------------------------
 

@@ -28,7 +28,6 @@ class Hold(Enum):
     NAILS = N_("nailed")
     SCREWS = N_("screwed")
     SLOTS = N_("screwed in slots")
-    BUTTONS = N_("held by buttons")
     DRY = N_("left dry")
 
     @property

@@ -114,7 +114,7 @@ def _loose_fit(
     if freedom.quantity in ledger.quantities and room > 0:
         value = Fraction(ledger[freedom.quantity] * Fraction(wanted / room).limit_denominator(10**4))
     size = sum(float(part.box.size(axis)) for part in parts)
-    # What is nailed, slotted or held by buttons does not rattle, however much room it has.
+    # What is nailed or slotted does not rattle, however much room it has.
     ids = {part.id for part in parts}
     holds = {joint.hold for joint in assembly.joints if joint.second in ids or joint.first in ids}
     more = MORE_LOOSE * len(parts) if holds <= {Hold.DRY} else float("inf")

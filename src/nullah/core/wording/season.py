@@ -28,7 +28,7 @@ _SHORT_WAYS = {
 }  # fmt: skip
 _ADVICE = {
     Hold.NAILS: N_("nails bend with it"), Hold.SCREWS: N_("screws hold it: narrow enough"),
-    Hold.SLOTS: N_("slides in its slots: no glue"), Hold.BUTTONS: N_("the buttons slide: no glue"),
+    Hold.SLOTS: N_("slides in its slots: no glue"),
     Hold.DRY: N_("lies dry: no glue"),
 }  # fmt: skip
 

@@ -23,7 +23,6 @@ _HOW = {
     Hold.NAILS: Joining.NAILS,
     Hold.SCREWS: Joining.SCREWS,
     Hold.SLOTS: Joining.SCREWS,
-    Hold.BUTTONS: Joining.SCREWS,
     Hold.DRY: Joining.LOOSE,
 }
 

@@ -49,9 +49,7 @@ class Butt(JointBase):
         return joint._replace(figures=row_of(joint, first, second, woods, shop, marks))
 
     def bench_steps(self, making: Making) -> tuple[BenchStep, ...] | None:
-        """Return how its row is set out and bored; nothing where it is only glued, or left dry. Buttons wait."""
-        if making.joint.hold is Hold.BUTTONS:
-            return None
+        """Return how its row is set out and bored; nothing where it is only glued, or left dry."""
         row = _row(making.joint)
         return () if row is None else fastening_steps(making, row)
 
