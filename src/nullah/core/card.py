@@ -6,7 +6,7 @@ Every station fills one; the desk shows it and paper prints it, both as it stand
 from __future__ import annotations
 
 from collections.abc import Sequence
-from enum import Enum
+from enum import Enum, auto
 from typing import NamedTuple
 
 from nullah.core.fixes import Fix
@@ -63,6 +63,14 @@ class JointStage(Enum):
     TRIED = "tried together"
 
 
+class Moment(Enum):
+    """When a step of a joint is done: to its parts by themselves, as they are put together, or when it is glued."""
+
+    APART = auto()
+    PUT_TOGETHER = auto()
+    GLUED = auto()
+
+
 class Trying(Enum):
     """How parts are tried together."""
 
@@ -91,8 +99,8 @@ class Step(NamedTuple):
         A caution, where it bites.
     operations : tuple of Operation
         What is done, to all parts and ends alike.
-    after_glue : bool
-        Whether it is done when the joint is glued.
+    moment : Moment
+        When it is done.
     """
 
     text: Fact
@@ -103,7 +111,7 @@ class Step(NamedTuple):
     uses: tuple[str, ...] = ()
     care: str = ""
     operations: tuple[Operation, ...] = ()
-    after_glue: bool = False
+    moment: Moment = Moment.APART
 
 
 def lines_to_keep(steps: Sequence[Step], number: int) -> tuple[tuple[str, int], ...]:

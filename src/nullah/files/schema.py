@@ -168,9 +168,7 @@ SHARE = number(0, 1)
 #: What older files call a joint that is held so that it can move.
 _ONCE_HELD = {"held by buttons": Hold.SLOTS.value}
 HOLD = coded(
-    Literal[tuple([*(hold.value for hold in Hold), *_ONCE_HELD])],
-    lambda text: _ONCE_HELD.get(text, text),
-    str,
+    Literal[tuple([*(hold.value for hold in Hold), *_ONCE_HELD])], lambda text: _ONCE_HELD.get(text, text), str
 )
 
 # --- the piece ------------------------------------------------------------------------------------

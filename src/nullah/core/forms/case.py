@@ -420,9 +420,7 @@ def _house(
     if shape.dados == "through":
         names = names._replace(choice="dados=stopped")
     runs = shape.dados != "stopped" or bool(sets_width)
-    m.let_in(
-        host, guest, channels=(channel,), shares=shares, runs=runs, hold=hold, names=names, sets_width=sets_width
-    )
+    m.let_in(host, guest, channels=(channel,), shares=shares, runs=runs, hold=hold, names=names, sets_width=sets_width)
 
 
 def _divider(m: Maker, shape: _Shape, row: int, column: int) -> None:

@@ -316,7 +316,7 @@ def _nailed_bottom(
             f"{prefix}_slip{number}",
             channels=(channel,),
             runs=True,
-            hold=Hold.NAILS,
+            hold=Hold.DRY,
             room=(0, 0, q("drawer.rabbet_height")),
             names=names,
         )

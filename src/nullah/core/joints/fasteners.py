@@ -21,9 +21,13 @@ SCREW_THICK = (2.5, 3.0, 3.5, 4.0, 4.5, 5.0)
 SCREW_LONG = (10.0, 12.0, 16.0, 20.0, 25.0, 30.0, 35.0, 40.0, 45.0, 50.0, 60.0, 70.0, 80.0, 90.0, 100.0)
 #: Nails as they are sold: thickness and length, mm (common sizes, no published source).
 NAILS = (
-    (1.0, 13.0), (1.0, 15.0), (1.2, 20.0), (1.4, 25.0), (1.6, 30.0), (1.8, 35.0), (2.0, 40.0), (2.2, 45.0),
+    (1.0, 10.0), (1.0, 13.0), (1.0, 15.0), (1.2, 20.0), (1.4, 25.0), (1.6, 30.0), (1.8, 35.0), (2.0, 40.0), (2.2, 45.0),
     (2.5, 50.0), (2.8, 60.0), (3.1, 70.0), (3.4, 80.0), (3.8, 100.0),
 )  # fmt: skip
+
+
+#: So short a row has one place, mm (common practice).
+_ONE_HOLDS = 60.0
 
 
 class FastenerError(ValueError):
@@ -147,7 +151,12 @@ def _sold(screws: bool, thickness: float, most: float) -> tuple[float, float]:
 
 
 def _places(along: float, thick: float) -> tuple[float, ...]:
-    """Return where they stand: 25 mm or ten thicknesses from the ends, evenly, no more than 90 mm apart."""
+    """Return where they stand: 25 mm or ten thicknesses from the ends, evenly, no more than 90 mm apart.
+
+    What is short, such as a button, is held by one in its middle.
+    """
+    if along <= _ONE_HOLDS:
+        return (along / 2,)
     from_end = min(max(25.0, 10 * thick), along / 3)
     room = along - 2 * from_end
     gaps = max(1, math.ceil(room / 90 - 1e-9))

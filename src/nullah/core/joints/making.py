@@ -5,7 +5,7 @@ from __future__ import annotations
 from fractions import Fraction
 from typing import NamedTuple
 
-from nullah.core.card import JointStage
+from nullah.core.card import JointStage, Moment
 from nullah.core.lengths import Length, Marks
 from nullah.core.operations.operation import Operation
 from nullah.core.operations.settings import ToolSetting, of_tool
@@ -39,11 +39,11 @@ class BenchStep(NamedTuple):
         ``first``, ``second`` or ``both``.
     operations : tuple of Operation
         In their order.
-    after_glue : bool
-        Whether they are done when the joint is glued; such steps come last.
+    moment : Moment
+        When they are done: apart, as the parts are put together, or when the joint is glued; in that order.
     """
 
     stage: JointStage
     at: str
     operations: tuple[Operation, ...]
-    after_glue: bool = False
+    moment: Moment = Moment.APART

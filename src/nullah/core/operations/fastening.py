@@ -127,13 +127,15 @@ class Bore(Operation):
     bit : Length
         Its diameter, as it was bought.
     depth : ToolSetting, optional
-        How deep, from that surface; None: through.
+        How deep, from that surface or from the floor; None: through.
     head : Fraction, optional
         The diameter of a countersink, mm.
     stays : bool
         Whether the part stays put at these places, and moves along slots at the others.
     pin : Pin
         What goes in.
+    floor : Line, optional
+        Where they begin below that surface: the floor of a channel.
     """
 
     into: Surface
@@ -144,6 +146,7 @@ class Bore(Operation):
     head: Fraction | None = None
     stays: bool = False
     pin: Pin = Pin.SCREW
+    floor: Line | None = None
 
     @property
     def settings(self) -> tuple[ToolSetting, ...]:
@@ -165,14 +168,16 @@ class Bore(Operation):
 
     @property
     def needs(self) -> tuple[Line, ...]:
-        """The row and the places."""
-        return (self.row, *self.places)
+        """The row and the places, and the floor they begin at."""
+        return (self.row, *self.places) if self.floor is None else (self.row, *self.places, self.floor)
 
     @property
     def takes(self) -> tuple[Region, ...]:
         """A hole at each place, and its countersink."""
-        start = self.stock.at(self.into)
-        end = self.stock.at(self.into.opposite) if self.depth is None else self.depth.place(self.stock)
+        start = self.stock.at(self.into) if self.floor is None else self.floor.at
+        end = self.stock.at(self.into.opposite)
+        if self.depth is not None:
+            end = start - self.depth.figure if self.into.high else start + self.depth.figure
         found: list[Region] = []
         for place in self.places:
             centre = _centre(self.into.axis, self.row, place)

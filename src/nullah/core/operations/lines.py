@@ -48,7 +48,7 @@ class LineKind(Enum):
     TAIL_SHOULDER = N_("shoulder of the sliding tail")
     TAIL_FACE = N_("face of the other board")
     NECK = N_("neck of the housing")
-    FLOOR = N_("floor of the housing")
+    FLOOR = N_("floor")
 
 
 class Line(NamedTuple):

@@ -356,11 +356,27 @@ class Repeated(NamedTuple):
     places: int
 
 
+class NothingReaches(NamedTuple):
+    """No nail or screw reaches from one part into the other without coming out of it."""
+
+    first: str
+    second: str
+    screws: bool
+
+
 MeetingFact = Collision | Void | Apart | NoCorner | ButtGap | EdgesOnly
 TailsFact = TailsShort | NoLap | PinsShort | StandsOut
 ChannelFact = DoesNotFit | WidthOff | Shows | ThinFloor | ThinEdge | ThinBetween | Shallow | ThinTongue
 HoldFact = (
-    WeakTail | BoredThrough | DowelsTooMany | PegNearEnd | DrawnTooFar | HaunchTooLarge | WedgeShears | WedgeSlope
+    WeakTail
+    | BoredThrough
+    | DowelsTooMany
+    | PegNearEnd
+    | DrawnTooFar
+    | HaunchTooLarge
+    | WedgeShears
+    | WedgeSlope
+    | NothingReaches
 )
 MovingFact = CannotComeOut | Trapped | CrossGrain | NoRoom | Sags
 ProofFact = MeetingFact | TailsFact | ChannelFact | HoldFact | MovingFact

@@ -248,8 +248,10 @@ def _unfilled(region: Block, filled: tuple[Recipe, ...], planned: tuple[Block, .
 
 
 def _near(recipes: dict[str, Recipe], region: Box) -> tuple[Recipe, ...]:
+    """Return what there is near a region, its holes filled: nails, screws and pegs go into them."""
     block = block_of(region)
-    return tuple(made for made in recipes.values() if _meet(made.block, block))
+    near = (made for made in recipes.values() if _meet(made.block, block))
+    return tuple(made._replace(cuts=tuple(cut._replace(holes=()) for cut in made.cuts)) for made in near)
 
 
 def _meet(one: Block, two: Block) -> bool:

@@ -6,7 +6,7 @@ from collections.abc import Sequence
 
 from nullah.core.card import Setting
 from nullah.core.catalogue import N_
-from nullah.core.joints.butt.row import Row
+from nullah.core.joints.rows import Row
 from nullah.core.lengths import Direction, from_float
 from nullah.core.operations.fastening import Bore, BoreSlots, SetOutRow, TracePlaces
 from nullah.core.operations.operation import Operation

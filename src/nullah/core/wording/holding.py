@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import assert_never
 
+from nullah.core.catalogue import N_
 from nullah.core.piece import faults as facts
 from nullah.core.piece.faults import HoldFact
 from nullah.core.reader import Reader
@@ -86,5 +87,12 @@ def hold_words(fact: HoldFact, reader: Reader) -> str:
                 steepest=steepest.as_text(),
                 shallowest=shallowest.as_text(),
             )
+        case facts.NothingReaches(first, second, screws):
+            message = (
+                N_("No screw reaches from the {first} into the {second} and stays inside it: hold them otherwise.")
+                if screws
+                else N_("No nail reaches from the {first} into the {second} and stays inside it: hold them otherwise.")
+            )
+            return reader.text(message, first=part(first), second=part(second))
         case _:
             assert_never(fact)

@@ -40,13 +40,15 @@ def assembly_tasks(
     smooth = _smooth_tasks(plan, made, glued, frozenset(fit))
     glue: list[Task] = []
     last: dict[str, str] = {}
+    fast: set[str] = set()
     for each in glued:
         after = made.ready(each.parts)
         smoothed = (task for (group, _), task in smooth.items() if group == each.group)
         after += [task.id for task in smoothed if set(task.parts) & set(each.parts)]
         after += [last[each.group]] if each.group in last else []
         after += [last[""]] if each.mover and "" in last else []
-        glue.append(each.task(plan, tuple(dict.fromkeys(after))))
+        glue += each.tasks(plan, tuple(dict.fromkeys(after)), frozenset(fast))
+        fast |= each.fastens
         last[each.group] = each.id
     late = _late_tasks(plan, joints, last)
     return (*shape, *smooth.values(), *glue, *late, *_clean_tasks(plan, last))

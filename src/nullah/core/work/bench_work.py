@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from itertools import zip_longest
 
-from nullah.core.card import JointStage, Step, Trying
+from nullah.core.card import JointStage, Moment, Step, Trying
 from nullah.core.catalogue import N_
 from nullah.core.joints.bench import CHISEL_BITES, KNIFE_BITES, SAW_BITES
 from nullah.core.joints.kinds import JointGroup
@@ -25,7 +26,7 @@ from nullah.core.operations.tenons import GaugePair, SawTenon
 from nullah.core.operations.wedges import ChopWedgeSlot
 from nullah.core.piece.form import Assembly
 from nullah.core.piece.frame import Frame
-from nullah.core.piece.joint import Hold
+from nullah.core.piece.joint import Hold, Joint
 from nullah.core.piece.part import Part
 from nullah.core.plan import Plan
 from nullah.core.shop import Shop
@@ -43,11 +44,17 @@ def group_steps(assembly: Assembly, kind: JointGroup, marks: Marks, shop: Shop) 
         found.append(_step(there[0], tuple(dict.fromkeys(each for step in there for each in step.operations))))
     if kind.joint.type.touches:
         return tuple(found) or (_LAID if kind.joint.hold is Hold.DRY else _MET,)
-    late = [step for step in found if step.after_glue]
-    first = found[: len(found) - len(late)]
-    if kind.corner_prefix:
-        return (*first, Step(Trying.STARTED, JointStage.TRIED, check=_TRIED, care=CHISEL_BITES), *late)
-    return (*first, Step(Trying.DRY, JointStage.TRIED, check=_TRIED), *late)
+    apart = [step for step in found if step.moment is Moment.APART]
+    how, care = (Trying.STARTED, CHISEL_BITES) if kind.corner_prefix else (Trying.DRY, "")
+    return (*apart, Step(how, JointStage.TRIED, check=_TRIED, care=care), *found[len(apart) :])
+
+
+def bored_in_place(plan: Plan, joints: Iterable[Joint]) -> tuple[Operation, ...]:
+    """Return what is done to joints as their parts are put together: holes bored where a part is held in its place."""
+    frames = frames_of(plan.assembly)
+    told = (joint_steps(frames, joint, plan.marks, plan.project.shop) or () for joint in joints)
+    steps = (step for made in told for step in made if step.moment is Moment.PUT_TOGETHER)
+    return tuple(dict.fromkeys(each for step in steps for each in step.operations))
 
 
 def _step(made: BenchStep, operations: tuple[Operation, ...]) -> Step:
@@ -67,7 +74,7 @@ def _step(made: BenchStep, operations: tuple[Operation, ...]) -> Step:
         uses=tuple(use for use in uses if use not in draws),
         care=next((care for kind, care in _CARES.items() if kind in kinds), ""),
         operations=operations,
-        after_glue=made.after_glue,
+        moment=made.moment,
     )
 
 

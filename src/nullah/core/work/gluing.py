@@ -8,10 +8,14 @@ from typing import NamedTuple
 from nullah.core.bench.rates import minutes_of
 from nullah.core.bench.tasks import Join, Joining, Task, Trade
 from nullah.core.bench.working import GLUES
+from nullah.core.catalogue import N_
+from nullah.core.operations.fastening import Bore
+from nullah.core.operations.operation import Operation
 from nullah.core.piece.joint import Hold, Joint
 from nullah.core.piece.overlap import contact
 from nullah.core.plan import Plan
 from nullah.core.work.assembling import Placing, sequence
+from nullah.core.work.bench_work import bored_in_place
 from nullah.core.work.stock_tasks import hosts_of
 
 #: A clamp for so much of a joint's length, mm (common practice: about every 100 mm along a seam, fewer at a joint).
@@ -85,8 +89,39 @@ class Gluing(NamedTuple):
             found.setdefault(Joining.LOOSE, {}).update(dict.fromkeys(loose))
         return tuple(Join(tuple(parts), how) for how, parts in found.items())
 
-    def task(self, plan: Plan, after: tuple[str, ...]) -> Task:
-        """Return it as a task."""
+    @property
+    def fastens(self) -> frozenset[str]:
+        """The parts it joins for good."""
+        return frozenset(part for join in self.joins if join.how is not Joining.LOOSE for part in join.parts)
+
+    def tasks(self, plan: Plan, after: tuple[str, ...], fast: frozenset[str]) -> tuple[Task, ...]:
+        """Return it as a task, and before it the boring that must be apart from it.
+
+        Parameters
+        ----------
+        plan : Plan
+        after : tuple of str
+            What must be done before.
+        fast : frozenset of str
+            The parts that are joined to others already.
+        """
+        bored = bored_in_place(plan, self.joints)
+        there = tuple(each for each in bored if each.part in fast)
+        loose = tuple(each for each in bored if each.part not in fast)
+        ahead = [(loose, False), (there, True)] if self.glues else [(loose, False)] if there else []
+        found: list[Task] = []
+        for operations, assembled in ahead:
+            if operations:
+                name = f"{self.id}/bore{'/there' if assembled else ''}"
+                found.append(_boring(plan, name, self.adds, operations, after)._replace(on_assembly=assembled))
+        after = (*after, *(task.id for task in found))
+        put = self._task(plan, after)
+        if self.glues:
+            return (*found, put)
+        put = put._replace(operations=there or loose, on_assembly=bool(there), work=(*put.work, _holes(there or loose)))
+        return (*found, put)
+
+    def _task(self, plan: Plan, after: tuple[str, ...]) -> Task:
         names = plan.reader.together(self.adds)
         glued = sum(joint.hold is Hold.GLUE for joint in self.joints)
         if self.glues:
@@ -114,6 +149,20 @@ class Gluing(NamedTuple):
             (("fit", float(max(len(self.joints), 1))),),
             joins=self.joins,
         )
+
+
+def _boring(
+    plan: Plan, name: str, adds: tuple[str, ...], operations: tuple[Operation, ...], after: tuple[str, ...]
+) -> Task:
+    parts = tuple(dict.fromkeys(each.part for each in operations))
+    title = plan.reader.text(
+        N_("Hold {adds} in place and bore {parts}"), adds=plan.reader.together(adds), parts=plan.reader.together(parts)
+    )
+    return Task(name, title, Trade.JOINT, parts, after, (_holes(operations),), operations=operations)
+
+
+def _holes(operations: tuple[Operation, ...]) -> tuple[str, float]:
+    return "bore", float(sum(len(each.places) for each in operations if isinstance(each, Bore)))
 
 
 def go_in_after(plan: Plan, waits: dict[str, tuple[str, ...]]) -> frozenset[str]:

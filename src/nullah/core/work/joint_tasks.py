@@ -5,13 +5,14 @@ from __future__ import annotations
 from typing import NamedTuple
 
 from nullah.core.bench.tasks import Join, Joining, JointStep, LayoutLine, Task, Trade
-from nullah.core.card import JointStage, Step, Trying
+from nullah.core.card import JointStage, Moment, Step, Trying
 from nullah.core.joints.cutouts import Cutout, sizes_of, taken
 from nullah.core.joints.kinds import JointGroup
 from nullah.core.joints.types import holes_of
 from nullah.core.operations.operation import Operation
 from nullah.core.piece.joint import Joint
 from nullah.core.plan import Plan
+from nullah.core.work.bench_work import bored_in_place
 from nullah.core.work.joint_names import step_title
 from nullah.core.work.joint_work import JointWork, at_bench, joint_work, kinds_at_work
 from nullah.core.work.stock_tasks import MillTasks, hardness_of, hosts_of
@@ -98,8 +99,13 @@ class JointTasks(NamedTuple):
         return JointTasks(tuple(found), self.late)
 
 
-def joint_tasks(plan: Plan, mill: MillTasks, waits: dict[str, tuple[str, ...]]) -> JointTasks:
-    """Return the steps of every kind of joint as tasks, after their parts are milled."""
+def joint_tasks(
+    plan: Plan, mill: MillTasks, waits: dict[str, tuple[str, ...]], closed: frozenset[str] = frozenset()
+) -> JointTasks:
+    """Return the steps of every kind of joint as tasks, after their parts are milled.
+
+    What is done as parts are put together is part of that, for the joints that close in it (`closed`).
+    """
     found: list[_Made] = []
     late: list[Task] = []
     told: dict[Operation, str] = {}
@@ -117,6 +123,10 @@ def joint_tasks(plan: Plan, mill: MillTasks, waits: dict[str, tuple[str, ...]]) 
         )
         before = tuple(dict.fromkeys(mill.by_part[part] for part in sorted(mates)))
         for number, step in enumerate(work.steps, start=1):
+            if step.moment is Moment.PUT_TOGETHER:
+                step = step._replace(operations=bored_in_place(plan, (j for j in kind.all if j.id not in closed)))
+                if not step.operations:
+                    continue
             if kind.joint.type.touches and step.stage is JointStage.TRIED:
                 continue  # to nail or screw it is to put it together
             fresh = tuple(each for each in step.operations if each not in told)
@@ -126,7 +136,7 @@ def joint_tasks(plan: Plan, mill: MillTasks, waits: dict[str, tuple[str, ...]]) 
                 continue
             task = _task(plan, work, number, step._replace(operations=fresh), before, waits if hosted else {})
             told |= dict.fromkeys(fresh, task.id)
-            if step.after_glue:
+            if step.moment is Moment.GLUED:
                 late.append(task._replace(on_assembly=True))
                 before = (task.id,)
                 continue

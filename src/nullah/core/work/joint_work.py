@@ -8,9 +8,10 @@ from typing import NamedTuple, get_args
 from nullah.core.apprentice.facts import BuildingFact
 from nullah.core.card import Remark, Step
 from nullah.core.joints.bench import AtBench
-from nullah.core.joints.butt.row import Row
 from nullah.core.joints.dovetail.corners import Corner
+from nullah.core.joints.fastened import row_in
 from nullah.core.joints.kinds import JointGroup, kind_of, kinds_of
+from nullah.core.joints.rows import Row
 from nullah.core.operations.operation import Operation
 from nullah.core.plan import Plan
 from nullah.core.work.bench_work import group_steps
@@ -27,8 +28,7 @@ class JointWork(NamedTuple):
     @property
     def row(self) -> Row | None:
         """What it is nailed or screwed with."""
-        figures = self.kind.joint.figures
-        return figures if isinstance(figures, Row) else None
+        return row_in(self.kind.joint)
 
     def mates_of(self, at: str) -> frozenset[str]:
         """Return the ids of all parts that are ``first`` or ``second`` in these joints."""

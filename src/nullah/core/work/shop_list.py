@@ -7,6 +7,7 @@ from collections.abc import Iterable, Iterator
 from typing import NamedTuple
 
 from nullah.core.bench.working import COATS
+from nullah.core.joints.fastened import row_in
 from nullah.core.joints.kinds import kinds_of
 from nullah.core.lengths import Direction, Length, Slope, from_float, write_bought
 from nullah.core.operations.dovetails import CutPins, CutTails, SawBlindPins
@@ -23,10 +24,6 @@ from nullah.core.work.stock_tasks import waits_of
 
 #: Glue spread on both faces of a joint, g/m² of joint, and finish, m² a litre for a coat (common practice).
 GLUE_G_BY_M2, FINISH_M2_BY_LITRE = 250.0, 10.0
-
-
-#: A nail through a thin board: so many times its thickness long, and one every so many mm (common practice).
-_NAIL_LONG, _NAIL_EVERY = 2.5, 100.0
 
 
 class Need(NamedTuple):
@@ -89,20 +86,13 @@ _BOUGHT = {"chisel": "Chisel", "iron": "Plough, iron", "bit": "Bit", "countersin
 def _fastenings(plan: Plan) -> Iterator[Need]:
     """Count nails and screws of each size, a tenth more for those that bend."""
     counts: dict[tuple[str, str], int] = {}
-    for kind in kinds_of(plan.assembly):
-        row = joint_work(plan, kind).row
+    for joint in plan.assembly.joints:
+        row = row_in(joint)
         if row is not None:
             size = plan.marks.write_setting(from_float(round(row.fastening.long, 1)), Direction.DOWN)
             thick = plan.marks.write_fine(from_float(round(row.fastening.thick, 1)))
             key = "Screws" if row.fastening.screws else "Nails", f"{size}, {thick} thick"
-            counts[key] = counts.get(key, 0) + len(row.places) * len(kind.all)
-    for joint in plan.assembly.joints:
-        first, second = plan.part(joint.first), plan.part(joint.second)
-        touching = contact(first, second) if first is not None and second is not None else None
-        if joint.hold is Hold.NAILS and not joint.type.touches and touching is not None and second is not None:
-            long = max(float(high - low) for low, high in zip(touching.low, touching.high, strict=True))
-            size = f"about {plan.marks.write(from_float(_NAIL_LONG * float(second.thickness)))}"
-            counts["Nails", size] = counts.get(("Nails", size), 0) + max(2, math.ceil(long / _NAIL_EVERY))
+            counts[key] = counts.get(key, 0) + len(row.places)
     for (what, size), count in counts.items():
         yield Need(what, f"{math.ceil(count * 1.1)}", size)
 

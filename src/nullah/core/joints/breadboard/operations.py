@@ -9,8 +9,8 @@ from itertools import pairwise
 
 from nullah.core.card import JointStage
 from nullah.core.joints.breadboard.pegs import Pegs, pegged, shoulder_of
-from nullah.core.joints.butt.operations import carried
 from nullah.core.joints.making import BenchStep, Making
+from nullah.core.joints.row_steps import carried
 from nullah.core.joints.tenon.operations import nearer_cheek, pins_apart
 from nullah.core.lengths import Direction, Length
 from nullah.core.operations.fastening import Bore, BoreSlots, Pin, TracePlaces

@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 from nullah.core.card import JointStage
-from nullah.core.joints.butt.operations import carried, nearer
 from nullah.core.joints.dowels.row import DowelRow
 from nullah.core.joints.making import BenchStep, Making
+from nullah.core.joints.row_steps import carried, nearer
 from nullah.core.operations.fastening import Bore, Pin, SetOutRow, TracePlaces
 from nullah.core.operations.lines import Line, LineKind
 from nullah.core.operations.settings import by_rule

@@ -6,8 +6,8 @@ from fractions import Fraction
 from typing import NamedTuple
 
 from nullah.core.card import JointStage
-from nullah.core.joints.butt.operations import carried
 from nullah.core.joints.making import BenchStep, Making
+from nullah.core.joints.row_steps import carried
 from nullah.core.joints.tenon.operations import tenon_steps, tenons_of
 from nullah.core.lengths import Length
 from nullah.core.operations.fastening import Bore, Pin, SetOutRow, TracePlaces

@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from itertools import takewhile
 
-from nullah.core.card import Remark
+from nullah.core.card import Moment, Remark
 from nullah.core.catalogue import N_
-from nullah.core.joints.base import JointBase
 from nullah.core.joints.bench import AtBench
+from nullah.core.joints.fastened import Fastened
 from nullah.core.joints.let_in.cautions import channel_cautions
 from nullah.core.joints.let_in.operations import channel_steps
 from nullah.core.joints.making import BenchStep, Making
@@ -20,7 +21,7 @@ from nullah.core.piece.part import Part
 from nullah.core.piece.space import Box
 
 
-class LetIn(JointBase):
+class LetIn(Fastened):
     """A part let into a channel of another."""
 
     id = N_("let in")
@@ -50,12 +51,18 @@ class LetIn(JointBase):
         return Joint(joint_id, self, first.id, second.id, hold, channels=(overlap,) if overlap else ())
 
     def bench_steps(self, making: Making) -> tuple[BenchStep, ...] | None:
-        """Return how the channel is cut, and what enters it."""
-        return channel_steps(making) or None
+        """Return how the channel is cut, and what enters it, and how its row is bored."""
+        channel, row = channel_steps(making), self.row_steps(making)
+        # What is bored in the host is bored before the guest is cut, which may wait until the host is glued.
+        hosts = sum(1 for _ in takewhile(lambda step: step.at == "first", channel))
+        early = [step for step in row if step.at == "first" and step.moment is Moment.APART]
+        rest = [step for step in row if step not in early]
+        return (*channel[:hosts], *early, *channel[hosts:], *rest) if channel else None
 
     def cautions(self, at: AtBench) -> Iterator[Remark]:
-        """Yield what is to be minded of its channel."""
+        """Yield what is to be minded of its channel, and of its row."""
         yield from channel_cautions(at)
+        yield from super().cautions(at)
 
 
 LET_IN = LetIn()

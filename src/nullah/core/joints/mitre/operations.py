@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from fractions import Fraction
 
-from nullah.core.card import JointStage
+from nullah.core.card import JointStage, Moment
 from nullah.core.joints.making import BenchStep, Making
 from nullah.core.joints.mitre.keys import Keys, keys_of, places_of
 from nullah.core.operations.lines import LineKind
@@ -31,8 +31,8 @@ def mitre_steps(making: Making) -> tuple[BenchStep, ...] | None:
     lines = (*one.key_lines(keys), *other.key_lines(keys))
     return (
         sawn,
-        BenchStep(JointStage.MARKED, "both", lines, after_glue=True),
-        BenchStep(JointStage.CUT, "both", (*one.slots(keys), *other.slots(keys)), after_glue=True),
+        BenchStep(JointStage.MARKED, "both", lines, moment=Moment.GLUED),
+        BenchStep(JointStage.CUT, "both", (*one.slots(keys), *other.slots(keys)), moment=Moment.GLUED),
     )
 
 

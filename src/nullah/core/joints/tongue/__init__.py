@@ -54,6 +54,7 @@ class Tongue(LetIn):
         if overlap is not None and not _edge_to_edge(first, second, overlap):
             fact = NoCorner(first.id, second.id, N_("tongued and grooved"))
             yield Fault(FaultKind.COLLISION, fact, (first.id, second.id), place=overlap)
+        yield from super().faults(joint, first, second)
 
 
 def _edge_to_edge(first: Part, second: Part, overlap: Box) -> bool:

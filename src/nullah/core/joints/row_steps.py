@@ -5,13 +5,13 @@ from __future__ import annotations
 from collections.abc import Iterator
 from fractions import Fraction
 
-from nullah.core.card import JointStage
-from nullah.core.joints.butt.row import Row
+from nullah.core.card import JointStage, Moment
 from nullah.core.joints.making import BenchStep, Making
+from nullah.core.joints.rows import Row
 from nullah.core.lengths import from_float
 from nullah.core.operations.fastening import Bore, BoreSlots, SetOutRow, TracePlaces
 from nullah.core.operations.lines import Line, LineKind
-from nullah.core.operations.settings import by_rule
+from nullah.core.operations.settings import by_rule, of_line
 from nullah.core.operations.stock import Surface, surface_at
 from nullah.core.piece.frame import Frame
 from nullah.core.piece.space import Axis
@@ -27,7 +27,7 @@ def fastening_steps(making: Making, row: Row) -> tuple[BenchStep, ...]:
     return (
         BenchStep(JointStage.MARKED, at_through, (laid.row,)),
         BenchStep(JointStage.CUT, at_through, tuple(laid.bored())),
-        BenchStep(JointStage.CUT, at_into, tuple(_pilots(making, row, through, into))),
+        BenchStep(JointStage.CUT, at_into, tuple(_pilots(making, row, through, into)), Moment.PUT_TOGETHER),
     )
 
 
@@ -107,9 +107,25 @@ def _pilots(making: Making, row: Row, through: Frame, into: Frame) -> Iterator[T
         Line(LineKind.PLACE, along, carried(through, into, row.along, place), (surface,), number=n, of=making.joint.id)
         for n, place in enumerate(laid.row.places, start=1)
     )
-    yield TracePlaces(part=into.part.id, stock=into.stock, mate=through.part.id, lines=(line, *places))
-    depth = by_rule("depth", from_float(row.fastening.enters).mm, surface, making.marks)
-    yield Bore(part=into.part.id, stock=into.stock, into=surface, row=line, places=places, bit=row.pilot, depth=depth)
+    meets, _ = into.span(surface.axis, row.meets, row.meets)
+    floor = None
+    if meets != into.stock.at(surface):
+        # In a channel the holes begin at its floor, which the part that is held there covers.
+        floor = Line(LineKind.FLOOR, surface.axis, meets, (surface,), of=making.joint.id)
+    lines = (line, *places) if floor is None else (line, *places, floor)
+    yield TracePlaces(part=into.part.id, stock=into.stock, mate=through.part.id, lines=lines)
+    origin = surface if floor is None else of_line(floor)
+    depth = by_rule("depth", from_float(row.fastening.enters).mm, origin, making.marks)
+    yield Bore(
+        part=into.part.id,
+        stock=into.stock,
+        into=surface,
+        row=line,
+        places=places,
+        bit=row.pilot,
+        depth=depth,
+        floor=floor,
+    )
 
 
 def carried(one: Frame, other: Frame, axis: Axis, line: Line) -> Fraction:

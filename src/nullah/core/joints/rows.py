@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Iterator
 from fractions import Fraction
 from typing import NamedTuple
 
@@ -10,7 +11,7 @@ from nullah.core.joints.fasteners import Fastening, fastening
 from nullah.core.lengths import Direction, Length, Marks, from_float
 from nullah.core.piece.cuts import Removal, RoundHole
 from nullah.core.piece.joint import Hold, Joint, WoodHeld
-from nullah.core.piece.overlap import contact
+from nullah.core.piece.overlap import contact, lines
 from nullah.core.piece.part import Part
 from nullah.core.piece.space import Axis, Box, Side, side_at
 from nullah.core.shop import Shop
@@ -19,6 +20,10 @@ from nullah.core.shop import Shop
 _ROOM = 0.5
 #: A slot is made so much longer than the wood moves, mm (common practice).
 _OVER = Fraction(1)
+#: So much wood is left before the point of a nail or screw, mm (common practice).
+_LEFT = 1
+#: A row wants a strip at least so many times as wide as a nail or screw is thick (common practice).
+_ROOM_FOR = 4
 
 
 class Row(NamedTuple):
@@ -37,6 +42,8 @@ class Row(NamedTuple):
         Along it, mm of the piece.
     level : Fraction
         Where the row lies across, mm of the piece.
+    meets : Fraction
+        Where the one part ends and the other begins, mm of the piece.
     bit, pilot : Length
         Of the hole through, and of the hole that holds, as they were bought.
     head : Fraction
@@ -56,6 +63,7 @@ class Row(NamedTuple):
     along: Axis
     places: tuple[Fraction, ...]
     level: Fraction
+    meets: Fraction
     bit: Length
     pilot: Length
     head: Fraction = Fraction(0)
@@ -82,7 +90,7 @@ class Row(NamedTuple):
 def row_of(
     joint: Joint, first: Part, second: Part, woods: tuple[WoodHeld, WoodHeld], shop: Shop, marks: Marks
 ) -> Row | None:
-    """Return the row that holds a joint; None where it is held otherwise, or the parts do not touch.
+    """Return the row that holds a joint; None where it is held otherwise, or no nail reaches from one to the other.
 
     Parameters
     ----------
@@ -95,41 +103,30 @@ def row_of(
     marks : Marks
         To which the first place is set off.
     """
-    touch = contact(first, second)
-    if joint.hold not in (Hold.NAILS, Hold.SCREWS, Hold.SLOTS) or touch is None:
+    if joint.hold not in (Hold.NAILS, Hold.SCREWS, Hold.SLOTS):
         return None
-    axis = next((each for each in Axis if touch.size(each) == 0), None)
-    if axis is None:
-        return None
-    thin_first = first.box.size(axis) <= second.box.size(axis)
-    thin, behind = (first, second) if thin_first else (second, first)
-    wood = woods[1 if thin_first else 0]
-    along = max((each for each in Axis if each is not axis), key=touch.size)
-    across = next(each for each in Axis if each not in (axis, along))
+    of = {first.id: woods[0], second.id: woods[1]}
     screws = joint.hold is not Hold.NAILS
-    length = float(touch.size(along))
-    made = fastening(
-        screws,
-        float(thin.box.size(axis)),
-        float(behind.box.size(axis)),
-        length,
-        wood.gravity,
-        wood.hard,
-        behind.grain is axis,
-    )
-    places = _places(made, touch, along, marks, odd=joint.hold is Hold.SLOTS)
+    found = ((way, _chosen(way, screws, of[way.into.id])) for way in _ways(joint, first, second))
+    ways = [(way, made) for way, made in found if made.enters <= way.holding - _LEFT]
+    if not ways:
+        return None
+    way, made = min(ways, key=lambda each: _worse(*each))
+    along, side = way.along, way.side
+    places = _places(made, way.strip, along, marks, odd=joint.hold is Hold.SLOTS)
     pilot = _bit(shop, made.pilot)
     bit = _bit(shop, made.thick + _ROOM) if screws else pilot
-    slot, travel, fixed = _slot(joint, (first, second), woods, along, axis, len(places), marks)
-    level = (touch.low[across.value] + touch.high[across.value]) / 2
+    slot, travel, fixed = _slot(joint, (first, second), woods, along, side.axis, len(places), marks)
+    across = next(each for each in Axis if each not in (side.axis, along))
     return Row(
         made,
-        thin.id,
-        behind.id,
-        _outside(thin, behind, axis),
+        way.through.id,
+        way.into.id,
+        side,
         along,
         places,
-        level,
+        (way.strip.low[across.value] + way.strip.high[across.value]) / 2,
+        way.strip.low[side.axis.value],
         bit,
         pilot,
         Fraction(0) if not screws or slot is not None else 2 * from_float(made.thick).mm,
@@ -139,9 +136,71 @@ def row_of(
     )
 
 
-def _outside(thin: Part, behind: Part, axis: Axis) -> Side:
-    """Return the side of the thin part that looks away from the other."""
-    return side_at(axis, thin.box.low[axis.value] >= behind.box.high[axis.value])
+class _Way(NamedTuple):
+    """A way in which a row could go: through which part into which, from which side, and where they touch (flat)."""
+
+    through: Part
+    into: Part
+    side: Side
+    strip: Box
+
+    @property
+    def along(self) -> Axis:
+        return max((each for each in Axis if each is not self.side.axis), key=self.strip.size)
+
+    @property
+    def thickness(self) -> Fraction:
+        """How much wood there is before the part that holds, mm."""
+        return abs(self.through.box.at(self.side) - self.strip.at(self.side))
+
+    @property
+    def holding(self) -> Fraction:
+        """How much wood there is behind, mm."""
+        return abs(self.into.box.at(self.side.opposite) - self.strip.at(self.side))
+
+
+def _chosen(way: _Way, screws: bool, wood: WoodHeld) -> Fastening:
+    return fastening(
+        screws,
+        float(way.thickness),
+        float(way.holding),
+        float(way.strip.size(way.along)),
+        wood.gravity,
+        wood.hard,
+        way.into.grain is way.side.axis,
+    )
+
+
+def _worse(way: _Way, made: Fastening) -> tuple[bool, bool, bool, Fraction, Fraction]:
+    """Return what speaks against a way, worst first: poor hold, by an edge, by what is seen, far, by a wide part."""
+    across = next(axis for axis in Axis if axis not in (way.side.axis, way.along))
+    weak = made.enters < float(way.thickness) * (1 / 2 if made.screws else 1)
+    weak |= float(way.strip.size(across)) < _ROOM_FOR * made.thick
+    by_edge, seen = way.through.face is not way.side.axis, way.side in way.through.shows
+    return weak, by_edge, seen, way.thickness, way.through.width.mm
+
+
+def _ways(joint: Joint, first: Part, second: Part) -> Iterator[_Way]:
+    """Yield the ways in which nails could go: where the two touch, one of them free on its other side."""
+    touch = contact(first, second)
+    if touch is None:
+        return
+    flat = next((axis for axis in Axis if touch.size(axis) == 0), None)
+    if flat is not None:
+        for through, into in ((first, second), (second, first)):
+            yield _Way(through, into, side_at(flat, through.box.low[flat.value] >= into.box.high[flat.value]), touch)
+        return
+    shared = lines(joint, first, second)
+    if len(shared.first_loses) != 1 or len(shared.second_keeps) != 1:
+        return
+    (channel,), (share,) = shared.first_loses, shared.second_keeps
+    for floor in Side:
+        wall, open_side = first.box.at(floor) != channel.at(floor), floor.opposite
+        if not wall or channel.at(floor) != share.at(floor) or channel.at(open_side) != first.box.at(open_side):
+            continue
+        strip = share.set(floor.axis, share.at(floor), share.at(floor))
+        yield _Way(first, second, floor, strip)
+        yield _Way(second, first, open_side, strip)
 
 
 def _places(made: Fastening, touch: Box, along: Axis, marks: Marks, odd: bool) -> tuple[Fraction, ...]:
@@ -189,9 +248,8 @@ def holes_in(row: Row, part: Part) -> Removal:
     axis = row.side.axis
     low, high = float(part.box.low[axis.value]), float(part.box.high[axis.value])
     if part.id == row.into:
-        # They enter it at the side that looks to the other part.
-        deep = row.fastening.enters
-        ends = (high - deep, high) if row.side.high else (low, low + deep)
+        meets, deep = float(row.meets), row.fastening.enters
+        ends = (meets - deep, meets) if row.side.high else (meets, meets + deep)
         return Removal(holes=tuple(_hole(row, float(at), row.pilot, *ends) for at in row.places))
     holes = [_hole(row, float(at), row.bit, low, high) for at in row.round_places]
     travel = _flat(row, *((float(row.travel), 0.0) if row.slot is row.along else (0.0, float(row.travel))))
