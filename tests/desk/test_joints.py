@@ -6,6 +6,7 @@ from nullah.core import actions
 from nullah.core.joints.channel_dragging import handles
 from nullah.core.joints.kinds import kinds_of
 from nullah.core.lengths import mm
+from nullah.core.piece.joint import Hold
 from nullah.core.stations.selected_joint import selected_kind
 
 
@@ -232,3 +233,41 @@ def test_the_tools_there_are_decide_what_is_said(cabinetmaker):
     assert cabinetmaker.reads_on_card("The plough stops at 1.0 mm")
     cabinetmaker.type_in(tools["plough_deepest"], "1 mm, 2 mm")
     assert "One length" in tools["plough_deepest"].sentence.text()
+
+
+def test_what_holds_a_joint_its_nails_how_many_and_where_are_chosen(cabinetmaker):
+    cabinetmaker.go("joints")
+    back = next(each for each in kinds_of(cabinetmaker.plan.assembly) if each.joint.hold is Hold.NAILS)
+    cabinetmaker.choose(desk(cabinetmaker).corners, back.id)
+    fields = desk(cabinetmaker).fastening
+
+    def row():
+        return selected_kind(cabinetmaker.plan, cabinetmaker.window.document.selection).joint.figures
+
+    assert fields.hold.currentData() == Hold.NAILS.value and not fields.usual.isVisible()
+    assert fields.number.line.text() == str(len(row().places))
+    cabinetmaker.type_in(fields.number, "4")
+    cabinetmaker.type_in(fields.from_end, "30 mm")
+    assert len(row().places) == 4 and row().from_end == 30
+    longer = next(text for text in fields._sizes if text.startswith("25 mm"))
+    cabinetmaker.choose(fields.size, longer)
+    assert row().fastening.long == 25 and cabinetmaker.reads_on_card("25 mm")
+    cabinetmaker.type_in(fields.from_end, "0")
+    assert fields.from_end.sentence.text() and row().from_end == 30
+    cabinetmaker.press("As usual")
+    assert row().fastening.long != 25 and not fields.usual.isVisible()
+    cabinetmaker.choose(fields.hold, Hold.GLUE.value)
+    assert row() is None and not fields.number.isVisible()
+    assert all(joint.hold is Hold.GLUE for joint in kind_of(cabinetmaker, back).all)
+    cabinetmaker.press("Undo")
+    assert row() is not None
+
+
+def kind_of(user, one):
+    return next(each for each in kinds_of(user.plan.assembly) if one.joint in each.all or each.id == one.id)
+
+
+def test_a_dovetail_is_held_by_glue_and_nothing_is_chosen_there(cabinetmaker):
+    cabinetmaker.go("joints")
+    cabinetmaker.choose(desk(cabinetmaker).corners, kind(cabinetmaker, "through dovetail").id)
+    assert not desk(cabinetmaker).fastening.hold.isVisible()

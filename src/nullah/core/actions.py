@@ -5,7 +5,7 @@ Undo is the project before. Nothing here works anything out.
 
 from __future__ import annotations
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Iterable, Sequence
 from dataclasses import replace
 from fractions import Fraction
 from typing import TypeVar
@@ -18,6 +18,7 @@ from nullah.core.joints.dovetail.spacing import Matched
 from nullah.core.ledger import Measured, Value
 from nullah.core.lengths import Length, Marks, Slope, entered
 from nullah.core.limits import NAME_TEXT, read_count, shown
+from nullah.core.piece.joint import RowChoice
 from nullah.core.project import Piece, Project
 from nullah.core.rack.board import Board, BoardError, Flaw, Reading, check_board, check_reading, fitted_flaw
 from nullah.core.rack.drying import Room
@@ -80,6 +81,21 @@ def make_of(project: Project, role: str, species: str) -> Project:
 def hold(project: Project, joint: str, how: str | None) -> Project:
     """Hold a joint another way (the value of a `Hold`); None takes it back."""
     return replace(project, piece=replace(project.piece, holds=_with(project.piece.holds, joint, how)))
+
+
+def hold_all(project: Project, joints: Iterable[str], how: str | None) -> Project:
+    """Hold some joints another way; None takes it back."""
+    for joint in joints:
+        project = hold(project, joint, how)
+    return project
+
+
+def fasten(project: Project, joints: Iterable[str], choice: RowChoice) -> Project:
+    """Choose the nails or screws of some joints; what is all as usual is no choice."""
+    rows = project.piece.rows
+    for joint in joints:
+        rows = _with(rows, joint, None if choice == RowChoice() else choice)
+    return replace(project, piece=replace(project.piece, rows=rows))
 
 
 def live_in(project: Project, climate: Climate) -> Project:

@@ -29,8 +29,9 @@ from nullah.core.joints.dovetail.facts import TailFact
 from nullah.core.ledger import Ledger, Origin, Snapping, work_out_ledger
 from nullah.core.lengths import Direction, Length, Marks
 from nullah.core.piece.form import Assembly, Form
-from nullah.core.piece.joint import Hold, Joint, WoodHeld
+from nullah.core.piece.joint import Hold, Joint, RowChoice, RowInput, WoodHeld
 from nullah.core.piece.part import INSIDE, Part
+from nullah.core.piece.space import Box
 from nullah.core.project import Piece, Project
 from nullah.core.reader import Fact, Reader
 from nullah.core.rules import LedgerError
@@ -305,7 +306,7 @@ def _fastened(plan: Plan) -> Assembly:
     """Return the assembly with nails and screws chosen for the woods there are."""
     swing = round(plan.project.climate.swing, 1)
     woods = tuple((part.id, _held_wood(plan.species_of(part), plan.cut_of(part), swing)) for part in plan.parts)
-    return _with_fasteners(plan.assembly, woods, plan.project.shop, plan.marks)
+    return _with_fasteners(plan.assembly, woods, plan.project.shop, plan.marks, plan.project.piece.rows)
 
 
 @lru_cache(maxsize=64)
@@ -320,17 +321,49 @@ def _held_wood(species: str, cut: GrainCut, swing: float) -> WoodHeld:
 
 
 @lru_cache(maxsize=16)
-def _with_fasteners(assembly: Assembly, woods: tuple[tuple[str, WoodHeld], ...], shop: Shop, marks: Marks) -> Assembly:
-    parts, of = {part.id: part for part in assembly.parts}, dict(woods)
+def _with_fasteners(
+    assembly: Assembly,
+    woods: tuple[tuple[str, WoodHeld], ...],
+    shop: Shop,
+    marks: Marks,
+    chosen: tuple[tuple[str, RowChoice], ...],
+) -> Assembly:
+    parts, of, rows = {part.id: part for part in assembly.parts}, dict(woods), dict(chosen)
     joints = tuple(
         joint.type.fastened(
-            joint, parts[joint.first], parts[joint.second], (of[joint.first], of[joint.second]), shop, marks
+            joint,
+            parts[joint.first],
+            parts[joint.second],
+            RowInput(
+                (of[joint.first], of[joint.second]),
+                shop,
+                marks,
+                _cut_beside(joint, assembly.joints, parts) if joint.type.holds else (),
+                rows.get(joint.id, RowChoice()),
+            ),
         )
         if joint.first in parts and joint.second in parts
         else joint
         for joint in assembly.joints
     )
     return assembly if joints == assembly.joints else assembly._replace(joints=joints)
+
+
+def _cut_beside(joint: Joint, joints: tuple[Joint, ...], parts: Mapping[str, Part]) -> tuple[Box, ...]:
+    """Return what other joints cut out of the parts of one that nails or screws may hold."""
+    if joint.hold not in (Hold.NAILS, Hold.SCREWS, Hold.SLOTS):
+        return ()
+    mates = {joint.first, joint.second}
+    found: dict[Box, None] = {}
+    for other in joints:
+        if other is joint or not mates & {other.first, other.second} or not {other.first, other.second} <= set(parts):
+            continue
+        overlap = parts[other.first].box.overlap(parts[other.second].box)
+        found |= dict.fromkeys(other.channels if other.first in mates else ())
+        if overlap is not None:
+            found[overlap] = None
+    # Several may lie in one channel.
+    return tuple(box for box in found if box not in joint.channels)
 
 
 def chosen_wood(piece: Piece, part: Part) -> str:

@@ -13,6 +13,7 @@ from nullah.core.breakdown.wishes import SearchWeights
 from nullah.core.forms.own_boards import OwnBoard, OwnJoint
 from nullah.core.ledger import Measured, Value
 from nullah.core.lengths import Length, Marks, mm
+from nullah.core.piece.joint import RowChoice
 from nullah.core.rack.board import Board
 from nullah.core.rack.drying import Room
 from nullah.core.shop import Shop
@@ -27,7 +28,7 @@ class Piece:
     are pairs of what is made (``shown``, ``inside``) and its species; `holds` of a joint and
     what holds it, where that was changed. `own` and `own_joints` are boards of one's own.
     `spacings` are pairs of a corner's prefix and the widths of its tails against each other,
-    where they are not equal.
+    where they are not equal; `rows` are pairs of a joint and what was chosen of its nails or screws.
     """
 
     form: str = "box"
@@ -40,6 +41,7 @@ class Piece:
     own: tuple[OwnBoard, ...] = ()
     own_joints: tuple[OwnJoint, ...] = ()
     spacings: tuple[tuple[str, tuple[Fraction, ...]], ...] = ()
+    rows: tuple[tuple[str, RowChoice], ...] = ()
 
 
 @dataclass(frozen=True, slots=True)

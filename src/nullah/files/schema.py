@@ -44,7 +44,7 @@ from nullah.core.limits import (
     read_day,
     read_time,
 )
-from nullah.core.piece.joint import Hold
+from nullah.core.piece.joint import Hold, RowChoice
 from nullah.core.piece.part import Needs
 from nullah.core.project import Piece, Project
 from nullah.core.rack.board import (
@@ -87,7 +87,7 @@ from nullah.files.records import (
 from nullah.files.shapings import SHAPING
 
 FORMAT = "nullah project"
-VERSION = 6
+VERSION = 7
 
 # --- values ---------------------------------------------------------------------------------------
 
@@ -171,6 +171,16 @@ HOLD = coded(
     Literal[tuple([*(hold.value for hold in Hold), *_ONCE_HELD])], lambda text: _ONCE_HELD.get(text, text), str
 )
 
+ROW = record(
+    RowChoice,
+    {
+        "long": or_empty(LENGTH),
+        "thick": or_empty(LENGTH),
+        "number": plain(int, Field(ge=0, le=COUNT)),
+        "from_end": or_empty(LENGTH),
+    },
+)
+
 # --- the piece ------------------------------------------------------------------------------------
 
 _READ = record(Measured, {"value": VALUE, "on": DAY})
@@ -245,6 +255,7 @@ PIECE = record(
         "own": _each_once("boards of one's own", OWN_BOARD, OWN_BOARDS),
         "own_joints": _each_once("joints of one's own", OWN_JOINT, OTHERS),
         "spacings": named(several(_ratio(Fraction(1, 1000), Fraction(1000), "8/5"), COUNT)),
+        "rows": named(ROW),
     },
     required=("form", "name"),
     about="What is to be made. Values are lengths as typed, counts, or slopes such as ``1:7``.",

@@ -11,15 +11,13 @@ from nullah.core.joints.cutouts import subtract
 from nullah.core.joints.making import BenchStep, Making
 from nullah.core.joints.mate_views import Hole
 from nullah.core.ledger import Definition, Ledger
-from nullah.core.lengths import Marks
 from nullah.core.piece.cuts import Removal, block_of
 from nullah.core.piece.facts import Note
 from nullah.core.piece.faults import Channel, Fault
-from nullah.core.piece.joint import Hold, Joint, JointType, Offered, WoodHeld
+from nullah.core.piece.joint import Hold, Joint, JointType, Offered, RowInput
 from nullah.core.piece.overlap import channel_of, lines, outward
 from nullah.core.piece.part import Part
 from nullah.core.piece.space import Axis, Box, Side
-from nullah.core.shop import Shop
 
 
 class JointBase:
@@ -34,6 +32,7 @@ class JointBase:
     enters = False
     captures = False
     pegged = False
+    holds: tuple[Hold, ...] = ()
     when_glued: Note | None = None
 
     def name(self, joint: Joint, first: Part, second: Part) -> str:
@@ -101,9 +100,7 @@ class JointBase:
         """Return one between two parts of one's own, as it usually is; None while its figures are not known."""
         return Joint(joint_id, self, first.id, second.id, hold)
 
-    def fastened(
-        self, joint: Joint, first: Part, second: Part, woods: tuple[WoodHeld, WoodHeld], shop: Shop, marks: Marks
-    ) -> Joint:
+    def fastened(self, joint: Joint, first: Part, second: Part, chosen: RowInput) -> Joint:
         """Return a joint with the nails or screws that hold it, as woods, bits and rule allow."""
         return joint
 

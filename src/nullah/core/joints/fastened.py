@@ -13,17 +13,17 @@ from nullah.core.joints.mate_views import Hole
 from nullah.core.joints.row_cautions import row_cautions
 from nullah.core.joints.row_steps import fastening_steps
 from nullah.core.joints.rows import Row, holes_in, row_of
-from nullah.core.lengths import Marks
 from nullah.core.piece.cuts import Removal
 from nullah.core.piece.faults import Fault, FaultKind, NothingReaches
-from nullah.core.piece.joint import Hold, Joint, WoodHeld
+from nullah.core.piece.joint import Hold, Joint, RowInput
 from nullah.core.piece.overlap import contact
 from nullah.core.piece.part import Part
-from nullah.core.shop import Shop
 
 
 class Fastened(JointBase):
     """A type that nails or screws may hold."""
+
+    holds = (Hold.GLUE, Hold.NAILS, Hold.SCREWS, Hold.SLOTS, Hold.DRY)
 
     def cut(self, joint: Joint, first: Part, second: Part, is_first: bool) -> Removal | None:
         """Return what is shared out between the two, and the holes of nails or screws."""
@@ -33,11 +33,9 @@ class Fastened(JointBase):
             return taken
         return (taken or Removal())._replace(holes=holes_in(row, first if is_first else second).holes)
 
-    def fastened(
-        self, joint: Joint, first: Part, second: Part, woods: tuple[WoodHeld, WoodHeld], shop: Shop, marks: Marks
-    ) -> Joint:
+    def fastened(self, joint: Joint, first: Part, second: Part, chosen: RowInput) -> Joint:
         """Return it with the row of nails or screws that holds it."""
-        return joint._replace(figures=row_of(joint, first, second, woods, shop, marks))
+        return joint._replace(figures=row_of(joint, first, second, chosen))
 
     def faults(self, joint: Joint, first: Part, second: Part) -> Iterator[Fault]:
         """Yield it where nothing that is sold holds the two together."""

@@ -30,6 +30,12 @@ NAILS = (
 _ONE_HOLDS = 60.0
 
 
+#: So many times its thickness a nail stays away from an end; a screw, which is bored for, half of that (practice).
+NAIL_FROM_END, SCREW_FROM_END = 10, 5
+#: A screw is about so many times as long as it is thick (common practice).
+_SCREW_SLENDER = 9
+
+
 class FastenerError(ValueError):
     """Nails or screws that cannot be; the message says why."""
 
@@ -103,9 +109,21 @@ class Fastening:
     enters: float
     holds: float
 
+    @property
+    def from_end_least(self) -> float:
+        """How far from an end the first may stand, mm: so many thicknesses, fewer where it is bored for (practice)."""
+        return (SCREW_FROM_END if self.screws else NAIL_FROM_END) * self.thick
+
 
 def fastening(
-    screws: bool, thickness: float, holding: float, along: float, gravity: float, hard: bool, end_grain: bool
+    screws: bool,
+    thickness: float,
+    holding: float,
+    along: float,
+    gravity: float,
+    hard: bool,
+    end_grain: bool,
+    size: tuple[float, float] | None = None,
 ) -> Fastening:
     """Choose nails or screws for a row.
 
@@ -124,6 +142,8 @@ def fastening(
         Whether it is a hardwood.
     end_grain : bool
         Whether it is entered at its end.
+    size : (float, float), optional
+        The thickness and length that were chosen, mm.
 
     Notes
     -----
@@ -134,7 +154,7 @@ def fastening(
     """
     if min(thickness, holding, along) <= 0:
         raise FastenerError("What is fastened has a thickness, and so has what holds it: give more than nothing.")
-    thick, long = _sold(screws, thickness, min(2.5 * thickness, thickness + holding - 3))
+    thick, long = size or _sold(screws, thickness, min(2.5 * thickness, thickness + holding - 3))
     pilot = thick * 2 / 3 * (0.9 if hard else 0.7) if screws else 0.75 * thick
     enters = long - thickness
     pulled = (screw_withdrawal if screws else nail_withdrawal)(gravity, thick, max(enters, 0.0))
@@ -148,6 +168,13 @@ def _sold(screws: bool, thickness: float, most: float) -> tuple[float, float]:
         return max((nail for nail in NAILS if nail[1] <= most), key=lambda nail: nail[1], default=NAILS[0])
     thick = min(SCREW_THICK, key=lambda size: abs(size - thickness / 4))
     return thick, max((size for size in SCREW_LONG if size <= most), default=SCREW_LONG[0])
+
+
+def thickness_sold(screws: bool, long: float) -> float:
+    """Return how thick a nail or screw of some length usually is, mm: a nail is sold so, a screw about a ninth."""
+    if screws:
+        return min(SCREW_THICK, key=lambda size: abs(size - long / _SCREW_SLENDER))
+    return min(NAILS, key=lambda nail: abs(nail[1] - long))[0]
 
 
 def _places(along: float, thick: float) -> tuple[float, ...]:

@@ -91,8 +91,12 @@ def kind_of(assembly: Assembly, joints: tuple[Joint, ...], part: str = "") -> Jo
     own, other = taken(shown, first, second)
     name = shown.type.name(shown, first, second)
     slopes = (mitred(first, second), mitred(second, first)) if shown.type.slanted else (None, None)
-    against = contact(first, second) if shown.type.touches else None
-    touches = (None, None) if against is None else (spans_of(first, against), spans_of(second, against))
+    against = contact(first, second)
+    # Where something is cut, that says where the other lies.
+    plain = [shown.type.touches or (shown.type.captures and not cuts) for cuts in (own, other)]
+    touches = [
+        spans_of(part, against) if against and it else None for part, it in zip((first, second), plain, strict=True)
+    ]
     mates = (
         Mate(first, sizes_of(first), own, slopes[0], touches[0]),
         Mate(second, sizes_of(second), other, slopes[1], touches[1]),

@@ -12,8 +12,6 @@ from nullah.core.lengths import from_float
 
 #: So many times its thickness a nail or a screw should enter (common practice).
 _NAIL_ENTERS, _SCREW_ENTERS = 10, 7
-#: So many times its thickness a nail stays away from an end; a screw, which is bored for, half of that (practice).
-_NAIL_FROM_END, _SCREW_FROM_END = 10, 5
 
 
 def row_cautions(row: Fastening, at: AtBench) -> Iterator[Remark]:
@@ -25,7 +23,7 @@ def row_cautions(row: Fastening, at: AtBench) -> Iterator[Remark]:
     pilot = from_float(round(row.pilot, 1))
     if at.shop.bit_for(pilot) is None:
         yield Remark(NoBitNear(pilot), Severity.WARNING)
-    if row.places[0] < (_SCREW_FROM_END if row.screws else _NAIL_FROM_END) * row.thick - 1e-6:
+    if row.places[0] < row.from_end_least - 1e-6:
         yield Remark(NearEnd(), Severity.WARNING)
     held = row.holds / GRAVITY
     yield Remark(Resists(held, held * SAFE_SHARE))

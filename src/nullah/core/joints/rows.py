@@ -5,12 +5,13 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator
 from fractions import Fraction
+from itertools import product
 from typing import NamedTuple
 
-from nullah.core.joints.fasteners import Fastening, fastening
+from nullah.core.joints.fasteners import NAILS, SCREW_LONG, SCREW_THICK, Fastening, fastening, thickness_sold
 from nullah.core.lengths import Direction, Length, Marks, from_float
 from nullah.core.piece.cuts import Removal, RoundHole
-from nullah.core.piece.joint import Hold, Joint, WoodHeld
+from nullah.core.piece.joint import Hold, Joint, RowChoice, RowInput, WoodHeld
 from nullah.core.piece.overlap import contact, lines
 from nullah.core.piece.part import Part
 from nullah.core.piece.space import Axis, Box, Side, side_at
@@ -22,6 +23,10 @@ _ROOM = 0.5
 _OVER = Fraction(1)
 #: So much wood is left before the point of a nail or screw, mm (common practice).
 _LEFT = 1
+#: Where a row meets what is cut out, so many more are tried, and distances from the ends in so many steps of 5 mm.
+_MORE = 6
+#: Two of a row stand at least so far apart, mm (common practice).
+_APART = 20
 #: A row wants a strip at least so many times as wide as a nail or screw is thick (common practice).
 _ROOM_FOR = 4
 
@@ -42,6 +47,8 @@ class Row(NamedTuple):
         Along it, mm of the piece.
     level : Fraction
         Where the row lies across, mm of the piece.
+    from_end : Fraction
+        From the end of where they meet to the first place, mm.
     meets : Fraction
         Where the one part ends and the other begins, mm of the piece.
     bit, pilot : Length
@@ -63,6 +70,7 @@ class Row(NamedTuple):
     along: Axis
     places: tuple[Fraction, ...]
     level: Fraction
+    from_end: Fraction
     meets: Fraction
     bit: Length
     pilot: Length
@@ -87,37 +95,24 @@ class Row(NamedTuple):
         return tuple(at for at in self.places if at not in self.round_places)
 
 
-def row_of(
-    joint: Joint, first: Part, second: Part, woods: tuple[WoodHeld, WoodHeld], shop: Shop, marks: Marks
-) -> Row | None:
-    """Return the row that holds a joint; None where it is held otherwise, or no nail reaches from one to the other.
-
-    Parameters
-    ----------
-    joint : Joint
-    first, second : Part
-    woods : (WoodHeld, WoodHeld)
-        Of both.
-    shop : Shop
-        Whose bits are used.
-    marks : Marks
-        To which the first place is set off.
-    """
+def row_of(joint: Joint, first: Part, second: Part, chosen: RowInput) -> Row | None:
+    """Return the row that holds a joint; None where it is held otherwise, or no nail reaches from one to the other."""
     if joint.hold not in (Hold.NAILS, Hold.SCREWS, Hold.SLOTS):
         return None
+    woods, shop, marks = chosen.woods, chosen.shop, chosen.marks
     of = {first.id: woods[0], second.id: woods[1]}
     screws = joint.hold is not Hold.NAILS
-    found = ((way, _chosen(way, screws, of[way.into.id])) for way in _ways(joint, first, second))
+    size = _size(screws, chosen.choice)
+    found = ((way, _chosen(way, screws, of[way.into.id], size)) for way in _ways(joint, first, second))
     ways = [(way, made) for way, made in found if made.enters <= way.holding - _LEFT]
     if not ways:
         return None
     way, made = min(ways, key=lambda each: _worse(*each))
     along, side = way.along, way.side
-    places = _places(made, way.strip, along, marks, odd=joint.hold is Hold.SLOTS)
+    places = _places(made, way, chosen, odd=joint.hold is Hold.SLOTS)
     pilot = _bit(shop, made.pilot)
     bit = _bit(shop, made.thick + _ROOM) if screws else pilot
     slot, travel, fixed = _slot(joint, (first, second), woods, along, side.axis, len(places), marks)
-    across = next(each for each in Axis if each not in (side.axis, along))
     return Row(
         made,
         way.through.id,
@@ -125,7 +120,8 @@ def row_of(
         side,
         along,
         places,
-        (way.strip.low[across.value] + way.strip.high[across.value]) / 2,
+        way.level,
+        places[0] - way.strip.low[along.value],
         way.strip.low[side.axis.value],
         bit,
         pilot,
@@ -149,6 +145,15 @@ class _Way(NamedTuple):
         return max((each for each in Axis if each is not self.side.axis), key=self.strip.size)
 
     @property
+    def across(self) -> Axis:
+        return next(each for each in Axis if each not in (self.side.axis, self.along))
+
+    @property
+    def level(self) -> Fraction:
+        """The middle of where they touch, across the row, mm of the piece."""
+        return (self.strip.low[self.across.value] + self.strip.high[self.across.value]) / 2
+
+    @property
     def thickness(self) -> Fraction:
         """How much wood there is before the part that holds, mm."""
         return abs(self.through.box.at(self.side) - self.strip.at(self.side))
@@ -159,7 +164,24 @@ class _Way(NamedTuple):
         return abs(self.into.box.at(self.side.opposite) - self.strip.at(self.side))
 
 
-def _chosen(way: _Way, screws: bool, wood: WoodHeld) -> Fastening:
+def _size(screws: bool, choice: RowChoice) -> tuple[float, float] | None:
+    """Return the thickness and the length that were chosen, mm; a nail as long as it is sold in its thickness."""
+    if choice.long is None:
+        return None
+    thick = thickness_sold(screws, float(choice.long)) if choice.thick is None else float(choice.thick)
+    return thick, float(choice.long)
+
+
+def sizes_that_hold(row: Row, through: Part, into: Part) -> tuple[tuple[float, float], ...]:
+    """Return the thickness and length, mm, of what is sold and goes through the one part and stays inside the other."""
+    thickness = float(abs(through.box.at(row.side) - row.meets))
+    holding = float(abs(into.box.at(row.side.opposite) - row.meets))
+    sold = product(SCREW_THICK, SCREW_LONG) if row.fastening.screws else NAILS
+    there = (size for size in sold if thickness + size[0] <= size[1] <= thickness + holding - _LEFT)
+    return tuple(sorted({*there, (row.fastening.thick, row.fastening.long)}, key=lambda size: (size[1], size[0])))
+
+
+def _chosen(way: _Way, screws: bool, wood: WoodHeld, size: tuple[float, float] | None) -> Fastening:
     return fastening(
         screws,
         float(way.thickness),
@@ -168,14 +190,14 @@ def _chosen(way: _Way, screws: bool, wood: WoodHeld) -> Fastening:
         wood.gravity,
         wood.hard,
         way.into.grain is way.side.axis,
+        size,
     )
 
 
 def _worse(way: _Way, made: Fastening) -> tuple[bool, bool, bool, Fraction, Fraction]:
     """Return what speaks against a way, worst first: poor hold, by an edge, by what is seen, far, by a wide part."""
-    across = next(axis for axis in Axis if axis not in (way.side.axis, way.along))
     weak = made.enters < float(way.thickness) * (1 / 2 if made.screws else 1)
-    weak |= float(way.strip.size(across)) < _ROOM_FOR * made.thick
+    weak |= float(way.strip.size(way.across)) < _ROOM_FOR * made.thick
     by_edge, seen = way.through.face is not way.side.axis, way.side in way.through.shows
     return weak, by_edge, seen, way.thickness, way.through.width.mm
 
@@ -203,15 +225,53 @@ def _ways(joint: Joint, first: Part, second: Part) -> Iterator[_Way]:
         yield _Way(second, first, open_side, strip)
 
 
-def _places(made: Fastening, touch: Box, along: Axis, marks: Marks, odd: bool) -> tuple[Fraction, ...]:
-    """Return where they stand, the first and the last to the mark, the others evenly between."""
-    low, high = touch.low[along.value], touch.high[along.value]
-    from_end = marks.to_mark(from_float(made.places[0]), Direction.NEAREST).mm or from_float(made.places[0]).mm
-    count = len(made.places) + (odd and len(made.places) % 2 == 0)
+def _places(made: Fastening, way: _Way, chosen: RowInput, odd: bool) -> tuple[Fraction, ...]:
+    """Return where they stand, the first and the last to the mark, the others evenly between.
+
+    Where what other joints cut out is met, there are some more, or they begin elsewhere.
+    """
+    marks, choice = chosen.marks, chosen.choice
+    usual = marks.to_mark(from_float(made.places[0]), Direction.NEAREST).mm or from_float(made.places[0]).mm
+    from_end = choice.from_end.mm if choice.from_end is not None else usual
+    number = choice.number or len(made.places) + (odd and len(made.places) % 2 == 0)
+    plain = _evenly(way, number, from_end)
+    met, wide = [box for box in chosen.beside if _meets(way, made, box)], from_float(made.thick).mm
+    if not met:
+        return plain
+    numbers = [number] if choice.number else [number + more * (2 if odd else 1) for more in range(_MORE)]
+    shifts = [0] if choice.from_end is not None else sorted(range(-_MORE, _MORE + 1), key=abs)
+    ends = [
+        from_end + (marks.to_mark(Length(Fraction(5 * abs(by))), Direction.NEAREST).mm * (1, -1)[by < 0])
+        for by in shifts
+    ]
+    least = made.from_end_least
+    tried = (_evenly(way, each, end) for end, each in product(ends, numbers) if end >= least)
+    apart = (places for places in tried if len(places) < 2 or places[1] - places[0] >= _APART)
+    clear = (places for places in apart if not any(_hits(places, way.along, wide, box) for box in met))
+    return next(clear, plain)
+
+
+def _evenly(way: _Way, count: int, from_end: Fraction) -> tuple[Fraction, ...]:
+    low, high = way.strip.low[way.along.value], way.strip.high[way.along.value]
     if count == 1 or 2 * from_end >= high - low:
         return ((low + high) / 2,)
     step = (high - low - 2 * from_end) / (count - 1)
     return tuple(low + from_end + number * step for number in range(count))
+
+
+def _meets(way: _Way, made: Fastening, box: Box) -> bool:
+    """Return whether something lies in the line of a row: as deep as it goes, as high as it stands."""
+    axis, across = way.side.axis.value, way.across.value
+    half, deep = from_float(made.thick).mm / 2, from_float(made.enters).mm
+    meets = way.strip.low[axis]
+    low, high = sorted((way.through.box.at(way.side), meets - deep if way.side.high else meets + deep))
+    beside = box.low[across] < way.level + half and way.level - half < box.high[across]
+    return beside and box.low[axis] < high and low < box.high[axis]
+
+
+def _hits(places: tuple[Fraction, ...], along: Axis, wide: Fraction, box: Box) -> bool:
+    """Return whether one of the places comes nearer to a box than a nail is thick."""
+    return any(box.low[along.value] - wide < at < box.high[along.value] + wide for at in places)
 
 
 def _bit(shop: Shop, wanted: float) -> Length:

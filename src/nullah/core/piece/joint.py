@@ -12,7 +12,7 @@ from typing import NamedTuple, Protocol
 
 from nullah.core.catalogue import N_
 from nullah.core.ledger import Definition, Ledger
-from nullah.core.lengths import Marks
+from nullah.core.lengths import Length, Marks
 from nullah.core.piece.cuts import Removal
 from nullah.core.piece.facts import Note
 from nullah.core.piece.faults import Channel, Fault
@@ -52,6 +52,48 @@ class WoodHeld(NamedTuple):
     hard: bool = True
     gravity: float = 0.5
     moves: float = 0.01
+
+
+class RowChoice(NamedTuple):
+    """What was chosen of a row of nails or screws; the rest follows from the wood.
+
+    Parameters
+    ----------
+    long, thick : Length, optional
+        Of each, as it is sold.
+    number : int
+        How many; 0: as many as the length wants.
+    from_end : Length, optional
+        From either end of the joint to the first of them.
+    """
+
+    long: Length | None = None
+    thick: Length | None = None
+    number: int = 0
+    from_end: Length | None = None
+
+
+class RowInput(NamedTuple):
+    """What nails or screws are chosen by.
+
+    Parameters
+    ----------
+    woods : (WoodHeld, WoodHeld)
+        Of the first and the second part.
+    shop : Shop
+        Whose bits are used.
+    marks : Marks
+        To which the first place is set off.
+    beside : tuple of Box
+        What other joints cut out of the two parts: no nail should meet it.
+    choice : RowChoice
+    """
+
+    woods: tuple[WoodHeld, WoodHeld]
+    shop: Shop
+    marks: Marks
+    beside: tuple[Box, ...] = ()
+    choice: RowChoice = RowChoice()
 
 
 class JointQuantities(NamedTuple):
@@ -157,9 +199,11 @@ class JointType(Protocol):
     def where_moulded(self, joint: Joint, first: Part, second: Part) -> Joint:
         """Return a joint as it is made where the edges of both boards are moulded."""
 
-    def fastened(
-        self, joint: Joint, first: Part, second: Part, woods: tuple[WoodHeld, WoodHeld], shop: Shop, marks: Marks
-    ) -> Joint:
+    @property
+    def holds(self) -> tuple[Hold, ...]:
+        """What may hold it, where that can be chosen."""
+
+    def fastened(self, joint: Joint, first: Part, second: Part, chosen: RowInput) -> Joint:
         """Return a joint with the nails or screws that hold it, as woods, bits and rule allow."""
 
     def may_meet(self, guest: Part, other: JointType, other_guest: Part) -> bool:

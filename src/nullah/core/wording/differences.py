@@ -13,7 +13,7 @@ _FIELDS = {
     "staves": "parts made of staves", "resawn": "resawn parts", "wishes": "what the search weighs",
     "flawed_share": "the share of wood that is wasted", "room": "the room", "climate": "the climate",
     "finish": "the finish", "working": "hours and helpers", "woods": "woods", "holds": "how joints are held",
-    "own_joints": "joints of one's own", "spacings": "how tails are spaced",
+    "own_joints": "joints of one's own", "spacings": "how tails are spaced", "rows": "nails and screws",
 }  # fmt: skip
 
 

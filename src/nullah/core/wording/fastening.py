@@ -7,7 +7,7 @@ from collections.abc import Sequence
 from nullah.core.card import Setting
 from nullah.core.catalogue import N_
 from nullah.core.joints.rows import Row
-from nullah.core.lengths import Direction, from_float
+from nullah.core.lengths import from_float, write_bought
 from nullah.core.operations.fastening import Bore, BoreSlots, SetOutRow, TracePlaces
 from nullah.core.operations.operation import Operation
 from nullah.core.reader import Reader
@@ -95,9 +95,13 @@ def fastened_words(alike: Sequence[Operation], reader: Reader) -> str:
 
 def fastening_settings(row: Row, reader: Reader) -> tuple[Setting, ...]:
     """Return which nails or screws a row wants, as the card shows it: length, thickness, how many."""
-    long, thick = (from_float(round(each, 1)) for each in (row.fastening.long, row.fastening.thick))
-    note = reader.count(
-        len(row.places), "{thick} thick, one in the row", "{thick} thick, {n} in the row", thick=reader.fine(thick)
-    )
+    long, thick = (write_bought(from_float(round(each, 1))) for each in (row.fastening.long, row.fastening.thick))
+    note = reader.count(len(row.places), "{thick} thick, one in the row", "{thick} thick, {n} in the row", thick=thick)
     name = reader.text(N_("Screws") if row.fastening.screws else N_("Nails"))
-    return (Setting(name, reader.marks.write_setting(long, Direction.DOWN), note),)
+    return (Setting(name, long, note),)
+
+
+def size_words(size: tuple[float, float], reader: Reader) -> str:
+    """Return the thickness and length of a nail or screw, mm, as one is asked for where it is sold."""
+    thick, long = (from_float(round(each, 1)) for each in size)
+    return reader.text(N_("{long} × {thick}"), long=write_bought(long), thick=write_bought(thick))

@@ -23,6 +23,7 @@ from nullah.desk.document import Document
 from nullah.desk.fields import ValueField
 from nullah.desk.stations.as_it_is import AsItIs
 from nullah.desk.stations.base import Flow, StationDesk, action, chooser, labelled, show_choice, words
+from nullah.desk.stations.fastening import FasteningFields
 from nullah.desk.stations.figures import FigureField, FigureFields
 from nullah.desk.stations.joints_tool import JointsTool
 from nullah.desk.stations.numbers import Numbers
@@ -54,6 +55,7 @@ class JointsDesk(StationDesk):
         self.fields = self._figures.fields
         self.spacing = SpacingChoice(document, row)
         self.others = _Named(document, bench, row)
+        self.fastening = FasteningFields(document, bench, row)
         self.as_it_is = AsItIs(document, bench, row)
         second = self.row()
         third = self.row()
@@ -137,6 +139,7 @@ class JointsDesk(StationDesk):
         self._figures.refresh(bool(prefix))
         self.spacing.show_corner(corner_of_kind(plan, kind))
         self.others.show_kind(None if prefix else kind)
+        self.fastening.show_kind(kind)
         self.as_it_is.show_kind(kind)
         self.tools.refresh(self.ways.isChecked())
         self.steps.show_kind(kind)
