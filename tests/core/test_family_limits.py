@@ -173,7 +173,7 @@ def test_nails_and_screws_are_named_on_the_card_and_say_what_they_carry(hold, to
     row = joint_work(plan, kind).row
     card = joint_card(plan, kind)
     assert card.set[0].tool == tool
-    assert card.set[0].note.startswith(f"{row.fastening.thick:.1f} mm thick, ")
+    assert card.set[0].note.startswith(f"{row.fastening.thick:g} mm thick, ")
     resists = next(fact for fact in cautions(plan.assembly) if isinstance(fact, Resists))
     assert resists.most == pytest.approx(row.fastening.holds / 9.80665)
     assert resists.safe == pytest.approx(resists.most * SAFE_SHARE)

@@ -17,7 +17,7 @@ from nullah.paper.files import PaperError, pdf_of, svg_of
 from nullah.writing import why, write_file
 
 # What is used at full size is written as DXF too.
-_FULL_SIZE = ("corner-template", "stick-", "wrap-", "face-")
+_FULL_SIZE = ("corner-template", "stick-", "wrap-", "face-", "shape-")
 
 
 class Written(NamedTuple):

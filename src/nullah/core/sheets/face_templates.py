@@ -7,17 +7,14 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from nullah.core.drawing import Anchor, Drawing, Element, Fill, Label, Path, Role, drawing, line, rectangle
+from nullah.core.drawing import Anchor, Drawing, Element, Fill, Label, Role, drawing, rectangle
 from nullah.core.joints.kinds import JointGroup, Mate, kinds_of
 from nullah.core.joints.mate_views import is_from_below, shown_part
 from nullah.core.lengths import Marks, from_float
 from nullah.core.plan import Plan
-from nullah.core.sheets.page import A4, MARGIN, Sheet, check_scale, cut_to_band, heading
+from nullah.core.sheets.page import Sheet
+from nullah.core.sheets.tiling import tiled
 from nullah.core.sheets.wrap import goes_round
-
-#: So much of a face is on one page, mm.
-WIDE, HIGH = A4[0] - 2 * MARGIN - 10, 200.0
-_LEFT, _TOP = MARGIN + 5, 66.0
 
 
 def face_templates(plan: Plan) -> Iterator[Sheet]:
@@ -56,52 +53,13 @@ def face_at_full_size(mate: Mate, marks: Marks) -> Drawing:
 
 def _pages(plan: Plan, kind: JointGroup, number: int) -> Iterator[Sheet]:
     mate = kind.first
-    face = face_at_full_size(mate, plan.marks)
     shown = shown_part(mate)
-    long, high = shown.high - shown.low, float(mate.sizes.across)
-    columns, rows = max(1, -(-int(long * 1000) // int(WIDE * 1000))), max(1, -(-int(high * 1000) // int(HIGH * 1000)))
-    for row in range(rows):
-        for column in range(columns):
-            page = row * columns + column + 1
-            note = f"print at 100 %, check the scale · page {page} of {rows * columns}"
-            found: list[Element] = heading(plan.project.piece.name, "Face template, full size", note)
-            found += check_scale(MARGIN, 30)
-            end = "the left end is the part's own" if shown.starts else f"begins {_at(plan, shown.low)} from its end"
-            words = f"{kind.title} · reference edge below; {end}"
-            found.append(Label((MARGIN, 52), words, 3.0, Anchor.START, Role.FAINT))
-            left, top = column * WIDE, row * HIGH
-            tile = _across(cut_to_band(face, top, min(top + HIGH, high)), left, min(left + WIDE, long))
-            if not any(isinstance(element, Path) for element in tile.elements):
-                continue
-            found += tile.moved(_LEFT - left, _TOP - top).elements
-            corners = ((left, top), (left + WIDE, top), (left, top + HIGH), (left + WIDE, top + HIGH))
-            for x, y in corners:
-                if 0 < x < long or 0 < y < high:
-                    found += _cross(_LEFT + min(x, long) - left, _TOP + min(y, high) - top)
-            suffix = f"-page{page}" if rows * columns > 1 else ""
-            yield Sheet(f"face-{number}-{mate.part.id}{suffix}", "Face template, full size", drawing(found))
+    size = shown.high - shown.low, float(mate.sizes.across)
+    end = "the left end is the part's own" if shown.starts else f"begins {_at(plan, shown.low)} from its end"
+    words = f"{kind.title} · reference edge below; {end}"
+    name, face = f"face-{number}-{mate.part.id}", face_at_full_size(mate, plan.marks)
+    yield from tiled(name, plan.project.piece.name, "Face template, full size", words, face, size)
 
 
 def _at(plan: Plan, place: float) -> str:
     return plan.marks.write_setting(from_float(place))
-
-
-def _across(shown: Drawing, left: float, right: float) -> Drawing:
-    """Cut a drawing to what lies between two places along, mm."""
-    turned = Drawing(tuple(_turned(shown)))
-    return Drawing(tuple(_turned(cut_to_band(turned, left, right))))
-
-
-def _turned(shown: Drawing) -> Iterator[Element]:
-    """Put x in the place of y."""
-    for element in shown.elements:
-        if isinstance(element, Path):
-            yield element._replace(points=tuple((y, x) for x, y in element.points))
-        elif isinstance(element, Label):
-            yield element._replace(at=(element.at[1], element.at[0]))
-
-
-def _cross(x: float, y: float) -> Iterator[Element]:
-    """Draw the cross at which pages are joined."""
-    yield line((x - 4, y), (x + 4, y), Role.KNIFE)
-    yield line((x, y - 4), (x, y + 4), Role.KNIFE)

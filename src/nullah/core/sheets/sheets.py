@@ -35,6 +35,7 @@ from nullah.core.sheets.face_templates import face_templates
 from nullah.core.sheets.joints import joint_sheets
 from nullah.core.sheets.milling import milling_sheets
 from nullah.core.sheets.page import A4, MARGIN, Sheet, card_on_paper, check_scale, cut_to_band, heading, paragraph
+from nullah.core.sheets.shape_templates import shape_templates
 from nullah.core.sheets.story_stick import story_stick_sheets
 from nullah.core.sheets.wrap import wrap_sheets
 from nullah.core.stations.operation_picture import draw_operations, room_above
@@ -58,6 +59,7 @@ def all_sheets(plan: Plan) -> tuple[Sheet, ...]:
     sheets += joint_sheets(plan)
     sheets += wrap_sheets(plan)
     sheets += face_templates(plan)
+    sheets += shape_templates(plan)
     sheets += story_stick_sheets(plan)
     sheets += template_sheets(plan)
     sheets += shop_sheets(plan)
