@@ -77,7 +77,7 @@ def test_a_long_part_goes_on_over_pages_that_are_joined_at_crosses():
 # --- faces too large to be wrapped -----------------------------------------------------------------------------------
 
 
-def test_the_faces_of_the_cabinet_are_tiled_at_full_size_with_crosses(tmp_path, svg_points):
+def test_the_faces_of_the_cabinet_are_tiled_at_full_size_with_crosses(qapp, tmp_path, svg_points):
     plan = work_out(seed_cabinet(), milling=False, proving=False)
     sheets = [sheet for sheet in face_templates(plan) if "left" in sheet.name]
     assert len(sheets) > 1

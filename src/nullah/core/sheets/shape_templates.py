@@ -69,7 +69,7 @@ def _pages(
         edge=plan.reader.text(surface_at(up, False).value),
     )
     title = plan.reader.text(N_("Template of a shape, full size"))
-    yield from tiled(name, plan.project.piece.name, title, words, shown, (far - low, bottom - top))
+    yield from tiled(name, plan.project.piece.name, title, words, shown, (far - low, bottom - top), plan.reader)
 
 
 def _flat(shape: Sequence[Point], axis: int, right: int) -> list[Point]:

@@ -4,7 +4,9 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
+from nullah.core.catalogue import N_
 from nullah.core.drawing import Anchor, Drawing, Element, Label, Path, Role, drawing, line
+from nullah.core.reader import Reader
 from nullah.core.sheets.page import A4, MARGIN, Sheet, check_scale, cut_to_band, heading
 
 #: So much of a drawing is on one page, mm.
@@ -12,7 +14,9 @@ WIDE, HIGH = A4[0] - 2 * MARGIN - 10, 200.0
 _LEFT, _TOP = MARGIN + 5, 66.0
 
 
-def tiled(name: str, piece: str, title: str, words: str, shown: Drawing, size: tuple[float, float]) -> Iterator[Sheet]:
+def tiled(
+    name: str, piece: str, title: str, words: str, shown: Drawing, size: tuple[float, float], reader: Reader
+) -> Iterator[Sheet]:
     """Yield the pages of a drawing at full size.
 
     Parameters
@@ -27,13 +31,19 @@ def tiled(name: str, piece: str, title: str, words: str, shown: Drawing, size: t
         Its upper left corner at (0, 0), mm.
     size : (float, float)
         How long and how high it is, mm.
+    reader : Reader
+        Whom it is written for.
     """
     long, high = size
     columns, rows = max(1, -(-int(long * 1000) // int(WIDE * 1000))), max(1, -(-int(high * 1000) // int(HIGH * 1000)))
     for row in range(rows):
         for column in range(columns):
             page = row * columns + column + 1
-            note = f"print at 100 %, check the scale · page {page} of {rows * columns}"
+            note = reader.text(
+                N_("print at 100 %, check the scale · page {page} of {pages}"),
+                page=str(page),
+                pages=str(rows * columns),
+            )
             found: list[Element] = heading(piece, title, note)
             found += check_scale(MARGIN, 30)
             found.append(Label((MARGIN, 52), words, 3.0, Anchor.START, Role.FAINT))
