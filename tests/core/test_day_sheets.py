@@ -49,7 +49,7 @@ def test_the_days_sheet_holds_what_the_calendar_puts_into_that_day_and_no_more(c
 def test_all_cuts_of_a_board_stand_on_it(cabinet):
     texts = words(day_sheets(cabinet, NOW))
     board = next(each for each in cabinet.boards if each.board.id == "4")
-    assert sum("Crosscut at" in text or "Rip at" in text for text in texts) >= len(board.cuts)
+    assert sum("Crosscut the" in text or "Rip the" in text for text in texts) >= len(board.cuts)
 
 
 def test_without_hours_there_is_no_day(cabinet):

@@ -313,7 +313,7 @@ def test_the_card_of_a_step_says_which_side_is_waste():
         assert card.title == f"Ford 6: cut {step + 1} of {len(plan.boards[5].cuts)}"
         texts += card.mark
         assert station.draw(plan, Selection(board="6", breakdown=BreakdownSelection(cut=step))).elements
-    assert any(text.startswith("Waste is on the right side") for text in texts)
+    assert any(text == "What lies beyond the line is waste." for text in texts)
     assert any(text.startswith("Both sides are kept") for text in texts)
     assert any("Then in hand" in text and "parts" in text for text in texts)
 

@@ -18,7 +18,8 @@ from nullah.core.project import Piece, Project
 from nullah.core.rack.board import Reading
 from nullah.core.work.assembling import sequence
 from nullah.core.work.day_book import task_minutes
-from nullah.core.work.order_of_work import order_of_work
+from nullah.core.work.identity import IdentityKey
+from nullah.core.work.order_of_work import derive, order_of_work
 from nullah.core.work.shop_list import shop_list
 from nullah.demo.seed_cabinet import seed_cabinet, short_of_wood
 
@@ -271,3 +272,31 @@ def test_the_shop_list_tells_tools_and_what_is_used_up(cabinet):
     assert "ignite" in used["Rags"].why
     bare = dict(shop_list(planned(replace(seed_cabinet(), finish="none"))))
     assert "Rags" not in [need.what for need in bare["Used up"]]
+
+
+class _Watched:
+    """Something whose fields are written down as they are asked for."""
+
+    def __init__(self, watched, asked):
+        self._watched, self._asked = watched, asked
+
+    def __getattr__(self, name):
+        self._asked.add(name)
+        return getattr(self._watched, name)
+
+
+def test_an_order_is_kept_by_all_that_it_is_derived_from(monkeypatch):
+    """What the order asks of a project is part of what it is kept by: otherwise a change would not be seen."""
+    kept = []
+    monkeypatch.setattr(IdentityKey, "__init__", lambda self, carried, *parts: kept.append(parts))
+    monkeypatch.setattr("nullah.core.work.order_of_work._order", lambda key: None)
+    for sample in (seed_cabinet(), Project(piece=Piece("top", choices=(("of", "slab"),)))):
+        plan = work_out(sample, milling=False, proving=False)
+        asked = set()
+        derive(replace(plan, project=_Watched(sample, asked)))
+        order_of_work(plan)
+        by = {id(each) for each in kept[-1]}
+        # Methods are asked of fields, and of the piece only its woods.
+        fields = asked - {"piece", "first_cut", "set_out_mark"}
+        assert {"working", "cut_first", "shop"} <= fields
+        assert {name for name in fields if id(getattr(sample, name)) not in by} == set()

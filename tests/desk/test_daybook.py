@@ -45,7 +45,7 @@ def pick(user, task):
 
 def test_a_task_is_done_with_one_key_and_the_next_one_stands_there(keeper):
     title = keeper.card_texts()[0]
-    assert title == "Saw Ford 4 apart: 8 cuts" and keeper.reads_on_card("Crosscut at")
+    assert title == "Saw Ford 4 apart: 8 cuts" and keeper.reads_on_card("Crosscut the board")
     keeper.bot.keyClick(keeper.window, Qt.Key.Key_Return, Qt.KeyboardModifier.ControlModifier)
     (entry,) = keeper.project.book
     assert entry.title == title and entry.minutes == 0

@@ -49,6 +49,9 @@ class LineKind(Enum):
     TAIL_FACE = N_("face of the other board")
     NECK = N_("neck of the housing")
     FLOOR = N_("floor")
+    THICKNESS = N_("thickness line")
+    WIDTH = N_("width line")
+    LENGTH = N_("length line")
 
 
 class Line(NamedTuple):

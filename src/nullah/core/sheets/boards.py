@@ -6,17 +6,17 @@ from collections.abc import Iterator
 
 from nullah.core.board_plans import BoardPlan
 from nullah.core.breakdown.buying import BuyingLine, buying_list
-from nullah.core.breakdown.cuts import CutKind
 from nullah.core.breakdown.facts import LiesWrongly
 from nullah.core.card import Card, Remark, Severity
 from nullah.core.drawing import Anchor, Element, Label, Role, drawing
-from nullah.core.lengths import from_float
 from nullah.core.plan import Plan
 from nullah.core.rack.sizes import board_feet, quarters_name
 from nullah.core.sheets.page import A4, MARGIN, Sheet, card_on_paper, heading, paragraph
 from nullah.core.stations.breakdown import draw_one_board, wood_to_buy
 from nullah.core.stations.selection import Selection
 from nullah.core.wording.card import worded
+from nullah.core.wording.operations import operation_words
+from nullah.core.work.sawing import saw_operations
 
 _WIDE = A4[0] - 2 * MARGIN
 
@@ -30,12 +30,7 @@ def board_sheet(plan: Plan, board_plan: BoardPlan) -> Sheet:
     scale = min(_WIDE / float(board.length), 90 / float(board.width))
     picture = shown.moved(MARGIN, 36, scale)
     y = 36 + float(board.width) * scale + 14
-    write = plan.marks.write
-    steps = []
-    for cut in board_plan.cuts:
-        kind, way = ("Crosscut", "the left end") if cut.kind is CutKind.CROSS else ("Rip", "the lower edge")
-        at = write(from_float(cut.at), cut.rounding)
-        steps.append(f"{kind} at {at} from {way}, {write(from_float(cut.length))} long.")
+    steps = [operation_words([cut], plan.reader) for cut in saw_operations(plan, board_plan)]
     names = {piece.id: piece.name for piece in plan.rough}
     remarks = [Remark(LiesWrongly(names[part], wrong), Severity.FAILURE) for part, wrong in board_plan.wrong.items()]
     remarks.append(Remark("Saw in the waste, beyond the line. Hold the falling piece. Gloves for rough timber."))

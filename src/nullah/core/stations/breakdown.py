@@ -23,6 +23,8 @@ from nullah.core.stations.saw_order import draw_step, short_name, step_card
 from nullah.core.stations.selection import Selection
 from nullah.core.stations.station import Station
 from nullah.core.wording.laying import complaint_words, saw_words
+from nullah.core.wording.operations import operation_words
+from nullah.core.work.sawing import saw_operations
 
 
 def selected_piece(plan: Plan, selection: Selection) -> RoughPart | None:
@@ -199,7 +201,7 @@ def _card(plan: Plan, selection: Selection) -> Card:
     if cut is not None and shown is not None and shown.cuts:
         return step_card(plan, shown, cut)
     settings = list(_settings(plan, selected_piece(plan, selection)))
-    steps = tuple(cut_in_words(plan, cut) for cut in shown.cuts) if shown else ()
+    steps = tuple(operation_words([cut], plan.reader) for cut in saw_operations(plan, shown)) if shown else ()
     remarks = [*_unplaced(plan), *_wrong(plan), *_buying(plan)]
     remarks.append(Remark(SawInWaste(plan.project.shop.kerf)))
     up, allow = Direction.UP, plan.project.allowances
@@ -302,14 +304,6 @@ def _glue_up(plan: Plan, selection: Selection) -> tuple[str, ...]:
 def _size(plan: Plan, rough: RoughPart) -> str:
     write, up = plan.marks.write, Direction.UP
     return f"{write(rough.length, up, unit=False)} × {write(rough.width, up)}"
-
-
-def cut_in_words(plan: Plan, cut: SawCut) -> str:
-    """Return a cut in words: where, from which end or edge."""
-    at = plan.marks.write(from_float(cut.at), cut.rounding)
-    if cut.kind is CutKind.CROSS:
-        return f"Crosscut at {at} from the left end"
-    return f"Rip at {at} from the lower edge, {plan.marks.write(from_float(cut.length))} long"
 
 
 def _state(plan: Plan) -> str:

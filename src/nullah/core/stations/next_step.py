@@ -17,7 +17,7 @@ from nullah.core.piece.part import Part
 from nullah.core.plan import Plan
 from nullah.core.reader import sentence
 from nullah.core.refs import BoardRef, PartRef, QuantityRef
-from nullah.core.stations.breakdown import cut_in_words, draw_one_board
+from nullah.core.stations.breakdown import draw_one_board
 from nullah.core.stations.joint_steps import draw_step, step_card
 from nullah.core.stations.operation_picture import draw_operations, room_above
 from nullah.core.stations.piece import STATION as PIECE
@@ -142,85 +142,48 @@ def _told(plan: Plan, stand: WorkState, task: Task) -> tuple[list[Setting], list
             "Read the meter every few days; it is dry within a point of the room's own piece.",
         ]
         return [], steps, []
-    match task.subject:
-        case BoardRef(board):
-            return _sawing(plan, board)
-        case PartRef(name) if (part := plan.part(name)) is not None:
-            return _part(plan, part, task)
-    if task.trade is Trade.SAW:
+    if task.trade is Trade.SAW and not task.operations:
         return [], ["Lay these parts out in Breakdown, or bring boards to the rack."], []
     if task.trade is Trade.MEASURE:
         return _measuring(plan, task)
     if task.trade is Trade.GLUE:
         return _gluing(plan, stand, task)
-    told = [operation_words(alike, plan.reader) for alike in alike_operations(task.operations)]
-    return list(operation_settings(task.operations, plan.reader)), [*told, *_simple(task)], []
+    steps = [operation_words(alike, plan.reader) for alike in alike_operations(task.operations)]
+    if task.trade is Trade.SAW and isinstance(task.subject, BoardRef):
+        return _sawing(plan, task), steps, []
+    settings = list(operation_settings(task.operations, plan.reader))
+    part = plan.part(task.subject.part) if isinstance(task.subject, PartRef) else None
+    if part is None or task.trade not in (Trade.MILL, Trade.FIT):
+        return settings, [*steps, *_simple(task)], []
+    return [*settings, *_rough(plan, part, task)], [*steps, *_simple(task)], _minded(plan, part, task)
 
 
-def _sawing(plan: Plan, board_id: str) -> tuple[list[Setting], list[str], list[Remark]]:
-    board = next((each for each in plan.boards if each.board.id == board_id), None)
-    if board is None:
-        return [], [], []
+def _sawing(plan: Plan, task: Task) -> list[Setting]:
     kerf = plan.marks.write_fine(plan.project.shop.kerf)
-    return (
-        [Setting("Cuts", str(len(board.cuts)), "in this order"), Setting("Kerf", kerf, "in the waste")],
-        [cut_in_words(plan, cut) for cut in board.cuts],
-        [],
-    )
+    return [Setting("Cuts", str(len(task.operations)), "in this order"), Setting("Kerf", kerf, "in the waste")]
 
 
-def _part(plan: Plan, part: Part, task: Task) -> tuple[list[Setting], list[str], list[Remark]]:
-    write, fine = plan.marks.write, plan.marks.write_fine
-    rough, board = plan.rough_part(part.id), plan.board_of(part.id)
-    long, wide, thick = map(QuantityRef, part.quantities)
-    waits = task.trade is Trade.MILL and bool(plan.waiting(part))
-    settings = [Setting("Thickness", write(part.thickness), "gauge from the face side", thick)]
-    if task.trade is Trade.FIT:
-        settings = [
-            Setting("Length", write(part.cut_length), "to what was measured", long),
-            Setting("Width", write(part.width), "from the face edge", wide),
-        ]
-    else:
-        settings.append(
-            Setting("Width", "leave wide" if waits else write(part.width), f"planned {write(part.width)}", wide)
-        )
-        settings.append(
-            Setting(
-                "Length", "leave long" if waits else write(part.cut_length), f"planned {write(part.cut_length)}", long
-            )
-        )
-        if rough is not None:
-            up = Direction.UP
-            size = f"{write(rough.length, up, unit=False)} × {write(rough.width, up, unit=False)} × "
-            settings.append(
-                Setting(
-                    "Rough",
-                    size + write(rough.thickness, up),
-                    f"out of {board.board.name}" if board else "no board yet",
-                )
-            )
+def _rough(plan: Plan, part: Part, task: Task) -> list[Setting]:
+    """Return what a part is milled out of."""
+    rough, board, write = plan.rough_part(part.id), plan.board_of(part.id), plan.marks.write
+    if rough is None or task.trade is not Trade.MILL:
+        return []
+    up = Direction.UP
+    size = f"{write(rough.length, up, unit=False)} × {write(rough.width, up, unit=False)} × "
+    size += write(rough.thickness, up)
+    return [Setting("Rough", size, f"out of {board.board.name}" if board else "no board yet")]
+
+
+def _minded(plan: Plan, part: Part, task: Task) -> list[Remark]:
+    """Return what is to be minded as a part is milled or cut to fit."""
     forecast = plan.forecast_of(part.id)
     mind = []
     if forecast is not None and forecast.short.mm > 0:
-        text = f"As planned it comes out {fine(forecast.short)} too thin: see Milling."
+        text = f"As planned it comes out {plan.marks.write_fine(forecast.short)} too thin: see Milling."
         mind.append(Remark(text, Severity.FAILURE))
-    if task.trade is Trade.FIT:
-        steps = [
-            "Hold it to its opening; knife the length from the opening itself where you can.",
-            "Saw in the waste, shoot to the line: a shaving at a time, tried after each.",
-        ]
-    else:
-        steps = [
-            "Face side flat, face edge straight and square to it; mark both.",
-            "Gauge the thickness all round from the face side; plane the other face to the line.",
-            "Gauge the width from the face edge; plane to the line.",
-        ]
-        steps.append(
-            "Leave the length: what it fits must be measured first." if waits else "Ends last: knife round, saw, shoot."
-        )
-        steps.append("The strokes of each face stand at Milling.")
+    if task.trade is Trade.MILL:
         mind.append(Remark("Measure its thickness after: the joints follow what it really is."))
-    return settings, steps, mind
+    return mind
 
 
 def _measuring(plan: Plan, task: Task) -> tuple[list[Setting], list[str], list[Remark]]:
@@ -283,6 +246,11 @@ def _gluing(plan: Plan, stand: WorkState, task: Task) -> tuple[list[Setting], li
 
 def _simple(task: Task) -> list[str]:
     return {
+        Trade.FIT: [
+            "Hold it to its opening; knife the length from the opening itself where you can.",
+            "Saw in the waste, shoot to the line: a shaving at a time, tried after each.",
+        ],
+        Trade.MILL: ["The strokes of each face stand at Milling."],
         Trade.SMOOTH: [
             "All joint lines off; a finely set plane, with the grain.",
             "Not over the joints' own faces.",

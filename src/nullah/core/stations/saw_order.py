@@ -16,6 +16,9 @@ from nullah.core.lengths import from_float
 from nullah.core.plan import Plan
 from nullah.core.refs import PieceRef
 from nullah.core.stations.rack import draw_flaws
+from nullah.core.wording.operations import operation_settings, operation_words
+from nullah.core.wording.stock_work import board_surface_words
+from nullah.core.work.sawing import saw_operations
 
 
 def short_name(plan: Plan, piece: RoughPart) -> str:
@@ -106,22 +109,22 @@ def step_card(plan: Plan, board_plan: BoardPlan, number: int) -> Card:
     steps = steps_of(plan, board_plan)
     if not steps:
         return Card("Saw order", mind=(Remark("Nothing to saw on this board."),))
-    step = steps[min(number, len(steps) - 1)]
+    number = min(number, len(steps) - 1)
+    step, told = steps[number], saw_operations(plan, board_plan)[number]
     cut, board = step.cut, board_plan.board
     cross = cut.kind is CutKind.CROSS
-    write = plan.marks.write
-    at = write(from_float(cut.at), cut.rounding)
     minutes = sawing_of(board).minutes(cross, cut.length)
+    (line,) = operation_settings([told], plan.reader)
     settings = (
-        Setting("Crosscut at" if cross else "Rip at", at, "from the left end" if cross else "from the lower edge"),
-        Setting("Long", write(from_float(cut.length)), f"about {max(1, round(minutes))} min, a guess"),
+        line._replace(note=board_surface_words(told, plan.reader)),
+        Setting("Long", plan.marks.write(from_float(cut.length)), f"about {max(1, round(minutes))} min, a guess"),
         Setting(
             "Saw", "crosscut saw" if cross else "rip saw", "about 45° to the face" if cross else "about 60° to the face"
         ),
     )
     marks = (
-        "Knife or chalk the line square across." if cross else "Strike the line the whole length, along the good edge.",
-        _waste(step, cross),
+        operation_words([told], plan.reader),
+        _kept(step),
         "Start nearly flat with three teeth or more in the wood; come up to plumb at the end.",
         f"Then in hand: {_in_hand(plan, step)}.",
     )
@@ -129,15 +132,11 @@ def step_card(plan: Plan, board_plan: BoardPlan, number: int) -> Card:
     return Card(f"{board.name}: cut {cut.order} of {len(steps)}", settings, marks, mind)
 
 
-def _waste(step: SawStep, cross: bool) -> str:
-    """Return on which side of the line the saw stays."""
-    low, high = ("left", "right") if cross else ("lower", "upper")
+def _kept(step: SawStep) -> str:
+    """Return what is kept on either side of the line."""
     if step.near.parts and step.beyond.parts:
-        return f"Both sides are kept: the kerf is on the {high} side of the line."
-    if step.near.parts:
-        return f"Waste is on the {high} side: the saw stays there."
-    # The line is drawn a kerf short of the part, so that the saw takes the wood between.
-    return f"Waste is on the {low} side; the part begins a kerf beyond the line, on the {high} side."
+        return "Both sides are kept: the kerf is on the far side of the line."
+    return "What lies beyond the line is waste." if step.near.parts else "What lies before the line is waste."
 
 
 def _in_hand(plan: Plan, step: SawStep) -> str:

@@ -23,8 +23,10 @@ from nullah.core.operations.fastening import Bore, BoreSlots, SetOutRow, TracePl
 from nullah.core.operations.fingers import StepFingers
 from nullah.core.operations.lines import LineKind
 from nullah.core.operations.marking import DrawSlopes, Gauge, SetOff, StepOff, Trace
+from nullah.core.operations.milling import FlattenBoard, GlueStaves, LeaveOver, PlaneTrue, Resaw, WorkTo
 from nullah.core.operations.mitres import KeySlot, MitreEnd
 from nullah.core.operations.operation import Operation
+from nullah.core.operations.sawing import SawThrough
 from nullah.core.operations.settings import ByMate, OfMate, ToolSetting
 from nullah.core.operations.shaping import BevelEdge, PlaneTaper, RoundEdge, SawArch, SawCorners, SawOgee, SawOutline
 from nullah.core.operations.sliding import SawHousing, SlopeTail
@@ -48,6 +50,7 @@ from nullah.core.wording.cutting import (
 from nullah.core.wording.fastening import fastened_words
 from nullah.core.wording.marking import drawn_words, gauge_words, laid_out_words, pair_words
 from nullah.core.wording.shaping import edge_words, outline_words, planed_words
+from nullah.core.wording.stock_work import milled_words, sawn_words
 from nullah.core.wording.tools import figure_words, settings_note
 
 _TRYING = {
@@ -107,7 +110,7 @@ def _row(made: Gauge) -> tuple[object, ...]:
 def _likeness(operation: Operation) -> tuple[object, ...]:
     ways = tuple(
         way
-        for name in ("kind", "cut", "pins", "chop_only", "tool", "edge_from")
+        for name in ("kind", "cut", "pins", "chop_only", "tool", "edge_from", "surface")
         if isinstance(way := getattr(operation, name, None), Enum | bool)
     )
     blind = len(getattr(operation, "on", ()) or ()) if isinstance(operation, Gauge) else 0
@@ -120,7 +123,8 @@ def _likeness(operation: Operation) -> tuple[object, ...]:
     if isinstance(operation, Bore | BoreSlots) and operation.stays:
         stays = tuple(place.number for place in operation.places)
     at_end = getattr(operation, "end", None) is not None
-    return type(operation), ways, at_end, blind, stays, settings
+    one_by_one = operation.order if isinstance(operation, SawThrough) else 0
+    return type(operation), ways, at_end, blind, stays, settings, one_by_one
 
 
 def _end_or_surface(origin: object, either: bool) -> object:
@@ -211,6 +215,13 @@ _WORDERS: dict[type[Operation], Worder] = {
     PlaneOff: planed_words,
     CutToSize: planed_words,
     PlaneTaper: planed_words,
+    SawThrough: sawn_words,
+    PlaneTrue: milled_words,
+    WorkTo: milled_words,
+    LeaveOver: milled_words,
+    GlueStaves: milled_words,
+    Resaw: milled_words,
+    FlattenBoard: milled_words,
 }
 
 

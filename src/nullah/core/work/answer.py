@@ -13,9 +13,11 @@ from nullah.core.operations.fastening import Bore, BoreSlots, SetOutRow, TracePl
 from nullah.core.operations.fingers import StepFingers
 from nullah.core.operations.lines import Line
 from nullah.core.operations.marking import DrawSlopes, Gauge, SetOff, StepOff, Trace
+from nullah.core.operations.milling import FlattenBoard, GlueStaves, LeaveOver, PlaneTrue, Resaw, WorkTo
 from nullah.core.operations.mitres import KeySlot, MitreEnd
 from nullah.core.operations.operation import Operation
 from nullah.core.operations.regions import BeyondRegion, BoreRegion, HullRegion, PrismRegion, Region
+from nullah.core.operations.sawing import SawThrough
 from nullah.core.operations.settings import (
     By,
     ByMate,
@@ -78,6 +80,13 @@ _TOOLS: dict[type[Operation], str] = {
     SawCorners: N_("saw and chisel"),
     PlaneOff: N_("plane"),
     CutToSize: N_("saw and plane"),
+    SawThrough: N_("saw"),
+    PlaneTrue: N_("plane"),
+    WorkTo: N_("gauge and plane"),
+    LeaveOver: N_("none"),
+    GlueStaves: N_("plane and clamps"),
+    Resaw: N_("gauge and saw"),
+    FlattenBoard: N_("plane"),
 }
 
 

@@ -126,7 +126,7 @@ def fitted(plan: Plan, part: Part, frame: Frame) -> tuple[Operation, ...]:
     """Return how a part that was left long or wide is cut to what was measured."""
     found = []
     for surface, size, quantity in zip(
-        (Surface.REFERENCE_END, Surface.FACE_EDGE), frame.stock[:2], _measured_for(plan.ledger, part), strict=True
+        (Surface.REFERENCE_END, Surface.FACE_EDGE), frame.stock[:2], measured_for(plan.ledger, part), strict=True
     ):
         if quantity:
             name = part.quantities[surface.axis]
@@ -139,7 +139,7 @@ def blank_of(plan: Plan, part: Part) -> Stock:
     """Return a part's blank as milled: left long or wide where it is cut to fit later."""
     stock = frames_of(plan.assembly)[part.id].stock
     allowances = plan.project.allowances
-    long, wide = _measured_for(plan.ledger, part)
+    long, wide = measured_for(plan.ledger, part)
     return Stock(
         stock.length + (allowances.end.mm if long else 0),
         stock.width + (allowances.edge.mm if wide else 0),
@@ -147,7 +147,7 @@ def blank_of(plan: Plan, part: Part) -> Stock:
     )
 
 
-def _measured_for(ledger: Ledger | None, part: Part) -> tuple[str, str]:
+def measured_for(ledger: Ledger | None, part: Part) -> tuple[str, str]:
     """Return the quantities that are measured for a part's length and for its width; empty where none is."""
     if ledger is None:
         return "", ""

@@ -42,6 +42,8 @@ def order_of_work(plan: Plan) -> OrderOfWork:
             project.boards,
             project.layout,
             project.first_cuts,
+            project.cut_first,
+            project.lows_left,
             project.staves,
             project.resawn,
             project.allowances,

@@ -79,7 +79,8 @@ def finish(plan: Plan, task: Task, now: datetime, minutes: float | None = None) 
     )
     kept = None if project.timer is None or project.timer.task == task.id else project.timer
     project = replace(project, book=added(project.book, entry), timer=kept)
-    if task.trade is Trade.SAW and isinstance(task.subject, BoardRef):
+    # What is cut off before a board is flattened leaves it on the bench.
+    if isinstance(task.subject, BoardRef) and task.id == f"saw/{task.subject.board}":
         before = len(project.boards)
         project = saw_up(project, task.subject.board)
         more = len(project.boards) - before

@@ -8,14 +8,19 @@ from datetime import date
 from typing import NamedTuple
 
 from nullah.core.bench.tasks import LayoutLine, Task, Trade
-from nullah.core.board_plans import sawing_of
-from nullah.core.breakdown.cuts import CutKind
+from nullah.core.board_plans import BoardPlan, sawing_of
+from nullah.core.breakdown.rough import RoughPart
+from nullah.core.catalogue import N_
 from nullah.core.ledger import Origin
+from nullah.core.operations.operation import Operation
+from nullah.core.operations.sawing import SawThrough
 from nullah.core.piece.part import Part
 from nullah.core.plan import Plan
 from nullah.core.rack.drying import readiness
 from nullah.core.refs import BoardRef, PartRef
 from nullah.core.wood.species import SpeciesError, find_species
+from nullah.core.work.milling import flattened_whole, flattening, gluing_of_staves, milling_operations, resawing
+from nullah.core.work.sawing import saw_operations
 
 #: Hardness the rates are for, N (of the order of black cherry).
 _USUAL_HARDNESS = 4200.0
@@ -23,12 +28,25 @@ _USUAL_HARDNESS = 4200.0
 _STAVES_WAIT = 12.0
 
 
+#: A rip as high as this is sawn as fast as the rates say, mm (of the order of a board's thickness).
+_RIP_HIGH = 25.0
+
+
 def hardness_of(plan: Plan, part: Part) -> float:
     """Return how much harder the wood of a part works than cherry: half of it goes with hardness (a guess)."""
+    return hardness_of_species(plan.species_of(part))
+
+
+def hardness_of_species(species: str) -> float:
+    """Return how much harder a wood works than cherry: half of it goes with hardness (a guess)."""
     try:
-        return 0.5 + 0.5 * find_species(plan.species_of(part)).hardness / _USUAL_HARDNESS
+        return 0.5 + 0.5 * find_species(species).hardness / _USUAL_HARDNESS
     except SpeciesError:
         return 1.0
+
+
+#: A resawn blank lies so long on sticks before it is planed, hours (common practice: some days).
+_RESAWN_WAITS = 72.0
 
 
 def saw_tasks(plan: Plan) -> tuple[Task, ...]:
@@ -39,30 +57,17 @@ def saw_tasks(plan: Plan) -> tuple[Task, ...]:
         if not board_plan.placed:
             continue
         parts = tuple(dict.fromkeys(part for item in board_plan.placed for part in item.part.parts))
-        after: tuple[str, ...] = ()
         if not board.sawn:
-            load = sawing_of(board).load
-            metres = {kind: sum(cut.length for cut in board_plan.cuts if cut.kind is kind) / 1000 for kind in CutKind}
-            count = len(board_plan.cuts)
-            title = f"Saw {board.name} apart: {count} cut{'s' * (count != 1)}"
-            found.append(
-                Task(
-                    f"saw/{board.id}",
-                    title,
-                    Trade.SAW,
-                    parts,
-                    (),
-                    (("cross", metres[CutKind.CROSS] * load), ("rip", metres[CutKind.RIP] * load), ("start", count)),
-                    subject=BoardRef(board.id),
-                )
-            )
-            after = (f"saw/{board.id}",)
+            found += _sawn_apart(plan, board_plan, parts)
+        last = (found[-1].id,) if found and found[-1].id == f"saw/{board.id}" else ()
         days = _days_to_dry(plan, board.id)
         if days > 0:
             title = f"Let the parts out of {board.name} come to the room: about {days} day{'s' * (days != 1)}"
             found.append(
-                Task(f"dry/{board.id}", title, Trade.DRY, parts, after, waits=24.0 * days, subject=BoardRef(board.id))
+                Task(f"dry/{board.id}", title, Trade.DRY, parts, last, waits=24.0 * days, subject=BoardRef(board.id))
             )
+            last = (found[-1].id,)
+        found += [_resawn(plan, item.part, last) for item in board_plan.placed if len(item.part.parts) > 1]
     bare = [part for part in plan.parts if not plan.laid(part.id)]
     if bare:
         names = plan.reader.together(part.id for part in bare)
@@ -70,6 +75,63 @@ def saw_tasks(plan: Plan) -> tuple[Task, ...]:
             Task("wood", f"Find wood for {names}", Trade.SAW, tuple(part.id for part in bare), (), (("set up", 5.0),))
         )
     return tuple(found)
+
+
+def _sawn_apart(plan: Plan, board_plan: BoardPlan, parts: tuple[str, ...]) -> list[Task]:
+    """Return the sawing of a board, and its flattening before that where the forecast takes it to be flattened."""
+    board, cuts = board_plan.board, saw_operations(plan, board_plan)
+    ref = BoardRef(board.id)
+    if not flattened_whole(plan, board_plan):
+        return [_sawing(plan, board_plan, f"saw/{board.id}", parts, (), cuts)]
+    found: list[Task] = []
+    if plan.project.first_cut(board.id) is not None:
+        found.append(_sawing(plan, board_plan, f"saw/{board.id}/first", parts, (), cuts[:1]))
+        cuts = cuts[1:]
+    flat = flattening(plan, board_plan)
+    gone = float(board.thickness.mm - flat.setting.figure) * float(board.length) * float(board.width) / 1000
+    before = tuple(task.id for task in found)
+    title = plan.reader.text(N_("Flatten {board} before it is sawn apart"), board=board.name)
+    work = (("plane", gone * hardness_of_species(board.species)), ("set up", 1.0))
+    found.append(Task(f"flatten/{board.id}", title, Trade.MILL, parts, before, work, subject=ref, operations=(flat,)))
+    found.append(_sawing(plan, board_plan, f"saw/{board.id}", parts, (found[-1].id,), cuts))
+    return found
+
+
+def _sawing(
+    plan: Plan,
+    board_plan: BoardPlan,
+    name: str,
+    parts: tuple[str, ...],
+    after: tuple[str, ...],
+    cuts: tuple[SawThrough, ...],
+) -> Task:
+    board = board_plan.board
+    load = sawing_of(board).load
+    metres = {across: sum(float(cut.long) for cut in cuts if cut.across is across) / 1000 for across in (True, False)}
+    title = f"Saw {board.name} apart: {len(cuts)} cut{'s' * (len(cuts) != 1)}"
+    work = (("cross", metres[True] * load), ("rip", metres[False] * load), ("start", float(len(cuts))))
+    return Task(name, title, Trade.SAW, parts, after, work, subject=BoardRef(board.id), operations=cuts)
+
+
+def _resawn(plan: Plan, piece: RoughPart, after: tuple[str, ...]) -> Task:
+    """Saw a blank through its thickness, for two parts."""
+    title = plan.reader.text(
+        N_("Resaw {parts} out of one blank, and let them lie on sticks"), parts=plan.reader.together(piece.parts)
+    )
+    made = resawing(plan, piece)
+    # Two rips as high as the blank is wide, from either edge.
+    work = (("rip", float(piece.length) / 1000 * max(1.0, float(piece.width) / _RIP_HIGH)), ("set up", 1.0))
+    return Task(
+        f"resaw/{piece.id}",
+        title,
+        Trade.SAW,
+        piece.parts,
+        after,
+        work,
+        _RESAWN_WAITS,
+        subject=PartRef(piece.parts[0]),
+        operations=(made,),
+    )
 
 
 def _days_to_dry(plan: Plan, board_id: str) -> int:
@@ -112,6 +174,7 @@ def mill_tasks(plan: Plan, saw: tuple[Task, ...]) -> MillTasks:
         )
         if staves:
             seams = len(staves) - len(parts)
+            glued = tuple(gluing_of_staves(plan, part) for part in parts)
             title = f"Joint the staves of {plan.reader.together(part.id for part in parts)} and glue them up"
             glueing = (("true", float(len(staves))), ("glue", float(seams)))
             tasks.append(
@@ -125,6 +188,7 @@ def mill_tasks(plan: Plan, saw: tuple[Task, ...]) -> MillTasks:
                     _STAVES_WAIT,
                     subject=PartRef(ids[0]),
                     whole=True,
+                    operations=glued,
                 )
             )
             after = (f"staves/{alike}",)
@@ -142,10 +206,17 @@ def mill_tasks(plan: Plan, saw: tuple[Task, ...]) -> MillTasks:
             draws=tuple(LayoutLine(each, "face marks", "face") for each in ids),
             removes=tuple((each, "all") for each in ids),
             subject=PartRef(ids[0]),
+            operations=_milled(plan, parts),
         )
         tasks.append(task)
         by_part |= dict.fromkeys(ids, task.id)
     return MillTasks(tuple(tasks), by_part)
+
+
+def _milled(plan: Plan, parts: Iterable[Part]) -> tuple[Operation, ...]:
+    """Return the milling of equal parts, each surface of all of them before the next."""
+    every = [tuple(milling_operations(plan, part)) for part in parts]
+    return tuple(each for alike in zip(*every, strict=True) for each in alike)
 
 
 def _shavings(plan: Plan, parts: Iterable[Part]) -> float:

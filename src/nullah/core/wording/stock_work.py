@@ -1,0 +1,135 @@
+"""What is said of sawing boards apart and of milling blanks."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+from nullah.core.catalogue import N_
+from nullah.core.lengths import Length
+from nullah.core.operations.milling import FlattenBoard, GlueStaves, LeaveOver, PlaneTrue, Resaw, WorkTo
+from nullah.core.operations.operation import Operation
+from nullah.core.operations.sawing import SawThrough
+from nullah.core.operations.stock import Surface
+from nullah.core.reader import Reader
+from nullah.core.wording.tools import figure_words, parts_words
+
+#: Ends and edges of a board as it is drawn.
+_BOARD = {
+    Surface.REFERENCE_END: N_("left end"),
+    Surface.FAR_END: N_("right end"),
+    Surface.FACE_EDGE: N_("lower edge"),
+    Surface.OTHER_EDGE: N_("upper edge"),
+}
+_TRUE = {
+    Surface.FACE_SIDE: N_(
+        "Plane a face of {parts} true, the face side: across where it is high, then along, until sticks show no twist "
+        "and a straightedge no light. Mark it."
+    ),
+    Surface.FACE_EDGE: N_("Shoot an edge of {parts} straight and square to the face side, the face edge. Mark it."),
+    Surface.REFERENCE_END: N_(
+        "Knife round {parts} near one end, square from face side and face edge; saw in the waste and shoot to the "
+        "line: the reference end."
+    ),
+}
+_WORK = {
+    Surface.OTHER_FACE: N_(
+        "Gauge {parts} {figure} thick all round from the face side; plane the other face to the line, across first."
+    ),
+    Surface.OTHER_EDGE: N_("Gauge {parts} {figure} wide from the face edge; rip in the waste, plane to the line."),
+    Surface.FAR_END: N_(
+        "Knife round {parts} {figure} from the reference end; saw in the waste and shoot to the line, from both edges "
+        "inwards."
+    ),
+}
+
+
+def sawn_words(alike: Sequence[Operation], reader: Reader) -> str:
+    """Return how a cut is measured on the piece in hand, on which side of the line the saw stays, and what it frees."""
+    (made,) = alike
+    assert isinstance(made, SawThrough) and isinstance(made.setting.origin, Surface)
+    message = (
+        (
+            N_("Crosscut {piece} {figure} from its {end}, the saw beyond the line.")
+            if made.saw_beyond
+            else N_("Crosscut {piece} {figure} from its {end}, the saw before the line.")
+        )
+        if made.across
+        else (
+            N_("Rip {piece} {figure} from its {end}, {long} long, the saw beyond the line.")
+            if made.saw_beyond
+            else N_("Rip {piece} {figure} from its {end}, {long} long, the saw before the line.")
+        )
+    )
+    said = reader.text(
+        message,
+        piece=_piece(made, reader),
+        figure=figure_words(made.setting, reader),
+        end=reader.text(_BOARD[made.setting.origin]),
+        long=reader.length(Length(made.stock.length)),
+    )
+    if not made.frees:
+        return said
+    return f"{said} {reader.text('That frees {parts}.', parts=reader.together(made.frees))}"
+
+
+def board_surface_words(made: SawThrough, reader: Reader) -> str:
+    """Return the end or edge of the piece in hand from which a cut is measured."""
+    assert isinstance(made.setting.origin, Surface)
+    return reader.text("from its {end}", end=reader.text(_BOARD[made.setting.origin]))
+
+
+def _piece(made: SawThrough, reader: Reader) -> str:
+    if not made.hand:
+        return reader.text("the board")
+    return reader.text("the piece with {parts}", parts=reader.together(made.holds))
+
+
+def milled_words(alike: Sequence[Operation], reader: Reader) -> str:
+    """Return how surfaces are planed true, and others worked to lines gauged from them."""
+    parts, made = parts_words(alike, reader), alike[0]
+    match made:
+        case PlaneTrue(surface=surface):
+            return reader.text(_TRUE[surface], parts=parts)
+        case WorkTo(setting=setting, lows=lows):
+            said = reader.text(_WORK[made.surface], parts=parts, figure=figure_words(setting, reader))
+            if not lows:
+                return said
+            return f"{said} {reader.text('Lows of up to {deep} may stay.', deep=reader.fine(Length(lows)))}"
+        case LeaveOver(setting=setting):
+            message = (
+                N_("Leave {parts} {figure} long or more: what they fit is measured first.")
+                if setting.origin is Surface.REFERENCE_END
+                else N_("Leave {parts} {figure} wide or more: what they fit is measured first.")
+            )
+            return reader.text(message, parts=parts, figure=figure_words(setting, reader))
+        case GlueStaves(count=count, laminated=True):
+            return reader.count(
+                count,
+                "Plane {n} layer of {parts} flat.",
+                "Plane the faces of the {n} layers of {parts} flat and glue them on each other, a clamp every 100 mm.",
+                parts=parts,
+            )
+        case GlueStaves(count=count):
+            return reader.count(
+                count,
+                "Shoot the edges of {n} stave of {parts}.",
+                "Shoot the edges of the {n} staves of {parts}, neighbors together in the vise, so that what is not "
+                "square cancels; glue them edge to edge, clamps above and below in turn.",
+                parts=parts,
+            )
+        case Resaw(setting=setting, other=other):
+            return reader.text(
+                "Plane one face of the blank true, gauge {figure} round it from there and saw along the line from both "
+                "edges: {parts} and {other}. Let them lie some days on sticks before they are planed.",
+                figure=figure_words(setting, reader),
+                parts=parts,
+                other=reader.part(other),
+            )
+        case FlattenBoard(setting=setting, portions=portions):
+            message = (
+                N_("Plane one face of either piece of the board true, and the other to {figure}, before it is sawn on.")
+                if portions
+                else N_("Plane one face of the board true, and the other to {figure}, before it is sawn apart.")
+            )
+            return reader.text(message, figure=figure_words(setting, reader))
+    raise TypeError(f"nothing is said of {type(made).__name__}")

@@ -1,0 +1,80 @@
+"""How blanks are milled out of rough wood, as operations."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from fractions import Fraction
+
+from nullah.core.board_plans import BoardPlan
+from nullah.core.breakdown.rough import RoughPart
+from nullah.core.lengths import Direction
+from nullah.core.operations.milling import FlattenBoard, GlueStaves, LeaveOver, PlaneTrue, Resaw, WorkTo
+from nullah.core.operations.operation import Operation
+from nullah.core.operations.settings import ToolSetting, by_rule
+from nullah.core.operations.stock import Stock, Surface
+from nullah.core.piece.part import INSIDE, Part
+from nullah.core.plan import Plan
+from nullah.core.work.bench_work import blank_of, measured_for
+
+
+def milling_operations(plan: Plan, part: Part) -> Iterator[Operation]:
+    """Yield how a part is milled: face side, face edge, thickness, width, and the ends last."""
+    blank, marks = blank_of(plan, part), plan.marks
+    long, wide = measured_for(plan.ledger, part)
+    hidden = part.species_role in INSIDE
+    lows = plan.project.lows_left.mm if hidden else Fraction(0)
+
+    def to(surface: Surface, quantity: str) -> ToolSetting:
+        return by_rule("size", blank[surface.axis], surface, marks, Direction.NEAREST, quantity)
+
+    def sized(surface: Surface, quantity: str, waits: bool) -> Operation:
+        if not waits:
+            return WorkTo(part=part.id, stock=blank, setting=to(surface, quantity))
+        least = by_rule("size", blank[surface.axis], surface, marks, Direction.UP, quantity)
+        return LeaveOver(part=part.id, stock=blank, setting=least)
+
+    names = part.quantities
+    yield PlaneTrue(part=part.id, stock=blank, surface=Surface.FACE_SIDE)
+    yield PlaneTrue(part=part.id, stock=blank, surface=Surface.FACE_EDGE)
+    yield WorkTo(part=part.id, stock=blank, setting=to(Surface.FACE_SIDE, names[2]), lows=lows)
+    yield sized(Surface.FACE_EDGE, names[1], bool(wide))
+    yield PlaneTrue(part=part.id, stock=blank, surface=Surface.REFERENCE_END)
+    yield sized(Surface.REFERENCE_END, names[0], bool(long))
+
+
+def gluing_of_staves(plan: Plan, part: Part) -> GlueStaves:
+    """Return how a part is glued up of its staves."""
+    count = len(plan.pieces_of(part.id))
+    return GlueStaves(part=part.id, stock=blank_of(plan, part), count=count, laminated=part.laminated)
+
+
+def resawing(plan: Plan, piece: RoughPart) -> Resaw:
+    """Return how a blank is sawn through its thickness, the kerf in the middle."""
+    stock = Stock(piece.length.mm, piece.width.mm, piece.thickness.mm)
+    half = (piece.thickness.mm - plan.project.shop.kerf.mm) / 2
+    setting = by_rule("thickness", half, Surface.FACE_SIDE, plan.marks, Direction.NEAREST)
+    first, second = piece.parts
+    return Resaw(part=first, stock=stock, setting=setting, other=second)
+
+
+def flattened_whole(plan: Plan, board_plan: BoardPlan) -> bool:
+    """Return whether a board is flattened before its parts are sawn out, as its forecasts take it to be.
+
+    What is not known to be crooked is sawn first.
+    """
+    board = board_plan.board
+    crooked = not board.by_figures or any(figure.mm for figure in (board.cup, board.bow, board.twist))
+    return crooked and board.id not in plan.project.cut_first
+
+
+def flattening(plan: Plan, board_plan: BoardPlan) -> FlattenBoard:
+    """Return how a board is flattened: as thick as the thickest of its parts."""
+    board, finished = board_plan.board, [item.part.finished for item in board_plan.placed]
+    thick = max(each.mm for each in finished if each is not None)
+    return FlattenBoard(
+        part=board_plan.placed[0].part.parts[0],
+        stock=Stock(board.length.mm, board.width.mm, board.thickness.mm),
+        board=board.id,
+        setting=by_rule("thickness", thick, Surface.FACE_SIDE, plan.marks, Direction.UP),
+        portions=plan.project.first_cut(board.id) is not None,
+    )
