@@ -298,5 +298,5 @@ def test_an_order_is_kept_by_all_that_it_is_derived_from(monkeypatch):
         by = {id(each) for each in kept[-1]}
         # Methods are asked of fields, and of the piece only its woods.
         fields = asked - {"piece", "first_cut", "set_out_mark"}
-        assert {"working", "cut_first", "shop"} <= fields
+        assert {"working", "shop"} <= fields
         assert {name for name in fields if id(getattr(sample, name)) not in by} == set()

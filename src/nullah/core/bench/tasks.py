@@ -106,8 +106,6 @@ class Task(NamedTuple):
         Whether it is done to what is glued already.
     between : tuple of str
         What must stand together where something is measured.
-    old : bool
-        Whether it is told in words only, because its type of joint has no operations yet.
     """
 
     id: str
@@ -128,7 +126,6 @@ class Task(NamedTuple):
     joins: tuple[Join, ...] = ()
     on_assembly: bool = False
     between: tuple[str, ...] = ()
-    old: bool = False
 
     @property
     def series(self) -> Trade | str:

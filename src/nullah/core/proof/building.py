@@ -34,7 +34,7 @@ def told_wrongly(case: ProofInput, wrong: Collection[str]) -> Iterator[list[Find
             continue
         operations = part_operations(frames, case.assembly.joints, part, case.marks, case.shop)
         if operations is None:
-            remark = Remark(NotTold(part.id), Severity.WARNING)
+            remark = Remark(NotTold(part.id), Severity.FAILURE)
             yield [Finding(FaultKind.MADE_OTHERWISE, remark, (part.id,), place=part.box)]
             continue
         if not operations:

@@ -124,8 +124,6 @@ def _task(plan: Plan, task: Task, words: Callable[[Operation], str]) -> dict[str
     }
     if task.on_assembly:
         found["on_assembly"] = True
-    if task.old:
-        found["told"] = "old"
     return found
 
 

@@ -90,7 +90,6 @@ def _shape_tasks(plan: Plan, mill: MillTasks, joints: JointTasks) -> list[Task]:
                 tuple(dict.fromkeys(after)),
                 (("shape", metres), ("set up", 1.0)),
                 operations=operations,
-                old=any(made is None for made in told),
             )
         )
     return found

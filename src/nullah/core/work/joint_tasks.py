@@ -178,7 +178,6 @@ def _task(
         subject=JointStep(kind.id, number - 1),
         operations=step.operations,
         joins=_tried(step, kind),
-        old=not step.operations and not isinstance(step.text, Trying),
     )
 
 
