@@ -500,6 +500,7 @@ def _frame(
             hold=Hold.DRY,
         )
     m.freedom((panel,), 2 * clear, "panel.clearance")
+    m.unit(title, (front, back, left, right, panel))
 
 
 def _measures(m: Maker, shape: _Shape) -> None:

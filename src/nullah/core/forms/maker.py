@@ -22,7 +22,7 @@ from nullah.core.joints.tenon import TENON
 from nullah.core.ledger import Definition, Ledger, Value, given, ruled
 from nullah.core.lengths import Length
 from nullah.core.piece.facts import MustBePositive, NothingLeft
-from nullah.core.piece.form import Assembly, Bearing, Freedom, Mover, View, ViewDimension
+from nullah.core.piece.form import Assembly, Bearing, Freedom, Mover, Unit, View, ViewDimension
 from nullah.core.piece.joint import Hold, Joint, JointQuantities, JointType
 from nullah.core.piece.part import Needs, Part
 from nullah.core.piece.shaping import Shaping
@@ -75,6 +75,7 @@ class Maker:
     _movers: list[Mover] = field(default_factory=list)
     _freedoms: list[Freedom] = field(default_factory=list)
     _bearings: list[Bearing] = field(default_factory=list)
+    _units: list[Unit] = field(default_factory=list)
     _nothing: list[Remark] = field(default_factory=list)
 
     @classmethod
@@ -85,6 +86,7 @@ class Maker:
         maker._joints, maker._remarks = list(assembly.joints), list(assembly.remarks)
         maker._measures, maker._movers = list(assembly.measures), list(assembly.movers)
         maker._freedoms, maker._bearings = list(assembly.freedoms), list(assembly.bearings)
+        maker._units = list(assembly.units)
         return maker
 
     def q(self, name: str) -> Fraction:
@@ -309,6 +311,10 @@ class Maker:
         if load > 0 and span > 0:
             self._bearings.append(Bearing(part, span, load, quantity))
 
+    def unit(self, name: str, parts: Iterable[str]) -> None:
+        """Say that some parts are made up by themselves before they go in together."""
+        self._units.append(Unit(name, tuple(parts)))
+
     def give(self, name: str, millimetres: Fraction) -> Give:
         """Offer to give a quantity another length."""
         return Give(name, Length(millimetres))
@@ -331,6 +337,7 @@ class Maker:
             tuple(self._movers),
             tuple(self._freedoms),
             tuple(self._bearings),
+            tuple(self._units),
         )
 
 

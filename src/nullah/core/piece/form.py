@@ -87,6 +87,13 @@ class Bearing(NamedTuple):
     quantity: str = ""
 
 
+class Unit(NamedTuple):
+    """Parts that are made up by themselves before they go in together, such as a frame, and what they are called."""
+
+    name: str
+    parts: tuple[str, ...]
+
+
 class Assembly(NamedTuple):
     """Parts and joints of a piece, and what is wrong with it; without parts if it cannot be."""
 
@@ -97,6 +104,7 @@ class Assembly(NamedTuple):
     movers: tuple[Mover, ...] = ()
     freedoms: tuple[Freedom, ...] = ()
     bearings: tuple[Bearing, ...] = ()
+    units: tuple[Unit, ...] = ()
 
     def part(self, part_id: str) -> Part | None:
         """Return the part of that id, if there is one."""

@@ -167,14 +167,26 @@ def laid_out_words(alike: Sequence[Operation], reader: Reader) -> str:
     half, _, step, pin = (figure_words(each, reader) for each in made.settings)
     return reader.count(
         made.count,
-        "At {where} mark a half-pin of {half} from either edge; between them is the one tail. Square across the end.",
-        "At {where} mark a half-pin of {half} from either edge. Open the dividers to {step}, so that {n} steps from "
+        "At {where} mark a half-pin of {half} from {borders}; between them is the one tail. Square across the end.",
+        "At {where} mark a half-pin of {half} from {borders}. Open the dividers to {step}, so that {n} steps from "
         "the one overshoot the other by the pin, {pin}; step off from both. Square the marks across the end.",
         where=where,
         half=half,
+        borders=_borders(made, reader),
         step=step,
         pin=pin,
     )
+
+
+def _borders(made: StepOff, reader: Reader) -> str:
+    """Return between what tails are stepped off: the board's edges, or lines where the mate is narrower."""
+    if isinstance(made.low, Surface) and isinstance(made.high, Surface):
+        return reader.text("either edge")
+    borders = (made.low, made.high)
+    if not any(isinstance(each, Surface) for each in borders):
+        return reader.text("either border of the mate")
+    (surface,) = (each for each in borders if isinstance(each, Surface))
+    return reader.text("the border of the mate and from the {edge}", edge=surface_words(surface, reader))
 
 
 def drawn_words(alike: Sequence[Operation], reader: Reader) -> str:

@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from functools import lru_cache
+from functools import lru_cache, reduce
+from operator import or_
 from typing import NamedTuple
 
 from nullah.core.piece.form import Assembly
@@ -26,40 +27,71 @@ class Placing(NamedTuple):
         return tuple(joint for joint in self.joints if joint.hold in _GLUED)
 
 
-@lru_cache(maxsize=32)
-def sequence(assembly: Assembly, group: str) -> tuple[Placing, ...]:
+@lru_cache(maxsize=64)
+def sequence(assembly: Assembly, group: str, unit: str = "") -> tuple[Placing, ...]:
     """Return the order in which the parts of a group go together; the first is what the others go to.
 
-    Found backwards: of the parts that can be drawn off, those without glue come off first, then those with fewest
-    joints. Where no part comes off by itself, those come off together that the proof takes off together.
+    Found backwards: of what can be drawn off, what has no glue comes off first, then what has fewest joints. Units that
+    are made up by themselves come off whole. Where nothing comes off by itself, those come off together that the proof
+    takes off together.
+
+    Parameters
+    ----------
+    assembly : Assembly
+    group : str
+        What moves as one; empty for the main piece.
+    unit : str
+        The name of a unit, of which the own parts are wanted.
     """
-    parts = tuple(part for part in assembly.parts if part.group == group)
+    own = next((each.parts for each in assembly.units if each.name == unit), ())
+    parts = tuple(part for part in assembly.parts if (part.id in own if unit else part.group == group))
     ids = {part.id for part in parts}
     joints = tuple(joint for joint in assembly.joints if joint.first in ids and joint.second in ids)
     if not parts:
         return ()
     floated = tuple(part._replace(box=part.box.in_floats()) for part in parts)
     blocks = blockers(floated, _floated(joints))
-    left, found = (1 << len(parts)) - 1, []
-    while left & (left - 1):
-        free = [
-            index
-            for index in range(len(parts))
-            if left >> index & 1 and any(not by[index] & left & ~(1 << index) for by in blocks.values())
-        ]
-        off = (
-            {min(free, key=lambda index: _rank(parts, joints, index, left))} if free else _together(parts, joints, left)
-        )
-        gone = sum(1 << index for index in off)
+    bodies = _bodies(parts, () if unit else tuple(each.parts for each in assembly.units))
+    made_up = {frozenset(each.parts) for each in assembly.units} - ({frozenset(own)} if unit else set())
+    left, found = sum(bodies), []
+    while sum(body & left > 0 for body in bodies) > 1:
+        there = [body for body in bodies if body & left]
+        free = [body for body in there if any(not _blockers_of(body, by) & left & ~body for by in blocks.values())]
+        off = min(free, key=lambda body: _rank(parts, joints, body, left)) if free else _together(parts, joints, left)
+        # What the proof takes off together takes its units along.
+        gone = sum(body for body in there if body & off)
         left &= ~gone
-        rest = {parts[index].id for index in range(len(parts)) if left >> index & 1}
-        names = {parts[index].id for index in off}
+        rest, names = _names(parts, left), _names(parts, gone)
         engaged = tuple(
-            joint for joint in joints if _between(joint, names, rest) or {joint.first, joint.second} <= names
+            joint
+            for joint in joints
+            if _between(joint, names, rest)
+            or (
+                {joint.first, joint.second} <= names
+                and not any({joint.first, joint.second} <= each for each in made_up)
+            )
         )
         found.append(Placing(tuple(part.id for part in parts if part.id in names), engaged))
-    base = parts[left.bit_length() - 1]
-    return (Placing((base.id,), ()), *reversed(found))
+    base = tuple(part.id for part in parts if part.id in _names(parts, left))
+    return (Placing(base, ()), *reversed(found))
+
+
+def _bodies(parts: tuple[Part, ...], units: tuple[tuple[str, ...], ...]) -> list[int]:
+    """Return what goes in whole, as masks of the parts: units, and each other part by itself."""
+    unit_of = {part: number for number, each in enumerate(units) for part in each}
+    found: dict[object, int] = {}
+    for index, part in enumerate(parts):
+        key = unit_of.get(part.id, part.id)
+        found[key] = found.get(key, 0) | 1 << index
+    return list(found.values())
+
+
+def _blockers_of(body: int, by: list[int]) -> int:
+    return reduce(or_, (mask for index, mask in enumerate(by) if body >> index & 1))
+
+
+def _names(parts: tuple[Part, ...], mask: int) -> set[str]:
+    return {part.id for index, part in enumerate(parts) if mask >> index & 1}
 
 
 def _floated(joints: tuple[Joint, ...]) -> tuple[Joint, ...]:
@@ -76,20 +108,19 @@ def _between(joint: Joint, one: set[str], other: set[str]) -> bool:
     return (joint.first in one and joint.second in other) or (joint.second in one and joint.first in other)
 
 
-def _rank(parts: tuple[Part, ...], joints: tuple[Joint, ...], index: int, left: int) -> tuple[bool, int, int]:
-    """Say how soon a part comes off: without glue first, then with fewest joints, so that what has most is the base."""
-    name = parts[index].id
-    rest = {parts[each].id for each in range(len(parts)) if left >> each & 1}
-    engaged = [joint for joint in joints if name in (joint.first, joint.second) and {joint.first, joint.second} <= rest]
+def _rank(parts: tuple[Part, ...], joints: tuple[Joint, ...], body: int, left: int) -> tuple[bool, int, int]:
+    """Say how soon a body comes off: without glue first, then with fewest joints, so that what has most is the base."""
+    names, rest = _names(parts, body), _names(parts, left & ~body)
+    engaged = [joint for joint in joints if _between(joint, names, rest)]
     glued = sum(joint.hold in _GLUED for joint in engaged)
-    return glued > 0, glued, -index
+    return glued > 0, glued, -body
 
 
-def _together(parts: tuple[Part, ...], joints: tuple[Joint, ...], left: int) -> set[int]:
+def _together(parts: tuple[Part, ...], joints: tuple[Joint, ...], left: int) -> int:
     """Return what the proof takes off at once where no part comes off by itself; any one part where nothing does."""
     there = [index for index in range(len(parts)) if left >> index & 1]
     order = assembly_order(tuple(parts[index] for index in there), joints)
     if not order.steps:
-        return {there[-1]}
+        return 1 << there[-1]
     last = set(order.steps[-1].parts)
-    return {index for index in there if parts[index].id in last}
+    return sum(1 << index for index in there if parts[index].id in last)

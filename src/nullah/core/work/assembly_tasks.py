@@ -37,19 +37,28 @@ def assembly_tasks(
     """Return all tasks from shaping to cleaning up; what goes in and out of the piece comes when that is glued."""
     shape = _shape_tasks(plan, mill, joints)
     made = _Made(mill.by_part, fit, {part: task.id for task in shape for part in task.parts}, joints)
-    smooth = _smooth_tasks(plan, made, glued, frozenset(fit))
+    smooth = _smooth_tasks(plan, made, glued, fit)
     glue: list[Task] = []
     last: dict[str, str] = {}
     fast: set[str] = set()
+    cleaned: dict[str, str] = {}
+    ends = {each.unit: each.id for each in glued}
     for each in glued:
         after = made.ready(each.parts)
-        smoothed = (task for (group, _), task in smooth.items() if group == each.group)
+        smoothed = (task for (where, _), task in smooth.items() if where == each.where)
         after += [task.id for task in smoothed if set(task.parts) & set(each.parts)]
-        after += [last[each.group]] if each.group in last else []
+        after += [last[each.where]] if each.where in last else []
         after += [last[""]] if each.mover and "" in last else []
+        # What is made up by itself is cleaned before it goes in.
+        after += [cleaned[part] for part in each.adds if part in cleaned and not each.unit]
         glue += each.tasks(plan, tuple(dict.fromkeys(after)), frozenset(fast))
         fast |= each.fastens
-        last[each.group] = each.id
+        last[each.where] = each.id
+        if each.unit and each.id == ends[each.unit]:
+            clean = _clean_unit(plan, each)
+            glue.append(clean)
+            cleaned |= dict.fromkeys(each.parts, clean.id)
+    last = {where: task for where, task in last.items() if where not in {each.unit for each in glued if each.unit}}
     late = _late_tasks(plan, joints, last)
     return (*shape, *smooth.values(), *glue, *late, *_clean_tasks(plan, last))
 
@@ -96,20 +105,34 @@ def _shape_tasks(plan: Plan, mill: MillTasks, joints: JointTasks) -> list[Task]:
 
 
 def _smooth_tasks(
-    plan: Plan, made: _Made, glued: tuple[Gluing, ...], fitted: frozenset[str]
+    plan: Plan, made: _Made, glued: tuple[Gluing, ...], fit: dict[str, str]
 ) -> dict[tuple[str, int], Task]:
-    """Plane clean what no plane gets to when it is glued, once for each group; what is cut to fit that, after it."""
+    """Plane clean what no plane gets to when it is glued, once for each group; what is cut to fit that, after it.
+
+    What fits other things, such as dividers between uprights, is cleaned by itself.
+    """
     found: dict[tuple[str, int], Task] = {}
     sets: dict[tuple[str, int], dict[str, None]] = {}
+    units = {part for unit in plan.assembly.units for part in unit.parts}
+    stages: dict[str, list[frozenset[str]]] = {}
     for each in (one for one in glued if one.glues):
         # What is cut to fit what is glued already does not exist before; nor does what comes to that.
-        fits = bool(set(each.adds) & fitted) and len(each.adds) < len(each.parts)
-        number = int(fits or (each.group, 1) in sets)
-        sets.setdefault((each.group, number), {}).update(dict.fromkeys(each.adds))
-    for (group, number), some in sets.items():
+        fits = (
+            frozenset(fit[part] for part in each.adds if part in fit)
+            if len(each.adds) < len(each.parts)
+            else frozenset()
+        )
+        known = stages.setdefault(each.where, [frozenset()])
+        if fits and fits not in known:
+            known.append(fits)
+        number = known.index(fits) if fits else len(known) - 1
+        own = [part for part in each.adds if each.unit or part not in units]
+        if own:
+            sets.setdefault((each.where, number), {}).update(dict.fromkeys(own))
+    for (where, number), some in sets.items():
         parts = tuple(some)
-        name = f"smooth/{group or 'piece'}{'/later' if number else ''}"
-        found[group, number] = Task(
+        name = f"smooth/{where.replace(' ', '_') or 'piece'}{'/later' * bool(number)}{number if number > 1 else ''}"
+        found[where, number] = Task(
             name,
             f"Plane clean what will be inside: {_names(plan, parts)}",
             Trade.SMOOTH,
@@ -119,6 +142,14 @@ def _smooth_tasks(
             removes=tuple((part, "all") for part in parts),
         )
     return found
+
+
+def _clean_unit(plan: Plan, made: Gluing) -> Task:
+    """Return the cleaning of what was made up by itself, square and flush, before it goes in."""
+    title = plan.reader.text(N_("Plane the joints of {unit} flush, and try it for square"), unit=made.unit)
+    work = (("smooth", _area(plan, made.parts) / 2),)
+    name = f"clean/{made.unit.replace(' ', '_')}"
+    return Task(name, title, Trade.CLEAN, made.parts, (made.id,), work, on_assembly=True)
 
 
 def _clean_tasks(plan: Plan, last: dict[str, str]) -> list[Task]:

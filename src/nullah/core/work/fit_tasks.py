@@ -50,18 +50,26 @@ def measure_tasks(
     """Return the measuring of openings: before the piece is begun, on one board, put together dry, or when glued."""
     if plan.ledger is None:
         return ()
-    wanted: dict[_Where, dict[str, None]] = {}
-    for part_id, names in waits.items():
+    by_name: dict[str, _Where] = {}
+    group_of = {part.id: part.group for part in plan.parts}
+    for part_id, names in sorted(waits.items(), key=lambda item: bool(group_of[item[0]])):
         for name in names:
-            wanted.setdefault(_where(plan, part_id, name, waits, after, glued), {}).setdefault(name)
-    told: set[str] = set()
-    found = []
-    for where, every in sorted(wanted.items(), key=lambda item: (item[0].how.value, len(item[0].hosts))):
-        new = [name for name in every if name not in told]
-        told |= set(new)
-        if new:
-            found.append(_measuring(plan, where, tuple(new), waits, mill, joints, glued))
-    return tuple(found)
+            where = _where(plan, part_id, name, waits, after, glued)
+            # What moves as one goes into what stands then: what that is cut to is measured already.
+            if not group_of[part_id] or name not in by_name:
+                by_name[name] = _earlier(by_name.get(name, where), where)
+    wanted: dict[_Where, list[str]] = {}
+    for name, where in by_name.items():
+        wanted.setdefault(where, []).append(name)
+    in_order = sorted(wanted.items(), key=lambda item: (item[0].how.value, len(item[0].hosts)))
+    return tuple(_measuring(plan, where, tuple(every), waits, mill, joints, glued) for where, every in in_order)
+
+
+def _earlier(one: _Where, other: _Where) -> _Where:
+    """Return where something is measured that several parts wait for: the earlier, or on all of it when it is glued."""
+    if one.how is other.how is _How.GLUED:
+        return _Where(_How.GLUED, one.hosts | other.hosts)
+    return min(one, other, key=lambda where: (where.how.value, len(where.hosts)))
 
 
 def _where(

@@ -16,7 +16,7 @@ from nullah.core.piece.overlap import contact
 from nullah.core.plan import Plan
 from nullah.core.work.assembling import Placing, sequence
 from nullah.core.work.bench_work import bored_in_place
-from nullah.core.work.stock_tasks import hosts_of
+from nullah.core.work.stock_tasks import hosts_of, waits_of
 
 #: A clamp for so much of a joint's length, mm (common practice: about every 100 mm along a seam, fewer at a joint).
 _CLAMP_EVERY = 120.0
@@ -39,6 +39,8 @@ class Gluing(NamedTuple):
     id : str
     group : str
         Of the parts: what moves as one, or the main piece (empty).
+    unit : str
+        The name of what is made up by itself in it before it goes in; empty for the group itself.
     mover : bool
         Whether that group goes in and out of the piece.
     adds : tuple of str
@@ -63,6 +65,12 @@ class Gluing(NamedTuple):
     minutes: float
     open_minutes: float
     clamps: int
+    unit: str = ""
+
+    @property
+    def where(self) -> str:
+        """What is put together in it: a unit, or a group."""
+        return self.unit or self.group
 
     @property
     def glues(self) -> bool:
@@ -207,13 +215,17 @@ def gluings(plan: Plan, after: frozenset[str]) -> tuple[Gluing, ...]:
     movers = {mover.group for mover in plan.assembly.movers}
     groups = sorted(dict.fromkeys(part.group for part in plan.parts), key=lambda group: group in movers)
     found: list[Gluing] = []
+    group_of = {part.id: part.group for part in plan.parts}
     for group in groups:
+        for unit in plan.assembly.units:
+            if group_of.get(unit.parts[0]) == group:
+                found += _of_group(plan, group, group in movers, after, unit.name)
         found += _of_group(plan, group, group in movers, after)
     return tuple(found)
 
 
-def _of_group(plan: Plan, group: str, mover: bool, after: frozenset[str]) -> list[Gluing]:
-    placings = sequence(plan.assembly, group)
+def _of_group(plan: Plan, group: str, mover: bool, after: frozenset[str], unit: str = "") -> list[Gluing]:
+    placings, waits = sequence(plan.assembly, group, unit), waits_of(plan)
     if not placings:
         return []
     glue = GLUES.get(plan.project.working.glue, GLUES["white glue"])
@@ -230,12 +242,15 @@ def _of_group(plan: Plan, group: str, mover: bool, after: frozenset[str]) -> lis
         joints = tuple(joint for each in batch for joint in each.joints)
         there = (*there, *adds)
         if joints or len(there) > 1:
-            found.append(_gluing(plan, group, mover, len(found) + 1, adds, there, joints, glue.open_minutes))
+            made = _gluing(plan, group, mover, len(found) + 1, adds, there, joints, glue.open_minutes, unit)
+            found.append(made)
         batch = []
 
     for number, placing in enumerate(placings):
         spread = _minutes(plan, [joint for each in (*batch, placing) for joint in each.glued])
-        waited = bool(after & set(placing.parts)) and not any(after & set(each.parts) for each in batch)
+        # What is cut to what is glued before goes in after that; what fits other things, in a batch of its own.
+        fits = set() if unit else {waits[part] for part in placing.parts if part in after}
+        waited = bool(fits) and fits != {waits[part] for each in batch for part in each.parts if part in after}
         full = bool(batch) and spread > glue.open_minutes and any(each.glued for each in batch)
         if waited or full or number > last_glued:
             close()
@@ -253,11 +268,12 @@ def _gluing(
     there: tuple[str, ...],
     joints: tuple[Joint, ...],
     open_minutes: float,
+    unit: str,
 ) -> Gluing:
     glued = [joint for joint in joints if joint.hold is Hold.GLUE]
     clamps = sum(_clamps(plan, joint) for joint in glued)
-    name = f"glue/{group or 'piece'}/{number}"
-    return Gluing(name, group, mover, adds, there, joints, _minutes(plan, glued), open_minutes, clamps)
+    name = f"glue/{unit.replace(' ', '_') or group or 'piece'}/{number}"
+    return Gluing(name, group, mover, adds, there, joints, _minutes(plan, glued), open_minutes, clamps, unit)
 
 
 def _minutes(plan: Plan, joints: list[Joint]) -> float:

@@ -91,7 +91,9 @@ class JointTasks(NamedTuple):
         for each in self.made:
             step = each.task.subject
             first = isinstance(step, JointStep) and step.number == 0
-            wants = [fit[part] for part in sorted(each.fitted) if part in fit]
+            # A host is cut when it fits itself, whatever fits into it later.
+            tried = each.stage is JointStage.TRIED or not each.hosted
+            wants = [fit[part] for part in sorted(each.fitted) if part in fit and (tried or part in each.task.parts)]
             late = each.stage is JointStage.TRIED or each.at_fitted
             if wants and (late if each.hosted else first):
                 each = each._replace(task=each.task._replace(after=tuple(dict.fromkeys((*each.task.after, *wants)))))
@@ -154,8 +156,10 @@ def _task(
     if step.operations:
         parts = tuple(dict.fromkeys(each.part for each in step.operations))
     if step.stage is JointStage.TRIED and any(part in waits for part in parts):
-        # What is tried when its mate is cut to fit may already be glued to something: only the mate is worked.
-        parts = tuple(part for part in parts if part in waits)
+        # What is tried when its mate is cut to fit may already be glued to something: only the mate is worked. So may
+        # be a host that was fitted earlier, to something else.
+        late = {waits[part] for part in ids["second"] if part in waits}
+        parts = tuple(part for part in parts if part in waits and (not late or waits[part] in late))
 
     def lines(names: tuple[str, ...]) -> tuple[LayoutLine, ...]:
         return tuple(LayoutLine(part, f"{name} of the {kind.name}") for part in parts for name in names)

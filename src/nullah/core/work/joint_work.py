@@ -13,6 +13,7 @@ from nullah.core.joints.fastened import row_in
 from nullah.core.joints.kinds import JointGroup, kind_of, kinds_of
 from nullah.core.joints.rows import Row
 from nullah.core.operations.operation import Operation
+from nullah.core.piece.joint import Joint
 from nullah.core.plan import Plan
 from nullah.core.work.bench_work import group_steps
 from nullah.core.work.stock_tasks import waits_of
@@ -36,19 +37,24 @@ class JointWork(NamedTuple):
 
 
 def kinds_at_work(plan: Plan) -> tuple[JointGroup, ...]:
-    """Return every kind of joint, in two where some of its hosts are cut to fit later than others.
+    """Return every kind of joint, in several where some of its parts are cut to fit later than others.
 
-    What is cut into a board that waits for a measurement cannot be cut with what must be there to be measured.
+    What is cut into a board that waits for a measurement cannot be cut with what must be there to be measured, nor can
+    what enters it. What moves as one, such as a drawer, is made when all of its opening stands.
     """
     waits = waits_of(plan)
+    movers = {part.id for part in plan.parts if part.group}
     found: list[JointGroup] = []
     for kind in kinds_of(plan.assembly):
-        late = tuple(joint for joint in kind.all if joint.first in waits)
-        early = tuple(joint for joint in kind.all if joint.first not in waits)
-        if not late or not early:
+        stages: dict[tuple[bool, tuple[str, ...]], list[Joint]] = {}
+        for joint in kind.all:
+            fits = waits.get(joint.second, ()) if joint.second not in movers else ()
+            stages.setdefault((joint.first in waits, fits), []).append(joint)
+        if len(stages) == 1:
             found.append(kind)
             continue
-        found += [each for some in (early, late) if (each := kind_of(plan.assembly, some)) is not None]
+        some = (kind_of(plan.assembly, tuple(joints)) for _, joints in sorted(stages.items()))
+        found += [each for each in some if each is not None]
     return tuple(found)
 
 

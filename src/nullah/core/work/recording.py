@@ -10,7 +10,7 @@ from typing import NamedTuple
 from nullah.core import actions
 from nullah.core.bench.book import BookEntry, Event, Timer, added, timed
 from nullah.core.bench.rates import minutes_of
-from nullah.core.bench.tasks import Task, Trade
+from nullah.core.bench.tasks import Task
 from nullah.core.breakdown.facts import LiesWrongly
 from nullah.core.breakdown.layout import Placement, Rect, complaints, place
 from nullah.core.breakdown.rough import RoughPart, WoodRequirement

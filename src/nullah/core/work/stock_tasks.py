@@ -253,7 +253,7 @@ def waits_of(plan: Plan) -> dict[str, tuple[str, ...]]:
 
 
 def hosts_of(plan: Plan, part_id: str, waits: dict[str, tuple[str, ...]]) -> frozenset[str]:
-    """Return the parts that make the opening a part is cut to: those it is joined to that wait for nothing.
+    """Return the parts that make the opening a part is cut to: those it is joined to that do not wait for the same.
 
     Where there are none it goes into the finished piece, and fits all of that which waits for nothing of the same. What
     goes in with it, such as the slips of a drawer, is no part of the opening.
@@ -267,11 +267,11 @@ def hosts_of(plan: Plan, part_id: str, waits: dict[str, tuple[str, ...]]) -> fro
     }
     # What enters it, as the runners of a frame do its rails, is no part of the opening either.
     entered = {joint.first for joint in plan.assembly.joints if joint.second == part_id}
+    names = set(waits.get(part_id, ()))
     for around in (entered, joined):
-        fixed = frozenset(each for each in around - beside if each not in waits)
+        fixed = frozenset(each for each in around - beside if not names & set(waits.get(each, ())))
         if fixed:
             return fixed
-    names = set(waits.get(part_id, ()))
     return frozenset(
         part.id
         for part in plan.parts
