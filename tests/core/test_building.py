@@ -134,10 +134,10 @@ def the_station_says_that_it_is_made(built):
 
 
 def test_half_built_there_is_a_next_step_with_all_that_goes_with_it():
-    project, now = build(seed_cabinet(), until=lambda stand: stand.done >= 30)
+    project, now = build(seed_cabinet(), until=lambda stand: stand.done >= 45)
     plan = work_out(project, milling=False, proving=False)
     stand = standing(plan, now)
-    assert stand.next is not None and stand.done >= 30
+    assert stand.next is not None and stand.done >= 45
     card = DAYBOOK.card(plan, Selection(daybook=DayBookSelection(now=recording.stamp(now))))
     assert card.mark and card.title == stand.next.title
     # What was off is told where it matters: at the joints of the sides.

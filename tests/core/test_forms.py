@@ -186,11 +186,6 @@ def test_a_breadboard_end_is_glued_in_the_middle_only():
     assert "over the year" in text and fix.quantity == "slot.room"
 
 
-def test_a_big_lamination_is_glued_in_halves():
-    assert any("two halves" in said(r) for r in made("top", of="slab", staves="12").remarks)
-    assert not any("two halves" in said(r) for r in made("top", of="slab", staves="4").remarks)
-
-
 def test_a_drawers_bottom_slides_out_under_its_back():
     plan = made("drawer")
     back, bottom = plan.part("drawer_back").box, plan.part("drawer_bottom").box

@@ -9,8 +9,9 @@ from fractions import Fraction
 
 from nullah.core.actions import read_moisture
 from nullah.core.bench.hours import Hours
-from nullah.core.bench.tasks import Task, Trade
+from nullah.core.bench.tasks import Task
 from nullah.core.lengths import Length
+from nullah.core.operations.milling import WorkTo
 from nullah.core.plan import Plan, work_out
 from nullah.core.project import Project
 from nullah.core.rack.board import Reading
@@ -104,7 +105,7 @@ def _until_dry(stand: WorkState, now: datetime) -> datetime:
 def _measure(plan: Plan, task: Task, now: datetime, chance: random.Random) -> Project:
     """Measure what a task asks to be measured, and the thickness of what was milled where it is off."""
     names = list(task.measures)
-    if task.trade is Trade.MILL:
+    if any(isinstance(each, WorkTo) for each in task.operations):
         own = {name for each in task.parts if (part := plan.part(each)) is not None for name in part.quantities}
         names += [name for name in OFF if name in own]
     project = plan.project

@@ -26,11 +26,12 @@ class Trade(Enum):
     GLUE = "glue up"
     PUT_IN = "put in"
     CLEAN = "clean up"
+    HARDWARE = "fit hardware"
     FINISH = "finish"
 
 
 #: Work that is done to parts already glued.
-AFTER_GLUE = frozenset({Trade.CLEAN, Trade.FINISH, Trade.PUT_IN, Trade.MEASURE, Trade.GLUE})
+AFTER_GLUE = frozenset({Trade.CLEAN, Trade.FINISH, Trade.PUT_IN, Trade.MEASURE, Trade.GLUE, Trade.HARDWARE})
 
 
 class LayoutLine(NamedTuple):

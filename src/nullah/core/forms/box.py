@@ -18,7 +18,7 @@ from nullah.core.joints.dovetail.sizes import tail_sizes
 from nullah.core.ledger import Definition, Ledger, Snap, given, ruled
 from nullah.core.lengths import Length
 from nullah.core.piece.facts import HingesTooLong, HingeTooWide, Note
-from nullah.core.piece.form import Assembly, Choice, Choices, Form, View
+from nullah.core.piece.form import Assembly, Choice, Choices, Form, Hardware, View
 from nullah.core.piece.joint import Hold, JointQuantities
 from nullah.core.piece.part import Needs
 from nullah.core.piece.shaping import Notch
@@ -279,6 +279,8 @@ def _hinges(m: Maker, length: Fraction, height: Fraction) -> None:
         m.shape("back", Notch(low, (float(x + long), float(thick), float(height))))
     m.butt("back", "lid", Hold.DRY)
     m.remark(Note.STAY_BEFORE_HINGES, Severity.NOTE)
+    m.fit(Hardware.HINGES, "back", "lid")
+    m.fit(Hardware.STAY, "right", "lid")
 
 
 def _remarks(m: Maker) -> None:

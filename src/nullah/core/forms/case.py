@@ -19,7 +19,7 @@ from nullah.core.joints.dovetail.sizes import tail_sizes
 from nullah.core.ledger import Definition, Ledger, Origin, QuantityKind, Snap, given, ruled
 from nullah.core.lengths import Length
 from nullah.core.piece.facts import Note, RowsOff
-from nullah.core.piece.form import Assembly, Choice, Choices, Form, View
+from nullah.core.piece.form import Assembly, Choice, Choices, Form, Hardware, View
 from nullah.core.piece.joint import Hold, JointQuantities
 from nullah.core.piece.part import Needs
 from nullah.core.piece.space import Axis, Box, Side
@@ -280,6 +280,9 @@ def _assemble(ledger: Ledger, chosen: Choices) -> Assembly:
     _measures(m, shape)
     _rows_add_up(m, shape)
     m.remark(Note.ANCHOR_TO_WALL, Severity.NOTE)
+    if shape.drawers:
+        m.fit(Hardware.STOPS, *(f"drawer{row}{column}_front" for row, column in shape.drawers))
+    m.fit(Hardware.WALL, *(f"back{number}" for number in range(1, shape.boards + 1)))
     return m.finish()
 
 

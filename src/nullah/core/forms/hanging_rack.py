@@ -14,7 +14,7 @@ from nullah.core.forms.maker import Maker, board_sizes
 from nullah.core.forms.sizing import SIZING, SizeRule, sizes
 from nullah.core.ledger import Definition, Ledger, QuantityKind, Snap, given, ruled
 from nullah.core.piece.facts import Note
-from nullah.core.piece.form import Assembly, Choice, Choices, Form, View
+from nullah.core.piece.form import Assembly, Choice, Choices, Form, Hardware, View
 from nullah.core.piece.joint import Hold, JointQuantities
 from nullah.core.piece.part import Needs
 from nullah.core.piece.shaping import Chamfer, LongBevel, Notch, bevel_degrees
@@ -86,6 +86,7 @@ def _assemble(ledger: Ledger, chosen: Choices) -> Assembly:
         _slots(m)
     _measures(m)
     m.remark(Note.SCREW_CLEAT_TO_STUDS, Severity.NOTE)
+    m.fit(Hardware.WALL, "wall_cleat")
     return m.finish()
 
 

@@ -22,7 +22,7 @@ from nullah.core.joints.tenon import TENON
 from nullah.core.ledger import Definition, Ledger, Value, given, ruled
 from nullah.core.lengths import Length
 from nullah.core.piece.facts import MustBePositive, NothingLeft
-from nullah.core.piece.form import Assembly, Bearing, Freedom, Mover, Unit, View, ViewDimension
+from nullah.core.piece.form import Assembly, Bearing, Fitting, Freedom, Hardware, Mover, Unit, View, ViewDimension
 from nullah.core.piece.joint import Hold, Joint, JointQuantities, JointType
 from nullah.core.piece.part import Needs, Part
 from nullah.core.piece.shaping import Shaping
@@ -76,6 +76,7 @@ class Maker:
     _freedoms: list[Freedom] = field(default_factory=list)
     _bearings: list[Bearing] = field(default_factory=list)
     _units: list[Unit] = field(default_factory=list)
+    _fittings: list[Fitting] = field(default_factory=list)
     _nothing: list[Remark] = field(default_factory=list)
 
     @classmethod
@@ -86,7 +87,7 @@ class Maker:
         maker._joints, maker._remarks = list(assembly.joints), list(assembly.remarks)
         maker._measures, maker._movers = list(assembly.measures), list(assembly.movers)
         maker._freedoms, maker._bearings = list(assembly.freedoms), list(assembly.bearings)
-        maker._units = list(assembly.units)
+        maker._units, maker._fittings = list(assembly.units), list(assembly.fittings)
         return maker
 
     def q(self, name: str) -> Fraction:
@@ -315,6 +316,10 @@ class Maker:
         """Say that some parts are made up by themselves before they go in together."""
         self._units.append(Unit(name, tuple(parts)))
 
+    def fit(self, kind: Hardware, *parts: str) -> None:
+        """Say that hardware is fitted to some parts when the piece stands."""
+        self._fittings.append(Fitting(kind, parts))
+
     def give(self, name: str, millimetres: Fraction) -> Give:
         """Offer to give a quantity another length."""
         return Give(name, Length(millimetres))
@@ -338,6 +343,7 @@ class Maker:
             tuple(self._freedoms),
             tuple(self._bearings),
             tuple(self._units),
+            tuple(self._fittings),
         )
 
 

@@ -18,7 +18,7 @@ from nullah.core.joints.dovetail.sizes import tail_sizes
 from nullah.core.ledger import Definition, Ledger, Snap, given, ruled
 from nullah.core.lengths import mm
 from nullah.core.piece.facts import Note
-from nullah.core.piece.form import Assembly, Choice, Choices, Form, View
+from nullah.core.piece.form import Assembly, Choice, Choices, Form, Hardware, View
 from nullah.core.piece.joint import Hold, JointQuantities
 from nullah.core.piece.part import Needs
 from nullah.core.piece.shaping import Taper
@@ -193,6 +193,7 @@ def _assemble(ledger: Ledger, chosen: Choices) -> Assembly:
         _guides(m)
         at = (m.q("leg.section"), m.q("apron.setback"), _under(m) + m.q("rail.thickness"))
         put_drawer(m, "drawer", "drawer", _opening(at), chosen["drawer_bottom"], "drawer")
+        m.fit(Hardware.STOPS, "drawer_front")
     _buttons(m, chosen["drawer"] == "one")
     _measures(m, chosen)
     m.remark(Note.NO_LOAD_SAID, Severity.NOTE)

@@ -13,8 +13,7 @@ from nullah.core.catalogue import N_
 from nullah.core.forms.maker import Maker, board_sizes
 from nullah.core.joints.breadboard import BREADBOARD, sizes_in
 from nullah.core.ledger import Definition, Ledger, QuantityKind, Snap, given, ruled
-from nullah.core.lengths import Length
-from nullah.core.piece.facts import Clamps, GlueInHalves, Note
+from nullah.core.piece.facts import Note
 from nullah.core.piece.form import Assembly, Choice, Choices, Form, View
 from nullah.core.piece.joint import Hold, JointQuantities
 from nullah.core.piece.part import Needs
@@ -24,8 +23,6 @@ _STAVES = Choice("staves", "How many", tuple((str(n), str(n)) for n in (5, 1, 2,
 _ENDS = Choice(
     "ends", "Ends", (("breadboard", N_("breadboard")), ("battens", N_("battens below")), ("none", N_("none")))
 )
-# Clamps across a lamination stand this far apart, mm: about 4 in (common practice).
-_CLAMPS = 100
 #: A breadboard end has a tenon for each stave, three at least, and no more than seven; an odd number, so that one
 #: stands in the middle, where it is glued (practice).
 _TENONS = range(3, 8)
@@ -119,13 +116,7 @@ def _battens(m: Maker) -> None:
 def _glueing(m: Maker, slab: bool, count: int) -> None:
     if count < 2:
         return
-    clamps = int(m.q("panel.length") / _CLAMPS) + 1
-    apart = Length(Fraction(_CLAMPS))
-    if slab and count > 4:
-        m.remark(GlueInHalves(count, clamps, apart), Severity.NOTE)
-    elif slab:
-        m.remark(Clamps(clamps, apart), Severity.NOTE)
-    else:
+    if not slab:
         m.remark(Note.STRAIGHT_SEAMS, Severity.NOTE)
 
 

@@ -10,7 +10,7 @@ from nullah.core.forms.maker import Maker, board_sizes
 from nullah.core.forms.sizing import SIZING, SizeRule, sizes
 from nullah.core.ledger import Definition, Ledger, QuantityKind, Snap, given, ruled
 from nullah.core.piece.facts import Note
-from nullah.core.piece.form import Assembly, Choice, Choices, Form, View
+from nullah.core.piece.form import Assembly, Choice, Choices, Form, Hardware, View
 from nullah.core.piece.joint import Hold, JointQuantities
 from nullah.core.piece.shaping import Chamfer, OgeeFoot
 from nullah.core.piece.space import Axis, Side
@@ -76,6 +76,7 @@ def _assemble(ledger: Ledger, chosen: Choices) -> Assembly:
     _lower_ends(m, chosen["ends"])
     _measures(m)
     m.remark(Note.SCREW_RAIL_TO_STUDS, Severity.NOTE)
+    m.fit(Hardware.WALL, "rail")
     return m.finish()
 
 

@@ -90,10 +90,28 @@ class GlueStaves(Operation):
     count : int
     laminated : bool
         Whether face to face, or else edge to edge.
+    clamps : int
+        One row over all seams, two where faces are wide.
+    goes : int
+        Into how many parts they are glued, which are glued to each other after; 1: all at one go.
     """
 
     count: int
     laminated: bool = False
+    clamps: int = 0
+    goes: int = 1
+
+
+@dataclass(frozen=True, kw_only=True)
+class GlueTogether(Operation):
+    """What a part's staves were glued into, glued to each other.
+
+    Parameters
+    ----------
+    clamps : int
+    """
+
+    clamps: int
 
 
 @dataclass(frozen=True, kw_only=True)

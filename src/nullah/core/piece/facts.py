@@ -43,10 +43,11 @@ class HandHoleLow(NamedTuple):
     least: Length
 
 
-class GlueInHalves(NamedTuple):
-    """A slab of many strips is glued in two halves first, with so many clamps for each."""
+class GlueInSections(NamedTuple):
+    """What is made of many staves or strips is glued in sections first, with so many clamps for each."""
 
     strips: int
+    sections: int
     clamps: int
     apart: Length
 
@@ -128,7 +129,7 @@ PieceFact = (
     | RowsOff
     | FrontGap
     | HandHoleLow
-    | GlueInHalves
+    | GlueInSections
     | Clamps
     | SetOutElsewhere
     | HingeTooWide

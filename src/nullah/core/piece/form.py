@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping
-from enum import Enum
+from enum import Enum, auto
 from fractions import Fraction
 from typing import NamedTuple
 
@@ -87,6 +87,22 @@ class Bearing(NamedTuple):
     quantity: str = ""
 
 
+class Hardware(Enum):
+    """What is fitted to a piece when it stands."""
+
+    HINGES = auto()
+    STAY = auto()
+    STOPS = auto()
+    WALL = auto()
+
+
+class Fitting(NamedTuple):
+    """Hardware, and the parts it is fitted to."""
+
+    kind: Hardware
+    parts: tuple[str, ...]
+
+
 class Unit(NamedTuple):
     """Parts that are made up by themselves before they go in together, such as a frame, and what they are called."""
 
@@ -105,6 +121,7 @@ class Assembly(NamedTuple):
     freedoms: tuple[Freedom, ...] = ()
     bearings: tuple[Bearing, ...] = ()
     units: tuple[Unit, ...] = ()
+    fittings: tuple[Fitting, ...] = ()
 
     def part(self, part_id: str) -> Part | None:
         """Return the part of that id, if there is one."""

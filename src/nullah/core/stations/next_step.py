@@ -9,7 +9,6 @@ from nullah.core.bench.tasks import JointStep, Task, Trade
 from nullah.core.bench.working import GLUES
 from nullah.core.card import Card, Remark, Setting, Severity
 from nullah.core.drawing import Anchor, Dimension, Drawing, Element, Fill, Label, Role, drawing, grain_lines, rectangle
-from nullah.core.joints.bench import SAW_BITES
 from nullah.core.joints.kinds import JointGroup
 from nullah.core.lengths import Direction
 from nullah.core.piece.joint import Hold
@@ -23,23 +22,12 @@ from nullah.core.stations.operation_picture import draw_operations, room_above
 from nullah.core.stations.piece import STATION as PIECE
 from nullah.core.stations.selection import Selection
 from nullah.core.wording.operations import alike_operations, operation_settings, operation_words
+from nullah.core.wording.tasks import task_cautions, usual_steps
 from nullah.core.work.day_book import WorkState
 from nullah.core.work.joint_work import joint_work, kinds_at_work
 
 #: So many letters of a title have room above its picture; the card has all of it.
 _ON_BENCH = 44
-
-_CARE = {
-    Trade.SAW: (SAW_BITES, "Gloves for rough timber; look for nails in reclaimed wood."),
-    Trade.MILL: ("Both hands behind the plane; the board is held, not hand-held. Dust of some woods irritates.",),
-    Trade.FIT: (SAW_BITES,),
-    Trade.SHAPE: ("The tool works away from the hand that holds.",),
-    Trade.GLUE: ("Never force a joint; squeeze-out makes the floor slippery.",),
-    Trade.FINISH: (
-        "Oil-soaked rags can ignite by themselves: dry them flat outdoors.",
-        "Fresh air; follow the maker's sheet.",
-    ),
-}  # fmt: skip
 
 
 def joint_of(plan: Plan, task: Task) -> tuple[JointGroup, int] | None:
@@ -131,7 +119,7 @@ def task_card(plan: Plan, stand: WorkState, task: Task) -> Card:
         card = step_card(plan, joint_work(plan, joint[0]), joint[1])
         return card._replace(title=_short(task.title))
     settings, steps, mind = _told(plan, stand, task)
-    cautions = tuple(Remark(text) for text in _CARE.get(task.trade, ()))
+    cautions = tuple(Remark(text) for text in task_cautions(task.trade, plan.reader))
     return Card(_short(task.title), tuple(settings), tuple(steps), (*mind, *cautions))
 
 
@@ -152,10 +140,15 @@ def _told(plan: Plan, stand: WorkState, task: Task) -> tuple[list[Setting], list
     if task.trade is Trade.SAW and isinstance(task.subject, BoardRef):
         return _sawing(plan, task), steps, []
     settings = list(operation_settings(task.operations, plan.reader))
+    steps += usual_steps(task.trade, plan.reader)
     part = plan.part(task.subject.part) if isinstance(task.subject, PartRef) else None
     if part is None or task.trade not in (Trade.MILL, Trade.FIT):
-        return settings, [*steps, *_simple(task)], []
-    return [*settings, *_rough(plan, part, task)], [*steps, *_simple(task)], _minded(plan, part, task)
+        return settings, steps, []
+    return (
+        [*settings, *_rough(plan, part, task)],
+        [*steps, *usual_steps(task.trade, plan.reader)],
+        _minded(plan, part, task),
+    )
 
 
 def _sawing(plan: Plan, task: Task) -> list[Setting]:
@@ -242,22 +235,3 @@ def _gluing(plan: Plan, stand: WorkState, task: Task) -> tuple[list[Setting], li
         "Wipe or pare the squeeze-out; leave it alone until it is hard.",
     ]
     return settings, steps, mind
-
-
-def _simple(task: Task) -> list[str]:
-    return {
-        Trade.FIT: [
-            "Hold it to its opening; knife the length from the opening itself where you can.",
-            "Saw in the waste, shoot to the line: a shaving at a time, tried after each.",
-        ],
-        Trade.MILL: ["The strokes of each face stand at Milling."],
-        Trade.SMOOTH: [
-            "All joint lines off; a finely set plane, with the grain.",
-            "Not over the joints' own faces.",
-            "It is the last time a plane gets there.",
-        ],
-        Trade.SHAPE: ["End grain first, then along: breakout is planed away.", "Stop at the line."],
-        Trade.PUT_IN: ["Try it in; ease what binds. Then fasten as planned."],
-        Trade.CLEAN: ["Plane end grain flush from the edges inwards.", "Ease the arrises; sight along all faces."],
-        Trade.FINISH: ["A scrap first. Thin coats, the surplus wiped off.", "Rub down lightly between coats."],
-    }.get(task.trade, [])

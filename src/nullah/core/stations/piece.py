@@ -7,7 +7,7 @@ from collections.abc import Iterator
 from nullah.core.card import Card, Numbered, Remark, Setting, Severity
 from nullah.core.drawing import Dimension, Drawing, Element, Label, Path, Point, Role, drawing
 from nullah.core.fixes import SetOutTo
-from nullah.core.piece.facts import SetOutElsewhere
+from nullah.core.piece.facts import Clamps, GlueInSections, SetOutElsewhere
 from nullah.core.piece.form import View, ViewDimension
 from nullah.core.piece.part import Part
 from nullah.core.piece.sight import ViewPlane, flat_box, hidden, painted, plane_of, seen
@@ -19,6 +19,7 @@ from nullah.core.stations.selection import Selection
 from nullah.core.stations.station import Station
 from nullah.core.wording.ledger import hanging_words
 from nullah.core.wording.ledger import why as why_quantity
+from nullah.core.work.clamping import staves_glue_ups
 
 _NOTHING_YET = "Add a board, then drag and type it into its place. Where two overlap, a joint is offered."
 
@@ -182,7 +183,15 @@ def _remarks(plan: Plan, selection: Selection) -> tuple[Remark, ...]:
     remarks = _numbered(plan)
     if not plan.parts:
         return (*remarks, *(() if remarks else (Remark(_NOTHING_YET),)))
-    return (*remarks, *_set_out_elsewhere(plan), *_movement(plan, selection))
+    return (*remarks, *_set_out_elsewhere(plan), *_glued_up(plan), *_movement(plan, selection))
+
+
+def _glued_up(plan: Plan) -> Iterator[Remark]:
+    """Say how what is made of staves is glued up: the clamps, and whether it is too much for one go."""
+    for made in staves_glue_ups(plan):
+        goes = len(made.goes)
+        parted = GlueInSections(made.number, goes, made.clamps, made.apart)
+        yield Remark(parted if goes > 1 else Clamps(made.clamps, made.apart))
 
 
 def _set_out_elsewhere(plan: Plan) -> Iterator[Remark]:

@@ -94,21 +94,17 @@ def piece_words(fact: PieceFact, reader: Reader) -> str:  # noqa: C901 (a case f
             )
         case facts.HandHoleLow(least):
             return reader.text("A hand hole under {least} high pinches the fingers.", least=reader.fine(least))
-        case facts.GlueInHalves(strips, clamps, apart):
-            return (
-                reader.count(
-                    strips,
-                    "Glue it in two halves, then the halves together: {n} strip dries before it is in the clamps.",
-                    "Glue it in two halves, then the halves together: {n} strips dry before they are in the clamps.",
-                )
-                + " "
-                + reader.count(
-                    clamps,
-                    "{n} clamp for each half.",
-                    "{n} clamps for each half, about {apart} apart.",
-                    apart=reader.length(apart),
-                )
+        case facts.GlueInSections(strips, sections, clamps, apart):
+            told = reader.text(
+                "Glue it in {sections} sections, each by itself, then those to each other: the glue on {strips} pieces "
+                "dries before all are in the clamps.",
+                sections=str(sections),
+                strips=str(strips),
             )
+            row = reader.count(
+                clamps, "{n} clamp for each.", "{n} clamps for each, about {apart} apart.", apart=reader.length(apart)
+            )
+            return f"{told} {row}"
         case facts.DrawerTooLarge(drawer, by, room):
             return reader.text(
                 "The front of {drawer} is {by} larger than the {room}: it cannot go in.",

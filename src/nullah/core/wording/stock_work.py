@@ -6,7 +6,7 @@ from collections.abc import Sequence
 
 from nullah.core.catalogue import N_
 from nullah.core.lengths import Length
-from nullah.core.operations.milling import FlattenBoard, GlueStaves, LeaveOver, PlaneTrue, Resaw, WorkTo
+from nullah.core.operations.milling import FlattenBoard, GlueStaves, GlueTogether, LeaveOver, PlaneTrue, Resaw, WorkTo
 from nullah.core.operations.operation import Operation
 from nullah.core.operations.sawing import SawThrough
 from nullah.core.operations.stock import Surface
@@ -84,6 +84,33 @@ def _piece(made: SawThrough, reader: Reader) -> str:
     return reader.text("the piece with {parts}", parts=reader.together(made.holds))
 
 
+def _staves_words(made: GlueStaves, parts: str, reader: Reader) -> str:
+    """Return how staves are prepared and glued: edge to edge, or face to face, all at once or in parts."""
+    trued = (
+        N_("Plane the faces of the {count} strips of {parts} flat and number them.")
+        if made.laminated
+        else N_(
+            "Shoot the edges of the {count} staves of {parts}, neighbors together in the vise, so that what is not "
+            "square cancels; number them."
+        )
+    )
+    glued = (
+        reader.count(
+            made.clamps,
+            "Glue them into {goes} sections, each by itself: {n} clamp to each.",
+            "Glue them into {goes} sections, each by itself: {n} clamps to each, above and below in turn.",
+            goes=str(made.goes),
+        )
+        if made.goes > 1
+        else reader.count(
+            made.clamps,
+            "Glue them all at one go: {n} clamp.",
+            "Glue them all at one go: {n} clamps, above and below in turn.",
+        )
+    )
+    return f"{reader.text(trued, count=str(made.count), parts=parts)} {glued}"
+
+
 def milled_words(alike: Sequence[Operation], reader: Reader) -> str:
     """Return how surfaces are planed true, and others worked to lines gauged from them."""
     parts, made = parts_words(alike, reader), alike[0]
@@ -102,19 +129,14 @@ def milled_words(alike: Sequence[Operation], reader: Reader) -> str:
                 else N_("Leave {parts} {figure} wide or more: what they fit is measured first.")
             )
             return reader.text(message, parts=parts, figure=figure_words(setting, reader))
-        case GlueStaves(count=count, laminated=True):
+        case GlueStaves():
+            return _staves_words(made, parts, reader)
+        case GlueTogether(clamps=clamps):
             return reader.count(
-                count,
-                "Plane {n} layer of {parts} flat.",
-                "Plane the faces of the {n} layers of {parts} flat and glue them on each other, a clamp every 100 mm.",
-                parts=parts,
-            )
-        case GlueStaves(count=count):
-            return reader.count(
-                count,
-                "Shoot the edges of {n} stave of {parts}.",
-                "Shoot the edges of the {n} staves of {parts}, neighbors together in the vise, so that what is not "
-                "square cancels; glue them edge to edge, clamps above and below in turn.",
+                clamps,
+                "True the faces where the sections of {parts} meet, and glue them together: {n} clamp.",
+                "True the faces where the sections of {parts} meet, and glue them together: {n} clamps, above and "
+                "below in turn.",
                 parts=parts,
             )
         case Resaw(setting=setting, other=other):

@@ -13,7 +13,7 @@ from nullah.core.operations.fastening import Bore, BoreSlots, SetOutRow, TracePl
 from nullah.core.operations.fingers import StepFingers
 from nullah.core.operations.lines import Line
 from nullah.core.operations.marking import DrawSlopes, Gauge, SetOff, StepOff, Trace
-from nullah.core.operations.milling import FlattenBoard, GlueStaves, LeaveOver, PlaneTrue, Resaw, WorkTo
+from nullah.core.operations.milling import FlattenBoard, GlueStaves, GlueTogether, LeaveOver, PlaneTrue, Resaw, WorkTo
 from nullah.core.operations.mitres import KeySlot, MitreEnd
 from nullah.core.operations.operation import Operation
 from nullah.core.operations.regions import BeyondRegion, BoreRegion, HullRegion, PrismRegion, Region
@@ -44,7 +44,7 @@ from nullah.core.work.order_of_work import OrderOfWork
 _KINDS = {
     Trade.DRY: "dry", Trade.SAW: "saw", Trade.MILL: "mill", Trade.JOINT: "joint", Trade.MEASURE: "measure",
     Trade.FIT: "fit", Trade.SHAPE: "shape", Trade.SMOOTH: "clean", Trade.GLUE: "join", Trade.PUT_IN: "join",
-    Trade.CLEAN: "clean", Trade.FINISH: "finish",
+    Trade.CLEAN: "clean", Trade.HARDWARE: "hardware", Trade.FINISH: "finish",
 }  # fmt: skip
 
 
@@ -85,6 +85,7 @@ _TOOLS: dict[type[Operation], str] = {
     WorkTo: N_("gauge and plane"),
     LeaveOver: N_("none"),
     GlueStaves: N_("plane and clamps"),
+    GlueTogether: N_("plane and clamps"),
     Resaw: N_("gauge and saw"),
     FlattenBoard: N_("plane"),
 }

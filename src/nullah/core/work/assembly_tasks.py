@@ -8,7 +8,8 @@ from nullah.core.bench.tasks import Task, Trade
 from nullah.core.bench.working import COATS
 from nullah.core.catalogue import N_
 from nullah.core.joints.steps import flush, frames_of, shaped
-from nullah.core.piece.form import Mover
+from nullah.core.piece.form import Fitting, Hardware, Mover
+from nullah.core.piece.joint import Hold
 from nullah.core.piece.space import Side
 from nullah.core.plan import Plan
 from nullah.core.work.gluing import Gluing
@@ -38,6 +39,7 @@ def assembly_tasks(
     shape = _shape_tasks(plan, mill, joints)
     made = _Made(mill.by_part, fit, {part: task.id for task in shape for part in task.parts}, joints)
     smooth = _smooth_tasks(plan, made, glued, fit)
+    coats = _coats_before(plan, made, smooth)
     glue: list[Task] = []
     last: dict[str, str] = {}
     fast: set[str] = set()
@@ -47,6 +49,7 @@ def assembly_tasks(
         after = made.ready(each.parts)
         smoothed = (task for (where, _), task in smooth.items() if where == each.where)
         after += [task.id for task in smoothed if set(task.parts) & set(each.parts)]
+        after += [task.id for task in coats if set(task.parts) & set(each.adds)]
         after += [last[each.where]] if each.where in last else []
         after += [last[""]] if each.mover and "" in last else []
         # What is made up by itself is cleaned before it goes in.
@@ -60,7 +63,82 @@ def assembly_tasks(
             cleaned |= dict.fromkeys(each.parts, clean.id)
     last = {where: task for where, task in last.items() if where not in {each.unit for each in glued if each.unit}}
     late = _late_tasks(plan, joints, last)
-    return (*shape, *smooth.values(), *glue, *late, *_clean_tasks(plan, last))
+    cleaning = _clean_tasks(plan, last)
+    return (*shape, *smooth.values(), *coats, *glue, *late, *cleaning, *_hardware_tasks(plan, cleaning))
+
+
+_FITTED = {
+    Hardware.HINGES: N_("Screw the hinges into their gains and hang {parts} by them; off again for the finish"),
+    Hardware.STAY: N_("Fix the stay to {parts}, so that it holds a little past upright"),
+    Hardware.STOPS: N_("Glue a stop behind {parts}, so that each stands flush when it is shut"),
+    Hardware.WALL: N_("Hang it: screw through {parts} into what carries it in the wall"),
+}
+
+
+def _hardware_tasks(plan: Plan, clean: list[Task]) -> list[Task]:
+    """Fit hardware when all stands and is clean."""
+    after = tuple(task.id for task in clean)
+    there = [each for each in plan.assembly.fittings if each.kind is not Hardware.WALL]
+    return [_hardware(plan, each, f"hardware/{number}", after) for number, each in enumerate(there, start=1)]
+
+
+def hang_tasks(plan: Plan, tasks: tuple[Task, ...]) -> tuple[Task, ...]:
+    """Hang what goes on a wall when all else is done, the finish too."""
+    wall = [each for each in plan.assembly.fittings if each.kind is Hardware.WALL]
+    return tuple(_hardware(plan, each, "hang", _last_of(tasks)) for each in wall[:1])
+
+
+def _hardware(plan: Plan, fitting: Fitting, name: str, after: tuple[str, ...]) -> Task:
+    title = plan.reader.text(_FITTED[fitting.kind], parts=plan.reader.together(fitting.parts))
+    work = (("fit", float(len(fitting.parts))), ("set up", 1.0))
+    return Task(name, title, Trade.HARDWARE, fitting.parts, after, work)
+
+
+def _last_of(tasks: tuple[Task, ...]) -> tuple[str, ...]:
+    """Return the tasks that no other comes after."""
+    behind = {name for task in tasks for name in task.after}
+    return tuple(task.id for task in tasks if task.id not in behind)
+
+
+def loose_panels(plan: Plan) -> tuple[str, ...]:
+    """Return the parts that lie free in grooves all round: no finish gets at all of them when they are in."""
+    entered = {joint.first for joint in plan.assembly.joints if joint.type.captures}
+    found: dict[str, bool] = {}
+    for joint in plan.assembly.joints:
+        for part in (joint.first, joint.second):
+            free = part == joint.second and joint.type.captures and joint.hold is Hold.DRY
+            holds = joint.hold in (Hold.DRY, Hold.SLOTS)
+            found[part] = found.get(part, free) and holds
+    return tuple(part for part, loose in found.items() if loose and part not in entered)
+
+
+def _coats_before(plan: Plan, made: _Made, smooth: dict[tuple[str, int], Task]) -> list[Task]:
+    """Put the finish on loose panels before they are glued in: no bare edge shows as they shrink.
+
+    Those of what moves as one, such as the bottoms of drawers, come later than those of the piece.
+    """
+    moving = {part.id for part in plan.parts if part.group}
+    loose = loose_panels(plan)
+    sets = [tuple(part for part in loose if (part in moving) is moves) for moves in (False, True)]
+    return [task for parts in sets if parts for task in _coats(plan, made, smooth, parts)]
+
+
+def _coats(plan: Plan, made: _Made, smooth: dict[tuple[str, int], Task], parts: tuple[str, ...]) -> list[Task]:
+    coats, hours = COATS.get(plan.project.finish, (0, 0.0))
+    after = [*made.ready(parts), *(task.id for task in smooth.values() if set(task.parts) & set(parts))]
+    found: list[Task] = []
+    for coat in range(1, coats + 1):
+        title = plan.reader.text(
+            N_("Put on {finish}, coat {n} of {coats}, all over {parts} before they are in their grooves"),
+            finish=plan.reader.text(plan.project.finish),
+            n=str(coat),
+            coats=str(coats),
+            parts=plan.reader.together(parts),
+        )
+        work = (("coat", _area(plan, parts)), ("set up", 1.0))
+        before = tuple(dict.fromkeys(after)) if not found else (found[-1].id,)
+        found.append(Task(f"finish/{parts[0]}/{coat}", title, Trade.FINISH, parts, before, work, hours))
+    return found
 
 
 def _late_tasks(plan: Plan, joints: JointTasks, last: dict[str, str]) -> list[Task]:
@@ -115,7 +193,8 @@ def _smooth_tasks(
     sets: dict[tuple[str, int], dict[str, None]] = {}
     units = {part for unit in plan.assembly.units for part in unit.parts}
     stages: dict[str, list[frozenset[str]]] = {}
-    for each in (one for one in glued if one.glues):
+    panels = set(loose_panels(plan))
+    for each in (one for one in glued if one.glues or panels & set(one.adds)):
         # What is cut to fit what is glued already does not exist before; nor does what comes to that.
         fits = (
             frozenset(fit[part] for part in each.adds if part in fit)
@@ -127,6 +206,7 @@ def _smooth_tasks(
             known.append(fits)
         number = known.index(fits) if fits else len(known) - 1
         own = [part for part in each.adds if each.unit or part not in units]
+        own = own if each.glues else [part for part in own if part in panels]
         if own:
             sets.setdefault((each.where, number), {}).update(dict.fromkeys(own))
     for (where, number), some in sets.items():
@@ -186,8 +266,7 @@ def _fitted(plan: Plan, mover: Mover) -> str:
 def finish_tasks(plan: Plan, tasks: tuple[Task, ...]) -> tuple[Task, ...]:
     """Put the finish on when all else is done: a coat, a wait, a coat."""
     coats, hours = COATS.get(plan.project.finish, (0, 0.0))
-    behind = {name for task in tasks for name in task.after}
-    after = tuple(task.id for task in tasks if task.id not in behind)
+    after = _last_of(tasks)
     parts = tuple(part.id for part in plan.parts)
     work = (("coat", _area(plan, parts)), ("set up", 1.0))
     found = []

@@ -2,25 +2,19 @@
 
 from __future__ import annotations
 
-import math
 from typing import NamedTuple
 
-from nullah.core.bench.rates import minutes_of
 from nullah.core.bench.tasks import Join, Joining, Task, Trade
 from nullah.core.bench.working import GLUES
 from nullah.core.catalogue import N_
 from nullah.core.operations.fastening import Bore
 from nullah.core.operations.operation import Operation
 from nullah.core.piece.joint import Hold, Joint
-from nullah.core.piece.overlap import contact
 from nullah.core.plan import Plan
 from nullah.core.work.assembling import Placing, sequence
 from nullah.core.work.bench_work import bored_in_place
+from nullah.core.work.clamping import clamps_for, glued_area, spread_minutes, spreading
 from nullah.core.work.stock_tasks import hosts_of, waits_of
-
-#: A clamp for so much of a joint's length, mm (common practice: about every 100 mm along a seam, fewer at a joint).
-_CLAMP_EVERY = 120.0
-
 
 _HOW = {
     Hold.GLUE: Joining.GLUE,
@@ -129,20 +123,26 @@ class Gluing(NamedTuple):
         put = put._replace(operations=there or loose, on_assembly=bool(there), work=(*put.work, _holes(there or loose)))
         return (*found, put)
 
+    def _names(self, plan: Plan) -> str:
+        """Return what is added, units by their names."""
+        units = [each for each in plan.assembly.units if not self.unit and set(each.parts) <= set(self.adds)]
+        rest = [part for part in self.adds if not any(part in each.parts for each in units)]
+        return plan.reader.listed([*(each.name for each in units), *([plan.reader.together(rest)] if rest else [])])
+
     def _task(self, plan: Plan, after: tuple[str, ...]) -> Task:
-        names = plan.reader.together(self.adds)
-        glued = sum(joint.hold is Hold.GLUE for joint in self.joints)
+        names = self._names(plan)
+        joints = [joint for joint in self.joints if joint.hold is Hold.GLUE]
         if self.glues:
             glue = GLUES[plan.project.working.glue]
             base = "" if len(self.parts) == len(self.adds) else " to what is there"
-            title = f"Glue up {names}{base}: {glued} joint{'s' * (glued != 1)}, {self.clamps} clamps"
+            title = f"Glue up {names}{base}: {len(joints)} joint{'s' * (len(joints) != 1)}, {self.clamps} clamps"
             return Task(
                 self.id,
                 title,
                 Trade.GLUE,
                 self.parts,
                 after,
-                (("glue", float(glued)), ("set up", 2.0)),
+                (("glue", spreading(glued_area(plan, each) for each in joints)), ("set up", 2.0)),
                 glue.cure_hours,
                 whole=True,
                 joins=self.joins,
@@ -271,21 +271,11 @@ def _gluing(
     unit: str,
 ) -> Gluing:
     glued = [joint for joint in joints if joint.hold is Hold.GLUE]
-    clamps = sum(_clamps(plan, joint) for joint in glued)
+    clamps = clamps_for(plan, glued)
     name = f"glue/{unit.replace(' ', '_') or group or 'piece'}/{number}"
     return Gluing(name, group, mover, adds, there, joints, _minutes(plan, glued), open_minutes, clamps, unit)
 
 
 def _minutes(plan: Plan, joints: list[Joint]) -> float:
     """Return how long some joints are spread and drawn up, shared among the hands."""
-    working = plan.project.working
-    return minutes_of((("glue", float(len(joints))),), working.learned) / max(1, working.people)
-
-
-def _clamps(plan: Plan, joint: Joint) -> int:
-    first, second = plan.part(joint.first), plan.part(joint.second)
-    touching = contact(first, second) if first is not None and second is not None else None
-    if touching is None:
-        return 1
-    long = max(float(high - low) for low, high in zip(touching.low, touching.high, strict=True))
-    return max(1, math.ceil(long / _CLAMP_EVERY))
+    return spread_minutes(spreading(glued_area(plan, joint) for joint in joints), plan.project.working)

@@ -8,13 +8,14 @@ from fractions import Fraction
 from nullah.core.board_plans import BoardPlan
 from nullah.core.breakdown.rough import RoughPart
 from nullah.core.lengths import Direction
-from nullah.core.operations.milling import FlattenBoard, GlueStaves, LeaveOver, PlaneTrue, Resaw, WorkTo
+from nullah.core.operations.milling import FlattenBoard, GlueStaves, GlueTogether, LeaveOver, PlaneTrue, Resaw, WorkTo
 from nullah.core.operations.operation import Operation
 from nullah.core.operations.settings import ToolSetting, by_rule
 from nullah.core.operations.stock import Stock, Surface
 from nullah.core.piece.part import INSIDE, Part
 from nullah.core.plan import Plan
 from nullah.core.work.bench_work import blank_of, measured_for
+from nullah.core.work.clamping import StavesGlueUp
 
 
 def milling_operations(plan: Plan, part: Part) -> Iterator[Operation]:
@@ -42,10 +43,21 @@ def milling_operations(plan: Plan, part: Part) -> Iterator[Operation]:
     yield sized(Surface.REFERENCE_END, names[0], bool(long))
 
 
-def gluing_of_staves(plan: Plan, part: Part) -> GlueStaves:
-    """Return how a part is glued up of its staves."""
-    count = len(plan.pieces_of(part.id))
-    return GlueStaves(part=part.id, stock=blank_of(plan, part), count=count, laminated=part.laminated)
+def gluing_of_staves(plan: Plan, part: Part, made: StavesGlueUp) -> GlueStaves:
+    """Return how a part is glued up of its staves, all at once or in parts."""
+    return GlueStaves(
+        part=part.id,
+        stock=blank_of(plan, part),
+        count=made.number,
+        laminated=made.laminated,
+        clamps=made.clamps,
+        goes=len(made.goes),
+    )
+
+
+def gluing_together(plan: Plan, part: Part, made: StavesGlueUp) -> GlueTogether:
+    """Return how what a part was glued into is glued to each other."""
+    return GlueTogether(part=part.id, stock=blank_of(plan, part), clamps=made.clamps)
 
 
 def resawing(plan: Plan, piece: RoughPart) -> Resaw:

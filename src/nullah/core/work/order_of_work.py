@@ -11,7 +11,7 @@ from typing import NamedTuple
 
 from nullah.core.bench.tasks import OrderError, Task, faults, in_order
 from nullah.core.plan import Plan
-from nullah.core.work.assembly_tasks import assembly_tasks, finish_tasks
+from nullah.core.work.assembly_tasks import assembly_tasks, finish_tasks, hang_tasks
 from nullah.core.work.fit_tasks import fit_tasks, measure_tasks
 from nullah.core.work.gluing import Gluing, gluings, go_in_after
 from nullah.core.work.identity import IdentityKey
@@ -84,4 +84,5 @@ def derive(plan: Plan) -> tuple[tuple[Task, ...], tuple[Gluing, ...]]:
     jointed = joints.after_fit(fit.by_part)
     made = (*saw, *mill.tasks, *measure, *fit.tasks, *jointed.tasks)
     together = assembly_tasks(plan, mill, fit.by_part, jointed, glued)
-    return (*made, *together, *finish_tasks(plan, (*made, *together))), glued
+    finished = (*made, *together, *finish_tasks(plan, (*made, *together)))
+    return (*finished, *hang_tasks(plan, finished)), glued

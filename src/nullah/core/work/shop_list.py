@@ -18,6 +18,7 @@ from nullah.core.operations.taking import Take
 from nullah.core.piece.joint import Hold
 from nullah.core.piece.overlap import contact
 from nullah.core.plan import Plan
+from nullah.core.work.clamping import staves_glue_ups
 from nullah.core.work.gluing import gluings, go_in_after
 from nullah.core.work.joint_work import joint_work
 from nullah.core.work.stock_tasks import waits_of
@@ -112,7 +113,8 @@ def _glue(plan: Plan) -> Iterator[Need]:
     if area:
         grams = math.ceil(area / 1e6 * GLUE_G_BY_M2 / 10) * 10
         yield Need(plan.project.working.glue.capitalize(), f"{grams} g", "a guess; what is spread thin is enough")
-    most = max((each.clamps for each in gluings(plan, go_in_after(plan, waits_of(plan))) if each.glues), default=0)
+    glued = (each.clamps for each in gluings(plan, go_in_after(plan, waits_of(plan))) if each.glues)
+    most = max((*glued, *(each.clamps for each in staves_glue_ups(plan))), default=0)
     if most:
         short = most - plan.project.working.clamps
         yield Need("Clamps", str(most), f"{short} more than there are" if short > 0 else "for the largest glue-up")

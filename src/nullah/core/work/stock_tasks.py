@@ -8,6 +8,7 @@ from datetime import date
 from typing import NamedTuple
 
 from nullah.core.bench.tasks import LayoutLine, Task, Trade
+from nullah.core.bench.working import GLUES
 from nullah.core.board_plans import BoardPlan, sawing_of
 from nullah.core.breakdown.rough import RoughPart
 from nullah.core.catalogue import N_
@@ -19,13 +20,19 @@ from nullah.core.plan import Plan
 from nullah.core.rack.drying import readiness
 from nullah.core.refs import BoardRef, PartRef
 from nullah.core.wood.species import SpeciesError, find_species
-from nullah.core.work.milling import flattened_whole, flattening, gluing_of_staves, milling_operations, resawing
+from nullah.core.work.clamping import spreading, staves_glue_up
+from nullah.core.work.milling import (
+    flattened_whole,
+    flattening,
+    gluing_of_staves,
+    gluing_together,
+    milling_operations,
+    resawing,
+)
 from nullah.core.work.sawing import saw_operations
 
 #: Hardness the rates are for, N (of the order of black cherry).
 _USUAL_HARDNESS = 4200.0
-#: A glued-up width of staves is left so long, hours.
-_STAVES_WAIT = 12.0
 
 
 #: A rip as high as this is sawn as fast as the rates say, mm (of the order of a board's thickness).
@@ -134,6 +141,10 @@ def _resawn(plan: Plan, piece: RoughPart, after: tuple[str, ...]) -> Task:
     )
 
 
+#: Wood is dry when it is so near to the room's own, % moisture; what is hardly over that takes a day or two.
+_NEARLY_DRY = 1.02
+
+
 def _days_to_dry(plan: Plan, board_id: str) -> int:
     """Return how many days after its last reading a board, sawn into its parts, is as dry as the room; 0 if it is."""
     board_plan = next(each for each in plan.boards if each.board.id == board_id)
@@ -143,7 +154,9 @@ def _days_to_dry(plan: Plan, board_id: str) -> int:
     if found is None or found.ready:
         return 0
     gone = (date.fromisoformat(found.last) - date.fromisoformat(found.first)).days
-    return max(0, math.ceil(found.days[1] - gone))
+    left = math.ceil(found.days[1] - gone)
+    # The last reading may be wetter than its curve, which then says that it should be dry: it is as far off as it is.
+    return left if left > 0 else math.ceil(found.time_constant * math.log(max(found.difference, _NEARLY_DRY)))
 
 
 class MillTasks(NamedTuple):
@@ -167,31 +180,9 @@ def mill_tasks(plan: Plan, saw: tuple[Task, ...]) -> MillTasks:
     for alike, parts in groups.items():
         ids = tuple(part.id for part in parts)
         after = tuple(dict.fromkeys(name for each in ids for name in after_of.get(each, ())))
-        staves = (
-            [piece for part in parts for piece in plan.pieces_of(part.id)]
-            if any(len(plan.pieces_of(part.id)) > 1 for part in parts)
-            else []
-        )
-        if staves:
-            seams = len(staves) - len(parts)
-            glued = tuple(gluing_of_staves(plan, part) for part in parts)
-            title = f"Joint the staves of {plan.reader.together(part.id for part in parts)} and glue them up"
-            glueing = (("true", float(len(staves))), ("glue", float(seams)))
-            tasks.append(
-                Task(
-                    f"staves/{alike}",
-                    title,
-                    Trade.MILL,
-                    ids,
-                    after,
-                    glueing,
-                    _STAVES_WAIT,
-                    subject=PartRef(ids[0]),
-                    whole=True,
-                    operations=glued,
-                )
-            )
-            after = (f"staves/{alike}",)
+        glued = _glued_up(plan, alike, parts, after)
+        tasks += glued
+        after = (glued[-1].id,) if glued else after
         waiting = any(plan.waiting(part) or _fits(plan, part) for part in parts)
         ends = 0 if waiting else 2 * len(parts)
         work = (("plane", _shavings(plan, parts)), ("true", float(len(parts))), ("end", float(ends)))
@@ -211,6 +202,46 @@ def mill_tasks(plan: Plan, saw: tuple[Task, ...]) -> MillTasks:
         tasks.append(task)
         by_part |= dict.fromkeys(ids, task.id)
     return MillTasks(tuple(tasks), by_part)
+
+
+def _glued_up(plan: Plan, alike: str, parts: list[Part], after: tuple[str, ...]) -> list[Task]:
+    """Return the glueing up of equal parts out of staves: none, one go, or several and then all together."""
+    pieces = [piece for part in parts for piece in plan.pieces_of(part.id)]
+    made = staves_glue_up(plan, parts[0]) if len(pieces) > len(parts) else None
+    if made is None:
+        return []
+    ids, names = tuple(part.id for part in parts), plan.reader.together(part.id for part in parts)
+    glue = GLUES[plan.project.working.glue]
+    # What one seam is to spread, of a part's length and thickness.
+    seam = float(parts[0].cut_length) * float(parts[0].thickness)
+
+    def task(
+        name: str, title: str, operations: tuple[Operation, ...], seams: int, trued: int, before: tuple[str, ...]
+    ) -> Task:
+        work = (("true", float(trued)), ("glue", spreading([seam] * seams * len(parts), seams=True)))
+        return Task(
+            name,
+            plan.reader.text(title, parts=names),
+            Trade.MILL,
+            ids,
+            before,
+            work,
+            glue.cure_hours,
+            subject=PartRef(ids[0]),
+            whole=True,
+            operations=operations,
+        )
+
+    staves = tuple(gluing_of_staves(plan, part, made) for part in parts)
+    goes = len(made.goes)
+    if goes == 1:
+        title = N_("Joint the staves of {parts} and glue them up")
+        return [task(f"staves/{alike}", title, staves, made.number - 1, len(pieces), after)]
+    apart = N_("Joint the staves of {parts} and glue them into sections")
+    first = task(f"staves/{alike}/sections", apart, staves, made.number - goes, len(pieces), after)
+    together = tuple(gluing_together(plan, part, made) for part in parts)
+    whole = N_("Glue the sections of {parts} to each other")
+    return [first, task(f"staves/{alike}", whole, together, goes - 1, goes * len(parts), (first.id,))]
 
 
 def _milled(plan: Plan, parts: Iterable[Part]) -> tuple[Operation, ...]:
