@@ -1,23 +1,32 @@
 """The single checks of the proof, each on pieces made for it: walls, season, sag, pins, order, doors out."""
 
 from dataclasses import replace
+from fractions import Fraction
 
 import pytest
 from tests.said import said
+from tests.told import each_choice, planned
 
 from nullah.core import actions
 from nullah.core.apply_fix import action_of
 from nullah.core.card import Severity
 from nullah.core.fixes import FollowRule, Give
+from nullah.core.forms import FORMS
 from nullah.core.forms.own_boards import OwnBoard, OwnJoint
-from nullah.core.lengths import Unit, mm
+from nullah.core.lengths import Length, Unit, mm
 from nullah.core.piece.faults import FaultKind
 from nullah.core.plan import Issue, Unsettled, work_out
 from nullah.core.project import Piece, Project
-from nullah.core.proof.finding import follow_fixes, give_fix
+from nullah.core.proof.finding import ProofInput, follow_fixes, give_fix
+from nullah.core.proof.season import no_room
+from nullah.core.rack.drying import usual_days
+from nullah.core.season.fits import Verdict
+from nullah.core.season.swelling import FINISHES
+from nullah.core.wood.climate import year_of
 from nullah.core.wood.movement import GrainCut, movement
 from nullah.core.wood.species import find_species
 from nullah.core.wording.fixes import fix_words
+from nullah.core.work.seasons import season_of, stock_of
 from nullah.demo.seed_cabinet import seed_cabinet
 
 
@@ -77,26 +86,53 @@ def test_a_mortise_near_an_edge_is_said():
 
 
 @pytest.mark.parametrize("wood", ["teak", "eastern white pine", "American beech"])
-def test_a_panels_room_is_held_against_its_own_woods_movement(wood):
+@pytest.mark.parametrize(("spare", "said_so"), [("0.05", False), ("-0.05", True)])
+def test_a_panels_room_is_held_against_its_own_woods_movement(wood, spare, said_so):
     project = actions.make_of(Project(Piece("box")), "inside", wood)
-    plan = work_out(project, milling=False)
-    width = plan.part("bottom").width
-    moved = movement(find_species(wood), GrainCut.FLAT, width, 7, 10).change
+    bottom = work_out(project, milling=False, proving=False).part("bottom")
+    # From the moisture of a room's year to that of its dampest month, as far as the panel follows it.
+    now = sum(project.climate.moisture) / 12
+    days = usual_days(float(bottom.length), float(bottom.width), float(bottom.thickness))
+    damp = max(year_of(project.climate, days * FINISHES[project.finish]))
+    moved = movement(find_species(wood), GrainCut.FLAT, bottom.width, now, damp).change.mm
+    room = moved + Fraction(spare)
+    given = actions.give(project, "bottom.clearance", Length(room / 2))
+    plan = work_out(given, milling=False)
     short = [f for f in plan.findings if f.trouble is FaultKind.SEASON]
-    assert bool(short) is (moved.mm > 2 * plan.ledger["bottom.clearance"])
+    assert bool(short) is said_so
     if short:
-        assert plan.marks.write_fine(moved).removesuffix(" mm") in said(short[0], plan)
+        assert plan.marks.write_fine(Length(moved)).removesuffix(" mm") in said(short[0], plan)
         fix = short[0].remark.fixes[0]
-        roomier = work_out(action_of(fix, Unit.MM)(project), milling=False)
+        roomier = work_out(action_of(fix, Unit.MM)(given), milling=False)
         assert not [f for f in roomier.findings if f.trouble is FaultKind.SEASON]
 
 
 def test_quarter_sawn_wood_needs_less_room():
     project = seed_cabinet()
-    tight = actions.give(project, "back.gap", mm("0.6"))
+    tight = actions.give(project, "back.gap", mm("0.2"))
     assert found(tight, FaultKind.SEASON)
     quartered = replace(tight, boards=tuple(replace(each, cut=GrainCut.QUARTER) for each in tight.boards))
     assert not found(quartered, FaultKind.SEASON)
+
+
+@pytest.mark.parametrize("form", [form for form in FORMS if form != "own"])
+def test_proof_and_season_say_the_same_of_what_has_room(form):
+    for chosen in each_choice(form):
+        for clearance in ("0.1", "1", "3"):
+            plan = planned(form, chosen)
+            names = [name for name in plan.ledger.quantities if name.endswith(("clearance", ".gap"))]
+            plan = planned(form, chosen, [(name, mm(clearance)) for name in names])
+            told = {f.parts for f in no_room(_input(plan))}
+            fits = season_of(plan).fits
+            assert told == {f.parts for f in fits if f.mover is None and f.verdict is Verdict.BINDS}, (
+                chosen,
+                clearance,
+            )
+
+
+def _input(plan):
+    woods = {part.id: stock for part in plan.parts if (stock := stock_of(plan, part.id)) is not None}
+    return ProofInput(plan.assembly, plan.ledger, plan.project.shop, plan.marks, woods)
 
 
 @pytest.mark.parametrize(("hold", "said"), [

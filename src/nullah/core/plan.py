@@ -35,6 +35,7 @@ from nullah.core.piece.space import Box
 from nullah.core.project import Piece, Project
 from nullah.core.reader import Fact, Reader
 from nullah.core.rules import LedgerError
+from nullah.core.season.swelling import moisture_now, through_year
 from nullah.core.shop import Shop
 from nullah.core.wood.movement import GrainCut, coefficient
 from nullah.core.wood.species import SpeciesError, find_species
@@ -214,6 +215,11 @@ class Plan:
         """Return the thickness forecast of a part, if there is one."""
         return next((item for item in self.milling or () if item.part == part_id), None)
 
+    def moisture_of(self, part_id: str) -> float:
+        """Return the moisture of a part's wood today, %."""
+        board = self.board_of(part_id)
+        return moisture_now(board.board if board is not None else None, self.project.room, self.project.climate)
+
     def waiting(self, part: Part) -> tuple[str, ...]:
         """Return the ledger names that must be measured before this part may be cut to size."""
         if self.ledger is None:
@@ -386,17 +392,18 @@ def prove_plan(plan: Plan, stopped: Callable[[], bool] = lambda: False) -> Proof
     """
     if plan.ledger is None or not plan.parts:
         return None
-    from nullah.core.proof.finding import PartWood, ProofInput
+    from nullah.core.proof.finding import ProofInput
     from nullah.core.proof.prove import prove
 
-    woods = {}
+    woods, project = {}, plan.project
     for part in plan.parts:
         try:
-            woods[part.id] = PartWood(find_species(plan.species_of(part) or USUAL_WOOD), plan.cut_of(part))
+            species = find_species(plan.species_of(part) or USUAL_WOOD)
         except SpeciesError:
             continue
-    swing = round(plan.project.climate.swing, 1)
-    return prove(ProofInput(plan.assembly, plan.ledger, plan.project.shop, plan.marks, woods, swing), stopped)
+        now = plan.moisture_of(part.id)
+        woods[part.id] = through_year(part, species, plan.cut_of(part), now, project.climate, project.finish)
+    return prove(ProofInput(plan.assembly, plan.ledger, project.shop, plan.marks, woods), stopped)
 
 
 def _snapping(project: Project) -> Snapping:

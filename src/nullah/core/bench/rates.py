@@ -35,7 +35,7 @@ RATES: Mapping[str, Rate] = {
     "bore": Rate("boring and driving", "hole", 1.2),
     "shape": Rate("shaping", "m of edge", 6.0),
     "smooth": Rate("smoothing", "dm²", 0.7),
-    "glue": Rate("spreading glue and clamping", "joint of 1 dm²", 2.0),
+    "glue": Rate("spreading glue and clamping", "joint", 2.0),
     "measure": Rate("measuring", "figure", 2.0),
     "coat": Rate("putting a coat on", "dm²", 0.15),
     "set up": Rate("getting ready", "time", 3.0),

@@ -221,10 +221,11 @@ def _divider_quantities(shape: _Shape) -> list[Definition]:
             ruled("divider.width", N_("width of the dividers"), "opening.depth - divider.setback"),
             *load,
         ]
-    inner = "opening.depth - divider.setback - 2 * (frame.board_width - frame.tongue)"
+    inner = "opening.depth - divider.setback - frame.gap - 2 * (frame.board_width - frame.tongue)"
     return [
         given("frame.board_width", N_("width of the frames' members"), 45),
         given("frame.tongue", N_("length of the frames' tongues"), 8),
+        given("frame.gap", N_("gap behind the frames, for the sides to shrink"), 2, snap=Snap.NOTHING),
         ruled("frame.groove", N_("width of the frames' grooves"), "divider.thickness / 3", snap=Snap.IRON),
         given("panel.clearance", N_("clearance of the dust panels, each edge"), 2, snap=Snap.NOTHING),
         *board_sizes(
@@ -266,6 +267,7 @@ def _assemble(ledger: Ledger, chosen: Choices) -> Assembly:
     for row in range(1, shape.rows):
         for column in range(1, shape.columns + 1):
             _divider(m, shape, row, column)
+    _room_behind(m, shape)
     for row, column in shape.drawers:
         low, _ = _row(m, shape, row)
         opening = _opening_names(row)._replace(at=(_column(m, column)[0], Fraction(0), low))
@@ -504,6 +506,12 @@ def _frame(
         )
     m.freedom((panel,), 2 * clear, "panel.clearance")
     m.unit(title, (front, back, left, right, panel))
+
+
+def _room_behind(m: Maker, shape: _Shape) -> None:
+    """Say what room there is behind frames, whose grain runs as deep as the sides are wide."""
+    if shape.framed and shape.rows > 1:
+        m.freedom(("left",), m.q("frame.gap"), "frame.gap", shrinks=True)
 
 
 def _measures(m: Maker, shape: _Shape) -> None:

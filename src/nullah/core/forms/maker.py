@@ -303,9 +303,9 @@ class Maker:
         """Say that a group must come out of the finished piece; for `quantities` and `room` see `Mover`."""
         self._movers.append(Mover(name, group, way, travel, quantities, room))
 
-    def freedom(self, parts: Iterable[str], room: Fraction, quantity: str = "") -> None:
-        """Say how much room some parts, side by side, have across their grain."""
-        self._freedoms.append(Freedom(tuple(parts), room, quantity))
+    def freedom(self, parts: Iterable[str], room: Fraction, quantity: str = "", shrinks: bool = False) -> None:
+        """Say how much room some parts, side by side, have across their grain, to grow or to shrink."""
+        self._freedoms.append(Freedom(tuple(parts), room, quantity, shrinks))
 
     def bearing(self, part: str, span: Fraction, load: int, quantity: str = "") -> None:
         """Say that a part carries a load over a span."""

@@ -332,11 +332,12 @@ class CrossGrain(NamedTuple):
 
 
 class NoRoom(NamedTuple):
-    """Parts move more over the year than they have room."""
+    """Parts move more over the year than they have room; where they shrink, on what they hold."""
 
     parts: tuple[str, ...]
     change: Length
     room: Length
+    shrinks: bool = False
 
 
 class Sags(NamedTuple):

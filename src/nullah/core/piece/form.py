@@ -71,11 +71,15 @@ class Mover(NamedTuple):
 
 
 class Freedom(NamedTuple):
-    """Room for wood to move: these parts, side by side, have so much of it across their grain, mm."""
+    """Room for wood to move: these parts, side by side, have so much of it across their grain, mm.
+
+    Where it is for what they hold, which does not move, they need it as they shrink (`shrinks`).
+    """
 
     parts: tuple[str, ...]
     room: Fraction
     quantity: str = ""
+    shrinks: bool = False
 
 
 class Bearing(NamedTuple):

@@ -18,9 +18,8 @@ from nullah.core.piece.joint import Joint
 from nullah.core.piece.part import Part
 from nullah.core.piece.solids import Recipe, recipe
 from nullah.core.piece.space import Box
+from nullah.core.season.swelling import WoodMoisture
 from nullah.core.shop import Shop
-from nullah.core.wood.movement import GrainCut
-from nullah.core.wood.species import Species
 
 #: Rounding of floating point; nothing smaller than this is found, mm³.
 TINY = 0.05
@@ -36,32 +35,21 @@ class Finding(NamedTuple):
     place: Box | None = None
 
 
-class PartWood(NamedTuple):
-    """What a part is to be made of."""
-
-    species: Species
-    cut: GrainCut = GrainCut.FLAT
-
-
 @dataclass(frozen=True)
 class ProofInput:
     """All the proof works from.
 
     Parameters
     ----------
-    woods : mapping of part id to PartWood
+    woods : mapping of part id to WoodMoisture
         Parts without one are passed over where the wood matters.
-    swing : float
-        How much the moisture of wood changes over the year, points of MC: about 3 in a
-        heated home (common practice, no published source).
     """
 
     assembly: Assembly
     ledger: Ledger
     shop: Shop
     marks: Marks
-    woods: Mapping[str, PartWood]
-    swing: float = 3.0
+    woods: Mapping[str, WoodMoisture]
 
     @cached_property
     def parts(self) -> dict[str, Part]:

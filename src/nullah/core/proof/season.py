@@ -9,13 +9,14 @@ from nullah.core.card import Remark, Severity
 from nullah.core.fixes import Fix, SlotScrews
 from nullah.core.lengths import Direction, Length
 from nullah.core.piece.faults import CrossGrain, FaultKind, NoRoom, Sags
-from nullah.core.piece.form import Bearing, Freedom
+from nullah.core.piece.form import Bearing
 from nullah.core.piece.joint import Hold, Joint
 from nullah.core.piece.overlap import contact
 from nullah.core.piece.part import Part
 from nullah.core.piece.space import Axis, Box, around
 from nullah.core.proof.finding import Finding, ProofInput, give_fix
 from nullah.core.refs import quantity_ref
+from nullah.core.season.fits import Verdict, fits_of
 from nullah.core.wood.movement import coefficient
 from nullah.core.wood.species import Species
 from nullah.core.wood.stiffness import passing_span, sag
@@ -94,24 +95,25 @@ def moves(case: ProofInput, part: Part, width: Fraction) -> Fraction:
     wood = case.woods.get(part.id)
     if wood is None:
         return Fraction(0)
-    return width * Fraction(coefficient(wood.species, wood.cut)).limit_denominator(10**6) * Fraction(case.swing)
+    swing = Fraction(max(wood.year) - min(wood.year)).limit_denominator(10**6)
+    return width * Fraction(coefficient(wood.species, wood.cut)).limit_denominator(10**6) * swing
 
 
-def no_room(case: ProofInput, freedom: Freedom) -> Iterator[Finding]:
-    """Say where parts have less room across their grain than they move over the year."""
-    parts = [case.parts[part_id] for part_id in freedom.parts if part_id in case.parts]
-    change = sum((moves(case, part, part.box.size(part.across)) for part in parts), Fraction(0))
-    if change <= freedom.room:
-        return
-    fact = NoRoom(tuple(part.id for part in parts), Length(change), Length(freedom.room))
-    fixes: tuple[Fix, ...] = ()
-    if freedom.quantity in case.ledger.quantities:
-        now = case.ledger[freedom.quantity]
-        enough = now * change / freedom.room if freedom.room > 0 and now > 0 else change / 2
-        fixes = give_fix(case, freedom.quantity, enough, Direction.UP)
-    yield Finding(
-        FaultKind.SEASON, Remark(fact, Severity.WARNING, fixes, quantity_ref(freedom.quantity)), freedom.parts
-    )
+def no_room(case: ProofInput) -> Iterator[Finding]:
+    """Say where parts have less room across their grain than they move until the month that is worst, as Season has it.
+
+    That is the dampest; for what closes on what it holds, the driest.
+    """
+    for fit in fits_of(case.assembly, case.ledger, case.woods):
+        if fit.mover is not None or fit.verdict is not Verdict.BINDS:
+            continue
+        grown = Length(Fraction(round(10 * (fit.room - min(fit.rooms))), 10))
+        fact = NoRoom(fit.parts, grown, Length(Fraction(round(10 * fit.room), 10)), fit.shrinks)
+        fixes: tuple[Fix, ...] = ()
+        if fit.quantity in case.ledger.quantities:
+            enough = fit.value if fit.value is not None else Fraction(round(5 * fit.wanted), 10)
+            fixes = give_fix(case, fit.quantity, enough, Direction.UP)
+        yield Finding(FaultKind.SEASON, Remark(fact, Severity.WARNING, fixes, quantity_ref(fit.quantity)), fit.parts)
 
 
 def sagging(case: ProofInput, bearing: Bearing) -> Iterator[Finding]:

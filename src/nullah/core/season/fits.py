@@ -55,6 +55,8 @@ class Fit(NamedTuple):
     verdict : Verdict
     hold : float, optional
         How deep it stands in its groove, each edge, in the driest month, mm.
+    shrinks : bool
+        Whether the parts close on what they hold as they shrink.
     """
 
     mover: tuple[str, Axis] | None
@@ -67,6 +69,7 @@ class Fit(NamedTuple):
     value: Fraction | None
     verdict: Verdict
     hold: float | None = None
+    shrinks: bool = False
 
     @property
     def tightest(self) -> int:
@@ -105,11 +108,12 @@ def _loose_fit(
     axis = parts[0].across
     grown = [growth(part, stocks[part.id], axis) for part in parts]
     host = _hosts_grow(assembly, stocks, parts, axis)
-    change = tuple(sum(each[month] for each in grown) - host[month] for month in range(12))
+    way = -1 if freedom.shrinks else 1
+    change = tuple(way * (sum(each[month] for each in grown) - host[month]) for month in range(12))
     room = float(freedom.room)
     rooms = tuple(room - each for each in change)
     wanted = max(max(change), 0.0) + LEAST_LOOSE
-    hold = _hold(assembly, parts, axis, rooms)
+    hold = None if freedom.shrinks else _hold(assembly, parts, axis, rooms)
     value = None
     if freedom.quantity in ledger.quantities and room > 0:
         value = Fraction(ledger[freedom.quantity] * Fraction(wanted / room).limit_denominator(10**4))
@@ -117,9 +121,9 @@ def _loose_fit(
     # What is nailed or slotted does not rattle, however much room it has.
     ids = {part.id for part in parts}
     holds = {joint.hold for joint in assembly.joints if joint.second in ids or joint.first in ids}
-    more = MORE_LOOSE * len(parts) if holds <= {Hold.DRY} else float("inf")
+    more = MORE_LOOSE * len(parts) if holds <= {Hold.DRY} and not freedom.shrinks else float("inf")
     verdict = _verdict(rooms, wanted, room, LEAST_LOOSE, more, hold)
-    return Fit(None, freedom.parts, size, room, rooms, wanted, freedom.quantity, value, verdict, hold)
+    return Fit(None, freedom.parts, size, room, rooms, wanted, freedom.quantity, value, verdict, hold, freedom.shrinks)
 
 
 def _hosts_grow(assembly: Assembly, stocks: Mapping[str, WoodMoisture], parts: list[Part], axis: Axis) -> Year:

@@ -6,6 +6,9 @@ from typing import NamedTuple
 
 from nullah.core.piece.part import Part
 from nullah.core.piece.space import Axis
+from nullah.core.rack.board import Board
+from nullah.core.rack.drying import Room, usual_days
+from nullah.core.wood.climate import Climate, year_of
 from nullah.core.wood.movement import GrainCut, coefficient
 from nullah.core.wood.species import Species
 
@@ -71,6 +74,34 @@ def growth(part: Part, stock: WoodMoisture, axis: Axis, size: float | None = Non
     size = float(part.box.size(axis)) if size is None else size
     by_point = size * coefficient(stock.species, cut)
     return tuple(by_point * (moisture - stock.now) for moisture in stock.year)
+
+
+def moisture_now(board: Board | None, room: Room, climate: Climate) -> float:
+    """Return the moisture of wood today, %: its board's last reading, else the room's, else that of the year."""
+    if board is not None and board.readings:
+        return float(max(board.readings, key=lambda reading: reading.day).percent)
+    return room.target if room.target is not None else sum(climate.moisture) / 12
+
+
+def through_year(
+    part: Part, species: Species, cut: GrainCut, now: float, climate: Climate, finish: str
+) -> WoodMoisture:
+    """Return the wood of a part with its moisture now and in every month: behind the air by its size and its finish.
+
+    Parameters
+    ----------
+    part : Part
+    species : Species
+    cut : GrainCut
+    now : float
+        Its moisture today, %.
+    climate : Climate
+        Of the room where it will live.
+    finish : str
+        One of `FINISHES`.
+    """
+    days = usual_days(float(part.length), float(part.width), float(part.thickness))
+    return WoodMoisture(species, cut, now, year_of(climate, round(days * FINISHES.get(finish, 1.0), 1)))
 
 
 def part_year(part: Part, stock: WoodMoisture) -> PartYear:

@@ -219,17 +219,24 @@ def moving_words(fact: MovingFact, reader: Reader) -> str:
             )
         case facts.CrossGrain():
             return _cross_grain(fact, reader)
+        case facts.NoRoom(parts, change, room, shrinks=True):
+            return reader.text(
+                "The {part} shrinks {change} until the driest month; what lies in it has only {room} of room.",
+                part=part(parts[0]),
+                change=fine(change),
+                room=fine(max(room, mm(0))),
+            )
         case facts.NoRoom(parts, change, room):
             room = max(room, mm(0))
             if len(parts) == 1:
                 return reader.text(
-                    "The {part} moves about {change} over the year and has only {room} of room.",
+                    "The {part} grows {change} until the dampest month and has only {room} of room.",
                     part=part(parts[0]),
                     change=fine(change),
                     room=fine(room),
                 )
             return reader.text(
-                "The {part} and its neighbours move about {change} over the year and have only {room} of room.",
+                "The {part} and its neighbors grow {change} until the dampest month and have only {room} of room.",
                 part=part(parts[0]),
                 change=fine(change),
                 room=fine(room),

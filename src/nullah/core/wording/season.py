@@ -38,7 +38,7 @@ def fit_title(fit: Fit, reader: Reader, short: bool = False) -> str:
     if fit.mover is not None:
         name, axis = fit.mover
         return reader.text((_SHORT_WAYS if short else _WAYS)[axis], mover=name)
-    return reader.together(fit.parts)
+    return reader.title(fit.quantity) if fit.shrinks else reader.together(fit.parts)
 
 
 def fit_words(fit: Fit, reader: Reader) -> str:

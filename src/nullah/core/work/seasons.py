@@ -9,11 +9,10 @@ from nullah.core.ledger import Ledger
 from nullah.core.lengths import Direction, Length
 from nullah.core.piece.form import Assembly
 from nullah.core.plan import USUAL_WOOD, Plan
-from nullah.core.rack.drying import usual_days
 from nullah.core.season.fits import Fit, fits_of
 from nullah.core.season.strain import Strain, strains_of
-from nullah.core.season.swelling import FINISHES, PartYear, WoodMoisture, part_year
-from nullah.core.wood.climate import Climate, year_of
+from nullah.core.season.swelling import PartYear, WoodMoisture, part_year, through_year
+from nullah.core.wood.climate import Climate
 from nullah.core.wood.species import SpeciesError, find_species
 from nullah.core.work.identity import IdentityKey
 
@@ -64,21 +63,9 @@ def stock_of(plan: Plan, part_id: str) -> WoodMoisture | None:
         species = find_species(plan.species_of(part) or USUAL_WOOD)
     except SpeciesError:
         return None
-    days = usual_days(float(part.length), float(part.width), float(part.thickness))
-    year = year_of(plan.project.climate, round(days * FINISHES.get(plan.project.finish, 1.0), 1))
-    return WoodMoisture(species, plan.cut_of(part), moisture_now(plan, part_id), year)
-
-
-def moisture_now(plan: Plan, part_id: str) -> float:
-    """Return the moisture a part has today, %: its board's last reading, else the room's, else that of the year."""
-    board = plan.board_of(part_id)
-    if board is not None and board.board.readings:
-        return float(max(board.board.readings, key=lambda reading: reading.day).percent)
-    target = plan.project.room.target
-    if target is not None:
-        return target
-    settled = plan.project.climate.moisture
-    return sum(settled) / 12
+    return through_year(
+        part, species, plan.cut_of(part), plan.moisture_of(part_id), plan.project.climate, plan.project.finish
+    )
 
 
 def room_to_leave(plan: Plan, season: Season, fit: Fit) -> Length | None:
