@@ -183,7 +183,7 @@ def test_a_breadboard_end_is_glued_in_the_middle_only():
     assert rooms == [6, 3, 0, 3, 6]
     narrow = made("top", {"slot.room": mm("0.5")})
     text, fix = next((said(r, narrow), r.fixes[0]) for r in narrow.remarks if r.weight is Severity.WARNING)
-    assert "over the year" in text and fix.quantity == "slot.room"
+    assert "until the dampest month" in text and fix.quantity == "slot.room"
 
 
 def test_a_drawers_bottom_slides_out_under_its_back():

@@ -13,8 +13,9 @@ from nullah.core.bench.tasks import Joining
 from nullah.core.forms import FORMS
 from nullah.core.forms.own_boards import OwnBoard, OwnJoint
 from nullah.core.joints.fastened import row_in
+from nullah.core.joints.fasteners import INCHES, METRIC
 from nullah.core.joints.rows import sizes_that_hold
-from nullah.core.lengths import mm
+from nullah.core.lengths import Marks, Unit, mm
 from nullah.core.operations.fastening import Bore, Pin, TracePlaces
 from nullah.core.piece.faults import NothingReaches
 from nullah.core.piece.joint import Hold, RowChoice
@@ -22,6 +23,7 @@ from nullah.core.piece.solids import build, recipe
 from nullah.core.piece.space import Side
 from nullah.core.plan import work_out
 from nullah.core.project import Piece, Project
+from nullah.core.wording.fastening import size_words
 from nullah.core.work.order_of_work import order_of_work
 from nullah.files.project_file import read_project, write_project
 
@@ -145,13 +147,27 @@ def test_size_number_and_distance_are_chosen_and_go_with_the_file(tmp_path):
 def test_every_size_that_is_offered_holds_and_stays_inside():
     plan = _plan(_lid())
     row, parts = row_in(plan.assembly.joints[0]), {part.id: part for part in plan.parts}
-    offered = sizes_that_hold(row, parts[row.through], parts[row.into])
-    assert len(offered) > 5 and (row.fastening.thick, row.fastening.long) in offered
-    for thick, long in offered:
-        chosen = _row(
-            actions.fasten(Project(piece=_lid()), ("own1-own2",), RowChoice(mm(str(long)), mm(str(thick)))).piece
-        )
-        assert chosen is not None and chosen.fastening.enters >= thick
+    offered = sizes_that_hold(row, parts[row.through], parts[row.into], plan.marks)
+    assert len(offered) > 5 and row.fastening.size in offered
+    for size in offered:
+        choice = RowChoice(size.long, size.thick)
+        chosen = _row(actions.fasten(Project(piece=_lid()), ("own1-own2",), choice).piece)
+        assert chosen is not None and chosen.fastening.size == size
+        assert chosen.fastening.enters >= float(size.thick) - 1e-9
+
+
+@pytest.mark.parametrize("hold", [Hold.NAILS, Hold.SCREWS])
+def test_a_piece_set_out_in_inches_has_nails_and_screws_that_are_sold_in_inches_and_keeps_them(hold):
+    inches = Project(piece=_lid(hold=hold), marks=Marks(Unit.INCH))
+    metric = Project(piece=_lid(hold=hold))
+    projects = inches, metric, actions.show_in(inches, Marks()), actions.show_in(metric, Marks(Unit.INCH))
+    plans = [work_out(project, milling=False, proving=False) for project in projects]
+    one, other, shown, back = (row_in(plan.assembly.joints[0]) for plan in plans)
+    assert one == shown and other == back, "showing another unit changes no hole"
+    assert one.fastening.size in (*INCHES.nails, *INCHES.screws)
+    assert other.fastening.size in (*METRIC.nails, *METRIC.screws)
+    words = size_words(one.fastening.size, plans[0].reader)
+    assert "″" in words and (("No. " in words) is (hold is Hold.SCREWS))
 
 
 def test_nails_of_a_case_keep_away_from_what_is_cut_into_it():

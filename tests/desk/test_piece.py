@@ -100,9 +100,10 @@ def test_a_dimension_can_be_typed_with_keys_alone(user):
 
 
 def test_a_card_figure_says_why(user):
+    user.type_in(user.window.desk(0).fields["bottom.clearance"], "0.3")
     user.click_bench("bottom")
     assert user.window.document.selection.part == "bottom"
-    assert user.reads_on_card("moves about")
+    assert user.reads_on_card("grows 0.9 mm until the dampest month")
     user.press("Make the clearance of the bottom, each edge 1.0 mm")
     assert user.plan.ledger["bottom.clearance"] == 1
     assert user.reads_on_card("planned 354 × 194 × 6 mm; measure first")

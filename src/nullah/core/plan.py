@@ -312,7 +312,9 @@ def _fastened(plan: Plan) -> Assembly:
     """Return the assembly with nails and screws chosen for the woods there are."""
     swing = round(plan.project.climate.swing, 1)
     woods = tuple((part.id, _held_wood(plan.species_of(part), plan.cut_of(part), swing)) for part in plan.parts)
-    return _with_fasteners(plan.assembly, woods, plan.project.shop, plan.marks, plan.project.piece.rows)
+    # Nails and screws stay what they are, whatever unit is shown.
+    marks = plan.project.set_out_marks
+    return _with_fasteners(plan.assembly, woods, plan.project.shop, marks, plan.project.piece.rows)
 
 
 @lru_cache(maxsize=64)

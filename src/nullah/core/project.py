@@ -85,6 +85,11 @@ class Project:
         """The mark that free sizes of the piece stand on; showing it in another unit leaves it."""
         return self.set_out or self.marks.smallest
 
+    @property
+    def set_out_marks(self) -> Marks:
+        """The marks of the rule that the piece is set out with."""
+        return self.marks if self.set_out is None else self.marks.of_mark(self.set_out)
+
     def first_cut(self, board_id: str) -> FirstCut | None:
         """Return the cut a board gets before it is flattened, if one is planned."""
         return next((cut for cut in self.first_cuts if cut.board == board_id), None)

@@ -9,6 +9,9 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass
+from typing import NamedTuple
+
+from nullah.core.lengths import Length, Marks, Unit, mm, read_length
 
 #: What a kilogram weighs, N (standard gravity, exact).
 GRAVITY = 9.80665
@@ -16,14 +19,68 @@ GRAVITY = 9.80665
 SAFE_SHARE = 1 / 5
 #: A nail or screw in end grain holds so much of what it does in side grain (Handbook, about).
 END_GRAIN_NAIL, END_GRAIN_SCREW = 0.5, 0.75
-#: Wood screws as they are sold: thicknesses and lengths, mm (common sizes, no published source).
-SCREW_THICK = (2.5, 3.0, 3.5, 4.0, 4.5, 5.0)
-SCREW_LONG = (10.0, 12.0, 16.0, 20.0, 25.0, 30.0, 35.0, 40.0, 45.0, 50.0, 60.0, 70.0, 80.0, 90.0, 100.0)
-#: Nails as they are sold: thickness and length, mm (common sizes, no published source).
-NAILS = (
-    (1.0, 10.0), (1.0, 13.0), (1.0, 15.0), (1.2, 20.0), (1.4, 25.0), (1.6, 30.0), (1.8, 35.0), (2.0, 40.0), (2.2, 45.0),
-    (2.5, 50.0), (2.8, 60.0), (3.1, 70.0), (3.4, 80.0), (3.8, 100.0),
+
+
+class SoldSize(NamedTuple):
+    """A nail or screw as it is sold: how thick and how long, and the number of its thickness where it has one."""
+
+    thick: Length
+    long: Length
+    gauge: str = ""
+
+
+class Sold(NamedTuple):
+    """What is sold: nails, each thickness in its length; screws in thicknesses, with their numbers, and in lengths."""
+
+    nails: tuple[SoldSize, ...]
+    screw_thick: tuple[tuple[Length, str], ...]
+    screw_long: tuple[Length, ...]
+
+    @property
+    def screws(self) -> tuple[SoldSize, ...]:
+        """Screws of every thickness and length."""
+        return tuple(SoldSize(thick, long, gauge) for thick, gauge in self.screw_thick for long in self.screw_long)
+
+
+def _nails(unit: str, *sizes: str) -> tuple[SoldSize, ...]:
+    pairs = (size.split(" x ") for size in sizes)
+    return tuple(SoldSize(read_length(f"{thick} {unit}"), read_length(f"{long} {unit}")) for thick, long in pairs)
+
+
+#: In millimetres (common sizes, no published source).
+METRIC = Sold(
+    _nails(
+        "mm", "1 x 10", "1 x 13", "1 x 15", "1.2 x 20", "1.4 x 25", "1.6 x 30", "1.8 x 35", "2 x 40", "2.2 x 45",
+        "2.5 x 50", "2.8 x 60", "3.1 x 70", "3.4 x 80", "3.8 x 100",
+    ),
+    tuple((read_length(f"{thick} mm"), "") for thick in ("2.5", "3", "3.5", "4", "4.5", "5")),
+    tuple(mm(long) for long in (10, 12, 16, 20, 25, 30, 35, 40, 45, 50, 60, 70, 80, 90, 100)),
 )  # fmt: skip
+#: In inches: wire nails and brads (ASTM F1667), wood screws by their numbers (ASME B18.6.1); both from memory.
+INCHES = Sold(
+    _nails(
+        "in", "0.035 x 3/8", "0.041 x 1/2", "0.047 x 5/8", "0.047 x 3/4", "0.054 x 1", "0.067 x 1 1/4", "0.072 x 1 1/2",
+        "0.083 x 1 3/4", "0.092 x 2", "0.099 x 2 1/2", "0.113 x 3", "0.12 x 3 1/2", "0.135 x 4",
+    ),
+    tuple(
+        (read_length(f"{thick} in"), f"No. {number}")
+        for number, thick in (
+            ("2", "0.086"), ("4", "0.112"), ("5", "0.125"), ("6", "0.138"), ("8", "0.164"), ("10", "0.19"),
+        )
+    ),
+    tuple(
+        read_length(f"{long} in")
+        for long in (
+            "3/8", "1/2", "5/8", "3/4", "7/8", "1", "1 1/4", "1 1/2", "1 3/4", "2", "2 1/4", "2 1/2", "3", "3 1/2", "4",
+        )
+    ),
+)  # fmt: skip
+_SOLD = {Unit.MM: METRIC, Unit.INCH: INCHES}
+
+
+def sold_in(marks: Marks) -> Sold:
+    """Return what is sold where a piece is set out with some rule."""
+    return _SOLD[marks.style.rule]
 
 
 #: So short a row has one place, mm (common practice).
@@ -96,18 +153,27 @@ def _check(gravity: float, diameter: float, depth: float) -> None:
 
 @dataclass(frozen=True, slots=True)
 class Fastening:
-    """A row of nails or screws, mm: `long` and `thick` of each, the `pilot`, how many and where along the row.
+    """A row of nails or screws, mm: the size of each, the `pilot`, how many and where along the row.
 
     `holds` is what one resists being pulled out, N, and `enters` how deep it goes into the holding piece.
     """
 
     screws: bool
-    long: float
-    thick: float
+    size: SoldSize
     pilot: float
     places: tuple[float, ...]
     enters: float
     holds: float
+
+    @property
+    def long(self) -> float:
+        """Its length, mm."""
+        return float(self.size.long)
+
+    @property
+    def thick(self) -> float:
+        """The thickness of its shank, mm."""
+        return float(self.size.thick)
 
     @property
     def from_end_least(self) -> float:
@@ -123,7 +189,8 @@ def fastening(
     gravity: float,
     hard: bool,
     end_grain: bool,
-    size: tuple[float, float] | None = None,
+    size: SoldSize | None = None,
+    sold: Sold = METRIC,
 ) -> Fastening:
     """Choose nails or screws for a row.
 
@@ -142,8 +209,10 @@ def fastening(
         Whether it is a hardwood.
     end_grain : bool
         Whether it is entered at its end.
-    size : (float, float), optional
-        The thickness and length that were chosen, mm.
+    size : SoldSize, optional
+        The one that was chosen.
+    sold : Sold
+        What there is to choose from.
 
     Notes
     -----
@@ -154,27 +223,36 @@ def fastening(
     """
     if min(thickness, holding, along) <= 0:
         raise FastenerError("What is fastened has a thickness, and so has what holds it: give more than nothing.")
-    thick, long = size or _sold(screws, thickness, min(2.5 * thickness, thickness + holding - 3))
+    size = size or _sold(sold, screws, thickness, min(2.5 * thickness, thickness + holding - 3))
+    thick, long = float(size.thick), float(size.long)
     pilot = thick * 2 / 3 * (0.9 if hard else 0.7) if screws else 0.75 * thick
     enters = long - thickness
     pulled = (screw_withdrawal if screws else nail_withdrawal)(gravity, thick, max(enters, 0.0))
     share = (END_GRAIN_SCREW if screws else END_GRAIN_NAIL) if end_grain else 1.0
-    return Fastening(screws, long, thick, pilot, _places(along, thick), enters, pulled * share)
+    return Fastening(screws, size, pilot, _places(along, thick), enters, pulled * share)
 
 
-def _sold(screws: bool, thickness: float, most: float) -> tuple[float, float]:
-    """Return how thick and how long a screw or nail is that is sold, mm; the shortest where all are too long."""
+def _sold(sold: Sold, screws: bool, thickness: float, most: float) -> SoldSize:
+    """Return the nail or screw that is sold for a thickness, mm, the longest; the shortest where all are too long."""
     if not screws:
-        return max((nail for nail in NAILS if nail[1] <= most), key=lambda nail: nail[1], default=NAILS[0])
-    thick = min(SCREW_THICK, key=lambda size: abs(size - thickness / 4))
-    return thick, max((size for size in SCREW_LONG if size <= most), default=SCREW_LONG[0])
+        return max(
+            (nail for nail in sold.nails if nail.long.mm <= most), key=lambda nail: nail.long.mm, default=sold.nails[0]
+        )
+    thick, gauge = min(sold.screw_thick, key=lambda each: abs(float(each[0]) - thickness / 4))
+    short = (each for each in sold.screw_long if each.mm <= most)
+    return SoldSize(thick, max(short, key=lambda each: each.mm, default=sold.screw_long[0]), gauge)
 
 
-def thickness_sold(screws: bool, long: float) -> float:
-    """Return how thick a nail or screw of some length usually is, mm: a nail is sold so, a screw about a ninth."""
-    if screws:
-        return min(SCREW_THICK, key=lambda size: abs(size - long / _SCREW_SLENDER))
-    return min(NAILS, key=lambda nail: abs(nail[1] - long))[0]
+def size_sold(sold: Sold, screws: bool, long: Length, thick: Length | None) -> SoldSize:
+    """Return the nail or screw of some length, as thick as it was chosen, or else as is usual."""
+    if thick is not None:
+        gauge = next((name for each, name in sold.screw_thick if screws and each.mm == thick.mm), "")
+        return SoldSize(thick, long, gauge)
+    if not screws:
+        nail = min(sold.nails, key=lambda each: abs(each.long.mm - long.mm))
+        return SoldSize(nail.thick, long)
+    usual, gauge = min(sold.screw_thick, key=lambda each: abs(float(each[0]) - float(long) / _SCREW_SLENDER))
+    return SoldSize(usual, long, gauge)
 
 
 def _places(along: float, thick: float) -> tuple[float, ...]:

@@ -8,7 +8,7 @@ from fractions import Fraction
 from itertools import product
 from typing import NamedTuple
 
-from nullah.core.joints.fasteners import NAILS, SCREW_LONG, SCREW_THICK, Fastening, fastening, thickness_sold
+from nullah.core.joints.fasteners import Fastening, Sold, SoldSize, fastening, size_sold, sold_in
 from nullah.core.lengths import Direction, Length, Marks, from_float
 from nullah.core.piece.cuts import Removal, RoundHole
 from nullah.core.piece.joint import Hold, Joint, RowChoice, RowInput, WoodHeld
@@ -102,8 +102,9 @@ def row_of(joint: Joint, first: Part, second: Part, chosen: RowInput) -> Row | N
     woods, shop, marks = chosen.woods, chosen.shop, chosen.marks
     of = {first.id: woods[0], second.id: woods[1]}
     screws = joint.hold is not Hold.NAILS
-    size = _size(screws, chosen.choice)
-    found = ((way, _chosen(way, screws, of[way.into.id], size)) for way in _ways(joint, first, second))
+    sold = sold_in(marks)
+    size = _size(sold, screws, chosen.choice)
+    found = ((way, _chosen(way, screws, of[way.into.id], size, sold)) for way in _ways(joint, first, second))
     ways = [(way, made) for way, made in found if made.enters <= way.holding - _LEFT]
     if not ways:
         return None
@@ -164,24 +165,25 @@ class _Way(NamedTuple):
         return abs(self.into.box.at(self.side.opposite) - self.strip.at(self.side))
 
 
-def _size(screws: bool, choice: RowChoice) -> tuple[float, float] | None:
-    """Return the thickness and the length that were chosen, mm; a nail as long as it is sold in its thickness."""
-    if choice.long is None:
-        return None
-    thick = thickness_sold(screws, float(choice.long)) if choice.thick is None else float(choice.thick)
-    return thick, float(choice.long)
+def _size(sold: Sold, screws: bool, choice: RowChoice) -> SoldSize | None:
+    """Return the size that was chosen; a nail as thick as it is sold in its length."""
+    return None if choice.long is None else size_sold(sold, screws, choice.long, choice.thick)
 
 
-def sizes_that_hold(row: Row, through: Part, into: Part) -> tuple[tuple[float, float], ...]:
-    """Return the thickness and length, mm, of what is sold and goes through the one part and stays inside the other."""
-    thickness = float(abs(through.box.at(row.side) - row.meets))
-    holding = float(abs(into.box.at(row.side.opposite) - row.meets))
-    sold = product(SCREW_THICK, SCREW_LONG) if row.fastening.screws else NAILS
-    there = (size for size in sold if thickness + size[0] <= size[1] <= thickness + holding - _LEFT)
-    return tuple(sorted({*there, (row.fastening.thick, row.fastening.long)}, key=lambda size: (size[1], size[0])))
+def sizes_that_hold(row: Row, through: Part, into: Part, marks: Marks) -> tuple[SoldSize, ...]:
+    """Return what is sold and goes through the one part and stays inside the other, the shortest first."""
+    thickness = abs(through.box.at(row.side) - row.meets)
+    holding = abs(into.box.at(row.side.opposite) - row.meets)
+    sold = sold_in(marks)
+    there = (
+        size
+        for size in (sold.screws if row.fastening.screws else sold.nails)
+        if thickness + size.thick.mm <= size.long.mm <= thickness + holding - _LEFT
+    )
+    return tuple(sorted({*there, row.fastening.size}, key=lambda size: (size.long.mm, size.thick.mm)))
 
 
-def _chosen(way: _Way, screws: bool, wood: WoodHeld, size: tuple[float, float] | None) -> Fastening:
+def _chosen(way: _Way, screws: bool, wood: WoodHeld, size: SoldSize | None, sold: Sold) -> Fastening:
     return fastening(
         screws,
         float(way.thickness),
@@ -191,6 +193,7 @@ def _chosen(way: _Way, screws: bool, wood: WoodHeld, size: tuple[float, float] |
         wood.hard,
         way.into.grain is way.side.axis,
         size,
+        sold,
     )
 
 

@@ -46,6 +46,22 @@ class Marks:
         """How figures look in the unit shown."""
         return style_of(self.unit)
 
+    def of_mark(self, mark: Length) -> Marks:
+        """Return the marks of a rule whose smallest mark was typed so: in its unit, or in the one that is shown.
+
+        Examples
+        --------
+        >>> from nullah.core.lengths import read_length
+        >>> Marks().of_mark(read_length("1/16 in")).write(read_length("1/8 in"))
+        '1/8″'
+        """
+        unit = mark.unit if isinstance(mark, Entry) else self.unit
+        rule = style_of(unit).rule
+        share = mark.mm / style_of(rule).mm
+        if rule is Unit.INCH:
+            return replace(self, unit=unit, inch_mark=share)
+        return replace(self, unit=unit, mm_mark=share)
+
     @property
     def rule_mark(self) -> Fraction:
         """The smallest mark in the unit of the rule."""

@@ -6,8 +6,9 @@ from collections.abc import Sequence
 
 from nullah.core.card import Setting
 from nullah.core.catalogue import N_
+from nullah.core.joints.fasteners import SoldSize
 from nullah.core.joints.rows import Row
-from nullah.core.lengths import from_float, write_bought
+from nullah.core.lengths import write_bought
 from nullah.core.operations.fastening import Bore, BoreSlots, SetOutRow, TracePlaces
 from nullah.core.operations.operation import Operation
 from nullah.core.reader import Reader
@@ -95,13 +96,20 @@ def fastened_words(alike: Sequence[Operation], reader: Reader) -> str:
 
 def fastening_settings(row: Row, reader: Reader) -> tuple[Setting, ...]:
     """Return which nails or screws a row wants, as the card shows it: length, thickness, how many."""
-    long, thick = (write_bought(from_float(round(each, 1))) for each in (row.fastening.long, row.fastening.thick))
-    note = reader.count(len(row.places), "{thick} thick, one in the row", "{thick} thick, {n} in the row", thick=thick)
+    size = row.fastening.size
+    note = reader.count(
+        len(row.places), "{thick} thick, one in the row", "{thick} thick, {n} in the row", thick=thickness_words(size)
+    )
     name = reader.text(N_("Screws") if row.fastening.screws else N_("Nails"))
-    return (Setting(name, long, note),)
+    return (Setting(name, write_bought(size.long), note),)
 
 
-def size_words(size: tuple[float, float], reader: Reader) -> str:
-    """Return the thickness and length of a nail or screw, mm, as one is asked for where it is sold."""
-    thick, long = (from_float(round(each, 1)) for each in size)
-    return reader.text(N_("{long} × {thick}"), long=write_bought(long), thick=write_bought(thick))
+def thickness_words(size: SoldSize) -> str:
+    """Return how thick a nail or screw is, by its number where it is sold so."""
+    return f"{size.gauge}, {write_bought(size.thick)}" if size.gauge else write_bought(size.thick)
+
+
+def size_words(size: SoldSize, reader: Reader) -> str:
+    """Return a nail or screw as one is asked for where it is sold."""
+    thick = size.gauge or write_bought(size.thick)
+    return reader.text(N_("{long} × {thick}"), long=write_bought(size.long), thick=thick)

@@ -9,7 +9,7 @@ from typing import NamedTuple
 from nullah.core.bench.working import COATS
 from nullah.core.joints.fastened import row_in
 from nullah.core.joints.kinds import kinds_of
-from nullah.core.lengths import Length, Slope, from_float, write_bought
+from nullah.core.lengths import Length, Slope, write_bought
 from nullah.core.operations.dovetails import CutPins, CutTails, SawBlindPins
 from nullah.core.operations.marking import Gauge, Marker
 from nullah.core.operations.operation import Operation
@@ -90,10 +90,9 @@ def _fastenings(plan: Plan) -> Iterator[Need]:
     for joint in plan.assembly.joints:
         row = row_in(joint)
         if row is not None:
-            size, thick = (
-                write_bought(from_float(round(each, 1))) for each in (row.fastening.long, row.fastening.thick)
-            )
-            key = "Screws" if row.fastening.screws else "Nails", f"{size}, {thick} thick"
+            sold = row.fastening.size
+            thick = sold.gauge or f"{write_bought(sold.thick)} thick"
+            key = "Screws" if row.fastening.screws else "Nails", f"{write_bought(sold.long)}, {thick}"
             counts[key] = counts.get(key, 0) + len(row.places)
     for (what, size), count in counts.items():
         yield Need(what, f"{math.ceil(count * 1.1)}", size)

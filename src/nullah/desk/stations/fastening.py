@@ -8,10 +8,11 @@ from PySide6.QtWidgets import QComboBox
 
 from nullah.core import actions
 from nullah.core.joints.fastened import row_in
+from nullah.core.joints.fasteners import SoldSize
 from nullah.core.joints.kinds import JointGroup
 from nullah.core.joints.rows import sizes_that_hold
 from nullah.core.ledger import QuantityKind
-from nullah.core.lengths import Length, from_float
+from nullah.core.lengths import Length
 from nullah.core.piece.joint import RowChoice
 from nullah.core.project import Project
 from nullah.core.wording.fastening import size_words
@@ -28,7 +29,7 @@ class FasteningFields:
     def __init__(self, document: Document, bench: Bench, row: Flow) -> None:
         self._document, self._bench = document, bench
         self._kind: JointGroup | None = None
-        self._sizes: dict[str, tuple[float, float]] = {}
+        self._sizes: dict[str, SoldSize] = {}
         self.hold: QComboBox = chooser("what holds it", [], self._hold, row, "Held")
         self.size: QComboBox = chooser("nails or screws", [], self._take_size, row, "size")
         self.number = ValueField("number in the row", QuantityKind.COUNT, width=44)
@@ -66,9 +67,10 @@ class FasteningFields:
         through, into = (plan.part(row.through), plan.part(row.into)) if row is not None else (None, None)
         if row is None or through is None or into is None:
             return
-        self._sizes = {size_words(size, plan.reader): size for size in sizes_that_hold(row, through, into)}
+        sizes = sizes_that_hold(row, through, into, plan.project.set_out_marks)
+        self._sizes = {size_words(size, plan.reader): size for size in sizes}
         _fill(self.size, [(text, text) for text in self._sizes])
-        show_choice(self.size, size_words((row.fastening.thick, row.fastening.long), plan.reader))
+        show_choice(self.size, size_words(row.fastening.size, plan.reader))
         self.number.show_value(str(len(row.places)))
         self.from_end.set_unit(plan.marks.unit)
         self.from_end.show_value(plan.marks.write(Length(row.from_end)))
@@ -84,8 +86,8 @@ class FasteningFields:
         self._do(f"held: {how}", lambda project, ids: actions.hold_all(project, ids, how))
 
     def _take_size(self, text: str) -> None:
-        thick, long = (from_float(each) for each in self._sizes[text])
-        choice = self._chosen._replace(thick=thick, long=long)
+        size = self._sizes[text]
+        choice = self._chosen._replace(thick=size.thick, long=size.long)
         self._do(text, lambda project, ids: actions.fasten(project, ids, choice))
 
     def _take_number(self, number: int) -> None:
