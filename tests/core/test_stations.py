@@ -112,8 +112,8 @@ def test_the_card_of_the_breakdown_tells_the_cuts_of_the_board_in_hand():
     plan = work_out(seed_box())
     card = BY_ID["breakdown"].card(plan, Selection(part="back"))
     assert card.title == "Breaking down Ford 3"
-    assert card.mark[0] == "Crosscut the board 409 mm from its left end, the saw beyond the line."
-    assert card.mark[1].startswith("Rip the piece with back 136 mm from its lower edge, 409 mm long")
+    assert card.mark[0] == "Crosscut the board at 409 mm from its left end, the saw beyond the line."
+    assert card.mark[1].startswith("Rip the piece with back at 136 mm from its lower edge, 409 mm long")
     assert figures(card)["Out of"] == "Ford 3"
 
 
@@ -123,7 +123,7 @@ def test_a_cut_is_never_marked_so_that_a_part_comes_out_short():
     card = BY_ID["breakdown"].card(plan, Selection(part="back"))
     # 136 mm is 5.354 in: the rip is marked at 5 3/8, as the rough size says, not at 5 11/32.
     assert figures(card)["Rough back"].endswith("× 5 3/8″")
-    assert card.mark[1].startswith("Rip the piece with back 5 3/8″ from its lower edge")
+    assert card.mark[1].startswith("Rip the piece with back at 5 3/8″ from its lower edge")
 
 
 def test_parts_without_wood_are_drawn_below_the_boards():

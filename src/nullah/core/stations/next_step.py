@@ -47,7 +47,8 @@ def draw_task(plan: Plan, task: Task) -> Drawing:
     joint = joint_of(plan, task)
     if joint is not None:
         return draw_step(plan, joint_work(plan, joint[0]), joint[1], titled=False)
-    if task.operations:
+    # Sawing out is drawn on the board, milling as the sizes it comes to.
+    if task.operations and task.trade not in (Trade.SAW, Trade.MILL):
         first = plan.part(task.operations[0].part)
         return draw_operations(task.operations, plan.reader, plan.species_of(first) if first is not None else "")
     match task.subject:

@@ -49,15 +49,15 @@ def sawn_words(alike: Sequence[Operation], reader: Reader) -> str:
     assert isinstance(made, SawThrough) and isinstance(made.setting.origin, Surface)
     message = (
         (
-            N_("Crosscut {piece} {figure} from its {end}, the saw beyond the line.")
+            N_("Crosscut {piece} at {figure} from its {end}, the saw beyond the line.")
             if made.saw_beyond
-            else N_("Crosscut {piece} {figure} from its {end}, the saw before the line.")
+            else N_("Crosscut {piece} at {figure} from its {end}, the saw before the line.")
         )
         if made.across
         else (
-            N_("Rip {piece} {figure} from its {end}, {long} long, the saw beyond the line.")
+            N_("Rip {piece} at {figure} from its {end}, {long} long, the saw beyond the line.")
             if made.saw_beyond
-            else N_("Rip {piece} {figure} from its {end}, {long} long, the saw before the line.")
+            else N_("Rip {piece} at {figure} from its {end}, {long} long, the saw before the line.")
         )
     )
     said = reader.text(

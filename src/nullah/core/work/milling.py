@@ -7,6 +7,7 @@ from fractions import Fraction
 
 from nullah.core.board_plans import BoardPlan
 from nullah.core.breakdown.rough import RoughPart
+from nullah.core.catalogue import N_
 from nullah.core.lengths import Direction
 from nullah.core.operations.milling import FlattenBoard, GlueStaves, GlueTogether, LeaveOver, PlaneTrue, Resaw, WorkTo
 from nullah.core.operations.operation import Operation
@@ -17,6 +18,9 @@ from nullah.core.plan import Plan
 from nullah.core.work.bench_work import blank_of, measured_for
 from nullah.core.work.clamping import StavesGlueUp
 
+#: What is gauged from each surface.
+_SIZES = {Surface.FACE_SIDE: N_("thickness"), Surface.FACE_EDGE: N_("width"), Surface.REFERENCE_END: N_("length")}
+
 
 def milling_operations(plan: Plan, part: Part) -> Iterator[Operation]:
     """Yield how a part is milled: face side, face edge, thickness, width, and the ends last."""
@@ -26,12 +30,12 @@ def milling_operations(plan: Plan, part: Part) -> Iterator[Operation]:
     lows = plan.project.lows_left.mm if hidden else Fraction(0)
 
     def to(surface: Surface, quantity: str) -> ToolSetting:
-        return by_rule("size", blank[surface.axis], surface, marks, Direction.NEAREST, quantity)
+        return by_rule(_SIZES[surface], blank[surface.axis], surface, marks, Direction.NEAREST, quantity)
 
     def sized(surface: Surface, quantity: str, waits: bool) -> Operation:
         if not waits:
             return WorkTo(part=part.id, stock=blank, setting=to(surface, quantity))
-        least = by_rule("size", blank[surface.axis], surface, marks, Direction.UP, quantity)
+        least = by_rule(_SIZES[surface], blank[surface.axis], surface, marks, Direction.UP, quantity)
         return LeaveOver(part=part.id, stock=blank, setting=least)
 
     names = part.quantities
