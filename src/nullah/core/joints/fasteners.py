@@ -42,34 +42,35 @@ class Sold(NamedTuple):
         return tuple(SoldSize(thick, long, gauge) for thick, gauge in self.screw_thick for long in self.screw_long)
 
 
-def _nails(unit: str, *sizes: str) -> tuple[SoldSize, ...]:
+def _nails(unit: Unit, *sizes: str) -> tuple[SoldSize, ...]:
     pairs = (size.split(" x ") for size in sizes)
-    return tuple(SoldSize(read_length(f"{thick} {unit}"), read_length(f"{long} {unit}")) for thick, long in pairs)
+    return tuple(SoldSize(read_length(thick, unit), read_length(long, unit)) for thick, long in pairs)
 
 
 #: In millimetres (common sizes, no published source).
 METRIC = Sold(
     _nails(
-        "mm", "1 x 10", "1 x 13", "1 x 15", "1.2 x 20", "1.4 x 25", "1.6 x 30", "1.8 x 35", "2 x 40", "2.2 x 45",
+        Unit.MM, "1 x 10", "1 x 13", "1 x 15", "1.2 x 20", "1.4 x 25", "1.6 x 30", "1.8 x 35", "2 x 40", "2.2 x 45",
         "2.5 x 50", "2.8 x 60", "3.1 x 70", "3.4 x 80", "3.8 x 100",
     ),
-    tuple((read_length(f"{thick} mm"), "") for thick in ("2.5", "3", "3.5", "4", "4.5", "5")),
+    tuple((read_length(thick, Unit.MM), "") for thick in ("2.5", "3", "3.5", "4", "4.5", "5")),
     tuple(mm(long) for long in (10, 12, 16, 20, 25, 30, 35, 40, 45, 50, 60, 70, 80, 90, 100)),
 )  # fmt: skip
 #: In inches: wire nails and brads (ASTM F1667), wood screws by their numbers (ASME B18.6.1); both from memory.
 INCHES = Sold(
     _nails(
-        "in", "0.035 x 3/8", "0.041 x 1/2", "0.047 x 5/8", "0.047 x 3/4", "0.054 x 1", "0.067 x 1 1/4", "0.072 x 1 1/2",
+        Unit.INCH, "0.035 x 3/8", "0.041 x 1/2", "0.047 x 5/8", "0.047 x 3/4", "0.054 x 1", "0.067 x 1 1/4",
+        "0.072 x 1 1/2",
         "0.083 x 1 3/4", "0.092 x 2", "0.099 x 2 1/2", "0.113 x 3", "0.12 x 3 1/2", "0.135 x 4",
     ),
     tuple(
-        (read_length(f"{thick} in"), f"No. {number}")
+        (read_length(thick, Unit.INCH), f"No. {number}")
         for number, thick in (
             ("2", "0.086"), ("4", "0.112"), ("5", "0.125"), ("6", "0.138"), ("8", "0.164"), ("10", "0.19"),
         )
     ),
     tuple(
-        read_length(f"{long} in")
+        read_length(long, Unit.INCH)
         for long in (
             "3/8", "1/2", "5/8", "3/4", "7/8", "1", "1 1/4", "1 1/2", "1 3/4", "2", "2 1/4", "2 1/2", "3", "3 1/2", "4",
         )
