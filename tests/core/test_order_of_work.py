@@ -12,13 +12,13 @@ from nullah.core import actions
 from nullah.core.bench.rates import Learned
 from nullah.core.bench.tasks import Joining, LayoutLine, OrderError, Task, Trade, faults, in_order
 from nullah.core.forms import FORMS
+from nullah.core.identity import IdentityKey
 from nullah.core.lengths import mm
 from nullah.core.plan import work_out
 from nullah.core.project import Piece, Project
 from nullah.core.rack.board import Reading
 from nullah.core.work.assembling import sequence
 from nullah.core.work.day_book import task_minutes
-from nullah.core.work.identity import IdentityKey
 from nullah.core.work.order_of_work import derive, order_of_work
 from nullah.core.work.shop_list import shop_list
 from nullah.demo.seed_cabinet import seed_cabinet, short_of_wood

@@ -6,6 +6,7 @@ from collections.abc import Iterable, Mapping
 from functools import lru_cache
 from types import MappingProxyType
 
+from nullah.core.identity import IdentityKey
 from nullah.core.joints.making import BenchStep, Making
 from nullah.core.joints.shapings import shaping_operations
 from nullah.core.joints.types import TYPES
@@ -21,9 +22,14 @@ from nullah.core.piece.part import Part
 from nullah.core.shop import Shop
 
 
-@lru_cache(maxsize=16)
 def frames_of(assembly: Assembly) -> Mapping[str, Frame]:
     """Return the frame of every part."""
+    return _frames(IdentityKey(assembly))
+
+
+@lru_cache(maxsize=16)
+def _frames(key: IdentityKey[Assembly]) -> Mapping[str, Frame]:
+    assembly = key.carried
     return MappingProxyType({part.id: frame_of(part, assembly.parts) for part in assembly.parts})
 
 

@@ -6,6 +6,7 @@ from functools import lru_cache, reduce
 from operator import or_
 from typing import NamedTuple
 
+from nullah.core.identity import IdentityKey
 from nullah.core.piece.form import Assembly
 from nullah.core.piece.joint import Hold, Joint
 from nullah.core.piece.order import assembly_order, blockers
@@ -27,7 +28,6 @@ class Placing(NamedTuple):
         return tuple(joint for joint in self.joints if joint.hold in _GLUED)
 
 
-@lru_cache(maxsize=64)
 def sequence(assembly: Assembly, group: str, unit: str = "") -> tuple[Placing, ...]:
     """Return the order in which the parts of a group go together; the first is what the others go to.
 
@@ -43,6 +43,12 @@ def sequence(assembly: Assembly, group: str, unit: str = "") -> tuple[Placing, .
     unit : str
         The name of a unit, of which the own parts are wanted.
     """
+    return _sequence(IdentityKey(assembly), group, unit)
+
+
+@lru_cache(maxsize=128)
+def _sequence(key: IdentityKey[Assembly], group: str, unit: str) -> tuple[Placing, ...]:
+    assembly = key.carried
     own = next((each.parts for each in assembly.units if each.name == unit), ())
     parts = tuple(part for part in assembly.parts if (part.id in own if unit else part.group == group))
     ids = {part.id for part in parts}

@@ -12,9 +12,9 @@ from nullah.core.bench.book import BookEntry, Event, WorkDone, can_be_done, left
 from nullah.core.bench.hours import Calendar, HoursError, plan_days
 from nullah.core.bench.rates import Learned, learn, minutes_of
 from nullah.core.bench.tasks import OrderError, Task, Trade, critical_path
+from nullah.core.identity import IdentityKey
 from nullah.core.ledger import Origin
 from nullah.core.plan import Plan
-from nullah.core.work.identity import IdentityKey
 from nullah.core.work.order_of_work import OrderOfWork, order_of_work
 
 

@@ -10,11 +10,11 @@ from functools import lru_cache
 from typing import NamedTuple
 
 from nullah.core.bench.tasks import OrderError, Task, faults, in_order
+from nullah.core.identity import IdentityKey
 from nullah.core.plan import Plan
 from nullah.core.work.assembly_tasks import assembly_tasks, finish_tasks, hang_tasks
 from nullah.core.work.fit_tasks import fit_tasks, measure_tasks
 from nullah.core.work.gluing import Gluing, gluings, go_in_after
-from nullah.core.work.identity import IdentityKey
 from nullah.core.work.joint_tasks import joint_tasks
 from nullah.core.work.stock_tasks import mill_tasks, saw_tasks, waits_of
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 from functools import lru_cache
 from typing import NamedTuple
 
+from nullah.core.identity import IdentityKey
 from nullah.core.ledger import Ledger
 from nullah.core.lengths import Direction, Length
 from nullah.core.piece.form import Assembly
@@ -14,7 +15,6 @@ from nullah.core.season.strain import Strain, strains_of
 from nullah.core.season.swelling import PartYear, WoodMoisture, part_year, through_year
 from nullah.core.wood.climate import Climate
 from nullah.core.wood.species import SpeciesError, find_species
-from nullah.core.work.identity import IdentityKey
 
 
 class Season(NamedTuple):
