@@ -12,7 +12,6 @@ from nullah.core import actions
 from nullah.core.bench.rates import Learned
 from nullah.core.bench.tasks import Joining, LayoutLine, OrderError, Task, Trade, faults, in_order
 from nullah.core.forms import FORMS
-from nullah.core.identity import IdentityKey
 from nullah.core.lengths import mm
 from nullah.core.plan import work_out
 from nullah.core.project import Piece, Project
@@ -288,7 +287,7 @@ class _Watched:
 def test_an_order_is_kept_by_all_that_it_is_derived_from(monkeypatch):
     """What the order asks of a project is part of what it is kept by: otherwise a change would not be seen."""
     kept = []
-    monkeypatch.setattr(IdentityKey, "__init__", lambda self, carried, *parts: kept.append(parts))
+    monkeypatch.setattr("nullah.core.work.order_of_work.IdentityKey", lambda carried, *parts: kept.append(parts))
     monkeypatch.setattr("nullah.core.work.order_of_work._order", lambda key: None)
     for sample in (seed_cabinet(), Project(piece=Piece("top", choices=(("of", "slab"),)))):
         plan = work_out(sample, milling=False, proving=False)
