@@ -379,3 +379,33 @@ def test_a_dovetail_with_just_room_for_a_tail_has_a_layout(capsys):
 def test_counts_on_the_command_line(capsys, tails):
     said = refused(capsys, *dovetail(tails=tails), "--json", "-")
     assert len(said) < 320 and "is not a number of tails" in said
+
+
+def test_a_piece_is_rehearsed(tmp_path):
+    made = tmp_path / "box.nullah"
+    assert main(["new", "box", "--out", str(made)]) == 0
+    answers = []
+    for name, options in (("a", []), ("b", []), ("c", ["--seed", "2"]), ("d", ["--hands", "steady"])):
+        out = tmp_path / f"{name}.json"
+        assert main(["rehearse", str(made), "--json", str(out), *options]) == 0
+        answers.append(json.loads(out.read_text(encoding="utf-8")))
+    assert answers[0] == answers[1] != answers[2]
+    steady = answers[3]
+    assert steady["goes_together"] is True and steady["refused"] == []
+    assert {frozenset(each["parts"]) for each in steady["joints"]} >= {
+        frozenset(("front", "left")), frozenset(("back", "bottom")),
+    }  # fmt: skip
+    assert all(each["gap_mm"] < 0.55 and each["interference_mm"] <= 0.15 for each in steady["joints"])
+    assert {each["quantity"] for each in steady["measured"]} == {"opening.length", "opening.width"}
+    assert all(each["found_mm"] == pytest.approx(each["planned_mm"], abs=0.5) for each in steady["measured"])
+    out = tmp_path / "drawing.json"
+    assert main(["rehearse", str(made), "--from", "drawing", "--hands", "rough", "--json", str(out)]) == 0
+    assert json.loads(out.read_text(encoding="utf-8"))["measured"] == []
+
+
+@pytest.mark.parametrize("options", [["--hands", "clumsy"], ["--from", "memory"], ["--seed", "x"]])
+def test_a_rehearsal_that_cannot_be_is_refused(options, tmp_path, capsys):
+    made = tmp_path / "box.nullah"
+    assert main(["new", "box", "--out", str(made)]) == 0
+    assert main(["rehearse", str(made), "--json", "-", *options]) == 2
+    assert capsys.readouterr().err.count("\n") == 1

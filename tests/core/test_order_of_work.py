@@ -106,7 +106,7 @@ def test_the_cabinet_is_made_as_a_woodworker_would(order):
     # Sawn before milled, dado before the case is glued; the dividers, which slide in from behind, are cut to it then.
     assert place(order, "saw/1") < place(order, "mill/sides") < place(order, "joint/left-top/1")
     assert place(order, "joint/left-divider11/2") < place(order, "smooth/piece") < place(order, "glue/piece/1")
-    assert place(order, "glue/piece/1") < place(order, "measure/column.width") < place(order, "fit/divider")
+    assert place(order, "glue/piece/1") < place(order, "measure/divider.opening") < place(order, "fit/divider")
     # What is notched at its ends is cut to length first.
     assert place(order, "fit/divider") < place(order, "joint/left-divider11/3")
     assert place(order, "fit/divider") < place(order, "smooth/piece/later") < place(order, "glue/piece/2")

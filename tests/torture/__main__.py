@@ -6,7 +6,7 @@ import sys
 import tempfile
 from pathlib import Path
 
-from tests.torture import at_random, carried_out, disks, kills, mutants, names, whole
+from tests.torture import at_random, builds, carried_out, disks, kills, mutants, names, whole
 
 #: Each trial: how many by default, and what runs it.
 TRIALS = {
@@ -18,6 +18,7 @@ TRIALS = {
     "tables": (10_000, lambda number, folder: mutants.table_mutants(number, folder)),
     "names": (None, lambda number, folder: names.hostile_names(folder)),
     "operations": (1000, lambda number, folder: carried_out.every_choice(number)),
+    "builds": (100, lambda number, folder: builds.every_choice(number)),
     "sampled": (None, lambda number, folder: whole.whole_suite()),
     "actions": (3000, lambda number, folder: at_random.random_actions(number, folder)),
 }

@@ -14,7 +14,21 @@ from nullah.cli.options import RefusedError, say
 from nullah.core.limits import quoted
 
 #: What can be asked for, each a module of this package with `add` and `run`.
-COMMANDS = ("demo", "sheets", "work", "solids", "shots", "forms", "new", "breakdown", "slab", "dovetail", "move", "emc")
+COMMANDS = (
+    "demo",
+    "sheets",
+    "work",
+    "rehearse",
+    "solids",
+    "shots",
+    "forms",
+    "new",
+    "breakdown",
+    "slab",
+    "dovetail",
+    "move",
+    "emc",
+)
 
 
 class _Parser(argparse.ArgumentParser):

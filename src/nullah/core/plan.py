@@ -115,6 +115,15 @@ class Plan:
     milling: tuple[Forecast, ...] | None
     proof: Proof | None = None
     problem: Fact | None = None
+    as_designed: Assembly | None = None
+
+    @property
+    def designed(self) -> Assembly:
+        """The piece as it was before anything was measured: how it goes together does not hang on what is measured.
+
+        What is cut to a measurement is larger or smaller than its place by as much as its place was found to be.
+        """
+        return self.assembly if self.as_designed is None else self.as_designed
 
     @property
     def marks(self) -> Marks:
@@ -304,17 +313,45 @@ def work_out(project: Project, milling: bool = True, proving: bool = True) -> Pl
         milling=_forecasts(project, assembly, boards) if milling else None,
         problem=problem,
     )
-    plan = replace(plan, assembly=_fastened(plan))
+    designed = _designed(project, ledger, assembly)
+    plan = replace(
+        plan, assembly=_fastened(plan, assembly), as_designed=None if designed is None else _fastened(plan, designed)
+    )
     return replace(plan, proof=prove_plan(plan)) if proving else plan
 
 
-def _fastened(plan: Plan) -> Assembly:
-    """Return the assembly with nails and screws chosen for the woods there are."""
+#: What lies further off its plan than this was misread, or something else was measured, mm: it is not trusted.
+_TRUSTED = Fraction(5)
+
+
+def _designed(project: Project, ledger: Ledger | None, assembly: Assembly) -> Assembly | None:
+    """Return the piece as if nothing had been measured that other things are cut to.
+
+    None where nothing was, where it has other parts then, and where a measurement lies too far off to be trusted.
+    """
+    if ledger is None or not project.piece.measured:
+        return None
+    quantities = ledger.quantities
+    cut_to = {name for each in quantities.values() for name in each.definition.fits}
+    kept = tuple(pair for pair in project.piece.measured if pair[0] not in cut_to)
+    if any(
+        each.planned is not None and abs(each.value - each.planned) > _TRUSTED
+        for name, each in quantities.items()
+        if name in cut_to
+    ):
+        return None
+    _, designed, _ = _piece(replace(project.piece, measured=kept), _snapping(project))
+    same = [part.id for part in designed.parts] == [part.id for part in assembly.parts]
+    return designed if same and {j.id for j in designed.joints} == {j.id for j in assembly.joints} else None
+
+
+def _fastened(plan: Plan, assembly: Assembly) -> Assembly:
+    """Return an assembly with nails and screws chosen for the woods there are."""
     swing = round(plan.project.climate.swing, 1)
     woods = tuple((part.id, _held_wood(plan.species_of(part), plan.cut_of(part), swing)) for part in plan.parts)
     # Nails and screws stay what they are, whatever unit is shown.
     marks = plan.project.set_out_marks
-    return _with_fasteners(plan.assembly, woods, plan.project.shop, marks, plan.project.piece.rows)
+    return _with_fasteners(assembly, woods, plan.project.shop, marks, plan.project.piece.rows)
 
 
 @lru_cache(maxsize=64)
@@ -405,7 +442,8 @@ def prove_plan(plan: Plan, stopped: Callable[[], bool] = lambda: False) -> Proof
             continue
         now = plan.moisture_of(part.id)
         woods[part.id] = through_year(part, species, plan.cut_of(part), now, project.climate, project.finish)
-    return prove(ProofInput(plan.assembly, plan.ledger, project.shop, plan.marks, woods), stopped)
+    case = ProofInput(plan.assembly, plan.ledger, project.shop, plan.marks, woods, plan.designed)
+    return prove(case, stopped)
 
 
 def _snapping(project: Project) -> Snapping:

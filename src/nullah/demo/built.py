@@ -22,7 +22,7 @@ from nullah.core.work.day_book import WorkState, standing, task_minutes
 #: When the first board of the sample piece is sawn.
 BEGIN = datetime(2026, 11, 26, 18, 35)
 #: Figures that come out other than planned by more than a hair, mm: sides a little thin, the openings narrower.
-OFF = {"sides.thickness": Fraction(-8, 10), "column.width": Fraction(-6, 10)}
+OFF = {"sides.thickness": Fraction(-8, 10), "divider.opening": Fraction(-6, 10), "column.width": Fraction(-6, 10)}
 
 #: What is told when a task is over: the plan, the task and the time; it may change the project.
 Told = Callable[[Project, Task, datetime], Project]

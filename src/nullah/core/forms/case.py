@@ -213,24 +213,25 @@ def _opening_quantities(shape: _Shape) -> list[Definition]:
 
 
 def _divider_quantities(shape: _Shape) -> list[Definition]:
-    length = "column.width + 2 * dado.depth"
+    length = "divider.opening"
+    dado_to_dado = ruled(length, N_("dado to dado"), "column.width + 2 * dado.depth")
     load = [] if shape.drawers else [given("shelf.load", N_("load on each shelf, in kg"), 12, QuantityKind.COUNT)]
     if not shape.framed:
         return [
-            ruled("divider.length", N_("length of the dividers"), length, ("column.width",)),
+            dado_to_dado,
+            ruled("divider.length", N_("length of the dividers"), length, (length,)),
             ruled("divider.width", N_("width of the dividers"), "opening.depth - divider.setback"),
             *load,
         ]
     inner = "opening.depth - divider.setback - frame.gap - 2 * (frame.board_width - frame.tongue)"
     return [
+        dado_to_dado,
         given("frame.board_width", N_("width of the frames' members"), 45),
         given("frame.tongue", N_("length of the frames' tongues"), 8),
         given("frame.gap", N_("gap behind the frames, for the sides to shrink"), 2, snap=Snap.NOTHING),
         ruled("frame.groove", N_("width of the frames' grooves"), "divider.thickness / 3", snap=Snap.IRON),
         given("panel.clearance", N_("clearance of the dust panels, each edge"), 2, snap=Snap.NOTHING),
-        *board_sizes(
-            "rail", N_("the frames' rails"), length, "frame.board_width", "divider.thickness", ("column.width",)
-        ),
+        *board_sizes("rail", N_("the frames' rails"), length, "frame.board_width", "divider.thickness", (length,)),
         *board_sizes("runner", N_("the frames' runners"), inner, "frame.board_width", "divider.thickness"),
         *board_sizes(
             "panel",

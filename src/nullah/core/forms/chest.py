@@ -42,13 +42,14 @@ def _define(chosen: Choices) -> tuple[Definition, ...]:
         ruled("notch.depth", N_("depth of the notches in the ends"), "sides.thickness - rabbet.depth"),
         given("dado.depth", N_("depth of the dados for the bottom"), 5),
         ruled("dado.width", N_("width of the dados for the bottom"), "bottom.thickness"),
+        ruled("bottom.opening", N_("dado to dado"), "chest.inside_length + 2 * dado.depth"),
         *board_sizes(
             "bottom",
             N_("the bottom"),
-            "chest.inside_length + 2 * dado.depth",
+            "bottom.opening",
             "chest.inside_width",
             15,
-            ("chest.inside_length", "chest.inside_width"),
+            ("bottom.opening", "chest.inside_width"),
         ),
     ]
     if chosen["feet"] != "plain":
@@ -64,21 +65,12 @@ def _define(chosen: Choices) -> tuple[Definition, ...]:
             given("till.depth", N_("depth of the small compartment"), 90),
             given("till.below", N_("top edge to the small compartment"), 25),
             given("till.dado", N_("depth of its dados"), 4),
+            ruled("till.opening", N_("dado to dado of the small compartment"), "chest.inside_width + 2 * till.dado"),
             *board_sizes(
-                "till_side",
-                N_("its side"),
-                "chest.inside_width + 2 * till.dado",
-                "till.depth + till_bottom.thickness",
-                10,
-                ("chest.inside_width",),
+                "till_side", N_("its side"), "till.opening", "till.depth + till_bottom.thickness", 10, ("till.opening",)
             ),
             *board_sizes(
-                "till_bottom",
-                N_("its bottom"),
-                "chest.inside_width + 2 * till.dado",
-                "till.inside_width + till.dado",
-                10,
-                ("chest.inside_width",),
+                "till_bottom", N_("its bottom"), "till.opening", "till.inside_width + till.dado", 10, ("till.opening",)
             ),
         ]
     if chosen["lid"] != "none":

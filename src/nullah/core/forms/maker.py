@@ -29,6 +29,7 @@ from nullah.core.piece.shaping import Shaping
 from nullah.core.piece.space import Axis, Box, Corner, Side, sides_of
 from nullah.core.reader import Fact
 from nullah.core.refs import QuantityRef, quantity_ref
+from nullah.core.rules import names_in
 
 _ZERO = Fraction(0)
 _AXES = {"x": Axis.X, "y": Axis.Y, "z": Axis.Z}
@@ -53,9 +54,13 @@ def board_sizes(
         if isinstance(thickness, str)
         else given(f"{alike}.thickness", Phrase("thickness of {what}", what=title), thickness)
     )
+    # What a size is worked out from is what it waits for; where neither is, both wait for all of it.
+    along, across = (tuple(name for name in fits if name in names_in(rule)) for rule in (length, width))
+    if not along and not across:
+        along = across = fits
     found = [
-        ruled(f"{alike}.length", Phrase("length of {what}", what=title), length, fits),
-        ruled(f"{alike}.width", Phrase("width of {what}", what=title), width, fits),
+        ruled(f"{alike}.length", Phrase("length of {what}", what=title), length, along),
+        ruled(f"{alike}.width", Phrase("width of {what}", what=title), width, across),
         thick,
     ]
     if spare:

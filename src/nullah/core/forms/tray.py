@@ -59,13 +59,14 @@ def _define(chosen: Choices) -> tuple[Definition, ...]:
             given("dado.depth", N_("depth of the dados"), 4),
             ruled("dado.width", N_("width of the dados"), "divider.thickness"),
             given("divider.drop", N_("dividers below the edge of the sides"), 4),
+            ruled("divider.opening", N_("dado to dado"), "tray.inside_width + 2 * dado.depth"),
             *board_sizes(
                 "divider",
                 N_("the dividers"),
-                "tray.inside_width + 2 * dado.depth",
+                "divider.opening",
                 "tray.inside_height - divider.drop",
                 8,
-                ("tray.inside_width",),
+                ("divider.opening",),
             ),
             ruled(
                 "cell.length",

@@ -50,7 +50,8 @@ def _define(chosen: Choices) -> tuple[Definition, ...]:
             f"(shelf.outside_height - sides.below - {count} * shelves.thickness) / {count}",
         ),
         given("shelf.load", N_("load on each shelf, in kg"), 15, QuantityKind.COUNT),
-        *board_sizes("rail", N_("the rail"), "shelf.inside_width + 2 * dado.depth", "70", 12, ("shelf.inside_width",)),
+        ruled("rail.opening", N_("rabbet to rabbet"), "shelf.inside_width + 2 * dado.depth"),
+        *board_sizes("rail", N_("the rail"), "rail.opening", "70", 12, ("rail.opening",)),
     ]
     if chosen["dados"] == "stopped":
         found += [

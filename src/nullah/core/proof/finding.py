@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
-from dataclasses import dataclass
+from collections.abc import Iterable, Mapping
+from dataclasses import dataclass, replace
 from fractions import Fraction
 from functools import cached_property
 from typing import NamedTuple
@@ -43,6 +43,8 @@ class ProofInput:
     ----------
     woods : mapping of part id to WoodMoisture
         Parts without one are passed over where the wood matters.
+    designed : Assembly, optional
+        The piece as it was before anything was measured, where that is another: how it goes together follows from it.
     """
 
     assembly: Assembly
@@ -50,6 +52,14 @@ class ProofInput:
     shop: Shop
     marks: Marks
     woods: Mapping[str, WoodMoisture]
+    designed: Assembly | None = None
+
+    @cached_property
+    def before(self) -> ProofInput:
+        """The same before anything was measured."""
+        if self.designed is None or self.designed is self.assembly:
+            return self
+        return replace(self, assembly=self.designed, designed=None)
 
     @cached_property
     def parts(self) -> dict[str, Part]:
@@ -93,17 +103,26 @@ class ProofInput:
                     of_part[part_id].append(joint)
         return {part_id: recipe(parts[part_id], joints, parts) for part_id, joints in of_part.items()}
 
-    def slack(self, part_id: str) -> Fraction:
-        """Return how far off its plan a part's mate was measured, mm: so far the measurement is trusted."""
-        found = Fraction(0)
-        for name in self.parts[part_id].quantities:
-            if name not in self.ledger.quantities or self.ledger.quantity(name).origin is not Origin.FITTED:
-                continue
-            for other in self.ledger.quantity(name).definition.fits:
-                quantity = self.ledger.quantity(other)
-                if quantity.planned is not None:
-                    found += abs(quantity.value - quantity.planned)
-        return found
+    @cached_property
+    def _fitted_to(self) -> dict[str, frozenset[str]]:
+        """What was measured for each part, or for what moves or is made up with it."""
+        body = {part.id: part.group or part.id for part in self.assembly.parts}
+        body |= {part: unit.name for unit in self.assembly.units for part in unit.parts}
+        known = self.ledger.quantities
+        measured = {name for name, each in known.items() if each.origin is Origin.MEASURED}
+        cut_to = measured & {name for each in known.values() for name in each.definition.fits}
+        found: dict[str, set[str]] = {}
+        for part in self.assembly.parts:
+            hangs_on = (self.ledger.leads_to(name) for name in part.quantities if name in known)
+            found.setdefault(body[part.id], set()).update(*(cut_to.intersection(names) for names in hangs_on))
+        return {part.id: frozenset(found[body[part.id]]) for part in self.assembly.parts}
+
+    def fits_apart(self, parts: Iterable[str]) -> bool:
+        """Return whether some parts are cut to different measurements, or only some of them are.
+
+        How those stand to each other is as it was before anything was measured: the one was cut to the other.
+        """
+        return len({self._fitted_to.get(part, frozenset()) for part in parts}) > 1
 
 
 def give_fix(case: ProofInput, name: str, value: Fraction, direction: Direction = Direction.NEAREST) -> tuple[Fix, ...]:

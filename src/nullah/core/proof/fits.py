@@ -103,7 +103,6 @@ def _roles(joint: Joint, host: Part, guest: Part, channel: Box) -> tuple[Axis, A
 def _channel(case: ProofInput, joint: Joint, host: Part, guest: Part, channel: Box, share: Box) -> Iterator[Finding]:
     depth, width, run = _roles(joint, host, guest, channel)
     kind = joint.type.channel(host, channel)
-    slack = case.slack(guest.id)
     for axis in (depth, width, run):
         a = axis.value
         over = Fraction(0)
@@ -122,8 +121,6 @@ def _channel(case: ProofInput, joint: Joint, host: Part, guest: Part, channel: B
             over = max(over, wide) if over > 0 else over
         if axis is width and guest.face is axis:
             yield from _proud(case, joint, host, guest, kind, axis, channel)
-        if axis is not width:
-            over, loose = over - slack, loose - slack
         if over > 0:
             yield _too_much(case, joint, host, guest, kind, axis, (depth, width, run), over, channel, share)
         if loose > Fraction(1, 100) and not (axis is run and joint.runs):

@@ -70,20 +70,28 @@ def prove(case: ProofInput, stopped: Callable[[], bool] = lambda: False) -> Proo
     stopped : callable
         Asked between checks; the proof ends with `StoppedError` when it says yes.
     """
-    found: list[Finding] = []
-    for findings in _checks(case):
-        if stopped():
-            raise StoppedError
-        found += findings
+    found = _found(case, stopped)
+    if case.before is not case:
+        found = [each for each in found if not case.fits_apart(each.parts)]
+        found += [each for each in _found(case.before, stopped) if case.fits_apart(each.parts)]
     failing = {part for each in found if each.remark.weight is Severity.FAILURE for part in each.parts}
     for findings in told_wrongly(case, failing):
         if stopped():
             raise StoppedError
         found += findings
-    order = _order(tuple(case.floated[0].values()), _as_if_right(case, found), case.assembly.movers)
+    order = _order(tuple(case.before.floated[0].values()), _as_if_right(case.before, found), case.assembly.movers)
     found += _trapped(case, order)
     found.sort(key=lambda finding: finding.remark.weight is not Severity.FAILURE)
     return Proof(tuple(_gathered(case, found)), case.recipes, order)
+
+
+def _found(case: ProofInput, stopped: Callable[[], bool]) -> list[Finding]:
+    found: list[Finding] = []
+    for findings in _checks(case):
+        if stopped():
+            raise StoppedError
+        found += findings
+    return found
 
 
 def _as_if_right(case: ProofInput, found: Iterable[Finding]) -> tuple[Joint, ...]:
@@ -177,14 +185,8 @@ def _collisions(case: ProofInput, recipes: dict[str, Recipe], stopped: set[str])
             if known or shared:
                 continue
             block = _common(recipes[one.id], recipes[two.id])
-            if block is not None and not _trusted(case, one, two, _box(block)):
+            if block is not None:
                 yield [_collision(case, *_in_order(case, one, two), joint, _box(block))]
-
-
-def _trusted(case: ProofInput, one: Part, two: Part, place: Box) -> bool:
-    """Whether two parts are in each other's way by no more than what one was cut to was measured off its plan."""
-    slack = max(case.slack(one.id), case.slack(two.id))
-    return slack > 0 and min(place.size(axis) for axis in Axis) <= slack
 
 
 def _in_order(case: ProofInput, one: Part, two: Part) -> tuple[Part, Part]:
@@ -366,9 +368,6 @@ def _cannot_come_out(case: ProofInput, mover: Mover, recipes: dict[str, Recipe])
             if meeting is None:
                 continue
             joint = case.joined.get(frozenset((part.id, other.id)))
-            tight = min(_crossing(part.box, other.box, axis) for axis in Axis if axis is not mover.way.axis)
-            if tight <= case.slack(part.id):
-                continue
             if _hits(recipes[part.id], recipes[other.id], mover, joint is not None):
                 yield _blocked(case, mover, part, other, meeting)
                 return

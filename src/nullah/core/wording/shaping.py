@@ -157,7 +157,10 @@ def planed_words(alike: Sequence[Operation], reader: Reader) -> str:
             )
         case CutToSize():
             return reader.text(
-                "Cut {parts} to {figure} from the {surface}, as measured.",
+                N_(
+                    "Cut {parts} to {figure} from the {surface}, as measured; "
+                    "try it where it goes, and shave it until it goes in."
+                ),
                 parts=parts,
                 figure=figure_words(made.setting, reader),
                 surface=origin_words(made.setting, reader),

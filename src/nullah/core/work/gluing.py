@@ -182,13 +182,22 @@ def go_in_after(plan: Plan, waits: dict[str, tuple[str, ...]]) -> frozenset[str]
     found: set[str] = set()
     for group in dict.fromkeys(part.group for part in plan.parts):
         placed: set[str] = set()
-        for placing in sequence(plan.assembly, group):
+        for placing in placings_of(plan, group):
             for part in placing.parts:
                 hosts = standing_with(plan, hosts_of(plan, part, waits), waits) if part in waits else frozenset()
                 if hosts and hosts <= placed and cornered(plan, hosts):
                     found.add(part)
             placed |= set(placing.parts)
     return frozenset(found)
+
+
+def placings_of(plan: Plan, group: str, unit: str = "") -> tuple[Placing, ...]:
+    """Return the order in which the parts of a group go together, as designed, with the joints as they are now."""
+    now = {joint.id: joint for joint in plan.assembly.joints}
+    return tuple(
+        placing._replace(joints=tuple(now[joint.id] for joint in placing.joints))
+        for placing in sequence(plan.designed, group, unit)
+    )
 
 
 def standing_with(plan: Plan, hosts: frozenset[str], waits: dict[str, tuple[str, ...]]) -> frozenset[str]:
@@ -225,7 +234,7 @@ def gluings(plan: Plan, after: frozenset[str]) -> tuple[Gluing, ...]:
 
 
 def _of_group(plan: Plan, group: str, mover: bool, after: frozenset[str], unit: str = "") -> list[Gluing]:
-    placings, waits = sequence(plan.assembly, group, unit), waits_of(plan)
+    placings, waits = placings_of(plan, group, unit), waits_of(plan)
     if not placings:
         return []
     glue = GLUES.get(plan.project.working.glue, GLUES["white glue"])

@@ -11,7 +11,7 @@ from nullah.core.catalogue import N_
 from nullah.core.lengths import Direction
 from nullah.core.operations.milling import FlattenBoard, GlueStaves, GlueTogether, LeaveOver, PlaneTrue, Resaw, WorkTo
 from nullah.core.operations.operation import Operation
-from nullah.core.operations.settings import ToolSetting, by_rule
+from nullah.core.operations.settings import ToolSetting, by_mate, by_rule
 from nullah.core.operations.stock import Stock, Surface
 from nullah.core.piece.part import INSIDE, Part
 from nullah.core.plan import Plan
@@ -30,7 +30,11 @@ def milling_operations(plan: Plan, part: Part) -> Iterator[Operation]:
     lows = plan.project.lows_left.mm if hidden else Fraction(0)
 
     def to(surface: Surface, quantity: str) -> ToolSetting:
-        return by_rule(_SIZES[surface], blank[surface.axis], surface, marks, Direction.NEAREST, quantity)
+        size = blank[surface.axis]
+        like = milled_like(plan, part, surface) if surface is not Surface.FACE_SIDE else None
+        if like is not None:
+            return by_mate(_SIZES[surface], size, surface, like.id, quantity)
+        return by_rule(_SIZES[surface], size, surface, marks, Direction.NEAREST, quantity)
 
     def sized(surface: Surface, quantity: str, waits: bool) -> Operation:
         if not waits:
@@ -45,6 +49,23 @@ def milling_operations(plan: Plan, part: Part) -> Iterator[Operation]:
     yield sized(Surface.FACE_EDGE, names[1], bool(wide))
     yield PlaneTrue(part=part.id, stock=blank, surface=Surface.REFERENCE_END)
     yield sized(Surface.REFERENCE_END, names[0], bool(long))
+
+
+def milled_like(plan: Plan, part: Part, surface: Surface) -> Part | None:
+    """Return an unlike part that is milled before and as long or as wide, from which that is taken; None without one.
+
+    What spans the same must come out the same, whatever the rule says twice.
+    """
+    axis, blank = surface.axis, blank_of(plan, part)
+    if measured_for(plan.ledger, part)[axis]:
+        return None
+    for other in plan.parts:
+        if other.alike == part.alike:
+            return None
+        alike = blank_of(plan, other)[axis] == blank[axis] and not measured_for(plan.ledger, other)[axis]
+        if alike and other.grain is part.grain and other.across is part.across:
+            return other
+    return None
 
 
 def gluing_of_staves(plan: Plan, part: Part, made: StavesGlueUp) -> GlueStaves:

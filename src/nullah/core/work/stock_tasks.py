@@ -15,6 +15,7 @@ from nullah.core.catalogue import N_
 from nullah.core.ledger import Origin
 from nullah.core.operations.operation import Operation
 from nullah.core.operations.sawing import SawThrough
+from nullah.core.operations.stock import Surface
 from nullah.core.piece.part import Part
 from nullah.core.plan import Plan
 from nullah.core.rack.drying import readiness
@@ -26,6 +27,7 @@ from nullah.core.work.milling import (
     flattening,
     gluing_of_staves,
     gluing_together,
+    milled_like,
     milling_operations,
     resawing,
 )
@@ -180,9 +182,11 @@ def mill_tasks(plan: Plan, saw: tuple[Task, ...]) -> MillTasks:
     for alike, parts in groups.items():
         ids = tuple(part.id for part in parts)
         after = tuple(dict.fromkeys(name for each in ids for name in after_of.get(each, ())))
+        like = (milled_like(plan, parts[0], each) for each in (Surface.FACE_EDGE, Surface.REFERENCE_END))
+        set_from = tuple(dict.fromkeys(by_part[other.id] for other in like if other is not None))
         glued = _glued_up(plan, alike, parts, after)
         tasks += glued
-        after = (glued[-1].id,) if glued else after
+        after = (*((glued[-1].id,) if glued else after), *set_from)
         waiting = any(plan.waiting(part) or _fits(plan, part) for part in parts)
         ends = 0 if waiting else 2 * len(parts)
         work = (("plane", _shavings(plan, parts)), ("true", float(len(parts))), ("end", float(ends)))

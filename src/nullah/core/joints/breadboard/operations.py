@@ -274,7 +274,8 @@ class _End(_Side):
         return low, high
 
     def _deep(self, name: str, deep: Fraction, quantity: str) -> Bounds:
-        setting = by_rule(name, deep, self._into, self._marks, quantity=quantity)
+        # What goes in is cut already: the depth is taken from it, so that shoulder and end close together.
+        setting = by_mate(name, deep, self._into, self._making.second.part.id, quantity)
         return (setting, self._into) if self._into.high else (self._into, setting)
 
     @property

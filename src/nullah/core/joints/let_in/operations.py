@@ -314,7 +314,7 @@ class _Cutting:
             length = (
                 by_mate("wide", long, end, mate.id, self._names.width)
                 if self._into_notch and long == mate.thickness.mm
-                else by_rule("tongue", long, end, marks, quantity=self._names.depth)
+                else by_mate("tongue", long, end, mate.id, self._names.depth)
             )
             left = self._stock.thickness - deep
             thick = (
@@ -342,7 +342,14 @@ class _Cutting:
         end, edge, marks = self._into(X), self._into(Y), self._making.marks
         shoulder = self._stock.length - self._sunk(X) if end.high else self._sunk(X)
         nearer, distance = _nearer(self._stock, X, shoulder)
-        across = self._gauge(LineKind.WALL, by_rule("long", distance, nearer, marks), (Surface.FACE_SIDE,))
+        # What goes in is as long as its channel came out deep, so that its shoulder closes when it bottoms.
+        entering = not self._host and nearer is end
+        long = (
+            by_mate("long", distance, nearer, self._mate.part.id, self._names.depth)
+            if entering
+            else by_rule("long", distance, nearer, marks)
+        )
+        across = self._gauge(LineKind.WALL, long, (Surface.FACE_SIDE,))
         mate = self._mate.part.id if self._host else self._making.first.part.id
         deep = by_mate("deep", self._sunk(Y), edge, mate, self._names.notch)
         along = self._gauge(LineKind.NOTCH, deep, (Surface.FACE_SIDE,))

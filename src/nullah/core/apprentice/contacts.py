@@ -1,0 +1,137 @@
+"""Where the parts of a piece touch, or nearly do, by their solids as designed."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Mapping
+from itertools import combinations
+from typing import NamedTuple
+
+import manifold3d
+import numpy as np
+
+from nullah.core.apprentice.made_part import Floats
+from nullah.core.piece.solids import PlanarFace, Recipe, build, flat_faces
+
+#: Surfaces that are planned to stand so near to each other are looked at, mm.
+NEAR = 2.5
+#: What is less than this apart touches, mm.
+TOUCHES = 0.02
+#: What is smaller than this is no surface that bears, mm².
+_SMALL = 6.0
+#: How far inside its border a contact is felt, mm: as far as it is wide enough, for borders come out otherwise too.
+_INSIDE = (2.0, 1.2, 0.6, 0.3, 0.1)
+
+
+Points = tuple[tuple[float, float, float], ...]
+
+
+class Contact(NamedTuple):
+    """Two surfaces that face each other.
+
+    Parameters
+    ----------
+    first, second : str
+        The parts.
+    normal : tuple of float
+        Out of the first.
+    points : tuple of points
+        On the first, within its border, mm.
+    border : tuple of points
+        On its border, mm.
+    room : float
+        How far the second is planned to be away, mm.
+    """
+
+    first: str
+    second: str
+    normal: tuple[float, float, float]
+    points: Points
+    border: Points
+    room: float
+
+    @property
+    def axis(self) -> int:
+        """The axis of the piece to which it is most nearly square."""
+        return int(np.argmax(np.abs(self.normal)))
+
+
+class _Flat(NamedTuple):
+    """A face of a part: its plane, and what it covers of it."""
+
+    normal: Floats
+    offset: float
+    low: Floats
+    high: Floats
+    face: PlanarFace
+
+
+def contacts(recipes: Mapping[str, Recipe]) -> tuple[Contact, ...]:
+    """Return where any two parts touch or nearly do.
+
+    Parameters
+    ----------
+    recipes : mapping of part id to Recipe
+        All in the same frame.
+    """
+    flats = {part: tuple(_flats(made)) for part, made in recipes.items()}
+    found: list[Contact] = []
+    for first, second in combinations(recipes, 2):
+        (a, b), (c, d) = recipes[first].block, recipes[second].block
+        if all(a[i] < d[i] + NEAR and c[i] < b[i] + NEAR for i in range(3)):
+            found += _between(first, flats[first], second, flats[second])
+    return tuple(found)
+
+
+def _flats(made: Recipe) -> Iterator[_Flat]:
+    for face in flat_faces(build(made, 0.0)):
+        corners = np.array([corner for loop in face.loops for corner in loop])
+        # The face's own normal is rounded; over a long board that would be some hundredths of a millimetre.
+        outline = np.array(face.loops[0])
+        normal = np.cross(outline - outline[0], np.roll(outline, -1, axis=0) - outline[0]).sum(axis=0)
+        normal /= np.linalg.norm(normal)
+        yield _Flat(normal, float(normal @ corners[0]), corners.min(axis=0), corners.max(axis=0), face)
+
+
+def _between(first: str, ones: tuple[_Flat, ...], second: str, others: tuple[_Flat, ...]) -> Iterator[Contact]:
+    for one in ones:
+        for other in others:
+            if float(one.normal @ other.normal) > -0.9999:
+                continue
+            room = -other.offset - one.offset
+            if not -TOUCHES < room < NEAR:
+                continue
+            if (one.low > other.high + room + TOUCHES).any() or (other.low > one.high + room + TOUCHES).any():
+                continue
+            patch = _patch(one, other)
+            if patch is not None:
+                x, y, z = (float(each) for each in one.normal)
+                yield Contact(first, second, (x, y, z), *patch, room if room > TOUCHES else 0.0)
+
+
+def _patch(one: _Flat, other: _Flat) -> tuple[Points, Points] | None:
+    """Return some points of what two faces share of a plane, far from each other: within its border, and on it."""
+    along = np.zeros(3)
+    along[int(np.argmin(np.abs(one.normal)))] = 1.0
+    u = np.cross(one.normal, along)
+    u /= np.linalg.norm(u)
+    v = np.cross(one.normal, u)
+    shared = _section(one, u, v) ^ _section(other, u, v)
+    if shared.area() < _SMALL:
+        return None
+    insets = (shared.offset(-inside, manifold3d.JoinType.Miter) for inside in _INSIDE)
+    inner = next((each for each in insets if each.area() > 0.01), None)
+    if inner is None:
+        return None
+
+    def corners(section: manifold3d.CrossSection) -> Points:
+        flat = np.concatenate([np.asarray(polygon) for polygon in section.to_polygons()])
+        chosen = {int(np.argmax(flat @ np.array(way))) for way in ((1, 1), (1, -1), (-1, 1), (-1, -1))}
+        points = (flat[index, 0] * u + flat[index, 1] * v + one.normal * one.offset for index in sorted(chosen))
+        return tuple((float(a), float(b), float(c)) for a, b, c in points)
+
+    return corners(inner), corners(shared)
+
+
+def _section(flat: _Flat, u: Floats, v: Floats) -> manifold3d.CrossSection:
+    loops = [np.column_stack([np.array(loop) @ u, np.array(loop) @ v]) for loop in flat.face.loops]
+    return manifold3d.CrossSection(loops, manifold3d.FillRule.EvenOdd)

@@ -1,0 +1,308 @@
+"""A part as hands made it beside the part as it was told, felt along straight lines."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Sequence
+from functools import lru_cache
+from typing import NamedTuple
+
+import manifold3d
+import numpy as np
+from numpy.typing import NDArray
+
+from nullah.core.operations.regions import BeyondRegion, BoreRegion, HullRegion, PrismRegion, Region
+from nullah.core.piece.frame import Frame
+from nullah.core.piece.space import Axis
+
+Floats = NDArray[np.float64]
+
+#: How deep in the wood a feeler starts towards a surface at the most, mm, and what is no more than a skin.
+_DEEP, _SKIN = 2.0, 0.1
+#: So far back wood is looked for that is not where it should be, mm.
+_BACK = 12.0
+#: Two places nearer than this are one, mm.
+NEAR = 1e-6
+#: Corners of a round hole.
+_CORNERS = 12
+
+
+Point = tuple[float, float, float]
+#: Where a face is looked at along its sides, of their length.
+_SHARES = (0.1, 0.5, 0.9)
+
+
+class Face(NamedTuple):
+    """A flat face of what is taken: its outward normal, and some points on it; in the frame of a blank, mm."""
+
+    normal: Point
+    points: tuple[Point, ...]
+
+
+#: Wood that is taken: what lies within all of its faces.
+Body = tuple[Face, ...]
+
+
+@lru_cache(maxsize=8192)
+def bodies(region: Region) -> tuple[Body, ...]:
+    """Return a region as bodies without hollows, each by its faces; none where it is empty."""
+    match region:
+        case BeyondRegion(point, normal):
+            return ((Face((-normal[0], -normal[1], -normal[2]), (point,)),),)
+        case PrismRegion(axis, polygon, start, end):
+            return tuple(_prism(axis, flat, start, end) for flat in _convex(polygon)) if end > start else ()
+        case BoreRegion(axis, centre, diameter, start, end, to_diameter):
+            wide = diameter / 2 if to_diameter is None else (diameter + to_diameter) / 4
+            turns = np.linspace(0, 2 * np.pi, _CORNERS, endpoint=False)
+            circle = [(centre[0] + wide * np.cos(turn), centre[1] + wide * np.sin(turn)) for turn in turns]
+            return (_prism(axis, circle, min(start, end), max(start, end)),)
+        case HullRegion(points):
+            return (_hull(points),)
+
+
+def _prism(axis: int, polygon: Sequence[tuple[float, float]], start: float, end: float) -> Body:
+    """Return a prism by its faces; the corners of its polygon run counter-clockwise."""
+    one, other = (axis + 1) % 3, (axis + 2) % 3
+
+    def at(a: float, b: float, c: float) -> Point:
+        place = {axis: c, one: a, other: b}
+        return place[0], place[1], place[2]
+
+    found = []
+    for (a, b), (c, d) in zip(polygon, (*polygon[1:], polygon[0]), strict=True):
+        long = float(np.hypot(c - a, d - b))
+        if long > NEAR:
+            points = (
+                at(a + (c - a) * over, b + (d - b) * over, start + (end - start) * along)
+                for over in _SHARES
+                for along in _SHARES
+            )
+            found.append(Face(at((d - b) / long, (a - c) / long, 0.0), tuple(points)))
+    middle = np.mean(np.array(polygon), axis=0)
+    inner = [middle, *(middle + 0.9 * (np.array(corner) - middle) for corner in polygon)]
+    for place, way in ((start, -1.0), (end, 1.0)):
+        found.append(Face(at(0.0, 0.0, way), tuple(at(float(a), float(b), place) for a, b in inner)))
+    return tuple(found)
+
+
+def _convex(polygon: Sequence[tuple[float, float]]) -> Iterator[list[tuple[float, float]]]:
+    """Yield a polygon, counter-clockwise; where it has hollows, the triangles it is made of."""
+    points = np.array(polygon)
+    ahead = np.roll(points, -1, axis=0)
+    area = float(np.sum(points[:, 0] * ahead[:, 1] - points[:, 1] * ahead[:, 0])) / 2
+    if abs(area) < NEAR:
+        return
+    if area < 0:
+        points = points[::-1]
+    edges = np.roll(points, -1, axis=0) - points
+    following = np.roll(edges, -1, axis=0)
+    if (edges[:, 0] * following[:, 1] - edges[:, 1] * following[:, 0] > -NEAR).all():
+        yield [(float(a), float(b)) for a, b in points]
+        return
+    for corners in manifold3d.triangulate([points]):
+        yield [(float(a), float(b)) for a, b in points[list(corners)]]
+
+
+def _hull(points: Sequence[tuple[float, float, float]]) -> Body:
+    from scipy.spatial import ConvexHull
+
+    hull = ConvexHull(np.array(points), qhull_options="QJ")
+    return tuple(
+        Face((float(a), float(b), float(c)), (_triple(hull.points[corners].mean(axis=0)),))
+        for (a, b, c, _), corners in zip(hull.equations, hull.simplices, strict=True)
+    )
+
+
+def _triple(values: Floats) -> Point:
+    return float(values[0]), float(values[1]), float(values[2])
+
+
+class Planes(NamedTuple):
+    """A body as what lies within planes: their normals (n, 3), and how far along them they stand (n,), mm."""
+
+    normals: Floats
+    offsets: Floats
+
+    def holds(self, point: Floats) -> bool:
+        """Return whether a point lies in it."""
+        return bool((self.normals @ point <= self.offsets + NEAR).all())
+
+    def spans(self, points: Floats, ways: Floats) -> tuple[Floats, Floats]:
+        """Return from where to where straight lines pass through it; the end before the start where they miss it.
+
+        Parameters
+        ----------
+        points, ways : (m, 3)
+            Where each line starts, mm, and its direction.
+        """
+        along = self.normals @ ways.T
+        room = self.offsets[:, None] - self.normals @ points.T
+        with np.errstate(divide="ignore", invalid="ignore"):
+            at = room / along
+        low = np.where(along < -NEAR, at, -np.inf).max(axis=0)
+        high = np.where(along > NEAR, at, np.inf).min(axis=0)
+        outside = ((np.abs(along) <= NEAR) & (room < 0)).any(axis=0)
+        return np.where(outside, np.inf, low), np.where(outside, -np.inf, high)
+
+
+def planes_of(body: Body, moved: Sequence[float] = ()) -> Planes:
+    """Return a body as planes.
+
+    Parameters
+    ----------
+    body : Body
+    moved : sequence of float
+        How far each face has come outwards, mm; none: where it is.
+    """
+    normals = np.array([face.normal for face in body])
+    offsets = np.einsum("ij,ij->i", normals, np.array([face.points[0] for face in body]))
+    return Planes(normals, offsets + np.array(moved) if len(moved) else offsets)
+
+
+class Boundary(NamedTuple):
+    """Where a straight line passes between wood and air: how far along it, mm, and whether the wood ends there."""
+
+    at: float
+    ends: bool
+
+
+class Wood:
+    """A blank and what was taken from it, in its own frame.
+
+    Parameters
+    ----------
+    size : sequence of float
+        Length, width and thickness of the blank, mm.
+    """
+
+    def __init__(self, size: Sequence[float]) -> None:
+        self.taken: list[Planes] = []
+        for axis, long in enumerate(size):
+            way = np.zeros(3)
+            way[axis] = 1.0
+            self.taken += [Planes(way[None, :], np.zeros(1)), Planes(-way[None, :], np.array([-long]))]
+
+    def there(self, point: Floats) -> bool:
+        """Return whether there is wood at a point."""
+        return not any(body.holds(point) for body in self.taken)
+
+    def to_air(self, points: Floats, ways: Floats, deep: Floats) -> Floats:
+        """Return how far from each point the wood reaches that begins behind it, mm; NaN where none is there.
+
+        Where the wood ends before that, it is looked for further back.
+
+        Parameters
+        ----------
+        points, ways : (m, 3)
+            Where the surface should be, and its outward normal.
+        deep : (m,)
+            How far behind it there should be wood, mm.
+        """
+        starts, ends = (np.array(each) for each in zip(*(body.spans(points, ways) for body in self.taken), strict=True))
+        ends = np.where(ends > starts, ends, -np.inf)
+        found = np.full(len(points), np.nan)
+        start = -deep
+        for _ in range(len(self.taken)):
+            # What covers the start is gone through backwards, until there is wood behind it.
+            covers = (starts <= start) & (ends > start)
+            back = np.where(covers, starts, np.inf).min(axis=0)
+            further = np.isfinite(back) & (back > -_BACK)
+            if not further.any():
+                break
+            start = np.where(further, back - 1e-6, start)
+        covered = ((starts <= start) & (ends > start)).any(axis=0)
+        ahead = np.where((ends > start) & (starts > start), starts, np.inf).min(axis=0)
+        return np.where(covered, found, ahead)
+
+    def deep(self, points: Floats, ways: Floats) -> Floats:
+        """Return how far behind each point of a surface wood is for certain, mm: half of it, and no more than needed.
+
+        Parameters
+        ----------
+        points, ways : (m, 3)
+            Of the surface, and its outward normal.
+        """
+        least = np.full(len(points), 2 * _DEEP)
+        for body in self.taken:
+            low, high = body.spans(points, -ways)
+            meets = (high > low) & (high > _SKIN)
+            least = np.where(meets, np.minimum(least, np.maximum(low, _SKIN)), least)
+        return least / 2
+
+    def boundaries(self, point: Floats, axis: int) -> list[Boundary]:
+        """Return where a line along an axis through a point passes between wood and air, along that axis, mm."""
+        way = np.zeros(3)
+        way[axis] = 1.0
+        start = point.copy()
+        start[axis] = 0.0
+        air = []
+        for body in self.taken:
+            low, high = body.spans(start[None, :], way[None, :])
+            if high[0] > low[0] + NEAR:
+                air.append((float(low[0]), float(high[0])))
+        air.sort()
+        found: list[Boundary] = []
+        reached = -np.inf
+        for low_, high_ in air:
+            if low_ > reached + 1e-4 and np.isfinite(reached):
+                found += [Boundary(reached, False), Boundary(low_, True)]
+            reached = max(reached, high_)
+        return found
+
+
+class MadePart:
+    """A part in two states: as it was told, and as it came out.
+
+    Parameters
+    ----------
+    frame : Frame
+    told : sequence of float
+        Size of the blank as told, mm.
+    found : sequence of float
+        As it was milled, mm.
+    """
+
+    def __init__(self, frame: Frame, told: Sequence[float], found: Sequence[float]) -> None:
+        self.frame = frame
+        self.told, self.found = Wood(told), Wood(found)
+        #: Its size along each axis as it is now, mm.
+        self.size = [float(each) for each in found]
+        self._places = [axis.value for axis in frame.axes]
+        self._signs = np.array([-1.0 if turned else 1.0 for turned in frame.turned])
+        self._zero = np.array(
+            [
+                float(high if turned else low)
+                for turned, low, high in zip(frame.turned, frame.low, frame.high, strict=True)
+            ]
+        )
+
+    def own(self, points: Floats) -> Floats:
+        """Return points (…, 3) of the piece in the frame of the blank."""
+        return np.asarray((points[..., self._places] - self._zero) * self._signs)
+
+    def own_ways(self, ways: Floats) -> Floats:
+        """Return directions (…, 3) of the piece in the frame of the blank."""
+        return np.asarray(ways[..., self._places] * self._signs)
+
+    def in_piece(self, points: Floats) -> Floats:
+        """Return points (…, 3) of the blank in the piece, as it was designed."""
+        found = np.empty_like(points)
+        found[..., self._places] = points * self._signs + self._zero
+        return found
+
+    def own_axis(self, axis: Axis) -> int:
+        """Return which of the blank's axes lies along an axis of the piece."""
+        return self.frame.axes.index(axis)
+
+    def stands_out(self, points: Floats, normals: Floats) -> Floats:
+        """Return by how much the wood found reaches beyond points of its surface, mm.
+
+        Parameters
+        ----------
+        points, normals : (m, 3)
+            Of the piece: where the surface was designed to be, and its outward normal.
+        """
+        return self.felt(self.own(points), self.own_ways(normals))
+
+    def felt(self, points: Floats, normals: Floats) -> Floats:
+        """Return the same of points in the frame of the blank, mm."""
+        return self.found.to_air(points, normals, self.told.deep(points, normals))

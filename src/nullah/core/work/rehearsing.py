@@ -1,0 +1,355 @@
+"""A rehearsal: the whole piece built by the order of work alone, by hands that err, measured as it comes out."""
+
+from __future__ import annotations
+
+from collections.abc import Collection, Iterable, Iterator, Mapping, Sequence
+from fractions import Fraction
+from functools import lru_cache
+from itertools import product
+
+import numpy as np
+
+from nullah.core import actions
+from nullah.core.apprentice.by_hand import Bench, felt_along
+from nullah.core.apprentice.contacts import TOUCHES, Contact, contacts
+from nullah.core.apprentice.made_part import MadePart, bodies
+from nullah.core.apprentice.standing import Place, Standing, stand, unmoved
+from nullah.core.bench.tasks import Joining, Task, Trade
+from nullah.core.identity import IdentityKey
+from nullah.core.joints.steps import frames_of
+from nullah.core.ledger import Ledger, Measured
+from nullah.core.lengths import from_float
+from nullah.core.operations.fastening import Bore, Pin
+from nullah.core.operations.operation import Operation
+from nullah.core.operations.regions import Region
+from nullah.core.piece.form import Assembly
+from nullah.core.piece.solids import recipe
+from nullah.core.piece.space import Box
+from nullah.core.plan import Plan, work_out
+from nullah.core.rules import names_in
+from nullah.core.shop import Hands
+from nullah.core.work.bench_work import blank_of
+from nullah.core.work.order_of_work import order_of_work
+from nullah.core.work.rehearsal import (
+    OPEN,
+    SHAVED,
+    Found,
+    Joined,
+    MadeAgain,
+    NoOrder,
+    NotFound,
+    OutOfOrder,
+    Refused,
+    Rehearsal,
+)
+from nullah.core.work.stock_tasks import waits_of
+
+#: How near to its planned figure something must be to be what is measured, mm.
+_SAME = 1.7
+#: So far outside a surface it is looked whether something covers it, mm.
+_BESIDE = 0.3
+
+
+#: What holds parts together for good; what is only nailed is racked square again when the next part goes on.
+_FAST = frozenset({Joining.GLUE, Joining.SCREWS, Joining.PEGS})
+
+
+def rehearse(plan: Plan, hands: Hands, seed: int, measured: bool = True) -> Rehearsal:
+    """Build a piece by its order of work.
+
+    Parameters
+    ----------
+    plan : Plan
+    hands : Hands
+        How far off they are.
+    seed : int
+        Of their errors.
+    measured : bool
+        Whether what waits for a measurement is cut to it, or else to the drawing.
+    """
+    order = order_of_work(plan)
+    if not order.tasks:
+        return Rehearsal((), (), (NoOrder(),))
+    found = _Building(plan, hands, seed, measured).whole()
+    return found._replace(refused=(*map(OutOfOrder, order.faults), *found.refused))
+
+
+class _Building:
+    """A piece as it is built: told by the plan of the moment, and standing as the first one designed it."""
+
+    def __init__(self, plan: Plan, hands: Hands, seed: int, measured: bool) -> None:
+        self.designed = self.plan = plan
+        self.bench = Bench(hands, np.random.default_rng(seed), measured)
+        self.touching = contacts_of(plan)
+        self.shaved = _shaved(self.touching, order_of_work(plan).tasks, waits_of(plan))
+        self.places: dict[str, Place] = {}
+        self.bodies: list[frozenset[str]] = []
+        #: How each contact closed when its parts were joined: what is open, and what is too tight, mm.
+        self.closed: dict[Contact, tuple[float, float]] = {}
+        #: How much of what touches was shaved off as it was tried, mm.
+        self.worn: dict[Contact, float] = {}
+        self.there: set[str] = set()
+        self.done: dict[str, Task] = {}
+        self.found: list[Found] = []
+        self.refused: dict[Refused, None] = {}
+
+    def whole(self) -> Rehearsal:
+        """Do all tasks, and put the piece together."""
+        while (task := self._next()) is not None:
+            self.done[task.id] = task
+            if task.trade is Trade.MEASURE and self.bench.measured:
+                self._measure(task)
+                self.refused |= dict.fromkeys(map(MadeAgain, _changed(order_of_work(self.plan).tasks, self.done)))
+            else:
+                self._do(task)
+        if self.plan.parts:
+            self._join(part.id for part in self.plan.parts)
+        joints = tuple(_joined(self.designed, self.touching, self.closed, self.shaved))
+        return Rehearsal(joints, tuple(self.found), tuple(self.refused))
+
+    def _next(self) -> Task | None:
+        return next((task for task in order_of_work(self.plan).tasks if task.id not in self.done), None)
+
+    def _do(self, task: Task) -> None:
+        if task.trade is Trade.MILL:
+            for part in task.parts:
+                self._blank(part, [each for each in task.operations if each.part == part])
+        elif task.trade not in (Trade.SAW, Trade.DRY):
+            for each in task.operations:
+                self._blank(each.part)
+            self.bench.do(task.operations)
+            if task.trade is Trade.JOINT:
+                self._try(task)
+            elif task.joins:
+                self.there |= {part for join in task.joins for part in join.parts}
+                self._join(part for join in task.joins if join.how in _FAST for part in join.parts)
+
+    def _blank(self, part_id: str, milling: Iterable[Operation] = ()) -> None:
+        part = self.plan.part(part_id)
+        if part is not None and part_id not in self.bench.parts:
+            told = [float(size) for size in blank_of(self.plan, part)]
+            frame = frames_of(self.designed.assembly)[part_id]
+            self.bench.parts[part_id] = MadePart(frame, told, self.bench.milled(told, milling))
+            self.places[part_id] = unmoved(self.bench.parts[part_id])
+
+    def _try(self, task: Task) -> None:
+        """Try what was cut to fit where it will be, and shave it until it goes in."""
+        tried = {part for join in task.joins for part in join.parts}
+        waits = waits_of(self.plan)
+        names = {name for part in tried for name in waits.get(part, ())}
+        around = {
+            part
+            for each in self.done.values()
+            if each.trade is Trade.MEASURE and names & set(each.measures)
+            for part in each.between
+        }
+        if tried & set(waits) and around:
+            touching, standing = self._standing(tried | around)
+            for contact, tight in zip(touching, standing.tight, strict=True):
+                if (contact.first, contact.second, contact.axis) in self.shaved:
+                    self.worn[contact] = self.worn.get(contact, 0.0) + tight
+
+    def _join(self, parts: Iterable[str]) -> None:
+        """Join parts, and what they are joined to already, for good; what lies there loosely is held by them."""
+        wanted = set(parts)
+        if not wanted:
+            return
+        touching, standing = self._standing(self.there | wanted)
+        self.places |= standing.places
+        whole = frozenset(wanted.union(*(body for body in self.bodies if body & wanted)))
+        self.bodies = [*(body for body in self.bodies if not body & wanted), whole]
+        for contact, *found in zip(touching, standing.gaps, standing.tight, strict=True):
+            if {contact.first, contact.second} <= whole:
+                self.closed[contact] = (found[0], found[1])
+
+    def _standing(self, parts: Collection[str]) -> tuple[list[Contact], Standing]:
+        """Put parts together; return what closes then, and how they stand."""
+        for part in parts:
+            self._blank(part)
+        one = {part: number for number, body in enumerate(self.bodies) for part in body}
+        touching = [
+            contact
+            for contact in self.touching
+            if contact.first in parts
+            and contact.second in parts
+            and (contact.first not in one or one[contact.first] != one.get(contact.second))
+        ]
+        there = {part: made for part, made in self.bench.parts.items() if part in parts}
+        worn = [self.worn.get(contact, 0.0) for contact in touching]
+        return touching, stand(there, touching, worn, self.shaved, self.bodies, self.places)
+
+    def _measure(self, task: Task) -> None:
+        """Measure what a task says on what stands then, and let the plan follow it."""
+        there = {part: made for part, made in self.bench.parts.items() if part in task.between}
+        places = self._standing(there)[1].places
+        project, ledger = self.plan.project, self.plan.ledger
+        assert ledger is not None
+        for name in task.measures:
+            planned = ledger.length(name)
+            off = self._off(name, ledger, there, places)
+            if off is None:
+                self.refused[NotFound(name)] = None
+                continue
+            found = from_float(round(float(planned) + off + self.bench.off(self.bench.hands.measuring), 2))
+            self.found.append(Found(name, planned, found))
+            project = actions.measure(project, name, Measured(found))
+        self.plan = work_out(project, milling=False, proving=False)
+
+    def _off(
+        self, name: str, ledger: Ledger, there: Mapping[str, MadePart], places: Mapping[str, Place]
+    ) -> float | None:
+        """Return by how much a quantity is more than planned, mm; None where nothing that stands has it."""
+        rule = ledger.quantity(name).definition.rule
+        if not rule:
+            return 0.0  # it is no part of the piece: the drawing has it as it is
+        waiting = (part for part, names in waits_of(self.plan).items() if name in names)
+        frames = frames_of(self.designed.assembly)
+        boxes = [frames[part].part.box for part in (*waiting, *there) if part in frames]
+        # What does not stand yet as a whole is measured as far as it does: between the lines on one board.
+        for each in (name, *names_in(rule)):
+            off = _measured(there, places, float(ledger[each]), boxes)
+            if off is not None:
+                return off
+        return None
+
+
+def _changed(tasks: Iterable[Task], done: Mapping[str, Task]) -> Iterator[str]:
+    """Yield parts whose cuts would now be told otherwise than they were done."""
+    for task in tasks:
+        before = done.get(task.id)
+        if before is not None and task.trade not in (Trade.SAW, Trade.MILL, Trade.DRY):
+            for was, now in zip(before.operations, task.operations, strict=False):
+                nailed = isinstance(now, Bore) and now.pin is Pin.SCREW
+                otherwise = len(was.takes) != len(now.takes)
+                if not nailed and (otherwise or any(map(_apart, was.takes, now.takes))):
+                    yield now.part
+
+
+def _apart(was: Region, now: Region) -> bool:
+    """Return whether what was taken is not what is told to be taken now, by more than a gap that shows."""
+    for one, other in zip(bodies(was), bodies(now), strict=False):
+        for face, moved in zip(one, other, strict=False):
+            between = np.array(moved.points[0]) - np.array(face.points[0])
+            if abs(float(np.array(face.normal) @ between)) > OPEN:
+                return True
+    return False
+
+
+def _measured(
+    parts: Mapping[str, MadePart], places: Mapping[str, Place], planned: float, boxes: Iterable[Box]
+) -> float | None:
+    """Return by how much something that parts have between them is more than planned, mm: at the tightest place.
+
+    It is felt along lines through some boxes of the piece. None where nothing is so far apart.
+    """
+    best: tuple[float, float] | None = None
+    boxes = tuple(boxes)
+    for axis in range(3):
+        others = [each for each in range(3) if each != axis]
+        lines = {
+            tuple(
+                round(float(low + (high - low) * share), 3) for low, high, share in zip(*corners, shares, strict=True)
+            )
+            for box in boxes
+            for corners in [([box.low[each] for each in others], [box.high[each] for each in others])]
+            for shares in product((Fraction(1, 20), Fraction(1, 3), Fraction(3, 4)), repeat=2)
+        }
+        for line in sorted(lines):
+            place = np.zeros(3)
+            place[others] = line
+            met = []
+            for part, made in parts.items():
+                for at, off in felt_along(made, place, axis):
+                    point = place.copy()
+                    point[axis] = at
+                    met.append((at, off + float(places[part].shift(point)[axis])))
+            met.sort()
+            for number, (low, low_off) in enumerate(met):
+                for high, high_off in met[number + 1 :]:
+                    away = abs(high - low - planned)
+                    if away < _SAME:
+                        key = (round(away, 2), high - low + high_off - low_off - planned)
+                        best = key if best is None else min(best, key)
+    return None if best is None else best[1]
+
+
+# --- contacts ---------------------------------------------------------------------------------------
+
+
+def contacts_of(plan: Plan) -> tuple[Contact, ...]:
+    """Return where the parts of a piece touch."""
+    return _contacts(IdentityKey(plan.assembly))
+
+
+@lru_cache(maxsize=4)
+def _contacts(key: IdentityKey[Assembly]) -> tuple[Contact, ...]:
+    assembly = key.carried
+    parts = {part.id: part for part in assembly.parts}
+    return contacts({part.id: recipe(part, assembly.joints, parts) for part in assembly.parts})
+
+
+def _shaved(
+    touching: Iterable[Contact], tasks: Iterable[Task], fitted: Collection[str]
+) -> frozenset[tuple[str, str, int]]:
+    """Return between which parts, and along which axis, what enters is shaved until it goes in, as it is tried.
+
+    What is held from both sides was made to enter; what is cut to fit is tried where it will be, and shaved all round.
+    """
+    tried = {
+        frozenset(join.parts)
+        for task in tasks
+        for join in task.joins
+        if task.trade is Trade.JOINT and join.how in (Joining.DRY, Joining.STARTED)
+    }
+    found: set[tuple[str, str, int]] = set()
+    sides: dict[tuple[str, str, int], set[bool]] = {}
+    for contact in touching:
+        key = (contact.first, contact.second, contact.axis)
+        if {contact.first, contact.second} in tried:
+            sides.setdefault(key, set()).add(contact.normal[contact.axis] > 0)
+        around = {contact.first: contact.second, contact.second: contact.first}
+        if any(part in fitted and other not in fitted for part, other in around.items()):
+            found.add(key)
+    return frozenset(found | {key for key, ways in sides.items() if len(ways) == 2})
+
+
+def _joined(
+    plan: Plan,
+    touching: tuple[Contact, ...],
+    closed: Mapping[Contact, tuple[float, float]],
+    shaved: frozenset[tuple[str, str, int]],
+) -> Iterator[Joined]:
+    """Yield how parts came together."""
+    pairs: dict[tuple[str, str], list[Contact]] = {}
+    for contact in touching:
+        pairs.setdefault((contact.first, contact.second), []).append(contact)
+    joined = {frozenset((joint.first, joint.second)) for joint in plan.assembly.joints}
+    for first, second in joined - {frozenset(pair) for pair in pairs}:
+        yield Joined((first, second), 0.0, 0.0, 0.0)  # planned to stay apart, further than anything errs
+    for pair, facing in pairs.items():
+        seated = [contact for contact in facing if contact.room == 0.0]
+        gaps = [closed[contact][0] for contact in seated]
+        seen = [closed[contact][0] for contact in seated if _seen(plan, contact)]
+        tight = [closed[contact][1] - (SHAVED if (*pair, contact.axis) in shaved else 0.0) for contact in facing]
+        yield Joined(pair, max(gaps, default=0.0), max(tight, default=0.0), max(seen, default=0.0))
+
+
+def _seen(plan: Plan, contact: Contact) -> bool:
+    """Return whether a seam comes out in a side that is seen, and that nothing covers there."""
+    for part_id in (contact.first, contact.second):
+        part = plan.part(part_id)
+        for side in part.shows if part is not None else ():
+            axis = side.axis.value
+            at = float(part.box.at(side)) if part is not None else 0.0
+            if axis == contact.axis:
+                continue
+            for point in contact.border:
+                outside = list(point)
+                outside[axis] += _BESIDE if side.high else -_BESIDE
+                if abs(point[axis] - at) < TOUCHES and not any(_within(outside, other.box) for other in plan.parts):
+                    return True
+    return False
+
+
+def _within(point: Sequence[float], box: Box) -> bool:
+    return all(low <= each <= high for each, low, high in zip(point, box.low, box.high, strict=True))

@@ -1,0 +1,65 @@
+"""What is measured changes what is cut to it, and nothing else: not the order of work, not whether the piece proves."""
+
+import pytest
+from tests.told import each_choice, planned
+
+from nullah.core import actions
+from nullah.core.card import Severity
+from nullah.core.forms import FORMS
+from nullah.core.ledger import Measured
+from nullah.core.lengths import from_float, mm
+from nullah.core.plan import prove_plan, work_out
+from nullah.core.project import Piece, Project
+from nullah.core.work.order_of_work import order_of_work
+
+TRIED = [(form, chosen) for form in sorted(FORMS.keys() - {"own", "joint"}) for chosen in each_choice(form)]
+
+
+def failing(plan):
+    return [each.remark.fact for each in prove_plan(plan).findings if each.remark.weight is Severity.FAILURE]
+
+
+@pytest.mark.sampled(11)
+@pytest.mark.parametrize("chosen", TRIED)
+@pytest.mark.parametrize("off", [0.6, -0.6])
+def test_a_measurement_changes_neither_the_order_nor_whether_it_proves(chosen, off):
+    plan = planned(*chosen)
+    before = order_of_work(plan).tasks
+    project = plan.project
+    names = [name for task in before for name in task.measures]
+    for number, name in enumerate(names):
+        found = from_float(float(plan.ledger[name]) + (off if number % 2 else -off))
+        project = actions.measure(project, name, Measured(found))
+    after = work_out(project, milling=False, proving=False)
+    told = order_of_work(after)
+    assert [task.id for task in told.tasks] == [task.id for task in before]
+    assert [task.between for task in told.tasks] == [task.between for task in before]
+    assert [task.joins for task in told.tasks] == [task.joins for task in before]
+    assert told.faults == ()
+    assert len(failing(after)) <= len(failing(plan))
+
+
+@pytest.mark.parametrize(("off", "trusted"), [("5", True), ("5.1", False)])
+def test_a_measurement_is_trusted_as_far_as_wood_comes_out_otherwise(off, trusted):
+    plan = planned("case", (("drawers", "all"),))
+    project = actions.measure(plan.project, "divider.opening", mm(float(plan.ledger["divider.opening"]) - float(off)))
+    after = work_out(project, milling=False, proving=False)
+    assert (after.as_designed is not None) is trusted
+    assert bool(failing(after)) is not trusted
+
+
+def test_what_is_measured_of_what_other_things_enter_is_proved_as_it_is():
+    plan = planned("case", ())
+    project = actions.measure(plan.project, "dado.width", mm(float(plan.ledger["dado.width"]) - 1))
+    assert failing(work_out(project, milling=False, proving=False)), "a dado that was cut too narrow is"
+
+
+def test_boards_that_wait_only_for_their_length_have_their_width_at_once():
+    plan = planned("wall shelf", ())
+    rail = plan.part("rail")
+    assert plan.ledger.waits_for(rail.quantities[0]) == ("rail.opening",)
+    assert plan.ledger.waits_for(rail.quantities[1]) == ()
+    project = Project(piece=Piece("wall shelf", "shelf"))
+    told = [each for task in order_of_work(work_out(project, proving=False)).tasks for each in task.operations]
+    cut = [each for each in told if each.part == "rail" and type(each).__name__ == "CutToSize"]
+    assert [each.setting.quantity for each in cut] == [rail.quantities[0]]

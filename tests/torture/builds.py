@@ -1,0 +1,35 @@
+"""Every choice of every form built by its order of work: by steady hands once, by usual ones many times."""
+
+from tests.told import each_choice, planned
+from tests.torture.reports import Report
+
+from nullah.core.forms import FORMS
+from nullah.core.shop import Hands
+from nullah.core.work.rehearsal import Skill, hands_of
+from nullah.core.work.rehearsing import rehearse
+
+#: Of so many builds by usual hands, so many must go together.
+WANTED = 0.95
+
+
+def every_choice(number):
+    """Build every choice once with steady hands, and so often with usual ones: measured, and from the drawing."""
+    report = Report("pieces built")
+    for form in sorted(FORMS.keys() - {"own"}):
+        for chosen in each_choice(form):
+            plan = planned(form, chosen)
+            mark = float(plan.marks.smallest.mm)
+            report.tried += 1
+            steady = rehearse(plan, hands_of(Hands(), Skill.STEADY), 1)
+            if not steady.goes_together or any(each.gap > mark + 0.02 for each in steady.joints):
+                report.fail(f"{form}: does not close with steady hands")
+            measured, drawn = (
+                sum(rehearse(plan, Hands(), seed, measured=way).goes_together for seed in range(number))
+                for way in (True, False)
+            )
+            report.count("went together", measured)
+            report.count("went together from the drawing", drawn)
+            report.count("builds", number)
+            if measured < WANTED * number:
+                report.fail(f"{form}: too few go together")
+    return report
