@@ -10,10 +10,12 @@ from nullah.core.bench.tasks import Trade
 from nullah.core.forms import FORMS
 from nullah.core.lengths import mm
 from nullah.core.operations.milling import GlueStaves, GlueTogether
+from nullah.core.piece.facts import GluesTooLong
 from nullah.core.plan import work_out
 from nullah.core.project import Piece, Project
 from nullah.core.stations import STATIONS
 from nullah.core.stations.selection import Selection
+from nullah.core.wording.facts import fact_words
 from nullah.core.work.clamping import clamps_for, row_of_clamps, spreading, staves_glue_up
 from nullah.core.work.order_of_work import order_of_work
 from nullah.core.work.shop_list import shop_list
@@ -94,3 +96,20 @@ def test_spreading_goes_by_area():
     assert spreading([10_000]) == pytest.approx(1.0) and spreading([50_000]) == pytest.approx(2.0)
     assert spreading([10_000] * 3) == pytest.approx(3 * spreading([10_000]))
     assert spreading([10_000], seams=True) < spreading([10_000]) / 2
+
+
+def test_staves_that_no_goes_are_few_enough_for_are_said():
+    def said_of(plan):
+        card = next(station for station in STATIONS if station.id == "piece").card(plan, Selection())
+        facts = (remark.fact for remark in card.mind)
+        return [fact for fact in facts if isinstance(fact, GluesTooLong)]
+
+    usual = top(5)
+    assert said_of(usual) == []
+    part = usual.parts[0]
+    long = top(2, top_length=9000, top_thickness=120)
+    made = staves_glue_up(long, long.parts[0])
+    assert made.too_long and part.id == long.parts[0].id
+    (found,) = said_of(long)
+    assert found.minutes >= made.minutes > found.open_minutes == int(made.open_minutes)
+    assert f"{found.minutes} min" in fact_words(found, long.reader)

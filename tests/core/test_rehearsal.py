@@ -91,7 +91,7 @@ def test_a_surface_is_felt_where_it_is():
     ]  # fmt: skip
 
 
-@pytest.mark.sampled(9)
+@pytest.mark.sampled(19)
 @pytest.mark.parametrize("chosen", [(form, chosen) for form in FORMS_MADE for chosen in each_choice(form)])
 def test_what_steady_hands_make_has_the_volume_of_what_is_carried_out_on_solids(chosen):
     plan = planned(*chosen)
@@ -219,7 +219,7 @@ def test_an_opening_is_found_as_it_came_out(off, monkeypatch):
     assert found["back.opening_height"] == pytest.approx(0.0, abs=0.05)
 
 
-@pytest.mark.sampled(7)
+@pytest.mark.sampled(17)
 @pytest.mark.parametrize("chosen", [(form, chosen) for form in FORMS_MADE for chosen in each_choice(form)])
 def test_whatever_waits_is_measured(chosen):
     plan = planned(*chosen)
@@ -232,7 +232,7 @@ def test_whatever_waits_is_measured(chosen):
 # --- whole builds ---------------------------------------------------------------------------------
 
 
-@pytest.mark.sampled(7)
+@pytest.mark.sampled(17)
 @pytest.mark.parametrize("chosen", [(form, chosen) for form in FORMS_MADE for chosen in each_choice(form)])
 def test_with_steady_hands_all_joints_close_within_a_mark(chosen):
     plan = planned(*chosen)
@@ -268,11 +268,10 @@ def test_with_rough_hands_fewer_go_together_than_with_careful_ones():
 
 def test_from_the_drawing_nothing_is_measured_and_less_goes_together():
     plan = planned("case", ())
-    drawn = [rehearse(plan, USUAL, seed, measured=False) for seed in range(2, 5)]
+    drawn = [rehearse(plan, USUAL, seed, measured=False) for seed in range(2)]
     assert all(each.measured == () for each in drawn)
-    widest = [max(joint.open_to_view for joint in each.joints) for each in drawn]
-    measured = [max(joint.open_to_view for joint in rehearse(plan, USUAL, seed).joints) for seed in range(2, 5)]
-    assert np.mean(measured) < np.mean(widest)
+    assert not all(each.goes_together for each in drawn)
+    assert all(rehearse(plan, USUAL, seed).goes_together for seed in range(2))
 
 
 def _wrongly_told(plan, wrong):

@@ -77,15 +77,15 @@ def test_a_forgotten_timer_is_not_believed(keeper):
 
 
 def test_any_task_is_picked_from_the_order_and_an_opening_measured_there(keeper):
-    pick(keeper, "measure/column.width")
-    assert keeper.card_texts()[0] == "Measure width of the openings"
-    assert desk(keeper).what.currentData() == "column.width"
-    keeper.type_in(desk(keeper).figure, "325.1 mm")
-    assert keeper.plan.ledger["column.width"] == mm("325.1").mm
-    assert keeper.project.book[-1].event is Event.MEASURED and "planned 326.0 mm" in keeper.project.book[-1].text
+    pick(keeper, "measure/divider.opening")
+    assert keeper.card_texts()[0] == "Measure dado to dado"
+    assert desk(keeper).what.currentData() == "divider.opening"
+    keeper.type_in(desk(keeper).figure, "335.1 mm")
+    assert keeper.plan.ledger["divider.opening"] == mm("335.1").mm
+    assert keeper.project.book[-1].event is Event.MEASURED and "planned 336.0 mm" in keeper.project.book[-1].text
     assert keeper.reads_on_card("0.9 mm less than planned")
     keeper.press("Make it up with a shim of 0.9 mm")
-    assert keeper.plan.ledger["column.width"] == 326 and "Shim of 0.9 mm" in keeper.project.book[-1].text
+    assert keeper.plan.ledger["divider.opening"] == 336 and "Shim of 0.9 mm" in keeper.project.book[-1].text
 
 
 def test_a_calliper_is_read_where_something_is_measured(keeper):

@@ -396,7 +396,7 @@ def _with_fasteners(
 
 def _cut_beside(joint: Joint, joints: tuple[Joint, ...], parts: Mapping[str, Part]) -> tuple[Box, ...]:
     """Return what other joints cut out of the parts of one that nails or screws may hold."""
-    if joint.hold not in (Hold.NAILS, Hold.SCREWS, Hold.SLOTS):
+    if not joint.hold.in_a_row:
         return ()
     mates = {joint.first, joint.second}
     found: dict[Box, None] = {}

@@ -23,7 +23,7 @@ from nullah.core.piece.part import Part
 class Fastened(JointBase):
     """A type that nails or screws may hold."""
 
-    holds = (Hold.GLUE, Hold.NAILS, Hold.SCREWS, Hold.SLOTS, Hold.DRY)
+    holds = tuple(Hold)
 
     def cut(self, joint: Joint, first: Part, second: Part, is_first: bool) -> Removal | None:
         """Return what is shared out between the two, and the holes of nails or screws."""
@@ -39,8 +39,7 @@ class Fastened(JointBase):
 
     def faults(self, joint: Joint, first: Part, second: Part) -> Iterator[Fault]:
         """Yield it where nothing that is sold holds the two together."""
-        held = joint.hold in (Hold.NAILS, Hold.SCREWS, Hold.SLOTS)
-        if held and row_in(joint) is None and contact(first, second) is not None:
+        if joint.hold.in_a_row and row_in(joint) is None and contact(first, second) is not None:
             fact = NothingReaches(first.id, second.id, screws=joint.hold is not Hold.NAILS)
             yield Fault(FaultKind.FIT, fact, (first.id, second.id))
 

@@ -97,7 +97,7 @@ class Row(NamedTuple):
 
 def row_of(joint: Joint, first: Part, second: Part, chosen: RowInput) -> Row | None:
     """Return the row that holds a joint; None where it is held otherwise, or no nail reaches from one to the other."""
-    if joint.hold not in (Hold.NAILS, Hold.SCREWS, Hold.SLOTS):
+    if not joint.hold.in_a_row:
         return None
     woods, shop, marks = chosen.woods, chosen.shop, chosen.marks
     of = {first.id: woods[0], second.id: woods[1]}

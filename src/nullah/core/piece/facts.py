@@ -43,6 +43,14 @@ class HandHoleLow(NamedTuple):
     least: Length
 
 
+class GluesTooLong(NamedTuple):
+    """Glueing the staves of a part takes longer than the glue stays open, minutes, in however many goes."""
+
+    part: str
+    minutes: int
+    open_minutes: int
+
+
 class GlueInSections(NamedTuple):
     """What is made of many staves or strips is glued in sections first, with so many clamps for each."""
 
@@ -130,6 +138,7 @@ PieceFact = (
     | FrontGap
     | HandHoleLow
     | GlueInSections
+    | GluesTooLong
     | Clamps
     | SetOutElsewhere
     | HingeTooWide

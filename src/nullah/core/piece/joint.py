@@ -35,6 +35,11 @@ class Hold(Enum):
         """Whether wood held so cannot move: nails bend, slots slide, a dry joint is free."""
         return self in (Hold.GLUE, Hold.SCREWS)
 
+    @property
+    def in_a_row(self) -> bool:
+        """Whether a row of nails or screws holds it."""
+        return self in (Hold.NAILS, Hold.SCREWS, Hold.SLOTS)
+
 
 class WoodHeld(NamedTuple):
     """What fastening asks of the wood of a part.

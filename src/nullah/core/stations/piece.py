@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Iterator
 
 from nullah.core.card import Card, Numbered, Remark, Setting, Severity
 from nullah.core.drawing import Dimension, Drawing, Element, Label, Path, Point, Role, drawing
 from nullah.core.fixes import SetOutTo
-from nullah.core.piece.facts import Clamps, GlueInSections, SetOutElsewhere
+from nullah.core.piece.facts import Clamps, GlueInSections, GluesTooLong, SetOutElsewhere
 from nullah.core.piece.form import View, ViewDimension
 from nullah.core.piece.part import Part
 from nullah.core.piece.sight import ViewPlane, flat_box, hidden, painted, plane_of, seen
@@ -192,6 +193,9 @@ def _glued_up(plan: Plan) -> Iterator[Remark]:
         goes = len(made.goes)
         parted = GlueInSections(made.number, goes, made.clamps, made.apart)
         yield Remark(parted if goes > 1 else Clamps(made.clamps, made.apart))
+        if made.too_long:
+            takes = GluesTooLong(made.part, math.ceil(made.minutes), math.floor(made.open_minutes))
+            yield Remark(takes, Severity.WARNING)
 
 
 def _set_out_elsewhere(plan: Plan) -> Iterator[Remark]:

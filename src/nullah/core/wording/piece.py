@@ -94,6 +94,16 @@ def piece_words(fact: PieceFact, reader: Reader) -> str:  # noqa: C901 (a case f
             )
         case facts.HandHoleLow(least):
             return reader.text("A hand hole under {least} high pinches the fingers.", least=reader.fine(least))
+        case facts.GluesTooLong(part, minutes, open_minutes):
+            return reader.text(
+                N_(
+                    "Glueing the staves of {part} takes {minutes} min, and the glue stays open for {open} min, "
+                    "in however many goes: get a second pair of hands, or a slower glue."
+                ),
+                part=reader.part(part),
+                minutes=minutes,
+                open=open_minutes,
+            )
         case facts.GlueInSections(strips, sections, clamps, apart):
             told = reader.text(
                 "Glue it in {sections} sections, each by itself, then those to each other: the glue on {strips} pieces "

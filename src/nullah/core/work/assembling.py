@@ -79,7 +79,36 @@ def _sequence(key: IdentityKey[Assembly], group: str, unit: str) -> tuple[Placin
         )
         found.append(Placing(tuple(part.id for part in parts if part.id in names), engaged))
     base = tuple(part.id for part in parts if part.id in _names(parts, left))
-    return (Placing(base, ()), *reversed(found))
+    return _with_what_holds(joints, [Placing(base, ()), *reversed(found)])
+
+
+def _with_what_holds(joints: tuple[Joint, ...], placings: list[Placing]) -> tuple[Placing, ...]:
+    """Return placings with what lies loose until something later holds it, such as a button, going in with that.
+
+    A proof takes parts off straight and far; a button is turned out of its slot.
+    """
+    number = {part: index for index, each in enumerate(placings) for part in each.parts}
+    moved: dict[str, int] = {}
+    for part, index in number.items():
+        mates = {
+            joint.second if joint.first == part else joint.first: joint.hold
+            for joint in joints
+            if part in (joint.first, joint.second)
+        }
+        there = [hold for mate, hold in mates.items() if number[mate] <= index]
+        later = [number[mate] for mate, hold in mates.items() if number[mate] > index and hold.in_a_row]
+        if there and later and all(hold is Hold.DRY for hold in there) and not any(h in _GLUED for h in mates.values()):
+            moved[part] = min(later)
+    if not moved:
+        return tuple(placings)
+    found = []
+    for index, each in enumerate(placings):
+        parts = tuple(part for part in each.parts if part not in moved)
+        loose = tuple(part for part, at in moved.items() if at == index)
+        own = tuple(joint for joint in each.joints if not {joint.first, joint.second} & moved.keys())
+        theirs = tuple(joint for joint in joints if {joint.first, joint.second} & set(loose) and joint not in own)
+        found.append(Placing((*loose, *parts), (*own, *theirs)))
+    return tuple(each for each in found if each.parts)
 
 
 def _bodies(parts: tuple[Part, ...], units: tuple[tuple[str, ...], ...]) -> list[int]:

@@ -202,11 +202,12 @@ class _Building:
         rule = ledger.quantity(name).definition.rule
         if not rule:
             return 0.0  # it is no part of the piece: the drawing has it as it is
-        waiting = (part for part, names in waits_of(self.plan).items() if name in names)
+        waiting = [part for part, names in waits_of(self.plan).items() if name in names]
         frames = frames_of(self.designed.assembly)
-        boxes = [frames[part].part.box for part in (*waiting, *there) if part in frames]
-        # What does not stand yet as a whole is measured as far as it does: between the lines on one board.
-        for each in (name, *names_in(rule)):
+        # It is measured where it goes; what does not stand yet as a whole as far as it does: between the lines on one
+        # board.
+        for each, where in product((name, *names_in(rule)), (waiting, there)):
+            boxes = [frames[part].part.box for part in where if part in frames]
             off = _measured(there, places, float(ledger[each]), boxes)
             if off is not None:
                 return off
