@@ -267,11 +267,11 @@ def test_with_rough_hands_fewer_go_together_than_with_careful_ones():
 
 
 def test_from_the_drawing_nothing_is_measured_and_less_goes_together():
-    plan = planned("case", ())
-    drawn = [rehearse(plan, USUAL, seed, measured=False) for seed in range(2)]
+    plan = planned("wall shelf", ())
+    drawn = [rehearse(plan, USUAL, seed, measured=False) for seed in range(12)]
     assert all(each.measured == () for each in drawn)
-    assert not all(each.goes_together for each in drawn)
-    assert all(rehearse(plan, USUAL, seed).goes_together for seed in range(2))
+    measured = [rehearse(plan, USUAL, seed) for seed in range(12)]
+    assert sum(each.goes_together for each in drawn) < sum(each.goes_together for each in measured)
 
 
 def _wrongly_told(plan, wrong):

@@ -10,6 +10,7 @@ from nullah.core.operations.fingers import StepFingers
 from nullah.core.operations.lines import LineKind
 from nullah.core.operations.mitres import KeySlot, MitreEnd
 from nullah.core.operations.operation import Operation
+from nullah.core.operations.settings import ByMate
 from nullah.core.operations.sliding import SawHousing, SlopeTail
 from nullah.core.operations.stock import Surface
 from nullah.core.operations.taking import Cut, Take
@@ -200,7 +201,7 @@ def taken_words(alike: Sequence[Operation], reader: Reader) -> str:
         each.origin for each in made.settings if each.name in ("fence", "wide") and isinstance(each.origin, Surface)
     ]
     depth = next((line for line in made.needs if line.kind is LineKind.DEPTH), None)
-    return reader.text(
+    told = reader.text(
         _TAKEN[made.cut],
         parts=parts,
         floor=reader.text(N_("router plane") if made.router else N_("chisel, bevel down")),
@@ -214,6 +215,13 @@ def taken_words(alike: Sequence[Operation], reader: Reader) -> str:
         face=surface_words(made.into.opposite, reader),
         mate=mates_words(alike, reader),
     )
+    mates = dict.fromkeys(
+        each.by.part for each in made.settings if each.name == "depth" and isinstance(each.by, ByMate)
+    )
+    if not mates:
+        return told
+    taken = reader.text("Take the depth from {mate}, as long as that came out.", mate=reader.together(mates))
+    return f"{told} {taken}"
 
 
 def tenon_words(alike: Sequence[Operation], reader: Reader) -> str:

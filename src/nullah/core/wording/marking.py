@@ -22,6 +22,12 @@ from nullah.core.wording.tools import (
     where_words,
 )
 
+#: What is as long as its channel came out deep, and what is said of it.
+_ENTERING = ("tongue", "long")
+_AS_DEEP = N_(
+    "Set the gauge to the depth that {mate} was cut to, {figure}, and mark the shoulder so far from the {surface} on "
+    "{where}."
+)
 #: What is said of a line, by its kind and by whether the mate sets the distance.
 _LINES = {
     (LineKind.BASELINE, True): N_(
@@ -133,6 +139,8 @@ def gauge_words(alike: Sequence[Operation], reader: Reader) -> str:
         message = _ONE_FACE
     elif made.tool is Marker.KNIFE and made.kind is LineKind.WALL:
         message = _KNIFED
+    elif made.kind is LineKind.WALL and mate and setting.name in _ENTERING:
+        message = _AS_DEEP
     else:
         message = _LINES[made.kind, bool(mate)]
     surface = surface_words(origin, reader) if isinstance(origin, Surface) else ""

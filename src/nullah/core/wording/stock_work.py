@@ -9,6 +9,7 @@ from nullah.core.lengths import Length
 from nullah.core.operations.milling import FlattenBoard, GlueStaves, GlueTogether, LeaveOver, PlaneTrue, Resaw, WorkTo
 from nullah.core.operations.operation import Operation
 from nullah.core.operations.sawing import SawThrough
+from nullah.core.operations.settings import ByMate
 from nullah.core.operations.stock import Surface
 from nullah.core.reader import Reader
 from nullah.core.wording.tools import figure_words, parts_words
@@ -119,6 +120,9 @@ def milled_words(alike: Sequence[Operation], reader: Reader) -> str:
             return reader.text(_TRUE[surface], parts=parts)
         case WorkTo(setting=setting, lows=lows):
             said = reader.text(_WORK[made.surface], parts=parts, figure=figure_words(setting, reader))
+            if isinstance(setting.by, ByMate):
+                taken = reader.text("Take it from {mate}, not from the rule.", mate=reader.part(setting.by.part))
+                said = f"{said} {taken}"
             if not lows:
                 return said
             return f"{said} {reader.text('Lows of up to {deep} may stay.', deep=reader.fine(Length(lows)))}"

@@ -63,7 +63,7 @@ def milled_like(plan: Plan, part: Part, surface: Surface) -> Part | None:
         if other.alike == part.alike:
             return None
         alike = blank_of(plan, other)[axis] == blank[axis] and not measured_for(plan.ledger, other)[axis]
-        if alike and other.grain is part.grain and other.across is part.across:
+        if alike and (other.grain is part.grain if axis == 0 else other.across is part.across):
             return other
     return None
 
