@@ -2,7 +2,7 @@
 
 import pytest
 from PySide6.QtCore import QEvent, Qt
-from PySide6.QtWidgets import QApplication, QDialog, QLabel, QPushButton
+from PySide6.QtWidgets import QApplication, QDialog, QLabel, QPushButton, QToolButton
 
 from nullah.core.project import Project
 from nullah.core.refs import PartRef, PieceRef, QuantityRef
@@ -10,6 +10,7 @@ from nullah.core.stations import STATIONS
 from nullah.demo.seed_box import seed_box
 from nullah.demo.seed_cabinet import seed_cabinet
 from nullah.desk.start import make_window
+from nullah.desk.start_page import StartPage
 
 
 class User:
@@ -34,10 +35,53 @@ class User:
     def press(self, text):
         """Click a button by its words, wherever it stands."""
         buttons = [
-            b for b in self.window.findChildren(QPushButton) if b.text().replace("\n", " ") == text and b.isVisible()
+            b for b in self.window.findChildren(QPushButton) if b.text().replace("\n", " ") == text and self.offered(b)
         ]
         assert buttons, f"no button says {text}"
+        self.reach(buttons[0])
+        if not buttons[0].isVisible():
+            # The line is too narrow for its ways of looking: they stand behind one button.
+            opener = self.window.desk(self.window.station).line.findChild(QToolButton)
+            opener.menu().aboutToShow.emit()
+            next(a for a in opener.menu().actions() if a.text() == text).trigger()
+            return
         self.bot.mouseClick(buttons[0], Qt.MouseButton.LeftButton)
+
+    def begin(self, form):
+        """Begin a new piece from the start page."""
+        self.ctrl(Qt.Key.Key_N)
+        page = self.window.findChild(StartPage)
+        (button,) = [each for each in page.forms.values() if each.text() == form]
+        self.bot.mouseClick(button, Qt.MouseButton.LeftButton)
+
+    def offered(self, widget):
+        """Return whether a widget is seen, or would be once its side of the column or the line's menu is opened."""
+        if widget in self.window.desk(self.window.station).line.tabs():
+            return True
+        column = self.window.column
+        side = next((s for s in (column.card, column.choices.widget()) if s.isAncestorOf(widget)), None)
+        return widget.isVisible() if side is None else widget.isVisibleTo(side)
+
+    def reach(self, widget):
+        """Turn the column to the side on which a widget stands, as a user does, and scroll to it."""
+        column = self.window.column
+        if column.isAncestorOf(widget) and not widget.isVisible():
+            side = 0 if column.card.isAncestorOf(widget) else 1
+            self.bot.mouseClick(column.buttons[side], Qt.MouseButton.LeftButton)
+        QApplication.processEvents()
+        if column.choices.isAncestorOf(widget):
+            column.choices.ensureWidgetVisible(widget)
+        elif column.card.isAncestorOf(widget):
+            column.card.ensureWidgetVisible(widget)
+
+    def enter(self, menu, text):
+        """Choose an entry of the menu bar by its words."""
+        bar = self.window.menuBar()
+        (top,) = [a.menu() for a in bar.actions() if a.text().replace("&", "") == menu]
+        top.aboutToShow.emit()
+        found = [a for a in _entries(top) if a.text().replace("&", "").partition(":")[0] == text]
+        assert found, f"{menu} has no {text}: {[a.text() for a in _entries(top)]}"
+        found[0].trigger()
 
     def card_texts(self):
         body = self.window.card.widget()
@@ -83,7 +127,8 @@ class User:
         """Open a choice and click the option wanted."""
         index = box.findData(value)
         assert index >= 0, f"{value} is not among {[box.itemText(i) for i in range(box.count())]}"
-        assert box.isVisible()
+        assert self.offered(box)
+        self.reach(box)
         box.showPopup()
         view = box.view()
         view.scrollTo(box.model().index(index, 0))
@@ -117,10 +162,20 @@ class User:
 
     def type_line(self, line, text):
         """Type into a bare line, over what stands there, and press Enter."""
+        self.reach(line)
         line.setFocus()
         line.selectAll()
         self.bot.keyClicks(line, text)
         self.bot.keyClick(line, Qt.Key.Key_Return)
+
+
+def _entries(menu):
+    for action in menu.actions():
+        if action.menu() is not None:
+            action.menu().aboutToShow.emit()
+            yield from _entries(action.menu())
+        else:
+            yield action
 
 
 def full_disk(monkeypatch):

@@ -110,9 +110,9 @@ def test_two_thin_parts_come_out_of_one_blank(user, desk):
 def test_a_pinned_part_stays_when_the_rest_is_laid_out(user, desk):
     take(user, "left")
     where = at(user, "left")
-    user.press("Pin it")
-    assert desk.asked.pin.text() == "Let it go"
-    user.press("Lift them all")
+    user.press("Keep it there")
+    assert desk.asked.pin.text() == "Let it move"
+    user.press("Remove all parts")
     assert [item.part for item in user.project.layout] == ["left"]
     lay_out(user, desk)
     assert (at(user, "left").x, at(user, "left").y, at(user, "left").board) == (where.x, where.y, where.board)
@@ -134,14 +134,14 @@ def test_parts_are_laid_end_for_end_and_turned_over(user, desk):
 def test_two_parts_change_places_or_it_is_said_why_not(user, desk):
     one, two = at(user, "left"), at(user, "right")
     take(user, "left")
-    user.press("Swap …")
+    user.press("Swap with …")
     assert "Click the part" in desk.progress.text()
     user.click_bench("right")
     assert (at(user, "left").x, at(user, "left").y) == (two.x, two.y)
     assert (at(user, "right").x, at(user, "right").y) == (one.x, one.y)
     before = user.project.layout
     take(user, "front")
-    user.press("Swap …")
+    user.press("Swap with …")
     user.click_bench("bottom")
     assert user.project.layout == before and "cannot change places" in desk.progress.text()
 
@@ -168,7 +168,7 @@ def test_a_part_goes_only_where_it_may_lie_and_is_told_why_not(user, desk):
 
 
 def test_the_best_so_far_is_shown_while_it_is_looked_for_and_stopping_keeps_it(user, desk):
-    user.press("Lift them all")
+    user.press("Remove all parts")
     steps = len(user.window.document._undo)
     user.press("Lay the parts out")
     assert desk.runner.running and not user.plan.unplaced, "the first answer is there at once"
@@ -180,7 +180,6 @@ def test_the_best_so_far_is_shown_while_it_is_looked_for_and_stopping_keeps_it(u
 
 
 def test_what_is_wished_for_is_kept(user, desk):
-    user.press("Leave and weigh")
     user.choose(desk.wishes["sawing"], "1.0")
     user.choose(desk.wishes["risk"], "0.5")
     assert (user.project.wishes.sawing, user.project.wishes.risk) == (1.0, 0.5)
@@ -196,11 +195,11 @@ def test_another_board_is_tried_before_it_is_bought(user, desk):
     assert user.plan.unplaced and user.reads_on_card("To buy, with 20 % over for flaws:")
     board = next(each for each in user.plan.boards if each.placed).board.id
     user.window.document.select(user.window.document.selection._replace(board=board, part=""))
-    user.press("One more like it?")
+    user.press("Try one more like it")
     user.bot.waitUntil(lambda: not desk.runner.running, timeout=15000)
     assert user.project.boards == short.boards, "nothing is bought yet"
     assert "With one more like" in desk.progress.text()
-    user.press("Put it on the rack")
+    user.press("Add it to the rack")
     assert len(user.project.boards) == len(short.boards) + 1
 
 
@@ -223,14 +222,14 @@ def test_the_cuts_are_gone_through_one_by_one(user, desk):
     user.bot.keyClick(user.window.bench, Qt.Key.Key_Left)
     assert user.window.document.selection.breakdown.cut == len(board.cuts) - 2
     user.bot.keyClick(user.window.bench, Qt.Key.Key_Escape)
-    assert user.window.document.selection.breakdown.cut is None and not desk.order.isChecked()
+    assert user.window.document.selection.breakdown.cut is None and desk.looks[False].isChecked()
 
 
 def test_a_board_that_is_sawn_up_keeps_its_parts_and_gives_its_offcuts_to_the_rack(user, desk):
     user.click_bench("back")
     board = user.plan.board_of("back")
     before = len(user.project.boards)
-    user.press("It is sawn up")
+    user.press("Mark as sawn")
     assert user.project.board(board.board.id).sawn
     came = user.project.boards[before:]
     assert came and all(each.source == f"offcut of {board.board.name}" for each in came)
@@ -239,7 +238,7 @@ def test_a_board_that_is_sawn_up_keeps_its_parts_and_gives_its_offcuts_to_the_ra
     x, top = place_on_bench(user.plan, "back")
     user.drag((x + 60, top + 60), (x + 260, top + 60))
     assert at(user, "back") == where, "what is sawn out is not moved"
-    user.press("Lift them all")
+    user.press("Remove all parts")
     lay_out(user, desk)
     assert at(user, "back") == where
     user.window.document.undo()

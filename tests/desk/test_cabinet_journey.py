@@ -128,9 +128,9 @@ def test_every_control_of_every_look_has_a_name_and_can_be_hit(qtbot, open_windo
     desk = window.desk(0)
     if project.piece.own and look == "Views":
         desk.own.shape.setChecked(True)
-    button = next(b for b in desk.findChildren(QAbstractButton) if b.text() == look)
+    button = next(b for b in desk.line.tabs() if b.text() == look)
     qtbot.mouseClick(button, Qt.MouseButton.LeftButton)
-    for area in (desk, window.place):
+    for area in (desk, desk.line, window.place):
         for kind in (QAbstractButton, QComboBox, QLineEdit, QSlider, QTableView):
             for widget in area.findChildren(kind):
                 inner = isinstance(widget.parentWidget(), QComboBox) or widget.objectName().startswith("qt_")
@@ -167,9 +167,4 @@ def test_the_rows_never_lie_over_each_other(open_window, width, height):
         assert desk.rect().contains(box), (one, box, desk.rect())
         for two, other in boxes[index + 1 :]:
             assert not box.intersects(other), (one, two)
-    # With the choices put away there is more room to draw on.
-    high = window.bench.height()
-    desk.choices.click()
-    for _ in range(4):
-        QApplication.processEvents()
-    assert window.bench.height() > high and not desk.woods["shown"].isVisible()
+    assert window.column.choices.horizontalScrollBar().maximum() == 0

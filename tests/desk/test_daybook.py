@@ -7,7 +7,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtGui import QImage
 
 from nullah.core.bench.book import Event
-from nullah.core.lengths import mm
+from nullah.core.lengths import Unit, mm
 from nullah.core.refs import TaskRef
 from nullah.core.work import recording
 from nullah.files.piece_records import read_records
@@ -224,7 +224,7 @@ def test_a_finished_piece_leaves_its_record_and_the_next_starts_from_it(user, tm
     user.press("Keep its record")
     (record,) = read_records(rows.records)
     assert record.name == "Seed box" and record.minutes == 20 * len(stand.order.tasks)
-    user.window.papers.new()
+    user.window.papers.new("box", Unit.MM)
     assert dict(user.project.working.rates)["fit"].records > 0
     assert user.project.flawed_share != 0.2
 

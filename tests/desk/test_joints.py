@@ -52,7 +52,6 @@ def test_what_is_measured_leads_and_the_layout_follows(cabinetmaker):
 
 def test_ways_of_working_are_chosen_and_kept(cabinetmaker):
     cabinetmaker.go("joints")
-    cabinetmaker.press("Ways of working")
     cabinetmaker.choose(desk(cabinetmaker).schools["dovetail"], "pins first")
     assert cabinetmaker.project.shop.schools.dovetail == "pins first"
     cabinetmaker.choose(desk(cabinetmaker).corners, kind(cabinetmaker, "through dovetail").id)
@@ -103,7 +102,6 @@ def test_practice_joints_are_kept_and_show_whether_they_get_better(user, tmp_pat
     user.go("joints")
     row = desk(user).practice
     row.file = tmp_path / "practice.json"
-    user.press("Practice joint")
     assert row.told.text().startswith("No practice joint yet")
     for minutes, gap in (("60", "0.8"), ("55", "0.6"), ("50", "0,3")):
         user.bot.keyClicks(row.minutes, minutes)
@@ -124,7 +122,6 @@ def test_hands_are_typed_or_taken_from_practice_and_kept_with_the_project(cabine
     rows = desk(cabinetmaker)
     cabinetmaker.choose(rows.corners, kind(cabinetmaker, "through dovetail").id)
     assert cabinetmaker.reads_on_card("Trace the pins from the tails: of 100 corners about")
-    cabinetmaker.press("Ways of working")
     cabinetmaker.type_line(rows.hands.fields[2], "9")
     assert rows.hands.sentence.text() == "From 0 to 5 mm."
     cabinetmaker.type_line(rows.hands.fields[2], "0.03")
@@ -225,7 +222,6 @@ def test_what_a_shelf_measures_is_entered_at_its_joint(cabinetmaker):
 def test_the_tools_there_are_decide_what_is_said(cabinetmaker):
     cabinetmaker.go("joints")
     cabinetmaker.choose(desk(cabinetmaker).corners, kind(cabinetmaker, "groove").id)
-    cabinetmaker.press("Ways of working")
     tools = desk(cabinetmaker).tools.more
     cabinetmaker.type_in(tools["plough_irons"], "20, 25 mm")
     assert cabinetmaker.reads_on_card("No iron of the plough enters")

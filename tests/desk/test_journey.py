@@ -21,7 +21,7 @@ def add_board(user, length, width, thickness, species):
     for name, text in (("length", length), ("width", width), ("thickness", thickness)):
         desk.fields[name].line.setFocus()
         user.bot.keyClicks(desk.fields[name].line, text)
-    user.press("Put it on the rack")
+    user.press("Add the board")
 
 
 #: The box as the first test of a run made it by hand; those that need no history open it.

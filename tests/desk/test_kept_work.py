@@ -44,7 +44,7 @@ def test_a_name_typed_and_not_entered_is_of_the_piece_it_was_typed_for(user):
     user.window.header.name.setFocus()
     user.window.header.name.selectAll()
     user.bot.keyClicks(user.window.header.name, "Twine box")
-    user.ctrl(Qt.Key.Key_N)
+    user.begin("Box")
     assert user.project.piece.name == "New piece" and user.window.header.name.text() == "New piece"
     assert "Twine box was not saved" in user.window.banner.words.text()
     user.press("Open it again")

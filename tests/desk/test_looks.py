@@ -97,7 +97,7 @@ def test_a_change_is_seen_at_once_by_day_and_night(cabinetmaker):
     assert len(cabinetmaker.plan.parts) < 30
     assert (view.glass.picture.parts != before).any()
     ground = view.grab().toImage().pixelColor(5, view.height() - 5).lightness()
-    cabinetmaker.press("night")
+    cabinetmaker.enter("View", "Night")
     assert view.grab().toImage().pixelColor(5, view.height() - 5).lightness() < 80 < ground
 
 
@@ -316,7 +316,6 @@ def test_what_a_board_cost_is_typed_and_shared_out(cabinetmaker):
     cabinetmaker.go("rack")
     cabinetmaker.click_bench(BoardRef("3"))
     rack = cabinetmaker.window.desk(1)
-    cabinetmaker.press("More of it")
     cabinetmaker.type_in(rack.price, "lots")
     assert "is not a price" in rack.price.sentence.text() and cabinetmaker.project.board("3").price == 24
     cabinetmaker.type_in(rack.price, "36")

@@ -70,7 +70,7 @@ def test_a_wall_bracket_from_nothing(own, tmp_path):
     assert own.plan.assembly.joints[0].hold.value == "glued"
     # Longer by its end, dragged.
     drag_in(own, View.FRONT, arm, (0.995, 0.5), (50, 0))
-    assert own.plan.ledger[f"{arm}.length"] == 250
+    assert abs(own.plan.ledger[f"{arm}.length"] - 250) <= 1, "a pixel of the screen"
     assert own.window.header.undo.toolTip() == "Undo: size arm"
     # An arch under it, and the corner of the upright rounded.
     own.press("Shape it")

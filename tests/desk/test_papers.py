@@ -53,7 +53,7 @@ def test_a_disk_that_refuses_the_save_loses_nothing(user, monkeypatch, tmp_path)
 
 def test_work_left_for_another_piece_is_kept_and_can_be_taken_up(user):
     user.type_figure("contents.length", "300")
-    user.bot.keyClick(user.window, Qt.Key.Key_N, Qt.KeyboardModifier.ControlModifier)
+    user.begin("Box")
     assert user.project.boards == ()
     assert "Seed box was not saved. It is kept." in user.window.banner.words.text()
     user.press("Open it again")
@@ -115,7 +115,7 @@ def test_a_disk_that_refuses_to_keep_is_said_once_and_nothing_is_replaced(user, 
     user.press("Dismiss")
     user.window.document.keep()
     assert not user.window.banner.isVisible(), "once is enough"
-    user.bot.keyClick(user.window, Qt.Key.Key_N, Qt.KeyboardModifier.ControlModifier)
+    user.begin("Box")
     assert "cannot be set aside" in user.window.banner.words.text()
     assert user.plan.ledger["contents.length"] == 300, "still on the desk"
 
@@ -163,10 +163,11 @@ def test_what_is_shown_is_written_as_it_stands(user, tmp_path):
 
 def test_the_menu_names_what_undo_would_undo(user):
     user.type_figure("contents.length", "300")
-    user.window.header.menu.aboutToShow.emit()
-    texts = [action.text() for action in user.window.header.menu.actions()]
-    assert "Undo: length of the contents 300 mm" in texts
-    assert "Open the sample piece" in texts
+    assert "&Undo: length of the contents 300 mm" in [action.text() for action in user.window.menus.actions]
+    user.enter("Edit", "Undo")
+    assert user.plan.ledger["contents.length"] != 300
+    user.enter("File", "Open the sample piece")
+    assert user.project.piece.name == "Seed cabinet"
 
 
 def test_opening_a_saved_project_from_the_command_line(open_window, tmp_path):

@@ -19,7 +19,7 @@ def add_board(user, length, width, thickness):
     for name, text in (("length", length), ("width", width), ("thickness", thickness)):
         desk.fields[name].line.setFocus()
         user.bot.keyClicks(desk.fields[name].line, text)
-    user.press("Put it on the rack")
+    user.press("Add the board")
 
 
 def test_a_flaw_is_drawn_by_dragging_and_changed_by_its_border(user):
@@ -70,7 +70,7 @@ def test_a_board_as_the_yard_names_it(user):
     desk = user.window.desk(1)
     desk.fields["length"].line.setText("900")
     desk.fields["width"].line.setText("5/4")
-    user.press("Put it on the rack")
+    user.press("Add the board")
     assert desk.fields["thickness"].line.text() == "1 1/4 in", "hardwood: random widths"
     assert "Type a length" in desk.fields["width"].sentence.text()
 
@@ -98,12 +98,12 @@ def test_boards_are_added_and_taken_off(user):
     add_board(user, "2 ft", "5 1/2 in", "25")
     board = user.project.boards[-1]
     assert (board.name, float(board.length)) == ("Board 6", 609.6)
-    user.press("Take off")
+    user.press("Remove board")
     assert len(user.project.boards) == 5
     desk = user.window.desk(1)
     desk.fields["length"].line.clear()
     user.bot.keyClicks(desk.fields["length"].line, "-4")
-    user.press("Put it on the rack")
+    user.press("Add the board")
     assert "more than nothing" in desk.fields["length"].sentence.text()
     assert len(user.project.boards) == 5
 
@@ -131,7 +131,7 @@ def test_a_beginner_goes_from_nothing_to_a_laid_out_box(beginner):
 
 def test_the_search_can_be_stopped_and_keeps_its_best(user):
     user.go("breakdown")
-    user.press("Lift them all")
+    user.press("Remove all parts")
     user.press("Lay the parts out")
     user.bot.wait(60)
     if user.window.desk(2).runner.running:

@@ -45,7 +45,7 @@ def type_lines(user, page, *lines):
 
 def test_ten_boards_are_typed_at_once(user, rack):
     before = len(user.project.boards)
-    user.press("Type several")
+    user.press("Add several")
     page = rack.typing
     assert page.isVisible() and not page.put.isEnabled()
     type_lines(user, page, "2400 x 200 x 27 black walnut *6", "1800, 165, 34, Ford 1", "8' 1x12 *3 shelf stock")
@@ -61,7 +61,7 @@ def test_ten_boards_are_typed_at_once(user, rack):
 
 
 def test_a_line_that_cannot_be_read_is_named_and_nothing_is_lost(user, rack):
-    user.press("Type several")
+    user.press("Add several")
     page = rack.typing
     type_lines(user, page, "2400 x 200 x 27", "1500 by 160")
     assert page.sentence.text().startswith("Line 2, “1500 by 160”: three sizes are needed")
@@ -143,14 +143,12 @@ def test_an_edge_is_drawn_in_and_made_straight_again(user, rack):
     user.drag((left + 600, top + wide - 5), (left + 600, top + wide - 30))
     points = user.project.board("2").low_edge
     assert len(points) == 3 and float(points[1][1]) == pytest.approx(30, abs=2)
-    user.press("More of it")
     user.press("Straight edges")
     assert user.project.board("2").straight
 
 
 def test_words_and_figure_of_a_board(user, rack):
     pick(user, "1")
-    user.press("More of it")
     user.bot.keyClicks(rack.colour, "dark streak")
     user.bot.keyClick(rack.colour, Qt.Key.Key_Return)
     user.choose(rack.figure, "figured")
@@ -165,7 +163,6 @@ def test_words_and_figure_of_a_board(user, rack):
 
 def test_readings_are_typed_and_the_day_it_is_ready_is_told(user, rack):
     pick(user, "1")
-    user.press("More of it")
     row = rack.moisture
     days = iter([date(2026, 3, 1), date(2026, 3, 1), date(2026, 3, 15)])
     row.today = lambda: next(days)
@@ -188,7 +185,6 @@ def test_readings_are_typed_and_the_day_it_is_ready_is_told(user, rack):
 
 def test_the_meter_is_read_at_a_press(user, rack):
     pick(user, "1")
-    user.press("More of it")
     rack.moisture.meter = SimulatedMeter(start=13, room=8.5, scatter=0.0)
     rack.moisture.today = lambda: date(2026, 4, 1)
     user.press("Read the meter")
@@ -201,7 +197,6 @@ def test_the_meter_is_read_at_a_press(user, rack):
 
 def test_the_air_of_the_room_stands_in_for_its_own_piece(user, rack):
     pick(user, "1")
-    user.press("More of it")
     row = rack.moisture
     for field, text in ((row.temperature, "21"), (row.humidity, "50")):
         field.setFocus()

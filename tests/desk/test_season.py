@@ -35,7 +35,7 @@ def test_a_part_is_taken_in_hand_on_the_drawing(cabinetmaker):
 
 def test_months_are_typed_in_the_table_and_what_cannot_be_is_said(cabinetmaker):
     cabinetmaker.go("season")
-    cabinetmaker.press("Month by month")
+    cabinetmaker.press("Air month by month")
     table = desk(cabinetmaker).table
     assert table.isVisible() and table.table.item(0, 1).text() == "20"
     table.table.item(6, 2).setText("80")

@@ -8,6 +8,7 @@ from PySide6.QtWidgets import QApplication
 from tests.desk.conftest import full_disk
 
 from nullah.core import actions
+from nullah.core.lengths import Unit
 from nullah.core.project import Project
 from nullah.demo.seed_box import seed_box
 from nullah.desk.papers import beside
@@ -40,7 +41,7 @@ def test_earlier_versions_are_looked_at_and_taken_back(saved):
 
 def test_a_damaged_file_offers_its_earlier_versions(saved, tmp_path):
     (tmp_path / "a.nullah").write_text('{"format": "nullah project", "vers')
-    saved.window.papers.new()
+    saved.window.papers.new("box", Unit.MM)
     assert not saved.window.open_path(tmp_path / "a.nullah")
     assert "Look at its earlier versions" in saved.window.banner.words.text()
     saved.press("Earlier versions …")

@@ -4,8 +4,18 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from PySide6.QtCore import QEvent, QPointF, QRectF, QSize, Qt, Signal
-from PySide6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPolygonF, QResizeEvent, QWheelEvent
+from PySide6.QtCore import QEvent, QPoint, QPointF, QRectF, QSize, Qt, Signal
+from PySide6.QtGui import (
+    QColor,
+    QContextMenuEvent,
+    QKeyEvent,
+    QMouseEvent,
+    QPainter,
+    QPaintEvent,
+    QPolygonF,
+    QResizeEvent,
+    QWheelEvent,
+)
 from PySide6.QtWidgets import QWidget
 
 from nullah.core.drawing import Dimension, Drawing, Element, Label, Path, Point, Ring
@@ -53,6 +63,10 @@ class Bench(QWidget):
     """
 
     clicked = Signal(object, QPointF)
+    #: What lies under the pointer and where on the screen: its menu is wanted.
+    menu_wanted = Signal(object, QPoint)
+    #: The drawing lies elsewhere on the bench than before.
+    moved = Signal()
 
     def __init__(self) -> None:
         super().__init__()
@@ -72,6 +86,7 @@ class Bench(QWidget):
         self._dragging = False
         self._moving: QPointF | None = None
         self._space = False
+        self._clear: QRectF | None = None
 
     def minimumSizeHint(self) -> QSize:
         return QSize(360, 160)
@@ -112,7 +127,17 @@ class Bench(QWidget):
         taken = extent(self.drawing, Scale(per_mm, PAPER_PX))
         shift = room.center() - taken.center()
         self.scale = Scale(per_mm, PAPER_PX, (shift.x(), shift.y()))
+        self._lies_elsewhere()
+
+    def _lies_elsewhere(self) -> None:
         self.update()
+        self.moved.emit()
+
+    def keep_clear(self, box: QRectF | None) -> None:
+        """Keep labels away from a box of the widget: something else stands there."""
+        if box != self._clear:
+            self._clear = box
+            self.update()
 
     def true_size(self) -> None:
         """Show the drawing at its true size on this screen, about the middle of the bench."""
@@ -127,7 +152,11 @@ class Bench(QWidget):
         y = about.y() - (about.y() - self.scale.origin[1]) * factor
         self.scale = Scale(per_mm, PAPER_PX, (x, y))
         self._fitted = False
-        self.update()
+        self._lies_elsewhere()
+
+    def zoom_middle(self, factor: float) -> None:
+        """Zoom about the middle of the bench."""
+        self.zoom(factor, QPointF(self.width() / 2, self.height() / 2))
 
     def paintEvent(self, event: QPaintEvent) -> None:
         painter = QPainter(self)
@@ -198,6 +227,25 @@ class Bench(QWidget):
         left = {"start": 0.0, "middle": -wide / 2, "end": -wide}[label.anchor.value]
         return QRectF(at.x() + left, at.y() - 12, wide, 24)
 
+    def box_of(self, ref: Ref) -> QRectF | None:
+        """Return the box of the widget round what shows something; None where nothing does."""
+        found: QRectF | None = None
+        for element in self.drawing.elements:
+            if element.ref != ref:
+                continue
+            match element:
+                case Path():
+                    box = QPolygonF([self.scale.put(point) for point in element.points]).boundingRect()
+                case Label():
+                    box = self._box_of(element)
+                case Ring():
+                    at = self.scale.put(element.at) + QPointF(*element.nudge_mm) * PAPER_PX
+                    box = QRectF(at.x() - 12, at.y() - 12, 24, 24)
+                case Dimension():
+                    box = dimension_text(element, self.scale).box()
+            found = box if found is None else found.united(box)
+        return found
+
     def place_of(self, ref: Ref) -> QPointF:
         """Return a point of the widget on it: the middle of its dimension or area."""
         for element in self.drawing.elements:
@@ -237,7 +285,7 @@ class Bench(QWidget):
             origin = (self.scale.origin[0] + shift.x(), self.scale.origin[1] + shift.y())
             self.scale = Scale(self.scale.per_mm, PAPER_PX, origin)
             self._moving, self._fitted = position, False
-            self.update()
+            self._lies_elsewhere()
         elif self._dragging:
             self.tool.drag(point)
             self.update()
@@ -262,6 +310,14 @@ class Bench(QWidget):
             self.hot = None
             self.update()
 
+    def contextMenuEvent(self, event: QContextMenuEvent) -> None:
+        if event.reason() is QContextMenuEvent.Reason.Mouse:
+            self.menu_wanted.emit(self.at(QPointF(event.pos())), event.globalPos())
+            return
+        # By the key: of what the keyboard points at.
+        at = self.place_of(self.hot) if self.hot is not None else QPointF(self.width() / 2, self.height() / 2)
+        self.menu_wanted.emit(self.hot, self.mapToGlobal(at.toPoint()))
+
     def wheelEvent(self, event: QWheelEvent) -> None:
         self.zoom(1.0015 ** event.angleDelta().y(), event.position())
 
@@ -274,13 +330,12 @@ class Bench(QWidget):
         if self.tool.key(event):
             self.update()
             return
-        middle = QPointF(self.width() / 2, self.height() / 2)
         keys: dict[int, Callable[[], None]] = {
             Qt.Key.Key_0: self.fit,
             Qt.Key.Key_1: self.true_size,
-            Qt.Key.Key_Plus: lambda: self.zoom(1.25, middle),
-            Qt.Key.Key_Equal: lambda: self.zoom(1.25, middle),
-            Qt.Key.Key_Minus: lambda: self.zoom(0.8, middle),
+            Qt.Key.Key_Plus: lambda: self.zoom_middle(1.25),
+            Qt.Key.Key_Equal: lambda: self.zoom_middle(1.25),
+            Qt.Key.Key_Minus: lambda: self.zoom_middle(0.8),
             Qt.Key.Key_Right: lambda: self._go(1),
             Qt.Key.Key_Left: lambda: self._go(-1),
         }

@@ -135,7 +135,6 @@ class CardView(QScrollArea):
         self.setObjectName("card")
         self.setAccessibleName("Card")
         self.setWidgetResizable(True)
-        self.setFixedWidth(312)
         self.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         self.card = WordedCard("", (), (), (), ())
         self._lines: list[_Line] = []

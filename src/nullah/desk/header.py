@@ -1,4 +1,4 @@
-"""The head of the window: the piece, what is unsettled, units, theme, and the menu of papers."""
+"""The head of the window: the piece, what is unsettled, undo and redo, units."""
 
 from __future__ import annotations
 
@@ -7,25 +7,17 @@ from fractions import Fraction
 
 from PySide6.QtCore import Qt, Signal
 from PySide6.QtGui import QPainter, QPaintEvent
-from PySide6.QtWidgets import (
-    QButtonGroup,
-    QHBoxLayout,
-    QLabel,
-    QLineEdit,
-    QMenu,
-    QPushButton,
-    QSizePolicy,
-    QToolButton,
-    QWidget,
-)
+from PySide6.QtWidgets import QButtonGroup, QHBoxLayout, QLabel, QLineEdit, QPushButton, QSizePolicy, QWidget
 
 from nullah.core.lengths import STYLES, Marks
 from nullah.core.limits import NAME_TEXT
 from nullah.core.wording.plan import unsettled_words
 from nullah.desk.document import Document
-from nullah.desk.stations.base import chooser, show_choice, words
+from nullah.desk.stations.base import Chooser, show_choice
 from nullah.desk.tips import plain_tip
 from nullah.paper.lettering import typeface
+
+_NAME_LEAST, _NAME_MOST = 160, 420
 
 
 class Elided(QLabel):
@@ -41,13 +33,11 @@ class Elided(QLabel):
 
 
 class Header(QWidget):
-    """Piece name · what is unsettled; undo, units, day and night, papers."""
+    """Piece name · what is unsettled; undo, redo; the unit and the smallest mark."""
 
     unit_chosen = Signal(object)
     mark_chosen = Signal(object)
-    theme_chosen = Signal(bool)
     renamed = Signal(str)
-    menu_wanted = Signal(object)
 
     def __init__(self, document: Document) -> None:
         super().__init__()
@@ -55,43 +45,45 @@ class Header(QWidget):
         self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
         self._document = document
         row = QHBoxLayout(self)
-        row.setContentsMargins(10, 6, 10, 6)
+        row.setContentsMargins(10, 2, 10, 3)
         row.setSpacing(4)
         self.name = QLineEdit()
         self.name.setObjectName("pieceName")
         self.name.setAccessibleName("Name of the piece")
         self.name.setFont(typeface(19, bold=True))
         self.name.setMaxLength(NAME_TEXT)
-        self.name.setFixedWidth(210)
+        self.name.setMinimumHeight(32)
         self.name.editingFinished.connect(self.enter_name)
+        self.name.textChanged.connect(lambda _: self._fit_name())
         row.addWidget(self.name)
         self.unsettled = Elided()
         self.unsettled.setObjectName("unsettled")
         self.unsettled.setTextFormat(Qt.TextFormat.PlainText)
         self.unsettled.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Preferred)
         row.addWidget(self.unsettled, 1)
-        self.undo = self._button("Undo", document.undo)
-        self.redo = self._button("Redo", document.redo)
-        row.addWidget(self.undo)
-        row.addWidget(self.redo)
+        self.undo = self._button("Undo", document.undo, row)
+        self.redo = self._button("Redo", document.redo, row)
         row.addSpacing(8)
-        self.units = self._pair("Units", tuple((style.name, unit) for unit, style in STYLES.items()), row)
-        words("to", row)
-        self.mark = chooser("Smallest mark", [], self._choose_mark, row)
-        row.addSpacing(8)
-        self.themes = self._pair("Light", (("day", False), ("night", True)), row)
-        row.addSpacing(8)
-        self.papers = QToolButton()
-        self.papers.setText("Papers ▾")
-        self.papers.setAccessibleName("Papers: open, save, print")
-        self.papers.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
-        self.papers.setMinimumHeight(34)
-        self.menu = QMenu(self)
-        self.menu.aboutToShow.connect(lambda: self.menu_wanted.emit(self.menu))
-        self.papers.setMenu(self.menu)
-        row.addWidget(self.papers)
+        self.units = QButtonGroup(self)
+        for index, style in enumerate(STYLES.values()):
+            button = self._button(style.name, lambda: None, row)
+            button.setCheckable(True)
+            button.setAccessibleName(f"Units: {style.name}")
+            self.units.addButton(button, index)
         self.units.idClicked.connect(lambda i: self.unit_chosen.emit(list(STYLES)[i]))
-        self.themes.idClicked.connect(lambda i: self.theme_chosen.emit(bool(i)))
+        to = QLabel("to")
+        to.setProperty("quiet", "true")
+        row.addWidget(to)
+        self.mark = Chooser()
+        self.mark.setAccessibleName("Smallest mark")
+        self.mark.currentIndexChanged.connect(lambda _: self.mark.updateGeometry())
+        self.mark.activated.connect(lambda _: self.mark_chosen.emit(Fraction(str(self.mark.currentData()))))
+        row.addWidget(self.mark)
+
+    def _fit_name(self) -> None:
+        """Give the name the room it needs, within reason."""
+        wanted = self.name.fontMetrics().horizontalAdvance(self.name.text()) + 30
+        self.name.setFixedWidth(min(max(wanted, _NAME_LEAST), _NAME_MOST))
 
     def enter_name(self) -> None:
         """Take the name that was typed, if one was: the field only losing the focus names nothing."""
@@ -99,25 +91,12 @@ class Header(QWidget):
             self.name.setModified(False)
             self.renamed.emit(self.name.text().strip() or "Piece")
 
-    def _choose_mark(self, text: str) -> None:
-        self.mark_chosen.emit(Fraction(text))
-
-    def _button(self, text: str, action: Callable[[], None]) -> QPushButton:
+    def _button(self, text: str, act: Callable[[], None], row: QHBoxLayout) -> QPushButton:
         button = QPushButton(text)
-        button.setMinimumHeight(34)
-        button.clicked.connect(lambda: action())
+        button.setMinimumHeight(32)
+        button.clicked.connect(lambda: act())
+        row.addWidget(button)
         return button
-
-    def _pair(self, name: str, options: tuple[tuple[str, object], ...], row: QHBoxLayout) -> QButtonGroup:
-        group = QButtonGroup(self)
-        for index, (text, _) in enumerate(options):
-            button = QPushButton(text)
-            button.setCheckable(True)
-            button.setAccessibleName(f"{name}: {text}")
-            button.setMinimumHeight(34)
-            group.addButton(button, index)
-            row.addWidget(button)
-        return group
 
     def refresh(self) -> None:
         """Show what the document holds now."""
@@ -147,7 +126,3 @@ class Header(QWidget):
             for value, text in options:
                 self.mark.addItem(text, value)
         show_choice(self.mark, str(marks.rule_mark))
-
-    def show_theme(self, night: bool) -> None:
-        """Show which theme is on."""
-        self.themes.button(1 if night else 0).setChecked(True)

@@ -3,19 +3,21 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from dataclasses import replace
 from functools import partial
 from pathlib import Path
 
-from PySide6.QtGui import QAction, QKeySequence
-from PySide6.QtWidgets import QFileDialog, QMainWindow, QMenu
+from PySide6.QtWidgets import QFileDialog, QMainWindow
 
 from nullah.core.actions import show_in
+from nullah.core.beginning import begun
+from nullah.core.lengths import Unit
 from nullah.core.project import Project
-from nullah.core.stations import STATIONS
 from nullah.core.wording.facts import error_words
 from nullah.desk.banner import Banner, Urgency
 from nullah.desk.document import Document
 from nullah.desk.exports import Exports
+from nullah.desk.settings import Settings
 from nullah.files.errors import FileChangedError, ProjectFileError
 from nullah.files.fingerprint import Fingerprint, fingerprint
 from nullah.files.recovery import Autosave, Kept
@@ -24,74 +26,17 @@ _FILTER = "Nullah projects (*.nullah)"
 
 
 class Papers:
-    """What is done with files, and the keys for it."""
+    """What is done with files."""
 
-    def __init__(self, window: QMainWindow, document: Document, autosave: Autosave, banner: Banner) -> None:
+    def __init__(
+        self, window: QMainWindow, document: Document, autosave: Autosave, banner: Banner, settings: Settings
+    ) -> None:
         self._window, self._document, self._autosave, self._banner = window, document, autosave, banner
-        self.exports = exports = Exports(window, document, banner)
+        self._settings = settings
+        self.exports = Exports(window, document, banner)
         document.changed_elsewhere.connect(self._changed_elsewhere)
         #: Called before another piece takes the place of this one: what is typed and not entered is entered.
         self.before_replacing: Callable[[], None] = lambda: None
-        self._entries: tuple[tuple[str, str, object], ...] = (
-            ("New piece", "Ctrl+N", self.new),
-            ("Open …", "Ctrl+O", self.ask_open),
-            ("Open the sample piece", "", self.open_sample),
-            ("", "", None),
-            ("Save", "Ctrl+S", self.save),
-            ("Save as …", "Ctrl+Shift+S", self.ask_save),
-            ("Earlier versions …", "", self.show_versions),
-            ("Kept work …", "", self.show_kept),
-            ("", "", None),
-            ("Print …", "Ctrl+P", exports.ask_print),
-            ("Print what is shown …", "Ctrl+Shift+P", exports.ask_print_shown),
-            ("Write what is shown …", "", exports.ask_write_shown),
-            ("Write all sheets into a folder …", "Ctrl+E", exports.ask_sheets),
-            ("Write the solids …", "", exports.ask_solids),
-            ("", "", None),
-            ("Bring boards in from a list …", "", exports.ask_boards),
-            ("Bring a survey of the board in hand in …", "", exports.ask_survey),
-            ("Write the rack as a list …", "", exports.ask_rack),
-            ("", "", None),
-            ("Undo", "Ctrl+Z", document.undo),
-            ("Redo", "Ctrl+Shift+Z", document.redo),
-            ("", "", None),
-            ("Close", "Ctrl+Q", window.close),
-        )
-        self._actions: list[QAction | None] = []
-
-    def add_shortcuts(self) -> None:
-        """Make every entry work from the keyboard, and Ctrl+1 … go to the stations."""
-        for text, keys, act in self._entries:
-            if act is None:
-                self._actions.append(None)
-                continue
-            action = QAction(text, self._window)
-            if keys:
-                action.setShortcut(QKeySequence(keys))
-            action.triggered.connect(lambda _=False, a=act: a())
-            self._window.addAction(action)
-            self._actions.append(action)
-        for number in range(len(STATIONS)):
-            action = QAction(STATIONS[number].title, self._window)
-            action.setShortcut(QKeySequence(f"Ctrl+{number + 1}"))
-            action.triggered.connect(lambda _=False, n=number: self._window.show_station(n))  # type: ignore[attr-defined]
-            self._window.addAction(action)
-
-    def fill_menu(self, menu: QMenu) -> None:
-        """Fill the menu with the entries as they stand now."""
-        menu.clear()
-        names = {"Undo": self._document.undo_name, "Redo": self._document.redo_name}
-        for action in self._actions:
-            if action is None:
-                menu.addSeparator()
-                continue
-            word = action.text().partition(":")[0]
-            if word in names:
-                # An ampersand of a name is no mnemonic.
-                name = names[word].replace("&", "&&")
-                action.setText(f"{word}: {name}" if name else word)
-                action.setEnabled(True)
-            menu.addAction(action)
 
     # --- opening ---
 
@@ -126,17 +71,19 @@ class Papers:
                 )
                 return False
         document.replace_project(project, file, saved, base)
+        if file is not None:
+            self._settings.worked_on(file)
         self._banner.forget(Urgency.WORD)
         self._banner.forget(Urgency.QUESTION)
         if aside is not None:
             self._banner.say(f"{name} was not saved. It is kept.", ("Open it again", partial(self.take_up, aside)))
         return True
 
-    def new(self) -> None:
-        """Begin a new piece, from what the last ones taught."""
+    def new(self, form: str, unit: Unit) -> None:
+        """Begin a new piece of a form, from what the last ones taught."""
         from nullah.files.piece_records import begin_from, read_records, records_file
 
-        fresh = Project(marks=self._document.project.marks)
+        fresh = begun(Project(marks=replace(self._document.project.marks, unit=unit)), form)
         self._replace(begin_from(fresh, read_records(records_file())), None)
 
     def open_sample(self) -> None:
@@ -177,6 +124,7 @@ class Papers:
         self.before_replacing()
         try:
             self._document.save(path, over)
+            self._settings.worked_on(path)
         except FileChangedError:
             self._changed_elsewhere()
             return False

@@ -118,11 +118,11 @@ def _sawing(window: Window) -> Iterator[str]:
     desk = window.desk(2)
     assert isinstance(desk, BreakdownDesk)
     window.document.select(Selection(board="6"))
-    desk.order.setChecked(True)
+    desk.show_order(True)
     for _ in range(5):
         desk.step(1)
     yield "3-breakdown-saw-order"
-    desk.order.setChecked(False)
+    desk.show_order(False)
     window.document.replace_project(short_of_wood(), None)
     found = list(search_task(reached(task_of(window.document.plan)), 600))[-1]
     window.document.do("lay the parts out", lambda project: take_layout(project, found.placements))

@@ -10,16 +10,18 @@ from pathlib import Path
 from PySide6.QtCore import QThread, QTimer
 from PySide6.QtWidgets import QApplication
 
+from nullah.core.lengths import Marks, Unit
 from nullah.core.project import Project
 from nullah.desk.document import Document
 from nullah.desk.errors import ErrorWatch
+from nullah.desk.settings import Settings
 from nullah.desk.shutdown import ShutdownWatch
-from nullah.desk.state import state_folder
+from nullah.desk.state import settings_file, state_folder
 from nullah.desk.theme import dress
 from nullah.desk.window import Window
-from nullah.files.catalogues import catalogue_for
+from nullah.files.catalogues import catalogue_for, load
 from nullah.files.recovery import Autosave
-from nullah.paper.palette import DAY, NIGHT
+from nullah.paper.palette import DAY
 
 
 def application() -> QApplication:
@@ -42,8 +44,10 @@ class NumbersLoader(QThread):
         import nullah.core.proof.prove  # noqa: F401
 
 
-def make_window(project: Project, root: Path, file: Path | None = None) -> Window:
-    """Make the window on a project, with unsaved work kept under `root`."""
+def make_window(
+    project: Project, root: Path, file: Path | None = None, settings: Settings | None = None
+) -> Window:
+    """Make the window on a project, with unsaved work kept under `root`; without settings with none of its own."""
     # The collector rests until the window is made: nothing of it can be let go yet.
     gc.disable()
     try:
@@ -52,7 +56,9 @@ def make_window(project: Project, root: Path, file: Path | None = None) -> Windo
         # A caret that blinks wakes the processor twice a second, for ever.
         app.setCursorFlashTime(0)
         dress(app, DAY)
-        return Window(Document(project, autosave, file, catalogue_for(os.environ)), autosave)
+        settings = settings or Settings(root / "desk.ini")
+        catalogue = load(settings.terms) if settings.terms else catalogue_for(os.environ)
+        return Window(Document(project, autosave, file, catalogue), autosave, settings)
     finally:
         gc.enable()
 
@@ -60,20 +66,18 @@ def make_window(project: Project, root: Path, file: Path | None = None) -> Windo
 def open_desk(path: Path | None, demo: bool = False) -> int:
     """Open the desk on a file, on the sample piece, or on a new piece; gives the exit status."""
     app = application()
-    project = Project()
+    settings = Settings(settings_file())
+    project = Project(marks=Marks(settings.unit or Unit.MM))
     if demo:
         from nullah.demo.seed_cabinet import seed_cabinet
 
         project = seed_cabinet()
-    window = make_window(project, state_folder() / "unsaved")
+    window = make_window(project, state_folder() / "unsaved", settings=settings)
     watch, ending = ErrorWatch(window, state_folder()), ShutdownWatch(window.keep)
-    if os.environ.get("NULLAH_THEME") == "night":
-        window.set_theme(NIGHT)
+    window.follow_theme()
+    app.styleHints().colorSchemeChanged.connect(lambda _: window.follow_theme())
     if path is None and not demo:
-        window.banner.say(
-            "A new piece. Size it, put boards on the rack, and go down the rod.",
-            ("Open the sample piece", window.papers.open_sample),
-        )
+        window.show_start()
     if path is not None:
         window.open_path(path)
     window.papers.offer_kept()

@@ -10,3 +10,10 @@ def state_folder() -> Path:
     from platformdirs import user_state_path
 
     return user_state_path("nullah")
+
+
+def settings_file() -> Path:
+    """Return the file of the user's settings."""
+    from platformdirs import user_config_path
+
+    return user_config_path("nullah") / "desk.ini"

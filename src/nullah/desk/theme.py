@@ -41,8 +41,20 @@ def _sheet(p: Palette) -> str:
     #header {{ background: {p.ground}; border-bottom: 1px solid {p.line}; }}
     #strip {{ background: {p.ground}; border-top: 1px solid {p.line}; }}
     #card, #card QWidget#cardBody {{ background: {p.sheet}; border: none; }}
-    #card {{ border-left: 1px solid {p.line}; }}
-    #tools {{ background: {p.sheet}; }}
+    #line {{ background: {p.sheet}; border-bottom: 1px solid {p.line}; }}
+    #column, #choices, #chooseSide, #chooseSide > QWidget {{ background: {p.sheet}; }}
+    #column {{ border-left: 1px solid {p.line}; }}
+    #startPage, #startBody {{ background: {p.ground}; }}
+    #notice {{ background: {p.raised}; border: 1px solid {p.line}; border-radius: 4px; padding: 7px 12px; }}
+    #tag {{ background: {p.raised}; border: 1px solid {p.accent}; border-radius: 4px; }}
+    QLabel[heading="true"] {{ color: {p.quiet}; font-weight: 600; padding-top: 8px; }}
+    QToolButton#form, QToolButton#recent {{ background: {p.raised}; color: {p.text}; border: 1px solid {p.line}; }}
+    QToolButton#form:hover, QToolButton#recent:hover {{ border: 1px solid {p.accent}; }}
+    QToolButton#form:focus, QToolButton#recent:focus {{ border: 2px solid {p.accent}; }}
+    QMenuBar {{ background: {p.ground}; }}
+    QMenuBar::item {{ padding: 5px 10px; background: transparent; }}
+    QMenuBar::item:selected {{ background: {p.accent_ground}; }}
+    QSplitter::handle {{ background: {p.line}; }}
     QLabel[quiet="true"] {{ color: {p.quiet}; }}
     QLabel[weight="look"] {{ color: {p.look}; }}
     QLabel[weight="fails"] {{ color: {p.fails}; }}

@@ -147,10 +147,10 @@ class _Glass(QWidget):
         per_mm = 0.42 * min(wide, high * 1.25) / shown.reach * self.closer
         lit = next((i for i, part in enumerate(shown.parts) if part.id == self._document.selection.part), -1)
         wrong = {name for f in plan.findings if f.remark.weight is Severity.FAILURE for name in f.parts}
-        warn = _floats(self.palette_.fails)
+        warn = floats_of(self.palette_.fails)
         tones = []
         for part in shown.parts:
-            tone = _tone(plan.species_of(part), self.palette_)
+            tone = tone_of(plan.species_of(part), self.palette_)
             tones.append(_between(tone, warn) if part.id in wrong else tone)
         shift = (self.shift[0] * ratio, self.shift[1] * ratio)
         return _Order(shown, self.eye, (wide, high), per_mm, tuple(tones), self._look(), lit, shift, 1 if coarse else 2)
@@ -171,7 +171,7 @@ class _Glass(QWidget):
             run.wait()
 
     def _look(self) -> Look:
-        return Look(_floats(self.palette_.sheet), _floats(self.palette_.wood_line), _floats(self.palette_.accent))
+        return Look(floats_of(self.palette_.sheet), floats_of(self.palette_.wood_line), floats_of(self.palette_.accent))
 
     def paintEvent(self, event: QPaintEvent) -> None:
         painter = QPainter(self)
@@ -315,7 +315,8 @@ class TurningView(QWidget):
         self.glass.draw(coarse=False)
 
 
-def _floats(colour: str) -> tuple[float, float, float]:
+def floats_of(colour: str) -> tuple[float, float, float]:
+    """Return a colour as red, green and blue from 0 to 1."""
     found = QColor(colour)
     return found.redF(), found.greenF(), found.blueF()
 
@@ -326,9 +327,10 @@ def _between(tone: tuple[float, float, float], warn: tuple[float, float, float])
     return r, g, b
 
 
-def _tone(species: str, palette: Palette) -> tuple[float, float, float]:
+def tone_of(species: str, palette: Palette) -> tuple[float, float, float]:
+    """Return the tone of a wood under a theme, red, green and blue from 0 to 1."""
     try:
         tone = find_species(species).tone
     except SpeciesError:
         tone = "#c9b193"
-    return _floats(mixed(tone, palette.ground, palette.wood_shade * 0.4))
+    return floats_of(mixed(tone, palette.ground, palette.wood_shade * 0.4))

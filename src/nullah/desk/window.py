@@ -8,12 +8,23 @@ from importlib import import_module
 from pathlib import Path
 from typing import Protocol, runtime_checkable
 
-from PySide6.QtCore import QPointF, SignalInstance
+from PySide6.QtCore import QPoint, QPointF, QRectF, Qt, SignalInstance
 from PySide6.QtGui import QCloseEvent, QResizeEvent
-from PySide6.QtWidgets import QApplication, QGridLayout, QLineEdit, QMainWindow, QStackedWidget, QVBoxLayout, QWidget
+from PySide6.QtWidgets import (
+    QApplication,
+    QGridLayout,
+    QLineEdit,
+    QMainWindow,
+    QMenu,
+    QSplitter,
+    QStackedWidget,
+    QVBoxLayout,
+    QWidget,
+)
 
 from nullah.core import actions
 from nullah.core.apply_fix import action_of
+from nullah.core.card import Severity
 from nullah.core.drawing import Drawing
 from nullah.core.fixes import Fix, SetOutTo
 from nullah.core.lengths import Unit
@@ -24,13 +35,16 @@ from nullah.core.wording.facts import fact_words
 from nullah.core.wording.fixes import fix_words
 from nullah.desk.banner import Banner, Urgency
 from nullah.desk.bench import Bench
-from nullah.desk.card import CardView
+from nullah.desk.column import CARD, CHOOSE, USUAL, Column
 from nullah.desk.document import Document
 from nullah.desk.header import Header
+from nullah.desk.menus import Menus
 from nullah.desk.papers import Papers
 from nullah.desk.rod import Rod
-from nullah.desk.stations.base import StationDesk
+from nullah.desk.settings import NIGHT_THEME, SYSTEM, Settings
+from nullah.desk.stations.base import StationDesk, reach
 from nullah.desk.strip import PartStrip
+from nullah.desk.tag import Tag, fill_menu
 from nullah.desk.theme import dress
 from nullah.files.recovery import Autosave
 from nullah.paper.palette import DAY, NIGHT, Palette
@@ -38,8 +52,12 @@ from nullah.paper.palette import DAY, NIGHT, Palette
 TYPE_CHECKING = False
 if TYPE_CHECKING:
     from nullah.desk.editor import FigureEditor
+    from nullah.desk.start_page import StartPage
 
-# Module and class of each station's row of choices: loaded when the station is first gone to.
+#: Where there is more to choose than to carry away.
+_CHOOSE_FIRST = ("piece", "rack")
+
+# Module and class of each station's desk: loaded when the station is first gone to.
 _DESKS = {
     "piece": ("piece", "PieceDesk"),
     "rack": ("rack", "RackDesk"),
@@ -69,66 +87,94 @@ class HasFigures(Protocol):
         """Return where a figure stands on it."""
 
 
+@runtime_checkable
+class AddsBoards(Protocol):
+    """What puts boards of one's own into a piece."""
+
+    def add_own_board(self) -> None:
+        """Put one in."""
+
+
 class Window(QMainWindow):
     """The desk. Everything shown follows from `document`; everything done goes through it."""
 
-    def __init__(self, document: Document, autosave: Autosave) -> None:
+    def __init__(self, document: Document, autosave: Autosave, settings: Settings) -> None:
         super().__init__()
         self.document = document
+        self.settings = settings
         self.station = 0
         self.palette_: Palette = DAY
         self._drawn_for: tuple[object, ...] = ()
         self._lose = False
         self.setWindowTitle("Nullah")
-        self.resize(1280, 800)
-        self.setMinimumSize(1024, 640)
+        self.setMinimumSize(900, 600)
         self._make_frame()
-        self.papers = Papers(self, document, autosave, self.banner)
+        self.papers = Papers(self, document, autosave, self.banner, settings)
         self.papers.before_replacing = self.enter_typing
-        self.header.menu_wanted.connect(self.papers.fill_menu)
         self._wire()
-        self.papers.add_shortcuts()
+        self.menus = Menus(self)
+        self._come_back()
         self._take_palette(DAY)
         self.show_station(0)
         self.bench.setFocus()
 
     def _make_frame(self) -> None:
         self.header, self.banner = Header(self.document), Banner()
-        self.rod, self.bench, self.card, self.strip = Rod(), Bench(), CardView(), PartStrip()
+        self.rod, self.bench, self.column, self.strip = Rod(), Bench(), Column(), PartStrip()
+        self.card = self.column.card
         self._editor: FigureEditor | None = None
-        self.tools = QStackedWidget()
-        self.tools.setObjectName("tools")
+        self._start: StartPage | None = None
         self._desks: dict[int, StationDesk] = {}
-        middle = QVBoxLayout()
-        middle.setSpacing(0)
-        middle.addWidget(self.tools)
+        self.lines = QStackedWidget()
+        self.lines.setFixedHeight(40)
         self.place = QStackedWidget()
         self.place.addWidget(self.bench)
-        middle.addWidget(self.place, 1)
-        frame = QWidget()
-        frame.setObjectName("frame")
-        grid = QGridLayout(frame)
+        self.tag = Tag(self.bench)
+        middle = QWidget()
+        inner = QVBoxLayout(middle)
+        inner.setContentsMargins(0, 0, 0, 0)
+        inner.setSpacing(0)
+        inner.addWidget(self.lines)
+        inner.addWidget(self.place, 1)
+        self.split = QSplitter(Qt.Orientation.Horizontal)
+        self.split.setHandleWidth(5)
+        self.split.addWidget(middle)
+        self.split.addWidget(self.column)
+        self.split.setCollapsible(0, False)
+        self.split.setStretchFactor(0, 1)
+        self.split.setStretchFactor(1, 0)
+        self.split.setSizes([10_000, USUAL])
+        self.frame = QWidget()
+        self.frame.setObjectName("frame")
+        grid = QGridLayout(self.frame)
         grid.setContentsMargins(0, 0, 0, 0)
         grid.setSpacing(0)
-        grid.addWidget(self.header, 0, 0, 1, 3)
-        grid.addWidget(self.banner, 1, 0, 1, 3)
+        grid.addWidget(self.header, 0, 0, 1, 2)
+        grid.addWidget(self.banner, 1, 0, 1, 2)
         grid.addWidget(self.rod, 2, 0)
-        grid.addLayout(middle, 2, 1)
-        grid.addWidget(self.card, 2, 2)
-        grid.addWidget(self.strip, 3, 0, 1, 3)
+        grid.addWidget(self.split, 2, 1)
+        grid.addWidget(self.strip, 3, 0, 1, 2)
         grid.setColumnStretch(1, 1)
         grid.setRowStretch(2, 1)
-        self.setCentralWidget(frame)
+        self.setCentralWidget(self.frame)
+
+    def _come_back(self) -> None:
+        """Come back where and how the window was left, and never larger than the screen's free room."""
+        free = self.screen().availableGeometry()
+        self.resize(min(1280, free.width()), min(800, free.height()))
+        self.restoreGeometry(self.settings.window("geometry"))
+        self.resize(min(self.width(), free.width()), min(self.height(), free.height()))
+        self.split.restoreState(self.settings.window("column"))
 
     def desk(self, number: int) -> StationDesk:
-        """Return a station's row of choices, made when it is first wanted."""
+        """Return a station's desk, made when it is first wanted."""
         if number not in self._desks:
-            module, name = _DESKS.get(STATIONS[number].id, ("base", "StationDesk"))
+            module, name = _DESKS[STATIONS[number].id]
             kind: type[StationDesk] = getattr(import_module(f"nullah.desk.stations.{module}"), name)
-            self._desks[number] = kind(self.document, self.bench)
-            self._desks[number].page_wanted.connect(self._show_page)
-            self._desks[number].resized.connect(self._fit_tools)
-            self.tools.addWidget(self._desks[number])
+            desk = self._desks[number] = kind(self.document, self.bench)
+            desk.page_wanted.connect(self._show_page)
+            self.lines.addWidget(desk.line)
+            desk.notice.setParent(self.place)
         return self._desks[number]
 
     @property
@@ -147,34 +193,72 @@ class Window(QMainWindow):
     def _wire(self) -> None:
         self.document.changed.connect(self._refresh_all)
         self.document.selection_changed.connect(self._refresh_all)
-        self.document.replaced.connect(self._forget_typing)
+        self.document.replaced.connect(self._replaced)
         self.banner.left.connect(lambda: (self.place.currentWidget() or self.bench).setFocus())
         self.document.warned.connect(
             lambda sentence: self.banner.say(sentence, ("Save it …", self.papers.ask_save), urgency=Urgency.ERROR)
         )
         self.rod.chosen.connect(self.show_station)
         self.strip.picked.connect(self.document.pick_part)
+        self.column.turned.connect(self.turn_column)
         self.card.fix.connect(self.do_fix)
         self.card.figure.connect(self._figure_clicked)
         self.bench.clicked.connect(self._bench_clicked)
+        self.bench.menu_wanted.connect(self._open_menu)
+        self.bench.moved.connect(self._place_tag)
         self.header.unit_chosen.connect(self.show_unit)
         self.header.mark_chosen.connect(self.show_mark)
-        self.header.theme_chosen.connect(lambda night: self.set_theme(NIGHT if night else DAY))
         self.header.renamed.connect(self._rename)
 
     # --- what is shown ---
 
     def show_station(self, number: int) -> None:
         """Go to a station."""
+        self.leave_start()
         self._put_slip_away()
         self.bench.overlay = Drawing()
         self.station = number
-        self.bench.tool = self.desk(number).tool
-        self.tools.setCurrentWidget(self.desk(number))
-        # A station without choices gives its room to the bench.
-        self.tools.setVisible(STATIONS[number].id in _DESKS)
+        desk = self.desk(number)
+        self.bench.tool = desk.tool
+        self.lines.setCurrentWidget(desk.line)
+        self.column.show_desk(desk)
+        station = STATIONS[number].id
+        self.column.show_side(self.settings.side(station, CHOOSE if station in _CHOOSE_FIRST else CARD))
         self._refresh_all()
         self._show_page()
+
+    def turn_column(self, side: int) -> None:
+        """Show the other side of the column, and remember it for this station."""
+        if self.column.width() < 1 or not self.split.sizes()[1]:
+            self.fold_column()
+        self.column.show_side(side)
+        self.settings.leave_side(STATIONS[self.station].id, side)
+
+    def fold_column(self) -> None:
+        """Fold the column away, or fold it out again."""
+        whole = sum(self.split.sizes())
+        folded = not self.split.sizes()[1]
+        self.split.setSizes([whole - USUAL, USUAL] if folded else [whole, 0])
+
+    def go_to_choices(self) -> None:
+        """Put the keyboard on the first choice of the station; from there, back on the bench."""
+        focused = self.focusWidget()
+        if focused is not None and self.column.isAncestorOf(focused):
+            (self.place.currentWidget() or self.bench).setFocus()
+            return
+        self.turn_column(CHOOSE)
+        first = next(
+            (
+                widget
+                for section in self.desk(self.station).sections
+                for pair in section.widgets()
+                for widget in (pair, *pair.findChildren(QWidget))
+                if widget.isVisible() and widget.isEnabled() and widget.focusPolicy() & Qt.FocusPolicy.TabFocus
+            ),
+            None,
+        )
+        if first is not None:
+            reach(first)
 
     def _show_page(self) -> None:
         """Put the drawing, or what the station wants instead of it, into the middle."""
@@ -190,10 +274,17 @@ class Window(QMainWindow):
         self.place.setFocusProxy(page)
         if page is not self.bench:
             self.desk(self.station).refresh()
-        self._fit_tools_anew()
+        self._lay_notices()
         if self.header.name.hasFocus() and not self.header.name.isModified():
             # The page that had the focus was put away, and it fell to the first field there is.
             page.setFocus()
+
+    def _lay_notices(self) -> None:
+        for number, desk in self._desks.items():
+            if number == self.station:
+                desk.notice.lay()
+            else:
+                desk.notice.hide()
 
     def _refresh_all(self) -> None:
         plan, selection, station = self.document.plan, self.document.selection, STATIONS[self.station]
@@ -207,32 +298,80 @@ class Window(QMainWindow):
         drawn_for = (self.station, bounds, plan.marks.unit)
         refit, self._drawn_for = drawn_for != self._drawn_for, drawn_for
         self.bench.show_drawing(drawing, station.invitation, frozenset(lit), refit, station.to_scale)
-        self.card.show_card(worded(station.card(plan, selection), plan.reader))
+        card = worded(station.card(plan, selection), plan.reader)
+        self.card.show_card(card)
+        self.column.tell_failures(sum(remark.weight is Severity.FAILURE for remark in card.mind))
         self.rod.show_states([fact_words(each.state(plan), plan.reader) for each in STATIONS], self.station)
         self.strip.show_parts(plan, selection.part)
         self.header.refresh()
+        self.menus.name_steps()
         self.desk(self.station).refresh()
-        self._fit_tools_anew()
+        self._show_tag()
         name = self.document.project.piece.name or "Piece"
         self.setWindowTitle(f"{name}{' *' if self.document.unsaved else ''} · Nullah")
 
-    def _fit_tools_anew(self) -> None:
-        """Fit the row of choices after something in it was shown or hidden: its layout is to ask again."""
-        self.desk(self.station).rows.invalidate()
-        self._fit_tools()
-
-    def _fit_tools(self) -> None:
-        """Give the row of choices just the height it needs at this width.
-
-        This follows every layout request of the row, so it must not cause one.
-        """
-        desk = self.desk(self.station)
-        width = self.width() - self.rod.width() - self.card.width()
-        self.tools.setFixedHeight(desk.heightForWidth(width) if desk.hasHeightForWidth() else desk.sizeHint().height())
-
     def resizeEvent(self, event: QResizeEvent) -> None:
         super().resizeEvent(event)
-        self._fit_tools()
+        self._lay_notices()
+        if self._start is not None:
+            self._start.setGeometry(self.frame.rect())
+
+    # --- what can be done with what is picked ---
+
+    def picked_ref(self) -> Ref | None:
+        """Return what is picked at the station in hand and has verbs."""
+        return self.desk(self.station).picked()
+
+    def _show_tag(self) -> None:
+        ref = self.picked_ref()
+        self.tag.show_verbs(self.desk(self.station).verbs(ref) if ref is not None else ())
+        self._place_tag()
+
+    def _place_tag(self) -> None:
+        ref = self.picked_ref()
+        where = self.bench.box_of(ref) if ref is not None else None
+        if where is None:
+            self.tag.hide()
+        else:
+            self.tag.stand_by(where)
+            self.tag.setVisible(self.bench.rect().intersects(where.toAlignedRect()))
+        self.bench.keep_clear(QRectF(self.tag.geometry()) if self.tag.isVisibleTo(self.bench) else None)
+
+    def fill_verbs(self, menu: QMenu, ref: Ref | None) -> None:
+        """Put what can be done with something into a menu."""
+        if ref is not None:
+            fill_menu(menu, self.desk(self.station).verbs(ref))
+
+    def _open_menu(self, ref: Ref | None, at: QPoint) -> None:
+        """Open the context menu of what lies under the pointer, which is picked by it."""
+        if ref is not None and self.desk(self.station).verbs(ref):
+            self._bench_clicked(ref, QPointF(self.bench.mapFromGlobal(at)))
+        menu = QMenu(self)
+        menu.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
+        self.fill_verbs(menu, ref)
+        if menu.actions():
+            menu.addSeparator()
+        menu.addAction("Fit").triggered.connect(lambda: self.bench.fit())
+        menu.addAction("True size").triggered.connect(lambda: self.bench.true_size())
+        menu.addAction("Copy the drawing").triggered.connect(lambda: self.copy_drawing())
+        menu.popup(at)
+
+    def copy_drawing(self) -> None:
+        """Put what stands in the middle on the clipboard as a picture."""
+        QApplication.clipboard().setPixmap(self.place.grab())
+
+    # --- theme and units ---
+
+    def choose_theme(self, theme: str) -> None:
+        """Take a theme and remember it; `system` follows the desktop."""
+        self.settings.theme = theme
+        self.follow_theme()
+
+    def follow_theme(self) -> None:
+        """Show the theme that was chosen, or that of the desktop."""
+        dark = QApplication.styleHints().colorScheme() is Qt.ColorScheme.Dark
+        night = self.settings.theme == NIGHT_THEME or (self.settings.theme == SYSTEM and dark)
+        self.set_theme(NIGHT if night else DAY)
 
     def set_theme(self, palette: Palette) -> None:
         """Change between day and night."""
@@ -244,14 +383,14 @@ class Window(QMainWindow):
     def _take_palette(self, palette: Palette) -> None:
         self.palette_ = palette
         pages = [self.place.widget(index) for index in range(1, self.place.count())]
-        for part in (self.bench, self.rod, self.strip, *pages):
+        for part in (self.bench, self.rod, self.strip, self._start, *pages):
             if isinstance(part, HasPalette):
                 part.set_palette(palette)
-        self.header.show_theme(palette is NIGHT)
 
     def show_unit(self, unit: Unit) -> None:
-        """Show figures in another unit."""
+        """Show figures in another unit; the next new piece begins in it."""
         self._put_slip_away()
+        self.settings.unit = unit
         self.document.show_in(replace(self.document.project.marks, unit=unit))
 
     def show_mark(self, mark: Fraction) -> None:
@@ -262,6 +401,82 @@ class Window(QMainWindow):
         self.document.show_in(marks)
         if followed:
             self.do_fix(SetOutTo(marks.smallest))
+
+    # --- what is not of one station ---
+
+    def show_start(self) -> None:
+        """Show the page from which a piece is begun or opened again."""
+        if self._start is None:
+            from nullah.desk.start_page import StartPage
+
+            self._start = StartPage(self.document, self.settings, self.palette_, self.frame)
+            self._start.begun.connect(self._begin)
+            self._start.opened.connect(self.papers.open_path)
+            self._start.sample.connect(self.papers.open_sample)
+            self._start.left.connect(self.leave_start)
+        self._start.setGeometry(self.frame.rect())
+        self._start.refresh()
+        self._start.show()
+        self._start.raise_()
+        self._start.setFocus()
+
+    def leave_start(self) -> None:
+        """Go on with the piece that is open."""
+        if self._start is not None and self._start.isVisible():
+            self._start.hide()
+            self.bench.setFocus()
+
+    def _begin(self, form: str, unit: Unit) -> None:
+        """Begin a new piece of a form, in a unit."""
+        self.settings.unit = unit
+        self.papers.new(form, unit)
+        self.show_station(0)
+
+    def show_preferences(self) -> None:
+        """Show what belongs to the person and is no tool: units, theme, terms."""
+        from nullah.desk.preferences import Preferences
+
+        Preferences(self).open()
+
+    def show_shop(self) -> None:
+        """Show the tools and habits of the person."""
+        from nullah.desk.my_shop import MyShop
+
+        MyShop(self).open()
+
+    def show_manual(self, page: str = "") -> None:
+        """Show the manual, at the page of this station or another."""
+        from nullah.desk.manual import Manual
+
+        Manual.open_at(self, page or STATIONS[self.station].id)
+
+    def begin_tour(self) -> None:
+        """Walk through a first box in this very window."""
+        from nullah.desk.tour import Tour
+
+        self._tour = Tour(self)
+
+    def show_about(self) -> None:
+        """Say what this is."""
+        from nullah.desk.about import show_about
+
+        show_about(self)
+
+    def rename(self) -> None:
+        """Put the keyboard on the name of the piece."""
+        self.header.name.setFocus()
+        self.header.name.selectAll()
+
+    def add_board(self) -> None:
+        """Add a board of one's own to the piece."""
+        self.show_station(0)
+        desk = self.desk(0)
+        if isinstance(desk, AddsBoards):
+            desk.add_own_board()
+
+    def _replaced(self) -> None:
+        self.leave_start()
+        self._forget_typing()
 
     # --- what is done ---
 
@@ -342,6 +557,10 @@ class Window(QMainWindow):
         self.papers.exports.wait()
         for desk in self._desks.values():
             desk.leave()
+        if self._start is not None:
+            self._start.rest()
+        self.settings.leave_window("geometry", self.saveGeometry())
+        self.settings.leave_window("column", self.split.saveState())
         event.accept()
 
     def _close_and_lose(self) -> None:

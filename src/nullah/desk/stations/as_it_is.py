@@ -16,7 +16,7 @@ from nullah.core.wording.ledger import refusal
 from nullah.desk.bench import Bench
 from nullah.desk.document import Document
 from nullah.desk.fields import ValueField
-from nullah.desk.stations.base import Flow, chooser, labelled
+from nullah.desk.stations.base import Section, chooser, labelled
 
 
 def measurable(plan: Plan, kind: JointGroup) -> tuple[str, ...]:
@@ -34,10 +34,10 @@ def measurable(plan: Plan, kind: JointGroup) -> tuple[str, ...]:
 class AsItIs:
     """A choice of what was measured, and a field for what it is. `today` may be put in the place of the clock."""
 
-    def __init__(self, document: Document, bench: Bench, row: Flow) -> None:
+    def __init__(self, document: Document, bench: Bench, row: Section) -> None:
         self.today: Callable[[], date] = date.today
         self._document, self._bench = document, bench
-        self.what: QComboBox = chooser("what was measured", [], lambda _: self._show(), row, "measured")
+        self.what: QComboBox = chooser("what was measured", [], lambda _: self._show(), row, "Measured")
         self.field = ValueField("as it is", width=80)
         self.field.entered.connect(self._measure)
         self._pairs = (self.what.parentWidget(), labelled("is", self.field, row))

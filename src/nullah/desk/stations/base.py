@@ -1,13 +1,14 @@
-"""What every station's desk has, and the row it puts its choices in."""
+"""What every station's desk has: the line above the bench, what can be chosen, and what is done with what is picked."""
 
 from __future__ import annotations
 
 from collections.abc import Callable, Iterable
-from typing import TypeVar
+from typing import NamedTuple, Protocol, TypeVar, runtime_checkable
 
 from PySide6.QtCore import QEvent, QRect, QRectF, QSize, Qt, Signal
-from PySide6.QtGui import QPainter, QPaintEvent
+from PySide6.QtGui import QMouseEvent, QPainter, QPaintEvent, QResizeEvent
 from PySide6.QtWidgets import (
+    QAbstractButton,
     QButtonGroup,
     QComboBox,
     QHBoxLayout,
@@ -15,7 +16,9 @@ from PySide6.QtWidgets import (
     QLayout,
     QLayoutItem,
     QLineEdit,
+    QMenu,
     QPushButton,
+    QToolButton,
     QVBoxLayout,
     QWidget,
 )
@@ -26,28 +29,42 @@ from nullah.desk.bench import Bench, Tool
 from nullah.desk.document import Document
 
 
-class StationDesk(QWidget):
-    """A station on the desk: the widget is its row of choices, `tool` what the pointer does.
+class Verb(NamedTuple):
+    """Something that can be done with what is picked: at once, or by one of `options` (words and what each does)."""
 
-    `page_wanted` tells that something else is to stand in the place of the drawing, or nothing.
+    text: str
+    act: Callable[[], object] | None = None
+    options: tuple[tuple[str, Callable[[], object]], ...] = ()
+    enabled: bool = True
+
+
+class StationDesk(QWidget):
+    """A station on the desk.
+
+    The widget is what can be chosen, in sections; `line` stands above the bench, `tool` is what the
+    pointer does. `page_wanted` tells that something else is to stand in the place of the drawing, or nothing.
     """
 
     page_wanted = Signal()
-    #: The rows want another height than they had.
-    resized = Signal()
 
     def __init__(self, document: Document, bench: Bench) -> None:
         super().__init__()
         self.document, self.bench = document, bench
         self.tool: Tool = Tool()
-        self.rows = QVBoxLayout(self)
-        self.rows.setContentsMargins(14, 6, 14, 4)
-        self.rows.setSpacing(2)
+        self.line = OneLine()
+        self.notice = Notice()
+        self.setObjectName("choices")
+        self.sections: list[Section] = []
+        self._column = QVBoxLayout(self)
+        self._column.setContentsMargins(18, 10, 14, 14)
+        self._column.setSpacing(4)
+        self._column.addStretch(1)
 
     def event(self, event: QEvent) -> bool:
         done = super().event(event)
         if event.type() == QEvent.Type.LayoutRequest:
-            self.resized.emit()
+            for section in self.sections:
+                section.show_heading()
         return done
 
     def refresh(self) -> None:
@@ -67,11 +84,67 @@ class StationDesk(QWidget):
     def fix(self, fix: Fix) -> None:
         """Carry out a way out that is this station's own."""
 
-    def row(self) -> Flow:
-        """Begin a row of choices; where the window is narrow it goes on in the next line."""
-        layout = Flow()
-        self.rows.addLayout(layout)
-        return layout
+    def picked(self) -> Ref | None:
+        """Return what is picked on the bench and has verbs of its own, if anything is."""
+        return None
+
+    def verbs(self, ref: Ref) -> tuple[Verb, ...]:
+        """Return what can be done with something on the bench, the commonest first."""
+        return ()
+
+    def section(self, title: str) -> Section:
+        """Begin a section of choices under a heading."""
+        section = Section(title)
+        self.sections.append(section)
+        self._column.insertLayout(self._column.count() - 1, section)
+        return section
+
+
+class Section(QVBoxLayout):
+    """Choices under a heading, one a line; buttons stand side by side. The heading goes when all of it is hidden."""
+
+    def __init__(self, title: str) -> None:
+        super().__init__()
+        self.setSpacing(4)
+        self.heading = QLabel(title)
+        self.heading.setProperty("heading", "true")
+        self.heading.setTextFormat(Qt.TextFormat.PlainText)
+        self.heading.setVisible(False)
+        super().addWidget(self.heading)
+
+    def show_heading(self) -> None:
+        """Show the heading only while something stands under it."""
+        shown = bool(self.heading.text()) and any(
+            (item := self.itemAt(index)) is not None and not item.isEmpty() for index in range(1, self.count())
+        )
+        if self.heading.isHidden() == shown:
+            self.heading.setVisible(shown)
+
+    def addWidget(self, widget: QWidget, *_: object) -> None:  
+        """Put a widget on a line of its own; a button beside the button before it."""
+        if not isinstance(widget, QAbstractButton) or widget.property("line") == "own":
+            super().addWidget(widget)
+            return
+        last = self.itemAt(self.count() - 1)
+        flow = last.layout() if last is not None else None
+        if not isinstance(flow, Flow):
+            flow = Flow()
+            self.addLayout(flow)
+        flow.addWidget(widget)
+
+    def insert(self, place: int, widget: QWidget) -> None:
+        """Put a widget before what stands at `place` under the heading."""
+        self.insertWidget(place + 1, widget)
+
+    def widgets(self) -> list[QWidget]:
+        """Return all that stands under the heading."""
+        found: list[QWidget] = []
+        for index in range(1, self.count()):
+            item = self.itemAt(index)
+            flow = item.layout() if item is not None else None
+            items = [flow.itemAt(at) for at in range(flow.count())] if isinstance(flow, Flow) else [item]
+            found += [widget for each in items if each is not None and (widget := each.widget()) is not None]
+        return found
 
 
 class Flow(QLayout):
@@ -93,12 +166,6 @@ class Flow(QLayout):
 
     def takeAt(self, index: int) -> QLayoutItem | None:
         return self._items.pop(index) if 0 <= index < len(self._items) else None
-
-    def insert(self, place: int, widget: QWidget) -> None:
-        """Put a widget before what stands at `place`."""
-        self.addWidget(widget)
-        self._items.insert(place, self._items.pop())
-        self.invalidate()
 
     def hasHeightForWidth(self) -> bool:
         return True
@@ -145,12 +212,128 @@ class Flow(QLayout):
         return y - 3 - room.y()
 
 
+class OneLine(QWidget):
+    """The line above the bench: ways of looking at the left, what can be done at the right. It never wraps.
+
+    Where there is no room for all of it, the ways of looking become one button that opens them.
+    """
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.setObjectName("line")
+        self.setFixedHeight(40)
+        row = QHBoxLayout(self)
+        row.setContentsMargins(12, 3, 12, 3)
+        row.setSpacing(4)
+        self._looks = QWidget()
+        self.looks = QHBoxLayout(self._looks)
+        self.looks.setContentsMargins(0, 0, 0, 0)
+        self.looks.setSpacing(2)
+        self._opener = QToolButton()
+        self._opener.setObjectName("looks")
+        self._opener.setAccessibleName("Ways of looking at it")
+        self._opener.setMinimumHeight(32)
+        self._opener.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
+        self._menu = QMenu(self)
+        self._menu.aboutToShow.connect(self._fill)
+        self._opener.setMenu(self._menu)
+        self._opener.hide()
+        self.verbs = QHBoxLayout()
+        self.verbs.setSpacing(4)
+        row.addWidget(self._looks)
+        row.addWidget(self._opener)
+        row.addStretch(1)
+        row.addLayout(self.verbs)
+
+    def tabs(self) -> list[QPushButton]:
+        """Return the buttons of the ways of looking."""
+        return self._looks.findChildren(QPushButton)
+
+    def _fill(self) -> None:
+        self._menu.clear()
+        for tab in self.tabs():
+            entry_ = self._menu.addAction(tab.text())
+            entry_.setCheckable(True)
+            entry_.setChecked(tab.isChecked())
+            entry_.triggered.connect(lambda _=False, tab=tab: tab.click())
+
+    def fit(self) -> None:
+        """Show the ways of looking side by side, or behind one button where there is no room."""
+        tabs = self.tabs()
+        verbs = [self.verbs.itemAt(index) for index in range(self.verbs.count())]
+        taken = sum(item.sizeHint().width() + 4 for item in verbs if item is not None and not item.isEmpty())
+        narrow = self._looks.sizeHint().width() + taken + 32 > self.width() and len(tabs) > 1
+        chosen = next((tab.text() for tab in tabs if tab.isChecked()), "")
+        self._opener.setText(f"{chosen} ▾")
+        if narrow == self._opener.isHidden():
+            self._looks.setVisible(not narrow)
+            self._opener.setVisible(narrow)
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        super().resizeEvent(event)
+        self.fit()
+
+    def event(self, event: QEvent) -> bool:
+        done = super().event(event)
+        if event.type() == QEvent.Type.LayoutRequest:
+            self.fit()
+        return done
+
+
+class Notice(QLabel):
+    """What a station says, over the foot of the bench; a click takes it away."""
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.setObjectName("notice")
+        self.setTextFormat(Qt.TextFormat.PlainText)
+        self.setWordWrap(True)
+        self.hide()
+
+    def setText(self, text: str) -> None:
+        """Say something, or nothing."""
+        super().setText(text.strip())
+        self.lay()
+
+    def lay(self) -> None:
+        """Stand at the foot of what it lies over, if there is anything to say."""
+        below = self.parentWidget()
+        self.setVisible(bool(self.text()) and below is not None)
+        if below is None or not self.text():
+            return
+        wide = min(below.width() - 24, self.fontMetrics().horizontalAdvance(self.text()) + 40)
+        high = self.heightForWidth(wide)
+        self.setGeometry((below.width() - wide) // 2, below.height() - high - 12, wide, high)
+        self.raise_()
+
+    def mousePressEvent(self, event: QMouseEvent) -> None:
+        self.setText("")
+
+
+def reach(widget: QWidget) -> None:
+    """Put the keyboard on a choice, wherever its side of the column is."""
+    above = widget.parentWidget()
+    while above is not None:
+        if isinstance(above, HasSides):
+            above.bring_up(widget)
+        above = above.parentWidget()
+    widget.setFocus()
+
+
+@runtime_checkable
+class HasSides(Protocol):
+    """What shows one of several sides."""
+
+    def bring_up(self, widget: QWidget) -> None:
+        """Show the side on which a widget stands."""
+
+
 def words(text: str, row: QLayout, quiet: bool = True) -> QLabel:
-    """Put words into a row."""
+    """Put words into a section."""
     label = QLabel(text)
     label.setTextFormat(Qt.TextFormat.PlainText)
     label.setProperty("quiet", "true" if quiet else "false")
-    label.setMinimumWidth(label.sizeHint().width() if text else 0)
+    label.setWordWrap(True)
     row.addWidget(label)
     return label
 
@@ -164,7 +347,7 @@ class Chooser(QComboBox):
         return QSize(max(wanted, 48), max(32, self.fontMetrics().height() + 14))
 
     def minimumSizeHint(self) -> QSize:
-        return self.sizeHint()
+        return QSize(48, self.sizeHint().height())
 
     def paintEvent(self, event: QPaintEvent) -> None:
         super().paintEvent(event)
@@ -176,12 +359,17 @@ class Chooser(QComboBox):
 
 
 def labelled(text: str, widget: QWidget, row: QLayout) -> QWidget:
-    """Put a field into a row with its words before it, never parted by the end of a line; give the pair."""
+    """Put a field into a section with its words before it; give the pair."""
     pair = QWidget()
     beside = QHBoxLayout(pair)
     beside.setContentsMargins(0, 0, 0, 0)
-    beside.setSpacing(6)
-    words(text, beside)
+    beside.setSpacing(8)
+    label = QLabel(text[:1].upper() + text[1:])
+    label.setTextFormat(Qt.TextFormat.PlainText)
+    label.setProperty("quiet", "true")
+    label.setBuddy(widget)
+    beside.addWidget(label)
+    beside.addStretch(1)
     beside.addWidget(widget)
     row.addWidget(pair)
     return pair
@@ -191,7 +379,7 @@ def entry(name: str, width: int, entered: Callable[[], object] | None = None) ->
     """Make a bare line to type in: its name for those who cannot see it, and what Enter does."""
     field = QLineEdit()
     field.setAccessibleName(name)
-    field.setFixedWidth(width)
+    field.setMaximumWidth(width)
     field.setMinimumHeight(32)
     if entered is not None:
         field.returnPressed.connect(entered)
@@ -201,7 +389,7 @@ def entry(name: str, width: int, entered: Callable[[], object] | None = None) ->
 def chooser(
     name: str, options: list[tuple[str, str]], chosen: Callable[[str], None], row: QLayout, label: str = ""
 ) -> QComboBox:
-    """Put a choice into a row, after `label`; `options` are pairs of value and words."""
+    """Put a choice into a section, after `label` or else its name; `options` are pairs of value and words."""
     box = Chooser()
     box.setAccessibleName(name)
     for value, text in options:
@@ -209,10 +397,7 @@ def chooser(
     # Its width is that of what is chosen, whoever chose it.
     box.currentIndexChanged.connect(lambda _: box.updateGeometry())
     box.activated.connect(lambda _: chosen(str(box.currentData())))
-    if label:
-        labelled(label, box, row)
-    else:
-        row.addWidget(box)
+    labelled(label or name, box, row)
     return box
 
 
@@ -229,24 +414,32 @@ Way = TypeVar("Way")
 def tabs(
     owner: QWidget, options: Iterable[tuple[Way, str]], chosen: Callable[[Way], None], row: QLayout
 ) -> dict[Way, QPushButton]:
-    """Put ways of looking into a row, of which one is chosen; `options` are pairs of value and words."""
+    """Put ways of looking into a line, of which one is chosen; `options` are pairs of value and words."""
     group = QButtonGroup(owner)
     made: dict[Way, QPushButton] = {}
     for value, text in options:
-        button = QPushButton(text)
-        button.setCheckable(True)
-        button.setProperty("tab", "true")
-        button.setAccessibleName(text)
-        button.setMinimumHeight(32)
+        button = toggle(text, row)
         button.clicked.connect(lambda _=False, value=value: chosen(value))
         group.addButton(button)
-        row.addWidget(button)
         made[value] = button
     return made
 
 
+def toggle(text: str, row: QLayout, toggled: Callable[[bool], object] | None = None) -> QPushButton:
+    """Put a button that stays down into a line or a section."""
+    button = QPushButton(text)
+    button.setCheckable(True)
+    button.setProperty("tab", "true")
+    button.setAccessibleName(text)
+    button.setMinimumHeight(32)
+    if toggled is not None:
+        button.toggled.connect(toggled)
+    row.addWidget(button)
+    return button
+
+
 def action(text: str, done: Callable[[], object], row: QLayout, main: bool = False) -> QPushButton:
-    """Put something to do into a row."""
+    """Put something to do into a line or a section."""
     button = QPushButton(text)
     button.setAccessibleName(text)
     button.setProperty("main", "true" if main else "false")

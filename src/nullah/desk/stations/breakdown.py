@@ -7,7 +7,7 @@ from fractions import Fraction
 from functools import partial
 
 from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QPushButton
+from PySide6.QtWidgets import QLabel
 
 from nullah.core import actions
 from nullah.core.board_plans import BoardPlan
@@ -24,7 +24,7 @@ from nullah.desk.bench import Bench
 from nullah.desk.document import Document
 from nullah.desk.fields import ValueField
 from nullah.desk.search import SearchRunner
-from nullah.desk.stations.base import Flow, StationDesk, action, chooser, labelled, show_choice, words
+from nullah.desk.stations.base import Section, StationDesk, action, chooser, labelled, show_choice, tabs
 from nullah.desk.stations.part_tool import PartTool
 from nullah.desk.stations.wood_asked import WoodAskedRows
 
@@ -44,55 +44,50 @@ class BreakdownDesk(StationDesk):
         self.runner = SearchRunner()
         self._trying: Board | None = None
         self._swapping = ""
-        self._make_search(self.row())
-        self.asked = WoodAskedRows(document, self.row, self.pin_or_let_go, self._begin_swap)
+        self._make_line()
+        self.asked = WoodAskedRows(document, self.section, self.pin_or_let_go, self._begin_swap)
+        self._make_board(self.section("This board"))
         self._make_more()
-        self._make_saw_order(self.row())
-        self.progress = words(" ", self.row())
+        self.progress = self.notice
         self.runner.progress.connect(self._tell)
         self.runner.better.connect(self._better)
         self.runner.found.connect(self._found)
         self.runner.failed.connect(self.say)
         self.tool = PartTool(self)
 
-    def _make_search(self, row: Flow) -> None:
-        self.lay_out = action("Lay the parts out", self._start_or_stop, row, main=True)
-        # "Stop" stands in its place, where the hand already is.
-        self.lay_out.setMinimumWidth(self.lay_out.sizeHint().width())
-        self.clear = action("Lift them all", self._lift_all, row)
-        self.order = self._tab("Saw order", self._show_order, row)
-        self.more = self._tab("Leave and weigh", self._show_rows, row)
-        self.one_more = action("One more like it?", self._try_one_more, row)
+    def _make_line(self) -> None:
+        self.looks = tabs(self, ((False, "Layout"), (True, "Saw order")), self.show_order, self.line.looks)
+        self.looks[False].setChecked(True)
+        self.where = QLabel()
+        self.line.verbs.addWidget(self.where)
+        self.back = action("Back", lambda: self.step(-1), self.line.verbs)
+        self.next = action("Next cut", lambda: self.step(1), self.line.verbs, main=True)
+        self.clear = action("Remove all parts", self._lift_all, self.line.verbs)
+        self.stop = action("Stop", self.runner.stop, self.line.verbs)
+        self.lay_out = action("Lay the parts out", self._start, self.line.verbs, main=True)
+
+    def _make_board(self, row: Section) -> None:
+        self.one_more = action("Try one more like it", self._try_one_more, row)
         self.one_more.setToolTip("Lay everything out with one more board like the one in hand, and say what that saves")
-        self.put_tried = action("Put it on the rack", self._put_tried, row)
-        self.sawn = action("It is sawn up", self._saw_up, row)
+        self.put_tried = action("Add it to the rack", self._put_tried, row)
+        self.sawn = action("Mark as sawn", self._saw_up, row)
         self.sawn.setToolTip("The board in hand is sawn: its parts stay, and its offcuts come to the rack as boards")
 
-    def _tab(self, text: str, shown: object, row: Flow) -> QPushButton:
-        """Put a button that stays down into a row."""
-        button = QPushButton(text)
-        button.setCheckable(True)
-        button.setProperty("tab", "true")
-        button.setMinimumHeight(32)
-        button.toggled.connect(shown)
-        row.addWidget(button)
-        return button
-
     def _make_more(self) -> None:
-        row = self.row()
+        row = self.section("Allowances")
         self.fields: dict[str, ValueField] = {}
         pairs = []
         for name, title in _ALLOWANCES:
             field = ValueField(f"allowance, both {title}", width=60)
             field.line.setMaximumWidth(76)
             field.entered.connect(lambda value, n=name: self._allow(n, value))
-            pairs.append(labelled(f"leave at {title}" if name == "end" else title, field, row))
+            pairs.append(labelled(f"at {title}", field, row))
             self.fields[name] = field
         self.kerf = ValueField("what the saw takes", width=60)
         self.kerf.line.setMaximumWidth(76)
         self.kerf.entered.connect(self._saw_takes)
         pairs.append(labelled("saw takes", self.kerf, row))
-        row = self.row()
+        row = self.section("Priorities")
         self.wishes = {
             name: chooser(title, _HOW_MUCH, partial(self._wish, name), row, title) for name, title in _WISHES
         }
@@ -102,22 +97,20 @@ class BreakdownDesk(StationDesk):
         boxes = [box.parentWidget() for box in (*self.wishes.values(), self.flawed)]
         self._more = [*pairs, *(box for box in boxes if box is not None)]
 
-    def _make_saw_order(self, row: Flow) -> None:
-        self.back = action("Back", lambda: self.step(-1), row)
-        self.next = action("Next cut", lambda: self.step(1), row, main=True)
-        self.where = words("", row, quiet=False)
-
     # --- what is shown ---
 
     def refresh(self) -> None:
         project, selection = self.document.project, self.document.selection
         cut = selection.breakdown.cut
         running, ordering = self.runner.running, cut is not None
-        self.lay_out.setText("Stop" if running else "Lay the parts out")
-        self.lay_out.setEnabled(bool(project.boards and self.document.plan.rough))
+        self.looks[ordering].setChecked(True)
+        self.lay_out.setVisible(not ordering)
+        self.lay_out.setEnabled(bool(project.boards and self.document.plan.rough) and not running)
+        self.stop.setVisible(running)
+        self.clear.setVisible(not ordering)
         self.clear.setEnabled(bool(project.layout) and not running)
         board = self._board
-        self.order.setEnabled(ordering or any(each.cuts for each in self.document.plan.boards))
+        self.looks[True].setEnabled(ordering or any(each.cuts for each in self.document.plan.boards))
         for button in (self.one_more, self.sawn):
             button.setVisible(not ordering)
             button.setEnabled(board is not None and not running)
@@ -130,10 +123,9 @@ class BreakdownDesk(StationDesk):
         self.back.setEnabled(cut is not None and cut > 0)
         self.next.setEnabled(cut is not None and cut < count - 1)
         self.where.setText(f"cut {cut + 1} of {count}" if cut is not None else "")
-        self.where.setMinimumWidth(self.where.sizeHint().width())
         self.asked.refresh(not ordering)
         for widget in self._more:
-            widget.setVisible(self.more.isChecked() and not ordering)
+            widget.setVisible(not ordering)
         self.kerf.set_unit(project.marks.unit)
         self.kerf.show_value(project.shop.kerf.as_text())
         for name, field in self.fields.items():
@@ -142,11 +134,6 @@ class BreakdownDesk(StationDesk):
         for name, box in self.wishes.items():
             show_choice(box, str(float(getattr(project.wishes, name))))
         show_choice(self.flawed, str(project.flawed_share))
-        self.progress.setVisible(not ordering)
-
-    def _show_rows(self) -> None:
-        self.refresh()
-        self.resized.emit()
 
     @property
     def _board(self) -> BoardPlan | None:
@@ -169,20 +156,15 @@ class BreakdownDesk(StationDesk):
         self.runner.wait()
 
     def say(self, sentence: str) -> None:
-        """Say something in the row below the choices."""
-        # A blank keeps the line's height, so that nothing moves when there is something to say.
-        self.progress.setText(sentence or " ")
-        self.updateGeometry()
+        """Say something over the bench."""
+        self.progress.setText(sentence)
 
     def _tell(self, text: str) -> None:
         self.say(f"With one more like {self._trying.source}: {text}" if self._trying is not None else text)
 
     # --- the search ---
 
-    def _start_or_stop(self) -> None:
-        if self.runner.running:
-            self.runner.stop()
-            return
+    def _start(self) -> None:
         self._trying = None
         self.runner.start(task_of(self.document.plan), self.document.project.marks)
         self.refresh()
@@ -240,7 +222,8 @@ class BreakdownDesk(StationDesk):
 
     # --- the saw order ---
 
-    def _show_order(self, shown: bool) -> None:
+    def show_order(self, shown: bool) -> None:
+        """Show the saw order of the board in hand, or where its parts lie."""
         selection = self.document.selection
         board = self._board
         if shown and (board is None or not board.cuts):
@@ -249,7 +232,6 @@ class BreakdownDesk(StationDesk):
                 board=first.board.id if first else "", part="", breakdown=BreakdownSelection()
             )
         self._select_cut(selection, 0 if shown else None)
-        self.resized.emit()
         self.bench.setFocus()
 
     def step(self, by: int) -> None:
@@ -265,7 +247,7 @@ class BreakdownDesk(StationDesk):
         """Go through the saw order by key: space and right on, left back, Escape out."""
         ways = {Qt.Key.Key_Right: 1, Qt.Key.Key_Space: 1, Qt.Key.Key_Left: -1, Qt.Key.Key_Backspace: -1}
         if key == Qt.Key.Key_Escape:
-            self.order.setChecked(False)
+            self.show_order(False)
             return True
         if key not in ways:
             return False

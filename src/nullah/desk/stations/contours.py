@@ -16,7 +16,7 @@ from nullah.core.piece.shaping import Shaping
 from nullah.core.wording.facts import error_words
 from nullah.desk.document import Document
 from nullah.desk.fields import ValueField
-from nullah.desk.stations.base import Flow, action, chooser, labelled
+from nullah.desk.stations.base import Section, action, chooser, labelled
 from nullah.files.tables import TableError, read_table_text
 
 _TRACED = "traced"
@@ -25,12 +25,12 @@ _TRACED = "traced"
 class ContourRow:
     """Cuts contours into a board. `changed` is called with what is done, and the board's shapings then."""
 
-    def __init__(self, document: Document, row: Flow, changed: Callable[[str, tuple[Shaping, ...]], None]) -> None:
+    def __init__(self, document: Document, row: Section, changed: Callable[[str, tuple[Shaping, ...]], None]) -> None:
         self._document, self._changed = document, changed
         self._board: OwnBoard | None = None
         self._part: Part | None = None
         kinds = [(c.id, c.title) for c in CONTOURS.values()] + [(_TRACED, "Edge traced from a template")]
-        self.kind = chooser("contour", kinds, lambda _: self._fill_places(), row)
+        self.kind = chooser("contour", kinds, lambda _: self._fill_places(), row, "Shape")
         self.place = chooser("where the contour goes", [], lambda _: None, row, "at")
         self.sizes = [ValueField(f"contour figure {number}", width=54) for number in (1, 2, 3)]
         for field in self.sizes:
@@ -40,17 +40,17 @@ class ContourRow:
         self.points = QLineEdit()
         self.points.setAccessibleName("points of the template")
         self.points.setPlaceholderText("along, in; along, in; …")
-        self.points.setMinimumWidth(220)
+        self.points.setMinimumHeight(32)
         row.addWidget(self.points)
         self.template = action("Template …", self._read_template, row)
         self.cut = action("Cut it so", self._cut, row, main=True)
-        self.off = chooser("take a contour off", [], self._take_off, row, "Contours")
+        self.off = chooser("take a contour off", [], self._take_off, row, "There are")
         self.told = QLabel()
         self.told.setProperty("weight", "fails")
         self.told.setTextFormat(Qt.TextFormat.PlainText)
         row.addWidget(self.told)
         self._widgets = [
-            self.kind,
+            self.kind.parentWidget(),
             self.place.parentWidget(),
             *self._size_pairs,
             self.points,

@@ -28,7 +28,7 @@ from nullah.desk.document import Document
 from nullah.desk.fields import ValueField
 from nullah.desk.glance import GlancePage
 from nullah.desk.order_table import OrderTable
-from nullah.desk.stations.base import StationDesk, action, chooser, entry, labelled, show_choice, tabs, words
+from nullah.desk.stations.base import StationDesk, action, chooser, entry, labelled, show_choice, tabs
 from nullah.desk.stations.working import WorkingRow
 from nullah.files.piece_records import RecordsError, keep_record, records_file
 
@@ -52,17 +52,17 @@ class DaybookDesk(StationDesk):
         self.records: Path = records_file()
         self.calliper: Callable[[Length, str], Length] = simulated_calliper
         self._look = ""
-        first = self.row()
-        self.looks = tabs(self, _LOOKS, self.show_look, first)
+        self.looks = tabs(self, _LOOKS, self.show_look, self.line.looks)
         self.looks[""].setChecked(True)
-        self.done = action("Done", self._done, first, main=True)
+        self.timer = action("Start the timer", self._timer, self.line.verbs)
+        self.keep = action("Keep its record", self._keep_record, self.line.verbs)
+        self.done = action("Done", self._done, self.line.verbs, main=True)
         self.done.setToolTip("Ctrl+Return")
-        self.minutes = entry("minutes it took", 52)
-        self._minutes_pair = labelled("took min", self.minutes, first)
-        self.timer = action("Start the timer", self._timer, first)
-        self.keep = action("Keep its record", self._keep_record, first)
-        second = self.row()
-        self.what: QComboBox = chooser("what was measured", [], lambda _: None, second, "measured")
+        first = self.section("This task")
+        self.minutes = entry("minutes it took", 64)
+        self._minutes_pair = labelled("minutes it took", self.minutes, first)
+        second = self.section("Measured")
+        self.what: QComboBox = chooser("what was measured", [], lambda _: None, second, "Measured")
         self.figure = ValueField("as it is", width=80)
         self.figure.entered.connect(self._measured)
         self._measure_pairs = (
@@ -70,28 +70,29 @@ class DaybookDesk(StationDesk):
             labelled("is", self.figure, second),
             action("Read the calliper", self._read_calliper, second),
         )
-        self.text = entry("note", 180)
+        noting = self.section("Into the book")
+        self.text = entry("note", 200)
         self.text.returnPressed.connect(self._note)
         self._more = [
-            labelled("Note", self.text, second),
-            action("Photograph …", self._ask_photo, second),
-            action("It went wrong …", self._open_wrong, second),
+            labelled("Note", self.text, noting),
+            action("Photograph …", self._ask_photo, noting),
+            action("It went wrong …", self._open_wrong, noting),
         ]
-        third = self.row()
-        self.wrong: QComboBox = chooser("part to make again", [], lambda _: self._show_woods(), third, "Make again")
-        self.wood: QComboBox = chooser("wood for another", [], lambda _: None, third, "out of")
+        third = self.section("Make again")
+        self.wrong: QComboBox = chooser("part to make again", [], lambda _: self._show_woods(), third, "Part")
+        self.wood: QComboBox = chooser("wood for another", [], lambda _: None, third, "Out of")
         self.why = entry("what went wrong", 200)
         self._wrong_row = [
             self.wrong.parentWidget(),
             self.wood.parentWidget(),
-            labelled("for", self.why, third),
+            labelled("because", self.why, third),
             action("Make it again", self._remake, third),
         ]
         self._wrong_open = False
-        self.working = WorkingRow(document, self.row, lambda: self._standing(), self.clock)
-        self.said = words("", self.row())
+        self.working = WorkingRow(document, self.section, lambda: self._standing(), self.clock)
+        self.said = self.notice
         self._pages: dict[str, QWidget] = {}
-        shortcut = QShortcut(QKeySequence("Ctrl+Return"), self)
+        shortcut = QShortcut(QKeySequence("Ctrl+Return"), self.line)
         shortcut.activated.connect(self._done)
 
     # --- what is looked at ---
@@ -257,8 +258,6 @@ class DaybookDesk(StationDesk):
 
     def _say(self, sentence: str) -> None:
         self.said.setText(sentence)
-        self.said.setMinimumWidth(0)
-        self.said.setVisible(bool(sentence))
 
     # --- what is shown ---
 
@@ -284,7 +283,6 @@ class DaybookDesk(StationDesk):
             widget.setVisible(self._look == "" and bool(plan.parts))
         self._show_wrong()
         self.working.show_row(self._look == CALENDAR)
-        self.said.setVisible(bool(self.said.text()))
         self._show_page(stand, task)
 
     def _show_measured(self, stand: WorkState, task: Task | None) -> None:

@@ -8,7 +8,7 @@ from nullah.core.milling.edge_tasks import KINDS, EdgeTask, tasks_of
 from nullah.core.stations.edge_work import selected_task
 from nullah.desk.bench import Bench
 from nullah.desk.document import Document
-from nullah.desk.stations.base import Flow, chooser, show_choice
+from nullah.desk.stations.base import Section, chooser, show_choice
 from nullah.desk.stations.group import Group
 from nullah.desk.stations.numbers import Numbers
 
@@ -19,9 +19,9 @@ _TYPED = "typed/"
 class EdgeRows(Group):
     """What is to be shaped, and its figures in mm (and degrees)."""
 
-    def __init__(self, document: Document, bench: Bench, row: Callable[[], Flow]) -> None:
+    def __init__(self, document: Document, bench: Bench, row: Callable[[str], Section]) -> None:
         super().__init__(document, bench)
-        first = row()
+        first = row("Shape")
         self.task = chooser("what is to be shaped", [], self._take, first, "Shape")
         self.numbers = Numbers(first, "shape", _MOST_FIGURES, self._type)
         self.fields, self.sentence = self.numbers.fields, self.numbers.sentence

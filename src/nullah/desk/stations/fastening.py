@@ -20,13 +20,13 @@ from nullah.core.wording.ledger import refusal
 from nullah.desk.bench import Bench
 from nullah.desk.document import Document
 from nullah.desk.fields import ValueField
-from nullah.desk.stations.base import Flow, action, chooser, labelled, show_choice
+from nullah.desk.stations.base import Section, action, chooser, labelled, show_choice
 
 
 class FasteningFields:
     """What holds a joint; of nails and screws their size, how many in a row, and how far from its ends."""
 
-    def __init__(self, document: Document, bench: Bench, row: Flow) -> None:
+    def __init__(self, document: Document, bench: Bench, row: Section) -> None:
         self._document, self._bench = document, bench
         self._kind: JointGroup | None = None
         self._sizes: dict[str, SoldSize] = {}

@@ -16,11 +16,11 @@ from nullah.core.stations.stock import selected_board
 from nullah.desk.bench import Bench
 from nullah.desk.document import Document
 from nullah.desk.fields import ValueField
-from nullah.desk.stations.base import Flow, action, chooser, labelled, words
+from nullah.desk.stations.base import Section, action, chooser, labelled, words
 from nullah.desk.stations.group import Group
 from nullah.instruments.shape_gauges import SimulatedGauges
 
-_WAYS = [("cross", "crosscut it at"), ("rip", "rip it at")]
+_WAYS = [("cross", "crosscut"), ("rip", "rip")]
 _SIZES = ("length", "width", "thickness")
 
 
@@ -30,26 +30,25 @@ class ForecastRows(Group):
     `today` and `gauges` may be put in the place of the clock and of the simulated calliper.
     """
 
-    def __init__(self, document: Document, bench: Bench, row: Callable[[], Flow]) -> None:
+    def __init__(self, document: Document, bench: Bench, row: Callable[[str], Section]) -> None:
         super().__init__(document, bench)
         self.today: Callable[[], date] = date.today
         self.gauges = SimulatedGauges()
-        self._row = row()
-        self._title = words("Cut first, then flatten:", self._row)
+        self._row = row("Cut first, then flatten")
         self.ticks: dict[str, QCheckBox] = {}
-        second = row()
-        self.way = chooser("way of the first cut", _WAYS, lambda _: None, second, "Before flattening")
+        second = row("Cut before flattening")
+        self.way = chooser("way of the first cut", _WAYS, lambda _: None, second, "First cut")
         self.at = ValueField("where the first cut is", width=64)
         self.at.line.setMaximumWidth(80)
         self.at.entered.connect(self._cut_at)
-        second.addWidget(self.at)
+        labelled("at", self.at, second)
         self.no_cut = action("No cut", self._no_cut, second)
         self.lows = ValueField("lows that may stay", width=56)
         self.lows.line.setMaximumWidth(70)
         self.lows.entered.connect(self._leave_lows)
-        labelled("Lows on hidden faces", self.lows, second)
+        labelled("Lows left on hidden faces", self.lows, second)
         self.keep(second)
-        third = row()
+        third = row("As it went")
         self.part_name = words("", third)
         self.sizes: dict[str, ValueField] = {}
         for name in _SIZES:
@@ -64,8 +63,8 @@ class ForecastRows(Group):
 
     def show_group(self, shown: bool) -> None:
         super().show_group(shown)
-        for widget in (self._title, *self.ticks.values()):
-            widget.setVisible(shown)
+        for tick in self.ticks.values():
+            tick.setVisible(shown)
 
     def refresh(self) -> None:
         used = {b.board.id: b.board.name for b in self.document.plan.boards if b.placed}
@@ -97,8 +96,7 @@ class ForecastRows(Group):
 
     def _show_sizes(self) -> None:
         part, marks = self._part(), self.document.project.marks
-        self.part_name.setText(f"As it went, {part.name}:" if part is not None else "As it went: pick a part")
-        self.part_name.setMinimumWidth(self.part_name.sizeHint().width())
+        self.part_name.setText(part.name.capitalize() if part is not None else "Pick a part")
         measured = dict(self.document.project.piece.measured)
         for name, field in self.sizes.items():
             field.set_unit(marks.unit)
@@ -115,8 +113,9 @@ class ForecastRows(Group):
 
     def _tick(self, board: str, place: int) -> QCheckBox:
         tick = QCheckBox()
+        tick.setProperty("line", "own")
         tick.clicked.connect(lambda first: self._cut_first(board, first))
-        self._row.insert(place, tick)
+        self._row.insert(place - 1, tick)
         return tick
 
     def _cut_first(self, board: str, first: bool) -> None:

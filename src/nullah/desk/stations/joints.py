@@ -6,7 +6,7 @@ from collections.abc import Callable
 from dataclasses import replace
 from functools import partial
 
-from PySide6.QtWidgets import QComboBox, QPushButton
+from PySide6.QtWidgets import QComboBox
 
 from nullah.core import actions
 from nullah.core.joints.dovetail.corners import Corner
@@ -22,7 +22,7 @@ from nullah.desk.bench import Bench
 from nullah.desk.document import Document
 from nullah.desk.fields import ValueField
 from nullah.desk.stations.as_it_is import AsItIs
-from nullah.desk.stations.base import Flow, StationDesk, action, chooser, labelled, show_choice, words
+from nullah.desk.stations.base import Section, StationDesk, action, chooser, labelled, show_choice
 from nullah.desk.stations.fastening import FasteningFields
 from nullah.desk.stations.figures import FigureField, FigureFields
 from nullah.desk.stations.joints_tool import JointsTool
@@ -48,7 +48,7 @@ class JointsDesk(StationDesk):
 
     def __init__(self, document: Document, bench: Bench) -> None:
         super().__init__(document, bench)
-        row = self.row()
+        row = self.section("This joint")
         self.corners: QComboBox = chooser("joint", [], self._take_kind, row, "Joint")
         self._figures = FigureFields(document, bench, row, _CORNER)
         self.tool = JointsTool(document, bench, self._shown_corner, self._shown_kind)
@@ -57,26 +57,19 @@ class JointsDesk(StationDesk):
         self.others = _Named(document, bench, row)
         self.fastening = FasteningFields(document, bench, row)
         self.as_it_is = AsItIs(document, bench, row)
-        second = self.row()
-        third = self.row()
-        self.tools = ToolsOwned(document, bench, second, third)
+        self.steps = Stepping(document, self.line)
+        tools = self.section("Tools there are")
+        self.tools = ToolsOwned(document, bench, tools)
         self.chisels = self.tools.chisels
-        self.steps = Stepping(document, second)
+        ways, hands = self.section("Ways of working"), self.section("Hands: how far off, mm")
         self.schools: dict[str, QComboBox] = {}
-        self.ways = QPushButton("Ways of working")
-        self.ways.setCheckable(True)
-        self.ways.setProperty("tab", "true")
-        self.ways.setMinimumHeight(32)
-        self.ways.toggled.connect(lambda _: self.refresh())
-        second.addWidget(self.ways)
-        self.practice = PracticeRow(second, self.refresh)
-        self.hands_words = words("Hands, mm off:", third)
-        self.hands = Numbers(third, "hands", len(Hands._fields), self._have_hands)
-        self.from_practice = action("From the practice joints", self._hands_from_practice, third)
+        self.practice = PracticeRow(self.section("Practice joint"), self.refresh)
+        self.hands = Numbers(hands, "hands", len(Hands._fields), self._have_hands)
+        self.from_practice = action("From the practice joints", self._hands_from_practice, hands)
         self.from_practice.setToolTip("How far off the saw is, from the widest gaps of the last practice joints")
         for name, title in _SCHOOLS.items():
             said, options = f"{title}: way of working", [(way, way) for way in SCHOOLS[name]]
-            self.schools[name] = chooser(said, options, partial(self._work_so, name), second, title)
+            self.schools[name] = chooser(said, options, partial(self._work_so, name), ways, title)
 
     def _shown_corner(self) -> Corner | None:
         """Return the dovetailed corner that is drawn; None where something else is."""
@@ -141,19 +134,13 @@ class JointsDesk(StationDesk):
         self.others.show_kind(None if prefix else kind)
         self.fastening.show_kind(kind)
         self.as_it_is.show_kind(kind)
-        self.tools.refresh(self.ways.isChecked())
+        self.tools.refresh()
         self.steps.show_kind(kind)
         self.practice.refresh()
-        working = self.ways.isChecked()
-        self.hands.show_figures(Hands._fields, self.document.project.shop.hands, working)
-        for widget in (self.hands_words, self.from_practice):
-            widget.setVisible(working)
+        self.hands.show_figures(Hands._fields, self.document.project.shop.hands)
         schools = self.document.project.shop.schools._asdict()
         for name, box in self.schools.items():
             show_choice(box, schools[name])
-            pair = box.parentWidget()
-            if pair is not None:
-                pair.setVisible(self.ways.isChecked())
 
 
 class _Named:
@@ -163,7 +150,7 @@ class _Named:
         ("width", "wide"), ("depth", "deep"), ("stop", "stopped"), ("guest", "what enters it"), ("notch", "notch"),
     )  # fmt: skip
 
-    def __init__(self, document: Document, bench: Bench, row: Flow) -> None:
+    def __init__(self, document: Document, bench: Bench, row: Section) -> None:
         self._document, self._bench = document, bench
         self._names: dict[str, str] = {}
         self.fields: dict[str, ValueField] = {}

@@ -32,13 +32,12 @@ class MillingDesk(StationDesk):
 
     def __init__(self, document: Document, bench: Bench) -> None:
         super().__init__(document, bench)
-        row = self.row()
-        self.looks = tabs(self, _LOOKS, self.show_look, row)
-        self.boards = chooser("board to mill", [], self._take_board, row, "Board")
-        self.forecast = ForecastRows(document, bench, self.row)
-        self.survey = SurveyRows(document, bench, self.row)
-        self.planes = PlaneRows(document, bench, self.row)
-        self.edges = EdgeRows(document, bench, self.row)
+        self.looks = tabs(self, _LOOKS, self.show_look, self.line.looks)
+        self.boards = chooser("board to mill", [], self._take_board, self.section("Board"), "Board")
+        self.forecast = ForecastRows(document, bench, self.section)
+        self.survey = SurveyRows(document, bench, self.section)
+        self.planes = PlaneRows(document, bench, self.section)
+        self.edges = EdgeRows(document, bench, self.section)
         self._groups: dict[MillingView, Group] = {
             MillingView.FORECAST: self.forecast,
             MillingView.SURVEY: self.survey,

@@ -15,7 +15,7 @@ from nullah.core.rack.board import Board, BoardError, Reading
 from nullah.core.rack.drying import Room
 from nullah.core.wording.facts import error_words
 from nullah.desk.document import Document
-from nullah.desk.stations.base import Flow, action, entry, labelled, words
+from nullah.desk.stations.base import Section, action, entry, labelled, words
 from nullah.instruments.moisture_meter import MeterError, MoistureMeter, SimulatedMeter, read_line
 
 
@@ -25,21 +25,21 @@ class MoistureRow:
     `today` and `meter` may be put in the place of the clock and of the simulated meter.
     """
 
-    def __init__(self, document: Document, rows: Callable[[], Flow], board: Callable[[], Board | None]) -> None:
+    def __init__(self, document: Document, rows: Callable[[str], Section], board: Callable[[], Board | None]) -> None:
         self._document, self._board = document, board
         self.today: Callable[[], date] = date.today
         self.meter: MoistureMeter = SimulatedMeter()
-        row = rows()
+        row = rows("Moisture")
         self.reading = entry("moisture of the board, per cent", 52, self._read_board)
         self.reference = entry("moisture of the piece that lives in the room, per cent", 52, self._read_reference)
         self.temperature = entry("temperature of the room", 52, self._set_air)
         self.humidity = entry("humidity of the room", 52, self._set_air)
         self._widgets: list[QWidget] = [
-            labelled("Moisture % here", self.reading, row),
-            labelled("room's piece", self.reference, row),
+            labelled("This board, %", self.reading, row),
+            labelled("piece that lives in the room, %", self.reference, row),
             action("Read the meter", self.press_pins, row),
-            labelled("or air °C", self.temperature, row),
-            labelled("% humid", self.humidity, row),
+            labelled("or the room's air, °C", self.temperature, row),
+            labelled("and its humidity, %", self.humidity, row),
         ]
         self.sentence = words("", row)
         self._widgets.append(self.sentence)

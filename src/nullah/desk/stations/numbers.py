@@ -7,13 +7,13 @@ from collections.abc import Callable, Sequence
 from PySide6.QtWidgets import QLabel, QLineEdit, QWidget
 
 from nullah.core.limits import quoted, read_number
-from nullah.desk.stations.base import Flow, labelled
+from nullah.desk.stations.base import Section, labelled
 
 
 class Numbers:
     """Up to `most` fields; `entered` is called with all figures when Enter is pressed in one."""
 
-    def __init__(self, row: Flow, name: str, most: int, entered: Callable[[tuple[float, ...]], None]) -> None:
+    def __init__(self, row: Section, name: str, most: int, entered: Callable[[tuple[float, ...]], None]) -> None:
         self._entered = entered
         self._names: tuple[str, ...] = ()
         self.fields: list[QLineEdit] = []
@@ -21,7 +21,7 @@ class Numbers:
         for number in range(most):
             field = QLineEdit()
             field.setAccessibleName(f"figure {number + 1} of the {name}")
-            field.setFixedWidth(56)
+            field.setMaximumWidth(70)
             field.setMinimumHeight(32)
             field.returnPressed.connect(self._enter)
             self.fields.append(field)
@@ -43,7 +43,6 @@ class Numbers:
             label = pair.findChild(QLabel)
             if isinstance(label, QLabel):
                 label.setText(names[number])
-                label.setMinimumWidth(label.sizeHint().width())
             if not (field.hasFocus() and field.isModified()):
                 field.setText(f"{figures[number]:g}")
 

@@ -4,8 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from PySide6.QtCore import Signal
-from PySide6.QtWidgets import QLineEdit, QPushButton, QWidget
+from PySide6.QtWidgets import QLineEdit, QWidget
 
 from nullah.core import actions
 from nullah.core.forms.own_boards import OwnBoard, OwnJoint, next_own_joint_id, offers
@@ -17,7 +16,7 @@ from nullah.core.stations.placing import neighbours
 from nullah.core.wording.piece import offer_words
 from nullah.desk.bench import Bench
 from nullah.desk.document import Document
-from nullah.desk.stations.base import Flow, action, chooser, show_choice
+from nullah.desk.stations.base import Section, action, chooser, labelled, show_choice, toggle
 from nullah.desk.stations.contours import ContourRow
 from nullah.desk.stations.figures import FigureField, FigureFields
 
@@ -50,34 +49,25 @@ _SEEN = (
 
 
 class OwnRows(QWidget):
-    """The rows for the board of one's own in hand: its figures, how it lies, its joints, its contours.
+    """The choices for the board of one's own in hand: its figures, how it lies, its joints, its contours."""
 
-    `resized` tells that they need more room, or less.
-    """
-
-    resized = Signal()
-
-    def __init__(self, document: Document, bench: Bench, rows: Callable[[], Flow]) -> None:
+    def __init__(self, document: Document, bench: Bench, rows: Callable[[str], Section]) -> None:
         super().__init__()
         self._document = document
-        first, second, self._third = rows(), rows(), rows()
+        first = rows("The board")
+        second, joining, self._shaping = rows("Size and place"), rows("Joints"), rows("Shape")
         self.name = QLineEdit()
         self.name.setAccessibleName("name of the board")
         self.name.setMaximumWidth(130)
         self.name.setMinimumHeight(32)
         self.name.editingFinished.connect(self._rename)
-        first.addWidget(self.name)
+        labelled("name", self.name, first)
         self.lies = chooser("how it lies", list(_LIES.items()), self._lay, first, "lies")
         self.seen = chooser("where it is seen", list(_SEEN), self._show, first, "seen")
         self.away = action("Take it away", self._remove, first)
         self.figures = FigureFields(document, bench, second, _FIGURES, units=False)
-        self.joints = chooser("join it", [], self._join, second, "Joint")
-        self.shape = QPushButton("Shape it")
-        self.shape.setCheckable(True)
-        self.shape.setProperty("tab", "true")
-        self.shape.setMinimumHeight(32)
-        second.addWidget(self.shape)
-        self.shape.toggled.connect(lambda _: self.resized.emit())
+        self.joints = chooser("join it", [], self._join, joining, "Join to")
+        self.shape = toggle("Shape it", self._shaping, lambda _: self.refresh())
         self._contours: ContourRow | None = None
         self._offers: list[tuple[str, OwnJoint | str]] = []
 
@@ -85,7 +75,7 @@ class OwnRows(QWidget):
     def contours(self) -> ContourRow:
         """The row of contours, made when it is first wanted."""
         if self._contours is None:
-            self._contours = ContourRow(self._document, self._third, self._reshape)
+            self._contours = ContourRow(self._document, self._shaping, self._reshape)
         return self._contours
 
     # --- what is shown ---
@@ -105,7 +95,7 @@ class OwnRows(QWidget):
         """Show what the document holds now, or nothing."""
         board, part = (self.board, self.part) if shown else (None, None)
         for widget in (
-            self.name,
+            self.name.parentWidget(),
             self.lies.parentWidget(),
             self.seen.parentWidget(),
             self.away,

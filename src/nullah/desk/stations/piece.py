@@ -6,7 +6,7 @@ from collections.abc import Callable
 from functools import partial
 
 from PySide6.QtCore import QTimer
-from PySide6.QtWidgets import QComboBox, QPushButton, QWidget
+from PySide6.QtWidgets import QComboBox, QWidget
 
 from nullah.core import actions
 from nullah.core.forms import FORMS
@@ -15,7 +15,7 @@ from nullah.core.stations.placing import added_board
 from nullah.core.wood.species import all_species
 from nullah.desk.bench import Bench
 from nullah.desk.document import Document
-from nullah.desk.stations.base import Flow, StationDesk, action, chooser, labelled, show_choice, tabs
+from nullah.desk.stations.base import StationDesk, action, chooser, show_choice, tabs
 from nullah.desk.stations.figures import FigureField, FigureFields
 from nullah.desk.stations.own_tool import OwnTool
 
@@ -43,30 +43,21 @@ class PieceDesk(StationDesk):
         self.boxes: dict[str, QComboBox] = {}
         self._pages: dict[str, QWidget] = {}
         self.look = "views"
-        looks = self.row()
-        self.looks = tabs(self, _LOOKS, self.show_look, looks)
+        self.looks = tabs(self, _LOOKS, self.show_look, self.line.looks)
         self.looks["views"].setChecked(True)
-        self.form = chooser("Form", [(f.id, f.title) for f in FORMS.values()], self._take_form, looks, "Form")
-        first = self.row()
+        self._form = self.section("Form")
+        self.form = chooser("Form", [(f.id, f.title) for f in FORMS.values()], self._take_form, self._form, "Form")
+        woods = self.section("Wood and figures")
         self.woods: dict[str, QComboBox] = {}
-        self._row = first
         for role, title in _WOODS:
             name = f"{title} wood" if role == "inside" else title
-            self.woods[role] = chooser(name, [], partial(self._make_of, role), first, title)
+            self.woods[role] = chooser(name, [], partial(self._make_of, role), woods, title)
             self.woods[role].addItem("as the boards", "")
         # The window stands before the names of all woods have been put into it.
         QTimer.singleShot(_SOON_MS, self._fill_woods)
-        self._figures = FigureFields(document, bench, self._row, _FIGURES, units=False)
+        self._figures = FigureFields(document, bench, woods, _FIGURES, units=False)
         self.fields = self._figures.fields
-        self.choices = QPushButton("Choices")
-        self.choices.setCheckable(True)
-        self.choices.setChecked(True)
-        self.choices.setProperty("tab", "true")
-        self.choices.setMinimumHeight(32)
-        self.choices.setToolTip("Show or hide what can be chosen, for more room to draw")
-        self.choices.toggled.connect(self._settle)
-        looks.addWidget(self.choices)
-        self.add = action("Add a board", self._add_board, looks)
+        self.add = action("Add a board", self.add_own_board, self.line.verbs)
         self._own: OwnRows | None = None
         self.tool = OwnTool(document, bench)
 
@@ -76,14 +67,8 @@ class PieceDesk(StationDesk):
         if self._own is None:
             from nullah.desk.stations.own import OwnRows
 
-            self._own = OwnRows(self.document, self.bench, self.row)
-            self._own.resized.connect(self._settle)
+            self._own = OwnRows(self.document, self.bench, self.section)
         return self._own
-
-    def _settle(self, *_: object) -> None:
-        """Show other rows, and give them their room."""
-        self.refresh()
-        self.page_wanted.emit()
 
     def _fill_woods(self) -> None:
         for box in self.woods.values():
@@ -141,27 +126,21 @@ class PieceDesk(StationDesk):
         if plan.form.choices != self._choices:
             self._make_boxes(plan.form.choices)
         show_choice(self.form, plan.form.id)
-        # Tables need the room: what can be chosen is chosen on the drawing.
-        choosing = self.look in ("views", "turn") and self.choices.isChecked()
-        self.choices.setVisible(self.look in ("views", "turn"))
         for role, box in self.woods.items():
             chosen = dict(plan.project.piece.woods).get(role, "")
             if box.findData(chosen) < 0:
                 box.addItem(chosen, chosen)
             show_choice(box, chosen)
-            wood = box.parentWidget()
-            if wood is not None:
-                wood.setVisible(choosing)
         for choice in self._choices:
             box = self.boxes[choice.name]
             show_choice(box, plan.choices[choice.name])
             pair = box.parentWidget()
             if pair is not None:
-                pair.setVisible(choosing and choice.applies(plan.choices))
-        self._figures.refresh(choosing)
+                pair.setVisible(choice.applies(plan.choices))
+        self._figures.refresh()
         self.add.setVisible(self.look == "views")
         if self._own is not None or ((part := plan.part(self.document.selection.part)) is not None and part.own):
-            self.own.refresh(self.look == "views")
+            self.own.refresh()
         page = self._pages.get(self.look)
         if page is not None:
             page.refresh()  # type: ignore[attr-defined]
@@ -170,24 +149,20 @@ class PieceDesk(StationDesk):
         for box in self.boxes.values():
             pair = box.parentWidget()
             if pair is not None:
-                self._row.removeWidget(pair)
+                self._form.removeWidget(pair)
                 pair.hide()
                 pair.deleteLater()
         self._choices, self.boxes = choices, {}
-        for number, choice in enumerate(choices):
-            row = Flow()
+        for choice in choices:
             said = self.document.project.marks.catalogue.text
             options = [(value, said(title)) for value, title in choice.options]
-            box = chooser(said(choice.title), options, partial(self._choose, choice.name), row)
-            row.takeAt(0)
-            pair = labelled(said(choice.title), box, row)
-            row.takeAt(0)
-            self._row.insert(number, pair)
+            box = chooser(said(choice.title), options, partial(self._choose, choice.name), self._form)
             self.boxes[choice.name] = box
 
     # --- what is done ---
 
-    def _add_board(self) -> None:
+    def add_own_board(self) -> None:
+        """Put a board of one's own into the piece, and take it in hand."""
         board = added_board(self.document.plan, self.document.project.piece.own)
         self.document.do(f"add {board.name}", lambda p: actions.add_own(p, board))
         self.document.pick_part(board.id)

@@ -14,7 +14,7 @@ from nullah.core.stations.stock import selected_board
 from nullah.desk.bench import Bench
 from nullah.desk.document import Document
 from nullah.desk.fields import ValueField
-from nullah.desk.stations.base import Flow, action, chooser, labelled, show_choice
+from nullah.desk.stations.base import Section, action, chooser, labelled, show_choice
 from nullah.desk.stations.group import Group
 
 _RISES = [(Rise.UNKNOWN.value, "not looked at"), (Rise.RIGHT.value, "to the right"), (Rise.LEFT.value, "to the left")]
@@ -24,16 +24,16 @@ _FIGURES = ("sole", "iron", "camber", "shaving")
 class PlaneRows(Group):
     """Which planes there are with their figures; the grain of the board in hand; hump and light at its edge."""
 
-    def __init__(self, document: Document, bench: Bench, row: Callable[[], Flow]) -> None:
+    def __init__(self, document: Document, bench: Bench, row: Callable[[str], Section]) -> None:
         super().__init__(document, bench)
-        first = row()
+        first = row("Grain and edge")
         self.grain = chooser("which way the grain rises", _RISES, self._rises, first, "Grain rises to the upper face")
         self.hump = self._field("edge: hump in the middle", self._edge)
         labelled("Edge: hump", self.hump, first)
         self.light = self._field("edge: light under the square", self._edge)
         labelled("light under the square", self.light, first)
         self.keep(first)
-        second = row()
+        second = row("Planes")
         kinds = [(kind.value, kind.value) for kind in PlaneKind]
         self.kind = chooser("plane", kinds, lambda _: self.refresh(), second, "Plane")
         self.figures = {name: self._field(f"{name} of the plane", self._change) for name in _FIGURES}

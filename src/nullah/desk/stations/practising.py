@@ -6,12 +6,10 @@ from collections.abc import Callable
 from datetime import date
 from pathlib import Path
 
-from PySide6.QtWidgets import QPushButton
-
 from nullah.core.joints.practice import TIGHT, JointTry, PracticeError, check, progress_in_words
 from nullah.core.limits import read_number
 from nullah.core.wording.facts import error_words
-from nullah.desk.stations.base import Flow, action, chooser, entry, labelled, words
+from nullah.desk.stations.base import Section, action, chooser, entry, labelled, words
 from nullah.files.practice import practice_file, read_joints, write_joints
 
 
@@ -21,37 +19,24 @@ class PracticeRow:
     `today` and `file` may be put in the place of the clock and of the user's own record.
     """
 
-    def __init__(self, row: Flow, changed: Callable[[], None]) -> None:
+    def __init__(self, row: Section, changed: Callable[[], None]) -> None:
         self.today: Callable[[], date] = date.today
         self.file: Path = practice_file()
         self._changed = changed
-        self.open = QPushButton("Practice joint")
-        self.open.setCheckable(True)
-        self.open.setProperty("tab", "true")
-        self.open.setMinimumHeight(32)
-        self.open.toggled.connect(lambda _: changed())
-        row.addWidget(self.open)
         self.minutes = entry("minutes it took", 52, self.enter)
         self.gap = entry("its widest gap, mm", 52, self.enter)
-        self._shown = [labelled("took min", self.minutes, row), labelled("widest gap mm", self.gap, row)]
+        labelled("minutes it took", self.minutes, row)
+        labelled("widest gap, mm", self.gap, row)
         self.tight = chooser("where it was tight", [(each, each) for each in TIGHT], lambda _: None, row, "tight")
-        pair = self.tight.parentWidget()
-        if pair is not None:
-            self._shown.append(pair)
         self.keep = action("Keep this try", self.enter, row)
         self.told = words("", row)
-        self._shown += [self.keep, self.told]
 
     def refresh(self) -> None:
-        """Show the row, or only what opens it."""
-        for widget in self._shown:
-            widget.setVisible(self.open.isChecked())
-        if self.open.isChecked():
-            self._say(progress_in_words(read_joints(self.file)))
+        """Show how it goes."""
+        self._say(progress_in_words(read_joints(self.file)))
 
     def _say(self, sentence: str) -> None:
         self.told.setText(sentence)
-        self.told.setMinimumWidth(0)
 
     def enter(self) -> None:
         """Keep a try, and say how it goes."""

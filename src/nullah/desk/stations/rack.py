@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import replace
 
-from PySide6.QtWidgets import QCheckBox, QLayout, QLineEdit, QPushButton, QWidget
+from PySide6.QtWidgets import QCheckBox, QLayout, QLineEdit, QWidget
 
 from nullah.core import actions
 from nullah.core.lengths import Length
@@ -20,7 +20,7 @@ from nullah.core.wording.facts import error_words
 from nullah.desk.bench import Bench
 from nullah.desk.document import Document
 from nullah.desk.fields import ValueField
-from nullah.desk.stations.base import StationDesk, action, chooser, labelled, show_choice, words
+from nullah.desk.stations.base import StationDesk, action, chooser, labelled, show_choice, toggle
 from nullah.desk.stations.moisture import MoistureRow
 from nullah.desk.stations.rack_tool import EDGE, RackTool
 from nullah.desk.stations.rack_typing import TypingPage
@@ -57,58 +57,45 @@ class RackDesk(StationDesk):
         self._make_adding()
         self._make_in_hand()
         self._make_more()
-        self.moisture = MoistureRow(document, self.row, lambda: self.board)
+        self.moisture = MoistureRow(document, self.section, lambda: self.board)
         self.typing: TypingPage | None = None
         self.tool = RackTool(self)
 
     def _make_adding(self) -> None:
-        row = self.row()
-        words("New board", row)
+        row = self.section("New board")
         self.fields = {name: ValueField(name, width=70) for name in ("length", "width", "thickness")}
         self.fields["width"].line.setToolTip("or as the yard names it: 1x12, 2x6, 4/4")
         for name, field in self.fields.items():
             field.line.setPlaceholderText(name)
-            field.line.setMaximumWidth(94)
+            field.line.setMaximumWidth(110)
             field.entered.connect(lambda _: self.add_board())
-            row.addWidget(field)
+            labelled(name, field, row)
         self.species = chooser("species", [(name, name) for name in all_species()], lambda _: None, row)
-        action("Put it on the rack", self.add_board, row, main=True)
-        self.several = QPushButton("Type several")
-        self.several.setCheckable(True)
-        self.several.setProperty("tab", "true")
-        self.several.setMinimumHeight(32)
-        self.several.toggled.connect(lambda _: self.page_wanted.emit())
-        row.addWidget(self.several)
+        action("Add the board", self.add_board, row, main=True)
+        self.several = toggle("Add several", self.line.verbs, lambda _: self.page_wanted.emit())
 
     def _make_in_hand(self) -> None:
-        row = self.row()
-        self.name = QLineEdit()
-        self.name.setAccessibleName("Name of the board")
-        self.name.setMaxLength(40)
-        self.name.setFixedWidth(80)
-        self.name.editingFinished.connect(self._rename)
-        labelled("In hand", self.name, row)
-        self.kind = chooser("kind of flaw", _KINDS, self._change_kind, row)
-        self.faces = chooser("on which face the flaw is", _FACES, self._change_faces, row)
+        row = self.section("Marking")
+        self.kind = chooser("kind of flaw", _KINDS, self._change_kind, row, "Dragging draws")
+        self.faces = chooser("on which face the flaw is", _FACES, self._change_faces, row, "On")
         self.flaw_depth = ValueField("how deep the flaw goes", width=50)
         self.flaw_depth.line.setMaximumWidth(60)
         self.flaw_depth.entered.connect(self._change_depth)
-        self.deep = labelled("deep", self.flaw_depth, row)
-        self.rub_out = action("Rub out", self.rub_flaw_out, row)
-        self.take_off = action("Take off", self.remove_board, row)
-        self.take_off.setToolTip("Take the board in hand off the rack")
-        self.more = QPushButton("More of it")
-        self.more.setCheckable(True)
-        self.more.setProperty("tab", "true")
-        self.more.setMinimumHeight(32)
-        self.more.toggled.connect(lambda _: self._show_more())
-        row.addWidget(self.more)
+        self.deep = labelled("how deep", self.flaw_depth, row)
+        self.rub_out = action("Delete flaw", self.rub_flaw_out, row)
 
     def _make_more(self) -> None:
-        row = self.row()
-        self.cut = chooser("how the board was cut", _CUTS, self._change_cut, row)
+        row = self.section("This board")
+        self.name = QLineEdit()
+        self.name.setAccessibleName("Name of the board")
+        self.name.setMaxLength(40)
+        self.name.setMaximumWidth(140)
+        self.name.setMinimumHeight(32)
+        self.name.editingFinished.connect(self._rename)
+        labelled("name", self.name, row)
+        self.cut = chooser("how the board was cut", _CUTS, self._change_cut, row, "Sawn")
         self.board_species = chooser(
-            "species of the board", [(name, name) for name in all_species()], self._change_species, row
+            "species of the board", [(name, name) for name in all_species()], self._change_species, row, "Species"
         )
         self.price = ValueField("what the board cost", width=60)
         self.price.line.setMaximumWidth(74)
@@ -116,7 +103,7 @@ class RackDesk(StationDesk):
         self.price.line.returnPressed.disconnect()
         self.price.line.returnPressed.connect(self._pay)
         labelled("price", self.price, row)
-        self.figure = chooser("how its grain looks", _FIGURES, self._change_figure, row)
+        self.figure = chooser("how its grain looks", _FIGURES, self._change_figure, row, "Grain")
         self.colour = self._words("colour of the board", "colour", row, lambda b, t: replace(b, colour=t))
         self.source = self._words("where the board is from", "where from", row, lambda b, t: replace(b, source=t))
         self.dressed = QCheckBox("dressed")
@@ -126,14 +113,15 @@ class RackDesk(StationDesk):
         )
         row.addWidget(self.dressed)
         self.straighten = action("Straight edges", self._straighten, row)
+        self.take_off = action("Remove board", self.remove_board, row)
+        self._of_board = row.widgets()
 
     def _words(self, name: str, hint: str, row: QLayout, put: Callable[[Board, str], Board]) -> QLineEdit:
         """Put a field for words about the board in hand into a row."""
         field = QLineEdit()
         field.setAccessibleName(name)
-        field.setPlaceholderText(hint)
         field.setMaxLength(60)
-        field.setFixedWidth(104)
+        field.setMaximumWidth(140)
         field.setMinimumHeight(32)
 
         def entered() -> None:
@@ -144,7 +132,7 @@ class RackDesk(StationDesk):
                 )
 
         field.editingFinished.connect(entered)
-        row.addWidget(field)
+        labelled(hint, field, row)
         return field
 
     def page(self) -> QWidget | None:
@@ -155,25 +143,12 @@ class RackDesk(StationDesk):
             self.typing.done.connect(lambda: self.several.setChecked(False))
         return self.typing
 
-    def _show_more(self) -> None:
-        self._shown_rows()
-        self.resized.emit()
-
-    def _shown_rows(self) -> None:
-        more = self.more.isChecked() and self.board is not None
-        for widget in (
-            self.cut,
-            self.figure,
-            self.board_species,
-            self.colour,
-            self.source,
-            self.dressed,
-            self.price.parentWidget(),
-        ):
-            if widget is not None:
-                widget.setVisible(more)
-        self.straighten.setVisible(more and self.board is not None and not self.board.straight)
-        self.moisture.show_row(more)
+    def _show_sections(self) -> None:
+        board = self.board
+        for widget in self._of_board:
+            widget.setVisible(board is not None)
+        self.straighten.setVisible(board is not None and not board.straight)
+        self.moisture.show_row(board is not None)
 
     def refresh(self) -> None:
         unit = self.document.project.marks.unit
@@ -181,11 +156,8 @@ class RackDesk(StationDesk):
             field.set_unit(unit)
         board = self.board
         flaw = self.flaw
-        self._shown_rows()
-        for widget in (self.more, self.take_off):
-            widget.setEnabled(board is not None)
+        self._show_sections()
         self.rub_out.setEnabled(flaw is not None)
-        self.name.setEnabled(board is not None)
         # Always there, so that nothing moves when a flaw is taken in hand.
         self.deep.setEnabled(flaw is not None and flaw.faces is not Faces.THROUGH)
         self.flaw_depth.set_unit(unit)

@@ -6,7 +6,7 @@ from collections.abc import Callable
 from datetime import datetime
 from pathlib import Path
 
-from PySide6.QtWidgets import QComboBox, QFileDialog, QPushButton, QWidget
+from PySide6.QtWidgets import QComboBox, QFileDialog, QWidget
 
 from nullah.core import actions
 from nullah.core.season.swelling import FINISHES
@@ -15,7 +15,7 @@ from nullah.core.wording.facts import error_words
 from nullah.desk.bench import Bench
 from nullah.desk.climate_table import ClimateTable
 from nullah.desk.document import Document
-from nullah.desk.stations.base import StationDesk, action, chooser, show_choice, words
+from nullah.desk.stations.base import StationDesk, action, chooser, show_choice, tabs
 from nullah.instruments.hygrometer import SimulatedHygrometer
 
 
@@ -26,23 +26,24 @@ class SeasonDesk(StationDesk):
         super().__init__(document, bench)
         self.now: Callable[[], datetime] = datetime.now
         self.hygrometer = SimulatedHygrometer()
-        row = self.row()
+        row = self.section("Room and finish")
         self.climate: QComboBox = chooser(
             "air of the room", [(each.name, each.name) for each in PRESETS], self._live_in, row, "Lives in a"
         )
         self.finish: QComboBox = chooser(
-            "finish", [(name, name) for name in FINISHES], self._finish_with, row, "finished with"
+            "finish", [(name, name) for name in FINISHES], self._finish_with, row, "Finished with"
         )
-        self.months = QPushButton("Month by month")
-        self.months.setCheckable(True)
-        self.months.setProperty("tab", "true")
-        self.months.setMinimumHeight(32)
-        self.months.toggled.connect(lambda _: self.page_wanted.emit())
-        row.addWidget(self.months)
-        action("Bring a log in …", self._ask_log, row)
-        action("Read the hygrometer", self._read_hygrometer, row)
-        self.said = words("", row)
+        looks = tabs(self, ((False, "Through the year"), (True, "Air month by month")), self._look, self.line.looks)
+        self.months = looks[True]
+        looks[False].setChecked(True)
+        air = self.section("A log of the air")
+        action("Import a log …", self._ask_log, air)
+        action("Read the hygrometer", self._read_hygrometer, air)
+        self.said = self.notice
         self._table: ClimateTable | None = None
+
+    def _look(self, _: bool) -> None:
+        self.page_wanted.emit()
 
     def page(self) -> QWidget | None:
         if not self.months.isChecked():
@@ -98,7 +99,6 @@ class SeasonDesk(StationDesk):
 
     def _say(self, sentence: str) -> None:
         self.said.setText(sentence)
-        self.said.setMinimumWidth(0)
 
     # --- what is shown ---
 

@@ -10,7 +10,7 @@ from nullah.core.joints.dovetail.spacing import SPACINGS, SpacingError, graded, 
 from nullah.core.wording.facts import error_words
 from nullah.desk.document import Document
 from nullah.desk.fields import ValueField
-from nullah.desk.stations.base import Flow, chooser, labelled, show_choice
+from nullah.desk.stations.base import Section, chooser, labelled, show_choice
 
 #: The choice that opens the field for the marks of another corner.
 _MATCH = "match"
@@ -19,11 +19,11 @@ _MATCH = "match"
 class SpacingChoice:
     """A choice of spacing, and a field for the marks of a row of tails to match."""
 
-    def __init__(self, document: Document, row: Flow) -> None:
+    def __init__(self, document: Document, row: Section) -> None:
         self._document = document
         self._corner: Corner | None = None
         options = [(name, name) for name in SPACINGS] + [(_MATCH, "as on another corner")]
-        self.box: QComboBox = chooser("spacing", options, self._space, row, "tails")
+        self.box: QComboBox = chooser("spacing", options, self._space, row, "Spacing of tails")
         self.marks = ValueField("tails to match", width=210)
         self.marks.line.setPlaceholderText("8, 40, 46, 78, 86 mm")
         self.marks.line.setToolTip(

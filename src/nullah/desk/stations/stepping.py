@@ -2,32 +2,22 @@
 
 from __future__ import annotations
 
-from PySide6.QtWidgets import QPushButton
-
 from nullah.core.joints.kinds import JointGroup
 from nullah.core.work.joint_work import joint_work
 from nullah.desk.document import Document
-from nullah.desk.stations.base import Flow, action
+from nullah.desk.stations.base import OneLine, action, tabs
 
 
 class Stepping:
     """A button that shows one step after the other, and two that go on and back."""
 
-    def __init__(self, document: Document, row: Flow) -> None:
+    def __init__(self, document: Document, line: OneLine) -> None:
         self._document = document
         self._last = 0
-        self.open = QPushButton("Step by step")
-        self.open.setCheckable(True)
-        self.open.setProperty("tab", "true")
-        self.open.setAccessibleName("step by step")
-        self.open.setMinimumHeight(32)
-        self.open.clicked.connect(self._switch)
-        row.addWidget(self.open)
-        self.back = action("Step before", lambda: self._go(-1), row)
-        self.on = action("Next step", lambda: self._go(1), row, main=True)
-
-    def _switch(self, opened: bool) -> None:
-        self._show(0 if opened else None)
+        self.looks = tabs(line, ((None, "Joint"), (0, "Step by step")), self._show, line.looks)
+        self.open = self.looks[0]
+        self.back = action("Step before", lambda: self._go(-1), line.verbs)
+        self.on = action("Next step", lambda: self._go(1), line.verbs, main=True)
 
     def _go(self, by: int) -> None:
         self._show(min(max((self._document.selection.joints.step or 0) + by, 0), self._last))
@@ -42,8 +32,8 @@ class Stepping:
         step = self._document.selection.joints.step
         stepping = bool(steps) and step is not None
         self._last = max(len(steps) - 1, 0)
-        self.open.setVisible(bool(steps))
-        self.open.setChecked(stepping)
+        self.open.setEnabled(bool(steps))
+        self.looks[0 if stepping else None].setChecked(True)
         for button in (self.back, self.on):
             button.setVisible(stepping)
         self.back.setEnabled(step is not None and step > 0)

@@ -21,7 +21,7 @@ from nullah.core.stations.surveying import as_it_lies, in_words, whole_job
 from nullah.desk.bench import Bench, Tool
 from nullah.desk.document import Document
 from nullah.desk.fields import ValueField
-from nullah.desk.stations.base import Flow, action, chooser, labelled, show_choice, words
+from nullah.desk.stations.base import Section, action, chooser, labelled, reach, show_choice, words
 from nullah.desk.stations.group import Group
 from nullah.instruments.shape_gauges import ShapeGauge, SimulatedGauges
 
@@ -44,12 +44,12 @@ class SurveyRows(Group):
     `gauges` may be put in the place of the simulated ones.
     """
 
-    def __init__(self, document: Document, bench: Bench, row: Callable[[], Flow]) -> None:
+    def __init__(self, document: Document, bench: Bench, row: Callable[[str], Section]) -> None:
         super().__init__(document, bench)
         self.gauges: ShapeGauge = SimulatedGauges()
-        first = row()
+        first = row("Reading")
         self.face = chooser(
-            "which face lies up", [(value, words) for _, value, words in _FACES], self._turn, first, "Up"
+            "which face lies up", [(value, words) for _, value, words in _FACES], self._turn, first, "Face up"
         )
         self.kind = chooser("gauge", _TOOLS, lambda _: None, first, "Draw with the")
         self.kind.setToolTip("Drag on the board where you lay it, or pick one of the rings")
@@ -57,16 +57,16 @@ class SurveyRows(Group):
         self.figure.line.setMaximumWidth(84)
         # A gap may be less than nothing, so what is refused is left to the action.
         self.figure.entered.connect(lambda _: self.enter())
-        labelled("reads", self.figure, first)
+        labelled("It reads", self.figure, first)
         self.enter_button = action("Enter", self.enter, first, main=True)
-        self.rub_out = action("Rub out", self.rub, first)
+        self.rub_out = action("Delete reading", self.rub, first)
         self.keep(first)
-        second = row()
+        second = row("By the gauges")
         self.one = action("Read this one", self.read_one, second)
         self.all = action("Read all that is wanted", self.read_all, second)
         for button in (self.one, self.all):
             button.setToolTip("With the simulated gauges, on a board made up about its four figures: to try")
-        self.clear = action("Rub all out", self.rub_all, second)
+        self.clear = action("Delete all readings", self.rub_all, second)
         self.where = words("", second)
         self.keep(second)
 
@@ -94,7 +94,6 @@ class SurveyRows(Group):
         if board is not None and board.surface is not None:
             text = "A grid of heights from a file overrules readings."
         self.where.setText(text)
-        self.where.setMinimumWidth(self.where.sizeHint().width())
 
     # --- what is picked ---
 
@@ -119,7 +118,7 @@ class SurveyRows(Group):
         self._select(self.document.selection.milling._replace(reading=reading))
         self.figure.line.setModified(False)
         self.figure.show_value("")
-        self.figure.line.setFocus()
+        reach(self.figure.line)
 
     def _select(self, selection: MillingSelection) -> None:
         self.document.select(self.document.selection._replace(milling=selection))

@@ -12,29 +12,29 @@ from nullah.core.shop import Shop
 from nullah.desk.bench import Bench
 from nullah.desk.document import Document
 from nullah.desk.fields import ValueField
-from nullah.desk.stations.base import Flow, labelled
+from nullah.desk.stations.base import Section, labelled
 
-_LISTS = {"bits": "bits there are", "plough_irons": "plough irons"}
-_DEPTHS = {"plough_deepest": "plough goes", "saw_deepest": "fine saw goes"}
+_LISTS = {"bits": "bits", "plough_irons": "plough irons"}
+_DEPTHS = {"plough_deepest": "plough goes as deep as", "saw_deepest": "fine saw goes as deep as"}
 
 
 class ToolsOwned:
-    """Fields for what hangs on the wall; chisels are always shown, the rest when asked for."""
+    """Fields for what hangs on the wall; lists of sizes, and how deep plough and saw go."""
 
-    def __init__(self, document: Document, bench: Bench, row: Flow, more: Flow) -> None:
+    def __init__(self, document: Document, bench: Bench, row: Section) -> None:
         self._document, self._bench = document, bench
-        self.chisels = self._field("chisels there are", 300, row, partial(self._own, "chisels"))
-        self.more = {name: self._field(title, 200, more, partial(self._own, name)) for name, title in _LISTS.items()}
-        self.more |= {name: self._field(title, 66, more, partial(self._reach, name)) for name, title in _DEPTHS.items()}
+        self.chisels = self._field("chisels", 150, row, partial(self._own, "chisels"))
+        self.more = {name: self._field(title, 150, row, partial(self._own, name)) for name, title in _LISTS.items()}
+        self.more |= {name: self._field(title, 66, row, partial(self._reach, name)) for name, title in _DEPTHS.items()}
 
-    def _field(self, title: str, width: int, row: Flow, entered: Callable[[], None]) -> ValueField:
+    def _field(self, title: str, width: int, row: Section, entered: Callable[[], None]) -> ValueField:
         field = ValueField(title, width=width)
         field.line.returnPressed.disconnect()
         field.line.returnPressed.connect(entered)
         labelled(title, field, row)
         return field
 
-    def refresh(self, more: bool) -> None:
+    def refresh(self) -> None:
         """Show what there is."""
         shop, unit = self._document.project.shop, self._document.project.marks.unit
         fields = {"chisels": self.chisels, **self.more}
@@ -44,10 +44,6 @@ class ToolsOwned:
             # As typed, for a chisel's name is its width: 1/4 in stays 1/4 in whatever is shown.
             sizes = (found,) if isinstance(found, Length) else found
             field.show_value(", ".join(size.as_text() for size in sizes))
-        for field in self.more.values():
-            pair = field.parentWidget()
-            if pair is not None:
-                pair.setVisible(more)
 
     def _own(self, name: str) -> None:
         field = self.chisels if name == "chisels" else self.more[name]

@@ -7,7 +7,6 @@ from collections.abc import Callable
 from PySide6.QtWidgets import QComboBox, QWidget
 
 from nullah.core import actions
-from nullah.core.bench.cutlist import short
 from nullah.core.breakdown.rough import Resawn, RoughPart, WoodRequirement
 from nullah.core.laying import resaw_twins, with_staves
 from nullah.core.piece.part import Needs
@@ -16,7 +15,7 @@ from nullah.core.rack.board import GrainFigure
 from nullah.core.stations.breakdown import selected_piece
 from nullah.core.wood.movement import GrainCut
 from nullah.desk.document import Document
-from nullah.desk.stations.base import Flow, action, chooser, show_choice, words
+from nullah.desk.stations.base import Section, action, chooser, show_choice, words
 from nullah.desk.tips import plain_tip
 
 _FACES = [
@@ -39,30 +38,26 @@ class WoodAskedRows:
     """Two rows for the piece in hand."""
 
     def __init__(
-        self, document: Document, rows: Callable[[], Flow], pin: Callable[[], None], swap: Callable[[], None]
+        self, document: Document, rows: Callable[[str], Section], pin: Callable[[], None], swap: Callable[[], None]
     ) -> None:
         self._document = document
-        row = rows()
+        row = rows("This part")
         self.name = words("No part in hand", row, quiet=False)
-        self.name.setFixedWidth(124)
-        self.faces = chooser("what its faces ask", _FACES, lambda v: self._ask(needs=Needs(v) if v else None), row)
+        self.faces = chooser("what its faces ask", _FACES, lambda v: self._ask(needs=Needs(v) if v else None), row, "Faces")
         self.grain = chooser(
-            "what its grain asks", _GRAIN, lambda v: self._ask(figure=GrainFigure(v) if v else None), row
+            "what its grain asks", _GRAIN, lambda v: self._ask(figure=GrainFigure(v) if v else None), row, "Grain"
         )
-        self.rings = chooser("how its rings run", _RINGS, lambda v: self._ask(rings=GrainCut(v) if v else None), row)
-        self.together = chooser("what it matches", [(_ALONE, "alone")], self._match, row)
-        self.made = chooser("how it is had", [("", "whole")], self._make, row)
-        self.pin = action("Pin it", pin, row)
+        self.rings = chooser("how its rings run", _RINGS, lambda v: self._ask(rings=GrainCut(v) if v else None), row, "Rings")
+        self.together = chooser("what it matches", [(_ALONE, "alone")], self._match, row, "Matches")
+        self.made = chooser("how it is had", [("", "whole")], self._make, row, "Made")
+        self.pin = action("Keep it there", pin, row)
         self.flip = action("End for end", self._flip, row)
         self.over = action("Turn over", self._turn_over, row)
-        self.swap = action("Swap …", swap, row)
+        self.swap = action("Swap with …", swap, row)
         self._widgets: list[QWidget] = [
             self.name,
-            self.faces,
-            self.grain,
-            self.rings,
-            self.together,
-            self.made,
+            *(pair for box in (self.faces, self.grain, self.rings, self.together, self.made)
+              if (pair := box.parentWidget()) is not None),
             self.pin,
             self.flip,
             self.over,
@@ -92,7 +87,7 @@ class WoodAskedRows:
         if piece is None:
             self.name.setText("No part in hand")
             return
-        self.name.setText(short(piece.name.capitalize(), 18))
+        self.name.setText(piece.name.capitalize())
         self.name.setToolTip(plain_tip(piece.name.capitalize()))
         ask = dict(project.asks).get(self._part, WoodRequirement())
         show_choice(self.faces, ask.needs.value if ask.needs else "")
@@ -105,7 +100,7 @@ class WoodAskedRows:
         placed = next((item for item in project.layout if item.part == piece.id), None)
         for button in (self.pin, self.flip, self.over, self.swap):
             button.setEnabled(placed is not None)
-        self.pin.setText("Let it go" if placed is not None and placed.pinned else "Pin it")
+        self.pin.setText("Let it move" if placed is not None and placed.pinned else "Keep it there")
 
     def _ways(self, plan: Plan) -> list[tuple[str, str]]:
         """Return the ways the part in hand can be had."""

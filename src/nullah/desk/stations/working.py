@@ -17,7 +17,7 @@ from nullah.core.project import Project
 from nullah.core.wording.facts import error_words
 from nullah.core.work.day_book import WorkState
 from nullah.desk.document import Document
-from nullah.desk.stations.base import Flow, action, chooser, entry, labelled, show_choice, words
+from nullah.desk.stations.base import Section, action, chooser, entry, labelled, show_choice, words
 
 
 class WorkingRow:
@@ -26,20 +26,20 @@ class WorkingRow:
     def __init__(
         self,
         document: Document,
-        rows: Callable[[], Flow],
+        rows: Callable[[str], Section],
         stand: Callable[[], WorkState],
         clock: Callable[[], datetime],
     ) -> None:
         self._document, self._stand, self._clock = document, stand, clock
-        row = rows()
+        row = rows("Hours at the bench")
         self.hours: list[QLineEdit] = []
         self._widgets: list[QWidget] = []
         for number, day in enumerate(DAYS):
             field = entry(f"hours on {day}", 104, partial(self._take_hours, number))
             field.setPlaceholderText("none")
             self.hours.append(field)
-            self._widgets.append(labelled(day[:3], field, row))
-        second = rows()
+            self._widgets.append(labelled(day, field, row))
+        second = rows("Glue-ups and days")
         self.glue: QComboBox = chooser("glue", [(name, name) for name in GLUES], self._take_glue, second, "Glue")
         pair = self.glue.parentWidget()
         self.clamps = entry("clamps there are", 46, partial(self._take_number, "clamps"))
@@ -51,7 +51,7 @@ class WorkingRow:
             labelled("clamps", self.clamps, second),
             labelled("people", self.people, second),
             labelled("begin", self.begin, second),
-            action("Write the calendar …", self._ask_calendar, second),
+            action("Export the calendar …", self._ask_calendar, second),
         ]
         self.said = words("", second)
         self._widgets.append(self.said)

@@ -1,0 +1,214 @@
+"""The menu bar: everything that can be done from anywhere, with its key."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from functools import partial
+from typing import TYPE_CHECKING, NamedTuple
+
+from PySide6.QtGui import QAction, QActionGroup, QKeySequence
+from PySide6.QtWidgets import QApplication, QMenu
+
+from nullah.core.stations import STATIONS
+from nullah.desk.column import CARD, CHOOSE
+from nullah.desk.settings import DAY_THEME, NIGHT_THEME, SYSTEM
+
+if TYPE_CHECKING:
+    from nullah.desk.window import Window
+
+_THEMES = ((SYSTEM, "As the system"), (DAY_THEME, "Day"), (NIGHT_THEME, "Night"))
+
+
+class Entry(NamedTuple):
+    """A line of a menu: its words with a mnemonic, its key, and what it does."""
+
+    text: str
+    keys: str
+    act: Callable[[], object]
+
+
+class Menus:
+    """Fills the menu bar of a window; what depends on the work is shown as it stands when a menu opens."""
+
+    def __init__(self, window: Window) -> None:
+        self._window = window
+        self.actions: list[QAction] = []
+        self._file()
+        self._edit()
+        self._view()
+        self._piece()
+        self._help()
+
+    def _menu(self, title: str) -> QMenu:
+        return self._window.menuBar().addMenu(title)
+
+    def _add(self, menu: QMenu, *entries: Entry | None) -> list[QAction]:
+        """Put entries into a menu; None is a line between them."""
+        made: list[QAction] = []
+        for entry in entries:
+            if entry is None:
+                menu.addSeparator()
+                continue
+            action = menu.addAction(entry.text)
+            if entry.keys:
+                action.setShortcuts([QKeySequence(keys) for keys in entry.keys.split("|")])
+            action.triggered.connect(lambda _=False, act=entry.act: act())
+            made.append(action)
+        self.actions += made
+        return made
+
+    def _file(self) -> None:
+        window, papers = self._window, self._window.papers
+        exports = papers.exports
+        menu = self._menu("&File")
+        self._add(
+            menu,
+            Entry("&New piece …", "Ctrl+N", window.show_start),
+            Entry("&Open …", "Ctrl+O", papers.ask_open),
+        )
+        self._recent = menu.addMenu("Open &recent")
+        self._recent.aboutToShow.connect(self._fill_recent)
+        self._add(
+            menu,
+            Entry("Open the sa&mple piece", "", papers.open_sample),
+            None,
+            Entry("&Save", "Ctrl+S", papers.save),
+            Entry("Save &as …", "Ctrl+Shift+S", papers.ask_save),
+            Entry("Earlier &versions …", "", papers.show_versions),
+            Entry("&Unsaved work …", "", papers.show_kept),
+            None,
+        )
+        self._add(
+            menu.addMenu("&Import"),
+            Entry("&Boards from a list …", "", exports.ask_boards),
+            Entry("&Survey of the board in hand …", "", exports.ask_survey),
+        )
+        self._add(
+            menu.addMenu("&Export"),
+            Entry("&What is shown …", "", exports.ask_write_shown),
+            Entry("&All sheets into a folder …", "Ctrl+E", exports.ask_sheets),
+            Entry("S&olids …", "", exports.ask_solids),
+            Entry("&Rack as a list …", "", exports.ask_rack),
+        )
+        self._add(
+            menu,
+            None,
+            Entry("&Print …", "Ctrl+P", exports.ask_print),
+            Entry("Print what is s&hown …", "Ctrl+Shift+P", exports.ask_print_shown),
+            None,
+            Entry("&Quit", "Ctrl+Q", window.close),
+        )
+
+    def _fill_recent(self) -> None:
+        self._recent.clear()
+        found = [path for path in self._window.settings.recent if path.is_file()]
+        for path in found:
+            action = self._recent.addAction(path.name.replace("&", "&&"))
+            action.setToolTip(str(path))
+            action.triggered.connect(lambda _=False, path=path: self._window.papers.open_path(path))
+        if not found:
+            self._recent.addAction("Nothing yet").setEnabled(False)
+
+    def _edit(self) -> None:
+        window = self._window
+        menu = self._menu("&Edit")
+        self._undo, self._redo = self._add(
+            menu,
+            Entry("&Undo", "Ctrl+Z", window.document.undo),
+            Entry("&Redo", "Ctrl+Shift+Z|Ctrl+Y", window.document.redo),
+        )
+        self._add(
+            menu,
+            None,
+            Entry("&Copy the drawing", "Ctrl+Shift+C", window.copy_drawing),
+            None,
+            Entry("&My shop …", "", window.show_shop),
+            Entry("&Preferences …", "Ctrl+,", window.show_preferences),
+        )
+
+    def name_steps(self) -> None:
+        """Say in the menu what would be undone and done again."""
+        document = self._window.document
+        steps = ((self._undo, "&Undo", document.undo_name), (self._redo, "&Redo", document.redo_name))
+        for action, word, name in steps:
+            # An ampersand of a name is no mnemonic.
+            action.setText(f"{word}: {name.replace('&', '&&')}" if name else word)
+
+    def _view(self) -> None:
+        window = self._window
+        menu = self._menu("&View")
+        self._add(
+            menu,
+            *(
+                Entry(f"&{number + 1}  {station.title}", f"Ctrl+{number + 1}", partial(window.show_station, number))
+                for number, station in enumerate(STATIONS)
+            ),
+            None,
+            Entry("&Card", "F7", partial(window.turn_column, CARD)),
+            Entry("C&hoose", "F8", partial(window.turn_column, CHOOSE)),
+            Entry("&Fold the column", "F9", window.fold_column),
+            Entry("&Go to the first choice", "F6", window.go_to_choices),
+            None,
+            Entry("Zoom &in", "Ctrl++|Ctrl+=", partial(window.bench.zoom_middle, 1.25)),
+            Entry("Zoom &out", "Ctrl+-", partial(window.bench.zoom_middle, 0.8)),
+            Entry("Fi&t", "Ctrl+0", window.bench.fit),
+            Entry("T&rue size", "", window.bench.true_size),
+            None,
+        )
+        themes = menu.addMenu("T&heme")
+        self._themes = QActionGroup(themes)
+        for theme, text in _THEMES:
+            action = themes.addAction(text)
+            action.setCheckable(True)
+            action.setData(theme)
+            self._themes.addAction(action)
+            action.triggered.connect(lambda _=False, theme=theme: window.choose_theme(theme))
+        themes.aboutToShow.connect(self._check_theme)
+        self._add(menu, Entry("F&ull screen", "F11", self._full_screen))
+
+    def _check_theme(self) -> None:
+        for action in self._themes.actions():
+            action.setChecked(action.data() == self._window.settings.theme)
+
+    def _full_screen(self) -> None:
+        window = self._window
+        if window.isFullScreen():
+            window.showNormal()
+        else:
+            window.showFullScreen()
+
+    def _piece(self) -> None:
+        window = self._window
+        self._picked = self._menu("&Piece")
+        self._picked.aboutToShow.connect(self._fill_piece)
+        self._piece_entries = self._add(
+            self._picked,
+            Entry("&Rename", "F2", window.rename),
+            Entry("Add a &board", "", window.add_board),
+        )
+        self._of_picked: list[QAction] = []
+
+    def _fill_piece(self) -> None:
+        """Show, below what is always there, what can be done with what is picked."""
+        for action in self._of_picked:
+            self._picked.removeAction(action)
+        before = len(self._picked.actions())
+        self._window.fill_verbs(self._picked, self._window.picked_ref())
+        self._of_picked = self._picked.actions()[before:]
+
+    def _help(self) -> None:
+        window = self._window
+        self._add(
+            self._menu("&Help"),
+            Entry("&Manual", "F1", window.show_manual),
+            Entry("A first &box in ten minutes", "", window.begin_tour),
+            Entry("&Glossary", "", partial(window.show_manual, "glossary")),
+            Entry("&Keys", "?", partial(window.show_manual, "keys")),
+            None,
+            Entry("&About Nullah", "", window.show_about),
+        )
+
+
+def copy_image(window: Window) -> None:
+    """Put the drawing that is shown on the clipboard."""
+    QApplication.clipboard().setPixmap(window.place.grab())

@@ -1,0 +1,83 @@
+"""What the desk remembers for whoever works at it: units, theme, terms, the window, and what was worked on lately."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+from PySide6.QtCore import QByteArray, QSettings
+
+from nullah.core.lengths import STYLES, Unit
+
+SYSTEM, DAY_THEME, NIGHT_THEME = "system", "day", "night"
+THEMES = (SYSTEM, DAY_THEME, NIGHT_THEME)
+AMERICAN_TERMS, BRITISH_TERMS = "en_US", "en_GB"
+_MOST_RECENT = 8
+
+
+class Settings:
+    """The user's settings, in a file of their own; a setting that makes no sense is as if it were not there."""
+
+    def __init__(self, file: Path) -> None:
+        self._store = QSettings(str(file), QSettings.Format.IniFormat)
+
+    def _text(self, name: str, allowed: tuple[str, ...], usual: str) -> str:
+        found = str(self._store.value(name, usual))
+        return found if found in allowed else usual
+
+    @property
+    def theme(self) -> str:
+        """One of `THEMES`."""
+        return self._text("theme", THEMES, SYSTEM)
+
+    @theme.setter
+    def theme(self, theme: str) -> None:
+        self._store.setValue("theme", theme)
+
+    @property
+    def terms(self) -> str:
+        """The locale whose terms of the trade are shown, or nothing: as the system."""
+        return self._text("terms", (AMERICAN_TERMS, BRITISH_TERMS), "")
+
+    @terms.setter
+    def terms(self, terms: str) -> None:
+        self._store.setValue("terms", terms)
+
+    @property
+    def unit(self) -> Unit | None:
+        """The unit in which new pieces are begun; None until it was chosen."""
+        named = {style.name: unit for unit, style in STYLES.items()}
+        return named.get(str(self._store.value("unit", "")))
+
+    @unit.setter
+    def unit(self, unit: Unit) -> None:
+        self._store.setValue("unit", STYLES[unit].name)
+
+    @property
+    def recent(self) -> tuple[Path, ...]:
+        """The files worked on lately, the last first."""
+        found = self._store.value("recent", [])
+        texts = found if isinstance(found, list) else [found]
+        return tuple(Path(str(text)) for text in texts if text)
+
+    def worked_on(self, file: Path) -> None:
+        """Put a file first among those worked on lately."""
+        others = [path for path in self.recent if path != file.absolute()]
+        self._store.setValue("recent", [str(path) for path in (file.absolute(), *others)][:_MOST_RECENT])
+
+    def window(self, part: str) -> QByteArray:
+        """Return how a part of the window was left; empty where it never was."""
+        found = self._store.value(f"window/{part}")
+        return found if isinstance(found, QByteArray) else QByteArray()
+
+    def leave_window(self, part: str, state: QByteArray) -> None:
+        """Remember how a part of the window is left."""
+        self._store.setValue(f"window/{part}", state)
+
+    def side(self, station: str, usual: int) -> int:
+        """Return which side of the column was last shown at a station."""
+        found = str(self._store.value(f"side/{station}", usual))
+        return int(found) if found in ("0", "1") else usual
+
+    def leave_side(self, station: str, side: int) -> None:
+        """Remember which side of the column is shown at a station."""
+        self._store.setValue(f"side/{station}", side)

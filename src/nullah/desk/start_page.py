@@ -1,0 +1,208 @@
+"""The page from which a piece is begun: the forms drawn small, pieces worked on lately, the sample; units at first."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+from PySide6.QtCore import QSize, Qt, Signal
+from PySide6.QtGui import QIcon, QImage, QKeyEvent, QPixmap
+from PySide6.QtWidgets import (
+    QButtonGroup,
+    QGridLayout,
+    QHBoxLayout,
+    QLabel,
+    QPushButton,
+    QScrollArea,
+    QToolButton,
+    QVBoxLayout,
+    QWidget,
+)
+
+from nullah.core.beginning import begun
+from nullah.core.forms import FORMS
+from nullah.core.lengths import STYLES, Marks, Unit
+from nullah.core.project import Project
+from nullah.desk.document import Document
+from nullah.desk.settings import Settings
+from nullah.desk.stations.base import Flow
+from nullah.desk.thumbnails import Thumbnails
+from nullah.paper.lettering import typeface
+from nullah.paper.palette import Palette
+
+_PICTURE = (148, 104)
+
+
+class StartPage(QWidget):
+    """What can be begun or opened. `begun` carries a form and a unit, `opened` a file; `left` follows Escape."""
+
+    begun = Signal(str, object)
+    opened = Signal(Path)
+    sample = Signal()
+    left = Signal()
+
+    def __init__(self, document: Document, settings: Settings, palette: Palette, over: QWidget) -> None:
+        super().__init__(over)
+        self.setObjectName("startPage")
+        self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.setAccessibleName("Start page")
+        self._document, self._settings, self._palette = document, settings, palette
+        self._painter = Thumbnails(self)
+        self._painter.painted.connect(self._take)
+        self._painted_for: tuple[object, ...] = ()
+        whole = QVBoxLayout(self)
+        whole.setContentsMargins(0, 0, 0, 0)
+        self._area = QScrollArea()
+        self._area.setWidgetResizable(True)
+        self._area.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        whole.addWidget(self._area)
+        body = QWidget()
+        body.setObjectName("startBody")
+        self._area.setWidget(body)
+        column = QVBoxLayout(body)
+        column.setContentsMargins(48, 26, 48, 26)
+        column.setSpacing(10)
+        head = QHBoxLayout()
+        title = QLabel("What will you make?")
+        title.setFont(typeface(30, bold=True))
+        head.addWidget(title)
+        head.addStretch(1)
+        self.units = self._units(head)
+        column.addLayout(head)
+        self.ask = QLabel(
+            "Which of these do you think in? A new piece begins at sizes that are round in it; "
+            "any of them can be typed and shown at any time."
+        )
+        self.ask.setWordWrap(True)
+        self.ask.setProperty("quiet", "true")
+        column.addWidget(self.ask)
+        self.forms: dict[str, QToolButton] = {}
+        self.recent: dict[Path, QToolButton] = {}
+        column.addLayout(self._forms())
+        column.addSpacing(8)
+        self._recent_title = QLabel("Worked on lately")
+        self._recent_title.setProperty("heading", "true")
+        column.addWidget(self._recent_title)
+        self._recent = QGridLayout()
+        self._recent.setSpacing(6)
+        column.addLayout(self._recent)
+        foot = QHBoxLayout()
+        self.open_sample = self._foot("Open the sample piece", self.sample.emit, foot)
+        self.back = self._foot("Go on with the open piece", self.left.emit, foot)
+        foot.addStretch(1)
+        column.addLayout(foot)
+        column.addStretch(1)
+
+    def _foot(self, text: str, act: object, row: QHBoxLayout) -> QPushButton:
+        button = QPushButton(text)
+        button.setMinimumHeight(36)
+        button.clicked.connect(act)
+        row.addWidget(button)
+        return button
+
+    def _units(self, row: QHBoxLayout) -> QButtonGroup:
+        group = QButtonGroup(self)
+        for index, style in enumerate(STYLES.values()):
+            button = QPushButton(style.name)
+            button.setCheckable(True)
+            button.setProperty("tab", "true")
+            button.setMinimumHeight(36)
+            button.setAccessibleName(f"Begin in {style.name}")
+            group.addButton(button, index)
+            row.addWidget(button)
+        group.idClicked.connect(lambda _: self.refresh())
+        chosen = self._settings.unit or self._document.project.marks.unit
+        group.button(list(STYLES).index(chosen)).setChecked(True)
+        return group
+
+    def _forms(self) -> Flow:
+        flow = Flow()
+        flow.setSpacing(10)
+        for form in FORMS.values():
+            button = QToolButton()
+            button.setObjectName("form")
+            button.setToolButtonStyle(Qt.ToolButtonStyle.ToolButtonTextUnderIcon)
+            button.setIconSize(QSize(*_PICTURE))
+            button.setText(form.title)
+            button.setAccessibleName(f"Begin: {form.title}")
+            button.setFixedSize(_PICTURE[0] + 22, _PICTURE[1] + 46)
+            button.clicked.connect(lambda _=False, form=form.id: self.begun.emit(form, self.unit))
+            self.forms[form.id] = button
+            flow.addWidget(button)
+        return flow
+
+    @property
+    def unit(self) -> Unit:
+        """The unit that is chosen."""
+        return list(STYLES)[self.units.checkedId()]
+
+    def refresh(self) -> None:
+        """Show what there is now, and have what is missing painted."""
+        first = self._settings.unit is None
+        self.ask.setVisible(first)
+        self.back.setVisible(bool(self._document.plan.parts))
+        self._show_recent()
+        wanted = (self._palette, self.unit)
+        if wanted == self._painted_for:
+            return
+        self._painted_for = wanted
+        self._painter.drop()
+        marks = Marks(self.unit)
+        for form in FORMS:
+            self._painter.ask(form, begun(Project(marks=marks), form), _PICTURE, self._palette)
+
+    def _show_recent(self) -> None:
+        while (item := self._recent.takeAt(0)) is not None:
+            widget = item.widget()
+            if widget is not None:
+                widget.hide()
+                widget.deleteLater()
+        self.recent = {}
+        found = [path for path in self._settings.recent if path.is_file()]
+        self._recent_title.setVisible(bool(found))
+        for number, path in enumerate(found[:6]):
+            button = QToolButton()
+            button.setObjectName("recent")
+            button.setToolButtonStyle(Qt.ToolButtonStyle.ToolButtonTextBesideIcon)
+            button.setIconSize(QSize(_PICTURE[0] // 2, _PICTURE[1] // 2))
+            button.setText(self.fontMetrics().elidedText(path.stem, Qt.TextElideMode.ElideRight, 220))
+            button.setToolTip(str(path))
+            button.setAccessibleName(f"Open {path.name}")
+            button.setFixedSize(330, _PICTURE[1] // 2 + 12)
+            button.clicked.connect(lambda _=False, path=path: self.opened.emit(path))
+            self._recent.addWidget(button, number // 3, number % 3, Qt.AlignmentFlag.AlignLeft)
+            self.recent[path] = button
+            self._paint_file(button, path)
+        self._recent.setColumnStretch(3, 1)
+
+    def _paint_file(self, button: QToolButton, path: Path) -> None:
+        from nullah.files.errors import ProjectFileError
+        from nullah.files.project_file import read_project
+
+        try:
+            project = read_project(path)
+        except ProjectFileError:
+            button.setToolTip(f"{path}: it cannot be read")
+            return
+        self._painter.ask(path, project, (_PICTURE[0] // 2, _PICTURE[1] // 2), self._palette)
+
+    def _take(self, key: object, image: QImage) -> None:
+        button = self.recent.get(key) if isinstance(key, Path) else self.forms.get(str(key))
+        if button is not None:
+            button.setIcon(QIcon(QPixmap.fromImage(image)))
+
+    def set_palette(self, palette: Palette) -> None:
+        """Take another theme."""
+        self._palette = palette
+        if self.isVisible():
+            self.refresh()
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        if event.key() == Qt.Key.Key_Escape:
+            self.left.emit()
+        else:
+            super().keyPressEvent(event)
+
+    def rest(self) -> None:
+        """Drop what is still to be painted: the window closes."""
+        self._painter.drop(wait=True)
