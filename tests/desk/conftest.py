@@ -137,6 +137,10 @@ class User:
         self.bot.mouseClick(view.viewport(), Qt.MouseButton.LeftButton, pos=spot)
         box.hidePopup()
 
+    def chip(self, part):
+        """Return what stands for a part on the strip."""
+        return next(chip for chip in self.window.strip.chips if part in [each.id for each in chip.parts])
+
     @property
     def length(self):
         """The length of the contents, as it was typed."""

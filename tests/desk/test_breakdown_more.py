@@ -71,7 +71,7 @@ def test_a_part_is_made_of_staves_and_each_is_laid(user, desk):
     user.choose(desk.asked.made, "2")
     pieces = [piece.id for piece in user.plan.pieces_of("bottom")]
     assert pieces == ["bottom/1", "bottom/2"]
-    assert user.window.strip.chips[4].told == "no wood yet"
+    assert user.chip("bottom").told == "no wood yet"
     lay_out(user, desk)
     assert user.plan.laid("bottom")
     take(user, "bottom")

@@ -190,7 +190,7 @@ def test_the_cut_list_is_sorted_picked_and_copied(cabinetmaker):
     table = page(cabinetmaker, "Cut list")
     assert table.told.text().startswith("30 parts, 17 sizes · 0.016")
     table.table.sortByColumn(2, Qt.SortOrder.DescendingOrder)
-    lengths = [float(table.sorted.index(row, 2).data().replace(" …", "")) for row in range(table.sorted.rowCount())]
+    lengths = [float(table.sorted.index(row, 2).data().replace(", leave long", "")) for row in range(table.sorted.rowCount())]
     assert lengths == sorted(lengths, reverse=True)
     box = table.table.visualRect(table.sorted.index(0, 1))
     QTest.mouseClick(table.table.viewport(), Qt.MouseButton.LeftButton, pos=box.center())
@@ -201,7 +201,7 @@ def test_the_cut_list_is_sorted_picked_and_copied(cabinetmaker):
     rows = list(csv.reader(io.StringIO(QGuiApplication.clipboard().text()), delimiter="\t"))
     assert rows[0][:3] == ["×", "Part", "Length"] and len(rows) == 18
     assert rows[1][1] == "left side and right side" and rows[1][2] == "441"
-    waiting = [row for row in rows if row[2].endswith("…")]
+    waiting = [row for row in rows if row[2].endswith(", leave long")]
     assert len(waiting) == 15, "what is to be left long says so"
 
 

@@ -10,7 +10,7 @@ def test_the_first_mend_is_one_click(user):
     user.press("Cut Ford 2 first")
     assert user.window.rod.marks[3].state == "all thick enough"
     assert user.window.desk(3).ticks["2"].isChecked()
-    assert user.window.strip.chips[0].told == "planned"
+    assert user.chip(user.plan.parts[0].id).told == "planned"
 
 
 def test_the_other_mend_makes_the_piece_thinner_throughout(user):
@@ -66,10 +66,10 @@ def test_a_groove_that_shows_is_mended_in_one_click(user):
 
 
 def test_the_part_in_hand_stays_in_hand(user):
-    user.bot.mouseClick(user.window.strip.chips[3], Qt.MouseButton.LeftButton)
+    user.bot.mouseClick(user.chip("left"), Qt.MouseButton.LeftButton)
     for station in ("breakdown", "milling", "joints", "rack"):
         user.go(station)
-        assert user.window.strip.chips[3].isChecked()
+        assert user.chip("left").isChecked()
     assert user.reads_on_card("Ford 2"), "the rack shows its board"
 
 

@@ -64,7 +64,7 @@ def test_a_wall_bracket_from_nothing(own, tmp_path):
     # And back by typing, to lie in the upright by 8 mm.
     own.type_in(own.rows.figures.fields["x"], "12")
     assert own.reads_on_card("fill the same space, 8.0 × 120.0 × 18.0 mm, and no joint shares it out.")
-    assert own.window.strip.chips[1].told == "does not fit"
+    assert own.chip(arm).told == "does not fit"
     own.press("arm into a dado in upright")
     assert own.reads_on_card("goes together")
     assert own.plan.assembly.joints[0].hold.value == "glued"
@@ -107,7 +107,7 @@ def test_a_wrong_place_shows_and_undo_takes_every_step_back(own):
     choose(own, own.rows.joints, "take apart: dado, side and shelf")
     assert own.plan.assembly.joints == () and own.plan.failing == 1
     own.window.document.pick_part(shelf)
-    own.press("Take it away")
+    own.press("Remove board")
     assert [part.id for part in own.plan.parts] == [side]
     while own.window.header.undo.isEnabled():
         own.press("Undo")
@@ -181,7 +181,7 @@ def test_a_board_is_added_to_a_form_and_keeps_with_it(user):
     user.type_figure("contents.height", "130 mm")
     assert user.reads_on_card("▲"), "the box grew into the board, and the board says so"
     user.press("Undo")
-    assert user.window.strip.chips[5].told == "no wood yet"
+    assert user.chip(part).told == "no wood yet"
     assert user.plan.part(part).length == mm(300)
 
 

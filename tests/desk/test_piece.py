@@ -49,7 +49,7 @@ def test_overruling_a_figure_and_taking_it_back(user):
 def test_a_measurement_releases_the_bottom(user):
     for name, value in (("opening.length", "355 mm"), ("opening.width", "196 mm")):
         user.type_figure(name, value, "Measured")
-    assert user.window.strip.chips[4].told == "planned"
+    assert user.chip("bottom").told == "planned"
     assert user.reads_on_card("354 × 195 × 6 mm") and not user.reads_on_card("leave long")
 
 

@@ -14,7 +14,8 @@ from nullah.core.sheets.page import Sheet, check_scale
 from nullah.core.sheets.sheets import all_sheets, template_sheets
 from nullah.demo.seed_box import seed_box
 from nullah.paper.files import PaperError, picture, write_pdf, write_png, write_svg
-from nullah.paper.painter import Scale, extent
+from nullah.paper.painter import extent
+from nullah.paper.scale import Scale
 
 POINT = 25.4 / 72
 

@@ -4,8 +4,10 @@ from PySide6.QtGui import QColor, QImage, QPainter
 
 from nullah.core.drawing import Anchor, Dimension, Drawing, Fill, Label, Path, Ring, drawing, rectangle
 from nullah.core.refs import PartRef
-from nullah.paper.painter import Scale, dimension_line, dimension_text, extent, paint
+from nullah.paper.labels import dimension_line, text_of
+from nullah.paper.painter import extent, paint
 from nullah.paper.palette import DAY, INK, NIGHT
+from nullah.paper.scale import Scale
 
 
 @pytest.fixture(autouse=True)
@@ -36,21 +38,21 @@ def test_a_dimension_writes_between_its_ticks_or_beyond():
     scale = Scale(2, 2)
     a, b = dimension_line(wide, scale)
     assert a.y() == b.y() == -14, "to the left of its direction, 7 mm of paper off"
-    assert dimension_text(wide, scale).middle.x() == pytest.approx((a.x() + b.x()) / 2)
-    assert dimension_text(narrow, scale).box().left() >= 8
+    assert text_of(wide, scale).middle[0] == pytest.approx((a.x() + b.x()) / 2)
+    assert text_of(narrow, scale).box().left >= 8
 
 
 def test_upright_figures_read_from_the_right():
     scale = Scale(2, 2)
     for start, end in (((0, 0), (0, 80)), ((0, 80), (0, 0))):
-        assert dimension_text(Dimension(start, end, "80"), scale).angle == pytest.approx(-90)
+        assert text_of(Dimension(start, end, "80"), scale).angle == pytest.approx(-90)
     for start, end in (((0, 0), (80, 0)), ((80, 0), (0, 0))):
-        assert dimension_text(Dimension(start, end, "80"), scale).angle % 360 == pytest.approx(0)
+        assert text_of(Dimension(start, end, "80"), scale).angle % 360 == pytest.approx(0)
 
 
 def test_the_state_of_a_dimension_is_a_sign_and_not_colour_alone():
     signs = {
-        state: dimension_text(Dimension((0, 0), (80, 0), "80", state=state), Scale(2, 2)).words
+        state: text_of(Dimension((0, 0), (80, 0), "80", state=state), Scale(2, 2)).words
         for state in ("given", "measured", "overruled", "wait for a measurement")
     }
     assert len(set(signs.values())) == 4

@@ -96,6 +96,23 @@ class Reader:
             return self.count(len(names) - 1, "{first} and {n} alike", "{first} and {n} alike", first=names[0])
         return self.listed(names)
 
+    def name_of_kind(self, names: Sequence[str]) -> str:
+        """Return what several equal parts are together: the words that all their names have, and how many they are.
+
+        Examples
+        --------
+        >>> Reader().name_of_kind(["drawer 1 left side", "drawer 2 left side", "drawer 1 right side"])
+        'drawer side × 3'
+        >>> Reader().name_of_kind(["top", "bottom"]), Reader().name_of_kind(["lid"])
+        ('top and bottom', 'lid')
+        """
+        if len(names) < 2:
+            return self.name_together(names)
+        common = [word for word in names[0].split() if all(word in name.split() for name in names[1:])]
+        while common and common[-1].isdigit():
+            common.pop()
+        return f"{' '.join(common)} × {len(names)}" if common else self.name_together(names)
+
     def title(self, quantity: str) -> str:
         """Return what a quantity is called."""
         return self.text(self.titles.get(quantity, quantity))

@@ -19,14 +19,27 @@ from PySide6.QtGui import (
 from PySide6.QtWidgets import QWidget
 
 from nullah.core.drawing import Dimension, Drawing, Element, Label, Path, Point, Ring
+from nullah.core.label_placing import LabelBox
 from nullah.core.refs import Ref
-from nullah.paper.lettering import typeface
-from nullah.paper.painter import Scale, dimension_line, dimension_text, extent, paint
+from nullah.paper.labels import PlacedText, PlacedTexts, as_boxes, dimension_line, placed_texts, text_of
+from nullah.paper.lettering import typeface, width_of
+from nullah.paper.painter import extent, paint
 from nullah.paper.palette import DAY, Palette
+from nullah.paper.scale import Scale
 
 #: Pixels for a millimetre of paper: a fifth larger than true at 96 dpi, for whoever stands a metre off.
 PAPER_PX = 96 / 25.4 * 1.2
 _MARGIN = 22
+#: No word stands nearer to the edge of the bench, pixels.
+_EDGE = 3.0
+#: What is clicked is at least so large each way, pixels.
+_TARGET = 26.0
+
+
+def _grown(box: QRectF) -> QRectF:
+    """Return a box grown to what a pointer hits."""
+    wide, high = max(_TARGET - box.width(), 12.0) / 2, max(_TARGET - box.height(), 12.0) / 2
+    return box.adjusted(-wide, -high, wide, high)
 
 
 class Tool:
@@ -87,6 +100,9 @@ class Bench(QWidget):
         self._moving: QPointF | None = None
         self._space = False
         self._clear: QRectF | None = None
+        self._clicked_at = QPointF(-1, -1)
+        self._texts_for: tuple[object, ...] = ()
+        self._texts = PlacedTexts({})
 
     def minimumSizeHint(self) -> QSize:
         return QSize(360, 160)
@@ -158,11 +174,27 @@ class Bench(QWidget):
         """Zoom about the middle of the bench."""
         self.zoom(factor, QPointF(self.width() / 2, self.height() / 2))
 
+    def texts(self) -> PlacedTexts:
+        """Return where the words of the drawing stand, worked out anew when anything lies elsewhere."""
+        clear = self._clear
+        key = (id(self.drawing), self.scale, self.size(), clear, self.lit)
+        if key != self._texts_for:
+            self._texts_for = key
+            taken = as_boxes([self._scale_box(), *([clear] if clear is not None else [])])
+            self._texts = placed_texts(self.drawing, self.scale, self._room(), taken, self.lit)
+        return self._texts
+
+    def _room(self) -> LabelBox:
+        return LabelBox(_EDGE, _EDGE, self.width() - _EDGE, self.height() - _EDGE)
+
     def paintEvent(self, event: QPaintEvent) -> None:
         painter = QPainter(self)
         painter.fillRect(self.rect(), QColor(self.palette_.sheet))
-        paint(painter, self.drawing, self.scale, self.palette_, lit=self.lit, hot=self.hot)
-        paint(painter, self.overlay, self.scale, self.palette_, lit=self.lit)
+        texts = self.texts()
+        paint(painter, self.drawing, self.scale, self.palette_, lit=self.lit, hot=self.hot, texts=texts)
+        if self.overlay.elements:
+            over = placed_texts(self.overlay, self.scale, self._room(), tuple(texts.boxes()))
+            paint(painter, self.overlay, self.scale, self.palette_, lit=self.lit, texts=over)
         if not self.drawing.elements:
             self._paint_invitation(painter)
         elif self.to_scale:
@@ -172,13 +204,18 @@ class Bench(QWidget):
             painter.drawRect(self.rect().adjusted(0, 0, -1, -1))
         painter.end()
 
-    def _paint_scale(self, painter: QPainter) -> None:
-        """Say at the lower left how large things are drawn."""
+    def _scale_words(self) -> str:
         ratio = self.screen().physicalDotsPerInch() / 25.4 / self.scale.per_mm
-        words = "true size" if abs(ratio - 1) < 0.01 else f"1 : {ratio:.1f}" if ratio > 1 else f"{1 / ratio:.1f} : 1"
+        return "true size" if abs(ratio - 1) < 0.01 else f"1 : {ratio:.1f}" if ratio > 1 else f"{1 / ratio:.1f} : 1"
+
+    def _scale_box(self) -> QRectF:
+        """Return where it is said how large things are drawn: at the lower left."""
+        return QRectF(10, self.height() - 25, width_of(self._scale_words(), 13) + 6, 20)
+
+    def _paint_scale(self, painter: QPainter) -> None:
         painter.setFont(typeface(13))
         painter.setPen(QColor(self.palette_.quiet))
-        painter.drawText(QPointF(10, self.height() - 9), words)
+        painter.drawText(QPointF(10, self.height() - 9), self._scale_words())
 
     def _paint_invitation(self, painter: QPainter) -> None:
         painter.setFont(typeface(19))
@@ -195,75 +232,72 @@ class Bench(QWidget):
     def at(self, position: QPointF) -> Ref | None:
         """Return what lies at a point of the widget, the uppermost first."""
         found: Ref | None = None
-        for element in reversed(self.drawing.elements):
-            if element.ref is not None and self._covers(element, position):
+        texts = self.texts()
+        for index in range(len(self.drawing.elements) - 1, -1, -1):
+            element = self.drawing.elements[index]
+            if element.ref is not None and self._covers(element, texts.of.get(index), position):
                 # A figure to type is small: it goes before names that stand over it.
                 if isinstance(element, Dimension):
                     return element.ref
                 found = found or element.ref
         return found
 
-    def _covers(self, element: Element, position: QPointF) -> bool:
+    def _covers(self, element: Element, text: PlacedText | None, position: QPointF) -> bool:
         match element:
-            case Dimension():
-                a, b = dimension_line(element, self.scale)
-                words = dimension_text(element, self.scale).box().adjusted(-6, -8, 6, 8)
-                return words.contains(position) or QRectF(a, b).normalized().adjusted(-3, -3, 3, 3).contains(position)
             case Path(closed=True):
                 polygon = QPolygonF([self.scale.put(point) for point in element.points])
                 return polygon.containsPoint(position, Qt.FillRule.OddEvenFill)
-            case Label():
-                return self._box_of(element).contains(position)
-            case Ring():
-                at = self.scale.put(element.at) + QPointF(*element.nudge_mm) * PAPER_PX
-                return QRectF(at.x() - 16, at.y() - 16, 32, 32).contains(position)
+            case Dimension():
+                line = QRectF(*dimension_line(element, self.scale)).normalized().adjusted(-3, -3, 3, 3)
+                return line.contains(position) or (text is not None and _grown(text.rect()).contains(position))
+            case Label() | Ring():
+                if isinstance(element, Ring) and not element.text:
+                    text = text_of(element, self.scale)
+                return text is not None and _grown(text.rect()).contains(position)
             case _:
                 return False
 
-    def _box_of(self, label: Label) -> QRectF:
-        """Return about where the words of a label stand."""
-        at = self.scale.put(label.at) + QPointF(*label.nudge_mm) * PAPER_PX
-        wide = max(len(label.text) * label.size_mm * PAPER_PX * 0.5, 24.0)
-        left = {"start": 0.0, "middle": -wide / 2, "end": -wide}[label.anchor.value]
-        return QRectF(at.x() + left, at.y() - 12, wide, 24)
-
     def box_of(self, ref: Ref) -> QRectF | None:
-        """Return the box of the widget round what shows something; None where nothing does."""
-        found: QRectF | None = None
-        for element in self.drawing.elements:
-            if element.ref != ref:
-                continue
-            match element:
-                case Path():
-                    box = QPolygonF([self.scale.put(point) for point in element.points]).boundingRect()
-                case Label():
-                    box = self._box_of(element)
-                case Ring():
-                    at = self.scale.put(element.at) + QPointF(*element.nudge_mm) * PAPER_PX
-                    box = QRectF(at.x() - 12, at.y() - 12, 24, 24)
-                case Dimension():
-                    box = dimension_text(element, self.scale).box()
-            found = box if found is None else found.united(box)
+        """Return the box of the widget round what shows something, where it was clicked; None where nothing does."""
+        # Where words stand if nothing is in their way: a tag that stands by them must not push them about.
+        boxes = [
+            self._box(index, each) if isinstance(each, Path) else text_of(each, self.scale).rect()
+            for index, each in enumerate(self.drawing.elements)
+            if each.ref == ref
+        ]
+        if not boxes:
+            return None
+        # A part stands on several views: the tag belongs to the one at which it was taken.
+        found = next((box for box in boxes if box.contains(self._clicked_at)), boxes[0])
+        for box in boxes:
+            if box.intersects(found):
+                found = found.united(box)
         return found
+
+    def drawn_boxes(self) -> list[QRectF]:
+        """Return the boxes of the widget in which something is drawn: areas, and words where nothing is in their way."""
+        return [
+            self._box(0, each) if isinstance(each, Path) else text_of(each, self.scale).rect()
+            for each in self.drawing.elements
+            if not isinstance(each, Path) or each.closed
+        ]
 
     def place_of(self, ref: Ref) -> QPointF:
         """Return a point of the widget on it: the middle of its dimension or area."""
-        for element in self.drawing.elements:
-            if element.ref != ref:
-                continue
-            match element:
-                case Dimension():
-                    return dimension_text(element, self.scale).middle
-                case Path():
-                    return QPolygonF([self.scale.put(point) for point in element.points]).boundingRect().center()
-                case Label():
-                    return self._box_of(element).center()
-                case Ring():
-                    return self.scale.put(element.at) + QPointF(*element.nudge_mm) * PAPER_PX
+        for index, element in enumerate(self.drawing.elements):
+            if element.ref == ref:
+                return self._box(index, element).center()
         return QPointF(self.width() / 2, self.height() / 2)
+
+    def _box(self, index: int, element: Element) -> QRectF:
+        if isinstance(element, Path):
+            return QPolygonF([self.scale.put(point) for point in element.points]).boundingRect()
+        text = self.texts().of.get(index)
+        return text.rect() if text is not None else text_of(element, self.scale).rect()
 
     def mousePressEvent(self, event: QMouseEvent) -> None:
         position = event.position()
+        self._clicked_at = position
         self.setFocus(Qt.FocusReason.MouseFocusReason)
         if event.button() == Qt.MouseButton.MiddleButton or self._space:
             self._moving = position

@@ -265,8 +265,9 @@ class Printing:
         return f"Printing page {self._next + 1} of {len(self._sheets)} …"
 
     def _page(self) -> None:
-        from nullah.paper.painter import Scale, paint
+        from nullah.paper.painter import paint
         from nullah.paper.palette import INK
+        from nullah.paper.scale import Scale
 
         per_mm = self._printer.resolution() / 25.4
         if self._next:

@@ -168,8 +168,9 @@ def _drawn(project: Project) -> QPixmap:
     from nullah.core.plan import work_out
     from nullah.core.stations import STATIONS
     from nullah.core.stations.selection import Selection
-    from nullah.paper.painter import Scale, extent, paint
+    from nullah.paper.painter import extent, paint
     from nullah.paper.palette import DAY
+    from nullah.paper.scale import Scale
 
     drawing = STATIONS[0].draw(work_out(project, milling=False, proving=False), Selection())
     if not drawing.elements:

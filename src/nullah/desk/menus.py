@@ -61,11 +61,7 @@ class Menus:
         window, papers = self._window, self._window.papers
         exports = papers.exports
         menu = self._menu("&File")
-        self._add(
-            menu,
-            Entry("&New piece …", "Ctrl+N", window.show_start),
-            Entry("&Open …", "Ctrl+O", papers.ask_open),
-        )
+        self._add(menu, Entry("&New piece …", "Ctrl+N", window.show_start), Entry("&Open …", "Ctrl+O", papers.ask_open))
         self._recent = menu.addMenu("Open &recent")
         self._recent.aboutToShow.connect(self._fill_recent)
         self._add(
@@ -182,9 +178,7 @@ class Menus:
         self._picked = self._menu("&Piece")
         self._picked.aboutToShow.connect(self._fill_piece)
         self._piece_entries = self._add(
-            self._picked,
-            Entry("&Rename", "F2", window.rename),
-            Entry("Add a &board", "", window.add_board),
+            self._picked, Entry("&Rename", "F2", window.rename), Entry("Add a &board", "", window.add_board)
         )
         self._of_picked: list[QAction] = []
 

@@ -60,7 +60,7 @@ class _Model(RowModel):
 
     def _words(self, group: CutGroup) -> tuple[str, ...]:
         row, write = group.rows[0], self.marks.write
-        long = " …" if row.waits else ""
+        long = f", {self.marks.catalogue.text('leave long')}" if row.waits else ""
         rough = " × ".join(
             write(size, Direction.UP, unit=False) for size in (row.rough_length, row.rough_width, row.rough_thickness)
         )
@@ -122,9 +122,14 @@ class PartsTable(QWidget):
         self.table.setSelectionBehavior(QTableView.SelectionBehavior.SelectRows)
         self.table.setShowGrid(False)
         self.table.verticalHeader().hide()
-        self.table.verticalHeader().setDefaultSectionSize(32)
-        self.table.horizontalHeader().setSectionResizeMode(1, QHeaderView.ResizeMode.Stretch)
-        for column, wide in ((0, 30), (2, 74), (3, 74), (4, 54), (5, 132), (6, 98), (7, 76), (8, 84)):
+        # A name that is too long for its column goes on in the next line.
+        self.table.setTextElideMode(Qt.TextElideMode.ElideNone)
+        self.table.verticalHeader().setMinimumSectionSize(32)
+        self.table.verticalHeader().setSectionResizeMode(QHeaderView.ResizeMode.ResizeToContents)
+        header = self.table.horizontalHeader()
+        header.setMinimumSectionSize(32)
+        header.setSectionResizeMode(1, QHeaderView.ResizeMode.Stretch)
+        for column, wide in ((0, 32), (2, 78), (3, 78), (4, 62), (5, 134), (6, 100), (7, 76), (8, 76)):
             self.table.setColumnWidth(column, wide)
         self.table.clicked.connect(self._pick)
         column_layout = QVBoxLayout(self)

@@ -38,8 +38,9 @@ from nullah.desk.fields import ValueField
 from nullah.desk.planing_board import Place, PlaningBoard
 from nullah.desk.stations.base import Flow, action, chooser, labelled
 from nullah.instruments.shape_gauges import SimulatedGauges
-from nullah.paper.painter import Scale, extent, paint
+from nullah.paper.painter import extent, paint
 from nullah.paper.palette import DAY, Palette
+from nullah.paper.scale import Scale
 
 # How often the picture moves on, and how much of that time strokes may take, ms.
 _TICK_MS, _BUDGET_MS = 40, 24.0

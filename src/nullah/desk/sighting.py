@@ -29,8 +29,9 @@ from nullah.core.milling.sighting import (
 )
 from nullah.desk.stations.base import Flow, action, chooser, labelled
 from nullah.files.practice import practice_file, read_practice, write_practice
-from nullah.paper.painter import Scale, paint
+from nullah.paper.painter import paint
 from nullah.paper.palette import DAY, Palette
+from nullah.paper.scale import Scale
 
 _PLACES = [("1", "at the far end"), ("0.5", "in the middle")]
 _HIGH = [("left", "far left end"), ("right", "far right end"), ("true", "neither: in line")]

@@ -44,9 +44,7 @@ class NumbersLoader(QThread):
         import nullah.core.proof.prove  # noqa: F401
 
 
-def make_window(
-    project: Project, root: Path, file: Path | None = None, settings: Settings | None = None
-) -> Window:
+def make_window(project: Project, root: Path, file: Path | None = None, settings: Settings | None = None) -> Window:
     """Make the window on a project, with unsaved work kept under `root`; without settings with none of its own."""
     # The collector rests until the window is made: nothing of it can be let go yet.
     gc.disable()

@@ -1,4 +1,4 @@
-"""The parts strip: every part in proportion, with its number and state; one is in hand."""
+"""The parts strip: every part in proportion, equal ones together, with number and state; one is in hand."""
 
 from __future__ import annotations
 
@@ -13,27 +13,70 @@ from nullah.core.plan import PartState, Plan, Stand
 from nullah.core.wood.species import SpeciesError, find_species
 from nullah.core.wording.plan import state_words
 from nullah.desk.tips import plain_tip
-from nullah.paper.lettering import typeface
+from nullah.paper.lettering import typeface, width_of
 from nullah.paper.palette import DAY, Palette, mixed
 
-_DRAWN = 46.0
+_DRAWN = 42.0
+#: No group is wider than this, pixels, whatever it is called.
+_MOST = 190.0
+
+
+def _equal(plan: Plan) -> list[tuple[Part, ...]]:
+    """Put parts of one size and wood together that stand alike, in the order of the first of each."""
+    groups: dict[tuple[object, ...], list[Part]] = {}
+    for part in plan.parts:
+        key = (part.length, part.width, part.thickness, plan.species_of(part), plan.state_of(part))
+        groups.setdefault(key, []).append(part)
+    return [tuple(parts) for parts in groups.values()]
+
+
+def _numbers(numbers: list[int]) -> str:
+    """Write the numbers of equal parts: 8, 9 and 10 as ``8–10``, more than two with gaps by the first."""
+    if len(numbers) == 1:
+        return str(numbers[0])
+    if numbers[-1] - numbers[0] == len(numbers) - 1:
+        return f"{numbers[0]}–{numbers[-1]}"
+    return ", ".join(map(str, numbers)) if len(numbers) == 2 else f"{numbers[0]} …"
 
 
 class _Chip(QAbstractButton):
-    """One part of the strip."""
+    """Equal parts of the strip; `part` is the one in hand among them, or the first."""
 
-    def __init__(self, part: Part) -> None:
+    def __init__(self) -> None:
         super().__init__()
-        self.part = part
+        self.parts: tuple[Part, ...] = ()
+        self.part: Part | None = None
         self.palette_: Palette = DAY
         self.state, self.told = PartState(Stand.PLANNED), ""
-        self.species = ""
+        self.species = self.title = ""
         self.per_mm = 0.1
         self.setCheckable(True)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
 
+    def show_parts(self, parts: tuple[Part, ...], in_hand: str, plan: Plan) -> None:
+        """Show some equal parts of a plan."""
+        self.parts = parts
+        self.part = part = next((each for each in parts if each.id == in_hand), parts[0])
+        self.state, self.species = plan.state_of(part), plan.species_of(part)
+        self.told = state_words(self.state, plan.reader)
+        number = _numbers([each.number for each in parts])
+        name = plan.reader.name_of_kind([each.name for each in parts])
+        self.title = f"{number}  {name}"
+        self.setChecked(part.id == in_hand)
+        self.setAccessibleName(f"{number} {name}: {self.told}")
+        names = ", ".join(f"{each.number} {each.name}" for each in parts)
+        self.setToolTip(plain_tip(f"{names}: {self.told}"))
+
+    def following(self) -> str:
+        """Return which of them a click takes in hand: the first, or the next after the one in hand."""
+        if not self.isChecked() or self.part is None:
+            return self.parts[0].id
+        return self.parts[(self.parts.index(self.part) + 1) % len(self.parts)].id
+
     def sizeHint(self) -> QSize:
-        return QSize(max(128, int(float(self.part.length) * self.per_mm) + 26), 92)
+        words = max(width_of(self.title, 14, bold=True), width_of(f"● {self.told}", 13)) + 26
+        drawn = float(self.parts[0].length) * self.per_mm + 26 if self.parts else 0
+        return QSize(int(max(92, min(words, _MOST), drawn)), 88)
 
     def paintEvent(self, event: QPaintEvent) -> None:
         palette = self.palette_
@@ -41,12 +84,17 @@ class _Chip(QAbstractButton):
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         if self.isChecked():
             painter.fillRect(self.rect(), QColor(palette.accent_ground))
+        if self.part is None:
+            return
         wide, high = float(self.part.length) * self.per_mm, float(self.part.width) * self.per_mm
-        left, top = 12.0, 6 + (_DRAWN - high) / 2
+        left, top = 12.0, 8 + (_DRAWN - high) / 2
         try:
             tone = find_species(self.species).tone
         except SpeciesError:
             tone = "#c9b193"
+        for behind in range(min(len(self.parts) - 1, 2), 0, -1):
+            painter.setPen(QPen(QColor(palette.quiet), 1))
+            painter.drawRect(QRectF(left + 3 * behind, top - 2 * behind, wide, high))
         painter.fillRect(QRectF(left, top, wide, high), QColor(mixed(tone, palette.ground, palette.wood_shade)))
         painter.setPen(QPen(QColor(palette.grain), 0.7))
         painter.setClipRect(QRectF(left, top, wide, high))
@@ -66,16 +114,14 @@ class _Chip(QAbstractButton):
         room = self.width() - 20
         painter.setFont(typeface(14, bold=self.isChecked()))
         painter.setPen(QColor(palette.accent if self.isChecked() else palette.text))
-        text = painter.fontMetrics().elidedText(
-            f"{self.part.number}  {self.part.name}", Qt.TextElideMode.ElideRight, room
-        )
-        painter.drawText(QRectF(12, 53, room, 19), int(Qt.AlignmentFlag.AlignVCenter), text)
+        text = painter.fontMetrics().elidedText(self.title, Qt.TextElideMode.ElideRight, room)
+        painter.drawText(QRectF(12, 51, room, 19), int(Qt.AlignmentFlag.AlignVCenter), text)
         colour = {Severity.NOTE: palette.quiet, Severity.WARNING: palette.look, Severity.FAILURE: palette.fails}
         sign = {Severity.NOTE: "●", Severity.WARNING: "◆", Severity.FAILURE: "▲"}[self.state.stand.weight]
         painter.setFont(typeface(13))
         painter.setPen(QColor(colour[self.state.stand.weight]))
         words = painter.fontMetrics().elidedText(f"{sign} {self.told}", Qt.TextElideMode.ElideRight, room)
-        painter.drawText(QRectF(12, 71, room, 18), int(Qt.AlignmentFlag.AlignVCenter), words)
+        painter.drawText(QRectF(12, 68, room, 18), int(Qt.AlignmentFlag.AlignVCenter), words)
 
 
 class PartStrip(QScrollArea):
@@ -88,7 +134,7 @@ class PartStrip(QScrollArea):
         self.setObjectName("strip")
         self.setAccessibleName("Parts")
         self.setWidgetResizable(True)
-        self.setFixedHeight(106)
+        self.setFixedHeight(100)
         self.setVerticalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         self.setFocusPolicy(Qt.FocusPolicy.NoFocus)
         self._row = QWidget()
@@ -101,38 +147,40 @@ class PartStrip(QScrollArea):
         self._layout.addStretch(1)
         self.setWidget(self._row)
         self.chips: list[_Chip] = []
+        self._in_hand = ""
         self._palette: Palette = DAY
 
     def show_parts(self, plan: Plan, in_hand: str) -> None:
-        """Show the parts of a plan and which one is in hand."""
-        if [chip.part.id for chip in self.chips] != [part.id for part in plan.parts]:
-            self._make_chips(plan)
+        """Show the parts of a plan, equal ones together, and which one is in hand."""
+        self._in_hand = in_hand
+        groups = _equal(plan)
+        while len(self.chips) > len(groups):
+            chip = self.chips.pop()
+            self._layout.removeWidget(chip)
+            chip.hide()
+            chip.deleteLater()
+        while len(self.chips) < len(groups):
+            self._add_chip()
         self._empty.setVisible(not self.chips)
         longest = max((float(part.length) for part in plan.parts), default=1.0)
         widest = max((float(part.width) for part in plan.parts), default=1.0)
         per_mm = min(150 / longest, _DRAWN / widest)
-        for chip, part in zip(self.chips, plan.parts, strict=True):
-            chip.part, chip.state, chip.species = part, plan.state_of(part), plan.species_of(part)
-            chip.told = state_words(chip.state, plan.reader)
-            chip.per_mm = per_mm
-            chip.palette_ = self._palette
-            chip.setChecked(part.id == in_hand)
-            chip.setAccessibleName(f"{part.number} {part.name}: {chip.told}")
-            chip.setToolTip(plain_tip(f"{part.name}: {chip.told}"))
+        for chip, parts in zip(self.chips, groups, strict=True):
+            chip.per_mm, chip.palette_ = per_mm, self._palette
+            chip.show_parts(parts, in_hand, plan)
             chip.setFixedSize(chip.sizeHint())
             chip.update()
 
-    def _make_chips(self, plan: Plan) -> None:
-        for chip in self.chips:
-            self._layout.removeWidget(chip)
-            chip.hide()
-            chip.deleteLater()
-        self.chips = []
-        for index, part in enumerate(plan.parts):
-            chip = _Chip(part)
-            chip.clicked.connect(lambda _=False, c=chip: self.picked.emit(c.part.id))
-            self._layout.insertWidget(index, chip)
-            self.chips.append(chip)
+    def _add_chip(self) -> None:
+        chip = _Chip()
+        chip.clicked.connect(lambda: self._clicked(chip))
+        self._layout.insertWidget(len(self.chips), chip)
+        self.chips.append(chip)
+
+    def _clicked(self, chip: _Chip) -> None:
+        # The click has checked or unchecked it already: what is in hand says which one follows.
+        chip.setChecked(chip.part is not None and chip.part.id == self._in_hand)
+        self.picked.emit(chip.following())
 
     def set_palette(self, palette: Palette) -> None:
         """Take another theme."""
@@ -148,6 +196,6 @@ class PartStrip(QScrollArea):
             chip = self.chips[focused + way]
             chip.setFocus()
             self.ensureWidgetVisible(chip)
-            self.picked.emit(chip.part.id)
+            self.picked.emit(chip.parts[0].id)
         else:
             super().keyPressEvent(event)

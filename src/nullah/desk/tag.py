@@ -9,7 +9,9 @@ from PySide6.QtWidgets import QHBoxLayout, QMenu, QPushButton, QWidget
 
 from nullah.desk.stations.base import Verb
 
-_GAP, _MOST = 8, 5
+_GAP, _EDGE, _MOST = 8.0, 4.0, 5
+#: How far off it is tried, pixels.
+_STEPS = (0.0, 20.0, 40.0, 64.0, 96.0, 140.0, 200.0)
 
 
 class Tag(QWidget):
@@ -42,8 +44,11 @@ class Tag(QWidget):
                 widget.hide()
                 widget.deleteLater()
         for number, verb in enumerate(self._verbs):
-            self._row.addWidget(self._button(number, verb))
-        self.adjustSize()
+            button = self._button(number, verb)
+            self._row.addWidget(button)
+            button.show()
+        self._row.activate()
+        self.resize(self._row.sizeHint())
 
     def _button(self, number: int, verb: Verb) -> QWidget:
         if not verb.options:
@@ -66,17 +71,42 @@ class Tag(QWidget):
         if act is not None:
             act()
 
-    def stand_by(self, what: QRectF) -> None:
-        """Stand above what it is about, or below, or where there is room."""
+    def stand_by(self, what: QRectF, drawn: Sequence[QRectF]) -> None:
+        """Stand near what it is about, where it covers the least of what is drawn."""
         bench = self.parentWidget()
         if bench is None or not self._verbs:
             return
-        wide, high = self.width(), self.height()
-        left = min(max(what.left(), 4.0), bench.width() - wide - 4.0)
-        above, below = what.top() - _GAP - high, what.bottom() + _GAP
-        top = above if above > 4 else below if below + high < bench.height() - 4 else 4.0
-        self.move(int(left), int(top))
+        wide, high = float(self.width()), float(self.height())
+        lefts = {what.left(), what.center().x() - wide / 2, what.right() - wide}
+        tops = [what.top() - _GAP - high - step for step in _STEPS] + [what.bottom() + _GAP + step for step in _STEPS]
+        beside = [(what.right() + _GAP, what.top()), (what.left() - _GAP - wide, what.top())]
+        places = [*((left, top) for left in lefts for top in tops), *beside]
+        inside = [
+            QRectF(
+                min(max(left, _EDGE), bench.width() - wide - _EDGE),
+                min(max(top, _EDGE), bench.height() - high - _EDGE),
+                wide,
+                high,
+            )
+            for left, top in places
+        ]
+        best = min(inside, key=lambda box: _covered(box, what, drawn))
+        self.move(best.topLeft().toPoint())
         self.raise_()
+
+
+def _covered(box: QRectF, what: QRectF, drawn: Sequence[QRectF]) -> float:
+    """Return how bad a place is: by what it covers, most of all what it is about, and by how far off it is."""
+    middle = box.center()
+    off = abs(middle.x() - what.center().x()) + 2 * abs(middle.y() - what.center().y())
+    shares = sum(_common(box, other) for other in drawn) + 4 * _common(box, what)
+    return off + 900 * shares / (box.width() * box.height())
+
+
+def _common(one: QRectF, other: QRectF) -> float:
+    wide = min(one.right(), other.right()) - max(one.left(), other.left())
+    high = min(one.bottom(), other.bottom()) - max(one.top(), other.top())
+    return wide * high if wide > 0 and high > 0 else 0.0
 
 
 def fill_menu(menu: QMenu, verbs: Sequence[Verb]) -> None:
@@ -94,5 +124,3 @@ def fill_menu(menu: QMenu, verbs: Sequence[Verb]) -> None:
             action.setEnabled(verb.enabled)
             if verb.act is not None:
                 action.triggered.connect(lambda _=False, act=verb.act: act())
-
-

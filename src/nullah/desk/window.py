@@ -173,6 +173,9 @@ class Window(QMainWindow):
             kind: type[StationDesk] = getattr(import_module(f"nullah.desk.stations.{module}"), name)
             desk = self._desks[number] = kind(self.document, self.bench)
             desk.page_wanted.connect(self._show_page)
+            desk.station_wanted.connect(
+                lambda station: self.show_station([each.id for each in STATIONS].index(station))
+            )
             self.lines.addWidget(desk.line)
             desk.notice.setParent(self.place)
         return self._desks[number]
@@ -333,7 +336,7 @@ class Window(QMainWindow):
         if where is None:
             self.tag.hide()
         else:
-            self.tag.stand_by(where)
+            self.tag.stand_by(where, self.bench.drawn_boxes())
             self.tag.setVisible(self.bench.rect().intersects(where.toAlignedRect()))
         self.bench.keep_clear(QRectF(self.tag.geometry()) if self.tag.isVisibleTo(self.bench) else None)
 

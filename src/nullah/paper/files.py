@@ -11,8 +11,9 @@ from PySide6.QtGui import QColor, QImage, QPageLayout, QPageSize, QPainter, QPdf
 from nullah.core.drawing import Drawing
 from nullah.core.limits import shown
 from nullah.core.sheets.page import Sheet
-from nullah.paper.painter import Scale, paint
+from nullah.paper.painter import paint
 from nullah.paper.palette import INK, Palette
+from nullah.paper.scale import Scale
 from nullah.paper.svg import SvgPainter
 from nullah.writing import why, write_file
 

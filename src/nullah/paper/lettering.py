@@ -48,6 +48,11 @@ def cap_height(pixels: float, bold: bool = False) -> float:
     return _metrics(max(1, round(pixels)), bold).capHeight()
 
 
+def descent(pixels: float, bold: bool = False) -> float:
+    """Return how far letters reach below the line, in pixels of the device."""
+    return _metrics(max(1, round(pixels)), bold).descent()
+
+
 @cache
 def _font(pixels: int, bold: bool) -> QFont:
     font = QFont(_load())

@@ -6,37 +6,22 @@ The screen, PDF, SVG and PNG all come through `paint`, so what is printed is wha
 from __future__ import annotations
 
 import math
+from collections.abc import Iterator
+from contextlib import contextmanager
+from dataclasses import replace
 from typing import NamedTuple
 
 from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QBrush, QColor, QPainter, QPen
 
-from nullah.core.drawing import Anchor, Dimension, Drawing, Element, Fill, Label, Path, Point, Ring, Role, hatch_lines
+from nullah.core.drawing import Dimension, Drawing, Fill, Label, Path, Ring, Role, hatch_lines
 from nullah.core.refs import Ref
 from nullah.core.wood.species import SpeciesError, find_species
+from nullah.paper.labels import PlacedText, PlacedTexts, dimension_line, placed_texts, text_of
 from nullah.paper.lettering import cap_height, typeface, width_of
 from nullah.paper.palette import Palette, mixed
+from nullah.paper.scale import Scale
 from nullah.paper.svg import SvgPainter
-
-
-class Scale(NamedTuple):
-    """How a drawing lies on a device.
-
-    `per_mm` is device pixels for a millimetre of the drawing, `paper` for a millimetre of
-    paper (type, pens, offsets); `origin` is where the drawing's (0, 0) comes to lie.
-    """
-
-    per_mm: float
-    paper: float
-    origin: tuple[float, float] = (0.0, 0.0)
-
-    def put(self, point: Point) -> QPointF:
-        """Return the device point of a drawing point."""
-        return QPointF(self.origin[0] + point[0] * self.per_mm, self.origin[1] + point[1] * self.per_mm)
-
-    def back(self, x: float, y: float) -> Point:
-        """Return the drawing point of a device point."""
-        return (x - self.origin[0]) / self.per_mm, (y - self.origin[1]) / self.per_mm
 
 
 class _Stroke(NamedTuple):
@@ -82,8 +67,9 @@ def paint(
     *,
     lit: frozenset[Ref] = frozenset(),
     hot: Ref | None = None,
+    texts: PlacedTexts | None = None,
 ) -> None:
-    """Paint a drawing.
+    """Paint a drawing: its lines and areas in their order, then its words, over all of them.
 
     Parameters
     ----------
@@ -96,12 +82,27 @@ def paint(
         What is drawn as in hand.
     hot : Ref, optional
         What is under the pointer, whose dimension or outline is drawn in chalk blue.
+    texts : PlacedTexts, optional
+        Where its words stand; placed here if left out.
     """
     work = _Work(painter, scale, palette, lit, hot)
     painter.save()
     painter.setRenderHint(QPainter.RenderHint.Antialiasing)
     for element in drawing.elements:
-        work.element(element)
+        if isinstance(element, Path):
+            work.path(element)
+        elif isinstance(element, Dimension):
+            work.dimension(element)
+        elif isinstance(element, Ring) and not element.text:
+            work.ring(element.role, text_of(element, scale))
+    texts = placed_texts(drawing, scale) if texts is None else texts
+    told = [(words, text) for index, text in texts.of.items() if not isinstance(words := drawing.elements[index], Path)]
+    for words, text in told:
+        work.ground(words, text)
+    for words, text in told:
+        work.text(words, text)
+    for note in texts.notes:
+        work.words(note, palette.text)
     painter.restore()
 
 
@@ -114,17 +115,6 @@ class _Work:
         self.palette = palette
         self.lit = lit
         self.hot = hot
-
-    def element(self, element: Element) -> None:
-        match element:
-            case Path():
-                self.path(element)
-            case Label():
-                self.label(element)
-            case Dimension():
-                self.dimension(element)
-            case Ring():
-                self.ring(element)
 
     def pen(self, role: Role, hot: bool = False) -> QPen:
         stroke = _stroke(role, self.palette)
@@ -187,58 +177,68 @@ class _Work:
         for start, end in hatch_lines(corners, spacing):
             self.painter.drawLine(QPointF(*start), QPointF(*end))
 
-    def words(
-        self,
-        at: QPointF,
-        text: str,
-        pixels: float,
-        colour: str,
-        *,
-        bold: bool = False,
-        anchor: Anchor = Anchor.MIDDLE,
-        angle: float = 0.0,
-        ground: str = "",
-    ) -> None:
-        """Write one line, centred on `at` in height."""
-        font = typeface(pixels, bold)
-        width = width_of(text, pixels, bold)
-        x = {Anchor.START: 0.0, Anchor.MIDDLE: -width / 2, Anchor.END: -width}[anchor]
-        base = cap_height(pixels, bold) / 2
+    def words(self, text: PlacedText, colour: str) -> None:
+        """Write a line of words where it was placed."""
+        font = typeface(text.pixels, text.bold)
+        width = width_of(text.words, text.pixels, text.bold)
+        at = QPointF(-width / 2, cap_height(text.pixels, text.bold) / 2)
+        with self.turned(text):
+            if isinstance(self.painter, SvgPainter):
+                self.painter.words(at, text.words, font, colour)
+            else:
+                self.painter.setFont(font)
+                self.painter.setPen(QColor(colour))
+                self.painter.drawText(at, text.words)
+
+    @contextmanager
+    def turned(self, text: PlacedText) -> Iterator[None]:
+        """Paint in the frame of a line of words: its middle at (0, 0)."""
         self.painter.save()
-        self.painter.translate(at)
-        self.painter.rotate(angle)
-        if ground:
-            self.painter.setPen(Qt.PenStyle.NoPen)
-            self.painter.setBrush(QColor(ground))
-            pad = pixels * 0.2
-            self.painter.drawRect(QRectF(x - pad, -base - pad, width + 2 * pad, 2 * base + 2 * pad))
-        if isinstance(self.painter, SvgPainter):
-            self.painter.words(QPointF(x, base), text, font, colour)
-        else:
-            self.painter.setFont(font)
-            self.painter.setPen(QColor(colour))
-            self.painter.drawText(QPointF(x, base), text)
+        self.painter.translate(QPointF(*text.middle))
+        self.painter.rotate(text.angle)
+        yield
         self.painter.restore()
 
-    def label(self, label: Label) -> None:
-        roles = {
-            Role.CHALK: self.palette.accent,
-            Role.WARN: self.palette.fails,
-            Role.FLAW: self.palette.look,
-            Role.FAINT: self.palette.quiet,
-            Role.PENCIL: self.palette.quiet,
-        }
-        colour = roles.get(label.role, self.palette.text)
-        at = self.scale.put(label.at) + QPointF(*label.nudge_mm) * self.scale.paper
-        self.words(
-            at,
-            label.text,
-            label.size_mm * self.scale.paper,
-            colour,
-            bold=label.bold,
-            anchor=label.anchor,
-            angle=label.angle,
-        )
+    def ground(self, element: Label | Ring | Dimension, text: PlacedText) -> None:
+        """Clear the ground under figures and under quiet or coloured words, which lines and wood would drown."""
+        if text.radius or (isinstance(element, Label) and element.role is Role.LABEL and text.led_from is None):
+            return
+        pad = 1.2 if isinstance(element, Label) else text.pixels * 0.2
+        high = cap_height(text.pixels, text.bold) + 2 * pad
+        wide = width_of(text.words, text.pixels, text.bold) + 2 * pad
+        with self.turned(text):
+            self.painter.setPen(Qt.PenStyle.NoPen)
+            self.painter.setBrush(QColor(self.palette.sheet))
+            self.painter.drawRect(QRectF(-wide / 2, -high / 2, wide, high))
+
+    def lead(self, text: PlacedText) -> None:
+        """Draw a line from what words are about to where they stand."""
+        if text.led_from is None:
+            return
+        box, (x, y) = text.box(), text.led_from
+        end = QPointF(min(max(x, box.left), box.right), min(max(y, box.top), box.bottom))
+        self.painter.setPen(self.pen(Role.FAINT))
+        self.painter.drawLine(QPointF(x, y), end)
+
+    def text(self, element: Label | Ring | Dimension, text: PlacedText) -> None:
+        self.lead(text)
+        if text.radius:
+            self.ring(element.role if isinstance(element, Ring) else Role.FAINT, text)
+            return
+        match element:
+            case Label():
+                roles = {
+                    Role.CHALK: self.palette.accent,
+                    Role.WARN: self.palette.fails,
+                    Role.FLAW: self.palette.look,
+                    Role.FAINT: self.palette.quiet,
+                    Role.PENCIL: self.palette.quiet,
+                }
+                self.words(text, roles.get(element.role, self.palette.text))
+            case Dimension():
+                hot = element.ref is not None and element.ref in (self.hot, *self.lit)
+                colour = self.palette.look if element.state in _STATE_LOOK else self.palette.text
+                self.words(replace(text, bold=hot), self.palette.accent if hot else colour)
 
     def dimension(self, dimension: Dimension) -> None:
         start, end = self.scale.put(dimension.start), self.scale.put(dimension.end)
@@ -263,7 +263,6 @@ class _Work:
         self.painter.drawLine(a, b)
         for point in (a, b):
             self.tick(point, ux, uy, hot)
-        self.dimension_words(dimension, hot)
 
     def tick(self, at: QPointF, ux: float, uy: float, hot: bool) -> None:
         """Draw a knife tick across the end of a dimension line."""
@@ -274,32 +273,15 @@ class _Work:
         cx, cy = (ux - uy) * reach * 0.7, (uy + ux) * reach * 0.7
         self.painter.drawLine(QPointF(at.x() - cx, at.y() - cy), QPointF(at.x() + cx, at.y() + cy))
 
-    def dimension_words(self, dimension: Dimension, hot: bool) -> None:
-        place = dimension_text(dimension, self.scale)
-        colour = self.palette.look if dimension.state in _STATE_LOOK else self.palette.text
-        self.words(
-            place.middle,
-            place.words,
-            place.pixels,
-            self.palette.accent if hot else colour,
-            bold=hot,
-            angle=place.angle,
-            ground=self.palette.sheet,
-        )
-
-    def ring(self, ring: Ring) -> None:
-        at = self.scale.put(ring.at) + QPointF(*ring.nudge_mm) * self.scale.paper
-        radius = ring.radius_mm * self.scale.paper
-        stroke = self.pen(ring.role)
+    def ring(self, role: Role, text: PlacedText) -> None:
+        stroke = self.pen(role)
         stroke.setWidthF(0.35 * self.scale.paper)
         self.painter.setPen(stroke)
         self.painter.setBrush(QColor(self.palette.raised))
-        self.painter.drawEllipse(at, radius, radius)
-        self.words(at, ring.text, radius * 1.15, stroke.color().name(), bold=True)
+        self.painter.drawEllipse(QPointF(*text.middle), text.radius, text.radius)
+        self.words(text, stroke.color().name())
 
 
-# A sign as well as a colour for what a dimension's figure is worth.
-_STATE_SIGNS = {"measured": " ✓", "overruled": " ✎", "wait for a measurement": " …"}
 _STATE_LOOK = frozenset({"overruled", "wait for a measurement"})
 
 
@@ -323,68 +305,9 @@ def extent(drawing: Drawing, scale: Scale) -> QRectF:
 
 
 def _room(element: Label | Ring | Dimension, scale: Scale) -> QRectF:
-    match element:
-        case Ring():
-            at = scale.put(element.at) + QPointF(*element.nudge_mm) * scale.paper
-            radius = element.radius_mm * scale.paper
-            return QRectF(at.x() - radius, at.y() - radius, 2 * radius, 2 * radius)
-        case Label():
-            at = scale.put(element.at) + QPointF(*element.nudge_mm) * scale.paper
-            width = width_of(element.text, element.size_mm * scale.paper)
-            left = {Anchor.START: 0.0, Anchor.MIDDLE: -width / 2, Anchor.END: -width}[element.anchor]
-            high = element.size_mm * scale.paper
-            return QRectF(at.x() + left, at.y() - high / 2, width, high)
-        case Dimension():
-            a, b = dimension_line(element, scale)
-            beyond = 2.0 * scale.paper
-            line = QRectF(a, b).normalized().adjusted(-beyond, -beyond, beyond, beyond)
-            return line.united(dimension_text(element, scale).box())
-
-
-class DimensionText(NamedTuple):
-    """Where a dimension's figure stands on the device: its middle, turn in degrees, and size in pixels."""
-
-    words: str
-    middle: QPointF
-    angle: float
-    width: float
-    pixels: float
-
-    def box(self) -> QRectF:
-        """Return the upright box round the figure."""
-        turned = abs(self.angle) > 45
-        wide, high = (self.pixels, self.width) if turned else (self.width, self.pixels)
-        return QRectF(self.middle.x() - wide / 2, self.middle.y() - high / 2, wide, high)
-
-
-def dimension_text(dimension: Dimension, scale: Scale) -> DimensionText:
-    """Place a dimension's figure: between its ticks, or beyond the second where there is no room.
-
-    It reads from below or from the right, as drawings are read.
-    """
-    a, b = dimension_line(dimension, scale)
-    length = math.hypot(b.x() - a.x(), b.y() - a.y()) or 1.0
-    ux, uy = (b.x() - a.x()) / length, (b.y() - a.y()) / length
-    words = dimension.text + _STATE_SIGNS.get(dimension.state, "")
-    pixels = 3.4 * scale.paper
-    angle = math.degrees(math.atan2(uy, ux))
-    if angle > 89.5:
-        angle -= 180
-    elif angle <= -90.5:
-        angle += 180
-    middle = QPointF((a.x() + b.x()) / 2, (a.y() + b.y()) / 2)
-    width = width_of(words, pixels) + 2 * scale.paper
-    if width > length:
-        push = width / 2 + 1.5 * scale.paper
-        middle = QPointF(b.x() + ux * push, b.y() + uy * push)
-    return DimensionText(words, middle, angle, width, pixels)
-
-
-def dimension_line(dimension: Dimension, scale: Scale) -> tuple[QPointF, QPointF]:
-    """Return both ends of a dimension's line on the device, for pointing at it."""
-    start, end = scale.put(dimension.start), scale.put(dimension.end)
-    dx, dy = end.x() - start.x(), end.y() - start.y()
-    length = math.hypot(dx, dy) or 1.0
-    offset = dimension.offset_mm * scale.paper
-    nx, ny = dy / length * offset, -dx / length * offset
-    return QPointF(start.x() + nx, start.y() + ny), QPointF(end.x() + nx, end.y() + ny)
+    box = text_of(element, scale).rect()
+    if not isinstance(element, Dimension):
+        return box
+    a, b = dimension_line(element, scale)
+    beyond = 2.0 * scale.paper
+    return QRectF(a, b).normalized().adjusted(-beyond, -beyond, beyond, beyond).united(box)

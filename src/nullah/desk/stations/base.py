@@ -46,6 +46,8 @@ class StationDesk(QWidget):
     """
 
     page_wanted = Signal()
+    #: Another station is to be gone to, by its id.
+    station_wanted = Signal(str)
 
     def __init__(self, document: Document, bench: Bench) -> None:
         super().__init__()
@@ -120,7 +122,7 @@ class Section(QVBoxLayout):
         if self.heading.isHidden() == shown:
             self.heading.setVisible(shown)
 
-    def addWidget(self, widget: QWidget, *_: object) -> None:  
+    def addWidget(self, widget: QWidget, *_: object) -> None:
         """Put a widget on a line of its own; a button beside the button before it."""
         if not isinstance(widget, QAbstractButton) or widget.property("line") == "own":
             super().addWidget(widget)

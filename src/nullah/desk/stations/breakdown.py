@@ -24,7 +24,7 @@ from nullah.desk.bench import Bench
 from nullah.desk.document import Document
 from nullah.desk.fields import ValueField
 from nullah.desk.search import SearchRunner
-from nullah.desk.stations.base import Section, StationDesk, action, chooser, labelled, show_choice, tabs
+from nullah.desk.stations.base import Section, StationDesk, Verb, action, chooser, labelled, show_choice, tabs
 from nullah.desk.stations.part_tool import PartTool
 from nullah.desk.stations.wood_asked import WoodAskedRows
 
@@ -151,6 +151,27 @@ class BreakdownDesk(StationDesk):
             return False
         self.document.select(self.document.selection._replace(board=ref.board, part="", breakdown=BreakdownSelection()))
         return True
+
+    def picked(self) -> Ref | None:
+        selection = self.document.selection
+        if selection.breakdown.cut is not None:
+            return None
+        piece = selected_piece(self.document.plan, selection)
+        if piece is not None and any(item.part == piece.id for item in self.document.project.layout):
+            return PieceRef(piece.id)
+        return BoardRef(selection.board) if selection.board and not selection.part else None
+
+    def verbs(self, ref: Ref) -> tuple[Verb, ...]:
+        if isinstance(ref, PieceRef):
+            return self.asked.verbs()
+        board = self._board
+        if not isinstance(ref, BoardRef) or board is None:
+            return ()
+        return (
+            Verb("Try one more like it", self._try_one_more, enabled=not self.runner.running),
+            Verb("Saw order", partial(self.show_order, True), enabled=bool(board.cuts)),
+            Verb("Mark as sawn", self._saw_up, enabled=bool(board.cuts) and not board.board.sawn),
+        )
 
     def leave(self) -> None:
         self.runner.wait()

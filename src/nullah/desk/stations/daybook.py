@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from datetime import datetime
+from functools import partial
 from pathlib import Path
 
 from PySide6.QtGui import QKeySequence, QShortcut
@@ -28,7 +29,7 @@ from nullah.desk.document import Document
 from nullah.desk.fields import ValueField
 from nullah.desk.glance import GlancePage
 from nullah.desk.order_table import OrderTable
-from nullah.desk.stations.base import StationDesk, action, chooser, entry, labelled, show_choice, tabs
+from nullah.desk.stations.base import StationDesk, Verb, action, chooser, entry, labelled, reach, show_choice, tabs
 from nullah.desk.stations.working import WorkingRow
 from nullah.files.piece_records import RecordsError, keep_record, records_file
 
@@ -132,6 +133,20 @@ class DaybookDesk(StationDesk):
         self.looks[""].setChecked(True)
         self._select(self.document.selection.daybook._replace(task=task_id, calendar=False))
         self.page_wanted.emit()
+
+    def picked(self) -> Ref | None:
+        task = self._task() if self._look == "" else None
+        return TaskRef(task.id) if task is not None else None
+
+    def verbs(self, ref: Ref) -> tuple[Verb, ...]:
+        if not isinstance(ref, TaskRef):
+            return ()
+        return (
+            Verb("Done", self._done),
+            Verb(self.timer.text(), self._timer),
+            Verb("Note", partial(reach, self.text)),
+            Verb("It went wrong …", self._open_wrong),
+        )
 
     def _standing(self) -> WorkState:
         return standing(self.document.plan, self.clock())

@@ -30,7 +30,7 @@ class FasteningFields:
         self._document, self._bench = document, bench
         self._kind: JointGroup | None = None
         self._sizes: dict[str, SoldSize] = {}
-        self.hold: QComboBox = chooser("what holds it", [], self._hold, row, "Held")
+        self.hold: QComboBox = chooser("what holds it", [], self.hold_by, row, "Held")
         self.size: QComboBox = chooser("nails or screws", [], self._take_size, row, "size")
         self.number = ValueField("number in the row", QuantityKind.COUNT, width=44)
         self.from_end = ValueField("from the ends", width=66)
@@ -82,7 +82,8 @@ class FasteningFields:
 
     # --- what is done ---
 
-    def _hold(self, how: str) -> None:
+    def hold_by(self, how: str) -> None:
+        """Hold the joint in hand another way."""
         self._do(f"held: {how}", lambda project, ids: actions.hold_all(project, ids, how))
 
     def _take_size(self, text: str) -> None:

@@ -10,9 +10,11 @@ from PySide6.QtWidgets import QComboBox
 
 from nullah.core import actions
 from nullah.core.joints.dovetail.corners import Corner
+from nullah.core.joints.dovetail.spacing import SPACINGS
 from nullah.core.joints.kinds import JointGroup, kinds_of
 from nullah.core.joints.practice import hands_of
 from nullah.core.ledger import QuantityKind
+from nullah.core.refs import PartRef, Ref
 from nullah.core.shop import SCHOOLS, Hands
 from nullah.core.stations.selected_joint import selected_kind
 from nullah.core.wording.ledger import refusal
@@ -22,7 +24,7 @@ from nullah.desk.bench import Bench
 from nullah.desk.document import Document
 from nullah.desk.fields import ValueField
 from nullah.desk.stations.as_it_is import AsItIs
-from nullah.desk.stations.base import Section, StationDesk, action, chooser, labelled, show_choice
+from nullah.desk.stations.base import Section, StationDesk, Verb, action, chooser, labelled, reach, show_choice
 from nullah.desk.stations.fastening import FasteningFields
 from nullah.desk.stations.figures import FigureField, FigureFields
 from nullah.desk.stations.joints_tool import JointsTool
@@ -81,6 +83,27 @@ class JointsDesk(StationDesk):
         if selection.joints.step is not None:
             return None
         return selected_kind(self.document.plan, selection)
+
+    # --- what is picked ---
+
+    def picked(self) -> Ref | None:
+        return PartRef(self.document.selection.part) if self._shown_kind() is not None else None
+
+    def verbs(self, ref: Ref) -> tuple[Verb, ...]:
+        kind = self._shown_kind()
+        if not isinstance(ref, PartRef) or kind is None:
+            return ()
+        corner, reader = corner_of_kind(self.document.plan, kind), self.document.plan.reader
+        found = []
+        if corner is not None:
+            options = tuple((name, partial(self.spacing.space, name)) for name in SPACINGS)
+            found.append(Verb("Spacing of tails", options=options))
+        if len(kind.joint.type.holds) > 1:
+            holds = tuple(
+                (reader.text(hold.value), partial(self.fastening.hold_by, hold.value)) for hold in kind.joint.type.holds
+            )
+            found.append(Verb("Held", options=holds))
+        return (*found, Verb("Step by step", self.steps.open.click), Verb("Choose", partial(reach, self.corners)))
 
     # --- what is done ---
 

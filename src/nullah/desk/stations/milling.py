@@ -9,7 +9,7 @@ from nullah.core.stations.selection import MillingSelection, MillingView
 from nullah.core.stations.stock import selected_board
 from nullah.desk.bench import Bench, Tool
 from nullah.desk.document import Document
-from nullah.desk.stations.base import StationDesk, chooser, show_choice, tabs
+from nullah.desk.stations.base import StationDesk, Verb, chooser, show_choice, tabs
 from nullah.desk.stations.edge_tasks import EdgeRows
 from nullah.desk.stations.forecasting import ForecastRows
 from nullah.desk.stations.group import Group
@@ -126,6 +126,12 @@ class MillingDesk(StationDesk):
         kept = part if lies_on.get(part) == board else next((each for each, at in lies_on.items() if at == board), "")
         milling = self.document.selection.milling._replace(step=0, reading=None)
         self.document.select(self.document.selection._replace(board=board, part=kept, milling=milling))
+
+    def picked(self) -> Ref | None:
+        return self.survey.picked() if self.look is MillingView.SURVEY else None
+
+    def verbs(self, ref: Ref) -> tuple[Verb, ...]:
+        return self.survey.verbs(ref) if self.look is MillingView.SURVEY else ()
 
     def clicked(self, ref: Ref | None) -> bool:
         if isinstance(ref, StepRef):

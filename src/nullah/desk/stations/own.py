@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from functools import partial
 
 from PySide6.QtWidgets import QLineEdit, QWidget
 
@@ -16,7 +17,7 @@ from nullah.core.stations.placing import neighbours
 from nullah.core.wording.piece import offer_words
 from nullah.desk.bench import Bench
 from nullah.desk.document import Document
-from nullah.desk.stations.base import Section, action, chooser, labelled, show_choice, toggle
+from nullah.desk.stations.base import Section, Verb, action, chooser, labelled, reach, show_choice, toggle
 from nullah.desk.stations.contours import ContourRow
 from nullah.desk.stations.figures import FigureField, FigureFields
 
@@ -64,7 +65,7 @@ class OwnRows(QWidget):
         labelled("name", self.name, first)
         self.lies = chooser("how it lies", list(_LIES.items()), self._lay, first, "lies")
         self.seen = chooser("where it is seen", list(_SEEN), self._show, first, "seen")
-        self.away = action("Take it away", self._remove, first)
+        self.away = action("Remove board", self._remove, first)
         self.figures = FigureFields(document, bench, second, _FIGURES, units=False)
         self.joints = chooser("join it", [], self._join, joining, "Join to")
         self.shape = toggle("Shape it", self._shaping, lambda _: self.refresh())
@@ -150,6 +151,21 @@ class OwnRows(QWidget):
         if first is None or second is None:
             return joint.type.id
         return f"{joint.type.name(joint, first, second)}, {first.name} and {second.name}"
+
+    def verbs(self) -> tuple[Verb, ...]:
+        """Return what can be done with the board in hand where it stands."""
+        offered = [(label, index) for index, (label, _) in enumerate(self._offers)]
+        return (
+            Verb("Lies", options=tuple((text, partial(self._lay, lie)) for lie, text in _LIES.items())),
+            Verb(
+                "Join to",
+                options=tuple((label, partial(self._join, str(index))) for label, index in offered),
+                enabled=bool(offered),
+            ),
+            Verb("Size and place", partial(reach, self.figures.fields["length"].line)),
+            Verb("Shape it", self.shape.click),
+            Verb("Remove board", self._remove),
+        )
 
     # --- what is done ---
 

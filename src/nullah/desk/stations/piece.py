@@ -11,11 +11,12 @@ from PySide6.QtWidgets import QComboBox, QWidget
 from nullah.core import actions
 from nullah.core.forms import FORMS
 from nullah.core.piece.form import Choice
+from nullah.core.refs import PartRef, Ref
 from nullah.core.stations.placing import added_board
 from nullah.core.wood.species import all_species
 from nullah.desk.bench import Bench
 from nullah.desk.document import Document
-from nullah.desk.stations.base import StationDesk, action, chooser, show_choice, tabs
+from nullah.desk.stations.base import StationDesk, Verb, action, chooser, show_choice, tabs
 from nullah.desk.stations.figures import FigureField, FigureFields
 from nullah.desk.stations.own_tool import OwnTool
 
@@ -158,6 +159,24 @@ class PieceDesk(StationDesk):
             options = [(value, said(title)) for value, title in choice.options]
             box = chooser(said(choice.title), options, partial(self._choose, choice.name), self._form)
             self.boxes[choice.name] = box
+
+    # --- what is picked ---
+
+    def picked(self) -> Ref | None:
+        part = self.document.plan.part(self.document.selection.part)
+        return PartRef(part.id) if part is not None and self.look == "views" else None
+
+    def verbs(self, ref: Ref) -> tuple[Verb, ...]:
+        part = self.document.plan.part(ref.part) if isinstance(ref, PartRef) else None
+        if part is None:
+            return ()
+        if part.own:
+            return self.own.verbs()
+        return (
+            Verb("Its joints", partial(self.station_wanted.emit, "joints")),
+            Verb("Its wood", partial(self.station_wanted.emit, "breakdown")),
+            Verb("Its milling", partial(self.station_wanted.emit, "milling")),
+        )
 
     # --- what is done ---
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import replace
+from functools import partial
 
 from PySide6.QtWidgets import QCheckBox, QLayout, QLineEdit, QWidget
 
@@ -20,19 +21,19 @@ from nullah.core.wording.facts import error_words
 from nullah.desk.bench import Bench
 from nullah.desk.document import Document
 from nullah.desk.fields import ValueField
-from nullah.desk.stations.base import StationDesk, action, chooser, labelled, show_choice, toggle
+from nullah.desk.stations.base import StationDesk, Verb, action, chooser, labelled, reach, show_choice, toggle
 from nullah.desk.stations.moisture import MoistureRow
 from nullah.desk.stations.rack_tool import EDGE, RackTool
 from nullah.desk.stations.rack_typing import TypingPage
 
 _KINDS = [
-    (FlawKind.KNOT.value, "drag a knot"),
-    (FlawKind.CHECK.value, "drag a check"),
-    (FlawKind.SPLIT.value, "drag a split"),
-    (FlawKind.SAP.value, "drag sap"),
-    (FlawKind.WANE.value, "drag wane"),
-    (FlawKind.RUNOUT.value, "drag run-out"),
-    (EDGE, "draw an edge in"),
+    (FlawKind.KNOT.value, "a knot"),
+    (FlawKind.CHECK.value, "a check"),
+    (FlawKind.SPLIT.value, "a split"),
+    (FlawKind.SAP.value, "sap"),
+    (FlawKind.WANE.value, "wane"),
+    (FlawKind.RUNOUT.value, "run-out"),
+    (EDGE, "an edge"),
 ]
 _FACES = [
     (Faces.THROUGH.value, "through"), (Faces.UP.value, "upper face"), (Faces.DOWN.value, "lower face")
@@ -66,7 +67,6 @@ class RackDesk(StationDesk):
         self.fields = {name: ValueField(name, width=70) for name in ("length", "width", "thickness")}
         self.fields["width"].line.setToolTip("or as the yard names it: 1x12, 2x6, 4/4")
         for name, field in self.fields.items():
-            field.line.setPlaceholderText(name)
             field.line.setMaximumWidth(110)
             field.entered.connect(lambda _: self.add_board())
             labelled(name, field, row)
@@ -209,6 +209,37 @@ class RackDesk(StationDesk):
                 self.document.select(self.document.selection._replace(board=board, rack=RackSelection(number)))
         # A click on a length or width also opens it for typing, which is the frame's work.
         return isinstance(ref, BoardRef | FlawRef | HeartRef)
+
+    def picked(self) -> Ref | None:
+        selection = self.document.selection
+        if self.several.isChecked() or self.board is None or not selection.board:
+            return None
+        if self.flaw is not None and selection.rack.flaw is not None:
+            return FlawRef(selection.board, selection.rack.flaw)
+        return BoardRef(selection.board)
+
+    def verbs(self, ref: Ref) -> tuple[Verb, ...]:
+        if isinstance(ref, FlawRef):
+            kinds = [pair for pair in _KINDS if pair[0] != EDGE]
+            return (
+                Verb("Kind", options=tuple((text, partial(self._change_kind, kind)) for kind, text in kinds)),
+                Verb("On", options=tuple((text, partial(self._change_faces, face)) for face, text in _FACES)),
+                Verb("Delete flaw", self.rub_flaw_out),
+            )
+        if not isinstance(ref, BoardRef):
+            return ()
+        straight = self.board is None or self.board.straight
+        return (
+            Verb("Rename", partial(reach, self.name)),
+            Verb("Mark by dragging", options=tuple((text, partial(self._draw, kind)) for kind, text in _KINDS)),
+            *(() if straight else (Verb("Straight edges", self._straighten),)),
+            Verb("Where its parts lie", partial(self.station_wanted.emit, "breakdown")),
+            Verb("Remove board", self.remove_board),
+        )
+
+    def _draw(self, kind: str) -> None:
+        """Say what dragging on a board draws from now on."""
+        show_choice(self.kind, kind)
 
     # --- actions ---
 

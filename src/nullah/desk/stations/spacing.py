@@ -23,7 +23,7 @@ class SpacingChoice:
         self._document = document
         self._corner: Corner | None = None
         options = [(name, name) for name in SPACINGS] + [(_MATCH, "as on another corner")]
-        self.box: QComboBox = chooser("spacing", options, self._space, row, "Spacing of tails")
+        self.box: QComboBox = chooser("spacing", options, self.space, row, "Spacing of tails")
         self.marks = ValueField("tails to match", width=210)
         self.marks.line.setPlaceholderText("8, 40, 46, 78, 86 mm")
         self.marks.line.setToolTip(
@@ -44,7 +44,8 @@ class SpacingChoice:
         if corner is not None and not matching:
             show_choice(self.box, spacing_of(corner.layout.spec.widths, corner.layout.spec.tails))
 
-    def _space(self, name: str) -> None:
+    def space(self, name: str) -> None:
+        """Space the tails of the corner in hand."""
         corner = self._corner
         if corner is None:
             return

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable
+from functools import partial
 
 from PySide6.QtCore import Qt
 
@@ -21,7 +22,7 @@ from nullah.core.stations.surveying import as_it_lies, in_words, whole_job
 from nullah.desk.bench import Bench, Tool
 from nullah.desk.document import Document
 from nullah.desk.fields import ValueField
-from nullah.desk.stations.base import Section, action, chooser, labelled, reach, show_choice, words
+from nullah.desk.stations.base import Section, Verb, action, chooser, labelled, reach, show_choice, words
 from nullah.desk.stations.group import Group
 from nullah.instruments.shape_gauges import ShapeGauge, SimulatedGauges
 
@@ -112,6 +113,21 @@ class SurveyRows(Group):
         else:
             return isinstance(ref, BoardRef)
         return True
+
+    def picked(self) -> Ref | None:
+        """Return the reading in hand, where it was taken already."""
+        board, number = self.board, self._taken()
+        return ReadingRef(number) if board is not None and number is not None else None
+
+    def verbs(self, ref: Ref) -> tuple[Verb, ...]:
+        """Return what can be done with a reading, or with a place where one is wanted."""
+        if isinstance(ref, ReadingRef):
+            return (
+                Verb("Type another", partial(reach, self.figure.line)),
+                Verb("Read it again", self.read_one),
+                Verb("Delete reading", self.rub),
+            )
+        return (Verb("Read this one", self.read_one),) if isinstance(ref, WantedReadingRef) else ()
 
     def pick(self, reading: ShapeReading) -> None:
         """Take a place for a reading in hand, ready for its figure."""

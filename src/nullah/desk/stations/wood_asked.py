@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from functools import partial
 
 from PySide6.QtWidgets import QComboBox, QWidget
 
@@ -15,7 +16,7 @@ from nullah.core.rack.board import GrainFigure
 from nullah.core.stations.breakdown import selected_piece
 from nullah.core.wood.movement import GrainCut
 from nullah.desk.document import Document
-from nullah.desk.stations.base import Section, action, chooser, show_choice, words
+from nullah.desk.stations.base import Section, Verb, action, chooser, reach, show_choice, words
 from nullah.desk.tips import plain_tip
 
 _FACES = [
@@ -43,11 +44,13 @@ class WoodAskedRows:
         self._document = document
         row = rows("This part")
         self.name = words("No part in hand", row, quiet=False)
-        self.faces = chooser("what its faces ask", _FACES, lambda v: self._ask(needs=Needs(v) if v else None), row, "Faces")
-        self.grain = chooser(
-            "what its grain asks", _GRAIN, lambda v: self._ask(figure=GrainFigure(v) if v else None), row, "Grain"
+        self.faces = chooser(
+            "what its faces ask", _FACES, lambda v: self._ask(needs=Needs(v) if v else None), row, "Faces"
         )
-        self.rings = chooser("how its rings run", _RINGS, lambda v: self._ask(rings=GrainCut(v) if v else None), row, "Rings")
+        self.grain = chooser("what its grain asks", _GRAIN, self._ask_grain, row, "Grain")
+        self.rings = chooser(
+            "how its rings run", _RINGS, lambda v: self._ask(rings=GrainCut(v) if v else None), row, "Rings"
+        )
         self.together = chooser("what it matches", [(_ALONE, "alone")], self._match, row, "Matches")
         self.made = chooser("how it is had", [("", "whole")], self._make, row, "Made")
         self.pin = action("Keep it there", pin, row)
@@ -56,8 +59,11 @@ class WoodAskedRows:
         self.swap = action("Swap with …", swap, row)
         self._widgets: list[QWidget] = [
             self.name,
-            *(pair for box in (self.faces, self.grain, self.rings, self.together, self.made)
-              if (pair := box.parentWidget()) is not None),
+            *(
+                pair
+                for box in (self.faces, self.grain, self.rings, self.together, self.made)
+                if (pair := box.parentWidget()) is not None
+            ),
             self.pin,
             self.flip,
             self.over,
@@ -122,6 +128,25 @@ class WoodAskedRows:
         return "" if pair is None else next(twin for twin in pair if twin != self._part)
 
     # --- actions ---
+
+    def verbs(self) -> tuple[Verb, ...]:
+        """Return what can be done with the piece in hand where it lies."""
+        return (
+            Verb(self.pin.text(), self.pin.click),
+            Verb("End for end", self._flip),
+            Verb("Turn over", self._turn_over),
+            Verb("Swap with …", self.swap.click),
+            Verb("Its wood", partial(reach, self.faces)),
+        )
+
+    def _ask_faces(self, value: str) -> None:
+        self._ask(needs=Needs(value) if value else None)
+
+    def _ask_grain(self, value: str) -> None:
+        self._ask(figure=GrainFigure(value) if value else None)
+
+    def _ask_rings(self, value: str) -> None:
+        self._ask(rings=GrainCut(value) if value else None)
 
     def _ask(self, **asked: object) -> None:
         part = self._part
