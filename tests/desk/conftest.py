@@ -11,6 +11,7 @@ from nullah.demo.seed_box import seed_box
 from nullah.demo.seed_cabinet import seed_cabinet
 from nullah.desk.start import make_window
 from nullah.desk.start_page import StartPage
+from nullah.desk.stations.drawn_choice import DrawnChoice
 
 
 class User:
@@ -124,7 +125,11 @@ class User:
             self.bot.keyClick(field.line, Qt.Key.Key_Return)
 
     def choose(self, box, value):
-        """Open a choice and click the option wanted."""
+        """Open a choice and click the option wanted; of a drawn one its drawing."""
+        if isinstance(box, DrawnChoice):
+            self.reach(box.buttons[value])
+            self.bot.mouseClick(box.buttons[value], Qt.MouseButton.LeftButton)
+            return
         index = box.findData(value)
         assert index >= 0, f"{value} is not among {[box.itemText(i) for i in range(box.count())]}"
         assert self.offered(box)

@@ -53,14 +53,9 @@ def typed_in(user):
     """Make the cabinet from nothing, through the interface."""
     desk = user.window.desk(0)
     choose(desk.form, "Case")
-    for name, text in (
-        ("rows", "4"),
-        ("heights", "stepped"),
-        ("dados", "stopped"),
-        ("drawers", "in all"),
-        ("back", "3 boards"),
-    ):
+    for name, text in (("rows", "4"), ("heights", "stepped"), ("dados", "stopped"), ("back", "3 boards")):
         choose(desk.boxes[name], text)
+    user.choose(desk.drawn["drawers"], "all")
     user.bot.waitUntil(lambda: desk.woods["inside"].count() > 40)
     choose(desk.woods["shown"], "black cherry")
     choose(desk.woods["inside"], "yellow-poplar")

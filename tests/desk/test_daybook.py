@@ -5,12 +5,14 @@ from datetime import datetime, timedelta
 import pytest
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QImage
+from PySide6.QtWidgets import QApplication
 
 from nullah.core.bench.book import Event
 from nullah.core.lengths import Unit, mm
 from nullah.core.refs import TaskRef
 from nullah.core.work import recording
 from nullah.files.piece_records import read_records
+from nullah.paper.painted_text import painted_texts
 
 START = datetime(2026, 11, 26, 18, 40)
 
@@ -162,11 +164,28 @@ def test_notes_and_photographs_stand_in_the_book_and_are_searched(keeper, tmp_pa
 def test_glance_shows_one_step_large(keeper):
     keeper.press("Glance")
     page = desk(keeper).page()
-    assert page.title.text() == "Saw Ford 4 apart: 8 cuts" and "Kerf  1.5 mm" in page.settings.text()
-    assert page.settings.font().pixelSize() >= 44
-    assert "hold what falls" in page.mind.text()
+    QApplication.processEvents()
+    painted = painted_texts(page)
+    (title,) = [each for each in painted if each.text == "Saw Ford 4 apart: 8 cuts"]
+    (kerf,) = [each for each in painted if each.text.endswith("1.5 mm") and each.text.startswith("Kerf")]
+    assert kerf.box.height() > 24 and title.box.height() > 24, (
+        "capitals of a hand's breadth away are read across the shop"
+    )
+    assert not any(each.isVisible() for each in (keeper.window.rod, keeper.window.column, keeper.window.strip))
+    seen = set(page.steps_shown)
+    while 7 not in seen:
+        before = page.steps_shown
+        keeper.bot.keyClick(page, Qt.Key.Key_Space)
+        QApplication.processEvents()
+        painted_texts(page)
+        assert page.steps_shown != before, "nothing is left out"
+        seen |= set(page.steps_shown)
+    assert seen == set(range(8))
     keeper.press("Done")
-    assert page.title.text() != "Saw Ford 4 apart: 8 cuts"
+    QApplication.processEvents()
+    assert "Saw Ford 4 apart: 8 cuts" not in [each.text for each in painted_texts(page)]
+    keeper.press("Next")
+    assert keeper.window.rod.isVisible() and keeper.window.column.isVisible()
 
 
 def test_hours_glue_and_hands_change_the_calendar(keeper):

@@ -64,7 +64,7 @@ def test_a_joint_by_itself_is_a_piece_like_any_other(beginner):
     beginner.go("piece")
     rows = beginner.window.desk(0)
     beginner.choose(rows.form, "joint")
-    beginner.choose(rows.boxes["joint"], "sliding dovetail")
+    beginner.choose(rows.drawn["joint"], "sliding dovetail")
     beginner.go("joints")
     assert beginner.reads_on_card("set the bevel to 1:7")
     assert [kind.name for kind in kinds_of(beginner.plan.assembly)] == ["sliding dovetail"]

@@ -190,7 +190,9 @@ def test_the_cut_list_is_sorted_picked_and_copied(cabinetmaker):
     table = page(cabinetmaker, "Cut list")
     assert table.told.text().startswith("30 parts, 17 sizes · 0.016")
     table.table.sortByColumn(2, Qt.SortOrder.DescendingOrder)
-    lengths = [float(table.sorted.index(row, 2).data().replace(", leave long", "")) for row in range(table.sorted.rowCount())]
+    lengths = [
+        float(table.sorted.index(row, 2).data().replace(", leave long", "")) for row in range(table.sorted.rowCount())
+    ]
     assert lengths == sorted(lengths, reverse=True)
     box = table.table.visualRect(table.sorted.index(0, 1))
     QTest.mouseClick(table.table.viewport(), Qt.MouseButton.LeftButton, pos=box.center())
@@ -245,9 +247,11 @@ def test_every_form_is_taken_looked_at_and_taken_back(beginner, form):
     choose(desk.form, FORMS[form].title)
     assert beginner.plan.form.id == form
     assert beginner.reads_on_card("goes together")
-    assert set(desk.boxes) == {choice.name for choice in FORMS[form].choices}
+    assert set(desk.boxes) | set(desk.drawn) == {choice.name for choice in FORMS[form].choices}
     for choice in FORMS[form].choices:
-        if desk.boxes[choice.name].isVisible():
+        if choice.name in desk.drawn and desk.drawn[choice.name].isVisible():
+            beginner.choose(desk.drawn[choice.name], choice.options[1][0])
+        elif choice.name in desk.boxes and desk.boxes[choice.name].isVisible():
             choose(desk.boxes[choice.name], choice.options[1][1])
     assert beginner.plan.parts
     for station in ("rack", "breakdown", "milling", "joints", "season", "daybook", "piece"):

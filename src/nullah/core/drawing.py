@@ -9,6 +9,7 @@ millimetres: they stay the same at every scale.
 from __future__ import annotations
 
 import math
+import textwrap
 from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass
 from enum import Enum
@@ -188,6 +189,17 @@ def rectangle(
     """
     corners = ((x, y), (x + width, y), (x + width, y + height), (x, y + height))
     return Path(corners, role, closed=True, fill=fill, species=species, ref=ref)
+
+
+def wrapped(text: str, most: int) -> list[str]:
+    """Return words in lines of at most so many letters, none of them cut short.
+
+    Examples
+    --------
+    >>> wrapped("Mill the left side and the right side", 20)
+    ['Mill the left side', 'and the right side']
+    """
+    return textwrap.wrap(text, most, break_long_words=False) or [""]
 
 
 def line(start: Point, end: Point, role: Role = Role.OUTLINE, ref: Ref | None = None) -> Path:

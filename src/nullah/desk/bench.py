@@ -275,7 +275,7 @@ class Bench(QWidget):
         return found
 
     def drawn_boxes(self) -> list[QRectF]:
-        """Return the boxes of the widget in which something is drawn: areas, and words where nothing is in their way."""
+        """Return the boxes of the widget in which something is drawn: areas, and words as they would stand alone."""
         return [
             self._box(0, each) if isinstance(each, Path) else text_of(each, self.scale).rect()
             for each in self.drawing.elements

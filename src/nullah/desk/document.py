@@ -92,6 +92,15 @@ class Document(QObject):
     def _in_terms(self, project: Project) -> Project:
         return replace(project, marks=replace(project.marks, catalogue=self.catalogue))
 
+    def take_terms(self, catalogue: Catalogue) -> None:
+        """Write to the reader in other terms; the piece and what can be undone are the same."""
+        self.catalogue = catalogue
+        for steps in (self._undo, self._redo):
+            steps[:] = [replace(step, before=self._in_terms(step.before)) for step in steps]
+        self._saved = self._in_terms(self._saved) if self._saved is not None else None
+        self.project = self._in_terms(self.project)
+        self._work_out()
+
     # --- what follows ---
 
     def numbers_ready(self, patient: bool = False) -> None:

@@ -265,14 +265,13 @@ class Printing:
         return f"Printing page {self._next + 1} of {len(self._sheets)} …"
 
     def _page(self) -> None:
-        from nullah.paper.painter import paint
-        from nullah.paper.palette import INK
-        from nullah.paper.scale import Scale
+        from nullah.paper.painter import paint_page
 
         per_mm = self._printer.resolution() / 25.4
         if self._next:
             self._printer.newPage()
-        paint(self._painter, self._sheets[self._next].drawing, Scale(per_mm, per_mm), INK)
+        sheet = self._sheets[self._next]
+        paint_page(self._painter, sheet.drawing, (sheet.width_mm, sheet.height_mm), per_mm)
         self._next += 1
         if self._next < len(self._sheets):
             self._banner.tell(self._words(), Urgency.QUESTION)

@@ -1,46 +1,130 @@
-"""Glance: one step so large that it is read from across the shop."""
+"""Glance: one step so large that it is read from across the shop, with nothing else in the window."""
 
 from __future__ import annotations
 
-from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QLabel, QVBoxLayout, QWidget
+from collections.abc import Iterator
+from typing import NamedTuple
 
+from PySide6.QtCore import QRectF, Qt
+from PySide6.QtGui import QColor, QFontMetricsF, QKeyEvent, QMouseEvent, QPainter, QPaintEvent
+from PySide6.QtWidgets import QWidget
+
+from nullah.core.card import Severity
 from nullah.core.wording.card import WordedCard
-from nullah.desk.theme import FIGURE
 from nullah.paper.lettering import typeface
+from nullah.paper.palette import DAY, Palette
 
-_MOST_SETTINGS, _MOST_STEPS = 4, 2
+#: Type is so large at the most and at the least, pixels: on a screen of 1080 lines the most is read at 3 m.
+_MOST, _LEAST = 112, 22
+#: Height of type of the title, of a setting's figure and its tool, of steps and cautions, shares of the largest.
+_TITLE, _FIGURE, _TOOL, _STEP = 0.8, 1.0, 0.5, 0.62
+_WRAP = int(Qt.TextFlag.TextWordWrap)
+
+
+class _Line(NamedTuple):
+    """Words as they are set: their share of the largest type, whether bold, and in which colour."""
+
+    text: str
+    share: float
+    bold: bool
+    colour: str
 
 
 class GlancePage(QWidget):
-    """The title, the settings in figures twice as large as on the card, and what to do."""
+    """The title, the settings, and the steps, as large as all of them fit; more steps by Space, a tap or a click."""
 
     def __init__(self) -> None:
         super().__init__()
-        column = QVBoxLayout(self)
-        column.setContentsMargins(28, 20, 28, 20)
-        column.setSpacing(14)
-        self.title = self._label(FIGURE + 10, True)
-        self.settings = self._label(FIGURE * 2, True)
-        self.steps = self._label(FIGURE + 4, False)
-        self.mind = self._label(FIGURE, False)
-        self.mind.setProperty("weight", "look")
-        for label in (self.title, self.settings, self.steps, self.mind):
-            column.addWidget(label)
-        column.addStretch()
-
-    def _label(self, size: int, bold: bool) -> QLabel:
-        label = QLabel()
-        label.setTextFormat(Qt.TextFormat.PlainText)
-        label.setWordWrap(True)
-        label.setFont(typeface(size, bold))
-        return label
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.setAccessibleName("The next step, read from afar")
+        self._card = WordedCard("", (), (), (), ())
+        self._palette: Palette = DAY
+        self._first = 0
+        self._shown = 0
 
     def show_card(self, card: WordedCard) -> None:
-        """Show what a card says, the most of it that is read from afar."""
-        self.title.setText(card.title)
-        self.settings.setText("\n".join(f"{each.tool}  {each.figure}" for each in card.set[:_MOST_SETTINGS]))
-        self.steps.setText("\n".join(card.mark[:_MOST_STEPS]))
-        self.mind.setText("\n".join(remark.text for remark in card.mind[:2]))
-        for label in (self.settings, self.steps, self.mind):
-            label.setVisible(bool(label.text()))
+        """Show what a card says."""
+        if card != self._card:
+            self._card, self._first = card, 0
+            settings = "; ".join(f"{each.tool} {each.figure}" for each in card.set)
+            self.setAccessibleDescription("\n".join((card.title, settings, *card.mark)))
+        self.update()
+
+    def set_palette(self, palette: Palette) -> None:
+        """Take another theme."""
+        self._palette = palette
+        self.update()
+
+    @property
+    def steps_shown(self) -> range:
+        """The numbers of the steps that are shown, from 0."""
+        return range(self._first, self._first + self._shown)
+
+    def go_on(self) -> None:
+        """Show the next steps; after the last ones, the first again."""
+        following = self._first + max(self._shown, 1)
+        self._first = following if following < len(self._card.mark) else 0
+        self.update()
+
+    def mousePressEvent(self, event: QMouseEvent) -> None:
+        self.go_on()
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        if event.key() in (Qt.Key.Key_Space, Qt.Key.Key_Right, Qt.Key.Key_Down, Qt.Key.Key_PageDown):
+            self.go_on()
+        else:
+            super().keyPressEvent(event)
+
+    # --- how it is set ---
+
+    def _lines(self, steps: int) -> Iterator[_Line]:
+        card, palette = self._card, self._palette
+        yield _Line(card.title, _TITLE, True, palette.text)
+        for remark in card.mind:
+            if remark.weight is Severity.FAILURE:
+                yield _Line(f"▲ {remark.text}", _STEP, True, palette.fails)
+        for each in card.set:
+            yield _Line(f"{each.tool}  {each.figure}", _FIGURE, True, palette.accent)
+        for number, text in list(enumerate(card.mark, start=1))[self._first : self._first + steps]:
+            yield _Line(f"{number}  {text}", _STEP, False, palette.text)
+        left = len(card.mark) - self._first - steps
+        if left > 0:
+            yield _Line(f"{left} more: Space, or touch", _TOOL, False, palette.quiet)
+        elif self._first:
+            yield _Line("Space, or touch: from the first again", _TOOL, False, palette.quiet)
+
+    def _height(self, lines: list[_Line], largest: int, wide: float) -> float:
+        high = 0.0
+        for line in lines:
+            metrics = QFontMetricsF(typeface(largest * line.share, line.bold))
+            high += metrics.boundingRect(QRectF(0, 0, wide, 100_000), _WRAP, line.text).height() + largest * 0.24
+        return high
+
+    def _fitting(self, wide: float, high: float) -> tuple[list[_Line], int]:
+        """Return the lines and the size at which they fit: all steps if they can be read, else as many as can."""
+        for steps in range(len(self._card.mark) - self._first, -1, -1):
+            lines = list(self._lines(steps))
+            # One that is small is no glance: rather fewer steps, and the rest by a key.
+            least = _LEAST if steps <= 1 else min(int(high / 16), 40)
+            for largest in range(_MOST, max(least, _LEAST) - 1, -2):
+                if self._height(lines, largest, wide) <= high:
+                    self._shown = steps
+                    return lines, largest
+        self._shown = 0
+        return list(self._lines(0)), _LEAST
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        painter = QPainter(self)
+        painter.fillRect(self.rect(), QColor(self._palette.sheet))
+        edge = min(self.width(), self.height()) * 0.04
+        wide, high = self.width() - 2 * edge, self.height() - 2 * edge
+        lines, largest = self._fitting(wide, high)
+        y = edge
+        for line in lines:
+            font = typeface(largest * line.share, line.bold)
+            box = QFontMetricsF(font).boundingRect(QRectF(0, 0, wide, 100_000), _WRAP, line.text)
+            painter.setFont(font)
+            painter.setPen(QColor(line.colour))
+            painter.drawText(QRectF(edge, y, wide, box.height() + 2), _WRAP, line.text)
+            y += box.height() + largest * 0.24
+        painter.end()

@@ -6,13 +6,13 @@ from collections.abc import Sequence
 
 from PySide6.QtCore import QModelIndex, QObject, QPointF, QSortFilterProxyModel, Qt, Signal
 from PySide6.QtGui import QColor, QKeyEvent
-from PySide6.QtWidgets import QHeaderView, QLabel, QLineEdit, QTableView, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QLabel, QLineEdit, QVBoxLayout, QWidget
 
 from nullah.core.ledger import Origin, Quantity
 from nullah.core.refs import QuantityRef, Ref
 from nullah.core.wording.ledger import reading_words
 from nullah.desk.document import Document
-from nullah.desk.row_model import Index, RowModel
+from nullah.desk.row_model import Index, RowModel, WholeTable
 from nullah.desk.stations.base import Flow
 from nullah.paper.lettering import typeface
 from nullah.paper.palette import Palette
@@ -71,7 +71,7 @@ class _Model(RowModel):
         return None
 
 
-class _Table(QTableView):
+class _Table(WholeTable):
     """A table whose rows open on Enter, F2 or a double click."""
 
     opened = Signal(QModelIndex)
@@ -105,16 +105,9 @@ class LedgerTable(QWidget):
         self.found = QSortFilterProxyModel(self)
         self.found.setSourceModel(self.model)
         self.found.setFilterCaseSensitivity(Qt.CaseSensitivity.CaseInsensitive)
-        self.table = _Table()
+        self.table = _Table({1: 110, 2: 230, 3: 90}, wide=0)
         self.table.setModel(self.found)
         self.table.setAccessibleName("Figures of the piece")
-        self.table.setSelectionBehavior(QTableView.SelectionBehavior.SelectRows)
-        self.table.setShowGrid(False)
-        self.table.verticalHeader().hide()
-        self.table.verticalHeader().setDefaultSectionSize(32)
-        self.table.horizontalHeader().setSectionResizeMode(0, QHeaderView.ResizeMode.Stretch)
-        for column, wide in ((1, 110), (2, 230), (3, 90)):
-            self.table.setColumnWidth(column, wide)
         column_layout = QVBoxLayout(self)
         column_layout.setContentsMargins(0, 0, 0, 0)
         column_layout.setSpacing(0)

@@ -118,7 +118,6 @@ class Menus:
             None,
             Entry("&Copy the drawing", "Ctrl+Shift+C", window.copy_drawing),
             None,
-            Entry("&My shop …", "", window.show_shop),
             Entry("&Preferences …", "Ctrl+,", window.show_preferences),
         )
 
@@ -195,7 +194,6 @@ class Menus:
         self._add(
             self._menu("&Help"),
             Entry("&Manual", "F1", window.show_manual),
-            Entry("A first &box in ten minutes", "", window.begin_tour),
             Entry("&Glossary", "", partial(window.show_manual, "glossary")),
             Entry("&Keys", "?", partial(window.show_manual, "keys")),
             None,

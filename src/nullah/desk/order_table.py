@@ -7,12 +7,12 @@ from datetime import datetime
 
 from PySide6.QtCore import QModelIndex, QObject, Qt
 from PySide6.QtGui import QColor
-from PySide6.QtWidgets import QAbstractItemView, QHeaderView, QTableView, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QVBoxLayout, QWidget
 
 from nullah.core.bench.book import in_words
 from nullah.core.bench.tasks import Task
 from nullah.core.work.day_book import WorkState
-from nullah.desk.row_model import Index, RowModel
+from nullah.desk.row_model import Index, RowModel, WholeTable
 from nullah.desk.tips import plain_tip
 from nullah.paper.palette import Palette
 
@@ -83,18 +83,9 @@ class OrderTable(QWidget):
         column = QVBoxLayout(self)
         column.setContentsMargins(14, 10, 14, 10)
         self.model = _Model(self)
-        self.table = QTableView()
+        self.table = WholeTable({0: 56, 2: 96, 3: 92, 4: 132}, wide=1)
         self.table.setAccessibleName("order of work")
         self.table.setModel(self.model)
-        self.table.setSelectionBehavior(QAbstractItemView.SelectionBehavior.SelectRows)
-        self.table.setShowGrid(False)
-        self.table.verticalHeader().hide()
-        self.table.verticalHeader().setDefaultSectionSize(30)
-        header = self.table.horizontalHeader()
-        for at, wide in enumerate((56, 0, 96, 92, 132)):
-            if wide:
-                self.table.setColumnWidth(at, wide)
-        header.setSectionResizeMode(1, QHeaderView.ResizeMode.Stretch)
         self.table.clicked.connect(self._clicked)
         self.table.activated.connect(self._clicked)
         column.addWidget(self.table)

@@ -8,7 +8,7 @@ from pathlib import Path
 
 from PySide6.QtCore import QModelIndex, QObject, QSortFilterProxyModel, Qt
 from PySide6.QtGui import QColor, QGuiApplication, QKeyEvent, QKeySequence
-from PySide6.QtWidgets import QFileDialog, QHeaderView, QLabel, QTableView, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QFileDialog, QLabel, QVBoxLayout, QWidget
 
 from nullah.core import actions
 from nullah.core.bench.cutlist import CutGroup, grouped, price_of, volumes
@@ -20,7 +20,7 @@ from nullah.core.rack.board import write_price
 from nullah.core.reader import Reader
 from nullah.core.wording.facts import error_words
 from nullah.desk.document import Document
-from nullah.desk.row_model import Index, RowModel
+from nullah.desk.row_model import Index, RowModel, WholeTable
 from nullah.desk.stations.base import Flow, action
 from nullah.desk.tips import plain_tip
 from nullah.files.tables import TableError, cut_list_text, read_own_boards, read_table_text
@@ -114,23 +114,11 @@ class PartsTable(QWidget):
         self.sorted = QSortFilterProxyModel(self)
         self.sorted.setSourceModel(self.model)
         self.sorted.setSortRole(Qt.ItemDataRole.UserRole)
-        self.table = QTableView()
+        self.table = WholeTable({0: 32, 2: 78, 3: 78, 4: 62, 5: 134, 6: 100, 7: 76, 8: 76}, wide=1, least=150)
         self.table.setModel(self.sorted)
         self.table.setAccessibleName("Cut list")
         self.table.setSortingEnabled(True)
         self.table.horizontalHeader().setSortIndicator(-1, Qt.SortOrder.AscendingOrder)
-        self.table.setSelectionBehavior(QTableView.SelectionBehavior.SelectRows)
-        self.table.setShowGrid(False)
-        self.table.verticalHeader().hide()
-        # A name that is too long for its column goes on in the next line.
-        self.table.setTextElideMode(Qt.TextElideMode.ElideNone)
-        self.table.verticalHeader().setMinimumSectionSize(32)
-        self.table.verticalHeader().setSectionResizeMode(QHeaderView.ResizeMode.ResizeToContents)
-        header = self.table.horizontalHeader()
-        header.setMinimumSectionSize(32)
-        header.setSectionResizeMode(1, QHeaderView.ResizeMode.Stretch)
-        for column, wide in ((0, 32), (2, 78), (3, 78), (4, 62), (5, 134), (6, 100), (7, 76), (8, 76)):
-            self.table.setColumnWidth(column, wide)
         self.table.clicked.connect(self._pick)
         column_layout = QVBoxLayout(self)
         column_layout.setContentsMargins(0, 0, 0, 0)

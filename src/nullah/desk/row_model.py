@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 
-from PySide6.QtCore import QAbstractTableModel, QModelIndex, QObject, QPersistentModelIndex, Qt
+from PySide6.QtCore import QAbstractItemModel, QAbstractTableModel, QModelIndex, QObject, QPersistentModelIndex, Qt
+from PySide6.QtGui import QResizeEvent
+from PySide6.QtWidgets import QTableView
 
 from nullah.paper.palette import DAY, Palette
 
@@ -33,3 +35,45 @@ class RowModel(QAbstractTableModel):
     def headerData(self, section: int, orientation: Qt.Orientation, role: int = 0) -> object:
         shown = role == Qt.ItemDataRole.DisplayRole and orientation == Qt.Orientation.Horizontal
         return self.headings[section] if shown else None
+
+
+class WholeTable(QTableView):
+    """A table that cuts nothing short: what is too long for its column goes on in the next line.
+
+    Parameters
+    ----------
+    widths : mapping of column to pixels
+        Of all columns but one.
+    wide : int
+        The column that takes what is left, at least `least` pixels.
+    """
+
+    def __init__(self, widths: Mapping[int, int], wide: int, least: int = 190) -> None:
+        super().__init__()
+        self._widths, self._wide, self._least = widths, wide, least
+        self.setSelectionBehavior(QTableView.SelectionBehavior.SelectRows)
+        self.setShowGrid(False)
+        self.setTextElideMode(Qt.TextElideMode.ElideNone)
+        self.verticalHeader().hide()
+        self.verticalHeader().setMinimumSectionSize(32)
+        self.verticalHeader().setDefaultSectionSize(32)
+        self.horizontalHeader().setMinimumSectionSize(28)
+
+    def fit(self) -> None:
+        """Give the columns their widths and the rows the heights that their words need."""
+        left = self.viewport().width() - sum(self._widths.values())
+        for column, width in (*self._widths.items(), (self._wide, max(left, self._least))):
+            if self.columnWidth(column) != width:
+                self.setColumnWidth(column, width)
+        self.resizeRowsToContents()
+
+    def setModel(self, model: QAbstractItemModel | None) -> None:
+        super().setModel(model)
+        if model is not None:
+            # What is shown another way or sorted anew wants other heights.
+            model.modelReset.connect(self.fit)
+            model.layoutChanged.connect(self.fit)
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        super().resizeEvent(event)
+        self.fit()

@@ -5,6 +5,9 @@ from __future__ import annotations
 import tempfile
 from collections.abc import Iterator
 from pathlib import Path
+from typing import Any, NamedTuple
+
+from PySide6.QtCore import QRectF
 
 from nullah.core import actions
 from nullah.core.breakdown.search import search_task
@@ -26,7 +29,8 @@ from nullah.desk.stations.milling import MillingDesk
 from nullah.desk.stations.piece import PieceDesk
 from nullah.desk.window import Window
 from nullah.paper.files import write_image, write_png
-from nullah.paper.palette import NIGHT
+from nullah.paper.painted_text import PaintedText, painted_texts
+from nullah.paper.palette import DAY, NIGHT
 
 _IN_HAND = {
     "piece": Selection(part="divider21", quantity="row2.height"),
@@ -40,8 +44,28 @@ _IN_HAND = {
 _PAPERS = (("corner-template-page1", "paper-corner-template"),)
 
 
-def write_shots(folder: Path, width: int = 1280, height: int = 800) -> list[Path]:
-    """Write a PNG of each view by day, of two by night and in inches, and of printed sheets.
+class Shot(NamedTuple):
+    """A picture that was written, with the words on the bench of its view; sheets have none."""
+
+    path: Path
+    size: tuple[int, int]
+    texts: tuple[PaintedText, ...] = ()
+
+
+def write_shots(
+    folder: Path, size: tuple[int, int] = (1280, 800), unit: Unit | None = None, project: Project | None = None
+) -> list[Shot]:
+    """Write a PNG of each view, by day, and of the samples two by night and of printed sheets.
+
+    Parameters
+    ----------
+    folder : Path
+    size : (width, height)
+        Of the window, pixels.
+    unit : Unit, optional
+        In which figures are shown; without one as the project has it.
+    project : Project, optional
+        Whose views are shown; without one those of the samples.
 
     Raises
     ------
@@ -50,23 +74,34 @@ def write_shots(folder: Path, width: int = 1280, height: int = 800) -> list[Path
     """
     app = application()
     folder.mkdir(parents=True, exist_ok=True)
-    written: list[Path] = []
+    written: list[Shot] = []
     with tempfile.TemporaryDirectory() as root:
-        window = make_window(seed_cabinet(), Path(root))
+        window = make_window(project or seed_cabinet(), Path(root))
+        window.setMinimumSize(0, 0)
         window.document.numbers_ready(patient=True)
-        window.resize(width, height)
+        window.resize(*size)
         window.show()
+        if unit is not None:
+            window.show_unit(unit)
 
         def shoot(name: str) -> None:
-            for _ in range(3):  # rows within rows settle one after the other
+            if unit is not None and window.document.project.marks.unit is not unit:
+                window.show_unit(unit)
+            for _ in range(3):  # what stands within other things settles one after the other
                 app.processEvents()
             path = folder / f"{name}.png"
             write_image(window.grab().toImage(), path)
-            written.append(path)
+            bench = window.place
+            written.append(Shot(path, (bench.width(), bench.height()), tuple(painted_texts(bench))))
 
         diary = window.desk(len(STATIONS) - 1)
         assert isinstance(diary, DaybookDesk)
         diary.clock = lambda: BEGIN
+        if project is not None:
+            for name in _views_of(window):
+                shoot(name)
+            window.close()
+            return written
         for number, station in enumerate(STATIONS):
             window.show_station(number)
             window.document.select(_IN_HAND[station.id])
@@ -77,17 +112,65 @@ def write_shots(folder: Path, width: int = 1280, height: int = 800) -> list[Path
             shoot(name)
         window.document.replace_project(seed_cabinet(), None)
         window.set_theme(NIGHT)
-        window.show_unit(Unit.INCH)
+        unit = Unit.INCH if unit is None else unit
         window.show_station(4)
         window.document.select(Selection(part="divider21"))
         shoot("night-joints")
+        window.set_theme(DAY)
         window.document.replace_project(seed_cabinet(), None)
+        window.show_start()
+        window.start_page.paint_now()
+        shoot("0-start")
         window.close()
     sheets = {sheet.name: sheet for sheet in all_sheets(work_out(seed_cabinet()))}
     for name, target in _PAPERS:
-        written.append(folder / f"{target}.png")
-        write_png(sheets[name], written[-1])
+        written.append(Shot(folder / f"{target}.png", (0, 0)))
+        write_png(sheets[name], written[-1].path)
     return written
+
+
+def labels_of(shots: list[Shot]) -> dict[str, Any]:
+    """Return the words on the bench of every view, with their boxes in pixels of the bench, as data."""
+    return {
+        "views": [
+            {
+                "name": shot.path.stem,
+                "size": list(shot.size),
+                "labels": [
+                    {
+                        "text": text.text,
+                        "box": _sides(text.box),
+                        "turned": round(text.turned, 1),
+                        "cut_off": text.cut_off,
+                    }
+                    for text in shot.texts
+                ],
+            }
+            for shot in shots
+            if shot.size != (0, 0)
+        ]
+    }
+
+
+def _sides(box: QRectF) -> list[float]:
+    return [round(each, 2) for each in (box.x(), box.y(), box.width(), box.height())]
+
+
+def _views_of(window: Window) -> Iterator[str]:
+    """Go through every view of whatever project is open; gives the name of each when it stands there."""
+    parts = window.document.plan.parts
+    board = next((each.board.id for each in window.document.plan.boards if each.placed), "")
+    for number, station in enumerate(STATIONS):
+        window.show_station(number)
+        window.document.select(Selection(part=parts[0].id if parts else "", board=board))
+        name = f"{number + 1}-{station.id}"
+        yield name
+        for tab in window.desk(number).line.tabs()[1:]:
+            if tab.isEnabled():
+                tab.click()
+                yield f"{name}-{tab.text().lower().replace(' ', '-')}"
+        for tab in window.desk(number).line.tabs()[:1]:
+            tab.click()
 
 
 def _looks(window: Window) -> Iterator[str]:

@@ -25,7 +25,7 @@ from nullah.core.project import Project
 from nullah.desk.document import Document
 from nullah.desk.settings import Settings
 from nullah.desk.stations.base import Flow
-from nullah.desk.thumbnails import Thumbnails
+from nullah.desk.thumbnails import Thumbnails, thumbnail
 from nullah.paper.lettering import typeface
 from nullah.paper.palette import Palette
 
@@ -202,6 +202,13 @@ class StartPage(QWidget):
             self.left.emit()
         else:
             super().keyPressEvent(event)
+
+    def paint_now(self) -> None:
+        """Paint what is still to be painted at once: for pictures of the page."""
+        self._painter.drop(wait=True)
+        marks = Marks(self.unit)
+        for form in FORMS:
+            self._take(form, thumbnail(begun(Project(marks=marks), form), _PICTURE, self._palette))
 
     def rest(self) -> None:
         """Drop what is still to be painted: the window closes."""

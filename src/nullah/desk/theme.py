@@ -51,6 +51,11 @@ def _sheet(p: Palette) -> str:
     QToolButton#form, QToolButton#recent {{ background: {p.raised}; color: {p.text}; border: 1px solid {p.line}; }}
     QToolButton#form:hover, QToolButton#recent:hover {{ border: 1px solid {p.accent}; }}
     QToolButton#form:focus, QToolButton#recent:focus {{ border: 2px solid {p.accent}; }}
+    QToolButton#drawn {{ background: {p.raised}; color: {p.text}; border: 1px solid {p.line}; padding: 2px;
+        font-size: 13px; }}
+    QToolButton#drawn:hover {{ border: 1px solid {p.accent}; }}
+    QToolButton#drawn:focus {{ border: 2px solid {p.accent}; padding: 1px; }}
+    QToolButton#drawn:checked {{ background: {p.accent_ground}; border: 2px solid {p.accent}; padding: 1px; }}
     QMenuBar {{ background: {p.ground}; }}
     QMenuBar::item {{ padding: 5px 10px; background: transparent; }}
     QMenuBar::item:selected {{ background: {p.accent_ground}; }}

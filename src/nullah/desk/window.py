@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import os
 from dataclasses import replace
 from fractions import Fraction
 from importlib import import_module
@@ -46,6 +47,7 @@ from nullah.desk.stations.base import StationDesk, reach
 from nullah.desk.strip import PartStrip
 from nullah.desk.tag import Tag, fill_menu
 from nullah.desk.theme import dress
+from nullah.files.catalogues import catalogue_for, load
 from nullah.files.recovery import Autosave
 from nullah.paper.palette import DAY, NIGHT, Palette
 
@@ -275,6 +277,9 @@ class Window(QMainWindow):
                 page.set_palette(self.palette_)
         self.place.setCurrentWidget(page)
         self.place.setFocusProxy(page)
+        whole = self.desk(self.station).fills_window()
+        for each in (self.rod, self.column, self.strip):
+            each.setVisible(not whole)
         if page is not self.bench:
             self.desk(self.station).refresh()
         self._lay_notices()
@@ -407,8 +412,9 @@ class Window(QMainWindow):
 
     # --- what is not of one station ---
 
-    def show_start(self) -> None:
-        """Show the page from which a piece is begun or opened again."""
+    @property
+    def start_page(self) -> StartPage:
+        """The page from which a piece is begun, made when it is first wanted."""
         if self._start is None:
             from nullah.desk.start_page import StartPage
 
@@ -417,11 +423,16 @@ class Window(QMainWindow):
             self._start.opened.connect(self.papers.open_path)
             self._start.sample.connect(self.papers.open_sample)
             self._start.left.connect(self.leave_start)
-        self._start.setGeometry(self.frame.rect())
-        self._start.refresh()
-        self._start.show()
-        self._start.raise_()
-        self._start.setFocus()
+        return self._start
+
+    def show_start(self) -> None:
+        """Show the page from which a piece is begun or opened again."""
+        page = self.start_page
+        page.setGeometry(self.frame.rect())
+        page.refresh()
+        page.show()
+        page.raise_()
+        page.setFocus()
 
     def leave_start(self) -> None:
         """Go on with the piece that is open."""
@@ -441,23 +452,17 @@ class Window(QMainWindow):
 
         Preferences(self).open()
 
-    def show_shop(self) -> None:
-        """Show the tools and habits of the person."""
-        from nullah.desk.my_shop import MyShop
-
-        MyShop(self).open()
+    def take_terms(self, terms: str) -> None:
+        """Show other terms of the trade, and remember them; nothing: those of the system."""
+        self.settings.terms = terms
+        self.document.take_terms(load(terms) if terms else catalogue_for(os.environ))
+        self.show_station(self.station)
 
     def show_manual(self, page: str = "") -> None:
         """Show the manual, at the page of this station or another."""
         from nullah.desk.manual import Manual
 
         Manual.open_at(self, page or STATIONS[self.station].id)
-
-    def begin_tour(self) -> None:
-        """Walk through a first box in this very window."""
-        from nullah.desk.tour import Tour
-
-        self._tour = Tour(self)
 
     def show_about(self) -> None:
         """Say what this is."""

@@ -11,9 +11,8 @@ from PySide6.QtGui import QColor, QImage, QPageLayout, QPageSize, QPainter, QPdf
 from nullah.core.drawing import Drawing
 from nullah.core.limits import shown
 from nullah.core.sheets.page import Sheet
-from nullah.paper.painter import paint
+from nullah.paper.painter import paint_page
 from nullah.paper.palette import INK, Palette
-from nullah.paper.scale import Scale
 from nullah.paper.svg import SvgPainter
 from nullah.writing import why, write_file
 
@@ -53,7 +52,7 @@ def pdf_of(sheets: Sequence[Sheet], painted: Callable[[int], None] = lambda page
             painter.begin(writer)
         else:
             writer.newPage()
-        paint(painter, sheet.drawing, Scale(per_mm, per_mm), INK)
+        paint_page(painter, sheet.drawing, (sheet.width_mm, sheet.height_mm), per_mm)
         painted(number)
     painter.end()
     return bytes(buffer.data().data())
@@ -84,7 +83,7 @@ def write_svg(sheet: Sheet, target: Path) -> None:
 def svg_of(sheet: Sheet) -> str:
     """Return one sheet as SVG, sized in mm, with its type as outlines."""
     painter = SvgPainter(sheet.width_mm, sheet.height_mm, _SVG_PER_MM, sheet.title)
-    paint(painter, sheet.drawing, Scale(_SVG_PER_MM, _SVG_PER_MM), INK)
+    paint_page(painter, sheet.drawing, (sheet.width_mm, sheet.height_mm), _SVG_PER_MM)
     return painter.text()
 
 
@@ -118,7 +117,7 @@ def picture(drawing: Drawing, width_mm: float, height_mm: float, per_mm: float, 
     image = QImage(round(width_mm * per_mm), round(height_mm * per_mm), QImage.Format.Format_ARGB32)
     image.fill(QColor(palette.ground))
     painter = QPainter(image)
-    paint(painter, drawing, Scale(per_mm, per_mm), palette)
+    paint_page(painter, drawing, (width_mm, height_mm), per_mm, palette)
     painter.end()
     return image
 

@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Callable
 from typing import NamedTuple
 
 from PySide6.QtCore import QPoint, QPointF, QRect, QRectF
 from PySide6.QtGui import QFontMetricsF, QPaintDevice, QPaintEngine, QPaintEngineState, QPainter, QRegion, QTextItem
-from PySide6.QtWidgets import QAbstractScrollArea, QWidget
+from PySide6.QtWidgets import QAbstractScrollArea, QHeaderView, QTableView, QWidget
 
 
 class PaintedText(NamedTuple):
@@ -129,21 +130,48 @@ def painted_texts(whole: QWidget) -> list[PaintedText]:
 
 
 def _scrolled_out(widget: QWidget, box: QRectF) -> bool:
-    """Return whether a line lies over the upper or lower edge of what can be scrolled up or down."""
+    """Return whether a line lies over an edge beyond which it can be scrolled to."""
     area = widget.parentWidget()
-    if not isinstance(area, QAbstractScrollArea) or area.viewport() is not widget:
+    if isinstance(widget, QHeaderView) or isinstance(area, QHeaderView):
+        area = area if isinstance(area, QTableView) else area.parentWidget() if area is not None else None
+    elif not isinstance(area, QAbstractScrollArea) or area.viewport() is not widget:
         return False
-    can_scroll = area.verticalScrollBar().maximum() > 0
-    return can_scroll and (box.top() < 0 or box.bottom() > widget.height())
+    if not isinstance(area, QAbstractScrollArea):
+        return False
+    down, along = area.verticalScrollBar().maximum() > 0, area.horizontalScrollBar().maximum() > 0
+    return (down and (box.top() < 0 or box.bottom() > widget.height())) or (
+        along and (box.left() < 0 or box.right() > widget.width())
+    )
 
 
 def _painted_by(widget: QWidget) -> list[tuple[str, QRectF, float, QRectF | None]]:
     """Return the words that one widget paints, without those of its children."""
-    device = _Device(widget.width(), widget.height())
+    whole = QRegion(QRect(0, 0, widget.width(), widget.height()))
+
+    def paint(painter: QPainter) -> None:
+        widget.render(painter, QPoint(0, 0), whole, QWidget.RenderFlag(0))
+
+    return _painting((widget.width(), widget.height()), paint)
+
+
+def _painting(
+    size: tuple[int, int], paint: Callable[[QPainter], None]
+) -> list[tuple[str, QRectF, float, QRectF | None]]:
+    device = _Device(*size)
     painter = QPainter(device)
-    widget.render(painter, QPoint(0, 0), QRegion(QRect(0, 0, widget.width(), widget.height())), QWidget.RenderFlag(0))
+    paint(painter)
     painter.end()
     return device.engine.found
+
+
+def texts_of(size: tuple[int, int], paint: Callable[[QPainter], None]) -> list[PaintedText]:
+    """Return every line of words that a painting has on a page of so many pixels; what reaches over it is cut off."""
+    page = QRectF(0, 0, *size)
+    return [
+        PaintedText(text, box, angle, not page.contains(box))
+        for text, box, angle, _ in _painting(size, paint)
+        if text.strip()
+    ]
 
 
 def overlaps(texts: list[PaintedText], least: float = 0.5) -> list[tuple[PaintedText, PaintedText]]:

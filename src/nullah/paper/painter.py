@@ -15,11 +15,12 @@ from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QBrush, QColor, QPainter, QPen
 
 from nullah.core.drawing import Dimension, Drawing, Fill, Label, Path, Ring, Role, hatch_lines
+from nullah.core.label_placing import LabelBox
 from nullah.core.refs import Ref
 from nullah.core.wood.species import SpeciesError, find_species
 from nullah.paper.labels import PlacedText, PlacedTexts, dimension_line, placed_texts, text_of
 from nullah.paper.lettering import cap_height, typeface, width_of
-from nullah.paper.palette import Palette, mixed
+from nullah.paper.palette import INK, Palette, mixed
 from nullah.paper.scale import Scale
 from nullah.paper.svg import SvgPainter
 
@@ -57,6 +58,10 @@ def _stroke(role: Role, palette: Palette) -> _Stroke:
             return _Stroke(palette.fails, 0.6)
         case _:
             return _Stroke(palette.wood_line, 0.32)
+
+
+#: No word stands nearer to the edge of a page, mm: what printers leave white.
+_PAGE_EDGE = 4.0
 
 
 def paint(
@@ -104,6 +109,29 @@ def paint(
     for note in texts.notes:
         work.words(note, palette.text)
     painter.restore()
+
+
+def paint_page(
+    painter: QPainter | SvgPainter, page: Drawing, size_mm: tuple[float, float], per_mm: float, palette: Palette = INK
+) -> None:
+    """Paint a page of paper at full size: no word reaches over its edge.
+
+    Parameters
+    ----------
+    painter : QPainter or SvgPainter
+        Already begun on its device.
+    page : Drawing
+    size_mm : (width, height)
+        Of the page, mm.
+    per_mm : float
+        Dots of the device to the millimetre.
+    palette : Palette
+        Ink on paper, if left out.
+    """
+    scale = Scale(per_mm, per_mm)
+    edge = _PAGE_EDGE * per_mm
+    room = LabelBox(edge, edge, size_mm[0] * per_mm - edge, size_mm[1] * per_mm - edge)
+    paint(painter, page, scale, palette, texts=placed_texts(page, scale, room))
 
 
 class _Work:

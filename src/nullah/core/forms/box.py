@@ -25,7 +25,10 @@ from nullah.core.piece.shaping import Notch
 from nullah.core.piece.space import Side
 
 _CORNERS = Choice(
-    "corners", "Corners", (("dovetailed", N_("dovetailed")), ("rabbeted", N_("rabbeted")), ("grooved", N_("grooved")))
+    "corners",
+    "Corners",
+    (("dovetailed", N_("dovetailed")), ("rabbeted", N_("rabbeted")), ("grooved", N_("grooved"))),
+    shape=True,
 )
 _TAILS_ON = Choice(
     "tails_on", "Tails on", (("sides", N_("front and back")), ("ends", N_("the ends"))), ("corners", ("dovetailed",))
@@ -40,6 +43,7 @@ _LID = Choice(
         ("sliding", N_("sliding")),
         ("hinged", N_("hinged, with a stay")),
     ),
+    shape=True,
 )
 
 

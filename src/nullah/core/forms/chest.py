@@ -18,9 +18,9 @@ from nullah.core.piece.part import Needs
 from nullah.core.piece.shaping import Arch, OgeeFoot
 from nullah.core.piece.space import Axis, Side
 
-_FEET = Choice("feet", "Feet", (("arch", N_("an arch")), ("ogee", N_("ogees")), ("plain", N_("plain"))))
-_TILL = Choice("till", "Small compartment", (("left", N_("at the left")), ("none", N_("none"))))
-_LID = Choice("lid", "Lid", (("battened", N_("battened")), ("none", N_("none"))))
+_FEET = Choice("feet", "Feet", (("arch", N_("an arch")), ("ogee", N_("ogees")), ("plain", N_("plain"))), shape=True)
+_TILL = Choice("till", "Small compartment", (("left", N_("at the left")), ("none", N_("none"))), shape=True)
+_LID = Choice("lid", "Lid", (("battened", N_("battened")), ("none", N_("none"))), shape=True)
 
 
 def _define(chosen: Choices) -> tuple[Definition, ...]:

@@ -16,7 +16,10 @@ from nullah.core.piece.joint import Hold, Joint, JointQuantities
 from nullah.core.piece.space import Axis, Side
 
 _CORNERS = Choice(
-    "corners", "Corners", (("dovetailed", N_("dovetailed")), ("rabbeted", N_("rabbeted")), ("mitred", N_("mitred")))
+    "corners",
+    "Corners",
+    (("dovetailed", N_("dovetailed")), ("rabbeted", N_("rabbeted")), ("mitred", N_("mitred"))),
+    shape=True,
 )
 # The usual way first: such a holder is sized by what stands in it.
 _SIZING = SIZING._replace(options=(SIZING.options[2], SIZING.options[0], SIZING.options[1]))

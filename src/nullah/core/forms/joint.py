@@ -206,7 +206,7 @@ KINDS: dict[str, _Kind] = {
     ),
 }
 
-_KIND = Choice("joint", N_("Joint"), tuple((name, kind.title) for name, kind in KINDS.items()))
+_KIND = Choice("joint", N_("Joint"), tuple((name, kind.title) for name, kind in KINDS.items()), shape=True)
 
 
 def _define(chosen: Choices) -> tuple[Definition, ...]:

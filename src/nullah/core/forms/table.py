@@ -26,9 +26,12 @@ from nullah.core.piece.space import Axis, Box, Side
 
 _X, _Y, _Z = Axis.X, Axis.Y, Axis.Z
 _LEGS = Choice(
-    "legs", "Legs", (("inner", N_("tapered on two faces")), ("four", N_("on four faces")), ("straight", N_("straight")))
+    "legs",
+    "Legs",
+    (("inner", N_("tapered on two faces")), ("four", N_("on four faces")), ("straight", N_("straight"))),
+    shape=True,
 )
-_DRAWER = Choice("drawer", "Drawer", (("none", N_("none")), ("one", N_("one"))))
+_DRAWER = Choice("drawer", "Drawer", (("none", N_("none")), ("one", N_("one"))), shape=True)
 _REAR = Choice("rear", "Tenons meeting in a leg", (("short", N_("short of each other")), ("mitred", N_("mitred"))))
 _DRAWER_BOTTOM = BOTTOM._replace(name="drawer_bottom", title=N_("Drawer bottom"), when=("drawer", ("one",)))
 # Least distance from apron to taper, about 1/4 in (common practice).

@@ -17,7 +17,9 @@ from nullah.core.piece.space import Axis, Side
 
 _SHELVES = Choice("shelves", "Shelves", tuple((str(n), str(n)) for n in (2, 1, 3, 4, 5)))
 _DADOS = Choice("dados", "Dados", (("stopped", N_("stopped")), ("through", N_("through"))))
-_ENDS = Choice("ends", "Lower ends", (("ogee", N_("ogee")), ("chamfered", N_("chamfered")), ("plain", N_("plain"))))
+_ENDS = Choice(
+    "ends", "Lower ends", (("ogee", N_("ogee")), ("chamfered", N_("chamfered")), ("plain", N_("plain"))), shape=True
+)
 
 
 def _define(chosen: Choices) -> tuple[Definition, ...]:

@@ -20,13 +20,15 @@ Choices = Mapping[str, str]
 class Choice(NamedTuple):
     """Something to be chosen: its name, title, and the options with their titles; first is usual.
 
-    `when` limits it to where another choice (its name) has one of some options.
+    `when` limits it to where another choice (its name) has one of some options. `shape` says that the options
+    are told apart by how the piece looks, so that each can be shown as a drawing of it.
     """
 
     name: str
     title: str
     options: tuple[tuple[str, str], ...]
     when: tuple[str, tuple[str, ...]] = ("", ())
+    shape: bool = False
 
     def applies(self, chosen: Choices) -> bool:
         """Return whether there is anything to choose, with the other choices as they are."""

@@ -6,7 +6,7 @@ from collections.abc import Iterator
 
 from nullah.core.drawing import Anchor, Element, Label, Role, drawing
 from nullah.core.plan import Plan
-from nullah.core.sheets.page import A4, MARGIN, Sheet, card_on_paper, heading
+from nullah.core.sheets.page import A4, MARGIN, Sheet, card_on_pages, heading
 from nullah.core.stations.selection import Selection
 from nullah.core.stations.station import Station
 from nullah.core.wording.card import worded
@@ -34,12 +34,9 @@ def _pages(plan: Plan, station: Station, selection: Selection) -> Iterator[Sheet
         said = "" if not station.to_scale else "true size" if scale > 0.999 else f"1 : {1 / scale:.1f}"
         found.append(Label((A4[0] - MARGIN, 26), said, 2.8, Anchor.END, Role.FAINT))
         y += _ROUND + (bottom - top) * scale + 18
-    words, end = card_on_paper(card, MARGIN, y, _WIDE)
+    pages = card_on_pages(card, MARGIN, y, _WIDE)
     name = f"shown-{station.id}"
-    if end <= A4[1] - 10:
-        yield Sheet(name, title, drawing(found, words))
-        return
-    yield Sheet(f"{name}-page1", title, drawing(found))
-    again = heading(plan.project.piece.name, title, f"{station.title} · page 2")
-    words, _ = card_on_paper(card, MARGIN, 26, _WIDE)
-    yield Sheet(f"{name}-page2", title, drawing(again, words))
+    for page, words in enumerate(pages, start=1):
+        again = heading(plan.project.piece.name, title, f"{station.title} · page {page}")
+        suffix = f"-page{page}" if len(pages) > 1 else ""
+        yield Sheet(f"{name}{suffix}", title, drawing(found if page == 1 else again, words))

@@ -11,7 +11,7 @@ from nullah.core.card import Card, Remark, Severity
 from nullah.core.drawing import Anchor, Element, Label, Role, drawing
 from nullah.core.plan import Plan
 from nullah.core.rack.sizes import board_feet, quarters_name
-from nullah.core.sheets.page import A4, MARGIN, Sheet, card_on_paper, heading, paragraph
+from nullah.core.sheets.page import A4, MARGIN, Sheet, card_on_pages, heading, paragraph
 from nullah.core.stations.breakdown import draw_one_board, wood_to_buy
 from nullah.core.stations.selection import Selection
 from nullah.core.wording.card import worded
@@ -21,8 +21,8 @@ from nullah.core.work.sawing import saw_operations
 _WIDE = A4[0] - 2 * MARGIN
 
 
-def board_sheet(plan: Plan, board_plan: BoardPlan) -> Sheet:
-    """Make the sheet of one board: its parts to scale, and the cuts in order."""
+def board_sheets(plan: Plan, board_plan: BoardPlan) -> Iterator[Sheet]:
+    """Yield the pages of one board: its parts to scale, and the cuts in order."""
     board = board_plan.board
     title = f"Breaking down {board.name}"
     found: list[Element] = heading(plan.project.piece.name, title, board.species)
@@ -35,8 +35,11 @@ def board_sheet(plan: Plan, board_plan: BoardPlan) -> Sheet:
     remarks = [Remark(LiesWrongly(names[part], wrong), Severity.FAILURE) for part, wrong in board_plan.wrong.items()]
     remarks.append(Remark("Saw in the waste, beyond the line. Hold the falling piece. Gloves for rough timber."))
     card = worded(Card("", mark=tuple(steps), mind=tuple(remarks)), plan.reader)
-    text, _ = card_on_paper(card, MARGIN, y, _WIDE)
-    return Sheet(f"board-{board.id}", title, drawing(found, picture.elements, text))
+    pages = card_on_pages(card, MARGIN, y, _WIDE)
+    for page, words in enumerate(pages, start=1):
+        again = heading(plan.project.piece.name, title, f"{board.species} · page {page}")
+        head = [*found, *picture.elements] if page == 1 else again
+        yield Sheet(f"board-{board.id}" + (f"-page{page}" if page > 1 else ""), title, drawing(head, words))
 
 
 def buying_sheets(plan: Plan) -> Iterator[Sheet]:

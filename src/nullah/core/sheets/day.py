@@ -8,7 +8,7 @@ from datetime import datetime
 from nullah.core.bench.book import BookEntry, Event, in_words
 from nullah.core.bench.hours import clock, day_of
 from nullah.core.bench.tasks import Task, Trade
-from nullah.core.drawing import Element, Label, Role, drawing, line
+from nullah.core.drawing import Element, Role, drawing, line
 from nullah.core.plan import Plan
 from nullah.core.sheets.page import A4, MARGIN, Sheet, heading, paragraph
 from nullah.core.stations.daybook import time_of
@@ -19,7 +19,9 @@ from nullah.core.work.day_book import WorkState, standing
 from nullah.core.work.shop_list import shop_list
 
 _WIDE = A4[0] - 2 * MARGIN
-_LOWEST = A4[1] - 16
+_HIGHEST, _LOWEST = 26.0, A4[1] - 16
+#: A block that no page holds is begun on a page with at least so much room, mm.
+_TORN = 60.0
 # All cuts of a board are told, of other work the first steps.
 _MOST_CUTS = 24
 
@@ -90,29 +92,29 @@ def shop_sheets(plan: Plan) -> Iterator[Sheet]:
 
 
 def _paged(plan: Plan, name: str, title: str, note: str, blocks: Sequence[list[_Line]]) -> Iterator[Sheet]:
-    """Set blocks of lines on as many pages as they take; a block is not torn apart."""
-    pages: list[list[Element]] = []
-    found: list[Element] = []
-    y = 26.0
+    """Set blocks of lines on as many pages as they take; a block is torn apart only where no page holds it."""
+    pages: list[list[Element]] = [[]]
+    y = _HIGHEST
     for block in blocks:
-        set_lines: list[Element] = []
-        low = y
+        high = _height_of(block)
+        if pages[-1] and y + high > _LOWEST and (high < _LOWEST - _HIGHEST or y > _LOWEST - _TORN):
+            pages.append([])
+            y = _HIGHEST
         for text, size, role, bold in block:
-            words, low = paragraph(text, MARGIN, low, _WIDE, size, role, bold)
-            set_lines += words
-            low += 0.6
-        if low > _LOWEST and found:
-            pages.append(found)
-            found, moved = [], 26.0 - y
-            set_lines = [
-                label._replace(at=(label.at[0], label.at[1] + moved)) for label in set_lines if isinstance(label, Label)
-            ]
-            low += moved
-        found += set_lines
-        y = low + 1.6
-        found.append(line((MARGIN, y - 0.8), (A4[0] - MARGIN, y - 0.8), Role.FAINT))
-    pages.append(found)
+            words, low = paragraph(text, MARGIN, y, _WIDE, size, role, bold)
+            if low > _LOWEST and pages[-1]:
+                pages.append([])
+                words, low = paragraph(text, MARGIN, _HIGHEST, _WIDE, size, role, bold)
+            pages[-1] += words
+            y = low + 0.6
+        y += 1.6
+        pages[-1].append(line((MARGIN, y - 0.8), (A4[0] - MARGIN, y - 0.8), Role.FAINT))
     for number, page in enumerate(pages, start=1):
         told = note if len(pages) == 1 else f"{note} · page {number} of {len(pages)}"
         suffix = "" if len(pages) == 1 else f"-page{number}"
         yield Sheet(f"{name}{suffix}", title, drawing(heading(plan.project.piece.name, title, told), page))
+
+
+def _height_of(block: list[_Line]) -> float:
+    """Return how high a block of lines is, mm."""
+    return sum(paragraph(text, 0, 0, _WIDE, size, role, bold)[1] + 0.6 for text, size, role, bold in block)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from nullah.core.drawing import Anchor, Drawing, Label, Role, drawing
+from nullah.core.drawing import Anchor, Drawing, Label, Role, drawing, wrapped
 from nullah.core.joints.kinds import JointGroup, kinds_of
 from nullah.core.plan import Plan
 from nullah.core.sheets.page import A4, MARGIN, Sheet, card_on_pages, card_on_paper, heading
@@ -15,6 +15,9 @@ _WIDE = A4[0] - 2 * MARGIN
 # The drawing may take so much of the page's height, less where there is much to say, and its measures so much round
 # it, mm.
 _HEIGHTS, _ROUND = (92.0, 75.0, 60.0, 48.0, 38.0), 22.0
+
+#: So many letters of the names of its parts stand in a line over a joint.
+_LETTERS = 92
 
 
 def joint_sheets(plan: Plan) -> Iterator[Sheet]:
@@ -52,16 +55,12 @@ def _picture(plan: Plan, kind: JointGroup, high: float) -> tuple[Drawing, float]
     shown = draw_mates(plan, kind, titled=False)
     left, top, right, bottom = shown.bounds()
     scale = min((_WIDE - 2 * _ROUND) / max(right - left, 1.0), (high - _ROUND) / max(bottom - top, 1.0), 1.0)
-    y = 30 + _ROUND
+    lines = wrapped(", ".join(names), _LETTERS)
+    y = 26 + 4 * len(lines) + _ROUND
     said = "true size" if scale > 0.999 else f"1 : {1 / scale:.1f}"
     words = (
         Label((A4[0] - MARGIN, 26), said, 2.8, Anchor.END, Role.FAINT),
-        Label((MARGIN, 26), _short(names), 2.8, Anchor.START, Role.FAINT),
+        *(Label((MARGIN, 26 + 4 * number), text, 2.8, Anchor.START, Role.FAINT) for number, text in enumerate(lines)),
     )
     picture = shown.moved(MARGIN + _ROUND - left * scale, y - top * scale, scale)
     return drawing(words, picture.elements), y + (bottom - top) * scale + 16
-
-
-def _short(names: list[str]) -> str:
-    text = ", ".join(names)
-    return text if len(text) < 95 else f"{text[:92].rsplit(',', 1)[0]}, …"

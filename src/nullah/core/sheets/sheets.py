@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from nullah.core.bench.cutlist import CutGroup, grouped, price_of, short, volumes
+from nullah.core.bench.cutlist import CutGroup, grouped, price_of, volumes
 from nullah.core.card import Card, Remark, Setting, Severity
 from nullah.core.drawing import (
     Anchor,
@@ -19,6 +19,7 @@ from nullah.core.drawing import (
     grain_lines,
     line,
     rectangle,
+    wrapped,
 )
 from nullah.core.joints import views
 from nullah.core.joints.dovetail.corners import Corner
@@ -29,12 +30,22 @@ from nullah.core.piece.part import Part
 from nullah.core.plan import Plan, cut_list
 from nullah.core.rack.board import write_price
 from nullah.core.refs import PartRef, QuantityRef
-from nullah.core.sheets.boards import board_sheet, buying_sheets
+from nullah.core.sheets.boards import board_sheets, buying_sheets
 from nullah.core.sheets.day import book_sheets, day_sheets, shop_sheets
 from nullah.core.sheets.face_templates import face_templates
 from nullah.core.sheets.joints import joint_sheets
 from nullah.core.sheets.milling import milling_sheets
-from nullah.core.sheets.page import A4, MARGIN, Sheet, card_on_paper, check_scale, cut_to_band, heading, paragraph
+from nullah.core.sheets.page import (
+    A4,
+    MARGIN,
+    Sheet,
+    card_on_pages,
+    card_on_paper,
+    check_scale,
+    cut_to_band,
+    heading,
+    paragraph,
+)
 from nullah.core.sheets.shape_templates import shape_templates
 from nullah.core.sheets.story_stick import story_stick_sheets
 from nullah.core.sheets.wrap import wrap_sheets
@@ -52,10 +63,10 @@ def all_sheets(plan: Plan) -> tuple[Sheet, ...]:
     if not plan.parts:
         return (_cannot(plan),)
     sheets = [*_cut_list_sheets(plan)]
-    sheets += [board_sheet(plan, board) for board in plan.boards if board.placed]
+    sheets += [sheet for board in plan.boards if board.placed for sheet in board_sheets(plan, board)]
     sheets += milling_sheets(plan)
     sheets += buying_sheets(plan)
-    sheets += [part_sheet(plan, part) for part in plan.parts]
+    sheets += [sheet for part in plan.parts for sheet in part_sheets(plan, part)]
     sheets += joint_sheets(plan)
     sheets += wrap_sheets(plan)
     sheets += face_templates(plan)
@@ -77,13 +88,22 @@ def _cannot(plan: Plan) -> Sheet:
     return Sheet("piece", "This piece cannot be made yet", drawing(found))
 
 
+#: So many letters of a name, a wood and a note stand in a line of the cut list.
+_NAME_LETTERS, _WOOD_LETTERS, _NOTE_LETTERS = 30, 17, 104
+#: How far down a page the cut list goes, mm: below it stands what it comes to.
+_CUT_LIST_FOOT = 262.0
+
+
 def _cut_list_sheets(plan: Plan) -> Iterator[Sheet]:
     """Make the cut list, equal parts together, over as many pages as it takes."""
     groups = list(grouped(cut_list(plan)))
-    room = 21
-    pages = max(1, -(-len(groups) // room))
-    for number in range(pages):
-        shown = groups[number * room : (number + 1) * room]
+    filled: list[list[CutGroup]] = [[]]
+    for group in groups:
+        if _cut_list_rows(plan, [*filled[-1], group], []) > _CUT_LIST_FOOT:
+            filled.append([])
+        filled[-1].append(group)
+    pages = len(filled)
+    for number, shown in enumerate(filled):
         note = "all figures are finished unless they say rough" + (
             f" · page {number + 1} of {pages}" if pages > 1 else ""
         )
@@ -120,22 +140,24 @@ def _cut_list_rows(plan: Plan, groups: list[CutGroup], found: list[Element]) -> 
         )
         rough = f"{row.pieces} × ({rough})" if row.pieces > 1 else rough
         figures = (
-            f"{group.quantity} ×",
-            short(plan.reader.name_together(group.names), 30),
-            write(row.cut_length, unit=False),
-            write(row.width, unit=False),
-            write(row.thickness, unit=False),
-            rough,
-            short(row.species, 17),
+            [f"{group.quantity} ×"],
+            wrapped(plan.reader.name_together(group.names), _NAME_LETTERS),
+            [write(row.cut_length, unit=False)],
+            [write(row.width, unit=False)],
+            [write(row.thickness, unit=False)],
+            [rough],
+            wrapped(row.species, _WOOD_LETTERS),
         )
-        for (x, _), text in zip(columns, figures, strict=True):
-            found.append(Label((MARGIN + x, y), text, 3.2, Anchor.START, bold=x == 9))
+        for (x, _), lines in zip(columns, figures, strict=True):
+            for at, text in enumerate(lines):
+                found.append(Label((MARGIN + x, y + 4 * at), text, 3.2, Anchor.START, bold=x == 9))
+        y += 4 * (max(len(lines) for lines in figures) - 1)
         notes = [f"… leave long; cut when measured: {row.waits}" if row.waits else "", _boards_of(group)]
         told = "; ".join(note for note in notes if note)
-        if told:
+        for text in wrapped(told, _NOTE_LETTERS) if told else ():
             y += 4
             role = Role.FLAW if row.waits else Role.FAINT
-            found.append(Label((MARGIN + 9, y), short(told, 104), 2.6, Anchor.START, role))
+            found.append(Label((MARGIN + 9, y), text, 2.6, Anchor.START, role))
         found.append(line((MARGIN, y + 3.4), (A4[0] - MARGIN, y + 3.4), Role.FAINT))
     return y
 
@@ -160,14 +182,20 @@ def _cut_list_foot(plan: Plan, groups: list[CutGroup], y: float) -> list[Element
     return words
 
 
-def part_sheet(plan: Plan, part: Part) -> Sheet:
-    """Make the bench sheet of one part: its face with all that is marked on it, and its settings."""
+def part_sheets(plan: Plan, part: Part) -> Iterator[Sheet]:
+    """Yield the pages of one part's bench sheet: its face with all that is marked on it, and its settings."""
     title = f"{part.number}  {part.name.capitalize()}"
-    found: list[Element] = heading(plan.project.piece.name, title, plan.species_of(part))
+    name = f"part-{part.number}-{part.id}"
     shaping = _shaping(plan, part)
     picture, y = _shaped_part(plan, part, shaping) if shaping else _plain_part(plan, part)
-    text, y = card_on_paper(worded(_part_card(plan, part), plan.reader), MARGIN, y, _WIDE)
-    return Sheet(f"part-{part.number}-{part.id}", title, drawing(found, picture.elements, text))
+    pages = card_on_pages(worded(_part_card(plan, part), plan.reader), MARGIN, y, _WIDE)
+    for page, words in enumerate(pages, start=1):
+        said = plan.species_of(part) + (f" · page {page} of {len(pages)}" if len(pages) > 1 else "")
+        yield Sheet(
+            name if page == 1 else f"{name}-page{page}",
+            title,
+            drawing(heading(plan.project.piece.name, title, said), picture.elements if page == 1 else (), words),
+        )
 
 
 def _shaping(plan: Plan, part: Part) -> tuple[Operation, ...]:

@@ -78,6 +78,10 @@ def draw_calendar(plan: Plan, stand: WorkState, now: datetime) -> Drawing:
     return drawing(_days(plan, stand, days, 110.0 / max(longest, 60.0)))
 
 
+#: So many letters of what is done on a day stand beside it.
+_DAY_LETTERS = 36
+
+
 def _days(
     plan: Plan, stand: WorkState, days: dict[datetime, list[tuple[Task, float]]], per_minute: float
 ) -> Iterator[Element]:
@@ -127,9 +131,12 @@ def _gathered(found: list[tuple[Task, float]]) -> Iterator[tuple[Task, float]]:
 
 
 def _day_in_words(found: list[tuple[Task, float]]) -> str:
-    trades = dict.fromkeys(task.trade.value for task, _ in found)
-    text = ", ".join(trades)
-    return text if len(text) <= 44 else f"{text[:43].rstrip(', ')}…"
+    trades = list(dict.fromkeys(task.trade.value for task, _ in found))
+    shown = trades
+    while len(", ".join(shown)) > _DAY_LETTERS:
+        shown = shown[:-1]
+    left = len(trades) - len(shown)
+    return ", ".join(shown) + (f" and {left} more" if left else "")
 
 
 # --- the card -------------------------------------------------------------------------------------

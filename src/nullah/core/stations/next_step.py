@@ -8,7 +8,19 @@ from nullah.core.bench.book import in_words
 from nullah.core.bench.tasks import JointStep, Task, Trade
 from nullah.core.bench.working import GLUES
 from nullah.core.card import Card, Remark, Setting, Severity
-from nullah.core.drawing import Anchor, Dimension, Drawing, Element, Fill, Label, Role, drawing, grain_lines, rectangle
+from nullah.core.drawing import (
+    Anchor,
+    Dimension,
+    Drawing,
+    Element,
+    Fill,
+    Label,
+    Role,
+    drawing,
+    grain_lines,
+    rectangle,
+    wrapped,
+)
 from nullah.core.joints.kinds import JointGroup
 from nullah.core.lengths import Direction
 from nullah.core.piece.joint import Hold
@@ -86,8 +98,12 @@ def draw_next(plan: Plan, stand: WorkState, task: Task | None) -> Drawing:
     told = f"{stand.done} of {stand.total} done · now {task.trade.value} · about {in_words(minutes)}"
     # Above the names of mates and their measures, which stand over a joint.
     up = -36 if joint_of(plan, task) is not None else -22 - room_above(shown)
+    titles = wrapped(task.title, _ON_BENCH)
     words = [
-        Label((left, top), _short(task.title, _ON_BENCH), 5.2, Anchor.START, bold=True, nudge_mm=(0, up)),
+        *(
+            Label((left, top), text, 5.2, Anchor.START, bold=True, nudge_mm=(0, up - 7.2 * (len(titles) - 1 - number)))
+            for number, text in enumerate(titles)
+        ),
         Label((left, top), told, 3.2, Anchor.START, Role.FAINT, nudge_mm=(0, up + 7)),
     ]
     again = stand.progress.again.get(task.id)
@@ -106,10 +122,6 @@ def idle_words(plan: Plan, stand: WorkState) -> str:
     return "Nothing can be done just now: glue, finish or wood must dry first."
 
 
-def _short(title: str, most: int = 74) -> str:
-    return title if len(title) <= most else f"{title[: most - 1].rstrip()}…"
-
-
 # --- the card -------------------------------------------------------------------------------------
 
 
@@ -118,10 +130,10 @@ def task_card(plan: Plan, stand: WorkState, task: Task) -> Card:
     joint = joint_of(plan, task)
     if joint is not None:
         card = step_card(plan, joint_work(plan, joint[0]), joint[1])
-        return card._replace(title=_short(task.title))
+        return card._replace(title=task.title)
     settings, steps, mind = _told(plan, stand, task)
     cautions = tuple(Remark(text) for text in task_cautions(task.trade, plan.reader))
-    return Card(_short(task.title), tuple(settings), tuple(steps), (*mind, *cautions))
+    return Card(task.title, tuple(settings), tuple(steps), (*mind, *cautions))
 
 
 def _told(plan: Plan, stand: WorkState, task: Task) -> tuple[list[Setting], list[str], list[Remark]]:

@@ -5,13 +5,26 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from nullah.core.card import Card, Remark, Setting, Severity
-from nullah.core.drawing import Anchor, Drawing, Element, Fill, Label, Path, Point, Role, drawing, line, rectangle
+from nullah.core.drawing import (
+    Anchor,
+    Drawing,
+    Element,
+    Fill,
+    Label,
+    Path,
+    Point,
+    Role,
+    drawing,
+    line,
+    rectangle,
+    wrapped,
+)
 from nullah.core.fixes import Fix, Give, SlotScrews
 from nullah.core.ledger import Origin
 from nullah.core.lengths import Length, from_float
 from nullah.core.piece.joint import Hold
 from nullah.core.plan import USUAL_WOOD, Plan
-from nullah.core.refs import PartRef, QuantityRef, quantity_ref
+from nullah.core.refs import PartRef, QuantityRef, Ref, quantity_ref
 from nullah.core.season.facts import GluedAcross, MostStrained, MustMove, NothingMoves, TooWet, WoodNotChosen
 from nullah.core.season.fits import Fit, Verdict
 from nullah.core.season.strain import Strain
@@ -25,6 +38,8 @@ from nullah.core.work.seasons import Season, room_to_leave, season_of
 # The year on the bench: a column for each month, names at the left; sizes of the drawing are those of paper, mm.
 _COLUMN, _NAMES, _CURVE, _ROW = 7.2, 50.0, 26.0, 14.5
 _WIDE = 12 * _COLUMN
+#: So many letters of a name stand beside its row.
+_LETTERS = 27
 #: So many fits and joints are drawn; the rest have room enough.
 _MOST_FITS, _MOST_STRAINS = 7, 3
 _WEIGHTS = {
@@ -106,22 +121,16 @@ def _months(season: Season, part: PartYear, plan: Plan) -> Iterator[Element]:
     yield Path(tuple(wood), Role.CHALK)
     yield line((0, up(now)), (_WIDE, up(now)), Role.GAUGE)
     yield Label((_WIDE, up(now)), f"now {now:.1f} %", 2.6, Anchor.END, nudge_mm=(-1, 2 if up(now) < 4 else -2))
-    words = f"{_short(part.part.name)}: {min(own):.1f} to {max(own):.1f} %"
-    yield Label((-_NAMES, 13.5), words, 3.0, Anchor.START, Role.CHALK)
+    words = f"{part.part.name}: {min(own):.1f} to {max(own):.1f} %"
+    for number, text in enumerate(wrapped(words, _LETTERS)):
+        yield Label((-_NAMES, 13.5 + 3.6 * number), text, 3.0, Anchor.START, Role.CHALK)
 
 
 def _width_row(plan: Plan, part: PartYear, y: float) -> Iterator[Element]:
     """Draw the width of the part in hand by month, what changes drawn many times as large, with the true figures."""
     widest = max(abs(each) for each in part.change) or 1.0
     times = 2.1 / widest
-    yield Label(
-        (-_NAMES, y + 1.5),
-        f"{_short(part.part.name)}, its width",
-        3.2,
-        Anchor.START,
-        bold=True,
-        ref=PartRef(part.part.id),
-    )
+    yield from _named((-_NAMES, y + 1.5), f"{part.part.name}, its width", ref=PartRef(part.part.id))
     words = f"{plan.marks.write(from_float(part.width))} now; change drawn {_round(times)}×"
     yield Label((-_NAMES, y + 6), words, 2.7, Anchor.START, Role.FAINT)
     for month, change in enumerate(part.change):
@@ -138,8 +147,8 @@ def _fit_row(plan: Plan, fit: Fit, y: float, in_hand: bool) -> Iterator[Element]
     times = 2.3 / max(max(fit.rooms), 0.5)
     part_id = fit.parts[0] if fit.parts else ""
     ref = PartRef(part_id) if part_id else None
-    title = _short(fit_title(fit, plan.reader, short=True))
-    yield Label((-_NAMES, y + 0.5), title, 3.2, Anchor.START, Role.CHALK if in_hand else Role.LABEL, bold=True, ref=ref)
+    title = fit_title(fit, plan.reader, short=True)
+    yield from _named((-_NAMES, y + 0.5), title, Role.CHALK if in_hand else Role.LABEL, ref)
     mark = {Severity.FAILURE: "▲ ", Severity.WARNING: "◆ ", Severity.NOTE: ""}[_WEIGHTS[fit.verdict]]
     colour = {Severity.FAILURE: Role.WARN, Severity.WARNING: Role.FLAW, Severity.NOTE: Role.FAINT}[
         _WEIGHTS[fit.verdict]
@@ -164,7 +173,7 @@ def _fit_row(plan: Plan, fit: Fit, y: float, in_hand: bool) -> Iterator[Element]
 
 def _strain_row(plan: Plan, strain: Strain, y: float) -> Iterator[Element]:
     name = f"{strain.moving.name} across {strain.still.name}"
-    yield Label((-_NAMES, y), _short(name), 3.2, Anchor.START, bold=True, ref=PartRef(strain.moving.id))
+    yield from _named((-_NAMES, y), name, ref=PartRef(strain.moving.id))
     yield Label((0, y), strain_line(strain, plan.reader), 3.0, Anchor.START, Role.WARN if strain.cracks else Role.FAINT)
 
 
@@ -177,8 +186,12 @@ def _round(times: float) -> str:
     return f"{times:.0f}" if times >= 3 else f"{times:.1f}"
 
 
-def _short(text: str) -> str:
-    return text if len(text) <= 27 else f"{text[:26].rstrip()}…"
+def _named(at: Point, name: str, role: Role = Role.LABEL, ref: Ref | None = None) -> Iterator[Label]:
+    """Write the name of a row; a long one in lines that end where a short one stands."""
+    lines = wrapped(name, _LETTERS)
+    for number, text in enumerate(lines):
+        up = 3.4 * (len(lines) - 1 - number)
+        yield Label((at[0], at[1] - up), text, 3.2, Anchor.START, role, bold=True, ref=ref)
 
 
 # --- on the card ----------------------------------------------------------------------------------

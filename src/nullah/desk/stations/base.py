@@ -76,6 +76,10 @@ class StationDesk(QWidget):
         """Return what stands in the place of the drawing, if anything does."""
         return None
 
+    def fills_window(self) -> bool:
+        """Return whether what is shown wants the whole window, without rod, column and strip."""
+        return False
+
     def leave(self) -> None:
         """Stop whatever runs aside: the window closes."""
 

@@ -122,6 +122,9 @@ class DaybookDesk(StationDesk):
             return OrderTable(self._pick)
         return BookPage(self.document) if self._look == "book" else GlancePage()
 
+    def fills_window(self) -> bool:
+        return self._look == "glance"
+
     def clicked(self, ref: Ref | None) -> bool:
         if not isinstance(ref, TaskRef):
             return False

@@ -6,6 +6,7 @@ from collections.abc import Callable
 from functools import partial
 
 from PySide6.QtCore import QTimer
+from PySide6.QtGui import QImage
 from PySide6.QtWidgets import QComboBox, QWidget
 
 from nullah.core import actions
@@ -17,8 +18,11 @@ from nullah.core.wood.species import all_species
 from nullah.desk.bench import Bench
 from nullah.desk.document import Document
 from nullah.desk.stations.base import StationDesk, Verb, action, chooser, show_choice, tabs
+from nullah.desk.stations.drawn_choice import PICTURE, DrawnChoice
 from nullah.desk.stations.figures import FigureField, FigureFields
 from nullah.desk.stations.own_tool import OwnTool
+from nullah.desk.thumbnails import Thumbnails, with_choice
+from nullah.paper.palette import DAY, NIGHT
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
@@ -31,6 +35,8 @@ _FIGURES = (
 )
 # How long after the window stands the rest of it is filled in, in ms.
 _SOON_MS = 120
+# How long after a change the choices are drawn anew, in ms; a ground darker than this is the night's.
+_DRAWN_MS, _DARK = 400, 128
 _LOOKS = (("views", "Views"), ("turn", "Turn it"), ("figures", "Figures"), ("list", "Cut list"))
 _WOODS = (("shown", "Wood"), ("inside", "inside"))
 
@@ -42,6 +48,14 @@ class PieceDesk(StationDesk):
         super().__init__(document, bench)
         self._choices: tuple[Choice, ...] = ()
         self.boxes: dict[str, QComboBox] = {}
+        self.drawn: dict[str, DrawnChoice] = {}
+        self._drawn_for: tuple[object, ...] = ()
+        self._pictures = Thumbnails(self)
+        self._pictures.painted.connect(self._show_picture)
+        self._soon = QTimer(self)
+        self._soon.setSingleShot(True)
+        self._soon.setInterval(_DRAWN_MS)
+        self._soon.timeout.connect(self._draw)
         self._pages: dict[str, QWidget] = {}
         self.look = "views"
         self.looks = tabs(self, _LOOKS, self.show_look, self.line.looks)
@@ -89,6 +103,7 @@ class PieceDesk(StationDesk):
         self.page_wanted.emit()
 
     def leave(self) -> None:
+        self._pictures.drop(wait=True)
         turned = self._pages.get("turn")
         if turned is not None:
             turned.leave()  # type: ignore[attr-defined]
@@ -133,12 +148,17 @@ class PieceDesk(StationDesk):
                 box.addItem(chosen, chosen)
             show_choice(box, chosen)
         for choice in self._choices:
+            if choice.name in self.drawn:
+                self.drawn[choice.name].show_value(plan.choices[choice.name])
+                self.drawn[choice.name].setVisible(choice.applies(plan.choices))
+                continue
             box = self.boxes[choice.name]
             show_choice(box, plan.choices[choice.name])
             pair = box.parentWidget()
             if pair is not None:
                 pair.setVisible(choice.applies(plan.choices))
         self._figures.refresh()
+        self._draw_soon()
         self.add.setVisible(self.look == "views")
         if self._own is not None or ((part := plan.part(self.document.selection.part)) is not None and part.own):
             self.own.refresh()
@@ -146,17 +166,46 @@ class PieceDesk(StationDesk):
         if page is not None:
             page.refresh()  # type: ignore[attr-defined]
 
+    # --- the drawings of choices ---
+
+    def _draw_soon(self) -> None:
+        """Have the choices drawn anew when the form or another choice has changed, after the bench."""
+        piece = self.document.project.piece
+        key = (piece.form, piece.choices, piece.woods, self.palette().window().color().rgb())
+        if key != self._drawn_for and self.drawn:
+            self._drawn_for = key
+            self._soon.start()
+
+    def _draw(self) -> None:
+        self._pictures.drop()
+        palette = NIGHT if self.palette().window().color().lightness() < _DARK else DAY
+        project, chosen = self.document.project, self.document.plan.choices
+        for choice in self._choices:
+            if choice.name in self.drawn and choice.applies(chosen):
+                for value, _ in choice.options:
+                    shown = with_choice(project, choice.name, value)
+                    self._pictures.ask((choice.name, value), shown, PICTURE, palette)
+
+    def _show_picture(self, key: object, image: QImage) -> None:
+        if isinstance(key, tuple) and key[0] in self.drawn:
+            self.drawn[key[0]].show_picture(key[1], image)
+
     def _make_boxes(self, choices: tuple[Choice, ...]) -> None:
-        for box in self.boxes.values():
-            pair = box.parentWidget()
+        pairs = [box.parentWidget() for box in self.boxes.values()]
+        for pair in (*pairs, *self.drawn.values()):
             if pair is not None:
                 self._form.removeWidget(pair)
                 pair.hide()
                 pair.deleteLater()
-        self._choices, self.boxes = choices, {}
+        self._choices, self.boxes, self.drawn = choices, {}, {}
         for choice in choices:
             said = self.document.project.marks.catalogue.text
             options = [(value, said(title)) for value, title in choice.options]
+            if choice.shape:
+                drawn = DrawnChoice(said(choice.title), options, partial(self._choose, choice.name))
+                self._form.addWidget(drawn)
+                self.drawn[choice.name] = drawn
+                continue
             box = chooser(said(choice.title), options, partial(self._choose, choice.name), self._form)
             self.boxes[choice.name] = box
 

@@ -1,0 +1,86 @@
+"""The manual that ships: a page for each station, a glossary, all keys; F1 opens the page of the station in hand."""
+
+from __future__ import annotations
+
+from importlib.resources import files
+from typing import TYPE_CHECKING
+
+from PySide6.QtCore import Qt
+from PySide6.QtGui import QKeySequence
+from PySide6.QtWidgets import QDialog, QHBoxLayout, QListWidget, QListWidgetItem, QTextBrowser
+
+from nullah.core.stations import STATIONS
+
+if TYPE_CHECKING:
+    from nullah.desk.window import Window
+
+_KEYS = "keys"
+#: Keys of the bench, which stand in no menu.
+_BENCH = (
+    ("Left, Right", "go through what can be picked or typed on the bench"),
+    ("Return", "take it"),
+    ("Menu, Shift+F10", "what can be done with it"),
+    ("+, −, 0, 1", "zoom in, zoom out, fit, true size"),
+    ("Space and drag, middle button", "move the drawing"),
+    ("Shift and arrows", "move a board of one's own; Page up and down in depth; with Ctrl ten times as far"),
+    ("Delete", "delete the flaw or board that is picked"),
+    ("Escape", "give up what is being dragged or typed"),
+    ("Ctrl+Return", "the task of the Day Book is done"),
+)
+
+
+class Manual(QDialog):
+    """Pages at the left, the page at the right."""
+
+    def __init__(self, window: Window) -> None:
+        super().__init__(window)
+        self.setWindowTitle("Manual")
+        self.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
+        self.resize(860, 620)
+        self._window = window
+        row = QHBoxLayout(self)
+        self.pages = QListWidget()
+        self.pages.setAccessibleName("Pages of the manual")
+        self.pages.setMaximumWidth(190)
+        self.page = QTextBrowser()
+        self.page.setAccessibleName("Page of the manual")
+        self.page.setOpenLinks(False)
+        row.addWidget(self.pages)
+        row.addWidget(self.page, 1)
+        for name, title in self._titles():
+            item = QListWidgetItem(title)
+            item.setData(Qt.ItemDataRole.UserRole, name)
+            self.pages.addItem(item)
+        self.pages.currentItemChanged.connect(lambda item: self._show(str(item.data(Qt.ItemDataRole.UserRole))))
+
+    @staticmethod
+    def _titles() -> list[tuple[str, str]]:
+        return [*((station.id, station.title) for station in STATIONS), ("glossary", "Glossary"), (_KEYS, "Keys")]
+
+    @classmethod
+    def open_at(cls, window: Window, name: str) -> Manual:
+        """Open the manual at a page."""
+        manual = cls(window)
+        names = [each for each, _ in cls._titles()]
+        manual.pages.setCurrentRow(names.index(name) if name in names else 0)
+        manual.show()
+        manual.page.setFocus()
+        return manual
+
+    def _show(self, name: str) -> None:
+        self.page.setMarkdown(self._keys() if name == _KEYS else page_text(name))
+
+    def _keys(self) -> str:
+        """Return all keys as a page: those of the menus as they are, so that none is told otherwise."""
+        lines = ["# Keys", "", "| Key | What it does |", "|---|---|"]
+        for action in self._window.menus.actions:
+            keys = ", ".join(key.toString(QKeySequence.SequenceFormat.NativeText) for key in action.shortcuts())
+            if keys:
+                lines.append(f"| {keys} | {action.text().replace('&', '').partition(':')[0]} |")
+        lines += [f"| {keys} | {what} |" for keys, what in _BENCH]
+        return "\n".join(lines)
+
+
+def page_text(name: str) -> str:
+    """Return a page of the manual, as Markdown."""
+    return (files("nullah") / "manual" / f"{name}.md").read_text(encoding="utf-8")

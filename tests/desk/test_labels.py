@@ -1,0 +1,105 @@
+"""No label lies over another and none is cut off: read off what is painted, not off what was meant to be."""
+
+import itertools
+
+import pytest
+from PySide6.QtWidgets import QApplication
+
+from nullah.core import actions
+from nullah.core.beginning import begun
+from nullah.core.forms import FORMS
+from nullah.core.lengths import Marks, Unit
+from nullah.core.plan import work_out
+from nullah.core.project import Project
+from nullah.core.sheets.sheets import all_sheets
+from nullah.demo.plant_stair import plant_stair
+from nullah.demo.seed_cabinet import seed_cabinet, short_of_wood
+from nullah.desk.shots import _views_of, labels_of, write_shots
+from nullah.paper.painted_text import overlaps, painted_texts, texts_of
+from nullah.paper.painter import paint, paint_page
+from nullah.paper.palette import INK
+from nullah.paper.scale import Scale
+
+SIZES = [(1024, 700), (1280, 800), (1920, 1080), (3840, 2160)]
+
+
+def faults(texts):
+    """Return what lies over what, and what is cut off."""
+    pairs = [f"{one.text!r} over {other.text!r}" for one, other in overlaps(texts)]
+    return pairs + [f"{text.text!r} is cut off" for text in texts if text.cut_off]
+
+
+def of_form(form, unit, **choices):
+    project = begun(Project(marks=Marks(unit)), form)
+    for name, option in choices.items():
+        project = actions.choose(project, name, option)
+    return project
+
+
+SAMPLES = {
+    "cabinet": seed_cabinet,
+    "short of wood": short_of_wood,
+    "own boards": plant_stair,
+    "table": lambda: of_form("table", Unit.INCH, drawer="one"),
+    "case": lambda: of_form("case", Unit.MM, columns="3", drawers="all"),
+}
+
+
+@pytest.mark.sampled(8)
+@pytest.mark.parametrize(("size", "unit"), list(itertools.product(SIZES, (Unit.MM, Unit.INCH))))
+@pytest.mark.parametrize("sample", SAMPLES)
+def test_every_view_of_every_sample(open_window, sample, size, unit):
+    window = open_window(SAMPLES[sample]())
+    window.resize(*size)
+    window.show_unit(unit)
+    seen = 0
+    for name in _views_of(window):
+        for _ in range(3):
+            QApplication.processEvents()
+        texts = painted_texts(window.place)
+        seen += len(texts)
+        assert not faults(texts), name
+    assert seen > 150
+
+
+@pytest.mark.sampled(4)
+@pytest.mark.parametrize("form", [form for form in FORMS if form != "own"])
+@pytest.mark.parametrize("unit", [Unit.MM, Unit.INCH])
+def test_every_sheet_of_every_form(qapp, form, unit):
+    per_mm = 8
+    for sheet in all_sheets(work_out(of_form(form, unit))):
+        size = (round(sheet.width_mm * per_mm), round(sheet.height_mm * per_mm))
+
+        def painted(painter, sheet=sheet):
+            paint_page(painter, sheet.drawing, (sheet.width_mm, sheet.height_mm), per_mm)
+
+        assert not faults(texts_of(size, painted)), sheet.name
+
+
+def test_the_boxes_are_those_of_the_pictures(qapp, tmp_path):
+    shots = write_shots(tmp_path, (1024, 700), Unit.INCH, seed_cabinet())
+    found = labels_of(shots)["views"]
+    assert len(found) == len(list(tmp_path.glob("*.png"))) > 15
+    labels = {view["name"]: [label["text"] for label in view["labels"]] for view in found}
+    assert any(text.startswith("14 ") for text in labels["1-piece"]), "in inches, as asked"
+    for view in found:
+        wide, high = view["size"]
+        for label in view["labels"]:
+            left, top, width, height = label["box"]
+            assert left >= 0 and top >= 0 and left + width <= wide + 1 and top + height <= high + 1, label
+
+
+def test_it_would_be_noticed(qapp):
+    from nullah.core.drawing import Label, drawing
+
+    shown = drawing(Label((10, 10), "one over"), Label((12, 10), "the other"), Label((79, 40), "half of it is gone"))
+
+    def badly(painter):
+        from nullah.paper.labels import PlacedTexts, text_of
+
+        scale = Scale(8, 8)
+        paint(
+            painter, shown, scale, INK, texts=PlacedTexts({i: text_of(e, scale) for i, e in enumerate(shown.elements)})
+        )
+
+    assert len(faults(texts_of((640, 480), badly))) == 2
