@@ -101,7 +101,7 @@ class Bench(QWidget):
         self._space = False
         self._clear: QRectF | None = None
         self._clicked_at = QPointF(-1, -1)
-        self._texts_for: tuple[object, ...] = ()
+        self._texts_of, self._texts_for = Drawing(), tuple[object, ...]()
         self._texts = PlacedTexts({})
 
     def minimumSizeHint(self) -> QSize:
@@ -177,9 +177,9 @@ class Bench(QWidget):
     def texts(self) -> PlacedTexts:
         """Return where the words of the drawing stand, worked out anew when anything lies elsewhere."""
         clear = self._clear
-        key = (id(self.drawing), self.scale, self.size(), clear, self.lit)
-        if key != self._texts_for:
-            self._texts_for = key
+        key = (self.scale, self.size(), clear, self.lit)
+        if self.drawing is not self._texts_of or key != self._texts_for:
+            self._texts_of, self._texts_for = self.drawing, key
             taken = as_boxes([self._scale_box(), *([clear] if clear is not None else [])])
             self._texts = placed_texts(self.drawing, self.scale, self._room(), taken, self.lit)
         return self._texts

@@ -4,19 +4,76 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from functools import partial
-from typing import TYPE_CHECKING, NamedTuple
+from typing import NamedTuple, Protocol
 
 from PySide6.QtGui import QAction, QActionGroup, QKeySequence
-from PySide6.QtWidgets import QApplication, QMenu
+from PySide6.QtWidgets import QMenu, QMenuBar
 
 from nullah.core.stations import STATIONS
+from nullah.desk.bench import Bench
 from nullah.desk.column import CARD, CHOOSE
-from nullah.desk.settings import DAY_THEME, NIGHT_THEME, SYSTEM
-
-if TYPE_CHECKING:
-    from nullah.desk.window import Window
+from nullah.desk.document import Document
+from nullah.desk.papers import Papers
+from nullah.desk.settings import DAY_THEME, NIGHT_THEME, SYSTEM, Settings
 
 _THEMES = ((SYSTEM, "As the system"), (DAY_THEME, "Day"), (NIGHT_THEME, "Night"))
+
+
+class Desk(Protocol):
+    """What the menus ask of the window."""
+
+    document: Document
+    settings: Settings
+    papers: Papers
+    bench: Bench
+
+    def menuBar(self) -> QMenuBar:
+        """Return the menu bar."""
+
+    def show_start(self) -> None:
+        """Show the start page."""
+
+    def close(self) -> bool:
+        """Close the window."""
+
+    def copy_drawing(self) -> None:
+        """Copy what is shown."""
+
+    def show_preferences(self) -> None:
+        """Show the preferences."""
+
+    def show_station(self, number: int) -> None:
+        """Go to a station."""
+
+    def turn_column(self, side: int) -> None:
+        """Show a side of the column."""
+
+    def fold_column(self) -> None:
+        """Fold the column away, or out."""
+
+    def go_to_choices(self) -> None:
+        """Put the keyboard on the first choice."""
+
+    def choose_theme(self, theme: str) -> None:
+        """Take a theme."""
+
+    def change_full_screen(self) -> None:
+        """Fill the screen, or no longer."""
+
+    def rename(self) -> None:
+        """Put the keyboard on the name."""
+
+    def add_board(self) -> None:
+        """Add a board of one's own."""
+
+    def fill_picked(self, menu: QMenu) -> None:
+        """Put what can be done with what is picked into a menu."""
+
+    def show_manual(self, page: str = "") -> None:
+        """Open the manual."""
+
+    def show_about(self) -> None:
+        """Say what this is."""
 
 
 class Entry(NamedTuple):
@@ -30,7 +87,7 @@ class Entry(NamedTuple):
 class Menus:
     """Fills the menu bar of a window; what depends on the work is shown as it stands when a menu opens."""
 
-    def __init__(self, window: Window) -> None:
+    def __init__(self, window: Desk) -> None:
         self._window = window
         self.actions: list[QAction] = []
         self._file()
@@ -150,7 +207,7 @@ class Menus:
             Entry("T&rue size", "", window.bench.true_size),
             None,
         )
-        themes = menu.addMenu("T&heme")
+        themes = menu.addMenu("Th&eme")
         self._themes = QActionGroup(themes)
         for theme, text in _THEMES:
             action = themes.addAction(text)
@@ -159,18 +216,11 @@ class Menus:
             self._themes.addAction(action)
             action.triggered.connect(lambda _=False, theme=theme: window.choose_theme(theme))
         themes.aboutToShow.connect(self._check_theme)
-        self._add(menu, Entry("F&ull screen", "F11", self._full_screen))
+        self._add(menu, Entry("F&ull screen", "F11", window.change_full_screen))
 
     def _check_theme(self) -> None:
         for action in self._themes.actions():
             action.setChecked(action.data() == self._window.settings.theme)
-
-    def _full_screen(self) -> None:
-        window = self._window
-        if window.isFullScreen():
-            window.showNormal()
-        else:
-            window.showFullScreen()
 
     def _piece(self) -> None:
         window = self._window
@@ -186,7 +236,7 @@ class Menus:
         for action in self._of_picked:
             self._picked.removeAction(action)
         before = len(self._picked.actions())
-        self._window.fill_verbs(self._picked, self._window.picked_ref())
+        self._window.fill_picked(self._picked)
         self._of_picked = self._picked.actions()[before:]
 
     def _help(self) -> None:
@@ -199,8 +249,3 @@ class Menus:
             None,
             Entry("&About Nullah", "", window.show_about),
         )
-
-
-def copy_image(window: Window) -> None:
-    """Put the drawing that is shown on the clipboard."""
-    QApplication.clipboard().setPixmap(window.place.grab())

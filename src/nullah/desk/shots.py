@@ -10,8 +10,6 @@ from typing import Any, NamedTuple
 from PySide6.QtCore import QRectF
 
 from nullah.core import actions
-from nullah.core.breakdown.search import search_task
-from nullah.core.laying import reached, take_layout, task_of
 from nullah.core.lengths import Unit, mm
 from nullah.core.plan import work_out
 from nullah.core.project import Project
@@ -20,7 +18,7 @@ from nullah.core.stations import STATIONS
 from nullah.core.stations.selection import DayBookSelection, MillingSelection, MillingView, Selection
 from nullah.demo.built import BEGIN
 from nullah.demo.plant_stair import plant_stair
-from nullah.demo.seed_cabinet import seed_cabinet, short_of_wood
+from nullah.demo.seed_cabinet import seed_cabinet
 from nullah.desk.sighting import SightingPage
 from nullah.desk.start import application, make_window
 from nullah.desk.stations.breakdown import BreakdownDesk
@@ -206,11 +204,6 @@ def _sawing(window: Window) -> Iterator[str]:
         desk.step(1)
     yield "3-breakdown-saw-order"
     desk.show_order(False)
-    window.document.replace_project(short_of_wood(), None)
-    found = list(search_task(reached(task_of(window.document.plan)), 600))[-1]
-    window.document.do("lay the parts out", lambda project: take_layout(project, found.placements))
-    window.document.pick_part("top")
-    yield "3-breakdown-short"
 
 
 def _milling(window: Window, root: Path) -> Iterator[str]:

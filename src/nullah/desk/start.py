@@ -33,6 +33,8 @@ def application() -> QApplication:
     QApplication.setStyle("Fusion")
     app = QApplication(sys.argv[:1])
     app.setApplicationName("Nullah")
+    # What Wayland and the panel know the window by: the name of the desktop entry.
+    app.setDesktopFileName("nullah")
     return app
 
 

@@ -141,12 +141,14 @@ class StartPage(QWidget):
         first = self._settings.unit is None
         self.ask.setVisible(first)
         self.back.setVisible(bool(self._document.plan.parts))
-        self._show_recent()
         wanted = (self._palette, self.unit)
-        if wanted == self._painted_for:
+        anew = wanted != self._painted_for
+        if anew:
+            self._painter.drop()
+        self._show_recent()
+        if not anew:
             return
         self._painted_for = wanted
-        self._painter.drop()
         marks = Marks(self.unit)
         for form in FORMS:
             self._painter.ask(form, begun(Project(marks=marks), form), _PICTURE, self._palette)

@@ -68,11 +68,10 @@ class _Run(QRunnable):
         super().__init__()
         self.setAutoDelete(False)
         self.told = _Told()
-        self.key, self.begun = key, False
+        self.key = key
         self._project, self._size, self._palette = project, size, palette
 
     def run(self) -> None:
-        self.begun = True
         self.told.painted.emit(self, thumbnail(self._project, self._size, self._palette))
 
 
@@ -111,8 +110,8 @@ class Thumbnails(QObject):
     def drop(self, wait: bool = False) -> None:
         """Drop all that waits; `wait` for what is being painted, for closing the window."""
         self._wanted.clear()
-        self._pool.clear()
-        self._alive = {run for run in self._alive if run.begun}
+        # One that the pool has taken up already must live until it is done.
+        self._alive = {run for run in self._alive if not self._pool.tryTake(run)}
         if wait:
             self._pool.waitForDone()
 

@@ -9,8 +9,8 @@ from importlib import import_module
 from pathlib import Path
 from typing import Protocol, runtime_checkable
 
-from PySide6.QtCore import QPoint, QPointF, QRectF, Qt, SignalInstance
-from PySide6.QtGui import QCloseEvent, QResizeEvent
+from PySide6.QtCore import QMimeData, QPoint, QPointF, QRectF, Qt, SignalInstance
+from PySide6.QtGui import QCloseEvent, QDragEnterEvent, QDropEvent, QResizeEvent
 from PySide6.QtWidgets import (
     QApplication,
     QGridLayout,
@@ -56,6 +56,8 @@ if TYPE_CHECKING:
     from nullah.desk.editor import FigureEditor
     from nullah.desk.start_page import StartPage
 
+#: The window is no smaller, where the screen is not, pixels.
+_LEAST = (900, 600)
 #: Where there is more to choose than to carry away.
 _CHOOSE_FIRST = ("piece", "rack")
 
@@ -69,6 +71,12 @@ _DESKS = {
     "season": ("season", "SeasonDesk"),
     "daybook": ("daybook", "DaybookDesk"),
 }
+
+
+def _dropped(data: QMimeData) -> Path | None:
+    """Return the project among what is dropped, if there is one."""
+    paths = [Path(url.toLocalFile()) for url in data.urls() if url.isLocalFile()]
+    return next((path for path in paths if path.suffix == ".nullah"), None)
 
 
 @runtime_checkable
@@ -109,7 +117,7 @@ class Window(QMainWindow):
         self._drawn_for: tuple[object, ...] = ()
         self._lose = False
         self.setWindowTitle("Nullah")
-        self.setMinimumSize(900, 600)
+        self.setAcceptDrops(True)
         self._make_frame()
         self.papers = Papers(self, document, autosave, self.banner, settings)
         self.papers.before_replacing = self.enter_typing
@@ -163,6 +171,7 @@ class Window(QMainWindow):
     def _come_back(self) -> None:
         """Come back where and how the window was left, and never larger than the screen's free room."""
         free = self.screen().availableGeometry()
+        self.setMinimumSize(min(_LEAST[0], free.width()), min(_LEAST[1], free.height()))
         self.resize(min(1280, free.width()), min(800, free.height()))
         self.restoreGeometry(self.settings.window("geometry"))
         self.resize(min(self.width(), free.width()), min(self.height(), free.height()))
@@ -349,6 +358,17 @@ class Window(QMainWindow):
         """Put what can be done with something into a menu."""
         if ref is not None:
             fill_menu(menu, self.desk(self.station).verbs(ref))
+
+    def fill_picked(self, menu: QMenu) -> None:
+        """Put what can be done with what is picked into a menu."""
+        self.fill_verbs(menu, self.picked_ref())
+
+    def change_full_screen(self) -> None:
+        """Fill the screen, or no longer."""
+        if self.isFullScreen():
+            self.showNormal()
+        else:
+            self.showFullScreen()
 
     def _open_menu(self, ref: Ref | None, at: QPoint) -> None:
         """Open the context menu of what lies under the pointer, which is picked by it."""
@@ -549,6 +569,15 @@ class Window(QMainWindow):
     def open_path(self, path: Path) -> bool:
         """Open a project file; a sentence on the banner if it cannot be."""
         return self.papers.open_path(path)
+
+    def dragEnterEvent(self, event: QDragEnterEvent) -> None:
+        if _dropped(event.mimeData()) is not None:
+            event.acceptProposedAction()
+
+    def dropEvent(self, event: QDropEvent) -> None:
+        path = _dropped(event.mimeData())
+        if path is not None:
+            self.open_path(path)
 
     def closeEvent(self, event: QCloseEvent) -> None:
         self.enter_typing()

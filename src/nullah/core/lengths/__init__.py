@@ -19,7 +19,7 @@ from nullah.core.lengths.exact import (
 from nullah.core.lengths.marks import Marks, write_bought
 from nullah.core.lengths.reading import read_length
 from nullah.core.lengths.slopes import Slope, read_slope
-from nullah.core.lengths.units import STYLES, Style, entered, style_of
+from nullah.core.lengths.units import STYLES, Style, entered, round_size, style_of
 
 __all__ = [
     "MM_PER_INCH",
@@ -39,6 +39,7 @@ __all__ = [
     "mm",
     "read_length",
     "read_slope",
+    "round_size",
     "style_of",
     "write_bought",
 ]

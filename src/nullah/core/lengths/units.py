@@ -47,6 +47,10 @@ class Style(NamedTuple):
     area, volume, weight : DerivedUnit
     boards : tuple of str
         What boards typed on a sheet may look like.
+    said : tuple of (Fraction, Fraction)
+        From what size on a usual size is put on which step of the rule, both in the unit, the largest first; what is
+        less stays. No published source: it is how such sizes are said aloud. Nothing where usual sizes are round as
+        they are.
     """
 
     mm: Fraction
@@ -64,6 +68,7 @@ class Style(NamedTuple):
     volume: DerivedUnit
     weight: DerivedUnit
     boards: tuple[str, ...]
+    said: tuple[tuple[Fraction, Fraction], ...] = ()
 
 
 _METRIC_AREA, _METRIC_VOLUME = DerivedUnit(1e6, "m²", 2), DerivedUnit(1e9, "m³", 4)
@@ -122,6 +127,12 @@ STYLES = MappingProxyType(
             DerivedUnit(144 * 25.4**3, "bd ft", 2),
             DerivedUnit(0.45359237, "lb", 0),
             ("8' x 7 1/2 x 1", "6' 4/4 x 6 1/4 black walnut", "8' 1x12 white oak *3 shelf stock"),
+            (
+                (Fraction(4), Fraction(1, 2)),
+                (Fraction(1), Fraction(1, 4)),
+                (Fraction(3, 8), Fraction(1, 8)),
+                (Fraction(1, 8), Fraction(1, 16)),
+            ),
         ),
     }
 )
@@ -130,6 +141,23 @@ STYLES = MappingProxyType(
 def style_of(unit: Unit) -> Style:
     """Return how figures look in a unit."""
     return STYLES[unit]
+
+
+def round_size(length: Length, unit: Unit) -> Length:
+    """Return a length on the step of the rule on which one of about that size is said.
+
+    Examples
+    --------
+    >>> from nullah.core.lengths import mm
+    >>> round_size(mm(360), Unit.INCH).mm / MM_PER_INCH, round_size(mm(15), Unit.INCH).mm / MM_PER_INCH
+    (Fraction(14, 1), Fraction(5, 8))
+    >>> round_size(mm(360), Unit.MM).mm
+    Fraction(360, 1)
+    """
+    style = STYLES[unit]
+    size = length.mm / style.mm
+    step = next((step for least, step in style.said if size >= least), None)
+    return length if step is None else Length(round(size / step) * step * style.mm)
 
 
 def entered(length: Length, unit: Unit) -> Entry:

@@ -122,7 +122,7 @@ def _months(season: Season, part: PartYear, plan: Plan) -> Iterator[Element]:
     yield line((0, up(now)), (_WIDE, up(now)), Role.GAUGE)
     yield Label((_WIDE, up(now)), f"now {now:.1f} %", 2.6, Anchor.END, nudge_mm=(-1, 2 if up(now) < 4 else -2))
     words = f"{part.part.name}: {min(own):.1f} to {max(own):.1f} %"
-    for number, text in enumerate(wrapped(words, _LETTERS)):
+    for number, text in enumerate(wrapped(words, _LETTERS + 4)):
         yield Label((-_NAMES, 13.5 + 3.6 * number), text, 3.0, Anchor.START, Role.CHALK)
 
 

@@ -428,6 +428,11 @@ def tabs(
         button.clicked.connect(lambda _=False, value=value: chosen(value))
         group.addButton(button)
         made[value] = button
+    looks = row.parentWidget()
+    line = looks.parentWidget() if looks is not None else None
+    if isinstance(line, OneLine):
+        # Where the ways of looking stand behind one button, it says which is chosen.
+        group.buttonToggled.connect(lambda *_: line.fit())
     return made
 
 

@@ -8,11 +8,14 @@ from PySide6.QtCore import QSize, Qt
 from PySide6.QtGui import QIcon, QImage, QPixmap
 from PySide6.QtWidgets import QButtonGroup, QLabel, QToolButton, QVBoxLayout, QWidget
 
+from nullah.core.drawing import wrapped
 from nullah.desk.stations.base import Flow
 
 #: Size of a drawing, pixels: three of them stand side by side in the column.
 PICTURE = (74, 52)
-_WIDE, _HIGH = 88, 92
+_WIDE, _HIGH, _LINE = 88, 62, 18
+#: So many letters stand in a line under a drawing.
+_LETTERS = 13
 
 
 class DrawnChoice(QWidget):
@@ -37,8 +40,9 @@ class DrawnChoice(QWidget):
             button.setCheckable(True)
             button.setToolButtonStyle(Qt.ToolButtonStyle.ToolButtonTextUnderIcon)
             button.setIconSize(QSize(*PICTURE))
-            button.setFixedSize(_WIDE, _HIGH)
-            button.setText(_broken(text))
+            lines = wrapped(text, _LETTERS)
+            button.setFixedSize(_WIDE, _HIGH + _LINE * len(lines))
+            button.setText("\n".join(lines))
             button.setAccessibleName(f"{title}: {text}")
             button.setToolTip(text)
             button.clicked.connect(lambda _=False, value=value: chosen(value))
@@ -56,12 +60,3 @@ class DrawnChoice(QWidget):
         """Show how the piece looks with an option."""
         if value in self.buttons:
             self.buttons[value].setIcon(QIcon(QPixmap.fromImage(image)))
-
-
-def _broken(text: str) -> str:
-    """Break words into two lines, as even as they come."""
-    words = text.split()
-    if len(text) < 12 or len(words) < 2:
-        return text
-    best = min(range(1, len(words)), key=lambda at: max(len(" ".join(words[:at])), len(" ".join(words[at:]))))
-    return " ".join(words[:best]) + "\n" + " ".join(words[best:])
