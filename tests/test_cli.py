@@ -163,6 +163,20 @@ def test_shots_shows_every_main_view(tmp_path):
     assert len(list((tmp_path / "shots").glob("*.png"))) == 19
 
 
+def test_shots_of_a_project_tell_where_its_words_stand(tmp_path, capsys):
+    write_project(seed_box(), tmp_path / "box.nullah")
+    words = [sys.executable, "-m", "nullah.cli", "shots", str(tmp_path / "shots"), "--size", "1024x700"]
+    words += ["--units", "inches", "--project", str(tmp_path / "box.nullah"), "--labels", "-"]
+    done = subprocess.run(words, capture_output=True, text=True, check=False, env={"PATH": "/usr/bin:/bin"})
+    assert done.returncode == 0, done.stderr
+    views = json.loads(done.stdout)["views"]
+    assert {view["name"] for view in views} == {path.stem for path in (tmp_path / "shots").glob("*.png")}
+    assert any("″" in label["text"] for view in views for label in view["labels"])
+    for size in ("639x700", "1024", "1024x", "9000x700", "axb"):
+        assert "is not a size" in refused(capsys, "shots", str(tmp_path / "more"), "--size", size)
+    assert "none.nullah" in refused(capsys, "shots", str(tmp_path / "m"), "--project", str(tmp_path / "none.nullah"))
+
+
 def test_solids_are_written_as_asked(tmp_path, capsys):
     write_project(seed_box(), tmp_path / "box.nullah")
     assert main(["solids", str(tmp_path / "box.nullah"), "--out", str(tmp_path / "box.stl")]) == 0
