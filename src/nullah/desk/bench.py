@@ -18,7 +18,7 @@ from PySide6.QtGui import (
 )
 from PySide6.QtWidgets import QWidget
 
-from nullah.core.drawing import Dimension, Drawing, Element, Label, Path, Point, Ring
+from nullah.core.drawing import Dimension, Drawing, Element, Label, Path, Point, Ring, Role
 from nullah.core.label_placing import LabelBox
 from nullah.core.refs import Ref
 from nullah.paper.labels import PlacedText, PlacedTexts, as_boxes, dimension_line, placed_texts, text_of
@@ -275,12 +275,15 @@ class Bench(QWidget):
         return found
 
     def drawn_boxes(self) -> list[QRectF]:
-        """Return the boxes of the widget in which something is drawn: areas, and words as they would stand alone."""
-        return [
-            self._box(0, each) if isinstance(each, Path) else text_of(each, self.scale).rect()
-            for each in self.drawing.elements
-            if not isinstance(each, Path) or each.closed
-        ]
+        """Return the boxes of the widget in which something is drawn, words as they would stand alone."""
+        boxes: list[QRectF] = []
+        for each in self.drawing.elements:
+            if isinstance(each, Path) and not each.closed and each.role is not Role.CHALK:
+                continue
+            boxes.append(self._box(0, each) if isinstance(each, Path) else text_of(each, self.scale).rect())
+            if isinstance(each, Dimension):
+                boxes.append(QRectF(*dimension_line(each, self.scale)).normalized().adjusted(-4, -4, 4, 4))
+        return boxes
 
     def place_of(self, ref: Ref) -> QPointF:
         """Return a point of the widget on it: the middle of its dimension or area."""

@@ -85,6 +85,9 @@ def write_shots(
         def shoot(name: str) -> None:
             if unit is not None and window.document.project.marks.unit is not unit:
                 window.show_unit(unit)
+            desk = window.desk(window.station)
+            if isinstance(desk, PieceDesk):
+                desk.draw_now()
             for _ in range(3):  # what stands within other things settles one after the other
                 app.processEvents()
             path = folder / f"{name}.png"

@@ -97,8 +97,9 @@ class Tag(QWidget):
 
 def _covered(box: QRectF, what: QRectF, drawn: Sequence[QRectF]) -> float:
     """Return how bad a place is: by what it covers, most of all what it is about, and by how far off it is."""
-    middle = box.center()
-    off = abs(middle.x() - what.center().x()) + 2 * abs(middle.y() - what.center().y())
+    beside = max(box.left() - what.right(), what.left() - box.right(), 0.0)
+    above = max(box.top() - what.bottom(), what.top() - box.bottom(), 0.0)
+    off = beside + above + 0.1 * abs(box.center().x() - what.center().x())
     shares = sum(_common(box, other) for other in drawn) + 4 * _common(box, what)
     return off + 900 * shares / (box.width() * box.height())
 

@@ -33,7 +33,7 @@ _HEIGHTS = Choice("heights", "Heights", (("even", N_("even")), ("stepped", N_("s
 _DADOS = Choice(
     "dados", "Dados", (("stopped", N_("stopped")), ("through", N_("through")), ("shouldered", N_("shouldered")))
 )
-_DIVIDERS = Choice("dividers", "Dividers", (("solid", N_("solid")), ("frame", N_("framed"))), shape=True)
+_DIVIDERS = Choice("dividers", "Dividers", (("solid", N_("solid")), ("frame", N_("framed"))))
 _BACK = Choice(
     "back",
     "Back",

@@ -30,6 +30,9 @@ class DrawnChoice(QWidget):
         label.setProperty("quiet", "true")
         label.setTextFormat(Qt.TextFormat.PlainText)
         column.addWidget(label)
+        # The room of the drawings is kept for them, so that nothing moves when they come.
+        empty = QPixmap(*PICTURE)
+        empty.fill(Qt.GlobalColor.transparent)
         flow = Flow()
         flow.setSpacing(4)
         self._group = QButtonGroup(self)
@@ -43,6 +46,7 @@ class DrawnChoice(QWidget):
             lines = wrapped(text, _LETTERS)
             button.setFixedSize(_WIDE, _HIGH + _LINE * len(lines))
             button.setText("\n".join(lines))
+            button.setIcon(QIcon(empty))
             button.setAccessibleName(f"{title}: {text}")
             button.setToolTip(text)
             button.clicked.connect(lambda _=False, value=value: chosen(value))

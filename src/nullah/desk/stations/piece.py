@@ -21,8 +21,8 @@ from nullah.desk.stations.base import StationDesk, Verb, action, chooser, show_c
 from nullah.desk.stations.drawn_choice import PICTURE, DrawnChoice
 from nullah.desk.stations.figures import FigureField, FigureFields
 from nullah.desk.stations.own_tool import OwnTool
-from nullah.desk.thumbnails import Thumbnails, with_choice
-from nullah.paper.palette import DAY, NIGHT
+from nullah.desk.thumbnails import Thumbnails, thumbnail, with_choice
+from nullah.paper.palette import DAY, NIGHT, Palette
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
@@ -60,7 +60,7 @@ class PieceDesk(StationDesk):
         self.look = "views"
         self.looks = tabs(self, _LOOKS, self.show_look, self.line.looks)
         self.looks["views"].setChecked(True)
-        self._form = self.section("Form")
+        self._form = self.section("The piece")
         self.form = chooser("Form", [(f.id, f.title) for f in FORMS.values()], self._take_form, self._form, "Form")
         woods = self.section("Wood and figures")
         self.woods: dict[str, QComboBox] = {}
@@ -178,13 +178,26 @@ class PieceDesk(StationDesk):
 
     def _draw(self) -> None:
         self._pictures.drop()
-        palette = NIGHT if self.palette().window().color().lightness() < _DARK else DAY
+        palette = self._palette
         project, chosen = self.document.project, self.document.plan.choices
         for choice in self._choices:
             if choice.name in self.drawn and choice.applies(chosen):
                 for value, _ in choice.options:
                     shown = with_choice(project, choice.name, value)
                     self._pictures.ask((choice.name, value), shown, PICTURE, palette)
+
+    def draw_now(self) -> None:
+        """Draw the choices at once: for pictures of the desk."""
+        self._soon.stop()
+        self._pictures.drop(wait=True)
+        project = self.document.project
+        for name, drawn in self.drawn.items():
+            for value in drawn.buttons:
+                drawn.show_picture(value, thumbnail(with_choice(project, name, value), PICTURE, self._palette))
+
+    @property
+    def _palette(self) -> Palette:
+        return NIGHT if self.palette().window().color().lightness() < _DARK else DAY
 
     def _show_picture(self, key: object, image: QImage) -> None:
         if isinstance(key, tuple) and key[0] in self.drawn:
