@@ -1,7 +1,7 @@
 """The frame: menus, the line, the column, tags, the start page, and what is remembered."""
 
 import pytest
-from PySide6.QtCore import QMimeData, QPoint, QPointF, Qt, QUrl
+from PySide6.QtCore import QEvent, QMimeData, QPoint, QPointF, Qt, QUrl
 from PySide6.QtGui import QDropEvent
 from PySide6.QtWidgets import QApplication, QDialog, QMenu, QPushButton, QToolButton
 from tests.desk.conftest import User
@@ -255,3 +255,16 @@ def test_the_line_never_wraps(miller):
             assert line.rect().contains(widget.rect().translated(widget.mapTo(line, QPoint(0, 0))))
     miller.press("Read the sticks")
     assert line.findChild(QToolButton).text() == "Read the sticks ▾"
+
+
+def test_a_window_that_goes_leaves_nothing_behind(qtbot, tmp_path):
+    before = len(QApplication.allWidgets())
+    window = make_window(seed_box(), tmp_path / "unsaved")
+    window.show()
+    for number in range(len(STATIONS)):
+        window.show_station(number)
+    window.show_start()
+    window.close()
+    window.deleteLater()
+    QApplication.sendPostedEvents(None, QEvent.Type.DeferredDelete)
+    assert len(QApplication.allWidgets()) <= before

@@ -70,8 +70,11 @@ class Column(QWidget):
         """Show the choices of another station."""
         if desk is self.choices.widget():
             return
-        # Taken out first: the area would delete what it held.
-        self.choices.takeWidget()
+        # Taken out first, the area would delete what it held; but kept, to go when the column goes.
+        before = self.choices.takeWidget()
+        if before is not None:
+            before.hide()
+            before.setParent(self)
         self.choices.setWidget(desk)
         desk.show()
         self.choices.verticalScrollBar().setValue(0)

@@ -92,4 +92,5 @@ def open_desk(path: Path | None, demo: bool = False) -> int:
     loader.wait()
     # A proof that is still under way must not outlive what it proves.
     window.document.rest()
+    window.rest()
     return status

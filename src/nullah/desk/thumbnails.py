@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from contextlib import suppress
 from dataclasses import replace
 from functools import lru_cache
 
@@ -72,7 +73,10 @@ class _Run(QRunnable):
         self._project, self._size, self._palette = project, size, palette
 
     def run(self) -> None:
-        self.told.painted.emit(self, thumbnail(self._project, self._size, self._palette))
+        image = thumbnail(self._project, self._size, self._palette)
+        # A desk that was killed has nobody left to hand it to.
+        with suppress(RuntimeError):
+            self.told.painted.emit(self, image)
 
 
 class Thumbnails(QObject):

@@ -592,13 +592,17 @@ class Window(QMainWindow):
             event.ignore()
             return
         self.papers.exports.wait()
+        self.rest()
+        self.settings.leave_window("geometry", self.saveGeometry())
+        self.settings.leave_window("column", self.split.saveState())
+        event.accept()
+
+    def rest(self) -> None:
+        """Stop what the stations and the start page have running aside."""
         for desk in self._desks.values():
             desk.leave()
         if self._start is not None:
             self._start.rest()
-        self.settings.leave_window("geometry", self.saveGeometry())
-        self.settings.leave_window("column", self.split.saveState())
-        event.accept()
 
     def _close_and_lose(self) -> None:
         self._lose = True
