@@ -196,7 +196,7 @@ class AnyProject(RuleBasedStateMachine):
     @rule(kept=st.sets(st.sampled_from(USUAL_PLANES)), rises=st.sampled_from(Rise))
     def planes_and_grain(self, kept, rises):
         shop = replace(self.project.shop, planes=tuple(kept))
-        self.do(lambda p: actions.set_shop(p, shop))
+        self.do(lambda p: replace(p, shop=shop))
         if self.project.boards:
             board = replace(self.project.boards[-1], rises=rises)
             self.do(lambda p: actions.change_board(p, board))
@@ -228,7 +228,7 @@ class AnyProject(RuleBasedStateMachine):
 
     @rule(end=positive, edge=positive, thickness=positive)
     def allow(self, end, edge, thickness):
-        self.do(lambda p: actions.set_allowances(p, Allowances(end, edge, thickness)))
+        self.do(lambda p: replace(p, allowances=Allowances(end, edge, thickness)))
 
     @rule(spacing=st.sampled_from(SPACINGS), number=st.integers(1, 6))
     def space_tails(self, spacing, number):

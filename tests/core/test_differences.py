@@ -36,7 +36,7 @@ EACH = [
     ),
     (lambda p: actions.add_own(p, OWN), (Subject.OWN_BOARD, "own1", "", "ledge"), "board ledge added"),
     (lambda p: replace(p, book=(NOTE,)), (Subject.BOOK, "", "0", "1"), "Day Book 0 → 1 entries"),
-    (lambda p: actions.set_shop(p, Shop(kerf=mm(2))), (Subject.REST, "shop", "", ""), "tools and ways of working"),
+    (lambda p: replace(p, shop=Shop(kerf=mm(2))), (Subject.REST, "shop", "", ""), "tools and ways of working"),
 ]  # fmt: skip
 
 

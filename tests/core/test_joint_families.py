@@ -1,5 +1,7 @@
 """What each family of joints tells: settings, steps, limits."""
 
+from dataclasses import replace
+
 import pytest
 from tests.said import said
 
@@ -104,13 +106,13 @@ def test_limits_are_said_with_their_figure(given, words):
 def test_ways_of_working_change_the_steps(cabinet):
     dado = kind(cabinet, "stopped dado")
     for floor in SCHOOLS["floor"]:
-        project = actions.set_shop(seed_cabinet(), Shop(schools=Schools(floor=floor)))
+        project = replace(seed_cabinet(), shop=Shop(schools=Schools(floor=floor)))
         plan = work_out(project, milling=False, proving=False)
         steps = JOINTS.card(plan, Selection(joints=JointsSelection(dado.id))).mark
         assert any(("router plane" in text) is (floor == "router plane") for text in steps if "level" in text)
     cards = []
     for way in SCHOOLS["dovetail"]:
-        project = actions.set_shop(seed_cabinet(), Shop(schools=Schools(dovetail=way)))
+        project = replace(seed_cabinet(), shop=Shop(schools=Schools(dovetail=way)))
         plan = work_out(project, milling=False, proving=False)
         cards.append(JOINTS.card(plan, Selection(joints=JointsSelection(kind(plan, "through dovetail").id))).mark)
     assert "Lay the tails of" in " ".join(cards[0]) and "Stand the pins of" not in " ".join(cards[0])

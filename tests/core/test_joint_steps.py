@@ -67,7 +67,7 @@ def test_no_step_of_any_joint_uses_a_line_that_was_not_drawn_before():
 @pytest.mark.parametrize("way", ["tails first", "pins first"])
 def test_the_baseline_of_a_dovetail_must_survive_until_the_last_chopping(cabinet, way):
     shop = replace(cabinet.project.shop, schools=Schools(dovetail=way))
-    plan = work_out(actions.set_shop(cabinet.project, shop), milling=False, proving=False)
+    plan = work_out(replace(cabinet.project, shop=shop), milling=False, proving=False)
     steps = steps_of_corner(plan, plan.corner)
     last = dict(lines_to_keep(steps, 0))["baseline"]
     assert steps[last].stage is JointStage.CUT and not any("baseline" in step.uses for step in steps[last + 1 :])
@@ -195,7 +195,7 @@ def test_a_groove_the_plough_cannot_make_is_told(cabinet):
     cuts = {each.cut for step in wide.steps for each in step.operations if isinstance(each, Take)}
     assert cuts and cuts <= {Cut.PLOUGH, Cut.PLOUGH_TO_LINES, Cut.CHISEL_GROOVE}
     shop = replace(cabinet.project.shop, plough_irons=(mm(25),), plough_deepest=mm(1))
-    plan = work_out(actions.set_shop(cabinet.project, shop), milling=False, proving=False)
+    plan = work_out(replace(cabinet.project, shop=shop), milling=False, proving=False)
     card = JOINTS.card(plan, Selection(groove.first.part.id, joints=JointsSelection(groove.id)))
     texts = " ".join(said(remark, cabinet) for remark in card.mind)
     assert "No iron of the plough enters" in texts and "The plough stops at 1.0 mm" in texts

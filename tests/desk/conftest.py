@@ -1,5 +1,7 @@
 """The desk as a user finds it: a window on the sample piece, driven by mouse and keys."""
 
+from contextlib import contextmanager
+
 import pytest
 from PySide6.QtCore import QEvent, Qt
 from PySide6.QtWidgets import QApplication, QDialog, QLabel, QPushButton, QToolButton
@@ -83,6 +85,16 @@ class User:
         found = [a for a in _entries(top) if a.text().replace("&", "").partition(":")[0] == text]
         assert found, f"{menu} has no {text}: {[a.text() for a in _entries(top)]}"
         found[0].trigger()
+
+    @contextmanager
+    def in_shop(self):
+        """Open the page of tools and habits, and leave it as a user does."""
+        self.enter("Edit", "My shop …")
+        page = self.window.over.shop
+        assert page.isVisible()
+        yield page
+        self.press("Done")
+        assert not page.isVisible()
 
     def card_texts(self):
         body = self.window.card.widget()

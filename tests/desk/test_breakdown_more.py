@@ -185,7 +185,8 @@ def test_what_is_wished_for_is_kept(user, desk):
     assert (user.project.wishes.sawing, user.project.wishes.risk) == (1.0, 0.5)
     user.choose(desk.flawed, "3/10")
     assert float(user.project.flawed_share) == 0.3
-    user.type_in(desk.fields["joint"], "4")
+    with user.in_shop() as shop:
+        user.type_in(shop.figures["joint"], "4")
     assert user.project.allowances.joint.text == "4 mm"
 
 

@@ -5,7 +5,7 @@ from datetime import datetime, timedelta
 import pytest
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QImage
-from PySide6.QtWidgets import QApplication
+from PySide6.QtWidgets import QApplication, QLabel
 
 from nullah.core.bench.book import Event
 from nullah.core.lengths import Unit, mm
@@ -191,16 +191,19 @@ def test_glance_shows_one_step_large(keeper):
 def test_hours_glue_and_hands_change_the_calendar(keeper):
     keeper.press("Calendar")
     assert keeper.reads_on_card("18 h a week")
+    with keeper.in_shop() as shop:
+        keeper.type_line(shop.hours[4], "9-17")
+        assert keeper.project.working.hours.week[4] == (540, 1020)
+        assert keeper.reads_on_card("26 h a week")
+        keeper.type_line(shop.hours[4], "all day")
+        assert "are no hours" in shop.hours_said.text() and keeper.project.working.hours.week[4] == (540, 1020)
+        keeper.type_line(shop.clamps, "4")
+        keeper.type_line(shop.people, "21")
+        assert any("from 1 to 20" in label.text() for label in shop.findChildren(QLabel))
+        keeper.type_line(shop.people, "20")
+        keeper.type_line(shop.people, "1")
     rows = desk(keeper).working
-    keeper.type_line(rows.hours[4], "9-17")
-    assert keeper.project.working.hours.week[4] == (540, 1020)
-    assert keeper.reads_on_card("26 h a week")
-    keeper.type_line(rows.hours[4], "all day")
-    assert "are no hours" in rows.said.text() and keeper.project.working.hours.week[4] == (540, 1020)
     keeper.choose(rows.glue, "hide glue")
-    keeper.type_line(rows.clamps, "4")
-    keeper.type_line(rows.people, "0")
-    assert "from 1 to 20" in rows.said.text()
     keeper.type_line(rows.begin, "2027-02-01")
     working = keeper.project.working
     assert (working.glue, working.clamps, working.people, working.begin) == ("hide glue", 4, 1, "2027-02-01")

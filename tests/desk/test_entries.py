@@ -30,9 +30,9 @@ def board_with(project, entry):
 #: Every other figure that a project keeps as it was typed: how it is entered, and where it is kept.
 KEPT = {
     "board": (board_with, lambda p: p.boards[0].length),
-    "end": (lambda p, e: actions.set_allowances(p, replace(p.allowances, end=e)), lambda p: p.allowances.end),
-    "kerf": (lambda p, e: actions.set_shop(p, replace(p.shop, kerf=e)), lambda p: p.shop.kerf),
-    "chisel": (lambda p, e: actions.set_shop(p, replace(p.shop, chisels=(e,))), lambda p: p.shop.chisels[0]),
+    "end": (lambda p, e: replace(p, allowances=replace(p.allowances, end=e)), lambda p: p.allowances.end),
+    "kerf": (lambda p, e: replace(p, shop=replace(p.shop, kerf=e)), lambda p: p.shop.kerf),
+    "chisel": (lambda p, e: replace(p, shop=replace(p.shop, chisels=(e,))), lambda p: p.shop.chisels[0]),
     "measured": (
         lambda p, e: actions.measure(p, "contents.clearance", Measured(e)),
         lambda p: dict(p.piece.measured)["contents.clearance"].value,

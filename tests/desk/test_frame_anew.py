@@ -132,7 +132,7 @@ def test_a_new_piece_begins_round_in_the_unit_that_was_chosen(user):
 def test_forms_are_drawn_on_the_start_page_and_files_worked_on_stand_there(user, tmp_path):
     user.window.papers.save_path(tmp_path / "twine.nullah")
     user.window.show_start()
-    page = user.window.start_page
+    page = user.window.over.start
     user.bot.waitUntil(lambda: not page._painter.busy, timeout=60_000)
     assert all(not button.icon().isNull() for button in (*page.forms.values(), *page.recent.values()))
     (button,) = page.recent.values()
@@ -201,7 +201,7 @@ def test_terms_are_changed_in_the_preferences_and_what_is_saved_stays_saved(user
     dialog.terms.setCurrentIndex(dialog.terms.findData("en_GB"))
     dialog.terms.activated.emit(dialog.terms.currentIndex())
     assert user.window.document.catalogue.text("rabbet") == "rebate" and not user.window.document.unsaved
-    assert Settings(user.window.settings._store.fileName()).terms == "en_GB"
+    assert Settings(user.window.settings.file).terms == "en_GB"
     dialog.close()
 
 

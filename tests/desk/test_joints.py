@@ -5,9 +5,11 @@ from PySide6.QtCore import Qt
 from nullah.core import actions
 from nullah.core.joints.channel_dragging import handles
 from nullah.core.joints.kinds import kinds_of
+from nullah.core.joints.practice import JointTry
 from nullah.core.lengths import mm
 from nullah.core.piece.joint import Hold
 from nullah.core.stations.selected_joint import selected_kind
+from nullah.files.practice import practice_file, write_joints
 
 
 def desk(user):
@@ -52,7 +54,8 @@ def test_what_is_measured_leads_and_the_layout_follows(cabinetmaker):
 
 def test_ways_of_working_are_chosen_and_kept(cabinetmaker):
     cabinetmaker.go("joints")
-    cabinetmaker.choose(desk(cabinetmaker).schools["dovetail"], "pins first")
+    with cabinetmaker.in_shop() as shop:
+        cabinetmaker.choose(shop.ways["dovetail"], "pins first")
     assert cabinetmaker.project.shop.schools.dovetail == "pins first"
     cabinetmaker.choose(desk(cabinetmaker).corners, kind(cabinetmaker, "through dovetail").id)
     assert cabinetmaker.reads_on_card("Stand the pins of")
@@ -117,21 +120,18 @@ def test_practice_joints_are_kept_and_show_whether_they_get_better(user, tmp_pat
     assert row.told.text() == "A gap of 0 to 10 mm."
 
 
-def test_hands_are_typed_or_taken_from_practice_and_kept_with_the_project(cabinetmaker, tmp_path):
+def test_hands_are_typed_or_taken_from_practice_and_kept_with_the_project(cabinetmaker):
     cabinetmaker.go("joints")
     rows = desk(cabinetmaker)
     cabinetmaker.choose(rows.corners, kind(cabinetmaker, "through dovetail").id)
     assert cabinetmaker.reads_on_card("Trace the pins from the tails: of 100 corners about")
-    cabinetmaker.type_line(rows.hands.fields[2], "9")
-    assert rows.hands.sentence.text() == "From 0 to 5 mm."
-    cabinetmaker.type_line(rows.hands.fields[2], "0.03")
-    assert cabinetmaker.project.shop.hands.sawing == 0.03
-    rows.practice.file = tmp_path / "practice.json"
-    from nullah.core.joints.practice import JointTry
-    from nullah.files.practice import write_joints
-
-    write_joints(rows.practice.file, tuple(JointTry("2026-11-25", 40, 0.4, "nowhere") for _ in range(3)))
-    cabinetmaker.press("From the practice joints")
+    with cabinetmaker.in_shop() as shop:
+        cabinetmaker.type_line(shop.hands.fields[2], "5.1")
+        assert shop.hands.sentence.text() == "From 0 to 5 mm."
+        cabinetmaker.type_line(shop.hands.fields[2], "0.03")
+        assert cabinetmaker.project.shop.hands.sawing == 0.03
+        write_joints(practice_file(), tuple(JointTry("2026-11-25", 40, 0.4, "nowhere") for _ in range(3)))
+        cabinetmaker.press("From the practice joints")
     assert 0.1 < cabinetmaker.project.shop.hands.sawing < 0.4
     cabinetmaker.press("Undo")
     assert cabinetmaker.project.shop.hands.sawing == 0.03
@@ -222,13 +222,15 @@ def test_what_a_shelf_measures_is_entered_at_its_joint(cabinetmaker):
 def test_the_tools_there_are_decide_what_is_said(cabinetmaker):
     cabinetmaker.go("joints")
     cabinetmaker.choose(desk(cabinetmaker).corners, kind(cabinetmaker, "groove").id)
-    tools = desk(cabinetmaker).tools.more
-    cabinetmaker.type_in(tools["plough_irons"], "20, 25 mm")
-    assert cabinetmaker.reads_on_card("No iron of the plough enters")
-    cabinetmaker.type_in(tools["plough_deepest"], "1 mm")
-    assert cabinetmaker.reads_on_card("The plough stops at 1.0 mm")
-    cabinetmaker.type_in(tools["plough_deepest"], "1 mm, 2 mm")
-    assert "One length" in tools["plough_deepest"].sentence.text()
+    with cabinetmaker.in_shop() as shop:
+        cabinetmaker.type_in(shop.sets["plough_irons"], "20, 25 mm")
+        assert cabinetmaker.reads_on_card("No iron of the plough enters")
+        deepest = shop.figures["plough_deepest"]
+        cabinetmaker.type_in(deepest, "1 mm")
+        assert cabinetmaker.reads_on_card("The plough stops at 1.0 mm")
+        cabinetmaker.type_in(deepest, "0.9 mm")
+        assert deepest.sentence.text() == "From 1 mm to 100 mm."
+        assert cabinetmaker.project.shop.plough_deepest.text == "1 mm"
 
 
 def test_what_holds_a_joint_its_nails_how_many_and_where_are_chosen(cabinetmaker):

@@ -64,13 +64,14 @@ def test_boards_from_the_list_leave_the_name_alone(user):
 
 
 def test_typing_that_was_not_entered_does_not_stand_in_the_next_piece(user):
-    user.go("breakdown")
-    kerf = user.window.desk(2).kerf
-    kerf.line.setFocus()
-    kerf.line.selectAll()
-    user.bot.keyClicks(kerf.line, "9")
+    user.go("joints")
+    pin = user.window.desk(4).fields["pin"]
+    pin.line.setFocus()
+    pin.line.selectAll()
+    user.bot.keyClicks(pin.line, "9")
     user.window.papers.open_sample()
-    assert kerf.line.text() == user.project.shop.kerf.as_text() != "9"
+    user.go("joints")
+    assert pin.line.text() not in ("9", "")
 
 
 # --- kept work ------------------------------------------------------------------------------------

@@ -211,21 +211,26 @@ def test_steps_are_picked_and_the_planes_there_are_are_used(miller):
     edge = next(n for n in range(12) if _step(miller, n) == "Face edge")
     miller.click_bench(StepRef(edge))
     assert miller.reads_on_card("Stopped strokes where it stands high")
-    rows = desk(miller).planes
+    rows = desk(miller).strokes
     miller.type_in(rows.hump, "-0.4 mm")
     assert miller.reads_on_card("Stopped strokes")
     miller.type_in(rows.light, "30 mm")
     assert "Light of 0 to 10 mm" in rows.light.sentence.text()
-    miller.press("I have none")
-    assert miller.project.shop.plane(PlaneKind.FORE) is None
+    with miller.in_shop() as shop:
+        fore = shop.planes[PlaneKind.FORE]
+        miller.bot.mouseClick(fore.owned, Qt.MouseButton.LeftButton, pos=QPoint(10, fore.owned.height() // 2))
+        assert miller.project.shop.plane(PlaneKind.FORE) is None
     miller.click_bench(StepRef(0))
     assert miller.reads_on_card("Jack plane set to")
-    miller.press("I have one")
-    assert len(miller.project.shop.planes) == 4
-    miller.type_in(rows.figures["shaving"], "0.3 mm")
-    assert miller.project.shop.plane(PlaneKind.FORE).shaving.text == "0.3 mm"
-    miller.type_in(rows.figures["sole"], "5 mm")
-    assert "From 100 to 900 mm" in rows.figures["sole"].sentence.text()
+    with miller.in_shop() as shop:
+        miller.bot.mouseClick(fore.owned, Qt.MouseButton.LeftButton, pos=QPoint(10, fore.owned.height() // 2))
+        assert len(miller.project.shop.planes) == 4
+        miller.type_in(fore.figures["shaving"], "0.3 mm")
+        assert miller.project.shop.plane(PlaneKind.FORE).shaving.text == "0.3 mm"
+        miller.type_in(fore.figures["sole"], "99 mm")
+        assert "From 100 mm to 900 mm" in fore.figures["sole"].sentence.text()
+        miller.type_in(fore.figures["sole"], "100 mm")
+        assert miller.project.shop.plane(PlaneKind.FORE).sole.text == "100 mm"
 
 
 def _step(user, number):
@@ -240,7 +245,7 @@ def test_grain_and_knots_are_marked(miller):
     miller.window.document.do("a knot", lambda p: actions.add_flaw(p, "2", knot))
     miller.press("Strokes")
     assert miller.reads_on_card("Look at the edge which way the grain rises")
-    miller.choose(desk(miller).planes.grain, Rise.LEFT.value)
+    miller.choose(desk(miller).strokes.grain, Rise.LEFT.value)
     assert board(miller).rises is Rise.LEFT
     assert not miller.reads_on_card("Look at the edge which way the grain rises")
     words = [e.text for e in miller.window.bench.drawing.elements if hasattr(e, "text")]

@@ -75,14 +75,15 @@ def test_the_part_in_hand_stays_in_hand(user):
 
 def test_the_chisels_there_are_decide_what_the_card_says(user):
     user.go("joints")
-    field = user.window.desk(4).chisels
-    user.type_in(field, "1/4 in, 1/2 in, 3/4 in")
-    assert user.reads_on_card("3/4″") and user.reads_on_card("1/4″")
-    user.type_in(field, "9 mm")
-    assert sum("The widest chisel that enters is" in text for text in user.card_texts()) == 1, "between the pins"
-    assert user.reads_on_card("No chisel on the wall enters the 7.0 mm between two tails.")
-    user.type_in(field, "wide, narrow")
-    assert "not a length" in field.sentence.text() and field.line.text() == "wide, narrow"
+    with user.in_shop() as shop:
+        field = shop.sets["chisels"]
+        user.type_in(field, "1/4 in, 1/2 in, 3/4 in")
+        assert user.reads_on_card("3/4″") and user.reads_on_card("1/4″")
+        user.type_in(field, "9 mm")
+        assert sum("The widest chisel that enters is" in text for text in user.card_texts()) == 1, "between the pins"
+        assert user.reads_on_card("No chisel on the wall enters the 7.0 mm between two tails.")
+        user.type_in(field, "wide, narrow")
+        assert "not a length" in field.sentence.text() and field.line.text() == "wide, narrow"
     assert len(user.project.shop.chisels) == 1
     user.press("Undo")
     user.press("Undo")

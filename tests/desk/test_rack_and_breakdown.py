@@ -166,16 +166,18 @@ def test_a_part_dragged_off_the_boards_is_lifted_and_moved_by_keys(user):
 
 def test_allowances_are_typed_and_a_wrong_one_stays(user):
     user.go("breakdown")
-    field = user.window.desk(2).fields["end"]
-    user.type_in(field, "2 in")
-    assert float(user.plan.rough_part("front").length) == 379 + 50.8
-    user.type_in(field, "much")
-    assert field.line.text() == "much" and "not a length" in field.sentence.text()
+    with user.in_shop() as shop:
+        field = shop.figures["end"]
+        user.type_in(field, "2 in")
+        assert float(user.plan.rough_part("front").length) == 379 + 50.8
+        user.type_in(field, "much")
+        assert field.line.text() == "much" and "not a length" in field.sentence.text()
 
 
 def test_what_the_saw_takes_is_typed_and_the_layout_is_checked_again(user):
     user.go("breakdown")
-    user.type_in(user.window.desk(2).kerf, "5 mm")
+    with user.in_shop() as shop:
+        user.type_in(shop.figures["kerf"], "5 mm")
     assert isinstance(next(b for b in user.plan.boards if b.board.id == "2").wrong["front"], NoKerf)
     user.press("Undo")
     assert user.window.rod.marks[2].state == "all laid, 8 cuts"

@@ -246,7 +246,7 @@ def test_what_milling_knows_is_kept():
     project = actions.cut_at(project, "2", FirstCut("2", True, 655.0))
     project = actions.leave_lows(project, read_length("0.5 mm"))
     jack = USUAL_PLANES[1]._replace(shaving=read_length("0.3 mm"))
-    project = actions.set_shop(project, replace(project.shop, planes=(jack,)))
+    project = replace(project, shop=replace(project.shop, planes=(jack,)))
     project = actions.change_board(project, replace(project.board("2"), rises=Rise.LEFT))
     again = parse_project(project_text(project), "x")
     assert untyped(again) == untyped(project)

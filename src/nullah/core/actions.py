@@ -11,7 +11,7 @@ from fractions import Fraction
 from typing import TypeVar
 
 from nullah.core.breakdown.layout import FirstCut, Placement
-from nullah.core.breakdown.rough import Allowances, Resawn, Staves, WoodRequirement
+from nullah.core.breakdown.rough import Resawn, Staves, WoodRequirement
 from nullah.core.breakdown.wishes import SearchWeights
 from nullah.core.forms.own_boards import OwnBoard, OwnJoint, next_own_id
 from nullah.core.joints.dovetail.spacing import Matched
@@ -23,7 +23,6 @@ from nullah.core.project import Piece, Project
 from nullah.core.rack.board import Board, BoardError, Flaw, Reading, check_board, check_reading, fitted_flaw
 from nullah.core.rack.drying import Room
 from nullah.core.rack.shape_readings import ShapeReading, shape_place
-from nullah.core.shop import Shop
 from nullah.core.wood.climate import Climate
 
 _T = TypeVar("_T")
@@ -416,16 +415,6 @@ def drop_shape(project: Project, board_id: str, index: int) -> Project:
 def drop_shapes(project: Project, board_id: str) -> Project:
     """Rub all readings of a board's shape out."""
     return change_board(project, replace(_board(project, board_id), shape=()))
-
-
-def set_allowances(project: Project, allowances: Allowances) -> Project:
-    """Change what is left for saw and plane."""
-    return replace(project, allowances=allowances)
-
-
-def set_shop(project: Project, shop: Shop) -> Project:
-    """Change what tools there are."""
-    return replace(project, shop=shop)
 
 
 def show_in(project: Project, marks: Marks) -> Project:

@@ -46,6 +46,9 @@ SURVEY_PLACES = 40_000
 OTHERS = 5000
 #: Largest count of a quantity, such as tails or shelves.
 COUNT = 200
+#: Most clamps and people that a glue-up can reckon with.
+CLAMPS = 999
+PEOPLE = 20
 #: First and last year of a day in a piece.
 YEARS = (1900, 2200)
 #: Most characters of a refusal.

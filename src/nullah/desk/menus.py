@@ -39,6 +39,9 @@ class Desk(Protocol):
     def copy_drawing(self) -> None:
         """Copy what is shown."""
 
+    def show_shop(self) -> None:
+        """Show the tools and habits."""
+
     def show_preferences(self) -> None:
         """Show the preferences."""
 
@@ -175,6 +178,7 @@ class Menus:
             None,
             Entry("&Copy the drawing", "Ctrl+Shift+C", window.copy_drawing),
             None,
+            Entry("&My shop …", "Ctrl+M", window.show_shop),
             Entry("&Preferences …", "Ctrl+,", window.show_preferences),
         )
 

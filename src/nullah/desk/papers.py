@@ -12,6 +12,7 @@ from PySide6.QtWidgets import QFileDialog, QMainWindow
 from nullah.core.actions import show_in
 from nullah.core.beginning import begun
 from nullah.core.lengths import Unit
+from nullah.core.my_shop import planned_with
 from nullah.core.project import Project
 from nullah.core.wording.facts import error_words
 from nullah.desk.banner import Banner, Urgency
@@ -84,6 +85,8 @@ class Papers:
         from nullah.files.piece_records import begin_from, read_records, records_file
 
         fresh = begun(Project(marks=replace(self._document.project.marks, unit=unit)), form)
+        if self._settings.shop is not None:
+            fresh = planned_with(fresh, self._settings.shop)
         self._replace(begin_from(fresh, read_records(records_file())), None)
 
     def open_sample(self) -> None:

@@ -7,6 +7,8 @@ from pathlib import Path
 from PySide6.QtCore import QByteArray, QSettings
 
 from nullah.core.lengths import STYLES, Unit
+from nullah.core.my_shop import MyShop
+from nullah.files.shop_file import read_shop, write_shop
 
 SYSTEM, DAY_THEME, NIGHT_THEME = "system", "day", "night"
 THEMES = (SYSTEM, DAY_THEME, NIGHT_THEME)
@@ -18,7 +20,11 @@ class Settings:
     """The user's settings, in a file of their own; a setting that makes no sense is as if it were not there."""
 
     def __init__(self, file: Path) -> None:
+        self.file = file
         self._store = QSettings(str(file), QSettings.Format.IniFormat)
+        self._shop_file = file.with_name("my-shop.json")
+        self._shop: MyShop | None = None
+        self._shop_read = False
 
     def _text(self, name: str, allowed: tuple[str, ...], usual: str) -> str:
         found = str(self._store.value(name, usual))
@@ -51,6 +57,19 @@ class Settings:
     @unit.setter
     def unit(self, unit: Unit) -> None:
         self._store.setValue("unit", STYLES[unit].name)
+
+    @property
+    def shop(self) -> MyShop | None:
+        """The person's own shop; None until something of it was given."""
+        if not self._shop_read:
+            self._shop_read = True
+            self._shop = read_shop(self._shop_file)
+        return self._shop
+
+    def keep_shop(self, mine: MyShop) -> str:
+        """Remember the person's shop; give an empty text, or a sentence why it could not be kept."""
+        self._shop, self._shop_read = mine, True
+        return write_shop(self._shop_file, mine)
 
     @property
     def recent(self) -> tuple[Path, ...]:

@@ -120,7 +120,7 @@ def write_shots(
         window.set_theme(DAY)
         window.document.replace_project(seed_cabinet(), None)
         window.show_start()
-        window.start_page.paint_now()
+        window.over.start.paint_now()
         shoot("0-start")
         window.close()
     sheets = {sheet.name: sheet for sheet in all_sheets(work_out(seed_cabinet()))}

@@ -42,7 +42,7 @@ class StartPage(QWidget):
 
     def __init__(self, document: Document, settings: Settings, palette: Palette, over: QWidget) -> None:
         super().__init__(over)
-        self.setObjectName("startPage")
+        self.setObjectName("overPage")
         self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setAccessibleName("Start page")
@@ -57,7 +57,7 @@ class StartPage(QWidget):
         self._area.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         whole.addWidget(self._area)
         body = QWidget()
-        body.setObjectName("startBody")
+        body.setObjectName("overBody")
         self._area.setWidget(body)
         column = QVBoxLayout(body)
         column.setContentsMargins(48, 26, 48, 26)

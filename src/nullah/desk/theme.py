@@ -44,7 +44,7 @@ def _sheet(p: Palette) -> str:
     #line {{ background: {p.sheet}; border-bottom: 1px solid {p.line}; }}
     #column, #choices, #chooseSide, #chooseSide > QWidget {{ background: {p.sheet}; }}
     #column {{ border-left: 1px solid {p.line}; }}
-    #startPage, #startBody {{ background: {p.ground}; }}
+    #overPage, #overBody {{ background: {p.ground}; }}
     #notice {{ background: {p.raised}; border: 1px solid {p.line}; border-radius: 4px; padding: 7px 12px; }}
     #tag {{ background: {p.raised}; border: 1px solid {p.accent}; border-radius: 4px; }}
     QLabel[heading="true"] {{ color: {p.quiet}; font-weight: 600; padding-top: 8px; }}

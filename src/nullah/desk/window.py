@@ -40,6 +40,7 @@ from nullah.desk.column import CARD, CHOOSE, USUAL, Column
 from nullah.desk.document import Document
 from nullah.desk.header import Header
 from nullah.desk.menus import Menus
+from nullah.desk.over_pages import OverPages
 from nullah.desk.papers import Papers
 from nullah.desk.rod import Rod
 from nullah.desk.settings import NIGHT_THEME, SYSTEM, Settings
@@ -54,7 +55,6 @@ from nullah.paper.palette import DAY, NIGHT, Palette
 TYPE_CHECKING = False
 if TYPE_CHECKING:
     from nullah.desk.editor import FigureEditor
-    from nullah.desk.start_page import StartPage
 
 #: The window is no smaller, where the screen is not, pixels.
 _LEAST = (900, 600)
@@ -133,7 +133,6 @@ class Window(QMainWindow):
         self.rod, self.bench, self.column, self.strip = Rod(), Bench(), Column(), PartStrip()
         self.card = self.column.card
         self._editor: FigureEditor | None = None
-        self._start: StartPage | None = None
         self._desks: dict[int, StationDesk] = {}
         self.lines = QStackedWidget()
         self.lines.setFixedHeight(40)
@@ -167,6 +166,7 @@ class Window(QMainWindow):
         grid.setColumnStretch(1, 1)
         grid.setRowStretch(2, 1)
         self.setCentralWidget(self.frame)
+        self.over = OverPages(self.document, self.settings, self.frame, lambda: self.palette_)
 
     def _come_back(self) -> None:
         """Come back where and how the window was left, and never larger than the screen's free room."""
@@ -184,6 +184,7 @@ class Window(QMainWindow):
             kind: type[StationDesk] = getattr(import_module(f"nullah.desk.stations.{module}"), name)
             desk = self._desks[number] = kind(self.document, self.bench)
             desk.page_wanted.connect(self._show_page)
+            desk.shop_wanted.connect(self.show_shop)
             desk.station_wanted.connect(
                 lambda station: self.show_station([each.id for each in STATIONS].index(station))
             )
@@ -223,12 +224,16 @@ class Window(QMainWindow):
         self.header.unit_chosen.connect(self.show_unit)
         self.header.mark_chosen.connect(self.show_mark)
         self.header.renamed.connect(self._rename)
+        self.over.begun.connect(self._begin)
+        self.over.opened.connect(self.papers.open_path)
+        self.over.sample.connect(self.papers.open_sample)
+        self.over.left.connect(lambda: (self.place.currentWidget() or self.bench).setFocus())
 
     # --- what is shown ---
 
     def show_station(self, number: int) -> None:
         """Go to a station."""
-        self.leave_start()
+        self.over.leave()
         self._put_slip_away()
         self.bench.overlay = Drawing()
         self.station = number
@@ -330,8 +335,7 @@ class Window(QMainWindow):
     def resizeEvent(self, event: QResizeEvent) -> None:
         super().resizeEvent(event)
         self._lay_notices()
-        if self._start is not None:
-            self._start.setGeometry(self.frame.rect())
+        self.over.lay()
 
     # --- what can be done with what is picked ---
 
@@ -411,7 +415,7 @@ class Window(QMainWindow):
     def _take_palette(self, palette: Palette) -> None:
         self.palette_ = palette
         pages = [self.place.widget(index) for index in range(1, self.place.count())]
-        for part in (self.bench, self.rod, self.strip, self._start, *pages):
+        for part in (self.bench, self.rod, self.strip, self.over, *pages):
             if isinstance(part, HasPalette):
                 part.set_palette(palette)
 
@@ -432,33 +436,14 @@ class Window(QMainWindow):
 
     # --- what is not of one station ---
 
-    @property
-    def start_page(self) -> StartPage:
-        """The page from which a piece is begun, made when it is first wanted."""
-        if self._start is None:
-            from nullah.desk.start_page import StartPage
-
-            self._start = StartPage(self.document, self.settings, self.palette_, self.frame)
-            self._start.begun.connect(self._begin)
-            self._start.opened.connect(self.papers.open_path)
-            self._start.sample.connect(self.papers.open_sample)
-            self._start.left.connect(self.leave_start)
-        return self._start
-
     def show_start(self) -> None:
         """Show the page from which a piece is begun or opened again."""
-        page = self.start_page
-        page.setGeometry(self.frame.rect())
-        page.refresh()
-        page.show()
-        page.raise_()
-        page.setFocus()
+        self.over.show_page(self.over.start)
 
-    def leave_start(self) -> None:
-        """Go on with the piece that is open."""
-        if self._start is not None and self._start.isVisible():
-            self._start.hide()
-            self.bench.setFocus()
+    def show_shop(self) -> None:
+        """Show the tools there are and the habits of working."""
+        self._put_slip_away()
+        self.over.show_page(self.over.shop)
 
     def _begin(self, form: str, unit: Unit) -> None:
         """Begin a new piece of a form, in a unit."""
@@ -503,7 +488,7 @@ class Window(QMainWindow):
             desk.add_own_board()
 
     def _replaced(self) -> None:
-        self.leave_start()
+        self.over.leave()
         self._forget_typing()
 
     # --- what is done ---
@@ -601,8 +586,7 @@ class Window(QMainWindow):
         """Stop what the stations and the start page have running aside."""
         for desk in self._desks.values():
             desk.leave()
-        if self._start is not None:
-            self._start.rest()
+        self.over.rest()
 
     def _close_and_lose(self) -> None:
         self._lose = True

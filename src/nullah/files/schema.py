@@ -31,6 +31,7 @@ from nullah.core.lengths import Length, Marks, read_length, read_slope
 from nullah.core.limits import (
     BOARDS,
     BOOK_ENTRIES,
+    CLAMPS,
     COUNT,
     FLAWS,
     MARK_LEAST,
@@ -38,12 +39,14 @@ from nullah.core.limits import (
     NOTE_TEXT,
     OTHERS,
     OWN_BOARDS,
+    PEOPLE,
     READINGS,
     SURVEY_PLACES,
     quoted,
     read_day,
     read_time,
 )
+from nullah.core.my_shop import MyShop
 from nullah.core.piece.joint import Hold, RowChoice
 from nullah.core.piece.part import Needs
 from nullah.core.project import Piece, Project
@@ -427,17 +430,19 @@ LEARNED = record(
     required=Learned._fields,
 )
 _LEARNED = named(LEARNED)
+HOURS = coded(
+    several(coded(NAME.form, read_hours, write_hours), 7, 7).form,
+    Hours,
+    lambda hours: [write_hours(span) for span in hours.week],
+)
+_GLUING = {"clamps": whole(0, CLAMPS), "people": whole(1, PEOPLE)}
+MY_SHOP = record(MyShop, {"shop": SHOP, "hours": HOURS, **_GLUING})
 WORKING = record(
     Working,
     {
-        "hours": coded(
-            several(coded(NAME.form, read_hours, write_hours), 7, 7).form,
-            Hours,
-            lambda hours: [write_hours(span) for span in hours.week],
-        ),
+        "hours": HOURS,
         "glue": one_of(GLUES),
-        "clamps": whole(0, 999),
-        "people": whole(1, 20),
+        **_GLUING,
         "begin": DAY,
         # A rate that this version does not know is of no use to it.
         "rates": coded(_LEARNED.form, lambda pairs: tuple(p for p in pairs if p[0] in RATES), _LEARNED.write),

@@ -48,6 +48,8 @@ class StationDesk(QWidget):
     page_wanted = Signal()
     #: Another station is to be gone to, by its id.
     station_wanted = Signal(str)
+    #: The page of the tools one owns and the habits one works by is to be shown.
+    shop_wanted = Signal()
 
     def __init__(self, document: Document, bench: Bench) -> None:
         super().__init__()
@@ -97,6 +99,10 @@ class StationDesk(QWidget):
     def verbs(self, ref: Ref) -> tuple[Verb, ...]:
         """Return what can be done with something on the bench, the commonest first."""
         return ()
+
+    def offer_shop(self, title: str) -> QPushButton:
+        """Offer the page of tools and habits under a heading."""
+        return action("My shop …", self.shop_wanted.emit, self.section(title))
 
     def section(self, title: str) -> Section:
         """Begin a section of choices under a heading."""

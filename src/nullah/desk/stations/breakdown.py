@@ -14,7 +14,6 @@ from nullah.core.board_plans import BoardPlan
 from nullah.core.breakdown.facts import LiesWrongly
 from nullah.core.breakdown.search import Layout
 from nullah.core.laying import saw_up, take_layout, task_of
-from nullah.core.lengths import Length
 from nullah.core.rack.board import Board
 from nullah.core.refs import BoardRef, PieceRef, Ref
 from nullah.core.stations.breakdown import selected_board, selected_piece
@@ -22,13 +21,11 @@ from nullah.core.stations.selection import BreakdownSelection, Selection
 from nullah.core.wording.facts import fact_words
 from nullah.desk.bench import Bench
 from nullah.desk.document import Document
-from nullah.desk.fields import ValueField
 from nullah.desk.search import SearchRunner
-from nullah.desk.stations.base import Section, StationDesk, Verb, action, chooser, labelled, show_choice, tabs
+from nullah.desk.stations.base import Section, StationDesk, Verb, action, chooser, show_choice, tabs
 from nullah.desk.stations.part_tool import PartTool
 from nullah.desk.stations.wood_asked import WoodAskedRows
 
-_ALLOWANCES = (("end", "ends"), ("edge", "edges"), ("thickness", "faces"), ("joint", "seams"))
 _HOW_MUCH = [("0.0", "not at all"), ("0.5", "some"), ("1.0", "much")]
 _WISHES = (("sawing", "little sawing"), ("value", "dear boards kept"), ("risk", "away from flaws"))
 _FLAWED = [("0", "nothing"), ("1/10", "10 %"), ("1/5", "20 %"), ("3/10", "30 %"), ("2/5", "40 %")]
@@ -37,7 +34,7 @@ _TRIED = "tried"
 
 
 class BreakdownDesk(StationDesk):
-    """The search, what is left for saw and plane, what parts ask, and the saw order."""
+    """The search, what it weighs, what parts ask, and the saw order."""
 
     def __init__(self, document: Document, bench: Bench) -> None:
         super().__init__(document, bench)
@@ -74,19 +71,6 @@ class BreakdownDesk(StationDesk):
         self.sawn.setToolTip("The board in hand is sawn: its parts stay, and its offcuts come to the rack as boards")
 
     def _make_more(self) -> None:
-        row = self.section("Allowances")
-        self.fields: dict[str, ValueField] = {}
-        pairs = []
-        for name, title in _ALLOWANCES:
-            field = ValueField(f"allowance, both {title}", width=60)
-            field.line.setMaximumWidth(76)
-            field.entered.connect(lambda value, n=name: self._allow(n, value))
-            pairs.append(labelled(f"at {title}", field, row))
-            self.fields[name] = field
-        self.kerf = ValueField("what the saw takes", width=60)
-        self.kerf.line.setMaximumWidth(76)
-        self.kerf.entered.connect(self._saw_takes)
-        pairs.append(labelled("saw takes", self.kerf, row))
         row = self.section("Priorities")
         self.wishes = {
             name: chooser(title, _HOW_MUCH, partial(self._wish, name), row, title) for name, title in _WISHES
@@ -95,7 +79,7 @@ class BreakdownDesk(StationDesk):
             "over for flaws when buying", _FLAWED, self._expect_flaws, row, "when buying, over for flaws"
         )
         boxes = [box.parentWidget() for box in (*self.wishes.values(), self.flawed)]
-        self._more = [*pairs, *(box for box in boxes if box is not None)]
+        self._more = [*(box for box in boxes if box is not None), self.offer_shop("Allowances, and what the saw takes")]
 
     # --- what is shown ---
 
@@ -126,11 +110,6 @@ class BreakdownDesk(StationDesk):
         self.asked.refresh(not ordering)
         for widget in self._more:
             widget.setVisible(not ordering)
-        self.kerf.set_unit(project.marks.unit)
-        self.kerf.show_value(project.shop.kerf.as_text())
-        for name, field in self.fields.items():
-            field.set_unit(project.marks.unit)
-            field.show_value(project.marks.write_to_edit(getattr(project.allowances, name)))
         for name, box in self.wishes.items():
             show_choice(box, str(float(getattr(project.wishes, name))))
         show_choice(self.flawed, str(project.flawed_share))
@@ -328,21 +307,3 @@ class BreakdownDesk(StationDesk):
         self.document.do(
             f"{float(Fraction(share)) * 100:.0f} % over for flaws", lambda p: actions.expect_flaws(p, Fraction(share))
         )
-
-    def _saw_takes(self, kerf: Length) -> None:
-        if kerf.mm < 0:
-            self.kerf.complain("It must be 0 or more.")
-            return
-        self.document.do(f"the saw takes {kerf.as_text()}", lambda p: actions.set_shop(p, replace(p.shop, kerf=kerf)))
-        self.bench.setFocus()
-
-    def _allow(self, name: str, value: Length) -> None:
-        if value.mm < 0:
-            self.fields[name].complain("It must be 0 or more.")
-            return
-        sizes = {name: value}
-        self.document.do(
-            f"leave {value.as_text()} at {dict(_ALLOWANCES)[name]}",
-            lambda p: actions.set_allowances(p, replace(p.allowances, **sizes)),
-        )
-        self.bench.setFocus()

@@ -90,7 +90,7 @@ class DaybookDesk(StationDesk):
             action("Make it again", self._remake, third),
         ]
         self._wrong_open = False
-        self.working = WorkingRow(document, self.section, lambda: self._standing(), self.clock)
+        self.working = WorkingRow(document, self.section, lambda: self._standing(), self.clock, self.offer_shop)
         self.said = self.notice
         self._pages: dict[str, QWidget] = {}
         shortcut = QShortcut(QKeySequence("Ctrl+Return"), self.line)

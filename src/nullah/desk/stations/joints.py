@@ -1,9 +1,8 @@
-"""Joints on the desk: which joint, its figures to be typed, the chisels there are, and the ways of working."""
+"""Joints on the desk: which joint, its figures to be typed, and practice."""
 
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import replace
 from functools import partial
 
 from PySide6.QtWidgets import QComboBox
@@ -12,10 +11,8 @@ from nullah.core import actions
 from nullah.core.joints.dovetail.corners import Corner
 from nullah.core.joints.dovetail.spacing import SPACINGS
 from nullah.core.joints.kinds import JointGroup, kinds_of
-from nullah.core.joints.practice import hands_of
 from nullah.core.ledger import QuantityKind
 from nullah.core.refs import PartRef, Ref
-from nullah.core.shop import SCHOOLS, Hands
 from nullah.core.stations.selected_joint import selected_kind
 from nullah.core.wording.ledger import refusal
 from nullah.core.work.joint_names import group_words
@@ -24,16 +21,13 @@ from nullah.desk.bench import Bench
 from nullah.desk.document import Document
 from nullah.desk.fields import ValueField
 from nullah.desk.stations.as_it_is import AsItIs
-from nullah.desk.stations.base import Section, StationDesk, Verb, action, chooser, labelled, reach, show_choice
+from nullah.desk.stations.base import Section, StationDesk, Verb, chooser, labelled, reach, show_choice
 from nullah.desk.stations.fastening import FasteningFields
 from nullah.desk.stations.figures import FigureField, FigureFields
 from nullah.desk.stations.joints_tool import JointsTool
-from nullah.desk.stations.numbers import Numbers
 from nullah.desk.stations.practising import PracticeRow
 from nullah.desk.stations.spacing import SpacingChoice
 from nullah.desk.stations.stepping import Stepping
-from nullah.desk.stations.tools_owned import ToolsOwned
-from nullah.files.practice import read_joints
 
 _CORNER = (
     FigureField("count", "Tails", QuantityKind.COUNT, 52),
@@ -42,11 +36,10 @@ _CORNER = (
     FigureField("half_pin", "half-pin"),
     FigureField("proud", "end grain proud"),
 )
-_SCHOOLS = {"dovetail": "Dovetails", "waste": "waste", "tenon": "tenons", "floor": "floors"}
 
 
 class JointsDesk(StationDesk):
-    """Which joint; the figures behind it; the chisels there are; how joints are made here."""
+    """Which joint; the figures behind it; the practice joint."""
 
     def __init__(self, document: Document, bench: Bench) -> None:
         super().__init__(document, bench)
@@ -60,18 +53,8 @@ class JointsDesk(StationDesk):
         self.fastening = FasteningFields(document, bench, row)
         self.as_it_is = AsItIs(document, bench, row)
         self.steps = Stepping(document, self.line)
-        tools = self.section("Tools there are")
-        self.tools = ToolsOwned(document, bench, tools)
-        self.chisels = self.tools.chisels
-        ways, hands = self.section("Ways of working"), self.section("Hands: how far off, mm")
-        self.schools: dict[str, QComboBox] = {}
         self.practice = PracticeRow(self.section("Practice joint"), self.refresh)
-        self.hands = Numbers(hands, "hands", len(Hands._fields), self._have_hands)
-        self.from_practice = action("From the practice joints", self._hands_from_practice, hands)
-        self.from_practice.setToolTip("How far off the saw is, from the widest gaps of the last practice joints")
-        for name, title in _SCHOOLS.items():
-            said, options = f"{title}: way of working", [(way, way) for way in SCHOOLS[name]]
-            self.schools[name] = chooser(said, options, partial(self._work_so, name), ways, title)
+        self.offer_shop("Tools and ways of working")
 
     def _shown_corner(self) -> Corner | None:
         """Return the dovetailed corner that is drawn; None where something else is."""
@@ -116,23 +99,6 @@ class JointsDesk(StationDesk):
         joints = selection.joints._replace(kind=joint)
         self.document.select(selection._replace(part=part, joints=joints))
 
-    def _work_so(self, name: str, way: str) -> None:
-        schools = self.document.project.shop.schools
-        changed = schools._replace(**{name: way})
-        self.document.do(
-            f"{_SCHOOLS[name].lower()} {way}", lambda p: actions.set_shop(p, replace(p.shop, schools=changed))
-        )
-
-    def _have_hands(self, figures: tuple[float, ...]) -> None:
-        if not all(0 <= figure <= 5 for figure in figures):
-            self.hands.sentence.setText("From 0 to 5 mm.")
-            return
-        hands = Hands(*figures)
-        self.document.do("hands as they are", lambda p: actions.set_shop(p, replace(p.shop, hands=hands)))
-
-    def _hands_from_practice(self) -> None:
-        self._have_hands(tuple(hands_of(read_joints(self.practice.file))))
-
     # --- what is shown ---
 
     def refresh(self) -> None:
@@ -157,13 +123,8 @@ class JointsDesk(StationDesk):
         self.others.show_kind(None if prefix else kind)
         self.fastening.show_kind(kind)
         self.as_it_is.show_kind(kind)
-        self.tools.refresh()
         self.steps.show_kind(kind)
         self.practice.refresh()
-        self.hands.show_figures(Hands._fields, self.document.project.shop.hands)
-        schools = self.document.project.shop.schools._asdict()
-        for name, box in self.schools.items():
-            show_choice(box, schools[name])
 
 
 class _Named:

@@ -12,8 +12,8 @@ from nullah.desk.document import Document
 from nullah.desk.stations.base import StationDesk, Verb, chooser, show_choice, tabs
 from nullah.desk.stations.edge_tasks import EdgeRows
 from nullah.desk.stations.forecasting import ForecastRows
+from nullah.desk.stations.grain import StrokeRows
 from nullah.desk.stations.group import Group
-from nullah.desk.stations.planes import PlaneRows
 from nullah.desk.stations.surveying import SurveyRows, SurveyTool
 
 TYPE_CHECKING = False
@@ -36,12 +36,12 @@ class MillingDesk(StationDesk):
         self.boards = chooser("board to mill", [], self._take_board, self.section("Board"), "Board")
         self.forecast = ForecastRows(document, bench, self.section)
         self.survey = SurveyRows(document, bench, self.section)
-        self.planes = PlaneRows(document, bench, self.section)
+        self.strokes = StrokeRows(document, bench, self.section, self.offer_shop)
         self.edges = EdgeRows(document, bench, self.section)
         self._groups: dict[MillingView, Group] = {
             MillingView.FORECAST: self.forecast,
             MillingView.SURVEY: self.survey,
-            MillingView.STROKES: self.planes,
+            MillingView.STROKES: self.strokes,
             MillingView.EDGES: self.edges,
         }
         self._tools = {MillingView.SURVEY: SurveyTool(self.survey)}

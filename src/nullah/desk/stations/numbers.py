@@ -42,7 +42,7 @@ class Numbers:
                 continue
             label = pair.findChild(QLabel)
             if isinstance(label, QLabel):
-                label.setText(names[number])
+                label.setText(names[number][:1].upper() + names[number][1:])
             if not (field.hasFocus() and field.isModified()):
                 field.setText(f"{figures[number]:g}")
 

@@ -1,0 +1,78 @@
+"""Grain and edge on the desk: which way the grain rises, what the edge reads."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import replace
+
+from PySide6.QtWidgets import QWidget
+
+from nullah.core import actions
+from nullah.core.milling.job import EdgeRead
+from nullah.core.rack.board import Rise
+from nullah.core.stations.stock import selected_board
+from nullah.desk.bench import Bench
+from nullah.desk.document import Document
+from nullah.desk.fields import ValueField
+from nullah.desk.stations.base import Section, chooser, labelled, show_choice
+from nullah.desk.stations.group import Group
+
+_RISES = [(Rise.UNKNOWN.value, "not looked at"), (Rise.RIGHT.value, "to the right"), (Rise.LEFT.value, "to the left")]
+
+
+class StrokeRows(Group):
+    """The grain of the board in hand; hump and light at its edge."""
+
+    def __init__(
+        self, document: Document, bench: Bench, row: Callable[[str], Section], offer_shop: Callable[[str], QWidget]
+    ) -> None:
+        super().__init__(document, bench)
+        first = row("Grain and edge")
+        self.grain = chooser("which way the grain rises", _RISES, self._rises, first, "Grain rises to the upper face")
+        self.hump = self._field("edge: hump in the middle", self._edge)
+        labelled("Edge: hump", self.hump, first)
+        self.light = self._field("edge: light under the square", self._edge)
+        labelled("light under the square", self.light, first)
+        self.keep(first)
+        self.widgets.append(offer_shop("Planes"))
+
+    def _field(self, name: str, entered: Callable[[], None]) -> ValueField:
+        field = ValueField(name, width=52)
+        field.line.setMaximumWidth(64)
+        field.entered.connect(lambda _: entered())
+        return field
+
+    def refresh(self) -> None:
+        document, marks = self.document, self.document.project.marks
+        board = selected_board(document.plan, document.selection)
+        show_choice(self.grain, board.rises.value if board is not None else Rise.UNKNOWN.value)
+        self.grain.setEnabled(board is not None)
+        edge = EdgeRead(*document.selection.milling.edge) if document.selection.milling.edge is not None else EdgeRead()
+        for field, value in ((self.hump, edge.hump), (self.light, edge.error)):
+            field.set_unit(marks.unit)
+            field.show_value(marks.write_short(value))
+
+    # --- what is entered ---
+
+    def _rises(self, value: str) -> None:
+        board = selected_board(self.document.plan, self.document.selection)
+        if board is not None:
+            changed = replace(board, rises=Rise(value))
+            self.document.do(
+                f"{board.name}: grain rises {dict(_RISES)[value]}", lambda p: actions.change_board(p, changed)
+            )
+
+    def _edge(self) -> None:
+        hump, light = self.hump.length(), self.light.length()
+        if hump is None or light is None:
+            return
+        if light.mm < 0 or light.mm > 10:
+            self.light.complain("Light of 0 to 10 mm.")
+            return
+        if abs(hump.mm) > 30:
+            self.hump.complain("That wants a saw: up to 30 mm.")
+            return
+        self.hump.line.setModified(False)
+        self.light.line.setModified(False)
+        milling = self.document.selection.milling._replace(edge=(float(hump), float(light)))
+        self.document.select(self.document.selection._replace(milling=milling))
