@@ -82,7 +82,7 @@ def test_it_opens_and_closes_and_the_ground_picks_nothing(cabinetmaker):
     opened = view.glass.picture.parts
     assert (closed != opened).mean() > 0.05
     cabinetmaker.window.document.pick_part("back1")
-    cabinetmaker.press("only the part in hand")
+    cabinetmaker.press("Open only the part in hand")
     assert view.glass.only_in_hand
     view.slider.setValue(0)
     assert (view.glass.picture.parts == closed).mean() > 0.99

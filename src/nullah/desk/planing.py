@@ -6,7 +6,7 @@ import time
 from collections.abc import Iterator
 from typing import NamedTuple
 
-from PySide6.QtCore import QRectF, QSize, QTimer
+from PySide6.QtCore import QRectF, QSize, Qt, QTimer
 from PySide6.QtGui import QColor, QHideEvent, QPainter, QPaintEvent
 from PySide6.QtWidgets import QLabel, QVBoxLayout, QWidget
 
@@ -36,7 +36,8 @@ from nullah.core.wood.species import SpeciesError, find_species
 from nullah.desk.document import Document
 from nullah.desk.fields import ValueField
 from nullah.desk.planing_board import Place, PlaningBoard
-from nullah.desk.stations.base import Flow, action, chooser, labelled
+from nullah.desk.stations.base import action, chooser, labelled
+from nullah.desk.stations.group import ViewChoices
 from nullah.instruments.shape_gauges import SimulatedGauges
 from nullah.paper.painter import extent, paint
 from nullah.paper.palette import DAY, Palette
@@ -79,6 +80,10 @@ class _Testing(QWidget):
             taken = extent(self.shown, Scale(per_mm, 4.5))
             shift = QRectF(self.rect()).center() - taken.center()
             paint(painter, self.shown, Scale(per_mm, 4.5, (shift.x(), shift.y())), self.palette_)
+        else:
+            painter.setPen(QColor(self.palette_.quiet))
+            words = "Take the straightedge or the winding sticks in hand and lay them on the board to test it."
+            painter.drawText(self.rect(), int(Qt.AlignmentFlag.AlignCenter), words)
         painter.end()
 
 
@@ -90,9 +95,9 @@ class _Before(NamedTuple):
 class PlaningPage(QWidget):
     """Plays the stroke plan, or lets one plane and test by hand; says how it stands against the plan."""
 
-    def __init__(self, document: Document) -> None:
+    def __init__(self, document: Document, choices: ViewChoices) -> None:
         super().__init__()
-        self._document = document
+        self._document, self.choices = document, choices
         self.palette_: Palette = DAY
         self.gauges = SimulatedGauges()
         self.trial: Trial | None = None
@@ -112,12 +117,13 @@ class PlaningPage(QWidget):
         column = QVBoxLayout(self)
         column.setContentsMargins(14, 8, 14, 8)
         self.board = PlaningBoard()
-        first, second = Flow(), Flow()
+        first, second = self.choices.section("Planing"), self.choices.section("In hand")
         self.face = chooser("which face is planed", _FACES, lambda _: self.begin(), first, "Plane the")
-        self.on = chooser("which board is planed", _BOARDS, lambda _: self.begin(), first, "board")
-        self.play = action("Play the plan", self.play_plan, first, main=True)
-        self.halt = action("Stop", self.stop, first)
-        self.speed = chooser("how fast it is played", _SPEEDS, lambda _: None, first, "speed")
+        self.on = chooser("which board is planed", _BOARDS, lambda _: self.begin(), first, "Board")
+        self.play = self.choices.verb("Play the plan", self.play_plan, main=True)
+        self.halt = self.choices.verb("Stop", self.stop)
+        self.back = self.choices.verb("Take back", self.take_back)
+        self.speed = chooser("how fast it is played", _SPEEDS, lambda _: None, first, "Speed")
         self.speed.setCurrentIndex(1)
         action("Begin again", self.begin, first)
         self.hand = chooser("what is in hand", _HANDS, lambda _: self._show_hand(), second, "In hand")
@@ -128,9 +134,6 @@ class PlaningPage(QWidget):
         labelled("set to", self.set, second)
         self.one_more = action("Stroke again", self.stroke_again, second)
         self.whole_set = action("A whole set like it", self.stroke_set, second)
-        self.back = action("Take back", self.take_back, second)
-        column.addLayout(first)
-        column.addLayout(second)
         self.board.dragged.connect(self._dragged)
         self.board.again.connect(self.stroke_again)
         column.addWidget(self.board, 3)

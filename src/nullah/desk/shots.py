@@ -23,6 +23,7 @@ from nullah.desk.sighting import SightingPage
 from nullah.desk.start import application, make_window
 from nullah.desk.stations.breakdown import BreakdownDesk
 from nullah.desk.stations.daybook import DaybookDesk
+from nullah.desk.stations.group import ViewChoices
 from nullah.desk.stations.milling import MillingDesk
 from nullah.desk.stations.piece import PieceDesk
 from nullah.desk.window import Window
@@ -225,7 +226,7 @@ def _milling(window: Window, root: Path) -> Iterator[str]:
     desk.planing.lay_edge((710.0, 0.0), (710.0, 252.0))
     yield "4-milling-planing"
     # An exercise of one's own, so that the picture is the same whoever has practised here.
-    desk.sighting = SightingPage(root / "practice.json", 12)
+    desk.sighting = SightingPage(ViewChoices(desk), root / "practice.json", 12)
     desk.show_look(MillingView.STICKS)
     desk.sighting.rise.setText("4")
     desk.sighting.answer()

@@ -27,7 +27,8 @@ from nullah.core.milling.sighting import (
     shown_rise,
     sight,
 )
-from nullah.desk.stations.base import Flow, action, chooser, labelled
+from nullah.desk.stations.base import chooser, labelled
+from nullah.desk.stations.group import ViewChoices
 from nullah.files.practice import practice_file, read_practice, write_practice
 from nullah.paper.painter import paint
 from nullah.paper.palette import DAY, Palette
@@ -83,9 +84,15 @@ class SightingPage(QWidget):
     that is shown.
     """
 
-    def __init__(self, file: Path | None = None, seed: int | None = None, marks: Callable[[], Marks] = Marks) -> None:
+    def __init__(
+        self,
+        choices: ViewChoices,
+        file: Path | None = None,
+        seed: int | None = None,
+        marks: Callable[[], Marks] = Marks,
+    ) -> None:
         super().__init__()
-        self._marks = marks
+        self._marks, self.choices = marks, choices
         self.file = file or practice_file()
         self.today: Callable[[], date] = date.today
         self.tries: tuple[Try, ...] = read_practice(self.file)
@@ -94,19 +101,19 @@ class SightingPage(QWidget):
         self.marked: Marked | None = None
         column = QVBoxLayout(self)
         column.setContentsMargins(14, 8, 14, 8)
-        row = Flow()
+        row = choices.section("What do you see?")
         self.at = chooser("where the far stick stands", _PLACES, lambda _: self._show(), row, "Far stick")
         self.high = chooser("which end stands high", _HIGH, lambda _: None, row, "Stands high")
         self.rise = QLineEdit()
         self.rise.setAccessibleName("by how much at the stick's end")
         self.rise.setFixedWidth(60)
         self.rise.setMinimumHeight(32)
+        self.rise.returnPressed.connect(self.answer)
         labelled("by how much at its end", self.rise, row)
         begins = [(str(share), words) for share, words in BEGINS]
         self.begins = chooser("where the wind begins", begins, lambda _: None, row, "begins")
-        self.say = action("That is how it is", self.answer, row, main=True)
-        self.next = action("Next board", self.next_board, row)
-        column.addLayout(row)
+        self.say = choices.verb("Compare", self.answer, main=True)
+        self.next = choices.verb("Next board", self.next_board)
         self.ask = QLabel()
         self.ask.setWordWrap(True)
         column.addWidget(self.ask)

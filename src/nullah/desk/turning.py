@@ -7,13 +7,14 @@ from typing import NamedTuple
 import numpy as np
 from PySide6.QtCore import QPointF, QSize, Qt, QThread, QTimer, Signal
 from PySide6.QtGui import QColor, QImage, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QResizeEvent, QWheelEvent
-from PySide6.QtWidgets import QLabel, QPushButton, QSlider, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QLabel, QSlider, QVBoxLayout, QWidget
 
 from nullah.core.card import Severity
 from nullah.core.piece.render import Colour, Look, Picture, Scene, Viewpoint, offsets_of, picture, scene
 from nullah.core.wood.species import SpeciesError, find_species
 from nullah.desk.document import Document
-from nullah.desk.stations.base import Flow, action
+from nullah.desk.stations.base import action, toggle
+from nullah.desk.stations.group import ViewChoices
 from nullah.paper.lettering import typeface
 from nullah.paper.palette import DAY, Palette, mixed
 
@@ -262,31 +263,24 @@ class _Glass(QWidget):
 class TurningView(QWidget):
     """The piece in the round, with the ways to look at it and how far it is opened."""
 
-    def __init__(self, document: Document) -> None:
+    def __init__(self, document: Document, choices: ViewChoices) -> None:
         super().__init__()
+        self.choices = choices
         self.glass = _Glass(document)
-        row = Flow()
-        row.setContentsMargins(14, 6, 14, 6)
+        looks = choices.section("Look from")
         for title, eye in _EYES:
-            action(title, lambda eye=eye: self._look_from(eye), row)  # type: ignore[misc]
-        label = QLabel("Open")
-        row.addWidget(label)
+            action(title, lambda eye=eye: self._look_from(eye), looks)  # type: ignore[misc]
+        choices.keep_on_line(QLabel("Open the joints"))
         self.slider = QSlider(Qt.Orientation.Horizontal)
         self.slider.setAccessibleName("How far the joints are opened")
         self.slider.setRange(0, 100)
-        self.slider.setMinimumSize(180, 32)
+        self.slider.setFixedSize(140, 32)
         self.slider.valueChanged.connect(self._open)
-        row.addWidget(self.slider)
-        self.only = QPushButton("only the part in hand")
-        self.only.setCheckable(True)
-        self.only.setProperty("tab", "true")
-        self.only.setMinimumHeight(32)
-        self.only.toggled.connect(self._open_only)
-        row.addWidget(self.only)
+        choices.keep_on_line(self.slider)
+        self.only = toggle("Open only the part in hand", choices.section("Joints"), self._open_only)
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(0)
-        column.addLayout(row)
         column.addWidget(self.glass, 1)
 
     def _look_from(self, eye: Viewpoint) -> None:

@@ -241,10 +241,12 @@ class Window(QMainWindow):
         self.bench.tool = desk.tool
         self.lines.setCurrentWidget(desk.line)
         self.column.show_desk(desk)
-        station = STATIONS[number].id
-        self.column.show_side(self.settings.side(station, CHOOSE if station in _CHOOSE_FIRST else CARD))
         self._refresh_all()
         self._show_page()
+
+    def _remembered_side(self) -> int:
+        station = STATIONS[self.station].id
+        return self.settings.side(station, CHOOSE if station in _CHOOSE_FIRST else CARD)
 
     def turn_column(self, side: int) -> None:
         """Show the other side of the column, and remember it for this station."""
@@ -291,7 +293,9 @@ class Window(QMainWindow):
                 page.set_palette(self.palette_)
         self.place.setCurrentWidget(page)
         self.place.setFocusProxy(page)
-        whole = self.desk(self.station).fills_window()
+        desk = self.desk(self.station)
+        self.column.show_side(CHOOSE if desk.wants_choices() else self._remembered_side())
+        whole = desk.fills_window()
         for each in (self.rod, self.column, self.strip):
             each.setVisible(not whole)
         if page is not self.bench:

@@ -78,6 +78,10 @@ class StationDesk(QWidget):
         """Return what stands in the place of the drawing, if anything does."""
         return None
 
+    def wants_choices(self) -> bool:
+        """Return whether what is shown is worked by what can be chosen, so that the column shows that side."""
+        return False
+
     def fills_window(self) -> bool:
         """Return whether what is shown wants the whole window, without rod, column and strip."""
         return False
@@ -104,11 +108,12 @@ class StationDesk(QWidget):
         """Offer the page of tools and habits under a heading."""
         return action("My shop …", self.shop_wanted.emit, self.section(title))
 
-    def section(self, title: str) -> Section:
-        """Begin a section of choices under a heading."""
+    def section(self, title: str, place: int | None = None) -> Section:
+        """Begin a section of choices under a heading, after the others or at a place among them."""
         section = Section(title)
-        self.sections.append(section)
-        self._column.insertLayout(self._column.count() - 1, section)
+        place = len(self.sections) if place is None else place
+        self.sections.insert(place, section)
+        self._column.insertLayout(place, section)
         return section
 
 

@@ -13,7 +13,7 @@ from nullah.desk.stations.base import StationDesk, Verb, chooser, show_choice, t
 from nullah.desk.stations.edge_tasks import EdgeRows
 from nullah.desk.stations.forecasting import ForecastRows
 from nullah.desk.stations.grain import StrokeRows
-from nullah.desk.stations.group import Group
+from nullah.desk.stations.group import Group, ViewChoices
 from nullah.desk.stations.surveying import SurveyRows, SurveyTool
 
 TYPE_CHECKING = False
@@ -33,7 +33,8 @@ class MillingDesk(StationDesk):
     def __init__(self, document: Document, bench: Bench) -> None:
         super().__init__(document, bench)
         self.looks = tabs(self, _LOOKS, self.show_look, self.line.looks)
-        self.boards = chooser("board to mill", [], self._take_board, self.section("Board"), "Board")
+        self._board = self.section("Board")
+        self.boards = chooser("board to mill", [], self._take_board, self._board, "Board")
         self.forecast = ForecastRows(document, bench, self.section)
         self.survey = SurveyRows(document, bench, self.section)
         self.strokes = StrokeRows(document, bench, self.section, self.offer_shop)
@@ -72,15 +73,18 @@ class MillingDesk(StationDesk):
             if self.planing is None:
                 from nullah.desk.planing import PlaningPage
 
-                self.planing = PlaningPage(self.document)
+                self.planing = PlaningPage(self.document, ViewChoices(self))
             return self.planing
         if self.look is MillingView.STICKS:
             if self.sighting is None:
                 from nullah.desk.sighting import SightingPage
 
-                self.sighting = SightingPage(marks=lambda: self.document.project.marks)
+                self.sighting = SightingPage(ViewChoices(self), marks=lambda: self.document.project.marks)
             return self.sighting
         return None
+
+    def wants_choices(self) -> bool:
+        return self.look in (MillingView.PLANING, MillingView.STICKS)
 
     def leave(self) -> None:
         if self.planing is not None:
@@ -103,8 +107,14 @@ class MillingDesk(StationDesk):
             if view is not MillingView.PLANING and self.planing is not None:
                 self.planing.stop()
             self.page_wanted.emit()
-        if view is MillingView.PLANING and self.planing is not None:
-            self.planing.refresh()
+        if self.planing is not None:
+            self.planing.choices.show_choices(view is MillingView.PLANING)
+            if view is MillingView.PLANING:
+                self.planing.refresh()
+        if self.sighting is not None:
+            self.sighting.choices.show_choices(view is MillingView.STICKS)
+        for widget in self._board.widgets():
+            widget.setVisible(view is not MillingView.STICKS)
 
     def _show_boards(self) -> None:
         wanted = [(board.id, board.name) for board in self.document.project.boards]

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
 from functools import partial
 
 from PySide6.QtCore import QTimer
@@ -20,6 +19,7 @@ from nullah.desk.document import Document
 from nullah.desk.stations.base import StationDesk, Verb, action, chooser, show_choice, tabs
 from nullah.desk.stations.drawn_choice import PICTURE, DrawnChoice
 from nullah.desk.stations.figures import FigureField, FigureFields
+from nullah.desk.stations.group import ViewChoices
 from nullah.desk.stations.own_tool import OwnTool
 from nullah.desk.thumbnails import Thumbnails, thumbnail, with_choice
 from nullah.paper.palette import DAY, NIGHT, Palette
@@ -74,6 +74,7 @@ class PieceDesk(StationDesk):
         self.fields = self._figures.fields
         self.add = action("Add a board", self.add_own_board, self.line.verbs)
         self._own: OwnRows | None = None
+        self._turning: ViewChoices | None = None
         self.tool = OwnTool(document, bench)
 
     @property
@@ -130,12 +131,10 @@ class PieceDesk(StationDesk):
         from nullah.desk.parts_table import PartsTable
         from nullah.desk.turning import TurningView
 
-        makers: dict[str, Callable[[Document], QWidget]] = {
-            "turn": TurningView,
-            "figures": LedgerTable,
-            "list": PartsTable,
-        }
-        return makers[self.look](self.document)
+        if self.look == "turn":
+            self._turning = ViewChoices(self)
+            return TurningView(self.document, self._turning)
+        return LedgerTable(self.document) if self.look == "figures" else PartsTable(self.document)
 
     def refresh(self) -> None:
         plan = self.document.plan
@@ -160,6 +159,8 @@ class PieceDesk(StationDesk):
         self._figures.refresh()
         self._draw_soon()
         self.add.setVisible(self.look == "views")
+        if self._turning is not None:
+            self._turning.show_choices(self.look == "turn")
         if self._own is not None or ((part := plan.part(self.document.selection.part)) is not None and part.own):
             self.own.refresh()
         page = self._pages.get(self.look)
