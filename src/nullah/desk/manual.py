@@ -55,7 +55,13 @@ class Manual(QDialog):
 
     @staticmethod
     def _titles() -> list[tuple[str, str]]:
-        return [*((station.id, station.title) for station in STATIONS), ("glossary", "Glossary"), (_KEYS, "Keys")]
+        first = ("first-box", "A first box")
+        return [
+            first,
+            *((station.id, station.title) for station in STATIONS),
+            ("glossary", "Glossary"),
+            (_KEYS, "Keys"),
+        ]
 
     @classmethod
     def open_at(cls, window: Window, name: str) -> Manual:

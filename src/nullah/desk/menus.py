@@ -75,6 +75,9 @@ class Desk(Protocol):
     def show_manual(self, page: str = "") -> None:
         """Open the manual."""
 
+    def show_tour(self) -> None:
+        """Walk through a first box."""
+
     def show_about(self) -> None:
         """Say what this is."""
 
@@ -247,6 +250,7 @@ class Menus:
         window = self._window
         self._add(
             self._menu("&Help"),
+            Entry("A &first box in ten minutes", "", window.show_tour),
             Entry("&Manual", "F1", window.show_manual),
             Entry("&Glossary", "", partial(window.show_manual, "glossary")),
             Entry("&Keys", "?", partial(window.show_manual, "keys")),

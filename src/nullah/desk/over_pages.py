@@ -20,14 +20,15 @@ if TYPE_CHECKING:
 class OverPages(QWidget):
     """The pages of a frame, each made when it is first wanted; one is shown at a time, or none.
 
-    `begun` carries the form and unit of a new piece, `opened` a file; `sample` asks for the sample piece, `left`
-    tells that the frame is seen again.
+    `begun` carries the form and unit of a new piece, `opened` a file; `sample` asks for the sample piece, `tour` for
+    the walk through a first box; `left` tells that the frame is seen again.
     """
 
     begun = Signal(str, object)
     opened = Signal(object)
     sample = Signal()
     left = Signal()
+    tour = Signal()
 
     def __init__(self, document: Document, settings: Settings, frame: QWidget, palette: Callable[[], Palette]) -> None:
         super().__init__(frame)
@@ -47,6 +48,7 @@ class OverPages(QWidget):
             self._start.opened.connect(self.opened)
             self._start.sample.connect(self.sample)
             self._start.left.connect(self.leave)
+            self._start.tour.connect(self.tour)
         return self._start
 
     @property
@@ -80,6 +82,10 @@ class OverPages(QWidget):
             page.hide()
         if shown:
             self.left.emit()
+
+    def covers(self) -> bool:
+        """Return whether a page lies over the frame."""
+        return any(page.isVisible() for page in self._made())
 
     def lay(self) -> None:
         """Cover the frame, whose size has changed."""

@@ -33,12 +33,14 @@ _PICTURE = (148, 104)
 
 
 class StartPage(QWidget):
-    """What can be begun or opened. `begun` carries a form and a unit, `opened` a file; `left` follows Escape."""
+    """What can be begun or opened. `begun` carries a form and a unit, `opened` a file; `left` follows Escape,
+    `tour` asks for the walk through a first box."""
 
     begun = Signal(str, object)
     opened = Signal(Path)
     sample = Signal()
     left = Signal()
+    tour = Signal()
 
     def __init__(self, document: Document, settings: Settings, palette: Palette, over: QWidget) -> None:
         super().__init__(over)
@@ -87,6 +89,7 @@ class StartPage(QWidget):
         self._recent.setSpacing(6)
         column.addLayout(self._recent)
         foot = QHBoxLayout()
+        self.walk = self._foot("A first box in ten minutes", self.tour.emit, foot)
         self.open_sample = self._foot("Open the sample piece", self.sample.emit, foot)
         self.back = self._foot("Go on with the open piece", self.left.emit, foot)
         foot.addStretch(1)

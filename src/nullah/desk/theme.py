@@ -46,6 +46,7 @@ def _sheet(p: Palette) -> str:
     #column {{ border-left: 1px solid {p.line}; }}
     #overPage, #overBody {{ background: {p.ground}; }}
     #notice {{ background: {p.raised}; border: 1px solid {p.line}; border-radius: 4px; padding: 7px 12px; }}
+    #tour {{ background: {p.raised}; border: 2px solid {p.accent}; border-radius: 6px; }}
     #tag {{ background: {p.raised}; border: 1px solid {p.accent}; border-radius: 4px; }}
     QLabel[heading="true"] {{ color: {p.quiet}; font-weight: 600; padding-top: 8px; }}
     QToolButton#form, QToolButton#recent {{ background: {p.raised}; color: {p.text}; border: 1px solid {p.line}; }}

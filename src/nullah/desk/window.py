@@ -9,7 +9,7 @@ from importlib import import_module
 from pathlib import Path
 from typing import Protocol, runtime_checkable
 
-from PySide6.QtCore import QMimeData, QPoint, QPointF, QRectF, Qt, SignalInstance
+from PySide6.QtCore import QMimeData, QPoint, QPointF, QRectF, Qt, Signal, SignalInstance
 from PySide6.QtGui import QCloseEvent, QDragEnterEvent, QDropEvent, QResizeEvent
 from PySide6.QtWidgets import (
     QApplication,
@@ -55,6 +55,7 @@ from nullah.paper.palette import DAY, NIGHT, Palette
 TYPE_CHECKING = False
 if TYPE_CHECKING:
     from nullah.desk.editor import FigureEditor
+    from nullah.desk.tour import Tour
 
 #: The window is no smaller, where the screen is not, pixels.
 _LEAST = (900, 600)
@@ -108,8 +109,12 @@ class AddsBoards(Protocol):
 class Window(QMainWindow):
     """The desk. Everything shown follows from `document`; everything done goes through it."""
 
+    #: Something else is looked at: another station, another page, another side.
+    looked = Signal()
+
     def __init__(self, document: Document, autosave: Autosave, settings: Settings) -> None:
         super().__init__()
+        self.tour: Tour | None = None
         self.document = document
         self.settings = settings
         self.station = 0
@@ -227,6 +232,7 @@ class Window(QMainWindow):
         self.over.begun.connect(self._begin)
         self.over.opened.connect(self.papers.open_path)
         self.over.sample.connect(self.papers.open_sample)
+        self.over.tour.connect(self.show_tour)
         self.over.left.connect(lambda: (self.place.currentWidget() or self.bench).setFocus())
 
     # --- what is shown ---
@@ -301,6 +307,7 @@ class Window(QMainWindow):
         if page is not self.bench:
             self.desk(self.station).refresh()
         self._lay_notices()
+        self.looked.emit()
         if self.header.name.hasFocus() and not self.header.name.isModified():
             # The page that had the focus was put away, and it fell to the first field there is.
             page.setFocus()
@@ -472,6 +479,14 @@ class Window(QMainWindow):
         from nullah.desk.manual import Manual
 
         Manual.open_at(self, page or STATIONS[self.station].id)
+
+    def show_tour(self) -> None:
+        """Walk through a first box, from its beginning."""
+        from nullah.desk.tour import Tour
+
+        if self.tour is not None:
+            self.tour.end()
+        self.tour = Tour(self)
 
     def show_about(self) -> None:
         """Say what this is."""
