@@ -55,7 +55,6 @@ from nullah.paper.palette import DAY, NIGHT, Palette
 TYPE_CHECKING = False
 if TYPE_CHECKING:
     from nullah.desk.editor import FigureEditor
-    from nullah.desk.tour import Tour
 
 #: The window is no smaller, where the screen is not, pixels.
 _LEAST = (900, 600)
@@ -106,6 +105,13 @@ class AddsBoards(Protocol):
         """Put one in."""
 
 
+class Walk(Protocol):
+    """A walk through the window."""
+
+    def end(self) -> None:
+        """Leave it."""
+
+
 class Window(QMainWindow):
     """The desk. Everything shown follows from `document`; everything done goes through it."""
 
@@ -114,7 +120,7 @@ class Window(QMainWindow):
 
     def __init__(self, document: Document, autosave: Autosave, settings: Settings) -> None:
         super().__init__()
-        self.tour: Tour | None = None
+        self.tour: Walk | None = None
         self.document = document
         self.settings = settings
         self.station = 0
