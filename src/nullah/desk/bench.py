@@ -21,6 +21,7 @@ from PySide6.QtWidgets import QWidget
 from nullah.core.drawing import Dimension, Drawing, Element, Label, Path, Point, Ring, Role
 from nullah.core.label_placing import LabelBox
 from nullah.core.refs import Ref
+from nullah.desk.key_pointer import KeyPointer
 from nullah.paper.labels import PlacedText, PlacedTexts, as_boxes, dimension_line, placed_texts, text_of
 from nullah.paper.lettering import typeface, width_of
 from nullah.paper.painter import extent, paint
@@ -34,6 +35,11 @@ _MARGIN = 22
 _EDGE = 3.0
 #: What is clicked is at least so large each way, pixels.
 _TARGET = 26.0
+#: Pixels that Ctrl and an arrow move the drawing, and which way.
+_PAN = 60.0
+_PANS = {
+    Qt.Key.Key_Left: (1, 0), Qt.Key.Key_Right: (-1, 0), Qt.Key.Key_Up: (0, 1), Qt.Key.Key_Down: (0, -1)
+}  # fmt: skip
 
 
 def _grown(box: QRectF) -> QRectF:
@@ -72,7 +78,7 @@ class Bench(QWidget):
 
     `clicked` carries the reference of what was clicked (None for the ground) and where, in the
     widget. Wheel zooms, the middle button or Space with the left moves, 0 fits, 1 is true size. Left and
-    Right go through what can be typed or picked, Enter takes it.
+    Right go through what can be typed or picked, Enter takes it; a pointer that keys move drags.
     """
 
     clicked = Signal(object, QPointF)
@@ -80,6 +86,8 @@ class Bench(QWidget):
     menu_wanted = Signal(object, QPoint)
     #: The drawing lies elsewhere on the bench than before.
     moved = Signal()
+    #: The keyboard points at something else.
+    pointed = Signal()
 
     def __init__(self) -> None:
         super().__init__()
@@ -101,6 +109,7 @@ class Bench(QWidget):
         self._space = False
         self._clear: QRectF | None = None
         self._clicked_at = QPointF(-1, -1)
+        self.pointer = KeyPointer(self, self)
         self._texts_of, self._texts_for = Drawing(), tuple[object, ...]()
         self._texts = PlacedTexts({})
 
@@ -202,6 +211,7 @@ class Bench(QWidget):
         if self.hasFocus():
             painter.setPen(QColor(self.palette_.accent))
             painter.drawRect(self.rect().adjusted(0, 0, -1, -1))
+        self.pointer.paint(painter, self.palette_)
         painter.end()
 
     def _scale_words(self) -> str:
@@ -306,41 +316,71 @@ class Bench(QWidget):
             self._moving = position
             self.setCursor(Qt.CursorShape.ClosedHandCursor)
             return
-        if event.button() != Qt.MouseButton.LeftButton:
-            return
-        ref = self.at(position)
-        if self.tool.press(self.scale.back(position.x(), position.y()), ref):
+        if event.button() == Qt.MouseButton.LeftButton:
+            self.press_at(position)
+
+    def press_at(self, at: QPointF) -> None:
+        """Press at a point of the widget: begin to drag what lies there, or click it."""
+        self._clicked_at = at
+        ref = self.at(at)
+        if self.tool.press(self.scale.back(at.x(), at.y()), ref):
             self._dragging = True
             return
-        self.clicked.emit(ref, position)
+        self.pointer.held = False
+        self.clicked.emit(ref, at)
+
+    def move_to(self, at: QPointF) -> None:
+        """Move to a point of the widget: drag what is held, or show what lies there."""
+        point = self.scale.back(at.x(), at.y())
+        if self._dragging:
+            self.tool.drag(point)
+            self.update()
+            return
+        ref = self.at(at)
+        if ref != self.hot:
+            self.hot = ref
+            self.update()
+        self.setCursor(self.tool.cursor(point, ref))
+
+    def release_at(self, at: QPointF) -> None:
+        """Let go of what is dragged."""
+        if self._dragging:
+            self._dragging = False
+            self.tool.release(self.scale.back(at.x(), at.y()))
+            self.update()
+
+    def give_up(self) -> None:
+        """Give up what is being dragged."""
+        if self._dragging:
+            self._dragging = False
+            self.tool.cancel()
+            self.update()
+
+    def take_pointer(self) -> None:
+        """Put a pointer on the bench that keys move, at what they point at; or take it away."""
+        self.pointer.take(self.place_of(self.hot) if self.hot is not None else QRectF(self.rect()).center())
 
     def mouseMoveEvent(self, event: QMouseEvent) -> None:
         position = event.position()
-        point = self.scale.back(position.x(), position.y())
         if self._moving is not None:
-            shift = position - self._moving
-            origin = (self.scale.origin[0] + shift.x(), self.scale.origin[1] + shift.y())
-            self.scale = Scale(self.scale.per_mm, PAPER_PX, origin)
-            self._moving, self._fitted = position, False
-            self._lies_elsewhere()
-        elif self._dragging:
-            self.tool.drag(point)
-            self.update()
+            self.pan(position - self._moving)
+            self._moving = position
         else:
-            ref = self.at(position)
-            if ref != self.hot:
-                self.hot = ref
-                self.update()
-            self.setCursor(self.tool.cursor(point, ref))
+            self.move_to(position)
+
+    def pan(self, shift: QPointF) -> None:
+        """Move the drawing by so many pixels."""
+        origin = (self.scale.origin[0] + shift.x(), self.scale.origin[1] + shift.y())
+        self.scale = Scale(self.scale.per_mm, PAPER_PX, origin)
+        self._fitted = False
+        self._lies_elsewhere()
 
     def mouseReleaseEvent(self, event: QMouseEvent) -> None:
         if self._moving is not None:
             self._moving = None
             self.setCursor(Qt.CursorShape.ArrowCursor)
-        elif self._dragging:
-            self._dragging = False
-            self.tool.release(self.scale.back(event.position().x(), event.position().y()))
-            self.update()
+        else:
+            self.release_at(event.position())
 
     def leaveEvent(self, event: QEvent) -> None:
         if not self._dragging and self.hot:
@@ -364,8 +404,14 @@ class Bench(QWidget):
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         key = event.key()
+        if self.pointer.key(event):
+            return
         if self.tool.key(event):
             self.update()
+            return
+        if event.modifiers() & Qt.KeyboardModifier.ControlModifier and key in _PANS:
+            x, y = _PANS[Qt.Key(key)]
+            self.pan(QPointF(x, y) * _PAN)
             return
         keys: dict[int, Callable[[], None]] = {
             Qt.Key.Key_0: self.fit,
@@ -379,9 +425,7 @@ class Bench(QWidget):
         if key == Qt.Key.Key_Space:
             self._space = True
         elif key == Qt.Key.Key_Escape and self._dragging:
-            self._dragging = False
-            self.tool.cancel()
-            self.update()
+            self.give_up()
         elif key in (Qt.Key.Key_Return, Qt.Key.Key_Enter) and self.hot:
             self.clicked.emit(self.hot, self.place_of(self.hot))
         elif key in keys:
@@ -400,3 +444,4 @@ class Bench(QWidget):
             index = targets.index(self.hot) + way if self.hot in targets else (0 if way > 0 else -1)
             self.hot = targets[index % len(targets)]
             self.update()
+            self.pointed.emit()

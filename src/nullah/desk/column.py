@@ -41,6 +41,7 @@ class Column(QWidget):
         for side, text in ((CARD, "Card"), (CHOOSE, "Choose")):
             button = QPushButton(text)
             button.setCheckable(True)
+            button.setAutoExclusive(True)
             button.setProperty("tab", "true")
             button.setMinimumHeight(32)
             button.setAccessibleName(text)

@@ -56,6 +56,8 @@ class Document(QObject):
     selection_changed = Signal()
     replaced = Signal()
     warned = Signal(str)
+    #: Something was done, by its name.
+    done = Signal(str)
     changed_elsewhere = Signal()
 
     def __init__(
@@ -173,6 +175,7 @@ class Document(QObject):
         self._undo.append(step)
         self._redo.clear()
         self.changed.emit()
+        self.done.emit(name)
         return ""
 
     def _take(self, project: Project) -> None:
@@ -210,11 +213,13 @@ class Document(QObject):
         if not source:
             return
         step, now = source[-1], self.project
+        word = "Undo" if source is self._undo else "Redo"
         # The unit shown belongs to the desk, not to the story of the piece.
         self._take(show_in(step.before, self.project.marks))
         source.pop()
         target.append(_Step(step.name, now))
         self.changed.emit()
+        self.done.emit(f"{word}: {step.name}")
 
     def show_in(self, marks: Marks) -> None:
         """Show figures in another unit; no step of the history."""

@@ -68,6 +68,7 @@ class Header(QWidget):
         for index, style in enumerate(STYLES.values()):
             button = self._button(style.name, lambda: None, row)
             button.setCheckable(True)
+            button.setAutoExclusive(True)
             button.setAccessibleName(f"Units: {style.name}")
             self.units.addButton(button, index)
         self.units.idClicked.connect(lambda i: self.unit_chosen.emit(list(STYLES)[i]))

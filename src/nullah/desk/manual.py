@@ -19,6 +19,8 @@ _KEYS = "keys"
 _BENCH = (
     ("Left, Right", "go through what can be picked or typed on the bench"),
     ("Return", "take it"),
+    ("F4", "a pointer that keys move: arrows move it (Shift finely, Ctrl far), Space presses and lets go"),
+    ("Ctrl and arrows", "move the drawing"),
     ("Menu, Shift+F10", "what can be done with it"),
     ("+, −, 0, 1", "zoom in, zoom out, fit, true size"),
     ("Space and drag, middle button", "move the drawing"),

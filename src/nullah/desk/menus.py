@@ -54,6 +54,9 @@ class Desk(Protocol):
     def fold_column(self) -> None:
         """Fold the column away, or out."""
 
+    def take_pointer(self) -> None:
+        """Put a pointer that keys move on what is shown."""
+
     def go_to_choices(self) -> None:
         """Put the keyboard on the first choice."""
 
@@ -207,6 +210,7 @@ class Menus:
             Entry("C&hoose", "F8", partial(window.turn_column, CHOOSE)),
             Entry("&Fold the column", "F9", window.fold_column),
             Entry("&Go to the first choice", "F6", window.go_to_choices),
+            Entry("&Pointer moved by keys", "F4", window.take_pointer),
             None,
             Entry("Zoom &in", "Ctrl++|Ctrl+=", partial(window.bench.zoom_middle, 1.25)),
             Entry("Zoom &out", "Ctrl+-", partial(window.bench.zoom_middle, 0.8)),

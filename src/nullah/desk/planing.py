@@ -154,6 +154,10 @@ class PlaningPage(QWidget):
         self.stop()
         super().hideEvent(event)
 
+    def take_pointer(self) -> None:
+        """Put a pointer on the face that keys move, or take it away."""
+        self.board.take_pointer()
+
     def set_palette(self, palette: Palette) -> None:
         """Take another theme."""
         self.palette_ = self.testing.palette_ = palette

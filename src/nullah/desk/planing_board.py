@@ -13,6 +13,7 @@ from PySide6.QtWidgets import QWidget
 from nullah.core.milling.contours import contour_lines, even_heights
 from nullah.core.milling.planing import SOLE_BEYOND_IRON, Stroke, Work
 from nullah.core.shop import Plane
+from nullah.desk.key_pointer import KeyPointer
 from nullah.paper.lettering import typeface
 from nullah.paper.palette import DAY, Palette, mixed
 
@@ -50,6 +51,7 @@ class PlaningBoard(QWidget):
         self._lines: list[tuple[float, list[QPolygonF]]] = []
         self._from: Place | None = None
         self._to: Place = (0.0, 0.0)
+        self.pointer = KeyPointer(self, self)
 
     def sizeHint(self) -> QSize:
         return QSize(640, 240)
@@ -117,6 +119,7 @@ class PlaningBoard(QWidget):
             painter.setBrush(Qt.BrushStyle.NoBrush)
             painter.setPen(QColor(self.palette_.accent))
             painter.drawRect(self.rect().adjusted(0, 0, -1, -1))
+        self.pointer.paint(painter, self.palette_)
         painter.end()
 
     def _paint_face(self, painter: QPainter, work: Work) -> None:
@@ -202,27 +205,50 @@ class PlaningBoard(QWidget):
 
     def mousePressEvent(self, event: QMouseEvent) -> None:
         self.setFocus(Qt.FocusReason.MouseFocusReason)
-        if event.button() == Qt.MouseButton.LeftButton and self.work is not None:
-            self._from = self._to = self._place(event.position())
-            self.update()
+        if event.button() == Qt.MouseButton.LeftButton:
+            self.press_at(event.position())
 
     def mouseMoveEvent(self, event: QMouseEvent) -> None:
-        if self._from is not None:
-            self._to = self._place(event.position())
-            self.update()
+        self.move_to(event.position())
 
     def mouseReleaseEvent(self, event: QMouseEvent) -> None:
+        self.release_at(event.position())
+
+    def press_at(self, at: QPointF) -> None:
+        """Begin to drag at a point of the widget."""
+        if self.work is not None:
+            self._from = self._to = self._place(at)
+            self.update()
+
+    def move_to(self, at: QPointF) -> None:
+        """Drag to a point of the widget."""
+        if self._from is not None:
+            self._to = self._place(at)
+            self.update()
+
+    def give_up(self) -> None:
+        """Give up what is being dragged."""
+        self._from = None
+        self.update()
+
+    def take_pointer(self) -> None:
+        """Put a pointer on the face that keys move, or take it away."""
+        self.pointer.take(QRectF(self.rect()).center())
+
+    def release_at(self, at: QPointF) -> None:
+        """Tell what was dragged over."""
         if self._from is None:
             return
-        start, end, self._from = self._from, self._place(event.position()), None
+        start, end, self._from = self._from, self._place(at), None
         self.update()
         if math.dist(start, end) > 15:
             self.dragged.emit(start, end)
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
+        if self.pointer.key(event):
+            return
         if event.key() == Qt.Key.Key_Escape and self._from is not None:
-            self._from = None
-            self.update()
+            self.give_up()
         elif event.key() == Qt.Key.Key_Space:
             self.again.emit()
         else:

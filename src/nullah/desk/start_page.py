@@ -108,6 +108,7 @@ class StartPage(QWidget):
         for index, style in enumerate(STYLES.values()):
             button = QPushButton(style.name)
             button.setCheckable(True)
+            button.setAutoExclusive(True)
             button.setProperty("tab", "true")
             button.setMinimumHeight(36)
             button.setAccessibleName(f"Begin in {style.name}")

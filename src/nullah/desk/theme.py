@@ -25,6 +25,8 @@ def dress(app: QApplication, palette: Palette) -> None:
         (QPalette.ColorRole.Text, palette.text),
         (QPalette.ColorRole.ButtonText, palette.text),
         (QPalette.ColorRole.PlaceholderText, palette.quiet),
+        (QPalette.ColorRole.Mid, palette.line),
+        (QPalette.ColorRole.Midlight, palette.accent_ground),
         (QPalette.ColorRole.Highlight, palette.accent),
         (QPalette.ColorRole.HighlightedText, palette.raised),
         (QPalette.ColorRole.ToolTipBase, palette.raised),
@@ -52,11 +54,6 @@ def _sheet(p: Palette) -> str:
     QToolButton#form, QToolButton#recent {{ background: {p.raised}; color: {p.text}; border: 1px solid {p.line}; }}
     QToolButton#form:hover, QToolButton#recent:hover {{ border: 1px solid {p.accent}; }}
     QToolButton#form:focus, QToolButton#recent:focus {{ border: 2px solid {p.accent}; }}
-    QToolButton#drawn {{ background: {p.raised}; color: {p.text}; border: 1px solid {p.line}; padding: 2px;
-        font-size: 13px; }}
-    QToolButton#drawn:hover {{ border: 1px solid {p.accent}; }}
-    QToolButton#drawn:focus {{ border: 2px solid {p.accent}; padding: 1px; }}
-    QToolButton#drawn:checked {{ background: {p.accent_ground}; border: 2px solid {p.accent}; padding: 1px; }}
     QMenuBar {{ background: {p.ground}; }}
     QMenuBar::item {{ padding: 5px 10px; background: transparent; }}
     QMenuBar::item:selected {{ background: {p.accent_ground}; }}

@@ -31,14 +31,18 @@ from nullah.core.fixes import Fix, SetOutTo
 from nullah.core.lengths import Unit
 from nullah.core.refs import FlawRef, PartRef, PieceRef, QuantityRef, Ref
 from nullah.core.stations import STATIONS
+from nullah.core.stations.targets import target_of
 from nullah.core.wording.card import worded
 from nullah.core.wording.facts import fact_words
 from nullah.core.wording.fixes import fix_words
+from nullah.core.wording.targets import TargetWords, target_words
 from nullah.desk.banner import Banner, Urgency
 from nullah.desk.bench import Bench
+from nullah.desk.bench_objects import BenchObjects, announce
 from nullah.desk.column import CARD, CHOOSE, USUAL, Column
 from nullah.desk.document import Document
 from nullah.desk.header import Header
+from nullah.desk.key_pointer import HasPointer
 from nullah.desk.menus import Menus
 from nullah.desk.over_pages import OverPages
 from nullah.desk.papers import Papers
@@ -150,6 +154,7 @@ class Window(QMainWindow):
         self.place = QStackedWidget()
         self.place.addWidget(self.bench)
         self.tag = Tag(self.bench)
+        self.objects = BenchObjects(self.bench, self._words_of, self._verbs_of)
         middle = QWidget()
         inner = QVBoxLayout(middle)
         inner.setContentsMargins(0, 0, 0, 0)
@@ -218,6 +223,7 @@ class Window(QMainWindow):
 
     def _wire(self) -> None:
         self.document.changed.connect(self._refresh_all)
+        self.document.done.connect(lambda name: announce(self.bench, f"{name}. {self.header.unsettled.text()}"))
         self.document.selection_changed.connect(self._refresh_all)
         self.document.replaced.connect(self._replaced)
         self.banner.left.connect(lambda: (self.place.currentWidget() or self.bench).setFocus())
@@ -248,6 +254,7 @@ class Window(QMainWindow):
         self.over.leave()
         self._put_slip_away()
         self.bench.overlay = Drawing()
+        self.bench.pointer.put_away()
         self.station = number
         desk = self.desk(number)
         self.bench.tool = desk.tool
@@ -272,6 +279,12 @@ class Window(QMainWindow):
         whole = sum(self.split.sizes())
         folded = not self.split.sizes()[1]
         self.split.setSizes([whole - USUAL, USUAL] if folded else [whole, 0])
+
+    def take_pointer(self) -> None:
+        """Put a pointer that keys move on what is shown, or take it away."""
+        page = self.place.currentWidget()
+        if isinstance(page, HasPointer):
+            page.take_pointer()
 
     def go_to_choices(self) -> None:
         """Put the keyboard on the first choice of the station; from there, back on the bench."""
@@ -346,6 +359,7 @@ class Window(QMainWindow):
         self.menus.name_steps()
         self.desk(self.station).refresh()
         self._show_tag()
+        self.objects.refresh()
         name = self.document.project.piece.name or "Piece"
         self.setWindowTitle(f"{name}{' *' if self.document.unsaved else ''} · Nullah")
 
@@ -359,6 +373,14 @@ class Window(QMainWindow):
     def picked_ref(self) -> Ref | None:
         """Return what is picked at the station in hand and has verbs."""
         return self.desk(self.station).picked()
+
+    def _words_of(self, ref: Ref) -> TargetWords | None:
+        plan = self.document.plan
+        target = target_of(ref, plan, self.document.selection)
+        return target_words(target, plan.reader) if target is not None else None
+
+    def _verbs_of(self, ref: Ref) -> tuple[str, ...]:
+        return tuple(verb.text for verb in self.desk(self.station).verbs(ref))
 
     def _show_tag(self) -> None:
         ref = self.picked_ref()

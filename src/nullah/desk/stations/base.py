@@ -437,6 +437,8 @@ def tabs(
     for value, text in options:
         button = toggle(text, row)
         button.clicked.connect(lambda _=False, value=value: chosen(value))
+        # A screen reader is told one of several by this, not by the group.
+        button.setAutoExclusive(True)
         group.addButton(button)
         made[value] = button
     looks = row.parentWidget()

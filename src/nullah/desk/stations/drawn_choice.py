@@ -4,18 +4,49 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from PySide6.QtCore import QSize, Qt
-from PySide6.QtGui import QIcon, QImage, QPixmap
-from PySide6.QtWidgets import QButtonGroup, QLabel, QToolButton, QVBoxLayout, QWidget
+from PySide6.QtCore import QPoint, QRectF, QSize, Qt
+from PySide6.QtGui import QIcon, QImage, QPainter, QPaintEvent, QPen, QPixmap
+from PySide6.QtWidgets import QButtonGroup, QLabel, QRadioButton, QVBoxLayout, QWidget
 
 from nullah.core.drawing import wrapped
 from nullah.desk.stations.base import Flow
+from nullah.paper.lettering import typeface
 
 #: Size of a drawing, pixels: three of them stand side by side in the column.
 PICTURE = (74, 52)
 _WIDE, _HIGH, _LINE = 88, 62, 18
 #: So many letters stand in a line under a drawing.
 _LETTERS = 13
+
+
+class DrawnOption(QRadioButton):
+    """One of several, as a drawing with its words below; a screen reader is told that it is one of several."""
+
+    def __init__(self, lines: list[str]) -> None:
+        super().__init__("\n".join(lines))
+        self.setIconSize(QSize(*PICTURE))
+        self.setFixedSize(_WIDE, _HIGH + _LINE * len(lines))
+
+    def hitButton(self, pos: QPoint) -> bool:
+        return self.rect().contains(pos)
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        colours = self.palette()
+        strong = self.isChecked() or self.hasFocus()
+        line = colours.highlight() if strong or self.underMouse() else colours.mid()
+        wide = 2.0 if strong else 1.0
+        painter.setPen(QPen(line.color(), wide))
+        painter.setBrush(colours.midlight() if self.isChecked() else colours.base())
+        painter.drawRoundedRect(QRectF(self.rect()).adjusted(wide / 2, wide / 2, -wide / 2, -wide / 2), 3, 3)
+        left = (self.width() - PICTURE[0]) // 2
+        painter.drawPixmap(left, 5, self.icon().pixmap(self.iconSize(), self.devicePixelRatioF()))
+        painter.setFont(typeface(13))
+        painter.setPen(colours.text().color())
+        words = self.rect().adjusted(0, PICTURE[1] + 5, 0, -3)
+        painter.drawText(words, int(Qt.AlignmentFlag.AlignCenter), self.text())
+        painter.end()
 
 
 class DrawnChoice(QWidget):
@@ -36,16 +67,9 @@ class DrawnChoice(QWidget):
         flow = Flow()
         flow.setSpacing(4)
         self._group = QButtonGroup(self)
-        self.buttons: dict[str, QToolButton] = {}
+        self.buttons: dict[str, DrawnOption] = {}
         for value, text in options:
-            button = QToolButton()
-            button.setObjectName("drawn")
-            button.setCheckable(True)
-            button.setToolButtonStyle(Qt.ToolButtonStyle.ToolButtonTextUnderIcon)
-            button.setIconSize(QSize(*PICTURE))
-            lines = wrapped(text, _LETTERS)
-            button.setFixedSize(_WIDE, _HIGH + _LINE * len(lines))
-            button.setText("\n".join(lines))
+            button = DrawnOption(wrapped(text, _LETTERS))
             button.setIcon(QIcon(empty))
             button.setAccessibleName(f"{title}: {text}")
             button.setToolTip(text)
