@@ -22,7 +22,6 @@ from nullah.core.refs import (
     WantedReadingRef,
 )
 from nullah.core.stations.selection import Selection
-from nullah.core.stations.stock import selected_board
 from nullah.core.wording.targets import (
     BoardFigureTarget,
     FigureTarget,
@@ -84,6 +83,7 @@ def _of_board(ref: BoardRef | HeartRef | BoardSizeRef | FlawRef, plan: Plan) -> 
 def _reading(ref: ReadingRef | WantedReadingRef, plan: Plan, selection: Selection) -> Target | None:
     # NumPy's: not before it is looked at.
     from nullah.core.milling.adjust import usual_readings
+    from nullah.core.stations.stock import selected_board
     from nullah.core.stations.surveying import in_figures, in_words
 
     board = selected_board(plan, selection)
