@@ -15,7 +15,7 @@ from nullah.core.milling.planing import SOLE_BEYOND_IRON, Stroke, Work
 from nullah.core.shop import Plane
 from nullah.desk.key_pointer import KeyPointer
 from nullah.paper.lettering import typeface
-from nullah.paper.palette import DAY, Palette, mixed
+from nullah.paper.palette import DAY, Palette, mixed, wood_tone
 
 Place = tuple[float, float]
 
@@ -74,7 +74,7 @@ class PlaningBoard(QWidget):
 
     def _shaded(self, work: Work) -> QImage:
         """Paint the heights: the higher the darker; what is missing below the line in the colour of what fails."""
-        ground = mixed(self.tone, self.palette_.ground, self.palette_.wood_shade)
+        ground = wood_tone(self.tone, self.palette_)
         dark = mixed(ground, self.palette_.wood_line, 0.72)
         tones = [mixed(ground, dark, step / (_TONES - 1)) for step in range(_TONES)]
         table = np.array([[int(t[i : i + 2], 16) for i in (1, 3, 5)] for t in tones], dtype=np.uint8)

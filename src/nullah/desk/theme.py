@@ -25,7 +25,7 @@ def dress(app: QApplication, palette: Palette) -> None:
         (QPalette.ColorRole.Text, palette.text),
         (QPalette.ColorRole.ButtonText, palette.text),
         (QPalette.ColorRole.PlaceholderText, palette.quiet),
-        (QPalette.ColorRole.Mid, palette.line),
+        (QPalette.ColorRole.Mid, palette.border),
         (QPalette.ColorRole.Midlight, palette.accent_ground),
         (QPalette.ColorRole.Highlight, palette.accent),
         (QPalette.ColorRole.HighlightedText, palette.raised),
@@ -51,7 +51,7 @@ def _sheet(p: Palette) -> str:
     #tour {{ background: {p.raised}; border: 2px solid {p.accent}; border-radius: 6px; }}
     #tag {{ background: {p.raised}; border: 1px solid {p.accent}; border-radius: 4px; }}
     QLabel[heading="true"] {{ color: {p.quiet}; font-weight: 600; padding-top: 8px; }}
-    QToolButton#form, QToolButton#recent {{ background: {p.raised}; color: {p.text}; border: 1px solid {p.line}; }}
+    QToolButton#form, QToolButton#recent {{ background: {p.raised}; color: {p.text}; border: 1px solid {p.border}; }}
     QToolButton#form:hover, QToolButton#recent:hover {{ border: 1px solid {p.accent}; }}
     QToolButton#form:focus, QToolButton#recent:focus {{ border: 2px solid {p.accent}; }}
     QMenuBar {{ background: {p.ground}; }}
@@ -65,13 +65,13 @@ def _sheet(p: Palette) -> str:
     #unsettled[settled="true"] {{ color: {p.quiet}; }}
     #banner {{ background: {p.look_ground}; border-bottom: 1px solid {p.look}; }}
     #banner QLabel {{ color: {p.look}; }}
-    QLineEdit {{ background: {p.raised}; border: 1px solid {p.line}; border-radius: 3px;
+    QLineEdit {{ background: {p.raised}; border: 1px solid {p.border}; border-radius: 3px;
         padding: 4px 7px; min-height: 22px; selection-background-color: {p.accent};
         selection-color: {p.raised}; }}
     QLineEdit:focus {{ border: 2px solid {p.accent}; padding: 3px 6px; }}
     QLineEdit[wrong="true"] {{ border: 2px solid {p.fails}; padding: 3px 6px; }}
     QLineEdit#pieceName {{ background: transparent; border: 1px solid transparent; font-weight: 600; }}
-    QLineEdit#pieceName:hover {{ border: 1px solid {p.line}; }}
+    QLineEdit#pieceName:hover {{ border: 1px solid {p.border}; }}
     QLineEdit#pieceName:focus {{ background: {p.raised}; border: 2px solid {p.accent}; }}
     QPushButton, QToolButton {{ background: transparent; color: {p.accent}; border: 1px solid transparent;
         border-radius: 3px; padding: 4px 9px; min-height: 24px; }}
@@ -88,7 +88,7 @@ def _sheet(p: Palette) -> str:
         border-bottom: 2px solid {p.accent}; padding: 0; }}
     QToolButton::menu-indicator {{ image: none; }}
     QPushButton:checked {{ background: {p.accent_ground}; color: {p.text}; font-weight: 600; }}
-    QComboBox {{ background: {p.raised}; border: 1px solid {p.line}; border-radius: 3px; padding: 4px 8px;
+    QComboBox {{ background: {p.raised}; border: 1px solid {p.border}; border-radius: 3px; padding: 4px 8px;
         min-height: 22px; }}
     QComboBox:focus {{ border: 2px solid {p.accent}; padding: 3px 7px; }}
     QComboBox::drop-down {{ border: none; width: 20px; }}
@@ -104,7 +104,7 @@ def _sheet(p: Palette) -> str:
     #editor {{ background: {p.raised}; border: 1px solid {p.accent}; border-radius: 4px; }}
     QScrollBar:vertical {{ background: transparent; width: 10px; }}
     QScrollBar:horizontal {{ background: transparent; height: 10px; }}
-    QScrollBar::handle {{ background: {p.line}; border-radius: 4px; min-height: 24px; min-width: 24px; }}
+    QScrollBar::handle {{ background: {p.border}; border-radius: 4px; min-height: 24px; min-width: 24px; }}
     QScrollBar::add-line, QScrollBar::sub-line {{ width: 0; height: 0; }}
     QScrollArea {{ border: none; background: transparent; }}
     QToolTip {{ background: {p.raised}; color: {p.text}; border: 1px solid {p.line}; padding: 4px; }}

@@ -20,44 +20,46 @@ from nullah.core.refs import Ref
 from nullah.core.wood.species import SpeciesError, find_species
 from nullah.paper.labels import PlacedText, PlacedTexts, dimension_line, placed_texts, text_of
 from nullah.paper.lettering import cap_height, typeface, width_of
-from nullah.paper.palette import INK, Palette, mixed
+from nullah.paper.palette import INK, Palette, wood_tone
 from nullah.paper.scale import Scale
 from nullah.paper.svg import SvgPainter
 
 
-class _Stroke(NamedTuple):
+class Stroke(NamedTuple):
+    """How a line is drawn: its colour, its width in paper mm, its dashes in widths."""
+
     colour: str
     width: float
     dashes: tuple[float, ...] = ()
 
 
-def _stroke(role: Role, palette: Palette) -> _Stroke:
+def stroke_of(role: Role, palette: Palette) -> Stroke:
     """Return the pen of a role: the shop's own conventions; widths in paper mm, dashes in widths."""
     match role:
         case Role.KNIFE:
-            return _Stroke(palette.text, 0.18)
+            return Stroke(palette.text, 0.18)
         case Role.GAUGE:
-            return _Stroke(palette.text, 0.22, (14.0, 6.0))
+            return Stroke(palette.text, 0.22, (14.0, 6.0))
         case Role.PENCIL:
-            return _Stroke(palette.quiet, 0.35)
+            return Stroke(palette.pencil, 0.35)
         case Role.HIDDEN:
-            return _Stroke(palette.quiet, 0.22, (5.0, 4.0))
+            return Stroke(palette.pencil, 0.22, (5.0, 4.0))
         case Role.WASTE:
-            return _Stroke(palette.quiet, 0.16)
+            return Stroke(palette.pencil, 0.16)
         case Role.GRAIN:
-            return _Stroke(palette.grain, 0.13)
+            return Stroke(palette.grain, 0.13)
         case Role.FLAW:
-            return _Stroke(palette.look, 0.35)
+            return Stroke(palette.flaw, 0.35)
         case Role.CHALK:
-            return _Stroke(palette.accent, 0.5)
+            return Stroke(palette.chalk, 0.5)
         case Role.STROKE:
-            return _Stroke(palette.accent, 0.2)
+            return Stroke(palette.chalk, 0.2)
         case Role.DIMENSION | Role.FAINT:
-            return _Stroke(palette.quiet, 0.16)
+            return Stroke(palette.pencil, 0.16)
         case Role.WARN:
-            return _Stroke(palette.fails, 0.6)
+            return Stroke(palette.wrong, 0.6)
         case _:
-            return _Stroke(palette.wood_line, 0.32)
+            return Stroke(palette.wood_line, 0.32)
 
 
 #: No word stands nearer to the edge of a page, mm: what printers leave white.
@@ -145,8 +147,8 @@ class _Work:
         self.hot = hot
 
     def pen(self, role: Role, hot: bool = False) -> QPen:
-        stroke = _stroke(role, self.palette)
-        colour = self.palette.accent if hot else stroke.colour
+        stroke = stroke_of(role, self.palette)
+        colour = self.palette.chalk if hot else stroke.colour
         width = stroke.width * (1.6 if hot else 1.0) * self.scale.paper
         pen = QPen(QColor(colour), width)
         pen.setCapStyle(Qt.PenCapStyle.FlatCap)
@@ -178,10 +180,9 @@ class _Work:
         palette = self.palette
         match path.fill:
             case Fill.WOOD | Fill.END_GRAIN:
-                tone = mixed(_tone(path.species), palette.ground, palette.wood_shade)
-                if path.ref in self.lit:
-                    tone = mixed(tone, palette.lit, 0.62)
-                return mixed(tone, palette.wood_line, 0.14) if path.fill is Fill.END_GRAIN else tone
+                return wood_tone(
+                    _tone(path.species), palette, lit=path.ref in self.lit, end_grain=path.fill is Fill.END_GRAIN
+                )
             case Fill.WASTE:
                 return palette.sheet
             case Fill.FLAW:

@@ -1,7 +1,7 @@
 """Colours by what they mean: day, night, and ink on paper.
 
-The same roles in each. Text keeps a contrast of at least 4.5 : 1 against `ground` and
-`sheet` (tests/paper/test_palette.py works it out).
+The same roles in each. Text keeps a contrast of at least 4.5 : 1 against what it stands on, borders and marks one of
+3 : 1, on the wood of every species too (tests/paper/test_palette.py works it out).
 """
 
 from __future__ import annotations
@@ -10,13 +10,18 @@ from typing import NamedTuple
 
 
 class Palette(NamedTuple):
-    """Colours as #rrggbb. `wood_shade` mixes each species' tone towards `ground` (0 to 1)."""
+    """Colours as #rrggbb. `wood_shade` mixes each species' tone towards `ground` (0 to 1).
+
+    `border` goes round what can be typed or pressed, `line` only sets rooms apart. `pencil`, `chalk`, `flaw` and
+    `wrong` are the colours of lines on drawings: those of words, made strong enough for any wood.
+    """
 
     name: str
     ground: str
     sheet: str
     raised: str
     line: str
+    border: str
     text: str
     quiet: str
     accent: str
@@ -25,6 +30,10 @@ class Palette(NamedTuple):
     look_ground: str
     fails: str
     fails_ground: str
+    pencil: str
+    chalk: str
+    flaw: str
+    wrong: str
     wood_shade: float
     wood_line: str
     grain: str
@@ -37,6 +46,7 @@ DAY = Palette(
     sheet="#f8fafa",
     raised="#ffffff",
     line="#c9d0d3",
+    border="#7d8387",
     text="#23292d",
     quiet="#566067",
     accent="#1f5fa8",
@@ -45,7 +55,11 @@ DAY = Palette(
     look_ground="#f6ebd2",
     fails="#a3341f",
     fails_ground="#f7dfd9",
-    wood_shade=0.30,
+    pencil="#424a4f",
+    chalk="#184a83",
+    flaw="#644308",
+    wrong="#842a19",
+    wood_shade=0.34,
     wood_line="#4a4541",
     grain="#8d7763",
     lit="#bfd6ee",
@@ -57,6 +71,7 @@ NIGHT = Palette(
     sheet="#272e33",
     raised="#313a40",
     line="#47525a",
+    border="#848d92",
     text="#e7ecee",
     quiet="#aab5bb",
     accent="#86bbf2",
@@ -65,7 +80,11 @@ NIGHT = Palette(
     look_ground="#463b22",
     fails="#f0937c",
     fails_ground="#4f2d26",
-    wood_shade=0.62,
+    pencil="#bac3c8",
+    chalk="#99c6f4",
+    flaw="#e6bc6b",
+    wrong="#f4b2a2",
+    wood_shade=0.70,
     wood_line="#d8d2cb",
     grain="#a5917d",
     lit="#3d5d7d",
@@ -77,6 +96,7 @@ INK = Palette(
     sheet="#ffffff",
     raised="#ffffff",
     line="#9aa0a3",
+    border="#8f9597",
     text="#111111",
     quiet="#4c4c4c",
     accent="#174f90",
@@ -85,11 +105,27 @@ INK = Palette(
     look_ground="#ffffff",
     fails="#8f2a17",
     fails_ground="#ffffff",
+    pencil="#4c4c4c",
+    chalk="#174f90",
+    flaw="#6e4a08",
+    wrong="#8f2a17",
     wood_shade=0.72,
     wood_line="#111111",
     grain="#b0a596",
     lit="#dfe9f4",
 )
+
+
+#: So far a lit part goes towards `lit`, and end grain towards `wood_line`.
+_LIT, _END_GRAIN = 0.62, 0.10
+
+
+def wood_tone(tone: str, palette: Palette, lit: bool = False, end_grain: bool = False) -> str:
+    """Return the colour of a wood under a theme, from its species' tone."""
+    found = mixed(tone, palette.ground, palette.wood_shade)
+    if lit:
+        found = mixed(found, palette.lit, _LIT)
+    return mixed(found, palette.wood_line, _END_GRAIN) if end_grain else found
 
 
 def mixed(colour: str, other: str, share: float) -> str:
