@@ -63,6 +63,9 @@ class Desk(Protocol):
     def choose_theme(self, theme: str) -> None:
         """Take a theme."""
 
+    def change_text_size(self, way: int) -> None:
+        """Make text larger or smaller."""
+
     def change_full_screen(self) -> None:
         """Fill the screen, or no longer."""
 
@@ -212,11 +215,16 @@ class Menus:
             Entry("&Go to the first choice", "F6", window.go_to_choices),
             Entry("&Pointer moved by keys", "F4", window.take_pointer),
             None,
-            Entry("Zoom &in", "Ctrl++|Ctrl+=", partial(window.bench.zoom_middle, 1.25)),
-            Entry("Zoom &out", "Ctrl+-", partial(window.bench.zoom_middle, 0.8)),
+            Entry("Zoom &in", "", partial(window.bench.zoom_middle, 1.25)),
+            Entry("Zoom &out", "", partial(window.bench.zoom_middle, 0.8)),
             Entry("Fi&t", "Ctrl+0", window.bench.fit),
             Entry("T&rue size", "", window.bench.true_size),
             None,
+        )
+        self._add(
+            menu,
+            Entry("&Larger text", "Ctrl++|Ctrl+=", partial(window.change_text_size, 1)),
+            Entry("S&maller text", "Ctrl+-", partial(window.change_text_size, -1)),
         )
         themes = menu.addMenu("Th&eme")
         self._themes = QActionGroup(themes)

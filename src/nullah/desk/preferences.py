@@ -1,4 +1,4 @@
-"""Preferences: units, theme and terms, which belong to the person and to no piece."""
+"""Preferences: units, theme, size of text and terms, which belong to the person and to no piece."""
 
 from __future__ import annotations
 
@@ -6,7 +6,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QDialog, QDialogButtonBox, QVBoxLayout
 
 from nullah.core.lengths import STYLES
-from nullah.desk.settings import AMERICAN_TERMS, BRITISH_TERMS, DAY_THEME, NIGHT_THEME, SYSTEM
+from nullah.desk.settings import AMERICAN_TERMS, BRITISH_TERMS, DAY_THEME, NIGHT_THEME, SYSTEM, TEXT_SIZES
 from nullah.desk.stations.base import Section, chooser, show_choice, words
 
 TYPE_CHECKING = False
@@ -36,6 +36,9 @@ class Preferences(QDialog):
         whole.addLayout(shown)
         self.theme = chooser("theme", _THEMES, window.choose_theme, shown, "Theme")
         show_choice(self.theme, window.settings.theme)
+        sizes = [(str(percent), f"{percent} %") for percent in TEXT_SIZES]
+        self.text_size = chooser("size of text and controls", sizes, self._take_text_size, shown, "Text and controls")
+        show_choice(self.text_size, str(window.settings.text_size))
         begun = Section("New pieces")
         whole.addLayout(begun)
         units = [(style.name, style.name) for style in STYLES.values()]
@@ -52,6 +55,9 @@ class Preferences(QDialog):
         buttons = QDialogButtonBox(QDialogButtonBox.StandardButton.Close)
         buttons.rejected.connect(self.reject)
         whole.addWidget(buttons)
+
+    def _take_text_size(self, percent: str) -> None:
+        self._window.take_text_size(int(percent))
 
     def _take_unit(self, name: str) -> None:
         self._window.settings.unit = next(unit for unit, style in STYLES.items() if style.name == name)

@@ -33,7 +33,7 @@ class _Mark(QAbstractButton):
         return QSize(164, 72)
 
     def minimumSizeHint(self) -> QSize:
-        return QSize(150, 54)
+        return QSize(150, 46)
 
     def paintEvent(self, event: QPaintEvent) -> None:
         palette = self.palette_

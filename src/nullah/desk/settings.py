@@ -13,6 +13,8 @@ from nullah.files.shop_file import read_shop, write_shop
 SYSTEM, DAY_THEME, NIGHT_THEME = "system", "day", "night"
 THEMES = (SYSTEM, DAY_THEME, NIGHT_THEME)
 AMERICAN_TERMS, BRITISH_TERMS = "en_US", "en_GB"
+#: How large text and controls may be, percent.
+TEXT_SIZES = (100, 115, 130, 150, 175, 200)
 _MOST_RECENT = 8
 
 
@@ -57,6 +59,20 @@ class Settings:
     @unit.setter
     def unit(self, unit: Unit) -> None:
         self._store.setValue("unit", STYLES[unit].name)
+
+    @property
+    def text_size(self) -> int:
+        """How large text and controls are, percent: one of `TEXT_SIZES`."""
+        found = str(self._store.value("text_size", "100"))
+        return int(found) if found in map(str, TEXT_SIZES) else 100
+
+    @text_size.setter
+    def text_size(self, percent: int) -> None:
+        self._store.setValue("text_size", percent)
+
+    def save(self) -> None:
+        """Write what was changed to the file now."""
+        self._store.sync()
 
     @property
     def shop(self) -> MyShop | None:

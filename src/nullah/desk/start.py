@@ -24,11 +24,14 @@ from nullah.files.recovery import Autosave
 from nullah.paper.palette import DAY
 
 
-def application() -> QApplication:
-    """Return the one application object, made at the first call."""
+def application(text_size: int = 100) -> QApplication:
+    """Return the one application object, made at the first call with text and controls of a size in percent."""
     running = QApplication.instance()
     if isinstance(running, QApplication):
         return running
+    if text_size != 100:
+        # Everything grows with it, so that no word is cut off; Qt takes it only before the application is made.
+        os.environ.setdefault("QT_SCALE_FACTOR", str(text_size / 100))
     # Before the application is made, or it would first make another style and drop it.
     QApplication.setStyle("Fusion")
     app = QApplication(sys.argv[:1])
@@ -65,8 +68,8 @@ def make_window(project: Project, root: Path, file: Path | None = None, settings
 
 def open_desk(path: Path | None, demo: bool = False) -> int:
     """Open the desk on a file, on the sample piece, or on a new piece; gives the exit status."""
-    app = application()
     settings = Settings(settings_file())
+    app = application(settings.text_size)
     project = Project(marks=Marks(settings.unit or Unit.MM))
     if demo:
         from nullah.demo.seed_cabinet import seed_cabinet
@@ -93,4 +96,13 @@ def open_desk(path: Path | None, demo: bool = False) -> int:
     # A proof that is still under way must not outlive what it proves.
     window.document.rest()
     window.rest()
+    if window.start_again:
+        _start_again(window.document)
     return status
+
+
+def _start_again(document: Document) -> None:
+    """Put a new program in the place of this one, on the same file; what is unsaved is kept and offered there."""
+    os.environ.pop("QT_SCALE_FACTOR", None)
+    file = [str(document.file)] if document.file is not None and not document.unsaved else []
+    os.execv(sys.executable, [sys.executable, "-m", "nullah", *file])

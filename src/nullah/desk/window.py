@@ -47,7 +47,7 @@ from nullah.desk.menus import Menus
 from nullah.desk.over_pages import OverPages
 from nullah.desk.papers import Papers
 from nullah.desk.rod import Rod
-from nullah.desk.settings import NIGHT_THEME, SYSTEM, Settings
+from nullah.desk.settings import NIGHT_THEME, SYSTEM, TEXT_SIZES, Settings
 from nullah.desk.stations.base import StationDesk, reach
 from nullah.desk.strip import PartStrip
 from nullah.desk.tag import Tag, fill_menu
@@ -125,6 +125,8 @@ class Window(QMainWindow):
     def __init__(self, document: Document, autosave: Autosave, settings: Settings) -> None:
         super().__init__()
         self.tour: Walk | None = None
+        #: The program is to start again when the window has closed.
+        self.start_again = False
         self.document = document
         self.settings = settings
         self.station = 0
@@ -495,6 +497,23 @@ class Window(QMainWindow):
         from nullah.desk.preferences import Preferences
 
         Preferences(self).open()
+
+    def change_text_size(self, way: int) -> None:
+        """Make text and controls larger or smaller, from the next start on."""
+        here = TEXT_SIZES.index(self.settings.text_size)
+        self.take_text_size(TEXT_SIZES[min(max(here + way, 0), len(TEXT_SIZES) - 1)])
+
+    def take_text_size(self, percent: int) -> None:
+        """Show text and controls so large from the next start on, and offer to start again."""
+        self.settings.text_size = percent
+        self.banner.say(
+            f"Text and controls are {percent} % large from the next start.", ("Start again now", self._start_anew)
+        )
+
+    def _start_anew(self) -> None:
+        self.settings.save()
+        self.start_again = True
+        self.start_again = self.close()
 
     def take_terms(self, terms: str) -> None:
         """Show other terms of the trade, and remember them; nothing: those of the system."""
