@@ -70,9 +70,4 @@ def test_large_text_fits_a_usual_screen(tmp_path, percent):
     }
     call = [sys.executable, "-c", _MEASURE, str(percent), str(tmp_path)]
     done = subprocess.run(call, env=env, capture_output=True, text=True, check=False)
-        env=env,
-        capture_output=True,
-        text=True,
-        check=False,
-    )
     assert done.stdout.strip() == str(percent / 100), done.stderr
