@@ -11,7 +11,7 @@ from nullah.core.plan import work_out
 from nullah.core.project import Piece, Project
 from nullah.core.sheets.as_shown import as_shown
 from nullah.core.sheets.day import book_sheets, day_sheets, shop_sheets
-from nullah.core.sheets.page import A4
+from nullah.core.sheets.page import PAGE
 from nullah.core.stations import STATIONS
 from nullah.core.stations.selection import DayBookSelection, Selection
 from nullah.core.work.day_book import least_minutes, measured_off, standing
@@ -33,7 +33,7 @@ def words(sheets):
 def on_the_page(sheets):
     for sheet in sheets:
         left, top, right, bottom = sheet.drawing.bounds()
-        assert left >= 0 and top >= 0 and right <= A4[0] and bottom <= A4[1], sheet.name
+        assert left >= 0 and top >= 0 and right <= PAGE[0] and bottom <= PAGE[1], sheet.name
 
 
 def test_the_days_sheet_holds_what_the_calendar_puts_into_that_day_and_no_more(cabinet):

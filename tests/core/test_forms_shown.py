@@ -13,7 +13,7 @@ from nullah.core.lengths import Unit
 from nullah.core.plan import cut_list, work_out
 from nullah.core.project import Piece, Project
 from nullah.core.refs import QuantityRef
-from nullah.core.sheets.page import A4
+from nullah.core.sheets.page import PAGE
 from nullah.core.sheets.sheets import all_sheets
 from nullah.core.stations import STATIONS
 from nullah.core.stations.selection import Selection
@@ -71,7 +71,7 @@ def test_every_sheet_stands_on_its_page(name, unit):
     assert sum(each.startswith("part-") and "-page" not in each for each in names) == len(plan.parts)
     for sheet in sheets:
         left, top, right, bottom = sheet.drawing.bounds()
-        assert left >= 0 and top >= 0 and right <= A4[0] and bottom <= A4[1], sheet.name
+        assert left >= 0 and top >= 0 and right <= PAGE[0] and bottom <= PAGE[1], sheet.name
     listed = [
         element.text
         for sheet in sheets

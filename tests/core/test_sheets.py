@@ -4,7 +4,7 @@ from nullah.core import actions
 from nullah.core.drawing import Label, Path, Role
 from nullah.core.lengths import Unit, inch, mm
 from nullah.core.plan import cut_list, work_out
-from nullah.core.sheets.page import A4
+from nullah.core.sheets.page import PAGE
 from nullah.core.sheets.sheets import all_sheets, template_sheets
 from nullah.demo.seed_box import seed_box
 
@@ -46,7 +46,7 @@ def test_everything_stands_on_the_page():
     for project in (seed_box(), actions.show_in(seed_box(), replace(seed_box().marks, unit=Unit.INCH))):
         for sheet in all_sheets(work_out(project)):
             left, top, right, bottom = sheet.drawing.bounds()
-            assert left >= 0 and top >= 0 and right <= A4[0] and bottom <= A4[1], sheet.name
+            assert left >= 0 and top >= 0 and right <= PAGE[0] and bottom <= PAGE[1], sheet.name
 
 
 def test_a_part_that_waits_has_no_figure_to_cut_to():
@@ -74,7 +74,7 @@ def test_a_tall_corner_goes_over_several_pages_and_loses_nothing():
     marks = {text for sheet in sheets for text in texts(sheet)}
     assert {f"{float(mark):.1f}" for mark in plan.corner.layout.marks} <= marks
     for sheet in sheets:
-        assert sheet.drawing.bounds()[3] <= A4[1]
+        assert sheet.drawing.bounds()[3] <= PAGE[1]
 
 
 def test_a_piece_that_cannot_be_made_has_a_sheet_that_says_why():

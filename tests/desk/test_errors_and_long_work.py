@@ -9,6 +9,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtGui import QGuiApplication
 
 from nullah.core import actions
+from nullah.core.sheets.sheets import all_sheets
 from nullah.demo.seed_box import seed_box
 from nullah.desk.banner import Banner, Urgency
 from nullah.desk.errors import ErrorWatch, log_file, write_log
@@ -132,7 +133,7 @@ def test_printing_is_stopped_between_two_pages(cabinetmaker, tmp_path):
     printer = QPrinter(QPrinter.PrinterMode.HighResolution)
     printer.setOutputFormat(QPrinter.OutputFormat.PdfFormat)
     printer.setOutputFileName(str(tmp_path / "printed.pdf"))
-    user.window.papers.exports.print_all(printer)
+    user.window.papers.exports.print_on(printer, all_sheets(user.plan))
     user.bot.waitUntil(lambda: "Printing page" in user.window.banner.words.text(), timeout=60_000)
     user.press("Stop")
     assert "Stopped after page" in user.window.banner.words.text()

@@ -3,12 +3,18 @@ import subprocess
 import sys
 import time
 
+import pytest
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QFileDialog
 from tests.same import untyped
 
+from nullah.core.sheets.sheets import all_sheets
 from nullah.demo.seed_box import seed_box
+from nullah.desk.printing import PrintDialog, pages_of
+from nullah.desk.settings import PAPER_NAMES, Settings
 from nullah.files.project_file import read_project, write_project
+from nullah.paper.files import PAPERS, write_pdf
+from nullah.paper.painted_text import painted_texts
 
 
 def save_as(user, monkeypatch, path):
@@ -132,6 +138,62 @@ def test_all_sheets_are_written_from_the_menu(user, monkeypatch, tmp_path):
     assert "cannot be made" in user.window.banner.words.text()
 
 
+def print_dialog(user):
+    user.enter("File", "Print …")
+    user.bot.waitUntil(lambda: user.window.findChild(PrintDialog) is not None, timeout=30_000)
+    return user.window.findChild(PrintDialog)
+
+
+def test_the_sheets_are_chosen_looked_at_and_written_on_the_paper_one_has(user, tmp_path, monkeypatch):
+    import pypdfium2 as pdfium
+
+    dialog = print_dialog(user)
+    assert tuple(PAPERS) == PAPER_NAMES
+    titles = [dialog.list.item(row).text() for row in range(dialog.list.count())]
+    user.bot.mouseClick(dialog.none, Qt.MouseButton.LeftButton)
+    assert not dialog.print.isEnabled() and not dialog.pdf.isEnabled()
+    template = next(row for row, title in enumerate(titles) if "Corner template" in title)
+    dialog.list.item(template).setCheckState(Qt.CheckState.Checked)
+    dialog.list.setCurrentRow(template)
+    assert "1 of 22 pages" in dialog.told.text() and "Corner template" in dialog.preview.sheet.title
+    assert len(painted_texts(dialog.preview)) > 10, "the page is shown as it will be"
+    dialog.paper.setCurrentIndex(dialog.paper.findData("Letter"))
+    dialog.paper.activated.emit(dialog.paper.currentIndex())
+    assert Settings(user.window.settings.file).paper == "Letter"
+    monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_, **__: (str(tmp_path / "one.pdf"), ""))
+    user.bot.mouseClick(dialog.pdf, Qt.MouseButton.LeftButton)
+    (page,) = pdfium.PdfDocument(tmp_path / "one.pdf")
+    assert (page.get_width() / 72, page.get_height() / 72) == pytest.approx((8.5, 11), abs=0.01)
+    dialog.reject()
+
+
+def test_a_template_is_as_large_on_letter_as_on_a4(user, tmp_path):
+    """Measured in the PDF itself, between the ends of the check scale of 100 mm."""
+    import pypdfium2 as pdfium
+
+    sheet = next(each for each in all_sheets(user.plan) if each.name == "corner-template")
+    for name, paper in PAPERS.items():
+        write_pdf((sheet,), tmp_path / f"{name}.pdf", paper)
+        (page,) = pdfium.PdfDocument(tmp_path / f"{name}.pdf")
+        assert page.get_width() / 72 * 25.4 == pytest.approx(paper[0], abs=0.1)
+        dots = page.render(scale=300 / 72).to_numpy()[:, :, 0]
+        line = dots[round(30 / 25.4 * 300) + 1 - 3 : round(30 / 25.4 * 300) + 3].min(axis=0)
+        dark = [x for x, shade in enumerate(line) if shade < 128]
+        ends = [x for x in dark if x - dark[0] < 1200]
+        assert (max(ends) - dark[0]) / 300 * 25.4 == pytest.approx(100, abs=0.25)
+
+
+def test_pages_chosen_in_the_printers_own_dialog_are_honoured(user):
+    from PySide6.QtPrintSupport import QPrinter
+
+    sheets = all_sheets(user.plan)
+    printer = QPrinter()
+    assert pages_of(printer, sheets) == sheets
+    printer.setPrintRange(QPrinter.PrintRange.PageRange)
+    printer.setFromTo(2, 3)
+    assert pages_of(printer, sheets) == sheets[1:3]
+
+
 def test_printing_puts_every_sheet_on_paper_at_full_size(user, tmp_path):
     import pypdfium2 as pdfium
     from PySide6.QtPrintSupport import QPrinter
@@ -139,7 +201,10 @@ def test_printing_puts_every_sheet_on_paper_at_full_size(user, tmp_path):
     printer = QPrinter(QPrinter.PrinterMode.HighResolution)
     printer.setOutputFormat(QPrinter.OutputFormat.PdfFormat)
     printer.setOutputFileName(str(tmp_path / "printed.pdf"))
-    user.window.papers.exports.print_all(printer)
+    dialog = print_dialog(user)
+    assert len(dialog.chosen) == 22
+    user.window.papers.exports.print_on(printer, dialog.chosen)
+    dialog.reject()
     user.wait_for_files()
     document = pdfium.PdfDocument(tmp_path / "printed.pdf")
     assert len(document) == 22

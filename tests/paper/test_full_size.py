@@ -7,7 +7,7 @@ from nullah.core.drawing import Fill, Label, Path, Ring, Role, drawing, line, re
 from nullah.core.joints.kinds import kinds_of
 from nullah.core.plan import work_out
 from nullah.core.project import Project
-from nullah.core.sheets.page import A4, MARGIN, Sheet
+from nullah.core.sheets.page import MARGIN, PAGE, Sheet
 from nullah.core.sheets.sheets import all_sheets
 from nullah.core.sheets.story_stick import STRIP, sticks_of, story_stick_sheets
 from nullah.demo.seed_cabinet import seed_cabinet
@@ -65,7 +65,7 @@ def test_dxf_read_back_by_a_general_library_measures_the_same(plan, tmp_path):
     assert len(flat) == len(drawn)
     for points, path in zip(flat, drawn, strict=True):
         for (x, y), (a, b) in zip(points, path.points, strict=True):
-            assert (x, A4[1] - y) == pytest.approx((a, b), abs=1e-6)
+            assert (x, PAGE[1] - y) == pytest.approx((a, b), abs=1e-6)
 
 
 def test_every_kind_of_element_is_in_the_dxf(tmp_path):

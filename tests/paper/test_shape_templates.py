@@ -11,7 +11,7 @@ from nullah.core.piece.solids import build, recipe
 from nullah.core.piece.space import Axis, Side
 from nullah.core.plan import work_out
 from nullah.core.project import Piece, Project
-from nullah.core.sheets.page import A4, MARGIN
+from nullah.core.sheets.page import MARGIN, PAGE
 from nullah.core.sheets.shape_templates import shape_templates
 from nullah.core.sheets.sheets import all_sheets
 
@@ -67,7 +67,7 @@ def test_an_outline_as_long_as_a_board_goes_over_pages_and_stands_on_every_one()
     assert _hatched(sheets) * 12 == pytest.approx(_lost(plan.parts[0]), rel=1e-3)
     for sheet in sheets:
         places = [x for e in sheet.drawing.elements if isinstance(e, Path) for x, _ in e.points]
-        assert max(places) <= A4[0] and min(places) >= MARGIN - 5
+        assert max(places) <= PAGE[0] and min(places) >= MARGIN - 5
     assert all(sheet in all_sheets(plan) for sheet in sheets)
 
 

@@ -9,7 +9,7 @@ from nullah.core.joints.mate_views import shown_part
 from nullah.core.plan import work_out
 from nullah.core.project import Piece, Project
 from nullah.core.sheets.face_templates import face_templates
-from nullah.core.sheets.page import A4, MARGIN
+from nullah.core.sheets.page import MARGIN, PAGE
 from nullah.core.sheets.wrap import HIGH, LONG, bands_of, wrap_sheets, wrapped_parts
 from nullah.demo.seed_cabinet import seed_cabinet
 from nullah.paper.files import write_svg
@@ -49,7 +49,7 @@ def test_templates_are_full_size_and_stay_on_the_page(form):
     assert len({sheet.name for sheet in sheets}) == len(sheets)
     for sheet in sheets:
         left, top, right, bottom = sheet.drawing.bounds()
-        assert left >= 0 and top >= 0 and right <= A4[0] - MARGIN + 3.01 and bottom <= A4[1]
+        assert left >= 0 and top >= 0 and right <= PAGE[0] - MARGIN + 3.01 and bottom <= PAGE[1]
         assert any(isinstance(e, Path) and e.fill is Fill.WASTE for e in sheet.drawing.elements)
         assert bottom < 62 + HIGH + 15
 
@@ -88,7 +88,7 @@ def test_the_faces_of_the_cabinet_are_tiled_at_full_size_with_crosses(qapp, tmp_
     write_svg(first, tmp_path / "face.svg")
     _, paths = svg_points(tmp_path / "face.svg")
     wide = max(x for points in paths for x, _ in points)
-    assert wide <= A4[0]
+    assert wide <= PAGE[0]
     # Read back from the page: both walls of the dado stand as far from each other as the dado is wide.
     wanted = [MARGIN + 5 + float(at) - shown.low for at in cut.along]
     places = sorted({round(x, 2) for points in paths for x, _ in points})

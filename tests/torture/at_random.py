@@ -60,7 +60,7 @@ class Session:
         QFileDialog.getOpenFileName = staticmethod(lambda *_, **__: (str(folder / self.name()), ""))
         QFileDialog.getExistingDirectory = staticmethod(lambda *_, **__: str(folder / "sheets"))
         exports = self.window.papers.exports
-        exports._ask_printer = lambda then: None
+        exports.choose_sheets = lambda sheets: None
         self.did = ""
 
     def name(self):

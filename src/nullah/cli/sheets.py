@@ -9,12 +9,14 @@ from nullah.cli import options as read
 from nullah.cli.options import RefusedError
 from nullah.core.limits import shown
 from nullah.core.wording.facts import error_words
+from nullah.desk.settings import PAPER_NAMES
 
 
 def add(parser: argparse.ArgumentParser) -> None:
     """Add the options."""
     parser.add_argument("file", type=Path)
     parser.add_argument("--out", type=Path, required=True)
+    parser.add_argument("--paper", choices=PAPER_NAMES, default="A4", help="what the PDF is printed on")
 
 
 def run(options: argparse.Namespace) -> int:
@@ -23,11 +25,11 @@ def run(options: argparse.Namespace) -> int:
     read.no_screen_needed()
     from nullah.desk.bundle import write_bundle
     from nullah.desk.start import application
-    from nullah.paper.files import PaperError
+    from nullah.paper.files import PAPERS, PaperError
 
     application()
     try:
-        for written in write_bundle(project, options.out):
+        for written in write_bundle(project, options.out, PAPERS[options.paper]):
             print(shown(str(written.path)))
     except PaperError as error:
         raise RefusedError(error_words(error)) from error

@@ -8,7 +8,7 @@ from typing import NamedTuple
 
 from nullah.core.plan import Plan, cut_list, work_out
 from nullah.core.project import Project
-from nullah.core.sheets.page import Sheet
+from nullah.core.sheets.page import A4, Sheet
 from nullah.core.sheets.sheets import all_sheets
 from nullah.files.rack_tables import flaws_beside, flaws_text, rack_text
 from nullah.files.tables import cut_list_text
@@ -28,7 +28,7 @@ class Written(NamedTuple):
     of: int
 
 
-def write_bundle(project: Project, folder: Path) -> Iterator[Written]:
+def write_bundle(project: Project, folder: Path, paper: tuple[float, float] = A4) -> Iterator[Written]:
     """Write the whole set: a PDF of every sheet, each as SVG (templates and sticks as DXF), cut list and rack as CSV.
 
     Yields
@@ -42,7 +42,7 @@ def write_bundle(project: Project, folder: Path) -> Iterator[Written]:
         If the folder or a file cannot be written.
     """
     plan = work_out(project)
-    contents = _contents(plan, list(all_sheets(plan)))
+    contents = _contents(plan, list(all_sheets(plan)), paper)
     try:
         folder.mkdir(parents=True, exist_ok=True)
     except OSError as error:
@@ -56,9 +56,9 @@ def write_bundle(project: Project, folder: Path) -> Iterator[Written]:
         yield Written(path, number, len(contents))
 
 
-def _contents(plan: Plan, sheets: list[Sheet]) -> dict[str, Callable[[], bytes | str]]:
+def _contents(plan: Plan, sheets: list[Sheet], paper: tuple[float, float]) -> dict[str, Callable[[], bytes | str]]:
     """Return the name of every file of the set and what makes it."""
-    made: dict[str, Callable[[], bytes | str]] = {"sheets.pdf": lambda: pdf_of(sheets)}
+    made: dict[str, Callable[[], bytes | str]] = {"sheets.pdf": lambda: pdf_of(sheets, paper=paper)}
     for sheet in sheets:
         made[f"{sheet.name}.svg"] = lambda sheet=sheet: svg_of(sheet)  # type: ignore[misc]
         if sheet.name.startswith(_FULL_SIZE):

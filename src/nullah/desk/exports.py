@@ -2,11 +2,9 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
 from dataclasses import replace
 from pathlib import Path
 
-from PySide6.QtCore import QTimer
 from PySide6.QtGui import QPainter
 from PySide6.QtWidgets import QFileDialog, QMainWindow
 
@@ -15,6 +13,7 @@ from nullah.desk.banner import Banner, Urgency
 from nullah.desk.document import Document
 from nullah.desk.errors import report
 from nullah.desk.long_work import LongWork
+from nullah.desk.settings import Settings
 from nullah.desk.state import state_folder
 
 TYPE_CHECKING = False
@@ -22,6 +21,7 @@ if TYPE_CHECKING:
     from PySide6.QtPrintSupport import QPrinter
 
     from nullah.core.sheets.page import Sheet
+    from nullah.desk.printing import Printing
 
 _TABLE = "Tables (*.csv)"
 
@@ -29,8 +29,8 @@ _TABLE = "Tables (*.csv)"
 class Exports:
     """Files of other kinds, out and in; what takes long is done aside."""
 
-    def __init__(self, window: QMainWindow, document: Document, banner: Banner) -> None:
-        self._window, self._document, self._banner = window, document, banner
+    def __init__(self, window: QMainWindow, document: Document, banner: Banner, settings: Settings) -> None:
+        self._window, self._document, self._banner, self._settings = window, document, banner, settings
         self.work = LongWork(banner, lambda details: report(details, self._window, state_folder()))
         self.printing: Printing | None = None
 
@@ -73,6 +73,7 @@ class Exports:
             jobs.write_sheets,
             self._document.project,
             folder.absolute(),
+            self._settings.paper,
             then=done,
         )
 
@@ -97,22 +98,7 @@ class Exports:
         )
 
     def ask_print(self) -> None:
-        """Print every sheet at full size."""
-        self._ask_printer(self.print_all)
-
-    def ask_print_shown(self) -> None:
-        """Print what is on the bench and on the card."""
-        self._ask_printer(lambda printer: self.print_on(printer, self.sheets_shown()))
-
-    def _ask_printer(self, then: Callable[[QPrinter], None]) -> None:
-        from PySide6.QtPrintSupport import QPrintDialog, QPrinter
-
-        printer = QPrinter(QPrinter.PrinterMode.HighResolution)
-        if QPrintDialog(printer, self._window).exec() == QPrintDialog.DialogCode.Accepted:
-            then(printer)
-
-    def print_all(self, printer: QPrinter) -> None:
-        """Lay every sheet of the piece out aside, and print them."""
+        """Lay every sheet of the piece out aside, and ask which are to be printed."""
         from nullah.desk import jobs
 
         self.work.start(
@@ -120,23 +106,35 @@ class Exports:
             "Stopped. Nothing was printed.",
             jobs.all_sheets_of,
             self._document.project,
-            then=lambda sheets: self.print_on(printer, sheets),
+            then=self.choose_sheets,
         )
+
+    def ask_print_shown(self) -> None:
+        """Print what is on the bench and on the card."""
+        self.choose_sheets(self.sheets_shown())
+
+    def choose_sheets(self, sheets: tuple[Sheet, ...]) -> None:
+        """Show sheets, to be looked at, chosen and printed."""
+        from nullah.desk.printing import PrintDialog
+
+        PrintDialog(self._window, sheets, self._settings, self.print_on, Path(self._folder())).open()
 
     def print_on(self, printer: QPrinter, sheets: tuple[Sheet, ...]) -> None:
         """Print sheets at full size on a printer, page by page: the window goes on meanwhile."""
-        from nullah.paper.files import page_layout
+        from nullah.desk.printing import Printing
+        from nullah.paper.files import PAPERS, page_layout
 
         if self.printing is not None and self.printing.running:
             self._refuse("Something is being printed: wait for it, or stop it.")
             return
-        printer.setPageLayout(page_layout(sheets[0]))
+        paper = PAPERS[self._settings.paper]
+        printer.setPageLayout(page_layout(paper))
         printer.setFullPage(True)
         painter = QPainter()
         if not painter.begin(printer):
             self._refuse("The printer does not answer. Write the sheets into a folder and print the PDF.")
             return
-        self.printing = Printing(self._banner, printer, painter, sheets)
+        self.printing = Printing(self._banner, printer, painter, sheets, paper)
         self.printing.start()
 
     def sheets_shown(self) -> tuple[Sheet, ...]:
@@ -244,53 +242,3 @@ class Exports:
             self._refuse(f"{path} cannot be written: {why(error)}.")
             return
         self._banner.say(f"{len(boards)} boards are in {path.name}, their flaws in {beside.name} beside it.")
-
-
-class Printing:
-    """Sheets on their way to a printer: a page at a time, with the window's own work between."""
-
-    def __init__(self, banner: Banner, printer: QPrinter, painter: QPainter, sheets: tuple[Sheet, ...]) -> None:
-        self._banner, self._printer, self._painter, self._sheets = banner, printer, painter, sheets
-        self._next = 0
-        self.running = True
-        self._timer = QTimer()
-        self._timer.timeout.connect(self._page)
-
-    def start(self) -> None:
-        """Begin."""
-        self._banner.say(self._words(), ("Stop", self.abort), urgency=Urgency.QUESTION, dismiss=False)
-        self._timer.start(0)
-
-    def _words(self) -> str:
-        return f"Printing page {self._next + 1} of {len(self._sheets)} …"
-
-    def _page(self) -> None:
-        from nullah.paper.painter import paint_page
-
-        per_mm = self._printer.resolution() / 25.4
-        if self._next:
-            self._printer.newPage()
-        sheet = self._sheets[self._next]
-        paint_page(self._painter, sheet.drawing, (sheet.width_mm, sheet.height_mm), per_mm)
-        self._next += 1
-        if self._next < len(self._sheets):
-            self._banner.tell(self._words(), Urgency.QUESTION)
-            return
-        self.stop()
-        pages = f"{self._next} page{'s' if self._next > 1 else ''}"
-        self._banner.say(f"{pages} went to the printer, at full size.")
-
-    def abort(self) -> None:
-        """Stop, and tell the printer to drop what it has."""
-        if self.running:
-            self._printer.abort()
-            self.stop()
-            self._banner.say(f"Stopped after page {self._next} of {len(self._sheets)}.")
-
-    def stop(self) -> None:
-        """End without a word."""
-        if self.running:
-            self.running = False
-            self._timer.stop()
-            self._painter.end()
-            self._banner.forget(Urgency.QUESTION)

@@ -24,16 +24,16 @@ def _without_screen() -> object:
     return QGuiApplication.instance() or QGuiApplication(sys.argv[:1])
 
 
-def write_sheets(project: Project, folder: Path) -> Generator[str, None, int | Refused]:
+def write_sheets(project: Project, folder: Path, paper: str) -> Generator[str, None, int | Refused]:
     """Write every sheet and list of a project into a folder; return how many files."""
     application = _without_screen()
     from nullah.desk.bundle import write_bundle
-    from nullah.paper.files import PaperError
+    from nullah.paper.files import PAPERS, PaperError
 
     count = 0
     try:
         yield "Laying the sheets out …"
-        for written in write_bundle(project, folder):
+        for written in write_bundle(project, folder, PAPERS[paper]):
             count = written.number
             yield f"Writing {written.number} of {written.of}: {written.path.name}"
     except PaperError as error:

@@ -34,7 +34,7 @@ class Papers:
     ) -> None:
         self._window, self._document, self._autosave, self._banner = window, document, autosave, banner
         self._settings = settings
-        self.exports = Exports(window, document, banner)
+        self.exports = Exports(window, document, banner, settings)
         document.changed_elsewhere.connect(self._changed_elsewhere)
         #: Called before another piece takes the place of this one: what is typed and not entered is entered.
         self.before_replacing: Callable[[], None] = lambda: None

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from pathlib import Path
 
-from PySide6.QtCore import QByteArray, QSettings
+from PySide6.QtCore import QByteArray, QLocale, QSettings
 
 from nullah.core.lengths import STYLES, Unit
 from nullah.core.my_shop import MyShop
@@ -15,7 +15,16 @@ THEMES = (SYSTEM, DAY_THEME, NIGHT_THEME)
 AMERICAN_TERMS, BRITISH_TERMS = "en_US", "en_GB"
 #: How large text and controls may be, percent.
 TEXT_SIZES = (100, 115, 130, 150, 175, 200)
+PAPER_NAMES = ("A4", "Letter")
 _MOST_RECENT = 8
+_LAND = QLocale.Country
+#: Where one prints on Letter (CLDR, from memory: the lands whose paper size is US-Letter).
+_LETTER_LANDS = frozenset(
+    (
+        _LAND.UnitedStates, _LAND.Canada, _LAND.Mexico, _LAND.Philippines, _LAND.Chile, _LAND.Colombia, _LAND.CostaRica,
+        _LAND.Guatemala, _LAND.Panama, _LAND.PuertoRico, _LAND.Venezuela, _LAND.ElSalvador, _LAND.Nicaragua,
+    )
+)  # fmt: skip
 
 
 class Settings:
@@ -69,6 +78,16 @@ class Settings:
     @text_size.setter
     def text_size(self, percent: int) -> None:
         self._store.setValue("text_size", percent)
+
+    @property
+    def paper(self) -> str:
+        """The paper that is printed on: one of `PAPERS`; where none was chosen, the one of the user's country."""
+        usual = "Letter" if QLocale.system().territory() in _LETTER_LANDS else "A4"
+        return self._text("paper", PAPER_NAMES, usual)
+
+    @paper.setter
+    def paper(self, paper: str) -> None:
+        self._store.setValue("paper", paper)
 
     def save(self) -> None:
         """Write what was changed to the file now."""

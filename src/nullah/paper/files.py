@@ -10,7 +10,7 @@ from PySide6.QtGui import QColor, QImage, QPageLayout, QPageSize, QPainter, QPdf
 
 from nullah.core.drawing import Drawing
 from nullah.core.limits import shown
-from nullah.core.sheets.page import Sheet
+from nullah.core.sheets.page import A4, LETTER, Sheet
 from nullah.paper.painter import paint_page
 from nullah.paper.palette import INK, Palette
 from nullah.paper.svg import SvgPainter
@@ -25,7 +25,11 @@ class PaperError(OSError):
     """A sheet could not be written; the message says which file and why."""
 
 
-def write_pdf(sheets: Sequence[Sheet], target: Path) -> None:
+#: The papers that can be printed on, by name: how wide and how high, mm.
+PAPERS = {"A4": A4, "Letter": LETTER}
+
+
+def write_pdf(sheets: Sequence[Sheet], target: Path, paper: tuple[float, float] = A4) -> None:
     """Write sheets as pages of one PDF at full size.
 
     Raises
@@ -33,10 +37,12 @@ def write_pdf(sheets: Sequence[Sheet], target: Path) -> None:
     PaperError
         If the file cannot be written; whatever stood there before stays.
     """
-    _write(target, pdf_of(sheets))
+    _write(target, pdf_of(sheets, paper=paper))
 
 
-def pdf_of(sheets: Sequence[Sheet], painted: Callable[[int], None] = lambda page: None) -> bytes:
+def pdf_of(
+    sheets: Sequence[Sheet], painted: Callable[[int], None] = lambda page: None, paper: tuple[float, float] = A4
+) -> bytes:
     """Return sheets as pages of one PDF at full size; `painted` is called with each page's number, from 1."""
     buffer = QBuffer()
     buffer.open(QBuffer.OpenModeFlag.WriteOnly)
@@ -46,26 +52,30 @@ def pdf_of(sheets: Sequence[Sheet], painted: Callable[[int], None] = lambda page
     writer.setCreator("Nullah")
     per_mm = _PDF_DPI / 25.4
     painter = QPainter()
+    writer.setPageLayout(page_layout(paper))
     for number, sheet in enumerate(sheets, start=1):
-        writer.setPageLayout(page_layout(sheet))
         if number == 1:
             painter.begin(writer)
         else:
             writer.newPage()
-        paint_page(painter, sheet.drawing, (sheet.width_mm, sheet.height_mm), per_mm)
+        paint_sheet(painter, sheet, paper, per_mm)
         painted(number)
     painter.end()
     return bytes(buffer.data().data())
 
 
-def page_layout(sheet: Sheet) -> QPageLayout:
-    """Return the page of a sheet, without margins: the sheet brings its own."""
-    size = QPageSize(
-        QSizeF(sheet.width_mm, sheet.height_mm),
-        QPageSize.Unit.Millimeter,
-        sheet.name,
-        QPageSize.SizeMatchPolicy.ExactMatch,
-    )
+def paint_sheet(painter: QPainter, sheet: Sheet, paper: tuple[float, float], per_mm: float) -> None:
+    """Paint a sheet at full size on a paper of that size in mm, in the middle across and at its head."""
+    painter.save()
+    painter.translate((paper[0] - sheet.width_mm) / 2 * per_mm, 0)
+    paint_page(painter, sheet.drawing, (sheet.width_mm, sheet.height_mm), per_mm)
+    painter.restore()
+
+
+def page_layout(paper: tuple[float, float]) -> QPageLayout:
+    """Return the page of a paper of that size in mm, without margins: sheets bring their own."""
+    name = next((name for name, size in PAPERS.items() if size == paper), "")
+    size = QPageSize(QSizeF(*paper), QPageSize.Unit.Millimeter, name, QPageSize.SizeMatchPolicy.ExactMatch)
     return QPageLayout(size, QPageLayout.Orientation.Portrait, QMarginsF(0, 0, 0, 0), QPageLayout.Unit.Millimeter)
 
 

@@ -6,12 +6,12 @@ from collections.abc import Iterator
 
 from nullah.core.drawing import Anchor, Element, Label, Role, drawing
 from nullah.core.plan import Plan
-from nullah.core.sheets.page import A4, MARGIN, Sheet, card_on_pages, heading
+from nullah.core.sheets.page import MARGIN, PAGE, Sheet, card_on_pages, heading
 from nullah.core.stations.selection import Selection
 from nullah.core.stations.station import Station
 from nullah.core.wording.card import worded
 
-_WIDE = A4[0] - 2 * MARGIN
+_WIDE = PAGE[0] - 2 * MARGIN
 # The drawing may take so much of the page's height, and its measures so much round it, mm.
 _MOST_HIGH, _ROUND = 130.0, 16.0
 
@@ -32,7 +32,7 @@ def _pages(plan: Plan, station: Station, selection: Selection) -> Iterator[Sheet
         scale = min((_WIDE - 2 * _ROUND) / max(right - left, 1.0), (_MOST_HIGH - _ROUND) / max(bottom - top, 1.0), 1.0)
         found += shown.moved(MARGIN + _ROUND - left * scale, y + _ROUND - top * scale, scale).elements
         said = "" if not station.to_scale else "true size" if scale > 0.999 else f"1 : {1 / scale:.1f}"
-        found.append(Label((A4[0] - MARGIN, 26), said, 2.8, Anchor.END, Role.FAINT))
+        found.append(Label((PAGE[0] - MARGIN, 26), said, 2.8, Anchor.END, Role.FAINT))
         y += _ROUND + (bottom - top) * scale + 18
     pages = card_on_pages(card, MARGIN, y, _WIDE)
     name = f"shown-{station.id}"

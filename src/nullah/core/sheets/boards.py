@@ -11,14 +11,14 @@ from nullah.core.card import Card, Remark, Severity
 from nullah.core.drawing import Anchor, Element, Label, Role, drawing
 from nullah.core.plan import Plan
 from nullah.core.rack.sizes import board_feet, quarters_name
-from nullah.core.sheets.page import A4, MARGIN, Sheet, card_on_pages, heading, paragraph
+from nullah.core.sheets.page import MARGIN, PAGE, Sheet, card_on_pages, heading, paragraph
 from nullah.core.stations.breakdown import draw_one_board, wood_to_buy
 from nullah.core.stations.selection import Selection
 from nullah.core.wording.card import worded
 from nullah.core.wording.operations import operation_words
 from nullah.core.work.sawing import saw_operations
 
-_WIDE = A4[0] - 2 * MARGIN
+_WIDE = PAGE[0] - 2 * MARGIN
 
 
 def board_sheets(plan: Plan, board_plan: BoardPlan) -> Iterator[Sheet]:

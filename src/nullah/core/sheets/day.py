@@ -10,7 +10,7 @@ from nullah.core.bench.hours import clock, day_of
 from nullah.core.bench.tasks import Task, Trade
 from nullah.core.drawing import Element, Role, drawing, line
 from nullah.core.plan import Plan
-from nullah.core.sheets.page import A4, MARGIN, Sheet, heading, paragraph
+from nullah.core.sheets.page import MARGIN, PAGE, Sheet, heading, paragraph
 from nullah.core.stations.daybook import time_of
 from nullah.core.stations.next_step import task_card
 from nullah.core.stations.selection import Selection
@@ -18,8 +18,8 @@ from nullah.core.wording.card import worded
 from nullah.core.work.day_book import WorkState, standing
 from nullah.core.work.shop_list import shop_list
 
-_WIDE = A4[0] - 2 * MARGIN
-_HIGHEST, _LOWEST = 26.0, A4[1] - 16
+_WIDE = PAGE[0] - 2 * MARGIN
+_HIGHEST, _LOWEST = 26.0, PAGE[1] - 16
 #: A block that no page holds is begun on a page with at least so much room, mm.
 _TORN = 60.0
 # All cuts of a board are told, of other work the first steps.
@@ -108,7 +108,7 @@ def _paged(plan: Plan, name: str, title: str, note: str, blocks: Sequence[list[_
             pages[-1] += words
             y = low + 0.6
         y += 1.6
-        pages[-1].append(line((MARGIN, y - 0.8), (A4[0] - MARGIN, y - 0.8), Role.FAINT))
+        pages[-1].append(line((MARGIN, y - 0.8), (PAGE[0] - MARGIN, y - 0.8), Role.FAINT))
     for number, page in enumerate(pages, start=1):
         told = note if len(pages) == 1 else f"{note} · page {number} of {len(pages)}"
         suffix = "" if len(pages) == 1 else f"-page{number}"

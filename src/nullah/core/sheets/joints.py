@@ -7,11 +7,11 @@ from collections.abc import Iterator
 from nullah.core.drawing import Anchor, Drawing, Label, Role, drawing, wrapped
 from nullah.core.joints.kinds import JointGroup, kinds_of
 from nullah.core.plan import Plan
-from nullah.core.sheets.page import A4, MARGIN, Sheet, card_on_pages, card_on_paper, heading
+from nullah.core.sheets.page import MARGIN, PAGE, Sheet, card_on_pages, card_on_paper, heading
 from nullah.core.stations.joints import draw_mates, joint_card
 from nullah.core.wording.card import worded
 
-_WIDE = A4[0] - 2 * MARGIN
+_WIDE = PAGE[0] - 2 * MARGIN
 # The drawing may take so much of the page's height, less where there is much to say, and its measures so much round
 # it, mm.
 _HEIGHTS, _ROUND = (92.0, 75.0, 60.0, 48.0, 38.0), 22.0
@@ -35,7 +35,7 @@ def _sheets(plan: Plan, kind: JointGroup, number: int) -> Iterator[Sheet]:
     name = f"joint-{number}-{kind.name.split(',')[0].replace(' ', '-')}"
     card = worded(joint_card(plan, kind), plan.reader)
     made = [_picture(plan, kind, high) for high in _HEIGHTS]
-    fitting = (each for each in made if card_on_paper(card, MARGIN, each[1], _WIDE)[1] < A4[1] - 8)
+    fitting = (each for each in made if card_on_paper(card, MARGIN, each[1], _WIDE)[1] < PAGE[1] - 8)
     picture, y = next(fitting, made[0])
     pages = card_on_pages(card, MARGIN, y, _WIDE)
     for page, words in enumerate(pages, start=1):
@@ -59,7 +59,7 @@ def _picture(plan: Plan, kind: JointGroup, high: float) -> tuple[Drawing, float]
     y = 26 + 4 * len(lines) + _ROUND
     said = "true size" if scale > 0.999 else f"1 : {1 / scale:.1f}"
     words = (
-        Label((A4[0] - MARGIN, 26), said, 2.8, Anchor.END, Role.FAINT),
+        Label((PAGE[0] - MARGIN, 26), said, 2.8, Anchor.END, Role.FAINT),
         *(Label((MARGIN, 26 + 4 * number), text, 2.8, Anchor.START, Role.FAINT) for number, text in enumerate(lines)),
     )
     picture = shown.moved(MARGIN + _ROUND - left * scale, y - top * scale, scale)

@@ -11,13 +11,13 @@ from nullah.core.milling.grain import grain_of
 from nullah.core.milling.job import FaceWork, Job, job_of
 from nullah.core.milling.steps import MillingStep, steps_of
 from nullah.core.plan import Plan
-from nullah.core.sheets.page import A4, MARGIN, Sheet, heading, paragraph
+from nullah.core.sheets.page import MARGIN, PAGE, Sheet, heading, paragraph
 from nullah.core.stations.stock import stock_name, stocks_of
 from nullah.core.stations.stroke_plan import minutes_in_words
 from nullah.core.stations.surveying import draw_face
 from nullah.core.wording.milling import face_side_words
 
-_WIDE = A4[0] - 2 * MARGIN
+_WIDE = PAGE[0] - 2 * MARGIN
 _MOST_HIGH = 34.0
 
 
@@ -47,7 +47,7 @@ def _sheet(plan: Plan, stock: Stock, name: str) -> Sheet:
         words, y = _step(number, step, y)
         found += words
     total = minutes_in_words(sum(step.minutes for step in steps))
-    found.append(Label((A4[0] - MARGIN, y + 3), f"in all about {total}, with testing", 3.0, Anchor.END, Role.FAINT))
+    found.append(Label((PAGE[0] - MARGIN, y + 3), f"in all about {total}, with testing", 3.0, Anchor.END, Role.FAINT))
     minding = "Both hands behind the edge; the work against a stop or in the vice. Thickness as measured: ______"
     words, y = paragraph(minding, MARGIN, y + 6, _WIDE, 3.0)
     return Sheet(name, title, drawing(found, words))
@@ -72,8 +72,8 @@ def _step(number: int, step: MillingStep, y: float) -> tuple[list[Element], floa
         Label((MARGIN, y + 2.2), f"{number}", 3.0, Anchor.START, Role.FAINT),
         Label((MARGIN + 6, y + 2.2), step.title, 3.2, Anchor.START, bold=True),
         Label((MARGIN + 58, y + 2.2), step.tool, 3.0, Anchor.START),
-        Label((A4[0] - MARGIN - 16, y + 2.2), step.strokes_in_words, 3.0, Anchor.END),
-        Label((A4[0] - MARGIN, y + 2.2), step.time_in_words, 3.0, Anchor.END),
+        Label((PAGE[0] - MARGIN - 16, y + 2.2), step.strokes_in_words, 3.0, Anchor.END),
+        Label((PAGE[0] - MARGIN, y + 2.2), step.time_in_words, 3.0, Anchor.END),
     ]
     # What was said above of plane and strokes is not said again: the last sentence is the test.
     said = step.words[-1] if step.stage is not None else " ".join(step.words)

@@ -11,8 +11,10 @@ from nullah.core.card import Setting, Severity
 from nullah.core.drawing import Anchor, Drawing, Element, Label, Path, Point, Role, line
 from nullah.core.wording.card import WordedCard
 
-#: A4, mm.
-A4 = (210.0, 297.0)
+#: Papers, mm: ISO 216 and ANSI/ASME Y14.1 (from memory).
+A4, LETTER = (210.0, 297.0), (215.9, 279.4)
+#: What every sheet keeps within, so that it goes on either paper at full size.
+PAGE = (min(A4[0], LETTER[0]), min(A4[1], LETTER[1]))
 MARGIN = 14.0
 
 
@@ -23,8 +25,8 @@ class Sheet:
     name: str
     title: str
     drawing: Drawing
-    width_mm: float = A4[0]
-    height_mm: float = A4[1]
+    width_mm: float = PAGE[0]
+    height_mm: float = PAGE[1]
 
 
 def paragraph(
@@ -43,7 +45,7 @@ def paragraph(
     return words, y + leading * len(lines)
 
 
-def heading(piece: str, title: str, page: str, width: float = A4[0]) -> list[Element]:
+def heading(piece: str, title: str, page: str, width: float = PAGE[0]) -> list[Element]:
     """Head a page: the piece, what the sheet is, and which of how many."""
     return [
         Label((MARGIN, 13), title, 6.0, Anchor.START, bold=True),
@@ -67,7 +69,7 @@ def card_on_pages(card: WordedCard, x: float, y: float, width: float) -> list[li
     pages: list[list[Element]] = [[]]
     for block in _blocks(card, x, width):
         words, end = block(y)
-        if end > A4[1] - 8 and (pages[-1] or len(pages) == 1):
+        if end > PAGE[1] - 8 and (pages[-1] or len(pages) == 1):
             pages.append([])
             words, end = block(_NEXT_PAGE)
         pages[-1] += words

@@ -36,8 +36,8 @@ from nullah.core.sheets.face_templates import face_templates
 from nullah.core.sheets.joints import joint_sheets
 from nullah.core.sheets.milling import milling_sheets
 from nullah.core.sheets.page import (
-    A4,
     MARGIN,
+    PAGE,
     Sheet,
     card_on_pages,
     card_on_paper,
@@ -55,7 +55,7 @@ from nullah.core.wording.facts import fact_words
 from nullah.core.wording.operations import alike_operations, operation_settings, operation_words, step_words
 from nullah.core.work.joint_work import steps_of_corner
 
-_WIDE = A4[0] - 2 * MARGIN
+_WIDE = PAGE[0] - 2 * MARGIN
 
 
 def all_sheets(plan: Plan) -> tuple[Sheet, ...]:
@@ -91,7 +91,7 @@ def _cannot(plan: Plan) -> Sheet:
 #: So many letters of a name, a wood and a note stand in a line of the cut list.
 _NAME_LETTERS, _WOOD_LETTERS, _NOTE_LETTERS = 30, 17, 104
 #: How far down a page the cut list goes, mm: below it stands what it comes to.
-_CUT_LIST_FOOT = 262.0
+_CUT_LIST_FOOT = PAGE[1] - 35
 
 
 def _cut_list_sheets(plan: Plan) -> Iterator[Sheet]:
@@ -158,7 +158,7 @@ def _cut_list_rows(plan: Plan, groups: list[CutGroup], found: list[Element]) -> 
             y += 4
             role = Role.FLAW if row.waits else Role.FAINT
             found.append(Label((MARGIN + 9, y), text, 2.6, Anchor.START, role))
-        found.append(line((MARGIN, y + 3.4), (A4[0] - MARGIN, y + 3.4), Role.FAINT))
+        found.append(line((MARGIN, y + 3.4), (PAGE[0] - MARGIN, y + 3.4), Role.FAINT))
     return y
 
 
@@ -351,7 +351,7 @@ def _templates(plan: Plan, corner: Corner, kind: int) -> tuple[Sheet, ...]:
     end = drawing(views.pin_board_end(layout, "", pin.id))
     both = face.moved(MARGIN + show, 0) + end.moved(MARGIN + show + 40, 0)
     height = float(layout.spec.width)
-    room = A4[1] - 118
+    room = PAGE[1] - 118
     pages = max(1, -(-int(height) // int(room)))
     band = height / pages
     return tuple(_template_page(plan, corner, kind, both, show, band, number, pages) for number in range(pages))
@@ -372,7 +372,9 @@ def _template_page(
     if pages > 1:
         for level in (top, top + band):
             found.append(line((MARGIN - 8, level), (MARGIN + show + 70, level), Role.FAINT))
-        found.append(Label((A4[0] - MARGIN, top + 4), "join the pages along these lines", 2.6, Anchor.END, Role.FAINT))
+        found.append(
+            Label((PAGE[0] - MARGIN, top + 4), "join the pages along these lines", 2.6, Anchor.END, Role.FAINT)
+        )
     x = MARGIN + show + 74
     steps = steps_of_corner(plan, corner)
     settings = operation_settings([each for step in steps for each in step.operations], plan.reader)
@@ -383,12 +385,12 @@ def _template_page(
     for setting in settings:
         found.append(Label((x, y + 3), setting.tool, 2.8, Anchor.START, Role.FAINT))
         found.append(Label((x, y + 8.5), setting.figure, 5.0, Anchor.START, bold=True))
-        words, _ = paragraph(setting.note, x, y + 11, A4[0] - MARGIN - x, 2.5, Role.FAINT)
+        words, _ = paragraph(setting.note, x, y + 11, PAGE[0] - MARGIN - x, 2.5, Role.FAINT)
         found += words
         y += 16
     texts = tuple(step_words(step, plan.reader) for step in steps)
     told, end = card_on_paper(worded(Card("", mark=texts), plan.reader), MARGIN, max(top + band + 8, y), _WIDE)
-    if number == 0 and end < A4[1] - MARGIN:
+    if number == 0 and end < PAGE[1] - MARGIN:
         found += told
     suffix = (f"-{kind}" if kind > 1 else "") + (f"-page{number + 1}" if pages > 1 else "")
     return Sheet(f"corner-template{suffix}", title, drawing(found, piece.elements))

@@ -7,10 +7,10 @@ from collections.abc import Iterator
 from nullah.core.catalogue import N_
 from nullah.core.drawing import Anchor, Drawing, Element, Label, Path, Role, drawing, line
 from nullah.core.reader import Reader
-from nullah.core.sheets.page import A4, MARGIN, Sheet, check_scale, cut_to_band, heading
+from nullah.core.sheets.page import MARGIN, PAGE, Sheet, check_scale, cut_to_band, heading
 
 #: So much of a drawing is on one page, mm.
-WIDE, HIGH = A4[0] - 2 * MARGIN - 10, 200.0
+WIDE, HIGH = PAGE[0] - 2 * MARGIN - 10, 198.0
 _LEFT, _TOP = MARGIN + 5, 66.0
 
 

@@ -16,11 +16,11 @@ from nullah.core.joints.kinds import Mate
 from nullah.core.lengths import from_float
 from nullah.core.piece.part import Part
 from nullah.core.plan import Plan
-from nullah.core.sheets.page import A4, MARGIN, Sheet, check_scale, heading
+from nullah.core.sheets.page import MARGIN, PAGE, Sheet, check_scale, heading
 
-#: A template may be so long and so high unfolded, mm: what an A4 page has room for under its check scale.
-LONG, HIGH = A4[0] - 2 * MARGIN, 215.0
-_TOP = 62.0
+#: A template may be so long and so high unfolded, mm: what a page has room for under its check scale.
+LONG, HIGH = PAGE[0] - 2 * MARGIN, 215.0
+_TOP = 58.0
 
 
 class Band(NamedTuple):
