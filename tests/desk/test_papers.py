@@ -149,14 +149,18 @@ def test_the_sheets_are_chosen_looked_at_and_written_on_the_paper_one_has(user, 
 
     dialog = print_dialog(user)
     assert tuple(PAPERS) == PAPER_NAMES
-    titles = [dialog.list.item(row).text() for row in range(dialog.list.count())]
     user.bot.mouseClick(dialog.none, Qt.MouseButton.LeftButton)
     assert not dialog.print.isEnabled() and not dialog.pdf.isEnabled()
-    template = next(row for row, title in enumerate(titles) if "Corner template" in title)
-    dialog.list.item(template).setCheckState(Qt.CheckState.Checked)
-    dialog.list.setCurrentRow(template)
+    template = next(item for item in dialog.items if item.text(0) == "Corner template, full size: front")
+    template.setCheckState(0, Qt.CheckState.Checked)
+    dialog.list.setCurrentItem(template)
     assert "1 of 22 pages" in dialog.told.text() and "Corner template" in dialog.preview.sheet.title
     assert len(painted_texts(dialog.preview)) > 10, "the page is shown as it will be"
+    kinds = [dialog.list.topLevelItem(row) for row in range(dialog.list.topLevelItemCount())]
+    parts = next(kind for kind in kinds if kind.text(0) == "Parts")
+    parts.setCheckState(0, Qt.CheckState.Checked)
+    assert len(dialog.chosen) == 1 + len(user.plan.parts), "a kind is ticked as a whole"
+    parts.setCheckState(0, Qt.CheckState.Unchecked)
     dialog.paper.setCurrentIndex(dialog.paper.findData("Letter"))
     dialog.paper.activated.emit(dialog.paper.currentIndex())
     assert Settings(user.window.settings.file).paper == "Letter"

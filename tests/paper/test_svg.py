@@ -56,7 +56,7 @@ def ink(image, step=1):
     ids=lambda element: type(element).__name__,
 )  # fmt: skip
 def test_every_kind_of_element_leaves_the_same_ink(element):
-    sheet = Sheet("s", "s", drawing(element if isinstance(element, list) else [element]), 60, 40)
+    sheet = Sheet("s", "s", drawing(element if isinstance(element, list) else [element]), width_mm=60, height_mm=40)
     svg, own = rendered(svg_of(sheet), sheet), picture(sheet.drawing, 60, 40, PER_MM)
     assert ink(own) > 500
     assert ink(svg) == pytest.approx(ink(own), rel=0.08)
@@ -70,7 +70,9 @@ def test_a_whole_page_is_the_page_that_the_painter_makes():
 
 
 def test_each_glyph_stands_in_a_file_once():
-    text = svg_of(Sheet("s", "s", drawing([Label((30, 10 * n), "aaaa 7/8", 5) for n in range(1, 5)]), 60, 60))
+    text = svg_of(
+        Sheet("s", "s", drawing([Label((30, 10 * n), "aaaa 7/8", 5) for n in range(1, 5)]), width_mm=60, height_mm=60)
+    )
     root = ET.fromstring(text)
     ids = [node.get("id") for node in root.iter() if node.get("id")]
     used = [value[1:] for node in root.iter() for name, value in node.attrib.items() if name.endswith("href")]
@@ -85,6 +87,6 @@ def test_a_hundred_sheets_are_under_eight_megabytes():
 
 
 def test_the_title_is_text_whatever_it_holds():
-    text = svg_of(Sheet("s", "<b>&\x00\x1b</b> ]]>", drawing([line((0, 0), (5, 5))]), 60, 40))
+    text = svg_of(Sheet("s", "<b>&\x00\x1b</b> ]]>", drawing([line((0, 0), (5, 5))]), width_mm=60, height_mm=40))
     assert ET.fromstring(text).find("{http://www.w3.org/2000/svg}title").text == "<b>&␀␛</b> ]]>"
     assert re.search(r'width="60mm" height="40mm" viewBox="0 0 600 400"', text)

@@ -13,16 +13,17 @@ from PySide6.QtWidgets import (
     QFileDialog,
     QHBoxLayout,
     QLabel,
-    QListWidget,
-    QListWidgetItem,
+    QTreeWidget,
+    QTreeWidgetItem,
     QVBoxLayout,
     QWidget,
 )
 
-from nullah.core.sheets.page import Sheet
+from nullah.core.sheets.page import Sheet, SheetKind
 from nullah.desk.banner import Banner, Urgency
 from nullah.desk.settings import Settings
 from nullah.desk.stations.base import action, chooser, show_choice
+from nullah.desk.tips import plain_tip
 from nullah.paper.files import PAPERS, PaperError, page_layout, paint_sheet, write_pdf
 from nullah.paper.palette import DAY
 
@@ -80,23 +81,36 @@ class PrintDialog(QDialog):
         self.setWindowTitle("Print")
         self.resize(900, 660)
         self._sheets, self._settings, self._printed, self._folder = sheets, settings, printed, folder
-        self.list = QListWidget()
+        self.list = QTreeWidget()
         self.list.setAccessibleName("Sheets to print")
-        self.list.setMinimumWidth(340)
-        for number, sheet in enumerate(sheets):
-            item = QListWidgetItem(f"{number + 1}  {sheet.title}")
-            item.setData(_NUMBER, number)
-            item.setFlags(item.flags() | Qt.ItemFlag.ItemIsUserCheckable)
-            item.setCheckState(Qt.CheckState.Checked)
-            self.list.addItem(item)
+        self.list.setHeaderHidden(True)
+        self.list.setMinimumWidth(380)
+        self.items: list[QTreeWidgetItem] = []
+        self._fill()
         self.preview = _Preview()
         self.told = QLabel()
         self.told.setProperty("quiet", "true")
         self._lay_out()
         self.list.itemChanged.connect(lambda _: self._tell())
-        self.list.currentRowChanged.connect(lambda _: self._show())
-        self.list.setCurrentRow(0)
+        self.list.currentItemChanged.connect(lambda *_: self._show())
+        self.list.setCurrentItem(self.items[0])
         self._tell()
+
+    def _fill(self) -> None:
+        """Put every sheet under its kind; a kind is ticked as a whole."""
+        kinds: dict[SheetKind, QTreeWidgetItem] = {}
+        for number, sheet in enumerate(self._sheets):
+            above = kinds.get(sheet.kind)
+            if above is None:
+                above = kinds[sheet.kind] = QTreeWidgetItem(self.list, [sheet.kind.value.capitalize()])
+                above.setFlags(above.flags() | Qt.ItemFlag.ItemIsAutoTristate | Qt.ItemFlag.ItemIsUserCheckable)
+                above.setData(0, _NUMBER, number)
+            item = QTreeWidgetItem(above, [f"{sheet.title}: {sheet.of}" if sheet.of else sheet.title])
+            item.setCheckState(0, Qt.CheckState.Checked)
+            item.setToolTip(0, plain_tip(item.text(0)))
+            item.setData(0, _NUMBER, number)
+            self.items.append(item)
+        next(iter(kinds.values())).setExpanded(True)
 
     def _lay_out(self) -> None:
         whole = QVBoxLayout(self)
@@ -130,12 +144,12 @@ class PrintDialog(QDialog):
     @property
     def chosen(self) -> tuple[Sheet, ...]:
         """The sheets that are ticked, in order."""
-        items = (self.list.item(row) for row in range(self.list.count()))
-        return tuple(self._sheets[item.data(_NUMBER)] for item in items if item.checkState() is Qt.CheckState.Checked)
+        ticked = {item.data(0, _NUMBER) for item in self.items if item.checkState(0) is Qt.CheckState.Checked}
+        return tuple(sheet for number, sheet in enumerate(self._sheets) if number in ticked)
 
     def _mark(self, state: Qt.CheckState) -> None:
-        for row in range(self.list.count()):
-            self.list.item(row).setCheckState(state)
+        for item in self.items:
+            item.setCheckState(0, state)
 
     def _tell(self) -> None:
         count = len(self.chosen)
@@ -144,8 +158,9 @@ class PrintDialog(QDialog):
             button.setEnabled(count > 0)
 
     def _show(self) -> None:
-        row = self.list.currentRow()
-        self.preview.show_sheet(self._sheets[row] if row >= 0 else None, PAPERS[self._settings.paper])
+        item = self.list.currentItem()
+        sheet = self._sheets[item.data(0, _NUMBER)] if item is not None else None
+        self.preview.show_sheet(sheet, PAPERS[self._settings.paper])
 
     def _take_paper(self, name: str) -> None:
         self._settings.paper = name

@@ -11,7 +11,7 @@ from nullah.core.card import Card, Remark, Severity
 from nullah.core.drawing import Anchor, Element, Label, Role, drawing
 from nullah.core.plan import Plan
 from nullah.core.rack.sizes import board_feet, quarters_name
-from nullah.core.sheets.page import MARGIN, PAGE, Sheet, card_on_pages, heading, paragraph
+from nullah.core.sheets.page import MARGIN, PAGE, Sheet, SheetKind, card_on_pages, heading, paragraph
 from nullah.core.stations.breakdown import draw_one_board, wood_to_buy
 from nullah.core.stations.selection import Selection
 from nullah.core.wording.card import worded
@@ -39,7 +39,9 @@ def board_sheets(plan: Plan, board_plan: BoardPlan) -> Iterator[Sheet]:
     for page, words in enumerate(pages, start=1):
         again = heading(plan.project.piece.name, title, f"{board.species} · page {page}")
         head = [*found, *picture.elements] if page == 1 else again
-        yield Sheet(f"board-{board.id}" + (f"-page{page}" if page > 1 else ""), title, drawing(head, words))
+        yield Sheet(
+            f"board-{board.id}" + (f"-page{page}" if page > 1 else ""), title, drawing(head, words), SheetKind.BOARD
+        )
 
 
 def buying_sheets(plan: Plan) -> Iterator[Sheet]:

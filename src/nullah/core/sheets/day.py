@@ -10,7 +10,7 @@ from nullah.core.bench.hours import clock, day_of
 from nullah.core.bench.tasks import Task, Trade
 from nullah.core.drawing import Element, Role, drawing, line
 from nullah.core.plan import Plan
-from nullah.core.sheets.page import MARGIN, PAGE, Sheet, heading, paragraph
+from nullah.core.sheets.page import MARGIN, PAGE, Sheet, SheetKind, heading, paragraph
 from nullah.core.stations.daybook import time_of
 from nullah.core.stations.next_step import task_card
 from nullah.core.stations.selection import Selection
@@ -112,7 +112,9 @@ def _paged(plan: Plan, name: str, title: str, note: str, blocks: Sequence[list[_
     for number, page in enumerate(pages, start=1):
         told = note if len(pages) == 1 else f"{note} · page {number} of {len(pages)}"
         suffix = "" if len(pages) == 1 else f"-page{number}"
-        yield Sheet(f"{name}{suffix}", title, drawing(heading(plan.project.piece.name, title, told), page))
+        yield Sheet(
+            f"{name}{suffix}", title, drawing(heading(plan.project.piece.name, title, told), page), SheetKind.BOOK
+        )
 
 
 def _height_of(block: list[_Line]) -> float:

@@ -58,7 +58,9 @@ def _pages(plan: Plan, kind: JointGroup, number: int) -> Iterator[Sheet]:
     end = "the left end is the part's own" if shown.starts else f"begins {_at(plan, shown.low)} from its end"
     words = f"{kind.title} · reference edge below; {end}"
     name, face = f"face-{number}-{mate.part.id}", face_at_full_size(mate, plan.marks)
-    yield from tiled(name, plan.project.piece.name, "Face template, full size", words, face, size, plan.reader)
+    yield from tiled(
+        name, plan.project.piece.name, "Face template, full size", mate.part.name, words, face, size, plan.reader
+    )
 
 
 def _at(plan: Plan, place: float) -> str:

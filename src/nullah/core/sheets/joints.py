@@ -7,7 +7,7 @@ from collections.abc import Iterator
 from nullah.core.drawing import Anchor, Drawing, Label, Role, drawing, wrapped
 from nullah.core.joints.kinds import JointGroup, kinds_of
 from nullah.core.plan import Plan
-from nullah.core.sheets.page import MARGIN, PAGE, Sheet, card_on_pages, card_on_paper, heading
+from nullah.core.sheets.page import MARGIN, PAGE, Sheet, SheetKind, card_on_pages, card_on_paper, heading
 from nullah.core.stations.joints import draw_mates, joint_card
 from nullah.core.wording.card import worded
 
@@ -45,6 +45,8 @@ def _sheets(plan: Plan, kind: JointGroup, number: int) -> Iterator[Sheet]:
             name if page == 1 else f"{name}-page{page}",
             title,
             drawing(head, picture.elements if page == 1 else (), words),
+            SheetKind.JOINT,
+            plan.reader.together(dict.fromkeys(each for joint in kind.all for each in (joint.second, joint.first))),
         )
 
 

@@ -11,7 +11,7 @@ from nullah.core.milling.grain import grain_of
 from nullah.core.milling.job import FaceWork, Job, job_of
 from nullah.core.milling.steps import MillingStep, steps_of
 from nullah.core.plan import Plan
-from nullah.core.sheets.page import MARGIN, PAGE, Sheet, heading, paragraph
+from nullah.core.sheets.page import MARGIN, PAGE, Sheet, SheetKind, heading, paragraph
 from nullah.core.stations.stock import stock_name, stocks_of
 from nullah.core.stations.stroke_plan import minutes_in_words
 from nullah.core.stations.surveying import draw_face
@@ -50,7 +50,7 @@ def _sheet(plan: Plan, stock: Stock, name: str) -> Sheet:
     found.append(Label((PAGE[0] - MARGIN, y + 3), f"in all about {total}, with testing", 3.0, Anchor.END, Role.FAINT))
     minding = "Both hands behind the edge; the work against a stop or in the vice. Thickness as measured: ______"
     words, y = paragraph(minding, MARGIN, y + 6, _WIDE, 3.0)
-    return Sheet(name, title, drawing(found, words))
+    return Sheet(name, title, drawing(found, words), SheetKind.MILLING)
 
 
 def _face(plan: Plan, stock: Stock, job: Job, face: FaceWork, title: str, y: float) -> tuple[Drawing, float]:

@@ -5,6 +5,7 @@ from __future__ import annotations
 import textwrap
 from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
+from enum import Enum
 from functools import partial
 
 from nullah.core.card import Setting, Severity
@@ -18,13 +19,28 @@ PAGE = (min(A4[0], LETTER[0]), min(A4[1], LETTER[1]))
 MARGIN = 14.0
 
 
+class SheetKind(Enum):
+    """What a sheet is; the value is what people choose by."""
+
+    LIST = "lists"
+    BOARD = "boards"
+    MILLING = "milling"
+    PART = "parts"
+    JOINT = "joints"
+    TEMPLATE = "templates"
+    STICK = "story sticks"
+    BOOK = "days"
+
+
 @dataclass(frozen=True, slots=True)
 class Sheet:
-    """One page. `name` is for the file, `title` for people; the drawing is in paper mm."""
+    """One page. `name` is for the file, `title` for people, `of` says of what; the drawing is in paper mm."""
 
     name: str
     title: str
     drawing: Drawing
+    kind: SheetKind = SheetKind.LIST
+    of: str = ""
     width_mm: float = PAGE[0]
     height_mm: float = PAGE[1]
 

@@ -68,8 +68,8 @@ def _pages(
         end=plan.reader.text(surface_at(right, False).value),
         edge=plan.reader.text(surface_at(up, False).value),
     )
-    title = plan.reader.text(N_("Template of a shape, full size"))
-    yield from tiled(name, plan.project.piece.name, title, words, shown, (far - low, bottom - top), plan.reader)
+    title, of = plan.reader.text(N_("Template of a shape, full size")), plan.reader.together(alike)
+    yield from tiled(name, plan.project.piece.name, title, of, words, shown, (far - low, bottom - top), plan.reader)
 
 
 def _flat(shape: Sequence[Point], axis: int, right: int) -> list[Point]:

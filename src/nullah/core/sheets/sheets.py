@@ -39,6 +39,7 @@ from nullah.core.sheets.page import (
     MARGIN,
     PAGE,
     Sheet,
+    SheetKind,
     card_on_pages,
     card_on_paper,
     check_scale,
@@ -195,6 +196,7 @@ def part_sheets(plan: Plan, part: Part) -> Iterator[Sheet]:
             name if page == 1 else f"{name}-page{page}",
             title,
             drawing(heading(plan.project.piece.name, title, said), picture.elements if page == 1 else (), words),
+            SheetKind.PART,
         )
 
 
@@ -393,4 +395,5 @@ def _template_page(
     if number == 0 and end < PAGE[1] - MARGIN:
         found += told
     suffix = (f"-{kind}" if kind > 1 else "") + (f"-page{number + 1}" if pages > 1 else "")
-    return Sheet(f"corner-template{suffix}", title, drawing(found, piece.elements))
+    shown = drawing(found, piece.elements)
+    return Sheet(f"corner-template{suffix}", title, shown, SheetKind.TEMPLATE, tail.name if tail else "")

@@ -13,7 +13,7 @@ from nullah.core.joints.cutouts import taken
 from nullah.core.lengths import Marks, from_float
 from nullah.core.piece.space import Axis
 from nullah.core.plan import Plan
-from nullah.core.sheets.page import MARGIN, Sheet, check_scale, heading
+from nullah.core.sheets.page import MARGIN, Sheet, SheetKind, check_scale, heading
 
 #: So much of a stick is on one strip, and so many strips on a page; a strip is so high, mm.
 STRIP, STRIPS, HIGH = 160.0, 4, 30.0
@@ -107,7 +107,7 @@ def _pages(plan: Plan, stick: Stick) -> Iterator[Sheet]:
             if number < strips:
                 found += _strip(stick, number, strips, _FIRST + row * _STEP, plan.marks)
         suffix = f"-page{page + 1}" if pages > 1 else ""
-        yield Sheet(f"{stick.id}{suffix}", stick.title, drawing(found))
+        yield Sheet(f"{stick.id}{suffix}", stick.title, drawing(found), SheetKind.STICK)
 
 
 def _strip(stick: Stick, number: int, strips: int, top: float, marks: Marks) -> Iterator[Element]:

@@ -7,7 +7,7 @@ from collections.abc import Iterator
 from nullah.core.catalogue import N_
 from nullah.core.drawing import Anchor, Drawing, Element, Label, Path, Role, drawing, line
 from nullah.core.reader import Reader
-from nullah.core.sheets.page import MARGIN, PAGE, Sheet, check_scale, cut_to_band, heading
+from nullah.core.sheets.page import MARGIN, PAGE, Sheet, SheetKind, check_scale, cut_to_band, heading
 
 #: So much of a drawing is on one page, mm.
 WIDE, HIGH = PAGE[0] - 2 * MARGIN - 10, 198.0
@@ -15,7 +15,7 @@ _LEFT, _TOP = MARGIN + 5, 66.0
 
 
 def tiled(
-    name: str, piece: str, title: str, words: str, shown: Drawing, size: tuple[float, float], reader: Reader
+    name: str, piece: str, title: str, of: str, words: str, shown: Drawing, size: tuple[float, float], reader: Reader
 ) -> Iterator[Sheet]:
     """Yield the pages of a drawing at full size.
 
@@ -25,8 +25,8 @@ def tiled(
         What the sheets are called as files; of several each with its page.
     piece : str
         The name of the piece.
-    title, words : str
-        What it is, and of what.
+    title, of, words : str
+        What it is, of what, and what else is said of it.
     shown : Drawing
         Its upper left corner at (0, 0), mm.
     size : (float, float)
@@ -57,7 +57,7 @@ def tiled(
                 if 0 < x < long or 0 < y < high:
                     found += _cross(_LEFT + min(x, long) - left, _TOP + min(y, high) - top)
             suffix = f"-page{page}" if rows * columns > 1 else ""
-            yield Sheet(f"{name}{suffix}", title, drawing(found))
+            yield Sheet(f"{name}{suffix}", title, drawing(found), SheetKind.TEMPLATE, of)
 
 
 def _across(shown: Drawing, left: float, right: float) -> Drawing:

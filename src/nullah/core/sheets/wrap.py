@@ -16,7 +16,7 @@ from nullah.core.joints.kinds import Mate
 from nullah.core.lengths import from_float
 from nullah.core.piece.part import Part
 from nullah.core.plan import Plan
-from nullah.core.sheets.page import MARGIN, PAGE, Sheet, check_scale, heading
+from nullah.core.sheets.page import MARGIN, PAGE, Sheet, SheetKind, check_scale, heading
 
 #: A template may be so long and so high unfolded, mm: what a page has room for under its check scale.
 LONG, HIGH = PAGE[0] - 2 * MARGIN, 215.0
@@ -139,4 +139,4 @@ def _sheet(plan: Plan, wrapped: Wrapped, stretch: tuple[float, float], name: str
         if not own:
             # Where a template goes on, its pages are joined at the crosses.
             found += [line((x - 3, level), (x + 3, level), Role.KNIFE) for level in (_TOP, y)]
-    return Sheet(name, "Wrap-round template", drawing(found))
+    return Sheet(name, "Wrap-round template", drawing(found), SheetKind.TEMPLATE, mate.part.name)
