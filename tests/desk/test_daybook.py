@@ -243,7 +243,7 @@ def test_a_finished_piece_leaves_its_record_and_the_next_starts_from_it(user, tm
     user.go("piece")
     user.go("daybook")
     assert user.reads_on_card("Seed box is made.") and user.reads_on_card("waste")
-    user.press("Keep its record")
+    user.press("Save its times")
     (record,) = read_records(rows.records)
     assert record.name == "Seed box" and record.minutes == 20 * len(stand.order.tasks)
     user.window.papers.new("box", Unit.MM)

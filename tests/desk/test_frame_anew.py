@@ -73,7 +73,7 @@ def test_a_flaw_carries_what_can_be_done_with_it(user):
     board = next(each for each in user.project.boards if each.flaws)
     flaw = FlawRef(board.id, 0)
     user.click_bench(flaw)
-    assert tag_says(user) == ["Kind", "On", "Delete flaw"]
+    assert tag_says(user) == ["Kind", "On which face", "Delete flaw"]
     press_tag(user, "Delete flaw")
     assert len(user.project.board(board.id).flaws) == len(board.flaws) - 1
     assert tag_says(user)[-1] == "Remove board"

@@ -102,6 +102,7 @@ class Menus:
     def __init__(self, window: Desk) -> None:
         self._window = window
         self.actions: list[QAction] = []
+        self.entries: list[Entry] = []
         self._file()
         self._edit()
         self._view()
@@ -123,6 +124,7 @@ class Menus:
                 action.setShortcuts([QKeySequence(keys) for keys in entry.keys.split("|")])
             action.triggered.connect(lambda _=False, act=entry.act: act())
             made.append(action)
+            self.entries.append(entry)
         self.actions += made
         return made
 

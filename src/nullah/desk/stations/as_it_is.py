@@ -40,7 +40,7 @@ class AsItIs:
         self.what: QComboBox = chooser("what was measured", [], lambda _: self._show(), row, "Measured")
         self.field = ValueField("as it is", width=80)
         self.field.entered.connect(self._measure)
-        self._pairs = (self.what.parentWidget(), labelled("is", self.field, row))
+        self._pairs = (self.what.parentWidget(), labelled("it measures", self.field, row))
 
     def show_kind(self, kind: JointGroup | None) -> None:
         """Show what can be measured of a joint, or nothing."""

@@ -3,6 +3,8 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterable
+from functools import partial
+from inspect import getdoc, isfunction, ismethod
 from typing import NamedTuple, Protocol, TypeVar, runtime_checkable
 
 from PySide6.QtCore import QEvent, QRect, QRectF, QSize, Qt, Signal
@@ -106,7 +108,9 @@ class StationDesk(QWidget):
 
     def offer_shop(self, title: str) -> QPushButton:
         """Offer the page of tools and habits under a heading."""
-        return action("My shop …", self.shop_wanted.emit, self.section(title))
+        button = action("My shop …", self.shop_wanted.emit, self.section(title))
+        button.setToolTip("The tools you own and the habits you work by, on one page")
+        return button
 
     def section(self, title: str, place: int | None = None) -> Section:
         """Begin a section of choices under a heading, after the others or at a place among them."""
@@ -468,6 +472,14 @@ def action(text: str, done: Callable[[], object], row: QLayout, main: bool = Fal
     button.setAccessibleName(text)
     button.setProperty("main", "true" if main else "false")
     button.setMinimumHeight(32)
+    button.setProperty("does", does(done))
     button.clicked.connect(lambda: done())
     row.addWidget(button)
     return button
+
+
+def does(act: Callable[..., object]) -> str:
+    """Return the first sentence of what a function says it does; empty where it says nothing."""
+    of = act.func if isinstance(act, partial) else act
+    told = getdoc(of) if isfunction(of) or ismethod(of) else None
+    return (told or "").partition("\n")[0]

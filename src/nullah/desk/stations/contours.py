@@ -31,7 +31,7 @@ class ContourRow:
         self._part: Part | None = None
         kinds = [(c.id, c.title) for c in CONTOURS.values()] + [(_TRACED, "Edge traced from a template")]
         self.kind = chooser("contour", kinds, lambda _: self._fill_places(), row, "Shape")
-        self.place = chooser("where the contour goes", [], lambda _: None, row, "at")
+        self.place = chooser("where the contour goes", [], lambda _: None, row, "where")
         self.sizes = [ValueField(f"contour figure {number}", width=54) for number in (1, 2, 3)]
         for field in self.sizes:
             field.line.setMaximumWidth(68)

@@ -56,7 +56,7 @@ class DaybookDesk(StationDesk):
         self.looks = tabs(self, _LOOKS, self.show_look, self.line.looks)
         self.looks[""].setChecked(True)
         self.timer = action("Start the timer", self._timer, self.line.verbs)
-        self.keep = action("Keep its record", self._keep_record, self.line.verbs)
+        self.keep = action("Save its times", self._keep_record, self.line.verbs)
         self.done = action("Done", self._done, self.line.verbs, main=True)
         self.done.setToolTip("Ctrl+Return")
         first = self.section("This task")
@@ -68,7 +68,7 @@ class DaybookDesk(StationDesk):
         self.figure.entered.connect(self._measured)
         self._measure_pairs = (
             self.what.parentWidget(),
-            labelled("is", self.figure, second),
+            labelled("it measures", self.figure, second),
             action("Read the calliper", self._read_calliper, second),
         )
         noting = self.section("Into the book")
@@ -81,12 +81,12 @@ class DaybookDesk(StationDesk):
         ]
         third = self.section("Make again")
         self.wrong: QComboBox = chooser("part to make again", [], lambda _: self._show_woods(), third, "Part")
-        self.wood: QComboBox = chooser("wood for another", [], lambda _: None, third, "Out of")
+        self.wood: QComboBox = chooser("wood for another", [], lambda _: None, third, "New wood")
         self.why = entry("what went wrong", 200)
         self._wrong_row = [
             self.wrong.parentWidget(),
             self.wood.parentWidget(),
-            labelled("because", self.why, third),
+            labelled("What went wrong", self.why, third),
             action("Make it again", self._remake, third),
         ]
         self._wrong_open = False

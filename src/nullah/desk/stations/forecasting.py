@@ -41,7 +41,7 @@ class ForecastRows(Group):
         self.at = ValueField("where the first cut is", width=64)
         self.at.line.setMaximumWidth(80)
         self.at.entered.connect(self._cut_at)
-        labelled("at", self.at, second)
+        labelled("cut at", self.at, second)
         self.no_cut = action("No cut", self._no_cut, second)
         self.lows = ValueField("lows that may stay", width=56)
         self.lows.line.setMaximumWidth(70)

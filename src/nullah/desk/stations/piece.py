@@ -30,8 +30,8 @@ if TYPE_CHECKING:
 
 # What is too small to be clicked on the drawing.
 _FIGURES = (
-    FigureField("contents.clearance", "round contents", width=44),
-    FigureField("bottom.clearance", "bottom", width=44),
+    FigureField("contents.clearance", "clearance round the contents", width=44),
+    FigureField("bottom.clearance", "clearance of the bottom", width=44),
 )
 # How long after the window stands the rest of it is filled in, in ms.
 _SOON_MS = 120

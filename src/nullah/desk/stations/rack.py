@@ -76,12 +76,12 @@ class RackDesk(StationDesk):
 
     def _make_in_hand(self) -> None:
         row = self.section("Marking")
-        self.kind = chooser("kind of flaw", _KINDS, self._change_kind, row, "Dragging draws")
-        self.faces = chooser("on which face the flaw is", _FACES, self._change_faces, row, "On")
+        self.kind = chooser("kind of flaw", _KINDS, self._change_kind, row, "Dragging marks")
+        self.faces = chooser("on which face the flaw is", _FACES, self._change_faces, row, "On which face")
         self.flaw_depth = ValueField("how deep the flaw goes", width=50)
         self.flaw_depth.line.setMaximumWidth(60)
         self.flaw_depth.entered.connect(self._change_depth)
-        self.deep = labelled("how deep", self.flaw_depth, row)
+        self.deep = labelled("how deep it goes", self.flaw_depth, row)
         self.rub_out = action("Delete flaw", self.rub_flaw_out, row)
 
     def _make_more(self) -> None:
@@ -93,7 +93,7 @@ class RackDesk(StationDesk):
         self.name.setMinimumHeight(32)
         self.name.editingFinished.connect(self._rename)
         labelled("name", self.name, row)
-        self.cut = chooser("how the board was cut", _CUTS, self._change_cut, row, "Sawn")
+        self.cut = chooser("how the board was cut", _CUTS, self._change_cut, row, "How it was sawn")
         self.board_species = chooser(
             "species of the board", [(name, name) for name in all_species()], self._change_species, row, "Species"
         )
@@ -223,7 +223,7 @@ class RackDesk(StationDesk):
             kinds = [pair for pair in _KINDS if pair[0] != EDGE]
             return (
                 Verb("Kind", options=tuple((text, partial(self._change_kind, kind)) for kind, text in kinds)),
-                Verb("On", options=tuple((text, partial(self._change_faces, face)) for face, text in _FACES)),
+                Verb("On which face", options=tuple((text, partial(self._change_faces, face)) for face, text in _FACES)),
                 Verb("Delete flaw", self.rub_flaw_out),
             )
         if not isinstance(ref, BoardRef):

@@ -28,10 +28,10 @@ class SeasonDesk(StationDesk):
         self.hygrometer = SimulatedHygrometer()
         row = self.section("Room and finish")
         self.climate: QComboBox = chooser(
-            "air of the room", [(each.name, each.name) for each in PRESETS], self._live_in, row, "Lives in a"
+            "air of the room", [(each.name, each.name) for each in PRESETS], self._live_in, row, "It will live in a"
         )
         self.finish: QComboBox = chooser(
-            "finish", [(name, name) for name in FINISHES], self._finish_with, row, "Finished with"
+            "finish", [(name, name) for name in FINISHES], self._finish_with, row, "Finish"
         )
         looks = tabs(self, ((False, "Through the year"), (True, "Air month by month")), self._look, self.line.looks)
         self.months = looks[True]

@@ -52,7 +52,7 @@ class WoodAskedRows:
             "how its rings run", _RINGS, lambda v: self._ask(rings=GrainCut(v) if v else None), row, "Rings"
         )
         self.together = chooser("what it matches", [(_ALONE, "alone")], self._match, row, "Matches")
-        self.made = chooser("how it is had", [("", "whole")], self._make, row, "Made")
+        self.made = chooser("how it is had", [("", "whole")], self._make, row, "Made of")
         self.pin = action("Keep it there", pin, row)
         self.flip = action("End for end", self._flip, row)
         self.over = action("Turn over", self._turn_over, row)

@@ -37,7 +37,7 @@ class WorkingRow:
         self.begin.setPlaceholderText("2026-12-05")
         self._widgets: list[QWidget] = [
             *([pair] if pair is not None else []),
-            labelled("begin", self.begin, row),
+            labelled("day to begin", self.begin, row),
             action("Export the calendar …", self._ask_calendar, row),
         ]
         self.said = words("", row)
