@@ -3,11 +3,12 @@
 from datetime import datetime, timedelta
 
 import pytest
-from PySide6.QtCore import Qt
+from PySide6.QtCore import QPointF, Qt
 from PySide6.QtGui import QImage
 from PySide6.QtWidgets import QApplication, QLabel
 
 from nullah.core.bench.book import Event
+from nullah.core.drawing import Fill, Role
 from nullah.core.lengths import Unit, mm
 from nullah.core.refs import TaskRef
 from nullah.core.work import recording
@@ -224,7 +225,19 @@ def test_the_calendar_is_written_as_a_file(keeper, tmp_path):
 def test_a_task_is_picked_on_the_calendar(keeper):
     keeper.press("Calendar")
     keeper.click_bench(TaskRef("saw/4"))
-    assert keeper.card_texts()[0].startswith("Saw Ford 4")
+    assert keeper.card_texts()[0].startswith("Saw Ford 4"), "its card stands beside the days"
+    order = keeper.window.desk(6)._standing().order
+    (task,) = [each for each in order.tasks if each.id == "saw/4"]
+    followers = [each for each in order.tasks if task.id in each.after]
+    lit = [e for e in keeper.window.bench.drawing.elements if isinstance(e.ref, TaskRef) and e.fill is Fill.LIT]
+    assert followers and lit, "what it lets go is lit"
+    arrows = [e for e in keeper.window.bench.drawing.elements if getattr(e, "role", None) is Role.STROKE]
+    assert arrows, "and pointed at"
+    keeper.window._bench_clicked(None, QPointF(0, 0))
+    assert keeper.card_texts()[0] == "Calendar"
+    keeper.click_bench(TaskRef("saw/4"))
+    keeper.press("Show it")
+    assert keeper.window.desk(6).looks[""].isChecked() and keeper.card_texts()[0].startswith("Saw Ford 4")
 
 
 def test_a_finished_piece_leaves_its_record_and_the_next_starts_from_it(user, tmp_path, monkeypatch):

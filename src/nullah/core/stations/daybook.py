@@ -6,15 +6,16 @@ from collections.abc import Iterator
 from datetime import datetime, timedelta
 
 from nullah.core.bench.book import Event, in_words
-from nullah.core.bench.hours import DAYS, clock, day_of
+from nullah.core.bench.hours import clock, day_of
 from nullah.core.bench.rates import RATES
-from nullah.core.bench.tasks import Task, Trade
+from nullah.core.bench.tasks import Task
 from nullah.core.card import Card, Remark, Setting, Severity
-from nullah.core.drawing import Anchor, Drawing, Element, Fill, Label, Role, drawing, line, rectangle
+from nullah.core.drawing import Drawing
 from nullah.core.fixes import Fix, MakeAgain, Shim
 from nullah.core.lengths import from_float
 from nullah.core.plan import Plan
-from nullah.core.refs import QuantityRef, TaskRef
+from nullah.core.refs import QuantityRef
+from nullah.core.stations.days import draw_days
 from nullah.core.stations.next_step import draw_next, idle_words, task_card
 from nullah.core.stations.selection import Selection
 from nullah.core.stations.station import Station
@@ -32,7 +33,6 @@ from nullah.core.work.day_book import (
 
 #: When nothing says what time it is, a Thursday evening in winter.
 _SOME_DAY = datetime(2026, 1, 8, 18, 30)
-_MOST_DAYS = 21
 
 
 def time_of(plan: Plan, selection: Selection) -> datetime:
@@ -59,84 +59,8 @@ def _draw(plan: Plan, selection: Selection) -> Drawing:
         return Drawing()
     stand = standing(plan, time_of(plan, selection))
     if selection.daybook.calendar:
-        return draw_calendar(plan, stand, time_of(plan, selection))
+        return draw_days(plan, stand, selection.daybook.task)
     return draw_next(plan, stand, selected_task(stand, selection))
-
-
-# --- the calendar ---------------------------------------------------------------------------------
-
-
-def draw_calendar(plan: Plan, stand: WorkState, now: datetime) -> Drawing:
-    """Draw the days at the bench as rows, what is done in each, and what waits through the nights."""
-    if stand.calendar is None or not stand.calendar.stints:
-        return drawing([Label((0, 0), stand.problem or idle_words(plan, stand), 4.0, bold=True)])
-    days: dict[datetime, list[tuple[Task, float]]] = {}
-    for stint in stand.calendar.stints:
-        day = stint.begin.replace(hour=0, minute=0, second=0, microsecond=0)
-        days.setdefault(day, []).append((stint.task, (stint.end - stint.begin).total_seconds() / 60))
-    longest = max(sum(minutes for _, minutes in found) for found in days.values())
-    return drawing(_days(plan, stand, days, 110.0 / max(longest, 60.0)))
-
-
-#: So many letters of what is done on a day stand beside it.
-_DAY_LETTERS = 36
-
-
-def _days(
-    plan: Plan, stand: WorkState, days: dict[datetime, list[tuple[Task, float]]], per_minute: float
-) -> Iterator[Element]:
-    y = 0.0
-    shown = list(days.items())[:_MOST_DAYS]
-    for day, found in shown:
-        yield Label((-2, y + 2.5), f"{DAYS[day.weekday()][:3]} {day.day} {day:%b}", 3.0, Anchor.END)
-        x = 0.0
-        for task, minutes in _gathered(found):
-            wide = minutes * per_minute
-            fill = Fill.LIT if task.trade in (Trade.GLUE, Trade.FINISH) else Fill.WOOD
-            yield rectangle(
-                x,
-                y,
-                wide,
-                5,
-                Role.CHALK if fill is Fill.LIT else Role.OUTLINE,
-                fill,
-                "black cherry",
-                ref=TaskRef(task.id),
-            )
-            x += wide
-        yield Label((x + 2, y + 2.5), _day_in_words(found), 2.6, Anchor.START, Role.FAINT)
-        y += 6.4
-    if len(days) > len(shown):
-        yield Label((0, y + 2), f"and {len(days) - len(shown)} days more", 3.0, Anchor.START, Role.FAINT)
-        y += 5
-    finish = stand.calendar.finish if stand.calendar is not None else None
-    if finish is not None:
-        yield line((0, y + 2), (110, y + 2), Role.FAINT)
-        words = f"done on {day_of(finish)} at {clock(finish)}"
-        yield Label((0, y + 7), words, 4.2, Anchor.START, Role.CHALK, bold=True)
-
-
-def _gathered(found: list[tuple[Task, float]]) -> Iterator[tuple[Task, float]]:
-    """Put stints of the same joint or trade that follow one another together."""
-    last: tuple[Task, float] | None = None
-    for task, minutes in found:
-        if last is not None and last[0].series == task.series:
-            last = (last[0], last[1] + minutes)
-            continue
-        if last is not None:
-            yield last
-        last = (task, minutes)
-    if last is not None:
-        yield last
-
-
-def _day_in_words(found: list[tuple[Task, float]]) -> str:
-    trades = list(dict.fromkeys(task.trade.value for task, _ in found))
-    shown = trades
-    while len(", ".join(shown)) > _DAY_LETTERS:
-        shown = shown[:-1]
-    left = len(trades) - len(shown)
-    return ", ".join(shown) + (f" and {left} more" if left else "")
 
 
 # --- the card -------------------------------------------------------------------------------------
@@ -147,7 +71,7 @@ def _card(plan: Plan, selection: Selection) -> Card:
         return Card("Day Book", mind=(Remark("There is no piece to work at yet."),))
     now = time_of(plan, selection)
     stand = standing(plan, now)
-    if selection.daybook.calendar:
+    if selection.daybook.calendar and stand.order.task(selection.daybook.task) is None:
         return calendar_card(plan, stand)
     task = selected_task(stand, selection)
     found = [*_faults(stand), *_off(plan, task, now)]

@@ -49,3 +49,15 @@ def usual_steps(trade: Trade, reader: Reader) -> tuple[str, ...]:
 def task_cautions(trade: Trade, reader: Reader) -> tuple[str, ...]:
     """Return what is to be minded in a task of a kind."""
     return tuple(reader.text(caution) for caution in _CAUTIONS.get(trade, ()))
+
+
+def days_legend(picked: bool, reader: Reader) -> str:
+    """Return what is coloured on the picture of the days: about a task that is picked, or else of all."""
+    if picked:
+        return reader.text("blue: what it waits for, and what waits for it")
+    return reader.text("blue: glue and finish, and what waits for them")
+
+
+def done_on(day: str, time: str, reader: Reader) -> str:
+    """Return when all will be done."""
+    return reader.text("done on {day} at {time}", day=day, time=time)

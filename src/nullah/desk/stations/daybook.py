@@ -126,9 +126,15 @@ class DaybookDesk(StationDesk):
         return self._look == "glance"
 
     def clicked(self, ref: Ref | None) -> bool:
+        if self._look == CALENDAR and not isinstance(ref, TaskRef):
+            self._select(self.document.selection.daybook._replace(task=""))
+            return True
         if not isinstance(ref, TaskRef):
             return False
-        self._pick(ref.task)
+        if self._look == CALENDAR:
+            self._select(self.document.selection.daybook._replace(task=ref.task))
+        else:
+            self._pick(ref.task)
         return True
 
     def _pick(self, task_id: str) -> None:
@@ -138,12 +144,17 @@ class DaybookDesk(StationDesk):
         self.page_wanted.emit()
 
     def picked(self) -> Ref | None:
+        picked = self.document.selection.daybook.task
+        if self._look == CALENDAR:
+            return TaskRef(picked) if picked else None
         task = self._task() if self._look == "" else None
         return TaskRef(task.id) if task is not None else None
 
     def verbs(self, ref: Ref) -> tuple[Verb, ...]:
         if not isinstance(ref, TaskRef):
             return ()
+        if self._look == CALENDAR:
+            return (Verb("Show it", partial(self._pick, ref.task)),)
         return (
             Verb("Done", self._done),
             Verb(self.timer.text(), self._timer),

@@ -27,7 +27,7 @@ class PracticeRow:
         self.gap = entry("its widest gap, mm", 52, self.enter)
         labelled("minutes it took", self.minutes, row)
         labelled("widest gap, mm", self.gap, row)
-        self.tight = chooser("where it was tight", [(each, each) for each in TIGHT], lambda _: None, row, "where it was tight")
+        self.tight = chooser("where it was tight", [(each, each) for each in TIGHT], lambda _: None, row)
         self.keep = action("Keep this try", self.enter, row)
         self.told = words("", row)
 

@@ -223,7 +223,9 @@ class RackDesk(StationDesk):
             kinds = [pair for pair in _KINDS if pair[0] != EDGE]
             return (
                 Verb("Kind", options=tuple((text, partial(self._change_kind, kind)) for kind, text in kinds)),
-                Verb("On which face", options=tuple((text, partial(self._change_faces, face)) for face, text in _FACES)),
+                Verb(
+                    "On which face", options=tuple((text, partial(self._change_faces, face)) for face, text in _FACES)
+                ),
                 Verb("Delete flaw", self.rub_flaw_out),
             )
         if not isinstance(ref, BoardRef):
