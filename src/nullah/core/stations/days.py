@@ -13,7 +13,7 @@ from nullah.core.plan import Plan
 from nullah.core.reader import Reader
 from nullah.core.refs import TaskRef
 from nullah.core.stations.next_step import idle_words
-from nullah.core.wording.tasks import done_on
+from nullah.core.wording.tasks import days_legend, done_on
 from nullah.core.work.day_book import WorkState
 
 #: So many days are drawn; a longest day so long; a lane so high, and the next so far below it, mm.
