@@ -1,5 +1,8 @@
 """The frame: menus, the line, the column, tags, the start page, and what is remembered."""
 
+import re
+from importlib.resources import files
+
 import pytest
 from PySide6.QtCore import QEvent, QMimeData, QPoint, QPointF, Qt, QUrl
 from PySide6.QtGui import QDropEvent
@@ -12,10 +15,12 @@ from nullah.core.stations import STATIONS
 from nullah.demo.plant_stair import plant_stair
 from nullah.demo.seed_box import seed_box
 from nullah.desk.manual import Manual
+from nullah.desk.manual_pictures import picture_of
 from nullah.desk.settings import Settings
 from nullah.desk.start import make_window
 from nullah.desk.start_page import StartPage
 from nullah.files.project_file import write_project
+from nullah.paper.palette import DAY
 
 
 def tag_says(user):
@@ -271,3 +276,27 @@ def test_a_window_that_goes_leaves_nothing_behind(qtbot, tmp_path):
     window.deleteLater()
     QApplication.sendPostedEvents(None, QEvent.Type.DeferredDelete)
     assert len(QApplication.allWidgets()) <= before
+
+
+def test_every_picture_of_the_manual_is_made_and_shows_something(user):
+    names = [
+        name
+        for page in (files("nullah") / "manual").iterdir()
+        for name in re.findall(r"\(picture:([\w-]+)\)", page.read_text(encoding="utf-8"))
+    ]
+    assert {station.id for station in STATIONS} <= set(names) and len(names) > 20
+    for name in names:
+        image = picture_of(name, DAY)
+        colours = {image.pixel(x, y) for x in range(0, image.width(), 3) for y in range(0, image.height(), 3)}
+        assert len(colours) > 5, name
+    assert picture_of("nothing", DAY) is None
+
+
+def test_a_page_of_the_manual_shows_its_picture(user):
+    user.go("breakdown")
+    user.bot.keyClick(user.window, Qt.Key.Key_F1)
+    manual = next(w for w in QApplication.topLevelWidgets() if isinstance(w, Manual) and w.isVisible())
+    page = manual.page
+    assert page.loadResource(2, QUrl("picture:breakdown")).width() > 400
+    assert page.document().size().height() > page.loadResource(2, QUrl("picture:breakdown")).height()
+    manual.reject()

@@ -5,16 +5,20 @@ from __future__ import annotations
 from importlib.resources import files
 from typing import TYPE_CHECKING
 
-from PySide6.QtCore import Qt
-from PySide6.QtGui import QKeySequence
+from PySide6.QtCore import Qt, QUrl
+from PySide6.QtGui import QKeySequence, QTextCharFormat, QTextCursor
 from PySide6.QtWidgets import QDialog, QHBoxLayout, QListWidget, QListWidgetItem, QTextBrowser
 
 from nullah.core.stations import STATIONS
+from nullah.paper.lettering import typeface
+from nullah.paper.palette import Palette
 
 if TYPE_CHECKING:
     from nullah.desk.window import Window
 
 _KEYS = "keys"
+#: Room between paragraphs, and the height of headings, pixels.
+_BETWEEN, _HEADING, _SUBHEADING = 9, 24, 18
 #: Keys of the bench, which stand in no menu.
 _BENCH = (
     ("Left, Right", "go through what can be picked or typed on the bench"),
@@ -31,6 +35,41 @@ _BENCH = (
 )
 
 
+class _Page(QTextBrowser):
+    """A page of the manual; its pictures are made by the program."""
+
+    def __init__(self, palette: Palette) -> None:
+        super().__init__()
+        self._palette = palette
+
+    def loadResource(self, kind: int, name: QUrl | str) -> object:
+        url = QUrl(name)
+        if url.scheme() == "picture":
+            from nullah.desk.manual_pictures import picture_of
+
+            return picture_of(url.path(), self._palette)
+        return super().loadResource(kind, url)
+
+    def show_page(self, text: str) -> None:
+        """Show a page that is written in Markdown, with room between its paragraphs."""
+        self.setMarkdown(text)
+        cursor = QTextCursor(self.document())
+        while True:
+            shape = cursor.blockFormat()
+            level = shape.headingLevel()
+            shape.setBottomMargin(_BETWEEN)
+            shape.setTopMargin(_BETWEEN if level else 0)
+            cursor.setBlockFormat(shape)
+            if level:
+                letters = QTextCharFormat()
+                letters.setFont(typeface(_HEADING if level == 1 else _SUBHEADING, bold=True))
+                cursor.select(QTextCursor.SelectionType.BlockUnderCursor)
+                cursor.mergeCharFormat(letters)
+            if not cursor.movePosition(QTextCursor.MoveOperation.NextBlock):
+                break
+        self.moveCursor(QTextCursor.MoveOperation.Start)
+
+
 class Manual(QDialog):
     """Pages at the left, the page at the right."""
 
@@ -44,7 +83,7 @@ class Manual(QDialog):
         self.pages = QListWidget()
         self.pages.setAccessibleName("Pages of the manual")
         self.pages.setMaximumWidth(190)
-        self.page = QTextBrowser()
+        self.page = _Page(window.palette_)
         self.page.setAccessibleName("Page of the manual")
         self.page.setOpenLinks(False)
         row.addWidget(self.pages)
@@ -76,7 +115,7 @@ class Manual(QDialog):
         return manual
 
     def _show(self, name: str) -> None:
-        self.page.setMarkdown(self._keys() if name == _KEYS else page_text(name))
+        self.page.show_page(self._keys() if name == _KEYS else page_text(name))
 
     def _keys(self) -> str:
         """Return all keys as a page: those of the menus as they are, so that none is told otherwise."""

@@ -14,10 +14,12 @@ from nullah.paper.palette import Palette
 
 #: Pieces are drawn so much finer than they are shown: edges come out smooth.
 _FINE = 2
+#: A joint by itself is drawn so far open: put together nothing of it is seen.
+_OPENED = 0.5
 
 
 def thumbnail(project: Project, size: tuple[int, int], palette: Palette) -> QImage:
-    """Paint a piece as it is designed, from its front corner.
+    """Paint a piece as it is designed, from its front corner; a joint by itself opened.
 
     Parameters
     ----------
@@ -34,19 +36,23 @@ def thumbnail(project: Project, size: tuple[int, int], palette: Palette) -> QIma
 def _painted(piece: Piece, size: tuple[int, int], palette: Palette) -> QImage:
     import numpy as np
 
-    from nullah.core.piece.render import Look, Viewpoint, picture, scene
+    from nullah.core.piece.render import Look, Viewpoint, offsets_of, picture, scene
     from nullah.core.piece.solids import recipe
     from nullah.core.plan import work_out
     from nullah.desk.turning import floats_of, tone_of
 
-    plan = work_out(Project(piece=piece), milling=False, proving=False)
+    opened = _OPENED if piece.form == "joint" else 0.0
+    plan = work_out(Project(piece=piece), milling=False, proving=bool(opened))
     parts, joints = plan.assembly.parts, plan.assembly.joints
     image = QImage(*size, QImage.Format.Format_RGB888)
     image.fill(palette.raised)
     if not parts:
         return image
     by_id = {part.id: part for part in parts}
-    shown = scene(parts, {part.id: recipe(part, joints, by_id) for part in parts}, np.zeros((len(parts), 3)))
+    offsets = np.zeros((len(parts), 3))
+    if opened and plan.proof is not None:
+        offsets = offsets_of(parts, plan.proof.order, opened, "")
+    shown = scene(parts, {part.id: recipe(part, joints, by_id) for part in parts}, offsets)
     wide, high = size[0] * _FINE, size[1] * _FINE
     per_mm = 0.46 * min(wide, high * 1.25) / shown.reach
     look = Look(floats_of(palette.raised), floats_of(palette.wood_line), floats_of(palette.accent))
