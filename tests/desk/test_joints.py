@@ -151,7 +151,7 @@ def test_tails_are_spaced_as_chosen_and_as_on_a_corner_that_exists(user):
     user.type_in(rows.spacing.marks, "6, 26, 30, 70, 74, 94, 100 mm")
     sizes = [high - low for low, high in user.plan.corner.layout.tails]
     assert len(sizes) == 3 and sizes[1].mm == 2 * sizes[0].mm
-    assert rows.spacing.box.currentText() == "each by itself" and rows.spacing.marks.line.text() == ""
+    assert rows.spacing.box.value == "each by itself" and rows.spacing.marks.line.text() == ""
     user.choose(rows.spacing.box, "match")
     user.type_in(rows.spacing.marks, "6, 26, 80, 40, 100 mm")
     assert (

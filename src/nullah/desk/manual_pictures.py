@@ -5,8 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from functools import cache, lru_cache
 
-from PySide6.QtCore import Qt
-from PySide6.QtGui import QColor, QImage, QPainter
+from PySide6.QtGui import QImage
 
 from nullah.core.beginning import begun
 from nullah.core.drawing import Drawing, Fill, Path, Role, drawing, line, rectangle
@@ -16,14 +15,11 @@ from nullah.core.rack.board import Flaw, FlawKind
 from nullah.core.stations import STATIONS
 from nullah.core.stations.selection import Selection
 from nullah.desk.thumbnails import thumbnail, with_choice
-from nullah.paper.painter import extent, paint
 from nullah.paper.palette import Palette
-from nullah.paper.scale import Scale
+from nullah.paper.pictures import fitted_picture
 
-#: Pixels of a picture of a station and of a word; pixels to a millimetre of paper.
+#: Pixels of a picture of a station and of a word.
 STATION_SIZE, WORD_SIZE = (560, 330), (200, 120)
-_PAPER = 4.5
-_MARGIN = 12
 #: What is in hand on the picture of a station.
 _IN_HAND = {
     "rack": Selection(board="4"),
@@ -52,7 +48,7 @@ def picture_of(name: str, palette: Palette) -> QImage | None:
     if name in _JOINTS:
         return thumbnail(with_choice(begun(Project(), "joint"), "joint", _JOINTS[name]), WORD_SIZE, palette)
     if name in _SHAPES:
-        return _painted(_SHAPES[name](), WORD_SIZE, palette)
+        return fitted_picture(_SHAPES[name](), WORD_SIZE, palette)
     return None
 
 
@@ -66,30 +62,7 @@ def _sample() -> Plan:
 @lru_cache(maxsize=16)
 def _station(name: str, palette: Palette) -> QImage:
     station = next(each for each in STATIONS if each.id == name)
-    return _painted(station.draw(_sample(), _IN_HAND.get(name, Selection())), STATION_SIZE, palette)
-
-
-def _painted(shown: Drawing, size: tuple[int, int], palette: Palette) -> QImage:
-    """Paint a drawing as large as a picture holds."""
-    image = QImage(*size, QImage.Format.Format_RGB32)
-    image.fill(QColor(palette.sheet))
-    left, top, right, bottom = shown.bounds()
-    wide, high = max(right - left, 1.0), max(bottom - top, 1.0)
-    room = (size[0] - 2 * _MARGIN, size[1] - 2 * _MARGIN)
-    per_mm = min(room[0] / wide, room[1] / high)
-    taken = extent(shown, Scale(per_mm, _PAPER))
-    # Type and dimensions do not shrink with the drawing: leave them the room they take.
-    per_mm = min(
-        (room[0] - (taken.width() - wide * per_mm)) / wide, (room[1] - (taken.height() - high * per_mm)) / high
-    )
-    taken = extent(shown, Scale(per_mm, _PAPER))
-    shift = (size[0] / 2 - taken.center().x(), size[1] / 2 - taken.center().y())
-    painter = QPainter(image)
-    painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-    painter.setPen(Qt.PenStyle.NoPen)
-    paint(painter, shown, Scale(per_mm, _PAPER, shift), palette)
-    painter.end()
-    return image
+    return fitted_picture(station.draw(_sample(), _IN_HAND.get(name, Selection())), STATION_SIZE, palette)
 
 
 # --- shapes of boards -------------------------------------------------------------------------------

@@ -3,13 +3,22 @@
 from __future__ import annotations
 
 from PySide6.QtGui import QColor, QPalette
-from PySide6.QtWidgets import QApplication
+from PySide6.QtWidgets import QApplication, QWidget
 
 from nullah.paper.lettering import typeface
-from nullah.paper.palette import Palette
+from nullah.paper.palette import DAY, NIGHT, Palette
 
 #: Body type in pixels at 96 dpi, and the figures on the card.
 BODY, FIGURE, TITLE, SMALL = 15, 24, 19, 13
+
+
+#: A ground darker than this is the night's.
+_DARK = 128
+
+
+def palette_of(widget: QWidget) -> Palette:
+    """Return the palette of the theme that a widget wears."""
+    return NIGHT if widget.palette().window().color().lightness() < _DARK else DAY
 
 
 def dress(app: QApplication, palette: Palette) -> None:

@@ -8,9 +8,12 @@ from PySide6.QtCore import QPoint, QRectF, QSize, Qt
 from PySide6.QtGui import QIcon, QImage, QPainter, QPaintEvent, QPen, QPixmap
 from PySide6.QtWidgets import QButtonGroup, QLabel, QRadioButton, QVBoxLayout, QWidget
 
-from nullah.core.drawing import wrapped
+from nullah.core.drawing import Drawing, wrapped
 from nullah.desk.stations.base import Flow
+from nullah.desk.theme import palette_of
 from nullah.paper.lettering import typeface
+from nullah.paper.palette import Palette
+from nullah.paper.pictures import fitted_picture
 
 #: Size of a drawing, pixels: three of them stand side by side in the column.
 PICTURE = (74, 52)
@@ -50,7 +53,7 @@ class DrawnOption(QRadioButton):
 
 
 class DrawnChoice(QWidget):
-    """Buttons with drawings under a heading; `options` are pairs of value and words."""
+    """Options with drawings under a heading; `options` are pairs of value and words, which can be changed later."""
 
     def __init__(self, title: str, options: list[tuple[str, str]], chosen: Callable[[str], None]) -> None:
         super().__init__()
@@ -61,23 +64,53 @@ class DrawnChoice(QWidget):
         label.setProperty("quiet", "true")
         label.setTextFormat(Qt.TextFormat.PlainText)
         column.addWidget(label)
+        self._title, self._chosen = title, chosen
+        self._flow = Flow()
+        self._flow.setSpacing(4)
+        self._group = QButtonGroup(self)
+        self._drawn: dict[str, tuple[Drawing, Palette]] = {}
+        self._options: list[tuple[str, str]] = []
+        self.buttons: dict[str, DrawnOption] = {}
+        column.addLayout(self._flow)
+        self.set_options(options)
+
+    def set_options(self, options: list[tuple[str, str]]) -> None:
+        """Offer these, if they are not there already."""
+        if options == self._options:
+            return
+        self._options = list(options)
+        for button in self.buttons.values():
+            self._group.removeButton(button)
+            self._flow.removeWidget(button)
+            button.hide()
+            button.deleteLater()
+        self.buttons, self._drawn = {}, {}
         # The room of the drawings is kept for them, so that nothing moves when they come.
         empty = QPixmap(*PICTURE)
         empty.fill(Qt.GlobalColor.transparent)
-        flow = Flow()
-        flow.setSpacing(4)
-        self._group = QButtonGroup(self)
-        self.buttons: dict[str, DrawnOption] = {}
         for value, text in options:
             button = DrawnOption(wrapped(text, _LETTERS))
             button.setIcon(QIcon(empty))
-            button.setAccessibleName(f"{title}: {text}")
+            button.setAccessibleName(f"{self._title}: {text}")
             button.setToolTip(text)
-            button.clicked.connect(lambda _=False, value=value: chosen(value))
+            button.clicked.connect(lambda _=False, value=value: self._chosen(value))
             self._group.addButton(button)
             self.buttons[value] = button
-            flow.addWidget(button)
-        column.addLayout(flow)
+            self._flow.addWidget(button)
+
+    @property
+    def value(self) -> str:
+        """The value that is chosen."""
+        return next((value for value, button in self.buttons.items() if button.isChecked()), "")
+
+    def draw(self, drawn: Callable[[str], Drawing]) -> None:
+        """Draw every option, if it looks otherwise than it did."""
+        palette = palette_of(self)
+        for value in self.buttons:
+            shown = drawn(value)
+            if self._drawn.get(value) != (shown, palette):
+                self._drawn[value] = (shown, palette)
+                self.show_picture(value, fitted_picture(shown, PICTURE, palette, 2.6, 3, palette.raised))
 
     def show_value(self, value: str) -> None:
         """Show which is chosen."""

@@ -21,8 +21,9 @@ from nullah.desk.stations.drawn_choice import PICTURE, DrawnChoice
 from nullah.desk.stations.figures import FigureField, FigureFields
 from nullah.desk.stations.group import ViewChoices
 from nullah.desk.stations.own_tool import OwnTool
+from nullah.desk.theme import palette_of
 from nullah.desk.thumbnails import Thumbnails, thumbnail, with_choice
-from nullah.paper.palette import DAY, NIGHT, Palette
+from nullah.paper.palette import Palette
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
@@ -35,8 +36,8 @@ _FIGURES = (
 )
 # How long after the window stands the rest of it is filled in, in ms.
 _SOON_MS = 120
-# How long after a change the choices are drawn anew, in ms; a ground darker than this is the night's.
-_DRAWN_MS, _DARK = 400, 128
+# How long after a change the choices are drawn anew, in ms.
+_DRAWN_MS = 400
 _LOOKS = (("views", "Views"), ("turn", "Turn it"), ("figures", "Figures"), ("list", "Cut list"))
 _WOODS = (("shown", "Wood"), ("inside", "inside"))
 
@@ -198,7 +199,7 @@ class PieceDesk(StationDesk):
 
     @property
     def _palette(self) -> Palette:
-        return NIGHT if self.palette().window().color().lightness() < _DARK else DAY
+        return palette_of(self)
 
     def _show_picture(self, key: object, image: QImage) -> None:
         if isinstance(key, tuple) and key[0] in self.drawn:

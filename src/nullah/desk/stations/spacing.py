@@ -2,15 +2,29 @@
 
 from __future__ import annotations
 
-from PySide6.QtWidgets import QComboBox
+from contextlib import suppress
+from dataclasses import replace
 
 from nullah.core import actions
+from nullah.core.drawing import Drawing, Path, drawing
 from nullah.core.joints.dovetail.corners import Corner
-from nullah.core.joints.dovetail.spacing import SPACINGS, SpacingError, graded, matched, spacing_of
+from nullah.core.joints.dovetail.layout import DovetailError, lay_out
+from nullah.core.joints.dovetail.spacing import (
+    BELOW,
+    EQUAL,
+    MIDDLE,
+    SPACINGS,
+    SpacingError,
+    graded,
+    matched,
+    spacing_of,
+)
+from nullah.core.joints.views import tail_board_face
 from nullah.core.wording.facts import error_words
 from nullah.desk.document import Document
 from nullah.desk.fields import ValueField
-from nullah.desk.stations.base import Section, chooser, labelled, show_choice
+from nullah.desk.stations.base import Section, labelled
+from nullah.desk.stations.drawn_choice import DrawnChoice
 
 #: The choice that opens the field for the marks of another corner.
 _MATCH = "match"
@@ -23,7 +37,8 @@ class SpacingChoice:
         self._document = document
         self._corner: Corner | None = None
         options = [(name, name) for name in SPACINGS] + [(_MATCH, "as on another corner")]
-        self.box: QComboBox = chooser("spacing", options, self.space, row, "Spacing of tails")
+        self.box = DrawnChoice("Spacing of tails", options, self.space)
+        row.addWidget(self.box)
         self.marks = ValueField("tails to match", width=210)
         self.marks.line.setPlaceholderText("8, 40, 46, 78, 86 mm")
         self.marks.line.setToolTip(
@@ -31,18 +46,19 @@ class SpacingChoice:
         )
         self.marks.line.returnPressed.disconnect()
         self.marks.line.returnPressed.connect(self._match)
-        self._box_pair, self._marks_pair = self.box.parentWidget(), labelled("its marks", self.marks, row)
+        self._marks_pair = labelled("its marks", self.marks, row)
 
     def show_corner(self, corner: Corner | None) -> None:
         """Show the spacing of a corner, or nothing."""
         self._corner = corner
-        if self._box_pair is not None:
-            self._box_pair.setVisible(corner is not None)
-        matching = corner is not None and self.box.currentData() == _MATCH
+        self.box.setVisible(corner is not None)
+        matching = corner is not None and self.box.value == _MATCH
         self._marks_pair.setVisible(matching)
         self.marks.set_unit(self._document.project.marks.unit)
         if corner is not None and not matching:
-            show_choice(self.box, spacing_of(corner.layout.spec.widths, corner.layout.spec.tails))
+            self.box.show_value(spacing_of(corner.layout.spec.widths, corner.layout.spec.tails))
+        if corner is not None:
+            self.box.draw(lambda name: _picture(corner, name))
 
     def space(self, name: str) -> None:
         """Space the tails of the corner in hand."""
@@ -74,5 +90,20 @@ class SpacingChoice:
             self.marks.complain(sentence)
         else:
             self.marks.line.clear()
-            show_choice(self.box, spacing_of(row.widths, row.number))
+            self.box.show_value(spacing_of(row.widths, row.number))
             self.show_corner(self._corner)
+
+
+def _picture(corner: Corner, name: str) -> Drawing:
+    """Draw the end of the tail board with its tails spaced so; as they are where it cannot be."""
+    layout = corner.layout
+    if name in (EQUAL, BELOW, MIDDLE):
+        spec = replace(layout.spec, widths=graded(name, layout.spec.tails))
+        with suppress(DovetailError):
+            layout = lay_out(spec)
+    show = 2.5 * float(layout.gauge_tail_board)
+    face = tail_board_face(layout, show, (), "", "")
+    # Lying down it fills the picture.
+    return drawing(
+        each._replace(points=tuple((y, -x) for x, y in each.points)) for each in face if isinstance(each, Path)
+    )

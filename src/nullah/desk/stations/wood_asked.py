@@ -9,14 +9,17 @@ from PySide6.QtWidgets import QComboBox, QWidget
 
 from nullah.core import actions
 from nullah.core.breakdown.rough import Resawn, RoughPart, WoodRequirement
+from nullah.core.drawing import Drawing
 from nullah.core.laying import resaw_twins, with_staves
 from nullah.core.piece.part import Needs
 from nullah.core.plan import Plan
 from nullah.core.rack.board import GrainFigure
 from nullah.core.stations.breakdown import selected_piece
+from nullah.core.stations.wood_pictures import resawn_picture, rings_picture, staves_picture
 from nullah.core.wood.movement import GrainCut
 from nullah.desk.document import Document
 from nullah.desk.stations.base import Section, Verb, action, chooser, reach, show_choice, words
+from nullah.desk.stations.drawn_choice import DrawnChoice
 from nullah.desk.tips import plain_tip
 
 _FACES = [
@@ -48,22 +51,20 @@ class WoodAskedRows:
             "what its faces ask", _FACES, lambda v: self._ask(needs=Needs(v) if v else None), row, "Faces"
         )
         self.grain = chooser("what its grain asks", _GRAIN, self._ask_grain, row, "Grain")
-        self.rings = chooser(
-            "how its rings run", _RINGS, lambda v: self._ask(rings=GrainCut(v) if v else None), row, "Rings"
-        )
+        self.rings = DrawnChoice("Rings", _RINGS, lambda v: self._ask(rings=GrainCut(v) if v else None))
+        row.addWidget(self.rings)
         self.together = chooser("what it matches", [(_ALONE, "alone")], self._match, row, "Matches")
-        self.made = chooser("how it is had", [("", "whole")], self._make, row, "Made of")
+        self.made = DrawnChoice("Made", [("", "whole")], self._make)
+        row.addWidget(self.made)
         self.pin = action("Keep it there", pin, row)
         self.flip = action("End for end", self._flip, row)
         self.over = action("Turn over", self._turn_over, row)
         self.swap = action("Swap with …", swap, row)
         self._widgets: list[QWidget] = [
             self.name,
-            *(
-                pair
-                for box in (self.faces, self.grain, self.rings, self.together, self.made)
-                if (pair := box.parentWidget()) is not None
-            ),
+            *(pair for box in (self.faces, self.grain, self.together) if (pair := box.parentWidget()) is not None),
+            self.rings,
+            self.made,
             self.pin,
             self.flip,
             self.over,
@@ -98,11 +99,16 @@ class WoodAskedRows:
         ask = dict(project.asks).get(self._part, WoodRequirement())
         show_choice(self.faces, ask.needs.value if ask.needs else "")
         show_choice(self.grain, ask.figure.value if ask.figure else "")
-        show_choice(self.rings, ask.rings.value if ask.rings else "")
+        self.rings.show_value(ask.rings.value if ask.rings else "")
+        part = plan.part(self._part)
+        species = plan.species_of(part) if part is not None else piece.wood
+        self.rings.draw(lambda value: rings_picture(GrainCut(value) if value else None, species))
         sets = {each.together: each for _, each in project.asks if each.together}
         options = [(_ALONE, "alone"), *((name, name) for name in sets)]
         _fill(self.together, [*options, (_NEW_SET, "a new set in order"), (_NEW_PAIR, "new neighbours")], ask.together)
-        _fill(self.made, self._ways(plan), self._way())
+        self.made.set_options(self._ways(plan))
+        self.made.show_value(self._way())
+        self.made.draw(lambda value: self._made_picture(value, species))
         placed = next((item for item in project.layout if item.part == piece.id), None)
         for button in (self.pin, self.flip, self.over, self.swap):
             button.setEnabled(placed is not None)
@@ -118,6 +124,12 @@ class WoodAskedRows:
         names = {part.id: part.name for part in plan.parts}
         twins = resaw_twins(plan, self._part)
         return [*ways, *((twin, f"resawn with {names.get(twin, twin)}") for twin in twins[:6])]
+
+    def _made_picture(self, value: str, species: str) -> Drawing:
+        if value and not value.isdigit():
+            return resawn_picture(species)
+        staves = next((each for each in self._document.plan.staves if each.part == self._part), None)
+        return staves_picture(int(value or 1), staves is None or staves.alternate, species)
 
     def _way(self) -> str:
         project = self._document.project
