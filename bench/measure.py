@@ -210,7 +210,7 @@ def proof() -> None:
 def carried_out() -> None:
     """Carrying all operations out: from nothing, with one figure changed, with none changed."""
     from nullah.core import actions
-    from nullah.core.apprentice.building import built_otherwise
+    from nullah.core.apprentice.building import built_otherwise, otherwise_at_origin
     from nullah.core.joints.steps import frames_of, part_operations
     from nullah.core.lengths import mm
     from nullah.core.piece.solids import build, recipe
@@ -227,7 +227,7 @@ def carried_out() -> None:
                 built_otherwise(frame, frame.stock, told, recipe(part, joints, parts), 0.5)
 
     def from_nothing(plan: Plan) -> None:
-        built_otherwise.cache_clear()
+        otherwise_at_origin.cache_clear()
         build.cache_clear()
         carry_out(plan)
 

@@ -16,6 +16,7 @@ import threading
 import time
 import traceback
 from collections.abc import Callable, Generator, Iterator
+from concurrent.futures import ThreadPoolExecutor
 from multiprocessing.connection import Connection, wait
 from typing import Any, NamedTuple
 
@@ -122,6 +123,107 @@ def work_on(pipe_number: int) -> None:
             raise
         except Exception:
             pipe.send(Crashed(traceback.format_exc()))
+
+
+# --- one question after another ---
+
+
+class Answer(NamedTuple):
+    """What a question was answered with, by its number."""
+
+    number: int
+    given: Any
+
+
+class DroppedError(Exception):
+    """A question is no longer asked: whoever answers it ends."""
+
+
+#: What answers: it is given a question that tells whether it is still to be answered, and raises `DroppedError` if not.
+Answering = Callable[..., Any]
+
+
+class Beside:
+    """A process that stays and answers one question after another; a new one drops the one before.
+
+    What it keeps by its inputs it still has at the next question.
+
+    Parameters
+    ----------
+    answering : callable
+        A function of a module: called with a function that tells whether the question is dropped, and what was asked.
+    """
+
+    def __init__(self, answering: Answering) -> None:
+        asked, asks = os.pipe()
+        told, tells = os.pipe()
+        name = f"{answering.__module__}:{answering.__qualname__}"
+        words = [
+            sys.executable,
+            "-c",
+            f"from nullah.background import answer_on; answer_on({asked}, {tells}, {name!r})",
+        ]
+        self._process = subprocess.Popen(words, pass_fds=(asked, tells), start_new_session=True)
+        os.close(asked)
+        os.close(tells)
+        self._asks, self.pipe = Connection(asks, readable=False), Connection(told, writable=False)
+        # Much to hand over fills the pipe while the process is busy: nobody waits for that.
+        self._sender = ThreadPoolExecutor(1)
+        self._number = 0
+        self.running = True
+
+    def ask(self, *question: Any) -> int:
+        """Ask; give the number of the question."""
+        self._number += 1
+        asked = pickle.dumps((self._number, question))
+        self._sender.submit(self._send, asked)
+        return self._number
+
+    def _send(self, asked: bytes) -> None:
+        with contextlib.suppress(OSError):
+            self._asks.send_bytes(asked)
+
+    def hear(self) -> Iterator[Answer | Crashed]:
+        """Yield what was answered since; a `Crashed` is the last."""
+        while self.running and self.pipe.poll():
+            try:
+                told = self.pipe.recv()
+            except (EOFError, OSError):
+                told = Crashed("The process that answers ended without a word.")
+            if isinstance(told, Crashed):
+                self.stop()
+            yield told
+
+    def stop(self) -> None:
+        """End the process, now."""
+        if self.running:
+            self.running = False
+            self._process.terminate()
+            self._process.wait()
+            self._sender.shutdown(wait=True, cancel_futures=True)
+            self._asks.close()
+            self.pipe.close()
+
+
+def answer_on(asked: int, tells: int, name: str) -> None:
+    """Answer questions until nobody asks any more: what a process of `Beside` runs."""
+    questions, answers = Connection(asked, writable=False), Connection(tells, readable=False)
+    module, _, function = name.partition(":")
+    answering: Answering = getattr(importlib.import_module(module), function)
+    with contextlib.suppress(EOFError, BrokenPipeError):
+        while True:
+            number, question = questions.recv()
+            if questions.poll():
+                continue
+            try:
+                answers.send(Answer(number, answering(questions.poll, *question)))
+            except DroppedError:
+                continue
+            except (EOFError, BrokenPipeError):
+                raise
+            except Exception:
+                answers.send(Crashed(traceback.format_exc()))
+                return
 
 
 # --- the breakdown search -------------------------------------------------------------------------

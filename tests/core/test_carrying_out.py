@@ -10,7 +10,7 @@ from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 from tests.told import choices_of, corner_of_own, each_choice, every_operation, operations_of, planned
 
-from nullah.core.apprentice.building import built_otherwise
+from nullah.core.apprentice.building import built_otherwise, otherwise_at_origin
 from nullah.core.apprentice.carrying_out import carry_out, region_solid, thickest
 from nullah.core.apprentice.facts import CutAway, LeftStanding, NotDrawn, NotTold, PlaneMustStop, SawnClosed
 from nullah.core.card import Severity
@@ -436,10 +436,10 @@ def test_what_comes_out_otherwise_is_said_of_its_operation_on_the_card_and_drawn
 
     short = property(half)
     monkeypatch.setattr(taking.Take, "takes", short)
-    built_otherwise.cache_clear()
+    otherwise_at_origin.cache_clear()
     plan = work_out(Project(Piece("box", "box", choices=(("corners", "rabbeted"),))), milling=False)
     monkeypatch.undo()
-    built_otherwise.cache_clear()
+    otherwise_at_origin.cache_clear()
     found = [each for each in plan.findings if each.trouble is MADE_OTHERWISE]
     assert {each.parts for each in found} == {("front",), ("back",)}
     front = next(each for each in found if each.parts == ("front",))

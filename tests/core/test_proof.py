@@ -233,20 +233,22 @@ def test_a_proof_again_is_the_same_and_asks_nothing_new():
 
     def cut(proof):
         """Cut every solid of a proof; give how many were not kept from before."""
-        before = solids.build.cache_info().misses
+        before = solids.cut_at_origin.cache_info().misses
         for made in proof.recipes.values():
             solids.build(made)
-        return solids.build.cache_info().misses - before
+        return solids.cut_at_origin.cache_info().misses - before
 
     first = prove_plan(plan)
     cut(first)
     again = prove_plan(plan)
     assert again.findings == first.findings
     assert cut(again) == 0, "no solid is cut again"
-    before = solids.build.cache_info().misses
+    before = solids.cut_at_origin.cache_info().misses
     thicker = work_out(actions.give(seed_cabinet(), "drawer11_back.thickness", mm(11)), milling=False)
     cut(thicker.proof)
-    assert 0 < solids.build.cache_info().misses - before < len(thicker.parts) / 2, "only what changed is cut again"
+    assert 0 < solids.cut_at_origin.cache_info().misses - before < len(thicker.parts) / 2, (
+        "only what changed is cut again"
+    )
 
 
 # --- six pieces, at random ------------------------------------------------------------------------

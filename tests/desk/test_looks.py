@@ -104,7 +104,6 @@ def test_a_change_is_seen_at_once_by_day_and_night(cabinetmaker):
 def test_the_proof_is_worked_out_aside_and_arrives(qtbot, tmp_path):
     window = make_window(seed_cabinet(), tmp_path / "unsaved")
     window.document.numbers_ready()
-    window.document.prover.at_once_ms = 0
     window.show()
     window.document.do("thinner", lambda p: actions.give(p, "dado.width", mm(11)))
     assert window.document.plan.proof is None

@@ -28,8 +28,6 @@ if TYPE_CHECKING:
 #: Work is kept so long after the first change that is not kept yet, in ms: a killed program loses at most
 #: what was done in one and a half seconds, and writing takes its time too.
 AUTOSAVE_AFTER = 1000
-# How long a patient desk waits for a proof, in ms.
-_PATIENT_MS = 60_000
 
 
 def _proof_input(plan: Plan) -> tuple[object, ...]:
@@ -113,16 +111,14 @@ class Document(QObject):
         from nullah.desk.proving import Prover
 
         self._numbers = True
-        self.prover = Prover()
+        self.prover = Prover(patient)
         self.prover.proved.connect(self._proved)
-        if patient:
-            self.prover.at_once_ms = _PATIENT_MS
         self._work_out()
 
     @property
     def patient(self) -> bool:
         """Whether everything is worked out before it is shown: for pictures and tests."""
-        return self.prover is not None and self.prover.at_once_ms >= _PATIENT_MS
+        return self.prover is not None and self.prover.patient
 
     def _work_out(self) -> None:
         self.plan = self._worked_out()

@@ -1,84 +1,95 @@
-"""The proof beside the window: what does not come at once is worked out aside, and the newest wins."""
+"""The proof beside the window: a process of its own works it out, and the newest wins."""
 
 from __future__ import annotations
 
-import time
+import sys
+from collections.abc import Callable
 
-from PySide6.QtCore import QObject, QThread, Signal
+from PySide6.QtCore import QObject, QSocketNotifier, Signal
 
-from nullah.core.plan import Plan, prove_plan
+from nullah.background import Answer, Beside, DroppedError
+from nullah.core.plan import Plan, prove_plan, work_out
+from nullah.core.project import Project
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
     from nullah.core.proof.prove import Proof
 
-#: How long a change may wait for its proof before it is shown without, in ms.
-AT_ONCE_MS = 20
 
+def prove_project(dropped: Callable[[], bool], project: Project) -> Proof | None:
+    """Prove a project: what the process beside the window answers."""
+    from nullah.core.proof.prove import StoppedError
 
-class _Run(QThread):
-    proved = Signal(object, object)
-
-    def __init__(self, plan: Plan) -> None:
-        super().__init__()
-        self._plan = plan
-        self.stop = False
-
-    def run(self) -> None:
-        from nullah.core.proof.prove import StoppedError
-
-        try:
-            self.proved.emit(self._plan, prove_plan(self._plan, lambda: self.stop))
-        except StoppedError:
-            return
+    try:
+        return prove_plan(work_out(project, milling=False, proving=False), dropped)
+    except StoppedError as stopped:
+        raise DroppedError from stopped
 
 
 class Prover(QObject):
-    """Proves plans. `proved` carries a plan and its proof, when that was worked out aside."""
+    """Proves plans. `proved` carries a plan and its proof, when that was worked out aside.
+
+    A thread would hold the interpreter's lock, and with it the window, for as long as solids are cut. Where `patient`
+    every proof is waited for: for pictures and tests.
+    """
 
     proved = Signal(object, object)
 
-    def __init__(self) -> None:
+    def __init__(self, patient: bool = False) -> None:
         super().__init__()
-        self.at_once_ms: float = AT_ONCE_MS
-        self._runs: list[_Run] = []
+        self.patient = patient
+        self._process: Beside | None = None
+        self._news: QSocketNotifier | None = None
+        self._asked: tuple[int, Plan] | None = None
 
     @property
     def running(self) -> bool:
         """Whether a proof is under way."""
-        return bool(self._runs)
+        return self._asked is not None
 
     def prove(self, plan: Plan) -> Proof | None:
-        """Prove a plan: at once if that is quick, else aside; what was under way is dropped."""
-        from nullah.core.proof.prove import StoppedError
+        """Prove a plan: at once where patient, else aside; what was under way is dropped."""
+        if self.patient:
+            return prove_plan(plan)
+        if self._process is None:
+            self._begin()
+        assert self._process is not None
+        self._asked = (self._process.ask(plan.project), plan)
+        return None
 
-        self.drop()
-        until = time.monotonic() + self.at_once_ms / 1000
-        try:
-            return prove_plan(plan, lambda: time.monotonic() > until)
-        except StoppedError:
-            self._aside(plan)
-            return None
+    def _begin(self) -> None:
+        self._process = Beside(prove_project)
+        self._news = QSocketNotifier(self._process.pipe.fileno(), QSocketNotifier.Type.Read, self)
+        self._news.activated.connect(self._hear)
 
-    def _aside(self, plan: Plan) -> None:
-        run = _Run(plan)
-        run.proved.connect(self._arrived)
-        run.finished.connect(lambda: self._runs.remove(run) if run in self._runs else None)
-        self._runs.append(run)
-        run.start()
+    def _hear(self) -> None:
+        process = self._process
+        if process is None:
+            return
+        for told in process.hear():
+            if isinstance(told, Answer):
+                if self._asked is not None and told.number == self._asked[0]:
+                    _, plan = self._asked
+                    self._asked = None
+                    self.proved.emit(plan, told.given)
+                continue
+            # What the process cannot do is done here, where an error is told.
+            sys.stderr.write(f"{told.details}\n")
+            asked, self._asked = self._asked, None
+            self._end()
+            if asked is not None:
+                self.proved.emit(asked[1], prove_plan(asked[1]))
 
-    def _arrived(self, plan: Plan, proof: Proof | None) -> None:
-        sender = self.sender()
-        if not (isinstance(sender, _Run) and sender.stop):
-            self.proved.emit(plan, proof)
-
-    def drop(self) -> None:
-        """Stop what is under way; its answer is no longer wanted."""
-        for run in self._runs:
-            run.stop = True
+    def _end(self) -> None:
+        if self._news is not None:
+            self._news.setEnabled(False)
+            self._news.deleteLater()
+            self._news = None
+        if self._process is not None:
+            self._process.stop()
+            self._process = None
 
     def wait(self) -> None:
-        """Stop and wait: for closing the window."""
-        self.drop()
-        for run in list(self._runs):
-            run.wait()
+        """End: for closing the window."""
+        self._asked = None
+        self._end()

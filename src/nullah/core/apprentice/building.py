@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from functools import lru_cache
 
 from nullah.core.apprentice.carrying_out import carry_out, region_solid, thickest
@@ -11,7 +12,8 @@ from nullah.core.operations.operation import Operation
 from nullah.core.operations.regions import BeyondRegion
 from nullah.core.operations.stock import Stock
 from nullah.core.piece.frame import Frame
-from nullah.core.piece.solids import Recipe, Solid, build
+from nullah.core.piece.solids import Recipe, Solid, build, shifted
+from nullah.core.piece.space import Axis
 
 
 def in_own_frame(solid: Solid, frame: Frame) -> Solid:
@@ -19,14 +21,19 @@ def in_own_frame(solid: Solid, frame: Frame) -> Solid:
 
     A frame may be left-handed: that of a part which mirrors another.
     """
+    return _in_frame(solid, frame.axes, frame.turned, tuple(map(float, frame.low)), tuple(map(float, frame.high)))
+
+
+def _in_frame(
+    solid: Solid, axes: Sequence[Axis], turned: Sequence[bool], low: Sequence[float], high: Sequence[float]
+) -> Solid:
     matrix = [[0.0, 0.0, 0.0, 0.0] for _ in range(3)]
-    for row, (axis, turned) in enumerate(zip(frame.axes, frame.turned, strict=True)):
-        matrix[row][axis.value] = -1.0 if turned else 1.0
-        matrix[row][3] = float(frame.high[row]) if turned else -float(frame.low[row])
+    for row, (axis, back) in enumerate(zip(axes, turned, strict=True)):
+        matrix[row][axis.value] = -1.0 if back else 1.0
+        matrix[row][3] = high[row] if back else -low[row]
     return solid.transform(matrix)
 
 
-@lru_cache(maxsize=512)
 def built_otherwise(
     frame: Frame, blank: Stock, operations: tuple[Operation, ...], designed: Recipe, mark: float
 ) -> tuple[BuildingFact, ...]:
@@ -44,15 +51,33 @@ def built_otherwise(
     mark : float
         No difference may be thicker, mm.
     """
+    low = [0.0, 0.0, 0.0]
+    for axis, at in zip(frame.axes, frame.low, strict=True):
+        low[axis.value] = float(at)
+    moved = shifted(designed, (-low[0], -low[1], -low[2]))
+    return otherwise_at_origin(frame.part.id, frame.axes, frame.turned, blank, operations, moved, mark)
+
+
+@lru_cache(maxsize=512)
+def otherwise_at_origin(
+    part: str,
+    axes: tuple[Axis, Axis, Axis],
+    turned: tuple[bool, bool, bool],
+    blank: Stock,
+    operations: tuple[Operation, ...],
+    designed: Recipe,
+    mark: float,
+) -> tuple[BuildingFact, ...]:
+    """Do so for a part whose blank stands at the origin: one that only moves is not built again."""
     built = carry_out(blank, operations)
-    wanted = in_own_frame(build(designed), frame)
+    wanted = _in_frame(build(designed), axes, turned, (0.0, 0.0, 0.0), tuple(map(float, blank)))
     found: list[BuildingFact] = list(built.refused)
     for fact, difference in ((LeftStanding, built.solid - wanted), (CutAway, wanted - built.solid)):
         thick = thickest(difference, mark)
         if thick:
             low, high = difference.bounding_box()[:3], difference.bounding_box()[3:]
             nearest = _nearest(difference, operations)
-            found.append(fact(frame.part.id, from_float(round(thick, 1)), nearest, (low, high)))
+            found.append(fact(part, from_float(round(thick, 1)), nearest, (low, high)))
     return tuple(found)
 
 

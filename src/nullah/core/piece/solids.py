@@ -68,6 +68,55 @@ HAIR = 1e-4
 _PAST = 1.0
 
 
+#: Figures of a recipe at the origin are kept to so many decimals of a millimetre: moving leaves the last ones astray.
+_KEPT = 9
+
+
+@lru_cache(maxsize=4096)
+def at_origin(made: Recipe) -> Recipe:
+    """Return a recipe with its low corner at the origin: equal parts, and parts that only moved, have the same."""
+    return shifted(made, (-made.block[0][0], -made.block[0][1], -made.block[0][2]))
+
+
+def shifted(made: Recipe, by: Floats) -> Recipe:
+    """Return a recipe moved by so many millimetres along the three axes, its figures to a billionth of one."""
+
+    def point(at: Floats) -> Floats:
+        x, y, z = (round(place + way, _KEPT) + 0.0 for place, way in zip(at, by, strict=True))
+        return x, y, z
+
+    def block(each: Block) -> Block:
+        return point(each[0]), point(each[1])
+
+    def flat(at: tuple[float, float], axis: Axis) -> tuple[float, float]:
+        one, two = by[(axis.value + 1) % 3], by[(axis.value + 2) % 3]
+        return round(at[0] + one, _KEPT) + 0.0, round(at[1] + two, _KEPT) + 0.0
+
+    def along(at: float, axis: Axis) -> float:
+        return round(at + by[axis.value], _KEPT) + 0.0
+
+    def prism(each: Prism) -> Prism:
+        points = tuple(flat(at, each.along) for at in each.points)
+        return Prism(each.along, points, along(each.low, each.along), along(each.high, each.along))
+
+    def hole(each: RoundHole) -> RoundHole:
+        low, high = along(each.low, each.along), along(each.high, each.along)
+        return each._replace(centre=flat(each.centre, each.along), low=low, high=high)
+
+    cuts = tuple(
+        Removal(
+            tuple(map(block, cut.blocks)),
+            tuple(map(prism, cut.prisms)),
+            tuple(map(block, cut.keeps)),
+            tuple(map(prism, cut.kept_prisms)),
+            tuple(map(hole, cut.holes)),
+            tuple(tuple(map(point, hull)) for hull in cut.hulls),
+        )
+        for cut in made.cuts
+    )
+    return Recipe(block(made.block), cuts, made.shapings)
+
+
 @lru_cache(maxsize=2048)
 def build(made: Recipe, hair: float = HAIR) -> Solid:
     """Cut a part's solid.
@@ -78,6 +127,12 @@ def build(made: Recipe, hair: float = HAIR) -> Solid:
     hair : float
         How far prisms take beyond their lines, mm; 0: to the lines, where films may stay.
     """
+    return cut_at_origin(at_origin(made), hair).translate(made.block[0])
+
+
+@lru_cache(maxsize=2048)
+def cut_at_origin(made: Recipe, hair: float) -> Solid:
+    """Cut a part's solid whose low corner is at the origin."""
     solid = block_solid(made.block)
     for cut in made.cuts:
         taken = [block_solid(_past(block, made.block)) for block in cut.blocks]
@@ -119,6 +174,7 @@ def _prism_past(prism: Prism, part: Block) -> Prism:
 
 # The library complains of solids that are still kept when the interpreter has gone.
 atexit.register(build.cache_clear)
+atexit.register(cut_at_origin.cache_clear)
 
 
 def joined(solids: list[Solid]) -> Solid:
@@ -189,6 +245,15 @@ class PlanarFace(NamedTuple):
 @lru_cache(maxsize=2048)
 def faces(made: Recipe) -> tuple[PlanarFace, ...]:
     """Return the flat faces of a part's solid, triangles in one plane put together."""
+    x, y, z = made.block[0]
+    return tuple(
+        PlanarFace(face.normal, tuple(tuple((a + x, b + y, c + z) for a, b, c in loop) for loop in face.loops))
+        for face in _faces_at_origin(at_origin(made))
+    )
+
+
+@lru_cache(maxsize=2048)
+def _faces_at_origin(made: Recipe) -> tuple[PlanarFace, ...]:
     return flat_faces(build(made))
 
 
