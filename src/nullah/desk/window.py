@@ -9,7 +9,7 @@ from importlib import import_module
 from pathlib import Path
 from typing import Protocol, runtime_checkable
 
-from PySide6.QtCore import QMimeData, QPoint, QPointF, QRectF, Qt, Signal, SignalInstance
+from PySide6.QtCore import QMimeData, QPoint, QPointF, QRectF, Qt, QTimer, Signal, SignalInstance
 from PySide6.QtGui import QCloseEvent, QDragEnterEvent, QDropEvent, QResizeEvent
 from PySide6.QtWidgets import (
     QApplication,
@@ -224,6 +224,9 @@ class Window(QMainWindow):
             self._editor.close_slip()
 
     def _wire(self) -> None:
+        self._rest = QTimer(self)
+        self._rest.setSingleShot(True)
+        self._rest.timeout.connect(self._refresh_rest)
         self.document.changed.connect(self._refresh_all)
         self.document.done.connect(lambda name: announce(self.bench, f"{name}. {self.header.unsettled.text()}"))
         self.document.selection_changed.connect(self._refresh_all)
@@ -355,15 +358,24 @@ class Window(QMainWindow):
         card = worded(station.card(plan, selection), plan.reader)
         self.card.show_card(card)
         self.column.tell_failures(sum(remark.weight is Severity.FAILURE for remark in card.mind))
-        self.rod.show_states([fact_words(each.state(plan), plan.reader) for each in STATIONS], self.station)
-        self.strip.show_parts(plan, selection.part)
         self.header.refresh()
         self.menus.name_steps()
         self.desk(self.station).refresh()
         self._show_tag()
         self.objects.refresh()
+        if self.document.patient:
+            self._refresh_rest()
+        else:
+            # After the paint: what one has typed is seen before what follows elsewhere has been worked out.
+            self._rest.start()
         name = self.document.project.piece.name or "Piece"
         self.setWindowTitle(f"{name}{' *' if self.document.unsaved else ''} · Nullah")
+
+    def _refresh_rest(self) -> None:
+        """Show what is not of the station in hand: the states of all of them, and the parts."""
+        plan = self.document.plan
+        self.rod.show_states([fact_words(each.state(plan), plan.reader) for each in STATIONS], self.station)
+        self.strip.show_parts(plan, self.document.selection.part)
 
     def resizeEvent(self, event: QResizeEvent) -> None:
         super().resizeEvent(event)

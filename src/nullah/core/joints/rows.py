@@ -134,25 +134,28 @@ def row_of(joint: Joint, first: Part, second: Part, chosen: RowInput) -> Row | N
 
 
 class _Way(NamedTuple):
-    """A way in which a row could go: through which part into which, from which side, and where they touch (flat)."""
+    """A way in which a row could go: through which part into which, from which side, and where they touch (flat).
+
+    `along` is its axis, `across` the one across it in the surface; `level` the middle of where they touch, across the
+    row, mm of the piece.
+    """
 
     through: Part
     into: Part
     side: Side
     strip: Box
+    along: Axis
+    across: Axis
+    level: Fraction
 
-    @property
-    def along(self) -> Axis:
-        return max((each for each in Axis if each is not self.side.axis), key=self.strip.size)
-
-    @property
-    def across(self) -> Axis:
-        return next(each for each in Axis if each not in (self.side.axis, self.along))
-
-    @property
-    def level(self) -> Fraction:
-        """The middle of where they touch, across the row, mm of the piece."""
-        return (self.strip.low[self.across.value] + self.strip.high[self.across.value]) / 2
+    @classmethod
+    def of(cls, through: Part, into: Part, side: Side, strip: Box) -> _Way:
+        """Return the way along the longer side of where they touch."""
+        flat = [axis for axis in Axis if axis is not side.axis]
+        along = max(flat, key=strip.size)
+        across = flat[1 - flat.index(along)]
+        level = (strip.low[across.value] + strip.high[across.value]) / 2
+        return cls(through, into, side, strip, along, across, level)
 
     @property
     def thickness(self) -> Fraction:
@@ -213,7 +216,7 @@ def _ways(joint: Joint, first: Part, second: Part) -> Iterator[_Way]:
     flat = next((axis for axis in Axis if touch.size(axis) == 0), None)
     if flat is not None:
         for through, into in ((first, second), (second, first)):
-            yield _Way(through, into, side_at(flat, through.box.low[flat.value] >= into.box.high[flat.value]), touch)
+            yield _Way.of(through, into, side_at(flat, through.box.low[flat.value] >= into.box.high[flat.value]), touch)
         return
     shared = lines(joint, first, second)
     if len(shared.first_loses) != 1 or len(shared.second_keeps) != 1:
@@ -224,8 +227,8 @@ def _ways(joint: Joint, first: Part, second: Part) -> Iterator[_Way]:
         if not wall or channel.at(floor) != share.at(floor) or channel.at(open_side) != first.box.at(open_side):
             continue
         strip = share.set(floor.axis, share.at(floor), share.at(floor))
-        yield _Way(first, second, floor, strip)
-        yield _Way(second, first, open_side, strip)
+        yield _Way.of(first, second, floor, strip)
+        yield _Way.of(second, first, open_side, strip)
 
 
 def _places(made: Fastening, way: _Way, chosen: RowInput, odd: bool) -> tuple[Fraction, ...]:
@@ -238,7 +241,7 @@ def _places(made: Fastening, way: _Way, chosen: RowInput, odd: bool) -> tuple[Fr
     from_end = choice.from_end.mm if choice.from_end is not None else usual
     number = choice.number or len(made.places) + (odd and len(made.places) % 2 == 0)
     plain = _evenly(way, number, from_end)
-    met, wide = [box for box in chosen.beside if _meets(way, made, box)], from_float(made.thick).mm
+    met, wide = list(_met(way, made, chosen.beside)), from_float(made.thick).mm
     if not met:
         return plain
     numbers = [number] if choice.number else [number + more * (2 if odd else 1) for more in range(_MORE)]
@@ -262,14 +265,16 @@ def _evenly(way: _Way, count: int, from_end: Fraction) -> tuple[Fraction, ...]:
     return tuple(low + from_end + number * step for number in range(count))
 
 
-def _meets(way: _Way, made: Fastening, box: Box) -> bool:
-    """Return whether something lies in the line of a row: as deep as it goes, as high as it stands."""
+def _met(way: _Way, made: Fastening, beside: tuple[Box, ...]) -> Iterator[Box]:
+    """Yield what lies in the line of a row: as deep as it goes, as high as it stands."""
     axis, across = way.side.axis.value, way.across.value
     half, deep = from_float(made.thick).mm / 2, from_float(made.enters).mm
     meets = way.strip.low[axis]
     low, high = sorted((way.through.box.at(way.side), meets - deep if way.side.high else meets + deep))
-    beside = box.low[across] < way.level + half and way.level - half < box.high[across]
-    return beside and box.low[axis] < high and low < box.high[axis]
+    below, above = way.level - half, way.level + half
+    for box in beside:
+        if box.low[across] < above and below < box.high[across] and box.low[axis] < high and low < box.high[axis]:
+            yield box
 
 
 def _hits(places: tuple[Fraction, ...], along: Axis, wide: Fraction, box: Box) -> bool:
