@@ -219,13 +219,17 @@ class Bench(QWidget):
         return "true size" if abs(ratio - 1) < 0.01 else f"1 : {ratio:.1f}" if ratio > 1 else f"{1 / ratio:.1f} : 1"
 
     def _scale_box(self) -> QRectF:
-        """Return where it is said how large things are drawn: at the lower left."""
-        return QRectF(10, self.height() - 25, width_of(self._scale_words(), 13) + 6, 20)
+        """Return where it is said how large things are drawn: at the lower left, or right where a tag stands there."""
+        wide = width_of(self._scale_words(), 13) + 6
+        left = QRectF(10, self.height() - 25, wide, 20)
+        if self._clear is None or not self._clear.intersects(left):
+            return left
+        return left.translated(self.width() - wide - 20, 0)
 
     def _paint_scale(self, painter: QPainter) -> None:
         painter.setFont(typeface(13))
         painter.setPen(QColor(self.palette_.quiet))
-        painter.drawText(QPointF(10, self.height() - 9), self._scale_words())
+        painter.drawText(self._scale_box().bottomLeft() - QPointF(0, 4), self._scale_words())
 
     def _paint_invitation(self, painter: QPainter) -> None:
         painter.setFont(typeface(19))

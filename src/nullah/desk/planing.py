@@ -83,7 +83,8 @@ class _Testing(QWidget):
         else:
             painter.setPen(QColor(self.palette_.quiet))
             words = "Take the straightedge or the winding sticks in hand and lay them on the board to test it."
-            painter.drawText(self.rect(), int(Qt.AlignmentFlag.AlignCenter), words)
+            room = self.rect().adjusted(24, 8, -24, -8)
+            painter.drawText(room, int(Qt.AlignmentFlag.AlignCenter | Qt.TextFlag.TextWordWrap), words)
         painter.end()
 
 

@@ -153,9 +153,16 @@ class StartPage(QWidget):
         if not anew:
             return
         self._painted_for = wanted
-        marks = Marks(self.unit)
         for form in FORMS:
-            self._painter.ask(form, begun(Project(marks=marks), form), _PICTURE, self._palette)
+            self._painter.ask(form, self._example(form), _PICTURE, self._palette)
+
+    def _example(self, form: str) -> Project:
+        """Return a piece of a form, as it would begin; a piece of one's own is empty then, so another is shown."""
+        if form == "own":
+            from nullah.demo.plant_stair import plant_stair
+
+            return plant_stair()
+        return begun(Project(marks=Marks(self.unit)), form)
 
     def _show_recent(self) -> None:
         while (item := self._recent.takeAt(0)) is not None:
@@ -212,9 +219,8 @@ class StartPage(QWidget):
     def paint_now(self) -> None:
         """Paint what is still to be painted at once: for pictures of the page."""
         self._painter.drop(wait=True)
-        marks = Marks(self.unit)
         for form in FORMS:
-            self._take(form, thumbnail(begun(Project(marks=marks), form), _PICTURE, self._palette))
+            self._take(form, thumbnail(self._example(form), _PICTURE, self._palette))
 
     def rest(self) -> None:
         """Drop what is still to be painted: the window closes."""
