@@ -41,7 +41,7 @@ def test_season_and_day_book_say_what_they_will_do(user):
 def test_day_and_night_are_switched_live(user):
     before = user.window.grab().toImage().pixelColor(640, 20).lightness()
     user.enter("View", "Night")
-    assert user.window.palette_ is NIGHT
+    assert user.window.appearance.palette is NIGHT
     after = user.window.grab().toImage().pixelColor(640, 20).lightness()
     assert before > 200 > 80 > after
     user.enter("View", "Day")

@@ -83,7 +83,7 @@ class Manual(QDialog):
         self.pages = QListWidget()
         self.pages.setAccessibleName("Pages of the manual")
         self.pages.setMaximumWidth(190)
-        self.page = _Page(window.palette_)
+        self.page = _Page(window.appearance.palette)
         self.page.setAccessibleName("Page of the manual")
         self.page.setOpenLinks(False)
         row.addWidget(self.pages)

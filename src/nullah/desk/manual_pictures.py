@@ -95,7 +95,7 @@ def _board(*flaws: Flaw) -> Drawing:
     from nullah.core.rack.board import Board
     from nullah.core.stations.rack import draw_board, draw_flaws
 
-    board = Board("w", "", "black cherry", mm(400), mm(160), mm(22), flaws=flaws)
+    board = Board("shown", "", "black cherry", mm(400), mm(160), mm(22), flaws=flaws)
     return drawing(draw_board(board), draw_flaws(board))
 
 

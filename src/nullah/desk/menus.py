@@ -10,6 +10,7 @@ from PySide6.QtGui import QAction, QActionGroup, QKeySequence
 from PySide6.QtWidgets import QMenu, QMenuBar
 
 from nullah.core.stations import STATIONS
+from nullah.desk.appearance import Appearance
 from nullah.desk.bench import Bench
 from nullah.desk.column import CARD, CHOOSE
 from nullah.desk.document import Document
@@ -26,6 +27,7 @@ class Desk(Protocol):
     settings: Settings
     papers: Papers
     bench: Bench
+    appearance: Appearance
 
     def menuBar(self) -> QMenuBar:
         """Return the menu bar."""
@@ -59,12 +61,6 @@ class Desk(Protocol):
 
     def go_to_choices(self) -> None:
         """Put the keyboard on the first choice."""
-
-    def choose_theme(self, theme: str) -> None:
-        """Take a theme."""
-
-    def change_text_size(self, way: int) -> None:
-        """Make text larger or smaller."""
 
     def change_full_screen(self) -> None:
         """Fill the screen, or no longer."""
@@ -225,8 +221,8 @@ class Menus:
         )
         self._add(
             menu,
-            Entry("&Larger text", "Ctrl++|Ctrl+=", partial(window.change_text_size, 1)),
-            Entry("S&maller text", "Ctrl+-", partial(window.change_text_size, -1)),
+            Entry("&Larger text", "Ctrl++|Ctrl+=", partial(window.appearance.change_text_size, 1)),
+            Entry("S&maller text", "Ctrl+-", partial(window.appearance.change_text_size, -1)),
         )
         themes = menu.addMenu("Th&eme")
         self._themes = QActionGroup(themes)
@@ -235,7 +231,7 @@ class Menus:
             action.setCheckable(True)
             action.setData(theme)
             self._themes.addAction(action)
-            action.triggered.connect(lambda _=False, theme=theme: window.choose_theme(theme))
+            action.triggered.connect(lambda _=False, theme=theme: window.appearance.choose_theme(theme))
         themes.aboutToShow.connect(self._check_theme)
         self._add(menu, Entry("F&ull screen", "F11", window.change_full_screen))
 

@@ -34,7 +34,7 @@ class Preferences(QDialog):
         whole.setContentsMargins(20, 14, 20, 14)
         shown = Section("How it looks")
         whole.addLayout(shown)
-        self.theme = chooser("theme", _THEMES, window.choose_theme, shown, "Theme")
+        self.theme = chooser("theme", _THEMES, window.appearance.choose_theme, shown, "Theme")
         show_choice(self.theme, window.settings.theme)
         sizes = [(str(percent), f"{percent} %") for percent in TEXT_SIZES]
         self.text_size = chooser("size of text and controls", sizes, self._take_text_size, shown, "Text and controls")
@@ -57,10 +57,10 @@ class Preferences(QDialog):
         whole.addWidget(buttons)
 
     def _take_text_size(self, percent: str) -> None:
-        self._window.take_text_size(int(percent))
+        self._window.appearance.take_text_size(int(percent))
 
     def _take_unit(self, name: str) -> None:
         self._window.settings.unit = next(unit for unit, style in STYLES.items() if style.name == name)
 
     def _take_terms(self, terms: str) -> None:
-        self._window.take_terms(terms)
+        self._window.appearance.take_terms(terms)

@@ -113,12 +113,12 @@ def write_shots(
         for name in _milling(window, Path(root)):
             shoot(name)
         window.document.replace_project(seed_cabinet(), None)
-        window.set_theme(NIGHT)
+        window.appearance.set_theme(NIGHT)
         unit = Unit.INCH if unit is None else unit
         window.show_station(4)
         window.document.select(Selection(part="divider21"))
         shoot("night-joints")
-        window.set_theme(DAY)
+        window.appearance.set_theme(DAY)
         window.document.replace_project(seed_cabinet(), None)
         window.show_start()
         window.over.start.paint_now()

@@ -77,8 +77,8 @@ def open_desk(path: Path | None, demo: bool = False) -> int:
         project = seed_cabinet()
     window = make_window(project, state_folder() / "unsaved", settings=settings)
     watch, ending = ErrorWatch(window, state_folder()), ShutdownWatch(window.keep)
-    window.follow_theme()
-    app.styleHints().colorSchemeChanged.connect(lambda _: window.follow_theme())
+    window.appearance.follow_theme()
+    app.styleHints().colorSchemeChanged.connect(lambda _: window.appearance.follow_theme())
     if path is None and not demo:
         window.show_start()
     if path is not None:

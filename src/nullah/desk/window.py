@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import os
 from dataclasses import replace
 from fractions import Fraction
 from importlib import import_module
@@ -36,6 +35,7 @@ from nullah.core.wording.card import worded
 from nullah.core.wording.facts import fact_words
 from nullah.core.wording.fixes import fix_words
 from nullah.core.wording.targets import TargetWords, target_words
+from nullah.desk.appearance import Appearance, HasPalette
 from nullah.desk.banner import Banner, Urgency
 from nullah.desk.bench import Bench
 from nullah.desk.bench_objects import BenchObjects, announce
@@ -47,14 +47,12 @@ from nullah.desk.menus import Menus
 from nullah.desk.over_pages import OverPages
 from nullah.desk.papers import Papers
 from nullah.desk.rod import Rod
-from nullah.desk.settings import NIGHT_THEME, SYSTEM, TEXT_SIZES, Settings
+from nullah.desk.settings import Settings
 from nullah.desk.stations.base import StationDesk, reach
 from nullah.desk.strip import PartStrip
 from nullah.desk.tag import Tag, fill_menu
-from nullah.desk.theme import dress
-from nullah.files.catalogues import catalogue_for, load
 from nullah.files.recovery import Autosave
-from nullah.paper.palette import DAY, NIGHT, Palette
+from nullah.paper.palette import DAY
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
@@ -81,14 +79,6 @@ def _dropped(data: QMimeData) -> Path | None:
     """Return the project among what is dropped, if there is one."""
     paths = [Path(url.toLocalFile()) for url in data.urls() if url.isLocalFile()]
     return next((path for path in paths if path.suffix == ".nullah"), None)
-
-
-@runtime_checkable
-class HasPalette(Protocol):
-    """What takes another theme."""
-
-    def set_palette(self, palette: Palette) -> None:
-        """Take it."""
 
 
 @runtime_checkable
@@ -130,7 +120,6 @@ class Window(QMainWindow):
         self.document = document
         self.settings = settings
         self.station = 0
-        self.palette_: Palette = DAY
         self._drawn_for: tuple[object, ...] = ()
         self._lose = False
         self.setWindowTitle("Nullah")
@@ -141,12 +130,13 @@ class Window(QMainWindow):
         self._wire()
         self.menus = Menus(self)
         self._come_back()
-        self._take_palette(DAY)
+        self.appearance.wear(DAY)
         self.show_station(0)
         self.bench.setFocus()
 
     def _make_frame(self) -> None:
         self.header, self.banner = Header(self.document), Banner()
+        self.appearance = Appearance(self.document, self.settings, self.banner, self._wearers)
         self.rod, self.bench, self.column, self.strip = Rod(), Bench(), Column(), PartStrip()
         self.card = self.column.card
         self._editor: FigureEditor | None = None
@@ -184,7 +174,12 @@ class Window(QMainWindow):
         grid.setColumnStretch(1, 1)
         grid.setRowStretch(2, 1)
         self.setCentralWidget(self.frame)
-        self.over = OverPages(self.document, self.settings, self.frame, lambda: self.palette_)
+        self.over = OverPages(self.document, self.settings, self.frame, lambda: self.appearance.palette)
+
+    def _wearers(self) -> list[QWidget | None]:
+        """Return all that paints in colours of its own."""
+        pages = [self.place.widget(index) for index in range(1, self.place.count())]
+        return [self.bench, self.rod, self.strip, self.over, *pages]
 
     def _come_back(self) -> None:
         """Come back where and how the window was left, and never larger than the screen's free room."""
@@ -246,6 +241,8 @@ class Window(QMainWindow):
         self.header.unit_chosen.connect(self.show_unit)
         self.header.mark_chosen.connect(self.show_mark)
         self.header.renamed.connect(self._rename)
+        self.appearance.worded.connect(lambda: self.show_station(self.station))
+        self.appearance.start_wanted.connect(self._start_anew)
         self.over.begun.connect(self._begin)
         self.over.opened.connect(self.papers.open_path)
         self.over.sample.connect(self.papers.open_sample)
@@ -320,7 +317,7 @@ class Window(QMainWindow):
             if isinstance(page, HasFigures):
                 page.figure.connect(self._figure_clicked)
             if isinstance(page, HasPalette):
-                page.set_palette(self.palette_)
+                page.set_palette(self.appearance.palette)
         self.place.setCurrentWidget(page)
         self.place.setFocusProxy(page)
         desk = self.desk(self.station)
@@ -445,32 +442,7 @@ class Window(QMainWindow):
         """Put what stands in the middle on the clipboard as a picture."""
         QApplication.clipboard().setPixmap(self.place.grab())
 
-    # --- theme and units ---
-
-    def choose_theme(self, theme: str) -> None:
-        """Take a theme and remember it; `system` follows the desktop."""
-        self.settings.theme = theme
-        self.follow_theme()
-
-    def follow_theme(self) -> None:
-        """Show the theme that was chosen, or that of the desktop."""
-        dark = QApplication.styleHints().colorScheme() is Qt.ColorScheme.Dark
-        night = self.settings.theme == NIGHT_THEME or (self.settings.theme == SYSTEM and dark)
-        self.set_theme(NIGHT if night else DAY)
-
-    def set_theme(self, palette: Palette) -> None:
-        """Change between day and night."""
-        app = QApplication.instance()
-        if isinstance(app, QApplication):
-            dress(app, palette)
-        self._take_palette(palette)
-
-    def _take_palette(self, palette: Palette) -> None:
-        self.palette_ = palette
-        pages = [self.place.widget(index) for index in range(1, self.place.count())]
-        for part in (self.bench, self.rod, self.strip, self.over, *pages):
-            if isinstance(part, HasPalette):
-                part.set_palette(palette)
+    # --- units ---
 
     def show_unit(self, unit: Unit) -> None:
         """Show figures in another unit; the next new piece begins in it."""
@@ -510,28 +482,9 @@ class Window(QMainWindow):
 
         Preferences(self).open()
 
-    def change_text_size(self, way: int) -> None:
-        """Make text and controls larger or smaller, from the next start on."""
-        here = TEXT_SIZES.index(self.settings.text_size)
-        self.take_text_size(TEXT_SIZES[min(max(here + way, 0), len(TEXT_SIZES) - 1)])
-
-    def take_text_size(self, percent: int) -> None:
-        """Show text and controls so large from the next start on, and offer to start again."""
-        self.settings.text_size = percent
-        self.banner.say(
-            f"Text and controls are {percent} % large from the next start.", ("Start again now", self._start_anew)
-        )
-
     def _start_anew(self) -> None:
-        self.settings.save()
         self.start_again = True
         self.start_again = self.close()
-
-    def take_terms(self, terms: str) -> None:
-        """Show other terms of the trade, and remember them; nothing: those of the system."""
-        self.settings.terms = terms
-        self.document.take_terms(load(terms) if terms else catalogue_for(os.environ))
-        self.show_station(self.station)
 
     def show_manual(self, page: str = "") -> None:
         """Show the manual, at the page of this station or another."""
