@@ -131,6 +131,20 @@ def test_parts_are_laid_end_for_end_and_turned_over(user, desk):
     assert at(user, "left").flipped and not at(user, "left").over
 
 
+def test_how_a_part_lies_is_chosen_by_its_drawing(user, desk):
+    take(user, "left")
+    before = at(user, "left")
+    for value, flipped, over in (("flip", True, False), ("both", True, True), ("over", False, True)):
+        user.choose(desk.asked.lies, value)
+        assert (at(user, "left").flipped, at(user, "left").over) == (flipped, over)
+        assert desk.asked.lies.value == value
+    user.choose(desk.asked.lies, "")
+    assert at(user, "left") == before
+    assert len({drawn for drawn, _ in desk.asked.lies._drawn.values()}) == 4, "no two look alike"
+    user.press("Undo")
+    assert desk.asked.lies.value == "over", "one step for each choice"
+
+
 def test_two_parts_change_places_or_it_is_said_why_not(user, desk):
     one, two = at(user, "left"), at(user, "right")
     take(user, "left")

@@ -1,10 +1,11 @@
-"""Little drawings of ends of wood: how its rings run, of how many staves it is made, how it is resawn."""
+"""Little drawings of wood: how its rings run, of how many staves it is made, how it is resawn, how a part lies."""
 
 from __future__ import annotations
 
+import math
 from collections.abc import Iterator
 
-from nullah.core.drawing import Drawing, Element, Fill, Path, Role, drawing, line, rectangle
+from nullah.core.drawing import Drawing, Element, Fill, Path, Role, drawing, grain_lines, line, rectangle
 from nullah.core.lengths import mm
 from nullah.core.rack.board import Board
 from nullah.core.stations.rack import end_rings
@@ -32,6 +33,23 @@ def resawn_picture(species: str) -> Drawing:
     """Draw the end of a board that two parts are sawn out of, with the saw between them."""
     whole = _end(0, 0, _WIDE, _THICK, GrainCut.FLAT, species)
     return drawing(whole, [line((-4, _THICK / 2), (_WIDE + 4, _THICK / 2), Role.CHALK)])
+
+
+def laying_picture(flipped: bool, over: bool, species: str) -> Drawing:
+    """Draw a part as it lies on its board: where its reference end is, and its face side's mark, dashed from below."""
+    x = _WIDE if flipped else 0.0
+    inward = -1.0 if flipped else 1.0
+    middle, role = _THICK / 2, Role.HIDDEN if over else Role.KNIFE
+    end = ((x, middle - 7), (x + 9 * inward, middle), (x, middle + 7))
+    loop = tuple(
+        (_WIDE / 2 + 9 * math.sin(2 * angle), middle + 8 * math.cos(angle))
+        for angle in (math.pi * step / 24 - math.pi / 2 for step in range(5, 44))
+    )
+    return drawing(
+        rectangle(0, 0, _WIDE, _THICK, fill=Fill.WOOD, species=species),
+        grain_lines(0, 0, _WIDE, _THICK, "lies"),
+        [Path(end, Role.CHALK, closed=True, fill=Fill.LIT), Path(loop, role)],
+    )
 
 
 def _end(

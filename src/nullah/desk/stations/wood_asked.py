@@ -13,9 +13,10 @@ from nullah.core.drawing import Drawing
 from nullah.core.laying import resaw_twins, with_staves
 from nullah.core.piece.part import Needs
 from nullah.core.plan import Plan
+from nullah.core.project import Project
 from nullah.core.rack.board import GrainFigure
 from nullah.core.stations.breakdown import selected_piece
-from nullah.core.stations.wood_pictures import resawn_picture, rings_picture, staves_picture
+from nullah.core.stations.wood_pictures import laying_picture, resawn_picture, rings_picture, staves_picture
 from nullah.core.wood.movement import GrainCut
 from nullah.desk.document import Document
 from nullah.desk.stations.base import Section, Verb, action, chooser, reach, show_choice, words
@@ -35,6 +36,9 @@ _RINGS = [
     ("", "rings any way"), (GrainCut.FLAT.value, "flat-sawn"), (GrainCut.RIFT.value, "rift-sawn"),
     (GrainCut.QUARTER.value, "quarter-sawn"),
 ]  # fmt: skip
+#: Ways a part can lie on its board: whether end for end, and whether turned over.
+_LIES = {"": (False, False), "flip": (True, False), "over": (False, True), "both": (True, True)}
+_LAYING = [("", "as designed"), ("flip", "end for end"), ("over", "turned over"), ("both", "both")]
 _ALONE, _NEW_SET, _NEW_PAIR = "", "new set", "new pair"
 
 
@@ -56,9 +60,9 @@ class WoodAskedRows:
         self.together = chooser("what it matches", [(_ALONE, "alone")], self._match, row, "Matches")
         self.made = DrawnChoice("Made", [("", "whole")], self._make)
         row.addWidget(self.made)
+        self.lies = DrawnChoice("Lies", _LAYING, self._lie)
+        row.addWidget(self.lies)
         self.pin = action("Keep it there", pin, row)
-        self.flip = action("End for end", self._flip, row)
-        self.over = action("Turn over", self._turn_over, row)
         self.swap = action("Swap with …", swap, row)
         self._widgets: list[QWidget] = [
             self.name,
@@ -66,8 +70,7 @@ class WoodAskedRows:
             self.rings,
             self.made,
             self.pin,
-            self.flip,
-            self.over,
+            self.lies,
             self.swap,
         ]
 
@@ -110,8 +113,11 @@ class WoodAskedRows:
         self.made.show_value(self._way())
         self.made.draw(lambda value: self._made_picture(value, species))
         placed = next((item for item in project.layout if item.part == piece.id), None)
-        for button in (self.pin, self.flip, self.over, self.swap):
-            button.setEnabled(placed is not None)
+        for widget in (self.lies, self.pin, self.swap):
+            widget.setEnabled(placed is not None)
+        if placed is not None:
+            self.lies.show_value(_lying(placed.flipped, placed.over))
+        self.lies.draw(lambda value: laying_picture(*_LIES[value], species))
         self.pin.setText("Let it move" if placed is not None and placed.pinned else "Keep it there")
 
     def _ways(self, plan: Plan) -> list[tuple[str, str]]:
@@ -187,6 +193,21 @@ class WoodAskedRows:
         else:
             self._document.do(f"resaw the {name}", lambda p: actions.resaw(p, Resawn(part, value)))
 
+    def _lie(self, value: str) -> None:
+        """Let the piece in hand lie another way."""
+        piece = self._piece
+        placed = next((item for item in self._document.project.layout if piece and item.part == piece.id), None)
+        if piece is None or placed is None:
+            return
+        flipped, over = _LIES[value]
+
+        def changed(project: Project) -> Project:
+            if placed.flipped is not flipped:
+                project = actions.flip(project, piece.id)
+            return actions.turn_over(project, piece.id) if placed.over is not over else project
+
+        self._document.do(f"lay {piece.name} {dict(_LAYING)[value]}", changed)
+
     def _flip(self) -> None:
         piece = self._piece
         if piece is not None:
@@ -196,6 +217,10 @@ class WoodAskedRows:
         piece = self._piece
         if piece is not None:
             self._document.do(f"turn {piece.name} over", lambda p: actions.turn_over(p, piece.id))
+
+
+def _lying(flipped: bool, over: bool) -> str:
+    return next(value for value, way in _LIES.items() if way == (flipped, over))
 
 
 def _fill(box: QComboBox, options: list[tuple[str, str]], value: str) -> None:
