@@ -157,9 +157,6 @@ class WoodAskedRows:
             Verb("Its wood", partial(reach, self.faces)),
         )
 
-    def _ask_faces(self, value: str) -> None:
-        self._ask(needs=Needs(value) if value else None)
-
     def _ask_grain(self, value: str) -> None:
         self._ask(figure=GrainFigure(value) if value else None)
 
