@@ -1,6 +1,7 @@
 """Every form: with each of its options it goes together, and its figures are the trade's."""
 
 import math
+from fnmatch import fnmatchcase
 from fractions import Fraction
 from itertools import pairwise
 
@@ -8,6 +9,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 from tests.said import said
+from tests.told import planned
 
 from nullah.core import actions
 from nullah.core.card import Severity
@@ -16,6 +18,7 @@ from nullah.core.joints.mitre import MITRE
 from nullah.core.ledger import Origin, QuantityKind
 from nullah.core.lengths import inch, mm
 from nullah.core.piece.joint import Hold
+from nullah.core.piece.solids import recipe
 from nullah.core.piece.space import Axis
 from nullah.core.plan import work_out
 from nullah.core.project import Piece, Project
@@ -242,3 +245,47 @@ def test_a_stay_stops_the_lid_a_little_past_upright():
     # The chord of 95° (exact): 2 p sin 47.5°.
     chord = 2 * float(ledger["stay.from_hinge"]) * math.sin(math.radians(47.5))
     assert float(ledger["stay.length"]) == pytest.approx(chord, rel=0.001)
+
+
+def _as_made(plan, parts):
+    """Return what each part is cut to, and where, by its id."""
+    assembly = plan.assembly
+    there = {part.id: part for part in assembly.parts}
+    return {part: recipe(there[part], assembly.joints, there) for part in parts if part in there}
+
+
+def _by(part, others, plan):
+    """Return whether a part stands against one of the others."""
+    return any(
+        all(part.box.low[n] <= other.box.high[n] and other.box.low[n] <= part.box.high[n] for n in range(3))
+        for other in plan.parts
+        if other.id in others
+    )
+
+
+def _any(pattern, parts):
+    return any(fnmatchcase(part, pattern) for part in parts)
+
+
+@pytest.mark.parametrize("form", [form.id for form in FORMS.values() if form.choices])
+def test_a_choice_is_offered_beside_the_parts_it_changes_and_no_others(form):
+    usual, last = ({each.name: each.options[at][0] for each in FORMS[form].choices} for at in (0, -1))
+    for choice in FORMS[form].choices:
+        about, changed, beside = set[str](), set[str](), set[str]()
+        for others in (usual, last):
+            chosen = others | ({choice.when[0]: choice.when[1][0]} if choice.when[0] else {})
+            made = [
+                planned(form, tuple(sorted(FORMS[form].settled(chosen | {choice.name: value}).items())))
+                for value, _ in choice.options
+            ]
+            ids = {part.id for plan in made for part in plan.parts}
+            recipes = [_as_made(plan, ids) for plan in made]
+            changed |= (new := {part for part in ids if len({each.get(part) for each in recipes}) > 1})
+            beside |= {part.id for plan in made for part in plan.parts if _by(part, new, plan)}
+            about |= {part for part in ids if choice.concerns(part)}
+        if choice.name == "sizing":
+            assert not about, "sizes are a matter of the piece"
+            continue
+        alike = {part for part in about for p in choice.parts if fnmatchcase(part, p) and _any(p, changed)}
+        assert about and about <= changed | beside | alike, (choice.name, about - changed)
+        assert about & changed and all(_any(pattern, changed | beside) for pattern in choice.parts), choice.name

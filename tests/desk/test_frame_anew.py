@@ -300,3 +300,15 @@ def test_a_page_of_the_manual_shows_its_picture(user):
     assert page.loadResource(2, QUrl("picture:breakdown")).width() > 400
     assert page.document().size().height() > page.loadResource(2, QUrl("picture:breakdown")).height()
     manual.reject()
+
+
+def test_a_part_carries_the_choices_that_are_about_it(user):
+    user.go("piece")
+    user.bot.mouseClick(user.chip("front"), Qt.MouseButton.LeftButton)
+    assert tag_says(user)[:2] == ["Corners", "Tails on"]
+    menu = next(b for b in user.window.tag.findChildren(QPushButton) if b.text() == "Corners ▾").findChild(QMenu)
+    assert [a.text() for a in menu.actions() if a.isChecked()] == ["dovetailed"]
+    next(a for a in menu.actions() if a.text() == "rabbeted").trigger()
+    assert user.window.document.plan.choices["corners"] == "rabbeted"
+    assert "Tails on" not in tag_says(user), "it no longer applies"
+    assert user.window.document.undo_name.startswith("corners")

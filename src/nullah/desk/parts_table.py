@@ -109,7 +109,8 @@ class PartsTable(QWidget):
         self.told = QLabel()
         self.told.setTextFormat(Qt.TextFormat.PlainText)
         self.told.setProperty("quiet", "true")
-        self.row.addWidget(self.told)
+        self.told.setWordWrap(True)
+        self.told.setContentsMargins(14, 0, 14, 6)
         self.model = _Model(self)
         self.sorted = QSortFilterProxyModel(self)
         self.sorted.setSourceModel(self.model)
@@ -124,6 +125,7 @@ class PartsTable(QWidget):
         column_layout.setContentsMargins(0, 0, 0, 0)
         column_layout.setSpacing(0)
         column_layout.addLayout(self.row)
+        column_layout.addWidget(self.told)
         column_layout.addWidget(self.table, 1)
         self.refresh()
 

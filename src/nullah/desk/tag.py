@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable, Sequence
 
 from PySide6.QtCore import QRectF, Qt
+from PySide6.QtGui import QAction
 from PySide6.QtWidgets import QHBoxLayout, QMenu, QPushButton, QWidget
 
 from nullah.desk.stations.base import Verb
@@ -24,14 +25,14 @@ class Tag(QWidget):
         self._row = QHBoxLayout(self)
         self._row.setContentsMargins(3, 3, 3, 3)
         self._row.setSpacing(2)
-        self._shown: tuple[tuple[str, bool, tuple[str, ...]], ...] = ()
+        self._shown: tuple[tuple[str, bool, tuple[str, ...], int], ...] = ()
         self._verbs: tuple[Verb, ...] = ()
         self.hide()
 
     def show_verbs(self, verbs: Sequence[Verb]) -> None:
         """Show the first few of what can be done."""
         self._verbs = tuple(verbs)[:_MOST]
-        shown = tuple((v.text, v.enabled, tuple(text for text, _ in v.options)) for v in self._verbs)
+        shown = tuple((v.text, v.enabled, tuple(text for text, _ in v.options), v.chosen) for v in self._verbs)
         if shown != self._shown:
             self._shown = shown
             self._rebuild()
@@ -57,8 +58,8 @@ class Tag(QWidget):
         else:
             button = QPushButton(f"{verb.text} ▾")
             menu = QMenu(button)
-            for at, (text, _) in enumerate(verb.options):
-                menu.addAction(text).triggered.connect(lambda _=False, at=at: self._do(number, at))
+            for at, option in enumerate(_listed(menu, verb)):
+                option.triggered.connect(lambda _=False, at=at: self._do(number, at))
             button.clicked.connect(lambda: menu.popup(button.mapToGlobal(button.rect().bottomLeft())))
         button.setAccessibleName(verb.text)
         button.setMinimumHeight(32)
@@ -118,10 +119,20 @@ def fill_menu(menu: QMenu, verbs: Sequence[Verb]) -> None:
         if verb.options:
             below = menu.addMenu(verb.text)
             below.setEnabled(verb.enabled)
-            for text, act in verb.options:
-                below.addAction(text).triggered.connect(lambda _=False, act=act: act())
+            for option, (_, act) in zip(_listed(below, verb), verb.options, strict=True):
+                option.triggered.connect(lambda _=False, act=act: act())
         else:
             action = menu.addAction(verb.text)
             action.setEnabled(verb.enabled)
             if verb.act is not None:
                 action.triggered.connect(lambda _=False, act=verb.act: act())
+
+
+def _listed(menu: QMenu, verb: Verb) -> list[QAction]:
+    """List the options of a verb in a menu, the one that holds now ticked; return them."""
+    options = [menu.addAction(text) for text, _ in verb.options]
+    if verb.chosen >= 0:
+        for place, option in enumerate(options):
+            option.setCheckable(True)
+            option.setChecked(place == verb.chosen)
+    return options

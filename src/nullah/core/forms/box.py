@@ -29,11 +29,21 @@ _CORNERS = Choice(
     "Corners",
     (("dovetailed", N_("dovetailed")), ("rabbeted", N_("rabbeted")), ("grooved", N_("grooved"))),
     shape=True,
+    parts=("front", "back", "left", "right"),
 )
 _TAILS_ON = Choice(
-    "tails_on", "Tails on", (("sides", N_("front and back")), ("ends", N_("the ends"))), ("corners", ("dovetailed",))
+    "tails_on",
+    "Tails on",
+    (("sides", N_("front and back")), ("ends", N_("the ends"))),
+    ("corners", ("dovetailed",)),
+    parts=("front", "back", "left", "right"),
 )
-_GROOVES = Choice("grooves", "Grooves", (("stopped", N_("stopped")), ("through", N_("run through"))))
+_GROOVES = Choice(
+    "grooves",
+    "Grooves",
+    (("stopped", N_("stopped")), ("through", N_("run through"))),
+    parts=("bottom", "front", "back", "left", "right"),
+)
 _LID = Choice(
     "lid",
     "Lid",
@@ -44,6 +54,7 @@ _LID = Choice(
         ("hinged", N_("hinged, with a stay")),
     ),
     shape=True,
+    parts=("lid", "front", "back", "left", "right", "batten?"),
 )
 
 

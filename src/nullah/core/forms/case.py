@@ -26,23 +26,46 @@ from nullah.core.piece.space import Axis, Box, Side
 
 _Y, _Z = Axis.Y, Axis.Z
 
-_CORNERS = Choice("corners", "Corners", (("dovetailed", N_("dovetailed")), ("rabbeted", N_("rabbeted"))), shape=True)
-_ROWS = Choice("rows", "Rows", tuple((str(n), str(n)) for n in (3, 1, 2, 4, 5, 6, 8, 10)))
-_COLUMNS = Choice("columns", "Columns", tuple((str(n), str(n)) for n in (1, 2, 3, 4)))
-_HEIGHTS = Choice("heights", "Heights", (("even", N_("even")), ("stepped", N_("stepped"))))
-_DADOS = Choice(
-    "dados", "Dados", (("stopped", N_("stopped")), ("through", N_("through")), ("shouldered", N_("shouldered")))
+_CORNERS = Choice(
+    "corners",
+    "Corners",
+    (("dovetailed", N_("dovetailed")), ("rabbeted", N_("rabbeted"))),
+    shape=True,
+    parts=("left", "right", "top", "bottom"),
 )
-_DIVIDERS = Choice("dividers", "Dividers", (("solid", N_("solid")), ("frame", N_("framed"))))
+_ROWS = Choice(
+    "rows",
+    "Rows",
+    tuple((str(n), str(n)) for n in (3, 1, 2, 4, 5, 6, 8, 10)),
+    parts=("divider*", "left", "right", "upright*"),
+)
+_COLUMNS = Choice(
+    "columns", "Columns", tuple((str(n), str(n)) for n in (1, 2, 3, 4)), parts=("upright*", "top", "bottom", "divider*")
+)
+_HEIGHTS = Choice("heights", "Heights", (("even", N_("even")), ("stepped", N_("stepped"))), parts=("divider*",))
+_DADOS = Choice(
+    "dados",
+    "Dados",
+    (("stopped", N_("stopped")), ("through", N_("through")), ("shouldered", N_("shouldered"))),
+    parts=("divider*", "left", "right", "upright*"),
+)
+_DIVIDERS = Choice("dividers", "Dividers", (("solid", N_("solid")), ("frame", N_("framed"))), parts=("divider*",))
 _BACK = Choice(
     "back",
     "Back",
     tuple((str(n), Phrase("{n} boards", n=str(n)) if n > 1 else N_("one panel")) for n in (4, 1, 2, 3, 5, 6, 8)),
+    parts=("back*",),
 )
 _DRAWERS = Choice(
-    "drawers", "Drawers", (("none", N_("none")), ("all", N_("in all")), ("lowest", N_("lowest row"))), shape=True
+    "drawers",
+    "Drawers",
+    (("none", N_("none")), ("all", N_("in all")), ("lowest", N_("lowest row"))),
+    shape=True,
+    parts=("drawer*", "divider*"),
 )
-_DRAWER_BOTTOM = BOTTOM._replace(name="drawer_bottom", title=N_("Drawer bottoms"), when=("drawers", ("all", "lowest")))
+_DRAWER_BOTTOM = BOTTOM._replace(
+    name="drawer_bottom", title=N_("Drawer bottoms"), when=("drawers", ("all", "lowest")), parts=("drawer*",)
+)
 
 
 class _Shape:

@@ -18,9 +18,27 @@ from nullah.core.piece.part import Needs
 from nullah.core.piece.shaping import Arch, OgeeFoot
 from nullah.core.piece.space import Axis, Side
 
-_FEET = Choice("feet", "Feet", (("arch", N_("an arch")), ("ogee", N_("ogees")), ("plain", N_("plain"))), shape=True)
-_TILL = Choice("till", "Small compartment", (("left", N_("at the left")), ("none", N_("none"))), shape=True)
-_LID = Choice("lid", "Lid", (("battened", N_("battened")), ("none", N_("none"))), shape=True)
+_FEET = Choice(
+    "feet",
+    "Feet",
+    (("arch", N_("an arch")), ("ogee", N_("ogees")), ("plain", N_("plain"))),
+    shape=True,
+    parts=("left", "right"),
+)
+_TILL = Choice(
+    "till",
+    "Small compartment",
+    (("left", N_("at the left")), ("none", N_("none"))),
+    shape=True,
+    parts=("till_*", "front", "back"),
+)
+_LID = Choice(
+    "lid",
+    "Lid",
+    (("battened", N_("battened")), ("none", N_("none"))),
+    shape=True,
+    parts=("lid", "batten?", "left", "right", "front", "back"),
+)
 
 
 def _define(chosen: Choices) -> tuple[Definition, ...]:

@@ -23,7 +23,9 @@ from nullah.core.piece.part import Needs
 from nullah.core.piece.shaping import Taper
 from nullah.core.piece.space import Side, sides_of
 
-BOTTOM = Choice("bottom", "Bottom", (("grooved", N_("in grooves")), ("slips", N_("nailed, with slips"))))
+BOTTOM = Choice(
+    "bottom", "Bottom", (("grooved", N_("in grooves")), ("slips", N_("nailed, with slips"))), parts=("drawer_*",)
+)
 
 
 class Opening(NamedTuple):

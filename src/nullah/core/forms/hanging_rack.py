@@ -20,7 +20,7 @@ from nullah.core.piece.part import Needs
 from nullah.core.piece.shaping import Chamfer, LongBevel, Notch, bevel_degrees
 from nullah.core.piece.space import Axis, Side
 
-_SLOTS = Choice("slots", "Shelf", (("slotted", N_("slotted")), ("plain", N_("plain"))), shape=True)
+_SLOTS = Choice("slots", "Shelf", (("slotted", N_("slotted")), ("plain", N_("plain"))), shape=True, parts=("shelf",))
 
 
 def _define(chosen: Choices) -> tuple[Definition, ...]:

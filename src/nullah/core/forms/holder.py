@@ -20,6 +20,7 @@ _CORNERS = Choice(
     "Corners",
     (("dovetailed", N_("dovetailed")), ("rabbeted", N_("rabbeted")), ("mitred", N_("mitred"))),
     shape=True,
+    parts=("front", "back", "left", "right"),
 )
 # The usual way first: such a holder is sized by what stands in it.
 _SIZING = SIZING._replace(options=(SIZING.options[2], SIZING.options[0], SIZING.options[1]))

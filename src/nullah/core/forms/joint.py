@@ -206,7 +206,9 @@ KINDS: dict[str, _Kind] = {
     ),
 }
 
-_KIND = Choice("joint", N_("Joint"), tuple((name, kind.title) for name, kind in KINDS.items()), shape=True)
+_KIND = Choice(
+    "joint", N_("Joint"), tuple((name, kind.title) for name, kind in KINDS.items()), shape=True, parts=("one", "other")
+)
 
 
 def _define(chosen: Choices) -> tuple[Definition, ...]:

@@ -21,7 +21,13 @@ from nullah.core.piece.space import Axis, Side
 
 # The usual way first: a stand is sized by what stands in it.
 _SIZING = SIZING._replace(options=(SIZING.options[2], SIZING.options[0], SIZING.options[1]))
-_LIP = Choice("front", "Front of the rabbet", (("open", N_("open")), ("closed", N_("closed, a groove"))), shape=True)
+_LIP = Choice(
+    "front",
+    "Front of the rabbet",
+    (("open", N_("open")), ("closed", N_("closed, a groove"))),
+    shape=True,
+    parts=("left", "right"),
+)
 
 
 def _define(chosen: Choices) -> tuple[Definition, ...]:

@@ -30,10 +30,24 @@ _LEGS = Choice(
     "Legs",
     (("inner", N_("tapered on two faces")), ("four", N_("on four faces")), ("straight", N_("straight"))),
     shape=True,
+    parts=("leg?",),
 )
-_DRAWER = Choice("drawer", "Drawer", (("none", N_("none")), ("one", N_("one"))), shape=True)
-_REAR = Choice("rear", "Tenons meeting in a leg", (("short", N_("short of each other")), ("mitred", N_("mitred"))))
-_DRAWER_BOTTOM = BOTTOM._replace(name="drawer_bottom", title=N_("Drawer bottom"), when=("drawer", ("one",)))
+_DRAWER = Choice(
+    "drawer",
+    "Drawer",
+    (("none", N_("none")), ("one", N_("one"))),
+    shape=True,
+    parts=("drawer_*", "front_apron", "*_rail", "*_kicker", "*_runner", "*_spacer"),
+)
+_REAR = Choice(
+    "rear",
+    "Tenons meeting in a leg",
+    (("short", N_("short of each other")), ("mitred", N_("mitred"))),
+    parts=("leg?", "*_apron"),
+)
+_DRAWER_BOTTOM = BOTTOM._replace(
+    name="drawer_bottom", title=N_("Drawer bottom"), when=("drawer", ("one",)), parts=("drawer_*",)
+)
 # Least distance from apron to taper, about 1/4 in (common practice).
 _TAPER_BELOW = mm(6)
 

@@ -19,14 +19,19 @@ from nullah.core.piece.joint import Hold, JointQuantities
 from nullah.core.piece.part import Needs
 
 _OF = Choice(
-    "of", "Made of", (("staves", N_("staves edge to edge")), ("slab", N_("strips on edge, a slab"))), shape=True
+    "of",
+    "Made of",
+    (("staves", N_("staves edge to edge")), ("slab", N_("strips on edge, a slab"))),
+    shape=True,
+    parts=("panel",),
 )
-_STAVES = Choice("staves", "How many", tuple((str(n), str(n)) for n in (5, 1, 2, 3, 4, 7, 9, 12, 16)))
+_STAVES = Choice("staves", "How many", tuple((str(n), str(n)) for n in (5, 1, 2, 3, 4, 7, 9, 12, 16)), parts=("panel",))
 _ENDS = Choice(
     "ends",
     "Ends",
     (("breadboard", N_("breadboard")), ("battens", N_("battens below")), ("none", N_("none"))),
     shape=True,
+    parts=("panel", "*_end", "batten?"),
 )
 #: A breadboard end has a tenon for each stave, three at least, and no more than seven; an odd number, so that one
 #: stands in the middle, where it is glued (practice).

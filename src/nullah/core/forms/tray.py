@@ -22,9 +22,19 @@ from nullah.core.piece.part import Needs
 from nullah.core.piece.shaping import RoundOver, Slot
 from nullah.core.piece.space import Axis, Side
 
-_ENDS = Choice("ends", "Ends", (("tenoned", N_("through-tenoned")), ("dovetailed", N_("dovetailed"))), shape=True)
-_HANDLES = Choice("handles", "Handles", (("holes", N_("hand holes")), ("none", N_("none"))), shape=True)
-_DIVIDERS = Choice("dividers", "Dividers", tuple((str(n), str(n)) for n in (2, 0, 1, 3, 4, 5, 6)))
+_ENDS = Choice(
+    "ends",
+    "Ends",
+    (("tenoned", N_("through-tenoned")), ("dovetailed", N_("dovetailed"))),
+    shape=True,
+    parts=("left", "right", "front", "back"),
+)
+_HANDLES = Choice(
+    "handles", "Handles", (("holes", N_("hand holes")), ("none", N_("none"))), shape=True, parts=("left", "right")
+)
+_DIVIDERS = Choice(
+    "dividers", "Dividers", tuple((str(n), str(n)) for n in (2, 0, 1, 3, 4, 5, 6)), parts=("divider?", "front", "back")
+)
 
 
 def _define(chosen: Choices) -> tuple[Definition, ...]:

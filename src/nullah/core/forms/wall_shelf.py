@@ -15,10 +15,18 @@ from nullah.core.piece.joint import Hold, JointQuantities
 from nullah.core.piece.shaping import Chamfer, OgeeFoot
 from nullah.core.piece.space import Axis, Side
 
-_SHELVES = Choice("shelves", "Shelves", tuple((str(n), str(n)) for n in (2, 1, 3, 4, 5)))
-_DADOS = Choice("dados", "Dados", (("stopped", N_("stopped")), ("through", N_("through"))))
+_SHELVES = Choice(
+    "shelves", "Shelves", tuple((str(n), str(n)) for n in (2, 1, 3, 4, 5)), parts=("shelf?", "left", "right")
+)
+_DADOS = Choice(
+    "dados", "Dados", (("stopped", N_("stopped")), ("through", N_("through"))), parts=("shelf?", "left", "right")
+)
 _ENDS = Choice(
-    "ends", "Lower ends", (("ogee", N_("ogee")), ("chamfered", N_("chamfered")), ("plain", N_("plain"))), shape=True
+    "ends",
+    "Lower ends",
+    (("ogee", N_("ogee")), ("chamfered", N_("chamfered")), ("plain", N_("plain"))),
+    shape=True,
+    parts=("left", "right"),
 )
 
 

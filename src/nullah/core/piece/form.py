@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Mapping
 from enum import Enum, auto
+from fnmatch import fnmatchcase
 from fractions import Fraction
 from typing import NamedTuple
 
@@ -21,7 +22,8 @@ class Choice(NamedTuple):
     """Something to be chosen: its name, title, and the options with their titles; first is usual.
 
     `when` limits it to where another choice (its name) has one of some options. `shape` says that the options
-    are told apart by how the piece looks, so that each can be shown as a drawing of it.
+    are told apart by how the piece looks, so that each can be shown as a drawing of it. `parts` are the ids of
+    the parts that it is about, as shell patterns (``divider*``): it is offered beside them.
     """
 
     name: str
@@ -29,6 +31,11 @@ class Choice(NamedTuple):
     options: tuple[tuple[str, str], ...]
     when: tuple[str, tuple[str, ...]] = ("", ())
     shape: bool = False
+    parts: tuple[str, ...] = ()
+
+    def concerns(self, part: str) -> bool:
+        """Return whether it is about a part, by its id."""
+        return any(fnmatchcase(part, pattern) for pattern in self.parts)
 
     def applies(self, chosen: Choices) -> bool:
         """Return whether there is anything to choose, with the other choices as they are."""

@@ -32,7 +32,7 @@ from nullah.core.season.swelling import PartYear
 from nullah.core.stations.selection import Selection
 from nullah.core.stations.station import Station
 from nullah.core.wood.climate import MONTHS
-from nullah.core.wording.season import VERDICTS, fit_title, strain_line
+from nullah.core.wording.season import FRAMED, VERDICTS, fit_title, strain_line
 from nullah.core.work.seasons import Season, room_to_leave, season_of
 
 # The year on the bench: a column for each month, names at the left; sizes of the drawing are those of paper, mm.
@@ -85,9 +85,12 @@ def _draw(plan: Plan, selection: Selection) -> Drawing:
     y = _CURVE + 11
     elements += _width_row(plan, part, y)
     y += _ROW + 1
-    for fit in shown_fits(season)[:_MOST_FITS]:
+    fits = shown_fits(season)[:_MOST_FITS]
+    for fit in fits:
         elements += _fit_row(plan, fit, y, selection.part in fit.parts)
         y += _ROW
+    if fits:
+        elements.append(Label((_WIDE, y - 1), plan.reader.text(FRAMED), 2.6, Anchor.END, Role.FAINT))
     for strain in [each for each in season.strains if each.cracks][:_MOST_STRAINS]:
         elements += _strain_row(plan, strain, y + 3)
         y += 6
@@ -101,7 +104,7 @@ def _middle(month: int) -> float:
 def _months(season: Season, part: PartYear, plan: Plan) -> Iterator[Element]:
     """Draw the moisture wood would settle at, and that of the part in hand, month by month."""
     settled, own, now = season.climate.moisture, part.stock.year, part.stock.now
-    low, high = min(*settled, *own, now) - 0.5, max(*settled, *own, now) + 0.5
+    low, high = min(*settled, *own, now) - 1.0, max(*settled, *own, now) + 1.0
 
     def up(moisture: float) -> float:
         return _CURVE * (1 - (moisture - low) / (high - low))
@@ -119,6 +122,9 @@ def _months(season: Season, part: PartYear, plan: Plan) -> Iterator[Element]:
     wood: list[Point] = [(_middle(month), up(each)) for month, each in enumerate(own)]
     yield Path(tuple(room), Role.PENCIL)
     yield Path(tuple(wood), Role.CHALK)
+    for month, off in ((own.index(min(own)), 2.0), (own.index(max(own)), -2.0)):
+        figure = f"{own[month]:.1f} %"
+        yield Label((_middle(month), up(own[month])), figure, 2.6, role=Role.CHALK, bold=True, nudge_mm=(0, off))
     yield line((0, up(now)), (_WIDE, up(now)), Role.GAUGE)
     yield Label((_WIDE, up(now)), f"now {now:.1f} %", 2.6, Anchor.END, nudge_mm=(-1, 2 if up(now) < 4 else -2))
     words = f"{part.part.name}: {min(own):.1f} to {max(own):.1f} %"
@@ -158,6 +164,7 @@ def _fit_row(plan: Plan, fit: Fit, y: float, in_hand: bool) -> Iterator[Element]
     yield Label((-_NAMES, y + 8.5), words, 2.6, Anchor.START, Role.FAINT)
     species = plan.species_of(part) if (part := plan.part(part_id)) is not None else ""
     inner = 2.8
+    yield rectangle(fit.tightest * _COLUMN, y - 1, _COLUMN, 10.2, Role.CHALK)
     for month, room in enumerate(fit.rooms):
         middle = _middle(month)
         for rail in (middle - inner - 0.6, middle + inner):

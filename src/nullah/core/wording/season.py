@@ -19,6 +19,8 @@ VERDICTS = {
     Verdict.FITS: N_("moves freely all year"), Verdict.BINDS: N_("binds"), Verdict.TIGHT: N_("is tight"),
     Verdict.RATTLES: N_("is loose"), Verdict.DROPS: N_("can drop out"),
 }  # fmt: skip
+#: What stands under the year's drawing: what its frames mean.
+FRAMED = N_("framed: the tightest month")
 _WAYS = {
     Axis.X: N_("{mover} in its opening, across"), Axis.Y: N_("{mover} in its opening, in depth"),
     Axis.Z: N_("{mover} in its opening, in height"),

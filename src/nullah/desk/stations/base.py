@@ -32,12 +32,16 @@ from nullah.desk.document import Document
 
 
 class Verb(NamedTuple):
-    """Something that can be done with what is picked: at once, or by one of `options` (words and what each does)."""
+    """Something that can be done with what is picked: at once, or by one of `options` (words and what each does).
+
+    `chosen` is the place among the options of the one that holds now; -1: none does.
+    """
 
     text: str
     act: Callable[[], object] | None = None
     options: tuple[tuple[str, Callable[[], object]], ...] = ()
     enabled: bool = True
+    chosen: int = -1
 
 
 class StationDesk(QWidget):

@@ -236,11 +236,19 @@ class PieceDesk(StationDesk):
             return ()
         if part.own:
             return self.own.verbs()
+        chosen = self.document.plan.choices
         return (
+            *(self._choice(choice) for choice in self._choices if choice.concerns(part.id) and choice.applies(chosen)),
             Verb("Its joints", partial(self.station_wanted.emit, "joints")),
             Verb("Its wood", partial(self.station_wanted.emit, "breakdown")),
             Verb("Its milling", partial(self.station_wanted.emit, "milling")),
         )
+
+    def _choice(self, choice: Choice) -> Verb:
+        said = self.document.project.marks.catalogue.text
+        options = tuple((said(title), partial(self._choose, choice.name, value)) for value, title in choice.options)
+        values = [value for value, _ in choice.options]
+        return Verb(said(choice.title), options=options, chosen=values.index(self.document.plan.choices[choice.name]))
 
     # --- what is done ---
 
