@@ -1,4 +1,5 @@
 from dataclasses import replace
+from datetime import datetime
 
 from nullah.core import actions
 from nullah.core.drawing import Label, Path, Role
@@ -100,3 +101,9 @@ def test_a_milling_sheet_has_every_step_with_its_test():
     assert "gauge at 15.5 mm" in words
     assert any("Winding sticks after each set" in text for text in words)
     assert any(text.startswith("in all about ") for text in words)
+
+
+def test_the_day_begins_when_it_is_printed():
+    plan = work_out(seed_box())
+    (sheet, *_) = [each for each in all_sheets(plan, datetime(2026, 12, 5, 9, 0)) if each.name.startswith("day")]
+    assert sheet.title == "Saturday 5 December"

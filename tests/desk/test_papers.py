@@ -2,6 +2,7 @@ import os
 import subprocess
 import sys
 import time
+from datetime import datetime
 
 import pytest
 from PySide6.QtCore import Qt
@@ -15,6 +16,9 @@ from nullah.desk.settings import PAPER_NAMES, Settings
 from nullah.files.project_file import read_project, write_project
 from nullah.paper.files import PAPERS, write_pdf
 from nullah.paper.painted_text import painted_texts
+
+#: A Thursday, on which all that is left to do fits on one page.
+EVENING = datetime(2026, 1, 8, 18, 30)
 
 
 def save_as(user, monkeypatch, path):
@@ -128,6 +132,7 @@ def test_a_disk_that_refuses_to_keep_is_said_once_and_nothing_is_replaced(user, 
 
 def test_all_sheets_are_written_from_the_menu(user, monkeypatch, tmp_path):
     monkeypatch.setattr(QFileDialog, "getExistingDirectory", lambda *_, **__: str(tmp_path / "out"))
+    user.window.papers.exports.clock = lambda: EVENING
     user.bot.keyClick(user.window, Qt.Key.Key_E, Qt.KeyboardModifier.ControlModifier)
     user.wait_for_files()
     assert (tmp_path / "out" / "sheets.pdf").stat().st_size > 10_000
@@ -139,6 +144,7 @@ def test_all_sheets_are_written_from_the_menu(user, monkeypatch, tmp_path):
 
 
 def print_dialog(user):
+    user.window.papers.exports.clock = lambda: EVENING
     user.enter("File", "Print …")
     user.bot.waitUntil(lambda: user.window.findChild(PrintDialog) is not None, timeout=30_000)
     return user.window.findChild(PrintDialog)

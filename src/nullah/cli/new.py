@@ -9,10 +9,12 @@ from pathlib import Path
 from nullah.cli import options as read
 from nullah.cli.options import RefusedError, say
 from nullah.core import actions
+from nullah.core.beginning import rounded
 from nullah.core.forms import FORMS
 from nullah.core.ledger import QuantityKind, Value, wrong_value
 from nullah.core.lengths import STYLES, LengthError, Marks, read_length, read_slope, style_of
 from nullah.core.limits import COUNT, MARK_LEAST, MARK_MOST, NAME_TEXT, quoted, read_count
+from nullah.core.my_shop import planned_with, usual_shop
 from nullah.core.piece.form import Form
 from nullah.core.project import Piece, Project
 from nullah.core.wording.facts import error_words, fact_words
@@ -44,7 +46,9 @@ def run(options: argparse.Namespace) -> int:
     if not name or len(name) > NAME_TEXT:
         raise RefusedError(f"--name: a name has 1 to {NAME_TEXT} characters.")
     piece = Piece(form=form.id, choices=tuple(choices.items()), given=tuple(given.items()))
-    project = actions.rename(Project(piece=piece, marks=_marks(options.units, options.mark)), name)
+    marks = _marks(options.units, options.mark)
+    fresh = planned_with(Project(piece=piece, marks=marks), usual_shop(marks.unit))
+    project = actions.rename(rounded(fresh), name)
     if options.boards is not None:
         project = _with_boards(project, options.boards)
     _refuse_impossible(project)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import argparse
+from datetime import datetime
 from pathlib import Path
 
 from nullah.cli import options as read
@@ -29,7 +30,7 @@ def run(options: argparse.Namespace) -> int:
 
     application()
     try:
-        for written in write_bundle(project, options.out, PAPERS[options.paper]):
+        for written in write_bundle(project, options.out, PAPERS[options.paper], datetime.now()):
             print(shown(str(written.path)))
     except PaperError as error:
         raise RefusedError(error_words(error)) from error

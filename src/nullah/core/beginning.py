@@ -5,13 +5,17 @@ from __future__ import annotations
 from dataclasses import replace
 
 from nullah.core import actions
-from nullah.core.ledger import Origin, QuantityKind
-from nullah.core.lengths import entered, round_size
-from nullah.core.plan import work_out
+from nullah.core.card import Severity
+from nullah.core.ledger import Origin, QuantityKind, Value
+from nullah.core.lengths import Length, entered, round_size
+from nullah.core.my_shop import MyShop, planned_with, same_shop, shop_of, usual_shop
+from nullah.core.plan import Plan, work_out
 from nullah.core.project import Piece, Project
 
-#: From what size on a figure is one of the piece rather than of a joint, mm.
-_LEAST = 25
+#: What is smaller is a figure of a joint rather than of the piece, mm.
+_SMALL = 25
+#: How far one thing goes into another stays: it hangs on the thickness of both, and is gauged to the mark anyway.
+_DEPTHS = ("depth", "tenon", "tongue")
 
 
 def begun(project: Project, form: str) -> Project:
@@ -20,21 +24,54 @@ def begun(project: Project, form: str) -> Project:
     Parameters
     ----------
     project : Project
-        Its marks say in which unit; its piece is put away.
+        Its marks say in which unit; its piece is put away. A shop that nobody has told of has tools as they are sold
+        in that unit.
     form : str
         The form's id.
     """
     fresh = replace(project, piece=Piece(form), set_out=None)
-    ledger = work_out(fresh).ledger
+    if same_shop(shop_of(fresh), MyShop()):
+        fresh = planned_with(fresh, usual_shop(project.marks.unit))
+    return rounded(fresh)
+
+
+def rounded(project: Project) -> Project:
+    """Return a project whose piece has its usual sizes on the steps on which such are said in the unit shown.
+
+    What was given stays as it is; so does what cannot be rounded without harm, such as a groove that would no longer
+    run out inside a tail.
+    """
+    ledger = _planned(project).ledger
     if ledger is None:
-        return fresh
-    usual = {
-        name: quantity.length
-        for name, quantity in ledger.quantities.items()
-        if quantity.origin is Origin.GIVEN and quantity.definition.kind is QuantityKind.LENGTH
-    }
-    # Small figures of joints keep to their rules: only what a board is bought and planed to is said round.
-    said = {name: each for name, each in usual.items() if each.mm >= _LEAST or name.endswith(".thickness")}
-    unit = project.marks.unit
-    rounded = {name: entered(round_size(length, unit), unit) for name, length in said.items()}
-    return actions.give_all(fresh, {name: to for name, to in rounded.items() if to.mm != usual[name].mm})
+        return project
+    unit, given = project.marks.unit, dict(project.piece.given)
+    said: dict[str, Value] = {}
+    for name, quantity in ledger.quantities.items():
+        usual = quantity.origin is Origin.GIVEN and quantity.definition.kind is QuantityKind.LENGTH
+        if usual and name not in given and not name.endswith(_DEPTHS):
+            length = entered(round_size(quantity.length, unit), unit)
+            if length.mm != quantity.length.mm:
+                said[name] = length
+    return _without_harm(project, said)
+
+
+def _without_harm(project: Project, said: dict[str, Value]) -> Project:
+    """Give all figures, or, where that does harm, the large ones, and of the small ones those that do none."""
+    bearable = _faults(project)
+    whole = actions.give_all(project, said)
+    if _faults(whole) <= bearable:
+        return whole
+    small = {name: value for name, value in said.items() if isinstance(value, Length) and value.mm < _SMALL}
+    found = actions.give_all(project, {name: value for name, value in said.items() if name not in small})
+    for name, value in small.items():
+        further = actions.give_all(found, {name: value})
+        found = further if _faults(further) <= bearable else found
+    return found
+
+
+def _faults(project: Project) -> int:
+    return sum(remark.weight is not Severity.NOTE for remark in _planned(project).remarks)
+
+
+def _planned(project: Project) -> Plan:
+    return work_out(project, milling=False, proving=False)

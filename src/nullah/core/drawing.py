@@ -76,7 +76,8 @@ class Path(NamedTuple):
 class Label(NamedTuple):
     """Words at a place. `size_mm` is the height of type, `nudge_mm` a shift, both in paper mm.
 
-    `angle` is in degrees, clockwise.
+    `angle` is in degrees, clockwise. `running`: it is a line of running text or of a list, and stands where it is
+    set; other words give way where they would touch.
     """
 
     at: Point
@@ -88,6 +89,7 @@ class Label(NamedTuple):
     bold: bool = False
     ref: Ref | None = None
     nudge_mm: Point = (0.0, 0.0)
+    running: bool = False
 
 
 class Dimension(NamedTuple):

@@ -71,11 +71,16 @@ class Shift(NamedTuple):
 
 
 class Wish(NamedTuple):
-    """Where a label may stand: `shifts` from `box`, best first. The smaller `rank`, the sooner it is placed."""
+    """Where a label may stand: `shifts` from `box`, best first. The smaller `rank`, the sooner it is placed.
+
+    `fixed`: a line of running text. It stands at its first place whatever else is there: moved among other lines
+    it would be read out of order.
+    """
 
     box: LabelBox
     shifts: tuple[Shift, ...]
     rank: int = 0
+    fixed: bool = False
 
 
 class _Taken:
@@ -143,7 +148,7 @@ def placed(
         wish = wishes[index]
         for shift in wish.shifts:
             box = shift.of(wish.box)
-            if (room is None or box.inside(room)) and there.free(box):
+            if wish.fixed or ((room is None or box.inside(room)) and there.free(box)):
                 there.add(box)
                 found[index] = shift
                 break

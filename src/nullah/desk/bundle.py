@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator
+from datetime import datetime
 from pathlib import Path
 from typing import NamedTuple
 
@@ -28,7 +29,9 @@ class Written(NamedTuple):
     of: int
 
 
-def write_bundle(project: Project, folder: Path, paper: tuple[float, float] = A4) -> Iterator[Written]:
+def write_bundle(
+    project: Project, folder: Path, paper: tuple[float, float] = A4, now: datetime | None = None
+) -> Iterator[Written]:
     """Write the whole set: a PDF of every sheet, each as SVG (templates and sticks as DXF), cut list and rack as CSV.
 
     Yields
@@ -42,7 +45,7 @@ def write_bundle(project: Project, folder: Path, paper: tuple[float, float] = A4
         If the folder or a file cannot be written.
     """
     plan = work_out(project)
-    contents = _contents(plan, list(all_sheets(plan)), paper)
+    contents = _contents(plan, list(all_sheets(plan, now)), paper)
     try:
         folder.mkdir(parents=True, exist_ok=True)
     except OSError as error:

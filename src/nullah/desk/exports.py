@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import replace
+from datetime import datetime
 from pathlib import Path
 
 from PySide6.QtGui import QPainter
@@ -27,12 +29,13 @@ _TABLE = "Tables (*.csv)"
 
 
 class Exports:
-    """Files of other kinds, out and in; what takes long is done aside."""
+    """Files of other kinds, out and in; what takes long is done aside. `clock` may be put in the place of the clock."""
 
     def __init__(self, window: QMainWindow, document: Document, banner: Banner, settings: Settings) -> None:
         self._window, self._document, self._banner, self._settings = window, document, banner, settings
         self.work = LongWork(banner, lambda details: report(details, self._window, state_folder()))
         self.printing: Printing | None = None
+        self.clock: Callable[[], datetime] = datetime.now
 
     def _folder(self) -> str:
         return str(self._document.file.parent if self._document.file else Path.home())
@@ -74,6 +77,7 @@ class Exports:
             self._document.project,
             folder.absolute(),
             self._settings.paper,
+            self.clock(),
             then=done,
         )
 
@@ -106,6 +110,7 @@ class Exports:
             "Stopped. Nothing was printed.",
             jobs.all_sheets_of,
             self._document.project,
+            self.clock(),
             then=self.choose_sheets,
         )
 

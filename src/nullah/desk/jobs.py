@@ -5,6 +5,7 @@ from __future__ import annotations
 import os
 import sys
 from collections.abc import Generator
+from datetime import datetime
 from pathlib import Path
 
 from nullah.background import Refused
@@ -24,7 +25,7 @@ def _without_screen() -> object:
     return QGuiApplication.instance() or QGuiApplication(sys.argv[:1])
 
 
-def write_sheets(project: Project, folder: Path, paper: str) -> Generator[str, None, int | Refused]:
+def write_sheets(project: Project, folder: Path, paper: str, now: datetime) -> Generator[str, None, int | Refused]:
     """Write every sheet and list of a project into a folder; return how many files."""
     application = _without_screen()
     from nullah.desk.bundle import write_bundle
@@ -33,7 +34,7 @@ def write_sheets(project: Project, folder: Path, paper: str) -> Generator[str, N
     count = 0
     try:
         yield "Laying the sheets out …"
-        for written in write_bundle(project, folder, PAPERS[paper]):
+        for written in write_bundle(project, folder, PAPERS[paper], now):
             count = written.number
             yield f"Writing {written.number} of {written.of}: {written.path.name}"
     except PaperError as error:
@@ -58,13 +59,13 @@ def write_solids(project: Project, target: Path) -> Generator[str, None, Refused
     return None
 
 
-def all_sheets_of(project: Project) -> Generator[str, None, tuple[Sheet, ...]]:
+def all_sheets_of(project: Project, now: datetime) -> Generator[str, None, tuple[Sheet, ...]]:
     """Return every sheet of a project, laid out."""
     application = _without_screen()
     from nullah.core.plan import work_out
     from nullah.core.sheets.sheets import all_sheets
 
     yield "Laying the sheets out …"
-    sheets = all_sheets(work_out(project))
+    sheets = all_sheets(work_out(project), now)
     del application
     return tuple(sheets)

@@ -16,6 +16,8 @@ from nullah.paper.palette import Palette
 _FINE = 2
 #: A joint by itself is drawn so far open: put together nothing of it is seen.
 _OPENED = 0.5
+#: Share of its picture that a piece fills.
+_FILLED = 0.92
 
 
 def thumbnail(project: Project, size: tuple[int, int], palette: Palette) -> QImage:
@@ -36,7 +38,7 @@ def thumbnail(project: Project, size: tuple[int, int], palette: Palette) -> QIma
 def _painted(piece: Piece, size: tuple[int, int], palette: Palette) -> QImage:
     import numpy as np
 
-    from nullah.core.piece.render import Look, Viewpoint, offsets_of, picture, scene
+    from nullah.core.piece.render import Look, Viewpoint, fitted, offsets_of, picture, scene
     from nullah.core.piece.solids import recipe
     from nullah.core.plan import work_out
     from nullah.desk.turning import floats_of, tone_of
@@ -54,10 +56,10 @@ def _painted(piece: Piece, size: tuple[int, int], palette: Palette) -> QImage:
         offsets = offsets_of(parts, plan.proof.order, opened, "")
     shown = scene(parts, {part.id: recipe(part, joints, by_id) for part in parts}, offsets)
     wide, high = size[0] * _FINE, size[1] * _FINE
-    per_mm = 0.46 * min(wide, high * 1.25) / shown.reach
+    per_mm, shift = fitted(shown, Viewpoint(), (wide, high), _FILLED)
     look = Look(floats_of(palette.raised), floats_of(palette.wood_line), floats_of(palette.accent))
     tones = tuple(tone_of(plan.species_of(part), palette) for part in parts)
-    dots = picture(shown, Viewpoint(), (wide, high), per_mm, tones, look, -1, (0.0, 0.0)).pixels
+    dots = picture(shown, Viewpoint(), (wide, high), per_mm, tones, look, -1, shift).pixels
     small = dots.reshape(size[1], _FINE, size[0], _FINE, 3).astype(np.uint16).sum(axis=(1, 3)) // _FINE**2
     kept = np.ascontiguousarray(small.astype(np.uint8))
     return QImage(kept.tobytes(), size[0], size[1], 3 * size[0], QImage.Format.Format_RGB888).copy()

@@ -209,7 +209,8 @@ def _wish(
         # A name that is too large for its place is better small than elsewhere.
         steps = (Shift(0, 0), Shift(0, 0, _LEAST_MM * scale.paper / text.pixels), *steps)
     shifts = tuple(Shift(first[0] + step.dx, first[1] + step.dy, step.share) for step in steps)
-    return Wish(box, shifts, _PICKED if picked else _rank(element))
+    running = isinstance(element, Label) and element.running
+    return Wish(box, shifts, _LINE if running else _PICKED if picked else _rank(element), fixed=running)
 
 
 def _rank(element: Label | Ring | Dimension) -> int:

@@ -132,6 +132,7 @@ STYLES = MappingProxyType(
                 (Fraction(1), Fraction(1, 4)),
                 (Fraction(3, 8), Fraction(1, 8)),
                 (Fraction(1, 8), Fraction(1, 16)),
+                (Fraction(1, 64), Fraction(1, 32)),
             ),
         ),
     }

@@ -162,6 +162,29 @@ def _creases(normals: Points, owners: _Ints) -> _Ints:
     return np.asarray(numbers, dtype=np.int64).reshape(-1)
 
 
+def fitted(shown: Scene, eye: Viewpoint, size: tuple[int, int], share: float) -> tuple[float, tuple[float, float]]:
+    """Return how large a scene fills a share of a picture, and how it is moved to stand in its middle.
+
+    Parameters
+    ----------
+    shown : Scene
+    eye : Viewpoint
+    size : (width, height)
+        In pixels.
+    share : float
+        Of the width or the height, whichever is filled first.
+
+    Returns
+    -------
+    (float, (x, y))
+        Pixels for a millimetre, and the shift in pixels, as `picture` takes them.
+    """
+    turned = (shown.points - shown.middle) @ eye.matrix().T
+    low, high = turned.min(axis=0), turned.max(axis=0)
+    per_mm = float(min(share * size[0] / (high[0] - low[0]), share * size[1] / (high[2] - low[2])))
+    return per_mm, (float(-(low[0] + high[0]) / 2 * per_mm), float((low[2] + high[2]) / 2 * per_mm))
+
+
 def picture(
     shown: Scene,
     eye: Viewpoint,

@@ -72,10 +72,14 @@ def _to_buy(plan: Plan, item: BuyingLine, y: float) -> tuple[list[Element], floa
     wood = wood_to_buy(plan, item.wood, item.asks)
     feet = float(board_feet(item.length, item.width, item.thickness)) * item.number
     found: list[Element] = [
-        Label((MARGIN, y), f"{item.number} ×", 5.2, Anchor.START, bold=True),
-        Label((MARGIN + 16, y), size, 5.2, Anchor.START, bold=True),
+        Label((MARGIN, y), f"{item.number} ×", 5.2, Anchor.START, bold=True, running=True),
+        Label((MARGIN + 16, y), size, 5.2, Anchor.START, bold=True, running=True),
         Label(
-            (MARGIN + 16, y + 7), f"{wood}, {feet:.1f} board feet, {float(item.volume) / 1e9:.3f} m³", 3.4, Anchor.START
+            (MARGIN + 16, y + 7),
+            f"{wood}, {feet:.1f} board feet, {float(item.volume) / 1e9:.3f} m³",
+            3.4,
+            Anchor.START,
+            running=True,
         ),
     ]
     words, end = paragraph(f"for {', '.join(item.parts)}", MARGIN + 16, y + 11, _WIDE - 16, 2.8, Role.FAINT)

@@ -62,7 +62,10 @@ def _picture(plan: Plan, kind: JointGroup, high: float) -> tuple[Drawing, float]
     said = "true size" if scale > 0.999 else f"1 : {1 / scale:.1f}"
     words = (
         Label((PAGE[0] - MARGIN, 26), said, 2.8, Anchor.END, Role.FAINT),
-        *(Label((MARGIN, 26 + 4 * number), text, 2.8, Anchor.START, Role.FAINT) for number, text in enumerate(lines)),
+        *(
+            Label((MARGIN, 26 + 4 * number), text, 2.8, Anchor.START, Role.FAINT, running=True)
+            for number, text in enumerate(lines)
+        ),
     )
     picture = shown.moved(MARGIN + _ROUND - left * scale, y - top * scale, scale)
     return drawing(words, picture.elements), y + (bottom - top) * scale + 16

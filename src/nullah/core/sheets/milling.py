@@ -69,9 +69,9 @@ def _face(plan: Plan, stock: Stock, job: Job, face: FaceWork, title: str, y: flo
 
 def _step(number: int, step: MillingStep, y: float) -> tuple[list[Element], float]:
     found: list[Element] = [
-        Label((MARGIN, y + 2.2), f"{number}", 3.0, Anchor.START, Role.FAINT),
-        Label((MARGIN + 6, y + 2.2), step.title, 3.2, Anchor.START, bold=True),
-        Label((MARGIN + 58, y + 2.2), step.tool, 3.0, Anchor.START),
+        Label((MARGIN, y + 2.2), f"{number}", 3.0, Anchor.START, Role.FAINT, running=True),
+        Label((MARGIN + 6, y + 2.2), step.title, 3.2, Anchor.START, bold=True, running=True),
+        Label((MARGIN + 58, y + 2.2), step.tool, 3.0, Anchor.START, running=True),
         Label((PAGE[0] - MARGIN - 16, y + 2.2), step.strokes_in_words, 3.0, Anchor.END),
         Label((PAGE[0] - MARGIN, y + 2.2), step.time_in_words, 3.0, Anchor.END),
     ]

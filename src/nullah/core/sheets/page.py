@@ -56,7 +56,8 @@ def paragraph(
     lines = textwrap.wrap(text, max(10, int(width / (size * 0.5)))) or [""]
     leading = size * 1.4
     words: list[Element] = [
-        Label((x, y + leading * (i + 0.5)), words, size, Anchor.START, role, bold=bold) for i, words in enumerate(lines)
+        Label((x, y + leading * (i + 0.5)), words, size, Anchor.START, role, bold=bold, running=True)
+        for i, words in enumerate(lines)
     ]
     return words, y + leading * len(lines)
 
@@ -64,7 +65,7 @@ def paragraph(
 def heading(piece: str, title: str, page: str, width: float = PAGE[0]) -> list[Element]:
     """Head a page: the piece, what the sheet is, and which of how many."""
     return [
-        Label((MARGIN, 13), title, 6.0, Anchor.START, bold=True),
+        Label((MARGIN, 13), title, 6.0, Anchor.START, bold=True, running=True),
         Label((width - MARGIN, 12), piece, 3.6, Anchor.END),
         Label((width - MARGIN, 17), page, 2.8, Anchor.END, Role.FAINT),
         line((MARGIN, 20), (width - MARGIN, 20), Role.OUTLINE),
@@ -117,8 +118,8 @@ def _row(row: Sequence[Setting], x: float, width: float, y: float, last: bool) -
     cell = width / _COLUMNS
     for index, setting in enumerate(row):
         at_x, large = x + cell * index, len(setting.figure) < 14
-        found.append(Label((at_x, y + 2), setting.tool, 2.8, Anchor.START, Role.FAINT))
-        found.append(Label((at_x, y + 7), setting.figure, 5.2 if large else 3.8, Anchor.START, bold=True))
+        found.append(Label((at_x, y + 2), setting.tool, 2.8, Anchor.START, Role.FAINT, running=True))
+        found.append(Label((at_x, y + 7), setting.figure, 5.2 if large else 3.8, Anchor.START, bold=True, running=True))
         note, _ = paragraph(setting.note, at_x, y + 9.4, cell - 2, 2.3, Role.FAINT)
         found += note[:2]
     return found, y + 17 + 2 * last
@@ -129,9 +130,9 @@ def _line(
 ) -> tuple[list[Element], float]:
     found: list[Element] = []
     if title:
-        found.append(Label((x, y + 3), title, 3.6, Anchor.START, bold=True))
+        found.append(Label((x, y + 3), title, 3.6, Anchor.START, bold=True, running=True))
         y += 6
-    found.append(Label((x, y + 2.2), sign, 3.0, Anchor.START, Role.FAINT))
+    found.append(Label((x, y + 2.2), sign, 3.0, Anchor.START, Role.FAINT, running=True))
     words, y = paragraph(text, x + 5, y, width - 5, 3.0, role)
     return [*found, *words], y + 0.8 + 2 * last
 

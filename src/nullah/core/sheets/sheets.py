@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from datetime import datetime
 
 from nullah.core.bench.cutlist import CutGroup, grouped, price_of, volumes
 from nullah.core.card import Card, Remark, Setting, Severity
@@ -59,8 +60,15 @@ from nullah.core.work.joint_work import steps_of_corner
 _WIDE = PAGE[0] - 2 * MARGIN
 
 
-def all_sheets(plan: Plan) -> tuple[Sheet, ...]:
-    """Return every sheet a plan can have; a piece that cannot be made has one that says why."""
+def all_sheets(plan: Plan, now: datetime | None = None) -> tuple[Sheet, ...]:
+    """Return every sheet a plan can have; a piece that cannot be made has one that says why.
+
+    Parameters
+    ----------
+    plan : Plan
+    now : datetime, optional
+        From when on the days are planned; None: from the last entry of the book, or when work is to begin.
+    """
     if not plan.parts:
         return (_cannot(plan),)
     sheets = [*_cut_list_sheets(plan)]
@@ -75,7 +83,7 @@ def all_sheets(plan: Plan) -> tuple[Sheet, ...]:
     sheets += story_stick_sheets(plan)
     sheets += template_sheets(plan)
     sheets += shop_sheets(plan)
-    sheets += day_sheets(plan)
+    sheets += day_sheets(plan, now)
     sheets += book_sheets(plan)
     return tuple(sheets)
 
@@ -128,7 +136,7 @@ def _cut_list_rows(plan: Plan, groups: list[CutGroup], found: list[Element]) -> 
     )
     y = 28.0
     for x, title in columns:
-        found.append(Label((MARGIN + x, y), title, 3.0, Anchor.START, Role.FAINT))
+        found.append(Label((MARGIN + x, y), title, 3.0, Anchor.START, Role.FAINT, running=True))
     for group in groups:
         row = group.rows[0]
         y += 8
@@ -151,14 +159,14 @@ def _cut_list_rows(plan: Plan, groups: list[CutGroup], found: list[Element]) -> 
         )
         for (x, _), lines in zip(columns, figures, strict=True):
             for at, text in enumerate(lines):
-                found.append(Label((MARGIN + x, y + 4 * at), text, 3.2, Anchor.START, bold=x == 9))
+                found.append(Label((MARGIN + x, y + 4 * at), text, 3.2, Anchor.START, bold=x == 9, running=True))
         y += 4 * (max(len(lines) for lines in figures) - 1)
         notes = [f"… leave long; cut when measured: {row.waits}" if row.waits else "", _boards_of(group)]
         told = "; ".join(note for note in notes if note)
         for text in wrapped(told, _NOTE_LETTERS) if told else ():
             y += 4
             role = Role.FLAW if row.waits else Role.FAINT
-            found.append(Label((MARGIN + 9, y), text, 2.6, Anchor.START, role))
+            found.append(Label((MARGIN + 9, y), text, 2.6, Anchor.START, role, running=True))
         found.append(line((MARGIN, y + 3.4), (PAGE[0] - MARGIN, y + 3.4), Role.FAINT))
     return y
 
@@ -381,12 +389,19 @@ def _template_page(
     steps = steps_of_corner(plan, corner)
     settings = operation_settings([each for step in steps for each in step.operations], plan.reader)
     found.append(
-        Label((x, top - 5), f"marks in {plan.marks.style.name} from the lower edge", 2.6, Anchor.START, Role.FAINT)
+        Label(
+            (x, top - 5),
+            f"marks in {plan.marks.style.name} from the lower edge",
+            2.6,
+            Anchor.START,
+            Role.FAINT,
+            running=True,
+        )
     )
     y = top
     for setting in settings:
-        found.append(Label((x, y + 3), setting.tool, 2.8, Anchor.START, Role.FAINT))
-        found.append(Label((x, y + 8.5), setting.figure, 5.0, Anchor.START, bold=True))
+        found.append(Label((x, y + 3), setting.tool, 2.8, Anchor.START, Role.FAINT, running=True))
+        found.append(Label((x, y + 8.5), setting.figure, 5.0, Anchor.START, bold=True, running=True))
         words, _ = paragraph(setting.note, x, y + 11, PAGE[0] - MARGIN - x, 2.5, Role.FAINT)
         found += words
         y += 16

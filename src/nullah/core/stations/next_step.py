@@ -101,10 +101,18 @@ def draw_next(plan: Plan, stand: WorkState, task: Task | None) -> Drawing:
     titles = wrapped(task.title, _ON_BENCH)
     words = [
         *(
-            Label((left, top), text, 5.2, Anchor.START, bold=True, nudge_mm=(0, up - 7.2 * (len(titles) - 1 - number)))
+            Label(
+                (left, top),
+                text,
+                5.2,
+                Anchor.START,
+                bold=True,
+                nudge_mm=(0, up - 7.2 * (len(titles) - 1 - number)),
+                running=True,
+            )
             for number, text in enumerate(titles)
         ),
-        Label((left, top), told, 3.2, Anchor.START, Role.FAINT, nudge_mm=(0, up + 7)),
+        Label((left, top), told, 3.2, Anchor.START, Role.FAINT, nudge_mm=(0, up + 7), running=True),
     ]
     again = stand.progress.again.get(task.id)
     if again:

@@ -129,7 +129,7 @@ def _months(season: Season, part: PartYear, plan: Plan) -> Iterator[Element]:
     yield Label((_WIDE, up(now)), f"now {now:.1f} %", 2.6, Anchor.END, nudge_mm=(-1, 2 if up(now) < 4 else -2))
     words = f"{part.part.name}: {min(own):.1f} to {max(own):.1f} %"
     for number, text in enumerate(wrapped(words, _LETTERS + 4)):
-        yield Label((-_NAMES, 13.5 + 3.6 * number), text, 3.0, Anchor.START, Role.CHALK)
+        yield Label((-_NAMES, 13.5 + 3.6 * number), text, 3.0, Anchor.START, Role.CHALK, running=True)
 
 
 def _width_row(plan: Plan, part: PartYear, y: float) -> Iterator[Element]:
@@ -198,7 +198,7 @@ def _named(at: Point, name: str, role: Role = Role.LABEL, ref: Ref | None = None
     lines = wrapped(name, _LETTERS)
     for number, text in enumerate(lines):
         up = 3.4 * (len(lines) - 1 - number)
-        yield Label((at[0], at[1] - up), text, 3.2, Anchor.START, role, bold=True, ref=ref)
+        yield Label((at[0], at[1] - up), text, 3.2, Anchor.START, role, bold=True, ref=ref, running=True)
 
 
 # --- on the card ----------------------------------------------------------------------------------

@@ -179,8 +179,8 @@ def _list(steps: tuple[MillingStep, ...], chosen: MillingStep, long: float, wide
         if lit:
             yield rectangle(-long * 0.02, at - row / 2, long * 1.04, row, Role.BARE, Fill.LIT, ref=ref)
         yield Ring((0, at), str(number + 1), 2.2, role, ref=ref)
-        yield Label((long * 0.035, at), step.title, 3.1, Anchor.START, role, bold=lit, ref=ref)
-        yield Label((long * 0.33, at), step.tool, 3.0, Anchor.START, role, ref=ref)
+        yield Label((long * 0.035, at), step.title, 3.1, Anchor.START, role, bold=lit, ref=ref, running=True)
+        yield Label((long * 0.33, at), step.tool, 3.0, Anchor.START, role, ref=ref, running=True)
         yield Label((long * 0.87, at), step.strokes_in_words, 3.0, Anchor.END, role, ref=ref)
         yield Label((long, at), step.time_in_words, 3.0, Anchor.END, role, ref=ref)
     total = sum(step.minutes for step in steps)
