@@ -33,6 +33,7 @@ from nullah.core.piece.joint import Hold, Joint, RowChoice, RowInput, WoodHeld
 from nullah.core.piece.part import INSIDE, Part
 from nullah.core.piece.space import Box
 from nullah.core.project import Piece, Project
+from nullah.core.rack.board import Board
 from nullah.core.reader import Fact, Reader
 from nullah.core.rules import LedgerError
 from nullah.core.season.swelling import moisture_now, through_year
@@ -298,7 +299,9 @@ def work_out(project: Project, milling: bool = True, proving: bool = True) -> Pl
     laid = {item.part.id for board in boards for item in board.placed}
     bare = {item.board.id for item in boards if not item.placed}
     taken = tuple((item.board.id, _taken(item, float(project.shop.kerf))) for item in boards if item.placed)
-    unplaced = tuple(_unplaced(part, project, frozenset(bare), taken, milling) for part in rough if part.id not in laid)
+    unplaced = tuple(
+        _unplaced(part, project.boards, frozenset(bare), taken, milling) for part in rough if part.id not in laid
+    )
     corners = () if ledger is None else lay_out_corners(ledger, assembly, project.shop, project.marks)
     plan = Plan(
         project=project,
@@ -374,8 +377,9 @@ def _with_fasteners(
     chosen: tuple[tuple[str, RowChoice], ...],
 ) -> Assembly:
     parts, of, rows = {part.id: part for part in assembly.parts}, dict(woods), dict(chosen)
+    cuts = _cuts_by_part(assembly.joints, parts)
     joints = tuple(
-        joint.type.fastened(
+        _fastened_joint(
             joint,
             parts[joint.first],
             parts[joint.second],
@@ -383,7 +387,7 @@ def _with_fasteners(
                 (of[joint.first], of[joint.second]),
                 shop,
                 marks,
-                _cut_beside(joint, assembly.joints, parts) if joint.type.holds else (),
+                _cut_beside(joint, cuts) if joint.type.holds else (),
                 rows.get(joint.id, RowChoice()),
             ),
         )
@@ -394,19 +398,30 @@ def _with_fasteners(
     return assembly if joints == assembly.joints else assembly._replace(joints=joints)
 
 
-def _cut_beside(joint: Joint, joints: tuple[Joint, ...], parts: Mapping[str, Part]) -> tuple[Box, ...]:
+@lru_cache(maxsize=4096)
+def _fastened_joint(joint: Joint, first: Part, second: Part, asked: RowInput) -> Joint:
+    return joint.type.fastened(joint, first, second, asked)
+
+
+def _cuts_by_part(joints: tuple[Joint, ...], parts: Mapping[str, Part]) -> dict[str, list[tuple[str, tuple[Box, ...]]]]:
+    """Return what each joint cuts out of each part, by the part's id: the joint's id, and boxes."""
+    found: dict[str, list[tuple[str, tuple[Box, ...]]]] = {part: [] for part in parts}
+    for joint in joints:
+        if joint.first in parts and joint.second in parts:
+            overlap = parts[joint.first].box.overlap(parts[joint.second].box)
+            shared = () if overlap is None else (overlap,)
+            found[joint.first].append((joint.id, (*joint.channels, *shared)))
+            found[joint.second].append((joint.id, shared))
+    return found
+
+
+def _cut_beside(joint: Joint, cuts: Mapping[str, list[tuple[str, tuple[Box, ...]]]]) -> tuple[Box, ...]:
     """Return what other joints cut out of the parts of one that nails or screws may hold."""
     if not joint.hold.in_a_row:
         return ()
-    mates = {joint.first, joint.second}
-    found: dict[Box, None] = {}
-    for other in joints:
-        if other is joint or not mates & {other.first, other.second} or not {other.first, other.second} <= set(parts):
-            continue
-        overlap = parts[other.first].box.overlap(parts[other.second].box)
-        found |= dict.fromkeys(other.channels if other.first in mates else ())
-        if overlap is not None:
-            found[overlap] = None
+    found = dict.fromkeys(
+        box for part in (joint.first, joint.second) for other, boxes in cuts[part] if other != joint.id for box in boxes
+    )
     # Several may lie in one channel.
     return tuple(box for box in found if box not in joint.channels)
 
@@ -525,13 +540,16 @@ def _taken(board_plan: BoardPlan, kerf: float) -> tuple[tuple[float, float, floa
     return tuple((rect.x - kerf, rect.y - kerf, rect.end + kerf, rect.top + kerf) for rect in rects)
 
 
-def _unplaced(part: RoughPart, project: Project, bare: frozenset[str], taken: Taken, milling: bool) -> Unplaced:
+@lru_cache(maxsize=4096)
+def _unplaced(
+    part: RoughPart, boards: tuple[Board, ...], bare: frozenset[str], taken: Taken, milling: bool
+) -> Unplaced:
     """Return why a part lies nowhere; where the numbers are at hand, also that flattening leaves too little."""
-    why = why_nowhere(part, project.boards, bare, taken)
+    why = why_nowhere(part, boards, bare, taken)
     if milling and part.finished is not None and not isinstance(why, NoBoards | NoWood):
         from nullah.core.milling.forecast import thickest_on
 
-        most, name = thickest_on(part, project.boards)
+        most, name = thickest_on(part, boards)
         if name and most < part.finished:
             return Unplaced(part, FlatteningLeaves(most, name, part.finished))
     return Unplaced(part, why, staves_of(why))

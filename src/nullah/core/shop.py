@@ -7,6 +7,7 @@ from enum import Enum
 from fractions import Fraction
 from typing import NamedTuple
 
+from nullah.core.kept_hash import KeptHash
 from nullah.core.lengths import Length, mm
 
 
@@ -84,7 +85,7 @@ USUAL_BITS = tuple(mm(size) for size in ("1.5", "2", "2.5", "3", "4", "5", "6", 
 
 
 @dataclass(frozen=True, slots=True)
-class Shop:
+class Shop(KeptHash):
     """What the shop has.
 
     Parameters
@@ -110,6 +111,8 @@ class Shop:
     plough_deepest, saw_deepest : Length
         How deep the plough and the fine saw can go, for its stop and its back.
     """
+
+    __hash__ = KeptHash.__hash__
 
     chisels: tuple[Length, ...] = (mm(3), mm(6), mm(10), mm(12), mm(19), mm(25))
     kerf: Length = mm("1.5")

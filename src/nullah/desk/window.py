@@ -2,13 +2,15 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable, Iterator
 from dataclasses import replace
 from fractions import Fraction
+from functools import partial
 from importlib import import_module
 from pathlib import Path
 from typing import Protocol, runtime_checkable
 
-from PySide6.QtCore import QMimeData, QPoint, QPointF, QRectF, Qt, QTimer, Signal, SignalInstance
+from PySide6.QtCore import QMimeData, QPoint, QPointF, QRectF, Qt, Signal, SignalInstance
 from PySide6.QtGui import QCloseEvent, QDragEnterEvent, QDropEvent, QResizeEvent
 from PySide6.QtWidgets import (
     QApplication,
@@ -28,13 +30,16 @@ from nullah.core.card import Severity
 from nullah.core.drawing import Drawing
 from nullah.core.fixes import Fix, SetOutTo
 from nullah.core.lengths import Unit
+from nullah.core.plan import Plan
 from nullah.core.refs import FlawRef, PartRef, PieceRef, QuantityRef, Ref
 from nullah.core.stations import STATIONS
+from nullah.core.stations.station import Station
 from nullah.core.stations.targets import target_of
 from nullah.core.wording.card import worded
 from nullah.core.wording.facts import fact_words
 from nullah.core.wording.fixes import fix_words
 from nullah.core.wording.targets import TargetWords, target_words
+from nullah.desk.afterwards import Afterwards
 from nullah.desk.appearance import Appearance, HasPalette
 from nullah.desk.banner import Banner, Urgency
 from nullah.desk.bench import Bench
@@ -219,12 +224,12 @@ class Window(QMainWindow):
             self._editor.close_slip()
 
     def _wire(self) -> None:
-        self._rest = QTimer(self)
-        self._rest.setSingleShot(True)
-        self._rest.timeout.connect(self._refresh_rest)
-        self.document.changed.connect(self._refresh_all)
+        self._afterwards = Afterwards(self)
+        # Whether the drawing was left as it was, behind a page that stands in its place.
+        self._bench_left = False
+        self.document.changed.connect(lambda: self._refresh_all())
         self.document.done.connect(lambda name: announce(self.bench, f"{name}. {self.header.unsettled.text()}"))
-        self.document.selection_changed.connect(self._refresh_all)
+        self.document.selection_changed.connect(lambda: self._refresh_all())
         self.document.replaced.connect(self._replaced)
         self.banner.left.connect(lambda: (self.place.currentWidget() or self.bench).setFocus())
         self.document.warned.connect(
@@ -262,7 +267,7 @@ class Window(QMainWindow):
         self.bench.tool = desk.tool
         self.lines.setCurrentWidget(desk.line)
         self.column.show_desk(desk)
-        self._refresh_all()
+        self._refresh_all(station=True)
         self._show_page()
 
     def _remembered_side(self) -> int:
@@ -312,6 +317,8 @@ class Window(QMainWindow):
         """Put the drawing, or what the station wants instead of it, into the middle."""
         self._put_slip_away()
         page = self.desk(self.station).page() or self.bench
+        if page is self.bench and self._bench_left:
+            self._refresh_all(station=True)
         if self.place.indexOf(page) < 0:
             self.place.addWidget(page)
             if isinstance(page, HasFigures):
@@ -340,7 +347,32 @@ class Window(QMainWindow):
             else:
                 desk.notice.hide()
 
-    def _refresh_all(self) -> None:
+    def _refresh_all(self, station: bool = False) -> None:
+        """Show what there is now: what was typed and drawn is painted first, all that hangs on it follows.
+
+        Parameters
+        ----------
+        station : bool
+            Whether another station is gone to: what is of it is shown as a whole.
+        """
+        seen = self.place.currentWidget() is self.bench
+        if seen or station:
+            self._refresh_bench()
+        self._bench_left = not (seen or station)
+        if station or self.document.patient:
+            for step in self._of_station():
+                step()
+            self._afterwards.begin(self._of_all())
+            if self.document.patient:
+                self._afterwards.finish()
+            return
+        if not seen:
+            self.desk(self.station).refresh()
+        elif self.bench.isVisible():
+            self.bench.repaint()
+        self._afterwards.begin([*self._of_station(), *self._of_all()])
+
+    def _refresh_bench(self) -> None:
         plan, selection, station = self.document.plan, self.document.selection, STATIONS[self.station]
         piece = PieceRef(selection.breakdown.piece or selection.part)
         lit: set[Ref] = {PartRef(selection.part), piece, QuantityRef(selection.quantity)}
@@ -352,27 +384,38 @@ class Window(QMainWindow):
         drawn_for = (self.station, bounds, plan.marks.unit)
         refit, self._drawn_for = drawn_for != self._drawn_for, drawn_for
         self.bench.show_drawing(drawing, station.invitation, frozenset(lit), refit, station.to_scale)
-        card = worded(station.card(plan, selection), plan.reader)
+
+    def _of_station(self) -> tuple[Callable[[], object], ...]:
+        """Return the steps that show what is of the station in hand besides its drawing."""
+        return (self._refresh_card, self._refresh_choices, self.objects.refresh)
+
+    def _refresh_card(self) -> None:
+        plan = self.document.plan
+        card = worded(STATIONS[self.station].card(plan, self.document.selection), plan.reader)
         self.card.show_card(card)
         self.column.tell_failures(sum(remark.weight is Severity.FAILURE for remark in card.mind))
-        self.header.refresh()
-        self.menus.name_steps()
+
+    def _refresh_choices(self) -> None:
         self.desk(self.station).refresh()
         self._show_tag()
-        self.objects.refresh()
-        if self.document.patient:
-            self._refresh_rest()
-        else:
-            # After the paint: what one has typed is seen before what follows elsewhere has been worked out.
-            self._rest.start()
+
+    def _of_all(self) -> Iterator[Callable[[], object]]:
+        """Yield the steps that show what is not of the station in hand: the title, all states, and the parts."""
+        yield self._refresh_title
+        plan, states = self.document.plan, list[str]()
+        for each in STATIONS:
+            yield partial(self._tell_state, each, plan, states)
+        yield lambda: self.rod.show_states(states, self.station)
+        yield lambda: self.strip.show_parts(plan, self.document.selection.part)
+
+    def _tell_state(self, station: Station, plan: Plan, states: list[str]) -> None:
+        states.append(fact_words(station.state(plan), plan.reader))
+
+    def _refresh_title(self) -> None:
+        self.header.refresh()
+        self.menus.name_steps()
         name = self.document.project.piece.name or "Piece"
         self.setWindowTitle(f"{name}{' *' if self.document.unsaved else ''} · Nullah")
-
-    def _refresh_rest(self) -> None:
-        """Show what is not of the station in hand: the states of all of them, and the parts."""
-        plan = self.document.plan
-        self.rod.show_states([fact_words(each.state(plan), plan.reader) for each in STATIONS], self.station)
-        self.strip.show_parts(plan, self.document.selection.part)
 
     def resizeEvent(self, event: QResizeEvent) -> None:
         super().resizeEvent(event)

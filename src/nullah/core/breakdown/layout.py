@@ -8,6 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 from itertools import pairwise
 from typing import NamedTuple
 
@@ -96,12 +97,19 @@ def complaints(board: Board, placed: Iterable[PlacedPart], kerf: Length) -> dict
     kerf : Length
         Of the saw.
     """
-    parts = list(placed)
-    found = {item.part.id: _complaint(board, item, parts, float(kerf)) for item in parts}
-    return {part: why for part, why in found.items() if why is not None}
+    return dict(_complaints(board, tuple(placed), float(kerf)))
 
 
-def _complaint(board: Board, item: PlacedPart, others: list[PlacedPart], kerf: float) -> Complaint | None:
+@lru_cache(maxsize=512)
+def _complaints(board: Board, parts: tuple[PlacedPart, ...], kerf: float) -> tuple[tuple[str, Complaint], ...]:
+    gone = tuple(Rect(start, low, end - start, high - low) for start, low, end, high in missing(board))
+    found = ((item.part.id, _complaint(board, item, parts, kerf, gone)) for item in parts)
+    return tuple((part, why) for part, why in found if why is not None)
+
+
+def _complaint(
+    board: Board, item: PlacedPart, others: tuple[PlacedPart, ...], kerf: float, gone: tuple[Rect, ...]
+) -> Complaint | None:
     rect, part = item.rect, item.part
     refused = refusal(part, board)
     if refused is not None:
@@ -109,9 +117,8 @@ def _complaint(board: Board, item: PlacedPart, others: list[PlacedPart], kerf: f
     over_end, over_edge = rect.end - float(board.length), rect.top - float(board.width)
     if min(rect.x, rect.y) < -TOLERANCE or over_end > TOLERANCE or over_edge > TOLERANCE:
         return OverEdge(board.name, crooked=False)
-    for start, low, end, high in missing(board):
-        if rect.meets(Rect(start, low, end - start, high - low)):
-            return OverEdge(board.name, crooked=True)
+    if any(rect.meets(each) for each in gone):
+        return OverEdge(board.name, crooked=True)
     for flaw in board.flaws:
         if rect.meets(flaw_rect(flaw)) and rules_out(flaw, part, board, item.face):
             turned = part.needs is Needs.ONE_FACE and not any(

@@ -9,8 +9,10 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass
+from functools import lru_cache
 from typing import NamedTuple
 
+from nullah.core.kept_hash import KeptHash
 from nullah.core.lengths import Length, Marks, Unit, mm, read_length
 
 #: What a kilogram weighs, N (standard gravity, exact).
@@ -29,8 +31,11 @@ class SoldSize(NamedTuple):
     gauge: str = ""
 
 
-class Sold(NamedTuple):
+@dataclass(frozen=True, slots=True)
+class Sold(KeptHash):
     """What is sold: nails, each thickness in its length; screws in thicknesses, with their numbers, and in lengths."""
+
+    __hash__ = KeptHash.__hash__
 
     nails: tuple[SoldSize, ...]
     screw_thick: tuple[tuple[Length, str], ...]
@@ -182,6 +187,7 @@ class Fastening:
         return (SCREW_FROM_END if self.screws else NAIL_FROM_END) * self.thick
 
 
+@lru_cache(maxsize=1024)
 def fastening(
     screws: bool,
     thickness: float,

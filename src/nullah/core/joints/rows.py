@@ -5,7 +5,6 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator
 from fractions import Fraction
-from itertools import product
 from typing import NamedTuple
 
 from nullah.core.joints.fasteners import Fastening, Sold, SoldSize, fastening, size_sold, sold_in
@@ -246,12 +245,12 @@ def _places(made: Fastening, way: _Way, chosen: RowInput, odd: bool) -> tuple[Fr
         return plain
     numbers = [number] if choice.number else [number + more * (2 if odd else 1) for more in range(_MORE)]
     shifts = [0] if choice.from_end is not None else sorted(range(-_MORE, _MORE + 1), key=abs)
-    ends = [
+    ends = (
         from_end + (marks.to_mark(Length(Fraction(5 * abs(by))), Direction.NEAREST).mm * (1, -1)[by < 0])
         for by in shifts
-    ]
+    )
     least = made.from_end_least
-    tried = (_evenly(way, each, end) for end, each in product(ends, numbers) if end >= least)
+    tried = (_evenly(way, each, end) for end in ends if end >= least for each in numbers)
     apart = (places for places in tried if len(places) < 2 or places[1] - places[0] >= _APART)
     clear = (places for places in apart if not any(_hits(places, way.along, wide, box) for box in met))
     return next(clear, plain)

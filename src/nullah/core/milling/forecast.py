@@ -82,7 +82,8 @@ def reach_anywhere(board: Board, along: float, across: float) -> Length:
     return reach(board, 0.0, along, 0.0, across)
 
 
-def thickest_on(part: RoughPart, boards: Sequence[Board]) -> tuple[Length, str]:
+@lru_cache(maxsize=4096)
+def thickest_on(part: RoughPart, boards: tuple[Board, ...]) -> tuple[Length, str]:
     """Return the most that flattening leaves of a rough part cut out of any board that may give it, and that board."""
     best, name = Length(Fraction(0)), ""
     for board in boards:
@@ -116,6 +117,7 @@ def most_of(part: RoughPart, board: Board, share: float) -> Length:
     return reach(board, x, x + along, y, y + across)
 
 
+@lru_cache(maxsize=4096)
 def forecast(
     part: str,
     board: Board,

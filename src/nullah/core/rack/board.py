@@ -10,6 +10,7 @@ from fractions import Fraction
 from itertools import pairwise
 from typing import NamedTuple
 
+from nullah.core.kept_hash import KeptHash
 from nullah.core.lengths import Length, mm
 from nullah.core.limits import quoted, read_day
 from nullah.core.rack.shape_readings import Calliper, Gap, ShapeReading
@@ -89,7 +90,7 @@ EdgePoint = tuple[Length, Length]
 
 
 @dataclass(frozen=True, slots=True)
-class Board:
+class Board(KeptHash):
     """A rough board.
 
     Parameters
@@ -127,6 +128,8 @@ class Board:
     sawn : bool
         Whether it is sawn up already: what lies on it stays, and nothing more can.
     """
+
+    __hash__ = KeptHash.__hash__
 
     id: str
     name: str
