@@ -10,6 +10,7 @@ from __future__ import annotations
 import math
 from collections import defaultdict
 from collections.abc import Iterable, Iterator, Sequence
+from functools import lru_cache
 from typing import NamedTuple
 
 #: Labels usually keep so far from each other, pixels.
@@ -73,12 +74,14 @@ class Shift(NamedTuple):
 class Wish(NamedTuple):
     """Where a label may stand: `shifts` from `box`, best first. The smaller `rank`, the sooner it is placed.
 
+    The shifts are gone through once, no further than to the first that is free.
+
     `fixed`: a line of running text. It stands at its first place whatever else is there: moved among other lines
     it would be read out of order.
     """
 
     box: LabelBox
-    shifts: tuple[Shift, ...]
+    shifts: Iterable[Shift]
     rank: int = 0
     fixed: bool = False
 
@@ -164,6 +167,7 @@ def into_room(box: LabelBox, room: LabelBox | None) -> tuple[float, float]:
     return dx, dy
 
 
+@lru_cache(maxsize=1024)
 def around(wide: float, high: float, reach: float) -> tuple[Shift, ...]:
     """Return shifts round a place, the nearest first: beside, above, below, and farther out.
 

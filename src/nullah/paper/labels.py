@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 import re
-from collections.abc import Iterable
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass, replace
 
 from PySide6.QtCore import QPointF, QRectF
@@ -202,15 +202,23 @@ def _wish(
         ):
             return None
     first = into_room(box, room)
-    steps = around(box.right - box.left, box.bottom - box.top, _REACH * high)
+    own: tuple[Shift, ...] = (Shift(0, 0),)
     if isinstance(element, Dimension):
-        steps = (*_along(element, text, scale), *steps)
+        own = _along(element, text, scale)
     elif not text.radius and text.pixels > _LEAST_MM * scale.paper:
         # A name that is too large for its place is better small than elsewhere.
-        steps = (Shift(0, 0), Shift(0, 0, _LEAST_MM * scale.paper / text.pixels), *steps)
-    shifts = tuple(Shift(first[0] + step.dx, first[1] + step.dy, step.share) for step in steps)
+        own = (*own, Shift(0, 0, _LEAST_MM * scale.paper / text.pixels))
+    shifts = _from(first, own, (box.right - box.left, box.bottom - box.top, _REACH * high))
     running = isinstance(element, Label) and element.running
     return Wish(box, shifts, _LINE if running else _PICKED if picked else _rank(element), fixed=running)
+
+
+def _from(first: tuple[float, float], own: tuple[Shift, ...], round_it: tuple[float, float, float]) -> Iterator[Shift]:
+    """Yield places counted from the first: its own, and only where those are taken the many round it."""
+    for step in own:
+        yield Shift(first[0] + step.dx, first[1] + step.dy, step.share)
+    for step in around(*round_it):
+        yield Shift(first[0] + step.dx, first[1] + step.dy)
 
 
 def _rank(element: Label | Ring | Dimension) -> int:
