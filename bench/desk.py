@@ -71,13 +71,14 @@ def measure(name: str, project, scale: float) -> None:  # type: ignore[no-untype
     from nullah.core import actions
     from nullah.core.lengths import Unit, mm
     from nullah.core.stations import STATIONS
-    from nullah.desk.start import application, make_window
+    from nullah.desk.start import application, make_window, spare_the_collector
 
     app = application()
     window = make_window(project, Path(tempfile.mkdtemp()))
     window.resize(1280, 800)
     window.show()
     window.document.numbers_ready()
+    spare_the_collector()
     watch = Watch(window)
     depth = iter(range(1, 4000))
     wanted = WANTED[name]

@@ -138,8 +138,8 @@ def test_forms_are_drawn_on_the_start_page_and_files_worked_on_stand_there(user,
     user.window.papers.save_path(tmp_path / "twine.nullah")
     user.window.show_start()
     page = user.window.over.start
-    user.bot.waitUntil(lambda: not page._painter.busy, timeout=60_000)
-    assert all(not button.icon().isNull() for button in (*page.forms.values(), *page.recent.values()))
+    drawn = (*page.forms.values(), *page.recent.values())
+    user.bot.waitUntil(lambda: not any(button.icon().isNull() for button in drawn), timeout=60_000)
     (button,) = page.recent.values()
     user.type_line(user.window.header.name, "another")
     user.bot.mouseClick(button, Qt.MouseButton.LeftButton)

@@ -107,7 +107,7 @@ def test_the_proof_is_worked_out_aside_and_arrives(qtbot, tmp_path):
     window.show()
     window.document.do("thinner", lambda p: actions.give(p, "dado.width", mm(11)))
     assert window.document.plan.proof is None
-    assert "…" in [setting.figure for setting in window.card.card.set], "it says that it is at it"
+    qtbot.waitUntil(lambda: "…" in [setting.figure for setting in window.card.card.set], timeout=20000)
     qtbot.waitUntil(lambda: window.document.plan.proof is not None, timeout=20000)
     assert window.document.plan.failing
     # A change while it is at it: only the newest answer counts.

@@ -6,7 +6,7 @@ import argparse
 import os
 import sys
 from collections.abc import Sequence
-from importlib import import_module, metadata
+from importlib import import_module
 from pathlib import Path
 from typing import NoReturn
 
@@ -41,6 +41,8 @@ def main(arguments: Sequence[str] | None = None) -> int:
     words = list(sys.argv[1:] if arguments is None else arguments)
     try:
         if words[:1] == ["--version"]:
+            from importlib import metadata
+
             print(f"nullah {metadata.version('nullah')}")
             return 0
         if words and (words[0] in COMMANDS or words[0].startswith("-")):

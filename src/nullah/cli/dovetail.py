@@ -5,9 +5,8 @@ from __future__ import annotations
 import argparse
 
 from nullah.cli import options as read
-from nullah.cli.options import RefusedError
+from nullah.cli.options import RefusedError, error_words, fact_words
 from nullah.core.lengths import LengthError, read_slope
-from nullah.core.wording.facts import error_words, fact_words
 
 
 def add(parser: argparse.ArgumentParser) -> None:

@@ -5,8 +5,7 @@ from __future__ import annotations
 import argparse
 
 from nullah.cli import options as read
-from nullah.cli.options import RefusedError
-from nullah.core.wording.facts import error_words
+from nullah.cli.options import RefusedError, error_words
 
 
 def add(parser: argparse.ArgumentParser) -> None:

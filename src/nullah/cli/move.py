@@ -5,9 +5,8 @@ from __future__ import annotations
 import argparse
 
 from nullah.cli import options as read
-from nullah.cli.options import RefusedError
+from nullah.cli.options import RefusedError, error_words
 from nullah.core.limits import quoted
-from nullah.core.wording.facts import error_words
 
 
 def add(parser: argparse.ArgumentParser) -> None:

@@ -12,18 +12,35 @@ from typing import Any
 
 from nullah.core.lengths import Length, LengthError, Marks, read_length
 from nullah.core.limits import one_sentence, quoted, read_count, read_number
-from nullah.core.project import Project
-from nullah.core.reader import Reader
-from nullah.core.wording.facts import error_words
 from nullah.writing import why, write_file
+
+TYPE_CHECKING = False
+if TYPE_CHECKING:
+    from nullah.core.project import Project
+    from nullah.core.reader import Fact, Reader
 
 
 class RefusedError(Exception):
     """Bad input: the message is the one sentence to print."""
 
 
+def error_words(error: Exception) -> str:
+    """Return an error in words; those of the whole house are loaded only now: most answers need none of them."""
+    from nullah.core.wording import facts
+
+    return facts.error_words(error)
+
+
+def fact_words(fact: Fact, whose: Reader) -> str:
+    """Return a fact in words, loaded only now as well."""
+    from nullah.core.wording import facts
+
+    return facts.fact_words(fact, whose)
+
+
 def reader() -> Reader:
     """Return whoever reads in this terminal: the terms of its locale, and millimetres."""
+    from nullah.core.reader import Reader
     from nullah.files.catalogues import catalogue_for
 
     return Reader(Marks(catalogue=catalogue_for(os.environ)))

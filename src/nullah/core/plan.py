@@ -101,7 +101,7 @@ class Unsettled(NamedTuple):
 class Plan:
     """All output. `ledger` is None and `problem` is why if the rules cannot be worked out.
 
-    `milling` and `proof` are None as long as they were not asked for.
+    `proof` is None as long as it was not asked for; `forecasting` says whether thicknesses are to be forecast.
     """
 
     project: Project
@@ -113,7 +113,7 @@ class Plan:
     boards: tuple[BoardPlan, ...]
     unplaced: tuple[Unplaced, ...]
     corners: tuple[Corner, ...]
-    milling: tuple[Forecast, ...] | None
+    forecasting: bool
     proof: Proof | None = None
     problem: Fact | None = None
     as_designed: Assembly | None = None
@@ -125,6 +125,11 @@ class Plan:
         What is cut to a measurement is larger or smaller than its place by as much as its place was found to be.
         """
         return self.assembly if self.as_designed is None else self.as_designed
+
+    @cached_property
+    def milling(self) -> tuple[Forecast, ...] | None:
+        """The thicknesses that are forecast; None where they are not. They are worked out when they are looked at."""
+        return _forecasts(self.project, self.assembly, self.boards) if self.forecasting else None
 
     @property
     def marks(self) -> Marks:
@@ -207,19 +212,38 @@ class Plan:
 
     def pieces_of(self, part_id: str) -> tuple[RoughPart, ...]:
         """Return the rough parts that a part comes of: one, or its staves."""
-        return tuple(rough for rough in self.rough if part_id in rough.parts)
+        return self._pieces.get(part_id, ())
+
+    @cached_property
+    def _pieces(self) -> dict[str, tuple[RoughPart, ...]]:
+        found: dict[str, list[RoughPart]] = {}
+        for rough in self.rough:
+            for part in rough.parts:
+                found.setdefault(part, []).append(rough)
+        return {part: tuple(pieces) for part, pieces in found.items()}
+
+    @cached_property
+    def _placed(self) -> frozenset[str]:
+        return frozenset(item.part.id for board in self.boards for item in board.placed)
 
     def board_of(self, part_id: str) -> BoardPlan | None:
         """Return the board a part lies on, if it lies on one."""
-        return next(
-            (b for b in self.boards if any(i.part.id == part_id or part_id in i.part.parts for i in b.placed)), None
-        )
+        return self._lies_on.get(part_id)
+
+    @cached_property
+    def _lies_on(self) -> dict[str, BoardPlan]:
+        """The board on which each part or piece lies; of the staves of a part, the first."""
+        found: dict[str, BoardPlan] = {}
+        for board in self.boards:
+            for item in board.placed:
+                for each in (item.part.id, *item.part.parts):
+                    found.setdefault(each, board)
+        return found
 
     def laid(self, part_id: str) -> bool:
         """Return whether all that a part comes of lies on boards."""
-        placed = {item.part.id for board in self.boards for item in board.placed}
         pieces = self.pieces_of(part_id)
-        return bool(pieces) and all(piece.id in placed for piece in pieces)
+        return bool(pieces) and all(piece.id in self._placed for piece in pieces)
 
     def forecast_of(self, part_id: str) -> Forecast | None:
         """Return the thickness forecast of a part, if there is one."""
@@ -313,7 +337,7 @@ def work_out(project: Project, milling: bool = True, proving: bool = True) -> Pl
         boards=boards,
         unplaced=unplaced,
         corners=corners,
-        milling=_forecasts(project, assembly, boards) if milling else None,
+        forecasting=milling,
         problem=problem,
     )
     designed = _designed(project, ledger, assembly)

@@ -12,9 +12,10 @@ from nullah.core.actions import show_in
 from nullah.core.catalogue import AMERICAN, Catalogue
 from nullah.core.lengths import LengthError, Marks
 from nullah.core.past_limits import past_limits
-from nullah.core.plan import Plan, work_out
+from nullah.core.plan import Plan, prove_plan, work_out
 from nullah.core.project import Project
 from nullah.core.rack.board import BoardError
+from nullah.core.stations.piece import keep_views
 from nullah.core.stations.selection import BreakdownSelection, Selection
 from nullah.core.wording.facts import error_words
 from nullah.files.fingerprint import Fingerprint, fingerprint
@@ -22,8 +23,8 @@ from nullah.files.recovery import Autosave
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
-    from nullah.core.proof.prove import Proof
-    from nullah.desk.proving import Prover
+    from nullah.core.work.order_of_work import OrderOfWork
+    from nullah.desk.asking import Asker, Proved
 
 #: Work is kept so long after the first change that is not kept yet, in ms: a killed program loses at most
 #: what was done in one and a half seconds, and writing takes its time too.
@@ -75,7 +76,10 @@ class Document(QObject):
         self._watch.directoryChanged.connect(self.look_at_file)
         self.selection = Selection()
         self._numbers = False
-        self.prover: Prover | None = None
+        self.prover: Asker | None = None
+        self._orderer: Asker | None = None
+        #: Whether everything is worked out before it is shown: for pictures and tests.
+        self.patient = False
         self._undo: list[_Step] = []
         self._redo: list[_Step] = []
         self._saved: Project | None = project
@@ -108,17 +112,14 @@ class Document(QObject):
 
         Where `patient`, every change waits for its proof: for pictures and tests.
         """
-        from nullah.desk.proving import Prover
+        from nullah.desk.asking import Asker, order_of_plan, order_project, proof_of_plan, prove_project
 
-        self._numbers = True
-        self.prover = Prover(patient)
-        self.prover.proved.connect(self._proved)
+        self._numbers, self.patient = True, patient
+        self.prover = Asker(prove_project, proof_of_plan)
+        self.prover.answered.connect(self._proved)
+        self._orderer = Asker(order_project, order_of_plan)
+        self._orderer.answered.connect(self._ordered)
         self._work_out()
-
-    @property
-    def patient(self) -> bool:
-        """Whether everything is worked out before it is shown: for pictures and tests."""
-        return self.prover is not None and self.prover.patient
 
     def _work_out(self) -> None:
         self.plan = self._worked_out()
@@ -130,12 +131,38 @@ class Document(QObject):
         if self.prover is None:
             return plan
         same = self.plan.proof is not None and _proof_input(self.plan) == _proof_input(plan)
-        return replace(plan, proof=self.plan.proof if same else self.prover.prove(plan))
+        if same:
+            return replace(plan, proof=self.plan.proof)
+        if self.patient:
+            return replace(plan, proof=prove_plan(plan))
+        self.prover.ask(plan)
+        return plan
 
-    def _proved(self, plan: Plan, proof: Proof | None) -> None:
+    def order_ready(self) -> bool:
+        """Return whether the order of work can be shown; where it cannot, it is asked for: `changed` tells when."""
+        from nullah.core.work.order_of_work import known_order, order_key
+
+        if self.patient or self._orderer is None or known_order(self.plan) is not None:
+            return True
+        asked = self._orderer.asked
+        if asked is None or order_key(asked) != order_key(self.plan):
+            self._orderer.ask(self.plan)
+        return False
+
+    def _ordered(self, plan: Plan, order: OrderOfWork) -> None:
+        """Take an order of work that was derived aside, if it is still of the plan that is shown."""
+        from nullah.core.work.order_of_work import keep_order, order_key
+
+        if order_key(plan) == order_key(self.plan):
+            keep_order(self.plan, order)
+            self.changed.emit()
+
+    def _proved(self, plan: Plan, proved: Proved) -> None:
         """Take a proof that was worked out aside, if it is still of the plan that is shown."""
         if _proof_input(plan) == _proof_input(self.plan):
-            self.plan = replace(self.plan, proof=proof)
+            self.plan = replace(self.plan, proof=proved.proof)
+            if proved.views is not None and plan.project == self.plan.project:
+                keep_views(self.plan, proved.views)
             self.changed.emit()
 
     def tentative(self, action: Callable[[Project], Project]) -> Plan | None:
@@ -149,8 +176,7 @@ class Document(QObject):
         """Show what an action would lead to, without taking it; None shows what there is."""
         project = self.project if action is None else action(self.project)
         before = self.plan
-        self.plan = work_out(project, milling=self._numbers and action is None, proving=False)
-        self.plan = replace(self.plan, proof=before.proof, milling=self.plan.milling or before.milling)
+        self.plan = replace(work_out(project, milling=self._numbers, proving=False), proof=before.proof)
         self.changed.emit()
 
     # --- actions ---
@@ -343,6 +369,8 @@ class Document(QObject):
         """Stop what is worked out aside, and wait until it has stopped."""
         if self.prover is not None:
             self.prover.wait()
+        if self._orderer is not None:
+            self._orderer.wait()
 
     def close(self) -> bool:
         """Close: unsaved work stays kept and is offered at the next start. Say whether all is safe."""

@@ -49,6 +49,16 @@ class NumbersLoader(QThread):
         import nullah.core.proof.prove  # noqa: F401
 
 
+def spare_the_collector() -> None:
+    """Have what stands when the window is whole passed over by the collector, and young things looked at less often.
+
+    Otherwise it goes through all modules and tables in the middle of a change, and the window waits.
+    """
+    gc.collect()
+    gc.freeze()
+    gc.set_threshold(20_000, 20, 20)
+
+
 def make_window(project: Project, root: Path, file: Path | None = None, settings: Settings | None = None) -> Window:
     """Make the window on a project, with unsaved work kept under `root`; without settings with none of its own."""
     # The collector rests until the window is made: nothing of it can be let go yet.
@@ -87,6 +97,7 @@ def open_desk(path: Path | None, demo: bool = False) -> int:
     window.show()
     loader = NumbersLoader()
     loader.finished.connect(window.document.numbers_ready)
+    loader.finished.connect(spare_the_collector)
     # After the first paint: the window is usable before NumPy has loaded.
     QTimer.singleShot(60, loader.start)
     status = app.exec()

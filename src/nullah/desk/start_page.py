@@ -18,10 +18,9 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
-from nullah.core.beginning import begun
 from nullah.core.forms import FORMS
-from nullah.core.lengths import STYLES, Marks, Unit
-from nullah.core.project import Project
+from nullah.core.lengths import STYLES, Unit
+from nullah.core.project import Piece, Project
 from nullah.desk.document import Document
 from nullah.desk.settings import Settings
 from nullah.desk.stations.base import Flow
@@ -145,24 +144,23 @@ class StartPage(QWidget):
         first = self._settings.unit is None
         self.ask.setVisible(first)
         self.back.setVisible(bool(self._document.plan.parts))
-        wanted = (self._palette, self.unit)
-        anew = wanted != self._painted_for
+        anew = self._palette != self._painted_for
         if anew:
             self._painter.drop()
         self._show_recent()
         if not anew:
             return
-        self._painted_for = wanted
+        self._painted_for = self._palette
         for form in FORMS:
             self._painter.ask(form, self._example(form), _PICTURE, self._palette)
 
     def _example(self, form: str) -> Project:
-        """Return a piece of a form, as it would begin; a piece of one's own is empty then, so another is shown."""
+        """Return a piece of a form at its usual sizes; a piece of one's own is empty then, so another is shown."""
         if form == "own":
             from nullah.demo.plant_stair import plant_stair
 
             return plant_stair()
-        return begun(Project(marks=Marks(self.unit)), form)
+        return Project(piece=Piece(form))
 
     def _show_recent(self) -> None:
         while (item := self._recent.takeAt(0)) is not None:
@@ -218,10 +216,10 @@ class StartPage(QWidget):
 
     def paint_now(self) -> None:
         """Paint what is still to be painted at once: for pictures of the page."""
-        self._painter.drop(wait=True)
+        self._painter.drop()
         for form in FORMS:
             self._take(form, thumbnail(self._example(form), _PICTURE, self._palette))
 
     def rest(self) -> None:
         """Drop what is still to be painted: the window closes."""
-        self._painter.drop(wait=True)
+        self._painter.drop()

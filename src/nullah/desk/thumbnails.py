@@ -2,13 +2,18 @@
 
 from __future__ import annotations
 
+import sys
+from collections import deque
+from collections.abc import Callable
 from contextlib import suppress
 from dataclasses import replace
-from functools import lru_cache
+from functools import cache, lru_cache
+from typing import NamedTuple
 
-from PySide6.QtCore import QObject, QRunnable, QThreadPool, Signal, Slot
+from PySide6.QtCore import QObject, QSocketNotifier, Signal
 from PySide6.QtGui import QImage
 
+from nullah.background import Answer, Beside, DroppedError
 from nullah.core.project import Piece, Project
 from nullah.paper.palette import Palette
 
@@ -65,67 +70,96 @@ def _painted(piece: Piece, size: tuple[int, int], palette: Palette) -> QImage:
     return QImage(kept.tobytes(), size[0], size[1], 3 * size[0], QImage.Format.Format_RGB888).copy()
 
 
-class _Told(QObject):
-    #: The run, and what it painted.
-    painted = Signal(object, QImage)
+def paint_bytes(
+    dropped: Callable[[], bool], project: Project, size: tuple[int, int], palette: Palette
+) -> tuple[int, int, bytes]:
+    """Paint a piece: what the process beside the window answers. Returns width, height, and the dots row by row."""
+    if dropped():
+        raise DroppedError
+    image = thumbnail(project, size, palette).convertToFormat(QImage.Format.Format_RGB32)
+    return image.width(), image.height(), bytes(image.constBits())
 
 
-class _Run(QRunnable):
-    """One picture, painted beside the window."""
+class _Wanted(NamedTuple):
+    """A picture that is to be painted: for whom, under which key, and of what."""
 
-    def __init__(self, key: object, project: Project, size: tuple[int, int], palette: Palette) -> None:
+    owner: Thumbnails
+    key: object
+    question: tuple[Project, tuple[int, int], Palette]
+
+
+class _Painter(QObject):
+    """One process that paints for all windows, one picture after the other: a thread would hold the window up."""
+
+    def __init__(self) -> None:
         super().__init__()
-        self.setAutoDelete(False)
-        self.told = _Told()
-        self.key = key
-        self._project, self._size, self._palette = project, size, palette
+        self._process: Beside | None = None
+        self._news: QSocketNotifier | None = None
+        self._wanted: deque[_Wanted] = deque()
+        self._under_way: tuple[int, _Wanted] | None = None
 
-    def run(self) -> None:
-        image = thumbnail(self._project, self._size, self._palette)
-        # A desk that was killed has nobody left to hand it to.
-        with suppress(RuntimeError):
-            self.told.painted.emit(self, image)
+    def ask(self, wanted: _Wanted) -> None:
+        """Have a picture painted after those that were asked for."""
+        self._wanted.append(wanted)
+        self._go_on()
+
+    def drop(self, owner: Thumbnails) -> None:
+        """Paint nothing more for somebody."""
+        self._wanted = deque(each for each in self._wanted if each.owner is not owner)
+        if self._under_way is not None and self._under_way[1].owner is owner:
+            self._under_way = (0, self._under_way[1])
+
+    def _go_on(self) -> None:
+        if self._under_way is not None or not self._wanted:
+            return
+        if self._process is None:
+            self._process = Beside(paint_bytes)
+            self._news = QSocketNotifier(self._process.pipe.fileno(), QSocketNotifier.Type.Read, self)
+            self._news.activated.connect(self._hear)
+        wanted = self._wanted.popleft()
+        self._under_way = self._process.ask(*wanted.question), wanted
+
+    def _hear(self) -> None:
+        for told in self._process.hear() if self._process is not None else ():
+            number, wanted = self._under_way or (0, None)
+            self._under_way = None
+            if isinstance(told, Answer):
+                if wanted is not None and told.number == number:
+                    wide, high, dots = told.given
+                    image = QImage(dots, wide, high, QImage.Format.Format_RGB32).copy()
+                    # Whoever wanted it may be gone.
+                    with suppress(RuntimeError):
+                        wanted.owner.painted.emit(wanted.key, image)
+                continue
+            # One picture less; the next begins a process anew.
+            sys.stderr.write(f"{told.details}\n")
+            self._end()
+        self._go_on()
+
+    def _end(self) -> None:
+        if self._news is not None:
+            self._news.setEnabled(False)
+            self._news.deleteLater()
+        self._process = self._news = None
+
+
+@cache
+def _painter() -> _Painter:
+    return _Painter()
 
 
 class Thumbnails(QObject):
-    """Paints pictures one after the other; `painted` hands each over under its key."""
+    """Has pictures painted beside the window; `painted` hands each over under its key."""
 
     painted = Signal(object, QImage)
 
-    def __init__(self, owner: QObject) -> None:
-        super().__init__(owner)
-        self._pool = QThreadPool(self)
-        self._pool.setMaxThreadCount(1)
-        self._wanted: dict[object, _Run] = {}
-        self._alive: set[_Run] = set()
-
-    @property
-    def busy(self) -> bool:
-        """Whether anything is still to be painted."""
-        return bool(self._wanted)
-
     def ask(self, key: object, project: Project, size: tuple[int, int], palette: Palette) -> None:
-        """Have a piece painted; what was asked for under the same key before is not wanted any more."""
-        run = _Run(key, project, size, palette)
-        run.told.painted.connect(self._take)
-        self._wanted[key] = run
-        self._alive.add(run)
-        self._pool.start(run)
+        """Have a piece painted."""
+        _painter().ask(_Wanted(self, key, (Project(piece=project.piece), size, palette)))
 
-    @Slot(object, QImage)
-    def _take(self, run: _Run, image: QImage) -> None:
-        self._alive.discard(run)
-        if self._wanted.get(run.key) is run:
-            del self._wanted[run.key]
-            self.painted.emit(run.key, image)
-
-    def drop(self, wait: bool = False) -> None:
-        """Drop all that waits; `wait` for what is being painted, for closing the window."""
-        self._wanted.clear()
-        # One that the pool has taken up already must live until it is done.
-        self._alive = {run for run in self._alive if not self._pool.tryTake(run)}
-        if wait:
-            self._pool.waitForDone()
+    def drop(self) -> None:
+        """Drop all that was asked for."""
+        _painter().drop(self)
 
 
 def with_choice(project: Project, name: str, option: str) -> Project:

@@ -332,7 +332,7 @@ class Window(QMainWindow):
         whole = desk.fills_window()
         for each in (self.rod, self.column, self.strip):
             each.setVisible(not whole)
-        if page is not self.bench:
+        if page is not self.bench and self._ready():
             self.desk(self.station).refresh()
         self._lay_notices()
         self.looked.emit()
@@ -356,6 +356,12 @@ class Window(QMainWindow):
             Whether another station is gone to: what is of it is shown as a whole.
         """
         seen = self.place.currentWidget() is self.bench
+        if not self._ready():
+            # The order of work takes long: what was shown stays until it has come.
+            if station:
+                self.bench.show_drawing(Drawing(), "The order of work is being worked out …", frozenset(), refit=True)
+            self._afterwards.begin(self._of_all())
+            return
         if seen or station:
             self._refresh_bench()
         self._bench_left = not (seen or station)
@@ -371,6 +377,10 @@ class Window(QMainWindow):
         elif self.bench.isVisible():
             self.bench.repaint()
         self._afterwards.begin([*self._of_station(), *self._of_all()])
+
+    def _ready(self) -> bool:
+        """Return whether the station in hand can be shown without waiting."""
+        return STATIONS[self.station].id != "daybook" or self.document.order_ready()
 
     def _refresh_bench(self) -> None:
         plan, selection, station = self.document.plan, self.document.selection, STATIONS[self.station]

@@ -12,7 +12,7 @@ from dataclasses import replace
 from typing import NamedTuple
 
 from PySide6.QtCore import QPointF, QRectF, Qt
-from PySide6.QtGui import QBrush, QColor, QPainter, QPen
+from PySide6.QtGui import QColor, QPainter, QPen
 
 from nullah.core.drawing import Dimension, Drawing, Fill, Label, Path, Ring, Role, hatch_lines
 from nullah.core.label_placing import LabelBox
@@ -145,8 +145,24 @@ class _Work:
         self.palette = palette
         self.lit = lit
         self.hot = hot
+        self._pens: dict[tuple[Role, bool], QPen] = {}
+        self._colours: dict[str, QColor] = {}
 
     def pen(self, role: Role, hot: bool = False) -> QPen:
+        """Return the pen of a role; many lines have the same."""
+        kept = self._pens.get((role, hot))
+        if kept is None:
+            kept = self._pens[role, hot] = self._new_pen(role, hot)
+        return kept
+
+    def colour(self, name: str) -> QColor:
+        """Return a colour; many areas have the same."""
+        kept = self._colours.get(name)
+        if kept is None:
+            kept = self._colours[name] = QColor(name)
+        return kept
+
+    def _new_pen(self, role: Role, hot: bool) -> QPen:
         stroke = stroke_of(role, self.palette)
         colour = self.palette.chalk if hot else stroke.colour
         width = stroke.width * (1.6 if hot else 1.0) * self.scale.paper
@@ -158,11 +174,12 @@ class _Work:
         return pen
 
     def path(self, path: Path) -> None:
-        polygon = [self.scale.put(point) for point in path.points]
+        (left, top), size = self.scale.origin, self.scale.per_mm
+        polygon = [QPointF(left + x * size, top + y * size) for x, y in path.points]
         if path.closed and path.fill is not Fill.NONE:
             if path.fill is not Fill.PENCIL:
                 self.painter.setPen(Qt.PenStyle.NoPen)
-                self.painter.setBrush(QBrush(QColor(self.area(path))))
+                self.painter.setBrush(self.colour(self.area(path)))
                 self.painter.drawPolygon(polygon)
             if path.fill in (Fill.WASTE, Fill.FLAW, Fill.PENCIL):
                 self.hatch(path)
@@ -200,7 +217,7 @@ class _Work:
         corners = [(p.x(), p.y()) for p in (self.scale.put(point) for point in path.points)]
         roles = {Fill.FLAW: Role.FLAW, Fill.PENCIL: Role.PENCIL}
         self.painter.setPen(self.pen(roles.get(path.fill, Role.WASTE)))
-        pen = self.painter.pen()
+        pen = QPen(self.painter.pen())
         pen.setWidthF(0.16 * self.scale.paper)
         self.painter.setPen(pen)
         for start, end in hatch_lines(corners, spacing):

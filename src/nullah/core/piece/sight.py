@@ -9,6 +9,7 @@ from __future__ import annotations
 
 from collections import Counter
 from collections.abc import Callable, Iterable, Iterator, Mapping
+from functools import lru_cache
 from itertools import pairwise
 from typing import TYPE_CHECKING, NamedTuple
 
@@ -139,13 +140,15 @@ def _is_upright(loop: tuple[Point, ...], box: tuple[float, float, float, float])
     return all(x in (box[0], box[2]) and y in (box[1], box[3]) for x, y in loop)
 
 
-def _face_of_box(plane: ViewPlane, part: Part) -> Iterator[Seen]:
+@lru_cache(maxsize=2048)
+def _face_of_box(plane: ViewPlane, part: Part) -> tuple[Seen, ...]:
+    """Return the side of a part's box that is nearest; nothing where it lies before the cut."""
     right, up, sight = plane.axes
     box = part.box
     near = float(box.high[sight.value] if plane.towards > 0 else box.low[sight.value])
     if plane.cut is not None:
         if float(box.low[sight.value]) >= plane.cut:
-            return
+            return ()
         near = min(near, plane.cut)
     corners = []
     for at_right, at_up in ((0, 0), (1, 0), (1, 1), (0, 1)):
@@ -153,10 +156,11 @@ def _face_of_box(plane: ViewPlane, part: Part) -> Iterator[Seen]:
         corner[right.value] = float((box.low, box.high)[at_right][right.value])
         corner[up.value] = float((box.low, box.high)[at_up][up.value])
         corners.append(plane.flat(corner))
-    yield Seen(part, (tuple(corners),), plane.towards * near, part.grain is sight, True, part.grain is right)
+    return (Seen(part, (tuple(corners),), plane.towards * near, part.grain is sight, True, part.grain is right),)
 
 
-def _faces_of_solid(plane: ViewPlane, part: Part, recipe: Recipe) -> Iterator[Seen]:
+@lru_cache(maxsize=1024)
+def _faces_of_solid(plane: ViewPlane, part: Part, recipe: Recipe) -> tuple[Seen, ...]:
     from nullah.core.piece.solids import faces, faces_below
 
     sight = plane.axes[2]
@@ -165,10 +169,8 @@ def _faces_of_solid(plane: ViewPlane, part: Part, recipe: Recipe) -> Iterator[Se
         cut: tuple[PlanarFace, ...] = ()
     else:
         ordinary, cut = faces_below(recipe, sight, plane.cut)
-    for face in (*ordinary, *cut):
-        towards = face.normal[sight.value] * plane.towards
-        if towards > _EDGE_ON:
-            yield _seen_face(plane, part, face, towards)
+    turned = ((face, face.normal[sight.value] * plane.towards) for face in (*ordinary, *cut))
+    return tuple(_seen_face(plane, part, face, towards) for face, towards in turned if towards > _EDGE_ON)
 
 
 def _seen_face(plane: ViewPlane, part: Part, face: PlanarFace, towards: float) -> Seen:
@@ -237,7 +239,12 @@ def _one_path(loops: tuple[tuple[Point, ...], ...]) -> tuple[Point, ...]:
     return tuple(points)
 
 
-def _grain(face: Seen) -> Iterator[Path]:
+@lru_cache(maxsize=4096)
+def _grain(face: Seen) -> tuple[Path, ...]:
+    return tuple(_grain_lines(face))
+
+
+def _grain_lines(face: Seen) -> Iterator[Path]:
     loop = face.loops[0]
     xs, ys = [p[0] for p in loop], [p[1] for p in loop]
     x, y, wide, high = min(xs), min(ys), max(xs) - min(xs), max(ys) - min(ys)

@@ -13,7 +13,6 @@ from nullah.core.plan import Plan
 from nullah.core.rack.sizes import board_feet, quarters_name
 from nullah.core.sheets.page import MARGIN, PAGE, Sheet, SheetKind, card_on_pages, heading, paragraph
 from nullah.core.stations.breakdown import draw_one_board, wood_to_buy
-from nullah.core.stations.selection import Selection
 from nullah.core.wording.card import worded
 from nullah.core.wording.operations import operation_words
 from nullah.core.work.sawing import saw_operations
@@ -26,7 +25,7 @@ def board_sheets(plan: Plan, board_plan: BoardPlan) -> Iterator[Sheet]:
     board = board_plan.board
     title = f"Breaking down {board.name}"
     found: list[Element] = heading(plan.project.piece.name, title, board.species)
-    shown = draw_one_board(plan, board_plan, Selection())
+    shown = draw_one_board(plan, board_plan)
     scale = min(_WIDE / float(board.length), 90 / float(board.width))
     picture = shown.moved(MARGIN, 36, scale)
     y = 36 + float(board.width) * scale + 14

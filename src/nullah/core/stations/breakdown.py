@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from functools import lru_cache
 
 from nullah.core.board_plans import BoardPlan, sawing_of
 from nullah.core.breakdown.cuts import CutKind, SawCut
@@ -15,7 +16,7 @@ from nullah.core.drawing import Anchor, Drawing, Element, Fill, Label, Ring, Rol
 from nullah.core.fixes import Fix, GlueFromStaves
 from nullah.core.lengths import Direction, from_float
 from nullah.core.plan import USUAL_WOOD, Plan
-from nullah.core.rack.board import Faces
+from nullah.core.rack.board import Board, Faces
 from nullah.core.rack.sizes import quarters_name
 from nullah.core.refs import BoardRef, PartRef, PieceRef
 from nullah.core.stations.rack import MOST_IN_A_COLUMN, board_places, draw_flaws, draw_missing
@@ -52,7 +53,7 @@ def _draw(plan: Plan, selection: Selection) -> Drawing:
     shown = Drawing()
     for board_plan in plan.boards:
         told = not crowded or in_hand is board_plan
-        shown += drawing(_board(plan, board_plan, selection, told)).moved(*places[board_plan.board.id])
+        shown += _board(plan, board_plan, told).moved(*places[board_plan.board.id])
     return shown + drawing(_waiting(plan)) if plan.boards else shown
 
 
@@ -98,17 +99,27 @@ def _waiting(plan: Plan) -> Iterator[Element]:
         yield Label((x + long / 2, y + wide / 2), words, 3.8, bold=True, ref=PieceRef(part_id))
 
 
-def draw_one_board(plan: Plan, board_plan: BoardPlan, selection: Selection) -> Drawing:
+def draw_one_board(plan: Plan, board_plan: BoardPlan) -> Drawing:
     """Draw one board with its parts and cuts, its upper left corner at (0, 0)."""
-    return drawing(_board(plan, board_plan, selection))
+    return _board(plan, board_plan)
 
 
-def _board(plan: Plan, board_plan: BoardPlan, selection: Selection, told: bool = True) -> Iterator[Element]:
+def _board(plan: Plan, board_plan: BoardPlan, told: bool = True) -> Drawing:
     """Draw a board; where it is not `told`, without its cuts, and parts by their numbers."""
-    board = board_plan.board
+    wood = _wood(board_plan.board, board_plan.placed, frozenset(board_plan.wrong))
+    return wood + drawing(_words(plan, board_plan, told))
+
+
+@lru_cache(maxsize=256)
+def _wood(board: Board, placed: tuple[PlacedPart, ...], wrong: frozenset[str]) -> Drawing:
+    """Return a board and what lies on it, without words; it is kept, for most changes are of something else."""
+    return drawing(_board_wood(board, placed), *(_placed(board, item, wrong) for item in placed), draw_flaws(board))
+
+
+def _board_wood(board: Board, placed: tuple[PlacedPart, ...]) -> Iterator[Element]:
     length, width = float(board.length), float(board.width)
-    if board_plan.placed:
-        used = max(item.rect.end for item in board_plan.placed)
+    if placed:
+        used = max(item.rect.end for item in placed)
         yield rectangle(0, 0, used, width, fill=Fill.WASTE, ref=BoardRef(board.id))
         if length - used > 1:
             yield rectangle(
@@ -123,9 +134,10 @@ def _board(plan: Plan, board_plan: BoardPlan, selection: Selection, told: bool =
         yield from grain_lines(0, 0, length, width, board.name)
         yield Label((length / 2, width / 2), "not needed", 3.0, role=Role.FAINT)
     yield from draw_missing(board)
-    for item in board_plan.placed:
-        yield from _placed(board_plan, item)
-    yield from draw_flaws(board)
+
+
+def _words(plan: Plan, board_plan: BoardPlan, told: bool) -> Iterator[Element]:
+    board, width = board_plan.board, float(board_plan.board.width)
     for item in board_plan.placed:
         yield from _named(plan, board_plan, item, told)
     for cut in board_plan.cuts if told else ():
@@ -139,20 +151,11 @@ def _board(plan: Plan, board_plan: BoardPlan, selection: Selection, told: bool =
         )
 
 
-def _placed(board_plan: BoardPlan, item: PlacedPart) -> Iterator[Element]:
+def _placed(board: Board, item: PlacedPart, wrong: frozenset[str]) -> Iterator[Element]:
     rect, ref = item.rect, PieceRef(item.part.id)
-    top = float(board_plan.board.width) - rect.top
-    wrong = item.part.id in board_plan.wrong
-    yield rectangle(
-        rect.x,
-        top,
-        rect.length,
-        rect.width,
-        Role.WARN if wrong else Role.CHALK,
-        Fill.WOOD,
-        board_plan.board.species,
-        ref,
-    )
+    top = float(board.width) - rect.top
+    role = Role.WARN if item.part.id in wrong else Role.CHALK
+    yield rectangle(rect.x, top, rect.length, rect.width, role, Fill.WOOD, board.species, ref)
     yield from grain_lines(rect.x, top, rect.length, rect.width, item.part.name, along_x=not item.part.turned, ref=ref)
 
 

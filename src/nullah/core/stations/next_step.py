@@ -65,7 +65,7 @@ def draw_task(plan: Plan, task: Task) -> Drawing:
         return draw_operations(task.operations, plan.reader, plan.species_of(first) if first is not None else "")
     match task.subject:
         case BoardRef(name) if board := next((each for each in plan.boards if each.board.id == name), None):
-            return draw_one_board(plan, board, Selection())
+            return draw_one_board(plan, board)
         case PartRef(name) if (part := plan.part(name)) is not None:
             return drawing(_sizes(plan, part, waits=task.trade is Trade.MILL))
     return PIECE.draw(plan, Selection())

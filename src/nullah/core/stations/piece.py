@@ -33,11 +33,17 @@ def _draw(plan: Plan, selection: Selection) -> Drawing:
     if plan.ledger is None or not plan.parts:
         return Drawing()
     if not _drawn or _drawn[0][0] is not plan:
-        _drawn[:] = [(plan, _views(plan))]
+        keep_views(plan, views(plan))
     return _drawn[0][1]
 
 
-def _views(plan: Plan) -> Drawing:
+def keep_views(plan: Plan, drawn: Drawing) -> None:
+    """Keep how a plan is drawn, here or in another process."""
+    _drawn[:] = [(plan, drawn)]
+
+
+def views(plan: Plan) -> Drawing:
+    """Draw the three views of a piece."""
     planes = planes_of(plan)
     places = places_of(planes)
     found = Drawing()

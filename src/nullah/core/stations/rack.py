@@ -175,8 +175,8 @@ def _draw(plan: Plan, selection: Selection) -> Drawing:
     places, in_hand = board_places(boards), find_board(plan, selection)
     shown = Drawing()
     for board in boards:
-        one = drawing(draw_board(board), draw_flaws(board), _end_grain(board), _heading(plan, board, in_hand is board))
-        shown += one.moved(*places[board.id])
+        place = places[board.id]
+        shown += _wood(board, place) + drawing(_heading(plan, board, in_hand is board)).moved(*place)
     if boards:
         longest, (left, top) = max(float(board.length) for board in boards), _details(boards)
         details = room_for_details(longest)
@@ -185,6 +185,12 @@ def _draw(plan: Plan, selection: Selection) -> Drawing:
             details += drawing(_large_end(in_hand)).moved(*_beside(longest), _end_scale(in_hand, longest))
         shown += details.moved(left, top)
     return shown
+
+
+@lru_cache(maxsize=256)
+def _wood(board: Board, place: tuple[float, float]) -> Drawing:
+    """Return a board as it lies there, with its end beside it; it is kept, for most changes are of something else."""
+    return drawing(draw_board(board), draw_flaws(board), _end_grain(board)).moved(*place)
 
 
 def _details(boards: tuple[Board, ...]) -> tuple[float, float]:

@@ -6,7 +6,7 @@ lost that is needed, nothing planed that is glued.
 
 from __future__ import annotations
 
-from functools import lru_cache
+from collections import OrderedDict
 from typing import NamedTuple
 
 from nullah.core.bench.tasks import OrderError, Task, faults, in_order
@@ -31,35 +31,60 @@ class OrderOfWork(NamedTuple):
         return next((task for task in self.tasks if task.id == task_id), None)
 
 
+#: The last orders that were derived, by all that they hang on, and how many are kept.
+_KEPT: OrderedDict[IdentityKey[Plan], OrderOfWork] = OrderedDict()
+_MOST_KEPT = 4
+
+
 def order_of_work(plan: Plan) -> OrderOfWork:
     """Derive the order of work of a plan; without tasks where there is no piece."""
+    found = known_order(plan)
+    if found is None:
+        found = _order(plan)
+        keep_order(plan, found)
+    return found
+
+
+def known_order(plan: Plan) -> OrderOfWork | None:
+    """Return the order of work of a plan if it was derived lately: that takes long."""
+    key = order_key(plan)
+    if key in _KEPT:
+        _KEPT.move_to_end(key)
+    return _KEPT.get(key)
+
+
+def keep_order(plan: Plan, order: OrderOfWork) -> None:
+    """Keep what was derived, here or in another process."""
+    _KEPT[order_key(plan)] = order
+    while len(_KEPT) > _MOST_KEPT:
+        _KEPT.popitem(last=False)
+
+
+def order_key(plan: Plan) -> IdentityKey[Plan]:
+    """Return all that the order of work of a plan hangs on, told apart by identity."""
     project = plan.project
-    return _order(
-        IdentityKey(
-            plan,
-            plan.ledger,
-            plan.assembly,
-            project.boards,
-            project.layout,
-            project.first_cuts,
-            project.cut_first,
-            project.lows_left,
-            project.staves,
-            project.resawn,
-            project.allowances,
-            project.shop,
-            project.marks,
-            project.room,
-            project.working,
-            project.finish,
-            project.piece.woods,
-        )
+    return IdentityKey(
+        plan,
+        plan.ledger,
+        plan.assembly,
+        project.boards,
+        project.layout,
+        project.first_cuts,
+        project.cut_first,
+        project.lows_left,
+        project.staves,
+        project.resawn,
+        project.allowances,
+        project.shop,
+        project.marks,
+        project.room,
+        project.working,
+        project.finish,
+        project.piece.woods,
     )
 
 
-@lru_cache(maxsize=4)
-def _order(key: IdentityKey[Plan]) -> OrderOfWork:
-    plan = key.carried
+def _order(plan: Plan) -> OrderOfWork:
     if plan.ledger is None or not plan.parts:
         return OrderOfWork((), (), ())
     tasks, glued = derive(plan)

@@ -105,7 +105,7 @@ class PieceDesk(StationDesk):
         self.page_wanted.emit()
 
     def leave(self) -> None:
-        self._pictures.drop(wait=True)
+        self._pictures.drop()
         turned = self._pages.get("turn")
         if turned is not None:
             turned.leave()  # type: ignore[attr-defined]
@@ -191,7 +191,7 @@ class PieceDesk(StationDesk):
     def draw_now(self) -> None:
         """Draw the choices at once: for pictures of the desk."""
         self._soon.stop()
-        self._pictures.drop(wait=True)
+        self._pictures.drop()
         project = self.document.project
         for name, drawn in self.drawn.items():
             for value in drawn.buttons:

@@ -1,0 +1,107 @@
+"""What takes long comes after what was typed: a window that does not wait for it, as users have it."""
+
+from dataclasses import replace
+
+import pytest
+from PySide6.QtWidgets import QApplication
+
+from nullah.core import actions
+from nullah.core.lengths import Unit, mm
+from nullah.core.stations import STATIONS
+from nullah.core.stations.selection import Selection
+from nullah.core.work.order_of_work import known_order, order_of_work
+from nullah.demo.seed_box import seed_box
+from nullah.desk.afterwards import Afterwards
+from nullah.desk.start import make_window
+
+DAY_BOOK = 6
+
+
+@pytest.fixture
+def window(qtbot, tmp_path):
+    window = make_window(seed_box(), tmp_path / "unsaved")
+    window.document.numbers_ready()
+    window.resize(1280, 800)
+    window.show()
+    qtbot.waitExposed(window)
+    yield window
+    window.close()
+    window.deleteLater()
+
+
+def longer(window, length):
+    window.document.do("longer", lambda p: actions.give(p, "contents.length", mm(length)))
+
+
+def test_the_order_of_work_comes_after_and_nothing_old_is_left(window, qtbot):
+    window.show_station(DAY_BOOK)
+    assert known_order(window.document.plan) is None, "the window did not wait for it"
+    assert not window.bench.drawing.elements and "being worked out" in window.bench.invitation
+    qtbot.waitUntil(lambda: bool(window.bench.drawing.elements), timeout=30_000)
+    assert known_order(window.document.plan) == order_of_work(window.document.plan)
+    first = window.bench.drawing
+    for length in (310, 320, 333):
+        longer(window, length)
+    assert window.bench.drawing is first, "what was shown stays until the new one has come"
+    qtbot.waitUntil(lambda: known_order(window.document.plan) is not None, timeout=30_000)
+    qtbot.waitUntil(lambda: window.bench.drawing is not first, timeout=30_000)
+    assert window.document.plan.ledger["contents.length"] == 333
+
+
+def test_the_drawing_is_painted_before_the_rest_follows(window, qtbot):
+    window.show_station(0)
+    qtbot.wait(50)
+    before = window.rod.marks[0].state
+    longer(window, 345)
+    said = [e.text for e in window.bench.drawing.elements if getattr(e, "text", "")]
+    assert "345" in said, "at once"
+    assert window.rod.marks[0].state == before
+    qtbot.waitUntil(lambda: window.rod.marks[0].state != before, timeout=30_000)
+
+
+def test_a_newer_change_puts_the_steps_of_the_one_before_away(qtbot):
+    done = []
+    after = Afterwards(QApplication.instance())
+    after.begin([lambda n=n: done.append(n) for n in (1, 2, 3)])
+    after.begin([lambda n=n: done.append(n) for n in (4, 5)])
+    qtbot.waitUntil(lambda: done == [4, 5], timeout=5000)
+    after.begin([lambda: done.append(6), lambda: done.append(7)])
+    after.finish()
+    assert done == [4, 5, 6, 7]
+    qtbot.wait(20)
+    assert done == [4, 5, 6, 7], "each once"
+
+
+def test_a_step_that_fails_does_not_keep_the_others_back(qtbot):
+    done = []
+    after = Afterwards(QApplication.instance())
+
+    def fails():
+        raise ValueError("this one")
+
+    with qtbot.captureExceptions() as raised:
+        after.begin([fails, lambda: done.append(1)])
+        qtbot.waitUntil(lambda: done == [1], timeout=5000)
+    assert [type(each[1]) for each in raised] == [ValueError]
+
+
+def test_the_views_come_with_the_proof(window, qtbot, monkeypatch):
+    def draw(*_):
+        raise AssertionError("the window drew solids")
+
+    window.show_station(0)
+    for length in (351, 352, 353):
+        longer(window, length)
+    monkeypatch.setattr("nullah.core.stations.piece.views", draw)
+    qtbot.waitUntil(lambda: window.document.plan.proof is not None, timeout=30_000)
+    shown = window.bench.drawing
+    monkeypatch.undo()
+    assert shown == STATIONS[0].draw(replace(window.document.plan), Selection()), "as if they were drawn here"
+
+
+def test_views_in_another_unit_are_drawn_here(window, qtbot):
+    window.show_station(0)
+    longer(window, 354)
+    window.show_unit(Unit.INCH)
+    qtbot.waitUntil(lambda: window.document.plan.proof is not None, timeout=30_000)
+    assert "13 15/16" in [getattr(e, "text", "") for e in window.bench.drawing.elements]
