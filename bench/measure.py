@@ -9,11 +9,9 @@ import os
 import statistics
 import subprocess
 import sys
-import tempfile
 import time
 from collections.abc import Callable
 from dataclasses import replace
-from pathlib import Path
 
 BARE = """
 import sys
@@ -74,33 +72,6 @@ def told(what: str, times: list[float], wanted: float) -> None:
     print(
         f"{what}: {middle:.1f} ms ({times[0]:.1f} to {times[-1]:.1f}), {middle / wanted:.2f} of the {wanted:.0f} wanted"
     )
-
-
-def changed_dimension() -> None:
-    """A changed dimension worked out and repainted, with every station open in turn."""
-    from nullah.core import actions
-    from nullah.core.lengths import mm
-    from nullah.core.stations import STATIONS
-    from nullah.demo.seed_box import seed_box
-    from nullah.desk.start import application, make_window
-
-    app = application()
-    window = make_window(seed_box(), Path(tempfile.mkdtemp()))
-    window.document.numbers_ready()
-    window.resize(1280, 800)
-    window.show()
-    for number, station in enumerate(STATIONS[:5]):
-        window.show_station(number)
-        app.processEvents()
-        lengths = iter(range(300, 400))
-
-        def change(lengths=lengths) -> None:
-            length = mm(next(lengths))
-            window.document.do("bench", lambda p: actions.give(p, "contents.length", length))
-            window.bench.repaint()
-            app.processEvents()
-
-        told(f"changed dimension at {station.title}", timed(change, 25), 50)
 
 
 def slab() -> None:
@@ -293,7 +264,6 @@ def turning() -> None:
 
 if __name__ == "__main__":
     start_up()
-    changed_dimension()
     slab()
     milling()
     hands()
@@ -301,7 +271,9 @@ if __name__ == "__main__":
     carried_out()
     turning()
     work()
-    # A room of its own; it takes `timed` and `told` from here.
+    # Rooms of their own; they take `timed` and `told` from here.
+    from desk import desk
     from files import files
 
     files()
+    desk()

@@ -86,14 +86,37 @@ class Wish(NamedTuple):
     fixed: bool = False
 
 
-class _Taken:
-    """Boxes that are taken, looked up by where they lie."""
+class Placing:
+    """Places labels one after the other, clear of all that is taken, which is looked up by where it lies.
 
-    def __init__(self, boxes: Iterable[LabelBox], cell: float, gap: float) -> None:
+    Parameters
+    ----------
+    room : LabelBox, optional
+        Where they may stand; without one, anywhere.
+    taken : iterable of LabelBox
+        What stands there already.
+    gap : float
+        How far labels keep from each other, pixels.
+    cell : float
+        Size of the cells in which boxes are looked for, pixels: about as wide as a label.
+    """
+
+    def __init__(
+        self, room: LabelBox | None = None, taken: Iterable[LabelBox] = (), gap: float = GAP, cell: float = _CELL
+    ) -> None:
         self._cells: dict[tuple[int, int], list[LabelBox]] = defaultdict(list)
-        self._cell, self._gap = cell, gap
-        for box in boxes:
-            self.add(box)
+        self._room, self._cell, self._gap = room, cell, gap
+        for box in taken:
+            self._add(box)
+
+    def place(self, wish: Wish) -> Shift | None:
+        """Return by how much a label is shifted, and take its place; None where it finds none."""
+        for shift in wish.shifts:
+            box = shift.of(wish.box)
+            if wish.fixed or ((self._room is None or box.inside(self._room)) and self._free(box)):
+                self._add(box)
+                return shift
+        return None
 
     def _cells_of(self, box: LabelBox) -> Iterator[tuple[int, int]]:
         cell = self._cell
@@ -101,13 +124,11 @@ class _Taken:
             for row in range(int(box.top // cell), int(box.bottom // cell) + 1):
                 yield column, row
 
-    def add(self, box: LabelBox) -> None:
-        """Take a box."""
+    def _add(self, box: LabelBox) -> None:
         for cell in self._cells_of(box):
             self._cells[cell].append(box)
 
-    def free(self, box: LabelBox) -> bool:
-        """Return whether a box keeps clear of all that are taken."""
+    def _free(self, box: LabelBox) -> bool:
         gap = self._gap
         left, top, right, bottom = box.left - gap, box.top - gap, box.right + gap, box.bottom + gap
         return not any(
@@ -145,16 +166,10 @@ def placed(
     [0, 14]
     """
     usual = sum(wish.box.right - wish.box.left for wish in wishes) / max(len(wishes), 1)
-    there = _Taken(taken, max(_CELL, usual), gap)
+    placing = Placing(room, taken, gap, max(_CELL, usual))
     found: list[Shift | None] = [None] * len(wishes)
     for index in sorted(range(len(wishes)), key=lambda index: (wishes[index].rank, index)):
-        wish = wishes[index]
-        for shift in wish.shifts:
-            box = shift.of(wish.box)
-            if wish.fixed or ((room is None or box.inside(room)) and there.free(box)):
-                there.add(box)
-                found[index] = shift
-                break
+        found[index] = placing.place(wishes[index])
     return found
 
 

@@ -122,7 +122,10 @@ class Bench(QWidget):
         self, drawing: Drawing, invitation: str, lit: frozenset[Ref], refit: bool, to_scale: bool = True
     ) -> None:
         """Show a drawing; `refit` puts the whole of it on the bench."""
-        self.drawing, self.invitation, self.lit, self.to_scale = drawing, invitation, lit, to_scale
+        # Most changes are of something else: then its words stand where they stood.
+        if drawing != self.drawing:
+            self.drawing = drawing
+        self.invitation, self.lit, self.to_scale = invitation, lit, to_scale
         if self.hot not in self.targets():
             self.hot = None
         self.setAccessibleDescription("" if drawing.elements else invitation)

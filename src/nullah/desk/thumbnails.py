@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import atexit
 import sys
 from collections import deque
 from collections.abc import Callable
@@ -114,6 +115,7 @@ class _Painter(QObject):
             return
         if self._process is None:
             self._process = Beside(paint_bytes)
+            atexit.register(self._process.stop)
             self._news = QSocketNotifier(self._process.pipe.fileno(), QSocketNotifier.Type.Read, self)
             self._news.activated.connect(self._hear)
         wanted = self._wanted.popleft()
@@ -137,6 +139,8 @@ class _Painter(QObject):
         self._go_on()
 
     def _end(self) -> None:
+        if self._process is not None:
+            atexit.unregister(self._process.stop)
         if self._news is not None:
             self._news.setEnabled(False)
             self._news.deleteLater()

@@ -10,7 +10,7 @@ from dataclasses import dataclass, replace
 from PySide6.QtCore import QPointF, QRectF
 
 from nullah.core.drawing import Anchor, Dimension, Drawing, Label, Path, Ring, Role
-from nullah.core.label_placing import LabelBox, Shift, Wish, around, box_of_text, into_room, placed
+from nullah.core.label_placing import LabelBox, Placing, Shift, Wish, around, box_of_text, into_room, placed
 from nullah.core.refs import Ref
 from nullah.paper.lettering import cap_height, descent, width_of
 from nullah.paper.scale import Scale
@@ -269,25 +269,23 @@ def _explained(
     if not lost or room is None:
         return PlacedTexts(there)
     size = _NOTE_MM * scale.paper
-    boxes = [*taken, *(text.box() for text in there.values())]
+    placing = Placing(room, [*taken, *(text.box() for text in there.values())], 0.0)
     notes: list[PlacedText] = []
     same: dict[str, str] = {}
     for index, text in lost:
         number = same.setdefault(text.words, str(len(same) + 1))
         mark = PlacedText(number, text.middle, 0.0, width_of(number, size, True), size, True, size * 0.75)
-        (shift,) = placed([Wish(mark.box(), around(2 * mark.radius, 2 * mark.radius, 6 * size))], room, boxes, 0.0)
+        shift = placing.place(Wish(mark.box(), around(2 * mark.radius, 2 * mark.radius, 6 * size)))
         if shift is not None:
             there[index] = _shifted(mark, shift, Ring((0, 0), number))
-            boxes.append(there[index].box())
     for words, number in same.items():
         line = f"{number}  {words}"
         wide = width_of(line, size)
         note = PlacedText(line, (room.right - wide / 2 - size, room.bottom - size), 0.0, wide, size)
         ups = tuple(Shift(0, -row * size * 1.4) for row in range(40))
-        (shift,) = placed([Wish(note.box(), ups)], room, boxes, 0.0)
+        shift = placing.place(Wish(note.box(), ups))
         if shift is not None:
             notes.append(_shifted(note, shift, Dimension((0, 0), (1, 0), "")))
-            boxes.append(notes[-1].box())
     return PlacedTexts(there, tuple(notes))
 
 
