@@ -3,6 +3,7 @@
 from dataclasses import replace
 
 import pytest
+from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QApplication
 
 from nullah.core import actions
@@ -43,9 +44,13 @@ def test_the_order_of_work_comes_after_and_nothing_old_is_left(window, qtbot):
     for length in (310, 320, 333):
         longer(window, length)
     assert window.bench.drawing is first, "what was shown stays until the new one has come"
+    qtbot.mouseClick(window.desk(DAY_BOOK).done, Qt.MouseButton.LeftButton)
+    assert not window.document.project.book, "nothing is done of an order that no longer holds"
+    assert "being worked out" in window.desk(DAY_BOOK).said.text()
     qtbot.waitUntil(lambda: known_order(window.document.plan) is not None, timeout=30_000)
     qtbot.waitUntil(lambda: window.bench.drawing is not first, timeout=30_000)
     assert window.document.plan.ledger["contents.length"] == 333
+    qtbot.waitUntil(lambda: not window.desk(DAY_BOOK).said.text(), timeout=30_000)
 
 
 def test_the_drawing_is_painted_before_the_rest_follows(window, qtbot):

@@ -50,6 +50,7 @@ class DaybookDesk(StationDesk):
     def __init__(self, document: Document, bench: Bench) -> None:
         super().__init__(document, bench)
         self.clock: Callable[[], datetime] = datetime.now
+        self._asked_to_wait = False
         self.records: Path = records_file()
         self.calliper: Callable[[Length, str], Length] = simulated_calliper
         self._look = ""
@@ -166,6 +167,11 @@ class DaybookDesk(StationDesk):
         return standing(self.document.plan, self.clock())
 
     def _task(self) -> Task | None:
+        """Return the task in hand; none while what is shown is of an order that no longer holds."""
+        if not self.document.order_ready():
+            self._say("The order of work is being worked out. A moment, please.")
+            self._asked_to_wait = True
+            return None
         return selected_task(self._standing(), self.document.selection)
 
     # --- what is done ---
@@ -291,6 +297,9 @@ class DaybookDesk(StationDesk):
     # --- what is shown ---
 
     def refresh(self) -> None:
+        if self._asked_to_wait:
+            self._asked_to_wait = False
+            self._say("")
         selection, now = self.document.selection, recording.stamp(self.clock())
         if selection.daybook.now != now:
             self._select(selection.daybook._replace(now=now))
