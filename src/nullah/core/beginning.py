@@ -48,10 +48,11 @@ def rounded(project: Project) -> Project:
     said: dict[str, Value] = {}
     for name, quantity in ledger.quantities.items():
         usual = quantity.origin is Origin.GIVEN and quantity.definition.kind is QuantityKind.LENGTH
-        if usual and name not in given and not name.endswith(_DEPTHS):
-            length = entered(round_size(quantity.length, unit), unit)
-            if length.mm != quantity.length.mm:
-                said[name] = length
+        if not usual or name in given or (quantity.length.mm < _SMALL and name.endswith(_DEPTHS)):
+            continue
+        length = entered(round_size(quantity.length, unit), unit)
+        if length.mm != quantity.length.mm:
+            said[name] = length
     return _without_harm(project, said)
 
 
