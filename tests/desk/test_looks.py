@@ -9,7 +9,7 @@ import pytest
 from PySide6.QtCore import QEvent, QPoint, QPointF, Qt
 from PySide6.QtGui import QGuiApplication, QMouseEvent, QWheelEvent
 from PySide6.QtTest import QTest
-from PySide6.QtWidgets import QFileDialog
+from PySide6.QtWidgets import QApplication, QFileDialog
 from tests.said import said
 
 from nullah.core import actions
@@ -165,6 +165,18 @@ def test_every_figure_is_found_told_and_typed_in_the_table(cabinetmaker):
     assert told.startswith("Changes with it: ") and "length of the dividers 336 mm → 338 mm" in told
     cabinetmaker.bot.keyClick(editor.field.line, Qt.Key.Key_Return)
     assert cabinetmaker.plan.ledger["divider.length"] == 338
+
+
+def test_all_that_would_change_can_be_read_while_it_is_typed(cabinetmaker):
+    cabinetmaker.click_bench("case.outside_width")
+    editor = cabinetmaker.window.editor
+    editor.field.line.selectAll()
+    # As fast as somebody types: what was laid out for the last key is not yet there at the next.
+    cabinetmaker.bot.keyClicks(editor.field.line, "410")
+    QApplication.processEvents()
+    told = editor._told
+    assert told.isVisible() and len(told.text()) > 100
+    assert told.height() >= told.heightForWidth(told.width()), "a line of it is cut off"
 
 
 def test_what_would_change_is_said_before_a_measurement_is_accepted(user):

@@ -82,7 +82,7 @@ class FigureEditor(QFrame):
             return False
         self._matter = matter
         self._fill(matter)
-        self.adjustSize()
+        self._fit()
         x = min(max(8, int(at.x()) - self.width() // 2), self._over.width() - self.width() - 8)
         y = min(max(8, int(at.y()) + 18), self._over.height() - self.height() - 8)
         self.move(x, y)
@@ -160,8 +160,21 @@ class FigureEditor(QFrame):
         self._told.setText(words)
         self._told.setVisible(bool(words))
         # Grow or shrink with the words, and stay on the bench.
-        self.adjustSize()
+        self._fit()
         self.move(self.x(), min(self.y(), max(8, self._over.height() - self.height() - 8)))
+
+    def _fit(self) -> None:
+        """Take the size of what stands here: words that wrap are as high as they are at this width."""
+        body = self._body.layout() if self._body is not None else None
+        if body is None:
+            return
+        # The outer layout asks the inner one, which would hear of new words only later.
+        body.invalidate()
+        body.activate()
+        self._column.invalidate()
+        self._column.activate()
+        size = self._column.sizeHint()
+        self.resize(size.width(), max(size.height(), self._column.heightForWidth(size.width())))
 
     def _button(self, text: str, main: bool, action: Callable[[], object]) -> QPushButton:
         button = QPushButton(text)
@@ -184,14 +197,14 @@ class FigureEditor(QFrame):
         sentence = use(value)
         if sentence and self._field:
             self._field.complain(sentence)
-            self.adjustSize()
+            self._fit()
         return sentence
 
     def _apply(self, use: Callable[[Value], str], value: Value) -> None:
         sentence = use(value)
         if sentence and self._field:
             self._field.complain(sentence)
-            self.adjustSize()
+            self._fit()
         else:
             self.close_slip()
 
