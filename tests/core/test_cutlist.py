@@ -5,9 +5,12 @@ from fractions import Fraction
 
 import pytest
 from tests.same import untyped
+from tests.told import each_choice, planned
 
 from nullah.core import actions
 from nullah.core.bench.cutlist import grouped, price_of, short, volumes
+from nullah.core.forms import FORMS
+from nullah.core.ledger import Measured
 from nullah.core.lengths import Marks, Unit, mm
 from nullah.core.plan import cut_list, work_out
 from nullah.core.project import Piece, Project
@@ -24,6 +27,25 @@ def title(group):
 
 def groups_of(project):
     return list(grouped(cut_list(work_out(project, milling=False, proving=False))))
+
+
+@pytest.mark.sampled(12)
+@pytest.mark.parametrize(("form", "chosen"), [(form, chosen) for form in FORMS for chosen in each_choice(form)])
+def test_left_over_is_every_size_that_a_measurement_still_changes_and_no_other(form, chosen):
+    plan = planned(form, chosen)
+    changed = {part.id: (False, False, False) for part in plan.parts}
+    for name in {name for part in plan.parts for name in plan.waiting(part)}:
+        more = plan.ledger.length(name) + mm(1)
+        piece = Piece(form, form, choices=chosen, measured=((name, Measured(more)),))
+        measured = work_out(Project(piece=piece), milling=False, proving=False)
+        for part in measured.parts:
+            sizes = zip(sizes_of(part), sizes_of(plan.part(part.id)), changed[part.id], strict=True)
+            changed[part.id] = tuple(before or new != old for new, old, before in sizes)
+    assert {part.id: tuple(plan.left_over(part)) for part in plan.parts} == changed
+
+
+def sizes_of(part):
+    return part.cut_length, part.width, part.thickness
 
 
 def test_equal_parts_are_made_together():

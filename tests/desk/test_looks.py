@@ -202,7 +202,7 @@ def test_the_cut_list_is_sorted_picked_and_copied(cabinetmaker):
     assert table.told.text().startswith("30 parts, 17 sizes · 0.016")
     table.table.sortByColumn(2, Qt.SortOrder.DescendingOrder)
     lengths = [
-        float(table.sorted.index(row, 2).data().replace(", leave long", "")) for row in range(table.sorted.rowCount())
+        float(table.sorted.index(row, 2).data().partition("\n")[0]) for row in range(table.sorted.rowCount())
     ]
     assert lengths == sorted(lengths, reverse=True)
     box = table.table.visualRect(table.sorted.index(0, 1))
@@ -214,8 +214,11 @@ def test_the_cut_list_is_sorted_picked_and_copied(cabinetmaker):
     rows = list(csv.reader(io.StringIO(QGuiApplication.clipboard().text()), delimiter="\t"))
     assert rows[0][:3] == ["×", "Part", "Length"] and len(rows) == 18
     assert rows[1][1] == "left side and right side" and rows[1][2] == "441"
-    waiting = [row for row in rows if row[2].endswith(", leave long")]
-    assert len(waiting) == 15, "what is to be left long says so"
+    left = {row[1]: (row[2].endswith(", leave long"), row[3].endswith(", leave wide")) for row in rows[1:]}
+    assert left["left side and right side"] == (False, False)
+    assert left["divider 1 to 3"] == (True, False), "its width is known"
+    assert left["drawer 1 bottom and 3 alike"] == (False, True)
+    assert left["drawer 1 front"] == (True, True)
 
 
 def test_boards_are_pasted_from_a_spreadsheet(cabinetmaker):

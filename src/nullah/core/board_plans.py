@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Iterator, Mapping
 from functools import lru_cache
 from types import MappingProxyType
 from typing import NamedTuple
 
 from nullah.core.breakdown.cuts import NotSawableError, SawCut, cut_through_first, taken_apart
-from nullah.core.breakdown.facts import Complaint, SawFact, Unmatched
+from nullah.core.breakdown.facts import Complaint, NoKerf, OverPart, SawFact, Unmatched
 from nullah.core.breakdown.layout import FirstCut, PlacedPart, Rect, complaints, consumed, place, set_complaints
 from nullah.core.breakdown.rough import RoughPart
 from nullah.core.breakdown.sawing import Sawing
@@ -31,6 +31,19 @@ class BoardPlan(NamedTuple):
     def consumed(self) -> float:
         """Wood used, mm²."""
         return consumed(self.board, self.placed)
+
+    def told_wrong(self) -> Iterator[tuple[PlacedPart, Complaint]]:
+        """Yield what lies wrongly, and why: of two that lie over one another only the first."""
+        told: set[frozenset[str]] = set()
+        for item in self.placed:
+            why = self.wrong.get(item.part.id)
+            if isinstance(why, OverPart | NoKerf):
+                pair = frozenset((item.part.name, why.other))
+                if pair in told:
+                    continue
+                told.add(pair)
+            if why is not None:
+                yield item, why
 
 
 def board_plans(project: Project, rough: tuple[RoughPart, ...]) -> tuple[BoardPlan, ...]:

@@ -77,7 +77,7 @@ class Label(NamedTuple):
     """Words at a place. `size_mm` is the height of type, `nudge_mm` a shift, both in paper mm.
 
     `angle` is in degrees, clockwise. `running`: it is a line of running text or of a list, and stands where it is
-    set; other words give way where they would touch.
+    set; other words give way where they would touch. `minor`: it is left out where it finds no room at its place.
     """
 
     at: Point
@@ -90,6 +90,7 @@ class Label(NamedTuple):
     ref: Ref | None = None
     nudge_mm: Point = (0.0, 0.0)
     running: bool = False
+    minor: bool = False
 
 
 class Dimension(NamedTuple):

@@ -70,11 +70,20 @@ class Stand(Enum):
         return Severity.WARNING if self in (Stand.NO_WOOD, Stand.WAITS) else Severity.NOTE
 
 
+class LeftOver(NamedTuple):
+    """Which sizes of a part are left over until something is measured."""
+
+    long: bool = False
+    wide: bool = False
+    thick: bool = False
+
+
 class PartState(NamedTuple):
-    """Where a part stands; `short` is how much it is too thin, where it is."""
+    """Where a part stands; `short` is how much it is too thin, `over` what is left over, where that is so."""
 
     stand: Stand
     short: Length = Length(Fraction(0))
+    over: LeftOver = LeftOver()
 
 
 class Issue(Enum):
@@ -261,6 +270,12 @@ class Plan:
         names = [other for name in part.quantities for other in self.ledger.waits_for(name)]
         return tuple(dict.fromkeys(names))
 
+    def left_over(self, part: Part) -> LeftOver:
+        """Return which sizes of a part may not be cut to yet."""
+        if self.ledger is None:
+            return LeftOver()
+        return LeftOver(*(bool(self.ledger.waits_for(name)) for name in part.quantities[:3]))
+
     def state_of(self, part: Part) -> PartState:
         """Return where a part stands; what stops it first comes first."""
         pieces = {piece.id for piece in self.pieces_of(part.id)}
@@ -274,7 +289,7 @@ class Plan:
         if not self.laid(part.id):
             return PartState(Stand.NO_WOOD)
         if self.waiting(part):
-            return PartState(Stand.WAITS)
+            return PartState(Stand.WAITS, over=self.left_over(part))
         if self.ledger is not None and any(
             self.ledger.quantity(name).origin is Origin.MEASURED for name in part.quantities
         ):
@@ -614,7 +629,7 @@ def cut_list(plan: Plan) -> tuple[CutListRow, ...]:
         if not sawn:
             continue
         titles = [plan.reader.title(name) for name in plan.waiting(part)]
-        rows.append(cut_list_row(part, sawn, plan.species_of(part), " and ".join(titles)))
+        rows.append(cut_list_row(part, sawn, plan.species_of(part), " and ".join(titles), plan.left_over(part)))
     return tuple(rows)
 
 

@@ -113,6 +113,17 @@ class Reader:
             common.pop()
         return f"{' '.join(common)} × {len(names)}" if common else self.name_together(names)
 
+    def left_over(self, long: bool, wide: bool, thick: bool) -> str:
+        """Return how a part is left that is cut to some of its sizes later.
+
+        Examples
+        --------
+        >>> Reader().left_over(True, True, False)
+        'long and wide'
+        """
+        ways = ((long, N_("long")), (wide, N_("wide")), (thick, N_("thick")))
+        return self.listed([self.text(way) for is_so, way in ways if is_so])
+
     def title(self, quantity: str) -> str:
         """Return what a quantity is called."""
         return self.text(self.titles.get(quantity, quantity))

@@ -14,11 +14,12 @@ from nullah.core import actions
 from nullah.core.bench.cutlist import CutGroup, grouped, price_of, volumes
 from nullah.core.forms.own_boards import OwnBoard, next_own_id
 from nullah.core.lengths import Direction, Length, Marks
-from nullah.core.plan import cut_list
+from nullah.core.plan import LeftOver, PartState, Stand, cut_list
 from nullah.core.project import Project
 from nullah.core.rack.board import write_price
 from nullah.core.reader import Reader
 from nullah.core.wording.facts import error_words
+from nullah.core.wording.plan import state_words
 from nullah.desk.document import Document
 from nullah.desk.row_model import Index, RowModel, WholeTable
 from nullah.desk.stations.base import Flow, action
@@ -54,25 +55,28 @@ class _Model(RowModel):
             return plain_tip("\n".join((*self._words(group)[1:7], f"seen: {group.rows[0].shows or 'nowhere'}")))
         if role == Qt.ItemDataRole.UserRole:
             return self._value(group, index.column())
-        if role == Qt.ItemDataRole.ForegroundRole and group.rows[0].waits and index.column() in (2, 3):
+        if role == Qt.ItemDataRole.ForegroundRole and index.column() in self._waiting(group):
             return QColor(self.palette_.look)
         return None
 
+    def _waiting(self, group: CutGroup) -> list[int]:
+        """Return the columns of the sizes that may not be cut to yet."""
+        return [column for column, over in enumerate(group.rows[0].over, start=2) if over]
+
     def _words(self, group: CutGroup) -> tuple[str, ...]:
         row, write = group.rows[0], self.marks.write
-        long = f", {self.marks.catalogue.text('leave long')}" if row.waits else ""
+        reader, over = Reader(self.marks), LeftOver(*row.over)
         rough = " × ".join(
             write(size, Direction.UP, unit=False) for size in (row.rough_length, row.rough_width, row.rough_thickness)
         )
         rough = f"{row.pieces} × ({rough})" if row.pieces > 1 else rough
         boards = ", ".join(sorted({each.board for each in group.rows if each.board}))
-        names = Reader(self.marks).name_together(group.names)
         return (
             str(group.quantity),
-            names,
-            write(row.cut_length, unit=False) + long,
-            write(row.width, unit=False) + long,
-            write(row.thickness, unit=False),
+            reader.name_together(group.names),
+            write(row.cut_length, unit=False) + _left(LeftOver(long=over.long), reader),
+            write(row.width, unit=False) + _left(LeftOver(wide=over.wide), reader),
+            write(row.thickness, unit=False) + _left(LeftOver(thick=over.thick), reader),
             rough,
             row.species or "–",
             _sides(row.shows),
@@ -86,6 +90,11 @@ class _Model(RowModel):
         if column == 0:
             return group.quantity
         return float(sizes[column]) if column in sizes else self._words(group)[column].casefold()
+
+
+def _left(over: LeftOver, reader: Reader) -> str:
+    """Return in a line of its own how a size is left over, if it is."""
+    return f"\n{state_words(PartState(Stand.WAITS, over=over), reader)}" if any(over) else ""
 
 
 def _sides(shows: str) -> str:
@@ -115,7 +124,7 @@ class PartsTable(QWidget):
         self.sorted = QSortFilterProxyModel(self)
         self.sorted.setSourceModel(self.model)
         self.sorted.setSortRole(Qt.ItemDataRole.UserRole)
-        self.table = WholeTable({0: 32, 2: 78, 3: 78, 4: 62, 5: 134, 6: 100, 7: 76, 8: 76}, wide=1, least=150)
+        self.table = WholeTable({0: 32, 2: 84, 3: 84, 4: 62, 5: 134, 6: 88, 7: 62, 8: 62}, wide=1, least=130)
         self.table.setModel(self.sorted)
         self.table.setAccessibleName("Cut list")
         self.table.setSortingEnabled(True)
@@ -175,7 +184,7 @@ class PartsTable(QWidget):
         lines = ["\t".join(_COLUMNS)]
         for row in range(self.sorted.rowCount()):
             cells = (self.sorted.index(row, column) for column in range(len(_COLUMNS)))
-            lines.append("\t".join(str(self.sorted.data(cell)) for cell in cells))
+            lines.append("\t".join(str(self.sorted.data(cell)).replace("\n", ", ") for cell in cells))
         QGuiApplication.clipboard().setText("\n".join(lines))
         self.told.setText(f"{len(lines) - 1} lines are on the clipboard.")
 

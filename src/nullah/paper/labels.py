@@ -9,7 +9,7 @@ from dataclasses import dataclass, replace
 
 from PySide6.QtCore import QPointF, QRectF
 
-from nullah.core.drawing import Anchor, Dimension, Drawing, Label, Path, Ring, Role
+from nullah.core.drawing import Anchor, Dimension, Drawing, Element, Label, Path, Ring, Role
 from nullah.core.label_placing import LabelBox, Placing, Shift, Wish, around, box_of_text, into_room, placed
 from nullah.core.refs import Ref
 from nullah.paper.lettering import cap_height, descent, width_of
@@ -126,7 +126,11 @@ def placed_texts(
         for (index, text, _), shift in zip(found, shifts, strict=True)
         if shift is not None and not isinstance(element := drawing.elements[index], Path)
     }
-    lost = [(index, text) for (index, text, _), shift in zip(found, shifts, strict=True) if shift is None]
+    lost = [
+        (index, text)
+        for (index, text, _), shift in zip(found, shifts, strict=True)
+        if shift is None and not _minor(drawing.elements[index])
+    ]
     return _explained(there, lost, scale, room, taken)
 
 
@@ -208,9 +212,14 @@ def _wish(
     elif not text.radius and text.pixels > _LEAST_MM * scale.paper:
         # A name that is too large for its place is better small than elsewhere.
         own = (*own, Shift(0, 0, _LEAST_MM * scale.paper / text.pixels))
-    shifts = _from(first, own, (box.right - box.left, box.bottom - box.top, _REACH * high))
     running = isinstance(element, Label) and element.running
+    reach = _NEAR_NAME if _minor(element) else _REACH
+    shifts = _from(first, own, (box.right - box.left, box.bottom - box.top, reach * high))
     return Wish(box, shifts, _LINE if running else _PICKED if picked else _rank(element), fixed=running)
+
+
+def _minor(element: Element) -> bool:
+    return isinstance(element, Label) and element.minor
 
 
 def _from(first: tuple[float, float], own: tuple[Shift, ...], round_it: tuple[float, float, float]) -> Iterator[Shift]:

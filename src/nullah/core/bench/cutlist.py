@@ -17,6 +17,7 @@ from nullah.core.rack.board import Board
 class CutListRow:
     """One part. `waits` says what must be measured first, in words; empty if nothing.
 
+    `over` is which of length, width and thickness are left over until then.
     `shows` names the sides seen on the finished piece, `price` is its share of its boards'. Of a part that is glued up
     the rough sizes are those of its first stave, `pieces` how many there are; `rough_volume` of all of them, mm³.
     """
@@ -38,6 +39,7 @@ class CutListRow:
     price: Fraction = Fraction(0)
     pieces: int = 1
     rough_volume: float = 0.0
+    over: tuple[bool, bool, bool] = (False, False, False)
 
     @property
     def volume(self) -> float:
@@ -86,7 +88,9 @@ class Sawn(NamedTuple):
         return self.board.price * area * self.share
 
 
-def cut_list_row(part: Part, sawn: Sequence[Sawn], species: str, waits: str) -> CutListRow:
+def cut_list_row(
+    part: Part, sawn: Sequence[Sawn], species: str, waits: str, over: tuple[bool, bool, bool]
+) -> CutListRow:
     """Return the row of one part, by the pieces it comes of: one, or its staves."""
     rough = sawn[0].rough
     boards = dict.fromkeys(each.board.name for each in sawn if each.board is not None)
@@ -108,6 +112,7 @@ def cut_list_row(part: Part, sawn: Sequence[Sawn], species: str, waits: str) -> 
         sum((each.price for each in sawn), Fraction(0)),
         len(sawn),
         sum(each.volume for each in sawn),
+        over,
     )
 
 
@@ -115,7 +120,7 @@ def grouped(rows: Iterable[CutListRow]) -> Iterator[CutGroup]:
     """Put equal parts together: of one size and wood, with the same to wait for and the same need of clear wood."""
     alike: dict[tuple[object, ...], list[CutListRow]] = {}
     for row in rows:
-        key = (row.length, row.width, row.thickness, row.cut_length, row.rough_length, row.species, bool(row.waits))
+        key = (row.length, row.width, row.thickness, row.cut_length, row.rough_length, row.species, row.over)
         alike.setdefault(key, []).append(row)
     for same in alike.values():
         yield CutGroup(tuple(same))

@@ -248,10 +248,10 @@ Nowhere = (
 # --- what is told of a whole layout ------------------------------------------------------------------
 
 
-class LiesNowhere(NamedTuple):
-    """A part lies on no board, and why."""
+class LieNowhere(NamedTuple):
+    """Parts lie on no board, all for one reason."""
 
-    part: str
+    parts: tuple[str, ...]
     why: Nowhere
 
 
@@ -295,4 +295,4 @@ class SawInWaste(NamedTuple):
     kerf: Length
 
 
-LayoutFact = LiesNowhere | LiesWrongly | DepthUnknown | BoardsToBuy | SawInWaste
+LayoutFact = LieNowhere | LiesWrongly | DepthUnknown | BoardsToBuy | SawInWaste

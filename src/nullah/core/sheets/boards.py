@@ -30,8 +30,7 @@ def board_sheets(plan: Plan, board_plan: BoardPlan) -> Iterator[Sheet]:
     picture = shown.moved(MARGIN, 36, scale)
     y = 36 + float(board.width) * scale + 14
     steps = [operation_words([cut], plan.reader) for cut in saw_operations(plan, board_plan)]
-    names = {piece.id: piece.name for piece in plan.rough}
-    remarks = [Remark(LiesWrongly(names[part], wrong), Severity.FAILURE) for part, wrong in board_plan.wrong.items()]
+    remarks = [Remark(LiesWrongly(item.part.name, why), Severity.FAILURE) for item, why in board_plan.told_wrong()]
     remarks.append(Remark("Saw in the waste, beyond the line. Hold the falling piece. Gloves for rough timber."))
     card = worded(Card("", mark=tuple(steps), mind=tuple(remarks)), plan.reader)
     pages = card_on_pages(card, MARGIN, y, _WIDE)

@@ -161,7 +161,8 @@ def _cut_list_rows(plan: Plan, groups: list[CutGroup], found: list[Element]) -> 
             for at, text in enumerate(lines):
                 found.append(Label((MARGIN + x, y + 4 * at), text, 3.2, Anchor.START, bold=x == 9, running=True))
         y += 4 * (max(len(lines) for lines in figures) - 1)
-        notes = [f"… leave long; cut when measured: {row.waits}" if row.waits else "", _boards_of(group)]
+        over = f"… leave {plan.reader.left_over(*row.over)}; cut when measured: {row.waits}" if row.waits else ""
+        notes = [over, _boards_of(group)]
         told = "; ".join(note for note in notes if note)
         for text in wrapped(told, _NOTE_LETTERS) if told else ():
             y += 4
@@ -275,20 +276,15 @@ def _joinery(plan: Plan, part: Part, length: float, width: float) -> list[Elemen
 def _part_card(plan: Plan, part: Part) -> Card:
     write, fine = plan.marks.write, plan.marks.write_fine
     rough, board, forecast = plan.rough_part(part.id), plan.board_of(part.id), plan.forecast_of(part.id)
-    waits = plan.waiting(part)
-    up = Direction.UP
+    up, over = Direction.UP, plan.left_over(part)
+    sizes = (
+        ("Cut to", part.cut_length, over.long, "length"),
+        ("Width", part.width, over.wide, "from the face edge"),
+        ("Thickness", part.thickness, over.thick, "gauge from the face side"),
+    )
     settings = [
-        Setting(
-            "Cut to",
-            "wait" if waits else write(part.cut_length),
-            f"planned {write(part.cut_length)}" if waits else "length",
-        ),
-        Setting(
-            "Width",
-            "wait" if waits else write(part.width),
-            f"planned {write(part.width)}" if waits else "from the face edge",
-        ),
-        Setting("Thickness", write(part.thickness), "gauge from the face side"),
+        Setting(title, "wait", f"planned {write(size)}") if waits else Setting(title, write(size), note)
+        for title, size, waits, note in sizes
     ]
     if rough is not None:
         settings.append(
@@ -327,12 +323,10 @@ def _part_card(plan: Plan, part: Part) -> Card:
     shaping = _shaping(plan, part)
     settings += operation_settings(shaping, plan.reader)
     steps += [operation_words(alike, plan.reader) for alike in alike_operations(shaping)]
-    for name in waits:
-        if plan.ledger is not None:
-            title = plan.reader.title(name)
-            remarks.append(
-                Remark(f"Leave it long: {title} must be measured on the dry-fitted sides first.", Severity.WARNING)
-            )
+    if any(over):
+        titles = plan.reader.listed(plan.reader.title(name) for name in plan.waiting(part))
+        ways = plan.reader.left_over(*over)
+        remarks.append(Remark(f"Leave it {ways}: measure {titles} first, on the parts it goes into.", Severity.WARNING))
     if forecast is not None and forecast.short.mm > 0:
         remarks.append(Remark(f"It comes out {fine(forecast.short)} too thin as planned.", Severity.FAILURE))
     return Card(part.name, tuple(settings), tuple(steps), tuple(remarks))

@@ -7,9 +7,17 @@ from functools import lru_cache
 
 from nullah.core.board_plans import BoardPlan, sawing_of
 from nullah.core.breakdown.cuts import CutKind, SawCut
-from nullah.core.breakdown.facts import BoardsToBuy, DepthUnknown, LiesNowhere, LiesWrongly, SawInWaste, ToBuyOne
+from nullah.core.breakdown.facts import (
+    BoardsToBuy,
+    DepthUnknown,
+    LieNowhere,
+    LiesWrongly,
+    Nowhere,
+    SawInWaste,
+    ToBuyOne,
+)
 from nullah.core.breakdown.glue_up import glue_up_steps
-from nullah.core.breakdown.layout import PlacedPart, flaw_rect
+from nullah.core.breakdown.layout import PlacedPart, Rect, flaw_rect
 from nullah.core.breakdown.rough import RoughPart
 from nullah.core.card import Card, Remark, Setting, Severity
 from nullah.core.drawing import Anchor, Drawing, Element, Fill, Label, Ring, Role, drawing, grain_lines, line, rectangle
@@ -18,14 +26,18 @@ from nullah.core.lengths import Direction, from_float
 from nullah.core.plan import USUAL_WOOD, Plan
 from nullah.core.rack.board import Board, Faces
 from nullah.core.rack.sizes import quarters_name
+from nullah.core.reader import sentence
 from nullah.core.refs import BoardRef, PartRef, PieceRef
-from nullah.core.stations.rack import MOST_IN_A_COLUMN, board_places, draw_flaws, draw_missing
+from nullah.core.stations.rack import MOST_IN_A_COLUMN, MOST_TOLD, board_places, draw_flaws, draw_missing, rack_layout
 from nullah.core.stations.saw_order import draw_step, short_name, step_card
 from nullah.core.stations.selection import Selection
 from nullah.core.stations.station import Station
 from nullah.core.wording.laying import complaint_words, saw_words
 from nullah.core.wording.operations import operation_words
 from nullah.core.work.sawing import saw_operations
+
+#: Room for a letter of a name on the drawing, mm for each column of boards there is.
+_LETTER = 24.0
 
 
 def selected_piece(plan: Plan, selection: Selection) -> RoughPart | None:
@@ -53,70 +65,97 @@ def _draw(plan: Plan, selection: Selection) -> Drawing:
     shown = Drawing()
     for board_plan in plan.boards:
         told = not crowded or in_hand is board_plan
-        shown += _board(plan, board_plan, told).moved(*places[board_plan.board.id])
-    return shown + drawing(_waiting(plan)) if plan.boards else shown
+        drawn = _board(plan, board_plan, not told and len(plan.boards) > MOST_TOLD, told)
+        shown += drawn.moved(*places[board_plan.board.id])
+    return shown + drawing(_waiting(plan, selection)) if plan.boards else shown
 
 
-def _waiting_row(plan: Plan) -> dict[str, tuple[float, float]]:
-    """Give, by part id, where parts without a board are drawn: in rows below the boards."""
-    boards = plan.project.boards
-    places = board_places(boards)
-    below = max((places[board.id][1] + float(board.width) for board in boards), default=0.0) + 130
-    longest = max((float(board.length) for board in boards), default=1000.0)
-    spots: dict[str, tuple[float, float]] = {}
+def _alike(rough: RoughPart) -> tuple[object, ...]:
+    return rough.along, rough.across, rough.thickness, rough.wood
+
+
+def _waiting_places(plan: Plan) -> dict[tuple[object, ...], tuple[float, float]]:
+    """Give where parts without a board are drawn: in rows below the boards, equal ones on one another."""
+    layout = rack_layout(plan.project.boards)
+    below = layout.height + 130 * max(1.0, layout.columns / 2)
+    spots: dict[tuple[object, ...], tuple[float, float]] = {}
     x = row_high = 0.0
-    for item in plan.unplaced:
-        if x and x + float(item.part.along) > longest:
-            x, below, row_high = 0.0, below + row_high + 30, 0.0
-        spots[item.part.id] = (x, below)
-        x += float(item.part.along) + 30
-        row_high = max(row_high, float(item.part.across))
+    for key, stack in _stacks(plan).items():
+        along = max(float(stack[0].along), _LETTER * layout.columns * len(_stack_name(plan, stack)))
+        if x and x + along > layout.width:
+            x, below, row_high = 0.0, below + row_high + 65 * layout.columns, 0.0
+        spots[key] = (x, below)
+        x += along + 30 * layout.columns
+        row_high = max(row_high, float(stack[0].across))
     return spots
+
+
+def _stacks(plan: Plan) -> dict[tuple[object, ...], list[RoughPart]]:
+    """Return the parts without a board, equal ones together."""
+    stacks: dict[tuple[object, ...], list[RoughPart]] = {}
+    for item in plan.unplaced:
+        stacks.setdefault(_alike(item.part), []).append(item.part)
+    return stacks
+
+
+def _stack_name(plan: Plan, stack: list[RoughPart]) -> str:
+    return plan.reader.name_of_kind([each.name for each in stack])
 
 
 def place_on_bench(plan: Plan, part_id: str) -> tuple[float, float]:
     """Return the upper left corner of a rough part on the drawing, mm: on its board, or waiting below."""
     board_plan = plan.board_of(part_id)
     if board_plan is None:
-        return _waiting_row(plan).get(part_id, (0.0, 0.0))
+        rough = plan.rough_part(part_id)
+        return _waiting_places(plan).get(_alike(rough), (0.0, 0.0)) if rough is not None else (0.0, 0.0)
     rect = next(item.rect for item in board_plan.placed if item.part.id == part_id)
     left, top = board_places(plan.project.boards)[board_plan.board.id]
     return left + rect.x, top + float(board_plan.board.width) - rect.top
 
 
-def _waiting(plan: Plan) -> Iterator[Element]:
-    """Draw the parts that lie nowhere, dashed, to be dragged onto a board."""
-    for number, (part_id, (x, y)) in enumerate(_waiting_row(plan).items()):
-        rough = plan.rough_part(part_id)
-        if rough is None:
-            continue
+def _waiting(plan: Plan, selection: Selection) -> Iterator[Element]:
+    """Draw the parts that lie nowhere, dashed, to be dragged onto a board; of equal ones the one in hand is on top."""
+    stacks, in_hand = _stacks(plan), selected_piece(plan, selection)
+    letter = _LETTER * rack_layout(plan.project.boards).columns
+    for number, (key, (x, y)) in enumerate(_waiting_places(plan).items()):
         if number == 0:
             yield Label((x, y), "Without wood: drag them onto a board", 3.2, Anchor.START, Role.WARN, nudge_mm=(0, -3))
-        long, wide = float(rough.along), float(rough.across)
-        yield rectangle(x, y, long, wide, Role.HIDDEN, Fill.PAPER, ref=PieceRef(part_id))
-        roomy = len(plan.boards) <= MOST_IN_A_COLUMN or len(rough.name) * 34 < long
-        words = rough.name if roomy else short_name(plan, rough)
-        yield Label((x + long / 2, y + wide / 2), words, 3.8, bold=True, ref=PieceRef(part_id))
+        stack = stacks[key]
+        rough = in_hand if in_hand is not None and in_hand in stack else stack[0]
+        long, wide, ref = float(rough.along), float(rough.across), PieceRef(rough.id)
+        for behind in range(min(len(stack) - 1, 2), 0, -1):
+            step = 0.04 * wide * behind
+            yield rectangle(x + step, y - step, long, wide, Role.HIDDEN, Fill.PAPER, ref=ref)
+        yield rectangle(x, y, long, wide, Role.HIDDEN, Fill.PAPER, ref=ref)
+        name = _stack_name(plan, stack)
+        if len(name) * letter < long:
+            yield Label((x + long / 2, y + wide / 2), name, 3.8, bold=True, ref=ref)
+        else:
+            yield Label((x, y + wide), name, 3.2, Anchor.START, ref=ref, nudge_mm=(0, 4))
 
 
 def draw_one_board(plan: Plan, board_plan: BoardPlan) -> Drawing:
     """Draw one board with its parts and cuts, its upper left corner at (0, 0)."""
-    return _board(plan, board_plan)
+    return _board(plan, board_plan, crowded=False)
 
 
-def _board(plan: Plan, board_plan: BoardPlan, told: bool = True) -> Drawing:
-    """Draw a board; where it is not `told`, without its cuts, and parts by their numbers."""
-    wood = _wood(board_plan.board, board_plan.placed, frozenset(board_plan.wrong))
-    return wood + drawing(_words(plan, board_plan, told))
+def _board(plan: Plan, board_plan: BoardPlan, crowded: bool, told: bool = True) -> Drawing:
+    """Draw a board; where it is not `told`, without its cuts, and parts by their numbers.
+
+    Among a `crowded` rack only that is written for which there is room.
+    """
+    wood = _wood(board_plan.board, board_plan.placed, frozenset(board_plan.wrong), crowded)
+    return wood + drawing(_words(plan, board_plan, crowded, told))
 
 
 @lru_cache(maxsize=256)
-def _wood(board: Board, placed: tuple[PlacedPart, ...], wrong: frozenset[str]) -> Drawing:
+def _wood(board: Board, placed: tuple[PlacedPart, ...], wrong: frozenset[str], crowded: bool) -> Drawing:
     """Return a board and what lies on it, without words; it is kept, for most changes are of something else."""
-    return drawing(_board_wood(board, placed), *(_placed(board, item, wrong) for item in placed), draw_flaws(board))
+    parts = (_placed(board, item, wrong) for item in placed)
+    return drawing(_board_wood(board, placed, crowded), *parts, draw_flaws(board, crowded))
 
 
-def _board_wood(board: Board, placed: tuple[PlacedPart, ...]) -> Iterator[Element]:
+def _board_wood(board: Board, placed: tuple[PlacedPart, ...], crowded: bool) -> Iterator[Element]:
     length, width = float(board.length), float(board.width)
     if placed:
         used = max(item.rect.end for item in placed)
@@ -126,25 +165,32 @@ def _board_wood(board: Board, placed: tuple[PlacedPart, ...]) -> Iterator[Elemen
                 used, 0, length - used, width, fill=Fill.WOOD, species=board.species, ref=BoardRef(board.id)
             )
             yield from grain_lines(used, 0, length - used, width, board.name)
-            if length - used > 0.18 * length:
+            if length - used > 0.18 * length and not crowded:
                 clear_to = min((float(f.start) for f in board.flaws if float(f.start) > used + 60), default=length)
-                yield Label(((used + clear_to) / 2, width * 0.8), "offcut", 3.0, role=Role.FAINT)
+                middle = ((used + clear_to) / 2, width * 0.8)
+                yield Label(middle, "offcut", 3.0, role=Role.FAINT)
     else:
         yield rectangle(0, 0, length, width, fill=Fill.WOOD, species=board.species, ref=BoardRef(board.id))
         yield from grain_lines(0, 0, length, width, board.name)
-        yield Label((length / 2, width / 2), "not needed", 3.0, role=Role.FAINT)
+        if not crowded:
+            yield Label((length / 2, width / 2), "not needed", 3.0, role=Role.FAINT)
     yield from draw_missing(board)
 
 
-def _words(plan: Plan, board_plan: BoardPlan, told: bool) -> Iterator[Element]:
+def _words(plan: Plan, board_plan: BoardPlan, crowded: bool, told: bool) -> Iterator[Element]:
     board, width = board_plan.board, float(board_plan.board.width)
     for item in board_plan.placed:
-        yield from _named(plan, board_plan, item, told)
+        yield from _named(plan, board_plan, item, crowded, told)
+    for item, why in board_plan.told_wrong():
+        at = (item.rect.x + item.rect.length / 2, width - item.rect.y - item.rect.width / 2)
+        said = sentence(f"{item.part.name} {complaint_words(why, plan.reader)}")
+        yield Label(at, said, 2.9, role=Role.WARN, ref=PieceRef(item.part.id), nudge_mm=(0, 5))
     for cut in board_plan.cuts if told else ():
         yield from _cut(cut, width)
     size = f"{plan.marks.write(board.length, unit=False)} × {plan.marks.write(board.width, unit=False)} × "
     name = f"{board.name} · {size}{plan.marks.write(board.thickness)}{' · sawn up' if board.sawn else ''}"
-    yield Label((0, 0), name, 3.2, Anchor.START, nudge_mm=(0, -3))
+    said = board.name if crowded else name
+    yield Label((0, 0), said, 3.2, Anchor.START, nudge_mm=(0, -3), minor=crowded)
     if board_plan.not_sawable is not None:
         yield Label(
             (0, width), saw_words(board_plan.not_sawable, plan.reader), 3.0, Anchor.START, Role.WARN, nudge_mm=(0, 8)
@@ -159,15 +205,15 @@ def _placed(board: Board, item: PlacedPart, wrong: frozenset[str]) -> Iterator[E
     yield from grain_lines(rect.x, top, rect.length, rect.width, item.part.name, along_x=not item.part.turned, ref=ref)
 
 
-def _named(plan: Plan, board_plan: BoardPlan, item: PlacedPart, told: bool) -> Iterator[Element]:
+def _named(plan: Plan, board_plan: BoardPlan, item: PlacedPart, crowded: bool, told: bool) -> Iterator[Element]:
     """Name a part, by its number where there is no room."""
     rect, ref = item.rect, PieceRef(item.part.id)
     top = float(board_plan.board.width) - rect.top
-    middle = (rect.x + rect.length / 2, top + rect.width / 2)
+    middle = (_clear_of_flaws(board_plan.board, rect), top + rect.width / 2)
     name = item.part.name
     if not told or (len(plan.boards) > MOST_IN_A_COLUMN and len(name) * 34 > rect.length):
         name = short_name(plan, item.part)
-    yield Label(middle, name, 3.8, bold=True, ref=ref)
+    yield Label(middle, name, 3.8, bold=True, ref=ref, minor=crowded)
     if item.pinned or board_plan.board.sawn:
         yield Ring((rect.x, top), "", 1.2, Role.KNIFE, ref=ref, nudge_mm=(2.4, 2.4))
     if item.flipped or item.over:
@@ -175,15 +221,17 @@ def _named(plan: Plan, board_plan: BoardPlan, item: PlacedPart, told: bool) -> I
         yield Label(
             (rect.x + rect.length, top + rect.width), words, 2.6, Anchor.END, Role.FAINT, ref=ref, nudge_mm=(-1, -2)
         )
-    if item.part.id in board_plan.wrong:
-        yield Label(
-            middle,
-            complaint_words(board_plan.wrong[item.part.id], plan.reader),
-            2.9,
-            role=Role.WARN,
-            ref=ref,
-            nudge_mm=(0, 5),
-        )
+
+
+def _clear_of_flaws(board: Board, rect: Rect) -> float:
+    """Return where along a board a part is named, mm: in its middle, or in its longest stretch clear of flaws there."""
+    middle, half = rect.y + rect.width / 2, 0.2 * rect.width
+    marks = [flaw_rect(flaw) for flaw in board.flaws]
+    on = [each for each in marks if each.meets(Rect(rect.x, middle - half, rect.length, 2 * half))]
+    stops = sorted([(rect.x, rect.x), (rect.end, rect.end), *((each.x, each.end) for each in on)])
+    clear = [(max(end for _, end in stops[: n + 1]), start) for n, (start, _) in enumerate(stops[1:])]
+    start, end = max(clear, key=lambda stretch: stretch[1] - stretch[0])
+    return rect.x + rect.length / 2 if end <= start else (start + end) / 2
 
 
 def _cut(cut: SawCut, width: float) -> Iterator[Element]:
@@ -239,22 +287,24 @@ def _settings(plan: Plan, rough: RoughPart | None) -> Iterator[Setting]:
 
 
 def _unplaced(plan: Plan) -> Iterator[Remark]:
-    """Say of each part that lies nowhere why, and what would place it."""
+    """Say of the parts that lie nowhere why, and what would place each."""
+    alike: dict[tuple[type, Nowhere, tuple[Fix, ...]], list[RoughPart]] = {}
     for item in plan.unplaced:
         fixes: tuple[Fix, ...] = ()
         if item.staves and len(item.part.parts) == 1 and "/" not in item.part.id:
             part_id = item.part.parts[0]
             fixes = (GlueFromStaves(part_id, item.staves),)
-        yield Remark(LiesNowhere(item.part.name, item.why), Severity.FAILURE, fixes, ref=PartRef(item.part.parts[0]))
+        alike.setdefault((type(item.why), item.why, fixes), []).append(item.part)
+    for (_, why, fixes), parts in alike.items():
+        fact = LieNowhere(tuple(part.name for part in parts), why)
+        yield Remark(fact, Severity.FAILURE, fixes, ref=PartRef(parts[0].parts[0]))
 
 
 def _wrong(plan: Plan) -> Iterator[Remark]:
     """Say what lies wrongly, and which parts hang on a flaw's depth that nobody knows."""
     for board in plan.boards:
-        for item in board.placed:
-            if item.part.id in board.wrong:
-                fact = LiesWrongly(item.part.name, board.wrong[item.part.id])
-                yield Remark(fact, Severity.FAILURE, ref=PartRef(item.part.parts[0]))
+        for item, why in board.told_wrong():
+            yield Remark(LiesWrongly(item.part.name, why), Severity.FAILURE, ref=PartRef(item.part.parts[0]))
         if board.not_sawable is not None:
             yield Remark(board.not_sawable, Severity.FAILURE)
         for item in board.placed:

@@ -25,7 +25,7 @@ from nullah.core.joints.kinds import JointGroup
 from nullah.core.lengths import Direction
 from nullah.core.piece.joint import Hold
 from nullah.core.piece.part import Part
-from nullah.core.plan import Plan
+from nullah.core.plan import LeftOver, PartState, Plan, Stand
 from nullah.core.reader import sentence
 from nullah.core.refs import BoardRef, PartRef, QuantityRef
 from nullah.core.stations.breakdown import draw_one_board
@@ -34,6 +34,7 @@ from nullah.core.stations.operation_picture import draw_operations, room_above
 from nullah.core.stations.piece import STATION as PIECE
 from nullah.core.stations.selection import Selection
 from nullah.core.wording.operations import alike_operations, operation_settings, operation_words
+from nullah.core.wording.plan import state_words
 from nullah.core.wording.tasks import task_cautions, usual_steps
 from nullah.core.work.day_book import WorkState
 from nullah.core.work.joint_work import joint_work, kinds_at_work
@@ -72,18 +73,22 @@ def draw_task(plan: Plan, task: Task) -> Drawing:
 
 
 def _sizes(plan: Plan, part: Part, waits: bool) -> Iterator[Element]:
-    """Draw a part's face and its edge with the sizes it gets now; what waits is told to be left long."""
+    """Draw a part's face and its edge with the sizes it gets now; what waits is told to be left over."""
     long, wide, thick = float(part.cut_length), float(part.width), float(part.thickness)
-    left_long = waits and bool(plan.waiting(part))
+    over = plan.left_over(part) if waits else LeftOver()
     species = plan.species_of(part)
     yield rectangle(0, 0, long, wide, fill=Fill.WOOD, species=species, ref=PartRef(part.id))
     yield from grain_lines(0, 0, long, wide, part.name, ref=PartRef(part.id))
     yield rectangle(0, wide + 24, long, thick, fill=Fill.WOOD, species=species, ref=PartRef(part.id))
     write = plan.marks.write
-    told = "leave long: planned " if left_long else ""
-    yield Dimension((0, 0), (long, 0), told + write(part.cut_length), 7)
-    yield Dimension((0, wide), (0, 0), write(part.width), 7)
-    yield Dimension((0, wide + 24 + thick), (0, wide + 24), write(part.thickness), 7)
+    sides = (
+        ((0, 0), (long, 0), part.cut_length, LeftOver(long=over.long)),
+        ((0, wide), (0, 0), part.width, LeftOver(wide=over.wide)),
+        ((0, wide + 24 + thick), (0, wide + 24), part.thickness, LeftOver(thick=over.thick)),
+    )
+    for start, end, size, left in sides:
+        state = f"{state_words(PartState(Stand.WAITS, over=left), plan.reader)}: planned " if any(left) else ""
+        yield Dimension(start, end, state + write(size), 7)
     yield Label((long / 2, wide / 2), part.name, 3.6, bold=True, ref=PartRef(part.id))
     yield Label((long / 2, wide), "∨ face edge", 2.8, role=Role.PENCIL, nudge_mm=(0, 3))
 

@@ -13,13 +13,14 @@ from nullah.core.piece.form import View, ViewDimension
 from nullah.core.piece.part import Part
 from nullah.core.piece.sight import ViewPlane, flat_box, hidden, painted, plane_of, seen
 from nullah.core.piece.space import Box
-from nullah.core.plan import Plan
+from nullah.core.plan import PartState, Plan, Stand
 from nullah.core.refs import QuantityRef
 from nullah.core.stations.season import part_movement
 from nullah.core.stations.selection import Selection
 from nullah.core.stations.station import Station
 from nullah.core.wording.ledger import hanging_words
 from nullah.core.wording.ledger import why as why_quantity
+from nullah.core.wording.plan import state_words
 from nullah.core.work.clamping import staves_glue_ups
 
 _NOTHING_YET = "Add a board, then drag and type it into its place. Where two overlap, a joint is offered."
@@ -228,7 +229,10 @@ def _size_setting(plan: Plan, part: Part) -> Setting:
     if plan.waiting(part):
         # A size that must not be cut to is never the figure one carries away.
         return Setting(
-            title_of(alike), "leave long", f"planned {figure}; measure first", ref=QuantityRef(part.quantities[0])
+            title_of(alike),
+            state_words(PartState(Stand.WAITS, over=plan.left_over(part)), plan.reader),
+            f"planned {figure}; measure first",
+            ref=QuantityRef(part.quantities[0]),
         )
     note = ""
     if part.spare:

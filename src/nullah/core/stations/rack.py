@@ -34,8 +34,12 @@ from nullah.core.stations.station import Station
 from nullah.core.wood.movement import GrainCut, coefficient
 from nullah.core.wood.species import SOURCE, STRENGTH_SOURCE, Species, SpeciesError, find_species
 
-#: With more boards than this, they stand in two columns, and only the board in hand tells everything.
+#: With more boards than this, they stand in columns, and only the board in hand tells everything.
 MOST_IN_A_COLUMN = 5
+#: With more boards than this, only the board in hand tells its size, and flaws are named where there is room.
+MOST_TOLD = 20
+#: Width to height of the room there usually is for drawing.
+_ROOM = 1.35
 
 _FLAW_WORDS = {
     FlawKind.CHECK: "check", FlawKind.SPLIT: "split", FlawKind.KNOT: "knot",
@@ -43,21 +47,49 @@ _FLAW_WORDS = {
 }  # fmt: skip
 
 
-def board_places(boards: tuple[Board, ...]) -> dict[str, tuple[float, float]]:
-    """Give, by board id, the upper left corner of each on the drawing, mm: one under another, many in two columns."""
+class RackLayout(NamedTuple):
+    """Where boards lie on the drawing: by board id the upper left corner of each, mm, and how large it all is.
+
+    `columns` they stand in, `width` and `height` of all of them, mm. `detail` is the length that what is drawn
+    large beside them goes by, mm: half the width of two columns.
+    """
+
+    places: dict[str, tuple[float, float]]
+    columns: int
+    width: float
+    height: float
+    detail: float
+
+
+@lru_cache(maxsize=8)
+def rack_layout(boards: tuple[Board, ...]) -> RackLayout:
+    """Lay boards out on the drawing: a few one under another, more in as many columns as make them largest."""
+    if len(boards) <= MOST_IN_A_COLUMN:
+        return _in_columns(boards, 1)
+    tried = (_in_columns(boards, columns) for columns in range(2, 2 + len(boards) // MOST_IN_A_COLUMN))
+    return min(tried, key=lambda layout: max(layout.width / _ROOM, layout.height))
+
+
+def _in_columns(boards: tuple[Board, ...], columns: int) -> RackLayout:
     # The longest board sets the scale of the drawing, and so the room that type needs.
     longest = max((float(board.length) for board in boards), default=0.0)
-    columns = 1 if len(boards) <= MOST_IN_A_COLUMN else 2
     gap = 30 + longest * 0.075 * columns
     beside = longest + 0.2 * longest + max((float(board.thickness) for board in boards), default=0.0)
-    first = -(-len(boards) // columns)
+    first = max(1, -(-len(boards) // columns))
     places: dict[str, tuple[float, float]] = {}
+    height = 0.0
     for column in range(columns):
         top = 0.0
         for board in boards[column * first : (column + 1) * first]:
             places[board.id] = (column * beside, top)
+            height = max(height, top + float(board.width))
             top += float(board.width) + gap
-    return places
+    return RackLayout(places, columns, beside * columns, height, longest * max(1.0, columns / 2))
+
+
+def board_places(boards: tuple[Board, ...]) -> dict[str, tuple[float, float]]:
+    """Give, by board id, the upper left corner of each on the drawing, mm."""
+    return rack_layout(boards).places
 
 
 def draw_board(board: Board, fill: Fill = Fill.WOOD) -> Iterator[Element]:
@@ -85,13 +117,13 @@ def draw_missing(board: Board) -> Iterator[Element]:
             yield Ring(at, "", 0.9, Role.OUTLINE, ref=ref)
 
 
-def draw_flaws(board: Board) -> Iterator[Element]:
-    """Draw the flaws of a board on it, each in its own way."""
+def draw_flaws(board: Board, crowded: bool = False) -> Iterator[Element]:
+    """Draw the flaws of a board on it, each in its own way; where it is `crowded`, named only if there is room."""
     for index, flaw in enumerate(board.flaws):
-        yield from _draw_flaw(board, flaw, FlawRef(board.id, index))
+        yield from _draw_flaw(board, flaw, FlawRef(board.id, index), crowded)
 
 
-def _draw_flaw(board: Board, flaw: Flaw, ref: Ref) -> Iterator[Element]:
+def _draw_flaw(board: Board, flaw: Flaw, ref: Ref, crowded: bool) -> Iterator[Element]:
     x, top = float(flaw.start), float(board.width - flaw.high)
     long, high = float(flaw.end - flaw.start), float(flaw.high - flaw.low)
     under = flaw.faces is Faces.DOWN
@@ -106,7 +138,8 @@ def _draw_flaw(board: Board, flaw: Flaw, ref: Ref) -> Iterator[Element]:
     elif flaw.kind is FlawKind.RUNOUT:
         for share in (0.15, 0.45, 0.75):
             yield Path(((x + long * share, top + high), (x + long * min(1, share + 0.25), top)), Role.FLAW, ref=ref)
-    yield Label((x + long / 2, top + high), flaw_words(flaw), 2.9, role=Role.FLAW, ref=ref, nudge_mm=(0, 2))
+    at, words = (x + long / 2, top + high), flaw_words(flaw)
+    yield Label(at, words, 2.9, role=Role.FLAW, ref=ref, nudge_mm=(0, 2), minor=crowded)
 
 
 def flaw_words(flaw: Flaw) -> str:
@@ -172,42 +205,42 @@ def usual_heart(board: Board) -> tuple[float, float]:
 
 def _draw(plan: Plan, selection: Selection) -> Drawing:
     boards = plan.project.boards
-    places, in_hand = board_places(boards), find_board(plan, selection)
+    layout, in_hand = rack_layout(boards), find_board(plan, selection)
+    crowded = len(boards) > MOST_TOLD
     shown = Drawing()
     for board in boards:
-        place = places[board.id]
-        shown += _wood(board, place) + drawing(_heading(plan, board, in_hand is board)).moved(*place)
+        place = layout.places[board.id]
+        shown += _wood(board, place, crowded and in_hand is not board)
+        shown += drawing(_heading(plan, board, in_hand is board, layout.columns)).moved(*place)
     if boards:
-        longest, (left, top) = max(float(board.length) for board in boards), _details(boards)
-        details = room_for_details(longest)
+        details = room_for_details(layout.detail)
         if in_hand is not None:
-            details += draw_drying(in_hand, plan.project.room, longest)
-            details += drawing(_large_end(in_hand)).moved(*_beside(longest), _end_scale(in_hand, longest))
-        shown += details.moved(left, top)
+            details += draw_drying(in_hand, plan.project.room, layout.detail)
+            end = drawing(_large_end(in_hand))
+            details += end.moved(*_beside(layout.detail), _end_scale(in_hand, layout.detail))
+        shown += details.moved(*_details(layout))
     return shown
 
 
 @lru_cache(maxsize=256)
-def _wood(board: Board, place: tuple[float, float]) -> Drawing:
+def _wood(board: Board, place: tuple[float, float], crowded: bool) -> Drawing:
     """Return a board as it lies there, with its end beside it; it is kept, for most changes are of something else."""
-    return drawing(draw_board(board), draw_flaws(board), _end_grain(board)).moved(*place)
+    return drawing(draw_board(board), draw_flaws(board, crowded), _end_grain(board)).moved(*place)
 
 
-def _details(boards: tuple[Board, ...]) -> tuple[float, float]:
+def _details(layout: RackLayout) -> tuple[float, float]:
     """Return where the details of the board in hand are drawn: below all boards."""
-    longest = max(float(board.length) for board in boards)
-    below = max(top + float(board.width) for board, (_, top) in zip(boards, board_places(boards).values(), strict=True))
-    return 0.0, below + 0.23 * longest
+    return 0.0, layout.height + 0.23 * layout.detail
 
 
-def _beside(longest: float) -> tuple[float, float]:
+def _beside(detail: float) -> tuple[float, float]:
     """Return where the large end grain lies beside the drying curve."""
-    return 1.15 * longest, 0.04 * longest
+    return 1.15 * detail, 0.04 * detail
 
 
-def _end_scale(board: Board, longest: float) -> float:
+def _end_scale(board: Board, detail: float) -> float:
     """Return how many times its size the large end grain is drawn."""
-    return min(0.6 * longest / float(board.width), 0.13 * longest / float(board.thickness))
+    return min(0.6 * detail / float(board.width), 0.13 * detail / float(board.thickness))
 
 
 class EndView(NamedTuple):
@@ -220,9 +253,9 @@ class EndView(NamedTuple):
 
 def end_view(boards: tuple[Board, ...], board: Board) -> EndView:
     """Return where the end grain of a board in hand is drawn large, to pick the heart of the tree on it."""
-    longest, (left, top) = max(float(each.length) for each in boards), _details(boards)
-    across, down = _beside(longest)
-    return EndView(left + across, top + down, _end_scale(board, longest))
+    layout = rack_layout(boards)
+    (left, top), (across, down) = _details(layout), _beside(layout.detail)
+    return EndView(left + across, top + down, _end_scale(board, layout.detail))
 
 
 def _large_end(board: Board) -> Iterator[Element]:
@@ -237,12 +270,15 @@ def _large_end(board: Board) -> Iterator[Element]:
     )
 
 
-def _heading(plan: Plan, board: Board, in_hand: bool) -> Iterator[Element]:
-    """Name a board and its size in a line; the one in hand has its dimensions, to be clicked."""
+def _heading(plan: Plan, board: Board, in_hand: bool, columns: int) -> Iterator[Element]:
+    """Name a board and its size in a line, or only name it; the one in hand has its dimensions, to be clicked."""
     length, width = float(board.length), float(board.width)
     ref = BoardRef(board.id)
     name = f"{board.name} · {board.species}"
     entered = plan.marks.write_entered
+    if not in_hand and len(plan.boards) > MOST_TOLD:
+        yield Label((0, 0), board.name, 3.0, Anchor.START, ref=ref, nudge_mm=(0, -3), minor=True)
+        return
     yield Label(
         (-float(board.thickness) - 22, width / 2),
         entered(board.thickness),
@@ -253,7 +289,8 @@ def _heading(plan: Plan, board: Board, in_hand: bool) -> Iterator[Element]:
     )
     if not in_hand:
         size = f"{plan.marks.write(board.length, unit=False)} × {plan.marks.write(board.width)}"
-        yield Label((0, 0), f"{name} · {size}", 3.0, Anchor.START, ref=ref, nudge_mm=(0, -3))
+        heading = f"{name if columns <= 2 else board.name} · {size}"
+        yield Label((0, 0), heading, 3.0, Anchor.START, ref=ref, nudge_mm=(0, -3))
         return
     # Nothing here may need more room than before: taking a board in hand must not move the drawing.
     yield Label((0, 0), name, 3.2, Anchor.START, Role.CHALK, bold=True, ref=ref, nudge_mm=(0, -3))

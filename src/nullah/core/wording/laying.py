@@ -17,9 +17,9 @@ FLAWS = {
 }  # fmt: skip
 SAWN = {GrainCut.FLAT: N_("flat-sawn"), GrainCut.RIFT: N_("rift-sawn"), GrainCut.QUARTER: N_("quarter-sawn")}
 _MATCHES = {
-    Match.OTHER_BOARD: N_("is to come from one board with the {other} ({set})"),
-    Match.NOT_IN_ORDER: N_("is to follow the {other} in the board, end to end ({set})"),
-    Match.NOT_BESIDE: N_("is to lie beside the {other} ({set})"),
+    Match.OTHER_BOARD: N_("is to come from one board with {other} ({set})"),
+    Match.NOT_IN_ORDER: N_("is to follow {other} in the board, end to end ({set})"),
+    Match.NOT_BESIDE: N_("is to lie beside {other} ({set})"),
 }
 _OVER_FLAWS = {
     Faces.THROUGH: N_("lies over the {flaw} on {board}"),
@@ -69,9 +69,9 @@ def complaint_words(fact: Complaint, reader: Reader) -> str:
             said = reader.text(_OVER_FLAWS[faces], flaw=reader.text(FLAWS[flaw]), board=board)
             return reader.text("{complaint}; turned over it could", complaint=said) if turned else said
         case facts.OverPart(other):
-            return reader.text("lies over the {other}", other=other)
+            return reader.text("lies over {other}", other=other)
         case facts.NoKerf(other):
-            return reader.text("leaves no kerf between itself and the {other}", other=other)
+            return reader.text("leaves no kerf between itself and {other}", other=other)
         case facts.Unmatched(match, other, name):
             return reader.text(_MATCHES[match], other=other, set=name)
         case facts.SawnUp(board):
@@ -185,19 +185,22 @@ def _staves(staves: facts.StavesDo | None, reader: Reader) -> str:
 def layout_fact_words(fact: LayoutFact, reader: Reader) -> str:
     """Return what is told of a whole layout."""
     match fact:
-        case facts.LiesNowhere(part, nowhere):
-            return reader.text("{part} lies nowhere. {why}", part=sentence(part), why=nowhere_words(nowhere, reader))
+        case facts.LieNowhere(parts, nowhere):
+            said = reader.count(
+                len(parts), "{parts} lies nowhere.", "{parts} lie nowhere.", parts=sentence(reader.together(parts))
+            )
+            return f"{said} {nowhere_words(nowhere, reader)}"
         case facts.LiesWrongly(part, why):
-            return reader.text("The {part} {complaint}.", part=part, complaint=complaint_words(why, reader))
+            return reader.text("{part} {complaint}.", part=sentence(part), complaint=complaint_words(why, reader))
         case facts.DepthUnknown(part, flaw, upper, board):
             message = (
                 N_(
-                    "Under the {part} lies a {flaw} in the upper face of {board}; how deep it goes nobody knows. Probe "
+                    "Under {part} lies a {flaw} in the upper face of {board}; how deep it goes nobody knows. Probe "
                     "it before you saw."
                 )
                 if upper
                 else N_(
-                    "Under the {part} lies a {flaw} in the lower face of {board}; how deep it goes nobody knows. "
+                    "Under {part} lies a {flaw} in the lower face of {board}; how deep it goes nobody knows. "
                     "Probe it before you saw."
                 )
             )

@@ -11,14 +11,14 @@ from nullah.core.wording.facts import fact_words
 
 _STANDS = {
     Stand.WRONGLY_LAID: N_("cannot lie there"), Stand.TOO_THIN: N_("{short} too thin"),
-    Stand.DOES_NOT_FIT: N_("does not fit"), Stand.NO_WOOD: N_("no wood yet"), Stand.WAITS: N_("leave long"),
+    Stand.DOES_NOT_FIT: N_("does not fit"), Stand.NO_WOOD: N_("no wood yet"), Stand.WAITS: N_("leave {over}"),
     Stand.MEASURED: N_("measured"), Stand.PLANNED: N_("planned"),
 }  # fmt: skip
 
 
 def state_words(state: PartState, reader: Reader) -> str:
     """Return where a part stands, in a few words."""
-    return reader.text(_STANDS[state.stand], short=reader.fine(state.short))
+    return reader.text(_STANDS[state.stand], short=reader.fine(state.short), over=reader.left_over(*state.over))
 
 
 def unsettled_words(found: Plan) -> tuple[str, ...]:

@@ -21,6 +21,7 @@ from nullah.core.plan import Plan
 from nullah.core.rack.drying import readiness
 from nullah.core.refs import BoardRef, PartRef
 from nullah.core.wood.species import SpeciesError, find_species
+from nullah.core.work.bench_work import measured_for
 from nullah.core.work.clamping import spreading, staves_glue_up
 from nullah.core.work.milling import (
     flattened_whole,
@@ -56,6 +57,8 @@ def hardness_of_species(species: str) -> float:
 
 #: A resawn blank lies so long on sticks before it is planed, hours (common practice: some days).
 _RESAWN_WAITS = 72.0
+#: More parts than this are only counted in a title.
+_MOST_NAMED = 8
 
 
 def saw_tasks(plan: Plan) -> tuple[Task, ...]:
@@ -79,7 +82,8 @@ def saw_tasks(plan: Plan) -> tuple[Task, ...]:
         found += [_resawn(plan, item.part, last) for item in board_plan.placed if len(item.part.parts) > 1]
     bare = [part for part in plan.parts if not plan.laid(part.id)]
     if bare:
-        names = plan.reader.together(part.id for part in bare)
+        many = len(bare) > _MOST_NAMED
+        names = f"{len(bare)} parts" if many else plan.reader.together(part.id for part in bare)
         found.append(
             Task("wood", f"Find wood for {names}", Trade.SAW, tuple(part.id for part in bare), (), (("set up", 5.0),))
         )
@@ -190,7 +194,9 @@ def mill_tasks(plan: Plan, saw: tuple[Task, ...]) -> MillTasks:
         waiting = any(plan.waiting(part) or _fits(plan, part) for part in parts)
         ends = 0 if waiting else 2 * len(parts)
         work = (("plane", _shavings(plan, parts)), ("true", float(len(parts))), ("end", float(ends)))
-        title = f"Mill {plan.reader.together(part.id for part in parts)}" + (", left long" if waiting else "")
+        long, wide = map(bool, measured_for(plan.ledger, parts[0]))
+        left = f", left {plan.reader.left_over(long, wide, False)}" if long or wide else ""
+        title = f"Mill {plan.reader.together(part.id for part in parts)}{left}"
         task = Task(
             f"mill/{alike}",
             title,
