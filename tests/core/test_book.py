@@ -198,7 +198,8 @@ def test_where_no_wood_will_do_it_is_said_and_stands_first_in_the_order():
     came = recording.remake(planned(project), "left", "dropped", NOW)
     assert "no wood on the rack will do" in came.said and came.project.book[-1].event is Event.REMADE
     stand = standing(planned(came.project), NOW)
-    assert "left side" in next(task.title for task in stand.order.tasks if task.id == "wood")
+    wood = next(task for task in stand.order.tasks if task.id == "wood")
+    assert "left" in wood.parts and wood.title == f"Find wood for {len(wood.parts)} parts"
     assert recording.remake(planned(project), "nothing", "x", NOW).said == "There is no such part."
 
 

@@ -7,9 +7,10 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from nullah.core.forms import FORMS
+from nullah.core.lengths import Marks, Unit
+from nullah.core.milling.edge_facts import EdgeError, EdgeWork
 from nullah.core.milling.edge_tasks import KINDS, EdgeTask, tasks_of
 from nullah.core.milling.edges import (
-    EdgeError,
     chamfer,
     long_bevel,
     raised_panel,
@@ -18,9 +19,12 @@ from nullah.core.milling.edges import (
     straighten_edge,
     thumbnail,
 )
-from nullah.core.milling.tapers import TaperError, taper_plan
+from nullah.core.milling.tapers import taper_plan
 from nullah.core.plan import work_out
 from nullah.core.project import Piece, Project
+from nullah.core.reader import Reader
+from nullah.core.wording.edges import edge_step_words
+from nullah.core.wording.facts import error_words
 
 sizes = st.floats(0.5, 60)
 
@@ -68,7 +72,9 @@ def test_a_hollow_edge_is_planed_at_both_ends():
 def test_what_cannot_be_planed_is_refused_in_a_sentence(wrong):
     with pytest.raises(EdgeError) as refused:
         wrong()
-    assert str(refused.value).endswith((".", "first."))
+    for unit in Unit:
+        said = error_words(refused.value, Reader(Marks(unit)))
+        assert said.endswith(".") and (unit is not Unit.INCH or " mm" not in said)
 
 
 @given(sizes)
@@ -91,9 +97,10 @@ def test_a_chamfer_leans_as_its_lines_say(run, fall):
 
 
 def test_a_raised_panel_says_whether_it_enters_its_groove():
-    assert "must enter without force" in raised_panel(40, 6, 14, 10, 8).steps[-1]
+    assert raised_panel(40, 6, 14, 10, 8).steps[-1] is EdgeWork.TRY_GROOVE
     eased = raised_panel(20, 8, 14, 8, 8)
-    assert "ease it to 8.0 mm" in eased.steps[-1]
+    assert "ease it to 8.0 mm" in edge_step_words(eased.steps[-1], Reader())
+    assert "ease it to 0.315″" in edge_step_words(eased.steps[-1], Reader(Marks(Unit.INCH)))
 
 
 @given(st.floats(60, 300), st.floats(10, 40), st.floats(5, 45), st.floats(0, 2))
@@ -147,7 +154,7 @@ def test_lines_are_always_drawn_on_wood_that_is_there(faces):
     lambda: taper_plan(700, 40, 100, 0, "A", 0.5), lambda: taper_plan(700, 40, 100, 8, "", 0.5),
 ])  # fmt: skip
 def test_a_taper_that_leaves_nothing_is_refused(wrong):
-    with pytest.raises(TaperError):
+    with pytest.raises(EdgeError):
         wrong()
 
 
@@ -167,4 +174,4 @@ def test_the_shapings_of_every_form_that_are_planed_can_be_planned():
 
 @pytest.mark.parametrize("kind", KINDS)
 def test_the_usual_figures_of_each_kind_can_be_planned(kind):
-    EdgeTask(kind, tuple(usual for _, usual in KINDS[kind].figures)).planned()
+    EdgeTask(kind, KINDS[kind].usual).planned()

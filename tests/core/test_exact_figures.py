@@ -19,8 +19,9 @@ from nullah.core.joints.let_in import LET_IN
 from nullah.core.lengths import Direction, Length, LengthError, Marks, Slope, Unit, mm, read_length
 from nullah.core.lengths.exact import from_float, plain
 from nullah.core.milling.decide import BoardFace, twist_of
+from nullah.core.milling.edge_facts import EdgeError, TaperTooDeep
 from nullah.core.milling.survey import Survey
-from nullah.core.milling.tapers import TaperError, taper_plan
+from nullah.core.milling.tapers import taper_plan
 from nullah.core.piece.faults import Channel, ThinBetween
 from nullah.core.piece.form import Assembly
 from nullah.core.piece.joint import Joint
@@ -203,8 +204,9 @@ def test_only_where_an_edge_runs_in_is_wood_missing():
 @pytest.mark.parametrize(("faces", "most"), [("AC", 19), ("AB", 38), ("ABD", 19)])
 def test_a_taper_leaves_something_at_the_toe(faces, most):
     assert min(taper_plan(720, 38, 120, most - 0.01, faces, 0.5).toe) == pytest.approx(0.01 * (2 if most == 19 else 1))
-    with pytest.raises(TaperError, match=f"less than {most} mm"):
+    with pytest.raises(EdgeError) as refused:
         taper_plan(720, 38, 120, most, faces, 0.5)
+    assert refused.value.fact == TaperTooDeep(most)
 
 
 # --- walls and corners -----------------------------------------------------------------------------------

@@ -47,6 +47,28 @@ def test_a_measurement_overrules_everything_and_remembers_the_plan():
     assert ledger["inside"] == 200 - Fraction(326, 10)
 
 
+def test_what_is_worked_out_from_what_waits_waits_too():
+    rules = (*RULES, Definition("slip", "length of the slip", "bottom / 2"))
+    ledger = work_out_ledger(rules, {}, {})
+    assert ledger.quantity("slip").origin is Origin.WAITS and ledger.waits_for("slip") == ("opening",)
+    fitted = work_out_ledger(rules, {}, {"opening": mm("175.4")})
+    assert fitted.quantity("slip").origin is Origin.FITTED and fitted["slip"] == Fraction(872, 10)
+    given = work_out_ledger(rules, {"bottom": mm(170)}, {})
+    assert given.quantity("slip").origin is Origin.WORKED_OUT and given["slip"] == 85, "its figure was given after all"
+
+
+def test_what_is_made_before_a_measurement_stays_as_designed():
+    rules = (*RULES, Definition("ends", "width of the ends", "opening + 2"))
+    planned = work_out_ledger(rules, {}, {})
+    measured = work_out_ledger(rules, {}, {"opening": mm("175.4")})
+    assert measured["ends"] == planned["ends"] != Fraction(1774, 10)
+    assert measured.made_before("ends") == ("opening",) and planned.made_before("ends") == ()
+    assert why_of(measured, "ends")[0].endswith("It is as designed: made before groove to groove is measured.")
+    assert "made before" not in " ".join(why_of(measured, "bottom") + why_of(planned, "ends"))
+    thicker = work_out_ledger(rules, {}, {"side": mm(19)})
+    assert thicker["ends"] == planned["ends"] - 2 + Fraction(2, 3), "a board as it came out changes all that follows"
+
+
 def test_what_fits_waits_until_its_opening_is_measured():
     ledger = work_out_ledger(RULES, {}, {})
     assert ledger.quantity("bottom").origin is Origin.WAITS

@@ -247,7 +247,7 @@ def test_times_are_told_no_finer_than_they_can_be_known():
 
 @pytest.mark.parametrize("kind", KINDS)
 def test_edges_are_drawn_with_their_guide_lines(kind):
-    usual = tuple(figure for _, figure in KINDS[kind].figures)
+    usual = KINDS[kind].usual
     selection = Selection(milling=MillingSelection(MillingView.EDGES, edge_task=(kind, usual)))
     plan = work_out(Project())
     drawing, card = MILLING.draw(plan, selection), MILLING.card(plan, selection)

@@ -25,6 +25,7 @@ from nullah.core.refs import QuantityRef
 from nullah.core.season.fits import Verdict
 from nullah.core.season.swelling import growth
 from nullah.core.stations import STATIONS
+from nullah.core.stations.season import shown_fits
 from nullah.core.stations.selection import JointsSelection, Selection
 from nullah.core.wood.climate import MONTHS, PRESETS, USUAL, ClimateError, climate_of, year_of
 from nullah.core.wording.season import advice, fit_title
@@ -236,3 +237,17 @@ def test_a_changed_room_changes_what_it_is_built_at():
     room = Room(reference=(Reading("2026-01-01", Fraction(14)),))
     plan = planned(Project(Piece("box"), room=room))
     assert stock_of(plan, "front").now == 14
+
+
+def test_equal_parts_with_as_much_room_stand_together():
+    chosen = FORMS["case"].settled({"rows": "5", "dividers": "frame"})
+    plan = planned(Project(Piece("case", choices=tuple(chosen.items()))))
+    season = season_of(plan)
+    panels = [part.id for part in plan.parts if part.id.endswith("_panel")]
+    assert len(panels) == 4
+    told = [fit for fit in shown_fits(season) if set(fit.parts) & set(panels)]
+    across = [fit for fit in told if set(fit.parts) >= set(panels)]
+    assert across and len(told) == len({(fit.quantity, fit.verdict) for fit in told}), "each told once, of all"
+    assert fit_title(across[0], plan.reader) == "dust panel of divider 1 to 4"
+    sizes = [min(fit.rooms) for fit in season.fits if set(fit.parts) <= set(panels)]
+    assert min(min(fit.rooms) for fit in told) == min(sizes), "the worst is not lost"

@@ -53,7 +53,7 @@ def test_everything_stands_on_the_page():
 def test_a_part_that_waits_has_no_figure_to_cut_to():
     sheet = next(s for s in all_sheets(work_out(seed_box())) if s.name == "part-5-bottom")
     assert texts(sheet).count("wait") == 2
-    assert any("must be measured" in text for text in texts(sheet))
+    assert any("Leave it long and wide: measure groove to groove, along" in text for text in texts(sheet))
 
 
 def test_the_template_is_drawn_at_full_size_with_its_marks():

@@ -1,22 +1,27 @@
 from dataclasses import replace
+from itertools import combinations
 
 import pytest
 from tests.said import said
 
 from nullah.core import actions
+from nullah.core.breakdown.facts import OverPart
+from nullah.core.breakdown.layout import flaw_rect
 from nullah.core.card import Severity
 from nullah.core.drawing import Dimension, Fill, Label, Path, Ring, Role
-from nullah.core.lengths import Unit, mm, read_length
+from nullah.core.lengths import Marks, Unit, mm, read_length
 from nullah.core.plan import Stand, work_out
 from nullah.core.project import Piece, Project
-from nullah.core.refs import FlawRef
+from nullah.core.refs import FlawRef, PieceRef
 from nullah.core.stations import STATIONS
 from nullah.core.stations.breakdown import place_on_bench
-from nullah.core.stations.rack import board_places
+from nullah.core.stations.rack import board_places, rack_layout
 from nullah.core.stations.season import part_movement
 from nullah.core.stations.selection import RackSelection, Selection
+from nullah.core.wording.facts import fact_words
 from nullah.core.wording.fixes import fix_words
 from nullah.demo.seed_box import seed_box
+from nullah.demo.seed_cabinet import seed_cabinet
 
 BY_ID = {station.id: station for station in STATIONS}
 
@@ -132,9 +137,78 @@ def test_parts_without_wood_are_drawn_below_the_boards():
     places = board_places(plan.project.boards)
     lowest_board = max(places[board.id][1] + float(board.width) for board in plan.project.boards)
     assert min(bottoms) > lowest_board
-    assert len({place_on_bench(plan, part.id) for part in plan.rough}) == 5, "beside each other"
+    places = {part.id: place_on_bench(plan, part.id) for part in plan.rough}
+    assert places["front"] == places["back"] and places["left"] == places["right"], "equal ones on one another"
+    assert len(set(places.values())) == 3, "others beside each other"
     text = " ".join(e.text for e in BY_ID["breakdown"].draw(plan, Selection()).elements if isinstance(e, Label))
-    assert "drag them onto a board" in text
+    assert "drag them onto a board" in text and "front and back" in text
+    shown = [e.ref for e in BY_ID["breakdown"].draw(plan, Selection(part="right")).elements if isinstance(e, Label)]
+    assert PieceRef("right") in shown and PieceRef("left") not in shown, "the one in hand is on top"
+
+
+def test_all_that_lies_nowhere_for_one_reason_is_told_at_once():
+    plan = work_out(replace(seed_box(), boards=(), layout=()))
+    (fail,) = [each for each in BY_ID["breakdown"].card(plan, Selection()).mind if each.weight is Severity.FAILURE]
+    assert fact_words(fail.fact, plan.reader) == (
+        "Front, back, left end, right end, and bottom lie nowhere. There is no board on the rack."
+    )
+    unlike = work_out(actions.accept_layout(seed_box(), ()))
+    told = [each for each in BY_ID["breakdown"].card(unlike, Selection()).mind if each.weight is Severity.FAILURE]
+    assert len(told) == len({(type(item.why), item.why) for item in unlike.unplaced}) > 1, "each reason by itself"
+
+
+def test_two_that_lie_over_one_another_are_told_once():
+    project = seed_box()
+    first = project.layout[0]
+    other = next(each for each in project.layout[1:] if each.part != first.part)
+    plan = work_out(actions.lay(project, replace(other, board=first.board, x=first.x, y=first.y)))
+    board = next(each for each in plan.boards if each.board.id == first.board)
+    assert {first.part, other.part} <= set(board.wrong), "both are wrong"
+    pairs = [frozenset((item.part.name, why.other)) for item, why in board.told_wrong() if isinstance(why, OverPart)]
+    assert pairs and len(pairs) == len(set(pairs))
+    words = [e.text for e in BY_ID["breakdown"].draw(plan, Selection()).elements if isinstance(e, Label)]
+    assert sum("lies over" in text for text in words) == sum(len(list(each.told_wrong())) for each in plan.boards)
+
+
+@pytest.mark.parametrize("unit", list(Unit))
+def test_a_part_is_named_clear_of_the_flaws_in_it(unit):
+    project = actions.show_in(seed_cabinet(), replace(Marks(), unit=unit))
+    plan = work_out(project)
+    drawn = BY_ID["breakdown"].draw(plan, Selection())
+    names = {e.ref: e.at for e in drawn.elements if isinstance(e, Label) and e.bold and isinstance(e.ref, PieceRef)}
+    met = 0
+    for board_plan in plan.boards:
+        left, top = board_places(project.boards)[board_plan.board.id]
+        for item in board_plan.placed:
+            x, y = names[PieceRef(item.part.id)]
+            for flaw in board_plan.board.flaws:
+                met += flaw_rect(flaw).meets(item.rect)
+                inside = float(flaw.start) < x - left < float(flaw.end)
+                low = top + float(board_plan.board.width)
+                assert not (inside and float(flaw.low) < low - y < float(flaw.high)), item.part.name
+    assert met, "there are parts with flaws in them"
+
+
+@pytest.mark.parametrize("number", [1, 5, 6, 20, 21, 60])
+def test_boards_stand_in_as_many_columns_as_make_them_large(number):
+    sample = seed_cabinet().boards
+    boards = tuple(replace(sample[n % len(sample)], id=str(n), name=f"Ford {n}") for n in range(number))
+    layout = rack_layout(boards)
+    boxes = [
+        (x, y, x + float(board.length), y + float(board.width))
+        for board in boards
+        for x, y in [layout.places[board.id]]
+    ]
+    for one, two in combinations(boxes, 2):
+        apart = one[2] <= two[0] or two[2] <= one[0] or one[3] <= two[1] or two[3] <= one[1]
+        assert apart, "none over another"
+    assert max(box[3] for box in boxes) == layout.height and max(box[2] for box in boxes) <= layout.width
+    assert (layout.columns == 1) == (number <= 5)
+    if number >= 20:
+        assert 0.9 < layout.width / layout.height < 2, "about the shape of the room there is"
+    drawn = BY_ID["rack"].draw(work_out(Project(boards=boards)), Selection())
+    told = [e.text for e in drawn.elements if isinstance(e, Label)]
+    assert ("Ford 0" in told) == (number > 20), "of many boards only the names"
 
 
 def test_milling_draws_what_is_needed_against_what_is_reached():

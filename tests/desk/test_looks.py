@@ -201,9 +201,7 @@ def test_the_cut_list_is_sorted_picked_and_copied(cabinetmaker):
     table = page(cabinetmaker, "Cut list")
     assert table.told.text().startswith("30 parts, 17 sizes · 0.016")
     table.table.sortByColumn(2, Qt.SortOrder.DescendingOrder)
-    lengths = [
-        float(table.sorted.index(row, 2).data().partition("\n")[0]) for row in range(table.sorted.rowCount())
-    ]
+    lengths = [float(table.sorted.index(row, 2).data().partition("\n")[0]) for row in range(table.sorted.rowCount())]
     assert lengths == sorted(lengths, reverse=True)
     box = table.table.visualRect(table.sorted.index(0, 1))
     QTest.mouseClick(table.table.viewport(), Qt.MouseButton.LeftButton, pos=box.center())

@@ -48,7 +48,7 @@ def _form(form: Form) -> dict[str, Any]:
                 if quantity.definition.kind is QuantityKind.COUNT
                 else float(quantity.value),
                 "size": name in form.size,
-                "fits": list(quantity.definition.fits),
+                "fits": list(quantity.fits),
             }
             for name, quantity in plan.ledger.quantities.items()
         ],

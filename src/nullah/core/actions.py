@@ -386,7 +386,7 @@ def cut_at(project: Project, board_id: str, cut: FirstCut | None) -> Project:
 def leave_lows(project: Project, deep: Length) -> Project:
     """Say how deep lows may stay on faces that are not seen; `BoardError` for less than nothing or past sense."""
     if not 0 <= deep.mm <= 5:
-        raise BoardError("Lows of 0 to 5 mm may stay on a hidden face.")
+        raise BoardError("Lows that deep may not stay, not even on a face that is hidden.")
     return replace(project, lows_left=deep)
 
 

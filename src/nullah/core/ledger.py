@@ -15,6 +15,7 @@ from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
 from enum import Enum
 from fractions import Fraction
+from functools import partial
 from types import MappingProxyType
 from typing import NamedTuple
 
@@ -154,7 +155,8 @@ def ruled(
 class Quantity(NamedTuple):
     """A figure and where it comes from. `value` is in mm, a count, or the run of a slope.
 
-    `exact` is what its rule makes of it, where that was put on a mark or a tool.
+    `exact` is what its rule makes of it, where that was put on a mark or a tool. `fits` are the names that must be
+    measured before it may be cut to: those its definition declares, and those of all that it is worked out from.
     """
 
     definition: Definition
@@ -164,6 +166,7 @@ class Quantity(NamedTuple):
     planned: Fraction | None = None
     reading: Measured | None = None
     exact: Fraction | None = None
+    fits: tuple[str, ...] = ()
 
     @property
     def length(self) -> Length:
@@ -207,11 +210,18 @@ class Ledger:
 
     def waits_for(self, name: str) -> tuple[str, ...]:
         """Return the names that must be measured before `name` may be cut to; empty if none."""
-        return tuple(
-            other
-            for other in self.quantities[name].definition.fits
-            if self.quantities[name].origin is Origin.WAITS and self.quantities[other].origin is not Origin.MEASURED
-        )
+        quantity = self.quantities[name]
+        if quantity.origin is not Origin.WAITS:
+            return ()
+        return tuple(other for other in quantity.fits if self.quantities[other].origin is not Origin.MEASURED)
+
+    def made_before(self, name: str) -> tuple[str, ...]:
+        """Return what a quantity is worked out from as it was designed: it is made before that is measured."""
+        if self.quantities[name].fits:
+            return ()
+        cut_to = {each for quantity in self.quantities.values() for each in quantity.definition.fits}
+        uses = (each for each in self._uses.get(name, ()) if each in cut_to)
+        return tuple(each for each in uses if self.quantities[each].origin is Origin.MEASURED)
 
     def hangs_on(self, name: str) -> tuple[str, ...]:
         """Return every name that changes when `name` does, in the order of the form."""
@@ -254,6 +264,9 @@ def work_out_ledger(
 ) -> Ledger:
     """Work out every quantity.
 
+    What is measured to cut other things to it changes only those, and what is worked out from them: all else is made
+    by then, as designed.
+
     Parameters
     ----------
     definitions : tuple of Definition
@@ -280,6 +293,9 @@ def work_out_ledger(
     uses: dict[str, tuple[str, ...]] = {
         d.name: () if _replaced(d, given, measured) else names_in(d.rule) for d in definitions
     }
+    cut_to = {name for definition in definitions for name in definition.fits}
+    left = {name: value for name, value in measured.items() if name not in cut_to}
+    designed = work_out_ledger(definitions, given, left, snapping) if len(left) < len(measured) else None
     values: dict[str, Quantity] = {}
     under_way: list[str] = []
 
@@ -301,8 +317,14 @@ def work_out_ledger(
 
             planned = _planned(definition, given, settle)
             put = planned if planned is None or name in given else free(planned)
-            quantity = _settled(definition, given, measured, put, lambda: _would_be(definition, settle, free))
-            values[name] = quantity if put == planned else quantity._replace(exact=planned)
+            inherited = (each for used in uses[name] for each in values[used].fits)
+            fits = () if _replaced(definition, given, measured) else (*definition.fits, *inherited)
+            if designed is not None and not fits and name not in measured:
+                values[name] = designed.quantities[name]
+            else:
+                would_be = partial(_would_be, definition, settle, free)
+                quantity = _settled(definition, given, measured, put, would_be, tuple(dict.fromkeys(fits)))
+                values[name] = quantity if put == planned else quantity._replace(exact=planned)
         finally:
             under_way.pop()
         return values[name].value
@@ -341,6 +363,7 @@ def _settled(
     measured: Mapping[str, Value | Measured],
     planned: Fraction | None,
     would_be: Callable[[], Fraction | None],
+    fits: tuple[str, ...],
 ) -> Quantity:
     name = definition.name
     if name in measured:
@@ -356,9 +379,9 @@ def _settled(
     if not definition.rule:
         usual = definition.default
         return Quantity(definition, planned, Origin.GIVEN, usual if usual and as_fraction(usual) == planned else None)
-    if definition.fits:
-        settled = all(other in measured for other in definition.fits)
-        return Quantity(definition, planned, Origin.FITTED if settled else Origin.WAITS)
+    if fits:
+        settled = all(other in measured for other in fits)
+        return Quantity(definition, planned, Origin.FITTED if settled else Origin.WAITS, fits=fits)
     return Quantity(definition, planned, Origin.WORKED_OUT)
 
 

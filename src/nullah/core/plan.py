@@ -374,7 +374,7 @@ def _designed(project: Project, ledger: Ledger | None, assembly: Assembly) -> As
     if ledger is None or not project.piece.measured:
         return None
     quantities = ledger.quantities
-    cut_to = {name for each in quantities.values() for name in each.definition.fits}
+    cut_to = {name for each in quantities.values() for name in each.fits}
     kept = tuple(pair for pair in project.piece.measured if pair[0] not in cut_to)
     if any(
         each.planned is not None and abs(each.value - each.planned) > _TRUSTED

@@ -192,7 +192,8 @@ class Bench(QWidget):
         key = (self.scale, self.size(), clear, self.lit)
         if self.drawing is not self._texts_of or key != self._texts_for:
             self._texts_of, self._texts_for = self.drawing, key
-            taken = as_boxes([self._scale_box(), *([clear] if clear is not None else [])])
+            scale = [self._scale_box()] if self.to_scale else []
+            taken = as_boxes([*scale, *([clear] if clear is not None else [])])
             self._texts = placed_texts(self.drawing, self.scale, self._room(), taken, self.lit)
         return self._texts
 

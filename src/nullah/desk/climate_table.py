@@ -30,6 +30,7 @@ class ClimateTable(QWidget):
         self.table.verticalHeader().hide()
         self.table.verticalHeader().setDefaultSectionSize(34)
         self.table.horizontalHeader().setSectionResizeMode(QHeaderView.ResizeMode.Stretch)
+        self.table.horizontalHeader().setDefaultAlignment(Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter)
         self.table.itemChanged.connect(self._typed)
         self.sentence = QLabel()
         self.sentence.setProperty("weight", "fails")

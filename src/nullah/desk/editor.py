@@ -27,7 +27,7 @@ _ORIGIN_WORDS = {
     Origin.WORKED_OUT: "worked out; typing another overrules it",
     Origin.OVERRULED: "overruled by you",
     Origin.MEASURED: "measured at the bench",
-    Origin.WAITS: "planned only: leave long until measured",
+    Origin.WAITS: "planned only: waits for a measurement",
     Origin.FITTED: "fitted to what was measured",
 }
 MEASURED_BY = ("with the calliper", "with the rule", "with the tape", "from the part itself")

@@ -20,7 +20,7 @@ from nullah.paper.palette import Palette
 _COLUMNS = ("Figure", "Is", "Where from", "On it hang")
 _SIGNS = {
     Origin.GIVEN: "given", Origin.WORKED_OUT: "worked out", Origin.OVERRULED: "✎ overruled",
-    Origin.MEASURED: "✓ measured", Origin.WAITS: "… leave long", Origin.FITTED: "fitted",
+    Origin.MEASURED: "✓ measured", Origin.WAITS: "… waits", Origin.FITTED: "fitted",
 }  # fmt: skip
 
 

@@ -33,7 +33,7 @@ from nullah.desk.document import Document
 from nullah.desk.fields import ValueField
 from nullah.desk.settings import Settings
 from nullah.desk.stations.base import Section, action, chooser, entry, labelled, show_choice, words
-from nullah.desk.stations.numbers import Numbers
+from nullah.desk.stations.numbers import NumberField, Numbers
 from nullah.files.practice import practice_file, read_joints
 from nullah.paper.lettering import typeface
 
@@ -207,15 +207,19 @@ class MyShopPage(QWidget):
         self.hours_said = words("", row)
         self.hours_said.setProperty("weight", "fails")
         self._shown.append(self._show_hours)
-        row = self._section("Hands: how far off, mm", column)
+        row = self._section("Hands: how far off", column)
         self.hands = Numbers(row, "hands", len(Hands._fields), self._have_hands)
         self.from_practice = action("From the practice joints", self._hands_from_practice, row)
         self.from_practice.setToolTip("How far off the saw is, from the widest gaps of the last practice joints")
-        self._shown.append(lambda mine: self.hands.show_figures(Hands._fields, mine.shop.hands))
+        self._shown.append(self._show_hands)
 
     def _show_ways(self, mine: MyShop) -> None:
         for name, box in self.ways.items():
             show_choice(box, getattr(mine.shop.schools, name))
+
+    def _show_hands(self, mine: MyShop) -> None:
+        figures = [NumberField(*each) for each in zip(Hands._fields, mine.shop.hands, strict=True)]
+        self.hands.show_figures(figures, self._document.project.marks)
 
     def _show_hours(self, mine: MyShop) -> None:
         for field, span in zip(self.hours, mine.hours.week, strict=True):
@@ -308,7 +312,8 @@ class MyShopPage(QWidget):
         if all(0 <= figure <= _MOST_OFF for figure in figures):
             self._change_shop("hands as they are", hands=Hands(*figures))
         else:
-            self.hands.sentence.setText(f"From 0 to {_MOST_OFF} mm.")
+            most = self._document.project.marks.write_thin(_MOST_OFF)
+            self.hands.sentence.setText(f"From 0 to {most}.")
 
     def _hands_from_practice(self) -> None:
         self._have_hands(tuple(hands_of(read_joints(practice_file()))))

@@ -124,7 +124,7 @@ class PartsTable(QWidget):
         self.sorted = QSortFilterProxyModel(self)
         self.sorted.setSourceModel(self.model)
         self.sorted.setSortRole(Qt.ItemDataRole.UserRole)
-        self.table = WholeTable({0: 32, 2: 84, 3: 84, 4: 62, 5: 134, 6: 88, 7: 62, 8: 62}, wide=1, least=130)
+        self.table = WholeTable({0: 32, 2: 84, 3: 84, 4: 62, 5: 134, 6: 96, 7: 62, 8: 62}, wide=1, least=130)
         self.table.setModel(self.sorted)
         self.table.setAccessibleName("Cut list")
         self.table.setSortingEnabled(True)

@@ -44,6 +44,8 @@ from nullah.paper.palette import DAY, Palette
 from nullah.paper.scale import Scale
 
 # How often the picture moves on, and how much of that time strokes may take, ms.
+#: No shaving is thicker, mm.
+_MOST_SHAVING = 2.0
 _TICK_MS, _BUDGET_MS = 40, 24.0
 _SPEEDS = [("1", "slow"), ("4", "quick"), ("400", "as fast as it goes")]
 _FACES = [("first", "face side"), ("second", "second face")]
@@ -231,11 +233,10 @@ class PlaningPage(QWidget):
         if trial is None:
             return
         self.board.show_work(trial.work, float(trial.start.heights.max()))
-        write = self._document.project.marks.write_thin
+        marks = self._document.project.marks
+        write, chips = marks.write_thin, marks.write_chips(trial.shaved)
         stands = f"highest {write(trial.highest)} above the line, lowest {write(trial.lowest)}"
-        said = (
-            f"{trial.strokes} strokes · {trial.shaved / 1000:.0f} cm³ of shavings · {write(trial.lost)} gone · {stands}"
-        )
+        said = f"{trial.strokes} strokes · {chips} of shavings · {write(trial.lost)} gone · {stands}"
         stage = ""
         if self._at is not None and self._playing is not None:
             playing = self.stages[self._at.stage]
@@ -354,8 +355,8 @@ class PlaningPage(QWidget):
         set_to = self.set.length()
         if plane is None or set_to is None:
             return
-        if not 0 < float(set_to) <= 2:
-            self.set.complain("A shaving of up to 2 mm.")
+        if not 0 < float(set_to) <= _MOST_SHAVING:
+            self.set.complain(f"A shaving of up to {self._document.project.marks.write_thin(_MOST_SHAVING)}.")
             return
         self._make_stroke(Stroke(start, end, plane, float(set_to)))
 

@@ -58,6 +58,7 @@ class WholeTable(QTableView):
         self.verticalHeader().setMinimumSectionSize(32)
         self.verticalHeader().setDefaultSectionSize(32)
         self.horizontalHeader().setMinimumSectionSize(28)
+        self.horizontalHeader().setDefaultAlignment(Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter)
 
     def fit(self) -> None:
         """Give the columns their widths and the rows the heights that their words need."""

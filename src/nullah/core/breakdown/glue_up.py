@@ -8,7 +8,7 @@ from typing import NamedTuple
 
 from nullah.core.breakdown.layout import PlacedPart
 from nullah.core.breakdown.rough import Staves
-from nullah.core.lengths import Marks
+from nullah.core.lengths import Marks, from_float
 from nullah.core.rack.board import Board
 from nullah.core.wood.movement import GrainCut
 
@@ -76,6 +76,10 @@ def edge_angles(board: Board, low: float, high: float) -> tuple[float, float]:
     return angle(low), angle(high)
 
 
+#: A clamp stands every so many mm of a glue-up.
+_CLAMPS_APART = 100.0
+
+
 def glue_up_steps(staves: Staves, laid: Sequence[tuple[PlacedPart, Board]], marks: Marks) -> tuple[str, ...]:
     """Say how the staves of a part are put together, step by step."""
     count = len(staves.widths)
@@ -95,5 +99,6 @@ def glue_up_steps(staves: Staves, laid: Sequence[tuple[PlacedPart, Board]], mark
         if staves.alternate
         else "Arcs lie all one way: one batten can hold them."
     )
-    clamps = max(2, math.ceil(max(item.rect.length for item, _ in laid) / 100))
-    return (*steps, f"{school} Joint the edges, grain straight at the seams; a clamp every 100 mm, about {clamps}.")
+    clamps = max(2, math.ceil(max(item.rect.length for item, _ in laid) / _CLAMPS_APART))
+    apart = marks.write(from_float(_CLAMPS_APART))
+    return (*steps, f"{school} Joint the edges, grain straight at the seams; a clamp every {apart}, about {clamps}.")

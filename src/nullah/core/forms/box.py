@@ -114,12 +114,7 @@ def _lid_quantities(chosen: Choices, tail: str, pin: str) -> tuple[Definition, .
                     N_("length of the lid"),
                     "box.outside_length - ends.thickness + groove.depth - lid.clearance",
                 ),
-                ruled(
-                    "lid.width",
-                    N_("width of the lid"),
-                    "box.inside_width + 2 * groove.depth - 2 * lid.clearance",
-                    ("opening.width",),
-                ),
+                ruled("lid.width", N_("width of the lid"), "opening.width - 2 * lid.clearance", ("opening.width",)),
                 *board_sizes(
                     "low_end",
                     N_("the low end"),

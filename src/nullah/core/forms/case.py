@@ -262,7 +262,7 @@ def _divider_quantities(shape: _Shape) -> list[Definition]:
             "panel",
             N_("the dust panels"),
             f"{inner} - 2 * panel.clearance",
-            f"{length} - 2 * (frame.board_width - frame.tongue) - 2 * panel.clearance",
+            "rail.length - 2 * (frame.board_width - frame.tongue) - 2 * panel.clearance",
             "frame.groove",
         ),
         *load,

@@ -5,14 +5,18 @@ from __future__ import annotations
 import math
 import statistics
 from collections.abc import Sequence
+from enum import Enum, auto
 from typing import NamedTuple
 
+from nullah.core.errors import FactError
 from nullah.core.shop import Hands
 
 #: Where a joint can be tight.
 TIGHT = ("nowhere", "at one cheek", "at several cheeks", "at the baseline", "did not close")
-# So many tries make a beginning and an end to be compared.
-_FEW = 3
+#: So many tries make a beginning and an end to be compared.
+FEW = 3
+#: No try takes longer, minutes, or gapes wider, mm.
+MOST_MINUTES, MOST_GAP = 600, 10
 
 
 class JointTry(NamedTuple):
@@ -24,62 +28,65 @@ class JointTry(NamedTuple):
     tight: str
 
 
-class PracticeError(ValueError):
-    """A try that cannot have been; the message says why."""
+class PracticeWrong(Enum):
+    """Why a try cannot have been."""
+
+    MINUTES = auto()
+    GAP = auto()
+    TIGHT = auto()
+
+
+class PracticeError(FactError):
+    """A try that cannot have been; `fact` is why."""
+
+    fact: PracticeWrong
 
 
 def check(done: JointTry) -> None:
     """Raise `PracticeError` for a try that cannot have been."""
-    if not 0 < done.minutes <= 600:
-        raise PracticeError("Minutes from 1 to 600.")
-    if not 0 <= done.gap <= 10:
-        raise PracticeError("A gap of 0 to 10 mm.")
+    if not 0 < done.minutes <= MOST_MINUTES:
+        raise PracticeError(PracticeWrong.MINUTES)
+    if not 0 <= done.gap <= MOST_GAP:
+        raise PracticeError(PracticeWrong.GAP)
     if done.tight not in TIGHT:
-        raise PracticeError(f"It was tight {', or '.join(TIGHT)}.")
+        raise PracticeError(PracticeWrong.TIGHT)
 
 
-def progress_in_words(tries: Sequence[JointTry]) -> str:
-    """Return how it goes, first tries against last ones.
+class Change(NamedTuple):
+    """A figure at first and now."""
 
-    Examples
-    --------
-    >>> progress_in_words([JointTry("2026-11-25", 50, 0.6, "nowhere")])
-    '1 practice joint: 50 min, widest gap 0.6 mm. Two more and there is something to compare.'
-    """
-    if not tries:
-        return "No practice joint yet. Two offcuts about 15 mm thick, 50 wide, 75 long do."
-    last = tries[-1]
-    said = f"{len(tries)} practice joint{'s' * (len(tries) > 1)}: {last.minutes:g} min, widest gap {last.gap:g} mm."
-    if len(tries) < _FEW:
-        more = {1: "One", 2: "Two"}[_FEW - len(tries)]
-        return f"{said} {more} more and there is something to compare."
-    first, now = tries[:_FEW], tries[-_FEW:]
-    gaps = [statistics.median(each.gap for each in some) for some in (first, now)]
-    minutes = [statistics.median(each.minutes for each in some) for some in (first, now)]
-    return (
-        f"{said} Gaps {_change(gaps[0], gaps[1], 'mm')}, time {_change(minutes[0], minutes[1], 'min')}. {_habit(tries)}"
-    ).strip()
+    before: float
+    after: float
+
+    @property
+    def as_before(self) -> bool:
+        """Whether it has hardly changed."""
+        return abs(self.after - self.before) < 0.05 * max(self.before, 1e-9)
 
 
-def _change(before: float, after: float, unit: str) -> str:
-    if abs(after - before) < 0.05 * max(before, 1e-9):
-        return f"as before ({after:g} {unit})"
-    return f"{'down' if after < before else 'up'} from {before:g} to {after:g} {unit}"
+class Progress(NamedTuple):
+    """First tries against last ones: the median of their widest gaps, mm, and of how long they took, minutes."""
+
+    gap: Change
+    minutes: Change
 
 
-def _habit(tries: Sequence[JointTry]) -> str:
-    """Return what comes again and again, with what helps."""
+def progress(tries: Sequence[JointTry]) -> Progress | None:
+    """Return how it goes; None where there is not enough to compare."""
+    if len(tries) < FEW:
+        return None
+    ends = (tries[:FEW], tries[-FEW:])
+    return Progress(
+        Change(*(statistics.median(each.gap for each in some) for some in ends)),
+        Change(*(statistics.median(each.minutes for each in some) for some in ends)),
+    )
+
+
+def often_tight(tries: Sequence[JointTry]) -> str:
+    """Return where it was tight three times of the last five, one of `TIGHT`; empty where nowhere was."""
     last = [each.tight for each in tries[-5:]]
-    often = max(set(last), key=last.count)
-    if last.count(often) < 3 or often == "nowhere":
-        return ""
-    helps = {
-        "at one cheek": "look which way the saw leans: start it with the line in the light",
-        "at several cheeks": "the tails were traced too wide, or the saw left the line in: split the knife line",
-        "at the baseline": "chop a little hollow, and clear the corners of the sockets",
-        "did not close": "pare only what is burnished, and try by hand before the mallet",
-    }
-    return f"Often tight {often}: {helps[often]}." if often != "did not close" else f"Often it {often}: {helps[often]}."
+    often = max(set(last), key=last.count, default=TIGHT[0])
+    return often if last.count(often) >= FEW and often != TIGHT[0] else ""
 
 
 def hands_of(tries: Sequence[JointTry], tails: int = 3) -> Hands:
@@ -88,7 +95,7 @@ def hands_of(tries: Sequence[JointTry], tails: int = 3) -> Hands:
     The widest of so many gaps is about √(2 ln n) standard deviations out, n cheeks (extreme values, large n).
     """
     usual = Hands()
-    if len(tries) < _FEW:
+    if len(tries) < FEW:
         return usual
     widest = statistics.median(each.gap for each in tries[-5:])
     return usual._replace(sawing=round(max(widest / math.sqrt(2 * math.log(2 * max(tails, 1) + 1)), 0.02), 3))

@@ -130,6 +130,16 @@ class Marks:
         figure = self.write_thin(millimetres, unit=False)
         return figure if self.style.nought else re.sub(r"^(-?)0\.", r"\1.", figure)
 
+    def write_bare(self, millimetres: float) -> str:
+        """Write a figure given in mm for a field that says nothing of units: with as many places as it has.
+
+        Examples
+        --------
+        >>> Marks().write_bare(9.5), Marks(Unit.INCH).write_bare(9.5), Marks(Unit.INCH).write_bare(25.4)
+        ('9.5', '0.374', '1')
+        """
+        return f"{round(millimetres / float(self.style.mm), self.style.thin + 1 - self.style.fractions):g}"
+
     def write_short(self, millimetres: float, unit: bool = False) -> str:
         """Write a small figure given in mm: a height on a map, a shaving; thousandths of an inch stay three.
 
@@ -186,6 +196,17 @@ class Marks:
     def write_volume(self, cubic_mm: float) -> str:
         """Write a volume given in mm³ as wood is sold: m³, or board feet of 144 cubic inches."""
         size, suffix, places = self.style.volume
+        return f"{cubic_mm / size:.{places}f} {suffix}"
+
+    def write_chips(self, cubic_mm: float) -> str:
+        """Write the volume of a heap of shavings given in mm³: cm³, or cubic inches.
+
+        Examples
+        --------
+        >>> Marks().write_chips(32774.13), Marks(Unit.INCH).write_chips(32774.13)
+        ('33 cm³', '2.0 in³')
+        """
+        size, suffix, places = self.style.chips
         return f"{cubic_mm / size:.{places}f} {suffix}"
 
     def write_weight(self, kilograms: float) -> str:

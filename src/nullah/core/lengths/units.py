@@ -45,6 +45,8 @@ class Style(NamedTuple):
     step : Fraction
         To what a place that was dragged is rounded, in the unit.
     area, volume, weight : DerivedUnit
+    chips : DerivedUnit
+        Volume of shavings.
     boards : tuple of str
         What boards typed on a sheet may look like.
     said : tuple of (Fraction, Fraction)
@@ -67,11 +69,13 @@ class Style(NamedTuple):
     area: DerivedUnit
     volume: DerivedUnit
     weight: DerivedUnit
+    chips: DerivedUnit
     boards: tuple[str, ...]
     said: tuple[tuple[Fraction, Fraction], ...] = ()
 
 
 _METRIC_AREA, _METRIC_VOLUME = DerivedUnit(1e6, "m²", 2), DerivedUnit(1e9, "m³", 4)
+_METRIC_CHIPS = DerivedUnit(1e3, "cm³", 0)
 _KILOGRAM = DerivedUnit(1.0, "kg", 0)
 _METRIC_MARKS = ((Fraction(1), "1 mm"), (Fraction(1, 2), "0.5 mm"), (Fraction(1, 10), "0.1 mm"))
 
@@ -92,6 +96,7 @@ STYLES = MappingProxyType(
             _METRIC_AREA,
             _METRIC_VOLUME,
             _KILOGRAM,
+            _METRIC_CHIPS,
             ("2400 x 200 x 27", "1800 x 165 x 34 black walnut", "2000 x 150 x 22 yellow-poplar *3 back stock"),
         ),
         Unit.CM: Style(
@@ -109,6 +114,7 @@ STYLES = MappingProxyType(
             _METRIC_AREA,
             _METRIC_VOLUME,
             _KILOGRAM,
+            _METRIC_CHIPS,
             ("240 x 20 x 2.7", "180 x 16.5 x 3.4 black walnut", "200 x 15 x 2.2 yellow-poplar *3 back stock"),
         ),
         Unit.INCH: Style(
@@ -126,6 +132,7 @@ STYLES = MappingProxyType(
             DerivedUnit(304.8**2, "sq ft", 1),
             DerivedUnit(144 * 25.4**3, "bd ft", 2),
             DerivedUnit(0.45359237, "lb", 0),
+            DerivedUnit(25.4**3, "in³", 1),
             ("8' x 7 1/2 x 1", "6' 4/4 x 6 1/4 black walnut", "8' 1x12 white oak *3 shelf stock"),
             (
                 (Fraction(4), Fraction(1, 2)),

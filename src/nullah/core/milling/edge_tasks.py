@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable, Iterator
 from typing import NamedTuple
 
+from nullah.core.catalogue import N_
 from nullah.core.milling.edges import BevelRip, ShapedEdge, chamfer, long_bevel, raised_panel, round_over, thumbnail
 from nullah.core.milling.tapers import FACES, TaperPlan, taper_plan
 from nullah.core.piece import shaping
@@ -17,15 +18,28 @@ Planned = ShapedEdge | TaperPlan | BevelRip
 TAPER_SHAVING = 0.5
 
 
+class EdgeFigure(NamedTuple):
+    """A figure of a task, what it is called, and its usual value: mm; where it is no `length` degrees or a number."""
+
+    title: str
+    usual: float
+    length: bool = True
+
+
 class EdgeShape(NamedTuple):
-    """A kind of task: its title, what its figures are called with a usual value (mm, degrees or a number), its plan.
+    """A kind of task: its title, its figures, its plan.
 
     The faces of a leg are 1 to 4 going round it, so 12 are two that meet, 13 two across from each other.
     """
 
     title: str
-    figures: tuple[tuple[str, float], ...]
+    figures: tuple[EdgeFigure, ...]
     plan: Callable[..., Planned]
+
+    @property
+    def usual(self) -> tuple[float, ...]:
+        """The usual figures, mm, degrees or numbers."""
+        return tuple(figure.usual for figure in self.figures)
 
 
 def _taper(length: float, thick: float, start: float, off: float, faces: float, shaving: float) -> TaperPlan:
@@ -35,25 +49,51 @@ def _taper(length: float, thick: float, start: float, off: float, faces: float, 
 
 KINDS: dict[str, EdgeShape] = {
     "taper": EdgeShape(
-        "Tapered leg",
+        N_("Tapered leg"),
         (
-            ("leg length", 720),
-            ("thick", 38),
-            ("begins below the top", 120),
-            ("off each face", 9.5),
-            ("faces", 1234),
-            ("shaving", TAPER_SHAVING),
+            EdgeFigure(N_("leg length"), 720),
+            EdgeFigure(N_("thick"), 38),
+            EdgeFigure(N_("begins below the top"), 120),
+            EdgeFigure(N_("off each face"), 9.5),
+            EdgeFigure(N_("faces"), 1234, length=False),
+            EdgeFigure(N_("shaving"), TAPER_SHAVING),
         ),
         _taper,
     ),
-    "chamfer": EdgeShape("Chamfer", (("on the face", 4), ("down the edge", 4)), chamfer),
-    "round": EdgeShape("Round-over", (("radius", 6), ("within", 0.1)), round_over),
-    "thumbnail": EdgeShape("Thumbnail", (("wide", 12), ("shoulder", 2), ("radius", 6), ("board thick", 16)), thumbnail),
+    "chamfer": EdgeShape(
+        N_("Chamfer"), (EdgeFigure(N_("on the face"), 4), EdgeFigure(N_("down the edge"), 4)), chamfer
+    ),
+    "round": EdgeShape(N_("Round-over"), (EdgeFigure(N_("radius"), 6), EdgeFigure(N_("within"), 0.1)), round_over),
+    "thumbnail": EdgeShape(
+        N_("Thumbnail"),
+        (
+            EdgeFigure(N_("wide"), 12),
+            EdgeFigure(N_("shoulder"), 2),
+            EdgeFigure(N_("radius"), 6),
+            EdgeFigure(N_("board thick"), 16),
+        ),
+        thumbnail,
+    ),
     "panel": EdgeShape(
-        "Raised panel", (("wide", 40), ("falls", 6), ("board thick", 14), ("groove", 8), ("enters", 8)), raised_panel
+        N_("Raised panel"),
+        (
+            EdgeFigure(N_("wide"), 40),
+            EdgeFigure(N_("falls"), 6),
+            EdgeFigure(N_("board thick"), 14),
+            EdgeFigure(N_("groove"), 8),
+            EdgeFigure(N_("enters"), 8),
+        ),
+        raised_panel,
     ),
     "bevel": EdgeShape(
-        "Long bevel", (("board wide", 120), ("board thick", 18), ("degrees", 22), ("kerf", 1.5)), long_bevel
+        N_("Long bevel"),
+        (
+            EdgeFigure(N_("board wide"), 120),
+            EdgeFigure(N_("board thick"), 18),
+            EdgeFigure(N_("degrees"), 22, length=False),
+            EdgeFigure(N_("kerf"), 1.5),
+        ),
+        long_bevel,
     ),
 }
 
@@ -66,7 +106,7 @@ class EdgeTask(NamedTuple):
     part: str = ""
 
     def planned(self) -> Planned:
-        """Plan it; `EdgeError` or `TaperError` where it cannot be planed so."""
+        """Plan it; `EdgeError` where it cannot be planed so."""
         return KINDS[self.kind].plan(*self.figures)
 
 

@@ -9,10 +9,23 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
-
-class EdgeError(ValueError):
-    """An edge that cannot be planed so; the message says why."""
-
+from nullah.core.milling.edge_facts import (
+    BevelTooWide,
+    ChamferToLines,
+    CornersOff,
+    CutRabbet,
+    EaseLip,
+    EdgeError,
+    EdgeStep,
+    EdgeTooThick,
+    EdgeWork,
+    EdgeWrong,
+    FallTooDeep,
+    GaugeBevel,
+    GuideLine,
+    RoundTooWide,
+    ThumbnailTooDeep,
+)
 
 # --- straight and square --------------------------------------------------------------------------
 
@@ -48,9 +61,9 @@ def square_edge(thickness: float, error: float, shaving: float) -> Squaring:
     Squaring(partial=(10.0, 20.0, 30.0, 40.0), full=1)
     """
     if thickness <= 0 or shaving <= 0:
-        raise EdgeError("An edge has a thickness, and a plane takes a shaving: give more than nothing.")
+        raise EdgeError(EdgeWrong.NO_EDGE)
     if abs(error) > thickness:
-        raise EdgeError("An edge that far out of square is a bevel: saw it first.")
+        raise EdgeError(EdgeWrong.IS_A_BEVEL)
     number = math.ceil(abs(error) / shaving - 1e-9)
     return Squaring(tuple(thickness * (k + 1) / number for k in range(number)), 1)
 
@@ -90,7 +103,7 @@ def straighten_edge(length: float, hump: float, shaving: float, hollow: float = 
     (126.8, 473.2)
     """
     if length <= 0 or shaving <= 0:
-        raise EdgeError("An edge has a length, and a plane takes a shaving: give more than nothing.")
+        raise EdgeError(EdgeWrong.NO_LENGTH)
     height = hump + hollow
     number = math.ceil(abs(height) / shaving - 1e-9)
     found = []
@@ -125,15 +138,11 @@ class Flat:
 
 @dataclass(frozen=True, slots=True)
 class ShapedEdge:
-    """A shaped edge: its name, the rounds of flats in the order in which they are planed, and steps in words."""
+    """A shaped edge: the rounds of flats in the order in which they are planed, its steps, and its guide lines, mm."""
 
-    name: str
     rounds: tuple[tuple[Flat, ...], ...]
-    steps: tuple[str, ...]
-    gauge: tuple[tuple[str, float], ...]
-
-
-_ENDS_FIRST = "End grain first, then the long edges, so that what breaks out is planed away."
+    steps: tuple[EdgeStep, ...]
+    gauge: tuple[tuple[GuideLine, float], ...]
 
 
 def chamfer(run: float, fall: float) -> ShapedEdge:
@@ -147,16 +156,12 @@ def chamfer(run: float, fall: float) -> ShapedEdge:
         Down the edge, mm.
     """
     if run <= 0 or fall <= 0:
-        raise EdgeError("A chamfer takes something off both sides: give more than nothing.")
+        raise EdgeError(EdgeWrong.NO_CHAMFER)
     flat = Flat(
         run, fall, run * fall / math.hypot(run, fall), math.degrees(math.atan2(fall, run)), ((run, 0.0), (0.0, fall))
     )
-    steps = (
-        "Pencil both lines: a gauge would leave a groove that shows.",
-        _ENDS_FIRST,
-        "Plane until the flat meets both lines at once; if it runs off one, lean the plane to the other.",
-    )
-    return ShapedEdge("Chamfer", ((flat,),), steps, (("on the face", run), ("down the edge", fall)))
+    steps = (EdgeWork.PENCIL, EdgeWork.ENDS_FIRST, EdgeWork.TO_BOTH_LINES)
+    return ShapedEdge(((flat,),), steps, ((GuideLine.ON_FACE, run), (GuideLine.DOWN_EDGE, fall)))
 
 
 def round_over(radius: float, within: float = 0.1) -> ShapedEdge:
@@ -182,20 +187,20 @@ def round_over(radius: float, within: float = 0.1) -> ShapedEdge:
     ([1, 2, 4], 5.86)
     """
     if radius <= 0:
-        raise EdgeError("A round needs a radius: give more than nothing.")
+        raise EdgeError(EdgeWrong.NO_ROUND)
     rounds = [_flats(radius, 1)]
     total = 1
     while _stands_out(radius, total) > within and total < 15:
         total = 2 * total + 1
         rounds.append(_flats(radius, total))
     line = radius * (2 - math.sqrt(2))
-    steps = (
-        f"Chamfer at 45° to lines {line:.1f} mm from the corner on both sides.",
-        *(f"Plane the corners off again: {len(flats)} flats, equal by eye." for flats in rounds[1:]),
-        "A few light strokes rolling over it, then a scrap of cloth-backed abrasive wrapped round.",
-        _ENDS_FIRST,
+    steps: tuple[EdgeStep, ...] = (
+        ChamferToLines(line),
+        *(CornersOff(len(flats)) for flats in rounds[1:]),
+        EdgeWork.ROLL_OVER,
+        EdgeWork.ENDS_FIRST,
     )
-    return ShapedEdge("Round-over", tuple(rounds), steps, (("both ways from the corner", line),))
+    return ShapedEdge(tuple(rounds), steps, ((GuideLine.FROM_CORNER, line),))
 
 
 def _stands_out(radius: float, total: int) -> float:
@@ -242,11 +247,11 @@ def thumbnail(width: float, shoulder: float, radius: float, thickness: float) ->
         Of the board, mm.
     """
     if min(width, shoulder, radius) <= 0:
-        raise EdgeError("A thumbnail has a width, a shoulder and a round: give more than nothing.")
+        raise EdgeError(EdgeWrong.NO_THUMBNAIL)
     if radius > width:
-        raise EdgeError(f"A round of {radius:g} mm does not fit into a rabbet {width:g} mm wide.")
+        raise EdgeError(RoundTooWide(radius, width))
     if shoulder + radius > thickness:
-        raise EdgeError(f"Shoulder and round take {shoulder + radius:g} mm of a board {thickness:g} mm thick.")
+        raise EdgeError(ThumbnailTooDeep(shoulder + radius, thickness))
     moved = tuple(
         tuple(
             Flat(
@@ -263,17 +268,13 @@ def thumbnail(width: float, shoulder: float, radius: float, thickness: float) ->
         )
         for flats in round_over(radius).rounds
     )
-    steps = (
-        f"Knife and gauge a rabbet {width:.1f} mm in, {shoulder:.1f} mm deep; across the grain cut the shoulder first.",
-        "Plane the rabbet: the ends first, then the long edges.",
-        *round_over(radius).steps[:-1],
-    )
+    steps = (CutRabbet(width, shoulder), EdgeWork.PLANE_RABBET, *round_over(radius).steps[:-1])
     gauge = (
-        ("rabbet, in from the edge", width),
-        ("rabbet, deep", shoulder),
-        ("round, from the corner", radius * (2 - math.sqrt(2))),
+        (GuideLine.RABBET_WIDE, width),
+        (GuideLine.RABBET_DEEP, shoulder),
+        (GuideLine.ROUND_FROM_CORNER, radius * (2 - math.sqrt(2))),
     )
-    return ShapedEdge("Thumbnail", moved, steps, gauge)
+    return ShapedEdge(moved, steps, gauge)
 
 
 def raised_panel(width: float, fall: float, thickness: float, groove: float = 0.0, enters: float = 0.0) -> ShapedEdge:
@@ -293,9 +294,9 @@ def raised_panel(width: float, fall: float, thickness: float, groove: float = 0.
         How far the edge enters it, mm.
     """
     if width <= 0 or fall <= 0:
-        raise EdgeError("A raised panel has a bevel: give more than nothing.")
+        raise EdgeError(EdgeWrong.NO_PANEL)
     if fall >= thickness:
-        raise EdgeError(f"A fall of {fall:g} mm leaves nothing of a panel {thickness:g} mm thick.")
+        raise EdgeError(FallTooDeep(fall, thickness))
     edge = thickness - fall
     flat = Flat(
         width,
@@ -304,22 +305,13 @@ def raised_panel(width: float, fall: float, thickness: float, groove: float = 0.
         math.degrees(math.atan2(fall, width)),
         ((width, 0.0), (0.0, fall)),
     )
-    steps = [
-        f"Gauge {edge:.1f} mm from the back round all four edges, and {width:.1f} mm in on the face.",
-        "Across the ends first, then the long edges: what breaks out is planed away.",
-        "Stop when the bevel meets both lines; its corners must run together on the diagonal.",
-    ]
+    steps: list[EdgeStep] = [GaugeBevel(edge, width), EdgeWork.ACROSS_ENDS_FIRST, EdgeWork.CORNERS_TOGETHER]
     if groove > 0:
         thick = edge + enters * fall / width
         if edge > groove:
-            raise EdgeError(f"The edge is {edge:.1f} mm thick and would not enter a groove of {groove:.1f} mm.")
-        enters_freely = thick <= groove
-        steps.append(
-            "Try the edge in a scrap of the groove: it must enter without force."
-            if enters_freely
-            else f"At the groove's lip the bevel is {thick:.1f} mm thick: ease it to {groove:.1f} mm."
-        )
-    return ShapedEdge("Raised panel", ((flat,),), tuple(steps), (("from the back", edge), ("in on the face", width)))
+            raise EdgeError(EdgeTooThick(edge, groove))
+        steps.append(EdgeWork.TRY_GROOVE if thick <= groove else EaseLip(thick, groove))
+    return ShapedEdge(((flat,),), tuple(steps), ((GuideLine.FROM_BACK, edge), (GuideLine.IN_ON_FACE, width)))
 
 
 @dataclass(frozen=True, slots=True)
@@ -357,10 +349,10 @@ def long_bevel(width: float, thickness: float, degrees: float, kerf: float = 0.0
     (56.36, 63.64)
     """
     if not 0 < degrees < 80:
-        raise EdgeError("A bevel stands between 0 and 80 degrees out of square.")
+        raise EdgeError(EdgeWrong.BEVEL_ANGLE)
     reach = thickness * math.tan(math.radians(degrees))
     if reach + kerf >= width:
-        raise EdgeError(f"At {degrees:g}° the cut would reach {reach:.0f} mm over a board {width:g} mm wide.")
+        raise EdgeError(BevelTooWide(degrees, reach, width))
     half = kerf / math.cos(math.radians(degrees)) / 2
     on_face, on_back = (width - reach) / 2, (width + reach) / 2
     return BevelRip(degrees, on_face, on_back, on_face - half, on_back - half)

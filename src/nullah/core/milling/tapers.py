@@ -6,12 +6,10 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+from nullah.core.milling.edge_facts import EdgeError, EdgeWrong, TaperTooDeep
+
 #: The faces of a leg, going round it.
 FACES = ("A", "B", "C", "D")
-
-
-class TaperError(ValueError):
-    """A taper that cannot be planed; the message says why and what could."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -34,12 +32,14 @@ class TaperFace:
 class TaperPlan:
     """How a leg is tapered.
 
-    `run` is the length of the taper, `off` what comes off each face at the toe, `toe` what is
-    left of the leg there each way (along A–C and B–D), all mm; `angle` of each face in degrees.
+    `start` is how far below the top the taper begins, `run` its length, `off` what comes off each
+    face at the toe, `toe` what is left of the leg there each way (along A–C and B–D), all mm;
+    `angle` of each face in degrees.
     `rounds` are the faces laid out together and planed before the next are; `strokes` are those
     of each face, and after them `full` strokes over the whole run down to the line.
     """
 
+    start: float
     run: float
     off: float
     toe: tuple[float, float]
@@ -76,7 +76,7 @@ def taper_plan(
 
     Raises
     ------
-    TaperError
+    EdgeError
 
     Examples
     --------
@@ -86,17 +86,17 @@ def taper_plan(
     """
     run = length - start
     if run <= 0:
-        raise TaperError("The taper would begin below the toe: start it higher.")
+        raise EdgeError(EdgeWrong.TAPER_BELOW_TOE)
     if off <= 0 or shaving <= 0:
-        raise TaperError("A taper takes something off: give more than nothing.")
+        raise EdgeError(EdgeWrong.NO_TAPER)
     chosen = [face for face in FACES if face in faces]
     if not chosen:
-        raise TaperError("A taper has at least one face: 1 to 4, going round the leg.")
+        raise EdgeError(EdgeWrong.NO_FACES)
     ways = [sum(face in chosen for face in pair) for pair in (("A", "C"), ("B", "D"))]
     toe = thick - ways[0] * off, thick - ways[1] * off
     if min(toe) <= 0:
         most = thick / max(ways)
-        raise TaperError(f"Nothing is left at the toe: less than {most:g} mm can come off each face.")
+        raise EdgeError(TaperTooDeep(most))
     pairs = [tuple(face for face in pair if face in chosen) for pair in (("A", "C"), ("B", "D"))]
     rounds = tuple(
         tuple(TaperFace(face, ("B", "D") if face in "AC" else ("A", "C")) for face in pair) for pair in pairs if pair
@@ -104,4 +104,4 @@ def taper_plan(
     number = max(1, math.ceil(off / shaving - 1e-9)) - 1
     bite = off / (number + 1)
     strokes = tuple(TaperStroke(run * (k + 1) / (number + 1), off - bite * (k + 1)) for k in range(number))
-    return TaperPlan(run, off, toe, math.degrees(math.atan2(off, run)), rounds, strokes, 1)
+    return TaperPlan(start, run, off, toe, math.degrees(math.atan2(off, run)), rounds, strokes, 1)

@@ -110,11 +110,10 @@ class ProofInput:
         body |= {part: unit.name for unit in self.assembly.units for part in unit.parts}
         known = self.ledger.quantities
         measured = {name for name, each in known.items() if each.origin is Origin.MEASURED}
-        cut_to = measured & {name for each in known.values() for name in each.definition.fits}
         found: dict[str, set[str]] = {}
         for part in self.assembly.parts:
-            hangs_on = (self.ledger.leads_to(name) for name in part.quantities if name in known)
-            found.setdefault(body[part.id], set()).update(*(cut_to.intersection(names) for names in hangs_on))
+            fits = (known[name].fits for name in part.quantities if name in known)
+            found.setdefault(body[part.id], set()).update(*(measured.intersection(names) for names in fits))
         return {part.id: frozenset(found[body[part.id]]) for part in self.assembly.parts}
 
     def fits_apart(self, parts: Iterable[str]) -> bool:

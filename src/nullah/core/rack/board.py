@@ -262,7 +262,7 @@ def _check_shape(board: Board, reading: ShapeReading) -> None:
         if off(reading.start) or off(reading.end) or off(reading.at):
             raise BoardError(f"{board.name}: a straightedge reading lies off the board.")
         if math.dist(reading.start, reading.end) < 20:
-            raise BoardError(f"{board.name}: a straightedge over less than 20 mm tells nothing.")
+            raise BoardError(f"{board.name}: a straightedge over so little tells nothing.")
         if abs(reading.gap.mm) > board.width.mm:
             raise BoardError(f"{board.name}: a gap of {reading.gap.as_text()} is more than the board is wide.")
     else:

@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator
 
-from nullah.core.card import Card, Remark, Setting, Severity
+from nullah.core.card import Card, Remark, Severity
 from nullah.core.drawing import (
     Anchor,
     Dimension,
@@ -22,11 +22,14 @@ from nullah.core.drawing import (
     rectangle,
 )
 from nullah.core.lengths import Marks, from_float
+from nullah.core.milling.edge_facts import EdgeError, GuideLine
 from nullah.core.milling.edge_tasks import KINDS, EdgeTask, Planned, tasks_of
-from nullah.core.milling.edges import BevelRip, EdgeError, ShapedEdge
-from nullah.core.milling.tapers import TaperError, TaperPlan
+from nullah.core.milling.edges import BevelRip, ShapedEdge
+from nullah.core.milling.tapers import TaperPlan
 from nullah.core.plan import Plan
 from nullah.core.stations.selection import Selection
+from nullah.core.wording.edges import shaping_remarks, shaping_settings, shaping_steps, shaping_why
+from nullah.core.wording.facts import error_words
 
 
 def selected_task(plan: Plan, selection: Selection) -> EdgeTask:
@@ -39,14 +42,14 @@ def selected_task(plan: Plan, selection: Selection) -> EdgeTask:
         if found is not None:
             return found
     kind = next(iter(KINDS))
-    return EdgeTask(kind, tuple(usual for _, usual in KINDS[kind].figures))
+    return EdgeTask(kind, KINDS[kind].usual)
 
 
-def _planned(task: EdgeTask) -> Planned | str:
+def _planned(task: EdgeTask) -> Planned | EdgeError:
     try:
         return task.planned()
-    except (EdgeError, TaperError) as error:
-        return str(error)
+    except EdgeError as error:
+        return error
 
 
 # --- the drawing ----------------------------------------------------------------------------------
@@ -56,10 +59,11 @@ def draw_edge_work(plan: Plan, selection: Selection) -> Drawing:
     """Draw the task in hand."""
     task = selected_task(plan, selection)
     found = _planned(task)
-    title = KINDS[task.kind].title + (f" · {task.part}" if task.part else "")
-    if isinstance(found, str):
+    title = plan.reader.text(KINDS[task.kind].title) + (f" · {task.part}" if task.part else "")
+    if isinstance(found, EdgeError):
+        why = error_words(found, plan.reader)
         return drawing(
-            Label((0, 0), title, 3.6, Anchor.START, bold=True), Label((0, 10), found, 3.2, Anchor.START, Role.WARN)
+            Label((0, 0), title, 3.6, Anchor.START, bold=True), Label((0, 10), why, 3.2, Anchor.START, Role.WARN)
         )
     if isinstance(found, TaperPlan):
         return drawing(_taper(found, task, plan.marks), _heading(title, 0))
@@ -151,7 +155,7 @@ def _edge(found: ShapedEdge, marks: Marks) -> Iterator[Element]:
     corners = [corner for flats in found.rounds for flat in flats for corner in flat.corners]
     reach = max(max(x, y) for x, y in corners)
     rabbet = dict(found.gauge)
-    wide_rabbet, deep_rabbet = rabbet.get("rabbet, in from the edge", 0.0), rabbet.get("rabbet, deep", 0.0)
+    wide_rabbet, deep_rabbet = rabbet.get(GuideLine.RABBET_WIDE, 0.0), rabbet.get(GuideLine.RABBET_DEEP, 0.0)
     wide, high = max(reach, wide_rabbet) * 1.8, max(reach * 1.5, deep_rabbet * 2)
     # The corner stands at the right; x counts in over the face, so it is mirrored.
     yield rectangle(0, 0, wide, high, Role.HIDDEN)
@@ -224,74 +228,15 @@ def _bevel(found: BevelRip, task: EdgeTask, marks: Marks) -> Iterator[Element]:
 
 def edge_card(plan: Plan, selection: Selection) -> Card:
     """Return the task in hand: what to set, the steps, what to mind."""
-    task = selected_task(plan, selection)
+    task, reader = selected_task(plan, selection), plan.reader
     found = _planned(task)
-    title = KINDS[task.kind].title
-    if isinstance(found, str):
-        return Card(title, mind=(Remark(found, Severity.FAILURE),))
-    if isinstance(found, TaperPlan):
-        return _taper_card(title, found, task, plan.marks)
-    if isinstance(found, BevelRip):
-        return _bevel_card(title, found, plan.marks)
-    write = plan.marks.write_fine
-    settings = [Setting("Pencil", write(from_float(round(figure, 1))), what) for what, figure in found.gauge]
-    first = found.rounds[0][0]
-    settings.append(Setting("Lean", f"{first.degrees:.0f}°", "from the face, for the first flat"))
-    if len(found.rounds) > 1:
-        flats = sum(len(flats) for flats in found.rounds)
-        settings.append(Setting("Flats", str(flats), "before it is rolled over"))
-    mind = (Remark("Fine set and a slight skew across end grain; support the far corner."),)
-    return Card(title, tuple(settings), found.steps, mind)
-
-
-def _taper_card(title: str, found: TaperPlan, task: EdgeTask, marks: Marks) -> Card:
-    write = marks.write_fine
-    length, thick = task.figures[0], task.figures[1]
-    settings = (
-        Setting("Begins", marks.write(from_float(length - found.run)), "below the top, squared round"),
-        Setting(
-            "At the toe",
-            " × ".join(write(from_float(round(each, 2)), False) for each in found.toe) + " mm",
-            f"of {write(from_float(thick))}",
-        ),
-        Setting("Off each face", write(from_float(found.off)), f"{found.angle:.2f}°"),
-        Setting("Strokes", str(len(found.strokes) + found.full), "a face, each begun farther from the toe"),
-    )
-    steps: list[str] = []
-    for index, faces in enumerate(found.rounds):
-        names = " and ".join(face.face for face in faces)
-        on = " and ".join(faces[0].lines_on)
-        fresh = "" if index == 0 else ", fresh, now that those are planed"
-        steps.append(f"Draw the lines of {names} on faces {on}{fresh}.")
-        if found.strokes:
-            start = write(from_float(round(found.strokes[0].start)))
-            steps.append(f"Plane {names}: first stroke from {start} to the toe, the next as much farther back.")
-        else:
-            steps.append(f"Plane {names} to the line.")
-    half = found.strokes[len(found.strokes) // 2 - 1] if len(found.strokes) > 1 else None
-    if half is not None:
-        start, left = write(from_float(round(half.start))), write(from_float(round(half.left, 1)))
-        steps.append(f"Half way (stroke {len(found.strokes) // 2}, from {start}) the toe has {left} to lose yet.")
-    steps.append("Last one over the whole taper, to the line; stop short of the squared line at the top.")
-    mind = (
-        Remark("Plane no face before its neighbours' lines stand on wood that stays: that is the order above."),
-        Remark("Hold the leg by its square part; both hands behind the edge."),
-    )
+    title = reader.text(KINDS[task.kind].title)
+    if isinstance(found, EdgeError):
+        return Card(title, mind=(Remark(found.fact, Severity.FAILURE),))
     return Card(
-        title, settings, tuple(steps), mind, ("Stroke k of n begins k/n of the taper from the toe, n = off ÷ shaving.",)
+        title,
+        shaping_settings(found, task.figures[1], reader),
+        shaping_steps(found, reader),
+        shaping_remarks(found, reader),
+        shaping_why(found, reader),
     )
-
-
-def _bevel_card(title: str, found: BevelRip, marks: Marks) -> Card:
-    write = marks.write_fine
-    settings = (
-        Setting("On the face", write(from_float(round(found.on_face, 1))), "from the face edge"),
-        Setting("On the back", write(from_float(round(found.on_back, 1))), "from the same edge"),
-        Setting("Bevel", f"{found.degrees:g}°", "out of square"),
-    )
-    steps = (
-        "Gauge both lines from the face edge, and join them across both ends with the bevel.",
-        "Saw between the lines, turning the board so that both are watched.",
-        "Plane to the lines; lay the halves together and look for light.",
-    )
-    return Card(title, settings, steps, (Remark("Clamp the board: a slanting cut pulls the saw sideways."),))

@@ -38,10 +38,14 @@ from nullah.core.work.seasons import Season, room_to_leave, season_of
 # The year on the bench: a column for each month, names at the left; sizes of the drawing are those of paper, mm.
 _COLUMN, _NAMES, _CURVE, _ROW = 7.2, 50.0, 26.0, 14.5
 _WIDE = 12 * _COLUMN
+#: From line to line of a name, mm.
+_LINE = 3.4
 #: So many letters of a name stand beside its row.
 _LETTERS = 27
 #: So many fits and joints are drawn; the rest have room enough.
 _MOST_FITS, _MOST_STRAINS = 7, 3
+#: What changes by no more is not seen, mm.
+_MOVES = 0.05
 _WEIGHTS = {
     Verdict.BINDS: Severity.FAILURE,
     Verdict.DROPS: Severity.FAILURE,
@@ -60,17 +64,25 @@ def part_movement(plan: Plan, part_id: str) -> tuple[Length, str] | None:
 
 
 def shown_fits(season: Season) -> tuple[Fit, ...]:
-    """Return the fits worth looking at: what moves, or is not as it should be; of equal ones the worst."""
-    found: dict[tuple[str, object, Verdict], Fit] = {}
+    """Return the fits worth looking at: what moves, or is not as it should be.
+
+    Of equal ones the worst; equal parts that have as much room as it stand with it.
+    """
+    alike = {year.part.id: year.part.alike for year in season.parts}
+    kinds: dict[tuple[str, object, Verdict], list[Fit]] = {}
     for fit in season.fits:
-        moves = max(fit.rooms) - min(fit.rooms) > 0.05
-        of_kind = fit.mover[1] if fit.mover is not None else fit.parts
-        kind = (fit.quantity, of_kind, fit.verdict)
-        if moves or fit.verdict is not Verdict.FITS:
-            known = found.get(kind)
-            if known is None or min(fit.rooms) < min(known.rooms):
-                found[kind] = fit
-    return tuple(found.values())
+        if max(fit.rooms) - min(fit.rooms) > _MOVES or fit.verdict is not Verdict.FITS:
+            of_kind = fit.mover[1] if fit.mover is not None else tuple(alike.get(part, part) for part in fit.parts)
+            kinds.setdefault((fit.quantity, of_kind, fit.verdict), []).append(fit)
+    return tuple(_worst(fits) for fits in kinds.values())
+
+
+def _worst(fits: list[Fit]) -> Fit:
+    worst = min(fits, key=lambda fit: min(fit.rooms))
+    if worst.mover is not None:
+        return worst
+    same = [fit for fit in fits if min(fit.rooms) - min(worst.rooms) <= _MOVES]
+    return worst._replace(parts=tuple(dict.fromkeys(part for fit in same for part in fit.parts)))
 
 
 # --- on the bench ---------------------------------------------------------------------------------
@@ -87,6 +99,7 @@ def _draw(plan: Plan, selection: Selection) -> Drawing:
     y += _ROW + 1
     fits = shown_fits(season)[:_MOST_FITS]
     for fit in fits:
+        y += _LINE * (len(wrapped(fit_title(fit, plan.reader, short=True), _LETTERS)) - 1)
         elements += _fit_row(plan, fit, y, selection.part in fit.parts)
         y += _ROW
     if fits:
@@ -159,9 +172,10 @@ def _fit_row(plan: Plan, fit: Fit, y: float, in_hand: bool) -> Iterator[Element]
     colour = {Severity.FAILURE: Role.WARN, Severity.WARNING: Role.FLAW, Severity.NOTE: Role.FAINT}[
         _WEIGHTS[fit.verdict]
     ]
-    yield Label((-_NAMES, y + 4.5), f"{mark}{plan.reader.text(VERDICTS[fit.verdict])}", 2.8, Anchor.START, colour)
+    verdict = f"{mark}{plan.reader.text(VERDICTS[fit.verdict])}"
+    yield Label((-_NAMES, y + 4.5), verdict, 2.8, Anchor.START, colour, running=True)
     words = f"room now {plan.marks.write_fine(from_float(fit.room))}"
-    yield Label((-_NAMES, y + 8.5), words, 2.6, Anchor.START, Role.FAINT)
+    yield Label((-_NAMES, y + 8.5), words, 2.6, Anchor.START, Role.FAINT, running=True)
     species = plan.species_of(part) if (part := plan.part(part_id)) is not None else ""
     inner = 2.8
     yield rectangle(fit.tightest * _COLUMN, y - 1, _COLUMN, 10.2, Role.CHALK)
@@ -197,7 +211,7 @@ def _named(at: Point, name: str, role: Role = Role.LABEL, ref: Ref | None = None
     """Write the name of a row; a long one in lines that end where a short one stands."""
     lines = wrapped(name, _LETTERS)
     for number, text in enumerate(lines):
-        up = 3.4 * (len(lines) - 1 - number)
+        up = _LINE * (len(lines) - 1 - number)
         yield Label((at[0], at[1] - up), text, 3.2, Anchor.START, role, bold=True, ref=ref, running=True)
 
 

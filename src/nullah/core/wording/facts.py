@@ -12,7 +12,9 @@ from nullah.core.errors import FactError
 from nullah.core.forms.own_boards import Offer
 from nullah.core.joints.cautions import ChannelCaution, FasteningCaution, TenonCaution
 from nullah.core.joints.dovetail.facts import CornerFact, GrooveFact, LayoutRefusal
+from nullah.core.joints.practice import PracticeWrong
 from nullah.core.ledger import WrongValue
+from nullah.core.milling.edge_facts import EdgeFact
 from nullah.core.piece.facts import Note, PieceFact
 from nullah.core.piece.faults import ChannelFact, HoldFact, MeetingFact, MovingFact, Repeated, TailsFact
 from nullah.core.plan import NoneDovetailed, TailsImpossible
@@ -23,11 +25,13 @@ from nullah.core.season.fits import Fit
 from nullah.core.season.strain import Strain
 from nullah.core.wording.cautions import channel_caution_words, fastening_caution_words, tenon_caution_words
 from nullah.core.wording.corners import corner_words, groove_words, layout_words
+from nullah.core.wording.edges import edge_error_words
 from nullah.core.wording.holding import hold_words
 from nullah.core.wording.laying import complaint_words, layout_fact_words, nowhere_words, refusal_words, saw_words
 from nullah.core.wording.ledger import ledger_words, wrong_value_words
 from nullah.core.wording.operations import building_words
 from nullah.core.wording.piece import note_words, offer_words, piece_words
+from nullah.core.wording.practice import practice_error_words
 from nullah.core.wording.proof import channel_words, meeting_words, moving_words, repeated_words, tails_words
 from nullah.core.wording.season import fit_words, season_words, strain_words
 
@@ -97,6 +101,8 @@ WORDERS: dict[type, Worder] = {
         (get_args(Placed), complaint_words),
         (get_args(Nowhere), nowhere_words),
         (get_args(LayoutFact), layout_fact_words),
+        (get_args(EdgeFact), edge_error_words),
+        ((PracticeWrong,), practice_error_words),
         ((Fit,), fit_words),
         ((Strain,), strain_words),
         (get_args(SeasonFact), season_words),

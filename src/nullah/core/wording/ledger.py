@@ -115,7 +115,12 @@ def _sentence(ledger: Ledger, quantity: Quantity, reader: Reader) -> str:
                     rule=RuleWords(reader).read(definition.rule),
                     exact=reader.fine(Length(quantity.exact)),
                 )
-            return reader.text("{title}: {figure} = {rule}.", **values, rule=RuleWords(reader).read(definition.rule))
+            said = reader.text("{title}: {figure} = {rule}.", **values, rule=RuleWords(reader).read(definition.rule))
+            before = ledger.made_before(definition.name)
+            if not before:
+                return said
+            titles = reader.listed(map(reader.title, before))
+            return f"{said} {reader.text('It is as designed: made before {measured} is measured.', measured=titles)}"
         case _:
             assert_never(quantity.origin)
 

@@ -154,7 +154,7 @@ def measured_for(ledger: Ledger | None, part: Part) -> tuple[str, str]:
     found = []
     for name in part.quantities[:2]:
         quantity = ledger.quantities.get(name)
-        fits = quantity.definition.fits if quantity and quantity.origin in (Origin.WAITS, Origin.FITTED) else ()
+        fits = quantity.fits if quantity and quantity.origin in (Origin.WAITS, Origin.FITTED) else ()
         # Of several that it waits for, the one that it is worked out from.
         from_ = [each for each in fits if each in ledger.leads_to(name)] if fits else []
         found.append((from_ or [*fits, ""])[0])

@@ -100,7 +100,7 @@ def _where(
 
 def _fits(plan: Plan, quantity: str) -> tuple[str, ...]:
     found = plan.ledger.quantities.get(quantity) if plan.ledger is not None else None
-    return found.definition.fits if found is not None else ()
+    return found.fits if found is not None else ()
 
 
 def _named_for(plan: Plan, quantity: str, name: str) -> bool:

@@ -284,7 +284,7 @@ def _fits(plan: Plan, part: Part) -> tuple[str, ...]:
         if name in plan.ledger.quantities:
             quantity = plan.ledger.quantity(name)
             if quantity.origin in (Origin.WAITS, Origin.FITTED):
-                names += quantity.definition.fits
+                names += quantity.fits
     return tuple(dict.fromkeys(names))
 
 

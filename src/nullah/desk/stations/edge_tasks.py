@@ -10,14 +10,14 @@ from nullah.desk.bench import Bench
 from nullah.desk.document import Document
 from nullah.desk.stations.base import Section, chooser, show_choice
 from nullah.desk.stations.group import Group
-from nullah.desk.stations.numbers import Numbers
+from nullah.desk.stations.numbers import NumberField, Numbers
 
 _MOST_FIGURES = 6
 _TYPED = "typed/"
 
 
 class EdgeRows(Group):
-    """What is to be shaped, and its figures in mm (and degrees)."""
+    """What is to be shaped, and its figures."""
 
     def __init__(self, document: Document, bench: Bench, row: Callable[[str], Section]) -> None:
         super().__init__(document, bench)
@@ -30,8 +30,13 @@ class EdgeRows(Group):
 
     def show_group(self, shown: bool) -> None:
         super().show_group(shown)
-        task = selected_task(self.document.plan, self.document.selection)
-        self.numbers.show_figures([name for name, _ in KINDS[task.kind].figures], task.figures, shown)
+        plan = self.document.plan
+        task = selected_task(plan, self.document.selection)
+        figures = [
+            NumberField(plan.reader.text(each.title), figure, each.length)
+            for each, figure in zip(KINDS[task.kind].figures, task.figures, strict=True)
+        ]
+        self.numbers.show_figures(figures, plan.marks, shown)
 
     def refresh(self) -> None:
         plan = self.document.plan
@@ -50,7 +55,7 @@ class EdgeRows(Group):
     def _take(self, value: str) -> None:
         if value.startswith(_TYPED):
             kind = value.removeprefix(_TYPED)
-            self._put(EdgeTask(kind, tuple(usual for _, usual in KINDS[kind].figures)))
+            self._put(EdgeTask(kind, KINDS[kind].usual))
         else:
             self._put(self._tasks[value])
 

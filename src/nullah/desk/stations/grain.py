@@ -8,6 +8,7 @@ from dataclasses import replace
 from PySide6.QtWidgets import QWidget
 
 from nullah.core import actions
+from nullah.core.lengths import Marks, mm
 from nullah.core.milling.job import EdgeRead
 from nullah.core.rack.board import Rise
 from nullah.core.stations.stock import selected_board
@@ -18,6 +19,9 @@ from nullah.desk.stations.base import Section, chooser, labelled, show_choice
 from nullah.desk.stations.group import Group
 
 _RISES = [(Rise.UNKNOWN.value, "not looked at"), (Rise.RIGHT.value, "to the right"), (Rise.LEFT.value, "to the left")]
+
+#: What light and what hump are still planed.
+_MOST_LIGHT, _MOST_HUMP = mm(10), mm(30)
 
 
 class StrokeRows(Group):
@@ -52,6 +56,10 @@ class StrokeRows(Group):
             field.set_unit(marks.unit)
             field.show_value(marks.write_short(value))
 
+    @property
+    def _marks(self) -> Marks:
+        return self.document.project.marks
+
     # --- what is entered ---
 
     def _rises(self, value: str) -> None:
@@ -66,11 +74,11 @@ class StrokeRows(Group):
         hump, light = self.hump.length(), self.light.length()
         if hump is None or light is None:
             return
-        if light.mm < 0 or light.mm > 10:
-            self.light.complain("Light of 0 to 10 mm.")
+        if not 0 <= light.mm <= _MOST_LIGHT.mm:
+            self.light.complain(f"Light of up to {self._marks.write(_MOST_LIGHT)}.")
             return
-        if abs(hump.mm) > 30:
-            self.hump.complain("That wants a saw: up to 30 mm.")
+        if abs(hump.mm) > _MOST_HUMP.mm:
+            self.hump.complain(f"That wants a saw: up to {self._marks.write(_MOST_HUMP)}.")
             return
         self.hump.line.setModified(False)
         self.light.line.setModified(False)

@@ -53,7 +53,7 @@ class JointsDesk(StationDesk):
         self.fastening = FasteningFields(document, bench, row)
         self.as_it_is = AsItIs(document, bench, row)
         self.steps = Stepping(document, self.line)
-        self.practice = PracticeRow(self.section("Practice joint"), self.refresh)
+        self.practice = PracticeRow(document, self.section("Practice joint"), self.refresh)
         self.offer_shop("Tools and ways of working")
 
     def _shown_corner(self) -> Corner | None:

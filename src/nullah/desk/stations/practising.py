@@ -6,9 +6,12 @@ from collections.abc import Callable
 from datetime import date
 from pathlib import Path
 
-from nullah.core.joints.practice import TIGHT, JointTry, PracticeError, check, progress_in_words
+from nullah.core.joints.practice import TIGHT, JointTry, PracticeError, check
+from nullah.core.lengths import LengthError, read_length
 from nullah.core.limits import read_number
 from nullah.core.wording.facts import error_words
+from nullah.core.wording.practice import progress_words
+from nullah.desk.document import Document
 from nullah.desk.stations.base import Section, action, chooser, entry, labelled, words
 from nullah.files.practice import practice_file, read_joints, write_joints
 
@@ -19,28 +22,31 @@ class PracticeRow:
     `today` and `file` may be put in the place of the clock and of the user's own record.
     """
 
-    def __init__(self, row: Section, changed: Callable[[], None]) -> None:
+    def __init__(self, document: Document, row: Section, changed: Callable[[], None]) -> None:
+        self._document = document
         self.today: Callable[[], date] = date.today
         self.file: Path = practice_file()
         self._changed = changed
         self.minutes = entry("minutes it took", 52, self.enter)
-        self.gap = entry("its widest gap, mm", 52, self.enter)
+        self.gap = entry("its widest gap", 64, self.enter)
         labelled("minutes it took", self.minutes, row)
-        labelled("widest gap, mm", self.gap, row)
+        labelled("widest gap", self.gap, row)
         self.tight = chooser("where it was tight", [(each, each) for each in TIGHT], lambda _: None, row)
         self.keep = action("Keep this try", self.enter, row)
         self.told = words("", row)
 
     def refresh(self) -> None:
         """Show how it goes."""
-        self._say(progress_in_words(read_joints(self.file)))
+        marks = self._document.project.marks
+        self.gap.setPlaceholderText(marks.style.suffix.strip())
+        self._say(progress_words(read_joints(self.file), self._document.plan.reader))
 
     def _say(self, sentence: str) -> None:
         self.told.setText(sentence)
 
     def enter(self) -> None:
         """Keep a try, and say how it goes."""
-        minutes, gap = (read_number(field.text()) for field in (self.minutes, self.gap))
+        minutes, gap = read_number(self.minutes.text()), self._gap()
         if minutes is None or gap is None:
             self._say("How many minutes, and how wide is the widest gap? Figures, please.")
             return
@@ -48,7 +54,7 @@ class PracticeRow:
             done = JointTry(self.today().isoformat(), minutes, gap, str(self.tight.currentData()))
             check(done)
         except PracticeError as error:
-            self._say(error_words(error))
+            self._say(error_words(error, self._document.plan.reader))
             return
         sentence = write_joints(self.file, (*read_joints(self.file), done))
         for field in (self.minutes, self.gap):
@@ -56,3 +62,10 @@ class PracticeRow:
         self._changed()
         if sentence:
             self._say(sentence)
+
+    def _gap(self) -> float | None:
+        """Return the gap that is typed, mm; None where it is none."""
+        try:
+            return float(read_length(self.gap.text(), self._document.project.marks.unit))
+        except LengthError:
+            return None

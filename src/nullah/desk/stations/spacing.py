@@ -20,6 +20,7 @@ from nullah.core.joints.dovetail.spacing import (
     spacing_of,
 )
 from nullah.core.joints.views import tail_board_face
+from nullah.core.lengths import mm
 from nullah.core.wording.facts import error_words
 from nullah.desk.document import Document
 from nullah.desk.fields import ValueField
@@ -40,7 +41,6 @@ class SpacingChoice:
         self.box = DrawnChoice("Spacing of tails", options, self.space)
         row.addWidget(self.box)
         self.marks = ValueField("tails to match", width=210)
-        self.marks.line.setPlaceholderText("8, 40, 46, 78, 86 mm")
         self.marks.line.setToolTip(
             "Both edges of every tail of a corner that exists, from one edge of its board, and last that board's width"
         )
@@ -54,7 +54,10 @@ class SpacingChoice:
         self.box.setVisible(corner is not None)
         matching = corner is not None and self.box.value == _MATCH
         self._marks_pair.setVisible(matching)
-        self.marks.set_unit(self._document.project.marks.unit)
+        shown = self._document.project.marks
+        self.marks.set_unit(shown.unit)
+        example = ", ".join(shown.write(mm(at), unit=False) for at in (8, 40, 46, 78, 86))
+        self.marks.line.setPlaceholderText(f"{example}{shown.style.suffix}")
         if corner is not None and not matching:
             self.box.show_value(spacing_of(corner.layout.spec.widths, corner.layout.spec.tails))
         if corner is not None:

@@ -87,7 +87,7 @@ def dragged(layout: DovetailLayout, line: DraggedLine, inward: float, level: flo
             -1.0,
             3.0,
             "A millimetre shy is enough.",
-            "More than 3 mm would only be planed off again.",
+            "More would only be planed off again.",
         )
     half, taper = float(spec.half_pin), 2 * float(spec.pin_thickness) / float(spec.slope.run)
     least_tail = taper + float(shop.narrowest_pin)
