@@ -55,7 +55,7 @@ def test_two_parts_are_matched_and_then_lie_end_to_end(user, desk):
     user.choose(desk.asked.together, "new set")
     take(user, "back")
     user.choose(desk.asked.together, "set 1")
-    assert user.reads_on_card("is to come from one board with the front (set 1)")
+    assert user.reads_on_card("is to come from one board with front (set 1)")
     lay_out(user, desk)
     one, two = at(user, "front"), at(user, "back")
     assert one.board == two.board and one.y == two.y

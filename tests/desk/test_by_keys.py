@@ -184,7 +184,7 @@ def told(user):
 @pytest.mark.parametrize("station", [station.id for station in STATIONS])
 def test_everything_that_can_be_picked_has_a_name(cabinetmaker, reader, station):
     cabinetmaker.go(station)
-    objects, targets = cabinetmaker.window.objects.objects, cabinetmaker.window.bench.targets()
+    objects, targets = cabinetmaker.window.showing.objects.objects, cabinetmaker.window.bench.targets()
     assert len(objects) == min(len(targets), 300)
     for each in objects:
         assert each.accessibleName().strip(), each.ref
@@ -197,24 +197,24 @@ def test_everything_that_can_be_picked_has_a_name(cabinetmaker, reader, station)
 def test_the_views_of_milling_have_names_too(miller, reader, view):
     miller.window.show_station(3)
     miller.window.desk(3).show_look(view)
-    assert all(each.accessibleName().strip() for each in miller.window.objects.objects)
+    assert all(each.accessibleName().strip() for each in miller.window.showing.objects.objects)
 
 
 def test_an_object_has_its_value_and_is_taken_by_its_action(user, reader):
     user.go("piece")
     name = user.plan.reader.title("sides.thickness")
-    (found,) = [each for each in user.window.objects.objects if each.ref == QuantityRef("sides.thickness")]
+    (found,) = [each for each in user.window.showing.objects.objects if each.ref == QuantityRef("sides.thickness")]
     assert found.accessibleName() == name and found.accessibleDescription() == "16 mm, given"
     found.click()
     assert user.window.editor.ref == QuantityRef("sides.thickness")
     user.window.document.do("thin", lambda p: actions.give(p, "sides.thickness", mm(14)))
-    (found,) = [each for each in user.window.objects.objects if each.ref == QuantityRef("sides.thickness")]
+    (found,) = [each for each in user.window.showing.objects.objects if each.ref == QuantityRef("sides.thickness")]
     assert "14 mm" in found.accessibleDescription()
 
 
 def test_a_flaw_tells_where_it_is_and_what_can_be_done(user, reader):
     user.go("rack")
-    flaws = [each for each in user.window.objects.objects if isinstance(each.ref, FlawRef)]
+    flaws = [each for each in user.window.showing.objects.objects if isinstance(each.ref, FlawRef)]
     kinds = {kind.value for kind in FlawKind}
     assert flaws and all(any(kind in each.accessibleName() for kind in kinds) for each in flaws)
     assert all("along" in each.accessibleDescription() and "Delete" in each.accessibleDescription() for each in flaws)

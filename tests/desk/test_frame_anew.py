@@ -83,7 +83,7 @@ def test_a_flaw_carries_what_can_be_done_with_it(user):
     assert len(user.project.board(board.id).flaws) == len(board.flaws) - 1
     assert tag_says(user)[-1] == "Remove board"
     menu = QMenu()
-    user.window.fill_verbs(menu, BoardRef(board.id))
+    user.window.picked.fill_verbs(menu, BoardRef(board.id))
     assert [a.text() for a in menu.actions()] == tag_says(user), "the same in the context menu"
 
 
@@ -104,7 +104,7 @@ def test_a_board_of_ones_own_is_removed_from_its_menu(qtbot, open_window):
     user.window.document.pick_part("own1")
     assert tag_says(user)[-1] == "Remove board"
     menu = user.window.findChild(QMenu, "") or QMenu()
-    user.window.fill_verbs(menu, PartRef("own1"))
+    user.window.picked.fill_verbs(menu, PartRef("own1"))
     next(a for a in menu.actions() if a.text() == "Remove board").trigger()
     assert user.plan.part("own1") is None
 

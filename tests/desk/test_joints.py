@@ -110,14 +110,14 @@ def test_practice_joints_are_kept_and_show_whether_they_get_better(user, tmp_pat
         user.bot.keyClicks(row.minutes, minutes)
         user.bot.keyClicks(row.gap, gap)
         user.press("Keep this try")
-    assert row.told.text().startswith("3 practice joints: 50 min, widest gap 0.3 mm")
+    assert row.told.text().startswith("3 practice joints: 50 min, widest gap 0.30 mm")
     user.bot.keyClicks(row.minutes, "long")
     user.press("Keep this try")
     assert "Figures, please" in row.told.text()
     row.minutes.setText("20")
     row.gap.setText("99")
     user.press("Keep this try")
-    assert row.told.text() == "A gap of 0 to 10 mm."
+    assert row.told.text() == "A gap of up to 10 mm."
 
 
 def test_hands_are_typed_or_taken_from_practice_and_kept_with_the_project(cabinetmaker):

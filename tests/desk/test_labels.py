@@ -2,19 +2,22 @@
 
 import itertools
 import re
+from dataclasses import replace
 
 import pytest
-from PySide6.QtWidgets import QApplication, QLabel, QLineEdit
+from PySide6.QtWidgets import QApplication, QLineEdit
 
 from nullah.core import actions
 from nullah.core.beginning import begun
-from nullah.core.drawing import Anchor, Label
+from nullah.core.drawing import Anchor, Label, Ring
 from nullah.core.forms import FORMS
 from nullah.core.lengths import Marks, Unit
 from nullah.core.plan import work_out
 from nullah.core.project import Project
 from nullah.core.sheets.page import SheetKind
 from nullah.core.sheets.sheets import all_sheets
+from nullah.core.stations import STATIONS
+from nullah.core.wording.card import worded
 from nullah.demo.plant_stair import plant_stair
 from nullah.demo.seed_cabinet import seed_cabinet, short_of_wood
 from nullah.desk.shots import _views_of, labels_of, write_shots
@@ -33,14 +36,38 @@ def faults(texts):
     return pairs + [f"{text.text!r} is cut off" for text in texts if text.cut_off]
 
 
+def astray(window, texts):
+    """Return what is of a list or of running text and is not painted in its line."""
+    bench = window.bench
+    if window.place.currentWidget() is not bench:
+        return []
+    running = [each for each in bench.drawing.elements if isinstance(each, Label | Ring) and each.running]
+    return [each.text for each in running if each.text.strip() and not any(_at(bench.scale, each, t) for t in texts)]
+
+
+def _at(scale, element, text):
+    """Return whether painted words are those of an element, at its height and where it begins or ends."""
+    where = scale.put(element.at)
+    x, y = where.x() + element.nudge_mm[0] * scale.paper, where.y() + element.nudge_mm[1] * scale.paper
+    sides = (text.box.left(), text.box.center().x(), text.box.right())
+    return (
+        element.text.strip().endswith(text.text.strip())
+        and abs(text.box.center().y() - y) < 3
+        and min(abs(side - x) for side in sides) < 4
+    )
+
+
 def metric(texts, window):
-    """Return what is shown in millimetres; chisels and bits are called by the size they were bought in, and a piece may be set out to another rule."""
-    card = window.column.card
-    told = [label.text() for label in card.findChildren(QLabel) if label.isVisibleTo(card)]
+    """Return what is shown in millimetres; chisels and bits are called by the size they were bought in."""
+    plan = window.document.plan
+    card = worded(STATIONS[window.station].card(plan, window.document.selection), plan.reader)
+    told = [f"{each.tool} {each.figure} {each.note}" for each in card.set]
+    told += [*card.mark, *(each.text for each in card.mind), *card.why]
     fields = [f"{field.text()} {field.placeholderText()}" for field in window.column.choices.findChildren(QLineEdit)]
-    tools = re.compile(r"chisel|bit|drill|mortise|is set out to marks of", re.IGNORECASE)
+    # And a piece may be set out to the marks of another rule.
+    bought = re.compile(r"chisel|bit|drill|mortise|is set out to marks of", re.IGNORECASE)
     shown = [text.text for text in texts] + told + [field for field in fields if "″" not in field]
-    return [text for text in shown if re.search(r"\d mm\b|mm[²³]|cm[²³]", text) and not tools.search(text)]
+    return [text for text in shown if re.search(r"\d mm\b|mm[²³]|cm[²³]", text) and not bought.search(text)]
 
 
 def of_form(form, unit, **choices):
@@ -50,12 +77,24 @@ def of_form(form, unit, **choices):
     return project
 
 
+def crowded(number):
+    """Return the sample as two columns of drawers, with so many boards and nothing laid on them."""
+    sample = of_form("case", Unit.MM, columns="2", rows="4", drawers="all")
+    boards = seed_cabinet().boards
+    return replace(
+        sample,
+        boards=tuple(replace(boards[n % len(boards)], id=str(n), name=f"Ford {n}") for n in range(1, number + 1)),
+    )
+
+
 SAMPLES = {
     "cabinet": seed_cabinet,
     "short of wood": short_of_wood,
     "own boards": plant_stair,
     "table": lambda: of_form("table", Unit.INCH, drawer="one"),
     "case": lambda: of_form("case", Unit.MM, columns="3", drawers="all"),
+    "20 boards": lambda: crowded(20),
+    "60 boards": lambda: crowded(60),
 }
 
 
@@ -73,6 +112,7 @@ def test_every_view_of_every_sample(open_window, sample, size, unit):
         texts = painted_texts(window.place)
         seen += len(texts)
         assert not faults(texts), name
+        assert not astray(window, texts), name
         if unit is Unit.INCH:
             assert not metric(texts, window), name
     assert seen > 150

@@ -215,7 +215,7 @@ def test_the_cut_list_is_sorted_picked_and_copied(cabinetmaker):
     left = {row[1]: (row[2].endswith(", leave long"), row[3].endswith(", leave wide")) for row in rows[1:]}
     assert left["left side and right side"] == (False, False)
     assert left["divider 1 to 3"] == (True, False), "its width is known"
-    assert left["drawer 1 bottom and 3 alike"] == (False, True)
+    assert left["drawer 1 bottom and 3 alike"] == (True, True)
     assert left["drawer 1 front"] == (True, True)
 
 

@@ -4,7 +4,7 @@ import pytest
 from PySide6.QtCore import QPoint, Qt
 from PySide6.QtWidgets import QPushButton
 
-from nullah.core.lengths import mm
+from nullah.core.lengths import Unit, mm
 from nullah.core.rack.board import Board, Faces, Flaw, FlawKind, Rise
 from nullah.core.rack.shape_readings import Calliper, Gap, Wind, figure_of
 from nullah.core.refs import ReadingRef, StepRef, WantedReadingRef
@@ -176,7 +176,7 @@ def test_lows_that_may_stay_count_for_hidden_parts_only(miller):
     after = {each.part: each.reach for each in miller.plan.milling}
     assert after["bottom"] == before["bottom"] + mm("0.5") and after["left"] == before["left"]
     miller.type_in(rows.lows, "9 mm")
-    assert "0 to 5 mm" in rows.lows.sentence.text()
+    assert "Lows of up to 5 mm may stay" in rows.lows.sentence.text()
 
 
 def test_sizes_as_they_went_turn_parts_to_measured_and_all_follows(miller):
@@ -215,7 +215,7 @@ def test_steps_are_picked_and_the_planes_there_are_are_used(miller):
     miller.type_in(rows.hump, "-0.4 mm")
     assert miller.reads_on_card("Stopped strokes")
     miller.type_in(rows.light, "30 mm")
-    assert "Light of 0 to 10 mm" in rows.light.sentence.text()
+    assert "Light of up to 10 mm" in rows.light.sentence.text()
     with miller.in_shop() as shop:
         fore = shop.planes[PlaneKind.FORE]
         miller.bot.mouseClick(fore.owned, Qt.MouseButton.LeftButton, pos=QPoint(10, fore.owned.height() // 2))
@@ -265,13 +265,31 @@ def test_edges_are_planned_from_typed_figures(miller):
     miller.type_line(rows.fields[0], "10")
     assert miller.reads_on_card("Chamfer at 45° to lines 5.9 mm from the corner")
     miller.type_line(rows.fields[0], "ten")
-    assert "“ten” is not a figure" in rows.sentence.text()
+    assert "“ten” is not a length" in rows.sentence.text()
     for kind in ("taper", "chamfer", "thumbnail", "panel", "bevel"):
         miller.choose(rows.task, f"typed/{kind}")
         assert miller.window.bench.drawing.elements
     miller.choose(rows.task, "typed/bevel")
     miller.type_line(rows.fields[2], "89")
     assert miller.reads_on_card("between 0 and 80 degrees")
+
+
+def test_edges_are_typed_and_told_in_inches(miller):
+    miller.press("Edges")
+    rows = desk(miller).edges
+    miller.choose(rows.task, "typed/round")
+    miller.window.show_unit(Unit.INCH)
+    assert [field.text() for field in rows.fields[:2]] == ["0.236″", "0.004″"]
+    miller.type_line(rows.fields[0], "1/2")
+    radius, within = miller.window.document.selection.milling.edge_task[1]
+    assert radius == pytest.approx(12.7) and within == 0.1, "what was not touched is as exact as it was"
+    assert miller.reads_on_card("Chamfer at 45° to lines 0.293″ from the corner")
+    miller.type_line(rows.fields[0], "10 mm")
+    assert miller.window.document.selection.milling.edge_task[1][0] == 10
+    miller.choose(rows.task, "typed/bevel")
+    assert rows.fields[2].text() == "22", "degrees have no unit"
+    miller.type_line(rows.fields[2], "steep")
+    assert "degrees: “steep” is not a figure" in rows.sentence.text()
 
 
 def test_the_rows_fit_at_the_smallest_window(miller):

@@ -50,7 +50,7 @@ def test_a_measurement_releases_the_bottom(user):
     for name, value in (("opening.length", "355 mm"), ("opening.width", "196 mm")):
         user.type_figure(name, value, "Measured")
     assert user.chip("bottom").told == "planned"
-    assert user.reads_on_card("354 × 195 × 6 mm") and not user.reads_on_card("leave long")
+    assert user.reads_on_card("354 × 195 × 6 mm") and not user.reads_on_card("leave ")
 
 
 def test_measuring_through_the_slip(user):
@@ -107,7 +107,7 @@ def test_a_card_figure_says_why(user):
     user.press("Make the clearance of the bottom, each edge 1.0 mm")
     assert user.plan.ledger["bottom.clearance"] == 1
     assert user.reads_on_card("planned 354 × 194 × 6 mm; measure first")
-    user.press("leave long")
+    user.press("leave long and wide")
     assert user.reads_on_card("groove to groove, along − 2 × clearance of the bottom")
 
 

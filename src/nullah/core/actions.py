@@ -13,11 +13,13 @@ from typing import TypeVar
 from nullah.core.breakdown.layout import FirstCut, Placement
 from nullah.core.breakdown.rough import Resawn, Staves, WoodRequirement
 from nullah.core.breakdown.wishes import SearchWeights
+from nullah.core.errors import FactError
 from nullah.core.forms.own_boards import OwnBoard, OwnJoint, next_own_id
 from nullah.core.joints.dovetail.spacing import Matched
 from nullah.core.ledger import Measured, Value
-from nullah.core.lengths import Length, Marks, Slope, entered
+from nullah.core.lengths import Length, Marks, Slope, entered, mm
 from nullah.core.limits import NAME_TEXT, read_count, shown
+from nullah.core.milling.edge_facts import LowsTooDeep
 from nullah.core.piece.joint import RowChoice
 from nullah.core.project import Piece, Project
 from nullah.core.rack.board import Board, BoardError, Flaw, Reading, check_board, check_reading, fitted_flaw
@@ -27,6 +29,8 @@ from nullah.core.wood.climate import Climate
 
 _T = TypeVar("_T")
 _Pairs = tuple[tuple[str, _T], ...]
+#: No low that stays is deeper.
+_DEEPEST_LOWS = mm(5)
 
 
 def _with(pairs: _Pairs[_T], name: str, value: _T | None) -> _Pairs[_T]:
@@ -383,10 +387,16 @@ def cut_at(project: Project, board_id: str, cut: FirstCut | None) -> Project:
     return replace(project, first_cuts=others if cut is None else (*others, cut))
 
 
+class LowsError(FactError, BoardError):
+    """Lows that may not stay; `fact` is why."""
+
+    fact: LowsTooDeep
+
+
 def leave_lows(project: Project, deep: Length) -> Project:
-    """Say how deep lows may stay on faces that are not seen; `BoardError` for less than nothing or past sense."""
-    if not 0 <= deep.mm <= 5:
-        raise BoardError("Lows that deep may not stay, not even on a face that is hidden.")
+    """Say how deep lows may stay on faces that are not seen; `LowsError` for less than nothing or past sense."""
+    if not 0 <= deep.mm <= _DEEPEST_LOWS.mm:
+        raise LowsError(LowsTooDeep(_DEEPEST_LOWS))
     return replace(project, lows_left=deep)
 
 

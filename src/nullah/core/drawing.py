@@ -105,7 +105,10 @@ class Dimension(NamedTuple):
 
 
 class Ring(NamedTuple):
-    """A short word in a ring: the order of a cut, a part's number. `radius_mm` in paper mm."""
+    """A short word in a ring: the order of a cut, a part's number. `radius_mm` in paper mm.
+
+    `running`: it numbers a line of a list, and stands where it is set.
+    """
 
     at: Point
     text: str
@@ -113,6 +116,7 @@ class Ring(NamedTuple):
     role: Role = Role.CHALK
     ref: Ref | None = None
     nudge_mm: Point = (0.0, 0.0)
+    running: bool = False
 
 
 Element = Path | Label | Dimension | Ring

@@ -15,6 +15,7 @@ from nullah.desk.bench import Bench
 from nullah.desk.column import CARD, CHOOSE
 from nullah.desk.document import Document
 from nullah.desk.papers import Papers
+from nullah.desk.picked import Picked
 from nullah.desk.settings import DAY_THEME, NIGHT_THEME, SYSTEM, Settings
 
 _THEMES = ((SYSTEM, "As the system"), (DAY_THEME, "Day"), (NIGHT_THEME, "Night"))
@@ -28,6 +29,7 @@ class Desk(Protocol):
     papers: Papers
     bench: Bench
     appearance: Appearance
+    picked: Picked
 
     def menuBar(self) -> QMenuBar:
         """Return the menu bar."""
@@ -70,9 +72,6 @@ class Desk(Protocol):
 
     def add_board(self) -> None:
         """Add a board of one's own."""
-
-    def fill_picked(self, menu: QMenu) -> None:
-        """Put what can be done with what is picked into a menu."""
 
     def show_manual(self, page: str = "") -> None:
         """Open the manual."""
@@ -253,7 +252,7 @@ class Menus:
         for action in self._of_picked:
             self._picked.removeAction(action)
         before = len(self._picked.actions())
-        self._window.fill_picked(self._picked)
+        self._window.picked.fill_picked(self._picked)
         self._of_picked = self._picked.actions()[before:]
 
     def _help(self) -> None:

@@ -312,7 +312,7 @@ class MyShopPage(QWidget):
         if all(0 <= figure <= _MOST_OFF for figure in figures):
             self._change_shop("hands as they are", hands=Hands(*figures))
         else:
-            most = self._document.project.marks.write_thin(_MOST_OFF)
+            most = self._document.project.marks.write_bare(_MOST_OFF)
             self.hands.sentence.setText(f"From 0 to {most}.")
 
     def _hands_from_practice(self) -> None:

@@ -356,7 +356,7 @@ class PlaningPage(QWidget):
         if plane is None or set_to is None:
             return
         if not 0 < float(set_to) <= _MOST_SHAVING:
-            self.set.complain(f"A shaving of up to {self._document.project.marks.write_thin(_MOST_SHAVING)}.")
+            self.set.complain(f"A shaving of up to {self._document.project.marks.write_bare(_MOST_SHAVING)}.")
             return
         self._make_stroke(Stroke(start, end, plane, float(set_to)))
 

@@ -2,60 +2,38 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterator
 from dataclasses import replace
 from fractions import Fraction
-from functools import partial
 from importlib import import_module
 from pathlib import Path
 from typing import Protocol, runtime_checkable
 
-from PySide6.QtCore import QMimeData, QPoint, QPointF, QRectF, Qt, Signal, SignalInstance
+from PySide6.QtCore import QMimeData, QPointF, Qt, Signal, SignalInstance
 from PySide6.QtGui import QCloseEvent, QDragEnterEvent, QDropEvent, QResizeEvent
-from PySide6.QtWidgets import (
-    QApplication,
-    QGridLayout,
-    QLineEdit,
-    QMainWindow,
-    QMenu,
-    QSplitter,
-    QStackedWidget,
-    QVBoxLayout,
-    QWidget,
-)
+from PySide6.QtWidgets import QLineEdit, QWidget
 
 from nullah.core import actions
 from nullah.core.apply_fix import action_of
-from nullah.core.card import Severity
 from nullah.core.drawing import Drawing
 from nullah.core.fixes import Fix, SetOutTo
 from nullah.core.lengths import Unit
-from nullah.core.plan import Plan
-from nullah.core.refs import FlawRef, PartRef, PieceRef, QuantityRef, Ref
+from nullah.core.refs import PartRef, PieceRef, QuantityRef, Ref
 from nullah.core.stations import STATIONS
-from nullah.core.stations.station import Station
-from nullah.core.stations.targets import target_of
-from nullah.core.wording.card import worded
-from nullah.core.wording.facts import fact_words
 from nullah.core.wording.fixes import fix_words
-from nullah.core.wording.targets import TargetWords, target_words
-from nullah.desk.afterwards import Afterwards
 from nullah.desk.appearance import Appearance, HasPalette
-from nullah.desk.banner import Banner, Urgency
-from nullah.desk.bench import Bench
-from nullah.desk.bench_objects import BenchObjects, announce
-from nullah.desk.column import CARD, CHOOSE, USUAL, Column
+from nullah.desk.banner import Urgency
+from nullah.desk.bench_objects import announce
+from nullah.desk.column import CARD, CHOOSE
 from nullah.desk.document import Document
-from nullah.desk.header import Header
+from nullah.desk.frame import FrameWindow
 from nullah.desk.key_pointer import HasPointer
 from nullah.desk.menus import Menus
 from nullah.desk.over_pages import OverPages
 from nullah.desk.papers import Papers
-from nullah.desk.rod import Rod
+from nullah.desk.picked import Picked
 from nullah.desk.settings import Settings
+from nullah.desk.showing import Showing
 from nullah.desk.stations.base import StationDesk, reach
-from nullah.desk.strip import PartStrip
-from nullah.desk.tag import Tag, fill_menu
 from nullah.files.recovery import Autosave
 from nullah.paper.palette import DAY
 
@@ -63,8 +41,6 @@ TYPE_CHECKING = False
 if TYPE_CHECKING:
     from nullah.desk.editor import FigureEditor
 
-#: The window is no smaller, where the screen is not, pixels.
-_LEAST = (900, 600)
 #: Where there is more to choose than to carry away.
 _CHOOSE_FIRST = ("piece", "rack")
 
@@ -111,89 +87,40 @@ class Walk(Protocol):
         """Leave it."""
 
 
-class Window(QMainWindow):
+class Window(FrameWindow):
     """The desk. Everything shown follows from `document`; everything done goes through it."""
 
     #: Something else is looked at: another station, another page, another side.
     looked = Signal()
 
     def __init__(self, document: Document, autosave: Autosave, settings: Settings) -> None:
-        super().__init__()
+        super().__init__(document, settings)
         self.tour: Walk | None = None
         #: The program is to start again when the window has closed.
         self.start_again = False
-        self.document = document
-        self.settings = settings
         self.station = 0
-        self._drawn_for: tuple[object, ...] = ()
         self._lose = False
         self.setWindowTitle("Nullah")
         self.setAcceptDrops(True)
-        self._make_frame()
+        self.appearance = Appearance(document, settings, self.banner, self._wearers)
+        self._editor: FigureEditor | None = None
+        self._desks: dict[int, StationDesk] = {}
+        self.over = OverPages(document, settings, self.frame, lambda: self.appearance.palette)
+        self.picked = Picked(self, self._desk_in_hand, self._bench_clicked)
         self.papers = Papers(self, document, autosave, self.banner, settings)
         self.papers.before_replacing = self.enter_typing
-        self._wire()
         self.menus = Menus(self)
-        self._come_back()
+        self.showing = Showing(self, self.picked, self.menus, self._desk_in_hand, lambda: self.station)
+        self._wire()
+        self.come_back()
         self.appearance.wear(DAY)
         self.show_station(0)
         self.bench.setFocus()
-
-    def _make_frame(self) -> None:
-        self.header, self.banner = Header(self.document), Banner()
-        self.appearance = Appearance(self.document, self.settings, self.banner, self._wearers)
-        self.rod, self.bench, self.column, self.strip = Rod(), Bench(), Column(), PartStrip()
-        self.card = self.column.card
-        self._editor: FigureEditor | None = None
-        self._desks: dict[int, StationDesk] = {}
-        self.lines = QStackedWidget()
-        self.lines.setFixedHeight(40)
-        self.place = QStackedWidget()
-        self.place.addWidget(self.bench)
-        self.tag = Tag(self.bench)
-        self.objects = BenchObjects(self.bench, self._words_of, self._verbs_of)
-        middle = QWidget()
-        inner = QVBoxLayout(middle)
-        inner.setContentsMargins(0, 0, 0, 0)
-        inner.setSpacing(0)
-        inner.addWidget(self.lines)
-        inner.addWidget(self.place, 1)
-        self.split = QSplitter(Qt.Orientation.Horizontal)
-        self.split.setHandleWidth(5)
-        self.split.addWidget(middle)
-        self.split.addWidget(self.column)
-        self.split.setCollapsible(0, False)
-        self.split.setStretchFactor(0, 1)
-        self.split.setStretchFactor(1, 0)
-        self.split.setSizes([10_000, USUAL])
-        self.frame = QWidget()
-        self.frame.setObjectName("frame")
-        grid = QGridLayout(self.frame)
-        grid.setContentsMargins(0, 0, 0, 0)
-        grid.setSpacing(0)
-        grid.addWidget(self.header, 0, 0, 1, 2)
-        grid.addWidget(self.banner, 1, 0, 1, 2)
-        grid.addWidget(self.rod, 2, 0)
-        grid.addWidget(self.split, 2, 1)
-        grid.addWidget(self.strip, 3, 0, 1, 2)
-        grid.setColumnStretch(1, 1)
-        grid.setRowStretch(2, 1)
-        self.setCentralWidget(self.frame)
-        self.over = OverPages(self.document, self.settings, self.frame, lambda: self.appearance.palette)
 
     def _wearers(self) -> list[QWidget | None]:
         """Return all that paints in colours of its own."""
         pages = [self.place.widget(index) for index in range(1, self.place.count())]
         return [self.bench, self.rod, self.strip, self.over, *pages]
-
-    def _come_back(self) -> None:
-        """Come back where and how the window was left, and never larger than the screen's free room."""
-        free = self.screen().availableGeometry()
-        self.setMinimumSize(min(_LEAST[0], free.width()), min(_LEAST[1], free.height()))
-        self.resize(min(1280, free.width()), min(800, free.height()))
-        self.restoreGeometry(self.settings.window("geometry"))
-        self.resize(min(self.width(), free.width()), min(self.height(), free.height()))
-        self.split.restoreState(self.settings.window("column"))
 
     def desk(self, number: int) -> StationDesk:
         """Return a station's desk, made when it is first wanted."""
@@ -210,6 +137,9 @@ class Window(QMainWindow):
             desk.notice.setParent(self.place)
         return self._desks[number]
 
+    def _desk_in_hand(self) -> StationDesk:
+        return self.desk(self.station)
+
     @property
     def editor(self) -> FigureEditor:
         """The slip for typing a figure, made when it is first wanted."""
@@ -224,12 +154,9 @@ class Window(QMainWindow):
             self._editor.close_slip()
 
     def _wire(self) -> None:
-        self._afterwards = Afterwards(self)
-        # Whether the drawing was left as it was, behind a page that stands in its place.
-        self._bench_left = False
-        self.document.changed.connect(lambda: self._refresh_all())
+        self.document.changed.connect(lambda: self.showing.refresh())
         self.document.done.connect(lambda name: announce(self.bench, f"{name}. {self.header.unsettled.text()}"))
-        self.document.selection_changed.connect(lambda: self._refresh_all())
+        self.document.selection_changed.connect(lambda: self.showing.refresh())
         self.document.replaced.connect(self._replaced)
         self.banner.left.connect(lambda: (self.place.currentWidget() or self.bench).setFocus())
         self.document.warned.connect(
@@ -241,8 +168,6 @@ class Window(QMainWindow):
         self.card.fix.connect(self.do_fix)
         self.card.figure.connect(self._figure_clicked)
         self.bench.clicked.connect(self._bench_clicked)
-        self.bench.menu_wanted.connect(self._open_menu)
-        self.bench.moved.connect(self._place_tag)
         self.header.unit_chosen.connect(self.show_unit)
         self.header.mark_chosen.connect(self.show_mark)
         self.header.renamed.connect(self._rename)
@@ -267,7 +192,7 @@ class Window(QMainWindow):
         self.bench.tool = desk.tool
         self.lines.setCurrentWidget(desk.line)
         self.column.show_desk(desk)
-        self._refresh_all(station=True)
+        self.showing.refresh(station=True)
         self._show_page()
 
     def _remembered_side(self) -> int:
@@ -280,12 +205,6 @@ class Window(QMainWindow):
             self.fold_column()
         self.column.show_side(side)
         self.settings.leave_side(STATIONS[self.station].id, side)
-
-    def fold_column(self) -> None:
-        """Fold the column away, or fold it out again."""
-        whole = sum(self.split.sizes())
-        folded = not self.split.sizes()[1]
-        self.split.setSizes([whole - USUAL, USUAL] if folded else [whole, 0])
 
     def take_pointer(self) -> None:
         """Put a pointer that keys move on what is shown, or take it away."""
@@ -317,8 +236,8 @@ class Window(QMainWindow):
         """Put the drawing, or what the station wants instead of it, into the middle."""
         self._put_slip_away()
         page = self.desk(self.station).page() or self.bench
-        if page is self.bench and self._bench_left:
-            self._refresh_all(station=True)
+        if page is self.bench and self.showing.bench_left:
+            self.showing.refresh(station=True)
         if self.place.indexOf(page) < 0:
             self.place.addWidget(page)
             if isinstance(page, HasFigures):
@@ -332,7 +251,7 @@ class Window(QMainWindow):
         whole = desk.fills_window()
         for each in (self.rod, self.column, self.strip):
             each.setVisible(not whole)
-        if page is not self.bench and self._ready():
+        if page is not self.bench and self.showing.ready():
             self.desk(self.station).refresh()
         self._lay_notices()
         self.looked.emit()
@@ -347,153 +266,10 @@ class Window(QMainWindow):
             else:
                 desk.notice.hide()
 
-    def _refresh_all(self, station: bool = False) -> None:
-        """Show what there is now: what was typed and drawn is painted first, all that hangs on it follows.
-
-        Parameters
-        ----------
-        station : bool
-            Whether another station is gone to: what is of it is shown as a whole.
-        """
-        seen = self.place.currentWidget() is self.bench
-        if not self._ready():
-            # The order of work takes long: what was shown stays until it has come.
-            if station:
-                self.bench.show_drawing(Drawing(), "The order of work is being worked out …", frozenset(), refit=True)
-            self._afterwards.begin(self._of_all())
-            return
-        if seen or station:
-            self._refresh_bench()
-        self._bench_left = not (seen or station)
-        if station or self.document.patient:
-            for step in self._of_station():
-                step()
-            self._afterwards.begin(self._of_all())
-            if self.document.patient:
-                self._afterwards.finish()
-            return
-        if not seen:
-            self.desk(self.station).refresh()
-        elif self.bench.isVisible():
-            self.bench.repaint()
-        self._afterwards.begin([*self._of_station(), *self._of_all()])
-
-    def _ready(self) -> bool:
-        """Return whether the station in hand can be shown without waiting."""
-        return STATIONS[self.station].id != "daybook" or self.document.order_ready()
-
-    def _refresh_bench(self) -> None:
-        plan, selection, station = self.document.plan, self.document.selection, STATIONS[self.station]
-        piece = PieceRef(selection.breakdown.piece or selection.part)
-        lit: set[Ref] = {PartRef(selection.part), piece, QuantityRef(selection.quantity)}
-        if station.id == "rack" and selection.rack.flaw is not None:
-            lit.add(FlawRef(selection.board, selection.rack.flaw))
-        drawing = station.draw(plan, selection)
-        # Refit for another station or another size of the drawing, not for every click.
-        bounds = tuple(round(b, 1) for b in drawing.bounds()) if drawing.elements else ()
-        drawn_for = (self.station, bounds, plan.marks.unit)
-        refit, self._drawn_for = drawn_for != self._drawn_for, drawn_for
-        self.bench.show_drawing(drawing, station.invitation, frozenset(lit), refit, station.to_scale)
-
-    def _of_station(self) -> tuple[Callable[[], object], ...]:
-        """Return the steps that show what is of the station in hand besides its drawing."""
-        return (self._refresh_card, self._refresh_choices, self.objects.refresh)
-
-    def _refresh_card(self) -> None:
-        plan = self.document.plan
-        card = worded(STATIONS[self.station].card(plan, self.document.selection), plan.reader)
-        self.card.show_card(card)
-        self.column.tell_failures(sum(remark.weight is Severity.FAILURE for remark in card.mind))
-
-    def _refresh_choices(self) -> None:
-        self.desk(self.station).refresh()
-        self._show_tag()
-
-    def _of_all(self) -> Iterator[Callable[[], object]]:
-        """Yield the steps that show what is not of the station in hand: the title, all states, and the parts."""
-        yield self._refresh_title
-        plan, states = self.document.plan, list[str]()
-        for each in STATIONS:
-            yield partial(self._tell_state, each, plan, states)
-        yield lambda: self.rod.show_states(states, self.station)
-        yield lambda: self.strip.show_parts(plan, self.document.selection.part)
-
-    def _tell_state(self, station: Station, plan: Plan, states: list[str]) -> None:
-        states.append(fact_words(station.state(plan), plan.reader))
-
-    def _refresh_title(self) -> None:
-        self.header.refresh()
-        self.menus.name_steps()
-        name = self.document.project.piece.name or "Piece"
-        self.setWindowTitle(f"{name}{' *' if self.document.unsaved else ''} · Nullah")
-
     def resizeEvent(self, event: QResizeEvent) -> None:
         super().resizeEvent(event)
         self._lay_notices()
         self.over.lay()
-
-    # --- what can be done with what is picked ---
-
-    def picked_ref(self) -> Ref | None:
-        """Return what is picked at the station in hand and has verbs."""
-        return self.desk(self.station).picked()
-
-    def _words_of(self, ref: Ref) -> TargetWords | None:
-        plan = self.document.plan
-        target = target_of(ref, plan, self.document.selection)
-        return target_words(target, plan.reader) if target is not None else None
-
-    def _verbs_of(self, ref: Ref) -> tuple[str, ...]:
-        return tuple(verb.text for verb in self.desk(self.station).verbs(ref))
-
-    def _show_tag(self) -> None:
-        ref = self.picked_ref()
-        self.tag.show_verbs(self.desk(self.station).verbs(ref) if ref is not None else ())
-        self._place_tag()
-
-    def _place_tag(self) -> None:
-        ref = self.picked_ref()
-        where = self.bench.box_of(ref) if ref is not None else None
-        if where is None:
-            self.tag.hide()
-        else:
-            self.tag.stand_by(where, self.bench.drawn_boxes())
-            self.tag.setVisible(self.bench.rect().intersects(where.toAlignedRect()))
-        self.bench.keep_clear(QRectF(self.tag.geometry()) if self.tag.isVisibleTo(self.bench) else None)
-
-    def fill_verbs(self, menu: QMenu, ref: Ref | None) -> None:
-        """Put what can be done with something into a menu."""
-        if ref is not None:
-            fill_menu(menu, self.desk(self.station).verbs(ref))
-
-    def fill_picked(self, menu: QMenu) -> None:
-        """Put what can be done with what is picked into a menu."""
-        self.fill_verbs(menu, self.picked_ref())
-
-    def change_full_screen(self) -> None:
-        """Fill the screen, or no longer."""
-        if self.isFullScreen():
-            self.showNormal()
-        else:
-            self.showFullScreen()
-
-    def _open_menu(self, ref: Ref | None, at: QPoint) -> None:
-        """Open the context menu of what lies under the pointer, which is picked by it."""
-        if ref is not None and self.desk(self.station).verbs(ref):
-            self._bench_clicked(ref, QPointF(self.bench.mapFromGlobal(at)))
-        menu = QMenu(self)
-        menu.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
-        self.fill_verbs(menu, ref)
-        if menu.actions():
-            menu.addSeparator()
-        menu.addAction("Fit").triggered.connect(lambda: self.bench.fit())
-        menu.addAction("True size").triggered.connect(lambda: self.bench.true_size())
-        menu.addAction("Copy the drawing").triggered.connect(lambda: self.copy_drawing())
-        menu.popup(at)
-
-    def copy_drawing(self) -> None:
-        """Put what stands in the middle on the clipboard as a picture."""
-        QApplication.clipboard().setPixmap(self.place.grab())
 
     # --- units ---
 

@@ -212,7 +212,7 @@ def _wish(
     elif not text.radius and text.pixels > _LEAST_MM * scale.paper:
         # A name that is too large for its place is better small than elsewhere.
         own = (*own, Shift(0, 0, _LEAST_MM * scale.paper / text.pixels))
-    running = isinstance(element, Label) and element.running
+    running = isinstance(element, Label | Ring) and element.running
     reach = _NEAR_NAME if _minor(element) else _REACH
     shifts = _from(first, own, (box.right - box.left, box.bottom - box.top, reach * high))
     return Wish(box, shifts, _LINE if running else _PICKED if picked else _rank(element), fixed=running)

@@ -131,14 +131,15 @@ class Marks:
         return figure if self.style.nought else re.sub(r"^(-?)0\.", r"\1.", figure)
 
     def write_bare(self, millimetres: float) -> str:
-        """Write a figure given in mm for a field that says nothing of units: with as many places as it has.
+        """Write a figure given in mm with no more places than it has.
 
         Examples
         --------
         >>> Marks().write_bare(9.5), Marks(Unit.INCH).write_bare(9.5), Marks(Unit.INCH).write_bare(25.4)
-        ('9.5', '0.374', '1')
+        ('9.5 mm', '0.374″', '1″')
         """
-        return f"{round(millimetres / float(self.style.mm), self.style.thin + 1 - self.style.fractions):g}"
+        figure = round(millimetres / float(self.style.mm), self.style.thin + 1 - self.style.fractions)
+        return f"{figure:g}{self.style.suffix}"
 
     def write_short(self, millimetres: float, unit: bool = False) -> str:
         """Write a small figure given in mm: a height on a map, a shaving; thousandths of an inch stay three.

@@ -1,4 +1,4 @@
-"""What is told of edges and tapers, as facts: steps, guide lines, and why one cannot be planed. Figures are mm.
+"""What is told of planing, as facts: steps and guide lines of edges, and why something cannot be. Figures are mm.
 
 `core/wording/edges.py` says them.
 """
@@ -9,6 +9,7 @@ from enum import Enum, auto
 from typing import NamedTuple
 
 from nullah.core.errors import FactError
+from nullah.core.lengths import Length
 
 # --- why one cannot be planed ----------------------------------------------------------------------
 
@@ -71,7 +72,15 @@ class TaperTooDeep(NamedTuple):
     most: float
 
 
-EdgeFact = EdgeWrong | RoundTooWide | ThumbnailTooDeep | FallTooDeep | EdgeTooThick | BevelTooWide | TaperTooDeep
+class LowsTooDeep(NamedTuple):
+    """Lows that deep may not stay, not even on a face that is hidden."""
+
+    most: Length
+
+
+EdgeFact = (
+    LowsTooDeep | EdgeWrong | RoundTooWide | ThumbnailTooDeep | FallTooDeep | EdgeTooThick | BevelTooWide | TaperTooDeep
+)
 
 
 class EdgeError(FactError):

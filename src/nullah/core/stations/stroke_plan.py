@@ -169,20 +169,22 @@ def _outline(plan: Plan, stock: Stock, step: MillingStep) -> Iterator[Element]:
 def _list(steps: tuple[MillingStep, ...], chosen: MillingStep, long: float, wide: float) -> Iterator[Element]:
     """List all steps, that in hand in chalk."""
     row = max(long * 0.042, 1.0)
-    y = wide * 1.0 + row * 1.6
+    y = wide * 1.0 + row * 2.2
     if chosen.id == "edge":
-        y = wide * 1.45 + row * 0.6
+        y = wide * 1.45 + row * 1.2
+    yield Label((long * 0.87, y - row), "strokes", 2.9, Anchor.END, Role.FAINT, running=True)
     for number, step in enumerate(steps):
         at, lit = y + number * row, step is chosen
         ref = StepRef(number)
         role = Role.CHALK if lit else Role.LABEL
         if lit:
             yield rectangle(-long * 0.02, at - row / 2, long * 1.04, row, Role.BARE, Fill.LIT, ref=ref)
-        yield Ring((0, at), str(number + 1), 2.2, role, ref=ref)
+        yield Ring((0, at), str(number + 1), 2.0, role, ref=ref, running=True)
         yield Label((long * 0.035, at), step.title, 3.1, Anchor.START, role, bold=lit, ref=ref, running=True)
         yield Label((long * 0.33, at), step.tool, 3.0, Anchor.START, role, ref=ref, running=True)
-        yield Label((long * 0.87, at), step.strokes_in_words, 3.0, Anchor.END, role, ref=ref)
-        yield Label((long, at), step.time_in_words, 3.0, Anchor.END, role, ref=ref)
+        strokes = str(step.strokes) if step.strokes else ""
+        yield Label((long * 0.87, at), strokes, 3.0, Anchor.END, role, ref=ref, running=True)
+        yield Label((long, at), step.time_in_words, 3.0, Anchor.END, role, ref=ref, running=True)
     total = sum(step.minutes for step in steps)
     yield Label(
         (long, y + len(steps) * row),

@@ -63,6 +63,8 @@ def edge_error_words(fact: EdgeFact, reader: Reader) -> str:
     match fact:
         case EdgeWrong():
             return reader.text(_WRONG[fact])
+        case facts.LowsTooDeep(most):
+            return reader.text("Lows of up to {most} may stay on a hidden face.", most=reader.length(most))
         case facts.RoundTooWide(radius, rabbet):
             return reader.text(
                 "A round of {radius} does not fit into a rabbet {rabbet} wide.",

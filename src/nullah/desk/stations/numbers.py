@@ -63,7 +63,7 @@ class Numbers:
         """Return what a field is to hold; a length with its unit, so that nobody need guess in what it is."""
         if not shown.length:
             return f"{shown.figure:g}"
-        return self._marks.write_bare(shown.figure) + self._marks.style.suffix
+        return self._marks.write_bare(shown.figure)
 
     def _enter(self) -> None:
         try:

@@ -1,0 +1,132 @@
+"""What is shown at the desk: what was typed and drawn at once, all that hangs on it in steps afterwards."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator
+from functools import partial
+
+from nullah.core.card import Severity
+from nullah.core.drawing import Drawing
+from nullah.core.plan import Plan
+from nullah.core.refs import FlawRef, PartRef, PieceRef, QuantityRef, Ref
+from nullah.core.stations import STATIONS
+from nullah.core.stations.station import Station
+from nullah.core.wording.card import worded
+from nullah.core.wording.facts import fact_words
+from nullah.desk.afterwards import Afterwards
+from nullah.desk.bench_objects import BenchObjects
+from nullah.desk.frame import FrameWindow
+from nullah.desk.menus import Menus
+from nullah.desk.picked import Picked
+from nullah.desk.stations.base import StationDesk
+
+
+class Showing:
+    """Shows the document in a window.
+
+    Parameters
+    ----------
+    window : FrameWindow
+    picked : Picked
+    menus : Menus
+    desk : callable
+        Gives the desk of the station in hand.
+    station : callable
+        Gives its number.
+    """
+
+    def __init__(
+        self,
+        window: FrameWindow,
+        picked: Picked,
+        menus: Menus,
+        desk: Callable[[], StationDesk],
+        station: Callable[[], int],
+    ) -> None:
+        self._window, self._picked, self._menus, self._desk, self._station = window, picked, menus, desk, station
+        self.document, self.bench = window.document, window.bench
+        self.objects = BenchObjects(self.bench, picked.words_of, picked.verbs_of)
+        self._afterwards = Afterwards(window)
+        self._drawn_for: tuple[object, ...] = ()
+        #: Whether the drawing was left as it was, behind a page that stands in its place.
+        self.bench_left = False
+
+    def refresh(self, station: bool = False) -> None:
+        """Show what there is now: what was typed and drawn is painted first, all that hangs on it follows.
+
+        Parameters
+        ----------
+        station : bool
+            Whether another station is gone to: what is of it is shown as a whole.
+        """
+        seen = self._window.place.currentWidget() is self.bench
+        if not self.ready():
+            # The order of work takes long: what was shown stays until it has come.
+            if station:
+                self.bench.show_drawing(Drawing(), "The order of work is being worked out …", frozenset(), refit=True)
+            self._afterwards.begin(self._of_all())
+            return
+        if seen or station:
+            self._refresh_bench()
+        self.bench_left = not (seen or station)
+        if station or self.document.patient:
+            for step in self._of_station():
+                step()
+            self._afterwards.begin(self._of_all())
+            if self.document.patient:
+                self._afterwards.finish()
+            return
+        if not seen:
+            self._desk().refresh()
+        elif self.bench.isVisible():
+            self.bench.repaint()
+        self._afterwards.begin([*self._of_station(), *self._of_all()])
+
+    def ready(self) -> bool:
+        """Return whether the station in hand can be shown without waiting."""
+        return STATIONS[self._station()].id != "daybook" or self.document.order_ready()
+
+    def _refresh_bench(self) -> None:
+        plan, selection, station = self.document.plan, self.document.selection, STATIONS[self._station()]
+        piece = PieceRef(selection.breakdown.piece or selection.part)
+        lit: set[Ref] = {PartRef(selection.part), piece, QuantityRef(selection.quantity)}
+        if station.id == "rack" and selection.rack.flaw is not None:
+            lit.add(FlawRef(selection.board, selection.rack.flaw))
+        drawing = station.draw(plan, selection)
+        # Refit for another station or another size of the drawing, not for every click.
+        bounds = tuple(round(b, 1) for b in drawing.bounds()) if drawing.elements else ()
+        drawn_for = (self._station(), bounds, plan.marks.unit)
+        refit, self._drawn_for = drawn_for != self._drawn_for, drawn_for
+        self.bench.show_drawing(drawing, station.invitation, frozenset(lit), refit, station.to_scale)
+
+    def _of_station(self) -> tuple[Callable[[], object], ...]:
+        """Return the steps that show what is of the station in hand besides its drawing."""
+        return (self._refresh_card, self._refresh_choices, self.objects.refresh)
+
+    def _refresh_card(self) -> None:
+        plan = self.document.plan
+        card = worded(STATIONS[self._station()].card(plan, self.document.selection), plan.reader)
+        self._window.card.show_card(card)
+        self._window.column.tell_failures(sum(remark.weight is Severity.FAILURE for remark in card.mind))
+
+    def _refresh_choices(self) -> None:
+        self._desk().refresh()
+        self._picked.show_tag()
+
+    def _of_all(self) -> Iterator[Callable[[], object]]:
+        """Yield the steps that show what is not of the station in hand: the title, all states, and the parts."""
+        yield self._refresh_title
+        plan, states = self.document.plan, list[str]()
+        for each in STATIONS:
+            yield partial(self._tell_state, each, plan, states)
+        yield lambda: self._window.rod.show_states(states, self._station())
+        yield lambda: self._window.strip.show_parts(plan, self.document.selection.part)
+
+    def _tell_state(self, station: Station, plan: Plan, states: list[str]) -> None:
+        states.append(fact_words(station.state(plan), plan.reader))
+
+    def _refresh_title(self) -> None:
+        self._window.header.refresh()
+        self._menus.name_steps()
+        name = self.document.project.piece.name or "Piece"
+        self._window.setWindowTitle(f"{name}{' *' if self.document.unsaved else ''} · Nullah")
