@@ -29,6 +29,8 @@ from nullah.paper.palette import Palette
 from nullah.writing import why, write_file
 
 _COLUMNS = ("×", "Part", "Length", "Width", "Thick", "Rough", "Wood", "Seen", "Out of")
+#: More boards than this are only counted.
+_MOST_BOARDS = 3
 
 
 class _Model(RowModel):
@@ -70,7 +72,7 @@ class _Model(RowModel):
             write(size, Direction.UP, unit=False) for size in (row.rough_length, row.rough_width, row.rough_thickness)
         )
         rough = f"{row.pieces} × ({rough})" if row.pieces > 1 else rough
-        boards = ", ".join(sorted({each.board for each in group.rows if each.board}))
+        boards = dict.fromkeys(each.board for each in group.rows if each.board)
         return (
             str(group.quantity),
             reader.name_together(group.names),
@@ -80,7 +82,7 @@ class _Model(RowModel):
             rough,
             row.species or "–",
             _sides(row.shows),
-            boards or "–",
+            reader.listed(boards, "unit", most=_MOST_BOARDS) or "–",
         )
 
     def _value(self, group: CutGroup, column: int) -> object:
