@@ -12,9 +12,9 @@ from nullah.core.bench.rates import Learned
 from nullah.core.bench.tasks import Task, Trade, in_order
 from nullah.core.breakdown.cuts import portions
 from nullah.core.breakdown.layout import Rect
-from nullah.core.joints.dovetail.frame import tail_edges
 from nullah.core.joints.dovetail.layout import DovetailFigures, lay_out, most_tails, remarks
 from nullah.core.joints.dovetail.runout import Meets, run_out
+from nullah.core.joints.dovetail.tail_edges import tail_edges
 from nullah.core.joints.let_in import LET_IN
 from nullah.core.lengths import Direction, Length, LengthError, Marks, Slope, Unit, mm, read_length
 from nullah.core.lengths.exact import from_float, plain

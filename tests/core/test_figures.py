@@ -20,8 +20,9 @@ from nullah.core.breakdown.rough import RoughPart
 from nullah.core.breakdown.sawing import Sawing
 from nullah.core.forms.own_boards import OwnBoard, OwnJoint
 from nullah.core.joints import meeting
-from nullah.core.joints.dovetail import DOVETAIL, facts, runout
+from nullah.core.joints.dovetail import facts, runout
 from nullah.core.joints.dovetail.frame import tail_frame
+from nullah.core.joints.dovetail.joint_type import DOVETAIL
 from nullah.core.joints.dovetail.layout import DovetailError, DovetailFigures, lay_out, remarks
 from nullah.core.joints.dovetail.tails import Tails
 from nullah.core.joints.fasteners import fastening

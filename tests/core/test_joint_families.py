@@ -10,7 +10,7 @@ from nullah.core.card import Severity
 from nullah.core.drawing import Dimension, Fill, Path
 from nullah.core.forms import FORMS
 from nullah.core.joints.cutouts import Cutout
-from nullah.core.joints.dovetail import DOVETAIL
+from nullah.core.joints.dovetail.joint_type import DOVETAIL
 from nullah.core.joints.fasteners import FastenerError, fastening, nail_withdrawal
 from nullah.core.joints.kinds import kinds_of
 from nullah.core.joints.let_in import LET_IN

@@ -9,8 +9,8 @@ from hypothesis import strategies as st
 
 from nullah.core.joints.bridle import BRIDLE
 from nullah.core.joints.butt import BUTT
-from nullah.core.joints.dovetail import DOVETAIL
-from nullah.core.joints.dovetail.frame import tail_edges
+from nullah.core.joints.dovetail.joint_type import DOVETAIL
+from nullah.core.joints.dovetail.tail_edges import tail_edges
 from nullah.core.joints.dovetail.tails import Tails
 from nullah.core.joints.lap import LAP
 from nullah.core.joints.let_in import LET_IN

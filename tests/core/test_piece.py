@@ -7,7 +7,7 @@ from tests.said import said
 
 from nullah.core.card import Severity
 from nullah.core.forms import FORMS
-from nullah.core.joints.dovetail import DOVETAIL
+from nullah.core.joints.dovetail.joint_type import DOVETAIL
 from nullah.core.ledger import work_out_ledger
 from nullah.core.lengths import mm
 from nullah.core.piece.faults import Channel

@@ -13,7 +13,7 @@ from nullah.core.apply_fix import action_of
 from nullah.core.card import Severity
 from nullah.core.forms import FORMS
 from nullah.core.forms.own_boards import OwnBoard, OwnJoint
-from nullah.core.joints.dovetail import DOVETAIL
+from nullah.core.joints.dovetail.joint_type import DOVETAIL
 from nullah.core.lengths import Slope, Unit, mm
 from nullah.core.piece.faults import FaultKind
 from nullah.core.piece.joint import Hold, Joint

@@ -10,10 +10,10 @@ from hypothesis import strategies as st
 
 from nullah.core import actions
 from nullah.core.joints.dovetail.dragging import DraggedLine, dragged
-from nullah.core.joints.dovetail.frame import tail_edges
 from nullah.core.joints.dovetail.layout import DovetailFigures, lay_out
 from nullah.core.joints.dovetail.solid import tail_prisms
 from nullah.core.joints.dovetail.spacing import BY_HAND, SPACINGS, SpacingError, graded, matched, pin_moved, spacing_of
+from nullah.core.joints.dovetail.tail_edges import tail_edges
 from nullah.core.lengths import Slope, mm
 from nullah.core.plan import work_out
 from nullah.core.shop import Shop

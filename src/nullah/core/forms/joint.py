@@ -12,7 +12,7 @@ from nullah.core.catalogue import N_, Phrase
 from nullah.core.forms.maker import Maker
 from nullah.core.joints.breadboard import BREADBOARD
 from nullah.core.joints.bridle import BRIDLE
-from nullah.core.joints.dovetail import DOVETAIL
+from nullah.core.joints.dovetail.joint_type import DOVETAIL
 from nullah.core.joints.dovetail.sizes import tail_sizes
 from nullah.core.joints.dowels import DOWELS
 from nullah.core.joints.drawbored import DRAWBORED

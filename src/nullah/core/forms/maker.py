@@ -14,7 +14,7 @@ from nullah.core.card import Remark, Severity
 from nullah.core.catalogue import Phrase
 from nullah.core.fixes import Fix, Give
 from nullah.core.joints.butt import BUTT
-from nullah.core.joints.dovetail import DOVETAIL
+from nullah.core.joints.dovetail.joint_type import DOVETAIL
 from nullah.core.joints.lap import LAP
 from nullah.core.joints.let_in import LET_IN
 from nullah.core.joints.mitre import MITRE

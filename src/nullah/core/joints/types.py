@@ -10,7 +10,7 @@ from nullah.core.joints.bench import AtBench
 from nullah.core.joints.breadboard import BREADBOARD
 from nullah.core.joints.bridle import BRIDLE
 from nullah.core.joints.butt import BUTT
-from nullah.core.joints.dovetail import DOVETAIL
+from nullah.core.joints.dovetail.joint_type import DOVETAIL
 from nullah.core.joints.dowels import DOWELS
 from nullah.core.joints.drawbored import DRAWBORED
 from nullah.core.joints.finger import FINGER

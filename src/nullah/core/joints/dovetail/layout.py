@@ -16,7 +16,7 @@ from typing import NamedTuple
 from nullah.core.card import Remark, Severity
 from nullah.core.errors import FactError
 from nullah.core.joints.dovetail import facts
-from nullah.core.joints.dovetail.frame import tail_edges
+from nullah.core.joints.dovetail.tail_edges import tail_edges
 from nullah.core.lengths import Length, Slope, mm
 from nullah.core.refs import QuantityRef
 from nullah.core.shop import Shop

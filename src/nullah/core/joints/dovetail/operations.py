@@ -8,7 +8,7 @@ from typing import NamedTuple
 
 from nullah.core.card import JointStage
 from nullah.core.catalogue import N_
-from nullah.core.joints.dovetail.frame import tail_edges
+from nullah.core.joints.dovetail.tail_edges import tail_edges
 from nullah.core.joints.dovetail.tails import Tails, tails_of
 from nullah.core.joints.making import BenchStep, Making
 from nullah.core.lengths import Direction, Length

@@ -5,7 +5,8 @@ from __future__ import annotations
 from collections.abc import Iterator
 from fractions import Fraction
 
-from nullah.core.joints.dovetail.frame import tail_edges, tail_frame
+from nullah.core.joints.dovetail.frame import tail_frame
+from nullah.core.joints.dovetail.tail_edges import tail_edges
 from nullah.core.joints.dovetail.tails import tails_of
 from nullah.core.joints.mitre.solid import mitre_cut
 from nullah.core.piece.cuts import Removal, block_of
