@@ -7,7 +7,7 @@ what hangs on it.
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, fields, replace
 from enum import Enum, auto
 from fractions import Fraction
 from functools import cached_property, lru_cache
@@ -24,6 +24,7 @@ from nullah.core.breakdown.rough import RoughPart, Staves, as_made, asking, equa
 from nullah.core.card import Remark, Severity
 from nullah.core.forms import FORMS
 from nullah.core.forms.own_boards import next_own_joint_id, offers, with_own
+from nullah.core.identity import IdentityKey
 from nullah.core.joints.dovetail.corners import Corner, lay_out_corners
 from nullah.core.joints.dovetail.facts import TailFact
 from nullah.core.ledger import Ledger, Origin, Snapping, work_out_ledger
@@ -117,15 +118,46 @@ class Plan:
     form: Form
     choices: Mapping[str, str]
     ledger: Ledger | None
-    assembly: Assembly
+    unfastened: Assembly
     rough: tuple[RoughPart, ...]
     boards: tuple[BoardPlan, ...]
-    unplaced: tuple[Unplaced, ...]
-    corners: tuple[Corner, ...]
     forecasting: bool
     proof: Proof | None = None
     problem: Fact | None = None
-    as_designed: Assembly | None = None
+
+    def with_proof(self, proof: Proof | None) -> Plan:
+        """Return the same plan with what was found of its solids; what was worked out of it already is kept."""
+        plan = replace(self, proof=proof)
+        own = {each.name for each in fields(self)}
+        vars(plan).update({name: value for name, value in vars(self).items() if name not in own})
+        return plan
+
+    @cached_property
+    def assembly(self) -> Assembly:
+        """The piece, with nails and screws chosen for the woods there are."""
+        return _fastened(self, self.unfastened)
+
+    @cached_property
+    def as_designed(self) -> Assembly | None:
+        """The piece as if nothing had been measured that other things are cut to; None where nothing was."""
+        designed = _designed(self.project, self.ledger, self.unfastened)
+        return None if designed is None else _fastened(self, designed)
+
+    @cached_property
+    def unplaced(self) -> tuple[Unplaced, ...]:
+        """The rough parts that lie on no board, and why."""
+        boards, kerf = self.project.boards, float(self.project.shop.kerf)
+        bare = frozenset(item.board.id for item in self.boards if not item.placed)
+        taken = tuple((item.board.id, _taken(item, kerf)) for item in self.boards if item.placed)
+        left = (part for part in self.rough if part.id not in self._placed)
+        return tuple(_unplaced(part, boards, bare, taken, self.forecasting) for part in left)
+
+    @cached_property
+    def corners(self) -> tuple[Corner, ...]:
+        """The kinds of dovetailed corners there are."""
+        if self.ledger is None:
+            return ()
+        return lay_out_corners(self.ledger, self.unfastened, self.project.shop, self.project.marks)
 
     @property
     def designed(self) -> Assembly:
@@ -138,7 +170,7 @@ class Plan:
     @cached_property
     def milling(self) -> tuple[Forecast, ...] | None:
         """The thicknesses that are forecast; None where they are not. They are worked out when they are looked at."""
-        return _forecasts(self.project, self.assembly, self.boards) if self.forecasting else None
+        return _forecasts(self.project, self.unfastened, self.boards) if self.forecasting else None
 
     @property
     def marks(self) -> Marks:
@@ -158,7 +190,7 @@ class Plan:
     @property
     def parts(self) -> tuple[Part, ...]:
         """The parts of the piece."""
-        return self.assembly.parts
+        return self.unfastened.parts
 
     @property
     def corner(self) -> Corner | None:
@@ -183,7 +215,7 @@ class Plan:
     @property
     def staves(self) -> tuple[Staves, ...]:
         """How wide parts are glued up: as was chosen for each, else as the form has it."""
-        return staves_of_parts(self.project, self.assembly)
+        return staves_of_parts(self.project, self.unfastened)
 
     @property
     def findings(self) -> tuple[Finding, ...]:
@@ -212,7 +244,7 @@ class Plan:
 
     def part(self, part_id: str) -> Part | None:
         """Return the part of that id, if there is one."""
-        return self.assembly.part(part_id)
+        return self.unfastened.part(part_id)
 
     def rough_part(self, part_id: str) -> RoughPart | None:
         """Return the rough part of that id, or the first that the part comes of, if there is one."""
@@ -335,31 +367,18 @@ def work_out(project: Project, milling: bool = True, proving: bool = True) -> Pl
     ledger, assembly, problem = _piece(project.piece, _snapping(project))
     rough = _rough(project, assembly)
     boards = board_plans(project, rough)
-    laid = {item.part.id for board in boards for item in board.placed}
-    bare = {item.board.id for item in boards if not item.placed}
-    taken = tuple((item.board.id, _taken(item, float(project.shop.kerf))) for item in boards if item.placed)
-    unplaced = tuple(
-        _unplaced(part, project.boards, frozenset(bare), taken, milling) for part in rough if part.id not in laid
-    )
-    corners = () if ledger is None else lay_out_corners(ledger, assembly, project.shop, project.marks)
     plan = Plan(
         project=project,
         form=form,
         choices=MappingProxyType(choices),
         ledger=ledger,
-        assembly=assembly,
+        unfastened=assembly,
         rough=rough,
         boards=boards,
-        unplaced=unplaced,
-        corners=corners,
         forecasting=milling,
         problem=problem,
     )
-    designed = _designed(project, ledger, assembly)
-    plan = replace(
-        plan, assembly=_fastened(plan, assembly), as_designed=None if designed is None else _fastened(plan, designed)
-    )
-    return replace(plan, proof=prove_plan(plan)) if proving else plan
+    return plan.with_proof(prove_plan(plan)) if proving else plan
 
 
 #: What lies further off its plan than this was misread, or something else was measured, mm: it is not trusted.
@@ -393,7 +412,7 @@ def _fastened(plan: Plan, assembly: Assembly) -> Assembly:
     woods = tuple((part.id, _held_wood(plan.species_of(part), plan.cut_of(part), swing)) for part in plan.parts)
     # Nails and screws stay what they are, whatever unit is shown.
     marks = plan.project.set_out_marks
-    return _with_fasteners(assembly, woods, plan.project.shop, marks, plan.project.piece.rows)
+    return _with_fasteners(IdentityKey(assembly), woods, plan.project.shop, marks, plan.project.piece.rows)
 
 
 @lru_cache(maxsize=64)
@@ -409,13 +428,16 @@ def _held_wood(species: str, cut: GrainCut, swing: float) -> WoodHeld:
 
 @lru_cache(maxsize=16)
 def _with_fasteners(
-    assembly: Assembly,
+    key: IdentityKey[Assembly],
     woods: tuple[tuple[str, WoodHeld], ...],
     shop: Shop,
     marks: Marks,
     chosen: tuple[tuple[str, RowChoice], ...],
 ) -> Assembly:
+    assembly = key.carried
     parts, of, rows = {part.id: part for part in assembly.parts}, dict(woods), dict(chosen)
+    if not any(joint.hold.in_a_row for joint in assembly.joints):
+        return assembly
     cuts = _cuts_by_part(assembly.joints, parts)
     joints = tuple(
         _fastened_joint(
@@ -430,7 +452,7 @@ def _with_fasteners(
                 rows.get(joint.id, RowChoice()),
             ),
         )
-        if joint.first in parts and joint.second in parts
+        if joint.hold.in_a_row and joint.first in parts and joint.second in parts
         else joint
         for joint in assembly.joints
     )

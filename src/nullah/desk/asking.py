@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import sys
 from collections.abc import Callable
-from dataclasses import replace
 from typing import Any, NamedTuple
 
 from PySide6.QtCore import QObject, QSocketNotifier, Signal
@@ -39,7 +38,7 @@ def prove_project(dropped: Callable[[], bool], project: Project) -> Proved:
         raise DroppedError from stopped
     if dropped():
         raise DroppedError
-    return Proved(proof, views(replace(plan, proof=proof)) if proof is not None else None)
+    return Proved(proof, views(plan.with_proof(proof)) if proof is not None else None)
 
 
 def proof_of_plan(plan: Plan) -> Proved:

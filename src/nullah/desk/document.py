@@ -132,9 +132,9 @@ class Document(QObject):
             return plan
         same = self.plan.proof is not None and _proof_input(self.plan) == _proof_input(plan)
         if same:
-            return replace(plan, proof=self.plan.proof)
+            return plan.with_proof(self.plan.proof)
         if self.patient:
-            return replace(plan, proof=prove_plan(plan))
+            return plan.with_proof(prove_plan(plan))
         self.prover.ask(plan)
         return plan
 
@@ -160,7 +160,7 @@ class Document(QObject):
     def _proved(self, plan: Plan, proved: Proved) -> None:
         """Take a proof that was worked out aside, if it is still of the plan that is shown."""
         if _proof_input(plan) == _proof_input(self.plan):
-            self.plan = replace(self.plan, proof=proved.proof)
+            self.plan = self.plan.with_proof(proved.proof)
             if proved.views is not None and plan.project == self.plan.project:
                 keep_views(self.plan, proved.views)
             self.changed.emit()
