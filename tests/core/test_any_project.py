@@ -31,6 +31,7 @@ from nullah.core.stations import STATIONS
 from nullah.core.stations.milling import VIEWS
 from nullah.core.stations.selection import JointsSelection, MillingSelection, Selection
 from nullah.core.wood.climate import PRESETS
+from nullah.core.wording.facts import error_words
 from nullah.core.wording.plan import state_words
 from nullah.core.work import recording
 from nullah.core.work.order_of_work import order_of_work
@@ -76,7 +77,7 @@ class AnyProject(RuleBasedStateMachine):
         try:
             after = action(self.project)
         except (BoardError, LengthError) as error:
-            assert str(error).endswith(".")
+            assert error_words(error).endswith(".")
             return
         self.before.append(self.project)
         self.project = after
