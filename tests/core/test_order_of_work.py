@@ -292,7 +292,11 @@ def test_an_order_is_kept_by_all_that_it_is_derived_from(monkeypatch):
     for sample in (seed_cabinet(), Project(piece=Piece("top", choices=(("of", "slab"),)))):
         plan = work_out(sample, milling=False, proving=False)
         asked = set()
-        derive(replace(plan, project=_Watched(sample, asked)))
+        watched = replace(plan, project=_Watched(sample, asked))
+        # The piece with its fasteners is part of what it is kept by, whatever those hang on.
+        assert watched.assembly
+        asked.clear()
+        derive(watched)
         order_of_work(plan)
         by = {id(each) for each in kept[-1]}
         # Methods are asked of fields, and of the piece only its woods.
