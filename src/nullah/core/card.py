@@ -9,11 +9,12 @@ from collections.abc import Sequence
 from enum import Enum, auto
 from typing import NamedTuple
 
+from nullah.core.reader import Fact
+
 TYPE_CHECKING = False
 if TYPE_CHECKING:
     from nullah.core.fixes import Fix
     from nullah.core.operations.operation import Operation
-    from nullah.core.reader import Fact
     from nullah.core.refs import Ref
 
 
