@@ -21,7 +21,7 @@ from nullah.core.operations.settings import ByMate, ByMeasure, ByStepping, OfMat
 from nullah.core.operations.shaping import BevelEdge, PlaneTaper, RoundEdge
 from nullah.core.operations.sliding import SlopeTail
 from nullah.core.operations.stock import Stock, Surface
-from nullah.core.operations.taking import RUNS_THROUGH, Beside, CutToSize, PlaneOff, Take
+from nullah.core.operations.taking import RUNS_THROUGH, Beside, Cut, CutToSize, PlaneOff, Take
 from nullah.core.operations.tenons import GaugePair
 from nullah.core.shop import Hands
 
@@ -129,7 +129,9 @@ class Bench:
                     along.setdefault(axis, self.off(self.hands.planing))
                     return along[axis] * float(np.sign(face.normal[axis]))
                 if told.cut in RUNS_THROUGH or axis == told.into.axis:
-                    return self.off(self.hands.planing)
+                    off = self.off(self.hands.planing)
+                    # A mortise is told to be a hair deeper.
+                    return abs(off) if told.cut is Cut.MORTISE and axis == told.into.axis else off
             if isinstance(told, _PLANED):
                 return self.off(self.hands.planing)
             return -abs(self.off(self.hands.sawing))

@@ -266,9 +266,9 @@ def _sliding_lid(m: Maker, length: Fraction, width: Fraction, height: Fraction) 
     names = JointQuantities("lid.groove_width", "groove.depth", guest="lid.thickness")
     for host, inner in (("front", Side.BACK), ("back", Side.FRONT)):
         channel = m.channel(host, inner, deep, z=z, x=(end - deep, length))
-        m.let_in(host, "lid", channels=(channel,), room=(clear, clear, clear), hold=Hold.DRY, names=names)
+        m.let_in(host, "lid", channels=(channel,), room=(clear, clear, clear), hold=Hold.DRY, names=names, level_with="right")
     channel = m.channel("left", Side.RIGHT, deep, z=z, y=(side - deep, width - side + deep))
-    m.let_in("left", "lid", channels=(channel,), room=(clear, clear, clear), hold=Hold.DRY, names=names)
+    m.let_in("left", "lid", channels=(channel,), room=(clear, clear, clear), hold=Hold.DRY, names=names, level_with="right")
     m.mover("lid", "lid", Side.RIGHT, length, ("lid.clearance", "lid.thickness"))
     m.freedom(("lid",), 2 * clear, "lid.clearance")
 

@@ -34,7 +34,9 @@ def _define(chosen: Choices) -> tuple[Definition, ...]:
                 "height": SizeRule("shelf.thickness", 260, 1),
             },
         ),
-        *board_sizes("back", N_("the back"), "rack.inside_width + 2 * groove.depth", "rack.outside_height", 15),
+        # The ends stand as far apart as the shelf holds them: the back is cut to that.
+        ruled("back.opening", N_("rabbet to rabbet"), "rack.inside_width + 2 * groove.depth"),
+        *board_sizes("back", N_("the back"), "back.opening", "rack.outside_height", 15, ("back.opening",)),
         given("groove.depth", N_("depth of grooves and rabbets"), 5),
         *board_sizes("ends", N_("the ends"), "rack.outside_height", "rack.outside_depth - cleat.thickness", 15),
         given("shelf.below", N_("lower edge to the shelf"), 60),

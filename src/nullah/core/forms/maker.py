@@ -226,6 +226,7 @@ class Maker:
         joint_type: JointType = LET_IN,
         glued: Fraction | None = None,
         sets_width: str = "",
+        level_with: str = "",
     ) -> None:
         """Let `guest` into `host`."""
         clearance: Corner = (Fraction(room[0]), Fraction(room[1]), Fraction(room[2]))
@@ -243,6 +244,7 @@ class Maker:
                 names=names,
                 glued=glued,
                 sets_width=sets_width,
+                level_with=level_with,
             )
         )
 

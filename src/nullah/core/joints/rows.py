@@ -26,6 +26,8 @@ _LEFT = 1
 _MORE = 6
 #: Two of a row stand at least so far apart, mm (common practice).
 _APART = 20
+#: So far from the floor of its channel a part that was cut to a measurement may end, mm (a guess).
+_SEATED = 2
 #: A row wants a strip at least so many times as wide as a nail or screw is thick (common practice).
 _ROOM_FOR = 4
 
@@ -209,7 +211,7 @@ def _worse(way: _Way, made: Fastening) -> tuple[bool, bool, bool, Fraction, Frac
 
 def _ways(joint: Joint, first: Part, second: Part) -> Iterator[_Way]:
     """Yield the ways in which nails could go: where the two touch, one of them free on its other side."""
-    touch = contact(first, second)
+    touch = _touch(first, second)
     if touch is None:
         return
     flat = next((axis for axis in Axis if touch.size(axis) == 0), None)
@@ -223,11 +225,31 @@ def _ways(joint: Joint, first: Part, second: Part) -> Iterator[_Way]:
     (channel,), (share,) = shared.first_loses, shared.second_keeps
     for floor in Side:
         wall, open_side = first.box.at(floor) != channel.at(floor), floor.opposite
-        if not wall or channel.at(floor) != share.at(floor) or channel.at(open_side) != first.box.at(open_side):
+        # What was cut to a measurement is seated all the same.
+        apart = abs(channel.at(floor) - share.at(floor))
+        seated = apart == 0 or (joint.room[floor.axis.value] == 0 and apart <= _SEATED)
+        if not wall or not seated or channel.at(open_side) != first.box.at(open_side):
             continue
         strip = share.set(floor.axis, share.at(floor), share.at(floor))
         yield _Way.of(first, second, floor, strip)
         yield _Way.of(second, first, open_side, strip)
+
+
+def _touch(first: Part, second: Part) -> Box | None:
+    """Return where two parts touch; one that was cut to a measurement and ends a little short touches all the same."""
+    lows = [max(a, b) for a, b in zip(first.box.low, second.box.low, strict=True)]
+    highs = [min(a, b) for a, b in zip(first.box.high, second.box.high, strict=True)]
+    short = [axis for axis, low, high in zip(Axis, lows, highs, strict=True) if 0 < low - high <= _SEATED]
+    for axis in short:
+        # It is where the first one ends.
+        at = highs[axis.value] if first.box.high[axis.value] == highs[axis.value] else lows[axis.value]
+        second = second._replace(box=second.box.set(axis, *_up_to(second.box, axis, at)))
+    return contact(first, second)
+
+
+def _up_to(box: Box, axis: Axis, at: Fraction) -> tuple[Fraction, Fraction]:
+    """Return from where to where a box goes along an axis when it is stretched to a place."""
+    return min(box.low[axis.value], at), max(box.high[axis.value], at)
 
 
 def _places(made: Fastening, way: _Way, chosen: RowInput, odd: bool) -> tuple[Fraction, ...]:

@@ -246,6 +246,8 @@ class Joint(NamedTuple):
         Over how much of its width it is glued, mm; None: all of it.
     sets_width : str
         The part that the channel's width is taken from, where several enter it; empty: the second.
+    level_with : str
+        The part that ends level with a wall of the channel: the gauge is set to its width. Empty: there is none.
     """
 
     id: str
@@ -261,3 +263,4 @@ class Joint(NamedTuple):
     names: JointQuantities = JointQuantities()
     glued: Fraction | None = None
     sets_width: str = ""
+    level_with: str = ""

@@ -28,6 +28,9 @@ _AS_DEEP = N_(
     "Set the gauge to the depth that {mate} was cut to, {figure}, and mark the shoulder so far from the {surface} on "
     "{where}."
 )
+#: So far a marking gauge reaches, mm (common practice).
+_REACH = 150
+_LEVEL = N_("Hold {mate} on {where}, level with the {surface}, and knife where it ends, {figure} away.")
 #: What is said of a line, by its kind and by whether the mate sets the distance.
 _LINES = {
     (LineKind.BASELINE, True): N_(
@@ -41,7 +44,7 @@ _LINES = {
         "in; the rest is the lap."
     ),
     (LineKind.BORDER, False): N_("Mark where the edge of the mate comes at {where}: {figure} from the {surface}."),
-    (LineKind.WALL, True): N_("Set the gauge to {mate}, {figure}, and mark the wall that it comes to at {where}."),
+    (LineKind.WALL, True): N_("Set the gauge to {mate}, {figure}, and mark the wall so far from the {surface} on {where}."),
     (LineKind.WALL, False): N_("Mark the first line {figure} from the {surface} on {where}."),
     (LineKind.SECOND_WALL, True): N_(
         "Hold {mate} against the first line and knife the second from it, {figure} away: tight, on {where}."
@@ -141,6 +144,8 @@ def gauge_words(alike: Sequence[Operation], reader: Reader) -> str:
         message = _KNIFED
     elif made.kind is LineKind.WALL and mate and setting.name in _ENTERING:
         message = _AS_DEEP
+    elif made.kind is LineKind.WALL and mate and setting.figure > _REACH:
+        message = _LEVEL
     else:
         message = _LINES[made.kind, bool(mate)]
     surface = surface_words(origin, reader) if isinstance(origin, Surface) else ""

@@ -203,10 +203,14 @@ def placings_of(plan: Plan, group: str, unit: str = "") -> tuple[Placing, ...]:
 def standing_with(plan: Plan, hosts: frozenset[str], waits: dict[str, tuple[str, ...]]) -> frozenset[str]:
     """Return what stands together around an opening: its hosts, and all of their groups that waits for nothing.
 
-    What enters a part that waits, as the runners of a frame do its rails, waits with it.
+    What enters a part that waits, as the runners of a frame do its rails, waits with it; but not what holds the hosts
+    apart, as a shelf does the ends.
     """
     groups = {part.group for part in plan.parts if part.id in hosts}
-    with_those = {joint.second for joint in plan.assembly.joints if joint.first in waits}
+    met: dict[str, set[str]] = {}
+    for joint in plan.assembly.joints:
+        met.setdefault(joint.second, set()).add(joint.first)
+    with_those = {part for part, firsts in met.items() if firsts & set(waits) and len(firsts & hosts) < 2}
     return hosts | {
         part.id for part in plan.parts if part.group in groups and part.id not in waits and part.id not in with_those
     }

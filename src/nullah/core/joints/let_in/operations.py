@@ -212,14 +212,20 @@ class _Cutting:
         surface, distance, width = self._from(wide)
         into, depth = self._into(deep), self._depth(deep)
         stops, along = self._stops(into)
+        level = self._making.joint.level_with if self._host else ""
         iron = next((each for each in shop.plough_irons if each.mm == width), None)
         fence = by_rule("fence", distance, surface, self._making.marks)
-        if iron is not None and not stops and depth.figure <= shop.plough_deepest.mm:
+        if iron is not None and not stops and not level and depth.figure <= shop.plough_deepest.mm:
             beside = Beside(of_tool("iron", iron, quantity=self._names.width))
             across: Bounds = (beside, fence) if surface.high else (fence, beside)
             yield self._take(Cut.PLOUGH, into, {X: along, wide: across, deep: self._pair(deep, depth)})
             return
-        first = self._gauge(LineKind.WALL, fence._replace(name="first wall"), (into,))
+        wall = fence._replace(name="first wall")
+        if level:
+            # The gauge is set to the part that comes level with this wall, from the edge that they share.
+            surface = surface.opposite
+            wall = by_mate("first wall", self._stock[wide] - distance - width, surface, level)
+        first = self._gauge(LineKind.WALL, wall, (into,))
         second = self._second_wall(first, width, (into,), backwards=surface.high)
         yield from (first, second, *stops)
         walls = sorted((first.line, second.line), key=lambda line: line.at)
@@ -230,13 +236,17 @@ class _Cutting:
         yield self._take(cut, into, bounds, tools)
 
     def _second_wall(self, first: Gauge, width: Fraction, on: tuple[Surface, ...], backwards: bool) -> Gauge:
-        """Return the other wall: traced from what goes in, or where that is fitted later, set off with a rule."""
+        """Return the other wall: traced from what goes in; with a rule where that is fitted later, or has room there."""
         base = first.line
-        if self._tongued(width):
+        if self._tongued(width) or self._roomy(base.axis):
             setting = by_rule("wide", width, of_line(base), self._making.marks, quantity=self._names.width)
         else:
             setting = by_mate("wide", width, of_line(base), self._sets_width, self._names.width)
         return self._gauge(LineKind.SECOND_WALL, setting, on, base=base, backwards=backwards)
+
+    def _roomy(self, axis: int | None) -> bool:
+        """Return whether what goes in has room along an axis."""
+        return axis is not None and self._host and self._making.joint.room[self._frame.axes[axis].value] > 0
 
     @property
     def _sets_width(self) -> str:
@@ -342,13 +352,13 @@ class _Cutting:
         end, edge, marks = self._into(X), self._into(Y), self._making.marks
         shoulder = self._stock.length - self._sunk(X) if end.high else self._sunk(X)
         nearer, distance = _nearer(self._stock, X, shoulder)
-        # What goes in is as long as its channel came out deep, so that its shoulder closes when it bottoms.
-        entering = not self._host and nearer is end
-        long = (
-            by_mate("long", distance, nearer, self._mate.part.id, self._names.depth)
-            if entering
-            else by_rule("long", distance, nearer, marks)
-        )
+        long = by_rule("long", distance, nearer, marks)
+        if self._host and self._sunk(X) == self._mate.part.box.size(self._frame.axes[X]):
+            # What fills it ends level with the end.
+            long = by_mate("level", self._sunk(X), end, self._mate.part.id)
+        elif not self._host and nearer is end:
+            # What goes in is as long as its channel came out deep, so that its shoulder closes when it bottoms.
+            long = by_mate("long", distance, nearer, self._mate.part.id, self._names.depth)
         across = self._gauge(LineKind.WALL, long, (Surface.FACE_SIDE,))
         mate = self._mate.part.id if self._host else self._making.first.part.id
         deep = by_mate("deep", self._sunk(Y), edge, mate, self._names.notch)

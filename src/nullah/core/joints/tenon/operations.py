@@ -278,16 +278,31 @@ class TenonedPart(_Side):
         at, size = self.columns[column][high], self._stock[self._across]
         if at in (0, size):
             return None
-        far = 2 * at > size
         return Gauge(
             part=self._part,
             stock=self._stock,
             kind=LineKind.TENON_EDGE,
-            setting=by_rule("tenon edge", size - at if far else at, surface_at(self._across, far), self._making.marks),
+            setting=self._edge_setting(at),
             on=(self._end,),
             end=self._end,
             number=2 * column + high + 1,
         )
+
+    def _edge_setting(self, at: Fraction) -> ToolSetting:
+        """Return where an edge of a tenon lies: with a rule, or for several beside each other by their mortises."""
+        size, level = self._stock[self._across], self._level_edge
+        far = 2 * at > size
+        if len(self.columns) == 1 or level is None:
+            surface = surface_at(self._across, far)
+            return by_rule("tenon edge", size - at if far else at, surface, self._making.marks)
+        return by_mate("tenon edge", size - at if level.high else at, level, self._making.first.part.id)
+
+    @property
+    def _level_edge(self) -> Surface | None:
+        """The edge that is level with one of the mortised part; None where neither is."""
+        host, guest = self._making.first.part, self._making.second.part
+        sides = (side_at(self._tenons.wide, high) for high in (False, True))
+        return next((self._frame.surface(side) for side in sides if host.box.at(side) == guest.box.at(side)), None)
 
     def edges(self) -> Iterator[Gauge]:
         """Yield the lines of the edges of all tenons."""
