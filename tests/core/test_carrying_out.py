@@ -243,9 +243,10 @@ def test_a_notch_is_told_after_the_rabbet_and_set_to_what_it_leaves():
     front = plan.part("front").thickness.mm
     assert rabbet.setting.origin is Surface.FACE_SIDE and deep.setting.by == ByMate("front")
     assert deep.setting.figure == front - rabbet.setting.figure > 0
-    # What is nearer the other end is measured from there: 70 mm from the floor, and not 290 from the top.
+    # A lid lies on both: the front is held level with the upper end, and its lower edge marked from itself.
     shoulder = next(each for each in told if isinstance(each, Gauge) and each.part == "left" and each is not deep)
-    assert shoulder.setting.origin is Surface.REFERENCE_END and shoulder.setting.figure == plan.ledger["foot.height"]
+    assert shoulder.setting.origin is Surface.FAR_END and shoulder.setting.by == ByMate("front")
+    assert shoulder.setting.figure == plan.part("front").width.mm
 
 
 @pytest.mark.parametrize("side", [Side.FRONT, Side.BACK, Side.LEFT, Side.RIGHT])

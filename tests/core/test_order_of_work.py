@@ -13,6 +13,9 @@ from nullah.core.bench.rates import Learned
 from nullah.core.bench.tasks import Joining, LayoutLine, OrderError, Task, Trade, faults, in_order
 from nullah.core.forms import FORMS
 from nullah.core.lengths import mm
+from nullah.core.operations.lines import LineKind
+from nullah.core.operations.marking import Gauge
+from nullah.core.operations.settings import ByMate
 from nullah.core.plan import work_out
 from nullah.core.project import Piece, Project
 from nullah.core.rack.board import Reading
@@ -303,3 +306,21 @@ def test_an_order_is_kept_by_all_that_it_is_derived_from(monkeypatch):
         fields = asked - {"piece", "first_cut", "set_out_mark"}
         assert {"working", "shop"} <= fields
         assert {name for name in fields if id(getattr(sample, name)) not in by} == set()
+
+
+def test_what_holds_the_ends_apart_stands_when_the_opening_is_measured():
+    plan = planned(Project(piece=Piece("hanging rack", "hanging rack")))
+    (measuring,) = [task for task in order_of_work(plan).tasks if "back.opening" in task.measures]
+    # The shelf enters the back too, which waits; but the ends stand as far apart as the shelf holds them.
+    assert set(measuring.between) == {"left", "right", "shelf"}
+
+
+def test_tenons_beside_each_other_are_knifed_over_from_their_mortises():
+    plan = planned(Project(piece=Piece("tray", "tray")))
+    edges = [
+        each.setting
+        for task in order_of_work(plan).tasks
+        for each in task.operations
+        if isinstance(each, Gauge) and each.kind is LineKind.TENON_EDGE
+    ]
+    assert edges and {each.by for each in edges} == {ByMate("left"), ByMate("right")}

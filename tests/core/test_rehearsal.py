@@ -15,6 +15,7 @@ from nullah.core.bench.tasks import Trade
 from nullah.core.forms import FORMS
 from nullah.core.joints.steps import frames_of
 from nullah.core.operations.dovetails import CutPins
+from nullah.core.operations.lines import LineKind
 from nullah.core.operations.marking import Gauge
 from nullah.core.operations.regions import BeyondRegion, BoreRegion, HullRegion, block, prism
 from nullah.core.operations.settings import ByMate
@@ -164,18 +165,56 @@ def contacts_of_plan(plan):
     return contacts({part.id: recipe(part, plan.assembly.joints, parts) for part in plan.parts})
 
 
+@pytest.mark.parametrize(
+    ("form", "chosen", "part", "mate"),
+    [
+        ("box", (("lid", "sliding"),), "front", "right"),  # the lid runs out over the low end
+        ("box", (("lid", "sliding"),), "left", "right"),
+        ("chest", (), "left", "back"),  # the lid lies on both
+    ],
+)
+@pytest.mark.parametrize("wider", [-0.7, 0.5])
+def test_a_wall_that_a_part_comes_level_with_follows_it(form, chosen, part, mate, wider):
+    plan = planned(form, chosen)
+    frames = frames_of(plan.assembly)
+    bench = Bench(STEADY, np.random.default_rng(1))
+    for each in plan.parts:
+        size = [float(side) for side in blank_of(plan, each)]
+        found = [size[0], size[1] + (wider if each.id == mate else 0.0), size[2]]
+        bench.parts[each.id] = MadePart(frames[each.id], size, found)
+    told = [each for each in operations_of(plan, plan.part(part)) if isinstance(each, Gauge)]
+    walls = [each for each in told if each.kind is LineKind.WALL and each.setting.by == ByMate(mate)]
+    assert walls
+    bench.do(walls)
+    for wall in walls:
+        off = float(bench._drawn[part, wall.line.name].at - wall.line.at)
+        assert off == pytest.approx(-wider if wall.setting.origin.high else wider, abs=0.01)
+
+
+@pytest.mark.sampled(7)
+@pytest.mark.parametrize("chosen", [(form, chosen) for form in FORMS_MADE for chosen in each_choice(form)])
+def test_a_channel_is_traced_only_from_what_is_as_wide(chosen):
+    plan = planned(*chosen)
+    frames = frames_of(plan.assembly)
+    for part in plan.parts:
+        for each in operations_of(plan, part):
+            if isinstance(each, Gauge) and each.kind is LineKind.SECOND_WALL and isinstance(each.setting.by, ByMate):
+                spans = frames[each.setting.by.part].finished
+                assert each.setting.value in [high - low for low, high in spans], each
+
+
 # --- putting together -----------------------------------------------------------------------------
 
 
 def _shelf_between(longer, thinner=0.0):
     """A wall shelf of through dados with its shelves so much longer and its dados so much shallower; how it stands."""
-    plan = planned("hanging rack", ())
+    plan = planned("wall shelf", (("dados", "through"), ("shelves", "3")))
     bench = built(plan)
-    for name in ("shelf", "back"):
+    for name in ("shelf1", "shelf2", "shelf3"):
         made = bench.parts[name]
-        made.found.taken[1].offsets[0] -= longer[name]
+        made.found.taken[1].offsets[0] -= longer.get(name, 0.0)
     touching = [each for each in contacts_of_plan(plan) if each.axis == 0 and each.normal[0]]
-    ids = {part for each in touching for part in (each.first, each.second)} & {"left", "right", "shelf", "back"}
+    ids = {"left", "right", "shelf1", "shelf2", "shelf3"}
     touching = [each for each in touching if {each.first, each.second} <= ids]
     parts = {part: bench.parts[part] for part in sorted(ids)}
     places = {part: unmoved(made) for part, made in parts.items()}
@@ -183,19 +222,19 @@ def _shelf_between(longer, thinner=0.0):
 
 
 def test_what_is_as_long_closes_and_what_is_shorter_leaves_a_gap():
-    _, standing = _shelf_between({"shelf": 0.0, "back": 0.0})
+    _, standing = _shelf_between({})
     assert max(standing.gaps) == pytest.approx(0.0, abs=1e-6) and max(standing.tight) == pytest.approx(0.0, abs=1e-6)
-    # Both longer: the ends move out, and all closes again.
-    _, standing = _shelf_between({"shelf": 0.7, "back": 0.7})
+    # All longer: the ends move out, and all closes again.
+    _, standing = _shelf_between({"shelf1": 0.7, "shelf2": 0.7, "shelf3": 0.7})
     assert max(standing.tight) < 1e-6
     assert float(standing.places["right"].pushed[0] - standing.places["left"].pushed[0]) == pytest.approx(0.7, abs=0.05)
 
 
 def test_what_may_be_shaved_is_shaved_and_what_may_not_pushes_apart():
-    touching, pushed = _shelf_between({"shelf": 0.6, "back": 0.0})
-    shelf = [index for index, each in enumerate(touching) if "shelf" in (each.first, each.second)]
+    touching, pushed = _shelf_between({"shelf2": 0.6})
+    shelf = [index for index, each in enumerate(touching) if "shelf2" in (each.first, each.second)]
     assert max(pushed.tight[index] for index in shelf) < 0.01
-    assert max(pushed.gaps) > 0.3, "the back does not close any more"
+    assert max(pushed.gaps) > 0.3, "the others do not close any more"
 
 
 # --- measuring ------------------------------------------------------------------------------------
@@ -251,9 +290,21 @@ def test_hands_err_as_often_as_their_seed_says(form):
     assert one != other
 
 
-@pytest.mark.parametrize("form", ["box", "drawer", "holder", "stand", "table"])
-def test_with_usual_hands_pieces_go_together(form):
-    plan = planned(form, ())
+@pytest.mark.parametrize(
+    ("form", "chosen"),
+    [
+        ("box", (("lid", "sliding"),)),
+        ("chest", ()),
+        ("drawer", ()),
+        ("hanging rack", ()),
+        ("holder", ()),
+        ("stand", ()),
+        ("table", ()),
+        ("tray", ()),
+    ],
+)
+def test_with_usual_hands_pieces_go_together(form, chosen):
+    plan = planned(form, chosen)
     assert [rehearse(plan, USUAL, seed).goes_together for seed in range(4)] == [True] * 4
 
 

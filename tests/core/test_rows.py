@@ -15,7 +15,8 @@ from nullah.core.forms.own_boards import OwnBoard, OwnJoint
 from nullah.core.joints.fastened import row_in
 from nullah.core.joints.fasteners import INCHES, METRIC
 from nullah.core.joints.rows import sizes_that_hold
-from nullah.core.lengths import Marks, Unit, mm
+from nullah.core.ledger import Measured
+from nullah.core.lengths import Length, Marks, Unit, mm
 from nullah.core.operations.fastening import Bore, Pin, TracePlaces
 from nullah.core.piece.faults import NothingReaches
 from nullah.core.piece.joint import Hold, RowChoice
@@ -25,6 +26,7 @@ from nullah.core.plan import work_out
 from nullah.core.project import Piece, Project
 from nullah.core.wording.fastening import size_words
 from nullah.core.work.order_of_work import order_of_work
+from nullah.core.work.stock_tasks import waits_of
 from nullah.files.project_file import read_project, write_project
 
 FASTENED = (Hold.NAILS, Hold.SCREWS, Hold.SLOTS)
@@ -214,3 +216,28 @@ def test_what_holds_is_bored_as_a_part_is_put_in_its_place(form):
             if row is not None:
                 task = bored[row.into, joint.id]
                 assert task.joins or "bore" in task.id, (chosen, task.title)
+
+
+@pytest.mark.sampled(9)
+@pytest.mark.parametrize("chosen", [(form, chosen) for form in sorted(FORMS) for chosen in each_choice(form)])
+@pytest.mark.parametrize("off", [Fraction(-3, 10), Fraction(3, 10)])
+def test_nails_go_the_same_way_when_what_they_hold_was_cut_to_a_measurement(chosen, off):
+    plan = planned(*chosen)
+    project = plan.project
+    for name in {name for names in waits_of(plan).values() for name in names}:
+        project = actions.measure(project, name, Measured(Length(plan.ledger[name] + off)))
+    now = work_out(project, milling=False, proving=False)
+    before, after = (
+        {joint.id: joint.figures and joint.figures[1:4] for joint in each.assembly.joints if joint.hold.in_a_row}
+        for each in (plan, now)
+    )
+    assert after == before
+
+
+@pytest.mark.parametrize(("apart", "held"), [(Fraction(2), True), (Fraction(201, 100), False)])
+def test_a_part_a_little_short_of_its_channel_is_nailed_all_the_same(apart, held):
+    plan = planned("hanging rack", ())
+    short = actions.measure(plan.project, "back.opening", Measured(Length(plan.ledger["back.opening"] - apart)))
+    joints = work_out(short, milling=False, proving=False).assembly.joints
+    row = next(each.figures for each in joints if each.id == "right-back")
+    assert (row is not None and row.side is Side.RIGHT) is held

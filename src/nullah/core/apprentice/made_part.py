@@ -126,23 +126,6 @@ class Planes(NamedTuple):
         """Return whether a point lies in it."""
         return bool((self.normals @ point <= self.offsets + NEAR).all())
 
-    def spans(self, points: Floats, ways: Floats) -> tuple[Floats, Floats]:
-        """Return from where to where straight lines pass through it; the end before the start where they miss it.
-
-        Parameters
-        ----------
-        points, ways : (m, 3)
-            Where each line starts, mm, and its direction.
-        """
-        along = self.normals @ ways.T
-        room = self.offsets[:, None] - self.normals @ points.T
-        with np.errstate(divide="ignore", invalid="ignore"):
-            at = room / along
-        low = np.where(along < -NEAR, at, -np.inf).max(axis=0)
-        high = np.where(along > NEAR, at, np.inf).min(axis=0)
-        outside = ((np.abs(along) <= NEAR) & (room < 0)).any(axis=0)
-        return np.where(outside, np.inf, low), np.where(outside, -np.inf, high)
-
 
 def planes_of(body: Body, moved: Sequence[float] = ()) -> Planes:
     """Return a body as planes.
@@ -181,6 +164,31 @@ class Wood:
             way[axis] = 1.0
             self.taken += [Planes(way[None, :], np.zeros(1)), Planes(-way[None, :], np.array([-long]))]
 
+    def _spans(self, points: Floats, ways: Floats) -> tuple[Floats, Floats]:
+        """Return from where to where straight lines pass through each body that was taken; the end first where not.
+
+        Parameters
+        ----------
+        points, ways : (m, 3)
+            Where each line starts, mm, and its direction.
+
+        Returns
+        -------
+        (bodies, m), (bodies, m)
+            How far along each line, mm.
+        """
+        normals = np.concatenate([body.normals for body in self.taken])
+        offsets = np.concatenate([body.offsets for body in self.taken])
+        first = np.cumsum([0, *(len(body.offsets) for body in self.taken[:-1])])
+        along = normals @ ways.T
+        room = offsets[:, None] - normals @ points.T
+        with np.errstate(divide="ignore", invalid="ignore"):
+            at = room / along
+        low = np.maximum.reduceat(np.where(along < -NEAR, at, -np.inf), first)
+        high = np.minimum.reduceat(np.where(along > NEAR, at, np.inf), first)
+        outside = np.logical_or.reduceat((np.abs(along) <= NEAR) & (room < 0), first)
+        return np.where(outside, np.inf, low), np.where(outside, -np.inf, high)
+
     def there(self, point: Floats) -> bool:
         """Return whether there is wood at a point."""
         return not any(body.holds(point) for body in self.taken)
@@ -197,7 +205,7 @@ class Wood:
         deep : (m,)
             How far behind it there should be wood, mm.
         """
-        starts, ends = (np.array(each) for each in zip(*(body.spans(points, ways) for body in self.taken), strict=True))
+        starts, ends = self._spans(points, ways)
         ends = np.where(ends > starts, ends, -np.inf)
         found = np.full(len(points), np.nan)
         start = -deep
@@ -221,12 +229,10 @@ class Wood:
         points, ways : (m, 3)
             Of the surface, and its outward normal.
         """
-        least = np.full(len(points), 2 * _DEEP)
-        for body in self.taken:
-            low, high = body.spans(points, -ways)
-            meets = (high > low) & (high > _SKIN)
-            least = np.where(meets, np.minimum(least, np.maximum(low, _SKIN)), least)
-        return least / 2
+        low, high = self._spans(points, -ways)
+        meets = (high > low) & (high > _SKIN)
+        least = np.where(meets, np.maximum(low, _SKIN), 2 * _DEEP).min(axis=0)
+        return np.asarray(np.minimum(least, 2 * _DEEP) / 2)
 
     def boundaries(self, point: Floats, axis: int) -> list[Boundary]:
         """Return where a line along an axis through a point passes between wood and air, along that axis, mm."""
@@ -234,12 +240,9 @@ class Wood:
         way[axis] = 1.0
         start = point.copy()
         start[axis] = 0.0
-        air = []
-        for body in self.taken:
-            low, high = body.spans(start[None, :], way[None, :])
-            if high[0] > low[0] + NEAR:
-                air.append((float(low[0]), float(high[0])))
-        air.sort()
+        low, high = (each[:, 0] for each in self._spans(start[None, :], way[None, :]))
+        through = high > low + NEAR
+        air = sorted(zip(low[through].tolist(), high[through].tolist(), strict=True))
         found: list[Boundary] = []
         reached = -np.inf
         for low_, high_ in air:

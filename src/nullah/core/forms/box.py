@@ -264,11 +264,15 @@ def _sliding_lid(m: Maker, length: Fraction, width: Fraction, height: Fraction) 
     y = (width - q("lid.width")) / 2
     m.board("lid", "lid", "lid", (length - q("lid.length"), y, floor), "xz", shows="tr", group="lid", role="lid")
     names = JointQuantities("lid.groove_width", "groove.depth", guest="lid.thickness")
-    for host, inner in (("front", Side.BACK), ("back", Side.FRONT)):
-        channel = m.channel(host, inner, deep, z=z, x=(end - deep, length))
-        m.let_in(host, "lid", channels=(channel,), room=(clear, clear, clear), hold=Hold.DRY, names=names, level_with="right")
-    channel = m.channel("left", Side.RIGHT, deep, z=z, y=(side - deep, width - side + deep))
-    m.let_in("left", "lid", channels=(channel,), room=(clear, clear, clear), hold=Hold.DRY, names=names, level_with="right")
+    channels = {
+        "front": m.channel("front", Side.BACK, deep, z=z, x=(end - deep, length)),
+        "back": m.channel("back", Side.FRONT, deep, z=z, x=(end - deep, length)),
+        "left": m.channel("left", Side.RIGHT, deep, z=z, y=(side - deep, width - side + deep)),
+    }
+    room = (clear, clear, clear)
+    for host, channel in channels.items():
+        # It runs out over the low end.
+        m.let_in(host, "lid", channels=(channel,), room=room, hold=Hold.DRY, names=names, level_with="right")
     m.mover("lid", "lid", Side.RIGHT, length, ("lid.clearance", "lid.thickness"))
     m.freedom(("lid",), 2 * clear, "lid.clearance")
 

@@ -44,7 +44,9 @@ _LINES = {
         "in; the rest is the lap."
     ),
     (LineKind.BORDER, False): N_("Mark where the edge of the mate comes at {where}: {figure} from the {surface}."),
-    (LineKind.WALL, True): N_("Set the gauge to {mate}, {figure}, and mark the wall so far from the {surface} on {where}."),
+    (LineKind.WALL, True): N_(
+        "Set the gauge to {mate}, {figure}, and mark the wall so far from the {surface} on {where}."
+    ),
     (LineKind.WALL, False): N_("Mark the first line {figure} from the {surface} on {where}."),
     (LineKind.SECOND_WALL, True): N_(
         "Hold {mate} against the first line and knife the second from it, {figure} away: tight, on {where}."

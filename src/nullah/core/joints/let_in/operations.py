@@ -236,7 +236,7 @@ class _Cutting:
         yield self._take(cut, into, bounds, tools)
 
     def _second_wall(self, first: Gauge, width: Fraction, on: tuple[Surface, ...], backwards: bool) -> Gauge:
-        """Return the other wall: traced from what goes in; with a rule where that is fitted later, or has room there."""
+        """Return the other wall: traced from what goes in, or with a rule where that is fitted later or has room."""
         base = first.line
         if self._tongued(width) or self._roomy(base.axis):
             setting = by_rule("wide", width, of_line(base), self._making.marks, quantity=self._names.width)
