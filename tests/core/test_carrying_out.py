@@ -28,7 +28,7 @@ from nullah.core.operations.shaping import PlaneTaper
 from nullah.core.operations.stock import Stock, Surface
 from nullah.core.operations.taking import Cut, Take
 from nullah.core.piece.contours import CONTOURS, traced
-from nullah.core.piece.frame import frame_of
+from nullah.core.piece.frame import frames_among
 from nullah.core.piece.shaping import Slant
 from nullah.core.piece.solids import recipe
 from nullah.core.piece.space import Axis, Side
@@ -221,7 +221,7 @@ def test_a_corner_of_moulded_boards_comes_out_as_designed(shop, proud):
     plan = corner_of_own("front", "side", shop=shop)
     joints = plan.assembly.joints
     bare = {part.id: part._replace(shapings=(), spare=2 * proud) for part in plan.parts}
-    frames = {part.id: frame_of(part, tuple(bare.values())) for part in bare.values()}
+    frames = frames_among(bare.values())
     told = [each for step in joint_steps(frames, joints[0], plan.marks, shop) for each in step.operations]
     assert [each.proud.figure for each in told if isinstance(each, SawMitre)] == [proud, proud]
     for part in bare.values():

@@ -1,11 +1,13 @@
 """Pieces built by their order of work alone: feeling, milling, putting together, measuring; and whole builds."""
 
 from dataclasses import replace
+from fractions import Fraction
 
 import numpy as np
 import pytest
 from tests.told import each_choice, operations_of, planned
 
+from nullah.core import actions
 from nullah.core.apprentice.by_hand import Bench, felt_along
 from nullah.core.apprentice.carrying_out import carry_out
 from nullah.core.apprentice.contacts import contacts
@@ -14,6 +16,8 @@ from nullah.core.apprentice.standing import stand, unmoved
 from nullah.core.bench.tasks import Trade
 from nullah.core.forms import FORMS
 from nullah.core.joints.steps import frames_of
+from nullah.core.ledger import Measured
+from nullah.core.lengths import Length
 from nullah.core.operations.dovetails import CutPins
 from nullah.core.operations.lines import LineKind
 from nullah.core.operations.marking import Gauge
@@ -21,6 +25,7 @@ from nullah.core.operations.regions import BeyondRegion, BoreRegion, HullRegion,
 from nullah.core.operations.settings import ByMate
 from nullah.core.operations.taking import CutToSize
 from nullah.core.piece.solids import recipe
+from nullah.core.plan import work_out
 from nullah.core.shop import Hands
 from nullah.core.work import rehearsing
 from nullah.core.work.bench_work import blank_of
@@ -166,15 +171,16 @@ def contacts_of_plan(plan):
 
 
 @pytest.mark.parametrize(
-    ("form", "chosen", "part", "mate"),
+    ("form", "chosen", "part", "mate", "kind"),
     [
-        ("box", (("lid", "sliding"),), "front", "right"),  # the lid runs out over the low end
-        ("box", (("lid", "sliding"),), "left", "right"),
-        ("chest", (), "left", "back"),  # the lid lies on both
+        ("box", (("lid", "sliding"),), "front", "right", LineKind.WALL),  # the lid runs out over the low end
+        ("box", (("lid", "sliding"),), "left", "right", LineKind.WALL),
+        ("box", (("lid", "sliding"),), "front", "right", LineKind.BORDER),  # a tail board is wider than the low end
+        ("chest", (), "left", "back", LineKind.WALL),  # the lid lies on both
     ],
 )
 @pytest.mark.parametrize("wider", [-0.7, 0.5])
-def test_a_wall_that_a_part_comes_level_with_follows_it(form, chosen, part, mate, wider):
+def test_a_line_that_a_part_comes_level_with_follows_it(form, chosen, part, mate, kind, wider):
     plan = planned(form, chosen)
     frames = frames_of(plan.assembly)
     bench = Bench(STEADY, np.random.default_rng(1))
@@ -183,12 +189,12 @@ def test_a_wall_that_a_part_comes_level_with_follows_it(form, chosen, part, mate
         found = [size[0], size[1] + (wider if each.id == mate else 0.0), size[2]]
         bench.parts[each.id] = MadePart(frames[each.id], size, found)
     told = [each for each in operations_of(plan, plan.part(part)) if isinstance(each, Gauge)]
-    walls = [each for each in told if each.kind is LineKind.WALL and each.setting.by == ByMate(mate)]
-    assert walls
-    bench.do(walls)
-    for wall in walls:
-        off = float(bench._drawn[part, wall.line.name].at - wall.line.at)
-        assert off == pytest.approx(-wider if wall.setting.origin.high else wider, abs=0.01)
+    lines = [each for each in told if each.kind is kind and each.setting.by == ByMate(mate)]
+    assert lines
+    bench.do(lines)
+    for each in lines:
+        off = float(bench._drawn[part, each.line.name].at - each.line.at)
+        assert off == pytest.approx(-wider if each.setting.origin.high else wider, abs=0.01)
 
 
 @pytest.mark.sampled(7)
@@ -266,6 +272,21 @@ def test_whatever_waits_is_measured(chosen):
     found = rehearse(plan, STEADY, 1)
     assert {each.quantity for each in found.measured} == wanted
     assert all(abs(each.found.mm - each.planned.mm) <= plan.marks.smallest.mm * 2 for each in found.measured)
+
+
+SEVERAL = [("case", (("rows", "3"),)), *((form, chosen) for form in FORMS_MADE for chosen in each_choice(form)[::6])]
+
+
+@pytest.mark.parametrize("chosen", SEVERAL)
+def test_nothing_that_is_made_before_an_opening_is_measured_is_told_otherwise_after(chosen):
+    plan = planned(*chosen)
+    project, tasks, waits = plan.project, order_of_work(plan).tasks, waits_of(plan)
+    for name in sorted({name for names in waits.values() for name in names}):
+        project = actions.measure(project, name, Measured(Length(plan.ledger[name] - Fraction(9, 10))))
+    last = max((number for number, task in enumerate(tasks) if task.trade is Trade.MEASURE), default=0)
+    done = {task.id: task for task in tasks[:last] if not set(task.parts) & set(waits)}
+    now = order_of_work(work_out(project, milling=False, proving=False)).tasks
+    assert list(rehearsing._changed(now, done)) == []
 
 
 # --- whole builds ---------------------------------------------------------------------------------

@@ -333,7 +333,7 @@ def _rows_add_up(m: Maker, shape: _Shape) -> None:
 
 def _column(m: Maker, column: int) -> tuple[Fraction, Fraction]:
     """Return where a column begins and ends along X."""
-    wide, side = m.q("column.width"), m.q("sides.thickness")
+    wide, side = m.designed("column.width"), m.q("sides.thickness")
     upright = m.q("upright.thickness") if "upright.thickness" in m.ledger.quantities else Fraction(0)
     low = side + (column - 1) * (wide + upright)
     return low, low + wide
@@ -343,8 +343,8 @@ def _row(m: Maker, shape: _Shape, row: int) -> tuple[Fraction, Fraction]:
     """Return where a row begins and ends, up."""
     top = m.q("case.outside_height") - m.q("top.thickness")
     for above in range(1, row):
-        top -= m.q(f"row{above}.height") + m.q("divider.thickness")
-    return top - m.q(f"row{row}.height"), top
+        top -= m.designed(f"row{above}.height") + m.q("divider.thickness")
+    return top - m.designed(f"row{row}.height"), top
 
 
 def _carcase(m: Maker, shape: _Shape) -> None:

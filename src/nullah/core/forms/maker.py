@@ -99,6 +99,11 @@ class Maker:
         """Return a quantity, mm (or a count, or the run of a slope)."""
         return self.ledger[name]
 
+    def designed(self, name: str) -> Fraction:
+        """Return a quantity as it was designed, mm: what lies by it is made before it can be measured."""
+        quantity = self.ledger.quantity(name)
+        return quantity.value if quantity.planned is None or quantity.reading is None else quantity.planned
+
     def count(self, name: str) -> int:
         """Return a count."""
         return int(self.ledger[name])

@@ -16,7 +16,7 @@ from nullah.core.operations.settings import ToolSetting
 from nullah.core.operations.stock import Surface
 from nullah.core.operations.taking import PlaneOff
 from nullah.core.piece.form import Assembly
-from nullah.core.piece.frame import Frame, frame_of
+from nullah.core.piece.frame import Frame, frames_among
 from nullah.core.piece.joint import Joint
 from nullah.core.piece.part import Part
 from nullah.core.shop import Shop
@@ -29,8 +29,7 @@ def frames_of(assembly: Assembly) -> Mapping[str, Frame]:
 
 @lru_cache(maxsize=16)
 def _frames(key: IdentityKey[Assembly]) -> Mapping[str, Frame]:
-    assembly = key.carried
-    return MappingProxyType({part.id: frame_of(part, assembly.parts) for part in assembly.parts})
+    return MappingProxyType(frames_among(key.carried.parts))
 
 
 @lru_cache(maxsize=512)

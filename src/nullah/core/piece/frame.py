@@ -65,29 +65,38 @@ class Frame(NamedTuple):
         return self.spans(self.part.box)
 
 
-def frame_of(part: Part, others: Iterable[Part]) -> Frame:
-    """Return the frame of a part among the others of its group.
-
-    The face side looks to the inside of what is put together: joints are gauged from there. The face edge is the lower
-    or the front edge, the reference end the left or the front one.
+def frames_among(parts: Iterable[Part]) -> dict[str, Frame]:
+    """Return the frame of every part of a piece, by its id.
 
     Parameters
     ----------
-    part : Part
-    others : iterable of Part
+    parts : iterable of Part
         All parts of the piece.
     """
+    every = tuple(parts)
+    boxes: dict[str, list[Box]] = {}
+    for part in every:
+        boxes.setdefault(part.group, []).append(part.box)
+    whole = {group: around(tuple(found)) for group, found in boxes.items()}
+    return {part.id: frame_within(part, whole[part.group]) for part in every}
+
+
+def frame_within(part: Part, whole: Box) -> Frame:
+    """Return the frame of a part whose group fills a box.
+
+    The face side looks to the inside of what is put together: joints are gauged from there. The face edge is the lower
+    or the front edge, the reference end the left or the front one.
+    """
     axes = (part.grain, part.across, part.face)
-    inside = _inside(part, [other for other in others if other.group == part.group])
+    inside = _inside(part, whole)
     turned = (False, False, inside.high)
     low, high = ([bounds[axis.value] for axis in axes] for bounds in part.box)
     low[0], high[0] = low[0] - part.spare / 2, high[0] + part.spare / 2
     return Frame(part, axes, turned, (low[0], low[1], low[2]), (high[0], high[1], high[2]))
 
 
-def _inside(part: Part, group: list[Part]) -> Side:
+def _inside(part: Part, whole: Box) -> Side:
     """Return the side of a part's thickness that looks to the middle of its group; else the one that is not seen."""
-    whole = around(tuple(other.box for other in group)) if group else part.box
     middle, own = (box.low[part.face.value] + box.high[part.face.value] for box in (whole, part.box))
     if middle != own:
         return side_at(part.face, middle > own)

@@ -44,6 +44,9 @@ _LINES = {
         "in; the rest is the lap."
     ),
     (LineKind.BORDER, False): N_("Mark where the edge of the mate comes at {where}: {figure} from the {surface}."),
+    (LineKind.BORDER, True): N_(
+        "Set the gauge to {mate}, {figure}, and mark from the {surface} where its edge comes at {where}."
+    ),
     (LineKind.WALL, True): N_(
         "Set the gauge to {mate}, {figure}, and mark the wall so far from the {surface} on {where}."
     ),
@@ -146,7 +149,7 @@ def gauge_words(alike: Sequence[Operation], reader: Reader) -> str:
         message = _KNIFED
     elif made.kind is LineKind.WALL and mate and setting.name in _ENTERING:
         message = _AS_DEEP
-    elif made.kind is LineKind.WALL and mate and setting.figure > _REACH:
+    elif made.kind in (LineKind.WALL, LineKind.BORDER) and mate and setting.figure > _REACH:
         message = _LEVEL
     else:
         message = _LINES[made.kind, bool(mate)]

@@ -14,7 +14,7 @@ from nullah.core.plan import Plan
 from nullah.core.work.assembling import Placing, sequence
 from nullah.core.work.bench_work import bored_in_place
 from nullah.core.work.clamping import clamps_for, glued_area, spread_minutes, spreading
-from nullah.core.work.stock_tasks import hosts_of, waits_of
+from nullah.core.work.stock_tasks import hosts_of, meetings_of, waits_of
 
 _HOW = {
     Hold.GLUE: Joining.GLUE,
@@ -207,13 +207,13 @@ def standing_with(plan: Plan, hosts: frozenset[str], waits: dict[str, tuple[str,
     apart, as a shelf does the ends.
     """
     groups = {part.group for part in plan.parts if part.id in hosts}
-    met: dict[str, set[str]] = {}
-    for joint in plan.assembly.joints:
-        met.setdefault(joint.second, set()).add(joint.first)
-    with_those = {part for part, firsts in met.items() if firsts & set(waits) and len(firsts & hosts) < 2}
-    return hosts | {
-        part.id for part in plan.parts if part.group in groups and part.id not in waits and part.id not in with_those
-    }
+    met, waiting = meetings_of(plan.assembly), frozenset(waits)
+
+    def stands(part: str) -> bool:
+        entered = met[part].entered if part in met else frozenset()
+        return part not in waiting and (not entered & waiting or len(entered & hosts) > 1)
+
+    return hosts | {part.id for part in plan.parts if part.group in groups and stands(part.id)}
 
 
 def cornered(plan: Plan, parts: frozenset[str]) -> bool:

@@ -2,10 +2,14 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
+from functools import lru_cache
+from types import MappingProxyType
 from typing import NamedTuple
 
 from nullah.core.bench.tasks import Join, Joining, JointStep, LayoutLine, Task, Trade
 from nullah.core.card import JointStage, Moment, Step, Trying
+from nullah.core.identity import IdentityKey
 from nullah.core.joints.cutouts import Cutout, sizes_of, taken
 from nullah.core.joints.kinds import JointGroup
 from nullah.core.joints.types import holes_of
@@ -35,6 +39,16 @@ class _Made(NamedTuple):
     def at_fitted(self) -> bool:
         """Whether it is done to nothing but what is cut to fit: a tongue, a notch."""
         return bool(self.task.operations) and set(self.task.parts) <= self.fitted
+
+
+@lru_cache(maxsize=4)
+def _by_part(key: IdentityKey[tuple[_Made, ...]]) -> Mapping[str, tuple[_Made, ...]]:
+    """Return the tasks at which each part is worked or tried, in their order."""
+    found: dict[str, list[_Made]] = {}
+    for each in key.carried:
+        for part in dict.fromkeys((*sorted(each.mates), *each.task.parts)):
+            found.setdefault(part, []).append(each)
+    return MappingProxyType({part: tuple(made) for part, made in found.items()})
 
 
 class JointTasks(NamedTuple):
@@ -77,7 +91,7 @@ class JointTasks(NamedTuple):
     def done_with(self, part: str, parts: frozenset[str]) -> list[str]:
         """Return the last tasks of a part's joints with some parts, and of those with others as far as it is worked."""
         found: dict[tuple[str, bool], str] = {}
-        for each in self.made:
+        for each in _by_part(IdentityKey(self.made)).get(part, ()):
             inside = part in each.mates and any(
                 part in (j.first, j.second) and j.first in parts and j.second in parts for j in each.joints
             )

@@ -3,8 +3,10 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
 from datetime import date
+from functools import lru_cache
+from types import MappingProxyType
 from typing import NamedTuple
 
 from nullah.core.bench.tasks import LayoutLine, Task, Trade
@@ -12,10 +14,12 @@ from nullah.core.bench.working import GLUES
 from nullah.core.board_plans import BoardPlan, sawing_of
 from nullah.core.breakdown.rough import RoughPart
 from nullah.core.catalogue import N_
+from nullah.core.identity import IdentityKey
 from nullah.core.ledger import Origin
 from nullah.core.operations.operation import Operation
 from nullah.core.operations.sawing import SawThrough
 from nullah.core.operations.stock import Surface
+from nullah.core.piece.form import Assembly
 from nullah.core.piece.part import Part
 from nullah.core.plan import Plan
 from nullah.core.rack.drying import readiness
@@ -293,6 +297,30 @@ def waits_of(plan: Plan) -> dict[str, tuple[str, ...]]:
     return {part.id: names for part in plan.parts if (names := _fits(plan, part))}
 
 
+class Meetings(NamedTuple):
+    """The parts that one is joined to, and those of them that it enters."""
+
+    joined: frozenset[str]
+    entered: frozenset[str]
+
+
+def meetings_of(assembly: Assembly) -> Mapping[str, Meetings]:
+    """Return which other parts each part is joined to; none for one without joints."""
+    return _meetings(IdentityKey(assembly))
+
+
+@lru_cache(maxsize=4)
+def _meetings(key: IdentityKey[Assembly]) -> Mapping[str, Meetings]:
+    joined: dict[str, set[str]] = {}
+    entered: dict[str, set[str]] = {}
+    for joint in key.carried.joints:
+        joined.setdefault(joint.first, set()).add(joint.second)
+        joined.setdefault(joint.second, set()).add(joint.first)
+        entered.setdefault(joint.second, set()).add(joint.first)
+    found = {part: Meetings(frozenset(others), frozenset(entered.get(part, ()))) for part, others in joined.items()}
+    return MappingProxyType(found)
+
+
 def hosts_of(plan: Plan, part_id: str, waits: dict[str, tuple[str, ...]]) -> frozenset[str]:
     """Return the parts that make the opening a part is cut to: those it is joined to that do not wait for the same.
 
@@ -301,15 +329,10 @@ def hosts_of(plan: Plan, part_id: str, waits: dict[str, tuple[str, ...]]) -> fro
     """
     own = next((part.group for part in plan.parts if part.id == part_id), "")
     beside = {part.id for part in plan.parts if own and part.group == own}
-    joined = {
-        joint.first if joint.second == part_id else joint.second
-        for joint in plan.assembly.joints
-        if part_id in (joint.first, joint.second)
-    }
-    # What enters it, as the runners of a frame do its rails, is no part of the opening either.
-    entered = {joint.first for joint in plan.assembly.joints if joint.second == part_id}
+    met = meetings_of(plan.assembly).get(part_id, Meetings(frozenset(), frozenset()))
     names = set(waits.get(part_id, ()))
-    for around in (entered, joined):
+    # What enters it, as the runners of a frame do its rails, is no part of the opening either.
+    for around in (met.entered, met.joined):
         fixed = frozenset(each for each in around - beside if not names & set(waits.get(each, ())))
         if fixed:
             return fixed

@@ -132,7 +132,7 @@ class _TailBoard:
                 part=self._part,
                 stock=self._stock,
                 kind=LineKind.BORDER,
-                setting=by_rule("border", distance, edge, making.marks),
+                setting=_border(making, edge, distance, high - low),
                 on=(corner.tail_end, Surface.FACE_SIDE),
                 end=corner.tail_end,
                 number=number,
@@ -460,3 +460,10 @@ def _laid_out(
         making.marks.to_mark(Length(bottom + place), Direction.NEAREST).mm for pair in edges for place in pair
     )
     return SetOff(part=part, stock=stock, end=end, places=places, pins=pins, quantity=tails.prefix)
+
+
+def _border(making: Making, edge: Surface, distance: Fraction, wide: Fraction) -> ToolSetting:
+    """Return where the mate ends on a tail board, so far from an edge: by the mate where it begins at the other one."""
+    if distance + wide == making.first.stock.width:
+        return by_mate("border", wide, edge.opposite, making.second.part.id)
+    return by_rule("border", distance, edge, making.marks)
