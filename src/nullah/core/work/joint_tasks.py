@@ -109,6 +109,9 @@ class JointTasks(NamedTuple):
             tried = each.stage is JointStage.TRIED or not each.hosted
             wants = [fit[part] for part in sorted(each.fitted) if part in fit and (tried or part in each.task.parts)]
             late = each.stage is JointStage.TRIED or each.at_fitted
+            if wants and each.stage is JointStage.TRIED:
+                # It goes in as a whole: notched at its other end, too.
+                wants += [other.task.id for other in self.made if other.at_fitted and each.fitted & set(other.task.parts)]
             if wants and (late if each.hosted else first):
                 each = each._replace(task=each.task._replace(after=tuple(dict.fromkeys((*each.task.after, *wants)))))
             found.append(each)
