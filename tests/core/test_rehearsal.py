@@ -322,6 +322,7 @@ def test_hands_err_as_often_as_their_seed_says(form):
         ("stand", ()),
         ("table", ()),
         ("tray", ()),
+        ("tray", (("ends", "dovetailed"),)),
     ],
 )
 def test_with_usual_hands_pieces_go_together(form, chosen):
@@ -344,6 +345,13 @@ def test_from_the_drawing_nothing_is_measured_and_less_goes_together():
     assert all(each.measured == () for each in drawn)
     measured = [rehearse(plan, USUAL, seed) for seed in range(12)]
     assert sum(each.goes_together for each in drawn) < sum(each.goes_together for each in measured)
+
+
+def test_a_part_is_tried_when_it_is_notched_at_both_ends():
+    tasks = order_of_work(planned("case", (("columns", "2"),))).tasks
+    names = [task.title for task in tasks]
+    notched = max(number for number, name in enumerate(names) if name == "Stopped dado: cut divider 1 to 4")
+    assert notched < min(number for number, name in enumerate(names) if ": try divider 1 to 4" in name)
 
 
 def _wrongly_told(plan, wrong):

@@ -210,18 +210,24 @@ class Bench:
         ends[:, axis] = start, start + way * figure
         first, last = np.sort(part.in_piece(ends)[:, in_piece])
         best, least = 0.0, np.inf
-        found = list(self._felt(part, mate, in_piece))
+        # A depth is taken where what enters is longest.
+        longest = setting.name == "depth"
+        found = list(self._felt(part, mate, in_piece, longest))
         for (low, low_off), (high, high_off) in product(found, found):
             if abs(high - low - figure) < _SAME and high > low:
                 away = abs(high - low - figure) * 3 + abs(low - first) + abs(high - last)
-                if away < least - 1e-6:
-                    best, least = high - low - figure + high_off - low_off, away
+                more = high - low - figure + high_off - low_off
+                if away < least - 1e-6 or (longest and away < least + 1e-6 and more > best):
+                    best, least = more, away
         return best
 
-    def _felt(self, part: MadePart, mate: MadePart, axis: int) -> Iterator[tuple[float, float]]:
+    def _felt(
+        self, part: MadePart, mate: MadePart, axis: int, everywhere: bool = False
+    ) -> Iterator[tuple[float, float]]:
         """Yield the surfaces of a mate along an axis of the piece, where a part meets it.
 
-        Each with where it was designed, and how far beyond that along the axis it lies, mm.
+        Each with where it was designed, and how far beyond that along the axis it lies, mm: once, or wherever it was
+        felt.
         """
         box, other = part.frame.part.box, mate.frame.part.box
         places = []
@@ -232,7 +238,7 @@ class Bench:
         seen: set[float] = set()
         for place in product(*places):
             for at, off in felt_along(mate, np.array(place), axis):
-                if round(at, 3) not in seen:
+                if everywhere or round(at, 3) not in seen:
                     seen.add(round(at, 3))
                     yield at, off
 

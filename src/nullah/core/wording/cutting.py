@@ -220,7 +220,7 @@ def taken_words(alike: Sequence[Operation], reader: Reader) -> str:
     )
     if not mates:
         return told
-    taken = reader.text("Take the depth from {mate}, as long as that came out.", mate=reader.together(mates))
+    taken = reader.text("Take the depth from {mate}, where that came out longest.", mate=reader.together(mates))
     return f"{told} {taken}"
 
 

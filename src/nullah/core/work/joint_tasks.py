@@ -111,7 +111,9 @@ class JointTasks(NamedTuple):
             late = each.stage is JointStage.TRIED or each.at_fitted
             if wants and each.stage is JointStage.TRIED:
                 # It goes in as a whole: notched at its other end, too.
-                wants += [other.task.id for other in self.made if other.at_fitted and each.fitted & set(other.task.parts)]
+                wants += [
+                    other.task.id for other in self.made if other.at_fitted and each.fitted & set(other.task.parts)
+                ]
             if wants and (late if each.hosted else first):
                 each = each._replace(task=each.task._replace(after=tuple(dict.fromkeys((*each.task.after, *wants)))))
             found.append(each)

@@ -46,6 +46,9 @@ from nullah.core.work.stock_tasks import waits_of
 
 #: How near to its planned figure something must be to be what is measured, mm.
 _SAME = 1.7
+#: Where lines pass through a box on which something is measured, of its sides.
+_FEW = (Fraction(1, 20), Fraction(1, 3), Fraction(3, 4))
+_MANY = tuple(Fraction(each, 20) for each in range(1, 20, 2))
 #: So far outside a surface it is looked whether something covers it, mm.
 _BESIDE = 0.3
 
@@ -241,10 +244,26 @@ def _measured(
 ) -> float | None:
     """Return by how much something that parts have between them is more than planned, mm: at the tightest place.
 
-    It is felt along lines through some boxes of the piece. None where nothing is so far apart.
+    It is felt along lines through some boxes of the piece, along more of them where nothing was designed just so far
+    apart: sockets are narrow. None where nothing is so far apart.
     """
-    best: tuple[float, float] | None = None
     boxes = tuple(boxes)
+    for shares in (_FEW, _MANY):
+        found = _felt_apart(parts, places, planned, boxes, shares)
+        if found is not None and found[0] == 0:
+            break
+    return None if found is None else found[1]
+
+
+def _felt_apart(
+    parts: Mapping[str, MadePart],
+    places: Mapping[str, Place],
+    planned: float,
+    boxes: Sequence[Box],
+    across: Sequence[Fraction],
+) -> tuple[float, float] | None:
+    """Return how far what was felt was designed to be off the planned figure, and how much more it is, mm."""
+    best: tuple[float, float] | None = None
     for axis in range(3):
         others = [each for each in range(3) if each != axis]
         lines = {
@@ -253,7 +272,7 @@ def _measured(
             )
             for box in boxes
             for corners in [([box.low[each] for each in others], [box.high[each] for each in others])]
-            for shares in product((Fraction(1, 20), Fraction(1, 3), Fraction(3, 4)), repeat=2)
+            for shares in product(across, repeat=2)
         }
         for line in sorted(lines):
             place = np.zeros(3)
@@ -271,7 +290,7 @@ def _measured(
                     if away < _SAME:
                         key = (round(away, 2), high - low + high_off - low_off - planned)
                         best = key if best is None else min(best, key)
-    return None if best is None else best[1]
+    return best
 
 
 # --- contacts ---------------------------------------------------------------------------------------
