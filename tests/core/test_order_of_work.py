@@ -324,3 +324,17 @@ def test_tenons_beside_each_other_are_knifed_over_from_their_mortises():
         if isinstance(each, Gauge) and each.kind is LineKind.TENON_EDGE
     ]
     assert edges and {each.by for each in edges} == {ByMate("left"), ByMate("right")}
+
+
+@pytest.mark.parametrize("dividers", ["solid", "frame"])
+def test_dividers_of_every_column_are_cut_to_their_own_opening(dividers):
+    plan = planned(Project(piece=Piece("case", "case", choices=(("columns", "3"), ("dividers", dividers)))))
+    order = order_of_work(plan)
+    assert not order.faults
+    measuring = {name: task for task in order.tasks for name in task.measures if name.endswith(".opening")}
+    assert set(measuring) == {"divider.opening", "divider2.opening", "divider3.opening"}
+    for column, name in enumerate(sorted(measuring), start=1):
+        hosts = {"left" if column == 1 else f"upright{column - 1}", "right" if column == 3 else f"upright{column}"}
+        assert hosts <= set(measuring[name].between)
+        cut = [task for task in order.tasks if measuring[name].id in task.after and task.trade is Trade.FIT]
+        assert {part[len("divider1")] for task in cut for part in task.parts} == {str(column)}

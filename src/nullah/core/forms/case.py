@@ -237,35 +237,53 @@ def _opening_quantities(shape: _Shape) -> list[Definition]:
     ]
 
 
+def _of_column(name: str, column: int) -> str:
+    """Return what parts of a column are called by in the ledger: each opening comes out as it does."""
+    return name if column == 1 else f"{name}{column}"
+
+
 def _divider_quantities(shape: _Shape) -> list[Definition]:
-    length = "divider.opening"
-    dado_to_dado = ruled(length, N_("dado to dado"), "column.width + 2 * dado.depth")
-    load = [] if shape.drawers else [given("shelf.load", N_("load on each shelf, in kg"), 12, QuantityKind.COUNT)]
-    if not shape.framed:
-        return [
-            dado_to_dado,
-            ruled("divider.length", N_("length of the dividers"), length, (length,)),
-            ruled("divider.width", N_("width of the dividers"), "opening.depth - divider.setback"),
-            *load,
+    found = [] if shape.drawers else [given("shelf.load", N_("load on each shelf, in kg"), 12, QuantityKind.COUNT)]
+    if shape.framed:
+        found += [
+            given("frame.board_width", N_("width of the frames' members"), 45),
+            given("frame.tongue", N_("length of the frames' tongues"), 8),
+            given("frame.gap", N_("gap behind the frames, for the sides to shrink"), 2, snap=Snap.NOTHING),
+            ruled("frame.groove", N_("width of the frames' grooves"), "divider.thickness / 3", snap=Snap.IRON),
+            given("panel.clearance", N_("clearance of the dust panels, each edge"), 2, snap=Snap.NOTHING),
+            *board_sizes("runner", N_("the frames' runners"), _INNER, "frame.board_width", "divider.thickness"),
         ]
-    inner = "opening.depth - divider.setback - frame.gap - 2 * (frame.board_width - frame.tongue)"
+    for column in range(1, shape.columns + 1):
+        found += _column_quantities(shape, column)
+    return found
+
+
+#: Between the rails of a frame, and as far into them as the tongues go.
+_INNER = "opening.depth - divider.setback - frame.gap - 2 * (frame.board_width - frame.tongue)"
+
+
+def _column_quantities(shape: _Shape, column: int) -> list[Definition]:
+    """Return what the dividers of a column are cut to: the opening as it came out there."""
+
+    def there(what: str) -> str:
+        return what if shape.columns == 1 else Phrase("{what} in column {n}", what=what, n=str(column))
+
+    divider, rail, panel = (_of_column(name, column) for name in ("divider", "rail", "panel"))
+    opening = f"{divider}.opening"
+    found = [ruled(opening, there(N_("dado to dado")), "column.width + 2 * dado.depth")]
+    if not shape.framed:
+        found += [
+            ruled(f"{divider}.length", there(N_("length of the dividers")), opening, (opening,)),
+            ruled(f"{divider}.width", there(N_("width of the dividers")), "opening.depth - divider.setback"),
+        ]
+        thick = there(N_("thickness of the dividers"))
+        return found if column == 1 else [*found, ruled(f"{divider}.thickness", thick, "divider.thickness")]
+    across = f"{rail}.length - 2 * (frame.board_width - frame.tongue) - 2 * panel.clearance"
+    rails, panels = there(N_("the frames' rails")), there(N_("the dust panels"))
     return [
-        dado_to_dado,
-        given("frame.board_width", N_("width of the frames' members"), 45),
-        given("frame.tongue", N_("length of the frames' tongues"), 8),
-        given("frame.gap", N_("gap behind the frames, for the sides to shrink"), 2, snap=Snap.NOTHING),
-        ruled("frame.groove", N_("width of the frames' grooves"), "divider.thickness / 3", snap=Snap.IRON),
-        given("panel.clearance", N_("clearance of the dust panels, each edge"), 2, snap=Snap.NOTHING),
-        *board_sizes("rail", N_("the frames' rails"), length, "frame.board_width", "divider.thickness", (length,)),
-        *board_sizes("runner", N_("the frames' runners"), inner, "frame.board_width", "divider.thickness"),
-        *board_sizes(
-            "panel",
-            N_("the dust panels"),
-            f"{inner} - 2 * panel.clearance",
-            "rail.length - 2 * (frame.board_width - frame.tongue) - 2 * panel.clearance",
-            "frame.groove",
-        ),
-        *load,
+        *found,
+        *board_sizes(rail, rails, opening, "frame.board_width", "divider.thickness", (opening,)),
+        *board_sizes(panel, panels, f"{_INNER} - 2 * panel.clearance", across, "frame.groove"),
     ]
 
 
@@ -479,24 +497,30 @@ def _divider(m: Maker, shape: _Shape, row: int, column: int) -> None:
 
     load = m.count("shelf.load") if "shelf.load" in m.ledger.quantities else 0
     if not shape.framed:
-        m.board(part_id, title, "divider", (left - deep, setback, z), "xz", shows="f")
+        m.board(part_id, title, _of_column("divider", column), (left - deep, setback, z), "xz", shows="f")
         house(part_id, Hold.GLUE, "both")
         m.bearing(part_id, right - left, load, "column.width")
         return
-    _frame(m, part_id, title, (left - deep, setback, z), house)
+    _frame(m, part_id, title, (left - deep, setback, z), house, column)
 
 
 def _frame(
-    m: Maker, part_id: str, title: str, at: tuple[Fraction, Fraction, Fraction], house: Callable[[str, Hold, str], None]
+    m: Maker,
+    part_id: str,
+    title: str,
+    at: tuple[Fraction, Fraction, Fraction],
+    house: Callable[[str, Hold, str], None],
+    column: int,
 ) -> None:
     """Put a frame with a dust panel: the front rail glued into the sides, the rest free to slide."""
     q = m.q
     x, y, z = at
     wide, tongue, groove, clear = q("frame.board_width"), q("frame.tongue"), q("frame.groove"), q("panel.clearance")
-    length, depth = q("rail.length"), q("runner.length") + 2 * (wide - tongue)
+    alike = _of_column("rail", column)
+    length, depth = q(f"{alike}.length"), q("runner.length") + 2 * (wide - tongue)
     front, back, left, right, panel = (f"{part_id}_{n}" for n in ("front", "back", "left", "right", "panel"))
-    m.board(front, f"{title} front rail", "rail", (x, y, z), "xz", shows="f")
-    m.board(back, f"{title} back rail", "rail", (x, y + depth - wide, z), "xz", needs=Needs.ANY)
+    m.board(front, f"{title} front rail", alike, (x, y, z), "xz", shows="f")
+    m.board(back, f"{title} back rail", alike, (x, y + depth - wide, z), "xz", needs=Needs.ANY)
     start = y + wide - tongue
     m.board(left, f"{title} left runner", "runner", (x, start, z), "yz", needs=Needs.ANY)
     m.board(right, f"{title} right runner", "runner", (x + length - wide, start, z), "yz", needs=Needs.ANY)
@@ -505,7 +529,7 @@ def _frame(
     m.board(
         panel,
         f"{title} dust panel",
-        "panel",
+        _of_column("panel", column),
         (x + wide - tongue + clear, start + clear, middle),
         "yz",
         needs=Needs.ANY,

@@ -14,7 +14,7 @@ from nullah.core.piece.space import Side
 from nullah.core.plan import Plan
 from nullah.core.work.gluing import Gluing
 from nullah.core.work.joint_tasks import JointTasks
-from nullah.core.work.stock_tasks import MillTasks
+from nullah.core.work.stock_tasks import MillTasks, waits_of
 
 
 class _Made(NamedTuple):
@@ -115,12 +115,14 @@ def loose_panels(plan: Plan) -> tuple[str, ...]:
 def _coats_before(plan: Plan, made: _Made, smooth: dict[tuple[str, int], Task]) -> list[Task]:
     """Put the finish on loose panels before they are glued in: no bare edge shows as they shrink.
 
-    Those of what moves as one, such as the bottoms of drawers, come later than those of the piece.
+    Those of what moves as one, such as the bottoms of drawers, come later than those of the piece; those that are cut
+    to an opening, when that is measured.
     """
-    moving = {part.id for part in plan.parts if part.group}
-    loose = loose_panels(plan)
-    sets = [tuple(part for part in loose if (part in moving) is moves) for moves in (False, True)]
-    return [task for parts in sets if parts for task in _coats(plan, made, smooth, parts)]
+    moving, waits = {part.id for part in plan.parts if part.group}, waits_of(plan)
+    sets: dict[tuple[bool, tuple[str, ...]], list[str]] = {}
+    for part in loose_panels(plan):
+        sets.setdefault((part in moving, () if part in moving else waits.get(part, ())), []).append(part)
+    return [task for _, parts in sorted(sets.items()) for task in _coats(plan, made, smooth, tuple(parts))]
 
 
 def _coats(plan: Plan, made: _Made, smooth: dict[tuple[str, int], Task], parts: tuple[str, ...]) -> list[Task]:

@@ -46,10 +46,10 @@ def kinds_at_work(plan: Plan) -> tuple[JointGroup, ...]:
     movers = {part.id for part in plan.parts if part.group}
     found: list[JointGroup] = []
     for kind in kinds_of(plan.assembly):
-        stages: dict[tuple[bool, tuple[str, ...]], list[Joint]] = {}
+        stages: dict[tuple[bool, tuple[str, ...], tuple[str, ...]], list[Joint]] = {}
         for joint in kind.all:
-            fits = waits.get(joint.second, ()) if joint.second not in movers else ()
-            stages.setdefault((joint.first in waits, fits), []).append(joint)
+            own, fits = (waits.get(part, ()) if part not in movers else () for part in (joint.first, joint.second))
+            stages.setdefault((joint.first in waits, own, fits), []).append(joint)
         if len(stages) == 1:
             found.append(kind)
             continue

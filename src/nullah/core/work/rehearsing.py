@@ -309,7 +309,7 @@ def _contacts(key: IdentityKey[Assembly]) -> tuple[Contact, ...]:
 
 
 def _shaved(
-    touching: Iterable[Contact], tasks: Iterable[Task], fitted: Collection[str]
+    touching: Iterable[Contact], tasks: Iterable[Task], fitted: Mapping[str, tuple[str, ...]]
 ) -> frozenset[tuple[str, str, int]]:
     """Return between which parts, and along which axis, what enters is shaved until it goes in, as it is tried.
 
@@ -328,7 +328,7 @@ def _shaved(
         if {contact.first, contact.second} in tried:
             sides.setdefault(key, set()).add(contact.normal[contact.axis] > 0)
         around = {contact.first: contact.second, contact.second: contact.first}
-        if any(part in fitted and other not in fitted for part, other in around.items()):
+        if any(part in fitted and not set(fitted[part]) & set(fitted.get(other, ())) for part, other in around.items()):
             found.add(key)
     return frozenset(found | {key for key, ways in sides.items() if len(ways) == 2})
 
