@@ -355,7 +355,7 @@ class _Cutting:
         long = by_rule("long", distance, nearer, marks)
         if self._host and self._sunk(X) == self._mate.part.box.size(self._frame.axes[X]):
             # What fills it ends level with the end.
-            long = by_mate("level", self._sunk(X), end, self._mate.part.id)
+            long = by_mate("far wall", self._sunk(X), end, self._mate.part.id)
         elif not self._host and nearer is end:
             # What goes in is as long as its channel came out deep, so that its shoulder closes when it bottoms.
             long = by_mate("long", distance, nearer, self._mate.part.id, self._names.depth)
