@@ -239,17 +239,13 @@ def _touch(first: Part, second: Part) -> Box | None:
     """Return where two parts touch; one that was cut to a measurement and ends a little short touches all the same."""
     lows = [max(a, b) for a, b in zip(first.box.low, second.box.low, strict=True)]
     highs = [min(a, b) for a, b in zip(first.box.high, second.box.high, strict=True)]
-    short = [axis for axis, low, high in zip(Axis, lows, highs, strict=True) if 0 < low - high <= _SEATED]
-    for axis in short:
-        # It is where the first one ends.
-        at = highs[axis.value] if first.box.high[axis.value] == highs[axis.value] else lows[axis.value]
-        second = second._replace(box=second.box.set(axis, *_up_to(second.box, axis, at)))
+    for axis, low, high in zip(Axis, lows, highs, strict=True):
+        if 0 < low - high <= _SEATED:
+            # The second begins, or ends, where the first one does.
+            at = high if first.box.high[axis.value] == high else low
+            ends = min(second.box.low[axis.value], at), max(second.box.high[axis.value], at)
+            second = second._replace(box=second.box.set(axis, *ends))
     return contact(first, second)
-
-
-def _up_to(box: Box, axis: Axis, at: Fraction) -> tuple[Fraction, Fraction]:
-    """Return from where to where a box goes along an axis when it is stretched to a place."""
-    return min(box.low[axis.value], at), max(box.high[axis.value], at)
 
 
 def _places(made: Fastening, way: _Way, chosen: RowInput, odd: bool) -> tuple[Fraction, ...]:
