@@ -75,7 +75,9 @@ def test_a_cut_through_first_is_the_first_and_the_others_are_numbered_after_it(c
     cuts, left = cut_through_first(board, placed, 2.0, Sawing(), crosswise, 450.0 if crosswise else 95.0)
     assert [cut.order for cut in cuts] == list(range(1, len(cuts) + 1))
     assert cuts[0].piece == board and all(cut.piece != board for cut in cuts[1:])
-    used = sum(each.rect.length * each.rect.width for each in placed) + sum(rest.length * rest.width for rest in left)
+    used = sum(each.rect.length * each.rect.width for each in placed) + sum(
+        rest.rect.length * rest.rect.width for rest in left
+    )
     kerfs = sum(cut.length for cut in cuts) * 2.0
     assert used <= 200 * 1000 and used + kerfs == pytest.approx(200 * 1000, rel=0.02)
 

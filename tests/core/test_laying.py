@@ -9,9 +9,9 @@ from tests.said import said
 from nullah.core import actions
 from nullah.core.breakdown.asks import Rect
 from nullah.core.breakdown.buying import buying_list
-from nullah.core.breakdown.cuts import saw_cuts
-from nullah.core.breakdown.facts import FitsOn, FlatteningLeaves, Inseparable, OverFlaw, RoomOn, SawnUp
-from nullah.core.breakdown.glue_up import arranged, edge_angles, glue_up_steps
+from nullah.core.breakdown.cuts import saw_cuts, taken_apart
+from nullah.core.breakdown.facts import FitsOn, FlatteningLeaves, Inseparable, OtherWood, OverFlaw, RoomOn, SawnUp
+from nullah.core.breakdown.glue_up import arranged, edge_angles
 from nullah.core.breakdown.layout import PlacedPart, Placement, place
 from nullah.core.breakdown.legal import nearest_legal
 from nullah.core.breakdown.rough import (
@@ -31,10 +31,16 @@ from nullah.core.lengths import Marks, mm
 from nullah.core.milling.forecast import reach, reach_anywhere
 from nullah.core.piece.part import Needs
 from nullah.core.plan import cut_list, work_out
+from nullah.core.project import Piece, Project
 from nullah.core.rack.board import Board, Faces, Flaw, FlawKind, GrainFigure, Surface
+from nullah.core.reader import Reader
+from nullah.core.season.swelling import growth, seen_on_edge
 from nullah.core.stations import STATIONS
 from nullah.core.stations.selection import BreakdownSelection, Selection
-from nullah.core.wood.movement import GrainCut
+from nullah.core.wood.movement import GrainCut, coefficient
+from nullah.core.wood.species import find_species
+from nullah.core.wording.glue_up import arrangement_words
+from nullah.core.work.seasons import stock_of
 from nullah.demo.seed_box import seed_box
 from nullah.demo.seed_cabinet import seed_cabinet, short_of_wood
 
@@ -172,9 +178,90 @@ def test_staves_are_told_how_to_lie():
     assert [stave.straighter_left for stave in found] == [False, True], "the straight grain meets at the seam"
     one_way = arranged(staves._replace(alternate=False), laid)
     assert [stave.heart_up for stave in one_way] == [False, False]
-    steps = glue_up_steps(staves, laid, MARKS)
-    assert "triangle" in steps[0] and "heart side up" in steps[2] and "about 4" in steps[-1]
-    assert "still lie nowhere" in glue_up_steps(staves, laid[:1], MARKS)[1]
+    steps = arrangement_words(staves, found, ["oak"], False, Reader())
+    assert "triangle" in steps[0] and "heart side up" in steps[2] and steps[-1].startswith("Arcs alternate")
+    assert "still lies nowhere" in arrangement_words(staves, found[:1], ["oak"], False, Reader())[1]
+    mixed = arrangement_words(staves, found, ["oak", "beech"], False, Reader())
+    assert [line for line in mixed if "oak and beech" in line]
+    strips = arrangement_words(staves, found, ["oak"], True, Reader())
+    assert "strips" in strips[0] and "thick" in strips[0] and not [line for line in strips if "heart" in line]
+
+
+def two_woods(**asked):
+    """A top of five staves, with boards of two woods for it; each is asked what is given by its number."""
+    boards = tuple(
+        Board(str(n), f"Ford {n}", "white oak" if n < 4 else "American beech", mm(1200), mm(200), mm(30), cut=cut)
+        for n, cut in enumerate([GrainCut.FLAT, GrainCut.QUARTER, GrainCut.FLAT] * 2, start=1)
+    )
+    project = Project(boards=boards, piece=Piece("top", "top"))
+    for stave, ask in asked.items():
+        project = actions.ask_of_wood(project, f"panel/{stave[1:]}", ask)
+    return project
+
+
+def laid_by_search(project):
+    layout = last(task_of(work_out(project, milling=False, proving=False)))
+    project = actions.accept_layout(project, layout.placements)
+    return project, work_out(project, milling=False, proving=False)
+
+
+def test_staves_of_which_no_wood_is_asked_are_all_of_one():
+    project, plan = laid_by_search(two_woods())
+    on = {item.part.id: board.board.species for board in plan.boards for item in board.placed}
+    staves = {on[f"panel/{n}"] for n in range(1, 6) if f"panel/{n}" in on}
+    assert len(staves) == 1 and not any(board.wrong for board in plan.boards)
+    # Laid by hand, the first says of what they are, and the others are complained of.
+    project = two_woods()
+    for stave, board in (("panel/1", "1"), ("panel/2", "4")):
+        project = actions.lay(project, Placement(stave, board, 0.0, 0.0))
+    plan = work_out(project, milling=False, proving=False)
+    assert plan.boards[3].wrong == {"panel/2": OtherWood("white oak", "Ford 4", "American beech")}
+
+
+def test_a_stave_asks_for_itself_and_its_panel_moves_as_each_of_them_does():
+    asked = {"s1": WoodRequirement(wood="American beech"), "s5": WoodRequirement(rings=GrainCut.QUARTER)}
+    project, plan = laid_by_search(two_woods(**asked))
+    pieces = {piece.id: piece for piece in plan.rough}
+    assert pieces["panel/1"].wood == "American beech" and pieces["panel/2"].wood != "American beech"
+    assert (pieces["panel/4"].rings, pieces["panel/5"].rings) == (None, GrainCut.QUARTER)
+    assert plan.laid("panel") and not any(board.wrong for board in plan.boards)
+    boards = {item.part.id: board.board for board in plan.boards for item in board.placed}
+    part, stock = plan.part("panel"), stock_of(plan, "panel")
+    widths = next(made.widths for made in plan.staves if made.part == "panel")
+    by_point = sum(
+        float(width.mm) * coefficient(find_species(boards[f"panel/{n}"].species), GrainCut(boards[f"panel/{n}"].cut))
+        for n, width in enumerate(widths, start=1)
+    )
+    grown = growth(part, stock, part.across)
+    assert max(grown) - min(grown) == pytest.approx(by_point * (max(stock.year) - min(stock.year)))
+    assert {wood.species.name for wood in plan.woods_of(part)} == {"white oak", "American beech"}
+    # Whole again, nothing of a stave stays behind; a form's own staves keep what is asked of them.
+    other = actions.make_of_staves(project, Staves("panel", equal_staves(part.width, 3)))
+    assert work_out(actions.make_whole(other, "panel"), milling=False, proving=False).part("panel") is not None
+
+
+def test_strips_on_edge_move_by_the_rings_on_the_face_of_the_slab():
+    project = two_woods()
+    boards = tuple(replace(board, thickness=mm(120), cut=GrainCut.QUARTER) for board in project.boards)
+    project = replace(project, boards=boards, piece=Piece("top", "top", choices=(("of", "slab"),)))
+    project, plan = laid_by_search(project)
+    part = plan.part("panel")
+    cuts = {board.board.cut for board in plan.boards for item in board.placed if "panel" in item.part.parts}
+    assert part.laminated and cuts
+    assert {wood.cut for wood in plan.woods_of(part)} == {seen_on_edge(cut) for cut in cuts}
+
+
+def test_a_panel_is_as_thick_as_its_worst_stave():
+    project = two_woods()
+    boards = (project.boards[0], replace(project.boards[1], cup=mm(6), cut=GrainCut.FLAT), *project.boards[2:])
+    project = replace(project, boards=boards)
+    for stave, board in (("panel/1", "1"), ("panel/2", "2")):
+        project = actions.lay(project, Placement(stave, board, 0.0, 0.0))
+    plan = work_out(project, proving=False)
+    found = {item.piece: item.reach for item in plan.milling}
+    assert found["panel/2"] < found["panel/1"]
+    worst = plan.forecast_of("panel")
+    assert (worst.piece, worst.reach) == ("panel/2", found["panel/2"])
 
 
 def test_a_resawn_blank_holds_both_with_the_kerf_between():
@@ -298,10 +385,25 @@ def test_every_step_of_the_saw_order_starts_from_what_the_last_one_left():
         there = {whole}
         for step in steps:
             assert step.cut.piece in there
-            assert {side.piece for side in step.aside} == there - {step.cut.piece}
+            assert {side.piece for side in (*step.aside, *step.hanging)} == there - {step.cut.piece}
             there = (there - {step.cut.piece}) | {step.near.piece, step.beyond.piece}
-            held = {item.part.id for side in (*step.aside, step.near, step.beyond) for item in side.parts}
+            held = {
+                item.part.id for side in (*step.aside, *step.hanging, step.near, step.beyond) for item in side.parts
+            }
             assert held == {item.part.id for item in board_plan.placed}, "no part is sawn through"
+
+
+def test_what_a_stopped_rip_leaves_hanging_lies_aside_only_when_it_is_free():
+    whole, kerf = Rect(0, 0, 1500, 200), 2.0
+    placed = [
+        place(rough("a", 600, 90), Placement("a", "1", 0.0, 0.0)),
+        place(rough("b", 400, 100), Placement("b", "1", 0.0, 92.0)),
+    ]
+    cuts, _ = taken_apart(whole, placed, kerf, stopped=True)
+    rip, short, long, *rest = saw_steps(cuts, placed, whole, kerf)
+    assert not rip.hanging and [side.parts[0].part.id for side in short.hanging] == ["a"] and not short.aside
+    assert [side.parts for side in long.hanging] == [()] and [side.parts[0].part.id for side in long.aside] == ["b"]
+    assert all(not step.hanging for step in rest)
 
 
 def test_the_card_of_a_step_says_which_side_is_waste():

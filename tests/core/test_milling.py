@@ -73,11 +73,11 @@ def test_a_patch_inherits_its_share_of_the_shape():
 
 def test_forecast_compares_whole_with_cut_first_and_never_promises_too_much():
     board = replace(FLAT, bow=mm(3), cup=mm("2.5"), twist=mm(4))
-    seen = forecast("side", board, Patch(0, 450, 0, 180), mm(21), cut_first=False)
+    seen = forecast(("side", "side"), board, Patch(0, 450, 0, 180), mm(21), cut_first=False)
     assert seen.whole == mm("20.5") and seen.cut_first == mm("23.2")
     assert seen.short == mm("0.5")
-    assert forecast("side", board, Patch(0, 450, 0, 180), mm(21), cut_first=True).short.mm < 0
-    off = forecast("side", board, Patch(2000, 2400, 0, 180), mm(21), cut_first=True)
+    assert forecast(("side", "side"), board, Patch(0, 450, 0, 180), mm(21), cut_first=True).short.mm < 0
+    off = forecast(("side", "side"), board, Patch(2000, 2400, 0, 180), mm(21), cut_first=True)
     assert off.cut_first == mm(0)
 
 

@@ -14,9 +14,19 @@ from tests.said import said
 from nullah.core import actions
 from nullah.core.lengths import mm
 from nullah.core.project import Project
-from nullah.core.rack.board import Board, BoardError, Faces, Flaw, FlawKind, Reading, Surface, cut_from_heart
+from nullah.core.rack.board import (
+    Board,
+    BoardError,
+    Faces,
+    Flaw,
+    FlawKind,
+    Reading,
+    Surface,
+    check_board,
+    cut_from_heart,
+)
 from nullah.core.rack.drying import Room, curve, readiness, usual_days
-from nullah.core.rack.offcuts import offcuts
+from nullah.core.rack.offcuts import SawnPiece, offcuts
 from nullah.core.rack.outline import edge_at, missing, outline
 from nullah.core.stations.drying import draw_drying, dryness
 from nullah.core.stations.rack import end_rings
@@ -187,11 +197,31 @@ def test_an_offcut_takes_its_share_of_everything_along():
     whole = board(
         flaws=flaws, price=Fraction(40), cup=mm(2), bow=mm(4), twist=mm(4), heart=(120.0, -50.0), surface=surface
     )
-    (left,) = offcuts(whole, [(500.0, 100.0, 500.0, 100.0)])
+    (left,) = offcuts(whole, [SawnPiece(500.0, 100.0, 500.0, 100.0)])
     assert (float(left.length), float(left.width), left.price) == (500, 100, 10)
     assert (float(left.cup), float(left.bow), float(left.twist)) == (0.5, 1, 1)
     assert left.flaws == () and left.heart == (20.0, -50.0) and left.source == "offcut of plank"
     assert left.surface.xs == (0.0, 250.0, 500.0) and left.surface.ys == (0.0, 100.0)
-    (lower,) = offcuts(whole, [(650.0, 0.0, 350.0, 100.0)])
+    (lower,) = offcuts(whole, [SawnPiece(650.0, 0.0, 350.0, 100.0)])
     (knot,) = lower.flaws
     assert (float(knot.start), float(knot.end), knot.faces, knot.depth) == (50, 110, Faces.UP, mm(5))
+
+
+@pytest.mark.parametrize(
+    ("sawn_out", "high", "steps"),
+    [
+        ((400.0, 100.5, 202.0, 99.5), True, [(0, 100), (202, 100), (203, 200), (600, 200)]),
+        ((400.0, 0.0, 201.5, 99.5), False, [(0, 100), (202, 100), (203, 0), (600, 0)]),
+        ((798.5, 100.5, 201.5, 99.5), True, [(0, 200), (397, 200), (398, 100), (600, 100)]),
+        ((798.5, 0.0, 201.5, 99.5), False, [(0, 0), (397, 0), (398, 100), (600, 100)]),
+    ],
+)
+def test_a_corner_sawn_out_of_an_offcut_is_a_step_in_its_edge_and_never_too_small(sawn_out, high, steps):
+    (left,) = offcuts(board(), [SawnPiece(400.0, 0.0, 600.0, 200.0, sawn_out)])
+    edge, other = (left.high_edge, left.low_edge) if high else (left.low_edge, left.high_edge)
+    assert [(float(x), float(y)) for x, y in edge] == steps and other == ()
+    check_board(left)
+    x, y, long, wide = sawn_out
+    gone = (x - 400, y, x - 400 + long, y + wide)
+    covered = [each for each in missing(left) if each[1] <= gone[1] + 0.5 and each[3] >= gone[3] - 0.5]
+    assert min(each[0] for each in covered) <= gone[0] and max(each[2] for each in covered) >= gone[2]

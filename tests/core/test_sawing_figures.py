@@ -1,11 +1,22 @@
 """Cuts, places and reasons of the breakdown against every way there is, each limit just inside and just outside."""
 
+import random
 from dataclasses import replace
 
 import pytest
+from shapely.geometry import box
+from shapely.ops import unary_union
 
 from nullah.core.breakdown.asks import Rect
-from nullah.core.breakdown.cuts import CutKind, NotSawableError, cut_through_first, left_over, saw_cuts, taken_apart
+from nullah.core.breakdown.cuts import (
+    CutKind,
+    NotSawableError,
+    Reach,
+    cut_through_first,
+    left_over,
+    saw_cuts,
+    taken_apart,
+)
 from nullah.core.breakdown.facts import FitsOn, NoneWide, RoomOn, StavesDo, TakenUp
 from nullah.core.breakdown.layout import Match, PlacedPart, Placement, complaints, consumed, place, set_complaints
 from nullah.core.breakdown.reasons import staves_that_do, why_nowhere, widest_clear
@@ -78,13 +89,123 @@ def test_no_way_of_sawing_takes_less_than_the_one_told(name, sawing):
     placed = lying(*LAYOUTS[name])
     cuts, left = taken_apart(Rect(0, 0, 1000, 200), placed, KERF, sawing)
     told = sum(sawing.minutes(cut.kind is CutKind.CROSS, cut.length) for cut in cuts)
-    told -= sum(sawing.kept(rect.length, rect.width) for rect in left)
+    told -= sum(sawing.kept(each.rect.length, each.rect.width) for each in left)
     assert told == pytest.approx(cheapest((0, 0, 1000, 200), LAYOUTS[name], sawing), abs=1e-6)
-    assert left == left_over(Rect(0, 0, 1000, 200), placed, KERF, sawing)
+    assert tuple(each.rect for each in left) == left_over(Rect(0, 0, 1000, 200), placed, KERF, sawing)
     # What was in hand is parts, kerfs and what is left.
     sawn = sum(cut.length * KERF for cut in cuts)
-    whole = sum(rect.length * rect.width for rect in left) + sum(long * wide for _, _, long, wide in LAYOUTS[name])
+    whole = sum(each.rect.length * each.rect.width for each in left) + sum(
+        long * wide for _, _, long, wide in LAYOUTS[name]
+    )
     assert whole + sawn == pytest.approx(1000 * 200)
+
+
+# --- rips that stop ---------------------------------------------------------------------------------------
+
+
+def pieces_of(piece, cuts):
+    """Saw a board as the cuts say, no farther; return what then lies apart."""
+    kerfs = [
+        box(cut.x, cut.y, cut.x + KERF, cut.y + cut.length)
+        if cut.kind is CutKind.CROSS
+        else box(cut.x, cut.y, cut.x + cut.length, cut.y + KERF)
+        for cut in cuts
+    ]
+    rest = box(piece.x, piece.y, piece.end, piece.top).difference(unary_union(kerfs).buffer(1e-6, join_style="mitre"))
+    return list(getattr(rest, "geoms", [rest]))
+
+
+def of_left(left):
+    """Return what is left, with the corner that is sawn out of it taken away."""
+    whole = box(left.rect.x, left.rect.y, left.rect.end, left.rect.top)
+    gone = left.sawn_out
+    return whole if gone is None else whole.difference(box(gone.x, gone.y, gone.end, gone.top))
+
+
+def side_by_side(first, second, behind, at_right=False, line=90.0):
+    """Lay two parts beside each other at an end of a board, with so much behind the longer one."""
+    piece = Rect(0, 0, max(first, second) + KERF + behind, 200)
+    spots = [(0, 0, first, line), (0, line + KERF, second, 200 - line - KERF)]
+    if at_right:
+        spots = [(piece.length - long, y, long, wide) for _, y, long, wide in spots]
+    return piece, lying(*spots)
+
+
+@pytest.mark.parametrize("at_right", [False, True])
+@pytest.mark.parametrize(("first", "second"), [(600, 400), (400, 600)])
+def test_a_rip_stops_at_the_longer_of_two_neighbours_and_one_stepped_offcut_is_left(first, second, at_right):
+    piece, placed = side_by_side(first, second, 800, at_right)
+    cuts, left = taken_apart(piece, placed, KERF, stopped=True)
+    assert [cut.reach for cut in cuts] == [Reach.STOPPED, Reach.TO_RIP, Reach.TO_RIP]
+    assert cuts[0].length == 600 + KERF and cuts[1].length == (90 if first < second else 108)
+    (offcut,) = left
+    found = pieces_of(piece, cuts)
+    assert len(found) == 3
+    for shape in (*(box(r.x, r.y, r.end, r.top) for r in (item.rect for item in placed)), of_left(offcut)):
+        assert min(each.symmetric_difference(shape).area for each in found) < 0.01
+    assert taken_apart(piece, placed, KERF)[0][0].reach is Reach.THROUGH, "unless it is asked for, cuts go through"
+
+
+@pytest.mark.parametrize(
+    ("first", "second", "behind", "stops"),
+    [(600, 549, 800, True), (600, 550, 800, False), (600, 400, 200, True), (600, 400, 199.5, False)],
+)
+def test_a_rip_stops_only_where_a_stub_would_be_stranded_and_a_board_is_left(first, second, behind, stops):
+    piece, placed = side_by_side(first, second, behind)
+    cuts, _ = taken_apart(piece, placed, KERF, stopped=True)
+    assert any(cut.reach is Reach.STOPPED for cut in cuts) is stops
+
+
+def test_no_stopped_rip_where_its_cuts_would_cost_more():
+    piece, placed = side_by_side(600, 400, 800)
+    dear, cheap = Sawing(cross_by_metre=60.0), Sawing(rip_by_metre=0.0, rip_start=0.0, kept_by_square_metre=0.0)
+    for sawing in (Sawing(), dear, cheap):
+        sums = []
+        for stopped in (False, True):
+            cuts, left = taken_apart(piece, placed, KERF, sawing, stopped=stopped)
+            kept = sum(
+                sawing.kept(each.rect.length, each.rect.width)
+                * of_left(each).area
+                / (each.rect.length * each.rect.width)
+                for each in left
+            )
+            sums.append(sum(sawing.minutes(cut.kind is CutKind.CROSS, cut.length) for cut in cuts) - kept)
+        assert sums[1] <= sums[0] + 1e-9
+
+
+def lanes_at_random(seed):
+    """Lay one part or two in each of some lanes, all against one end."""
+    chance = random.Random(seed)
+    lanes, placed, y = chance.randint(2, 4), [], 0.0
+    long = chance.uniform(700, 1800)
+    at_right = chance.random() < 0.5
+    for _ in range(lanes):
+        wide, x = chance.uniform(50, 110), 0.0
+        for _ in range(chance.randint(1, 2)):
+            part_long = chance.uniform(100, (long - 200) / 2)
+            at = long - x - part_long if at_right else x
+            placed.append((at, y, part_long, wide))
+            x += part_long + KERF
+        y += wide + KERF
+    return Rect(0, 0, long, y + chance.choice([-KERF, 60])), lying(*placed)
+
+
+@pytest.mark.parametrize("seed", range(20))
+def test_boards_with_stopped_rips_come_apart_as_told(seed):
+    piece, laid = lanes_at_random(seed)
+    cuts, left = taken_apart(piece, laid, KERF, stopped=True)
+    found = [shape for shape in pieces_of(piece, cuts) if shape.area > 1]
+    assert len(found) == len(laid) + len(left)
+    for shape in (*(box(r.x, r.y, r.end, r.top) for r in (item.rect for item in laid)), *map(of_left, left)):
+        assert min(each.symmetric_difference(shape).area for each in found) < 0.5
+
+
+def test_many_of_these_boards_have_a_stopped_rip():
+    ripped = [taken_apart(*lanes_at_random(seed), KERF, stopped=True)[0] for seed in range(20)]
+    assert sum(any(cut.reach is Reach.STOPPED for cut in cuts) for cuts in ripped) >= 5
+
+
+# --- many parts -------------------------------------------------------------------------------------------
 
 
 def row(count, length=100.0, end=0.0):
@@ -139,7 +260,7 @@ def test_a_cut_through_the_whole_board_parts_what_lies_beside_it_to_a_hair():
         for at in (400 - off, 400 + off):
             if through:
                 cuts, left = cut_through_first(piece, touching, KERF, Sawing(), True, at)
-                assert cuts[0].at == at and left[-1].length == pytest.approx(196, abs=0.1)
+                assert cuts[0].at == at and left[-1].rect.length == pytest.approx(196, abs=0.1)
             else:
                 with pytest.raises(NotSawableError):
                     cut_through_first(piece, touching, KERF, Sawing(), True, at)

@@ -11,9 +11,10 @@ from tests.told import each_choice, planned
 from nullah.core import actions
 from nullah.core.bench.tasks import Trade
 from nullah.core.breakdown.layout import FirstCut, Placement
-from nullah.core.breakdown.rough import Resawn
+from nullah.core.breakdown.rough import Allowances, Resawn
 from nullah.core.forms import FORMS
 from nullah.core.forms.own_boards import OwnBoard
+from nullah.core.laying import saw_up
 from nullah.core.lengths import Length, Marks, Unit, mm
 from nullah.core.operations.milling import FlattenBoard, LeaveOver, PlaneTrue, Resaw, WorkTo
 from nullah.core.operations.sawing import SawThrough
@@ -21,6 +22,7 @@ from nullah.core.operations.stock import Surface
 from nullah.core.plan import work_out
 from nullah.core.project import Piece, Project
 from nullah.core.rack.board import Board
+from nullah.core.wording.operations import operation_words
 from nullah.core.work.bench_work import blank_of
 from nullah.core.work.order_of_work import order_of_work
 from nullah.core.work.recording import finish
@@ -126,6 +128,33 @@ def test_boards_laid_at_random_are_sawn_as_told(seed):
     assert not plan.boards[0].wrong, plan.boards[0].wrong
     if plan.boards[0].not_sawable is None:
         assert carried_out(plan) == len(places)
+
+
+@pytest.mark.parametrize(("marks", "stop", "line"), [
+    (MARKS[0], "601.5 mm", "400 mm"), (MARKS[2], "23 11/16″", "15 3/4″"),
+])  # fmt: skip
+def test_a_rip_is_told_to_stop_and_the_crosscuts_to_end_in_it(marks, stop, line):
+    board = Board("1", "Ford 1", "", mm(1500), mm(202), mm(24))
+    project = replace(Project(boards=(board,), marks=marks), allowances=Allowances(mm(0), mm(0), mm(0)))
+    own = tuple(
+        OwnBoard(f"own{number}", name, (mm(long), mm(wide), mm(12)), (mm(0), mm(0), mm(0)), "xz")
+        for number, (name, long, wide) in enumerate((("long side", 600, 90), ("short side", 400, 100)), start=1)
+    )
+    project = replace(project, piece=Piece("own", "boards", own=own))
+    project = actions.lay(project, Placement("own1", "1", 0.0, 0.0))
+    project = actions.lay(project, Placement("own2", "1", 0.0, 92.0))
+    plan = work_out(project, milling=False, proving=False)
+    assert carried_out(plan) == 2
+    rip, short, long, *_ = saw_operations(plan, plan.boards[0])
+    assert (rip.stop is not None, short.to_rip, long.to_rip) == (True, True, True)
+    told = operation_words([rip], plan.reader)
+    assert told.endswith(f"the saw beyond the line; stop {stop} from the left end."), told
+    told = operation_words([short], plan.reader)
+    assert "as far as the rip" in told and "short side" in told and line in told, told
+    # The rip is no shorter than the part beside it, and what is left is one board with a step.
+    assert rip.stop.figure >= 600 and float(rip.long) == float(rip.stop.figure)
+    (left,) = saw_up(project, "1").boards[1:]
+    assert left.high_edge == () and len(left.low_edge) == 4 and float(left.length) >= 1090
 
 
 @pytest.mark.parametrize("form", [form for form in FORMS if form != "own"])

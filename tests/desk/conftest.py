@@ -148,6 +148,7 @@ class User:
         self.reach(box)
         box.showPopup()
         view = box.view()
+        QApplication.processEvents()
         view.scrollTo(box.model().index(index, 0))
         spot = view.visualRect(box.model().index(index, 0)).center()
         self.bot.mouseMove(view.viewport(), pos=spot)

@@ -7,6 +7,7 @@ from nullah.core import actions
 from nullah.core.breakdown.facts import SawnOtherwise
 from nullah.core.lengths import mm
 from nullah.core.rack.board import Board
+from nullah.core.refs import PieceRef
 from nullah.core.stations.breakdown import place_on_bench
 from nullah.core.stations.rack import board_places
 from nullah.core.wood.movement import GrainCut
@@ -50,6 +51,20 @@ def test_what_is_asked_of_the_wood_is_kept_and_held(user, desk):
     assert not user.plan.unplaced
 
 
+def test_a_stave_asks_for_its_own_wood_and_the_others_of_its_part_do_not(user, desk):
+    take(user, "bottom")
+    user.choose(desk.asked.made, "2")
+    lay_out(user, desk)
+    user.click_bench(PieceRef("bottom/2"))
+    user.choose(desk.asked.wood, "teak")
+    assert dict(user.project.asks)["bottom/2"].wood == "teak"
+    asked = {piece.id: piece.wood for piece in user.plan.pieces_of("bottom")}
+    assert asked["bottom/2"] == "teak" != asked["bottom/1"]
+    assert user.reads_on_card("is to be teak")
+    user.choose(desk.asked.made, "")
+    assert user.project.asks == ()
+
+
 def test_two_parts_are_matched_and_then_lie_end_to_end(user, desk):
     take(user, "front")
     user.choose(desk.asked.together, "new set")
@@ -76,7 +91,7 @@ def test_a_part_is_made_of_staves_and_each_is_laid(user, desk):
     assert user.plan.laid("bottom")
     take(user, "bottom")
     assert user.reads_on_card("2 staves, finished")
-    assert user.reads_on_card("a clamp every 100 mm")
+    assert user.reads_on_card("Glue them all at one go:")
     user.choose(desk.asked.made, "")
     assert [piece.id for piece in user.plan.pieces_of("bottom")] == ["bottom"]
     assert not any("/" in item.part for item in user.project.layout)

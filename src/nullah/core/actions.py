@@ -292,13 +292,14 @@ def ask_of_wood(project: Project, part_id: str, ask: WoodRequirement) -> Project
 
 def make_whole(project: Project, part_id: str) -> Project:
     """Have a part in one piece again."""
-    lifted = {piece for made in project.staves if made.part == part_id for piece in made.pieces}
-    lifted |= {pair.piece for pair in project.resawn if part_id in pair}
+    staves = {piece for made in project.staves if made.part == part_id for piece in made.pieces}
+    lifted = staves | {pair.piece for pair in project.resawn if part_id in pair}
     return replace(
         project,
         staves=tuple(made for made in project.staves if made.part != part_id),
         resawn=tuple(pair for pair in project.resawn if part_id not in pair),
         layout=tuple(item for item in project.layout if item.part not in lifted),
+        asks=tuple(pair for pair in project.asks if pair[0] not in staves),
     )
 
 

@@ -7,7 +7,7 @@ from functools import lru_cache
 from types import MappingProxyType
 from typing import NamedTuple
 
-from nullah.core.breakdown.cuts import NotSawableError, SawCut, cut_through_first, taken_apart
+from nullah.core.breakdown.cuts import Left, NotSawableError, SawCut, cut_through_first, taken_apart
 from nullah.core.breakdown.facts import Complaint, NoKerf, OverPart, SawFact, Unmatched
 from nullah.core.breakdown.layout import FirstCut, PlacedPart, Rect, complaints, consumed, place, set_complaints
 from nullah.core.breakdown.rough import RoughPart
@@ -25,7 +25,7 @@ class BoardPlan(NamedTuple):
     cuts: tuple[SawCut, ...]
     wrong: Mapping[str, Complaint]
     not_sawable: SawFact | None = None
-    left: tuple[Rect, ...] = ()
+    left: tuple[Left, ...] = ()
 
     @property
     def consumed(self) -> float:
@@ -71,15 +71,15 @@ def _board_plan(
 @lru_cache(maxsize=512)
 def _sawn(
     board: Board, placed: tuple[PlacedPart, ...], kerf: float, first: FirstCut | None
-) -> tuple[tuple[SawCut, ...], tuple[Rect, ...], SawFact | None]:
+) -> tuple[tuple[SawCut, ...], tuple[Left, ...], SawFact | None]:
     """Return the cuts of a board, what they leave, and why there are none."""
     whole = Rect(0, 0, float(board.length), float(board.width))
     sawing = sawing_of(board)
     try:
         if first is None or not placed:
-            cuts, left = taken_apart(whole, placed, kerf, sawing)
+            cuts, left = taken_apart(whole, placed, kerf, sawing, stopped=True)
         else:
-            cuts, left = cut_through_first(whole, placed, kerf, sawing, first.crosswise, first.at)
+            cuts, left = cut_through_first(whole, placed, kerf, sawing, first.crosswise, first.at, stopped=True)
         return cuts, left, None
     except NotSawableError as error:
         return (), (), error.fact

@@ -56,7 +56,7 @@ def stocks(project: Project, assembly: Assembly, boards: Sequence[Laid]) -> tupl
 
 
 def forecasts(project: Project, assembly: Assembly, boards: Sequence[Laid]) -> tuple[Forecast, ...]:
-    """Forecast every part that is laid; of one made of staves, the first stave speaks for all."""
+    """Forecast every part that is laid; of one made of staves, each stave."""
     found: list[Forecast] = []
     for board, placed in boards:
         first = board.id in project.cut_first
@@ -70,7 +70,7 @@ def forecasts(project: Project, assembly: Assembly, boards: Sequence[Laid]) -> t
                 lows = project.lows_left if part.species_role in INSIDE else Length(Fraction(0))
                 of_board.append(
                     forecast(
-                        part.id,
+                        (part.id, item.part.id),
                         board,
                         patch,
                         item.part.finished or part.thickness,

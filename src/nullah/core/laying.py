@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import replace
+from fractions import Fraction
 
 from nullah.core.actions import accept_layout, add_boards, change_board, cut_first, make_of_staves, make_whole
 from nullah.core.breakdown.asks import can_supply
@@ -15,7 +16,7 @@ from nullah.core.lengths import Length, mm
 from nullah.core.plan import Plan, whole_pieces, work_out
 from nullah.core.project import Project
 from nullah.core.rack.board import Board
-from nullah.core.rack.offcuts import offcuts
+from nullah.core.rack.offcuts import SawnPiece, offcuts
 from nullah.core.wood.movement import GrainCut
 
 TYPE_CHECKING = False
@@ -36,7 +37,24 @@ def task_of(plan: Plan, more: tuple[Board, ...] = ()) -> LayoutTask:
     project = plan.project
     known = {board.id: board for board in project.boards}
     pinned = tuple(item for item in project.layout if item.board in known and (item.pinned or known[item.board].sawn))
-    return LayoutTask(plan.rough, (*project.boards, *more), project.shop.kerf, project.wishes, pinned)
+    boards = (*project.boards, *more)
+    return LayoutTask(_of_one_wood(plan.rough, boards), boards, project.shop.kerf, project.wishes, pinned)
+
+
+def _of_one_wood(pieces: tuple[RoughPart, ...], boards: tuple[Board, ...]) -> tuple[RoughPart, ...]:
+    """Ask one wood of all staves of a part of which none was asked: that of which there is most for them."""
+    woods: dict[str, str] = {}
+    for piece in pieces:
+        if not piece.stave or piece.wood or piece.parts[0] in woods:
+            continue
+        there: dict[str, Fraction] = {}
+        for board in boards:
+            if can_supply(piece, board):
+                there[board.species] = there.get(board.species, Fraction(0)) + board.length.mm * board.width.mm
+        woods[piece.parts[0]] = max(there, key=lambda species: there[species], default="")
+    return tuple(
+        piece._replace(wood=woods[piece.parts[0]]) if piece.stave and not piece.wood else piece for piece in pieces
+    )
 
 
 def reached(task: LayoutTask) -> LayoutTask:
@@ -113,7 +131,9 @@ def saw_up(project: Project, board_id: str) -> Project:
     if board_plan is None or board_plan.board.sawn:
         return project
     kept = [
-        (left.x, left.y, left.length, left.width) for left in board_plan.left if worth_keeping(left.length, left.width)
+        SawnPiece(*left.rect, left.sawn_out)
+        for left in board_plan.left
+        if worth_keeping(left.rect.length, left.rect.width)
     ]
     project = change_board(project, replace(board_plan.board, sawn=True))
     from nullah.core.milling.faces import with_surface

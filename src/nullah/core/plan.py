@@ -37,7 +37,7 @@ from nullah.core.project import Piece, Project
 from nullah.core.rack.board import Board
 from nullah.core.reader import Fact, Reader
 from nullah.core.rules import LedgerError
-from nullah.core.season.swelling import moisture_now, through_year
+from nullah.core.season.swelling import StaveWood, WoodMoisture, moisture_now, seen_on_edge, through_year
 from nullah.core.shop import Shop
 from nullah.core.wood.movement import GrainCut, coefficient
 from nullah.core.wood.species import SpeciesError, find_species
@@ -238,9 +238,42 @@ class Plan:
         return self.project.boards[0].species if self.project.boards else ""
 
     def cut_of(self, part: Part) -> GrainCut:
-        """Return how the board of a part was cut; flat where that is not known, which moves most."""
-        board = self.board_of(part.id)
-        return GrainCut(board.board.cut) if board is not None else GrainCut.FLAT
+        """Return how rings run in a part, seen on its face; flat-sawn where its board is not known, which moves most.
+
+        Strips of a slab stand on edge, so flat-sawn ones have rings that stand on its face.
+        """
+        return self._cut_on(self.board_of(part.id), part)
+
+    @staticmethod
+    def _cut_on(board: BoardPlan | None, part: Part) -> GrainCut:
+        if board is None:
+            return GrainCut.FLAT
+        cut = GrainCut(board.board.cut)
+        return seen_on_edge(cut) if part.laminated else cut
+
+    def woods_of(self, part: Part) -> tuple[StaveWood, ...]:
+        """Return the wood of each stave of a part, of a whole one its only one; none where some wood is not known.
+
+        Where no wood was chosen it is worked out as for the usual one.
+        """
+        pieces = self.pieces_of(part.id)
+        made = next((each for each in self.staves if each.part == part.id and len(each.widths) == len(pieces)), None)
+        found = []
+        for number, piece in enumerate(pieces):
+            board = self.board_of(piece.id)
+            wood = (board.board.species if board is not None else "") or piece.wood or self.species_of(part)
+            try:
+                species = find_species(wood or USUAL_WOOD)
+            except SpeciesError:
+                return ()
+            share = 1.0 if made is None else float(made.widths[number].mm / part.width.mm)
+            found.append(StaveWood(share, species, self._cut_on(board, part), self._moisture_on(board)))
+        return tuple(found)
+
+    def wood_through_year(self, part: Part) -> WoodMoisture | None:
+        """Return the wood of a part with its moisture now and through the year; None where it is not in the table."""
+        woods = self.woods_of(part)
+        return through_year(part, woods, self.project.climate, self.project.finish) if woods else None
 
     def part(self, part_id: str) -> Part | None:
         """Return the part of that id, if there is one."""
@@ -287,12 +320,15 @@ class Plan:
         return bool(pieces) and all(piece.id in self._placed for piece in pieces)
 
     def forecast_of(self, part_id: str) -> Forecast | None:
-        """Return the thickness forecast of a part, if there is one."""
-        return next((item for item in self.milling or () if item.part == part_id), None)
+        """Return the thickness forecast of a part, of its staves that with least to spare."""
+        found = [item for item in self.milling or () if item.part == part_id]
+        return max(found, key=lambda item: item.short, default=None)
 
     def moisture_of(self, part_id: str) -> float:
         """Return the moisture of a part's wood today, %."""
-        board = self.board_of(part_id)
+        return self._moisture_on(self.board_of(part_id))
+
+    def _moisture_on(self, board: BoardPlan | None) -> float:
         return moisture_now(board.board if board is not None else None, self.project.room, self.project.climate)
 
     def waiting(self, part: Part) -> tuple[str, ...]:
@@ -510,15 +546,8 @@ def prove_plan(plan: Plan, stopped: Callable[[], bool] = lambda: False) -> Proof
     from nullah.core.proof.finding import ProofInput
     from nullah.core.proof.prove import prove
 
-    woods, project = {}, plan.project
-    for part in plan.parts:
-        try:
-            species = find_species(plan.species_of(part) or USUAL_WOOD)
-        except SpeciesError:
-            continue
-        now = plan.moisture_of(part.id)
-        woods[part.id] = through_year(part, species, plan.cut_of(part), now, project.climate, project.finish)
-    case = ProofInput(plan.assembly, plan.ledger, project.shop, plan.marks, woods, plan.designed)
+    woods = {part.id: wood for part in plan.parts if (wood := plan.wood_through_year(part)) is not None}
+    case = ProofInput(plan.assembly, plan.ledger, plan.project.shop, plan.marks, woods, plan.designed)
     return prove(case, stopped)
 
 
@@ -567,7 +596,26 @@ def _rough(project: Project, assembly: Assembly) -> tuple[RoughPart, ...]:
     whole = whole_pieces(project, assembly)
     on_edge = frozenset(part.id for part in assembly.parts if part.laminated)
     staves = staves_of_parts(project, assembly)
-    return as_made(whole, staves, project.resawn, project.allowances, project.shop.kerf, on_edge)
+    made = as_made(whole, staves, project.resawn, project.allowances, project.shop.kerf, on_edge)
+    # A stave may ask more than its part.
+    asks = dict(project.asks)
+    return _of_one_wood(tuple(asking(piece, asks.get(piece.id)) if piece.stave else piece for piece in made), project)
+
+
+def _of_one_wood(pieces: tuple[RoughPart, ...], project: Project) -> tuple[RoughPart, ...]:
+    """Ask the wood of the first stave that lies on a board of all those of its part of which no wood was asked."""
+    species = {board.id: board.species for board in project.boards}
+    lies_on = {item.part: species.get(item.board, "") for item in project.layout}
+    first: dict[str, str] = {}
+    for piece in pieces:
+        if piece.stave and not piece.wood and lies_on.get(piece.id):
+            first.setdefault(piece.parts[0], lies_on[piece.id])
+    return tuple(
+        piece._replace(wood=first[piece.parts[0]])
+        if piece.stave and not piece.wood and piece.parts[0] in first
+        else piece
+        for piece in pieces
+    )
 
 
 def staves_of_parts(project: Project, assembly: Assembly) -> tuple[Staves, ...]:
@@ -667,13 +715,15 @@ def thinner_throughout(plan: Plan, part: Part) -> tuple[str, Length] | None:
     part : Part
         A part that is not to be had at its thickness.
     """
-    if plan.ledger is None:
+    if plan.ledger is None or part.laminated:
         return None
     name = _root(plan.ledger, part.quantities[2])
     reaches = [
         forecast.reach
         for other in plan.parts
-        if _root(plan.ledger, other.quantities[2]) == name and (forecast := plan.forecast_of(other.id)) is not None
+        if not other.laminated
+        and _root(plan.ledger, other.quantities[2]) == name
+        and (forecast := plan.forecast_of(other.id)) is not None
     ]
     if not reaches:
         return None

@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from enum import Enum
 from typing import NamedTuple
 
 from nullah.core.breakdown.facts import NotSawable, SawFact, Struck
 from nullah.core.breakdown.layout import TOLERANCE, PlacedPart, Rect
-from nullah.core.breakdown.sawing import Sawing
+from nullah.core.breakdown.sawing import Sawing, worth_keeping
 from nullah.core.errors import FactError
 from nullah.core.lengths import Direction
 
@@ -20,6 +20,16 @@ class CutKind(Enum):
     RIP = "rip"
 
 
+class Reach(Enum):
+    """How far a cut goes: through the piece in hand, or no farther than it needs to."""
+
+    THROUGH = "through"
+    #: A rip as far as the longest of the parts beside it. What it parts still hangs together.
+    STOPPED = "stopped"
+    #: A crosscut as far as the kerf of a stopped rip.
+    TO_RIP = "rip"
+
+
 class SawCut(NamedTuple):
     """One cut: where it starts, how long it is (mm), and its place in the order.
 
@@ -27,6 +37,10 @@ class SawCut(NamedTuple):
     for a rip. `piece` is what was in hand. `keeps_low` says that a part ends at the line, so
     that its mark may only be rounded up; otherwise what is kept begins beyond the kerf, and
     the mark may only be rounded down.
+
+    A stopped rip makes two strips of the piece as any rip does, though they hang together at one
+    end; the crosscuts to the rip that follow are made in these strips, and what lies beyond them
+    is one offcut.
     """
 
     order: int
@@ -36,6 +50,7 @@ class SawCut(NamedTuple):
     length: float
     piece: Rect
     keeps_low: bool
+    reach: Reach = Reach.THROUGH
 
     @property
     def at(self) -> float:
@@ -54,12 +69,26 @@ class NotSawableError(FactError):
     fact: SawFact
 
 
+class Left(NamedTuple):
+    """What cuts leave besides the parts: a rectangle, with a corner of it sawn out where a rip was stopped. mm."""
+
+    rect: Rect
+    sawn_out: Rect | None = None
+
+
 class _Line(NamedTuple):
     kind: CutKind
     at: float
     parts_below: tuple[PlacedPart, ...]
     parts_above: tuple[PlacedPart, ...]
+    #: Of a stopped rip: where it stops, and whether it comes from the left end.
+    stop: float | None = None
+    from_left: bool = True
 
+
+#: A rip is stopped only where a crosscut behind both parts would strand a longer stub than this, mm. A guess: shorter
+#: ones are nobody's loss, and a board that is crosscut first is lighter to rip.
+LEAST_STUB = 50.0
 
 #: With more parts than this on a board, the first cut that parts them is taken.
 _MOST_WEIGHED = 7
@@ -115,24 +144,44 @@ def left_over(board: Rect, placed: Sequence[PlacedPart], kerf: float, sawing: Sa
     ------
     NotSawableError
     """
-    return taken_apart(board, placed, kerf, sawing)[1]
+    return tuple(left.rect for left in taken_apart(board, placed, kerf, sawing)[1])
 
 
 def taken_apart(
-    board: Rect, placed: Sequence[PlacedPart], kerf: float, sawing: Sawing | None = None
-) -> tuple[tuple[SawCut, ...], tuple[Rect, ...]]:
-    """Return both: the cuts of `saw_cuts`, and what they leave.
+    board: Rect, placed: Sequence[PlacedPart], kerf: float, sawing: Sawing | None = None, stopped: bool = False
+) -> tuple[tuple[SawCut, ...], tuple[Left, ...]]:
+    """Return the cuts in order, and what they leave.
+
+    Parameters
+    ----------
+    board : Rect
+        The rectangle that is sawn up, mm.
+    placed : Sequence[PlacedPart]
+        The parts on it.
+    kerf : float
+        Of the saw, mm.
+    sawing : Sawing, optional
+        What cuts cost.
+    stopped : bool
+        Whether a rip may stop at the longer of two neighbours, where more than `LEAST_STUB` would else be stranded.
 
     Raises
     ------
     NotSawableError
+        If some parts cannot be taken apart by cuts that run edge to edge.
     """
-    return _Sawyer(kerf, sawing or Sawing()).take_apart(board, tuple(placed))
+    return _Sawyer(kerf, sawing or Sawing(), stopped).take_apart(board, tuple(placed))
 
 
 def cut_through_first(
-    board: Rect, placed: Sequence[PlacedPart], kerf: float, sawing: Sawing, crosswise: bool, at: float
-) -> tuple[tuple[SawCut, ...], tuple[Rect, ...]]:
+    board: Rect,
+    placed: Sequence[PlacedPart],
+    kerf: float,
+    sawing: Sawing,
+    crosswise: bool,
+    at: float,
+    stopped: bool = False,
+) -> tuple[tuple[SawCut, ...], tuple[Left, ...]]:
     """Return the cuts, and what they leave, where the whole board is cut through once before all else.
 
     Parameters
@@ -149,10 +198,12 @@ def cut_through_first(
         Whether the first cut goes across the board.
     at : float
         Where it begins, mm along the board, or across it.
+    stopped : bool
+        Whether rips after it may be stopped, as `taken_apart` says.
 
     Returns
     -------
-    tuple[tuple[SawCut, ...], tuple[Rect, ...]]
+    tuple[tuple[SawCut, ...], tuple[Left, ...]]
         Cuts in their order, and what they leave, mm.
 
     Raises
@@ -167,10 +218,10 @@ def cut_through_first(
     kind = CutKind.CROSS if crosswise else CutKind.RIP
     x, y, long = (at, board.y, board.width) if crosswise else (board.x, at, board.length)
     cuts = [SawCut(1, kind, x, y, long, board, keeps_low=True)]
-    left: list[Rect] = []
+    left: list[Left] = []
     for portion in (low, high):
         inside = [item for item in placed if within(item.rect, portion)]
-        more, empty = taken_apart(portion, inside, kerf, sawing)
+        more, empty = taken_apart(portion, inside, kerf, sawing, stopped)
         cuts += [cut._replace(order=len(cuts) + number) for number, cut in enumerate(more, start=1)]
         left += empty
     return tuple(cuts), tuple(left)
@@ -227,31 +278,46 @@ def sawable(placed: Sequence[PlacedPart], kerf: float) -> bool:
 class _Sawyer:
     """Chooses the cuts of one board; keeps what it has weighed already."""
 
-    def __init__(self, kerf: float, sawing: Sawing) -> None:
-        self._kerf, self._sawing = kerf, sawing
+    def __init__(self, kerf: float, sawing: Sawing, stopped: bool) -> None:
+        self._kerf, self._sawing, self._stopped = kerf, sawing, stopped
         self._known: dict[tuple[Rect, tuple[PlacedPart, ...]], tuple[float, _Line | None]] = {}
 
-    def take_apart(self, board: Rect, placed: tuple[PlacedPart, ...]) -> tuple[tuple[SawCut, ...], tuple[Rect, ...]]:
+    def take_apart(self, board: Rect, placed: tuple[PlacedPart, ...]) -> tuple[tuple[SawCut, ...], tuple[Left, ...]]:
         """Return the cuts, and the pieces that hold no part."""
         cuts: list[SawCut] = []
-        empty: list[Rect] = []
+        empty: list[Left] = []
+
+        def cut(piece: Rect, line: _Line, reach: Reach = Reach.THROUGH) -> None:
+            cross, keeps_low = line.kind is CutKind.CROSS, bool(line.parts_below)
+            at = max(line.at, piece.x if cross else piece.y)
+            x, y, long = (at, piece.y, piece.width) if cross else (piece.x, at, piece.length)
+            if line.stop is not None:
+                x, long = (x, line.stop - x) if line.from_left else (line.stop, piece.end - line.stop)
+            cuts.append(SawCut(len(cuts) + 1, line.kind, x, y, long, piece, keeps_low, reach))
 
         def go_on(piece: Rect, parts: tuple[PlacedPart, ...]) -> None:
             if not parts:
-                empty.append(piece)
+                empty.append(Left(piece))
                 return
             line = self._weighed(piece, parts)[1]
             if line is None:
                 return
-            cross, keeps_low = line.kind is CutKind.CROSS, bool(line.parts_below)
-            at = max(line.at, piece.x if cross else piece.y)
-            x, y, long = (at, piece.y, piece.width) if cross else (piece.x, at, piece.length)
-            cuts.append(SawCut(len(cuts) + 1, line.kind, x, y, long, piece, keeps_low))
+            if line.stop is not None:
+                cut(piece, line, Reach.STOPPED)
+                freed = self._freed(piece, line)
+                for strip, end, _ in freed:
+                    cut(strip, end, Reach.TO_RIP)
+                empty.append(self._hanging(piece, line))
+                for _, end, part in freed:
+                    go_on(part, end.parts_below or end.parts_above)
+                return
+            cut(piece, line)
             go_on(_below(piece, line), line.parts_below)
             go_on(_above(piece, line, self._kerf), line.parts_above)
 
         go_on(board, placed)
-        return tuple(cuts), tuple(piece for piece in empty if piece.length > TOLERANCE and piece.width > TOLERANCE)
+        kept = (left for left in empty if left.rect.length > TOLERANCE and left.rect.width > TOLERANCE)
+        return tuple(cuts), tuple(kept)
 
     def _weighed(self, piece: Rect, parts: tuple[PlacedPart, ...]) -> tuple[float, _Line | None]:
         """Return the minutes it takes to free the parts of a piece, less what is kept, and the first cut."""
@@ -273,14 +339,71 @@ class _Sawyer:
             # A board is crosscut behind its parts before it is ripped.
             line = trims[0] if trims and lines[0].kind is CutKind.RIP else lines[0]
             return self._cost(piece, line), line
-        lines += trims
+        lines += [*trims, *(found for line in lines for found in self._stops(piece, line))]
         return min(((self._cost(piece, line), line) for line in lines), key=lambda pair: round(pair[0], 6))
 
     def _cost(self, piece: Rect, line: _Line) -> float:
+        if line.stop is not None:
+            return self._cost_stopped(piece, line)
         cross = line.kind is CutKind.CROSS
         own = self._sawing.minutes(cross, piece.width if cross else piece.length)
         below = self._weighed(_below(piece, line), line.parts_below)[0]
         return own + below + self._weighed(_above(piece, line, self._kerf), line.parts_above)[0]
+
+    def _stops(self, piece: Rect, line: _Line) -> Iterator[_Line]:
+        """Yield the rip of a line stopped at the longer of its neighbours, from the left end and from the right."""
+        if not self._stopped or line.kind is CutKind.CROSS:
+            return
+        for from_left in (True, False):
+            ends = [_reach(piece, parts, from_left) for parts in (line.parts_below, line.parts_above)]
+            behind = piece.length - max(ends) - self._kerf
+            if abs(ends[0] - ends[1]) > LEAST_STUB and worth_keeping(behind, piece.width):
+                # It goes through the crosscut that frees the longer one.
+                reach = max(ends) + self._kerf
+                stop = piece.x + reach if from_left else piece.end - reach
+                yield line._replace(stop=stop, from_left=from_left)
+
+    def _cost_stopped(self, piece: Rect, line: _Line) -> float:
+        assert line.stop is not None
+        left, sawing = self._hanging(piece, line), self._sawing
+        cost = sawing.minutes(False, line.stop - piece.x if line.from_left else piece.end - line.stop)
+        for strip, end, freed in self._freed(piece, line):
+            cost += sawing.minutes(True, strip.width)
+            cost += self._weighed(freed, end.parts_below or end.parts_above)[0]
+        # It is worth what all of it is: the piece behind both parts is kept anyway.
+        gone = left.sawn_out
+        assert gone is not None
+        share = 1 - gone.length * gone.width / (left.rect.length * left.rect.width)
+        return cost - share * sawing.kept(left.rect.length, left.rect.width)
+
+    def _freed(self, piece: Rect, line: _Line) -> tuple[tuple[Rect, _Line, Rect], ...]:
+        """Return the strips of a stopped rip, the shorter parts first: each, its crosscut, and what that frees."""
+        found = []
+        for strip, parts in (
+            (_below(piece, line), line.parts_below),
+            (_above(piece, line, self._kerf), line.parts_above),
+        ):
+            if line.from_left:
+                end = _Line(CutKind.CROSS, max(item.rect.end for item in parts), parts, ())
+                freed = _below(strip, end)
+            else:
+                end = _Line(CutKind.CROSS, min(item.rect.x for item in parts) - self._kerf, (), parts)
+                freed = _above(strip, end, self._kerf)
+            found.append((strip, end, freed))
+        return tuple(sorted(found, key=lambda each: each[2].length))
+
+    def _hanging(self, piece: Rect, line: _Line) -> Left:
+        """Return what hangs together behind the parts of a stopped rip."""
+        (short, _, less), (long, _, more) = self._freed(piece, line)
+        if line.from_left:
+            start, gone = less.end + self._kerf, more.end + self._kerf
+            rect, x = Rect(start, piece.y, piece.end - start, piece.width), start
+        else:
+            end, gone = less.x - self._kerf, more.x - self._kerf
+            rect, x = Rect(piece.x, piece.y, end - piece.x, piece.width), gone
+        # The kerf of the rip goes with the corner.
+        low, high = (long.y, short.y) if long.y < short.y else (short.top, long.top)
+        return Left(rect, Rect(x, low, abs(gone - (rect.x if line.from_left else rect.end)), high - low))
 
 
 def _parting_lines(parts: tuple[PlacedPart, ...], kerf: float) -> list[_Line]:
@@ -332,6 +455,13 @@ def _above(piece: Rect, line: _Line, kerf: float) -> Rect:
     if line.kind is CutKind.CROSS:
         return Rect(start, piece.y, piece.end - start, piece.width)
     return Rect(piece.x, start, piece.length, piece.top - start)
+
+
+def _reach(piece: Rect, parts: tuple[PlacedPart, ...], from_left: bool) -> float:
+    """Return how far from an end of a piece its parts reach, mm."""
+    if from_left:
+        return max(item.rect.end for item in parts) - piece.x
+    return piece.end - min(item.rect.x for item in parts)
 
 
 def _far(rect: Rect, kind: CutKind) -> float:

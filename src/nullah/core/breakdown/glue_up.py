@@ -8,7 +8,6 @@ from typing import NamedTuple
 
 from nullah.core.breakdown.layout import PlacedPart
 from nullah.core.breakdown.rough import Staves
-from nullah.core.lengths import Marks, from_float
 from nullah.core.rack.board import Board
 from nullah.core.wood.movement import GrainCut
 
@@ -74,31 +73,3 @@ def edge_angles(board: Board, low: float, high: float) -> tuple[float, float]:
         return math.degrees(math.atan2(abs(y - across), abs(middle - up)))
 
     return angle(low), angle(high)
-
-
-#: A clamp stands every so many mm of a glue-up.
-_CLAMPS_APART = 100.0
-
-
-def glue_up_steps(staves: Staves, laid: Sequence[tuple[PlacedPart, Board]], marks: Marks) -> tuple[str, ...]:
-    """Say how the staves of a part are put together, step by step."""
-    count = len(staves.widths)
-    widths = ", ".join(marks.write(width) for width in staves.widths)
-    steps = [f"{count} staves, finished {widths} wide: number them, and draw a triangle across the set."]
-    if len(laid) < count:
-        return (*steps, f"{count - len(laid)} of them still lie nowhere.")
-    for stave in arranged(staves, laid):
-        words = f"{stave.name.capitalize()} out of {stave.board}"
-        if stave.heart_up is not None:
-            words += ", heart side up" if stave.heart_up else ", heart side down"
-        if stave.straighter_left is not None:
-            words += f", its straighter edge to the {'left' if stave.straighter_left else 'right'}"
-        steps.append(f"{words}.")
-    school = (
-        "Arcs alternate: cups cancel into a ripple."
-        if staves.alternate
-        else "Arcs lie all one way: one batten can hold them."
-    )
-    clamps = max(2, math.ceil(max(item.rect.length for item, _ in laid) / _CLAMPS_APART))
-    apart = marks.write(from_float(_CLAMPS_APART))
-    return (*steps, f"{school} Joint the edges, grain straight at the seams; a clamp every {apart}, about {clamps}.")

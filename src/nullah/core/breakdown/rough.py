@@ -155,15 +155,15 @@ def held(now: RoughPart, planned: RoughPart, allowances: Allowances) -> RoughPar
 
 
 def asking(rough: RoughPart, ask: WoodRequirement | None) -> RoughPart:
-    """Return a rough part with what was asked for it by hand."""
+    """Return a rough part with what was asked for it by hand; what is not asked stays as it is."""
     if ask is None:
         return rough
     return rough._replace(
         needs=ask.needs or rough.needs,
-        figure=ask.figure,
-        rings=ask.rings,
-        together=ask.together,
-        in_order=ask.in_order,
+        figure=ask.figure or rough.figure,
+        rings=ask.rings or rough.rings,
+        together=ask.together or rough.together,
+        in_order=ask.in_order or rough.in_order,
         wood=ask.wood or rough.wood,
     )
 

@@ -6,7 +6,7 @@ from collections.abc import Sequence
 from typing import NamedTuple
 
 from nullah.core.breakdown.asks import TOLERANCE, Rect
-from nullah.core.breakdown.cuts import CutKind, SawCut
+from nullah.core.breakdown.cuts import CutKind, Reach, SawCut
 from nullah.core.breakdown.layout import PlacedPart
 
 
@@ -18,12 +18,16 @@ class CutSide(NamedTuple):
 
 
 class SawStep(NamedTuple):
-    """One cut: what lies aside already, the piece in hand, and what comes of it (near the start, and beyond)."""
+    """One cut: what lies aside already, the piece in hand, and what comes of it (near the start, and beyond).
+
+    `hanging` is what hangs on the piece in hand beside a rip that stopped.
+    """
 
     cut: SawCut
     aside: tuple[CutSide, ...]
     near: CutSide
     beyond: CutSide
+    hanging: tuple[CutSide, ...] = ()
 
 
 def saw_steps(cuts: Sequence[SawCut], placed: Sequence[PlacedPart], board: Rect, kerf: float) -> tuple[SawStep, ...]:
@@ -41,15 +45,20 @@ def saw_steps(cuts: Sequence[SawCut], placed: Sequence[PlacedPart], board: Rect,
         mm.
     """
     pieces = [board]
+    slit: list[Rect] = []
     steps = []
     for cut in cuts:
         pieces.remove(cut.piece)
-        near, beyond = _parted(cut, kerf)
-        aside = tuple(CutSide(piece, _within(piece, placed)) for piece in pieces)
-        steps.append(
-            SawStep(cut, aside, CutSide(near, _within(near, placed)), CutSide(beyond, _within(beyond, placed)))
-        )
-        pieces += [near, beyond]
+        sides = _parted(cut, kerf)
+        hanging = [piece for piece in pieces if piece in slit and cut.reach is Reach.TO_RIP]
+        near, beyond, *others = (CutSide(each, _within(each, placed)) for each in (*sides, *hanging))
+        aside = tuple(CutSide(piece, _within(piece, placed)) for piece in pieces if piece not in hanging)
+        steps.append(SawStep(cut, aside, near, beyond, tuple(others)))
+        pieces += sides
+        if cut.reach is Reach.STOPPED:
+            slit = list(sides)
+        elif cut.reach is Reach.TO_RIP:
+            slit += [side.piece for side in (near, beyond) if not side.parts]
     return tuple(steps)
 
 

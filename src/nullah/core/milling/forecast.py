@@ -23,7 +23,7 @@ GRID_SD = 0.1
 
 @dataclass(frozen=True, slots=True)
 class Forecast:
-    """The thickness a part can be had at, from its place on its board.
+    """The thickness a part (or the stave of it that is `piece`) can be had at, from its place on its board.
 
     `whole` if the board is flattened before the part is sawn out (the board, or what a first cut
     left of it), `cut_first` if the rough part is sawn out and flattened by itself;
@@ -33,6 +33,7 @@ class Forecast:
     """
 
     part: str
+    piece: str
     board: str
     needs: Length
     whole: Length
@@ -119,7 +120,7 @@ def most_of(part: RoughPart, board: Board, share: float) -> Length:
 
 @lru_cache(maxsize=4096)
 def forecast(
-    part: str,
+    part: tuple[str, str],
     board: Board,
     patch: Patch,
     needs: Length,
@@ -129,6 +130,7 @@ def forecast(
 ) -> Forecast:
     """Forecast the thickness a part that `needs` so much reaches from its patch of a board.
 
+    `part` is its id, and that of the piece it comes of: of a stave its own.
     `portion` is what a first cut leaves of the board with the part in it; the whole board if None.
     """
     stock = portion or Rect(0.0, 0.0, float(board.length), float(board.width))
@@ -145,7 +147,7 @@ def forecast(
             if cut_first
             else doubt_of(board, stock.x, stock.end, stock.y, stock.top)
         )
-    return Forecast(part, board.id, needs, whole + lows, alone + lows, cut_first, lows, doubt)
+    return Forecast(*part, board.id, needs, whole + lows, alone + lows, cut_first, lows, doubt)
 
 
 def best_first_cut(board: Board, placed: Sequence[tuple[Rect, Length]], kerf: float) -> tuple[FirstCut, float] | None:

@@ -34,6 +34,10 @@ class SawThrough(Operation):
         The parts that lie in the piece.
     frees : tuple of str
         Those that then lie in a piece by themselves.
+    stop : ToolSetting or None
+        Of a rip that stops: how far it goes, from the end at which it begins.
+    to_rip : bool
+        Of a crosscut: whether it ends in the kerf of a rip that stopped, in one of the strips beside it.
     """
 
     board: str
@@ -44,11 +48,13 @@ class SawThrough(Operation):
     kerf: Fraction
     holds: tuple[str, ...]
     frees: tuple[str, ...] = ()
+    stop: ToolSetting | None = None
+    to_rip: bool = False
 
     @property
     def settings(self) -> tuple[ToolSetting, ...]:
-        """Where the line is."""
-        return (self.setting,)
+        """Where the line is, and where it stops."""
+        return (self.setting,) if self.stop is None else (self.setting, self.stop)
 
     @property
     def across(self) -> bool:
@@ -59,6 +65,8 @@ class SawThrough(Operation):
     @property
     def long(self) -> Fraction:
         """How long the cut is, mm."""
+        if self.stop is not None:
+            return self.stop.figure
         return self.stock.width if self.across else self.stock.length
 
     @property

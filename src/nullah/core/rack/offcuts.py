@@ -2,25 +2,39 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Iterable
 from dataclasses import replace
 from fractions import Fraction
+from typing import NamedTuple
 
 from nullah.core.lengths import Length, from_float
-from nullah.core.rack.board import Board, Flaw, Surface, fitted_flaw
-
-#: (from, low, length, width) of a piece of the board, mm.
-Piece = tuple[float, float, float, float]
+from nullah.core.rack.board import Board, EdgePoint, Flaw, Surface, fitted_flaw
 
 
-def offcuts(board: Board, pieces: Iterable[Piece]) -> tuple[Board, ...]:
+class SawnPiece(NamedTuple):
+    """A piece of a board: where it lies and how large it is, mm, and the corner of it that is sawn out, if any.
+
+    `sawn_out` is (from, low, length, width) on the board, as the piece itself.
+    """
+
+    x: float
+    y: float
+    length: float
+    width: float
+    sawn_out: tuple[float, float, float, float] | None = None
+
+
+def offcuts(board: Board, pieces: Iterable[SawnPiece]) -> tuple[Board, ...]:
     """Return the pieces of a board as boards; ids are left empty.
 
     Flaws go with the wood they are in. A piece of the length has the square of its share of
-    the bow, and so for the cup; of the twist it has its share both ways.
+    the bow, and so for the cup; of the twist it has its share both ways. A corner that is sawn
+    out makes a step in an edge.
     """
     found = []
-    for number, (x, y, length, width) in enumerate(pieces, start=1):
+    for number, each in enumerate(pieces, start=1):
+        x, y, length, width, _ = each
         size = Length(Fraction(int(length))), Length(Fraction(int(width)))
         long, wide = size[0].mm / board.length.mm, size[1].mm / board.width.mm
         piece = replace(
@@ -36,8 +50,8 @@ def offcuts(board: Board, pieces: Iterable[Piece]) -> tuple[Board, ...]:
             price=board.price * long * wide,
             source=f"offcut of {board.name}",
             heart=None if board.heart is None else (board.heart[0] - y, board.heart[1]),
-            low_edge=(),
-            high_edge=(),
+            low_edge=_step(each, False),
+            high_edge=_step(each, True),
             surface=_patch(board.surface, x, y, length, width),
             shape=(),
             sawn=False,
@@ -45,6 +59,25 @@ def offcuts(board: Board, pieces: Iterable[Piece]) -> tuple[Board, ...]:
         flaws = (_moved(flaw, x, y) for flaw in board.flaws if _meets(flaw, x, y, length, width))
         found.append(replace(piece, flaws=tuple(fitted_flaw(piece, flaw) for flaw in flaws)))
     return tuple(found)
+
+
+def _step(piece: SawnPiece, high: bool) -> tuple[EdgePoint, ...]:
+    """Return an edge of a piece with a corner sawn out; nothing where it is straight."""
+    if piece.sawn_out is None:
+        return ()
+    x, y, length, width = piece.sawn_out
+    long, wide = int(piece.length), int(piece.width)
+    if (y > piece.y) is not high:
+        return ()
+    straight, stepped = (wide, int(y - piece.y)) if high else (0, math.ceil(y + width - piece.y))
+    # An edge is a line over the length: the step itself leans by a millimetre, in the waste.
+    if x <= piece.x:
+        along = math.ceil(x + length - piece.x)
+        corners = ((0, stepped), (along, stepped), (along + 1, straight), (long, straight))
+    else:
+        along = int(x - piece.x)
+        corners = ((0, straight), (along - 1, straight), (along, stepped), (long, stepped))
+    return tuple((Length(Fraction(at)), Length(Fraction(across))) for at, across in corners)
 
 
 def _share(figure: Length, share: Fraction) -> Length:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from typing import NamedTuple
 
 from nullah.core.piece.part import Part
@@ -19,13 +20,26 @@ FINISHES = {"none": 1.0, "oil or wax": 1.5, "shellac": 3.0, "paint or varnish": 
 Year = tuple[float, ...]
 
 
+class StaveWood(NamedTuple):
+    """The wood of one stave: what share of its part's width it has, its species, cut and moisture now, %."""
+
+    share: float
+    species: Species
+    cut: GrainCut
+    now: float
+
+
 class WoodMoisture(NamedTuple):
-    """The wood of a part: its species and cut, its moisture now, and in the middle of every month, %."""
+    """The wood of a part: its species and cut, its moisture now, and in the middle of every month, %.
+
+    What is glued up of staves moves as each of them does; species, cut and moisture are then those of the first.
+    """
 
     species: Species
     cut: GrainCut
     now: float
     year: Year
+    staves: tuple[StaveWood, ...] = ()
 
 
 class PartYear(NamedTuple):
@@ -65,15 +79,22 @@ def growth(part: Part, stock: WoodMoisture, axis: Axis, size: float | None = Non
     """
     if axis is part.grain:
         return (0.0,) * 12
-    if axis is part.face:
-        cut = {GrainCut.FLAT: GrainCut.QUARTER, GrainCut.QUARTER: GrainCut.FLAT, GrainCut.RIFT: GrainCut.RIFT}[
-            stock.cut
-        ]
-    else:
-        cut = stock.cut
     size = float(part.box.size(axis)) if size is None else size
-    by_point = size * coefficient(stock.species, cut)
-    return tuple(by_point * (moisture - stock.now) for moisture in stock.year)
+    staves = stock.staves or (StaveWood(1.0, stock.species, stock.cut, stock.now),)
+
+    def by_point(wood: StaveWood) -> float:
+        return size * coefficient(wood.species, seen_on_edge(wood.cut) if axis is part.face else wood.cut)
+
+    if axis is part.face:
+        # It is as thick as its thickest stave.
+        most = max(staves, key=by_point)
+        return tuple(by_point(most) * (moisture - most.now) for moisture in stock.year)
+    return tuple(sum(wood.share * by_point(wood) * (moisture - wood.now) for wood in staves) for moisture in stock.year)
+
+
+def seen_on_edge(cut: GrainCut) -> GrainCut:
+    """Return how rings run through the thickness of a board of that cut: flat-sawn wood on its edge is quarter-sawn."""
+    return {GrainCut.FLAT: GrainCut.QUARTER, GrainCut.QUARTER: GrainCut.FLAT, GrainCut.RIFT: GrainCut.RIFT}[cut]
 
 
 def moisture_now(board: Board | None, room: Room, climate: Climate) -> float:
@@ -83,25 +104,23 @@ def moisture_now(board: Board | None, room: Room, climate: Climate) -> float:
     return room.target if room.target is not None else sum(climate.moisture) / 12
 
 
-def through_year(
-    part: Part, species: Species, cut: GrainCut, now: float, climate: Climate, finish: str
-) -> WoodMoisture:
+def through_year(part: Part, staves: Sequence[StaveWood], climate: Climate, finish: str) -> WoodMoisture:
     """Return the wood of a part with its moisture now and in every month: behind the air by its size and its finish.
 
     Parameters
     ----------
     part : Part
-    species : Species
-    cut : GrainCut
-    now : float
-        Its moisture today, %.
+    staves : sequence of StaveWood
+        What it is glued up of; one with all of its width where it is whole.
     climate : Climate
         Of the room where it will live.
     finish : str
         One of `FINISHES`.
     """
     days = usual_days(float(part.length), float(part.width), float(part.thickness))
-    return WoodMoisture(species, cut, now, year_of(climate, round(days * FINISHES.get(finish, 1.0), 1)))
+    year = year_of(climate, round(days * FINISHES.get(finish, 1.0), 1))
+    first = staves[0]
+    return WoodMoisture(first.species, first.cut, first.now, year, tuple(staves) if len(set(staves)) > 1 else ())
 
 
 def part_year(part: Part, stock: WoodMoisture) -> PartYear:

@@ -16,7 +16,7 @@ from nullah.core.breakdown.facts import (
     SawInWaste,
     ToBuyOne,
 )
-from nullah.core.breakdown.glue_up import glue_up_steps
+from nullah.core.breakdown.glue_up import arranged
 from nullah.core.breakdown.layout import PlacedPart, Rect, flaw_rect
 from nullah.core.breakdown.rough import RoughPart
 from nullah.core.card import Card, Remark, Setting, Severity
@@ -32,8 +32,11 @@ from nullah.core.stations.rack import MOST_IN_A_COLUMN, MOST_TOLD, board_places,
 from nullah.core.stations.saw_order import draw_step, short_name, step_card
 from nullah.core.stations.selection import Selection
 from nullah.core.stations.station import Station
+from nullah.core.wording.glue_up import arrangement_words
 from nullah.core.wording.laying import complaint_words, saw_words
 from nullah.core.wording.operations import operation_words
+from nullah.core.work.clamping import staves_glue_up
+from nullah.core.work.milling import gluing_of_staves
 from nullah.core.work.sawing import saw_operations
 
 #: Room for a letter of a name on the drawing, mm for each column of boards there is.
@@ -346,12 +349,17 @@ def _buying(plan: Plan) -> Iterator[Remark]:
 
 def _glue_up(plan: Plan, selection: Selection) -> tuple[str, ...]:
     """Say how the staves of the part in hand go together."""
-    made = next((each for each in plan.staves if each.part == selection.part), None)
-    if made is None:
+    made, part = next((each for each in plan.staves if each.part == selection.part), None), plan.part(selection.part)
+    glued = None if part is None else staves_glue_up(plan, part)
+    if made is None or part is None or glued is None:
         return ()
     placed = {item.part.id: (item, each.board) for each in plan.boards for item in each.placed}
     laid = [placed[piece.id] for piece in plan.pieces_of(selection.part) if piece.id in placed]
-    return glue_up_steps(made, laid, plan.marks)
+    woods = tuple(dict.fromkeys(each.species.name for each in plan.woods_of(part)))
+    said = arrangement_words(made, arranged(made, laid), woods, part.laminated, plan.reader)
+    if len(laid) < len(made.widths):
+        return said
+    return (*said, operation_words([gluing_of_staves(plan, part, glued)], plan.reader))
 
 
 def _size(plan: Plan, rough: RoughPart) -> str:

@@ -63,21 +63,16 @@ def _sections(plan: Plan, chosen: Forecast) -> Iterator[Element]:
     from nullah.core.milling.faces import survey_patch
     from nullah.core.milling.slab import thickest_slab
 
-    # A part of several staves may come out of several boards: this is the one that was forecast.
     board_plan = next((each for each in plan.boards if each.board.id == chosen.board), None)
     if board_plan is None:
         return
-    board, rect = board_plan.board, next(i.rect for i in board_plan.placed if chosen.part in i.part.parts)
+    board, rect = board_plan.board, next(i.rect for i in board_plan.placed if i.part.id == chosen.piece)
     patch = (rect.x, rect.end, rect.y, rect.top)
     if not chosen.cut_first_chosen:
         patch = (0.0, float(board.length), 0.0, float(board.width))
     survey = survey_patch(board, *patch)
     slab = thickest_slab(survey)
-    what = (
-        f"{board.name}, whole"
-        if not chosen.cut_first_chosen
-        else f"{_name(plan, chosen.part)}, cut out of {board.name}"
-    )
+    what = f"{board.name}, whole" if not chosen.cut_first_chosen else f"{_name(plan, chosen)}, cut out of {board.name}"
     yield from _along(plan, board, survey, slab, what)
 
 
@@ -158,7 +153,7 @@ def _bars(plan: Plan, forecasts: tuple[Forecast, ...], chosen: Forecast | None) 
     for index, item in enumerate(forecasts):
         y = index * row
         short = item.short.mm > 0
-        name = _name(plan, item.part)
+        name = _name(plan, item)
         lit = chosen is not None and item.part == chosen.part
         yield Label(
             (0, y + 16), name, 3.8, Anchor.START, Role.CHALK if lit else Role.LABEL, bold=lit, ref=PieceRef(item.part)
@@ -209,7 +204,7 @@ def forecast_card(plan: Plan, selection: Selection) -> Card:
     if chosen is not None:
         write = plan.marks.write_fine
         settings = [
-            Setting("Needs", plan.marks.write(chosen.needs), _name(plan, chosen.part)),
+            Setting("Needs", plan.marks.write(chosen.needs), _name(plan, chosen)),
             Setting("Will reach", write(chosen.reach), _how(plan, chosen)),
             Setting("Gauge", plan.marks.write(chosen.needs), "from the face side, all round"),
         ]
@@ -242,7 +237,7 @@ def _too_little_known(plan: Plan, forecasts: tuple[Forecast, ...]) -> Iterator[R
                 f"{board.name} has {write(from_float(round(spare, 1)))} to spare and is known to "
                 f"{write(from_float(round(doubt, 1)))} only: survey it before you saw.",
                 Severity.WARNING,
-                ref=PieceRef(near[0].part),
+                ref=PieceRef(near[0].piece),
             )
 
 
@@ -263,7 +258,7 @@ def _shortfalls(plan: Plan, forecasts: tuple[Forecast, ...]) -> Iterator[Remark]
         short = [item for item in forecasts if item.board == board.id and item.short.mm > 0]
         if not short:
             continue
-        names = _listed([_name(plan, item.part) for item in short])
+        names = _listed([_name(plan, item) for item in short])
         write = plan.marks.write_fine
         reach = min(item.reach for item in short)
         text = f"Out of {board.name} the {names} will not reach {plan.marks.write(short[0].needs)}, only {write(reach)}"
@@ -282,7 +277,7 @@ def _shortfalls(plan: Plan, forecasts: tuple[Forecast, ...]) -> Iterator[Remark]
         first = plan.part(short[0].part)
         if first is not None:
             fixes += _thinner(plan, first)
-        yield Remark(f"{text}.", Severity.FAILURE, tuple(fixes), ref=PieceRef(short[0].part))
+        yield Remark(f"{text}.", Severity.FAILURE, tuple(fixes), ref=PieceRef(short[0].piece))
 
 
 def _listed(names: list[str]) -> str:
@@ -298,6 +293,8 @@ def _thinner(plan: Plan, part: Part) -> list[Fix]:
     return [MakeAllThinner(name, thinner)]
 
 
-def _name(plan: Plan, part_id: str) -> str:
-    part = plan.part(part_id)
-    return part.name if part else part_id
+def _name(plan: Plan, forecast: Forecast) -> str:
+    """Return the name of a part, or of the stave of it that was forecast."""
+    piece, part = plan.rough_part(forecast.piece), plan.part(forecast.part)
+    named = piece if piece is not None and piece.stave else part
+    return named.name if named is not None else forecast.part

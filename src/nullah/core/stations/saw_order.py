@@ -6,7 +6,7 @@ from collections.abc import Iterator
 
 from nullah.core.board_plans import BoardPlan, sawing_of
 from nullah.core.breakdown.asks import Rect
-from nullah.core.breakdown.cuts import CutKind, SawCut
+from nullah.core.breakdown.cuts import CutKind, Reach, SawCut
 from nullah.core.breakdown.rough import RoughPart
 from nullah.core.breakdown.saw_order import CutSide, SawStep, saw_steps
 from nullah.core.breakdown.sawing import worth_keeping
@@ -17,7 +17,7 @@ from nullah.core.plan import Plan
 from nullah.core.refs import PieceRef
 from nullah.core.stations.rack import draw_flaws
 from nullah.core.wording.operations import operation_settings, operation_words
-from nullah.core.wording.stock_work import board_surface_words
+from nullah.core.wording.stock_work import board_surface_words, kept_words, slit_words
 from nullah.core.work.sawing import saw_operations
 
 
@@ -47,6 +47,9 @@ def _step(plan: Plan, board_plan: BoardPlan, step: SawStep, count: int) -> Itera
     yield rectangle(0, 0, float(board.length), width, Role.HIDDEN, Fill.NONE)
     for side in step.aside:
         yield from _side(plan, board_plan, side, faint=True)
+    for side in step.hanging:
+        # An offcut that hangs together is named once.
+        yield from _side(plan, board_plan, side, faint=False, named=bool(side.parts))
     for side in (step.near, step.beyond):
         yield from _side(plan, board_plan, side, faint=False)
     piece = cut.piece
@@ -57,7 +60,7 @@ def _step(plan: Plan, board_plan: BoardPlan, step: SawStep, count: int) -> Itera
     yield Label((0, 0), words, 4.2, Anchor.START, Role.LABEL, bold=True, nudge_mm=(0, -8))
 
 
-def _side(plan: Plan, board_plan: BoardPlan, side: CutSide, faint: bool) -> Iterator[Element]:
+def _side(plan: Plan, board_plan: BoardPlan, side: CutSide, faint: bool, named: bool = True) -> Iterator[Element]:
     """Draw a piece: with the parts that are in it, or as what it is for."""
     piece, board = side.piece, board_plan.board
     if piece.length <= 0 or piece.width <= 0:
@@ -86,7 +89,7 @@ def _side(plan: Plan, board_plan: BoardPlan, side: CutSide, faint: bool) -> Iter
         words = f"{number}  {item.part.name}" if len(item.part.name) * 17 < rect.length else number
         role = Role.FAINT if faint else Role.LABEL
         yield Label((rect.x + rect.length / 2, y + rect.width / 2), words, 3.4, role=role, ref=PieceRef(item.part.id))
-    if not side.parts and not faint and piece.length > 60:
+    if named and not side.parts and not faint and piece.length > 60:
         words = "offcut" if keep else "waste"
         yield Label((piece.x + piece.length / 2, top + piece.width / 2), words, 3.4, role=Role.FAINT)
 
@@ -114,7 +117,7 @@ def step_card(plan: Plan, board_plan: BoardPlan, number: int) -> Card:
     cut, board = step.cut, board_plan.board
     cross = cut.kind is CutKind.CROSS
     minutes = sawing_of(board).minutes(cross, cut.length)
-    (line,) = operation_settings([told], plan.reader)
+    line, *_ = operation_settings([told], plan.reader)
     settings = (
         line._replace(note=board_surface_words(told, plan.reader)),
         Setting("Long", plan.marks.write(from_float(cut.length)), f"about {max(1, round(minutes))} min, a guess"),
@@ -124,7 +127,7 @@ def step_card(plan: Plan, board_plan: BoardPlan, number: int) -> Card:
     )
     marks = (
         operation_words([told], plan.reader),
-        _kept(step),
+        kept_words(step, plan.reader),
         "Start nearly flat with three teeth or more in the wood; come up to plumb at the end.",
         f"Then in hand: {_in_hand(plan, step)}.",
     )
@@ -132,15 +135,10 @@ def step_card(plan: Plan, board_plan: BoardPlan, number: int) -> Card:
     return Card(f"{board.name}: cut {cut.order} of {len(steps)}", settings, marks, mind)
 
 
-def _kept(step: SawStep) -> str:
-    """Return what is kept on either side of the line."""
-    if step.near.parts and step.beyond.parts:
-        return "Both sides are kept: the kerf is on the far side of the line."
-    return "What lies beyond the line is waste." if step.near.parts else "What lies before the line is waste."
-
-
 def _in_hand(plan: Plan, step: SawStep) -> str:
     """Return what is in hand after a cut: the piece that holds more parts, and what was cut off."""
+    if step.cut.reach is Reach.STOPPED:
+        return slit_words(plan.reader)
     named = []
     for side in (step.near, step.beyond):
         if side.piece.length <= 0.5 or side.piece.width <= 0.5:
@@ -151,6 +149,8 @@ def _in_hand(plan: Plan, step: SawStep) -> str:
             named.append(f"{size} for the {side.parts[0].part.name}")
         elif side.parts:
             named.append(f"{size} with {len(side.parts)} parts")
+        elif step.cut.reach is Reach.TO_RIP:
+            continue
         elif worth_keeping(side.piece.length, side.piece.width):
             named.append(f"an offcut of {size}")
     return " and ".join(named) or "waste only"

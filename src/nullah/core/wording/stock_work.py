@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
+from nullah.core.breakdown.cuts import Reach
+from nullah.core.breakdown.saw_order import SawStep
 from nullah.core.catalogue import N_
 from nullah.core.lengths import Length
 from nullah.core.operations.milling import FlattenBoard, GlueStaves, GlueTogether, LeaveOver, PlaneTrue, Resaw, WorkTo
@@ -44,29 +46,39 @@ _WORK = {
 }
 
 
+_CROSSCUT = {
+    True: N_("Crosscut {piece} at {figure} from its {end}, the saw beyond the line."),
+    False: N_("Crosscut {piece} at {figure} from its {end}, the saw before the line."),
+}
+_TO_RIP = {
+    True: N_("Crosscut the side with {parts} at {figure} from the {end}, as far as the rip, the saw beyond the line."),
+    False: N_("Crosscut the side with {parts} at {figure} from the {end}, as far as the rip, the saw before the line."),
+}
+_RIP = {
+    True: N_("Rip {piece} at {figure} from its {end}, {long} long, the saw beyond the line."),
+    False: N_("Rip {piece} at {figure} from its {end}, {long} long, the saw before the line."),
+}
+_STOPPED = {
+    True: N_("Rip {piece} at {figure} from its {end}, the saw beyond the line; stop {long} from the {start}."),
+    False: N_("Rip {piece} at {figure} from its {end}, the saw before the line; stop {long} from the {start}."),
+}
+
+
 def sawn_words(alike: Sequence[Operation], reader: Reader) -> str:
     """Return how a cut is measured on the piece in hand, on which side of the line the saw stays, and what it frees."""
     (made,) = alike
     assert isinstance(made, SawThrough) and isinstance(made.setting.origin, Surface)
-    message = (
-        (
-            N_("Crosscut {piece} at {figure} from its {end}, the saw beyond the line.")
-            if made.saw_beyond
-            else N_("Crosscut {piece} at {figure} from its {end}, the saw before the line.")
-        )
-        if made.across
-        else (
-            N_("Rip {piece} at {figure} from its {end}, {long} long, the saw beyond the line.")
-            if made.saw_beyond
-            else N_("Rip {piece} at {figure} from its {end}, {long} long, the saw before the line.")
-        )
-    )
+    stop = made.stop
+    across, along = (_TO_RIP if made.to_rip else _CROSSCUT), (_RIP if stop is None else _STOPPED)
+    start = stop.origin if stop is not None and isinstance(stop.origin, Surface) else Surface.REFERENCE_END
     said = reader.text(
-        message,
+        (across if made.across else along)[made.saw_beyond],
         piece=_piece(made, reader),
+        parts=reader.together(made.holds),
         figure=figure_words(made.setting, reader),
         end=reader.text(_BOARD[made.setting.origin]),
-        long=reader.length(Length(made.stock.length)),
+        long=reader.length(Length(made.long)),
+        start=reader.text(_BOARD[start]),
     )
     if not made.frees:
         return said
@@ -77,6 +89,22 @@ def board_surface_words(made: SawThrough, reader: Reader) -> str:
     """Return the end or edge of the piece in hand from which a cut is measured."""
     assert isinstance(made.setting.origin, Surface)
     return reader.text("from its {end}", end=reader.text(_BOARD[made.setting.origin]))
+
+
+def kept_words(step: SawStep, reader: Reader) -> str:
+    """Return what is kept on either side of the line of a cut."""
+    if step.cut.reach is Reach.TO_RIP:
+        return reader.text("What lies on the other side of the line stays on the rest of the board.")
+    if step.near.parts and step.beyond.parts:
+        return reader.text("Both sides are kept: the kerf is on the far side of the line.")
+    if step.near.parts:
+        return reader.text("What lies beyond the line is waste.")
+    return reader.text("What lies before the line is waste.")
+
+
+def slit_words(reader: Reader) -> str:
+    """Return what is in hand after a rip that stopped."""
+    return reader.text("one piece still, slit as far as the rip went")
 
 
 def _piece(made: SawThrough, reader: Reader) -> str:

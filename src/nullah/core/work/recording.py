@@ -177,7 +177,7 @@ def _woods(plan: Plan, rough: RoughPart) -> Iterator[SpareWood]:
         if board.sawn:
             continue
         whole = Rect(0.0, 0.0, float(board.length), float(board.width))
-        for free in board_plan.left if board_plan.placed else (whole,):
+        for free in [left.rect for left in board_plan.left] if board_plan.placed else [whole]:
             other = "" if same_wood(rough.wood, board.species) else board.species
             spot = _spot(plan, rough._replace(wood=board.species), board.id, free)
             if spot is not None:

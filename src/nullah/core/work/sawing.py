@@ -6,7 +6,7 @@ from fractions import Fraction
 
 from nullah.core.board_plans import BoardPlan
 from nullah.core.breakdown.asks import TOLERANCE, Rect
-from nullah.core.breakdown.cuts import CutKind
+from nullah.core.breakdown.cuts import CutKind, Reach
 from nullah.core.breakdown.layout import PlacedPart
 from nullah.core.breakdown.saw_order import SawStep, saw_steps
 from nullah.core.lengths import Direction, Marks, from_float
@@ -41,6 +41,8 @@ def saw_operations(plan: Plan, board_plan: BoardPlan) -> tuple[SawThrough, ...]:
                 frees=_ids(
                     [item for side in (step.near, step.beyond) for item in side.parts if _alone(side.piece, item)]
                 ),
+                stop=_stop(step, plan.marks),
+                to_rip=cut.reach is Reach.TO_RIP,
             )
         )
     return tuple(found)
@@ -56,6 +58,15 @@ def _line(step: SawStep, marks: Marks, kerf: Fraction) -> ToolSetting:
         return by_rule("cut", _exact(cut.at - start), low, marks, Direction.UP)
     # Waste is cut off before the parts: the line is where they begin.
     return by_rule("cut", _exact(cut.at - start) + kerf, low, marks, Direction.DOWN)
+
+
+def _stop(step: SawStep, marks: Marks) -> ToolSetting | None:
+    """Return how far a rip goes that stops, from the end at which it begins: no less than as far as its parts."""
+    cut = step.cut
+    if cut.reach is not Reach.STOPPED:
+        return None
+    from_left = cut.x <= cut.piece.x
+    return by_rule("rip", _exact(cut.length), surface_at(X, not from_left), marks, Direction.UP)
 
 
 def _alone(piece: Rect, item: PlacedPart) -> bool:

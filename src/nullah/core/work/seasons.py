@@ -9,12 +9,11 @@ from nullah.core.identity import IdentityKey
 from nullah.core.ledger import Ledger
 from nullah.core.lengths import Direction, Length
 from nullah.core.piece.form import Assembly
-from nullah.core.plan import USUAL_WOOD, Plan
+from nullah.core.plan import Plan
 from nullah.core.season.fits import Fit, fits_of
 from nullah.core.season.strain import Strain, strains_of
-from nullah.core.season.swelling import PartYear, WoodMoisture, part_year, through_year
+from nullah.core.season.swelling import PartYear, WoodMoisture, part_year
 from nullah.core.wood.climate import Climate
-from nullah.core.wood.species import SpeciesError, find_species
 
 
 class Season(NamedTuple):
@@ -52,20 +51,9 @@ def _season(
 
 
 def stock_of(plan: Plan, part_id: str) -> WoodMoisture | None:
-    """Return the wood of a part, with its moisture now and through the year; None for a wood that is not in the table.
-
-    Where no wood was chosen it is worked out as for the usual one.
-    """
+    """Return the wood of a part with its moisture now and through the year; None where it is not in the table."""
     part = plan.part(part_id)
-    if part is None:
-        return None
-    try:
-        species = find_species(plan.species_of(part) or USUAL_WOOD)
-    except SpeciesError:
-        return None
-    return through_year(
-        part, species, plan.cut_of(part), plan.moisture_of(part_id), plan.project.climate, plan.project.finish
-    )
+    return None if part is None else plan.wood_through_year(part)
 
 
 def room_to_leave(plan: Plan, season: Season, fit: Fit) -> Length | None:

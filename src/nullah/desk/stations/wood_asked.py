@@ -18,6 +18,7 @@ from nullah.core.rack.board import GrainFigure
 from nullah.core.stations.breakdown import selected_piece
 from nullah.core.stations.wood_pictures import laying_picture, resawn_picture, rings_picture, staves_picture
 from nullah.core.wood.movement import GrainCut
+from nullah.core.wood.species import all_species
 from nullah.desk.document import Document
 from nullah.desk.stations.base import Section, Verb, action, chooser, reach, show_choice, words
 from nullah.desk.stations.drawn_choice import DrawnChoice
@@ -51,6 +52,8 @@ class WoodAskedRows:
         self._document = document
         row = rows("This part")
         self.name = words("No part in hand", row, quiet=False)
+        usual = [(_ALONE, "as the piece")]
+        self.wood = chooser("what wood it is to be of", usual, lambda v: self._ask(wood=v), row, "Wood")
         self.faces = chooser(
             "what its faces ask", _FACES, lambda v: self._ask(needs=Needs(v) if v else None), row, "Faces"
         )
@@ -64,9 +67,10 @@ class WoodAskedRows:
         row.addWidget(self.lies)
         self.pin = action("Keep it there", pin, row)
         self.swap = action("Swap with …", swap, row)
+        boxes = (self.wood, self.faces, self.grain, self.together)
         self._widgets: list[QWidget] = [
             self.name,
-            *(pair for box in (self.faces, self.grain, self.together) if (pair := box.parentWidget()) is not None),
+            *(pair for box in boxes if (pair := box.parentWidget()) is not None),
             self.rings,
             self.made,
             self.pin,
@@ -84,6 +88,12 @@ class WoodAskedRows:
         return piece.parts[0] if piece is not None else ""
 
     @property
+    def _asked(self) -> str:
+        """Whose wood is asked for: of a part made of staves each stave's own."""
+        piece = self._piece
+        return piece.id if piece is not None and piece.stave else self._part
+
+    @property
     def _name(self) -> str:
         piece = self._piece
         return piece.name if piece is not None else ""
@@ -99,7 +109,10 @@ class WoodAskedRows:
             return
         self.name.setText(piece.name.capitalize())
         self.name.setToolTip(plain_tip(piece.name.capitalize()))
-        ask = dict(project.asks).get(self._part, WoodRequirement())
+        ask = dict(project.asks).get(self._asked, WoodRequirement())
+        # The woods there are on the rack come first.
+        woods = dict.fromkeys((*(board.species for board in project.boards if board.species), *all_species()))
+        _fill(self.wood, [(_ALONE, "as the piece"), *((name, name) for name in woods)], ask.wood)
         show_choice(self.faces, ask.needs.value if ask.needs else "")
         show_choice(self.grain, ask.figure.value if ask.figure else "")
         self.rings.show_value(ask.rings.value if ask.rings else "")
@@ -163,11 +176,11 @@ class WoodAskedRows:
     def _ask_rings(self, value: str) -> None:
         self._ask(rings=GrainCut(value) if value else None)
 
-    def _ask(self, **asked: object) -> None:
-        part = self._part
-        ask = dict(self._document.project.asks).get(part, WoodRequirement())._replace(**asked)  # type: ignore[arg-type]
+    def _ask(self, **changed: object) -> None:
+        asked = self._asked
+        ask = dict(self._document.project.asks).get(asked, WoodRequirement())._replace(**changed)  # type: ignore[arg-type]
         name = self._name
-        self._document.do(f"what the {name} asks of its wood", lambda p: actions.ask_of_wood(p, part, ask))
+        self._document.do(f"what the {name} asks of its wood", lambda p: actions.ask_of_wood(p, asked, ask))
 
     def _match(self, value: str) -> None:
         """Let the part in hand match others: alone again, one of the sets there are, or the first of a new one."""
