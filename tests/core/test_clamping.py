@@ -23,9 +23,10 @@ from nullah.core.work.shop_list import shop_list
 
 def top(staves, of="staves", glue="white glue", people=1, **given):
     chosen = tuple(sorted(FORMS["top"].settled({"of": of, "staves": str(staves), "ends": "none"}).items()))
-    piece = Piece(
-        "top", "top", choices=chosen, given=tuple((name.replace("_", "."), mm(v)) for name, v in given.items())
-    )
+    figures = [(name.replace("_", "."), mm(v)) for name, v in given.items()]
+    if of == "slab":
+        figures.append(("strips.count", staves))
+    piece = Piece("top", "top", choices=chosen, given=tuple(figures))
     project = Project(piece=piece)
     working = project.working._replace(glue=glue, people=people)
     return work_out(replace(project, working=working), milling=False, proving=False)

@@ -1,9 +1,12 @@
 """The cut list: equal parts together, named together, with their wood, and what is to be left long."""
 
+import re
 from dataclasses import replace
 from fractions import Fraction
 
 import pytest
+from hypothesis import given
+from hypothesis import strategies as st
 from tests.same import untyped
 from tests.told import each_choice, planned
 
@@ -123,3 +126,16 @@ def test_what_is_no_price_is_said(text):
 )
 def test_prices_are_read_and_written(text, shown):
     assert write_price(read_price(text)) == shown
+
+
+@given(st.sets(st.integers(1, 30), min_size=2), st.randoms())
+def test_numbers_told_in_one_are_those_that_are_meant(numbers, chance):
+    names = [f"button {number}" for number in numbers]
+    chance.shuffle(names)
+    said = Reader().name_together(names)
+    assert said.startswith("button ")
+    told = set()
+    for run in re.split(r", and |, | and ", said.removeprefix("button ")):
+        first, _, last = run.partition(" to ")
+        told |= set(range(int(first), int(last or first) + 1))
+    assert told == numbers

@@ -49,7 +49,8 @@ TOGETHER = [
     ("case", {"corners": "rabbeted", "dados": "shouldered", "back": "1", "sizing": "contents"}),
     ("table", {"drawer": "one", "rear": "mitred"}),
     ("table", {"drawer": "one", "drawer_bottom": "slips", "legs": "four"}),
-    ("top", {"of": "slab", "staves": "16", "ends": "battens"}),
+    ("top", {"of": "slab", "ends": "battens"}),
+    ("top", {"of": "slab", "ends": "none", "underside": "rough"}),
     ("top", {"of": "slab", "ends": "none"}),
     ("box", {"corners": "grooved", "lid": "hinged", "sizing": "contents"}),
     ("box", {"corners": "rabbeted", "lid": "sliding", "sizing": "inside"}),
@@ -248,10 +249,12 @@ def test_a_stay_stops_the_lid_a_little_past_upright():
 
 
 def _as_made(plan, parts):
-    """Return what each part is cut to, and where, by its id."""
+    """Return what each part is cut to, where, and on how many faces it is planed, by its id."""
     assembly = plan.assembly
     there = {part.id: part for part in assembly.parts}
-    return {part: recipe(there[part], assembly.joints, there) for part in parts if part in there}
+    return {
+        part: (recipe(there[part], assembly.joints, there), there[part].one_face) for part in parts if part in there
+    }
 
 
 def _by(part, others, plan):

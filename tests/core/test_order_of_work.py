@@ -7,6 +7,7 @@ from fractions import Fraction
 
 import pytest
 from tests.told import each_choice
+from tests.told import planned as made
 
 from nullah.core import actions
 from nullah.core.bench.rates import Learned
@@ -16,9 +17,12 @@ from nullah.core.lengths import mm
 from nullah.core.operations.lines import LineKind
 from nullah.core.operations.marking import Gauge
 from nullah.core.operations.settings import ByMate
+from nullah.core.operations.stock import Surface
 from nullah.core.plan import work_out
 from nullah.core.project import Piece, Project
 from nullah.core.rack.board import Reading
+from nullah.core.wording.operations import alike_operations
+from nullah.core.wording.tools import where_words
 from nullah.core.work.assembling import sequence
 from nullah.core.work.day_book import task_minutes
 from nullah.core.work.order_of_work import derive, order_of_work
@@ -338,3 +342,35 @@ def test_dividers_of_every_column_are_cut_to_their_own_opening(dividers):
         assert hosts <= set(measuring[name].between)
         cut = [task for task in order.tasks if measuring[name].id in task.after and task.trade is Trade.FIT]
         assert {part[len("divider1")] for task in cut for part in task.parts} == {str(column)}
+
+
+@pytest.mark.parametrize("chosen", each_choice("table"), ids=str)
+def test_a_table_stands_on_two_side_frames_and_its_buttons_go_in_with_the_top(chosen):
+    plan = made("table", chosen)
+    glued = [task for task in order_of_work(plan).tasks if task.id.startswith("glue/") and "drawer" not in task.id]
+    assert [set(task.parts) for task in glued[:2]] == [
+        {"leg1", "leg3", "left_apron"}, {"leg2", "leg4", "right_apron"}
+    ]  # fmt: skip
+    buttons = {part.id for part in plan.parts if part.id.startswith("button")}
+    for task in glued:
+        there = buttons & {part for join in task.joins for part in join.parts}
+        assert there == (buttons if "top" in task.parts else set())
+
+
+@pytest.mark.sampled(3)
+@pytest.mark.parametrize("form", sorted(FORMS.keys() - {"own"}))
+def test_both_ends_are_told_only_of_parts_that_are_worked_at_both(form):
+    for chosen in each_choice(form):
+        plan = made(form, chosen)
+        for task in order_of_work(plan).tasks:
+            for alike in alike_operations(task.operations):
+                worked = {}
+                for each in alike:
+                    if isinstance(end := getattr(each, "end", None), Surface):
+                        worked.setdefault(each.part, set()).add(end)
+                if not worked:
+                    continue
+                said = where_words(alike, plan.reader)
+                for part, ends in worked.items():
+                    alone = plan.reader.together([other for other, its in worked.items() if its == ends])
+                    assert alone in said and (f"both ends of {alone}" in said) is (len(ends) == 2), (part, said)

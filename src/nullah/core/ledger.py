@@ -70,6 +70,8 @@ class Snap(Enum):
     CHISEL = "chisel"
     IRON = "iron"
     BIT = "bit"
+    #: A count: no fewer than what its rule makes of it.
+    WHOLE = "whole"
 
 
 class Snapping(NamedTuple):
@@ -313,6 +315,8 @@ def work_out_ledger(
                 _refuse_other_kind(definition, value)
 
             def free(value: Fraction) -> Fraction:
+                if definition.snap is Snap.WHOLE:
+                    return Fraction(math.ceil(value))
                 return snapping.snapped(value, definition.snap) if snapping else value
 
             planned = _planned(definition, given, settle)

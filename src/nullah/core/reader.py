@@ -3,9 +3,10 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field
 from enum import Enum
+from itertools import groupby
 from typing import Any, Literal
 
 from nullah.core.catalogue import N_
@@ -78,23 +79,34 @@ class Reader:
         return self.text("{rest} of {names}", rest=rest, names=self.name_together(owners))
 
     def name_together(self, names: Sequence[str]) -> str:
-        """Return several names in one: numbered ones by their first and last.
+        """Return several names in one: numbered ones by their numbers, those that follow each other by first and last.
 
         Examples
         --------
         >>> Reader().name_together(["divider 1", "divider 2", "divider 3"])
         'divider 1 to 3'
+        >>> Reader().name_together(["button 5", "button 1", "button 2", "button 3", "button 7"])
+        'button 1 to 3, 5, and 7'
         >>> Reader().name_together(["left side", "right side"])
         'left side and right side'
         """
         stems = {name.rpartition(" ")[0] for name in names}
         ends = [name.rpartition(" ")[2] for name in names]
-        if len(names) > 1 and len(stems) == 1 and "" not in stems and all(end.isdigit() for end in ends):
-            message = N_("{names} {first} and {last}") if len(names) == 2 else N_("{names} {first} to {last}")
-            return self.text(message, names=stems.pop(), first=ends[0], last=ends[-1])
+        if len(names) > 1 and len(stems) == 1 and "" not in stems and all(end.isdecimal() for end in ends):
+            numbers = self.listed(self._runs(sorted({int(end) for end in ends})))
+            return self.text("{name} {numbers}", name=stems.pop(), numbers=numbers)
         if len(names) > 3:
             return self.count(len(names) - 1, "{first} and {n} alike", "{first} and {n} alike", first=names[0])
         return self.listed(names)
+
+    def _runs(self, numbers: Sequence[int]) -> Iterator[str]:
+        """Yield numbers, of three or more that follow each other only the first and the last."""
+        for _, run in groupby(enumerate(numbers), key=lambda pair: pair[1] - pair[0]):
+            found = [number for _, number in run]
+            if len(found) < 3:
+                yield from map(str, found)
+            else:
+                yield self.text("{first} to {last}", first=found[0], last=found[-1])
 
     def name_of_kind(self, names: Sequence[str]) -> str:
         """Return what several equal parts are together: the words that all their names have, and how many they are.

@@ -15,7 +15,7 @@ from nullah.core.operations.dovetails import ChopBlindSockets, CutPins, CutTails
 from nullah.core.operations.fastening import TracePlaces
 from nullah.core.operations.lines import Line
 from nullah.core.operations.marking import Gauge, SetOff, StepOff, Trace
-from nullah.core.operations.milling import LeaveOver, WorkTo
+from nullah.core.operations.milling import LeaveOver, LeaveRough, WorkTo
 from nullah.core.operations.operation import Operation
 from nullah.core.operations.settings import ByMate, ByMeasure, ByStepping, OfMate, OfTool, ToolSetting
 from nullah.core.operations.shaping import BevelEdge, PlaneTaper, RoundEdge
@@ -81,7 +81,7 @@ class Bench:
         """
         found = [float(size) for size in told]
         for each in operations:
-            if isinstance(each, WorkTo | LeaveOver):
+            if isinstance(each, WorkTo | LeaveOver | LeaveRough):
                 assert isinstance(each.setting.origin, Surface)
                 axis = each.setting.origin.axis
                 like = self.parts.get(each.setting.by.part) if isinstance(each.setting.by, ByMate) else None

@@ -137,6 +137,7 @@ class Maker:
         own: bool = False,
         staves: int = 1,
         laminated: bool = False,
+        one_face: bool = False,
     ) -> Part:
         """Put a board into the piece.
 
@@ -152,6 +153,8 @@ class Maker:
             How many it is usually glued up from.
         laminated : bool
             Whether these are strips that stand on edge.
+        one_face : bool
+            Whether only its face side is planed.
         """
         grain, face = _AXES[lie[0]], _AXES[lie[1]]
         across = next(axis for axis in Axis if axis not in (grain, face))
@@ -180,6 +183,7 @@ class Maker:
             own,
             staves,
             laminated,
+            one_face,
         )
         self._parts[part_id] = part
         return part

@@ -203,6 +203,9 @@ def _assemble(ledger: Ledger, chosen: Choices) -> Assembly:
         return m.finish()
     _legs(m, chosen["legs"])
     _aprons(m, chosen)
+    # Each side is glued flat by itself; what joins the two goes in between.
+    m.unit("left frame", ("leg1", "leg3", "left_apron"))
+    m.unit("right frame", ("leg2", "leg4", "right_apron"))
     over = m.q("top.over")
     m.board("top", "top", "top", (-over, -over, m.q("leg.length")), "xz", shows="tflrb")
     if chosen["drawer"] == "one":

@@ -25,7 +25,13 @@ _OF = Choice(
     shape=True,
     parts=("panel",),
 )
-_STAVES = Choice("staves", "How many", tuple((str(n), str(n)) for n in (5, 1, 2, 3, 4, 7, 9, 12, 16)), parts=("panel",))
+_STAVES = Choice(
+    "staves",
+    "How many",
+    tuple((str(n), str(n)) for n in (5, 1, 2, 3, 4, 7, 9, 12, 16)),
+    when=("of", ("staves",)),
+    parts=("panel",),
+)
 _ENDS = Choice(
     "ends",
     "Ends",
@@ -33,21 +39,40 @@ _ENDS = Choice(
     shape=True,
     parts=("panel", "*_end", "batten?"),
 )
+_UNDERSIDE = Choice(
+    "underside",
+    "Underside",
+    (("planed", N_("planed")), ("rough", N_("left rough"))),
+    when=("ends", ("none",)),
+    parts=("panel",),
+)
+#: Into so many a slab with breadboard ends is tenoned, of however many strips it is.
+_IN_SLAB = 5
 #: A breadboard end has a tenon for each stave, three at least, and no more than seven; an odd number, so that one
 #: stands in the middle, where it is glued (practice).
 _TENONS = range(3, 8)
 
 
 def _define(chosen: Choices) -> tuple[Definition, ...]:
-    count, breadboard = int(chosen["staves"]), chosen["ends"] == "breadboard"
+    slab, breadboard = chosen["of"] == "slab", chosen["ends"] == "breadboard"
     length = "top.length - 2 * end.board_width + 2 * tenon.length" if breadboard else "top.length"
     found = [
         given("top.length", N_("length of the top"), 700),
         given("top.width", N_("width of the top"), 420),
-        given("top.thickness", N_("thickness of the top"), 45 if chosen["of"] == "slab" else 21),
+        given("top.thickness", N_("thickness of the top"), 45 if slab else 21),
         *board_sizes("panel", N_("the panel"), length, "top.width", "top.thickness"),
     ]
+    if slab:
+        found += [
+            given("strips.thickest", N_("thickness of the strips, at most"), 42),
+            ruled(
+                "strips.count", N_("number of strips"), "top.width / strips.thickest", kind=QuantityKind.COUNT,
+                snap=Snap.WHOLE,
+            ),
+            ruled("strips.thickness", N_("thickness of a strip, finished"), "top.width / strips.count"),
+        ]  # fmt: skip
     if breadboard:
+        count = _IN_SLAB if slab else int(chosen["staves"])
         tenons = min(max(count, _TENONS[0]), _TENONS[-1]) | 1
         found += [
             given("end.board_width", N_("width of the breadboard ends"), 60),
@@ -76,18 +101,21 @@ def _define(chosen: Choices) -> tuple[Definition, ...]:
 
 def _assemble(ledger: Ledger, chosen: Choices) -> Assembly:
     m = Maker(ledger)
-    breadboard, count = chosen["ends"] == "breadboard", int(chosen["staves"])
+    slab, breadboard = chosen["of"] == "slab", chosen["ends"] == "breadboard"
     must = ["top.length", "top.width", "top.thickness", "panel.length"]
+    if slab:
+        must += ["strips.thickest", "strips.count"]
     if breadboard:
         must += ["tongue.length", "tenon.length", "tenon.width", "tongue.thickness", "peg.diameter", "peg.inset"]
     if not m.need_positive(*must):
         return m.finish()
     q = m.q
-    slab = chosen["of"] == "slab"
+    count = int(q("strips.count")) if slab else int(chosen["staves"])
+    rough = chosen["ends"] == "none" and chosen["underside"] == "rough"
     x = q("end.board_width") - q("tenon.length") if breadboard else Fraction(0)
     shows = "tfb" + ("" if breadboard else "lr")
     m.board("panel", "panel" if count > 1 else "board", "panel", (x, 0, 0), "xz", shows=shows, staves=count,
-            laminated=slab)  # fmt: skip
+            laminated=slab, needs=Needs.ONE_FACE if rough else Needs.CLEAR, one_face=rough)  # fmt: skip
     if breadboard:
         _breadboard(m)
     elif chosen["ends"] == "battens":
@@ -144,5 +172,10 @@ def _measures(m: Maker, breadboard: bool) -> None:
 
 
 TOP = Form(
-    "top", "Top, lid or slab", (_OF, _STAVES, _ENDS), _define, _assemble, ("top.length", "top.width", "top.thickness")
+    "top",
+    "Top, lid or slab",
+    (_OF, _STAVES, _ENDS, _UNDERSIDE),
+    _define,
+    _assemble,
+    ("top.length", "top.width", "top.thickness"),
 )

@@ -82,6 +82,24 @@ class LeaveOver(Operation):
 
 
 @dataclass(frozen=True, kw_only=True)
+class LeaveRough(Operation):
+    """The other face, left as it came, where only the face side matters.
+
+    Parameters
+    ----------
+    setting : ToolSetting
+        How thick the part is at its edges, from the face side.
+    """
+
+    setting: ToolSetting
+
+    @property
+    def settings(self) -> tuple[ToolSetting, ...]:
+        """What is left."""
+        return (self.setting,)
+
+
+@dataclass(frozen=True, kw_only=True)
 class GlueStaves(Operation):
     """Staves that are glued to each other before they are milled as one.
 

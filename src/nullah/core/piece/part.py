@@ -40,7 +40,7 @@ class Part(NamedTuple):
     `shows` are the sides seen on the finished piece; `group` the assembly it belongs to
     that moves as one (a drawer, a lid); `own` whether it is a board of one's own. `staves` are
     how many it is usually glued up from, edge to edge, or where it is `laminated` face to face,
-    as strips that stand on edge.
+    as strips that stand on edge. Of a part with `one_face` only the face side is planed flat.
     """
 
     id: str
@@ -60,6 +60,7 @@ class Part(NamedTuple):
     own: bool = False
     staves: int = 1
     laminated: bool = False
+    one_face: bool = False
 
     @property
     def across(self) -> Axis:

@@ -38,18 +38,27 @@ def fastened_words(alike: Sequence[Operation], reader: Reader) -> str:
     match made:
         case SetOutRow():
             rows = {each.row.origin for each in alike if isinstance(each, SetOutRow)}
+            values = {
+                "parts": parts,
+                "row": figure_words(made.row, reader),
+                "beside": ends_words(rows, reader),
+                "first": figure_words(made.first, reader),
+                "last": figure_words(made.last, reader) if made.last is not None else "",
+                "low": origin_words(made.first, reader),
+                "high": origin_words(made.last, reader) if made.last is not None else "",
+            }
+            if made.count == 2:
+                return reader.text(
+                    "On {parts} draw a row {row} from the {beside}; mark two places on it, {first} from the {low} and "
+                    "{last} from the {high}.",
+                    **values,
+                )
             return reader.count(
                 made.count,
                 "On {parts} draw a row {row} from the {beside}; mark one place on it, {first} from the {low}.",
                 "On {parts} draw a row {row} from the {beside}; mark {n} places on it: the first {first} from the "
                 "{low}, the last {last} from the {high}, the others evenly between.",
-                parts=parts,
-                row=figure_words(made.row, reader),
-                beside=ends_words(rows, reader),
-                first=figure_words(made.first, reader),
-                last=figure_words(made.last, reader) if made.last is not None else "",
-                low=origin_words(made.first, reader),
-                high=origin_words(made.last, reader) if made.last is not None else "",
+                **values,
             )
         case TracePlaces(points=True):
             return reader.text(

@@ -153,10 +153,13 @@ def gauge_words(alike: Sequence[Operation], reader: Reader) -> str:
         message = _LEVEL
     else:
         message = _LINES[made.kind, bool(mate)]
+    origins = {each.setting.origin for each in alike if isinstance(each, Gauge)}
     surface = surface_words(origin, reader) if isinstance(origin, Surface) else ""
     if made.kind is LineKind.STOP:
         where = parts_words(alike, reader)
-        surface = ends_words({each.setting.origin for each in alike if isinstance(each, Gauge)}, reader)
+        surface = ends_words(origins, reader)
+    elif len(origins) > 1 and origins <= {Surface.REFERENCE_END, Surface.FAR_END}:
+        surface = reader.text("end")
     over = _opened(made.over, reader) if made.over is not None else ""
     figures = [figure_words(each.setting, reader) for each in alike if isinstance(each, Gauge)]
     figure = reader.listed(dict.fromkeys(figures))

@@ -23,7 +23,16 @@ from nullah.core.operations.fastening import Bore, BoreSlots, SetOutRow, TracePl
 from nullah.core.operations.fingers import StepFingers
 from nullah.core.operations.lines import LineKind
 from nullah.core.operations.marking import DrawSlopes, Gauge, SetOff, StepOff, Trace
-from nullah.core.operations.milling import FlattenBoard, GlueStaves, GlueTogether, LeaveOver, PlaneTrue, Resaw, WorkTo
+from nullah.core.operations.milling import (
+    FlattenBoard,
+    GlueStaves,
+    GlueTogether,
+    LeaveOver,
+    LeaveRough,
+    PlaneTrue,
+    Resaw,
+    WorkTo,
+)
 from nullah.core.operations.mitres import KeySlot, MitreEnd
 from nullah.core.operations.operation import Operation
 from nullah.core.operations.sawing import SawThrough
@@ -219,6 +228,7 @@ _WORDERS: dict[type[Operation], Worder] = {
     PlaneTrue: milled_words,
     WorkTo: milled_words,
     LeaveOver: milled_words,
+    LeaveRough: milled_words,
     GlueStaves: milled_words,
     GlueTogether: milled_words,
     Resaw: milled_words,

@@ -8,7 +8,16 @@ from nullah.core.breakdown.cuts import Reach
 from nullah.core.breakdown.saw_order import SawStep
 from nullah.core.catalogue import N_
 from nullah.core.lengths import Length
-from nullah.core.operations.milling import FlattenBoard, GlueStaves, GlueTogether, LeaveOver, PlaneTrue, Resaw, WorkTo
+from nullah.core.operations.milling import (
+    FlattenBoard,
+    GlueStaves,
+    GlueTogether,
+    LeaveOver,
+    LeaveRough,
+    PlaneTrue,
+    Resaw,
+    WorkTo,
+)
 from nullah.core.operations.operation import Operation
 from nullah.core.operations.sawing import SawThrough
 from nullah.core.operations.settings import ByMate
@@ -161,6 +170,13 @@ def milled_words(alike: Sequence[Operation], reader: Reader) -> str:
                 else N_("Leave {parts} {figure} wide or more: what they fit is measured first.")
             )
             return reader.text(message, parts=parts, figure=figure_words(setting, reader))
+        case LeaveRough(setting=setting):
+            return reader.text(
+                "Leave the other face of {parts} as it came: scrape the glue off and take down only what stands out. "
+                "Gauge {figure} from the face side round the edges and bevel it to there, so that it looks so thick.",
+                parts=parts,
+                figure=figure_words(setting, reader),
+            )
         case GlueStaves():
             return _staves_words(made, parts, reader)
         case GlueTogether(clamps=clamps):

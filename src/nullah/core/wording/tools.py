@@ -68,13 +68,24 @@ def parts_words(alike: Sequence[Operation], reader: Reader) -> str:
 
 def where_words(alike: Sequence[Operation], reader: Reader) -> str:
     """Return at which ends of which parts."""
-    ends = {end for each in alike if (end := getattr(each, "end", None)) is not None}
-    parts = parts_words(alike, reader)
+    ends: dict[str, set[Surface]] = {}
+    for each in alike:
+        if (end := getattr(each, "end", None)) is not None:
+            ends.setdefault(each.part, set()).add(end)
     if not ends:
-        return parts
+        return parts_words(alike, reader)
+    # Of some both ends, of others only the one or the other.
+    parts_of: dict[frozenset[Surface], list[str]] = {}
+    for part, its in ends.items():
+        parts_of.setdefault(frozenset(its), []).append(part)
+    return reader.listed(_ends_of(its, reader.together(parts), reader) for its, parts in parts_of.items())
+
+
+def _ends_of(ends: frozenset[Surface], parts: str, reader: Reader) -> str:
     if len(ends) == 2:
         return reader.text("both ends of {parts}", parts=parts)
-    return reader.text("the {end} of {parts}", end=surface_words(ends.pop(), reader), parts=parts)
+    (end,) = ends
+    return reader.text("the {end} of {parts}", end=surface_words(end, reader), parts=parts)
 
 
 def mates_words(alike: Sequence[Operation], reader: Reader) -> str:

@@ -13,7 +13,16 @@ from nullah.core.operations.fastening import Bore, BoreSlots, SetOutRow, TracePl
 from nullah.core.operations.fingers import StepFingers
 from nullah.core.operations.lines import Line
 from nullah.core.operations.marking import DrawSlopes, Gauge, SetOff, StepOff, Trace
-from nullah.core.operations.milling import FlattenBoard, GlueStaves, GlueTogether, LeaveOver, PlaneTrue, Resaw, WorkTo
+from nullah.core.operations.milling import (
+    FlattenBoard,
+    GlueStaves,
+    GlueTogether,
+    LeaveOver,
+    LeaveRough,
+    PlaneTrue,
+    Resaw,
+    WorkTo,
+)
 from nullah.core.operations.mitres import KeySlot, MitreEnd
 from nullah.core.operations.operation import Operation
 from nullah.core.operations.regions import BeyondRegion, BoreRegion, HullRegion, PrismRegion, Region
@@ -84,6 +93,7 @@ _TOOLS: dict[type[Operation], str] = {
     PlaneTrue: N_("plane"),
     WorkTo: N_("gauge and plane"),
     LeaveOver: N_("none"),
+    LeaveRough: N_("scraper"),
     GlueStaves: N_("plane and clamps"),
     GlueTogether: N_("plane and clamps"),
     Resaw: N_("gauge and saw"),

@@ -95,10 +95,10 @@ def _with_what_holds(joints: tuple[Joint, ...], placings: list[Placing]) -> tupl
             for joint in joints
             if part in (joint.first, joint.second)
         }
-        there = [hold for mate, hold in mates.items() if number[mate] <= index]
-        later = [number[mate] for mate, hold in mates.items() if number[mate] > index and hold.in_a_row]
-        if there and later and all(hold is Hold.DRY for hold in there) and not any(h in _GLUED for h in mates.values()):
-            moved[part] = min(later)
+        lies = [number[mate] for mate, hold in mates.items() if hold is Hold.DRY]
+        held = [number[mate] for mate, hold in mates.items() if hold.in_a_row]
+        if lies and held and len(lies) + len(held) == len(mates) and min(held) > index:
+            moved[part] = max(min(held), *lies)
     if not moved:
         return tuple(placings)
     found = []

@@ -242,8 +242,9 @@ def _clean_tasks(plan: Plan, last: dict[str, str]) -> list[Task]:
     for group, put_together in last.items():
         parts = tuple(part.id for part in plan.parts if part.group == group)
         mover = next((each for each in plan.assembly.movers if each.group == group), None)
-        of_group = mover.name if mover is not None else f"the {plan.form.title.lower().partition(' (')[0]}"
-        title = f"Plane the joints of {of_group} flush, and its outside"
+        title = plan.reader.text(N_("Plane the joints flush, and the outside"))
+        if mover is not None:
+            title = plan.reader.text(N_("Plane the joints of {name} flush, and its outside"), name=mover.name)
         after = [put_together]
         if mover is not None and main and group:
             title = _fitted(plan, mover)

@@ -135,7 +135,8 @@ class Gluing(NamedTuple):
         if self.glues:
             glue = GLUES[plan.project.working.glue]
             base = "" if len(self.parts) == len(self.adds) else " to what is there"
-            title = f"Glue up {names}{base}: {len(joints)} joint{'s' * (len(joints) != 1)}, {self.clamps} clamps"
+            clamps = f"{self.clamps} clamp{'s' * (self.clamps != 1)}"
+            title = f"Glue up {names}{base}: {len(joints)} joint{'s' * (len(joints) != 1)}, {clamps}"
             return Task(
                 self.id,
                 title,
@@ -243,6 +244,7 @@ def _of_group(plan: Plan, group: str, mover: bool, after: frozenset[str], unit: 
         return []
     glue = GLUES.get(plan.project.working.glue, GLUES["white glue"])
     last_glued = max((number for number, each in enumerate(placings) if each.glued), default=-1)
+    alike_of = {part.id: part.alike for part in plan.parts}
     found: list[Gluing] = []
     there: tuple[str, ...] = ()
     batch: list[Placing] = []
@@ -265,7 +267,11 @@ def _of_group(plan: Plan, group: str, mover: bool, after: frozenset[str], unit: 
         fits = set() if unit else {waits[part] for part in placing.parts if part in after}
         waited = bool(fits) and fits != {waits[part] for each in batch for part in each.parts if part in after}
         full = bool(batch) and spread > glue.open_minutes and any(each.glued for each in batch)
-        if waited or full or number > last_glued:
+        # What meets nothing yet is no step by itself, and equal parts go in one after the other in one.
+        lying = bool(batch) and not any(each.joints for each in batch)
+        more = {alike_of[part] for part in placing.parts} <= {alike_of[part] for each in batch for part in each.parts}
+        dry = not any(each.glued for each in (*batch, placing))
+        if waited or full or (number > last_glued and not lying and not (more and dry)):
             close()
         batch.append(placing)
     close()

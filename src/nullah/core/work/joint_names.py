@@ -25,6 +25,13 @@ _DONE = {
     JointStage.CUT: N_("{joint}: cut {parts}"),
     JointStage.TRIED: N_("{joint}: try {parts} together"),
 }
+#: What is done again, from the other side.
+_AGAIN = {
+    JointStage.GAUGED: N_("{joint}: gauge the other side of {parts}"),
+    JointStage.MARKED: N_("{joint}: lay out the other side of {parts}"),
+    JointStage.SAWN: N_("{joint}: saw the other side of {parts}"),
+    JointStage.CUT: N_("{joint}: cut the other side of {parts}"),
+}
 #: What it goes into may stand already.
 _TRIED_IN = N_("{joint}: try {parts} in {others}")
 
@@ -52,12 +59,14 @@ def group_words(kind: JointGroup, reader: Reader) -> str:
     )
 
 
-def step_title(kind: JointGroup, step: Step, parts: Iterable[str], reader: Reader) -> str:
-    """Return what a step of equal joints is called: what is done, and to which parts."""
+def step_title(kind: JointGroup, step: Step, parts: Iterable[str], reader: Reader, again: bool = False) -> str:
+    """Return what a step of equal joints is called: what is done, and to which parts; `again`: from the other side."""
     parts = tuple(parts)
     others = tuple(part for joint in kind.all for part in (joint.first, joint.second) if part not in parts)
     message = _DONE[step.stage]
-    if step.stage is JointStage.TRIED and others:
+    if again:
+        message = _AGAIN.get(step.stage, message)
+    elif step.stage is JointStage.TRIED and others:
         message = _TRIED_IN
     else:
         message = next((told for types, told in _SPECIAL if _does(step, types)), message)

@@ -143,6 +143,7 @@ def joint_tasks(
             if part in waits
         )
         before = tuple(dict.fromkeys(mill.by_part[part] for part in sorted(mates)))
+        titles: set[str] = set()
         for number, step in enumerate(work.steps, start=1):
             if step.moment is Moment.PUT_TOGETHER:
                 step = step._replace(operations=bored_in_place(plan, (j for j in kind.all if j.id not in closed)))
@@ -156,6 +157,9 @@ def joint_tasks(
             if step.operations and not fresh:
                 continue
             task = _task(plan, work, number, step._replace(operations=fresh), before, waits if hosted else {})
+            if task.title in titles:
+                task = task._replace(title=step_title(kind, step, task.parts, plan.reader, again=True))
+            titles.add(task.title)
             told |= dict.fromkeys(fresh, task.id)
             if step.moment is Moment.GLUED:
                 late.append(task._replace(on_assembly=True))

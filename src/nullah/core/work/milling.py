@@ -9,7 +9,16 @@ from nullah.core.board_plans import BoardPlan
 from nullah.core.breakdown.rough import RoughPart
 from nullah.core.catalogue import N_
 from nullah.core.lengths import Direction
-from nullah.core.operations.milling import FlattenBoard, GlueStaves, GlueTogether, LeaveOver, PlaneTrue, Resaw, WorkTo
+from nullah.core.operations.milling import (
+    FlattenBoard,
+    GlueStaves,
+    GlueTogether,
+    LeaveOver,
+    LeaveRough,
+    PlaneTrue,
+    Resaw,
+    WorkTo,
+)
 from nullah.core.operations.operation import Operation
 from nullah.core.operations.settings import ToolSetting, by_mate, by_rule
 from nullah.core.operations.stock import Stock, Surface
@@ -45,7 +54,10 @@ def milling_operations(plan: Plan, part: Part) -> Iterator[Operation]:
     names = part.quantities
     yield PlaneTrue(part=part.id, stock=blank, surface=Surface.FACE_SIDE)
     yield PlaneTrue(part=part.id, stock=blank, surface=Surface.FACE_EDGE)
-    yield WorkTo(part=part.id, stock=blank, setting=to(Surface.FACE_SIDE, names[2]), lows=lows)
+    if part.one_face:
+        yield LeaveRough(part=part.id, stock=blank, setting=to(Surface.FACE_SIDE, names[2]))
+    else:
+        yield WorkTo(part=part.id, stock=blank, setting=to(Surface.FACE_SIDE, names[2]), lows=lows)
     yield sized(Surface.FACE_EDGE, names[1], bool(wide))
     yield PlaneTrue(part=part.id, stock=blank, surface=Surface.REFERENCE_END)
     yield sized(Surface.REFERENCE_END, names[0], bool(long))

@@ -271,7 +271,9 @@ def _shavings(plan: Plan, parts: Iterable[Part]) -> float:
         rough = sum(
             float(piece.length) * float(piece.width) * float(piece.thickness) for piece in plan.pieces_of(part.id)
         )
-        kept = float(part.cut_length) * float(part.width) * float(part.thickness)
+        # What is rough beneath keeps what planing there would have taken.
+        thick = float(part.thickness) + (float(plan.project.allowances.thickness) / 2 if part.one_face else 0.0)
+        kept = float(part.cut_length) * float(part.width) * thick
         gone += max(rough - kept, 0.0) / 1000 * hardness_of(plan, part)
     return gone
 
