@@ -1,7 +1,12 @@
 """A process that answers one question after another: the newest wins, and none is left behind."""
 
 import os
+import signal
+import subprocess
+import sys
 import time
+
+from tests.processes import alive, children_of, parent
 
 from nullah.background import Answer, Beside, Crashed, DroppedError
 
@@ -35,17 +40,81 @@ def heard(beside, seconds=20.0):
     return None
 
 
-def test_questions_are_answered_one_after_another_by_the_same_process():
+def whoever(dropped):
+    return os.getpid()
+
+
+def asked_who(beside):
+    beside.ask()
+    return heard(beside).given
+
+
+def test_the_same_process_answers_and_all_of_them_have_one_parent_that_is_not_this_one():
+    one, other = Beside(whoever), Beside(whoever)
+    first, second = asked_who(one), asked_who(other)
+    assert asked_who(one) == first != second
+    assert parent(first) == parent(second) != os.getpid()
+    nursery = parent(first)
+    one.stop()
+    assert not alive(first) and alive(second)
+    other.stop()
+    assert not alive(second) and alive(nursery)
+
+
+def test_a_nursery_that_was_killed_is_begun_anew():
+    beside = Beside(whoever)
+    nursery = parent(asked_who(beside))
+    os.kill(nursery, signal.SIGKILL)
+    beside.stop()
+    again = Beside(whoever)
+    assert parent(asked_who(again)) != nursery
+    again.stop()
+
+
+def busy(dropped):
+    while True:
+        sum(range(10**7))
+
+
+def test_nothing_is_left_behind_by_whoever_is_killed():
+    script = (
+        "import sys, time; from tests.test_background import Beside, asked_who, busy, parent, whoever\n"
+        "one, other = Beside(whoever), Beside(busy)\n"
+        "nursery = parent(asked_who(one)); other.ask()\n"
+        "print(nursery, flush=True); time.sleep(60)"
+    )
+    killed = subprocess.Popen([sys.executable, "-c", script], stdout=subprocess.PIPE, text=True)
+    nursery = int(killed.stdout.readline())
+    there = {nursery, *children_of(nursery)}
+    assert len(there) == 3
+    killed.kill()
+    killed.wait()
+    until = time.monotonic() + 20
+    while time.monotonic() < until and any(map(alive, there)):
+        time.sleep(0.02)
+    assert not [each for each in there if alive(each)]
+
+
+def test_what_is_busy_is_ended_at_once():
+    beside = Beside(busy)
+    who = Beside(whoever)
+    nursery = parent(asked_who(who))
+    beside.ask()
+    beside.stop()
+    assert len(children_of(nursery)) == 1
+    who.stop()
+
+
+def test_questions_are_answered_one_after_another():
     beside = Beside(twice)
     try:
         number = beside.ask(21)
         assert heard(beside) == Answer(number, 42)
-        process = beside._process.pid
         number = beside.ask(3)
-        assert heard(beside) == Answer(number, 6) and beside._process.pid == process
+        assert heard(beside) == Answer(number, 6)
     finally:
         beside.stop()
-    assert not beside.running and beside._process.poll() is not None
+    assert not beside.running
 
 
 def test_a_new_question_drops_the_one_before():
@@ -75,9 +144,8 @@ def test_it_ends_when_nobody_asks_any_more():
     beside.ask(1)
     assert heard(beside) is not None
     beside._asks.close()
-    beside._process.wait(10)
-    assert beside._process.returncode == 0
-    beside.stop()
+    assert isinstance(heard(beside), Crashed), "its end is heard"
+    assert not beside.running
 
 
 def test_more_than_a_pipe_holds_is_asked_without_waiting():

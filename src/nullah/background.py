@@ -1,7 +1,7 @@
 """Slow work in processes of its own, so that a window never waits and every core helps.
 
-Each process is a Python of its own, given its work on standard input: it shares nothing with
-the window, runs whatever program started it, and ending it ends the work at once, wherever it is.
+Each process is given its work through a pipe: it shares nothing with the window, runs whatever program started it,
+and ending it ends the work at once, wherever it is.
 """
 
 from __future__ import annotations
@@ -10,12 +10,11 @@ import contextlib
 import importlib
 import os
 import pickle
-import subprocess
 import sys
 import threading
 import time
 import traceback
-from collections.abc import Callable, Generator, Iterator
+from collections.abc import Callable, Generator, Iterator, Sequence
 from concurrent.futures import ThreadPoolExecutor
 from multiprocessing.connection import Connection, wait
 from typing import Any, NamedTuple
@@ -23,10 +22,13 @@ from typing import Any, NamedTuple
 from nullah.core.breakdown.search import BreakdownError, Layout, LayoutTask, search_task
 from nullah.core.laying import reached
 from nullah.core.wording.facts import error_words
+from nullah.forking import Child
 
 #: How often a process tells of its progress, in seconds.
 _TELL_EVERY = 0.1
 _NO_END = 10**9
+#: A process that is ended is waited for so long at most, in seconds.
+_ENDS_WITHIN = 2.0
 
 
 class Refused(NamedTuple):
@@ -63,15 +65,15 @@ class Aside:
     """
 
     def __init__(self, work: Work, *arguments: Any) -> None:
-        ours, theirs = os.pipe()
-        words = [sys.executable, "-c", f"from nullah.background import work_on; work_on({theirs})"]
-        # In a group of its own: Ctrl+C in the terminal is for the desk, which ends what runs aside.
-        self._process = subprocess.Popen(words, stdin=subprocess.PIPE, pass_fds=(theirs,), start_new_session=True)
-        os.close(theirs)
-        self.pipe: Connection | None = Connection(ours, writable=False)
+        takes, gives = os.pipe()
+        told, tells = os.pipe()
+        self._child = Child(f"{__name__}:work_on", (takes, tells), needs=(work.__module__,))
+        os.close(takes)
+        os.close(tells)
+        self.pipe: Connection | None = Connection(told, writable=False)
         task = pickle.dumps((work.__module__, work.__qualname__, arguments))
         # Much to hand over fills the pipe before the process reads it: nobody waits for that.
-        threading.Thread(target=_feed, args=(self._process, task), daemon=True).start()
+        threading.Thread(target=_feed, args=(gives, task), daemon=True).start()
 
     @property
     def running(self) -> bool:
@@ -91,26 +93,35 @@ class Aside:
 
     def stop(self) -> None:
         """End the process, now."""
-        self._process.terminate()
-        self._process.wait()
         if self.pipe is not None:
+            self._child.end()
+            _emptied(self.pipe)
             self.pipe.close()
             self.pipe = None
 
 
-def _feed(process: subprocess.Popen[bytes], task: bytes) -> None:
-    assert process.stdin is not None
+def _feed(gives: int, task: bytes) -> None:
     # A process that is ended while it is fed needs no more.
-    with contextlib.suppress(BrokenPipeError), process.stdin as stream:
-        stream.write(task)
+    with contextlib.suppress(BrokenPipeError), Connection(gives, readable=False) as pipe:
+        pipe.send_bytes(task)
 
 
-def work_on(pipe_number: int) -> None:
-    """Take work from standard input and do it, telling how it goes through a pipe: what a process of `Aside` runs."""
-    pipe = Connection(pipe_number, readable=False)
+def _emptied(pipe: Connection) -> None:
+    """Read what a process that is ended still told: when there is no more, it is no more."""
+    until = time.monotonic() + _ENDS_WITHIN
+    with contextlib.suppress(OSError, EOFError):
+        while pipe.poll(max(0.0, until - time.monotonic())):
+            if not os.read(pipe.fileno(), 1 << 16):
+                return
+
+
+def work_on(takes: int, tells: int) -> None:
+    """Take work from a pipe and do it, telling how it goes through another: what a process of `Aside` runs."""
+    pipe = Connection(tells, readable=False)
     with contextlib.suppress(BrokenPipeError), pipe:
         try:
-            module, name, arguments = pickle.load(sys.stdin.buffer)
+            with Connection(takes, writable=False) as given:
+                module, name, arguments = given.recv()
             work: Work = getattr(importlib.import_module(module), name)
             told = work(*arguments)
             while True:
@@ -152,18 +163,16 @@ class Beside:
     ----------
     answering : callable
         A function of a module: called with a function that tells whether the question is dropped, and what was asked.
+    needs : sequence of str
+        Modules that answering needs beside its own, loaded once for all processes.
     """
 
-    def __init__(self, answering: Answering) -> None:
+    def __init__(self, answering: Answering, needs: Sequence[str] = ()) -> None:
         asked, asks = os.pipe()
         told, tells = os.pipe()
         name = f"{answering.__module__}:{answering.__qualname__}"
-        words = [
-            sys.executable,
-            "-c",
-            f"from nullah.background import answer_on; answer_on({asked}, {tells}, {name!r})",
-        ]
-        self._process = subprocess.Popen(words, pass_fds=(asked, tells), start_new_session=True)
+        needs = (answering.__module__, *needs)
+        self._child = Child(f"{__name__}:answer_on", (asked, tells), name, needs=needs)
         os.close(asked)
         os.close(tells)
         self._asks, self.pipe = Connection(asks, readable=False), Connection(told, writable=False)
@@ -198,8 +207,8 @@ class Beside:
         """End the process, now."""
         if self.running:
             self.running = False
-            self._process.terminate()
-            self._process.wait()
+            self._child.end()
+            _emptied(self.pipe)
             self._sender.shutdown(wait=True, cancel_futures=True)
             self._asks.close()
             self.pipe.close()

@@ -7,6 +7,7 @@ import sys
 import pytest
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QGuiApplication
+from tests.processes import below
 
 from nullah.core import actions
 from nullah.core.sheets.sheets import all_sheets
@@ -140,7 +141,10 @@ def test_printing_is_stopped_between_two_pages(cabinetmaker, tmp_path):
 
 
 def test_a_process_that_dies_is_an_error_and_not_a_silence(user, tmp_path):
+    there = below(os.getpid())
     user.window.papers.exports.write_sheets(tmp_path / "out")
-    os.kill(user.window.papers.exports.work._aside._process.pid, signal.SIGKILL)
+    user.bot.waitUntil(lambda: "Writing" in user.window.banner.words.text(), timeout=60_000)
+    for process in below(os.getpid()) - there:
+        os.kill(process, signal.SIGKILL)
     user.wait_for_files()
     assert "ended without a word" in user.window.banner.words.text()

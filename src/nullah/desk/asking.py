@@ -20,6 +20,15 @@ if TYPE_CHECKING:
     from nullah.core.work.order_of_work import OrderOfWork
 
 
+#: What the questions below load when they are asked.
+_NEEDS = (
+    "nullah.core.proof.prove",
+    "nullah.core.apprentice.carrying_out",
+    "nullah.core.work.order_of_work",
+    "babel.lists",
+)
+
+
 class Proved(NamedTuple):
     """A proof, and the piece as it is drawn with it: to cut its solids in the window would hold that up."""
 
@@ -96,7 +105,7 @@ class Asker(QObject):
         self._asked[self._process.ask(plan.project)] = plan
 
     def _begin(self) -> None:
-        self._process = Beside(self._question)
+        self._process = Beside(self._question, _NEEDS)
         self._news = QSocketNotifier(self._process.pipe.fileno(), QSocketNotifier.Type.Read, self)
         self._news.activated.connect(self._hear)
 

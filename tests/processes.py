@@ -1,0 +1,33 @@
+"""What processes there are, as the system tells."""
+
+import os
+
+
+def _stat(process):
+    """Return the state and the parent of a process."""
+    with open(f"/proc/{process}/stat", encoding="ascii") as stat:
+        state, above, *_ = stat.read().rpartition(")")[2].split()
+    return state, int(above)
+
+
+def alive(process):
+    try:
+        return _stat(process)[0] != "Z"
+    except OSError:
+        return False
+
+
+def parent(process):
+    return _stat(process)[1]
+
+
+def children_of(process):
+    """Return the processes that one has begun and that run."""
+    there = [int(entry) for entry in os.listdir("/proc") if entry.isdecimal()]
+    return {each for each in there if alive(each) and parent(each) == process}
+
+
+def below(process):
+    """Return all that run below a process."""
+    found = children_of(process)
+    return found.union(*map(below, found))
