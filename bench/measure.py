@@ -56,6 +56,27 @@ def start_up(runs: int = 9) -> None:
     )
 
 
+def commands(runs: int = 9) -> None:
+    """How soon a command answers that needs neither window nor numbers."""
+    nullah = os.path.join(os.path.dirname(sys.executable), "nullah")
+    asked = {
+        "emc": ["--temperature", "20", "--humidity", "50"],
+        "move": ["--species", "black cherry", "--cut", "flat", "--width", "300mm", "--from", "8", "--to", "12"],
+        "dovetail": [
+            "--width", "150mm", "--tail-thickness", "18mm", "--pin-thickness", "18mm", "--tails", "3", "--half-pin",
+            "9mm", "--pin", "6mm", "--slope", "1:7",
+        ],
+    }  # fmt: skip
+    for name, words in asked.items():
+
+        def run(words: list[str]) -> None:
+            subprocess.run([*words, "--json", "/dev/null"], check=True, stdout=subprocess.DEVNULL)
+
+        words = [nullah, name, *words]
+        run(words)
+        told(f"nullah {name}", timed(lambda words=words: run(words), runs), 150)  # type: ignore[misc]
+
+
 def timed(work: Callable[[], object], runs: int) -> list[float]:
     """Return the sorted times of a piece of work, in ms."""
     times = []
@@ -264,6 +285,7 @@ def turning() -> None:
 
 if __name__ == "__main__":
     start_up()
+    commands()
     slab()
     milling()
     hands()

@@ -181,6 +181,41 @@ def test_milling_as_told_makes_the_blank(form):
             assert sizes[part.id]["true"][0] is Surface.FACE_SIDE
 
 
+@pytest.mark.parametrize(("long", "buttons", "strips"), [(150, 8, 1), (150.5, 8, 0), (43, 8, 1)])
+def test_short_equal_parts_come_out_of_one_strip(long, buttons, strips):
+    plan = planned("table", (), given=(("button.length", mm(long)),))
+    ids = {part.id for part in plan.parts if part.id.startswith("button")}
+    pieces = [piece for piece in plan.rough if set(piece.parts) & ids]
+    assert len(ids) == buttons and sum(piece.strip for piece in pieces) == strips
+    assert {part for piece in pieces for part in piece.parts} == ids
+    if not strips:
+        assert len(pieces) == buttons
+        return
+    (strip,) = pieces
+    kerf = plan.project.shop.kerf.mm
+    assert strip.length.mm > buttons * (plan.part("button1").cut_length.mm + kerf)
+    project = replace(plan.project, boards=(Board("1", "Ford 1", "", mm(2000), mm(200), mm(30)),))
+    project = actions.lay(project, Placement(strip.id, "1", 0.0, 0.0))
+    laid = work_out(project, proving=False)
+    assert all(laid.laid(part) and laid.forecast_of(part) is not None for part in ids)
+    assert not any(task.id.startswith("resaw/") for task in order_of_work(laid).tasks)
+    (mill,) = [task for task in order_of_work(laid).tasks if task.id == "mill/button"]
+    told = operation_words([each for each in mill.operations if isinstance(each, PlaneTrue)][:1], laid.reader)
+    assert "the strip for" in told and dict(mill.work)["true"] == 1.0
+
+
+@pytest.mark.parametrize("form", sorted(FORMS.keys() - {"own"}))
+def test_only_short_equal_parts_come_out_of_strips(form):
+    plan = planned(form, ())
+    for piece in plan.rough:
+        parts = [plan.part(part) for part in piece.parts]
+        if piece.strip:
+            assert len(parts) >= 3 and len({part.alike for part in parts}) == 1
+            assert all(float(part.cut_length) <= 150 for part in parts)
+        else:
+            assert len(parts) == 1
+
+
 # --- what the forecast takes to be so ---------------------------------------------------------------
 
 

@@ -64,7 +64,7 @@ def forecasts(project: Project, assembly: Assembly, boards: Sequence[Laid]) -> t
         for item in placed:
             for part_id in item.part.parts:
                 part = assembly.part(part_id)
-                if part is None or (len(item.part.parts) > 1 and part_id != item.part.parts[0]):
+                if part is None or (len(item.part.parts) > 1 and not item.part.strip and part_id != item.part.parts[0]):
                     continue
                 patch = Patch(item.rect.x, item.rect.end, item.rect.y, item.rect.top)
                 lows = project.lows_left if part.species_role in INSIDE else Length(Fraction(0))

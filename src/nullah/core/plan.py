@@ -20,7 +20,7 @@ from nullah.core.board_plans import BoardPlan, board_plans
 from nullah.core.breakdown.facts import FlatteningLeaves, NoBoards, NoWood
 from nullah.core.breakdown.layout import Unplaced
 from nullah.core.breakdown.reasons import Taken, staves_of, why_nowhere
-from nullah.core.breakdown.rough import RoughPart, Staves, as_made, asking, equal_staves, held, rough_parts
+from nullah.core.breakdown.rough import RoughPart, Staves, as_made, asking, equal_staves, held, in_strips, rough_parts
 from nullah.core.card import Remark, Severity
 from nullah.core.forms import FORMS
 from nullah.core.forms.own_boards import next_own_joint_id, offers, with_own
@@ -599,7 +599,9 @@ def _rough(project: Project, assembly: Assembly) -> tuple[RoughPart, ...]:
     made = as_made(whole, staves, project.resawn, project.allowances, project.shop.kerf, on_edge)
     # A stave may ask more than its part.
     asks = dict(project.asks)
-    return _of_one_wood(tuple(asking(piece, asks.get(piece.id)) if piece.stave else piece for piece in made), project)
+    made = tuple(asking(piece, asks.get(piece.id)) if piece.stave else piece for piece in made)
+    together = Reader(project.marks).name_together
+    return in_strips(_of_one_wood(made, project), assembly.parts, together, project.allowances, project.shop.kerf)
 
 
 def _of_one_wood(pieces: tuple[RoughPart, ...], project: Project) -> tuple[RoughPart, ...]:

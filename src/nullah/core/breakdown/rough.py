@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Collection, Iterable, Mapping
+from collections.abc import Callable, Collection, Iterable, Mapping, Sequence
 from dataclasses import dataclass, field
 from typing import NamedTuple
 
@@ -83,7 +83,8 @@ class RoughPart(NamedTuple):
     """A piece of wood as it is to be sawn out of a board. `turned` ones lie across the board.
 
     `wood` is the species it is to be of; empty for any. `makes` are the parts that come of
-    it: usually the one of its own id; a stave makes a share of one, a resawn blank two.
+    it: usually the one of its own id; a stave makes a share of one, a resawn blank two, a `strip`
+    several short ones, end to end.
     `finished` is the thickness that must be left after flattening; `stave` which of a part's
     staves it is, from 1, and 0 for what is no stave.
     """
@@ -104,6 +105,7 @@ class RoughPart(NamedTuple):
     in_order: bool = False
     number: int = 0
     stave: int = 0
+    strip: bool = False
 
     @property
     def along(self) -> Length:
@@ -310,3 +312,79 @@ def resawn_blank(one: RoughPart, two: RoughPart, kerf: Length) -> RoughPart:
         finished=finished,
         together="",
     )
+
+
+#: Equal parts no longer than this come out of one strip where they are so many, mm: shorter ones are hardly planed or
+#: held by themselves (practice, without a published source).
+SHORT, FEWEST = 150, 3
+#: What shooting takes of the ends of each part that is sawn off a strip, mm.
+_SHOT = 2
+
+
+def one_strip(
+    pieces: Sequence[RoughPart], cut_length: Length, name: str, allowances: Allowances, kerf: Length
+) -> RoughPart:
+    """Return the strip that short equal parts are sawn off, end to end.
+
+    Parameters
+    ----------
+    pieces : sequence of RoughPart
+        Each as it would be had by itself.
+    cut_length : Length
+        What each is cut to.
+    name : str
+        What they are called together.
+    allowances : Allowances
+        What is added to finished sizes.
+    kerf : Length
+        Of the saw that parts them.
+    """
+    first = pieces[0]
+    each = cut_length.mm + kerf.mm + _SHOT
+    return first._replace(
+        id="+".join(piece.id for piece in pieces),
+        name=name,
+        length=Length(each * len(pieces)) + allowances.end,
+        makes=tuple(piece.id for piece in pieces),
+        strip=True,
+    )
+
+
+def in_strips(
+    pieces: Sequence[RoughPart],
+    parts: Iterable[Part],
+    names: Callable[[Sequence[str]], str],
+    allowances: Allowances,
+    kerf: Length,
+) -> tuple[RoughPart, ...]:
+    """Return pieces with strips in the place of short equal parts of which the same is asked.
+
+    Parameters
+    ----------
+    pieces : sequence of RoughPart
+        As they are had otherwise.
+    parts : iterable of Part
+        The parts that come of them.
+    names : callable
+        What several names are together.
+    allowances : Allowances
+        What is added to finished sizes.
+    kerf : Length
+        Of the saw that parts them.
+    """
+    found = {piece.id: piece for piece in pieces}
+    alike: dict[tuple[object, ...], list[RoughPart]] = {}
+    lengths: dict[str, Length] = {}
+    for part in parts:
+        piece = found.get(part.id)
+        if piece is not None and part.cut_length.mm <= SHORT and not piece.together and not piece.turned:
+            asked = piece._replace(id="", name="", number=0)
+            alike.setdefault((part.alike, asked), []).append(piece)
+            lengths[piece.id] = part.cut_length
+    for group in alike.values():
+        if len(group) >= FEWEST:
+            strip = one_strip(group, lengths[group[0].id], names([each.name for each in group]), allowances, kerf)
+            found = _put(found, group[0].id, (strip,))
+            for piece in group[1:]:
+                del found[piece.id]
+    return tuple(found.values())

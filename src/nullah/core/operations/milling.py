@@ -24,9 +24,12 @@ class PlaneTrue(Operation):
     Parameters
     ----------
     surface : Surface
+    in_strip : bool
+        Whether it is done to a strip, from which this part and others are sawn.
     """
 
     surface: Surface
+    in_strip: bool = False
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -39,10 +42,13 @@ class WorkTo(Operation):
         From the true surface.
     lows : Fraction
         How deep lows may stay, mm.
+    in_strip : bool
+        Whether it is done to a strip, from which this part and others are sawn.
     """
 
     setting: ToolSetting
     lows: Fraction = Fraction(0)
+    in_strip: bool = False
 
     @property
     def surface(self) -> Surface:

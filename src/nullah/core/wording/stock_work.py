@@ -43,6 +43,14 @@ _TRUE = {
         "line: the reference end."
     ),
 }
+_FIRST_END = N_(
+    "Knife round the strip near one end, square from face side and face edge; saw in the waste and shoot to the line: "
+    "the reference end of the first."
+)
+_OFF_STRIP = N_(
+    "Knife round the strip {figure} from that end, saw the first off in the waste, and shoot the end that is left on "
+    "the strip, the next one’s reference end: {parts}, one after another. Shoot their far ends to the line."
+)
 _WORK = {
     Surface.OTHER_FACE: N_(
         "Gauge {parts} {figure} thick all round from the face side; plane the other face to the line, across first."
@@ -149,10 +157,24 @@ def _staves_words(made: GlueStaves, parts: str, reader: Reader) -> str:
     return f"{reader.text(trued, count=str(made.count), parts=parts)} {glued}"
 
 
+def _strip_words(made: PlaneTrue | WorkTo, parts: str, reader: Reader) -> str:
+    """Return how a strip is milled from which short parts are sawn, and how they are."""
+    strip = reader.text("the strip for {parts}", parts=parts)
+    if isinstance(made, PlaneTrue):
+        message = _FIRST_END if made.surface is Surface.REFERENCE_END else _TRUE[made.surface]
+        return reader.text(message, parts=strip)
+    figure = figure_words(made.setting, reader)
+    if made.surface is Surface.FAR_END:
+        return reader.text(_OFF_STRIP, parts=parts, figure=figure)
+    return reader.text(_WORK[made.surface], parts=strip, figure=figure)
+
+
 def milled_words(alike: Sequence[Operation], reader: Reader) -> str:
     """Return how surfaces are planed true, and others worked to lines gauged from them."""
     parts, made = parts_words(alike, reader), alike[0]
     match made:
+        case PlaneTrue(in_strip=True) | WorkTo(in_strip=True):
+            return _strip_words(made, parts, reader)
         case PlaneTrue(surface=surface):
             return reader.text(_TRUE[surface], parts=parts)
         case WorkTo(setting=setting, lows=lows):

@@ -47,20 +47,30 @@ def milling_operations(plan: Plan, part: Part) -> Iterator[Operation]:
 
     def sized(surface: Surface, quantity: str, waits: bool) -> Operation:
         if not waits:
-            return WorkTo(part=part.id, stock=blank, setting=to(surface, quantity))
+            return WorkTo(part=part.id, stock=blank, setting=to(surface, quantity), in_strip=strip)
         least = by_rule(_SIZES[surface], blank[surface.axis], surface, marks, Direction.UP, quantity)
         return LeaveOver(part=part.id, stock=blank, setting=least)
 
-    names = part.quantities
-    yield PlaneTrue(part=part.id, stock=blank, surface=Surface.FACE_SIDE)
-    yield PlaneTrue(part=part.id, stock=blank, surface=Surface.FACE_EDGE)
+    names, strip = part.quantities, stripped(plan, part)
+
+    def true(surface: Surface) -> PlaneTrue:
+        return PlaneTrue(part=part.id, stock=blank, surface=surface, in_strip=strip)
+
+    yield true(Surface.FACE_SIDE)
+    yield true(Surface.FACE_EDGE)
     if part.one_face:
         yield LeaveRough(part=part.id, stock=blank, setting=to(Surface.FACE_SIDE, names[2]))
     else:
-        yield WorkTo(part=part.id, stock=blank, setting=to(Surface.FACE_SIDE, names[2]), lows=lows)
+        thickness = to(Surface.FACE_SIDE, names[2])
+        yield WorkTo(part=part.id, stock=blank, setting=thickness, lows=lows, in_strip=strip)
     yield sized(Surface.FACE_EDGE, names[1], bool(wide))
-    yield PlaneTrue(part=part.id, stock=blank, surface=Surface.REFERENCE_END)
+    yield true(Surface.REFERENCE_END)
     yield sized(Surface.REFERENCE_END, names[0], bool(long))
+
+
+def stripped(plan: Plan, part: Part) -> bool:
+    """Return whether a part is sawn off a strip, with others that are equal."""
+    return any(piece.strip for piece in plan.pieces_of(part.id))
 
 
 def milled_like(plan: Plan, part: Part, surface: Surface) -> Part | None:

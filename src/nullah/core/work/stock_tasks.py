@@ -35,6 +35,7 @@ from nullah.core.work.milling import (
     milled_like,
     milling_operations,
     resawing,
+    stripped,
 )
 from nullah.core.work.sawing import saw_operations
 
@@ -83,7 +84,7 @@ def saw_tasks(plan: Plan) -> tuple[Task, ...]:
                 Task(f"dry/{board.id}", title, Trade.DRY, parts, last, waits=24.0 * days, subject=BoardRef(board.id))
             )
             last = (found[-1].id,)
-        found += [_resawn(plan, item.part, last) for item in board_plan.placed if len(item.part.parts) > 1]
+        found += [_resawn(plan, item.part, last) for item in board_plan.placed if _to_resaw(item.part)]
     bare = [part for part in plan.parts if not plan.laid(part.id)]
     if bare:
         many = len(bare) > _MOST_NAMED
@@ -92,6 +93,11 @@ def saw_tasks(plan: Plan) -> tuple[Task, ...]:
             Task("wood", f"Find wood for {names}", Trade.SAW, tuple(part.id for part in bare), (), (("set up", 5.0),))
         )
     return tuple(found)
+
+
+def _to_resaw(piece: RoughPart) -> bool:
+    """Return whether a blank is resawn for two parts, and not a strip crosscut for more."""
+    return len(piece.parts) > 1 and not piece.strip
 
 
 def _sawn_apart(plan: Plan, board_plan: BoardPlan, parts: tuple[str, ...]) -> list[Task]:
@@ -197,7 +203,8 @@ def mill_tasks(plan: Plan, saw: tuple[Task, ...]) -> MillTasks:
         after = (*((glued[-1].id,) if glued else after), *set_from)
         waiting = any(plan.waiting(part) or _fits(plan, part) for part in parts)
         ends = 0 if waiting else 2 * len(parts)
-        work = (("plane", _shavings(plan, parts)), ("true", float(len(parts))), ("end", float(ends)))
+        trued = 1 if stripped(plan, parts[0]) else len(parts)
+        work = (("plane", _shavings(plan, parts)), ("true", float(trued)), ("end", float(ends)))
         long, wide = map(bool, measured_for(plan.ledger, parts[0]))
         left = f", left {plan.reader.left_over(long, wide, False)}" if long or wide else ""
         title = f"Mill {plan.reader.together(part.id for part in parts)}{left}"
@@ -269,7 +276,8 @@ def _shavings(plan: Plan, parts: Iterable[Part]) -> float:
     gone = 0.0
     for part in parts:
         rough = sum(
-            float(piece.length) * float(piece.width) * float(piece.thickness) for piece in plan.pieces_of(part.id)
+            float(piece.length) * float(piece.width) * float(piece.thickness) / len(piece.parts)
+            for piece in plan.pieces_of(part.id)
         )
         # What is rough beneath keeps what planing there would have taken.
         thick = float(part.thickness) + (float(plan.project.allowances.thickness) / 2 if part.one_face else 0.0)
