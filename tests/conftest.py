@@ -20,6 +20,7 @@ def _own_folders(tmp_path, monkeypatch):
 
 
 def pytest_configure(config):
+    config.addinivalue_line("markers", "whole: what takes long and shows little that is new, only in script/torture")
     config.addinivalue_line(
         "markers", "sampled(n): every n-th of its cases is tried here, all of them in script/torture"
     )
@@ -35,6 +36,7 @@ def pytest_collection_modifyitems(config, items):
         function = item.nodeid.partition("[")[0]
         seen[function] += 1
         wanted = marker is None or (seen[function] - 1) % marker.args[0] == 0
+        wanted = wanted and item.get_closest_marker("whole") is None
         (kept if wanted else left_out).append(item)
     config.hook.pytest_deselected(items=left_out)
     items[:] = kept

@@ -16,7 +16,7 @@ def twice(dropped, number):
 
 
 def slowly(dropped, number):
-    for _ in range(600):
+    for _ in range(150):
         time.sleep(0.01)
         if dropped():
             raise DroppedError

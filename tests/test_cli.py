@@ -156,6 +156,7 @@ def test_sheets_writes_the_whole_set_without_a_screen(tmp_path):
     assert {"sheets.pdf", "corner-template.svg", "cut-list.csv", "part-5-bottom.svg"} <= names
 
 
+@pytest.mark.whole
 def test_shots_shows_every_main_view(tmp_path):
     words = [sys.executable, "-m", "nullah.cli", "shots", str(tmp_path / "shots")]
     done = subprocess.run(words, capture_output=True, text=True, check=False, env={"PATH": "/usr/bin:/bin"})

@@ -148,8 +148,10 @@ class User:
         self.reach(box)
         box.showPopup()
         view = box.view()
+        # A long list comes to rest on what is chosen now; only then it is scrolled.
         QApplication.processEvents()
         view.scrollTo(box.model().index(index, 0))
+        QApplication.processEvents()
         spot = view.visualRect(box.model().index(index, 0)).center()
         self.bot.mouseMove(view.viewport(), pos=spot)
         self.bot.mouseClick(view.viewport(), Qt.MouseButton.LeftButton, pos=spot)

@@ -121,6 +121,7 @@ sys.exit(start.open_desk(None))
 """
 
 
+@pytest.mark.sampled(3)
 @pytest.mark.parametrize("how", [signal.SIGTERM, signal.SIGINT, signal.SIGHUP])
 def test_a_desk_that_is_asked_to_end_keeps_its_work_first_and_the_name_being_typed(tmp_path, how):
     environment = {**os.environ, "XDG_STATE_HOME": str(tmp_path), "QT_QPA_PLATFORM": "offscreen"}

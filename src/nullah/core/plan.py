@@ -558,7 +558,7 @@ def _snapping(project: Project) -> Snapping:
     return Snapping(project.set_out_mark.mm, *tools)
 
 
-@lru_cache(maxsize=64)
+@lru_cache(maxsize=16)
 def _piece(piece: Piece, snapping: Snapping) -> tuple[Ledger | None, Assembly, Fact | None]:
     form = form_of(piece)
     chosen = form.settled(dict(piece.choices))
