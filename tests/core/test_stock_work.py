@@ -19,9 +19,10 @@ from nullah.core.lengths import Length, Marks, Unit, mm
 from nullah.core.operations.milling import FlattenBoard, LeaveOver, PlaneTrue, Resaw, WorkTo
 from nullah.core.operations.sawing import SawThrough
 from nullah.core.operations.stock import Surface
-from nullah.core.plan import work_out
+from nullah.core.plan import Issue, Unsettled, work_out
 from nullah.core.project import Piece, Project
 from nullah.core.rack.board import Board
+from nullah.core.stations import STATIONS
 from nullah.core.wording.operations import operation_words
 from nullah.core.work.bench_work import blank_of
 from nullah.core.work.order_of_work import order_of_work
@@ -268,3 +269,11 @@ def test_what_is_resawn_is_gauged_round_sawn_and_left_to_lie():
     assert resaw.waits >= 24 and "saw/9" in resaw.after
     mill = next(task for task in tasks.values() if task.trade is Trade.MILL and one in task.parts and "mill" in task.id)
     assert resaw.id in mill.after
+
+
+def test_parts_without_wood_are_counted_as_parts_not_as_pieces():
+    plan = planned("table", ())
+    station = next(each for each in STATIONS if each.id == "breakdown")
+    count = len(plan.parts)
+    assert len(plan.rough) < count and Unsettled(Issue.NO_WOOD, count) in plan.unsettled()
+    assert station.state(plan) == f"{count} of {count} without wood"

@@ -374,8 +374,8 @@ class Plan:
             Issue.MISFITS: sum(finding.remark.weight is Severity.FAILURE for finding in self.findings),
             Issue.CORNER: any(r.weight is Severity.FAILURE for corner in self.corners for r in corner.remarks),
             Issue.LAID_WRONGLY: sum(len(board.wrong) + (board.not_sawable is not None) for board in self.boards),
-            Issue.TOO_THIN: sum(1 for item in self.milling or () if item.short.mm > 0),
-            Issue.NO_WOOD: len(self.unplaced),
+            Issue.TOO_THIN: len({item.part for item in self.milling or () if item.short.mm > 0}),
+            Issue.NO_WOOD: len({part for item in self.unplaced for part in item.part.parts}),
             Issue.TO_MEASURE: len(waiting),
         }
         return tuple(Unsettled(issue, int(count)) for issue, count in counts.items() if count)

@@ -367,11 +367,17 @@ def _size(plan: Plan, rough: RoughPart) -> str:
     return f"{write(rough.length, up, unit=False)} × {write(rough.width, up)}"
 
 
+def _bare(plan: Plan) -> tuple[RoughPart, ...]:
+    """Return the pieces that lie on no board."""
+    return tuple(item.part for item in plan.unplaced)
+
+
 def _state(plan: Plan) -> str:
     if not plan.rough:
         return "no parts yet"
     if plan.unplaced:
-        return f"{len(plan.unplaced)} of {len(plan.rough)} without wood"
+        bare, every = ({part for each in pieces for part in each.parts} for pieces in (_bare(plan), plan.rough))
+        return f"{len(bare)} of {len(every)} without wood"
     if any(board.wrong or board.not_sawable for board in plan.boards):
         return "a part cannot lie there"
     cuts = sum(len(board.cuts) for board in plan.boards)

@@ -55,7 +55,7 @@ def _state(plan: Plan) -> str:
         return "working it out"
     if not plan.milling:
         return "nothing laid yet"
-    short = sum(item.short.mm > 0 for item in plan.milling)
+    short = len({item.part for item in plan.milling if item.short.mm > 0})
     return f"{short} part{'s' if short != 1 else ''} too thin" if short else "all thick enough"
 
 
