@@ -131,7 +131,7 @@ def _coats(plan: Plan, made: _Made, smooth: dict[tuple[str, int], Task], parts: 
     found: list[Task] = []
     for coat in range(1, coats + 1):
         title = plan.reader.text(
-            N_("Put on {finish}, coat {n} of {coats}, all over {parts} before they are in their grooves"),
+            N_("Put on {finish}, coat {n} of {coats}, all over {parts}, before the glue-up"),
             finish=plan.reader.text(plan.project.finish),
             n=str(coat),
             coats=str(coats),
