@@ -277,3 +277,12 @@ def test_parts_without_wood_are_counted_as_parts_not_as_pieces():
     count = len(plan.parts)
     assert len(plan.rough) < count and Unsettled(Issue.NO_WOOD, count) in plan.unsettled()
     assert station.state(plan) == f"{count} of {count} without wood"
+
+
+def test_short_parts_that_lie_by_themselves_already_stay_so():
+    boards = (Board("1", "Ford 1", "", mm(2000), mm(200), mm(30), sawn=True),)
+    layout = tuple(Placement(f"button{n}", "1", 100.0 * n, 0.0) for n in range(1, 6))
+    plan = planned("table", (), boards=boards, layout=layout)
+    assert all(plan.laid(f"button{n}") for n in range(1, 6)) and not plan.boards[0].wrong
+    (strip,) = [piece for piece in plan.rough if piece.strip]
+    assert strip.parts == ("button6", "button7", "button8")

@@ -601,7 +601,9 @@ def _rough(project: Project, assembly: Assembly) -> tuple[RoughPart, ...]:
     asks = dict(project.asks)
     made = tuple(asking(piece, asks.get(piece.id)) if piece.stave else piece for piece in made)
     together = Reader(project.marks).name_together
-    return in_strips(_of_one_wood(made, project), assembly.parts, together, project.allowances, project.shop.kerf)
+    laid = {item.part for item in project.layout}
+    made = _of_one_wood(made, project)
+    return in_strips(made, assembly.parts, together, project.allowances, project.shop.kerf, laid)
 
 
 def _of_one_wood(pieces: tuple[RoughPart, ...], project: Project) -> tuple[RoughPart, ...]:

@@ -356,6 +356,7 @@ def in_strips(
     names: Callable[[Sequence[str]], str],
     allowances: Allowances,
     kerf: Length,
+    alone: Collection[str] = (),
 ) -> tuple[RoughPart, ...]:
     """Return pieces with strips in the place of short equal parts of which the same is asked.
 
@@ -371,19 +372,21 @@ def in_strips(
         What is added to finished sizes.
     kerf : Length
         Of the saw that parts them.
+    alone : collection of str
+        Pieces that lie on boards by themselves already, or are sawn out so: they stay as they are.
     """
     found = {piece.id: piece for piece in pieces}
     alike: dict[tuple[object, ...], list[RoughPart]] = {}
-    lengths: dict[str, Length] = {}
-    for part in parts:
-        piece = found.get(part.id)
-        if piece is not None and part.cut_length.mm <= SHORT and not piece.together and not piece.turned:
-            asked = piece._replace(id="", name="", number=0)
-            alike.setdefault((part.alike, asked), []).append(piece)
-            lengths[piece.id] = part.cut_length
+    short = {part.id: part for part in parts if part.cut_length.mm <= SHORT and part.id not in alone}
+    for name, part in short.items():
+        piece = found.get(name)
+        if piece is not None and not piece.together and not piece.turned:
+            alike.setdefault((part.alike, piece._replace(id="", name="", number=0)), []).append(piece)
     for group in alike.values():
         if len(group) >= FEWEST:
-            strip = one_strip(group, lengths[group[0].id], names([each.name for each in group]), allowances, kerf)
+            strip = one_strip(
+                group, short[group[0].id].cut_length, names([each.name for each in group]), allowances, kerf
+            )
             found = _put(found, group[0].id, (strip,))
             for piece in group[1:]:
                 del found[piece.id]
