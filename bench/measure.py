@@ -56,6 +56,26 @@ def start_up(runs: int = 9) -> None:
     )
 
 
+def seconds(work: Callable[[], object]) -> float:
+    """Return how long something takes, s."""
+    start = time.perf_counter()
+    work()
+    return time.perf_counter() - start
+
+
+def from_nothing(work: Callable[[], object]) -> float:
+    """Return how long something takes in a process that has done nothing like it before, s; modules are loaded."""
+    read, write = os.pipe()
+    child = os.fork()
+    if not child:
+        os.write(write, f"{seconds(work)}".encode())
+        os._exit(0)
+    os.waitpid(child, 0)
+    os.close(write)
+    with os.fdopen(read) as answer:
+        return float(answer.read())
+
+
 def commands(runs: int = 9) -> None:
     """How soon a command answers that needs neither window nor numbers."""
     nullah = os.path.join(os.path.dirname(sys.executable), "nullah")
@@ -160,24 +180,17 @@ def proof() -> None:
     """Proving a case of 60 parts and 120 joints from nothing, and again after one joint changed."""
     from nullah.core.joints.dovetail.tails import tails_of
     from nullah.core.lengths import mm
-    from nullah.core.piece import solids
     from nullah.core.piece.space import Axis
     from nullah.core.plan import prove_plan, work_out
     from nullah.core.project import Piece, Project
-    from nullah.core.proof import order, prove
 
     chosen = (("rows", "3"), ("columns", "2"), ("dividers", "frame"), ("drawers", "all"), ("back", "5"))
     size = (("case.outside_height", mm(700)), ("case.outside_width", mm(700)), ("sides.thickness", mm(20)))
     plan = work_out(Project(Piece("case", choices=chosen, given=size)), milling=False, proving=False)
     print(f"the case has {len(plan.parts)} parts and {len(plan.assembly.joints)} joints")
 
-    def from_nothing() -> None:
-        for kept in (solids.build, prove._common, prove._unfilled, prove._hits, prove._order, order._free_of_joint):
-            kept.cache_clear()
-        prove_plan(plan)
-
     def with_another_joint(kind: str, step: int) -> object:
-        joints = list(plan.assembly.joints)
+        joints = list(plan.unfastened.joints)
         wanted = [
             i for i, joint in enumerate(joints) if bool(tails_of(joint) if kind == "dovetail" else joint.channels)
         ]
@@ -190,10 +203,12 @@ def proof() -> None:
             channel = joint.channels[0]
             deeper = channel.set(Axis.Z, channel.low[2], channel.high[2] + step)
             joints[index] = joint._replace(channels=(deeper, *joint.channels[1:]))
-        return replace(plan, assembly=plan.assembly._replace(joints=tuple(joints)))
+        return replace(plan, unfastened=plan.unfastened._replace(joints=tuple(joints)))
 
-    told("proof of the whole case", timed(from_nothing, 5), 1500)
-    from_nothing()
+    prove_plan(work_out(Project(Piece("box")), milling=False, proving=False))  # that modules are loaded
+    whole = sorted(1000 * from_nothing(lambda: prove_plan(plan)) for _ in range(5))
+    told("proof of the whole case, from nothing", whole, 1500)
+    prove_plan(plan)
     for kind in ("dado", "dovetail"):
         changed = iter([with_another_joint(kind, step) for step in range(1, 10)])
         told(f"proof again, one {kind} changed", timed(lambda changed=changed: prove_plan(next(changed)), 9), 150)
@@ -202,10 +217,10 @@ def proof() -> None:
 def carried_out() -> None:
     """Carrying all operations out: from nothing, with one figure changed, with none changed."""
     from nullah.core import actions
-    from nullah.core.apprentice.building import built_otherwise, otherwise_at_origin
+    from nullah.core.apprentice.building import built_otherwise
     from nullah.core.joints.steps import frames_of, part_operations
     from nullah.core.lengths import mm
-    from nullah.core.piece.solids import build, recipe
+    from nullah.core.piece.solids import recipe
     from nullah.core.plan import Plan, work_out
     from nullah.core.project import Piece, Project
     from nullah.demo.seed_cabinet import seed_cabinet
@@ -218,24 +233,15 @@ def carried_out() -> None:
             if told:
                 built_otherwise(frame, frame.stock, told, recipe(part, joints, parts), 0.5)
 
-    def from_nothing(plan: Plan) -> None:
-        otherwise_at_origin.cache_clear()
-        build.cache_clear()
-        carry_out(plan)
-
     chosen = (("rows", "8"), ("columns", "2"), ("drawers", "all"), ("heights", "stepped"))
     for name, project in (("cabinet", seed_cabinet()), ("large case", Project(piece=Piece("case", "large", chosen)))):
         plan = work_out(project, milling=False, proving=False)
         figures = [actions.give(project, "back.rabbet", mm(f"6.{n}")) for n in range(1, 10)]
         changed = iter([work_out(each, milling=False, proving=False) for each in figures])
-        whole, again, other = (
-            statistics.median(timed(work, runs))
-            for work, runs in (
-                (lambda plan=plan: from_nothing(plan), 5),
-                (lambda plan=plan: carry_out(plan), 9),
-                (lambda changed=changed: carry_out(next(changed)), 9),
-            )
-        )
+        whole = statistics.median(1000 * from_nothing(lambda plan=plan: carry_out(plan)) for _ in range(5))
+        carry_out(plan)
+        again = statistics.median(timed(lambda plan=plan: carry_out(plan), 9))
+        other = statistics.median(timed(lambda changed=changed: carry_out(next(changed)), 9))
         print(
             f"{name}, {len(plan.parts)} parts carried out: {whole:.0f} ms; one figure changed {other:.0f} ms, "
             f"ratio {other / whole:.2f}; none changed {again:.1f} ms, ratio {again / whole:.3f}"
@@ -243,10 +249,13 @@ def carried_out() -> None:
 
 
 def work() -> None:
-    """The order of work of a large case derived, and its days planned: wanted 2 s for 300 steps."""
+    """The order of work of 350 tasks: from nothing, and after a change; and its days planned."""
     from datetime import datetime
 
+    from nullah.core.actions import give, hold
     from nullah.core.bench.hours import Hours, plan_days
+    from nullah.core.lengths import mm
+    from nullah.core.piece.joint import Hold
     from nullah.core.plan import work_out
     from nullah.core.project import Piece, Project
     from nullah.core.work.day_book import task_minutes
@@ -255,13 +264,32 @@ def work() -> None:
     from nullah.demo.seed_cabinet import seed_cabinet
 
     choices = (("rows", "8"), ("columns", "2"), ("drawers", "all"), ("heights", "stepped"))
-    large = work_out(Project(piece=Piece("case", "large", choices)), milling=False, proving=False)
-    told(f"order of work of {len(large.parts)} parts derived", timed(lambda: derive(large), 5), 2000)
+    project = Project(piece=Piece("case", "large", choices))
+    large = work_out(project, milling=False, proving=False)
+    cabinet = work_out(seed_cabinet(), milling=False, proving=False)
+    derive(cabinet)  # that modules are loaded
+    joint = next(joint.id for joint in large.assembly.joints if joint.hold is Hold.GLUE)
+
+    def after(change: Callable[[Project], Project]) -> float:
+        """Return how long the order takes after a change, with fasteners chosen anew, ms."""
+        changed = work_out(change(project), milling=False, proving=False)
+        return 1000 * seconds(lambda: derive(changed))
+
+    bare = statistics.median(whole_process(BARE) for _ in range(5))
+    scale = 0.17 / bare
+    print(f"a bare window takes {bare:.2f} s; times of the order are scaled to one of 0.17 s")
+    nothing = sorted(1000 * scale * from_nothing(lambda: derive(large)) for _ in range(5))
     tasks = order_of_work(large).tasks
+    told(f"order of {len(tasks)} tasks, {len(large.parts)} parts, from nothing", nothing, 300)
+    ways = ("dry", "glue") * 4
+    one = sorted(scale * after(lambda project, way=way: hold(project, joint, way)) for way in ways)
+    told("order after one joint is held otherwise", one, 50)
+    depths = [mm(f"8.{number}") for number in range(1, 8)]
+    figure = sorted(scale * after(lambda project, depth=depth: give(project, "back.rabbet", depth)) for depth in depths)
+    told("order after a figure of the back's rabbets", figure, 50)
     minutes = {task.id: task_minutes(large, task) for task in tasks}
     begin = datetime(2026, 1, 5, 18)
     told(f"days of {len(tasks)} tasks planned", timed(lambda: plan_days(tasks, minutes, Hours(), begin), 5), 2000)
-    cabinet = work_out(seed_cabinet(), milling=False, proving=False)
     told("season of the cabinet", timed(lambda: season_of(replace(cabinet, ledger=replace(cabinet.ledger))), 9), 50)
 
 

@@ -1,10 +1,14 @@
-"""Things as a key, told apart by what they are and not by what they are equal to: that would take too long."""
+"""Things told apart by what they are and not by what they are equal to: that would take too long."""
 
 from __future__ import annotations
 
-from typing import Generic, TypeVar
+from collections.abc import Callable, Hashable
+from functools import update_wrapper
+from typing import Any, Generic, TypeVar, TypeVarTuple, Unpack
 
 T = TypeVar("T")
+Result = TypeVar("Result")
+Given = TypeVarTuple("Given")
 
 
 class IdentityKey(Generic[T]):
@@ -31,3 +35,73 @@ class IdentityKey(Generic[T]):
 
     def __hash__(self) -> int:
         return hash(tuple(map(id, self._parts)))
+
+
+class SameAgain(Generic[T]):
+    """Give back the very thing that was there before, as long as it is equal: all that is kept by it stays kept.
+
+    Parameters
+    ----------
+    most : int
+        Things of so many names are kept.
+
+    Examples
+    --------
+    >>> same = SameAgain(100)
+    >>> first = same("size", (1, 2))
+    >>> same("size", tuple([1, 2])) is first, same("size", (1, 3)) is first
+    (True, False)
+    """
+
+    def __init__(self, most: int) -> None:
+        self._most = most
+        self._last: dict[Hashable, T] = {}
+
+    def __call__(self, name: Hashable, thing: T) -> T:
+        """Return what was there of that name if it is equal, else the thing, which is there from now on."""
+        before = self._last.get(name)
+        if before is not None and (before is thing or before == thing):
+            return before
+        while before is None and len(self._last) >= self._most:
+            self._last.pop(next(iter(self._last)), None)
+        self._last[name] = thing
+        return thing
+
+
+def kept_by_identity(most: int) -> Callable[[Callable[[Unpack[Given]], Result]], Callable[[Unpack[Given]], Result]]:
+    """Return a decorator that keeps the last results of a pure function, by the very things it was called with.
+
+    Parameters
+    ----------
+    most : int
+        So many results are kept, and what they were worked out of.
+
+    Examples
+    --------
+    >>> calls = []
+    >>> @kept_by_identity(2)
+    ... def total(numbers):
+    ...     calls.append(numbers)
+    ...     return sum(numbers)
+    >>> numbers = (1, 2)
+    >>> total(numbers), total(numbers), len(calls)
+    (3, 3, 1)
+    """
+
+    def keep(function: Callable[[Unpack[Given]], Result]) -> Callable[[Unpack[Given]], Result]:
+        kept: dict[tuple[int, ...], tuple[Any, Result]] = {}
+
+        def again(*things: *Given) -> Result:
+            key = tuple(map(id, things))
+            known = kept.get(key)
+            if known is not None:
+                return known[1]
+            found = function(*things)
+            while len(kept) >= most:
+                kept.pop(next(iter(kept)), None)
+            kept[key] = things, found
+            return found
+
+        return update_wrapper(again, function)
+
+    return keep

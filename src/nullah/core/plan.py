@@ -12,7 +12,7 @@ from enum import Enum, auto
 from fractions import Fraction
 from functools import cached_property, lru_cache
 from types import MappingProxyType
-from typing import NamedTuple
+from typing import NamedTuple, cast
 
 from nullah.core.actions import join_own
 from nullah.core.bench.cutlist import CutListRow, Sawn, cut_list_row
@@ -24,7 +24,7 @@ from nullah.core.breakdown.rough import RoughPart, Staves, as_made, asking, equa
 from nullah.core.card import Remark, Severity
 from nullah.core.forms import FORMS
 from nullah.core.forms.own_boards import next_own_joint_id, offers, with_own
-from nullah.core.identity import IdentityKey
+from nullah.core.identity import IdentityKey, SameAgain
 from nullah.core.joints.dovetail.corners import Corner, lay_out_corners
 from nullah.core.joints.dovetail.facts import TailFact
 from nullah.core.ledger import Ledger, Origin, Snapping, work_out_ledger
@@ -277,7 +277,11 @@ class Plan:
 
     def part(self, part_id: str) -> Part | None:
         """Return the part of that id, if there is one."""
-        return self.unfastened.part(part_id)
+        return self._parts.get(part_id)
+
+    @cached_property
+    def _parts(self) -> dict[str, Part]:
+        return {part.id: part for part in reversed(self.unfastened.parts)}
 
     def rough_part(self, part_id: str) -> RoughPart | None:
         """Return the rough part of that id, or the first that the part comes of, if there is one."""
@@ -492,7 +496,7 @@ def _with_fasteners(
         else joint
         for joint in assembly.joints
     )
-    return assembly if joints == assembly.joints else assembly._replace(joints=joints)
+    return assembly if joints == assembly.joints else _as_before("fastened", assembly._replace(joints=joints))
 
 
 @lru_cache(maxsize=4096)
@@ -576,7 +580,18 @@ def _piece(piece: Piece, snapping: Snapping) -> tuple[Ledger | None, Assembly, F
         else joint
         for joint in (each.type.spaced(_held(each, holds.get(each.id, "")), spacings) for each in assembly.joints)
     )
-    return ledger, assembly._replace(joints=joints), None
+    return ledger, _as_before("", assembly._replace(joints=joints)), None
+
+
+#: Parts and joints of the pieces that were worked out last: what hangs on those that did not change need not be again.
+_BEFORE: SameAgain[Part | Joint] = SameAgain(4096)
+
+
+def _as_before(stage: str, assembly: Assembly) -> Assembly:
+    """Return an assembly made of the very parts and joints there were before, as far as they are equal."""
+    parts = tuple(cast(Part, _BEFORE((stage, Part, part.id), part)) for part in assembly.parts)
+    joints = tuple(cast(Joint, _BEFORE((stage, Joint, joint.id), joint)) for joint in assembly.joints)
+    return assembly._replace(parts=parts, joints=joints)
 
 
 def _held(joint: Joint, hold: str) -> Joint:

@@ -6,15 +6,32 @@ import re
 from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field
 from enum import Enum
+from functools import lru_cache
 from itertools import groupby
 from typing import Any, Literal
 
-from nullah.core.catalogue import N_
+from nullah.core.catalogue import N_, Catalogue
+from nullah.core.identity import IdentityKey
 from nullah.core.lengths import Direction, Entry, Length, Marks
 
 #: What `wording` can say: a record with its lengths, counts and ids; a member of an enumeration where it has none;
 #: a sentence from a room that still writes its own (`tests/sentences_left.txt`).
 Fact = tuple[Any, ...] | Enum | str
+
+
+Style = Literal["standard", "or", "unit"]
+
+
+@lru_cache(maxsize=2048)
+def _listed(words: tuple[str, ...], style: Style, locale: str) -> str:
+    from babel.lists import format_list  # only where a list is said, so that the window need not wait for it
+
+    return format_list(words, style, locale=locale)
+
+
+@lru_cache(maxsize=2048)
+def _names_together(catalogue: IdentityKey[Catalogue], names: tuple[str, ...]) -> str:
+    return Reader(Marks(catalogue=catalogue.carried))._together(names)
 
 
 @dataclass(frozen=True)
@@ -40,15 +57,13 @@ class Reader:
         """Return the message for a number, `n` in it; `one` for 1, else `many`, where the catalogue knows no better."""
         return self.marks.catalogue.count(number, one, many).format_map({"n": number, **values})
 
-    def listed(self, words: Iterable[str], style: Literal["standard", "or", "unit"] = "standard", most: int = 0) -> str:
+    def listed(self, words: Iterable[str], style: Style = "standard", most: int = 0) -> str:
         """Return words as the reader's language lists them; those beyond the first `most` only counted (0: all)."""
-        from babel.lists import format_list  # only where a list is said, so that the window need not wait for it
-
         said = list(words)
         if most and len(said) > most:
             left = len(said) - most
             said = [*said[:most], self.count(left, "{n} more", "{n} more")]
-        return format_list(said, style, locale=self.marks.catalogue.locale)
+        return _listed(tuple(said), style, self.marks.catalogue.locale)
 
     def part(self, part: str) -> str:
         """Return what a part is called."""
@@ -65,11 +80,14 @@ class Reader:
         >>> Reader().together(["divider 1 left rail", "divider 1 right rail", "divider 2 left rail"])
         'left rail of divider 1 and 2 and divider 1 right rail'
         """
+        return _names_together(IdentityKey(self.marks.catalogue), tuple(map(self.part, parts)))
+
+    def _together(self, names: Iterable[str]) -> str:
         kinds: dict[tuple[str, str], list[str]] = {}
-        for name in map(self.part, parts):
+        for name in names:
             stem, number, rest = _numbered(name)
             kinds.setdefault((stem, rest) if number else (name, ""), []).append(name)
-        return self.listed([self._of_one_kind(*kind, names) for kind, names in kinds.items()], most=8)
+        return self.listed([self._of_one_kind(*kind, alike) for kind, alike in kinds.items()], most=8)
 
     def _of_one_kind(self, stem: str, rest: str, names: Sequence[str]) -> str:
         """Return several parts of things that are numbered, such as ``front rail of divider 1 to 4``."""

@@ -10,6 +10,7 @@ from collections.abc import Iterable, Iterator
 from fractions import Fraction
 from typing import NamedTuple
 
+from nullah.core.identity import kept_by_identity
 from nullah.core.piece.joint import Joint
 from nullah.core.piece.overlap import lines
 from nullah.core.piece.part import Part
@@ -129,6 +130,7 @@ def _without(box: Box, other: Box) -> Iterator[Box]:
         rest = rest.set(axis, from_, to)
 
 
+@kept_by_identity(4096)
 def taken(joint: Joint, first: Part, second: Part) -> tuple[tuple[Cutout, ...], tuple[Cutout, ...]]:
     """Return what a joint that shares in boxes takes out of its first and its second part.
 

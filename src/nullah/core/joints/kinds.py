@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from functools import lru_cache
 from typing import NamedTuple
 
+from nullah.core.identity import kept_by_identity
 from nullah.core.joints.cutouts import Cutout, Sizes, SlopedWaste, mitred, sizes_of, spans_of, taken
 from nullah.core.piece.form import Assembly
 from nullah.core.piece.joint import Joint
@@ -51,17 +51,19 @@ class JointGroup(NamedTuple):
         return any(part_id in (joint.first, joint.second) for joint in self.all)
 
 
-@lru_cache(maxsize=8)
+@kept_by_identity(8)
 def kinds_of(assembly: Assembly) -> tuple[JointGroup, ...]:
     """Return every kind of joint once, in the order of the piece."""
+    parts = {part.id: part for part in assembly.parts}
     groups: dict[tuple[object, ...], list[Joint]] = {}
     for joint in assembly.joints:
-        first, second = assembly.part(joint.first), assembly.part(joint.second)
+        first, second = parts.get(joint.first), parts.get(joint.second)
         if first is not None and second is not None:
             groups.setdefault(_likeness(joint, first, second), []).append(joint)
     return tuple(kind for joints in groups.values() if (kind := kind_of(assembly, tuple(joints))) is not None)
 
 
+@kept_by_identity(4096)
 def _likeness(joint: Joint, first: Part, second: Part) -> tuple[object, ...]:
     """Return what equal joints have in common: gauges stay set from one to the next."""
     cuts = taken(joint, first, second)
@@ -88,6 +90,11 @@ def kind_of(assembly: Assembly, joints: tuple[Joint, ...], part: str = "") -> Jo
     first, second = assembly.part(shown.first), assembly.part(shown.second)
     if first is None or second is None:
         return None
+    return _kind(shown, first, second, *joints)
+
+
+@kept_by_identity(512)
+def _kind(shown: Joint, first: Part, second: Part, *joints: Joint) -> JointGroup:
     own, other = taken(shown, first, second)
     name = shown.type.name(shown, first, second)
     slopes = (mitred(first, second), mitred(second, first)) if shown.type.slanted else (None, None)

@@ -5,8 +5,9 @@ from __future__ import annotations
 from collections.abc import Iterable, Mapping
 from functools import lru_cache
 from types import MappingProxyType
+from typing import cast
 
-from nullah.core.identity import IdentityKey
+from nullah.core.identity import IdentityKey, SameAgain, kept_by_identity
 from nullah.core.joints.making import BenchStep, Making
 from nullah.core.joints.shapings import shaping_operations
 from nullah.core.joints.types import TYPES
@@ -32,7 +33,11 @@ def _frames(key: IdentityKey[Assembly]) -> Mapping[str, Frame]:
     return MappingProxyType(frames_among(key.carried.parts))
 
 
-@lru_cache(maxsize=512)
+#: What a shop has is the same for all joints, though it may come from another process.
+_SAME: SameAgain[Marks | Shop] = SameAgain(2)
+
+
+@kept_by_identity(2048)
 def _steps(joint: Joint, first: Frame, second: Frame, marks: Marks, shop: Shop) -> tuple[BenchStep, ...] | None:
     return TYPES[joint.type.id].bench_steps(Making(joint, first, second, marks, shop))
 
@@ -41,7 +46,8 @@ def joint_steps(frames: Mapping[str, Frame], joint: Joint, marks: Marks, shop: S
     """Return the steps of a joint as operations; None where its type does not tell it so."""
     if joint.first not in frames or joint.second not in frames:
         return None
-    return _steps(joint, frames[joint.first], frames[joint.second], marks, shop)
+    same = cast(Marks, _SAME("marks", marks)), cast(Shop, _SAME("shop", shop))
+    return _steps(joint, frames[joint.first], frames[joint.second], *same)
 
 
 def shaped(frame: Frame, marks: Marks) -> tuple[Operation, ...] | None:

@@ -26,6 +26,21 @@ class Operation:
     part: str
     stock: Stock
 
+    def __init_subclass__(cls) -> None:
+        # A subclass would be given one that goes through all its figures every time.
+        cls.__hash__ = Operation.__hash__  # type: ignore[method-assign]
+
+    def __hash__(self) -> int:
+        found = vars(self).get("_hash")
+        if found is None:
+            found = hash((type(self), *(getattr(self, name) for name in self.__dataclass_fields__)))
+            object.__setattr__(self, "_hash", found)
+        return found
+
+    def __getstate__(self) -> dict[str, object]:
+        # Words hash otherwise in another process.
+        return {name: value for name, value in vars(self).items() if name != "_hash"}
+
     @property
     def settings(self) -> tuple[ToolSetting, ...]:
         """What is set for it."""

@@ -6,6 +6,7 @@ from collections.abc import Iterable
 from fractions import Fraction
 from typing import NamedTuple
 
+from nullah.core.identity import kept_by_identity
 from nullah.core.operations.stock import Stock, Surface, surface_at
 from nullah.core.piece.part import Part
 from nullah.core.piece.space import Axis, Box, Side, around, side_at
@@ -25,6 +26,8 @@ class Frame(NamedTuple):
         Whether each runs against that of the piece.
     low, high : (Fraction, Fraction, Fraction)
         The blank's corners in the piece, along those axes, mm.
+    stock : Stock
+        The blank's length, width and thickness.
     """
 
     part: Part
@@ -32,11 +35,7 @@ class Frame(NamedTuple):
     turned: tuple[bool, bool, bool]
     low: tuple[Fraction, Fraction, Fraction]
     high: tuple[Fraction, Fraction, Fraction]
-
-    @property
-    def stock(self) -> Stock:
-        """The blank's length, width and thickness."""
-        return Stock(*(high - low for low, high in zip(self.low, self.high, strict=True)))
+    stock: Stock
 
     @property
     def proud(self) -> Fraction:
@@ -78,7 +77,7 @@ def frames_among(parts: Iterable[Part]) -> dict[str, Frame]:
     for part in every:
         boxes.setdefault(part.group, []).append(part.box)
     whole = {group: around(tuple(found)) for group, found in boxes.items()}
-    return {part.id: frame_within(part, whole[part.group]) for part in every}
+    return {part.id: _frame(part, _inside(part, whole[part.group])) for part in every}
 
 
 def frame_within(part: Part, whole: Box) -> Frame:
@@ -87,12 +86,17 @@ def frame_within(part: Part, whole: Box) -> Frame:
     The face side looks to the inside of what is put together: joints are gauged from there. The face edge is the lower
     or the front edge, the reference end the left or the front one.
     """
+    return _frame(part, _inside(part, whole))
+
+
+@kept_by_identity(2048)
+def _frame(part: Part, inside: Side) -> Frame:
     axes = (part.grain, part.across, part.face)
-    inside = _inside(part, whole)
     turned = (False, False, inside.high)
     low, high = ([bounds[axis.value] for axis in axes] for bounds in part.box)
     low[0], high[0] = low[0] - part.spare / 2, high[0] + part.spare / 2
-    return Frame(part, axes, turned, (low[0], low[1], low[2]), (high[0], high[1], high[2]))
+    stock = Stock(high[0] - low[0], high[1] - low[1], high[2] - low[2])
+    return Frame(part, axes, turned, (low[0], low[1], low[2]), (high[0], high[1], high[2]), stock)
 
 
 def _inside(part: Part, whole: Box) -> Side:

@@ -10,9 +10,9 @@ six along the axes, each part moving all the way out.)
 from __future__ import annotations
 
 from collections.abc import Iterable
-from functools import lru_cache
 from typing import NamedTuple
 
+from nullah.core.identity import SameAgain, kept_by_identity
 from nullah.core.piece.form import Mover
 from nullah.core.piece.joint import Joint
 from nullah.core.piece.overlap import lines
@@ -136,29 +136,39 @@ def _closure(group: int, whole: int, by: list[int], most: int) -> int:
 
 def _blocks(parts: tuple[Part, ...], joined: dict[frozenset[str], Joint]) -> dict[Side, list[int]]:
     """Give, for each direction, by part, the mask of what blocks it."""
-    blocks: dict[Side, list[int]] = {side: [0] * len(parts) for side in Side}
+    import numpy as np  # only where something is put together: the window need not wait for it
+
+    if not parts:
+        return {side: [] for side in Side}
+    corners = np.array([(*part.box.low, *part.box.high) for part in parts], dtype=float)
+    low, high = corners[:, :3].T, corners[:, 3:].T
+    # By axis: whether a part ends where another begins, or before.
+    ends = high[:, :, None] <= low[:, None, :] + _TOUCH
+    apart = ends | ends.transpose(0, 2, 1)
+    blocked = {}
+    for axis in Axis:
+        beside = apart[[other for other in range(3) if other != axis.value]].any(axis=0)
+        # What fills the same space without a joint is complained of elsewhere.
+        blocked[side_at(axis, True)] = ends[axis.value] & ~beside
+        blocked[side_at(axis, False)] = ends[axis.value].T & ~beside
+    number = {part.id: index for index, part in enumerate(parts)}
     cut = _all_cut(parts, joined.values())
-    spans = [tuple(float(c) for c in (*part.box.low, *part.box.high)) for part in parts]
-    for i, one in enumerate(parts):
-        for j in range(i + 1, len(parts)):
-            two = parts[j]
-            joint = joined.get(frozenset((one.id, two.id)))
-            free = None
-            if joint is not None and not joint.type.touches and _overlap(spans[i], spans[j]):
-                free = _free_of_joint(joint, one, two, cut.get(joint.first, ()))
-            for axis in Axis:
-                up, down = side_at(axis, True), side_at(axis, False)
-                if free is not None:
-                    one_up, one_down = up in free, down in free
-                else:
-                    one_up, one_down = _free_apart(spans[i], spans[j], axis.value)
-                if not one_up:
-                    blocks[up][i] |= 1 << j
-                    blocks[down][j] |= 1 << i
-                if not one_down:
-                    blocks[down][i] |= 1 << j
-                    blocks[up][j] |= 1 << i
-    return blocks
+    for joint in joined.values():
+        i, j = sorted(number.get(part, -1) for part in (joint.first, joint.second))
+        if i < 0 or i == j or joint.type.touches or apart[:, i, j].any():
+            continue
+        free = _free_of_joint(joint, parts[i], parts[j], cut.get(joint.first, ()))
+        for side in Side:
+            blocked[side][i, j] = side not in free
+            blocked[side][j, i] = side.opposite not in free
+    return {
+        side: [int.from_bytes(row.tobytes(), "little") for row in np.packbits(blocked[side], axis=1, bitorder="little")]
+        for side in Side
+    }
+
+
+#: What was cut into each part when that was last asked.
+_CUT: SameAgain[tuple[Box, ...]] = SameAgain(2048)
 
 
 def _all_cut(parts: tuple[Part, ...], joints: Iterable[Joint]) -> dict[str, tuple[Box, ...]]:
@@ -167,29 +177,17 @@ def _all_cut(parts: tuple[Part, ...], joints: Iterable[Joint]) -> dict[str, tupl
     found: dict[str, dict[Box, None]] = {}
     for joint in joints:
         if joint.type.in_boxes and not joint.type.touches and joint.first in by_id and joint.second in by_id:
-            boxes = lines(joint, by_id[joint.first], by_id[joint.second]).first_loses
+            boxes = _loses(joint, by_id[joint.first], by_id[joint.second])
             found.setdefault(joint.first, {}).update(dict.fromkeys(boxes))
-    return {part: tuple(boxes) for part, boxes in found.items()}
+    return {part: _CUT(part, tuple(boxes)) for part, boxes in found.items()}
 
 
-def _overlap(one: tuple[float, ...], two: tuple[float, ...]) -> bool:
-    return all(one[a] < two[a + 3] and two[a] < one[a + 3] for a in (0, 1, 2))
+@kept_by_identity(4096)
+def _loses(joint: Joint, first: Part, second: Part) -> tuple[Box, ...]:
+    return lines(joint, first, second).first_loses
 
 
-def _free_apart(one: tuple[float, ...], two: tuple[float, ...], a: int) -> tuple[bool, bool]:
-    """Return whether the first of two boxes (low, then high corner) can go up and down an axis past the second."""
-    for other in (0, 1, 2):
-        if other != a and (one[other + 3] <= two[other] + _TOUCH or two[other + 3] <= one[other] + _TOUCH):
-            return True, True
-    if one[a + 3] <= two[a] + _TOUCH:
-        return False, True
-    if two[a + 3] <= one[a] + _TOUCH:
-        return True, False
-    # They fill the same space without a joint; that is complained of elsewhere.
-    return True, True
-
-
-@lru_cache(maxsize=8192)
+@kept_by_identity(8192)
 def _free_of_joint(joint: Joint, one: Part, two: Part, cut: tuple[Box, ...]) -> frozenset[Side]:
     """Return the ways the first of two joined parts can go, the other standing still.
 
@@ -198,7 +196,7 @@ def _free_of_joint(joint: Joint, one: Part, two: Part, cut: tuple[Box, ...]) -> 
     first, second = (one, two) if joint.first == one.id else (two, one)
     if joint.type.in_boxes:
         # Its own first: that is what tells its channels from its shares.
-        own = lines(joint, first, second).first_loses
+        own = _loses(joint, first, second)
         joint = joint._replace(channels=tuple(dict.fromkeys((*own, *cut))))
     free = joint.type.frees(joint, first, second)
     # So far the ways of `first`; those of the other part are the opposite ones.

@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
-from functools import lru_cache, reduce
+from collections.abc import Iterator
+from functools import reduce
 from operator import or_
 from typing import NamedTuple
 
-from nullah.core.identity import IdentityKey
+from nullah.core.identity import SameAgain, kept_by_identity
 from nullah.core.piece.form import Assembly
 from nullah.core.piece.joint import Hold, Joint
 from nullah.core.piece.order import assembly_order, blockers
@@ -43,27 +44,40 @@ def sequence(assembly: Assembly, group: str, unit: str = "") -> tuple[Placing, .
     unit : str
         The name of a unit, of which the own parts are wanted.
     """
-    return _sequence(IdentityKey(assembly), group, unit)
-
-
-@lru_cache(maxsize=128)
-def _sequence(key: IdentityKey[Assembly], group: str, unit: str) -> tuple[Placing, ...]:
-    assembly = key.carried
     own = next((each.parts for each in assembly.units if each.name == unit), ())
     parts = tuple(part for part in assembly.parts if (part.id in own if unit else part.group == group))
     ids = {part.id for part in parts}
     joints = tuple(joint for joint in assembly.joints if joint.first in ids and joint.second in ids)
+    units = tuple(each.parts for each in assembly.units if not unit and ids.issuperset(each.parts))
     if not parts:
         return ()
-    floated = tuple(part._replace(box=part.box.in_floats()) for part in parts)
-    blocks = blockers(floated, _floated(joints))
-    bodies = _bodies(parts, () if unit else tuple(each.parts for each in assembly.units))
-    made_up = {frozenset(each.parts) for each in assembly.units} - ({frozenset(own)} if unit else set())
+    return _sequence(_SAME((group, unit), _Together(parts, joints, units)))
+
+
+class _Together(NamedTuple):
+    """Parts that go together, the joints between them, and those of them that are made up by themselves."""
+
+    parts: tuple[Part, ...]
+    joints: tuple[Joint, ...]
+    units: tuple[tuple[str, ...], ...]
+
+
+#: What goes together in each group and unit of the piece that was looked at last.
+_SAME: SameAgain[_Together] = SameAgain(512)
+
+
+@kept_by_identity(128)
+def _sequence(put: _Together) -> tuple[Placing, ...]:
+    parts, joints, units = put
+    blocks = blockers(tuple(map(_floated_part, parts)), tuple(map(_floated, joints))).values()
+    bodies, made_up = _bodies(parts, units), set(map(frozenset, units))
+    blockers_of = {body: [_blockers_of(body, by) & ~body for by in blocks] for body in bodies}
+    links = _links(parts, joints)
     left, found = sum(bodies), []
     while sum(body & left > 0 for body in bodies) > 1:
         there = [body for body in bodies if body & left]
-        free = [body for body in there if any(not _blockers_of(body, by) & left & ~body for by in blocks.values())]
-        off = min(free, key=lambda body: _rank(parts, joints, body, left)) if free else _together(parts, joints, left)
+        free = [body for body in there if any(not by & left for by in blockers_of[body])]
+        off = min(free, key=lambda body: _rank(links, body, left)) if free else _together(parts, joints, left)
         # What the proof takes off together takes its units along.
         gone = sum(body for body in there if body & off)
         left &= ~gone
@@ -89,12 +103,12 @@ def _with_what_holds(joints: tuple[Joint, ...], placings: list[Placing]) -> tupl
     """
     number = {part: index for index, each in enumerate(placings) for part in each.parts}
     moved: dict[str, int] = {}
+    mates_of: dict[str, dict[str, Hold]] = {}
+    for joint in joints:
+        mates_of.setdefault(joint.first, {})[joint.second] = joint.hold
+        mates_of.setdefault(joint.second, {})[joint.first] = joint.hold
     for part, index in number.items():
-        mates = {
-            joint.second if joint.first == part else joint.first: joint.hold
-            for joint in joints
-            if part in (joint.first, joint.second)
-        }
+        mates = mates_of.get(part, {})
         lies = [number[mate] for mate, hold in mates.items() if hold is Hold.DRY]
         held = [number[mate] for mate, hold in mates.items() if hold.in_a_row]
         if lies and held and len(lies) + len(held) == len(mates) and min(held) > index:
@@ -122,20 +136,22 @@ def _bodies(parts: tuple[Part, ...], units: tuple[tuple[str, ...], ...]) -> list
 
 
 def _blockers_of(body: int, by: list[int]) -> int:
-    return reduce(or_, (mask for index, mask in enumerate(by) if body >> index & 1))
+    return reduce(or_, (by[index] for index in _indices(body)))
 
 
 def _names(parts: tuple[Part, ...], mask: int) -> set[str]:
-    return {part.id for index, part in enumerate(parts) if mask >> index & 1}
+    return {parts[index].id for index in _indices(mask)}
 
 
-def _floated(joints: tuple[Joint, ...]) -> tuple[Joint, ...]:
-    return tuple(
-        joint._replace(
-            channels=tuple(box.in_floats() for box in joint.channels),
-            shares=tuple(box.in_floats() for box in joint.shares),
-        )
-        for joint in joints
+@kept_by_identity(2048)
+def _floated_part(part: Part) -> Part:
+    return part._replace(box=part.box.in_floats())
+
+
+@kept_by_identity(2048)
+def _floated(joint: Joint) -> Joint:
+    return joint._replace(
+        channels=tuple(box.in_floats() for box in joint.channels), shares=tuple(box.in_floats() for box in joint.shares)
     )
 
 
@@ -143,12 +159,35 @@ def _between(joint: Joint, one: set[str], other: set[str]) -> bool:
     return (joint.first in one and joint.second in other) or (joint.second in one and joint.first in other)
 
 
-def _rank(parts: tuple[Part, ...], joints: tuple[Joint, ...], body: int, left: int) -> tuple[bool, int, int]:
+class _Link(NamedTuple):
+    """The mask of another part that a part is joined to, and whether by glue."""
+
+    other: int
+    glued: bool
+
+
+def _links(parts: tuple[Part, ...], joints: tuple[Joint, ...]) -> list[list[_Link]]:
+    """Return what each part is joined to."""
+    number = {part.id: index for index, part in enumerate(parts)}
+    found: list[list[_Link]] = [[] for _ in parts]
+    for joint in joints:
+        one, other = number[joint.first], number[joint.second]
+        found[one].append(_Link(1 << other, joint.hold in _GLUED))
+        found[other].append(_Link(1 << one, joint.hold in _GLUED))
+    return found
+
+
+def _rank(links: list[list[_Link]], body: int, left: int) -> tuple[bool, int, int]:
     """Say how soon a body comes off: without glue first, then with fewest joints, so that what has most is the base."""
-    names, rest = _names(parts, body), _names(parts, left & ~body)
-    engaged = [joint for joint in joints if _between(joint, names, rest)]
-    glued = sum(joint.hold in _GLUED for joint in engaged)
+    rest = left & ~body
+    glued = sum(link.glued for index in _indices(body) for link in links[index] if link.other & rest)
     return glued > 0, glued, -body
+
+
+def _indices(mask: int) -> Iterator[int]:
+    while mask:
+        yield (mask & -mask).bit_length() - 1
+        mask &= mask - 1
 
 
 def _together(parts: tuple[Part, ...], joints: tuple[Joint, ...], left: int) -> int:

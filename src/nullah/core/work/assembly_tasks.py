@@ -7,9 +7,11 @@ from typing import NamedTuple
 from nullah.core.bench.tasks import Task, Trade
 from nullah.core.bench.working import COATS
 from nullah.core.catalogue import N_
+from nullah.core.identity import kept_by_identity
 from nullah.core.joints.steps import flush, frames_of, shaped
 from nullah.core.piece.form import Fitting, Hardware, Mover
 from nullah.core.piece.joint import Hold
+from nullah.core.piece.part import Part
 from nullah.core.piece.space import Side
 from nullah.core.plan import Plan
 from nullah.core.work.gluing import Gluing
@@ -25,10 +27,10 @@ class _Made(NamedTuple):
     shape: dict[str, str]
     joints: JointTasks
 
-    def ready(self, parts: tuple[str, ...]) -> list[str]:
-        """Return the tasks that must be done before these parts are put together."""
+    def ready(self, parts: tuple[str, ...], onto: tuple[str, ...] = ()) -> list[str]:
+        """Return the tasks that must be done before these parts are put together, or to what stands already."""
         found = [by[part] for by in (self.mill, self.fit, self.shape) for part in parts if part in by]
-        whole = frozenset(parts)
+        whole = frozenset((*parts, *onto))
         return found + [name for part in parts for name in self.joints.done_with(part, whole)]
 
 
@@ -46,7 +48,8 @@ def assembly_tasks(
     cleaned: dict[str, str] = {}
     ends = {each.unit: each.id for each in glued}
     for each in glued:
-        after = made.ready(each.parts)
+        # What stands already was ready when it was put together.
+        after = made.ready(each.adds, each.parts)
         smoothed = (task for (where, _), task in smooth.items() if where == each.where)
         after += [task.id for task in smoothed if set(task.parts) & set(each.parts)]
         after += [task.id for task in coats if set(task.parts) & set(each.adds)]
@@ -286,4 +289,9 @@ def _names(plan: Plan, ids: tuple[str, ...]) -> str:
 
 def _area(plan: Plan, ids: tuple[str, ...]) -> float:
     """Return the area of the faces of some parts, dm²."""
-    return sum(2 * float(part.length) * float(part.width) for each in ids if (part := plan.part(each))) / 10_000
+    return sum(_area_of(part) for each in ids if (part := plan.part(each)) is not None)
+
+
+@kept_by_identity(2048)
+def _area_of(part: Part) -> float:
+    return 2 * float(part.length) * float(part.width) / 10_000

@@ -2,11 +2,15 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
+from functools import lru_cache
 from itertools import zip_longest
+from types import MappingProxyType
+from typing import NamedTuple
 
 from nullah.core.card import JointStage, Moment, Step, Trying
 from nullah.core.catalogue import N_
+from nullah.core.identity import IdentityKey, SameAgain, kept_by_identity
 from nullah.core.joints.bench import CHISEL_BITES, KNIFE_BITES, SAW_BITES
 from nullah.core.joints.kinds import JointGroup
 from nullah.core.joints.making import BenchStep
@@ -36,10 +40,14 @@ def group_steps(assembly: Assembly, kind: JointGroup, marks: Marks, shop: Shop) 
     """Return the steps of equal joints, done to all of them in one go; None where they are not told as operations."""
     frames = frames_of(assembly)
     told = [joint_steps(frames, joint, marks, shop) for joint in kind.all]
-    if any(each is None for each in told):
-        return None
+    known = [each for each in told if each is not None]
+    return _steps_of_all(kind, *known) if len(known) == len(told) else None
+
+
+@kept_by_identity(512)
+def _steps_of_all(kind: JointGroup, *told: tuple[BenchStep, ...]) -> tuple[Step, ...]:
     found = []
-    for alike in zip_longest(*(each for each in told if each is not None)):
+    for alike in zip_longest(*told):
         there = [step for step in alike if step is not None]
         found.append(_step(there[0], tuple(dict.fromkeys(each for step in there for each in step.operations))))
     if kind.joint.type.touches:
@@ -122,11 +130,16 @@ _CARES: dict[type[Operation], str] = {
 }
 
 
-def fitted(plan: Plan, part: Part, frame: Frame) -> tuple[Operation, ...]:
+def fitted(plan: Plan, part: Part) -> tuple[Operation, ...]:
     """Return how a part that was left long or wide is cut to what was measured."""
-    found = []
+    return _fitted(frames_of(plan.assembly)[part.id], blanks_of(plan)[part.id])
+
+
+@kept_by_identity(1024)
+def _fitted(frame: Frame, blank: Blank) -> tuple[Operation, ...]:
+    found, part = [], frame.part
     for surface, size, quantity in zip(
-        (Surface.REFERENCE_END, Surface.FACE_EDGE), frame.stock[:2], measured_for(plan.ledger, part), strict=True
+        (Surface.REFERENCE_END, Surface.FACE_EDGE), frame.stock[:2], blank.measured, strict=True
     ):
         if quantity:
             name = part.quantities[surface.axis]
@@ -135,16 +148,43 @@ def fitted(plan: Plan, part: Part, frame: Frame) -> tuple[Operation, ...]:
     return tuple(found)
 
 
+class Blank(NamedTuple):
+    """A part as milled, and the quantities measured for its length and its width; empty where none is."""
+
+    part: Part
+    stock: Stock
+    measured: tuple[str, str]
+
+
 def blank_of(plan: Plan, part: Part) -> Stock:
     """Return a part's blank as milled: left long or wide where it is cut to fit later."""
-    stock = frames_of(plan.assembly)[part.id].stock
+    return blanks_of(plan)[part.id].stock
+
+
+def blanks_of(plan: Plan) -> Mapping[str, Blank]:
+    """Return the blanks of all parts by their ids, in the order of the piece."""
     allowances = plan.project.allowances
-    long, wide = measured_for(plan.ledger, part)
-    return Stock(
-        stock.length + (allowances.end.mm if long else 0),
-        stock.width + (allowances.edge.mm if wide else 0),
-        stock.thickness,
-    )
+    return _blanks(IdentityKey(plan, plan.assembly, plan.ledger, allowances))
+
+
+#: The blanks of the piece that was looked at last.
+_SAME: SameAgain[Blank] = SameAgain(2048)
+
+
+@lru_cache(maxsize=4)
+def _blanks(key: IdentityKey[Plan]) -> Mapping[str, Blank]:
+    plan = key.carried
+    frames, allowances = frames_of(plan.assembly), plan.project.allowances
+    found: dict[str, Blank] = {}
+    for part in plan.parts:
+        stock, (long, wide) = frames[part.id].stock, measured_for(plan.ledger, part)
+        left = Stock(
+            stock.length + (allowances.end.mm if long else 0),
+            stock.width + (allowances.edge.mm if wide else 0),
+            stock.thickness,
+        )
+        found[part.id] = _SAME(part.id, Blank(part, left, (long, wide)))
+    return MappingProxyType(found)
 
 
 def measured_for(ledger: Ledger | None, part: Part) -> tuple[str, str]:

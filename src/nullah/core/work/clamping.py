@@ -9,6 +9,7 @@ from typing import NamedTuple
 
 from nullah.core.bench.rates import minutes_of
 from nullah.core.bench.working import GLUES, Working
+from nullah.core.identity import kept_by_identity
 from nullah.core.joints.steps import frames_of
 from nullah.core.lengths import Length
 from nullah.core.piece.joint import Joint
@@ -101,7 +102,12 @@ def _spans(joint: Joint, first: Part, second: Part) -> str:
 
 def _touching(plan: Plan, joint: Joint) -> tuple[float, float, float] | None:
     first, second = plan.part(joint.first), plan.part(joint.second)
-    box = contact(first, second) if first is not None and second is not None else None
+    return None if first is None or second is None else _sizes_of_contact(first, second)
+
+
+@kept_by_identity(2048)
+def _sizes_of_contact(first: Part, second: Part) -> tuple[float, float, float] | None:
+    box = contact(first, second)
     if box is None:
         return None
     x, y, z = (float(high - low) for low, high in zip(box.low, box.high, strict=True))

@@ -2,11 +2,11 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from enum import Enum, auto
 from typing import NamedTuple
 
 from nullah.core.bench.tasks import Join, Joining, Task, Trade
-from nullah.core.joints.steps import frames_of
 from nullah.core.piece.part import Part
 from nullah.core.plan import Plan
 from nullah.core.refs import PartRef
@@ -41,7 +41,7 @@ class _Where(NamedTuple):
 
 def measure_tasks(
     plan: Plan,
-    waits: dict[str, tuple[str, ...]],
+    waits: Mapping[str, tuple[str, ...]],
     after: frozenset[str],
     mill: MillTasks,
     joints: JointTasks,
@@ -76,7 +76,7 @@ def _where(
     plan: Plan,
     part_id: str,
     name: str,
-    waits: dict[str, tuple[str, ...]],
+    waits: Mapping[str, tuple[str, ...]],
     after: frozenset[str],
     glued: tuple[Gluing, ...],
 ) -> _Where:
@@ -84,7 +84,7 @@ def _where(
     assert plan.ledger is not None
     if not plan.ledger.quantity(name).definition.rule:
         return _Where(_How.OUTSIDE, frozenset())
-    hosts = hosts_of(plan, part_id, waits)
+    hosts = hosts_of(plan, part_id)
     if goes_in_later(plan, part_id, after, glued) and any(each.glues and set(each.parts) & hosts for each in glued):
         return _Where(_How.GLUED, hosts)
     part = plan.part(part_id)
@@ -111,14 +111,14 @@ def _measuring(
     plan: Plan,
     where: _Where,
     names: tuple[str, ...],
-    waits: dict[str, tuple[str, ...]],
+    waits: Mapping[str, tuple[str, ...]],
     mill: MillTasks,
     joints: JointTasks,
     glued: tuple[Gluing, ...],
 ) -> Task:
     hosts = where.hosts
     titles = _listed([plan.reader.title(name) for name in names])
-    after = [mill.by_part[each] for each in hosts if each in mill.by_part]
+    after = [mill.by_part[each] for each in sorted(hosts) if each in mill.by_part]
     hosting = plan.reader.together(part.id for part in plan.parts if part.id in hosts)
     title, between = f"Measure {titles}", tuple(sorted(hosts))
     joins: tuple[Join, ...] = ()
@@ -128,7 +128,7 @@ def _measuring(
             between = tuple(part for part, wanted in waits.items() if set(wanted) & set(names))[:1]
         case _How.ON_ONE:
             title = f"Measure {titles} on {hosting}"
-            after += [task for each in hosts for task in joints.cut_in(each)]
+            after += [task for each in sorted(hosts) for task in joints.cut_in(each)]
         case _How.DRY:
             title = f"Put {hosting} together dry; measure {titles}"
             after += joints.dry(hosts)
@@ -167,10 +167,9 @@ def goes_in_later(plan: Plan, part_id: str, after: frozenset[str], glued: tuple[
     return own is not None and not own.glues
 
 
-def fit_tasks(plan: Plan, waits: dict[str, tuple[str, ...]], mill: MillTasks, measure: tuple[Task, ...]) -> FitTasks:
+def fit_tasks(plan: Plan, waits: Mapping[str, tuple[str, ...]], mill: MillTasks, measure: tuple[Task, ...]) -> FitTasks:
     """Cut what fits to what was measured, equal ones together."""
     by_name = {name: task.id for task in measure for name in task.measures}
-    frames = frames_of(plan.assembly)
     groups: dict[tuple[str, tuple[str, ...]], list[Part]] = {}
     for part in plan.parts:
         if part.id in waits:
@@ -190,7 +189,7 @@ def fit_tasks(plan: Plan, waits: dict[str, tuple[str, ...]], mill: MillTasks, me
             (("end", 2.0 * len(parts)), ("true", 0.5 * len(parts))),
             fits=names,
             subject=PartRef(ids[0]),
-            operations=tuple(each for part in parts for each in fitted(plan, part, frames[part.id])),
+            operations=tuple(each for part in parts for each in fitted(plan, part)),
         )
         tasks.append(task)
         by_part |= dict.fromkeys(ids, task.id)

@@ -2,13 +2,16 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from typing import NamedTuple
 
 from nullah.core.bench.tasks import Join, Joining, Task, Trade
 from nullah.core.bench.working import GLUES
 from nullah.core.catalogue import N_
+from nullah.core.identity import kept_by_identity
 from nullah.core.operations.fastening import Bore
 from nullah.core.operations.operation import Operation
+from nullah.core.piece.form import Assembly
 from nullah.core.piece.joint import Hold, Joint
 from nullah.core.plan import Plan
 from nullah.core.work.assembling import Placing, sequence
@@ -174,7 +177,7 @@ def _holes(operations: tuple[Operation, ...]) -> tuple[str, float]:
     return "bore", float(sum(len(each.places) for each in operations if isinstance(each, Bore)))
 
 
-def go_in_after(plan: Plan, waits: dict[str, tuple[str, ...]]) -> frozenset[str]:
+def go_in_after(plan: Plan, waits: Mapping[str, tuple[str, ...]]) -> frozenset[str]:
     """Return the parts that go into a dovetailed case when it is glued, and are cut to what it then is.
 
     Dovetails are driven home once, so nothing can be measured between boards that are only started; what can go in
@@ -185,7 +188,7 @@ def go_in_after(plan: Plan, waits: dict[str, tuple[str, ...]]) -> frozenset[str]
         placed: set[str] = set()
         for placing in placings_of(plan, group):
             for part in placing.parts:
-                hosts = standing_with(plan, hosts_of(plan, part, waits), waits) if part in waits else frozenset()
+                hosts = standing_with(plan, hosts_of(plan, part), waits) if part in waits else frozenset()
                 if hosts and hosts <= placed and cornered(plan, hosts):
                     found.add(part)
             placed |= set(placing.parts)
@@ -201,20 +204,39 @@ def placings_of(plan: Plan, group: str, unit: str = "") -> tuple[Placing, ...]:
     )
 
 
-def standing_with(plan: Plan, hosts: frozenset[str], waits: dict[str, tuple[str, ...]]) -> frozenset[str]:
+def standing_with(plan: Plan, hosts: frozenset[str], waits: Mapping[str, tuple[str, ...]]) -> frozenset[str]:
     """Return what stands together around an opening: its hosts, and all of their groups that waits for nothing.
 
     What enters a part that waits, as the runners of a frame do its rails, waits with it; but not what holds the hosts
     apart, as a shelf does the ends.
     """
-    groups = {part.group for part in plan.parts if part.id in hosts}
-    met, waiting = meetings_of(plan.assembly), frozenset(waits)
+    groups = {part.group for each in hosts if (part := plan.part(each)) is not None}
+    return hosts.union(
+        each.part
+        for group in groups
+        for each in _standing(plan.assembly, waits).get(group, ())
+        if each.firm or len(each.entered & hosts) > 1
+    )
 
-    def stands(part: str) -> bool:
-        entered = met[part].entered if part in met else frozenset()
-        return part not in waiting and (not entered & waiting or len(entered & hosts) > 1)
 
-    return hosts | {part.id for part in plan.parts if part.group in groups and stands(part.id)}
+class _Standing(NamedTuple):
+    """A part that is cut to no opening, what it enters, and whether nothing of that waits."""
+
+    part: str
+    entered: frozenset[str]
+    firm: bool
+
+
+@kept_by_identity(4)
+def _standing(assembly: Assembly, waits: Mapping[str, tuple[str, ...]]) -> Mapping[str, tuple[_Standing, ...]]:
+    """Return what may stand before anything is measured, by its group."""
+    met, found = meetings_of(assembly), dict[str, list[_Standing]]()
+    for part in assembly.parts:
+        if part.id not in waits:
+            entered = met[part.id].entered if part.id in met else frozenset()
+            firm = entered.isdisjoint(waits)
+            found.setdefault(part.group, []).append(_Standing(part.id, entered, firm))
+    return {group: tuple(each) for group, each in found.items()}
 
 
 def cornered(plan: Plan, parts: frozenset[str]) -> bool:

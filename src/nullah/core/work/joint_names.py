@@ -69,18 +69,18 @@ def step_title(kind: JointGroup, step: Step, parts: Iterable[str], reader: Reade
     elif step.stage is JointStage.TRIED and others:
         message = _TRIED_IN
     else:
-        message = next((told for types, told in _SPECIAL if _does(step, types)), message)
+        kinds = _kinds(step)
+        message = next((told for types, told in _SPECIAL if kinds and kinds <= types), message)
     joint, told = reader.text(kind.name), reader.together(dict.fromkeys(others))
     return sentence(reader.text(message, joint=joint, parts=reader.together(parts), others=told))
 
 
-def _does(step: Step, what: frozenset[type | Cut | LineKind]) -> bool:
-    """Return whether all that a step does is of some kinds of operation, cuts or lines."""
-    kinds = [
+def _kinds(step: Step) -> frozenset[type | Cut | LineKind]:
+    """Return the kinds of operation, cuts or lines of a step."""
+    return frozenset(
         each.cut if isinstance(each, Take) else each.kind if isinstance(each, Gauge | GaugePair) else type(each)
         for each in step.operations
-    ]
-    return bool(kinds) and all(each in what for each in kinds)
+    )
 
 
 #: What is done besides the joint's own lines and cuts, by what it is done with.

@@ -3,18 +3,18 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from functools import lru_cache
 from types import MappingProxyType
 from typing import NamedTuple
 
 from nullah.core.bench.tasks import Join, Joining, JointStep, LayoutLine, Task, Trade
 from nullah.core.card import JointStage, Moment, Step, Trying
-from nullah.core.identity import IdentityKey
+from nullah.core.identity import kept_by_identity
 from nullah.core.joints.cutouts import Cutout, sizes_of, taken
 from nullah.core.joints.kinds import JointGroup
 from nullah.core.joints.types import holes_of
 from nullah.core.operations.operation import Operation
 from nullah.core.piece.joint import Joint
+from nullah.core.piece.part import Part
 from nullah.core.plan import Plan
 from nullah.core.work.bench_work import bored_in_place
 from nullah.core.work.joint_names import step_title
@@ -41,14 +41,26 @@ class _Made(NamedTuple):
         return bool(self.task.operations) and set(self.task.parts) <= self.fitted
 
 
-@lru_cache(maxsize=4)
-def _by_part(key: IdentityKey[tuple[_Made, ...]]) -> Mapping[str, tuple[_Made, ...]]:
+class _AtPart(NamedTuple):
+    """A task at which a part is worked or tried, and what the part is joined to by its joints."""
+
+    task: Task
+    joint: str
+    mates: frozenset[str]
+
+
+@kept_by_identity(4)
+def _by_part(made: tuple[_Made, ...]) -> Mapping[str, tuple[_AtPart, ...]]:
     """Return the tasks at which each part is worked or tried, in their order."""
-    found: dict[str, list[_Made]] = {}
-    for each in key.carried:
-        for part in dict.fromkeys((*sorted(each.mates), *each.task.parts)):
-            found.setdefault(part, []).append(each)
-    return MappingProxyType({part: tuple(made) for part, made in found.items()})
+    found: dict[str, list[_AtPart]] = {}
+    for each in made:
+        mates: dict[str, set[str]] = {part: set() for part in (*sorted(each.mates), *each.task.parts)}
+        for joint in each.joints:
+            mates[joint.first].add(joint.second)
+            mates[joint.second].add(joint.first)
+        for part, others in mates.items():
+            found.setdefault(part, []).append(_AtPart(each.task, each.joints[0].id, frozenset(others)))
+    return MappingProxyType({part: tuple(tasks) for part, tasks in found.items()})
 
 
 class JointTasks(NamedTuple):
@@ -91,12 +103,10 @@ class JointTasks(NamedTuple):
     def done_with(self, part: str, parts: frozenset[str]) -> list[str]:
         """Return the last tasks of a part's joints with some parts, and of those with others as far as it is worked."""
         found: dict[tuple[str, bool], str] = {}
-        for each in _by_part(IdentityKey(self.made)).get(part, ()):
-            inside = part in each.mates and any(
-                part in (j.first, j.second) and j.first in parts and j.second in parts for j in each.joints
-            )
-            if inside or part in each.task.parts:
-                found[each.joints[0].id, inside] = each.task.id
+        for task, joint, mates in _by_part(self.made).get(part, ()):
+            inside = not mates.isdisjoint(parts)
+            if inside or part in task.parts:
+                found[joint, inside] = task.id
         return list(found.values())
 
     def after_fit(self, fit: dict[str, str]) -> JointTasks:
@@ -121,7 +131,7 @@ class JointTasks(NamedTuple):
 
 
 def joint_tasks(
-    plan: Plan, mill: MillTasks, waits: dict[str, tuple[str, ...]], closed: frozenset[str] = frozenset()
+    plan: Plan, mill: MillTasks, waits: Mapping[str, tuple[str, ...]], closed: frozenset[str] = frozenset()
 ) -> JointTasks:
     """Return the steps of every kind of joint as tasks, after their parts are milled.
 
@@ -137,7 +147,7 @@ def joint_tasks(
         mates = {part for joint in kind.all for part in (joint.first, joint.second)}
         fitted = frozenset(part for part in mates if part in waits)
         hosted = bool(fitted) and any(
-            other in hosts_of(plan, part, waits)
+            other in hosts_of(plan, part)
             for joint in kind.all
             for part, other in ((joint.first, joint.second), (joint.second, joint.first))
             if part in waits
@@ -171,7 +181,7 @@ def joint_tasks(
 
 
 def _task(
-    plan: Plan, work: JointWork, number: int, step: Step, before: tuple[str, ...], waits: dict[str, tuple[str, ...]]
+    plan: Plan, work: JointWork, number: int, step: Step, before: tuple[str, ...], waits: Mapping[str, tuple[str, ...]]
 ) -> Task:
     kind = work.kind
     ids = {"first": [joint.first for joint in kind.all], "second": [joint.second for joint in kind.all]}
@@ -188,9 +198,7 @@ def _task(
         return tuple(LayoutLine(part, f"{name} of the {kind.name}") for part in parts for name in names)
 
     if step.operations:
-        draws = tuple(LayoutLine(each.part, line.name) for each in step.operations for line in each.draws)
-        needs = (LayoutLine(each.part, line.name) for each in step.operations for line in each.needs)
-        uses = tuple(line for line in dict.fromkeys(needs) if line not in draws)
+        draws, uses = _lines_of(*step.operations)
     else:
         draws, uses = lines(step.draws), lines(step.uses)
     return Task(
@@ -206,6 +214,15 @@ def _task(
         operations=step.operations,
         joins=_tried(step, kind),
     )
+
+
+@kept_by_identity(2048)
+def _lines_of(*operations: Operation) -> tuple[tuple[LayoutLine, ...], tuple[LayoutLine, ...]]:
+    """Return the lines that some operations draw, and those that they work to, drawn before."""
+    draws = tuple(LayoutLine(each.part, line.name) for each in operations for line in each.draws)
+    needs = dict.fromkeys(LayoutLine(each.part, line.name) for each in operations for line in each.needs)
+    own = set(draws)
+    return draws, tuple(line for line in needs if line not in own)
 
 
 def _tried(step: Step, kind: JointGroup) -> tuple[Join, ...]:
@@ -236,7 +253,7 @@ def _amounts(plan: Plan, work: JointWork, step: Step) -> list[tuple[str, float]]
         case JointStage.HATCHED:
             return [("lay out", lines / 2 * number)]
         case JointStage.SAWN if along:
-            return [("plough", sum(float(cut.size(0)) for _, cut in _all_cuts(plan, work)) / 1000)]
+            return [("plough", sum(cut.long for cut in _all_taken(plan, kind)) / 1000)]
         case JointStage.SAWN:
             return [("kerf", lines * number)]
         case JointStage.CUT:
@@ -247,15 +264,33 @@ def _amounts(plan: Plan, work: JointWork, step: Step) -> list[tuple[str, float]]
     return [("fit", number)]
 
 
-def _all_cuts(plan: Plan, work: JointWork) -> dict[tuple[str, Cutout], None]:
+class _Taken(NamedTuple):
+    """What is taken out of a part: how long and how wide, mm, and how much, cm³."""
+
+    part: str
+    long: float
+    wide: float
+    volume: float
+
+
+def _all_taken(plan: Plan, kind: JointGroup) -> tuple[_Taken, ...]:
     """Return all that joints of a kind take out, each once: of several that enter one channel it is the same."""
+    mates = (plan.part(each) for joint in kind.all for each in (joint.first, joint.second))
+    return _taken_by(kind, *(part for part in mates if part is not None))
+
+
+@kept_by_identity(256)
+def _taken_by(kind: JointGroup, *mates: Part) -> tuple[_Taken, ...]:
+    parts = {part.id: part for part in mates}
     found: dict[tuple[str, Cutout], None] = {}
-    for joint in work.kind.all:
-        first, second = plan.part(joint.first), plan.part(joint.second)
-        if first is not None and second is not None:
-            for part, cuts in zip((first, second), taken(joint, first, second), strict=True):
-                found |= {(part.id, cut): None for cut in cuts}
-    return found
+    for joint in kind.all:
+        if joint.first in parts and joint.second in parts:
+            for part, cuts in zip(
+                (joint.first, joint.second), taken(joint, parts[joint.first], parts[joint.second]), strict=True
+            ):
+                found |= {(part, cut): None for cut in cuts}
+    sizes = ((part, [float(cut.size(way)) for way in range(3)]) for part, cut in found)
+    return tuple(_Taken(part, long, wide, long * wide * deep / 1000) for part, (long, wide, deep) in sizes)
 
 
 def _waste(plan: Plan, work: JointWork, step: Step) -> float:
@@ -273,11 +308,10 @@ def _waste(plan: Plan, work: JointWork, step: Step) -> float:
         return whole * gone / 1000 * len(work.kind.all) * hard
     sizes = sizes_of(work.kind.first.part)
     volume = 0.0
-    for part_id, cut in _all_cuts(plan, work):
-        part = plan.part(part_id)
-        if part is None or step.at not in ("both", "first" if part_id in work.mates_of("first") else "second"):
-            continue
-        along = cut.size(0) > cut.size(1) and cut.size(0) * 2 > sizes.along
-        # What runs along the grain was ploughed or sawn out; only its floor is left to level.
-        volume += float(cut.size(0) * cut.size(1) * cut.size(2)) / 1000 * (_LEVELLED if along else 1.0)
+    firsts = work.mates_of("first")
+    for cut in _all_taken(plan, work.kind):
+        if step.at in ("both", "first" if cut.part in firsts else "second"):
+            along = cut.long > cut.wide and cut.long * 2 > sizes.along
+            # What runs along the grain was ploughed or sawn out; only its floor is left to level.
+            volume += cut.volume * (_LEVELLED if along else 1.0)
     return volume * hard

@@ -2,13 +2,15 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from fractions import Fraction
+from types import MappingProxyType
 
 from nullah.core.board_plans import BoardPlan
 from nullah.core.breakdown.rough import RoughPart
 from nullah.core.catalogue import N_
-from nullah.core.lengths import Direction
+from nullah.core.identity import kept_by_identity
+from nullah.core.lengths import Direction, Length, Marks
 from nullah.core.operations.milling import (
     FlattenBoard,
     GlueStaves,
@@ -23,8 +25,9 @@ from nullah.core.operations.operation import Operation
 from nullah.core.operations.settings import ToolSetting, by_mate, by_rule
 from nullah.core.operations.stock import Stock, Surface
 from nullah.core.piece.part import INSIDE, Part
+from nullah.core.piece.space import Axis
 from nullah.core.plan import Plan
-from nullah.core.work.bench_work import blank_of, measured_for
+from nullah.core.work.bench_work import Blank, blank_of, blanks_of
 from nullah.core.work.clamping import StavesGlueUp
 
 #: What is gauged from each surface.
@@ -33,14 +36,25 @@ _SIZES = {Surface.FACE_SIDE: N_("thickness"), Surface.FACE_EDGE: N_("width"), Su
 
 def milling_operations(plan: Plan, part: Part) -> Iterator[Operation]:
     """Yield how a part is milled: face side, face edge, thickness, width, and the ends last."""
-    blank, marks = blank_of(plan, part), plan.marks
-    long, wide = measured_for(plan.ledger, part)
-    hidden = part.species_role in INSIDE
-    lows = plan.project.lows_left.mm if hidden else Fraction(0)
+    likes = (milled_like(plan, part, surface) for surface in (Surface.REFERENCE_END, Surface.FACE_EDGE))
+    yield from _milled(blanks_of(plan)[part.id], plan.marks, plan.project.lows_left, stripped(plan, part), *likes)
+
+
+@kept_by_identity(1024)
+def _milled(
+    of: Blank, marks: Marks, lows_left: Length, strip: bool, long_like: Part | None, wide_like: Part | None
+) -> tuple[Operation, ...]:
+    return tuple(_milling(of, marks, lows_left, strip, (long_like, wide_like, None)))
+
+
+def _milling(
+    of: Blank, marks: Marks, lows_left: Length, strip: bool, likes: tuple[Part | None, Part | None, None]
+) -> Iterator[Operation]:
+    part, blank, (long, wide) = of
+    lows = lows_left.mm if part.species_role in INSIDE else Fraction(0)
 
     def to(surface: Surface, quantity: str) -> ToolSetting:
-        size = blank[surface.axis]
-        like = milled_like(plan, part, surface) if surface is not Surface.FACE_SIDE else None
+        size, like = blank[surface.axis], likes[surface.axis]
         if like is not None:
             return by_mate(_SIZES[surface], size, surface, like.id, quantity)
         return by_rule(_SIZES[surface], size, surface, marks, Direction.NEAREST, quantity)
@@ -51,7 +65,7 @@ def milling_operations(plan: Plan, part: Part) -> Iterator[Operation]:
         least = by_rule(_SIZES[surface], blank[surface.axis], surface, marks, Direction.UP, quantity)
         return LeaveOver(part=part.id, stock=blank, setting=least)
 
-    names, strip = part.quantities, stripped(plan, part)
+    names = part.quantities
 
     def true(surface: Surface) -> PlaneTrue:
         return PlaneTrue(part=part.id, stock=blank, surface=surface, in_strip=strip)
@@ -78,16 +92,24 @@ def milled_like(plan: Plan, part: Part, surface: Surface) -> Part | None:
 
     What spans the same must come out the same, whatever the rule says twice.
     """
-    axis, blank = surface.axis, blank_of(plan, part)
-    if measured_for(plan.ledger, part)[axis]:
-        return None
-    for other in plan.parts:
-        if other.alike == part.alike:
-            return None
-        alike = blank_of(plan, other)[axis] == blank[axis] and not measured_for(plan.ledger, other)[axis]
-        if alike and (other.grain is part.grain if axis == 0 else other.across is part.across):
-            return other
-    return None
+    return _milled_like(blanks_of(plan)).get((part.id, surface.axis))
+
+
+@kept_by_identity(4)
+def _milled_like(blanks: Mapping[str, Blank]) -> Mapping[tuple[str, int], Part]:
+    """Return, by part and axis, the part from which its length or width is taken; none for what is cut to fit."""
+    first: dict[tuple[int, Axis, Fraction], Part] = {}
+    before: dict[str, set[str]] = {}
+    found: dict[tuple[str, int], Part] = {}
+    for blank in blanks.values():
+        # Equal parts are milled together, when the first of them is.
+        milled = before.setdefault(blank.part.alike, set(before))
+        for axis, way in enumerate((blank.part.grain, blank.part.across)):
+            if not blank.measured[axis]:
+                other = first.setdefault((axis, way, blank.stock[axis]), blank.part)
+                if other.alike in milled:
+                    found[blank.part.id, axis] = other
+    return MappingProxyType(found)
 
 
 def gluing_of_staves(plan: Plan, part: Part, made: StavesGlueUp) -> GlueStaves:

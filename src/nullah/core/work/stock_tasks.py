@@ -54,6 +54,8 @@ def hardness_of(plan: Plan, part: Part) -> float:
 
 def hardness_of_species(species: str) -> float:
     """Return how much harder a wood works than cherry: half of it goes with hardness (a guess)."""
+    if not species:
+        return 1.0
     try:
         return 0.5 + 0.5 * find_species(species).hardness / _USUAL_HARDNESS
     except SpeciesError:
@@ -302,9 +304,9 @@ def _fits(plan: Plan, part: Part) -> tuple[str, ...]:
     return tuple(dict.fromkeys(names))
 
 
-def waits_of(plan: Plan) -> dict[str, tuple[str, ...]]:
+def waits_of(plan: Plan) -> Mapping[str, tuple[str, ...]]:
     """Return what each part is cut to fit, of those that are."""
-    return {part.id: names for part in plan.parts if (names := _fits(plan, part))}
+    return _openings(IdentityKey(plan, plan.assembly, plan.ledger)).waits
 
 
 class Meetings(NamedTuple):
@@ -331,23 +333,46 @@ def _meetings(key: IdentityKey[Assembly]) -> Mapping[str, Meetings]:
     return MappingProxyType(found)
 
 
-def hosts_of(plan: Plan, part_id: str, waits: dict[str, tuple[str, ...]]) -> frozenset[str]:
-    """Return the parts that make the opening a part is cut to: those it is joined to that do not wait for the same.
+def hosts_of(plan: Plan, part_id: str) -> frozenset[str]:
+    """Return the parts that make the opening a part is cut to; none where it is cut to no opening.
 
-    Where there are none it goes into the finished piece, and fits all of that which waits for nothing of the same. What
-    goes in with it, such as the slips of a drawer, is no part of the opening.
+    They are those it is joined to that do not wait for the same. Where there are none it goes into the finished piece,
+    and fits all of that which waits for nothing of the same. What goes in with it, such as the slips of a drawer, is no
+    part of the opening.
     """
-    own = next((part.group for part in plan.parts if part.id == part_id), "")
-    beside = {part.id for part in plan.parts if own and part.group == own}
-    met = meetings_of(plan.assembly).get(part_id, Meetings(frozenset(), frozenset()))
-    names = set(waits.get(part_id, ()))
+    return _openings(IdentityKey(plan, plan.assembly, plan.ledger)).hosts.get(part_id, frozenset())
+
+
+class _Openings(NamedTuple):
+    """What each part that is cut to fit waits for, and the parts that make its opening."""
+
+    waits: Mapping[str, tuple[str, ...]]
+    hosts: Mapping[str, frozenset[str]]
+
+
+@lru_cache(maxsize=4)
+def _openings(key: IdentityKey[Plan]) -> _Openings:
+    plan = key.carried
+    waits = {part.id: names for part in plan.parts if (names := _fits(plan, part))}
+    fixed = frozenset(part.id for part in plan.parts if not part.group)
+    same = {
+        names: frozenset(part for part, wanted in waits.items() if not set(names).isdisjoint(wanted))
+        for names in set(waits.values())
+    }
+    cut = ((part, same[waits[part.id]]) for part in plan.parts if part.id in waits)
+    hosts = {part.id: _joined_hosts(plan, part, alike) or fixed - alike for part, alike in cut}
+    return _Openings(MappingProxyType(waits), MappingProxyType(hosts))
+
+
+def _joined_hosts(plan: Plan, part: Part, same: frozenset[str]) -> frozenset[str]:
+    """Return what a part is joined to, without its own group and `same`, all that waits for the same."""
+    met = meetings_of(plan.assembly).get(part.id, Meetings(frozenset(), frozenset()))
     # What enters it, as the runners of a frame do its rails, is no part of the opening either.
-    for around in (met.entered, met.joined):
-        fixed = frozenset(each for each in around - beside if not names & set(waits.get(each, ())))
-        if fixed:
-            return fixed
-    return frozenset(
-        part.id
-        for part in plan.parts
-        if not part.group and not names & set(waits.get(part.id, ())) and part.id != part_id
+    around = (each - same for each in (met.entered, met.joined))
+    groups = (
+        frozenset(
+            each for each in some if not part.group or (other := plan.part(each)) is None or other.group != part.group
+        )
+        for some in around
     )
+    return next(filter(None, groups), frozenset())
