@@ -281,7 +281,7 @@ def work() -> None:
     nothing = sorted(1000 * scale * from_nothing(lambda: derive(large)) for _ in range(5))
     tasks = order_of_work(large).tasks
     told(f"order of {len(tasks)} tasks, {len(large.parts)} parts, from nothing", nothing, 300)
-    ways = ("dry", "glue") * 4
+    ways = (Hold.DRY.value, Hold.GLUE.value) * 4
     one = sorted(scale * after(lambda project, way=way: hold(project, joint, way)) for way in ways)
     told("order after one joint is held otherwise", one, 50)
     depths = [mm(f"8.{number}") for number in range(1, 8)]
