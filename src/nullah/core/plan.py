@@ -24,7 +24,7 @@ from nullah.core.breakdown.rough import RoughPart, Staves, as_made, asking, equa
 from nullah.core.card import Remark, Severity
 from nullah.core.forms import FORMS
 from nullah.core.forms.own_boards import next_own_joint_id, offers, with_own
-from nullah.core.identity import IdentityKey, SameAgain
+from nullah.core.identity import IdentityKey, SameAgain, kept_by_identity
 from nullah.core.joints.dovetail.corners import Corner, lay_out_corners
 from nullah.core.joints.dovetail.facts import TailFact
 from nullah.core.ledger import Ledger, Origin, Snapping, work_out_ledger
@@ -509,11 +509,16 @@ def _cuts_by_part(joints: tuple[Joint, ...], parts: Mapping[str, Part]) -> dict[
     found: dict[str, list[tuple[str, tuple[Box, ...]]]] = {part: [] for part in parts}
     for joint in joints:
         if joint.first in parts and joint.second in parts:
-            overlap = parts[joint.first].box.overlap(parts[joint.second].box)
-            shared = () if overlap is None else (overlap,)
+            shared = _shared(parts[joint.first], parts[joint.second])
             found[joint.first].append((joint.id, (*joint.channels, *shared)))
             found[joint.second].append((joint.id, shared))
     return found
+
+
+@kept_by_identity(4096)
+def _shared(first: Part, second: Part) -> tuple[Box, ...]:
+    overlap = first.box.overlap(second.box)
+    return () if overlap is None else (overlap,)
 
 
 def _cut_beside(joint: Joint, cuts: Mapping[str, list[tuple[str, tuple[Box, ...]]]]) -> tuple[Box, ...]:

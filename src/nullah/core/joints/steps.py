@@ -3,11 +3,10 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Mapping
-from functools import lru_cache
 from types import MappingProxyType
 from typing import cast
 
-from nullah.core.identity import IdentityKey, SameAgain, kept_by_identity
+from nullah.core.identity import SameAgain, kept_by_identity
 from nullah.core.joints.making import BenchStep, Making
 from nullah.core.joints.shapings import shaping_operations
 from nullah.core.joints.types import TYPES
@@ -23,14 +22,10 @@ from nullah.core.piece.part import Part
 from nullah.core.shop import Shop
 
 
+@kept_by_identity(16)
 def frames_of(assembly: Assembly) -> Mapping[str, Frame]:
     """Return the frame of every part."""
-    return _frames(IdentityKey(assembly))
-
-
-@lru_cache(maxsize=16)
-def _frames(key: IdentityKey[Assembly]) -> Mapping[str, Frame]:
-    return MappingProxyType(frames_among(key.carried.parts))
+    return MappingProxyType(frames_among(assembly.parts))
 
 
 #: What a shop has is the same for all joints, though it may come from another process.

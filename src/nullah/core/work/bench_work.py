@@ -3,14 +3,14 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Mapping
-from functools import lru_cache
 from itertools import zip_longest
 from types import MappingProxyType
 from typing import NamedTuple
 
+from nullah.core.breakdown.rough import Allowances
 from nullah.core.card import JointStage, Moment, Step, Trying
 from nullah.core.catalogue import N_
-from nullah.core.identity import IdentityKey, SameAgain, kept_by_identity
+from nullah.core.identity import SameAgain, kept_by_identity
 from nullah.core.joints.bench import CHISEL_BITES, KNIFE_BITES, SAW_BITES
 from nullah.core.joints.kinds import JointGroup
 from nullah.core.joints.making import BenchStep
@@ -163,21 +163,19 @@ def blank_of(plan: Plan, part: Part) -> Stock:
 
 def blanks_of(plan: Plan) -> Mapping[str, Blank]:
     """Return the blanks of all parts by their ids, in the order of the piece."""
-    allowances = plan.project.allowances
-    return _blanks(IdentityKey(plan, plan.assembly, plan.ledger, allowances))
+    return _blanks(plan.assembly, plan.ledger, plan.project.allowances)
 
 
 #: The blanks of the piece that was looked at last.
 _SAME: SameAgain[Blank] = SameAgain(2048)
 
 
-@lru_cache(maxsize=4)
-def _blanks(key: IdentityKey[Plan]) -> Mapping[str, Blank]:
-    plan = key.carried
-    frames, allowances = frames_of(plan.assembly), plan.project.allowances
+@kept_by_identity(4)
+def _blanks(assembly: Assembly, ledger: Ledger | None, allowances: Allowances) -> Mapping[str, Blank]:
+    frames = frames_of(assembly)
     found: dict[str, Blank] = {}
-    for part in plan.parts:
-        stock, (long, wide) = frames[part.id].stock, measured_for(plan.ledger, part)
+    for part in assembly.parts:
+        stock, (long, wide) = frames[part.id].stock, measured_for(ledger, part)
         left = Stock(
             stock.length + (allowances.end.mm if long else 0),
             stock.width + (allowances.edge.mm if wide else 0),

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from collections.abc import Collection, Iterable, Iterator, Mapping, Sequence
 from fractions import Fraction
-from functools import lru_cache
 from itertools import product
 
 import numpy as np
@@ -15,7 +14,7 @@ from nullah.core.apprentice.contacts import TOUCHES, Contact, contacts
 from nullah.core.apprentice.made_part import MadePart, bodies
 from nullah.core.apprentice.standing import Place, Standing, stand, unmoved
 from nullah.core.bench.tasks import Joining, Task, Trade
-from nullah.core.identity import IdentityKey
+from nullah.core.identity import kept_by_identity
 from nullah.core.joints.steps import frames_of
 from nullah.core.ledger import Ledger, Measured
 from nullah.core.lengths import from_float
@@ -298,12 +297,11 @@ def _felt_apart(
 
 def contacts_of(plan: Plan) -> tuple[Contact, ...]:
     """Return where the parts of a piece touch."""
-    return _contacts(IdentityKey(plan.assembly))
+    return _contacts(plan.assembly)
 
 
-@lru_cache(maxsize=4)
-def _contacts(key: IdentityKey[Assembly]) -> tuple[Contact, ...]:
-    assembly = key.carried
+@kept_by_identity(4)
+def _contacts(assembly: Assembly) -> tuple[Contact, ...]:
     parts = {part.id: part for part in assembly.parts}
     return contacts({part.id: recipe(part, assembly.joints, parts) for part in assembly.parts})
 

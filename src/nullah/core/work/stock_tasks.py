@@ -5,7 +5,6 @@ from __future__ import annotations
 import math
 from collections.abc import Iterable, Mapping
 from datetime import date
-from functools import lru_cache
 from types import MappingProxyType
 from typing import NamedTuple
 
@@ -14,8 +13,8 @@ from nullah.core.bench.working import GLUES
 from nullah.core.board_plans import BoardPlan, sawing_of
 from nullah.core.breakdown.rough import RoughPart
 from nullah.core.catalogue import N_
-from nullah.core.identity import IdentityKey
-from nullah.core.ledger import Origin
+from nullah.core.identity import kept_by_identity
+from nullah.core.ledger import Ledger, Origin
 from nullah.core.operations.operation import Operation
 from nullah.core.operations.sawing import SawThrough
 from nullah.core.operations.stock import Surface
@@ -203,7 +202,7 @@ def mill_tasks(plan: Plan, saw: tuple[Task, ...]) -> MillTasks:
         glued = _glued_up(plan, alike, parts, after)
         tasks += glued
         after = (*((glued[-1].id,) if glued else after), *set_from)
-        waiting = any(plan.waiting(part) or _fits(plan, part) for part in parts)
+        waiting = any(plan.waiting(part) or _fits(plan.ledger, part) for part in parts)
         ends = 0 if waiting else 2 * len(parts)
         trued = 1 if stripped(plan, parts[0]) else len(parts)
         work = (("plane", _shavings(plan, parts)), ("true", float(trued)), ("end", float(ends)))
@@ -291,14 +290,14 @@ def _shavings(plan: Plan, parts: Iterable[Part]) -> float:
 # --- what fits what -------------------------------------------------------------------------------
 
 
-def _fits(plan: Plan, part: Part) -> tuple[str, ...]:
+def _fits(ledger: Ledger | None, part: Part) -> tuple[str, ...]:
     """Return what a part is cut to fit, measured already or not; nothing where its size was given after all."""
-    if plan.ledger is None:
+    if ledger is None:
         return ()
     names: list[str] = []
     for name in part.quantities:
-        if name in plan.ledger.quantities:
-            quantity = plan.ledger.quantity(name)
+        if name in ledger.quantities:
+            quantity = ledger.quantity(name)
             if quantity.origin in (Origin.WAITS, Origin.FITTED):
                 names += quantity.fits
     return tuple(dict.fromkeys(names))
@@ -306,7 +305,7 @@ def _fits(plan: Plan, part: Part) -> tuple[str, ...]:
 
 def waits_of(plan: Plan) -> Mapping[str, tuple[str, ...]]:
     """Return what each part is cut to fit, of those that are."""
-    return _openings(IdentityKey(plan, plan.assembly, plan.ledger)).waits
+    return _openings(plan.assembly, plan.ledger).waits
 
 
 class Meetings(NamedTuple):
@@ -316,16 +315,12 @@ class Meetings(NamedTuple):
     entered: frozenset[str]
 
 
+@kept_by_identity(4)
 def meetings_of(assembly: Assembly) -> Mapping[str, Meetings]:
     """Return which other parts each part is joined to; none for one without joints."""
-    return _meetings(IdentityKey(assembly))
-
-
-@lru_cache(maxsize=4)
-def _meetings(key: IdentityKey[Assembly]) -> Mapping[str, Meetings]:
     joined: dict[str, set[str]] = {}
     entered: dict[str, set[str]] = {}
-    for joint in key.carried.joints:
+    for joint in assembly.joints:
         joined.setdefault(joint.first, set()).add(joint.second)
         joined.setdefault(joint.second, set()).add(joint.first)
         entered.setdefault(joint.second, set()).add(joint.first)
@@ -340,7 +335,7 @@ def hosts_of(plan: Plan, part_id: str) -> frozenset[str]:
     and fits all of that which waits for nothing of the same. What goes in with it, such as the slips of a drawer, is no
     part of the opening.
     """
-    return _openings(IdentityKey(plan, plan.assembly, plan.ledger)).hosts.get(part_id, frozenset())
+    return _openings(plan.assembly, plan.ledger).hosts.get(part_id, frozenset())
 
 
 class _Openings(NamedTuple):
@@ -350,29 +345,24 @@ class _Openings(NamedTuple):
     hosts: Mapping[str, frozenset[str]]
 
 
-@lru_cache(maxsize=4)
-def _openings(key: IdentityKey[Plan]) -> _Openings:
-    plan = key.carried
-    waits = {part.id: names for part in plan.parts if (names := _fits(plan, part))}
-    fixed = frozenset(part.id for part in plan.parts if not part.group)
+@kept_by_identity(4)
+def _openings(assembly: Assembly, ledger: Ledger | None) -> _Openings:
+    parts = {part.id: part for part in assembly.parts}
+    waits = {part.id: names for part in assembly.parts if (names := _fits(ledger, part))}
+    fixed = frozenset(part.id for part in assembly.parts if not part.group)
     same = {
         names: frozenset(part for part, wanted in waits.items() if not set(names).isdisjoint(wanted))
         for names in set(waits.values())
     }
-    cut = ((part, same[waits[part.id]]) for part in plan.parts if part.id in waits)
-    hosts = {part.id: _joined_hosts(plan, part, alike) or fixed - alike for part, alike in cut}
+    cut = ((parts[part], same[names]) for part, names in waits.items())
+    hosts = {part.id: _joined_hosts(assembly, parts, part, alike) or fixed - alike for part, alike in cut}
     return _Openings(MappingProxyType(waits), MappingProxyType(hosts))
 
 
-def _joined_hosts(plan: Plan, part: Part, same: frozenset[str]) -> frozenset[str]:
+def _joined_hosts(assembly: Assembly, parts: Mapping[str, Part], part: Part, same: frozenset[str]) -> frozenset[str]:
     """Return what a part is joined to, without its own group and `same`, all that waits for the same."""
-    met = meetings_of(plan.assembly).get(part.id, Meetings(frozenset(), frozenset()))
+    met = meetings_of(assembly).get(part.id, Meetings(frozenset(), frozenset()))
     # What enters it, as the runners of a frame do its rails, is no part of the opening either.
     around = (each - same for each in (met.entered, met.joined))
-    groups = (
-        frozenset(
-            each for each in some if not part.group or (other := plan.part(each)) is None or other.group != part.group
-        )
-        for some in around
-    )
+    groups = (frozenset(each for each in some if not part.group or parts[each].group != part.group) for some in around)
     return next(filter(None, groups), frozenset())
