@@ -33,6 +33,7 @@ from nullah.core.stations.selection import JointsSelection, MillingSelection, Se
 from nullah.core.wood.climate import PRESETS
 from nullah.core.wording.facts import error_words
 from nullah.core.wording.plan import state_words
+from nullah.core.wording.task_titles import task_title
 from nullah.core.work import recording
 from nullah.core.work.order_of_work import order_of_work
 from nullah.demo.seed_box import seed_box
@@ -246,7 +247,7 @@ class AnyProject(RuleBasedStateMachine):
         tasks = order_of_work(plan).tasks
         if tasks:
             now, task = datetime(2026, 3, 4, 19) + timedelta(days=days), tasks[number % len(tasks)]
-            self.do(lambda p: recording.finish(plan, task, now, minutes).project)
+            self.do(lambda p: recording.finish(plan, task, task_title(task, plan.reader), now, minutes).project)
 
     @rule(part=parts, days=st.integers(-3, 3))
     def make_again(self, part, days):

@@ -22,6 +22,7 @@ from nullah.core.bench.book import (
 )
 from nullah.core.bench.hours import Hours
 from nullah.core.bench.rates import Learned
+from nullah.core.bench.task_facts import CleanPiece, GlueUp, MeasureSizes, MillParts
 from nullah.core.bench.tasks import Task, Trade
 from nullah.core.fixes import MakeAgain, Shim
 from nullah.core.lengths import mm
@@ -31,20 +32,23 @@ from nullah.core.refs import QuantityRef
 from nullah.core.stations import STATIONS
 from nullah.core.stations.next_step import draw_next, task_card
 from nullah.core.stations.selection import DayBookSelection, Selection
+from nullah.core.wording.task_titles import task_title
 from nullah.core.work import recording
 from nullah.core.work.day_book import deviations, standing
 from nullah.demo.seed_cabinet import seed_cabinet
 
 DAYBOOK = next(station for station in STATIONS if station.id == "daybook")
 NOW = datetime(2026, 3, 2, 19, 0)
-MILL = Task("mill/sides", "mill the sides", Trade.MILL, ("left", "right"))
-GLUE = Task("glue/1", "glue up", Trade.GLUE, ("left", "right"), ("mill/sides",), waits=12)
-CLEAN = Task("clean/1", "clean up", Trade.CLEAN, ("left", "right"), ("glue/1",))
+MILL = Task("mill/sides", MillParts(("left", "right"), False, False), Trade.MILL, ("left", "right"))
+GLUE = Task("glue/1", GlueUp(("left", "right"), 1, 1, False), Trade.GLUE, ("left", "right"), ("mill/sides",), waits=12)
+CLEAN = Task("clean/1", CleanPiece(), Trade.CLEAN, ("left", "right"), ("glue/1",))
 TASKS = (MILL, GLUE, CLEAN)
 
 
 def done(task, at=NOW):
-    return BookEntry(recording.stamp(at), Event.DONE, task.title, task.id, task.parts)
+    return BookEntry(
+        recording.stamp(at), Event.DONE, "mill the sides" if task is MILL else "glue up", task.id, task.parts
+    )
 
 
 def planned(project):
@@ -74,7 +78,7 @@ def test_a_part_made_again_takes_up_what_was_done_to_it_and_no_more():
 
 
 def test_what_is_measured_already_needs_no_measuring():
-    measure = Task("measure/x", "measure", Trade.MEASURE, ("left",), measures=("x",))
+    measure = Task("measure/x", MeasureSizes(("x",)), Trade.MEASURE, ("left",), measures=("x",))
     assert progress((measure,), ()).open(measure)
     assert not progress((measure,), (), ("x",)).open(measure)
 
@@ -128,17 +132,17 @@ def test_done_writes_time_work_and_guess_and_lets_the_timer_go():
     plan = planned(seed_cabinet())
     task = standing(plan, NOW).next
     running = recording.start_timer(plan.project, task, NOW - timedelta(minutes=22))
-    came = recording.finish(planned(running), task, NOW)
+    came = recording.finish(planned(running), task, "done", NOW)
     (entry,) = came.project.book
     assert entry.minutes == 22 and entry.guess > 0 and entry.work == task.work and came.project.timer is None
-    typed = recording.finish(plan, task, NOW, 35.0)
+    typed = recording.finish(plan, task, "done", NOW, 35.0)
     assert typed.project.book[0].minutes == 35
 
 
 def test_a_board_that_was_sawn_leaves_its_offcuts_on_the_rack():
     plan = planned(seed_cabinet())
     task = next(task for task in standing(plan, NOW).order.tasks if task.id == "saw/2")
-    came = recording.finish(plan, task, NOW, 4.0)
+    came = recording.finish(plan, task, "done", NOW, 4.0)
     assert came.project.board("2").sawn and len(came.project.boards) > len(plan.project.boards)
     assert "came to the rack" in came.said
 
@@ -199,7 +203,9 @@ def test_where_no_wood_will_do_it_is_said_and_stands_first_in_the_order():
     assert "no wood on the rack will do" in came.said and came.project.book[-1].event is Event.REMADE
     stand = standing(planned(came.project), NOW)
     wood = next(task for task in stand.order.tasks if task.id == "wood")
-    assert "left" in wood.parts and wood.title == f"Find wood for {len(wood.parts)} parts"
+    assert (
+        "left" in wood.parts and task_title(wood, planned(project).reader) == f"Find wood for {len(wood.parts)} parts"
+    )
     assert recording.remake(planned(project), "nothing", "x", NOW).said == "There is no such part."
 
 

@@ -14,6 +14,7 @@ from nullah.core.sheets.day import book_sheets, day_sheets, shop_sheets
 from nullah.core.sheets.page import PAGE
 from nullah.core.stations import STATIONS
 from nullah.core.stations.selection import DayBookSelection, Selection
+from nullah.core.wording.task_titles import task_title
 from nullah.core.work.day_book import least_minutes, measured_off, standing
 from nullah.core.work.order_of_work import order_of_work
 from nullah.demo.seed_cabinet import seed_cabinet
@@ -40,7 +41,7 @@ def test_the_days_sheet_holds_what_the_calendar_puts_into_that_day_and_no_more(c
     sheets = list(day_sheets(cabinet, NOW))
     on_the_page(sheets)
     calendar = standing(cabinet, NOW).calendar
-    today = {stint.task.title for stint in calendar.stints if stint.begin.date() == NOW.date()}
+    today = {task_title(stint.task, cabinet.reader) for stint in calendar.stints if stint.begin.date() == NOW.date()}
     boxes = [text for text in words(sheets) if text.startswith("☐")]
     assert len(boxes) == len(today) and all(any(title[:24] in box for box in boxes) for title in today)
     assert sheets[0].title == "Thursday 26 November"

@@ -23,6 +23,7 @@ from nullah.core.piece.joint import Hold
 from nullah.core.plan import prove_plan, work_out
 from nullah.core.project import Piece, Project
 from nullah.core.wording.operations import operation_words
+from nullah.core.wording.task_titles import task_title
 from nullah.core.work.answer import work_data
 from nullah.core.work.gluing import gluings, go_in_after
 from nullah.core.work.order_of_work import order_of_work
@@ -36,7 +37,9 @@ def told(project):
     """Return all that is told of a piece: its order of work with every figure and sentence, and its proof."""
     plan = work_out(project, milling=False, proving=False)
     order = order_of_work(plan)
-    words = work_data(plan, order, lambda each: operation_words([each], plan.reader))
+    words = work_data(
+        plan, order, lambda each: operation_words([each], plan.reader), lambda task: task_title(task, plan.reader)
+    )
     proof = prove_plan(plan)
     glued = gluings(plan, go_in_after(plan, waits_of(plan)))
     found = () if proof is None else (proof.order, [each.remark for each in proof.findings])

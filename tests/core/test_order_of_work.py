@@ -11,6 +11,20 @@ from tests.told import planned as made
 
 from nullah.core import actions
 from nullah.core.bench.rates import Learned
+from nullah.core.bench.task_facts import (
+    CutToMeasure,
+    CutUnmeasured,
+    FindWood,
+    GlueUp,
+    JointDone,
+    LineNotDrawn,
+    LineTakenOff,
+    MakeJoint,
+    MeasureSizes,
+    PlaneInside,
+    SawBoard,
+    WorkedWhenGlued,
+)
 from nullah.core.bench.tasks import Joining, LayoutLine, OrderError, Task, Trade, faults, in_order
 from nullah.core.forms import FORMS
 from nullah.core.lengths import mm
@@ -18,13 +32,18 @@ from nullah.core.operations.lines import LineKind
 from nullah.core.operations.marking import Gauge
 from nullah.core.operations.settings import ByMate
 from nullah.core.operations.stock import Surface
+from nullah.core.piece.joint import Hold
 from nullah.core.plan import work_out
 from nullah.core.project import Piece, Project
 from nullah.core.rack.board import Reading
+from nullah.core.reader import Reader
+from nullah.core.wording.facts import error_words
 from nullah.core.wording.operations import alike_operations
+from nullah.core.wording.task_titles import task_title, task_words
 from nullah.core.wording.tools import where_words
 from nullah.core.work.assembling import sequence
 from nullah.core.work.day_book import task_minutes
+from nullah.core.work.joint_work import kinds_by_host
 from nullah.core.work.order_of_work import derive, order_of_work
 from nullah.core.work.shop_list import shop_list
 from nullah.demo.seed_cabinet import seed_cabinet, short_of_wood
@@ -44,6 +63,11 @@ def order(cabinet):
     return order_of_work(cabinet)
 
 
+CUT, GLUED = SawBoard("1", 2), GlueUp(("side",), 1, 1, False)
+GAUGED, CHOPPED = (MakeJoint("dado", done, ("side",), ()) for done in (JointDone.GAUGED, JointDone.CUT))
+PLANED, FITTED = PlaneInside(("side",)), CutToMeasure(("bottom",))
+
+
 def place(order, start):
     return next(number for number, task in enumerate(order.tasks) if task.id.startswith(start))
 
@@ -52,42 +76,46 @@ def place(order, start):
 
 
 def test_a_circle_and_what_is_not_there_are_refused_with_their_names():
-    with pytest.raises(OrderError, match="in a circle: saw it; glue it"):
-        in_order((Task("a", "saw it", Trade.SAW, (), ("b",)), Task("b", "glue it", Trade.GLUE, (), ("a",))))
-    with pytest.raises(OrderError, match="not there: x"):
-        in_order((Task("a", "saw it", Trade.SAW, (), ("x",)),))
+    with pytest.raises(OrderError) as circle:
+        in_order((Task("a", CUT, Trade.SAW, (), ("b",)), Task("b", GLUED, Trade.GLUE, (), ("a",))))
+    assert error_words(circle.value) == (
+        "These wait for each other in a circle: Saw 1 apart: 2 cuts; Glue up side: 1 joint, 1 clamp."
+    )
+    with pytest.raises(OrderError) as nothing:
+        in_order((Task("a", CUT, Trade.SAW, (), ("x",)),))
+    assert error_words(nothing.value) == "Something comes after what is not there: x."
 
 
 def test_a_line_planed_away_before_its_last_use_is_found():
     line = LayoutLine("side", "baseline")
-    gauge = Task("g", "gauge", Trade.JOINT, ("side",), draws=(line,))
-    plane = Task("p", "plane the face", Trade.SMOOTH, ("side",), removes=(("side", "face"),))
-    chop = Task("c", "chop", Trade.JOINT, ("side",), uses=(line,))
+    gauge = Task("g", GAUGED, Trade.JOINT, ("side",), draws=(line,))
+    plane = Task("p", PLANED, Trade.SMOOTH, ("side",), removes=(("side", "face"),))
+    chop = Task("c", CHOPPED, Trade.JOINT, ("side",), uses=(line,))
     assert faults((gauge, chop, plane)) == ()
-    assert faults((gauge, plane, chop)) == ("chop needs the baseline, which plane the face has taken off.",)
-    assert faults((chop,)) == ("chop needs the baseline before it is drawn.",)
+    assert faults((gauge, plane, chop)) == (LineTakenOff(CHOPPED, "baseline", PLANED),)
+    assert faults((chop,)) == (LineNotDrawn(CHOPPED, "baseline"),)
 
 
 def test_a_line_on_another_surface_survives():
     line = LayoutLine("side", "tail lines", "end")
-    gauge = Task("g", "gauge", Trade.JOINT, ("side",), draws=(line,))
-    plane = Task("p", "plane the face", Trade.SMOOTH, ("side",), removes=(("side", "face"),))
-    assert faults((gauge, plane, Task("c", "saw", Trade.JOINT, ("side",), uses=(line,)))) == ()
+    gauge = Task("g", GAUGED, Trade.JOINT, ("side",), draws=(line,))
+    plane = Task("p", PLANED, Trade.SMOOTH, ("side",), removes=(("side", "face"),))
+    assert faults((gauge, plane, Task("c", CHOPPED, Trade.JOINT, ("side",), uses=(line,)))) == ()
 
 
 def test_what_is_cut_to_fit_before_it_is_measured_is_found():
-    cut = Task("c", "cut the bottom", Trade.FIT, ("bottom",), fits=("opening.length",))
-    measure = Task("m", "measure", Trade.MEASURE, ("front",), measures=("opening.length",))
+    cut = Task("c", FITTED, Trade.FIT, ("bottom",), fits=("opening.length",))
+    measure = Task("m", MeasureSizes(("opening.length",)), Trade.MEASURE, ("front",), measures=("opening.length",))
     assert faults((measure, cut)) == ()
-    assert faults((cut, measure)) == ("cut the bottom is cut before opening.length is measured.",)
+    assert faults((cut, measure)) == (CutUnmeasured(FITTED, "opening.length"),)
     assert faults((cut,), measured=("opening.length",)) == ()
 
 
 def test_what_is_glued_and_must_still_be_planed_is_found():
-    glue = Task("g", "glue up the box", Trade.GLUE, ("front", "side"))
-    plane = Task("p", "plane the side", Trade.MILL, ("side",))
+    glue = Task("g", GLUED, Trade.GLUE, ("front", "side"))
+    plane = Task("p", PLANED, Trade.MILL, ("side",))
     assert faults((plane, glue)) == ()
-    assert "plane the side comes after glue up the box" in faults((glue, plane))[0]
+    assert faults((glue, plane)) == (WorkedWhenGlued(PLANED, GLUED, "side"),)
 
 
 # --- derived --------------------------------------------------------------------------------------------------------
@@ -118,7 +146,7 @@ def test_the_cabinet_is_made_as_a_woodworker_would(order):
     # What is notched at its ends is cut to length first.
     assert place(order, "fit/divider") < place(order, "joint/left-divider11/3")
     assert place(order, "fit/divider") < place(order, "smooth/piece/later") < place(order, "glue/piece/2")
-    assert place(order, "glue/piece/2") < place(order, "fit/drawer11_front") < place(order, "glue/drawer11/1")
+    assert place(order, "glue/piece/2") < place(order, "fit/drawer11") < place(order, "glue/drawer11/1")
     assert place(order, "clean/drawer11") < place(order, "finish/1")
     # What stood wetter than the room is let dry after it is sawn oversize, and milled then.
     dry = order.task("dry/4")
@@ -134,11 +162,53 @@ def test_every_task_is_sound_in_whatever_order_it_may_be_done(order):
         assert faults(in_order(shuffled)) == ()
 
 
+FRAMED = (("columns", "2"), ("dividers", "frame"), ("drawers", "all"), ("rows", "3"))
+
+
+def test_equal_frames_go_in_together_those_of_one_opening_before_the_next():
+    plan = made("case", FRAMED)
+    order = order_of_work(plan)
+    frames = {unit.name: set(unit.parts) for unit in plan.assembly.units}
+    added = [
+        {name for name, parts in frames.items() if parts <= set(each.adds)} for each in order.gluings if not each.unit
+    ]
+    assert [names for names in added if names] == [{"divider 1", "divider 3"}, {"divider 2", "divider 4"}]
+    # What is cut to the second opening is not needed for the first.
+    assert place(order, "glue/piece/3") < place(order, "fit/rail2") or place(order, "fit/rail") < place(
+        order, "fit/rail2"
+    )
+
+
+@pytest.mark.parametrize("form", sorted(FORMS.keys() - {"own"}))
+def test_what_lies_loose_goes_into_a_frame_at_one_go_and_a_drawer_is_cut_to_fit_at_one_go(form):
+    for chosen in each_choice(form):
+        plan = made(form, chosen)
+        order = order_of_work(plan)
+        loose = Counter(each.unit for each in order.gluings if each.unit and not each.glues)
+        assert not loose or max(loose.values()) == 1
+        movers = {mover.group for mover in plan.assembly.movers}
+        group_of = {part.id: part.group for part in plan.parts}
+        cut = Counter(group_of[task.parts[0]] for task in order.tasks if task.trade is Trade.FIT)
+        assert all(number == 1 for group, number in cut.items() if group in movers)
+
+
+def test_equal_drawers_are_cleaned_inside_together_and_glued_up_each_by_itself():
+    plan = made("case", FRAMED)
+    order = order_of_work(plan)
+    fronts = {f"drawer{row}{column}_front" for row in (1, 2, 3) for column in (1, 2)}
+    (smooth,) = [task for task in order.tasks if task.trade is Trade.SMOOTH and set(task.parts) & fronts]
+    assert fronts <= set(smooth.parts) and "left side, back, and right side of drawer 1 to 6" in task_title(
+        smooth, plan.reader
+    )
+    glued = [task for task in order.tasks if task.trade is Trade.GLUE and set(task.parts) & fronts]
+    assert len(glued) == 6 and all(len(set(task.parts) & fronts) == 1 for task in glued)
+
+
 def test_the_backs_boards_go_in_after_glue_and_their_opening_is_measured_then(order):
     measure = next(task for task in order.tasks if "back.opening_width" in task.measures)
     assert "glue/piece/2" in measure.after
     back = [task for task in order.tasks if task.trade is Trade.PUT_IN and "back1" in task.parts]
-    assert back and "nailed" in back[0].title
+    assert back and back[0].what.holds == (Hold.NAILS,)
 
 
 def test_a_board_wetter_than_thought_makes_its_parts_wait():
@@ -150,7 +220,7 @@ def test_a_board_wetter_than_thought_makes_its_parts_wait():
 
 def test_parts_without_wood_are_told_first_and_staves_are_glued_before_they_are_milled():
     bare = order_of_work(planned(Project(piece=Piece("box"))))
-    assert bare.tasks[0].id == "wood" and bare.tasks[0].title.startswith("Find wood for")
+    assert bare.tasks[0].id == "wood" and isinstance(bare.tasks[0].what, FindWood)
     staves = order_of_work(planned(short_of_wood()))
     assert staves.faults == () and place(staves, "staves/top") < place(staves, "mill/top")
 
@@ -191,7 +261,7 @@ def test_every_part_goes_in_once(form):
 )
 def test_what_lies_on_top_has_no_opening_to_be_fitted_in(form, choices, words):
     plan = planned(Project(piece=Piece(form, form, choices=choices)))
-    titles = [task.title for task in order_of_work(plan).tasks if task.trade is Trade.CLEAN]
+    titles = [task_title(task, plan.reader) for task in order_of_work(plan).tasks if task.trade is Trade.CLEAN]
     assert any(title.startswith(words) for title in titles)
     assert not words.startswith("Try") or not any("in its opening" in title for title in titles)
 
@@ -211,7 +281,7 @@ def test_what_is_measured_between_parts_stands_together_before(form):
         standing = []
         for task in order_of_work(planned(Project(piece=Piece(form, form, choices=chosen)))).tasks:
             if task.measures and len(task.between) > 1:
-                assert any(set(task.between) <= each for each in standing), (chosen, task.title)
+                assert any(set(task.between) <= each for each in standing), (chosen, task.what)
             for join in task.joins:
                 if join.how is Joining.STARTED:
                     continue
@@ -267,7 +337,7 @@ def test_every_choice_of_every_form_has_an_order_of_work(form):
     for chosen in each_choice(form):
         order = order_of_work(planned(Project(Piece(form, form, choices=chosen))))
         assert order.tasks and not order.faults, (chosen, order.faults)
-        titles = Counter((task.id.rpartition("/")[0], task.title) for task in order.tasks if task.id[:6] == "joint/")
+        titles = Counter((task.id.rpartition("/")[0], task.what) for task in order.tasks if task.id[:6] == "joint/")
         assert not [title for title, count in titles.items() if count > 1], "two steps of one joint have one name"
 
 
@@ -375,3 +445,26 @@ def test_both_ends_are_told_only_of_parts_that_are_worked_at_both(form):
                 for part, ends in worked.items():
                     alone = plan.reader.together([other for other, its in worked.items() if its == ends])
                     assert alone in said and (f"both ends of {alone}" in said) is (len(ends) == 2), (part, said)
+
+
+def test_every_step_of_a_joint_is_called_otherwise():
+    said = [task_words(MakeJoint("dado", done, ("left",), ("top",)), Reader()) for done in JointDone]
+    assert len(set(said)) == len(said) and all(each.startswith("Dado: ") and "left" in each for each in said)
+
+
+@pytest.mark.parametrize("form", ["case", "table", "chest", "tray", "drawer"])
+def test_what_both_hosts_of_a_joint_get_is_gauged_and_cut_at_one_go(form):
+    """A gauge that is set serves all that is equal and there, though what enters is cut to different openings."""
+    for chosen in each_choice(form):
+        plan = made(form, chosen)
+        done = Counter()
+        for kinds in kinds_by_host(plan):
+            hosts = {joint.first for kind in kinds for joint in kind.all}
+            joints = {joint.id for kind in kinds for joint in kind.all}
+            for task in order_of_work(plan).tasks:
+                if task.id.split("/")[1:2] and task.id.split("/")[1] in joints and set(task.parts) <= hosts:
+                    done[kinds[0].id, task.what.done] += isinstance(task.what, MakeJoint)
+        split = {
+            key: number for key, number in done.items() if number > 1 and key[1] in (JointDone.GAUGED, JointDone.CUT)
+        }
+        assert not split, (chosen, split)

@@ -27,6 +27,7 @@ from nullah.core.operations.taking import CutToSize
 from nullah.core.piece.solids import recipe
 from nullah.core.plan import work_out
 from nullah.core.shop import Hands
+from nullah.core.wording.task_titles import task_title
 from nullah.core.work import rehearsing
 from nullah.core.work.bench_work import blank_of
 from nullah.core.work.order_of_work import order_of_work
@@ -349,8 +350,9 @@ def test_from_the_drawing_nothing_is_measured_and_less_goes_together():
 
 
 def test_a_part_is_tried_when_it_is_notched_at_both_ends():
-    tasks = order_of_work(planned("case", (("columns", "2"),))).tasks
-    names = [task.title for task in tasks]
+    plan = planned("case", (("columns", "2"),))
+    tasks = order_of_work(plan).tasks
+    names = [task_title(task, plan.reader) for task in tasks]
     for pair in ("1 and 3", "2 and 4"):
         notched = max(number for number, name in enumerate(names) if name == f"Stopped dado: cut divider {pair}")
         assert notched < min(number for number, name in enumerate(names) if f": try divider {pair}" in name)

@@ -204,7 +204,7 @@ def test_what_holds_is_bored_as_a_part_is_put_in_its_place(form):
                     bored.setdefault((each.part, each.row.of), task)
                 if isinstance(each, TracePlaces) and (each.mate, each.lines[0].of) in bored:
                     assert bored[each.mate, each.lines[0].of].id != task.id
-                    assert task.on_assembly is (each.part in assembled), (chosen, task.title, each.part)
+                    assert task.on_assembly is (each.part in assembled), (chosen, task.id, each.part)
                     bored[each.part, each.lines[0].of] = task
             for join in task.joins:
                 if join.how in (Joining.NAILS, Joining.SCREWS):
@@ -215,7 +215,7 @@ def test_what_holds_is_bored_as_a_part_is_put_in_its_place(form):
             row = row_in(joint)
             if row is not None:
                 task = bored[row.into, joint.id]
-                assert task.joins or "bore" in task.id, (chosen, task.title)
+                assert task.joins or "bore" in task.id, (chosen, task.id)
 
 
 @pytest.mark.sampled(9)

@@ -245,7 +245,7 @@ def test_a_first_cut_comes_before_the_flattening_and_the_rest_after():
     orders = [cut.order for task in (tasks[0], tasks[2]) for cut in task.operations if isinstance(cut, SawThrough)]
     assert orders == list(range(1, len(orders) + 1))
     plan = work_out(project, proving=False)
-    after = finish(plan, tasks[0], datetime(2026, 11, 28, 9, 0), 10.0).project
+    after = finish(plan, tasks[0], "sawn", datetime(2026, 11, 28, 9, 0), 10.0).project
     assert not after.board("1").sawn, "most of it is still whole"
 
 

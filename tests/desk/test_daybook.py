@@ -118,7 +118,9 @@ def test_when_all_of_a_task_is_measured_it_is_said_that_the_next_stands_there(us
     for task in rows._standing().order.tasks:
         if task.measures:
             break
-        user.window.document.do("done", lambda p, task=task: recording.finish(user.plan, task, START, 5.0).project)
+        user.window.document.do(
+            "done", lambda p, task=task: recording.finish(user.plan, task, "done", START, 5.0).project
+        )
     user.type_in(rows.figure, "355.2 mm")
     assert "the next task stands here" in rows.said.text()
     assert float(user.plan.ledger["opening.length"]) == 355.2
@@ -250,7 +252,7 @@ def test_a_finished_piece_leaves_its_record_and_the_next_starts_from_it(user, tm
     stand = rows._standing()
     for task in stand.order.tasks:
         user.window.document.do(
-            "done", lambda p, task=task: recording.finish(user.plan, task, rows.clock(), 20.0).project
+            "done", lambda p, task=task: recording.finish(user.plan, task, "done", rows.clock(), 20.0).project
         )
     rows.clock = lambda: datetime(2027, 3, 4, 19)
     user.go("piece")

@@ -6,19 +6,21 @@ import icalendar
 import pytest
 
 from nullah.core.bench.hours import Stint
+from nullah.core.bench.task_facts import SawBoard
 from nullah.core.bench.tasks import Task, Trade
+from nullah.core.reader import Reader
 from nullah.files.calendar import CalendarError, calendar_text, write_calendar
 
 AT = datetime(2026, 11, 26, 18, 30)
 
 
-def stints(title="Saw Ford 1"):
-    task = Task("saw/1", title, Trade.SAW, ("left",))
+def stints(board="Ford 1"):
+    task = Task("saw/1", SawBoard(board, 2), Trade.SAW, ("left",))
     return [Stint(task, AT + timedelta(days=day), AT + timedelta(days=day, hours=1)) for day in range(3)]
 
 
-def events(*arguments):
-    return icalendar.Calendar.from_ical(calendar_text(*arguments)).walk("VEVENT")
+def events(name, stints, at, identity):
+    return icalendar.Calendar.from_ical(calendar_text(name, stints, at, Reader(), identity)).walk("VEVENT")
 
 
 def uids(*arguments):
@@ -42,4 +44,4 @@ def test_a_name_of_any_kind_breaks_nothing(name):
 
 def test_a_calendar_that_cannot_be_written_is_a_sentence(tmp_path):
     with pytest.raises(CalendarError, match="there is no such folder"):
-        write_calendar(tmp_path / "no" / "a.ics", "box", stints(), AT)
+        write_calendar(tmp_path / "no" / "a.ics", "box", stints(), AT, Reader())

@@ -11,8 +11,10 @@ from tests.core.test_rates import TRUTH, made
 
 from nullah.core.bench.hours import Hours, plan_days
 from nullah.core.bench.rates import learn
+from nullah.core.bench.task_facts import SawBoard
 from nullah.core.bench.tasks import Task, Trade, critical_path, in_order
 from nullah.core.plan import work_out
+from nullah.core.wording.task_titles import task_title
 from nullah.core.work.day_book import standing
 from nullah.core.work.order_of_work import order_of_work
 from nullah.demo.seed_cabinet import seed_cabinet
@@ -24,7 +26,9 @@ def random_tasks(seed, count=80):
     tasks = []
     for number in range(count):
         after = {str(chance.randrange(number)) for _ in range(chance.randint(0, 3))} if number else set()
-        tasks.append(Task(str(number), f"t{number}", Trade.JOINT, (), tuple(after), waits=chance.choice((0, 0, 3))))
+        tasks.append(
+            Task(str(number), SawBoard(str(number), 1), Trade.JOINT, (), tuple(after), waits=chance.choice((0, 0, 3)))
+        )
     return tuple(tasks), {str(number): chance.uniform(1, 90) for number in range(count)}
 
 
@@ -85,12 +89,14 @@ def test_the_calendar_is_read_back_by_a_general_library():
     """ics (another iCalendar library than the one that wrote it)."""
     plan = work_out(seed_cabinet(), milling=False, proving=False)
     stand = standing(plan, datetime(2026, 11, 26, 18, 35))
-    text = calendar_text(plan.project.piece.name, stand.calendar.stints, datetime(2026, 11, 26, 18, 35))
+    text = calendar_text(plan.project.piece.name, stand.calendar.stints, datetime(2026, 11, 26, 18, 35), plan.reader)
     events = sorted(ics.Calendar(text).events, key=lambda event: event.begin)
     first, last = stand.calendar.stints[0], stand.calendar.stints[-1]
     assert events[0].begin.naive == first.begin.replace(microsecond=0)
     assert events[-1].end.naive == last.end.replace(microsecond=0)
-    assert first.task.title in events[0].description and events[0].name.startswith("Seed cabinet: Saw")
+    assert task_title(first.task, plan.reader) in events[0].description and events[0].name.startswith(
+        "Seed cabinet: Saw"
+    )
     labour = sum((stint.end - stint.begin).total_seconds() for stint in stand.calendar.stints)
     assert sum((event.end - event.begin).total_seconds() for event in events) == pytest.approx(
         labour, abs=60 * len(events)

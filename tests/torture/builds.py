@@ -22,7 +22,7 @@ def every_choice(number):
             report.tried += 1
             steady = rehearse(plan, hands_of(Hands(), Skill.STEADY), 1)
             if not steady.goes_together or any(each.gap > mark + 0.02 for each in steady.joints):
-                report.fail(f"{form}: does not close with steady hands")
+                report.fail(f"{_named(form, chosen)}: does not close with steady hands")
             measured, drawn = (
                 sum(rehearse(plan, Hands(), seed, measured=way).goes_together for seed in range(number))
                 for way in (True, False)
@@ -31,5 +31,11 @@ def every_choice(number):
             report.count("went together from the drawing", drawn)
             report.count("builds", number)
             if measured < WANTED * number:
-                report.fail(f"{form}: too few go together")
+                report.fail(f"{_named(form, chosen)}: {measured} of {number} go together, {drawn} from the drawing")
     return report
+
+
+def _named(form, chosen):
+    """Return a form with the choices that are not as usual."""
+    usual = FORMS[form].settled({})
+    return " ".join((form, *(f"{name}={value}" for name, value in chosen if usual[name] != value)))

@@ -10,6 +10,7 @@ from tests.torture.reports import Report
 
 from nullah.core.lengths import Marks
 from nullah.core.plan import cut_list, work_out
+from nullah.core.reader import Reader
 from nullah.core.sheets.sheets import all_sheets
 from nullah.demo.seed_box import seed_box
 from nullah.demo.seed_cabinet import seed_cabinet
@@ -55,7 +56,7 @@ def writers():
         "png": lambda path: write_png(sheets[0], path),
         "solids.stl": lambda path: write_solids(box, path.with_suffix(".stl")),
         "solids.glb": lambda path: write_solids(box, path.with_suffix(".glb")),
-        "calendar": lambda path: write_calendar(path, "box", (), datetime(2026, 11, 27)),
+        "calendar": lambda path: write_calendar(path, "box", (), datetime(2026, 11, 27), Reader()),
         "practice": practised,
         "kept work": kept,
     }

@@ -97,7 +97,7 @@ def try_name(report, name, place):
         report.fail(f"{name[:20]!r}: boards come back otherwise from their table")
     for text in (rack.read_text(encoding="utf-8"), cut_list_text(cut_list(plan), plan.marks)):
         check_cells(report, name, text)
-    write_calendar(place / "a.ics", project.piece.name, stints(plan), datetime(2026, 11, 27))
+    write_calendar(place / "a.ics", project.piece.name, stints(plan), datetime(2026, 11, 27), plan.reader)
     text = (place / "a.ics").read_bytes().decode()
     events = icalendar.Calendar.from_ical(text).walk("VEVENT")
     if len(events) != text.split("\r\n").count("BEGIN:VEVENT") or len(ics.Calendar(text).events) != len(events):

@@ -79,6 +79,8 @@ class Reader:
         'front, slip 1 and 2, back, and left end'
         >>> Reader().together(["divider 1 left rail", "divider 1 right rail", "divider 2 left rail"])
         'left rail of divider 1 and 2 and divider 1 right rail'
+        >>> Reader().together(["drawer 1 front", "drawer 2 front", "drawer 1 back", "drawer 2 back"])
+        'front and back of drawer 1 and 2'
         """
         return _names_together(IdentityKey(self.marks.catalogue), tuple(map(self.part, parts)))
 
@@ -87,6 +89,12 @@ class Reader:
         for name in names:
             stem, number, rest = _numbered(name)
             kinds.setdefault((stem, rest) if number else (name, ""), []).append(name)
+        owners = {(stem, tuple(_numbered(name)[1] for name in alike)) for (stem, _), alike in kinds.items()}
+        if len(owners) == 1 and len(kinds) > 1 and all(rest for _, rest in kinds):
+            ((stem, numbers),) = owners
+            rests = self.listed([rest for _, rest in kinds], most=8)
+            of = self.name_together([f"{stem} {number}" for number in numbers])
+            return self.text("{rest} of {names}", rest=rests, names=of)
         return self.listed([self._of_one_kind(*kind, alike) for kind, alike in kinds.items()], most=8)
 
     def _of_one_kind(self, stem: str, rest: str, names: Sequence[str]) -> str:

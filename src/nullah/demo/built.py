@@ -16,6 +16,7 @@ from nullah.core.plan import Plan, work_out
 from nullah.core.project import Project
 from nullah.core.rack.board import Reading
 from nullah.core.refs import BoardRef
+from nullah.core.wording.task_titles import task_title
 from nullah.core.work import recording
 from nullah.core.work.day_book import WorkState, standing, task_minutes
 
@@ -68,14 +69,15 @@ def build(
             # What only waits is read with the meter when its days are over.
             now += timedelta(hours=dry.waits)
             project = _dry(plan, dry, now)
-            project = recording.finish(work_out(project, milling=False, proving=False), dry, now, 0.0).project
+            here = work_out(project, milling=False, proving=False)
+            project = recording.finish(here, dry, task_title(dry, here.reader), now, 0.0).project
             continue
         took = max(1.0, task_minutes(plan, task, {}) * chance.lognormvariate(0.3, 0.2))
         now = _after(now, took, project.working.hours)
         project = _measure(plan, task, now, chance)
         if project is not plan.project:
             plan = work_out(project, milling=False, proving=False)
-        project = recording.finish(plan, task, now, round(took, 1)).project
+        project = recording.finish(plan, task, task_title(task, plan.reader), now, round(took, 1)).project
         if told is not None:
             project = told(project, task, now)
     return project, now

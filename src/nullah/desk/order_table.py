@@ -11,6 +11,8 @@ from PySide6.QtWidgets import QVBoxLayout, QWidget
 
 from nullah.core.bench.book import in_words
 from nullah.core.bench.tasks import Task
+from nullah.core.reader import Reader
+from nullah.core.wording.task_titles import task_title
 from nullah.core.work.day_book import WorkState
 from nullah.desk.row_model import Index, RowModel, WholeTable
 from nullah.desk.tips import plain_tip
@@ -23,13 +25,14 @@ class _Model(RowModel):
     def __init__(self, parent: QObject) -> None:
         super().__init__(parent)
         self.stand: WorkState | None = None
+        self.reader = Reader()
         self._when: dict[str, datetime] = {}
         self._ready: frozenset[str] = frozenset()
 
-    def load(self, stand: WorkState) -> None:
+    def load(self, stand: WorkState, reader: Reader) -> None:
         """Show how the work stands."""
         self.beginResetModel()
-        self.stand = stand
+        self.stand, self.reader = stand, reader
         self._ready = frozenset(task.id for task in stand.ready)
         self._when = {}
         for stint in stand.calendar.stints if stand.calendar is not None else ():
@@ -71,7 +74,8 @@ class _Model(RowModel):
         about = in_words(minutes) if minutes else f"waits {task.waits:g} h" if task.waits else ""
         at = self._when.get(task.id)
         when = f"{at:%a} {at.day} {at:%b} {at:%H:%M}" if at is not None and stand.progress.open(task) else ""
-        return state, task.title, task.trade.value, about if stand.progress.open(task) else "", when
+        title, sort = task_title(task, self.reader), self.reader.text(task.trade.value)
+        return state, title, sort, about if stand.progress.open(task) else "", when
 
 
 class OrderTable(QWidget):
@@ -94,9 +98,9 @@ class OrderTable(QWidget):
         """Take the colours of a theme."""
         self.model.palette_ = palette
 
-    def show_standing(self, stand: WorkState, in_hand: str) -> None:
+    def show_standing(self, stand: WorkState, reader: Reader, in_hand: str) -> None:
         """Show how the work stands, the task in hand in sight."""
-        self.model.load(stand)
+        self.model.load(stand, reader)
         row = next((number for number, task in enumerate(stand.order.tasks) if task.id == in_hand), -1)
         if row >= 0:
             self.table.selectRow(row)

@@ -9,6 +9,8 @@ from pathlib import Path
 
 from nullah.core.bench.hours import Stint
 from nullah.core.limits import shown
+from nullah.core.reader import Reader
+from nullah.core.wording.task_titles import task_title
 from nullah.writing import why, write_file
 
 
@@ -16,7 +18,7 @@ class CalendarError(Exception):
     """A calendar that cannot be written, in a sentence."""
 
 
-def calendar_text(piece: str, stints: Sequence[Stint], stamp: datetime, identity: str = "") -> str:
+def calendar_text(piece: str, stints: Sequence[Stint], stamp: datetime, reader: Reader, identity: str = "") -> str:
     """Write sessions as iCalendar; what follows without a break is one event, its tasks in the description.
 
     Times are those of the shop's own clock, without a zone (floating), as they are meant wherever the file is opened.
@@ -35,7 +37,7 @@ def calendar_text(piece: str, stints: Sequence[Stint], stamp: datetime, identity
     for number, session in enumerate(_sessions(stints)):
         event = Event()
         begin, end = session[0].begin, session[-1].end
-        titles = list(dict.fromkeys(shown(stint.task.title) for stint in session))
+        titles = list(dict.fromkeys(shown(task_title(stint.task, reader)) for stint in session))
         event.add("summary", f"{piece}: {titles[0]}" + (f" and {len(titles) - 1} more" if len(titles) > 1 else ""))
         event.add("description", "\n".join(titles))
         event.add("dtstart", begin.replace(microsecond=0))
@@ -56,7 +58,9 @@ def _sessions(stints: Sequence[Stint]) -> list[list[Stint]]:
     return found
 
 
-def write_calendar(path: Path, piece: str, stints: Sequence[Stint], stamp: datetime, identity: str = "") -> int:
+def write_calendar(
+    path: Path, piece: str, stints: Sequence[Stint], stamp: datetime, reader: Reader, identity: str = ""
+) -> int:
     """Write the calendar, and give how many sessions it has.
 
     Raises
@@ -64,7 +68,7 @@ def write_calendar(path: Path, piece: str, stints: Sequence[Stint], stamp: datet
     CalendarError
     """
     try:
-        write_file(path, calendar_text(piece, stints, stamp, identity))
+        write_file(path, calendar_text(piece, stints, stamp, reader, identity))
     except OSError as error:
         raise CalendarError(f"{path} cannot be written: {why(error)}.") from error
     return len(_sessions(stints))

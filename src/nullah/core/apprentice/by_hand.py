@@ -34,6 +34,8 @@ _RUNS_OUT = 2.0
 _OUTSIDE = 0.05
 #: How far two figures for the same thing may be apart, mm: what rounding to a mark leaves.
 _SAME = 1.7
+#: So much may a figure be off its design that is worked out from what was measured, mm.
+_MEASURED_OFF = 3.5
 #: How far beside an overlap the mate is measured too, mm.
 _BESIDE = 4.0
 
@@ -213,8 +215,8 @@ class Bench:
         # A depth is taken where what enters is longest.
         longest = setting.name == "depth"
         found = list(self._felt(part, mate, in_piece, longest))
-        for (low, low_off), (high, high_off) in product(found, found):
-            if abs(high - low - figure) < _SAME and high > low:
+        for (low, low_off, at_low), (high, high_off, at_high) in product(found, found):
+            if (at_low or at_high) and abs(high - low - figure) < _MEASURED_OFF and high > low:
                 away = abs(high - low - figure) * 3 + abs(low - first) + abs(high - last)
                 more = high - low - figure + high_off - low_off
                 if away < least - 1e-6 or (longest and away < least + 1e-6 and more > best):
@@ -223,11 +225,11 @@ class Bench:
 
     def _felt(
         self, part: MadePart, mate: MadePart, axis: int, everywhere: bool = False
-    ) -> Iterator[tuple[float, float]]:
-        """Yield the surfaces of a mate along an axis of the piece, where a part meets it.
+    ) -> Iterator[tuple[float, float, bool]]:
+        """Yield the surfaces of a mate along an axis of the piece, where a part meets it and beside that.
 
-        Each with where it was designed, and how far beyond that along the axis it lies, mm: once, or wherever it was
-        felt.
+        Each with where it was designed, how far beyond that along the axis it lies, mm, and whether it was felt where
+        the part goes in: once, or wherever it was felt.
         """
         box, other = part.frame.part.box, mate.frame.part.box
         places = []
@@ -235,12 +237,13 @@ class Bench:
             low, high = sorted((max(box.low[each], other.low[each]), min(box.high[each], other.high[each])))
             a, b = float(low), float(high)
             places.append([(a + b) / 2] if each == axis else [a - _BESIDE, a + (b - a) / 4, (a + b) / 2, b + _BESIDE])
-        seen: set[float] = set()
+        seen: set[tuple[float, bool]] = set()
         for place in product(*places):
+            beside = any(at in (every[0], every[-1]) for at, every in zip(place, places, strict=True) if len(every) > 1)
             for at, off in felt_along(mate, np.array(place), axis):
-                if everywhere or round(at, 3) not in seen:
-                    seen.add(round(at, 3))
-                    yield at, off
+                if everywhere or (round(at, 3), beside) not in seen:
+                    seen.add((round(at, 3), beside))
+                    yield at, off, not beside
 
     def _outline(self, told: CutTails | CutPins | SawBlindPins | ChopBlindSockets, outline: Outline) -> Outline:
         """Return a tail as it was traced from the mate."""

@@ -8,6 +8,18 @@ from enum import Enum
 from graphlib import CycleError, TopologicalSorter
 from typing import NamedTuple
 
+from nullah.core.bench.task_facts import (
+    AfterNothing,
+    CutUnmeasured,
+    LineNotDrawn,
+    LineTakenOff,
+    OrderFault,
+    TaskFact,
+    WaitInCircle,
+    WorkedWhenGlued,
+)
+from nullah.core.catalogue import N_
+from nullah.core.errors import FactError
 from nullah.core.operations.operation import Operation
 from nullah.core.refs import BoardRef, PartRef
 
@@ -15,19 +27,19 @@ from nullah.core.refs import BoardRef, PartRef
 class Trade(Enum):
     """What sort of work a task is, in the order in which a piece is made."""
 
-    DRY = "let it dry"
-    SAW = "saw out"
-    MILL = "mill"
-    JOINT = "joint"
-    MEASURE = "measure"
-    FIT = "cut to fit"
-    SHAPE = "shape"
-    SMOOTH = "smooth"
-    GLUE = "glue up"
-    PUT_IN = "put in"
-    CLEAN = "clean up"
-    HARDWARE = "fit hardware"
-    FINISH = "finish"
+    DRY = N_("let it dry")
+    SAW = N_("saw out")
+    MILL = N_("mill")
+    JOINT = N_("joint")
+    MEASURE = N_("measure")
+    FIT = N_("cut to fit")
+    SHAPE = N_("shape")
+    SMOOTH = N_("smooth")
+    GLUE = N_("glue up")
+    PUT_IN = N_("put in")
+    CLEAN = N_("clean up")
+    HARDWARE = N_("fit hardware")
+    FINISH = N_("finish")
 
 
 #: Work that is done to parts already glued.
@@ -78,8 +90,8 @@ class Task(NamedTuple):
     ----------
     id : str
         The same however the plan changes, as long as the task is the same.
-    title : str
-        In few words.
+    what : TaskFact
+        Its title is made of it.
     trade : Trade
     parts : tuple of str
         What it is done to.
@@ -110,7 +122,7 @@ class Task(NamedTuple):
     """
 
     id: str
-    title: str
+    what: TaskFact
     trade: Trade
     parts: tuple[str, ...]
     after: tuple[str, ...] = ()
@@ -134,8 +146,10 @@ class Task(NamedTuple):
         return self.subject.kind if isinstance(self.subject, JointStep) else self.trade
 
 
-class OrderError(ValueError):
-    """Tasks that wait for each other in a circle; the message names them."""
+class OrderError(FactError):
+    """Tasks that wait for each other in a circle, or for what is not there; the fact names them."""
+
+    fact: WaitInCircle | AfterNothing
 
 
 def in_order(tasks: Sequence[Task]) -> tuple[Task, ...]:
@@ -148,20 +162,21 @@ def in_order(tasks: Sequence[Task]) -> tuple[Task, ...]:
 
     Examples
     --------
-    >>> two = Task("b", "glue", Trade.GLUE, (), ("a",)), Task("a", "saw", Trade.SAW, ())
+    >>> from nullah.core.bench.task_facts import CleanPiece, SawBoard
+    >>> two = Task("b", CleanPiece(), Trade.GLUE, (), ("a",)), Task("a", SawBoard("1", 2), Trade.SAW, ())
     >>> [task.id for task in in_order(two)]
     ['a', 'b']
     """
     place = {task.id: number for number, task in enumerate(tasks)}
     missing = {name for task in tasks for name in task.after if name not in place}
     if missing:
-        raise OrderError(f"Something comes after what is not there: {', '.join(sorted(missing))}.")
+        raise OrderError(AfterNothing(tuple(sorted(missing))))
     sorter = TopologicalSorter({task.id: task.after for task in tasks})
     try:
         sorter.prepare()
     except CycleError as error:
-        titles = [tasks[place[name]].title for name in reversed(error.args[1][1:])]
-        raise OrderError(f"These wait for each other in a circle: {'; '.join(titles[:4])}.") from error
+        circle = tuple(tasks[place[name]].what for name in reversed(error.args[1][1:]))
+        raise OrderError(WaitInCircle(circle)) from error
     ready: list[int] = []
     found: list[Task] = []
     while sorter.is_active():
@@ -172,8 +187,8 @@ def in_order(tasks: Sequence[Task]) -> tuple[Task, ...]:
     return tuple(found)
 
 
-def faults(tasks: Sequence[Task], measured: Iterable[str] = ()) -> tuple[str, ...]:
-    """Say what is wrong with an order, a sentence each; nothing where it is sound.
+def faults(tasks: Sequence[Task], measured: Iterable[str] = ()) -> tuple[OrderFault, ...]:
+    """Return what is wrong with an order; nothing where it is sound.
 
     No line is removed before its last use, nothing is cut to fit before what it fits is measured, nothing that is
     glued must still be planed or cut.
@@ -188,21 +203,21 @@ def faults(tasks: Sequence[Task], measured: Iterable[str] = ()) -> tuple[str, ..
     return (*_lines_lost(tasks), *_cut_unmeasured(tasks, set(measured)), *_worked_after_glue(tasks))
 
 
-def _lines_lost(tasks: Sequence[Task]) -> Iterator[str]:
-    there: dict[LayoutLine, str] = {}
-    lost: dict[LayoutLine, str] = {}
+def _lines_lost(tasks: Sequence[Task]) -> Iterator[LineTakenOff | LineNotDrawn]:
+    there: set[LayoutLine] = set()
+    lost: dict[LayoutLine, TaskFact] = {}
     for task in tasks:
         for line in task.uses:
             if line in lost:
-                yield f"{task.title} needs the {line.name}, which {lost[line]} has taken off."
+                yield LineTakenOff(task.what, line.name, lost[line])
             elif line not in there:
-                yield f"{task.title} needs the {line.name} before it is drawn."
+                yield LineNotDrawn(task.what, line.name)
         for part, surface in task.removes:
             for line in [line for line in there if line.part == part and _meets(line.surface, surface)]:
-                lost[line] = task.title
-                del there[line]
+                lost[line] = task.what
+                there.discard(line)
         for line in task.draws:
-            there[line] = task.title
+            there.add(line)
             lost.pop(line, None)
 
 
@@ -210,23 +225,23 @@ def _meets(one: str, two: str) -> bool:
     return one == two or "all" in (one, two)
 
 
-def _cut_unmeasured(tasks: Sequence[Task], measured: set[str]) -> Iterator[str]:
+def _cut_unmeasured(tasks: Sequence[Task], measured: set[str]) -> Iterator[CutUnmeasured]:
     for task in tasks:
         for name in task.fits:
             if name not in measured:
-                yield f"{task.title} is cut before {name} is measured."
+                yield CutUnmeasured(task.what, name)
         measured |= set(task.measures)
 
 
-def _worked_after_glue(tasks: Sequence[Task]) -> Iterator[str]:
-    glued: dict[str, str] = {}
+def _worked_after_glue(tasks: Sequence[Task]) -> Iterator[WorkedWhenGlued]:
+    glued: dict[str, TaskFact] = {}
     for task in tasks:
         if task.trade is Trade.GLUE:
-            glued.update(dict.fromkeys(task.parts, task.title))
+            glued.update(dict.fromkeys(task.parts, task.what))
         elif task.trade not in AFTER_GLUE and not task.on_assembly:
             for part in task.parts:
                 if part in glued:
-                    yield f"{task.title} comes after {glued[part]}, where {part} is glued already."
+                    yield WorkedWhenGlued(task.what, glued[part], part)
                     break
 
 

@@ -15,6 +15,7 @@ from nullah.core.stations.daybook import time_of
 from nullah.core.stations.next_step import task_card
 from nullah.core.stations.selection import Selection
 from nullah.core.wording.card import worded
+from nullah.core.wording.task_titles import task_title
 from nullah.core.work.day_book import WorkState, standing
 from nullah.core.work.shop_list import shop_list
 
@@ -49,7 +50,7 @@ _Line = tuple[str, float, Role, bool]
 def _task_lines(plan: Plan, stand: WorkState, begin: datetime, task: Task) -> Iterator[_Line]:
     card = worded(task_card(plan, stand, task), plan.reader)
     about = in_words(stand.minutes.get(task.id, 0.0))
-    yield f"☐ {clock(begin)}  {task.title}, about {about}", 3.6, Role.LABEL, True
+    yield f"☐ {clock(begin)}  {task_title(task, plan.reader)}, about {about}", 3.6, Role.LABEL, True
     if card.set:
         yield "    " + " · ".join(f"{each.tool} {each.figure}" for each in card.set[:6]), 3.2, Role.LABEL, False
     for text in card.mark[: _MOST_CUTS if task.trade is Trade.SAW else 4]:

@@ -20,6 +20,7 @@ from nullah.core.stations.next_step import draw_next, idle_words, task_card
 from nullah.core.stations.selection import Selection
 from nullah.core.stations.station import Station
 from nullah.core.wording.record import record_words
+from nullah.core.wording.task_titles import task_title
 from nullah.core.work.day_book import (
     Deviation,
     WorkState,
@@ -83,8 +84,8 @@ def _card(plan: Plan, selection: Selection) -> Card:
 
 
 def _faults(stand: WorkState) -> Iterator[Remark]:
-    for text in stand.order.faults[:3]:
-        yield Remark(text, Severity.FAILURE)
+    for fault in stand.order.faults[:3]:
+        yield Remark(fault, Severity.FAILURE)
     if stand.problem:
         yield Remark(stand.problem, Severity.FAILURE)
 
@@ -141,7 +142,7 @@ def _waits(plan: Plan, stand: WorkState, now: datetime) -> tuple[Setting, ...]:
             continue
         over = at + timedelta(hours=task.waits)
         if over > now:
-            found.append(Setting(task.title, f"until {clock(over)}", day_of(over)))
+            found.append(Setting(task_title(task, plan.reader), f"until {clock(over)}", day_of(over)))
     return tuple(found[:6])
 
 
@@ -179,7 +180,8 @@ def calendar_card(plan: Plan, stand: WorkState) -> Card:
     )
     waits = [stand.order.task(name) for name in calendar.chain if calendar.why.get(name) == "wait"]
     before = [stand.order.task(calendar.chain[calendar.chain.index(task.id) - 1]) for task in waits if task is not None]
-    mark = tuple(f"Waits for: {task.title[:1].lower()}{task.title[1:]}" for task in before if task is not None)
+    titles = (task_title(task, plan.reader) for task in before if task is not None)
+    mark = tuple(f"Waits for: {title[:1].lower()}{title[1:]}" for title in titles)
     least = least_minutes(stand)
     path = f"However many hands: no less than {in_words(least)} from first to last, all waits counted."
     return Card("Calendar", settings, mark, tuple(_faults(stand)), (*_why(plan, stand), path, *_known(plan)))

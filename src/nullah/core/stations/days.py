@@ -13,6 +13,7 @@ from nullah.core.plan import Plan
 from nullah.core.reader import Reader
 from nullah.core.refs import TaskRef
 from nullah.core.stations.next_step import idle_words
+from nullah.core.wording.facts import fact_words
 from nullah.core.wording.tasks import days_legend, done_on
 from nullah.core.work.day_book import WorkState
 
@@ -41,7 +42,9 @@ def draw_days(plan: Plan, stand: WorkState, picked: str) -> Drawing:
     """Draw the days at the bench as lanes, what is done in each, and what waits for glue, finish or a task picked."""
     calendar = stand.calendar
     if calendar is None or not calendar.stints:
-        return drawing([Label((0, 0), stand.problem or idle_words(plan, stand), 4.0, bold=True)])
+        return drawing(
+            [Label((0, 0), fact_words(stand.problem, plan.reader) or idle_words(plan, stand), 4.0, bold=True)]
+        )
     days = _days(calendar)
     shown = dict(list(days.items())[:_MOST_DAYS])
     bars = _bars(shown)

@@ -14,7 +14,7 @@ from nullah.core.operations.operation import Operation
 from nullah.core.plan import Plan
 from nullah.core.stations.operation_picture import draw_part, room_above
 from nullah.core.wording.operations import operation_settings, step_words
-from nullah.core.work.joint_names import group_words
+from nullah.core.wording.piece import group_words
 from nullah.core.work.joint_work import JointWork
 
 #: Between two mates as they are drawn, mm.

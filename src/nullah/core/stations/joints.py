@@ -22,8 +22,7 @@ from nullah.core.stations.selection import Selection
 from nullah.core.stations.station import Station
 from nullah.core.wording.fastening import fastening_settings
 from nullah.core.wording.operations import operation_settings, step_words
-from nullah.core.wording.piece import kinds_words
-from nullah.core.work.joint_names import group_words
+from nullah.core.wording.piece import group_words, kinds_words
 from nullah.core.work.joint_work import at_bench, corner_of_kind, joint_work, told_wrongly
 from nullah.core.work.seasons import season_of
 

@@ -33,14 +33,29 @@ from nullah.core.stations.joint_steps import draw_step, step_card
 from nullah.core.stations.operation_picture import draw_operations, room_above
 from nullah.core.stations.piece import STATION as PIECE
 from nullah.core.stations.selection import Selection
+from nullah.core.wording.glue_up import steadied_words
 from nullah.core.wording.operations import alike_operations, operation_settings, operation_words
 from nullah.core.wording.plan import state_words
-from nullah.core.wording.tasks import task_cautions, usual_steps
+from nullah.core.wording.task_titles import task_title
+from nullah.core.wording.tasks import FROM_WHAT_IS, measuring_steps, task_cautions, usual_steps
 from nullah.core.work.day_book import WorkState
-from nullah.core.work.joint_work import joint_work, kinds_at_work
+from nullah.core.work.joint_work import JointWork, joint_work, kinds_at_work
+from nullah.core.work.stock_tasks import waits_of
 
 #: So many letters of a title have room above its picture; the card has all of it.
 _ON_BENCH = 44
+
+
+def _work_of(plan: Plan, task: Task) -> tuple[JointWork, int] | None:
+    """Return the work on a joint that a task is a step of, and which step (from 0); it does what the task does."""
+    joint = joint_of(plan, task)
+    if joint is None:
+        return None
+    (_kind, number), work = joint, joint_work(plan, joint[0])
+    if not task.operations:
+        return work, number
+    step = work.steps[number]._replace(operations=task.operations)
+    return work._replace(steps=(*work.steps[:number], step, *work.steps[number + 1 :])), number
 
 
 def joint_of(plan: Plan, task: Task) -> tuple[JointGroup, int] | None:
@@ -57,9 +72,9 @@ def joint_of(plan: Plan, task: Task) -> tuple[JointGroup, int] | None:
 
 def draw_task(plan: Plan, task: Task) -> Drawing:
     """Draw what a task is about."""
-    joint = joint_of(plan, task)
+    joint = _work_of(plan, task)
     if joint is not None:
-        return draw_step(plan, joint_work(plan, joint[0]), joint[1], titled=False)
+        return draw_step(plan, *joint, titled=False)
     # Sawing out is drawn on the board, milling as the sizes it comes to.
     if task.operations and task.trade not in (Trade.SAW, Trade.MILL):
         first = plan.part(task.operations[0].part)
@@ -103,7 +118,7 @@ def draw_next(plan: Plan, stand: WorkState, task: Task | None) -> Drawing:
     told = f"{stand.done} of {stand.total} done · now {task.trade.value} · about {in_words(minutes)}"
     # Above the names of mates and their measures, which stand over a joint.
     up = -36 if joint_of(plan, task) is not None else -22 - room_above(shown)
-    titles = wrapped(task.title, _ON_BENCH)
+    titles = wrapped(task_title(task, plan.reader), _ON_BENCH)
     words = [
         *(
             Label(
@@ -140,13 +155,13 @@ def idle_words(plan: Plan, stand: WorkState) -> str:
 
 def task_card(plan: Plan, stand: WorkState, task: Task) -> Card:
     """Return all that is carried to the bench for a task."""
-    joint = joint_of(plan, task)
+    joint = _work_of(plan, task)
     if joint is not None:
-        card = step_card(plan, joint_work(plan, joint[0]), joint[1])
-        return card._replace(title=task.title)
+        card = step_card(plan, *joint)
+        return card._replace(title=task_title(task, plan.reader))
     settings, steps, mind = _told(plan, stand, task)
     cautions = tuple(Remark(text) for text in task_cautions(task.trade, plan.reader))
-    return Card(task.title, tuple(settings), tuple(steps), (*mind, *cautions))
+    return Card(task_title(task, plan.reader), tuple(settings), tuple(steps), (*mind, *cautions))
 
 
 def _told(plan: Plan, stand: WorkState, task: Task) -> tuple[list[Setting], list[str], list[Remark]]:
@@ -212,14 +227,12 @@ def _measuring(plan: Plan, task: Task) -> tuple[list[Setting], list[str], list[R
         for name in task.measures
         if ledger is not None and (quantity := ledger.quantities.get(name)) is not None
     ]
-    return (
-        settings,
-        [
-            "Check that it is square: the diagonals equal.",
-            "Measure at front and back, top and bottom: the smallest counts. Enter it here.",
-        ],
-        [Remark("What fits into something is cut from what is, not from the drawing.")],
+    waits = waits_of(plan)
+    places = max(
+        (sum(name in waits.get(part.id, ()) and not part.group for part in plan.parts) for name in task.measures),
+        default=0,
     )
+    return settings, list(measuring_steps(places, plan.reader)), [Remark(FROM_WHAT_IS)]
 
 
 def _gluing(plan: Plan, stand: WorkState, task: Task) -> tuple[list[Setting], list[str], list[Remark]]:
@@ -254,7 +267,9 @@ def _gluing(plan: Plan, stand: WorkState, task: Task) -> tuple[list[Setting], li
         mind.append(Remark(f"No glue on {names}: it must be free to move."))
     notes = dict.fromkeys(joint.type.when_glued for joint in gluing.joints)
     mind += [Remark(note) for note in notes if note is not None]
+    steadied = gluing.steadied_by
     steps = [
+        *([steadied_words(steadied, plan.reader)] if steadied else []),
         "Dry fit all of it first, clamps set and laid out in order.",
         "Thin and even glue; drive each joint together once.",
         "Diagonals equal, no twist: sight across before it takes.",

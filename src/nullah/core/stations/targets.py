@@ -32,6 +32,7 @@ from nullah.core.wording.targets import (
     SizedTarget,
     Target,
 )
+from nullah.core.wording.task_titles import task_title
 from nullah.core.work.day_book import standing
 
 
@@ -57,7 +58,7 @@ def target_of(ref: Ref, plan: Plan, selection: Selection) -> Target | None:
             return None
         case TaskRef():
             task = standing(plan, _now(selection)).order.task(ref.task)
-            return None if task is None else NamedTarget(task.title)
+            return None if task is None else NamedTarget(task_title(task, plan.reader))
         case _:
             assert_never(ref)
 

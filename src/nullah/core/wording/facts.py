@@ -6,6 +6,7 @@ from collections.abc import Callable
 from typing import Any, get_args
 
 from nullah.core.apprentice.facts import BuildingFact
+from nullah.core.bench.task_facts import OrderFault, TaskFact
 from nullah.core.breakdown.facts import BoardNotSawable, LayoutFact, Nowhere, Placed, Refusal, SawFact, TooManyParts
 from nullah.core.card import Numbered
 from nullah.core.errors import FactError
@@ -34,6 +35,7 @@ from nullah.core.wording.piece import note_words, offer_words, piece_words
 from nullah.core.wording.practice import practice_error_words
 from nullah.core.wording.proof import channel_words, meeting_words, moving_words, repeated_words, tails_words
 from nullah.core.wording.season import fit_words, season_words, strain_words
+from nullah.core.wording.task_titles import order_fault_words, task_words
 
 Worder = Callable[[Any, Reader], str]
 
@@ -102,6 +104,8 @@ WORDERS: dict[type, Worder] = {
         (get_args(Nowhere), nowhere_words),
         (get_args(LayoutFact), layout_fact_words),
         (get_args(EdgeFact), edge_error_words),
+        (get_args(OrderFault), order_fault_words),
+        (get_args(TaskFact), task_words),
         ((PracticeWrong,), practice_error_words),
         ((Fit,), fit_words),
         ((Strain,), strain_words),

@@ -65,3 +65,16 @@ def arrangement_words(
         )
         said.append(reader.text(school))
     return tuple(said)
+
+
+def steadied_words(parts: Sequence[str], reader: Reader) -> str:
+    """Return what parts do that are glued in later, and put in dry meanwhile.
+
+    Examples
+    --------
+    >>> steadied_words(["shelf 3", "shelf 4"], Reader())
+    'Put shelf 3 and 4 in dry, without glue: they hold it in shape until this is hard.'
+    """
+    return reader.text(
+        N_("Put {parts} in dry, without glue: they hold it in shape until this is hard."), parts=reader.together(parts)
+    )

@@ -22,11 +22,10 @@ from nullah.core.wording.tools import (
     where_words,
 )
 
-#: What is as long as its channel came out deep, and what is said of it.
-_ENTERING = ("tongue", "long")
+#: What is as long as its channel came out deep, and what is said of it: no figure, since the channel has its own.
+ENTERING = ("tongue", "long")
 _AS_DEEP = N_(
-    "Set the gauge to the depth that {mate} was cut to, {figure}, and mark the shoulder so far from the {surface} on "
-    "{where}."
+    "Set the gauge to the depth of the cut in {mate}, and mark the shoulder so far from the {surface} on {where}."
 )
 #: So far a marking gauge reaches, mm (common practice).
 _REACH = 150
@@ -147,7 +146,7 @@ def gauge_words(alike: Sequence[Operation], reader: Reader) -> str:
         message = _ONE_FACE
     elif made.tool is Marker.KNIFE and made.kind is LineKind.WALL:
         message = _KNIFED
-    elif made.kind is LineKind.WALL and mate and setting.name in _ENTERING:
+    elif made.kind is LineKind.WALL and mate and setting.name in ENTERING:
         message = _AS_DEEP
     elif made.kind in (LineKind.WALL, LineKind.BORDER) and mate and setting.figure > _REACH:
         message = _LEVEL

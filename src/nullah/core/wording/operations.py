@@ -57,7 +57,7 @@ from nullah.core.wording.cutting import (
     wedge_words,
 )
 from nullah.core.wording.fastening import fastened_words
-from nullah.core.wording.marking import drawn_words, gauge_words, laid_out_words, pair_words
+from nullah.core.wording.marking import ENTERING, drawn_words, gauge_words, laid_out_words, pair_words
 from nullah.core.wording.shaping import edge_words, outline_words, planed_words
 from nullah.core.wording.stock_work import milled_words, sawn_words
 from nullah.core.wording.tools import figure_words, settings_note
@@ -149,8 +149,12 @@ _MOST = 4
 
 def _set(made: Operation, setting: ToolSetting) -> bool:
     """Return whether a tool is set to it: not what is taken over from the mate, nor what lies at a surface itself."""
-    traced = isinstance(made, Gauge) and made.kind in _IN_ONE and isinstance(setting.by, ByMate)
-    return not traced and setting.value != 0
+    taken_over = (
+        isinstance(made, Gauge)
+        and isinstance(setting.by, ByMate)
+        and (made.kind in _IN_ONE or setting.name in ENTERING)
+    )
+    return not taken_over and setting.value != 0
 
 
 def operation_settings(operations: Sequence[Operation], reader: Reader) -> tuple[Setting, ...]:

@@ -6,11 +6,12 @@ from typing import assert_never
 
 from nullah.core.catalogue import N_
 from nullah.core.forms.own_boards import Offer
+from nullah.core.joints.kinds import JointGroup
 from nullah.core.joints.types import TYPES
 from nullah.core.lengths import write_bought
 from nullah.core.piece import facts
 from nullah.core.piece.facts import Note, PieceFact
-from nullah.core.reader import Reader
+from nullah.core.reader import Reader, sentence
 
 _NOTES = {
     Note.ANCHOR_TO_WALL: N_("Tall pieces and drawers tip: fix the case to the wall (see ASTM F2057 and local rules)."),
@@ -156,3 +157,26 @@ def piece_words(fact: PieceFact, reader: Reader) -> str:  # noqa: C901 (a case f
 def kinds_words(number: int, reader: Reader) -> str:
     """Return how many kinds of joint a piece has."""
     return reader.count(number, "one kind of joint", "{n} kinds of joint")
+
+
+def group_words(kind: JointGroup, reader: Reader) -> str:
+    """Return a kind of joint with all parts that have it: what goes in, and what it goes into.
+
+    Examples
+    --------
+    >>> from nullah.core.joints.kinds import kinds_of
+    >>> from nullah.core.plan import work_out
+    >>> from nullah.core.project import Piece, Project
+    >>> plan = work_out(Project(Piece("box")), milling=False, proving=False)
+    >>> group_words(kinds_of(plan.assembly)[0], plan.reader)
+    'Through dovetail: left end and right end to front and back'
+    """
+    first, second = (dict.fromkeys(getattr(joint, which) for joint in kind.all) for which in ("first", "second"))
+    return sentence(
+        reader.text(
+            "{joint}: {second} to {first}",
+            joint=reader.text(kind.name),
+            second=reader.together(second),
+            first=reader.together(first),
+        )
+    )

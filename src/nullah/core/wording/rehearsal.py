@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from nullah.core.catalogue import N_
 from nullah.core.reader import Reader
+from nullah.core.wording.task_titles import order_fault_words
 from nullah.core.work.rehearsal import MadeAgain, NoOrder, NotFound, OutOfOrder, Refused
 
 
@@ -21,5 +22,5 @@ def refused_words(refused: Refused, reader: Reader) -> str:
             )
         case NoOrder():
             return reader.text(N_("There is no order in which all of it can be made."))
-        case OutOfOrder(said):
-            return said
+        case OutOfOrder(fault):
+            return order_fault_words(fault, reader)

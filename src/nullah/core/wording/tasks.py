@@ -61,3 +61,19 @@ def days_legend(picked: bool, reader: Reader) -> str:
 def done_on(day: str, time: str, reader: Reader) -> str:
     """Return when all will be done."""
     return reader.text("done on {day} at {time}", day=day, time=time)
+
+
+#: Why anything is measured at all.
+FROM_WHAT_IS = N_("What fits into something is cut from what is, not from the drawing.")
+
+
+def measuring_steps(places: int, reader: Reader) -> tuple[str, ...]:
+    """Return how an opening is measured that so many parts go into, each in its own place."""
+    if places > 1:
+        where = N_(
+            "Measure at every place where one goes: at each the smallest counts, of all the largest. Enter that; each "
+            "is then shot to its own place."
+        )
+    else:
+        where = N_("Measure at front and back, top and bottom: the smallest counts. Enter it here.")
+    return reader.text(N_("Check that it is square: the diagonals equal.")), reader.text(where)

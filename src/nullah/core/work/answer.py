@@ -101,7 +101,9 @@ _TOOLS: dict[type[Operation], str] = {
 }
 
 
-def work_data(plan: Plan, order: OrderOfWork, words: Callable[[Operation], str]) -> dict[str, Any]:
+def work_data(
+    plan: Plan, order: OrderOfWork, words: Callable[[Operation], str], titles: Callable[[Task], str]
+) -> dict[str, Any]:
     """Return parts and tasks with their operations as data; lengths in mm.
 
     Parameters
@@ -110,6 +112,8 @@ def work_data(plan: Plan, order: OrderOfWork, words: Callable[[Operation], str])
     order : OrderOfWork
     words : callable
         What an operation says.
+    titles : callable
+        What a task is called.
     """
     return {
         "mark_mm": _number(plan.marks.smallest.mm),
@@ -117,14 +121,14 @@ def work_data(plan: Plan, order: OrderOfWork, words: Callable[[Operation], str])
             {"id": part.id, "name": part.name, "blank_mm": [_number(size) for size in blank_of(plan, part)]}
             for part in plan.parts
         ],
-        "tasks": [_task(plan, task, words) for task in order.tasks],
+        "tasks": [_task(plan, task, titles(task), words) for task in order.tasks],
     }
 
 
-def _task(plan: Plan, task: Task, words: Callable[[Operation], str]) -> dict[str, Any]:
+def _task(plan: Plan, task: Task, title: str, words: Callable[[Operation], str]) -> dict[str, Any]:
     found: dict[str, Any] = {
         "id": task.id,
-        "title": task.title,
+        "title": title,
         "kind": _KINDS[task.trade],
         "parts": list(task.parts),
         "after": list(task.after),

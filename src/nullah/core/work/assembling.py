@@ -71,13 +71,17 @@ def _sequence(put: _Together) -> tuple[Placing, ...]:
     parts, joints, units = put
     blocks = blockers(tuple(map(_floated_part, parts)), tuple(map(_floated, joints))).values()
     bodies, made_up = _bodies(parts, units), set(map(frozenset, units))
+    # Equal bodies come off one after the other; the last first, so that they go in as they are numbered.
+    kinds, last = _kinds(parts, bodies), 0
     blockers_of = {body: [_blockers_of(body, by) & ~body for by in blocks] for body in bodies}
     links = _links(parts, joints)
     left, found = sum(bodies), []
     while sum(body & left > 0 for body in bodies) > 1:
         there = [body for body in bodies if body & left]
         free = [body for body in there if any(not by & left for by in blockers_of[body])]
-        off = min(free, key=lambda body: _rank(links, body, left)) if free else _together(parts, joints, left)
+        ranks = {body: (*_rank(links, body, left), kinds[body] != last, -kinds[body], -body) for body in free}
+        off = min(ranks, key=ranks.__getitem__) if ranks else _together(parts, joints, left)
+        last = kinds.get(off, 0)
         # What the proof takes off together takes its units along.
         gone = sum(body for body in there if body & off)
         left &= ~gone
@@ -159,6 +163,12 @@ def _between(joint: Joint, one: set[str], other: set[str]) -> bool:
     return (joint.first in one and joint.second in other) or (joint.second in one and joint.first in other)
 
 
+def _kinds(parts: tuple[Part, ...], bodies: list[int]) -> dict[int, int]:
+    """Return the first body that is equal to each, in its parts and their sizes."""
+    first: dict[tuple[str, ...], int] = {}
+    return {body: first.setdefault(tuple(parts[index].alike for index in _indices(body)), body) for body in bodies}
+
+
 class _Link(NamedTuple):
     """The mask of another part that a part is joined to, and whether by glue."""
 
@@ -177,11 +187,11 @@ def _links(parts: tuple[Part, ...], joints: tuple[Joint, ...]) -> list[list[_Lin
     return found
 
 
-def _rank(links: list[list[_Link]], body: int, left: int) -> tuple[bool, int, int]:
+def _rank(links: list[list[_Link]], body: int, left: int) -> tuple[bool, int]:
     """Say how soon a body comes off: without glue first, then with fewest joints, so that what has most is the base."""
     rest = left & ~body
     glued = sum(link.glued for index in _indices(body) for link in links[index] if link.other & rest)
-    return glued > 0, glued, -body
+    return glued > 0, glued
 
 
 def _indices(mask: int) -> Iterator[int]:

@@ -4,12 +4,21 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
+from nullah.core.bench.task_facts import (
+    CleanPiece,
+    CleanUnit,
+    FitHardware,
+    FitMover,
+    PlaneInside,
+    PutOnCoat,
+    ShapeParts,
+    TaskFact,
+)
 from nullah.core.bench.tasks import Task, Trade
 from nullah.core.bench.working import COATS
-from nullah.core.catalogue import N_
 from nullah.core.identity import kept_by_identity
 from nullah.core.joints.steps import flush, frames_of, shaped
-from nullah.core.piece.form import Fitting, Hardware, Mover
+from nullah.core.piece.form import Fitting, Hardware
 from nullah.core.piece.joint import Hold
 from nullah.core.piece.part import Part
 from nullah.core.piece.space import Side
@@ -50,6 +59,7 @@ def assembly_tasks(
     for each in glued:
         # What stands already was ready when it was put together.
         after = made.ready(each.adds, each.parts)
+        after += made.ready(each.steadied_by, each.parts)
         smoothed = (task for (where, _), task in smooth.items() if where == each.where)
         after += [task.id for task in smoothed if set(task.parts) & set(each.parts)]
         after += [task.id for task in coats if set(task.parts) & set(each.adds)]
@@ -67,34 +77,25 @@ def assembly_tasks(
     last = {where: task for where, task in last.items() if where not in {each.unit for each in glued if each.unit}}
     late = _late_tasks(plan, joints, last)
     cleaning = _clean_tasks(plan, last)
-    return (*shape, *smooth.values(), *coats, *glue, *late, *cleaning, *_hardware_tasks(plan, cleaning))
-
-
-_FITTED = {
-    Hardware.HINGES: N_("Screw the hinges into their gains and hang {parts} by them; off again for the finish"),
-    Hardware.STAY: N_("Fix the stay to {parts}, so that it holds a little past upright"),
-    Hardware.STOPS: N_("Glue a stop behind {parts}, so that each stands flush when it is shut"),
-    Hardware.WALL: N_("Hang it: screw through {parts} into what carries it in the wall"),
-}
+    return (*shape, *dict.fromkeys(smooth.values()), *coats, *glue, *late, *cleaning, *_hardware_tasks(plan, cleaning))
 
 
 def _hardware_tasks(plan: Plan, clean: list[Task]) -> list[Task]:
     """Fit hardware when all stands and is clean."""
     after = tuple(task.id for task in clean)
     there = [each for each in plan.assembly.fittings if each.kind is not Hardware.WALL]
-    return [_hardware(plan, each, f"hardware/{number}", after) for number, each in enumerate(there, start=1)]
+    return [_hardware(each, f"hardware/{number}", after) for number, each in enumerate(there, start=1)]
 
 
 def hang_tasks(plan: Plan, tasks: tuple[Task, ...]) -> tuple[Task, ...]:
     """Hang what goes on a wall when all else is done, the finish too."""
     wall = [each for each in plan.assembly.fittings if each.kind is Hardware.WALL]
-    return tuple(_hardware(plan, each, "hang", _last_of(tasks)) for each in wall[:1])
+    return tuple(_hardware(each, "hang", _last_of(tasks)) for each in wall[:1])
 
 
-def _hardware(plan: Plan, fitting: Fitting, name: str, after: tuple[str, ...]) -> Task:
-    title = plan.reader.text(_FITTED[fitting.kind], parts=plan.reader.together(fitting.parts))
+def _hardware(fitting: Fitting, name: str, after: tuple[str, ...]) -> Task:
     work = (("fit", float(len(fitting.parts))), ("set up", 1.0))
-    return Task(name, title, Trade.HARDWARE, fitting.parts, after, work)
+    return Task(name, FitHardware(fitting.kind, fitting.parts), Trade.HARDWARE, fitting.parts, after, work)
 
 
 def _last_of(tasks: tuple[Task, ...]) -> tuple[str, ...]:
@@ -133,16 +134,10 @@ def _coats(plan: Plan, made: _Made, smooth: dict[tuple[str, int], Task], parts: 
     after = [*made.ready(parts), *(task.id for task in smooth.values() if set(task.parts) & set(parts))]
     found: list[Task] = []
     for coat in range(1, coats + 1):
-        title = plan.reader.text(
-            N_("Put on {finish}, coat {n} of {coats}, all over {parts}, before the glue-up"),
-            finish=plan.reader.text(plan.project.finish),
-            n=str(coat),
-            coats=str(coats),
-            parts=plan.reader.together(parts),
-        )
+        what = PutOnCoat(plan.project.finish, coat, coats, parts)
         work = (("coat", _area(plan, parts)), ("set up", 1.0))
         before = tuple(dict.fromkeys(after)) if not found else (found[-1].id,)
-        found.append(Task(f"finish/{parts[0]}/{coat}", title, Trade.FINISH, parts, before, work, hours))
+        found.append(Task(f"finish/{parts[0]}/{coat}", what, Trade.FINISH, parts, before, work, hours))
     return found
 
 
@@ -176,7 +171,7 @@ def _shape_tasks(plan: Plan, mill: MillTasks, joints: JointTasks) -> list[Task]:
         found.append(
             Task(
                 f"shape/{name}",
-                f"Shape {_names(plan, tuple(ids))}",
+                ShapeParts(tuple(ids)),
                 Trade.SHAPE,
                 tuple(ids),
                 tuple(dict.fromkeys(after)),
@@ -214,27 +209,34 @@ def _smooth_tasks(
         own = own if each.glues else [part for part in own if part in panels]
         if own:
             sets.setdefault((each.where, number), {}).update(dict.fromkeys(own))
-    for (where, number), some in sets.items():
-        parts = tuple(some)
-        name = f"smooth/{where.replace(' ', '_') or 'piece'}{'/later' * bool(number)}{number if number > 1 else ''}"
-        found[where, number] = Task(
-            name,
-            f"Plane clean what will be inside: {_names(plan, parts)}",
+    # Equal ones, such as drawers whose joints were cut together, are cleaned together.
+    together: dict[tuple[str | int, ...], list[tuple[str, int]]] = {}
+    for which, some in sets.items():
+        whole = frozenset(some)
+        joints = sorted({task for part in some for task in made.joints.done_with(part, whole)})
+        together.setdefault(tuple(joints) or which, []).append(which)
+    for alike in together.values():
+        parts = tuple(part for which in alike for part in sets[which])
+        number = alike[0][1]
+        name = "+".join(where.replace(" ", "_") or "piece" for where, _ in alike)
+        task = Task(
+            f"smooth/{name}{'/later' * bool(number)}{number if number > 1 else ''}",
+            PlaneInside(parts),
             Trade.SMOOTH,
             parts,
             tuple(dict.fromkeys(made.ready(parts))),
             (("smooth", _area(plan, parts) / 2), ("set up", 1.0)),
             removes=tuple((part, "all") for part in parts),
         )
+        found |= dict.fromkeys(alike, task)
     return found
 
 
 def _clean_unit(plan: Plan, made: Gluing) -> Task:
     """Return the cleaning of what was made up by itself, square and flush, before it goes in."""
-    title = plan.reader.text(N_("Plane the joints of {unit} flush, and try it for square"), unit=made.unit)
     work = (("smooth", _area(plan, made.parts) / 2),)
     name = f"clean/{made.unit.replace(' ', '_')}"
-    return Task(name, title, Trade.CLEAN, made.parts, (made.id,), work, on_assembly=True)
+    return Task(name, CleanUnit(made.unit), Trade.CLEAN, made.parts, (made.id,), work, on_assembly=True)
 
 
 def _clean_tasks(plan: Plan, last: dict[str, str]) -> list[Task]:
@@ -245,28 +247,17 @@ def _clean_tasks(plan: Plan, last: dict[str, str]) -> list[Task]:
     for group, put_together in last.items():
         parts = tuple(part.id for part in plan.parts if part.group == group)
         mover = next((each for each in plan.assembly.movers if each.group == group), None)
-        title = plan.reader.text(N_("Plane the joints flush, and the outside"))
-        if mover is not None:
-            title = plan.reader.text(N_("Plane the joints of {name} flush, and its outside"), name=mover.name)
+        what: TaskFact = CleanPiece("" if mover is None else mover.name)
         after = [put_together]
         if mover is not None and main and group:
-            title = _fitted(plan, mover)
+            # What lies on top has no opening.
+            what = FitMover(mover.name, on_top=mover.way is Side.TOP)
             after.append(main)
         name = f"clean/{group or 'piece'}"
         work = (("smooth", _area(plan, parts) / 2), ("fit", 1.0))
         planed = tuple(each for part in plan.parts if part.id in parts for each in flush(frames[part.id]))
-        found.append(Task(name, title, Trade.CLEAN, parts, tuple(after), work, operations=planed, on_assembly=True))
+        found.append(Task(name, what, Trade.CLEAN, parts, tuple(after), work, operations=planed, on_assembly=True))
     return found
-
-
-def _fitted(plan: Plan, mover: Mover) -> str:
-    """Return how something that moves is fitted: what lies on top has no opening."""
-    message = (
-        N_("Try {name} on: ease its battens until it goes on and off, and plane its edges true to what it covers")
-        if mover.way is Side.TOP
-        else N_("Fit {name} in its opening: plane until it runs, the same gap all round")
-    )
-    return plan.reader.text(message, name=mover.name)
 
 
 def finish_tasks(plan: Plan, tasks: tuple[Task, ...]) -> tuple[Task, ...]:
@@ -277,14 +268,10 @@ def finish_tasks(plan: Plan, tasks: tuple[Task, ...]) -> tuple[Task, ...]:
     work = (("coat", _area(plan, parts)), ("set up", 1.0))
     found = []
     for coat in range(1, coats + 1):
-        title = f"Put on {plan.project.finish}, coat {coat} of {coats}"
-        found.append(Task(f"finish/{coat}", title, Trade.FINISH, parts, after, work, hours, whole=True))
+        what = PutOnCoat(plan.project.finish, coat, coats)
+        found.append(Task(f"finish/{coat}", what, Trade.FINISH, parts, after, work, hours, whole=True))
         after = (found[-1].id,)
     return tuple(found)
-
-
-def _names(plan: Plan, ids: tuple[str, ...]) -> str:
-    return plan.reader.together(ids)
 
 
 def _area(plan: Plan, ids: tuple[str, ...]) -> float:

@@ -6,7 +6,7 @@ import statistics
 from collections.abc import Mapping
 from datetime import datetime
 from functools import lru_cache
-from typing import NamedTuple
+from typing import NamedTuple, cast
 
 from nullah.core.bench.book import BookEntry, Event, WorkDone, can_be_done, left_to_do, progress, records
 from nullah.core.bench.hours import Calendar, HoursError, plan_days
@@ -15,6 +15,7 @@ from nullah.core.bench.tasks import OrderError, Task, Trade, critical_path
 from nullah.core.identity import IdentityKey
 from nullah.core.ledger import Origin
 from nullah.core.plan import Plan
+from nullah.core.reader import Fact
 from nullah.core.work.order_of_work import OrderOfWork, order_of_work
 
 
@@ -32,7 +33,7 @@ class WorkState(NamedTuple):
     ready: tuple[Task, ...]
     minutes: Mapping[str, float]
     calendar: Calendar | None
-    problem: str = ""
+    problem: Fact = ""
     gone: int = 0
 
     @property
@@ -97,10 +98,12 @@ def _standing(key: IdentityKey[Plan], now: datetime) -> WorkState:
     minutes = {task.id: task_minutes(plan, task, learned) for task in order.tasks}
     kept, need = left_to_do(order.tasks, far, minutes, now)
     ready = can_be_done(order.tasks, far, now)
-    calendar, problem = None, ""
+    calendar, problem = None, cast(Fact, "")
     try:
         calendar = plan_days(kept, need, plan.project.working.hours, max(now, _begin(plan, now)))
-    except (HoursError, OrderError) as error:
+    except OrderError as error:
+        problem = error.fact
+    except HoursError as error:
         problem = str(error)
     names = {task.id for task in order.tasks}
     gone = len({entry.task for entry in plan.project.book if entry.event is Event.DONE} - names)

@@ -6,6 +6,7 @@ from collections.abc import Mapping
 from enum import Enum, auto
 from typing import NamedTuple
 
+from nullah.core.bench.task_facts import CutToMeasure, MeasureSizes
 from nullah.core.bench.tasks import Join, Joining, Task, Trade
 from nullah.core.piece.part import Part
 from nullah.core.plan import Plan
@@ -117,20 +118,19 @@ def _measuring(
     glued: tuple[Gluing, ...],
 ) -> Task:
     hosts = where.hosts
-    titles = _listed([plan.reader.title(name) for name in names])
     after = [mill.by_part[each] for each in sorted(hosts) if each in mill.by_part]
-    hosting = plan.reader.together(part.id for part in plan.parts if part.id in hosts)
-    title, between = f"Measure {titles}", tuple(sorted(hosts))
+    hosting = tuple(part.id for part in plan.parts if part.id in hosts)
+    what, between = MeasureSizes(names), tuple(sorted(hosts))
     joins: tuple[Join, ...] = ()
     match where.how:
         case _How.OUTSIDE:
             # Nothing of the piece need be there: it is measured for the first part that goes in.
             between = tuple(part for part, wanted in waits.items() if set(wanted) & set(names))[:1]
         case _How.ON_ONE:
-            title = f"Measure {titles} on {hosting}"
+            what = MeasureSizes(names, hosting)
             after += [task for each in sorted(hosts) for task in joints.cut_in(each)]
         case _How.DRY:
-            title = f"Put {hosting} together dry; measure {titles}"
+            what = MeasureSizes(names, hosting, dry=True)
             after += joints.dry(hosts)
             joins = (Join(between, Joining.DRY),)
         case _How.GLUED:
@@ -141,11 +141,15 @@ def _measuring(
                 if set(each.parts) & hosts and not each.mover and each.glues and not set(each.parts) & waiting
             ]
             after += [each.id for each in standing]
-            # What is only screwed on later, such as a top, need not be there.
-            between = tuple(sorted(hosts & {part for each in standing for part in each.parts})) or between
+            # What is only screwed on later, such as a top, need not be there. What is joined to one part alone, as a
+            # runner is to an apron, fits between those that this was glued to.
+            bounds = hosts & {part for each in standing for part in each.parts}
+            for one in (own for part in waiting if len(own := hosts_of(plan, part) & bounds) == 1):
+                bounds |= next(frozenset(each.parts) for each in standing if one <= set(each.parts))
+            between = tuple(sorted(bounds)) or between
     return Task(
         f"measure/{'+'.join(names)}",
-        title,
+        what,
         Trade.MEASURE,
         tuple(sorted(hosts)),
         tuple(dict.fromkeys(after)),
@@ -168,21 +172,23 @@ def goes_in_later(plan: Plan, part_id: str, after: frozenset[str], glued: tuple[
 
 
 def fit_tasks(plan: Plan, waits: Mapping[str, tuple[str, ...]], mill: MillTasks, measure: tuple[Task, ...]) -> FitTasks:
-    """Cut what fits to what was measured, equal ones together."""
+    """Cut what fits to what was measured: equal parts together, and all of what moves as one, such as a drawer."""
     by_name = {name: task.id for task in measure for name in task.measures}
+    movers = {mover.group: mover.name for mover in plan.assembly.movers}
     groups: dict[tuple[str, tuple[str, ...]], list[Part]] = {}
     for part in plan.parts:
         if part.id in waits:
-            groups.setdefault((part.alike, waits[part.id]), []).append(part)
+            key = (part.group, ()) if part.group in movers else (part.alike, waits[part.id])
+            groups.setdefault(key, []).append(part)
     tasks: list[Task] = []
     by_part: dict[str, str] = {}
-    for (alike, names), parts in groups.items():
+    for (which, _), parts in groups.items():
         ids = tuple(part.id for part in parts)
-        after = [mill.by_part[ids[0]], *(by_name[name] for name in names if name in by_name)]
-        title = f"Cut {plan.reader.together(part.id for part in parts)} to fit what was measured"
+        names = tuple(dict.fromkeys(name for part in ids for name in waits[part]))
+        after = [*(mill.by_part[part] for part in ids), *(by_name[name] for name in names if name in by_name)]
         task = Task(
-            f"fit/{alike}",
-            title,
+            f"fit/{which}",
+            CutToMeasure(ids, movers.get(which, "")),
             Trade.FIT,
             ids,
             tuple(dict.fromkeys(after)),
@@ -194,7 +200,3 @@ def fit_tasks(plan: Plan, waits: Mapping[str, tuple[str, ...]], mill: MillTasks,
         tasks.append(task)
         by_part |= dict.fromkeys(ids, task.id)
     return FitTasks(tuple(tasks), by_part)
-
-
-def _listed(titles: list[str]) -> str:
-    return titles[0] if len(titles) == 1 else f"{', '.join(titles[:-1])} and {titles[-1]}"

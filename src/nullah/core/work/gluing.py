@@ -2,12 +2,12 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping
 from typing import NamedTuple
 
+from nullah.core.bench.task_facts import BoreInPlace, GlueUp, PutIn
 from nullah.core.bench.tasks import Join, Joining, Task, Trade
 from nullah.core.bench.working import GLUES
-from nullah.core.catalogue import N_
 from nullah.core.identity import kept_by_identity
 from nullah.core.operations.fastening import Bore
 from nullah.core.operations.operation import Operation
@@ -26,6 +26,12 @@ _HOW = {
     Hold.SLOTS: Joining.SCREWS,
     Hold.DRY: Joining.LOOSE,
 }
+
+
+#: What lets parts move.
+_LOOSE = frozenset({Hold.DRY, Hold.SLOTS})
+#: What holds nothing for good.
+_NOT_FAST = frozenset({Joining.LOOSE, Joining.DRY})
 
 
 class Gluing(NamedTuple):
@@ -51,6 +57,8 @@ class Gluing(NamedTuple):
     open_minutes : float
         How long the glue stays open.
     clamps : int
+    steadied_by : tuple of str
+        Parts that are glued in later, and are put in dry meanwhile: they hold in shape what is glued.
     """
 
     id: str
@@ -63,6 +71,7 @@ class Gluing(NamedTuple):
     open_minutes: float
     clamps: int
     unit: str = ""
+    steadied_by: tuple[str, ...] = ()
 
     @property
     def where(self) -> str:
@@ -92,12 +101,14 @@ class Gluing(NamedTuple):
         loose = [part for part in self.adds if part not in held]
         if loose:
             found.setdefault(Joining.LOOSE, {}).update(dict.fromkeys(loose))
+        if self.steadied_by:
+            found[Joining.DRY] = dict.fromkeys((*self.parts, *self.steadied_by))
         return tuple(Join(tuple(parts), how) for how, parts in found.items())
 
     @property
     def fastens(self) -> frozenset[str]:
         """The parts it joins for good."""
-        return frozenset(part for join in self.joins if join.how is not Joining.LOOSE for part in join.parts)
+        return frozenset(part for join in self.joins if join.how not in _NOT_FAST for part in join.parts)
 
     def tasks(self, plan: Plan, after: tuple[str, ...], fast: frozenset[str]) -> tuple[Task, ...]:
         """Return it as a task, and before it the boring that must be apart from it.
@@ -118,7 +129,7 @@ class Gluing(NamedTuple):
         for operations, assembled in ahead:
             if operations:
                 name = f"{self.id}/bore{'/there' if assembled else ''}"
-                found.append(_boring(plan, name, self.adds, operations, after)._replace(on_assembly=assembled))
+                found.append(_boring(name, self.adds, operations, after)._replace(on_assembly=assembled))
         after = (*after, *(task.id for task in found))
         put = self._task(plan, after)
         if self.glues:
@@ -126,23 +137,20 @@ class Gluing(NamedTuple):
         put = put._replace(operations=there or loose, on_assembly=bool(there), work=(*put.work, _holes(there or loose)))
         return (*found, put)
 
-    def _names(self, plan: Plan) -> str:
+    def _names(self, plan: Plan) -> tuple[str, ...]:
         """Return what is added, units by their names."""
         units = [each for each in plan.assembly.units if not self.unit and set(each.parts) <= set(self.adds)]
         rest = [part for part in self.adds if not any(part in each.parts for each in units)]
-        return plan.reader.listed([*(each.name for each in units), *([plan.reader.together(rest)] if rest else [])])
+        return (*(each.name for each in units), *rest)
 
     def _task(self, plan: Plan, after: tuple[str, ...]) -> Task:
         names = self._names(plan)
         joints = [joint for joint in self.joints if joint.hold is Hold.GLUE]
         if self.glues:
             glue = GLUES[plan.project.working.glue]
-            base = "" if len(self.parts) == len(self.adds) else " to what is there"
-            clamps = f"{self.clamps} clamp{'s' * (self.clamps != 1)}"
-            title = f"Glue up {names}{base}: {len(joints)} joint{'s' * (len(joints) != 1)}, {clamps}"
             return Task(
                 self.id,
-                title,
+                GlueUp(names, len(joints), self.clamps, len(self.parts) > len(self.adds)),
                 Trade.GLUE,
                 self.parts,
                 after,
@@ -151,10 +159,10 @@ class Gluing(NamedTuple):
                 whole=True,
                 joins=self.joins,
             )
-        how = sorted({joint.hold.value for joint in self.joints}) or ["laid in"]
+        holds = tuple(sorted({joint.hold for joint in self.joints}, key=lambda hold: hold.value))
         return Task(
             self.id,
-            f"Put in {names}: {' and '.join(how)}",
+            PutIn(names, holds),
             Trade.PUT_IN,
             self.adds,
             after,
@@ -163,14 +171,9 @@ class Gluing(NamedTuple):
         )
 
 
-def _boring(
-    plan: Plan, name: str, adds: tuple[str, ...], operations: tuple[Operation, ...], after: tuple[str, ...]
-) -> Task:
+def _boring(name: str, adds: tuple[str, ...], operations: tuple[Operation, ...], after: tuple[str, ...]) -> Task:
     parts = tuple(dict.fromkeys(each.part for each in operations))
-    title = plan.reader.text(
-        N_("Hold {adds} in place and bore {parts}"), adds=plan.reader.together(adds), parts=plan.reader.together(parts)
-    )
-    return Task(name, title, Trade.JOINT, parts, after, (_holes(operations),), operations=operations)
+    return Task(name, BoreInPlace(adds, parts), Trade.JOINT, parts, after, (_holes(operations),), operations=operations)
 
 
 def _holes(operations: tuple[Operation, ...]) -> tuple[str, float]:
@@ -208,35 +211,51 @@ def standing_with(plan: Plan, hosts: frozenset[str], waits: Mapping[str, tuple[s
     """Return what stands together around an opening: its hosts, and all of their groups that waits for nothing.
 
     What enters a part that waits, as the runners of a frame do its rails, waits with it; but not what holds the hosts
-    apart, as a shelf does the ends.
+    apart, as a shelf does the ends. What nothing holds fast to them, as a top on its buttons, need not be there.
     """
     groups = {part.group for each in hosts if (part := plan.part(each)) is not None}
+    there = [each for group in groups for each in _standing(plan.assembly, waits).get(group, ())]
+    body = _bodies(plan.assembly)
+    fast = {body[each] for each in hosts}
     return hosts.union(
-        each.part
-        for group in groups
-        for each in _standing(plan.assembly, waits).get(group, ())
-        if each.firm or len(each.entered & hosts) > 1
+        each.part for each in there if each.body in fast and (each.firm or len(each.entered & hosts) > 1)
     )
 
 
 class _Standing(NamedTuple):
-    """A part that is cut to no opening, what it enters, and whether nothing of that waits."""
+    """A part that is cut to no opening, what it enters, whether nothing of that waits, and what it is held fast to.
+
+    `body` is the first of all parts that are held to each other.
+    """
 
     part: str
     entered: frozenset[str]
     firm: bool
+    body: str
 
 
 @kept_by_identity(4)
 def _standing(assembly: Assembly, waits: Mapping[str, tuple[str, ...]]) -> Mapping[str, tuple[_Standing, ...]]:
     """Return what may stand before anything is measured, by its group."""
-    met, found = meetings_of(assembly), dict[str, list[_Standing]]()
+    met, found, body = meetings_of(assembly), dict[str, list[_Standing]](), _bodies(assembly)
     for part in assembly.parts:
         if part.id not in waits:
             entered = met[part.id].entered if part.id in met else frozenset()
             firm = entered.isdisjoint(waits)
-            found.setdefault(part.group, []).append(_Standing(part.id, entered, firm))
+            found.setdefault(part.group, []).append(_Standing(part.id, entered, firm, body[part.id]))
     return {group: tuple(each) for group, each in found.items()}
+
+
+@kept_by_identity(4)
+def _bodies(assembly: Assembly) -> Mapping[str, str]:
+    """Return the first of what each part is held fast to."""
+    body = {part.id: part.id for part in assembly.parts}
+    for joint in assembly.joints:
+        if joint.hold not in _LOOSE and joint.first in body and joint.second in body:
+            one, other = body[joint.first], body[joint.second]
+            if one != other:
+                body |= {part: one for part, each in body.items() if each == other}
+    return body
 
 
 def cornered(plan: Plan, parts: frozenset[str]) -> bool:
@@ -293,11 +312,25 @@ def _of_group(plan: Plan, group: str, mover: bool, after: frozenset[str], unit: 
         lying = bool(batch) and not any(each.joints for each in batch)
         more = {alike_of[part] for part in placing.parts} <= {alike_of[part] for each in batch for part in each.parts}
         dry = not any(each.glued for each in (*batch, placing))
-        if waited or full or (number > last_glued and not lying and not (more and dry)):
+        # What is made up by itself, such as a frame, gets all that lies loose in it at one go.
+        if waited or full or (number > last_glued and not lying and not (dry and (more or unit))):
             close()
         batch.append(placing)
     close()
-    return found
+    return [_steadied(plan, each, found[number + 1 :]) for number, each in enumerate(found)]
+
+
+def _steadied(plan: Plan, made: Gluing, later: Iterable[Gluing]) -> Gluing:
+    """Return a glue-up with what goes in later between its parts, and can be there dry: shelves between two sides."""
+    if not made.glues:
+        return made
+    waits, there = waits_of(plan), frozenset(made.parts)
+    dry = []
+    for part in (part for each in later for part in each.adds if part not in waits):
+        joints = [joint for each in later for joint in each.joints if joint.second == part and joint.type.enters]
+        if len({joint.first for joint in joints} & there) > 1:
+            dry.append(part)
+    return made._replace(steadied_by=tuple(dry))
 
 
 def _gluing(

@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Iterator, Mapping, Sequence
 from types import MappingProxyType
 from typing import NamedTuple
 
+from nullah.core.bench.task_facts import TaskFact
 from nullah.core.bench.tasks import Join, Joining, JointStep, LayoutLine, Task, Trade
 from nullah.core.card import JointStage, Moment, Step, Trying
 from nullah.core.identity import kept_by_identity
@@ -17,8 +18,8 @@ from nullah.core.piece.joint import Joint
 from nullah.core.piece.part import Part
 from nullah.core.plan import Plan
 from nullah.core.work.bench_work import bored_in_place
-from nullah.core.work.joint_names import step_title
-from nullah.core.work.joint_work import JointWork, at_bench, joint_work, kinds_at_work
+from nullah.core.work.joint_names import again, step_fact
+from nullah.core.work.joint_work import JointWork, at_bench, joint_work, kinds_by_host
 from nullah.core.work.stock_tasks import MillTasks, hardness_of, hosts_of
 
 #: So much of what runs along the grain is left to be levelled after plough and saw (a guess).
@@ -140,10 +141,7 @@ def joint_tasks(
     found: list[_Made] = []
     late: list[Task] = []
     told: dict[Operation, str] = {}
-    for kind in kinds_at_work(plan):
-        work = joint_work(plan, kind)
-        if not work.steps:
-            continue
+    for kind, work, beside in _works(plan, waits):
         mates = {part for joint in kind.all for part in (joint.first, joint.second)}
         fitted = frozenset(part for part in mates if part in waits)
         hosted = bool(fitted) and any(
@@ -153,8 +151,11 @@ def joint_tasks(
             if part in waits
         )
         before = tuple(dict.fromkeys(mill.by_part[part] for part in sorted(mates)))
-        titles: set[str] = set()
+        told_already: set[TaskFact] = set()
         for number, step in enumerate(work.steps, start=1):
+            works = (work, *(each for each in beside if _at_one_go(step, each.steps, number)))
+            every = (made for each in works for made in each.steps[number - 1].operations)
+            step = step._replace(operations=tuple(dict.fromkeys(every)))
             if step.moment is Moment.PUT_TOGETHER:
                 step = step._replace(operations=bored_in_place(plan, (j for j in kind.all if j.id not in closed)))
                 if not step.operations:
@@ -166,24 +167,82 @@ def joint_tasks(
             before = tuple(dict.fromkeys((*before, *(told[each] for each in step.operations if each in told))))
             if step.operations and not fresh:
                 continue
-            task = _task(plan, work, number, step._replace(operations=fresh), before, waits if hosted else {})
-            if task.title in titles:
-                task = task._replace(title=step_title(kind, step, task.parts, plan.reader, again=True))
-            titles.add(task.title)
+            if len(works) > 1:
+                before = tuple(dict.fromkeys((*before, *(mill.by_part[each.part] for each in fresh))))
+            task = _task(plan, works, number, step._replace(operations=fresh), before, waits if hosted else {})
+            if task.what in told_already:
+                task = task._replace(what=again(step_fact(kind, step, task.parts), step))
+            told_already.add(task.what)
             told |= dict.fromkeys(fresh, task.id)
             if step.moment is Moment.GLUED:
                 late.append(task._replace(on_assembly=True))
                 before = (task.id,)
                 continue
-            found.append(_Made(task, step.stage, kind.all, fitted, hosted, frozenset(mates)))
+            joints = tuple(joint for each in works for joint in each.kind.all)
+            at = frozenset(part for joint in joints for part in (joint.first, joint.second))
+            found.append(_Made(task, step.stage, joints, fitted, hosted, at))
             before = (task.id,)
     return JointTasks(tuple(found), tuple(late))
 
 
+def _works(
+    plan: Plan, waits: Mapping[str, tuple[str, ...]]
+) -> Iterator[tuple[JointGroup, JointWork, tuple[JointWork, ...]]]:
+    """Yield every kind of joint with its work, and with that of kinds whose hosts can be cut into with its."""
+    group_of = {part.id: part.group for part in plan.parts}
+    works = [[work for kind in kinds if (work := joint_work(plan, kind)).steps] for kinds in kinds_by_host(plan)]
+    ready: dict[tuple[object, ...], list[tuple[int, JointWork]]] = {}
+    for number, alike in enumerate(works):
+        for work in alike:
+            hosts = [joint.first for joint in work.kind.all]
+            when = frozenset(waits.get(host, ()) for host in hosts), frozenset(map(group_of.get, hosts))
+            ready.setdefault((work.kind.name, *when), []).append((number, work))
+    after = {
+        id(work): (number, some[place + 1 :]) for some in ready.values() for place, (number, work) in enumerate(some)
+    }
+    for work in (work for alike in works for work in alike):
+        own, later = after[id(work)]
+        yield work.kind, work, tuple(each for number, each in later if number == own or _set_alike(work, each))
+
+
+def _set_alike(one: JointWork, other: JointWork) -> bool:
+    """Return whether all that is gauged and cut into the hosts of joints is set alike, in the same steps."""
+    return _of_hosts(one) == _of_hosts(other)
+
+
+def _of_hosts(work: JointWork) -> tuple[object, ...]:
+    steps = (step for step in work.steps if step.at == "first" and step.stage is not JointStage.TRIED)
+    return tuple(frozenset(map(_setting_up, step.operations)) for step in steps)
+
+
+def _setting_up(made: Operation) -> tuple[object, ...]:
+    """Return what is set and taken up for an operation, whatever part it is done to."""
+    settings = tuple((each.name, each.value, each.by) for each in made.settings)
+    return type(made), getattr(made, "cut", None), settings
+
+
+def _at_one_go(step: Step, steps: Sequence[Step], number: int) -> bool:
+    """Return whether a step at the hosts is that of other joints, too: the gauge is set, whatever enters later.
+
+    What needs lines that are drawn at both mates comes when these are.
+    """
+    if step.stage is JointStage.TRIED or any(each.at != "first" for each in (step, *steps[:number])):
+        return False
+    if number > len(steps):
+        return False
+    other = steps[number - 1]
+    return (other.stage, other.at, other.moment) == (step.stage, step.at, step.moment)
+
+
 def _task(
-    plan: Plan, work: JointWork, number: int, step: Step, before: tuple[str, ...], waits: Mapping[str, tuple[str, ...]]
+    plan: Plan,
+    works: tuple[JointWork, ...],
+    number: int,
+    step: Step,
+    before: tuple[str, ...],
+    waits: Mapping[str, tuple[str, ...]],
 ) -> Task:
-    kind = work.kind
+    kind = works[0].kind
     ids = {"first": [joint.first for joint in kind.all], "second": [joint.second for joint in kind.all]}
     parts = tuple(dict.fromkeys(ids.get(step.at, [*ids["first"], *ids["second"]])))
     if step.operations:
@@ -203,11 +262,11 @@ def _task(
         draws, uses = lines(step.draws), lines(step.uses)
     return Task(
         f"joint/{kind.id}/{number}",
-        step_title(kind, step, parts, plan.reader),
+        step_fact(kind, step, parts),
         Trade.JOINT,
         parts,
         before,
-        tuple(_amounts(plan, work, step)),
+        tuple(amount for work in works for amount in _amounts(plan, work, step)),
         draws=draws,
         uses=uses,
         subject=JointStep(kind.id, number - 1),

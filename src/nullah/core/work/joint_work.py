@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
+from itertools import groupby
 from typing import NamedTuple, get_args
 
 from nullah.core.apprentice.facts import BuildingFact
@@ -42,19 +43,28 @@ def kinds_at_work(plan: Plan) -> tuple[JointGroup, ...]:
     What is cut into a board that waits for a measurement cannot be cut with what must be there to be measured, nor can
     what enters it. What moves as one, such as a drawer, is made when all of its opening stands.
     """
+    return tuple(kind for kinds in kinds_by_host(plan) for kind in kinds)
+
+
+def kinds_by_host(plan: Plan) -> tuple[tuple[JointGroup, ...], ...]:
+    """Return the kinds of joint as `kinds_at_work` does, those together whose hosts are cut into at one go.
+
+    A gauge that is set serves both sides of a case, though what enters one of them is cut to another opening.
+    """
     waits = waits_of(plan)
     movers = {part.id for part in plan.parts if part.group}
-    found: list[JointGroup] = []
+    found: list[tuple[JointGroup, ...]] = []
     for kind in kinds_of(plan.assembly):
         stages: dict[tuple[bool, tuple[str, ...], tuple[str, ...]], list[Joint]] = {}
         for joint in kind.all:
             own, fits = (waits.get(part, ()) if part not in movers else () for part in (joint.first, joint.second))
             stages.setdefault((joint.first in waits, own, fits), []).append(joint)
         if len(stages) == 1:
-            found.append(kind)
+            found.append((kind,))
             continue
-        some = (kind_of(plan.assembly, tuple(joints)) for _, joints in sorted(stages.items()))
-        found += [each for each in some if each is not None]
+        for _, alike in groupby(sorted(stages.items()), key=lambda stage: stage[0][:2]):
+            some = (kind_of(plan.assembly, tuple(joints)) for _, joints in alike)
+            found.append(tuple(each for each in some if each is not None))
     return tuple(found)
 
 

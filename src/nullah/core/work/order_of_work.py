@@ -9,6 +9,7 @@ from __future__ import annotations
 from collections import OrderedDict
 from typing import NamedTuple
 
+from nullah.core.bench.task_facts import OrderFault
 from nullah.core.bench.tasks import OrderError, Task, faults, in_order
 from nullah.core.identity import IdentityKey
 from nullah.core.plan import Plan
@@ -24,7 +25,7 @@ class OrderOfWork(NamedTuple):
 
     tasks: tuple[Task, ...]
     gluings: tuple[Gluing, ...]
-    faults: tuple[str, ...]
+    faults: tuple[OrderFault, ...]
 
     def task(self, task_id: str) -> Task | None:
         """Return the task of that id, if there is one."""
@@ -91,7 +92,7 @@ def _order(plan: Plan) -> OrderOfWork:
     try:
         ordered = in_order(tasks)
     except OrderError as error:
-        return OrderOfWork((), glued, (str(error),))
+        return OrderOfWork((), glued, (error.fact,))
     measured = [name for name, _ in plan.project.piece.measured]
     return OrderOfWork(ordered, glued, faults(ordered, measured))
 

@@ -55,7 +55,7 @@ def stop_timer(project: Project) -> Project:
     return replace(project, timer=None)
 
 
-def finish(plan: Plan, task: Task, now: datetime, minutes: float | None = None) -> Done:
+def finish(plan: Plan, task: Task, title: str, now: datetime, minutes: float | None = None) -> Done:
     """Write a task down as done, with the minutes typed or those of its timer; a board that was sawn leaves offcuts.
 
     Parameters
@@ -63,6 +63,8 @@ def finish(plan: Plan, task: Task, now: datetime, minutes: float | None = None) 
     plan : Plan
     task : Task
         What was done.
+    title : str
+        What it is called in the book.
     now : datetime
         The time, without a zone.
     minutes : float, optional
@@ -75,7 +77,7 @@ def finish(plan: Plan, task: Task, now: datetime, minutes: float | None = None) 
         timer = project.timer if project.timer is not None and project.timer.task == task.id else None
         minutes, said = timed(timer, now, guess, project.working.hours)
     entry = BookEntry(
-        stamp(now), Event.DONE, task.title, task.id, task.parts, minutes, minutes_of(task.work), _bounded(task.work)
+        stamp(now), Event.DONE, title, task.id, task.parts, minutes, minutes_of(task.work), _bounded(task.work)
     )
     kept = None if project.timer is None or project.timer.task == task.id else project.timer
     project = replace(project, book=added(project.book, entry), timer=kept)
@@ -89,17 +91,13 @@ def finish(plan: Plan, task: Task, now: datetime, minutes: float | None = None) 
     return Done(project, said)
 
 
-def note(project: Project, now: datetime, text: str, task: Task | None = None, file: str = "") -> Project:
-    """Write a note, or put a photograph in, about a task if one is given."""
+def note(
+    project: Project, now: datetime, text: str, task: Task | None = None, title: str = "", file: str = ""
+) -> Project:
+    """Write a note, or put a photograph in, about a task of some title if one is given."""
     event = Event.PHOTO if file else Event.NOTE
     entry = BookEntry(
-        stamp(now),
-        event,
-        task.title if task else "",
-        task.id if task else "",
-        task.parts if task else (),
-        text=text,
-        file=file,
+        stamp(now), event, title, task.id if task else "", task.parts if task else (), text=text, file=file
     )
     return replace(project, book=added(project.book, entry))
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 from enum import Enum
 from typing import NamedTuple
 
+from nullah.core.bench.task_facts import OrderFault
 from nullah.core.lengths import Length
 from nullah.core.shop import Hands
 
@@ -69,9 +70,9 @@ class NoOrder(NamedTuple):
 
 
 class OutOfOrder(NamedTuple):
-    """Something is done too early or too late; the sentence is that of `faults`."""
+    """Something is done too early or too late."""
 
-    said: str
+    fault: OrderFault
 
 
 Refused = MadeAgain | NotFound | NoOrder | OutOfOrder

@@ -208,11 +208,19 @@ class _Building:
         frames = frames_of(self.designed.assembly)
         # It is measured where it goes; what does not stand yet as a whole as far as it does: between the lines on one
         # board.
-        for each, where in product((name, *names_in(rule)), (waiting, there)):
-            boxes = [frames[part].part.box for part in where if part in frames]
-            off = _measured(there, places, float(ledger[each]), boxes)
-            if off is not None:
-                return off
+        fixed = [part for part in waiting if part in frames and not frames[part].part.group]
+        for each in (name, *names_in(rule)):
+            if len(fixed) > 1:
+                # Where several go, the largest counts, and each is shot to its own place.
+                offs = [_measured(there, places, float(ledger[each]), [frames[part].part.box]) for part in fixed]
+                found = [off for off in offs if off is not None]
+                if found:
+                    return max(found)
+            for where in (waiting, there):
+                boxes = [frames[part].part.box for part in where if part in frames]
+                off = _measured(there, places, float(ledger[each]), boxes)
+                if off is not None:
+                    return off
         return None
 
 

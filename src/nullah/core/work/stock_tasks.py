@@ -8,17 +8,28 @@ from datetime import date
 from types import MappingProxyType
 from typing import NamedTuple
 
+from nullah.core.bench.task_facts import (
+    FindWood,
+    FlattenWhole,
+    GlueSections,
+    GlueStavesUp,
+    LetDry,
+    MillParts,
+    ResawParts,
+    SawBoard,
+    TaskFact,
+)
 from nullah.core.bench.tasks import LayoutLine, Task, Trade
 from nullah.core.bench.working import GLUES
 from nullah.core.board_plans import BoardPlan, sawing_of
 from nullah.core.breakdown.rough import RoughPart
-from nullah.core.catalogue import N_
 from nullah.core.identity import kept_by_identity
 from nullah.core.ledger import Ledger, Origin
 from nullah.core.operations.operation import Operation
 from nullah.core.operations.sawing import SawThrough
 from nullah.core.operations.stock import Surface
 from nullah.core.piece.form import Assembly
+from nullah.core.piece.joint import Hold
 from nullah.core.piece.part import Part
 from nullah.core.plan import Plan
 from nullah.core.rack.drying import readiness
@@ -63,8 +74,6 @@ def hardness_of_species(species: str) -> float:
 
 #: A resawn blank lies so long on sticks before it is planed, hours (common practice: some days).
 _RESAWN_WAITS = 72.0
-#: More parts than this are only counted in a title.
-_MOST_NAMED = 8
 
 
 def saw_tasks(plan: Plan) -> tuple[Task, ...]:
@@ -80,19 +89,15 @@ def saw_tasks(plan: Plan) -> tuple[Task, ...]:
         last = (found[-1].id,) if found and found[-1].id == f"saw/{board.id}" else ()
         days = _days_to_dry(plan, board.id)
         if days > 0:
-            title = f"Let the parts out of {board.name} come to the room: about {days} day{'s' * (days != 1)}"
+            what = LetDry(board.name, days)
             found.append(
-                Task(f"dry/{board.id}", title, Trade.DRY, parts, last, waits=24.0 * days, subject=BoardRef(board.id))
+                Task(f"dry/{board.id}", what, Trade.DRY, parts, last, waits=24.0 * days, subject=BoardRef(board.id))
             )
             last = (found[-1].id,)
         found += [_resawn(plan, item.part, last) for item in board_plan.placed if _to_resaw(item.part)]
-    bare = [part for part in plan.parts if not plan.laid(part.id)]
+    bare = tuple(part.id for part in plan.parts if not plan.laid(part.id))
     if bare:
-        many = len(bare) > _MOST_NAMED
-        names = f"{len(bare)} parts" if many else plan.reader.together(part.id for part in bare)
-        found.append(
-            Task("wood", f"Find wood for {names}", Trade.SAW, tuple(part.id for part in bare), (), (("set up", 5.0),))
-        )
+        found.append(Task("wood", FindWood(bare), Trade.SAW, bare, (), (("set up", 5.0),)))
     return tuple(found)
 
 
@@ -114,9 +119,9 @@ def _sawn_apart(plan: Plan, board_plan: BoardPlan, parts: tuple[str, ...]) -> li
     flat = flattening(plan, board_plan)
     gone = float(board.thickness.mm - flat.setting.figure) * float(board.length) * float(board.width) / 1000
     before = tuple(task.id for task in found)
-    title = plan.reader.text(N_("Flatten {board} before it is sawn apart"), board=board.name)
+    what = FlattenWhole(board.name)
     work = (("plane", gone * hardness_of_species(board.species)), ("set up", 1.0))
-    found.append(Task(f"flatten/{board.id}", title, Trade.MILL, parts, before, work, subject=ref, operations=(flat,)))
+    found.append(Task(f"flatten/{board.id}", what, Trade.MILL, parts, before, work, subject=ref, operations=(flat,)))
     found.append(_sawing(plan, board_plan, f"saw/{board.id}", parts, (found[-1].id,), cuts))
     return found
 
@@ -132,22 +137,19 @@ def _sawing(
     board = board_plan.board
     load = sawing_of(board).load
     metres = {across: sum(float(cut.long) for cut in cuts if cut.across is across) / 1000 for across in (True, False)}
-    title = f"Saw {board.name} apart: {len(cuts)} cut{'s' * (len(cuts) != 1)}"
+    what = SawBoard(board.name, len(cuts))
     work = (("cross", metres[True] * load), ("rip", metres[False] * load), ("start", float(len(cuts))))
-    return Task(name, title, Trade.SAW, parts, after, work, subject=BoardRef(board.id), operations=cuts)
+    return Task(name, what, Trade.SAW, parts, after, work, subject=BoardRef(board.id), operations=cuts)
 
 
 def _resawn(plan: Plan, piece: RoughPart, after: tuple[str, ...]) -> Task:
     """Saw a blank through its thickness, for two parts."""
-    title = plan.reader.text(
-        N_("Resaw {parts} out of one blank, and let them lie on sticks"), parts=plan.reader.together(piece.parts)
-    )
     made = resawing(plan, piece)
     # Two rips as high as the blank is wide, from either edge.
     work = (("rip", float(piece.length) / 1000 * max(1.0, float(piece.width) / _RIP_HIGH)), ("set up", 1.0))
     return Task(
         f"resaw/{piece.id}",
-        title,
+        ResawParts(piece.parts),
         Trade.SAW,
         piece.parts,
         after,
@@ -207,11 +209,9 @@ def mill_tasks(plan: Plan, saw: tuple[Task, ...]) -> MillTasks:
         trued = 1 if stripped(plan, parts[0]) else len(parts)
         work = (("plane", _shavings(plan, parts)), ("true", float(trued)), ("end", float(ends)))
         long, wide = map(bool, measured_for(plan.ledger, parts[0]))
-        left = f", left {plan.reader.left_over(long, wide, False)}" if long or wide else ""
-        title = f"Mill {plan.reader.together(part.id for part in parts)}{left}"
         task = Task(
             f"mill/{alike}",
-            title,
+            MillParts(ids, long, wide),
             Trade.MILL,
             ids,
             after,
@@ -232,18 +232,18 @@ def _glued_up(plan: Plan, alike: str, parts: list[Part], after: tuple[str, ...])
     made = staves_glue_up(plan, parts[0]) if len(pieces) > len(parts) else None
     if made is None:
         return []
-    ids, names = tuple(part.id for part in parts), plan.reader.together(part.id for part in parts)
+    ids = tuple(part.id for part in parts)
     glue = GLUES[plan.project.working.glue]
     # What one seam is to spread, of a part's length and thickness.
     seam = float(parts[0].cut_length) * float(parts[0].thickness)
 
     def task(
-        name: str, title: str, operations: tuple[Operation, ...], seams: int, trued: int, before: tuple[str, ...]
+        name: str, what: TaskFact, operations: tuple[Operation, ...], seams: int, trued: int, before: tuple[str, ...]
     ) -> Task:
         work = (("true", float(trued)), ("glue", spreading([seam] * seams * len(parts), seams=True)))
         return Task(
             name,
-            plan.reader.text(title, parts=names),
+            what,
             Trade.MILL,
             ids,
             before,
@@ -257,13 +257,11 @@ def _glued_up(plan: Plan, alike: str, parts: list[Part], after: tuple[str, ...])
     staves = tuple(gluing_of_staves(plan, part, made) for part in parts)
     goes = len(made.goes)
     if goes == 1:
-        title = N_("Joint the staves of {parts} and glue them up")
-        return [task(f"staves/{alike}", title, staves, made.number - 1, len(pieces), after)]
-    apart = N_("Joint the staves of {parts} and glue them into sections")
+        return [task(f"staves/{alike}", GlueStavesUp(ids, sections=False), staves, made.number - 1, len(pieces), after)]
+    apart = GlueStavesUp(ids, sections=True)
     first = task(f"staves/{alike}/sections", apart, staves, made.number - goes, len(pieces), after)
     together = tuple(gluing_together(plan, part, made) for part in parts)
-    whole = N_("Glue the sections of {parts} to each other")
-    return [first, task(f"staves/{alike}", whole, together, goes - 1, goes * len(parts), (first.id,))]
+    return [first, task(f"staves/{alike}", GlueSections(ids), together, goes - 1, goes * len(parts), (first.id,))]
 
 
 def _milled(plan: Plan, parts: Iterable[Part]) -> tuple[Operation, ...]:
@@ -317,10 +315,15 @@ class Meetings(NamedTuple):
 
 @kept_by_identity(4)
 def meetings_of(assembly: Assembly) -> Mapping[str, Meetings]:
-    """Return which other parts each part is joined to; none for one without joints."""
+    """Return which other parts each part is joined to; none for one without joints.
+
+    What only lies on top and moves there, screwed through slots, makes no opening.
+    """
     joined: dict[str, set[str]] = {}
     entered: dict[str, set[str]] = {}
     for joint in assembly.joints:
+        if joint.type.touches and joint.hold is Hold.SLOTS:
+            continue
         joined.setdefault(joint.first, set()).add(joint.second)
         joined.setdefault(joint.second, set()).add(joint.first)
         entered.setdefault(joint.second, set()).add(joint.first)

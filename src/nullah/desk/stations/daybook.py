@@ -21,6 +21,7 @@ from nullah.core.stations.selection import DayBookSelection
 from nullah.core.wording.card import worded
 from nullah.core.wording.facts import error_words, fact_words
 from nullah.core.wording.fixes import fix_words, why_again
+from nullah.core.wording.task_titles import task_title
 from nullah.core.work import recording
 from nullah.core.work.day_book import WorkState, record_of, standing
 from nullah.desk.bench import Bench
@@ -186,11 +187,12 @@ class DaybookDesk(StationDesk):
             if minutes is None or not 0 <= minutes <= 10_000:
                 self._say(f"{quoted(self.minutes.text())} are no minutes.")
                 return
-        came = recording.finish(self.document.plan, task, self.clock(), minutes)
+        title = task_title(task, self.document.plan.reader)
+        came = recording.finish(self.document.plan, task, title, self.clock(), minutes)
         self.minutes.clear()
         selection = self.document.selection
         self.document.selection = selection._replace(daybook=selection.daybook._replace(task=""))
-        self.document.do(f"done: {task.title}", lambda _: came.project)
+        self.document.do(f"done: {title}", lambda _: came.project)
         self._say(fact_words(came.said, self.document.plan.reader))
 
     def _timer(self) -> None:
@@ -233,7 +235,10 @@ class DaybookDesk(StationDesk):
         text, now, task = self.text.text().strip(), self.clock(), self._task()
         if text:
             self.text.clear()
-            self.document.do("a note", lambda p: recording.note(p, now, text, task))
+            self.document.do("a note", lambda p: recording.note(p, now, text, task, self._title(task)))
+
+    def _title(self, task: Task | None) -> str:
+        return "" if task is None else task_title(task, self.document.plan.reader)
 
     def _ask_photo(self) -> None:
         pictures = "Photographs (*.jpg *.jpeg *.png *.webp)"
@@ -247,7 +252,7 @@ class DaybookDesk(StationDesk):
             self._say(f"There is no photograph {path}.")
             return
         now, task = self.clock(), self._task()
-        self.document.do("a photograph", lambda p: recording.note(p, now, "", task, str(path)))
+        self.document.do("a photograph", lambda p: recording.note(p, now, "", task, self._title(task), str(path)))
 
     def _open_wrong(self) -> None:
         self._wrong_open = not self._wrong_open
@@ -369,7 +374,7 @@ class DaybookDesk(StationDesk):
     def _show_page(self, stand: WorkState, task: Task | None) -> None:
         page = self._pages.get(self._look)
         if isinstance(page, OrderTable):
-            page.show_standing(stand, task.id if task is not None else "")
+            page.show_standing(stand, self.document.plan.reader, task.id if task is not None else "")
         elif isinstance(page, BookPage):
             page.refresh()
         elif isinstance(page, GlancePage):

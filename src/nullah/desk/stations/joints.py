@@ -15,7 +15,7 @@ from nullah.core.ledger import QuantityKind
 from nullah.core.refs import PartRef, Ref
 from nullah.core.stations.selected_joint import selected_kind
 from nullah.core.wording.ledger import refusal
-from nullah.core.work.joint_names import group_words
+from nullah.core.wording.piece import group_words
 from nullah.core.work.joint_work import corner_of_kind
 from nullah.desk.bench import Bench
 from nullah.desk.document import Document

@@ -90,7 +90,9 @@ class WorkingRow:
         try:
             piece = self._document.project.piece
             identity = f"{piece.form} {self._document.file or ''}"
-            count = write_calendar(path, piece.name, calendar.stints, self._clock(), identity)
+            count = write_calendar(
+                path, piece.name, calendar.stints, self._clock(), self._document.plan.reader, identity
+            )
         except CalendarError as error:
             self._say(error_words(error))
             return

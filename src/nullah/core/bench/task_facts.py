@@ -1,0 +1,258 @@
+"""What a task is, as a fact, and what is wrong with an order of tasks; `wording/task_titles.py` says it."""
+
+from __future__ import annotations
+
+from enum import Enum, auto
+from typing import NamedTuple
+
+from nullah.core.piece.form import Hardware
+from nullah.core.piece.joint import Hold
+
+
+class SawBoard(NamedTuple):
+    """A board is sawn apart, in so many cuts."""
+
+    board: str
+    cuts: int
+
+
+class LetDry(NamedTuple):
+    """The parts out of a board come to the room, for about so many days."""
+
+    board: str
+    days: int
+
+
+class FindWood(NamedTuple):
+    """There is no wood yet for some parts."""
+
+    parts: tuple[str, ...]
+
+
+class FlattenWhole(NamedTuple):
+    """A board is flattened before it is sawn apart."""
+
+    board: str
+
+
+class ResawParts(NamedTuple):
+    """Parts are resawn out of one blank."""
+
+    parts: tuple[str, ...]
+
+
+class MillParts(NamedTuple):
+    """Parts are milled; left long or wide where they are cut to fit later."""
+
+    parts: tuple[str, ...]
+    long: bool
+    wide: bool
+
+
+class GlueStavesUp(NamedTuple):
+    """The staves of parts are glued up: whole, or into sections."""
+
+    parts: tuple[str, ...]
+    sections: bool
+
+
+class GlueSections(NamedTuple):
+    """The sections of parts are glued to each other."""
+
+    parts: tuple[str, ...]
+
+
+class MeasureSizes(NamedTuple):
+    """Quantities are measured: on some parts, which may be put together dry for it."""
+
+    quantities: tuple[str, ...]
+    on: tuple[str, ...] = ()
+    dry: bool = False
+
+
+class CutToMeasure(NamedTuple):
+    """Parts are cut to fit what was measured; `mover` is the name of what moves as one, where they are all of it."""
+
+    parts: tuple[str, ...]
+    mover: str = ""
+
+
+class JointDone(Enum):
+    """What is done to joints in one go."""
+
+    READY = auto()
+    GAUGED = auto()
+    LAID_OUT = auto()
+    HATCHED = auto()
+    SAWN = auto()
+    CUT = auto()
+    TRIED_TOGETHER = auto()
+    TRIED_IN = auto()
+    GAUGED_AGAIN = auto()
+    LAID_OUT_AGAIN = auto()
+    SAWN_AGAIN = auto()
+    CUT_AGAIN = auto()
+    PLOWED = auto()
+    HOLES_MARKED = auto()
+    BORED = auto()
+    KEYS_MARKED = auto()
+    KEYS_SAWN = auto()
+    WEDGE_MARKED = auto()
+    WEDGE_CHOPPED = auto()
+    HAUNCH_MARKED = auto()
+    HAUNCH_SAWN = auto()
+    HAUNCH_CUT = auto()
+    TENONS_PARTED = auto()
+    MORTISED = auto()
+
+
+class MakeJoint(NamedTuple):
+    """A step of equal joints: what kind of joint, what is done, to which parts, and what else has that joint."""
+
+    joint: str
+    done: JointDone
+    parts: tuple[str, ...]
+    others: tuple[str, ...]
+
+
+class ShapeParts(NamedTuple):
+    """Parts are shaped."""
+
+    parts: tuple[str, ...]
+
+
+class PlaneInside(NamedTuple):
+    """What will be inside is planed clean."""
+
+    parts: tuple[str, ...]
+
+
+class BoreInPlace(NamedTuple):
+    """Parts are bored while what is added is held in its place."""
+
+    adds: tuple[str, ...]
+    parts: tuple[str, ...]
+
+
+class GlueUp(NamedTuple):
+    """Parts, and units by their names, are glued up, by themselves or to what is there."""
+
+    adds: tuple[str, ...]
+    joints: int
+    clamps: int
+    to_more: bool
+
+
+class PutIn(NamedTuple):
+    """Parts, and units by their names, go in without glue; nothing holds what is only laid in."""
+
+    adds: tuple[str, ...]
+    holds: tuple[Hold, ...]
+
+
+class CleanUnit(NamedTuple):
+    """What was made up by itself is cleaned, before it goes in."""
+
+    unit: str
+
+
+class CleanPiece(NamedTuple):
+    """The piece is cleaned, or what moves as one where it has an opening nowhere; `mover` is its name."""
+
+    mover: str = ""
+
+
+class FitMover(NamedTuple):
+    """What moves as one is fitted: in its opening, or on top."""
+
+    mover: str
+    on_top: bool
+
+
+class PutOnCoat(NamedTuple):
+    """A coat of finish is put on; on all of the piece, or all over some parts before the glue-up."""
+
+    finish: str
+    coat: int
+    coats: int
+    parts: tuple[str, ...] = ()
+
+
+class FitHardware(NamedTuple):
+    """Hardware is fitted to parts."""
+
+    kind: Hardware
+    parts: tuple[str, ...]
+
+
+TaskFact = (
+    SawBoard
+    | LetDry
+    | FindWood
+    | FlattenWhole
+    | ResawParts
+    | MillParts
+    | GlueStavesUp
+    | GlueSections
+    | MeasureSizes
+    | CutToMeasure
+    | MakeJoint
+    | ShapeParts
+    | PlaneInside
+    | BoreInPlace
+    | GlueUp
+    | PutIn
+    | CleanUnit
+    | CleanPiece
+    | FitMover
+    | PutOnCoat
+    | FitHardware
+)
+
+
+# --- what is wrong with an order -----------------------------------------------------------------------------------
+
+
+class LineTakenOff(NamedTuple):
+    """A task needs a line that another has taken off."""
+
+    task: TaskFact
+    line: str
+    by: TaskFact
+
+
+class LineNotDrawn(NamedTuple):
+    """A task needs a line before it is drawn."""
+
+    task: TaskFact
+    line: str
+
+
+class CutUnmeasured(NamedTuple):
+    """Something is cut before what it fits is measured."""
+
+    task: TaskFact
+    quantity: str
+
+
+class WorkedWhenGlued(NamedTuple):
+    """A part is worked when it is glued already."""
+
+    task: TaskFact
+    after: TaskFact
+    part: str
+
+
+class WaitInCircle(NamedTuple):
+    """Tasks wait for each other."""
+
+    tasks: tuple[TaskFact, ...]
+
+
+class AfterNothing(NamedTuple):
+    """Something comes after tasks that are not there."""
+
+    names: tuple[str, ...]
+
+
+OrderFault = LineTakenOff | LineNotDrawn | CutUnmeasured | WorkedWhenGlued | WaitInCircle | AfterNothing
