@@ -3,6 +3,7 @@
 import random
 from collections import Counter
 from dataclasses import replace
+from datetime import datetime
 from fractions import Fraction
 
 import pytest
@@ -25,7 +26,7 @@ from nullah.core.bench.task_facts import (
     SawBoard,
     WorkedWhenGlued,
 )
-from nullah.core.bench.tasks import Joining, LayoutLine, OrderError, Task, Trade, faults, in_order
+from nullah.core.bench.tasks import Join, Joining, LayoutLine, OrderError, Task, Trade, faults, in_order
 from nullah.core.forms import FORMS
 from nullah.core.lengths import mm
 from nullah.core.operations.lines import LineKind
@@ -37,12 +38,14 @@ from nullah.core.plan import work_out
 from nullah.core.project import Piece, Project
 from nullah.core.rack.board import Reading
 from nullah.core.reader import Reader
+from nullah.core.stations.next_step import task_card
 from nullah.core.wording.facts import error_words
 from nullah.core.wording.operations import alike_operations
 from nullah.core.wording.task_titles import task_title, task_words
+from nullah.core.wording.tasks import measuring_steps
 from nullah.core.wording.tools import where_words
 from nullah.core.work.assembling import sequence
-from nullah.core.work.day_book import task_minutes
+from nullah.core.work.day_book import standing, task_minutes
 from nullah.core.work.joint_work import kinds_by_host
 from nullah.core.work.order_of_work import derive, order_of_work
 from nullah.core.work.shop_list import shop_list
@@ -468,3 +471,49 @@ def test_what_both_hosts_of_a_joint_get_is_gauged_and_cut_at_one_go(form):
             key: number for key, number in done.items() if number > 1 and key[1] in (JointDone.GAUGED, JointDone.CUT)
         }
         assert not split, (chosen, split)
+
+
+def test_shelves_that_are_glued_later_hold_the_sides_meanwhile():
+    plan = made("wall shelf", (("shelves", "4"),))
+    order = order_of_work(plan)
+    first, later = (each for each in order.gluings if set(each.adds) & {"shelf1", "shelf3"})
+    assert first.steadied_by == ("shelf3", "shelf4") == later.adds and not later.steadied_by
+    assert Join((*first.parts, "shelf3", "shelf4"), Joining.DRY) in order.task(first.id).joins
+    card = task_card(plan, standing(plan, datetime(2026, 1, 5, 18)), order.task(first.id))
+    assert card.mark[0].startswith("Put shelf 3 and 4 in dry")
+
+
+@pytest.mark.parametrize("form", sorted(FORMS.keys() - {"own"}))
+def test_what_steadies_a_glue_up_is_there_whole_and_comes_in_later(form):
+    for chosen in each_choice(form):
+        order = order_of_work(made(form, chosen))
+        place_of = {task.id: number for number, task in enumerate(order.tasks)}
+        for number, each in enumerate(order.gluings):
+            dry = set(each.steadied_by)
+            assert dry <= {part for later in order.gluings[number + 1 :] for part in later.adds}
+            worked = [task for task in order.tasks if dry & set(task.parts) and task.trade in (Trade.JOINT, Trade.FIT)]
+            assert all(place_of[task.id] < place_of[each.id] for task in worked if not task.on_assembly), chosen
+
+
+def test_guides_are_cut_to_what_is_between_the_legs_when_the_frame_is_glued():
+    plan = made("table", (("drawer", "one"),))
+    order = order_of_work(plan)
+    measure = next(task for task in order.tasks if task.measures == ("guide.opening",))
+    assert {"glue/left_frame/1", "glue/right_frame/1"} <= set(measure.after)
+    assert {"leg1", "leg3"} <= set(measure.between) and "top" not in measure.between
+    assert place(order, measure.id) < place(order, "fit/runner") < place(order, "measure/opening.width")
+
+
+def test_the_rabbets_of_a_back_are_gauged_at_one_setting():
+    order = order_of_work(made("case", (("back", "2"),)))
+    (gauge,) = [
+        task
+        for task in order.tasks
+        if isinstance(task.what, MakeJoint) and task.what[:2] == ("rabbet", JointDone.GAUGED)
+    ]
+    assert set(gauge.parts) == {"left", "right", "top", "bottom"}
+
+
+@pytest.mark.parametrize(("places", "said"), [(1, "the smallest counts. Enter it"), (2, "of all the largest")])
+def test_an_opening_where_several_go_is_measured_at_every_place(places, said):
+    assert said in measuring_steps(places, Reader())[1]

@@ -403,3 +403,23 @@ def test_felt_along_gives_places_of_the_piece():
     met = felt_along(bench.parts["left"], place, 0)
     assert sorted(at for at, _ in met) == pytest.approx([float(left.box.low[0]), float(left.box.high[0])])
     assert [off for _, off in met] == pytest.approx([0.0, 0.0])
+
+
+@pytest.mark.parametrize(("form", "chosen"), [("joint", (("joint", "tongue"),)), ("wall shelf", (("shelves", "4"),))])
+def test_what_is_set_to_its_mate_and_steadied_goes_together(form, chosen):
+    """A tongue is as thick and as long as its groove lies; sides stay parallel by shelves that are glued later."""
+    plan = planned(form, chosen)
+    assert sum(rehearse(plan, USUAL, seed).goes_together for seed in range(12)) >= 11
+
+
+def test_what_a_mate_sets_from_either_face_is_measured_from_that_face():
+    """The two cheeks of a tongue: a groove off the middle lies otherwise from the one face than from the other."""
+    plan = planned("joint", (("joint", "tongue"),))
+    for seed in range(8):
+        found = rehearse(plan, USUAL, seed)
+        assert all(each.gap < 0.5 for each in found.joints), seed
+
+
+def test_equal_parts_are_cut_to_the_largest_of_their_openings_and_shot_to_their_own():
+    plan = planned("case", (("dados", "shouldered"),))
+    assert all(rehearse(plan, USUAL, seed).goes_together for seed in (3, 4, 5, 6))

@@ -185,7 +185,7 @@ class Bench:
         if isinstance(setting.by, ByStepping) or (isinstance(setting.by, ByMeasure) and self.measured):
             return setting
         if isinstance(setting.by, ByMate):
-            key = (told.part, setting.name, setting.value, setting.by)
+            key = (told.part, setting.name, setting.value, setting.origin, setting.by)
             if key not in self._set:
                 self._set[key] = self._by_mate(told, setting, setting.by.part) + self.off(self.hands.tracing)
             off = self._set[key]

@@ -192,6 +192,13 @@ _TAKEN = {
 }  # fmt: skip
 
 
+_TONGUE_TO_MATE = N_(
+    "Plane a rabbet beside the tongue of {parts}: the fence set to the depth of the groove in {mate}, and a hair less; "
+    "down until {tongue} are left from the {face}, as that groove lies. Try the tongue in the groove before the last "
+    "shavings."
+)
+
+
 def taken_words(alike: Sequence[Operation], reader: Reader) -> str:
     """Return how a cut with straight walls is made."""
     made, parts = alike[0], parts_words(alike, reader)
@@ -201,8 +208,9 @@ def taken_words(alike: Sequence[Operation], reader: Reader) -> str:
         each.origin for each in made.settings if each.name in ("fence", "wide") and isinstance(each.origin, Surface)
     ]
     depth = next((line for line in made.needs if line.kind is LineKind.DEPTH), None)
+    to_mate = any(each.name == "wide" and isinstance(each.by, ByMate) for each in made.settings)
     told = reader.text(
-        _TAKEN[made.cut],
+        _TONGUE_TO_MATE if made.cut is Cut.TONGUE and to_mate else _TAKEN[made.cut],
         parts=parts,
         floor=reader.text(N_("router plane") if made.router else N_("chisel, bevel down")),
         iron=said.get("iron", ""),

@@ -296,6 +296,10 @@ class _Cutting:
         way, name = (Direction.NEAREST, self._names.reach) if tongue else (Direction.UP, self._names.width)
         wide = by_rule("wide", self._sunk(Y), self._into(Y), self._making.marks, way, name)
         into, depth = self._into(Z), self._depth(Z)
+        across = self._frame.axes[Y]
+        if tongue and all(channel.size(across) == self._sunk(Y) for channel in self._making.joint.channels):
+            # It fills its groove: its shoulders close when it is no longer than that is deep.
+            wide = by_mate("wide", self._sunk(Y), self._into(Y), self._mate.part.id, name)
         if tongue:
             # What is left of it goes into the groove: that sets it.
             left = self._stock.thickness - self._sunk(Z)
