@@ -5,6 +5,7 @@ from __future__ import annotations
 from enum import Enum, auto
 from typing import NamedTuple
 
+from nullah.core.lengths import Length
 from nullah.core.piece.form import Hardware
 from nullah.core.piece.joint import Hold
 
@@ -256,3 +257,42 @@ class AfterNothing(NamedTuple):
 
 
 OrderFault = LineTakenOff | LineNotDrawn | CutUnmeasured | WorkedWhenGlued | WaitInCircle | AfterNothing
+
+
+# --- what is to be minded at a task --------------------------------------------------------------------------------
+
+
+class GlueTakesTooLong(NamedTuple):
+    """A glue-up takes longer than the glue stays open, both in minutes, and cannot be done in parts."""
+
+    minutes: float
+    open_minutes: float
+
+
+class TooFewClamps(NamedTuple):
+    """A glue-up asks for more clamps than there are."""
+
+    wanted: int
+    there: int
+
+
+class NoGlueOn(NamedTuple):
+    """Parts lie in what is glued, and must be free to move."""
+
+    parts: tuple[str, ...]
+
+
+class ComesOutThin(NamedTuple):
+    """As planned, a part comes out so much too thin."""
+
+    short: Length
+
+
+class MindAtTask(Enum):
+    """What is always to be minded at some tasks."""
+
+    CUT_FROM_WHAT_IS = auto()
+    MEASURE_THICKNESS = auto()
+
+
+TaskCaution = GlueTakesTooLong | TooFewClamps | NoGlueOn | ComesOutThin

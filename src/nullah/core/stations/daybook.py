@@ -16,11 +16,12 @@ from nullah.core.lengths import from_float
 from nullah.core.plan import Plan
 from nullah.core.refs import QuantityRef
 from nullah.core.stations.days import draw_days
-from nullah.core.stations.next_step import draw_next, idle_words, task_card
+from nullah.core.stations.next_step import draw_next, task_card
 from nullah.core.stations.selection import Selection
 from nullah.core.stations.station import Station
 from nullah.core.wording.record import record_words
 from nullah.core.wording.task_titles import task_title
+from nullah.core.wording.tasks import idle_words
 from nullah.core.work.day_book import (
     Deviation,
     WorkState,
@@ -78,7 +79,13 @@ def _card(plan: Plan, selection: Selection) -> Card:
     found = [*_faults(stand), *_off(plan, task, now)]
     if task is None:
         mark = record_words(record_of(plan), plan.reader) if stand.finished else ()
-        return Card(idle_words(plan, stand), _waits(plan, stand, now), mark, tuple(found), _why(plan, stand))
+        return Card(
+            idle_words(stand, plan.project.piece.name, plan.reader),
+            _waits(plan, stand, now),
+            mark,
+            tuple(found),
+            _why(plan, stand),
+        )
     card = task_card(plan, stand, task)
     return card._replace(mind=(*found, *card.mind, *_timer(plan, task, now)), why=(*card.why, *_why(plan, stand)))
 
@@ -173,7 +180,10 @@ def calendar_card(plan: Plan, stand: WorkState) -> Card:
     """Return what the calendar says: when it is done, what decides it, how well time is known."""
     calendar, working = stand.calendar, plan.project.working
     if calendar is None or calendar.finish is None:
-        return Card("Calendar", mind=(Remark(stand.problem or idle_words(plan, stand), Severity.FAILURE),))
+        return Card(
+            "Calendar",
+            mind=(Remark(stand.problem or idle_words(stand, plan.project.piece.name, plan.reader), Severity.FAILURE),),
+        )
     settings = (
         Setting("Done on", day_of(calendar.finish), f"at {clock(calendar.finish)}, at the earliest"),
         Setting("Work left", in_words(minutes_left(stand)), f"{in_words(working.hours.minutes_a_week)} a week"),

@@ -12,9 +12,8 @@ from nullah.core.drawing import Anchor, Drawing, Element, Fill, Label, Path, Rol
 from nullah.core.plan import Plan
 from nullah.core.reader import Reader
 from nullah.core.refs import TaskRef
-from nullah.core.stations.next_step import idle_words
 from nullah.core.wording.facts import fact_words
-from nullah.core.wording.tasks import days_legend, done_on
+from nullah.core.wording.tasks import days_legend, done_on, idle_words
 from nullah.core.work.day_book import WorkState
 
 #: So many days are drawn; a longest day so long; a lane so high, and the next so far below it, mm.
@@ -43,7 +42,14 @@ def draw_days(plan: Plan, stand: WorkState, picked: str) -> Drawing:
     calendar = stand.calendar
     if calendar is None or not calendar.stints:
         return drawing(
-            [Label((0, 0), fact_words(stand.problem, plan.reader) or idle_words(plan, stand), 4.0, bold=True)]
+            [
+                Label(
+                    (0, 0),
+                    fact_words(stand.problem, plan.reader) or idle_words(stand, plan.project.piece.name, plan.reader),
+                    4.0,
+                    bold=True,
+                )
+            ]
         )
     days = _days(calendar)
     shown = dict(list(days.items())[:_MOST_DAYS])

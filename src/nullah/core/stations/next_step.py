@@ -4,9 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from nullah.core.bench.book import in_words
+from nullah.core.bench.task_facts import ComesOutThin, GlueTakesTooLong, MindAtTask, NoGlueOn, TooFewClamps
 from nullah.core.bench.tasks import JointStep, Task, Trade
-from nullah.core.bench.working import GLUES
 from nullah.core.card import Card, Remark, Setting, Severity
 from nullah.core.drawing import (
     Anchor,
@@ -22,7 +21,6 @@ from nullah.core.drawing import (
     wrapped,
 )
 from nullah.core.joints.kinds import JointGroup
-from nullah.core.lengths import Direction
 from nullah.core.piece.joint import Hold
 from nullah.core.piece.part import Part
 from nullah.core.plan import LeftOver, PartState, Plan, Stand
@@ -37,7 +35,18 @@ from nullah.core.wording.glue_up import steadied_words
 from nullah.core.wording.operations import alike_operations, operation_settings, operation_words
 from nullah.core.wording.plan import state_words
 from nullah.core.wording.task_titles import task_title
-from nullah.core.wording.tasks import FROM_WHAT_IS, measuring_steps, task_cautions, usual_steps
+from nullah.core.wording.tasks import (
+    again_words,
+    find_wood_words,
+    gluing_settings,
+    idle_words,
+    measuring_steps,
+    progress_words,
+    rough_setting,
+    sawing_settings,
+    task_cautions,
+    usual_steps,
+)
 from nullah.core.work.day_book import WorkState
 from nullah.core.work.joint_work import JointWork, joint_work, kinds_at_work
 from nullah.core.work.stock_tasks import waits_of
@@ -111,11 +120,11 @@ def _sizes(plan: Plan, part: Part, waits: bool) -> Iterator[Element]:
 def draw_next(plan: Plan, stand: WorkState, task: Task | None) -> Drawing:
     """Draw the next task, its title large above its picture."""
     if task is None:
-        return drawing([Label((0, 0), idle_words(plan, stand), 5.0, Anchor.MIDDLE, bold=True)])
+        idle = idle_words(stand, plan.project.piece.name, plan.reader)
+        return drawing([Label((0, 0), idle, 5.0, Anchor.MIDDLE, bold=True)])
     shown = draw_task(plan, task)
     left, top, right, _ = shown.bounds() if shown.elements else (0.0, 0.0, 100.0, 0.0)
-    minutes = stand.minutes.get(task.id, 0.0)
-    told = f"{stand.done} of {stand.total} done · now {task.trade.value} · about {in_words(minutes)}"
+    told = progress_words(stand, task, plan.reader)
     # Above the names of mates and their measures, which stand over a joint.
     up = -36 if joint_of(plan, task) is not None else -22 - room_above(shown)
     titles = wrapped(task_title(task, plan.reader), _ON_BENCH)
@@ -136,18 +145,10 @@ def draw_next(plan: Plan, stand: WorkState, task: Task | None) -> Drawing:
     ]
     again = stand.progress.again.get(task.id)
     if again:
-        names = ", ".join(part.name for each in again if (part := plan.part(each)) is not None)
-        words.append(Label((right, top), f"again, for {names} only", 3.2, Anchor.END, Role.FLAW, nudge_mm=(0, up + 7)))
+        words.append(
+            Label((right, top), again_words(again, plan.reader), 3.2, Anchor.END, Role.FLAW, nudge_mm=(0, up + 7))
+        )
     return shown + drawing(words)
-
-
-def idle_words(plan: Plan, stand: WorkState) -> str:
-    """Return why there is nothing to do."""
-    if not stand.order.tasks:
-        return "There is no piece to work at yet."
-    if stand.finished:
-        return f"{plan.project.piece.name} is made."
-    return "Nothing can be done just now: glue, finish or wood must dry first."
 
 
 # --- the card -------------------------------------------------------------------------------------
@@ -166,20 +167,16 @@ def task_card(plan: Plan, stand: WorkState, task: Task) -> Card:
 
 def _told(plan: Plan, stand: WorkState, task: Task) -> tuple[list[Setting], list[str], list[Remark]]:
     if task.trade is Trade.DRY:
-        steps = [
-            "Stack it with sticks between, in the room where the piece will live.",
-            "Read the meter every few days; it is dry within a point of the room's own piece.",
-        ]
-        return [], steps, []
+        return [], list(usual_steps(task.trade, plan.reader)), []
     if task.trade is Trade.SAW and not task.operations:
-        return [], ["Lay these parts out in Breakdown, or bring boards to the rack."], []
+        return [], [find_wood_words(plan.reader)], []
     if task.trade is Trade.MEASURE:
         return _measuring(plan, task)
     if task.trade is Trade.GLUE:
         return _gluing(plan, stand, task)
     steps = [operation_words(alike, plan.reader) for alike in alike_operations(task.operations)]
     if task.trade is Trade.SAW and isinstance(task.subject, BoardRef):
-        return _sawing(plan, task), steps, []
+        return list(sawing_settings(len(task.operations), plan.project.shop.kerf, plan.reader)), steps, []
     settings = list(operation_settings(task.operations, plan.reader))
     steps += usual_steps(task.trade, plan.reader)
     part = plan.part(task.subject.part) if isinstance(task.subject, PartRef) else None
@@ -192,20 +189,12 @@ def _told(plan: Plan, stand: WorkState, task: Task) -> tuple[list[Setting], list
     )
 
 
-def _sawing(plan: Plan, task: Task) -> list[Setting]:
-    kerf = plan.marks.write_fine(plan.project.shop.kerf)
-    return [Setting("Cuts", str(len(task.operations)), "in this order"), Setting("Kerf", kerf, "in the waste")]
-
-
 def _rough(plan: Plan, part: Part, task: Task) -> list[Setting]:
     """Return what a part is milled out of."""
-    rough, board, write = plan.rough_part(part.id), plan.board_of(part.id), plan.marks.write
+    rough, board = plan.rough_part(part.id), plan.board_of(part.id)
     if rough is None or task.trade is not Trade.MILL:
         return []
-    up = Direction.UP
-    size = f"{write(rough.length, up, unit=False)} × {write(rough.width, up, unit=False)} × "
-    size += write(rough.thickness, up)
-    return [Setting("Rough", size, f"out of {board.board.name}" if board else "no board yet")]
+    return [rough_setting(rough, board.board.name if board else "", plan.reader)]
 
 
 def _minded(plan: Plan, part: Part, task: Task) -> list[Remark]:
@@ -213,10 +202,9 @@ def _minded(plan: Plan, part: Part, task: Task) -> list[Remark]:
     forecast = plan.forecast_of(part.id)
     mind = []
     if forecast is not None and forecast.short.mm > 0:
-        text = f"As planned it comes out {plan.marks.write_fine(forecast.short)} too thin: see Milling."
-        mind.append(Remark(text, Severity.FAILURE))
+        mind.append(Remark(ComesOutThin(forecast.short), Severity.FAILURE))
     if task.trade is Trade.MILL:
-        mind.append(Remark("Measure its thickness after: the joints follow what it really is."))
+        mind.append(Remark(MindAtTask.MEASURE_THICKNESS))
     return mind
 
 
@@ -232,7 +220,7 @@ def _measuring(plan: Plan, task: Task) -> tuple[list[Setting], list[str], list[R
         (sum(name in waits.get(part.id, ()) and not part.group for part in plan.parts) for name in task.measures),
         default=0,
     )
-    return settings, list(measuring_steps(places, plan.reader)), [Remark(FROM_WHAT_IS)]
+    return settings, list(measuring_steps(places, plan.reader)), [Remark(MindAtTask.CUT_FROM_WHAT_IS)]
 
 
 def _gluing(plan: Plan, stand: WorkState, task: Task) -> tuple[list[Setting], list[str], list[Remark]]:
@@ -240,39 +228,17 @@ def _gluing(plan: Plan, stand: WorkState, task: Task) -> tuple[list[Setting], li
     if gluing is None:
         return [], [], []
     working = plan.project.working
-    glue = GLUES[working.glue]
-    settings = [
-        Setting("Glue", working.glue, f"about {glue.open_minutes:g} min open; read the label"),
-        Setting(
-            "It takes",
-            in_words(gluing.minutes),
-            f"{sum(j.hold is Hold.GLUE for j in gluing.joints)} joints, {working.people} at it",
-        ),
-        Setting("Clamps", str(gluing.clamps), f"{working.clamps} there are"),
-        Setting("In the clamps", f"{glue.clamp_hours:g} h", f"worked after {glue.cure_hours:g} h"),
-    ]
     mind = []
     if gluing.too_long:
-        text = (
-            f"It takes longer than the glue stays open ({in_words(gluing.minutes)} against {glue.open_minutes:g} min) "
-            "and cannot be done in parts: get a second pair of hands, or a slower glue."
-        )
-        mind.append(Remark(text, Severity.WARNING))
+        mind.append(Remark(GlueTakesTooLong(gluing.minutes, gluing.open_minutes), Severity.WARNING))
     if gluing.clamps > working.clamps:
-        mind.append(Remark(f"It asks for {gluing.clamps} clamps; there are {working.clamps}.", Severity.WARNING))
+        mind.append(Remark(TooFewClamps(gluing.clamps, working.clamps), Severity.WARNING))
     # What goes into another dry moves there; tenons that only meet in a leg do not.
-    dry = [plan.part(j.second) for j in gluing.joints if j.hold is Hold.DRY and j.type.enters]
-    names = ", ".join(dict.fromkeys(part.name for part in dry if part is not None))
-    if names:
-        mind.append(Remark(f"No glue on {names}: it must be free to move."))
+    dry = dict.fromkeys(each.second for each in gluing.joints if each.hold is Hold.DRY and each.type.enters)
+    if dry:
+        mind.append(Remark(NoGlueOn(tuple(dry))))
     notes = dict.fromkeys(joint.type.when_glued for joint in gluing.joints)
     mind += [Remark(note) for note in notes if note is not None]
-    steadied = gluing.steadied_by
-    steps = [
-        *([steadied_words(steadied, plan.reader)] if steadied else []),
-        "Dry fit all of it first, clamps set and laid out in order.",
-        "Thin and even glue; drive each joint together once.",
-        "Diagonals equal, no twist: sight across before it takes.",
-        "Wipe or pare the squeeze-out; leave it alone until it is hard.",
-    ]
-    return settings, steps, mind
+    steadied = [steadied_words(gluing.steadied_by, plan.reader)] if gluing.steadied_by else []
+    settings = list(gluing_settings(gluing, working, plan.reader))
+    return settings, [*steadied, *usual_steps(task.trade, plan.reader)], mind

@@ -6,7 +6,7 @@ from collections.abc import Callable
 from typing import Any, get_args
 
 from nullah.core.apprentice.facts import BuildingFact
-from nullah.core.bench.task_facts import OrderFault, TaskFact
+from nullah.core.bench.task_facts import MindAtTask, OrderFault, TaskCaution, TaskFact
 from nullah.core.breakdown.facts import BoardNotSawable, LayoutFact, Nowhere, Placed, Refusal, SawFact, TooManyParts
 from nullah.core.card import Numbered
 from nullah.core.errors import FactError
@@ -36,6 +36,7 @@ from nullah.core.wording.practice import practice_error_words
 from nullah.core.wording.proof import channel_words, meeting_words, moving_words, repeated_words, tails_words
 from nullah.core.wording.season import fit_words, season_words, strain_words
 from nullah.core.wording.task_titles import order_fault_words, task_words
+from nullah.core.wording.tasks import mind_words, task_caution_words
 
 Worder = Callable[[Any, Reader], str]
 
@@ -106,6 +107,8 @@ WORDERS: dict[type, Worder] = {
         (get_args(EdgeFact), edge_error_words),
         (get_args(OrderFault), order_fault_words),
         (get_args(TaskFact), task_words),
+        (get_args(TaskCaution), task_caution_words),
+        ((MindAtTask,), mind_words),
         ((PracticeWrong,), practice_error_words),
         ((Fit,), fit_words),
         ((Strain,), strain_words),
