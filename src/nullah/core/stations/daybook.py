@@ -5,9 +5,8 @@ from __future__ import annotations
 from collections.abc import Iterator
 from datetime import datetime, timedelta
 
-from nullah.core.bench.book import Event, in_words
+from nullah.core.bench.book import Event
 from nullah.core.bench.hours import clock, day_of
-from nullah.core.bench.rates import RATES
 from nullah.core.bench.tasks import Task
 from nullah.core.card import Card, Remark, Setting, Severity
 from nullah.core.drawing import Drawing
@@ -19,11 +18,23 @@ from nullah.core.stations.days import draw_days
 from nullah.core.stations.next_step import draw_next, task_card
 from nullah.core.stations.selection import Selection
 from nullah.core.stations.station import Station
+from nullah.core.wording.day_book import (
+    Left,
+    calendar_settings,
+    least_words,
+    left_words,
+    rates_words,
+    tasks_done_words,
+    until_words,
+    waits_words,
+)
 from nullah.core.wording.record import record_words
 from nullah.core.wording.task_titles import task_title
 from nullah.core.wording.tasks import idle_words
 from nullah.core.work.day_book import (
     Deviation,
+    TimerElsewhere,
+    TimerRuns,
     WorkState,
     deviations,
     learned_of,
@@ -70,7 +81,8 @@ def _draw(plan: Plan, selection: Selection) -> Drawing:
 
 def _card(plan: Plan, selection: Selection) -> Card:
     if not plan.parts:
-        return Card("Day Book", mind=(Remark("There is no piece to work at yet."),))
+        nothing = idle_words(standing(plan, time_of(plan, selection)), plan.project.piece.name, plan.reader)
+        return Card("Day Book", mind=(Remark(nothing),))
     now = time_of(plan, selection)
     stand = standing(plan, now)
     if selection.daybook.calendar and stand.order.task(selection.daybook.task) is None:
@@ -104,18 +116,8 @@ def _off(plan: Plan, task: Task | None, now: datetime) -> Iterator[Remark]:
     own |= set(task.measures) if task is not None else set()
     fresh = [each for each in deviations(plan) if each.name in own or days[each.name].on == now.date().isoformat()]
     for deviation in fresh[:2]:
-        off = plan.marks.write_fine(from_float(abs(deviation.off)))
-        word = "more" if deviation.off > 0 else "less"
-        text = f"{deviation.title[:1].upper()}{deviation.title[1:]} measured {off} {word} than planned"
-        text += f": {_follows(deviation)}." if deviation.follows else "."
         weight = Severity.WARNING if abs(deviation.off) >= 0.5 else Severity.NOTE
-        yield Remark(text, weight, tuple(_fixes(plan, deviation)), QuantityRef(deviation.name))
-
-
-def _follows(deviation: Deviation) -> str:
-    first, count = deviation.follows[0], len(deviation.follows)
-    more = f" and {count - 1} more follow" if count > 1 else " follows"
-    return f"{first}{more}"
+        yield Remark(deviation, weight, tuple(_fixes(plan, deviation)), QuantityRef(deviation.name))
 
 
 def _fixes(plan: Plan, deviation: Deviation) -> Iterator[Fix]:
@@ -135,9 +137,9 @@ def _timer(plan: Plan, task: Task, now: datetime) -> Iterator[Remark]:
         return
     ran = (now - datetime.fromisoformat(timer.since)).total_seconds() / 60
     if timer.task == task.id:
-        yield Remark(f"The timer runs since {timer.since[11:16]}: {in_words(max(ran, 0.0)) or '0 min'}.")
+        yield Remark(TimerRuns(timer.since[11:16], max(ran, 0.0)))
     else:
-        yield Remark("The timer runs for another task.")
+        yield Remark(TimerElsewhere())
 
 
 def _waits(plan: Plan, stand: WorkState, now: datetime) -> tuple[Setting, ...]:
@@ -149,31 +151,19 @@ def _waits(plan: Plan, stand: WorkState, now: datetime) -> tuple[Setting, ...]:
             continue
         over = at + timedelta(hours=task.waits)
         if over > now:
-            found.append(Setting(task_title(task, plan.reader), f"until {clock(over)}", day_of(over)))
+            title = task_title(task, plan.reader)
+            found.append(Setting(title, until_words(clock(over), plan.reader), day_of(over)))
     return tuple(found[:6])
 
 
 def _why(plan: Plan, stand: WorkState) -> tuple[str, ...]:
     """Say how much is left, when it will be done, and what decides that."""
-    left = in_words(minutes_left(stand))
-    told = [f"{stand.done} of {stand.total} tasks done; about {left} of work left."]
-    calendar = stand.calendar
+    calendar, known = stand.calendar, any(each.records for each in learned_of(plan).values())
+    finish, waits = None, 0
     if calendar is not None and calendar.finish is not None and calendar.stints:
-        waits = [name for name in calendar.chain if calendar.why.get(name) == "wait"]
-        told.append(
-            f"Done on {day_of(calendar.finish)} if you keep your hours. What decides it: "
-            + (
-                f"the hours at the bench, and {len(waits)} wait{'s' * (len(waits) != 1)} for glue, finish or wood that "
-                "nothing else could fill."
-                if waits
-                else "the hours at the bench."
-            )
-        )
-    known = any(each.records for each in learned_of(plan).values())
-    told.append(
-        "Times follow what you have written down." if known else "Times are first guesses until you keep your own."
-    )
-    return tuple(told)
+        finish, waits = calendar.finish, sum(calendar.why.get(name) == "wait" for name in calendar.chain)
+    left = Left(minutes_left(stand), finish, waits, known)
+    return left_words(stand, left, day_of(finish) if finish is not None else "", plan.reader)
 
 
 def calendar_card(plan: Plan, stand: WorkState) -> Card:
@@ -184,32 +174,21 @@ def calendar_card(plan: Plan, stand: WorkState) -> Card:
             "Calendar",
             mind=(Remark(stand.problem or idle_words(stand, plan.project.piece.name, plan.reader), Severity.FAILURE),),
         )
-    settings = (
-        Setting("Done on", day_of(calendar.finish), f"at {clock(calendar.finish)}, at the earliest"),
-        Setting("Work left", in_words(minutes_left(stand)), f"{in_words(working.hours.minutes_a_week)} a week"),
-    )
+    day, time, a_week = day_of(calendar.finish), clock(calendar.finish), working.hours.minutes_a_week
+    settings = calendar_settings(day, time, minutes_left(stand), a_week, plan.reader)
     waits = [stand.order.task(name) for name in calendar.chain if calendar.why.get(name) == "wait"]
     before = [stand.order.task(calendar.chain[calendar.chain.index(task.id) - 1]) for task in waits if task is not None]
     titles = (task_title(task, plan.reader) for task in before if task is not None)
-    mark = tuple(f"Waits for: {title[:1].lower()}{title[1:]}" for title in titles)
-    least = least_minutes(stand)
-    path = f"However many hands: no less than {in_words(least)} from first to last, all waits counted."
-    return Card("Calendar", settings, mark, tuple(_faults(stand)), (*_why(plan, stand), path, *_known(plan)))
-
-
-def _known(plan: Plan) -> Iterator[str]:
-    """Say how well each rate is known, the best first."""
-    found = [(name, each) for name, each in learned_of(plan).items() if each.records]
-    for name, each in sorted(found, key=lambda item: item[1].spread)[:8]:
-        yield f"{RATES[name].title[:1].upper()}{RATES[name].title[1:]}: {each.in_words}."
+    mark = tuple(waits_words(title, plan.reader) for title in titles)
+    why = (*_why(plan, stand), least_words(least_minutes(stand), plan.reader))
+    known = rates_words(learned_of(plan), plan.reader)
+    return Card("Calendar", settings, mark, tuple(_faults(stand)), (*why, *known))
 
 
 def _state(plan: Plan) -> str:
     book = plan.project.book
     done = len({entry.task for entry in book if entry.event is Event.DONE})
-    if not book:
-        return "not begun"
-    return f"{done} task{'s' * (done != 1)} done"
+    return tasks_done_words(done, bool(book), plan.reader)
 
 
 STATION = Station(

@@ -26,6 +26,7 @@ from nullah.core.season.fits import Fit
 from nullah.core.season.strain import Strain
 from nullah.core.wording.cautions import channel_caution_words, fastening_caution_words, tenon_caution_words
 from nullah.core.wording.corners import corner_words, groove_words, layout_words
+from nullah.core.wording.day_book import deviation_words, timer_words
 from nullah.core.wording.edges import edge_error_words
 from nullah.core.wording.holding import hold_words
 from nullah.core.wording.laying import complaint_words, layout_fact_words, nowhere_words, refusal_words, saw_words
@@ -37,6 +38,7 @@ from nullah.core.wording.proof import channel_words, meeting_words, moving_words
 from nullah.core.wording.season import fit_words, season_words, strain_words
 from nullah.core.wording.task_titles import order_fault_words, task_words
 from nullah.core.wording.tasks import mind_words, task_caution_words
+from nullah.core.work.day_book import Deviation, TimerFact
 
 Worder = Callable[[Any, Reader], str]
 
@@ -109,6 +111,8 @@ WORDERS: dict[type, Worder] = {
         (get_args(TaskFact), task_words),
         (get_args(TaskCaution), task_caution_words),
         ((MindAtTask,), mind_words),
+        ((Deviation,), deviation_words),
+        (get_args(TimerFact), timer_words),
         ((PracticeWrong,), practice_error_words),
         ((Fit,), fit_words),
         ((Strain,), strain_words),

@@ -149,6 +149,20 @@ class Deviation(NamedTuple):
         return self.measured - self.planned
 
 
+class TimerRuns(NamedTuple):
+    """The timer runs for a task: since when (hours and minutes), and so long, min."""
+
+    since: str
+    minutes: float
+
+
+class TimerElsewhere(NamedTuple):
+    """The timer runs for another task."""
+
+
+TimerFact = TimerRuns | TimerElsewhere
+
+
 def measured_off(plan: Plan) -> tuple[Deviation, ...]:
     """Return every measured figure with how far it is off its plan, mm, the last measured first."""
     if plan.ledger is None:
