@@ -517,3 +517,19 @@ def test_the_rabbets_of_a_back_are_gauged_at_one_setting():
 @pytest.mark.parametrize(("places", "said"), [(1, "the smallest counts. Enter it"), (2, "of all the largest")])
 def test_an_opening_where_several_go_is_measured_at_every_place(places, said):
     assert said in measuring_steps(places, Reader())[1]
+
+
+def test_a_rail_that_is_dovetailed_into_a_frame_is_cut_to_it_as_it_stands_dry():
+    plan = made("table", (("drawer", "one"),))
+    order = order_of_work(plan)
+    measure = next(task for task in order.tasks if task.measures == ("rail.opening",))
+    assert measure.joins == (Join(measure.between, Joining.DRY),)
+    assert {"leg1", "leg2", "lower_rail"} <= set(measure.between) and "upper_rail" not in measure.between
+    # Its sockets are cut into the legs before these are glued.
+    sockets = next(
+        task.id
+        for task in order.tasks
+        if task.what[:2] == ("half-blind dovetail", JointDone.CUT) and "leg1" in task.parts
+    )
+    assert place(order, measure.id) < place(order, "fit/upper_rail") < place(order, sockets)
+    assert place(order, sockets) < place(order, "glue/left_frame/1")

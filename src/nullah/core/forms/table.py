@@ -124,6 +124,7 @@ def _drawer_quantities(bottom: str) -> list[Definition]:
             "rail.tenon",
             N_("length of the lower rail's tenons"),
             "leg.section - apron.setback - 2 * apron.thickness / 3 - 1",
+            snap=Snap.MARK,
         ),
         *board_sizes(
             "lower_rail",
@@ -133,12 +134,14 @@ def _drawer_quantities(bottom: str) -> list[Definition]:
             "rail.thickness",
         ),
         given("lap.length", N_("length of the upper rail's dovetails"), 16),
+        ruled("rail.opening", N_("from leg to leg"), "frame.length - 2 * leg.section"),
         *board_sizes(
             "upper_rail",
             N_("the upper rail"),
-            "frame.length - 2 * leg.section + 2 * lap.length",
+            "rail.opening + 2 * lap.length",
             "rail.width",
             "rail.thickness",
+            ("rail.opening",),
         ),
         ruled("double.width", N_("width of each of the double tenons"), "rail.width / 5", snap=Snap.CHISEL),
         *tail_sizes(

@@ -8,6 +8,7 @@ from typing import NamedTuple
 
 from nullah.core.bench.task_facts import CutToMeasure, MeasureSizes
 from nullah.core.bench.tasks import Join, Joining, Task, Trade
+from nullah.core.piece.joint import Hold
 from nullah.core.piece.part import Part
 from nullah.core.plan import Plan
 from nullah.core.refs import PartRef
@@ -168,7 +169,14 @@ def goes_in_later(plan: Plan, part_id: str, after: frozenset[str], glued: tuple[
     if part is not None and any(mover.group == part.group for mover in plan.assembly.movers):
         return True
     own = next((each for each in glued if part_id in each.adds), None)
-    return own is not None and not own.glues
+    if own is None or not own.glues:
+        return own is not None
+    # What is only glued on, as a runner to an apron, can wait until that stands.
+    meets = [joint for joint in plan.assembly.joints if part_id in (joint.first, joint.second)]
+    mates = {mate for joint in meets if joint.hold is Hold.GLUE for mate in (joint.first, joint.second)} - {part_id}
+    before = glued[: glued.index(own)]
+    laid_on = all(joint.type.touches for joint in meets)
+    return laid_on and all(any(mate in each.parts and each.glues for each in before) for mate in mates)
 
 
 def fit_tasks(plan: Plan, waits: Mapping[str, tuple[str, ...]], mill: MillTasks, measure: tuple[Task, ...]) -> FitTasks:

@@ -326,7 +326,8 @@ def meetings_of(assembly: Assembly) -> Mapping[str, Meetings]:
             continue
         joined.setdefault(joint.first, set()).add(joint.second)
         joined.setdefault(joint.second, set()).add(joint.first)
-        entered.setdefault(joint.second, set()).add(joint.first)
+        if not joint.type.corner_prefix(joint):
+            entered.setdefault(joint.second, set()).add(joint.first)
     found = {part: Meetings(frozenset(others), frozenset(entered.get(part, ()))) for part, others in joined.items()}
     return MappingProxyType(found)
 
