@@ -39,6 +39,7 @@ from nullah.core.reader import Reader
 from nullah.core.shop import Schools, Shop
 from nullah.core.stations import STATIONS
 from nullah.core.stations.selection import Selection
+from nullah.core.wording.marking import ENTERING
 from nullah.core.wording.operations import operation_words
 
 MARKS = [
@@ -324,6 +325,13 @@ def effect(operation):
 TRACED = (LineKind.TENON_EDGE, LineKind.FINGER)
 
 
+def _taken_over(operation, setting):
+    """Return whether a figure is taken over from the mate as it is: held there, or as deep as its channel came out."""
+    if isinstance(operation, Gauge):
+        return operation.kind in TRACED or setting.name in ENTERING
+    return isinstance(operation, Take) and operation.cut is Cut.TONGUE and setting.name == "wide"
+
+
 @pytest.mark.parametrize("operation", every_operation(), ids=lambda each: type(each).__name__)
 def test_another_figure_makes_another_region_and_other_words(operation):
     step = Fraction(1, 2)
@@ -340,7 +348,7 @@ def test_another_figure_makes_another_region_and_other_words(operation):
                 more = of_tool(setting.name, Length(setting.figure + step))
             other = replace(operation, **{each.name: altered(value, setting, more)})
             assert effect(other) != effect(operation), setting
-            if isinstance(operation, Gauge) and operation.kind in TRACED and isinstance(setting.by, ByMate):
+            if isinstance(setting.by, ByMate) and _taken_over(operation, setting):
                 continue  # nobody reads a figure there
             assert operation_words([other], Reader(Marks(mm_mark=Fraction(1, 10)))) != words, setting
         if isinstance(value, Fraction) and each.name not in ("kerf",):

@@ -229,11 +229,12 @@ class Bench:
         """Yield the surfaces of a mate along an axis of the piece, where a part meets it and beside that.
 
         Each with where it was designed, how far beyond that along the axis it lies, mm, and whether it was felt where
-        the part goes in: once, or wherever it was felt.
+        the part goes in (anywhere, where it does not): once, or wherever it was felt.
         """
         box, other = part.frame.part.box, mate.frame.part.box
-        places = []
+        places, meets = [], True
         for each in range(3):
+            meets &= each == axis or max(box.low[each], other.low[each]) < min(box.high[each], other.high[each])
             low, high = sorted((max(box.low[each], other.low[each]), min(box.high[each], other.high[each])))
             a, b = float(low), float(high)
             places.append([(a + b) / 2] if each == axis else [a - _BESIDE, a + (b - a) / 4, (a + b) / 2, b + _BESIDE])
@@ -243,7 +244,7 @@ class Bench:
             for at, off in felt_along(mate, np.array(place), axis):
                 if everywhere or (round(at, 3), beside) not in seen:
                     seen.add((round(at, 3), beside))
-                    yield at, off, not beside
+                    yield at, off, not (meets and beside)
 
     def _outline(self, told: CutTails | CutPins | SawBlindPins | ChopBlindSockets, outline: Outline) -> Outline:
         """Return a tail as it was traced from the mate."""

@@ -45,6 +45,8 @@ from nullah.core.work.stock_tasks import waits_of
 
 #: How near to its planned figure something must be to be what is measured, mm.
 _SAME = 1.7
+#: So far beside the place of what goes in an opening is felt, where the place itself is cut out, mm.
+_BESIDE_PLACE = Fraction(4)
 #: Where lines pass through a box on which something is measured, of its sides.
 _FEW = (Fraction(1, 20), Fraction(1, 3), Fraction(3, 4))
 _MANY = tuple(Fraction(each, 20) for each in range(1, 20, 2))
@@ -211,17 +213,25 @@ class _Building:
         fixed = [part for part in waiting if part in frames and not frames[part].part.group]
         for each in (name, *names_in(rule)):
             if len(fixed) > 1:
-                # Where several go, the largest counts, and each is shot to its own place.
-                offs = [_measured(there, places, float(ledger[each]), [frames[part].part.box]) for part in fixed]
-                found = [off for off in offs if off is not None]
-                if found:
-                    return max(found)
+                # Where several go, the largest counts, and each is shot to its own place: felt there, or close beside.
+                for beside in (Fraction(0), _BESIDE_PLACE):
+                    around = [_wider(frames[part].part.box, beside) for part in fixed]
+                    offs = [_measured(there, places, float(ledger[each]), [box]) for box in around]
+                    found = [off for off in offs if off is not None]
+                    if found:
+                        return max(found)
             for where in (waiting, there):
                 boxes = [frames[part].part.box for part in where if part in frames]
                 off = _measured(there, places, float(ledger[each]), boxes)
                 if off is not None:
                     return off
         return None
+
+
+def _wider(box: Box, by: Fraction) -> Box:
+    """Return a box that reaches so much further each way, mm."""
+    low, high = (tuple(at + way * by for at in corner) for corner, way in ((box.low, -1), (box.high, 1)))
+    return Box((low[0], low[1], low[2]), (high[0], high[1], high[2]))
 
 
 def _changed(tasks: Iterable[Task], done: Mapping[str, Task]) -> Iterator[str]:
