@@ -198,12 +198,7 @@ def _dado_quantities(shape: _Shape) -> list[Definition]:
     if shape.columns > 1:
         found += [
             ruled("upright.opening", N_("dado to dado, up"), "case.inside_height + 2 * dado.depth"),
-            ruled(
-                "upright.length",
-                N_("length of the uprights"),
-                "upright.opening",
-                ("upright.opening",),
-            ),
+            ruled("upright.length", N_("length of the uprights"), "upright.opening", ("upright.opening",)),
             ruled("upright.width", N_("width of the uprights"), "opening.depth - divider.setback"),
             ruled("upright.thickness", N_("thickness of the uprights"), "divider.thickness"),
         ]
