@@ -1,6 +1,7 @@
 """What processes there are, as the system tells."""
 
 import os
+import time
 
 
 def _stat(process):
@@ -15,6 +16,15 @@ def alive(process):
         return _stat(process)[0] != "Z"
     except OSError:
         return False
+
+
+def gone(process):
+    """Return whether a process that was told to end has: its files are closed a moment before it is gone."""
+    for _ in range(1000):
+        if not alive(process):
+            return True
+        time.sleep(0.01)
+    return False
 
 
 def parent(process):

@@ -6,7 +6,7 @@ import subprocess
 import sys
 import time
 
-from tests.processes import alive, children_of, parent
+from tests.processes import alive, children_of, gone, parent
 
 from nullah.background import Answer, Beside, Crashed, DroppedError
 
@@ -56,9 +56,9 @@ def test_the_same_process_answers_and_all_of_them_have_one_parent_that_is_not_th
     assert parent(first) == parent(second) != os.getpid()
     nursery = parent(first)
     one.stop()
-    assert not alive(first) and alive(second)
+    assert gone(first) and alive(second)
     other.stop()
-    assert not alive(second) and alive(nursery)
+    assert gone(second) and alive(nursery)
 
 
 def test_a_nursery_that_was_killed_is_begun_anew():

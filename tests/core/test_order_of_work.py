@@ -410,6 +410,8 @@ def test_dividers_of_every_column_are_cut_to_their_own_opening(dividers):
     order = order_of_work(plan)
     assert not order.faults
     measuring = {name: task for task in order.tasks for name in task.measures if name.endswith(".opening")}
+    upright = measuring.pop("upright.opening")
+    assert {"top", "bottom"} <= set(upright.between)
     assert set(measuring) == {"divider.opening", "divider2.opening", "divider3.opening"}
     for column, name in enumerate(sorted(measuring), start=1):
         hosts = {"left" if column == 1 else f"upright{column - 1}", "right" if column == 3 else f"upright{column}"}
