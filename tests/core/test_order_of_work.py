@@ -26,9 +26,12 @@ from nullah.core.bench.task_facts import (
     SawBoard,
     WorkedWhenGlued,
 )
-from nullah.core.bench.tasks import Join, Joining, LayoutLine, OrderError, Task, Trade, faults, in_order
+from nullah.core.bench.tasks import Join, Joining, JointStep, LayoutLine, OrderError, Task, Trade, faults, in_order
 from nullah.core.forms import FORMS
-from nullah.core.lengths import mm
+from nullah.core.joints.kinds import kinds_of
+from nullah.core.ledger import Measured
+from nullah.core.lengths import Length, mm
+from nullah.core.operations.fastening import Bore
 from nullah.core.operations.lines import LineKind
 from nullah.core.operations.marking import Gauge
 from nullah.core.operations.settings import ByMate
@@ -45,6 +48,7 @@ from nullah.core.wording.task_titles import task_title, task_words
 from nullah.core.wording.tasks import measuring_steps
 from nullah.core.wording.tools import where_words
 from nullah.core.work.assembling import sequence
+from nullah.core.work.bench_work import measured_for
 from nullah.core.work.day_book import standing, task_minutes
 from nullah.core.work.joint_work import kinds_by_host
 from nullah.core.work.order_of_work import derive, order_of_work
@@ -189,10 +193,8 @@ def test_what_lies_loose_goes_into_a_frame_at_one_go_and_a_drawer_is_cut_to_fit_
         order = order_of_work(plan)
         loose = Counter(each.unit for each in order.gluings if each.unit and not each.glues)
         assert not loose or max(loose.values()) == 1
-        movers = {mover.group for mover in plan.assembly.movers}
-        group_of = {part.id: part.group for part in plan.parts}
-        cut = Counter(group_of[task.parts[0]] for task in order.tasks if task.trade is Trade.FIT)
-        assert all(number == 1 for group, number in cut.items() if group in movers)
+        cut = Counter(task.what.mover for task in order.tasks if task.trade is Trade.FIT and task.what.mover)
+        assert all(number == 1 for number in cut.values())
 
 
 def test_equal_drawers_are_cleaned_inside_together_and_glued_up_each_by_itself():
@@ -290,6 +292,61 @@ def test_what_is_measured_between_parts_stands_together_before(form):
                     continue
                 together = set(join.parts).union(*(each for each in standing if each & set(join.parts)))
                 standing = [each for each in standing if not each & together] + [together]
+
+
+@pytest.mark.sampled(3)
+@pytest.mark.parametrize("form", sorted(FORMS.keys() - {"own"}))
+def test_what_makes_an_opening_is_cut_before_what_goes_into_it_is_cut_to_fit(form):
+    """Trade practice (no published source): nothing is tried in a groove that is not there yet."""
+    for chosen in each_choice(form):
+        plan = made(form, chosen)
+        tasks = order_of_work(plan).tasks
+        for number, task in enumerate(tasks):
+            if task.trade is not Trade.FIT:
+                continue
+            for part in map(plan.part, task.parts):
+                waits = zip((part.grain, part.across), measured_for(plan.ledger, part), strict=True)
+                along = {axis for axis, names in waits if names}
+                entered = {
+                    (kind.id, joint.first)
+                    for kind in kinds_of(plan.assembly)
+                    for joint in kind.all
+                    if joint.second == part.id and not kind.corner_prefix and plan.part(joint.first).face in along
+                }
+                later = [
+                    each
+                    for after in tasks[number:]
+                    for each in after.operations
+                    if isinstance(after.subject, JointStep)
+                    and (after.subject.kind, each.part) in entered
+                    and each.takes
+                    and not isinstance(each, Bore)
+                ]
+                assert not later, (chosen, task.id, later[0])
+
+
+@pytest.mark.parametrize("bottom", ["grooved", "slips"])
+def test_a_bottom_is_cut_to_its_drawer_when_that_is_glued(bottom):
+    plan = made("drawer", (("bottom", bottom),))
+    order = order_of_work(plan)
+    measure = next(task for task in order.tasks if task.measures == ("drawer_bottom.opening",))
+    assert {"drawer_front", "drawer_left", "drawer_right"} <= set(measure.between)
+    assert "glue/drawer/1" in measure.after
+    parts = next(task.parts for task in order.tasks if task.id == "fit/drawer")
+    assert set(parts) == {"drawer_front", "drawer_left", "drawer_right", "drawer_back"}
+    into = next(each.id for each in order.gluings if "drawer_bottom" in each.adds)
+    assert place(order, measure.id) < place(order, "fit/drawer_bottom") < place(order, into)
+    # Measured 2 mm wider, the bottom is cut 2 mm longer, and nothing else changes.
+    wider = give_measured(plan, "drawer_bottom.opening", 2)
+    changed = {part.id for part in plan.parts if wider.part(part.id).cut_length != part.cut_length}
+    assert changed == {"drawer_bottom"}
+    assert wider.part("drawer_bottom").length.mm == plan.part("drawer_bottom").length.mm + 2
+
+
+def give_measured(plan, name, more):
+    """A plan with a quantity measured so much more than it was worked out."""
+    found = Measured(Length(plan.ledger[name] + more))
+    return work_out(actions.measure(plan.project, name, found))
 
 
 def test_a_glue_up_is_no_longer_than_the_glue_stays_open_if_it_can_be_parted():

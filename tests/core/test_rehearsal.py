@@ -23,7 +23,7 @@ from nullah.core.operations.lines import LineKind
 from nullah.core.operations.marking import Gauge
 from nullah.core.operations.regions import BeyondRegion, BoreRegion, HullRegion, block, prism
 from nullah.core.operations.settings import ByMate
-from nullah.core.operations.taking import CutToSize
+from nullah.core.operations.taking import Cut, CutToSize
 from nullah.core.piece.solids import recipe
 from nullah.core.plan import work_out
 from nullah.core.shop import Hands
@@ -208,6 +208,43 @@ def test_a_channel_is_traced_only_from_what_is_as_wide(chosen):
             if isinstance(each, Gauge) and each.kind is LineKind.SECOND_WALL and isinstance(each.setting.by, ByMate):
                 spans = frames[each.setting.by.part].finished
                 assert each.setting.value in [high - low for low, high in spans], each
+
+
+@pytest.mark.parametrize("thicker", [-0.6, 0.4])
+def test_a_housing_is_as_wide_as_the_tail_that_was_traced(thicker):
+    plan = planned("joint", (("joint", "sliding dovetail"),))
+    frames = frames_of(plan.assembly)
+    bench = Bench(STEADY, np.random.default_rng(1))
+    for part in plan.parts:
+        size = [float(each) for each in blank_of(plan, part)]
+        found = [*size[:2], size[2] + (thicker if part.id == "other" else 0.0)]
+        bench.parts[part.id] = MadePart(frames[part.id], size, found)
+    for task in order_of_work(plan).tasks:
+        if task.trade is Trade.JOINT:
+            bench.do(task.operations)
+    necks = [line for (_, _), line in bench._drawn.items() if line.kind is LineKind.NECK]
+    told = plan.part("other").thickness.mm - 2
+    assert float(abs(necks[1].at - necks[0].at)) == pytest.approx(float(told) + thicker, abs=0.01)
+
+
+@pytest.mark.parametrize("longer", [-0.8, 0.0, 0.7])
+def test_the_socket_of_a_haunch_is_as_deep_as_the_haunch_came_out(longer):
+    plan = planned("joint", (("joint", "haunched tenon"),))
+    frames = frames_of(plan.assembly)
+    bench = Bench(STEADY, np.random.default_rng(1))
+    for part in plan.parts:
+        size = [float(each) for each in blank_of(plan, part)]
+        bench.parts[part.id] = MadePart(frames[part.id], size, size)
+    for task in order_of_work(plan).tasks:
+        for each in task.operations:
+            if task.trade is Trade.JOINT:
+                bench.do([each])
+                if getattr(each, "cut", None) is Cut.HAUNCH:
+                    # The end of what was sawn off lies otherwise: the haunch is so much longer.
+                    bench.parts["other"].found.taken[-1].offsets[-1] -= longer
+    told, found = (sides.taken[-1] for sides in (bench.parts["one"].told, bench.parts["one"].found))
+    deep = [abs(a - b) for a, b, way in zip(told.offsets, found.offsets, told.normals, strict=True) if way[2] > 0.9]
+    assert deep == [pytest.approx(abs(longer), abs=0.01)]
 
 
 # --- putting together -----------------------------------------------------------------------------
@@ -405,7 +442,17 @@ def test_felt_along_gives_places_of_the_piece():
     assert [off for _, off in met] == pytest.approx([0.0, 0.0])
 
 
-@pytest.mark.parametrize(("form", "chosen"), [("joint", (("joint", "tongue"),)), ("wall shelf", (("shelves", "4"),))])
+@pytest.mark.parametrize(
+    ("form", "chosen"),
+    [
+        ("joint", (("joint", "tongue"),)),
+        ("joint", (("joint", "haunched tenon"),)),
+        ("joint", (("joint", "breadboard end"),)),
+        ("joint", (("joint", "sliding dovetail"),)),
+        ("wall shelf", (("shelves", "4"),)),
+        ("drawer", (("bottom", "slips"),)),
+    ],
+)
 def test_what_is_set_to_its_mate_and_steadied_goes_together(form, chosen):
     """A tongue is as thick and as long as its groove lies; sides stay parallel by shelves that are glued later."""
     plan = planned(form, chosen)

@@ -321,8 +321,9 @@ def work_out_ledger(
 
             planned = _planned(definition, given, settle)
             put = planned if planned is None or name in given else free(planned)
-            inherited = (each for used in uses[name] for each in values[used].fits)
-            fits = () if _replaced(definition, given, measured) else (*definition.fits, *inherited)
+            # What is cut to something waits for that, which comes after all that this waits for.
+            inherited = tuple(each for used in uses[name] for each in values[used].fits)
+            fits = () if _replaced(definition, given, measured) else definition.fits or inherited
             if designed is not None and not fits and name not in measured:
                 values[name] = designed.quantities[name]
             else:

@@ -28,6 +28,10 @@ from nullah.core.shop import Hands
 #: What is planed to a line, as often a little over it as under; all else is sawn, and the saw stays in the waste.
 _PLANED = (PlaneOff, CutToSize, PlaneTaper, BevelEdge, RoundEdge, SlopeTail)
 _TRACED = (CutTails, CutPins, SawBlindPins, ChopBlindSockets)
+#: What is told to be cut a hair deeper than what enters it is long.
+_DEEPER = frozenset({Cut.MORTISE, Cut.HAUNCH_SOCKET})
+#: What is traced where two slopes come out: as far apart as the slopes are, wherever they are felt.
+_SLOPED = "neck"
 #: A cut that runs out of the wood goes on so far, mm.
 _RUNS_OUT = 2.0
 #: So far outside a face it is looked whether wood stays there, mm.
@@ -38,6 +42,8 @@ _SAME = 1.7
 _MEASURED_OFF = 3.5
 #: How far beside an overlap the mate is measured too, mm.
 _BESIDE = 4.0
+#: Where along an overlap it is measured: usually; and where the longest of several counts that may lie anywhere.
+_HERE_AND_THERE, _EVERYWHERE = (0.25, 0.5), tuple(each / 24 for each in range(1, 24))
 
 
 class Bench:
@@ -132,8 +138,7 @@ class Bench:
                     return along[axis] * float(np.sign(face.normal[axis]))
                 if told.cut in RUNS_THROUGH or axis == told.into.axis:
                     off = self.off(self.hands.planing)
-                    # A mortise is told to be a hair deeper.
-                    return abs(off) if told.cut is Cut.MORTISE and axis == told.into.axis else off
+                    return abs(off) if told.cut in _DEEPER and axis == told.into.axis else off
             if isinstance(told, _PLANED):
                 return self.off(self.hands.planing)
             return -abs(self.off(self.hands.sawing))
@@ -214,30 +219,32 @@ class Bench:
         best, least = 0.0, np.inf
         # A depth is taken where what enters is longest.
         longest = setting.name == "depth"
-        found = list(self._felt(part, mate, in_piece, longest))
+        found = list(self._felt(_reach(told, part), mate, in_piece, longest))
         for (low, low_off, at_low), (high, high_off, at_high) in product(found, found):
             if (at_low or at_high) and abs(high - low - figure) < _MEASURED_OFF and high > low:
                 away = abs(high - low - figure) * 3 + abs(low - first) + abs(high - last)
-                more = high - low - figure + high_off - low_off
+                more = high_off - low_off + (0.0 if setting.name == _SLOPED else high - low - figure)
                 if away < least - 1e-6 or (longest and away < least + 1e-6 and more > best):
                     best, least = more, away
         return best
 
     def _felt(
-        self, part: MadePart, mate: MadePart, axis: int, everywhere: bool = False
+        self, reach: tuple[Floats, Floats], mate: MadePart, axis: int, everywhere: bool = False
     ) -> Iterator[tuple[float, float, bool]]:
-        """Yield the surfaces of a mate along an axis of the piece, where a part meets it and beside that.
+        """Yield the surfaces of a mate along an axis of the piece, where it meets what is cut and beside that.
 
         Each with where it was designed, how far beyond that along the axis it lies, mm, and whether it was felt where
         the part goes in (anywhere, where it does not): once, or wherever it was felt.
         """
-        box, other = part.frame.part.box, mate.frame.part.box
+        other = mate.frame.part.box
         places, meets = [], True
         for each in range(3):
-            meets &= each == axis or max(box.low[each], other.low[each]) < min(box.high[each], other.high[each])
-            low, high = sorted((max(box.low[each], other.low[each]), min(box.high[each], other.high[each])))
-            a, b = float(low), float(high)
-            places.append([(a + b) / 2] if each == axis else [a - _BESIDE, a + (b - a) / 4, (a + b) / 2, b + _BESIDE])
+            low, high = max(reach[0][each], float(other.low[each])), min(reach[1][each], float(other.high[each]))
+            meets &= each == axis or low < high
+            a, b = sorted((low, high))
+            shares = _EVERYWHERE if everywhere else _HERE_AND_THERE
+            between = [a + (b - a) * share for share in shares]
+            places.append([(a + b) / 2] if each == axis else [a - _BESIDE, *between, b + _BESIDE])
         seen: set[tuple[float, bool]] = set()
         for place in product(*places):
             beside = any(at in (every[0], every[-1]) for at, every in zip(place, places, strict=True) if len(every) > 1)
@@ -296,6 +303,17 @@ class Bench:
             return 0.0
         off = near[0] - float(in_piece[axis]) + near[1]
         return -off if part.frame.turned[1] else off
+
+
+def _reach(told: Operation, part: MadePart) -> tuple[Floats, Floats]:
+    """Return how far what is cut reaches in the piece, mm; of what is only marked, how far the part does."""
+    box = part.frame.part.box
+    whole = np.array(box.low, dtype=float), np.array(box.high, dtype=float)
+    points = [point for region in told.takes for body in bodies(region) for face in body for point in face.points]
+    if not points:
+        return whole
+    there = part.in_piece(np.array(points))
+    return np.maximum(whole[0], there.min(axis=0)), np.minimum(whole[1], there.max(axis=0))
 
 
 def felt_along(part: MadePart, place: Floats, axis: int) -> list[tuple[float, float]]:

@@ -18,8 +18,9 @@ NEAR = 2.5
 TOUCHES = 0.02
 #: What is smaller than this is no surface that bears, mm².
 _SMALL = 6.0
-#: How far inside its border a contact is felt, mm: as far as it is wide enough, for borders come out otherwise too.
-_INSIDE = (2.0, 1.2, 0.6, 0.3, 0.1)
+#: How far inside its border a contact is felt, mm: as far as it is wide enough, for borders come out otherwise too;
+#: what is narrower than twice the last bears nothing.
+_INSIDE = (2.0, 1.2, 0.6, 0.3)
 
 
 Points = tuple[tuple[float, float, float], ...]

@@ -21,7 +21,7 @@ from nullah.core.piece.space import around
 _TIGHT, _SHAVED = 30.0, 0.5
 #: What it costs to move without need, and how far anything may.
 _IDLE, _FAR = 1e-3, 60.0
-#: What is so far from where it should be is another surface, if others are nearer; none is followed further, mm.
+#: What is so far from where it should be is another surface, if others are nearer; further off it is one always, mm.
 _LOST, _MOST = 3.0, 20.0
 #: How far the ends of anything go astray at the most, mm: what is put together is held square.
 _ASKEW = 1.0
@@ -195,8 +195,8 @@ def _there(touching: Sequence[Contact], found: Floats) -> Floats:
     for contact in touching:
         rows = slice(row, row + len(contact.points))
         here = found[rows]
-        near = ~np.isnan(here) & (np.abs(here - contact.room) < _LOST)
-        kept = near if near.any() else ~np.isnan(here)
-        found[rows] = np.where(kept, np.clip(here, -_MOST, _MOST), _FAR)
+        off = np.abs(here - contact.room)
+        near, known = off < _LOST, off < _MOST
+        found[rows] = np.where(near if near.any() else known, here, _FAR)
         row += len(contact.points)
     return found

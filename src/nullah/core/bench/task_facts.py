@@ -171,7 +171,7 @@ class FitMover(NamedTuple):
 
 
 class PutOnCoat(NamedTuple):
-    """A coat of finish is put on; on all of the piece, or all over some parts before the glue-up."""
+    """A coat of finish is put on; on all of the piece, or all over some parts before assembly."""
 
     finish: str
     coat: int

@@ -110,16 +110,6 @@ def drawer_sizes(prefix: str, title: str, opening: Opening, bottom: str) -> tupl
     lift = "" if bottom == "grooved" else " - drawer.bottom_thickness - slip.thickness"
     # The back stands on the bottom where that lies in grooves, so that the bottom slides out behind.
     up = " - drawer.groove_height - drawer.groove_width" if bottom == "grooved" else ""
-    bottom_length = (
-        f"{prefix}_front.length - 2 * drawer.side_thickness + 2 * drawer.groove_depth - 2 * drawer.clearance"
-        if bottom == "grooved"
-        else f"{prefix}_front.length"
-    )
-    bottom_width = (
-        f"{d} - drawer.end_gap - drawer.front_thickness + drawer.groove_depth - drawer.clearance"
-        if bottom == "grooved"
-        else f"{d} - drawer.end_gap - drawer.front_thickness + drawer.rabbet_depth"
-    )
     found = [
         *board_sizes(
             f"{prefix}_front",
@@ -135,7 +125,7 @@ def drawer_sizes(prefix: str, title: str, opening: Opening, bottom: str) -> tupl
             f"{d} - drawer.end_gap - drawer.lap",
             f"{prefix}_front.width - drawer.side_drop{lift}",
             "drawer.side_thickness",
-            fits,
+            (d,),
         ),
         *board_sizes(
             f"{prefix}_back",
@@ -145,14 +135,7 @@ def drawer_sizes(prefix: str, title: str, opening: Opening, bottom: str) -> tupl
             "drawer.back_thickness",
             fits,
         ),
-        *board_sizes(
-            f"{prefix}_bottom",
-            Phrase("the bottom of {what}", what=name),
-            bottom_length,
-            bottom_width,
-            "drawer.bottom_thickness",
-            (w, d),
-        ),
+        *_bottom_sizes(prefix, Phrase("the bottom of {what}", what=name), opening, bottom),
     ]
     if bottom == "slips":
         found += board_sizes(
@@ -163,6 +146,25 @@ def drawer_sizes(prefix: str, title: str, opening: Opening, bottom: str) -> tupl
             "slip.thickness",
         )
     return tuple(found)
+
+
+def _bottom_sizes(prefix: str, title: Phrase, opening: Opening, bottom: str) -> tuple[Definition, ...]:
+    """Declare a bottom, which is cut when the drawer stands that it goes into."""
+    board, deep = f"{prefix}_bottom", f"{opening.depth} - drawer.end_gap - drawer.front_thickness"
+    between = f"{board}.opening"
+    if bottom == "grooved":
+        across = Phrase("groove to groove, for {what}", what=title)
+        found = f"{prefix}_front.length - 2 * drawer.side_thickness + 2 * drawer.groove_depth"
+        long, wide = f"{between} - 2 * drawer.clearance", f"{deep} + drawer.groove_depth - drawer.clearance"
+    else:
+        across = Phrase("over both sides, for {what}", what=title)
+        found, long, wide = f"{prefix}_front.length", between, f"{deep} + drawer.rabbet_depth"
+    return (
+        ruled(between, across, found),
+        ruled(f"{board}.length", Phrase("length of {what}", what=title), long, (between,)),
+        ruled(f"{board}.width", Phrase("width of {what}", what=title), wide, (between,)),
+        ruled(f"{board}.thickness", Phrase("thickness of {what}", what=title), "drawer.bottom_thickness"),
+    )
 
 
 def put_drawer(m: Maker, prefix: str, title: str, opening: Opening, bottom: str, tails: str) -> None:

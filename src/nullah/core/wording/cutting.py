@@ -181,8 +181,8 @@ _TAKEN = {
     ),
     Cut.HAUNCH: N_("Saw the corner off the tenon of {parts} on both lines: the haunch stays."),
     Cut.HAUNCH_SOCKET: N_(
-        "From the end of {parts} saw both cheeks of the haunch down to the gauge line, {haunch} deep as the haunch is "
-        "long, and chop the waste out to the mortise."
+        "From the end of {parts} saw both cheeks of the haunch down to the gauge line, {haunch} and a hair more "
+        "deep, as the haunch is long, and chop the waste out to the mortise."
     ),
     Cut.SAW_NOTCH: N_(
         "Saw down both lines of the notch in {parts}, in the waste, and chop it out, half from each face; pare to the "

@@ -191,7 +191,7 @@ def _coat(fact: PutOnCoat, reader: Reader) -> str:
     if not fact.parts:
         return reader.text(N_("Put on {finish}, coat {n} of {coats}"), **values)
     return reader.text(
-        N_("Put on {finish}, coat {n} of {coats}, all over {parts}, before the glue-up"),
+        N_("Put on {finish}, coat {n} of {coats}, all over {parts}, before assembly"),
         parts=reader.together(fact.parts),
         **values,
     )

@@ -139,7 +139,11 @@ def _measuring(
             standing = [
                 each
                 for each in glued
-                if set(each.parts) & hosts and not each.mover and each.glues and not set(each.parts) & waiting
+                if set(each.parts) & hosts
+                and each.glues
+                and not set(each.parts) & waiting
+                # What moves is no part of the opening that another goes into.
+                and (not each.mover or hosts <= set(each.parts))
             ]
             after += [each.id for each in standing]
             # What is only screwed on later, such as a top, need not be there. What is joined to one part alone, as a
@@ -183,10 +187,13 @@ def fit_tasks(plan: Plan, waits: Mapping[str, tuple[str, ...]], mill: MillTasks,
     """Cut what fits to what was measured: equal parts together, and all of what moves as one, such as a drawer."""
     by_name = {name: task.id for task in measure for name in task.measures}
     movers = {mover.group: mover.name for mover in plan.assembly.movers}
+    group_of = {part.id: part.group for part in plan.parts}
     groups: dict[tuple[str, tuple[str, ...]], list[Part]] = {}
     for part in plan.parts:
         if part.id in waits:
-            key = (part.group, ()) if part.group in movers else (part.alike, waits[part.id])
+            # What goes into what moves, as a bottom into its drawer, is cut when that stands.
+            inside = {group_of[each] for each in hosts_of(plan, part.id)} == {part.group}
+            key = (part.group, ()) if part.group in movers and not inside else (part.alike, waits[part.id])
             groups.setdefault(key, []).append(part)
     tasks: list[Task] = []
     by_part: dict[str, str] = {}

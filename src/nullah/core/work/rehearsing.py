@@ -85,7 +85,7 @@ class _Building:
         self.designed = self.plan = plan
         self.bench = Bench(hands, np.random.default_rng(seed), measured)
         self.touching = contacts_of(plan)
-        self.shaved = _shaved(self.touching, order_of_work(plan).tasks, waits_of(plan))
+        self.shaved = _shaved(plan, self.touching)
         self.places: dict[str, Place] = {}
         self.bodies: list[frozenset[str]] = []
         #: How each contact closed when its parts were joined: what is open, and what is too tight, mm.
@@ -324,28 +324,29 @@ def _contacts(assembly: Assembly) -> tuple[Contact, ...]:
     return contacts({part.id: recipe(part, assembly.joints, parts) for part in assembly.parts})
 
 
-def _shaved(
-    touching: Iterable[Contact], tasks: Iterable[Task], fitted: Mapping[str, tuple[str, ...]]
-) -> frozenset[tuple[str, str, int]]:
+def _shaved(plan: Plan, touching: Iterable[Contact]) -> frozenset[tuple[str, str, int]]:
     """Return between which parts, and along which axis, what enters is shaved until it goes in, as it is tried.
 
-    What is held from both sides was made to enter; what is cut to fit is tried where it will be, and shaved all round.
+    What is held from both sides was made to enter; what is cut to fit is tried where it will be, and its ends and edges
+    are shaved.
     """
     tried = {
         frozenset(join.parts)
-        for task in tasks
+        for task in order_of_work(plan).tasks
         for join in task.joins
         if task.trade is Trade.JOINT and join.how in (Joining.DRY, Joining.STARTED)
     }
+    fitted, faces = waits_of(plan), {part.id: part.face.value for part in plan.parts}
     found: set[tuple[str, str, int]] = set()
     sides: dict[tuple[str, str, int], set[bool]] = {}
     for contact in touching:
         key = (contact.first, contact.second, contact.axis)
         if {contact.first, contact.second} in tried:
             sides.setdefault(key, set()).add(contact.normal[contact.axis] > 0)
-        around = {contact.first: contact.second, contact.second: contact.first}
-        if any(part in fitted and not set(fitted[part]) & set(fitted.get(other, ())) for part, other in around.items()):
-            found.add(key)
+        for part, other in ((contact.first, contact.second), (contact.second, contact.first)):
+            cut_to_it = part in fitted and not set(fitted[part]) & set(fitted.get(other, ()))
+            if cut_to_it and contact.axis != faces[part]:
+                found.add(key)
     return frozenset(found | {key for key, ways in sides.items() if len(ways) == 2})
 
 

@@ -34,6 +34,7 @@ from nullah.core.piece.part import Part
 from nullah.core.plan import Plan
 from nullah.core.rack.drying import readiness
 from nullah.core.refs import BoardRef, PartRef
+from nullah.core.rules import names_in
 from nullah.core.wood.species import SpeciesError, find_species
 from nullah.core.work.bench_work import measured_for
 from nullah.core.work.clamping import spreading, staves_glue_up
@@ -359,14 +360,20 @@ def _openings(assembly: Assembly, ledger: Ledger | None) -> _Openings:
         for names in set(waits.values())
     }
     cut = ((parts[part], same[names]) for part, names in waits.items())
-    hosts = {part.id: _joined_hosts(assembly, parts, part, alike) or fixed - alike for part, alike in cut}
+    hosts = {part.id: _joined_hosts(assembly, ledger, part, alike) or fixed - alike for part, alike in cut}
     return _Openings(MappingProxyType(waits), MappingProxyType(hosts))
 
 
-def _joined_hosts(assembly: Assembly, parts: Mapping[str, Part], part: Part, same: frozenset[str]) -> frozenset[str]:
-    """Return what a part is joined to, without its own group and `same`, all that waits for the same."""
+def _joined_hosts(assembly: Assembly, ledger: Ledger | None, part: Part, same: frozenset[str]) -> frozenset[str]:
+    """Return what a part is joined to, without `same`, all that waits for the same, nor what goes in with it."""
     met = meetings_of(assembly).get(part.id, Meetings(frozenset(), frozenset()))
+    own = [each for each in assembly.parts if part.group and each.group == part.group]
+    sizes = {name for each in own for name in each.quantities}
+    fitted = _fits(ledger, part)
+    # An opening that hangs on its own group is within it, as that for the bottom of a drawer.
+    rules = () if ledger is None else (ledger.quantity(name).definition.rule for name in fitted)
+    within = any(not sizes.isdisjoint(names_in(rule)) for rule in rules if rule)
+    with_it = frozenset() if within else frozenset(each.id for each in own)
     # What enters it, as the runners of a frame do its rails, is no part of the opening either.
-    around = (each - same for each in (met.entered, met.joined))
-    groups = (frozenset(each for each in some if not part.group or parts[each].group != part.group) for some in around)
-    return next(filter(None, groups), frozenset())
+    around = (each - same - with_it for each in (met.entered, met.joined))
+    return next(filter(None, around), frozenset())
