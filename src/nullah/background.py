@@ -16,6 +16,7 @@ import time
 import traceback
 from collections.abc import Callable, Generator, Iterator, Sequence
 from concurrent.futures import ThreadPoolExecutor
+from functools import partial
 from multiprocessing.connection import Connection, wait
 from typing import Any, NamedTuple
 
@@ -23,6 +24,7 @@ from nullah.core.breakdown.search import BreakdownError, Layout, LayoutTask, sea
 from nullah.core.laying import reached
 from nullah.core.wording.facts import error_words
 from nullah.forking import Child
+from nullah.memory import Sparing
 
 #: How often a process tells of its progress, in seconds.
 _TELL_EVERY = 0.1
@@ -219,6 +221,7 @@ def answer_on(asked: int, tells: int, name: str) -> None:
     questions, answers = Connection(asked, writable=False), Connection(tells, readable=False)
     module, _, function = name.partition(":")
     answering: Answering = getattr(importlib.import_module(module), function)
+    sparing = Sparing()
     with contextlib.suppress(EOFError, BrokenPipeError):
         while True:
             number, question = questions.recv()
@@ -226,6 +229,8 @@ def answer_on(asked: int, tells: int, name: str) -> None:
                 continue
             try:
                 answers.send(Answer(number, answering(questions.poll, *question)))
+                if not questions.poll():
+                    sparing.look(partial(answering, questions.poll, *question))
             except DroppedError:
                 continue
             except (EOFError, BrokenPipeError):

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
-from functools import lru_cache
 from types import MappingProxyType
 from typing import NamedTuple
 
@@ -12,6 +11,7 @@ from nullah.core.breakdown.facts import Complaint, NoKerf, OverPart, SawFact, Un
 from nullah.core.breakdown.layout import FirstCut, PlacedPart, Rect, complaints, consumed, place, set_complaints
 from nullah.core.breakdown.rough import RoughPart
 from nullah.core.breakdown.sawing import Sawing
+from nullah.core.identity import kept_by_value
 from nullah.core.project import Project
 from nullah.core.rack.board import Board
 from nullah.core.wood.species import SpeciesError, find_species
@@ -68,7 +68,7 @@ def _board_plan(
     return BoardPlan(board, placed, () if wrong else cuts, MappingProxyType(wrong), None if wrong else problem, left)
 
 
-@lru_cache(maxsize=512)
+@kept_by_value(512)
 def _sawn(
     board: Board, placed: tuple[PlacedPart, ...], kerf: float, first: FirstCut | None
 ) -> tuple[tuple[SawCut, ...], tuple[Left, ...], SawFact | None]:

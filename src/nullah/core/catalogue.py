@@ -8,7 +8,8 @@ from __future__ import annotations
 import gettext
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
-from functools import lru_cache
+
+from nullah.core.identity import kept_by_value
 
 
 def N_(message: str) -> str:
@@ -84,7 +85,7 @@ class Catalogue:
         return one if number == 1 else many
 
 
-@lru_cache(maxsize=8)
+@kept_by_value(8)
 def _plural(expression: str) -> Callable[[int], int]:
     found: Callable[[int], int] = gettext.c2py(expression)
     return found

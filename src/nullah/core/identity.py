@@ -3,12 +3,42 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Hashable
-from functools import update_wrapper
-from typing import Any, Generic, TypeVar, TypeVarTuple, Unpack
+from functools import lru_cache, update_wrapper
+from typing import Any, Generic, ParamSpec, TypeVar, TypeVarTuple, Unpack, cast
 
 T = TypeVar("T")
 Result = TypeVar("Result")
 Given = TypeVarTuple("Given")
+Arguments = ParamSpec("Arguments")
+
+#: What empties every store of results.
+_EMPTY: list[Callable[[], object]] = []
+
+
+def let_go() -> None:
+    """Let all results go that are kept: they are worked out again when they are wanted.
+
+    Stores are large enough for large pieces; what many changes leave behind in them is wanted no more.
+    """
+    for empty in _EMPTY:
+        empty()
+
+
+def kept_by_value(most: int) -> Callable[[Callable[Arguments, Result]], Callable[Arguments, Result]]:
+    """Return a decorator that keeps the last results of a pure function, by what it was called with.
+
+    Parameters
+    ----------
+    most : int
+        So many results are kept.
+    """
+
+    def keep(function: Callable[Arguments, Result]) -> Callable[Arguments, Result]:
+        kept = lru_cache(maxsize=most)(function)
+        _EMPTY.append(kept.cache_clear)
+        return cast(Callable[Arguments, Result], kept)
+
+    return keep
 
 
 class IdentityKey(Generic[T]):
@@ -90,6 +120,7 @@ def kept_by_identity(most: int) -> Callable[[Callable[[Unpack[Given]], Result]],
 
     def keep(function: Callable[[Unpack[Given]], Result]) -> Callable[[Unpack[Given]], Result]:
         kept: dict[tuple[int, ...], tuple[Any, Result]] = {}
+        _EMPTY.append(kept.clear)
 
         def again(*things: *Given) -> Result:
             key = tuple(map(id, things))

@@ -10,8 +10,9 @@ from __future__ import annotations
 import math
 from collections import defaultdict
 from collections.abc import Iterable, Iterator, Sequence
-from functools import lru_cache
 from typing import NamedTuple
+
+from nullah.core.identity import kept_by_value
 
 #: Labels usually keep so far from each other, pixels.
 GAP = 2.0
@@ -182,7 +183,7 @@ def into_room(box: LabelBox, room: LabelBox | None) -> tuple[float, float]:
     return dx, dy
 
 
-@lru_cache(maxsize=1024)
+@kept_by_value(1024)
 def around(wide: float, high: float, reach: float) -> tuple[Shift, ...]:
     """Return shifts round a place, the nearest first: beside, above, below, and farther out.
 

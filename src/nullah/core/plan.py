@@ -10,7 +10,7 @@ from collections.abc import Callable, Mapping
 from dataclasses import dataclass, fields, replace
 from enum import Enum, auto
 from fractions import Fraction
-from functools import cached_property, lru_cache
+from functools import cached_property
 from types import MappingProxyType
 from typing import NamedTuple, cast
 
@@ -24,7 +24,7 @@ from nullah.core.breakdown.rough import RoughPart, Staves, as_made, asking, equa
 from nullah.core.card import Remark, Severity
 from nullah.core.forms import FORMS
 from nullah.core.forms.own_boards import next_own_joint_id, offers, with_own
-from nullah.core.identity import IdentityKey, SameAgain, kept_by_identity
+from nullah.core.identity import IdentityKey, SameAgain, kept_by_identity, kept_by_value
 from nullah.core.joints.dovetail.corners import Corner, lay_out_corners
 from nullah.core.joints.dovetail.facts import TailFact
 from nullah.core.ledger import Ledger, Origin, Snapping, work_out_ledger
@@ -455,7 +455,7 @@ def _fastened(plan: Plan, assembly: Assembly) -> Assembly:
     return _with_fasteners(IdentityKey(assembly), woods, plan.project.shop, marks, plan.project.piece.rows)
 
 
-@lru_cache(maxsize=64)
+@kept_by_value(64)
 def _held_wood(species: str, cut: GrainCut, swing: float) -> WoodHeld:
     try:
         found = find_species(species or USUAL_WOOD)
@@ -466,7 +466,7 @@ def _held_wood(species: str, cut: GrainCut, swing: float) -> WoodHeld:
     return WoodHeld(found.hardness_class != "soft", gravity, coefficient(found, cut) * swing)
 
 
-@lru_cache(maxsize=16)
+@kept_by_value(16)
 def _with_fasteners(
     key: IdentityKey[Assembly],
     woods: tuple[tuple[str, WoodHeld], ...],
@@ -499,7 +499,7 @@ def _with_fasteners(
     return assembly if joints == assembly.joints else _as_before("fastened", assembly._replace(joints=joints))
 
 
-@lru_cache(maxsize=4096)
+@kept_by_value(4096)
 def _fastened_joint(joint: Joint, first: Part, second: Part, asked: RowInput) -> Joint:
     return joint.type.fastened(joint, first, second, asked)
 
@@ -567,7 +567,7 @@ def _snapping(project: Project) -> Snapping:
     return Snapping(project.set_out_mark.mm, *tools)
 
 
-@lru_cache(maxsize=16)
+@kept_by_value(16)
 def _piece(piece: Piece, snapping: Snapping) -> tuple[Ledger | None, Assembly, Fact | None]:
     form = form_of(piece)
     chosen = form.settled(dict(piece.choices))
@@ -673,7 +673,7 @@ def _taken(board_plan: BoardPlan, kerf: float) -> tuple[tuple[float, float, floa
     return tuple((rect.x - kerf, rect.y - kerf, rect.end + kerf, rect.top + kerf) for rect in rects)
 
 
-@lru_cache(maxsize=4096)
+@kept_by_value(4096)
 def _unplaced(
     part: RoughPart, boards: tuple[Board, ...], bare: frozenset[str], taken: Taken, milling: bool
 ) -> Unplaced:

@@ -6,12 +6,11 @@ import re
 from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field
 from enum import Enum
-from functools import lru_cache
 from itertools import groupby
 from typing import Any, Literal
 
 from nullah.core.catalogue import N_, Catalogue
-from nullah.core.identity import IdentityKey
+from nullah.core.identity import IdentityKey, kept_by_value
 from nullah.core.lengths import Direction, Entry, Length, Marks
 
 #: What `wording` can say: a record with its lengths, counts and ids; a member of an enumeration where it has none;
@@ -22,14 +21,14 @@ Fact = tuple[Any, ...] | Enum | str
 Style = Literal["standard", "or", "unit"]
 
 
-@lru_cache(maxsize=2048)
+@kept_by_value(2048)
 def _listed(words: tuple[str, ...], style: Style, locale: str) -> str:
     from babel.lists import format_list  # only where a list is said, so that the window need not wait for it
 
     return format_list(words, style, locale=locale)
 
 
-@lru_cache(maxsize=2048)
+@kept_by_value(2048)
 def _names_together(catalogue: IdentityKey[Catalogue], names: tuple[str, ...]) -> str:
     return Reader(Marks(catalogue=catalogue.carried))._together(names)
 

@@ -5,10 +5,10 @@ from __future__ import annotations
 import ast
 from collections.abc import Callable
 from fractions import Fraction
-from functools import lru_cache
 from typing import NamedTuple
 
 from nullah.core.errors import FactError
+from nullah.core.identity import kept_by_value
 
 
 class RuleUnreadable(NamedTuple):
@@ -63,7 +63,7 @@ class LedgerError(FactError):
     fact: LedgerFact
 
 
-@lru_cache(maxsize=1024)
+@kept_by_value(1024)
 def parsed(rule: str) -> ast.expr:
     """Return a rule as a tree of expressions, or raise `LedgerError`."""
     try:
@@ -81,7 +81,7 @@ def dotted_name(node: ast.expr) -> str:
     raise LedgerError(RuleHolds(ast.unparse(node)))
 
 
-@lru_cache(maxsize=1024)
+@kept_by_value(1024)
 def names_in(rule: str) -> tuple[str, ...]:
     """Return the names that a rule uses, each once, in the order in which they stand."""
     found: list[str] = []

@@ -20,6 +20,7 @@ from nullah.core.stations.selection import BreakdownSelection, Selection
 from nullah.core.wording.facts import error_words
 from nullah.files.fingerprint import Fingerprint, fingerprint
 from nullah.files.recovery import Autosave
+from nullah.memory import Sparing
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
@@ -29,6 +30,8 @@ if TYPE_CHECKING:
 #: Work is kept so long after the first change that is not kept yet, in ms: a killed program loses at most
 #: what was done in one and a half seconds, and writing takes its time too.
 AUTOSAVE_AFTER = 1000
+#: When nothing was done for so long it is looked whether much is kept of earlier plans, in ms.
+SPARED_AFTER = 2000
 
 
 def _proof_input(plan: Plan) -> tuple[object, ...]:
@@ -91,6 +94,11 @@ class Document(QObject):
         self._timer.setSingleShot(True)
         self._timer.setInterval(AUTOSAVE_AFTER)
         self._timer.timeout.connect(self.keep)
+        self._sparing = Sparing()
+        self._resting = QTimer(self)
+        self._resting.setSingleShot(True)
+        self._resting.setInterval(SPARED_AFTER)
+        self._resting.timeout.connect(self._spare)
         self.plan: Plan = work_out(project, milling=False, proving=False)
 
     def _in_terms(self, project: Project) -> Project:
@@ -212,6 +220,10 @@ class Document(QObject):
         # Not anew with every change: work is kept however fast changes follow each other.
         if not self._timer.isActive():
             self._timer.start()
+        self._resting.start()
+
+    def _spare(self) -> None:
+        self._sparing.look(lambda: work_out(self.project, milling=self._numbers, proving=False))
 
     @property
     def undo_name(self) -> str:

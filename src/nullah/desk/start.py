@@ -5,6 +5,7 @@ from __future__ import annotations
 import gc
 import os
 import sys
+from collections.abc import Callable
 from pathlib import Path
 
 from PySide6.QtCore import QThread, QTimer
@@ -41,12 +42,25 @@ def application(text_size: int = 100) -> QApplication:
     return app
 
 
-class NumbersLoader(QThread):
-    """Loads the numerical libraries beside the window, which stands before they have."""
+class Loader(QThread):
+    """Loads some libraries beside the window, which stands before they are there."""
+
+    def __init__(self, load: Callable[[], None]) -> None:
+        super().__init__()
+        self._load = load
 
     def run(self) -> None:
-        import nullah.core.milling.forecast
-        import nullah.core.proof.prove  # noqa: F401
+        self._load()
+
+
+def _numbers() -> None:
+    import nullah.core.milling.forecast
+    import nullah.core.proof.prove  # noqa: F401
+
+
+def _files() -> None:
+    # Work is kept a second after the first change: the window would stand still for as long as this takes.
+    import nullah.files.schema  # noqa: F401
 
 
 def spare_the_collector() -> None:
@@ -95,15 +109,17 @@ def open_desk(path: Path | None, demo: bool = False) -> int:
         window.open_path(path)
     window.papers.offer_kept()
     window.show()
-    loader = NumbersLoader()
-    loader.finished.connect(window.document.numbers_ready)
-    loader.finished.connect(spare_the_collector)
+    numbers, files = Loader(_numbers), Loader(_files)
+    numbers.finished.connect(window.document.numbers_ready)
+    numbers.finished.connect(files.start)
+    files.finished.connect(spare_the_collector)
     # After the first paint: the window is usable before NumPy has loaded.
-    QTimer.singleShot(60, loader.start)
+    QTimer.singleShot(60, numbers.start)
     status = app.exec()
     ending.end()
     watch.end()
-    loader.wait()
+    numbers.wait()
+    files.wait()
     # A proof that is still under way must not outlive what it proves.
     window.document.rest()
     window.rest()

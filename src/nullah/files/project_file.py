@@ -47,13 +47,13 @@ def parse_project(text: str, name: str) -> Project:
     """Read a project from the text of its file; `name` is what errors call it."""
     from pydantic import ValidationError
 
-    from nullah.files.schema import READER
+    from nullah.files.schema import project_reader
 
     name = _named(name)
     data = _read_json(text, name)
     _check_version(data, name)
     try:
-        return READER.validate_python(data)
+        return project_reader().validate_python(data)
     except ValidationError as error:
         said = _first_complaint(data, error.errors(include_url=False)[0])
         raise ProjectFileError(one_sentence(f"{name} cannot be opened. {said}")) from error

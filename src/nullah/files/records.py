@@ -39,7 +39,8 @@ class Kind(NamedTuple):
 class _Strict(BaseModel):
     """Unknown fields are refused, never dropped."""
 
-    model_config = ConfigDict(extra="forbid", frozen=True)
+    # Built when something is read: writing needs no more than the fields.
+    model_config = ConfigDict(extra="forbid", frozen=True, defer_build=True)
 
 
 def same(value: Any) -> Any:

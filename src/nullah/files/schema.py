@@ -10,6 +10,7 @@ import re
 from collections.abc import Iterable
 from dataclasses import replace
 from fractions import Fraction
+from functools import cache
 from itertools import pairwise
 from operator import methodcaller
 from typing import Annotated, Any, Literal, NamedTuple
@@ -494,4 +495,9 @@ PROJECT = record(
     tags={"format": (FORMAT,), "version": tuple(range(1, VERSION + 1))},
     about="A Nullah project file.",
 )
-READER: TypeAdapter[Project] = TypeAdapter(PROJECT.form)
+
+
+@cache
+def project_reader() -> TypeAdapter[Project]:
+    """Return what reads a project; it takes a moment to make."""
+    return TypeAdapter(PROJECT.form)

@@ -3,10 +3,10 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from functools import lru_cache
 
 from nullah.core.apprentice.carrying_out import carry_out, region_solid, thickest
 from nullah.core.apprentice.facts import BuildingFact, CutAway, LeftStanding
+from nullah.core.identity import kept_by_value
 from nullah.core.lengths import from_float
 from nullah.core.operations.operation import Operation
 from nullah.core.operations.regions import BeyondRegion
@@ -58,7 +58,7 @@ def built_otherwise(
     return otherwise_at_origin(frame.part.id, frame.axes, frame.turned, blank, operations, moved, mark)
 
 
-@lru_cache(maxsize=512)
+@kept_by_value(512)
 def otherwise_at_origin(
     part: str,
     axes: tuple[Axis, Axis, Axis],

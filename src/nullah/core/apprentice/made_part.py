@@ -3,13 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
-from functools import lru_cache
 from typing import NamedTuple
 
 import manifold3d
 import numpy as np
 from numpy.typing import NDArray
 
+from nullah.core.identity import kept_by_value
 from nullah.core.operations.regions import BeyondRegion, BoreRegion, HullRegion, PrismRegion, Region
 from nullah.core.piece.frame import Frame
 from nullah.core.piece.space import Axis
@@ -42,7 +42,7 @@ class Face(NamedTuple):
 Body = tuple[Face, ...]
 
 
-@lru_cache(maxsize=8192)
+@kept_by_value(8192)
 def bodies(region: Region) -> tuple[Body, ...]:
     """Return a region as bodies without hollows, each by its faces; none where it is empty."""
     match region:

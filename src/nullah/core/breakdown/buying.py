@@ -5,11 +5,11 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from fractions import Fraction
-from functools import lru_cache
 from typing import NamedTuple
 
 from nullah.core.breakdown.rough import RoughPart
 from nullah.core.breakdown.search import LayoutTask, search_task
+from nullah.core.identity import kept_by_value
 from nullah.core.lengths import Length, inch, mm
 from nullah.core.piece.part import Needs
 from nullah.core.rack.board import Board, GrainFigure
@@ -40,7 +40,7 @@ class BuyingLine(NamedTuple):
         return self.thickness.mm * self.width.mm * self.length.mm * self.number
 
 
-@lru_cache(maxsize=32)
+@kept_by_value(32)
 def buying_list(parts: tuple[RoughPart, ...], flawed: Fraction, kerf: Length) -> tuple[BuyingLine, ...]:
     """Say what boards would give the parts that find no wood.
 

@@ -8,13 +8,13 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
-from functools import lru_cache
 from itertools import pairwise
 from typing import NamedTuple
 
 from nullah.core.breakdown.asks import TOLERANCE, Rect, flaw_rect, refusal, rules_out, spoilt
 from nullah.core.breakdown.facts import Complaint, Match, NoKerf, Nowhere, OverEdge, OverFlaw, OverPart, Unmatched
 from nullah.core.breakdown.rough import RoughPart
+from nullah.core.identity import kept_by_value
 from nullah.core.lengths import Length
 from nullah.core.piece.part import Needs
 from nullah.core.rack.board import Board, Faces
@@ -100,7 +100,7 @@ def complaints(board: Board, placed: Iterable[PlacedPart], kerf: Length) -> dict
     return dict(_complaints(board, tuple(placed), float(kerf)))
 
 
-@lru_cache(maxsize=512)
+@kept_by_value(512)
 def _complaints(board: Board, parts: tuple[PlacedPart, ...], kerf: float) -> tuple[tuple[str, Complaint], ...]:
     gone = tuple(Rect(start, low, end - start, high - low) for start, low, end, high in missing(board))
     found = ((item.part.id, _complaint(board, item, parts, kerf, gone)) for item in parts)

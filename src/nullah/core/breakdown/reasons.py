@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from functools import lru_cache
 
 from nullah.core.breakdown.asks import TOLERANCE, grain_refusal, length_of, shows, spoilt
 from nullah.core.breakdown.clear_wood import Area, area_of, areas_for, clear_areas
@@ -22,6 +21,7 @@ from nullah.core.breakdown.facts import (
     TakenUp,
 )
 from nullah.core.breakdown.rough import RoughPart
+from nullah.core.identity import kept_by_value
 from nullah.core.lengths import Length
 from nullah.core.rack.board import Board
 from nullah.core.wood.species import same_wood
@@ -36,7 +36,7 @@ NARROWEST_STAVE = 40.0
 Taken = tuple[tuple[str, tuple[Area, ...]], ...]
 
 
-@lru_cache(maxsize=512)
+@kept_by_value(512)
 def why_nowhere(part: RoughPart, boards: tuple[Board, ...], bare: frozenset[str], taken: Taken = ()) -> Nowhere:
     """Return why a part lies on no board: the nearest that any board comes to it, and what would place it.
 
@@ -116,7 +116,7 @@ def staves_that_do(part: RoughPart, boards: Sequence[Board]) -> tuple[int, Board
     return None
 
 
-@lru_cache(maxsize=2048)
+@kept_by_value(2048)
 def _widest_clear(board: Board, part: RoughPart) -> float:
     """Return the width in mm of the widest clear strip as long as the part; 0 where there is none."""
     if float(board.length) < float(part.along) - TOLERANCE:

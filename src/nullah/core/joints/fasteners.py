@@ -9,9 +9,9 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass
-from functools import lru_cache
 from typing import NamedTuple
 
+from nullah.core.identity import kept_by_value
 from nullah.core.kept_hash import KeptHash
 from nullah.core.lengths import Length, Marks, Unit, mm, read_length
 
@@ -187,7 +187,7 @@ class Fastening:
         return (SCREW_FROM_END if self.screws else NAIL_FROM_END) * self.thick
 
 
-@lru_cache(maxsize=1024)
+@kept_by_value(1024)
 def fastening(
     screws: bool,
     thickness: float,

@@ -4,9 +4,10 @@ from __future__ import annotations
 
 import re
 from fractions import Fraction
-from functools import cache, lru_cache
+from functools import cache
 from typing import NamedTuple
 
+from nullah.core.identity import kept_by_value
 from nullah.core.lengths.exact import MM_PER_INCH, Entry, LengthError, Unit
 from nullah.core.limits import DIGITS, LENGTH_TEXT, LONGEST_MM, quoted
 
@@ -47,7 +48,7 @@ class _Term(NamedTuple):
 _PLAIN = r"([0-9]{1,6}(?:\.[0-9]{1,6})?) (mm|cm|in)"
 
 
-@lru_cache(maxsize=8192)
+@kept_by_value(8192)
 def read_length(text: str, bare: Unit = Unit.MM) -> Entry:
     r"""Read a length as people write it.
 

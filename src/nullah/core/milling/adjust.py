@@ -10,11 +10,11 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
-from functools import lru_cache
 
 import numpy as np
 from numpy.typing import NDArray
 
+from nullah.core.identity import kept_by_value
 from nullah.core.lengths import mm
 from nullah.core.milling.survey import Survey
 from nullah.core.rack.board import Board
@@ -103,7 +103,7 @@ class Adjusted:
         return math.sqrt(max(float(row @ self.covariance @ row), 0.0))
 
 
-@lru_cache(maxsize=64)
+@kept_by_value(64)
 def adjust(board: Board) -> Adjusted:
     """Work out both faces of a board from its shape readings, and from its four figures where those leave off.
 

@@ -3,10 +3,10 @@
 from __future__ import annotations
 
 from dataclasses import replace
-from functools import lru_cache
 
 import numpy as np
 
+from nullah.core.identity import kept_by_value
 from nullah.core.milling.adjust import adjust
 from nullah.core.milling.survey import Survey, from_figures, surface_of
 from nullah.core.rack.board import Board
@@ -46,7 +46,7 @@ def with_surface(board: Board) -> Board:
     return replace(board, surface=surface_of(_surveyed(board)), shape=())
 
 
-@lru_cache(maxsize=64)
+@kept_by_value(64)
 def _surveyed(board: Board) -> Survey:
     if board.surface is None:
         return adjust(board).survey

@@ -5,12 +5,12 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import dataclass
 from fractions import Fraction
-from functools import lru_cache
 
 from nullah.core.breakdown.asks import can_supply
 from nullah.core.breakdown.cuts import portions, within
 from nullah.core.breakdown.layout import FirstCut, Rect
 from nullah.core.breakdown.rough import RoughPart
+from nullah.core.identity import kept_by_value
 from nullah.core.lengths import Length, mm
 from nullah.core.milling.adjust import adjust
 from nullah.core.milling.faces import survey_patch
@@ -83,7 +83,7 @@ def reach_anywhere(board: Board, along: float, across: float) -> Length:
     return reach(board, 0.0, along, 0.0, across)
 
 
-@lru_cache(maxsize=4096)
+@kept_by_value(4096)
 def thickest_on(part: RoughPart, boards: tuple[Board, ...]) -> tuple[Length, str]:
     """Return the most that flattening leaves of a rough part cut out of any board that may give it, and that board."""
     best, name = Length(Fraction(0)), ""
@@ -118,7 +118,7 @@ def most_of(part: RoughPart, board: Board, share: float) -> Length:
     return reach(board, x, x + along, y, y + across)
 
 
-@lru_cache(maxsize=4096)
+@kept_by_value(4096)
 def forecast(
     part: tuple[str, str],
     board: Board,
@@ -204,7 +204,7 @@ def _lines_clear_of(rects: Sequence[Rect], whole: Rect, crosswise: bool, kerf: f
     return [at for at in found if far * 0.02 < at < far * 0.98 - kerf]
 
 
-@lru_cache(maxsize=1024)
+@kept_by_value(1024)
 def doubt_of(board: Board, x_from: float, x_to: float, y_from: float, y_to: float) -> float:
     """Return how far off a thickness may be that was worked out for a patch of a board, a standard deviation, mm.
 
@@ -231,7 +231,7 @@ def doubt_of(board: Board, x_from: float, x_to: float, y_from: float, y_to: floa
     return adjust(board).slab_sd(slab.touching)
 
 
-@lru_cache(maxsize=4096)
+@kept_by_value(4096)
 def reach(board: Board, x_from: float, x_to: float, y_from: float, y_to: float) -> Length:
     """Return the thickness that a patch of a board (mm) can be flattened to, down to 0.1 mm.
 

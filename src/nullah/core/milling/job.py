@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from functools import lru_cache
 from typing import NamedTuple
 
 import numpy as np
 
 from nullah.core.breakdown.layout import Rect
+from nullah.core.identity import kept_by_value
 from nullah.core.lengths import Length
 from nullah.core.milling.decide import BoardFace, FaceSide, above, face_side
 from nullah.core.milling.edges import Squaring, Straightening, square_edge, straighten_edge
@@ -106,7 +106,7 @@ def job_of(
     return _job(board, rect, shop, None if needs is None else float(needs), float(lows), edge or EdgeRead())
 
 
-@lru_cache(maxsize=64)
+@kept_by_value(64)
 def _job(board: Board, rect: Rect, shop: Shop, needs: float | None, lows: float, edge: EdgeRead) -> Job:
     survey = survey_patch(board, rect.x, rect.end, rect.y, rect.top)
     slab = thickest_slab(survey)

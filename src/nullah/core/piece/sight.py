@@ -9,11 +9,11 @@ from __future__ import annotations
 
 from collections import Counter
 from collections.abc import Callable, Iterable, Iterator, Mapping
-from functools import lru_cache
 from itertools import pairwise
 from typing import TYPE_CHECKING, NamedTuple
 
 from nullah.core.drawing import Element, Fill, Path, Point, Role, grain_lines, line
+from nullah.core.identity import kept_by_value
 from nullah.core.piece.form import View
 from nullah.core.piece.part import Part
 from nullah.core.piece.space import Axis, Box, Corner, around
@@ -140,7 +140,7 @@ def _is_upright(loop: tuple[Point, ...], box: tuple[float, float, float, float])
     return all(x in (box[0], box[2]) and y in (box[1], box[3]) for x, y in loop)
 
 
-@lru_cache(maxsize=2048)
+@kept_by_value(2048)
 def _face_of_box(plane: ViewPlane, part: Part) -> tuple[Seen, ...]:
     """Return the side of a part's box that is nearest; nothing where it lies before the cut."""
     right, up, sight = plane.axes
@@ -159,7 +159,7 @@ def _face_of_box(plane: ViewPlane, part: Part) -> tuple[Seen, ...]:
     return (Seen(part, (tuple(corners),), plane.towards * near, part.grain is sight, True, part.grain is right),)
 
 
-@lru_cache(maxsize=1024)
+@kept_by_value(1024)
 def _faces_of_solid(plane: ViewPlane, part: Part, recipe: Recipe) -> tuple[Seen, ...]:
     from nullah.core.piece.solids import faces, faces_below
 
@@ -239,7 +239,7 @@ def _one_path(loops: tuple[tuple[Point, ...], ...]) -> tuple[Point, ...]:
     return tuple(points)
 
 
-@lru_cache(maxsize=4096)
+@kept_by_value(4096)
 def _grain(face: Seen) -> tuple[Path, ...]:
     return tuple(_grain_lines(face))
 

@@ -10,13 +10,13 @@ from __future__ import annotations
 import atexit
 import math
 from collections.abc import Iterable, Mapping
-from functools import lru_cache
 from typing import NamedTuple, TypeAlias
 
 import manifold3d
 import numpy as np
 from numpy.typing import NDArray
 
+from nullah.core.identity import kept_by_value, let_go
 from nullah.core.piece.cuts import Block, Floats, Removal, RoundHole, block_of
 from nullah.core.piece.joint import Joint
 from nullah.core.piece.part import Part
@@ -72,7 +72,7 @@ _PAST = 1.0
 _KEPT = 9
 
 
-@lru_cache(maxsize=4096)
+@kept_by_value(4096)
 def at_origin(made: Recipe) -> Recipe:
     """Return a recipe with its low corner at the origin: equal parts, and parts that only moved, have the same."""
     return shifted(made, (-made.block[0][0], -made.block[0][1], -made.block[0][2]))
@@ -117,7 +117,7 @@ def shifted(made: Recipe, by: Floats) -> Recipe:
     return Recipe(block(made.block), cuts, made.shapings)
 
 
-@lru_cache(maxsize=2048)
+@kept_by_value(2048)
 def build(made: Recipe, hair: float = HAIR) -> Solid:
     """Cut a part's solid.
 
@@ -130,7 +130,7 @@ def build(made: Recipe, hair: float = HAIR) -> Solid:
     return cut_at_origin(at_origin(made), hair).translate(made.block[0])
 
 
-@lru_cache(maxsize=2048)
+@kept_by_value(2048)
 def cut_at_origin(made: Recipe, hair: float) -> Solid:
     """Cut a part's solid whose low corner is at the origin."""
     solid = block_solid(made.block)
@@ -173,8 +173,7 @@ def _prism_past(prism: Prism, part: Block) -> Prism:
 
 
 # The library complains of solids that are still kept when the interpreter has gone.
-atexit.register(build.cache_clear)
-atexit.register(cut_at_origin.cache_clear)
+atexit.register(let_go)
 
 
 def joined(solids: list[Solid]) -> Solid:
@@ -242,7 +241,7 @@ class PlanarFace(NamedTuple):
     loops: tuple[tuple[Floats, ...], ...]
 
 
-@lru_cache(maxsize=2048)
+@kept_by_value(2048)
 def faces(made: Recipe) -> tuple[PlanarFace, ...]:
     """Return the flat faces of a part's solid, triangles in one plane put together."""
     x, y, z = made.block[0]
@@ -252,12 +251,12 @@ def faces(made: Recipe) -> tuple[PlanarFace, ...]:
     )
 
 
-@lru_cache(maxsize=2048)
+@kept_by_value(2048)
 def _faces_at_origin(made: Recipe) -> tuple[PlanarFace, ...]:
     return flat_faces(build(made))
 
 
-@lru_cache(maxsize=512)
+@kept_by_value(512)
 def faces_below(made: Recipe, axis: Axis, level: float) -> tuple[tuple[PlanarFace, ...], tuple[PlanarFace, ...]]:
     """Cut a part's solid at a level: faces of what lies below it, and those made by the cut."""
     low, high = made.block[0][axis.value], made.block[1][axis.value]

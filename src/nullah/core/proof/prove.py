@@ -5,11 +5,11 @@ from __future__ import annotations
 from collections.abc import Callable, Iterable, Iterator
 from dataclasses import dataclass
 from fractions import Fraction
-from functools import lru_cache
 
 from nullah.core.card import Remark, Severity
 from nullah.core.fixes import Fix, JoinParts, StopChannel
 from nullah.core.forms.own_boards import offers
+from nullah.core.identity import kept_by_value
 from nullah.core.lengths import Length
 from nullah.core.piece.cuts import Block, block_of
 from nullah.core.piece.faults import (
@@ -157,7 +157,7 @@ def _checks(case: ProofInput) -> Iterator[list[Finding]]:
 # --- collisions -----------------------------------------------------------------------------------
 
 
-@lru_cache(maxsize=8192)
+@kept_by_value(8192)
 def _common(one: Recipe, two: Recipe) -> Block | None:
     """Return the box round what two solids both fill, or None."""
     both = build(one) ^ build(two)
@@ -232,7 +232,7 @@ def _grown(box: Box, room: tuple[Fraction, Fraction, Fraction]) -> Box:
     )
 
 
-@lru_cache(maxsize=8192)
+@kept_by_value(8192)
 def _unfilled(region: Block, filled: tuple[Recipe, ...], planned: tuple[Block, ...]) -> tuple[float, Block | None]:
     """Return the volume of a region that no solid fills, less what is planned, and the box round it."""
     void = block_solid(region)
@@ -414,7 +414,7 @@ def _swept(box: Box, way: Side, travel: Fraction) -> Box:
     return box.set(way.axis, box.low[a] - travel, box.high[a])
 
 
-@lru_cache(maxsize=4096)
+@kept_by_value(4096)
 def _hits(part: Recipe, other: Recipe, mover: Mover, joined_: bool) -> bool:
     """Return whether a part runs into another on its way, tried in steps."""
     solid, still = build(part), build(other)
@@ -430,7 +430,7 @@ def _hits(part: Recipe, other: Recipe, mover: Mover, joined_: bool) -> bool:
 # --- the order of assembly ------------------------------------------------------------------------
 
 
-@lru_cache(maxsize=32)
+@kept_by_value(32)
 def _order(parts: tuple[Part, ...], joints: tuple[Joint, ...], movers: tuple[Mover, ...]) -> Order:
     return assembly_order(parts, joints, movers)
 

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from functools import lru_cache
 
 from nullah.core.board_plans import BoardPlan, sawing_of
 from nullah.core.breakdown.cuts import CutKind, SawCut
@@ -22,6 +21,7 @@ from nullah.core.breakdown.rough import RoughPart
 from nullah.core.card import Card, Remark, Setting, Severity
 from nullah.core.drawing import Anchor, Drawing, Element, Fill, Label, Ring, Role, drawing, grain_lines, line, rectangle
 from nullah.core.fixes import Fix, GlueFromStaves
+from nullah.core.identity import kept_by_value
 from nullah.core.lengths import Direction, from_float
 from nullah.core.plan import USUAL_WOOD, Plan
 from nullah.core.rack.board import Board, Faces
@@ -151,7 +151,7 @@ def _board(plan: Plan, board_plan: BoardPlan, crowded: bool, told: bool = True) 
     return wood + drawing(_words(plan, board_plan, crowded, told))
 
 
-@lru_cache(maxsize=256)
+@kept_by_value(256)
 def _wood(board: Board, placed: tuple[PlacedPart, ...], wrong: frozenset[str], crowded: bool) -> Drawing:
     """Return a board and what lies on it, without words; it is kept, for most changes are of something else."""
     parts = (_placed(board, item, wrong) for item in placed)

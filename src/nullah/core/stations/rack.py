@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterator
-from functools import lru_cache
 from typing import NamedTuple
 
 from nullah.core.card import Card, Remark, Setting, Severity
@@ -22,6 +21,7 @@ from nullah.core.drawing import (
     grain_lines,
     rectangle,
 )
+from nullah.core.identity import kept_by_value
 from nullah.core.lengths import Length, Marks
 from nullah.core.plan import Plan
 from nullah.core.rack.board import Board, Faces, Flaw, FlawKind, write_price
@@ -61,7 +61,7 @@ class RackLayout(NamedTuple):
     detail: float
 
 
-@lru_cache(maxsize=8)
+@kept_by_value(8)
 def rack_layout(boards: tuple[Board, ...]) -> RackLayout:
     """Lay boards out on the drawing: a few one under another, more in as many columns as make them largest."""
     if len(boards) <= MOST_IN_A_COLUMN:
@@ -170,7 +170,7 @@ def end_rings(board: Board) -> tuple[tuple[tuple[float, float], ...], ...]:
     return _rings(float(board.width), float(board.thickness), board.heart or usual_heart(board))
 
 
-@lru_cache(maxsize=256)
+@kept_by_value(256)
 def _rings(width: float, thick: float, heart: tuple[float, float]) -> tuple[tuple[tuple[float, float], ...], ...]:
     across, up = heart
     corners = [math.hypot(a - across, u - up) for a in (0.0, width) for u in (0.0, thick)]
@@ -222,7 +222,7 @@ def _draw(plan: Plan, selection: Selection) -> Drawing:
     return shown
 
 
-@lru_cache(maxsize=256)
+@kept_by_value(256)
 def _wood(board: Board, place: tuple[float, float], crowded: bool) -> Drawing:
     """Return a board as it lies there, with its end beside it; it is kept, for most changes are of something else."""
     return drawing(draw_board(board), draw_flaws(board, crowded), _end_grain(board)).moved(*place)

@@ -4,12 +4,12 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterator
-from functools import lru_cache
 from typing import NamedTuple
 
 from nullah.core.breakdown.layout import Rect
 from nullah.core.card import Card, Remark, Setting, Severity
 from nullah.core.drawing import Anchor, Drawing, Element, Fill, Label, Path, Point, Ring, Role, drawing, line, rectangle
+from nullah.core.identity import kept_by_value
 from nullah.core.lengths import Length, Marks, from_float, mm
 from nullah.core.milling.adjust import KNOWN_WITHIN, Adjusted, adjust, usual_readings
 from nullah.core.milling.contours import areas_above, contour_lines, even_heights, smoothed
@@ -49,7 +49,7 @@ def whole_job(board: Board, shop: Shop) -> Job:
     return job_of(board, Rect(0.0, 0.0, float(board.length), float(board.width)), shop, None, mm(0))
 
 
-@lru_cache(maxsize=64)
+@kept_by_value(64)
 def _cuts(board: Board) -> tuple[BestCut, BestCut, BestCut]:
     """Find the best cuts of a board: they hang on its shape alone."""
     survey = survey_of(board)

@@ -4,10 +4,10 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
-from functools import lru_cache
 from typing import NamedTuple
 
 from nullah.core.catalogue import N_
+from nullah.core.identity import kept_by_value
 from nullah.core.wood.moisture import ClimateError, equilibrium_moisture
 
 MONTHS = (
@@ -42,7 +42,7 @@ class Climate(NamedTuple):
         return max(self.moisture) - min(self.moisture)
 
 
-@lru_cache(maxsize=64)
+@kept_by_value(64)
 def _settled(months: tuple[Air, ...]) -> tuple[float, ...]:
     return tuple(equilibrium_moisture(air.temperature, air.humidity) for air in months)
 
@@ -86,7 +86,7 @@ PRESETS = (
 USUAL = PRESETS[0]
 
 
-@lru_cache(maxsize=512)
+@kept_by_value(512)
 def year_of(climate: Climate, days: float) -> tuple[float, ...]:
     """Return the moisture of wood in the middle of every month, %, year after year the same.
 

@@ -5,14 +5,13 @@ from __future__ import annotations
 import statistics
 from collections.abc import Mapping
 from datetime import datetime
-from functools import lru_cache
 from typing import NamedTuple, cast
 
 from nullah.core.bench.book import BookEntry, Event, WorkDone, can_be_done, left_to_do, progress, records
 from nullah.core.bench.hours import Calendar, HoursError, plan_days
 from nullah.core.bench.rates import Learned, learn, minutes_of
 from nullah.core.bench.tasks import OrderError, Task, Trade, critical_path
-from nullah.core.identity import IdentityKey
+from nullah.core.identity import IdentityKey, kept_by_value
 from nullah.core.ledger import Origin
 from nullah.core.plan import Plan
 from nullah.core.reader import Fact
@@ -57,7 +56,7 @@ def learned_of(plan: Plan) -> dict[str, Learned]:
     return dict(_learned(plan.project.book, plan.project.working.rates))
 
 
-@lru_cache(maxsize=8)
+@kept_by_value(8)
 def _learned(book: tuple[BookEntry, ...], before: tuple[tuple[str, Learned], ...]) -> tuple[tuple[str, Learned], ...]:
     return tuple(learn(records(book), dict(before)).items())
 
@@ -88,7 +87,7 @@ def standing(plan: Plan, now: datetime) -> WorkState:
     return _standing(IdentityKey(plan), now.replace(second=0, microsecond=0))
 
 
-@lru_cache(maxsize=2)
+@kept_by_value(2)
 def _standing(key: IdentityKey[Plan], now: datetime) -> WorkState:
     plan = key.carried
     order = order_of_work(plan)

@@ -2,10 +2,9 @@
 
 from __future__ import annotations
 
-from functools import lru_cache
 from typing import NamedTuple
 
-from nullah.core.identity import IdentityKey
+from nullah.core.identity import IdentityKey, kept_by_value
 from nullah.core.ledger import Ledger
 from nullah.core.lengths import Direction, Length
 from nullah.core.piece.form import Assembly
@@ -41,7 +40,7 @@ def season_of(plan: Plan) -> Season:
     return _season(plan.assembly, IdentityKey(plan.ledger), stocks, plan.project.climate)
 
 
-@lru_cache(maxsize=16)
+@kept_by_value(16)
 def _season(
     assembly: Assembly, ledger: IdentityKey[Ledger], stocks: tuple[tuple[str, WoodMoisture], ...], climate: Climate
 ) -> Season:

@@ -10,11 +10,11 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import dataclass, field
 from fractions import Fraction
-from functools import lru_cache
 from typing import NamedTuple
 
 from nullah.core.card import Remark, Severity
 from nullah.core.errors import FactError
+from nullah.core.identity import kept_by_value
 from nullah.core.joints.dovetail import facts
 from nullah.core.joints.dovetail.tail_edges import tail_edges
 from nullah.core.lengths import Length, Slope, mm
@@ -103,7 +103,7 @@ class DovetailLayout(NamedTuple):
         return tuple((low + lean, high - lean) for low, high in self.tails)
 
 
-@lru_cache(maxsize=64)
+@kept_by_value(64)
 def lay_out(spec: DovetailFigures) -> DovetailLayout:
     """Lay a corner out with dividers.
 
