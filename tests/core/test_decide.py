@@ -9,6 +9,7 @@ from nullah.core.lengths import mm
 from nullah.core.milling.contours import areas_above, contour_lines, even_heights
 from nullah.core.milling.decide import (
     BoardFace,
+    Corner,
     FaceReason,
     above,
     best_both,
@@ -57,11 +58,11 @@ def test_where_the_wind_begins_and_which_half_is_true(begins, true_half):
     # Sticks tell it to about the tenth part of the length.
     assert twist.start == pytest.approx(starts, abs=90) and twist.end == pytest.approx(900, abs=60)
     assert twist.wind == pytest.approx(4, abs=0.05)
-    assert ("left" in twist.corner) is (true_half is None)
-    assert "upper right" in twist.corner
+    assert any(not each.right for each in twist.high) is (true_half is None)
+    assert Corner(upper=True, right=True) in twist.high
     lower = twist_of(survey, BoardFace.LOWER)
     # What stands high above lies low below.
-    assert "lower right" in lower.corner
+    assert Corner(upper=False, right=True) in lower.high
     assert twist_of(board(lambda u, v: 3 * u**2), BoardFace.UPPER) is None
 
 

@@ -7,7 +7,7 @@ import pytest
 
 from nullah.core.lengths import mm
 from nullah.core.milling.adjust import CALLIPER_SD, GAP_SD, WIND_SD, adjust, readings_as_rows, usual_readings
-from nullah.core.milling.decide import BoardFace, FaceReason, best_crosscut, face_side, twist_of
+from nullah.core.milling.decide import BoardFace, Corner, FaceReason, best_crosscut, face_side, twist_of
 from nullah.core.milling.slab import _corners, _tilt, _tilt_by_general_solver, _touchable, thickest_slab
 from nullah.core.milling.survey import Survey
 from nullah.core.rack.board import Board
@@ -245,10 +245,11 @@ def test_a_wind_begins_at_the_last_true_station_and_ends_at_the_first(start, fac
     assert (found.start, found.end) == pytest.approx((start + first * 22.5, start + last * 22.5))
     assert found.wind == pytest.approx(sign * (last - first) * 0.2)
     rises = (sign > 0) == (face is BoardFace.UPPER)
-    left, right = ("lower left", "upper right") if rises else ("upper left", "lower right")
+    left, right = Corner(upper=not rises, right=False), Corner(upper=rises, right=True)
     # A tenth of the length, four stations of forty, is not yet a true half.
-    high = {(True, False): right, (False, True): left}.get((first > 4, last < 36), f"{left} and {right}")
-    assert found.corner == high
+    high = {(True, False): (right,), (False, True): (left,)}.get((first > 4, last < 36), (left, right))
+    assert found.high == high
+    assert [each.turned_over.upper for each in high] == [not each.upper for each in high]
 
 
 @pytest.mark.parametrize(("wind", "told"), [(0.299, False), (0.301, True)])

@@ -19,13 +19,15 @@ from nullah.core.plan import work_out
 from nullah.core.project import Piece, Project
 from nullah.core.rack.board import Board, Rise
 from nullah.core.rack.shape_readings import Calliper, Gap, Wind, figure_of, with_figure
+from nullah.core.reader import Reader
 from nullah.core.refs import ReadingRef
 from nullah.core.stations import STATIONS
 from nullah.core.stations.milling import VIEWS
 from nullah.core.stations.selection import MillingSelection, MillingView, Selection
 from nullah.core.stations.stock import selected_board, selected_job, selected_stock, stock_name, stocks_of
 from nullah.core.stations.stroke_plan import minutes_in_words, selected_step
-from nullah.core.stations.surveying import as_it_lies, in_words
+from nullah.core.stations.surveying import as_it_lies
+from nullah.core.wording.survey import reading_words
 from nullah.demo.seed_box import seed_box
 from nullah.demo.seed_cabinet import seed_cabinet
 from nullah.instruments.shape_gauges import SimulatedGauges
@@ -148,11 +150,11 @@ def surveyed(number=28, **changed):
 def test_readings_are_named_in_the_unit_that_is_shown():
     inches = Marks(Unit.INCH)
     gap = Gap(True, (0.0, 50.8), (800.0, 50.8), (400.0, 50.8), mm(1))
-    assert in_words(gap, Marks()) == "straightedge along, 51 mm up, upper face, gap at 400 mm"
-    assert in_words(gap, inches).startswith("straightedge along, 2″ up")
-    assert in_words(Wind(False, 0.0, 400.0, mm(300), mm(1)), Marks()) == "sticks at 0 mm and 400 mm, lower face"
-    assert in_words(Calliper((0.0, 160.0), mm(25)), Marks()) == "calliper at 0 mm, upper edge"
-    assert in_words(Gap(True, (0.0, 0.0), (800.0, 160.0), (400.0, 80.0), mm(1)), Marks()).endswith(
+    assert reading_words(gap, Reader()) == "straightedge along, 51 mm up, upper face, gap at 400 mm"
+    assert reading_words(gap, Reader(inches)).startswith("straightedge along, 2″ up")
+    assert reading_words(Wind(False, 0.0, 400.0, mm(300), mm(1)), Reader()) == "sticks at 0 mm and 400 mm, lower face"
+    assert reading_words(Calliper((0.0, 160.0), mm(25)), Reader()) == "calliper at 0 mm, upper edge"
+    assert reading_words(Gap(True, (0.0, 0.0), (800.0, 160.0), (400.0, 80.0), mm(1)), Reader()).endswith(
         "rising to the right, upper face"
     )
 
@@ -207,7 +209,7 @@ def test_contradicting_readings_are_both_named():
     wrong = with_figure(board.shape[number], figure_of(board.shape[number]) + mm(6))
     texts = [said(r) for r in card_of(actions.take_shape(project, "9", wrong), view=MillingView.SURVEY).mind]
     told = next(text for text in texts if "contradict" in text)
-    assert told.count("(") == 2 and in_words(wrong, Marks()) in told
+    assert told.count("(") == 2 and reading_words(wrong, Reader()) in told
 
 
 # --- strokes and edges -------------------------------------------------------------------------------------------

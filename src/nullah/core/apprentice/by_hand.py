@@ -43,7 +43,7 @@ _MEASURED_OFF = 3.5
 #: How far beside an overlap the mate is measured too, mm.
 _BESIDE = 4.0
 #: Where along an overlap it is measured: usually; and where the longest of several counts that may lie anywhere.
-_HERE_AND_THERE, _EVERYWHERE = (0.25, 0.5), tuple(each / 24 for each in range(1, 24))
+_HERE_AND_THERE, _EVERYWHERE = (0.25, 0.5), tuple((each + 0.5) / 12 for each in range(12))
 
 
 class Bench:
@@ -219,7 +219,7 @@ class Bench:
         best, least = 0.0, np.inf
         # A depth is taken where what enters is longest.
         longest = setting.name == "depth"
-        found = list(self._felt(_reach(told, part), mate, in_piece, longest))
+        found = _extremes(self._felt(_reach(told, part), mate, in_piece, longest))
         for (low, low_off, at_low), (high, high_off, at_high) in product(found, found):
             if (at_low or at_high) and abs(high - low - figure) < _MEASURED_OFF and high > low:
                 away = abs(high - low - figure) * 3 + abs(low - first) + abs(high - last)
@@ -237,12 +237,14 @@ class Bench:
         the part goes in (anywhere, where it does not): once, or wherever it was felt.
         """
         other = mate.frame.part.box
-        places, meets = [], True
-        for each in range(3):
-            low, high = max(reach[0][each], float(other.low[each])), min(reach[1][each], float(other.high[each]))
-            meets &= each == axis or low < high
-            a, b = sorted((low, high))
-            shares = _EVERYWHERE if everywhere else _HERE_AND_THERE
+        low = np.maximum(reach[0], np.array(other.low, dtype=float))
+        high = np.minimum(reach[1], np.array(other.high, dtype=float))
+        meets = all(low[each] < high[each] for each in range(3) if each != axis)
+        low, high = np.minimum(low, high), np.maximum(low, high)
+        along = max((each for each in range(3) if each != axis), key=lambda each: high[each] - low[each])
+        places = []
+        for each, (a, b) in enumerate(zip(low, high, strict=True)):
+            shares = _EVERYWHERE if everywhere and each == along else _HERE_AND_THERE
             between = [a + (b - a) * share for share in shares]
             places.append([(a + b) / 2] if each == axis else [a - _BESIDE, *between, b + _BESIDE])
         seen: set[tuple[float, bool]] = set()
@@ -303,6 +305,17 @@ class Bench:
             return 0.0
         off = near[0] - float(in_piece[axis]) + near[1]
         return -off if part.frame.turned[1] else off
+
+
+def _extremes(felt: Iterable[tuple[float, float, bool]]) -> list[tuple[float, float, bool]]:
+    """Return of surfaces that were felt at many places only where each lies lowest and where highest."""
+    low: dict[tuple[float, bool], tuple[float, float, bool]] = {}
+    high: dict[tuple[float, bool], tuple[float, float, bool]] = {}
+    for each in felt:
+        key = round(each[0], 3), each[2]
+        low[key] = min(low.get(key, each), each, key=lambda one: one[1])
+        high[key] = max(high.get(key, each), each, key=lambda one: one[1])
+    return [*low.values(), *high.values()]
 
 
 def _reach(told: Operation, part: MadePart) -> tuple[Floats, Floats]:

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import dataclass
 from enum import Enum, auto
+from typing import NamedTuple
 
 import numpy as np
 
@@ -99,19 +100,31 @@ def _hollow(survey: Survey, face: BoardFace) -> float:
     return float(rim.mean() - middle.mean())
 
 
+class Corner(NamedTuple):
+    """A corner of a board as it is drawn with its upper face up."""
+
+    upper: bool
+    right: bool
+
+    @property
+    def turned_over(self) -> Corner:
+        """Where it comes when the board is turned over about its length."""
+        return self._replace(upper=not self.upper)
+
+
 @dataclass(frozen=True, slots=True)
 class Twist:
     """How a face winds along the board.
 
     `wind` is how much higher the far end's upper edge stands than the near end's, over the
     width, mm; from `start` to `end` (mm along) it happens, outside of that the board is true.
-    `corner` names what stands high on the face, as the board is drawn.
+    `high` are the corners that stand high on the face.
     """
 
     wind: float
     start: float
     end: float
-    corner: str
+    high: tuple[Corner, ...]
 
 
 def twist_of(survey: Survey, face: BoardFace, true_within: float = 0.3) -> Twist | None:
@@ -137,13 +150,13 @@ def twist_of(survey: Survey, face: BoardFace, true_within: float = 0.3) -> Twist
     wind = float(across[-1] - across[0])
     # The corners to plane are the high ones of the ends that are out of true.
     rising = (wind > 0) == (face is BoardFace.UPPER)
-    corners = {"left": f"{'lower' if rising else 'upper'} left", "right": f"{'upper' if rising else 'lower'} right"}
+    left, right = Corner(upper=not rising, right=False), Corner(upper=rising, right=True)
     before, after = start - float(survey.x[0]), float(survey.x[-1]) - end
     # A tenth of the length is as near as sticks can tell where it begins.
     near_true, far_true = (each > 0.1 * float(np.ptp(survey.x)) for each in (before, after))
     if near_true == far_true:
-        return Twist(wind, start, end, f"{corners['left']} and {corners['right']}")
-    return Twist(wind, start, end, corners["right" if near_true else "left"])
+        return Twist(wind, start, end, (left, right))
+    return Twist(wind, start, end, (right if near_true else left,))
 
 
 def _tilts(survey: Survey, heights: Grid) -> Grid:

@@ -4,56 +4,25 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterator
-from typing import NamedTuple
 
-from nullah.core.breakdown.layout import Rect
-from nullah.core.card import Card, Remark, Setting, Severity
+from nullah.core.card import Card
 from nullah.core.drawing import Anchor, Drawing, Element, Fill, Label, Path, Point, Ring, Role, drawing, line, rectangle
-from nullah.core.identity import kept_by_value
-from nullah.core.lengths import Length, Marks, from_float, mm
-from nullah.core.milling.adjust import KNOWN_WITHIN, Adjusted, adjust, usual_readings
+from nullah.core.lengths import Length, Marks, from_float
+from nullah.core.milling.adjust import usual_readings
+from nullah.core.milling.best_ways import survey_findings, whole_job
 from nullah.core.milling.contours import areas_above, contour_lines, even_heights, smoothed
-from nullah.core.milling.decide import BestCut, BoardFace, Twist, best_both, best_crosscut, best_rip, twist_of
-from nullah.core.milling.faces import survey_of
-from nullah.core.milling.forecast import GRID_SD
-from nullah.core.milling.job import FaceWork, Job, job_of
-from nullah.core.milling.strokes import strokes_per_mm
+from nullah.core.milling.decide import BoardFace
+from nullah.core.milling.job import FaceWork, Job
 from nullah.core.plan import Plan
-from nullah.core.rack.board import Board, Rise
+from nullah.core.rack.board import Board
 from nullah.core.rack.shape_readings import Calliper, Gap, ShapeReading, Wind, shape_place
+from nullah.core.reader import Reader
 from nullah.core.refs import BoardRef, ReadingRef, Ref, WantedReadingRef
-from nullah.core.shop import PlaneKind, Shop
 from nullah.core.stations.selection import Selection
 from nullah.core.stations.stock import face_up, selected_board
-from nullah.core.wording.milling import face_side_words
+from nullah.core.wording import survey as words
 
 _NOTHING_LEFT = 0.05
-
-
-class SurveyFindings(NamedTuple):
-    """What the survey of a whole board tells: the ways of cutting it first, and how it is milled whole."""
-
-    job: Job
-    crosscut: BestCut
-    rip: BestCut
-    both: BestCut
-
-
-def survey_findings(board: Board, shop: Shop) -> SurveyFindings:
-    """Work out what the survey of a board tells."""
-    return SurveyFindings(whole_job(board, shop), *_cuts(board))
-
-
-def whole_job(board: Board, shop: Shop) -> Job:
-    """Return how a whole board is milled to all it can give."""
-    return job_of(board, Rect(0.0, 0.0, float(board.length), float(board.width)), shop, None, mm(0))
-
-
-@kept_by_value(64)
-def _cuts(board: Board) -> tuple[BestCut, BestCut, BestCut]:
-    """Find the best cuts of a board: they hang on its shape alone."""
-    survey = survey_of(board)
-    return best_crosscut(survey), best_rip(survey), best_both(survey)
 
 
 # --- the drawing ----------------------------------------------------------------------------------
@@ -68,28 +37,24 @@ def draw_survey(plan: Plan, selection: Selection) -> Drawing:
     face = face_up(selection, job.first.face)
     return drawing(
         draw_face(board, job.face(face), plan.marks),
-        _readings(board, face, selection, plan.marks),
-        _title(board, face, job, plan.marks),
+        _readings(board, face, selection, plan.reader),
+        _title(board, face, job, plan.reader),
     )
 
 
-def _title(board: Board, face: BoardFace, job: Job, marks: Marks) -> Iterator[Element]:
+def _title(board: Board, face: BoardFace, job: Job, reader: Reader) -> Iterator[Element]:
     long, wide = float(board.length), float(board.width)
-    words = "face side" if face is job.first.face else "second face"
-    turned = "" if face is BoardFace.UPPER else ", turned over about its length"
-    yield Label(
-        (0, 0), f"{board.name}: {face.value} face{turned} · {words}", 3.6, Anchor.START, bold=True, nudge_mm=(0, -16)
-    )
-    yield Label(
-        (long, 0),
-        f"what stands above the flat face inside, {marks.style.name}",
-        2.9,
-        Anchor.END,
-        Role.FAINT,
-        nudge_mm=(0, -16),
-    )
-    yield Label((0, wide), "pencilled: take down first", 2.9, Anchor.START, Role.FAINT, nudge_mm=(0, 17))
-    yield Label((long, wide), "ringed 0: the lows that set the limit", 2.9, Anchor.END, Role.FAINT, nudge_mm=(0, 17))
+    title = words.face_words(board, face, face is job.first.face, reader)
+    figures, pencilled, ringed = words.legend_words(reader)
+    above, below = (0, -16), (0, 17)
+    yield Label((0, 0), title, 3.6, Anchor.START, bold=True, nudge_mm=above)
+    yield Label((long, 0), figures, 2.9, Anchor.END, Role.FAINT, nudge_mm=above)
+    yield Label((0, wide), pencilled, 2.9, Anchor.START, Role.FAINT, nudge_mm=below)
+    yield Label((long, wide), ringed, 2.9, Anchor.END, Role.FAINT, nudge_mm=below)
+
+
+def _tenths(millimetres: float) -> Length:
+    return from_float(round(millimetres, 1))
 
 
 def draw_face(board: Board, work: FaceWork, marks: Marks, lows: bool = True) -> Iterator[Element]:
@@ -150,21 +115,20 @@ def as_it_lies(board: Board, upper: bool, place: Point) -> Point:
     return place[0], float(board.width) - place[1] if upper else place[1]
 
 
-def _readings(board: Board, face: BoardFace, selection: Selection, marks: Marks) -> Iterator[Element]:
+def _readings(board: Board, face: BoardFace, selection: Selection, reader: Reader) -> Iterator[Element]:
     """Draw what was read on the face that lies up, what one would read next, and what is about to be."""
     upper = face is BoardFace.UPPER
     taken = {shape_place(reading) for reading in board.shape}
     if board.surface is None:
         for number, reading in enumerate(usual_readings(board)[:_SHOWN]):
             if shape_place(reading) not in taken and _is_up(reading, upper):
-                yield from _mark(board, reading, upper, "", WantedReadingRef(number), Role.FAINT)
+                yield from _mark(board, reading, upper, "", WantedReadingRef(number), Role.FAINT, reader)
     for number, reading in enumerate(board.shape):
         if _is_up(reading, upper):
-            yield from _mark(
-                board, reading, upper, in_figures(reading, marks, unit=False), ReadingRef(number), Role.KNIFE
-            )
+            figure = words.reading_figure(reading, reader, unit=False)
+            yield from _mark(board, reading, upper, figure, ReadingRef(number), Role.KNIFE, reader)
     if selection.milling.reading is not None and _is_up(selection.milling.reading, upper):
-        yield from _mark(board, selection.milling.reading, upper, "?", None, Role.CHALK)
+        yield from _mark(board, selection.milling.reading, upper, "?", None, Role.CHALK, reader)
 
 
 # Readings that are offered on the drawing: both faces once; those in between are for doubts.
@@ -175,34 +139,8 @@ def _is_up(reading: ShapeReading, upper: bool) -> bool:
     return isinstance(reading, Calliper) or reading.upper is upper
 
 
-def in_figures(reading: ShapeReading, marks: Marks, unit: bool = True) -> str:
-    """Write what was read."""
-    figure = reading.gap if isinstance(reading, Gap) else reading.rise if isinstance(reading, Wind) else None
-    return marks.write_fine(reading.thickness if isinstance(reading, Calliper) else figure or mm(0), unit)
-
-
-def in_words(reading: ShapeReading, marks: Marks) -> str:
-    """Return where a reading is taken and with what."""
-
-    def at(place: float) -> str:
-        return marks.write(from_float(round(place)))
-
-    if isinstance(reading, Calliper):
-        return f"calliper at {at(reading.at[0])}, {'upper' if reading.at[1] > 20 else 'lower'} edge"
-    face = "upper" if reading.upper else "lower"
-    if isinstance(reading, Wind):
-        return f"sticks at {at(reading.near)} and {at(reading.far)}, {face} face"
-    (x0, y0), (x1, y1) = reading.start, reading.end
-    if abs(x1 - x0) < 1:
-        return f"straightedge across at {at(x0)}, {face} face"
-    if abs(y1 - y0) < 1:
-        return f"straightedge along, {at(y0)} up, {face} face, gap at {at(reading.at[0])}"
-    way = "rising" if (y1 - y0) * (x1 - x0) > 0 else "falling"
-    return f"straightedge on the diagonal {way} to the right, {face} face"
-
-
 def _mark(
-    board: Board, reading: ShapeReading, upper: bool, figure: str, ref: Ref | None, role: Role
+    board: Board, reading: ShapeReading, upper: bool, figure: str, ref: Ref | None, role: Role, reader: Reader
 ) -> Iterator[Element]:
     """Draw a reading at its place: a line and its figure."""
     long, wide = float(board.length), float(board.width)
@@ -210,10 +148,10 @@ def _mark(
     def put(place: Point) -> Point:
         return as_it_lies(board, upper, place)
 
-    words = Role.CHALK if role is Role.CHALK else Role.FAINT if role is Role.FAINT else Role.LABEL
+    written = Role.CHALK if role is Role.CHALK else Role.FAINT if role is Role.FAINT else Role.LABEL
     if isinstance(reading, Gap):
         yield line(put(reading.start), put(reading.end), role)
-        yield from _handle(put(_told_at(board, reading)), board, figure, words, role, ref)
+        yield from _handle(put(_told_at(board, reading)), board, figure, written, role, ref)
         return
     if isinstance(reading, Wind):
         # Sticks lie across; their line and figure stand clear of the board, below it.
@@ -223,9 +161,9 @@ def _mark(
         yield line((reading.near, wide + row), (reading.far, wide + row), role)
         yield Label(
             ((reading.near + reading.far) / 2, wide + row),
-            f"wind {figure}" if figure else "sticks",
+            words.wind_words(figure, reader),
             2.9,
-            role=words,
+            role=written,
             bold=bool(figure),
             ref=ref,
             nudge_mm=(0, 2),
@@ -235,7 +173,7 @@ def _mark(
     outside = (0.0, -4.0) if y < wide / 2 else (0.0, 4.0)
     anchor = Anchor.START if x < 1 else Anchor.END if x > long - 1 else Anchor.MIDDLE
     if figure:
-        yield Label((x, y), figure, 3.0, anchor, words, bold=True, ref=ref, nudge_mm=outside)
+        yield Label((x, y), figure, 3.0, anchor, written, bold=True, ref=ref, nudge_mm=outside)
     else:
         yield Ring((x, y), "", 0.9, role, ref=ref, nudge_mm=(0.0, outside[1] / 3))
 
@@ -250,13 +188,13 @@ def _told_at(board: Board, reading: Gap) -> Point:
     return x0 + (x1 - x0) * share, y0 + (y1 - y0) * share
 
 
-def _handle(at: Point, board: Board, figure: str, words: Role, role: Role, ref: Ref | None) -> Iterator[Element]:
+def _handle(at: Point, board: Board, figure: str, written: Role, role: Role, ref: Ref | None) -> Iterator[Element]:
     """Draw a reading's figure inside the board, or the small ring where one is wanted."""
     if figure:
         left, right = at[0] < 1, at[0] > float(board.length) - 1
         anchor = Anchor.START if left else Anchor.END if right else Anchor.MIDDLE
         nudge = (1.0 if left else -1.0 if right else 0.0, 2.4 if at[1] < float(board.width) / 20 else -2.0)
-        yield Label(at, figure, 3.0, anchor, words, bold=True, ref=ref, nudge_mm=nudge)
+        yield Label(at, figure, 3.0, anchor, written, bold=True, ref=ref, nudge_mm=nudge)
     else:
         yield Ring(at, "", 0.9, role, ref=ref)
 
@@ -267,163 +205,19 @@ def _wind_row(board: Board, reading: Wind) -> float:
     return float(board.width) * (0.3 if share > 0.9 else 0.18)
 
 
-# --- the card -------------------------------------------------------------------------------------
+# --- the cards ------------------------------------------------------------------------------------
 
 
 def survey_card(plan: Plan, selection: Selection) -> Card:
     """Return what the survey tells."""
     board = selected_board(plan, selection)
     if board is None:
-        return Card("Survey", mind=(Remark("Put a board on the rack first."),))
+        return words.no_board_card(plan.reader)
     found = survey_findings(board, plan.project.shop)
-    adjusted = adjust(board) if board.shape and board.surface is None else None
-    return Card(
-        f"Survey of {board.name}",
-        tuple(_settings(plan, board, found)),
-        tuple(_steps(board, found, face_up(selection, found.job.first.face), plan.marks)),
-        tuple(_remarks(plan, board, found, adjusted)),
-        (_why(board, adjusted),),
-    )
-
-
-def _tenths(millimetres: float) -> Length:
-    return from_float(round(millimetres, 1))
-
-
-def _doubt(board: Board, found: SurveyFindings) -> float:
-    return GRID_SD if board.surface is not None else adjust(board).slab_sd(found.job.slab.touching)
-
-
-def _settings(plan: Plan, board: Board, found: SurveyFindings) -> Iterator[Setting]:
-    write = plan.marks.write_fine
-    first = found.job.first
-    yield Setting("Face side", first.face.value, face_side_words(first, plan.reader))
-    whole, doubt = _down(found.job.slab.thickness), _tenths(_doubt(board, found))
-    yield Setting("Whole", write(whole), f"give or take {write(doubt)}")
-    at = _at(plan, found.crosscut.crosscut)
-    yield Setting("Crosscut", _each(plan, found.crosscut), f"best at {at} from the left end")
-    yield Setting("Ripped", _each(plan, found.rip), f"best at {_at(plan, found.rip.rips[0])} from the lower edge")
-    at, one, two = (_at(plan, each) for each in (found.both.crosscut, *found.both.rips))
-    yield Setting("Both", write(_down(found.both.least)), f"crosscut at {at}, then ripped at {one} and {two}")
-    lows = plan.project.lows_left
-    if lows.mm > 0:
-        yield Setting("With lows left", write(whole + lows), f"lows of {write(lows)} on the face that is not seen")
-    plane = plan.project.shop.plane(PlaneKind.JACK, PlaneKind.FORE, PlaneKind.JOINTER, PlaneKind.SMOOTHER)
-    if plane is not None:
-        number = strokes_per_mm(float(board.length), float(board.width), plane)
-        yield Setting(
-            f"Each {plan.marks.write_fine(mm(1))} costs",
-            f"{number:.0f} strokes",
-            f"of the {plane.kind.value}, over one whole face",
-        )
-
-
-def _each(plan: Plan, cut: BestCut) -> str:
-    return " and ".join(plan.marks.write_fine(_down(reach)) for reach in cut.reaches)
-
-
-def _down(millimetres: float) -> Length:
-    return from_float(int(millimetres * 10 + 1e-6) / 10)
-
-
-def _at(plan: Plan, millimetres: float | None) -> str:
-    return plan.marks.write(from_float(round(millimetres or 0.0)))
-
-
-def _steps(board: Board, found: SurveyFindings, face: BoardFace, marks: Marks) -> Iterator[str]:
-    work = found.job.face(face)
-    x, y, most = work.highest
-    if most > 0.1:
-        yield f"Begin {_where(x, y, board)}: {marks.write_fine(_tenths(most))} stands there."
-    twist = twist_of(survey_of(board), face)
-    yield "The face is not in wind." if twist is None else _twist_in_words(twist, face, board, marks)
-    yield "Where a ringed 0 stands nothing comes off: stop when the plane first cuts there."
-
-
-def _where(x: float, y: float, board: Board) -> str:
-    long, wide = float(board.length), float(board.width)
-    across = "lower" if y < wide / 3 else "upper" if y > wide * 2 / 3 else "middle"
-    along = "left" if x < long / 3 else "right" if x > long * 2 / 3 else "middle"
-    if across == along == "middle":
-        return "in the middle"
-    if along == "middle":
-        return f"half way along the {across} edge"
-    return f"at the {along} end, half way up" if across == "middle" else f"at the {across} {along} corner"
-
-
-def _twist_in_words(twist: Twist, face: BoardFace, board: Board, marks: Marks) -> str:
-    long = float(board.length)
-    wind = marks.write_fine(_tenths(abs(twist.wind)))
-    left, right = twist.start, long - twist.end
-    if left > long / 10 and left >= right:
-        where = (
-            f"it begins {marks.write(from_float(round(twist.start)))} from the left end; to the left of that it is true"
-        )
-    elif right > long / 10:
-        where = (
-            f"it ends {marks.write(from_float(round(twist.end)))} from the left end; to the right of that it is true"
-        )
-    else:
-        where = "it runs through the whole length"
-    corner = twist.corner
-    if face is BoardFace.LOWER:
-        # It lies turned over: what is the upper edge of the board is the lower one now.
-        corner = corner.replace("upper", "·").replace("lower", "upper").replace("·", "lower")
-    return f"Wind of {wind} over the width: {where}. High: {corner}."
-
-
-def _remarks(plan: Plan, board: Board, found: SurveyFindings, adjusted: Adjusted | None) -> Iterator[Remark]:
-    write = plan.marks.write_fine
-    if found.job.slab.thickness < _NOTHING_LEFT:
-        cut, both = write(_down(found.crosscut.least)), write(_down(found.both.least))
-        yield Remark(
-            f"Nothing of {board.name} is left flat at any thickness: the hollows of one face lie past those of the "
-            f"other. Crosscut first it gives {cut}, cut both ways {both}.",
-            Severity.FAILURE,
-        )
-    if adjusted is not None and adjusted.contradiction is not None:
-        wrong = adjusted.contradiction
-        one, two = board.shape[wrong.first], board.shape[wrong.second]
-        said = " and ".join(f"{in_words(each, plan.marks)} ({in_figures(each, plan.marks)})" for each in (one, two))
-        apart = write(_tenths(wrong.apart))
-        yield Remark(f"Two readings contradict each other by {apart}: {said}. Take both again.", Severity.FAILURE)
-    if adjusted is not None and not adjusted.known and adjusted.next_reading is not None:
-        yield Remark(
-            f"The readings do not fix both faces yet: they are known to {write(_tenths(adjusted.doubt))} on the whole, "
-            f"{write(from_float(KNOWN_WITHIN))} is enough. Take next: {in_words(adjusted.next_reading, plan.marks)}.",
-            Severity.WARNING,
-        )
-    elif adjusted is not None:
-        yield Remark(f"Both faces are known to {write(_tenths(adjusted.doubt))} on the whole.")
-    elif board.surface is None:
-        yield Remark("Known by its four figures only: evenly cupped, bowed and wound. Readings at stations tell where.")
-    if board.rises is Rise.UNKNOWN:
-        yield Remark("Nobody has looked which way the grain rises: see it on the edge, and enter it under Strokes.")
-    yield Remark("Lift with straight knees; rough faces hold splinters and grit.")
-
-
-def _why(board: Board, adjusted: Adjusted | None) -> str:
-    if board.surface is not None:
-        return "From a grid of heights of both faces, taken as it is between its stations."
-    if adjusted is None:
-        return "From cup, bow and twist as parabolas and an even wind, and the thickness."
-    return (
-        f"From {len(board.shape)} readings by least squares; what they leave open is filled in as boards usually are, "
-        "and told as doubt (a standard deviation)."
-    )
+    face = face_up(selection, found.job.first.face)
+    return words.survey_card(board, found, face, plan.project.shop, plan.project.lows_left, plan.reader)
 
 
 def sticks_card(plan: Plan, selection: Selection) -> Card:
     """Return how winding sticks are read."""
-    return Card(
-        "Winding sticks",
-        (Setting("Long", "twice the width", "the wind shows twice as large at their ends"),),
-        (
-            "Stand the sticks across both ends, parallel, each in the middle of its length.",
-            "Step back and crouch until the far edge just shows over the near one.",
-            "One end of the far stick shows more: that corner is high. In line from end to end: no wind.",
-            f"How much: at the stick's end, against the pale inlaid edge, {plan.marks.write(mm(7))} deep.",
-            "Move the far stick in: where it first comes into line, the wind begins.",
-        ),
-        (Remark("A tilted head tilts both edges alike: look at the gap between them, not at either."),),
-    )
+    return words.sticks_card(plan.reader)

@@ -85,7 +85,7 @@ def _reading(ref: ReadingRef | WantedReadingRef, plan: Plan, selection: Selectio
     # NumPy's: not before it is looked at.
     from nullah.core.milling.adjust import usual_readings
     from nullah.core.stations.stock import selected_board
-    from nullah.core.stations.surveying import in_figures, in_words
+    from nullah.core.wording.survey import reading_figure, reading_words
 
     board = selected_board(plan, selection)
     if board is None:
@@ -94,8 +94,8 @@ def _reading(ref: ReadingRef | WantedReadingRef, plan: Plan, selection: Selectio
     if ref.number >= len(there):
         return None
     reading = there[ref.number]
-    read = in_figures(reading, plan.marks) if isinstance(ref, ReadingRef) else ""
-    return ReadingTarget(in_words(reading, plan.marks), read)
+    read = reading_figure(reading, plan.reader) if isinstance(ref, ReadingRef) else ""
+    return ReadingTarget(reading_words(reading, plan.reader), read)
 
 
 def _now(selection: Selection) -> datetime:

@@ -12,13 +12,15 @@ from nullah.core import actions
 from nullah.core.drawing import Drawing, Point, Role, drawing, line
 from nullah.core.lengths import mm
 from nullah.core.milling.adjust import adjust, usual_readings
+from nullah.core.milling.best_ways import whole_job
 from nullah.core.milling.decide import BoardFace
 from nullah.core.rack.board import Board
 from nullah.core.rack.shape_readings import Calliper, Gap, ShapeReading, Wind, figure_of, shape_place, with_figure
 from nullah.core.refs import BoardRef, ReadingRef, Ref, WantedReadingRef
 from nullah.core.stations.selection import MillingSelection, MillingView
 from nullah.core.stations.stock import face_up, selected_board
-from nullah.core.stations.surveying import as_it_lies, in_words, whole_job
+from nullah.core.stations.surveying import as_it_lies
+from nullah.core.wording.survey import reading_words
 from nullah.desk.bench import Bench, Tool
 from nullah.desk.document import Document
 from nullah.desk.fields import ValueField
@@ -161,7 +163,7 @@ class SurveyRows(Group):
         return usual_readings(board)[0]
 
     def _named(self, reading: ShapeReading) -> str:
-        return in_words(reading, self.document.project.marks)
+        return reading_words(reading, self.document.plan.reader)
 
     def _turn(self, face: str) -> None:
         upper = next(upper for upper, value, _ in _FACES if value == face)
