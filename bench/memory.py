@@ -91,11 +91,14 @@ def _tell(name: str, when: str) -> None:
 
 
 def _settle(seconds: float) -> None:
+    from PySide6.QtCore import QEvent
     from PySide6.QtWidgets import QApplication
 
     end = time.perf_counter() + seconds
     while time.perf_counter() < end:
         QApplication.processEvents()
+        # Outside an event loop of its own nothing is deleted that is to be deleted later.
+        QApplication.sendPostedEvents(None, QEvent.Type.DeferredDelete.value)
         time.sleep(0.005)
 
 

@@ -15,6 +15,7 @@ from nullah.core.lengths import Marks, Unit, mm
 from nullah.core.milling.adjust import usual_readings
 from nullah.core.milling.edge_tasks import KINDS
 from nullah.core.milling.forecast import best_first_cut, reach
+from nullah.core.milling.strokes import StageKind
 from nullah.core.plan import work_out
 from nullah.core.project import Piece, Project
 from nullah.core.rack.board import Board, Rise
@@ -25,8 +26,9 @@ from nullah.core.stations import STATIONS
 from nullah.core.stations.milling import VIEWS
 from nullah.core.stations.selection import MillingSelection, MillingView, Selection
 from nullah.core.stations.stock import selected_board, selected_job, selected_stock, stock_name, stocks_of
-from nullah.core.stations.stroke_plan import minutes_in_words, selected_step
+from nullah.core.stations.stroke_plan import selected_step
 from nullah.core.stations.surveying import as_it_lies
+from nullah.core.wording.strokes import milling_step_words, minutes_words
 from nullah.core.wording.survey import reading_words
 from nullah.demo.seed_box import seed_box
 from nullah.demo.seed_cabinet import seed_cabinet
@@ -218,14 +220,15 @@ def test_contradicting_readings_are_both_named():
 def test_every_step_can_be_drawn_and_told_in_both_units():
     for unit in Unit:
         plan = work_out(actions.show_in(surveyed(rises=Rise.LEFT), Marks(unit)))
-        _, _, steps, _ = selected_step(plan, Selection(milling=MillingSelection(MillingView.STROKES)))
+        _, job, steps, _ = selected_step(plan, Selection(milling=MillingSelection(MillingView.STROKES)))
         for number, step in enumerate(steps):
             selection = Selection(milling=MillingSelection(MillingView.STROKES, step=number))
             drawing, card = MILLING.draw(plan, selection), MILLING.card(plan, selection)
-            assert step.title in words(drawing) and card.mark == step.words
+            told = milling_step_words(step, job, plan.reader)
+            assert told.title in words(drawing) and card.mark == told.steps
             text = " ".join((*card.mark, *(setting.figure for setting in card.set)))
             assert (" mm" in text) is (unit is Unit.MM) or "mm" not in text
-    assert selected_step(plan, Selection(milling=MillingSelection(step=99)))[3].title == steps[-1].title
+    assert selected_step(plan, Selection(milling=MillingSelection(step=99)))[3].kind is steps[-1].kind
 
 
 def test_strokes_are_drawn_with_the_grain():
@@ -233,7 +236,9 @@ def test_strokes_are_drawn_with_the_grain():
         plan = work_out(surveyed(rises=rises))
         _, _, steps, _ = selected_step(plan, Selection())
         # Along, on whichever face lies up: what is uphill above is downhill below.
-        number = next(n for n, step in enumerate(steps) if step.stage is not None and step.title.endswith("along"))
+        number = next(
+            n for n, step in enumerate(steps) if step.stage is not None and step.stage.kind is StageKind.ALONG
+        )
         below = steps[number].face.face.value == "lower"
         drawn = MILLING.draw(plan, Selection(milling=MillingSelection(MillingView.STROKES, step=number)))
         strokes = [
@@ -243,7 +248,7 @@ def test_strokes_are_drawn_with_the_grain():
 
 
 def test_times_are_told_no_finer_than_they_can_be_known():
-    told = [minutes_in_words(minutes) for minutes in (0.2, 5, 19, 22, 58, 61, 125, 600)]
+    told = [minutes_words(minutes, Reader()) for minutes in (0.2, 5, 19, 22, 58, 61, 125, 600)]
     assert told == ["1 min", "5 min", "19 min", "20 min", "1 h", "1 h", "2 h", "10 h"]
 
 

@@ -8,7 +8,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from nullah.core.breakdown.layout import Rect
-from nullah.core.lengths import Marks, mm
+from nullah.core.lengths import mm
 from nullah.core.milling.decide import BoardFace, FaceReason
 from nullah.core.milling.faces import survey_of
 from nullah.core.milling.job import face_work_on, job_of
@@ -25,7 +25,9 @@ from nullah.core.milling.strokes import (
 )
 from nullah.core.milling.trial import FaceOf, levelled, set_of, start_trial, under_straightedge, verdict
 from nullah.core.rack.board import Board, Faces, Flaw, FlawKind, Rise
+from nullah.core.reader import Reader
 from nullah.core.shop import USUAL_PLANES, PlaneKind, Shop
+from nullah.core.wording.strokes import milling_step_words
 from nullah.instruments.shape_gauges import SimulatedGauges
 
 WOUND = Board("1", "wound", "black cherry", mm(500), mm(140), mm(25), mm(1), mm(1), mm(3))
@@ -159,13 +161,14 @@ def test_more_wood_takes_no_fewer_strokes(seed, more):
 
 
 def test_steps_follow_the_order_of_the_work():
-    steps = steps_of(job(needs=mm(20)), Marks(), Shop())
-    kinds = [step.id for step in steps]
+    steps = steps_of(job(needs=mm(20)), Shop())
+    kinds = [step.kind.value for step in steps]
     assert list(dict.fromkeys(kinds)) == ["face", "edge", "gauge", "width", "ends"]
     gauge = kinds.index("gauge")
     assert kinds.index("edge") < gauge and "face" in kinds[gauge:]
-    assert steps[gauge].tool == "gauge at 20.0 mm"
-    assert all(step.words and step.minutes > 0 for step in steps)
+    told = [milling_step_words(step, job(needs=mm(20)), Reader()) for step in steps]
+    assert told[gauge].tool == "gauge at 20.0 mm"
+    assert all(each.steps and each.title for each in told) and all(step.minutes > 0 for step in steps)
     # A later stage begins where the one before has stopped.
     first = [step for step in steps[:gauge] if step.stage is not None]
     assert [step.from_height for step in first[1:]] == [step.stage.leave for step in first[:-1]]

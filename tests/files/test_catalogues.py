@@ -22,7 +22,7 @@ from nullah.files.catalogues import catalogue_for, load
 
 ROOT = Path(__file__).parents[2]
 BRITISH = load("en_GB")
-AMERICAN_TERMS = re.compile(r"\b(rabbet|dado|clamp|plow)(s|ed)?\b", re.IGNORECASE)
+AMERICAN_TERMS = re.compile(r"\b(rabbet|dado|clamp|plow|vise)(s|ed)?\b", re.IGNORECASE)
 
 
 def template():

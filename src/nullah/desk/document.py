@@ -30,8 +30,9 @@ if TYPE_CHECKING:
 #: Work is kept so long after the first change that is not kept yet, in ms: a killed program loses at most
 #: what was done in one and a half seconds, and writing takes its time too.
 AUTOSAVE_AFTER = 1000
-#: When nothing was done for so long it is looked whether much is kept of earlier plans, in ms.
-SPARED_AFTER = 2000
+#: It is looked whether much is kept of earlier plans when nothing was done for so long, in ms, and after so many
+#: changes without such a rest.
+SPARED_AFTER, SPARED_CHANGES = 2000, 60
 
 
 def _proof_input(plan: Plan) -> tuple[object, ...]:
@@ -97,7 +98,7 @@ class Document(QObject):
         self._sparing = Sparing()
         self._resting = QTimer(self)
         self._resting.setSingleShot(True)
-        self._resting.setInterval(SPARED_AFTER)
+        self._changes = 0
         self._resting.timeout.connect(self._spare)
         self.plan: Plan = work_out(project, milling=False, proving=False)
 
@@ -220,9 +221,11 @@ class Document(QObject):
         # Not anew with every change: work is kept however fast changes follow each other.
         if not self._timer.isActive():
             self._timer.start()
-        self._resting.start()
+        self._changes += 1
+        self._resting.start(SPARED_AFTER if self._changes < SPARED_CHANGES else 0)
 
     def _spare(self) -> None:
+        self._changes = 0
         self._sparing.look(lambda: work_out(self.project, milling=self._numbers, proving=False))
 
     @property

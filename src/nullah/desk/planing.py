@@ -33,6 +33,7 @@ from nullah.core.milling.trial import (
 from nullah.core.shop import PlaneKind
 from nullah.core.stations.stock import selected_job, stock_name
 from nullah.core.wood.species import SpeciesError, find_species
+from nullah.core.wording.strokes import stage_words
 from nullah.desk.document import Document
 from nullah.desk.fields import ValueField
 from nullah.desk.planing_board import Place, PlaningBoard
@@ -240,7 +241,7 @@ class PlaningPage(QWidget):
         stage = ""
         if self._at is not None and self._playing is not None:
             playing = self.stages[self._at.stage]
-            stage = f"{playing.title}, {playing.plane.kind.value}, set {self._at.set + 1}: "
+            stage = f"{stage_words(playing, self._at.set + 1, self._document.plan.reader)} "
         self.words.setText(f"{stage}{said}\n{verdict(trial, self.stages, write)}")
         self._show_buttons()
 

@@ -32,12 +32,21 @@ _SECONDS, _SECONDS_PER_METRE, _TEST_SECONDS = 1.2, 2.2, 20.0
 
 
 class StrokeDirection(Enum):
-    """Which way strokes go over a board."""
+    """Which way strokes go over a board: as to the grain, or aslant to it, the one way and the other."""
 
-    ACROSS = "across the grain"
-    SLANT = "at 45°"
-    BACK = "at 45° the other way"
-    ALONG = "along the grain"
+    ACROSS = "across"
+    SLANT = "slant"
+    BACK = "back"
+    ALONG = "along"
+
+
+class StageKind(Enum):
+    """What a stage of flattening takes down."""
+
+    HUMPS = "humps"
+    TRAVERSE = "traverse"
+    ALONG = "along"
+    SMOOTH = "smooth"
 
 
 _ANGLES = {
@@ -54,7 +63,7 @@ class FlatteningStage:
 
     Parameters
     ----------
-    title : str
+    kind : StageKind
     plane : Plane
     ways : tuple of StrokeDirection
         One after the other, a set of strokes each.
@@ -66,13 +75,11 @@ class FlatteningStage:
         Sets are times over all that stands out.
     millimetres : float
         Way planed, in all.
-    test : str
-        When to stop and with what to test.
     to_left : bool
         Whether strokes go from right to left as the face lies: with the grain.
     """
 
-    title: str
+    kind: StageKind
     plane: Plane
     ways: tuple[StrokeDirection, ...]
     depth: float
@@ -80,7 +87,6 @@ class FlatteningStage:
     strokes: int
     sets: int
     millimetres: float
-    test: str
     to_left: bool = False
 
     @property
@@ -97,46 +103,25 @@ class _Kind(NamedTuple):
     coarse planes stop well above the line.
     """
 
-    title: str
+    kind: StageKind
     planes: tuple[PlaneKind, ...]
     ways: tuple[StrokeDirection, ...]
     deepest: float
     leave: float
-    test: str
 
 
 _KINDS = (
+    _Kind(StageKind.HUMPS, (PlaneKind.FORE, PlaneKind.JACK, PlaneKind.JOINTER), (StrokeDirection.ACROSS,), 0.8, 1.0),
     _Kind(
-        "Humps",
-        (PlaneKind.FORE, PlaneKind.JACK, PlaneKind.JOINTER),
-        (StrokeDirection.ACROSS,),
-        0.8,
-        1.0,
-        "Straightedge along and on both diagonals: stop when it no longer rocks.",
-    ),
-    _Kind(
-        "Traverse",
+        StageKind.TRAVERSE,
         (PlaneKind.JACK, PlaneKind.FORE, PlaneKind.JOINTER),
         (StrokeDirection.SLANT, StrokeDirection.BACK),
         0.2,
         0.35,
-        "Winding sticks after each set, straightedge across: stop when the tops are parallel.",
     ),
+    _Kind(StageKind.ALONG, (PlaneKind.JOINTER, PlaneKind.JACK, PlaneKind.FORE), (StrokeDirection.ALONG,), 0.1, 0.1),
     _Kind(
-        "Along",
-        (PlaneKind.JOINTER, PlaneKind.JACK, PlaneKind.FORE),
-        (StrokeDirection.ALONG,),
-        0.1,
-        0.1,
-        "Straightedge along and on the diagonals: stop at full shavings from end to end.",
-    ),
-    _Kind(
-        "Smooth",
-        (PlaneKind.SMOOTHER, PlaneKind.JOINTER, PlaneKind.JACK),
-        (StrokeDirection.ALONG,),
-        0.04,
-        0.02,
-        "No light under the straightedge anywhere; equal strokes everywhere.",
+        StageKind.SMOOTH, (PlaneKind.SMOOTHER, PlaneKind.JOINTER, PlaneKind.JACK), (StrokeDirection.ALONG,), 0.04, 0.02
     ),
 )
 
@@ -299,9 +284,7 @@ def plan_strokes(work: Work, shop: Shop, to_left: bool = False) -> tuple[Flatten
             continue
         strokes, sets, way = _counted(Work(left, work.spacing_x, work.spacing_y), kind.ways, plane, depth, kind.leave)
         if strokes:
-            found.append(
-                FlatteningStage(kind.title, plane, kind.ways, depth, kind.leave, strokes, sets, way, kind.test, to_left)
-            )
+            found.append(FlatteningStage(kind.kind, plane, kind.ways, depth, kind.leave, strokes, sets, way, to_left))
             left = np.minimum(left, kind.leave)
     return tuple(found)
 

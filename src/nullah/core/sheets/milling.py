@@ -11,11 +11,12 @@ from nullah.core.milling.grain import grain_of
 from nullah.core.milling.job import FaceWork, Job, job_of
 from nullah.core.milling.steps import MillingStep, steps_of
 from nullah.core.plan import Plan
+from nullah.core.reader import Reader
 from nullah.core.sheets.page import MARGIN, PAGE, Sheet, SheetKind, heading, paragraph
 from nullah.core.stations.stock import stock_name, stocks_of
-from nullah.core.stations.stroke_plan import minutes_in_words
 from nullah.core.stations.surveying import draw_face
 from nullah.core.wording.milling import face_side_words
+from nullah.core.wording.strokes import in_all_words, milling_step_words, sheet_foot, step_minutes, strokes_words
 
 _WIDE = PAGE[0] - 2 * MARGIN
 _MOST_HIGH = 34.0
@@ -42,14 +43,13 @@ def _sheet(plan: Plan, stock: Stock, name: str) -> Sheet:
         picture, y = _face(plan, stock, job, face, title_of, y + 4)
         found += picture.elements
     y += 3
-    steps = steps_of(job, plan.marks, plan.project.shop)
+    steps = steps_of(job, plan.project.shop)
     for number, step in enumerate(steps, start=1):
-        words, y = _step(number, step, y)
+        words, y = _step(number, step, job, plan.reader, y)
         found += words
-    total = minutes_in_words(sum(step.minutes for step in steps))
-    found.append(Label((PAGE[0] - MARGIN, y + 3), f"in all about {total}, with testing", 3.0, Anchor.END, Role.FAINT))
-    minding = "Both hands behind the edge; the work against a stop or in the vice. Thickness as measured: ______"
-    words, y = paragraph(minding, MARGIN, y + 6, _WIDE, 3.0)
+    in_all = in_all_words(steps, plan.reader)
+    found.append(Label((PAGE[0] - MARGIN, y + 3), in_all, 3.0, Anchor.END, Role.FAINT))
+    words, y = paragraph(sheet_foot(plan.reader), MARGIN, y + 6, _WIDE, 3.0)
     return Sheet(name, title, drawing(found, words), SheetKind.MILLING)
 
 
@@ -67,15 +67,16 @@ def _face(plan: Plan, stock: Stock, job: Job, face: FaceWork, title: str, y: flo
     return Drawing((*words, *elements)), below + 2 + wide * scale
 
 
-def _step(number: int, step: MillingStep, y: float) -> tuple[list[Element], float]:
+def _step(number: int, step: MillingStep, job: Job, reader: Reader, y: float) -> tuple[list[Element], float]:
+    told = milling_step_words(step, job, reader)
     found: list[Element] = [
         Label((MARGIN, y + 2.2), f"{number}", 3.0, Anchor.START, Role.FAINT, running=True),
-        Label((MARGIN + 6, y + 2.2), step.title, 3.2, Anchor.START, bold=True, running=True),
-        Label((MARGIN + 58, y + 2.2), step.tool, 3.0, Anchor.START, running=True),
-        Label((PAGE[0] - MARGIN - 16, y + 2.2), step.strokes_in_words, 3.0, Anchor.END),
-        Label((PAGE[0] - MARGIN, y + 2.2), step.time_in_words, 3.0, Anchor.END),
+        Label((MARGIN + 6, y + 2.2), told.title, 3.2, Anchor.START, bold=True, running=True),
+        Label((MARGIN + 58, y + 2.2), told.tool, 3.0, Anchor.START, running=True),
+        Label((PAGE[0] - MARGIN - 16, y + 2.2), strokes_words(step, reader), 3.0, Anchor.END),
+        Label((PAGE[0] - MARGIN, y + 2.2), step_minutes(step, reader), 3.0, Anchor.END),
     ]
     # What was said above of plane and strokes is not said again: the last sentence is the test.
-    said = step.words[-1] if step.stage is not None else " ".join(step.words)
+    said = told.steps[-1] if step.stage is not None else " ".join(told.steps)
     words, y = paragraph(said, MARGIN + 6, y + 4.4, _WIDE - 6, 2.6, Role.FAINT)
     return found + words, y + 1.6

@@ -7,28 +7,25 @@ from itertools import islice
 
 import numpy as np
 
-from nullah.core.card import Card, Remark, Setting, Severity
+from nullah.core.card import Card
 from nullah.core.drawing import Anchor, Drawing, Element, Fill, Label, Path, Point, Ring, Role, drawing, line, rectangle
 from nullah.core.forecasts import Stock
-from nullah.core.lengths import from_float
 from nullah.core.milling.decide import BoardFace
 from nullah.core.milling.grain import GrainOf, grain_of
 from nullah.core.milling.job import Job
 from nullah.core.milling.planing import Work
-from nullah.core.milling.steps import MillingStep, steps_of
+from nullah.core.milling.steps import MillingStep, StepKind, steps_of
 from nullah.core.milling.strokes import strokes_of_set
 from nullah.core.plan import Plan
-from nullah.core.rack.board import Rise
+from nullah.core.reader import Reader
 from nullah.core.refs import PieceRef, StepRef
 from nullah.core.stations.selection import Selection
 from nullah.core.stations.stock import selected_job, stock_name
 from nullah.core.stations.surveying import draw_face
+from nullah.core.wording import strokes as words
 
-#: The prefix of a step in the list; its number follows.
 # More strokes than this are not drawn.
 _MOST_DRAWN = 36
-# More than this over a whole face is better sawn off, mm (common practice).
-_RESAW = 4.0
 
 
 def selected_step(plan: Plan, selection: Selection) -> tuple[Stock, Job, tuple[MillingStep, ...], MillingStep] | None:
@@ -37,7 +34,7 @@ def selected_step(plan: Plan, selection: Selection) -> tuple[Stock, Job, tuple[M
     if found is None:
         return None
     stock, job = found
-    steps = steps_of(job, plan.marks, plan.project.shop)
+    steps = steps_of(job, plan.project.shop)
     return stock, job, steps, steps[min(max(selection.milling.step, 0), len(steps) - 1)]
 
 
@@ -50,12 +47,13 @@ def draw_strokes(plan: Plan, selection: Selection) -> Drawing:
     long, wide = stock.rect.length, stock.rect.width
     if step.face is not None:
         top = drawing(_face(plan, stock, job, step))
-    elif step.id == "edge":
-        top = drawing(_edge(job, long, wide))
+    elif step.kind is StepKind.EDGE:
+        top = drawing(_edge(job, long, wide, plan.reader))
     else:
         top = drawing(_outline(plan, stock, step))
-    heading = Label((0, 0), f"{stock_name(plan, stock)} · {step.title}", 3.6, Anchor.START, bold=True, nudge_mm=(0, -6))
-    return top + drawing(heading, _list(steps, step, long, wide))
+    title = words.milling_step_words(step, job, plan.reader).title
+    heading = Label((0, 0), f"{stock_name(plan, stock)} · {title}", 3.6, Anchor.START, bold=True, nudge_mm=(0, -6))
+    return top + drawing(heading, _list(steps, step, job, (long, wide), plan.reader))
 
 
 def _face(plan: Plan, stock: Stock, job: Job, step: MillingStep) -> Iterator[Element]:
@@ -65,8 +63,8 @@ def _face(plan: Plan, stock: Stock, job: Job, step: MillingStep) -> Iterator[Ele
     yield from draw_face(stock.board, face, plan.marks, lows=False)
     wide = stock.rect.width
     grain = grain_of(stock.board, face.face)
-    yield from _turns(stock, face.face, grain)
-    yield from _grain_arrow(grain, stock)
+    yield from _turns(stock, face.face, grain, plan.reader)
+    yield from _grain_arrow(grain, stock, plan.reader)
     if step.stage is None:
         return
     before = Work(np.minimum(face.work.heights, step.from_height), face.work.spacing_x, face.work.spacing_y)
@@ -101,7 +99,7 @@ def _point(at: np.ndarray) -> Point:
     return float(at[0]), float(at[1])
 
 
-def _turns(stock: Stock, face: BoardFace, grain: GrainOf) -> Iterator[Element]:
+def _turns(stock: Stock, face: BoardFace, grain: GrainOf, reader: Reader) -> Iterator[Element]:
     """Draw where the grain turns."""
     rect = stock.rect
     for turn in grain.turns:
@@ -111,22 +109,21 @@ def _turns(stock: Stock, face: BoardFace, grain: GrainOf) -> Iterator[Element]:
             continue
         y = rect.width - high if face is BoardFace.UPPER else low
         yield rectangle(x, y, end - x, high - low, Role.FLAW, Fill.FLAW)
-        yield Label((x + (end - x) / 2, y + high - low), f"{turn.what}: tears", 2.8, role=Role.FLAW, nudge_mm=(0, 2.5))
+        tears = words.tears_words(turn.what, reader)
+        yield Label((x + (end - x) / 2, y + high - low), tears, 2.8, role=Role.FLAW, nudge_mm=(0, 2.5))
 
 
-def _grain_arrow(grain: GrainOf, stock: Stock) -> Iterator[Element]:
-    """Draw which way to plane with the grain, above the board."""
-    long = stock.rect.length
-    if grain.to_right is None:
-        yield Label((long, 0), "grain: not looked at yet", 2.9, Anchor.END, Role.FAINT, nudge_mm=(0, -6))
-        return
-    way = "left to right →" if grain.to_right else "← right to left"
-    yield Label((long, 0), f"with the grain: {way}", 2.9, Anchor.END, Role.CHALK, nudge_mm=(0, -6))
+def _grain_arrow(grain: GrainOf, stock: Stock, reader: Reader) -> Iterator[Element]:
+    """Say which way to plane with the grain, above the board."""
+    role = Role.FAINT if grain.to_right is None else Role.CHALK
+    said = words.grain_words(grain.to_right, reader)
+    yield Label((stock.rect.length, 0), said, 2.9, Anchor.END, role, nudge_mm=(0, -6))
 
 
-def _edge(job: Job, long: float, wide: float) -> Iterator[Element]:
+def _edge(job: Job, long: float, wide: float, reader: Reader) -> Iterator[Element]:
     """Draw the stopped strokes along the edge, shortest first, and the partial passes across it."""
     straight, square = job.edge
+    along, across = words.edge_words(len(square.partial), reader)
     bars = straight.stopped[-14:]
     room = wide * 0.62
     row = room / max(len(bars), 4)
@@ -136,8 +133,7 @@ def _edge(job: Job, long: float, wide: float) -> Iterator[Element]:
         yield from arrow((start, y), (end, y), long / 90)
         if start == 0.0 and end < long:
             yield from arrow((long, y), (long - end, y), long / 90)
-    words = "stopped strokes along the edge, from above, the shortest first"
-    yield Label((0, room), words, 2.9, Anchor.START, Role.FAINT, nudge_mm=(0, 3))
+    yield Label((0, room), along, 2.9, Anchor.START, Role.FAINT, nudge_mm=(0, 3))
     thick = max(job.thickness, 1.0)
     scale = long / 4 / thick
     left, top = long * 0.02, room * 1.75
@@ -147,8 +143,7 @@ def _edge(job: Job, long: float, wide: float) -> Iterator[Element]:
         x = left + reach * scale
         yield line((left, top - high * 0.06 * number), (x, top - high * 0.06 * number), Role.CHALK)
         yield line((x, top - high * 0.06 * number), (x, top + high * 0.2), Role.PENCIL)
-    words = f"{len(square.partial)} partial passes from the high side, each a little wider, then one over all"
-    yield Label((left + thick * scale * 1.08, top), words, 2.9, Anchor.START, Role.FAINT, nudge_mm=(0, 4))
+    yield Label((left + thick * scale * 1.08, top), across, 2.9, Anchor.START, Role.FAINT, nudge_mm=(0, 4))
 
 
 def _outline(plan: Plan, stock: Stock, step: MillingStep) -> Iterator[Element]:
@@ -162,50 +157,35 @@ def _outline(plan: Plan, stock: Stock, step: MillingStep) -> Iterator[Element]:
             continue
         x, y = placed.x - rect.x, rect.width - (placed.top - rect.y)
         yield rectangle(x, y, placed.length, placed.width, Role.CHALK, ref=PieceRef(part_id))
-        size = write(part.width) if step.id == "width" else write(part.cut_length)
+        size = write(part.width) if step.kind is StepKind.WIDTH else write(part.cut_length)
         yield Label((x + placed.length / 2, y + placed.width / 2), f"{part.name} {size}", 3.0, ref=PieceRef(part_id))
 
 
-def _list(steps: tuple[MillingStep, ...], chosen: MillingStep, long: float, wide: float) -> Iterator[Element]:
+def _list(
+    steps: tuple[MillingStep, ...], chosen: MillingStep, job: Job, size: tuple[float, float], reader: Reader
+) -> Iterator[Element]:
     """List all steps, that in hand in chalk."""
+    long, wide = size
     row = max(long * 0.042, 1.0)
     y = wide * 1.0 + row * 2.2
-    if chosen.id == "edge":
+    if chosen.kind is StepKind.EDGE:
         y = wide * 1.45 + row * 1.2
-    yield Label((long * 0.87, y - row), "strokes", 2.9, Anchor.END, Role.FAINT, running=True)
+    yield Label((long * 0.87, y - row), reader.text("strokes"), 2.9, Anchor.END, Role.FAINT, running=True)
     for number, step in enumerate(steps):
         at, lit = y + number * row, step is chosen
-        ref = StepRef(number)
+        ref, said = StepRef(number), words.milling_step_words(step, job, reader)
         role = Role.CHALK if lit else Role.LABEL
         if lit:
             yield rectangle(-long * 0.02, at - row / 2, long * 1.04, row, Role.BARE, Fill.LIT, ref=ref)
         yield Ring((0, at), str(number + 1), 2.0, role, ref=ref, running=True)
-        yield Label((long * 0.035, at), step.title, 3.1, Anchor.START, role, bold=lit, ref=ref, running=True)
-        yield Label((long * 0.33, at), step.tool, 3.0, Anchor.START, role, ref=ref, running=True)
+        yield Label((long * 0.035, at), said.title, 3.1, Anchor.START, role, bold=lit, ref=ref, running=True)
+        yield Label((long * 0.33, at), said.tool, 3.0, Anchor.START, role, ref=ref, running=True)
         strokes = str(step.strokes) if step.strokes else ""
         yield Label((long * 0.87, at), strokes, 3.0, Anchor.END, role, ref=ref, running=True)
-        yield Label((long, at), step.time_in_words, 3.0, Anchor.END, role, ref=ref, running=True)
-    total = sum(step.minutes for step in steps)
-    yield Label(
-        (long, y + len(steps) * row),
-        f"in all about {minutes_in_words(total)}, with testing",
-        3.0,
-        Anchor.END,
-        Role.FAINT,
-    )
-
-
-def minutes_in_words(minutes: float) -> str:
-    """Return how long, no finer than it can be known: ``40 min``, ``2 h 20 min``.
-
-    Examples
-    --------
-    >>> minutes_in_words(7.2), minutes_in_words(138), minutes_in_words(0.4)
-    ('7 min', '2 h 20 min', '1 min')
-    """
-    rounded = max(1, round(minutes)) if minutes < 20 else round(minutes / 5) * 5 if minutes < 60 else round(minutes, -1)
-    hours, rest = divmod(int(rounded), 60)
-    return f"{rest} min" if not hours else f"{hours} h {rest} min" if rest else f"{hours} h"
+        minutes = words.step_minutes(step, reader)
+        yield Label((long, at), minutes, 3.0, Anchor.END, role, ref=ref, running=True)
+    in_all = words.in_all_words(steps, reader)
+    yield Label((long, y + len(steps) * row), in_all, 3.0, Anchor.END, Role.FAINT)
 
 
 # --- the card -------------------------------------------------------------------------------------
@@ -215,52 +195,7 @@ def strokes_card(plan: Plan, selection: Selection) -> Card:
     """Return the step in hand in full, and what to mind at it."""
     found = selected_step(plan, selection)
     if found is None:
-        return Card("Strokes", mind=(Remark("Put a board on the rack first."),))
+        return words.no_strokes_card(plan.reader)
     stock, job, _, step = found
-    write = plan.marks.write_fine
-    settings = [Setting(step.title, step.tool or "—")]
-    if step.stage is not None:
-        stage = step.stage
-        settings += [
-            Setting("Set to", plan.marks.write_short(stage.depth, unit=True), "shaving in the middle of the iron"),
-            Setting(
-                "Strokes", str(stage.strokes), f"about, in {stage.sets} sets {', '.join(w.value for w in stage.ways)}"
-            ),
-            Setting("Leave", write(from_float(stage.leave)), "above the line"),
-        ]
-    settings.append(Setting("Thickness", write(from_float(round(job.thickness, 1))), "gauge it from the face side"))
-    return Card(
-        f"Milling {stock_name(plan, stock)}",
-        tuple(settings),
-        step.words,
-        tuple(_remarks(plan, stock, job, step)),
-        ("Strokes = wood above the line ÷ what a set takes. Times are a guess: 1.2 s a stroke, 2.2 s a metre.",),
-    )
-
-
-def _remarks(plan: Plan, stock: Stock, job: Job, step: MillingStep) -> Iterator[Remark]:
-    write = plan.marks.write_fine
-    needs = stock.needs
-    if not plan.project.shop.planes:
-        yield Remark("There is no plane in the shop: enter one in the row above.", Severity.FAILURE)
-    elif step.face is not None and step.stage is None:
-        yield Remark("There is nothing to take off this face.")
-    if needs is not None and job.thickness < float(needs) - 0.05:
-        reach = write(from_float(int(job.thickness * 10 + 1e-6) / 10))
-        yield Remark(
-            f"It needs {plan.marks.write(needs)} and will reach {reach}: see Forecast for the ways out.",
-            Severity.FAILURE,
-        )
-    if stock.board.rises is Rise.UNKNOWN:
-        yield Remark(
-            "Look at the edge which way the grain rises, and enter it above: planed against it, it tears.",
-            Severity.WARNING,
-        )
-    if step.face is not None and grain_of(stock.board, step.face.face).turns:
-        yield Remark("Where the grain turns take the finest set, a skewed stroke, or finish with a scraper.")
-    if step.face is not None and float(step.face.heights.min()) > _RESAW:
-        over = write(from_float(round(float(step.face.heights.min()), 1)))
-        yield Remark(f"{over} come off this face everywhere: resawn, it would leave a thin board and save strokes.")
-    yield Remark("Both hands behind the edge; the work against a stop or in the vice, never in the hand.")
-    if step.id == "ends":
-        yield Remark("Shoot from both sides, or back the far edge up: end grain breaks out there.")
+    has_planes = bool(plan.project.shop.planes)
+    return words.strokes_card(stock, stock_name(plan, stock), job, step, has_planes, plan.reader)

@@ -150,29 +150,35 @@ def survey_card(
 
 
 def _settings(board: Board, found: SurveyFindings, shop: Shop, lows: Length, reader: Reader) -> Iterator[Setting]:
-    say, write = reader.text, reader.fine
+    write = reader.fine
     first = found.job.first
-    yield Setting(say("Face side"), say(first.face.value), face_side_words(first, reader))
+    yield Setting(reader.text("Face side"), reader.text(first.face.value), face_side_words(first, reader))
     doubt = GRID_SD if board.surface is not None else adjust(board).slab_sd(found.job.slab.touching)
     whole = _down(found.job.slab.thickness)
-    yield Setting(say("Whole"), write(whole), say("give or take {doubt}", doubt=write(_tenths(doubt))))
+    yield Setting(reader.text("Whole"), write(whole), reader.text("give or take {doubt}", doubt=write(_tenths(doubt))))
     at = _at(found.crosscut.crosscut, reader)
-    yield Setting(say("Crosscut"), _each(found.crosscut, reader), say("best at {place} from the left end", place=at))
+    yield Setting(
+        reader.text("Crosscut"),
+        _each(found.crosscut, reader),
+        reader.text("best at {place} from the left end", place=at),
+    )
     at = _at(found.rip.rips[0], reader)
-    yield Setting(say("Ripped"), _each(found.rip, reader), say("best at {place} from the lower edge", place=at))
+    yield Setting(
+        reader.text("Ripped"), _each(found.rip, reader), reader.text("best at {place} from the lower edge", place=at)
+    )
     at, one, two = (_at(each, reader) for each in (found.both.crosscut, *found.both.rips))
-    ways = say("crosscut at {place}, then ripped at {one} and {two}", place=at, one=one, two=two)
-    yield Setting(say("Both"), write(_down(found.both.least)), ways)
+    ways = reader.text("crosscut at {place}, then ripped at {one} and {two}", place=at, one=one, two=two)
+    yield Setting(reader.text("Both"), write(_down(found.both.least)), ways)
     if lows.mm > 0:
-        deep = say("lows of {depth} on the face that is not seen", depth=write(lows))
-        yield Setting(say("With lows left"), write(whole + lows), deep)
+        deep = reader.text("lows of {depth} on the face that is not seen", depth=write(lows))
+        yield Setting(reader.text("With lows left"), write(whole + lows), deep)
     plane = shop.plane(PlaneKind.JACK, PlaneKind.FORE, PlaneKind.JOINTER, PlaneKind.SMOOTHER)
     if plane is not None:
         number = round(strokes_per_mm(float(board.length), float(board.width), plane))
         yield Setting(
-            say("Each {figure} costs", figure=write(mm(1))),
+            reader.text("Each {figure} costs", figure=write(mm(1))),
             reader.count(number, "{n} stroke", "{n} strokes"),
-            say("of the {plane}, over one whole face", plane=say(plane.kind.value)),
+            reader.text("of the {plane}, over one whole face", plane=reader.text(plane.kind.value)),
         )
 
 
@@ -226,9 +232,9 @@ def _twist_words(twist: Twist, face: BoardFace, board: Board, reader: Reader) ->
 
 
 def _remarks(board: Board, found: SurveyFindings, adjusted: Adjusted | None, reader: Reader) -> Iterator[Remark]:
-    say, write = reader.text, reader.fine
+    write = reader.fine
     if found.job.slab.thickness < _NOTHING_LEFT:
-        nothing = say(
+        nothing = reader.text(
             "Nothing of {board} is left flat at any thickness: the hollows of one face lie past those of the other. "
             "Crosscut first it gives {cut}, cut both ways {both}.",
             board=board.name,
@@ -239,14 +245,14 @@ def _remarks(board: Board, found: SurveyFindings, adjusted: Adjusted | None, rea
     if adjusted is not None and adjusted.contradiction is not None:
         wrong = adjusted.contradiction
         two = _readings(board, (wrong.first, wrong.second), reader)
-        said = say(
+        said = reader.text(
             "Two readings contradict each other by {apart}: {readings}. Take both again.",
             apart=write(_tenths(wrong.apart)),
             readings=two,
         )
         yield Remark(said, Severity.FAILURE)
     if adjusted is not None and not adjusted.known and adjusted.next_reading is not None:
-        said = say(
+        said = reader.text(
             "The readings do not fix both faces yet: they are known to {doubt} on the whole, {enough} is enough. Take "
             "next: {reading}.",
             doubt=write(_tenths(adjusted.doubt)),
@@ -255,16 +261,18 @@ def _remarks(board: Board, found: SurveyFindings, adjusted: Adjusted | None, rea
         )
         yield Remark(said, Severity.WARNING)
     elif adjusted is not None:
-        yield Remark(say("Both faces are known to {doubt} on the whole.", doubt=write(_tenths(adjusted.doubt))))
+        yield Remark(reader.text("Both faces are known to {doubt} on the whole.", doubt=write(_tenths(adjusted.doubt))))
     elif board.surface is None:
         yield Remark(
-            say("Known by its four figures only: evenly cupped, bowed and wound. Readings at stations tell where.")
+            reader.text(
+                "Known by its four figures only: evenly cupped, bowed and wound. Readings at stations tell where."
+            )
         )
     if board.rises is Rise.UNKNOWN:
         yield Remark(
-            say("Nobody has looked which way the grain rises: see it on the edge, and enter it under Strokes.")
+            reader.text("Nobody has looked which way the grain rises: see it on the edge, and enter it under Strokes.")
         )
-    yield Remark(say("Lift with straight knees; rough faces hold splinters and grit."))
+    yield Remark(reader.text("Lift with straight knees; rough faces hold splinters and grit."))
 
 
 def _readings(board: Board, numbers: Sequence[int], reader: Reader) -> str:
@@ -288,16 +296,23 @@ def _why(board: Board, adjusted: Adjusted | None, reader: Reader) -> str:
 
 def sticks_card(reader: Reader) -> Card:
     """Return how winding sticks are read."""
-    say = reader.text
     return Card(
-        say("Winding sticks"),
-        (Setting(say("Long"), say("twice the width"), say("the wind shows twice as large at their ends")),),
+        reader.text("Winding sticks"),
         (
-            say("Stand the sticks across both ends, parallel, each in the middle of its length."),
-            say("Step back and crouch until the far edge just shows over the near one."),
-            say("One end of the far stick shows more: that corner is high. In line from end to end: no wind."),
-            say("How much: at the stick’s end, against the pale inlaid edge, {deep} deep.", deep=reader.length(mm(7))),
-            say("Move the far stick in: where it first comes into line, the wind begins."),
+            Setting(
+                reader.text("Long"),
+                reader.text("twice the width"),
+                reader.text("the wind shows twice as large at their ends"),
+            ),
         ),
-        (Remark(say("A tilted head tilts both edges alike: look at the gap between them, not at either.")),),
+        (
+            reader.text("Stand the sticks across both ends, parallel, each in the middle of its length."),
+            reader.text("Step back and crouch until the far edge just shows over the near one."),
+            reader.text("One end of the far stick shows more: that corner is high. In line from end to end: no wind."),
+            reader.text(
+                "How much: at the stick’s end, against the pale inlaid edge, {deep} deep.", deep=reader.length(mm(7))
+            ),
+            reader.text("Move the far stick in: where it first comes into line, the wind begins."),
+        ),
+        (Remark(reader.text("A tilted head tilts both edges alike: look at the gap between them, not at either.")),),
     )
