@@ -5,15 +5,16 @@ from __future__ import annotations
 from collections.abc import Iterator
 from fractions import Fraction
 
-from nullah.core.card import Card, Remark, Setting, Severity
+from nullah.core.card import Card, Remark, Severity
 from nullah.core.drawing import Anchor, Drawing, Element, Fill, Label, Path, Role, drawing, line, rectangle
 from nullah.core.fixes import CutOutFirst, CutThroughFirst, Fix, MakeAllThinner
-from nullah.core.lengths import Length, from_float, mm
+from nullah.core.lengths import Length, from_float
 from nullah.core.piece.part import Part
 from nullah.core.plan import Plan, thinner_throughout
 from nullah.core.rack.board import Board
 from nullah.core.refs import PieceRef
 from nullah.core.stations.selection import Selection
+from nullah.core.wording import forecast as words
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
@@ -72,7 +73,7 @@ def _sections(plan: Plan, chosen: Forecast) -> Iterator[Element]:
         patch = (0.0, float(board.length), 0.0, float(board.width))
     survey = survey_patch(board, *patch)
     slab = thickest_slab(survey)
-    what = f"{board.name}, whole" if not chosen.cut_first_chosen else f"{_name(plan, chosen)}, cut out of {board.name}"
+    what = words.section_words(board.name, _name(plan, chosen) if chosen.cut_first_chosen else "", plan.reader)
     yield from _along(plan, board, survey, slab, what)
 
 
@@ -92,11 +93,11 @@ def _along(plan: Plan, board: Board, survey: Survey, slab: Slab, what: str) -> I
     )
     # Heights count from the datum of the survey, which may lie in the middle of the board.
     high, deep = EXAGGERATION * float(survey.top.max()), EXAGGERATION * max(0.0, -float(survey.bottom.min()))
-    yield Label((0, -high), f"{what}: along its middle", 3.0, Anchor.START, Role.FAINT, nudge_mm=(0, -3))
+    yield Label((0, -high), what, 3.0, Anchor.START, Role.FAINT, nudge_mm=(0, -3))
     width = float(survey.y[-1] - survey.y[0])
     ys = [float(y - survey.y[0]) for y in survey.y]
     gap = max(40.0, length * 0.12)
-    for index, (station, title) in enumerate(((0, "left"), (-1, "right"))):
+    for index, (station, title) in enumerate(zip((0, -1), words.end_words(plan.reader), strict=True)):
         at = index * (width + gap)
         below = deep + high + 48
         x = float(survey.x[station])
@@ -113,11 +114,10 @@ def _along(plan: Plan, board: Board, survey: Survey, slab: Slab, what: str) -> I
         yield Label((at + width / 2, below + deep), title, 3.0, role=Role.FAINT, nudge_mm=(0, 4))
     if slab.thickness > 0:
         legend = (2 * (width + gap), deep + 50)
-        thick = plan.marks.write_fine(_length(slab.thickness))
-        yield Label(legend, f"blue: the flat slab inside, {thick}", 3.2, Anchor.START)
-        yield Label(legend, "hatched: shavings", 3.2, Anchor.START, Role.FAINT, nudge_mm=(0, 5))
-        words = f"heights drawn {EXAGGERATION} × too large"
-        yield Label(legend, words, 2.9, Anchor.START, Role.FAINT, nudge_mm=(0, 10))
+        slab_inside, shavings, enlarged = words.legend_words(_length(slab.thickness), EXAGGERATION, plan.reader)
+        yield Label(legend, slab_inside, 3.2, Anchor.START)
+        yield Label(legend, shavings, 3.2, Anchor.START, Role.FAINT, nudge_mm=(0, 5))
+        yield Label(legend, enlarged, 2.9, Anchor.START, Role.FAINT, nudge_mm=(0, 10))
 
 
 def _length(millimetres: float) -> Length:
@@ -161,10 +161,8 @@ def _bars(plan: Plan, forecasts: tuple[Forecast, ...], chosen: Forecast | None) 
         board = plan.project.board(item.board)
         yield Label((0, y + 36), board.name if board else "", 2.9, Anchor.START, Role.FAINT, ref=PieceRef(item.part))
         species, need_long = board.species if board else "", float(item.needs) * times
-        for offset, reach, way, used in (
-            (0, item.whole, "flattened whole", not item.cut_first_chosen),
-            (24, item.cut_first, "cut first", item.cut_first_chosen),
-        ):
+        for offset, reach, cut_first in ((0, item.whole, False), (24, item.cut_first, True)):
+            used = item.cut_first_chosen is cut_first
             long = float(reach) * times
             yield rectangle(
                 left,
@@ -176,12 +174,11 @@ def _bars(plan: Plan, forecasts: tuple[Forecast, ...], chosen: Forecast | None) 
                 species,
                 PieceRef(item.part),
             )
-            words = f"{plan.marks.write_fine(reach)}  {way}" + (" · planned" if used else "")
             # Where the bar ends short of it, the line of what is needed would run through the words.
             beyond = left + max(long, need_long) + 12
             yield Label(
                 (beyond, y + offset + 10),
-                words,
+                words.bar_words(reach, cut_first, used, plan.reader),
                 3.0,
                 Anchor.START,
                 Role.LABEL if used else Role.FAINT,
@@ -190,40 +187,22 @@ def _bars(plan: Plan, forecasts: tuple[Forecast, ...], chosen: Forecast | None) 
             )
         need = left + need_long
         yield line((need, y - 5), (need, y + 49), Role.WARN if short else Role.CHALK)
-        yield Label(
-            (need, y - 12), f"needs {plan.marks.write(item.needs)}", 2.9, role=Role.WARN if short else Role.CHALK
-        )
+        said = words.needs_words(item.needs, plan.reader)
+        yield Label((need, y - 12), said, 2.9, role=Role.WARN if short else Role.CHALK)
 
 
 def forecast_card(plan: Plan, selection: Selection) -> Card:
     """Return what the part in hand reaches, who falls short, and the ways out."""
     if plan.milling is None:
-        return Card("Flattening", mind=(Remark("Working out what each board can give …"),))
+        return words.working_card(plan.reader)
     chosen = _in_hand(plan, selection)
-    settings: list[Setting] = []
-    if chosen is not None:
-        write = plan.marks.write_fine
-        settings = [
-            Setting("Needs", plan.marks.write(chosen.needs), _name(plan, chosen)),
-            Setting("Will reach", write(chosen.reach), _how(plan, chosen)),
-            Setting("Gauge", plan.marks.write(chosen.needs), "from the face side, all round"),
-        ]
-        if chosen.lows.mm > 0:
-            settings.append(Setting("Lows may stay", write(chosen.lows), "on its hidden face, counted in already"))
     remarks = list(_shortfalls(plan, plan.milling))
     if not remarks and plan.milling:
-        remarks.append(Remark("Every part that is laid reaches its thickness."))
+        remarks.append(Remark(words.all_reach_words(plan.reader)))
     remarks += _too_little_known(plan, plan.milling)
-    remarks.append(Remark("Both hands behind the edge; the work against a stop or in the vice, never in the hand."))
-    steps = (
-        "Face side flat: hollow and wind out, then mark it.",
-        "Face edge straight, and square to the face side; mark it.",
-        "Gauge the thickness all round from the face side, plane the other face to the line.",
-        "Gauge the width from the face edge, plane to the line. Ends last.",
-    )
-    least = plan.marks.write_fine(mm("0.1"))
-    why = (f"The thickest flat slab that lies inside both faces as surveyed; given down to {least}.",)
-    return Card("Flattening", tuple(settings), steps, tuple(remarks), why)
+    remarks.append(Remark(words.caution_words(plan.reader)))
+    name, cut = ("", None) if chosen is None else (_name(plan, chosen), plan.project.first_cut(chosen.board))
+    return words.forecast_card(chosen, name, cut, remarks, plan.reader)
 
 
 def _too_little_known(plan: Plan, forecasts: tuple[Forecast, ...]) -> Iterator[Remark]:
@@ -232,24 +211,8 @@ def _too_little_known(plan: Plan, forecasts: tuple[Forecast, ...]) -> Iterator[R
         near = [item for item in forecasts if item.board == board.id and 0 <= float(-item.short) < item.doubt]
         if near:
             spare, doubt = min(float(-item.short) for item in near), max(item.doubt for item in near)
-            write = plan.marks.write_fine
-            yield Remark(
-                f"{board.name} has {write(from_float(round(spare, 1)))} to spare and is known to "
-                f"{write(from_float(round(doubt, 1)))} only: survey it before you saw.",
-                Severity.WARNING,
-                ref=PieceRef(near[0].piece),
-            )
-
-
-def _how(plan: Plan, chosen: Forecast) -> str:
-    """Return how a part is flattened, and how far off its thickness may be."""
-    cut = plan.project.first_cut(chosen.board)
-    how = "flattened whole"
-    if chosen.cut_first_chosen:
-        how = "cut first"
-    elif cut is not None:
-        how = f"after a cut at {plan.marks.write(from_float(round(cut.at)))}"
-    return f"{how}, give or take {plan.marks.write_fine(from_float(round(chosen.doubt, 1)))}"
+            said = words.known_words(board.name, spare, doubt, plan.reader)
+            yield Remark(said, Severity.WARNING, ref=PieceRef(near[0].piece))
 
 
 def _shortfalls(plan: Plan, forecasts: tuple[Forecast, ...]) -> Iterator[Remark]:
@@ -258,30 +221,18 @@ def _shortfalls(plan: Plan, forecasts: tuple[Forecast, ...]) -> Iterator[Remark]
         short = [item for item in forecasts if item.board == board.id and item.short.mm > 0]
         if not short:
             continue
-        names = _listed([_name(plan, item) for item in short])
-        write = plan.marks.write_fine
-        reach = min(item.reach for item in short)
-        text = f"Out of {board.name} the {names} will not reach {plan.marks.write(short[0].needs)}, only {write(reach)}"
+        text = words.shortfall_words(board.name, [_name(plan, item) for item in short], short, plan.reader)
         fixes: list[Fix] = []
         if not short[0].cut_first_chosen:
-            cut_first = min(item.cut_first for item in short)
-            text += f"; {write(cut_first)} if cut out before flattening"
             if all(item.cut_first >= item.needs for item in short):
                 fixes.append(CutOutFirst(board.id, board.name))
             if short[0].better is not None:
-                cut, gives = short[0].better
-                at = plan.marks.write(from_float(round(cut.at)))
-                verb = "cut" if cut.crosswise else "ripped"
-                text += f", or {write(gives)} if {verb} at {at} first"
+                cut, _ = short[0].better
                 fixes.append(CutThroughFirst(board.id, board.name, cut.crosswise, from_float(cut.at)))
         first = plan.part(short[0].part)
         if first is not None:
             fixes += _thinner(plan, first)
-        yield Remark(f"{text}.", Severity.FAILURE, tuple(fixes), ref=PieceRef(short[0].piece))
-
-
-def _listed(names: list[str]) -> str:
-    return names[0] if len(names) == 1 else f"{', '.join(names[:-1])} and {names[-1]}"
+        yield Remark(text, Severity.FAILURE, tuple(fixes), ref=PieceRef(short[0].piece))
 
 
 def _thinner(plan: Plan, part: Part) -> list[Fix]:
