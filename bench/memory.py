@@ -73,7 +73,7 @@ def measure(name: str, project, actions: int) -> None:  # type: ignore[no-untype
             figure = mm(f"{chance.randrange(4, 9)}.{chance.randrange(1000):04d}")
             window.document.do("bench", lambda p, figure=figure: give(p, "back.rabbet", figure))
         for _ in range(5):
-            QApplication.processEvents()
+            _pass_events()
         if number in (actions // 3, actions):
             _settle(10.0)
             _tell(name, f"after {number} actions")
@@ -91,15 +91,19 @@ def _tell(name: str, when: str) -> None:
 
 
 def _settle(seconds: float) -> None:
+    end = time.perf_counter() + seconds
+    while time.perf_counter() < end:
+        _pass_events()
+        time.sleep(0.005)
+
+
+def _pass_events() -> None:
+    """Let the window answer, and delete what it is done with: outside a loop of its own nothing else does."""
     from PySide6.QtCore import QEvent
     from PySide6.QtWidgets import QApplication
 
-    end = time.perf_counter() + seconds
-    while time.perf_counter() < end:
-        QApplication.processEvents()
-        # Outside an event loop of its own nothing is deleted that is to be deleted later.
-        QApplication.sendPostedEvents(None, QEvent.Type.DeferredDelete.value)
-        time.sleep(0.005)
+    QApplication.processEvents()
+    QApplication.sendPostedEvents(None, QEvent.Type.DeferredDelete.value)
 
 
 if __name__ == "__main__":

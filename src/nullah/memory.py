@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import ctypes
 import gc
 import resource
 from collections.abc import Callable
@@ -20,6 +21,13 @@ def resident() -> float:
     except OSError:
         return 0.0
     return pages * resource.getpagesize() / 2**20
+
+
+def _give_back() -> None:
+    """Give memory that is free back to the system, where its C library can: else it keeps it for later."""
+    trim = getattr(ctypes.CDLL(None), "malloc_trim", None)
+    if trim is not None:
+        trim(0)
 
 
 class Sparing:
@@ -47,5 +55,6 @@ class Sparing:
             return
         let_go()
         gc.collect()
+        _give_back()
         again()
         self._needed = resident()
