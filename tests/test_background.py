@@ -99,9 +99,11 @@ def test_what_is_busy_is_ended_at_once():
     beside = Beside(busy)
     who = Beside(whoever)
     nursery = parent(asked_who(who))
+    before = set(children_of(nursery))
     beside.ask()
     beside.stop()
-    assert len(children_of(nursery)) == 1
+    who_else = before - {asked_who(who)}
+    assert len(before) == 2 and all(map(gone, who_else))
     who.stop()
 
 

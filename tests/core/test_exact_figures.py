@@ -18,7 +18,7 @@ from nullah.core.joints.dovetail.tail_edges import tail_edges
 from nullah.core.joints.let_in import LET_IN
 from nullah.core.lengths import Direction, Length, LengthError, Marks, Slope, Unit, mm, read_length
 from nullah.core.lengths.exact import from_float, plain
-from nullah.core.milling.decide import BoardFace, twist_of
+from nullah.core.milling.decide import BoardFace, Corner, twist_of
 from nullah.core.milling.edge_facts import EdgeError, TaperTooDeep
 from nullah.core.milling.survey import Survey
 from nullah.core.milling.tapers import taper_plan
@@ -95,17 +95,17 @@ def test_a_cut_leaves_what_lies_before_it_and_beyond_its_kerf():
 @pytest.mark.parametrize(
     ("across", "found"),
     [
-        ([0, 0, 0, 1, 2], (2, 500, 900, "upper right")),
-        ([0, 1, 2, 2, 2], (2, 100, 500, "lower left")),
-        ([1, 1, 2, 2, 2], (1, 300, 500, "lower left and upper right")),
-        ([2, 1, 0, 0, 0], (-2, 100, 500, "upper left")),
+        ([0, 0, 0, 1, 2], (2, 500, 900, (Corner(upper=True, right=True),))),
+        ([0, 1, 2, 2, 2], (2, 100, 500, (Corner(upper=False, right=False),))),
+        ([1, 1, 2, 2, 2], (1, 300, 500, (Corner(upper=False, right=False), Corner(upper=True, right=True)))),
+        ([2, 1, 0, 0, 0], (-2, 100, 500, (Corner(upper=True, right=False),))),
     ],
 )
 def test_a_twist_is_where_it_happens_and_at_the_corner_that_is_high(across, found):
     x, y = np.array([100.0, 300, 500, 700, 900]), np.array([0.0, 50, 100])
     top = 25 + np.outer(np.array(across, dtype=float), (y - 50) / 100)
     twist = twist_of(Survey(x, y, top, np.zeros_like(top)), BoardFace.UPPER)
-    assert (round(twist.wind, 6), twist.start, twist.end, twist.corner) == found
+    assert (round(twist.wind, 6), twist.start, twist.end, twist.high) == found
 
 
 def test_a_face_true_within_the_limit_does_not_wind():

@@ -218,7 +218,7 @@ def test_milling_draws_what_is_needed_against_what_is_reached():
     card = BY_ID["milling"].card(plan, Selection(part="front"))
     assert figures(card) == {"Needs": "16 mm", "Will reach": "15.5 mm", "Gauge": "16 mm"}
     fails = [remark for remark in card.mind if remark.weight is Severity.FAILURE]
-    assert len(fails) == 1 and "right end, front and left end" in said(fails[0])
+    assert len(fails) == 1 and "right end, front, and left end" in said(fails[0])
     assert [fix_words(fix, plan.reader) for fix in fails[0].fixes] == [
         "Cut Ford 2 first",
         "Cut Ford 2 at 660 mm first",
