@@ -575,7 +575,21 @@ def test_the_rabbets_of_a_back_are_gauged_at_one_setting():
 
 @pytest.mark.parametrize(("places", "said"), [(1, "the smallest counts. Enter it"), (2, "of all the largest")])
 def test_an_opening_where_several_go_is_measured_at_every_place(places, said):
-    assert said in measuring_steps(places, Reader())[1]
+    assert said in measuring_steps(places, False, Reader())[1]
+
+
+@pytest.mark.sampled(3)
+@pytest.mark.parametrize("form", sorted(FORMS.keys() - {"own"}))
+def test_only_what_is_measured_over_something_is_as_large_as_its_largest(form):
+    over = set()
+    for chosen in (*each_choice(form), *((("drawers", "all"), ("drawer_bottom", "slips")),) * (form == "case")):
+        plan = made(form, chosen)
+        for task in order_of_work(plan).tasks:
+            if task.measures:
+                mark = task_card(plan, standing(plan, datetime(2026, 3, 1)), task).mark
+                over |= {task.measures[0] for step in mark if "the largest counts" in step}
+    assert all(name.endswith("_bottom.opening") for name in over)
+    assert bool(over) is (form in ("case", "drawer"))
 
 
 def test_a_rail_that_is_dovetailed_into_a_frame_is_cut_to_it_as_it_stands_dry():

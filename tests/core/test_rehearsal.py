@@ -39,12 +39,19 @@ STEADY, USUAL = hands_of(Hands(), Skill.STEADY), Hands()
 FORMS_MADE = sorted(FORMS.keys() - {"own"})
 
 
-def built(plan):
-    """The parts of a plan as steady hands make them."""
+def blanks_of(plan, **thicker):
+    """A bench of steady hands with the blanks of a plan, some so much thicker, mm."""
     bench = Bench(STEADY, np.random.default_rng(1))
     for part in plan.parts:
         size = [float(each) for each in blank_of(plan, part)]
-        bench.parts[part.id] = MadePart(frames_of(plan.assembly)[part.id], size, size)
+        found = [*size[:2], size[2] + thicker.get(part.id, 0.0)]
+        bench.parts[part.id] = MadePart(frames_of(plan.assembly)[part.id], size, found)
+    return bench
+
+
+def built(plan):
+    """The parts of a plan as steady hands make them."""
+    bench = blanks_of(plan)
     for task in order_of_work(plan).tasks:
         if task.trade not in (Trade.SAW, Trade.DRY, Trade.MILL):
             bench.do(task.operations)
@@ -126,12 +133,7 @@ def test_hands_are_so_many_times_those_of_the_shop():
 @pytest.mark.parametrize("thicker", [-0.6, 0.4])
 def test_what_is_set_from_the_mate_follows_the_mate_as_it_came_out(thicker):
     plan = planned("box", (("corners", "dovetailed"),))
-    frames = frames_of(plan.assembly)
-    bench = Bench(STEADY, np.random.default_rng(1))
-    for part in plan.parts:
-        size = [float(each) for each in blank_of(plan, part)]
-        found = [*size[:2], size[2] + (thicker if part.id == "left" else 0.0)]
-        bench.parts[part.id] = MadePart(frames[part.id], size, found)
+    bench = blanks_of(plan, left=thicker)
     told = [each for task in order_of_work(plan).tasks for each in task.operations]
     gauges = [each for each in told if isinstance(each, Gauge) and each.part == "front"]
     baseline = next(each for each in gauges if each.setting.by == ByMate("left"))
@@ -213,12 +215,7 @@ def test_a_channel_is_traced_only_from_what_is_as_wide(chosen):
 @pytest.mark.parametrize("thicker", [-0.6, 0.4])
 def test_a_housing_is_as_wide_as_the_tail_that_was_traced(thicker):
     plan = planned("joint", (("joint", "sliding dovetail"),))
-    frames = frames_of(plan.assembly)
-    bench = Bench(STEADY, np.random.default_rng(1))
-    for part in plan.parts:
-        size = [float(each) for each in blank_of(plan, part)]
-        found = [*size[:2], size[2] + (thicker if part.id == "other" else 0.0)]
-        bench.parts[part.id] = MadePart(frames[part.id], size, found)
+    bench = blanks_of(plan, other=thicker)
     for task in order_of_work(plan).tasks:
         if task.trade is Trade.JOINT:
             bench.do(task.operations)
@@ -230,11 +227,7 @@ def test_a_housing_is_as_wide_as_the_tail_that_was_traced(thicker):
 @pytest.mark.parametrize("longer", [-0.8, 0.0, 0.7])
 def test_the_socket_of_a_haunch_is_as_deep_as_the_haunch_came_out(longer):
     plan = planned("joint", (("joint", "haunched tenon"),))
-    frames = frames_of(plan.assembly)
-    bench = Bench(STEADY, np.random.default_rng(1))
-    for part in plan.parts:
-        size = [float(each) for each in blank_of(plan, part)]
-        bench.parts[part.id] = MadePart(frames[part.id], size, size)
+    bench = blanks_of(plan)
     for task in order_of_work(plan).tasks:
         for each in task.operations:
             if task.trade is Trade.JOINT:

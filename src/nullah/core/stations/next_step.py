@@ -220,7 +220,21 @@ def _measuring(plan: Plan, task: Task) -> tuple[list[Setting], list[str], list[R
         (sum(name in waits.get(part.id, ()) and not part.group for part in plan.parts) for name in task.measures),
         default=0,
     )
-    return settings, list(measuring_steps(places, plan.reader)), [Remark(MindAtTask.CUT_FROM_WHAT_IS)]
+    steps = measuring_steps(places, _measured_over(plan, task), plan.reader)
+    return settings, list(steps), [Remark(MindAtTask.CUT_FROM_WHAT_IS)]
+
+
+def _measured_over(plan: Plan, task: Task) -> bool:
+    """Return whether something is cut to what it lies over, as a nailed bottom over both sides of a drawer."""
+    hosts = [part for part in map(plan.part, task.between) if part is not None]
+    waiting = [part for part in plan.parts if set(task.measures) & set(waits_of(plan).get(part.id, ()))]
+    return len(hosts) > 1 and any(all(_covers(part, host) for host in hosts) for part in waiting)
+
+
+def _covers(part: Part, host: Part) -> bool:
+    """Return whether a part reaches at least as far as another, at either end of its length."""
+    along = part.grain.value
+    return part.box.low[along] <= host.box.low[along] and host.box.high[along] <= part.box.high[along]
 
 
 def _gluing(plan: Plan, stand: WorkState, task: Task) -> tuple[list[Setting], list[str], list[Remark]]:

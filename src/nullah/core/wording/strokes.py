@@ -16,6 +16,7 @@ from nullah.core.milling.steps import MillingStep, StepKind
 from nullah.core.milling.strokes import FlatteningStage, StageKind, StrokeDirection
 from nullah.core.rack.board import Rise
 from nullah.core.reader import Reader, sentence
+from nullah.core.wording.forecast import caution_words
 
 #: More than this over a whole face is better sawn off, mm (common practice).
 _RESAW = 4.0
@@ -338,6 +339,6 @@ def _remarks(stock: Stock, job: Job, step: MillingStep, shop_has_planes: bool, r
         over = reader.fine(from_float(round(float(step.face.heights.min()), 1)))
         much = "{over} come off this face everywhere: resawn, it would leave a thin board and save strokes."
         yield Remark(reader.text(much, over=over))
-    yield Remark(reader.text("Both hands behind the edge; the work against a stop or in the vise, never in the hand."))
+    yield Remark(caution_words(reader))
     if step.kind is StepKind.ENDS:
         yield Remark(reader.text("Shoot from both sides, or back the far edge up: end grain breaks out there."))

@@ -84,9 +84,13 @@ def done_on(day: str, time: str, reader: Reader) -> str:
     return reader.text("done on {day} at {time}", day=day, time=time)
 
 
-def measuring_steps(places: int, reader: Reader) -> tuple[str, ...]:
-    """Return how an opening is measured that so many parts go into, each in its own place."""
-    if places > 1:
+def measuring_steps(places: int, over: bool, reader: Reader) -> tuple[str, ...]:
+    """Return how an opening is measured that so many parts go into, each in its place; or what one lies `over`."""
+    if over:
+        where = N_(
+            "Measure over it at front and back: the largest counts, and what is over is planed flush. Enter it here."
+        )
+    elif places > 1:
         where = N_(
             "Measure at every place where one goes: at each the smallest counts, of all the largest. Enter that; each "
             "is then shot to its own place."
