@@ -8,6 +8,7 @@ from nullah.core.card import Severity
 from nullah.core.forms import FORMS
 from nullah.core.ledger import Measured
 from nullah.core.lengths import from_float, mm
+from nullah.core.operations.taking import CutToSize
 from nullah.core.plan import prove_plan, work_out
 from nullah.core.project import Piece, Project
 from nullah.core.work.order_of_work import order_of_work
@@ -63,3 +64,23 @@ def test_boards_that_wait_only_for_their_length_have_their_width_at_once():
     told = [each for task in order_of_work(work_out(project, proving=False)).tasks for each in task.operations]
     cut = [each for each in told if each.part == "rail" and type(each).__name__ == "CutToSize"]
     assert [each.setting.quantity for each in cut] == [rail.quantities[0]]
+
+
+@pytest.mark.parametrize("chosen", TRIED)
+def test_what_is_told_to_be_shaved_until_it_goes_in_lies_in_or_on_what_is_there(chosen):
+    plan = planned(*chosen)
+    moving = {mover.group for mover in plan.assembly.movers}
+    for made in (each for task in order_of_work(plan).tasks for each in task.operations):
+        part = plan.part(made.part)
+        if not isinstance(made, CutToSize) or part.group in moving:
+            continue
+        flat = [axis.value for axis in (part.grain, part.across)]
+        entering = [joint.first for joint in plan.assembly.joints if joint.second == part.id]
+        inside = [plan.part(joint.second).box for joint in plan.assembly.joints if joint.first == part.id]
+        past = [
+            part.box.low[axis] < box.low[axis] and box.high[axis] < part.box.high[axis]
+            for box in inside
+            for axis in flat
+        ]
+        encloses = bool(past) and all(past)
+        assert made.goes_in == (bool(entering) or not encloses), (part.id, made.goes_in)

@@ -53,13 +53,7 @@ def _define(chosen: Choices) -> tuple[Definition, ...]:
         ),
         *board_sizes("ends", N_("the ends"), ends_length, "holder.inside_height + housing.depth", "walls.thickness"),
         given("base.margin", N_("base beyond the walls"), 18),
-        *board_sizes(
-            "base",
-            N_("the base"),
-            "holder.outside_length + 2 * base.margin",
-            "holder.outside_width + 2 * base.margin",
-            20,
-        ),
+        *_base_sizes(corners),
         given("housing.depth", N_("depth the walls are housed in the base"), 5),
     ]
     if corners == "dovetailed":
@@ -73,6 +67,23 @@ def _define(chosen: Choices) -> tuple[Definition, ...]:
     elif corners == "mitred":
         found += key_sizes("key", "walls.thickness", 3)
     return tuple(found)
+
+
+def _base_sizes(corners: str) -> tuple[Definition, ...]:
+    """Declare the base: cut to the walls as they stand together, or its housings would not lie under them.
+
+    Dovetailed walls do not stand before they are glued, and come out as long as their boards were cut.
+    """
+    over = ("holder.outside_length", "holder.outside_width")
+    measured: tuple[Definition, ...] = ()
+    if corners != "dovetailed":
+        measured = (
+            ruled("walls.length", N_("length over the walls"), over[0]),
+            ruled("walls.width", N_("width over the walls"), over[1]),
+        )
+        over = ("walls.length", "walls.width")
+    length, width = (f"{each} + 2 * base.margin" for each in over)
+    return *measured, *board_sizes("base", N_("the base"), length, width, 20, over if measured else ())
 
 
 def _assemble(ledger: Ledger, chosen: Choices) -> Assembly:

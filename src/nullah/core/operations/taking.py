@@ -186,9 +186,12 @@ class CutToSize(Operation):
     ----------
     setting : ToolSetting
         Its size from the reference end or the face edge.
+    goes_in : bool
+        Whether it goes into what was measured, and is tried and shaved there; what others enter is not.
     """
 
     setting: ToolSetting
+    goes_in: bool = True
 
     @property
     def settings(self) -> tuple[ToolSetting, ...]:

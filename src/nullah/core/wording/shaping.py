@@ -156,11 +156,16 @@ def planed_words(alike: Sequence[Operation], reader: Reader) -> str:
                 figure=figure_words(made.setting, reader),
             )
         case CutToSize():
-            return reader.text(
+            message = (
                 N_(
                     "Cut {parts} to {figure} from the {surface}, as measured; "
                     "try it where it goes, and shave it until it goes in."
-                ),
+                )
+                if made.goes_in
+                else N_("Cut {parts} to {figure} from the {surface}, as measured.")
+            )
+            return reader.text(
+                message,
                 parts=parts,
                 figure=figure_words(made.setting, reader),
                 surface=origin_words(made.setting, reader),

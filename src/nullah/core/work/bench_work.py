@@ -34,6 +34,7 @@ from nullah.core.piece.joint import Hold, Joint
 from nullah.core.piece.part import Part
 from nullah.core.plan import Plan
 from nullah.core.shop import Shop
+from nullah.core.work.meetings import enters_another
 
 
 def group_steps(assembly: Assembly, kind: JointGroup, marks: Marks, shop: Shop) -> tuple[Step, ...] | None:
@@ -132,11 +133,13 @@ _CARES: dict[type[Operation], str] = {
 
 def fitted(plan: Plan, part: Part) -> tuple[Operation, ...]:
     """Return how a part that was left long or wide is cut to what was measured."""
-    return _fitted(frames_of(plan.assembly)[part.id], blanks_of(plan)[part.id])
+    moves = any(mover.group == part.group for mover in plan.assembly.movers)
+    goes_in = moves or enters_another(plan.assembly, part.id)
+    return _fitted(frames_of(plan.assembly)[part.id], blanks_of(plan)[part.id], goes_in)
 
 
 @kept_by_identity(1024)
-def _fitted(frame: Frame, blank: Blank) -> tuple[Operation, ...]:
+def _fitted(frame: Frame, blank: Blank, goes_in: bool) -> tuple[Operation, ...]:
     found, part = [], frame.part
     for surface, size, quantity in zip(
         (Surface.REFERENCE_END, Surface.FACE_EDGE), frame.stock[:2], blank.measured, strict=True
@@ -144,7 +147,7 @@ def _fitted(frame: Frame, blank: Blank) -> tuple[Operation, ...]:
         if quantity:
             name = part.quantities[surface.axis]
             setting = ToolSetting("size", size, surface, ByMeasure(quantity), quantity=name)
-            found.append(CutToSize(part=part.id, stock=frame.stock, setting=setting))
+            found.append(CutToSize(part=part.id, stock=frame.stock, setting=setting, goes_in=goes_in))
     return tuple(found)
 
 

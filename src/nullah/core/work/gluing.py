@@ -17,7 +17,8 @@ from nullah.core.plan import Plan
 from nullah.core.work.assembling import Placing, sequence
 from nullah.core.work.bench_work import bored_in_place
 from nullah.core.work.clamping import clamps_for, glued_area, spread_minutes, spreading
-from nullah.core.work.stock_tasks import hosts_of, meetings_of, waits_of
+from nullah.core.work.meetings import meetings_of
+from nullah.core.work.stock_tasks import hosts_of, waits_of
 
 _HOW = {
     Hold.GLUE: Joining.GLUE,

@@ -20,6 +20,7 @@ from nullah.core.plan import Plan
 from nullah.core.work.bench_work import bored_in_place
 from nullah.core.work.joint_names import again, step_fact
 from nullah.core.work.joint_work import JointWork, at_bench, joint_work, kinds_by_host
+from nullah.core.work.meetings import enters_another
 from nullah.core.work.stock_tasks import MillTasks, hardness_of, hosts_of
 
 #: So much of what runs along the grain is left to be levelled after plough and saw (a guess).
@@ -251,7 +252,8 @@ def _task(
         # What is tried when its mate is cut to fit may already be glued to something: only the mate is worked. So may
         # be a host that was fitted earlier, to something else.
         late = {waits[part] for part in ids["second"] if part in waits}
-        parts = tuple(part for part in parts if part in waits and (not late or waits[part] in late))
+        fitted = (part for part in parts if part in waits and (not late or waits[part] in late))
+        parts = tuple(part for part in fitted if enters_another(plan.assembly, part)) or parts
 
     def lines(names: tuple[str, ...]) -> tuple[LayoutLine, ...]:
         return tuple(LayoutLine(part, f"{name} of the {kind.name}") for part in parts for name in names)

@@ -28,6 +28,7 @@ from nullah.core.plan import Plan, work_out
 from nullah.core.rules import names_in
 from nullah.core.shop import Hands
 from nullah.core.work.bench_work import blank_of
+from nullah.core.work.meetings import meetings_of
 from nullah.core.work.order_of_work import order_of_work
 from nullah.core.work.rehearsal import (
     OPEN,
@@ -328,7 +329,7 @@ def _shaved(plan: Plan, touching: Iterable[Contact]) -> frozenset[tuple[str, str
     """Return between which parts, and along which axis, what enters is shaved until it goes in, as it is tried.
 
     What is held from both sides was made to enter; what is cut to fit is tried where it will be, and its ends and edges
-    are shaved.
+    are shaved, but not what others enter.
     """
     tried = {
         frozenset(join.parts)
@@ -337,6 +338,7 @@ def _shaved(plan: Plan, touching: Iterable[Contact]) -> frozenset[tuple[str, str
         if task.trade is Trade.JOINT and join.how in (Joining.DRY, Joining.STARTED)
     }
     fitted, faces = waits_of(plan), {part.id: part.face.value for part in plan.parts}
+    met = meetings_of(plan.assembly)
     found: set[tuple[str, str, int]] = set()
     sides: dict[tuple[str, str, int], set[bool]] = {}
     for contact in touching:
@@ -345,7 +347,8 @@ def _shaved(plan: Plan, touching: Iterable[Contact]) -> frozenset[tuple[str, str
             sides.setdefault(key, set()).add(contact.normal[contact.axis] > 0)
         for part, other in ((contact.first, contact.second), (contact.second, contact.first)):
             cut_to_it = part in fitted and not set(fitted[part]) & set(fitted.get(other, ()))
-            if cut_to_it and contact.axis != faces[part]:
+            entered = other in met and part in met[other].entered
+            if cut_to_it and not entered and contact.axis != faces[part]:
                 found.add(key)
     return frozenset(found | {key for key, ways in sides.items() if len(ways) == 2})
 

@@ -29,7 +29,6 @@ from nullah.core.operations.operation import Operation
 from nullah.core.operations.sawing import SawThrough
 from nullah.core.operations.stock import Surface
 from nullah.core.piece.form import Assembly
-from nullah.core.piece.joint import Hold
 from nullah.core.piece.part import Part
 from nullah.core.plan import Plan
 from nullah.core.rack.drying import readiness
@@ -38,6 +37,7 @@ from nullah.core.rules import names_in
 from nullah.core.wood.species import SpeciesError, find_species
 from nullah.core.work.bench_work import measured_for
 from nullah.core.work.clamping import spreading, staves_glue_up
+from nullah.core.work.meetings import Meetings, meetings_of
 from nullah.core.work.milling import (
     flattened_whole,
     flattening,
@@ -305,32 +305,6 @@ def _fits(ledger: Ledger | None, part: Part) -> tuple[str, ...]:
 def waits_of(plan: Plan) -> Mapping[str, tuple[str, ...]]:
     """Return what each part is cut to fit, of those that are."""
     return _openings(plan.assembly, plan.ledger).waits
-
-
-class Meetings(NamedTuple):
-    """The parts that one is joined to, and those of them that it enters."""
-
-    joined: frozenset[str]
-    entered: frozenset[str]
-
-
-@kept_by_identity(4)
-def meetings_of(assembly: Assembly) -> Mapping[str, Meetings]:
-    """Return which other parts each part is joined to; none for one without joints.
-
-    What only lies on top and moves there, screwed through slots, makes no opening.
-    """
-    joined: dict[str, set[str]] = {}
-    entered: dict[str, set[str]] = {}
-    for joint in assembly.joints:
-        if joint.type.touches and joint.hold is Hold.SLOTS:
-            continue
-        joined.setdefault(joint.first, set()).add(joint.second)
-        joined.setdefault(joint.second, set()).add(joint.first)
-        if not joint.type.corner_prefix(joint):
-            entered.setdefault(joint.second, set()).add(joint.first)
-    found = {part: Meetings(frozenset(others), frozenset(entered.get(part, ()))) for part, others in joined.items()}
-    return MappingProxyType(found)
 
 
 def hosts_of(plan: Plan, part_id: str) -> frozenset[str]:

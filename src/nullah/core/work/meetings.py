@@ -1,0 +1,43 @@
+"""Which parts meet in joints, and which of them enter others."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from types import MappingProxyType
+from typing import NamedTuple
+
+from nullah.core.identity import kept_by_identity
+from nullah.core.piece.form import Assembly
+from nullah.core.piece.joint import Hold
+
+
+class Meetings(NamedTuple):
+    """The parts that one is joined to, and those of them that it enters."""
+
+    joined: frozenset[str]
+    entered: frozenset[str]
+
+
+@kept_by_identity(4)
+def meetings_of(assembly: Assembly) -> Mapping[str, Meetings]:
+    """Return which other parts each part is joined to; none for one without joints.
+
+    What only lies on top and moves there, screwed through slots, makes no opening.
+    """
+    joined: dict[str, set[str]] = {}
+    entered: dict[str, set[str]] = {}
+    for joint in assembly.joints:
+        if joint.type.touches and joint.hold is Hold.SLOTS:
+            continue
+        joined.setdefault(joint.first, set()).add(joint.second)
+        joined.setdefault(joint.second, set()).add(joint.first)
+        if not joint.type.corner_prefix(joint):
+            entered.setdefault(joint.second, set()).add(joint.first)
+    found = {part: Meetings(frozenset(others), frozenset(entered.get(part, ()))) for part, others in joined.items()}
+    return MappingProxyType(found)
+
+
+def enters_another(assembly: Assembly, part: str) -> bool:
+    """Return whether a part enters another, or lies on one; not where others only enter it."""
+    met = meetings_of(assembly).get(part)
+    return met is None or bool(met.entered) or not any(part in each.entered for each in meetings_of(assembly).values())
