@@ -1,6 +1,7 @@
 """Facts before words: which rooms of the core still write sentences. The list only shrinks."""
 
 import ast
+import builtins
 import re
 from pathlib import Path
 
@@ -65,3 +66,25 @@ def test_prose_is_told_from_names(tmp_path):
     path = tmp_path / "some_module.py"
     path.write_text(tree, encoding="utf-8")
     assert sentences_in(path) == 2
+
+
+def test_errors_carry_facts():
+    """What a user asked for and cannot be is a fact; only builtin errors, for programmers, hold a sentence."""
+    for path in sorted(CORE.rglob("*.py")):
+        for node in ast.walk(ast.parse(path.read_text(encoding="utf-8"))):
+            if isinstance(node, ast.Raise) and isinstance(node.exc, ast.Call):
+                name = ast.unparse(node.exc.func)
+                told = [each for each in node.exc.args if isinstance(each, ast.JoinedStr | ast.Constant)]
+                assert not told or hasattr(builtins, name), f"{path.relative_to(CORE)}: {ast.unparse(node)}"
+
+
+def test_nobody_shows_an_error_but_in_words():
+    """An error that carries a fact says nothing by itself; a `RefusedError` of the command line is words."""
+    house = CORE.parent
+    for path in (*sorted((house / "desk").rglob("*.py")), *sorted((house / "cli").rglob("*.py"))):
+        tree = ast.parse(path.read_text(encoding="utf-8"))
+        for node in (each for each in ast.walk(tree) if isinstance(each, ast.ExceptHandler) and each.name):
+            bare = (f"str({node.name})", f"f'{{{node.name}}}'")
+            shown = [ast.unparse(each) for each in ast.walk(node) if ast.unparse(each) in bare]
+            worded = ast.unparse(node.type or node) in ("Exception", "RefusedError")
+            assert worded or not shown, f"{path.name}: {shown}: use error_words"

@@ -17,7 +17,7 @@ from nullah.core.ledger import Measured
 from nullah.core.lengths import Marks, Unit, mm
 from nullah.core.plan import cut_list, work_out
 from nullah.core.project import Piece, Project
-from nullah.core.rack.board import BoardError, read_price, write_price
+from nullah.core.rack.board import BoardError, NoPrice, read_price, write_price
 from nullah.core.reader import Reader
 from nullah.demo.seed_cabinet import seed_cabinet
 from nullah.files.project_file import parse_project, project_text
@@ -117,8 +117,9 @@ def test_a_boards_price_is_shared_out_by_the_area_that_is_sawn():
 
 @pytest.mark.parametrize("text", ["-3", "much", "1e3", "4.555", "12345678", "4.5 €"])
 def test_what_is_no_price_is_said(text):
-    with pytest.raises(BoardError, match="is not a price"):
+    with pytest.raises(BoardError) as refused:
         read_price(text)
+    assert refused.value.fact == NoPrice(text)
 
 
 @pytest.mark.parametrize(

@@ -11,7 +11,7 @@ from nullah.core.drawing import Dimension, Fill, Path
 from nullah.core.forms import FORMS
 from nullah.core.joints.cutouts import Cutout
 from nullah.core.joints.dovetail.joint_type import DOVETAIL
-from nullah.core.joints.fasteners import FastenerError, fastening, nail_withdrawal
+from nullah.core.joints.fasteners import FastenerError, FastenerFault, fastening, nail_withdrawal
 from nullah.core.joints.kinds import kinds_of
 from nullah.core.joints.let_in import LET_IN
 from nullah.core.joints.mate_views import mate_views
@@ -136,14 +136,19 @@ def test_nails_and_screws_are_chosen_by_thickness():
     assert fastening(False, 12, 10, 100, 0.5, True, False).long <= 19
 
 
-@pytest.mark.parametrize("wrong", [
-    lambda: nail_withdrawal(0, 2, 10), lambda: nail_withdrawal(2, 2, 10), lambda: nail_withdrawal(0.5, 0, 10),
-    lambda: fastening(True, 0, 10, 100, 0.5, True, False),
-])  # fmt: skip
-def test_what_cannot_be_nailed_is_refused(wrong):
+@pytest.mark.parametrize(
+    ("wrong", "fault"),
+    [
+        (lambda: nail_withdrawal(0.09, 2, 10), FastenerFault.NO_WOOD),
+        (lambda: nail_withdrawal(1.31, 2, 10), FastenerFault.NO_WOOD),
+        (lambda: nail_withdrawal(0.5, 0, 10), FastenerFault.NO_THICKNESS),
+        (lambda: fastening(True, 0, 10, 100, 0.5, True, False), FastenerFault.NOTHING_TO_FASTEN),
+    ],
+)
+def test_what_cannot_be_nailed_is_refused(wrong, fault):
     with pytest.raises(FastenerError) as refused:
         wrong()
-    assert str(refused.value).endswith(".")
+    assert refused.value.fact is fault
 
 
 def test_slotted_screws_let_the_part_move(cabinet):

@@ -9,7 +9,9 @@ from nullah.core.lengths import (
     Direction,
     Length,
     LengthError,
+    LengthFault,
     Marks,
+    NoLength,
     Unit,
     entered,
     inch,
@@ -17,6 +19,7 @@ from nullah.core.lengths import (
     read_length,
     read_slope,
 )
+from nullah.core.wording.facts import error_words
 
 
 @pytest.mark.parametrize(
@@ -48,17 +51,38 @@ def test_reads_what_people_type(text, bare, millimetres):
 
 
 @pytest.mark.parametrize(
-    "text", ["", "   ", "abc", "1..2", "5 5", "3/0", "18x", "1 +", "+ + 1", "1/2 of", "1 furlong", "'", "900000 m"]
+    ("text", "fault"),
+    [
+        ("", LengthFault.NOTHING),
+        ("   ", LengthFault.NOTHING),
+        ("abc", LengthFault.NO_LENGTH),
+        ("1..2", LengthFault.TWO_LENGTHS),
+        ("5 5", LengthFault.TWO_LENGTHS),
+        ("3/0", LengthFault.OVER_NOTHING),
+        ("18x", LengthFault.UNKNOWN_UNIT),
+        ("1 +", LengthFault.ENDS_IN_SIGN),
+        ("+ + 1", LengthFault.TWO_SIGNS),
+        ("1/2 of", LengthFault.UNKNOWN_UNIT),
+        ("1 furlong", LengthFault.UNKNOWN_UNIT),
+        ("'", LengthFault.NO_LENGTH),
+        ("900000 m", LengthFault.TOO_LONG),
+        ("1" * 101, LengthFault.TEXT_TOO_LONG),
+        ("1" * 13, LengthFault.TOO_MANY_DIGITS),
+        ("18 + 0.5 in", LengthFault.UNIT_MISSING),
+    ],
 )
-def test_refuses_with_a_sentence(text):
+def test_says_why_something_is_no_length(text, fault):
     with pytest.raises(LengthError) as refusal:
         read_length(text)
-    assert str(refusal.value).endswith(".") and " " in str(refusal.value)
+    assert refusal.value.fact.fault is fault
+    said = error_words(refusal.value)
+    assert said.endswith(".") and " " in said
 
 
 def test_asks_rather_than_guesses_the_unit_of_a_bare_term():
-    with pytest.raises(LengthError, match="write the unit behind 18 too"):
+    with pytest.raises(LengthError) as refused:
         read_length("18 + 0.5 in", Unit.MM)
+    assert refused.value.fact == NoLength(LengthFault.UNIT_MISSING, "18 + 0.5 in", "18")
     assert read_length("18 + 0.5 mm", Unit.MM).mm == Fraction(37, 2)
 
 

@@ -9,6 +9,7 @@ from nullah.core.lengths import mm
 from nullah.core.milling.forecast import Patch, forecast
 from nullah.core.milling.slab import halves_crosscut, halves_ripped, thickest_slab
 from nullah.core.milling.survey import Survey, SurveyError, from_figures, from_points
+from nullah.core.milling.survey_facts import FacesCross, SurveyFault, SurveyGaps
 from nullah.core.rack.board import Board
 
 FLAT = Board("1", "flat", "black cherry", mm(900), mm(180), mm(27))
@@ -85,16 +86,17 @@ GRID = [(x, y, 20.0, 0.0) for x in (0, 100) for y in (0, 50)]
 
 
 @pytest.mark.parametrize(
-    ("rows", "words"),
+    ("rows", "why"),
     [
-        ([], "no readings"),
-        (GRID[:3], "1 gaps; the first is at x 100, y 50"),
-        ([*GRID, GRID[0]], "same place"),
-        (GRID[:2], "least that make a surface"),
-        ([*GRID[:3], (100, 50, -1.0, 0.0)], "upper face lies below"),
-        ([*GRID[:3], (100, 50, float("nan"), 0.0)], "not a number"),
+        ([], SurveyFault.NO_READINGS),
+        (GRID[:3], SurveyGaps(1, 100, 50)),
+        ([*GRID, GRID[0]], SurveyFault.TWO_AT_ONE_PLACE),
+        (GRID[:2], SurveyFault.TOO_FEW),
+        ([*GRID[:3], (100, 50, -1.0, 0.0)], FacesCross(100, 50)),
+        ([*GRID[:3], (100, 50, float("nan"), 0.0)], SurveyFault.NOT_A_NUMBER),
     ],
 )
-def test_readings_that_make_no_board_are_refused(rows, words):
-    with pytest.raises(SurveyError, match=words):
+def test_readings_that_make_no_board_are_refused(rows, why):
+    with pytest.raises(SurveyError) as refused:
         from_points(rows)
+    assert refused.value.fact == why

@@ -10,7 +10,7 @@ from nullah.core.card import Severity
 from nullah.core.lengths import Unit, inch, mm, read_length
 from nullah.core.plan import Issue, Stand, Unsettled, thinner_throughout, work_out
 from nullah.core.project import Project
-from nullah.core.rack.board import Board, BoardError, Flaw, FlawKind
+from nullah.core.rack.board import Board, BoardError, Flaw, FlawKind, FlawOutside, NoSize, SizeFault
 from nullah.core.stations import STATIONS
 from nullah.core.stations.selection import Selection
 from nullah.core.wording.plan import unsettled_words
@@ -103,18 +103,30 @@ def test_actions_on_boards_keep_flaws_on_them():
     assert short.board("1").flaws[1].end == mm(950), "cut to the board"
     shorter = actions.change_board(project, replace(board, length=mm(500)))
     assert len(shorter.board("1").flaws) == 1, "gone with the wood"
-    with pytest.raises(BoardError, match="outside"):
+    with pytest.raises(BoardError) as refused:
         actions.add_flaw(project, "1", Flaw(FlawKind.KNOT, mm(2000), mm(2100), mm(0), mm(10)))
+    assert refused.value.fact == FlawOutside(FlawKind.KNOT, board.name)
     backwards = actions.add_flaw(project, "1", Flaw(FlawKind.KNOT, mm(300), mm(200), mm(50), mm(20)))
     assert backwards.board("1").flaws[-1].start == mm(200)
     assert len(actions.remove_flaw(project, "1", 0).board("1").flaws) == 1
 
 
-@pytest.mark.parametrize("wrong", [{"length": mm(0)}, {"width": mm(-4)}, {"cup": mm(500)}])
-def test_boards_that_cannot_be_are_refused(wrong):
+@pytest.mark.parametrize(
+    ("wrong", "fault"),
+    [
+        ({"length": mm(0)}, SizeFault.NOT_LONG),
+        ({"width": mm(-4)}, SizeFault.NOT_WIDE),
+        ({"thickness": mm(0)}, SizeFault.NOT_THICK),
+        ({"cup": mm(101)}, SizeFault.CUP),
+        ({"bow": mm(-101)}, SizeFault.BOW),
+        ({"twist": mm(101)}, SizeFault.TWIST),
+    ],
+)
+def test_boards_that_cannot_be_are_refused(wrong, fault):
     board = Board("9", "nine", "pine", mm(600), mm(100), mm(20))
-    with pytest.raises(BoardError, match="nine"):
+    with pytest.raises(BoardError) as refused:
         actions.add_board(seed_box(), replace(board, **wrong))
+    assert refused.value.fact == NoSize(fault, "nine", *wrong.values())
 
 
 def test_inches_and_millimetres_mix_in_one_piece():

@@ -13,13 +13,16 @@ from tests.said import said
 
 from nullah.core import actions
 from nullah.core.lengths import mm
+from nullah.core.limits import NotATime
 from nullah.core.project import Project
 from nullah.core.rack.board import (
     Board,
     BoardError,
+    BoardFault,
     Faces,
     Flaw,
     FlawKind,
+    NoReading,
     Reading,
     Surface,
     check_board,
@@ -31,6 +34,7 @@ from nullah.core.rack.outline import edge_at, missing, outline
 from nullah.core.stations.drying import draw_drying, dryness
 from nullah.core.stations.rack import end_rings
 from nullah.core.wood.movement import GrainCut
+from nullah.core.wording.facts import error_words
 
 
 def board(**more):
@@ -64,18 +68,20 @@ def test_a_straight_board_is_a_rectangle_and_lacks_nothing():
 
 
 @pytest.mark.parametrize(
-    "change",
+    ("change", "why"),
     [
-        {"low_edge": ((mm(0), mm(-5)), (mm(1000), mm(0)))},
-        {"high_edge": ((mm(500), mm(200)), (mm(500), mm(150)))},
-        {"high_edge": ((mm(0), mm(200)), (mm(1200), mm(150)))},
-        {"readings": (Reading("2026-02-30", Fraction(10)),)},
-        {"readings": (Reading("2026-02-03", Fraction(300)),)},
+        ({"low_edge": ((mm(0), mm(-5)), (mm(1000), mm(0)))}, BoardFault.OUTLINE_OUTSIDE),
+        ({"high_edge": ((mm(500), mm(200)), (mm(500), mm(150)))}, BoardFault.EDGE_BACKWARDS),
+        ({"high_edge": ((mm(0), mm(200)), (mm(1200), mm(150)))}, BoardFault.OUTLINE_OUTSIDE),
+        ({"readings": (Reading("2026-02-30", Fraction(10)),)}, NotATime("2026-02-30")),
+        ({"readings": (Reading("2026-02-03", Fraction(201)),)}, NoReading(Fraction(201))),
     ],
 )
-def test_boards_that_cannot_be_are_refused_with_a_sentence(change):
-    with pytest.raises(BoardError, match=r"\.$"):
+def test_boards_that_cannot_be_are_refused(change, why):
+    with pytest.raises(BoardError) as refused:
         actions.add_board(Project(), board(**change))
+    assert getattr(refused.value.fact, "fault", refused.value.fact) == why
+    assert error_words(refused.value).endswith(".")
 
 
 # --- rings ----------------------------------------------------------------------------------------

@@ -9,8 +9,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 from pydantic import TypeAdapter, ValidationError
 
-from nullah.core.lengths import LengthError, Unit, mm
-from nullah.core.piece.contours import CONTOURS, in_words, shaping_of, traced, usual
+from nullah.core.lengths import LengthError, LengthFault, NoLength, Unit, mm
+from nullah.core.piece.contours import CONTOURS, ContourFault, NoContour, in_words, shaping_of, traced, usual
 from nullah.core.piece.part import Axis, Box, Needs, Part, Side
 from nullah.core.piece.shaping import (
     Arch,
@@ -140,8 +140,10 @@ def test_every_contour_can_be_cut_at_every_place_it_offers(contour):
 @pytest.mark.parametrize("sizes", [(mm(0),), (mm(-3),), (mm(900),)])
 def test_a_contour_must_have_a_size_that_the_board_has(sizes):
     contour = CONTOURS["chamfer"]
-    with pytest.raises(LengthError, match="width"):
+    with pytest.raises(LengthError) as refused:
         shaping_of(contour, part(), (Side.TOP, Side.FRONT), sizes)
+    fault = ContourFault.LARGER_THAN_BOARD if sizes[0].mm > 0 else ContourFault.NOT_POSITIVE
+    assert refused.value.fact == NoContour(fault, "width")
 
 
 def test_an_edge_is_traced_from_a_template():
@@ -149,6 +151,12 @@ def test_an_edge_is_traced_from_a_template():
     assert found.points == ((0.0, 10.0), (150.0, 25.4), (300.0, 10.0))
     assert taken(found) == pytest.approx((10 + 25.4) / 2 * 300 * 20)
     assert in_words(found) == "traced edge front"
-    for text, words in (("0;1;2", "Line 1"), ("0;1", "two points"), ("0;x\n1;2", "length"), ("", "two points")):
-        with pytest.raises(LengthError, match=words):
+    for text, why in (
+        ("0;1;2", NoContour(ContourFault.TWO_LENGTHS_WANTED, line=1)),
+        ("0;1", NoContour(ContourFault.TOO_FEW_POINTS)),
+        ("0;x\n1;2", NoLength(LengthFault.NO_LENGTH, "x")),
+        ("", NoContour(ContourFault.TOO_FEW_POINTS)),
+    ):
+        with pytest.raises(LengthError) as refused:
             traced(part(), Side.FRONT, text, Unit.MM)
+        assert refused.value.fact == why

@@ -12,7 +12,16 @@ from nullah.core import actions
 from nullah.core.joints.dovetail.dragging import DraggedLine, dragged
 from nullah.core.joints.dovetail.layout import DovetailFigures, lay_out
 from nullah.core.joints.dovetail.solid import tail_prisms
-from nullah.core.joints.dovetail.spacing import BY_HAND, SPACINGS, SpacingError, graded, matched, pin_moved, spacing_of
+from nullah.core.joints.dovetail.spacing import (
+    BY_HAND,
+    SPACINGS,
+    SpacingError,
+    SpacingFault,
+    graded,
+    matched,
+    pin_moved,
+    spacing_of,
+)
 from nullah.core.joints.dovetail.tail_edges import tail_edges
 from nullah.core.lengths import Slope, mm
 from nullah.core.plan import work_out
@@ -75,12 +84,19 @@ def test_a_row_that_is_not_equal_keeps_its_widths():
 
 
 @pytest.mark.parametrize(
-    ("edges", "words"),
-    [([8], "an even number"), ([40, 8], "must grow"), ([8, 40, 46, 90], "must grow"), ([0, 40], "must grow")],
+    ("edges", "here", "fault"),
+    [
+        ([8], 86, SpacingFault.ODD_MARKS),
+        ([40, 8], 86, SpacingFault.MARKS_BACKWARDS),
+        ([8, 40, 46, 90], 86, SpacingFault.MARKS_BACKWARDS),
+        ([0, 40], 86, SpacingFault.MARKS_BACKWARDS),
+        ([8, 40], 0, SpacingFault.NO_WIDTH),
+    ],
 )
-def test_marks_that_are_no_row_are_said(edges, words):
-    with pytest.raises(SpacingError, match=words):
-        matched([F(edge) for edge in edges], F(86), F(86))
+def test_marks_that_are_no_row_are_refused(edges, here, fault):
+    with pytest.raises(SpacingError) as refused:
+        matched([F(edge) for edge in edges], F(86), F(here))
+    assert refused.value.fact is fault
 
 
 def test_a_matched_row_is_laid_out_so_on_the_piece():

@@ -9,9 +9,10 @@ from typing import Any, Union, get_args, get_origin, get_type_hints
 import pytest
 from tests.told import every_operation
 
+from nullah.core.errors import Fact
 from nullah.core.forms.own_boards import OwnJoint
 from nullah.core.joints.cautions import NoChiselAsWide, NoIronEnters
-from nullah.core.lengths import Length, Marks, Slope, Unit, mm
+from nullah.core.lengths import Length, Marks, NoLength, Slope, Unit, mm
 from nullah.core.operations.operation import Operation
 from nullah.core.operations.settings import OfTool
 from nullah.core.piece.facts import SetOutElsewhere
@@ -19,7 +20,7 @@ from nullah.core.piece.joint import Joint
 from nullah.core.piece.part import Part
 from nullah.core.plan import work_out
 from nullah.core.project import Project
-from nullah.core.reader import Fact, Reader
+from nullah.core.reader import Reader
 from nullah.core.season.swelling import Year
 from nullah.core.wording.facts import WORDERS, fact_words
 
@@ -75,6 +76,10 @@ def facts_of(kind):
     return [kind(**{name: each[n % len(each)] for name, each in choices.items()}) for n in range(most)]
 
 
+#: What names sizes in the units that they are sold in, or that may be typed.
+IN_ANY_UNIT = (SetOutElsewhere, NoIronEnters, NoChiselAsWide, NoLength)
+
+
 @pytest.mark.parametrize("kind", KINDS, ids=lambda kind: kind.__name__)
 @pytest.mark.parametrize("unit", UNITS, ids=lambda unit: unit.value)
 def test_every_fact_is_said_whole_in_every_unit(kind, unit):
@@ -85,4 +90,4 @@ def test_every_fact_is_said_whole_in_every_unit(kind, unit):
             text
         )
         # The mark a piece is set out to stays in its own unit, and a tool is called as it was bought.
-        assert unit is Unit.MM or kind in (SetOutElsewhere, NoIronEnters, NoChiselAsWide) or " mm" not in text, text
+        assert unit is Unit.MM or kind in IN_ANY_UNIT or " mm" not in text, text

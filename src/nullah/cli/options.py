@@ -16,8 +16,9 @@ from nullah.writing import why, write_file
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
+    from nullah.core.errors import Fact
     from nullah.core.project import Project
-    from nullah.core.reader import Fact, Reader
+    from nullah.core.reader import Reader
 
 
 class RefusedError(Exception):

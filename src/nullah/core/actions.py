@@ -13,7 +13,6 @@ from typing import TypeVar
 from nullah.core.breakdown.layout import FirstCut, Placement
 from nullah.core.breakdown.rough import Resawn, Staves, WoodRequirement
 from nullah.core.breakdown.wishes import SearchWeights
-from nullah.core.errors import FactError
 from nullah.core.forms.own_boards import OwnBoard, OwnJoint, next_own_id
 from nullah.core.joints.dovetail.spacing import Matched
 from nullah.core.ledger import Measured, Value
@@ -22,7 +21,19 @@ from nullah.core.limits import NAME_TEXT, read_count, shown
 from nullah.core.milling.edge_facts import LowsTooDeep
 from nullah.core.piece.joint import RowChoice
 from nullah.core.project import Piece, Project
-from nullah.core.rack.board import Board, BoardError, Flaw, Reading, check_board, check_reading, fitted_flaw
+from nullah.core.rack.board import (
+    Board,
+    BoardError,
+    BoardFault,
+    Flaw,
+    NoBoard,
+    NoHumidity,
+    NoTemperature,
+    Reading,
+    check_board,
+    check_reading,
+    fitted_flaw,
+)
 from nullah.core.rack.drying import Room
 from nullah.core.rack.shape_readings import ShapeReading, shape_place
 from nullah.core.wood.climate import Climate
@@ -279,9 +290,9 @@ def set_room(project: Project, room: Room) -> Project:
     for reading in room.reference:
         check_reading(reading)
     if room.humidity is not None and not 0 <= room.humidity <= 100:
-        raise BoardError(f"A humidity of {float(room.humidity):g} % cannot be: it runs from 0 to 100 %.")
+        raise BoardError(NoHumidity(room.humidity))
     if room.temperature is not None and not -60 <= room.temperature <= 100:
-        raise BoardError(f"{float(room.temperature):g} °C is no air of a room.")
+        raise BoardError(NoTemperature(room.temperature))
     return replace(project, room=replace(room, reference=tuple(sorted(room.reference))))
 
 
@@ -383,12 +394,12 @@ def cut_at(project: Project, board_id: str, cut: FirstCut | None) -> Project:
     """Plan to cut a board through once before it is flattened, or not to (None); `BoardError` off the board."""
     board = _board(project, board_id)
     if cut is not None and not 1 < cut.at < float(board.length if cut.crosswise else board.width) - 1:
-        raise BoardError(f"{board.name}: a cut before flattening must go through the board.")
+        raise BoardError(NoBoard(BoardFault.CUT_OUTSIDE, board.name))
     others = tuple(each for each in project.first_cuts if each.board != board_id)
     return replace(project, first_cuts=others if cut is None else (*others, cut))
 
 
-class LowsError(FactError, BoardError):
+class LowsError(BoardError):
     """Lows that may not stay; `fact` is why."""
 
     fact: LowsTooDeep

@@ -9,7 +9,7 @@ from collections.abc import Sequence
 from enum import Enum, auto
 from typing import NamedTuple
 
-from nullah.core.reader import Fact
+from nullah.core.errors import Fact
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:

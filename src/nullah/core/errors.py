@@ -2,7 +2,12 @@
 
 from __future__ import annotations
 
-from nullah.core.reader import Fact
+from enum import Enum
+from typing import Any
+
+#: What `wording` can say: a record with its lengths, counts and ids; a member of an enumeration where it has none;
+#: a sentence from a room that still writes its own (`tests/sentences_left.txt`).
+Fact = tuple[Any, ...] | Enum | str
 
 
 class FactError(ValueError):

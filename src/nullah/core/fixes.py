@@ -7,8 +7,8 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
+from nullah.core.errors import Fact
 from nullah.core.lengths import Length
-from nullah.core.reader import Fact
 
 
 class Give(NamedTuple):

@@ -9,6 +9,9 @@ import re
 import unicodedata
 from datetime import date, datetime
 from fractions import Fraction
+from typing import NamedTuple
+
+from nullah.core.errors import FactError
 
 #: The finest and the coarsest mark of a rule, mm.
 MARK_LEAST, MARK_MOST = Fraction(1, 100), 10
@@ -53,6 +56,31 @@ PEOPLE = 20
 YEARS = (1900, 2200)
 #: Most characters of a refusal.
 SENTENCE = 300
+
+
+class NotADay(NamedTuple):
+    """Text that is no day."""
+
+    text: str
+
+
+class NotATime(NamedTuple):
+    """Text that is no time."""
+
+    text: str
+
+
+class YearOutside(NamedTuple):
+    """A year outside `YEARS`."""
+
+    year: int
+
+
+DayFact = NotADay | NotATime | YearOutside
+
+
+class DayError(FactError):
+    """A day or a time that is none, or lies too far off."""
 
 
 def shown(text: str) -> str:
@@ -133,12 +161,15 @@ def read_day(text: str) -> date:
 
     Raises
     ------
-    ValueError
+    DayError
         For what is no day, or one outside `YEARS`.
     """
     if len(text) != len("2026-12-05"):
-        raise ValueError(f"{quoted(text)} is not a day")
-    return read_time(text).date()
+        raise DayError(NotADay(text))
+    try:
+        return read_time(text).date()
+    except DayError as error:
+        raise (DayError(NotADay(text)) if isinstance(error.fact, NotATime) else error) from None
 
 
 def read_time(text: str) -> datetime:
@@ -146,7 +177,7 @@ def read_time(text: str) -> datetime:
 
     Raises
     ------
-    ValueError
+    DayError
         For what is no time, or one outside `YEARS`.
 
     Examples
@@ -157,7 +188,7 @@ def read_time(text: str) -> datetime:
     try:
         found = datetime.fromisoformat(text).replace(tzinfo=None)
     except ValueError:
-        raise ValueError(f"{quoted(text)} is not a time") from None
+        raise DayError(NotATime(text)) from None
     if not YEARS[0] <= found.year <= YEARS[1]:
-        raise ValueError(f"the year {found.year} is not one of a piece of work")
+        raise DayError(YearOutside(found.year))
     return found

@@ -22,6 +22,7 @@ from nullah.core.breakdown.layout import Unplaced
 from nullah.core.breakdown.reasons import Taken, staves_of, why_nowhere
 from nullah.core.breakdown.rough import RoughPart, Staves, as_made, asking, equal_staves, held, in_strips, rough_parts
 from nullah.core.card import Remark, Severity
+from nullah.core.errors import Fact
 from nullah.core.forms import FORMS
 from nullah.core.forms.own_boards import next_own_joint_id, offers, with_own
 from nullah.core.identity import IdentityKey, SameAgain, kept_by_identity, kept_by_value
@@ -35,7 +36,7 @@ from nullah.core.piece.part import INSIDE, Part
 from nullah.core.piece.space import Box
 from nullah.core.project import Piece, Project
 from nullah.core.rack.board import Board
-from nullah.core.reader import Fact, Reader
+from nullah.core.reader import Reader
 from nullah.core.rules import LedgerError
 from nullah.core.season.swelling import StaveWood, WoodMoisture, moisture_now, seen_on_edge, through_year
 from nullah.core.shop import Shop

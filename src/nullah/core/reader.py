@@ -5,18 +5,12 @@ from __future__ import annotations
 import re
 from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field
-from enum import Enum
 from itertools import groupby
-from typing import Any, Literal
+from typing import Literal
 
 from nullah.core.catalogue import N_, Catalogue
 from nullah.core.identity import IdentityKey, kept_by_value
 from nullah.core.lengths import Direction, Entry, Length, Marks
-
-#: What `wording` can say: a record with its lengths, counts and ids; a member of an enumeration where it has none;
-#: a sentence from a room that still writes its own (`tests/sentences_left.txt`).
-Fact = tuple[Any, ...] | Enum | str
-
 
 Style = Literal["standard", "or", "unit"]
 

@@ -11,6 +11,7 @@ from PySide6.QtGui import QPainter
 from PySide6.QtWidgets import QFileDialog, QMainWindow
 
 from nullah.core.stations import STATIONS
+from nullah.core.wording.facts import error_words
 from nullah.desk.banner import Banner, Urgency
 from nullah.desk.document import Document
 from nullah.desk.errors import report
@@ -46,7 +47,8 @@ class Exports:
         return str(Path(self._folder()) / f"{file_name(self._document.project.piece.name)}{ending}")
 
     def _refuse(self, error: Exception | str) -> None:
-        self._banner.say(str(error), urgency=Urgency.ERROR)
+        said = error if isinstance(error, str) else error_words(error)
+        self._banner.say(said, urgency=Urgency.ERROR)
 
     def wait(self) -> None:
         """Stop what is under way: for closing the window."""

@@ -20,6 +20,7 @@ from PySide6.QtWidgets import (
 )
 
 from nullah.core.sheets.page import Sheet, SheetKind
+from nullah.core.wording.facts import error_words
 from nullah.desk.banner import Banner, Urgency
 from nullah.desk.settings import Settings
 from nullah.desk.stations.base import action, chooser, show_choice
@@ -182,7 +183,7 @@ class PrintDialog(QDialog):
         try:
             write_pdf(self.chosen, Path(name), PAPERS[self._settings.paper])
         except PaperError as error:
-            self.told.setText(str(error))
+            self.told.setText(error_words(error))
             return
         self.told.setText(f"{len(self.chosen)} pages are in {Path(name).name}.")
 

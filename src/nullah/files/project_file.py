@@ -104,7 +104,11 @@ def _first_complaint(data: Any, error: Any) -> str:
         return f"It holds “{place}”, which this version does not know."
     if error["type"] == "missing":
         return f"“{place}” is missing."
-    message = str(error["msg"]).removeprefix("Value error, ").rstrip(".")
+    from nullah.core.wording.facts import error_words
+
+    cause = error.get("ctx", {}).get("error")
+    said = error_words(cause) if isinstance(cause, ValueError) else str(error["msg"])
+    message = said.rstrip(".")
     return f"At {place}: {message}."
 
 

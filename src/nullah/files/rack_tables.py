@@ -29,6 +29,7 @@ from nullah.core.rack.board import (
 from nullah.core.rack.sizes import SizeNameError, resolve_size
 from nullah.core.wood.movement import GrainCut
 from nullah.core.wood.species import SpeciesError, find_species
+from nullah.core.wording.facts import error_words
 from nullah.files.tables import Row, TableError, check_name, each, plain, quantity, read_rows, size
 
 BOARD_COLUMNS = (
@@ -237,8 +238,8 @@ def read_typed_boards(text: str, unit: Unit, species: str) -> tuple[Board, ...]:
             if len(line) > CELL_TEXT:
                 raise ValueError(f"it has more than {CELL_TEXT:,} characters.")
             found += _typed_line("\t".join(map(shown, line.split("\t"))), unit, species, len(found))
-        except (LengthError, BoardError, ValueError) as error:
-            raise TableError(f"Line {number}, {quoted(line)}: {error}") from error
+        except ValueError as error:
+            raise TableError(f"Line {number}, {quoted(line)}: {error_words(error)}") from error
         if len(found) > BOARDS:
             raise TableError(f"More than {BOARDS} boards: a slip of the key?")
     if not found:

@@ -53,7 +53,6 @@ from nullah.core.piece.part import Needs
 from nullah.core.project import Piece, Project
 from nullah.core.rack.board import (
     Board,
-    BoardError,
     Flaw,
     GrainFigure,
     Reading,
@@ -240,7 +239,7 @@ def _each_once(what: str, kind: Kind, most: int) -> Kind:
 
     def check(found: tuple[Any, ...]) -> tuple[Any, ...]:
         if len({each.id for each in found}) != len(found):
-            raise BoardError(f"Two {what} have the same id.")
+            raise ValueError(f"Two {what} have the same id.")
         return found
 
     listed = several(kind, most)

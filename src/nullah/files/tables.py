@@ -27,8 +27,9 @@ from nullah.core.limits import (
     shown,
 )
 from nullah.core.piece.part import Needs
-from nullah.core.rack.board import BoardError, write_price
+from nullah.core.rack.board import write_price
 from nullah.core.reader import Reader
+from nullah.core.wording.facts import error_words
 from nullah.files.reading import ReadingError, read_bytes, read_text
 
 _T = TypeVar("_T")
@@ -104,8 +105,8 @@ def each(path: Path, rows: Iterable[tuple[int, Row]], make: Callable[[Row], _T])
     for number, row in rows:
         try:
             made.append(make(row))
-        except (LengthError, BoardError, ValueError) as error:
-            raise TableError(f"{quoted(path.name, 60)[1:-1]}, line {number}: {error}") from error
+        except ValueError as error:
+            raise TableError(f"{quoted(path.name, 60)[1:-1]}, line {number}: {error_words(error)}") from error
     return made
 
 
@@ -196,11 +197,11 @@ def read_own_boards(text: str, unit: Unit) -> tuple[tuple[str, Length, Length, L
         try:
             sizes = [read_length(row.get(name, ""), unit) for name in ("length", "width", "thickness")]
             if any(size.mm <= 0 for size in sizes):
-                raise LengthError("each size must be more than nothing.")
+                raise ValueError("each size must be more than nothing.")
             count = quantity(row.get("quantity") or "1")
             check_name(row.get("part", ""))
-        except (LengthError, ValueError) as error:
-            raise TableError(f"Line {number}, {quoted('  '.join(words))}: {error}") from error
+        except ValueError as error:
+            raise TableError(f"Line {number}, {quoted('  '.join(words))}: {error_words(error)}") from error
         name = row.get("part") or "board"
         if len(found) + count > MOST_PARTS:
             raise TableError(f"More than {MOST_PARTS} boards are asked for: a slip of the key?")

@@ -10,7 +10,8 @@ from typing import NamedTuple
 from nullah.core.bench.hours import Hours
 from nullah.core.bench.rates import Record
 from nullah.core.bench.tasks import Task, Trade
-from nullah.core.limits import shown
+from nullah.core.errors import FactError
+from nullah.core.limits import NotATime, shown
 
 
 class Event(Enum):
@@ -72,7 +73,13 @@ class Timer(NamedTuple):
     since: str
 
 
-class BookError(ValueError):
+class HasZone(NamedTuple):
+    """A time with a zone: the book keeps that of the shop's own clock."""
+
+    text: str
+
+
+class BookError(FactError):
     """What cannot stand in the book, in a sentence."""
 
 
@@ -264,9 +271,9 @@ def added(book: tuple[BookEntry, ...], entry: BookEntry) -> tuple[BookEntry, ...
     try:
         when = datetime.fromisoformat(entry.at)
     except ValueError as error:
-        raise BookError(f"“{entry.at}” is not a time, such as 2026-12-05T10:30.") from error
+        raise BookError(NotATime(entry.at)) from error
     if when.tzinfo is not None:
-        raise BookError(f"“{entry.at}” has a zone: the book keeps the time of the shop's own clock.")
+        raise BookError(HasZone(entry.at))
     # A line that can be printed, and lines of it.
     text = "\n".join(map(shown, entry.text.split("\n")))
     return (*book, entry._replace(title=shown(entry.title), text=text))

@@ -5,9 +5,11 @@ from __future__ import annotations
 import heapq
 from collections.abc import Mapping, Sequence
 from datetime import datetime, time, timedelta
+from enum import Enum, auto
 from typing import NamedTuple
 
 from nullah.core.bench.tasks import Task, in_order
+from nullah.core.errors import FactError
 
 DAYS = ("Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday")
 #: What has so many minutes more or less behind it is as pressing.
@@ -16,8 +18,30 @@ _ALIKE = 120
 _LONGEST = timedelta(days=3650)
 
 
-class HoursError(ValueError):
-    """Bench hours that cannot be, in a sentence."""
+class HoursFault(Enum):
+    """Why nothing can be planned at the bench hours."""
+
+    NONE_IN_THE_WEEK = auto()
+    TAKES_TOO_LONG = auto()
+
+
+class NoHours(NamedTuple):
+    """Text that is no hours of a day."""
+
+    text: str
+
+
+class HoursBackwards(NamedTuple):
+    """Hours of a day that end before they begin."""
+
+    text: str
+
+
+HoursFact = HoursFault | NoHours | HoursBackwards
+
+
+class HoursError(FactError):
+    """Bench hours that cannot be; `fact` is why."""
 
 
 class Hours(NamedTuple):
@@ -41,7 +65,7 @@ class Hours(NamedTuple):
             If there is never any.
         """
         if self.minutes_a_week <= 0:
-            raise HoursError("There are no hours at the bench in the week: nothing will ever be done.")
+            raise HoursError(HoursFault.NONE_IN_THE_WEEK)
         day = at.replace(hour=0, minute=0, second=0, microsecond=0)
         for offset in range(9):
             span = self.week[(day + timedelta(days=offset)).weekday()]
@@ -51,7 +75,7 @@ class Hours(NamedTuple):
             end = day + timedelta(days=offset, minutes=span[1])
             if end > at:
                 return max(begin, at), end
-        raise HoursError("There are no hours at the bench in the week.")
+        raise HoursError(HoursFault.NONE_IN_THE_WEEK)
 
 
 def read_hours(text: str) -> tuple[int, int] | None:
@@ -72,9 +96,9 @@ def read_hours(text: str) -> tuple[int, int] | None:
     try:
         begin, end = (_minute(part) for part in text.split("-"))
     except ValueError as error:
-        raise HoursError(f"“{text}” are no hours: such as 18:30-21:00, or nothing.") from error
+        raise HoursError(NoHours(text)) from error
     if not begin < end:
-        raise HoursError(f"“{text}” ends before it begins.")
+        raise HoursError(HoursBackwards(text))
     return begin, end
 
 
@@ -182,7 +206,7 @@ class _Days:
                 continue
             at, end = self._hours.session(self._now)
             if at - self._begin > _LONGEST:
-                raise HoursError("At these hours it would take more than ten years.")
+                raise HoursError(HoursFault.TAKES_TOO_LONG)
             if at > self._now:
                 self._now = at
                 continue

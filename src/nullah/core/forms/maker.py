@@ -12,6 +12,7 @@ from fractions import Fraction
 
 from nullah.core.card import Remark, Severity
 from nullah.core.catalogue import Phrase
+from nullah.core.errors import Fact
 from nullah.core.fixes import Fix, Give
 from nullah.core.joints.butt import BUTT
 from nullah.core.joints.dovetail.joint_type import DOVETAIL
@@ -27,7 +28,6 @@ from nullah.core.piece.joint import Hold, Joint, JointQuantities, JointType
 from nullah.core.piece.part import Needs, Part
 from nullah.core.piece.shaping import Shaping
 from nullah.core.piece.space import Axis, Box, Corner, Side, sides_of
-from nullah.core.reader import Fact
 from nullah.core.refs import QuantityRef, quantity_ref
 from nullah.core.rules import names_in
 

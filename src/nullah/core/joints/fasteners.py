@@ -9,8 +9,10 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass
+from enum import Enum, auto
 from typing import NamedTuple
 
+from nullah.core.errors import FactError
 from nullah.core.identity import kept_by_value
 from nullah.core.kept_hash import KeptHash
 from nullah.core.lengths import Length, Marks, Unit, mm, read_length
@@ -99,8 +101,16 @@ NAIL_FROM_END, SCREW_FROM_END = 10, 5
 _SCREW_SLENDER = 9
 
 
-class FastenerError(ValueError):
-    """Nails or screws that cannot be; the message says why."""
+class FastenerFault(Enum):
+    """Why a nail or screw cannot be."""
+
+    NO_WOOD = auto()
+    NO_THICKNESS = auto()
+    NOTHING_TO_FASTEN = auto()
+
+
+class FastenerError(FactError):
+    """Nails or screws that cannot be; `fact` is why."""
 
 
 def nail_withdrawal(gravity: float, diameter: float, depth: float) -> float:
@@ -152,9 +162,9 @@ def screw_withdrawal(gravity: float, diameter: float, depth: float) -> float:
 
 def _check(gravity: float, diameter: float, depth: float) -> None:
     if not 0.1 <= gravity <= 1.3:
-        raise FastenerError(f"A specific gravity of {gravity:g} is no wood's.")
+        raise FastenerError(FastenerFault.NO_WOOD)
     if diameter <= 0 or depth < 0:
-        raise FastenerError("A nail or screw has a thickness, and goes in: give more than nothing.")
+        raise FastenerError(FastenerFault.NO_THICKNESS)
 
 
 @dataclass(frozen=True, slots=True)
@@ -229,7 +239,7 @@ def fastening(
     by 0.7 in softwood and 0.9 in hardwood.
     """
     if min(thickness, holding, along) <= 0:
-        raise FastenerError("What is fastened has a thickness, and so has what holds it: give more than nothing.")
+        raise FastenerError(FastenerFault.NOTHING_TO_FASTEN)
     size = size or _sold(sold, screws, thickness, min(2.5 * thickness, thickness + holding - 3))
     thick, long = float(size.thick), float(size.long)
     pilot = thick * 2 / 3 * (0.9 if hard else 0.7) if screws else 0.75 * thick

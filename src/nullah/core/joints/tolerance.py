@@ -12,6 +12,8 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
+from nullah.core.errors import FactError
+from nullah.core.joints.tolerance_facts import LEAST_TRIALS, MOST_OFF, ToleranceFault
 from nullah.core.shop import Hands
 
 Grid = NDArray[np.float64]
@@ -24,7 +26,7 @@ CHEEK_GIVES, PANEL_GIVES = 0.15, 0.05
 TRIALS = 20_000
 
 
-class ToleranceError(ValueError):
+class ToleranceError(FactError):
     """Hands or trials that cannot be; the message says why."""
 
 
@@ -76,7 +78,7 @@ def dovetail(tails: int, hands: Hands = Hands(), trials: int = TRIALS, seed: int
     """
     _check(trials, hands)
     if tails < 1:
-        raise ToleranceError("A dovetail has one tail or more.")
+        raise ToleranceError(ToleranceFault.NO_TAIL)
     chance = np.random.default_rng(seed)
     shape = (trials, 2 * tails)
     sawn = hands.sawing * chance.standard_normal(shape)
@@ -104,7 +106,7 @@ def opening(
     """
     _check(trials, hands)
     if size <= 0 or joints < 0:
-        raise ToleranceError("An opening has a size: give more than nothing.")
+        raise ToleranceError(ToleranceFault.NO_OPENING)
     chance = np.random.default_rng(seed)
     longer = math.sqrt(1 + (size / 1000) ** 2)
 
@@ -169,7 +171,7 @@ def _all(parts: list[Compared]) -> Compared:
 
 
 def _check(trials: int, hands: Hands) -> None:
-    if not all(math.isfinite(each) and 0 <= each <= 5 for each in hands):
-        raise ToleranceError("Hands are off by 0 to 5 mm.")
-    if trials < 100:
-        raise ToleranceError("Fewer than 100 trials say nothing.")
+    if not all(math.isfinite(each) and 0 <= each <= MOST_OFF for each in hands):
+        raise ToleranceError(ToleranceFault.HANDS)
+    if trials < LEAST_TRIALS:
+        raise ToleranceError(ToleranceFault.TOO_FEW_TRIALS)

@@ -3,8 +3,11 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from enum import Enum
+from enum import Enum, auto
 from fractions import Fraction
+from typing import NamedTuple
+
+from nullah.core.errors import FactError
 
 #: An inch is exactly 25.4 mm (NIST SP 811, appendix B.8).
 MM_PER_INCH = Fraction(254, 10)
@@ -26,8 +29,34 @@ class Direction(Enum):
     DOWN = "down"
 
 
-class LengthError(ValueError):
-    """What was typed is not a length; the message says why, for the person who typed it."""
+class LengthFault(Enum):
+    """Why text is no length or slope."""
+
+    TEXT_TOO_LONG = auto()
+    NOTHING = auto()
+    TOO_MANY_DIGITS = auto()
+    TOO_LONG = auto()
+    TWO_SIGNS = auto()
+    NO_LENGTH = auto()
+    UNKNOWN_UNIT = auto()
+    TWO_LENGTHS = auto()
+    ENDS_IN_SIGN = auto()
+    UNIT_MISSING = auto()
+    OVER_NOTHING = auto()
+    NO_SLOPE = auto()
+    SLOPE_OUTSIDE = auto()
+
+
+class NoLength(NamedTuple):
+    """Text that is no length, why, and the number in it that is at fault where it is one of several."""
+
+    fault: LengthFault
+    text: str
+    number: str = ""
+
+
+class LengthError(FactError):
+    """What was typed is not a length; `fact` is why."""
 
 
 @dataclass(frozen=True, slots=True)

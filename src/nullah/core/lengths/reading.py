@@ -8,8 +8,8 @@ from functools import cache
 from typing import NamedTuple
 
 from nullah.core.identity import kept_by_value
-from nullah.core.lengths.exact import MM_PER_INCH, Entry, LengthError, Unit
-from nullah.core.limits import DIGITS, LENGTH_TEXT, LONGEST_MM, quoted
+from nullah.core.lengths.exact import MM_PER_INCH, Entry, LengthError, LengthFault, NoLength, Unit
+from nullah.core.limits import DIGITS, LENGTH_TEXT, LONGEST_MM
 
 _VULGAR = {
     "½": "1/2", "⅓": "1/3", "⅔": "2/3", "¼": "1/4", "¾": "3/4", "⅕": "1/5", "⅖": "2/5", "⅗": "3/5",
@@ -70,7 +70,7 @@ def read_length(text: str, bare: Unit = Unit.MM) -> Entry:
     Raises
     ------
     LengthError
-        With a sentence for the person who typed.
+        For what is none.
 
     Examples
     --------
@@ -80,16 +80,16 @@ def read_length(text: str, bare: Unit = Unit.MM) -> Entry:
     '1/2 of 19 mm'
     """
     if len(text) > LENGTH_TEXT:
-        raise LengthError(f"{quoted(text)} is too long for a length: {LENGTH_TEXT} characters at most.")
+        raise _no_length(LengthFault.TEXT_TOO_LONG, text)
     plain = _compiled(_PLAIN).fullmatch(text)
     if plain:
         factor, unit = _UNITS[plain[2]]
         return _checked(Entry(Fraction(plain[1]) * factor, unit, text), text)
     cleaned = _clean(text)
     if not cleaned:
-        raise LengthError("Type a length, such as 1 7/8 in or 47.5 mm.")
+        raise _no_length(LengthFault.NOTHING, text)
     if _compiled(rf"[0-9]{{{DIGITS + 1}}}").search(cleaned):
-        raise LengthError(f"{quoted(text)} has more than {DIGITS} digits in a row: check the number.")
+        raise _no_length(LengthFault.TOO_MANY_DIGITS, text)
     shares = ""
     factor = Fraction(1)
     rest = cleaned
@@ -108,9 +108,13 @@ def read_length(text: str, bare: Unit = Unit.MM) -> Entry:
     return _checked(Entry(value, _UNITS[terms[0].unit or bare.value][1], written), text)
 
 
+def _no_length(fault: LengthFault, text: str, number: str = "") -> LengthError:
+    return LengthError(NoLength(fault, text, number))
+
+
 def _checked(entry: Entry, text: str) -> Entry:
     if abs(entry.mm) > LONGEST_MM:
-        raise LengthError(f"{quoted(text)} is longer than {LONGEST_MM // 1000} m: check the number.")
+        raise _no_length(LengthFault.TOO_LONG, text)
     return entry
 
 
@@ -145,7 +149,7 @@ def _split_terms(cleaned: str, original: str) -> list[_Term]:
     while position < len(cleaned):
         if cleaned[position] in "+-":
             if signed:
-                raise LengthError(f"{quoted(original)}: two signs follow each other.")
+                raise _no_length(LengthFault.TWO_SIGNS, original)
             sign = -1 if cleaned[position] == "-" else 1
             position += 1
             expect_term = signed = True
@@ -154,21 +158,21 @@ def _split_terms(cleaned: str, original: str) -> list[_Term]:
             continue
         match = _compiled(_TERM).match(cleaned, position)
         if match is None:
-            raise LengthError(f"{quoted(original)} is not a length. Try 1 7/8 in, 47.5 mm or 18+0.5.")
+            raise _no_length(LengthFault.NO_LENGTH, original)
         unit = match["unit"] or ""
         if unit and unit not in _UNITS:
-            raise LengthError(f"{quoted(unit)} is not a unit known here. Use mm, cm, m, in or ft.")
+            raise _no_length(LengthFault.UNKNOWN_UNIT, unit)
         if not expect_term:
             follows_feet = terms[-1].unit in ("'", "ft", "foot", "feet")
             if not (follows_feet and (not unit or _UNITS[unit][0] == MM_PER_INCH)):
-                raise LengthError(f"{quoted(original)}: put + or - between the two lengths.")
+                raise _no_length(LengthFault.TWO_LENGTHS, original)
             unit = unit or "in"
             sign = terms[-1].sign
         terms.append(_Term(sign, match["number"], unit))
         position = match.end()
         sign, expect_term, signed = 1, False, False
     if expect_term:
-        raise LengthError(f"{quoted(original)} ends in a sign with nothing behind it.")
+        raise _no_length(LengthFault.ENDS_IN_SIGN, original)
     return terms
 
 
@@ -177,7 +181,7 @@ def _refuse_mixed_bare(terms: list[_Term], bare: Unit, original: str) -> None:
     without = [term for term in terms if not term.unit]
     others = {_UNITS[term.unit][1] for term in terms if term.unit}
     if without and others and others != {bare}:
-        raise LengthError(f"{quoted(original)}: write the unit behind {without[0].number} too.")
+        raise _no_length(LengthFault.UNIT_MISSING, original, without[0].number)
 
 
 def _number(text: str) -> Fraction:
@@ -194,7 +198,7 @@ def _number(text: str) -> Fraction:
 
 def _ratio(top: int, bottom: int) -> Fraction:
     if bottom == 0:
-        raise LengthError(f"{quoted(str(top))} over 0: a fraction cannot have 0 below the line.")
+        raise _no_length(LengthFault.OVER_NOTHING, str(top))
     return Fraction(top, bottom)
 
 

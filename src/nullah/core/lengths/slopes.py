@@ -7,8 +7,8 @@ import re
 from fractions import Fraction
 from typing import NamedTuple
 
-from nullah.core.lengths.exact import LengthError, plain
-from nullah.core.limits import LENGTH_TEXT, quoted
+from nullah.core.lengths.exact import LengthError, LengthFault, NoLength, plain
+from nullah.core.limits import LENGTH_TEXT
 
 _SLOPE = re.compile(r"\s*(?:1\s*(?::|/|in)\s*)?([0-9]{1,4}(?:[.,][0-9]{1,6})?)\s*")
 
@@ -35,11 +35,11 @@ class Slope(NamedTuple):
 
 
 def read_slope(text: str) -> Slope:
-    """Read ``1:7``, ``1 in 7``, ``7`` as a slope, or raise `LengthError` with a sentence."""
+    """Read ``1:7``, ``1 in 7``, ``7`` as a slope, or raise `LengthError`."""
     match = _SLOPE.fullmatch(text.lower()) if len(text) <= LENGTH_TEXT else None
     if not match:
-        raise LengthError(f"{quoted(text)} is not a slope. Write it as 1:7.")
+        raise LengthError(NoLength(LengthFault.NO_SLOPE, text))
     run = Fraction(match[1].replace(",", "."))
     if run < 2 or run > 40:
-        raise LengthError(f"A slope of 1:{match[1]} cannot be sawn or would not hold. Use 1:4 to 1:12.")
+        raise LengthError(NoLength(LengthFault.SLOPE_OUTSIDE, text, match[1]))
     return Slope(run)

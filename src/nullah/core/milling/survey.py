@@ -7,13 +7,15 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
+from nullah.core.errors import FactError
+from nullah.core.milling.survey_facts import FacesCross, SurveyFault, SurveyGaps
 from nullah.core.rack.board import Board, Surface
 
 Grid = NDArray[np.float64]
 
 
-class SurveyError(ValueError):
-    """Readings that do not make a board; the message says what is wrong with them."""
+class SurveyError(FactError):
+    """Readings that do not make a board; `fact` is what is wrong with them."""
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -111,25 +113,23 @@ def from_points(rows: list[tuple[float, float, float, float]]) -> Survey:
         If the grid has gaps or doubles, is too small, or the faces cross.
     """
     if not rows:
-        raise SurveyError("There are no readings.")
+        raise SurveyError(SurveyFault.NO_READINGS)
     table = np.array(rows, dtype=np.float64)
     if not np.isfinite(table).all():
-        raise SurveyError("A reading is not a number.")
+        raise SurveyError(SurveyFault.NOT_A_NUMBER)
     xs, ys = np.unique(table[:, 0]), np.unique(table[:, 1])
     if len(xs) < 2 or len(ys) < 2:
-        raise SurveyError("Readings at two places along and two across are the least that make a surface.")
+        raise SurveyError(SurveyFault.TOO_FEW)
     top = np.full((len(xs), len(ys)), np.nan)
     bottom = top.copy()
     rows_at, columns_at = np.searchsorted(xs, table[:, 0]), np.searchsorted(ys, table[:, 1])
     if len({*zip(rows_at.tolist(), columns_at.tolist(), strict=True)}) != len(rows):
-        raise SurveyError("Two readings are at the same place.")
+        raise SurveyError(SurveyFault.TWO_AT_ONE_PLACE)
     top[rows_at, columns_at], bottom[rows_at, columns_at] = table[:, 2], table[:, 3]
     gaps = np.argwhere(np.isnan(top))
     if len(gaps):
-        x, y = xs[gaps[0][0]], ys[gaps[0][1]]
-        raise SurveyError(f"The grid has {len(gaps)} gaps; the first is at x {x:g}, y {y:g}.")
+        raise SurveyError(SurveyGaps(len(gaps), float(xs[gaps[0][0]]), float(ys[gaps[0][1]])))
     crossed = np.argwhere(top < bottom)
     if len(crossed):
-        x, y = xs[crossed[0][0]], ys[crossed[0][1]]
-        raise SurveyError(f"At x {x:g}, y {y:g} the upper face lies below the lower one.")
+        raise SurveyError(FacesCross(float(xs[crossed[0][0]]), float(ys[crossed[0][1]])))
     return Survey(xs, ys, top, bottom)

@@ -7,6 +7,7 @@ shaping of it. The table `CONTOURS` is all the desk needs to offer them.
 from __future__ import annotations
 
 from collections.abc import Callable, Iterable
+from enum import Enum, auto
 from fractions import Fraction
 from itertools import combinations
 from typing import NamedTuple
@@ -148,21 +149,38 @@ CONTOURS: dict[str, Contour] = {
 }
 
 
+class ContourFault(Enum):
+    """Why a contour cannot be."""
+
+    NOT_POSITIVE = auto()
+    LARGER_THAN_BOARD = auto()
+    TWO_LENGTHS_WANTED = auto()
+    TOO_FEW_POINTS = auto()
+
+
+class NoContour(NamedTuple):
+    """Why a contour cannot be, by the figure or the line of the template that is at fault."""
+
+    fault: ContourFault
+    figure: str = ""
+    line: int = 0
+
+
 def shaping_of(contour: Contour, part: Part, sides: tuple[Side, ...], sizes: Iterable[Length]) -> Shaping:
     """Make the shaping of a contour.
 
     Raises
     ------
     LengthError
-        With a sentence, where a size is nothing, or larger than the board.
+        Where a size is nothing, or larger than the board.
     """
     figures = []
     largest = max(part.box.size(axis) for axis in Axis)
     for (name, _), size in zip(contour.figures, sizes, strict=True):
         if size.mm < 0 or (size.mm == 0 and name not in ("start", "from the end", "foot")):
-            raise LengthError(f"The {name} must be more than nothing.")
+            raise LengthError(NoContour(ContourFault.NOT_POSITIVE, name))
         if size.mm > largest:
-            raise LengthError(f"The {name} is larger than the board.")
+            raise LengthError(NoContour(ContourFault.LARGER_THAN_BOARD, name))
         figures.append(float(size))
     return contour.make(part, sides, tuple(figures))
 
@@ -192,11 +210,11 @@ def traced(part: Part, side: Side, text: str, unit: Unit) -> Traced:
         if not cells or (number == 1 and not any(letter.isdigit() for letter in raw)):
             continue
         if len(cells) != 2:
-            raise LengthError(f"Line {number} of the template: two lengths are wanted, along and in.")
+            raise LengthError(NoContour(ContourFault.TWO_LENGTHS_WANTED, line=number))
         along, deep = (float(read_length(cell, unit)) for cell in cells)
         points.append((along, deep))
     if len(points) < 2:
-        raise LengthError("A template needs at least two points, one a line: along, in.")
+        raise LengthError(NoContour(ContourFault.TOO_FEW_POINTS))
     points.sort(key=lambda point: point[0])
     return Traced(side, part.face, tuple(points))
 

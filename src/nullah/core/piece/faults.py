@@ -6,9 +6,9 @@ from enum import Enum, auto
 from typing import NamedTuple
 
 from nullah.core.catalogue import N_
+from nullah.core.errors import Fact
 from nullah.core.lengths import Length, Slope
 from nullah.core.piece.space import Axis, Box, Side
-from nullah.core.reader import Fact
 
 Sizes = tuple[Length, Length, Length]
 

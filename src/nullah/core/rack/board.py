@@ -5,14 +5,15 @@ from __future__ import annotations
 import math
 import re
 from dataclasses import dataclass, replace
-from enum import Enum
+from enum import Enum, auto
 from fractions import Fraction
 from itertools import pairwise
 from typing import NamedTuple
 
+from nullah.core.errors import FactError
 from nullah.core.kept_hash import KeptHash
 from nullah.core.lengths import Length, mm
-from nullah.core.limits import quoted, read_day
+from nullah.core.limits import DayError, read_day
 from nullah.core.rack.shape_readings import Calliper, Gap, ShapeReading
 from nullah.core.wood.movement import GrainCut
 
@@ -56,7 +57,82 @@ class Rise(Enum):
     LEFT = "left"
 
 
-class BoardError(ValueError):
+class BoardFault(Enum):
+    """What cannot be of a board, or of a reading on it."""
+
+    OUTLINE_OUTSIDE = auto()
+    EDGE_BACKWARDS = auto()
+    CALLIPER_OUTSIDE = auto()
+    STRAIGHTEDGE_OUTSIDE = auto()
+    STRAIGHTEDGE_SHORT = auto()
+    STICKS_OUTSIDE = auto()
+    CUT_OUTSIDE = auto()
+
+
+class SizeFault(Enum):
+    """Which size of a board, or which reading on it, cannot be."""
+
+    NOT_LONG = auto()
+    NOT_WIDE = auto()
+    NOT_THICK = auto()
+    CUP = auto()
+    BOW = auto()
+    TWIST = auto()
+    CALLIPER = auto()
+    GAP = auto()
+    STICKS_APART = auto()
+
+
+class NoBoard(NamedTuple):
+    """What cannot be of a board, by the board's name."""
+
+    fault: BoardFault
+    board: str
+
+
+class NoSize(NamedTuple):
+    """A size that a board or a reading on it cannot have."""
+
+    fault: SizeFault
+    board: str
+    size: Length
+
+
+class NoPrice(NamedTuple):
+    """Text that is no price."""
+
+    text: str
+
+
+class NoReading(NamedTuple):
+    """A moisture that no meter reads, %."""
+
+    percent: Fraction
+
+
+class FlawOutside(NamedTuple):
+    """A flaw that lies outside its board."""
+
+    flaw: FlawKind
+    board: str
+
+
+class NoHumidity(NamedTuple):
+    """A relative humidity that no air has, %."""
+
+    percent: Fraction
+
+
+class NoTemperature(NamedTuple):
+    """A temperature that no room has, °C."""
+
+    celsius: Fraction
+
+
+BoardFact = NoBoard | NoSize | NoPrice | NoReading | FlawOutside | NoHumidity | NoTemperature
+
+
+class BoardError(FactError):
     """A board or flaw that cannot be; the message says which and why."""
 
 
@@ -207,7 +283,7 @@ def read_price(text: str) -> Fraction:
     Raises
     ------
     BoardError
-        With a sentence.
+        For what is none.
 
     Examples
     --------
@@ -218,7 +294,7 @@ def read_price(text: str) -> Fraction:
     if not text:
         return Fraction(0)
     if not re.fullmatch(r"[0-9]{1,7}(\.[0-9]{1,2})?", text):
-        raise BoardError(f"{quoted(text)} is not a price. Write a number, such as 42.50.")
+        raise BoardError(NoPrice(text))
     return Fraction(text)
 
 
@@ -227,19 +303,31 @@ def write_price(price: Fraction) -> str:
     return f"{float(price):.2f}" if price else ""
 
 
+def _no_board(board: Board, fault: BoardFault) -> BoardError:
+    return BoardError(NoBoard(fault, board.name))
+
+
+def _no_size(board: Board, fault: SizeFault, size: Length) -> BoardError:
+    return BoardError(NoSize(fault, board.name, size))
+
+
 def check_board(board: Board) -> None:
     """Raise `BoardError` for a board that cannot be: no size, or a shape past its thickness."""
-    for word, size in (("long", board.length), ("wide", board.width), ("thick", board.thickness)):
+    for fault, size in (
+        (SizeFault.NOT_LONG, board.length),
+        (SizeFault.NOT_WIDE, board.width),
+        (SizeFault.NOT_THICK, board.thickness),
+    ):
         if size.mm <= 0:
-            raise BoardError(f"{board.name}: a board cannot be {size.as_text()} {word}.")
-    for word, size in (("cup", board.cup), ("bow", board.bow), ("twist", board.twist)):
+            raise _no_size(board, fault, size)
+    for fault, size in ((SizeFault.CUP, board.cup), (SizeFault.BOW, board.bow), (SizeFault.TWIST, board.twist)):
         if abs(size.mm) > min(board.length.mm, board.width.mm):
-            raise BoardError(f"{board.name}: a {word} of {size.as_text()} is more than the board is wide.")
+            raise _no_size(board, fault, size)
     for edge in (board.low_edge, board.high_edge):
         if any(x.mm < 0 or x > board.length or y.mm < 0 or y > board.width for x, y in edge):
-            raise BoardError(f"{board.name}: its outline reaches over the board it was drawn on.")
+            raise _no_board(board, BoardFault.OUTLINE_OUTSIDE)
         if any(after[0] <= before[0] for before, after in pairwise(edge)):
-            raise BoardError(f"{board.name}: the points of an edge must follow one another along the board.")
+            raise _no_board(board, BoardFault.EDGE_BACKWARDS)
     for reading in board.readings:
         check_reading(reading)
     for taken in board.shape:
@@ -255,31 +343,31 @@ def _check_shape(board: Board, reading: ShapeReading) -> None:
 
     if isinstance(reading, Calliper):
         if off(reading.at):
-            raise BoardError(f"{board.name}: a calliper reading lies off the board.")
+            raise _no_board(board, BoardFault.CALLIPER_OUTSIDE)
         if not 0 < reading.thickness.mm < 4 * board.thickness.mm:
-            raise BoardError(f"{board.name}: the calliper cannot have read {reading.thickness.as_text()} there.")
+            raise _no_size(board, SizeFault.CALLIPER, reading.thickness)
     elif isinstance(reading, Gap):
         if off(reading.start) or off(reading.end) or off(reading.at):
-            raise BoardError(f"{board.name}: a straightedge reading lies off the board.")
+            raise _no_board(board, BoardFault.STRAIGHTEDGE_OUTSIDE)
         if math.dist(reading.start, reading.end) < 20:
-            raise BoardError(f"{board.name}: a straightedge over so little tells nothing.")
+            raise _no_board(board, BoardFault.STRAIGHTEDGE_SHORT)
         if abs(reading.gap.mm) > board.width.mm:
-            raise BoardError(f"{board.name}: a gap of {reading.gap.as_text()} is more than the board is wide.")
+            raise _no_size(board, SizeFault.GAP, reading.gap)
     else:
         if off((reading.near, 0.0)) or off((reading.far, 0.0)) or abs(reading.far - reading.near) < 20:
-            raise BoardError(f"{board.name}: winding sticks stand on the board, well apart.")
+            raise _no_board(board, BoardFault.STICKS_OUTSIDE)
         if reading.stick.mm <= 0 or abs(reading.rise.mm) > reading.stick.mm:
-            raise BoardError(f"{board.name}: the sticks cannot stand {reading.rise.as_text()} out of line.")
+            raise _no_size(board, SizeFault.STICKS_APART, reading.rise)
 
 
 def check_reading(reading: Reading) -> None:
     """Raise `BoardError` for a reading that no meter gives, or a day that is none."""
     if not 0 <= reading.percent <= 200:
-        raise BoardError(f"A moisture of {float(reading.percent):g} % cannot be; write 0 to 200.")
+        raise BoardError(NoReading(reading.percent))
     try:
         read_day(reading.day)
-    except ValueError:
-        raise BoardError(f"{quoted(reading.day)} is not a day. Write it as 2026-11-23.") from None
+    except DayError as error:
+        raise BoardError(error.fact) from None
 
 
 def fitted_flaw(board: Board, flaw: Flaw) -> Flaw:
@@ -297,5 +385,5 @@ def fitted_flaw(board: Board, flaw: Flaw) -> Flaw:
         flaw, start=max(start, zero), end=min(end, board.length), low=max(low, zero), high=min(high, board.width)
     )
     if cut.start >= cut.end or cut.low >= cut.high:
-        raise BoardError(f"The {flaw.kind.value} lies outside {board.name}.")
+        raise BoardError(FlawOutside(flaw.kind, board.name))
     return cut

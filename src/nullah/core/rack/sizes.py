@@ -5,7 +5,9 @@ from __future__ import annotations
 import re
 from dataclasses import dataclass
 from fractions import Fraction
+from typing import NamedTuple
 
+from nullah.core.errors import FactError
 from nullah.core.lengths import Entry, Length, Unit, entered, inch
 
 # Dry, surfaced sizes of softwood boards and dimension lumber, in inches:
@@ -16,7 +18,13 @@ _WIDTH = {"2": "3/2", "3": "5/2", "4": "7/2", "5": "9/2", "6": "11/2", "8": "29/
 _QUARTERS_PLANED = {4: "13/16", 5: "17/16", 6: "21/16", 8: "7/4"}
 
 
-class SizeNameError(ValueError):
+class NoYardSize(NamedTuple):
+    """A name of no size known here."""
+
+    name: str
+
+
+class SizeNameError(FactError):
     """A name of a size that no standard here resolves."""
 
 
@@ -35,7 +43,7 @@ def resolve_size(name: str) -> YardSize:
     Raises
     ------
     SizeNameError
-        With a sentence.
+        For a name that no standard here resolves.
 
     Examples
     --------
@@ -50,7 +58,7 @@ def resolve_size(name: str) -> YardSize:
     quarters = re.fullmatch(r"(\d+)/4", name.strip())
     if quarters and int(quarters[1]) in _QUARTERS_PLANED:
         return YardSize(_inches(Fraction(int(quarters[1]), 4)), _inches(_QUARTERS_PLANED[int(quarters[1])]), None)
-    raise SizeNameError(f"“{name.strip()}” is not a yard size known here. Try 1x12, 2x6 or 4/4.")
+    raise SizeNameError(NoYardSize(name.strip()))
 
 
 def _inches(value: str | Fraction) -> Entry:

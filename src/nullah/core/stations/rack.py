@@ -338,7 +338,7 @@ def _card(plan: Plan, selection: Selection) -> Card:
         remarks.append(Remark(_bought(board, plan.marks)))
         why = (_why_wood(species, board.cut),)
     except SpeciesError as error:
-        remarks.append(Remark(str(error), Severity.WARNING))
+        remarks.append(Remark(error.fact, Severity.WARNING))
     remarks.append(
         Remark("Gloves for rough timber. Look for nails in old wood; treated pallets marked MB: do not use.")
     )

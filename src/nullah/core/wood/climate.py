@@ -8,7 +8,13 @@ from typing import NamedTuple
 
 from nullah.core.catalogue import N_
 from nullah.core.identity import kept_by_value
-from nullah.core.wood.moisture import ClimateError, equilibrium_moisture
+from nullah.core.wood.moisture import (
+    ClimateError,
+    HumidityOutside,
+    TemperatureOutside,
+    air_outside,
+    equilibrium_moisture,
+)
 
 MONTHS = (
     N_("January"), N_("February"), N_("March"), N_("April"), N_("May"), N_("June"), N_("July"), N_("August"),
@@ -47,22 +53,34 @@ def _settled(months: tuple[Air, ...]) -> tuple[float, ...]:
     return tuple(equilibrium_moisture(air.temperature, air.humidity) for air in months)
 
 
+class NotTwelveMonths(NamedTuple):
+    """So many months as no year has."""
+
+    months: int
+
+
+class OfMonth(NamedTuple):
+    """What cannot be of the air of a month, from 0 for January."""
+
+    month: int
+    air: TemperatureOutside | HumidityOutside
+
+
 def climate_of(name: str, months: Sequence[tuple[float, float]]) -> Climate:
     """Make a climate of twelve pairs of °C and %.
 
     Raises
     ------
     ClimateError
-        For other than twelve months, or air that cannot be; the message names the month.
+        For other than twelve months, or air that cannot be; the fact names the month.
     """
     if len(months) != 12:
-        raise ClimateError(f"A year has twelve months; {len(months)} were given.")
+        raise ClimateError(NotTwelveMonths(len(months)))
     found = []
-    for month, (temperature, humidity) in zip(MONTHS, months, strict=True):
-        try:
-            equilibrium_moisture(temperature, humidity)
-        except ClimateError as error:
-            raise ClimateError(f"{month}: {error}") from error
+    for month, (temperature, humidity) in enumerate(months):
+        outside = air_outside(temperature, humidity)
+        if outside is not None:
+            raise ClimateError(OfMonth(month, outside))
         found.append(Air(float(temperature), float(humidity)))
     return Climate(name, tuple(found))
 

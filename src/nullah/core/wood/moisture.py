@@ -2,9 +2,38 @@
 
 from __future__ import annotations
 
+from typing import NamedTuple
 
-class ClimateError(ValueError):
+from nullah.core.errors import FactError
+
+
+class TemperatureOutside(NamedTuple):
+    """A temperature that the formula does not cover, °C."""
+
+    celsius: float
+
+
+class HumidityOutside(NamedTuple):
+    """A relative humidity that air cannot have, %."""
+
+    percent: float
+
+
+class ClimateError(FactError):
     """A temperature or humidity that air cannot have or the formula does not cover."""
+
+
+def air_outside(temperature: float, humidity: float) -> TemperatureOutside | HumidityOutside | None:
+    """Return what of air is outside what `equilibrium_moisture` covers; None where nothing is.
+
+    Examples
+    --------
+    >>> air_outside(21, 100), air_outside(21, 101)
+    (None, HumidityOutside(percent=101))
+    """
+    if not -20 <= temperature <= 110:
+        return TemperatureOutside(temperature)
+    return None if 0 <= humidity <= 100 else HumidityOutside(humidity)
 
 
 def equilibrium_moisture(temperature: float, humidity: float) -> float:
@@ -38,10 +67,9 @@ def equilibrium_moisture(temperature: float, humidity: float) -> float:
     >>> round(equilibrium_moisture(21, 50), 1)
     9.2
     """
-    if not -20 <= temperature <= 110:
-        raise ClimateError(f"{temperature:g} °C is outside what the formula covers: -20 to 110 °C.")
-    if not 0 <= humidity <= 100:
-        raise ClimateError(f"A relative humidity of {humidity:g} % cannot be: it runs from 0 to 100 %.")
+    outside = air_outside(temperature, humidity)
+    if outside is not None:
+        raise ClimateError(outside)
     t, h = temperature, humidity / 100
     w = 349 + 1.29 * t + 0.0135 * t**2
     k = 0.805 + 0.000736 * t - 0.00000273 * t**2

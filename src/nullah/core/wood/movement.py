@@ -6,6 +6,7 @@ from enum import Enum
 from fractions import Fraction
 from typing import NamedTuple
 
+from nullah.core.errors import FactError
 from nullah.core.lengths import Length
 from nullah.core.wood.species import SOURCE, Species
 
@@ -18,7 +19,13 @@ class GrainCut(Enum):
     QUARTER = "quarter"
 
 
-class MoistureError(ValueError):
+class MoistureOutside(NamedTuple):
+    """A moisture content outside what wood swells by, %."""
+
+    percent: float
+
+
+class MoistureError(FactError):
     """A moisture content wood cannot have."""
 
 
@@ -80,7 +87,8 @@ def movement(species: Species, cut: GrainCut, width: Length, moisture_from: floa
 
     Examples
     --------
-    >>> from nullah.core.lengths import inch
+    >>> from nullah.core.errors import FactError
+    from nullah.core.lengths import inch
     >>> from nullah.core.wood.species import find_species
     >>> moved = movement(find_species("white fir"), GrainCut.FLAT, inch("9.15"), 9, 11)
     >>> round(float(moved.change.mm) / 25.4, 4)
@@ -88,10 +96,7 @@ def movement(species: Species, cut: GrainCut, width: Length, moisture_from: floa
     """
     for moisture in (moisture_from, moisture_to):
         if not 0 <= moisture <= 30:
-            raise MoistureError(
-                f"A moisture content of {moisture:g} % is out of reach here: 0 to 30 %, "
-                "above which wood does not swell."
-            )
+            raise MoistureError(MoistureOutside(moisture))
     factor = coefficient(species, cut)
     change = width.mm * Fraction(factor) * (Fraction(moisture_to) - Fraction(moisture_from))
     source = SOURCE

@@ -13,6 +13,8 @@ from functools import cache
 from pathlib import Path
 from typing import NamedTuple
 
+from nullah.core.errors import FactError
+
 #: Where the figures of each column come from; all are from memory.
 SOURCE = "Wood Handbook (USDA FPL-GTR-282), ch. 13; value from memory"
 STRENGTH_SOURCE = "Wood Handbook (USDA FPL-GTR-282), ch. 5; value from memory"
@@ -21,7 +23,14 @@ STRENGTH_SOURCE = "Wood Handbook (USDA FPL-GTR-282), ch. 5; value from memory"
 _MEDIUM, _HARD = 2500, 4500
 
 
-class SpeciesError(ValueError):
+class NoSpecies(NamedTuple):
+    """A name of no species in the table, and the names there are."""
+
+    name: str
+    known: tuple[str, ...]
+
+
+class SpeciesError(FactError):
     """A species that the table does not hold."""
 
 
@@ -100,5 +109,4 @@ def find_species(name: str) -> Species:
     for species in all_species().values():
         if wanted in (species.name.casefold(), *(word.casefold() for word in species.also)):
             return species
-    known = ", ".join(all_species())
-    raise SpeciesError(f"“{name.strip()}” is not in the table of species. It holds: {known}.")
+    raise SpeciesError(NoSpecies(name.strip(), tuple(all_species())))

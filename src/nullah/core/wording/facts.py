@@ -6,24 +6,37 @@ from collections.abc import Callable
 from typing import Any, get_args
 
 from nullah.core.apprentice.facts import BuildingFact
+from nullah.core.bench.book import HasZone
+from nullah.core.bench.hours import HoursFact
 from nullah.core.bench.task_facts import MindAtTask, OrderFault, TaskCaution, TaskFact
 from nullah.core.breakdown.facts import BoardNotSawable, LayoutFact, Nowhere, Placed, Refusal, SawFact, TooManyParts
 from nullah.core.card import Numbered
-from nullah.core.errors import FactError
+from nullah.core.errors import Fact, FactError
 from nullah.core.forms.own_boards import Offer
 from nullah.core.joints.cautions import ChannelCaution, FasteningCaution, TenonCaution
 from nullah.core.joints.dovetail.facts import CornerFact, GrooveFact, LayoutRefusal
+from nullah.core.joints.dovetail.spacing import SpacingFault
+from nullah.core.joints.fasteners import FastenerFault
 from nullah.core.joints.practice import PracticeWrong
+from nullah.core.joints.tolerance_facts import ToleranceFault
 from nullah.core.ledger import WrongValue
+from nullah.core.lengths import NoLength
+from nullah.core.limits import DayFact
 from nullah.core.milling.edge_facts import EdgeFact
+from nullah.core.milling.survey_facts import SurveyFact
+from nullah.core.piece.contours import NoContour
 from nullah.core.piece.facts import Note, PieceFact
 from nullah.core.piece.faults import ChannelFact, HoldFact, MeetingFact, MovingFact, Repeated, TailsFact
 from nullah.core.plan import NoneDovetailed, TailsImpossible
-from nullah.core.reader import Fact, Reader
+from nullah.core.rack.board import BoardFact
+from nullah.core.rack.sizes import NoYardSize
+from nullah.core.reader import Reader
 from nullah.core.rules import LedgerFact
 from nullah.core.season.facts import SeasonFact
 from nullah.core.season.fits import Fit
 from nullah.core.season.strain import Strain
+from nullah.core.wood.movement import MoistureOutside
+from nullah.core.wood.species import NoSpecies
 from nullah.core.wording.cautions import channel_caution_words, fastening_caution_words, tenon_caution_words
 from nullah.core.wording.corners import corner_words, groove_words, layout_words
 from nullah.core.wording.day_book import deviation_words, timer_words
@@ -35,6 +48,19 @@ from nullah.core.wording.operations import building_words
 from nullah.core.wording.piece import note_words, offer_words, piece_words
 from nullah.core.wording.practice import practice_error_words
 from nullah.core.wording.proof import channel_words, meeting_words, moving_words, repeated_words, tails_words
+from nullah.core.wording.refused import (
+    AirFact,
+    air_words,
+    board_words,
+    day_words,
+    figure_words,
+    hours_words,
+    no_contour_words,
+    no_length_words,
+    no_yard_size_words,
+    survey_words,
+    wood_words,
+)
 from nullah.core.wording.season import fit_words, season_words, strain_words
 from nullah.core.wording.task_titles import order_fault_words, task_words
 from nullah.core.wording.tasks import mind_words, task_caution_words
@@ -114,6 +140,16 @@ WORDERS: dict[type, Worder] = {
         ((Deviation,), deviation_words),
         (get_args(TimerFact), timer_words),
         ((PracticeWrong,), practice_error_words),
+        ((NoLength,), no_length_words),
+        ((NoContour,), no_contour_words),
+        ((*get_args(DayFact), HasZone), day_words),
+        (get_args(HoursFact), hours_words),
+        (get_args(BoardFact), board_words),
+        ((NoYardSize,), no_yard_size_words),
+        (get_args(SurveyFact), survey_words),
+        (get_args(AirFact), air_words),
+        ((MoistureOutside, NoSpecies), wood_words),
+        ((ToleranceFault, SpacingFault, FastenerFault), figure_words),
         ((Fit,), fit_words),
         ((Strain,), strain_words),
         (get_args(SeasonFact), season_words),

@@ -11,10 +11,10 @@ from nullah.core.bench.book import BookEntry, Event, WorkDone, can_be_done, left
 from nullah.core.bench.hours import Calendar, HoursError, plan_days
 from nullah.core.bench.rates import Learned, learn, minutes_of
 from nullah.core.bench.tasks import OrderError, Task, Trade, critical_path
+from nullah.core.errors import Fact
 from nullah.core.identity import IdentityKey, kept_by_value
 from nullah.core.ledger import Origin
 from nullah.core.plan import Plan
-from nullah.core.reader import Fact
 from nullah.core.work.order_of_work import OrderOfWork, order_of_work
 
 
@@ -100,10 +100,8 @@ def _standing(key: IdentityKey[Plan], now: datetime) -> WorkState:
     calendar, problem = None, cast(Fact, "")
     try:
         calendar = plan_days(kept, need, plan.project.working.hours, max(now, _begin(plan, now)))
-    except OrderError as error:
+    except (OrderError, HoursError) as error:
         problem = error.fact
-    except HoursError as error:
-        problem = str(error)
     names = {task.id for task in order.tasks}
     gone = len({entry.task for entry in plan.project.book if entry.event is Event.DONE} - names)
     return WorkState(order, far, _next(ready, calendar), ready, need, calendar, problem, gone)

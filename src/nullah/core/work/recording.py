@@ -14,12 +14,12 @@ from nullah.core.bench.tasks import Task
 from nullah.core.breakdown.facts import LiesWrongly
 from nullah.core.breakdown.layout import Placement, Rect, complaints, place
 from nullah.core.breakdown.rough import RoughPart, WoodRequirement
+from nullah.core.errors import Fact
 from nullah.core.laying import saw_up
 from nullah.core.ledger import Measured
 from nullah.core.lengths import Length
 from nullah.core.plan import Plan, work_out
 from nullah.core.project import Project
-from nullah.core.reader import Fact
 from nullah.core.refs import BoardRef
 from nullah.core.wood.species import same_wood
 from nullah.core.work.day_book import task_minutes

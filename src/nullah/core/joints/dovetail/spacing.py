@@ -3,8 +3,11 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from enum import Enum, auto
 from fractions import Fraction
 from typing import NamedTuple
+
+from nullah.core.errors import FactError
 
 Widths = tuple[Fraction, ...]
 
@@ -16,7 +19,15 @@ SPACINGS = (EQUAL, BELOW, MIDDLE, BY_HAND)
 GRADE = Fraction(8, 5)
 
 
-class SpacingError(ValueError):
+class SpacingFault(Enum):
+    """Why marks are no row of tails."""
+
+    ODD_MARKS = auto()
+    MARKS_BACKWARDS = auto()
+    NO_WIDTH = auto()
+
+
+class SpacingError(FactError):
     """Marks that are no row of tails, in a sentence."""
 
 
@@ -74,11 +85,11 @@ def matched(edges: Sequence[Fraction], there: Fraction, here: Fraction) -> Match
         Where the marks are no row of tails on such a board.
     """
     if len(edges) < 2 or len(edges) % 2:
-        raise SpacingError("Give both edges of every tail: an even number of marks.")
+        raise SpacingError(SpacingFault.ODD_MARKS)
     if any(a >= b for a, b in zip([Fraction(0), *edges], [*edges, there], strict=True)):
-        raise SpacingError("The marks must grow from one edge of the board to its width, which comes last.")
+        raise SpacingError(SpacingFault.MARKS_BACKWARDS)
     if here <= 0:
-        raise SpacingError("The board here must be more than nothing wide.")
+        raise SpacingError(SpacingFault.NO_WIDTH)
     number = len(edges) // 2
     lows, highs = edges[::2], edges[1::2]
     pins = [low - high for low, high in zip(lows[1:], highs, strict=False)]
