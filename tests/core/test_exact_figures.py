@@ -8,7 +8,6 @@ import numpy as np
 import pytest
 
 from nullah.core.bench.hours import Hours, plan_days, write_hours
-from nullah.core.bench.rates import Learned
 from nullah.core.bench.tasks import Task, Trade, in_order
 from nullah.core.breakdown.cuts import portions
 from nullah.core.breakdown.layout import Rect
@@ -55,11 +54,6 @@ def test_a_box_is_moved_along_each_axis_by_itself():
 def test_the_usual_week_is_four_evenings_and_two_mornings():
     assert [write_hours(span) for span in Hours().week] == ["18:30-21:00"] * 4 + [""] + ["9:00-13:00"] * 2
     assert Hours().minutes_a_week == 4 * 150 + 2 * 240
-
-
-def test_what_was_learned_is_told_with_its_spread():
-    assert Learned(2.0, 0.5, 3).in_words == "2.00 times the guess (1.21 to 3.30, 3 records)"
-    assert Learned(1.0, 0.1, 1).in_words.endswith("1 record)")
 
 
 def test_a_channel_as_long_as_it_is_wide_is_a_groove():

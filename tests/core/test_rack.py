@@ -31,10 +31,12 @@ from nullah.core.rack.board import (
 from nullah.core.rack.drying import Room, curve, readiness, usual_days
 from nullah.core.rack.offcuts import SawnPiece, offcuts
 from nullah.core.rack.outline import edge_at, missing, outline
-from nullah.core.stations.drying import draw_drying, dryness
+from nullah.core.reader import Reader
+from nullah.core.stations.drying import draw_drying
 from nullah.core.stations.rack import end_rings
 from nullah.core.wood.movement import GrainCut
 from nullah.core.wording.facts import error_words
+from nullah.core.wording.rack import dryness
 
 
 def board(**more):
@@ -164,16 +166,18 @@ def test_sawing_first_shortens_the_wait_and_thick_wood_waits_longer():
     whole, sawn = readiness(damp, ROOM), readiness(damp, ROOM, (350.0, 90.0))
     assert sawn.on[1] < whole.on[1]
     assert usual_days(1000, 200, 50) > 2 * usual_days(1000, 200, 25)
-    assert "Sawn into its rough parts now" in said(dryness(damp, ROOM, (350.0, 90.0)))
+    assert "Sawn into its rough parts now" in said(dryness(damp, ROOM, (350.0, 90.0), Reader()))
 
 
 def test_what_is_dry_what_is_not_and_what_nobody_knows_is_said():
-    assert "nobody knows" in said(dryness(board(), ROOM))
-    assert "Read the piece that lives in the room" in said(dryness(board(readings=drying(3, 10, (0,))), Room()))
-    assert said(dryness(board(readings=drying(0.5, 10, (0,))), ROOM)).startswith("Dry: 9.5 %")
+    assert "nobody knows" in said(dryness(board(), ROOM, None, Reader()))
+    assert "Read the piece that lives in the room" in said(
+        dryness(board(readings=drying(3, 10, (0,))), Room(), None, Reader())
+    )
+    assert said(dryness(board(readings=drying(0.5, 10, (0,))), ROOM, None, Reader())).startswith("Dry: 9.5 %")
     assert readiness(board(readings=drying(0.5, 10, (0,))), ROOM).ready
-    assert draw_drying(board(), ROOM, 1000).elements == ()
-    assert len(draw_drying(board(readings=drying(4, 10, (0, 5))), ROOM, 1000).elements) > 8
+    assert draw_drying(board(), ROOM, 1000, Reader()).elements == ()
+    assert len(draw_drying(board(readings=drying(4, 10, (0, 5))), ROOM, 1000, Reader()).elements) > 8
 
 
 def test_the_reference_piece_comes_before_the_air():

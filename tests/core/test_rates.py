@@ -6,6 +6,8 @@ import random
 import pytest
 
 from nullah.core.bench.rates import RATES, Learned, Record, learn, minutes_of
+from nullah.core.reader import Reader
+from nullah.core.wording.day_book import rates_words
 
 
 def made(truth, count, seed=1, wild=0.0, scatter=0.2):
@@ -41,8 +43,10 @@ def test_one_record_moves_a_rate_a_little_and_many_move_it_home():
 
 
 def test_it_says_how_sure_it_is():
-    assert Learned().in_words == "a guess"
-    assert "of the guess" not in Learned(1.5, 0.1, 7).in_words and "7 records" in Learned(1.5, 0.1, 7).in_words
+    (said,) = rates_words({"rip": Learned(2.0, 0.5, 3), "end": Learned()}, Reader())
+    assert said == "Ripping: 2.00 times the guess (1.21 to 3.30, 3 records)."
+    (said,) = rates_words({"rip": Learned(1.0, 0.1, 1)}, Reader())
+    assert said.endswith("1 record).")
 
 
 def test_what_was_known_before_is_believed_as_far_as_it_was_sure():

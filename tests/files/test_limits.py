@@ -12,7 +12,7 @@ from nullah.core import limits
 from nullah.core.bench.book import BookEntry, Event
 from nullah.core.lengths import LengthError, Unit, mm, read_length, read_slope
 from nullah.core.limits import DayError, one_sentence, quoted, read_count, read_day, read_number, read_time, shown
-from nullah.core.past_limits import past_limits
+from nullah.core.past_limits import TooManyFigures, past_limits
 from nullah.core.plan import work_out
 from nullah.core.rack.board import BoardError, Flaw, FlawKind, Surface
 from nullah.core.wood.climate import USUAL
@@ -211,9 +211,9 @@ def test_what_a_file_could_not_hold_is_not_done(tmp_path, qapp):
     grid = tuple(float(n) for n in range(200))
     surface = Surface(grid, grid, ((27.0,) * 200,) * 200, ((0.0,) * 200,) * 200)
     surveyed = tuple(replace(board, id=str(n), surface=surface) for n in range(3))
-    assert "at most about 200,000 figures" in past_limits(replace(seed_box(), boards=surveyed))
+    assert past_limits(replace(seed_box(), boards=surveyed)) == TooManyFigures(limits.PROJECT_VALUES)
     two = replace(seed_box(), boards=surveyed[:2], layout=())
-    assert past_limits(two) == "" and parse_project(project_text(two), "again").boards[1].surface == surface
+    assert past_limits(two) is None and parse_project(project_text(two), "again").boards[1].surface == surface
     document.close()
 
 

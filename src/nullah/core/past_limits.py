@@ -3,6 +3,8 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
+from enum import Enum, auto
+from typing import NamedTuple
 
 from nullah.core.limits import (
     BOARDS,
@@ -16,7 +18,6 @@ from nullah.core.limits import (
     PROJECT_VALUES,
     READINGS,
     SURVEY_PLACES,
-    quoted,
 )
 from nullah.core.project import Project
 from nullah.core.rack.board import Board
@@ -25,59 +26,116 @@ from nullah.core.rack.board import Board
 _BOARD, _FLAW, _READING, _OWN, _ENTRY, _PLACE = 80, 15, 20, 40, 30, 16
 
 
-def past_limits(project: Project) -> str:
-    """Return what of a project is more than a file may hold, in a sentence; empty if nothing is.
+class Counted(Enum):
+    """What a file may hold only so many of."""
+
+    BOARDS = auto()
+    OWN_BOARDS = auto()
+    BOOK_ENTRIES = auto()
+    PLACES = auto()
+    TOOLS = auto()
+    STAVES = auto()
+    SHAPINGS = auto()
+    SURVEY_PLACES = auto()
+
+
+class CountedOfBoard(Enum):
+    """What a board may have only so many of."""
+
+    FLAWS = auto()
+    READINGS = auto()
+    SHAPE_READINGS = auto()
+    EDGE_POINTS = auto()
+
+
+class TooMany(NamedTuple):
+    """More of something than a file may hold."""
+
+    what: Counted
+    most: int
+
+
+class TooManyOfBoard(NamedTuple):
+    """More of something than a board may have."""
+
+    what: CountedOfBoard
+    board: str
+    most: int
+
+
+class TextTooLong(NamedTuple):
+    """A text of more characters than a file may hold."""
+
+    text: str
+    most: int
+
+
+class TooManyFigures(NamedTuple):
+    """More figures in all than a file may hold."""
+
+    most: int
+
+
+LimitFact = TooMany | TooManyOfBoard | TextTooLong | TooManyFigures
+
+
+def past_limits(project: Project) -> LimitFact | None:
+    """Return what of a project is more than a file may hold; None if nothing is.
 
     Examples
     --------
-    >>> past_limits(Project())
-    ''
+    >>> past_limits(Project()) is None
+    True
     """
-    return next(_past(project), "")
+    return next(_past(project), None)
 
 
-def _past(project: Project) -> Iterator[str]:
+def _past(project: Project) -> Iterator[LimitFact]:
     piece = project.piece
-    yield from _too_many("boards on the rack", project.boards, BOARDS)
-    yield from _too_many("boards of one's own", piece.own, OWN_BOARDS)
-    yield from _too_many("entries in the Day Book", project.book, BOOK_ENTRIES)
-    yield from _too_many("places of parts", project.layout, OTHERS)
+    yield from _too_many(Counted.BOARDS, project.boards, BOARDS)
+    yield from _too_many(Counted.OWN_BOARDS, piece.own, OWN_BOARDS)
+    yield from _too_many(Counted.BOOK_ENTRIES, project.book, BOOK_ENTRIES)
+    yield from _too_many(Counted.PLACES, project.layout, OTHERS)
     for tools in (project.shop.chisels, project.shop.bits, project.shop.plough_irons, project.shop.planes):
-        yield from _too_many("tools of a kind", tools, COUNT)
+        yield from _too_many(Counted.TOOLS, tools, COUNT)
     for made in project.staves:
-        yield from _too_many("staves", made.widths, COUNT)
-    yield from _too_long("name", piece.name, NAME_TEXT)
+        yield from _too_many(Counted.STAVES, made.widths, COUNT)
+    yield from _too_long(piece.name, NAME_TEXT)
     for board in project.boards:
         yield from _of_board(board)
     for own in piece.own:
-        yield from _too_long("name", own.name, NAME_TEXT)
-        yield from _too_many("shapings of a board", own.shapings, 50)
+        yield from _too_long(own.name, NAME_TEXT)
+        yield from _too_many(Counted.SHAPINGS, own.shapings, 50)
     for entry in project.book:
-        yield from _too_long("note", entry.text, NOTE_TEXT)
+        yield from _too_long(entry.text, NOTE_TEXT)
     if _values(project) > PROJECT_VALUES:
-        yield f"A piece holds at most about {PROJECT_VALUES:,} figures: begin another, or take surveys off boards."
+        yield TooManyFigures(PROJECT_VALUES)
 
 
-def _of_board(board: Board) -> Iterator[str]:
+def _of_board(board: Board) -> Iterator[LimitFact]:
     for text in (board.name, board.species, board.colour, board.source):
-        yield from _too_long("text", text, NAME_TEXT)
-    yield from _too_many(f"flaws on {board.name}", board.flaws, FLAWS)
-    yield from _too_many(f"readings of {board.name}", board.readings, READINGS)
-    yield from _too_many(f"readings of the shape of {board.name}", board.shape, READINGS)
-    for edge in (board.low_edge, board.high_edge):
-        yield from _too_many(f"points of an edge of {board.name}", edge, COUNT)
+        yield from _too_long(text, NAME_TEXT)
+    for what, items, most in (
+        (CountedOfBoard.FLAWS, board.flaws, FLAWS),
+        (CountedOfBoard.READINGS, board.readings, READINGS),
+        (CountedOfBoard.SHAPE_READINGS, board.shape, READINGS),
+        (CountedOfBoard.EDGE_POINTS, board.low_edge, COUNT),
+        (CountedOfBoard.EDGE_POINTS, board.high_edge, COUNT),
+    ):
+        if len(items) > most:
+            yield TooManyOfBoard(what, board.name, most)
     if board.surface is not None and len(board.surface.xs) * len(board.surface.ys) > SURVEY_PLACES:
-        yield f"A survey has at most {SURVEY_PLACES:,} places."
+        yield TooMany(Counted.SURVEY_PLACES, SURVEY_PLACES)
 
 
-def _too_many(what: str, items: Sequence[object], most: int) -> Iterator[str]:
+def _too_many(what: Counted, items: Sequence[object], most: int) -> Iterator[TooMany]:
     if len(items) > most:
-        yield f"There are at most {most:,} {what}."
+        yield TooMany(what, most)
 
 
-def _too_long(what: str, text: str, most: int) -> Iterator[str]:
+def _too_long(text: str, most: int) -> Iterator[TextTooLong]:
     if len(text) > most:
-        yield f"The {what} {quoted(text)} has {len(text):,} characters; {most:,} at most."
+        yield TextTooLong(text, most)
 
 
 def _values(project: Project) -> int:

@@ -17,7 +17,7 @@ from nullah.core.project import Project
 from nullah.core.rack.board import BoardError
 from nullah.core.stations.piece import keep_views
 from nullah.core.stations.selection import BreakdownSelection, Selection
-from nullah.core.wording.facts import error_words
+from nullah.core.wording.facts import error_words, fact_words
 from nullah.files.fingerprint import Fingerprint, fingerprint
 from nullah.files.recovery import Autosave
 from nullah.memory import Sparing
@@ -198,9 +198,9 @@ class Document(QObject):
             return error_words(error, self.plan.reader)
         if after == self.project:
             return ""
-        sentence = past_limits(after)
-        if sentence:
-            return sentence
+        past = past_limits(after)
+        if past is not None:
+            return fact_words(past, self.plan.reader)
         step = _Step(name, self.project)
         self._take(after)
         self._undo.append(step)

@@ -91,12 +91,12 @@ def _sticks() -> Drawing:
 
 
 def _board(*flaws: Flaw) -> Drawing:
-    from nullah.core.lengths import mm
+    from nullah.core.lengths import Marks, mm
     from nullah.core.rack.board import Board
     from nullah.core.stations.rack import draw_board, draw_flaws
 
     board = Board("shown", "", "black cherry", mm(400), mm(160), mm(22), flaws=flaws)
-    return drawing(draw_board(board), draw_flaws(board))
+    return drawing(draw_board(board), draw_flaws(board, Marks().catalogue))
 
 
 def _flawed(kind: FlawKind) -> Callable[[], Drawing]:

@@ -97,7 +97,8 @@ class Showing:
         bounds = tuple(round(b, 1) for b in drawing.bounds()) if drawing.elements else ()
         drawn_for = (self._station(), bounds, plan.marks.unit)
         refit, self._drawn_for = drawn_for != self._drawn_for, drawn_for
-        self.bench.show_drawing(drawing, station.invitation, frozenset(lit), refit, station.to_scale)
+        invitation = plan.reader.text(station.invitation)
+        self.bench.show_drawing(drawing, invitation, frozenset(lit), refit, station.to_scale)
 
     def _of_station(self) -> tuple[Callable[[], object], ...]:
         """Return the steps that show what is of the station in hand besides its drawing."""

@@ -22,7 +22,10 @@ def palette_of(widget: QWidget) -> Palette:
 
 
 def dress(app: QApplication, palette: Palette) -> None:
-    """Give the whole application a theme."""
+    """Give the whole application a theme, unless it wears it: Qt goes through all widgets when it is given a sheet."""
+    sheet = _sheet(palette)
+    if app.styleSheet() == sheet:
+        return
     app.setFont(typeface(BODY))
     colours = QPalette()
     for role, colour in (
@@ -43,7 +46,7 @@ def dress(app: QApplication, palette: Palette) -> None:
     ):
         colours.setColor(role, QColor(colour))
     app.setPalette(colours)
-    app.setStyleSheet(_sheet(palette))
+    app.setStyleSheet(sheet)
 
 
 def _sheet(p: Palette) -> str:

@@ -7,6 +7,8 @@ from collections.abc import Iterable, Mapping, Sequence
 from statistics import median
 from typing import NamedTuple
 
+from nullah.core.catalogue import N_
+
 Work = Sequence[tuple[str, float]]
 
 
@@ -14,31 +16,30 @@ class Rate(NamedTuple):
     """Minutes for one unit of some work; all of them guesses from common practice, without a published source."""
 
     title: str
-    unit: str
     minutes: float
 
 
-#: What work is counted in. Amounts are already weighed by how hard the wood is.
+#: What work is counted in, beside each its unit. Amounts are already weighed by how hard the wood is.
 RATES: Mapping[str, Rate] = {
-    "cross": Rate("crosscutting", "m of 25 mm cherry", 2.5),
-    "rip": Rate("ripping", "m of 25 mm cherry", 3.5),
-    "start": Rate("marking and starting a cut", "cut", 0.7),
-    "plane": Rate("planing off", "cm³", 0.045),
-    "true": Rate("testing and gauging a part", "part", 7.0),
-    "end": Rate("squaring an end", "end", 4.0),
-    "lay out": Rate("laying out a joint", "line", 0.6),
-    "kerf": Rate("sawing a joint", "cut", 0.7),
-    "chop": Rate("chopping and paring", "cm³", 0.5),
-    "corner": Rate("cleaning corners", "corner", 0.35),
-    "plough": Rate("ploughing", "m", 9.0),
-    "fit": Rate("trying and easing", "joint", 3.0),
-    "bore": Rate("boring and driving", "hole", 1.2),
-    "shape": Rate("shaping", "m of edge", 6.0),
-    "smooth": Rate("smoothing", "dm²", 0.7),
-    "glue": Rate("spreading glue and clamping", "joint", 2.0),
-    "measure": Rate("measuring", "figure", 2.0),
-    "coat": Rate("putting a coat on", "dm²", 0.15),
-    "set up": Rate("getting ready", "time", 3.0),
+    "cross": Rate(N_("crosscutting"), 2.5),  # m of 25 mm cherry
+    "rip": Rate(N_("ripping"), 3.5),  # m of 25 mm cherry
+    "start": Rate(N_("marking and starting a cut"), 0.7),  # cut
+    "plane": Rate(N_("planing off"), 0.045),  # cm³
+    "true": Rate(N_("testing and gauging a part"), 7.0),  # part
+    "end": Rate(N_("squaring an end"), 4.0),  # end
+    "lay out": Rate(N_("laying out a joint"), 0.6),  # line
+    "kerf": Rate(N_("sawing a joint"), 0.7),  # cut
+    "chop": Rate(N_("chopping and paring"), 0.5),  # cm³
+    "corner": Rate(N_("cleaning corners"), 0.35),  # corner
+    "plough": Rate(N_("plowing"), 9.0),  # m
+    "fit": Rate(N_("trying and easing"), 3.0),  # joint
+    "bore": Rate(N_("boring and driving"), 1.2),  # hole
+    "shape": Rate(N_("shaping"), 6.0),  # m of edge
+    "smooth": Rate(N_("smoothing"), 0.7),  # dm²
+    "glue": Rate(N_("spreading glue and clamping"), 2.0),  # joint
+    "measure": Rate(N_("measuring"), 2.0),  # figure
+    "coat": Rate(N_("putting a coat on"), 0.15),  # dm²
+    "set up": Rate(N_("getting ready"), 3.0),  # time
 }
 
 
@@ -53,13 +54,9 @@ class Learned(NamedTuple):
     records: int = 0
 
     @property
-    def in_words(self) -> str:
-        """Return how it stands, in few words."""
-        if not self.records:
-            return "a guess"
-        low, high = (self.factor * math.exp(each * self.spread) for each in (-1, 1))
-        count = f"{self.records} record{'s' * (self.records != 1)}"
-        return f"{self.factor:.2f} times the guess ({low:.2f} to {high:.2f}, {count})"
+    def between(self) -> tuple[float, float]:
+        """From how many times to how many times the guess it is, one standard deviation either way."""
+        return self.factor * math.exp(-self.spread), self.factor * math.exp(self.spread)
 
 
 class Record(NamedTuple):

@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from datetime import datetime
 
 from nullah.core.bench.cutlist import CutGroup, grouped, price_of, volumes
-from nullah.core.card import Card, Remark, Setting, Severity
+from nullah.core.card import Card, Remark
 from nullah.core.drawing import (
     Anchor,
     Dimension,
@@ -55,6 +55,33 @@ from nullah.core.stations.operation_picture import draw_operations, room_above
 from nullah.core.wording.card import worded
 from nullah.core.wording.facts import fact_words
 from nullah.core.wording.operations import alike_operations, operation_settings, operation_words, step_words
+from nullah.core.wording.sheets import (
+    CANNOT_BE,
+    CORNER_TEMPLATE,
+    CUT_LIST,
+    baseline_setting,
+    boards_note,
+    cut_list_foot,
+    face_edge_words,
+    finished_note,
+    groove_setting,
+    join_note,
+    leave_remark,
+    marks_note,
+    milling_steps,
+    paged,
+    part_title,
+    pins_step,
+    print_note,
+    reach_setting,
+    rough_setting,
+    short_remark,
+    size_settings,
+    tail_settings,
+    tails_step,
+    template_titles,
+    waits_note,
+)
 from nullah.core.work.joint_work import steps_of_corner
 
 _WIDE = PAGE[0] - 2 * MARGIN
@@ -89,12 +116,13 @@ def all_sheets(plan: Plan, now: datetime | None = None) -> tuple[Sheet, ...]:
 
 
 def _cannot(plan: Plan) -> Sheet:
-    found = heading(plan.project.piece.name, "This piece cannot be made yet", "")
+    title = plan.reader.text(CANNOT_BE)
+    found = heading(plan.project.piece.name, title, "")
     y = 30.0
     for remark in plan.remarks:
         words, y = paragraph(fact_words(remark.fact, plan.reader), MARGIN, y, _WIDE, 4.0)
         found += words
-    return Sheet("piece", "This piece cannot be made yet", drawing(found))
+    return Sheet("piece", title, drawing(found))
 
 
 #: So many letters of a name, a wood and a note stand in a line of the cut list.
@@ -113,14 +141,12 @@ def _cut_list_sheets(plan: Plan) -> Iterator[Sheet]:
         filled[-1].append(group)
     pages = len(filled)
     for number, shown in enumerate(filled):
-        note = "all figures are finished unless they say rough" + (
-            f" · page {number + 1} of {pages}" if pages > 1 else ""
-        )
-        found = heading(plan.project.piece.name, "Cut list", note)
+        note, title = paged(finished_note(plan.reader), number + 1, pages, plan.reader), plan.reader.text(CUT_LIST)
+        found = heading(plan.project.piece.name, title, note)
         y = _cut_list_rows(plan, shown, found)
         if number == pages - 1:
             found += _cut_list_foot(plan, groups, y)
-        yield Sheet("cut-list" if number == 0 else f"cut-list-page{number + 1}", "Cut list", drawing(found))
+        yield Sheet("cut-list" if number == 0 else f"cut-list-page{number + 1}", title, drawing(found))
 
 
 def _cut_list_rows(plan: Plan, groups: list[CutGroup], found: list[Element]) -> float:
@@ -161,8 +187,8 @@ def _cut_list_rows(plan: Plan, groups: list[CutGroup], found: list[Element]) -> 
             for at, text in enumerate(lines):
                 found.append(Label((MARGIN + x, y + 4 * at), text, 3.2, Anchor.START, bold=x == 9, running=True))
         y += 4 * (max(len(lines) for lines in figures) - 1)
-        over = f"… leave {plan.reader.left_over(*row.over)}; cut when measured: {row.waits}" if row.waits else ""
-        notes = [over, _boards_of(group)]
+        over = waits_note(plan.reader.left_over(*row.over), row.waits, plan.reader) if row.waits else ""
+        notes = [over, boards_note(sorted({each.board for each in group.rows if each.board}), plan.reader)]
         told = "; ".join(note for note in notes if note)
         for text in wrapped(told, _NOTE_LETTERS) if told else ():
             y += 4
@@ -172,22 +198,15 @@ def _cut_list_rows(plan: Plan, groups: list[CutGroup], found: list[Element]) -> 
     return y
 
 
-def _boards_of(group: CutGroup) -> str:
-    boards = sorted({row.board for row in group.rows if row.board})
-    return f"out of {', '.join(boards)}" if boards else ""
-
-
 def _cut_list_foot(plan: Plan, groups: list[CutGroup], y: float) -> list[Element]:
-    finished, rough = volumes(group for group in groups)
-    text = (
-        f"{sum(group.quantity for group in groups)} parts, {len(groups)} sizes. "
-        f"Wood: {plan.marks.write_volume(finished)} finished, {plan.marks.write_volume(rough)} rough."
+    text = cut_list_foot(
+        sum(group.quantity for group in groups),
+        len(groups),
+        volumes(group for group in groups),
+        write_price(price_of(groups)),
+        any(part.spare for part in plan.parts),
+        plan.reader,
     )
-    price = write_price(price_of(groups))
-    if price:
-        text += f" Its share of the boards' prices: {price}."
-    if any(part.spare for part in plan.parts):
-        text += " Lengths with dovetails are with the end grain left proud; it is planed flush after glueing."
     words, _ = paragraph(text, MARGIN, y + 8, _WIDE, 3.0, Role.FAINT)
     return words
 
@@ -246,8 +265,8 @@ def _part_face(plan: Plan, part: Part) -> Drawing:
         Dimension((0, 0), (length, 0), write(part.cut_length), 6),
         Dimension((0, width), (0, 0), write(part.width), 6),
         # Face side: a loop; face edge: a tick at the edge it refers to.
-        Label((length * 0.5, width * 0.45), f"{part.number} {part.name} · face side inside", 3.4, bold=True),
-        Label((length * 0.5, width), "∨ face edge", 2.8, role=Role.PENCIL, nudge_mm=(0, 3)),
+        Label((length * 0.5, width * 0.45), part_title(part.number, part.name, plan.reader), 3.4, bold=True),
+        Label((length * 0.5, width), face_edge_words(plan.reader), 2.8, role=Role.PENCIL, nudge_mm=(0, 3)),
     ]
     return drawing(elements)
 
@@ -274,61 +293,34 @@ def _joinery(plan: Plan, part: Part, length: float, width: float) -> list[Elemen
 
 
 def _part_card(plan: Plan, part: Part) -> Card:
-    write, fine = plan.marks.write, plan.marks.write_fine
+    reader, over = plan.reader, plan.left_over(part)
     rough, board, forecast = plan.rough_part(part.id), plan.board_of(part.id), plan.forecast_of(part.id)
-    up, over = Direction.UP, plan.left_over(part)
-    sizes = (
-        ("Cut to", part.cut_length, over.long, "length"),
-        ("Width", part.width, over.wide, "from the face edge"),
-        ("Thickness", part.thickness, over.thick, "gauge from the face side"),
-    )
-    settings = [
-        Setting(title, "wait", f"planned {write(size)}") if waits else Setting(title, write(size), note)
-        for title, size, waits, note in sizes
-    ]
+    settings = list(size_settings((part.cut_length, part.width, part.thickness), over, reader))
     if rough is not None:
-        settings.append(
-            Setting(
-                "Rough",
-                f"{write(rough.length, up, unit=False)} × {write(rough.width, up, unit=False)} × "
-                f"{write(rough.thickness, up)}",
-                f"out of {board.board.name}" if board else "no board yet",
-            )
-        )
+        sizes = (rough.length, rough.width, rough.thickness)
+        settings.append(rough_setting(sizes, board.board.name if board else "", reader))
     if forecast is not None:
-        settings.append(
-            Setting("Will reach", fine(forecast.reach), "cut first" if forecast.cut_first_chosen else "flattened whole")
-        )
-    steps = ["Face side flat, face edge square to it; mark both.", "Gauge and plane thickness, then width. Ends last."]
+        settings.append(reach_setting(forecast.reach, forecast.cut_first_chosen, reader))
+    steps = list(milling_steps(reader))
     remarks: list[Remark] = []
     corner = plan.corner_of(part.id)
     if corner is not None and part.id in corner.tail_boards:
-        settings.append(Setting("Gauge the baseline", fine(corner.layout.gauge_tail_board), "all round"))
-        settings.append(
-            Setting("Dividers", fine(corner.layout.step), f"from a half-pin of {fine(corner.layout.spec.half_pin)}")
-        )
-        settings.append(
-            Setting("Bevel", corner.layout.spec.slope.as_text(), f"{corner.layout.spec.slope.degrees:.1f}° from square")
-        )
-        steps.append("Lay out and cut the tails: see the corner template.")
+        settings += tail_settings(corner.layout, reader)
+        steps.append(tails_step(reader))
     if corner is not None and part.id in corner.pin_boards:
-        settings.append(Setting("Gauge the baseline", fine(corner.layout.gauge_pin_board), "all round"))
-        steps.append("Trace the pins from the tails of the mate, letter to letter. Do not measure them.")
+        settings.append(baseline_setting(corner.layout.gauge_pin_board, reader))
+        steps.append(pins_step(reader))
     if corner is not None and corner.groove and part.id in (*corner.tail_boards, *corner.pin_boards):
-        low, high, depth = corner.groove
-        settings.append(
-            Setting("Groove", f"{write(low, unit=False)} to {write(high)}", f"from the lower edge, {write(depth)} deep")
-        )
+        settings.append(groove_setting(*corner.groove, reader))
         remarks += [remark for remark in corner.remarks if remark.ref == QuantityRef(f"{corner.groove_name}height")]
     shaping = _shaping(plan, part)
     settings += operation_settings(shaping, plan.reader)
     steps += [operation_words(alike, plan.reader) for alike in alike_operations(shaping)]
     if any(over):
-        titles = plan.reader.listed(plan.reader.title(name) for name in plan.waiting(part))
-        ways = plan.reader.left_over(*over)
-        remarks.append(Remark(f"Leave it {ways}: measure {titles} first, on the parts it goes into.", Severity.WARNING))
+        measured = reader.listed(reader.title(name) for name in plan.waiting(part))
+        remarks.append(leave_remark(reader.left_over(*over), measured, reader))
     if forecast is not None and forecast.short.mm > 0:
-        remarks.append(Remark(f"It comes out {fine(forecast.short)} too thin as planned.", Severity.FAILURE))
+        remarks.append(short_remark(forecast.short, reader))
     return Card(part.name, tuple(settings), tuple(steps), tuple(remarks))
 
 
@@ -364,34 +356,24 @@ def _templates(plan: Plan, corner: Corner, kind: int) -> tuple[Sheet, ...]:
 def _template_page(
     plan: Plan, corner: Corner, kind: int, both: Drawing, show: float, band: float, number: int, pages: int
 ) -> Sheet:
-    title = "Corner template, full size"
-    page = "print at 100 %, check the scale" + (f" · page {number + 1} of {pages}" if pages > 1 else "")
+    title = plan.reader.text(CORNER_TEMPLATE)
+    page = paged(print_note(plan.reader), number + 1, pages, plan.reader)
     found: list[Element] = heading(plan.project.piece.name, title, page)
     found += check_scale(MARGIN, 30)
     top = 58.0
     piece = cut_to_band(both, number * band, (number + 1) * band).moved(0, top - number * band)
     tail, pin = plan.part(corner.tail_boards[0]), plan.part(corner.pin_boards[0])
-    found.append(Label((MARGIN + show / 2, top - 5), f"{tail.name if tail else ''}: tails", 3.0, role=Role.FAINT))
-    found.append(Label((MARGIN + show + 46, top - 5), f"{pin.name if pin else ''}: end", 3.0, role=Role.FAINT))
+    tails, end = template_titles(tail.name if tail else "", pin.name if pin else "", plan.reader)
+    found.append(Label((MARGIN + show / 2, top - 5), tails, 3.0, role=Role.FAINT))
+    found.append(Label((MARGIN + show + 46, top - 5), end, 3.0, role=Role.FAINT))
     if pages > 1:
         for level in (top, top + band):
             found.append(line((MARGIN - 8, level), (MARGIN + show + 70, level), Role.FAINT))
-        found.append(
-            Label((PAGE[0] - MARGIN, top + 4), "join the pages along these lines", 2.6, Anchor.END, Role.FAINT)
-        )
+        found.append(Label((PAGE[0] - MARGIN, top + 4), join_note(plan.reader), 2.6, Anchor.END, Role.FAINT))
     x = MARGIN + show + 74
     steps = steps_of_corner(plan, corner)
     settings = operation_settings([each for step in steps for each in step.operations], plan.reader)
-    found.append(
-        Label(
-            (x, top - 5),
-            f"marks in {plan.marks.style.name} from the lower edge",
-            2.6,
-            Anchor.START,
-            Role.FAINT,
-            running=True,
-        )
-    )
+    found.append(Label((x, top - 5), marks_note(plan.reader), 2.6, Anchor.START, Role.FAINT, running=True))
     y = top
     for setting in settings:
         found.append(Label((x, y + 3), setting.tool, 2.8, Anchor.START, Role.FAINT, running=True))
@@ -400,8 +382,8 @@ def _template_page(
         found += words
         y += 16
     texts = tuple(step_words(step, plan.reader) for step in steps)
-    told, end = card_on_paper(worded(Card("", mark=texts), plan.reader), MARGIN, max(top + band + 8, y), _WIDE)
-    if number == 0 and end < PAGE[1] - MARGIN:
+    told, foot = card_on_paper(worded(Card("", mark=texts), plan.reader), MARGIN, max(top + band + 8, y), _WIDE)
+    if number == 0 and foot < PAGE[1] - MARGIN:
         found += told
     suffix = (f"-{kind}" if kind > 1 else "") + (f"-page{number + 1}" if pages > 1 else "")
     shown = drawing(found, piece.elements)

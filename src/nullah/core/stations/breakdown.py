@@ -19,19 +19,35 @@ from nullah.core.breakdown.glue_up import arranged
 from nullah.core.breakdown.layout import PlacedPart, Rect, flaw_rect
 from nullah.core.breakdown.rough import RoughPart
 from nullah.core.card import Card, Remark, Setting, Severity
+from nullah.core.catalogue import N_, Catalogue
 from nullah.core.drawing import Anchor, Drawing, Element, Fill, Label, Ring, Role, drawing, grain_lines, line, rectangle
 from nullah.core.fixes import Fix, GlueFromStaves
-from nullah.core.identity import kept_by_value
-from nullah.core.lengths import Direction, from_float
+from nullah.core.identity import IdentityKey, kept_by_value
+from nullah.core.lengths import Direction, Marks, from_float
 from nullah.core.plan import USUAL_WOOD, Plan
 from nullah.core.rack.board import Board, Faces
 from nullah.core.rack.sizes import quarters_name
-from nullah.core.reader import sentence
+from nullah.core.reader import Reader, sentence
 from nullah.core.refs import BoardRef, PartRef, PieceRef
 from nullah.core.stations.rack import MOST_IN_A_COLUMN, MOST_TOLD, board_places, draw_flaws, draw_missing, rack_layout
 from nullah.core.stations.saw_order import draw_step, short_name, step_card
 from nullah.core.stations.selection import Selection
 from nullah.core.stations.station import Station
+from nullah.core.wording.breakdown_card import (
+    bare_words,
+    board_words,
+    card_title,
+    laid_words,
+    no_parts,
+    place_setting,
+    rest_words,
+    rough_setting,
+    rough_words,
+    sawing_setting,
+    turned_words,
+    without_wood,
+    wood_setting,
+)
 from nullah.core.wording.glue_up import arrangement_words
 from nullah.core.wording.laying import complaint_words, saw_words
 from nullah.core.wording.operations import operation_words
@@ -122,7 +138,7 @@ def _waiting(plan: Plan, selection: Selection) -> Iterator[Element]:
     letter = _LETTER * rack_layout(plan.project.boards).columns
     for number, (key, (x, y)) in enumerate(_waiting_places(plan).items()):
         if number == 0:
-            yield Label((x, y), "Without wood: drag them onto a board", 3.2, Anchor.START, Role.WARN, nudge_mm=(0, -3))
+            yield Label((x, y), without_wood(plan.reader), 3.2, Anchor.START, Role.WARN, nudge_mm=(0, -3))
         stack = stacks[key]
         rough = in_hand if in_hand is not None and in_hand in stack else stack[0]
         long, wide, ref = float(rough.along), float(rough.across), PieceRef(rough.id)
@@ -147,18 +163,26 @@ def _board(plan: Plan, board_plan: BoardPlan, crowded: bool, told: bool = True) 
 
     Among a `crowded` rack only that is written for which there is room.
     """
-    wood = _wood(board_plan.board, board_plan.placed, frozenset(board_plan.wrong), crowded)
+    catalogue = IdentityKey(plan.marks.catalogue)
+    wood = _wood(board_plan.board, board_plan.placed, frozenset(board_plan.wrong), crowded, catalogue)
     return wood + drawing(_words(plan, board_plan, crowded, told))
 
 
 @kept_by_value(256)
-def _wood(board: Board, placed: tuple[PlacedPart, ...], wrong: frozenset[str], crowded: bool) -> Drawing:
+def _wood(
+    board: Board,
+    placed: tuple[PlacedPart, ...],
+    wrong: frozenset[str],
+    crowded: bool,
+    catalogue: IdentityKey[Catalogue],
+) -> Drawing:
     """Return a board and what lies on it, without words; it is kept, for most changes are of something else."""
     parts = (_placed(board, item, wrong) for item in placed)
-    return drawing(_board_wood(board, placed, crowded), *parts, draw_flaws(board, crowded))
+    wood = _board_wood(board, placed, crowded, Reader(Marks(catalogue=catalogue.carried)))
+    return drawing(wood, *parts, draw_flaws(board, catalogue.carried, crowded))
 
 
-def _board_wood(board: Board, placed: tuple[PlacedPart, ...], crowded: bool) -> Iterator[Element]:
+def _board_wood(board: Board, placed: tuple[PlacedPart, ...], crowded: bool, reader: Reader) -> Iterator[Element]:
     length, width = float(board.length), float(board.width)
     if placed:
         used = max(item.rect.end for item in placed)
@@ -171,12 +195,12 @@ def _board_wood(board: Board, placed: tuple[PlacedPart, ...], crowded: bool) -> 
             if length - used > 0.18 * length and not crowded:
                 clear_to = min((float(f.start) for f in board.flaws if float(f.start) > used + 60), default=length)
                 middle = ((used + clear_to) / 2, width * 0.8)
-                yield Label(middle, "offcut", 3.0, role=Role.FAINT)
+                yield Label(middle, rest_words(True, reader), 3.0, role=Role.FAINT)
     else:
         yield rectangle(0, 0, length, width, fill=Fill.WOOD, species=board.species, ref=BoardRef(board.id))
         yield from grain_lines(0, 0, length, width, board.name)
         if not crowded:
-            yield Label((length / 2, width / 2), "not needed", 3.0, role=Role.FAINT)
+            yield Label((length / 2, width / 2), rest_words(False, reader), 3.0, role=Role.FAINT)
     yield from draw_missing(board)
 
 
@@ -190,9 +214,7 @@ def _words(plan: Plan, board_plan: BoardPlan, crowded: bool, told: bool) -> Iter
         yield Label(at, said, 2.9, role=Role.WARN, ref=PieceRef(item.part.id), nudge_mm=(0, 5))
     for cut in board_plan.cuts if told else ():
         yield from _cut(cut, width)
-    size = f"{plan.marks.write(board.length, unit=False)} × {plan.marks.write(board.width, unit=False)} × "
-    name = f"{board.name} · {size}{plan.marks.write(board.thickness)}{' · sawn up' if board.sawn else ''}"
-    said = board.name if crowded else name
+    said = board.name if crowded else board_words(board, plan.reader)
     yield Label((0, 0), said, 3.2, Anchor.START, nudge_mm=(0, -3), minor=crowded)
     if board_plan.not_sawable is not None:
         yield Label(
@@ -220,7 +242,7 @@ def _named(plan: Plan, board_plan: BoardPlan, item: PlacedPart, crowded: bool, t
     if item.pinned or board_plan.board.sawn:
         yield Ring((rect.x, top), "", 1.2, Role.KNIFE, ref=ref, nudge_mm=(2.4, 2.4))
     if item.flipped or item.over:
-        words = " and ".join(word for word, is_so in (("end for end", item.flipped), ("face down", item.over)) if is_so)
+        words = turned_words(item.flipped, item.over, plan.reader)
         yield Label(
             (rect.x + rect.length, top + rect.width), words, 2.6, Anchor.END, Role.FAINT, ref=ref, nudge_mm=(-1, -2)
         )
@@ -258,35 +280,29 @@ def _card(plan: Plan, selection: Selection) -> Card:
     steps = tuple(operation_words([cut], plan.reader) for cut in saw_operations(plan, shown)) if shown else ()
     remarks = [*_unplaced(plan), *_wrong(plan), *_buying(plan)]
     remarks.append(Remark(SawInWaste(plan.project.shop.kerf)))
-    up, allow = Direction.UP, plan.project.allowances
-    why = (
-        f"Rough = finished + {plan.marks.write(allow.end, up)} in length, {plan.marks.write(allow.edge, up)} in width, "
-        f"{plan.marks.write(allow.thickness, up)} in thickness.",
-    )
-    title = f"Breaking down {shown.board.name}" if shown else "Breaking down"
+    why = (rough_words(plan.project.allowances, plan.reader),)
+    title = card_title(shown.board.name if shown else "", plan.reader)
     return Card(title, tuple(settings), (*_glue_up(plan, selection), *steps), tuple(remarks), why)
 
 
 def _settings(plan: Plan, rough: RoughPart | None) -> Iterator[Setting]:
     """Yield the size and place of the piece in hand, and how much wood and sawing the layout takes."""
     if rough is not None:
-        yield Setting(f"Rough {rough.name}", _size(plan, rough), f"out of {plan.marks.write(rough.thickness)}")
+        yield rough_setting(rough.name, _size(plan, rough), rough.thickness, plan.reader)
         on = plan.board_of(rough.id)
         if on is not None:
             place = next(item.rect for item in on.placed if item.part.id == rough.id)
-            yield Setting("Out of", on.board.name, f"{plan.marks.write(from_float(place.x))} from its left end")
+            yield place_setting(on.board.name, from_float(place.x), plan.reader)
     total = sum(board.consumed for board in plan.boards)
     asked = sum(float(part.length) * float(part.width) for part in plan.rough)
     if plan.unplaced == () and total:
-        least = f"at least {plan.marks.write_area(asked)} whatever the layout"
-        yield Setting("Wood used", plan.marks.write_area(total), least)
+        yield wood_setting(total, asked, plan.reader)
         minutes = sum(
             sawing_of(board.board).minutes(cut.kind is CutKind.CROSS, cut.length)
             for board in plan.boards
             for cut in board.cuts
         )
-        count = sum(len(board.cuts) for board in plan.boards)
-        yield Setting("Sawing", f"{count} cuts", f"about {minutes / 60:.1f} h, a guess")
+        yield sawing_setting(sum(len(board.cuts) for board in plan.boards), minutes, plan.reader)
 
 
 def _unplaced(plan: Plan) -> Iterator[Remark]:
@@ -374,14 +390,12 @@ def _bare(plan: Plan) -> tuple[RoughPart, ...]:
 
 def _state(plan: Plan) -> str:
     if not plan.rough:
-        return "no parts yet"
+        return no_parts(plan.reader)
     if plan.unplaced:
         bare, every = ({part for each in pieces for part in each.parts} for pieces in (_bare(plan), plan.rough))
-        return f"{len(bare)} of {len(every)} without wood"
-    if any(board.wrong or board.not_sawable for board in plan.boards):
-        return "a part cannot lie there"
-    cuts = sum(len(board.cuts) for board in plan.boards)
-    return f"all laid, {cuts} cuts"
+        return bare_words(len(bare), len(every), plan.reader)
+    wrong = any(board.wrong or board.not_sawable for board in plan.boards)
+    return laid_words(wrong, sum(len(board.cuts) for board in plan.boards), plan.reader)
 
 
 STATION = Station(
@@ -390,5 +404,5 @@ STATION = Station(
     _draw,
     _card,
     _state,
-    "There are no boards to lay the parts on. Add some on the rack first.",
+    N_("There are no boards to lay the parts on. Add some on the rack first."),
 )

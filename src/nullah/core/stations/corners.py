@@ -12,10 +12,9 @@ from nullah.core.plan import NoneDovetailed, Plan, corner_problem
 from nullah.core.refs import QuantityRef
 from nullah.core.stations.piece import why
 from nullah.core.stations.selection import Selection
+from nullah.core.wording.corners import corner_title, sharp_remark, traced_remark, view_titles, why_step
 from nullah.core.wording.operations import operation_settings, step_words
 from nullah.core.work.joint_work import steps_of_corner, told_wrongly
-
-_SHARP = Remark("Sharp chisels, both hands behind the edge; the knife moves away from the hand.")
 
 
 def draw_corner(plan: Plan, selection: Selection, corner: Corner | None) -> Drawing:
@@ -57,9 +56,10 @@ def _words(
     layout = corner.layout
     height, thick = float(layout.spec.width), float(layout.spec.pin_thickness)
     base = float(layout.gauge_tail_board)
-    yield Label((-show, height), f"{tail}: tails, outside face", 3.0, Anchor.START, Role.FAINT, nudge_mm=(-12, 5))
-    yield Label((gap + thick / 2, height), f"{pin}: end", 3.0, role=Role.FAINT, nudge_mm=(0, 5))
-    yield Label((inside + show / 2, height), f"{pin}: pins, inside face", 3.0, role=Role.FAINT, nudge_mm=(0, 5))
+    outside, end, inner = view_titles(tail, pin, plan.reader)
+    yield Label((-show, height), outside, 3.0, Anchor.START, Role.FAINT, nudge_mm=(-12, 5))
+    yield Label((gap + thick / 2, height), end, 3.0, role=Role.FAINT, nudge_mm=(0, 5))
+    yield Label((inside + show / 2, height), inner, 3.0, role=Role.FAINT, nudge_mm=(0, 5))
     write = plan.marks.write_setting
     yield Dimension(
         (-base, 0), (0, 0), write(layout.gauge_tail_board), 5, ref=QuantityRef(f"{corner.prefix}.gauge_tail_board")
@@ -84,19 +84,18 @@ def _selected_boards(corner: Corner, selection: Selection) -> tuple[str, str]:
 
 def corner_card(plan: Plan, selection: Selection, corner: Corner | None) -> Card:
     """Return what to set and do at a corner."""
-    marks = plan.marks
     if corner is None:
         problem = corner_problem(plan)
         weight = Severity.NOTE if plan.parts and isinstance(problem, NoneDovetailed) else Severity.FAILURE
-        return Card("The corner", mind=(Remark(problem, weight),))
+        return Card(corner_title(plan.reader), mind=(Remark(problem, weight),))
     steps = steps_of_corner(plan, corner)
     operations = [each for step in steps for each in step.operations]
     return Card(
-        "The corner",
+        corner_title(plan.reader),
         operation_settings(operations, plan.reader),
         tuple(step_words(step, plan.reader) for step in steps),
-        (*told_wrongly(plan, operations), *corner.remarks, *_by_hand(plan, corner), _SHARP),
-        why(plan, selection) or _why_step(plan, marks.write_fine(corner.layout.step)),
+        (*told_wrongly(plan, operations), *corner.remarks, *_by_hand(plan, corner), sharp_remark(plan.reader)),
+        why(plan, selection) or (why_step(corner.layout.step, plan.reader),),
     )
 
 
@@ -108,14 +107,4 @@ def _by_hand(plan: Plan, corner: Corner) -> Iterator[Remark]:
 
     found = dovetail(corner.layout.spec.tails, plan.project.shop.hands, 2000)
     if found.far_better:
-        yield Remark(
-            f"Trace the pins from the tails: of 100 corners about {found.traced.good * 100:.0f} then close at once, "
-            f"laid out from the drawing about {found.drawing.good * 100:.0f} (hands as under Ways of working)."
-        )
-
-
-def _why_step(plan: Plan, step: str) -> tuple[str, ...]:
-    return (
-        f"Divider step {step} = (width − 2 half-pins + pin) ÷ tails: from one half-pin line, as many steps as "
-        "there are tails overshoot the other by the pin.",
-    )
+        yield traced_remark(found.traced.good, found.drawing.good, plan.reader)

@@ -9,6 +9,7 @@ from nullah.core.bench.book import Event
 from nullah.core.bench.hours import clock, day_of
 from nullah.core.bench.tasks import Task
 from nullah.core.card import Card, Remark, Setting, Severity
+from nullah.core.catalogue import N_
 from nullah.core.drawing import Drawing
 from nullah.core.fixes import Fix, MakeAgain, Shim
 from nullah.core.lengths import from_float
@@ -197,7 +198,9 @@ STATION = Station(
     _draw,
     _card,
     _state,
-    "Here the next step stands in large figures, with its settings, its picture and what to measure after, and the "
-    "story of the piece as it is made. Begin a piece first.",
+    N_(
+        "Here the next step stands in large figures, with its settings, its picture and what to measure after, and the "
+        "story of the piece as it is made. Begin a piece first."
+    ),
     to_scale=False,
 )

@@ -1,49 +1,21 @@
-"""Is it dry? What a board's readings say, in words and as a curve."""
+"""Is it dry? What a board's readings say, as a curve."""
 
 from __future__ import annotations
 
 from collections.abc import Iterator
 from datetime import date, timedelta
 
-from nullah.core.card import Remark, Severity
 from nullah.core.drawing import Anchor, Drawing, Element, Fill, Label, Path, Ring, Role, drawing, line, rectangle
 from nullah.core.rack.board import Board
 from nullah.core.rack.drying import NEAR_ENOUGH, Readiness, Room, curve, readiness
+from nullah.core.reader import Reader
+from nullah.core.wording.rack import curve_words, room_words
 
 
-def dryness(board: Board, room: Room, rough_size: tuple[float, float] | None = None) -> Remark:
-    """Return whether a board is dry, or when it should be, and what sawing it first would save."""
-    if not board.readings:
-        return Remark("No moisture reading yet: nobody knows whether it is dry.", Severity.WARNING)
-    latest = max(board.readings, key=lambda reading: reading.day)
-    found = readiness(board, room)
-    if found is None:
-        return Remark(
-            f"{float(latest.percent):g} % on {latest.day}. Read the piece that lives in the room, or give the room's "
-            "air, to know whether that is dry.",
-            Severity.WARNING,
-        )
-    if found.ready:
-        return Remark(f"Dry: {float(latest.percent):g} % on {latest.day}, {_off(found.difference)} the room.")
-    early, middle, late = found.on
-    words = (
-        f"{float(latest.percent):g} % on {latest.day}, {_off(found.difference)} the room. "
-        f"Ready about {middle}; one in ten before {early}, one in ten after {late}."
-    )
-    sooner = readiness(board, room, rough_size) if rough_size is not None else None
-    if sooner is not None and sooner.on[1] < middle:
-        words += f" Sawn into its rough parts now: about {sooner.on[1]}."
-    return Remark(words, Severity.WARNING)
-
-
-def _off(points: float) -> str:
-    return f"{abs(points):.1f} points {'above' if points >= 0 else 'below'}"
-
-
-def draw_drying(board: Board, room: Room, wide: float) -> Drawing:
+def draw_drying(board: Board, room: Room, wide: float, reader: Reader) -> Drawing:
     """Draw a board's readings, the curve through them and the days it should be ready, `wide` mm wide; else nothing."""
     found = readiness(board, room)
-    return Drawing() if found is None else drawing(_chart(board, room, found, wide * 0.95, wide * 0.15))
+    return Drawing() if found is None else drawing(_chart(board, room, found, wide * 0.95, wide * 0.15, reader))
 
 
 def room_for_details(wide: float) -> Drawing:
@@ -51,8 +23,9 @@ def room_for_details(wide: float) -> Drawing:
     return drawing(rectangle(0, 0, wide * 1.75, wide * 0.17, Role.BARE))
 
 
-def _chart(board: Board, room: Room, found: Readiness, wide: float, high: float) -> Iterator[Element]:
+def _chart(board: Board, room: Room, found: Readiness, wide: float, high: float, reader: Reader) -> Iterator[Element]:
     target = room.target or 0.0
+    question, ready_days = curve_words(board.name, reader)
     first = date.fromisoformat(found.first)
     days = [(date.fromisoformat(reading.day) - first).days for reading in board.readings]
     over = [float(reading.percent) - target for reading in board.readings]
@@ -68,18 +41,16 @@ def _chart(board: Board, room: Room, found: Readiness, wide: float, high: float)
     if not found.ready:
         early, late = at(found.days[0], 0)[0], at(found.days[2], 0)[0]
         yield rectangle(early, 0, max(1.0, late - early), high, Role.PENCIL, Fill.NONE)
-        yield Label(
-            ((early + late) / 2, 0), "ready, most likely, between these days", 2.9, role=Role.FAINT, nudge_mm=(0, -2.4)
-        )
+        yield Label(((early + late) / 2, 0), ready_days, 2.9, role=Role.FAINT, nudge_mm=(0, -2.4))
     yield line((0, high), (wide, high), Role.OUTLINE)
     yield line((0, 0), (0, high), Role.OUTLINE)
     steps = [span * index / 48 for index in range(49)]
     yield Path(tuple(at(day, points) for day, points in zip(steps, curve(found, steps), strict=True)), Role.CHALK)
     for day, points in zip(days, over, strict=True):
         yield Ring(at(day, points), "", 1.3, Role.KNIFE)
-    yield Label((0, at(0, 0)[1]), f"room {target:.1f} %", 2.9, Anchor.END, nudge_mm=(-2, 0))
+    yield Label((0, at(0, 0)[1]), room_words(target, reader), 2.9, Anchor.END, nudge_mm=(-2, 0))
     yield Label((0, 0), f"{target + top:.0f} %", 2.9, Anchor.END, role=Role.FAINT, nudge_mm=(-2, 0))
-    yield Label((0, 0), f"Is {board.name} dry?", 3.2, Anchor.START, Role.LABEL, bold=True, nudge_mm=(0, -6.5))
+    yield Label((0, 0), question, 3.2, Anchor.START, Role.LABEL, bold=True, nudge_mm=(0, -6.5))
     for share in (0.0, 1.0):
         by_calendar = (first + timedelta(days=round(span * share))).isoformat()
         anchor = Anchor.START if share == 0 else Anchor.END

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from nullah.core.card import Card, Remark, Severity
+from nullah.core.catalogue import N_
 from nullah.core.drawing import Anchor, Drawing, Label, drawing
 from nullah.core.joints.kinds import JointGroup, kinds_of
 from nullah.core.joints.mate_views import Named, extent_of, mate_views
@@ -20,6 +21,7 @@ from nullah.core.stations.piece import why
 from nullah.core.stations.selected_joint import selected_kind
 from nullah.core.stations.selection import Selection
 from nullah.core.stations.station import Station
+from nullah.core.wording.corners import cannot_be_made, no_joints, tails_words, to_opening_remark
 from nullah.core.wording.fastening import fastening_settings
 from nullah.core.wording.operations import operation_settings, step_words
 from nullah.core.wording.piece import group_words, kinds_words
@@ -115,23 +117,18 @@ def _by_hand(plan: Plan, kind: JointGroup) -> Iterator[Remark]:
     size = max(float(kind.second.sizes.across), float(kind.second.sizes.along))
     found = opening(size, plan.project.shop.hands, trials=2000)
     if found.far_better:
-        good, drawn = found.traced.good * 100, found.drawing.good * 100
-        yield Remark(
-            f"Cut {kind.second.part.name} to its opening as measured: of 100 about {good:.0f} then go in at once "
-            f"without a gap, cut from the drawing about {drawn:.0f} (hands as under Ways of working)."
-        )
+        yield to_opening_remark(kind.second.part.name, found.traced.good, found.drawing.good, plan.reader)
 
 
 def _state(plan: Plan) -> str:
     if any(remark.weight is Severity.FAILURE for corner in plan.corners for remark in corner.remarks):
-        return "cannot be made yet"
+        return cannot_be_made(plan.reader)
     found = kinds_of(plan.assembly)
     if not found:
-        return "no joints" if plan.parts else "no joints yet"
+        return no_joints(bool(plan.parts), plan.reader)
     if len(plan.corners) == 1 and plan.corner is not None:
-        spec = plan.corner.layout.spec
-        return f"{spec.tails} tail{'s' if spec.tails != 1 else ''}, {spec.slope.as_text()}"
+        return tails_words(plan.corner.layout.spec, plan.reader)
     return kinds_words(len(found), plan.reader)
 
 
-STATION = Station("joints", "Joints", _draw, _card, _state, "There is no joint to lay out yet. The card says why.")
+STATION = Station("joints", "Joints", _draw, _card, _state, N_("There is no joint to lay out yet. The card says why."))

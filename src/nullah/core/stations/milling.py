@@ -6,10 +6,12 @@ from importlib import import_module
 from typing import NamedTuple
 
 from nullah.core.card import Card
+from nullah.core.catalogue import N_
 from nullah.core.drawing import Drawing
 from nullah.core.plan import Plan
 from nullah.core.stations.selection import MillingView, Selection
 from nullah.core.stations.station import Station
+from nullah.core.wording.forecast import milling_state
 
 
 class ViewModule(NamedTuple):
@@ -51,12 +53,8 @@ def _card(plan: Plan, selection: Selection) -> Card:
 
 
 def _state(plan: Plan) -> str:
-    if plan.milling is None:
-        return "working it out"
-    if not plan.milling:
-        return "nothing laid yet"
-    short = len({item.part for item in plan.milling if item.short.mm > 0})
-    return f"{short} part{'s' if short != 1 else ''} too thin" if short else "all thick enough"
+    short = {item.part for item in plan.milling or () if item.short.mm > 0}
+    return milling_state(None if plan.milling is None else bool(plan.milling), len(short), plan.reader)
 
 
 STATION = Station(
@@ -65,6 +63,8 @@ STATION = Station(
     _draw,
     _card,
     _state,
-    "Nothing lies on a board yet. Lay the parts out in Breakdown; here you will see what flattening leaves of each.",
+    N_(
+        "Nothing lies on a board yet. Lay the parts out in Breakdown; here you will see what flattening leaves of each."
+    ),
     to_scale=False,
 )

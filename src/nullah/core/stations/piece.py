@@ -6,6 +6,7 @@ import math
 from collections.abc import Iterator
 
 from nullah.core.card import Card, Numbered, Remark, Setting, Severity
+from nullah.core.catalogue import N_
 from nullah.core.drawing import Dimension, Drawing, Element, Label, Path, Point, Role, drawing
 from nullah.core.fixes import SetOutTo
 from nullah.core.piece.facts import Clamps, GlueInSections, GluesTooLong, SetOutElsewhere
@@ -14,17 +15,29 @@ from nullah.core.piece.part import Part
 from nullah.core.piece.sight import ViewPlane, flat_box, hidden, painted, plane_of, seen
 from nullah.core.piece.space import Box
 from nullah.core.plan import PartState, Plan, Stand
+from nullah.core.reader import sentence
 from nullah.core.refs import QuantityRef
 from nullah.core.stations.season import part_movement
 from nullah.core.stations.selection import Selection
 from nullah.core.stations.station import Station
 from nullah.core.wording.ledger import hanging_words
 from nullah.core.wording.ledger import why as why_quantity
+from nullah.core.wording.piece_card import (
+    CANNOT_BE,
+    NONE_YET,
+    counted_words,
+    measure_first,
+    moves_remark,
+    nothing_yet,
+    sizes_left_out,
+    spare_words,
+    to_measure_words,
+    to_mend_words,
+    verdict,
+    waiting_words,
+)
 from nullah.core.wording.plan import state_words
 from nullah.core.work.clamping import staves_glue_ups
-
-_NOTHING_YET = "Add a board, then drag and type it into its place. Where two overlap, a joint is offered."
-
 
 # The last plan that was drawn, and its drawing: what is taken in hand changes nothing of it.
 _drawn: list[tuple[Plan, Drawing]] = []
@@ -155,15 +168,11 @@ def _card(plan: Plan, selection: Selection) -> Card:
 
 
 def _verdict(plan: Plan) -> Setting:
-    """Say first whether it goes together."""
-    parts = plan.reader.count(len(plan.parts), "one part", "{n} parts")
-    counted = f"{parts}, {plan.reader.count(len(plan.assembly.joints), 'one joint', '{n} joints')}"
-    if plan.failing:
-        return Setting("Proof", f"{plan.failing} to mend", counted)
-    if plan.proof is None:
-        return Setting("Proof", "…", "putting it together")
-    look = sum(finding.remark.weight is Severity.WARNING for finding in plan.findings)
-    return Setting("Proof", "goes together", counted + (f"; {look} to look at" if look else ""))
+    """Return first whether it goes together."""
+    counted = counted_words(len(plan.parts), len(plan.assembly.joints), plan.reader)
+    warned = sum(finding.remark.weight is Severity.WARNING for finding in plan.findings)
+    known = plan.failing or plan.proof is not None
+    return verdict(counted, plan.failing if known else None, warned, plan.reader)
 
 
 def _sizes(plan: Plan, selection: Selection) -> Iterator[Setting]:
@@ -182,7 +191,7 @@ def _sizes(plan: Plan, selection: Selection) -> Iterator[Setting]:
         else:
             yield _size_setting(plan, part)
     if left_out:
-        yield Setting("Drawers and lids", "cut list", f"{left_out} more sizes stand there")
+        yield sizes_left_out(left_out, plan.reader)
 
 
 def _remarks(plan: Plan, selection: Selection) -> tuple[Remark, ...]:
@@ -190,7 +199,7 @@ def _remarks(plan: Plan, selection: Selection) -> tuple[Remark, ...]:
         return (Remark(plan.problem, Severity.FAILURE),)
     remarks = _numbered(plan)
     if not plan.parts:
-        return (*remarks, *(() if remarks else (Remark(_NOTHING_YET),)))
+        return (*remarks, *(() if remarks else (nothing_yet(plan.reader),)))
     return (*remarks, *_set_out_elsewhere(plan), *_glued_up(plan), *_movement(plan, selection))
 
 
@@ -223,28 +232,19 @@ def _numbered(plan: Plan) -> list[Remark]:
 
 
 def _size_setting(plan: Plan, part: Part) -> Setting:
-    alike = [p.name for p in plan.parts if p.alike == part.alike]
+    title = sentence(plan.reader.name_together([p.name for p in plan.parts if p.alike == part.alike]))
     write = plan.marks.write
     figure = f"{write(part.cut_length, unit=False)} × {write(part.width, unit=False)} × {write(part.thickness)}"
     if plan.waiting(part):
         # A size that must not be cut to is never the figure one carries away.
         return Setting(
-            title_of(alike),
+            title,
             state_words(PartState(Stand.WAITS, over=plan.left_over(part)), plan.reader),
-            f"planned {figure}; measure first",
+            measure_first(figure, plan.reader),
             ref=QuantityRef(part.quantities[0]),
         )
-    note = ""
-    if part.spare:
-        note = f"{write(part.length)} finished, the rest is planed flush"
-    return Setting(title_of(alike), figure, note, ref=QuantityRef(part.quantities[0]))
-
-
-def title_of(names: list[str]) -> str:
-    """Name equal parts together: “front and back”, “divider 1 to 3”, “drawer 1 left and right side”."""
-    if len(names) > 2:
-        return f"{names[0]} and {len(names) - 1} alike".capitalize()
-    return " and ".join(names).capitalize()
+    note = spare_words(part.length, plan.reader) if part.spare else ""
+    return Setting(title, figure, note, ref=QuantityRef(part.quantities[0]))
 
 
 def _marks(plan: Plan) -> tuple[str, ...]:
@@ -254,12 +254,7 @@ def _marks(plan: Plan) -> tuple[str, ...]:
     parts = {part.alike: part for part in reversed(plan.parts)}
     first = parts[waiting[0]]
     titles = [plan.reader.title(name) for name in plan.waiting(first)]
-    lines = [f"{first.name.capitalize()}: wait. Put the rest together dry, measure {' and '.join(titles)}, then cut."]
-    if len(waiting) > 1:
-        others = [parts[alike].name for alike in waiting[1:4]]
-        more = f" and {len(waiting) - 4} more" if len(waiting) > 4 else ""
-        lines.append(f"So too: {', '.join(others)}{more}.")
-    return tuple(lines)
+    return waiting_words(first.name, titles, [parts[alike].name for alike in waiting[1:]], plan.reader)
 
 
 def to_measure(plan: Plan) -> tuple[Setting, ...]:
@@ -270,9 +265,7 @@ def to_measure(plan: Plan) -> tuple[Setting, ...]:
     names = dict.fromkeys(name for part in plan.parts for name in plan.waiting(part))
     return tuple(
         Setting(
-            f"Measure {plan.reader.title(name)}",
-            "not yet",
-            f"planned {ledger.quantity(name).write(plan.marks)}",
+            *to_measure_words(plan.reader.title(name), ledger.quantity(name).write(plan.marks), plan.reader),
             ref=QuantityRef(name),
         )
         for name in names
@@ -285,14 +278,13 @@ def _movement(plan: Plan, selection: Selection) -> tuple[Remark, ...]:
     moved = part_movement(plan, selection.part)
     if moved is None or part is None:
         return ()
-    change, fine = moved[0], plan.marks.write_fine
+    change = moved[0]
     freedom = next((f for f in plan.assembly.freedoms if part.id in f.parts), None)
     if freedom is None or len(freedom.parts) > 1:
-        return (Remark(f"The {part.name} moves about {fine(change)} in width over the year."),)
+        return (moves_remark(part.id, change, None, plan.reader),)
     if change.mm > freedom.room:
         return ()  # the proof says so, with its mend
-    room = type(change)(freedom.room)
-    return (Remark(f"It moves about {fine(change)} over the year; it has {fine(room)} of room. Do not glue it."),)
+    return (moves_remark(part.id, change, type(change)(freedom.room), plan.reader),)
 
 
 def why(plan: Plan, selection: Selection) -> tuple[str, ...]:
@@ -305,12 +297,10 @@ def why(plan: Plan, selection: Selection) -> tuple[str, ...]:
 
 
 def _state(plan: Plan) -> str:
-    if plan.problem:
-        return "cannot be made yet"
-    if not plan.parts:
-        return "cannot be made yet" if plan.assembly.remarks else "no boards yet"
+    if plan.problem or not plan.parts:
+        return plan.reader.text(CANNOT_BE if plan.problem or plan.assembly.remarks else NONE_YET)
     if plan.failing:
-        return f"{plan.failing} thing{'s' if plan.failing > 1 else ''} to mend"
+        return to_mend_words(plan.failing, plan.reader)
     write = plan.marks.write
     if plan.ledger is not None and all(name in plan.ledger.quantities for name in plan.form.size):
         sizes = [plan.ledger.length(name) for name in plan.form.size]
@@ -326,5 +316,5 @@ STATION = Station(
     _draw,
     _card,
     _state,
-    "Nothing is drawn yet. Choose a form above, or add a board of your own; the card says what is missing.",
+    N_("Nothing is drawn yet. Choose a form above, or add a board of your own; the card says what is missing."),
 )

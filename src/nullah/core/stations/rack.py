@@ -7,6 +7,7 @@ from collections.abc import Iterator
 from typing import NamedTuple
 
 from nullah.core.card import Card, Remark, Setting, Severity
+from nullah.core.catalogue import N_, Catalogue
 from nullah.core.drawing import (
     Anchor,
     Dimension,
@@ -21,18 +22,31 @@ from nullah.core.drawing import (
     grain_lines,
     rectangle,
 )
-from nullah.core.identity import kept_by_value
-from nullah.core.lengths import Length, Marks
+from nullah.core.identity import IdentityKey, kept_by_value
+from nullah.core.lengths import Marks
 from nullah.core.plan import Plan
-from nullah.core.rack.board import Board, Faces, Flaw, FlawKind, write_price
-from nullah.core.rack.drying import readiness
+from nullah.core.rack.board import Board, Faces, Flaw, FlawKind
 from nullah.core.rack.outline import edge_at
+from nullah.core.reader import Reader
 from nullah.core.refs import BoardRef, BoardSizeRef, FlawRef, HeartRef, Ref
-from nullah.core.stations.drying import draw_drying, dryness, room_for_details
+from nullah.core.stations.drying import draw_drying, room_for_details
 from nullah.core.stations.selection import Selection
 from nullah.core.stations.station import Station
-from nullah.core.wood.movement import GrainCut, coefficient
-from nullah.core.wood.species import SOURCE, STRENGTH_SOURCE, Species, SpeciesError, find_species
+from nullah.core.wood.movement import GrainCut
+from nullah.core.wood.species import SpeciesError, find_species
+from nullah.core.wording.rack import (
+    SIZES,
+    dryness,
+    end_grain_words,
+    flaw_words,
+    flaws_remark,
+    how_to_look,
+    known_of_wood,
+    old_wood_remark,
+    pick_a_board,
+    rack_state,
+    wood_remarks,
+)
 
 #: With more boards than this, they stand in columns, and only the board in hand tells everything.
 MOST_IN_A_COLUMN = 5
@@ -40,11 +54,6 @@ MOST_IN_A_COLUMN = 5
 MOST_TOLD = 20
 #: Width to height of the room there usually is for drawing.
 _ROOM = 1.35
-
-_FLAW_WORDS = {
-    FlawKind.CHECK: "check", FlawKind.SPLIT: "split", FlawKind.KNOT: "knot",
-    FlawKind.SAP: "sap", FlawKind.WANE: "wane", FlawKind.RUNOUT: "run-out",
-}  # fmt: skip
 
 
 class RackLayout(NamedTuple):
@@ -117,13 +126,17 @@ def draw_missing(board: Board) -> Iterator[Element]:
             yield Ring(at, "", 0.9, Role.OUTLINE, ref=ref)
 
 
-def draw_flaws(board: Board, crowded: bool = False) -> Iterator[Element]:
+def draw_flaws(board: Board, catalogue: Catalogue, crowded: bool = False) -> Iterator[Element]:
     """Draw the flaws of a board on it, each in its own way; where it is `crowded`, named only if there is room."""
+    reader = Reader(Marks(catalogue=catalogue))
     for index, flaw in enumerate(board.flaws):
-        yield from _draw_flaw(board, flaw, FlawRef(board.id, index), crowded)
+        yield from _draw_flaw(board, flaw, FlawRef(board.id, index))
+        at = (float(flaw.start + flaw.end) / 2, float(board.width - flaw.low))
+        words, ref = flaw_words(flaw, reader), FlawRef(board.id, index)
+        yield Label(at, words, 2.9, role=Role.FLAW, ref=ref, nudge_mm=(0, 2), minor=crowded)
 
 
-def _draw_flaw(board: Board, flaw: Flaw, ref: Ref, crowded: bool) -> Iterator[Element]:
+def _draw_flaw(board: Board, flaw: Flaw, ref: Ref) -> Iterator[Element]:
     x, top = float(flaw.start), float(board.width - flaw.high)
     long, high = float(flaw.end - flaw.start), float(flaw.high - flaw.low)
     under = flaw.faces is Faces.DOWN
@@ -138,14 +151,6 @@ def _draw_flaw(board: Board, flaw: Flaw, ref: Ref, crowded: bool) -> Iterator[El
     elif flaw.kind is FlawKind.RUNOUT:
         for share in (0.15, 0.45, 0.75):
             yield Path(((x + long * share, top + high), (x + long * min(1, share + 0.25), top)), Role.FLAW, ref=ref)
-    at, words = (x + long / 2, top + high), flaw_words(flaw)
-    yield Label(at, words, 2.9, role=Role.FLAW, ref=ref, nudge_mm=(0, 2), minor=crowded)
-
-
-def flaw_words(flaw: Flaw) -> str:
-    """Name a flaw, with the face it is on."""
-    where = {Faces.THROUGH: "", Faces.UP: ", upper face", Faces.DOWN: ", lower face"}[flaw.faces]
-    return f"{_FLAW_WORDS[flaw.kind]}{where}"
 
 
 def _ellipse(x: float, y: float, rx: float, ry: float, ref: Ref) -> Path:
@@ -210,22 +215,22 @@ def _draw(plan: Plan, selection: Selection) -> Drawing:
     shown = Drawing()
     for board in boards:
         place = layout.places[board.id]
-        shown += _wood(board, place, crowded and in_hand is not board)
+        shown += _wood(board, place, crowded and in_hand is not board, IdentityKey(plan.marks.catalogue))
         shown += drawing(_heading(plan, board, in_hand is board, layout.columns)).moved(*place)
     if boards:
         details = room_for_details(layout.detail)
         if in_hand is not None:
-            details += draw_drying(in_hand, plan.project.room, layout.detail)
-            end = drawing(_large_end(in_hand))
+            details += draw_drying(in_hand, plan.project.room, layout.detail, plan.reader)
+            end = drawing(_large_end(in_hand, plan.reader))
             details += end.moved(*_beside(layout.detail), _end_scale(in_hand, layout.detail))
         shown += details.moved(*_details(layout))
     return shown
 
 
 @kept_by_value(256)
-def _wood(board: Board, place: tuple[float, float], crowded: bool) -> Drawing:
+def _wood(board: Board, place: tuple[float, float], crowded: bool, catalogue: IdentityKey[Catalogue]) -> Drawing:
     """Return a board as it lies there, with its end beside it; it is kept, for most changes are of something else."""
-    return drawing(draw_board(board), draw_flaws(board, crowded), _end_grain(board)).moved(*place)
+    return drawing(draw_board(board), draw_flaws(board, catalogue.carried, crowded), _end_grain(board)).moved(*place)
 
 
 def _details(layout: RackLayout) -> tuple[float, float]:
@@ -258,16 +263,13 @@ def end_view(boards: tuple[Board, ...], board: Board) -> EndView:
     return EndView(left + across, top + down, _end_scale(board, layout.detail))
 
 
-def _large_end(board: Board) -> Iterator[Element]:
+def _large_end(board: Board, reader: Reader) -> Iterator[Element]:
     """Draw the left end of a board with its rings, its lower edge at the left."""
     thick, ref = float(board.thickness), HeartRef(board.id)
     yield rectangle(0, 0, float(board.width), thick, fill=Fill.END_GRAIN, species=board.species, ref=ref)
     for arc in end_rings(board):
         yield Path(tuple((across, thick - up) for across, up in arc), Role.GRAIN, ref=ref)
-    known = "the heart lies there" if board.heart is not None else "drag to where the heart of the tree lies"
-    yield Label(
-        (0, 0), f"Its left end, {board.cut.value}-sawn: {known}", 2.9, Anchor.START, Role.FAINT, nudge_mm=(0, -2.4)
-    )
+    yield Label((0, 0), end_grain_words(board, reader), 2.9, Anchor.START, Role.FAINT, nudge_mm=(0, -2.4))
 
 
 def _heading(plan: Plan, board: Board, in_hand: bool, columns: int) -> Iterator[Element]:
@@ -309,51 +311,24 @@ def find_board(plan: Plan, selection: Selection) -> Board | None:
 
 def _card(plan: Plan, selection: Selection) -> Card:
     board = find_board(plan, selection)
+    reader = plan.reader
     if board is None:
-        return Card("The rack", mind=(Remark("Pick a board to see what it is."),) if plan.project.boards else ())
-    write = plan.marks.write_entered
-
-    def figure(title: str, value: Length, name: str, note: str = "") -> Setting:
-        return Setting(title, write(value), note, ref=BoardSizeRef(board.id, name))
-
-    settings = (
-        figure("Length", board.length, "length", "rough"),
-        figure("Width", board.width, "width", "rough"),
-        figure("Thickness", board.thickness, "thickness", "rough"),
-        figure("Cup", board.cup, "cup", "hollow or hump across"),
-        figure("Bow", board.bow, "bow", "hollow or hump along"),
-        figure("Twist", board.twist, "twist", "the corner that stands up"),
+        return Card(reader.text("The rack"), mind=(pick_a_board(reader),) if plan.project.boards else ())
+    sizes = (board.length, board.width, board.thickness, board.cup, board.bow, board.twist)
+    settings = tuple(
+        Setting(reader.text(title), plan.marks.write_entered(size), reader.text(note), ref=BoardSizeRef(board.id, name))
+        for (name, (title, note)), size in zip(SIZES.items(), sizes, strict=True)
     )
-    remarks = [dryness(board, plan.project.room, _rough_size(plan, board)), _count_flaws(board)]
+    remarks = [dryness(board, plan.project.room, _rough_size(plan, board), reader), flaws_remark(board, reader)]
     why: tuple[str, ...] = ()
     try:
         species = find_species(board.species)
-        words = {
-            GrainCut.FLAT: "flat-sawn: it cups",
-            GrainCut.RIFT: "rift-sawn",
-            GrainCut.QUARTER: "quarter-sawn: it stays flat",
-        }
-        remarks.append(Remark(f"{species.name.capitalize()}, {words[board.cut]}."))
-        remarks.append(Remark(_heft(board, species, plan.marks)))
-        remarks.append(Remark(_bought(board, plan.marks)))
-        why = (_why_wood(species, board.cut),)
+        remarks += wood_remarks(board, species, reader)
+        why = (known_of_wood(species, board.cut, reader),)
     except SpeciesError as error:
         remarks.append(Remark(error.fact, Severity.WARNING))
-    remarks.append(
-        Remark("Gloves for rough timber. Look for nails in old wood; treated pallets marked MB: do not use.")
-    )
-    return Card(
-        board.name,
-        settings,
-        (
-            "Drag on the board to mark a flaw; drag its border to change it; Delete rubs it out.",
-            "Drag on the end grain to where the heart of the tree lies: the rings follow.",
-            "Lay the board on a flat bench, three corners down: twist is the gap under the fourth.",
-            "Straightedge across for cup, along for bow: the gap at the middle.",
-        ),
-        tuple(remarks),
-        why,
-    )
+    remarks.append(old_wood_remark(reader))
+    return Card(board.name, settings, how_to_look(reader), tuple(remarks), why)
 
 
 def _rough_size(plan: Plan, board: Board) -> tuple[float, float] | None:
@@ -363,56 +338,8 @@ def _rough_size(plan: Plan, board: Board) -> tuple[float, float] | None:
     return max(sizes, key=lambda size: size[0] * size[1], default=None)
 
 
-def _bought(board: Board, marks: Marks) -> str:
-    """Return where a board is from, what it is, and how much wood it holds."""
-    volume = board.length.mm * board.width.mm * board.thickness.mm
-    words = [word for word in (board.colour, "dressed" if board.dressed else "rough", board.source) if word]
-    held = marks.write_volume(float(volume))
-    paid = f", {write_price(board.price)} paid" if board.price else ""
-    return f"{', '.join(words).capitalize()}: {held}{paid}."
-
-
-def _heft(board: Board, species: Species, marks: Marks) -> str:
-    """Return how hard the wood is to work, and what the board weighs at 12 % moisture."""
-    volume = float(board.length) * float(board.width) * float(board.thickness) * 1e-9
-    weighs = marks.write_weight(volume * species.density)
-    return f"{species.hardness_class.capitalize()} wood; the board weighs about {weighs}."
-
-
-def _why_wood(species: Species, cut: GrainCut) -> str:
-    """Return what is known of a wood, and from where."""
-    moves = coefficient(species, cut) * 100
-    return (
-        f"{species.name.capitalize()}, {cut.value}: its width changes {moves:.3f} % for each per cent of moisture "
-        f"({SOURCE}). "
-        f"{species.density:.0f} kg/m³, stiffness {species.stiffness:g} GPa, hardness {species.hardness:.0f} N "
-        f"({STRENGTH_SOURCE})."
-    )
-
-
-def _count_flaws(board: Board) -> Remark:
-    if not board.flaws:
-        return Remark("No flaw marked.")
-    kinds = [_FLAW_WORDS[flaw.kind] for flaw in board.flaws]
-    listed = ", ".join(f"{kinds.count(kind)} × {kind}" for kind in dict.fromkeys(kinds))
-    return Remark(f"Flaws: {listed}. {_clear_faces(board)} Checks, splits, wane and run-out never go into a part.")
-
-
-def _clear_faces(board: Board) -> str:
-    """Return which of its faces are clear."""
-    seen = {flaw.faces for flaw in board.flaws}
-    if Faces.THROUGH in seen or len(seen) == 2:
-        return "Neither face is clear."
-    return f"The {'lower' if Faces.UP in seen else 'upper'} face is clear."
-
-
 def _state(plan: Plan) -> str:
-    count = len(plan.project.boards)
-    if count == 0:
-        return "no boards yet"
-    found = [readiness(board, plan.project.room) for board in plan.project.boards]
-    damp = sum(each is not None and not each.ready for each in found)
-    return f"{count} board{'s' if count > 1 else ''}{f', {damp} not ready' if damp else ''}"
+    return rack_state(plan.project.boards, plan.project.room, plan.reader)
 
 
 STATION = Station(
@@ -421,5 +348,5 @@ STATION = Station(
     _draw,
     _card,
     _state,
-    "The rack is empty. Add the first board: its rough length, width and thickness, then mark its flaws on it.",
+    N_("The rack is empty. Add the first board: its rough length, width and thickness, then mark its flaws on it."),
 )

@@ -6,18 +6,18 @@ from collections.abc import Iterator
 
 from nullah.core.board_plans import BoardPlan, sawing_of
 from nullah.core.breakdown.asks import Rect
-from nullah.core.breakdown.cuts import CutKind, Reach, SawCut
+from nullah.core.breakdown.cuts import CutKind, SawCut
 from nullah.core.breakdown.rough import RoughPart
 from nullah.core.breakdown.saw_order import CutSide, SawStep, saw_steps
 from nullah.core.breakdown.sawing import worth_keeping
-from nullah.core.card import Card, Remark, Setting
+from nullah.core.card import Card
 from nullah.core.drawing import Anchor, Drawing, Element, Fill, Label, Ring, Role, drawing, grain_lines, line, rectangle
-from nullah.core.lengths import from_float
 from nullah.core.plan import Plan
 from nullah.core.refs import PieceRef
 from nullah.core.stations.rack import draw_flaws
 from nullah.core.wording.operations import operation_settings, operation_words
-from nullah.core.wording.stock_work import board_surface_words, kept_words, slit_words
+from nullah.core.wording.saw_order import nothing_to_saw, saw_caution, saw_settings, saw_title, sawing_words
+from nullah.core.wording.stock_work import board_surface_words
 from nullah.core.work.sawing import saw_operations
 
 
@@ -54,7 +54,7 @@ def _step(plan: Plan, board_plan: BoardPlan, step: SawStep, count: int) -> Itera
         yield from _side(plan, board_plan, side, faint=False)
     piece = cut.piece
     yield rectangle(piece.x, width - piece.top, piece.length, piece.width, Role.OUTLINE)
-    yield from draw_flaws(board)
+    yield from draw_flaws(board, plan.marks.catalogue)
     yield from _line(cut, width)
     words = f"{board.name}, cut {cut.order} of {count}"
     yield Label((0, 0), words, 4.2, Anchor.START, Role.LABEL, bold=True, nudge_mm=(0, -8))
@@ -111,7 +111,8 @@ def step_card(plan: Plan, board_plan: BoardPlan, number: int) -> Card:
     """Return the card of one cut."""
     steps = steps_of(plan, board_plan)
     if not steps:
-        return Card("Saw order", mind=(Remark("Nothing to saw on this board."),))
+        title, remark = nothing_to_saw(plan.reader)
+        return Card(title, mind=(remark,))
     number = min(number, len(steps) - 1)
     step, told = steps[number], saw_operations(plan, board_plan)[number]
     cut, board = step.cut, board_plan.board
@@ -120,37 +121,8 @@ def step_card(plan: Plan, board_plan: BoardPlan, number: int) -> Card:
     line, *_ = operation_settings([told], plan.reader)
     settings = (
         line._replace(note=board_surface_words(told, plan.reader)),
-        Setting("Long", plan.marks.write(from_float(cut.length)), f"about {max(1, round(minutes))} min, a guess"),
-        Setting(
-            "Saw", "crosscut saw" if cross else "rip saw", "about 45° to the face" if cross else "about 60° to the face"
-        ),
+        *saw_settings(cut.length, minutes, cross, plan.reader),
     )
-    marks = (
-        operation_words([told], plan.reader),
-        kept_words(step, plan.reader),
-        "Start nearly flat with three teeth or more in the wood; come up to plumb at the end.",
-        f"Then in hand: {_in_hand(plan, step)}.",
-    )
-    mind = (Remark("Hold the falling piece; keep the thumb off the line at the start."),)
-    return Card(f"{board.name}: cut {cut.order} of {len(steps)}", settings, marks, mind)
-
-
-def _in_hand(plan: Plan, step: SawStep) -> str:
-    """Return what is in hand after a cut: the piece that holds more parts, and what was cut off."""
-    if step.cut.reach is Reach.STOPPED:
-        return slit_words(plan.reader)
-    named = []
-    for side in (step.near, step.beyond):
-        if side.piece.length <= 0.5 or side.piece.width <= 0.5:
-            continue
-        size = f"{plan.marks.write(from_float(side.piece.length), unit=False)} × "
-        size += plan.marks.write(from_float(side.piece.width))
-        if len(side.parts) == 1:
-            named.append(f"{size} for the {side.parts[0].part.name}")
-        elif side.parts:
-            named.append(f"{size} with {len(side.parts)} parts")
-        elif step.cut.reach is Reach.TO_RIP:
-            continue
-        elif worth_keeping(side.piece.length, side.piece.width):
-            named.append(f"an offcut of {size}")
-    return " and ".join(named) or "waste only"
+    marks = (operation_words([told], plan.reader), *sawing_words(step, plan.reader))
+    title = saw_title(board.name, cut.order, len(steps), plan.reader)
+    return Card(title, settings, marks, (saw_caution(plan.reader),))

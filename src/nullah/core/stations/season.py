@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from nullah.core.card import Card, Remark, Setting, Severity
+from nullah.core.catalogue import N_
 from nullah.core.drawing import (
     Anchor,
     Drawing,
@@ -24,7 +25,7 @@ from nullah.core.ledger import Origin
 from nullah.core.lengths import Length, from_float
 from nullah.core.piece.joint import Hold
 from nullah.core.plan import USUAL_WOOD, Plan
-from nullah.core.refs import PartRef, QuantityRef, Ref, quantity_ref
+from nullah.core.refs import PartRef, Ref, quantity_ref
 from nullah.core.season.facts import GluedAcross, MostStrained, MustMove, NothingMoves, TooWet, WoodNotChosen
 from nullah.core.season.fits import Fit, Verdict
 from nullah.core.season.strain import Strain
@@ -32,7 +33,21 @@ from nullah.core.season.swelling import PartYear
 from nullah.core.stations.selection import Selection
 from nullah.core.stations.station import Station
 from nullah.core.wood.climate import MONTHS
-from nullah.core.wording.season import FRAMED, VERDICTS, fit_title, strain_line
+from nullah.core.wording.season import (
+    FRAMED,
+    VERDICTS,
+    YearWords,
+    card_title,
+    fit_title,
+    leave_setting,
+    room_now_words,
+    season_state,
+    strain_line,
+    strain_title,
+    swing_setting,
+    why_it_moves,
+    year_words,
+)
 from nullah.core.work.seasons import Season, room_to_leave, season_of
 
 # The year on the bench: a column for each month, names at the left; sizes of the drawing are those of paper, mm.
@@ -93,9 +108,10 @@ def _draw(plan: Plan, selection: Selection) -> Drawing:
     if not season.parts:
         return Drawing()
     part = season.part(selection.part) or season.parts[0]
-    elements = [*_months(season, part, plan)]
+    words = year_words(part, season.climate.moisture, _times(part), plan.reader)
+    elements = [*_months(season, part, plan, words)]
     y = _CURVE + 11
-    elements += _width_row(plan, part, y)
+    elements += _width_row(plan, part, y, words)
     y += _ROW + 1
     fits = shown_fits(season)[:_MOST_FITS]
     for fit in fits:
@@ -114,7 +130,7 @@ def _middle(month: int) -> float:
     return (month + 0.5) * _COLUMN
 
 
-def _months(season: Season, part: PartYear, plan: Plan) -> Iterator[Element]:
+def _months(season: Season, part: PartYear, plan: Plan, words: YearWords) -> Iterator[Element]:
     """Draw the moisture wood would settle at, and that of the part in hand, month by month."""
     settled, own, now = season.climate.moisture, part.stock.year, part.stock.now
     low, high = min(*settled, *own, now) - 1.0, max(*settled, *own, now) + 1.0
@@ -122,13 +138,11 @@ def _months(season: Season, part: PartYear, plan: Plan) -> Iterator[Element]:
     def up(moisture: float) -> float:
         return _CURVE * (1 - (moisture - low) / (high - low))
 
-    yield Label((-_NAMES, 2), "Moisture of wood", 3.6, Anchor.START, bold=True)
-    yield Label(
-        (-_NAMES, 8), f"in this air: {min(settled):.1f} to {max(settled):.1f} %", 3.0, Anchor.START, Role.PENCIL
-    )
+    yield Label((-_NAMES, 2), words.title, 3.6, Anchor.START, bold=True)
+    yield Label((-_NAMES, 8), words.air, 3.0, Anchor.START, Role.PENCIL)
     yield rectangle(0, 0, _WIDE, _CURVE, Role.FAINT)
     for month, name in enumerate(MONTHS):
-        yield Label((_middle(month), _CURVE), name[:3], 3.0, role=Role.FAINT, nudge_mm=(0, 3))
+        yield Label((_middle(month), _CURVE), plan.reader.text(name)[:3], 3.0, role=Role.FAINT, nudge_mm=(0, 3))
         if month:
             yield line((month * _COLUMN, 0), (month * _COLUMN, _CURVE), Role.FAINT)
     room: list[Point] = [(_middle(month), up(each)) for month, each in enumerate(settled)]
@@ -139,19 +153,21 @@ def _months(season: Season, part: PartYear, plan: Plan) -> Iterator[Element]:
         figure = f"{own[month]:.1f} %"
         yield Label((_middle(month), up(own[month])), figure, 2.6, role=Role.CHALK, bold=True, nudge_mm=(0, off))
     yield line((0, up(now)), (_WIDE, up(now)), Role.GAUGE)
-    yield Label((_WIDE, up(now)), f"now {now:.1f} %", 2.6, Anchor.END, nudge_mm=(-1, 2 if up(now) < 4 else -2))
-    words = f"{part.part.name}: {min(own):.1f} to {max(own):.1f} %"
-    for number, text in enumerate(wrapped(words, _LETTERS + 4)):
+    yield Label((_WIDE, up(now)), words.now, 2.6, Anchor.END, nudge_mm=(-1, 2 if up(now) < 4 else -2))
+    for number, text in enumerate(wrapped(words.part, _LETTERS + 4)):
         yield Label((-_NAMES, 13.5 + 3.6 * number), text, 3.0, Anchor.START, Role.CHALK, running=True)
 
 
-def _width_row(plan: Plan, part: PartYear, y: float) -> Iterator[Element]:
+def _times(part: PartYear) -> float:
+    """Return how many times as large the change of a part's width is drawn."""
+    return 2.1 / (max(abs(each) for each in part.change) or 1.0)
+
+
+def _width_row(plan: Plan, part: PartYear, y: float, words: YearWords) -> Iterator[Element]:
     """Draw the width of the part in hand by month, what changes drawn many times as large, with the true figures."""
-    widest = max(abs(each) for each in part.change) or 1.0
-    times = 2.1 / widest
-    yield from _named((-_NAMES, y + 1.5), f"{part.part.name}, its width", ref=PartRef(part.part.id))
-    words = f"{plan.marks.write(from_float(part.width))} now; change drawn {_round(times)}×"
-    yield Label((-_NAMES, y + 6), words, 2.7, Anchor.START, Role.FAINT)
+    times = _times(part)
+    yield from _named((-_NAMES, y + 1.5), words.width, ref=PartRef(part.part.id))
+    yield Label((-_NAMES, y + 6), words.drawn, 2.7, Anchor.START, Role.FAINT)
     for month, change in enumerate(part.change):
         half = 2.1 + change * times / 2
         middle = _middle(month)
@@ -174,7 +190,7 @@ def _fit_row(plan: Plan, fit: Fit, y: float, in_hand: bool) -> Iterator[Element]
     ]
     verdict = f"{mark}{plan.reader.text(VERDICTS[fit.verdict])}"
     yield Label((-_NAMES, y + 4.5), verdict, 2.8, Anchor.START, colour, running=True)
-    words = f"room now {plan.marks.write_fine(from_float(fit.room))}"
+    words = room_now_words(from_float(fit.room), plan.reader)
     yield Label((-_NAMES, y + 8.5), words, 2.6, Anchor.START, Role.FAINT, running=True)
     species = plan.species_of(part) if (part := plan.part(part_id)) is not None else ""
     inner = 2.8
@@ -193,18 +209,13 @@ def _fit_row(plan: Plan, fit: Fit, y: float, in_hand: bool) -> Iterator[Element]
 
 
 def _strain_row(plan: Plan, strain: Strain, y: float) -> Iterator[Element]:
-    name = f"{strain.moving.name} across {strain.still.name}"
-    yield from _named((-_NAMES, y), name, ref=PartRef(strain.moving.id))
+    yield from _named((-_NAMES, y), strain_title(strain, plan.reader), ref=PartRef(strain.moving.id))
     yield Label((0, y), strain_line(strain, plan.reader), 3.0, Anchor.START, Role.WARN if strain.cracks else Role.FAINT)
 
 
 def _thin(plan: Plan, millimetres: float) -> str:
     """Write a small figure in a narrow column: thousandths of an inch without the nought."""
     return plan.marks.write_narrow(millimetres)
-
-
-def _round(times: float) -> str:
-    return f"{times:.0f}" if times >= 3 else f"{times:.1f}"
 
 
 def _named(at: Point, name: str, role: Role = Role.LABEL, ref: Ref | None = None) -> Iterator[Label]:
@@ -221,12 +232,12 @@ def _named(at: Point, name: str, role: Role = Role.LABEL, ref: Ref | None = None
 def _card(plan: Plan, selection: Selection) -> Card:
     season = season_of(plan)
     if not season.parts:
-        return Card("Through the year", mind=(Remark(NothingMoves()),))
+        return Card(card_title(plan.reader), mind=(Remark(NothingMoves()),))
     fits = shown_fits(season)
     own = [fit for fit in fits if selection.part in fit.parts]
     rest = [fit for fit in fits if fit not in own]
     return Card(
-        "Through the year",
+        card_title(plan.reader),
         tuple(_settings(plan, season, own or rest)),
         (),
         (*_remarks(plan, season, [*own, *rest]), *_too_wet(season), *_glue(season), *_loose_parts(plan)),
@@ -242,15 +253,9 @@ def _settings(plan: Plan, season: Season, fits: list[Fit]) -> Iterator[Setting]:
         if leave is None or fit.quantity in seen or plan.ledger is None:
             continue
         seen.add(fit.quantity)
-        quantity = plan.ledger.quantity(fit.quantity)
-        note = f"at least, if built today; planned {plan.marks.write_setting(quantity.length)}"
-        title = plan.reader.title(fit.quantity)
-        yield Setting(
-            f"{title[:1].upper()}{title[1:]}", plan.marks.write_setting(leave), note, QuantityRef(fit.quantity)
-        )
-    climate = season.climate
-    span = f"{climate.name}: {min(climate.moisture):.1f} to {max(climate.moisture):.1f} %"
-    yield Setting("Swing of the year", f"{climate.swing:.1f} points", span)
+        planned = plan.ledger.quantity(fit.quantity).length
+        yield leave_setting(fit.quantity, leave, planned, plan.reader)
+    yield swing_setting(season.climate, plan.reader)
 
 
 def _remarks(plan: Plan, season: Season, fits: list[Fit]) -> Iterator[Remark]:
@@ -307,31 +312,13 @@ def _loose_parts(plan: Plan) -> Iterator[Remark]:
 
 def _why(plan: Plan, season: Season, selection: Selection) -> tuple[str, ...]:
     part = season.part(selection.part) or season.parts[0]
-    stock = part.stock
-    return (
-        f"{_capital(part.part.name)}: {stock.now:.1f} % now, {min(stock.year):.1f} to {max(stock.year):.1f} % over the "
-        f"year; {plan.marks.write_fine(from_float(part.width))} of {stock.species.name}, {stock.cut.value}-sawn.",
-        "Change = width × coefficient × change in moisture (Wood Handbook, ch. 13; coefficients from memory). "
-        "Moisture from each month's air (ch. 4), nearing it as wood of that thickness and finish does (a guess).",
-    )
-
-
-def _capital(text: str) -> str:
-    return text[:1].upper() + text[1:]
+    return why_it_moves(part, plan.reader)
 
 
 def _state(plan: Plan) -> str:
     season = season_of(plan)
-    if not season.parts:
-        return "no wood known yet"
-    wrong = [fit for fit in season.fits if fit.verdict in (Verdict.BINDS, Verdict.DROPS)]
-    cracks = [strain for strain in season.strains if strain.cracks]
-    if cracks:
-        return f"{len(cracks)} would crack"
-    if wrong:
-        return f"{len(wrong)} {'binds' if len(wrong) == 1 else 'bind'}"
-    tight = sum(fit.verdict is Verdict.TIGHT for fit in season.fits)
-    return f"{tight} tight" if tight else "moves freely all year"
+    cracks = sum(strain.cracks for strain in season.strains)
+    return season_state(bool(season.parts), cracks, [fit.verdict for fit in season.fits], plan.reader)
 
 
 STATION = Station(
@@ -340,7 +327,9 @@ STATION = Station(
     _draw,
     _card,
     _state,
-    "Here the piece stands through a year in its room: what swells, what binds, in which month, and the clearance "
-    "to leave. Say first at Piece what it is made of, or lay it on boards.",
+    N_(
+        "Here the piece stands through a year in its room: what swells, what binds, in which month, and the clearance "
+        "to leave. Say first at Piece what it is made of, or lay it on boards."
+    ),
     to_scale=False,
 )

@@ -87,8 +87,7 @@ def movement(species: Species, cut: GrainCut, width: Length, moisture_from: floa
 
     Examples
     --------
-    >>> from nullah.core.errors import FactError
-    from nullah.core.lengths import inch
+    >>> from nullah.core.lengths import inch
     >>> from nullah.core.wood.species import find_species
     >>> moved = movement(find_species("white fir"), GrainCut.FLAT, inch("9.15"), 9, 11)
     >>> round(float(moved.change.mm) / 25.4, 4)

@@ -4,10 +4,12 @@ from __future__ import annotations
 
 from typing import assert_never
 
+from nullah.core.card import Remark
 from nullah.core.catalogue import N_
 from nullah.core.joints.dovetail import facts
 from nullah.core.joints.dovetail.facts import CornerFact, CornerSize, GrooveFact, LayoutRefusal
-from nullah.core.lengths import Direction
+from nullah.core.joints.dovetail.layout import DovetailFigures
+from nullah.core.lengths import Direction, Length
 from nullah.core.reader import Reader
 
 _NO_SIZE = {
@@ -134,3 +136,78 @@ def groove_words(fact: GrooveFact, reader: Reader) -> str:
             )
         case _:
             assert_never(fact)
+
+
+# --- the drawing and the card of a corner ---------------------------------------------------------
+
+
+def view_titles(tail: str, pin: str, reader: Reader) -> tuple[str, str, str]:
+    """Return what the views of a corner show: the tail board's face, the pin board's end and its inside face."""
+    return (
+        reader.text("{part}: tails, outside face", part=tail),
+        reader.text("{part}: end", part=pin),
+        reader.text("{part}: pins, inside face", part=pin),
+    )
+
+
+def corner_title(reader: Reader) -> str:
+    """Return the title of the card of a corner."""
+    return reader.text("The corner")
+
+
+def sharp_remark(reader: Reader) -> Remark:
+    """Return what to beware of with sharp tools."""
+    return Remark(reader.text("Sharp chisels, both hands behind the edge; the knife moves away from the hand."))
+
+
+def traced_remark(traced: float, drawn: float, reader: Reader) -> Remark:
+    """Return that traced pins close more often: in what share of corners, traced and laid out from the drawing."""
+    return Remark(
+        reader.text(
+            "Trace the pins from the tails: of 100 corners about {traced} then close at once, laid out from the "
+            "drawing about {drawn} (hands as under Ways of working).",
+            traced=f"{traced * 100:.0f}",
+            drawn=f"{drawn * 100:.0f}",
+        )
+    )
+
+
+def why_step(step: Length, reader: Reader) -> str:
+    """Return where the step of the dividers comes from."""
+    return reader.text(
+        "Divider step {step} = (width − 2 half-pins + pin) ÷ tails: from one half-pin line, as many steps as there are "
+        "tails overshoot the other by the pin.",
+        step=reader.fine(step),
+    )
+
+
+def to_opening_remark(part: str, measured: float, drawn: float, reader: Reader) -> Remark:
+    """Return that what is cut to its opening goes in more often: in what share, measured and from the drawing."""
+    return Remark(
+        reader.text(
+            "Cut {part} to its opening as measured: of 100 about {measured} then go in at once without a gap, cut from "
+            "the drawing about {drawn} (hands as under Ways of working).",
+            part=part,
+            measured=f"{measured * 100:.0f}",
+            drawn=f"{drawn * 100:.0f}",
+        )
+    )
+
+
+# --- how the joints stand -------------------------------------------------------------------------
+
+
+def cannot_be_made(reader: Reader) -> str:
+    """Return that a joint cannot be made yet."""
+    return reader.text("cannot be made yet")
+
+
+def no_joints(parts: bool, reader: Reader) -> str:
+    """Return that there is no joint; there may be one where there are no parts yet."""
+    return reader.text("no joints") if parts else reader.text("no joints yet")
+
+
+def tails_words(spec: DovetailFigures, reader: Reader) -> str:
+    """Return how many tails a corner has, and their slope."""
+    slope = spec.slope.as_text()
+    return reader.count(spec.tails, "{n} tail, {slope}", "{n} tails, {slope}", slope=slope)

@@ -112,7 +112,21 @@ def least_words(minutes: float, reader: Reader) -> str:
 def rates_words(learned: dict[str, Learned], reader: Reader) -> tuple[str, ...]:
     """Return how well each rate is known of which there are records, the best first."""
     found = sorted(((name, each) for name, each in learned.items() if each.records), key=lambda item: item[1].spread)
-    return tuple(f"{sentence(reader.text(RATES[name].title))}: {each.in_words}." for name, each in found[:_MOST_RATES])
+    return tuple(
+        f"{sentence(reader.text(RATES[name].title))}: {_rate_words(each, reader)}" for name, each in found[:_MOST_RATES]
+    )
+
+
+def _rate_words(known: Learned, reader: Reader) -> str:
+    low, high = known.between
+    return reader.count(
+        known.records,
+        "{factor} times the guess ({low} to {high}, {n} record).",
+        "{factor} times the guess ({low} to {high}, {n} records).",
+        factor=f"{known.factor:.2f}",
+        low=f"{low:.2f}",
+        high=f"{high:.2f}",
+    )
 
 
 def tasks_done_words(number: int, begun: bool, reader: Reader) -> str:

@@ -24,6 +24,7 @@ from nullah.core.lengths import NoLength
 from nullah.core.limits import DayFact
 from nullah.core.milling.edge_facts import EdgeFact
 from nullah.core.milling.survey_facts import SurveyFact
+from nullah.core.past_limits import LimitFact
 from nullah.core.piece.contours import NoContour
 from nullah.core.piece.facts import Note, PieceFact
 from nullah.core.piece.faults import ChannelFact, HoldFact, MeetingFact, MovingFact, Repeated, TailsFact
@@ -55,6 +56,7 @@ from nullah.core.wording.refused import (
     day_words,
     figure_words,
     hours_words,
+    limit_words,
     no_contour_words,
     no_length_words,
     no_yard_size_words,
@@ -147,6 +149,7 @@ WORDERS: dict[type, Worder] = {
         (get_args(BoardFact), board_words),
         ((NoYardSize,), no_yard_size_words),
         (get_args(SurveyFact), survey_words),
+        (get_args(LimitFact), limit_words),
         (get_args(AirFact), air_words),
         ((MoistureOutside, NoSpecies), wood_words),
         ((ToleranceFault, SpacingFault, FastenerFault), figure_words),

@@ -160,3 +160,12 @@ def shortfall_words(board: str, names: Sequence[str], short: Sequence[Forecast],
         "if ripped at {place} first."
     )
     return reader.text(crosscut if cut.crosswise else ripped, **said)
+
+
+def milling_state(laid: bool | None, short: int, reader: Reader) -> str:
+    """Return how the thickness stands: whether parts are laid, None while it is worked out; how many come out thin."""
+    if laid is None:
+        return reader.text("working it out")
+    if not laid:
+        return reader.text("nothing laid yet")
+    return reader.count(short, "{n} part too thin", "{n} parts too thin") if short else reader.text("all thick enough")

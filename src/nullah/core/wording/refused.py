@@ -13,6 +13,15 @@ from nullah.core.joints.tolerance_facts import LEAST_TRIALS, ToleranceFault
 from nullah.core.lengths import LengthFault, NoLength
 from nullah.core.limits import DIGITS, LENGTH_TEXT, LONGEST_MM, YEARS, DayFact, NotADay, NotATime, YearOutside, quoted
 from nullah.core.milling.survey_facts import FacesCross, SurveyFact, SurveyFault, SurveyGaps
+from nullah.core.past_limits import (
+    Counted,
+    CountedOfBoard,
+    LimitFact,
+    TextTooLong,
+    TooMany,
+    TooManyFigures,
+    TooManyOfBoard,
+)
 from nullah.core.piece.contours import ContourFault, NoContour
 from nullah.core.rack.board import (
     BoardFact,
@@ -32,6 +41,7 @@ from nullah.core.wood.climate import MONTHS, NotTwelveMonths, OfMonth
 from nullah.core.wood.moisture import HumidityOutside, TemperatureOutside
 from nullah.core.wood.movement import MoistureOutside
 from nullah.core.wood.species import NoSpecies
+from nullah.core.wording.laying import FLAWS
 
 _LENGTHS = {
     LengthFault.TEXT_TOO_LONG: N_("{text} is too long for a length: {characters} characters at most."),
@@ -73,6 +83,22 @@ _SIZES = {
     SizeFault.CALLIPER: N_("{board}: the calliper cannot have read {size} there."),
     SizeFault.GAP: N_("{board}: a gap of {size} is more than the board is wide."),
     SizeFault.STICKS_APART: N_("{board}: the sticks cannot stand {size} out of line."),
+}
+_COUNTED = {
+    Counted.BOARDS: N_("There are at most {most} boards on the rack."),
+    Counted.OWN_BOARDS: N_("There are at most {most} boards of one's own."),
+    Counted.BOOK_ENTRIES: N_("There are at most {most} entries in the Day Book."),
+    Counted.PLACES: N_("There are at most {most} places of parts."),
+    Counted.TOOLS: N_("There are at most {most} tools of a kind."),
+    Counted.STAVES: N_("A panel has at most {most} staves."),
+    Counted.SHAPINGS: N_("A board has at most {most} shapings."),
+    Counted.SURVEY_PLACES: N_("A survey has at most {most} places."),
+}
+_COUNTED_OF_BOARD = {
+    CountedOfBoard.FLAWS: N_("There are at most {most} flaws on {board}."),
+    CountedOfBoard.READINGS: N_("There are at most {most} readings of {board}."),
+    CountedOfBoard.SHAPE_READINGS: N_("There are at most {most} readings of the shape of {board}."),
+    CountedOfBoard.EDGE_POINTS: N_("There are at most {most} points of an edge of {board}."),
 }
 _SURVEYS = {
     SurveyFault.NO_READINGS: N_("There are no readings."),
@@ -155,7 +181,7 @@ def board_words(fact: BoardFact, reader: Reader) -> str:
         case NoReading(percent):
             return reader.text("A moisture of {percent} % cannot be; write 0 to 200.", percent=f"{float(percent):g}")
         case FlawOutside(flaw, board):
-            return reader.text("The {flaw} lies outside {board}.", flaw=reader.text(flaw.value), board=board)
+            return reader.text("The {flaw} lies outside {board}.", flaw=reader.text(FLAWS[flaw]), board=board)
         case NoHumidity(percent):
             return _humidity(float(percent), reader)
         case NoTemperature(celsius):
@@ -166,6 +192,28 @@ def board_words(fact: BoardFact, reader: Reader) -> str:
 def no_yard_size_words(fact: NoYardSize, reader: Reader) -> str:
     """Return that a yard's name of a size is not known."""
     return reader.text("{name} is not a yard size known here. Try 1x12, 2x6 or 4/4.", name=quoted(fact.name))
+
+
+def limit_words(fact: LimitFact, reader: Reader) -> str:
+    """Return what is more than a file may hold."""
+    match fact:
+        case TooMany(what, most):
+            return reader.text(_COUNTED[what], most=f"{most:,}")
+        case TooManyOfBoard(what, board, most):
+            return reader.text(_COUNTED_OF_BOARD[what], board=board, most=f"{most:,}")
+        case TextTooLong(text, most):
+            return reader.text(
+                "{text} has {count} characters; {most} at most.",
+                text=quoted(text),
+                count=f"{len(text):,}",
+                most=f"{most:,}",
+            )
+        case TooManyFigures(most):
+            return reader.text(
+                "A piece holds at most about {most} figures: begin another, or take surveys off boards.",
+                most=f"{most:,}",
+            )
+    assert_never(fact)
 
 
 def survey_words(fact: SurveyFact, reader: Reader) -> str:

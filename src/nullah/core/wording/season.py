@@ -2,18 +2,23 @@
 
 from __future__ import annotations
 
-from typing import assert_never
+from collections.abc import Sequence
+from typing import NamedTuple, assert_never
 
+from nullah.core.card import Setting
 from nullah.core.catalogue import N_
 from nullah.core.lengths import Length, from_float
 from nullah.core.piece.joint import Hold
 from nullah.core.piece.space import Axis
 from nullah.core.reader import Reader, sentence
+from nullah.core.refs import QuantityRef
 from nullah.core.season import facts
 from nullah.core.season.facts import SeasonFact
 from nullah.core.season.fits import Fit, Verdict
 from nullah.core.season.strain import Strain
-from nullah.core.wood.climate import MONTHS
+from nullah.core.season.swelling import PartYear
+from nullah.core.wood.climate import MONTHS, Climate
+from nullah.core.wood.movement import GrainCut
 
 VERDICTS = {
     Verdict.FITS: N_("moves freely all year"), Verdict.BINDS: N_("binds"), Verdict.TIGHT: N_("is tight"),
@@ -175,3 +180,123 @@ def _strained(strain: Strain, reader: Reader) -> dict[str, str]:
 
 def _fine(millimetres: float, reader: Reader) -> str:
     return reader.fine(Length(from_float(millimetres).mm))
+
+
+# --- the drawing ----------------------------------------------------------------------------------
+
+
+class YearWords(NamedTuple):
+    """What is written beside the moisture of a part and the change of its width through the year."""
+
+    title: str
+    air: str
+    now: str
+    part: str
+    width: str
+    drawn: str
+
+
+def year_words(part: PartYear, settled: Sequence[float], times: float, reader: Reader) -> YearWords:
+    """Return what is written beside the year of a part; its change of width is drawn so many times as large.
+
+    Parameters
+    ----------
+    part : PartYear
+        The part.
+    settled : sequence of float
+        What wood settles at in each month's air, %.
+    times : float
+        How many times as large its change is drawn.
+    """
+    name, own = part.part.name, part.stock.year
+    return YearWords(
+        reader.text("Moisture of wood"),
+        reader.text("in this air: {low} to {high} %", low=f"{min(settled):.1f}", high=f"{max(settled):.1f}"),
+        reader.text("now {percent} %", percent=f"{part.stock.now:.1f}"),
+        reader.text("{part}: {low} to {high} %", part=name, low=f"{min(own):.1f}", high=f"{max(own):.1f}"),
+        reader.text("{part}, its width", part=name),
+        reader.text(
+            "{width} now; change drawn {times}×",
+            width=reader.length(from_float(part.width)),
+            times=f"{times:.0f}" if times >= 3 else f"{times:.1f}",
+        ),
+    )
+
+
+def room_now_words(room: Length, reader: Reader) -> str:
+    """Return how much room there is today."""
+    return reader.text("room now {room}", room=reader.fine(room))
+
+
+def strain_title(strain: Strain, reader: Reader) -> str:
+    """Return which part lies across which."""
+    return reader.text("{moving} across {still}", moving=strain.moving.name, still=strain.still.name)
+
+
+# --- the card -------------------------------------------------------------------------------------
+
+
+def card_title(reader: Reader) -> str:
+    """Return the title of the card."""
+    return reader.text("Through the year")
+
+
+def leave_setting(quantity: str, leave: Length, planned: Length, reader: Reader) -> Setting:
+    """Return the clearance to leave today, and what is planned."""
+    note = reader.text("at least, if built today; planned {figure}", figure=reader.marks.write_setting(planned))
+    title = sentence(reader.title(quantity))
+    return Setting(title, reader.marks.write_setting(leave), note, QuantityRef(quantity))
+
+
+def swing_setting(climate: Climate, reader: Reader) -> Setting:
+    """Return by how much the moisture of wood swings in a climate."""
+    return Setting(
+        reader.text("Swing of the year"),
+        reader.text("{points} points", points=f"{climate.swing:.1f}"),
+        reader.text(
+            "{climate}: {low} to {high} %",
+            climate=climate.name,
+            low=f"{min(climate.moisture):.1f}",
+            high=f"{max(climate.moisture):.1f}",
+        ),
+    )
+
+
+_SAWN = {
+    GrainCut.FLAT: N_("{part}: {now} % now, {low} to {high} % over the year; {width} of {species}, flat-sawn."),
+    GrainCut.RIFT: N_("{part}: {now} % now, {low} to {high} % over the year; {width} of {species}, rift-sawn."),
+    GrainCut.QUARTER: N_("{part}: {now} % now, {low} to {high} % over the year; {width} of {species}, quarter-sawn."),
+}
+
+
+def why_it_moves(part: PartYear, reader: Reader) -> tuple[str, str]:
+    """Return what the year of a part was worked out from."""
+    stock = part.stock
+    return (
+        reader.text(
+            _SAWN[stock.cut],
+            part=sentence(part.part.name),
+            now=f"{stock.now:.1f}",
+            low=f"{min(stock.year):.1f}",
+            high=f"{max(stock.year):.1f}",
+            width=reader.fine(from_float(part.width)),
+            species=stock.species.name,
+        ),
+        reader.text(
+            "Change = width × coefficient × change in moisture (Wood Handbook, ch. 13; coefficients from memory). "
+            "Moisture from each month's air (ch. 4), nearing it as wood of that thickness and finish does (a guess)."
+        ),
+    )
+
+
+def season_state(known: bool, cracks: int, verdicts: Sequence[Verdict], reader: Reader) -> str:
+    """Return how a piece stands through the year: whether anything is known of it, what cracks, what binds."""
+    if not known:
+        return reader.text("no wood known yet")
+    if cracks:
+        return reader.count(cracks, "{n} would crack", "{n} would crack")
+    wrong = sum(each in (Verdict.BINDS, Verdict.DROPS) for each in verdicts)
+    if wrong:
+        return reader.count(wrong, "{n} binds", "{n} bind")
+    tight = sum(each is Verdict.TIGHT for each in verdicts)
+    return reader.count(tight, "{n} tight", "{n} tight") if tight else reader.text("moves freely all year")

@@ -4,8 +4,6 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from nullah.core.breakdown.cuts import Reach
-from nullah.core.breakdown.saw_order import SawStep
 from nullah.core.catalogue import N_
 from nullah.core.lengths import Length
 from nullah.core.operations.milling import (
@@ -106,22 +104,6 @@ def board_surface_words(made: SawThrough, reader: Reader) -> str:
     """Return the end or edge of the piece in hand from which a cut is measured."""
     assert isinstance(made.setting.origin, Surface)
     return reader.text("from its {end}", end=reader.text(_BOARD[made.setting.origin]))
-
-
-def kept_words(step: SawStep, reader: Reader) -> str:
-    """Return what is kept on either side of the line of a cut."""
-    if step.cut.reach is Reach.TO_RIP:
-        return reader.text("What lies on the other side of the line stays on the rest of the board.")
-    if step.near.parts and step.beyond.parts:
-        return reader.text("Both sides are kept: the kerf is on the far side of the line.")
-    if step.near.parts:
-        return reader.text("What lies beyond the line is waste.")
-    return reader.text("What lies before the line is waste.")
-
-
-def slit_words(reader: Reader) -> str:
-    """Return what is in hand after a rip that stopped."""
-    return reader.text("one piece still, slit as far as the rip went")
 
 
 def _piece(made: SawThrough, reader: Reader) -> str:
