@@ -39,6 +39,14 @@ STEADY, USUAL = hands_of(Hands(), Skill.STEADY), Hands()
 FORMS_MADE = sorted(FORMS.keys() - {"own"})
 
 
+def shift(wood, body, face, further):
+    """Let a face of what was taken lie further out, mm."""
+    planes = wood.taken[body]
+    offsets = planes.offsets.copy()
+    offsets[face] -= further
+    wood.taken[body] = planes._replace(offsets=offsets)
+
+
 def blanks_of(plan, **thicker):
     """A bench of steady hands with the blanks of a plan, some so much thicker, mm."""
     bench = Bench(STEADY, np.random.default_rng(1))
@@ -234,7 +242,7 @@ def test_the_socket_of_a_haunch_is_as_deep_as_the_haunch_came_out(longer):
                 bench.do([each])
                 if getattr(each, "cut", None) is Cut.HAUNCH:
                     # The end of what was sawn off lies otherwise: the haunch is so much longer.
-                    bench.parts["other"].found.taken[-1].offsets[-1] -= longer
+                    shift(bench.parts["other"].found, -1, -1, longer)
     told, found = (sides.taken[-1] for sides in (bench.parts["one"].told, bench.parts["one"].found))
     deep = [abs(a - b) for a, b, way in zip(told.offsets, found.offsets, told.normals, strict=True) if way[2] > 0.9]
     assert deep == [pytest.approx(abs(longer), abs=0.01)]
@@ -249,7 +257,7 @@ def _shelf_between(longer, thinner=0.0):
     bench = built(plan)
     for name in ("shelf1", "shelf2", "shelf3"):
         made = bench.parts[name]
-        made.found.taken[1].offsets[0] -= longer.get(name, 0.0)
+        shift(made.found, 1, 0, longer.get(name, 0.0))
     touching = [each for each in contacts_of_plan(plan) if each.axis == 0 and each.normal[0]]
     ids = {"left", "right", "shelf1", "shelf2", "shelf3"}
     touching = [each for each in touching if {each.first, each.second} <= ids]

@@ -348,6 +348,9 @@ def felt_along(part: MadePart, place: Floats, axis: int) -> list[tuple[float, fl
     own = next(index for index, each in enumerate(part.frame.axes) if each.value == axis)
     sign = -1.0 if part.frame.turned[own] else 1.0
     start = part.own(place)
+    beside = [each for each in range(3) if each != own]
+    if any(not 0 < start[each] < part.told.size[each] for each in beside):
+        return []  # the line passes the blank by
     met: list[Boundary] = part.told.boundaries(start, own)
     if not met:
         return []

@@ -9,7 +9,7 @@ from typing import NamedTuple
 import manifold3d
 import numpy as np
 
-from nullah.core.apprentice.made_part import Floats
+from nullah.core.apprentice.made_part import Floats, cross
 from nullah.core.piece.solids import PlanarFace, Recipe, build, flat_faces
 
 #: Surfaces that are planned to stand so near to each other are looked at, mm.
@@ -94,28 +94,41 @@ def _flats(made: Recipe) -> Iterator[_Flat]:
 
 
 def _between(first: str, ones: tuple[_Flat, ...], second: str, others: tuple[_Flat, ...]) -> Iterator[Contact]:
-    for one in ones:
-        for other in others:
-            if float(one.normal @ other.normal) > -0.9999:
-                continue
+    for index, number in _facing(ones, others):
+        one, other = ones[index], others[number]
+        patch = _patch(one, other)
+        if patch is not None:
             room = -other.offset - one.offset
-            if not -TOUCHES < room < NEAR:
-                continue
-            if (one.low > other.high + room + TOUCHES).any() or (other.low > one.high + room + TOUCHES).any():
-                continue
-            patch = _patch(one, other)
-            if patch is not None:
-                x, y, z = (float(each) for each in one.normal)
-                yield Contact(first, second, (x, y, z), *patch, room if room > TOUCHES else 0.0)
+            x, y, z = (float(each) for each in one.normal)
+            yield Contact(first, second, (x, y, z), *patch, room if room > TOUCHES else 0.0)
+
+
+def _facing(ones: tuple[_Flat, ...], others: tuple[_Flat, ...]) -> list[tuple[int, int]]:
+    """Return which faces of one part and of another face each other so near that they may touch."""
+    normals, offsets, low, high = _stacked(ones)
+    other_normals, other_offsets, other_low, other_high = _stacked(others)
+    room = -other_offsets[None, :] - offsets[:, None]
+    near = (normals @ other_normals.T <= -0.9999) & (room > -TOUCHES) & (room < NEAR)
+    slack = (room + TOUCHES)[:, :, None]
+    near &= (low[:, None] <= other_high[None, :] + slack).all(axis=2)
+    near &= (other_low[None, :] <= high[:, None] + slack).all(axis=2)
+    return [(int(index), int(number)) for index, number in np.argwhere(near)]
+
+
+def _stacked(flats: tuple[_Flat, ...]) -> tuple[Floats, Floats, Floats, Floats]:
+    """Return normals (n, 3), offsets (n,), and lowest and highest corners (n, 3) of faces."""
+    columns = [[flat[column] for flat in flats] for column in range(4)]
+    normals, offsets, low, high = map(np.array, columns)
+    return normals, offsets, low, high
 
 
 def _patch(one: _Flat, other: _Flat) -> tuple[Points, Points] | None:
     """Return some points of what two faces share of a plane, far from each other: within its border, and on it."""
     along = np.zeros(3)
     along[int(np.argmin(np.abs(one.normal)))] = 1.0
-    u = np.cross(one.normal, along)
+    u = cross(one.normal, along)
     u /= np.linalg.norm(u)
-    v = np.cross(one.normal, u)
+    v = cross(one.normal, u)
     shared = _section(one, u, v) ^ _section(other, u, v)
     if shared.area() < _SMALL:
         return None

@@ -116,15 +116,23 @@ def _triple(values: Floats) -> Point:
     return float(values[0]), float(values[1]), float(values[2])
 
 
+def cross(one: Floats, other: Floats) -> Floats:
+    """Return the cross product of two vectors (3,): many times as quick as the one for arrays of them.
+
+    Examples
+    --------
+    >>> cross(np.array([1.0, 0, 0]), np.array([0, 1.0, 0])).tolist()
+    [0.0, 0.0, 1.0]
+    """
+    (a, b, c), (d, e, f) = one.tolist(), other.tolist()
+    return np.array([b * f - c * e, c * d - a * f, a * e - b * d])
+
+
 class Planes(NamedTuple):
     """A body as what lies within planes: their normals (n, 3), and how far along them they stand (n,), mm."""
 
     normals: Floats
     offsets: Floats
-
-    def holds(self, point: Floats) -> bool:
-        """Return whether a point lies in it."""
-        return bool((self.normals @ point <= self.offsets + NEAR).all())
 
 
 def planes_of(body: Body, moved: Sequence[float] = ()) -> Planes:
@@ -148,6 +156,9 @@ class Boundary(NamedTuple):
     ends: bool
 
 
+_Stacked = tuple[tuple[Planes, ...], tuple[Floats, Floats, NDArray[np.intp]]]
+
+
 class Wood:
     """A blank and what was taken from it, in its own frame.
 
@@ -158,11 +169,28 @@ class Wood:
     """
 
     def __init__(self, size: Sequence[float]) -> None:
+        self.size = tuple(size)
         self.taken: list[Planes] = []
+        #: What was taken when its planes were put together last, and these.
+        none = np.zeros(0)
+        self._stacked: _Stacked = ((), (none, none, np.zeros(0, dtype=np.intp)))
         for axis, long in enumerate(size):
             way = np.zeros(3)
             way[axis] = 1.0
             self.taken += [Planes(way[None, :], np.zeros(1)), Planes(-way[None, :], np.array([-long]))]
+
+    def _planes(self) -> tuple[Floats, Floats, NDArray[np.intp]]:
+        """Return the planes of all that was taken: normals (n, 3), offsets (n,), and at which each body begins."""
+        if not self._stacked_of(self.taken):
+            normals = np.concatenate([body.normals for body in self.taken])
+            offsets = np.concatenate([body.offsets for body in self.taken])
+            first = np.cumsum([0, *(len(body.offsets) for body in self.taken[:-1])])
+            self._stacked = (tuple(self.taken), (normals, offsets, first))
+        return self._stacked[1]
+
+    def _stacked_of(self, taken: Sequence[Planes]) -> bool:
+        bodies = self._stacked[0]
+        return len(bodies) == len(taken) and all(one is other for one, other in zip(bodies, taken, strict=True))
 
     def _spans(self, points: Floats, ways: Floats) -> tuple[Floats, Floats]:
         """Return from where to where straight lines pass through each body that was taken; the end first where not.
@@ -177,9 +205,7 @@ class Wood:
         (bodies, m), (bodies, m)
             How far along each line, mm.
         """
-        normals = np.concatenate([body.normals for body in self.taken])
-        offsets = np.concatenate([body.offsets for body in self.taken])
-        first = np.cumsum([0, *(len(body.offsets) for body in self.taken[:-1])])
+        normals, offsets, first = self._planes()
         along = normals @ ways.T
         room = offsets[:, None] - normals @ points.T
         with np.errstate(divide="ignore", invalid="ignore"):
@@ -191,7 +217,8 @@ class Wood:
 
     def there(self, point: Floats) -> bool:
         """Return whether there is wood at a point."""
-        return not any(body.holds(point) for body in self.taken)
+        normals, offsets, first = self._planes()
+        return not np.logical_and.reduceat(normals @ point <= offsets + NEAR, first).any()
 
     def to_air(self, points: Floats, ways: Floats, deep: Floats) -> Floats:
         """Return how far from each point the wood reaches that begins behind it, mm; NaN where none is there.

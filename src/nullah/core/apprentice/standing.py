@@ -14,7 +14,7 @@ from scipy.optimize import linprog
 from scipy.sparse import coo_array
 
 from nullah.core.apprentice.contacts import Contact
-from nullah.core.apprentice.made_part import Floats, MadePart
+from nullah.core.apprentice.made_part import Floats, MadePart, cross
 from nullah.core.piece.space import around
 
 #: What wood that goes into wood costs beside a gap as wide, and what it costs where it may be shaved off.
@@ -36,7 +36,7 @@ class Place(NamedTuple):
 
     def shift(self, point: Floats) -> Floats:
         """Return how far a point of the part has come, mm."""
-        return np.asarray(self.pushed + np.cross(self.turned, point - self.about))
+        return np.asarray(self.pushed + cross(self.turned, point - self.about))
 
     def moved(self, by: Place) -> Place:
         """Return the place after the part was moved on."""
@@ -123,7 +123,7 @@ def stand(
             drawn = contact.room == 0.0 and room[row] < _FAR / 2
             for part, way in ((contact.second, 1.0), (contact.first, -1.0)):
                 body = body_of[part]
-                turn = np.cross(np.array(point) - middles[body], normal)
+                turn = cross(np.array(point) - middles[body], normal)
                 for each, value in enumerate((*(way * normal), *(way * turn))):
                     if abs(value) > 1e-12:
                         made.add(row, 6 * body + each, -value)
