@@ -118,7 +118,7 @@ def said(what, *values):
     return made.stdout
 
 
-@pytest.mark.sampled(8)
+@pytest.mark.sampled(16)
 @pytest.mark.parametrize("seed", range(16))
 def test_what_is_kept_of_other_pieces_never_shows(seed, tmp_path):
     said("after_changes", seed, 12, str(tmp_path / "session"))

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from nullah.core.apprentice.carrying_out import carry_out, region_solid, thickest
+from nullah.core.apprentice.carrying_out import ball, carry_out, region_solid, thickest
 from nullah.core.apprentice.facts import BuildingFact, CutAway, LeftStanding
 from nullah.core.identity import kept_by_value
 from nullah.core.lengths import from_float
@@ -72,6 +72,9 @@ def otherwise_at_origin(
     built = carry_out(blank, operations)
     wanted = _in_frame(build(designed), axes, turned, (0.0, 0.0, 0.0), tuple(map(float, blank)))
     found: list[BuildingFact] = list(built.refused)
+    shared = (built.solid ^ wanted).volume()
+    if max(built.solid.volume(), wanted.volume()) - shared < ball(mark):
+        return tuple(found)  # no difference is thicker, without looking at each
     for fact, difference in ((LeftStanding, built.solid - wanted), (CutAway, wanted - built.solid)):
         thick = thickest(difference, mark)
         if thick:

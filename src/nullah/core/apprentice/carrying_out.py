@@ -106,6 +106,11 @@ def region_solid(region: PrismRegion | BoreRegion | HullRegion) -> Solid:
 _DIRECTIONS = [np.array(each) / np.linalg.norm(each) for each in product((-1.0, 0.0, 1.0), repeat=3) if any(each)]
 
 
+def ball(diameter: float) -> float:
+    """Return the volume of a ball, mm³; its diameter in mm."""
+    return math.pi / 6 * diameter**3
+
+
 def thickest(solid: Solid, least: float) -> float:
     """Return the diameter of the largest ball that fits into a difference, to a fifth; 0 where under `least`, mm."""
     found = 0.0
