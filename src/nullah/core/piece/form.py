@@ -6,9 +6,11 @@ from collections.abc import Callable, Mapping
 from enum import Enum, auto
 from fnmatch import fnmatchcase
 from fractions import Fraction
+from types import MappingProxyType
 from typing import NamedTuple
 
 from nullah.core.card import Remark
+from nullah.core.identity import kept_by_identity
 from nullah.core.ledger import Definition, Ledger
 from nullah.core.piece.joint import Joint
 from nullah.core.piece.part import Part
@@ -123,6 +125,12 @@ class Unit(NamedTuple):
     parts: tuple[str, ...]
 
 
+@kept_by_identity(8)
+def _by_id(parts: tuple[Part, ...]) -> Mapping[str, Part]:
+    # Of two of one id, which the proof complains of, the first.
+    return MappingProxyType({part.id: part for part in reversed(parts)})
+
+
 class Assembly(NamedTuple):
     """Parts and joints of a piece, and what is wrong with it; without parts if it cannot be."""
 
@@ -138,7 +146,7 @@ class Assembly(NamedTuple):
 
     def part(self, part_id: str) -> Part | None:
         """Return the part of that id, if there is one."""
-        return next((part for part in self.parts if part.id == part_id), None)
+        return _by_id(self.parts).get(part_id)
 
 
 class Form(NamedTuple):

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator, Mapping, Sequence
 from enum import Enum, auto
 from fractions import Fraction
 from typing import NamedTuple
@@ -149,8 +149,10 @@ def _hold(assembly: Assembly, parts: list[Part], axis: Axis, rooms: Year) -> flo
     depths = []
     for part in (parts[0], parts[-1]):
         for joint in assembly.joints:
+            if joint.second != part.id or not joint.type.captures:
+                continue
             host = assembly.part(joint.first)
-            if joint.second != part.id or not joint.type.captures or host is None:
+            if host is None:
                 continue
             for channel in joint.channels or ():
                 inside = host.box.overlap(channel)
@@ -164,12 +166,14 @@ def _hold(assembly: Assembly, parts: list[Part], axis: Axis, rooms: Year) -> flo
 
 
 def _moving(assembly: Assembly, ledger: Ledger, stocks: Mapping[str, WoodMoisture]) -> Iterator[Fit]:
+    # Exact figures are slow to compare, and equal ones stay equal.
+    boxes = {part.id: part.box.in_floats() for part in assembly.parts}
     for mover in assembly.movers:
         group = [part for part in assembly.parts if part.group == mover.group]
         rest = [part for part in assembly.parts if part.group != mover.group]
         for axis in Axis:
             if axis is not mover.way.axis and group:
-                yield from _moving_fit(assembly, ledger, stocks, mover, group, rest, axis)
+                yield from _moving_fit(assembly, ledger, stocks, mover, group, _between(boxes, group, rest, axis), axis)
 
 
 def _moving_fit(
@@ -178,23 +182,12 @@ def _moving_fit(
     stocks: Mapping[str, WoodMoisture],
     mover: Mover,
     group: list[Part],
-    rest: list[Part],
+    borders: tuple[Part, Part] | None,
     axis: Axis,
 ) -> Iterator[Fit]:
-    a = axis.value
-    whole = _round(group)
-    below = max(
-        (part for part in rest if part.box.high[a] <= whole.low[a] and _faces(part.box, whole, axis)),
-        key=lambda part: part.box.high[a],
-        default=None,
-    )
-    above = min(
-        (part for part in rest if part.box.low[a] >= whole.high[a] and _faces(part.box, whole, axis)),
-        key=lambda part: part.box.low[a],
-        default=None,
-    )
-    if below is None or above is None:
+    if borders is None:
         return
+    (below, above), a, whole = borders, axis.value, _round(group)
     room = float(above.box.low[a] - below.box.high[a] - whole.size(axis))
     # What is as high as the whole decides: the front of a drawer.
     full = [part for part in group if part.box.size(axis) * 10 >= whole.size(axis) * 9 and part.id in stocks]
@@ -218,7 +211,20 @@ def _moving_fit(
     )
 
 
-def _round(group: list[Part]) -> Box:
+def _between(
+    boxes: Mapping[str, Box], group: Sequence[Part], rest: Sequence[Part], axis: Axis
+) -> tuple[Part, Part] | None:
+    """Return the nearest parts below and above some along an axis; None where they are not between two."""
+    a, whole = axis.value, _round(group).in_floats()
+    facing = [part for part in rest if _faces(boxes[part.id], whole, axis)]
+    below = [part for part in facing if boxes[part.id].high[a] <= whole.low[a]]
+    above = [part for part in facing if boxes[part.id].low[a] >= whole.high[a]]
+    if not below or not above:
+        return None
+    return max(below, key=lambda part: part.box.high[a]), min(above, key=lambda part: part.box.low[a])
+
+
+def _round(group: Sequence[Part]) -> Box:
     low = tuple(min(part.box.low[a] for part in group) for a in range(3))
     high = tuple(max(part.box.high[a] for part in group) for a in range(3))
     return Box((low[0], low[1], low[2]), (high[0], high[1], high[2]))
@@ -226,10 +232,10 @@ def _round(group: list[Part]) -> Box:
 
 def _faces(box: Box, whole: Box, axis: Axis) -> bool:
     """Return whether two boxes stand face to face along an axis."""
-    return all(
-        box.low[other.value] < whole.high[other.value] and whole.low[other.value] < box.high[other.value]
-        for other in Axis
-        if other is not axis
+    one, two = (each for each in range(3) if each != axis.value)
+    low, high = whole
+    return (
+        box.low[one] < high[one] and low[one] < box.high[one] and box.low[two] < high[two] and low[two] < box.high[two]
     )
 
 

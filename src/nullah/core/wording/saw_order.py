@@ -70,7 +70,7 @@ def _side(side: CutSide, step: SawStep, reader: Reader) -> str:
     long, wide = from_float(side.piece.length), from_float(side.piece.width)
     size = f"{reader.marks.write(long, unit=False)} × {reader.length(wide)}"
     if len(side.parts) == 1:
-        return reader.text("{size} for the {part}", size=size, part=side.parts[0].part.name)
+        return reader.text("{size} for {part}", size=size, part=side.parts[0].part.name)
     if side.parts:
         return reader.text("{size} with {count} parts", size=size, count=len(side.parts))
     if step.cut.reach is not Reach.TO_RIP and worth_keeping(side.piece.length, side.piece.width):
