@@ -10,13 +10,14 @@ from nullah.core import actions
 from nullah.core.bench.book import (
     BookEntry,
     BookError,
+    ClockWentBack,
     Event,
     HasZone,
     Timer,
+    TimerForgotten,
     added,
     can_be_done,
     found,
-    in_words,
     left_to_do,
     progress,
     timed,
@@ -30,10 +31,13 @@ from nullah.core.lengths import mm
 from nullah.core.limits import NotATime
 from nullah.core.plan import work_out
 from nullah.core.project import Piece, Project
+from nullah.core.reader import Reader
 from nullah.core.refs import QuantityRef
 from nullah.core.stations import STATIONS
 from nullah.core.stations.next_step import draw_next, task_card
 from nullah.core.stations.selection import DayBookSelection, Selection
+from nullah.core.wording.durations import time_words
+from nullah.core.wording.facts import fact_words
 from nullah.core.wording.task_titles import task_title
 from nullah.core.work import recording
 from nullah.core.work.day_book import deviations, standing
@@ -91,19 +95,21 @@ EVENING = Hours(((1080, 1260),) * 7)  # 18 to 21 h
 
 
 def test_a_timer_is_read():
-    assert timed(Timer("a", "2026-03-02T18:30"), NOW, 40, EVENING) == (30, "")
-    assert timed(None, NOW, 40, EVENING) == (0.0, "")
+    assert timed(Timer("a", "2026-03-02T18:30"), NOW, 40, EVENING) == (30, None)
+    assert timed(None, NOW, 40, EVENING) == (0.0, None)
 
 
 @pytest.mark.parametrize("since", ["2026-03-01T18:30", "2026-02-20T18:30"])
 def test_a_timer_that_was_forgotten_counts_as_guessed_and_it_is_said(since):
     minutes, said = timed(Timer("a", since), NOW, 40, EVENING)
-    assert minutes == 40 and "forgotten" in said and "40 min" in said
+    ran = (NOW - datetime.fromisoformat(since)).total_seconds() / 60
+    assert minutes == 40 and said == TimerForgotten(ran, 40)
+    assert "40 min" in fact_words(said, Reader())
 
 
 def test_a_timer_whose_clock_went_back_counts_nothing_and_it_is_said():
     minutes, said = timed(Timer("a", "2026-03-02T21:30"), NOW, 40, EVENING)
-    assert minutes == 0 and "clock went back" in said
+    assert minutes == 0 and said == ClockWentBack()
 
 
 def test_the_book_takes_entries_whatever_the_clock_says_but_no_times_that_are_none():
@@ -126,7 +132,7 @@ def test_the_book_is_searched_by_all_words_newest_first():
 
 @pytest.mark.parametrize(("minutes", "words"), [(0, "0 min"), (0.2, "1 min"), (59.6, "1 h"), (125, "2 h 5 min")])
 def test_times_are_written_as_people_say_them(minutes, words):
-    assert in_words(minutes) == words
+    assert time_words(minutes, Reader()) == words
 
 
 # --- done, noted, measured ----------------------------------------------------------------------------------------
@@ -148,7 +154,7 @@ def test_a_board_that_was_sawn_leaves_its_offcuts_on_the_rack():
     task = next(task for task in standing(plan, NOW).order.tasks if task.id == "saw/2")
     came = recording.finish(plan, task, "done", NOW, 4.0)
     assert came.project.board("2").sawn and len(came.project.boards) > len(plan.project.boards)
-    assert "came to the rack" in came.said
+    assert came.said == (recording.OffcutsCame(len(came.project.boards) - len(plan.project.boards)),)
 
 
 def test_a_measurement_goes_to_the_ledger_and_to_the_book_with_what_was_planned():
@@ -204,13 +210,13 @@ def test_where_no_wood_will_do_it_is_said_and_stands_first_in_the_order():
     for board in ("5", "6", "7", "8"):
         project = actions.remove_board(project, board)
     came = recording.remake(planned(project), "left", "dropped", NOW)
-    assert "no wood on the rack will do" in came.said and came.project.book[-1].event is Event.REMADE
+    assert came.said == (recording.NoWoodForAnother("left"),) and came.project.book[-1].event is Event.REMADE
     stand = standing(planned(came.project), NOW)
     wood = next(task for task in stand.order.tasks if task.id == "wood")
     assert (
         "left" in wood.parts and task_title(wood, planned(project).reader) == f"Find wood for {len(wood.parts)} parts"
     )
-    assert recording.remake(planned(project), "nothing", "x", NOW).said == "There is no such part."
+    assert recording.remake(planned(project), "nothing", "x", NOW).said == (recording.NoSuchPart("nothing"),)
 
 
 def test_what_was_measured_of_the_old_part_alone_is_not_so_of_the_new():

@@ -18,6 +18,7 @@ from nullah.core.wording.task_titles import task_title
 from nullah.core.work import recording
 from nullah.core.work.day_book import deviations, record_of, standing
 from nullah.core.work.order_of_work import order_of_work
+from nullah.core.work.recording import ComesOutOf
 from nullah.demo.built import OFF, build
 from nullah.demo.seed_cabinet import seed_cabinet
 
@@ -93,7 +94,8 @@ def a_board_wetter_than_thought_was_let_dry_before_its_parts_were_milled(built):
 def the_short_bottom_was_made_again_out_of_other_wood(built):
     plan, _ = built
     came = SEEN["short"]
-    assert "another comes out of" in came.said
+    (told,) = came.said
+    assert isinstance(told, ComesOutOf) and told.other
     again = work_out(came.project, milling=False, proving=False)
     old = work_out(seed_cabinet(), milling=False, proving=False).board_of("drawer31_bottom").board.name
     assert again.board_of("drawer31_bottom").board.name != old and not again.board_of("drawer31_bottom").wrong

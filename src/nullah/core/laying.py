@@ -38,10 +38,10 @@ def task_of(plan: Plan, more: tuple[Board, ...] = ()) -> LayoutTask:
     known = {board.id: board for board in project.boards}
     pinned = tuple(item for item in project.layout if item.board in known and (item.pinned or known[item.board].sawn))
     boards = (*project.boards, *more)
-    return LayoutTask(_of_one_wood(plan.rough, boards), boards, project.shop.kerf, project.wishes, pinned)
+    return LayoutTask(_of_most_wood(plan.rough, boards), boards, project.shop.kerf, project.wishes, pinned)
 
 
-def _of_one_wood(pieces: tuple[RoughPart, ...], boards: tuple[Board, ...]) -> tuple[RoughPart, ...]:
+def _of_most_wood(pieces: tuple[RoughPart, ...], boards: tuple[Board, ...]) -> tuple[RoughPart, ...]:
     """Ask one wood of all staves of a part of which none was asked: that of which there is most for them."""
     woods: dict[str, str] = {}
     for piece in pieces:

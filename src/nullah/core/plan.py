@@ -623,11 +623,11 @@ def _rough(project: Project, assembly: Assembly) -> tuple[RoughPart, ...]:
     made = tuple(asking(piece, asks.get(piece.id)) if piece.stave else piece for piece in made)
     together = Reader(project.marks).name_together
     laid = {item.part for item in project.layout}
-    made = _of_one_wood(made, project)
+    made = _as_first_laid(made, project)
     return in_strips(made, assembly.parts, together, project.allowances, project.shop.kerf, laid)
 
 
-def _of_one_wood(pieces: tuple[RoughPart, ...], project: Project) -> tuple[RoughPart, ...]:
+def _as_first_laid(pieces: tuple[RoughPart, ...], project: Project) -> tuple[RoughPart, ...]:
     """Ask the wood of the first stave that lies on a board of all those of its part of which no wood was asked."""
     species = {board.id: board.species for board in project.boards}
     lies_on = {item.part: species.get(item.board, "") for item in project.layout}

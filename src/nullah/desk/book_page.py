@@ -9,8 +9,10 @@ from PySide6.QtCore import QSize, Qt
 from PySide6.QtGui import QIcon, QPixmap
 from PySide6.QtWidgets import QLabel, QLineEdit, QListWidget, QListWidgetItem, QVBoxLayout, QWidget
 
-from nullah.core.bench.book import BookEntry, Event, found, in_words
+from nullah.core.bench.book import BookEntry, Event, found
 from nullah.core.bench.hours import day_of
+from nullah.core.reader import Reader
+from nullah.core.wording.durations import time_words
 from nullah.desk.document import Document
 
 _PICTURE = 96
@@ -46,7 +48,7 @@ class BookPage(QWidget):
         entries = found(book, self.search.text())
         self.list.clear()
         for entry in entries:
-            item = QListWidgetItem(line_of(entry))
+            item = QListWidgetItem(line_of(entry, self._document.plan.reader))
             if entry.event is Event.PHOTO:
                 picture = QPixmap(entry.file)
                 if not picture.isNull():
@@ -62,13 +64,13 @@ class BookPage(QWidget):
         )
 
 
-def line_of(entry: BookEntry) -> str:
+def line_of(entry: BookEntry, reader: Reader) -> str:
     """Write an entry as a line of the book."""
     when = datetime.fromisoformat(entry.at)
     words = f"{day_of(when)}, {when:%H:%M} · {entry.event.value}"
     words += f": {entry.title}" if entry.title else ""
     if entry.event is Event.DONE:
-        words += f" · {in_words(entry.minutes)}" if entry.minutes else " · not timed"
+        words += f" · {time_words(entry.minutes, reader)}" if entry.minutes else " · not timed"
     if entry.text:
         words += f"\n{entry.text}"
     if entry.event is Event.PHOTO:

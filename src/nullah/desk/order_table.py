@@ -9,9 +9,9 @@ from PySide6.QtCore import QModelIndex, QObject, Qt
 from PySide6.QtGui import QColor
 from PySide6.QtWidgets import QVBoxLayout, QWidget
 
-from nullah.core.bench.book import in_words
 from nullah.core.bench.tasks import Task
 from nullah.core.reader import Reader
+from nullah.core.wording.durations import time_words
 from nullah.core.wording.task_titles import task_title
 from nullah.core.work.day_book import WorkState
 from nullah.desk.row_model import Index, RowModel, WholeTable
@@ -71,7 +71,7 @@ class _Model(RowModel):
         else:
             state = "now" if task.id in self._ready else ""
         minutes = stand.minutes.get(task.id, 0.0)
-        about = in_words(minutes) if minutes else f"waits {task.waits:g} h" if task.waits else ""
+        about = time_words(minutes, self.reader) if minutes else f"waits {task.waits:g} h" if task.waits else ""
         at = self._when.get(task.id)
         when = f"{at:%a} {at.day} {at:%b} {at:%H:%M}" if at is not None and stand.progress.open(task) else ""
         title, sort = task_title(task, self.reader), self.reader.text(task.trade.value)

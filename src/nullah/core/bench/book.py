@@ -186,7 +186,21 @@ def left_to_do(
     return tuple(kept), need
 
 
-def timed(timer: Timer | None, now: datetime, guess: float, hours: Hours) -> tuple[float, str]:
+class ClockWentBack(NamedTuple):
+    """The clock went back since a timer was started."""
+
+
+class TimerForgotten(NamedTuple):
+    """A timer ran so long that it was forgotten, and so long was guessed, min."""
+
+    ran: float
+    guess: float
+
+
+TimedFact = ClockWentBack | TimerForgotten
+
+
+def timed(timer: Timer | None, now: datetime, guess: float, hours: Hours) -> tuple[float, TimedFact | None]:
     """Return the minutes a timer comes to, and what is to be said of it; 0 where it says nothing.
 
     A timer that was left running over the end of a session, or many times as long as the work takes, was forgotten:
@@ -205,37 +219,19 @@ def timed(timer: Timer | None, now: datetime, guess: float, hours: Hours) -> tup
 
     Returns
     -------
-    tuple[float, str]
-        Minutes, 0 where the timer says nothing; and a sentence, empty where there is nothing to say.
+    tuple[float, TimedFact | None]
+        Minutes, 0 where the timer says nothing; and what is to be said of it.
     """
     if timer is None:
-        return 0.0, ""
+        return 0.0, None
     since = datetime.fromisoformat(timer.since)
     ran = (now - since).total_seconds() / 60
     if ran < 0:
-        return 0.0, "The clock went back since the timer was started: its time is not counted. Type it if you know it."
+        return 0.0, ClockWentBack()
     _, end = hours.session(since) if hours.minutes_a_week else (since, now)
     if ran > max(_FORGOTTEN * guess, 60.0) or (now > end and ran > max(2 * guess, 30.0)):
-        return guess, (
-            f"The timer ran {in_words(ran)}: it seems to have been forgotten, and {in_words(guess)} are put down as "
-            "guessed. Type the time if you know it."
-        )
-    return round(ran, 1), ""
-
-
-def in_words(minutes: float) -> str:
-    """Write a time as people say it.
-
-    Examples
-    --------
-    >>> in_words(12.4), in_words(95), in_words(600)
-    ('12 min', '1 h 35 min', '10 h')
-    """
-    whole = max(1, round(minutes)) if minutes > 0 else 0
-    if whole < 60:
-        return f"{whole} min"
-    hours, rest = divmod(whole, 60)
-    return f"{hours} h {rest} min" if rest else f"{hours} h"
+        return guess, TimerForgotten(ran, guess)
+    return round(ran, 1), None
 
 
 def records(book: Iterable[BookEntry]) -> list[Record]:

@@ -5,16 +5,18 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 from datetime import datetime
 
-from nullah.core.bench.book import BookEntry, Event, in_words
+from nullah.core.bench.book import BookEntry, Event
 from nullah.core.bench.hours import clock, day_of
 from nullah.core.bench.tasks import Task, Trade
 from nullah.core.drawing import Element, Role, drawing, line
 from nullah.core.plan import Plan
+from nullah.core.reader import Reader
 from nullah.core.sheets.page import MARGIN, PAGE, Sheet, SheetKind, heading, paragraph
 from nullah.core.stations.daybook import time_of
 from nullah.core.stations.next_step import task_card
 from nullah.core.stations.selection import Selection
 from nullah.core.wording.card import worded
+from nullah.core.wording.durations import time_words
 from nullah.core.wording.task_titles import task_title
 from nullah.core.work.day_book import WorkState, standing
 from nullah.core.work.shop_list import shop_list
@@ -49,7 +51,7 @@ _Line = tuple[str, float, Role, bool]
 
 def _task_lines(plan: Plan, stand: WorkState, begin: datetime, task: Task) -> Iterator[_Line]:
     card = worded(task_card(plan, stand, task), plan.reader)
-    about = in_words(stand.minutes.get(task.id, 0.0))
+    about = time_words(stand.minutes.get(task.id, 0.0), plan.reader)
     yield f"☐ {clock(begin)}  {task_title(task, plan.reader)}, about {about}", 3.6, Role.LABEL, True
     if card.set:
         yield "    " + " · ".join(f"{each.tool} {each.figure}" for each in card.set[:6]), 3.2, Role.LABEL, False
@@ -64,15 +66,15 @@ def book_sheets(plan: Plan) -> Iterator[Sheet]:
     book = plan.project.book
     if not book:
         return
-    blocks = [list(_entry_lines(entry)) for entry in book]
+    blocks = [list(_entry_lines(entry, plan.reader)) for entry in book]
     yield from _paged(plan, "book", "Day Book", f"{len(book)} lines", blocks)
 
 
-def _entry_lines(entry: BookEntry) -> Iterator[_Line]:
+def _entry_lines(entry: BookEntry, reader: Reader) -> Iterator[_Line]:
     when = entry.when
     words = f"{day_of(when)}, {clock(when)}  {entry.event.value}: {entry.title}"
     if entry.event is Event.DONE and entry.minutes:
-        words += f", {in_words(entry.minutes)}"
+        words += f", {time_words(entry.minutes, reader)}"
     yield words, 3.0, Role.LABEL, entry.event in (Event.REMADE, Event.MEASURED)
     if entry.text:
         yield f"    {entry.text}", 2.9, Role.LABEL, False

@@ -3,15 +3,17 @@
 from __future__ import annotations
 
 from datetime import datetime
-from typing import NamedTuple
+from typing import NamedTuple, assert_never
 
-from nullah.core.bench.book import in_words
+from nullah.core.bench.book import ClockWentBack, TimedFact, TimerForgotten
 from nullah.core.bench.rates import RATES, Learned
 from nullah.core.card import Setting
 from nullah.core.catalogue import N_
 from nullah.core.lengths import from_float
 from nullah.core.reader import Reader, sentence
+from nullah.core.wording.durations import time_words
 from nullah.core.work.day_book import Deviation, TimerElsewhere, TimerFact, TimerRuns, WorkState
+from nullah.core.work.recording import ComesOutOf, NoSuchPart, NoWoodForAnother, OffcutsCame, RecordFact
 
 #: Rates that are known best come first; so many are told.
 _MOST_RATES = 8
@@ -44,9 +46,39 @@ def timer_words(fact: TimerFact, reader: Reader) -> str:
     """Return what a timer runs for."""
     match fact:
         case TimerRuns(since, minutes):
-            return reader.text(N_("The timer runs since {since}: {ran}."), since=since, ran=in_words(minutes))
+            return reader.text(N_("The timer runs since {since}: {ran}."), since=since, ran=time_words(minutes, reader))
         case TimerElsewhere():
             return reader.text(N_("The timer runs for another task."))
+
+
+def record_words(fact: RecordFact | TimedFact, reader: Reader) -> str:
+    """Return what is to be said when something was put into the book."""
+    match fact:
+        case ClockWentBack():
+            return reader.text(
+                "The clock went back since the timer was started: its time is not counted. Type it if you know it."
+            )
+        case TimerForgotten(ran, guess):
+            return reader.text(
+                "The timer ran {ran}: it seems to have been forgotten, and {guess} are put down as guessed. Type the "
+                "time if you know it.",
+                ran=time_words(ran, reader),
+                guess=time_words(guess, reader),
+            )
+        case OffcutsCame(offcuts):
+            return reader.count(offcuts, "{n} offcut of it came to the rack.", "{n} offcuts of it came to the rack.")
+        case NoSuchPart():
+            return reader.text("There is no such part.")
+        case NoWoodForAnother(part):
+            return reader.text(
+                "{part}: no wood on the rack will do for another. It stands under “Find wood”.", part=reader.part(part)
+            )
+        case ComesOutOf(part, board, other):
+            values = {"part": reader.part(part), "board": board}
+            if other:
+                return reader.text("{part}: another comes out of {board}, which is {wood}.", **values, wood=other)
+            return reader.text("{part}: another comes out of {board}.", **values)
+    assert_never(fact)
 
 
 class Left(NamedTuple):
@@ -65,7 +97,7 @@ def left_words(stand: WorkState, left: Left, day: str, reader: Reader) -> tuple[
             N_("{done} of {total} tasks done; about {time} of work left."),
             done=stand.done,
             total=stand.total,
-            time=in_words(left.minutes),
+            time=time_words(left.minutes, reader),
         )
     ]
     if left.finish is not None:
@@ -86,10 +118,10 @@ def left_words(stand: WorkState, left: Left, day: str, reader: Reader) -> tuple[
 def calendar_settings(day: str, time: str, minutes: float, a_week: float, reader: Reader) -> tuple[Setting, ...]:
     """Return when all is done, and how much work is left, min; and how much of it is done in a week."""
     earliest = reader.text(N_("at {time}, at the earliest"), time=time)
-    each_week = reader.text(N_("{time} a week"), time=in_words(a_week))
+    each_week = reader.text(N_("{time} a week"), time=time_words(a_week, reader))
     return (
         Setting(reader.text(N_("Done on")), day, earliest),
-        Setting(reader.text(N_("Work left")), in_words(minutes), each_week),
+        Setting(reader.text(N_("Work left")), time_words(minutes, reader), each_week),
     )
 
 
@@ -106,7 +138,7 @@ def waits_words(title: str, reader: Reader) -> str:
 def least_words(minutes: float, reader: Reader) -> str:
     """Return how long it takes at least, however many are at it, min."""
     message = N_("However many hands: no less than {time} from first to last, all waits counted.")
-    return reader.text(message, time=in_words(minutes))
+    return reader.text(message, time=time_words(minutes, reader))
 
 
 def rates_words(learned: dict[str, Learned], reader: Reader) -> tuple[str, ...]:

@@ -6,7 +6,7 @@ from collections.abc import Callable
 from typing import Any, get_args
 
 from nullah.core.apprentice.facts import BuildingFact
-from nullah.core.bench.book import HasZone
+from nullah.core.bench.book import HasZone, TimedFact
 from nullah.core.bench.hours import HoursFact
 from nullah.core.bench.task_facts import MindAtTask, OrderFault, TaskCaution, TaskFact
 from nullah.core.breakdown.facts import BoardNotSawable, LayoutFact, Nowhere, Placed, Refusal, SawFact, TooManyParts
@@ -40,7 +40,7 @@ from nullah.core.wood.movement import MoistureOutside
 from nullah.core.wood.species import NoSpecies
 from nullah.core.wording.cautions import channel_caution_words, fastening_caution_words, tenon_caution_words
 from nullah.core.wording.corners import corner_words, groove_words, layout_words
-from nullah.core.wording.day_book import deviation_words, timer_words
+from nullah.core.wording.day_book import deviation_words, record_words, timer_words
 from nullah.core.wording.edges import edge_error_words
 from nullah.core.wording.holding import hold_words
 from nullah.core.wording.laying import complaint_words, layout_fact_words, nowhere_words, refusal_words, saw_words
@@ -67,6 +67,7 @@ from nullah.core.wording.season import fit_words, season_words, strain_words
 from nullah.core.wording.task_titles import order_fault_words, task_words
 from nullah.core.wording.tasks import mind_words, task_caution_words
 from nullah.core.work.day_book import Deviation, TimerFact
+from nullah.core.work.recording import RecordFact
 
 Worder = Callable[[Any, Reader], str]
 
@@ -141,6 +142,7 @@ WORDERS: dict[type, Worder] = {
         ((MindAtTask,), mind_words),
         ((Deviation,), deviation_words),
         (get_args(TimerFact), timer_words),
+        ((*get_args(RecordFact), *get_args(TimedFact)), record_words),
         ((PracticeWrong,), practice_error_words),
         ((NoLength,), no_length_words),
         ((NoContour,), no_contour_words),

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from nullah.core.bench.book import in_words
 from nullah.core.reader import Reader
+from nullah.core.wording.durations import time_words
 from nullah.core.work.day_book import PieceRecord
 
 
@@ -26,8 +26,8 @@ def _sentences(record: PieceRecord, reader: Reader) -> Iterator[str]:
         share = record.minutes / record.guessed if record.guessed else 1.0
         yield reader.text(
             "Time: {spent} where {guessed} were guessed ({share:.2f} times).",
-            spent=in_words(record.minutes),
-            guessed=in_words(record.guessed),
+            spent=time_words(record.minutes, reader),
+            guessed=time_words(record.guessed, reader),
             share=share,
         )
     if record.untimed:

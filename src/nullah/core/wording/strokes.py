@@ -16,6 +16,7 @@ from nullah.core.milling.steps import MillingStep, StepKind
 from nullah.core.milling.strokes import FlatteningStage, StageKind, StrokeDirection
 from nullah.core.rack.board import Rise
 from nullah.core.reader import Reader, sentence
+from nullah.core.wording.durations import about_words
 from nullah.core.wording.forecast import caution_words
 
 #: More than this over a whole face is better sawn off, mm (common practice).
@@ -205,24 +206,9 @@ def step_minutes(step: MillingStep, reader: Reader) -> str:
     return reader.text("{n} min", n=max(1, round(step.minutes)))
 
 
-def minutes_words(minutes: float, reader: Reader) -> str:
-    """Return how long, no finer than it can be known.
-
-    Examples
-    --------
-    >>> [minutes_words(each, Reader()) for each in (7.2, 138, 0.4)]
-    ['7 min', '2 h 20 min', '1 min']
-    """
-    rounded = max(1, round(minutes)) if minutes < 20 else round(minutes / 5) * 5 if minutes < 60 else round(minutes, -1)
-    hours, rest = divmod(int(rounded), 60)
-    if not hours:
-        return reader.text("{n} min", n=rest)
-    return reader.text("{h} h {n} min", h=hours, n=rest) if rest else reader.text("{h} h", h=hours)
-
-
 def in_all_words(steps: Sequence[MillingStep], reader: Reader) -> str:
     """Return how long all steps take."""
-    total = minutes_words(sum(step.minutes for step in steps), reader)
+    total = about_words(sum(step.minutes for step in steps), reader)
     return reader.text("in all about {time}, with testing", time=total)
 
 

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from nullah.core.bench.book import in_words
 from nullah.core.bench.task_facts import ComesOutThin, GlueTakesTooLong, MindAtTask, NoGlueOn, TaskCaution, TooFewClamps
 from nullah.core.bench.tasks import Task, Trade
 from nullah.core.bench.working import GLUES, Working
@@ -15,6 +14,7 @@ from nullah.core.joints.bench import SAW_BITES
 from nullah.core.lengths import Direction, Length
 from nullah.core.piece.joint import Hold
 from nullah.core.reader import Reader
+from nullah.core.wording.durations import time_words
 from nullah.core.work.day_book import WorkState
 from nullah.core.work.gluing import Gluing
 
@@ -121,7 +121,7 @@ def progress_words(stand: WorkState, task: Task, reader: Reader) -> str:
         done=stand.done,
         total=stand.total,
         sort=reader.text(task.trade.value),
-        time=in_words(stand.minutes.get(task.id, 0.0)),
+        time=time_words(stand.minutes.get(task.id, 0.0), reader),
     )
 
 
@@ -161,7 +161,7 @@ def gluing_settings(made: Gluing, working: Working, reader: Reader) -> tuple[Set
         ),
         Setting(
             reader.text(N_("It takes")),
-            in_words(made.minutes),
+            time_words(made.minutes, reader),
             reader.text(N_("{joints}, {people} at it"), joints=joints, people=working.people),
         ),
         Setting(
@@ -195,7 +195,7 @@ def task_caution_words(fact: TaskCaution, reader: Reader) -> str:
                     "It takes longer than the glue stays open ({time} against {open} min) and cannot be done in parts: "
                     "get a second pair of hands, or a slower glue."
                 ),
-                time=in_words(minutes),
+                time=time_words(minutes, reader),
                 open=f"{open_minutes:g}",
             )
         case TooFewClamps(wanted, there):

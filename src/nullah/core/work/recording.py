@@ -26,10 +26,16 @@ from nullah.core.work.day_book import task_minutes
 
 
 class Done(NamedTuple):
-    """A project after something was done, and what is to be said of it; empty where nothing is."""
+    """A project after something was done, and what is to be said of it."""
 
     project: Project
-    said: Fact = ""
+    said: tuple[Fact, ...] = ()
+
+
+class OffcutsCame(NamedTuple):
+    """So many offcuts of a board that was sawn came to the rack."""
+
+    offcuts: int
 
 
 #: No task is more of anything than this: what a file can hold bounds it, not the work.
@@ -72,10 +78,11 @@ def finish(plan: Plan, task: Task, title: str, now: datetime, minutes: float | N
     """
     project = plan.project
     guess = task_minutes(plan, task)
-    said = ""
+    said: list[Fact] = []
     if minutes is None:
         timer = project.timer if project.timer is not None and project.timer.task == task.id else None
-        minutes, said = timed(timer, now, guess, project.working.hours)
+        minutes, of_timer = timed(timer, now, guess, project.working.hours)
+        said += [of_timer] if of_timer is not None else []
     entry = BookEntry(
         stamp(now), Event.DONE, title, task.id, task.parts, minutes, minutes_of(task.work), _bounded(task.work)
     )
@@ -87,8 +94,8 @@ def finish(plan: Plan, task: Task, title: str, now: datetime, minutes: float | N
         project = saw_up(project, task.subject.board)
         more = len(project.boards) - before
         if more > 0:
-            said = f"{said} {more} offcut{'s' * (more != 1)} of it came to the rack.".strip()
-    return Done(project, said)
+            said.append(OffcutsCame(more))
+    return Done(project, tuple(said))
 
 
 def note(
@@ -200,6 +207,29 @@ def _spot(plan: Plan, rough: RoughPart, board_id: str, free: Rect) -> tuple[floa
     return None
 
 
+class NoSuchPart(NamedTuple):
+    """A part that the piece does not have."""
+
+    part: str
+
+
+class NoWoodForAnother(NamedTuple):
+    """No wood on the rack will do for a part that is made again."""
+
+    part: str
+
+
+class ComesOutOf(NamedTuple):
+    """A part that is made again comes out of a board; `other` names its wood where that is another than was chosen."""
+
+    part: str
+    board: str
+    other: str
+
+
+RecordFact = OffcutsCame | NoSuchPart | NoWoodForAnother | ComesOutOf
+
+
 def remake(plan: Plan, part_id: str, why: str, now: datetime, board: str = "") -> Done:
     """Make a part again: find wood for another on the rack, take up what was done to it again, and keep the story.
 
@@ -215,7 +245,7 @@ def remake(plan: Plan, part_id: str, why: str, now: datetime, board: str = "") -
     """
     part, rough = plan.part(part_id), plan.rough_part(part_id)
     if part is None or rough is None:
-        return Done(plan.project, "There is no such part.")
+        return Done(plan.project, (NoSuchPart(part_id),))
     lost = float(rough.length) * float(rough.width) * float(rough.thickness)
     woods = wood_for(plan, part_id)
     wood = next((each for each in woods if not board or each.board == board), None)
@@ -238,12 +268,12 @@ def remake(plan: Plan, part_id: str, why: str, now: datetime, board: str = "") -
         if not alike and name in dict(project.piece.measured):
             project = actions.measure(project, name, None)
     if wood is None:
-        return Done(project, f"{part.name}: {where}. It stands under “Find wood”.")
+        return Done(project, (NoWoodForAnother(part_id),))
     if wood.other:
         ask = dict(project.asks).get(part_id, WoodRequirement())._replace(wood=wood.other)
         project = actions.ask_of_wood(project, part_id, ask)
     project = actions.lay(project, Placement(rough.id, wood.board, wood.x, wood.y))
     after = work_out(project, milling=False, proving=False)
     wrong = next((each.wrong.get(rough.id) for each in after.boards if rough.id in each.wrong), None)
-    said = f"{part.name}: {where}." if wrong is None else LiesWrongly(rough.name, wrong)
-    return Done(project, said)
+    told = ComesOutOf(part_id, wood.name, wood.other) if wrong is None else LiesWrongly(rough.name, wrong)
+    return Done(project, (told,))

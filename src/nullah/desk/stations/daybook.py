@@ -193,7 +193,7 @@ class DaybookDesk(StationDesk):
         selection = self.document.selection
         self.document.selection = selection._replace(daybook=selection.daybook._replace(task=""))
         self.document.do(f"done: {title}", lambda _: came.project)
-        self._say(fact_words(came.said, self.document.plan.reader))
+        self._say(" ".join(fact_words(fact, self.document.plan.reader) for fact in came.said))
 
     def _timer(self) -> None:
         task = self._task()
@@ -274,7 +274,7 @@ class DaybookDesk(StationDesk):
         came = recording.remake(self.document.plan, part, why, self.clock(), board)
         name = found.name if (found := self.document.plan.part(part)) is not None else part
         self.document.do(f"make {name} again", lambda _: came.project)
-        self._say(fact_words(came.said, self.document.plan.reader))
+        self._say(" ".join(fact_words(fact, self.document.plan.reader) for fact in came.said))
 
     def fix(self, fix: Fix) -> None:
         """Carry out what the card offers for a figure that came out otherwise."""
