@@ -28,7 +28,8 @@ from nullah.core.stations.selection import MillingSelection, MillingView, Select
 from nullah.core.stations.stock import selected_board, selected_job, selected_stock, stock_name, stocks_of
 from nullah.core.stations.stroke_plan import selected_step
 from nullah.core.stations.surveying import as_it_lies
-from nullah.core.wording.strokes import milling_step_words, minutes_words
+from nullah.core.wording.durations import about_words
+from nullah.core.wording.strokes import milling_step_words
 from nullah.core.wording.survey import reading_words
 from nullah.demo.seed_box import seed_box
 from nullah.demo.seed_cabinet import seed_cabinet
@@ -248,7 +249,7 @@ def test_strokes_are_drawn_with_the_grain():
 
 
 def test_times_are_told_no_finer_than_they_can_be_known():
-    told = [minutes_words(minutes, Reader()) for minutes in (0.2, 5, 19, 22, 58, 61, 125, 600)]
+    told = [about_words(minutes, Reader()) for minutes in (0.2, 5, 19, 22, 58, 61, 125, 600)]
     assert told == ["1 min", "5 min", "19 min", "20 min", "1 h", "1 h", "2 h", "10 h"]
 
 
