@@ -4,10 +4,11 @@ from dataclasses import replace
 from functools import lru_cache
 from itertools import product
 
+from nullah.core.beginning import begun, rounded
 from nullah.core.forms import FORMS
 from nullah.core.forms.own_boards import OwnBoard, OwnJoint
 from nullah.core.joints.steps import frames_of, joint_steps, part_operations
-from nullah.core.lengths import mm
+from nullah.core.lengths import Marks, Unit, mm
 from nullah.core.piece.shaping import Chamfer
 from nullah.core.piece.space import Side
 from nullah.core.plan import work_out
@@ -38,6 +39,13 @@ def planned(form, chosen, given=(), **project):
     """Return the plan of a form as it was chosen."""
     piece = Piece(form, form, choices=chosen, given=tuple(given))
     return work_out(Project(piece=piece, **project), milling=False, proving=False)
+
+
+def planned_in_inches(form, chosen):
+    """Return the plan of a form as a woodworker begins it who thinks in inches, with tools as they are sold there."""
+    project = begun(Project(piece=Piece(form, form), marks=Marks(Unit.INCH)), form)
+    project = rounded(replace(project, piece=Piece(form, form, choices=chosen)))
+    return work_out(project, milling=False, proving=False)
 
 
 def operations_of(plan, part):

@@ -18,10 +18,12 @@ from nullah.core.piece.part import Needs
 from nullah.core.plan import work_out
 from nullah.core.rack.board import BoardError, Faces, Flaw, FlawKind, GrainFigure, Reading, cut_from_heart
 from nullah.core.rack.drying import Room
+from nullah.core.reader import Reader
 from nullah.core.sheets.sheets import all_sheets
 from nullah.core.stations import STATIONS
 from nullah.core.stations.selection import BreakdownSelection, Selection
 from nullah.core.wood.movement import GrainCut
+from nullah.core.wording.facts import error_words
 from nullah.demo.seed_box import seed_box
 from nullah.files.project_file import parse_project, project_text
 
@@ -43,7 +45,7 @@ class AnyBreakdown(RuleBasedStateMachine):
         try:
             after = action(self.project)
         except (BoardError, BreakdownError) as error:
-            assert str(error).endswith(".")
+            assert error_words(error, Reader()).endswith(".")
             return
         self.before.append(self.project)
         self.project = after

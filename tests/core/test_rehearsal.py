@@ -439,8 +439,10 @@ def test_felt_along_gives_places_of_the_piece():
     left = plan.part("left")
     place = np.array([float(left.box.low[0]), float(left.box.low[1] + left.box.high[1]) / 2, 60.0])
     met = felt_along(bench.parts["left"], place, 0)
-    assert sorted(at for at, _ in met) == pytest.approx([float(left.box.low[0]), float(left.box.high[0])])
-    assert [off for _, off in met] == pytest.approx([0.0, 0.0])
+    low, high = sorted(met)
+    assert [low.at, high.at] == pytest.approx([float(left.box.low[0]), float(left.box.high[0])])
+    assert [low.off, high.off] == pytest.approx([0.0, 0.0])
+    assert (low.ends, high.ends) == (False, True)
 
 
 @pytest.mark.parametrize(

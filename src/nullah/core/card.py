@@ -79,6 +79,7 @@ class Trying(Enum):
 
     STARTED = "started"
     DRY = "dry"
+    SHOULDERED = "shouldered"
     MET = "met"
     LAID = "laid"
 

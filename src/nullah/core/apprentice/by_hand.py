@@ -6,7 +6,7 @@ from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import fields, replace
 from fractions import Fraction
 from itertools import product
-from typing import Any, cast
+from typing import Any, NamedTuple, cast
 
 import numpy as np
 
@@ -16,6 +16,7 @@ from nullah.core.operations.fastening import TracePlaces
 from nullah.core.operations.lines import Line
 from nullah.core.operations.marking import Gauge, SetOff, StepOff, Trace
 from nullah.core.operations.milling import LeaveOver, LeaveRough, WorkTo
+from nullah.core.operations.mitres import MitreEnd
 from nullah.core.operations.operation import Operation
 from nullah.core.operations.settings import ByMate, ByMeasure, ByStepping, OfMate, OfTool, ToolSetting
 from nullah.core.operations.shaping import BevelEdge, PlaneTaper, RoundEdge
@@ -158,6 +159,9 @@ class Bench:
             changes["half_pin"] = told.half_pin + _exact(self._marking((told.half_pin,)))
         if isinstance(told, SetOff):
             changes["places"] = tuple(place + _exact(self.off(self.hands.marking)) for place in told.places)
+        if isinstance(told, MitreEnd) and told.back.value == told.deep.value:
+            # The board that it is shot on gives the angle.
+            changes["deep"] = told.deep._replace(value=changes["back"].value)
         return replace(told, **changes)
 
     def _changed(self, told: Operation, value: Any) -> Any:
@@ -250,7 +254,7 @@ class Bench:
         seen: set[tuple[float, bool]] = set()
         for place in product(*places):
             beside = any(at in (every[0], every[-1]) for at, every in zip(place, places, strict=True) if len(every) > 1)
-            for at, off in felt_along(mate, np.array(place), axis):
+            for at, off, _ in felt_along(mate, np.array(place), axis):
                 if everywhere or (round(at, 3), beside) not in seen:
                     seen.add((round(at, 3), beside))
                     yield at, off, not (meets and beside)
@@ -300,10 +304,10 @@ class Bench:
             place[0], place[2] = (end + base) / 2, share * deep
         axis = part.frame.axes[1].value
         in_piece = part.in_piece(place)
-        near = min(felt_along(mate, in_piece, axis), key=lambda pair: abs(pair[0] - in_piece[axis]), default=None)
-        if near is None or abs(near[0] - in_piece[axis]) > _SAME:
+        near = min(felt_along(mate, in_piece, axis), key=lambda felt: abs(felt.at - in_piece[axis]), default=None)
+        if near is None or abs(near.at - in_piece[axis]) > _SAME:
             return 0.0
-        off = near[0] - float(in_piece[axis]) + near[1]
+        off = near.at - float(in_piece[axis]) + near.off
         return -off if part.frame.turned[1] else off
 
 
@@ -329,7 +333,15 @@ def _reach(told: Operation, part: MadePart) -> tuple[Floats, Floats]:
     return np.maximum(whole[0], there.min(axis=0)), np.minimum(whole[1], there.max(axis=0))
 
 
-def felt_along(part: MadePart, place: Floats, axis: int) -> list[tuple[float, float]]:
+class Felt(NamedTuple):
+    """A surface met on a line: where it was told, how far beyond that it was found, mm, and whether wood ends there."""
+
+    at: float
+    off: float
+    ends: bool
+
+
+def felt_along(part: MadePart, place: Floats, axis: int) -> list[Felt]:
     """Return where a line along an axis of the piece meets surfaces of a part.
 
     Parameters
@@ -342,8 +354,8 @@ def felt_along(part: MadePart, place: Floats, axis: int) -> list[tuple[float, fl
 
     Returns
     -------
-    list of (float, float)
-        Where each was told, and how far beyond that along the axis it was found, mm.
+    list of Felt
+        All along the axis.
     """
     own = next(index for index, each in enumerate(part.frame.axes) if each.value == axis)
     sign = -1.0 if part.frame.turned[own] else 1.0
@@ -360,8 +372,8 @@ def felt_along(part: MadePart, place: Floats, axis: int) -> list[tuple[float, fl
     ways[:, own] = [1.0 if each.ends else -1.0 for each in met]
     out = part.felt(points, ways) * ways[:, own]
     places = part.in_piece(points)[:, axis]
-    there = zip(places, out, strict=True)
-    return [(float(at), float(off) * sign) for at, off in there if abs(off) < _SAME]
+    there = zip(places, out, met, strict=True)
+    return [Felt(float(at), float(off) * sign, each.ends == (sign > 0)) for at, off, each in there if abs(off) < _SAME]
 
 
 def _measured_along(told: Operation, setting: ToolSetting) -> tuple[int | None, float]:

@@ -305,6 +305,23 @@ class MadePart:
             ]
         )
 
+    def planed(self, corners: Floats, normal: Floats) -> None:
+        """Take off all that stands out of a plane.
+
+        Parameters
+        ----------
+        corners : (3, 3)
+            Points on it, in the piece, mm, not in one line.
+        normal : (3,)
+            Which way is out of it, as near as is known.
+        """
+        one, other, third = self.own(corners)
+        way = cross(other - one, third - one)
+        way /= np.linalg.norm(way)
+        if way @ self.own_ways(normal) < 0:
+            way = -way
+        self.found.taken.append(Planes(-way[None, :], np.array([-float(way @ one)])))
+
     def own(self, points: Floats) -> Floats:
         """Return points (…, 3) of the piece in the frame of the blank."""
         return np.asarray((points[..., self._places] - self._zero) * self._signs)

@@ -84,7 +84,7 @@ def stand(
     parts: Mapping[str, MadePart],
     touching: Sequence[Contact],
     worn: Sequence[float],
-    shaved: Collection[tuple[str, str, int]],
+    shaved: Collection[Contact],
     bodies: Sequence[Collection[str]],
     places: Mapping[str, Place],
 ) -> Standing:
@@ -97,8 +97,8 @@ def stand(
         Between bodies.
     worn : sequence of float
         How much of each was shaved off already, mm.
-    shaved : collection of (str, str, int)
-        Pairs of parts, and the axis of the piece square to the faces at which the one is shaved until it goes in.
+    shaved : collection of Contact
+        Those at which what enters is shaved until it goes in.
     bodies : sequence of collections of part ids
         What is glued to each other already; what none of them holds is by itself.
     places : mapping of part id to Place
@@ -116,7 +116,7 @@ def stand(
     row = 0
     for index, contact in enumerate(touching):
         normal = np.array(contact.normal)
-        cheap = (contact.first, contact.second, contact.axis) in shaved
+        cheap = contact in shaved
         cost[2 * moves + index] = (_SHAVED if cheap else _TIGHT) * len(contact.points)
         for point in contact.points:
             # What should touch is drawn together: gap = room + normal · (shift of second - shift of first).

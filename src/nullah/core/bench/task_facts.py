@@ -89,6 +89,7 @@ class JointDone(Enum):
     CUT = auto()
     TRIED_TOGETHER = auto()
     TRIED_IN = auto()
+    TRIED_ON = auto()
     GAUGED_AGAIN = auto()
     LAID_OUT_AGAIN = auto()
     SAWN_AGAIN = auto()
@@ -157,6 +158,13 @@ class CleanUnit(NamedTuple):
     unit: str
 
 
+class PlaneLevel(NamedTuple):
+    """Parts that are joined already are planed level with each other, for what is laid on them."""
+
+    parts: tuple[str, ...]
+    carried: str
+
+
 class CleanPiece(NamedTuple):
     """The piece is cleaned, or what moves as one where it has an opening nowhere; `mover` is its name."""
 
@@ -204,6 +212,7 @@ TaskFact = (
     | GlueUp
     | PutIn
     | CleanUnit
+    | PlaneLevel
     | CleanPiece
     | FitMover
     | PutOnCoat

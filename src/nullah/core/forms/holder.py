@@ -12,7 +12,7 @@ from nullah.core.joints.mitre import MITRE, key_sizes
 from nullah.core.ledger import Definition, Ledger, Snap, given, ruled
 from nullah.core.piece.facts import Note
 from nullah.core.piece.form import Assembly, Choice, Choices, Form, View
-from nullah.core.piece.joint import Hold, Joint, JointQuantities
+from nullah.core.piece.joint import Hold, Joint, JointQuantities, LaidOutBy, Over
 from nullah.core.piece.space import Axis, Side
 
 _CORNERS = Choice(
@@ -24,6 +24,9 @@ _CORNERS = Choice(
 )
 # The usual way first: such a holder is sized by what stands in it.
 _SIZING = SIZING._replace(options=(SIZING.options[2], SIZING.options[0], SIZING.options[1]))
+
+
+_WAYS = ("length", "width")
 
 
 def _define(chosen: Choices) -> tuple[Definition, ...]:
@@ -53,7 +56,7 @@ def _define(chosen: Choices) -> tuple[Definition, ...]:
         ),
         *board_sizes("ends", N_("the ends"), ends_length, "holder.inside_height + housing.depth", "walls.thickness"),
         given("base.margin", N_("base beyond the walls"), 18),
-        *_base_sizes(corners),
+        *_base_sizes(),
         given("housing.depth", N_("depth the walls are housed in the base"), 5),
     ]
     if corners == "dovetailed":
@@ -69,21 +72,14 @@ def _define(chosen: Choices) -> tuple[Definition, ...]:
     return tuple(found)
 
 
-def _base_sizes(corners: str) -> tuple[Definition, ...]:
-    """Declare the base: cut to the walls as they stand together, or its housings would not lie under them.
-
-    Dovetailed walls do not stand before they are glued, and come out as long as their boards were cut.
-    """
-    over = ("holder.outside_length", "holder.outside_width")
-    measured: tuple[Definition, ...] = ()
-    if corners != "dovetailed":
-        measured = (
-            ruled("walls.length", N_("length over the walls"), over[0]),
-            ruled("walls.width", N_("width over the walls"), over[1]),
-        )
-        over = ("walls.length", "walls.width")
-    length, width = (f"{each} + 2 * base.margin" for each in over)
-    return *measured, *board_sizes("base", N_("the base"), length, width, 20, over if measured else ())
+def _base_sizes() -> tuple[Definition, ...]:
+    """Declare the base: cut to the walls as they stand together, or its housings would not lie under them."""
+    over = "walls.length", "walls.width"
+    return (
+        ruled(over[0], N_("length over the walls"), "holder.outside_length"),
+        ruled(over[1], N_("width over the walls"), "holder.outside_width"),
+        *board_sizes("base", N_("the base"), f"{over[0]} + 2 * base.margin", f"{over[1]} + 2 * base.margin", 20, over),
+    )
 
 
 def _assemble(ledger: Ledger, chosen: Choices) -> Assembly:
@@ -93,20 +89,28 @@ def _assemble(ledger: Ledger, chosen: Choices) -> Assembly:
     if not m.need_positive(*must, "housing.depth"):
         return m.finish()
     _walls(m, chosen["corners"])
+    # No plane gets round them once they stand on the base.
+    m.unit("walls", ("front", "back", "left", "right"))
     margin = q("base.margin")
     m.board("base", "base", "base", (-margin, -margin, 0), "xz", shows="tflrb")
-    for wall in ("front", "back", "left", "right"):
+    walls = [Over(f"walls.{way}", q(f"walls.{way}"), Fraction(0), q(f"holder.outside_{way}")) for way in _WAYS]
+    over = (walls[0], walls[1], Over())
+    before: tuple[Joint, ...] = ()
+    # First those that the others stop at.
+    for wall in ("left", "right", "front", "back"):
         footprint = m.part("base").box.overlap(m.part(wall).box)
+        across = wall in ("left", "right")
         # The housing is cut as one square channel; each wall has the stretch it stands in.
         channels = (footprint,) if footprint is not None else ()
-        across = wall in ("left", "right")
-        m.let_in(
+        joint = m.let_in(
             "base",
             wall,
             channels=channels,
             hold=Hold.DRY if across else Hold.GLUE,
             names=JointQuantities("", "housing.depth", guest="ends.thickness" if across else "sides.thickness"),
+            laid_out_by=LaidOutBy(before, over),
         )
+        before = (*before, joint)
     _measures(m)
     if chosen["sizing"] == "contents" and q("holder.inside_height") * 3 < q("contents.height"):
         m.remark(Note.WALLS_TOO_LOW, quantity="holder.inside_height")

@@ -24,7 +24,7 @@ from nullah.core.ledger import Definition, Ledger, Value, given, ruled
 from nullah.core.lengths import Length
 from nullah.core.piece.facts import MustBePositive, NothingLeft
 from nullah.core.piece.form import Assembly, Bearing, Fitting, Freedom, Hardware, Mover, Unit, View, ViewDimension
-from nullah.core.piece.joint import Hold, Joint, JointQuantities, JointType
+from nullah.core.piece.joint import Hold, Joint, JointQuantities, JointType, LaidOutBy
 from nullah.core.piece.part import Needs, Part
 from nullah.core.piece.shaping import Shaping
 from nullah.core.piece.space import Axis, Box, Corner, Side, sides_of
@@ -203,10 +203,21 @@ class Maker:
 
     # --- joints ---
 
-    def dovetail(self, tail: str, pin: str, prefix: str, groove: str = "", lap: Fraction = _ZERO) -> None:
-        """Join a corner by dovetails; `tail` carries the tails. `lap` as in `Tails`."""
+    def dovetail(
+        self,
+        tail: str,
+        pin: str,
+        prefix: str,
+        groove: str = "",
+        lap: Fraction = _ZERO,
+        laid_out_by: LaidOutBy | None = None,
+    ) -> Joint:
+        """Join a corner by dovetails, and return the joint; `tail` carries the tails. `lap` as in `Tails`."""
         tails = DOVETAIL.tails(self.ledger, prefix, groove, lap)
-        self.add(DOVETAIL.corner(f"{tail}-{pin}", self.part(tail), self.part(pin), tails))
+        joint = DOVETAIL.corner(f"{tail}-{pin}", self.part(tail), self.part(pin), tails)
+        joint = joint._replace(laid_out_by=laid_out_by)
+        self.add(joint)
+        return joint
 
     def add(self, joint: Joint) -> None:
         """Put a joint in, of whatever type."""
@@ -236,26 +247,28 @@ class Maker:
         glued: Fraction | None = None,
         sets_width: str = "",
         level_with: str = "",
-    ) -> None:
-        """Let `guest` into `host`."""
+        laid_out_by: LaidOutBy | None = None,
+    ) -> Joint:
+        """Let `guest` into `host`; return the joint."""
         clearance: Corner = (Fraction(room[0]), Fraction(room[1]), Fraction(room[2]))
-        self._joints.append(
-            Joint(
-                f"{host}-{guest}",
-                joint_type,
-                host,
-                guest,
-                hold,
-                tuple(channels),
-                tuple(shares),
-                clearance,
-                runs,
-                names=names,
-                glued=glued,
-                sets_width=sets_width,
-                level_with=level_with,
-            )
+        joint = Joint(
+            f"{host}-{guest}",
+            joint_type,
+            host,
+            guest,
+            hold,
+            tuple(channels),
+            tuple(shares),
+            clearance,
+            runs,
+            names=names,
+            glued=glued,
+            sets_width=sets_width,
+            level_with=level_with,
+            laid_out_by=laid_out_by,
         )
+        self._joints.append(joint)
+        return joint
 
     def tenon(
         self,

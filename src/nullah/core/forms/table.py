@@ -19,7 +19,7 @@ from nullah.core.ledger import Definition, Ledger, Snap, given, ruled
 from nullah.core.lengths import mm
 from nullah.core.piece.facts import Note
 from nullah.core.piece.form import Assembly, Choice, Choices, Form, Hardware, View
-from nullah.core.piece.joint import Hold, JointQuantities
+from nullah.core.piece.joint import Hold, JointQuantities, LaidOutBy, Over
 from nullah.core.piece.part import Needs
 from nullah.core.piece.shaping import Taper
 from nullah.core.piece.space import Axis, Box, Side
@@ -309,6 +309,9 @@ def _rails(m: Maker) -> None:
     m.board("upper_rail", "upper rail", "upper_rail", (leg - lap, back, q("leg.length") - thick), "xz", shows="f")
     wide = q("double.width")
     edge = wide * 3 / 4
+    # What is between the shoulders counts, and not how long the tails came out.
+    between = Over("rail.opening", q("rail.opening")), Over(), Over()
+    laid_out_by: LaidOutBy | None = None
     for host in ("leg1", "leg2"):
         overlap = m.part(host).box.overlap(m.part("lower_rail").box)
         if overlap is not None:
@@ -321,7 +324,8 @@ def _rails(m: Maker) -> None:
                 tuple(level.set(_Y, *band) for band in bands),
                 names=JointQuantities(reach="rail.tenon"),
             )
-        m.dovetail("upper_rail", host, "rail_tails", lap=leg - lap)
+        joint = m.dovetail("upper_rail", host, "rail_tails", lap=leg - lap, laid_out_by=laid_out_by)
+        laid_out_by = LaidOutBy((joint,), between)
 
 
 def _guides(m: Maker) -> None:
@@ -381,8 +385,9 @@ def _button_joint(m: Maker, apron: str, part: str, inner: Side, along: Axis, ton
     # The top moves across its own grain: along the side aprons, in and out of the long ones.
     deeper = mortise.at(inner.opposite) - (1 if inner.high else -1) * (room if inner.axis is _Y else Fraction(1, 2))
     face = mortise.at(inner)
-    mortise = mortise.set(inner.axis, *sorted((deeper, face)))
-    clear = [Fraction(1, 2)] * 3
+    # The tongue is drawn up against the upper wall; below it is room.
+    mortise = mortise.set(inner.axis, *sorted((deeper, face))).set(_Z, low - 1, held.high[2])
+    clear = [Fraction(1, 2), Fraction(1, 2), Fraction(1)]
     clear[along.value] = room
     clear[inner.axis.value] = room if inner.axis is _Y else Fraction(1, 2)
     m.let_in(

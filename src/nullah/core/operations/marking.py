@@ -12,6 +12,9 @@ from nullah.core.operations.operation import Operation
 from nullah.core.operations.settings import OfLine, OfMate, ToolSetting, of_line, stepped
 from nullah.core.operations.stock import Surface, Y
 
+#: How a setting is called that draws what enters against a wall of its channel.
+DRAWN_UP = "drawn up"
+
 
 class Marker(Enum):
     """What draws a line; the value is what it is called."""

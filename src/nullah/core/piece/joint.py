@@ -224,6 +224,59 @@ class JointType(Protocol):
         """Return one between two parts of one's own, as it usually is; None while its figures are not known."""
 
 
+class Over(NamedTuple):
+    """What is measured over parts that stand together, or between them, along one axis of the piece.
+
+    Parameters
+    ----------
+    quantity : str
+        What it is called; empty where nothing is measured.
+    length : Fraction
+        What it comes to, mm.
+    low, planned : Fraction
+        Where it begins in the piece, and how long it was designed, mm.
+    """
+
+    quantity: str = ""
+    length: Fraction = Fraction(0)
+    low: Fraction = Fraction(0)
+    planned: Fraction = Fraction(0)
+
+    def moved(self, at: Fraction) -> Fraction:
+        """Return where something comes to lie that was designed at a place, mm: what lies at the far end moves with it.
+
+        Examples
+        --------
+        >>> over = Over("walls.length", Fraction(101), Fraction(0), Fraction(100))
+        >>> int(over.moved(Fraction(10))), int(over.moved(Fraction(90)))
+        (10, 91)
+        """
+        return at + self.length - self.planned if at > self.low + self.planned / 2 else at
+
+
+class LaidOutBy(NamedTuple):
+    """What a channel or a baseline is laid out by where what it fits stands together already.
+
+    Parameters
+    ----------
+    before : tuple of Joint
+        The joints of the same part that are laid out before: one that lies opposite is measured from, and a channel
+        stops at one that lies across.
+    over : tuple of Over
+        Along each axis of the piece.
+    """
+
+    before: tuple[Joint, ...]
+    over: tuple[Over, Over, Over]
+
+    def moved(self, box: Box) -> Box:
+        """Return where a channel comes to lie that was designed as a box."""
+        low, high = (
+            tuple(each.moved(at) for each, at in zip(self.over, corner, strict=True)) for corner in (box.low, box.high)
+        )
+        return Box((low[0], low[1], low[2]), (high[0], high[1], high[2]))
+
+
 class Joint(NamedTuple):
     """Two parts and how they share their overlap.
 
@@ -248,6 +301,8 @@ class Joint(NamedTuple):
         The part that the channel's width is taken from, where several enter it; empty: the second.
     level_with : str
         The part that ends level with a wall of the channel: the gauge is set to its width. Empty: there is none.
+    laid_out_by : LaidOutBy, optional
+        What stands together in this and other channels of the first part.
     """
 
     id: str
@@ -264,3 +319,4 @@ class Joint(NamedTuple):
     glued: Fraction | None = None
     sets_width: str = ""
     level_with: str = ""
+    laid_out_by: LaidOutBy | None = None

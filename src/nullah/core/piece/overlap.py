@@ -77,7 +77,10 @@ def lines(joint: Joint, first: Part, second: Part) -> Division:
     # A share can be no more than what the second part has there.
     clipped = (share.overlap(overlap) for share in joint.shares)
     shares = tuple(share for share in clipped if share is not None) if joint.shares else (overlap,)
-    return Division(overlap, joint.channels or shares, shares)
+    channels = joint.channels or shares
+    if joint.laid_out_by is not None:
+        channels = tuple(map(joint.laid_out_by.moved, channels))
+    return Division(overlap, channels, shares)
 
 
 def contact(first: Part, second: Part) -> Box | None:

@@ -203,7 +203,16 @@ def prism_solid(prism: Prism, grown: float = 0.0) -> Solid:
     if grown:
         section = section.offset(grown, manifold3d.JoinType.Miter)
     solid = manifold3d.Manifold.extrude(section, prism.high - prism.low).translate((0.0, 0.0, prism.low))
+    if not grown:
+        # Sections are kept in steps of about 4e-9 mm; a film would stay wherever a prism ends in another surface.
+        solid = solid.warp_batch(lambda corners: _at_nearest(corners, points))
     return turned(solid, prism.along.value)
+
+
+def _at_nearest(corners: Points, points: Points) -> Points:
+    """Return corners (n, 3) moved, along and across, to the nearest of some points (m, 2)."""
+    apart = np.linalg.norm(corners[:, None, :2] - points[None], axis=2)
+    return np.column_stack([points[np.argmin(apart, axis=1)], corners[:, 2]])
 
 
 def hole_solid(hole: RoundHole) -> Solid:

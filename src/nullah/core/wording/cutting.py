@@ -89,7 +89,7 @@ def mitred_end_words(alike: Sequence[Operation], reader: Reader) -> str:
         )
     return reader.text(
         "Mitre the end of the tenon at {where}: draw the slant on its edges, from {back} back at the {face} to the "
-        "end {deep} from there; saw off what lies inside. Nothing is glued to it.",
+        "end {deep} from there; saw off what lies inside. The two stay clear of each other; nothing is glued there.",
         where=where,
         back=figure_words(made.back, reader),
         deep=figure_words(made.deep, reader),

@@ -6,9 +6,9 @@ from collections.abc import Sequence
 
 from nullah.core.catalogue import N_
 from nullah.core.operations.lines import LineKind
-from nullah.core.operations.marking import DrawSlopes, Gauge, Marker, SetOff, StepOff, Trace
+from nullah.core.operations.marking import DRAWN_UP, DrawSlopes, Gauge, Marker, SetOff, StepOff, Trace
 from nullah.core.operations.operation import Operation
-from nullah.core.operations.settings import ByMate, ToolSetting
+from nullah.core.operations.settings import ByMate, ByMeasure, ToolSetting
 from nullah.core.operations.stock import Surface
 from nullah.core.operations.tenons import GaugePair
 from nullah.core.reader import Reader
@@ -132,6 +132,21 @@ _ONE_FACE = N_(
 )
 
 
+#: What is set off from a line by what was measured: what is measured over parts that stand, or between them.
+_MEASURED = {
+    LineKind.WALL: N_(
+        "From the first wall of the channel opposite set off {figure} on {where}, as measured ({quantity}), and knife "
+        "the outer wall of this one there."
+    ),
+    LineKind.BASELINE: N_(
+        "From the baseline at the other end set off {figure}, as measured ({quantity}), and knife the baseline all "
+        "round at {where}."
+    ),
+}
+_HELD = N_(
+    "Set the gauge from the edge of {mate} to the nearer wall of the mortise there, {figure}, less a shaving, so that "
+    "the screw draws it up; mark so far from the {surface} on {where}."
+)
 _KNIFED = N_("Knife the first wall {figure} from the {surface}, square across, on {where}.")
 
 
@@ -144,8 +159,13 @@ def gauge_words(alike: Sequence[Operation], reader: Reader) -> str:
     mate = mates_words(alike, reader) if isinstance(setting.by, ByMate) else ""
     if made.kind is LineKind.BASELINE and len(made.on) == 1:
         message = _ONE_FACE
+    elif isinstance(setting.by, ByMeasure):
+        quantity = reader.title(setting.by.quantity)
+        return reader.text(_MEASURED[made.kind], figure=figure_words(setting, reader), where=where, quantity=quantity)
     elif made.tool is Marker.KNIFE and made.kind is LineKind.WALL:
         message = _KNIFED
+    elif setting.name == DRAWN_UP:
+        message = _HELD
     elif made.kind is LineKind.WALL and mate and setting.name in ENTERING:
         message = _AS_DEEP
     elif made.kind in (LineKind.WALL, LineKind.BORDER) and mate and setting.figure > _REACH:

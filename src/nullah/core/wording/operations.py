@@ -65,6 +65,10 @@ from nullah.core.wording.tools import figure_words, settings_note
 _TRYING = {
     Trying.STARTED: N_("Try them by hand, a third of the way, and pare what is burnished; they are driven home once."),
     Trying.DRY: N_("Try them together dry, by hand, without force; shave what binds."),
+    Trying.SHOULDERED: N_(
+        "Try them together dry, by hand, without force; shave what binds. Where a tenon touches the bottom before its "
+        "shoulders close, shorten it."
+    ),
     Trying.MET: N_("Hold what meets together, dry, against a light; shoot it until no light comes through."),
     Trying.LAID: N_("One lies against the other; nothing holds it there."),
 }

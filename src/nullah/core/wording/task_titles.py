@@ -28,6 +28,7 @@ from nullah.core.bench.task_facts import (
     MillParts,
     OrderFault,
     PlaneInside,
+    PlaneLevel,
     PutIn,
     PutOnCoat,
     ResawParts,
@@ -128,6 +129,7 @@ _JOINTS = {
     JointDone.TRIED_TOGETHER: N_("{joint}: try {parts} together"),
     # What it goes into may stand already.
     JointDone.TRIED_IN: N_("{joint}: try {parts} in {others}"),
+    JointDone.TRIED_ON: N_("{joint}: try {parts} on {others}"),
     JointDone.GAUGED_AGAIN: N_("{joint}: gauge the other side of {parts}"),
     JointDone.LAID_OUT_AGAIN: N_("{joint}: lay out the other side of {parts}"),
     JointDone.SAWN_AGAIN: N_("{joint}: saw the other side of {parts}"),
@@ -231,6 +233,11 @@ _TITLES: dict[type, Callable[[Any, Reader], str]] = {
     PutIn: _put_in,
     CleanUnit: lambda fact, reader: reader.text(
         N_("Plane the joints of {unit} flush, and try it for square"), unit=fact.unit
+    ),
+    PlaneLevel: lambda fact, reader: reader.text(
+        N_("Plane {parts} level where {carried} goes on: no light under a straightedge, no twist across sticks"),
+        parts=reader.together(fact.parts),
+        carried=reader.part(fact.carried),
     ),
     CleanPiece: _clean_piece,
     FitMover: _fit_mover,

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable, Mapping
 from typing import NamedTuple
 
 from nullah.core.bench.task_facts import (
@@ -10,6 +11,7 @@ from nullah.core.bench.task_facts import (
     FitHardware,
     FitMover,
     PlaneInside,
+    PlaneLevel,
     PutOnCoat,
     ShapeParts,
     TaskFact,
@@ -18,13 +20,15 @@ from nullah.core.bench.tasks import Task, Trade
 from nullah.core.bench.working import COATS
 from nullah.core.identity import kept_by_identity
 from nullah.core.joints.steps import flush, frames_of, shaped
+from nullah.core.operations.operation import Operation
 from nullah.core.piece.form import Fitting, Hardware
 from nullah.core.piece.joint import Hold
 from nullah.core.piece.part import Part
 from nullah.core.piece.space import Side
 from nullah.core.plan import Plan
-from nullah.core.work.gluing import Gluing
+from nullah.core.work.gluing import Gluing, clean_unit_id
 from nullah.core.work.joint_tasks import JointTasks
+from nullah.core.work.levelling import Seat, seats
 from nullah.core.work.stock_tasks import MillTasks, waits_of
 
 
@@ -56,6 +60,9 @@ def assembly_tasks(
     fast: set[str] = set()
     cleaned: dict[str, str] = {}
     ends = {each.unit: each.id for each in glued}
+    carried: dict[str, list[Seat]] = {}
+    for made_up, seat in seats(plan, glued):
+        carried.setdefault(made_up.id, []).append(seat)
     for each in glued:
         # What stands already was ready when it was put together.
         after = made.ready(each.adds, each.parts)
@@ -67,15 +74,23 @@ def assembly_tasks(
         after += [last[""]] if each.mover and "" in last else []
         # What is made up by itself is cleaned before it goes in.
         after += [cleaned[part] for part in each.adds if part in cleaned and not each.unit]
+        level = [_level_task(plan, seat, last[each.where]) for seat in carried.get(each.id, ())]
+        glue += level
+        after += [task.id for task in level]
         glue += each.tasks(plan, tuple(dict.fromkeys(after)), frozenset(fast))
         fast |= each.fastens
         last[each.where] = each.id
         if each.unit and each.id == ends[each.unit]:
-            clean = _clean_unit(plan, each)
+            own = [task for task in joints.late if set(task.parts) <= set(each.parts)]
+            glue += _late_tasks(own, dict.fromkeys(each.parts, each.unit), last)
+            clean = _clean_unit(plan, each, last[each.unit])
             glue.append(clean)
             cleaned |= dict.fromkeys(each.parts, clean.id)
     last = {where: task for where, task in last.items() if where not in {each.unit for each in glued if each.unit}}
-    late = _late_tasks(plan, joints, last)
+    done = {task.id for task in glue}
+    late = _late_tasks(
+        [task for task in joints.late if task.id not in done], {part.id: part.group for part in plan.parts}, last
+    )
     cleaning = _clean_tasks(plan, last)
     return (*shape, *dict.fromkeys(smooth.values()), *coats, *glue, *late, *cleaning, *_hardware_tasks(plan, cleaning))
 
@@ -141,12 +156,20 @@ def _coats(plan: Plan, made: _Made, smooth: dict[tuple[str, int], Task], parts: 
     return found
 
 
-def _late_tasks(plan: Plan, joints: JointTasks, last: dict[str, str]) -> list[Task]:
-    """Return what is cut into glued joints, after the glue-up of their group, which what is cleaned waits for."""
-    group_of = {part.id: part.group for part in plan.parts}
+def _late_tasks(late: Iterable[Task], where: Mapping[str, str], last: dict[str, str]) -> list[Task]:
+    """Return what is cut into glued joints, after the glue-up of what its parts belong to, and before that is cleaned.
+
+    Parameters
+    ----------
+    late : iterable of Task
+    where : mapping of part id to str
+        The unit or group of each part.
+    last : dict of str to str
+        The last task of each unit or group; these become that.
+    """
     found = []
-    for task in joints.late:
-        groups = dict.fromkeys(group_of[part] for part in task.parts)
+    for task in late:
+        groups = dict.fromkeys(where[part] for part in task.parts)
         behind = [last[group] for group in groups if group in last]
         found.append(task._replace(after=tuple(dict.fromkeys((*task.after, *behind)))))
         last |= {group: task.id for group in groups if group in last}
@@ -232,17 +255,34 @@ def _smooth_tasks(
     return found
 
 
-def _clean_unit(plan: Plan, made: Gluing) -> Task:
+def _level_task(plan: Plan, seat: Seat, after: str) -> Task:
+    """Return the planing of parts level with each other, before what they carry goes on."""
+    parts = [part for each in seat.carried_by if (part := plan.part(each)) is not None]
+    # Only edges and ends: a metre of them is a good deal less than a face.
+    work = (("true", sum(float(part.length) for part in parts) / 1000), ("set up", 1.0))
+    what = PlaneLevel(seat.carried_by, seat.part)
+    return Task(seat.task_id, what, Trade.CLEAN, seat.carried_by, (after,), work, on_assembly=True)
+
+
+def _clean_unit(plan: Plan, made: Gluing, after: str) -> Task:
     """Return the cleaning of what was made up by itself, square and flush, before it goes in."""
     work = (("smooth", _area(plan, made.parts) / 2),)
-    name = f"clean/{made.unit.replace(' ', '_')}"
-    return Task(name, CleanUnit(made.unit), Trade.CLEAN, made.parts, (made.id,), work, on_assembly=True)
+    name = clean_unit_id(made.unit)
+    planed = _planed_flush(plan, made.parts)
+    return Task(
+        name, CleanUnit(made.unit), Trade.CLEAN, made.parts, (after,), work, operations=planed, on_assembly=True
+    )
+
+
+def _planed_flush(plan: Plan, parts: tuple[str, ...]) -> tuple[Operation, ...]:
+    frames = frames_of(plan.assembly)
+    return tuple(each for part in plan.parts if part.id in parts for each in flush(frames[part.id]))
 
 
 def _clean_tasks(plan: Plan, last: dict[str, str]) -> list[Task]:
     """Clean up each group when it is together; what moves is fitted to its opening then."""
     found = []
-    frames = frames_of(plan.assembly)
+    made_up = {part for unit in plan.assembly.units for part in unit.parts}
     main = "clean/piece" if "" in last else ""
     for group, put_together in last.items():
         parts = tuple(part.id for part in plan.parts if part.group == group)
@@ -255,7 +295,7 @@ def _clean_tasks(plan: Plan, last: dict[str, str]) -> list[Task]:
             after.append(main)
         name = f"clean/{group or 'piece'}"
         work = (("smooth", _area(plan, parts) / 2), ("fit", 1.0))
-        planed = tuple(each for part in plan.parts if part.id in parts for each in flush(frames[part.id]))
+        planed = _planed_flush(plan, tuple(part for part in parts if part not in made_up))
         found.append(Task(name, what, Trade.CLEAN, parts, tuple(after), work, operations=planed, on_assembly=True))
     return found
 

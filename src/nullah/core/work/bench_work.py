@@ -54,7 +54,9 @@ def _steps_of_all(kind: JointGroup, *told: tuple[BenchStep, ...]) -> tuple[Step,
     if kind.joint.type.touches:
         return tuple(found) or (_LAID if kind.joint.hold is Hold.DRY else _MET,)
     apart = [step for step in found if step.moment is Moment.APART]
-    how, care = (Trying.STARTED, CHISEL_BITES) if kind.corner_prefix else (Trying.DRY, "")
+    mortised = any(isinstance(each, Take) and each.cut is Cut.MORTISE for step in found for each in step.operations)
+    dry = Trying.SHOULDERED if mortised else Trying.DRY
+    how, care = (Trying.STARTED, CHISEL_BITES) if kind.corner_prefix else (dry, "")
     return (*apart, Step(how, JointStage.TRIED, check=_TRIED, care=care), *found[len(apart) :])
 
 
@@ -74,11 +76,15 @@ def _step(made: BenchStep, operations: tuple[Operation, ...]) -> Step:
     sawn_off = any(isinstance(each, Take) and each.cut is Cut.NOTCH for each in operations)
     check = next((check for kind, check in _CHECKS.items() if kind in kinds), "")
     check = next((_PINS[each.pin] for each in operations if isinstance(each, Bore)), check)
+    if sawn_off:
+        check = N_("Both cuts meet, square through.")
+    elif any(isinstance(each, MitreEnd) and not each.holds for each in operations):
+        check = N_("Both shoulders close; between the mitres is air.")
     return Step(
         "",
         made.stage,
         made.at,
-        N_("Both cuts meet, square through.") if sawn_off else check,
+        check,
         draws=tuple(draws),
         uses=tuple(use for use in uses if use not in draws),
         care=next((care for kind, care in _CARES.items() if kind in kinds), ""),
@@ -96,7 +102,7 @@ _CHECKS: dict[type[Operation], str] = {
     GaugePair: N_("Both pins touch the chisel’s edges."),
     SawTenon: N_("Half of every gauge line is left; it goes in by hand, the last third with a push."),
     SawMitre: N_("The mitre closes with the baseline, not before it."),
-    MitreEnd: N_("It closes with its mate, and what is held by it still goes home."),
+    MitreEnd: N_("It closes with its mate all along."),
     ChopWedgeSlot: N_("The wedge bears on the post; the inner wall stays clear of it."),
     SlopeTail: N_("Both slopes are straight all along; the end is as thick as it was."),
     SawHousing: N_("The tail slides in by hand to the last third, then with light taps."),

@@ -13,7 +13,7 @@ from nullah.core.piece.part import Part
 from nullah.core.plan import Plan
 from nullah.core.refs import PartRef
 from nullah.core.work.bench_work import fitted
-from nullah.core.work.gluing import Gluing, cornered, standing_with
+from nullah.core.work.gluing import Gluing, clean_unit_id, cornered, standing_with
 from nullah.core.work.joint_tasks import JointTasks
 from nullah.core.work.stock_tasks import MillTasks, hosts_of
 
@@ -146,6 +146,8 @@ def _measuring(
                 and (not each.mover or hosts <= set(each.parts))
             ]
             after += [each.id for each in standing]
+            # It is measured as it goes in: cleaned, where it was made up by itself.
+            after += [clean_unit_id(each.unit) for each in standing if each.unit]
             # What is only screwed on later, such as a top, need not be there. What is joined to one part alone, as a
             # runner is to an apron, fits between those that this was glued to.
             bounds = hosts & {part for each in standing for part in each.parts}
@@ -180,7 +182,10 @@ def goes_in_later(plan: Plan, part_id: str, after: frozenset[str], glued: tuple[
     mates = {mate for joint in meets if joint.hold is Hold.GLUE for mate in (joint.first, joint.second)} - {part_id}
     before = glued[: glued.index(own)]
     laid_on = all(joint.type.touches for joint in meets)
-    return laid_on and all(any(mate in each.parts and each.glues for each in before) for mate in mates)
+    made_up = {each for unit in plan.assembly.units for each in unit.parts}
+    # So can what alone goes to what was made up by itself, as a base under walls.
+    alone = [each for each in own.adds if each not in made_up] == [part_id] and not own.unit
+    return (laid_on or alone) and all(any(mate in each.parts and each.glues for each in before) for mate in mates)
 
 
 def fit_tasks(plan: Plan, waits: Mapping[str, tuple[str, ...]], mill: MillTasks, measure: tuple[Task, ...]) -> FitTasks:

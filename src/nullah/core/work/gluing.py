@@ -280,6 +280,11 @@ def gluings(plan: Plan, after: frozenset[str]) -> tuple[Gluing, ...]:
     return tuple(found)
 
 
+def clean_unit_id(unit: str) -> str:
+    """Return the id of the task that cleans what is made up by itself."""
+    return f"clean/{unit.replace(' ', '_')}"
+
+
 def _of_group(plan: Plan, group: str, mover: bool, after: frozenset[str], unit: str = "") -> list[Gluing]:
     placings, waits = placings_of(plan, group, unit), waits_of(plan)
     if not placings:
@@ -287,6 +292,7 @@ def _of_group(plan: Plan, group: str, mover: bool, after: frozenset[str], unit: 
     glue = GLUES.get(plan.project.working.glue, GLUES["white glue"])
     last_glued = max((number for number, each in enumerate(placings) if each.glued), default=-1)
     alike_of = {part.id: part.alike for part in plan.parts}
+    made_up = () if unit else tuple(set(each.parts) for each in plan.assembly.units)
     found: list[Gluing] = []
     there: tuple[str, ...] = ()
     batch: list[Placing] = []
@@ -307,7 +313,10 @@ def _of_group(plan: Plan, group: str, mover: bool, after: frozenset[str], unit: 
         spread = _minutes(plan, [joint for each in (*batch, placing) for joint in each.glued])
         # What is cut to what is glued before goes in after that; what fits other things, in a batch of its own.
         fits = set() if unit else {waits[part] for part in placing.parts if part in after}
-        waited = bool(fits) and fits != {waits[part] for each in batch for part in each.parts if part in after}
+        # What was made up by itself is no step when nothing is there that it could go to.
+        first = not there and any({part for each in batch for part in each.parts} <= each for each in made_up)
+        fitted = {waits[part] for each in batch for part in each.parts if part in after}
+        waited = bool(fits) and not first and fits != fitted
         full = bool(batch) and spread > glue.open_minutes and any(each.glued for each in batch)
         # What meets nothing yet is no step by itself, and equal parts go in one after the other in one.
         lying = bool(batch) and not any(each.joints for each in batch)

@@ -40,7 +40,8 @@ def step_fact(kind: JointGroup, step: Step, parts: Iterable[str]) -> MakeJoint:
     others = tuple(dict.fromkeys(part for part in mates if part not in parts))
     done = _DONE[step.stage]
     if step.stage is JointStage.TRIED and others:
-        done = JointDone.TRIED_IN
+        hosts = set(parts) <= {joint.first for joint in kind.all}
+        done = JointDone.TRIED_ON if hosts else JointDone.TRIED_IN
     else:
         kinds = _kinds(step)
         done = next((told for types, told in _SPECIAL if kinds and kinds <= types), done)

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Mapping, Sequence
+from collections.abc import Collection, Iterable, Iterator, Mapping, Sequence
 from types import MappingProxyType
 from typing import NamedTuple
 
@@ -14,6 +14,7 @@ from nullah.core.joints.cutouts import Cutout, sizes_of, taken
 from nullah.core.joints.kinds import JointGroup
 from nullah.core.joints.types import holes_of
 from nullah.core.operations.operation import Operation
+from nullah.core.operations.settings import ByMeasure
 from nullah.core.piece.joint import Joint
 from nullah.core.piece.part import Part
 from nullah.core.plan import Plan
@@ -44,11 +45,12 @@ class _Made(NamedTuple):
 
 
 class _AtPart(NamedTuple):
-    """A task at which a part is worked or tried, and what the part is joined to by its joints."""
+    """A task at which a part is worked or tried, what its joints join it to, and whether it waits for that to fit."""
 
     task: Task
     joint: str
     mates: frozenset[str]
+    waits: bool
 
 
 @kept_by_identity(4)
@@ -61,7 +63,8 @@ def _by_part(made: tuple[_Made, ...]) -> Mapping[str, tuple[_AtPart, ...]]:
             mates[joint.first].add(joint.second)
             mates[joint.second].add(joint.first)
         for part, others in mates.items():
-            found.setdefault(part, []).append(_AtPart(each.task, each.joints[0].id, frozenset(others)))
+            waits = each.stage is JointStage.TRIED and bool(each.fitted & others)
+            found.setdefault(part, []).append(_AtPart(each.task, each.joints[0].id, frozenset(others), waits))
     return MappingProxyType({part: tuple(tasks) for part, tasks in found.items()})
 
 
@@ -103,11 +106,14 @@ class JointTasks(NamedTuple):
         return list(found.values())
 
     def done_with(self, part: str, parts: frozenset[str]) -> list[str]:
-        """Return the last tasks of a part's joints with some parts, and of those with others as far as it is worked."""
+        """Return the last tasks of a part's joints with some parts, and of those with others as far as it is worked.
+
+        What is cut to fit this later is tried when that is cut.
+        """
         found: dict[tuple[str, bool], str] = {}
-        for task, joint, mates in _by_part(self.made).get(part, ()):
+        for task, joint, mates, waits in _by_part(self.made).get(part, ()):
             inside = not mates.isdisjoint(parts)
-            if inside or part in task.parts:
+            if inside or (part in task.parts and not waits):
                 found[joint, inside] = task.id
         return list(found.values())
 
@@ -131,14 +137,38 @@ class JointTasks(NamedTuple):
             found.append(each)
         return JointTasks(tuple(found), self.late)
 
+    def after_measuring(self, measure: Iterable[Task]) -> JointTasks:
+        """Return them with what is set to something measured coming after that."""
+        by_name = {name: task.id for task in measure for name in task.measures}
+        found = []
+        for each in self.made:
+            wants = (by_name[name] for name in each.task.fits if name in by_name)
+            after = tuple(dict.fromkeys((*each.task.after, *wants)))
+            found.append(each._replace(task=each.task._replace(after=after)))
+        return JointTasks(tuple(found), self.late)
+
 
 def joint_tasks(
-    plan: Plan, mill: MillTasks, waits: Mapping[str, tuple[str, ...]], closed: frozenset[str] = frozenset()
+    plan: Plan,
+    mill: MillTasks,
+    waits: Mapping[str, tuple[str, ...]],
+    closed: frozenset[str] = frozenset(),
+    to_level: Collection[str] = (),
 ) -> JointTasks:
     """Return the steps of every kind of joint as tasks, after their parts are milled.
 
-    What is done as parts are put together is part of that, for the joints that close in it (`closed`).
+    Parameters
+    ----------
+    plan : Plan
+    mill : MillTasks
+    waits : mapping of part id to tuple of str
+        The quantities that parts are cut to.
+    closed : frozenset of str
+        The joints that close as parts are put together: what is done then is part of that.
+    to_level : collection of str
+        The parts that are cut to others when these are level.
     """
+    waits = {**waits, **dict.fromkeys(to_level, ())}
     found: list[_Made] = []
     late: list[Task] = []
     told: dict[Operation, str] = {}
@@ -151,6 +181,7 @@ def joint_tasks(
             for part, other in ((joint.first, joint.second), (joint.second, joint.first))
             if part in waits
         )
+        hosted |= any(joint.type.enters and joint.second in to_level for joint in kind.all)
         before = tuple(dict.fromkeys(mill.by_part[part] for part in sorted(mates)))
         told_already: set[TaskFact] = set()
         for number, step in enumerate(work.steps, start=1):
@@ -252,8 +283,8 @@ def _task(
         # What is tried when its mate is cut to fit may already be glued to something: only the mate is worked. So may
         # be a host that was fitted earlier, to something else.
         late = {waits[part] for part in ids["second"] if part in waits}
-        fitted = (part for part in parts if part in waits and (not late or waits[part] in late))
-        parts = tuple(part for part in fitted if enters_another(plan.assembly, part)) or parts
+        fitted = tuple(part for part in parts if part in waits and (not late or waits[part] in late))
+        parts = tuple(part for part in fitted if enters_another(plan.assembly, part)) or fitted
 
     def lines(names: tuple[str, ...]) -> tuple[LayoutLine, ...]:
         return tuple(LayoutLine(part, f"{name} of the {kind.name}") for part in parts for name in names)
@@ -274,7 +305,14 @@ def _task(
         subject=JointStep(kind.id, number - 1),
         operations=step.operations,
         joins=_tried(step, kind),
+        fits=_measured(step.operations),
     )
+
+
+def _measured(operations: tuple[Operation, ...]) -> tuple[str, ...]:
+    """Return the quantities that operations are set to as they were measured."""
+    by = (setting.by for each in operations for setting in each.settings)
+    return tuple(dict.fromkeys(each.quantity for each in by if isinstance(each, ByMeasure)))
 
 
 @kept_by_identity(2048)

@@ -12,10 +12,11 @@ from nullah.core.piece.joint import Hold
 
 
 class Meetings(NamedTuple):
-    """The parts that one is joined to, and those of them that it enters."""
+    """The parts that one is joined to, those of them that it enters, and whether it has tails or pins of a corner."""
 
-    joined: frozenset[str]
-    entered: frozenset[str]
+    joined: frozenset[str] = frozenset()
+    entered: frozenset[str] = frozenset()
+    cornered: bool = False
 
 
 @kept_by_identity(4)
@@ -26,18 +27,27 @@ def meetings_of(assembly: Assembly) -> Mapping[str, Meetings]:
     """
     joined: dict[str, set[str]] = {}
     entered: dict[str, set[str]] = {}
+    cornered: set[str] = set()
     for joint in assembly.joints:
         if joint.type.touches and joint.hold is Hold.SLOTS:
             continue
         joined.setdefault(joint.first, set()).add(joint.second)
         joined.setdefault(joint.second, set()).add(joint.first)
-        if not joint.type.corner_prefix(joint):
+        if joint.type.corner_prefix(joint):
+            cornered |= {joint.first, joint.second}
+        else:
             entered.setdefault(joint.second, set()).add(joint.first)
-    found = {part: Meetings(frozenset(others), frozenset(entered.get(part, ()))) for part, others in joined.items()}
-    return MappingProxyType(found)
+    return MappingProxyType(
+        {
+            part: Meetings(frozenset(others), frozenset(entered.get(part, ())), part in cornered)
+            for part, others in joined.items()
+        }
+    )
 
 
 def enters_another(assembly: Assembly, part: str) -> bool:
-    """Return whether a part enters another, or lies on one; not where others only enter it."""
+    """Return whether a part enters another, or lies on one; not where others only enter it, or it has tails or pins."""
     met = meetings_of(assembly).get(part)
-    return met is None or bool(met.entered) or not any(part in each.entered for each in meetings_of(assembly).values())
+    if met is None or met.entered:
+        return True
+    return not met.cornered and not any(part in each.entered for each in meetings_of(assembly).values())

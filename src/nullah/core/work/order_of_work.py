@@ -17,6 +17,7 @@ from nullah.core.work.assembly_tasks import assembly_tasks, finish_tasks, hang_t
 from nullah.core.work.fit_tasks import fit_tasks, measure_tasks
 from nullah.core.work.gluing import Gluing, gluings, go_in_after
 from nullah.core.work.joint_tasks import joint_tasks
+from nullah.core.work.levelling import seats
 from nullah.core.work.stock_tasks import mill_tasks, saw_tasks, waits_of
 
 
@@ -104,10 +105,13 @@ def derive(plan: Plan) -> tuple[tuple[Task, ...], tuple[Gluing, ...]]:
     mill = mill_tasks(plan, saw)
     after = go_in_after(plan, waits)
     glued = gluings(plan, after)
-    joints = joint_tasks(plan, mill, waits, frozenset(joint.id for each in glued for joint in each.joints))
+    # What holds a top to its frame is cut to that when it is level.
+    level = {part: seat.task_id for _, seat in seats(plan, glued) for part in seat.holds if part not in waits}
+    closed = frozenset(joint.id for each in glued for joint in each.joints)
+    joints = joint_tasks(plan, mill, waits, closed, level)
     measure = measure_tasks(plan, waits, after, mill, joints, glued)
     fit = fit_tasks(plan, waits, mill, measure)
-    jointed = joints.after_fit(fit.by_part)
+    jointed = joints.after_fit({**fit.by_part, **level}).after_measuring(measure)
     made = (*saw, *mill.tasks, *measure, *fit.tasks, *jointed.tasks)
     together = assembly_tasks(plan, mill, fit.by_part, jointed, glued)
     finished = (*made, *together, *finish_tasks(plan, (*made, *together)))

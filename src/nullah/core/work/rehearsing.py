@@ -11,8 +11,10 @@ import numpy as np
 from nullah.core import actions
 from nullah.core.apprentice.by_hand import Bench, felt_along
 from nullah.core.apprentice.contacts import TOUCHES, Contact, contacts
-from nullah.core.apprentice.made_part import MadePart, bodies
+from nullah.core.apprentice.levelling import highest_below
+from nullah.core.apprentice.made_part import Floats, MadePart, bodies
 from nullah.core.apprentice.standing import Place, Standing, stand, unmoved
+from nullah.core.bench.task_facts import PlaneLevel
 from nullah.core.bench.tasks import Joining, Task, Trade
 from nullah.core.identity import kept_by_identity
 from nullah.core.joints.steps import frames_of
@@ -21,6 +23,7 @@ from nullah.core.lengths import from_float
 from nullah.core.operations.fastening import Bore, Pin
 from nullah.core.operations.operation import Operation
 from nullah.core.operations.regions import Region
+from nullah.core.operations.taking import Cut, Take
 from nullah.core.piece.form import Assembly
 from nullah.core.piece.solids import recipe
 from nullah.core.piece.space import Box
@@ -119,6 +122,8 @@ class _Building:
         if task.trade is Trade.MILL:
             for part in task.parts:
                 self._blank(part, [each for each in task.operations if each.part == part])
+        elif isinstance(task.what, PlaneLevel):
+            self._level(task.what)
         elif task.trade not in (Trade.SAW, Trade.DRY):
             for each in task.operations:
                 self._blank(each.part)
@@ -137,6 +142,37 @@ class _Building:
             self.bench.parts[part_id] = MadePart(frame, told, self.bench.milled(told, milling))
             self.places[part_id] = unmoved(self.bench.parts[part_id])
 
+    def _level(self, told: PlaneLevel) -> None:
+        """Plane parts that stand together down to one plane, where what they carry goes on."""
+        found: dict[str, list[tuple[Floats, Floats]]] = {}
+        for contact in self.touching:
+            if told.carried in (contact.first, contact.second) and contact.room == 0.0:
+                carries, way = (contact.second, -1.0) if contact.first == told.carried else (contact.first, 1.0)
+                if carries in told.parts:
+                    normal = way * np.array(contact.normal)
+                    found.setdefault(carries, []).extend((np.array(point), normal) for point in contact.points)
+        if not found:
+            return
+        points = np.array([point for every in found.values() for point, _ in every])
+        normals = np.array([normal for every in found.values() for _, normal in every])
+        heights = np.concatenate([self._heights(part, *zip(*every, strict=True)) for part, every in found.items()])
+        plane = highest_below(points, normals[0], heights)
+        for part, every in found.items():
+            corner, normal = every[0]
+            across = np.eye(3)[[axis for axis in range(3) if axis != int(np.argmax(np.abs(normal)))]]
+            off = self.bench.off(self.bench.hands.planing)
+            corners = []
+            for point in (corner, corner + across[0], corner + across[1]):
+                high = float(plane.at(point)) + off - float(normal @ self.places[part].shift(point))
+                corners.append(point + high * normal)
+            self.bench.parts[part].planed(np.array(corners), normal)
+
+    def _heights(self, part: str, points: Sequence[Floats], normals: Sequence[Floats]) -> Floats:
+        """Return how far points of a surface stand out from where they were designed, as the part stands, mm."""
+        out = self.bench.parts[part].stands_out(np.array(points), np.array(normals))
+        shifts = [float(normal @ self.places[part].shift(point)) for point, normal in zip(points, normals, strict=True)]
+        return np.asarray(out + np.array(shifts))
+
     def _try(self, task: Task) -> None:
         """Try what was cut to fit where it will be, and shave it until it goes in."""
         tried = {part for join in task.joins for part in join.parts}
@@ -151,7 +187,7 @@ class _Building:
         if tried & set(waits) and around:
             touching, standing = self._standing(tried | around)
             for contact, tight in zip(touching, standing.tight, strict=True):
-                if (contact.first, contact.second, contact.axis) in self.shaved:
+                if contact in self.shaved:
                     self.worn[contact] = self.worn.get(contact, 0.0) + tight
 
     def _join(self, parts: Iterable[str]) -> None:
@@ -221,12 +257,20 @@ class _Building:
                     found = [off for off in offs if off is not None]
                     if found:
                         return max(found)
-            for where in (waiting, there):
-                boxes = [frames[part].part.box for part in where if part in frames]
+            goes = [frames[part].part.box for part in waiting if part in frames]
+            stands = [frames[part].part.box for part in there]
+            for boxes in ([_met(box, stands) for box in goes], stands):
                 off = _measured(there, places, float(ledger[each]), boxes)
                 if off is not None:
                     return off
         return None
+
+
+def _met(box: Box, stands: Sequence[Box]) -> Box:
+    """Return as much of a box as lies between the outermost of what stands; all of it where that is nothing."""
+    low = [min(each.low[axis] for each in stands) for axis in range(3)]
+    high = [max(each.high[axis] for each in stands) for axis in range(3)]
+    return box.overlap(Box((low[0], low[1], low[2]), (high[0], high[1], high[2]))) or box
 
 
 def _wider(box: Box, by: Fraction) -> Box:
@@ -260,7 +304,9 @@ def _apart(was: Region, now: Region) -> bool:
 def _measured(
     parts: Mapping[str, MadePart], places: Mapping[str, Place], planned: float, boxes: Iterable[Box]
 ) -> float | None:
-    """Return by how much something that parts have between them is more than planned, mm: at the tightest place.
+    """Return by how much something that parts have between them is more than planned, mm.
+
+    What is between them at the tightest place, what is over them at the widest.
 
     It is felt along lines through some boxes of the piece, along more of them where nothing was designed just so far
     apart: sockets are narrow. None where nothing is so far apart.
@@ -281,7 +327,7 @@ def _felt_apart(
     across: Sequence[Fraction],
 ) -> tuple[float, float] | None:
     """Return how far what was felt was designed to be off the planned figure, and how much more it is, mm."""
-    best: tuple[float, float] | None = None
+    best: tuple[float, float, float] | None = None
     for axis in range(3):
         others = [each for each in range(3) if each != axis]
         lines = {
@@ -297,18 +343,20 @@ def _felt_apart(
             place[others] = line
             met = []
             for part, made in parts.items():
-                for at, off in felt_along(made, place, axis):
+                for felt in felt_along(made, place, axis):
                     point = place.copy()
-                    point[axis] = at
-                    met.append((at, off + float(places[part].shift(point)[axis])))
+                    point[axis] = felt.at
+                    met.append(felt._replace(off=felt.off + float(places[part].shift(point)[axis])))
             met.sort()
-            for number, (low, low_off) in enumerate(met):
-                for high, high_off in met[number + 1 :]:
-                    away = abs(high - low - planned)
+            for number, low in enumerate(met):
+                for high in met[number + 1 :]:
+                    away = abs(high.at - low.at - planned)
                     if away < _SAME:
-                        key = (round(away, 2), high - low + high_off - low_off - planned)
+                        more = high.at - low.at + high.off - low.off - planned
+                        over = high.ends and not low.ends
+                        key = (round(away, 2), -more if over else more, more)
                         best = key if best is None else min(best, key)
-    return best
+    return None if best is None else (best[0], best[2])
 
 
 # --- contacts ---------------------------------------------------------------------------------------
@@ -325,39 +373,58 @@ def _contacts(assembly: Assembly) -> tuple[Contact, ...]:
     return contacts({part.id: recipe(part, assembly.joints, parts) for part in assembly.parts})
 
 
-def _shaved(plan: Plan, touching: Iterable[Contact]) -> frozenset[tuple[str, str, int]]:
-    """Return between which parts, and along which axis, what enters is shaved until it goes in, as it is tried.
+def _shaved(plan: Plan, touching: Iterable[Contact]) -> frozenset[Contact]:
+    """Return where what enters is shaved until it goes in, as it is tried.
 
-    What is held from both sides was made to enter; what is cut to fit is tried where it will be, and its ends and edges
-    are shaved, but not what others enter.
+    What is held from both sides was made to enter, and a tenon is shortened that touches the bottom of its mortise
+    before its shoulders close; what is cut to fit is tried where it will be, and its ends and edges are shaved, but not
+    what others enter.
     """
+    tasks = order_of_work(plan).tasks
     tried = {
         frozenset(join.parts)
-        for task in order_of_work(plan).tasks
+        for task in tasks
         for join in task.joins
         if task.trade is Trade.JOINT and join.how in (Joining.DRY, Joining.STARTED)
     }
-    fitted, faces = waits_of(plan), {part.id: part.face.value for part in plan.parts}
-    met = meetings_of(plan.assembly)
-    found: set[tuple[str, str, int]] = set()
-    sides: dict[tuple[str, str, int], set[bool]] = {}
+    ways: dict[tuple[str, str, int], dict[bool, list[Contact]]] = {}
     for contact in touching:
         key = (contact.first, contact.second, contact.axis)
-        if {contact.first, contact.second} in tried:
-            sides.setdefault(key, set()).add(contact.normal[contact.axis] > 0)
-        for part, other in ((contact.first, contact.second), (contact.second, contact.first)):
-            cut_to_it = part in fitted and not set(fitted[part]) & set(fitted.get(other, ()))
-            entered = other in met and part in met[other].entered
-            if cut_to_it and not entered and contact.axis != faces[part]:
-                found.add(key)
-    return frozenset(found | {key for key, ways in sides.items() if len(ways) == 2})
+        ways.setdefault(key, {}).setdefault(contact.normal[contact.axis] > 0, []).append(contact)
+    told = (each for task in tasks for each in task.operations)
+    mortised = {each.part for each in told if isinstance(each, Take) and each.cut is Cut.MORTISE}
+    found: set[Contact] = set()
+    for (first, second, axis), sides in ways.items():
+        every = [contact for facing in sides.values() for contact in facing]
+        in_two = {first, second} in tried and len(sides) == 2
+        if in_two or _fitted(plan, first, second, axis) or _fitted(plan, second, first, axis):
+            found.update(every)
+        elif {first, second} in tried:
+            for host in {first, second} & mortised:
+                found.update(contact for facing in sides.values() for contact in _bottoms(plan, host, facing))
+    return frozenset(found)
+
+
+def _fitted(plan: Plan, part: str, other: str, axis: int) -> bool:
+    """Return whether one part is cut to fit another along an axis, and tried there."""
+    fitted, met, own = waits_of(plan), meetings_of(plan.assembly), plan.part(part)
+    cut_to_it = part in fitted and not set(fitted[part]) & set(fitted.get(other, ()))
+    entered = other in met and part in met[other].entered
+    return own is not None and cut_to_it and not entered and axis != own.face.value
+
+
+def _bottoms(plan: Plan, host: str, facing: Sequence[Contact]) -> Iterator[Contact]:
+    """Yield of surfaces that face one way those at the bottom of a mortise, where shoulders close on its part too."""
+    own = plan.part(host)
+    if own is not None:
+        axis = facing[0].axis
+        low, high = float(own.box.low[axis]) + TOUCHES, float(own.box.high[axis]) - TOUCHES
+        inside = [contact for contact in facing if low < contact.points[0][axis] < high]
+        yield from inside if len(inside) < len(facing) else ()
 
 
 def _joined(
-    plan: Plan,
-    touching: tuple[Contact, ...],
-    closed: Mapping[Contact, tuple[float, float]],
-    shaved: frozenset[tuple[str, str, int]],
+    plan: Plan, touching: tuple[Contact, ...], closed: Mapping[Contact, tuple[float, float]], shaved: frozenset[Contact]
 ) -> Iterator[Joined]:
     """Yield how parts came together."""
     pairs: dict[tuple[str, str], list[Contact]] = {}
@@ -370,7 +437,7 @@ def _joined(
         seated = [contact for contact in facing if contact.room == 0.0]
         gaps = [closed[contact][0] for contact in seated]
         seen = [closed[contact][0] for contact in seated if _seen(plan, contact)]
-        tight = [closed[contact][1] - (SHAVED if (*pair, contact.axis) in shaved else 0.0) for contact in facing]
+        tight = [closed[contact][1] - (SHAVED if contact in shaved else 0.0) for contact in facing]
         yield Joined(pair, max(gaps, default=0.0), max(tight, default=0.0), max(seen, default=0.0))
 
 
@@ -384,12 +451,18 @@ def _seen(plan: Plan, contact: Contact) -> bool:
             if axis == contact.axis:
                 continue
             for point in contact.border:
-                outside = list(point)
-                outside[axis] += _BESIDE if side.high else -_BESIDE
-                if abs(point[axis] - at) < TOUCHES and not any(_within(outside, other.box) for other in plan.parts):
+                # What stands on one side of the seam, as what enters does, leaves it to be seen on the other.
+                beside = [np.array(point) + way * _BESIDE * np.array(contact.normal) for way in (1, -1)]
+                for outside in beside:
+                    outside[axis] += _BESIDE if side.high else -_BESIDE
+                if abs(point[axis] - at) < TOUCHES and not all(_covered(plan, outside) for outside in beside):
                     return True
     return False
 
 
-def _within(point: Sequence[float], box: Box) -> bool:
-    return all(low <= each <= high for each, low, high in zip(point, box.low, box.high, strict=True))
+def _covered(plan: Plan, point: Floats) -> bool:
+    return any(_within(point, part.box) for part in plan.parts)
+
+
+def _within(point: Floats, box: Box) -> bool:
+    return all(low + TOUCHES < at < high - TOUCHES for at, low, high in zip(point, box.low, box.high, strict=True))

@@ -340,7 +340,7 @@ def _openings(assembly: Assembly, ledger: Ledger | None) -> _Openings:
 
 def _joined_hosts(assembly: Assembly, ledger: Ledger | None, part: Part, same: frozenset[str]) -> frozenset[str]:
     """Return what a part is joined to, without `same`, all that waits for the same, nor what goes in with it."""
-    met = meetings_of(assembly).get(part.id, Meetings(frozenset(), frozenset()))
+    met = meetings_of(assembly).get(part.id, Meetings())
     own = [each for each in assembly.parts if part.group and each.group == part.group]
     sizes = {name for each in own for name in each.quantities}
     fitted = _fits(ledger, part)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from dataclasses import replace
 from fractions import Fraction
 from typing import NamedTuple
 
@@ -16,8 +17,8 @@ from nullah.core.operations.dovetails import ChopBlindSockets, CutPins, CutTails
 from nullah.core.operations.lines import Edge, Line, LineKind
 from nullah.core.operations.marking import DrawSlopes, Gauge, SetOff, StepOff, Trace
 from nullah.core.operations.operation import Operation
-from nullah.core.operations.settings import OfTool, ToolSetting, by_mate, by_rule
-from nullah.core.operations.stock import Surface
+from nullah.core.operations.settings import ByMeasure, OfTool, ToolSetting, by_mate, by_rule, of_line
+from nullah.core.operations.stock import Surface, X
 from nullah.core.piece.frame import Frame
 
 _ROUND = (Surface.FACE_SIDE, Surface.FACE_EDGE, Surface.OTHER_FACE, Surface.OTHER_EDGE)
@@ -172,7 +173,7 @@ class _TailBoard:
             if corner.blind
             else by_mate("baseline", corner.long, end, mate.id, name)
         )
-        return Gauge(
+        gauged = Gauge(
             part=self._part,
             stock=self._stock,
             kind=LineKind.BASELINE,
@@ -181,6 +182,14 @@ class _TailBoard:
             on=_ROUND,
             end=end,
         )
+        by = making.joint.laid_out_by
+        if by is None:
+            return gauged
+        # What lies between the shoulders was measured: from the baseline at the other end.
+        near = replace(gauged, end=end.opposite, setting=setting._replace(origin=end.opposite)).line
+        over = by.over[frame.axes[X].value]
+        measured = ToolSetting("between", over.length, of_line(near), ByMeasure(over.quantity))
+        return replace(gauged, setting=measured, over=None, base=near, backwards=not end.high)
 
     def gauge(self) -> Iterator[Operation]:
         """Yield the baseline, and the lines of mitred edges."""

@@ -11,14 +11,15 @@ from nullah.core.card import JointStage
 from nullah.core.joints.cutouts import subtract
 from nullah.core.joints.making import BenchStep, Making
 from nullah.core.lengths import Direction, Length
-from nullah.core.operations.lines import LineKind
-from nullah.core.operations.marking import Gauge, Marker
+from nullah.core.operations.lines import Line, LineKind
+from nullah.core.operations.marking import DRAWN_UP, Gauge, Marker
 from nullah.core.operations.operation import Operation
-from nullah.core.operations.settings import ToolSetting, by_mate, by_rule, of_line, of_tool
+from nullah.core.operations.settings import ByMeasure, ToolSetting, by_mate, by_rule, of_line, of_tool
 from nullah.core.operations.stock import Stock, Surface, X, Y, Z, surface_at
 from nullah.core.operations.taking import Beside, Bound, Bounds, Cut, Take
 from nullah.core.piece.frame import Frame, Span
 from nullah.core.piece.overlap import lines as division
+from nullah.core.piece.space import side_at
 
 #: A channel that is nearer to the other end or edge than so many times its width is set off from there.
 _CLOSE = 3
@@ -194,6 +195,13 @@ class _Cutting:
                 bounds.append(surface)
                 continue
             place = self._box.span(axis)[high]
+            drawn = self._drawn_at(axis, high, (on,))
+            if drawn is not None:
+                bounds.append(drawn)
+                continue
+            if self._host and self._making.joint.laid_out_by is not None:
+                # It ends in the channel of what stands across, that is cut to its outer wall: nothing shows beside it.
+                place += (-1 if high else 1) * (self._box.span(self.wide)[1] - self._box.span(self.wide)[0]) / 4
             # A channel that is a little longer does no harm; a shorter one keeps out a mate that has no room.
             roomy = 2 * self._making.joint.room[self._frame.axes[axis].value] >= self._making.marks.smallest.mm
             nearer, distance = _nearer(self._stock, axis, place)
@@ -215,25 +223,67 @@ class _Cutting:
         level = self._making.joint.level_with if self._host else ""
         iron = next((each for each in shop.plough_irons if each.mm == width), None)
         fence = by_rule("fence", distance, surface, self._making.marks)
-        if iron is not None and not stops and not level and depth.figure <= shop.plough_deepest.mm:
+        stopped = any(isinstance(bound, Line) for bound in along)
+        if iron is not None and not stopped and not level and depth.figure <= shop.plough_deepest.mm:
             beside = Beside(of_tool("iron", iron, quantity=self._names.width))
             across: Bounds = (beside, fence) if surface.high else (fence, beside)
             yield self._take(Cut.PLOUGH, into, {X: along, wide: across, deep: self._pair(deep, depth)})
             return
-        wall = fence._replace(name="first wall")
         if level:
             # The gauge is set to the part that comes level with this wall, from the edge that they share.
             surface = surface.opposite
             wall = by_mate("first wall", self._stock[wide] - distance - width, surface, level)
-        first = self._gauge(LineKind.WALL, wall, (into,))
+            first = self._gauge(LineKind.WALL, wall, (into,))
+        else:
+            first = self._first_wall(wide, (into,))
         second = self._second_wall(first, width, (into,), backwards=surface.high)
         yield from (first, second, *stops)
         walls = sorted((first.line, second.line), key=lambda line: line.at)
         narrower = shop.plough_iron(Length(width))
-        cut = Cut.CHISEL_GROOVE if stops or narrower is None else Cut.PLOUGH_TO_LINES
+        cut = Cut.CHISEL_GROOVE if stopped or narrower is None else Cut.PLOUGH_TO_LINES
         tools = self._making.chisel(width) if cut is Cut.CHISEL_GROOVE else (of_tool("iron", narrower),)  # type: ignore[arg-type]
         bounds: dict[int, Bounds] = {X: along, wide: (walls[0], walls[1]), deep: self._pair(deep, depth)}
         yield self._take(cut, into, bounds, tools)
+
+    def _first_wall(self, axis: int, on: tuple[Surface, ...], **more: object) -> Gauge:
+        """Return the wall that is set off: from the nearer surface, or by what stands together in it and one before."""
+        surface, distance, _ = self._from(axis)
+        by = self._making.joint.laid_out_by if self._host else None
+        for other in self._laid_out_before():
+            if by is not None and other.wide == axis and other._from(axis)[0] is not surface:
+                base = other._first_wall(axis, on).line
+                over = by.over[self._frame.axes[axis].value]
+                setting = ToolSetting("over", over.length, of_line(base), ByMeasure(over.quantity))
+                return self._gauge(LineKind.WALL, setting, on, base=base, backwards=not surface.high, **more)
+        setting = by_rule("first wall", distance, surface, self._making.marks)
+        return self._gauge(LineKind.WALL, setting, on, **more)
+
+    def _laid_out_before(self) -> Iterator[_Cutting]:
+        """Yield the channels that are laid out before this one, by what stands together in all of them."""
+        by = self._making.joint.laid_out_by if self._host else None
+        for joint in by.before if by is not None else ():
+            for channel in division(joint, self._frame.part, self._mate.part).first_loses:
+                box = _box(self._frame, channel.overlap(self._frame.part.box))
+                if box is not None:
+                    yield _Cutting(self._making._replace(joint=joint), self._frame, self._mate, box, host=True)
+
+    def _drawn_at(self, axis: int, high: bool, on: tuple[Surface, ...]) -> Line | None:
+        """Return the wall of a channel across that was drawn already where this one ends."""
+        for other in self._laid_out_before():
+            surface = other._from(axis)[0]
+            if other.wide == axis and surface.high == high and other.box.span(axis)[high] == self._box.span(axis)[high]:
+                return other._first_wall(axis, on).line
+        return None
+
+    @property
+    def box(self) -> _Box:
+        """What is cut out."""
+        return self._box
+
+    @property
+    def wide(self) -> int:
+        """The axis across a channel in a face."""
+        return Y if _longer_along(self._box) else X
 
     def _second_wall(self, first: Gauge, width: Fraction, on: tuple[Surface, ...], backwards: bool) -> Gauge:
         """Return the other wall: traced from what goes in, or with a rule where that is fitted later or has room."""
@@ -266,6 +316,15 @@ class _Cutting:
         """Return whether what goes in has a tongue that is cut to fit: it is thicker than its channel."""
         return self._host and width < min(self._mate.stock[1:])
 
+    def _drawn_up(self, face: Surface) -> bool:
+        """Return whether a tongue has room and is drawn against the wall nearer to a face, which lies with the mate's.
+
+        So is that of a button: how far it lies from that face counts, and not how thick it is.
+        """
+        axis = self._frame.axes[Z]
+        side = side_at(axis, face.high != self._frame.turned[Z])
+        return self._making.joint.room[axis.value] > 0 and self._frame.part.box.at(side) == self._mate.part.box.at(side)
+
     def dado(self) -> Iterator[Operation]:
         """Yield a channel across the grain, sunk into a face; stopped where it does not reach both edges."""
         surface, distance, width = self._from(X)
@@ -279,14 +338,12 @@ class _Cutting:
             first = self._gauge(LineKind.WALL, by_mate("far wall", thick, surface, self._mate.part.id), on)
             second = self._second_wall(first, width, on, backwards=not surface.high)
         else:
-            first = self._gauge(
-                LineKind.WALL, by_rule("first wall", distance, surface, self._making.marks), on, tool=Marker.KNIFE
-            )
+            first = self._first_wall(X, on, tool=Marker.KNIFE)
             second = self._second_wall(first, width, on, backwards=surface.high)
         depth = self._gauge(LineKind.DEPTH, self._depth(Z), (Surface.FACE_EDGE, Surface.OTHER_EDGE))
         yield from (first, second, *stops, depth)
         walls = sorted((first.line, second.line), key=lambda line: line.at)
-        cut = Cut.STOPPED_DADO if stops else Cut.DADO
+        cut = Cut.STOPPED_DADO if any(isinstance(bound, Line) for bound in across) else Cut.DADO
         bounds: dict[int, Bounds] = {X: (walls[0], walls[1]), Y: across, Z: self._pair(Z, depth.line)}
         yield self._take(cut, into, bounds, self._making.chisel(width))
 
@@ -331,11 +388,12 @@ class _Cutting:
                 else by_mate("tongue", long, end, mate.id, self._names.depth)
             )
             left = self._stock.thickness - deep
-            thick = (
-                self._depth(Z)
-                if self._into_notch
-                else by_mate("tongue", left, face.opposite, mate.id, self._names.guest)
-            )
+            if self._into_notch:
+                thick = self._depth(Z)
+            elif self._drawn_up(face):
+                thick = by_mate(DRAWN_UP, deep, face, mate.id)
+            else:
+                thick = by_mate("tongue", left, face.opposite, mate.id, self._names.guest)
             shoulder = self._gauge(LineKind.WALL, length, (face, Surface.FACE_EDGE, Surface.OTHER_EDGE), end=end)
             cheek = self._gauge(LineKind.DEPTH, thick, (end, Surface.FACE_EDGE, Surface.OTHER_EDGE), end=end)
         else:

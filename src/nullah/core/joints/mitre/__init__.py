@@ -13,7 +13,7 @@ from nullah.core.joints.making import BenchStep, Making
 from nullah.core.joints.meeting import at_end
 from nullah.core.joints.mitre.keys import Keys, keys_of
 from nullah.core.joints.mitre.operations import mitre_steps
-from nullah.core.joints.mitre.solid import mitre_cut
+from nullah.core.joints.mitre.solid import clear_of, mitre_cut
 from nullah.core.ledger import Definition, Ledger, QuantityKind, Snap, given, ruled
 from nullah.core.piece.cuts import Removal
 from nullah.core.piece.faults import Fault, FaultKind, NoCorner
@@ -32,7 +32,7 @@ class Mitre(JointBase):
 
     def cut(self, joint: Joint, first: Part, second: Part, is_first: bool) -> Removal | None:
         """Return the half of the corner that a part loses."""
-        return mitre_cut(first, second, is_first, keys_of(joint))
+        return mitre_cut(first, second, is_first, keys_of(joint), clear_of(joint))
 
     def frees(self, joint: Joint, first: Part, second: Part) -> frozenset[Side]:
         """Return the ways of the first: back the way it came, along its own grain, away from its tip."""

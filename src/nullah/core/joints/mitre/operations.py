@@ -8,6 +8,7 @@ from fractions import Fraction
 from nullah.core.card import JointStage, Moment
 from nullah.core.joints.making import BenchStep, Making
 from nullah.core.joints.mitre.keys import Keys, keys_of, places_of
+from nullah.core.joints.mitre.solid import clear_of
 from nullah.core.operations.lines import LineKind
 from nullah.core.operations.marking import Gauge
 from nullah.core.operations.mitres import KeySlot, MitreEnd
@@ -67,7 +68,8 @@ class _End:
         marks, mate = self._making.marks, self._other.part
         long, through = (self._overlap.size(part.grain) for part in (self._own.part, mate))
         holds = self._making.joint.hold is not Hold.DRY
-        set_back = (("mitre", long, self._end), ("mitre", through, self._inner))
+        more = 1 + clear_of(self._making.joint) / long
+        set_back = (("mitre", long * more, self._end), ("mitre", through * more, self._inner))
         back, deep = (by_mate(*each, mate.id) if holds else by_rule(*each, marks) for each in set_back)
         return MitreEnd(part=self._own.part.id, stock=self._own.stock, end=self._end, back=back, deep=deep, holds=holds)
 

@@ -2,17 +2,39 @@
 
 from __future__ import annotations
 
+from fractions import Fraction
+
 from nullah.core.joints.mitre.keys import Keys, places_of
 from nullah.core.piece.cuts import Removal
+from nullah.core.piece.joint import Hold, Joint
 from nullah.core.piece.part import Part
 from nullah.core.piece.shaping import Prism
 from nullah.core.piece.space import Axis
 
+#: So far along the grain ends of tenons stay clear of their mitre, mm: nothing may hold the shoulders open (practice).
+CLEAR = Fraction(1)
 
-def mitre_cut(first: Part, second: Part, is_first: bool, keys: Keys | None = None) -> Removal | None:
+
+def clear_of(joint: Joint) -> Fraction:
+    """Return how far along the grain either end stays clear of a mitre, mm: none where it is glued."""
+    return CLEAR if joint.hold is Hold.DRY else Fraction(0)
+
+
+def mitre_cut(
+    first: Part, second: Part, is_first: bool, keys: Keys | None = None, clear: Fraction = Fraction(0)
+) -> Removal | None:
     """Return what one half of a mitre loses, with the slots of its keys.
 
     The overlap is split along the diagonal from the corner next to both bodies to the one away from both.
+
+    Parameters
+    ----------
+    first, second : Part
+    is_first : bool
+        Which of them is asked for.
+    keys : Keys, optional
+    clear : Fraction
+        How far along its grain it stays clear of the diagonal, mm.
     """
     overlap = first.box.overlap(second.box)
     if overlap is None or first.grain is second.grain:
@@ -33,11 +55,18 @@ def mitre_cut(first: Part, second: Part, is_first: bool, keys: Keys | None = Non
     def flat(at_a: float, at_b: float) -> tuple[float, float]:
         return (at_a, at_b) if a is u else (at_b, at_a)
 
-    inner, outer = flat(near_a, near_b), flat(far_a, far_b)
+    outer = flat(far_a, far_b)
     # The first loses the half next to the second's body, and the other way round.
-    other = flat(far_a, near_b) if is_first else flat(near_a, far_b)
+    if is_first:
+        more = float(clear) / abs(near_a - far_a)
+        slant = flat(near_a + more * (near_a - far_a), near_b), flat(far_a, far_b + more * (far_b - near_b))
+        other = flat(far_a, near_b)
+    else:
+        more = float(clear) / abs(near_b - far_b)
+        slant = flat(near_a, near_b + more * (near_b - far_b)), flat(far_a + more * (far_a - near_a), far_b)
+        other = flat(near_a, far_b)
     low, high = float(overlap.low[through.value]), float(overlap.high[through.value])
-    prisms = [Prism(through, (inner, outer, other), low, high)]
+    prisms = [Prism(through, (*slant, other), low, high)]
     if keys is not None:
         reach = float(keys.reach)
         along_a = flat(far_a + (reach if near_a > far_a else -reach), far_b)
