@@ -5,7 +5,7 @@ from fractions import Fraction
 
 import numpy as np
 import pytest
-from tests.told import each_choice, operations_of, planned
+from tests.told import each_choice, operations_of, planned, planned_in_inches
 
 from nullah.core import actions
 from nullah.core.apprentice.by_hand import Bench, felt_along
@@ -313,19 +313,19 @@ def test_whatever_waits_is_measured(chosen):
     assert all(abs(each.found.mm - each.planned.mm) <= plan.marks.smallest.mm * 2 for each in found.measured)
 
 
-SEVERAL = [("case", (("rows", "3"),)), *((form, chosen) for form in FORMS_MADE for chosen in each_choice(form)[::6])]
-
-
-@pytest.mark.parametrize("chosen", SEVERAL)
-def test_nothing_that_is_made_before_an_opening_is_measured_is_told_otherwise_after(chosen):
-    plan = planned(*chosen)
-    project, tasks, waits = plan.project, order_of_work(plan).tasks, waits_of(plan)
-    for name in sorted({name for names in waits.values() for name in names}):
-        project = actions.measure(project, name, Measured(Length(plan.ledger[name] - Fraction(9, 10))))
-    last = max((number for number, task in enumerate(tasks) if task.trade is Trade.MEASURE), default=0)
-    done = {task.id: task for task in tasks[:last] if not set(task.parts) & set(waits)}
-    now = order_of_work(work_out(project, milling=False, proving=False)).tasks
-    assert list(rehearsing._changed(now, done)) == []
+@pytest.mark.sampled(9)
+@pytest.mark.parametrize("begin", [planned, planned_in_inches])
+@pytest.mark.parametrize("chosen", [(form, chosen) for form in FORMS_MADE for chosen in each_choice(form)])
+def test_nothing_that_is_made_before_an_opening_is_measured_is_told_otherwise_after(begin, chosen):
+    plan, done = begin(*chosen), {}
+    while (task := next((each for each in order_of_work(plan).tasks if each.id not in done), None)) is not None:
+        done[task.id] = task
+        if task.trade is Trade.MEASURE:
+            project = plan.project
+            for name in task.measures:
+                project = actions.measure(project, name, Measured(Length(plan.ledger[name] - Fraction(9, 10))))
+            plan = work_out(project, milling=False, proving=False)
+            assert list(rehearsing._changed(order_of_work(plan).tasks, done)) == [], task.id
 
 
 # --- whole builds ---------------------------------------------------------------------------------

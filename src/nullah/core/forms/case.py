@@ -199,10 +199,14 @@ def _dado_quantities(shape: _Shape) -> list[Definition]:
         found += [
             ruled("upright.opening", N_("dado to dado, up"), "case.inside_height + 2 * dado.depth"),
             ruled("upright.length", N_("length of the uprights"), "upright.opening", ("upright.opening",)),
-            ruled("upright.width", N_("width of the uprights"), "opening.depth - divider.setback"),
+            ruled("upright.width", N_("width of the uprights"), f"{_DEEP} - divider.setback"),
             ruled("upright.thickness", N_("thickness of the uprights"), "divider.thickness"),
         ]
     return found
+
+
+#: What is cut before the openings are measured for drawers hangs on this, and not on what is measured.
+_DEEP = "case.outside_depth - back.thickness"
 
 
 def _opening_names(row: int) -> Opening:
@@ -216,7 +220,7 @@ def _opening_quantities(shape: _Shape) -> list[Definition]:
         f"(case.inside_width - {uprights} * upright.thickness) / {shape.columns}" if uprights else "case.inside_width"
     )
     found = [
-        ruled("opening.depth", N_("depth of the openings"), "case.outside_depth - back.thickness"),
+        ruled("opening.depth", N_("depth of the openings"), _DEEP),
         ruled("column.width", N_("width of the openings"), width),
     ]
     if not dividers:
@@ -255,7 +259,7 @@ def _divider_quantities(shape: _Shape) -> list[Definition]:
 
 
 #: Between the rails of a frame, and as far into them as the tongues go.
-_INNER = "opening.depth - divider.setback - frame.gap - 2 * (frame.board_width - frame.tongue)"
+_INNER = f"{_DEEP} - divider.setback - frame.gap - 2 * (frame.board_width - frame.tongue)"
 
 
 def _column_quantities(shape: _Shape, column: int) -> list[Definition]:
@@ -270,7 +274,7 @@ def _column_quantities(shape: _Shape, column: int) -> list[Definition]:
     if not shape.framed:
         found += [
             ruled(f"{divider}.length", there(N_("length of the dividers")), opening, (opening,)),
-            ruled(f"{divider}.width", there(N_("width of the dividers")), "opening.depth - divider.setback"),
+            ruled(f"{divider}.width", there(N_("width of the dividers")), f"{_DEEP} - divider.setback"),
         ]
         thick = there(N_("thickness of the dividers"))
         return found if column == 1 else [*found, ruled(f"{divider}.thickness", thick, "divider.thickness")]
@@ -440,7 +444,7 @@ def _upright(m: Maker, shape: _Shape, column: int) -> None:
 
 def _dado_run(m: Maker, shape: _Shape) -> tuple[Fraction, Fraction]:
     start = m.q("dado.stop") if shape.dados == "stopped" else Fraction(0)
-    return start, m.q("opening.depth")
+    return start, m.designed("opening.depth")
 
 
 def _house(

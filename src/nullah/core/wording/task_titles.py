@@ -232,7 +232,7 @@ _TITLES: dict[type, Callable[[Any, Reader], str]] = {
     GlueUp: _glue_up,
     PutIn: _put_in,
     CleanUnit: lambda fact, reader: reader.text(
-        N_("Plane the joints of {unit} flush, and try it for square"), unit=fact.unit
+        N_("Plane the joints of the {unit} flush, and try for square"), unit=fact.unit
     ),
     PlaneLevel: lambda fact, reader: reader.text(
         N_("Plane {parts} level where {carried} goes on: no light under a straightedge, no twist across sticks"),
