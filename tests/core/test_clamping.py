@@ -18,7 +18,7 @@ from nullah.core.stations.selection import Selection
 from nullah.core.wording.facts import fact_words
 from nullah.core.work.clamping import clamps_for, row_of_clamps, spreading, staves_glue_up
 from nullah.core.work.order_of_work import order_of_work
-from nullah.core.work.shop_list import shop_list
+from nullah.core.work.shop_list import ClampsNeeded, shop_list
 
 
 def top(staves, of="staves", glue="white glue", people=1, **given):
@@ -62,8 +62,8 @@ def test_what_is_too_much_for_the_open_time_is_glued_in_sections_and_everyone_sa
         card = next(station for station in STATIONS if station.id == "piece").card(plan, Selection())
         words = " ".join(said(remark, plan) for remark in card.mind)
         assert ("sections" in words) is (len(made.goes) > 1) and f"{made.clamps} clamps" in words
-        clamps = next(need for _, needs in shop_list(plan) for need in needs if need.what == "Clamps")
-        assert int(clamps.much) == made.clamps
+        clamps = next(need for need in shop_list(plan).used if isinstance(need, ClampsNeeded))
+        assert clamps.number == made.clamps
         assert all(task.trade is Trade.MILL and task.waits == 12.0 for task in glueing)
     assert len(staves_glue_up(top(5), top(5).parts[0]).goes) == 1
     assert len(staves_glue_up(top(16, "slab"), top(16, "slab").parts[0]).goes) > 2

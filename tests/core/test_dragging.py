@@ -9,6 +9,7 @@ from hypothesis import strategies as st
 
 from nullah.core.joints.dovetail.dragging import DraggedLine, dragged, line_at
 from nullah.core.joints.dovetail.layout import DovetailFigures, lay_out
+from nullah.core.joints.dragged import Held
 from nullah.core.lengths import Slope, mm
 from nullah.core.shop import Shop
 
@@ -38,7 +39,7 @@ def test_a_line_left_where_it_is_stands_for_the_figure_it_has(tails, half, pin, 
     line = line_at(layout, inward, level, 0.01)
     assert line is not None and line.mark == mark
     found = dragged(layout, line, inward, level, Shop())
-    assert found.held == "" and float(found.value) == pytest.approx(float(getattr(spec, found.figure)), abs=0.051)
+    assert found.held is None and float(found.value) == pytest.approx(float(getattr(spec, found.figure)), abs=0.051)
 
 
 @given(
@@ -63,6 +64,6 @@ def test_however_far_it_is_dragged_the_corner_can_be_made(line, inward, level):
 
 
 def test_limits_say_why():
-    assert "breaks off" in dragged(CORNER, DraggedLine("half_pin", 0), 0, 0.5, Shop()).held
-    assert "run to a point" in dragged(CORNER, DraggedLine("half_pin", 0), 0, 70, Shop()).held
-    assert "Finer than knife" in dragged(CORNER, DraggedLine("pin", 2), 0, float(CORNER.marks[1]), Shop()).held
+    assert dragged(CORNER, DraggedLine("half_pin", 0), 0, 0.5, Shop()).held is Held.EDGE_BREAKS
+    assert dragged(CORNER, DraggedLine("half_pin", 0), 0, 70, Shop()).held is Held.TAILS_POINTED
+    assert dragged(CORNER, DraggedLine("pin", 2), 0, float(CORNER.marks[1]), Shop()).held is Held.TOO_FINE

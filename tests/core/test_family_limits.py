@@ -46,8 +46,10 @@ from nullah.core.piece.joint import Hold
 from nullah.core.piece.solids import block_solid, build
 from nullah.core.plan import work_out
 from nullah.core.project import Piece, Project
+from nullah.core.reader import Reader
 from nullah.core.shop import Shop
 from nullah.core.stations.joints import joint_card
+from nullah.core.wording.joint_steps import overshoot_words
 from nullah.core.work.joint_work import at_bench, joint_work
 from nullah.demo.seed_cabinet import seed_cabinet
 
@@ -226,7 +228,7 @@ def test_a_long_part_is_broken_off_and_an_end_that_is_shown_is_its_own():
 
 def test_dividers_prick_every_tail_and_go_over_by_the_pin():
     layout = lay_out(DovetailFigures(mm(150), mm(15), mm(15), 3, mm(8), mm(6), Slope(mm(7).mm)))
-    drawn = list(divider_pricks(layout, Marks()))
+    drawn = list(divider_pricks(layout, overshoot_words(layout.spec, Reader())))
     levels = {round(150 - e.points[0][1], 6) for e in drawn if isinstance(e, Path)}
     assert {round(float(mark), 6) for mark in layout.marks} <= levels
     # The last step from either side passes the other half-pin line by the pin.

@@ -44,6 +44,7 @@ from nullah.core.reader import Reader
 from nullah.core.stations.next_step import task_card
 from nullah.core.wording.facts import error_words
 from nullah.core.wording.operations import alike_operations
+from nullah.core.wording.shop_list import shop_list_words
 from nullah.core.wording.task_titles import task_title, task_words
 from nullah.core.wording.tasks import measuring_steps
 from nullah.core.wording.tools import where_words
@@ -52,7 +53,7 @@ from nullah.core.work.bench_work import measured_for
 from nullah.core.work.day_book import standing, task_minutes
 from nullah.core.work.joint_work import kinds_by_host
 from nullah.core.work.order_of_work import derive, order_of_work
-from nullah.core.work.shop_list import shop_list
+from nullah.core.work.shop_list import RagsNeeded, shop_list
 from nullah.demo.seed_cabinet import seed_cabinet, short_of_wood
 
 
@@ -402,13 +403,16 @@ def test_every_choice_of_every_form_has_an_order_of_work(form):
 
 
 def test_the_shop_list_tells_tools_and_what_is_used_up(cabinet):
-    found = {title: {need.what: need for need in needs} for title, needs in shop_list(cabinet)}
+    found = {
+        title: {need.what: need for need in needs}
+        for title, needs in shop_list_words(shop_list(cabinet), cabinet.reader)
+    }
     assert {"Dividers", "Marking gauge", "Router plane", "Fine saw", "Chisel"} <= set(found["Tools"])
     used = found["Used up"]
     assert int(used["Nails"].much) >= 12 and used["Oil or wax"].much.endswith("ml") and "Rags" in used
     assert "ignite" in used["Rags"].why
-    bare = dict(shop_list(planned(replace(seed_cabinet(), finish="none"))))
-    assert "Rags" not in [need.what for need in bare["Used up"]]
+    bare = shop_list(planned(replace(seed_cabinet(), finish="none")))
+    assert RagsNeeded() not in bare.used and RagsNeeded() in shop_list(cabinet).used
 
 
 class _Watched:

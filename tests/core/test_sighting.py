@@ -16,11 +16,13 @@ from nullah.core.milling.sighting import (
     exercise,
     mark,
     next_level,
-    progress_in_words,
+    progress_of,
     seen,
     shown_rise,
     sight,
 )
+from nullah.core.reader import Reader
+from nullah.core.wording.sighting import progress_words
 
 
 def tops(wound, eye):
@@ -76,7 +78,7 @@ def test_every_exercise_can_be_answered_and_only_rightly(level, seed):
     assert not mark(Answer(other, abs(rise) + 0.1, given_.wound.begins), given_).right
     if high != "true":
         assert not mark(Answer(high, abs(rise) * 2 + 1, given_.wound.begins), given_).right
-        begins = next(share for share, _ in BEGINS if share != given_.wound.begins)
+        begins = next(share for share in BEGINS if share != given_.wound.begins)
         assert not mark(Answer(high, abs(rise), begins), given_).right
 
 
@@ -99,6 +101,6 @@ def test_difficulty_follows_the_user():
     assert next_level(tries(2, True, False, False)) == 1
     assert next_level(tries(0, False, False)) == 0
     assert next_level(tries(HARDEST, True, True, True)) == HARDEST
-    assert progress_in_words(()) == "Nothing practised yet."
-    assert progress_in_words(tries(1, True)).startswith("1 board read; of the last 1, 1 right")
-    assert "Step 4 of 10" in progress_in_words(tries(3, True, False, True))
+    assert progress_of(()) is None and progress_words(None, Reader()) == "Nothing practiced yet."
+    assert progress_words(progress_of(tries(1, True)), Reader()).startswith("1 board read; of the last 1, 1 right")
+    assert progress_of(tries(3, True, False, True)).step == 4

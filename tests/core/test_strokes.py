@@ -23,11 +23,12 @@ from nullah.core.milling.strokes import (
     play,
     strokes_per_mm,
 )
-from nullah.core.milling.trial import FaceOf, levelled, set_of, start_trial, under_straightedge, verdict
+from nullah.core.milling.trial import FaceOf, found_in, levelled, set_of, start_trial, under_straightedge
 from nullah.core.rack.board import Board, Faces, Flaw, FlawKind, Rise
 from nullah.core.reader import Reader
 from nullah.core.shop import USUAL_PLANES, PlaneKind, Shop
 from nullah.core.wording.strokes import milling_step_words
+from nullah.core.wording.trial import trial_words
 from nullah.instruments.shape_gauges import SimulatedGauges
 
 WOUND = Board("1", "wound", "black cherry", mm(500), mm(140), mm(25), mm(1), mm(1), mm(3))
@@ -68,12 +69,12 @@ def test_the_plan_counts_about_the_strokes_that_it_takes(both):
 
 def test_what_is_left_and_the_verdict_say_the_same(both):
     face, trial = both[0]
-    assert verdict(trial, face.stages).startswith("Flat within 0.0")
-    assert f"{trial.strokes} strokes" in verdict(trial, face.stages)
+    assert trial_words(found_in(trial, face.stages), Reader()).startswith("Flat within 0.0")
+    assert f"{trial.strokes} strokes" in trial_words(found_in(trial, face.stages), Reader())
     unplaned = start_trial(face.work)
-    assert "out of flat, 0.10 mm is enough" in verdict(unplaned, face.stages)
+    assert "out of flat, 0.10 mm is enough" in trial_words(found_in(unplaned, face.stages), Reader())
     over = replace(trial, shaved=trial.shaved + 2 * face.work.volume)
-    assert "thinner than it had to be" in verdict(over, face.stages)
+    assert "thinner than it had to be" in trial_words(found_in(over, face.stages), Reader())
 
 
 def test_stages_go_from_coarse_to_fine_and_never_set_a_plane_deeper_than_it_is_used():

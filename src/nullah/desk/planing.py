@@ -24,16 +24,17 @@ from nullah.core.milling.trial import (
     FaceOf,
     Trial,
     UnderEdge,
+    found_in,
     levelled,
     set_of,
     start_trial,
     under_straightedge,
-    verdict,
 )
 from nullah.core.shop import PlaneKind
 from nullah.core.stations.stock import selected_job, stock_name
 from nullah.core.wood.species import SpeciesError, find_species
 from nullah.core.wording.strokes import stage_words
+from nullah.core.wording.trial import trial_words
 from nullah.desk.document import Document
 from nullah.desk.fields import ValueField
 from nullah.desk.planing_board import Place, PlaningBoard
@@ -242,7 +243,7 @@ class PlaningPage(QWidget):
         if self._at is not None and self._playing is not None:
             playing = self.stages[self._at.stage]
             stage = f"{stage_words(playing, self._at.set + 1, self._document.plan.reader)} "
-        self.words.setText(f"{stage}{said}\n{verdict(trial, self.stages, write)}")
+        self.words.setText(f"{stage}{said}\n{trial_words(found_in(trial, self.stages), self._document.plan.reader)}")
         self._show_buttons()
 
     def _show_buttons(self) -> None:

@@ -23,10 +23,12 @@ from nullah.core.milling.sighting import (
     exercise,
     mark,
     next_level,
-    progress_in_words,
+    progress_of,
     shown_rise,
     sight,
 )
+from nullah.core.reader import Reader
+from nullah.core.wording.sighting import begins_words, progress_words
 from nullah.desk.stations.base import chooser, labelled
 from nullah.desk.stations.group import ViewChoices
 from nullah.files.practice import practice_file, read_practice, write_practice
@@ -110,7 +112,7 @@ class SightingPage(QWidget):
         self.rise.setMinimumHeight(32)
         self.rise.returnPressed.connect(self.answer)
         labelled("by how much at its end", self.rise, row)
-        begins = [(str(share), words) for share, words in BEGINS]
+        begins = [(str(share), begins_words(share, self._reader())) for share in BEGINS]
         self.begins = chooser("where the wind begins", begins, lambda _: None, row, "begins")
         self.say = choices.verb("Compare", self.answer, main=True)
         self.next = choices.verb("Next board", self.next_board)
@@ -159,7 +161,7 @@ class SightingPage(QWidget):
             shown = _under(shown, answered(given.wound))
         self.view.shown = shown
         self.view.update()
-        self.progress.setText(progress_in_words(self.tries, self._marks()))
+        self.progress.setText(progress_words(progress_of(self.tries), self._reader()))
         self.say.setEnabled(self.marked is None)
 
     def answer(self) -> None:
@@ -187,7 +189,7 @@ class SightingPage(QWidget):
         if abs(rise) < 0.05:
             was = "The board is true: the edges are in line, whatever the head's tilt."
         else:
-            side, where = "right" if rise > 0 else "left", dict(BEGINS)[wound.begins]
+            side, where = "right" if rise > 0 else "left", begins_words(wound.begins, self._reader())
             over = abs(wound.wind)
             was = (
                 f"The far {side} end stands {self._fine(abs(rise))} high at the stick, {self._fine(over)} over the "
@@ -205,6 +207,9 @@ class SightingPage(QWidget):
             if not ok
         ]
         return f"Not {' nor '.join(wrong)}. {was} The net shows the face, eight times too high."
+
+    def _reader(self) -> Reader:
+        return Reader(self._marks())
 
     def _fine(self, millimetres: float) -> str:
         return self._marks().write_fine(from_float(millimetres))

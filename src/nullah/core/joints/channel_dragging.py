@@ -5,16 +5,14 @@ Places are those of `mate_views`: the face view with its upper left corner at (0
 
 from __future__ import annotations
 
-from fractions import Fraction
 from typing import NamedTuple
 
 from nullah.core.drawing import Point
 from nullah.core.joints.bench import THINNEST
 from nullah.core.joints.cutouts import Cutout
-from nullah.core.joints.dovetail.dragging import Dragged
+from nullah.core.joints.dragged import Dragged, Held, KeptOut, held_within
 from nullah.core.joints.kinds import JointGroup
 from nullah.core.joints.mate_views import edge_view_from, is_from_below, shown_part
-from nullah.core.lengths import mm
 
 # A stop leaves at least so much of the channel, mm.
 _LEAST_LONG = 20.0
@@ -82,23 +80,9 @@ def channel_dragged(kind: JointGroup, handle: Handle, at: Point) -> Dragged:
     wide, thick = float(host.sizes.across), float(host.sizes.through)
     if handle.what == "depth":
         value = at[1] - edge_view_from(host) - _depth_drawn(kind, 0.0)
-        return _held(
-            handle.name,
-            value,
-            1.0,
-            thick - THINNEST,
-            "Less would hold nothing.",
-            "So little is left under it that it breaks.",
-        )
+        return held_within(handle.name, value, 1.0, thick - THINNEST, Held.HOLDS_NOTHING, Held.BREAKS_UNDER)
     if handle.what == "stop":
-        return _held(
-            handle.name,
-            wide - at[1],
-            0.0,
-            float(cut.across[1]) - _LEAST_LONG,
-            "",
-            "Nothing of the channel would be left.",
-        )
+        return held_within(handle.name, wide - at[1], 0.0, float(cut.across[1]) - _LEAST_LONG, None, Held.NOTHING_LEFT)
     if _across_grain(cut):
         value, room = at[0] + shown.low - float(cut.along[0]), float(host.sizes.along - cut.along[0])
     else:
@@ -106,18 +90,11 @@ def channel_dragged(kind: JointGroup, handle: Handle, at: Point) -> Dragged:
     enters = float(min(guest.sizes.through, guest.sizes.across))
     # A tongue or shoulder on the mate may be thinner than the mate.
     least = 1.0 if guest.cutouts else enters
-    return _held(
+    return held_within(
         handle.name,
         value,
         least,
         max(least, min(room, enters * 3)),
-        f"{guest.part.name} would not enter." if not guest.cutouts else "Nothing could enter.",
-        "It would rattle in it.",
+        Held.NOTHING_ENTERS if guest.cutouts else KeptOut(guest.part.id),
+        Held.RATTLES,
     )
-
-
-def _held(name: str, value: float, least: float, most: float, below: str, above: str) -> Dragged:
-    most = max(most, least)
-    within = min(max(value, least), most)
-    exact = mm(Fraction(round(within * 10), 10))
-    return Dragged(name, exact, below if value < least - 0.05 else above if value > most + 0.05 else "")

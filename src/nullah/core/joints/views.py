@@ -162,8 +162,8 @@ def _each_tail(layout: DovetailLayout, marks: Marks, prefix: str, pin_state: str
     )
 
 
-def divider_pricks(layout: DovetailLayout, marks: Marks) -> Iterator[Element]:
-    """Draw where dividers prick the end of the tail board, stepped off from both half-pin lines, and the overshoot."""
+def divider_pricks(layout: DovetailLayout, overshoot: str) -> Iterator[Element]:
+    """Draw where dividers prick the end of the tail board from both half-pin lines, and label the overshoot."""
     height, number = float(layout.spec.width), layout.spec.tails
     half, step = float(layout.spec.half_pin), float(layout.step)
     if not layout.spec.equal:
@@ -173,8 +173,7 @@ def divider_pricks(layout: DovetailLayout, marks: Marks) -> Iterator[Element]:
             yield line((0, height - level), (2.2, height - level), Role.CHALK)
     if number > 1:
         over = height - (half + number * step)
-        words = f"step {number}: over by the pin, {marks.write_setting(layout.spec.pin)}"
-        yield Label((2.2, over), words, 2.8, Anchor.START, Role.CHALK, nudge_mm=(1.5, -1.5))
+        yield Label((2.2, over), overshoot, 2.8, Anchor.START, Role.CHALK, nudge_mm=(1.5, -1.5))
 
 
 def mark_scale(layout: DovetailLayout, marks: Marks, x: float, size_mm: float = 2.6) -> Iterator[Element]:

@@ -13,7 +13,6 @@ from collections.abc import Sequence
 from typing import NamedTuple, Protocol
 
 from nullah.core.drawing import Drawing, Element, Fill, Path, Point, Role, drawing
-from nullah.core.lengths import Marks, from_float
 
 #: Height of a winding stick, mm.
 STICK_HIGH = 36.0
@@ -183,8 +182,8 @@ def _stick(wound: Sighted, x: float, stick: float, eye: Eye, inlaid: bool) -> li
 
 # --- exercises ------------------------------------------------------------------------------------
 
-#: Where the wind can begin, as shares of the length, and how it is said.
-BEGINS = ((0.0, "at the near end"), (0.5, "in the middle"))
+#: Where the wind can begin, as shares of the length.
+BEGINS = (0.0, 0.5)
 HARDEST = 9
 
 
@@ -235,7 +234,7 @@ def exercise(level: int, seed: int) -> Exercise:
     if not true and rise == 0:
         rise = 1.0
     stick = 2 * width
-    begins = chance.choice([begin for begin, _ in BEGINS])
+    begins = chance.choice(BEGINS)
     cup = chance.uniform(-1.5, 1.5) * hard
     tilt = chance.uniform(-1, 1) * (0.5 + 3.0 * hard)
     wound = Wound(length, width, rise / stick * width, begins, cup)
@@ -280,16 +279,33 @@ def next_level(tries: Sequence[Try]) -> int:
     return level
 
 
-def progress_in_words(tries: Sequence[Try], marks: Marks = Marks()) -> str:
-    """Return how it has gone, in a sentence or two."""
+class Progress(NamedTuple):
+    """How it has gone.
+
+    Parameters
+    ----------
+    read : int
+        How many boards were read in all.
+    last, right : int
+        Of how many of the last ones, how many right.
+    off : float
+        How far figures were off in the middle of these, mm.
+    step : int
+        The hardest that was read right, from 1; of `HARDEST` and one more.
+    """
+
+    read: int
+    last: int
+    right: int
+    off: float
+    step: int
+
+
+def progress_of(tries: Sequence[Try]) -> Progress | None:
+    """Return how it has gone; None where nothing was practiced yet."""
     if not tries:
-        return "Nothing practised yet."
+        return None
     last = tries[-10:]
-    right = sum(each.right for each in last)
     off = sorted(each.off for each in last)[len(last) // 2]
     best = max((each.level for each in tries if each.right), default=0)
-    return (
-        f"{len(tries)} board{'s' * (len(tries) > 1)} read; of the last {len(last)}, {right} right, "
-        f"figures {marks.write_fine(from_float(off))} off on the whole. "
-        f"Step {best + 1} of {HARDEST + 1} reached."
-    )
+    return Progress(len(tries), len(last), sum(each.right for each in last), off, best + 1)

@@ -155,7 +155,7 @@ def _tilt_by_general_solver(rows: Grid, costs: Grid, target: Grid) -> tuple[_Wei
 
     answer = linprog(costs, A_eq=rows, b_eq=target, bounds=(0, None), method="highs")
     if answer.status != 0 or answer.x is None:
-        raise ArithmeticError(f"The slab could not be worked out: {answer.message}")
+        raise ArithmeticError(answer.message)
     found = [(int(column), float(answer.x[column])) for column in np.flatnonzero(answer.x)]
     return found, (float(answer.eqlin.marginals[2]), float(answer.eqlin.marginals[3]))
 

@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Callable, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
+from typing import NamedTuple
 
 import numpy as np
 
-from nullah.core.lengths import Marks
 from nullah.core.milling.planing import Shaving, Stroke, Work, plane_stroke
 from nullah.core.milling.strokes import FLAT_WITHIN, FlatteningStage, lane_step, lanes_at, out_of_flat
 from nullah.core.milling.survey import Grid, Survey
@@ -76,18 +76,33 @@ def set_of(trial: Trial, stroke: Stroke) -> tuple[Stroke, ...]:
     return tuple(found)
 
 
-def verdict(trial: Trial, stages: Sequence[FlatteningStage], write: Callable[[float], str] = Marks().write_thin) -> str:
-    """Hold a trial against the plan, in a sentence; `write` writes small lengths given in mm."""
+class TrialFound(NamedTuple):
+    """A trial beside the plan.
+
+    Parameters
+    ----------
+    flat : bool
+        Whether it is flat enough.
+    off : float
+        How far from flat, mm; `FLAT_WITHIN` is enough.
+    strokes, planned : int
+        As many as were made, and about as many as the plan has.
+    over : float
+        How much thinner it came out than it had to be, on the whole, mm.
+    """
+
+    flat: bool
+    off: float
+    strokes: int
+    planned: int
+    over: float
+
+
+def found_in(trial: Trial, stages: Sequence[FlatteningStage]) -> TrialFound:
+    """Hold a trial against the plan."""
     planned = sum(stage.strokes for stage in stages)
-    could = float(np.clip(trial.start.heights, 0, None).mean())
-    off = write(trial.out_of_flat)
-    if not trial.flat:
-        return f"{off} out of flat, {write(FLAT_WITHIN)} is enough. The plan has about {planned} strokes."
-    more = trial.lost - could
-    wood = "with no wood lost beyond the line"
-    if more >= 0.05:
-        wood = f"{write(more)} thinner than it had to be, on the whole"
-    return f"Flat within {off} after {trial.strokes} strokes (the plan: about {planned}), {wood}."
+    over = trial.lost - float(np.clip(trial.start.heights, 0, None).mean())
+    return TrialFound(trial.flat, trial.out_of_flat, trial.strokes, planned, over)
 
 
 # --- testing ---------------------------------------------------------------------------------------

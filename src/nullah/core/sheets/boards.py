@@ -15,6 +15,7 @@ from nullah.core.sheets.page import MARGIN, PAGE, Sheet, SheetKind, card_on_page
 from nullah.core.stations.breakdown import draw_one_board, wood_to_buy
 from nullah.core.wording.card import worded
 from nullah.core.wording.operations import operation_words
+from nullah.core.wording.sheets import SAW_SAFELY, TO_BUY, board_title, buying_foot, paged, without_wood_note
 from nullah.core.work.sawing import saw_operations
 
 _WIDE = PAGE[0] - 2 * MARGIN
@@ -23,7 +24,7 @@ _WIDE = PAGE[0] - 2 * MARGIN
 def board_sheets(plan: Plan, board_plan: BoardPlan) -> Iterator[Sheet]:
     """Yield the pages of one board: its parts to scale, and the cuts in order."""
     board = board_plan.board
-    title = f"Breaking down {board.name}"
+    title = board_title(board.name, plan.reader)
     found: list[Element] = heading(plan.project.piece.name, title, board.species)
     shown = draw_one_board(plan, board_plan)
     scale = min(_WIDE / float(board.length), 90 / float(board.width))
@@ -31,11 +32,11 @@ def board_sheets(plan: Plan, board_plan: BoardPlan) -> Iterator[Sheet]:
     y = 36 + float(board.width) * scale + 14
     steps = [operation_words([cut], plan.reader) for cut in saw_operations(plan, board_plan)]
     remarks = [Remark(LiesWrongly(item.part.name, why), Severity.FAILURE) for item, why in board_plan.told_wrong()]
-    remarks.append(Remark("Saw in the waste, beyond the line. Hold the falling piece. Gloves for rough timber."))
+    remarks.append(Remark(SAW_SAFELY))
     card = worded(Card("", mark=tuple(steps), mind=tuple(remarks)), plan.reader)
     pages = card_on_pages(card, MARGIN, y, _WIDE)
     for page, words in enumerate(pages, start=1):
-        again = heading(plan.project.piece.name, title, f"{board.species} · page {page}")
+        again = heading(plan.project.piece.name, title, paged(board.species, page, len(pages), plan.reader))
         head = [*found, *picture.elements] if page == 1 else again
         yield Sheet(
             f"board-{board.id}" + (f"-page{page}" if page > 1 else ""), title, drawing(head, words), SheetKind.BOARD
@@ -47,17 +48,13 @@ def buying_sheets(plan: Plan) -> Iterator[Sheet]:
     if not plan.unplaced:
         return
     parts = tuple(item.part for item in plan.unplaced)
-    title = "To ask the yard for"
-    found = heading(plan.project.piece.name, title, f"{len(parts)} parts without wood")
+    title = plan.reader.text(TO_BUY)
+    found = heading(plan.project.piece.name, title, without_wood_note(len(parts), plan.reader))
     y = 32.0
     for item in buying_list(parts, plan.project.flawed_share, plan.project.shop.kerf):
         words, y = _to_buy(plan, item, y)
         found += words
-    share = float(plan.project.flawed_share) * 100
-    foot = (
-        f"Widths and lengths are the least that do; wider or longer is as good. {share:.0f} % is over for flaws. "
-        "Sizes are rough. Look at the ends for checks, sight along for twist, and take the moisture before paying."
-    )
+    foot = buying_foot(float(plan.project.flawed_share), plan.reader)
     words, _ = paragraph(foot, MARGIN, y + 4, _WIDE, 3.0, Role.FAINT)
     yield Sheet("to-buy", title, drawing(found, words))
 

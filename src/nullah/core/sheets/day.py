@@ -17,6 +17,8 @@ from nullah.core.stations.next_step import task_card
 from nullah.core.stations.selection import Selection
 from nullah.core.wording.card import worded
 from nullah.core.wording.durations import time_words
+from nullah.core.wording.sheets import SHOP_LIST, shop_list_note
+from nullah.core.wording.shop_list import shop_list_words
 from nullah.core.wording.task_titles import task_title
 from nullah.core.work.day_book import WorkState, standing
 from nullah.core.work.shop_list import shop_list
@@ -85,13 +87,13 @@ def _entry_lines(entry: BookEntry, reader: Reader) -> Iterator[_Line]:
 def shop_sheets(plan: Plan) -> Iterator[Sheet]:
     """Make the shop list: what to have at hand, and what is used up."""
     blocks: list[list[_Line]] = []
-    for title, needs in shop_list(plan):
+    for title, needs in shop_list_words(shop_list(plan), plan.reader):
         blocks.append([(title, 4.0, Role.LABEL, True)])
         for need in needs:
             words = f"☐ {need.what}" + (f"  {need.much}" if need.much else "") + (f"  ({need.why})" if need.why else "")
             blocks.append([(words, 3.2, Role.LABEL, False)])
     if blocks:
-        yield from _paged(plan, "shop-list", "Shop list", "what the plan needs besides wood", blocks)
+        yield from _paged(plan, "shop-list", plan.reader.text(SHOP_LIST), shop_list_note(plan.reader), blocks)
 
 
 def _paged(plan: Plan, name: str, title: str, note: str, blocks: Sequence[list[_Line]]) -> Iterator[Sheet]:

@@ -15,6 +15,7 @@ from nullah.core.plan import Plan
 from nullah.core.sheets.page import Sheet
 from nullah.core.sheets.tiling import tiled
 from nullah.core.sheets.wrap import goes_round
+from nullah.core.wording.sheets import FACE_TEMPLATE, face_template_note
 
 
 def face_templates(plan: Plan) -> Iterator[Sheet]:
@@ -55,13 +56,8 @@ def _pages(plan: Plan, kind: JointGroup, number: int) -> Iterator[Sheet]:
     mate = kind.first
     shown = shown_part(mate)
     size = shown.high - shown.low, float(mate.sizes.across)
-    end = "the left end is the part's own" if shown.starts else f"begins {_at(plan, shown.low)} from its end"
-    words = f"{kind.title} · reference edge below; {end}"
+    words = face_template_note(kind.title, None if shown.starts else from_float(shown.low), plan.reader)
     name, face = f"face-{number}-{mate.part.id}", face_at_full_size(mate, plan.marks)
     yield from tiled(
-        name, plan.project.piece.name, "Face template, full size", mate.part.name, words, face, size, plan.reader
+        name, plan.project.piece.name, plan.reader.text(FACE_TEMPLATE), mate.part.name, words, face, size, plan.reader
     )
-
-
-def _at(plan: Plan, place: float) -> str:
-    return plan.marks.write_setting(from_float(place))

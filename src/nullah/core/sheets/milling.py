@@ -16,6 +16,7 @@ from nullah.core.sheets.page import MARGIN, PAGE, Sheet, SheetKind, heading, par
 from nullah.core.stations.stock import stock_name, stocks_of
 from nullah.core.stations.surveying import draw_face
 from nullah.core.wording.milling import face_side_words
+from nullah.core.wording.sheets import FACES, face_lies_words, milled_parts_note, milling_title
 from nullah.core.wording.strokes import in_all_words, milling_step_words, sheet_foot, step_minutes, strokes_words
 
 _WIDE = PAGE[0] - 2 * MARGIN
@@ -34,12 +35,12 @@ def milling_sheets(plan: Plan) -> Iterator[Sheet]:
 
 def _sheet(plan: Plan, stock: Stock, name: str) -> Sheet:
     job = job_of(stock.board, stock.rect, plan.project.shop, stock.needs, stock.lows)
-    title = f"Milling {stock_name(plan, stock)}"
+    title = milling_title(stock_name(plan, stock), plan.reader)
     parts = [part.name for part_id in stock.parts if (part := plan.part(part_id)) is not None]
     found: list[Element] = heading(plan.project.piece.name, title[:58], stock.board.species)
-    words, y = paragraph(f"For: {', '.join(parts)}.", MARGIN, 23, _WIDE, 3.0, Role.FAINT)
+    words, y = paragraph(milled_parts_note(parts, plan.reader), MARGIN, 23, _WIDE, 3.0, Role.FAINT)
     found += words
-    for face, title_of in zip(job.faces, ("Face side", "Second face"), strict=True):
+    for face, title_of in zip(job.faces, FACES, strict=True):
         picture, y = _face(plan, stock, job, face, title_of, y + 4)
         found += picture.elements
     y += 3
@@ -56,11 +57,10 @@ def _sheet(plan: Plan, stock: Stock, name: str) -> Sheet:
 def _face(plan: Plan, stock: Stock, job: Job, face: FaceWork, title: str, y: float) -> tuple[Drawing, float]:
     long, wide = stock.rect.length, stock.rect.width
     scale = min(_WIDE / long, _MOST_HIGH / wide)
-    lies = "upper face up" if face.face is BoardFace.UPPER else "lower face up, turned over about its length"
-    why = f": {face_side_words(job.first, plan.reader)}" if face is job.faces[0] else ""
+    why = face_side_words(job.first, plan.reader) if face is job.faces[0] else ""
     grain = grain_of(stock.board, face.face).to_right
-    way = "" if grain is None else f" · with the grain {'left to right' if grain else 'right to left'}"
-    words, below = paragraph(f"{title}, {lies}{way}{why}", MARGIN, y, _WIDE, 3.0)
+    lies = face_lies_words(title, face.face is BoardFace.UPPER, grain, why, plan.reader)
+    words, below = paragraph(lies, MARGIN, y, _WIDE, 3.0)
     # A patch of a face lies on paper from its own corner; heights of lines are in mm of wood.
     shown = drawing(draw_face(stock.board, face, plan.marks)).moved(MARGIN, below + 2, scale)
     elements = tuple(each._replace(size_mm=2.4) if isinstance(each, Label) else each for each in shown.elements)

@@ -138,9 +138,8 @@ def _line(
 
 
 def _minds(card: WordedCard) -> list[tuple[str, Role]]:
-    signs = {Severity.FAILURE: "Will not work: ", Severity.WARNING: "", Severity.NOTE: ""}
     roles = {Severity.FAILURE: Role.WARN, Severity.WARNING: Role.FLAW, Severity.NOTE: Role.LABEL}
-    return [(signs[remark.weight] + remark.text, roles[remark.weight]) for remark in card.mind]
+    return [(remark.printed, roles[remark.weight]) for remark in card.mind]
 
 
 def check_scale(x: float, y: float) -> list[Element]:

@@ -10,10 +10,12 @@ from typing import NamedTuple
 
 from nullah.core.drawing import Anchor, Element, Label, Role, drawing, line, rectangle
 from nullah.core.joints.cutouts import taken
-from nullah.core.lengths import Marks, from_float
+from nullah.core.lengths import from_float
 from nullah.core.piece.space import Axis
 from nullah.core.plan import Plan
+from nullah.core.reader import Reader
 from nullah.core.sheets.page import MARGIN, Sheet, SheetKind, check_scale, heading
+from nullah.core.wording.sheets import STICKS, paged, print_note, stick_mark, stick_title, strip_note
 
 #: So much of a stick is on one strip, and so many strips on a page; a strip is so high, mm.
 STRIP, STRIPS, HIGH = 160.0, 4, 30.0
@@ -44,21 +46,21 @@ def sticks_of(plan: Plan) -> tuple[Stick, ...]:
 
 
 def _piece_sticks(plan: Plan) -> Iterator[Stick]:
-    for axis, title in ((Axis.Z, "height"), (Axis.X, "width"), (Axis.Y, "depth")):
+    for axis, name in ((Axis.Z, "height"), (Axis.X, "width"), (Axis.Y, "depth")):
         low = min(float(part.box.low[axis.value]) for part in plan.parts)
-        places: dict[float, list[str]] = {}
+        places: dict[float, list[tuple[str, bool | None]]] = {}
         for part in plan.parts:
-            for at, word in ((part.box.low, "from"), (part.box.high, "to")):
+            for at, begins in ((part.box.low, True), (part.box.high, False)):
                 place = round(float(at[axis.value]) - low, 4)
-                places.setdefault(place, []).append(f"{part.name} {word}")
-        marks = tuple(Mark(at, _listed(places[at])) for at in sorted(places))
-        yield Stick(f"stick-{title}", f"Story stick: {title} of the piece", marks[-1].at, marks)
+                places.setdefault(place, []).append((part.name, begins))
+        marks = tuple(Mark(at, stick_mark(places[at], plan.reader)) for at in sorted(places))
+        yield Stick(f"stick-{name}", plan.reader.text(STICKS[axis]), marks[-1].at, marks)
 
 
 def _part_sticks(plan: Plan) -> Iterator[Stick]:
     """Yield a stick for each set of equal parts that has joints somewhere along it."""
     shown = {part.alike: part for part in reversed(plan.parts)}
-    places: dict[str, dict[float, list[str]]] = {}
+    places: dict[str, dict[float, list[tuple[str, bool | None]]]] = {}
     for joint in plan.assembly.joints:
         first, second = plan.part(joint.first), plan.part(joint.second)
         if first is None or second is None:
@@ -71,19 +73,13 @@ def _part_sticks(plan: Plan) -> Iterator[Stick]:
                     continue
                 for at in cut.along:
                     words = places.setdefault(part.alike, {}).setdefault(round(float(at), 4), [])
-                    if other.name not in words:
-                        words.append(other.name)
+                    words.append((other.name, None))
     for alike, found in places.items():
         long = shown[alike].box.size(shown[alike].grain)
         for end in (0.0, round(float(long), 4)):
-            found.setdefault(end, []).append("end")
-        marks = tuple(Mark(at, _listed(found[at])) for at in sorted(found))
-        yield Stick(f"stick-{alike}", f"Story stick: {shown[alike].name}", float(long), marks)
-
-
-def _listed(words: list[str]) -> str:
-    unique = list(dict.fromkeys(words))
-    return ", ".join(unique[:2]) + (f" and {len(unique) - 2} more" if len(unique) > 2 else "")
+            found.setdefault(end, []).append((plan.reader.text("end"), None))
+        marks = tuple(Mark(at, stick_mark(found[at], plan.reader)) for at in sorted(found))
+        yield Stick(f"stick-{alike}", stick_title(shown[alike].name, plan.reader), float(long), marks)
 
 
 # --- on paper -------------------------------------------------------------------------------------
@@ -99,18 +95,18 @@ def _pages(plan: Plan, stick: Stick) -> Iterator[Sheet]:
     strips = max(1, -(-int(stick.long * 1000) // int(STRIP * 1000)))
     pages = -(-strips // STRIPS)
     for page in range(pages):
-        note = "print at 100 %, check the scale" + (f" · page {page + 1} of {pages}" if pages > 1 else "")
+        note = paged(print_note(plan.reader), page + 1, pages, plan.reader)
         found: list[Element] = heading(plan.project.piece.name, stick.title, note)
         found += check_scale(MARGIN, 30)
         for row in range(STRIPS):
             number = page * STRIPS + row
             if number < strips:
-                found += _strip(stick, number, strips, _FIRST + row * _STEP, plan.marks)
+                found += _strip(stick, number, strips, _FIRST + row * _STEP, plan.reader)
         suffix = f"-page{page + 1}" if pages > 1 else ""
         yield Sheet(f"{stick.id}{suffix}", stick.title, drawing(found), SheetKind.STICK)
 
 
-def _strip(stick: Stick, number: int, strips: int, top: float, marks: Marks) -> Iterator[Element]:
+def _strip(stick: Stick, number: int, strips: int, top: float, reader: Reader) -> Iterator[Element]:
     """Draw one strip: register marks at both ends, the places on it with their figures."""
     left = MARGIN + 8
     low, high = number * STRIP, min((number + 1) * STRIP, stick.long)
@@ -119,7 +115,7 @@ def _strip(stick: Stick, number: int, strips: int, top: float, marks: Marks) -> 
         if joins:
             yield from _register(left + at - low, top)
     if strips > 1:
-        words = f"strip {number + 1} of {strips}: join at the crosses"
+        words = strip_note(number + 1, strips, reader)
         yield Label((left, top + HIGH), words, 2.4, Anchor.START, Role.FAINT, nudge_mm=(0, 3))
     last = -99.0
     level = 0
@@ -131,7 +127,7 @@ def _strip(stick: Stick, number: int, strips: int, top: float, marks: Marks) -> 
         level = (level + 1) % 3 if x - last < 26 else 0
         last = x
         yield line((x, top), (x, top + 6 + level * 7), Role.KNIFE)
-        figure = marks.write_fine(from_float(mark.at), unit=False)
+        figure = reader.marks.write_fine(from_float(mark.at), unit=False)
         yield Label((x + 0.8, top + 4.2 + level * 7), figure, 2.8, Anchor.START, bold=True)
         yield Label((x + 0.8, top + 7.2 + level * 7), mark.what, 2.0, Anchor.START, Role.FAINT)
 

@@ -5,7 +5,6 @@ Cut out, folded at the arrises and taped round the piece, every line stands wher
 
 from __future__ import annotations
 
-import textwrap
 from collections.abc import Iterable, Iterator
 from fractions import Fraction
 from typing import NamedTuple
@@ -17,6 +16,7 @@ from nullah.core.lengths import from_float
 from nullah.core.piece.part import Part
 from nullah.core.plan import Plan
 from nullah.core.sheets.page import MARGIN, PAGE, Sheet, SheetKind, check_scale, heading
+from nullah.core.wording.sheets import WRAP, page_end_words, print_note, wrap_words
 
 #: A template may be so long and so high unfolded, mm: what a page has room for under its check scale.
 LONG, HIGH = PAGE[0] - 2 * MARGIN, 215.0
@@ -113,11 +113,9 @@ def wrap_sheets(plan: Plan) -> Iterator[Sheet]:
 
 def _sheet(plan: Plan, wrapped: Wrapped, stretch: tuple[float, float], name: str) -> Sheet:
     mate, (low, high) = wrapped.mate, stretch
-    found: list[Element] = heading(plan.project.piece.name, "Wrap-round template", "print at 100 %, check the scale")
+    found: list[Element] = heading(plan.project.piece.name, plan.reader.text(WRAP), print_note(plan.reader))
     found += check_scale(MARGIN, 30)
-    alike = f" (and {', '.join(wrapped.others)})" if wrapped.others else ""
-    words = textwrap.shorten(f"{mate.part.name}{alike}", 62, placeholder=" …")
-    words += " · fold at the thin lines, tape it round, knife through"
+    words = wrap_words(mate.part.name, wrapped.others, plan.reader)
     found.append(Label((MARGIN, 52), words, 3.0, Anchor.START, Role.FAINT))
     y = _TOP
     # Round the piece: each side lies below the one before, its own upper arris shared with that.
@@ -133,7 +131,7 @@ def _sheet(plan: Plan, wrapped: Wrapped, stretch: tuple[float, float], name: str
     long = float(mate.sizes.along)
     for x, at, own, end in ((MARGIN, low, low == 0, "left"), (MARGIN + high - low, high, high == long, "right")):
         found.append(line((x, _TOP - 3), (x, _TOP), Role.KNIFE))
-        words = f"its {end} end" if own else f"{plan.marks.write_setting(from_float(at))} from its left end"
+        words = page_end_words(from_float(at), own, end == "left", plan.reader)
         anchor = Anchor.START if end == "left" else Anchor.END
         found.append(Label((x, y), words, 2.4, anchor, Role.FAINT, nudge_mm=(0, 4 if end == "left" else 7)))
         if not own:

@@ -13,6 +13,7 @@ from nullah.core.refs import QuantityRef
 from nullah.core.stations.piece import why
 from nullah.core.stations.selection import Selection
 from nullah.core.wording.corners import corner_title, sharp_remark, traced_remark, view_titles, why_step
+from nullah.core.wording.joint_steps import overshoot_words
 from nullah.core.wording.operations import operation_settings, step_words
 from nullah.core.work.joint_work import steps_of_corner, told_wrongly
 
@@ -31,7 +32,7 @@ def draw_corner(plan: Plan, selection: Selection, corner: Corner | None) -> Draw
     face = drawing(views.tail_board_face(layout, show, levels, plan.species_of(tail), tail.id))
     marks = drawing(
         views.mark_dimensions(layout, plan.marks, corner.prefix, _states(plan, corner)),
-        views.divider_pricks(layout, plan.marks),
+        views.divider_pricks(layout, overshoot_words(layout.spec, plan.reader)),
     )
     height = float(layout.spec.width)
     gap = 0.42 * height + 30

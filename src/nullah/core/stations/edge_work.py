@@ -21,14 +21,27 @@ from nullah.core.drawing import (
     line,
     rectangle,
 )
-from nullah.core.lengths import Marks, from_float
+from nullah.core.lengths import from_float
 from nullah.core.milling.edge_facts import EdgeError, GuideLine
 from nullah.core.milling.edge_tasks import KINDS, EdgeTask, Planned, tasks_of
 from nullah.core.milling.edges import BevelRip, ShapedEdge
 from nullah.core.milling.tapers import TaperPlan
 from nullah.core.plan import Plan
+from nullah.core.reader import Reader
 from nullah.core.stations.selection import Selection
-from nullah.core.wording.edges import shaping_remarks, shaping_settings, shaping_steps, shaping_why
+from nullah.core.wording.edges import (
+    BEVEL_SECTION,
+    STROKES_RINGED,
+    TOE_END_ON,
+    drawn_across_note,
+    edge_section_note,
+    out_of_square_words,
+    round_words,
+    shaping_remarks,
+    shaping_settings,
+    shaping_steps,
+    shaping_why,
+)
 from nullah.core.wording.facts import error_words
 
 
@@ -66,17 +79,17 @@ def draw_edge_work(plan: Plan, selection: Selection) -> Drawing:
             Label((0, 0), title, 3.6, Anchor.START, bold=True), Label((0, 10), why, 3.2, Anchor.START, Role.WARN)
         )
     if isinstance(found, TaperPlan):
-        return drawing(_taper(found, task, plan.marks), _heading(title, 0))
+        return drawing(_taper(found, task, plan.reader), _heading(title, 0))
     if isinstance(found, BevelRip):
-        return drawing(_bevel(found, task, plan.marks), _heading(title, 0))
-    return drawing(_edge(found, plan.marks), _heading(title, 0))
+        return drawing(_bevel(found, task, plan.reader), _heading(title, 0))
+    return drawing(_edge(found, plan.reader), _heading(title, 0))
 
 
 def _heading(title: str, top: float) -> Label:
     return Label((0, top), title, 3.6, Anchor.START, bold=True, nudge_mm=(0, -14))
 
 
-def _taper(found: TaperPlan, task: EdgeTask, marks: Marks) -> Iterator[Element]:
+def _taper(found: TaperPlan, task: EdgeTask, reader: Reader) -> Iterator[Element]:
     """Draw a face of the leg lying, its toe at the right, with the line and where each stroke starts."""
     length, thick = task.figures[0], task.figures[1]
     # A leg is long and thin: across it is drawn larger.
@@ -96,26 +109,19 @@ def _taper(found: TaperPlan, task: EdgeTask, marks: Marks) -> Iterator[Element]:
         yield line((x, 0), (x, high * 0.12), Role.CHALK)
         if number == 1 or number % every == 0:
             yield Ring((x, 0), str(number), 2.4, Role.CHALK, nudge_mm=(0, -4))
-    write = marks.write
+    write = reader.marks.write
     yield Dimension((start, high), (0, high), write(from_float(start)), -8)
     yield Dimension((length, high), (start, high), write(from_float(found.run)), -8)
     toe = thick - found.off * (2 if across else 1)
     low = high - (off if across else 0)
     yield Dimension((length, low), (length, off), write(from_float(toe)), 9)
     if tall > 1.01:
-        yield Label((0, high), f"across drawn {tall:.1f} × too large", 2.9, Anchor.START, Role.FAINT, nudge_mm=(0, 18))
-    yield Label(
-        (length, high),
-        "ringed: where strokes begin, each from there off the toe",
-        2.9,
-        Anchor.END,
-        Role.FAINT,
-        nudge_mm=(0, 18),
-    )
-    yield from _end_views(found, task, high, length)
+        yield Label((0, high), drawn_across_note(tall, reader), 2.9, Anchor.START, Role.FAINT, nudge_mm=(0, 18))
+    yield Label((length, high), reader.text(STROKES_RINGED), 2.9, Anchor.END, Role.FAINT, nudge_mm=(0, 18))
+    yield from _end_views(found, task, high, length, reader)
 
 
-def _end_views(found: TaperPlan, task: EdgeTask, high: float, length: float) -> Iterator[Element]:
+def _end_views(found: TaperPlan, task: EdgeTask, high: float, length: float, reader: Reader) -> Iterator[Element]:
     """Draw the toe end on, once for each round: which faces are planed, with their order."""
     thick = task.figures[1]
     size = length / 9
@@ -138,19 +144,12 @@ def _end_views(found: TaperPlan, task: EdgeTask, high: float, length: float) -> 
             yield Ring(at[face.face], str(number), 2.6, Role.CHALK)
         inner = (x + left["D"], y + left["A"], size - left["D"] - left["B"], size - left["A"] - left["C"])
         yield rectangle(*inner, fill=Fill.END_GRAIN, species="black cherry")
-        names = " and ".join(face.face for face in faces)
-        yield Label((x + size * 1.15, y + size / 2), f"then {names}" if index else f"first {names}", 3.0, Anchor.START)
-    yield Label(
-        (0, y + size),
-        "the toe end on: A above, B right, C below, D left",
-        2.9,
-        Anchor.START,
-        Role.FAINT,
-        nudge_mm=(0, 5),
-    )
+        names = round_words([face.face for face in faces], index == 0, reader)
+        yield Label((x + size * 1.15, y + size / 2), names, 3.0, Anchor.START)
+    yield Label((0, y + size), reader.text(TOE_END_ON), 2.9, Anchor.START, Role.FAINT, nudge_mm=(0, 5))
 
 
-def _edge(found: ShapedEdge, marks: Marks) -> Iterator[Element]:
+def _edge(found: ShapedEdge, reader: Reader) -> Iterator[Element]:
     """Draw the corner in section, the face above: what goes, round by round, and the guide lines."""
     corners = [corner for flats in found.rounds for flat in flats for corner in flat.corners]
     reach = max(max(x, y) for x, y in corners)
@@ -192,10 +191,10 @@ def _edge(found: ShapedEdge, marks: Marks) -> Iterator[Element]:
     first = found.rounds[0][0]
     if first.on_face is not None:
         at = first.on_face
-        yield Dimension((wide - at, 0), (wide, 0), marks.write_fine(from_float(round(at, 1))), 8)
+        yield Dimension((wide - at, 0), (wide, 0), reader.fine(from_float(round(at, 1))), 8)
     if first.down_edge is not None:
-        yield Dimension((wide, 0), (wide, first.down_edge), marks.write_fine(from_float(round(first.down_edge, 1))), 8)
-    words = f"the edge in section, face above · rings: the order of planing, {len(found.rounds)} rounds"
+        yield Dimension((wide, 0), (wide, first.down_edge), reader.fine(from_float(round(first.down_edge, 1))), 8)
+    words = edge_section_note(len(found.rounds), reader)
     yield Label((0, high), words, 2.9, Anchor.START, Role.FAINT, nudge_mm=(0, 6))
 
 
@@ -205,22 +204,15 @@ def _radius(found: ShapedEdge) -> float:
     return line_at / (2 - math.sqrt(2))
 
 
-def _bevel(found: BevelRip, task: EdgeTask, marks: Marks) -> Iterator[Element]:
+def _bevel(found: BevelRip, task: EdgeTask, reader: Reader) -> Iterator[Element]:
     width, thick = task.figures[0], task.figures[1]
     yield rectangle(0, 0, width, thick, fill=Fill.END_GRAIN, species="black cherry")
     yield line((found.on_face, 0), (found.on_back, thick), Role.KNIFE)
-    write = marks.write_fine
+    write = reader.marks.write_fine
     yield Dimension((0, 0), (found.on_face, 0), write(from_float(round(found.on_face, 1))), 8)
     yield Dimension((found.on_back, thick), (0, thick), write(from_float(round(found.on_back, 1))), 8)
-    yield Label((width, thick), f"{found.degrees:g}° out of square", 3.0, Anchor.END, nudge_mm=(0, 12))
-    yield Label(
-        (0, thick),
-        "in section: the saw enters at one line and leaves at the other; two halves that mate",
-        2.9,
-        Anchor.START,
-        Role.FAINT,
-        nudge_mm=(0, 18),
-    )
+    yield Label((width, thick), out_of_square_words(found.degrees, reader), 3.0, Anchor.END, nudge_mm=(0, 12))
+    yield Label((0, thick), reader.text(BEVEL_SECTION), 2.9, Anchor.START, Role.FAINT, nudge_mm=(0, 18))
 
 
 # --- the card -------------------------------------------------------------------------------------

@@ -13,6 +13,7 @@ from nullah.core.joints.steps import frames_of
 from nullah.core.operations.operation import Operation
 from nullah.core.plan import Plan
 from nullah.core.stations.operation_picture import draw_part, room_above
+from nullah.core.wording.joint_steps import check_words, lines_kept_words, overshoot_words, seen_words, step_title
 from nullah.core.wording.operations import operation_settings, step_words
 from nullah.core.wording.piece import group_words
 from nullah.core.work.joint_work import JointWork
@@ -92,13 +93,15 @@ def _corner(plan: Plan, corner: Corner, stages: list[JointStage]) -> Drawing:
     inside = views.pin_board_face(layout, show, levels, plan.species_of(pin), pin.id)
     shown = drawing(_at_stage(face, stages[0]))
     if stages[0] in (JointStage.MARKED, JointStage.HATCHED):
-        shown += drawing(views.divider_pricks(layout, plan.marks))
+        shown += drawing(views.divider_pricks(layout, overshoot_words(layout.spec, plan.reader)))
     gap = 0.25 * height + 30
     shown += drawing(_at_stage(end, stages[1])).moved(gap, 0)
     shown += drawing(_at_stage(inside, stages[1])).moved(gap + thick + 20, 0)
     words = [
-        Label((-show, height), f"{tail.name}: outside", 3.0, Anchor.START, Role.FAINT, nudge_mm=(0, 5)),
-        Label((gap, height), f"{pin.name}: end and inside", 3.0, Anchor.START, Role.FAINT, nudge_mm=(0, 5)),
+        Label(
+            (-show, height), seen_words(tail.name, False, plan.reader), 3.0, Anchor.START, Role.FAINT, nudge_mm=(0, 5)
+        ),
+        Label((gap, height), seen_words(pin.name, True, plan.reader), 3.0, Anchor.START, Role.FAINT, nudge_mm=(0, 5)),
     ]
     return shown + drawing(words)
 
@@ -133,11 +136,12 @@ def step_card(plan: Plan, work: JointWork, number: int) -> Card:
         return Card(group_words(work.kind, plan.reader))
     number = min(max(number, 0), len(work.steps) - 1)
     step = work.steps[number]
-    kept = [f"{line} (until step {last + 1})" for line, last in lines_to_keep(work.steps, number)]
-    mind = [Remark(f"Check: {step.check[:1].lower()}{step.check[1:]}")] if step.check else []
+    kept = [(line, last + 1) for line, last in lines_to_keep(work.steps, number)]
+    mind = [Remark(check_words(step.check, plan.reader))] if step.check else []
     if kept:
-        mind.append(Remark(f"Leave these lines: {', '.join(kept)}."))
+        mind.append(Remark(lines_kept_words(kept, plan.reader)))
     if step.care:
         mind.append(Remark(step.care))
     used = operation_settings(step.operations, plan.reader)
-    return Card(f"Step {number + 1} of {len(work.steps)}", used, (step_words(step, plan.reader),), tuple(mind))
+    title = step_title(number + 1, len(work.steps), plan.reader)
+    return Card(title, used, (step_words(step, plan.reader),), tuple(mind))

@@ -8,6 +8,7 @@ from nullah.core.milling.job import EdgeRead, Job, job_of
 from nullah.core.plan import Plan
 from nullah.core.rack.board import Board
 from nullah.core.stations.selection import Selection
+from nullah.core.wording.stock import Cutoff, piece_words, stock_words
 
 
 def selected_board(plan: Plan, selection: Selection) -> Board | None:
@@ -59,7 +60,7 @@ def stock_name(plan: Plan, stock: Stock) -> str:
         return board.name
     if board.id in plan.project.cut_first:
         part = plan.part(stock.parts[0]) if stock.parts else None
-        return f"{part.name if part else 'a rough part'}, out of {board.name}"
+        return stock_words(board.name, None if part is None else part.name, plan.reader)
     if rect.width > float(board.width) - 1:
-        return f"{board.name}, its {'left' if rect.x < 1 else 'right'} length"
-    return f"{board.name}, its {'lower' if rect.y < 1 else 'upper'} width"
+        return piece_words(board.name, Cutoff.LEFT if rect.x < 1 else Cutoff.RIGHT, plan.reader)
+    return piece_words(board.name, Cutoff.LOWER if rect.y < 1 else Cutoff.UPPER, plan.reader)

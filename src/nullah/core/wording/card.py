@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
-from nullah.core.card import Card, Setting, Severity
+from nullah.core.card import Card, Remark, Setting, Severity
 from nullah.core.fixes import Fix
 from nullah.core.reader import Reader
 from nullah.core.refs import Ref
@@ -13,9 +13,10 @@ from nullah.core.wording.fixes import fix_words
 
 
 class WordedRemark(NamedTuple):
-    """A sentence under *Mind*, with the ways out and what their buttons say."""
+    """A sentence under *Mind*, on the desk and as printed, with the ways out and what their buttons say."""
 
     text: str
+    printed: str
     weight: Severity
     fixes: tuple[tuple[str, Fix], ...]
     ref: Ref | None
@@ -33,18 +34,13 @@ class WordedCard(NamedTuple):
 
 def worded(card: Card, reader: Reader) -> WordedCard:
     """Return a card in words."""
-    return WordedCard(
-        card.title,
-        card.set,
-        card.mark,
-        tuple(
-            WordedRemark(
-                fact_words(each.fact, reader),
-                each.weight,
-                tuple((fix_words(fix, reader), fix) for fix in each.fixes),
-                each.ref,
-            )
-            for each in card.mind
-        ),
-        card.why,
-    )
+    return WordedCard(card.title, card.set, card.mark, tuple(_remark(each, reader) for each in card.mind), card.why)
+
+
+def _remark(remark: Remark, reader: Reader) -> WordedRemark:
+    text = fact_words(remark.fact, reader)
+    # On paper no color says it.
+    failing = remark.weight is Severity.FAILURE
+    printed = reader.text("Will not work: {remark}", remark=text) if failing else text
+    fixes = tuple((fix_words(fix, reader), fix) for fix in remark.fixes)
+    return WordedRemark(text, printed, remark.weight, fixes, remark.ref)

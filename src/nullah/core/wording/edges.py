@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from typing import assert_never
 
 from nullah.core.card import Remark, Setting
@@ -262,3 +262,35 @@ def _bevel_settings(found: BevelRip, reader: Reader) -> Iterator[Setting]:
     yield Setting(reader.text("On the face"), _fine(found.on_face, reader), reader.text("from the face edge"))
     yield Setting(reader.text("On the back"), _fine(found.on_back, reader), reader.text("from the same edge"))
     yield Setting(reader.text("Bevel"), f"{found.degrees:g}°", reader.text("out of square"))
+
+
+# --- on the drawing -------------------------------------------------------------------------------
+
+STROKES_RINGED = N_("ringed: where strokes begin, each from there off the toe")
+TOE_END_ON = N_("the toe end on: A above, B right, C below, D left")
+BEVEL_SECTION = N_("in section: the saw enters at one line and leaves at the other; two halves that mate")
+
+
+def drawn_across_note(times: float, reader: Reader) -> str:
+    """Return how many times too large a leg is drawn across its grain."""
+    return reader.text("across drawn {times} × too large", times=f"{times:.1f}")
+
+
+def round_words(faces: Sequence[str], first: bool, reader: Reader) -> str:
+    """Return which faces of a taper are planed, in the first round or in a later one."""
+    names = reader.listed(faces)
+    return reader.text("first {faces}", faces=names) if first else reader.text("then {faces}", faces=names)
+
+
+def edge_section_note(rounds: int, reader: Reader) -> str:
+    """Return what the section of a shaped edge shows."""
+    return reader.count(
+        rounds,
+        "the edge in section, face above · rings: the order of planing, one round",
+        "the edge in section, face above · rings: the order of planing, {n} rounds",
+    )
+
+
+def out_of_square_words(degrees: float, reader: Reader) -> str:
+    """Return how far a bevel is out of square."""
+    return reader.text("{degrees}° out of square", degrees=f"{degrees:g}")

@@ -2,14 +2,18 @@
 
 from __future__ import annotations
 
+import textwrap
 from collections.abc import Iterator, Sequence
 
 from nullah.core.card import Remark, Setting, Severity
 from nullah.core.catalogue import N_
 from nullah.core.joints.dovetail.layout import DovetailLayout
 from nullah.core.lengths import Direction, Length
+from nullah.core.piece.space import Axis
 from nullah.core.reader import Reader
 
+#: So many letters of names stand beside what a template is for; so many names at a mark of a stick.
+_NAMES_WIDE, _MOST_NAMED = 62, 2
 CANNOT_BE, CUT_LIST = N_("This piece cannot be made yet"), N_("Cut list")
 CORNER_TEMPLATE = N_("Corner template, full size")
 
@@ -176,12 +180,140 @@ def short_remark(short: Length, reader: Reader) -> Remark:
     return Remark(reader.text("It comes out {short} too thin as planned.", short=reader.fine(short)), Severity.FAILURE)
 
 
+# --- sheets of boards, of milling, and for the yard -----------------------------------------------
+
+BREAK_DOWN, TO_BUY = N_("Breaking down {board}"), N_("To ask the yard for")
+SAW_SAFELY = N_("Saw in the waste, beyond the line. Hold the falling piece. Gloves for rough timber.")
+SHOP_LIST = N_("Shop list")
+FACES = N_("Face side"), N_("Second face")
+
+
+def board_title(board: str, reader: Reader) -> str:
+    """Return the title of the sheet of a board."""
+    return reader.text(BREAK_DOWN, board=board)
+
+
+def without_wood_note(parts: int, reader: Reader) -> str:
+    """Return for how many parts wood is to be bought."""
+    return reader.count(parts, "{n} part without wood", "{n} parts without wood")
+
+
+def buying_foot(flawed: float, reader: Reader) -> str:
+    """Return how to choose at the yard; `flawed` is the share that is over for flaws."""
+    return reader.text(
+        "Widths and lengths are the least that do; wider or longer is as good. {percent} % is over for flaws. Sizes "
+        "are rough. Look at the ends for checks, sight along for twist, and take the moisture before paying.",
+        percent=f"{flawed * 100:.0f}",
+    )
+
+
+def face_lies_words(title: str, upper: bool, with_grain: bool | None, why: str, reader: Reader) -> str:
+    """Return how a face lies on the bench.
+
+    Parameters
+    ----------
+    title : str
+        What it is called.
+    upper : bool
+        Whether it is the upper face of the board.
+    with_grain : bool, optional
+        Whether it is planed with the grain from left to right; None where nobody knows.
+    why : str
+        Why this one is the face side; empty for the other.
+    """
+    lies = reader.text("upper face up") if upper else reader.text("lower face up, turned over about its length")
+    said = reader.text("{face}, {lies}", face=reader.text(title), lies=lies)
+    if with_grain is not None:
+        way = reader.text("left to right") if with_grain else reader.text("right to left")
+        said = reader.text("{face} · with the grain {way}", face=said, way=way)
+    return reader.text("{face}: {why}", face=said, why=why) if why else said
+
+
+def milling_title(stock: str, reader: Reader) -> str:
+    """Return the title of the sheet of what is milled."""
+    return reader.text("Milling {board}", board=stock)
+
+
+def milled_parts_note(parts: Sequence[str], reader: Reader) -> str:
+    """Return for which parts something is milled."""
+    return reader.text("For: {parts}.", parts=", ".join(parts))
+
+
+def shop_list_note(reader: Reader) -> str:
+    """Return what a shop list has."""
+    return reader.text("what the plan needs besides wood")
+
+
 # --- templates ------------------------------------------------------------------------------------
 
 
 def print_note(reader: Reader) -> str:
     """Return how a sheet at full size is printed."""
     return reader.text("print at 100 %, check the scale")
+
+
+WRAP, FACE_TEMPLATE = N_("Wrap-round template"), N_("Face template, full size")
+#: What the sticks of a whole piece are called, by its axis.
+STICKS = {
+    Axis.Z: N_("Story stick: height of the piece"),
+    Axis.X: N_("Story stick: width of the piece"),
+    Axis.Y: N_("Story stick: depth of the piece"),
+}
+
+
+def wrap_words(part: str, others: Sequence[str], reader: Reader) -> str:
+    """Return of which parts a template goes round, and how."""
+    shown = reader.text("{part} (and {others})", part=part, others=", ".join(others)) if others else part
+    folded = reader.text("fold at the thin lines, tape it round, knife through")
+    return f"{textwrap.shorten(shown, _NAMES_WIDE, placeholder=' …')} · {folded}"
+
+
+def page_end_words(at: Length, own: bool, left: bool, reader: Reader) -> str:
+    """Return where a page of a template ends: at an end of the part, or so far from its left end."""
+    if own:
+        return reader.text("its left end") if left else reader.text("its right end")
+    return reader.text("{figure} from its left end", figure=reader.marks.write_setting(at))
+
+
+def stick_title(part: str, reader: Reader) -> str:
+    """Return what the stick of a part is called."""
+    return reader.text("Story stick: {part}", part=part)
+
+
+def stick_mark(names: Sequence[tuple[str, bool | None]], reader: Reader) -> str:
+    """Return what a mark on a stick stands for.
+
+    Parameters
+    ----------
+    names : sequence of (str, bool or None)
+        What lies there, and whether it begins or ends there; None where it is not said.
+    """
+
+    def said(name: str, begins: bool | None) -> str:
+        if begins is None:
+            return name
+        return reader.text("{part} from", part=name) if begins else reader.text("{part} to", part=name)
+
+    words = list(dict.fromkeys(said(*each) for each in names))
+    if len(words) > _MOST_NAMED:
+        more = len(words) - _MOST_NAMED
+        return reader.text("{names} and {n} more", names=", ".join(words[:_MOST_NAMED]), n=str(more))
+    return ", ".join(words)
+
+
+def strip_note(number: int, strips: int, reader: Reader) -> str:
+    """Return which strip of a stick it is, from 1, and how they are joined."""
+    return reader.text("strip {n} of {strips}: join at the crosses", n=str(number), strips=str(strips))
+
+
+def face_template_note(title: str, begins: Length | None, reader: Reader) -> str:
+    """Return what a face template shows; `begins` is how far from the part's end, None where at its own."""
+    end = (
+        reader.text("the left end is the part's own")
+        if begins is None
+        else reader.text("begins {figure} from its end", figure=reader.marks.write_setting(begins))
+    )
+    return reader.text("{joint} · reference edge below; {end}", joint=title, end=end)
 
 
 def template_titles(tail: str, pin: str, reader: Reader) -> tuple[str, str]:

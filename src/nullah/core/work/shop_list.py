@@ -4,12 +4,14 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterable, Iterator
+from enum import Enum
 from typing import NamedTuple
 
 from nullah.core.bench.working import COATS
+from nullah.core.catalogue import N_
 from nullah.core.joints.fastened import row_in
 from nullah.core.joints.kinds import kinds_of
-from nullah.core.lengths import Length, Slope, write_bought
+from nullah.core.lengths import Length, Slope
 from nullah.core.operations.dovetails import CutPins, CutTails, SawBlindPins
 from nullah.core.operations.marking import Gauge, Marker
 from nullah.core.operations.operation import Operation
@@ -27,78 +29,162 @@ from nullah.core.work.stock_tasks import waits_of
 GLUE_G_BY_M2, FINISH_M2_BY_LITRE = 250.0, 10.0
 
 
-class Need(NamedTuple):
-    """Something to have at hand: what, how much, and what for."""
+class PlaneNeeded(NamedTuple):
+    """A bench plane, set to a shaving so thick, mm."""
 
-    what: str
-    much: str
-    why: str = ""
-
-
-def shop_list(plan: Plan) -> tuple[tuple[str, tuple[Need, ...]], ...]:
-    """Return what is needed, under headings: tools, fastenings, glue and finish."""
-    tools = tuple(_tools(plan))
-    used = (*_fastenings(plan), *_glue(plan), *_finish(plan))
-    return tuple((title, needs) for title, needs in (("Tools", tools), ("Used up", used)) if needs)
+    kind: str
+    shaving: float
 
 
-def _tools(plan: Plan) -> Iterator[Need]:
+class SawsNeeded(NamedTuple):
+    """The saws that break boards down, and their kerf."""
+
+    kerf: Length
+
+
+class Tool(Enum):
+    """A tool that joints are made with; the value is what it is called."""
+
+    MARKING_GAUGE = N_("marking gauge")
+    MARKING_KNIFE = N_("marking knife")
+    PENCIL = N_("pencil")
+    FINE_SAW = N_("fine saw")
+    ROUTER_PLANE = N_("router plane")
+    BEVEL = N_("sliding bevel")
+    DIVIDERS = N_("dividers")
+    CHISEL = N_("chisel")
+    IRON = N_("plow iron")
+    BIT = N_("bit")
+    COUNTERSINK = N_("countersink")
+
+
+class ToolNeeded(NamedTuple):
+    """A tool, its size or slope where that matters, and the kinds of joint it is for."""
+
+    tool: Tool
+    size: Length | Slope | None
+    joints: tuple[str, ...]
+
+
+class LayoutTools(NamedTuple):
+    """What all work is marked and tested with."""
+
+
+class FastenersNeeded(NamedTuple):
+    """Nails or screws of one size: how many, with a tenth more for those that bend; `gauge` empty for none."""
+
+    screws: bool
+    number: int
+    long: Length
+    thick: Length
+    gauge: str
+
+
+class GlueNeeded(NamedTuple):
+    """So many grams of a glue."""
+
+    glue: str
+    grams: int
+
+
+class ClampsNeeded(NamedTuple):
+    """As many clamps as the largest glue-up takes, and how many of them are missing."""
+
+    number: int
+    short: int
+
+
+class FinishNeeded(NamedTuple):
+    """So many millilitres of a finish, for coats on an area, mm²."""
+
+    finish: str
+    millilitres: int
+    coats: int
+    area: float
+
+
+class RagsNeeded(NamedTuple):
+    """Rags to put a finish on."""
+
+
+ToolFact = PlaneNeeded | SawsNeeded | ToolNeeded | LayoutTools
+UsedFact = FastenersNeeded | GlueNeeded | ClampsNeeded | FinishNeeded | RagsNeeded
+
+
+class ShopList(NamedTuple):
+    """What is needed: tools, and what is used up."""
+
+    tools: tuple[ToolFact, ...]
+    used: tuple[UsedFact, ...]
+
+
+def shop_list(plan: Plan) -> ShopList:
+    """Return what is needed besides wood."""
+    return ShopList(tuple(_tools(plan)), (*_fastenings(plan), *_glue(plan), *_finish(plan)))
+
+
+def _tools(plan: Plan) -> Iterator[ToolFact]:
     shop = plan.project.shop
-    for plane in shop.planes:
-        shaving = plan.marks.write_thin(float(plane.shaving))
-        yield Need(plane.kind.value.capitalize(), f"shaving {shaving}", "milling")
+    yield from (PlaneNeeded(plane.kind.value, float(plane.shaving)) for plane in shop.planes)
     if any(board.cuts for board in plan.boards):
-        yield Need("Rip saw and crosscut saw", f"kerf {plan.marks.write_fine(shop.kerf)}", "sawing out")
-    found: dict[tuple[str, str], dict[str, None]] = {}
+        yield SawsNeeded(shop.kerf)
+    found: dict[tuple[Tool, Length | Slope | None], dict[str, None]] = {}
     for kind in kinds_of(plan.assembly):
         work = joint_work(plan, kind)
-        operations = [each for step in work.steps for each in step.operations]
-        for tool, figure in _used(operations):
-            found.setdefault((tool, figure), {}).setdefault(kind.name)
-    for (tool, figure), kinds in sorted(found.items(), key=lambda item: (item[0][0], len(item[0][1]), item[0][1])):
-        yield Need(tool, figure, ", ".join(list(kinds)[:3]) + (" …" if len(kinds) > 3 else ""))
-    yield Need("Square, straightedge, winding sticks, marking knife", "", "all of it")
+        for used in _used(each for step in work.steps for each in step.operations):
+            found.setdefault(used, {}).setdefault(kind.name)
+    for (tool, size), kinds in sorted(found.items(), key=lambda item: (item[0][0].value, _large(item[0][1]))):
+        yield ToolNeeded(tool, size, tuple(kinds))
+    yield LayoutTools()
 
 
-def _used(operations: Iterable[Operation]) -> Iterator[tuple[str, str]]:
+def _large(size: Length | Slope | None) -> float:
+    match size:
+        case Length():
+            return float(size)
+        case Slope():
+            return float(size.run)
+    return 0.0
+
+
+def _used(operations: Iterable[Operation]) -> Iterator[tuple[Tool, Length | Slope | None]]:
     """Yield the tools of operations, each with its size where that matters."""
     for each in operations:
         match each:
             case Gauge():
-                yield _MARKERS[each.tool], ""
+                yield _MARKERS[each.tool], None
             case CutTails() | CutPins() | SawBlindPins():
-                yield "Fine saw", ""
+                yield Tool.FINE_SAW, None
             case Take(router=True):
-                yield "Router plane", ""
+                yield Tool.ROUTER_PLANE, None
         for setting in each.settings:
             if setting.slope is not None:
-                yield "Sliding bevel", Slope(setting.slope).as_text()
+                yield Tool.BEVEL, Slope(setting.slope)
             elif isinstance(setting.by, ByStepping):
-                yield "Dividers", ""
+                yield Tool.DIVIDERS, None
             elif isinstance(setting.origin, OfTool) and setting.name in _BOUGHT:
-                yield _BOUGHT[setting.name], write_bought(setting.origin.bought or Length(setting.figure))
+                yield _BOUGHT[setting.name], setting.origin.bought or Length(setting.figure)
 
 
-_MARKERS = {Marker.GAUGE: "Marking gauge", Marker.KNIFE: "Marking knife", Marker.PENCIL: "Pencil"}
+_MARKERS = {Marker.GAUGE: Tool.MARKING_GAUGE, Marker.KNIFE: Tool.MARKING_KNIFE, Marker.PENCIL: Tool.PENCIL}
 #: Sizes of tools in operations, by the setting's name.
-_BOUGHT = {"chisel": "Chisel", "iron": "Plough, iron", "bit": "Bit", "countersink": "Countersink"}
+_BOUGHT = {"chisel": Tool.CHISEL, "iron": Tool.IRON, "bit": Tool.BIT, "countersink": Tool.COUNTERSINK}
 
 
-def _fastenings(plan: Plan) -> Iterator[Need]:
+def _fastenings(plan: Plan) -> Iterator[FastenersNeeded]:
     """Count nails and screws of each size, a tenth more for those that bend."""
-    counts: dict[tuple[str, str], int] = {}
+    counts: dict[tuple[bool, Length, Length, str], int] = {}
     for joint in plan.assembly.joints:
         row = row_in(joint)
         if row is not None:
             sold = row.fastening.size
-            thick = sold.gauge or f"{write_bought(sold.thick)} thick"
-            key = "Screws" if row.fastening.screws else "Nails", f"{write_bought(sold.long)}, {thick}"
+            key = row.fastening.screws, sold.long, sold.thick, sold.gauge
             counts[key] = counts.get(key, 0) + len(row.places)
-    for (what, size), count in counts.items():
-        yield Need(what, f"{math.ceil(count * 1.1)}", size)
+    for (screws, long, thick, gauge), count in counts.items():
+        yield FastenersNeeded(screws, math.ceil(count * 1.1), long, thick, gauge)
 
 
-def _glue(plan: Plan) -> Iterator[Need]:
+def _glue(plan: Plan) -> Iterator[GlueNeeded | ClampsNeeded]:
     area = 0.0
     for joint in plan.assembly.joints:
         first, second = plan.part(joint.first), plan.part(joint.second)
@@ -111,22 +197,17 @@ def _glue(plan: Plan) -> Iterator[Need]:
             area += longest * middle
     if area:
         grams = math.ceil(area / 1e6 * GLUE_G_BY_M2 / 10) * 10
-        yield Need(plan.project.working.glue.capitalize(), f"{grams} g", "a guess; what is spread thin is enough")
+        yield GlueNeeded(plan.project.working.glue, grams)
     glued = (each.clamps for each in gluings(plan, go_in_after(plan, waits_of(plan))) if each.glues)
     most = max((*glued, *(each.clamps for each in staves_glue_ups(plan))), default=0)
     if most:
-        short = most - plan.project.working.clamps
-        yield Need("Clamps", str(most), f"{short} more than there are" if short > 0 else "for the largest glue-up")
+        yield ClampsNeeded(most, max(0, most - plan.project.working.clamps))
 
 
-def _finish(plan: Plan) -> Iterator[Need]:
+def _finish(plan: Plan) -> Iterator[FinishNeeded | RagsNeeded]:
     coats, _ = COATS.get(plan.project.finish, (0, 0.0))
     area = sum(2 * float(part.length) * float(part.width) for part in plan.parts) / 1e6
     if coats:
         millilitres = math.ceil(area * coats / FINISH_M2_BY_LITRE * 1000 / 50) * 50
-        yield Need(
-            plan.project.finish.capitalize(),
-            f"{millilitres} ml",
-            f"{coats} coats on {plan.marks.write_area(area * 1e6)}; a guess",
-        )
-        yield Need("Rags", "a few", "dry them flat outdoors: soaked with oil they can ignite by themselves")
+        yield FinishNeeded(plan.project.finish, millilitres, coats, area * 1e6)
+        yield RagsNeeded()

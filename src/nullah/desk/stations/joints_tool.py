@@ -11,11 +11,13 @@ from nullah.core import actions
 from nullah.core.drawing import Anchor, Drawing, Label, Point, Role, drawing
 from nullah.core.joints.channel_dragging import Handle, channel_dragged, handle_at
 from nullah.core.joints.dovetail.corners import Corner
-from nullah.core.joints.dovetail.dragging import Dragged, DraggedLine, dragged, line_at
+from nullah.core.joints.dovetail.dragging import DraggedLine, dragged, line_at
+from nullah.core.joints.dragged import Dragged
 from nullah.core.joints.kinds import JointGroup
 from nullah.core.project import Project
 from nullah.core.refs import QuantityRef, Ref
 from nullah.core.shop import Shop
+from nullah.core.wording.dragging import held_words
 from nullah.desk.bench import Bench, Tool
 from nullah.desk.document import Document
 
@@ -107,7 +109,7 @@ class JointsTool(Tool):
         said = f"{what} {self._document.project.marks.write_fine(came.value)}"
         words = Label(
             at,
-            f"{said}  {came.held}",
+            said if came.held is None else f"{said}  {held_words(came.held, self._document.plan.reader)}",
             3.2,
             Anchor.START,
             Role.WARN if came.held else Role.CHALK,

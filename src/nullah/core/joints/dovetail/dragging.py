@@ -7,7 +7,8 @@ from typing import NamedTuple
 
 from nullah.core.joints.dovetail.layout import DovetailLayout
 from nullah.core.joints.dovetail.spacing import pin_moved
-from nullah.core.lengths import Length, mm
+from nullah.core.joints.dragged import Dragged, Held, held_within
+from nullah.core.lengths import Length
 from nullah.core.shop import Shop
 
 
@@ -16,18 +17,6 @@ class DraggedLine(NamedTuple):
 
     figure: str
     mark: int = -1
-
-
-class Dragged(NamedTuple):
-    """What a drag comes to: the figure and its value, and why it goes no further; empty where it does.
-
-    Where tails are not equal a pin between two of them goes alone: `widths` are then all tails' widths, mm.
-    """
-
-    figure: str
-    value: Length
-    held: str = ""
-    widths: tuple[Fraction, ...] = ()
 
 
 def line_at(layout: DovetailLayout, inward: float, level: float, near: float) -> DraggedLine | None:
@@ -81,23 +70,14 @@ def dragged(layout: DovetailLayout, line: DraggedLine, inward: float, level: flo
     wide, thick, number = float(spec.width), float(spec.tail_thickness), spec.tails
     lean = inward / float(spec.slope.run)
     if line.figure == "proud":
-        return _held(
-            "proud",
-            inward - float(spec.pin_thickness),
-            -1.0,
-            3.0,
-            "A millimetre shy is enough.",
-            "More would only be planed off again.",
-        )
+        return held_within("proud", inward - float(spec.pin_thickness), -1.0, 3.0, Held.SHY, Held.PLANED_OFF)
     half, taper = float(spec.half_pin), 2 * float(spec.pin_thickness) / float(spec.slope.run)
     least_tail = taper + float(shop.narrowest_pin)
     if line.figure == "half_pin":
         at = level - lean if line.mark == 0 else wide - level - lean
         # Every tail keeps a base that a chisel enters.
         most = (wide - number * least_tail - (number - 1) * float(spec.pin)) / 2
-        return _held(
-            "half_pin", at, thick / 4, most, "Weaker at the edge it breaks off.", "The tails would run to a point."
-        )
+        return held_within("half_pin", at, thick / 4, most, Held.EDGE_BREAKS, Held.TAILS_POINTED)
     edge = level - lean if line.mark % 2 == 0 else level + lean
     if spec.widths and len(spec.widths) == spec.tails:
         return _one_pin(layout, line.mark, edge, least_tail)
@@ -109,7 +89,7 @@ def dragged(layout: DovetailLayout, line: DraggedLine, inward: float, level: flo
         at = ((index + 1) * room / number - (edge - half)) / (1 - (index + 1) / number)
     most = (room - number * least_tail) / max(number - 1, 1)
     least = max(float(shop.narrowest_pin), float(shop.fine_kerf))
-    return _held("pin", at, least, most, "Finer than knife and chisel can enter.", "The tails would run to a point.")
+    return held_within("pin", at, least, most, Held.TOO_FINE, Held.TAILS_POINTED)
 
 
 def _one_pin(layout: DovetailLayout, mark: int, edge: float, least: float) -> Dragged:
@@ -118,11 +98,4 @@ def _one_pin(layout: DovetailLayout, mark: int, edge: float, least: float) -> Dr
     by = Fraction(round((edge - float(layout.marks[mark])) * 10), 10)
     widths, held = pin_moved(tails, (mark - 1) // 2, by, Fraction(least).limit_denominator(100))
     at = Length(widths[(mark - 1) // 2])
-    return Dragged("tail", at, "The tail beside it would run to a point." if held else "", widths)
-
-
-def _held(figure: str, value: float, least: float, most: float, below: str, above: str) -> Dragged:
-    most = max(most, least)
-    within = min(max(value, least), most)
-    exact = mm(Fraction(round(within * 10), 10))
-    return Dragged(figure, exact, below if value < least - 0.05 else above if value > most + 0.05 else "")
+    return Dragged("tail", at, Held.TAIL_BESIDE_POINTED if held else None, widths)

@@ -1,0 +1,34 @@
+"""What is said of a face that was planed for a trial."""
+
+from __future__ import annotations
+
+from nullah.core.milling.strokes import FLAT_WITHIN
+from nullah.core.milling.trial import TrialFound
+from nullah.core.reader import Reader
+
+#: Thinner than it had to be by less than this is no wood lost, mm.
+_NOTHING = 0.05
+
+
+def trial_words(found: TrialFound, reader: Reader) -> str:
+    """Return how a trial compares with the plan."""
+    write = reader.marks.write_thin
+    if not found.flat:
+        return reader.text(
+            "{off} out of flat, {enough} is enough. The plan has about {planned} strokes.",
+            off=write(found.off),
+            enough=write(FLAT_WITHIN),
+            planned=str(found.planned),
+        )
+    wood = (
+        reader.text("{much} thinner than it had to be, on the whole", much=write(found.over))
+        if found.over >= _NOTHING
+        else reader.text("with no wood lost beyond the line")
+    )
+    return reader.text(
+        "Flat within {off} after {strokes} strokes (the plan: about {planned}), {wood}.",
+        off=write(found.off),
+        strokes=str(found.strokes),
+        planned=str(found.planned),
+        wood=wood,
+    )
