@@ -15,11 +15,13 @@ from nullah.core.apprentice.levelling import highest_below
 from nullah.core.apprentice.standing import unmoved
 from nullah.core.bench.task_facts import PlaneLevel
 from nullah.core.bench.tasks import Joining, Trade
+from nullah.core.card import Severity
 from nullah.core.ledger import Measured
 from nullah.core.lengths import Length, from_float
 from nullah.core.operations.marking import Gauge
 from nullah.core.operations.mitres import MitreEnd
 from nullah.core.operations.settings import ByMeasure, OfLine
+from nullah.core.piece.faults import Shows
 from nullah.core.piece.solids import build, flat_faces, recipe
 from nullah.core.piece.space import Axis
 from nullah.core.plan import work_out
@@ -224,3 +226,13 @@ def test_a_rail_cut_to_what_was_measured_has_its_shoulders_as_far_apart():
     assert far.line.at - far.base.at == plan.ledger["rail.opening"] + 1
     names = ids_of(plan)
     assert names.index("measure/rail.opening") < names.index("joint/upper_rail-leg1/1")
+
+
+@pytest.mark.sampled(9)
+@pytest.mark.parametrize(("form", "chosen"), EVERY)
+def test_what_is_begun_in_inches_goes_together(form, chosen):
+    plan = work_out(planned_in_inches(form, chosen).project, milling=False)
+    failing = [each.remark.fact for each in plan.proof.findings if each.remark.weight is Severity.FAILURE]
+    if ("grooves", "through") in chosen:
+        failing = [fact for fact in failing if not isinstance(fact.fact, Shows)]  # that is what stopping is for
+    assert failing == [] and plan.proof.order.trapped == ()

@@ -251,7 +251,9 @@ class Over(NamedTuple):
         >>> int(over.moved(Fraction(10))), int(over.moved(Fraction(90)))
         (10, 91)
         """
-        return at + self.length - self.planned if at > self.low + self.planned / 2 else at
+        # Nothing is added in the usual case: figures in floating point stay the very same.
+        more = self.length - self.planned
+        return at + more if more and at > self.low + self.planned / 2 else at
 
 
 class LaidOutBy(NamedTuple):

@@ -59,7 +59,7 @@ def keep_views(plan: Plan, drawn: Drawing) -> None:
 def views(plan: Plan) -> Drawing:
     """Draw the three views of a piece."""
     planes = planes_of(plan)
-    places = places_of(planes)
+    places = places_of(plan, planes)
     found = Drawing()
     for view, plane in planes.items():
         found += drawing(_view(plan, plane)).moved(*places[view])
@@ -77,7 +77,7 @@ def plane_at(plan: Plan, point: Point) -> tuple[ViewPlane, Point] | None:
     if not plan.parts:
         return None
     planes = planes_of(plan)
-    places = places_of(planes)
+    places = places_of(plan, planes)
 
     def beside(view: View) -> float:
         (wide, high), (x, y) = planes[view].size, places[view]
@@ -90,23 +90,32 @@ def plane_at(plan: Plan, point: Point) -> tuple[ViewPlane, Point] | None:
 
 def point_on(plan: Plan, view: View, point: Point) -> Point:
     """Return a point of the drawing in the measure of one view, though it may lie beside it."""
-    x, y = places_of(planes_of(plan))[view]
+    x, y = places_of(plan, planes_of(plan))[view]
     return point[0] - x, point[1] - y
 
 
 def flat_at(plan: Plan, view: View, box: Box) -> tuple[Point, Point]:
     """Return the upper left and lower right corner of a box on the drawing of all three views."""
     planes = planes_of(plan)
-    x, y = places_of(planes)[view]
+    x, y = places_of(plan, planes)[view]
     (left, top), (right, bottom) = flat_box(planes[view], box)
     return (left + x, top + y), (right + x, bottom + y)
 
 
-def places_of(planes: dict[View, ViewPlane]) -> dict[View, tuple[float, float]]:
+#: So wide all views may be shown at the least, and a title with the air round it is so high, paper mm.
+_NARROWEST, _TITLE = 82.0, 6.0
+#: Half of how high a figure is on a dimension, paper mm.
+_FIGURE = 2.0
+
+
+def places_of(plan: Plan, planes: dict[View, ViewPlane]) -> dict[View, tuple[float, float]]:
     """Return where each view stands on the bench: above, under it the front, to the right of that the section."""
     (long, deep), (_, high) = planes[View.ABOVE].size, planes[View.FRONT].size
     # Room for the title of the upper view and the dimensions over the lower, whatever the scale comes to.
-    gap = max(0.16 * (long + deep) + 26, 0.24 * (deep + high))
+    measures = plan.assembly.measures
+    over = (each.offset + _FIGURE for each in measures if each.view is View.FRONT and each.start[0] != each.end[0])
+    needed = _below([each for each in measures if each.view is View.ABOVE]) + _TITLE + max(0.0, *over, 0.0)
+    gap = max(0.16 * (long + deep) + 26, (long + deep) * needed / (_NARROWEST - needed), 0.24 * (deep + high))
     if high > 1.2 * deep + gap:
         # A tall piece: the section beside the front, the view from above beyond it.
         return {View.FRONT: (0.0, 0.0), View.SECTION: (long + gap, 0.0), View.ABOVE: (long + deep + 2 * gap, 0.0)}
