@@ -13,7 +13,7 @@ from nullah.core import actions
 from nullah.core.apprentice.contacts import TOUCHES
 from nullah.core.apprentice.levelling import highest_below
 from nullah.core.apprentice.standing import unmoved
-from nullah.core.bench.task_facts import PlaneLevel
+from nullah.core.bench.task_facts import PlaneLevel, TryOn
 from nullah.core.bench.tasks import Joining, Trade
 from nullah.core.card import Severity
 from nullah.core.ledger import Measured
@@ -123,7 +123,10 @@ def test_walls_are_glued_and_cleaned_before_their_base_is_cut_to_them(chosen):
     names = ids_of(planned("holder", chosen))
     order = ["glue/walls/1", "clean/walls", "measure/walls.length+walls.width", "fit/base", "joint/base-left/1"]
     assert [name for name in names if name in order] == order
-    assert names.index("joint/base-front/3") < names.index("glue/piece/1")
+    (tried,) = [task for task in order_of_work(planned("holder", chosen)).tasks if isinstance(task.what, TryOn)]
+    assert tried.what == TryOn(("base",), ("left", "right", "front", "back"))
+    assert max(names.index(f"joint/base-{wall}/2") for wall in ("left", "front")) < names.index(tried.id)
+    assert names.index(tried.id) < names.index("glue/piece/1")
 
 
 @pytest.mark.parametrize("chosen", HOLDERS)

@@ -117,6 +117,13 @@ class MakeJoint(NamedTuple):
     others: tuple[str, ...]
 
 
+class TryOn(NamedTuple):
+    """Parts are tried on others that stand together already."""
+
+    parts: tuple[str, ...]
+    others: tuple[str, ...]
+
+
 class ShapeParts(NamedTuple):
     """Parts are shaped."""
 
@@ -206,6 +213,7 @@ TaskFact = (
     | MeasureSizes
     | CutToMeasure
     | MakeJoint
+    | TryOn
     | ShapeParts
     | PlaneInside
     | BoreInPlace

@@ -24,5 +24,5 @@ _HELD = {
 def held_words(held: Held | KeptOut, reader: Reader) -> str:
     """Return why a line goes no further."""
     if isinstance(held, KeptOut):
-        return reader.text("{part} would not enter.", part=reader.part(held.part))
+        return reader.text("The {part} would not enter.", part=reader.part(held.part))
     return reader.text(_HELD[held])

@@ -25,12 +25,8 @@ _HARD = {
     "hard": N_("Hard wood; the board weighs about {weight}."),
 }
 _END = {
-    (GrainCut.FLAT, True): N_("Its left end, flat-sawn: the heart lies there"),
-    (GrainCut.RIFT, True): N_("Its left end, rift-sawn: the heart lies there"),
-    (GrainCut.QUARTER, True): N_("Its left end, quarter-sawn: the heart lies there"),
-    (GrainCut.FLAT, False): N_("Its left end, flat-sawn: drag to where the heart of the tree lies"),
-    (GrainCut.RIFT, False): N_("Its left end, rift-sawn: drag to where the heart of the tree lies"),
-    (GrainCut.QUARTER, False): N_("Its left end, quarter-sawn: drag to where the heart of the tree lies"),
+    True: N_("Its left end, {cut}: the heart lies there"),
+    False: N_("Its left end, {cut}: drag to where the heart of the tree lies"),
 }
 _MARKING = (
     N_("Drag on the board to mark a flaw; drag its border to change it; Delete rubs it out."),
@@ -64,7 +60,7 @@ def flaw_words(flaw: Flaw, reader: Reader) -> str:
 
 def end_grain_words(board: Board, reader: Reader) -> str:
     """Return what the large picture of a board's end is, and what can be done on it."""
-    return reader.text(_END[board.cut, board.heart is not None])
+    return reader.text(_END[board.heart is not None], cut=reader.text(SAWN[board.cut]))
 
 
 def how_to_look(reader: Reader) -> tuple[str, ...]:

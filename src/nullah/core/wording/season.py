@@ -18,7 +18,7 @@ from nullah.core.season.fits import Fit, Verdict
 from nullah.core.season.strain import Strain
 from nullah.core.season.swelling import PartYear
 from nullah.core.wood.climate import MONTHS, Climate
-from nullah.core.wood.movement import GrainCut
+from nullah.core.wording.laying import SAWN
 
 VERDICTS = {
     Verdict.FITS: N_("moves freely all year"), Verdict.BINDS: N_("binds"), Verdict.TIGHT: N_("is tight"),
@@ -262,19 +262,13 @@ def swing_setting(climate: Climate, reader: Reader) -> Setting:
     )
 
 
-_SAWN = {
-    GrainCut.FLAT: N_("{part}: {now} % now, {low} to {high} % over the year; {width} of {species}, flat-sawn."),
-    GrainCut.RIFT: N_("{part}: {now} % now, {low} to {high} % over the year; {width} of {species}, rift-sawn."),
-    GrainCut.QUARTER: N_("{part}: {now} % now, {low} to {high} % over the year; {width} of {species}, quarter-sawn."),
-}
-
-
 def why_it_moves(part: PartYear, reader: Reader) -> tuple[str, str]:
     """Return what the year of a part was worked out from."""
     stock = part.stock
     return (
         reader.text(
-            _SAWN[stock.cut],
+            "{part}: {now} % now, {low} to {high} % over the year; {width} of {species}, {cut}.",
+            cut=reader.text(SAWN[stock.cut]),
             part=sentence(part.part.name),
             now=f"{stock.now:.1f}",
             low=f"{min(stock.year):.1f}",

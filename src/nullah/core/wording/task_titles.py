@@ -35,6 +35,7 @@ from nullah.core.bench.task_facts import (
     SawBoard,
     ShapeParts,
     TaskFact,
+    TryOn,
     WaitInCircle,
     WorkedWhenGlued,
 )
@@ -224,6 +225,11 @@ _TITLES: dict[type, Callable[[Any, Reader], str]] = {
     MeasureSizes: _measure,
     CutToMeasure: _cut_to_measure,
     MakeJoint: _joint,
+    TryOn: lambda fact, reader: reader.text(
+        N_("Try {parts} on {others}, all at once"),
+        parts=reader.together(fact.parts),
+        others=reader.together(fact.others),
+    ),
     ShapeParts: _of_parts(N_("Shape {parts}")),
     PlaneInside: _of_parts(N_("Plane clean what will be inside: {parts}")),
     BoreInPlace: lambda fact, reader: reader.text(

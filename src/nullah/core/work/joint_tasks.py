@@ -6,7 +6,7 @@ from collections.abc import Collection, Iterable, Iterator, Mapping, Sequence
 from types import MappingProxyType
 from typing import NamedTuple
 
-from nullah.core.bench.task_facts import TaskFact
+from nullah.core.bench.task_facts import JointDone, MakeJoint, TaskFact, TryOn
 from nullah.core.bench.tasks import Join, Joining, JointStep, LayoutLine, Task, Trade
 from nullah.core.card import JointStage, Moment, Step, Trying
 from nullah.core.identity import kept_by_identity
@@ -214,7 +214,37 @@ def joint_tasks(
             at = frozenset(part for joint in joints for part in (joint.first, joint.second))
             found.append(_Made(task, step.stage, joints, fitted, hosted, at))
             before = (task.id,)
-    return JointTasks(tuple(found), tuple(late))
+    return JointTasks(tuple(_tried_at_once(found)), tuple(late))
+
+
+def _tried_at_once(made: Sequence[_Made]) -> Iterator[_Made]:
+    """Yield tasks, with one part tried at once on all that stands together already."""
+    tried: dict[tuple[str, ...], list[_Made]] = {}
+    for each in made:
+        if isinstance(each.task.what, MakeJoint) and each.task.what.done is JointDone.TRIED_ON:
+            tried.setdefault(each.task.parts, []).append(each)
+    last = {parts: some[-1] for parts, some in tried.items() if len(some) > 1}
+    once = {each.task.id for parts in last for each in tried[parts][:-1]}
+    for each in made:
+        if each.task.id in once:
+            continue
+        if each is not last.get(each.task.parts):
+            yield each
+            continue
+        some = tried[each.task.parts]
+        others = dict.fromkeys(part for one in some for join in one.task.joins for part in join.parts)
+        task = each.task._replace(
+            what=TryOn(each.task.parts, tuple(part for part in others if part not in each.task.parts)),
+            after=tuple(dict.fromkeys(name for one in some for name in one.task.after)),
+            work=tuple(amount for one in some for amount in one.task.work),
+            joins=tuple(join for one in some for join in one.task.joins),
+        )
+        yield each._replace(
+            task=task,
+            joints=tuple(joint for one in some for joint in one.joints),
+            fitted=frozenset().union(*(one.fitted for one in some)),
+            mates=frozenset().union(*(one.mates for one in some)),
+        )
 
 
 def _works(
