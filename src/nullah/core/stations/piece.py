@@ -114,7 +114,7 @@ def places_of(plan: Plan, planes: dict[View, ViewPlane]) -> dict[View, tuple[flo
     # Room for the title of the upper view and the dimensions over the lower, whatever the scale comes to.
     measures = plan.assembly.measures
     over = (each.offset + _FIGURE for each in measures if each.view is View.FRONT and each.start[0] != each.end[0])
-    needed = _below([each for each in measures if each.view is View.ABOVE]) + _TITLE + max(0.0, *over, 0.0)
+    needed = _below([each for each in measures if each.view is View.ABOVE]) + _TITLE + max((0.0, *over))
     gap = max(0.16 * (long + deep) + 26, (long + deep) * needed / (_NARROWEST - needed), 0.24 * (deep + high))
     if high > 1.2 * deep + gap:
         # A tall piece: the section beside the front, the view from above beyond it.

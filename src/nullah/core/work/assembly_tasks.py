@@ -28,7 +28,7 @@ from nullah.core.piece.space import Side
 from nullah.core.plan import Plan
 from nullah.core.work.gluing import Gluing, clean_unit_id
 from nullah.core.work.joint_tasks import JointTasks
-from nullah.core.work.levelling import Seat, seats
+from nullah.core.work.levelling import Seat
 from nullah.core.work.stock_tasks import MillTasks, waits_of
 
 
@@ -48,9 +48,17 @@ class _Made(NamedTuple):
 
 
 def assembly_tasks(
-    plan: Plan, mill: MillTasks, fit: dict[str, str], joints: JointTasks, glued: tuple[Gluing, ...]
+    plan: Plan,
+    mill: MillTasks,
+    fit: dict[str, str],
+    joints: JointTasks,
+    glued: tuple[Gluing, ...],
+    carried: Mapping[str, tuple[Seat, ...]],
 ) -> tuple[Task, ...]:
-    """Return all tasks from shaping to cleaning up; what goes in and out of the piece comes when that is glued."""
+    """Return all tasks from shaping to cleaning up; what goes in and out of the piece comes when that is glued.
+
+    `carried` is what is laid on others, by its glue-up.
+    """
     shape = _shape_tasks(plan, mill, joints)
     made = _Made(mill.by_part, fit, {part: task.id for task in shape for part in task.parts}, joints)
     smooth = _smooth_tasks(plan, made, glued, fit)
@@ -60,9 +68,6 @@ def assembly_tasks(
     fast: set[str] = set()
     cleaned: dict[str, str] = {}
     ends = {each.unit: each.id for each in glued}
-    carried: dict[str, list[Seat]] = {}
-    for made_up, seat in seats(plan, glued):
-        carried.setdefault(made_up.id, []).append(seat)
     for each in glued:
         # What stands already was ready when it was put together.
         after = made.ready(each.adds, each.parts)

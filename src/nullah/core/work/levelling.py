@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Sequence
 from typing import NamedTuple
 
 from nullah.core.piece.part import Part
@@ -24,11 +24,12 @@ class Seat(NamedTuple):
         return f"level/{self.part}"
 
 
-def seats(plan: Plan, glued: Sequence[Gluing]) -> Iterator[tuple[Gluing, Seat]]:
-    """Yield what is laid on several parts that were joined to each other before, and the glue-up in which it goes on.
+def seats(plan: Plan, glued: Sequence[Gluing]) -> dict[str, tuple[Seat, ...]]:
+    """Return what is laid on several parts that were joined to each other before, by the id of its glue-up.
 
     What enters anything has its place from that; what moves is fitted by itself.
     """
+    found: dict[str, tuple[Seat, ...]] = {}
     joined: dict[str, str] = {}
     for each in glued:
         before = [part for part in each.parts if part in joined]
@@ -36,10 +37,12 @@ def seats(plan: Plan, glued: Sequence[Gluing]) -> Iterator[tuple[Gluing, Seat]]:
             carried = _carried(plan, part, before)
             if len({joined[other] for other in carried}) == 1 and len(carried) > 1:
                 entering = (joint.second for joint in each.joints if joint.type.enters and joint.first in carried)
-                yield each, Seat(part, carried, tuple(one for one in dict.fromkeys(entering) if one in each.adds))
+                holds = tuple(one for one in dict.fromkeys(entering) if one in each.adds)
+                found[each.id] = (*found.get(each.id, ()), Seat(part, carried, holds))
         for joint in each.joints:
             one, other = (joined.setdefault(part, part) for part in (joint.first, joint.second))
             joined = {part: one if body == other else body for part, body in joined.items()}
+    return found
 
 
 def _carried(plan: Plan, part_id: str, before: Sequence[str]) -> tuple[str, ...]:

@@ -106,13 +106,16 @@ def derive(plan: Plan) -> tuple[tuple[Task, ...], tuple[Gluing, ...]]:
     after = go_in_after(plan, waits)
     glued = gluings(plan, after)
     # What holds a top to its frame is cut to that when it is level.
-    level = {part: seat.task_id for _, seat in seats(plan, glued) for part in seat.holds if part not in waits}
+    carried = seats(plan, glued)
+    level = {
+        part: seat.task_id for some in carried.values() for seat in some for part in seat.holds if part not in waits
+    }
     closed = frozenset(joint.id for each in glued for joint in each.joints)
     joints = joint_tasks(plan, mill, waits, closed, level)
     measure = measure_tasks(plan, waits, after, mill, joints, glued)
     fit = fit_tasks(plan, waits, mill, measure)
     jointed = joints.after_fit({**fit.by_part, **level}).after_measuring(measure)
     made = (*saw, *mill.tasks, *measure, *fit.tasks, *jointed.tasks)
-    together = assembly_tasks(plan, mill, fit.by_part, jointed, glued)
+    together = assembly_tasks(plan, mill, fit.by_part, jointed, glued, carried)
     finished = (*made, *together, *finish_tasks(plan, (*made, *together)))
     return (*finished, *hang_tasks(plan, finished)), glued

@@ -243,6 +243,8 @@ class _Building:
         rule = ledger.quantity(name).definition.rule
         if not rule:
             return 0.0  # it is no part of the piece: the drawing has it as it is
+        if not there:
+            return None
         waiting = [part for part, names in waits_of(self.plan).items() if name in names]
         frames = frames_of(self.designed.assembly)
         # It is measured where it goes; what does not stand yet as a whole as far as it does: between the lines on one
