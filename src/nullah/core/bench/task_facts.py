@@ -144,19 +144,27 @@ class BoreInPlace(NamedTuple):
 
 
 class GlueUp(NamedTuple):
-    """Parts, and units by their names, are glued up, by themselves or to what is there."""
+    """Parts, and units by their names, are glued up, by themselves or to what is there.
+
+    `brings` are parts that were joined to each other before and go in with them.
+    """
 
     adds: tuple[str, ...]
     joints: int
     clamps: int
     to_more: bool
+    brings: tuple[str, ...] = ()
 
 
 class PutIn(NamedTuple):
-    """Parts, and units by their names, go in without glue; nothing holds what is only laid in."""
+    """Parts, and units by their names, go in without glue; nothing holds what is only laid in.
+
+    `brings` are parts that were joined to each other before and go in with them.
+    """
 
     adds: tuple[str, ...]
     holds: tuple[Hold, ...]
+    brings: tuple[str, ...] = ()
 
 
 class CleanUnit(NamedTuple):

@@ -94,6 +94,16 @@ class SawTenon(Operation):
         return tuple(dict.fromkeys(edge for edge in every if isinstance(edge, Line)))
 
     @property
+    def has_cheeks(self) -> bool:
+        """Whether a cheek is sawn, or the tenons are as thick as the part."""
+        return any(isinstance(edge, Line) for pair in self.cheeks for edge in pair)
+
+    @property
+    def has_edges(self) -> bool:
+        """Whether an outer edge of the tenons is sawn."""
+        return isinstance(self.edges[0][0], Line) or isinstance(self.edges[-1][1], Line)
+
+    @property
     def across(self) -> int:
         """The axis along which tenons stand side by side."""
         return 3 - self.through

@@ -233,10 +233,22 @@ def taken_words(alike: Sequence[Operation], reader: Reader) -> str:
 
 
 def tenon_words(alike: Sequence[Operation], reader: Reader) -> str:
-    """Return how a tenon is sawn."""
-    made = alike[0]
+    """Return how tenons are sawn: their cheeks, their edges, and what lies between them."""
+    made, where = alike[0], where_words(alike, reader)
     assert isinstance(made, SawTenon)
-    return reader.text(_TENON[made.shoulders_first], where=where_words(alike, reader))
+    if made.has_cheeks:
+        said = [reader.text(_TENON[made.shoulders_first], where=where)]
+        if made.has_edges:
+            said.append(reader.text("Saw down the edges in the waste, and pare to their lines."))
+    else:
+        said = [reader.text("At {where} saw down the edges of the tenons in the waste, to the shoulder.", where=where)]
+        if made.has_edges:
+            said.append(reader.text("Saw off what lies outside them at the knife line."))
+    if len(made.edges) > 1 or len(made.cheeks) > 1:
+        said.append(
+            reader.text("Chop out what lies between two tenons, half from either side, and pare to the knife line.")
+        )
+    return " ".join(said)
 
 
 def fingers_words(alike: Sequence[Operation], reader: Reader) -> str:

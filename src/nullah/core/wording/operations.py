@@ -99,7 +99,22 @@ def alike_operations(operations: Sequence[Operation]) -> list[list[Operation]]:
         else:
             key = _likeness(each)
         found.setdefault(key, []).append(each)
-    return list(found.values())
+    told: list[list[Operation]] = []
+    for alike in found.values():
+        told.insert(_beside_its_kind(alike[0], told), alike)
+    return told
+
+
+def _beside_its_kind(made: Operation, told: Sequence[Sequence[Operation]]) -> int:
+    """Return where lines are told: after others of their kind, if only lines were drawn since; or else last."""
+    if isinstance(made, Gauge) and isinstance(made.setting.origin, Surface):
+        for number in range(len(told), 0, -1):
+            before = told[number - 1][0]
+            if not isinstance(before, Gauge):
+                break
+            if before.kind is made.kind and isinstance(before.setting.origin, Surface):
+                return number
+    return len(told)
 
 
 #: Lines of which all from one surface are told in one.

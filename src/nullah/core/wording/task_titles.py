@@ -163,7 +163,7 @@ def _glue_up(fact: GlueUp, reader: Reader) -> str:
     )
     return reader.text(
         message,
-        parts=reader.together(fact.adds),
+        parts=_with(fact, reader),
         joints=reader.count(fact.joints, "{n} joint", "{n} joints"),
         clamps=reader.count(fact.clamps, "{n} clamp", "{n} clamps"),
     )
@@ -171,7 +171,15 @@ def _glue_up(fact: GlueUp, reader: Reader) -> str:
 
 def _put_in(fact: PutIn, reader: Reader) -> str:
     how = [reader.text(hold.value) for hold in fact.holds] or [reader.text(N_("laid in"))]
-    return reader.text(N_("Put in {parts}: {how}"), parts=reader.together(fact.adds), how=reader.listed(how))
+    return reader.text(N_("Put in {parts}: {how}"), parts=_with(fact, reader), how=reader.listed(how))
+
+
+def _with(fact: GlueUp | PutIn, reader: Reader) -> str:
+    """Return what goes in, and what was joined before and goes in with it."""
+    parts = reader.together(fact.adds)
+    if not fact.brings:
+        return parts
+    return reader.text(N_("{parts}, and with them {others}"), parts=parts, others=reader.together(fact.brings))
 
 
 def _clean_piece(fact: CleanPiece, reader: Reader) -> str:
@@ -231,7 +239,7 @@ _TITLES: dict[type, Callable[[Any, Reader], str]] = {
         others=reader.together(fact.others),
     ),
     ShapeParts: _of_parts(N_("Shape {parts}")),
-    PlaneInside: _of_parts(N_("Plane clean what will be inside: {parts}")),
+    PlaneInside: _of_parts(N_("Plane clean what no plane will reach: {parts}")),
     BoreInPlace: lambda fact, reader: reader.text(
         N_("Hold {adds} in place and bore {parts}"), adds=reader.together(fact.adds), parts=reader.together(fact.parts)
     ),

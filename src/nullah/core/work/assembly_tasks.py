@@ -213,7 +213,7 @@ def _shape_tasks(plan: Plan, mill: MillTasks, joints: JointTasks) -> list[Task]:
 def _smooth_tasks(
     plan: Plan, made: _Made, glued: tuple[Gluing, ...], fit: dict[str, str]
 ) -> dict[tuple[str, int], Task]:
-    """Plane clean what no plane gets to when it is glued, once for each group; what is cut to fit that, after it.
+    """Plane clean what no plane gets to when it is together, once for each group; what is cut to fit that, after it.
 
     What fits other things, such as dividers between uprights, is cleaned by itself.
     """
@@ -222,7 +222,7 @@ def _smooth_tasks(
     units = {part for unit in plan.assembly.units for part in unit.parts}
     stages: dict[str, list[frozenset[str]]] = {}
     panels = set(loose_panels(plan))
-    for each in (one for one in glued if one.glues or panels & set(one.adds)):
+    for each in (one for one in glued if one.lasts or panels & set(one.adds)):
         # What is cut to fit what is glued already does not exist before; nor does what comes to that.
         fits = (
             frozenset(fit[part] for part in each.adds if part in fit)
@@ -234,7 +234,7 @@ def _smooth_tasks(
             known.append(fits)
         number = known.index(fits) if fits else len(known) - 1
         own = [part for part in each.adds if each.unit or part not in units]
-        own = own if each.glues else [part for part in own if part in panels]
+        own = own if each.lasts else [part for part in own if part in panels]
         if own:
             sets.setdefault((each.where, number), {}).update(dict.fromkeys(own))
     # Equal ones, such as drawers whose joints were cut together, are cleaned together.

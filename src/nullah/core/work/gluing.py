@@ -60,6 +60,8 @@ class Gluing(NamedTuple):
     clamps : int
     steadied_by : tuple of str
         Parts that are glued in later, and are put in dry meanwhile: they hold in shape what is glued.
+    brings : tuple of str
+        Parts that were joined to each other before, and go in with what is added.
     """
 
     id: str
@@ -73,6 +75,7 @@ class Gluing(NamedTuple):
     clamps: int
     unit: str = ""
     steadied_by: tuple[str, ...] = ()
+    brings: tuple[str, ...] = ()
 
     @property
     def where(self) -> str:
@@ -83,6 +86,11 @@ class Gluing(NamedTuple):
     def glues(self) -> bool:
         """Whether anything is glued in it."""
         return any(joint.hold is Hold.GLUE for joint in self.joints)
+
+    @property
+    def lasts(self) -> bool:
+        """Whether anything is glued or nailed in it; what is screwed can be taken off again."""
+        return any(joint.hold in (Hold.GLUE, Hold.NAILS) for joint in self.joints)
 
     @property
     def too_long(self) -> bool:
@@ -151,7 +159,7 @@ class Gluing(NamedTuple):
             glue = GLUES[plan.project.working.glue]
             return Task(
                 self.id,
-                GlueUp(names, len(joints), self.clamps, len(self.parts) > len(self.adds)),
+                GlueUp(names, len(joints), self.clamps, len(self.parts) > len(self.adds), self.brings),
                 Trade.GLUE,
                 self.parts,
                 after,
@@ -163,7 +171,7 @@ class Gluing(NamedTuple):
         holds = tuple(sorted({joint.hold for joint in self.joints}, key=lambda hold: hold.value))
         return Task(
             self.id,
-            PutIn(names, holds),
+            PutIn(names, holds, self.brings),
             Trade.PUT_IN,
             self.adds,
             after,
@@ -292,7 +300,7 @@ def _of_group(plan: Plan, group: str, mover: bool, after: frozenset[str], unit: 
     glue = GLUES.get(plan.project.working.glue, GLUES["white glue"])
     last_glued = max((number for number, each in enumerate(placings) if each.glued), default=-1)
     alike_of = {part.id: part.alike for part in plan.parts}
-    made_up = () if unit else tuple(set(each.parts) for each in plan.assembly.units)
+    made_up = () if unit else tuple(each.parts for each in plan.assembly.units)
     found: list[Gluing] = []
     there: tuple[str, ...] = ()
     batch: list[Placing] = []
@@ -314,7 +322,7 @@ def _of_group(plan: Plan, group: str, mover: bool, after: frozenset[str], unit: 
         # What is cut to what is glued before goes in after that; what fits other things, in a batch of its own.
         fits = set() if unit else {waits[part] for part in placing.parts if part in after}
         # What was made up by itself is no step when nothing is there that it could go to.
-        first = not there and any({part for each in batch for part in each.parts} <= each for each in made_up)
+        first = not there and any({part for each in batch for part in each.parts} <= set(each) for each in made_up)
         fitted = {waits[part] for each in batch for part in each.parts if part in after}
         waited = bool(fits) and not first and fits != fitted
         full = bool(batch) and spread > glue.open_minutes and any(each.glued for each in batch)
@@ -327,7 +335,22 @@ def _of_group(plan: Plan, group: str, mover: bool, after: frozenset[str], unit: 
             close()
         batch.append(placing)
     close()
-    return [_steadied(plan, each, found[number + 1 :]) for number, each in enumerate(found)]
+    return [
+        _steadied(plan, each, found[number + 1 :])._replace(brings=_brought(each, found[:number], made_up))
+        for number, each in enumerate(found)
+    ]
+
+
+def _brought(made: Gluing, before: Iterable[Gluing], made_up: Iterable[tuple[str, ...]]) -> tuple[str, ...]:
+    """Return what was joined by itself before and meets the rest now: all but the most parts that hold together."""
+    bodies: list[dict[str, None]] = []
+    for joined in (*made_up, *((joint.first, joint.second) for each in before for joint in each.joints)):
+        met = [body for body in bodies if body.keys() & set(joined)]
+        bodies = [body for body in bodies if body not in met]
+        bodies.append({part: None for body in (*met, joined) for part in body})
+    ends = {part for joint in made.joints for part in (joint.first, joint.second)} - set(made.adds)
+    meet = sorted((body for body in bodies if body.keys() & ends), key=len, reverse=True)
+    return tuple(part for body in meet[1:] for part in body)
 
 
 def _steadied(plan: Plan, made: Gluing, later: Iterable[Gluing]) -> Gluing:

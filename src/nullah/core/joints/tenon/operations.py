@@ -289,10 +289,10 @@ class TenonedPart(_Side):
         )
 
     def _edge_setting(self, at: Fraction) -> ToolSetting:
-        """Return where an edge of a tenon lies: with a rule, or for several beside each other by their mortises."""
+        """Return where an edge of a tenon lies: by its mortise where an edge of both parts is level, or with a rule."""
         size, level = self._stock[self._across], self._level_edge
         far = 2 * at > size
-        if len(self.columns) == 1 or level is None:
+        if level is None:
             surface = surface_at(self._across, far)
             return by_rule("tenon edge", size - at if far else at, surface, self._making.marks)
         return by_mate("tenon edge", size - at if level.high else at, level, self._making.first.part.id)
