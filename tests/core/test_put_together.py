@@ -239,3 +239,22 @@ def test_what_is_begun_in_inches_goes_together(form, chosen):
     if ("grooves", "through") in chosen:
         failing = [fact for fact in failing if not isinstance(fact.fact, Shows)]  # that is what stopping is for
     assert failing == [] and plan.proof.order.trapped == ()
+
+
+@pytest.mark.parametrize(
+    ("form", "chosen"), [("table", (("drawer", "one"),)), ("case", (("drawers", "all"),)), ("box", (("lid", "lift"),))]
+)
+def test_what_goes_in_and_out_is_planed_where_it_runs(form, chosen):
+    plan = planned(form, chosen)
+    touching = contacts_of_plan(plan)
+    shaved = rehearsing._shaved(plan, touching)
+    moving = {part.id for mover in plan.assembly.movers for part in plan.parts if part.group == mover.group}
+    beside = [each for each in touching if each.room > 0.0 and len({each.first, each.second} & moving) == 1]
+    assert beside and shaved.issuperset(beside)
+
+
+def test_a_drawer_is_planed_until_it_runs_between_guides_that_stand_out():
+    plan = planned("table", (("drawer", "one"),))
+    found = rehearse(plan, Hands(), 15)
+    assert found.goes_together
+    assert any("spacer" in each.parts[0] for each in found.joints if set(each.parts) & {"drawer_left", "drawer_right"})

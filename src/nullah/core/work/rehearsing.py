@@ -14,7 +14,7 @@ from nullah.core.apprentice.contacts import TOUCHES, Contact, contacts
 from nullah.core.apprentice.levelling import highest_below
 from nullah.core.apprentice.made_part import Floats, MadePart, bodies
 from nullah.core.apprentice.standing import Place, Standing, stand, unmoved
-from nullah.core.bench.task_facts import PlaneLevel
+from nullah.core.bench.task_facts import FitMover, PlaneLevel
 from nullah.core.bench.tasks import Joining, Task, Trade
 from nullah.core.identity import kept_by_identity
 from nullah.core.joints.steps import frames_of
@@ -380,7 +380,7 @@ def _shaved(plan: Plan, touching: Iterable[Contact]) -> frozenset[Contact]:
 
     What is held from both sides was made to enter, and a tenon is shortened that touches the bottom of its mortise
     before its shoulders close; what is cut to fit is tried where it will be, and its ends and edges are shaved, but not
-    what others enter.
+    what others enter. What goes in and out is planed until it runs.
     """
     tasks = order_of_work(plan).tasks
     tried = {
@@ -395,7 +395,8 @@ def _shaved(plan: Plan, touching: Iterable[Contact]) -> frozenset[Contact]:
         ways.setdefault(key, {}).setdefault(contact.normal[contact.axis] > 0, []).append(contact)
     told = (each for task in tasks for each in task.operations)
     mortised = {each.part for each in told if isinstance(each, Take) and each.cut is Cut.MORTISE}
-    found: set[Contact] = set()
+    moving = {part for task in tasks if isinstance(task.what, FitMover) for part in task.parts}
+    found = {each for each in touching if each.room > 0.0 and (each.first in moving) != (each.second in moving)}
     for (first, second, axis), sides in ways.items():
         every = [contact for facing in sides.values() for contact in facing]
         in_two = {first, second} in tried and len(sides) == 2
