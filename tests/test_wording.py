@@ -7,6 +7,8 @@ from pathlib import Path
 
 CORE = Path(__file__).parents[1] / "src" / "nullah" / "core"
 LEFT = Path(__file__).with_name("sentences_left.txt")
+#: What marks a text as a message or as a name of the catalogue, as `script/catalogue` has it.
+MARKS = ("N_", "Phrase", "Form", "Choice", "Contour", "board")
 #: Three words in a row are a sentence, or the beginning of one.
 PROSE = re.compile(r"[A-Za-z’']+,? [A-Za-z’']+,? [a-z’']+")
 
@@ -17,7 +19,8 @@ def sentences_in(path):
     marked = {
         each
         for node in ast.walk(tree)
-        if isinstance(node, ast.Call) and getattr(node.func, "id", "") in ("N_", "Phrase")
+        if isinstance(node, ast.Call)
+        and (node.func.attr if isinstance(node.func, ast.Attribute) else getattr(node.func, "id", "")) in MARKS
         for each in node.args
     }
     told = {

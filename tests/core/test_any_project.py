@@ -24,13 +24,13 @@ from nullah.core.plan import cut_list, join_as_offered, work_out
 from nullah.core.project import Project
 from nullah.core.rack.board import Board, BoardError, Flaw, FlawKind, Rise
 from nullah.core.rack.shape_readings import Calliper, Gap, Wind
-from nullah.core.season.swelling import FINISHES
 from nullah.core.sheets.sheets import all_sheets
 from nullah.core.shop import USUAL_PLANES
 from nullah.core.stations import STATIONS
 from nullah.core.stations.milling import VIEWS
 from nullah.core.stations.selection import JointsSelection, MillingSelection, Selection
 from nullah.core.wood.climate import PRESETS
+from nullah.core.wood.finishes import FINISHES
 from nullah.core.wording.facts import error_words
 from nullah.core.wording.plan import state_words
 from nullah.core.wording.task_titles import task_title

@@ -196,10 +196,10 @@ def test_wood_for_another_is_the_smallest_that_will_do():
     plan = planned(seed_cabinet())
     woods = recording.wood_for(plan, "drawer11_back")
     assert woods and [wood.left for wood in woods] == sorted(wood.left for wood in woods)
-    came = recording.remake(plan, "drawer11_back", "split", NOW)
+    came = recording.remake(plan, "drawer11_back", "split", NOW, str)
     again = planned(came.project)
     assert again.board_of("drawer11_back").board.id == woods[0].board and not again.board_of("drawer11_back").wrong
-    picked = recording.remake(plan, "drawer11_back", "split", NOW, woods[-1].board)
+    picked = recording.remake(plan, "drawer11_back", "split", NOW, str, woods[-1].board)
     assert planned(picked.project).board_of("drawer11_back").board.id == woods[-1].board
 
 
@@ -209,20 +209,21 @@ def test_where_no_wood_will_do_it_is_said_and_stands_first_in_the_order():
         project = actions.change_board(project, replace(project.board(board), sawn=True))
     for board in ("5", "6", "7", "8"):
         project = actions.remove_board(project, board)
-    came = recording.remake(planned(project), "left", "dropped", NOW)
+    came = recording.remake(planned(project), "left", "dropped", NOW, str)
     assert came.said == (recording.NoWoodForAnother("left"),) and came.project.book[-1].event is Event.REMADE
+    assert came.project.book[-1].text == f"dropped; {came.said[0]}"
     stand = standing(planned(came.project), NOW)
     wood = next(task for task in stand.order.tasks if task.id == "wood")
     assert (
         "left" in wood.parts and task_title(wood, planned(project).reader) == f"Find wood for {len(wood.parts)} parts"
     )
-    assert recording.remake(planned(project), "nothing", "x", NOW).said == (recording.NoSuchPart("nothing"),)
+    assert recording.remake(planned(project), "nothing", "x", NOW, str).said == (recording.NoSuchPart("nothing"),)
 
 
 def test_what_was_measured_of_the_old_part_alone_is_not_so_of_the_new():
     plan = planned(recording.measured(planned(Project(Piece("box"))), "bottom.length", mm(300), NOW))
     assert "bottom.length" in dict(plan.project.piece.measured)
-    came = recording.remake(plan, "bottom", "short", NOW)
+    came = recording.remake(plan, "bottom", "short", NOW, str)
     assert "bottom.length" not in dict(came.project.piece.measured)
 
 

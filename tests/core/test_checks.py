@@ -21,8 +21,8 @@ from nullah.core.proof.finding import ProofInput, follow_fixes, give_fix
 from nullah.core.proof.season import no_room
 from nullah.core.rack.drying import usual_days
 from nullah.core.season.fits import Verdict
-from nullah.core.season.swelling import FINISHES
 from nullah.core.wood.climate import year_of
+from nullah.core.wood.finishes import FINISHES
 from nullah.core.wood.movement import GrainCut, movement
 from nullah.core.wood.species import find_species
 from nullah.core.wording.fixes import fix_words
@@ -93,7 +93,7 @@ def test_a_panels_room_is_held_against_its_own_woods_movement(wood, spare, said_
     # From the moisture of a room's year to that of its dampest month, as far as the panel follows it.
     now = sum(project.climate.moisture) / 12
     days = usual_days(float(bottom.length), float(bottom.width), float(bottom.thickness))
-    damp = max(year_of(project.climate, days * FINISHES[project.finish]))
+    damp = max(year_of(project.climate, days * FINISHES[project.finish].slows))
     moved = movement(find_species(wood), GrainCut.FLAT, bottom.width, now, damp).change.mm
     room = moved + Fraction(spare)
     given = actions.give(project, "bottom.clearance", Length(room / 2))

@@ -12,8 +12,9 @@ from nullah.core.ledger import Measured
 from nullah.core.lengths import Marks, Unit, mm, read_length
 from nullah.core.plan import work_out
 from nullah.core.project import Piece, Project
+from nullah.core.reader import Reader
 from nullah.core.shop import Shop
-from nullah.core.wording.differences import in_words
+from nullah.core.wording.differences import difference_words
 from nullah.demo.seed_box import seed_box
 
 NOTE = BookEntry("2026-11-26T18:47", Event.NOTE, "x")
@@ -45,7 +46,7 @@ def test_each_is_a_fact_and_is_said(act, fact, said):
     before = seed_box()
     after = act(before)
     assert Difference(*fact) in differences(before, after)
-    assert said in in_words(before, after, work_out(after, milling=False, proving=False).ledger)
+    assert said in difference_words(before, after, work_out(after, milling=False, proving=False).ledger, Reader())
     assert differences(after, before), "and back"
 
 
@@ -55,7 +56,7 @@ def test_the_same_in_other_words_is_a_difference_and_the_same_is_none():
     assert differences(inches, metric) == (Difference(Subject.GIVEN, "contents.length", "12 in", "304.8 mm"),)
     assert differences(inches, inches) == ()
     assert differences(inches, replace(inches, marks=Marks(Unit.INCH))) == (), "only shown otherwise"
-    assert in_words(inches, inches, None) == "Nothing differs."
+    assert difference_words(inches, inches, None, Reader()) == "Nothing differs."
 
 
 def test_no_field_is_passed_over():
@@ -80,4 +81,4 @@ def test_much_is_cut_short():
     before, after = seed_box(), seed_box()
     for name in ("contents.length", "contents.width", "contents.height", "sides.thickness", "bottom.thickness"):
         after = actions.give(after, name, mm(99))
-    assert in_words(before, after, None).endswith("; and 1 more")
+    assert difference_words(before, after, None, Reader()).endswith("; and 1 more")

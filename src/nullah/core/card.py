@@ -9,6 +9,7 @@ from collections.abc import Sequence
 from enum import Enum, auto
 from typing import NamedTuple
 
+from nullah.core.catalogue import N_
 from nullah.core.errors import Fact
 
 TYPE_CHECKING = False
@@ -21,9 +22,9 @@ if TYPE_CHECKING:
 class Severity(Enum):
     """How much a line under *Mind* matters."""
 
-    NOTE = "note"
-    WARNING = "look at this"
-    FAILURE = "will not work"
+    NOTE = N_("note")
+    WARNING = N_("look at this")
+    FAILURE = N_("will not work")
 
 
 class Setting(NamedTuple):
@@ -57,7 +58,7 @@ class Numbered(NamedTuple):
 class JointStage(Enum):
     """How far a joint is when a step is done; a step's picture shows it so."""
 
-    BLANK = "as it comes"
+    BLANK = N_("as it comes")
     GAUGED = "gauged"
     MARKED = "laid out"
     HATCHED = "waste hatched"

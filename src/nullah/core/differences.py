@@ -7,6 +7,7 @@ from dataclasses import fields
 from enum import Enum
 from typing import Any, NamedTuple
 
+from nullah.core.catalogue import N_
 from nullah.core.ledger import Measured
 from nullah.core.lengths import Length, Slope
 from nullah.core.project import Piece, Project
@@ -15,17 +16,17 @@ from nullah.core.project import Piece, Project
 class Subject(Enum):
     """What a difference is about; the value is how it is said where nothing more is known of it."""
 
-    NAME = "name"
-    FORM = "form"
-    CHOICE = "choice"
-    GIVEN = "figure"
-    MEASURED = "measurement"
-    BOARD = "board"
-    OWN_BOARD = "board of one's own"
-    BOOK = "entries of the Day Book"
-    PLACES = "places of parts on boards"
-    PIECE = "the piece"
-    REST = "the rest"
+    NAME = N_("name")
+    FORM = N_("form")
+    CHOICE = N_("choice")
+    GIVEN = N_("figure")
+    MEASURED = N_("measurement")
+    BOARD = N_("board")
+    OWN_BOARD = N_("board of one's own")
+    BOOK = N_("entries of the Day Book")
+    PLACES = N_("places of parts on boards")
+    PIECE = N_("the piece")
+    REST = N_("the rest")
 
 
 class Difference(NamedTuple):

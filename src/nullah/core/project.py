@@ -18,6 +18,7 @@ from nullah.core.rack.board import Board
 from nullah.core.rack.drying import Room
 from nullah.core.shop import Shop
 from nullah.core.wood.climate import USUAL, Climate
+from nullah.core.wood.finishes import USUAL_FINISH
 
 
 @dataclass(frozen=True, slots=True)
@@ -75,7 +76,7 @@ class Project:
     flawed_share: Fraction = Fraction(1, 5)
     room: Room = field(default_factory=Room)
     climate: Climate = USUAL
-    finish: str = "oil or wax"
+    finish: str = USUAL_FINISH
     working: Working = Working()
     book: tuple[BookEntry, ...] = ()
     timer: Timer | None = None

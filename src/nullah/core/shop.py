@@ -7,6 +7,7 @@ from enum import Enum
 from fractions import Fraction
 from typing import NamedTuple
 
+from nullah.core.catalogue import N_
 from nullah.core.kept_hash import KeptHash
 from nullah.core.lengths import Length, mm
 
@@ -44,6 +45,15 @@ USUAL_PLANES = (
 )
 
 
+#: What may be chosen of each way of working, the usual one first.
+SCHOOLS = {
+    "dovetail": (N_("tails first"), N_("pins first")),
+    "waste": (N_("saw and chop"), N_("chop only")),
+    "tenon": (N_("shoulders first"), N_("cheeks first")),
+    "floor": (N_("router plane"), N_("chisel")),
+}
+
+
 class Schools(NamedTuple):
     """Ways of working on which good hands differ.
 
@@ -51,19 +61,10 @@ class Schools(NamedTuple):
     what levels a channel.
     """
 
-    dovetail: str = "tails first"
-    waste: str = "saw and chop"
-    tenon: str = "shoulders first"
-    floor: str = "router plane"
-
-
-#: What may be chosen of each.
-SCHOOLS = {
-    "dovetail": ("tails first", "pins first"),
-    "waste": ("saw and chop", "chop only"),
-    "tenon": ("shoulders first", "cheeks first"),
-    "floor": ("router plane", "chisel"),
-}
+    dovetail: str = SCHOOLS["dovetail"][0]
+    waste: str = SCHOOLS["waste"][0]
+    tenon: str = SCHOOLS["tenon"][0]
+    floor: str = SCHOOLS["floor"][0]
 
 
 class Hands(NamedTuple):

@@ -212,12 +212,13 @@ def versions_dialog(
 
 def _since(now: Project, then: Project) -> str:
     from nullah.core.plan import work_out
-    from nullah.core.wording.differences import in_words
+    from nullah.core.wording.differences import difference_words
     from nullah.files.project_file import parse_project, project_text
 
     # As a file gives both back: what nobody typed is no difference.
     kept = parse_project(project_text(now), "now")
-    return f"Since then: {in_words(then, kept, work_out(kept, milling=False, proving=False).ledger)}"
+    plan = work_out(kept, milling=False, proving=False)
+    return f"Since then: {difference_words(then, kept, plan.ledger, plan.reader)}"
 
 
 def kept_dialog(over: QWidget, found: list[Kept], take: Callable[[Kept], None]) -> History:

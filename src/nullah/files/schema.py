@@ -20,7 +20,7 @@ from pydantic import AfterValidator, Discriminator, Field, Tag, TypeAdapter
 from nullah.core.bench.book import BookEntry, Timer
 from nullah.core.bench.hours import Hours, read_hours, write_hours
 from nullah.core.bench.rates import RATES, Learned
-from nullah.core.bench.working import COATS, GLUES, Working
+from nullah.core.bench.working import GLUES, Working
 from nullah.core.breakdown.layout import FirstCut, Placement
 from nullah.core.breakdown.rough import Resawn, Staves, WoodRequirement
 from nullah.core.breakdown.wishes import SearchWeights
@@ -66,6 +66,7 @@ from nullah.core.rack.drying import Room
 from nullah.core.rack.shape_readings import Calliper, Gap, Wind
 from nullah.core.shop import SCHOOLS, Hands, Plane, Schools, Shop
 from nullah.core.wood.climate import Climate, climate_of
+from nullah.core.wood.finishes import FINISHES
 from nullah.core.wood.movement import GrainCut
 from nullah.files.records import (
     LENGTH,
@@ -485,7 +486,7 @@ PROJECT = record(
         "flawed_share": _decimal(0, 0.9),
         "room": ROOM,
         "climate": CLIMATE,
-        "finish": one_of(COATS),
+        "finish": one_of(FINISHES),
         "working": WORKING,
         "book": several(ENTRY, BOOK_ENTRIES),
         "timer": optional(TIMER),

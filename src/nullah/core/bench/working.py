@@ -6,6 +6,7 @@ from typing import NamedTuple
 
 from nullah.core.bench.hours import Hours
 from nullah.core.bench.rates import Learned
+from nullah.core.catalogue import N_
 
 
 class Glue(NamedTuple):
@@ -18,13 +19,11 @@ class Glue(NamedTuple):
 
 #: Makers differ; read the label (common practice, no published source).
 GLUES = {
-    "white glue": Glue(8.0, 1.0, 12.0),
-    "slow white glue": Glue(20.0, 2.0, 24.0),
-    "hide glue": Glue(12.0, 2.0, 16.0),
-    "epoxy": Glue(35.0, 8.0, 24.0),
+    N_("white glue"): Glue(8.0, 1.0, 12.0),
+    N_("slow white glue"): Glue(20.0, 2.0, 24.0),
+    N_("hide glue"): Glue(12.0, 2.0, 16.0),
+    N_("epoxy"): Glue(35.0, 8.0, 24.0),
 }
-#: Coats of each finish and hours between them (common practice; the maker's sheet decides).
-COATS = {"none": (0, 0.0), "oil or wax": (2, 24.0), "shellac": (4, 3.0), "paint or varnish": (3, 16.0)}
 
 
 class Working(NamedTuple):

@@ -52,8 +52,8 @@ _DRAWER_BOTTOM = BOTTOM._replace(
 _TAPER_BELOW = mm(6)
 
 _CORNERS = {
-    "leg1": ("front left leg", False, False), "leg2": ("front right leg", True, False),
-    "leg3": ("back left leg", False, True), "leg4": ("back right leg", True, True),
+    "leg1": (N_("front left leg"), False, False), "leg2": (N_("front right leg"), True, False),
+    "leg3": (N_("back left leg"), False, True), "leg4": (N_("back right leg"), True, True),
 }  # fmt: skip
 
 

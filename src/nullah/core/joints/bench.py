@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
+from nullah.core.catalogue import N_
 from nullah.core.joints.kinds import JointGroup
 from nullah.core.lengths import Marks
 from nullah.core.shop import Shop
@@ -20,6 +21,6 @@ class AtBench(NamedTuple):
     shop: Shop
 
 
-CHISEL_BITES = "Both hands behind the edge; pare towards the bench, never towards the hand that holds."
-KNIFE_BITES = "The knife moves away from the hand."
-SAW_BITES = "A saw starts with the thumb high and a light pull; hold what falls."
+CHISEL_BITES = N_("Both hands behind the edge; pare towards the bench, never towards the hand that holds.")
+KNIFE_BITES = N_("The knife moves away from the hand.")
+SAW_BITES = N_("A saw starts with the thumb high and a light pull; hold what falls.")

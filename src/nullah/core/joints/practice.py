@@ -8,11 +8,12 @@ from collections.abc import Sequence
 from enum import Enum, auto
 from typing import NamedTuple
 
+from nullah.core.catalogue import N_
 from nullah.core.errors import FactError
 from nullah.core.shop import Hands
 
 #: Where a joint can be tight.
-TIGHT = ("nowhere", "at one cheek", "at several cheeks", "at the baseline", "did not close")
+TIGHT = (N_("nowhere"), N_("at one cheek"), N_("at several cheeks"), N_("at the baseline"), N_("did not close"))
 #: So many tries make a beginning and an end to be compared.
 FEW = 3
 #: No try takes longer, minutes, or gapes wider, mm.

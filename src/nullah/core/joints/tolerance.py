@@ -42,10 +42,6 @@ class Chances:
         """Neither a gap that shows nor any fitting."""
         return max(0.0, 1 - self.gap - self.tight)
 
-    def in_words(self) -> str:
-        """Return it in per cent."""
-        return f"{self.gap:.0%} gaps, {self.tight:.0%} to be fitted"
-
 
 @dataclass(frozen=True, slots=True)
 class Compared:

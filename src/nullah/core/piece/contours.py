@@ -12,6 +12,7 @@ from fractions import Fraction
 from itertools import combinations
 from typing import NamedTuple
 
+from nullah.core.catalogue import N_
 from nullah.core.lengths import Length, LengthError, Unit, read_length
 from nullah.core.piece.part import Part
 from nullah.core.piece.shaping import (
@@ -94,6 +95,7 @@ def _pair(sides: tuple[Side, ...]) -> tuple[Side, Side]:
 
 
 _F = Fraction
+_FROM_END = N_("from the end")
 CONTOURS: dict[str, Contour] = {
     contour.id: contour
     for contour in (
@@ -101,48 +103,56 @@ CONTOURS: dict[str, Contour] = {
             "round corner",
             "Round corner or edge",
             _edges,
-            (("radius", _F(1, 4)),),
+            ((N_("radius"), _F(1, 4)),),
             lambda part, sides, mm: RoundOver(_pair(sides), mm[0]),
         ),
         Contour(
-            "chamfer", "Chamfer", _edges, (("width", _F(1, 16)),), lambda part, sides, mm: Chamfer(_pair(sides), mm[0])
+            "chamfer",
+            "Chamfer",
+            _edges,
+            ((N_("width"), _F(1, 16)),),
+            lambda part, sides, mm: Chamfer(_pair(sides), mm[0]),
         ),
         Contour(
-            "notch", "Notch", _narrow, (("from the end", _F(1, 2)), ("length", _F(1, 4)), ("depth", _F(1, 6))), _notch
+            "notch",
+            "Notch",
+            _narrow,
+            ((_FROM_END, _F(1, 2)), (N_("length"), _F(1, 4)), (N_("depth"), _F(1, 6))),
+            _notch,
         ),
         Contour(
             "arch",
             "Arch",
             _narrow,
-            (("chord", _F(1)), ("rise", _F(1, 6))),
+            ((N_("chord"), _F(1)), (N_("rise"), _F(1, 6))),
             lambda part, sides, mm: Arch(sides[0], part.face, mm[0], mm[1]),
         ),
         Contour(
             "ogee",
             "Ogee feet",
             _narrow,
-            (("foot", _F(1, 4)), ("run", _F(1, 4)), ("rise", _F(1, 6))),
+            ((N_("foot"), _F(1, 4)), (N_("run"), _F(1, 4)), (N_("rise"), _F(1, 6))),
             lambda part, sides, mm: OgeeFoot(sides[0], part.face, mm[0], mm[1], mm[2]),
         ),
         Contour(
             "taper",
             "Taper",
             _ends,
-            (("start", _F(1)), ("off each face", _F(1, 8))),
+            ((N_("start"), _F(1)), (N_("off each face"), _F(1, 8))),
             lambda part, sides, mm: Taper(frozenset(sides[1:]), sides[0], mm[0], mm[1]),
         ),
         Contour(
             "bevel",
             "Long bevel",
             _edges,
-            (("run", _F(1, 4)), ("fall", _F(1, 16))),
+            ((N_("run"), _F(1, 4)), (N_("fall"), _F(1, 16))),
             lambda part, sides, mm: LongBevel(_pair(sides), mm[0], mm[1]),
         ),
         Contour(
             "raised",
             "Raised panel",
             _faces,
-            (("width", _F(1, 4)), ("fall", _F(1, 32))),
+            ((N_("width"), _F(1, 4)), (N_("fall"), _F(1, 32))),
             lambda part, sides, mm: RaisedPanel(sides[0], mm[0], mm[1]),
         ),
     )
@@ -177,7 +187,7 @@ def shaping_of(contour: Contour, part: Part, sides: tuple[Side, ...], sizes: Ite
     figures = []
     largest = max(part.box.size(axis) for axis in Axis)
     for (name, _), size in zip(contour.figures, sizes, strict=True):
-        if size.mm < 0 or (size.mm == 0 and name not in ("start", "from the end", "foot")):
+        if size.mm < 0 or (size.mm == 0 and name not in ("start", _FROM_END, "foot")):
             raise LengthError(NoContour(ContourFault.NOT_POSITIVE, name))
         if size.mm > largest:
             raise LengthError(NoContour(ContourFault.LARGER_THAN_BOARD, name))
@@ -217,25 +227,3 @@ def traced(part: Part, side: Side, text: str, unit: Unit) -> Traced:
         raise LengthError(NoContour(ContourFault.TOO_FEW_POINTS))
     points.sort(key=lambda point: point[0])
     return Traced(side, part.face, tuple(points))
-
-
-def in_words(shaping: Shaping) -> str:
-    """Name a shaping shortly, as on a list: “arch underneath”."""
-    match shaping:
-        case Taper(sides, end):
-            return f"taper towards {end.value}, {len(sides)} face{'s' if len(sides) > 1 else ''}"
-        case Chamfer(edge):
-            return f"chamfer {edge[0].value} and {edge[1].value}"
-        case RoundOver(edge):
-            return f"rounded {edge[0].value} and {edge[1].value}"
-        case LongBevel(edge):
-            return f"bevel {edge[0].value} and {edge[1].value}"
-        case Arch(side) | OgeeFoot(side) | Traced(side):
-            word = {"Arch": "arch", "OgeeFoot": "ogee feet", "Traced": "traced edge"}[type(shaping).__name__]
-            return f"{word} {side.value}"
-        case RaisedPanel(face):
-            return f"raised panel {face.value}"
-        case Notch():
-            return "notch"
-        case _:
-            return "slanted cut"

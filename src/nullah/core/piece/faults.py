@@ -16,20 +16,20 @@ Sizes = tuple[Length, Length, Length]
 class FaultKind(Enum):
     """The kinds of things that can be wrong; the value is a short name for a list."""
 
-    COLLISION = "collision"
-    GAP = "gap"
-    APART = "do not meet"
-    SHOWS = "shows"
-    THIN = "wall too thin"
-    NOTCH = "notched wrong"
-    FIT = "does not fit"
-    PIN = "pin too fine"
-    PASS = "cannot come out"
-    TRAPPED = "cannot be assembled"
-    CROSS_GRAIN = "cross-grain"
-    SEASON = "no room for the season"
-    SAG = "sags"
-    MADE_OTHERWISE = "made otherwise"
+    COLLISION = N_("collision")
+    GAP = N_("gap")
+    APART = N_("do not meet")
+    SHOWS = N_("shows")
+    THIN = N_("wall too thin")
+    NOTCH = N_("notched wrong")
+    FIT = N_("does not fit")
+    PIN = N_("pin too fine")
+    PASS = N_("cannot come out")
+    TRAPPED = N_("cannot be assembled")
+    CROSS_GRAIN = N_("cross-grain")
+    SEASON = N_("no room for the season")
+    SAG = N_("sags")
+    MADE_OTHERWISE = N_("made otherwise")
 
 
 class Channel(Enum):

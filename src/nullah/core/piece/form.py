@@ -10,6 +10,7 @@ from types import MappingProxyType
 from typing import NamedTuple
 
 from nullah.core.card import Remark
+from nullah.core.catalogue import N_
 from nullah.core.identity import kept_by_identity
 from nullah.core.ledger import Definition, Ledger
 from nullah.core.piece.joint import Joint
@@ -48,9 +49,9 @@ class Choice(NamedTuple):
 class View(Enum):
     """A drawing of the piece, square to one side; the value is what is written under it."""
 
-    ABOVE = "From above"
-    FRONT = "From the front"
-    SECTION = "Across the middle"
+    ABOVE = N_("From above")
+    FRONT = N_("From the front")
+    SECTION = N_("Across the middle")
 
 
 class ViewDimension(NamedTuple):

@@ -12,6 +12,7 @@ from collections.abc import Callable, Iterable, Iterator, Mapping
 from itertools import pairwise
 from typing import TYPE_CHECKING, NamedTuple
 
+from nullah.core.catalogue import N_
 from nullah.core.drawing import Element, Fill, Path, Point, Role, grain_lines, line
 from nullah.core.identity import kept_by_value
 from nullah.core.piece.form import View
@@ -71,7 +72,7 @@ class ViewPlane(NamedTuple):
     @property
     def title(self) -> str:
         """What is written under the view."""
-        return "From the right" if self.view is View.SECTION and self.cut is None else self.view.value
+        return N_("From the right") if self.view is View.SECTION and self.cut is None else self.view.value
 
     def depth(self, point: Iterable[float]) -> float:
         """Return how near a place is: the larger, the nearer."""

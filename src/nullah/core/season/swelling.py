@@ -10,11 +10,9 @@ from nullah.core.piece.space import Axis
 from nullah.core.rack.board import Board
 from nullah.core.rack.drying import Room, usual_days
 from nullah.core.wood.climate import Climate, year_of
+from nullah.core.wood.finishes import FINISHES, NO_FINISH
 from nullah.core.wood.movement import GrainCut, coefficient
 from nullah.core.wood.species import Species
-
-#: How much slower finished wood follows its room (common practice, no published source: no finish keeps water out).
-FINISHES = {"none": 1.0, "oil or wax": 1.5, "shellac": 3.0, "paint or varnish": 4.0}
 
 #: Twelve figures, from January.
 Year = tuple[float, ...]
@@ -118,7 +116,7 @@ def through_year(part: Part, staves: Sequence[StaveWood], climate: Climate, fini
         One of `FINISHES`.
     """
     days = usual_days(float(part.length), float(part.width), float(part.thickness))
-    year = year_of(climate, round(days * FINISHES.get(finish, 1.0), 1))
+    year = year_of(climate, round(days * FINISHES.get(finish, FINISHES[NO_FINISH]).slows, 1))
     first = staves[0]
     return WoodMoisture(first.species, first.cut, first.now, year, tuple(staves) if len(set(staves)) > 1 else ())
 

@@ -31,7 +31,9 @@ def _pages(plan: Plan, station: Station, selection: Selection) -> Iterator[Sheet
         left, top, right, bottom = shown.bounds()
         scale = min((_WIDE - 2 * _ROUND) / max(right - left, 1.0), (_MOST_HIGH - _ROUND) / max(bottom - top, 1.0), 1.0)
         found += shown.moved(MARGIN + _ROUND - left * scale, y + _ROUND - top * scale, scale).elements
-        said = "" if not station.to_scale else "true size" if scale > 0.999 else f"1 : {1 / scale:.1f}"
+        said = (
+            "" if not station.to_scale else plan.reader.text("true size") if scale > 0.999 else f"1 : {1 / scale:.1f}"
+        )
         found.append(Label((PAGE[0] - MARGIN, 26), said, 2.8, Anchor.END, Role.FAINT))
         y += _ROUND + (bottom - top) * scale + 18
     pages = card_on_pages(card, MARGIN, y, _WIDE)

@@ -59,7 +59,7 @@ def _picture(plan: Plan, kind: JointGroup, high: float) -> tuple[Drawing, float]
     scale = min((_WIDE - 2 * _ROUND) / max(right - left, 1.0), (high - _ROUND) / max(bottom - top, 1.0), 1.0)
     lines = wrapped(", ".join(names), _LETTERS)
     y = 26 + 4 * len(lines) + _ROUND
-    said = "true size" if scale > 0.999 else f"1 : {1 / scale:.1f}"
+    said = plan.reader.text("true size") if scale > 0.999 else f"1 : {1 / scale:.1f}"
     words = (
         Label((PAGE[0] - MARGIN, 26), said, 2.8, Anchor.END, Role.FAINT),
         *(

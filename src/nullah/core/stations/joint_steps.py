@@ -141,7 +141,7 @@ def step_card(plan: Plan, work: JointWork, number: int) -> Card:
     if kept:
         mind.append(Remark(lines_kept_words(kept, plan.reader)))
     if step.care:
-        mind.append(Remark(step.care))
+        mind.append(Remark(plan.reader.text(step.care)))
     used = operation_settings(step.operations, plan.reader)
     title = step_title(number + 1, len(work.steps), plan.reader)
     return Card(title, used, (step_words(step, plan.reader),), tuple(mind))

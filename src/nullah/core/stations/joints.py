@@ -90,7 +90,7 @@ def joint_card(plan: Plan, kind: JointGroup, asked: tuple[str, ...] = ()) -> Car
         *cautions_of(at_bench(plan, kind)),
         *_season_room(plan, kind),
         *_by_hand(plan, kind),
-        *(Remark(care) for care in dict.fromkeys(step.care for step in made.steps) if care),
+        *(Remark(plan.reader.text(care)) for care in dict.fromkeys(step.care for step in made.steps) if care),
     )
     row = () if made.row is None else fastening_settings(made.row, plan.reader)
     settings = (*row, *operation_settings(operations, plan.reader))

@@ -34,7 +34,7 @@ VIEWS = {
     MillingView.EDGES: ViewModule("Edges", "edge_work", "draw_edge_work", "edge_card"),
     # These two are shown by the desk itself; what they would be on paper is the nearest drawing.
     MillingView.PLANING: ViewModule("Plane it", "stroke_plan", "draw_strokes", "strokes_card"),
-    MillingView.STICKS: ViewModule("Read the sticks", "surveying", "draw_survey", "sticks_card"),
+    MillingView.STICKS: ViewModule(N_("Read the sticks"), "surveying", "draw_survey", "sticks_card"),
 }
 
 

@@ -133,7 +133,7 @@ def _view(plan: Plan, plane: ViewPlane) -> Iterator[Element]:
     yield from _wrong(plan, plane)
     wide, high = plane.size
     measures = [measure for measure in plan.assembly.measures if measure.view is plane.view]
-    yield Label((wide / 2, high), plane.title, 3.0, role=Role.FAINT, nudge_mm=(0, _below(measures)))
+    yield Label((wide / 2, high), plan.reader.text(plane.title), 3.0, role=Role.FAINT, nudge_mm=(0, _below(measures)))
     for measure in measures:
         yield _dimension(plan, plane, measure)
 
@@ -173,7 +173,13 @@ def _dimension(plan: Plan, plane: ViewPlane, measure: ViewDimension) -> Dimensio
 
 def _card(plan: Plan, selection: Selection) -> Card:
     settings = [_verdict(plan), *_sizes(plan, selection), *to_measure(plan)] if plan.parts else []
-    return Card(plan.form.title, tuple(settings), _marks(plan), _remarks(plan, selection), why(plan, selection))
+    return Card(
+        plan.reader.text(plan.form.title),
+        tuple(settings),
+        _marks(plan),
+        _remarks(plan, selection),
+        why(plan, selection),
+    )
 
 
 def _verdict(plan: Plan) -> Setting:

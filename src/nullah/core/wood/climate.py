@@ -92,13 +92,13 @@ def _preset(name: str, temperatures: Sequence[float], humidities: Sequence[float
 
 #: Rooms made up to begin with, none of a real place: a heated home swings by about 3 points (common practice).
 PRESETS = (
-    _preset("heated house, cold winters",
+    _preset(N_("heated house, cold winters"),
             (20, 20, 20, 21, 21, 22, 23, 23, 22, 21, 20, 20), (34, 35, 38, 42, 47, 52, 54, 53, 50, 45, 39, 35)),
-    _preset("house in a mild, wet country",
+    _preset(N_("house in a mild, wet country"),
             (18, 18, 18, 19, 20, 21, 22, 22, 21, 20, 19, 18), (52, 51, 50, 50, 53, 57, 61, 62, 60, 58, 55, 53)),
-    _preset("house in dry uplands",
+    _preset(N_("house in dry uplands"),
             (20, 20, 20, 20, 21, 23, 25, 25, 22, 21, 20, 20), (25, 25, 26, 28, 30, 33, 38, 40, 36, 31, 27, 25)),
-    _preset("shed without heating",
+    _preset(N_("shed without heating"),
             (3, 4, 7, 11, 15, 18, 20, 20, 16, 12, 7, 4), (84, 80, 74, 68, 66, 66, 67, 70, 75, 81, 85, 86)),
 )  # fmt: skip
 USUAL = PRESETS[0]

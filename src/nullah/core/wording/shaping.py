@@ -11,6 +11,19 @@ from nullah.core.operations.settings import ToolSetting
 from nullah.core.operations.shaping import BevelEdge, PlaneTaper, RoundEdge, SawArch, SawCorners, SawOgee, SawOutline
 from nullah.core.operations.stock import surface_at
 from nullah.core.operations.taking import CutToSize, PlaneOff
+from nullah.core.piece.shaping import (
+    Arch,
+    Chamfer,
+    LongBevel,
+    Notch,
+    OgeeFoot,
+    RaisedPanel,
+    RoundOver,
+    Shaping,
+    Taper,
+    Traced,
+)
+from nullah.core.piece.space import Side
 from nullah.core.reader import Reader
 from nullah.core.wording.tools import figure_words, origin_words, parts_words, surface_words
 
@@ -192,3 +205,35 @@ def planed_words(alike: Sequence[Operation], reader: Reader) -> str:
                 parts=parts,
             )
     raise TypeError(f"nothing is said of {type(made).__name__}")
+
+
+def shaping_name(shaping: Shaping, reader: Reader) -> str:
+    """Return a shaping shortly, as on a list: “arch underneath”."""
+    sides: tuple[Side, ...] = ()
+    match shaping:
+        case Taper(faces, end):
+            return reader.count(
+                len(faces),
+                "taper towards {end}, {n} face",
+                "taper towards {end}, {n} faces",
+                end=reader.text(end.value),
+            )
+        case Chamfer(edge):
+            message, sides = N_("chamfer {sides}"), edge
+        case RoundOver(edge):
+            message, sides = N_("rounded {sides}"), edge
+        case LongBevel(edge):
+            message, sides = N_("bevel {sides}"), edge
+        case Arch(side):
+            message, sides = N_("arch {sides}"), (side,)
+        case OgeeFoot(side):
+            message, sides = N_("ogee feet {sides}"), (side,)
+        case Traced(side):
+            message, sides = N_("traced edge {sides}"), (side,)
+        case RaisedPanel(face):
+            message, sides = N_("raised panel {sides}"), (face,)
+        case Notch():
+            message = N_("notch")
+        case _:
+            message = N_("slanted cut")
+    return reader.text(message, sides=reader.listed([reader.text(each.value) for each in sides]))

@@ -323,7 +323,7 @@ def _remarks(stock: Stock, job: Job, step: MillingStep, shop_has_planes: bool, r
         )
     if step.face is not None and float(step.face.heights.min()) > _RESAW:
         over = reader.fine(from_float(round(float(step.face.heights.min()), 1)))
-        much = "{over} come off this face everywhere: resawn, it would leave a thin board and save strokes."
+        much = N_("{over} come off this face everywhere: resawn, it would leave a thin board and save strokes.")
         yield Remark(reader.text(much, over=over))
     yield Remark(caution_words(reader))
     if step.kind is StepKind.ENDS:

@@ -17,7 +17,6 @@ from nullah.core.bench.task_facts import (
     TaskFact,
 )
 from nullah.core.bench.tasks import Task, Trade
-from nullah.core.bench.working import COATS
 from nullah.core.identity import kept_by_identity
 from nullah.core.joints.steps import flush, frames_of, shaped
 from nullah.core.operations.operation import Operation
@@ -26,6 +25,7 @@ from nullah.core.piece.joint import Hold
 from nullah.core.piece.part import Part
 from nullah.core.piece.space import Side
 from nullah.core.plan import Plan
+from nullah.core.wood.finishes import FINISHES, NO_FINISH
 from nullah.core.work.gluing import Gluing, clean_unit_id
 from nullah.core.work.joint_tasks import JointTasks
 from nullah.core.work.levelling import Seat
@@ -150,7 +150,7 @@ def _coats_before(plan: Plan, made: _Made, smooth: dict[tuple[str, int], Task]) 
 
 
 def _coats(plan: Plan, made: _Made, smooth: dict[tuple[str, int], Task], parts: tuple[str, ...]) -> list[Task]:
-    coats, hours = COATS.get(plan.project.finish, (0, 0.0))
+    coats, hours, _ = FINISHES.get(plan.project.finish, FINISHES[NO_FINISH])
     after = [*made.ready(parts), *(task.id for task in smooth.values() if set(task.parts) & set(parts))]
     found: list[Task] = []
     for coat in range(1, coats + 1):
@@ -307,7 +307,7 @@ def _clean_tasks(plan: Plan, last: dict[str, str]) -> list[Task]:
 
 def finish_tasks(plan: Plan, tasks: tuple[Task, ...]) -> tuple[Task, ...]:
     """Put the finish on when all else is done: a coat, a wait, a coat."""
-    coats, hours = COATS.get(plan.project.finish, (0, 0.0))
+    coats, hours, _ = FINISHES.get(plan.project.finish, FINISHES[NO_FINISH])
     after = _last_of(tasks)
     parts = tuple(part.id for part in plan.parts)
     work = (("coat", _area(plan, parts)), ("set up", 1.0))

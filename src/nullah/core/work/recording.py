@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from dataclasses import replace
 from datetime import datetime
 from typing import NamedTuple
@@ -14,6 +14,7 @@ from nullah.core.bench.tasks import Task
 from nullah.core.breakdown.facts import LiesWrongly
 from nullah.core.breakdown.layout import Placement, Rect, complaints, place
 from nullah.core.breakdown.rough import RoughPart, WoodRequirement
+from nullah.core.catalogue import N_
 from nullah.core.errors import Fact
 from nullah.core.laying import saw_up
 from nullah.core.ledger import Measured
@@ -109,7 +110,7 @@ def note(
     return replace(project, book=added(project.book, entry))
 
 
-def measured(plan: Plan, name: str, value: Length, now: datetime, by: str = "with the calliper") -> Project:
+def measured(plan: Plan, name: str, value: Length, now: datetime, by: str = N_("with the calliper")) -> Project:
     """Enter what was measured, into the ledger and into the book with what was planned.
 
     Parameters
@@ -230,7 +231,9 @@ class ComesOutOf(NamedTuple):
 RecordFact = OffcutsCame | NoSuchPart | NoWoodForAnother | ComesOutOf
 
 
-def remake(plan: Plan, part_id: str, why: str, now: datetime, board: str = "") -> Done:
+def remake(
+    plan: Plan, part_id: str, why: str, now: datetime, words: Callable[[RecordFact], str], board: str = ""
+) -> Done:
     """Make a part again: find wood for another on the rack, take up what was done to it again, and keep the story.
 
     Parameters
@@ -240,6 +243,8 @@ def remake(plan: Plan, part_id: str, why: str, now: datetime, board: str = "") -
     why : str
         What went wrong.
     now : datetime
+    words : function of a fact
+        Says what comes of it, for the book.
     board : str
         Where it is to be had; empty for the smallest piece of wood that will do.
     """
@@ -249,16 +254,14 @@ def remake(plan: Plan, part_id: str, why: str, now: datetime, board: str = "") -
     lost = float(rough.length) * float(rough.width) * float(rough.thickness)
     woods = wood_for(plan, part_id)
     wood = next((each for each in woods if not board or each.board == board), None)
-    where = "no wood on the rack will do for another"
-    if wood is not None:
-        where = f"another comes out of {wood.name}" + (f", which is {wood.other}" if wood.other else "")
+    found = ComesOutOf(part_id, wood.name, wood.other) if wood is not None else NoWoodForAnother(part_id)
     entry = BookEntry(
         stamp(now),
         Event.REMADE,
         part.name,
         parts=(part_id,),
         work=_bounded((("wood", lost),)),
-        text=f"{why.strip() or 'spoilt'}; {where}",
+        text="; ".join(each for each in (why.strip(), words(found)) if each),
     )
     project = replace(plan.project, book=added(plan.project.book, entry))
     project = actions.lift(project, rough.id)
@@ -268,12 +271,12 @@ def remake(plan: Plan, part_id: str, why: str, now: datetime, board: str = "") -
         if not alike and name in dict(project.piece.measured):
             project = actions.measure(project, name, None)
     if wood is None:
-        return Done(project, (NoWoodForAnother(part_id),))
+        return Done(project, (found,))
     if wood.other:
         ask = dict(project.asks).get(part_id, WoodRequirement())._replace(wood=wood.other)
         project = actions.ask_of_wood(project, part_id, ask)
     project = actions.lay(project, Placement(rough.id, wood.board, wood.x, wood.y))
     after = work_out(project, milling=False, proving=False)
     wrong = next((each.wrong.get(rough.id) for each in after.boards if rough.id in each.wrong), None)
-    told = ComesOutOf(part_id, wood.name, wood.other) if wrong is None else LiesWrongly(rough.name, wrong)
+    told = found if wrong is None else LiesWrongly(rough.name, wrong)
     return Done(project, (told,))

@@ -7,7 +7,6 @@ from collections.abc import Iterable, Iterator
 from enum import Enum
 from typing import NamedTuple
 
-from nullah.core.bench.working import COATS
 from nullah.core.catalogue import N_
 from nullah.core.joints.fastened import row_in
 from nullah.core.joints.kinds import kinds_of
@@ -20,6 +19,7 @@ from nullah.core.operations.taking import Take
 from nullah.core.piece.joint import Hold
 from nullah.core.piece.overlap import contact
 from nullah.core.plan import Plan
+from nullah.core.wood.finishes import FINISHES, NO_FINISH
 from nullah.core.work.clamping import staves_glue_ups
 from nullah.core.work.gluing import gluings, go_in_after
 from nullah.core.work.joint_work import joint_work
@@ -205,7 +205,7 @@ def _glue(plan: Plan) -> Iterator[GlueNeeded | ClampsNeeded]:
 
 
 def _finish(plan: Plan) -> Iterator[FinishNeeded | RagsNeeded]:
-    coats, _ = COATS.get(plan.project.finish, (0, 0.0))
+    coats = FINISHES.get(plan.project.finish, FINISHES[NO_FINISH]).coats
     area = sum(2 * float(part.length) * float(part.width) for part in plan.parts) / 1e6
     if coats:
         millilitres = math.ceil(area * coats / FINISH_M2_BY_LITRE * 1000 / 50) * 50

@@ -10,10 +10,11 @@ from PySide6.QtWidgets import QFileDialog, QLabel, QLineEdit, QWidget
 
 from nullah.core.forms.own_boards import OwnBoard
 from nullah.core.lengths import LengthError
-from nullah.core.piece.contours import CONTOURS, Place, in_words, shaping_of, traced, usual
+from nullah.core.piece.contours import CONTOURS, Place, shaping_of, traced, usual
 from nullah.core.piece.part import Part
 from nullah.core.piece.shaping import Shaping
 from nullah.core.wording.facts import error_words
+from nullah.core.wording.shaping import shaping_name
 from nullah.desk.document import Document
 from nullah.desk.fields import ValueField
 from nullah.desk.stations.base import Section, action, chooser, labelled
@@ -108,11 +109,14 @@ class ContourRow:
         self.template.setVisible(contour is None)
         self.told.setVisible(bool(self.told.text()))
 
+    def _name(self, shaping: Shaping) -> str:
+        return shaping_name(shaping, self._document.plan.reader)
+
     def _fill_off(self, board: OwnBoard) -> None:
         self.off.clear()
         self.off.addItem(f"{len(board.shapings)} cut" if board.shapings else "none", -1)
         for index, shaping in enumerate(board.shapings):
-            self.off.addItem(f"take off: {in_words(shaping)}", index)
+            self.off.addItem(f"take off: {self._name(shaping)}", index)
         self.off.updateGeometry()
 
     def _cut(self) -> None:
@@ -135,12 +139,12 @@ class ContourRow:
             return
         self._tell("")
         if self._board is not None:
-            self._changed(f"cut: {in_words(shaping)}", (*self._board.shapings, shaping))
+            self._changed(f"cut: {self._name(shaping)}", (*self._board.shapings, shaping))
 
     def _take_off(self, chosen: str) -> None:
         board, index = self._board, int(chosen)
         if board is not None and 0 <= index < len(board.shapings):
-            name = f"take off: {in_words(board.shapings[index])}"
+            name = f"take off: {self._name(board.shapings[index])}"
             self._changed(name, (*board.shapings[:index], *board.shapings[index + 1 :]))
 
     def _read_template(self) -> None:

@@ -271,10 +271,11 @@ class DaybookDesk(StationDesk):
 
     def remake(self, part: str, why: str, board: str = "") -> None:
         """Make a part again: out of a board, or the smallest piece of wood that will do; take its tasks up again."""
-        came = recording.remake(self.document.plan, part, why, self.clock(), board)
-        name = found.name if (found := self.document.plan.part(part)) is not None else part
-        self.document.do(f"make {name} again", lambda _: came.project)
-        self._say(" ".join(fact_words(fact, self.document.plan.reader) for fact in came.said))
+        reader = self.document.plan.reader
+        words = partial(fact_words, reader=reader)
+        came = recording.remake(self.document.plan, part, why, self.clock(), words, board)
+        self.document.do(f"make {reader.part(part)} again", lambda _: came.project)
+        self._say(" ".join(map(words, came.said)))
 
     def fix(self, fix: Fix) -> None:
         """Carry out what the card offers for a figure that came out otherwise."""

@@ -9,8 +9,8 @@ from pathlib import Path
 from PySide6.QtWidgets import QComboBox, QFileDialog, QWidget
 
 from nullah.core import actions
-from nullah.core.season.swelling import FINISHES
 from nullah.core.wood.climate import PRESETS, Climate
+from nullah.core.wood.finishes import FINISHES
 from nullah.core.wording.facts import error_words
 from nullah.desk.bench import Bench
 from nullah.desk.climate_table import ClimateTable

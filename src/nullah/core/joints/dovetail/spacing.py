@@ -7,12 +7,13 @@ from enum import Enum, auto
 from fractions import Fraction
 from typing import NamedTuple
 
+from nullah.core.catalogue import N_
 from nullah.core.errors import FactError
 
 Widths = tuple[Fraction, ...]
 
 #: What may be chosen; ``by hand`` is whatever was dragged or matched.
-EQUAL, BELOW, MIDDLE, BY_HAND = "equal", "wider below", "wider in the middle", "each by itself"
+EQUAL, BELOW, MIDDLE, BY_HAND = N_("equal"), N_("wider below"), N_("wider in the middle"), N_("each by itself")
 SPACINGS = (EQUAL, BELOW, MIDDLE, BY_HAND)
 
 #: The widest tail of a graduated row against its narrowest (a choice, no published source).
@@ -45,7 +46,7 @@ def graded(spacing: str, number: int) -> Widths:
 
     Examples
     --------
-    >>> [str(width) for width in graded("wider in the middle", 3)]
+    >>> [str(width) for width in graded(N_("wider in the middle"), 3)]
     ['1', '8/5', '1']
     >>> graded("equal", 3)
     ()
