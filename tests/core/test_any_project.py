@@ -253,7 +253,9 @@ class AnyProject(RuleBasedStateMachine):
     def make_again(self, part, days):
         plan = work_out(self.project, milling=False, proving=False)
         self.do(
-            lambda p: recording.remake(plan, part, "spoilt", datetime(2026, 3, 4, 19) + timedelta(days=days)).project
+            lambda p: (
+                recording.remake(plan, part, "spoilt", datetime(2026, 3, 4, 19) + timedelta(days=days), str).project
+            )
         )
 
     @invariant()

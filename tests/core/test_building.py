@@ -34,7 +34,7 @@ def spoil(project, task, now):
         project = read_moisture(project, "1", Reading(recording.stamp(now)[:10], Fraction(27, 2)))
         SEEN["wet"] = order_of_work(work_out(project, milling=False, proving=False)).task("dry/1")
     if task.id == "fit/drawer31_bottom" and "short" not in SEEN:
-        came = recording.remake(plan, "drawer31_bottom", "cut 4 mm short", now)
+        came = recording.remake(plan, "drawer31_bottom", "cut 4 mm short", now, str)
         SEEN["short"] = came
         return came.project
     return project

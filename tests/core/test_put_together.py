@@ -90,7 +90,7 @@ def test_no_film_stays_where_something_ends_in_a_surface(form, chosen):
 def test_a_seam_beside_what_stands_on_a_board_is_seen(begin, chosen):
     plan = begin("holder", chosen)
     beside = [each for each in contacts_of_plan(plan) if "base" in (each.first, each.second)]
-    seen = {each.axis != 2: rehearsing._seen(plan, each) for each in beside}
+    seen = {each.axis != 2: bool(rehearsing._seen(plan, each)) for each in beside}
     assert seen == {True: True, False: False}, "the wall of a housing is, its floor is not"
 
 
@@ -258,3 +258,16 @@ def test_a_drawer_is_planed_until_it_runs_between_guides_that_stand_out():
     found = rehearse(plan, Hands(), 15)
     assert found.goes_together
     assert any("spacer" in each.parts[0] for each in found.joints if set(each.parts) & {"drawer_left", "drawer_right"})
+
+
+def test_only_what_is_open_near_where_it_is_seen_counts_as_seen():
+    # At its back the shelf's end faces the floor of the rabbet, which the back board covers; in front it is seen.
+    plan = planned("hanging rack", ())
+    (end,) = [each for each in contacts_of_plan(plan) if (each.first, each.second, each.axis) == ("left", "shelf", 0)]
+    depth = [point[1] for point in end.points]
+    assert {depth[number] for number in rehearsing._seen(plan, end)} == {min(depth)}
+    gaps = tuple(0.9 if at == max(depth) else 0.1 for at in depth)
+    closed = {each: rehearsing._Closed((0.0,) * len(each.points), 0.0) for each in contacts_of_plan(plan)}
+    found = rehearsing._joined(plan, contacts_of_plan(plan), closed | {end: rehearsing._Closed(gaps, 0.0)}, frozenset())
+    (joined,) = [each for each in found if each.parts == ("left", "shelf")]
+    assert (joined.gap, joined.open_to_view) == (0.9, 0.1)

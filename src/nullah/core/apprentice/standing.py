@@ -49,12 +49,14 @@ class Standing(NamedTuple):
     Parameters
     ----------
     places : mapping of part id to Place
-    gaps, tight : tuple of float
-        Of every contact: how far it is open at its widest, and how far wood would go into wood, mm.
+    gaps : tuple of tuples of float
+        Of every contact: how far it is open at each of its points, mm; nothing where no wood was felt.
+    tight : tuple of float
+        Of every contact: how far wood would go into wood, mm.
     """
 
     places: Mapping[str, Place]
-    gaps: tuple[float, ...]
+    gaps: tuple[tuple[float, ...], ...]
     tight: tuple[float, ...]
 
 
@@ -154,8 +156,8 @@ def stand(
     slack = room - matrix @ solved.x
     gaps, row = [], 0
     for contact in touching:
-        there = room[row : row + len(contact.points)] < _FAR / 2
-        gaps.append(float(slack[row : row + len(contact.points)][there].max(initial=0.0)))
+        rows = slice(row, row + len(contact.points))
+        gaps.append(tuple(np.where(room[rows] < _FAR / 2, slack[rows], 0.0).clip(min=0.0).tolist()))
         row += len(contact.points)
     return Standing(found, tuple(gaps), tuple(float(each) for each in solved.x[2 * moves :]))
 

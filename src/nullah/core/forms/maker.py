@@ -138,6 +138,7 @@ class Maker:
         staves: int = 1,
         laminated: bool = False,
         one_face: bool = False,
+        references: str = "",
     ) -> Part:
         """Put a board into the piece.
 
@@ -155,6 +156,8 @@ class Maker:
             Whether these are strips that stand on edge.
         one_face : bool
             Whether only its face side is planed.
+        references : str
+            First letters of the sides from which it is measured, where that is not as usual.
         """
         grain, face = _AXES[lie[0]], _AXES[lie[1]]
         across = next(axis for axis in Axis if axis not in (grain, face))
@@ -184,6 +187,7 @@ class Maker:
             staves,
             laminated,
             one_face,
+            sides_of(references),
         )
         self._parts[part_id] = part
         return part

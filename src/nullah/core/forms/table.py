@@ -236,7 +236,9 @@ def _legs(m: Maker, legs: str) -> None:
     length, width, thick = q("frame.length"), q("frame.width"), q("leg.section")
     for part, (name, right, back) in _CORNERS.items():
         at = (length - thick if right else 0, width - thick if back else 0, 0)
-        m.board(part, name, "leg", at, "zx", shows="lrfb")
+        # From outside and from the top: the inside is tapered, and the foot is only cut to length.
+        outside = ("r" if right else "l") + ("b" if back else "f")
+        m.board(part, name, "leg", at, "zx", shows="lrfb", references=outside + "t")
         if legs == "straight" or q("taper.off") <= 0:
             continue
         inner = {Side.LEFT if right else Side.RIGHT, Side.FRONT if back else Side.BACK}
@@ -251,9 +253,25 @@ def _aprons(m: Maker, chosen: Choices) -> None:
     q = m.q
     length, width, leg = q("frame.length"), q("frame.width"), q("leg.section")
     thick, back, reach, low = q("apron.thickness"), q("apron.setback"), q("tenon.length"), _under(m)
-    m.board("back_apron", "back apron", "long_apron", (leg - reach, width - back - thick, low), "xy", shows="b")
-    m.board("left_apron", "left apron", "side_apron", (back, leg - reach, low), "yx", shows="l")
-    m.board("right_apron", "right apron", "side_apron", (length - back - thick, leg - reach, low), "yx", shows="r")
+    m.board(
+        "back_apron",
+        "back apron",
+        "long_apron",
+        (leg - reach, width - back - thick, low),
+        "xy",
+        shows="b",
+        references="bt",
+    )
+    m.board("left_apron", "left apron", "side_apron", (back, leg - reach, low), "yx", shows="l", references="lt")
+    m.board(
+        "right_apron",
+        "right apron",
+        "side_apron",
+        (length - back - thick, leg - reach, low),
+        "yx",
+        shows="r",
+        references="rt",
+    )
     joints = [
         ("leg3", "back_apron"),
         ("leg4", "back_apron"),
@@ -263,7 +281,7 @@ def _aprons(m: Maker, chosen: Choices) -> None:
         ("leg4", "right_apron"),
     ]
     if chosen["drawer"] == "none":
-        m.board("front_apron", "front apron", "long_apron", (leg - reach, back, low), "xy", shows="f")
+        m.board("front_apron", "front apron", "long_apron", (leg - reach, back, low), "xy", shows="f", references="ft")
         joints += [("leg1", "front_apron"), ("leg2", "front_apron")]
     third = q("tenon.thickness")
     ends: dict[str, list[tuple[str, Box]]] = {}

@@ -139,7 +139,7 @@ class CutPins(Operation):
                 Outline((low, high), (low + lean, high - lean))
                 for low, high in zip(places[::2], places[1::2], strict=True)
             )
-        return tuple(_sockets(self, outlines, self.baseline, self.stock.thickness))
+        return tuple(_sockets(self, outlines, self.baseline, Fraction(0), self.stock.thickness))
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -152,6 +152,8 @@ class SawBlindPins(Operation):
         As in `CutPins`.
     lap : Line
         How far the tails go in from the inside face.
+    inside : Surface
+        Of the corner.
     kerf : Fraction
         Of the saw, mm.
     """
@@ -161,6 +163,7 @@ class SawBlindPins(Operation):
     pins: Line
     outlines: tuple[Outline, ...]
     lap: Line
+    inside: Surface
     kerf: Fraction
 
     @property
@@ -177,6 +180,7 @@ class SawBlindPins(Operation):
     def takes(self) -> tuple[Region, ...]:
         """A wedge inside the waste along each cheek."""
         end, base, deep = float(self.stock.at(self.end)), float(self.baseline.at), float(self.lap.at)
+        face = float(self.stock.at(self.inside))
         found = []
         for tail in self.outlines:
             for side, inwards in ((0, 1.0), (1, -1.0)):
@@ -185,10 +189,10 @@ class SawBlindPins(Operation):
                 found.append(
                     HullRegion(
                         (
-                            (end, inner, 0.0),
-                            (end, inner + kerf, 0.0),
-                            (base, inner, 0.0),
-                            (base, inner + kerf, 0.0),
+                            (end, inner, face),
+                            (end, inner + kerf, face),
+                            (base, inner, face),
+                            (base, inner + kerf, face),
                             (end, outer, deep),
                             (end, outer + kerf, deep),
                         )
@@ -203,7 +207,7 @@ class ChopBlindSockets(Operation):
 
     Parameters
     ----------
-    end, baseline, pins, outlines, lap
+    end, baseline, pins, outlines, lap, inside
         As in `SawBlindPins`.
     tools : tuple of ToolSetting
         The chisel that enters between the pins.
@@ -214,6 +218,7 @@ class ChopBlindSockets(Operation):
     pins: Line
     outlines: tuple[Outline, ...]
     lap: Line
+    inside: Surface
     tools: tuple[ToolSetting, ...] = ()
 
     @property
@@ -229,7 +234,7 @@ class ChopBlindSockets(Operation):
     @property
     def takes(self) -> tuple[Region, ...]:
         """A prism along the grain for each tail, as deep as the lap line."""
-        return tuple(_sockets(self, self.outlines, self.baseline, self.lap.at))
+        return tuple(_sockets(self, self.outlines, self.baseline, self.stock.at(self.inside), self.lap.at))
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -275,14 +280,9 @@ class SawMitre(Operation):
 
 
 def _sockets(
-    at: CutPins | ChopBlindSockets, outlines: tuple[Outline, ...], baseline: Line, deep: Fraction
+    at: CutPins | ChopBlindSockets, outlines: tuple[Outline, ...], baseline: Line, face: Fraction, deep: Fraction
 ) -> Iterator[PrismRegion]:
     end = at.stock.at(at.end)
     for tail in outlines:
-        corners = (
-            (tail.outer[0], deep),
-            (tail.outer[1], deep),
-            (tail.inner[1], Fraction(0)),
-            (tail.inner[0], Fraction(0)),
-        )
+        corners = ((tail.outer[0], deep), (tail.outer[1], deep), (tail.inner[1], face), (tail.inner[0], face))
         yield prism(X, corners, *sorted((end, baseline.at)))

@@ -84,7 +84,7 @@ def frame_within(part: Part, whole: Box) -> Frame:
     """Return the frame of a part whose group fills a box.
 
     The face side looks to the inside of what is put together: joints are gauged from there. The face edge is the lower
-    or the front edge, the reference end the left or the front one.
+    or the front edge, the reference end the left or the front one. A part may have them elsewhere (`Part.references`).
     """
     return _frame(part, _inside(part, whole))
 
@@ -92,15 +92,23 @@ def frame_within(part: Part, whole: Box) -> Frame:
 @kept_by_identity(2048)
 def _frame(part: Part, inside: Side) -> Frame:
     axes = (part.grain, part.across, part.face)
-    turned = (False, False, inside.high)
+    turned = (_is_high(part, part.grain), _is_high(part, part.across), inside.high)
     low, high = ([bounds[axis.value] for axis in axes] for bounds in part.box)
     low[0], high[0] = low[0] - part.spare / 2, high[0] + part.spare / 2
     stock = Stock(high[0] - low[0], high[1] - low[1], high[2] - low[2])
     return Frame(part, axes, turned, (low[0], low[1], low[2]), (high[0], high[1], high[2]), stock)
 
 
+def _is_high(part: Part, axis: Axis) -> bool:
+    """Return whether a part is measured from its high side along an axis."""
+    return next((side.high for side in part.references if side.axis is axis), False)
+
+
 def _inside(part: Part, whole: Box) -> Side:
     """Return the side of a part's thickness that looks to the middle of its group; else the one that is not seen."""
+    given = [side for side in part.references if side.axis is part.face]
+    if given:
+        return given[0]
     middle, own = (box.low[part.face.value] + box.high[part.face.value] for box in (whole, part.box))
     if middle != own:
         return side_at(part.face, middle > own)

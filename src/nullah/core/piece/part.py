@@ -41,6 +41,8 @@ class Part(NamedTuple):
     that moves as one (a drawer, a lid); `own` whether it is a board of one's own. `staves` are
     how many it is usually glued up from, edge to edge, or where it is `laminated` face to face,
     as strips that stand on edge. Of a part with `one_face` only the face side is planed flat.
+    `references` are the sides on which its face side, face edge and reference end lie, where that is
+    not where they usually are.
     """
 
     id: str
@@ -61,6 +63,7 @@ class Part(NamedTuple):
     staves: int = 1
     laminated: bool = False
     one_face: bool = False
+    references: frozenset[Side] = frozenset()
 
     @property
     def across(self) -> Axis:

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Collection, Iterable, Iterator, Mapping, Sequence
 from fractions import Fraction
 from itertools import product
+from typing import NamedTuple
 
 import numpy as np
 
@@ -82,6 +83,13 @@ def rehearse(plan: Plan, hands: Hands, seed: int, measured: bool = True) -> Rehe
     return found._replace(refused=(*map(OutOfOrder, order.faults), *found.refused))
 
 
+class _Closed(NamedTuple):
+    """How a contact closed: what is open at each of its points, and what is too tight, mm."""
+
+    gaps: tuple[float, ...]
+    tight: float
+
+
 class _Building:
     """A piece as it is built: told by the plan of the moment, and standing as the first one designed it."""
 
@@ -92,8 +100,8 @@ class _Building:
         self.shaved = _shaved(plan, self.touching)
         self.places: dict[str, Place] = {}
         self.bodies: list[frozenset[str]] = []
-        #: How each contact closed when its parts were joined: what is open, and what is too tight, mm.
-        self.closed: dict[Contact, tuple[float, float]] = {}
+        #: How each contact closed when its parts were joined: what is open at each of its points, and too tight, mm.
+        self.closed: dict[Contact, _Closed] = {}
         #: How much of what touches was shaved off as it was tried, mm.
         self.worn: dict[Contact, float] = {}
         self.there: set[str] = set()
@@ -199,9 +207,9 @@ class _Building:
         self.places |= standing.places
         whole = frozenset(wanted.union(*(body for body in self.bodies if body & wanted)))
         self.bodies = [*(body for body in self.bodies if not body & wanted), whole]
-        for contact, *found in zip(touching, standing.gaps, standing.tight, strict=True):
+        for contact, gaps, tight in zip(touching, standing.gaps, standing.tight, strict=True):
             if {contact.first, contact.second} <= whole:
-                self.closed[contact] = (found[0], found[1])
+                self.closed[contact] = _Closed(gaps, tight)
 
     def _standing(self, parts: Collection[str]) -> tuple[list[Contact], Standing]:
         """Put parts together; return what closes then, and how they stand."""
@@ -427,7 +435,7 @@ def _bottoms(plan: Plan, host: str, facing: Sequence[Contact]) -> Iterator[Conta
 
 
 def _joined(
-    plan: Plan, touching: tuple[Contact, ...], closed: Mapping[Contact, tuple[float, float]], shaved: frozenset[Contact]
+    plan: Plan, touching: tuple[Contact, ...], closed: Mapping[Contact, _Closed], shaved: frozenset[Contact]
 ) -> Iterator[Joined]:
     """Yield how parts came together."""
     pairs: dict[tuple[str, str], list[Contact]] = {}
@@ -438,14 +446,15 @@ def _joined(
         yield Joined((first, second), 0.0, 0.0, 0.0)  # planned to stay apart, further than anything errs
     for pair, facing in pairs.items():
         seated = [contact for contact in facing if contact.room == 0.0]
-        gaps = [closed[contact][0] for contact in seated]
-        seen = [closed[contact][0] for contact in seated if _seen(plan, contact)]
-        tight = [closed[contact][1] - (SHAVED if contact in shaved else 0.0) for contact in facing]
+        gaps = [gap for contact in seated for gap in closed[contact].gaps]
+        seen = [closed[contact].gaps[number] for contact in seated for number in _seen(plan, contact)]
+        tight = [closed[contact].tight - (SHAVED if contact in shaved else 0.0) for contact in facing]
         yield Joined(pair, max(gaps, default=0.0), max(tight, default=0.0), max(seen, default=0.0))
 
 
-def _seen(plan: Plan, contact: Contact) -> bool:
-    """Return whether a seam comes out in a side that is seen, and that nothing covers there."""
+def _seen(plan: Plan, contact: Contact) -> frozenset[int]:
+    """Return at which of its points a seam comes out nearby in a side that is seen, and that nothing covers there."""
+    points, found = np.array(contact.points), set()
     for part_id in (contact.first, contact.second):
         part = plan.part(part_id)
         for side in part.shows if part is not None else ():
@@ -459,8 +468,8 @@ def _seen(plan: Plan, contact: Contact) -> bool:
                 for outside in beside:
                     outside[axis] += _BESIDE if side.high else -_BESIDE
                 if abs(point[axis] - at) < TOUCHES and not all(_covered(plan, outside) for outside in beside):
-                    return True
-    return False
+                    found.add(int(np.argmin(np.linalg.norm(points - point, axis=1))))
+    return frozenset(found)
 
 
 def _covered(plan: Plan, point: Floats) -> bool:

@@ -20,6 +20,7 @@ from nullah.core.operations.operation import Operation
 from nullah.core.operations.settings import ByMeasure, OfTool, ToolSetting, by_mate, by_rule, of_line
 from nullah.core.operations.stock import Surface, X
 from nullah.core.piece.frame import Frame
+from nullah.core.piece.space import side_at
 
 _ROUND = (Surface.FACE_SIDE, Surface.FACE_EDGE, Surface.OTHER_FACE, Surface.OTHER_EDGE)
 
@@ -307,6 +308,11 @@ class _PinBoard:
         self._stock, self._part = making.second.stock, making.second.part.id
         self.end, self.proud = corner.pin_end, making.second.proud
         self.mitres = _mitre_lines(making, making.second, corner.tails, corner.pin_end)
+        tails, own = making.first.part, making.second.part
+        axis = tails.grain.value
+        inwards = tails.box.low[axis] + tails.box.high[axis] > own.box.low[axis] + own.box.high[axis]
+        #: From there the tails go in.
+        self._inside = making.second.surface(side_at(tails.grain, inwards))
 
     @property
     def baseline(self) -> Gauge:
@@ -315,7 +321,7 @@ class _PinBoard:
         name = f"{self._corner.tails.prefix}.gauge_pin_board"
         setting = by_mate("baseline", mate.stock.thickness, end, mate.part.id, name)
         # Nothing is scribed on the outside of a half-blind front.
-        on = (Surface.FACE_SIDE,) if self._corner.blind else _ROUND
+        on = (self._inside,) if self._corner.blind else _ROUND
         return Gauge(
             part=self._part,
             stock=self._stock,
@@ -331,7 +337,7 @@ class _PinBoard:
         """The gauge line on the end grain: how far the tails go in from the inside face, by the same gauge."""
         making, corner = self._making, self._corner
         name = f"{corner.tails.prefix}.gauge_tail_board"
-        setting = by_rule("tail length", corner.long, Surface.FACE_SIDE, making.marks, quantity=name)
+        setting = by_rule("tail length", corner.long, self._inside, making.marks, quantity=name)
         end = corner.pin_end
         return Gauge(part=self._part, stock=self._stock, kind=LineKind.LAP, setting=setting, on=(end,), end=end)
 
@@ -382,7 +388,7 @@ class _PinBoard:
     def trace(self) -> Trace:
         """Return the tracing of the pins from the tails."""
         end = self._corner.pin_end
-        on = (end, Surface.FACE_SIDE) if self._corner.blind else (end, Surface.FACE_SIDE, Surface.OTHER_FACE)
+        on = (end, self._inside) if self._corner.blind else (end, Surface.FACE_SIDE, Surface.OTHER_FACE)
         return Trace(
             part=self._part, stock=self._stock, kind=LineKind.TAILS, mate=self._making.first.part.id, on=on, end=end
         )
@@ -424,6 +430,7 @@ class _PinBoard:
             pins=pins,
             outlines=outlines,
             lap=self.lap.line,
+            inside=self._inside,
             kerf=self._making.shop.fine_kerf.mm,
         )
         yield ChopBlindSockets(
@@ -434,6 +441,7 @@ class _PinBoard:
             pins=pins,
             outlines=outlines,
             lap=self.lap.line,
+            inside=self._inside,
             tools=self._chisel(outlines),
         )
 
