@@ -6,24 +6,30 @@ from itertools import combinations
 import manifold3d
 import numpy as np
 import pytest
-from tests.core.test_rehearsal import FORMS_MADE, STEADY, built, contacts_of_plan
+from tests.core.test_rehearsal import FORMS_MADE, STEADY, blanks_of, built, contacts_of_plan
 from tests.told import each_choice, planned, planned_in_inches
 
 from nullah.core import actions
+from nullah.core.apprentice import by_hand
 from nullah.core.apprentice.contacts import TOUCHES
 from nullah.core.apprentice.levelling import highest_below
+from nullah.core.apprentice.made_part import bodies
 from nullah.core.apprentice.standing import unmoved
 from nullah.core.bench.task_facts import PlaneLevel, TryOn
 from nullah.core.bench.tasks import Joining, Trade
 from nullah.core.card import Severity
+from nullah.core.joints.steps import frames_of
 from nullah.core.ledger import Measured
 from nullah.core.lengths import Length, from_float
 from nullah.core.operations.marking import Gauge
 from nullah.core.operations.mitres import MitreEnd
+from nullah.core.operations.regions import HullRegion
 from nullah.core.operations.settings import ByMeasure, OfLine
+from nullah.core.operations.stock import Surface
+from nullah.core.operations.taking import Take
 from nullah.core.piece.faults import Shows
 from nullah.core.piece.solids import build, flat_faces, recipe
-from nullah.core.piece.space import Axis
+from nullah.core.piece.space import Axis, Side
 from nullah.core.plan import work_out
 from nullah.core.shop import Hands
 from nullah.core.work import rehearsing
@@ -271,3 +277,48 @@ def test_only_what_is_open_near_where_it_is_seen_counts_as_seen():
     found = rehearsing._joined(plan, contacts_of_plan(plan), closed | {end: rehearsing._Closed(gaps, 0.0)}, frozenset())
     (joined,) = [each for each in found if each.parts == ("left", "shelf")]
     assert (joined.gap, joined.open_to_view) == (0.9, 0.1)
+
+
+# --- by hand --------------------------------------------------------------------------------------
+
+
+def test_sockets_come_out_as_traced_whichever_way_the_reference_faces_look():
+    # Legs are measured from outside: the sockets of the upper rail are sawn from the other face.
+    plan = planned("table", (("drawer", "one"),))
+    leg = plan.part("leg1")
+    assert frames_of(plan.assembly)["leg1"].surface(Side.LEFT) is Surface.FACE_SIDE and leg.references
+    for seed in range(6):
+        found = [each for each in rehearse(plan, Hands(), seed).joints if set(each.parts) == {"leg1", "upper_rail"}]
+        assert found and all(each.gap < 1.5 for each in found)
+
+
+def test_a_face_keeps_what_it_was_told_in_whatever_order_the_faces_come():
+    (body,) = bodies(HullRegion(((0, 0, 0), (9, 0, 0), (0, 7, 0), (0, 0, 5), (9, 7, 0), (9, 0, 5))))
+    figures = [float(number) for number in range(len(body))]
+    told = by_hand._of_same_faces(body[::-1], body, figures)
+    ways = {figure: face.normal for figure, face in zip(figures, body, strict=True)}
+    assert all(np.allclose(ways[figure], face.normal) for figure, face in zip(told, body[::-1], strict=True))
+
+
+def test_floors_of_one_depth_are_levelled_by_one_setting_of_the_router_plane():
+    plan = planned("wall shelf", (("shelves", "4"),))
+    bench = blanks_of(plan)
+    bench.hands = Hands(marking=0.0, tracing=0.0, sawing=0.0, planing=0.3, measuring=0.0)
+    cut = next(task for task in order_of_work(plan).tasks if any(_is_floor(each) for each in task.operations))
+    bench.do(cut.operations)
+    floors = [each for each in cut.operations if _is_floor(each) and each.part == "left"]
+    places = np.array([[float(sum(span)) / 2 for span in told.places[:2]] for told in floors])
+    deep = [float(max(told.places[2])) for told in floors]
+    offs = bench.parts["left"].felt(np.column_stack([places, deep]), np.tile((0.0, 0.0, -1.0), (len(floors), 1)))
+    assert len(floors) > 2 and np.ptp(offs) < 1e-9 and abs(offs[0]) > 1e-3
+
+
+def _is_floor(told):
+    return isinstance(told, Take) and told.router
+
+
+def test_ends_left_proud_are_planed_to_the_faces_they_stand_out_of():
+    # A holder's base is set off from its walls: their ends stand level with the faces beside them, however they err.
+    plan = planned("holder", (("corners", "dovetailed"),))
+    for seed in (9, 34, 51):
+        assert rehearse(plan, Hands(), 2000 + seed).goes_together

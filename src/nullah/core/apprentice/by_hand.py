@@ -13,7 +13,7 @@ import numpy as np
 from nullah.core.apprentice.made_part import Body, Boundary, Face, Floats, MadePart, bodies, planes_of
 from nullah.core.operations.dovetails import ChopBlindSockets, CutPins, CutTails, Outline, SawBlindPins
 from nullah.core.operations.fastening import TracePlaces
-from nullah.core.operations.lines import Line
+from nullah.core.operations.lines import Line, LineKind
 from nullah.core.operations.marking import Gauge, SetOff, StepOff, Trace
 from nullah.core.operations.milling import LeaveOver, LeaveRough, WorkTo
 from nullah.core.operations.mitres import MitreEnd
@@ -115,11 +115,13 @@ class Bench:
             part.size[axis] = float(done.setting.figure)
         planned_bodies = [body for region in told.takes for body in bodies(region)]
         found_bodies = [body for region in done.takes for body in bodies(region)]
-        alike = [len(body) for body in planned_bodies] == [len(body) for body in found_bodies]
+        alike = len(planned_bodies) == len(found_bodies)
         moved = [self._cut_off(told, part, body) if alike else () for body in planned_bodies]
         part.told.taken += [planes_of(body) for body in planned_bodies]
         for number, body in enumerate(found_bodies):
-            part.found.taken.append(planes_of(body, moved[number] if alike else ()))
+            part.found.taken.append(
+                planes_of(body, _of_same_faces(body, planned_bodies[number], moved[number]) if alike else ())
+            )
 
     # --- cutting ----------------------------------------------------------------------------------
 
@@ -128,7 +130,9 @@ class Bench:
         along: dict[int, float] = {}
 
         def one(face: Face) -> float:
-            outside = np.array(face.points) + _OUTSIDE * np.array(face.normal)
+            # The corners may all lie on the surface of the blank: its middle does not.
+            places = np.array([*face.points, np.mean(face.points, axis=0)])
+            outside = places + _OUTSIDE * np.array(face.normal)
             if len(body) > 1 and not any(part.told.there(point) for point in outside):
                 return _RUNS_OUT
             axis = int(np.argmax(np.abs(face.normal)))
@@ -138,13 +142,20 @@ class Bench:
                     along.setdefault(axis, self.off(self.hands.planing))
                     return along[axis] * float(np.sign(face.normal[axis]))
                 if told.cut in RUNS_THROUGH or axis == told.into.axis:
-                    off = self.off(self.hands.planing)
-                    return abs(off) if told.cut in _DEEPER and axis == told.into.axis else off
+                    floor = axis == told.into.axis
+                    off = self._router_plane(told) if floor and told.router else self.off(self.hands.planing)
+                    return abs(off) if floor and told.cut in _DEEPER else off
             if isinstance(told, _PLANED):
                 return self.off(self.hands.planing)
             return -abs(self.off(self.hands.sawing))
 
         return tuple(one(face) for face in body)
+
+    def _router_plane(self, told: Take) -> float:
+        """Return how far off a router plane is: it is set once, and levels all floors of one depth in a task."""
+        depth = [each.value for each in told.settings if each.name == "depth"]
+        depth += [line.at for line in told.needs if line.kind is LineKind.DEPTH]
+        return self._set.setdefault(("router plane", told.into, *depth), self.off(self.hands.planing))
 
     # --- setting ----------------------------------------------------------------------------------
 
@@ -290,9 +301,9 @@ class Bench:
         part = self.parts[told.part]
         tails = isinstance(told, CutTails)
         # A tail is traced across its own length, a socket across its thickness.
-        deep = float(abs(told.stock.at(told.end) - told.baseline.at) if tails else told.stock.thickness)
+        face, deep = 0.0, float(told.stock.thickness)
         if isinstance(told, SawBlindPins | ChopBlindSockets):
-            deep = float(told.lap.at)
+            face, deep = float(told.stock.at(told.inside)), float(told.lap.at)
         share = 0.8 if outer else 0.2
         at = float(outline.inner[side]) + share * float(outline.outer[side] - outline.inner[side])
         end, base = float(told.stock.at(told.end)), float(told.baseline.at)
@@ -301,7 +312,7 @@ class Bench:
         if tails:
             place[0], place[2] = base + share * (end - base), float(told.stock.thickness) / 2
         else:
-            place[0], place[2] = (end + base) / 2, share * deep
+            place[0], place[2] = (end + base) / 2, face + share * (deep - face)
         axis = part.frame.axes[1].value
         in_piece = part.in_piece(place)
         near = min(felt_along(mate, in_piece, axis), key=lambda felt: abs(felt.at - in_piece[axis]), default=None)
@@ -309,6 +320,15 @@ class Bench:
             return 0.0
         off = near.at - float(in_piece[axis]) + near.off
         return -off if part.frame.turned[1] else off
+
+
+def _of_same_faces(body: Body, planned: Body, figures: Sequence[float]) -> tuple[float, ...]:
+    """Return what figures of a planned body's faces are for those of the body as found, which may be in another order.
+
+    Both are convex: what looks the same way is the same face.
+    """
+    ways = np.array([face.normal for face in planned])
+    return tuple(figures[int(np.argmax(ways @ np.array(face.normal)))] for face in body)
 
 
 def _extremes(felt: Iterable[tuple[float, float, bool]]) -> list[tuple[float, float, bool]]:

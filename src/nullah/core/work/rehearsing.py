@@ -5,14 +5,14 @@ from __future__ import annotations
 from collections.abc import Collection, Iterable, Iterator, Mapping, Sequence
 from fractions import Fraction
 from itertools import product
-from typing import NamedTuple
+from typing import NamedTuple, cast
 
 import numpy as np
 
 from nullah.core import actions
 from nullah.core.apprentice.by_hand import Bench, felt_along
 from nullah.core.apprentice.contacts import TOUCHES, Contact, contacts
-from nullah.core.apprentice.levelling import highest_below
+from nullah.core.apprentice.levelling import Level, highest_below
 from nullah.core.apprentice.made_part import Floats, MadePart, bodies
 from nullah.core.apprentice.standing import Place, Standing, stand, unmoved
 from nullah.core.bench.task_facts import FitMover, PlaneLevel
@@ -24,10 +24,11 @@ from nullah.core.lengths import from_float
 from nullah.core.operations.fastening import Bore, Pin
 from nullah.core.operations.operation import Operation
 from nullah.core.operations.regions import Region
-from nullah.core.operations.taking import Cut, Take
+from nullah.core.operations.stock import Surface
+from nullah.core.operations.taking import Cut, PlaneOff, Take
 from nullah.core.piece.form import Assembly
 from nullah.core.piece.solids import recipe
-from nullah.core.piece.space import Box
+from nullah.core.piece.space import Axis, Box, side_at
 from nullah.core.plan import Plan, work_out
 from nullah.core.rules import names_in
 from nullah.core.shop import Hands
@@ -135,7 +136,8 @@ class _Building:
         elif task.trade not in (Trade.SAW, Trade.DRY):
             for each in task.operations:
                 self._blank(each.part)
-            self.bench.do(task.operations)
+            flush = [each for each in task.operations if isinstance(each, PlaneOff) and self._plane_flush(each)]
+            self.bench.do(each for each in task.operations if each not in flush)
             if task.trade is Trade.JOINT:
                 self._try(task)
             elif task.joins:
@@ -166,14 +168,37 @@ class _Building:
         heights = np.concatenate([self._heights(part, *zip(*every, strict=True)) for part, every in found.items()])
         plane = highest_below(points, normals[0], heights)
         for part, every in found.items():
-            corner, normal = every[0]
-            across = np.eye(3)[[axis for axis in range(3) if axis != int(np.argmax(np.abs(normal)))]]
-            off = self.bench.off(self.bench.hands.planing)
-            corners = []
-            for point in (corner, corner + across[0], corner + across[1]):
-                high = float(plane.at(point)) + off - float(normal @ self.places[part].shift(point))
-                corners.append(point + high * normal)
-            self.bench.parts[part].planed(np.array(corners), normal)
+            self._plane_to(part, plane, *every[0])
+
+    def _plane_to(self, part: str, plane: Level, corner: Floats, normal: Floats) -> None:
+        """Plane a surface of a part that stands with others down to a plane; what lies below it stays."""
+        across = np.eye(3)[[axis for axis in range(3) if axis != int(np.argmax(np.abs(normal)))]]
+        off = self.bench.off(self.bench.hands.planing)
+        corners = []
+        for point in (corner, corner + across[0], corner + across[1]):
+            high = float(plane.at(point)) + off - float(normal @ self.places[part].shift(point))
+            corners.append(point + high * normal)
+        self.bench.parts[part].planed(np.array(corners), normal)
+
+    def _plane_flush(self, told: PlaneOff) -> bool:
+        """Plane an end that was left proud down to the face of the part it stands out of; `False` without one."""
+        frames = frames_of(self.designed.assembly)
+        own, surface = frames[told.part], cast(Surface, told.setting.origin)
+        axis = own.axes[surface.axis]
+        side = side_at(axis, surface.high is not own.turned[surface.axis])
+        at = own.part.box.at(side)
+        pairs = ({contact.first, contact.second} for contact in self.touching)
+        mates = {mate for pair in pairs if told.part in pair for mate in pair - {told.part}}
+        flush = [each for mate in mates if (each := frames[mate].part).box.at(side) == at and each.face is axis]
+        if not flush:
+            return False
+        normal = np.zeros(3)
+        normal[axis.value] = 1.0 if side.high else -1.0
+        points = np.concatenate([_on_side(each.box, axis, at) for each in flush])
+        every = [(each.id, _on_side(each.box, axis, at)) for each in flush]
+        heights = np.concatenate([self._heights(part, list(on), [normal] * len(on)) for part, on in every])
+        self._plane_to(told.part, highest_below(points, normal, heights), points[0], normal)
+        return True
 
     def _heights(self, part: str, points: Sequence[Floats], normals: Sequence[Floats]) -> Floats:
         """Return how far points of a surface stand out from where they were designed, as the part stands, mm."""
@@ -274,6 +299,17 @@ class _Building:
                 if off is not None:
                     return off
         return None
+
+
+def _on_side(box: Box, axis: Axis, at: Fraction) -> Floats:
+    """Return four places (4, 3) on a side of a box square to an axis, within its border, mm."""
+    spans = [
+        (float(at),)
+        if each is axis
+        else tuple(float(low + (high - low) * share) for share in (Fraction(1, 5), Fraction(4, 5)))
+        for each, low, high in zip(Axis, box.low, box.high, strict=True)
+    ]
+    return np.array(list(product(*spans)))
 
 
 def _met(box: Box, stands: Sequence[Box]) -> Box:
