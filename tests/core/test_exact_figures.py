@@ -11,11 +11,14 @@ from nullah.core.bench.hours import Hours, plan_days, write_hours
 from nullah.core.bench.tasks import Task, Trade, in_order
 from nullah.core.breakdown.cuts import portions
 from nullah.core.breakdown.layout import Rect
+from nullah.core.card import Severity
+from nullah.core.joints import fasteners
 from nullah.core.joints.dovetail.layout import DovetailFigures, lay_out, most_tails, remarks
 from nullah.core.joints.dovetail.runout import Meets, run_out
 from nullah.core.joints.dovetail.tail_edges import tail_edges
+from nullah.core.joints.fasteners import METRIC
 from nullah.core.joints.let_in import LET_IN
-from nullah.core.lengths import Direction, Length, LengthError, LengthFault, Marks, Slope, Unit, mm, read_length
+from nullah.core.lengths import Direction, Length, LengthError, LengthFault, Marks, Slope, Unit, inch, mm, read_length
 from nullah.core.lengths.exact import from_float, plain
 from nullah.core.milling.decide import BoardFace, Corner, twist_of
 from nullah.core.milling.edge_facts import EdgeError, TaperTooDeep
@@ -207,8 +210,8 @@ def test_a_taper_leaves_something_at_the_toe(faces, most):
 # --- walls and corners -----------------------------------------------------------------------------------
 
 
-def channels(one, two, host_size=(18, 200, 400)):
-    """Let two boards into a third and say what the proof finds of the wood between."""
+def findings_of_channels(one, two, host_size=(18, 200, 400)):
+    """Let two boards into a third and return what the proof finds of the wood between."""
     box = Box((Fraction(0),) * 3, tuple(map(Fraction, host_size)))
     host = Part("host", 1, "host", box, Axis.Z, Axis.X, Needs.ANY, ("", "", ""), "host")
     guests, joints = [], []
@@ -218,7 +221,12 @@ def channels(one, two, host_size=(18, 200, 400)):
         joints.append(Joint(name, LET_IN, "host", name, channels=(channel,)))
     plan = work_out(Project(Piece("box")), milling=False, proving=False)
     case = ProofInput(Assembly((host, *guests), tuple(joints)), plan.ledger, plan.project.shop, plan.marks, {})
-    return [finding.remark.fact for finding in thin_walls(case, host)]
+    return list(thin_walls(case, host))
+
+
+def channels(one, two, host_size=(18, 200, 400)):
+    """Return the facts of it."""
+    return [finding.remark.fact for finding in findings_of_channels(one, two, host_size)]
 
 
 def between(facts):
@@ -256,3 +264,32 @@ def test_what_makes_a_corner_hard_begins_where_it_is_said_to(change, fact):
     spec = replace(spec, **change)
     found = {type(remark.fact).__name__ for remark in remarks(lay_out(spec), Shop())}
     assert found & {"HalfPinWeak", "SlopeCrumbles", "SlopeSlips", "BaselineInside"} == ({fact} if fact else set())
+
+
+@pytest.mark.parametrize(("gap", "weight"), [(1, Severity.WARNING), (0, Severity.FAILURE)])
+def test_channels_that_meet_through_a_board_are_more_than_thin(gap, weight):
+    one, other = ((0, 0, 100), (9, 200, 116)), ((9 + gap, 0, 100), (18, 200, 116))
+    found = [each for each in findings_of_channels(one, other) if isinstance(each.remark.fact, ThinBetween)]
+    assert [each.remark.weight for each in found] == [weight]
+
+
+@pytest.mark.parametrize("text", ["5' 3", "5 ft 3"])
+def test_what_follows_feet_without_a_unit_is_inches_whatever_is_shown(text):
+    assert read_length(text, Unit.MM).mm == read_length(text, Unit.INCH).mm == inch(63).mm
+
+
+def test_screws_are_as_thick_for_their_length_as_is_usual():
+    # A ninth of their length, as they are sold: 2.5 to 5 mm.
+    for long, thick in ((16, "2.5"), (30, "3.5"), (36, "4"), (50, "5")):
+        assert fasteners.size_sold(METRIC, True, mm(long), None).thick.mm == mm(thick).mm
+
+
+def test_the_first_nail_stands_ten_thicknesses_from_the_end_but_no_more_than_a_third_of_the_row():
+    assert fasteners._places(200.0, 3.0)[0] == pytest.approx(30)
+    assert fasteners._places(63.0, 3.0) == pytest.approx((21, 42))
+    assert fasteners._places(60.0, 3.0) == (30.0,)
+
+
+def test_where_every_screw_is_too_long_the_shortest_is_taken():
+    assert fasteners._sold(METRIC, True, 20.0, 1.0).long.mm == 10
+    assert fasteners._sold(METRIC, True, 20.0, 21.0).long.mm == 20

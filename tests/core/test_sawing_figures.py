@@ -342,3 +342,30 @@ def test_a_part_that_lies_nowhere_is_offered_boards_with_room_but_none_that_is_s
     assert why_nowhere(wanted, (one, two), frozenset(), lies) == RoomOn(("one",))
     sawn = replace(one, sawn=True)
     assert why_nowhere(wanted, (sawn, two), frozenset(), lies) == TakenUp(("one", "two"))
+
+
+def test_the_board_that_is_widest_gives_the_staves():
+    boards = (board(width=100), replace(board(width=140), id="2", name="wide"))
+    for every in (boards, boards[::-1]):
+        count, chosen = staves_that_do(part("top", 500, 180), every)
+        assert (count, chosen.name) == (2, "wide")
+
+
+def test_a_cut_through_the_whole_board_keeps_what_lies_before_it():
+    piece, placed = Rect(0, 0, 1000, 200), lying((0, 0, 400, 200), (402, 0, 400, 200))
+    cuts, _ = cut_through_first(piece, placed, KERF, Sawing(), True, 400)
+    assert cuts[0].keeps_low
+
+
+@pytest.mark.parametrize("seed", range(20))
+def test_a_stopped_rip_ends_within_its_piece(seed):
+    piece, placed = lanes_at_random(seed)
+    moved = Rect(50, 30, piece.length, piece.width)
+    there = tuple(
+        each._replace(rect=Rect(each.rect.x + 50, each.rect.y + 30, each.rect.length, each.rect.width))
+        for each in placed
+    )
+    here, away = taken_apart(piece, placed, KERF, stopped=True)[0], taken_apart(moved, there, KERF, stopped=True)[0]
+    assert [(cut.x + 50, cut.y + 30, cut.length, cut.reach) for cut in here] == [
+        (pytest.approx(cut.x), pytest.approx(cut.y), pytest.approx(cut.length), cut.reach) for cut in away
+    ]

@@ -8,7 +8,7 @@ import pytest
 from nullah.core.joints.butt import BUTT
 from nullah.core.joints.let_in import LET_IN
 from nullah.core.lengths import mm
-from nullah.core.piece.faults import CrossGrain
+from nullah.core.piece.faults import CrossGrain, NoRoom
 from nullah.core.piece.form import Assembly, Bearing, Freedom, Mover
 from nullah.core.piece.joint import Hold, Joint
 from nullah.core.piece.part import Needs, Part
@@ -16,15 +16,17 @@ from nullah.core.piece.space import Axis, Box, Side
 from nullah.core.plan import work_out
 from nullah.core.project import Piece, Project
 from nullah.core.proof.finding import ProofInput
-from nullah.core.proof.season import cross_grain, sagging
+from nullah.core.proof.season import cross_grain, no_room, sagging
 from nullah.core.rack.board import Board, Reading
-from nullah.core.rack.drying import Room, curve, readiness
+from nullah.core.rack.drying import NEAR_ENOUGH, Room, curve, readiness
 from nullah.core.season.fits import Verdict, fits_of
 from nullah.core.season.strain import strains_of
 from nullah.core.season.swelling import WoodMoisture, growth
-from nullah.core.wood.climate import climate_of
+from nullah.core.wood.climate import USUAL, climate_of, year_of
+from nullah.core.wood.finishes import FINISHES, NO_FINISH
 from nullah.core.wood.movement import GrainCut, coefficient
 from nullah.core.wood.species import find_species
+from nullah.core.wood.stiffness import passing_span, sag
 
 CHERRY = find_species("black cherry")
 #: Damp in August, dry in February.
@@ -259,3 +261,38 @@ def test_a_drying_board_keeps_one_part_in_e_of_its_difference_after_each_time_co
 def test_air_in_fahrenheit_or_celsius_is_the_same_air():
     assert climate_of("x", [(20, 50)] * 12).moisture == pytest.approx([9.2] * 12, abs=0.3)
     assert growth(PANELS[0], STOCK, Axis.Z) == (0.0,) * 12
+
+
+@pytest.mark.parametrize("days", [0.5, 1.0])
+def test_wood_without_a_day_of_delay_is_as_its_air_and_with_any_it_is_not(days):
+    assert year_of(USUAL, 0.0) == USUAL.moisture
+    assert year_of(USUAL, days) != USUAL.moisture
+
+
+def test_bare_wood_follows_its_room_at_its_own_pace_and_finished_wood_more_slowly():
+    bare = FINISHES[NO_FINISH]
+    assert (bare.slows, bare.coats) == (1.0, 0)
+    assert all(each.slows > 1 and each.coats > 0 for name, each in FINISHES.items() if name != NO_FINISH)
+
+
+def test_how_far_a_shelf_sags_is_told_to_a_tenth_and_where_it_would_not_to_a_millimetre(ledger):
+    shelf = board("shelf", (0, 0, 0), (1200, 200, 15), "xz")
+    (found,) = sagging(case_of(Assembly(parts=(shelf,)), ledger), Bearing("shelf", Fraction(1200), 20))
+    fact = found.remark.fact
+    assert float(fact.drop) == pytest.approx(sag(1200, 20, 200, 15, CHERRY), abs=0.0501)
+    assert float(fact.passing) == int(passing_span(20 / 1200, 200, 15, CHERRY))
+
+
+def test_what_has_no_room_is_told_to_a_tenth(ledger):
+    made = panel(Fraction(1))
+    (found,) = no_room(case_of(made, ledger))
+    fact = found.remark.fact
+    assert isinstance(fact, NoRoom) and fact.room == mm(1)
+    assert float(fact.change) == pytest.approx(max(grown(404)), abs=0.0501)
+
+
+@pytest.mark.parametrize("off", [0, 1])
+def test_a_board_is_dry_when_it_is_as_near_as_counts(off):
+    near = Fraction(str(NEAR_ENOUGH)) + Fraction(off, 1000)
+    damp = Board("1", "a", "", mm(1000), mm(150), mm(25), readings=(Reading("2026-03-01", 9 + near),))
+    assert readiness(damp, Room(reference=(Reading("2026-03-01", Fraction(9)),))).ready is not bool(off)
