@@ -7,17 +7,19 @@ from fractions import Fraction
 import pytest
 from tests.told import each_choice, every_operation, planned
 
-from nullah.core.drawing import Dimension, Fill, Path, Role
+from nullah.core.drawing import Dimension, Fill, Label, Path, Role
 from nullah.core.forms import FORMS
-from nullah.core.lengths import Marks
+from nullah.core.joints.kinds import kinds_of
+from nullah.core.lengths import Length, Marks
 from nullah.core.operations.settings import ToolSetting, by_rule
 from nullah.core.operations.shaping import SawArch
 from nullah.core.operations.stock import Stock, Surface
 from nullah.core.operations.taking import Cut, PlaneOff, Take
 from nullah.core.reader import Reader
+from nullah.core.stations.joints import draw_mates
 from nullah.core.stations.next_step import draw_task
 from nullah.core.stations.operation_picture import draw_operations, draw_part, room_above
-from nullah.core.wording.tools import figure_words
+from nullah.core.wording.tools import figure_words, view_words
 from nullah.core.work.order_of_work import order_of_work
 
 STOCK = Stock(Fraction(300), Fraction(120), Fraction(18))
@@ -130,3 +132,40 @@ def test_every_task_of_shaping_has_its_picture_and_its_figures(form):
             for setting in (s for each in task.operations if each.part == part for s in each.settings):
                 if isinstance(setting.origin, Surface) and setting.value:
                     assert figure_words(setting, plan.reader) in texts, (task.title, setting)
+
+
+def test_each_view_is_named_after_the_surface_on_which_its_lines_lie():
+    behind = 0
+    for each in every_operation():
+        lines = [line for line in (*each.draws, *each.needs) if line.axis is not None]
+        said = {element.text for element in draw_operations([each], Reader()).elements if isinstance(element, Label)}
+        for seen in (Surface.FACE_SIDE, Surface.FACE_EDGE, Surface.REFERENCE_END):
+            on = [surfaces for line in lines if (surfaces := set(line.on) & {seen, seen.opposite})]
+            only_behind = bool(on) and all(seen not in surfaces for surfaces in on)
+            behind += only_behind
+            named = {view_words(seen, False, Reader()), view_words(seen.opposite, True, Reader())} & said
+            assert named == {view_words(seen.opposite if only_behind else seen, only_behind, Reader())}
+    assert behind > 3
+
+
+def test_a_line_on_the_surface_behind_is_dashed():
+    plan = planned("table", ())
+    task = next(task for task in order_of_work(plan).tasks if task.id.endswith("left_apron/1"))
+    gauged = [each for each in task.operations if each.part == "leg1"]
+    assert gauged[0].on == (Surface.OTHER_EDGE,)
+    before = replace(gauged[0], on=(Surface.FACE_EDGE,))
+    drawn = draw_part(gauged[0].stock, [before, gauged[0]], [before], [gauged[0]], Reader())
+    roles = [each.role for each in drawn.elements if isinstance(each, Path) and len(each.points) == 2]
+    assert roles.count(Role.KNIFE) == 2
+
+
+def test_the_joint_is_measured_in_its_picture_from_where_it_is_on_the_card():
+    plan = planned("table", ())
+    pair = {"leg1", "left_apron"}
+    kind = next(each for each in kinds_of(plan.assembly) if {each.first.part.id, each.second.part.id} == pair)
+    told = {each.text for each in draw_mates(plan, kind).elements if isinstance(each, Dimension)}
+    top, wall = plan.ledger["tenon.above"], plan.part("leg1").box.low[0]
+    mortise = next(joint for joint in plan.assembly.joints if {joint.first, joint.second} == pair).channels[0]
+    assert plan.marks.write_setting(Length(top)) in told
+    assert plan.marks.write_setting(Length(mortise.low[0] - wall)) in told
+    assert plan.marks.write_setting(Length(plan.ledger["leg.length"] - plan.ledger["apron.width"])) not in told

@@ -1,7 +1,7 @@
 """A mate at true scale: its face, its edge below and its end beside it, with waste, lines and measures.
 
-All is measured from the reference end (left), edge (below) and face. Where a part is long only the joint
-and its surroundings are drawn, broken off.
+All is measured from the reference end (as a rule at the left), the edge (as a rule below) and the face. Where a part
+is long only the joint and its surroundings are drawn, broken off.
 """
 
 from __future__ import annotations
@@ -234,20 +234,31 @@ def _measures(
         assert not isinstance(value, str)
         return marks.write_setting(Length(value))  # type: ignore[arg-type]
 
+    from_end, from_edge = (mate.part.measured_from_high(axis) for axis in (mate.part.grain, mate.part.across))
     through = cut.size(0) == mate.sizes.along
     if not through:
-        if cut.along[0] > 0:
+        beyond = mate.sizes.along - cut.along[1]
+        if from_end and beyond > 0:
+            yield Dimension((x1, 0), (shown.high - shown.low, 0), write(beyond), 13)
+        elif cut.along[0] > 0 and not from_end:
             yield Dimension((0, 0), (x0, 0), write(cut.along[0]), 13)
         yield Dimension((x0, 0), (x1, 0), write(cut.size(0)), 5, ref=quantity_ref(named.along))
     if cut.size(1) < mate.sizes.across:
         y0, y1 = wide - float(cut.across[0]), wide - float(cut.across[1])
-        if cut.across[0] > 0:
+        beyond = mate.sizes.across - cut.across[1]
+        if from_edge and beyond > 0:
+            yield Dimension((0, y1), (0, 0), write(beyond), 13)
+        elif cut.across[0] > 0 and not from_edge:
             yield Dimension((0, wide), (0, y0), write(cut.across[0]), 13)
         yield Dimension((0, y0), (0, y1), write(cut.size(1)), 5, ref=quantity_ref(named.across))
     if cut.size(2) < mate.sizes.through:
         z0 = float(cut.through[0]) if from_below else thick - float(cut.through[1])
         z1 = z0 + float(cut.size(2))
-        if z0 > 0:
-            start = cut.through[0] if from_below else mate.sizes.through - cut.through[1]
-            yield Dimension((end_x, wide), (end_x + z0, wide), write(start), -13)
+        # From the face that is drawn at the left, unless the part says which is its face side.
+        given = any(side.axis is mate.part.face for side in mate.part.references)
+        from_low = not mate.part.measured_from_high(mate.part.face) if given else from_below
+        beside = cut.through[0] if from_low else mate.sizes.through - cut.through[1]
+        if beside > 0:
+            start, end = (0.0, z0) if from_low is from_below else (z1, thick)
+            yield Dimension((end_x + start, wide), (end_x + end, wide), write(beside), -13)
         yield Dimension((end_x + z0, wide), (end_x + z1, wide), write(cut.size(2)), -5, ref=quantity_ref(named.through))

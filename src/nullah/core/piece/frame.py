@@ -92,16 +92,11 @@ def frame_within(part: Part, whole: Box) -> Frame:
 @kept_by_identity(2048)
 def _frame(part: Part, inside: Side) -> Frame:
     axes = (part.grain, part.across, part.face)
-    turned = (_is_high(part, part.grain), _is_high(part, part.across), inside.high)
+    turned = (part.measured_from_high(part.grain), part.measured_from_high(part.across), inside.high)
     low, high = ([bounds[axis.value] for axis in axes] for bounds in part.box)
     low[0], high[0] = low[0] - part.spare / 2, high[0] + part.spare / 2
     stock = Stock(high[0] - low[0], high[1] - low[1], high[2] - low[2])
     return Frame(part, axes, turned, (low[0], low[1], low[2]), (high[0], high[1], high[2]), stock)
-
-
-def _is_high(part: Part, axis: Axis) -> bool:
-    """Return whether a part is measured from its high side along an axis."""
-    return next((side.high for side in part.references if side.axis is axis), False)
 
 
 def _inside(part: Part, whole: Box) -> Side:

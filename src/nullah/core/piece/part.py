@@ -65,6 +65,10 @@ class Part(NamedTuple):
     one_face: bool = False
     references: frozenset[Side] = frozenset()
 
+    def measured_from_high(self, axis: Axis) -> bool:
+        """Return whether its reference surface square to an axis lies on the high side, as the part says."""
+        return next((side.high for side in self.references if side.axis is axis), False)
+
     @property
     def across(self) -> Axis:
         """The axis of its width."""

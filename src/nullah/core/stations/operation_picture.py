@@ -10,7 +10,6 @@ from fractions import Fraction
 from math import cos, pi, sin
 from typing import NamedTuple
 
-from nullah.core.catalogue import N_
 from nullah.core.drawing import (
     Anchor,
     Dimension,
@@ -34,7 +33,7 @@ from nullah.core.operations.stock import Stock, Surface, X, Y, Z
 from nullah.core.polygons import beyond, hull
 from nullah.core.reader import Reader
 from nullah.core.refs import quantity_ref
-from nullah.core.wording.tools import figure_words
+from nullah.core.wording.tools import figure_words, view_words
 
 #: Between two views, as a share of the blank's longest side, and mm at the least.
 _GAP, _LEAST_GAP = 0.18, 26.0
@@ -47,12 +46,11 @@ _AROUND, _MOST = 45.0, 260.0
 
 
 class _View(NamedTuple):
-    """A view of a blank: the axes to the right and down, from which surface it is seen, what it is called."""
+    """A view of a blank: the axes to the right and down, and from which surface it is seen."""
 
     right: int
     down: int
     seen: Surface
-    name: str
 
     @property
     def through(self) -> int:
@@ -60,11 +58,7 @@ class _View(NamedTuple):
         return 3 - self.right - self.down
 
 
-_VIEWS = (
-    _View(X, Y, Surface.FACE_SIDE, N_("face side")),
-    _View(X, Z, Surface.FACE_EDGE, N_("face edge")),
-    _View(Z, Y, Surface.REFERENCE_END, N_("reference end")),
-)
+_VIEWS = (_View(X, Y, Surface.FACE_SIDE), _View(X, Z, Surface.FACE_EDGE), _View(Z, Y, Surface.REFERENCE_END))
 
 
 class _Sheet(NamedTuple):
@@ -184,7 +178,7 @@ def _view(
     fill = Fill.END_GRAIN if view.through == X else Fill.WOOD
     yield rectangle(0, 0, wide, high, fill=fill, species=species)
     if view.through != X:
-        yield from grain_lines(0, 0, wide, high, view.name)
+        yield from grain_lines(0, 0, wide, high, view.seen.name)
     gone = dict.fromkeys(region for each in done for region in each.takes)
     going = dict.fromkeys(region for each in now for region in each.takes if region not in gone)
     # What is looked at along the way it is cut stands over what only has its outline here.
@@ -197,9 +191,11 @@ def _view(
     if view.right == X:
         for at in sheet.breaks:
             yield from _break(at, high)
+    surface = _surface_of(view, now)
     for line in dict.fromkeys(line for each in (*done, *now) for line in (*each.draws, *each.needs)):
-        yield from _line(line, view, sheet, wide, high)
-    yield Label((0.0, high), reader.text(view.name), 2.8, Anchor.START, Role.FAINT, nudge_mm=(0, 5))
+        yield from _line(line, view, surface, sheet, wide, high)
+    name = view_words(surface, surface is not view.seen, reader)
+    yield Label((0.0, high), name, 2.8, Anchor.START, Role.FAINT, nudge_mm=(0, 5))
     yield from _figures(view, sheet, now, reader)
 
 
@@ -210,11 +206,21 @@ def _break(at: float, high: float) -> Iterator[Element]:
     yield Path(tuple(points), Role.FAINT)
 
 
-def _line(line: Line, view: _View, sheet: _Sheet, wide: float, high: float) -> Iterator[Element]:
-    """Draw a line that lies on the surface seen, or on the one behind it."""
+def _surface_of(view: _View, now: Sequence[Operation]) -> Surface:
+    """Return the surface that a view is of: the one behind where all that is drawn now lies on that alone."""
+    lines = [line for each in now for line in (*each.draws, *each.needs) if line.axis is not None]
+    there = [line for line in lines if {view.seen, view.seen.opposite} & set(line.on)]
+    behind = bool(there) and all(view.seen not in line.on for line in there)
+    return view.seen.opposite if behind else view.seen
+
+
+def _line(line: Line, view: _View, surface: Surface, sheet: _Sheet, wide: float, high: float) -> Iterator[Element]:
+    """Draw a line that lies on the surface of the view; dashed where it lies on the one behind it."""
     if line.axis is None or not {view.seen, view.seen.opposite} & set(line.on):
         return
     role = Role.PENCIL if line.kind in (LineKind.BEVEL, LineKind.ROW, LineKind.PLACE) else Role.KNIFE
+    if surface not in line.on:
+        role = Role.HIDDEN
     at = float(line.at)
     if line.axis == view.right:
         at -= sheet.low if view.right == X else 0.0

@@ -36,6 +36,12 @@ def surface_words(surface: Surface, reader: Reader) -> str:
     return reader.text(_SURFACES[surface])
 
 
+def view_words(surface: Surface, behind: bool, reader: Reader) -> str:
+    """Return what a view of a part shows: a surface, or the one `behind`, as if the wood were glass."""
+    name = surface_words(surface, reader)
+    return reader.text("{surface}, seen through the wood", surface=name) if behind else name
+
+
 def settings_note(settings: Iterable[ToolSetting], reader: Reader) -> str:
     """Return where settings of one figure are measured from, and what sets them, for the card."""
     settings = tuple(settings)
