@@ -322,3 +322,8 @@ def test_ends_left_proud_are_planed_to_the_faces_they_stand_out_of():
     plan = planned("holder", (("corners", "dovetailed"),))
     for seed in (9, 34, 51):
         assert rehearse(plan, Hands(), 2000 + seed).goes_together
+
+
+def test_a_housing_is_as_deep_as_the_tail_came_out_though_its_shoulders_are_narrow():
+    plan = planned_in_inches("joint", (("joint", "sliding dovetail"),))
+    assert all(rehearse(plan, Hands(), seed).goes_together for seed in (1001, 1007, *range(6)))

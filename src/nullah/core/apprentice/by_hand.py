@@ -43,8 +43,9 @@ _SAME = 1.7
 _MEASURED_OFF = 3.5
 #: How far beside an overlap the mate is measured too, mm.
 _BESIDE = 4.0
-#: Where along an overlap it is measured: usually; and where the longest of several counts that may lie anywhere.
-_HERE_AND_THERE, _EVERYWHERE = (0.25, 0.5), tuple((each + 0.5) / 12 for each in range(12))
+#: Where along an overlap it is measured: usually, on a narrow shoulder too; and where the longest of several counts,
+#: which may lie anywhere.
+_HERE_AND_THERE, _EVERYWHERE = (0.025, 0.25, 0.5), tuple((each + 0.5) / 12 for each in range(12))
 
 
 class Bench:
