@@ -9,7 +9,11 @@ from tests.told import each_choice, planned
 from nullah.core import actions
 from nullah.core.bench.tasks import Joining, Trade
 from nullah.core.lengths import Length
-from nullah.core.operations.tenons import SawTenon
+from nullah.core.operations.lines import LineKind
+from nullah.core.operations.marking import Gauge
+from nullah.core.operations.shaping import PlaneTaper
+from nullah.core.operations.stock import Surface
+from nullah.core.operations.tenons import GaugePair, SawTenon
 from nullah.core.plan import work_out
 from nullah.core.wording.operations import alike_operations, operation_words
 from nullah.core.wording.task_titles import task_title
@@ -89,3 +93,18 @@ def test_pegs_are_no_thicker_than_ten_and_leave_wood_to_the_shoulder(thick):
     peg = float(plan.ledger["peg.diameter"])
     assert 0 < peg <= 10
     assert peg <= thick / 3 + 0.5 and float(plan.ledger["peg.inset"]) - peg / 2 >= 3
+
+
+@pytest.mark.parametrize("chosen", list(each_choice("table")))
+def test_a_table_is_gauged_from_reference_surfaces_that_no_taper_takes_away(chosen):
+    _, tasks = tasks_of("table", chosen)
+    framed = {part for task in tasks for part in task.parts if part.startswith("leg") or part.endswith("apron")}
+    done = [each for task in tasks for each in task.operations if each.part in framed]
+    from_side = {Surface.FACE_SIDE, Surface.FACE_EDGE}
+    aprons = [each for each in done if isinstance(each, GaugePair) and each.part.endswith("apron")]
+    assert aprons and all(each.near.origin is Surface.FACE_SIDE for each in aprons)
+    ends = [each for each in done if isinstance(each, Gauge) and each.kind is LineKind.MORTISE_END]
+    assert ends and all(each.setting.origin is Surface.REFERENCE_END for each in ends)
+    tapered = [each for each in done if isinstance(each, PlaneTaper)]
+    if ("legs", "inner") in chosen:
+        assert tapered and not any(setting.origin in from_side for each in tapered for setting in each.settings)

@@ -86,6 +86,7 @@ def _define(chosen: Choices) -> tuple[Definition, ...]:
             ruled("tenon.length", N_("length of the tenons"), "end.board_width * 2 / 3", snap=Snap.MARK),
             ruled("tenon.width", N_("width of the tenons"), "top.width / tenons.count / 2", snap=Snap.MARK),
             given("slot.room", N_("room beside the outer tenons"), 3, snap=Snap.NOTHING),
+            # Thicker pegs than 10 mm weaken a tenon (common practice, no published source).
             ruled("peg.diameter", N_("diameter of the pegs"), "min(10, top.thickness / 3)", snap=Snap.BIT),
             ruled("peg.inset", N_("shoulder to the pegs"), "tenon.length / 3", snap=Snap.MARK),
             given("peg.draw", N_("holes in the tenons nearer to the shoulder"), "1.5", snap=Snap.MARK),

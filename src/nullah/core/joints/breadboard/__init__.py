@@ -101,6 +101,7 @@ class Breadboard(JointBase):
                 snap=Snap.MARK,
             ),
             given(f"{prefix}_slot.room", N_("room beside the outer tenons"), 3, snap=Snap.NOTHING),
+            # As a top begins: no thicker than 10 mm (common practice, no published source).
             ruled(f"{prefix}_peg.diameter", N_("diameter of the pegs"), f"min(10, {third})", snap=Snap.BIT),
             given(f"{prefix}_peg.inset", N_("shoulder to the pegs"), 12),
             given(f"{prefix}_peg.draw", N_("holes in the tenons nearer to the shoulder"), "1.5"),

@@ -46,7 +46,7 @@ def graded(spacing: str, number: int) -> Widths:
 
     Examples
     --------
-    >>> [str(width) for width in graded(N_("wider in the middle"), 3)]
+    >>> [str(width) for width in graded("wider in the middle", 3)]
     ['1', '8/5', '1']
     >>> graded("equal", 3)
     ()
