@@ -1,5 +1,6 @@
 """What all tests share: no screen is needed, and nothing is written outside a test's own folder."""
 
+import gc
 import os
 from collections import Counter
 
@@ -20,10 +21,26 @@ def _own_folders(tmp_path, monkeypatch):
 
 
 def pytest_configure(config):
+    _keep_to_own_cores(getattr(config, "workerinput", None))
     config.addinivalue_line("markers", "whole: what takes long and shows little that is new, only in script/torture")
     config.addinivalue_line(
         "markers", "sampled(n): every n-th of its cases is tried here, all of them in script/torture"
     )
+
+
+def _keep_to_own_cores(worker):
+    """Give each of several processes that test its share of the cores: threads of one stand in the way of another."""
+    cores = sorted(os.sched_getaffinity(0))
+    if worker and worker["workercount"] <= len(cores):
+        own = cores[int(worker["workerid"].removeprefix("gw")) :: worker["workercount"]]
+        os.sched_setaffinity(0, own)
+
+
+def pytest_collection_finish():
+    """Have what stands once all tests are known passed over by the collector, as the desk does."""
+    gc.collect()
+    gc.freeze()
+    gc.set_threshold(20_000, 20, 20)
 
 
 def pytest_collection_modifyitems(config, items):

@@ -3,9 +3,11 @@
 from datetime import date
 from fractions import Fraction
 
-from hypothesis import HealthCheck, settings
+import pytest
+from hypothesis import HealthCheck
 from hypothesis import strategies as st
 from hypothesis.stateful import RuleBasedStateMachine, initialize, invariant, rule
+from tests.examples import examples
 from tests.same import untyped
 
 from nullah.core import actions
@@ -182,10 +184,7 @@ class AnyBreakdown(RuleBasedStateMachine):
             assert sheet.drawing.elements and sheet.name
 
 
-AnyBreakdown.TestCase.settings = settings(
-    max_examples=8,
-    stateful_step_count=10,
-    deadline=None,
-    suppress_health_check=[HealthCheck.too_slow, HealthCheck.data_too_large],
+AnyBreakdown.TestCase.settings = examples(
+    12, stateful_step_count=10, suppress_health_check=[HealthCheck.too_slow, HealthCheck.data_too_large]
 )
-TestAnyBreakdown = AnyBreakdown.TestCase
+TestAnyBreakdown = pytest.mark.sampled(1)(AnyBreakdown.TestCase)

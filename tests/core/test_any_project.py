@@ -4,9 +4,11 @@ from dataclasses import replace
 from datetime import datetime, timedelta
 from fractions import Fraction
 
-from hypothesis import HealthCheck, settings
+import pytest
+from hypothesis import HealthCheck
 from hypothesis import strategies as st
 from hypothesis.stateful import RuleBasedStateMachine, initialize, invariant, rule
+from tests.examples import examples
 from tests.same import untyped
 
 from nullah.core import actions
@@ -310,10 +312,7 @@ class AnyProject(RuleBasedStateMachine):
             assert sheet.drawing.elements and sheet.name
 
 
-AnyProject.TestCase.settings = settings(
-    max_examples=8,
-    stateful_step_count=12,
-    deadline=None,
-    suppress_health_check=[HealthCheck.too_slow, HealthCheck.data_too_large],
+AnyProject.TestCase.settings = examples(
+    12, stateful_step_count=12, suppress_health_check=[HealthCheck.too_slow, HealthCheck.data_too_large]
 )
-TestAnyProject = AnyProject.TestCase
+TestAnyProject = pytest.mark.sampled(1)(AnyProject.TestCase)

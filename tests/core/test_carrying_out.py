@@ -6,8 +6,9 @@ from fractions import Fraction
 from pathlib import Path
 
 import pytest
-from hypothesis import assume, given, settings
+from hypothesis import assume, given
 from hypothesis import strategies as st
+from tests.examples import tried
 from tests.told import choices_of, corner_of_own, each_choice, every_operation, operations_of, planned
 
 from nullah.core.apprentice.building import built_otherwise, otherwise_at_origin
@@ -63,7 +64,7 @@ def wrong(plan):
     return found
 
 
-@pytest.mark.sampled(3)
+@pytest.mark.sampled(7)
 @pytest.mark.parametrize(
     "chosen", [(form, chosen) for form in sorted(FORMS.keys() - {"own"}) for chosen in each_choice(form)]
 )
@@ -72,6 +73,7 @@ def test_every_part_of_every_choice_comes_out_as_designed(chosen):
         assert wrong(planned(*chosen, marks=marks)) == []
 
 
+@pytest.mark.sampled(2)
 @pytest.mark.parametrize("by", ["-1", "-0.5", "0", "0.5", "2"])
 @pytest.mark.parametrize("form", ["box", "case", "holder"])
 def test_ends_stand_proud_of_a_corner_or_inside_it_as_told(form, by):
@@ -98,7 +100,7 @@ def _baselines(plan, *parts):
     return [each for each in told if isinstance(each, Gauge) and each.kind is LineKind.BASELINE]
 
 
-@pytest.mark.sampled(6)
+@pytest.mark.sampled(11)
 @pytest.mark.parametrize(
     "chosen", [(form, chosen) for form in sorted(FORMS.keys() - {"own"}) for chosen in each_choice(form)]
 )
@@ -117,7 +119,7 @@ mm_of = st.builds(lambda n, d: Fraction(n, d), st.integers(1, 4000), st.sampled_
 
 
 @given(st.data(), st.sampled_from(ALL), st.sampled_from(MARKS))
-@settings(max_examples=25, deadline=None)
+@tried(25)
 def test_at_any_size_it_comes_out_as_designed(data, chosen, marks):
     def size(low, high):
         return Length(Fraction(data.draw(st.integers(low * 10, high * 10)), 10))
@@ -202,9 +204,10 @@ MEETINGS = (*FRAMED, "at a corner", "in its side", "in its side, back from the e
             "along its edge", "in its edge", "on its face")  # fmt: skip
 
 
+@pytest.mark.sampled(3)
 @pytest.mark.parametrize("meeting", MEETINGS)
 @given(st.data(), st.sampled_from(MARKS))
-@settings(max_examples=8, deadline=None)
+@tried(8)
 def test_boards_of_ones_own_come_out_as_designed(meeting, data, marks):
     project = Project(Piece("own", "own", own=own_pair(meeting, data.draw)), marks=marks)
     one, two = work_out(project, milling=False, proving=False).parts
@@ -271,6 +274,7 @@ def test_what_no_tool_gets_to_is_said(ends, said_so):
     assert wrong(plan) == [] if not said_so else operations_of(plan, plan.parts[0]) is None
 
 
+@pytest.mark.sampled(3)
 @pytest.mark.parametrize("contour", CONTOURS.values(), ids=lambda contour: contour.id)
 @pytest.mark.parametrize("lie", ["xz", "zy"])
 @pytest.mark.parametrize("marks", [MARKS[0], MARKS[-1]], ids=["coarse", "fine"])

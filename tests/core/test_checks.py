@@ -115,6 +115,7 @@ def test_quarter_sawn_wood_needs_less_room():
     assert not found(quartered, FaultKind.SEASON)
 
 
+@pytest.mark.sampled(3)
 @pytest.mark.parametrize("form", [form for form in FORMS if form != "own"])
 def test_proof_and_season_say_the_same_of_what_has_room(form):
     for chosen in each_choice(form):

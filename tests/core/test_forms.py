@@ -58,7 +58,7 @@ TOGETHER = [
 ]
 
 
-@pytest.mark.sampled(3)
+@pytest.mark.sampled(7)
 @pytest.mark.parametrize(("form", "chosen"), SINGLE + TOGETHER, ids=lambda value: str(value))
 def test_every_option_of_every_form_goes_together(form, chosen):
     plan = made(form, **chosen)
@@ -270,7 +270,7 @@ def _any(pattern, parts):
     return any(fnmatchcase(part, pattern) for part in parts)
 
 
-@pytest.mark.sampled(3)
+@pytest.mark.sampled(7)
 @pytest.mark.parametrize("form", [form.id for form in FORMS.values() if form.choices])
 def test_a_choice_is_offered_beside_the_parts_it_changes_and_no_others(form):
     usual, last = ({each.name: each.options[at][0] for each in FORMS[form].choices} for at in (0, -1))

@@ -43,7 +43,7 @@ def words_of(card, plan):
     return found
 
 
-@pytest.mark.sampled(4)
+@pytest.mark.sampled(9)
 @pytest.mark.parametrize("unit", UNITS, ids=lambda unit: unit.value)
 @pytest.mark.parametrize("name", PIECES)
 def test_every_station_tells_of_every_part(name, unit):
@@ -60,7 +60,7 @@ def test_every_station_tells_of_every_part(name, unit):
         assert station.state(plan) and "None" not in station.state(plan)
 
 
-@pytest.mark.sampled(4)
+@pytest.mark.sampled(9)
 @pytest.mark.parametrize("unit", UNITS, ids=lambda unit: unit.value)
 @pytest.mark.parametrize("name", PIECES)
 def test_every_sheet_stands_on_its_page(name, unit):

@@ -20,7 +20,7 @@ def failing(plan):
     return [each.remark.fact for each in prove_plan(plan).findings if each.remark.weight is Severity.FAILURE]
 
 
-@pytest.mark.sampled(17)
+@pytest.mark.sampled(31)
 @pytest.mark.parametrize("chosen", TRIED)
 @pytest.mark.parametrize("off", [0.6, -0.6])
 def test_a_measurement_changes_neither_the_order_nor_whether_it_proves(chosen, off):

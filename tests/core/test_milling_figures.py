@@ -169,6 +169,7 @@ def _foretold(board, reading):
     return float(rows[0] @ heights), float(rows[0] @ found.covariance @ rows[0] + noise[0] ** 2) ** 0.5
 
 
+@pytest.mark.sampled(2)
 @pytest.mark.parametrize(("number", "off"), [(10, 5.0), (3, -7.0), (13, 6.0), (24, 6.0), (30, 5.0)])
 def test_what_contradicts_is_what_leaving_readings_out_by_hand_finds(number, off):
     gauges = SimulatedGauges(7)

@@ -136,7 +136,7 @@ def test_every_form_has_a_sound_order_of_work(form):
     assert len({task.id for task in found.tasks}) == len(found.tasks)
 
 
-@pytest.mark.sampled(3)
+@pytest.mark.sampled(7)
 @pytest.mark.parametrize(
     ("choice", "option"), [(each.name, value) for each in FORMS["case"].choices for value, _ in each.options]
 )
@@ -187,6 +187,7 @@ def test_equal_frames_go_in_together_those_of_one_opening_before_the_next():
     )
 
 
+@pytest.mark.sampled(3)
 @pytest.mark.parametrize("form", sorted(FORMS.keys() - {"own"}))
 def test_what_lies_loose_goes_into_a_frame_at_one_go_and_a_drawer_is_cut_to_fit_at_one_go(form):
     for chosen in each_choice(form):
@@ -546,6 +547,7 @@ def test_shelves_that_are_glued_later_hold_the_sides_meanwhile():
     assert card.mark[0].startswith("Put shelf 3 and 4 in dry")
 
 
+@pytest.mark.sampled(7)
 @pytest.mark.parametrize("form", sorted(FORMS.keys() - {"own"}))
 def test_what_steadies_a_glue_up_is_there_whole_and_comes_in_later(form):
     for chosen in each_choice(form):

@@ -4,8 +4,9 @@ from dataclasses import replace
 from fractions import Fraction
 
 import pytest
-from hypothesis import HealthCheck, given, settings
+from hypothesis import HealthCheck, given
 from hypothesis import strategies as st
+from tests.examples import tried
 from tests.said import said
 
 from nullah.core import actions
@@ -272,7 +273,7 @@ _WRONG = {
 }
 
 
-@settings(max_examples=24, suppress_health_check=[HealthCheck.too_slow])
+@tried(24, suppress_health_check=[HealthCheck.too_slow])
 @given(st.sampled_from(sorted(_SIZES)), st.data())
 def test_any_piece_of_sensible_size_proves_clean_and_any_wrong_figure_is_caught(form, data):
     plain = work_out(Project(Piece(form)), milling=False, proving=False)

@@ -53,7 +53,7 @@ def gauged(plan, kind=Gauge):
 # --- in inches ------------------------------------------------------------------------------------
 
 
-@pytest.mark.sampled(23)
+@pytest.mark.sampled(37)
 @pytest.mark.parametrize(("form", "chosen"), EVERY)
 def test_with_steady_hands_all_joints_close_within_a_mark_in_inches(form, chosen):
     plan = planned_in_inches(form, chosen)
@@ -78,7 +78,7 @@ def _is_film(one, other):
     return (first ^ second).area() > 1e-3
 
 
-@pytest.mark.sampled(11)
+@pytest.mark.sampled(23)
 @pytest.mark.parametrize(("form", "chosen"), EVERY)
 def test_no_film_stays_where_something_ends_in_a_surface(form, chosen):
     plan = planned_in_inches(form, chosen)
@@ -154,6 +154,7 @@ def test_housings_lie_as_far_apart_as_the_walls_came_out(chosen, off):
         assert float(apart) == pytest.approx(float(plan.ledger[name]) + off, abs=1e-6)
 
 
+@pytest.mark.sampled(3)
 @pytest.mark.parametrize("corners", CORNERS)
 @pytest.mark.parametrize("begin", [planned, planned_in_inches])
 def test_walls_go_into_their_base_whatever_usual_hands_made_of_them(begin, corners):
@@ -237,7 +238,7 @@ def test_a_rail_cut_to_what_was_measured_has_its_shoulders_as_far_apart():
     assert names.index("measure/rail.opening") < names.index("joint/upper_rail-leg1/1")
 
 
-@pytest.mark.sampled(9)
+@pytest.mark.sampled(19)
 @pytest.mark.parametrize(("form", "chosen"), EVERY)
 def test_what_is_begun_in_inches_goes_together(form, chosen):
     plan = work_out(planned_in_inches(form, chosen).project, milling=False)

@@ -113,7 +113,7 @@ def test_a_surface_is_felt_where_it_is():
     ]  # fmt: skip
 
 
-@pytest.mark.sampled(19)
+@pytest.mark.sampled(29)
 @pytest.mark.parametrize("chosen", [(form, chosen) for form in FORMS_MADE for chosen in each_choice(form)])
 def test_what_steady_hands_make_has_the_volume_of_what_is_carried_out_on_solids(chosen):
     plan = planned(*chosen)
@@ -304,7 +304,7 @@ def test_an_opening_is_found_as_it_came_out(off, monkeypatch):
     assert found["back.opening_height"] == pytest.approx(0.0, abs=0.05)
 
 
-@pytest.mark.sampled(17)
+@pytest.mark.sampled(31)
 @pytest.mark.parametrize("chosen", [(form, chosen) for form in FORMS_MADE for chosen in each_choice(form)])
 def test_whatever_waits_is_measured(chosen):
     plan = planned(*chosen)
@@ -314,7 +314,7 @@ def test_whatever_waits_is_measured(chosen):
     assert all(abs(each.found.mm - each.planned.mm) <= plan.marks.smallest.mm * 2 for each in found.measured)
 
 
-@pytest.mark.sampled(9)
+@pytest.mark.sampled(17)
 @pytest.mark.parametrize("begin", [planned, planned_in_inches])
 @pytest.mark.parametrize("chosen", [(form, chosen) for form in FORMS_MADE for chosen in each_choice(form)])
 def test_nothing_that_is_made_before_an_opening_is_measured_is_told_otherwise_after(begin, chosen):
@@ -332,7 +332,7 @@ def test_nothing_that_is_made_before_an_opening_is_measured_is_told_otherwise_af
 # --- whole builds ---------------------------------------------------------------------------------
 
 
-@pytest.mark.sampled(17)
+@pytest.mark.sampled(31)
 @pytest.mark.parametrize("chosen", [(form, chosen) for form in FORMS_MADE for chosen in each_choice(form)])
 def test_with_steady_hands_all_joints_close_within_a_mark(chosen):
     plan = planned(*chosen)
@@ -351,6 +351,7 @@ def test_hands_err_as_often_as_their_seed_says(form):
     assert one != other
 
 
+@pytest.mark.sampled(3)
 @pytest.mark.parametrize(
     ("form", "chosen"),
     [
@@ -446,6 +447,7 @@ def test_felt_along_gives_places_of_the_piece():
     assert (low.ends, high.ends) == (False, True)
 
 
+@pytest.mark.sampled(3)
 @pytest.mark.parametrize(
     ("form", "chosen"),
     [

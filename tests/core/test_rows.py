@@ -192,6 +192,7 @@ def test_nails_of_a_case_keep_away_from_what_is_cut_into_it():
                     assert not inside, (joint.id, float(place))
 
 
+@pytest.mark.sampled(3)
 @pytest.mark.parametrize("form", [form for form in FORMS if form != "own"])
 def test_what_holds_is_bored_as_a_part_is_put_in_its_place(form):
     """Holes are traced through a part that is held there: with it, or just before, and after it has its own holes."""

@@ -6,8 +6,9 @@ from fractions import Fraction
 from itertools import pairwise
 
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
+from tests.examples import tried
 
 from nullah.core.breakdown.asks import Rect
 from nullah.core.breakdown.bound import Plank, WidthGroup, lower_bounds
@@ -247,7 +248,7 @@ def test_a_rip_goes_first_where_a_crosscut_would_strand_a_stub():
     assert saw_cuts(Rect(0, 0, 2600, 198), placed, 2.0)[0].kind is CutKind.CROSS
 
 
-@settings(max_examples=40, deadline=None)
+@tried(40)
 @given(st.integers(0, 10**6))
 def test_parts_kerfs_and_what_is_left_make_up_the_board(seed):
     rng = random.Random(seed)
@@ -284,7 +285,7 @@ def test_the_bound_knows_that_widths_do_not_go_into_a_board():
     assert layout.consumed == 200 * (904 + 904 + 602) and bound <= layout.consumed
 
 
-@settings(max_examples=30, deadline=None)
+@tried(30)
 @given(st.integers(0, 10**6))
 def test_no_layout_is_ever_better_than_the_bound(seed):
     rng = random.Random(seed)
@@ -377,7 +378,7 @@ def real_racks(draw):
     return parts, boards
 
 
-@settings(max_examples=60, deadline=None)
+@tried(60)
 @given(real_racks(), st.sampled_from([SearchWeights(), SearchWeights(1, 1, 1), SearchWeights(risk=1.0)]))
 def test_whatever_is_asked_what_is_laid_may_lie_there_and_can_be_sawn(rack, wishes):
     parts, boards = rack

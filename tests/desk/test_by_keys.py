@@ -181,6 +181,7 @@ def told(user):
     }
 
 
+@pytest.mark.sampled(3)
 @pytest.mark.parametrize("station", [station.id for station in STATIONS])
 def test_everything_that_can_be_picked_has_a_name(cabinetmaker, reader, station):
     cabinetmaker.go(station)

@@ -115,6 +115,7 @@ def test_it_is_saved_printed_and_listed(made, tmp_path):
     assert {row["part"] for row in rows if row["wait_for"]} >= {"drawer 1 front", "back board 1", "divider 1"}
 
 
+@pytest.mark.sampled(3)
 @pytest.mark.parametrize("look", ["Views", "Turn it", "Figures", "Cut list"])
 @pytest.mark.parametrize("project", [seed_cabinet(), plant_stair()], ids=lambda p: p.piece.name)
 def test_every_control_of_every_look_has_a_name_and_can_be_hit(qtbot, open_window, look, project):

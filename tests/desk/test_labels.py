@@ -98,7 +98,7 @@ SAMPLES = {
 }
 
 
-@pytest.mark.sampled(20)
+@pytest.mark.sampled(29)
 @pytest.mark.parametrize(("size", "unit"), list(itertools.product(SIZES, (Unit.MM, Unit.INCH))))
 @pytest.mark.parametrize("sample", SAMPLES)
 def test_every_view_of_every_sample(open_window, sample, size, unit):
@@ -118,7 +118,7 @@ def test_every_view_of_every_sample(open_window, sample, size, unit):
     assert seen > 150
 
 
-@pytest.mark.sampled(12)
+@pytest.mark.sampled(13)
 @pytest.mark.parametrize("form", [form for form in FORMS if form != "own"])
 @pytest.mark.parametrize("unit", [Unit.MM, Unit.INCH])
 def test_every_sheet_of_every_form(qapp, form, unit):

@@ -252,7 +252,7 @@ def test_the_cut_list_is_written_and_read_as_files(cabinetmaker, tmp_path, monke
 # --- forms and the proof on the desk --------------------------------------------------------------
 
 
-@pytest.mark.sampled(9)
+@pytest.mark.sampled(17)
 @pytest.mark.parametrize("form", [form.id for form in FORMS.values() if form.id not in ("box", "own")])
 def test_every_form_is_taken_looked_at_and_taken_back(beginner, form):
     desk = beginner.window.desk(0)

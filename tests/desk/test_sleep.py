@@ -71,6 +71,7 @@ def _idle(milliseconds):
     return Counter({what: count for what, count in counts.seen.items() if what not in _elsewhere})
 
 
+@pytest.mark.sampled(3)
 @pytest.mark.parametrize("station", [station.id for station in STATIONS])
 def test_it_sleeps_at_every_station(cabinetmaker, station):
     cabinetmaker.go(station)

@@ -63,6 +63,7 @@ print(ratio)
 """
 
 
+@pytest.mark.sampled(2)
 @pytest.mark.parametrize("percent", [150, 200])
 def test_large_text_fits_a_usual_screen(tmp_path, percent):
     env = {key: value for key, value in os.environ.items() if key != "QT_SCALE_FACTOR"} | {

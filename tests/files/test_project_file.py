@@ -5,8 +5,9 @@ from pathlib import Path
 
 import jsonschema
 import pytest
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
+from tests.examples import tried
 from tests.same import untyped
 
 from nullah.core import actions
@@ -308,7 +309,7 @@ own_boards = st.builds(
 )
 
 
-@settings(max_examples=25, deadline=None)
+@tried(25)
 @given(st.lists(own_boards, max_size=4, unique_by=lambda board: board.id), st.data())
 def test_any_boards_of_ones_own_come_back_with_their_joints_and_contours(boards, data):
     ids = [board.id for board in boards] or ["front"]

@@ -94,7 +94,7 @@ def test_a_file_in_single_precision_is_read_as_the_solid_that_was_written(form, 
             assert read.volume() == pytest.approx(solid.volume(), rel=2e-5), part.id
 
 
-@pytest.mark.sampled(3)
+@pytest.mark.sampled(17)
 @pytest.mark.parametrize("form", [form for form in FORMS if form != "own"])
 def test_no_two_solids_of_any_form_fill_the_same_space(form):
     # The proof trusts a joint that fits; here every pair of solids whose boxes meet is held to it.

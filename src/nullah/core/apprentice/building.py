@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 
 from nullah.core.apprentice.carrying_out import ball, carry_out, region_solid, thickest
 from nullah.core.apprentice.facts import BuildingFact, CutAway, LeftStanding
@@ -72,16 +72,25 @@ def otherwise_at_origin(
     built = carry_out(blank, operations)
     wanted = _in_frame(build(designed), axes, turned, (0.0, 0.0, 0.0), tuple(map(float, blank)))
     found: list[BuildingFact] = list(built.refused)
-    shared = (built.solid ^ wanted).volume()
-    if max(built.solid.volume(), wanted.volume()) - shared < ball(mark):
-        return tuple(found)  # no difference is thicker, without looking at each
-    for fact, difference in ((LeftStanding, built.solid - wanted), (CutAway, wanted - built.solid)):
-        thick = thickest(difference, mark)
-        if thick:
-            low, high = difference.bounding_box()[:3], difference.bounding_box()[3:]
-            nearest = _nearest(difference, operations)
-            found.append(fact(part, from_float(round(thick, 1)), nearest, (low, high)))
+    standing = built.solid - wanted
+    standing_volume = standing.volume()
+    gone_volume = wanted.volume() - built.solid.volume() + standing_volume
+    # Where the volume is less than that of the ball, no difference is thicker, without looking at each.
+    if standing_volume >= ball(mark):
+        found += _thick(LeftStanding, part, standing, operations, mark)
+    if gone_volume >= ball(mark):
+        found += _thick(CutAway, part, wanted - built.solid, operations, mark)
     return tuple(found)
+
+
+def _thick(
+    fact: type[LeftStanding | CutAway], part: str, difference: Solid, operations: tuple[Operation, ...], mark: float
+) -> Iterator[BuildingFact]:
+    """Yield where a difference is thicker than the mark."""
+    thick = thickest(difference, mark)
+    if thick:
+        low, high = difference.bounding_box()[:3], difference.bounding_box()[3:]
+        yield fact(part, from_float(round(thick, 1)), _nearest(difference, operations), (low, high))
 
 
 def _nearest(difference: Solid, operations: tuple[Operation, ...]) -> Operation | None:
