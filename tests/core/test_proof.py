@@ -20,9 +20,12 @@ from nullah.core.piece.faults import FaultKind
 from nullah.core.piece.joint import Hold, Joint
 from nullah.core.piece.order import assembly_order
 from nullah.core.piece.space import Side
-from nullah.core.plan import prove_plan, work_out
+from nullah.core.plan import _PROVED, known_proof, proof_key, prove_plan, work_out
 from nullah.core.project import Piece, Project
+from nullah.core.proof.finding import ProofInput
 from nullah.core.proof.prove import StoppedError
+from nullah.core.rack.drying import Reading
+from nullah.core.wood.climate import PRESETS
 from nullah.core.wording.fixes import fix_words
 from nullah.demo.seed_cabinet import seed_cabinet
 
@@ -221,8 +224,42 @@ def test_a_tail_too_fine_for_saw_or_chisel_is_said():
     assert any("pin" in said(remark, plan).lower() for remark in plan.remarks if remark.weight is not Severity.NOTE)
 
 
+def _proof_input_of(plan):
+    woods = {part.id: plan.wood_through_year(part) for part in plan.parts}
+    return ProofInput(plan.assembly, plan.ledger, plan.project.shop, plan.marks, woods, plan.designed)
+
+
+def _another_board(project, **changed):
+    return actions.change_board(project, replace(project.boards[0], **changed))
+
+
+CHANGES = {
+    "finish": lambda p: actions.finish_with(p, "paint or varnish"),
+    "climate": lambda p: actions.live_in(p, PRESETS[-1] if p.climate != PRESETS[-1] else PRESETS[0]),
+    "moisture": lambda p: actions.read_moisture(p, p.boards[0].id, Reading("2026-11-29", Fraction(19))),
+    "species": lambda p: _another_board(p, species="white oak"),
+    "figure": lambda p: actions.give(p, "divider.thickness", mm(11)),
+    "measured": lambda p: actions.measure(p, "divider.thickness", mm("12.4")),
+    "choice": lambda p: actions.choose(p, "dividers", "frame"),
+    "shop": lambda p: replace(p, shop=replace(p.shop, bits=p.shop.bits[:1])),
+    "marks": lambda p: actions.show_in(p, replace(p.marks, unit=Unit.INCH)),
+}
+
+
+@pytest.mark.parametrize("change", CHANGES)
+def test_a_proof_that_is_kept_is_shown_only_of_what_it_was_made_of(change):
+    project = seed_cabinet()
+    one, same, other = (
+        work_out(each, milling=False, proving=False) for each in (project, project, CHANGES[change](project))
+    )
+    assert _proof_input_of(one) != _proof_input_of(other), "it is a change"
+    assert proof_key(one) == proof_key(same) != proof_key(other)
+    first = prove_plan(one)
+    assert known_proof(same) is first is prove_plan(same) is not prove_plan(other)
+
+
 def test_a_proof_can_be_stopped():
-    plan = work_out(seed_cabinet(), milling=False, proving=False)
+    plan = work_out(spoil(seed_cabinet(), divider__thickness=mm("11.7")), milling=False, proving=False)
     with pytest.raises(StoppedError):
         prove_plan(plan, lambda: True)
 
@@ -241,6 +278,7 @@ def test_a_proof_again_is_the_same_and_asks_nothing_new():
 
     first = prove_plan(plan)
     cut(first)
+    _PROVED.clear()
     again = prove_plan(plan)
     assert again.findings == first.findings
     assert cut(again) == 0, "no solid is cut again"

@@ -553,12 +553,41 @@ def prove_plan(plan: Plan, stopped: Callable[[], bool] = lambda: False) -> Proof
     """
     if plan.ledger is None or not plan.parts:
         return None
+    known = known_proof(plan)
+    if known is not None:
+        return known
     from nullah.core.proof.finding import ProofInput
     from nullah.core.proof.prove import prove
 
     woods = {part.id: wood for part in plan.parts if (wood := plan.wood_through_year(part)) is not None}
     case = ProofInput(plan.assembly, plan.ledger, plan.project.shop, plan.marks, woods, plan.designed)
-    return prove(case, stopped)
+    found = prove(case, stopped)
+    keep_proof(plan, found)
+    return found
+
+
+#: The last proofs, by all that they hang on, and how many are kept: what is undone is proved at once.
+_PROVED: list[tuple[tuple[object, ...], Proof]] = []
+_MOST_PROVED = 4
+
+
+def known_proof(plan: Plan) -> Proof | None:
+    """Return the proof of a plan if such a piece was proved lately: that takes long."""
+    asked = proof_key(plan)
+    return next((proof for key, proof in _PROVED if key == asked), None)
+
+
+def keep_proof(plan: Plan, proof: Proof) -> None:
+    """Keep what was found, here or in another process."""
+    key = proof_key(plan)
+    _PROVED[:] = [(key, proof), *(each for each in _PROVED if each[0] != key)][:_MOST_PROVED]
+
+
+def proof_key(plan: Plan) -> tuple[object, ...]:
+    """Return all that the proof of a plan hangs on: two plans for which it is equal have the same proof."""
+    project = plan.project
+    woods = tuple(plan.woods_of(part) for part in plan.parts)
+    return plan.assembly, plan.ledger, plan.designed, project.shop, plan.marks, woods, project.climate, project.finish
 
 
 def _snapping(project: Project) -> Snapping:

@@ -12,7 +12,7 @@ from nullah.core.actions import show_in
 from nullah.core.catalogue import AMERICAN, Catalogue
 from nullah.core.lengths import LengthError, Marks
 from nullah.core.past_limits import past_limits
-from nullah.core.plan import Plan, prove_plan, work_out
+from nullah.core.plan import Plan, keep_proof, known_proof, proof_key, prove_plan, work_out
 from nullah.core.project import Project
 from nullah.core.rack.board import BoardError
 from nullah.core.stations.piece import keep_views
@@ -33,12 +33,6 @@ AUTOSAVE_AFTER = 1000
 #: It is looked whether much is kept of earlier plans when nothing was done for so long, in ms, and after so many
 #: changes without such a rest.
 SPARED_AFTER, SPARED_CHANGES = 2000, 60
-
-
-def _proof_input(plan: Plan) -> tuple[object, ...]:
-    """Return what the proof of a plan hangs on."""
-    woods = tuple((plan.species_of(part), plan.cut_of(part)) for part in plan.parts)
-    return plan.assembly, plan.project.piece, plan.project.shop, plan.marks, woods, plan.project.climate
 
 
 @dataclass(frozen=True, slots=True)
@@ -139,9 +133,9 @@ class Document(QObject):
         plan = work_out(self.project, milling=self._numbers, proving=False)
         if self.prover is None:
             return plan
-        same = self.plan.proof is not None and _proof_input(self.plan) == _proof_input(plan)
-        if same:
-            return plan.with_proof(self.plan.proof)
+        known = known_proof(plan)
+        if known is not None:
+            return plan.with_proof(known)
         if self.patient:
             return plan.with_proof(prove_plan(plan))
         self.prover.ask(plan)
@@ -168,7 +162,9 @@ class Document(QObject):
 
     def _proved(self, plan: Plan, proved: Proved) -> None:
         """Take a proof that was worked out aside, if it is still of the plan that is shown."""
-        if _proof_input(plan) == _proof_input(self.plan):
+        if proved.proof is not None:
+            keep_proof(plan, proved.proof)
+        if proof_key(plan) == proof_key(self.plan):
             self.plan = self.plan.with_proof(proved.proof)
             if proved.views is not None and plan.project == self.plan.project:
                 keep_views(self.plan, proved.views)
