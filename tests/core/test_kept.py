@@ -13,7 +13,7 @@ from pathlib import Path
 import pytest
 from tests.told import each_choice
 
-from nullah.core.actions import choose, fasten, give, hold, measure
+from nullah.core.actions import choose, fasten, finish_with, give, hold, live_in, make_of, measure
 from nullah.core.forms import FORMS
 from nullah.core.identity import SameAgain, kept_by_identity
 from nullah.core.joints.rows import RowChoice
@@ -22,6 +22,10 @@ from nullah.core.lengths import Length, Unit, mm
 from nullah.core.piece.joint import Hold
 from nullah.core.plan import prove_plan, work_out
 from nullah.core.project import Piece, Project
+from nullah.core.stations import STATIONS
+from nullah.core.stations.selection import Selection
+from nullah.core.wood.climate import PRESETS
+from nullah.core.wood.finishes import FINISHES
 from nullah.core.wording.operations import operation_words
 from nullah.core.wording.task_titles import task_title
 from nullah.core.work.answer import work_data
@@ -34,7 +38,7 @@ HERE = Path(__file__).parents[2]
 
 
 def told(project):
-    """Return all that is told of a piece: its order of work with every figure and sentence, and its proof."""
+    """Return all that is told of a piece: its order of work with every figure and sentence, its proof, its drawing."""
     plan = work_out(project, milling=False, proving=False)
     order = order_of_work(plan)
     words = work_data(
@@ -43,7 +47,8 @@ def told(project):
     proof = prove_plan(plan)
     glued = gluings(plan, go_in_after(plan, waits_of(plan)))
     found = () if proof is None else (proof.order, [each.remark for each in proof.findings])
-    return re.sub(" at 0x[0-9a-f]+", "", repr((words, order, glued, found, shop_list(plan))))
+    drawn = STATIONS[0].draw(plan.with_proof(proof), Selection())
+    return re.sub(" at 0x[0-9a-f]+", "", repr((words, order, glued, found, drawn, shop_list(plan))))
 
 
 def changes(plan, chance):
@@ -51,6 +56,9 @@ def changes(plan, chance):
     project = plan.project
     found = [
         partial(replace, project, marks=replace(project.marks, unit=chance.choice(list(Unit)))),
+        partial(finish_with, project, chance.choice(list(FINISHES))),
+        partial(live_in, project, chance.choice(PRESETS)),
+        partial(make_of, project, "shown", chance.choice(("white oak", "black cherry", "sugar maple"))),
         partial(replace, project, shop=replace(project.shop, kerf=mm(chance.choice(("0.8", "1.5", "2.5"))))),
     ]
     if plan.ledger is None:

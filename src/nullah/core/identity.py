@@ -98,6 +98,41 @@ class SameAgain(Generic[T]):
         return thing
 
 
+class Lately(Generic[T]):
+    """The last results of what takes long, by all that they hang on; keys are looked for by equality, without a hash.
+
+    Parameters
+    ----------
+    most : int
+        So many results are kept.
+
+    Examples
+    --------
+    >>> orders = Lately(2)
+    >>> for number in (1, 2, 3):
+    ...     orders.keep([number], str(number))
+    >>> orders.found([3]), orders.found([1])
+    ('3', None)
+    """
+
+    def __init__(self, most: int) -> None:
+        self._most = most
+        self._kept: list[tuple[object, T]] = []
+        _EMPTY.append(self._kept.clear)
+
+    def found(self, key: object) -> T | None:
+        """Return what was kept under a key that is equal, and is not gone yet."""
+        place = next((at for at, (known, _) in enumerate(self._kept) if known == key), None)
+        if place is None:
+            return None
+        self._kept.insert(0, self._kept.pop(place))
+        return self._kept[0][1]
+
+    def keep(self, key: object, result: T) -> None:
+        """Keep a result, in place of one of that key; the one that was not asked for longest goes."""
+        self._kept[:] = [(key, result), *(each for each in self._kept if each[0] != key)][: self._most]
+
+
 def kept_by_identity(most: int) -> Callable[[Callable[[Unpack[Given]], Result]], Callable[[Unpack[Given]], Result]]:
     """Return a decorator that keeps the last results of a pure function, by the very things it was called with.
 

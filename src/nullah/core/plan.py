@@ -25,7 +25,7 @@ from nullah.core.card import Remark, Severity
 from nullah.core.errors import Fact
 from nullah.core.forms import FORMS
 from nullah.core.forms.own_boards import next_own_joint_id, offers, with_own
-from nullah.core.identity import IdentityKey, SameAgain, kept_by_identity, kept_by_value
+from nullah.core.identity import IdentityKey, Lately, SameAgain, kept_by_identity, kept_by_value
 from nullah.core.joints.dovetail.corners import Corner, lay_out_corners
 from nullah.core.joints.dovetail.facts import TailFact
 from nullah.core.ledger import Ledger, Origin, Snapping, work_out_ledger
@@ -566,21 +566,18 @@ def prove_plan(plan: Plan, stopped: Callable[[], bool] = lambda: False) -> Proof
     return found
 
 
-#: The last proofs, by all that they hang on, and how many are kept: what is undone is proved at once.
-_PROVED: list[tuple[tuple[object, ...], Proof]] = []
-_MOST_PROVED = 4
+#: What is undone is proved at once.
+_PROVED: Lately[Proof] = Lately(4)
 
 
 def known_proof(plan: Plan) -> Proof | None:
     """Return the proof of a plan if such a piece was proved lately: that takes long."""
-    asked = proof_key(plan)
-    return next((proof for key, proof in _PROVED if key == asked), None)
+    return _PROVED.found(proof_key(plan))
 
 
 def keep_proof(plan: Plan, proof: Proof) -> None:
     """Keep what was found, here or in another process."""
-    key = proof_key(plan)
-    _PROVED[:] = [(key, proof), *(each for each in _PROVED if each[0] != key)][:_MOST_PROVED]
+    _PROVED.keep(proof_key(plan), proof)
 
 
 def proof_key(plan: Plan) -> tuple[object, ...]:

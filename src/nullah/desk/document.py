@@ -164,10 +164,10 @@ class Document(QObject):
         """Take a proof that was worked out aside, if it is still of the plan that is shown."""
         if proved.proof is not None:
             keep_proof(plan, proved.proof)
+        if proved.views is not None:
+            keep_views(plan.with_proof(proved.proof), proved.views)
         if proof_key(plan) == proof_key(self.plan):
             self.plan = self.plan.with_proof(proved.proof)
-            if proved.views is not None and plan.project == self.plan.project:
-                keep_views(self.plan, proved.views)
             self.changed.emit()
 
     def tentative(self, action: Callable[[Project], Project]) -> Plan | None:

@@ -8,6 +8,8 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
+from nullah.core.identity import kept_by_value
+
 
 class Palette(NamedTuple):
     """Colours as #rrggbb. `wood_shade` mixes each species' tone towards `ground` (0 to 1).
@@ -128,6 +130,7 @@ def wood_tone(tone: str, palette: Palette, lit: bool = False, end_grain: bool = 
     return mixed(found, palette.wood_line, _END_GRAIN) if end_grain else found
 
 
+@kept_by_value(2048)
 def mixed(colour: str, other: str, share: float) -> str:
     """Mix two colours; `share` of `other`, from 0 to 1.
 

@@ -15,6 +15,7 @@ from datetime import date, timedelta
 from fractions import Fraction
 from typing import NamedTuple
 
+from nullah.core.identity import kept_by_value
 from nullah.core.rack.board import Board, Reading
 from nullah.core.wood.moisture import ClimateError, equilibrium_moisture
 
@@ -99,6 +100,7 @@ class Readiness(NamedTuple):
         return early, middle, late
 
 
+@kept_by_value(512)
 def readiness(board: Board, room: Room, rough_size: tuple[float, float] | None = None) -> Readiness | None:
     """Fit a drying curve to a board's readings and say when it should be ready; None without readings or a room.
 

@@ -9,6 +9,7 @@ from nullah.core.card import Card, Numbered, Remark, Setting, Severity
 from nullah.core.catalogue import N_
 from nullah.core.drawing import Dimension, Drawing, Element, Label, Path, Point, Role, drawing
 from nullah.core.fixes import SetOutTo
+from nullah.core.identity import IdentityKey, Lately
 from nullah.core.piece.facts import Clamps, GlueInSections, GluesTooLong, SetOutElsewhere
 from nullah.core.piece.form import View, ViewDimension
 from nullah.core.piece.part import Part
@@ -39,21 +40,29 @@ from nullah.core.wording.piece_card import (
 from nullah.core.wording.plan import state_words
 from nullah.core.work.clamping import staves_glue_ups
 
-# The last plan that was drawn, and its drawing: what is taken in hand changes nothing of it.
-_drawn: list[tuple[Plan, Drawing]] = []
+#: What is undone is drawn at once, and what leaves the piece alone draws nothing anew.
+_DRAWN: Lately[Drawing] = Lately(4)
 
 
 def _draw(plan: Plan, selection: Selection) -> Drawing:
     if plan.ledger is None or not plan.parts:
         return Drawing()
-    if not _drawn or _drawn[0][0] is not plan:
-        keep_views(plan, views(plan))
-    return _drawn[0][1]
+    known = _DRAWN.found(_views_key(plan))
+    if known is None:
+        known = views(plan)
+        keep_views(plan, known)
+    return known
 
 
 def keep_views(plan: Plan, drawn: Drawing) -> None:
     """Keep how a plan is drawn, here or in another process."""
-    _drawn[:] = [(plan, drawn)]
+    _DRAWN.keep(_views_key(plan), drawn)
+
+
+def _views_key(plan: Plan) -> tuple[object, ...]:
+    """Return all that the three views of a piece hang on."""
+    woods = tuple(plan.species_of(part) for part in plan.parts)
+    return plan.assembly, plan.ledger, IdentityKey(plan.proof), plan.marks, woods, plan.form.id
 
 
 def views(plan: Plan) -> Drawing:

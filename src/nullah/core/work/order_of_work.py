@@ -6,12 +6,11 @@ lost that is needed, nothing planed that is glued.
 
 from __future__ import annotations
 
-from collections import OrderedDict
 from typing import NamedTuple
 
 from nullah.core.bench.task_facts import OrderFault
 from nullah.core.bench.tasks import OrderError, Task, faults, in_order
-from nullah.core.identity import IdentityKey
+from nullah.core.identity import IdentityKey, Lately
 from nullah.core.plan import Plan
 from nullah.core.work.assembly_tasks import assembly_tasks, finish_tasks, hang_tasks
 from nullah.core.work.fit_tasks import fit_tasks, measure_tasks
@@ -33,9 +32,7 @@ class OrderOfWork(NamedTuple):
         return next((task for task in self.tasks if task.id == task_id), None)
 
 
-#: The last orders that were derived, by all that they hang on, and how many are kept.
-_KEPT: OrderedDict[IdentityKey[Plan], OrderOfWork] = OrderedDict()
-_MOST_KEPT = 4
+_KNOWN: Lately[OrderOfWork] = Lately(4)
 
 
 def order_of_work(plan: Plan) -> OrderOfWork:
@@ -49,17 +46,12 @@ def order_of_work(plan: Plan) -> OrderOfWork:
 
 def known_order(plan: Plan) -> OrderOfWork | None:
     """Return the order of work of a plan if it was derived lately: that takes long."""
-    key = order_key(plan)
-    if key in _KEPT:
-        _KEPT.move_to_end(key)
-    return _KEPT.get(key)
+    return _KNOWN.found(order_key(plan))
 
 
 def keep_order(plan: Plan, order: OrderOfWork) -> None:
     """Keep what was derived, here or in another process."""
-    _KEPT[order_key(plan)] = order
-    while len(_KEPT) > _MOST_KEPT:
-        _KEPT.popitem(last=False)
+    _KNOWN.keep(order_key(plan), order)
 
 
 def order_key(plan: Plan) -> IdentityKey[Plan]:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
-from nullah.core.identity import IdentityKey, kept_by_value
+from nullah.core.identity import IdentityKey, kept_by_identity, kept_by_value
 from nullah.core.ledger import Ledger
 from nullah.core.lengths import Direction, Length
 from nullah.core.piece.form import Assembly
@@ -32,6 +32,7 @@ class Season(NamedTuple):
         return next((fit for fit in self.fits if part_id in fit.parts), None)
 
 
+@kept_by_identity(2)
 def season_of(plan: Plan) -> Season:
     """Return the piece of a plan through the year; parts whose wood is not known are left out."""
     stocks = tuple((part.id, stock) for part in plan.parts if (stock := stock_of(plan, part.id)) is not None)

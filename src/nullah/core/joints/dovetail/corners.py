@@ -5,6 +5,7 @@ from __future__ import annotations
 from typing import NamedTuple
 
 from nullah.core.card import Remark
+from nullah.core.identity import kept_by_identity
 from nullah.core.joints.dovetail import layout as dovetail
 from nullah.core.joints.dovetail import runout
 from nullah.core.joints.dovetail.tails import tails_of
@@ -35,6 +36,7 @@ class Corner(NamedTuple):
     run_out: runout.RunOut | None
 
 
+@kept_by_identity(8)
 def lay_out_corners(ledger: Ledger, assembly: Assembly, shop: Shop, marks: Marks) -> tuple[Corner, ...]:
     """Lay out every kind of dovetailed corner once; those that cannot even be drawn are left out."""
     kinds: dict[str, list[Joint]] = {}
