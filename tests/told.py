@@ -73,9 +73,11 @@ def corner_of_own(*moulded, shop=None, **how):
 def every_operation():
     """Return one operation of every sort there is."""
     found = {}
-    shops = [Shop(), Shop(schools=Schools("pins first", "chop only", "shoulders first", "chisel"))]
-    for shop in shops:
-        plans = [planned(form, chosen, shop=shop) for form in FORMS if form != "own" for chosen in each_choice(form)]
+    every = [(form, chosen) for form in FORMS if form != "own" for chosen in each_choice(form)]
+    other = Shop(schools=Schools("pins first", "chop only", "shoulders first", "chisel"))
+    # How one works changes how a joint is made, whatever it is in: for that a few pieces will do.
+    for shop, pieces in ((Shop(), every), (other, every[::8])):
+        plans = [planned(form, chosen, shop=shop) for form, chosen in pieces]
         worked = (replace(worked_joint(name), shop=shop) for name in WORKED)
         plans += [work_out(project, milling=False, proving=False) for project in worked]
         for plan in plans:

@@ -74,10 +74,13 @@ def test_what_is_planed_flush_is_hatched_in_the_views_that_show_it():
     assert sorted(area(each) for each in found) == [2 * 18, 2 * 120]
 
 
-@pytest.mark.parametrize(
-    "operation", [each for each in every_operation() if each.takes], ids=lambda o: type(o).__name__
-)
-def test_whatever_goes_is_seen_and_another_figure_makes_another_picture(operation):
+def test_whatever_goes_is_seen_and_another_figure_makes_another_picture():
+    for operation in every_operation():
+        if operation.takes:
+            _every_figure_is_seen(operation)
+
+
+def _every_figure_is_seen(operation):
     reader = Reader(Marks(mm_mark=Fraction(1, 10)))
     shown = draw_operations([operation], reader)
     outlines = [
