@@ -70,7 +70,8 @@ def measure(name: str, project, scale: float) -> None:  # type: ignore[no-untype
     from nullah.core import actions
     from nullah.core.lengths import Unit, mm
     from nullah.core.stations import STATIONS
-    from nullah.desk.start import application, make_window, spare_the_collector
+    from nullah.desk.application import application
+    from nullah.desk.start import make_window, spare_the_collector
 
     app = application()
     window = make_window(project, Path(tempfile.mkdtemp()))

@@ -30,7 +30,7 @@ def files() -> None:
     """Time reading, saving and keeping; measure what the sheets take on the disk."""
     from nullah.core.plan import work_out
     from nullah.core.sheets.sheets import all_sheets
-    from nullah.desk.start import application
+    from nullah.desk.application import application
     from nullah.files.project_file import parse_project, project_text, write_project
     from nullah.files.recovery import Autosave
     from nullah.paper.files import pdf_of, svg_of

@@ -52,7 +52,8 @@ def measure(name: str, project, actions: int) -> None:  # type: ignore[no-untype
     from nullah.core.actions import give
     from nullah.core.lengths import mm
     from nullah.core.stations import STATIONS
-    from nullah.desk.start import application, make_window, spare_the_collector
+    from nullah.desk.application import application
+    from nullah.desk.start import make_window, spare_the_collector
 
     application()
     window = make_window(project, Path(tempfile.mkdtemp()))

@@ -14,7 +14,8 @@ ROOT = Path(__file__).parents[1]
 def test_the_window_stands_before_the_numerical_libraries_have_loaded():
     code = (
         "import sys, tempfile, pathlib\n"
-        "from nullah.desk.start import application, make_window\n"
+        "from nullah.desk.application import application\n"
+        "from nullah.desk.start import make_window\n"
         "from nullah.demo.seed_box import seed_box\n"
         "app = application()\n"
         "window = make_window(seed_box(), pathlib.Path(tempfile.mkdtemp()))\n"

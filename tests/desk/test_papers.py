@@ -88,7 +88,8 @@ from PySide6.QtCore import QTimer
 from nullah.core import actions
 from nullah.core.lengths import mm
 from nullah.demo.seed_box import seed_box
-from nullah.desk.start import application, make_window
+from nullah.desk.application import application
+from nullah.desk.start import make_window
 app = application()
 window = make_window(seed_box(), Path(sys.argv[1]))
 window.show()

@@ -6,8 +6,9 @@ import sys
 
 import pytest
 
-from nullah.desk.settings import TEXT_SIZES, Settings
+from nullah.desk.settings import Settings
 from nullah.desk.start import _start_again
+from nullah.desk.window_settings import TEXT_SIZES
 
 
 def test_it_is_changed_by_key_remembered_and_has_its_limits(user):
@@ -45,7 +46,8 @@ def test_the_program_starts_again_on_what_was_open(user, tmp_path, monkeypatch):
 
 _MEASURE = """
 import sys, pathlib
-from nullah.desk.start import application, make_window
+from nullah.desk.application import application
+from nullah.desk.start import make_window
 app = application(int(sys.argv[1]))
 from nullah.demo.seed_cabinet import seed_cabinet
 window = make_window(seed_cabinet(), pathlib.Path(sys.argv[2]))

@@ -25,7 +25,8 @@ from nullah.core.stations import STATIONS
 from nullah.demo.plant_stair import plant_stair
 from nullah.demo.seed_box import seed_box
 from nullah.demo.seed_cabinet import seed_cabinet
-from nullah.desk.start import application, make_window
+from nullah.desk.application import application
+from nullah.desk.start import make_window
 from nullah.files.project_file import parse_project, project_text
 from nullah.files.recovery import Autosave
 

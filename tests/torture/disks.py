@@ -14,7 +14,7 @@ from nullah.core.reader import Reader
 from nullah.core.sheets.sheets import all_sheets
 from nullah.demo.seed_box import seed_box
 from nullah.demo.seed_cabinet import seed_cabinet
-from nullah.desk.start import application
+from nullah.desk.application import application
 from nullah.files.calendar import CalendarError, write_calendar
 from nullah.files.errors import ProjectFileError
 from nullah.files.practice import write_practice

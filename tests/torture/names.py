@@ -20,8 +20,8 @@ from nullah.core.plan import cut_list, work_out
 from nullah.core.work.day_book import standing
 from nullah.demo.built import BEGIN
 from nullah.demo.seed_box import seed_box
+from nullah.desk.application import application
 from nullah.desk.bundle import write_bundle
-from nullah.desk.start import application
 from nullah.files.calendar import write_calendar
 from nullah.files.project_file import parse_project, project_text, read_project, write_project
 from nullah.files.rack_tables import flaws_beside, flaws_text, rack_text, read_rack

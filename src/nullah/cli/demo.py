@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import argparse
+import gc
 import os
 import sys
 from pathlib import Path
@@ -26,9 +27,14 @@ def open_desk(file: Path | None, demo: bool = False) -> int:
             "There is no screen to open the desk on (neither DISPLAY nor WAYLAND_DISPLAY is set). "
             "“nullah sheets” and “nullah shots” need none."
         )
+    # Nothing that is loaded now is ever let go: the collector would look through it for nothing.
+    gc.disable()
+    from nullah.desk.last_view import show_last_view
+
+    seen = show_last_view(file, demo)
     from nullah.desk.start import open_desk as start
 
-    return start(file, demo)
+    return start(file, demo, seen)
 
 
 def _has_screen() -> bool:

@@ -24,8 +24,8 @@ def run(options: argparse.Namespace) -> int:
     """Write the sheets; print the name of each file."""
     project = read.project(options.file)
     read.no_screen_needed()
+    from nullah.desk.application import application
     from nullah.desk.bundle import write_bundle
-    from nullah.desk.start import application
     from nullah.paper.files import PAPERS, PaperError
 
     application()

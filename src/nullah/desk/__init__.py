@@ -1,19 +1,14 @@
 """The desk: Qt Widgets over the core.
 
-Loading is arranged so that the window stands early. The collector rests meanwhile, for
-nothing of what is loaded is ever let go. The core comes before the toolkit, which reads
-the source of every module that is imported after it.
+The toolkit puts a hook into the import of all that is imported after it, which reads the source of every module to see
+whether it switches optional features of the toolkit on. None of ours does, so the hook is taken out again: what is
+imported later, NumPy too, is there sooner.
 """
 
-import gc
+import builtins
 
-gc.disable()
-
-import nullah.core.actions
-import nullah.core.stations
-import nullah.files.recovery
+_plain_import = builtins.__import__
 
 import PySide6.QtWidgets
 
-gc.freeze()
-gc.enable()
+builtins.__import__ = _plain_import

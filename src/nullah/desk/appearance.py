@@ -11,8 +11,9 @@ from PySide6.QtWidgets import QApplication
 
 from nullah.desk.banner import Banner
 from nullah.desk.document import Document
-from nullah.desk.settings import NIGHT_THEME, SYSTEM, TEXT_SIZES, Settings
+from nullah.desk.settings import NIGHT_THEME, SYSTEM, Settings
 from nullah.desk.theme import dress
+from nullah.desk.window_settings import TEXT_SIZES
 from nullah.files.catalogues import catalogue_for, load
 from nullah.paper.palette import DAY, NIGHT, Palette
 

@@ -6,8 +6,9 @@ from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QDialog, QDialogButtonBox, QVBoxLayout
 
 from nullah.core.lengths import STYLES
-from nullah.desk.settings import AMERICAN_TERMS, BRITISH_TERMS, DAY_THEME, NIGHT_THEME, SYSTEM, TEXT_SIZES
+from nullah.desk.settings import AMERICAN_TERMS, BRITISH_TERMS, DAY_THEME, NIGHT_THEME, SYSTEM
 from nullah.desk.stations.base import Section, chooser, show_choice, words
+from nullah.desk.window_settings import TEXT_SIZES
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:

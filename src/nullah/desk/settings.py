@@ -4,17 +4,16 @@ from __future__ import annotations
 
 from pathlib import Path
 
-from PySide6.QtCore import QByteArray, QLocale, QSettings
+from PySide6.QtCore import QLocale
 
 from nullah.core.lengths import STYLES, Unit
 from nullah.core.my_shop import MyShop
+from nullah.desk.window_settings import WindowSettings
 from nullah.files.shop_file import read_shop, write_shop
 
 SYSTEM, DAY_THEME, NIGHT_THEME = "system", "day", "night"
 THEMES = (SYSTEM, DAY_THEME, NIGHT_THEME)
 AMERICAN_TERMS, BRITISH_TERMS = "en_US", "en_GB"
-#: How large text and controls may be, percent.
-TEXT_SIZES = (100, 115, 130, 150, 175, 200)
 PAPER_NAMES = ("A4", "Letter")
 _MOST_RECENT = 8
 _LAND = QLocale.Country
@@ -27,12 +26,11 @@ _LETTER_LANDS = frozenset(
 )  # fmt: skip
 
 
-class Settings:
+class Settings(WindowSettings):
     """The user's settings, in a file of their own; a setting that makes no sense is as if it were not there."""
 
     def __init__(self, file: Path) -> None:
-        self.file = file
-        self._store = QSettings(str(file), QSettings.Format.IniFormat)
+        super().__init__(file)
         self._shop_file = file.with_name("my-shop.json")
         self._shop: MyShop | None = None
         self._shop_read = False
@@ -68,16 +66,6 @@ class Settings:
     @unit.setter
     def unit(self, unit: Unit) -> None:
         self._store.setValue("unit", STYLES[unit].name)
-
-    @property
-    def text_size(self) -> int:
-        """How large text and controls are, percent: one of `TEXT_SIZES`."""
-        found = str(self._store.value("text_size", "100"))
-        return int(found) if found in map(str, TEXT_SIZES) else 100
-
-    @text_size.setter
-    def text_size(self, percent: int) -> None:
-        self._store.setValue("text_size", percent)
 
     @property
     def paper(self) -> str:
@@ -117,15 +105,6 @@ class Settings:
         """Put a file first among those worked on lately."""
         others = [path for path in self.recent if path != file.absolute()]
         self._store.setValue("recent", [str(path) for path in (file.absolute(), *others)][:_MOST_RECENT])
-
-    def window(self, part: str) -> QByteArray:
-        """Return how a part of the window was left; empty where it never was."""
-        found = self._store.value(f"window/{part}")
-        return found if isinstance(found, QByteArray) else QByteArray()
-
-    def leave_window(self, part: str, state: QByteArray) -> None:
-        """Remember how a part of the window is left."""
-        self._store.setValue(f"window/{part}", state)
 
     def side(self, station: str, usual: int) -> int:
         """Return which side of the column was last shown at a station."""

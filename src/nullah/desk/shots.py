@@ -19,8 +19,9 @@ from nullah.core.stations.selection import DayBookSelection, MillingSelection, M
 from nullah.demo.built import BEGIN
 from nullah.demo.plant_stair import plant_stair
 from nullah.demo.seed_cabinet import seed_cabinet
+from nullah.desk.application import application
 from nullah.desk.sighting import SightingPage
-from nullah.desk.start import application, make_window
+from nullah.desk.start import make_window
 from nullah.desk.stations.breakdown import BreakdownDesk
 from nullah.desk.stations.daybook import DaybookDesk
 from nullah.desk.stations.group import ViewChoices

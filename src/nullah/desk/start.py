@@ -9,12 +9,14 @@ from collections.abc import Callable
 from pathlib import Path
 
 from PySide6.QtCore import QThread, QTimer
-from PySide6.QtWidgets import QApplication
 
 from nullah.core.lengths import Marks, Unit
 from nullah.core.project import Project
+from nullah.core.stations import STATIONS
+from nullah.desk.application import application
 from nullah.desk.document import Document
 from nullah.desk.errors import ErrorWatch
+from nullah.desk.last_view import LastView, keep_view, opened_name, views_folder
 from nullah.desk.settings import Settings
 from nullah.desk.shutdown import ShutdownWatch
 from nullah.desk.state import settings_file, state_folder
@@ -23,23 +25,7 @@ from nullah.desk.window import Window
 from nullah.files.catalogues import catalogue_for, load
 from nullah.files.recovery import Autosave
 from nullah.paper.palette import DAY
-
-
-def application(text_size: int = 100) -> QApplication:
-    """Return the one application object, made at the first call with text and controls of a size in percent."""
-    running = QApplication.instance()
-    if isinstance(running, QApplication):
-        return running
-    if text_size != 100:
-        # Everything grows with it, so that no word is cut off; Qt takes it only before the application is made.
-        os.environ.setdefault("QT_SCALE_FACTOR", str(text_size / 100))
-    # Before the application is made, or it would first make another style and drop it.
-    QApplication.setStyle("Fusion")
-    app = QApplication(sys.argv[:1])
-    app.setApplicationName("Nullah")
-    # What Wayland and the panel know the window by: the name of the desktop entry.
-    app.setDesktopFileName("nullah")
-    return app
+from nullah.writing import write_file
 
 
 class Loader(QThread):
@@ -87,11 +73,26 @@ def make_window(project: Project, root: Path, file: Path | None = None, settings
         catalogue = load(settings.terms) if settings.terms else catalogue_for(os.environ)
         return Window(Document(project, autosave, file, catalogue), autosave, settings)
     finally:
+        gc.freeze()
         gc.enable()
 
 
-def open_desk(path: Path | None, demo: bool = False) -> int:
-    """Open the desk on a file, on the sample piece, or on a new piece; gives the exit status."""
+#: The start page is kept as it looks when nobody left it for so long, ms.
+_START_PAGE_RESTS = 1500
+
+
+def open_desk(path: Path | None, demo: bool = False, seen: LastView | None = None) -> int:
+    """Open the desk on a file, on the sample piece, or on a new piece; gives the exit status.
+
+    Parameters
+    ----------
+    path : Path, optional
+        The file.
+    demo : bool
+        Whether the sample is opened.
+    seen : LastView, optional
+        What is shown until the window is there; whoever closes it wants no window.
+    """
     settings = Settings(settings_file())
     app = application(settings.text_size)
     project = Project(marks=Marks(settings.unit or Unit.MM))
@@ -100,22 +101,32 @@ def open_desk(path: Path | None, demo: bool = False) -> int:
 
         project = seed_cabinet()
     window = make_window(project, state_folder() / "unsaved", settings=settings)
+    app.processEvents()
+    if seen is not None and seen.left:
+        return 0
     watch, ending = ErrorWatch(window, state_folder()), ShutdownWatch(window.keep)
     window.appearance.follow_theme()
     app.styleHints().colorSchemeChanged.connect(lambda _: window.appearance.follow_theme())
     if path is None and not demo:
         window.show_start()
+        QTimer.singleShot(_START_PAGE_RESTS, lambda: _keep_start_page(window))
     if path is not None:
         window.open_path(path)
     window.papers.offer_kept()
+    if seen is not None and 0 < seen.station < len(STATIONS):
+        window.show_station(seen.station)
     window.show()
+    if seen is not None:
+        seen.make_way()
+        window.activateWindow()
     numbers, files = Loader(_numbers), Loader(_files)
     numbers.finished.connect(window.document.numbers_ready)
     numbers.finished.connect(files.start)
     files.finished.connect(spare_the_collector)
     # After the first paint: the window is usable before NumPy has loaded.
     QTimer.singleShot(60, numbers.start)
-    status = app.exec()
+    # Whoever was quick has closed it already, and nothing would end the loop.
+    status = app.exec() if window.isVisible() else 0
     ending.end()
     watch.end()
     numbers.wait()
@@ -123,9 +134,16 @@ def open_desk(path: Path | None, demo: bool = False) -> int:
     # A proof that is still under way must not outlive what it proves.
     window.document.rest()
     window.rest()
+    if demo or window.document.file is not None:
+        keep_view(window, opened_name(window.document.file, demo), views_folder(), write_file, window.station)
     if window.start_again:
         _start_again(window.document)
     return status
+
+
+def _keep_start_page(window: Window) -> None:
+    if window.over.start.isVisible():
+        keep_view(window, opened_name(None, demo=False), views_folder(), write_file)
 
 
 def _start_again(document: Document) -> None:
