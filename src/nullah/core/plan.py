@@ -213,7 +213,7 @@ class Plan:
             found += [r for r in corner.remarks if r.weight is Severity.FAILURE or isinstance(r.fact, TailFact)]
         return tuple(found)
 
-    @property
+    @cached_property
     def staves(self) -> tuple[Staves, ...]:
         """How wide parts are glued up: as was chosen for each, else as the form has it."""
         return staves_of_parts(self.project, self.unfastened)
