@@ -62,9 +62,9 @@ def test_whoever_closes_it_wants_no_window(label, tmp_path, qtbot):
     keep_view(label, "box", tmp_path, write_file)
     seen = last_view("box", tmp_path, NOWHERE)
     qtbot.addWidget(seen)
-    assert not seen.left
+    assert not seen.closed_by_user
     seen.close()
-    assert seen.left
+    assert seen.closed_by_user
 
 
 def test_a_file_the_sample_and_the_start_page_are_told_apart(tmp_path, monkeypatch):

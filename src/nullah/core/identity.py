@@ -98,7 +98,7 @@ class SameAgain(Generic[T]):
         return thing
 
 
-class Lately(Generic[T]):
+class RecentResults(Generic[T]):
     """The last results of what takes long, by all that they hang on; keys are looked for by equality, without a hash.
 
     Parameters
@@ -108,7 +108,7 @@ class Lately(Generic[T]):
 
     Examples
     --------
-    >>> orders = Lately(2)
+    >>> orders = RecentResults(2)
     >>> for number in (1, 2, 3):
     ...     orders.keep([number], str(number))
     >>> orders.found([3]), orders.found([1])

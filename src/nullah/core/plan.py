@@ -25,7 +25,7 @@ from nullah.core.card import Remark, Severity
 from nullah.core.errors import Fact
 from nullah.core.forms import FORMS
 from nullah.core.forms.own_boards import next_own_joint_id, offers, with_own
-from nullah.core.identity import IdentityKey, Lately, SameAgain, kept_by_identity, kept_by_value
+from nullah.core.identity import IdentityKey, RecentResults, SameAgain, kept_by_identity, kept_by_value
 from nullah.core.joints.dovetail.corners import Corner, lay_out_corners
 from nullah.core.joints.dovetail.facts import TailFact
 from nullah.core.ledger import Ledger, Origin, Snapping, work_out_ledger
@@ -567,7 +567,7 @@ def prove_plan(plan: Plan, stopped: Callable[[], bool] = lambda: False) -> Proof
 
 
 #: What is undone is proved at once.
-_PROVED: Lately[Proof] = Lately(4)
+_PROVED: RecentResults[Proof] = RecentResults(4)
 
 
 def known_proof(plan: Plan) -> Proof | None:

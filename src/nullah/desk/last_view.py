@@ -27,13 +27,13 @@ _TITLE, _STATION = "Title", "Station"
 class LastView(QWidget):
     """A picture of the window in its place.
 
-    `left` says whether it was closed by whoever looks at it, `station` which station is seen, by its number.
+    `closed_by_user` says whether it was closed by whoever looks at it, `station` which station is seen, by its number.
     """
 
     def __init__(self, picture: QImage, geometry: QByteArray) -> None:
         super().__init__()
         self._picture = picture
-        self.left = False
+        self.closed_by_user = False
         station = picture.text(_STATION)
         self.station = int(station) if station.isdecimal() else 0
         self.setWindowTitle(picture.text(_TITLE))
@@ -45,7 +45,7 @@ class LastView(QWidget):
         QPainter(self).drawImage(self.rect(), self._picture)
 
     def closeEvent(self, event: QCloseEvent) -> None:
-        self.left = True
+        self.closed_by_user = True
 
     def make_way(self) -> None:
         """Go once the window itself is painted."""

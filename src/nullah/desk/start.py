@@ -27,6 +27,9 @@ from nullah.files.recovery import Autosave
 from nullah.paper.palette import DAY
 from nullah.writing import write_file
 
+#: The start page is kept as it looks when nobody left it for so long, ms.
+_START_PAGE_RESTS = 1500
+
 
 class Loader(QThread):
     """Loads some libraries beside the window, which stands before they are there."""
@@ -77,10 +80,6 @@ def make_window(project: Project, root: Path, file: Path | None = None, settings
         gc.enable()
 
 
-#: The start page is kept as it looks when nobody left it for so long, ms.
-_START_PAGE_RESTS = 1500
-
-
 def open_desk(path: Path | None, demo: bool = False, seen: LastView | None = None) -> int:
     """Open the desk on a file, on the sample piece, or on a new piece; gives the exit status.
 
@@ -102,7 +101,7 @@ def open_desk(path: Path | None, demo: bool = False, seen: LastView | None = Non
         project = seed_cabinet()
     window = make_window(project, state_folder() / "unsaved", settings=settings)
     app.processEvents()
-    if seen is not None and seen.left:
+    if seen is not None and seen.closed_by_user:
         return 0
     watch, ending = ErrorWatch(window, state_folder()), ShutdownWatch(window.keep)
     window.appearance.follow_theme()
@@ -134,7 +133,9 @@ def open_desk(path: Path | None, demo: bool = False, seen: LastView | None = Non
     # A proof that is still under way must not outlive what it proves.
     window.document.rest()
     window.rest()
-    if demo or window.document.file is not None:
+    # Who looked at the sample may have begun a piece of their own: that is not what the next sight of it should be.
+    still_sample = demo and window.document.project.piece.name == project.piece.name
+    if still_sample or window.document.file is not None:
         keep_view(window, opened_name(window.document.file, demo), views_folder(), write_file, window.station)
     if window.start_again:
         _start_again(window.document)

@@ -9,7 +9,7 @@ from nullah.core.card import Card, Numbered, Remark, Setting, Severity
 from nullah.core.catalogue import N_
 from nullah.core.drawing import Dimension, Drawing, Element, Label, Path, Point, Role, drawing
 from nullah.core.fixes import SetOutTo
-from nullah.core.identity import IdentityKey, Lately
+from nullah.core.identity import IdentityKey, RecentResults
 from nullah.core.piece.facts import Clamps, GlueInSections, GluesTooLong, SetOutElsewhere
 from nullah.core.piece.form import View, ViewDimension
 from nullah.core.piece.part import Part
@@ -41,7 +41,7 @@ from nullah.core.wording.plan import state_words
 from nullah.core.work.clamping import staves_glue_ups
 
 #: What is undone is drawn at once, and what leaves the piece alone draws nothing anew.
-_DRAWN: Lately[Drawing] = Lately(4)
+_DRAWN: RecentResults[Drawing] = RecentResults(4)
 
 
 def _draw(plan: Plan, selection: Selection) -> Drawing:

@@ -10,7 +10,7 @@ from typing import NamedTuple
 
 from nullah.core.bench.task_facts import OrderFault
 from nullah.core.bench.tasks import OrderError, Task, faults, in_order
-from nullah.core.identity import IdentityKey, Lately
+from nullah.core.identity import IdentityKey, RecentResults
 from nullah.core.plan import Plan
 from nullah.core.work.assembly_tasks import assembly_tasks, finish_tasks, hang_tasks
 from nullah.core.work.fit_tasks import fit_tasks, measure_tasks
@@ -32,7 +32,7 @@ class OrderOfWork(NamedTuple):
         return next((task for task in self.tasks if task.id == task_id), None)
 
 
-_KNOWN: Lately[OrderOfWork] = Lately(4)
+_KNOWN: RecentResults[OrderOfWork] = RecentResults(4)
 
 
 def order_of_work(plan: Plan) -> OrderOfWork:
