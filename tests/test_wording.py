@@ -13,14 +13,14 @@ MARKS = ("N_", "Phrase", "Form", "Choice", "Contour", "board")
 PROSE = re.compile(r"[A-Za-z’']+,? [A-Za-z’']+,? [a-z’']+")
 
 
-def sentences_in(path):
+def sentences_in(path, marks=MARKS):
     """Return how many texts of a module read as prose; docstrings and marked messages, as titles are, left out."""
     tree = ast.parse(path.read_text(encoding="utf-8"))
     marked = {
         each
         for node in ast.walk(tree)
         if isinstance(node, ast.Call)
-        and (node.func.attr if isinstance(node.func, ast.Attribute) else getattr(node.func, "id", "")) in MARKS
+        and (node.func.attr if isinstance(node.func, ast.Attribute) else getattr(node.func, "id", "")) in marks
         for each in node.args
     }
     told = {
@@ -91,3 +91,12 @@ def test_nobody_shows_an_error_but_in_words():
             shown = [ast.unparse(each) for each in ast.walk(node) if ast.unparse(each) in bare]
             worded = ast.unparse(node.type or node) in ("Exception", "RefusedError")
             assert worded or not shown, f"{path.name}: {shown}: use error_words"
+
+
+def test_desk_and_command_line_look_their_labels_up():
+    """What a reader sees of them is in the catalogue; logs and the page of words are for programmers."""
+    ours = (*MARKS, "tr", "tr_count", "text")
+    house = CORE.parent
+    paths = [path for room in ("desk", "cli") for path in sorted((house / room).rglob("*.py"))]
+    left = {path.name: count for path in paths if (count := sentences_in(path, ours))}
+    assert set(left) <= {"theme.py", "words.py", "shutdown.py"}

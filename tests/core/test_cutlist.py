@@ -68,7 +68,7 @@ def test_what_waits_and_what_shows_stands_in_the_row():
     rows = {row.id: row for row in cut_list(work_out(seed_cabinet(), milling=False, proving=False))}
     assert rows["drawer11_front"].waits == "width of the openings and height of row 1"
     assert rows["left"].waits == ""
-    assert rows["left"].shows == "front, left, top" and rows["back1"].shows == ""
+    assert rows["left"].shows == ("front", "left", "top") and rows["back1"].shows == ()
     assert rows["left"].cut_length == mm(441) and rows["left"].length == mm(440), "end grain to be planed flush"
     assert rows["left"].rough_length == mm(466), "and 25 for the saw"
     assert rows["left"].species == "black cherry" and rows["back1"].species == "yellow-poplar"

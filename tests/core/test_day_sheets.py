@@ -44,7 +44,7 @@ def test_the_days_sheet_holds_what_the_calendar_puts_into_that_day_and_no_more(c
     today = {task_title(stint.task, cabinet.reader) for stint in calendar.stints if stint.begin.date() == NOW.date()}
     boxes = [text for text in words(sheets) if text.startswith("☐")]
     assert len(boxes) == len(today) and all(any(title[:24] in box for box in boxes) for title in today)
-    assert sheets[0].title == "Thursday 26 November"
+    assert sheets[0].title == "Thursday, November 26"
 
 
 def test_all_cuts_of_a_board_stand_on_it(cabinet):

@@ -141,9 +141,9 @@ def test_where_both_boards_are_moulded_at_an_edge_the_half_pin_there_is_mitred()
     corner = corner_of(plan)
     assert corner.layout.spec.mitres == (mm(0), mm(6))
     told = [step_words(step, plan.reader) for step in steps_of_corner(plan, corner)]
-    assert "Gauge the mitre line, 6 mm from the other edge, which is moulded" in told[0]
-    assert "down to the mitre line only" in told[2]
-    assert "of front and side, on the other edge, draw the mitre from the baseline inside" in told[5]
+    assert "Gauge the miter line, 6 mm from the other edge, which is molded" in told[0]
+    assert "down to the miter line only" in told[2]
+    assert "of front and side, on the other edge, draw the miter from the baseline inside" in told[5]
     # The half-pin at the mitred edge is not sawn off: less waste is hatched there.
     shapes = list(between_tails(corner.layout, 15.0))
     assert max(level for _, level in shapes[-1]) == float(corner.layout.spec.width) - 6
@@ -198,7 +198,7 @@ def test_a_groove_the_plough_cannot_make_is_told(cabinet):
     plan = work_out(replace(cabinet.project, shop=shop), milling=False, proving=False)
     card = JOINTS.card(plan, Selection(groove.first.part.id, joints=JointsSelection(groove.id)))
     texts = " ".join(said(remark, cabinet) for remark in card.mind)
-    assert "No iron of the plough enters" in texts and "The plough stops at 1.0 mm" in texts
+    assert "No iron of the plow enters" in texts and "The plow stops at 1.0 mm" in texts
 
 
 # --- nails and screws on the drawing ------------------------------------------------------------------------------

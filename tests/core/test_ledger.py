@@ -130,11 +130,11 @@ def test_rules_are_exact_for_any_fraction(side, parts):
 
 
 def test_a_measurement_says_when_and_by_what():
-    reading = Measured(read_length("17.6 mm"), "2026-11-23", "with the calliper")
+    reading = Measured(read_length("17.6 mm"), "2026-11-23", "with the caliper")
     ledger = work_out_ledger(RULES, {"side": mm(18)}, {"side": reading})
     assert ledger.quantity("side").origin is Origin.MEASURED and ledger.quantity("side").reading == reading
     told = why_of(ledger, "side")[0]
-    assert told == "Thickness of a side: 17.6 mm, measured on 2026-11-23 with the calliper (planned 18 mm)."
+    assert told == "Thickness of a side: 17.6 mm, measured on 2026-11-23 with the caliper (planned 18 mm)."
     bare = why_of(work_out_ledger(RULES, {"side": mm(18)}, {"side": mm(17)}), "side")[0]
     assert bare == "Thickness of a side: 17 mm, measured (planned 18 mm)."
 

@@ -156,7 +156,7 @@ def test_readings_are_named_in_the_unit_that_is_shown():
     assert reading_words(gap, Reader()) == "straightedge along, 51 mm up, upper face, gap at 400 mm"
     assert reading_words(gap, Reader(inches)).startswith("straightedge along, 2″ up")
     assert reading_words(Wind(False, 0.0, 400.0, mm(300), mm(1)), Reader()) == "sticks at 0 mm and 400 mm, lower face"
-    assert reading_words(Calliper((0.0, 160.0), mm(25)), Reader()) == "calliper at 0 mm, upper edge"
+    assert reading_words(Calliper((0.0, 160.0), mm(25)), Reader()) == "caliper at 0 mm, upper edge"
     assert reading_words(Gap(True, (0.0, 0.0), (800.0, 160.0), (400.0, 80.0), mm(1)), Reader()).endswith(
         "rising to the right, upper face"
     )

@@ -63,7 +63,7 @@ CASES = {
     "mortise and tenon": (POST, RAIL, joint(TENON, POST, RAIL, shares=third(POST, RAIL))),
     "lap": (ONE, TWO, joint(LAP, ONE, TWO, shares=(ONE.box.overlap(TWO.box).set(Axis.Z, 10, 20),))),
     "bridle": (RAIL_END, STILE, joint(BRIDLE, RAIL_END, STILE, shares=third(RAIL_END, STILE))),
-    "mitre": (RAIL_END, STILE, joint(MITRE, RAIL_END, STILE)),
+    "miter": (RAIL_END, STILE, joint(MITRE, RAIL_END, STILE)),
 }
 
 

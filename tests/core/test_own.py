@@ -74,7 +74,7 @@ def test_crossing_boards_are_offered_a_lap_and_frames_a_bridle_and_a_mitre():
     one, two = board(1, (300, 50, 20), (0, 100, 0), "xz"), board(2, (300, 50, 20), (100, 0, 0), "yz")
     assert "Halved into each other" in labels(one, two)
     corner = labels(board(1, (300, 50, 20), (0, 0, 0), "xz"), board(2, (300, 50, 20), (0, 0, 0), "yz"))
-    assert {"Mitred", "Halved into each other"} <= set(corner)
+    assert {"Mitered", "Halved into each other"} <= set(corner)
     assert any(label.startswith("Bridle") for label in corner)
 
 
@@ -256,7 +256,7 @@ def test_halved_boards_come_apart_whichever_lies_higher(lift):
     assert step.way.axis.name == "Z"
 
 
-@pytest.mark.parametrize(("sharing", "word"), [("dovetail", "dovetailed"), ("mitre", "mitred")])
+@pytest.mark.parametrize(("sharing", "word"), [("dovetail", "dovetailed"), ("mitre", "mitered")])
 def test_a_corner_that_was_turned_out_of_one_is_said(sharing, word):
     one, two = board(1, (300, 50, 20), (0, 0, 0), "xz"), board(2, (300, 50, 20), (0, 0, 0), "yz")
     if sharing == "dovetail":

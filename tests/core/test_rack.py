@@ -12,6 +12,7 @@ from hypothesis import strategies as st
 from tests.said import said
 
 from nullah.core import actions
+from nullah.core.catalogue import AMERICAN
 from nullah.core.lengths import mm
 from nullah.core.limits import NotATime
 from nullah.core.project import Project
@@ -207,12 +208,12 @@ def test_an_offcut_takes_its_share_of_everything_along():
     whole = board(
         flaws=flaws, price=Fraction(40), cup=mm(2), bow=mm(4), twist=mm(4), heart=(120.0, -50.0), surface=surface
     )
-    (left,) = offcuts(whole, [SawnPiece(500.0, 100.0, 500.0, 100.0)])
+    (left,) = offcuts(whole, [SawnPiece(500.0, 100.0, 500.0, 100.0)], AMERICAN)
     assert (float(left.length), float(left.width), left.price) == (500, 100, 10)
     assert (float(left.cup), float(left.bow), float(left.twist)) == (0.5, 1, 1)
     assert left.flaws == () and left.heart == (20.0, -50.0) and left.source == "offcut of plank"
     assert left.surface.xs == (0.0, 250.0, 500.0) and left.surface.ys == (0.0, 100.0)
-    (lower,) = offcuts(whole, [SawnPiece(650.0, 0.0, 350.0, 100.0)])
+    (lower,) = offcuts(whole, [SawnPiece(650.0, 0.0, 350.0, 100.0)], AMERICAN)
     (knot,) = lower.flaws
     assert (float(knot.start), float(knot.end), knot.faces, knot.depth) == (50, 110, Faces.UP, mm(5))
 
@@ -227,7 +228,7 @@ def test_an_offcut_takes_its_share_of_everything_along():
     ],
 )
 def test_a_corner_sawn_out_of_an_offcut_is_a_step_in_its_edge_and_never_too_small(sawn_out, high, steps):
-    (left,) = offcuts(board(), [SawnPiece(400.0, 0.0, 600.0, 200.0, sawn_out)])
+    (left,) = offcuts(board(), [SawnPiece(400.0, 0.0, 600.0, 200.0, sawn_out)], AMERICAN)
     edge, other = (left.high_edge, left.low_edge) if high else (left.low_edge, left.high_edge)
     assert [(float(x), float(y)) for x, y in edge] == steps and other == ()
     check_board(left)

@@ -106,4 +106,4 @@ def test_a_milling_sheet_has_every_step_with_its_test():
 def test_the_day_begins_when_it_is_printed():
     plan = work_out(seed_box())
     (sheet, *_) = [each for each in all_sheets(plan, datetime(2026, 12, 5, 9, 0)) if each.name.startswith("day")]
-    assert sheet.title == "Saturday 5 December"
+    assert sheet.title == "Saturday, December 5"

@@ -94,9 +94,9 @@ def test_any_task_is_picked_from_the_order_and_an_opening_measured_there(keeper)
 def test_a_calliper_is_read_where_something_is_measured(keeper):
     pick(keeper, "mill/divider")
     keeper.choose(desk(keeper).what, "divider.thickness")
-    keeper.press("Read the calliper")
+    keeper.press("Read the caliper")
     reading = dict(keeper.project.piece.measured)["divider.thickness"]
-    assert abs(float(reading.value) - 12) < 0.2 and reading.by == "with the calliper"
+    assert abs(float(reading.value) - 12) < 0.2 and reading.by == "with the caliper"
     keeper.type_in(desk(keeper).figure, "thick")
     assert desk(keeper).figure.sentence.text()
 

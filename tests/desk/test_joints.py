@@ -213,7 +213,7 @@ def test_what_a_shelf_measures_is_entered_at_its_joint(cabinetmaker):
     cabinetmaker.choose(rows.what, "divider.thickness")
     cabinetmaker.type_in(rows.field, "11.6 mm")
     reading = dict(cabinetmaker.project.piece.measured)["divider.thickness"]
-    assert reading.value.text == "11.6 mm" and reading.on and reading.by == "with the calliper"
+    assert reading.value.text == "11.6 mm" and reading.on and reading.by == "with the caliper"
     assert cabinetmaker.reads_on_card("11.6 mm")
     cabinetmaker.type_in(rows.field, "thick")
     assert rows.field.sentence.text()
@@ -224,10 +224,10 @@ def test_the_tools_there_are_decide_what_is_said(cabinetmaker):
     cabinetmaker.choose(desk(cabinetmaker).corners, kind(cabinetmaker, "groove").id)
     with cabinetmaker.in_shop() as shop:
         cabinetmaker.type_in(shop.sets["plough_irons"], "20, 25 mm")
-        assert cabinetmaker.reads_on_card("No iron of the plough enters")
+        assert cabinetmaker.reads_on_card("No iron of the plow enters")
         deepest = shop.figures["plough_deepest"]
         cabinetmaker.type_in(deepest, "1 mm")
-        assert cabinetmaker.reads_on_card("The plough stops at 1.0 mm")
+        assert cabinetmaker.reads_on_card("The plow stops at 1.0 mm")
         cabinetmaker.type_in(deepest, "0.9 mm")
         assert deepest.sentence.text() == "From 1 mm to 100 mm."
         assert cabinetmaker.project.shop.plough_deepest.text == "1 mm"

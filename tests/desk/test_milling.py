@@ -191,9 +191,9 @@ def test_sizes_as_they_went_turn_parts_to_measured_and_all_follows(miller):
     assert reading.value.text == "15.6 mm" and reading.on == "2026-11-25"
     assert miller.plan.ledger.quantity(name).origin.value == "measured"
     assert miller.plan.part("left").thickness == mm("15.6")
-    miller.press("Read the calliper")
+    miller.press("Read the caliper")
     reading = dict(miller.project.piece.measured)[name]
-    assert reading.by == "with the simulated calliper" and abs(float(reading.value) - 15.5) < 0.2
+    assert reading.by == "with the simulated caliper" and abs(float(reading.value) - 15.5) < 0.2
     miller.press("Undo")
     assert dict(miller.project.piece.measured)[name].value.mm == mm("15.6").mm
     miller.type_in(rows.sizes["width"], "0")

@@ -58,7 +58,7 @@ def test_measuring_through_the_slip(user):
     quantity = user.plan.ledger.quantity("sides.thickness")
     assert quantity.origin is Origin.MEASURED and quantity.planned == 16
     today = date.today().isoformat()
-    assert user.reads_on_card(f"measured on {today} with the calliper (planned 16 mm)")
+    assert user.reads_on_card(f"measured on {today} with the caliper (planned 16 mm)")
 
 
 def test_sizing_by_choice(user):

@@ -18,11 +18,14 @@ from nullah.core.plan import work_out
 from nullah.core.project import Piece, Project
 from nullah.core.reader import Reader
 from nullah.core.wording.facts import WORDERS, fact_words
-from nullah.files.catalogues import catalogue_for, load
+from nullah.files.catalogues import catalogue_for, load, locales
 
 ROOT = Path(__file__).parents[2]
 BRITISH = load("en_GB")
-AMERICAN_TERMS = re.compile(r"\b(rabbet|dado|clamp|plow|vise)(s|ed)?\b", re.IGNORECASE)
+AMERICAN_TERMS = re.compile(
+    r"\b(rabbet|dado|clamp|plow|vise|miter|mold|color|caliper)(s|ed|ing|ings)?\b", re.IGNORECASE
+)
+BRITISH_TERMS = re.compile(r"\b(rebate|cramp|plough|mitre|mould|colour|calliper|neighbour|grey)", re.IGNORECASE)
 
 
 def template():
@@ -77,6 +80,27 @@ def test_a_british_reader_meets_rebates_and_housings_wherever_facts_are_said():
         assert not [text for text in said if AMERICAN_TERMS.search(text)]
 
 
+def messages():
+    """Yield every message, without its places; one that names both terms is left out."""
+    for each in template():
+        for message in (each.id,) if isinstance(each.id, str) else each.id:
+            bare = re.sub(r"\{\w+\}", "", message)
+            if not bare.startswith(("American:", "British:")):
+                yield message, bare
+
+
+def test_the_source_is_american():
+    assert not [message for message, bare in messages() if BRITISH_TERMS.search(bare)]
+
+
+def test_a_british_reader_meets_no_american_term_in_any_message():
+    for each in template():
+        ids = (each.id,) if isinstance(each.id, str) else each.id
+        said = BRITISH.messages.get(ids[0], ids)
+        bare = re.sub(r"\{\w+\}", "", " ".join(said))
+        assert not AMERICAN_TERMS.search(bare), ids
+
+
 def test_what_somebody_called_a_thing_is_never_said_otherwise():
     title = Phrase("{size} of {board}", size="width", board=Name("rabbet"))
     assert BRITISH.text(title) == "width of rabbet" and BRITISH.text("rabbet") == "rebate"
@@ -102,6 +126,18 @@ def test_every_place_of_a_message_is_kept_in_its_translation():
 )  # fmt: skip
 def test_the_terms_follow_the_locale(environment, locale):
     assert catalogue_for(environment).locale == locale
+
+
+def test_another_language_is_a_file(tmp_path, monkeypatch):
+    """A catalogue laid into the folder is offered and found, for its whole locale and for its language alone."""
+    monkeypatch.setattr("nullah.files.catalogues._TERMS", tmp_path)
+    head = 'msgid ""\nmsgstr "Content-Type: text/plain; charset=utf-8\\n"\n\n'
+    for name, said in (("nds", "Falz"), ("nds_NL", "sponning")):
+        (tmp_path / f"{name}.po").write_text(f'{head}msgid "rabbet"\nmsgstr "{said}"\n', encoding="utf-8")
+    load.cache_clear()
+    found = [catalogue_for({"LANG": lang}).text("rabbet") for lang in ("nds_DE.UTF-8", "nds_NL", "fr_FR", "en_AU")]
+    load.cache_clear()
+    assert locales() == ("en_US", "nds", "nds_NL") and found == ["Falz", "sponning", "rabbet", "rabbet"]
 
 
 def test_plurals_follow_the_catalogue():

@@ -12,6 +12,8 @@ from typing import NoReturn
 
 from nullah.cli.options import RefusedError, say
 from nullah.core.limits import quoted
+from nullah.files.catalogues import catalogue_for
+from nullah.labels import speak, tr
 
 #: What can be asked for, each a module of this package with `add` and `run`.
 COMMANDS = (
@@ -39,6 +41,7 @@ class _Parser(argparse.ArgumentParser):
 def main(arguments: Sequence[str] | None = None) -> int:
     """Run the command line; gives the exit status."""
     words = list(sys.argv[1:] if arguments is None else arguments)
+    speak(catalogue_for(os.environ))
     try:
         if words[:1] == ["--version"]:
             from importlib import metadata
@@ -61,7 +64,7 @@ def main(arguments: Sequence[str] | None = None) -> int:
         return 0
     except OSError as error:
         _drop_output()
-        say(f"The answer cannot be written: {error.strerror or error}.")
+        say(tr("The answer cannot be written: {why}.", why=error.strerror or error))
         return 2
     except KeyboardInterrupt:
         return 130
@@ -78,9 +81,11 @@ def _open_desk(words: list[str]) -> int:
     if len(words) > 1 or (words and not _a_file(words[0])):
         first, near = words[0], _nearest(words[0])
         if len(words) > 1 and _a_file(first):
-            raise RefusedError(f"One project at a time: {len(words)} were named.")
-        instead = f"Did you mean “nullah {near}”?" if near else "“nullah --help” lists the commands."
-        raise RefusedError(f"{quoted(first)} is neither a command nor a file here. {instead}")
+            raise RefusedError(tr("One project at a time: {count} were named.", count=len(words)))
+        instead = tr("Did you mean “nullah {near}”?", near=near) if near else tr("“nullah --help” lists the commands.")
+        raise RefusedError(
+            tr("{typed} is neither a command nor a file here. {instead}", typed=quoted(first), instead=instead)
+        )
     from nullah.cli.demo import open_desk
 
     return open_desk(Path(words[0]) if words else None)
@@ -100,13 +105,13 @@ def _nearest(word: str) -> str:
 def _parser(wanted: str) -> _Parser:
     """Return the parser; only the command that is wanted is loaded, all of them for the help."""
     parser = _Parser(
-        prog="nullah", description="A desk for the hand-tool woodworker. Without a command: open the desk."
+        prog="nullah", description=tr("A desk for the hand-tool woodworker. Without a command: open the desk.")
     )
-    parser.add_argument("--version", action="store_true", help="print the version")
+    parser.add_argument("--version", action="store_true", help=tr("print the version"))
     commands = parser.add_subparsers(dest="command", required=True, parser_class=_Parser)
     for name in COMMANDS if wanted not in COMMANDS else (wanted,):
         module = import_module(f"nullah.cli.{name}")
-        text = str(module.__doc__).splitlines()[0].rstrip(".")
+        text = tr(str(module.__doc__).splitlines()[0].rstrip("."))
         made = commands.add_parser(name, help=text, description=text)
         module.add(made)
         made.set_defaults(run=module.run)

@@ -13,6 +13,7 @@ from nullah.cli.options import RefusedError
 from nullah.core.lengths import Length
 from nullah.core.limits import quoted
 from nullah.core.wording.facts import error_words, fact_words
+from nullah.labels import tr
 
 _STARTED = time.monotonic()
 
@@ -36,7 +37,7 @@ def run(options: argparse.Namespace) -> int:
     kerf = read.length(options.kerf, "--kerf", 0)
     seconds = read.number(options.seconds, "--seconds")
     if seconds <= 0:
-        raise RefusedError(f"--seconds: {quoted(options.seconds)} is no time at all.")
+        raise RefusedError(tr("--seconds: {typed} is no time at all.", typed=quoted(options.seconds)))
     # Leave room for start-up and writing, so that the whole command keeps to the time asked for.
     stop_at = _STARTED + max(0.3, seconds - 0.5)
     try:
@@ -45,7 +46,7 @@ def run(options: argparse.Namespace) -> int:
             boards = read_flaws(options.flaws, boards)
         parts = read_parts(options.parts)
         if not parts:
-            raise RefusedError("There is nothing to lay out.")
+            raise RefusedError(tr("There is nothing to lay out."))
         best = _searched(LayoutTask(parts, boards, kerf), stop_at)
     except (TableError, BreakdownError) as error:
         raise RefusedError(error_words(error)) from error

@@ -9,6 +9,7 @@ import sys
 from pathlib import Path
 
 from nullah.cli.options import RefusedError
+from nullah.labels import tr
 
 
 def add(parser: argparse.ArgumentParser) -> None:
@@ -24,8 +25,10 @@ def open_desk(file: Path | None, demo: bool = False) -> int:
     """Open the desk, on a file, the sample or a new piece."""
     if not _has_screen():
         raise RefusedError(
-            "There is no screen to open the desk on (neither DISPLAY nor WAYLAND_DISPLAY is set). "
-            "“nullah sheets” and “nullah shots” need none."
+            tr(
+                "There is no screen to open the desk on (neither DISPLAY nor WAYLAND_DISPLAY is set). "
+                "“nullah sheets” and “nullah shots” need none."
+            )
         )
     # Nothing that is loaded now is ever let go: the collector would look through it for nothing.
     gc.disable()

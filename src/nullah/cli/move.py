@@ -7,6 +7,7 @@ import argparse
 from nullah.cli import options as read
 from nullah.cli.options import RefusedError, error_words
 from nullah.core.limits import quoted
+from nullah.labels import tr
 
 
 def add(parser: argparse.ArgumentParser) -> None:
@@ -25,7 +26,7 @@ def run(options: argparse.Namespace) -> int:
     from nullah.core.wood.species import SpeciesError, find_species
 
     if options.cut not in [cut.value for cut in GrainCut]:
-        raise RefusedError(f"--cut: {quoted(options.cut)} is not a cut. Use flat, quarter or rift.")
+        raise RefusedError(tr("--cut: {typed} is not a cut. Use flat, quarter or rift.", typed=quoted(options.cut)))
     width = read.length(options.width, "--width")
     before, after = read.number(options.moisture_from, "--from"), read.number(options.moisture_to, "--to")
     try:

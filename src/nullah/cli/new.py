@@ -18,6 +18,7 @@ from nullah.core.my_shop import planned_with, usual_shop
 from nullah.core.piece.form import Form
 from nullah.core.project import Piece, Project
 from nullah.core.wording.facts import error_words, fact_words
+from nullah.labels import tr
 
 
 def add(parser: argparse.ArgumentParser) -> None:
@@ -39,12 +40,18 @@ def run(options: argparse.Namespace) -> int:
 
     form = FORMS.get(options.form)
     if form is None:
-        raise RefusedError(f"{quoted(options.form)} is not a form{_instead(options.form, tuple(FORMS))}")
+        raise RefusedError(
+            tr(
+                "{typed} is not a form{instead}",
+                typed=quoted(options.form),
+                instead=_instead(options.form, tuple(FORMS)),
+            )
+        )
     choices = _choices(form, options.choose)
     given = _given(form, choices, options.give)
     name = form.title if options.name is None else options.name.strip()
     if not name or len(name) > NAME_TEXT:
-        raise RefusedError(f"--name: a name has 1 to {NAME_TEXT} characters.")
+        raise RefusedError(tr("--name: a name has 1 to {most} characters.", most=NAME_TEXT))
     piece = Piece(form=form.id, choices=tuple(choices.items()), given=tuple(given.items()))
     marks = _marks(options.units, options.mark)
     fresh = planned_with(Project(piece=piece, marks=marks), usual_shop(marks.unit))
@@ -64,7 +71,13 @@ def _pairs(words: list[str], option: str) -> list[tuple[str, str]]:
     for word in words:
         name, equals, value = word.partition("=")
         if not equals or not name.strip():
-            raise RefusedError(f"{option}: {quoted(word)} is not a name and a value with = between them.")
+            raise RefusedError(
+                tr(
+                    "{option}: {typed} is not a name and a value with = between them.",
+                    option=option,
+                    typed=quoted(word),
+                )
+            )
         found.append((name.strip(), value.strip()))
     return found
 
@@ -72,7 +85,9 @@ def _pairs(words: list[str], option: str) -> list[tuple[str, str]]:
 def _instead(word: str, known: tuple[str, ...]) -> str:
     """Return the end of a sentence that offers what was probably meant."""
     near = get_close_matches(word, known, 1, 0.5)
-    return f"; did you mean {near[0]}?" if near else f". Known are {', '.join(known[:12])}."
+    if near:
+        return tr("; did you mean {near}?", near=near[0])
+    return tr(". Known are {names}.", names=", ".join(known[:12]))
 
 
 def _choices(form: Form, words: list[str]) -> dict[str, str]:
@@ -81,10 +96,20 @@ def _choices(form: Form, words: list[str]) -> dict[str, str]:
     by_name = {choice.name: choice for choice in form.choices}
     for name, value in _pairs(words, "--choose"):
         if name not in by_name:
-            raise RefusedError(f"A {form.id} has no choice {quoted(name)}{_instead(name, tuple(by_name))}")
+            raise RefusedError(
+                tr(
+                    "A {form} has no choice {typed}{instead}",
+                    form=form.id,
+                    typed=quoted(name),
+                    instead=_instead(name, tuple(by_name)),
+                )
+            )
         options = tuple(option for option, _ in by_name[name].options)
         if value not in options:
-            raise RefusedError(f"--choose {name}: {quoted(value)} is no option{_instead(value, options)}")
+            instead = _instead(value, options)
+            raise RefusedError(
+                tr("--choose {name}: {typed} is no option{instead}", name=name, typed=quoted(value), instead=instead)
+            )
         chosen[name] = value
     while True:
         settled = form.settled(chosen)
@@ -92,7 +117,7 @@ def _choices(form: Form, words: list[str]) -> dict[str, str]:
         if not idle:
             return chosen
         for name in idle:
-            say(f"The choice {name} does not apply here and is left out.")
+            say(tr("The choice {name} does not apply here and is left out.", name=name))
             del chosen[name]
 
 
@@ -102,7 +127,14 @@ def _given(form: Form, choices: dict[str, str], words: list[str]) -> dict[str, V
     for name, text in _pairs(words, "--give"):
         if name not in definitions:
             instead = _instead(name, tuple(definitions))
-            raise RefusedError(f"A {form.id} has no quantity {quoted(name)} with these choices{instead}")
+            raise RefusedError(
+                tr(
+                    "A {form} has no quantity {typed} with these choices{instead}",
+                    form=form.id,
+                    typed=quoted(name),
+                    instead=instead,
+                )
+            )
         kind = definitions[name].kind
         try:
             value = _value(text, kind)
@@ -122,7 +154,7 @@ def _value(text: str, kind: QuantityKind) -> Value:
         return read_length(text)
     count = read_count(text)
     if not count or count > COUNT:
-        raise LengthError(f"{quoted(text)} is not a number of pieces. Use 1 to {COUNT}.")
+        raise LengthError(tr("{typed} is not a number of pieces. Use 1 to {most}.", typed=quoted(text), most=COUNT))
     return count
 
 
@@ -133,7 +165,7 @@ def _marks(units: str, mark: str | None) -> Marks:
         return Marks(unit)
     smallest = read.length(mark, "--mark")
     if not MARK_LEAST <= smallest.mm <= MARK_MOST:
-        raise RefusedError(f"--mark: {quoted(mark)} is no mark on a rule: 0.01 to 10 mm.")
+        raise RefusedError(tr("--mark: {typed} is no mark on a rule: 0.01 to 10 mm.", typed=quoted(mark)))
     marks = Marks(unit)
     return marks.with_smallest(smallest.mm / style_of(marks.style.rule).mm)
 
@@ -160,4 +192,4 @@ def _refuse_impossible(project: Project) -> None:
     remarks = (*plan.assembly.remarks, *(remark for corner in plan.corners for remark in corner.remarks))
     wrong = next((remark for remark in remarks if remark.weight is Severity.FAILURE), None)
     if wrong is not None:
-        raise RefusedError(f"It cannot be made: {fact_words(wrong.fact, plan.reader)}")
+        raise RefusedError(tr("It cannot be made: {why}", why=fact_words(wrong.fact, plan.reader)))

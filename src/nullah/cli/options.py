@@ -12,6 +12,8 @@ from typing import Any
 
 from nullah.core.lengths import Length, LengthError, Marks, read_length
 from nullah.core.limits import one_sentence, quoted, read_count, read_number
+from nullah.files.catalogues import catalogue_for
+from nullah.labels import tr
 from nullah.writing import why, write_file
 
 TYPE_CHECKING = False
@@ -42,7 +44,6 @@ def fact_words(fact: Fact, whose: Reader) -> str:
 def reader() -> Reader:
     """Return whoever reads in this terminal: the terms of its locale, and millimetres."""
     from nullah.core.reader import Reader
-    from nullah.files.catalogues import catalogue_for
 
     return Reader(Marks(catalogue=catalogue_for(os.environ)))
 
@@ -59,8 +60,9 @@ def length(text: str, option: str, least: int | None = 1) -> Length:
     except LengthError as error:
         raise RefusedError(f"{option}: {error_words(error)}") from error
     if least is not None and (found.mm < 0 or (least and found.mm == 0)):
+        wanted = tr("more than nothing") if least else tr("0 or more")
         raise RefusedError(
-            f"{option}: {quoted(text)} cannot be; it must be {'more than nothing' if least else '0 or more'}."
+            tr("{option}: {typed} cannot be; it must be {wanted}.", option=option, typed=quoted(text), wanted=wanted)
         )
     return found
 
@@ -69,7 +71,7 @@ def number(text: str, option: str) -> float:
     """Read a number."""
     found = read_number(text)
     if found is None:
-        raise RefusedError(f"{option}: {quoted(text)} is not a number.")
+        raise RefusedError(tr("{option}: {typed} is not a number.", option=option, typed=quoted(text)))
     return found
 
 
@@ -77,7 +79,9 @@ def count(text: str, option: str, what: str) -> int:
     """Read how many."""
     found = read_count(text)
     if found is None:
-        raise RefusedError(f"{option}: {quoted(text)} is not a number of {what}.")
+        raise RefusedError(
+            tr("{option}: {typed} is not a number of {what}.", option=option, typed=quoted(text), what=what)
+        )
     return found
 
 
@@ -108,7 +112,7 @@ def write_json(target: str, answer: dict[str, Any]) -> int:
         else:
             write_file(path, text)
     except OSError as error:
-        raise RefusedError(f"{quoted(target, 120)} cannot be written: {why(error)}.") from error
+        raise RefusedError(tr("{name} cannot be written: {why}.", name=quoted(target, 120), why=why(error))) from error
     return 0
 
 

@@ -11,13 +11,14 @@ from nullah.cli.options import RefusedError
 from nullah.core.limits import shown
 from nullah.core.wording.facts import error_words
 from nullah.desk.settings import PAPER_NAMES
+from nullah.labels import tr
 
 
 def add(parser: argparse.ArgumentParser) -> None:
     """Add the options."""
     parser.add_argument("file", type=Path)
     parser.add_argument("--out", type=Path, required=True)
-    parser.add_argument("--paper", choices=PAPER_NAMES, default="A4", help="what the PDF is printed on")
+    parser.add_argument("--paper", choices=PAPER_NAMES, default="A4", help=tr("what the PDF is printed on"))
 
 
 def run(options: argparse.Namespace) -> int:

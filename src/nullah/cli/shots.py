@@ -11,6 +11,7 @@ from nullah.core.lengths import STYLES, Unit
 from nullah.core.limits import quoted, read_count, shown
 from nullah.core.project import Project
 from nullah.core.wording.facts import error_words
+from nullah.labels import tr
 from nullah.writing import why
 
 #: Sides of a window that can be shown, pixels.
@@ -20,10 +21,10 @@ _LEAST, _MOST = 640, 8000
 def add(parser: argparse.ArgumentParser) -> None:
     """Add the options."""
     parser.add_argument("dir", type=Path)
-    parser.add_argument("--size", default="1280x800", help="of the window in pixels, such as 1280x800")
+    parser.add_argument("--size", default="1280x800", help=tr("of the window in pixels, such as 1280x800"))
     parser.add_argument("--units", choices=tuple(style.name for style in STYLES.values()))
-    parser.add_argument("--project", type=Path, help="show this project instead of the samples")
-    parser.add_argument("--labels", metavar="FILE", help="write where every word on the bench is painted, as JSON")
+    parser.add_argument("--project", type=Path, help=tr("show this project instead of the samples"))
+    parser.add_argument("--labels", metavar="FILE", help=tr("write where every word on the bench is painted, as JSON"))
 
 
 def run(options: argparse.Namespace) -> int:
@@ -40,7 +41,7 @@ def run(options: argparse.Namespace) -> int:
     except PaperError as error:
         raise RefusedError(error_words(error)) from error
     except OSError as error:
-        raise RefusedError(f"{options.dir} cannot be written: {why(error)}.") from error
+        raise RefusedError(tr("{name} cannot be written: {why}.", name=options.dir, why=why(error))) from error
     if options.labels is not None:
         read.write_json(options.labels, labels_of(shots))
     return 0
@@ -49,7 +50,14 @@ def run(options: argparse.Namespace) -> int:
 def _size(text: str) -> tuple[int, int]:
     sides = [read_count(side) or 0 for side in text.split("x")]
     if len(sides) != 2 or not all(_LEAST <= side <= _MOST for side in sides):
-        raise RefusedError(f"{quoted(text)} is not a size such as 1280x800, from {_LEAST} to {_MOST} each way.")
+        raise RefusedError(
+            tr(
+                "{typed} is not a size such as 1280x800, from {least} to {most} each way.",
+                typed=quoted(text),
+                least=_LEAST,
+                most=_MOST,
+            )
+        )
     return sides[0], sides[1]
 
 

@@ -9,6 +9,7 @@ from typing import Any
 from nullah.cli import options as read
 from nullah.cli.options import RefusedError
 from nullah.core.wording.facts import error_words
+from nullah.labels import tr
 
 
 def add(parser: argparse.ArgumentParser) -> None:
@@ -35,5 +36,7 @@ def run(options: argparse.Namespace) -> int:
         "halves_ripped_mm": list(halves_ripped(survey)),
     }
     if slab.thickness == 0:
-        answer["why"] = "No flat plane lies inside the board anywhere: it is out of true by more than its thickness."
+        answer["why"] = tr(
+            "No flat plane lies inside the board anywhere: it is out of true by more than its thickness."
+        )
     return read.write_json(options.json, answer)

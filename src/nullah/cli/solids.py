@@ -8,14 +8,15 @@ from pathlib import Path
 from nullah.cli import options as read
 from nullah.cli.options import RefusedError
 from nullah.core.wording.facts import error_words
+from nullah.labels import tr
 
 
 def add(parser: argparse.ArgumentParser) -> None:
     """Add the options."""
     parser.add_argument("file", type=Path)
     where = parser.add_mutually_exclusive_group(required=True)
-    where.add_argument("--out", type=Path, help="the piece put together, .stl or .glb")
-    where.add_argument("--parts", type=Path, help="each part by itself, DIR/ID.stl, in its own frame")
+    where.add_argument("--out", type=Path, help=tr("the piece put together, .stl or .glb"))
+    where.add_argument("--parts", type=Path, help=tr("each part by itself, DIR/ID.stl, in its own frame"))
 
 
 def run(options: argparse.Namespace) -> int:

@@ -29,7 +29,7 @@ def begun(project: Project, form: str) -> Project:
     form : str
         The form's id.
     """
-    fresh = replace(project, piece=Piece(form), set_out=None)
+    fresh = replace(project, piece=Piece(form, name=project.marks.catalogue.text(Piece().name)), set_out=None)
     if same_shop(shop_of(fresh), MyShop()):
         fresh = planned_with(fresh, usual_shop(project.marks.unit))
     return rounded(fresh)

@@ -59,12 +59,12 @@ class JointStage(Enum):
     """How far a joint is when a step is done; a step's picture shows it so."""
 
     BLANK = N_("as it comes")
-    GAUGED = "gauged"
-    MARKED = "laid out"
-    HATCHED = "waste hatched"
-    SAWN = "sawn"
-    CUT = "cut"
-    TRIED = "tried together"
+    GAUGED = N_("gauged")
+    MARKED = N_("laid out")
+    HATCHED = N_("waste hatched")
+    SAWN = N_("sawn")
+    CUT = N_("cut")
+    TRIED = N_("tried together")
 
 
 class Moment(Enum):

@@ -138,7 +138,7 @@ def saw_up(project: Project, board_id: str) -> Project:
     project = change_board(project, replace(board_plan.board, sawn=True))
     from nullah.core.milling.faces import with_surface
 
-    return add_boards(project, offcuts(with_surface(board_plan.board), kept))
+    return add_boards(project, offcuts(with_surface(board_plan.board), kept, project.marks.catalogue))
 
 
 def offer_staves(plan: Plan, part_id: str, count: int = 0) -> Staves | None:

@@ -428,5 +428,22 @@ def wrong_value(name: str, kind: QuantityKind, value: Value) -> WrongValue | Non
 
 # Figures that may be anything, and those that may be nothing, by the end of their name.
 _ANY = ("proud", "lid.over", ".x", ".y", ".z")
-_NOTHING = ("clearance", "half_pin", ".pin", "setback", "gap", "reveal", "drop", "step", "over", "shift", "taper",
-            "chamfer", "radius", "rise", "notch", "stop", "splay")  # fmt: skip
+_NOTHING = (
+    "clearance",
+    "half_pin",
+    ".pin",
+    "setback",
+    "gap",
+    "reveal",
+    "drop",
+    "step",
+    "over",
+    "shift",
+    "taper",
+    "chamfer",
+    "radius",
+    "rise",
+    "notch",
+    "stop",
+    "splay",
+)

@@ -12,7 +12,7 @@ from enum import Enum, auto
 from fractions import Fraction
 from functools import cached_property
 from types import MappingProxyType
-from typing import NamedTuple, cast
+from typing import NamedTuple, TypeVar, cast
 
 from nullah.core.actions import join_own
 from nullah.core.bench.cutlist import CutListRow, Sawn, cut_list_row
@@ -22,6 +22,7 @@ from nullah.core.breakdown.layout import Unplaced
 from nullah.core.breakdown.reasons import Taken, staves_of, why_nowhere
 from nullah.core.breakdown.rough import RoughPart, Staves, as_made, asking, equal_staves, held, in_strips, rough_parts
 from nullah.core.card import Remark, Severity
+from nullah.core.catalogue import Catalogue
 from nullah.core.errors import Fact
 from nullah.core.forms import FORMS
 from nullah.core.forms.own_boards import next_own_joint_id, offers, with_own
@@ -30,7 +31,7 @@ from nullah.core.joints.dovetail.corners import Corner, lay_out_corners
 from nullah.core.joints.dovetail.facts import TailFact
 from nullah.core.ledger import Ledger, Origin, Snapping, work_out_ledger
 from nullah.core.lengths import Direction, Length, Marks
-from nullah.core.piece.form import Assembly, Form
+from nullah.core.piece.form import Assembly, Form, Mover, Unit
 from nullah.core.piece.joint import Hold, Joint, RowChoice, RowInput, WoodHeld
 from nullah.core.piece.part import INSIDE, Part
 from nullah.core.piece.space import Box
@@ -405,7 +406,7 @@ def work_out(project: Project, milling: bool = True, proving: bool = True) -> Pl
     """
     form = form_of(project.piece)
     choices = form.settled(dict(project.piece.choices))
-    ledger, assembly, problem = _piece(project.piece, _snapping(project))
+    ledger, assembly, problem = _piece(project.piece, _snapping(project), project.marks.catalogue)
     rough = _rough(project, assembly)
     boards = board_plans(project, rough)
     plan = Plan(
@@ -442,7 +443,7 @@ def _designed(project: Project, ledger: Ledger | None, assembly: Assembly) -> As
         if name in cut_to
     ):
         return None
-    _, designed, _ = _piece(replace(project.piece, measured=kept), _snapping(project))
+    _, designed, _ = _piece(replace(project.piece, measured=kept), _snapping(project), project.marks.catalogue)
     same = [part.id for part in designed.parts] == [part.id for part in assembly.parts]
     return designed if same and {j.id for j in designed.joints} == {j.id for j in assembly.joints} else None
 
@@ -595,7 +596,7 @@ def _snapping(project: Project) -> Snapping:
 
 
 @kept_by_value(16)
-def _piece(piece: Piece, snapping: Snapping) -> tuple[Ledger | None, Assembly, Fact | None]:
+def _piece(piece: Piece, snapping: Snapping, catalogue: Catalogue) -> tuple[Ledger | None, Assembly, Fact | None]:
     form = form_of(piece)
     chosen = form.settled(dict(piece.choices))
     try:
@@ -612,7 +613,25 @@ def _piece(piece: Piece, snapping: Snapping) -> tuple[Ledger | None, Assembly, F
         else joint
         for joint in (each.type.spaced(_held(each, holds.get(each.id, "")), spacings) for each in assembly.joints)
     )
-    return ledger, _as_before("", assembly._replace(joints=joints)), None
+    return ledger, _as_before("", _all_called(assembly._replace(joints=joints), catalogue)), None
+
+
+Named = TypeVar("Named", Part, Mover, Unit, RoughPart)
+
+
+def _called(each: Named, catalogue: Catalogue) -> Named:
+    """Return something as the reader calls it."""
+    name = catalogue.text(each.name)
+    return each if name == each.name else each._replace(name=name)
+
+
+def _all_called(assembly: Assembly, catalogue: Catalogue) -> Assembly:
+    """Return an assembly whose parts, units and movers are called as the reader calls them."""
+    return assembly._replace(
+        parts=tuple(_called(part, catalogue) for part in assembly.parts),
+        movers=tuple(_called(mover, catalogue) for mover in assembly.movers),
+        units=tuple(_called(unit, catalogue) for unit in assembly.units),
+    )
 
 
 #: Parts and joints of the pieces that were worked out last: what hangs on those that did not change need not be again.
@@ -650,7 +669,8 @@ def _rough(project: Project, assembly: Assembly) -> tuple[RoughPart, ...]:
     together = Reader(project.marks).name_together
     laid = {item.part for item in project.layout}
     made = _as_first_laid(made, project)
-    return in_strips(made, assembly.parts, together, project.allowances, project.shop.kerf, laid)
+    pieces = in_strips(made, assembly.parts, together, project.allowances, project.shop.kerf, laid)
+    return tuple(_called(piece, project.marks.catalogue) for piece in pieces)
 
 
 def _as_first_laid(pieces: tuple[RoughPart, ...], project: Project) -> tuple[RoughPart, ...]:
@@ -685,7 +705,7 @@ def whole_pieces(project: Project, assembly: Assembly) -> tuple[RoughPart, ...]:
     asks, allow = dict(project.asks), project.allowances
     rough = rough_parts(assembly.parts, allow)
     if project.piece.measured:
-        _, before, _ = _piece(replace(project.piece, measured=()), _snapping(project))
+        _, before, _ = _piece(replace(project.piece, measured=()), _snapping(project), project.marks.catalogue)
         planned = {each.id: each for each in rough_parts(before.parts, allow)}
         rough = tuple(held(each, planned[each.id], allow) if each.id in planned else each for each in rough)
     return tuple(

@@ -10,6 +10,7 @@ from nullah.core.bench.working import Working
 from nullah.core.breakdown.layout import FirstCut, Placement
 from nullah.core.breakdown.rough import Allowances, Resawn, Staves, WoodRequirement
 from nullah.core.breakdown.wishes import SearchWeights
+from nullah.core.catalogue import N_
 from nullah.core.forms.own_boards import OwnBoard, OwnJoint
 from nullah.core.ledger import Measured, Value
 from nullah.core.lengths import Length, Marks, mm
@@ -33,7 +34,7 @@ class Piece:
     """
 
     form: str = "box"
-    name: str = "New piece"
+    name: str = N_("New piece")
     choices: tuple[tuple[str, str], ...] = ()
     given: tuple[tuple[str, Value], ...] = ()
     measured: tuple[tuple[str, Measured], ...] = ()

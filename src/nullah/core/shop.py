@@ -15,10 +15,10 @@ from nullah.core.lengths import Length, mm
 class PlaneKind(Enum):
     """What a bench plane is for, coarsest first."""
 
-    FORE = "fore plane"
-    JACK = "jack plane"
-    JOINTER = "jointer"
-    SMOOTHER = "smoother"
+    FORE = N_("fore plane")
+    JACK = N_("jack plane")
+    JOINTER = N_("jointer")
+    SMOOTHER = N_("smoother")
 
 
 class Plane(NamedTuple):

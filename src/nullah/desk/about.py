@@ -7,10 +7,12 @@ from importlib.metadata import version
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QDialog, QDialogButtonBox, QLabel, QVBoxLayout, QWidget
 
+from nullah.core.catalogue import N_
 from nullah.desk.theme import BODY, FIGURE
+from nullah.labels import tr
 from nullah.paper.lettering import typeface
 
-_WORDS = (
+_WORDS = N_(
     "Plans small furniture and boxes from rough boards: what to cut next, to what size, out of which bit of which "
     "board, with which settings.\n\n"
     "It ships under the licence in LICENSE; its typeface, Nullah Text, under the SIL Open Font License.\n\n"
@@ -23,17 +25,18 @@ def show_about(window: QWidget) -> None:
     """Open a window that says what this is."""
     dialog = QDialog(window)
     dialog.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
-    dialog.setWindowTitle("About Nullah")
+    dialog.setWindowTitle(tr("About Nullah"))
     column = QVBoxLayout(dialog)
     column.setContentsMargins(24, 20, 24, 16)
-    for text, size, bold in ((f"Nullah {version('nullah')}", FIGURE, True), (_WORDS, BODY, False)):
+    for text, size, bold in ((f"Nullah {version('nullah')}", FIGURE, True), (tr(_WORDS), BODY, False)):
         label = QLabel(text)
         label.setFont(typeface(size, bold))
         label.setWordWrap(True)
         label.setTextFormat(Qt.TextFormat.PlainText)
         label.setMinimumWidth(420)
         column.addWidget(label)
-    buttons = QDialogButtonBox(QDialogButtonBox.StandardButton.Close)
+    buttons = QDialogButtonBox()
+    buttons.addButton(tr("Close"), QDialogButtonBox.ButtonRole.RejectRole)
     buttons.rejected.connect(dialog.reject)
     column.addWidget(buttons)
     dialog.open()

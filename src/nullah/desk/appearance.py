@@ -15,6 +15,7 @@ from nullah.desk.settings import NIGHT_THEME, SYSTEM, Settings
 from nullah.desk.theme import dress
 from nullah.desk.window_settings import TEXT_SIZES
 from nullah.files.catalogues import catalogue_for, load
+from nullah.labels import speak, tr
 from nullah.paper.palette import DAY, NIGHT, Palette
 
 
@@ -75,9 +76,10 @@ class Appearance(QObject):
     def take_text_size(self, percent: int) -> None:
         """Show text and controls so large from the next start on, and offer to start again."""
         self._settings.text_size = percent
-        self._banner.say(
-            f"Text and controls are {percent} % large from the next start.", ("Start again now", self._start_again)
-        )
+        self._offer_start(tr("Text and controls are {percent} % large from the next start.", percent=percent))
+
+    def _offer_start(self, why: str) -> None:
+        self._banner.say(why, (tr("Start again now"), self._start_again))
 
     def _start_again(self) -> None:
         self._settings.save()
@@ -86,5 +88,8 @@ class Appearance(QObject):
     def take_terms(self, terms: str) -> None:
         """Show other terms of the trade, and remember them; nothing: those of the system."""
         self._settings.terms = terms
-        self._document.take_terms(load(terms) if terms else catalogue_for(os.environ))
+        catalogue = load(terms) if terms else catalogue_for(os.environ)
+        speak(catalogue)
+        self._document.take_terms(catalogue)
         self.worded.emit()
+        self._offer_start(tr("The labels of this window speak so from the next start."))

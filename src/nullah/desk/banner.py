@@ -10,6 +10,7 @@ from PySide6.QtCore import Qt, Signal
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QWidget
 
 from nullah.core.limits import one_sentence
+from nullah.labels import tr
 
 
 class Urgency(IntEnum):
@@ -105,7 +106,7 @@ class Banner(QWidget):
         urgency = max(self._said)
         message = self._said[urgency]
         self.words.setText(message.sentence)
-        dismissed = (_Button("Dismiss", lambda: None),) if message.dismiss else ()
+        dismissed = (_Button(tr("Dismiss"), lambda: None),) if message.dismiss else ()
         for each in (*message.buttons, *dismissed):
             button = QPushButton(each.words)
             button.setAccessibleName(each.words)

@@ -22,6 +22,7 @@ from nullah.core.drawing import Dimension, Drawing, Element, Label, Path, Point,
 from nullah.core.label_placing import LabelBox
 from nullah.core.refs import Ref
 from nullah.desk.key_pointer import KeyPointer
+from nullah.labels import tr
 from nullah.paper.labels import PlacedText, PlacedTexts, as_boxes, dimension_line, placed_texts, text_of
 from nullah.paper.lettering import typeface, width_of
 from nullah.paper.painter import extent, paint
@@ -37,9 +38,7 @@ _EDGE = 3.0
 _TARGET = 26.0
 #: Pixels that Ctrl and an arrow move the drawing, and which way.
 _PAN = 60.0
-_PANS = {
-    Qt.Key.Key_Left: (1, 0), Qt.Key.Key_Right: (-1, 0), Qt.Key.Key_Up: (0, 1), Qt.Key.Key_Down: (0, -1)
-}  # fmt: skip
+_PANS = {Qt.Key.Key_Left: (1, 0), Qt.Key.Key_Right: (-1, 0), Qt.Key.Key_Up: (0, 1), Qt.Key.Key_Down: (0, -1)}
 
 
 def _grown(box: QRectF) -> QRectF:
@@ -93,7 +92,7 @@ class Bench(QWidget):
         super().__init__()
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setMouseTracking(True)
-        self.setAccessibleName("Bench")
+        self.setAccessibleName(tr("Bench"))
         self.palette_ = DAY
         self.drawing = Drawing()
         self.overlay = Drawing()
@@ -220,7 +219,7 @@ class Bench(QWidget):
 
     def _scale_words(self) -> str:
         ratio = self.screen().physicalDotsPerInch() / 25.4 / self.scale.per_mm
-        return "true size" if abs(ratio - 1) < 0.01 else f"1 : {ratio:.1f}" if ratio > 1 else f"{1 / ratio:.1f} : 1"
+        return tr("true size") if abs(ratio - 1) < 0.01 else f"1 : {ratio:.1f}" if ratio > 1 else f"{1 / ratio:.1f} : 1"
 
     def _scale_box(self) -> QRectF:
         """Return where it is said how large things are drawn: at the lower left, or right where a tag stands there."""

@@ -10,10 +10,11 @@ from PySide6.QtGui import QIcon, QPixmap
 from PySide6.QtWidgets import QLabel, QLineEdit, QListWidget, QListWidgetItem, QVBoxLayout, QWidget
 
 from nullah.core.bench.book import BookEntry, Event, found
-from nullah.core.bench.hours import day_of
 from nullah.core.reader import Reader
+from nullah.core.wording.dates import clock, day_of
 from nullah.core.wording.durations import time_words
 from nullah.desk.document import Document
+from nullah.labels import tr, tr_count
 
 _PICTURE = 96
 
@@ -27,12 +28,12 @@ class BookPage(QWidget):
         column = QVBoxLayout(self)
         column.setContentsMargins(14, 10, 14, 10)
         self.search = QLineEdit()
-        self.search.setAccessibleName("search the book")
-        self.search.setPlaceholderText("search: words of a task, a note, a part …")
+        self.search.setAccessibleName(tr("search the book"))
+        self.search.setPlaceholderText(tr("search: words of a task, a note, a part …"))
         self.search.setMinimumHeight(32)
         self.search.textChanged.connect(lambda _: self.refresh())
         self.list = QListWidget()
-        self.list.setAccessibleName("the book")
+        self.list.setAccessibleName(tr("the book"))
         self.list.setWordWrap(True)
         self.list.setIconSize(QSize(_PICTURE, _PICTURE))
         self.told = QLabel()
@@ -54,26 +55,26 @@ class BookPage(QWidget):
                 if not picture.isNull():
                     item.setIcon(QIcon(picture))
             self.list.addItem(item)
-        whole = f"{len(book)} line{'s' * (len(book) != 1)}"
+        whole = tr_count(len(book), "{n} line", "{n} lines")
         self.told.setText(
-            "Nothing stands in the book yet."
+            tr("Nothing stands in the book yet.")
             if not book
             else whole
             if len(entries) == len(book)
-            else f"{len(entries)} of {whole}"
+            else tr("{entries} of {whole}", entries=len(entries), whole=whole)
         )
 
 
 def line_of(entry: BookEntry, reader: Reader) -> str:
     """Write an entry as a line of the book."""
     when = datetime.fromisoformat(entry.at)
-    words = f"{day_of(when)}, {when:%H:%M} · {entry.event.value}"
+    words = f"{day_of(when, reader)}, {clock(when)} · {reader.text(entry.event.value)}"
     words += f": {entry.title}" if entry.title else ""
     if entry.event is Event.DONE:
-        words += f" · {time_words(entry.minutes, reader)}" if entry.minutes else " · not timed"
+        words += f" · {time_words(entry.minutes, reader)}" if entry.minutes else tr(" · not timed")
     if entry.text:
         words += f"\n{entry.text}"
     if entry.event is Event.PHOTO:
         there = Path(entry.file).is_file()
-        words += f"\n{entry.file}" + ("" if there else ": the photograph is gone from there; the line stays.")
+        words += f"\n{entry.file}" + ("" if there else tr(": the photograph is gone from there; the line stays."))
     return words

@@ -13,6 +13,7 @@ from nullah.core.sheets.page import A4, Sheet
 from nullah.core.sheets.sheets import all_sheets
 from nullah.files.rack_tables import flaws_beside, flaws_text, rack_text
 from nullah.files.tables import cut_list_text
+from nullah.labels import tr
 from nullah.paper.dxf import dxf_of
 from nullah.paper.files import PaperError, pdf_of, svg_of
 from nullah.writing import why, write_file
@@ -49,13 +50,13 @@ def write_bundle(
     try:
         folder.mkdir(parents=True, exist_ok=True)
     except OSError as error:
-        raise PaperError(f"{folder} cannot be made: {why(error)}.") from error
+        raise PaperError(tr("{folder} cannot be made: {why}.", folder=folder, why=why(error))) from error
     for number, (name, make) in enumerate(contents.items(), start=1):
         path = folder / name
         try:
             write_file(path, make())
         except OSError as error:
-            raise PaperError(f"{path} cannot be written: {why(error)}.") from error
+            raise PaperError(tr("{path} cannot be written: {why}.", path=path, why=why(error))) from error
         yield Written(path, number, len(contents))
 
 

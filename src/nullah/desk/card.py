@@ -27,6 +27,7 @@ from nullah.core.fixes import Fix
 from nullah.core.refs import Ref
 from nullah.core.wording.card import WordedCard, WordedRemark
 from nullah.desk.theme import BODY, FIGURE, SMALL, TITLE
+from nullah.labels import tr
 from nullah.paper.lettering import typeface
 
 #: Figures up to this many letters stand two to a row.
@@ -59,10 +60,15 @@ class _Line(NamedTuple):
 
 # Size of type and whether it is bold and quiet, by look.
 _LOOKS = {
-    "title": (TITLE, True, False), "heading": (BODY, True, True), "line": (BODY, False, False),
-    "tool": (SMALL + 1, False, True), "figure": (FIGURE, True, False), "long figure": (FIGURE - 2, True, False),
-    "note": (SMALL, False, True), "fix": (BODY, False, False),
-}  # fmt: skip
+    "title": (TITLE, True, False),
+    "heading": (BODY, True, True),
+    "line": (BODY, False, False),
+    "tool": (SMALL + 1, False, True),
+    "figure": (FIGURE, True, False),
+    "long figure": (FIGURE - 2, True, False),
+    "note": (SMALL, False, True),
+    "fix": (BODY, False, False),
+}
 
 
 def _lines(card: WordedCard) -> Iterator[_Line]:
@@ -71,18 +77,18 @@ def _lines(card: WordedCard) -> Iterator[_Line]:
         yield _Line("title", card.title)
     yield from _remarks([remark for remark in card.mind if remark.weight is Severity.FAILURE])
     if card.set:
-        yield _Line("heading", "Set")
+        yield _Line("heading", card.headings.set)
         yield from _settings(card.set)
     if card.mark:
-        yield _Line("heading", "Mark")
+        yield _Line("heading", card.headings.mark)
         for number, text in enumerate(card.mark, start=1):
             yield _Line("line", f"{number}  {text}")
     milder = [remark for remark in card.mind if remark.weight is not Severity.FAILURE]
     if milder:
-        yield _Line("heading", "Mind")
+        yield _Line("heading", card.headings.mind)
         yield from _remarks(sorted(milder, key=lambda remark: remark.weight is Severity.NOTE))
     if card.why:
-        yield _Line("heading", "Why")
+        yield _Line("heading", card.headings.why)
         for text in card.why:
             yield _Line("line", text)
 
@@ -133,7 +139,7 @@ class CardView(QScrollArea):
     def __init__(self) -> None:
         super().__init__()
         self.setObjectName("card")
-        self.setAccessibleName("Card")
+        self.setAccessibleName(tr("Card"))
         self.setWidgetResizable(True)
         self.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         self.card = WordedCard("", (), (), (), ())
@@ -233,7 +239,7 @@ class CardView(QScrollArea):
             widget.setProperty("fix" if line.look == "fix" else "figure", "true")
             widget.setMinimumHeight(34)
             if line.look != "fix":
-                widget.setToolTip("Click to see why, or to type another figure")
+                widget.setToolTip(tr("Click to see why, or to type another figure"))
             widget.clicked.connect(lambda: self._clicked(index))
         else:
             widget.setTextFormat(Qt.TextFormat.PlainText)

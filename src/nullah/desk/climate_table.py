@@ -6,13 +6,15 @@ from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QHeaderView, QLabel, QTableWidget, QTableWidgetItem, QVBoxLayout, QWidget
 
 from nullah.core import actions
+from nullah.core.catalogue import N_
 from nullah.core.limits import quoted, read_number
 from nullah.core.wood.climate import MONTHS, climate_of
 from nullah.core.wood.moisture import ClimateError
 from nullah.core.wording.facts import error_words
 from nullah.desk.document import Document
+from nullah.labels import tr
 
-_TYPED = "as typed"
+_TYPED = N_("as typed")
 
 
 class ClimateTable(QWidget):
@@ -25,8 +27,8 @@ class ClimateTable(QWidget):
         column = QVBoxLayout(self)
         column.setContentsMargins(14, 10, 14, 10)
         self.table = QTableWidget(12, 4)
-        self.table.setAccessibleName("the year of the room")
-        self.table.setHorizontalHeaderLabels(["Month", "°C", "% humidity", "wood settles at"])
+        self.table.setAccessibleName(tr("the year of the room"))
+        self.table.setHorizontalHeaderLabels([tr("Month"), "°C", tr("% humidity"), tr("wood settles at")])
         self.table.verticalHeader().hide()
         self.table.verticalHeader().setDefaultSectionSize(34)
         self.table.horizontalHeader().setSectionResizeMode(QHeaderView.ResizeMode.Stretch)
@@ -43,7 +45,7 @@ class ClimateTable(QWidget):
         climate = self._document.project.climate
         self._showing = True
         for month, (air, moisture) in enumerate(zip(climate.months, climate.moisture, strict=True)):
-            texts = (MONTHS[month], f"{air.temperature:g}", f"{air.humidity:g}", f"{moisture:.1f} %")
+            texts = (tr(MONTHS[month]), f"{air.temperature:g}", f"{air.humidity:g}", f"{moisture:.1f} %")
             for at, text in enumerate(texts):
                 item = QTableWidgetItem(text)
                 if at in (0, 3):
@@ -59,7 +61,7 @@ class ClimateTable(QWidget):
         try:
             figure = read_number(item.text().strip(" %°C"))
             if figure is None:
-                self.sentence.setText(f"{quoted(item.text())} is not a figure.")
+                self.sentence.setText(tr("{typed} is not a figure.", typed=quoted(item.text())))
                 return
             months[item.row()][item.column() - 1] = figure
             changed = climate_of(_TYPED, [(pair[0], pair[1]) for pair in months])
@@ -67,4 +69,4 @@ class ClimateTable(QWidget):
             self.sentence.setText(error_words(error))
             return
         self.sentence.setText("")
-        self._document.do(f"air in {MONTHS[item.row()]}", lambda p: actions.live_in(p, changed))
+        self._document.do(tr("air in {month}", month=tr(MONTHS[item.row()])), lambda p: actions.live_in(p, changed))

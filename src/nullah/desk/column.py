@@ -7,6 +7,7 @@ from PySide6.QtWidgets import QButtonGroup, QHBoxLayout, QPushButton, QScrollAre
 
 from nullah.desk.card import CardView
 from nullah.desk.stations.base import StationDesk
+from nullah.labels import tr
 
 CARD, CHOOSE = 0, 1
 _LEAST, USUAL = 264, 318
@@ -25,7 +26,7 @@ class Column(QWidget):
         self.card = CardView()
         self.choices = QScrollArea()
         self.choices.setObjectName("chooseSide")
-        self.choices.setAccessibleName("Choose")
+        self.choices.setAccessibleName(tr("Choose"))
         self.choices.setWidgetResizable(True)
         self.choices.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         self.choices.setFocusPolicy(Qt.FocusPolicy.NoFocus)
@@ -38,7 +39,7 @@ class Column(QWidget):
         head.setContentsMargins(14, 4, 14, 0)
         head.setSpacing(4)
         self.buttons: list[QPushButton] = []
-        for side, text in ((CARD, "Card"), (CHOOSE, "Choose")):
+        for side, text in ((CARD, tr("Card")), (CHOOSE, tr("Choose"))):
             button = QPushButton(text)
             button.setCheckable(True)
             button.setAutoExclusive(True)
@@ -92,4 +93,4 @@ class Column(QWidget):
 
     def tell_failures(self, number: int) -> None:
         """Show on the card's button how much of it will not work."""
-        self.buttons[CARD].setText(f"Card ▲ {number}" if number else "Card")
+        self.buttons[CARD].setText(tr("Card ▲ {number}", number=number) if number else tr("Card"))

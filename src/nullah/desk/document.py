@@ -20,6 +20,7 @@ from nullah.core.stations.selection import BreakdownSelection, Selection
 from nullah.core.wording.facts import error_words, fact_words
 from nullah.files.fingerprint import Fingerprint, fingerprint
 from nullah.files.recovery import Autosave
+from nullah.labels import tr
 from nullah.memory import Sparing
 
 TYPE_CHECKING = False
@@ -246,7 +247,7 @@ class Document(QObject):
         if not source:
             return
         step, now = source[-1], self.project
-        word = "Undo" if source is self._undo else "Redo"
+        word = tr("Undo") if source is self._undo else tr("Redo")
         # The unit shown belongs to the desk, not to the story of the piece.
         self._take(show_in(step.before, self.project.marks))
         source.pop()

@@ -10,6 +10,7 @@ from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
 
 from nullah.core import actions
+from nullah.core.catalogue import N_
 from nullah.core.ledger import Measured, Origin, Quantity, QuantityKind, Value
 from nullah.core.lengths import Length, Marks
 from nullah.core.plan import Plan
@@ -20,17 +21,18 @@ from nullah.core.wording.ledger import refusal
 from nullah.desk.document import Document
 from nullah.desk.fields import ValueField, written
 from nullah.desk.stations.base import Chooser
+from nullah.labels import tr
 from nullah.paper.lettering import typeface
 
 _ORIGIN_WORDS = {
-    Origin.GIVEN: "given",
-    Origin.WORKED_OUT: "worked out; typing another overrules it",
-    Origin.OVERRULED: "overruled by you",
-    Origin.MEASURED: "measured at the bench",
-    Origin.WAITS: "planned only: waits for a measurement",
-    Origin.FITTED: "fitted to what was measured",
+    Origin.GIVEN: N_("given"),
+    Origin.WORKED_OUT: N_("worked out; typing another overrules it"),
+    Origin.OVERRULED: N_("overruled by you"),
+    Origin.MEASURED: N_("measured at the bench"),
+    Origin.WAITS: N_("planned only: waits for a measurement"),
+    Origin.FITTED: N_("fitted to what was measured"),
 }
-MEASURED_BY = ("with the calliper", "with the rule", "with the tape", "from the part itself")
+MEASURED_BY = (N_("with the caliper"), N_("with the rule"), N_("with the tape"), N_("from the part itself"))
 
 
 @dataclass(frozen=True, slots=True)
@@ -134,16 +136,17 @@ class FigureEditor(QFrame):
         field.line.textChanged.connect(lambda text: self._tell(text))
         row = QHBoxLayout()
         row.setSpacing(4)
-        row.addWidget(self._button("Set it", True, lambda: self._read(matter.set)))
+        row.addWidget(self._button(tr("Set it"), True, lambda: self._read(matter.set)))
         if matter.measure is not None:
             measure = matter.measure
-            row.addWidget(self._button("Measured", False, lambda: self._read(measure)))
+            row.addWidget(self._button(tr("Measured"), False, lambda: self._read(measure)))
             self._by = Chooser()
-            self._by.setAccessibleName("measured by")
-            self._by.addItems(MEASURED_BY)
+            self._by.setAccessibleName(tr("measured by"))
+            for way in MEASURED_BY:
+                self._by.addItem(tr(way), way)
             row.addWidget(self._by)
         if matter.take_back is not None:
-            row.addWidget(self._button("Take back", False, matter.take_back))
+            row.addWidget(self._button(tr("Take back"), False, matter.take_back))
         row.addStretch(1)
         for widget in (title, origin, field, told):
             column.addWidget(widget)
@@ -232,9 +235,10 @@ class FigureEditor(QFrame):
         def measured(value: Value) -> str:
             wrong = refusal(name, quantity.definition.kind, value, document.plan.reader)
             day = QDate.currentDate().toString(Qt.DateFormat.ISODate)
-            reading = Measured(value, day, self._by.currentText() if self._by is not None else "")
+            reading = Measured(value, day, str(self._by.currentData()) if self._by is not None else "")
             return wrong or document.do(
-                f"measure {title} {written(value)}", lambda p: actions.measure(p, name, reading)
+                tr("measure {title} {length}", title=title, length=written(value)),
+                lambda p: actions.measure(p, name, reading),
             )
 
         def preview(value: Value) -> str:
@@ -246,14 +250,16 @@ class FigureEditor(QFrame):
 
         def back() -> str:
             if quantity.origin is Origin.MEASURED:
-                return document.do(f"take back the measured {title}", lambda p: actions.measure(p, name, None))
-            return document.do(f"take back the {title}", lambda p: actions.give(p, name, None))
+                return document.do(
+                    tr("take back the measured {title}", title=title), lambda p: actions.measure(p, name, None)
+                )
+            return document.do(tr("take back the {title}", title=title), lambda p: actions.give(p, name, None))
 
         can_go_back = quantity.origin in (Origin.MEASURED, Origin.OVERRULED)
         return _Matter(
             QuantityRef(name),
             title,
-            _ORIGIN_WORDS[quantity.origin],
+            tr(_ORIGIN_WORDS[quantity.origin]),
             quantity.definition.kind,
             quantity.write_to_edit(self._document.project.marks),
             change,
@@ -269,16 +275,16 @@ class FigureEditor(QFrame):
             return ""
         if after.ledger is None or not after.parts:
             return " ".join(
-                ["Then it cannot be made.", *(fact_words(each.fact, after.reader) for each in after.remarks[:1])]
+                [tr("Then it cannot be made."), *(fact_words(each.fact, after.reader) for each in after.remarks[:1])]
             )
         changed = [c for c in before.ledger.changes(after.ledger) if c.name != name]
         if not changed:
-            return "Nothing else changes."
+            return tr("Nothing else changes.")
         # What reads the same before and after is said last: only its standing changes.
         changed.sort(key=lambda change: change.before.write(marks) == change.after.write(marks))
         told = [f"{after.reader.title(c.name)} {c.before.write(marks)} → {c.after.write(marks)}" for c in changed]
-        more = f"; and {len(told) - 4} more" if len(told) > 4 else ""
-        return f"Changes with it: {'; '.join(told[:4])}{more}."
+        more = tr("; and {count} more", count=len(told) - 4) if len(told) > 4 else ""
+        return tr("Changes with it: {changes}{more}.", changes="; ".join(told[:4]), more=more)
 
     def _board_figure(self, board_id: str, figure: str) -> _Matter | None:
         board = self._document.project.board(board_id)
@@ -289,7 +295,7 @@ class FigureEditor(QFrame):
 
         def change(value: Value) -> str:
             if not isinstance(value, Length):
-                return "Type a length."
+                return tr("Type a length.")
 
             def action(project: Project) -> Project:
                 now = project.board(board_id)
@@ -304,7 +310,7 @@ class FigureEditor(QFrame):
         return _Matter(
             ref,
             f"{board.name}, {figure}",
-            "as it stands on the rack",
+            tr("as it stands on the rack"),
             QuantityKind.LENGTH,
             marks.write_to_edit(old),
             change,

@@ -12,6 +12,7 @@ from PySide6.QtGui import QGuiApplication
 from PySide6.QtWidgets import QMainWindow
 
 from nullah.desk.banner import Urgency
+from nullah.labels import tr
 
 #: A log is so long in bytes before a new one is begun, and so many old ones stay.
 _LONGEST, _OLD_LOGS = 200_000, 3
@@ -87,13 +88,17 @@ def report(details: str, window: QMainWindow, state: Path) -> None:
     write_log(state, details)
     window.document.keep()  # type: ignore[attr-defined]
     window.banner.say(  # type: ignore[attr-defined]
-        f"Something went wrong that should not have: {line} Your work is kept. If it comes again, undo the last step.",
-        ("Copy details", lambda: QGuiApplication.clipboard().setText(details)),
+        tr(
+            "Something went wrong that should not have: {error} Your work is kept. If it comes again, "
+            "undo the last step.",
+            error=line,
+        ),
+        (tr("Copy details"), lambda: QGuiApplication.clipboard().setText(details)),
         urgency=Urgency.ERROR,
     )
 
 
 def _last_line(details: str) -> str:
     lines = [line for line in details.strip().splitlines() if line.strip()]
-    line = lines[-1][:120] if lines else "an unknown error"
+    line = lines[-1][:120] if lines else tr("an unknown error")
     return line if line.endswith((".", "!", "?")) else f"{line}."

@@ -10,6 +10,7 @@ from pathlib import Path
 from PySide6.QtGui import QPainter
 from PySide6.QtWidgets import QFileDialog, QMainWindow
 
+from nullah.core.catalogue import N_
 from nullah.core.stations import STATIONS
 from nullah.core.wording.facts import error_words
 from nullah.desk.banner import Banner, Urgency
@@ -18,6 +19,7 @@ from nullah.desk.errors import report
 from nullah.desk.long_work import LongWork
 from nullah.desk.settings import Settings
 from nullah.desk.state import state_folder
+from nullah.labels import tr
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
@@ -26,7 +28,7 @@ if TYPE_CHECKING:
     from nullah.core.sheets.page import Sheet
     from nullah.desk.printing import Printing
 
-_TABLE = "Tables (*.csv)"
+_TABLE = N_("Tables (*.csv)")
 
 
 class Exports:
@@ -60,7 +62,7 @@ class Exports:
 
     def ask_sheets(self) -> None:
         """Ask for a folder and write every sheet and list into it."""
-        folder = QFileDialog.getExistingDirectory(self._window, "Write all sheets into", self._folder())
+        folder = QFileDialog.getExistingDirectory(self._window, tr("Write all sheets into"), self._folder())
         if folder:
             self.write_sheets(Path(folder))
 
@@ -70,11 +72,17 @@ class Exports:
         from nullah.desk import jobs
 
         def done(count: int) -> None:
-            self._banner.say(f"{count} files written to {folder}. Print the template at 100 % and check its scale.")
+            self._banner.say(
+                tr(
+                    "{count} files written to {folder}. Print the template at 100 % and check its scale.",
+                    count=count,
+                    folder=folder,
+                )
+            )
 
         self.work.start(
-            "Laying the sheets out …",
-            f"Stopped. What is written already is whole, in {folder}.",
+            tr("Laying the sheets out …"),
+            tr("Stopped. What is written already is whole, in {folder}.", folder=folder),
             jobs.write_sheets,
             self._document.project,
             folder.absolute(),
@@ -86,7 +94,7 @@ class Exports:
     def ask_solids(self) -> None:
         """Ask for a file and write the solids into it."""
         start = self._named(".glb")
-        name, _ = QFileDialog.getSaveFileName(self._window, "Write the solids", start, "Solids (*.glb *.stl)")
+        name, _ = QFileDialog.getSaveFileName(self._window, tr("Write the solids"), start, tr("Solids (*.glb *.stl)"))
         if name:
             self.write_solids(Path(name))
 
@@ -95,12 +103,12 @@ class Exports:
         from nullah.desk import jobs
 
         self.work.start(
-            "Building the solids …",
-            "Stopped. Nothing was written.",
+            tr("Building the solids …"),
+            tr("Stopped. Nothing was written."),
             jobs.write_solids,
             self._document.project,
             path.absolute(),
-            then=lambda _: self._banner.say(f"The solids are in {path}."),
+            then=lambda _: self._banner.say(tr("The solids are in {path}.", path=path)),
         )
 
     def ask_print(self) -> None:
@@ -108,8 +116,8 @@ class Exports:
         from nullah.desk import jobs
 
         self.work.start(
-            "Laying the sheets out …",
-            "Stopped. Nothing was printed.",
+            tr("Laying the sheets out …"),
+            tr("Stopped. Nothing was printed."),
             jobs.all_sheets_of,
             self._document.project,
             self.clock(),
@@ -132,14 +140,14 @@ class Exports:
         from nullah.paper.files import PAPERS, page_layout
 
         if self.printing is not None and self.printing.running:
-            self._refuse("Something is being printed: wait for it, or stop it.")
+            self._refuse(tr("Something is being printed: wait for it, or stop it."))
             return
         paper = PAPERS[self._settings.paper]
         printer.setPageLayout(page_layout(paper))
         printer.setFullPage(True)
         painter = QPainter()
         if not painter.begin(printer):
-            self._refuse("The printer does not answer. Write the sheets into a folder and print the PDF.")
+            self._refuse(tr("The printer does not answer. Write the sheets into a folder and print the PDF."))
             return
         self.printing = Printing(self._banner, printer, painter, sheets, paper)
         self.printing.start()
@@ -156,7 +164,9 @@ class Exports:
         from nullah.desk.papers import file_name
 
         start = Path(self._folder()) / f"{file_name(self.sheets_shown()[0].title)}.pdf"
-        name, _ = QFileDialog.getSaveFileName(self._window, "Write what is shown", str(start), "Paper (*.pdf *.svg)")
+        name, _ = QFileDialog.getSaveFileName(
+            self._window, tr("Write what is shown"), str(start), tr("Paper (*.pdf *.svg)")
+        )
         if name:
             self.write_shown(Path(name))
 
@@ -174,13 +184,13 @@ class Exports:
         except PaperError as error:
             self._refuse(error)
             return
-        self._banner.say(f"{sheets[0].title} is in {path}.")
+        self._banner.say(tr("{title} is in {path}.", title=sheets[0].title, path=path))
 
     # --- lists ---
 
     def ask_boards(self) -> None:
         """Ask for a list of boards and put them on the rack."""
-        name, _ = QFileDialog.getOpenFileName(self._window, "Bring boards in", self._folder(), _TABLE)
+        name, _ = QFileDialog.getOpenFileName(self._window, tr("Bring boards in"), self._folder(), tr(_TABLE))
         if name:
             self.bring_boards(Path(name))
 
@@ -196,16 +206,16 @@ class Exports:
             self._refuse(error)
             return False
         if not boards:
-            self._refuse(f"{path.name} has no board in it.")
+            self._refuse(tr("{name} has no board in it.", name=path.name))
             return False
-        words = f"bring in {len(boards)} boards of {path.name}"
+        words = tr("bring in {count} boards of {name}", count=len(boards), name=path.name)
         refused = self._document.do(words, lambda p: actions.add_boards(p, boards))
-        self._banner.say(refused or f"{len(boards)} boards of {path.name} are on the rack.")
+        self._banner.say(refused or tr("{count} boards of {name} are on the rack.", count=len(boards), name=path.name))
         return not refused
 
     def ask_survey(self) -> None:
         """Ask for a survey of the board in hand."""
-        name, _ = QFileDialog.getOpenFileName(self._window, "Bring a survey in", self._folder(), _TABLE)
+        name, _ = QFileDialog.getOpenFileName(self._window, tr("Bring a survey in"), self._folder(), tr(_TABLE))
         if name:
             self.bring_survey(Path(name))
 
@@ -217,7 +227,7 @@ class Exports:
 
         board = self._document.project.board(self._document.selection.board)
         if board is None:
-            self._banner.say("Take the board in hand first: the survey is of that one.")
+            self._banner.say(tr("Take the board in hand first: the survey is of that one."))
             return False
         try:
             surface = surface_of(from_points(read_survey_points(path)))
@@ -225,14 +235,17 @@ class Exports:
             self._refuse(error)
             return False
         seen = replace(board, surface=surface)
-        refused = self._document.do(f"survey of {board.name}", lambda p: actions.change_board(p, seen))
-        self._banner.say(refused or f"{board.name} is surveyed at {len(surface.xs) * len(surface.ys)} places.")
+        refused = self._document.do(tr("survey of {name}", name=board.name), lambda p: actions.change_board(p, seen))
+        self._banner.say(
+            refused
+            or tr("{name} is surveyed at {count} places.", name=board.name, count=len(surface.xs) * len(surface.ys))
+        )
         return not refused
 
     def ask_rack(self) -> None:
         """Ask for a file and write the boards of the rack into it."""
         start = Path(self._folder()) / "rack.csv"
-        name, _ = QFileDialog.getSaveFileName(self._window, "Write the rack", str(start), _TABLE)
+        name, _ = QFileDialog.getSaveFileName(self._window, tr("Write the rack"), str(start), tr(_TABLE))
         if name:
             self.write_rack(Path(name))
 
@@ -246,6 +259,13 @@ class Exports:
             write_file(path, rack_text(boards))
             write_file(beside, flaws_text(boards))
         except OSError as error:
-            self._refuse(f"{path} cannot be written: {why(error)}.")
+            self._refuse(tr("{path} cannot be written: {why}.", path=path, why=why(error)))
             return
-        self._banner.say(f"{len(boards)} boards are in {path.name}, their flaws in {beside.name} beside it.")
+        self._banner.say(
+            tr(
+                "{count} boards are in {name}, their flaws in {flaws} beside it.",
+                count=len(boards),
+                name=path.name,
+                flaws=beside.name,
+            )
+        )

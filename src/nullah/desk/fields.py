@@ -12,6 +12,7 @@ from nullah.core.ledger import QuantityKind, Value
 from nullah.core.lengths import Length, LengthError, Unit, read_length, read_slope
 from nullah.core.limits import COUNT, quoted, read_count
 from nullah.core.wording.facts import error_words
+from nullah.labels import tr
 from nullah.paper.lettering import typeface
 
 
@@ -22,7 +23,7 @@ def read_value(text: str, kind: QuantityKind, unit: Unit) -> Value:
     if kind is QuantityKind.COUNT:
         count = read_count(text)
         if not count or count > COUNT:
-            raise LengthError(f"{quoted(text)} is not a number of pieces. Use 1 to {COUNT}.")
+            raise LengthError(tr("{typed} is not a number of pieces. Use 1 to {most}.", typed=quoted(text), most=COUNT))
         return count
     return read_length(text, unit)
 
@@ -94,7 +95,7 @@ class ValueField(QWidget):
             self.complain(error_words(error))
             return None
         if any(length.mm <= 0 for length in found):
-            self.complain("Each must be more than nothing.")
+            self.complain(tr("Each must be more than nothing."))
             return None
         return found
 

@@ -11,6 +11,7 @@ from PySide6.QtWidgets import QWidget
 
 from nullah.core.card import Severity
 from nullah.core.wording.card import WordedCard
+from nullah.labels import tr
 from nullah.paper.lettering import typeface
 from nullah.paper.palette import DAY, Palette
 
@@ -36,7 +37,7 @@ class GlancePage(QWidget):
     def __init__(self) -> None:
         super().__init__()
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
-        self.setAccessibleName("The next step, read from afar")
+        self.setAccessibleName(tr("The next step, read from afar"))
         self._card = WordedCard("", (), (), (), ())
         self._palette: Palette = DAY
         self._first = 0
@@ -89,9 +90,9 @@ class GlancePage(QWidget):
             yield _Line(f"{number}  {text}", _STEP, False, palette.text)
         left = len(card.mark) - self._first - steps
         if left > 0:
-            yield _Line(f"{left} more: Space, or touch", _TOOL, False, palette.quiet)
+            yield _Line(tr("{count} more: Space, or touch", count=left), _TOOL, False, palette.quiet)
         elif self._first:
-            yield _Line("Space, or touch: from the first again", _TOOL, False, palette.quiet)
+            yield _Line(tr("Space, or touch: from the first again"), _TOOL, False, palette.quiet)
 
     def _height(self, lines: list[_Line], largest: int, wide: float) -> float:
         high = 0.0

@@ -15,6 +15,7 @@ from nullah.core.wording.plan import unsettled_words
 from nullah.desk.document import Document
 from nullah.desk.stations.base import Chooser, show_choice
 from nullah.desk.tips import plain_tip
+from nullah.labels import tr
 from nullah.paper.lettering import typeface
 
 _NAME_LEAST, _NAME_MOST = 160, 420
@@ -49,7 +50,7 @@ class Header(QWidget):
         row.setSpacing(4)
         self.name = QLineEdit()
         self.name.setObjectName("pieceName")
-        self.name.setAccessibleName("Name of the piece")
+        self.name.setAccessibleName(tr("Name of the piece"))
         self.name.setFont(typeface(19, bold=True))
         self.name.setMaxLength(NAME_TEXT)
         self.name.setMinimumHeight(32)
@@ -61,22 +62,22 @@ class Header(QWidget):
         self.unsettled.setTextFormat(Qt.TextFormat.PlainText)
         self.unsettled.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Preferred)
         row.addWidget(self.unsettled, 1)
-        self.undo = self._button("Undo", document.undo, row)
-        self.redo = self._button("Redo", document.redo, row)
+        self.undo = self._button(tr("Undo"), document.undo, row)
+        self.redo = self._button(tr("Redo"), document.redo, row)
         row.addSpacing(8)
         self.units = QButtonGroup(self)
         for index, style in enumerate(STYLES.values()):
-            button = self._button(style.name, lambda: None, row)
+            button = self._button(tr(style.name), lambda: None, row)
             button.setCheckable(True)
             button.setAutoExclusive(True)
-            button.setAccessibleName(f"Units: {style.name}")
+            button.setAccessibleName(tr("Units: {name}", name=tr(style.name)))
             self.units.addButton(button, index)
         self.units.idClicked.connect(lambda i: self.unit_chosen.emit(list(STYLES)[i]))
-        to = QLabel("to")
+        to = QLabel(tr("to"))
         to.setProperty("quiet", "true")
         row.addWidget(to)
         self.mark = Chooser()
-        self.mark.setAccessibleName("Smallest mark")
+        self.mark.setAccessibleName(tr("Smallest mark"))
         self.mark.currentIndexChanged.connect(lambda _: self.mark.updateGeometry())
         self.mark.activated.connect(lambda _: self.mark_chosen.emit(Fraction(str(self.mark.currentData()))))
         row.addWidget(self.mark)
@@ -106,16 +107,19 @@ class Header(QWidget):
             self.name.setText(document.project.piece.name)
             self.name.setCursorPosition(0)
         unsettled = unsettled_words(document.plan)
-        text = " · ".join(unsettled) if unsettled else "everything settled"
+        text = " · ".join(unsettled) if unsettled else tr("everything settled")
         self.unsettled.setText(text)
         self.unsettled.setToolTip(plain_tip(text))
         self.unsettled.setProperty("settled", "false" if unsettled else "true")
         self.unsettled.style().unpolish(self.unsettled)
         self.unsettled.style().polish(self.unsettled)
-        for button, word, name in ((self.undo, "Undo", document.undo_name), (self.redo, "Redo", document.redo_name)):
+        for button, word, name in (
+            (self.undo, tr("Undo"), document.undo_name),
+            (self.redo, tr("Redo"), document.redo_name),
+        ):
             button.setEnabled(bool(name))
             button.setAccessibleName(f"{word}: {name}" if name else word)
-            button.setToolTip(plain_tip(f"{word}: {name}") if name else f"Nothing to {word.lower()}")
+            button.setToolTip(plain_tip(f"{word}: {name}") if name else tr("Nothing to {word}", word=word.lower()))
         marks = document.project.marks
         self._show_mark(marks)
         self.units.button(list(STYLES).index(marks.unit)).setChecked(True)

@@ -11,15 +11,19 @@ from PySide6.QtCore import QPointF, QRectF, QSize, QSizeF, Qt
 from PySide6.QtGui import QColor, QPainter, QPixmap
 from PySide6.QtWidgets import QDialog, QHBoxLayout, QLabel, QListWidget, QPushButton, QVBoxLayout, QWidget
 
+from nullah.core.catalogue import N_
 from nullah.core.project import Project
+from nullah.core.reader import Reader
+from nullah.core.wording.dates import clock, whole_date
 from nullah.core.wording.facts import error_words
 from nullah.files.errors import ProjectFileError
 from nullah.files.recovery import Kept
 from nullah.files.versions import Version
+from nullah.labels import tr
 from nullah.paper.lettering import typeface
 
 _PICTURE = QSize(420, 300)
-_DELETE, _KEEP = "Delete it", "Do not delete it"
+_DELETE, _KEEP = N_("Delete it"), N_("Do not delete it")
 
 
 class _Line(NamedTuple):
@@ -80,7 +84,7 @@ class History(QDialog):
         self.picture = QLabel()
         self.picture.setFixedSize(_PICTURE)
         self.picture.setAlignment(Qt.AlignmentFlag.AlignCenter)
-        self.picture.setAccessibleName("Drawing of what is picked")
+        self.picture.setAccessibleName(tr("Drawing of what is picked"))
         self.said = QLabel()
         self.said.setTextFormat(Qt.TextFormat.PlainText)
         self.said.setWordWrap(True)
@@ -92,10 +96,10 @@ class History(QDialog):
         self.taken.setProperty("main", "true")
         self.taken.clicked.connect(lambda: self._taken())
         self._to_delete: set[int] = set()
-        self.deleted = QPushButton(_DELETE)
+        self.deleted = QPushButton(tr(_DELETE))
         self.deleted.setVisible(delete is not None)
         self.deleted.clicked.connect(lambda: self._deleted())
-        close = QPushButton("Close")
+        close = QPushButton(tr("Close"))
         close.clicked.connect(self.reject)
         for button in (self.taken, self.deleted, close):
             button.setMinimumHeight(34)
@@ -130,7 +134,7 @@ class History(QDialog):
     def _show(self, number: int) -> None:
         self.picture.clear()
         self.said.clear()
-        self.deleted.setText(_KEEP if number in self._to_delete else _DELETE)
+        self.deleted.setText(tr(_KEEP if number in self._to_delete else _DELETE))
         project = self._project(number) if number >= 0 else None
         self.taken.setEnabled(project is not None)
         if project is None:
@@ -152,7 +156,7 @@ class History(QDialog):
         if number < 0:
             return
         self._to_delete ^= {number}
-        marked = " · deleted when this is closed" if number in self._to_delete else ""
+        marked = tr(" · deleted when this is closed") if number in self._to_delete else ""
         self.list.item(number).setText(f"{self._lines[number].title}{marked}")
         self._show(number)
 
@@ -198,16 +202,17 @@ def versions_dialog(
     """Return the dialog of a file's earlier versions; `take` is called with the one to go back to."""
     from nullah.files.project_file import read_project
 
+    reader = Reader(now.marks)
     lines = [
         _Line(
-            f"{each.saved:%a} {each.saved.day} {each.saved:%B %Y, %H:%M:%S}",
+            f"{whole_date(each.saved, reader)}, {each.saved:%H:%M:%S}",
             partial(read_project, each.path),
             partial(_since, now),
         )
         for each in versions
     ]
-    title = f"Earlier versions of {file.name}"
-    return History(over, title, "Go back to it", lines, lambda _, project: take(project))
+    title = tr("Earlier versions of {name}", name=file.name)
+    return History(over, title, tr("Go back to it"), lines, lambda _, project: take(project))
 
 
 def _since(now: Project, then: Project) -> str:
@@ -218,26 +223,26 @@ def _since(now: Project, then: Project) -> str:
     # As a file gives both back: what nobody typed is no difference.
     kept = parse_project(project_text(now), "now")
     plan = work_out(kept, milling=False, proving=False)
-    return f"Since then: {difference_words(then, kept, plan.ledger, plan.reader)}"
+    return tr("Since then: {differences}", differences=difference_words(then, kept, plan.ledger, plan.reader))
 
 
-def kept_dialog(over: QWidget, found: list[Kept], take: Callable[[Kept], None]) -> History:
+def kept_dialog(over: QWidget, found: list[Kept], reader: Reader, take: Callable[[Kept], None]) -> History:
     """Return the dialog of kept work; `take` is called with what is to be opened."""
 
     def title(kept: Kept) -> str:
         try:
             name = kept.read().piece.name
         except ProjectFileError:
-            name = "cannot be read"
-        return f"{name} · {kept.when:%a} {kept.when.day} {kept.when:%B %Y, %H:%M}"
+            name = tr("cannot be read")
+        return f"{name} · {whole_date(kept.when, reader)}, {clock(kept.when)}"
 
     def said(kept: Kept, _: Project) -> str:
-        where = f"Of {kept.file}." if kept.file else "It was never saved to a file."
-        newer = " That file was changed after this was kept: opening it asks which one is to stay."
+        where = tr("Of {file}.", file=kept.file) if kept.file else tr("It was never saved to a file.")
+        newer = tr(" That file was changed after this was kept: opening it asks which one is to stay.")
         return where + (newer if kept.file_is_newer else "")
 
     def delete(number: int) -> None:
         found[number].drop()
 
     lines = [_Line(title(kept), kept.read, partial(said, kept)) for kept in found]
-    return History(over, "Kept work", "Open it", lines, lambda number, _: take(found[number]), delete)
+    return History(over, tr("Kept work"), tr("Open it"), lines, lambda number, _: take(found[number]), delete)

@@ -11,6 +11,7 @@ from pathlib import Path
 from nullah.background import Refused
 from nullah.core.project import Project
 from nullah.core.wording.facts import error_words
+from nullah.labels import speak, tr
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
@@ -28,15 +29,16 @@ def _without_screen() -> object:
 def write_sheets(project: Project, folder: Path, paper: str, now: datetime) -> Generator[str, None, int | Refused]:
     """Write every sheet and list of a project into a folder; return how many files."""
     application = _without_screen()
+    speak(project.marks.catalogue)
     from nullah.desk.bundle import write_bundle
     from nullah.paper.files import PAPERS, PaperError
 
     count = 0
     try:
-        yield "Laying the sheets out …"
+        yield tr("Laying the sheets out …")
         for written in write_bundle(project, folder, PAPERS[paper], now):
             count = written.number
-            yield f"Writing {written.number} of {written.of}: {written.path.name}"
+            yield tr("Writing {number} of {of}: {name}", number=written.number, of=written.of, name=written.path.name)
     except PaperError as error:
         return Refused(error_words(error))
     del application
@@ -49,10 +51,11 @@ def write_solids(project: Project, target: Path) -> Generator[str, None, Refused
     from nullah.files.solids import SolidsError
     from nullah.files.solids import write_solids as write
 
-    yield "Building the solids …"
+    speak(project.marks.catalogue)
+    yield tr("Building the solids …")
     try:
         plan = work_out(project, milling=False)
-        yield f"Writing {target.name} …"
+        yield tr("Writing {name} …", name=target.name)
         write(plan, target)
     except SolidsError as error:
         return Refused(error_words(error))
@@ -62,10 +65,11 @@ def write_solids(project: Project, target: Path) -> Generator[str, None, Refused
 def all_sheets_of(project: Project, now: datetime) -> Generator[str, None, tuple[Sheet, ...]]:
     """Return every sheet of a project, laid out."""
     application = _without_screen()
+    speak(project.marks.catalogue)
     from nullah.core.plan import work_out
     from nullah.core.sheets.sheets import all_sheets
 
-    yield "Laying the sheets out …"
+    yield tr("Laying the sheets out …")
     sheets = all_sheets(work_out(project), now)
     del application
     return tuple(sheets)

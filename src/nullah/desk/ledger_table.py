@@ -8,20 +8,26 @@ from PySide6.QtCore import QModelIndex, QObject, QPointF, QSortFilterProxyModel,
 from PySide6.QtGui import QColor, QKeyEvent
 from PySide6.QtWidgets import QLabel, QLineEdit, QVBoxLayout, QWidget
 
+from nullah.core.catalogue import N_
 from nullah.core.ledger import Origin, Quantity
 from nullah.core.refs import QuantityRef, Ref
 from nullah.core.wording.ledger import reading_words
 from nullah.desk.document import Document
 from nullah.desk.row_model import Index, RowModel, WholeTable
 from nullah.desk.stations.base import Flow
+from nullah.labels import tr
 from nullah.paper.lettering import typeface
 from nullah.paper.palette import Palette
 
-_COLUMNS = ("Figure", "Is", "Where from", "On it hang")
+_COLUMNS = (N_("Figure"), N_("Is"), N_("Where from"), N_("On it hang"))
 _SIGNS = {
-    Origin.GIVEN: "given", Origin.WORKED_OUT: "worked out", Origin.OVERRULED: "✎ overruled",
-    Origin.MEASURED: "✓ measured", Origin.WAITS: "… waits", Origin.FITTED: "fitted",
-}  # fmt: skip
+    Origin.GIVEN: N_("given"),
+    Origin.WORKED_OUT: N_("worked out"),
+    Origin.OVERRULED: N_("✎ overruled"),
+    Origin.MEASURED: N_("✓ measured"),
+    Origin.WAITS: N_("… waits"),
+    Origin.FITTED: N_("fitted"),
+}
 
 
 class _Model(RowModel):
@@ -38,7 +44,7 @@ class _Model(RowModel):
         for name, quantity in ledger.quantities.items() if ledger is not None else ():
             title = self._document.plan.reader.title(name)
             hangs = len(ledger.hangs_on(name)) if ledger is not None else 0
-            origin = _SIGNS[quantity.origin]
+            origin = tr(_SIGNS[quantity.origin])
             if quantity.reading is not None:
                 origin = f"{origin} {reading_words(quantity.reading, self._document.plan.reader)}".rstrip()
             words = (title[:1].upper() + title[1:], quantity.write_to_edit(marks), origin, str(hangs) if hangs else "")
@@ -92,8 +98,8 @@ class LedgerTable(QWidget):
         super().__init__()
         self._document = document
         self.finder = QLineEdit()
-        self.finder.setPlaceholderText("find a figure")
-        self.finder.setAccessibleName("Find a figure")
+        self.finder.setPlaceholderText(tr("find a figure"))
+        self.finder.setAccessibleName(tr("Find a figure"))
         self.finder.setMinimumSize(240, 32)
         self.count = QLabel()
         self.count.setProperty("quiet", "true")
@@ -107,7 +113,7 @@ class LedgerTable(QWidget):
         self.found.setFilterCaseSensitivity(Qt.CaseSensitivity.CaseInsensitive)
         self.table = _Table({1: 110, 2: 230, 3: 90}, wide=0)
         self.table.setModel(self.found)
-        self.table.setAccessibleName("Figures of the piece")
+        self.table.setAccessibleName(tr("Figures of the piece"))
         column_layout = QVBoxLayout(self)
         column_layout.setContentsMargins(0, 0, 0, 0)
         column_layout.setSpacing(0)
@@ -125,7 +131,11 @@ class LedgerTable(QWidget):
 
     def _tell(self) -> None:
         shown, whole = self.found.rowCount(), self.model.rowCount()
-        self.count.setText(f"{whole} figures" if shown == whole else f"{shown} of {whole} figures")
+        self.count.setText(
+            tr("{count} figures", count=whole)
+            if shown == whole
+            else tr("{shown} of {whole} figures", shown=shown, whole=whole)
+        )
 
     def _name(self, index: QModelIndex) -> str:
         return str(self.found.data(index, Qt.ItemDataRole.UserRole))

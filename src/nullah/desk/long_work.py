@@ -8,6 +8,7 @@ from typing import Any
 from PySide6.QtCore import QObject, QSocketNotifier, Signal
 
 from nullah.desk.banner import Banner, Urgency
+from nullah.labels import tr
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
@@ -51,7 +52,9 @@ class LongWork(QObject):
             Called with what it returned, unless that is a `Refused`, which is said.
         """
         if self._aside is not None:
-            self._banner.say("One thing at a time: wait for what is being written, or stop it.", urgency=Urgency.ERROR)
+            self._banner.say(
+                tr("One thing at a time: wait for what is being written, or stop it."), urgency=Urgency.ERROR
+            )
             return
         from nullah.background import Aside
 
@@ -60,7 +63,7 @@ class LongWork(QObject):
         assert self._aside.pipe is not None
         self._news = QSocketNotifier(self._aside.pipe.fileno(), QSocketNotifier.Type.Read, self)
         self._news.activated.connect(self._hear)
-        self._banner.say(said, ("Stop", self.stop), urgency=Urgency.QUESTION, dismiss=False)
+        self._banner.say(said, (tr("Stop"), self.stop), urgency=Urgency.QUESTION, dismiss=False)
 
     def stop(self) -> None:
         """Stop the work, now; what it has written already is whole."""

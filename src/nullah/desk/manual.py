@@ -9,7 +9,9 @@ from PySide6.QtCore import Qt, QUrl
 from PySide6.QtGui import QKeySequence, QTextCharFormat, QTextCursor
 from PySide6.QtWidgets import QDialog, QHBoxLayout, QListWidget, QListWidgetItem, QTextBrowser
 
+from nullah.core.catalogue import N_
 from nullah.core.stations import STATIONS
+from nullah.labels import locale, tr
 from nullah.paper.lettering import typeface
 from nullah.paper.palette import Palette
 
@@ -21,17 +23,17 @@ _KEYS = "keys"
 _BETWEEN, _HEADING, _SUBHEADING = 9, 24, 18
 #: Keys of the bench, which stand in no menu.
 _BENCH = (
-    ("Left, Right", "go through what can be picked or typed on the bench"),
-    ("Return", "take it"),
-    ("F4", "a pointer that keys move: arrows move it (Shift finely, Ctrl far), Space presses and lets go"),
-    ("Ctrl and arrows", "move the drawing"),
-    ("Menu, Shift+F10", "what can be done with it"),
-    ("+, −, 0, 1", "zoom in, zoom out, fit, true size"),
-    ("Space and drag, middle button", "move the drawing"),
-    ("Shift and arrows", "move a board of one's own; Page up and down in depth; with Ctrl ten times as far"),
-    ("Delete", "delete the flaw or board that is picked"),
-    ("Escape", "give up what is being dragged or typed"),
-    ("Ctrl+Return", "the task of the Day Book is done"),
+    (N_("Left, Right"), N_("go through what can be picked or typed on the bench")),
+    (N_("Return"), N_("take it")),
+    ("F4", N_("a pointer that keys move: arrows move it (Shift finely, Ctrl far), Space presses and lets go")),
+    (N_("Ctrl and arrows"), N_("move the drawing")),
+    (N_("Menu, Shift+F10"), N_("what can be done with it")),
+    ("+, −, 0, 1", N_("zoom in, zoom out, fit, true size")),
+    (N_("Space and drag, middle button"), N_("move the drawing")),
+    (N_("Shift and arrows"), N_("move a board of one's own; Page up and down in depth; with Ctrl ten times as far")),
+    (N_("Delete"), N_("delete the flaw or board that is picked")),
+    (N_("Escape"), N_("give up what is being dragged or typed")),
+    ("Ctrl+Return", N_("the task of the Day Book is done")),
 )
 
 
@@ -75,16 +77,16 @@ class Manual(QDialog):
 
     def __init__(self, window: Window) -> None:
         super().__init__(window)
-        self.setWindowTitle("Manual")
+        self.setWindowTitle(tr("Manual"))
         self.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
         self.resize(860, 620)
         self._window = window
         row = QHBoxLayout(self)
         self.pages = QListWidget()
-        self.pages.setAccessibleName("Pages of the manual")
+        self.pages.setAccessibleName(tr("Pages of the manual"))
         self.pages.setMaximumWidth(190)
         self.page = _Page(window.appearance.palette)
-        self.page.setAccessibleName("Page of the manual")
+        self.page.setAccessibleName(tr("Page of the manual"))
         self.page.setOpenLinks(False)
         row.addWidget(self.pages)
         row.addWidget(self.page, 1)
@@ -96,12 +98,12 @@ class Manual(QDialog):
 
     @staticmethod
     def _titles() -> list[tuple[str, str]]:
-        first = ("first-box", "A first box")
+        first = ("first-box", tr("A first box"))
         return [
             first,
-            *((station.id, station.title) for station in STATIONS),
-            ("glossary", "Glossary"),
-            (_KEYS, "Keys"),
+            *((station.id, tr(station.title)) for station in STATIONS),
+            ("glossary", tr("Glossary")),
+            (_KEYS, tr("Keys")),
         ]
 
     @classmethod
@@ -119,15 +121,17 @@ class Manual(QDialog):
 
     def _keys(self) -> str:
         """Return all keys as a page: those of the menus as they are, so that none is told otherwise."""
-        lines = ["# Keys", "", "| Key | What it does |", "|---|---|"]
+        lines = ["# Keys", "", tr("| Key | What it does |"), "|---|---|"]
         for action in self._window.menus.actions:
             keys = ", ".join(key.toString(QKeySequence.SequenceFormat.NativeText) for key in action.shortcuts())
             if keys:
                 lines.append(f"| {keys} | {action.text().replace('&', '').partition(':')[0]} |")
-        lines += [f"| {keys} | {what} |" for keys, what in _BENCH]
+        lines += [f"| {tr(keys)} | {tr(what)} |" for keys, what in _BENCH]
         return "\n".join(lines)
 
 
 def page_text(name: str) -> str:
-    """Return a page of the manual, as Markdown."""
-    return (files("nullah") / "manual" / f"{name}.md").read_text(encoding="utf-8")
+    """Return a page of the manual, as Markdown: in the folder of the language in use, or else as it is written."""
+    pages = files("nullah") / "manual"
+    page = pages / locale() / f"{name}.md"
+    return (page if page.is_file() else pages / f"{name}.md").read_text(encoding="utf-8")

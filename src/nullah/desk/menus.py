@@ -9,6 +9,7 @@ from typing import NamedTuple, Protocol
 from PySide6.QtGui import QAction, QActionGroup, QKeySequence
 from PySide6.QtWidgets import QMenu, QMenuBar
 
+from nullah.core.catalogue import N_
 from nullah.core.stations import STATIONS
 from nullah.desk.appearance import Appearance
 from nullah.desk.bench import Bench
@@ -17,8 +18,9 @@ from nullah.desk.document import Document
 from nullah.desk.papers import Papers
 from nullah.desk.picked import Picked
 from nullah.desk.settings import DAY_THEME, NIGHT_THEME, SYSTEM, Settings
+from nullah.labels import tr, tr_pairs
 
-_THEMES = ((SYSTEM, "As the system"), (DAY_THEME, "Day"), (NIGHT_THEME, "Night"))
+_THEMES = ((SYSTEM, N_("As the system")), (DAY_THEME, N_("Day")), (NIGHT_THEME, N_("Night")))
 
 
 class Desk(Protocol):
@@ -126,39 +128,43 @@ class Menus:
     def _file(self) -> None:
         window, papers = self._window, self._window.papers
         exports = papers.exports
-        menu = self._menu("&File")
-        self._add(menu, Entry("&New piece …", "Ctrl+N", window.show_start), Entry("&Open …", "Ctrl+O", papers.ask_open))
-        self._recent = menu.addMenu("Open &recent")
+        menu = self._menu(tr("&File"))
+        self._add(
+            menu,
+            Entry(tr("&New piece …"), "Ctrl+N", window.show_start),
+            Entry(tr("&Open …"), "Ctrl+O", papers.ask_open),
+        )
+        self._recent = menu.addMenu(tr("Open &recent"))
         self._recent.aboutToShow.connect(self._fill_recent)
         self._add(
             menu,
-            Entry("Open the sa&mple piece", "", papers.open_sample),
+            Entry(tr("Open the sa&mple piece"), "", papers.open_sample),
             None,
-            Entry("&Save", "Ctrl+S", papers.save),
-            Entry("Save &as …", "Ctrl+Shift+S", papers.ask_save),
-            Entry("Earlier &versions …", "", papers.show_versions),
-            Entry("&Unsaved work …", "", papers.show_kept),
+            Entry(tr("&Save"), "Ctrl+S", papers.save),
+            Entry(tr("Save &as …"), "Ctrl+Shift+S", papers.ask_save),
+            Entry(tr("Earlier &versions …"), "", papers.show_versions),
+            Entry(tr("&Unsaved work …"), "", papers.show_kept),
             None,
         )
         self._add(
-            menu.addMenu("&Import"),
-            Entry("&Boards from a list …", "", exports.ask_boards),
-            Entry("&Survey of the board in hand …", "", exports.ask_survey),
+            menu.addMenu(tr("&Import")),
+            Entry(tr("&Boards from a list …"), "", exports.ask_boards),
+            Entry(tr("&Survey of the board in hand …"), "", exports.ask_survey),
         )
         self._add(
-            menu.addMenu("&Export"),
-            Entry("&What is shown …", "", exports.ask_write_shown),
-            Entry("&All sheets into a folder …", "Ctrl+E", exports.ask_sheets),
-            Entry("S&olids …", "", exports.ask_solids),
-            Entry("&Rack as a list …", "", exports.ask_rack),
+            menu.addMenu(tr("&Export")),
+            Entry(tr("&What is shown …"), "", exports.ask_write_shown),
+            Entry(tr("&All sheets into a folder …"), "Ctrl+E", exports.ask_sheets),
+            Entry(tr("S&olids …"), "", exports.ask_solids),
+            Entry(tr("&Rack as a list …"), "", exports.ask_rack),
         )
         self._add(
             menu,
             None,
-            Entry("&Print …", "Ctrl+P", exports.ask_print),
-            Entry("Print what is s&hown …", "Ctrl+Shift+P", exports.ask_print_shown),
+            Entry(tr("&Print …"), "Ctrl+P", exports.ask_print),
+            Entry(tr("Print what is s&hown …"), "Ctrl+Shift+P", exports.ask_print_shown),
             None,
-            Entry("&Quit", "Ctrl+Q", window.close),
+            Entry(tr("&Quit"), "Ctrl+Q", window.close),
         )
 
     def _fill_recent(self) -> None:
@@ -169,70 +175,70 @@ class Menus:
             action.setToolTip(str(path))
             action.triggered.connect(lambda _=False, path=path: self._window.papers.open_path(path))
         if not found:
-            self._recent.addAction("Nothing yet").setEnabled(False)
+            self._recent.addAction(tr("Nothing yet")).setEnabled(False)
 
     def _edit(self) -> None:
         window = self._window
-        menu = self._menu("&Edit")
+        menu = self._menu(tr("&Edit"))
         self._undo, self._redo = self._add(
             menu,
-            Entry("&Undo", "Ctrl+Z", window.document.undo),
-            Entry("&Redo", "Ctrl+Shift+Z|Ctrl+Y", window.document.redo),
+            Entry(tr("&Undo"), "Ctrl+Z", window.document.undo),
+            Entry(tr("&Redo"), "Ctrl+Shift+Z|Ctrl+Y", window.document.redo),
         )
         self._add(
             menu,
             None,
-            Entry("&Copy the drawing", "Ctrl+Shift+C", window.copy_drawing),
+            Entry(tr("&Copy the drawing"), "Ctrl+Shift+C", window.copy_drawing),
             None,
-            Entry("&My shop …", "Ctrl+M", window.show_shop),
-            Entry("&Preferences …", "Ctrl+,", window.show_preferences),
+            Entry(tr("&My shop …"), "Ctrl+M", window.show_shop),
+            Entry(tr("&Preferences …"), "Ctrl+,", window.show_preferences),
         )
 
     def name_steps(self) -> None:
         """Say in the menu what would be undone and done again."""
         document = self._window.document
-        steps = ((self._undo, "&Undo", document.undo_name), (self._redo, "&Redo", document.redo_name))
+        steps = ((self._undo, tr("&Undo"), document.undo_name), (self._redo, tr("&Redo"), document.redo_name))
         for action, word, name in steps:
             # An ampersand of a name is no mnemonic.
             action.setText(f"{word}: {name.replace('&', '&&')}" if name else word)
 
     def _view(self) -> None:
         window = self._window
-        menu = self._menu("&View")
+        menu = self._menu(tr("&View"))
         self._add(
             menu,
             *(
-                Entry(f"&{number + 1}  {station.title}", f"Ctrl+{number + 1}", partial(window.show_station, number))
+                Entry(f"&{number + 1}  {tr(station.title)}", f"Ctrl+{number + 1}", partial(window.show_station, number))
                 for number, station in enumerate(STATIONS)
             ),
             None,
-            Entry("&Card", "F7", partial(window.turn_column, CARD)),
-            Entry("C&hoose", "F8", partial(window.turn_column, CHOOSE)),
-            Entry("&Fold the column", "F9", window.fold_column),
-            Entry("&Go to the first choice", "F6", window.go_to_choices),
-            Entry("&Pointer moved by keys", "F4", window.take_pointer),
+            Entry(tr("&Card"), "F7", partial(window.turn_column, CARD)),
+            Entry(tr("C&hoose"), "F8", partial(window.turn_column, CHOOSE)),
+            Entry(tr("&Fold the column"), "F9", window.fold_column),
+            Entry(tr("&Go to the first choice"), "F6", window.go_to_choices),
+            Entry(tr("&Pointer moved by keys"), "F4", window.take_pointer),
             None,
-            Entry("Zoom &in", "", partial(window.bench.zoom_middle, 1.25)),
-            Entry("Zoom &out", "", partial(window.bench.zoom_middle, 0.8)),
-            Entry("Fi&t", "Ctrl+0", window.bench.fit),
-            Entry("T&rue size", "", window.bench.true_size),
+            Entry(tr("Zoom &in"), "", partial(window.bench.zoom_middle, 1.25)),
+            Entry(tr("Zoom &out"), "", partial(window.bench.zoom_middle, 0.8)),
+            Entry(tr("Fi&t"), "Ctrl+0", window.bench.fit),
+            Entry(tr("T&rue size"), "", window.bench.true_size),
             None,
         )
         self._add(
             menu,
-            Entry("&Larger text", "Ctrl++|Ctrl+=", partial(window.appearance.change_text_size, 1)),
-            Entry("S&maller text", "Ctrl+-", partial(window.appearance.change_text_size, -1)),
+            Entry(tr("&Larger text"), "Ctrl++|Ctrl+=", partial(window.appearance.change_text_size, 1)),
+            Entry(tr("S&maller text"), "Ctrl+-", partial(window.appearance.change_text_size, -1)),
         )
-        themes = menu.addMenu("Th&eme")
+        themes = menu.addMenu(tr("Th&eme"))
         self._themes = QActionGroup(themes)
-        for theme, text in _THEMES:
+        for theme, text in tr_pairs(_THEMES):
             action = themes.addAction(text)
             action.setCheckable(True)
             action.setData(theme)
             self._themes.addAction(action)
             action.triggered.connect(lambda _=False, theme=theme: window.appearance.choose_theme(theme))
         themes.aboutToShow.connect(self._check_theme)
-        self._add(menu, Entry("F&ull screen", "F11", window.change_full_screen))
+        self._add(menu, Entry(tr("F&ull screen"), "F11", window.change_full_screen))
 
     def _check_theme(self) -> None:
         for action in self._themes.actions():
@@ -240,10 +246,10 @@ class Menus:
 
     def _piece(self) -> None:
         window = self._window
-        self._picked = self._menu("&Piece")
+        self._picked = self._menu(tr("&Piece"))
         self._picked.aboutToShow.connect(self._fill_piece)
         self._piece_entries = self._add(
-            self._picked, Entry("&Rename", "F2", window.rename), Entry("Add a &board", "", window.add_board)
+            self._picked, Entry(tr("&Rename"), "F2", window.rename), Entry(tr("Add a &board"), "", window.add_board)
         )
         self._of_picked: list[QAction] = []
 
@@ -258,11 +264,11 @@ class Menus:
     def _help(self) -> None:
         window = self._window
         self._add(
-            self._menu("&Help"),
-            Entry("A &first box in ten minutes", "", window.show_tour),
-            Entry("&Manual", "F1", window.show_manual),
-            Entry("&Glossary", "", partial(window.show_manual, "glossary")),
-            Entry("&Keys", "?", partial(window.show_manual, "keys")),
+            self._menu(tr("&Help")),
+            Entry(tr("A &first box in ten minutes"), "", window.show_tour),
+            Entry(tr("&Manual"), "F1", window.show_manual),
+            Entry(tr("&Glossary"), "", partial(window.show_manual, "glossary")),
+            Entry(tr("&Keys"), "?", partial(window.show_manual, "keys")),
             None,
-            Entry("&About Nullah", "", window.show_about),
+            Entry(tr("&About Nullah"), "", window.show_about),
         )

@@ -23,6 +23,7 @@ from PySide6.QtWidgets import (
 )
 
 from nullah.core.bench.hours import DAYS, Hours, HoursError, read_hours, write_hours
+from nullah.core.catalogue import N_
 from nullah.core.joints.practice import hands_of
 from nullah.core.lengths import Length, mm
 from nullah.core.limits import CLAMPS, PEOPLE, quoted, read_count
@@ -35,6 +36,7 @@ from nullah.desk.settings import Settings
 from nullah.desk.stations.base import Section, action, chooser, entry, labelled, show_choice, words
 from nullah.desk.stations.numbers import NumberField, Numbers
 from nullah.files.practice import practice_file, read_joints
+from nullah.labels import tr, tr_pairs
 from nullah.paper.lettering import typeface
 
 
@@ -57,24 +59,29 @@ class Figure(NamedTuple):
         return mine._replace(**{self.of: replace(getattr(mine, self.of), **{self.name: length})})
 
 
-_SETS = {"chisels": "Chisels", "bits": "Bits", "plough_irons": "Plough irons"}
+_SETS = {"chisels": N_("Chisels"), "bits": N_("Bits"), "plough_irons": N_("Plow irons")}
 _SAWS = (
-    Figure("Saw for boards takes", "shop", "kerf"),
-    Figure("Saw for joints takes", "shop", "fine_kerf"),
-    Figure("Saw for joints goes as deep as", "shop", "saw_deepest", 5, 300),
-    Figure("Plough goes as deep as", "shop", "plough_deepest", 1, 100),
-    Figure("Thinnest pin a knife can enter", "shop", "narrowest_pin", 0.5, 20),
+    Figure(N_("Saw for boards takes"), "shop", "kerf"),
+    Figure(N_("Saw for joints takes"), "shop", "fine_kerf"),
+    Figure(N_("Saw for joints goes as deep as"), "shop", "saw_deepest", 5, 300),
+    Figure(N_("Plow goes as deep as"), "shop", "plough_deepest", 1, 100),
+    Figure(N_("Thinnest pin a knife can enter"), "shop", "narrowest_pin", 0.5, 20),
 )
 _LEFT = (
-    Figure("At both ends together", "allowances", "end", 0, 1000),
-    Figure("At both edges together", "allowances", "edge", 0, 200),
-    Figure("At both faces together", "allowances", "thickness", 0, 50),
-    Figure("At the seams of a stave", "allowances", "joint", 0, 50),
+    Figure(N_("At both ends together"), "allowances", "end", 0, 1000),
+    Figure(N_("At both edges together"), "allowances", "edge", 0, 200),
+    Figure(N_("At both faces together"), "allowances", "thickness", 0, 50),
+    Figure(N_("At the seams of a stave"), "allowances", "joint", 0, 50),
 )
-_PLANE = (("sole", 100, 900), ("iron", 20, 80), ("camber", 0, 5), ("shaving", 0.005, 2))
+_PLANE = ((N_("sole"), 100, 900), (N_("iron"), 20, 80), (N_("camber"), 0, 5), (N_("shaving"), 0.005, 2))
 _WAYS = {
-    "dovetail": "Dovetails", "waste": "Waste between tails", "tenon": "Tenons", "floor": "Floors of channels",
-}  # fmt: skip
+    "dovetail": N_("Dovetails"),
+    "waste": N_("Waste between tails"),
+    "tenon": N_("Tenons"),
+    "floor": N_("Floors of channels"),
+}
+#: The figures of `Hands`, in their order.
+_HANDS = (N_("marking"), N_("tracing"), N_("sawing"), N_("planing"), N_("measuring"))
 _MOST_OFF = 5
 
 
@@ -92,7 +99,7 @@ class MyShopPage(QWidget):
         self.setObjectName("overPage")
         self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
-        self.setAccessibleName("My shop")
+        self.setAccessibleName(tr("My shop"))
         self._document, self._settings = document, settings
         self._sections: list[Section] = []
         self._shown: list[Callable[[MyShop], None]] = []
@@ -115,7 +122,7 @@ class MyShopPage(QWidget):
         for each in columns:
             each.setSpacing(6)
             row.addLayout(each, 1)
-        self._make_sets(self._section("Chisels, bits and irons", column))
+        self._make_sets(self._section(tr("Chisels, bits and irons"), column))
         self._make_saws(columns[0])
         self._make_planes(columns[1])
         self._make_habits(columns[1])
@@ -133,25 +140,25 @@ class MyShopPage(QWidget):
 
     def _make_head(self, column: QVBoxLayout) -> None:
         head = QHBoxLayout()
-        title = QLabel("My shop")
+        title = QLabel(tr("My shop"))
         title.setFont(typeface(30, bold=True))
         head.addWidget(title)
         head.addStretch(1)
-        done = QPushButton("Done")
+        done = QPushButton(tr("Done"))
         done.setProperty("main", "true")
         done.setMinimumHeight(36)
         done.clicked.connect(self.left)
         head.addWidget(done)
         column.addLayout(head)
-        words("The tools you own and how you work. Every piece you begin is planned with them.", column)
+        words(tr("The tools you own and how you work. Every piece you begin is planned with them."), column)
         self._differs = QWidget()
         row = QHBoxLayout(self._differs)
         row.setContentsMargins(0, 0, 0, 0)
-        told = words("The open piece is planned with other tools or habits than these.", row)
+        told = words(tr("The open piece is planned with other tools or habits than these."), row)
         told.setWordWrap(False)
         told.setProperty("weight", "look")
-        self.follow = action("Plan it with my shop", self._follow, row)
-        self.adopt = action("Make its shop mine", self._adopt, row)
+        self.follow = action(tr("Plan it with my shop"), self._follow, row)
+        self.adopt = action(tr("Make its shop mine"), self._adopt, row)
         row.addStretch(1)
         column.addWidget(self._differs)
 
@@ -170,47 +177,49 @@ class MyShopPage(QWidget):
 
     def _make_saws(self, column: QVBoxLayout) -> None:
         self.figures: dict[str, ValueField] = {}
-        self._figures(_SAWS, self._section("Saws and plough", column))
-        self._figures(_LEFT, self._section("Allowances: left for saw and plane", column))
+        self._figures(_SAWS, self._section(tr("Saws and plow"), column))
+        self._figures(_LEFT, self._section(tr("Allowances: left for saw and plane"), column))
 
     def _make_planes(self, column: QVBoxLayout) -> None:
-        row = self._section("Bench planes", column)
+        row = self._section(tr("Bench planes"), column)
         grid = QGridLayout()
         grid.setHorizontalSpacing(8)
         grid.setVerticalSpacing(6)
         for place, (name, _, _) in enumerate(_PLANE):
-            heading = QLabel(name)
+            heading = QLabel(tr(name))
             heading.setProperty("quiet", "true")
             grid.addWidget(heading, 0, place + 2)
         self.planes = {kind: _PlaneLine(kind, grid, number + 1, self) for number, kind in enumerate(PlaneKind)}
         row.addLayout(grid)
 
     def _make_habits(self, column: QVBoxLayout) -> None:
-        row = self._section("Ways of working", column)
+        row = self._section(tr("Ways of working"), column)
         self.ways: dict[str, QComboBox] = {}
-        for name, title in _WAYS.items():
-            options = [(way, way) for way in SCHOOLS[name]]
-            self.ways[name] = chooser(f"{title}: way of working", options, partial(self._work_so, name), row, title)
+        for name, title in tr_pairs(_WAYS.items()):
+            options = tr_pairs((way, way) for way in SCHOOLS[name])
+            self.ways[name] = chooser(
+                tr("{title}: way of working", title=title), options, partial(self._work_so, name), row, title
+            )
         self._shown.append(self._show_ways)
-        row = self._section("Glue-ups", column)
-        self.clamps = self._count("clamps", "Clamps", 0, CLAMPS, row)
-        self.people = self._count("people", "People", 1, PEOPLE, row)
+        row = self._section(tr("Glue-ups"), column)
+        self.clamps = self._count("clamps", N_("clamps"), 0, CLAMPS, row)
+        self.people = self._count("people", N_("people"), 1, PEOPLE, row)
 
     def _make_hours(self, column: QVBoxLayout) -> None:
-        row = self._section("Hours at the bench", column)
+        row = self._section(tr("Hours at the bench"), column)
         self.hours: list[QLineEdit] = []
-        for number, day in enumerate(DAYS):
-            field = entry(f"hours on {day}", 120, partial(self._take_hours, number))
-            field.setPlaceholderText("none")
+        for number, day in enumerate(map(tr, DAYS)):
+            field = entry(tr("hours on {day}", day=day), 120, partial(self._take_hours, number))
+            field.setPlaceholderText(tr("none"))
             self.hours.append(field)
             labelled(day, field, row)
         self.hours_said = words("", row)
         self.hours_said.setProperty("weight", "fails")
         self._shown.append(self._show_hours)
-        row = self._section("Hands: how far off", column)
-        self.hands = Numbers(row, "hands", len(Hands._fields), self._have_hands)
-        self.from_practice = action("From the practice joints", self._hands_from_practice, row)
-        self.from_practice.setToolTip("How far off the saw is, from the widest gaps of the last practice joints")
+        row = self._section(tr("Hands: how far off"), column)
+        self.hands = Numbers(row, tr("hands"), len(Hands._fields), self._have_hands)
+        self.from_practice = action(tr("From the practice joints"), self._hands_from_practice, row)
+        self.from_practice.setToolTip(tr("How far off the saw is, from the widest gaps of the last practice joints"))
         self._shown.append(self._show_hands)
 
     def _show_ways(self, mine: MyShop) -> None:
@@ -218,7 +227,7 @@ class MyShopPage(QWidget):
             show_choice(box, getattr(mine.shop.schools, name))
 
     def _show_hands(self, mine: MyShop) -> None:
-        figures = [NumberField(*each) for each in zip(Hands._fields, mine.shop.hands, strict=True)]
+        figures = [NumberField(tr(name), off) for name, off in zip(_HANDS, mine.shop.hands, strict=True)]
         self.hands.show_figures(figures, self._document.project.marks)
 
     def _show_hours(self, mine: MyShop) -> None:
@@ -229,10 +238,10 @@ class MyShopPage(QWidget):
     # --- lengths, sizes and counts ---
 
     def _sizes(self, name: str, row: int, grid: QGridLayout) -> ValueField:
-        title = QLabel(_SETS[name])
+        title = QLabel(tr(_SETS[name]))
         title.setProperty("quiet", "true")
         grid.addWidget(title, row, 0)
-        field = ValueField(_SETS[name].lower(), width=180)
+        field = ValueField(tr(_SETS[name]).lower(), width=180)
         title.setBuddy(field)
         grid.addWidget(field, row, 1)
         field.line.returnPressed.disconnect()
@@ -251,14 +260,14 @@ class MyShopPage(QWidget):
         if found is not None:
             field.line.setModified(False)
             sizes = tuple(sorted(found, key=lambda size: size.mm))
-            self._change_shop(f"change the {_SETS[name].lower()}", **{name: sizes})
+            self._change_shop(tr("change the {tools}", tools=tr(_SETS[name]).lower()), **{name: sizes})
 
     def _figures(self, figures: tuple[Figure, ...], row: Section) -> None:
         for figure in figures:
-            field = ValueField(figure.title, width=72)
+            field = ValueField(tr(figure.title), width=72)
             field.line.setMaximumWidth(88)
             field.entered.connect(partial(self._take, figure, field))
-            labelled(figure.title, field, row)
+            labelled(tr(figure.title), field, row)
             self.figures[figure.name] = field
             self._shown.append(partial(self._show_figure, figure, field))
 
@@ -269,17 +278,20 @@ class MyShopPage(QWidget):
 
     def _take(self, figure: Figure, field: ValueField, length: object) -> None:
         if isinstance(length, Length) and self.within(field, length, figure.least, figure.most):
-            self.change(f"{figure.title.lower()} {length.as_text()}", figure.put(self.mine, length))
+            self.change(f"{tr(figure.title).lower()} {length.as_text()}", figure.put(self.mine, length))
 
     def within(self, field: ValueField, length: Length, least: float, most: float) -> bool:
         """Return whether a length is between two, in mm; where it is not the field says so."""
         if least <= float(length) <= most:
             return True
         marks = self._document.project.marks
-        field.complain(f"From {marks.write(mm(str(least)))} to {marks.write(mm(str(most)))}.")
+        field.complain(
+            tr("From {least} to {most}.", least=marks.write(mm(str(least))), most=marks.write(mm(str(most))))
+        )
         return False
 
-    def _count(self, name: str, title: str, least: int, most: int, row: Section) -> QLineEdit:
+    def _count(self, of: str, title: str, least: int, most: int, row: Section) -> QLineEdit:
+        name = tr(title)
         field = entry(name, 56)
         said = words("", row)
         said.setProperty("weight", "fails")
@@ -287,18 +299,28 @@ class MyShopPage(QWidget):
         def take() -> None:
             number = read_count(field.text())
             fits = number is not None and least <= number <= most
-            said.setText("" if fits else f"{quoted(field.text())} {name}: from {least} to {most}.")
+            said.setText(
+                ""
+                if fits
+                else tr(
+                    "{typed} {name}: from {least} to {most}.",
+                    typed=quoted(field.text()),
+                    name=name,
+                    least=least,
+                    most=most,
+                )
+            )
             if fits:
                 field.setModified(False)
-                self.change(name, self.mine._replace(**{name: number}))  # type: ignore[arg-type]
+                self.change(name, self.mine._replace(**{of: number}))  # type: ignore[arg-type]
 
         def show(mine: MyShop) -> None:
             if not (field.hasFocus() and field.isModified()):
-                field.setText(str(getattr(mine, name)))
+                field.setText(str(getattr(mine, of)))
             said.setVisible(bool(said.text()))
 
         field.returnPressed.connect(take)
-        labelled(title, field, row)
+        labelled(name, field, row)
         self._shown.append(show)
         return field
 
@@ -306,14 +328,14 @@ class MyShopPage(QWidget):
 
     def _work_so(self, name: str, way: str) -> None:
         schools = self.mine.shop.schools._replace(**{name: way})
-        self._change_shop(f"{_WAYS[name].lower()}: {way}", schools=schools)
+        self._change_shop(f"{tr(_WAYS[name]).lower()}: {tr(way)}", schools=schools)
 
     def _have_hands(self, figures: tuple[float, ...]) -> None:
         if all(0 <= figure <= _MOST_OFF for figure in figures):
-            self._change_shop("hands as they are", hands=Hands(*figures))
+            self._change_shop(tr("hands as they are"), hands=Hands(*figures))
         else:
             most = self._document.project.marks.write_bare(_MOST_OFF)
-            self.hands.sentence.setText(f"From 0 to {most}.")
+            self.hands.sentence.setText(tr("From 0 to {most}.", most=most))
 
     def _hands_from_practice(self) -> None:
         self._have_hands(tuple(hands_of(read_joints(practice_file()))))
@@ -328,18 +350,18 @@ class MyShopPage(QWidget):
         self.hours_said.setText("")
         self.hours[day].setModified(False)
         week = [span if number == day else each for number, each in enumerate(mine.hours.week)]
-        self.change(f"hours on {DAYS[day]}", mine._replace(hours=Hours(tuple(week))))
+        self.change(tr("hours on {day}", day=tr(DAYS[day])), mine._replace(hours=Hours(tuple(week))))
 
     def have_plane(self, plane: Plane) -> None:
         """Put a plane among those that are owned."""
         there = {each.kind: each for each in self.mine.shop.planes} | {plane.kind: plane}
         planes = tuple(there[kind] for kind in PlaneKind if kind in there)
-        self._change_shop(f"change the {plane.kind.value}", planes=planes)
+        self._change_shop(tr("change the {plane}", plane=tr(plane.kind.value)), planes=planes)
 
     def have_no(self, kind: PlaneKind) -> None:
         """Take a plane away from those that are owned."""
         planes = tuple(plane for plane in self.mine.shop.planes if plane.kind is not kind)
-        self._change_shop(f"no {kind.value}", planes=planes)
+        self._change_shop(tr("no {plane}", plane=tr(kind.value)), planes=planes)
 
     # --- whose it is ---
 
@@ -369,7 +391,7 @@ class MyShopPage(QWidget):
             self.warned.emit(sentence)
 
     def _follow(self) -> None:
-        self._document.do("plan it with my shop", lambda p: planned_with(p, self.mine))
+        self._document.do(tr("plan it with my shop"), lambda p: planned_with(p, self.mine))
 
     def _adopt(self) -> None:
         self._keep(shop_of(self._document.project))
@@ -403,14 +425,14 @@ class _PlaneLine:
     def __init__(self, kind: PlaneKind, grid: QGridLayout, row: int, page: MyShopPage) -> None:
         self.kind, self._page = kind, page
         self._plane: Plane | None = None
-        self.owned = QCheckBox(kind.value.capitalize())
+        self.owned = QCheckBox(tr(kind.value).capitalize())
         self.owned.clicked.connect(self._own)
         self.picture = PlanePicture()
         grid.addWidget(self.owned, row, 0)
         grid.addWidget(self.picture, row, 1)
         self.figures: dict[str, ValueField] = {}
         for place, (name, _, _) in enumerate(_PLANE):
-            field = ValueField(f"{name} of the {kind.value}", width=48)
+            field = ValueField(tr("{name} of the {plane}", name=tr(name), plane=tr(kind.value)), width=48)
             field.line.setMaximumWidth(64)
             field.entered.connect(lambda _: self._take())
             self.figures[name] = field

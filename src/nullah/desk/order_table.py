@@ -10,17 +10,20 @@ from PySide6.QtGui import QColor
 from PySide6.QtWidgets import QVBoxLayout, QWidget
 
 from nullah.core.bench.tasks import Task
+from nullah.core.catalogue import N_
 from nullah.core.reader import Reader
+from nullah.core.wording.dates import clock, short_day
 from nullah.core.wording.durations import time_words
 from nullah.core.wording.task_titles import task_title
 from nullah.core.work.day_book import WorkState
 from nullah.desk.row_model import Index, RowModel, WholeTable
 from nullah.desk.tips import plain_tip
+from nullah.labels import tr
 from nullah.paper.palette import Palette
 
 
 class _Model(RowModel):
-    headings = ("", "Task", "Sort", "About", "Planned for")
+    headings = ("", N_("Task"), N_("Sort"), N_("About"), N_("Planned for"))
 
     def __init__(self, parent: QObject) -> None:
         super().__init__(parent)
@@ -67,13 +70,19 @@ class _Model(RowModel):
         if not stand.progress.open(task):
             state = "✓"
         elif task.id in stand.progress.again:
-            state = "again"
+            state = tr("again")
         else:
-            state = "now" if task.id in self._ready else ""
+            state = tr("now") if task.id in self._ready else ""
         minutes = stand.minutes.get(task.id, 0.0)
-        about = time_words(minutes, self.reader) if minutes else f"waits {task.waits:g} h" if task.waits else ""
+        about = (
+            time_words(minutes, self.reader)
+            if minutes
+            else tr("waits {hours:g} h", hours=task.waits)
+            if task.waits
+            else ""
+        )
         at = self._when.get(task.id)
-        when = f"{at:%a} {at.day} {at:%b} {at:%H:%M}" if at is not None and stand.progress.open(task) else ""
+        when = f"{short_day(at, self.reader)} {clock(at)}" if at is not None and stand.progress.open(task) else ""
         title, sort = task_title(task, self.reader), self.reader.text(task.trade.value)
         return state, title, sort, about if stand.progress.open(task) else "", when
 
@@ -88,7 +97,7 @@ class OrderTable(QWidget):
         column.setContentsMargins(14, 10, 14, 10)
         self.model = _Model(self)
         self.table = WholeTable({0: 56, 2: 96, 3: 92, 4: 132}, wide=1)
-        self.table.setAccessibleName("order of work")
+        self.table.setAccessibleName(tr("order of work"))
         self.table.setModel(self.model)
         self.table.clicked.connect(self._clicked)
         self.table.activated.connect(self._clicked)

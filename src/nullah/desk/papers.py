@@ -11,9 +11,12 @@ from PySide6.QtWidgets import QFileDialog, QMainWindow
 
 from nullah.core.actions import show_in
 from nullah.core.beginning import begun
+from nullah.core.catalogue import N_
 from nullah.core.lengths import Unit
 from nullah.core.my_shop import planned_with
 from nullah.core.project import Project
+from nullah.core.reader import Reader
+from nullah.core.wording.dates import clock, short_day
 from nullah.core.wording.facts import error_words
 from nullah.desk.banner import Banner, Urgency
 from nullah.desk.document import Document
@@ -22,8 +25,9 @@ from nullah.desk.settings import Settings
 from nullah.files.errors import FileChangedError, ProjectFileError
 from nullah.files.fingerprint import Fingerprint, fingerprint
 from nullah.files.recovery import Autosave, Kept
+from nullah.labels import tr, tr_count
 
-_FILTER = "Nullah projects (*.nullah)"
+_FILTER = N_("Nullah projects (*.nullah)")
 
 
 class Papers:
@@ -49,7 +53,7 @@ class Papers:
         try:
             project = read_project(path)
         except ProjectFileError as error:
-            ways = (("Earlier versions …", partial(self.show_versions, path)),) if self._versions(path) else ()
+            ways = ((tr("Earlier versions …"), partial(self.show_versions, path)),) if self._versions(path) else ()
             self._banner.say(error_words(error), *ways, urgency=Urgency.ERROR)
             return False
         return self._replace(project, path, base=base)
@@ -66,8 +70,11 @@ class Papers:
             aside = self._autosave.set_aside(document.project, document.file, document.base)
             if aside is None:
                 self._banner.say(
-                    f"{name} is not saved and cannot be set aside: the disk refuses. Save it to a file first.",
-                    ("Save it …", self.ask_save),
+                    tr(
+                        "{name} is not saved and cannot be set aside: the disk refuses. Save it to a file first.",
+                        name=name,
+                    ),
+                    (tr("Save it …"), self.ask_save),
                     urgency=Urgency.ERROR,
                 )
                 return False
@@ -77,7 +84,9 @@ class Papers:
         self._banner.forget(Urgency.WORD)
         self._banner.forget(Urgency.QUESTION)
         if aside is not None:
-            self._banner.say(f"{name} was not saved. It is kept.", ("Open it again", partial(self.take_up, aside)))
+            self._banner.say(
+                tr("{name} was not saved. It is kept.", name=name), (tr("Open it again"), partial(self.take_up, aside))
+            )
         return True
 
     def new(self, form: str, unit: Unit) -> None:
@@ -97,7 +106,7 @@ class Papers:
 
     def ask_open(self) -> None:
         """Ask for a file and open it."""
-        name, _ = QFileDialog.getOpenFileName(self._window, "Open a piece", self._folder(), _FILTER)
+        name, _ = QFileDialog.getOpenFileName(self._window, tr("Open a piece"), self._folder(), tr(_FILTER))
         if name:
             self.open_path(Path(name))
 
@@ -117,7 +126,7 @@ class Papers:
         """Ask for a file and save."""
         self.before_replacing()
         start = self._document.file or Path(self._folder()) / f"{file_name(self._document.project.piece.name)}.nullah"
-        name, _ = QFileDialog.getSaveFileName(self._window, "Save the piece", str(start), _FILTER)
+        name, _ = QFileDialog.getSaveFileName(self._window, tr("Save the piece"), str(start), tr(_FILTER))
         if name:
             path = Path(name)
             self.save_path(path if path.suffix else path.with_suffix(".nullah"))
@@ -132,7 +141,7 @@ class Papers:
             self._changed_elsewhere()
             return False
         except ProjectFileError as error:
-            self._banner.say(error_words(error), ("Save elsewhere …", self.ask_save), urgency=Urgency.ERROR)
+            self._banner.say(error_words(error), (tr("Save elsewhere …"), self.ask_save), urgency=Urgency.ERROR)
             return False
         for urgency in (Urgency.WORD, Urgency.QUESTION, Urgency.ERROR):
             self._banner.forget(urgency)
@@ -146,11 +155,14 @@ class Papers:
         if file is None:
             return
         self._banner.say(
-            f"{file.name} was changed by another program or window. If you keep yours, theirs stays as an earlier "
-            "version.",
-            ("Keep mine", lambda: self.save_path(file, over=True)),
-            ("Take theirs", lambda: self.open_path(file)),
-            ("Save beside", lambda: self.save_path(beside(file))),
+            tr(
+                "{name} was changed by another program or window. If you keep yours, theirs stays as an "
+                "earlier version.",
+                name=file.name,
+            ),
+            (tr("Keep mine"), lambda: self.save_path(file, over=True)),
+            (tr("Take theirs"), lambda: self.open_path(file)),
+            (tr("Save beside"), lambda: self.save_path(beside(file))),
             urgency=Urgency.QUESTION,
         )
 
@@ -168,11 +180,11 @@ class Papers:
 
         file = path or self._document.file
         if file is None:
-            self._banner.say("This piece has not been saved yet: it has no earlier versions.")
+            self._banner.say(tr("This piece has not been saved yet: it has no earlier versions."))
             return
         found = versions_of(file)
         if not found:
-            self._banner.say(f"{file.name} has no earlier versions: one is kept with every save.")
+            self._banner.say(tr("{name} has no earlier versions: one is kept with every save.", name=file.name))
             return
         versions_dialog(self._window, self._document.project, file, found, partial(self.take_back, file)).open()
 
@@ -180,10 +192,10 @@ class Papers:
         """Take an earlier version back: as a step that can be undone, or into the place of a file that is damaged."""
         if self._document.file == file.absolute():
             now = self._document.project
-            self._document.do("go back to an earlier version", lambda _: _with_marks_of(project, now))
-            self._banner.say("The earlier version is on the desk. Save it to keep it; Undo takes you back.")
+            self._document.do(tr("go back to an earlier version"), lambda _: _with_marks_of(project, now))
+            self._banner.say(tr("The earlier version is on the desk. Save it to keep it; Undo takes you back."))
         elif self._replace(project, file, saved=False):
-            self._banner.say(f"The earlier version of {file.name} is on the desk. Save it to keep it.")
+            self._banner.say(tr("The earlier version of {name} is on the desk. Save it to keep it.", name=file.name))
 
     # --- kept work ---
 
@@ -196,14 +208,21 @@ class Papers:
         try:
             name = newest.read().piece.name
         except ProjectFileError:
-            name = "A piece that cannot be read any more"
-        where = f", of {newest.file.name}" if newest.file else ""
-        older = " The file was changed after that." if newest.file_is_newer else ""
-        others = "" if not more else f" {more} more {'piece is' if more == 1 else 'pieces are'} kept."
+            name = tr("A piece that cannot be read any more")
+        where = tr(", of {name}", name=newest.file.name) if newest.file else ""
+        older = tr(" The file was changed after that.") if newest.file_is_newer else ""
+        others = tr_count(more, " {n} more piece is kept.", " {n} more pieces are kept.") if more else ""
         self._banner.say(
-            f"{name}{where}, from {_when(newest)}, was not saved when the desk closed.{older}{others}",
-            ("Open it", partial(self.take_up, newest)),
-            ("See all …" if more else "Look at it …", self.show_kept),
+            tr(
+                "{name}{where}, from {when}, was not saved when the desk closed.{older}{others}",
+                name=name,
+                where=where,
+                when=_when(newest, self._document.plan.reader),
+                older=older,
+                others=others,
+            ),
+            (tr("Open it"), partial(self.take_up, newest)),
+            (tr("See all …") if more else tr("Look at it …"), self.show_kept),
             urgency=Urgency.OFFER,
         )
 
@@ -213,9 +232,9 @@ class Papers:
 
         found = self._autosave.kept()
         if not found:
-            self._banner.say("There is no kept work: everything that was left unsaved has been taken up.")
+            self._banner.say(tr("There is no kept work: everything that was left unsaved has been taken up."))
             return
-        kept_dialog(self._window, found, self.take_up).open()
+        kept_dialog(self._window, found, self._document.plan.reader, self.take_up).open()
 
     def take_up(self, kept: Kept) -> None:
         """Open work that was left unsaved."""
@@ -233,8 +252,8 @@ class Papers:
             self._changed_elsewhere()
 
 
-def _when(kept: Kept) -> str:
-    return f"{kept.when.day} {kept.when:%B %H:%M}"
+def _when(kept: Kept, reader: Reader) -> str:
+    return f"{short_day(kept.when, reader)} {clock(kept.when)}"
 
 
 def _with_marks_of(project: Project, other: Project) -> Project:
@@ -260,4 +279,4 @@ def file_name(name: str) -> str:
     ('seed-cabinet', '---x', '-')
     """
     kept = "".join(letter if letter.isalnum() or letter in " -_" else "-" for letter in name)
-    return kept.strip().lower().replace(" ", "-")[:80] or "piece"
+    return kept.strip().lower().replace(" ", "-")[:80] or tr("piece")

@@ -12,6 +12,7 @@ from PySide6.QtWidgets import QFileDialog, QLabel, QVBoxLayout, QWidget
 
 from nullah.core import actions
 from nullah.core.bench.cutlist import CutGroup, grouped, price_of, volumes
+from nullah.core.catalogue import N_
 from nullah.core.forms.own_boards import OwnBoard, next_own_id
 from nullah.core.lengths import Direction, Length, Marks
 from nullah.core.plan import LeftOver, PartState, Stand, cut_list
@@ -25,10 +26,11 @@ from nullah.desk.row_model import Index, RowModel, WholeTable
 from nullah.desk.stations.base import Flow, action
 from nullah.desk.tips import plain_tip
 from nullah.files.tables import TableError, cut_list_text, read_own_boards, read_table_text
+from nullah.labels import tr
 from nullah.paper.palette import Palette
 from nullah.writing import why, write_file
 
-_COLUMNS = ("×", "Part", "Length", "Width", "Thick", "Rough", "Wood", "Seen", "Out of")
+_COLUMNS = ("×", N_("Part"), N_("Length"), N_("Width"), N_("Thick"), N_("Rough"), N_("Wood"), N_("Seen"), N_("Out of"))
 #: More boards than this are only counted.
 _MOST_BOARDS = 3
 
@@ -54,7 +56,8 @@ class _Model(RowModel):
         if role == Qt.ItemDataRole.DisplayRole:
             return self._words(group)[index.column()]
         if role == Qt.ItemDataRole.ToolTipRole:
-            return plain_tip("\n".join((*self._words(group)[1:7], f"seen: {group.rows[0].shows or 'nowhere'}")))
+            seen = tr("seen: {sides}", sides=", ".join(map(tr, group.rows[0].shows)) or tr("nowhere"))
+            return plain_tip("\n".join((*self._words(group)[1:7], seen)))
         if role == Qt.ItemDataRole.UserRole:
             return self._value(group, index.column())
         if role == Qt.ItemDataRole.ForegroundRole and index.column() in self._waiting(group):
@@ -80,7 +83,7 @@ class _Model(RowModel):
             write(row.width, unit=False) + _left(LeftOver(wide=over.wide), reader),
             write(row.thickness, unit=False) + _left(LeftOver(thick=over.thick), reader),
             rough,
-            row.species or "–",
+            tr(row.species) if row.species else "–",
             _sides(row.shows),
             reader.listed(boards, "unit", most=_MOST_BOARDS) or "–",
         )
@@ -99,10 +102,9 @@ def _left(over: LeftOver, reader: Reader) -> str:
     return f"\n{state_words(PartState(Stand.WAITS, over=over), reader)}" if any(over) else ""
 
 
-def _sides(shows: str) -> str:
+def _sides(sides: tuple[str, ...]) -> str:
     """Name the sides that are seen, shortly; the tip has them all."""
-    sides = shows.split(", ") if shows else []
-    return "–" if not sides else sides[0] if len(sides) == 1 else f"{len(sides)} sides"
+    return "–" if not sides else tr(sides[0]) if len(sides) == 1 else tr("{count} sides", count=len(sides))
 
 
 class PartsTable(QWidget):
@@ -113,10 +115,10 @@ class PartsTable(QWidget):
         self._document = document
         self.row = Flow()
         self.row.setContentsMargins(14, 6, 14, 6)
-        action("Copy", self.copy, self.row)
-        action("Write CSV …", self._write, self.row)
-        action("Paste boards", self.paste, self.row)
-        action("Boards from a list …", self._read, self.row)
+        action(tr("Copy"), self.copy, self.row)
+        action(tr("Write CSV …"), self._write, self.row)
+        action(tr("Paste boards"), self.paste, self.row)
+        action(tr("Boards from a list …"), self._read, self.row)
         self.told = QLabel()
         self.told.setTextFormat(Qt.TextFormat.PlainText)
         self.told.setProperty("quiet", "true")
@@ -128,7 +130,7 @@ class PartsTable(QWidget):
         self.sorted.setSortRole(Qt.ItemDataRole.UserRole)
         self.table = WholeTable({0: 32, 2: 84, 3: 84, 4: 62, 5: 134, 6: 96, 7: 62, 8: 62}, wide=1, least=130)
         self.table.setModel(self.sorted)
-        self.table.setAccessibleName("Cut list")
+        self.table.setAccessibleName(tr("Cut list"))
         self.table.setSortingEnabled(True)
         self.table.horizontalHeader().setSortIndicator(-1, Qt.SortOrder.AscendingOrder)
         self.table.clicked.connect(self._pick)
@@ -152,10 +154,16 @@ class PartsTable(QWidget):
         finished, rough = volumes(groups)
         parts = sum(group.quantity for group in groups)
         cost = write_price(price_of(groups))
-        price = f", {cost} of the boards' prices" if cost else ""
+        price = tr(", {cost} of the boards' prices", cost=cost) if cost else ""
         self.told.setText(
-            f"{parts} parts, {len(groups)} sizes · {marks.write_volume(finished)} finished, "
-            f"{marks.write_volume(rough)} rough{price}"
+            tr(
+                "{parts} parts, {sizes} sizes · {finished} finished, {rough} rough{price}",
+                parts=parts,
+                sizes=len(groups),
+                finished=marks.write_volume(finished),
+                rough=marks.write_volume(rough),
+                price=price,
+            )
         )
 
     def set_palette(self, palette: Palette) -> None:
@@ -183,12 +191,12 @@ class PartsTable(QWidget):
 
     def copy(self) -> None:
         """Put the list on the clipboard, for a spreadsheet."""
-        lines = ["\t".join(_COLUMNS)]
+        lines = ["\t".join(map(tr, _COLUMNS))]
         for row in range(self.sorted.rowCount()):
             cells = (self.sorted.index(row, column) for column in range(len(_COLUMNS)))
             lines.append("\t".join(str(self.sorted.data(cell)).replace("\n", ", ") for cell in cells))
         QGuiApplication.clipboard().setText("\n".join(lines))
-        self.told.setText(f"{len(lines) - 1} lines are on the clipboard.")
+        self.told.setText(tr("{count} lines are on the clipboard.", count=len(lines) - 1))
 
     def paste(self) -> None:
         """Add the boards whose list is on the clipboard."""
@@ -201,18 +209,18 @@ class PartsTable(QWidget):
         except TableError as error:
             self.told.setText(error_words(error))
             return
-        self._document.do(f"add {len(rows)} boards from a list", lambda p: _added(p, rows))
+        self._document.do(tr("add {count} boards from a list", count=len(rows)), lambda p: _added(p, rows))
 
     def _write(self) -> None:
-        name, _ = QFileDialog.getSaveFileName(self, "Write the cut list", "cut-list.csv", "Tables (*.csv)")
+        name, _ = QFileDialog.getSaveFileName(self, tr("Write the cut list"), "cut-list.csv", tr("Tables (*.csv)"))
         if name:
             try:
                 write_file(Path(name), cut_list_text(cut_list(self._document.plan), self._document.project.marks))
             except OSError as error:
-                self.told.setText(f"{name} cannot be written: {why(error)}.")
+                self.told.setText(tr("{name} cannot be written: {why}.", name=name, why=why(error)))
 
     def _read(self) -> None:
-        name, _ = QFileDialog.getOpenFileName(self, "Boards from a list", "", "Tables (*.csv *.tsv *.txt)")
+        name, _ = QFileDialog.getOpenFileName(self, tr("Boards from a list"), "", tr("Tables (*.csv *.tsv *.txt)"))
         if name:
             try:
                 self.add(read_table_text(Path(name)))

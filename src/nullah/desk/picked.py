@@ -13,6 +13,7 @@ from nullah.core.wording.targets import TargetWords, target_words
 from nullah.desk.frame import FrameWindow
 from nullah.desk.stations.base import StationDesk
 from nullah.desk.tag import fill_menu
+from nullah.labels import tr
 
 
 class Picked:
@@ -84,7 +85,7 @@ class Picked:
         self.fill_verbs(menu, ref)
         if menu.actions():
             menu.addSeparator()
-        menu.addAction("Fit").triggered.connect(lambda: self._bench.fit())
-        menu.addAction("True size").triggered.connect(lambda: self._bench.true_size())
-        menu.addAction("Copy the drawing").triggered.connect(lambda: self._window.copy_drawing())
+        menu.addAction(tr("Fit")).triggered.connect(lambda: self._bench.fit())
+        menu.addAction(tr("True size")).triggered.connect(lambda: self._bench.true_size())
+        menu.addAction(tr("Copy the drawing")).triggered.connect(lambda: self._window.copy_drawing())
         menu.popup(at)

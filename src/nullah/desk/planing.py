@@ -10,6 +10,7 @@ from PySide6.QtCore import QRectF, QSize, Qt, QTimer
 from PySide6.QtGui import QColor, QHideEvent, QPainter, QPaintEvent
 from PySide6.QtWidgets import QLabel, QVBoxLayout, QWidget
 
+from nullah.core.catalogue import N_
 from nullah.core.drawing import Anchor, Drawing, Element, Fill, Label, Path, Role, drawing, line
 from nullah.core.forecasts import Stock
 from nullah.core.ledger import QuantityKind
@@ -41,6 +42,7 @@ from nullah.desk.planing_board import Place, PlaningBoard
 from nullah.desk.stations.base import action, chooser, labelled
 from nullah.desk.stations.group import ViewChoices
 from nullah.instruments.shape_gauges import SimulatedGauges
+from nullah.labels import tr, tr_pairs
 from nullah.paper.painter import extent, paint
 from nullah.paper.palette import DAY, Palette
 from nullah.paper.scale import Scale
@@ -49,10 +51,10 @@ from nullah.paper.scale import Scale
 #: No shaving is thicker, mm.
 _MOST_SHAVING = 2.0
 _TICK_MS, _BUDGET_MS = 40, 24.0
-_SPEEDS = [("1", "slow"), ("4", "quick"), ("400", "as fast as it goes")]
-_FACES = [("first", "face side"), ("second", "second face")]
-_BOARDS = [("survey", "as surveyed"), ("truth", "as it really is (made up)")]
-_HANDS = [("plane", "the plane"), ("edge", "the straightedge"), ("sticks", "the winding sticks")]
+_SPEEDS = [("1", N_("slow")), ("4", N_("quick")), ("400", N_("as fast as it goes"))]
+_FACES = [("first", N_("face side")), ("second", N_("second face"))]
+_BOARDS = [("survey", N_("as surveyed")), ("truth", N_("as it really is (made up)"))]
+_HANDS = [("plane", N_("the plane")), ("edge", N_("the straightedge")), ("sticks", N_("the winding sticks"))]
 _HEIGHTS = 40  # profiles are drawn so many times too high
 
 
@@ -64,7 +66,7 @@ class _Testing(QWidget):
         self.palette_: Palette = DAY
         self.shown = Drawing()
         self.setMinimumHeight(110)
-        self.setAccessibleName("What the straightedge or the sticks show")
+        self.setAccessibleName(tr("What the straightedge or the sticks show"))
 
     def sizeHint(self) -> QSize:
         return QSize(640, 190)
@@ -86,7 +88,7 @@ class _Testing(QWidget):
             paint(painter, self.shown, Scale(per_mm, 4.5, (shift.x(), shift.y())), self.palette_)
         else:
             painter.setPen(QColor(self.palette_.quiet))
-            words = "Take the straightedge or the winding sticks in hand and lay them on the board to test it."
+            words = tr("Take the straightedge or the winding sticks in hand and lay them on the board to test it.")
             room = self.rect().adjusted(24, 8, -24, -8)
             painter.drawText(room, int(Qt.AlignmentFlag.AlignCenter | Qt.TextFlag.TextWordWrap), words)
         painter.end()
@@ -122,23 +124,25 @@ class PlaningPage(QWidget):
         column = QVBoxLayout(self)
         column.setContentsMargins(14, 8, 14, 8)
         self.board = PlaningBoard()
-        first, second = self.choices.section("Planing"), self.choices.section("In hand")
-        self.face = chooser("which face is planed", _FACES, lambda _: self.begin(), first, "Plane the")
-        self.on = chooser("which board is planed", _BOARDS, lambda _: self.begin(), first, "Board")
-        self.play = self.choices.verb("Play the plan", self.play_plan, main=True)
-        self.halt = self.choices.verb("Stop", self.stop)
-        self.back = self.choices.verb("Take back", self.take_back)
-        self.speed = chooser("how fast it is played", _SPEEDS, lambda _: None, first, "Speed")
+        first, second = self.choices.section(tr("Planing")), self.choices.section(tr("In hand"))
+        self.face = chooser(
+            tr("which face is planed"), tr_pairs(_FACES), lambda _: self.begin(), first, tr("Plane the")
+        )
+        self.on = chooser(tr("which board is planed"), tr_pairs(_BOARDS), lambda _: self.begin(), first, tr("Board"))
+        self.play = self.choices.verb(tr("Play the plan"), self.play_plan, main=True)
+        self.halt = self.choices.verb(tr("Stop"), self.stop)
+        self.back = self.choices.verb(tr("Take back"), self.take_back)
+        self.speed = chooser(tr("how fast it is played"), tr_pairs(_SPEEDS), lambda _: None, first, tr("Speed"))
         self.speed.setCurrentIndex(1)
-        action("Begin again", self.begin, first)
-        self.hand = chooser("what is in hand", _HANDS, lambda _: self._show_hand(), second, "In hand")
-        self.kind = chooser("plane in hand", [], lambda _: self._show_set(), second, "plane")
-        self.set = ValueField("set of the plane", QuantityKind.LENGTH, width=60)
+        action(tr("Begin again"), self.begin, first)
+        self.hand = chooser(tr("what is in hand"), tr_pairs(_HANDS), lambda _: self._show_hand(), second, tr("In hand"))
+        self.kind = chooser(tr("plane in hand"), [], lambda _: self._show_set(), second, tr("plane"))
+        self.set = ValueField(tr("set of the plane"), QuantityKind.LENGTH, width=60)
         self.set.line.setMaximumWidth(74)
         self.set.entered.connect(lambda _: self.board.setFocus())
-        labelled("set to", self.set, second)
-        self.one_more = action("Stroke again", self.stroke_again, second)
-        self.whole_set = action("A whole set like it", self.stroke_set, second)
+        labelled(tr("set to"), self.set, second)
+        self.one_more = action(tr("Stroke again"), self.stroke_again, second)
+        self.whole_set = action(tr("A whole set like it"), self.stroke_set, second)
         self.board.dragged.connect(self._dragged)
         self.board.again.connect(self.stroke_again)
         column.addWidget(self.board, 3)
@@ -146,7 +150,7 @@ class PlaningPage(QWidget):
         column.addWidget(self.testing, 2)
         self.words = QLabel()
         self.words.setWordWrap(True)
-        self.words.setAccessibleName("How it stands")
+        self.words.setAccessibleName(tr("How it stands"))
         self.sentence = QLabel()
         self.sentence.setWordWrap(True)
         self.sentence.setProperty("quiet", "true")
@@ -184,7 +188,7 @@ class PlaningPage(QWidget):
         """Take what the document holds now; a board that is being planed stays as it is."""
         found = self.work
         planes = self._document.project.shop.planes
-        kinds = [(plane.kind.value, plane.kind.value) for plane in planes]
+        kinds = [(plane.kind.value, tr(plane.kind.value)) for plane in planes]
         if kinds != [(self.kind.itemData(i), self.kind.itemText(i)) for i in range(self.kind.count())]:
             self.kind.clear()
             for value, text in kinds:
@@ -224,9 +228,15 @@ class PlaningPage(QWidget):
         self.board.tone = _tone(stock.board.species)
         self.board.stroke = self.board.laid = None
         self.testing.show_drawing(Drawing())
-        lies = "upper face up" if face.face is BoardFace.UPPER else "lower face up, turned over about its length"
+        lies = (
+            tr("upper face up") if face.face is BoardFace.UPPER else tr("lower face up, turned over about its length")
+        )
         self.sentence.setText(
-            f"{stock_name(self._document.plan, stock)}, {lies}. Shades and lines: height above the line."
+            tr(
+                "{board}, {lies}. Shades and lines: height above the line.",
+                board=stock_name(self._document.plan, stock),
+                lies=lies,
+            )
         )
         self._show()
 
@@ -237,8 +247,18 @@ class PlaningPage(QWidget):
         self.board.show_work(trial.work, float(trial.start.heights.max()))
         marks = self._document.project.marks
         write, chips = marks.write_thin, marks.write_chips(trial.shaved)
-        stands = f"highest {write(trial.highest)} above the line, lowest {write(trial.lowest)}"
-        said = f"{trial.strokes} strokes · {chips} of shavings · {write(trial.lost)} gone · {stands}"
+        stands = tr(
+            "highest {highest} above the line, lowest {lowest}",
+            highest=write(trial.highest),
+            lowest=write(trial.lowest),
+        )
+        said = tr(
+            "{strokes} strokes · {chips} of shavings · {lost} gone · {stands}",
+            strokes=trial.strokes,
+            chips=chips,
+            lost=write(trial.lost),
+            stands=stands,
+        )
         stage = ""
         if self._at is not None and self._playing is not None:
             playing = self.stages[self._at.stage]
@@ -358,7 +378,9 @@ class PlaningPage(QWidget):
         if plane is None or set_to is None:
             return
         if not 0 < float(set_to) <= _MOST_SHAVING:
-            self.set.complain(f"A shaving of up to {self._document.project.marks.write_bare(_MOST_SHAVING)}.")
+            self.set.complain(
+                tr("A shaving of up to {most}.", most=self._document.project.marks.write_bare(_MOST_SHAVING))
+            )
             return
         self._make_stroke(Stroke(start, end, plane, float(set_to)))
 
@@ -370,9 +392,13 @@ class PlaningPage(QWidget):
         self.trial, shaving = self.trial.stroked(stroke)
         self._last = self.board.stroke = stroke
         self.sentence.setText(
-            f"A shaving {self._long(shaving.length)} long, {self._thin(shaving.thickest)} at its thickest."
+            tr(
+                "A shaving {length} long, {thickness} at its thickest.",
+                length=self._long(shaving.length),
+                thickness=self._thin(shaving.thickest),
+            )
             if shaving.volume > 0
-            else "Nothing taken: the sole rides on higher wood. Look with the straightedge."
+            else tr("Nothing taken: the sole rides on higher wood. Look with the straightedge.")
         )
         self._show()
 
@@ -418,9 +444,9 @@ class PlaningPage(QWidget):
         found = under_straightedge(work, held(start), held(end))
         at, gap = found.gap
         words = (
-            "It rocks: a hump in the middle."
+            tr("It rocks: a hump in the middle.")
             if found.rocks
-            else f"Light: {self._thin(gap)}, {self._long(at)} from its start."
+            else tr("Light: {gap}, {at} from its start.", gap=self._thin(gap), at=self._long(at))
         )
         self.sentence.setText(words)
         return _profile(found)
@@ -433,9 +459,11 @@ class PlaningPage(QWidget):
         stick = max(2 * work.width, 300.0)
         rise = (face.rest(far)[1] - face.rest(near)[1]) * stick
         side = "right" if rise > 0 else "left"
-        at = f"Sticks at {self._long(near)} and {self._long(far)}"
-        words = f"{at}: the far one's {side} end stands {self._thin(abs(rise))} high."
-        self.sentence.setText(words if abs(rise) > 0.05 else f"{at}: in line.")
+        at = tr("Sticks at {near} and {far}", near=self._long(near), far=self._long(far))
+        words = tr(
+            "{at}: the far one's {side} end stands {height} high.", at=at, side=side, height=self._thin(abs(rise))
+        )
+        self.sentence.setText(words if abs(rise) > 0.05 else tr("{at}: in line.", at=at))
         return sight(face, near, far, stick, Eye())
 
 
@@ -449,7 +477,14 @@ def _profile(found: UnderEdge) -> Drawing:
     elements: list[Element] = [
         Path(wood, Role.OUTLINE, closed=True, fill=Fill.WOOD, species="black cherry"),
         line(edge[0], edge[-1], Role.CHALK),
-        Label((0, deep), f"heights drawn {_HEIGHTS} × too large", 3.0, Anchor.START, Role.FAINT, nudge_mm=(0, 4)),
+        Label(
+            (0, deep),
+            tr("heights drawn {scale} × too large", scale=_HEIGHTS),
+            3.0,
+            Anchor.START,
+            Role.FAINT,
+            nudge_mm=(0, 4),
+        ),
     ]
     return drawing(elements)
 

@@ -14,6 +14,7 @@ from nullah.core.milling.contours import contour_lines, even_heights
 from nullah.core.milling.planing import SOLE_BEYOND_IRON, Stroke, Work
 from nullah.core.shop import Plane
 from nullah.desk.key_pointer import KeyPointer
+from nullah.labels import tr
 from nullah.paper.lettering import typeface
 from nullah.paper.palette import DAY, Palette, mixed, wood_tone
 
@@ -39,7 +40,7 @@ class PlaningBoard(QWidget):
         super().__init__()
         self.palette_: Palette = DAY
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
-        self.setAccessibleName("The face on the bench: drag the plane over it; Space strokes again")
+        self.setAccessibleName(tr("The face on the bench: drag the plane over it; Space strokes again"))
         self.work: Work | None = None
         self.tone = "#c8ab90"
         self.write: Callable[[float], str] = "{:g}".format
@@ -112,7 +113,7 @@ class PlaningBoard(QWidget):
         if self.work is None:
             painter.setFont(typeface(19))
             painter.setPen(QColor(self.palette_.quiet))
-            painter.drawText(self.rect(), int(Qt.AlignmentFlag.AlignCenter), "Put a board on the rack first.")
+            painter.drawText(self.rect(), int(Qt.AlignmentFlag.AlignCenter), tr("Put a board on the rack first."))
         else:
             self._paint_face(painter, self.work)
         if self.hasFocus():

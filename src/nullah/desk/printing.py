@@ -25,6 +25,7 @@ from nullah.desk.banner import Banner, Urgency
 from nullah.desk.settings import Settings
 from nullah.desk.stations.base import action, chooser, show_choice
 from nullah.desk.tips import plain_tip
+from nullah.labels import tr, tr_count
 from nullah.paper.files import PAPERS, PaperError, page_layout, paint_sheet, write_pdf
 from nullah.paper.palette import DAY
 
@@ -36,7 +37,7 @@ class _Preview(QWidget):
 
     def __init__(self) -> None:
         super().__init__()
-        self.setAccessibleName("How the page will look")
+        self.setAccessibleName(tr("How the page will look"))
         self.sheet: Sheet | None = None
         self.paper = PAPERS["A4"]
 
@@ -79,11 +80,11 @@ class PrintDialog(QDialog):
     ) -> None:
         super().__init__(over)
         self.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
-        self.setWindowTitle("Print")
+        self.setWindowTitle(tr("Print"))
         self.resize(900, 660)
         self._sheets, self._settings, self._printed, self._folder = sheets, settings, printed, folder
         self.list = QTreeWidget()
-        self.list.setAccessibleName("Sheets to print")
+        self.list.setAccessibleName(tr("Sheets to print"))
         self.list.setHeaderHidden(True)
         self.list.setMinimumWidth(380)
         self.items: list[QTreeWidgetItem] = []
@@ -119,27 +120,27 @@ class PrintDialog(QDialog):
         left = QVBoxLayout()
         left.addWidget(self.list, 1)
         marks = QHBoxLayout()
-        self.all = action("All", lambda: self._mark(Qt.CheckState.Checked), marks)
-        self.none = action("None", lambda: self._mark(Qt.CheckState.Unchecked), marks)
+        self.all = action(tr("All"), lambda: self._mark(Qt.CheckState.Checked), marks)
+        self.none = action(tr("None"), lambda: self._mark(Qt.CheckState.Unchecked), marks)
         marks.addStretch(1)
         marks.addWidget(self.told)
         left.addLayout(marks)
         papers = [(name, name) for name in PAPERS]
-        self.paper = chooser("paper", papers, self._take_paper, left, "Paper")
+        self.paper = chooser(tr("paper"), papers, self._take_paper, left, tr("Paper"))
         show_choice(self.paper, self._settings.paper)
         middle.addLayout(left)
         middle.addWidget(self.preview, 1)
         whole.addLayout(middle, 1)
         said = QLabel(
-            "Every sheet is laid out at full size: print at 100 %, and measure the printed scale with a rule."
+            tr("Every sheet is laid out at full size: print at 100 %, and measure the printed scale with a rule.")
         )
         said.setWordWrap(True)
         whole.addWidget(said)
         buttons = QHBoxLayout()
-        action("Close", self.reject, buttons)
+        action(tr("Close"), self.reject, buttons)
         buttons.addStretch(1)
-        self.pdf = action("Write a PDF …", self._ask_pdf, buttons)
-        self.print = action("Print …", self._ask_printer, buttons, main=True)
+        self.pdf = action(tr("Write a PDF …"), self._ask_pdf, buttons)
+        self.print = action(tr("Print …"), self._ask_printer, buttons, main=True)
         whole.addLayout(buttons)
 
     @property
@@ -154,7 +155,7 @@ class PrintDialog(QDialog):
 
     def _tell(self) -> None:
         count = len(self.chosen)
-        self.told.setText(f"{count} of {len(self._sheets)} pages")
+        self.told.setText(tr("{count} of {all} pages", count=count, all=len(self._sheets)))
         for button in (self.pdf, self.print):
             button.setEnabled(count > 0)
 
@@ -177,7 +178,9 @@ class PrintDialog(QDialog):
             self.accept()
 
     def _ask_pdf(self) -> None:
-        name, _ = QFileDialog.getSaveFileName(self, "Write a PDF", str(self._folder / "sheets.pdf"), "PDF (*.pdf)")
+        name, _ = QFileDialog.getSaveFileName(
+            self, tr("Write a PDF"), str(self._folder / "sheets.pdf"), tr("PDF (*.pdf)")
+        )
         if not name:
             return
         try:
@@ -185,7 +188,7 @@ class PrintDialog(QDialog):
         except PaperError as error:
             self.told.setText(error_words(error))
             return
-        self.told.setText(f"{len(self.chosen)} pages are in {Path(name).name}.")
+        self.told.setText(tr("{count} pages are in {name}.", count=len(self.chosen), name=Path(name).name))
 
 
 def pages_of(printer: QPrinter, sheets: tuple[Sheet, ...]) -> tuple[Sheet, ...]:
@@ -215,11 +218,11 @@ class Printing:
 
     def start(self) -> None:
         """Begin."""
-        self._banner.say(self._words(), ("Stop", self.abort), urgency=Urgency.QUESTION, dismiss=False)
+        self._banner.say(self._words(), (tr("Stop"), self.abort), urgency=Urgency.QUESTION, dismiss=False)
         self._timer.start(0)
 
     def _words(self) -> str:
-        return f"Printing page {self._next + 1} of {len(self._sheets)} …"
+        return tr("Printing page {page} of {count} …", page=self._next + 1, count=len(self._sheets))
 
     def _page(self) -> None:
         if self._next:
@@ -230,15 +233,20 @@ class Printing:
             self._banner.tell(self._words(), Urgency.QUESTION)
             return
         self.stop()
-        pages = f"{self._next} page{'s' if self._next > 1 else ''}"
-        self._banner.say(f"{pages} went to the printer, at full size.")
+        self._banner.say(
+            tr_count(
+                self._next,
+                "{n} page went to the printer, at full size.",
+                "{n} pages went to the printer, at full size.",
+            )
+        )
 
     def abort(self) -> None:
         """Stop, and tell the printer to drop what it has."""
         if self.running:
             self._printer.abort()
             self.stop()
-            self._banner.say(f"Stopped after page {self._next} of {len(self._sheets)}.")
+            self._banner.say(tr("Stopped after page {page} of {count}.", page=self._next, count=len(self._sheets)))
 
     def stop(self) -> None:
         """End without a word."""

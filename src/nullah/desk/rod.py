@@ -8,6 +8,7 @@ from PySide6.QtWidgets import QAbstractButton, QSizePolicy, QVBoxLayout, QWidget
 
 from nullah.core.stations import STATIONS
 from nullah.desk.tips import plain_tip
+from nullah.labels import tr
 from nullah.paper.lettering import typeface
 from nullah.paper.palette import DAY, Palette, mixed
 
@@ -25,7 +26,7 @@ class _Mark(QAbstractButton):
         self.setText(title)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
-        self.setToolTip(f"{title} (Ctrl+{number})")
+        self.setToolTip(tr("{title} (Ctrl+{number})", title=title, number=number))
         self.palette_: Palette = DAY
         self.state = ""
 
@@ -72,13 +73,13 @@ class Rod(QWidget):
 
     def __init__(self) -> None:
         super().__init__()
-        self.setAccessibleName("Stations")
+        self.setAccessibleName(tr("Stations"))
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 10, 0, 10)
         column.setSpacing(0)
         self.marks: list[_Mark] = []
         for index, station in enumerate(STATIONS):
-            mark = _Mark(station.title, index + 1)
+            mark = _Mark(tr(station.title), index + 1)
             mark.clicked.connect(lambda _=False, i=index: self.chosen.emit(i))
             column.addWidget(mark)
             self.marks.append(mark)

@@ -8,6 +8,7 @@ from PySide6.QtCore import QAbstractItemModel, QAbstractTableModel, QModelIndex,
 from PySide6.QtGui import QResizeEvent
 from PySide6.QtWidgets import QTableView
 
+from nullah.labels import tr
 from nullah.paper.palette import DAY, Palette
 
 Index = QModelIndex | QPersistentModelIndex
@@ -34,7 +35,7 @@ class RowModel(QAbstractTableModel):
 
     def headerData(self, section: int, orientation: Qt.Orientation, role: int = 0) -> object:
         shown = role == Qt.ItemDataRole.DisplayRole and orientation == Qt.Orientation.Horizontal
-        return self.headings[section] if shown else None
+        return tr(self.headings[section]) if shown else None
 
 
 class WholeTable(QTableView):

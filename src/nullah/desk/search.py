@@ -8,6 +8,7 @@ from nullah.background import SearchAside
 from nullah.core.breakdown.search import BreakdownError, Layout, LayoutTask, search_task
 from nullah.core.lengths import Marks
 from nullah.core.wording.facts import error_words
+from nullah.labels import tr
 
 #: How long the desk lets the search run, in seconds, and how often it asks how that is doing, in ms.
 _SECONDS, _ASK_EVERY = 10.0, 100
@@ -48,7 +49,7 @@ class SearchRunner(QObject):
             return
         self._best = self._first = None
         self._tried, self._marks = 1, marks
-        self.progress.emit("Looking …")
+        self.progress.emit(tr("Looking …"))
         try:
             # It does not know yet where boards are thick enough, so any answer from beside takes its place.
             self._first = next(search_task(task, 1, prove=False), None)
@@ -95,10 +96,19 @@ class SearchRunner(QObject):
     def _words(self, best: Layout) -> str:
         used = self._marks.write_area(best.consumed)
         if best.unplaced:
-            return f"{self._tried} layouts tried: {len(best.unplaced)} without wood, {used} used"
+            return tr(
+                "{tried} layouts tried: {unplaced} without wood, {used} used",
+                tried=self._tried,
+                unplaced=len(best.unplaced),
+                used=used,
+            )
         gap = best.over * 100
-        proven = "nothing can be better" if gap < 0.05 else f"at most {gap:.1f} % over the least there can be"
-        return f"{self._tried} layouts tried: all laid, {used} used, {proven}"
+        proven = (
+            tr("nothing can be better")
+            if gap < 0.05
+            else tr("at most {gap:.1f} % over the least there can be", gap=gap)
+        )
+        return tr("{tried} layouts tried: all laid, {used} used, {proven}", tried=self._tried, used=used, proven=proven)
 
     def _finish(self) -> None:
         self._timer.stop()

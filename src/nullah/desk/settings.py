@@ -9,21 +9,32 @@ from PySide6.QtCore import QLocale
 from nullah.core.lengths import STYLES, Unit
 from nullah.core.my_shop import MyShop
 from nullah.desk.window_settings import WindowSettings
+from nullah.files.catalogues import locales
 from nullah.files.shop_file import read_shop, write_shop
 
 SYSTEM, DAY_THEME, NIGHT_THEME = "system", "day", "night"
 THEMES = (SYSTEM, DAY_THEME, NIGHT_THEME)
-AMERICAN_TERMS, BRITISH_TERMS = "en_US", "en_GB"
 PAPER_NAMES = ("A4", "Letter")
 _MOST_RECENT = 8
 _LAND = QLocale.Country
 #: Where one prints on Letter (CLDR, from memory: the lands whose paper size is US-Letter).
 _LETTER_LANDS = frozenset(
     (
-        _LAND.UnitedStates, _LAND.Canada, _LAND.Mexico, _LAND.Philippines, _LAND.Chile, _LAND.Colombia, _LAND.CostaRica,
-        _LAND.Guatemala, _LAND.Panama, _LAND.PuertoRico, _LAND.Venezuela, _LAND.ElSalvador, _LAND.Nicaragua,
+        _LAND.UnitedStates,
+        _LAND.Canada,
+        _LAND.Mexico,
+        _LAND.Philippines,
+        _LAND.Chile,
+        _LAND.Colombia,
+        _LAND.CostaRica,
+        _LAND.Guatemala,
+        _LAND.Panama,
+        _LAND.PuertoRico,
+        _LAND.Venezuela,
+        _LAND.ElSalvador,
+        _LAND.Nicaragua,
     )
-)  # fmt: skip
+)
 
 
 class Settings(WindowSettings):
@@ -51,7 +62,7 @@ class Settings(WindowSettings):
     @property
     def terms(self) -> str:
         """The locale whose terms of the trade are shown, or nothing: as the system."""
-        return self._text("terms", (AMERICAN_TERMS, BRITISH_TERMS), "")
+        return self._text("terms", locales(), "")
 
     @terms.setter
     def terms(self, terms: str) -> None:

@@ -19,6 +19,7 @@ from nullah.desk.frame import FrameWindow
 from nullah.desk.menus import Menus
 from nullah.desk.picked import Picked
 from nullah.desk.stations.base import StationDesk
+from nullah.labels import tr
 
 
 class Showing:
@@ -63,7 +64,9 @@ class Showing:
         if not self.ready():
             # The order of work takes long: what was shown stays until it has come.
             if station:
-                self.bench.show_drawing(Drawing(), "The order of work is being worked out …", frozenset(), refit=True)
+                self.bench.show_drawing(
+                    Drawing(), tr("The order of work is being worked out …"), frozenset(), refit=True
+                )
             self._afterwards.begin(self._of_all())
             return
         if seen or station:
@@ -129,5 +132,5 @@ class Showing:
     def _refresh_title(self) -> None:
         self._window.header.refresh()
         self._menus.name_steps()
-        name = self.document.project.piece.name or "Piece"
+        name = self.document.project.piece.name or tr("Piece")
         self._window.setWindowTitle(f"{name}{' *' if self.document.unsaved else ''} · Nullah")

@@ -11,6 +11,7 @@ from PySide6.QtCore import QSize, Qt
 from PySide6.QtGui import QColor, QKeyEvent, QPainter, QPaintEvent
 from PySide6.QtWidgets import QLabel, QLineEdit, QVBoxLayout, QWidget
 
+from nullah.core.catalogue import N_
 from nullah.core.drawing import Drawing
 from nullah.core.lengths import LengthError, Marks, from_float, read_length
 from nullah.core.milling.sighting import (
@@ -32,12 +33,13 @@ from nullah.core.wording.sighting import begins_words, progress_words
 from nullah.desk.stations.base import chooser, labelled
 from nullah.desk.stations.group import ViewChoices
 from nullah.files.practice import practice_file, read_practice, write_practice
+from nullah.labels import tr, tr_pairs
 from nullah.paper.painter import paint
 from nullah.paper.palette import DAY, Palette
 from nullah.paper.scale import Scale
 
-_PLACES = [("1", "at the far end"), ("0.5", "in the middle")]
-_HIGH = [("left", "far left end"), ("right", "far right end"), ("true", "neither: in line")]
+_PLACES = [("1", N_("at the far end")), ("0.5", N_("in the middle"))]
+_HIGH = [("left", N_("far left end")), ("right", N_("far right end")), ("true", N_("neither: in line"))]
 
 
 class _View(QWidget):
@@ -48,7 +50,7 @@ class _View(QWidget):
         self.palette_: Palette = DAY
         self.shown = Drawing()
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
-        self.setAccessibleName("Two winding sticks over a board, as one sights along it")
+        self.setAccessibleName(tr("Two winding sticks over a board, as one sights along it"))
 
     def sizeHint(self) -> QSize:
         return QSize(640, 420)
@@ -103,19 +105,21 @@ class SightingPage(QWidget):
         self.marked: Marked | None = None
         column = QVBoxLayout(self)
         column.setContentsMargins(14, 8, 14, 8)
-        row = choices.section("What do you see?")
-        self.at = chooser("where the far stick stands", _PLACES, lambda _: self._show(), row, "Far stick")
-        self.high = chooser("which end stands high", _HIGH, lambda _: None, row, "Stands high")
+        row = choices.section(tr("What do you see?"))
+        self.at = chooser(
+            tr("where the far stick stands"), tr_pairs(_PLACES), lambda _: self._show(), row, tr("Far stick")
+        )
+        self.high = chooser(tr("which end stands high"), tr_pairs(_HIGH), lambda _: None, row, tr("Stands high"))
         self.rise = QLineEdit()
-        self.rise.setAccessibleName("by how much at the stick's end")
+        self.rise.setAccessibleName(tr("by how much at the stick's end"))
         self.rise.setFixedWidth(60)
         self.rise.setMinimumHeight(32)
         self.rise.returnPressed.connect(self.answer)
-        labelled("by how much at its end", self.rise, row)
+        labelled(tr("by how much at its end"), self.rise, row)
         begins = [(str(share), begins_words(share, self._reader())) for share in BEGINS]
-        self.begins = chooser("where the wind begins", begins, lambda _: None, row, "begins")
-        self.say = choices.verb("Compare", self.answer, main=True)
-        self.next = choices.verb("Next board", self.next_board)
+        self.begins = chooser(tr("where the wind begins"), begins, lambda _: None, row, tr("begins"))
+        self.say = choices.verb(tr("Compare"), self.answer, main=True)
+        self.next = choices.verb(tr("Next board"), self.next_board)
         self.ask = QLabel()
         self.ask.setWordWrap(True)
         column.addWidget(self.ask)
@@ -123,7 +127,7 @@ class SightingPage(QWidget):
         column.addWidget(self.view, 1)
         self.told = QLabel()
         self.told.setWordWrap(True)
-        self.told.setAccessibleName("What it was")
+        self.told.setAccessibleName(tr("What it was"))
         self.progress = QLabel()
         self.progress.setWordWrap(True)
         self.progress.setProperty("quiet", "true")
@@ -143,10 +147,16 @@ class SightingPage(QWidget):
         self.marked = None
         given = self.exercise
         write = self._marks().write
-        size = f"{write(from_float(given.wound.length), unit=False)} by {write(from_float(given.wound.width))}"
+        long, wide = from_float(given.wound.length), from_float(given.wound.width)
+        size = tr("{length} by {width}", length=write(long, unit=False), width=write(wide))
         self.ask.setText(
-            f"A board {size}, sticks {write(from_float(given.stick))} long. The near one is all dark; the far one, "
-            "behind it, has a pale edge. To see where the wind begins, move the far stick to the middle and look again."
+            tr(
+                "A board {size}, sticks {length} long. The near one is all dark; the far one, behind "
+                "it, has a pale edge. To see where the wind begins, move the far stick to the middle and "
+                "look again.",
+                size=size,
+                length=write(from_float(given.stick)),
+            )
         )
         self.at.setCurrentIndex(0)
         self.told.setText("")
@@ -173,7 +183,7 @@ class SightingPage(QWidget):
         try:
             rise = 0.0 if high == "true" else float(read_length(self.rise.text(), self._marks().unit))
         except LengthError:
-            self.told.setText("By how much? A guess is an answer.")
+            self.told.setText(tr("By how much? A guess is an answer."))
             return
         given = Answer(high, rise, float(str(self.begins.currentData())))
         self.marked = mark(given, self.exercise)
@@ -187,26 +197,31 @@ class SightingPage(QWidget):
         wound = self.exercise.wound
         rise = shown_rise(wound, 0.0, wound.length, self.exercise.stick)
         if abs(rise) < 0.05:
-            was = "The board is true: the edges are in line, whatever the head's tilt."
+            was = tr("The board is true: the edges are in line, whatever the head's tilt.")
         else:
-            side, where = "right" if rise > 0 else "left", begins_words(wound.begins, self._reader())
+            side, where = tr("right") if rise > 0 else tr("left"), begins_words(wound.begins, self._reader())
             over = abs(wound.wind)
-            was = (
-                f"The far {side} end stands {self._fine(abs(rise))} high at the stick, {self._fine(over)} over the "
-                f"board; it begins {where}."
+            was = tr(
+                "The far {side} end stands {rise} high at the stick, {over_all} over the board; it begins {where}.",
+                side=side,
+                rise=self._fine(abs(rise)),
+                over_all=self._fine(over),
+                where=where,
             )
         if marked.right:
             return f"Right. {was}"
         wrong = [
             words
             for ok, words in (
-                (marked.high_right, "which end"),
-                (marked.rise_right, f"how much ({self._fine(marked.rise_off)} off)"),
-                (marked.begins_right, "where it begins"),
+                (marked.high_right, tr("which end")),
+                (marked.rise_right, tr("how much ({off} off)", off=self._fine(marked.rise_off))),
+                (marked.begins_right, tr("where it begins")),
             )
             if not ok
         ]
-        return f"Not {' nor '.join(wrong)}. {was} The net shows the face, eight times too high."
+        return tr(
+            "Not {wrong}. {was} The net shows the face, eight times too high.", wrong=tr(" nor ").join(wrong), was=was
+        )
 
     def _reader(self) -> Reader:
         return Reader(self._marks())

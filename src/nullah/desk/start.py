@@ -24,6 +24,7 @@ from nullah.desk.theme import dress
 from nullah.desk.window import Window
 from nullah.files.catalogues import catalogue_for, load
 from nullah.files.recovery import Autosave
+from nullah.labels import speak
 from nullah.paper.palette import DAY
 from nullah.writing import write_file
 
@@ -74,6 +75,7 @@ def make_window(project: Project, root: Path, file: Path | None = None, settings
         dress(app, DAY)
         settings = settings or Settings(root / "desk.ini")
         catalogue = load(settings.terms) if settings.terms else catalogue_for(os.environ)
+        speak(catalogue)
         return Window(Document(project, autosave, file, catalogue), autosave, settings)
     finally:
         gc.freeze()

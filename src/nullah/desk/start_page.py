@@ -25,6 +25,7 @@ from nullah.desk.document import Document
 from nullah.desk.settings import Settings
 from nullah.desk.stations.base import Flow
 from nullah.desk.thumbnails import Thumbnails, thumbnail
+from nullah.labels import tr
 from nullah.paper.lettering import typeface
 from nullah.paper.palette import Palette
 
@@ -46,7 +47,7 @@ class StartPage(QWidget):
         self.setObjectName("overPage")
         self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
-        self.setAccessibleName("Start page")
+        self.setAccessibleName(tr("Start page"))
         self._document, self._settings, self._palette = document, settings, palette
         self._painter = Thumbnails(self)
         self._painter.painted.connect(self._take)
@@ -64,15 +65,17 @@ class StartPage(QWidget):
         column.setContentsMargins(48, 26, 48, 26)
         column.setSpacing(10)
         head = QHBoxLayout()
-        title = QLabel("What will you make?")
+        title = QLabel(tr("What will you make?"))
         title.setFont(typeface(30, bold=True))
         head.addWidget(title)
         head.addStretch(1)
         self.units = self._units(head)
         column.addLayout(head)
         self.ask = QLabel(
-            "Which of these do you think in? A new piece begins at sizes that are round in it; "
-            "any of them can be typed and shown at any time."
+            tr(
+                "Which of these do you think in? A new piece begins at sizes that are round in it; "
+                "any of them can be typed and shown at any time."
+            )
         )
         self.ask.setWordWrap(True)
         self.ask.setProperty("quiet", "true")
@@ -81,16 +84,16 @@ class StartPage(QWidget):
         self.recent: dict[Path, QToolButton] = {}
         column.addLayout(self._forms())
         column.addSpacing(8)
-        self._recent_title = QLabel("Worked on lately")
+        self._recent_title = QLabel(tr("Worked on lately"))
         self._recent_title.setProperty("heading", "true")
         column.addWidget(self._recent_title)
         self._recent = QGridLayout()
         self._recent.setSpacing(6)
         column.addLayout(self._recent)
         foot = QHBoxLayout()
-        self.walk = self._foot("A first box in ten minutes", self.tour.emit, foot)
-        self.open_sample = self._foot("Open the sample piece", self.sample.emit, foot)
-        self.back = self._foot("Go on with the open piece", self.left.emit, foot)
+        self.walk = self._foot(tr("A first box in ten minutes"), self.tour.emit, foot)
+        self.open_sample = self._foot(tr("Open the sample piece"), self.sample.emit, foot)
+        self.back = self._foot(tr("Go on with the open piece"), self.left.emit, foot)
         foot.addStretch(1)
         column.addLayout(foot)
         column.addStretch(1)
@@ -105,12 +108,12 @@ class StartPage(QWidget):
     def _units(self, row: QHBoxLayout) -> QButtonGroup:
         group = QButtonGroup(self)
         for index, style in enumerate(STYLES.values()):
-            button = QPushButton(style.name)
+            button = QPushButton(tr(style.name))
             button.setCheckable(True)
             button.setAutoExclusive(True)
             button.setProperty("tab", "true")
             button.setMinimumHeight(36)
-            button.setAccessibleName(f"Begin in {style.name}")
+            button.setAccessibleName(tr("Begin in {name}", name=tr(style.name)))
             group.addButton(button, index)
             row.addWidget(button)
         group.idClicked.connect(lambda _: self.refresh())
@@ -126,8 +129,8 @@ class StartPage(QWidget):
             button.setObjectName("form")
             button.setToolButtonStyle(Qt.ToolButtonStyle.ToolButtonTextUnderIcon)
             button.setIconSize(QSize(*_PICTURE))
-            button.setText(form.title)
-            button.setAccessibleName(f"Begin: {form.title}")
+            button.setText(tr(form.title))
+            button.setAccessibleName(tr("Begin: {title}", title=tr(form.title)))
             button.setFixedSize(_PICTURE[0] + 22, _PICTURE[1] + 46)
             button.clicked.connect(lambda _=False, form=form.id: self.begun.emit(form, self.unit))
             self.forms[form.id] = button
@@ -178,7 +181,7 @@ class StartPage(QWidget):
             button.setIconSize(QSize(_PICTURE[0] // 2, _PICTURE[1] // 2))
             button.setText(self.fontMetrics().elidedText(path.stem, Qt.TextElideMode.ElideRight, 220))
             button.setToolTip(str(path))
-            button.setAccessibleName(f"Open {path.name}")
+            button.setAccessibleName(tr("Open {name}", name=path.name))
             button.setFixedSize(330, _PICTURE[1] // 2 + 12)
             button.clicked.connect(lambda _=False, path=path: self.opened.emit(path))
             self._recent.addWidget(button, number // 3, number % 3, Qt.AlignmentFlag.AlignLeft)
@@ -193,7 +196,7 @@ class StartPage(QWidget):
         try:
             project = read_project(path)
         except ProjectFileError:
-            button.setToolTip(f"{path}: it cannot be read")
+            button.setToolTip(tr("{path}: it cannot be read", path=path))
             return
         self._painter.ask(path, project, (_PICTURE[0] // 2, _PICTURE[1] // 2), self._palette)
 

@@ -13,6 +13,7 @@ from nullah.core.plan import PartState, Plan, Stand
 from nullah.core.wood.species import SpeciesError, find_species
 from nullah.core.wording.plan import state_words
 from nullah.desk.tips import plain_tip
+from nullah.labels import tr
 from nullah.paper.lettering import typeface, width_of
 from nullah.paper.palette import DAY, Palette, mixed
 
@@ -132,7 +133,7 @@ class PartStrip(QScrollArea):
     def __init__(self) -> None:
         super().__init__()
         self.setObjectName("strip")
-        self.setAccessibleName("Parts")
+        self.setAccessibleName(tr("Parts"))
         self.setWidgetResizable(True)
         self.setFixedHeight(100)
         self.setVerticalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
@@ -141,7 +142,7 @@ class PartStrip(QScrollArea):
         self._layout = QHBoxLayout(self._row)
         self._layout.setContentsMargins(16, 4, 16, 4)
         self._layout.setSpacing(4)
-        self._empty = QLabel("No parts yet.")
+        self._empty = QLabel(tr("No parts yet."))
         self._empty.setProperty("quiet", "true")
         self._layout.addWidget(self._empty)
         self._layout.addStretch(1)

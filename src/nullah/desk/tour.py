@@ -18,6 +18,7 @@ from nullah.core.refs import QuantityRef
 from nullah.core.stations import STATIONS
 from nullah.desk.column import CARD, CHOOSE
 from nullah.desk.manual import page_text
+from nullah.labels import tr
 from nullah.paper.lettering import typeface
 
 TYPE_CHECKING = False
@@ -129,7 +130,7 @@ class Tour(QWidget):
         super().__init__(window)
         self.setObjectName("tour")
         self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
-        self.setAccessibleName("A first box in ten minutes")
+        self.setAccessibleName(tr("A first box in ten minutes"))
         self.setFixedWidth(_WIDE)
         self._window = window
         self._told = told()
@@ -145,10 +146,10 @@ class Tour(QWidget):
         self.text = self._label(column)
         self.text.setTextFormat(Qt.TextFormat.MarkdownText)
         row = QHBoxLayout()
-        self.leave = self._button("Leave", self.end, row)
+        self.leave = self._button(tr("Leave"), self.end, row)
         row.addStretch(1)
-        self.back = self._button("Back", lambda: self.go(self.number - 1), row)
-        self.next = self._button("Next", lambda: self.go(self.number + 1), row)
+        self.back = self._button(tr("Back"), lambda: self.go(self.number - 1), row)
+        self.next = self._button(tr("Next"), lambda: self.go(self.number + 1), row)
         column.addLayout(row)
         window.installEventFilter(self)
         window.looked.connect(self._follow)
@@ -189,7 +190,7 @@ class Tour(QWidget):
         self.title.setText(title)
         self.text.setText(text)
         self.back.setEnabled(number > 0)
-        self.next.setText("Finish" if number == len(STEPS) - 1 else "Next")
+        self.next.setText(tr("Finish") if number == len(STEPS) - 1 else tr("Next"))
         if number == 0:
             self._window.show_start()
         self._lay()

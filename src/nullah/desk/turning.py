@@ -10,22 +10,24 @@ from PySide6.QtGui import QColor, QImage, QKeyEvent, QMouseEvent, QPainter, QPai
 from PySide6.QtWidgets import QLabel, QSlider, QVBoxLayout, QWidget
 
 from nullah.core.card import Severity
+from nullah.core.catalogue import N_
 from nullah.core.piece.render import Colour, Look, Picture, Scene, Viewpoint, offsets_of, picture, scene
 from nullah.core.wood.species import SpeciesError, find_species
 from nullah.desk.document import Document
 from nullah.desk.stations.base import action, toggle
 from nullah.desk.stations.group import ViewChoices
+from nullah.labels import tr
 from nullah.paper.lettering import typeface
 from nullah.paper.palette import DAY, Palette, mixed
 
 # While it turns, the picture is drawn coarser by this much, and fine again after a rest, ms.
 _COARSE, _REST_MS = 2, 140
 _EYES = (
-    ("Corner", Viewpoint()),
-    ("Front", Viewpoint(0, 4)),
-    ("Left", Viewpoint(-90, 4)),
-    ("Back", Viewpoint(180, 4)),
-    ("Top", Viewpoint(0, 89)),
+    (N_("Corner"), Viewpoint()),
+    (N_("Front"), Viewpoint(0, 4)),
+    (N_("Left"), Viewpoint(-90, 4)),
+    (N_("Back"), Viewpoint(180, 4)),
+    (N_("Top"), Viewpoint(0, 89)),
 )
 
 
@@ -88,7 +90,7 @@ class _Glass(QWidget):
         self.closer = 1.0
         self.shift = (0.0, 0.0)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
-        self.setAccessibleName("The piece, turned with the mouse or the arrow keys")
+        self.setAccessibleName(tr("The piece, turned with the mouse or the arrow keys"))
         self._scene: Scene | None = None
         self._made_for: tuple[object, ...] = ()
         self.picture: Picture | None = None
@@ -180,7 +182,7 @@ class _Glass(QWidget):
         if self._scene is None or self._image.isNull():
             painter.setFont(typeface(19))
             painter.setPen(QColor(self.palette_.quiet))
-            words = "Putting it together …" if self._document.plan.parts else "There is nothing to turn yet."
+            words = tr("Putting it together …") if self._document.plan.parts else tr("There is nothing to turn yet.")
             painter.drawText(self.rect(), int(Qt.AlignmentFlag.AlignCenter), words)
         else:
             painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
@@ -267,17 +269,17 @@ class TurningView(QWidget):
         super().__init__()
         self.choices = choices
         self.glass = _Glass(document)
-        looks = choices.section("Look from")
+        looks = choices.section(tr("Look from"))
         for title, eye in _EYES:
-            action(title, lambda eye=eye: self._look_from(eye), looks)  # type: ignore[misc]
-        choices.keep_on_line(QLabel("Open the joints"))
+            action(tr(title), lambda eye=eye: self._look_from(eye), looks)  # type: ignore[misc]
+        choices.keep_on_line(QLabel(tr("Open the joints")))
         self.slider = QSlider(Qt.Orientation.Horizontal)
-        self.slider.setAccessibleName("How far the joints are opened")
+        self.slider.setAccessibleName(tr("How far the joints are opened"))
         self.slider.setRange(0, 100)
         self.slider.setFixedSize(140, 32)
         self.slider.valueChanged.connect(self._open)
         choices.keep_on_line(self.slider)
-        self.only = toggle("Open only the part in hand", choices.section("Joints"), self._open_only)
+        self.only = toggle(tr("Open only the part in hand"), choices.section(tr("Joints")), self._open_only)
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(0)

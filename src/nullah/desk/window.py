@@ -35,6 +35,7 @@ from nullah.desk.settings import Settings
 from nullah.desk.showing import Showing
 from nullah.desk.stations.base import StationDesk, reach
 from nullah.files.recovery import Autosave
+from nullah.labels import tr
 from nullah.paper.palette import DAY
 
 TYPE_CHECKING = False
@@ -160,7 +161,7 @@ class Window(FrameWindow):
         self.document.replaced.connect(self._replaced)
         self.banner.left.connect(lambda: (self.place.currentWidget() or self.bench).setFocus())
         self.document.warned.connect(
-            lambda sentence: self.banner.say(sentence, ("Save it …", self.papers.ask_save), urgency=Urgency.ERROR)
+            lambda sentence: self.banner.say(sentence, (tr("Save it …"), self.papers.ask_save), urgency=Urgency.ERROR)
         )
         self.rod.chosen.connect(self.show_station)
         self.strip.picked.connect(self.document.pick_part)
@@ -409,7 +410,7 @@ class Window(FrameWindow):
 
     def _rename(self, name: str) -> None:
         if name != self.document.project.piece.name:
-            self.document.do(f"name it {name}", lambda p: actions.rename(p, name))
+            self.document.do(tr("name it {name}", name=name), lambda p: actions.rename(p, name))
 
     def open_path(self, path: Path) -> bool:
         """Open a project file; a sentence on the banner if it cannot be."""
@@ -428,10 +429,12 @@ class Window(FrameWindow):
         self.enter_typing()
         if not self.document.close() and not self._lose:
             self.banner.say(
-                f"{self.document.project.piece.name or 'The piece'} is saved nowhere and cannot be kept: "
-                "the disk refuses. Closing now loses it.",
-                ("Save it …", self.papers.ask_save),
-                ("Close and lose it", self._close_and_lose),
+                tr(
+                    "{name} is saved nowhere and cannot be kept: the disk refuses. Closing now loses it.",
+                    name=self.document.project.piece.name or "The piece",
+                ),
+                (tr("Save it …"), self.papers.ask_save),
+                (tr("Close and lose it"), self._close_and_lose),
                 urgency=Urgency.ERROR,
             )
             event.ignore()

@@ -6,11 +6,15 @@ from collections.abc import Mapping
 from functools import lru_cache
 from pathlib import Path
 
-from nullah.core.catalogue import AMERICAN, Catalogue
+from nullah.core.catalogue import AMERICAN, N_, Catalogue
 
 _TERMS = Path(__file__).parents[1] / "terms"
 #: Where English is written and rebates are cut; everywhere else rabbets are.
-_BRITISH = ("en_GB", "en_AU", "en_IE", "en_IN", "en_NZ", "en_ZA")
+_BRITISH = dict.fromkeys(("en_AU", "en_IE", "en_IN", "en_NZ", "en_ZA"), "en_GB")
+#: The locale of the source, whose catalogue is empty.
+USUAL = AMERICAN.locale
+#: What every catalogue says of itself, where one of them is chosen.
+OWN_NAME = N_("American: rabbet, dado, clamp")
 
 
 def catalogue_for(environment: Mapping[str, str]) -> Catalogue:
@@ -26,7 +30,19 @@ def catalogue_for(environment: Mapping[str, str]) -> Catalogue:
     asked = environment.get("LANGUAGE", "").split(":")
     asked += [environment.get(name, "") for name in ("LC_ALL", "LC_MESSAGES", "LANG")]
     first = next((each for each in asked if each), "").partition(".")[0]
-    return load("en_GB" if first in _BRITISH else first)
+    known = locales()
+    return load(next((each for each in (_BRITISH.get(first, first), first.partition("_")[0]) if each in known), USUAL))
+
+
+def locales() -> tuple[str, ...]:
+    """Return the locales that there are catalogues for, the usual one first.
+
+    Examples
+    --------
+    >>> locales()
+    ('en_US', 'en_GB')
+    """
+    return (USUAL, *sorted(path.stem for path in _TERMS.glob("*.po")))
 
 
 @lru_cache(maxsize=8)

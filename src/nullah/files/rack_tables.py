@@ -33,9 +33,22 @@ from nullah.core.wording.facts import error_words
 from nullah.files.tables import Row, TableError, check_name, each, plain, quantity, read_rows, size
 
 BOARD_COLUMNS = (
-    "board", "length", "width", "thickness", "species", "cut", "figure", "colour", "source", "price", "dressed",
-    "cup", "bow", "twist", "moisture",
-)  # fmt: skip
+    "board",
+    "length",
+    "width",
+    "thickness",
+    "species",
+    "cut",
+    "figure",
+    "colour",
+    "source",
+    "price",
+    "dressed",
+    "cup",
+    "bow",
+    "twist",
+    "moisture",
+)
 FLAW_COLUMNS = ("board", "from", "to", "low", "high", "kind", "faces", "depth")
 _Kind = TypeVar("_Kind", GrainCut, GrainFigure, Faces)
 

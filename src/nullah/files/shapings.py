@@ -138,9 +138,18 @@ def _edge(sides: tuple[Side, ...]) -> tuple[Side, Side]:
 
 
 _KINDS = (
-    "taper", "chamfer", "round-over", "arch", "ogee foot", "long bevel", "raised panel", "notch", "traced edge",
-    "slant", "slot",
-)  # fmt: skip
+    "taper",
+    "chamfer",
+    "round-over",
+    "arch",
+    "ogee foot",
+    "long bevel",
+    "raised panel",
+    "notch",
+    "traced edge",
+    "slant",
+    "slot",
+)
 _SHAPING = record(_Shaping, {"kind": one_of(_KINDS)})
 #: A shaping; what lacks a figure, a side or an axis is refused with a sentence.
 SHAPING = coded(_SHAPING.form, _shaped, lambda shaping: _SHAPING.write(_flat(shaping)))

@@ -287,7 +287,7 @@ def cut_list_text(rows: Sequence[CutListRow], marks: Marks) -> str:
                 finished,
                 plain(alike_names),
                 group.quantity,
-                row.shows,
+                ", ".join(row.shows),
                 f"{row.rough_volume / 1e9:.6f}",
                 write_price(row.price),
                 row.pieces,

@@ -10,6 +10,7 @@ from typing import NamedTuple
 from nullah.core.bench.hours import Hours
 from nullah.core.bench.rates import Record
 from nullah.core.bench.tasks import Task, Trade
+from nullah.core.catalogue import N_
 from nullah.core.errors import FactError
 from nullah.core.limits import NotATime, shown
 
@@ -17,11 +18,11 @@ from nullah.core.limits import NotATime, shown
 class Event(Enum):
     """What an entry tells of."""
 
-    DONE = "done"
-    NOTE = "note"
-    PHOTO = "photograph"
-    MEASURED = "measured"
-    REMADE = "made again"
+    DONE = N_("done")
+    NOTE = N_("note")
+    PHOTO = N_("photograph")
+    MEASURED = N_("measured")
+    REMADE = N_("made again")
 
 
 class BookEntry(NamedTuple):

@@ -34,7 +34,7 @@ class CutListRow:
     board: str
     species: str
     waits: str
-    shows: str = ""
+    shows: tuple[str, ...] = ()
     id: str = ""
     price: Fraction = Fraction(0)
     pieces: int = 1
@@ -107,7 +107,7 @@ def cut_list_row(
         ", ".join(boards),
         species,
         waits,
-        ", ".join(sorted(side.value for side in part.shows)),
+        tuple(sorted(side.value for side in part.shows)),
         part.id,
         sum((each.price for each in sawn), Fraction(0)),
         len(sawn),

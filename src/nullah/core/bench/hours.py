@@ -4,14 +4,15 @@ from __future__ import annotations
 
 import heapq
 from collections.abc import Mapping, Sequence
-from datetime import datetime, time, timedelta
+from datetime import datetime, timedelta
 from enum import Enum, auto
 from typing import NamedTuple
 
 from nullah.core.bench.tasks import Task, in_order
+from nullah.core.catalogue import N_
 from nullah.core.errors import FactError
 
-DAYS = ("Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday")
+DAYS = (N_("Monday"), N_("Tuesday"), N_("Wednesday"), N_("Thursday"), N_("Friday"), N_("Saturday"), N_("Sunday"))
 #: What has so many minutes more or less behind it is as pressing.
 _ALIKE = 120
 #: Later than this there is no plan.
@@ -48,8 +49,14 @@ class Hours(NamedTuple):
     """When one is at the bench: for each weekday from Monday minutes after midnight from and to, or nothing."""
 
     week: tuple[tuple[int, int] | None, ...] = (
-        (1110, 1260), (1110, 1260), (1110, 1260), (1110, 1260), None, (540, 780), (540, 780),
-    )  # fmt: skip
+        (1110, 1260),
+        (1110, 1260),
+        (1110, 1260),
+        (1110, 1260),
+        None,
+        (540, 780),
+        (540, 780),
+    )
 
     @property
     def minutes_a_week(self) -> int:
@@ -308,13 +315,3 @@ def _chain(
         found.append(before)
         name = before
     return tuple(reversed(found)), why
-
-
-def day_of(at: datetime) -> str:
-    """Name a day: ``Saturday 5 December``."""
-    return f"{DAYS[at.weekday()]} {at.day} {at:%B}"
-
-
-def clock(at: datetime) -> str:
-    """Write a time of day."""
-    return time(at.hour, at.minute).strftime("%H:%M")

@@ -21,9 +21,19 @@ from nullah.core.rack.board import Board, Faces
 from nullah.core.rack.outline import missing
 
 __all__ = [
-    "TOLERANCE", "FirstCut", "PlacedPart", "Placement", "Rect", "Unplaced", "complaints", "consumed", "flaw_rect",
-    "place", "set_complaints", "spoilt",
-]  # fmt: skip
+    "TOLERANCE",
+    "FirstCut",
+    "PlacedPart",
+    "Placement",
+    "Rect",
+    "Unplaced",
+    "complaints",
+    "consumed",
+    "flaw_rect",
+    "place",
+    "set_complaints",
+    "spoilt",
+]
 
 #: Neighbours that are to match may stand this much farther apart than the kerf, mm.
 _NEAR = 30.0

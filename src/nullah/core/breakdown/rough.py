@@ -6,6 +6,7 @@ from collections.abc import Callable, Collection, Iterable, Mapping, Sequence
 from dataclasses import dataclass, field
 from typing import NamedTuple
 
+from nullah.core.catalogue import Name, Phrase
 from nullah.core.lengths import Length, mm
 from nullah.core.piece.part import Needs, Part
 from nullah.core.rack.board import GrainFigure
@@ -225,7 +226,7 @@ def stave_pieces(rough: RoughPart, widths: tuple[Length, ...], allowances: Allow
     for index, width in enumerate(widths):
         outer = (index == 0) + (index == len(widths) - 1)
         wide = width + allowances.joint + Length(allowances.edge.mm * outer / 2)
-        name = f"{rough.name} stave {index + 1}"
+        name = Phrase("{part} stave {number}", part=Name(rough.name), number=str(index + 1))
         pieces.append(
             rough._replace(
                 id=_stave_id(rough.id, index + 1),
@@ -245,7 +246,7 @@ def strip_pieces(rough: RoughPart, widths: tuple[Length, ...], allowances: Allow
     return tuple(
         rough._replace(
             id=_stave_id(rough.id, number),
-            name=f"{rough.name} strip {number}",
+            name=Phrase("{part} strip {number}", part=Name(rough.name), number=str(number)),
             width=finished + allowances.edge,
             thickness=wide + allowances.thickness,
             finished=wide,
@@ -306,7 +307,7 @@ def resawn_blank(one: RoughPart, two: RoughPart, kerf: Length) -> RoughPart:
         finished = one.finished + two.finished + spare
     return one._replace(
         id=_blank_id(one.id, two.id),
-        name=f"{one.name} and {two.name}, resawn",
+        name=Phrase("{one} and {other}, resawn", one=Name(one.name), other=Name(two.name)),
         thickness=one.thickness + two.thickness + kerf,
         makes=(one.id, two.id),
         finished=finished,

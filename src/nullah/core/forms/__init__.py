@@ -17,7 +17,5 @@ from nullah.core.forms.tray import TRAY
 from nullah.core.forms.wall_shelf import WALL_SHELF
 from nullah.core.piece.form import Form
 
-_EVERY = (
-    BOX, TRAY, CHEST, CASE, DRAWER, WALL_SHELF, HANGING_RACK, STAND, HOLDER, TABLE, TOP, JOINT, OWN,
-)  # fmt: skip
+_EVERY = (BOX, TRAY, CHEST, CASE, DRAWER, WALL_SHELF, HANGING_RACK, STAND, HOLDER, TABLE, TOP, JOINT, OWN)
 FORMS: dict[str, Form] = {form.id: form for form in _EVERY}

@@ -10,7 +10,7 @@ from __future__ import annotations
 from fractions import Fraction
 
 from nullah.core.card import Severity
-from nullah.core.catalogue import N_
+from nullah.core.catalogue import N_, Phrase
 from nullah.core.forms.bottom import bottom_sizes, put_bottom
 from nullah.core.forms.maker import Maker, board_sizes
 from nullah.core.forms.sizing import SIZING, SizeRule, sizes
@@ -247,7 +247,13 @@ def _lid(m: Maker, chosen: Choices) -> None:
             shift = length - x - q("batten.width")
             for number, at in ((1, x), (2, shift)):
                 m.board(
-                    f"batten{number}", f"batten {number}", "batten", (at, y, low), "yz", needs=Needs.ANY, group="lid"
+                    f"batten{number}",
+                    Phrase("batten {number}", number=str(number)),
+                    "batten",
+                    (at, y, low),
+                    "yz",
+                    needs=Needs.ANY,
+                    group="lid",
                 )
                 m.butt("lid", f"batten{number}", Hold.SLOTS)
             m.mover("lid", "lid", Side.TOP, height, ("batten.clearance", "batten.length"))

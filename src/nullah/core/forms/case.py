@@ -93,7 +93,7 @@ class _Shape:
         return {self.tails_of(row): (row, column) for row, column in reversed(self.drawers)}
 
     def drawer_title(self, row: int, column: int) -> str:
-        return f"drawer {self.drawers.index((row, column)) + 1}"
+        return Phrase("drawer {number}", number=str(self.drawers.index((row, column)) + 1))
 
 
 # --- quantities -----------------------------------------------------------------------------------
@@ -404,7 +404,7 @@ def _back(m: Maker, shape: _Shape) -> None:
         at = low_x + gap + (number - 1) * (q("back.width") + gap)
         m.board(
             part_id,
-            f"back board {number}" if shape.boards > 1 else "back",
+            Phrase("back board {number}", number=str(number)) if shape.boards > 1 else N_("back"),
             "back",
             (at, depth - wide, low_z),
             "zy",
@@ -426,7 +426,7 @@ def _back(m: Maker, shape: _Shape) -> None:
 def _upright(m: Maker, shape: _Shape, column: int) -> None:
     q = m.q
     part_id, setback = f"upright{column}", q("divider.setback")
-    name = f"upright {column}" if shape.columns > 2 else "upright"
+    name = Phrase("upright {number}", number=str(column)) if shape.columns > 2 else N_("upright")
     m.board(
         part_id,
         name,
@@ -481,7 +481,9 @@ def _divider(m: Maker, shape: _Shape, row: int, column: int) -> None:
         "left" if column == 1 else f"upright{column - 1}",
         "right" if column == shape.columns else f"upright{column}",
     )
-    title = f"divider {(row - 1) * shape.columns + column}" if shape.rows * shape.columns > 2 else "divider"
+    number = (row - 1) * shape.columns + column
+    several = shape.rows * shape.columns > 2
+    title = Phrase("divider {number}", number=str(number)) if several else N_("divider")
     part_id = f"divider{row}{column}"
     level = (z, z + q("dado.width"))
 
@@ -519,16 +521,23 @@ def _frame(
     alike = _of_column("rail", column)
     length, depth = q(f"{alike}.length"), q("runner.length") + 2 * (wide - tongue)
     front, back, left, right, panel = (f"{part_id}_{n}" for n in ("front", "back", "left", "right", "panel"))
-    m.board(front, f"{title} front rail", alike, (x, y, z), "xz", shows="f")
-    m.board(back, f"{title} back rail", alike, (x, y + depth - wide, z), "xz", needs=Needs.ANY)
+    m.board(front, Phrase("{whole} front rail", whole=title), alike, (x, y, z), "xz", shows="f")
+    m.board(back, Phrase("{whole} back rail", whole=title), alike, (x, y + depth - wide, z), "xz", needs=Needs.ANY)
     start = y + wide - tongue
-    m.board(left, f"{title} left runner", "runner", (x, start, z), "yz", needs=Needs.ANY)
-    m.board(right, f"{title} right runner", "runner", (x + length - wide, start, z), "yz", needs=Needs.ANY)
+    m.board(left, Phrase("{whole} left runner", whole=title), "runner", (x, start, z), "yz", needs=Needs.ANY)
+    m.board(
+        right,
+        Phrase("{whole} right runner", whole=title),
+        "runner",
+        (x + length - wide, start, z),
+        "yz",
+        needs=Needs.ANY,
+    )
     middle = z + (q("divider.thickness") - groove) / 2
     level = (middle, middle + groove)
     m.board(
         panel,
-        f"{title} dust panel",
+        Phrase("{whole} dust panel", whole=title),
         _of_column("panel", column),
         (x + wide - tongue + clear, start + clear, middle),
         "yz",

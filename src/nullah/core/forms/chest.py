@@ -7,7 +7,7 @@ ends; a small compartment can be housed inside; the lid has battens outside the 
 from __future__ import annotations
 
 from nullah.core.card import Severity
-from nullah.core.catalogue import N_
+from nullah.core.catalogue import N_, Phrase
 from nullah.core.forms.maker import Maker, board_sizes
 from nullah.core.forms.sizing import SIZING, SizeRule, sizes
 from nullah.core.ledger import Definition, Ledger, Snap, given, ruled
@@ -203,7 +203,14 @@ def _lid(m: Maker) -> None:
     low = height - q("batten.width")
     for number, x in ((1, -over), (2, length + clear)):
         batten = f"batten{number}"
-        m.board(batten, f"batten {number}", "batten", (x, -q("lid.front_over"), low), "yx", group="lid")
+        m.board(
+            batten,
+            Phrase("batten {number}", number=str(number)),
+            "batten",
+            (x, -q("lid.front_over"), low),
+            "yx",
+            group="lid",
+        )
         m.butt("lid", batten, Hold.NAILS)
     m.mover("lid", "lid", Side.TOP, height, ("batten.clearance",))
     m.butt("back", "lid", Hold.DRY)

@@ -11,7 +11,7 @@ from fractions import Fraction
 from typing import NamedTuple
 
 from nullah.core.card import Severity
-from nullah.core.catalogue import N_, Name, Phrase
+from nullah.core.catalogue import N_, Phrase
 from nullah.core.forms.maker import Maker, board_sizes
 from nullah.core.joints.dovetail.sizes import tail_sizes
 from nullah.core.ledger import Definition, Ledger, Snap, given, ruled
@@ -104,7 +104,6 @@ def drawer_tails(prefix: str, first: str, what: str) -> tuple[Definition, ...]:
 
 def drawer_sizes(prefix: str, title: str, opening: Opening, bottom: str) -> tuple[Definition, ...]:
     """Declare the boards of one drawer; all of them fit an opening that must be measured first."""
-    name = Name(title)
     w, h, d = opening.width, opening.height, opening.depth
     fits = (w, h)
     lift = "" if bottom == "grooved" else " - drawer.bottom_thickness - slip.thickness"
@@ -113,7 +112,7 @@ def drawer_sizes(prefix: str, title: str, opening: Opening, bottom: str) -> tupl
     found = [
         *board_sizes(
             f"{prefix}_front",
-            Phrase("the front of {what}", what=name),
+            Phrase("the front of {what}", what=title),
             f"{w} - 2 * drawer.reveal",
             f"{h} - 2 * drawer.reveal",
             "drawer.front_thickness",
@@ -121,7 +120,7 @@ def drawer_sizes(prefix: str, title: str, opening: Opening, bottom: str) -> tupl
         ),
         *board_sizes(
             f"{prefix}_sides",
-            Phrase("the sides of {what}", what=name),
+            Phrase("the sides of {what}", what=title),
             f"{d} - drawer.end_gap - drawer.lap",
             f"{prefix}_front.width - drawer.side_drop{lift}",
             "drawer.side_thickness",
@@ -129,18 +128,18 @@ def drawer_sizes(prefix: str, title: str, opening: Opening, bottom: str) -> tupl
         ),
         *board_sizes(
             f"{prefix}_back",
-            Phrase("the back of {what}", what=name),
+            Phrase("the back of {what}", what=title),
             f"{prefix}_front.length",
             f"{prefix}_sides.width{up} - drawer.side_drop",
             "drawer.back_thickness",
             fits,
         ),
-        *_bottom_sizes(prefix, Phrase("the bottom of {what}", what=name), opening, bottom),
+        *_bottom_sizes(prefix, Phrase("the bottom of {what}", what=title), opening, bottom),
     ]
     if bottom == "slips":
         found += board_sizes(
             f"{prefix}_slip",
-            Phrase("the slips of {what}", what=name),
+            Phrase("the slips of {what}", what=title),
             f"{prefix}_bottom.width",
             "slip.board_width",
             "slip.thickness",
@@ -178,14 +177,29 @@ def put_drawer(m: Maker, prefix: str, title: str, opening: Opening, bottom: str,
     deep = y + lap + q(f"{prefix}_sides.length")
     floor = q("drawer.groove_height") + q("drawer.groove_width") if bottom == "grooved" else Fraction(0)
     f, lft, rgt, back = (f"{prefix}_{name}" for name in ("front", "left", "right", "back"))
-    m.board(f, f"{title} front", f"{prefix}_front", (x, y, z), "xy", shows="f", role="front", group=prefix)
-    for part_id, name, at in ((lft, "left side", x), (rgt, "right side", x + wide - side)):
+    m.board(
+        f,
+        Phrase("{whole} front", whole=title),
+        f"{prefix}_front",
+        (x, y, z),
+        "xy",
+        shows="f",
+        role="front",
+        group=prefix,
+    )
+    for part_id, name, at in ((lft, N_("{whole} left side"), x), (rgt, N_("{whole} right side"), x + wide - side)):
         m.board(
-            part_id, f"{title} {name}", f"{prefix}_sides", (at, y + lap, z + rise), "yx", group=prefix, role="drawer"
+            part_id,
+            Phrase(name, whole=title),
+            f"{prefix}_sides",
+            (at, y + lap, z + rise),
+            "yx",
+            group=prefix,
+            role="drawer",
         )
     m.board(
         back,
-        f"{title} back",
+        Phrase("{whole} back", whole=title),
         f"{prefix}_back",
         (x, deep - q(f"{prefix}_back.thickness"), z + rise + floor),
         "xy",
@@ -244,7 +258,7 @@ def _grooved_bottom(
     start = x + (wide - q(f"{prefix}_bottom.length")) / 2
     m.board(
         bottom,
-        f"{title} bottom",
+        Phrase("{whole} bottom", whole=title),
         bottom,
         (start, y + front - sunk + clear, low),
         "xz",
@@ -279,7 +293,7 @@ def _nailed_bottom(
     sunk, low = q("drawer.rabbet_depth"), z + q("slip.thickness")
     m.board(
         bottom,
-        f"{title} bottom",
+        Phrase("{whole} bottom", whole=title),
         bottom,
         (x, y + front - sunk, low),
         "xz",
@@ -305,7 +319,7 @@ def _nailed_bottom(
     for number, start in ((1, x), (2, x + wide - slip)):
         m.board(
             f"{prefix}_slip{number}",
-            f"{title} slip {number}",
+            Phrase("{whole} slip {number}", whole=title, number=str(number)),
             f"{prefix}_slip",
             (start, y + front - sunk, z),
             "yz",

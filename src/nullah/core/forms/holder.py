@@ -18,7 +18,7 @@ from nullah.core.piece.space import Axis, Side
 _CORNERS = Choice(
     "corners",
     "Corners",
-    (("dovetailed", N_("dovetailed")), ("rabbeted", N_("rabbeted")), ("mitred", N_("mitred"))),
+    (("dovetailed", N_("dovetailed")), ("rabbeted", N_("rabbeted")), ("mitred", N_("mitered"))),
     shape=True,
     parts=("front", "back", "left", "right"),
 )

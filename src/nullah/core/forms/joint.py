@@ -196,7 +196,7 @@ KINDS: dict[str, _Kind] = {
         _Board(N_("upper board"), (280, 40, "one.thickness"), "yz", ("(one.length - other.width) / 2", "0", "0")),
     ),
     "mitre": _Kind(
-        N_("mitre with keys"),
+        N_("miter with keys"),
         MITRE,
         _Board(N_("one side"), (140, 40, 18), "xz"),
         _Board(N_("other side"), (140, "one.width", "one.thickness"), "yz"),

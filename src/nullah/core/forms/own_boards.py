@@ -141,7 +141,7 @@ def _assemble(base: Assembly, ledger: Ledger, own: tuple[OwnBoard, ...], joints:
         at = [ledger[f"{board.id}.{letter}"] for letter in "xyz"]
         m.board(
             board.id,
-            board.name,
+            Name(board.name),
             board.id,
             at,
             board.lie,

@@ -118,8 +118,8 @@ def _rails(m: Maker) -> None:
     low = q("rails.below")
     places = (
         # The lower rail stands under the rabbet, the upper lies low behind it.
-        ("lower_rail", "front rail", (x, q("rabbet.front") / 3, low), "xz"),
-        ("back_rail", "back rail", (x, deep - q("rails.width") - q("rabbet.front") / 3, low), "xz"),
+        ("lower_rail", N_("front rail"), (x, q("rabbet.front") / 3, low), "xz"),
+        ("back_rail", N_("back rail"), (x, deep - q("rails.width") - q("rabbet.front") / 3, low), "xz"),
     )
     for part, name, at, lie in places:
         m.board(part, name, "rails", at, lie, shows="f" if part == "lower_rail" else "")

@@ -11,7 +11,7 @@ from fractions import Fraction
 from itertools import combinations
 
 from nullah.core.card import Severity
-from nullah.core.catalogue import N_
+from nullah.core.catalogue import N_, Phrase
 from nullah.core.forms.drawer import BOTTOM, Opening, drawer_sizes, drawer_stock, drawer_tails, put_drawer
 from nullah.core.forms.maker import Maker, board_sizes
 from nullah.core.joints.dovetail.sizes import tail_sizes
@@ -42,7 +42,7 @@ _DRAWER = Choice(
 _REAR = Choice(
     "rear",
     "Tenons meeting in a leg",
-    (("short", N_("short of each other")), ("mitred", N_("mitred"))),
+    (("short", N_("short of each other")), ("mitred", N_("mitered"))),
     parts=("leg?", "*_apron"),
 )
 _DRAWER_BOTTOM = BOTTOM._replace(
@@ -52,9 +52,11 @@ _DRAWER_BOTTOM = BOTTOM._replace(
 _TAPER_BELOW = mm(6)
 
 _CORNERS = {
-    "leg1": (N_("front left leg"), False, False), "leg2": (N_("front right leg"), True, False),
-    "leg3": (N_("back left leg"), False, True), "leg4": (N_("back right leg"), True, True),
-}  # fmt: skip
+    "leg1": (N_("front left leg"), False, False),
+    "leg2": (N_("front right leg"), True, False),
+    "leg3": (N_("back left leg"), False, True),
+    "leg4": (N_("back right leg"), True, True),
+}
 
 
 # --- quantities -----------------------------------------------------------------------------------
@@ -346,6 +348,16 @@ def _rails(m: Maker) -> None:
         laid_out_by = LaidOutBy((joint,), between)
 
 
+_GUIDES = {
+    "left_runner": N_("left runner"),
+    "right_runner": N_("right runner"),
+    "left_kicker": N_("left kicker"),
+    "right_kicker": N_("right kicker"),
+    "left_spacer": N_("left spacer"),
+    "right_spacer": N_("right spacer"),
+}
+
+
 def _guides(m: Maker) -> None:
     """Put runners under the drawer's sides, kickers over them, spacers beside them flush with the legs."""
     q = m.q
@@ -355,11 +367,11 @@ def _guides(m: Maker) -> None:
     for side, apron, start in (("left", "left_apron", inside), ("right", "right_apron", far - inside - wide)):
         for kind, level in (("runner", low), ("kicker", high - thick)):
             part = f"{side}_{kind}"
-            m.board(part, f"{side} {kind}", "runner", (start, leg, level), "yz", needs=Needs.ANY, role="back")
+            m.board(part, _GUIDES[part], "runner", (start, leg, level), "yz", needs=Needs.ANY, role="back")
             m.butt(apron, part, Hold.GLUE)
         spacer = f"{side}_spacer"
         x = inside if side == "left" else far - inside - q("spacer.thickness")
-        m.board(spacer, f"{side} spacer", "spacer", (x, leg, low + thick), "yx", needs=Needs.ANY, role="back")
+        m.board(spacer, _GUIDES[spacer], "spacer", (x, leg, low + thick), "yx", needs=Needs.ANY, role="back")
         m.butt(apron, spacer, Hold.GLUE)
         m.butt("top", f"{side}_kicker", Hold.SLOTS)
 
@@ -385,7 +397,9 @@ def _buttons(m: Maker, drawer: bool) -> None:
             at[along.value], at[inner.axis.value] = middle - wide / 2, out[0]
             part = f"button{number}"
             lie = ("y" if inner.axis is _Y else "x") + "z"
-            m.board(part, f"button {number}", "button", at, lie, needs=Needs.ANY, role="back")
+            m.board(
+                part, Phrase("button {number}", number=str(number)), "button", at, lie, needs=Needs.ANY, role="back"
+            )
             _button_joint(m, apron, part, inner, along, tongue, room)
             m.butt("top", part, Hold.SCREWS)
     # With buttons on both sides the top moves half each way; with a drawer all of it at the back.

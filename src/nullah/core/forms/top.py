@@ -9,7 +9,7 @@ from __future__ import annotations
 from fractions import Fraction
 
 from nullah.core.card import Severity
-from nullah.core.catalogue import N_
+from nullah.core.catalogue import N_, Phrase
 from nullah.core.forms.maker import Maker, board_sizes
 from nullah.core.joints.breadboard import BREADBOARD, sizes_in
 from nullah.core.ledger import Definition, Ledger, QuantityKind, Snap, given, ruled
@@ -66,11 +66,14 @@ def _define(chosen: Choices) -> tuple[Definition, ...]:
         found += [
             given("strips.thickest", N_("thickness of the strips, at most"), 42),
             ruled(
-                "strips.count", N_("number of strips"), "top.width / strips.thickest", kind=QuantityKind.COUNT,
+                "strips.count",
+                N_("number of strips"),
+                "top.width / strips.thickest",
+                kind=QuantityKind.COUNT,
                 snap=Snap.WHOLE,
             ),
             ruled("strips.thickness", N_("thickness of a strip, finished"), "top.width / strips.count"),
-        ]  # fmt: skip
+        ]
     if breadboard:
         count = _IN_SLAB if slab else int(chosen["staves"])
         tenons = min(max(count, _TENONS[0]), _TENONS[-1]) | 1
@@ -115,8 +118,18 @@ def _assemble(ledger: Ledger, chosen: Choices) -> Assembly:
     rough = chosen["ends"] == "none" and chosen["underside"] == "rough"
     x = q("end.board_width") - q("tenon.length") if breadboard else Fraction(0)
     shows = "tfb" + ("" if breadboard else "lr")
-    m.board("panel", "panel" if count > 1 else "board", "panel", (x, 0, 0), "xz", shows=shows, staves=count,
-            laminated=slab, needs=Needs.ONE_FACE if rough else Needs.CLEAR, one_face=rough)  # fmt: skip
+    m.board(
+        "panel",
+        "panel" if count > 1 else "board",
+        "panel",
+        (x, 0, 0),
+        "xz",
+        shows=shows,
+        staves=count,
+        laminated=slab,
+        needs=Needs.ONE_FACE if rough else Needs.CLEAR,
+        one_face=rough,
+    )
     if breadboard:
         _breadboard(m)
     elif chosen["ends"] == "battens":
@@ -134,7 +147,13 @@ def _breadboard(m: Maker) -> None:
     names = JointQuantities("tongue.thickness", "tongue.length", guest="tongue.thickness", reach="tenon.length")
     for side, start in (("left", Fraction(0)), ("right", q("top.length") - q("end.board_width"))):
         end = m.board(
-            f"{side}_end", f"{side} breadboard end", "end", (start, 0, 0), "yz", shows="tlrfb", spare=2 * q("end.proud")
+            f"{side}_end",
+            N_("left breadboard end") if side == "left" else N_("right breadboard end"),
+            "end",
+            (start, 0, 0),
+            "yz",
+            shows="tlrfb",
+            spare=2 * q("end.proud"),
         )
         m.add(BREADBOARD.end_of(end, m.part("panel"), sizes, names))
     m.freedom(["panel"], 2 * q("slot.room"), "slot.room")
@@ -147,7 +166,12 @@ def _battens(m: Maker) -> None:
     for number, x in ((1, inset), (2, q("top.length") - inset - wide)):
         batten = f"batten{number}"
         m.board(
-            batten, f"batten {number}", "batten", (x, q("batten.short"), -q("batten.thickness")), "yz", needs=Needs.ANY
+            batten,
+            Phrase("batten {number}", number=str(number)),
+            "batten",
+            (x, q("batten.short"), -q("batten.thickness")),
+            "yz",
+            needs=Needs.ANY,
         )
         m.butt("panel", batten, Hold.SLOTS)
 

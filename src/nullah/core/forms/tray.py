@@ -8,7 +8,7 @@ from __future__ import annotations
 
 from fractions import Fraction
 
-from nullah.core.catalogue import N_
+from nullah.core.catalogue import N_, Phrase
 from nullah.core.forms.bottom import bottom_sizes, put_bottom
 from nullah.core.forms.maker import Maker, board_sizes
 from nullah.core.forms.sizing import SIZING, SizeRule, sizes
@@ -142,7 +142,12 @@ def _divider(m: Maker, number: int) -> None:
     floor = q("groove.height") + q("bottom.thickness")
     part = f"divider{number}"
     m.board(
-        part, f"divider {number}", "divider", (x, _inset(m) + q("sides.thickness") - deep, floor), "yx", needs=Needs.ANY
+        part,
+        Phrase("divider {number}", number=str(number)),
+        "divider",
+        (x, _inset(m) + q("sides.thickness") - deep, floor),
+        "yx",
+        needs=Needs.ANY,
     )
     # From the top edge down: the dividers drop in when the tray is together.
     run = {"x": (x, x + q("dado.width")), "z": (floor, q("tray.outside_height"))}

@@ -5,7 +5,7 @@ from __future__ import annotations
 from fractions import Fraction
 
 from nullah.core.card import Severity
-from nullah.core.catalogue import N_
+from nullah.core.catalogue import N_, Phrase
 from nullah.core.forms.maker import Maker, board_sizes
 from nullah.core.forms.sizing import SIZING, SizeRule, sizes
 from nullah.core.ledger import Definition, Ledger, QuantityKind, Snap, given, ruled
@@ -95,7 +95,14 @@ def _shelf(m: Maker, chosen: Choices, number: int) -> None:
     q = m.q
     part, thick, deep, setback = f"shelf{number}", q("shelves.thickness"), q("dado.depth"), q("shelves.setback")
     low = q("sides.below") + (number - 1) * (thick + q("rows.height"))
-    m.board(part, f"shelf {number}", "shelves", (q("sides.thickness") - deep, setback, low), "xz", shows="f")
+    m.board(
+        part,
+        Phrase("shelf {number}", number=str(number)),
+        "shelves",
+        (q("sides.thickness") - deep, setback, low),
+        "xz",
+        shows="f",
+    )
     stopped = chosen["dados"] == "stopped"
     start = q("dado.stop") if stopped else Fraction(0)
     run = {"z": (low, low + q("dado.width")), "y": (start, q("shelf.outside_depth"))}

@@ -41,11 +41,6 @@ class JointGroup(NamedTuple):
         """The ledger's prefix of the figures of a corner that is laid out with dividers; empty for others."""
         return self.joint.type.corner_prefix(self.joint)
 
-    @property
-    def title(self) -> str:
-        """Name it with its parts."""
-        return f"{self.name}: {self.second.part.name} to {self.first.part.name}"
-
     def has(self, part_id: str) -> bool:
         """Whether a part has a joint of this kind."""
         return any(part_id in (joint.first, joint.second) for joint in self.all)

@@ -13,6 +13,7 @@ from nullah.core.drawing import Anchor, Dimension, Element, Fill, Label, Path, P
 from nullah.core.joints.cutouts import Cutout
 from nullah.core.joints.kinds import Mate
 from nullah.core.lengths import Length, Marks, from_float
+from nullah.core.reader import Reader
 from nullah.core.refs import PartRef, quantity_ref
 
 # So much is drawn beyond the joint, and no more than this of a long channel, mm.
@@ -97,9 +98,17 @@ def mate_views(
     yield from _touched(mate, shown, edge_y, end_x)
     yield from _holes(mate, shown, holes, edge_y, end_x, marks)
     yield from _measures(mate, shown, marks, named, edge_y, end_x, from_below)
-    yield Label((0, 0), f"{mate.part.name}: face", 2.9, Anchor.START, Role.FAINT, nudge_mm=(0, -20))
-    yield Label((0, edge_y + thick), "far edge" if far_edge else "edge", 2.9, Anchor.START, Role.FAINT, nudge_mm=(0, 3))
-    yield Label((end_x, 0), "end", 2.9, Anchor.START, Role.FAINT, nudge_mm=(0, -3))
+    said = Reader(marks).text
+    yield Label((0, 0), said("{part}: face", part=mate.part.name), 2.9, Anchor.START, Role.FAINT, nudge_mm=(0, -20))
+    yield Label(
+        (0, edge_y + thick),
+        said("far edge") if far_edge else said("edge"),
+        2.9,
+        Anchor.START,
+        Role.FAINT,
+        nudge_mm=(0, 3),
+    )
+    yield Label((end_x, 0), said("end"), 2.9, Anchor.START, Role.FAINT, nudge_mm=(0, -3))
 
 
 def extent_of(mate: Mate) -> tuple[float, float]:

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from fractions import Fraction
 
+from nullah.core.catalogue import Phrase
 from nullah.core.lengths import Direction, Length, Marks, from_float
 from nullah.core.operations.fastening import BoreSlots, SetOutRow
 from nullah.core.operations.lines import LineKind
@@ -219,7 +220,10 @@ class _Shaped:
             into = surface_at(into.axis, low > 0)
             depth = by_rule("depth", Fraction(size - low if low > 0 else high), into, self._marks)
         told = [
-            {axis: self._from_either(f"corner {n}", axis, at) for axis, at in zip((first, second), corner, strict=True)}
+            {
+                axis: self._from_either(Phrase("corner {number}", number=str(n)), axis, at)
+                for axis, at in zip((first, second), corner, strict=True)
+            }
             for n, corner in enumerate(corners, start=1)
         ]
         # The corners of a prism are told in the two axes after its own, as the blank counts them.
@@ -266,7 +270,7 @@ def _recess(frame: Frame, notch: Notch, marks: Marks) -> Iterator[Operation]:
         for place in (notch.low, notch.high)
     )
     spans = frame.spans(Box((low[0], low[1], low[2]), (high[0], high[1], high[2])))
-    name = f"recess at {float(spans[0][0]):.0f}"
+    name = Phrase("recess at {place}", place=f"{float(spans[0][0]):.0f}")
     bounds: list[tuple[Bound, Bound]] = []
     into = Surface.OTHER_EDGE
     for axis, (start, end) in enumerate(spans):

@@ -25,9 +25,22 @@ from nullah.core.joints.tongue import TONGUE
 from nullah.core.joints.tusk import TUSK
 
 _EVERY: tuple[JointBase, ...] = (
-    DOVETAIL, LET_IN, TONGUE, SLIDING, BRIDLE, TENON, HAUNCHED, DRAWBORED, TUSK, BREADBOARD, LAP, MITRE, FINGER, BUTT,
+    DOVETAIL,
+    LET_IN,
+    TONGUE,
+    SLIDING,
+    BRIDLE,
+    TENON,
+    HAUNCHED,
+    DRAWBORED,
+    TUSK,
+    BREADBOARD,
+    LAP,
+    MITRE,
+    FINGER,
+    BUTT,
     DOWELS,
-)  # fmt: skip
+)
 TYPES: dict[str, JointBase] = {each.id: each for each in _EVERY}
 
 

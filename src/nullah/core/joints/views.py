@@ -11,6 +11,7 @@ from collections.abc import Iterator, Sequence
 from nullah.core.drawing import Anchor, Dimension, Element, Fill, Label, Path, Point, Role, grain_lines, line, rectangle
 from nullah.core.joints.dovetail.layout import DovetailLayout
 from nullah.core.lengths import Length, Marks, from_float
+from nullah.core.reader import Reader
 from nullah.core.refs import PartRef, QuantityRef
 
 
@@ -102,7 +103,7 @@ def mark_dimensions(
     `prefix` is that of the corner's figures in the ledger, `states` pairs of name and state.
     """
     height = float(layout.spec.width)
-    state = dict(states)
+    state, said = dict(states), Reader(marks).text
     half = Dimension(
         (0, height - float(layout.spec.half_pin)),
         (0, height),
@@ -137,7 +138,7 @@ def mark_dimensions(
             ref=QuantityRef(f"{prefix}.pin"),
         )
         low, high = float(layout.marks[0]), float(layout.marks[2])
-        text = f"step {marks.write_setting(layout.step)}"
+        text = said("step {figure}", figure=marks.write_setting(layout.step))
         yield Dimension(
             (0, height - low),
             (0, height - high),
@@ -156,7 +157,7 @@ def _each_tail(layout: DovetailLayout, marks: Marks, prefix: str, pin_state: str
         # Many stand one over the other here: the half-pin below says the unit.
         yield Dimension(*ends, marks.write_setting(high - low, unit=False), -6)
     low, high = layout.marks[1], layout.marks[2]
-    text = f"pin {marks.write_setting(layout.spec.pin)}"
+    text = Reader(marks).text("pin {figure}", figure=marks.write_setting(layout.spec.pin))
     yield Dimension(
         (0, height - float(low)), (0, height - float(high)), text, -15, pin_state, ref=QuantityRef(f"{prefix}.pin")
     )

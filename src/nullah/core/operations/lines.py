@@ -29,7 +29,7 @@ class LineKind(Enum):
     NOTCH = N_("depth of the notch")
     BEVEL = N_("edge of the bevel")
     CURVE = N_("curve")
-    MITRE = N_("mitre line")
+    MITRE = N_("miter line")
     CHEEK = N_("cheek")
     SHOULDER = N_("shoulder")
     TENON_EDGE = N_("edge of the tenon")

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from enum import Enum
 from fractions import Fraction
 
-from nullah.core.catalogue import N_
+from nullah.core.catalogue import N_, Phrase
 from nullah.core.operations.lines import Edge, Line, LineKind
 from nullah.core.operations.operation import Operation
 from nullah.core.operations.settings import OfLine, OfMate, ToolSetting, of_line, stepped
@@ -175,7 +175,9 @@ class SetOff(Operation):
     def settings(self) -> tuple[ToolSetting, ...]:
         """One for every mark."""
         return tuple(
-            ToolSetting(f"mark {number}", at, Surface.FACE_EDGE, quantity=f"{self.quantity}.count")
+            ToolSetting(
+                Phrase("mark {number}", number=str(number)), at, Surface.FACE_EDGE, quantity=f"{self.quantity}.count"
+            )
             for number, at in enumerate(self.places, start=1)
         )
 

@@ -29,8 +29,8 @@ Bounds = tuple[Bound, Bound]
 class Cut(Enum):
     """How wood is taken away; the value is what it is called."""
 
-    PLOUGH = N_("plough")
-    PLOUGH_TO_LINES = N_("plough to lines")
+    PLOUGH = N_("plow")
+    PLOUGH_TO_LINES = N_("plow to lines")
     CHISEL_GROOVE = N_("chop a groove")
     RABBET = N_("rabbet")
     TONGUE = N_("rabbet beside a tongue")

@@ -12,7 +12,7 @@ from fractions import Fraction
 from itertools import combinations
 from typing import NamedTuple
 
-from nullah.core.catalogue import N_
+from nullah.core.catalogue import N_, Phrase
 from nullah.core.lengths import Length, LengthError, Unit, read_length
 from nullah.core.piece.part import Part
 from nullah.core.piece.shaping import (
@@ -55,7 +55,7 @@ def _edges(part: Part) -> tuple[Place, ...]:
     """Every edge between two sides; the corners of the board's face first."""
     pairs = [(a, b) for a, b in combinations(Side, 2) if a.axis is not b.axis]
     pairs.sort(key=lambda pair: part.face in (pair[0].axis, pair[1].axis))
-    return tuple(Place(f"{a.value} and {b.value}", (a, b)) for a, b in pairs)
+    return tuple(Place(Phrase("{one} and {other}", one=a.value, other=b.value), (a, b)) for a, b in pairs)
 
 
 def _narrow(part: Part) -> tuple[Place, ...]:
@@ -74,8 +74,10 @@ def _ends(part: Part) -> tuple[Place, ...]:
     found = []
     around = [side for side in Side if side.axis is not part.grain]
     for end in (side for side in Side if side.axis is part.grain):
-        found.append(Place(f"towards {end.value}, four faces", (end, *around)))
-        found += [Place(f"towards {end.value}, {side.value}", (end, side)) for side in around]
+        found.append(Place(Phrase("towards {end}, four faces", end=end.value), (end, *around)))
+        found += [
+            Place(Phrase("towards {end}, {side}", end=end.value, side=side.value), (end, side)) for side in around
+        ]
     return tuple(found)
 
 

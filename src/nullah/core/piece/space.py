@@ -6,6 +6,8 @@ from enum import Enum
 from fractions import Fraction
 from typing import NamedTuple
 
+from nullah.core.catalogue import N_
+
 Corner = tuple[Fraction, Fraction, Fraction]
 
 
@@ -20,12 +22,12 @@ class Axis(Enum):
 class Side(Enum):
     """A side of a box, named by the way it looks; the words are those of the piece."""
 
-    LEFT = "left"
-    RIGHT = "right"
-    FRONT = "front"
-    BACK = "back"
-    UNDER = "underneath"
-    TOP = "top"
+    LEFT = N_("left")
+    RIGHT = N_("right")
+    FRONT = N_("front")
+    BACK = N_("back")
+    UNDER = N_("underneath")
+    TOP = N_("top")
 
     @property
     def axis(self) -> Axis:

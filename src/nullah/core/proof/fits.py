@@ -57,18 +57,18 @@ def _between(first: Part, second: Part) -> tuple[Axis, Fraction]:
 
 def _apart(case: ProofInput, joint: Joint, first: Part, second: Part) -> Finding:
     _, gap = _between(first, second)
-    fact = Apart(first.id, second.id, Length(gap), _called(joint, first))
+    fact = Apart(first.id, second.id, Length(gap), _called(joint, first, second))
     names = (*joint.names.quantities, *first.quantities, *second.quantities)
     return Finding(
         FaultKind.APART, Remark(fact, Severity.FAILURE, follow_fixes(case, names)), (first.id, second.id), joint.id
     )
 
 
-def _called(joint: Joint, first: Part) -> str:
+def _called(joint: Joint, first: Part, second: Part) -> str:
     """Return what a joint is called whose parts do not even meet: its channel where one is let in, else its type."""
     if joint.type.captures and joint.channels:
         return joint.type.channel(first, joint.channels[0]).value
-    return joint.type.id
+    return joint.type.name(joint, first, second)
 
 
 def _butt(case: ProofInput, joint: Joint, first: Part, second: Part) -> Iterator[Finding]:

@@ -8,6 +8,7 @@ from dataclasses import replace
 from fractions import Fraction
 from typing import NamedTuple
 
+from nullah.core.catalogue import Catalogue, Name, Phrase
 from nullah.core.lengths import Length, from_float
 from nullah.core.rack.board import Board, EdgePoint, Flaw, Surface, fitted_flaw
 
@@ -25,7 +26,7 @@ class SawnPiece(NamedTuple):
     sawn_out: tuple[float, float, float, float] | None = None
 
 
-def offcuts(board: Board, pieces: Iterable[SawnPiece]) -> tuple[Board, ...]:
+def offcuts(board: Board, pieces: Iterable[SawnPiece], catalogue: Catalogue) -> tuple[Board, ...]:
     """Return the pieces of a board as boards; ids are left empty.
 
     Flaws go with the wood they are in. A piece of the length has the square of its share of
@@ -40,7 +41,7 @@ def offcuts(board: Board, pieces: Iterable[SawnPiece]) -> tuple[Board, ...]:
         piece = replace(
             board,
             id="",
-            name=f"{board.name} offcut {number}",
+            name=catalogue.text(Phrase("{board} offcut {number}", board=Name(board.name), number=str(number))),
             length=size[0],
             width=size[1],
             cup=_share(board.cup, wide * wide),
@@ -48,7 +49,7 @@ def offcuts(board: Board, pieces: Iterable[SawnPiece]) -> tuple[Board, ...]:
             twist=_share(board.twist, long * wide),
             flaws=(),
             price=board.price * long * wide,
-            source=f"offcut of {board.name}",
+            source=catalogue.text(Phrase("offcut of {board}", board=Name(board.name))),
             heart=None if board.heart is None else (board.heart[0] - y, board.heart[1]),
             low_edge=_step(each, False),
             high_edge=_step(each, True),

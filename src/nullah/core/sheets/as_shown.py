@@ -10,6 +10,7 @@ from nullah.core.sheets.page import MARGIN, PAGE, Sheet, card_on_pages, heading
 from nullah.core.stations.selection import Selection
 from nullah.core.stations.station import Station
 from nullah.core.wording.card import worded
+from nullah.core.wording.sheets import paged
 
 _WIDE = PAGE[0] - 2 * MARGIN
 # The drawing may take so much of the page's height, and its measures so much round it, mm.
@@ -23,8 +24,8 @@ def as_shown(plan: Plan, station: Station, selection: Selection) -> tuple[Sheet,
 
 def _pages(plan: Plan, station: Station, selection: Selection) -> Iterator[Sheet]:
     card = worded(station.card(plan, selection), plan.reader)
-    title = card.title or station.title
-    found: list[Element] = heading(plan.project.piece.name, title, station.title)
+    title = card.title or plan.reader.text(station.title)
+    found: list[Element] = heading(plan.project.piece.name, title, plan.reader.text(station.title))
     y = 26.0
     shown = station.draw(plan, selection)
     if shown.elements:
@@ -39,6 +40,8 @@ def _pages(plan: Plan, station: Station, selection: Selection) -> Iterator[Sheet
     pages = card_on_pages(card, MARGIN, y, _WIDE)
     name = f"shown-{station.id}"
     for page, words in enumerate(pages, start=1):
-        again = heading(plan.project.piece.name, title, f"{station.title} · page {page}")
+        again = heading(
+            plan.project.piece.name, title, paged(plan.reader.text(station.title), page, len(pages), plan.reader)
+        )
         suffix = f"-page{page}" if len(pages) > 1 else ""
         yield Sheet(f"{name}{suffix}", title, drawing(found if page == 1 else again, words))

@@ -25,18 +25,20 @@ def board_sheets(plan: Plan, board_plan: BoardPlan) -> Iterator[Sheet]:
     """Yield the pages of one board: its parts to scale, and the cuts in order."""
     board = board_plan.board
     title = board_title(board.name, plan.reader)
-    found: list[Element] = heading(plan.project.piece.name, title, board.species)
+    found: list[Element] = heading(plan.project.piece.name, title, plan.reader.text(board.species))
     shown = draw_one_board(plan, board_plan)
     scale = min(_WIDE / float(board.length), 90 / float(board.width))
     picture = shown.moved(MARGIN, 36, scale)
     y = 36 + float(board.width) * scale + 14
     steps = [operation_words([cut], plan.reader) for cut in saw_operations(plan, board_plan)]
     remarks = [Remark(LiesWrongly(item.part.name, why), Severity.FAILURE) for item, why in board_plan.told_wrong()]
-    remarks.append(Remark(SAW_SAFELY))
+    remarks.append(Remark(plan.reader.text(SAW_SAFELY)))
     card = worded(Card("", mark=tuple(steps), mind=tuple(remarks)), plan.reader)
     pages = card_on_pages(card, MARGIN, y, _WIDE)
     for page, words in enumerate(pages, start=1):
-        again = heading(plan.project.piece.name, title, paged(board.species, page, len(pages), plan.reader))
+        again = heading(
+            plan.project.piece.name, title, paged(plan.reader.text(board.species), page, len(pages), plan.reader)
+        )
         head = [*found, *picture.elements] if page == 1 else again
         yield Sheet(
             f"board-{board.id}" + (f"-page{page}" if page > 1 else ""), title, drawing(head, words), SheetKind.BOARD
@@ -71,11 +73,15 @@ def _to_buy(plan: Plan, item: BuyingLine, y: float) -> tuple[list[Element], floa
         Label((MARGIN + 16, y), size, 5.2, Anchor.START, bold=True, running=True),
         Label(
             (MARGIN + 16, y + 7),
-            f"{wood}, {feet:.1f} board feet, {float(item.volume) / 1e9:.3f} m³",
+            plan.reader.text(
+                "{wood}, {feet:.1f} board feet, {volume:.3f} m³", wood=wood, feet=feet, volume=float(item.volume) / 1e9
+            ),
             3.4,
             Anchor.START,
             running=True,
         ),
     ]
-    words, end = paragraph(f"for {', '.join(item.parts)}", MARGIN + 16, y + 11, _WIDE - 16, 2.8, Role.FAINT)
+    words, end = paragraph(
+        plan.reader.text("for {parts}", parts=", ".join(item.parts)), MARGIN + 16, y + 11, _WIDE - 16, 2.8, Role.FAINT
+    )
     return [*found, *words], end + 6

@@ -6,7 +6,6 @@ from collections.abc import Iterator, Sequence
 from datetime import datetime
 
 from nullah.core.bench.book import BookEntry, Event
-from nullah.core.bench.hours import clock, day_of
 from nullah.core.bench.tasks import Task, Trade
 from nullah.core.drawing import Element, Role, drawing, line
 from nullah.core.plan import Plan
@@ -16,8 +15,9 @@ from nullah.core.stations.daybook import time_of
 from nullah.core.stations.next_step import task_card
 from nullah.core.stations.selection import Selection
 from nullah.core.wording.card import worded
+from nullah.core.wording.dates import clock, day_of
 from nullah.core.wording.durations import time_words
-from nullah.core.wording.sheets import SHOP_LIST, shop_list_note
+from nullah.core.wording.sheets import SHOP_LIST, paged, shop_list_note
 from nullah.core.wording.shop_list import shop_list_words
 from nullah.core.wording.task_titles import task_title
 from nullah.core.work.day_book import WorkState, standing
@@ -43,8 +43,8 @@ def day_sheets(plan: Plan, now: datetime | None = None) -> Iterator[Sheet]:
     for stint in stints:
         tasks.setdefault(stint.task.id, (stint.begin, stint.task))
     blocks = [list(_task_lines(plan, stand, begin, task)) for begin, task in tasks.values()]
-    title = day_of(first)
-    note = f"{clock(first)} to {clock(stints[-1].end)}"
+    title = day_of(first, plan.reader)
+    note = plan.reader.text("{begin} to {end}", begin=clock(first), end=clock(stints[-1].end))
     yield from _paged(plan, "day", title, note, blocks)
 
 
@@ -54,7 +54,14 @@ _Line = tuple[str, float, Role, bool]
 def _task_lines(plan: Plan, stand: WorkState, begin: datetime, task: Task) -> Iterator[_Line]:
     card = worded(task_card(plan, stand, task), plan.reader)
     about = time_words(stand.minutes.get(task.id, 0.0), plan.reader)
-    yield f"☐ {clock(begin)}  {task_title(task, plan.reader)}, about {about}", 3.6, Role.LABEL, True
+    yield (
+        plan.reader.text(
+            "☐ {time}  {task}, about {minutes}", time=clock(begin), task=task_title(task, plan.reader), minutes=about
+        ),
+        3.6,
+        Role.LABEL,
+        True,
+    )
     if card.set:
         yield "    " + " · ".join(f"{each.tool} {each.figure}" for each in card.set[:6]), 3.2, Role.LABEL, False
     for text in card.mark[: _MOST_CUTS if task.trade is Trade.SAW else 4]:
@@ -69,12 +76,14 @@ def book_sheets(plan: Plan) -> Iterator[Sheet]:
     if not book:
         return
     blocks = [list(_entry_lines(entry, plan.reader)) for entry in book]
-    yield from _paged(plan, "book", "Day Book", f"{len(book)} lines", blocks)
+    yield from _paged(
+        plan, "book", plan.reader.text("Day Book"), plan.reader.count(len(book), "{n} line", "{n} lines"), blocks
+    )
 
 
 def _entry_lines(entry: BookEntry, reader: Reader) -> Iterator[_Line]:
     when = entry.when
-    words = f"{day_of(when)}, {clock(when)}  {entry.event.value}: {entry.title}"
+    words = f"{day_of(when, reader)}, {clock(when)}  {reader.text(entry.event.value)}: {entry.title}"
     if entry.event is Event.DONE and entry.minutes:
         words += f", {time_words(entry.minutes, reader)}"
     yield words, 3.0, Role.LABEL, entry.event in (Event.REMADE, Event.MEASURED)
@@ -115,7 +124,7 @@ def _paged(plan: Plan, name: str, title: str, note: str, blocks: Sequence[list[_
         y += 1.6
         pages[-1].append(line((MARGIN, y - 0.8), (PAGE[0] - MARGIN, y - 0.8), Role.FAINT))
     for number, page in enumerate(pages, start=1):
-        told = note if len(pages) == 1 else f"{note} · page {number} of {len(pages)}"
+        told = paged(note, number, len(pages), plan.reader)
         suffix = "" if len(pages) == 1 else f"-page{number}"
         yield Sheet(
             f"{name}{suffix}", title, drawing(heading(plan.project.piece.name, title, told), page), SheetKind.BOOK

@@ -56,7 +56,13 @@ def _pages(plan: Plan, kind: JointGroup, number: int) -> Iterator[Sheet]:
     mate = kind.first
     shown = shown_part(mate)
     size = shown.high - shown.low, float(mate.sizes.across)
-    words = face_template_note(kind.title, None if shown.starts else from_float(shown.low), plan.reader)
+    title = plan.reader.text(
+        "{joint}: {second} to {first}",
+        joint=plan.reader.text(kind.name),
+        second=kind.second.part.name,
+        first=mate.part.name,
+    )
+    words = face_template_note(title, None if shown.starts else from_float(shown.low), plan.reader)
     name, face = f"face-{number}-{mate.part.id}", face_at_full_size(mate, plan.marks)
     yield from tiled(
         name, plan.project.piece.name, plan.reader.text(FACE_TEMPLATE), mate.part.name, words, face, size, plan.reader

@@ -7,9 +7,11 @@ from collections.abc import Iterator
 from nullah.core.drawing import Anchor, Drawing, Label, Role, drawing, wrapped
 from nullah.core.joints.kinds import JointGroup, kinds_of
 from nullah.core.plan import Plan
+from nullah.core.reader import sentence
 from nullah.core.sheets.page import MARGIN, PAGE, Sheet, SheetKind, card_on_pages, card_on_paper, heading
 from nullah.core.stations.joints import draw_mates, joint_card
 from nullah.core.wording.card import worded
+from nullah.core.wording.sheets import paged
 
 _WIDE = PAGE[0] - 2 * MARGIN
 # The drawing may take so much of the page's height, less where there is much to say, and its measures so much round
@@ -31,7 +33,7 @@ def joint_sheets(plan: Plan) -> Iterator[Sheet]:
 
 def _sheets(plan: Plan, kind: JointGroup, number: int) -> Iterator[Sheet]:
     """Yield the pages of a kind of joint: one, its drawing as small as that takes; else as many as its words fill."""
-    title = f"{kind.name[:1].upper()}{kind.name[1:]}"
+    title = sentence(plan.reader.text(kind.name))
     name = f"joint-{number}-{kind.name.split(',')[0].replace(' ', '-')}"
     card = worded(joint_card(plan, kind), plan.reader)
     made = [_picture(plan, kind, high) for high in _HEIGHTS]
@@ -39,7 +41,7 @@ def _sheets(plan: Plan, kind: JointGroup, number: int) -> Iterator[Sheet]:
     picture, y = next(fitting, made[0])
     pages = card_on_pages(card, MARGIN, y, _WIDE)
     for page, words in enumerate(pages, start=1):
-        said = f"{len(kind.all)} of it" + (f" · page {page} of {len(pages)}" if len(pages) > 1 else "")
+        said = paged(plan.reader.count(len(kind.all), "{n} of it", "{n} of it"), page, len(pages), plan.reader)
         head = heading(plan.project.piece.name, title, said)
         yield Sheet(
             name if page == 1 else f"{name}-page{page}",

@@ -37,7 +37,7 @@ def _sheet(plan: Plan, stock: Stock, name: str) -> Sheet:
     job = job_of(stock.board, stock.rect, plan.project.shop, stock.needs, stock.lows)
     title = milling_title(stock_name(plan, stock), plan.reader)
     parts = [part.name for part_id in stock.parts if (part := plan.part(part_id)) is not None]
-    found: list[Element] = heading(plan.project.piece.name, title[:58], stock.board.species)
+    found: list[Element] = heading(plan.project.piece.name, title[:58], plan.reader.text(stock.board.species))
     words, y = paragraph(milled_parts_note(parts, plan.reader), MARGIN, 23, _WIDE, 3.0, Role.FAINT)
     found += words
     for face, title_of in zip(job.faces, FACES, strict=True):

@@ -106,9 +106,10 @@ def _blocks(card: WordedCard, x: float, width: float) -> Iterator[_Block]:
     rows = [card.set[start : start + _COLUMNS] for start in range(0, len(card.set), _COLUMNS)]
     for row in rows:
         yield partial(_row, row, x, width, last=row is rows[-1])
-    for title, lines in (("Mark", [(text, Role.LABEL) for text in card.mark]), ("Mind", _minds(card))):
+    marks = [(text, Role.LABEL) for text in card.mark]
+    for title, lines, numbered in ((card.headings.mark, marks, True), (card.headings.mind, _minds(card), False)):
         for number, (text, role) in enumerate(lines, start=1):
-            sign = f"{number}" if title == "Mark" else "–"
+            sign = f"{number}" if numbered else "–"
             heading_ = title if number == 1 else ""
             yield partial(_line, heading_, sign, text, role, x, width, last=number == len(lines))
 

@@ -7,6 +7,7 @@ from datetime import datetime
 
 from nullah.core.bench.cutlist import CutGroup, grouped, price_of, volumes
 from nullah.core.card import Card, Remark
+from nullah.core.catalogue import N_
 from nullah.core.drawing import (
     Anchor,
     Dimension,
@@ -152,17 +153,17 @@ def _cut_list_sheets(plan: Plan) -> Iterator[Sheet]:
 def _cut_list_rows(plan: Plan, groups: list[CutGroup], found: list[Element]) -> float:
     write, up = plan.marks.write, Direction.UP
     columns = (
-        (0, "No."),
-        (9, "Part"),
-        (62, "Length"),
-        (80, "Width"),
-        (96, "Thick"),
-        (112, "Rough L × W × T"),
-        (150, "Wood"),
+        (0, N_("No.")),
+        (9, N_("Part")),
+        (62, N_("Length")),
+        (80, N_("Width")),
+        (96, N_("Thick")),
+        (112, N_("Rough L × W × T")),
+        (150, N_("Wood")),
     )
     y = 28.0
     for x, title in columns:
-        found.append(Label((MARGIN + x, y), title, 3.0, Anchor.START, Role.FAINT, running=True))
+        found.append(Label((MARGIN + x, y), plan.reader.text(title), 3.0, Anchor.START, Role.FAINT, running=True))
     for group in groups:
         row = group.rows[0]
         y += 8
@@ -181,7 +182,7 @@ def _cut_list_rows(plan: Plan, groups: list[CutGroup], found: list[Element]) -> 
             [write(row.width, unit=False)],
             [write(row.thickness, unit=False)],
             [rough],
-            wrapped(row.species, _WOOD_LETTERS),
+            wrapped(plan.reader.text(row.species), _WOOD_LETTERS),
         )
         for (x, _), lines in zip(columns, figures, strict=True):
             for at, text in enumerate(lines):
@@ -219,7 +220,7 @@ def part_sheets(plan: Plan, part: Part) -> Iterator[Sheet]:
     picture, y = _shaped_part(plan, part, shaping) if shaping else _plain_part(plan, part)
     pages = card_on_pages(worded(_part_card(plan, part), plan.reader), MARGIN, y, _WIDE)
     for page, words in enumerate(pages, start=1):
-        said = plan.species_of(part) + (f" · page {page} of {len(pages)}" if len(pages) > 1 else "")
+        said = paged(plan.reader.text(plan.species_of(part)), page, len(pages), plan.reader)
         yield Sheet(
             name if page == 1 else f"{name}-page{page}",
             title,

@@ -9,6 +9,7 @@ from collections.abc import Iterable, Iterator
 from fractions import Fraction
 from typing import NamedTuple
 
+from nullah.core.catalogue import N_
 from nullah.core.drawing import Anchor, Element, Fill, Label, Role, drawing, line, rectangle
 from nullah.core.joints.cutouts import Cutout, Sizes, Span, sizes_of, taken
 from nullah.core.joints.kinds import Mate
@@ -46,10 +47,10 @@ def bands_of(mate: Mate) -> tuple[Band, ...]:
 
     zero = Fraction(0)
     return (
-        Band("face", float(across), side(2, through, 1, turn=False)),
-        Band("far edge", float(through), side(1, across, 2, turn=True)),
-        Band("back", float(across), side(2, zero, 1, turn=True)),
-        Band("edge", float(through), side(1, zero, 2, turn=False)),
+        Band(N_("face"), float(across), side(2, through, 1, turn=False)),
+        Band(N_("far edge"), float(through), side(1, across, 2, turn=True)),
+        Band(N_("back"), float(across), side(2, zero, 1, turn=True)),
+        Band(N_("edge"), float(through), side(1, zero, 2, turn=False)),
     )
 
 
@@ -126,7 +127,7 @@ def _sheet(plan: Plan, wrapped: Wrapped, stretch: tuple[float, float], name: str
             if x1 > x0:
                 top = y + band.high - float(up[1])
                 found.append(rectangle(MARGIN + x0, top, x1 - x0, float(up[1] - up[0]), Role.KNIFE, Fill.WASTE))
-        found.append(Label((MARGIN + 2, y + 3), band.name, 2.4, Anchor.START, Role.FAINT))
+        found.append(Label((MARGIN + 2, y + 3), plan.reader.text(band.name), 2.4, Anchor.START, Role.FAINT))
         y += band.high
     long = float(mate.sizes.along)
     for x, at, own, end in ((MARGIN, low, low == 0, "left"), (MARGIN + high - low, high, high == long, "right")):
@@ -137,4 +138,4 @@ def _sheet(plan: Plan, wrapped: Wrapped, stretch: tuple[float, float], name: str
         if not own:
             # Where a template goes on, its pages are joined at the crosses.
             found += [line((x - 3, level), (x + 3, level), Role.KNIFE) for level in (_TOP, y)]
-    return Sheet(name, "Wrap-round template", drawing(found), SheetKind.TEMPLATE, mate.part.name)
+    return Sheet(name, plan.reader.text("Wrap-round template"), drawing(found), SheetKind.TEMPLATE, mate.part.name)

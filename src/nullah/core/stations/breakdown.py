@@ -337,7 +337,7 @@ def _wrong(plan: Plan) -> Iterator[Remark]:
 def wood_to_buy(plan: Plan, wood: str, asks: str) -> str:
     """Name the wood to ask the yard for: where none was chosen, that of the boards there are."""
     there = next((board.species for board in plan.project.boards if board.species), USUAL_WOOD)
-    return f"{asks} {wood or there}".strip()
+    return f"{asks} {plan.reader.text(wood or there)}".strip()
 
 
 def _buying(plan: Plan) -> Iterator[Remark]:

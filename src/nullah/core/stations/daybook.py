@@ -6,7 +6,6 @@ from collections.abc import Iterator
 from datetime import datetime, timedelta
 
 from nullah.core.bench.book import Event
-from nullah.core.bench.hours import clock, day_of
 from nullah.core.bench.tasks import Task
 from nullah.core.card import Card, Remark, Setting, Severity
 from nullah.core.catalogue import N_
@@ -19,6 +18,7 @@ from nullah.core.stations.days import draw_days
 from nullah.core.stations.next_step import draw_next, task_card
 from nullah.core.stations.selection import Selection
 from nullah.core.stations.station import Station
+from nullah.core.wording.dates import clock, day_of
 from nullah.core.wording.day_book import (
     Left,
     calendar_settings,
@@ -83,7 +83,7 @@ def _draw(plan: Plan, selection: Selection) -> Drawing:
 def _card(plan: Plan, selection: Selection) -> Card:
     if not plan.parts:
         nothing = idle_words(standing(plan, time_of(plan, selection)), plan.project.piece.name, plan.reader)
-        return Card("Day Book", mind=(Remark(nothing),))
+        return Card(plan.reader.text("Day Book"), mind=(Remark(nothing),))
     now = time_of(plan, selection)
     stand = standing(plan, now)
     if selection.daybook.calendar and stand.order.task(selection.daybook.task) is None:
@@ -153,7 +153,7 @@ def _waits(plan: Plan, stand: WorkState, now: datetime) -> tuple[Setting, ...]:
         over = at + timedelta(hours=task.waits)
         if over > now:
             title = task_title(task, plan.reader)
-            found.append(Setting(title, until_words(clock(over), plan.reader), day_of(over)))
+            found.append(Setting(title, until_words(clock(over), plan.reader), day_of(over, plan.reader)))
     return tuple(found[:6])
 
 
@@ -164,7 +164,7 @@ def _why(plan: Plan, stand: WorkState) -> tuple[str, ...]:
     if calendar is not None and calendar.finish is not None and calendar.stints:
         finish, waits = calendar.finish, sum(calendar.why.get(name) == "wait" for name in calendar.chain)
     left = Left(minutes_left(stand), finish, waits, known)
-    return left_words(stand, left, day_of(finish) if finish is not None else "", plan.reader)
+    return left_words(stand, left, day_of(finish, plan.reader) if finish is not None else "", plan.reader)
 
 
 def calendar_card(plan: Plan, stand: WorkState) -> Card:
@@ -172,10 +172,10 @@ def calendar_card(plan: Plan, stand: WorkState) -> Card:
     calendar, working = stand.calendar, plan.project.working
     if calendar is None or calendar.finish is None:
         return Card(
-            "Calendar",
+            plan.reader.text("Calendar"),
             mind=(Remark(stand.problem or idle_words(stand, plan.project.piece.name, plan.reader), Severity.FAILURE),),
         )
-    day, time, a_week = day_of(calendar.finish), clock(calendar.finish), working.hours.minutes_a_week
+    day, time, a_week = day_of(calendar.finish, plan.reader), clock(calendar.finish), working.hours.minutes_a_week
     settings = calendar_settings(day, time, minutes_left(stand), a_week, plan.reader)
     waits = [stand.order.task(name) for name in calendar.chain if calendar.why.get(name) == "wait"]
     before = [stand.order.task(calendar.chain[calendar.chain.index(task.id) - 1]) for task in waits if task is not None]
@@ -183,7 +183,7 @@ def calendar_card(plan: Plan, stand: WorkState) -> Card:
     mark = tuple(waits_words(title, plan.reader) for title in titles)
     why = (*_why(plan, stand), least_words(least_minutes(stand), plan.reader))
     known = rates_words(learned_of(plan), plan.reader)
-    return Card("Calendar", settings, mark, tuple(_faults(stand)), (*why, *known))
+    return Card(plan.reader.text("Calendar"), settings, mark, tuple(_faults(stand)), (*why, *known))
 
 
 def _state(plan: Plan) -> str:

@@ -6,12 +6,13 @@ from collections.abc import Iterator, Mapping
 from datetime import date, datetime
 from typing import NamedTuple
 
-from nullah.core.bench.hours import DAYS, Calendar, clock, day_of
+from nullah.core.bench.hours import Calendar
 from nullah.core.bench.tasks import Task, Trade
 from nullah.core.drawing import Anchor, Drawing, Element, Fill, Label, Path, Role, drawing, line, rectangle
 from nullah.core.plan import Plan
 from nullah.core.reader import Reader
 from nullah.core.refs import TaskRef
+from nullah.core.wording.dates import clock, day_of, short_day
 from nullah.core.wording.facts import fact_words
 from nullah.core.wording.tasks import days_legend, done_on, idle_words
 from nullah.core.work.day_book import WorkState
@@ -63,7 +64,7 @@ def draw_days(plan: Plan, stand: WorkState, picked: str) -> Drawing:
         lit = frozenset((task.id, *task.after, *(each.id for each in stand.order.tasks if task.id in each.after)))
     legend = days_legend(task is not None, plan.reader)
     foot = _foot(calendar, legend, (len(shown), len(days)), plan.reader)
-    return drawing(_lanes(shown, bars, picked, lit), waits, foot)
+    return drawing(_lanes(shown, bars, picked, lit, plan.reader), waits, foot)
 
 
 _Days = Mapping[date, list[tuple[Task, float]]]
@@ -94,12 +95,12 @@ def _bars(days: _Days) -> list[Bar]:
     return bars
 
 
-def _lanes(days: _Days, bars: list[Bar], picked: str, lit: frozenset[str]) -> Iterator[Element]:
+def _lanes(days: _Days, bars: list[Bar], picked: str, lit: frozenset[str], reader: Reader) -> Iterator[Element]:
     ends = {bar.lane: bar.end for bar in bars}
     for lane, (day, found) in enumerate(days.items()):
         y = lane * _STEP
-        yield Label((-2, y + _HIGH / 2), f"{DAYS[day.weekday()][:3]} {day.day} {day:%b}", 3.0, Anchor.END)
-        yield Label((ends[lane] + 2, y + _HIGH / 2), _in_words(found), 2.6, Anchor.START, Role.FAINT)
+        yield Label((-2, y + _HIGH / 2), short_day(day, reader), 3.0, Anchor.END)
+        yield Label((ends[lane] + 2, y + _HIGH / 2), _in_words(found, reader), 2.6, Anchor.START, Role.FAINT)
     for bar in bars:
         ours = any(task.id in lit for task in bar.tasks)
         glued = bar.tasks[0].trade in (Trade.GLUE, Trade.FINISH)
@@ -150,15 +151,15 @@ def _foot(calendar: Calendar, legend: str, drawn: tuple[int, int], reader: Reade
     finish: datetime | None = calendar.finish
     if finish is not None:
         yield line((0, y + 2), (_LONG, y + 2), Role.FAINT)
-        words = done_on(day_of(finish), clock(finish), reader)
+        words = done_on(day_of(finish, reader), clock(finish), reader)
         yield Label((0, y + 7), words, 4.2, Anchor.START, Role.CHALK, bold=True)
         yield Label((_LONG, y + 7), legend, 2.6, Anchor.START, Role.FAINT)
 
 
-def _in_words(found: list[tuple[Task, float]]) -> str:
-    trades = list(dict.fromkeys(task.trade.value for task, _ in found))
+def _in_words(found: list[tuple[Task, float]], reader: Reader) -> str:
+    trades = list(dict.fromkeys(reader.text(task.trade.value) for task, _ in found))
     shown = trades
     while len(", ".join(shown)) > _DAY_LETTERS:
         shown = shown[:-1]
     left = len(trades) - len(shown)
-    return ", ".join(shown) + (f" and {left} more" if left else "")
+    return reader.listed([*shown, reader.count(left, "{n} more", "{n} more")] if left else shown, "unit")

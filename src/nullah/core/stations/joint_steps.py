@@ -12,6 +12,7 @@ from nullah.core.joints.kinds import JointGroup
 from nullah.core.joints.steps import frames_of
 from nullah.core.operations.operation import Operation
 from nullah.core.plan import Plan
+from nullah.core.reader import Reader
 from nullah.core.stations.operation_picture import draw_part, room_above
 from nullah.core.wording.joint_steps import check_words, lines_kept_words, overshoot_words, seen_words, step_title
 from nullah.core.wording.operations import operation_settings, step_words
@@ -51,7 +52,12 @@ def draw_step(plan: Plan, work: JointWork, number: int, titled: bool = True) -> 
         shown = draw_mates_at(plan, work, step.operations, done)
     if not titled:
         return shown
-    title = f"Step {number + 1} of {len(work.steps)}: {_what(work.kind, step)}"
+    title = plan.reader.text(
+        "Step {number} of {count}: {what}",
+        number=number + 1,
+        count=len(work.steps),
+        what=_what(work.kind, step, plan.reader),
+    )
     left, top = shown.bounds()[:2]
     above = -room_above(shown) - 9
     return shown + drawing(Label((left, top), title, 3.8, Anchor.START, bold=True, nudge_mm=(0, above)))
@@ -74,10 +80,10 @@ def _every(work: JointWork) -> list[Operation]:
     return [each for step in work.steps for each in step.operations]
 
 
-def _what(kind: JointGroup, step: Step) -> str:
+def _what(kind: JointGroup, step: Step, reader: Reader) -> str:
     names = {"first": kind.first.part.name, "second": kind.second.part.name}
-    who = names.get(step.at, f"{kind.first.part.name} and {kind.second.part.name}")
-    return f"{who}, {step.stage.value}"
+    who = names[step.at] if step.at in names else reader.listed(names.values())
+    return f"{who}, {reader.text(step.stage.value)}"
 
 
 def _corner(plan: Plan, corner: Corner, stages: list[JointStage]) -> Drawing:

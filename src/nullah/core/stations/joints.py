@@ -11,6 +11,7 @@ from nullah.core.joints.kinds import JointGroup, kinds_of
 from nullah.core.joints.mate_views import Named, extent_of, mate_views
 from nullah.core.joints.types import cautions_of, holes_of
 from nullah.core.plan import Plan, corner_problem
+from nullah.core.reader import sentence
 from nullah.core.refs import quantity_ref
 from nullah.core.season.facts import RoomInYear
 from nullah.core.season.fits import Verdict
@@ -72,7 +73,10 @@ def _card(plan: Plan, selection: Selection) -> Card:
     kind, step = selected_kind(plan, selection), selection.joints.step
     if kind is None:
         dovetailed = not plan.parts
-        return Card("Joints", mind=(Remark(corner_problem(plan), Severity.FAILURE if dovetailed else Severity.NOTE),))
+        return Card(
+            plan.reader.text("Joints"),
+            mind=(Remark(corner_problem(plan), Severity.FAILURE if dovetailed else Severity.NOTE),),
+        )
     if step is not None and (work := joint_work(plan, kind)).steps:
         return step_card(plan, work, step)
     if kind.corner_prefix:
@@ -82,7 +86,7 @@ def _card(plan: Plan, selection: Selection) -> Card:
 
 def joint_card(plan: Plan, kind: JointGroup, asked: tuple[str, ...] = ()) -> Card:
     """Return what to set, do and mind at a joint that is no dovetail; `asked` is why a figure is what it is."""
-    title = kind.name[:1].upper() + kind.name[1:]
+    title = sentence(plan.reader.text(kind.name))
     made = joint_work(plan, kind)
     operations = [each for step in made.steps for each in step.operations]
     remarks = (

@@ -111,10 +111,13 @@ def _sizes(plan: Plan, part: Part, waits: bool) -> Iterator[Element]:
         ((0, wide + 24 + thick), (0, wide + 24), part.thickness, LeftOver(thick=over.thick)),
     )
     for start, end, size, left in sides:
-        state = f"{state_words(PartState(Stand.WAITS, over=left), plan.reader)}: planned " if any(left) else ""
-        yield Dimension(start, end, state + write(size), 7)
+        told = write(size)
+        if any(left):
+            state = state_words(PartState(Stand.WAITS, over=left), plan.reader)
+            told = plan.reader.text("{state}: planned {figure}", state=state, figure=told)
+        yield Dimension(start, end, told, 7)
     yield Label((long / 2, wide / 2), part.name, 3.6, bold=True, ref=PartRef(part.id))
-    yield Label((long / 2, wide), "∨ face edge", 2.8, role=Role.PENCIL, nudge_mm=(0, 3))
+    yield Label((long / 2, wide), plan.reader.text("∨ face edge"), 2.8, role=Role.PENCIL, nudge_mm=(0, 3))
 
 
 def draw_next(plan: Plan, stand: WorkState, task: Task | None) -> Drawing:

@@ -276,7 +276,7 @@ def _heading(plan: Plan, board: Board, in_hand: bool, columns: int) -> Iterator[
     """Name a board and its size in a line, or only name it; the one in hand has its dimensions, to be clicked."""
     length, width = float(board.length), float(board.width)
     ref = BoardRef(board.id)
-    name = f"{board.name} · {board.species}"
+    name = f"{board.name} · {plan.reader.text(board.species)}"
     entered = plan.marks.write_entered
     if not in_hand and len(plan.boards) > MOST_TOLD:
         yield Label((0, 0), board.name, 3.0, Anchor.START, ref=ref, nudge_mm=(0, -3), minor=True)

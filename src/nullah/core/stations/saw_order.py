@@ -56,7 +56,7 @@ def _step(plan: Plan, board_plan: BoardPlan, step: SawStep, count: int) -> Itera
     yield rectangle(piece.x, width - piece.top, piece.length, piece.width, Role.OUTLINE)
     yield from draw_flaws(board, plan.marks.catalogue)
     yield from _line(cut, width)
-    words = f"{board.name}, cut {cut.order} of {count}"
+    words = plan.reader.text("{board}, cut {number} of {count}", board=board.name, number=cut.order, count=count)
     yield Label((0, 0), words, 4.2, Anchor.START, Role.LABEL, bold=True, nudge_mm=(0, -8))
 
 

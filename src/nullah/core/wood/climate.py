@@ -17,9 +17,19 @@ from nullah.core.wood.moisture import (
 )
 
 MONTHS = (
-    N_("January"), N_("February"), N_("March"), N_("April"), N_("May"), N_("June"), N_("July"), N_("August"),
-    N_("September"), N_("October"), N_("November"), N_("December"),
-)  # fmt: skip
+    N_("January"),
+    N_("February"),
+    N_("March"),
+    N_("April"),
+    N_("May"),
+    N_("June"),
+    N_("July"),
+    N_("August"),
+    N_("September"),
+    N_("October"),
+    N_("November"),
+    N_("December"),
+)
 #: Mean length of a month, days.
 _MONTH = 365.2425 / 12
 

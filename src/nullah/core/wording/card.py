@@ -22,6 +22,15 @@ class WordedRemark(NamedTuple):
     ref: Ref | None
 
 
+class Headings(NamedTuple):
+    """What stands over the parts of a card."""
+
+    set: str
+    mark: str
+    mind: str
+    why: str
+
+
 class WordedCard(NamedTuple):
     """All that a card says."""
 
@@ -30,11 +39,14 @@ class WordedCard(NamedTuple):
     mark: tuple[str, ...]
     mind: tuple[WordedRemark, ...]
     why: tuple[str, ...]
+    headings: Headings = Headings("", "", "", "")
 
 
 def worded(card: Card, reader: Reader) -> WordedCard:
     """Return a card in words."""
-    return WordedCard(card.title, card.set, card.mark, tuple(_remark(each, reader) for each in card.mind), card.why)
+    mind = tuple(_remark(each, reader) for each in card.mind)
+    headings = Headings(reader.text("Set"), reader.text("Mark"), reader.text("Mind"), reader.text("Why"))
+    return WordedCard(card.title, card.set, card.mark, mind, card.why, headings)
 
 
 def _remark(remark: Remark, reader: Reader) -> WordedRemark:

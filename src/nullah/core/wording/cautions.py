@@ -26,15 +26,14 @@ def channel_caution_words(fact: ChannelCaution, reader: Reader) -> str:
             )
         case facts.NoIronEnters(wide, narrowest):
             return reader.text(
-                "No iron of the plough enters {wide}; the narrowest is {narrowest}. Make the groove as wide as that, "
+                "No iron of the plow enters {wide}; the narrowest is {narrowest}. Make the groove as wide as that, "
                 "or saw and chisel it.",
                 wide=fine(wide),
                 narrowest=write_bought(narrowest),
             )
         case facts.PloughStops(most, deep):
             return reader.text(
-                "The plough stops at {most}, the groove goes {deep} deep: finish it with a chisel, or make it "
-                "shallower.",
+                "The plow stops at {most}, the groove goes {deep} deep: finish it with a chisel, or make it shallower.",
                 most=fine(most),
                 deep=fine(deep),
             )
@@ -91,7 +90,7 @@ def tenon_caution_words(fact: TenonCaution, reader: Reader) -> str:
             return reader.text("A tenon only {deep} long holds little.", deep=fine(deep))
         case facts.WeakMitre():
             return reader.text(
-                "A mitre is end grain against end grain: alone it holds little. Put keys, splines or a fitted bottom "
+                "A miter is end grain against end grain: alone it holds little. Put keys, splines or a fitted bottom "
                 "to it."
             )
         case facts.ThinLap(left):

@@ -57,7 +57,7 @@ def dovetail_words(alike: Sequence[Operation], reader: Reader) -> str:
             )
     said = reader.text(message, where=where)
     if isinstance(made, CutTails) and any(line.kind is LineKind.MITRE for line in made.needs):
-        said += " " + reader.text("At a mitred edge saw the shoulder down to the mitre line only.")
+        said += " " + reader.text("At a mitered edge saw the shoulder down to the miter line only.")
     tools = () if isinstance(made, SawBlindPins) else made.tools
     if not tools:
         return said
@@ -79,7 +79,7 @@ def mitred_end_words(alike: Sequence[Operation], reader: Reader) -> str:
     assert isinstance(made, MitreEnd)
     if made.holds:
         return reader.text(
-            "At {where} draw the mitre on both edges, from the outer corner, {deep} through the end, to {back} back on "
+            "At {where} draw the miter on both edges, from the outer corner, {deep} through the end, to {back} back on "
             "the {face}, and square it across there. Saw in the waste; shoot to the line on a 45° board, what stands "
             "opposite to one length.",
             where=where,
@@ -88,7 +88,7 @@ def mitred_end_words(alike: Sequence[Operation], reader: Reader) -> str:
             face=origin_words(made.deep, reader),
         )
     return reader.text(
-        "Mitre the end of the tenon at {where}: draw the slant on its edges, from {back} back at the {face} to the "
+        "Miter the end of the tenon at {where}: draw the slant on its edges, from {back} back at the {face} to the "
         "end {deep} from there; saw off what lies inside. The two stay clear of each other; nothing is glued there.",
         where=where,
         back=figure_words(made.back, reader),
@@ -103,15 +103,15 @@ def mitred_words(alike: Sequence[Operation], reader: Reader) -> str:
     assert isinstance(made, SawMitre)
     message = (
         N_(
-            "At {where}, on the {edge}, draw the mitre from the baseline inside to the outer corner, {proud} from the "
-            "end. Saw along it in the waste down to the mitre line, and across at that line; pare. Mould after "
-            "gluing, or before and stop at the mitre."
+            "At {where}, on the {edge}, draw the miter from the baseline inside to the outer corner, {proud} from the "
+            "end. Saw along it in the waste down to the miter line, and across at that line; pare. Mold after "
+            "gluing, or before and stop at the miter."
         )
         if made.proud.figure
         else N_(
-            "At {where}, on the {edge}, draw the mitre from the baseline inside to the outer corner. Saw along it in "
-            "the waste down to the mitre line, and across at that line; pare. Mould after gluing, or before and stop "
-            "at the mitre."
+            "At {where}, on the {edge}, draw the miter from the baseline inside to the outer corner. Saw along it in "
+            "the waste down to the miter line, and across at that line; pare. Mold after gluing, or before and stop "
+            "at the miter."
         )
     )
     edge = surface_words(made.edge_from, reader)
@@ -120,11 +120,11 @@ def mitred_words(alike: Sequence[Operation], reader: Reader) -> str:
 
 _TAKEN = {
     Cut.PLOUGH: N_(
-        "Plough {parts}: iron {iron}, the fence {fence} from the {edge}, the stop at {depth}. Begin at the far end and "
+        "Plow {parts}: iron {iron}, the fence {fence} from the {edge}, the stop at {depth}. Begin at the far end and "
         "come back."
     ),
     Cut.PLOUGH_TO_LINES: N_(
-        "Plough {parts} between the lines with the {iron} iron, in passes, the stop at {depth}; pare to the lines."
+        "Plow {parts} between the lines with the {iron} iron, in passes, the stop at {depth}; pare to the lines."
     ),
     Cut.CHISEL_GROOVE: N_(
         "On {parts} chop a short length at each stop, then the rest between the lines, {depth} deep; level the floor "
@@ -148,8 +148,7 @@ _TAKEN = {
         "a time, and pare to both lines; level with the {floor}."
     ),
     Cut.DADO: N_(
-        "On {parts} saw both walls in the waste to the depth line, chop out from both edges, level with the "
-        "{floor}."
+        "On {parts} saw both walls in the waste to the depth line, chop out from both edges, level with the {floor}."
     ),
     Cut.STOPPED_DADO: N_(
         "On {parts} chop a pocket at the stop to the depth line, saw the walls with the toe in it, chop out, level "
@@ -189,7 +188,7 @@ _TAKEN = {
         "lines."
     ),
     Cut.RECESS: N_("Chop the recess in {parts} to its lines, the hardware tried in it; pare its floor."),
-}  # fmt: skip
+}
 
 
 _TONGUE_TO_MATE = N_(

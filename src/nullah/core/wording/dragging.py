@@ -7,7 +7,7 @@ from nullah.core.joints.dragged import Held, KeptOut
 from nullah.core.reader import Reader
 
 _HELD = {
-    Held.SHY: N_("A millimetre shy is enough."),
+    Held.SHY: N_("A millimeter shy is enough."),
     Held.PLANED_OFF: N_("More would only be planed off again."),
     Held.EDGE_BREAKS: N_("Weaker at the edge it breaks off."),
     Held.TAILS_POINTED: N_("The tails would run to a point."),

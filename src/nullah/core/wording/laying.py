@@ -12,9 +12,13 @@ from nullah.core.reader import Reader, sentence
 from nullah.core.wood.movement import GrainCut
 
 FLAWS = {
-    FlawKind.KNOT: N_("knot"), FlawKind.CHECK: N_("check"), FlawKind.SPLIT: N_("split"), FlawKind.SAP: N_("sap"),
-    FlawKind.WANE: N_("wane"), FlawKind.RUNOUT: N_("run-out"),
-}  # fmt: skip
+    FlawKind.KNOT: N_("knot"),
+    FlawKind.CHECK: N_("check"),
+    FlawKind.SPLIT: N_("split"),
+    FlawKind.SAP: N_("sap"),
+    FlawKind.WANE: N_("wane"),
+    FlawKind.RUNOUT: N_("run-out"),
+}
 SAWN = {GrainCut.FLAT: N_("flat-sawn"), GrainCut.RIFT: N_("rift-sawn"), GrainCut.QUARTER: N_("quarter-sawn")}
 _MATCHES = {
     Match.OTHER_BOARD: N_("is to come from one board with {other} ({set})"),
@@ -33,7 +37,10 @@ def refusal_words(fact: Refusal, reader: Reader) -> str:
     match fact:
         case facts.OtherWood(wanted, board, species):
             return reader.text(
-                "is to be {wanted}, and {board} is {species}", wanted=wanted, board=board, species=species
+                "is to be {wanted}, and {board} is {species}",
+                wanted=reader.text(wanted),
+                board=board,
+                species=reader.text(species),
             )
         case facts.TooThin(needs, board, thickness):
             return reader.text(

@@ -61,7 +61,7 @@ def refusal(name: str, kind: QuantityKind, value: Value, reader: Reader) -> str:
 def reading_words(reading: Measured, reader: Reader) -> str:
     """Return when something was measured and by what; empty where neither is known."""
     day = reader.text("on {day}", day=reading.on) if reading.on else ""
-    return " ".join(word for word in (day, reading.by) if word)
+    return " ".join(word for word in (day, reader.text(reading.by)) if word)
 
 
 def why(ledger: Ledger, name: str, reader: Reader) -> tuple[str, ...]:

@@ -121,7 +121,7 @@ _LINES = {
     (LineKind.FLOOR, True): N_(
         "Set the gauge to the tail of {mate}, {figure}, and mark the floor of the housing on the edge of {where}."
     ),
-    (LineKind.MITRE, False): N_("Gauge the mitre line, {figure} from the {surface}, which is moulded, at {where}."),
+    (LineKind.MITRE, False): N_("Gauge the miter line, {figure} from the {surface}, which is molded, at {where}."),
 }
 
 

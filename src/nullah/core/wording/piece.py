@@ -22,29 +22,37 @@ _NOTES = {
     Note.CLEARANCE_BELOW_NOTHING: N_("A clearance below nothing would force the joints apart."),
     Note.CLEARANCE_TOO_LARGE: N_("The clearance is more than half the groove: the bottom could drop out."),
     Note.WEDGED_NOT_GLUED: N_("A tusk tenon is not glued: its wedge holds it, and is knocked out again."),
-    Note.GLUE_MIDDLE_TENON: N_("Glue only the middle tenon of a breadboard end; the others stay dry and move in their "
-                               "slots. Drive the pegs while it is drawn up, and saw them flush when it is dry."),
+    Note.GLUE_MIDDLE_TENON: N_(
+        "Glue only the middle tenon of a breadboard end; the others stay dry and move in their "
+        "slots. Drive the pegs while it is drawn up, and saw them flush when it is dry."
+    ),
     Note.GROOVE_HAS_NO_DEPTH: N_("The groove has no depth, so nothing holds the bottom."),
     Note.GROOVE_TOO_DEEP: N_("The groove takes more than half of the thinnest side. About a third is the limit."),
     Note.HAND_HOLES_LOW: N_("The hand holes reach below the edge of the sides, into the tray."),
     Note.LID_NEEDS_STAY: N_("A lid needs a stay that holds it open, and an air gap where a child could climb in."),
-    Note.NO_LOAD_SAID: N_("A stool or a table that someone sits or stands on: this program does not say what it "
-                          "carries."),
-    Note.PILOT_FOR_NAILS: N_("Bore a pilot for every nail, wide side along the grain, and try nail and pilot in scrap "
-                             "first."),
-    Note.SAW_LONG_OVER_RABBETS: N_("Saw front and back a little long over their rabbets so that the nails do not split "
-                                   "the ends; trim after."),
-    Note.SCREW_CLEAT_TO_STUDS: N_("Screw the wall cleat into studs or anchors that carry the load; the wall decides "
-                                  "which."),
+    Note.NO_LOAD_SAID: N_(
+        "A stool or a table that someone sits or stands on: this program does not say what it carries."
+    ),
+    Note.PILOT_FOR_NAILS: N_(
+        "Bore a pilot for every nail, wide side along the grain, and try nail and pilot in scrap first."
+    ),
+    Note.SAW_LONG_OVER_RABBETS: N_(
+        "Saw front and back a little long over their rabbets so that the nails do not split the ends; trim after."
+    ),
+    Note.SCREW_CLEAT_TO_STUDS: N_(
+        "Screw the wall cleat into studs or anchors that carry the load; the wall decides which."
+    ),
     Note.SCREW_RAIL_TO_STUDS: N_("Screw the rail into studs or anchors that carry the load; the wall decides which."),
     Note.SLOTS_BREAK_OUT: N_("So little wood is left between the slots that it would break off."),
     Note.SLOTS_TOO_DEEP: N_("The slots take more than two thirds of the shelf."),
-    Note.STAY_BEFORE_HINGES: N_("Let the stay stop the lid a little past upright, before the hinges have to; leave an "
-                                "air gap where a child could climb in."),
+    Note.STAY_BEFORE_HINGES: N_(
+        "Let the stay stop the lid a little past upright, before the hinges have to; leave an "
+        "air gap where a child could climb in."
+    ),
     Note.STRAIGHT_SEAMS: N_("Straightest grain at the seams; number the staves and mark a triangle across the set."),
     Note.TAPER_AT_APRON: N_("A taper that starts at the apron looks like a mistake: start it a little below."),
     Note.WALLS_TOO_LOW: N_("The walls hold less than a third of what stands in them: it may tip."),
-}  # fmt: skip
+}
 
 
 def offer_words(offer: Offer, reader: Reader) -> str:

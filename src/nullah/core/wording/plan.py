@@ -10,10 +10,14 @@ from nullah.core.reader import Reader
 from nullah.core.wording.facts import fact_words
 
 _STANDS = {
-    Stand.WRONGLY_LAID: N_("cannot lie there"), Stand.TOO_THIN: N_("{short} too thin"),
-    Stand.DOES_NOT_FIT: N_("does not fit"), Stand.NO_WOOD: N_("no wood yet"), Stand.WAITS: N_("leave {over}"),
-    Stand.MEASURED: N_("measured"), Stand.PLANNED: N_("planned"),
-}  # fmt: skip
+    Stand.WRONGLY_LAID: N_("cannot lie there"),
+    Stand.TOO_THIN: N_("{short} too thin"),
+    Stand.DOES_NOT_FIT: N_("does not fit"),
+    Stand.NO_WOOD: N_("no wood yet"),
+    Stand.WAITS: N_("leave {over}"),
+    Stand.MEASURED: N_("measured"),
+    Stand.PLANNED: N_("planned"),
+}
 
 
 def state_words(state: PartState, reader: Reader) -> str:

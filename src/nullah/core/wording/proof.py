@@ -12,27 +12,34 @@ from nullah.core.piece.space import Axis, Side
 from nullah.core.reader import Reader
 
 _SIDES = {
-    Side.LEFT: N_("on the left"), Side.RIGHT: N_("on the right"), Side.FRONT: N_("in front"), Side.BACK: N_("behind"),
-    Side.UNDER: N_("underneath"), Side.TOP: N_("on top"),
-}  # fmt: skip
+    Side.LEFT: N_("on the left"),
+    Side.RIGHT: N_("on the right"),
+    Side.FRONT: N_("in front"),
+    Side.BACK: N_("behind"),
+    Side.UNDER: N_("underneath"),
+    Side.TOP: N_("on top"),
+}
 _SURFACES = {ShowsWhere.END: N_("end"), ShowsWhere.EDGE: N_("edge"), ShowsWhere.FACE: N_("face")}
 _TOO_LARGE = {Axis.X: N_("wide"), Axis.Y: N_("deep"), Axis.Z: N_("high")}
 _WIDTHS = {
-    Width.PROUD: N_("The {guest} is {thickness} thick and its {channel} in the {host} {wide} wide: it stands {by} "
-                    "proud."),
+    Width.PROUD: N_(
+        "The {guest} is {thickness} thick and its {channel} in the {host} {wide} wide: it stands {by} proud."
+    ),
     Width.TIGHT: N_("The {guest} is {thickness} thick and its {channel} in the {host} {wide} wide: {by} too tight."),
     Width.LOOSE: N_("The {guest} is {thickness} thick and its {channel} in the {host} {wide} wide: {by} loose."),
-}  # fmt: skip
+}
 _MISFITS = {
     Misfit.TOO_DEEP: N_("The {guest} reaches {by} deeper than the {channel} in the {host}."),
     Misfit.TOO_SHALLOW: N_("The {guest} stops {by} short of the floor of the {channel} in the {host}."),
-    Misfit.NOTCHED_TOO_LITTLE: N_("The {guest} is notched {by} too little: it runs past the end of the stopped "
-                                  "{channel} in the {host}."),
-    Misfit.NOTCHED_TOO_MUCH: N_("The {guest} is notched {by} too much: the end of the {channel} in the {host} would "
-                                "stand open."),
+    Misfit.NOTCHED_TOO_LITTLE: N_(
+        "The {guest} is notched {by} too little: it runs past the end of the stopped {channel} in the {host}."
+    ),
+    Misfit.NOTCHED_TOO_MUCH: N_(
+        "The {guest} is notched {by} too much: the end of the {channel} in the {host} would stand open."
+    ),
     Misfit.PAST_THE_END: N_("The {guest} runs {by} past the end of the {channel} in the {host}."),
     Misfit.OPEN_AT_THE_END: N_("The {guest} leaves {by} of the {channel} in the {host} open at its end."),
-}  # fmt: skip
+}
 
 
 def meeting_words(fact: MeetingFact, reader: Reader) -> str:

@@ -73,7 +73,7 @@ def wood_remarks(board: Board, species: Species, reader: Reader) -> tuple[Remark
     volume = board.length.mm * board.width.mm * board.thickness.mm
     weight = reader.marks.write_weight(float(volume) * 1e-9 * species.density)
     return (
-        Remark(reader.text(_SAWN[board.cut], species=sentence(species.name))),
+        Remark(reader.text(_SAWN[board.cut], species=sentence(reader.text(species.name)))),
         Remark(reader.text(_HARD[species.hardness_class], weight=weight)),
         Remark(_bought(board, reader)),
     )
@@ -94,7 +94,7 @@ def known_of_wood(species: Species, cut: GrainCut, reader: Reader) -> str:
     return reader.text(
         "{species}, {cut}: its width changes {moves} % for each per cent of moisture ({source}). "
         "{density} kg/m³, stiffness {stiffness} GPa, hardness {hardness} N ({other}).",
-        species=sentence(species.name),
+        species=sentence(reader.text(species.name)),
         cut=reader.text(SAWN[cut]),
         moves=f"{coefficient(species, cut) * 100:.3f}",
         source=SOURCE,
@@ -128,7 +128,7 @@ def flaws_remark(board: Board, reader: Reader) -> Remark:
 def old_wood_remark(reader: Reader) -> Remark:
     """Return what to beware of in rough and in old wood."""
     return Remark(
-        reader.text("Gloves for rough timber. Look for nails in old wood; treated pallets marked MB: do not use.")
+        reader.text("Gloves for rough lumber. Look for nails in old wood; treated pallets marked MB: do not use.")
     )
 
 

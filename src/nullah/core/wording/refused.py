@@ -67,7 +67,7 @@ _CONTOURS = {
 _BOARDS = {
     BoardFault.OUTLINE_OUTSIDE: N_("{board}: its outline reaches over the board it was drawn on."),
     BoardFault.EDGE_BACKWARDS: N_("{board}: the points of an edge must follow one another along the board."),
-    BoardFault.CALLIPER_OUTSIDE: N_("{board}: a calliper reading lies off the board."),
+    BoardFault.CALLIPER_OUTSIDE: N_("{board}: a caliper reading lies off the board."),
     BoardFault.STRAIGHTEDGE_OUTSIDE: N_("{board}: a straightedge reading lies off the board."),
     BoardFault.STRAIGHTEDGE_SHORT: N_("{board}: a straightedge over so little tells nothing."),
     BoardFault.STICKS_OUTSIDE: N_("{board}: winding sticks stand on the board, well apart."),
@@ -80,7 +80,7 @@ _SIZES = {
     SizeFault.CUP: N_("{board}: a cup of {size} is more than the board is wide."),
     SizeFault.BOW: N_("{board}: a bow of {size} is more than the board is wide."),
     SizeFault.TWIST: N_("{board}: a twist of {size} is more than the board is wide."),
-    SizeFault.CALLIPER: N_("{board}: the calliper cannot have read {size} there."),
+    SizeFault.CALLIPER: N_("{board}: the caliper cannot have read {size} there."),
     SizeFault.GAP: N_("{board}: a gap of {size} is more than the board is wide."),
     SizeFault.STICKS_APART: N_("{board}: the sticks cannot stand {size} out of line."),
 }

@@ -21,23 +21,26 @@ from nullah.core.wood.climate import MONTHS, Climate
 from nullah.core.wording.laying import SAWN
 
 VERDICTS = {
-    Verdict.FITS: N_("moves freely all year"), Verdict.BINDS: N_("binds"), Verdict.TIGHT: N_("is tight"),
-    Verdict.RATTLES: N_("is loose"), Verdict.DROPS: N_("can drop out"),
-}  # fmt: skip
+    Verdict.FITS: N_("moves freely all year"),
+    Verdict.BINDS: N_("binds"),
+    Verdict.TIGHT: N_("is tight"),
+    Verdict.RATTLES: N_("is loose"),
+    Verdict.DROPS: N_("can drop out"),
+}
 #: What stands under the year's drawing: what its frames mean.
 FRAMED = N_("framed: the tightest month")
 _WAYS = {
-    Axis.X: N_("{mover} in its opening, across"), Axis.Y: N_("{mover} in its opening, in depth"),
+    Axis.X: N_("{mover} in its opening, across"),
+    Axis.Y: N_("{mover} in its opening, in depth"),
     Axis.Z: N_("{mover} in its opening, in height"),
-}  # fmt: skip
-_SHORT_WAYS = {
-    Axis.X: N_("{mover}, across"), Axis.Y: N_("{mover}, in depth"), Axis.Z: N_("{mover}, in height"),
-}  # fmt: skip
+}
+_SHORT_WAYS = {Axis.X: N_("{mover}, across"), Axis.Y: N_("{mover}, in depth"), Axis.Z: N_("{mover}, in height")}
 _ADVICE = {
-    Hold.NAILS: N_("nails bend with it"), Hold.SCREWS: N_("screws hold it: narrow enough"),
+    Hold.NAILS: N_("nails bend with it"),
+    Hold.SCREWS: N_("screws hold it: narrow enough"),
     Hold.SLOTS: N_("slides in its slots: no glue"),
     Hold.DRY: N_("lies dry: no glue"),
-}  # fmt: skip
+}
 
 
 def fit_title(fit: Fit, reader: Reader, short: bool = False) -> str:
@@ -148,7 +151,7 @@ def season_words(fact: SeasonFact, reader: Reader) -> str:
             )
         case facts.WoodNotChosen(wood):
             return reader.text(
-                "No wood is chosen for all of it yet: worked out as for {wood} where none is.", wood=wood
+                "No wood is chosen for all of it yet: worked out as for {wood} where none is.", wood=reader.text(wood)
             )
         case facts.MustMove(parts):
             return reader.text(
@@ -255,7 +258,7 @@ def swing_setting(climate: Climate, reader: Reader) -> Setting:
         reader.text("{points} points", points=f"{climate.swing:.1f}"),
         reader.text(
             "{climate}: {low} to {high} %",
-            climate=climate.name,
+            climate=reader.text(climate.name),
             low=f"{min(climate.moisture):.1f}",
             high=f"{max(climate.moisture):.1f}",
         ),
@@ -274,7 +277,7 @@ def why_it_moves(part: PartYear, reader: Reader) -> tuple[str, str]:
             low=f"{min(stock.year):.1f}",
             high=f"{max(stock.year):.1f}",
             width=reader.fine(from_float(part.width)),
-            species=stock.species.name,
+            species=reader.text(stock.species.name),
         ),
         reader.text(
             "Change = width × coefficient × change in moisture (Wood Handbook, ch. 13; coefficients from memory). "

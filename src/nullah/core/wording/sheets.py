@@ -183,7 +183,7 @@ def short_remark(short: Length, reader: Reader) -> Remark:
 # --- sheets of boards, of milling, and for the yard -----------------------------------------------
 
 BREAK_DOWN, TO_BUY = N_("Breaking down {board}"), N_("To ask the yard for")
-SAW_SAFELY = N_("Saw in the waste, beyond the line. Hold the falling piece. Gloves for rough timber.")
+SAW_SAFELY = N_("Saw in the waste, beyond the line. Hold the falling piece. Gloves for rough lumber.")
 SHOP_LIST = N_("Shop list")
 FACES = N_("Face side"), N_("Second face")
 

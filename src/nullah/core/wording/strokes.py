@@ -292,7 +292,7 @@ def strokes_card(stock: Stock, name: str, job: Job, step: MillingStep, shop_has_
         tuple(_remarks(stock, job, step, shop_has_planes, reader)),
         (
             reader.text(
-                "Strokes = wood above the line ÷ what a set takes. Times are a guess: 1.2 s a stroke, 2.2 s a metre."
+                "Strokes = wood above the line ÷ what a set takes. Times are a guess: 1.2 s a stroke, 2.2 s a meter."
             ),
         ),
     )

@@ -67,9 +67,7 @@ def reading_words(reading: ShapeReading, reader: Reader) -> str:
         return reader.length(from_float(round(place)))
 
     if isinstance(reading, Calliper):
-        words = (
-            N_("calliper at {place}, upper edge") if reading.at[1] > _EDGE else N_("calliper at {place}, lower edge")
-        )
+        words = N_("caliper at {place}, upper edge") if reading.at[1] > _EDGE else N_("caliper at {place}, lower edge")
         return reader.text(words, place=at(reading.at[0]))
     face = reader.text(_FACES[BoardFace.UPPER if reading.upper else BoardFace.LOWER])
     if isinstance(reading, Wind):

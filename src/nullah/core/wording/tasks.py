@@ -49,7 +49,7 @@ _STEPS = {
     Trade.FINISH: (N_("A scrap first. Thin coats, the surplus wiped off."), N_("Rub down lightly between coats.")),
 }
 _CAUTIONS = {
-    Trade.SAW: (SAW_BITES, N_("Gloves for rough timber; look for nails in reclaimed wood.")),
+    Trade.SAW: (SAW_BITES, N_("Gloves for rough lumber; look for nails in reclaimed wood.")),
     Trade.MILL: (N_("Both hands behind the plane; the board is held, not hand-held. Dust of some woods irritates."),),
     Trade.FIT: (SAW_BITES,),
     Trade.SHAPE: (N_("The tool works away from the hand that holds."),),

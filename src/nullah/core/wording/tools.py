@@ -13,9 +13,13 @@ from nullah.core.reader import Reader
 
 #: Surfaces as they are called in a sentence.
 _SURFACES = {
-    Surface.REFERENCE_END: N_("reference end"), Surface.FAR_END: N_("far end"), Surface.FACE_EDGE: N_("face edge"),
-    Surface.OTHER_EDGE: N_("other edge"), Surface.FACE_SIDE: N_("face side"), Surface.OTHER_FACE: N_("other face"),
-}  # fmt: skip
+    Surface.REFERENCE_END: N_("reference end"),
+    Surface.FAR_END: N_("far end"),
+    Surface.FACE_EDGE: N_("face edge"),
+    Surface.OTHER_EDGE: N_("other edge"),
+    Surface.FACE_SIDE: N_("face side"),
+    Surface.OTHER_FACE: N_("other face"),
+}
 
 
 def figure_words(setting: ToolSetting, reader: Reader) -> str:

@@ -51,10 +51,20 @@ from nullah.core.work.order_of_work import OrderOfWork
 
 #: What a task is called, by its trade.
 _KINDS = {
-    Trade.DRY: "dry", Trade.SAW: "saw", Trade.MILL: "mill", Trade.JOINT: "joint", Trade.MEASURE: "measure",
-    Trade.FIT: "fit", Trade.SHAPE: "shape", Trade.SMOOTH: "clean", Trade.GLUE: "join", Trade.PUT_IN: "join",
-    Trade.CLEAN: "clean", Trade.HARDWARE: "hardware", Trade.FINISH: "finish",
-}  # fmt: skip
+    Trade.DRY: "dry",
+    Trade.SAW: "saw",
+    Trade.MILL: "mill",
+    Trade.JOINT: "joint",
+    Trade.MEASURE: "measure",
+    Trade.FIT: "fit",
+    Trade.SHAPE: "shape",
+    Trade.SMOOTH: "clean",
+    Trade.GLUE: "join",
+    Trade.PUT_IN: "join",
+    Trade.CLEAN: "clean",
+    Trade.HARDWARE: "hardware",
+    Trade.FINISH: "finish",
+}
 
 
 #: What each operation is done with, where it does not say so itself.

@@ -79,7 +79,7 @@ def _step(made: BenchStep, operations: tuple[Operation, ...]) -> Step:
     if sawn_off:
         check = N_("Both cuts meet, square through.")
     elif any(isinstance(each, MitreEnd) and not each.holds for each in operations):
-        check = N_("Both shoulders close; between the mitres is air.")
+        check = N_("Both shoulders close; between the miters is air.")
     return Step(
         "",
         made.stage,
@@ -101,7 +101,7 @@ _CHECKS: dict[type[Operation], str] = {
     CutTails: N_("A square’s blade lies in every socket."),
     GaugePair: N_("Both pins touch the chisel’s edges."),
     SawTenon: N_("Half of every gauge line is left; it goes in by hand, the last third with a push."),
-    SawMitre: N_("The mitre closes with the baseline, not before it."),
+    SawMitre: N_("The miter closes with the baseline, not before it."),
     MitreEnd: N_("It closes with its mate all along."),
     ChopWedgeSlot: N_("The wedge bears on the post; the inner wall stays clear of it."),
     SlopeTail: N_("Both slopes are straight all along; the end is as thick as it was."),

@@ -110,7 +110,7 @@ def note(
     return replace(project, book=added(project.book, entry))
 
 
-def measured(plan: Plan, name: str, value: Length, now: datetime, by: str = N_("with the calliper")) -> Project:
+def measured(plan: Plan, name: str, value: Length, now: datetime, by: str = N_("with the caliper")) -> Project:
     """Enter what was measured, into the ledger and into the book with what was planned.
 
     Parameters
@@ -131,8 +131,10 @@ def measured(plan: Plan, name: str, value: Length, now: datetime, by: str = N_("
         quantity = plan.ledger.quantity(name)
         title = plan.reader.title(name)
         planned = quantity.value if quantity.planned is None else quantity.planned
-        told += f", planned {plan.marks.write_fine(Length(planned))}"
-    entry = BookEntry(stamp(now), Event.MEASURED, title, text=f"{told}, {by}")
+        told = plan.reader.text(
+            "{measured}, planned {planned}", measured=told, planned=plan.marks.write_fine(Length(planned))
+        )
+    entry = BookEntry(stamp(now), Event.MEASURED, title, text=f"{told}, {plan.reader.text(by)}")
     return replace(project, book=added(project.book, entry))
 
 
@@ -143,7 +145,11 @@ def shim(plan: Plan, name: str, now: datetime) -> Project:
         return project
     quantity = plan.ledger.quantity(name)
     off = abs(quantity.value - (quantity.planned if quantity.planned is not None else quantity.value))
-    text = f"Shim of {plan.marks.write_fine(Length(off))} at the {plan.reader.title(name)}."
+    text = plan.reader.text(
+        "Shim of {thickness} at the {place}.",
+        thickness=plan.marks.write_fine(Length(off)),
+        place=plan.reader.title(name),
+    )
     entry = BookEntry(stamp(now), Event.NOTE, plan.reader.title(name), text=text)
     return replace(project, book=added(project.book, entry))
 

@@ -8,6 +8,7 @@ from datetime import date
 from PySide6.QtWidgets import QComboBox
 
 from nullah.core import actions
+from nullah.core.catalogue import N_
 from nullah.core.joints.kinds import JointGroup
 from nullah.core.ledger import Measured, Origin, QuantityKind
 from nullah.core.lengths import Length
@@ -17,6 +18,7 @@ from nullah.desk.bench import Bench
 from nullah.desk.document import Document
 from nullah.desk.fields import ValueField
 from nullah.desk.stations.base import Section, chooser, labelled
+from nullah.labels import tr
 
 
 def measurable(plan: Plan, kind: JointGroup) -> tuple[str, ...]:
@@ -37,10 +39,10 @@ class AsItIs:
     def __init__(self, document: Document, bench: Bench, row: Section) -> None:
         self.today: Callable[[], date] = date.today
         self._document, self._bench = document, bench
-        self.what: QComboBox = chooser("what was measured", [], lambda _: self._show(), row, "Measured")
-        self.field = ValueField("as it is", width=80)
+        self.what: QComboBox = chooser(tr("what was measured"), [], lambda _: self._show(), row, tr("Measured"))
+        self.field = ValueField(tr("as it is"), width=80)
         self.field.entered.connect(self._measure)
-        self._pairs = (self.what.parentWidget(), labelled("it measures", self.field, row))
+        self._pairs = (self.what.parentWidget(), labelled(tr("it measures"), self.field, row))
 
     def show_kind(self, kind: JointGroup | None) -> None:
         """Show what can be measured of a joint, or nothing."""
@@ -71,11 +73,11 @@ class AsItIs:
     def _measure(self, value: object) -> None:
         name = str(self.what.currentData())
         if not isinstance(value, Length):
-            self.field.complain("A length.")
+            self.field.complain(tr("A length."))
             return
-        reading = Measured(value, self.today().isoformat(), "with the calliper")
+        reading = Measured(value, self.today().isoformat(), N_("with the caliper"))
         sentence = refusal(name, QuantityKind.LENGTH, value, self._document.plan.reader) or self._document.do(
-            f"measure {self.what.currentText()}", lambda p: actions.measure(p, name, reading)
+            tr("measure {what}", what=self.what.currentText()), lambda p: actions.measure(p, name, reading)
         )
         if sentence:
             self.field.complain(sentence)

@@ -29,6 +29,7 @@ from nullah.core.fixes import Fix
 from nullah.core.refs import Ref
 from nullah.desk.bench import Bench, Tool
 from nullah.desk.document import Document
+from nullah.labels import tr
 
 
 class Verb(NamedTuple):
@@ -112,8 +113,8 @@ class StationDesk(QWidget):
 
     def offer_shop(self, title: str) -> QPushButton:
         """Offer the page of tools and habits under a heading."""
-        button = action("My shop …", self.shop_wanted.emit, self.section(title))
-        button.setToolTip("The tools you own and the habits you work by, on one page")
+        button = action(tr("My shop …"), self.shop_wanted.emit, self.section(title))
+        button.setToolTip(tr("The tools you own and the habits you work by, on one page"))
         return button
 
     def section(self, title: str, place: int | None = None) -> Section:
@@ -256,7 +257,7 @@ class OneLine(QWidget):
         self.looks.setSpacing(2)
         self._opener = QToolButton()
         self._opener.setObjectName("looks")
-        self._opener.setAccessibleName("Ways of looking at it")
+        self._opener.setAccessibleName(tr("Ways of looking at it"))
         self._opener.setMinimumHeight(32)
         self._opener.setPopupMode(QToolButton.ToolButtonPopupMode.InstantPopup)
         self._menu = QMenu(self)

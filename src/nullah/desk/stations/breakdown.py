@@ -13,6 +13,7 @@ from nullah.core import actions
 from nullah.core.board_plans import BoardPlan
 from nullah.core.breakdown.facts import LiesWrongly
 from nullah.core.breakdown.search import Layout
+from nullah.core.catalogue import N_
 from nullah.core.laying import saw_up, take_layout, task_of
 from nullah.core.rack.board import Board
 from nullah.core.refs import BoardRef, PieceRef, Ref
@@ -25,10 +26,11 @@ from nullah.desk.search import SearchRunner
 from nullah.desk.stations.base import Section, StationDesk, Verb, action, chooser, show_choice, tabs
 from nullah.desk.stations.part_tool import PartTool
 from nullah.desk.stations.wood_asked import WoodAskedRows
+from nullah.labels import tr, tr_count, tr_pairs
 
-_HOW_MUCH = [("0.0", "not at all"), ("0.5", "some"), ("1.0", "much")]
-_WISHES = (("sawing", "little sawing"), ("value", "dear boards kept"), ("risk", "away from flaws"))
-_FLAWED = [("0", "nothing"), ("1/10", "10 %"), ("1/5", "20 %"), ("3/10", "30 %"), ("2/5", "40 %")]
+_HOW_MUCH = [("0.0", N_("not at all")), ("0.5", N_("some")), ("1.0", N_("much"))]
+_WISHES = (("sawing", N_("little sawing")), ("value", N_("dear boards kept")), ("risk", N_("away from flaws")))
+_FLAWED = [("0", N_("nothing")), ("1/10", "10 %"), ("1/5", "20 %"), ("3/10", "30 %"), ("2/5", "40 %")]
 #: A board that is only tried, not on the rack.
 _TRIED = "tried"
 
@@ -43,7 +45,7 @@ class BreakdownDesk(StationDesk):
         self._swapping = ""
         self._make_line()
         self.asked = WoodAskedRows(document, self.section, self.pin_or_let_go, self._begin_swap)
-        self._make_board(self.section("This board"))
+        self._make_board(self.section(tr("This board")))
         self._make_more()
         self.progress = self.notice
         self.runner.progress.connect(self._tell)
@@ -53,33 +55,45 @@ class BreakdownDesk(StationDesk):
         self.tool = PartTool(self)
 
     def _make_line(self) -> None:
-        self.looks = tabs(self, ((False, "Layout"), (True, "Saw order")), self.show_order, self.line.looks)
+        self.looks = tabs(self, ((False, tr("Layout")), (True, tr("Saw order"))), self.show_order, self.line.looks)
         self.looks[False].setChecked(True)
         self.where = QLabel()
         self.line.verbs.addWidget(self.where)
-        self.back = action("Back", lambda: self.step(-1), self.line.verbs)
-        self.next = action("Next cut", lambda: self.step(1), self.line.verbs, main=True)
-        self.clear = action("Remove all parts", self._lift_all, self.line.verbs)
-        self.stop = action("Stop", self.runner.stop, self.line.verbs)
-        self.lay_out = action("Lay the parts out", self._start, self.line.verbs, main=True)
+        self.back = action(tr("Back"), lambda: self.step(-1), self.line.verbs)
+        self.next = action(tr("Next cut"), lambda: self.step(1), self.line.verbs, main=True)
+        self.clear = action(tr("Remove all parts"), self._lift_all, self.line.verbs)
+        self.stop = action(tr("Stop"), self.runner.stop, self.line.verbs)
+        self.lay_out = action(tr("Lay the parts out"), self._start, self.line.verbs, main=True)
 
     def _make_board(self, row: Section) -> None:
-        self.one_more = action("Try one more like it", self._try_one_more, row)
-        self.one_more.setToolTip("Lay everything out with one more board like the one in hand, and say what that saves")
-        self.put_tried = action("Add it to the rack", self._put_tried, row)
-        self.sawn = action("Mark as sawn", self._saw_up, row)
-        self.sawn.setToolTip("The board in hand is sawn: its parts stay, and its offcuts come to the rack as boards")
+        self.one_more = action(tr("Try one more like it"), self._try_one_more, row)
+        self.one_more.setToolTip(
+            tr("Lay everything out with one more board like the one in hand, and say what that saves")
+        )
+        self.put_tried = action(tr("Add it to the rack"), self._put_tried, row)
+        self.sawn = action(tr("Mark as sawn"), self._saw_up, row)
+        self.sawn.setToolTip(
+            tr("The board in hand is sawn: its parts stay, and its offcuts come to the rack as boards")
+        )
 
     def _make_more(self) -> None:
-        row = self.section("Priorities")
+        row = self.section(tr("Priorities"))
+        how_much = tr_pairs(_HOW_MUCH)
         self.wishes = {
-            name: chooser(title, _HOW_MUCH, partial(self._wish, name), row, title) for name, title in _WISHES
+            name: chooser(title, how_much, partial(self._wish, name), row, title) for name, title in tr_pairs(_WISHES)
         }
         self.flawed = chooser(
-            "over for flaws when buying", _FLAWED, self._expect_flaws, row, "when buying, over for flaws"
+            tr("over for flaws when buying"),
+            tr_pairs(_FLAWED),
+            self._expect_flaws,
+            row,
+            tr("when buying, over for flaws"),
         )
         boxes = [box.parentWidget() for box in (*self.wishes.values(), self.flawed)]
-        self._more = [*(box for box in boxes if box is not None), self.offer_shop("Allowances, and what the saw takes")]
+        self._more = [
+            *(box for box in boxes if box is not None),
+            self.offer_shop(tr("Allowances, and what the saw takes")),
+        ]
 
     # --- what is shown ---
 
@@ -106,7 +120,7 @@ class BreakdownDesk(StationDesk):
         count = len(board.cuts) if board is not None else 0
         self.back.setEnabled(cut is not None and cut > 0)
         self.next.setEnabled(cut is not None and cut < count - 1)
-        self.where.setText(f"cut {cut + 1} of {count}" if cut is not None else "")
+        self.where.setText(tr("cut {cut} of {count}", cut=cut + 1, count=count) if cut is not None else "")
         self.asked.refresh(not ordering)
         for widget in self._more:
             widget.setVisible(not ordering)
@@ -147,9 +161,9 @@ class BreakdownDesk(StationDesk):
         if not isinstance(ref, BoardRef) or board is None:
             return ()
         return (
-            Verb("Try one more like it", self._try_one_more, enabled=not self.runner.running),
-            Verb("Saw order", partial(self.show_order, True), enabled=bool(board.cuts)),
-            Verb("Mark as sawn", self._saw_up, enabled=bool(board.cuts) and not board.board.sawn),
+            Verb(tr("Try one more like it"), self._try_one_more, enabled=not self.runner.running),
+            Verb(tr("Saw order"), partial(self.show_order, True), enabled=bool(board.cuts)),
+            Verb(tr("Mark as sawn"), self._saw_up, enabled=bool(board.cuts) and not board.board.sawn),
         )
 
     def leave(self) -> None:
@@ -160,7 +174,11 @@ class BreakdownDesk(StationDesk):
         self.progress.setText(sentence)
 
     def _tell(self, text: str) -> None:
-        self.say(f"With one more like {self._trying.source}: {text}" if self._trying is not None else text)
+        self.say(
+            tr("With one more like {board}: {saves}", board=self._trying.source, saves=text)
+            if self._trying is not None
+            else text
+        )
 
     # --- the search ---
 
@@ -179,7 +197,7 @@ class BreakdownDesk(StationDesk):
         if self._trying is not None:
             self._tell_saving(layout)
             return
-        self.document.do("lay the parts out", lambda p: take_layout(p, layout.placements))
+        self.document.do(tr("lay the parts out"), lambda p: take_layout(p, layout.placements))
         self.document.preview(None)
         self.refresh()
 
@@ -189,7 +207,9 @@ class BreakdownDesk(StationDesk):
         if board is None or self.runner.running:
             return
         like = board.board
-        self._trying = replace(like, id=_TRIED, name=f"another {like.name}", flaws=(), source=like.name, sawn=False)
+        self._trying = replace(
+            like, id=_TRIED, name=tr("another {name}", name=like.name), flaws=(), source=like.name, sawn=False
+        )
         self.runner.start(task_of(self.document.plan, (self._trying,)), self.document.project.marks)
         self.refresh()
 
@@ -197,12 +217,12 @@ class BreakdownDesk(StationDesk):
         plan = self.document.plan
         used = sum(each.consumed for each in plan.boards)
         more = len(plan.unplaced) - len(layout.unplaced)
-        words_for = f"{more} more part{'s' if more != 1 else ''} would lie" if more > 0 else ""
+        words_for = tr_count(more, "{n} more part would lie", "{n} more parts would lie") if more > 0 else ""
         if more == 0:
             saved = used - layout.consumed
             area = plan.marks.write_area(abs(saved))
             needed = any(item.board == _TRIED for item in layout.placements)
-            words_for = f"{area} less wood used" if saved > 1 and needed else "it would save nothing"
+            words_for = tr("{area} less wood used", area=area) if saved > 1 and needed else tr("it would save nothing")
         self._tell(f"{words_for}.")
         self.refresh()
 
@@ -211,13 +231,13 @@ class BreakdownDesk(StationDesk):
         board, self._trying = self._trying, None
         if board is not None:
             found = replace(board, source="")
-            self.document.do(f"put {found.name} on the rack", lambda p: actions.add_boards(p, (found,)))
+            self.document.do(tr("put {name} on the rack", name=found.name), lambda p: actions.add_boards(p, (found,)))
             self.say("")
             self.refresh()
 
     def _lift_all(self) -> None:
         """Lift all parts but the pinned ones and those that are sawn out."""
-        self.document.do("lift all parts", actions.lift_all)
+        self.document.do(tr("lift all parts"), actions.lift_all)
         self.say("")
 
     # --- the saw order ---
@@ -257,7 +277,7 @@ class BreakdownDesk(StationDesk):
     def _saw_up(self) -> None:
         board = self._board
         if board is not None:
-            self.document.do(f"{board.board.name} is sawn up", lambda p: saw_up(p, board.board.id))
+            self.document.do(tr("{name} is sawn up", name=board.board.name), lambda p: saw_up(p, board.board.id))
 
     # --- by hand ---
 
@@ -266,14 +286,14 @@ class BreakdownDesk(StationDesk):
         piece = selected_piece(self.document.plan, self.document.selection)
         placed = next((item for item in self.document.project.layout if piece and item.part == piece.id), None)
         if piece is not None and placed is not None:
-            word = "let go of" if placed.pinned else "pin"
+            word = tr("let go of") if placed.pinned else "pin"
             self.document.do(f"{word} {piece.name}", lambda p: actions.pin(p, piece.id, not placed.pinned))
 
     def _begin_swap(self) -> None:
         piece = selected_piece(self.document.plan, self.document.selection)
         if piece is not None:
             self._swapping = piece.id
-            self.say(f"Click the part that the {piece.name} is to change places with.")
+            self.say(tr("Click the part that the {name} is to change places with.", name=piece.name))
 
     def take_swap(self, piece_id: str) -> bool:
         """Let the part clicked change places with the one in hand, if that was asked for and both may lie there."""
@@ -288,12 +308,15 @@ class BreakdownDesk(StationDesk):
             stuck = next((board.not_sawable for board in tried.boards if board.not_sawable is not None), None)
             if why is not None:
                 fact = LiesWrongly(names[one if one in wrong else piece_id], why)
-                self.say(f"They cannot change places. {fact_words(fact, tried.reader)}")
+                self.say(tr("They cannot change places. {why}", why=fact_words(fact, tried.reader)))
                 return True
             if stuck is not None:
-                self.say(f"They cannot change places. {fact_words(stuck, tried.reader)}")
+                self.say(tr("They cannot change places. {why}", why=fact_words(stuck, tried.reader)))
                 return True
-        self.document.do(f"swap {names[one]} and {names[piece_id]}", lambda p: actions.swap(p, one, piece_id))
+        self.document.do(
+            tr("swap {one} and {other}", one=names[one], other=names[piece_id]),
+            lambda p: actions.swap(p, one, piece_id),
+        )
         self.say("")
         return True
 
@@ -301,9 +324,12 @@ class BreakdownDesk(StationDesk):
 
     def _wish(self, name: str, share: str) -> None:
         wishes = {name: float(share)}
-        self.document.do(f"weigh {dict(_WISHES)[name]}", lambda p: actions.wish(p, replace(p.wishes, **wishes)))
+        self.document.do(
+            tr("weigh {name}", name=tr(dict(_WISHES)[name])), lambda p: actions.wish(p, replace(p.wishes, **wishes))
+        )
 
     def _expect_flaws(self, share: str) -> None:
         self.document.do(
-            f"{float(Fraction(share)) * 100:.0f} % over for flaws", lambda p: actions.expect_flaws(p, Fraction(share))
+            tr("{percent:.0f} % over for flaws", percent=float(Fraction(share)) * 100),
+            lambda p: actions.expect_flaws(p, Fraction(share)),
         )

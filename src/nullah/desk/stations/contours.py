@@ -19,6 +19,7 @@ from nullah.desk.document import Document
 from nullah.desk.fields import ValueField
 from nullah.desk.stations.base import Section, action, chooser, labelled
 from nullah.files.tables import TableError, read_table_text
+from nullah.labels import tr, tr_pairs
 
 _TRACED = "traced"
 
@@ -30,22 +31,22 @@ class ContourRow:
         self._document, self._changed = document, changed
         self._board: OwnBoard | None = None
         self._part: Part | None = None
-        kinds = [(c.id, c.title) for c in CONTOURS.values()] + [(_TRACED, "Edge traced from a template")]
-        self.kind = chooser("contour", kinds, lambda _: self._fill_places(), row, "Shape")
-        self.place = chooser("where the contour goes", [], lambda _: None, row, "where")
-        self.sizes = [ValueField(f"contour figure {number}", width=54) for number in (1, 2, 3)]
+        kinds = [*tr_pairs((c.id, c.title) for c in CONTOURS.values()), (_TRACED, tr("Edge traced from a template"))]
+        self.kind = chooser(tr("contour"), kinds, lambda _: self._fill_places(), row, tr("Shape"))
+        self.place = chooser(tr("where the contour goes"), [], lambda _: None, row, tr("where"))
+        self.sizes = [ValueField(tr("contour figure {number}", number=number), width=54) for number in (1, 2, 3)]
         for field in self.sizes:
             field.line.setMaximumWidth(68)
             field.line.returnPressed.connect(self._cut)
         self._size_pairs = [labelled("", field, row) for field in self.sizes]
         self.points = QLineEdit()
-        self.points.setAccessibleName("points of the template")
-        self.points.setPlaceholderText("along, in; along, in; …")
+        self.points.setAccessibleName(tr("points of the template"))
+        self.points.setPlaceholderText(tr("along, in; along, in; …"))
         self.points.setMinimumHeight(32)
         row.addWidget(self.points)
-        self.template = action("Template …", self._read_template, row)
-        self.cut = action("Cut it so", self._cut, row, main=True)
-        self.off = chooser("take a contour off", [], self._take_off, row, "There are")
+        self.template = action(tr("Template …"), self._read_template, row)
+        self.cut = action(tr("Cut it so"), self._cut, row, main=True)
+        self.off = chooser(tr("take a contour off"), [], self._take_off, row, tr("There are"))
         self.told = QLabel()
         self.told.setProperty("weight", "fails")
         self.told.setTextFormat(Qt.TextFormat.PlainText)
@@ -87,7 +88,7 @@ class ContourRow:
         self._places = (contour or CONTOURS["notch"]).places(part)
         self.place.clear()
         for index, place in enumerate(self._places):
-            self.place.addItem(place.title, index)
+            self.place.addItem(tr(place.title), index)
         self.place.updateGeometry()
         if contour is not None:
             for field, size in zip(self.sizes, usual(contour, part), strict=False):
@@ -114,9 +115,9 @@ class ContourRow:
 
     def _fill_off(self, board: OwnBoard) -> None:
         self.off.clear()
-        self.off.addItem(f"{len(board.shapings)} cut" if board.shapings else "none", -1)
+        self.off.addItem(tr("{count} cut", count=len(board.shapings)) if board.shapings else tr("none"), -1)
         for index, shaping in enumerate(board.shapings):
-            self.off.addItem(f"take off: {self._name(shaping)}", index)
+            self.off.addItem(tr("take off: {name}", name=self._name(shaping)), index)
         self.off.updateGeometry()
 
     def _cut(self) -> None:
@@ -144,11 +145,11 @@ class ContourRow:
     def _take_off(self, chosen: str) -> None:
         board, index = self._board, int(chosen)
         if board is not None and 0 <= index < len(board.shapings):
-            name = f"take off: {self._name(board.shapings[index])}"
+            name = tr("take off: {name}", name=self._name(board.shapings[index]))
             self._changed(name, (*board.shapings[:index], *board.shapings[index + 1 :]))
 
     def _read_template(self) -> None:
-        name, _ = QFileDialog.getOpenFileName(self.template, "A template's points", "", "Tables (*.csv *.txt)")
+        name, _ = QFileDialog.getOpenFileName(self.template, tr("A template's points"), "", tr("Tables (*.csv *.txt)"))
         if name:
             try:
                 self.points.setText("; ".join(read_table_text(Path(name)).splitlines()))

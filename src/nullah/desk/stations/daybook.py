@@ -11,6 +11,7 @@ from PySide6.QtGui import QKeySequence, QShortcut
 from PySide6.QtWidgets import QComboBox, QFileDialog, QWidget
 
 from nullah.core.bench.tasks import Task
+from nullah.core.catalogue import N_
 from nullah.core.fixes import Fix, MakeAgain, Shim
 from nullah.core.lengths import Length
 from nullah.core.limits import quoted, read_number
@@ -33,9 +34,16 @@ from nullah.desk.order_table import OrderTable
 from nullah.desk.stations.base import StationDesk, Verb, action, chooser, entry, labelled, reach, show_choice, tabs
 from nullah.desk.stations.working import WorkingRow
 from nullah.files.piece_records import RecordsError, keep_record, records_file
+from nullah.labels import tr, tr_pairs
 
 CALENDAR = "calendar"
-_LOOKS = (("", "Next"), ("order", "Order"), (CALENDAR, "Calendar"), ("book", "The book"), ("glance", "Glance"))
+_LOOKS = (
+    ("", N_("Next")),
+    ("order", N_("Order")),
+    (CALENDAR, N_("Calendar")),
+    ("book", N_("The book")),
+    ("glance", N_("Glance")),
+)
 
 
 def simulated_calliper(true: Length, place: str) -> Length:
@@ -55,41 +63,41 @@ class DaybookDesk(StationDesk):
         self.records: Path = records_file()
         self.calliper: Callable[[Length, str], Length] = simulated_calliper
         self._look = ""
-        self.looks = tabs(self, _LOOKS, self.show_look, self.line.looks)
+        self.looks = tabs(self, tr_pairs(_LOOKS), self.show_look, self.line.looks)
         self.looks[""].setChecked(True)
-        self.timer = action("Start the timer", self._timer, self.line.verbs)
-        self.keep = action("Save its times", self._keep_record, self.line.verbs)
-        self.done = action("Done", self._done, self.line.verbs, main=True)
-        self.done.setToolTip("Ctrl+Return")
-        first = self.section("This task")
-        self.minutes = entry("minutes it took", 64)
-        self._minutes_pair = labelled("minutes it took", self.minutes, first)
-        second = self.section("Measured")
-        self.what: QComboBox = chooser("what was measured", [], lambda _: None, second, "Measured")
-        self.figure = ValueField("as it is", width=80)
+        self.timer = action(tr("Start the timer"), self._timer, self.line.verbs)
+        self.keep = action(tr("Save its times"), self._keep_record, self.line.verbs)
+        self.done = action(tr("Done"), self._done, self.line.verbs, main=True)
+        self.done.setToolTip(tr("Ctrl+Return"))
+        first = self.section(tr("This task"))
+        self.minutes = entry(tr("minutes it took"), 64)
+        self._minutes_pair = labelled(tr("minutes it took"), self.minutes, first)
+        second = self.section(tr("Measured"))
+        self.what: QComboBox = chooser(tr("what was measured"), [], lambda _: None, second, tr("Measured"))
+        self.figure = ValueField(tr("as it is"), width=80)
         self.figure.entered.connect(self._measured)
         self._measure_pairs = (
             self.what.parentWidget(),
-            labelled("it measures", self.figure, second),
-            action("Read the calliper", self._read_calliper, second),
+            labelled(tr("it measures"), self.figure, second),
+            action(tr("Read the caliper"), self._read_calliper, second),
         )
-        noting = self.section("Into the book")
-        self.text = entry("note", 200)
+        noting = self.section(tr("Into the book"))
+        self.text = entry(tr("note"), 200)
         self.text.returnPressed.connect(self._note)
         self._more = [
-            labelled("Note", self.text, noting),
-            action("Photograph …", self._ask_photo, noting),
-            action("It went wrong …", self._open_wrong, noting),
+            labelled(tr("Note"), self.text, noting),
+            action(tr("Photograph …"), self._ask_photo, noting),
+            action(tr("It went wrong …"), self._open_wrong, noting),
         ]
-        third = self.section("Make again")
-        self.wrong: QComboBox = chooser("part to make again", [], lambda _: self._show_woods(), third, "Part")
-        self.wood: QComboBox = chooser("wood for another", [], lambda _: None, third, "New wood")
-        self.why = entry("what went wrong", 200)
+        third = self.section(tr("Make again"))
+        self.wrong: QComboBox = chooser(tr("part to make again"), [], lambda _: self._show_woods(), third, tr("Part"))
+        self.wood: QComboBox = chooser(tr("wood for another"), [], lambda _: None, third, tr("New wood"))
+        self.why = entry(tr("what went wrong"), 200)
         self._wrong_row = [
             self.wrong.parentWidget(),
             self.wood.parentWidget(),
-            labelled("What went wrong", self.why, third),
-            action("Make it again", self._remake, third),
+            labelled(tr("What went wrong"), self.why, third),
+            action(tr("Make it again"), self._remake, third),
         ]
         self._wrong_open = False
         self.working = WorkingRow(document, self.section, lambda: self._standing(), self.clock, self.offer_shop)
@@ -156,12 +164,12 @@ class DaybookDesk(StationDesk):
         if not isinstance(ref, TaskRef):
             return ()
         if self._look == CALENDAR:
-            return (Verb("Show it", partial(self._pick, ref.task)),)
+            return (Verb(tr("Show it"), partial(self._pick, ref.task)),)
         return (
-            Verb("Done", self._done),
+            Verb(tr("Done"), self._done),
             Verb(self.timer.text(), self._timer),
-            Verb("Note", partial(reach, self.text)),
-            Verb("It went wrong …", self._open_wrong),
+            Verb(tr("Note"), partial(reach, self.text)),
+            Verb(tr("It went wrong …"), self._open_wrong),
         )
 
     def _standing(self) -> WorkState:
@@ -170,7 +178,7 @@ class DaybookDesk(StationDesk):
     def _task(self) -> Task | None:
         """Return the task in hand; none while what is shown is of an order that no longer holds."""
         if not self.document.order_ready():
-            self._say("The order of work is being worked out. A moment, please.")
+            self._say(tr("The order of work is being worked out. A moment, please."))
             self._asked_to_wait = True
             return None
         return selected_task(self._standing(), self.document.selection)
@@ -185,14 +193,14 @@ class DaybookDesk(StationDesk):
         if self.minutes.text().strip():
             minutes = read_number(self.minutes.text())
             if minutes is None or not 0 <= minutes <= 10_000:
-                self._say(f"{quoted(self.minutes.text())} are no minutes.")
+                self._say(tr("{typed} are no minutes.", typed=quoted(self.minutes.text())))
                 return
         title = task_title(task, self.document.plan.reader)
         came = recording.finish(self.document.plan, task, title, self.clock(), minutes)
         self.minutes.clear()
         selection = self.document.selection
         self.document.selection = selection._replace(daybook=selection.daybook._replace(task=""))
-        self.document.do(f"done: {title}", lambda _: came.project)
+        self.document.do(tr("done: {title}", title=title), lambda _: came.project)
         self._say(" ".join(fact_words(fact, self.document.plan.reader) for fact in came.said))
 
     def _timer(self) -> None:
@@ -201,19 +209,19 @@ class DaybookDesk(StationDesk):
             return
         now, running = self.clock(), self.document.project.timer
         if running is not None and running.task == task.id:
-            self.document.do("stop the timer", recording.stop_timer)
+            self.document.do(tr("stop the timer"), recording.stop_timer)
         else:
-            self.document.do("start the timer", lambda p: recording.start_timer(p, task, now))
+            self.document.do(tr("start the timer"), lambda p: recording.start_timer(p, task, now))
 
     def _measured(self, value: object) -> None:
         name = str(self.what.currentData() or "")
         if not isinstance(value, Length) or not name:
-            self.figure.complain("A length.")
+            self.figure.complain(tr("A length."))
             return
         now = self.clock()
         plan = self.document.plan
         sentence = self.document.do(
-            f"measure {self.what.currentText()}", lambda _: recording.measured(plan, name, value, now)
+            tr("measure {what}", what=self.what.currentText()), lambda _: recording.measured(plan, name, value, now)
         )
         if sentence:
             self.figure.complain(sentence)
@@ -223,7 +231,7 @@ class DaybookDesk(StationDesk):
             if index < self.what.count():
                 self.what.setCurrentIndex(index)
             elif (following := self._task()) is not None and name not in following.measures:
-                self._say("All of it is measured; the next task stands here.")
+                self._say(tr("All of it is measured; the next task stands here."))
 
     def _read_calliper(self) -> None:
         """Take what the calliper says of the thing that is measured."""
@@ -235,24 +243,24 @@ class DaybookDesk(StationDesk):
         text, now, task = self.text.text().strip(), self.clock(), self._task()
         if text:
             self.text.clear()
-            self.document.do("a note", lambda p: recording.note(p, now, text, task, self._title(task)))
+            self.document.do(tr("a note"), lambda p: recording.note(p, now, text, task, self._title(task)))
 
     def _title(self, task: Task | None) -> str:
         return "" if task is None else task_title(task, self.document.plan.reader)
 
     def _ask_photo(self) -> None:
-        pictures = "Photographs (*.jpg *.jpeg *.png *.webp)"
-        name, _ = QFileDialog.getOpenFileName(self, "A photograph", str(Path.home()), pictures)
+        pictures = tr("Photographs (*.jpg *.jpeg *.png *.webp)")
+        name, _ = QFileDialog.getOpenFileName(self, tr("A photograph"), str(Path.home()), pictures)
         if name:
             self.add_photo(Path(name))
 
     def add_photo(self, path: Path) -> None:
         """Put a photograph into the book by its file; the file stays where it is."""
         if not path.is_file():
-            self._say(f"There is no photograph {path}.")
+            self._say(tr("There is no photograph {path}.", path=path))
             return
         now, task = self.clock(), self._task()
-        self.document.do("a photograph", lambda p: recording.note(p, now, "", task, self._title(task), str(path)))
+        self.document.do(tr("a photograph"), lambda p: recording.note(p, now, "", task, self._title(task), str(path)))
 
     def _open_wrong(self) -> None:
         self._wrong_open = not self._wrong_open
@@ -274,7 +282,7 @@ class DaybookDesk(StationDesk):
         reader = self.document.plan.reader
         words = partial(fact_words, reader=reader)
         came = recording.remake(self.document.plan, part, why, self.clock(), words, board)
-        self.document.do(f"make {reader.part(part)} again", lambda _: came.project)
+        self.document.do(tr("make {part} again", part=reader.part(part)), lambda _: came.project)
         self._say(" ".join(map(words, came.said)))
 
     def fix(self, fix: Fix) -> None:
@@ -295,7 +303,7 @@ class DaybookDesk(StationDesk):
         except RecordsError as error:
             self._say(error_words(error))
             return
-        self._say("Kept: the next new piece starts from these rates and this waste.")
+        self._say(tr("Kept: the next new piece starts from these rates and this waste."))
 
     def _say(self, sentence: str) -> None:
         self.said.setText(sentence)
@@ -315,9 +323,9 @@ class DaybookDesk(StationDesk):
         at_task = self._look in ("", "glance") and task is not None
         running = self.document.project.timer
         self.timer.setText(
-            "Stop the timer"
+            tr("Stop the timer")
             if running is not None and task is not None and running.task == task.id
-            else "Start the timer"
+            else tr("Start the timer")
         )
         for widget in (self.done, self.timer, self._minutes_pair):
             widget.setVisible(at_task)
@@ -366,7 +374,7 @@ class DaybookDesk(StationDesk):
         """Offer the pieces of wood that another could come out of."""
         woods = recording.wood_for(self.document.plan, str(self.wrong.currentData() or ""))
         wanted = [(wood.board, wood.name + (f", {wood.other}" if wood.other else "")) for wood in woods]
-        wanted = wanted or [("", "nothing on the rack")]
+        wanted = wanted or [("", tr("nothing on the rack"))]
         if wanted != [(str(self.wood.itemData(i)), self.wood.itemText(i)) for i in range(self.wood.count())]:
             self.wood.clear()
             for board, name in wanted:

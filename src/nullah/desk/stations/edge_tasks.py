@@ -11,6 +11,7 @@ from nullah.desk.document import Document
 from nullah.desk.stations.base import Section, chooser, show_choice
 from nullah.desk.stations.group import Group
 from nullah.desk.stations.numbers import NumberField, Numbers
+from nullah.labels import tr
 
 _MOST_FIGURES = 6
 _TYPED = "typed/"
@@ -21,9 +22,9 @@ class EdgeRows(Group):
 
     def __init__(self, document: Document, bench: Bench, row: Callable[[str], Section]) -> None:
         super().__init__(document, bench)
-        first = row("Shape")
-        self.task = chooser("what is to be shaped", [], self._take, first, "Shape")
-        self.numbers = Numbers(first, "shape", _MOST_FIGURES, self._type)
+        first = row(tr("Shape"))
+        self.task = chooser(tr("what is to be shaped"), [], self._take, first, tr("Shape"))
+        self.numbers = Numbers(first, tr("shape"), _MOST_FIGURES, self._type)
         self.fields, self.sentence = self.numbers.fields, self.numbers.sentence
         self.keep(first)
         self._tasks: dict[str, EdgeTask] = {}
@@ -45,9 +46,9 @@ class EdgeRows(Group):
             self._tasks = found
             self.task.clear()
             for key, task in found.items():
-                self.task.addItem(f"{task.part}: {KINDS[task.kind].title.lower()}", key)
+                self.task.addItem(f"{task.part}: {plan.reader.text(KINDS[task.kind].title).lower()}", key)
             for kind, what in KINDS.items():
-                self.task.addItem(what.title, f"{_TYPED}{kind}")
+                self.task.addItem(plan.reader.text(what.title), f"{_TYPED}{kind}")
         task = selected_task(plan, self.document.selection)
         same = next((key for key, each in found.items() if each[:2] == task[:2]), f"{_TYPED}{task.kind}")
         show_choice(self.task, same)

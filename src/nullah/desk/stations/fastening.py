@@ -21,6 +21,7 @@ from nullah.desk.bench import Bench
 from nullah.desk.document import Document
 from nullah.desk.fields import ValueField
 from nullah.desk.stations.base import Section, action, chooser, labelled, show_choice
+from nullah.labels import tr
 
 
 class FasteningFields:
@@ -30,21 +31,21 @@ class FasteningFields:
         self._document, self._bench = document, bench
         self._kind: JointGroup | None = None
         self._sizes: dict[str, SoldSize] = {}
-        self.hold: QComboBox = chooser("what holds it", [], self.hold_by, row, "Held")
-        self.size: QComboBox = chooser("nails or screws", [], self._take_size, row, "size")
-        self.number = ValueField("number in the row", QuantityKind.COUNT, width=44)
-        self.from_end = ValueField("from the ends", width=66)
+        self.hold: QComboBox = chooser(tr("what holds it"), [], self.hold_by, row, tr("Held"))
+        self.size: QComboBox = chooser(tr("nails or screws"), [], self._take_size, row, tr("size"))
+        self.number = ValueField(tr("number in the row"), QuantityKind.COUNT, width=44)
+        self.from_end = ValueField(tr("from the ends"), width=66)
         for field, width in ((self.number, 52), (self.from_end, 80)):
             field.line.setMaximumWidth(width)
         self.number.entered.connect(self._take_number)
         self.from_end.entered.connect(self._take_from_end)
         self._pairs = [
             self.size.parentWidget(),
-            labelled("number", self.number, row),
-            labelled("from the ends", self.from_end, row),
+            labelled(tr("number"), self.number, row),
+            labelled(tr("from the ends"), self.from_end, row),
         ]
-        self.usual = action("As usual", self._as_usual, row)
-        self.usual.setToolTip("Size, number and distance as the wood wants them")
+        self.usual = action(tr("As usual"), self._as_usual, row)
+        self.usual.setToolTip(tr("Size, number and distance as the wood wants them"))
 
     def show_kind(self, kind: JointGroup | None) -> None:
         """Show what holds a joint, where that can be chosen."""
@@ -84,7 +85,7 @@ class FasteningFields:
 
     def hold_by(self, how: str) -> None:
         """Hold the joint in hand another way."""
-        self._do(f"held: {how}", lambda project, ids: actions.hold_all(project, ids, how))
+        self._do(tr("held: {how}", how=how), lambda project, ids: actions.hold_all(project, ids, how))
 
     def _take_size(self, text: str) -> None:
         size = self._sizes[text]
@@ -102,11 +103,11 @@ class FasteningFields:
             self._choose(self._chosen._replace(from_end=from_end))
 
     def _choose(self, choice: RowChoice) -> None:
-        self._do("nails and screws", lambda project, ids: actions.fasten(project, ids, choice))
+        self._do(tr("nails and screws"), lambda project, ids: actions.fasten(project, ids, choice))
         self._bench.setFocus()
 
     def _as_usual(self) -> None:
-        self._do("as usual", lambda project, ids: actions.fasten(project, ids, RowChoice()))
+        self._do(tr("as usual"), lambda project, ids: actions.fasten(project, ids, RowChoice()))
 
     def _do(self, title: str, change: Callable[[Project, tuple[str, ...]], Project]) -> None:
         if self._kind is not None:

@@ -13,6 +13,7 @@ from nullah.desk.bench import Bench
 from nullah.desk.document import Document
 from nullah.desk.fields import ValueField, written
 from nullah.desk.stations.base import labelled
+from nullah.labels import tr
 
 
 class FigureField(NamedTuple):
@@ -39,11 +40,11 @@ class FigureFields:
         self.fields: dict[str, ValueField] = {}
         self._pairs: dict[str, QWidget] = {}
         for figure in figures:
-            field = ValueField(figure.title, figure.kind, width=figure.width)
+            field = ValueField(tr(figure.title), figure.kind, width=figure.width)
             field.line.setMaximumWidth(figure.width + 14)
             field.entered.connect(lambda value, f=figure: self._give(f, value))
             self.fields[figure.name] = field
-            self._pairs[figure.name] = labelled(figure.title, field, row)
+            self._pairs[figure.name] = labelled(tr(figure.title), field, row)
 
     def refresh(self, shown: bool = True) -> None:
         """Show what the ledger holds now, or nothing."""
@@ -57,7 +58,9 @@ class FigureFields:
                 quantity = ledger.quantity(name)
                 field.show_value(quantity.write_to_edit(marks, self._units))
                 ruled = quantity.origin is Origin.WORKED_OUT
-                field.line.setToolTip("worked out; typing another overrules it" if ruled else quantity.origin.value)
+                field.line.setToolTip(
+                    tr("worked out; typing another overrules it") if ruled else tr(quantity.origin.value)
+                )
 
     def _give(self, figure: FigureField, value: Value) -> None:
         name = self.prefix + figure.name

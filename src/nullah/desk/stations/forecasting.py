@@ -9,6 +9,7 @@ from PySide6.QtWidgets import QCheckBox
 
 from nullah.core import actions
 from nullah.core.breakdown.layout import FirstCut
+from nullah.core.catalogue import N_
 from nullah.core.ledger import Measured
 from nullah.core.lengths import Length, from_float
 from nullah.core.piece.part import Part
@@ -19,9 +20,10 @@ from nullah.desk.fields import ValueField
 from nullah.desk.stations.base import Section, action, chooser, labelled, words
 from nullah.desk.stations.group import Group
 from nullah.instruments.shape_gauges import SimulatedGauges
+from nullah.labels import tr, tr_pairs
 
-_WAYS = [("cross", "crosscut"), ("rip", "rip")]
-_SIZES = ("length", "width", "thickness")
+_WAYS = [("cross", N_("crosscut")), ("rip", N_("rip"))]
+_SIZES = (N_("length"), N_("width"), N_("thickness"))
 
 
 class ForecastRows(Group):
@@ -34,31 +36,31 @@ class ForecastRows(Group):
         super().__init__(document, bench)
         self.today: Callable[[], date] = date.today
         self.gauges = SimulatedGauges()
-        self._row = row("Cut first, then flatten")
+        self._row = row(tr("Cut first, then flatten"))
         self.ticks: dict[str, QCheckBox] = {}
-        second = row("Cut before flattening")
-        self.way = chooser("way of the first cut", _WAYS, lambda _: None, second, "First cut")
-        self.at = ValueField("where the first cut is", width=64)
+        second = row(tr("Cut before flattening"))
+        self.way = chooser(tr("way of the first cut"), tr_pairs(_WAYS), lambda _: None, second, tr("First cut"))
+        self.at = ValueField(tr("where the first cut is"), width=64)
         self.at.line.setMaximumWidth(80)
         self.at.entered.connect(self._cut_at)
-        labelled("cut at", self.at, second)
-        self.no_cut = action("No cut", self._no_cut, second)
-        self.lows = ValueField("lows that may stay", width=56)
+        labelled(tr("cut at"), self.at, second)
+        self.no_cut = action(tr("No cut"), self._no_cut, second)
+        self.lows = ValueField(tr("lows that may stay"), width=56)
         self.lows.line.setMaximumWidth(70)
         self.lows.entered.connect(self._leave_lows)
-        labelled("Lows left on hidden faces", self.lows, second)
+        labelled(tr("Lows left on hidden faces"), self.lows, second)
         self.keep(second)
-        third = row("As it went")
+        third = row(tr("As it went"))
         self.part_name = words("", third)
         self.sizes: dict[str, ValueField] = {}
         for name in _SIZES:
-            field = ValueField(f"measured {name}", width=64)
+            field = ValueField(tr("measured {name}", name=tr(name)), width=64)
             field.line.setMaximumWidth(80)
             field.entered.connect(lambda value, name=name: self._measured(name, value))
             self.sizes[name] = field
-            labelled(name, field, third)
-        self.calliper = action("Read the calliper", self.read_calliper, third)
-        self.calliper.setToolTip("The simulated one, about what is planned: to try")
+            labelled(tr(name), field, third)
+        self.calliper = action(tr("Read the caliper"), self.read_calliper, third)
+        self.calliper.setToolTip(tr("The simulated one, about what is planned: to try"))
         self.keep(third)
 
     def show_group(self, shown: bool) -> None:
@@ -76,7 +78,7 @@ class ForecastRows(Group):
             self.ticks = {board: self._tick(board, index + 1) for index, board in enumerate(used)}
         for board, tick in self.ticks.items():
             tick.setText(used[board])
-            tick.setAccessibleName(f"Cut {used[board]} first")
+            tick.setAccessibleName(tr("Cut {board} first", board=used[board]))
             tick.setChecked(board in self.document.project.cut_first)
         self._show_cut()
         self._show_sizes()
@@ -96,7 +98,7 @@ class ForecastRows(Group):
 
     def _show_sizes(self) -> None:
         part, marks = self._part(), self.document.project.marks
-        self.part_name.setText(part.name.capitalize() if part is not None else "Pick a part")
+        self.part_name.setText(part.name.capitalize() if part is not None else tr("Pick a part"))
         measured = dict(self.document.project.piece.measured)
         for name, field in self.sizes.items():
             field.set_unit(marks.unit)
@@ -120,7 +122,7 @@ class ForecastRows(Group):
 
     def _cut_first(self, board: str, first: bool) -> None:
         name = self.ticks[board].text()
-        words_for = f"cut {name} first" if first else f"flatten {name} whole"
+        words_for = tr("cut {name} first", name=name) if first else tr("flatten {name} whole", name=name)
         self.document.do(words_for, lambda p: actions.cut_first(p, board, first))
 
     def _cut_at(self, at: object) -> None:
@@ -130,21 +132,33 @@ class ForecastRows(Group):
         crosswise = self.way.currentData() == "cross"
         most = board.length if crosswise else board.width
         if not 5 < float(at) < float(most) - 5:
-            self.at.complain(f"{board.name} is {most.as_text()} {'long' if crosswise else 'wide'}: cut it within that.")
+            said = (
+                tr("{name} is {length} long: cut it within that.", name=board.name, length=most.as_text())
+                if crosswise
+                else tr("{name} is {width} wide: cut it within that.", name=board.name, width=most.as_text())
+            )
+            self.at.complain(said)
             return
         cut = FirstCut(board.id, crosswise, float(at))
         self.at.line.setModified(False)
-        verb = "crosscut" if crosswise else "rip"
-        self.document.do(f"{verb} {board.name} at {at.as_text()} first", lambda p: actions.cut_at(p, board.id, cut))
+        verb = tr("crosscut") if crosswise else tr("rip")
+        self.document.do(
+            tr("{verb} {name} at {at} first", verb=verb, name=board.name, at=at.as_text()),
+            lambda p: actions.cut_at(p, board.id, cut),
+        )
 
     def _no_cut(self) -> None:
         board = selected_board(self.document.plan, self.document.selection)
         if board is not None:
-            self.document.do(f"no cut through {board.name} first", lambda p: actions.cut_at(p, board.id, None))
+            self.document.do(
+                tr("no cut through {name} first", name=board.name), lambda p: actions.cut_at(p, board.id, None)
+            )
 
     def _leave_lows(self, lows: object) -> None:
         if isinstance(lows, Length):
-            sentence = self.document.do(f"leave lows of {lows.as_text()}", lambda p: actions.leave_lows(p, lows))
+            sentence = self.document.do(
+                tr("leave lows of {depth}", depth=lows.as_text()), lambda p: actions.leave_lows(p, lows)
+            )
             if sentence:
                 self.lows.complain(sentence)
             else:
@@ -156,7 +170,7 @@ class ForecastRows(Group):
         if part is None or not isinstance(value, Length):
             return
         if value.mm <= 0:
-            self.sizes[name].complain("More than nothing.")
+            self.sizes[name].complain(tr("More than nothing."))
             return
         self._enter(part, name, value, "")
         self.sizes[name].line.setModified(False)
@@ -165,7 +179,8 @@ class ForecastRows(Group):
         quantity = part.quantities[_SIZES.index(name)]
         reading = Measured(value, self.today().isoformat(), tool)
         self.document.do(
-            f"{part.name}: {name} {value.as_text()}, measured", lambda p: actions.measure(p, quantity, reading)
+            tr("{name}: {what} {length}, measured", name=part.name, what=tr(name), length=value.as_text()),
+            lambda p: actions.measure(p, quantity, reading),
         )
 
     def read_calliper(self) -> None:
@@ -174,4 +189,4 @@ class ForecastRows(Group):
         if part is not None:
             forecast = self.document.plan.forecast_of(part.id)
             true = min(part.thickness, forecast.reach) if forecast is not None else part.thickness
-            self._enter(part, "thickness", self.gauges.calliper(true, part.id), "with the simulated calliper")
+            self._enter(part, "thickness", self.gauges.calliper(true, part.id), N_("with the simulated caliper"))

@@ -8,6 +8,7 @@ from dataclasses import replace
 from PySide6.QtWidgets import QWidget
 
 from nullah.core import actions
+from nullah.core.catalogue import N_
 from nullah.core.lengths import Marks, mm
 from nullah.core.milling.job import EdgeRead
 from nullah.core.rack.board import Rise
@@ -17,8 +18,13 @@ from nullah.desk.document import Document
 from nullah.desk.fields import ValueField
 from nullah.desk.stations.base import Section, chooser, labelled, show_choice
 from nullah.desk.stations.group import Group
+from nullah.labels import tr, tr_pairs
 
-_RISES = [(Rise.UNKNOWN.value, "not looked at"), (Rise.RIGHT.value, "to the right"), (Rise.LEFT.value, "to the left")]
+_RISES = [
+    (Rise.UNKNOWN.value, N_("not looked at")),
+    (Rise.RIGHT.value, N_("to the right")),
+    (Rise.LEFT.value, N_("to the left")),
+]
 
 #: What light and what hump are still planed.
 _MOST_LIGHT, _MOST_HUMP = mm(10), mm(30)
@@ -31,14 +37,16 @@ class StrokeRows(Group):
         self, document: Document, bench: Bench, row: Callable[[str], Section], offer_shop: Callable[[str], QWidget]
     ) -> None:
         super().__init__(document, bench)
-        first = row("Grain and edge")
-        self.grain = chooser("which way the grain rises", _RISES, self._rises, first, "Grain rises to the upper face")
-        self.hump = self._field("edge: hump in the middle", self._edge)
-        labelled("Edge: hump", self.hump, first)
-        self.light = self._field("edge: light under the square", self._edge)
-        labelled("light under the square", self.light, first)
+        first = row(tr("Grain and edge"))
+        self.grain = chooser(
+            tr("which way the grain rises"), tr_pairs(_RISES), self._rises, first, tr("Grain rises to the upper face")
+        )
+        self.hump = self._field(tr("edge: hump in the middle"), self._edge)
+        labelled(tr("Edge: hump"), self.hump, first)
+        self.light = self._field(tr("edge: light under the square"), self._edge)
+        labelled(tr("light under the square"), self.light, first)
         self.keep(first)
-        self.widgets.append(offer_shop("Planes"))
+        self.widgets.append(offer_shop(tr("Planes")))
 
     def _field(self, name: str, entered: Callable[[], None]) -> ValueField:
         field = ValueField(name, width=52)
@@ -67,7 +75,8 @@ class StrokeRows(Group):
         if board is not None:
             changed = replace(board, rises=Rise(value))
             self.document.do(
-                f"{board.name}: grain rises {dict(_RISES)[value]}", lambda p: actions.change_board(p, changed)
+                tr("{name}: grain rises {way}", name=board.name, way=tr(dict(_RISES)[value])),
+                lambda p: actions.change_board(p, changed),
             )
 
     def _edge(self) -> None:
@@ -75,10 +84,10 @@ class StrokeRows(Group):
         if hump is None or light is None:
             return
         if not 0 <= light.mm <= _MOST_LIGHT.mm:
-            self.light.complain(f"Light of up to {self._marks.write(_MOST_LIGHT)}.")
+            self.light.complain(tr("Light of up to {most}.", most=self._marks.write(_MOST_LIGHT)))
             return
         if abs(hump.mm) > _MOST_HUMP.mm:
-            self.hump.complain(f"That wants a saw: up to {self._marks.write(_MOST_HUMP)}.")
+            self.hump.complain(tr("That wants a saw: up to {most}.", most=self._marks.write(_MOST_HUMP)))
             return
         self.hump.line.setModified(False)
         self.light.line.setModified(False)

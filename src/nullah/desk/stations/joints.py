@@ -8,6 +8,7 @@ from functools import partial
 from PySide6.QtWidgets import QComboBox
 
 from nullah.core import actions
+from nullah.core.catalogue import N_
 from nullah.core.joints.dovetail.corners import Corner
 from nullah.core.joints.dovetail.spacing import SPACINGS
 from nullah.core.joints.kinds import JointGroup, kinds_of
@@ -28,13 +29,14 @@ from nullah.desk.stations.joints_tool import JointsTool
 from nullah.desk.stations.practising import PracticeRow
 from nullah.desk.stations.spacing import SpacingChoice
 from nullah.desk.stations.stepping import Stepping
+from nullah.labels import tr, tr_pairs
 
 _CORNER = (
-    FigureField("count", "Tails", QuantityKind.COUNT, 52),
-    FigureField("slope", "slope", QuantityKind.SLOPE, 62),
-    FigureField("pin", "pin"),
-    FigureField("half_pin", "half-pin"),
-    FigureField("proud", "end grain proud"),
+    FigureField("count", N_("Tails"), QuantityKind.COUNT, 52),
+    FigureField("slope", N_("slope"), QuantityKind.SLOPE, 62),
+    FigureField("pin", N_("pin")),
+    FigureField("half_pin", N_("half-pin")),
+    FigureField("proud", N_("end grain proud")),
 )
 
 
@@ -43,8 +45,8 @@ class JointsDesk(StationDesk):
 
     def __init__(self, document: Document, bench: Bench) -> None:
         super().__init__(document, bench)
-        row = self.section("This joint")
-        self.corners: QComboBox = chooser("joint", [], self._take_kind, row, "Joint")
+        row = self.section(tr("This joint"))
+        self.corners: QComboBox = chooser(tr("joint"), [], self._take_kind, row, tr("Joint"))
         self._figures = FigureFields(document, bench, row, _CORNER)
         self.tool = JointsTool(document, bench, self._shown_corner, self._shown_kind)
         self.fields = self._figures.fields
@@ -53,8 +55,8 @@ class JointsDesk(StationDesk):
         self.fastening = FasteningFields(document, bench, row)
         self.as_it_is = AsItIs(document, bench, row)
         self.steps = Stepping(document, self.line)
-        self.practice = PracticeRow(document, self.section("Practice joint"), self.refresh)
-        self.offer_shop("Tools and ways of working")
+        self.practice = PracticeRow(document, self.section(tr("Practice joint")), self.refresh)
+        self.offer_shop(tr("Tools and ways of working"))
 
     def _shown_corner(self) -> Corner | None:
         """Return the dovetailed corner that is drawn; None where something else is."""
@@ -79,14 +81,18 @@ class JointsDesk(StationDesk):
         corner, reader = corner_of_kind(self.document.plan, kind), self.document.plan.reader
         found = []
         if corner is not None:
-            options = tuple((name, partial(self.spacing.space, name)) for name in SPACINGS)
-            found.append(Verb("Spacing of tails", options=options))
+            options = tuple((tr(name), partial(self.spacing.space, name)) for name in SPACINGS)
+            found.append(Verb(tr("Spacing of tails"), options=options))
         if len(kind.joint.type.holds) > 1:
             holds = tuple(
                 (reader.text(hold.value), partial(self.fastening.hold_by, hold.value)) for hold in kind.joint.type.holds
             )
-            found.append(Verb("Held", options=holds))
-        return (*found, Verb("Step by step", self.steps.open.click), Verb("Choose", partial(reach, self.corners)))
+            found.append(Verb(tr("Held"), options=holds))
+        return (
+            *found,
+            Verb(tr("Step by step"), self.steps.open.click),
+            Verb(tr("Choose"), partial(reach, self.corners)),
+        )
 
     # --- what is done ---
 
@@ -131,15 +137,19 @@ class _Named:
     """Fields for the figures of the ledger behind a joint: width, depth, stop, what enters it."""
 
     _TITLES = (
-        ("width", "wide"), ("depth", "deep"), ("stop", "stopped"), ("guest", "what enters it"), ("notch", "notch"),
-    )  # fmt: skip
+        ("width", N_("wide")),
+        ("depth", N_("deep")),
+        ("stop", N_("stopped")),
+        ("guest", N_("what enters it")),
+        ("notch", N_("notch")),
+    )
 
     def __init__(self, document: Document, bench: Bench, row: Section) -> None:
         self._document, self._bench = document, bench
         self._names: dict[str, str] = {}
         self.fields: dict[str, ValueField] = {}
         self._pairs = {}
-        for short, title in self._TITLES:
+        for short, title in tr_pairs(self._TITLES):
             field = ValueField(title, width=66)
             field.line.setMaximumWidth(80)
             field.entered.connect(self._give(short, title))

@@ -8,6 +8,7 @@ from typing import NamedTuple
 from PySide6.QtCore import Qt
 
 from nullah.core import actions
+from nullah.core.catalogue import N_
 from nullah.core.drawing import Anchor, Drawing, Label, Point, Role, drawing
 from nullah.core.joints.channel_dragging import Handle, channel_dragged, handle_at
 from nullah.core.joints.dovetail.corners import Corner
@@ -20,10 +21,16 @@ from nullah.core.shop import Shop
 from nullah.core.wording.dragging import held_words
 from nullah.desk.bench import Bench, Tool
 from nullah.desk.document import Document
+from nullah.labels import tr
 
 # How near to a line the pointer takes it, in pixels.
 _NEAR_PX = 9.0
-_WORDS = {"tail": "tail below the pin", "half_pin": "half-pin", "pin": "pin", "proud": "end grain proud"}
+_WORDS = {
+    "tail": N_("tail below the pin"),
+    "half_pin": N_("half-pin"),
+    "pin": N_("pin"),
+    "proud": N_("end grain proud"),
+}
 
 
 class Taken(NamedTuple):
@@ -105,7 +112,7 @@ class JointsTool(Tool):
             return
         self._came = came = self._taken.come(at, self._document.project.shop)
         self._document.preview(self._taken.change(came))
-        what = _WORDS.get(came.figure, self._taken.what)
+        what = tr(_WORDS.get(came.figure, self._taken.what))
         said = f"{what} {self._document.project.marks.write_fine(came.value)}"
         words = Label(
             at,
@@ -124,7 +131,7 @@ class JointsTool(Tool):
         if taken is None or came is None:
             return
         said = self._document.project.marks.write_fine(came.value)
-        self._document.do(f"{_WORDS.get(came.figure, taken.what)} {said}", taken.change(came))
+        self._document.do(f"{tr(_WORDS.get(came.figure, taken.what))} {said}", taken.change(came))
 
     def cancel(self) -> None:
         if self._came is not None:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from PySide6.QtWidgets import QCheckBox, QWidget
 
+from nullah.core.catalogue import N_
 from nullah.core.refs import Ref, StepRef
 from nullah.core.stations.selection import MillingSelection, MillingView
 from nullah.core.stations.stock import selected_board
@@ -15,6 +16,7 @@ from nullah.desk.stations.forecasting import ForecastRows
 from nullah.desk.stations.grain import StrokeRows
 from nullah.desk.stations.group import Group, ViewChoices
 from nullah.desk.stations.surveying import SurveyRows, SurveyTool
+from nullah.labels import tr, tr_pairs
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:
@@ -22,9 +24,13 @@ if TYPE_CHECKING:
     from nullah.desk.sighting import SightingPage
 
 _LOOKS = (
-    (MillingView.FORECAST, "Forecast"), (MillingView.SURVEY, "Survey"), (MillingView.STROKES, "Strokes"),
-    (MillingView.EDGES, "Edges"), (MillingView.PLANING, "Plane it"), (MillingView.STICKS, "Read the sticks"),
-)  # fmt: skip
+    (MillingView.FORECAST, N_("Forecast")),
+    (MillingView.SURVEY, N_("Survey")),
+    (MillingView.STROKES, N_("Strokes")),
+    (MillingView.EDGES, N_("Edges")),
+    (MillingView.PLANING, N_("Plane it")),
+    (MillingView.STICKS, N_("Read the sticks")),
+)
 
 
 class MillingDesk(StationDesk):
@@ -32,9 +38,9 @@ class MillingDesk(StationDesk):
 
     def __init__(self, document: Document, bench: Bench) -> None:
         super().__init__(document, bench)
-        self.looks = tabs(self, _LOOKS, self.show_look, self.line.looks)
-        self._board = self.section("Board")
-        self.boards = chooser("board to mill", [], self._take_board, self._board, "Board")
+        self.looks = tabs(self, tr_pairs(_LOOKS), self.show_look, self.line.looks)
+        self._board = self.section(tr("Board"))
+        self.boards = chooser(tr("board to mill"), [], self._take_board, self._board, tr("Board"))
         self.forecast = ForecastRows(document, bench, self.section)
         self.survey = SurveyRows(document, bench, self.section)
         self.strokes = StrokeRows(document, bench, self.section, self.offer_shop)

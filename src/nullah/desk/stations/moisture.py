@@ -17,6 +17,7 @@ from nullah.core.wording.facts import error_words
 from nullah.desk.document import Document
 from nullah.desk.stations.base import Section, action, entry, labelled, words
 from nullah.instruments.moisture_meter import MeterError, MoistureMeter, SimulatedMeter, read_line
+from nullah.labels import tr
 
 
 class MoistureRow:
@@ -29,17 +30,17 @@ class MoistureRow:
         self._document, self._board = document, board
         self.today: Callable[[], date] = date.today
         self.meter: MoistureMeter = SimulatedMeter()
-        row = rows("Moisture")
-        self.reading = entry("moisture of the board, per cent", 52, self._read_board)
-        self.reference = entry("moisture of the piece that lives in the room, per cent", 52, self._read_reference)
-        self.temperature = entry("temperature of the room", 52, self._set_air)
-        self.humidity = entry("humidity of the room", 52, self._set_air)
+        row = rows(tr("Moisture"))
+        self.reading = entry(tr("moisture of the board, per cent"), 52, self._read_board)
+        self.reference = entry(tr("moisture of the piece that lives in the room, per cent"), 52, self._read_reference)
+        self.temperature = entry(tr("temperature of the room"), 52, self._set_air)
+        self.humidity = entry(tr("humidity of the room"), 52, self._set_air)
         self._widgets: list[QWidget] = [
-            labelled("This board, %", self.reading, row),
-            labelled("piece that lives in the room, %", self.reference, row),
-            action("Read the meter", self.press_pins, row),
-            labelled("or the room's air, °C", self.temperature, row),
-            labelled("and its humidity, %", self.humidity, row),
+            labelled(tr("This board, %"), self.reading, row),
+            labelled(tr("piece that lives in the room, %"), self.reference, row),
+            action(tr("Read the meter"), self.press_pins, row),
+            labelled(tr("or the room's air, °C"), self.temperature, row),
+            labelled(tr("and its humidity, %"), self.humidity, row),
         ]
         self.sentence = words("", row)
         self._widgets.append(self.sentence)
@@ -89,17 +90,19 @@ class MoistureRow:
         reading = Reading(self.today().isoformat(), percent)
         kept = tuple(old for old in room.reference if old.day != reading.day)
         changed = replace(room, reference=(*kept, reading))
-        self._do(f"the room's own piece: {float(percent):g} %", lambda p: actions.set_room(p, changed))
+        self._do(
+            tr("the room's own piece: {percent:g} %", percent=float(percent)), lambda p: actions.set_room(p, changed)
+        )
 
     def _set_air(self) -> None:
         room = self._document.project.room
         temperature = self._number(self.temperature) if self.temperature.text().strip() else None
         humidity = self._number(self.humidity) if self.humidity.text().strip() else None
         if humidity is not None and not 0 <= humidity <= 100:
-            self._say("Humidity runs from 0 to 100 %.")
+            self._say(tr("Humidity runs from 0 to 100 %."))
             return
         changed = Room(temperature, humidity, room.reference)
-        self._do("the room's air", lambda p: actions.set_room(p, changed))
+        self._do(tr("the room's air"), lambda p: actions.set_room(p, changed))
 
     def press_pins(self) -> None:
         """Read the meter: on the board in hand, and on the room's own piece if that was not read today."""

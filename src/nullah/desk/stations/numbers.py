@@ -11,6 +11,7 @@ from nullah.core.lengths import LengthError, Marks, read_length
 from nullah.core.limits import quoted, read_number
 from nullah.core.wording.facts import error_words
 from nullah.desk.stations.base import Section, labelled
+from nullah.labels import tr
 
 
 class NumberField(NamedTuple):
@@ -32,7 +33,7 @@ class Numbers:
         self._pairs: list[QWidget] = []
         for number in range(most):
             field = QLineEdit()
-            field.setAccessibleName(f"figure {number + 1} of the {name}")
+            field.setAccessibleName(tr("figure {number} of the {name}", number=number + 1, name=name))
             field.setMaximumWidth(90)
             field.setMinimumHeight(32)
             field.returnPressed.connect(self._enter)
@@ -83,5 +84,5 @@ class Numbers:
             return float(read_length(field.text(), self._marks.unit))
         figure = read_number(field.text())
         if figure is None:
-            raise LengthError(f"{shown.name}: {quoted(field.text())} is not a figure.")
+            raise LengthError(tr("{name}: {typed} is not a figure.", name=shown.name, typed=quoted(field.text())))
         return figure

@@ -8,6 +8,7 @@ from functools import partial
 from PySide6.QtWidgets import QLineEdit, QWidget
 
 from nullah.core import actions
+from nullah.core.catalogue import N_
 from nullah.core.forms.own_boards import OwnBoard, OwnJoint, next_own_joint_id, offers
 from nullah.core.piece.joint import Joint
 from nullah.core.piece.part import Part
@@ -20,33 +21,39 @@ from nullah.desk.document import Document
 from nullah.desk.stations.base import Section, Verb, action, chooser, labelled, reach, show_choice, toggle
 from nullah.desk.stations.contours import ContourRow
 from nullah.desk.stations.figures import FigureField, FigureFields
+from nullah.labels import tr, tr_pairs
 
 _FIGURES = (
-    FigureField("length", "Long", width=52),
-    FigureField("width", "wide", width=48),
-    FigureField("thickness", "thick", width=42),
-    FigureField("x", "left", width=48),
-    FigureField("y", "front", width=48),
-    FigureField("z", "floor", width=48),
+    FigureField("length", N_("Long"), width=52),
+    FigureField("width", N_("wide"), width=48),
+    FigureField("thickness", N_("thick"), width=42),
+    FigureField("x", N_("left"), width=48),
+    FigureField("y", N_("front"), width=48),
+    FigureField("z", N_("floor"), width=48),
 )
 _LIES = dict(
     zip(
         ("xz", "xy", "yz", "yx", "zx", "zy"),
         (
-            "along, flat",
-            "along, on edge",
-            "front to back, flat",
-            "front to back, on edge",
-            "upright, facing a side",
-            "upright, facing front",
+            N_("along, flat"),
+            N_("along, on edge"),
+            N_("front to back, flat"),
+            N_("front to back, on edge"),
+            N_("upright, facing a side"),
+            N_("upright, facing front"),
         ),
         strict=True,
     )
 )
 _SEEN = (
-    ("", "nowhere"), ("lrfbut", "all round"), ("f", "in front"), ("t", "on top"), ("ft", "in front, on top"),
-    ("lft", "left, front, top"), ("rft", "right, front, top"),
-)  # fmt: skip
+    ("", N_("nowhere")),
+    ("lrfbut", N_("all round")),
+    ("f", N_("in front")),
+    ("t", N_("on top")),
+    ("ft", N_("in front, on top")),
+    ("lft", N_("left, front, top")),
+    ("rft", N_("right, front, top")),
+)
 
 
 class OwnRows(QWidget):
@@ -55,20 +62,20 @@ class OwnRows(QWidget):
     def __init__(self, document: Document, bench: Bench, rows: Callable[[str], Section]) -> None:
         super().__init__()
         self._document = document
-        first = rows("The board")
-        second, joining, self._shaping = rows("Size and place"), rows("Joints"), rows("Shape")
+        first = rows(tr("The board"))
+        second, joining, self._shaping = rows(tr("Size and place")), rows(tr("Joints")), rows(tr("Shape"))
         self.name = QLineEdit()
-        self.name.setAccessibleName("name of the board")
+        self.name.setAccessibleName(tr("name of the board"))
         self.name.setMaximumWidth(130)
         self.name.setMinimumHeight(32)
         self.name.editingFinished.connect(self._rename)
-        labelled("name", self.name, first)
-        self.lies = chooser("how it lies", list(_LIES.items()), self._lay, first, "lies")
-        self.seen = chooser("where it is seen", list(_SEEN), self._show, first, "seen")
-        self.away = action("Remove board", self._remove, first)
+        labelled(tr("name"), self.name, first)
+        self.lies = chooser(tr("how it lies"), tr_pairs(_LIES.items()), self._lay, first, tr("lies"))
+        self.seen = chooser(tr("where it is seen"), tr_pairs(_SEEN), self._show, first, tr("seen"))
+        self.away = action(tr("Remove board"), self._remove, first)
         self.figures = FigureFields(document, bench, second, _FIGURES, units=False)
-        self.joints = chooser("join it", [], self._join, joining, "Join to")
-        self.shape = toggle("Shape it", self._shaping, lambda _: self.refresh())
+        self.joints = chooser(tr("join it"), [], self._join, joining, tr("Join to"))
+        self.shape = toggle(tr("Shape it"), self._shaping, lambda _: self.refresh())
         self._contours: ContourRow | None = None
         self._offers: list[tuple[str, OwnJoint | str]] = []
 
@@ -131,9 +138,9 @@ class OwnRows(QWidget):
                     ]
             for joint in plan.assembly.joints:
                 if part.id in (joint.first, joint.second) and joint.id in self._own_joint_ids():
-                    found.append((f"take apart: {self._joint_name(joint)}", joint.id))
+                    found.append((tr("take apart: {joint}", joint=self._joint_name(joint)), joint.id))
         self._offers = found
-        wanted = ["choose …" if found else "nothing beside it", *(label for label, _ in found)]
+        wanted = ["choose …" if found else tr("nothing beside it"), *(label for label, _ in found)]
         if [self.joints.itemText(i) for i in range(self.joints.count())] != wanted:
             self.joints.clear()
             for index, label in enumerate(wanted):
@@ -149,22 +156,27 @@ class OwnRows(QWidget):
         plan = self._document.plan
         first, second = plan.part(joint.first), plan.part(joint.second)
         if first is None or second is None:
-            return joint.type.id
-        return f"{joint.type.name(joint, first, second)}, {first.name} and {second.name}"
+            return ""
+        return tr(
+            "{joint}, {first} and {second}",
+            joint=tr(joint.type.name(joint, first, second)),
+            first=first.name,
+            second=second.name,
+        )
 
     def verbs(self) -> tuple[Verb, ...]:
         """Return what can be done with the board in hand where it stands."""
         offered = [(label, index) for index, (label, _) in enumerate(self._offers)]
         return (
-            Verb("Lies", options=tuple((text, partial(self._lay, lie)) for lie, text in _LIES.items())),
+            Verb(tr("Lies"), options=tuple((text, partial(self._lay, lie)) for lie, text in tr_pairs(_LIES.items()))),
             Verb(
-                "Join to",
+                tr("Join to"),
                 options=tuple((label, partial(self._join, str(index))) for label, index in offered),
                 enabled=bool(offered),
             ),
-            Verb("Size and place", partial(reach, self.figures.fields["length"].line)),
-            Verb("Shape it", self.shape.click),
-            Verb("Remove board", self._remove),
+            Verb(tr("Size and place"), partial(reach, self.figures.fields["length"].line)),
+            Verb(tr("Shape it"), self.shape.click),
+            Verb(tr("Remove board"), self._remove),
         )
 
     # --- what is done ---
@@ -175,22 +187,24 @@ class OwnRows(QWidget):
     def _rename(self) -> None:
         board, text = self.board, self.name.text().strip()
         if board is not None and text and text != board.name:
-            self._change(f"name it {text}", board._replace(name=text))
+            self._change(tr("name it {name}", name=text), board._replace(name=text))
 
     def _lay(self, lie: str) -> None:
         board = self.board
         if board is not None:
-            self._change(f"lay {board.name} {_LIES[lie]}", board._replace(lie=lie))
+            self._change(tr("lay {name} {way}", name=board.name, way=tr(_LIES[lie])), board._replace(lie=lie))
 
     def _show(self, sides: str) -> None:
         board = self.board
         if board is not None:
-            self._change(f"show {board.name} {dict(_SEEN)[sides]}", board._replace(shows=sides))
+            self._change(
+                tr("show {name} {sides}", name=board.name, sides=tr(dict(_SEEN)[sides])), board._replace(shows=sides)
+            )
 
     def _remove(self) -> None:
         board = self.board
         if board is not None:
-            self._document.do(f"take {board.name} away", lambda p: actions.remove_own(p, board.id))
+            self._document.do(tr("take {name} away", name=board.name), lambda p: actions.remove_own(p, board.id))
             self._document.pick_part("")
 
     def _join(self, chosen: str) -> None:
@@ -200,7 +214,7 @@ class OwnRows(QWidget):
         label, what = self._offers[index]
         if isinstance(what, OwnJoint):
             joint = what
-            self._document.do(f"join: {label}", lambda p: actions.join_own(p, joint))
+            self._document.do(tr("join: {joint}", joint=label), lambda p: actions.join_own(p, joint))
         else:
             pair = what
             self._document.do(label, lambda p: _taken_apart(p, pair))

@@ -16,6 +16,7 @@ from nullah.core.stations.piece import flat_at, plane_at, point_on
 from nullah.core.stations.placing import Grip, gripped, moved
 from nullah.desk.bench import Bench, Tool
 from nullah.desk.document import Document
+from nullah.labels import tr
 
 #: So close, in pixels, the pointer takes an edge, and an edge snaps to another.
 _GRIP_PX, _SNAP_PX = 7, 9
@@ -78,7 +79,7 @@ class OwnTool(Tool):
         ledger = self._document.plan.ledger
         if ledger is None or all(ledger[name] == value for name, value in new.items()):
             return
-        word = "move" if grip.whole else "size"
+        word = tr("move") if grip.whole else tr("size")
         values = {name: Length(value) for name, value in new.items()}
         self._document.do(f"{word} {grip.part.name}", lambda p: actions.give_all(p, dict(values)))
 
@@ -102,7 +103,7 @@ class OwnTool(Tool):
         if part is None or not part.own or plan.ledger is None:
             return False
         if event.key() == Qt.Key.Key_Delete:
-            self._document.do(f"take {part.name} away", lambda p: actions.remove_own(p, selection))
+            self._document.do(tr("take {name} away", name=part.name), lambda p: actions.remove_own(p, selection))
             return True
         ways = {
             Qt.Key.Key_Left: ("x", -1),
@@ -118,5 +119,5 @@ class OwnTool(Tool):
         step = 10 if event.modifiers() & Qt.KeyboardModifier.ControlModifier else 1
         name = f"{part.id}.{way[0]}"
         to = Length(plan.ledger[name] + step * way[1])
-        self._document.do(f"move {part.name}", partial(actions.give, name=name, value=to))
+        self._document.do(tr("move {name}", name=part.name), partial(actions.give, name=name, value=to))
         return True

@@ -25,6 +25,7 @@ from nullah.core.wording.laying import complaint_words
 from nullah.desk.bench import Bench, Tool
 from nullah.desk.document import Document
 from nullah.desk.search import SearchRunner
+from nullah.labels import tr
 
 #: How far a part jumps to a legal place, in pixels of the screen.
 _REACH = 60.0
@@ -158,10 +159,10 @@ class PartTool(Tool):
         if placement is not None:
             board = document.project.board(placement.board)
             name = board.name if board else placement.board
-            document.do(f"move {rough.name} to {name}", lambda p: actions.lay(p, placement))
+            document.do(tr("move {name} to {board}", name=rough.name, board=name), lambda p: actions.lay(p, placement))
             self._desk.say("")
         elif off:
-            document.do(f"lift {rough.name}", lambda p: actions.lift(p, rough.id))
+            document.do(tr("lift {name}", name=rough.name), lambda p: actions.lift(p, rough.id))
         elif why is not None:
             self._desk.say(fact_words(LiesWrongly(rough.name, why), document.plan.reader))
 
@@ -184,7 +185,7 @@ class PartTool(Tool):
         if placement is None or rough is None:
             return False
         if key in (Qt.Key.Key_Delete, Qt.Key.Key_Backspace):
-            document.do(f"lift {rough.name}", lambda p: actions.lift(p, rough.id))
+            document.do(tr("lift {name}", name=rough.name), lambda p: actions.lift(p, rough.id))
             return True
         if key == Qt.Key.Key_P and not event.modifiers():
             self._desk.pin_or_let_go()
@@ -195,7 +196,7 @@ class PartTool(Tool):
             return False
         step = 10.0 if event.modifiers() & Qt.KeyboardModifier.ControlModifier else 1.0
         moved = replace(placement, x=placement.x + way[0] * step, y=placement.y + way[1] * step)
-        document.do(f"move {rough.name}", lambda p: actions.lay(p, moved))
+        document.do(tr("move {name}", name=rough.name), lambda p: actions.lay(p, moved))
         return True
 
 

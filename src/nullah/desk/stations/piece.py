@@ -9,6 +9,7 @@ from PySide6.QtGui import QImage
 from PySide6.QtWidgets import QComboBox, QWidget
 
 from nullah.core import actions
+from nullah.core.catalogue import N_
 from nullah.core.forms import FORMS
 from nullah.core.piece.form import Choice
 from nullah.core.refs import PartRef, Ref
@@ -23,6 +24,7 @@ from nullah.desk.stations.group import ViewChoices
 from nullah.desk.stations.own_tool import OwnTool
 from nullah.desk.theme import palette_of
 from nullah.desk.thumbnails import Thumbnails, thumbnail, with_choice
+from nullah.labels import tr, tr_pairs
 from nullah.paper.palette import Palette
 
 TYPE_CHECKING = False
@@ -31,15 +33,15 @@ if TYPE_CHECKING:
 
 # What is too small to be clicked on the drawing.
 _FIGURES = (
-    FigureField("contents.clearance", "clearance round the contents", width=44),
-    FigureField("bottom.clearance", "clearance of the bottom", width=44),
+    FigureField("contents.clearance", N_("clearance round the contents"), width=44),
+    FigureField("bottom.clearance", N_("clearance of the bottom"), width=44),
 )
 # How long after the window stands the rest of it is filled in, in ms.
 _SOON_MS = 120
 # How long after a change the choices are drawn anew, in ms.
 _DRAWN_MS = 400
-_LOOKS = (("views", "Views"), ("turn", "Turn it"), ("figures", "Figures"), ("list", "Cut list"))
-_WOODS = (("shown", "Wood"), ("inside", "inside"))
+_LOOKS = (("views", N_("Views")), ("turn", N_("Turn it")), ("figures", N_("Figures")), ("list", N_("Cut list")))
+_WOODS = (("shown", N_("Wood")), ("inside", N_("inside")))
 
 
 class PieceDesk(StationDesk):
@@ -59,21 +61,23 @@ class PieceDesk(StationDesk):
         self._soon.timeout.connect(self._draw)
         self._pages: dict[str, QWidget] = {}
         self.look = "views"
-        self.looks = tabs(self, _LOOKS, self.show_look, self.line.looks)
+        self.looks = tabs(self, tr_pairs(_LOOKS), self.show_look, self.line.looks)
         self.looks["views"].setChecked(True)
-        self._form = self.section("The piece")
-        self.form = chooser("Form", [(f.id, f.title) for f in FORMS.values()], self._take_form, self._form, "Form")
-        woods = self.section("Wood and figures")
+        self._form = self.section(tr("The piece"))
+        self.form = chooser(
+            tr("Form"), tr_pairs((f.id, f.title) for f in FORMS.values()), self._take_form, self._form, tr("Form")
+        )
+        woods = self.section(tr("Wood and figures"))
         self.woods: dict[str, QComboBox] = {}
-        for role, title in _WOODS:
-            name = f"{title} wood" if role == "inside" else title
+        for role, title in tr_pairs(_WOODS):
+            name = tr("{place} wood", place=title) if role == "inside" else title
             self.woods[role] = chooser(name, [], partial(self._make_of, role), woods, title)
-            self.woods[role].addItem("as the boards", "")
+            self.woods[role].addItem(tr("as the boards"), "")
         # The window stands before the names of all woods have been put into it.
         QTimer.singleShot(_SOON_MS, self._fill_woods)
         self._figures = FigureFields(document, bench, woods, _FIGURES, units=False)
         self.fields = self._figures.fields
-        self.add = action("Add a board", self.add_own_board, self.line.verbs)
+        self.add = action(tr("Add a board"), self.add_own_board, self.line.verbs)
         self._own: OwnRows | None = None
         self._turning: ViewChoices | None = None
         self.tool = OwnTool(document, bench)
@@ -92,7 +96,7 @@ class PieceDesk(StationDesk):
             there = {str(box.itemData(index)) for index in range(box.count())}
             for name in all_species():
                 if name not in there:
-                    box.addItem(name, name)
+                    box.addItem(tr(name), name)
         self.refresh()
 
     # --- what is shown ---
@@ -145,7 +149,7 @@ class PieceDesk(StationDesk):
         for role, box in self.woods.items():
             chosen = dict(plan.project.piece.woods).get(role, "")
             if box.findData(chosen) < 0:
-                box.addItem(chosen, chosen)
+                box.addItem(tr(chosen), chosen)
             show_choice(box, chosen)
         for choice in self._choices:
             if choice.name in self.drawn:
@@ -239,9 +243,9 @@ class PieceDesk(StationDesk):
         chosen = self.document.plan.choices
         return (
             *(self._choice(choice) for choice in self._choices if choice.concerns(part.id) and choice.applies(chosen)),
-            Verb("Its joints", partial(self.station_wanted.emit, "joints")),
-            Verb("Its wood", partial(self.station_wanted.emit, "breakdown")),
-            Verb("Its milling", partial(self.station_wanted.emit, "milling")),
+            Verb(tr("Its joints"), partial(self.station_wanted.emit, "joints")),
+            Verb(tr("Its wood"), partial(self.station_wanted.emit, "breakdown")),
+            Verb(tr("Its milling"), partial(self.station_wanted.emit, "milling")),
         )
 
     def _choice(self, choice: Choice) -> Verb:
@@ -255,17 +259,18 @@ class PieceDesk(StationDesk):
     def add_own_board(self) -> None:
         """Put a board of one's own into the piece, and take it in hand."""
         board = added_board(self.document.plan, self.document.project.piece.own)
-        self.document.do(f"add {board.name}", lambda p: actions.add_own(p, board))
+        self.document.do(tr("add {name}", name=board.name), lambda p: actions.add_own(p, board))
         self.document.pick_part(board.id)
 
     def _take_form(self, form: str) -> None:
         if form != self.document.plan.form.id:
-            title = FORMS[form].title.lower()
-            self.document.do(f"make a {title} of it", lambda p: actions.take_form(p, form))
+            title = tr(FORMS[form].title).lower()
+            self.document.do(tr("make a {form} of it", form=title), lambda p: actions.take_form(p, form))
 
     def _make_of(self, role: str, species: str) -> None:
         self.document.do(
-            f"{dict(_WOODS)[role].lower()} {species or 'as the boards'}", lambda p: actions.make_of(p, role, species)
+            f"{tr(dict(_WOODS)[role]).lower()} {tr(species) or tr('as the boards')}",
+            lambda p: actions.make_of(p, role, species),
         )
 
     def _choose(self, name: str, value: str) -> None:

@@ -14,6 +14,7 @@ from nullah.core.wording.practice import progress_words
 from nullah.desk.document import Document
 from nullah.desk.stations.base import Section, action, chooser, entry, labelled, words
 from nullah.files.practice import practice_file, read_joints, write_joints
+from nullah.labels import tr, tr_pairs
 
 
 class PracticeRow:
@@ -27,12 +28,12 @@ class PracticeRow:
         self.today: Callable[[], date] = date.today
         self.file: Path = practice_file()
         self._changed = changed
-        self.minutes = entry("minutes it took", 52, self.enter)
-        self.gap = entry("its widest gap", 64, self.enter)
-        labelled("minutes it took", self.minutes, row)
-        labelled("widest gap", self.gap, row)
-        self.tight = chooser("where it was tight", [(each, each) for each in TIGHT], lambda _: None, row)
-        self.keep = action("Keep this try", self.enter, row)
+        self.minutes = entry(tr("minutes it took"), 52, self.enter)
+        self.gap = entry(tr("its widest gap"), 64, self.enter)
+        labelled(tr("minutes it took"), self.minutes, row)
+        labelled(tr("widest gap"), self.gap, row)
+        self.tight = chooser(tr("where it was tight"), tr_pairs((each, each) for each in TIGHT), lambda _: None, row)
+        self.keep = action(tr("Keep this try"), self.enter, row)
         self.told = words("", row)
 
     def refresh(self) -> None:
@@ -48,7 +49,7 @@ class PracticeRow:
         """Keep a try, and say how it goes."""
         minutes, gap = read_number(self.minutes.text()), self._gap()
         if minutes is None or gap is None:
-            self._say("How many minutes, and how wide is the widest gap? Figures, please.")
+            self._say(tr("How many minutes, and how wide is the widest gap? Figures, please."))
             return
         try:
             done = JointTry(self.today().isoformat(), minutes, gap, str(self.tight.currentData()))

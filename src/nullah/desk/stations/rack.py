@@ -9,6 +9,7 @@ from functools import partial
 from PySide6.QtWidgets import QCheckBox, QLayout, QLineEdit, QWidget
 
 from nullah.core import actions
+from nullah.core.catalogue import N_
 from nullah.core.lengths import Length
 from nullah.core.rack.board import Board, BoardError, Faces, Flaw, FlawKind, GrainFigure, read_price, write_price
 from nullah.core.rack.sizes import SizeNameError, resolve_size
@@ -25,29 +26,34 @@ from nullah.desk.stations.base import StationDesk, Verb, action, chooser, labell
 from nullah.desk.stations.moisture import MoistureRow
 from nullah.desk.stations.rack_tool import EDGE, RackTool
 from nullah.desk.stations.rack_typing import TypingPage
+from nullah.labels import tr, tr_pairs
 
 _KINDS = [
-    (FlawKind.KNOT.value, "a knot"),
-    (FlawKind.CHECK.value, "a check"),
-    (FlawKind.SPLIT.value, "a split"),
-    (FlawKind.SAP.value, "sap"),
-    (FlawKind.WANE.value, "wane"),
-    (FlawKind.RUNOUT.value, "run-out"),
-    (EDGE, "an edge"),
+    (FlawKind.KNOT.value, N_("a knot")),
+    (FlawKind.CHECK.value, N_("a check")),
+    (FlawKind.SPLIT.value, N_("a split")),
+    (FlawKind.SAP.value, N_("sap")),
+    (FlawKind.WANE.value, N_("wane")),
+    (FlawKind.RUNOUT.value, N_("run-out")),
+    (EDGE, N_("an edge")),
 ]
 _FACES = [
-    (Faces.THROUGH.value, "through"), (Faces.UP.value, "upper face"), (Faces.DOWN.value, "lower face")
-]  # fmt: skip
+    (Faces.THROUGH.value, N_("through")),
+    (Faces.UP.value, N_("upper face")),
+    (Faces.DOWN.value, N_("lower face")),
+]
 _FIGURES = [
-    (GrainFigure.PLAIN.value, "plain grain"),
-    (GrainFigure.STRAIGHT.value, "straight grain"),
-    (GrainFigure.FIGURED.value, "figured"),
+    (GrainFigure.PLAIN.value, N_("plain grain")),
+    (GrainFigure.STRAIGHT.value, N_("straight grain")),
+    (GrainFigure.FIGURED.value, N_("figured")),
 ]
 _CUTS = [
-    (GrainCut.FLAT.value, "flat-sawn"),
-    (GrainCut.RIFT.value, "rift-sawn"),
-    (GrainCut.QUARTER.value, "quarter-sawn"),
+    (GrainCut.FLAT.value, N_("flat-sawn")),
+    (GrainCut.RIFT.value, N_("rift-sawn")),
+    (GrainCut.QUARTER.value, N_("quarter-sawn")),
 ]
+
+_SIZES = (N_("length"), N_("width"), N_("thickness"))
 
 
 class RackDesk(StationDesk):
@@ -63,57 +69,65 @@ class RackDesk(StationDesk):
         self.tool = RackTool(self)
 
     def _make_adding(self) -> None:
-        row = self.section("New board")
-        self.fields = {name: ValueField(name, width=70) for name in ("length", "width", "thickness")}
-        self.fields["width"].line.setToolTip("or as the yard names it: 1x12, 2x6, 4/4")
+        row = self.section(tr("New board"))
+        self.fields = {name: ValueField(tr(name), width=70) for name in _SIZES}
+        self.fields["width"].line.setToolTip(tr("or as the yard names it: 1x12, 2x6, 4/4"))
         for name, field in self.fields.items():
             field.line.setMaximumWidth(110)
             field.entered.connect(lambda _: self.add_board())
-            labelled(name, field, row)
-        self.species = chooser("species", [(name, name) for name in all_species()], lambda _: None, row)
-        action("Add the board", self.add_board, row, main=True)
-        self.several = toggle("Add several", self.line.verbs, lambda _: self.page_wanted.emit())
+            labelled(tr(name), field, row)
+        self.species = chooser(tr("species"), tr_pairs((name, name) for name in all_species()), lambda _: None, row)
+        action(tr("Add the board"), self.add_board, row, main=True)
+        self.several = toggle(tr("Add several"), self.line.verbs, lambda _: self.page_wanted.emit())
 
     def _make_in_hand(self) -> None:
-        row = self.section("Marking")
-        self.kind = chooser("kind of flaw", _KINDS, self._change_kind, row, "Dragging marks")
-        self.faces = chooser("on which face the flaw is", _FACES, self._change_faces, row, "On which face")
-        self.flaw_depth = ValueField("how deep the flaw goes", width=50)
+        row = self.section(tr("Marking"))
+        self.kind = chooser(tr("kind of flaw"), tr_pairs(_KINDS), self._change_kind, row, tr("Dragging marks"))
+        self.faces = chooser(
+            tr("on which face the flaw is"), tr_pairs(_FACES), self._change_faces, row, tr("On which face")
+        )
+        self.flaw_depth = ValueField(tr("how deep the flaw goes"), width=50)
         self.flaw_depth.line.setMaximumWidth(60)
         self.flaw_depth.entered.connect(self._change_depth)
-        self.deep = labelled("how deep it goes", self.flaw_depth, row)
-        self.rub_out = action("Delete flaw", self.rub_flaw_out, row)
+        self.deep = labelled(tr("how deep it goes"), self.flaw_depth, row)
+        self.rub_out = action(tr("Delete flaw"), self.rub_flaw_out, row)
 
     def _make_more(self) -> None:
-        row = self.section("This board")
+        row = self.section(tr("This board"))
         self.name = QLineEdit()
-        self.name.setAccessibleName("Name of the board")
+        self.name.setAccessibleName(tr("Name of the board"))
         self.name.setMaxLength(40)
         self.name.setMaximumWidth(140)
         self.name.setMinimumHeight(32)
         self.name.editingFinished.connect(self._rename)
-        labelled("name", self.name, row)
-        self.cut = chooser("how the board was cut", _CUTS, self._change_cut, row, "How it was sawn")
+        labelled(tr("name"), self.name, row)
+        self.cut = chooser(tr("how the board was cut"), tr_pairs(_CUTS), self._change_cut, row, tr("How it was sawn"))
         self.board_species = chooser(
-            "species of the board", [(name, name) for name in all_species()], self._change_species, row, "Species"
+            tr("species of the board"),
+            tr_pairs((name, name) for name in all_species()),
+            self._change_species,
+            row,
+            tr("Species"),
         )
-        self.price = ValueField("what the board cost", width=60)
+        self.price = ValueField(tr("what the board cost"), width=60)
         self.price.line.setMaximumWidth(74)
-        self.price.line.setToolTip("What the whole board cost; the cut list shares it out")
+        self.price.line.setToolTip(tr("What the whole board cost; the cut list shares it out"))
         self.price.line.returnPressed.disconnect()
         self.price.line.returnPressed.connect(self._pay)
-        labelled("price", self.price, row)
-        self.figure = chooser("how its grain looks", _FIGURES, self._change_figure, row, "Grain")
-        self.colour = self._words("colour of the board", "colour", row, lambda b, t: replace(b, colour=t))
-        self.source = self._words("where the board is from", "where from", row, lambda b, t: replace(b, source=t))
-        self.dressed = QCheckBox("dressed")
-        self.dressed.setToolTip("Planed when it was bought, not rough from the saw")
+        labelled(tr("price"), self.price, row)
+        self.figure = chooser(tr("how its grain looks"), tr_pairs(_FIGURES), self._change_figure, row, tr("Grain"))
+        self.colour = self._words(tr("color of the board"), tr("color"), row, lambda b, t: replace(b, colour=t))
+        self.source = self._words(
+            tr("where the board is from"), tr("where from"), row, lambda b, t: replace(b, source=t)
+        )
+        self.dressed = QCheckBox(tr("dressed"))
+        self.dressed.setToolTip(tr("Planed when it was bought, not rough from the saw"))
         self.dressed.clicked.connect(
-            lambda on: self._change_board("dressed" if on else "rough", lambda b: replace(b, dressed=on))
+            lambda on: self._change_board(tr("dressed") if on else tr("rough"), lambda b: replace(b, dressed=on))
         )
         row.addWidget(self.dressed)
-        self.straighten = action("Straight edges", self._straighten, row)
-        self.take_off = action("Remove board", self.remove_board, row)
+        self.straighten = action(tr("Straight edges"), self._straighten, row)
+        self.take_off = action(tr("Remove board"), self.remove_board, row)
         self._of_board = row.widgets()
 
     def _words(self, name: str, hint: str, row: QLayout, put: Callable[[Board, str], Board]) -> QLineEdit:
@@ -220,23 +234,27 @@ class RackDesk(StationDesk):
 
     def verbs(self, ref: Ref) -> tuple[Verb, ...]:
         if isinstance(ref, FlawRef):
-            kinds = [pair for pair in _KINDS if pair[0] != EDGE]
+            kinds = [pair for pair in tr_pairs(_KINDS) if pair[0] != EDGE]
             return (
-                Verb("Kind", options=tuple((text, partial(self._change_kind, kind)) for kind, text in kinds)),
+                Verb(tr("Kind"), options=tuple((text, partial(self._change_kind, kind)) for kind, text in kinds)),
                 Verb(
-                    "On which face", options=tuple((text, partial(self._change_faces, face)) for face, text in _FACES)
+                    tr("On which face"),
+                    options=tuple((text, partial(self._change_faces, face)) for face, text in tr_pairs(_FACES)),
                 ),
-                Verb("Delete flaw", self.rub_flaw_out),
+                Verb(tr("Delete flaw"), self.rub_flaw_out),
             )
         if not isinstance(ref, BoardRef):
             return ()
         straight = self.board is None or self.board.straight
         return (
-            Verb("Rename", partial(reach, self.name)),
-            Verb("Mark by dragging", options=tuple((text, partial(self._draw, kind)) for kind, text in _KINDS)),
-            *(() if straight else (Verb("Straight edges", self._straighten),)),
-            Verb("Where its parts lie", partial(self.station_wanted.emit, "breakdown")),
-            Verb("Remove board", self.remove_board),
+            Verb(tr("Rename"), partial(reach, self.name)),
+            Verb(
+                tr("Mark by dragging"),
+                options=tuple((text, partial(self._draw, kind)) for kind, text in tr_pairs(_KINDS)),
+            ),
+            *(() if straight else (Verb(tr("Straight edges"), self._straighten),)),
+            Verb(tr("Where its parts lie"), partial(self.station_wanted.emit, "breakdown")),
+            Verb(tr("Remove board"), self.remove_board),
         )
 
     def _draw(self, kind: str) -> None:
@@ -251,14 +269,18 @@ class RackDesk(StationDesk):
         sizes = {name: field.length() for name, field in self.fields.items()}
         for name, size in sizes.items():
             if size is not None and size.mm <= 0:
-                self.fields[name].complain("It must be more than nothing.")
+                self.fields[name].complain(tr("It must be more than nothing."))
                 sizes[name] = None
         length, width, thickness = sizes["length"], sizes["width"], sizes["thickness"]
         if length is None or width is None or thickness is None:
             return
         number = actions.next_board_id(self.document.project)
-        board = Board(number, f"Board {number}", str(self.species.currentData()), length, width, thickness)
-        sentence = self.document.do(f"put {board.name} on the rack", lambda p: actions.add_board(p, board))
+        board = Board(
+            number, tr("Board {number}", number=number), str(self.species.currentData()), length, width, thickness
+        )
+        sentence = self.document.do(
+            tr("put {name} on the rack", name=board.name), lambda p: actions.add_board(p, board)
+        )
         if sentence:
             self.fields["length"].complain(sentence)
             return
@@ -287,7 +309,9 @@ class RackDesk(StationDesk):
         """Take the board in hand off the rack."""
         board = self.board
         if board is not None:
-            self.document.do(f"take {board.name} off the rack", lambda p: actions.remove_board(p, board.id))
+            self.document.do(
+                tr("take {name} off the rack", name=board.name), lambda p: actions.remove_board(p, board.id)
+            )
             self.document.select(self.document.selection._replace(board="", rack=RackSelection()))
 
     def rub_flaw_out(self) -> None:
@@ -295,13 +319,16 @@ class RackDesk(StationDesk):
         board, index, flaw = self.board, self.document.selection.rack.flaw, self.flaw
         if board is not None and index is not None and flaw is not None:
             kind = flaw.kind.value
-            self.document.do(f"rub out the {kind} on {board.name}", lambda p: actions.remove_flaw(p, board.id, index))
+            self.document.do(
+                tr("rub out the {flaw} on {name}", flaw=kind, name=board.name),
+                lambda p: actions.remove_flaw(p, board.id, index),
+            )
             self.document.select(self.document.selection._replace(rack=RackSelection()))
 
     def _rename(self) -> None:
         name = self.name.text().strip()
         if self.board is not None and name and name != self.board.name:
-            self._change_board(f"call it {name}", lambda board: replace(board, name=name))
+            self._change_board(tr("call it {name}", name=name), lambda board: replace(board, name=name))
 
     def _pay(self) -> None:
         try:
@@ -310,25 +337,32 @@ class RackDesk(StationDesk):
             self.price.complain(error_words(error))
             return
         self.price.line.setModified(False)
-        self._change_board(f"price {write_price(price) or 'none'}", lambda board: replace(board, price=price))
+        self._change_board(
+            tr("price {price}", price=write_price(price) or tr("none")), lambda board: replace(board, price=price)
+        )
         self.bench.setFocus()
 
     def _change_cut(self, value: str) -> None:
-        self._change_board(f"cut {value}", lambda board: replace(board, cut=GrainCut(value), heart=None))
+        self._change_board(
+            tr("cut {way}", way=tr(value)), lambda board: replace(board, cut=GrainCut(value), heart=None)
+        )
 
     def _change_species(self, value: str) -> None:
-        self._change_board(f"species {value}", lambda board: replace(board, species=value))
+        self._change_board(tr("species {species}", species=tr(value)), lambda board: replace(board, species=tr(value)))
 
     def _change_kind(self, value: str) -> None:
         """Change the kind of the flaw in hand, if there is one; else only what dragging marks."""
         flaw = self.flaw
         if value != EDGE and flaw is not None and flaw.kind.value != value:
-            self._change_flaw(f"call it a {value}", replace(flaw, kind=FlawKind(value)))
+            self._change_flaw(tr("call it a {flaw}", flaw=tr(value)), replace(flaw, kind=FlawKind(value)))
 
     def _change_flaw(self, name: str, flaw: Flaw) -> None:
         board, index = self.board, self.document.selection.rack.flaw
         if board is not None and index is not None:
-            self.document.do(f"{name} on {board.name}", lambda p: actions.change_flaw(p, board.id, index, flaw))
+            self.document.do(
+                tr("{change} on {board}", change=name, board=board.name),
+                lambda p: actions.change_flaw(p, board.id, index, flaw),
+            )
 
     def _change_faces(self, value: str) -> None:
         """Say on which face the flaw in hand is; one that goes right through has no depth."""
@@ -343,16 +377,22 @@ class RackDesk(StationDesk):
         if flaw is None or board is None:
             return
         if depth.mm <= 0 or depth > board.thickness:
-            self.flaw_depth.complain(f"More than nothing, and no more than the board: {board.thickness.as_text()}.")
+            self.flaw_depth.complain(
+                tr("More than nothing, and no more than the board: {thickness}.", thickness=board.thickness.as_text())
+            )
             return
-        self._change_flaw(f"{flaw.kind.value} {depth.as_text()} deep", replace(flaw, depth=depth))
+        self._change_flaw(
+            tr("{flaw} {depth} deep", flaw=tr(flaw.kind.value), depth=depth.as_text()), replace(flaw, depth=depth)
+        )
         self.bench.setFocus()
 
     def _change_figure(self, value: str) -> None:
-        self._change_board(f"{value} grain", lambda board: replace(board, figure=GrainFigure(value)))
+        self._change_board(
+            tr("{grain} grain", grain=tr(value)), lambda board: replace(board, figure=GrainFigure(value))
+        )
 
     def _straighten(self) -> None:
-        self._change_board("straight edges", lambda board: replace(board, low_edge=(), high_edge=()))
+        self._change_board(tr("straight edges"), lambda board: replace(board, low_edge=(), high_edge=()))
 
     def _change_board(self, name: str, change: Callable[[Board], Board]) -> None:
         board = self.board

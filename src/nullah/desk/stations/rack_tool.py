@@ -20,6 +20,7 @@ from nullah.core.stations.selection import RackSelection
 from nullah.desk.bench import Bench, Tool
 from nullah.desk.document import Document
 from nullah.desk.stations.base import show_choice
+from nullah.labels import tr
 
 #: What dragging marks when it is not a flaw: the board's own edge.
 EDGE = "edge"
@@ -222,22 +223,26 @@ class RackTool(Tool):
             cut = cut_from_heart(float(board.width), float(board.thickness), heart)
             seen = replace(board, heart=heart, cut=cut)
             document.do(
-                f"{board.name}: the heart lies there, {cut.value}-sawn", lambda p: actions.change_board(p, seen)
+                tr("{name}: the heart lies there, {cut}-sawn", name=board.name, cut=tr(cut.value)),
+                lambda p: actions.change_board(p, seen),
             )
             return
         if board is not None and edge is not None:
             drawn = with_edge_point(board, *edge)
-            document.do(f"{board.name}: draw its edge in", lambda p: actions.change_board(p, drawn))
+            document.do(tr("{name}: draw its edge in", name=board.name), lambda p: actions.change_board(p, drawn))
             return
         if board is None or flaw is None:
             return
         if grip is None:
             number = len(board.flaws)
-            document.do(f"mark a {flaw.kind.value} on {board.name}", lambda p: actions.add_flaw(p, board.id, flaw))
+            document.do(
+                tr("mark a {flaw} on {name}", flaw=tr(flaw.kind.value), name=board.name),
+                lambda p: actions.add_flaw(p, board.id, flaw),
+            )
             document.select(document.selection._replace(rack=RackSelection(number)))
         else:
             document.do(
-                f"change the {flaw.kind.value} on {board.name}",
+                tr("change the {flaw} on {name}", flaw=tr(flaw.kind.value), name=board.name),
                 lambda p: actions.change_flaw(p, board.id, grip.flaw, flaw),
             )
 

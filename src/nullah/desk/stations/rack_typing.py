@@ -10,14 +10,16 @@ from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QPlainTextEdit, QVBoxLayout, QWidget
 
 from nullah.core import actions
+from nullah.core.catalogue import N_
 from nullah.core.lengths import style_of
 from nullah.core.rack.board import Board
 from nullah.core.wording.facts import error_words
 from nullah.desk.document import Document
 from nullah.desk.stations.base import action
+from nullah.labels import tr, tr_count
 from nullah.paper.lettering import typeface
 
-_SAID = (
+_SAID = N_(
     "One board a line: length x width x thickness, then if you like a wood, *3 for three of them, and a name. "
     "Width and thickness may be a yard's name: 1x12, 4/4. Lists pasted from a spreadsheet will do."
 )
@@ -34,14 +36,14 @@ class TypingPage(QWidget):
         column = QVBoxLayout(self)
         column.setContentsMargins(28, 18, 28, 18)
         column.setSpacing(10)
-        title = QLabel("Boards by the list")
+        title = QLabel(tr("Boards by the list"))
         title.setFont(typeface(22))
         column.addWidget(title)
-        said = QLabel(_SAID)
+        said = QLabel(tr(_SAID))
         said.setWordWrap(True)
         column.addWidget(said)
         self.text = QPlainTextEdit()
-        self.text.setAccessibleName("boards, one a line")
+        self.text.setAccessibleName(tr("boards, one a line"))
         self.text.setPlaceholderText("\n".join(style_of(document.project.marks.unit).boards))
         self.text.setFont(typeface(18))
         self.text.setTabChangesFocus(True)
@@ -53,7 +55,7 @@ class TypingPage(QWidget):
         column.addWidget(self.sentence)
         row = QHBoxLayout()
         row.addStretch(1)
-        self.put = action("Put them on the rack", self.put_on, row, main=True)
+        self.put = action(tr("Put them on the rack"), self.put_on, row, main=True)
         column.addLayout(row)
         self.setFocusProxy(self.text)
         self._read()
@@ -71,12 +73,12 @@ class TypingPage(QWidget):
     def _read(self) -> None:
         """Say, with every key, how many boards that is, or what cannot be read."""
         if not self.text.toPlainText().strip():
-            self._say("Nothing typed yet.", wrong=False)
+            self._say(tr("Nothing typed yet."), wrong=False)
             self.put.setEnabled(False)
             return
         boards, wrong = self._boards()
         self.put.setEnabled(bool(boards))
-        self._say(wrong or f"{len(boards)} board{'s' if len(boards) > 1 else ''}.", wrong=bool(wrong))
+        self._say(wrong or tr_count(len(boards), "{n} board.", "{n} boards."), wrong=bool(wrong))
 
     def _say(self, text: str, wrong: bool) -> None:
         self.sentence.setText(text)
@@ -98,7 +100,7 @@ class TypingPage(QWidget):
                 name, number = f"{stem or board.name} {number}", number + 1
             taken.add(name)
             named.append(replace(board, name=name))
-        words = f"put {len(named)} boards on the rack"
+        words = tr("put {count} boards on the rack", count=len(named))
         refused = self._document.do(words, lambda p: actions.add_boards(p, tuple(named)))
         if refused:
             self._say(refused, wrong=True)

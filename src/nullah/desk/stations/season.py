@@ -17,6 +17,7 @@ from nullah.desk.climate_table import ClimateTable
 from nullah.desk.document import Document
 from nullah.desk.stations.base import StationDesk, action, chooser, show_choice, tabs
 from nullah.instruments.hygrometer import SimulatedHygrometer
+from nullah.labels import tr, tr_pairs
 
 
 class SeasonDesk(StationDesk):
@@ -26,19 +27,25 @@ class SeasonDesk(StationDesk):
         super().__init__(document, bench)
         self.now: Callable[[], datetime] = datetime.now
         self.hygrometer = SimulatedHygrometer()
-        row = self.section("Room and finish")
+        row = self.section(tr("Room and finish"))
         self.climate: QComboBox = chooser(
-            "air of the room", [(each.name, each.name) for each in PRESETS], self._live_in, row, "It will live in a"
+            tr("air of the room"),
+            tr_pairs((each.name, each.name) for each in PRESETS),
+            self._live_in,
+            row,
+            tr("It will live in a"),
         )
         self.finish: QComboBox = chooser(
-            "finish", [(name, name) for name in FINISHES], self._finish_with, row, "Finish"
+            tr("finish"), tr_pairs((name, name) for name in FINISHES), self._finish_with, row, tr("Finish")
         )
-        looks = tabs(self, ((False, "Through the year"), (True, "Air month by month")), self._look, self.line.looks)
+        looks = tabs(
+            self, ((False, tr("Through the year")), (True, tr("Air month by month"))), self._look, self.line.looks
+        )
         self.months = looks[True]
         looks[False].setChecked(True)
-        air = self.section("A log of the air")
-        action("Import a log …", self._ask_log, air)
-        action("Read the hygrometer", self._read_hygrometer, air)
+        air = self.section(tr("A log of the air"))
+        action(tr("Import a log …"), self._ask_log, air)
+        action(tr("Read the hygrometer"), self._read_hygrometer, air)
         self.said = self.notice
         self._table: ClimateTable | None = None
 
@@ -65,10 +72,12 @@ class SeasonDesk(StationDesk):
             self._take(climate, ())
 
     def _finish_with(self, finish: str) -> None:
-        self.document.do(f"finish with {finish}", lambda p: actions.finish_with(p, finish))
+        self.document.do(tr("finish with {finish}", finish=tr(finish)), lambda p: actions.finish_with(p, finish))
 
     def _ask_log(self) -> None:
-        name, _ = QFileDialog.getOpenFileName(self, "Bring a hygrometer's log in", str(Path.home()), "Tables (*.csv)")
+        name, _ = QFileDialog.getOpenFileName(
+            self, tr("Bring a hygrometer's log in"), str(Path.home()), tr("Tables (*.csv)")
+        )
         if name:
             self.bring_log(Path(name))
 
@@ -94,7 +103,7 @@ class SeasonDesk(StationDesk):
         self._take(log.climate, log.said)
 
     def _take(self, climate: Climate, said: tuple[str, ...]) -> None:
-        self.document.do(f"air of a {climate.name}", lambda p: actions.live_in(p, climate))
+        self.document.do(tr("air of a {room}", room=tr(climate.name)), lambda p: actions.live_in(p, climate))
         self._say(" ".join(said))
 
     def _say(self, sentence: str) -> None:
@@ -107,7 +116,7 @@ class SeasonDesk(StationDesk):
         if self.climate.findData(project.climate.name) < 0:
             while self.climate.count() > len(PRESETS):
                 self.climate.removeItem(len(PRESETS))
-            self.climate.addItem(project.climate.name, project.climate.name)
+            self.climate.addItem(tr(project.climate.name), project.climate.name)
         show_choice(self.climate, project.climate.name)
         show_choice(self.finish, project.finish)
         if self._table is not None and self.months.isChecked():

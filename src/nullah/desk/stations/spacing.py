@@ -26,6 +26,7 @@ from nullah.desk.document import Document
 from nullah.desk.fields import ValueField
 from nullah.desk.stations.base import Section, labelled
 from nullah.desk.stations.drawn_choice import DrawnChoice
+from nullah.labels import tr, tr_pairs
 
 #: The choice that opens the field for the marks of another corner.
 _MATCH = "match"
@@ -37,16 +38,19 @@ class SpacingChoice:
     def __init__(self, document: Document, row: Section) -> None:
         self._document = document
         self._corner: Corner | None = None
-        options = [(name, name) for name in SPACINGS] + [(_MATCH, "as on another corner")]
-        self.box = DrawnChoice("Spacing of tails", options, self.space)
+        options = [*tr_pairs((name, name) for name in SPACINGS), (_MATCH, tr("as on another corner"))]
+        self.box = DrawnChoice(tr("Spacing of tails"), options, self.space)
         row.addWidget(self.box)
-        self.marks = ValueField("tails to match", width=210)
+        self.marks = ValueField(tr("tails to match"), width=210)
         self.marks.line.setToolTip(
-            "Both edges of every tail of a corner that exists, from one edge of its board, and last that board's width"
+            tr(
+                "Both edges of every tail of a corner that exists, from one edge of its board, "
+                "and last that board's width"
+            )
         )
         self.marks.line.returnPressed.disconnect()
         self.marks.line.returnPressed.connect(self._match)
-        self._marks_pair = labelled("its marks", self.marks, row)
+        self._marks_pair = labelled(tr("its marks"), self.marks, row)
 
     def show_corner(self, corner: Corner | None) -> None:
         """Show the spacing of a corner, or nothing."""
@@ -73,14 +77,16 @@ class SpacingChoice:
             self.marks.line.setFocus()
             return
         widths = graded(name, corner.layout.spec.tails)
-        self._document.do(f"tails {name}", lambda p: actions.space_tails(p, corner.prefix, widths))
+        self._document.do(
+            tr("tails {spacing}", spacing=tr(name)), lambda p: actions.space_tails(p, corner.prefix, widths)
+        )
 
     def _match(self) -> None:
         corner, found = self._corner, self.marks.lengths()
         if corner is None or found is None:
             return
         if not found:
-            self.marks.complain("Both edges of every tail, and last the width of that board.")
+            self.marks.complain(tr("Both edges of every tail, and last the width of that board."))
             return
         edges, there = [length.mm for length in found[:-1]], found[-1].mm
         try:
@@ -88,7 +94,7 @@ class SpacingChoice:
         except SpacingError as error:
             self.marks.complain(error_words(error))
             return
-        sentence = self._document.do("match a row of tails", lambda p: actions.match_tails(p, corner.prefix, row))
+        sentence = self._document.do(tr("match a row of tails"), lambda p: actions.match_tails(p, corner.prefix, row))
         if sentence:
             self.marks.complain(sentence)
         else:

@@ -6,6 +6,7 @@ from nullah.core.joints.kinds import JointGroup
 from nullah.core.work.joint_work import joint_work
 from nullah.desk.document import Document
 from nullah.desk.stations.base import OneLine, action, tabs
+from nullah.labels import tr
 
 
 class Stepping:
@@ -14,10 +15,10 @@ class Stepping:
     def __init__(self, document: Document, line: OneLine) -> None:
         self._document = document
         self._last = 0
-        self.looks = tabs(line, ((None, "Joint"), (0, "Step by step")), self._show, line.looks)
+        self.looks = tabs(line, ((None, tr("Joint")), (0, tr("Step by step"))), self._show, line.looks)
         self.open = self.looks[0]
-        self.back = action("Step before", lambda: self._go(-1), line.verbs)
-        self.on = action("Next step", lambda: self._go(1), line.verbs, main=True)
+        self.back = action(tr("Step before"), lambda: self._go(-1), line.verbs)
+        self.on = action(tr("Next step"), lambda: self._go(1), line.verbs, main=True)
 
     def _go(self, by: int) -> None:
         self._show(min(max((self._document.selection.joints.step or 0) + by, 0), self._last))

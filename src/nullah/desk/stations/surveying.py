@@ -9,6 +9,7 @@ from functools import partial
 from PySide6.QtCore import Qt
 
 from nullah.core import actions
+from nullah.core.catalogue import N_
 from nullah.core.drawing import Drawing, Point, Role, drawing, line
 from nullah.core.lengths import mm
 from nullah.core.milling.adjust import adjust, usual_readings
@@ -27,14 +28,15 @@ from nullah.desk.fields import ValueField
 from nullah.desk.stations.base import Section, Verb, action, chooser, labelled, reach, show_choice, words
 from nullah.desk.stations.group import Group
 from nullah.instruments.shape_gauges import ShapeGauge, SimulatedGauges
+from nullah.labels import tr, tr_pairs
 
 #: Which face lies up: whether it is the upper one, its value in the choice, and its words.
 _FACES = (
-    (None, "", "face side"),
-    (True, BoardFace.UPPER.value, "upper face"),
-    (False, BoardFace.LOWER.value, "lower face"),
+    (None, "", N_("face side")),
+    (True, BoardFace.UPPER.value, N_("upper face")),
+    (False, BoardFace.LOWER.value, N_("lower face")),
 )
-_TOOLS = [("gap", "straightedge"), ("wind", "winding sticks"), ("calliper", "calliper")]
+_TOOLS = [("gap", N_("straightedge")), ("wind", N_("winding sticks")), ("calliper", N_("caliper"))]
 # Readings taken in one go are no more than this.
 _MOST = 40
 # How near to a border or to straight a drag is meant to be there, as a share of the width and in degrees.
@@ -50,26 +52,30 @@ class SurveyRows(Group):
     def __init__(self, document: Document, bench: Bench, row: Callable[[str], Section]) -> None:
         super().__init__(document, bench)
         self.gauges: ShapeGauge = SimulatedGauges()
-        first = row("Reading")
+        first = row(tr("Reading"))
         self.face = chooser(
-            "which face lies up", [(value, words) for _, value, words in _FACES], self._turn, first, "Face up"
+            tr("which face lies up"),
+            [(value, tr(words)) for _, value, words in _FACES],
+            self._turn,
+            first,
+            tr("Face up"),
         )
-        self.kind = chooser("gauge", _TOOLS, lambda _: None, first, "Draw with the")
-        self.kind.setToolTip("Drag on the board where you lay it, or pick one of the rings")
-        self.figure = ValueField("what was read", width=70)
+        self.kind = chooser(tr("gauge"), tr_pairs(_TOOLS), lambda _: None, first, tr("Draw with the"))
+        self.kind.setToolTip(tr("Drag on the board where you lay it, or pick one of the rings"))
+        self.figure = ValueField(tr("what was read"), width=70)
         self.figure.line.setMaximumWidth(84)
         # A gap may be less than nothing, so what is refused is left to the action.
         self.figure.entered.connect(lambda _: self.enter())
-        labelled("It reads", self.figure, first)
-        self.enter_button = action("Enter", self.enter, first, main=True)
-        self.rub_out = action("Delete reading", self.rub, first)
+        labelled(tr("It reads"), self.figure, first)
+        self.enter_button = action(tr("Enter"), self.enter, first, main=True)
+        self.rub_out = action(tr("Delete reading"), self.rub, first)
         self.keep(first)
-        second = row("By the gauges")
-        self.one = action("Read this one", self.read_one, second)
-        self.all = action("Read all that is wanted", self.read_all, second)
+        second = row(tr("By the gauges"))
+        self.one = action(tr("Read this one"), self.read_one, second)
+        self.all = action(tr("Read all that is wanted"), self.read_all, second)
         for button in (self.one, self.all):
-            button.setToolTip("With the simulated gauges, on a board made up about its four figures: to try")
-        self.clear = action("Delete all readings", self.rub_all, second)
+            button.setToolTip(tr("With the simulated gauges, on a board made up about its four figures: to try"))
+        self.clear = action(tr("Delete all readings"), self.rub_all, second)
         self.where = words("", second)
         self.keep(second)
 
@@ -95,7 +101,7 @@ class SurveyRows(Group):
         asked = selection.milling.reading or self._next()
         text = "" if asked is None else f"{'here' if selection.milling.reading else 'next'}: {self._named(asked)}"
         if board is not None and board.surface is not None:
-            text = "A grid of heights from a file overrules readings."
+            text = tr("A grid of heights from a file overrules readings.")
         self.where.setText(text)
 
     # --- what is picked ---
@@ -125,11 +131,11 @@ class SurveyRows(Group):
         """Return what can be done with a reading, or with a place where one is wanted."""
         if isinstance(ref, ReadingRef):
             return (
-                Verb("Type another", partial(reach, self.figure.line)),
-                Verb("Read it again", self.read_one),
-                Verb("Delete reading", self.rub),
+                Verb(tr("Type another"), partial(reach, self.figure.line)),
+                Verb(tr("Read it again"), self.read_one),
+                Verb(tr("Delete reading"), self.rub),
             )
-        return (Verb("Read this one", self.read_one),) if isinstance(ref, WantedReadingRef) else ()
+        return (Verb(tr("Read this one"), self.read_one),) if isinstance(ref, WantedReadingRef) else ()
 
     def pick(self, reading: ShapeReading) -> None:
         """Take a place for a reading in hand, ready for its figure."""
@@ -178,7 +184,7 @@ class SurveyRows(Group):
         if board is None or figure is None:
             return
         if reading is None:
-            self.figure.complain("Pick a ring on the board, or drag where it was read.")
+            self.figure.complain(tr("Pick a ring on the board, or drag where it was read."))
             return
         taken = with_figure(reading, figure)
         sentence = self.document.do(
@@ -201,7 +207,7 @@ class SurveyRows(Group):
         if board is None:
             return
         if reading is None:
-            self.figure.complain("Both faces are known. Drag on the board to read somewhere else.")
+            self.figure.complain(tr("Both faces are known. Drag on the board to read somewhere else."))
             return
         taken = self.gauges.read(board, reading)
         self._entered(
@@ -219,7 +225,9 @@ class SurveyRows(Group):
         there = {shape_place(reading) for reading in board.shape}
         wanted = [each for each in usual_readings(board)[:_SHOWN] if shape_place(each) not in there]
         taken = [self.gauges.read(board, reading) for reading in wanted][:_MOST]
-        self._entered(self.document.do(f"survey {board.name}", lambda p: actions.take_shapes(p, board.id, taken)))
+        self._entered(
+            self.document.do(tr("survey {name}", name=board.name), lambda p: actions.take_shapes(p, board.id, taken))
+        )
 
     def rub(self) -> None:
         """Rub the reading in hand out."""
@@ -227,7 +235,10 @@ class SurveyRows(Group):
         if board is not None and index is not None:
             reading = board.shape[index]
             self._entered(
-                self.document.do(f"rub out {self._named(reading)}", lambda p: actions.drop_shape(p, board.id, index))
+                self.document.do(
+                    tr("rub out {reading}", reading=self._named(reading)),
+                    lambda p: actions.drop_shape(p, board.id, index),
+                )
             )
 
     def rub_all(self) -> None:
@@ -235,7 +246,9 @@ class SurveyRows(Group):
         board = self.board
         if board is not None:
             self._entered(
-                self.document.do(f"rub out the survey of {board.name}", lambda p: actions.drop_shapes(p, board.id))
+                self.document.do(
+                    tr("rub out the survey of {name}", name=board.name), lambda p: actions.drop_shapes(p, board.id)
+                )
             )
 
 

@@ -9,6 +9,7 @@ from PySide6.QtWidgets import QComboBox, QWidget
 
 from nullah.core import actions
 from nullah.core.breakdown.rough import Resawn, RoughPart, WoodRequirement
+from nullah.core.catalogue import N_
 from nullah.core.drawing import Drawing
 from nullah.core.laying import resaw_twins, with_staves
 from nullah.core.piece.part import Needs
@@ -23,23 +24,29 @@ from nullah.desk.document import Document
 from nullah.desk.stations.base import Section, Verb, action, chooser, reach, show_choice, words
 from nullah.desk.stations.drawn_choice import DrawnChoice
 from nullah.desk.tips import plain_tip
+from nullah.labels import tr, tr_pairs
 
 _FACES = [
-    ("", "faces as usual"), (Needs.CLEAR.value, "both faces clear"), (Needs.ONE_FACE.value, "one face clear"),
-    (Needs.ANY.value, "knots allowed"), (Needs.HIDDEN.value, "hidden"),
-]  # fmt: skip
+    ("", N_("faces as usual")),
+    (Needs.CLEAR.value, N_("both faces clear")),
+    (Needs.ONE_FACE.value, N_("one face clear")),
+    (Needs.ANY.value, N_("knots allowed")),
+    (Needs.HIDDEN.value, N_("hidden")),
+]
 _GRAIN = [
-    ("", "any grain"),
-    (GrainFigure.STRAIGHT.value, "straight grain"),
-    (GrainFigure.FIGURED.value, "figure wanted"),
+    ("", N_("any grain")),
+    (GrainFigure.STRAIGHT.value, N_("straight grain")),
+    (GrainFigure.FIGURED.value, N_("figure wanted")),
 ]
 _RINGS = [
-    ("", "rings any way"), (GrainCut.FLAT.value, "flat-sawn"), (GrainCut.RIFT.value, "rift-sawn"),
-    (GrainCut.QUARTER.value, "quarter-sawn"),
-]  # fmt: skip
+    ("", N_("rings any way")),
+    (GrainCut.FLAT.value, N_("flat-sawn")),
+    (GrainCut.RIFT.value, N_("rift-sawn")),
+    (GrainCut.QUARTER.value, N_("quarter-sawn")),
+]
 #: Ways a part can lie on its board: whether end for end, and whether turned over.
 _LIES = {"": (False, False), "flip": (True, False), "over": (False, True), "both": (True, True)}
-_LAYING = [("", "as designed"), ("flip", "end for end"), ("over", "turned over"), ("both", "both")]
+_LAYING = [("", N_("as designed")), ("flip", N_("end for end")), ("over", N_("turned over")), ("both", N_("both"))]
 _ALONE, _NEW_SET, _NEW_PAIR = "", "new set", "new pair"
 
 
@@ -50,23 +57,27 @@ class WoodAskedRows:
         self, document: Document, rows: Callable[[str], Section], pin: Callable[[], None], swap: Callable[[], None]
     ) -> None:
         self._document = document
-        row = rows("This part")
-        self.name = words("No part in hand", row, quiet=False)
-        usual = [(_ALONE, "as the piece")]
-        self.wood = chooser("what wood it is to be of", usual, lambda v: self._ask(wood=v), row, "Wood")
+        row = rows(tr("This part"))
+        self.name = words(tr("No part in hand"), row, quiet=False)
+        usual = [(_ALONE, tr("as the piece"))]
+        self.wood = chooser(tr("what wood it is to be of"), usual, lambda v: self._ask(wood=v), row, tr("Wood"))
         self.faces = chooser(
-            "what its faces ask", _FACES, lambda v: self._ask(needs=Needs(v) if v else None), row, "Faces"
+            tr("what its faces ask"),
+            tr_pairs(_FACES),
+            lambda v: self._ask(needs=Needs(v) if v else None),
+            row,
+            tr("Faces"),
         )
-        self.grain = chooser("what its grain asks", _GRAIN, self._ask_grain, row, "Grain")
-        self.rings = DrawnChoice("Rings", _RINGS, lambda v: self._ask(rings=GrainCut(v) if v else None))
+        self.grain = chooser(tr("what its grain asks"), tr_pairs(_GRAIN), self._ask_grain, row, tr("Grain"))
+        self.rings = DrawnChoice(tr("Rings"), tr_pairs(_RINGS), lambda v: self._ask(rings=GrainCut(v) if v else None))
         row.addWidget(self.rings)
-        self.together = chooser("what it matches", [(_ALONE, "alone")], self._match, row, "Matches")
-        self.made = DrawnChoice("Made", [("", "whole")], self._make)
+        self.together = chooser(tr("what it matches"), [(_ALONE, tr("alone"))], self._match, row, tr("Matches"))
+        self.made = DrawnChoice(tr("Made"), [("", tr("whole"))], self._make)
         row.addWidget(self.made)
-        self.lies = DrawnChoice("Lies", _LAYING, self._lie)
+        self.lies = DrawnChoice(tr("Lies"), tr_pairs(_LAYING), self._lie)
         row.addWidget(self.lies)
-        self.pin = action("Keep it there", pin, row)
-        self.swap = action("Swap with …", swap, row)
+        self.pin = action(tr("Keep it there"), pin, row)
+        self.swap = action(tr("Swap with …"), swap, row)
         boxes = (self.wood, self.faces, self.grain, self.together)
         self._widgets: list[QWidget] = [
             self.name,
@@ -105,14 +116,14 @@ class WoodAskedRows:
             widget.setVisible(shown)
             widget.setEnabled(piece is not None)
         if piece is None:
-            self.name.setText("No part in hand")
+            self.name.setText(tr("No part in hand"))
             return
         self.name.setText(piece.name.capitalize())
         self.name.setToolTip(plain_tip(piece.name.capitalize()))
         ask = dict(project.asks).get(self._asked, WoodRequirement())
         # The woods there are on the rack come first.
         woods = dict.fromkeys((*(board.species for board in project.boards if board.species), *all_species()))
-        _fill(self.wood, [(_ALONE, "as the piece"), *((name, name) for name in woods)], ask.wood)
+        _fill(self.wood, [(_ALONE, tr("as the piece")), *tr_pairs((name, name) for name in woods)], ask.wood)
         show_choice(self.faces, ask.needs.value if ask.needs else "")
         show_choice(self.grain, ask.figure.value if ask.figure else "")
         self.rings.show_value(ask.rings.value if ask.rings else "")
@@ -120,8 +131,12 @@ class WoodAskedRows:
         species = plan.species_of(part) if part is not None else piece.wood
         self.rings.draw(lambda value: rings_picture(GrainCut(value) if value else None, species))
         sets = {each.together: each for _, each in project.asks if each.together}
-        options = [(_ALONE, "alone"), *((name, name) for name in sets)]
-        _fill(self.together, [*options, (_NEW_SET, "a new set in order"), (_NEW_PAIR, "new neighbours")], ask.together)
+        options = [(_ALONE, tr("alone")), *((name, name) for name in sets)]
+        _fill(
+            self.together,
+            [*options, (_NEW_SET, tr("a new set in order")), (_NEW_PAIR, tr("new neighbors"))],
+            ask.together,
+        )
         self.made.set_options(self._ways(plan))
         self.made.show_value(self._way())
         self.made.draw(lambda value: self._made_picture(value, species))
@@ -131,18 +146,18 @@ class WoodAskedRows:
         if placed is not None:
             self.lies.show_value(_lying(placed.flipped, placed.over))
         self.lies.draw(lambda value: laying_picture(*_LIES[value], species))
-        self.pin.setText("Let it move" if placed is not None and placed.pinned else "Keep it there")
+        self.pin.setText(tr("Let it move") if placed is not None and placed.pinned else tr("Keep it there"))
 
     def _ways(self, plan: Plan) -> list[tuple[str, str]]:
         """Return the ways the part in hand can be had."""
         part = plan.part(self._part)
         usual = part.staves if part is not None else 1
         counts = sorted({*range(2, 7), *({usual} if usual > 1 else ())})
-        whole = [("", "whole")] if usual == 1 else []
-        ways = [*whole, *((str(count), f"of {count} staves") for count in counts)]
+        whole = [("", tr("whole"))] if usual == 1 else []
+        ways = [*whole, *((str(count), tr("of {count} staves", count=count)) for count in counts)]
         names = {part.id: part.name for part in plan.parts}
         twins = resaw_twins(plan, self._part)
-        return [*ways, *((twin, f"resawn with {names.get(twin, twin)}") for twin in twins[:6])]
+        return [*ways, *((twin, tr("resawn with {twin}", twin=names.get(twin, twin))) for twin in twins[:6])]
 
     def _made_picture(self, value: str, species: str) -> Drawing:
         if value and not value.isdigit():
@@ -164,10 +179,10 @@ class WoodAskedRows:
         """Return what can be done with the piece in hand where it lies."""
         return (
             Verb(self.pin.text(), self.pin.click),
-            Verb("End for end", self._flip),
-            Verb("Turn over", self._turn_over),
-            Verb("Swap with …", self.swap.click),
-            Verb("Its wood", partial(reach, self.faces)),
+            Verb(tr("End for end"), self._flip),
+            Verb(tr("Turn over"), self._turn_over),
+            Verb(tr("Swap with …"), self.swap.click),
+            Verb(tr("Its wood"), partial(reach, self.faces)),
         )
 
     def _ask_grain(self, value: str) -> None:
@@ -180,7 +195,9 @@ class WoodAskedRows:
         asked = self._asked
         ask = dict(self._document.project.asks).get(asked, WoodRequirement())._replace(**changed)  # type: ignore[arg-type]
         name = self._name
-        self._document.do(f"what the {name} asks of its wood", lambda p: actions.ask_of_wood(p, asked, ask))
+        self._document.do(
+            tr("what the {name} asks of its wood", name=name), lambda p: actions.ask_of_wood(p, asked, ask)
+        )
 
     def _match(self, value: str) -> None:
         """Let the part in hand match others: alone again, one of the sets there are, or the first of a new one."""
@@ -188,7 +205,7 @@ class WoodAskedRows:
         names = {ask.together for _, ask in project.asks if ask.together}
         in_order = next((ask.in_order for _, ask in project.asks if ask.together == value), False)
         if value in (_NEW_SET, _NEW_PAIR):
-            word = "set" if value == _NEW_SET else "neighbours"
+            word = tr("set") if value == _NEW_SET else tr("neighbors")
             number = next(n for n in range(1, 100) if f"{word} {n}" not in names)
             value, in_order = f"{word} {number}", value == _NEW_SET
         self._ask(together=value, in_order=in_order)
@@ -197,11 +214,14 @@ class WoodAskedRows:
         part = self._part
         name = self._name
         if not value:
-            self._document.do(f"have the {name} whole", lambda p: actions.make_whole(p, part))
+            self._document.do(tr("have the {name} whole", name=name), lambda p: actions.make_whole(p, part))
         elif value.isdigit():
-            self._document.do(f"make the {name} of {value} staves", lambda p: with_staves(p, part, int(value)))
+            self._document.do(
+                tr("make the {name} of {count} staves", name=name, count=value),
+                lambda p: with_staves(p, part, int(value)),
+            )
         else:
-            self._document.do(f"resaw the {name}", lambda p: actions.resaw(p, Resawn(part, value)))
+            self._document.do(tr("resaw the {name}", name=name), lambda p: actions.resaw(p, Resawn(part, value)))
 
     def _lie(self, value: str) -> None:
         """Let the piece in hand lie another way."""
@@ -216,17 +236,17 @@ class WoodAskedRows:
                 project = actions.flip(project, piece.id)
             return actions.turn_over(project, piece.id) if placed.over is not over else project
 
-        self._document.do(f"lay {piece.name} {dict(_LAYING)[value]}", changed)
+        self._document.do(tr("lay {name} {way}", name=piece.name, way=tr(dict(_LAYING)[value])), changed)
 
     def _flip(self) -> None:
         piece = self._piece
         if piece is not None:
-            self._document.do(f"lay {piece.name} end for end", lambda p: actions.flip(p, piece.id))
+            self._document.do(tr("lay {name} end for end", name=piece.name), lambda p: actions.flip(p, piece.id))
 
     def _turn_over(self) -> None:
         piece = self._piece
         if piece is not None:
-            self._document.do(f"turn {piece.name} over", lambda p: actions.turn_over(p, piece.id))
+            self._document.do(tr("turn {name} over", name=piece.name), lambda p: actions.turn_over(p, piece.id))
 
 
 def _lying(flipped: bool, over: bool) -> str:

@@ -16,6 +16,7 @@ from nullah.core.wording.facts import error_words
 from nullah.core.work.day_book import WorkState
 from nullah.desk.document import Document
 from nullah.desk.stations.base import Section, action, chooser, entry, labelled, show_choice, words
+from nullah.labels import tr, tr_pairs
 
 
 class WorkingRow:
@@ -30,18 +31,20 @@ class WorkingRow:
         offer_shop: Callable[[str], QWidget],
     ) -> None:
         self._document, self._stand, self._clock = document, stand, clock
-        row = rows("Glue-ups and days")
-        self.glue: QComboBox = chooser("glue", [(name, name) for name in GLUES], self._take_glue, row, "Glue")
+        row = rows(tr("Glue-ups and days"))
+        self.glue: QComboBox = chooser(
+            tr("glue"), tr_pairs((name, name) for name in GLUES), self._take_glue, row, tr("Glue")
+        )
         pair = self.glue.parentWidget()
-        self.begin = entry("day to begin", 104, self._take_begin)
+        self.begin = entry(tr("day to begin"), 104, self._take_begin)
         self.begin.setPlaceholderText("2026-12-05")
         self._widgets: list[QWidget] = [
             *([pair] if pair is not None else []),
-            labelled("day to begin", self.begin, row),
-            action("Export the calendar …", self._ask_calendar, row),
+            labelled(tr("day to begin"), self.begin, row),
+            action(tr("Export the calendar …"), self._ask_calendar, row),
         ]
         self.said = words("", row)
-        self._widgets += [self.said, offer_shop("Hours, clamps and people")]
+        self._widgets += [self.said, offer_shop(tr("Hours, clamps and people"))]
 
     def show_row(self, shown: bool) -> None:
         """Show the rows with how one works now, or hide them."""
@@ -61,21 +64,21 @@ class WorkingRow:
         self._document.do(name, changed)
 
     def _take_glue(self, glue: str) -> None:
-        self._change(f"glue with {glue}", self._document.project.working._replace(glue=glue))
+        self._change(tr("glue with {glue}", glue=tr(glue)), self._document.project.working._replace(glue=tr(glue)))
 
     def _take_begin(self) -> None:
         text = self.begin.text().strip()
         try:
             day = read_day(text).isoformat() if text else ""
         except ValueError:
-            self._say(f"{quoted(text)} is not a day, such as 2026-12-05.")
+            self._say(tr("{typed} is not a day, such as 2026-12-05.", typed=quoted(text)))
             return
         self.begin.setModified(False)
-        self._change("day to begin", self._document.project.working._replace(begin=day))
+        self._change(tr("day to begin"), self._document.project.working._replace(begin=day))
 
     def _ask_calendar(self) -> None:
         start = str(Path.home() / "day-book.ics")
-        name, _ = QFileDialog.getSaveFileName(self.begin, "Write the calendar", start, "Calendars (*.ics)")
+        name, _ = QFileDialog.getSaveFileName(self.begin, tr("Write the calendar"), start, tr("Calendars (*.ics)"))
         if name:
             self.write_calendar(Path(name))
 
@@ -85,7 +88,7 @@ class WorkingRow:
 
         calendar = self._stand().calendar
         if calendar is None or not calendar.stints:
-            self._say("There is nothing to put into a calendar.")
+            self._say(tr("There is nothing to put into a calendar."))
             return
         try:
             piece = self._document.project.piece
@@ -96,7 +99,7 @@ class WorkingRow:
         except CalendarError as error:
             self._say(error_words(error))
             return
-        self._say(f"{count} sessions are in {path.name}.")
+        self._say(tr("{count} sessions are in {name}.", count=count, name=path.name))
 
     def _say(self, sentence: str) -> None:
         self.said.setText(sentence)

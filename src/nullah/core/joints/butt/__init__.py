@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from nullah.core.card import Remark, Severity
-from nullah.core.catalogue import N_
+from nullah.core.catalogue import N_, Phrase
 from nullah.core.joints.bench import AtBench
 from nullah.core.joints.cautions import EndGrainGlued
 from nullah.core.joints.fastened import Fastened
@@ -28,7 +28,7 @@ class Butt(Fastened):
         """Return it with what holds it; boards edge to edge make a wider one."""
         if joint.hold is Hold.GLUE and _edge_to_edge(first, second):
             return N_("edge joint, glued")
-        return f"butt joint, {joint.hold.value}"
+        return Phrase("butt joint, {hold}", hold=joint.hold.value)
 
     def bench_steps(self, making: Making) -> tuple[BenchStep, ...] | None:
         """Return how its row is set out and bored; nothing where it is only glued, or left dry."""

@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from itertools import takewhile
 
 from nullah.core.card import Moment, Remark
-from nullah.core.catalogue import N_
+from nullah.core.catalogue import N_, Phrase
 from nullah.core.joints.bench import AtBench
 from nullah.core.joints.fastened import Fastened
 from nullah.core.joints.let_in.cautions import channel_cautions
@@ -37,7 +37,7 @@ class LetIn(Fastened):
         channel = joint.channels[0] if joint.channels else overlap
         kind = channel_of(first, channel)
         stopped = kind is Channel.DADO and channel.size(first.across) < first.box.size(first.across)
-        return f"stopped {kind.value}" if stopped else kind.value
+        return Phrase("stopped {channel}", channel=kind.value) if stopped else kind.value
 
     def offered(self, first: Part, second: Part, overlap: Box | None) -> Iterator[Offered]:
         """Yield each of the two let into the other, where it enters it."""

@@ -19,6 +19,8 @@ from nullah.core.joints.cautions import (
 )
 from nullah.core.joints.cutouts import Cutout
 from nullah.core.lengths import Length
+from nullah.core.piece.faults import Channel
+from nullah.core.piece.overlap import channel_of
 from nullah.core.refs import quantity_ref
 
 #: Shorter ends than this beside a dado split off, mm (common practice).
@@ -36,7 +38,7 @@ def channel_cautions(at: AtBench) -> Iterator[Remark]:
     yield from _plough(at, cut, wide)
     if at.shop.largest_chisel(Length(wide)) is None:
         yield Remark(NoChiselEnters(Length(wide)), Severity.WARNING, ref=quantity_ref(names.width))
-    if at.kind.name == "rabbet":
+    if _channel(at) is Channel.RABBET:
         return
     long = at.kind.first.sizes.along
     beside = min(cut.along[0], long - cut.along[1])
@@ -49,10 +51,16 @@ def channel_cautions(at: AtBench) -> Iterator[Remark]:
         yield Remark(told, Severity.FAILURE, ref=quantity_ref(names.width))
 
 
+def _channel(at: AtBench) -> Channel | None:
+    """Return what is cut, by how it is open."""
+    channels = at.kind.joint.channels
+    return channel_of(at.kind.first.part, channels[0]) if channels else None
+
+
 def _depth(at: AtBench, cut: Cutout) -> Iterator[Remark]:
     """Say where a channel leaves too little under it, or is deeper than usual."""
     thick, deep = at.kind.first.sizes.through, cut.size(2)
-    ref, rabbet = quantity_ref(at.kind.joint.names.depth), at.kind.name == "rabbet"
+    ref, rabbet = quantity_ref(at.kind.joint.names.depth), _channel(at) is Channel.RABBET
     if 0 < thick - deep < THINNEST:
         yield Remark(ThinUnder(Length(thick - deep)), Severity.FAILURE, ref=ref)
     elif rabbet and deep * 2 > thick:
@@ -64,7 +72,7 @@ def _depth(at: AtBench, cut: Cutout) -> Iterator[Remark]:
 def _plough(at: AtBench, cut: Cutout, wide: Fraction) -> Iterator[Remark]:
     """Say what the plough that is there cannot do of a groove."""
     shop, names = at.shop, at.kind.joint.names
-    if at.kind.name != "groove" or not shop.plough_irons:
+    if _channel(at) is not Channel.GROOVE or not shop.plough_irons:
         return
     if shop.plough_iron(Length(wide)) is None:
         narrowest = min(shop.plough_irons, key=lambda iron: iron.mm)

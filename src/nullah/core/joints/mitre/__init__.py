@@ -25,10 +25,14 @@ from nullah.core.piece.space import Axis, Box, Side, side_at
 class Mitre(JointBase):
     """Two ends mitred."""
 
-    id = N_("mitre")
-    offer = N_("Mitred")
+    id = "mitre"
+    offer = N_("Mitered")
     in_boxes = False
     slanted = True
+
+    def name(self, joint: Joint, first: Part, second: Part) -> str:
+        """Return what it is called."""
+        return N_("miter")
 
     def cut(self, joint: Joint, first: Part, second: Part, is_first: bool) -> Removal | None:
         """Return the half of the corner that a part loses."""
@@ -51,7 +55,7 @@ class Mitre(JointBase):
     def faults(self, joint: Joint, first: Part, second: Part) -> Iterator[Fault]:
         """Yield it where the grain of both runs the same way."""
         if first.grain is second.grain:
-            fact = NoCorner(first.id, second.id, N_("mitred"))
+            fact = NoCorner(first.id, second.id, N_("mitered"))
             yield Fault(FaultKind.COLLISION, fact, (first.id, second.id), place=first.box.overlap(second.box))
 
     def offered(self, first: Part, second: Part, overlap: Box | None) -> Iterator[Offered]:
@@ -89,7 +93,7 @@ class Mitre(JointBase):
 def key_sizes(prefix: str, thickness: str, count: int = 1) -> tuple[Definition, ...]:
     """Declare how many keys a mitre has, how thick they are, and how far they reach along its outer faces."""
     return (
-        given(f"{prefix}.count", N_("keys across the mitre"), count, QuantityKind.COUNT),
+        given(f"{prefix}.count", N_("keys across the miter"), count, QuantityKind.COUNT),
         ruled(f"{prefix}.thickness", N_("thickness of the keys"), f"{thickness} / 5", snap=Snap.MARK),
         ruled(f"{prefix}.reach", N_("corner to the end of a key"), f"{thickness} * 3 / 2", snap=Snap.MARK),
     )
