@@ -18,6 +18,7 @@ from nullah.core.joints.dovetail.runout import Meets, run_out
 from nullah.core.joints.dovetail.tail_edges import tail_edges
 from nullah.core.joints.fasteners import METRIC
 from nullah.core.joints.let_in import LET_IN
+from nullah.core.ledger import Definition, Origin, Quantity
 from nullah.core.lengths import Direction, Length, LengthError, LengthFault, Marks, Slope, Unit, inch, mm, read_length
 from nullah.core.lengths.exact import from_float, plain
 from nullah.core.milling.decide import BoardFace, Corner, twist_of
@@ -27,7 +28,7 @@ from nullah.core.milling.tapers import taper_plan
 from nullah.core.piece.faults import Channel, ThinBetween
 from nullah.core.piece.form import Assembly
 from nullah.core.piece.joint import Joint
-from nullah.core.piece.overlap import channel_of
+from nullah.core.piece.overlap import channel_of, contact
 from nullah.core.piece.part import Needs, Part
 from nullah.core.piece.space import Axis, Box
 from nullah.core.plan import work_out
@@ -151,6 +152,39 @@ def test_what_must_not_be_left_half_done_waits_for_a_session_that_is_long_enough
     assert (stint.begin, stint.end) == (datetime(2026, 3, 2, 9), datetime(2026, 3, 2, 10))
 
 
+def test_of_two_waits_the_shorter_is_over_first():
+    tasks = [
+        Task("long", "a", Trade.FINISH, (), waits=30), Task("short", "b", Trade.GLUE, (), waits=2),
+        Task("after long", "c", Trade.JOINT, (), ("long",)), Task("after short", "d", Trade.JOINT, (), ("short",)),
+    ]  # fmt: skip
+    minutes = {"long": 0, "short": 0, "after long": 10, "after short": 10}
+    stints = days(tasks, minutes, dict.fromkeys(range(7), (540, 1020))).stints
+    assert [(each.task.id, each.begin) for each in stints] == [
+        ("after short", datetime(2026, 3, 2, 11)), ("after long", datetime(2026, 3, 3, 15)),
+    ]  # fmt: skip
+
+
+def test_what_is_typed_is_edited_in_its_own_unit_and_drawn_without_the_one_shown():
+    definition = Definition("a.width", "width")
+    typed = Quantity(definition, Fraction(12), Origin.GIVEN, read_length("12 mm"))
+    assert typed.write_to_edit(Marks()) == "12 mm" and typed.write_to_edit(Marks(), unit=False) == "12"
+    abroad = Quantity(definition, inch("1/2").mm, Origin.GIVEN, read_length("1/2 in"))
+    assert "1/2" in abroad.write_to_edit(Marks(), unit=False)
+
+
+@pytest.mark.parametrize(
+    ("off", "flat"), [((100, 0, 0), Axis.X), ((100, 40, 0), None), ((101, 0, 0), None), ((99, 0, 0), "")]
+)
+def test_boards_touch_on_a_face_and_not_only_at_an_edge(off, flat):
+    def at(x, y, z):
+        box = Box((Fraction(x), Fraction(y), Fraction(z)), (Fraction(x + 100), Fraction(y + 40), Fraction(z + 20)))
+        return Part("a", 1, "a", box, Axis.X, Axis.Z, Needs.CLEAR, ("", "", ""), "a")
+
+    found = contact(at(0, 0, 0), at(*off))
+    assert (found is None) is (flat is None)
+    assert found is None or [axis for axis in Axis if found.size(axis) == 0] == ([flat] if flat else [])
+
+
 # --- lengths and rules -----------------------------------------------------------------------------------
 
 
@@ -192,6 +226,8 @@ def test_only_where_an_edge_runs_in_is_wood_missing():
     low = Board("1", "one", "", mm(1000), mm(200), mm(25), low_edge=points)
     found = missing(low)
     assert min(start for start, *_ in found) == 400 and all(bottom == 0 for _, bottom, *_ in found)
+    # A step covers little of the edge, or much sound wood would be lost.
+    assert max(end - start for start, _, end, _ in found) <= 60
     assert [round(top, 3) for *_, top in found] == [round((end - 400) / 600 * 30, 3) for _, _, end, _ in found]
     high = replace(low, low_edge=(), high_edge=tuple((x, mm(200) - y) for x, y in points))
     assert [(start, round(200 - bottom, 3), end) for start, bottom, end, _ in missing(high)] == [
@@ -293,3 +329,11 @@ def test_the_first_nail_stands_ten_thicknesses_from_the_end_but_no_more_than_a_t
 def test_where_every_screw_is_too_long_the_shortest_is_taken():
     assert fasteners._sold(METRIC, True, 20.0, 1.0).long.mm == 10
     assert fasteners._sold(METRIC, True, 20.0, 21.0).long.mm == 20
+
+
+@pytest.mark.parametrize(("screws", "share"), [(True, fasteners.SCREW_FROM_END), (False, fasteners.NAIL_FROM_END)])
+def test_how_near_an_end_it_may_stand_goes_with_its_thickness(screws, share):
+    thin, thick = (
+        fasteners.Fastening(screws, fasteners.SoldSize(mm(each), mm(30)), 1.0, (), 10.0, 100.0) for each in (2, 4)
+    )
+    assert thin.from_end_least == 2 * share and thick.from_end_least == 4 * share

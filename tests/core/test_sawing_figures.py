@@ -7,7 +7,7 @@ import pytest
 from shapely.geometry import box
 from shapely.ops import unary_union
 
-from nullah.core.breakdown.asks import Rect
+from nullah.core.breakdown.asks import Rect, rules_out
 from nullah.core.breakdown.cuts import (
     CutKind,
     NotSawableError,
@@ -17,14 +17,14 @@ from nullah.core.breakdown.cuts import (
     saw_cuts,
     taken_apart,
 )
-from nullah.core.breakdown.facts import FitsOn, NoneWide, RoomOn, StavesDo, TakenUp
+from nullah.core.breakdown.facts import FitsOn, NoneLong, NoneWide, RoomOn, StavesDo, TakenUp
 from nullah.core.breakdown.layout import Match, PlacedPart, Placement, complaints, consumed, place, set_complaints
 from nullah.core.breakdown.reasons import staves_that_do, why_nowhere, widest_clear
 from nullah.core.breakdown.rough import RoughPart
 from nullah.core.breakdown.sawing import Sawing
 from nullah.core.lengths import mm
 from nullah.core.piece.part import Needs
-from nullah.core.rack.board import Board, Flaw, FlawKind
+from nullah.core.rack.board import Board, Faces, Flaw, FlawKind
 
 KERF = 2.0
 
@@ -369,3 +369,17 @@ def test_a_stopped_rip_ends_within_its_piece(seed):
     assert [(cut.x + 50, cut.y + 30, cut.length, cut.reach) for cut in here] == [
         (pytest.approx(cut.x), pytest.approx(cut.y), pytest.approx(cut.length), cut.reach) for cut in away
     ]
+
+
+def test_of_boards_that_are_all_too_short_the_longest_is_named():
+    boards = (board(length=700), board(length=900), board(length=800))
+    why = why_nowhere(part("rail", 1000, 50), boards, frozenset())
+    assert why == NoneLong(mm(1000), mm(900))
+
+
+@pytest.mark.parametrize(("deep", "spoils"), [(17.1, True), (16.9, False)])
+def test_a_knot_of_the_other_face_spoils_one_clear_face_where_it_nearly_comes_through(deep, spoils):
+    # Of 20 mm two are planed off each face, so 16 are left.
+    knot = Flaw(FlawKind.KNOT, mm(0), mm(40), mm(0), mm(40), Faces.DOWN, mm(str(deep)))
+    shelf = part("shelf", 300, 100, finished=mm(16))._replace(needs=Needs.ONE_FACE)
+    assert rules_out(knot, shelf, board(thickness=20), Faces.UP) is spoils

@@ -59,6 +59,17 @@ STILES = board("low", (0, 0, 0), (50, 20, 600), "zy"), board("high", (440, 0, 0)
 PANELS = board("one", (42, 6, 0), (244, 14, 600), "zy"), board("two", (246, 6, 0), (448, 14, 600), "zy")
 
 
+def test_a_board_is_as_thick_as_planned_in_the_month_it_is_as_damp_as_now():
+    (low, _), thick = STILES, grown_in_thickness(20)
+    assert growth(low, STOCK, Axis.Y) == pytest.approx(thick)
+    assert [month for month, each in zip(YEAR, growth(low, STOCK, Axis.Y), strict=True) if abs(each) < 1e-9] == [8, 8]
+
+
+def grown_in_thickness(thick):
+    """Return how much flat-sawn cherry is thicker in each month, mm: its rings lie along its face."""
+    return [thick * coefficient(CHERRY, GrainCut.QUARTER) * (moisture - 8) for moisture in YEAR]
+
+
 def panel(room, hold=Hold.DRY, quantity="", depth=10, hosts=STILES, panels=PANELS):
     low = Box((Fraction(50 - depth), Fraction(6), Fraction(0)), (Fraction(50), Fraction(14), Fraction(600)))
     high = Box((Fraction(440), Fraction(6), Fraction(0)), (Fraction(440 + depth), Fraction(14), Fraction(600)))
@@ -283,11 +294,12 @@ def test_how_far_a_shelf_sags_is_told_to_a_tenth_and_where_it_would_not_to_a_mil
     assert float(fact.passing) == int(passing_span(20 / 1200, 200, 15, CHERRY))
 
 
-def test_what_has_no_room_is_told_to_a_tenth(ledger):
-    made = panel(Fraction(1))
+@pytest.mark.parametrize("room", ["1", "0.7"])
+def test_what_has_no_room_is_told_to_a_tenth(ledger, room):
+    made = panel(Fraction(room))
     (found,) = no_room(case_of(made, ledger))
     fact = found.remark.fact
-    assert isinstance(fact, NoRoom) and fact.room == mm(1)
+    assert isinstance(fact, NoRoom) and fact.room == mm(room)
     assert float(fact.change) == pytest.approx(max(grown(404)), abs=0.0501)
 
 
