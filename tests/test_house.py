@@ -96,3 +96,31 @@ def test_no_two_modules_know_each_other():
                     knows.add_edge(name, whole if whole in paths else node.module)
     assert knows.number_of_edges() > 1000
     assert [circle for circle in networkx.strongly_connected_components(knows) if len(circle) > 1] == []
+
+
+CORE = Path(__file__).parents[1] / "src" / "nullah" / "core"
+#: Where figures are only said or drawn: what they are stands in the sentence.
+SAID = ("wording", "stations", "sheets", "reader.py", "catalogue.py")
+NUMBERS = {"float", "Length", "Fraction", "int", "Floats", "Number", "ndarray", "Point"}
+
+
+def numeric_functions(tree):
+    """Yield the public functions and methods of a module that take a number."""
+    inside = [each for each in tree.body if isinstance(each, ast.ClassDef) and not each.name.startswith("_")]
+    for node in (*tree.body, *(each for of in inside for each in of.body)):
+        if isinstance(node, ast.FunctionDef) and not node.name.startswith("_"):
+            arguments = (*node.args.args, *node.args.kwonlyargs)
+            taken = (each.annotation for each in arguments if each.annotation is not None)
+            if any(NUMBERS & set(re.findall(r"\w+", ast.unparse(each))) for each in taken):
+                yield node
+
+
+def test_what_is_worked_with_is_told_with_its_unit():
+    left = [
+        f"{path.relative_to(CORE)}: {node.name}"
+        for path in sorted(CORE.rglob("*.py"))
+        if path.relative_to(CORE).parts[0] not in SAID
+        for node in numeric_functions(ast.parse(path.read_text(encoding="utf-8")))
+        if "Parameters\n" not in (ast.get_docstring(node) or "")
+    ]
+    assert not left

@@ -123,7 +123,15 @@ def finish_with(project: Project, finish: str) -> Project:
 
 
 def space_tails(project: Project, prefix: str, widths: tuple[Fraction, ...]) -> Project:
-    """Make the tails of a corner as wide against each other as said, from its lower edge; empty: equal."""
+    """Make the tails of a corner as wide against each other as said, from its lower edge; empty: equal.
+
+    Parameters
+    ----------
+    prefix : str
+        Of the corner's figures.
+    widths : tuple[Fraction, ...]
+        Of the tails against each other, from the lower edge up; empty: equal.
+    """
     spacings = _with(project.piece.spacings, prefix, widths or None)
     return replace(project, piece=replace(project.piece, spacings=spacings))
 
@@ -244,7 +252,17 @@ def add_flaw(project: Project, board_id: str, flaw: Flaw) -> Project:
 
 
 def change_flaw(project: Project, board_id: str, index: int, flaw: Flaw) -> Project:
-    """Put `flaw` in the place of the board's flaw number `index` (from 0)."""
+    """Put `flaw` in the place of the board's flaw number `index` (from 0).
+
+    Parameters
+    ----------
+    board_id : str
+        Of the board.
+    index : int
+        Of the flaw, from 0.
+    flaw : Flaw
+        The new one.
+    """
     board = _board(project, board_id)
     fitted = fitted_flaw(board, flaw)
     flaws = tuple(fitted if number == index else old for number, old in enumerate(board.flaws))
@@ -252,7 +270,15 @@ def change_flaw(project: Project, board_id: str, index: int, flaw: Flaw) -> Proj
 
 
 def remove_flaw(project: Project, board_id: str, index: int) -> Project:
-    """Rub a flaw out."""
+    """Rub a flaw out.
+
+    Parameters
+    ----------
+    board_id : str
+        Of the board.
+    index : int
+        Of the flaw, from 0.
+    """
     board = _board(project, board_id)
     flaws = tuple(flaw for number, flaw in enumerate(board.flaws) if number != index)
     return change_board(project, replace(board, flaws=flaws))
@@ -369,7 +395,13 @@ def wish(project: Project, wishes: SearchWeights) -> Project:
 
 
 def expect_flaws(project: Project, share: Fraction) -> Project:
-    """Say what share of bought wood flaws will take, to a whole per cent: it is a guess."""
+    """Say what share of bought wood flaws will take, to a whole per cent: it is a guess.
+
+    Parameters
+    ----------
+    share : Fraction
+        Of bought wood, 0 to 1.
+    """
     return replace(project, flawed_share=Fraction(round(min(max(share, Fraction(0)), Fraction(9, 10)) * 100), 100))
 
 
@@ -406,7 +438,13 @@ class LowsError(BoardError):
 
 
 def leave_lows(project: Project, deep: Length) -> Project:
-    """Say how deep lows may stay on faces that are not seen; `LowsError` for less than nothing or past sense."""
+    """Say how deep lows may stay on faces that are not seen; `LowsError` for less than nothing or past sense.
+
+    Parameters
+    ----------
+    deep : Length
+        How deep they may stay.
+    """
     if not 0 <= deep.mm <= _DEEPEST_LOWS.mm:
         raise LowsError(LowsTooDeep(_DEEPEST_LOWS))
     return replace(project, lows_left=deep)
@@ -428,7 +466,15 @@ def take_shapes(project: Project, board_id: str, readings: Sequence[ShapeReading
 
 
 def drop_shape(project: Project, board_id: str, index: int) -> Project:
-    """Rub a reading of a board's shape out."""
+    """Rub a reading of a board's shape out.
+
+    Parameters
+    ----------
+    board_id : str
+        Of the board.
+    index : int
+        Of the reading, from 0.
+    """
     board = _board(project, board_id)
     kept = tuple(old for number, old in enumerate(board.shape) if number != index)
     return change_board(project, replace(board, shape=kept))
@@ -448,5 +494,11 @@ def show_in(project: Project, marks: Marks) -> Project:
 
 
 def set_out_to(project: Project, mark: Length) -> Project:
-    """Put the free sizes of a piece on the marks of another rule."""
+    """Put the free sizes of a piece on the marks of another rule.
+
+    Parameters
+    ----------
+    mark : Length
+        The smallest mark of the rule.
+    """
     return replace(project, set_out=mark)

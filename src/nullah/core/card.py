@@ -122,6 +122,13 @@ class Step(NamedTuple):
 def lines_to_keep(steps: Sequence[Step], number: int) -> tuple[tuple[str, int], ...]:
     """Return the lines that are there after a step (from 0) and are needed later, each with the last step that does.
 
+    Parameters
+    ----------
+    steps : Sequence[Step]
+        All of a joint, in their order.
+    number : int
+        Of the step, from 0.
+
     Examples
     --------
     >>> steps = (Step("gauge", draws=("baseline",)), Step("saw", uses=("baseline",)), Step("try"))

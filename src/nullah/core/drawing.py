@@ -144,7 +144,17 @@ class Drawing:
         return min(xs), min(ys), max(xs), max(ys)
 
     def moved(self, dx: float, dy: float, scale: float = 1.0) -> Drawing:
-        """Return the drawing scaled about the origin, then moved by (dx, dy) mm."""
+        """Return the drawing scaled about the origin, then moved by (dx, dy) mm.
+
+        Parameters
+        ----------
+        dx : float
+            mm.
+        dy : float
+            mm.
+        scale : float
+            About the origin, before it is moved.
+        """
 
         def put(point: Point) -> Point:
             return point[0] * scale + dx, point[1] * scale + dy
@@ -201,6 +211,13 @@ def rectangle(
 def wrapped(text: str, most: int) -> list[str]:
     """Return words in lines of at most so many letters, none of them cut short.
 
+    Parameters
+    ----------
+    text : str
+        The words.
+    most : int
+        Letters of a line.
+
     Examples
     --------
     >>> wrapped("Mill the left side and the right side", 20)
@@ -210,7 +227,19 @@ def wrapped(text: str, most: int) -> list[str]:
 
 
 def line(start: Point, end: Point, role: Role = Role.OUTLINE, ref: Ref | None = None) -> Path:
-    """Draw a straight line; points in mm."""
+    """Draw a straight line; points in mm.
+
+    Parameters
+    ----------
+    start : Point
+        mm.
+    end : Point
+        mm.
+    role : Role
+        What it is.
+    ref : Ref or None
+        What it shows.
+    """
     return Path((start, end), role, ref=ref)
 
 
@@ -220,6 +249,23 @@ def grain_lines(
     """Draw grain along a board, always the same for the same `seed` (its name); all in mm.
 
     The lines waver gently and are spaced unevenly, as growth rings meet a flat-sawn face.
+
+    Parameters
+    ----------
+    x : float
+        Left edge, mm.
+    y : float
+        Upper edge, mm.
+    width : float
+        mm.
+    height : float
+        mm.
+    seed : str
+        Such as the part's name.
+    along_x : bool
+        Whether the grain runs across the page.
+    ref : Ref or None
+        What it shows.
     """
     across = height if along_x else width
     along = width if along_x else height

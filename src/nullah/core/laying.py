@@ -147,6 +147,15 @@ def offer_staves(plan: Plan, part_id: str, count: int = 0) -> Staves | None:
     The fewest that fit. Equal ones where some board is wide enough for each; else the widest
     clear strip gives the first, and the rest share what is left. Flat-sawn staves alternate,
     so that their cups cancel; straighter ones lie all one way, as their seams hide best.
+
+    Parameters
+    ----------
+    plan : Plan
+        Of the piece.
+    part_id : str
+        Of the part.
+    count : int
+        How many; 0: as few as do.
     """
     part = plan.part(part_id)
     rough = next((piece for piece in whole_pieces(plan.project, plan.assembly) if piece.id == part_id), None)
@@ -178,7 +187,15 @@ def resaw_twins(plan: Plan, part_id: str) -> tuple[str, ...]:
 
 
 def with_staves(project: Project, part_id: str, count: int) -> Project:
-    """Make a part of staves as `offer_staves` chooses them; unchanged where that cannot be, whole for one."""
+    """Make a part of staves as `offer_staves` chooses them; unchanged where that cannot be, whole for one.
+
+    Parameters
+    ----------
+    part_id : str
+        Of the part.
+    count : int
+        How many.
+    """
     if count < 2:
         return make_whole(project, part_id)
     staves = offer_staves(work_out(project, milling=False, proving=False), part_id, count)

@@ -90,7 +90,15 @@ class Snapping(NamedTuple):
     bits: tuple[Fraction, ...] = ()
 
     def snapped(self, value: Fraction, to: Snap) -> Fraction:
-        """Return the nearest figure that a hand can set; never nothing of something."""
+        """Return the nearest figure that a hand can set; never nothing of something.
+
+        Parameters
+        ----------
+        value : Fraction
+            mm.
+        to : Snap
+            What it is put on.
+        """
         tools = {Snap.CHISEL: self.chisels, Snap.IRON: self.irons, Snap.BIT: self.bits}.get(to, ())
         if to is Snap.NOTHING or value <= 0:
             return value
@@ -135,6 +143,19 @@ def given(
     """Declare a quantity that the user gives; a bare number is mm, or a count.
 
     The usual length is put on the rule's marks: gaps, clearances and hardware as it is bought are not.
+
+    Parameters
+    ----------
+    name : str
+        Its id.
+    title : str
+        What it is called.
+    default : Value or str or int
+        A length, a rule, or mm or a count.
+    kind : QuantityKind
+        What sort of figure.
+    snap : Snap
+        What the usual one is put on.
     """
     if kind is not QuantityKind.LENGTH:
         return Definition(name, title, default=default, kind=kind)  # type: ignore[arg-type]

@@ -107,6 +107,13 @@ def _sign(letter: str) -> str:
 def quoted(text: str, most: int = 40) -> str:
     """Return text as a sentence may quote it: on one line, shortened in the middle to `most` characters.
 
+    Parameters
+    ----------
+    text : str
+        Whatever somebody typed.
+    most : int
+        Characters.
+
     Examples
     --------
     >>> quoted("  1 1/2 ells "), quoted("9" * 1000, most=9)

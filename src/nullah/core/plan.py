@@ -650,7 +650,17 @@ def _held(joint: Joint, hold: str) -> Joint:
 
 
 def join_as_offered(project: Project, first: str, second: str, index: int = 0) -> Project:
-    """Join two parts by one of the joints their geometry allows, as `offers` counts them; unchanged without one."""
+    """Join two parts by one of the joints their geometry allows, as `offers` counts them; unchanged without one.
+
+    Parameters
+    ----------
+    first : str
+        Id of one part.
+    second : str
+        Id of the other.
+    index : int
+        Of the offer, from 0.
+    """
     plan = work_out(project, milling=False, proving=False)
     one, two = plan.part(first), plan.part(second)
     found = offers(one, two, next_own_joint_id(project.piece.own_joints)) if one is not None and two is not None else ()

@@ -133,19 +133,43 @@ class Shop(KeptHash):
         return next((owned[kind] for kind in kinds if kind in owned), None)
 
     def chisels_for(self, room: Length) -> tuple[Length, ...]:
-        """Return the widest chisel owned that enters `room` and the next smaller one; fewer where there are none."""
+        """Return the widest chisel owned that enters `room` and the next smaller one; fewer where there are none.
+
+        Parameters
+        ----------
+        room : Length
+            Between its walls.
+        """
         return tuple(sorted((chisel for chisel in self.chisels if chisel <= room), key=lambda c: -c.mm)[:2])
 
     def bit_for(self, hole: Length) -> Length | None:
-        """Return the bit owned that is nearest to a hole and no more than 0.3 mm wider; None where none is near."""
+        """Return the bit owned that is nearest to a hole and no more than 0.3 mm wider; None where none is near.
+
+        Parameters
+        ----------
+        hole : Length
+            Its diameter.
+        """
         near = [bit for bit in self.bits if -hole.mm / 5 <= bit.mm - hole.mm <= Fraction(3, 10)]
         return min(near, key=lambda bit: abs(bit.mm - hole.mm), default=None)
 
     def plough_iron(self, room: Length) -> Length | None:
-        """Return the widest iron of the plough that enters a groove, or None."""
+        """Return the widest iron of the plough that enters a groove, or None.
+
+        Parameters
+        ----------
+        room : Length
+            Width of the groove.
+        """
         return max((iron for iron in self.plough_irons if iron <= room), key=lambda iron: iron.mm, default=None)
 
     def largest_chisel(self, room: Length) -> Length | None:
-        """Return the widest chisel owned that enters `room`, or None."""
+        """Return the widest chisel owned that enters `room`, or None.
+
+        Parameters
+        ----------
+        room : Length
+            Between its walls.
+        """
         fitting = [chisel for chisel in self.chisels if chisel <= room]
         return max(fitting, default=None, key=lambda chisel: chisel.mm)

@@ -68,7 +68,25 @@ def otherwise_at_origin(
     designed: Recipe,
     mark: float,
 ) -> tuple[BuildingFact, ...]:
-    """Do so for a part whose blank stands at the origin: one that only moves is not built again."""
+    """Do so for a part whose blank stands at the origin: one that only moves is not built again.
+
+    Parameters
+    ----------
+    part : str
+        Its id.
+    axes : tuple[Axis, Axis, Axis]
+        Of the piece, along the blank's length, width and thickness.
+    turned : tuple[bool, bool, bool]
+        Whether each of them runs the other way.
+    blank : Stock
+        Its sizes.
+    operations : tuple[Operation, ...]
+        In their order.
+    designed : Recipe
+        What it should become.
+    mark : float
+        The smallest mark of the rule, mm: nothing thinner is told.
+    """
     built = carry_out(blank, operations)
     wanted = _in_frame(build(designed), axes, turned, (0.0, 0.0, 0.0), tuple(map(float, blank)))
     found: list[BuildingFact] = list(built.refused)

@@ -69,7 +69,13 @@ class Bench:
         self._set: dict[tuple[object, ...], float] = {}
 
     def off(self, deviation: float) -> float:
-        """Return how far off something is that is off by this standard deviation, mm."""
+        """Return how far off something is that is off by this standard deviation, mm.
+
+        Parameters
+        ----------
+        deviation : float
+            Standard deviation, mm.
+        """
         return float(self.chance.standard_normal() * deviation)
 
     def do(self, operations: Iterable[Operation]) -> None:

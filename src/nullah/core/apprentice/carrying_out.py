@@ -107,12 +107,26 @@ _DIRECTIONS = [np.array(each) / np.linalg.norm(each) for each in product((-1.0, 
 
 
 def ball(diameter: float) -> float:
-    """Return the volume of a ball, mm³; its diameter in mm."""
+    """Return the volume of a ball, mm³; its diameter in mm.
+
+    Parameters
+    ----------
+    diameter : float
+        mm.
+    """
     return math.pi / 6 * diameter**3
 
 
 def thickest(solid: Solid, least: float) -> float:
-    """Return the diameter of the largest ball that fits into a difference, to a fifth; 0 where under `least`, mm."""
+    """Return the diameter of the largest ball that fits into a difference, to a fifth; 0 where under `least`, mm.
+
+    Parameters
+    ----------
+    solid : Solid
+        The difference.
+    least : float
+        What is not worth telling, mm.
+    """
     found = 0.0
     for piece in solid.decompose():
         low, high = piece.bounding_box()[:3], piece.bounding_box()[3:]

@@ -17,7 +17,13 @@ class Level(NamedTuple):
     across: tuple[int, int]
 
     def at(self, points: Floats) -> Floats:
-        """Return how far it lies beyond points (..., 3) where it was designed, mm."""
+        """Return how far it lies beyond points (..., 3) where it was designed, mm.
+
+        Parameters
+        ----------
+        points : Floats
+            Shape (..., 3), mm.
+        """
         one, other = self.across
         a, b, c = self.coefficients
         return np.asarray(a + b * points[..., one] + c * points[..., other])

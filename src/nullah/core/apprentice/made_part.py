@@ -119,6 +119,13 @@ def _triple(values: Floats) -> Point:
 def cross(one: Floats, other: Floats) -> Floats:
     """Return the cross product of two vectors (3,): many times as quick as the one for arrays of them.
 
+    Parameters
+    ----------
+    one : Floats
+        Shape (3,).
+    other : Floats
+        Shape (3,).
+
     Examples
     --------
     >>> cross(np.array([1.0, 0, 0]), np.array([0, 1.0, 0])).tolist()
@@ -216,7 +223,13 @@ class Wood:
         return np.where(outside, np.inf, low), np.where(outside, -np.inf, high)
 
     def there(self, point: Floats) -> bool:
-        """Return whether there is wood at a point."""
+        """Return whether there is wood at a point.
+
+        Parameters
+        ----------
+        point : Floats
+            Shape (3,), mm.
+        """
         normals, offsets, first = self._planes()
         return not np.logical_and.reduceat(normals @ point <= offsets + NEAR, first).any()
 
@@ -262,7 +275,15 @@ class Wood:
         return np.asarray(np.minimum(least, 2 * _DEEP) / 2)
 
     def boundaries(self, point: Floats, axis: int) -> list[Boundary]:
-        """Return where a line along an axis through a point passes between wood and air, along that axis, mm."""
+        """Return where a line along an axis through a point passes between wood and air, along that axis, mm.
+
+        Parameters
+        ----------
+        point : Floats
+            Shape (3,), mm.
+        axis : int
+            0, 1 or 2.
+        """
         way = np.zeros(3)
         way[axis] = 1.0
         start = point.copy()
@@ -323,15 +344,33 @@ class MadePart:
         self.found.taken.append(Planes(-way[None, :], np.array([-float(way @ one)])))
 
     def own(self, points: Floats) -> Floats:
-        """Return points (…, 3) of the piece in the frame of the blank."""
+        """Return points (…, 3) of the piece in the frame of the blank.
+
+        Parameters
+        ----------
+        points : Floats
+            Shape (..., 3), mm.
+        """
         return np.asarray((points[..., self._places] - self._zero) * self._signs)
 
     def own_ways(self, ways: Floats) -> Floats:
-        """Return directions (…, 3) of the piece in the frame of the blank."""
+        """Return directions (…, 3) of the piece in the frame of the blank.
+
+        Parameters
+        ----------
+        ways : Floats
+            Shape (..., 3), without unit.
+        """
         return np.asarray(ways[..., self._places] * self._signs)
 
     def in_piece(self, points: Floats) -> Floats:
-        """Return points (…, 3) of the blank in the piece, as it was designed."""
+        """Return points (…, 3) of the blank in the piece, as it was designed.
+
+        Parameters
+        ----------
+        points : Floats
+            Shape (..., 3), mm.
+        """
         found = np.empty_like(points)
         found[..., self._places] = points * self._signs + self._zero
         return found
@@ -351,5 +390,13 @@ class MadePart:
         return self.felt(self.own(points), self.own_ways(normals))
 
     def felt(self, points: Floats, normals: Floats) -> Floats:
-        """Return the same of points in the frame of the blank, mm."""
+        """Return the same of points in the frame of the blank, mm.
+
+        Parameters
+        ----------
+        points : Floats
+            Shape (..., 3), mm.
+        normals : Floats
+            Shape (..., 3), of length 1.
+        """
         return self.found.to_air(points, normals, self.told.deep(points, normals))

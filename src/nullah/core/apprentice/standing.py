@@ -35,7 +35,13 @@ class Place(NamedTuple):
     about: Floats
 
     def shift(self, point: Floats) -> Floats:
-        """Return how far a point of the part has come, mm."""
+        """Return how far a point of the part has come, mm.
+
+        Parameters
+        ----------
+        point : Floats
+            Shape (3,), mm.
+        """
         return np.asarray(self.pushed + cross(self.turned, point - self.about))
 
     def moved(self, by: Place) -> Place:

@@ -138,5 +138,13 @@ def price_of(groups: Iterable[CutGroup]) -> Fraction:
 
 
 def short(text: str, most: int) -> str:
-    """Cut words to so many letters, with an ellipsis."""
+    """Cut words to so many letters, with an ellipsis.
+
+    Parameters
+    ----------
+    text : str
+        The words.
+    most : int
+        Letters.
+    """
     return text if len(text) <= most else f"{text[: most - 1].rstrip()}…"

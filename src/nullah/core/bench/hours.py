@@ -120,6 +120,11 @@ def _minute(text: str) -> int:
 def write_hours(span: tuple[int, int] | None) -> str:
     """Write the hours of a day as they are read.
 
+    Parameters
+    ----------
+    span : tuple[int, int] or None
+        Minutes after midnight, from and to; None: no hours.
+
     Examples
     --------
     >>> write_hours((1110, 1260)), write_hours(None)

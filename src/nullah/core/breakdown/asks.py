@@ -47,7 +47,15 @@ class Rect(NamedTuple):
         return self.y + self.width
 
     def meets(self, other: Rect, apart: float = 0.0) -> bool:
-        """Return whether the two come closer than `apart` mm in both directions at once."""
+        """Return whether the two come closer than `apart` mm in both directions at once.
+
+        Parameters
+        ----------
+        other : Rect
+            The other rectangle.
+        apart : float
+            mm.
+        """
         return (
             self.x < other.end + apart - TOLERANCE
             and other.x < self.end + apart - TOLERANCE
@@ -148,5 +156,11 @@ def write_size(part: RoughPart, marks: Marks) -> str:
 
 
 def length_of(millimetres: float) -> Length:
-    """Return whole millimetres, rounded down: nothing on a rough board is worth more."""
+    """Return whole millimetres, rounded down: nothing on a rough board is worth more.
+
+    Parameters
+    ----------
+    millimetres : float
+        Of a rough board.
+    """
     return Length(Fraction(int(millimetres + 1e-6)))

@@ -268,7 +268,15 @@ def within(rect: Rect, outer: Rect) -> bool:
 
 
 def sawable(placed: Sequence[PlacedPart], kerf: float) -> bool:
-    """Return whether cuts from edge to edge take parts apart at all; which cuts does not matter to that."""
+    """Return whether cuts from edge to edge take parts apart at all; which cuts does not matter to that.
+
+    Parameters
+    ----------
+    placed : Sequence[PlacedPart]
+        The parts on one board.
+    kerf : float
+        Of the saw, mm.
+    """
     if len(placed) < 2:
         return True
     line = next(iter(_parting_lines(tuple(placed), kerf)), None)

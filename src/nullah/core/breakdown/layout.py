@@ -155,6 +155,15 @@ def set_complaints(pieces: Sequence[RoughPart], placed: Iterable[PlacedPart], ke
 
     Parts that come from one board in order lie end to end as they are numbered; neighbours
     touch but for a saw cut and a little.
+
+    Parameters
+    ----------
+    pieces : Sequence[RoughPart]
+        All rough parts.
+    placed : Iterable[PlacedPart]
+        Those that lie on boards.
+    kerf : Length
+        Of the saw.
     """
     at = {item.part.id: item for item in placed}
     sets: dict[str, list[RoughPart]] = {}

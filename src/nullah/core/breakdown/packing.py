@@ -178,7 +178,13 @@ class Packer:
             yield False
 
     def cool(self, share: float) -> None:
-        """Say how much of the time is over, 0 to 1: worse layouts are gone on from less and less."""
+        """Say how much of the time is over, 0 to 1: worse layouts are gone on from less and less.
+
+        Parameters
+        ----------
+        share : float
+            Of the time, 0 to 1.
+        """
         self._warmth = self._asked * _WARM * (_COOL / _WARM) ** min(1.0, max(0.0, share))
 
     def _keep(self, nodes: list[Node], left: list[int], cost: float) -> None:

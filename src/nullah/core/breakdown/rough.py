@@ -221,7 +221,17 @@ def _put(pieces: Mapping[str, RoughPart], old: str, new: Iterable[RoughPart]) ->
 
 
 def stave_pieces(rough: RoughPart, widths: tuple[Length, ...], allowances: Allowances) -> tuple[RoughPart, ...]:
-    """Return the staves of a wide part, each with what jointing takes, the outer two with half the edge allowance."""
+    """Return the staves of a wide part, each with what jointing takes, the outer two with half the edge allowance.
+
+    Parameters
+    ----------
+    rough : RoughPart
+        The part.
+    widths : tuple[Length, ...]
+        Of its staves, finished.
+    allowances : Allowances
+        What saw and plane take.
+    """
     pieces = []
     for index, width in enumerate(widths):
         outer = (index == 0) + (index == len(widths) - 1)
@@ -241,7 +251,17 @@ def stave_pieces(rough: RoughPart, widths: tuple[Length, ...], allowances: Allow
 
 
 def strip_pieces(rough: RoughPart, widths: tuple[Length, ...], allowances: Allowances) -> tuple[RoughPart, ...]:
-    """Return the strips of a slab, each on its edge: as wide as the slab is thick, planed on both faces."""
+    """Return the strips of a slab, each on its edge: as wide as the slab is thick, planed on both faces.
+
+    Parameters
+    ----------
+    rough : RoughPart
+        The slab.
+    widths : tuple[Length, ...]
+        Of its strips, finished.
+    allowances : Allowances
+        What saw and plane take.
+    """
     finished = rough.finished if rough.finished is not None else rough.thickness - allowances.thickness
     return tuple(
         rough._replace(

@@ -37,15 +37,39 @@ class Sawing(NamedTuple):
         return self.thickness / _USUAL_THICKNESS * (0.5 + 0.5 * self.hardness / _USUAL_HARDNESS)
 
     def minutes(self, cross: bool, length: float) -> float:
-        """Return the minutes of one cut of a length in mm."""
+        """Return the minutes of one cut of a length in mm.
+
+        Parameters
+        ----------
+        cross : bool
+            Whether it is a crosscut.
+        length : float
+            mm.
+        """
         by_metre, start = (self.cross_by_metre, self.cross_start) if cross else (self.rip_by_metre, self.rip_start)
         return start + by_metre * self.load * length / 1000
 
     def kept(self, length: float, width: float) -> float:
-        """Return what an offcut is worth in minutes: nothing for stubs and slivers."""
+        """Return what an offcut is worth in minutes: nothing for stubs and slivers.
+
+        Parameters
+        ----------
+        length : float
+            mm.
+        width : float
+            mm.
+        """
         return self.kept_by_square_metre * length * width * 1e-6 if worth_keeping(length, width) else 0.0
 
 
 def worth_keeping(length: float, width: float) -> bool:
-    """Return whether an offcut of this size (mm) is kept: shorter ones and slivers are firewood (common practice)."""
+    """Return whether an offcut of this size (mm) is kept: shorter ones and slivers are firewood (common practice).
+
+    Parameters
+    ----------
+    length : float
+        mm.
+    width : float
+        mm.
+    """
     return length >= 200 and width >= 40

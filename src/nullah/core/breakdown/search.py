@@ -88,7 +88,21 @@ class LayoutTask:
 def search(
     parts: Sequence[RoughPart], boards: Sequence[Board], kerf: Length, rounds: int = 400, seed: int = 1
 ) -> Iterator[Layout]:
-    """Return better and better layouts of parts on boards that ask nothing else; see `search_task`."""
+    """Return better and better layouts of parts on boards that ask nothing else; see `search_task`.
+
+    Parameters
+    ----------
+    parts : Sequence[RoughPart]
+        To be laid.
+    boards : Sequence[Board]
+        There are.
+    kerf : Length
+        Of the saw.
+    rounds : int
+        How often it is tried.
+    seed : int
+        Of its chance.
+    """
     task = LayoutTask(tuple(parts), tuple(boards), kerf)
     return search_task(task, rounds, seed)
 

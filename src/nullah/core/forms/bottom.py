@@ -13,7 +13,19 @@ from nullah.core.piece.space import Side
 
 
 def bottom_sizes(piece: str, height: int, depth: int, clearance: str) -> tuple[Definition, ...]:
-    """Declare bottom and grooves of a piece (the prefix of its inside sizes); usual figures in mm."""
+    """Declare bottom and grooves of a piece (the prefix of its inside sizes); usual figures in mm.
+
+    Parameters
+    ----------
+    piece : str
+        Prefix of the inside sizes.
+    height : int
+        Of the groove above the lower edge, mm.
+    depth : int
+        Of the groove, mm.
+    clearance : str
+        The usual one, mm.
+    """
     return (
         given("bottom.thickness", N_("thickness of the bottom"), 6),
         given("groove.height", N_("lower edge to groove"), height),

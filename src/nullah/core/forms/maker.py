@@ -48,6 +48,23 @@ def board_sizes(
 
     Where `spare` is a rule, the ends are left so much long in all, and a fourth quantity
     says what to cut to.
+
+    Parameters
+    ----------
+    alike : str
+        Prefix of the names.
+    title : str
+        What they are called.
+    length : str
+        Its rule.
+    width : str
+        Its rule.
+    thickness : str or int or Value
+        Its rule, or the usual figure, mm.
+    fits : tuple[str, ...]
+        What must be measured before they may be cut to size.
+    spare : str
+        Rule of what is left long at both ends together.
     """
     thick = (
         ruled(f"{alike}.thickness", Phrase("thickness of {what}", what=title), thickness)
@@ -216,7 +233,23 @@ class Maker:
         lap: Fraction = _ZERO,
         laid_out_by: LaidOutBy | None = None,
     ) -> Joint:
-        """Join a corner by dovetails, and return the joint; `tail` carries the tails. `lap` as in `Tails`."""
+        """Join a corner by dovetails, and return the joint; `tail` carries the tails. `lap` as in `Tails`.
+
+        Parameters
+        ----------
+        tail : str
+            Id of the part that carries the tails.
+        pin : str
+            Id of the other.
+        prefix : str
+            Of the corner's figures.
+        groove : str
+            Prefix of a groove that runs out there.
+        lap : Fraction
+            Of a half-blind corner, mm; 0: through.
+        laid_out_by : LaidOutBy or None
+            What its place hangs on.
+        """
         tails = DOVETAIL.tails(self.ledger, prefix, groove, lap)
         joint = DOVETAIL.corner(f"{tail}-{pin}", self.part(tail), self.part(pin), tails)
         joint = joint._replace(laid_out_by=laid_out_by)
@@ -228,7 +261,17 @@ class Maker:
         self._joints.append(joint)
 
     def channel(self, host: str, side: Side, depth: Fraction, **along: tuple[Fraction, Fraction]) -> Box:
-        """Return a channel sunk into a side of a part: its extent along `x`, `y`, `z`, else the part's own."""
+        """Return a channel sunk into a side of a part: its extent along `x`, `y`, `z`, else the part's own.
+
+        Parameters
+        ----------
+        host : str
+            Id of the part.
+        side : Side
+            It is sunk into.
+        depth : Fraction
+            mm.
+        """
         box = self._parts[host].box
         floor = box.at(side) - depth if side.high else box.at(side) + depth
         found = box.set(side.axis, *sorted((floor, box.at(side))))
@@ -253,7 +296,37 @@ class Maker:
         level_with: str = "",
         laid_out_by: LaidOutBy | None = None,
     ) -> Joint:
-        """Let `guest` into `host`; return the joint."""
+        """Let `guest` into `host`; return the joint.
+
+        Parameters
+        ----------
+        host : str
+            Id of the part that is cut.
+        guest : str
+            Id of what enters.
+        channels : Iterable[Box]
+            Cut into the host.
+        shares : Iterable[Box]
+            Of the guest that enter.
+        room : tuple[Fraction or int, Fraction or int, Fraction or int]
+            Along x, y and z, mm.
+        runs : bool
+            Whether the guest slides.
+        hold : Hold
+            What holds it.
+        names : JointQuantities
+            Of its quantities.
+        joint_type : JointType
+            Its type.
+        glued : Fraction or None
+            So much of it, mm; None: all.
+        sets_width : str
+            Id of what the width is taken from.
+        level_with : str
+            Id of what lies level with it.
+        laid_out_by : LaidOutBy or None
+            What its place hangs on.
+        """
         clearance: Corner = (Fraction(room[0]), Fraction(room[1]), Fraction(room[2]))
         joint = Joint(
             f"{host}-{guest}",
@@ -284,7 +357,25 @@ class Maker:
         mortises: Iterable[Box] = (),
         names: JointQuantities = JointQuantities(),
     ) -> None:
-        """Join `guest` by tenons into mortises of the same size, or as given."""
+        """Join `guest` by tenons into mortises of the same size, or as given.
+
+        Parameters
+        ----------
+        host : str
+            Id of the part with mortises.
+        guest : str
+            Id of the part with tenons.
+        tenons : Iterable[Box]
+            Where they are.
+        hold : Hold
+            What holds them.
+        room : tuple[Fraction or int, Fraction or int, Fraction or int]
+            In the mortise, along x, y and z, mm.
+        mortises : Iterable[Box]
+            Where they are larger than the tenons.
+        names : JointQuantities
+            Of its quantities.
+        """
         self.let_in(
             host,
             guest,
@@ -312,7 +403,21 @@ class Maker:
         names: JointQuantities = JointQuantities(),
         glued: Fraction | None = None,
     ) -> None:
-        """Put two parts against each other."""
+        """Put two parts against each other.
+
+        Parameters
+        ----------
+        first : str
+            Id of one.
+        second : str
+            Id of the other.
+        hold : Hold
+            What holds them.
+        names : JointQuantities
+            Of its quantities.
+        glued : Fraction or None
+            So much of it, mm; None: all.
+        """
         self._joints.append(Joint(f"{first}-{second}", BUTT, first, second, hold, names=names, glued=glued))
 
     # --- the rest ---
@@ -325,7 +430,21 @@ class Maker:
         end: Sequence[Fraction | int],
         offset: float = 6.0,
     ) -> None:
-        """Show a quantity as a dimension on a view, between two places of the piece."""
+        """Show a quantity as a dimension on a view, between two places of the piece.
+
+        Parameters
+        ----------
+        quantity : str
+            Its name.
+        view : View
+            On which.
+        start : Sequence[Fraction or int]
+            Of the dimension, in the piece, mm.
+        end : Sequence[Fraction or int]
+            Of the dimension, in the piece, mm.
+        offset : float
+            Of its line, paper mm.
+        """
         a = (Fraction(start[0]), Fraction(start[1]), Fraction(start[2]))
         b = (Fraction(end[0]), Fraction(end[1]), Fraction(end[2]))
         self._measures.append(ViewDimension(quantity, view, a, b, offset))
@@ -333,15 +452,55 @@ class Maker:
     def mover(
         self, name: str, group: str, way: Side, travel: Fraction, quantities: tuple[str, ...] = (), room: str = ""
     ) -> None:
-        """Say that a group must come out of the finished piece; for `quantities` and `room` see `Mover`."""
+        """Say that a group must come out of the finished piece; for `quantities` and `room` see `Mover`.
+
+        Parameters
+        ----------
+        name : str
+            What it is called.
+        group : str
+            Of its parts.
+        way : Side
+            It goes.
+        travel : Fraction
+            mm.
+        quantities : tuple[str, ...]
+            To be looked at where it cannot.
+        room : str
+            The quantity that sets the room round it.
+        """
         self._movers.append(Mover(name, group, way, travel, quantities, room))
 
     def freedom(self, parts: Iterable[str], room: Fraction, quantity: str = "", shrinks: bool = False) -> None:
-        """Say how much room some parts, side by side, have across their grain, to grow or to shrink."""
+        """Say how much room some parts, side by side, have across their grain, to grow or to shrink.
+
+        Parameters
+        ----------
+        parts : Iterable[str]
+            Their ids, side by side.
+        room : Fraction
+            mm.
+        quantity : str
+            That sets it.
+        shrinks : bool
+            Whether it is needed to shrink.
+        """
         self._freedoms.append(Freedom(tuple(parts), room, quantity, shrinks))
 
     def bearing(self, part: str, span: Fraction, load: int, quantity: str = "") -> None:
-        """Say that a part carries a load over a span."""
+        """Say that a part carries a load over a span.
+
+        Parameters
+        ----------
+        part : str
+            Its id.
+        span : Fraction
+            mm.
+        load : int
+            kg.
+        quantity : str
+            To be looked at where it sags.
+        """
         if load > 0 and span > 0:
             self._bearings.append(Bearing(part, span, load, quantity))
 
@@ -354,7 +513,15 @@ class Maker:
         self._fittings.append(Fitting(kind, parts))
 
     def give(self, name: str, millimetres: Fraction) -> Give:
-        """Offer to give a quantity another length."""
+        """Offer to give a quantity another length.
+
+        Parameters
+        ----------
+        name : str
+            Of the quantity.
+        millimetres : Fraction
+            Its new value.
+        """
         return Give(name, Length(millimetres))
 
     def remark(

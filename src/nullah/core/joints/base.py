@@ -65,7 +65,15 @@ class JointBase:
         return outward(host, channel)
 
     def least_wall(self, channel: Box, third: Fraction) -> Fraction:
-        """Return how much must be left beside a channel, mm: a third of the board (common practice)."""
+        """Return how much must be left beside a channel, mm: a third of the board (common practice).
+
+        Parameters
+        ----------
+        channel : Box
+            What is cut, in the piece, mm.
+        third : Fraction
+            Of the board's thickness, mm.
+        """
         return third
 
     def least_reach(self, joint: Joint, first: Part, second: Part) -> Fraction:
@@ -77,7 +85,15 @@ class JointBase:
         return ""
 
     def spaced(self, joint: Joint, widths: Mapping[str, tuple[Fraction, ...]]) -> Joint:
-        """Return a joint with what its prefix says of how wide its tails are against each other."""
+        """Return a joint with what its prefix says of how wide its tails are against each other.
+
+        Parameters
+        ----------
+        joint : Joint
+            Any.
+        widths : Mapping[str, tuple[Fraction, ...]]
+            Of the tails against each other, by prefix.
+        """
         return joint
 
     def where_moulded(self, joint: Joint, first: Part, second: Part) -> Joint:

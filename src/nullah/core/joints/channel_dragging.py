@@ -61,7 +61,17 @@ def _depth_drawn(kind: JointGroup, depth: float) -> float:
 
 
 def handle_at(kind: JointGroup, at: Point, near: float) -> Handle | None:
-    """Return the line nearest to a place, within `near` mm."""
+    """Return the line nearest to a place, within `near` mm.
+
+    Parameters
+    ----------
+    kind : JointGroup
+        The joint.
+    at : Point
+        Of the drawing, mm.
+    near : float
+        mm.
+    """
     best, distance = None, near
     for handle, low, high in handles(kind):
         along, off = (0, 1) if handle.upright else (1, 0)
@@ -74,7 +84,17 @@ def handle_at(kind: JointGroup, at: Point, near: float) -> Handle | None:
 
 
 def channel_dragged(kind: JointGroup, handle: Handle, at: Point) -> Dragged:
-    """Return what a line dragged to a place comes to, to 0.1 mm, held within what can be made."""
+    """Return what a line dragged to a place comes to, to 0.1 mm, held within what can be made.
+
+    Parameters
+    ----------
+    kind : JointGroup
+        The joint.
+    handle : Handle
+        The line.
+    at : Point
+        Of the drawing, mm.
+    """
     host, guest = kind.first, kind.second
     cut, shown = host.cutouts[0], shown_part(host)
     wide, thick = float(host.sizes.across), float(host.sizes.through)

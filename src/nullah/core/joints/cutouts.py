@@ -27,7 +27,13 @@ class Cutout(NamedTuple):
     through: Span
 
     def size(self, way: int) -> Fraction:
-        """Return its size along (0), across (1) or through (2), mm."""
+        """Return its size along (0), across (1) or through (2), mm.
+
+        Parameters
+        ----------
+        way : int
+            Along the grain 0, across it 1, through 2.
+        """
         low, high = self[way]
         return high - low
 

@@ -261,7 +261,19 @@ def _sold(sold: Sold, screws: bool, thickness: float, most: float) -> SoldSize:
 
 
 def size_sold(sold: Sold, screws: bool, long: Length, thick: Length | None) -> SoldSize:
-    """Return the nail or screw of some length, as thick as it was chosen, or else as is usual."""
+    """Return the nail or screw of some length, as thick as it was chosen, or else as is usual.
+
+    Parameters
+    ----------
+    sold : Sold
+        What there is.
+    screws : bool
+        Screws, or nails.
+    long : Length
+        Its length.
+    thick : Length or None
+        Its thickness; None: the usual one.
+    """
     if thick is not None:
         gauge = next((name for each, name in sold.screw_thick if screws and each.mm == thick.mm), "")
         return SoldSize(thick, long, gauge)

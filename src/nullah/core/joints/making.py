@@ -24,7 +24,13 @@ class Making(NamedTuple):
     shop: Shop
 
     def chisel(self, room: Fraction) -> tuple[ToolSetting, ...]:
-        """Return the widest chisel that enters a room of so many mm; none where none does."""
+        """Return the widest chisel that enters a room of so many mm; none where none does.
+
+        Parameters
+        ----------
+        room : Fraction
+            mm.
+        """
         found = self.shop.largest_chisel(Length(room))
         return () if found is None else (of_tool("chisel", found),)
 

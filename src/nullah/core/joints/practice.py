@@ -94,6 +94,13 @@ def hands_of(tries: Sequence[JointTry], tails: int = 3) -> Hands:
     """Say what the tries tell of the hands: how far off their saw is; the usual guess where there are too few.
 
     The widest of so many gaps is about √(2 ln n) standard deviations out, n cheeks (extreme values, large n).
+
+    Parameters
+    ----------
+    tries : Sequence[JointTry]
+        The practice joints, oldest first.
+    tails : int
+        Of each.
     """
     usual = Hands()
     if len(tries) < FEW:

@@ -136,7 +136,17 @@ def carried(one: Frame, other: Frame, axis: Axis, line: Line) -> Fraction:
 
 
 def nearer(frame: Frame, axis: int, level: Fraction) -> tuple[Surface, Fraction]:
-    """Return the surface a place is nearer to along an axis, and how far, mm."""
+    """Return the surface a place is nearer to along an axis, and how far, mm.
+
+    Parameters
+    ----------
+    frame : Frame
+        Of the part.
+    axis : int
+        Of the blank, 0 to 2.
+    level : Fraction
+        Along it, mm.
+    """
     at, _ = frame.span(axis, level, level)
     size = frame.stock[axis]
     return (surface_at(axis, True), size - at) if 2 * at > size else (surface_at(axis, False), at)

@@ -71,6 +71,17 @@ def dovetail(tails: int, hands: Hands = Hands(), trials: int = TRIALS, seed: int
 
     A cheek closes where the socket's side and the tail's meet. From the drawing both are marked and sawn by
     themselves; traced, the tail as it came is copied, and only the pin's saw is off.
+
+    Parameters
+    ----------
+    tails : int
+        How many.
+    hands : Hands
+        How far off they are, standard deviations in mm.
+    trials : int
+        How many corners.
+    seed : int
+        Of their chance.
     """
     _check(trials, hands)
     if tails < 1:

@@ -22,6 +22,19 @@ def tail_board_face(
 
     The tails are knifed, the waste between them hatched, the baseline gauged; the groove on
     the inside is dashed.
+
+    Parameters
+    ----------
+    layout : DovetailLayout
+        Of the corner.
+    show : float
+        mm.
+    groove : Sequence[Length]
+        Its low edge, high edge and depth; empty: none.
+    species : str
+        It is drawn as.
+    part : str
+        Its id.
     """
     height, base = float(layout.spec.width), -float(layout.gauge_tail_board)
     yield rectangle(-show, 0, show, height, fill=Fill.WOOD, species=species, ref=PartRef(part))
@@ -61,7 +74,15 @@ def between_tails(layout: DovetailLayout, reach: float) -> Iterator[tuple[Point,
 
 
 def sockets(layout: DovetailLayout, reach: float) -> Iterator[tuple[Point, ...]]:
-    """Yield the sockets of a pin board as seen from outside, where they are as wide as the tails there."""
+    """Yield the sockets of a pin board as seen from outside, where they are as wide as the tails there.
+
+    Parameters
+    ----------
+    layout : DovetailLayout
+        Of the corner.
+    reach : float
+        How far they are drawn, mm.
+    """
     for low, high in layout.tails_at(layout.spec.proud):
         yield ((0.0, float(low)), (reach, float(low)), (reach, float(high)), (0.0, float(high)))
 
@@ -82,7 +103,21 @@ def pin_board_end(layout: DovetailLayout, species: str, part: str) -> Iterator[E
 def pin_board_face(
     layout: DovetailLayout, show: float, groove: Sequence[Length], species: str, part: str
 ) -> Iterator[Element]:
-    """Draw the inside face of the pin board's left end: sockets hatched, baseline gauged, groove to its depth."""
+    """Draw the inside face of the pin board's left end: sockets hatched, baseline gauged, groove to its depth.
+
+    Parameters
+    ----------
+    layout : DovetailLayout
+        Of the corner.
+    show : float
+        mm.
+    groove : Sequence[Length]
+        Its low edge, high edge and depth; empty: none.
+    species : str
+        It is drawn as.
+    part : str
+        Its id.
+    """
     height, base = float(layout.spec.width), float(layout.gauge_pin_board)
     yield rectangle(0, 0, show, height, fill=Fill.WOOD, species=species, ref=PartRef(part))
     yield from grain_lines(base, 0, show - base, height, part, ref=PartRef(part))
@@ -178,7 +213,19 @@ def divider_pricks(layout: DovetailLayout, overshoot: str) -> Iterator[Element]:
 
 
 def mark_scale(layout: DovetailLayout, marks: Marks, x: float, size_mm: float = 2.6) -> Iterator[Element]:
-    """Write every tail's two edges, measured from the lower edge, beside the end of the board."""
+    """Write every tail's two edges, measured from the lower edge, beside the end of the board.
+
+    Parameters
+    ----------
+    layout : DovetailLayout
+        Of the corner.
+    marks : Marks
+        Of the reader.
+    x : float
+        Of the words, mm.
+    size_mm : float
+        Of type, paper mm.
+    """
     height = float(layout.spec.width)
     for mark in layout.marks:
         y = height - float(mark)

@@ -154,22 +154,46 @@ class Entry(Length):
 
 
 def mm(value: int | str | Fraction) -> Length:
-    """Make a length from exact millimetres (`int`, `Fraction`, or text such as ``"19.5"``)."""
+    """Make a length from exact millimetres (`int`, `Fraction`, or text such as ``"19.5"``).
+
+    Parameters
+    ----------
+    value : int or str or Fraction
+        Millimetres.
+    """
     return Length(Fraction(value))
 
 
 def inch(value: int | str | Fraction) -> Length:
-    """Make a length from exact inches (`int`, `Fraction`, or text such as ``"7/8"``)."""
+    """Make a length from exact inches (`int`, `Fraction`, or text such as ``"7/8"``).
+
+    Parameters
+    ----------
+    value : int or str or Fraction
+        Inches.
+    """
     return Length(Fraction(value) * MM_PER_INCH)
 
 
 def abs_length(length: Length) -> Length:
-    """Return the length without its sign."""
+    """Return the length without its sign.
+
+    Parameters
+    ----------
+    length : Length
+        Of either sign.
+    """
     return Length(abs(length.mm))
 
 
 def from_float(millimetres: float) -> Length:
-    """Make a length from a float in mm, to the nearest micrometre: for places, not for sizes."""
+    """Make a length from a float in mm, to the nearest micrometre: for places, not for sizes.
+
+    Parameters
+    ----------
+    millimetres : float
+        To the nearest micrometre.
+    """
     return Length(Fraction(round(millimetres * 1000), 1000))
 
 

@@ -49,6 +49,11 @@ class Marks:
     def of_mark(self, mark: Length) -> Marks:
         """Return the marks of a rule whose smallest mark was typed so: in its unit, or in the one that is shown.
 
+        Parameters
+        ----------
+        mark : Length
+            Such as 0.5 mm or 1/32 in.
+
         Examples
         --------
         >>> from nullah.core.lengths import read_length
@@ -73,7 +78,13 @@ class Marks:
         return Length(self.rule_mark * style_of(self.style.rule).mm)
 
     def with_smallest(self, mark: Fraction) -> Marks:
-        """Return the same with another smallest mark, in the unit of the rule."""
+        """Return the same with another smallest mark, in the unit of the rule.
+
+        Parameters
+        ----------
+        mark : Fraction
+            In the rule's own unit.
+        """
         return replace(self, inch_mark=mark) if self.style.rule is Unit.INCH else replace(self, mm_mark=mark)
 
     def to_mark(self, length: Length, direction: Direction = Direction.NEAREST) -> Length:
@@ -105,11 +116,26 @@ class Marks:
         return figure + (style.suffix if unit else "")
 
     def write_fine(self, length: Length, unit: bool = True) -> str:
-        """Write a small difference or an in-between setting: 0.1 mm, or thousandths of an inch."""
+        """Write a small difference or an in-between setting: 0.1 mm, or thousandths of an inch.
+
+        Parameters
+        ----------
+        length : Length
+            Any.
+        unit : bool
+            Whether the unit is written.
+        """
         return self._decimal(length.mm, self.style.fine, unit)
 
     def write_thin(self, millimetres: float, unit: bool = True) -> str:
         """Write a gap or a shaving given in mm: hundredths of a millimetre, or thousandths of an inch.
+
+        Parameters
+        ----------
+        millimetres : float
+            Of a gap.
+        unit : bool
+            Whether the unit is written.
 
         Examples
         --------
@@ -122,6 +148,11 @@ class Marks:
     def write_narrow(self, millimetres: float) -> str:
         """Write a gap where there is little room: without its unit, of an inch without the nought.
 
+        Parameters
+        ----------
+        millimetres : float
+            Of a gap.
+
         Examples
         --------
         >>> Marks().write_narrow(0.234), Marks(Unit.INCH).write_narrow(-0.254)
@@ -133,6 +164,11 @@ class Marks:
     def write_bare(self, millimetres: float) -> str:
         """Write a figure given in mm with no more places than it has.
 
+        Parameters
+        ----------
+        millimetres : float
+            Any.
+
         Examples
         --------
         >>> Marks().write_bare(9.5), Marks(Unit.INCH).write_bare(9.5), Marks(Unit.INCH).write_bare(25.4)
@@ -143,6 +179,13 @@ class Marks:
 
     def write_short(self, millimetres: float, unit: bool = False) -> str:
         """Write a small figure given in mm: a height on a map, a shaving; thousandths of an inch stay three.
+
+        Parameters
+        ----------
+        millimetres : float
+            Of a height.
+        unit : bool
+            Whether the unit is written.
 
         Examples
         --------
@@ -176,31 +219,66 @@ class Marks:
         return _rounded(length, style.mm / 10**style.setting, direction)
 
     def write_setting(self, length: Length, direction: Direction = Direction.NEAREST, unit: bool = True) -> str:
-        """Write what a tool is set to."""
+        """Write what a tool is set to.
+
+        Parameters
+        ----------
+        length : Length
+            Any.
+        direction : Direction
+            In which it is rounded.
+        unit : bool
+            Whether the unit is written.
+        """
         rounded = self.to_setting(length, direction)
         if self.style.setting < 0:
             return self.write(rounded, unit=unit)
         return self._decimal(rounded.mm, self.style.setting, unit)
 
     def off_true(self, length: Length, direction: Direction = Direction.NEAREST) -> str:
-        """Return how far the written setting is from true, or nothing if it is right to 0.05 mm."""
+        """Return how far the written setting is from true, or nothing if it is right to 0.05 mm.
+
+        Parameters
+        ----------
+        length : Length
+            Any.
+        direction : Direction
+            In which it is rounded.
+        """
         over = self.to_setting(length, direction) - length
         if abs(over.mm) < Fraction(5, 100):
             return ""
         return f"{self.write_fine(abs_length(over))} {'full' if over.mm > 0 else 'bare'}"
 
     def write_area(self, square_mm: float) -> str:
-        """Write an area given in mm² as people buy by: m², or square feet."""
+        """Write an area given in mm² as people buy by: m², or square feet.
+
+        Parameters
+        ----------
+        square_mm : float
+            mm².
+        """
         size, suffix, places = self.style.area
         return f"{square_mm / size:.{places}f} {suffix}"
 
     def write_volume(self, cubic_mm: float) -> str:
-        """Write a volume given in mm³ as wood is sold: m³, or board feet of 144 cubic inches."""
+        """Write a volume given in mm³ as wood is sold: m³, or board feet of 144 cubic inches.
+
+        Parameters
+        ----------
+        cubic_mm : float
+            mm³.
+        """
         size, suffix, places = self.style.volume
         return f"{cubic_mm / size:.{places}f} {suffix}"
 
     def write_chips(self, cubic_mm: float) -> str:
         """Write the volume of a heap of shavings given in mm³: cm³, or cubic inches.
+
+        Parameters
+        ----------
+        cubic_mm : float
+            mm³.
 
         Examples
         --------
@@ -213,6 +291,11 @@ class Marks:
     def write_weight(self, kilograms: float) -> str:
         """Write a weight, or what a load weighs: whole kilograms, or pounds; under ten with one place.
 
+        Parameters
+        ----------
+        kilograms : float
+            Of a part, or of a load.
+
         Examples
         --------
         >>> Marks().write_weight(12), Marks(Unit.INCH).write_weight(12), Marks().write_weight(2.34)
@@ -224,6 +307,11 @@ class Marks:
     def dragged(self, millimetres: float) -> Length:
         """Return a place in mm that was dragged, to what a hand means: a whole millimetre, or 1/16 inch.
 
+        Parameters
+        ----------
+        millimetres : float
+            Of a place.
+
         Examples
         --------
         >>> Marks().dragged(47.6).mm, Marks(Unit.INCH).dragged(47.6).mm
@@ -234,6 +322,13 @@ class Marks:
 
     def write_entered(self, length: Length, unit: bool = True) -> str:
         """Return a length as it was typed, if it was typed in the unit now shown; else to the mark.
+
+        Parameters
+        ----------
+        length : Length
+            Any.
+        unit : bool
+            Whether the unit is written.
 
         Examples
         --------
@@ -249,6 +344,11 @@ class Marks:
     def write_to_edit(self, length: Length) -> str:
         """Return what a field is to hold: what was typed, in its own unit and words; else to the mark.
 
+        Parameters
+        ----------
+        length : Length
+            Any.
+
         Examples
         --------
         >>> from nullah.core.lengths import mm, read_length
@@ -263,6 +363,11 @@ class Marks:
 
 def write_bought(length: Length) -> str:
     """Write the size of a bit, chisel, iron or screw in the unit it was bought in.
+
+    Parameters
+    ----------
+    length : Length
+        As it was typed.
 
     Examples
     --------

@@ -154,6 +154,13 @@ def style_of(unit: Unit) -> Style:
 def round_size(length: Length, unit: Unit) -> Length:
     """Return a length on the step of the rule on which one of about that size is said.
 
+    Parameters
+    ----------
+    length : Length
+        Any.
+    unit : Unit
+        In which it is said.
+
     Examples
     --------
     >>> from nullah.core.lengths import mm
@@ -170,6 +177,13 @@ def round_size(length: Length, unit: Unit) -> Length:
 
 def entered(length: Length, unit: Unit) -> Entry:
     """Return a length as it would be typed exactly in a unit.
+
+    Parameters
+    ----------
+    length : Length
+        Any.
+    unit : Unit
+        In which it is typed.
 
     Examples
     --------

@@ -132,6 +132,23 @@ def forecast(
 
     `part` is its id, and that of the piece it comes of: of a stave its own.
     `portion` is what a first cut leaves of the board with the part in it; the whole board if None.
+
+    Parameters
+    ----------
+    part : tuple[str, str]
+        Its id, and that of the piece it comes of.
+    board : Board
+        It comes out of.
+    patch : Patch
+        Of the board it lies on.
+    needs : Length
+        Its finished thickness.
+    cut_first : bool
+        Whether it is cut out before it is flattened.
+    portion : Rect or None
+        Of the board that a first cut leaves, mm; None: the whole.
+    lows : Length
+        How deep they may stay on a face that is not seen.
     """
     stock = portion or Rect(0.0, 0.0, float(board.length), float(board.width))
     whole = reach(board, stock.x, stock.end, stock.y, stock.top)

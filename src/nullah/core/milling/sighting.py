@@ -42,16 +42,36 @@ class Wound(NamedTuple):
     cup: float = 0.0
 
     def slope(self, x: float) -> float:
-        """Return the slope across at a place along, rising to the right."""
+        """Return the slope across at a place along, rising to the right.
+
+        Parameters
+        ----------
+        x : float
+            From the left end, mm.
+        """
         share = (x / self.length - self.begins) / (1 - self.begins)
         return self.wind / self.width * min(max(share, 0.0), 1.0)
 
     def height(self, x: float, y: float) -> float:
-        """Return the height of the face; y counts from the middle of its width."""
+        """Return the height of the face; y counts from the middle of its width.
+
+        Parameters
+        ----------
+        x : float
+            From the left end, mm.
+        y : float
+            From the middle of its width, mm.
+        """
         return self.slope(x) * y + self.cup * (1 - (2 * y / self.width) ** 2)
 
     def rest(self, x: float) -> tuple[float, float]:
-        """Return how a stick rests there, on both edges or on the crown of a hump: height of its middle, slope."""
+        """Return how a stick rests there, on both edges or on the crown of a hump: height of its middle, slope.
+
+        Parameters
+        ----------
+        x : float
+            From the left end, mm.
+        """
         return max(0.0, self.cup), self.slope(x)
 
 
@@ -67,10 +87,24 @@ class Sighted(Protocol):
         """Millimetres."""
 
     def height(self, x: float, y: float) -> float:
-        """Return the height of the face, mm."""
+        """Return the height of the face, mm.
+
+        Parameters
+        ----------
+        x : float
+            From the left end, mm.
+        y : float
+            From the middle of its width, mm.
+        """
 
     def rest(self, x: float) -> tuple[float, float]:
-        """Return how a stick rests across it: height of its middle, mm, and slope."""
+        """Return how a stick rests across it: height of its middle, mm, and slope.
+
+        Parameters
+        ----------
+        x : float
+            From the left end, mm.
+        """
 
 
 def shown_rise(wound: Wound, near: float, far: float, stick: float) -> float:
@@ -120,7 +154,21 @@ def seen(place: tuple[float, float, float], eye: Eye) -> Point:
 
 
 def sight(face: Sighted, near: float, far: float, stick: float, eye: Eye) -> Drawing:
-    """Draw what the eye sees: the board's face, the far stick with its pale inlaid edge, and the near one before it."""
+    """Draw what the eye sees: the board's face, the far stick with its pale inlaid edge, and the near one before it.
+
+    Parameters
+    ----------
+    face : Sighted
+        The board.
+    near : float
+        Place of the near stick, mm from the left end.
+    far : float
+        Place of the far one.
+    stick : float
+        Length of a stick, mm.
+    eye : Eye
+        Where it is.
+    """
     elements: list[Element] = [_face(face, eye)]
     elements += _stick(face, far, stick, eye, inlaid=True)
     elements += _stick(face, near, stick, eye, inlaid=False)
@@ -225,6 +273,13 @@ def exercise(level: int, seed: int) -> Exercise:
     """Make an exercise: the higher the level (0 to `HARDEST`), the less wind, the more tilt and cup; always the same.
 
     Now and then the board is true: to see that is part of the art.
+
+    Parameters
+    ----------
+    level : int
+        0 to `HARDEST`.
+    seed : int
+        Of its chance.
     """
     chance = random.Random(f"{level} {seed}")
     hard = min(max(level, 0), HARDEST) / HARDEST

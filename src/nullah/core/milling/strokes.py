@@ -170,7 +170,13 @@ class Lane:
         return math.dist(self.start, self.end)
 
     def at(self, share: float) -> tuple[float, float]:
-        """Return the place at a share of its length."""
+        """Return the place at a share of its length.
+
+        Parameters
+        ----------
+        share : float
+            0 at its start, 1 at its end.
+        """
         (x0, y0), (x1, y1) = self.start, self.end
         return x0 + (x1 - x0) * share, y0 + (y1 - y0) * share
 

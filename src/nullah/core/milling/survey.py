@@ -107,6 +107,11 @@ def surface_of(survey: Survey) -> Surface:
 def from_points(rows: list[tuple[float, float, float, float]]) -> Survey:
     """Make a survey from readings (x, y, top, bottom), mm, which must fill a grid.
 
+    Parameters
+    ----------
+    rows : list[tuple[float, float, float, float]]
+        Of x, y, height of the top and of the bottom, mm.
+
     Raises
     ------
     SurveyError

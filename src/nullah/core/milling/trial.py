@@ -210,12 +210,26 @@ class FaceOf:
         return self._work.width
 
     def height(self, x: float, y: float) -> float:
-        """Return the height of the face, mm. Seen from the left end the board's upper edge is at the left."""
+        """Return the height of the face, mm. Seen from the left end the board's upper edge is at the left.
+
+        Parameters
+        ----------
+        x : float
+            From the left end, mm.
+        y : float
+            From the lower edge, mm.
+        """
         at = (x, self.width / 2 - y)
         return float(heights_along(self._work, at, at, 1)[0])
 
     def rest(self, x: float) -> tuple[float, float]:
-        """Return how a stick rests across the board there: height of its middle, mm, and slope to the right."""
+        """Return how a stick rests across the board there: height of its middle, mm, and slope to the right.
+
+        Parameters
+        ----------
+        x : float
+            From the left end, mm.
+        """
         across = under_straightedge(self._work, (x, self.width), (x, 0.0))
         low, high = float(across.edge[0]), float(across.edge[-1])
         return (low + high) / 2, (high - low) / self.width

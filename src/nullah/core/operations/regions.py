@@ -47,7 +47,19 @@ Region = PrismRegion | BoreRegion | HullRegion | BeyondRegion
 
 
 def prism(axis: int, polygon: Sequence[tuple[Number, Number]], start: Number, end: Number) -> PrismRegion:
-    """Return a prism with its points in floating point."""
+    """Return a prism with its points in floating point.
+
+    Parameters
+    ----------
+    axis : int
+        It runs along, 0 to 2.
+    polygon : Sequence[tuple[Number, Number]]
+        In the two axes after that, mm.
+    start : Number
+        Along the axis, mm.
+    end : Number
+        Along the axis, mm.
+    """
     return PrismRegion(axis, tuple((float(a), float(b)) for a, b in polygon), float(start), float(end))
 
 
@@ -63,5 +75,11 @@ def block(x: Span, y: Span, z: Span) -> PrismRegion:
 
 
 def spans(places: dict[int, Span]) -> PrismRegion:
-    """Return a rectangular region between places along all three axes."""
+    """Return a rectangular region between places along all three axes.
+
+    Parameters
+    ----------
+    places : dict[int, Span]
+        From and to along each axis of the blank, mm.
+    """
     return block(places[0], places[1], places[2])

@@ -127,7 +127,21 @@ def by_rule(
 
 
 def by_mate(name: str, value: Fraction, origin: Surface | OfLine, part: str, quantity: str = "") -> ToolSetting:
-    """Return a setting that is taken from the other part; `value` is what it comes to, mm."""
+    """Return a setting that is taken from the other part; `value` is what it comes to, mm.
+
+    Parameters
+    ----------
+    name : str
+        What is set.
+    value : Fraction
+        mm.
+    origin : Surface or OfLine
+        It is measured from.
+    part : str
+        Id of the other part.
+    quantity : str
+        The figure it stands for.
+    """
     return ToolSetting(name, value, origin, ByMate(part), quantity=quantity)
 
 
@@ -137,10 +151,28 @@ def of_line(line: Line) -> OfLine:
 
 
 def of_tool(name: str, size: Length, quantity: str = "") -> ToolSetting:
-    """Return the size of a tool as it was bought, such as the width of an iron."""
+    """Return the size of a tool as it was bought, such as the width of an iron.
+
+    Parameters
+    ----------
+    name : str
+        What is set.
+    size : Length
+        As it was bought.
+    quantity : str
+        The figure it stands for.
+    """
     return ToolSetting(name, size.mm, OfTool(size), quantity=quantity)
 
 
 def stepped(name: str, value: Fraction) -> ToolSetting:
-    """Return what the dividers are opened to, mm."""
+    """Return what the dividers are opened to, mm.
+
+    Parameters
+    ----------
+    name : str
+        What is set.
+    value : Fraction
+        mm.
+    """
     return ToolSetting(name, value, OfTool(), ByStepping())

@@ -41,7 +41,15 @@ _ORDER = list(Surface)
 
 
 def surface_at(axis: int, high: bool) -> Surface:
-    """Return the surface at one end of an axis."""
+    """Return the surface at one end of an axis.
+
+    Parameters
+    ----------
+    axis : int
+        Of the blank: length 0, width 1, thickness 2.
+    high : bool
+        Whether at its far end.
+    """
     return _ORDER[2 * axis + high]
 
 
@@ -58,6 +66,13 @@ class Stock(NamedTuple):
 
     def place(self, surface: Surface, distance: Fraction) -> Fraction:
         """Return the place so far in from a surface, along its axis, mm.
+
+        Parameters
+        ----------
+        surface : Surface
+            It is measured from.
+        distance : Fraction
+            mm.
 
         Examples
         --------

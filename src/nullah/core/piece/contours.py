@@ -181,6 +181,17 @@ class NoContour(NamedTuple):
 def shaping_of(contour: Contour, part: Part, sides: tuple[Side, ...], sizes: Iterable[Length]) -> Shaping:
     """Make the shaping of a contour.
 
+    Parameters
+    ----------
+    contour : Contour
+        Which.
+    part : Part
+        It is cut on.
+    sides : tuple[Side, ...]
+        Where.
+    sizes : Iterable[Length]
+        Its figures, in their order.
+
     Raises
     ------
     LengthError

@@ -48,7 +48,17 @@ class Frame(NamedTuple):
         return x, y, z
 
     def span(self, index: int, low: Fraction, high: Fraction) -> Span:
-        """Return from where to where something goes along one of the blank's axes, mm."""
+        """Return from where to where something goes along one of the blank's axes, mm.
+
+        Parameters
+        ----------
+        index : int
+            Of the blank's axis: length 0, width 1, thickness 2.
+        low : Fraction
+            In the piece, mm.
+        high : Fraction
+            In the piece, mm.
+        """
         if self.turned[index]:
             return self.high[index] - high, self.high[index] - low
         return low - self.low[index], high - self.low[index]

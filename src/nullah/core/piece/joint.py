@@ -190,7 +190,15 @@ class JointType(Protocol):
         """Return the axis along which a channel is sunk."""
 
     def least_wall(self, channel: Box, third: Fraction) -> Fraction:
-        """Return how much must be left beside a channel, mm; `third` is a third of its board's thickness."""
+        """Return how much must be left beside a channel, mm; `third` is a third of its board's thickness.
+
+        Parameters
+        ----------
+        channel : Box
+            What is cut, in the piece, mm.
+        third : Fraction
+            Of its board's thickness, mm.
+        """
 
     def least_reach(self, joint: Joint, first: Part, second: Part) -> Fraction:
         """Return how far the second part must go into the first to hold there, mm; nothing where that is all one."""
@@ -199,7 +207,15 @@ class JointType(Protocol):
         """Return the ledger's prefix of the figures of a corner that is laid out with dividers; empty for others."""
 
     def spaced(self, joint: Joint, widths: Mapping[str, tuple[Fraction, ...]]) -> Joint:
-        """Return a joint with what its prefix says of how wide its tails are against each other."""
+        """Return a joint with what its prefix says of how wide its tails are against each other.
+
+        Parameters
+        ----------
+        joint : Joint
+            Any.
+        widths : Mapping[str, tuple[Fraction, ...]]
+            Of the tails against each other, by prefix.
+        """
 
     def where_moulded(self, joint: Joint, first: Part, second: Part) -> Joint:
         """Return a joint as it is made where the edges of both boards are moulded."""
@@ -244,6 +260,11 @@ class Over(NamedTuple):
 
     def moved(self, at: Fraction) -> Fraction:
         """Return where something comes to lie that was designed at a place, mm: what lies at the far end moves with it.
+
+        Parameters
+        ----------
+        at : Fraction
+            In the piece as designed, mm.
 
         Examples
         --------

@@ -56,7 +56,13 @@ class ViewPlane(NamedTuple):
         return -1 if self.view is View.FRONT else 1
 
     def flat(self, point: Iterable[float]) -> Point:
-        """Return a place of the piece on the drawing, mm: its low left corner of the room at (0, height)."""
+        """Return a place of the piece on the drawing, mm: its low left corner of the room at (0, height).
+
+        Parameters
+        ----------
+        point : Iterable[float]
+            Shape (3,), of the piece, mm.
+        """
         at = tuple(point)
         right, up, _ = self.axes
         return (
@@ -65,7 +71,13 @@ class ViewPlane(NamedTuple):
         )
 
     def place(self, point: Point) -> Point:
-        """Return where a point of the drawing lies in the piece: along the axis to the right, and up, mm."""
+        """Return where a point of the drawing lies in the piece: along the axis to the right, and up, mm.
+
+        Parameters
+        ----------
+        point : Point
+            Of the drawing, mm.
+        """
         right, up, _ = self.axes
         return float(self.room.low[right.value]) + point[0], float(self.room.high[up.value]) - point[1]
 
@@ -75,7 +87,13 @@ class ViewPlane(NamedTuple):
         return N_("From the right") if self.view is View.SECTION and self.cut is None else self.view.value
 
     def depth(self, point: Iterable[float]) -> float:
-        """Return how near a place is: the larger, the nearer."""
+        """Return how near a place is: the larger, the nearer.
+
+        Parameters
+        ----------
+        point : Iterable[float]
+            Shape (3,), of the piece, mm.
+        """
         return self.towards * float(tuple(point)[self.axes[2].value])
 
     @property
@@ -326,6 +344,15 @@ def _covered(start: Point, end: Point, faces: Iterable[Seen]) -> list[_Span]:
 
 def spans_inside(start: Point, end: Point, loops: tuple[tuple[Point, ...], ...]) -> list[_Span]:
     """Return the stretches of a line strictly inside loops (even-odd), as shares of its length.
+
+    Parameters
+    ----------
+    start : Point
+        mm.
+    end : Point
+        mm.
+    loops : tuple[tuple[Point, ...], ...]
+        Closed, their points in mm.
 
     Examples
     --------

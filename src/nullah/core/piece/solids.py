@@ -79,7 +79,15 @@ def at_origin(made: Recipe) -> Recipe:
 
 
 def shifted(made: Recipe, by: Floats) -> Recipe:
-    """Return a recipe moved by so many millimetres along the three axes, its figures to a billionth of one."""
+    """Return a recipe moved by so many millimetres along the three axes, its figures to a billionth of one.
+
+    Parameters
+    ----------
+    made : Recipe
+        What is cut from what.
+    by : Floats
+        Shape (3,), mm.
+    """
 
     def point(at: Floats) -> Floats:
         x, y, z = (round(place + way, _KEPT) + 0.0 for place, way in zip(at, by, strict=True))
@@ -132,7 +140,15 @@ def build(made: Recipe, hair: float = HAIR) -> Solid:
 
 @kept_by_value(2048)
 def cut_at_origin(made: Recipe, hair: float) -> Solid:
-    """Cut a part's solid whose low corner is at the origin."""
+    """Cut a part's solid whose low corner is at the origin.
+
+    Parameters
+    ----------
+    made : Recipe
+        What is cut from what.
+    hair : float
+        Cuts are made larger by so much where they come out, mm.
+    """
     solid = block_solid(made.block)
     for cut in made.cuts:
         taken = [block_solid(_past(block, made.block)) for block in cut.blocks]
@@ -193,7 +209,15 @@ def block_solid(block: Block) -> Solid:
 
 
 def prism_solid(prism: Prism, grown: float = 0.0) -> Solid:
-    """Return a prism as a solid, its sides that much further out, mm; empty if it has no volume."""
+    """Return a prism as a solid, its sides that much further out, mm; empty if it has no volume.
+
+    Parameters
+    ----------
+    prism : Prism
+        In the piece.
+    grown : float
+        mm.
+    """
     if prism.high <= prism.low or len(prism.points) < 3:
         return manifold3d.Manifold()
     points = np.array(prism.points, dtype=np.float64)
@@ -226,7 +250,15 @@ def hole_solid(hole: RoundHole) -> Solid:
 
 
 def turned(solid: Solid, axis: int) -> Solid:
-    """Return what was made in two axes and along the third, in cyclic order, as it lies along an axis (0, 1 or 2)."""
+    """Return what was made in two axes and along the third, in cyclic order, as it lies along an axis (0, 1 or 2).
+
+    Parameters
+    ----------
+    solid : Solid
+        Made in two axes and along the third.
+    axis : int
+        0, 1 or 2.
+    """
     if axis == 2:
         return solid
     matrix = np.zeros((3, 4))
@@ -267,7 +299,17 @@ def _faces_at_origin(made: Recipe) -> tuple[PlanarFace, ...]:
 
 @kept_by_value(512)
 def faces_below(made: Recipe, axis: Axis, level: float) -> tuple[tuple[PlanarFace, ...], tuple[PlanarFace, ...]]:
-    """Cut a part's solid at a level: faces of what lies below it, and those made by the cut."""
+    """Cut a part's solid at a level: faces of what lies below it, and those made by the cut.
+
+    Parameters
+    ----------
+    made : Recipe
+        What is cut from what.
+    axis : Axis
+        It is cut across.
+    level : float
+        Along the axis, mm.
+    """
     low, high = made.block[0][axis.value], made.block[1][axis.value]
     if high <= level:
         return faces(made), ()

@@ -110,7 +110,17 @@ class Box(NamedTuple):
         )
 
     def set(self, axis: Axis, low: Fraction, high: Fraction) -> Box:
-        """Return the box with another extent along one axis."""
+        """Return the box with another extent along one axis.
+
+        Parameters
+        ----------
+        axis : Axis
+            Along which.
+        low : Fraction
+            mm.
+        high : Fraction
+            mm.
+        """
         lows, highs = list(self.low), list(self.high)
         lows[axis.value], highs[axis.value] = low, high
         return Box((lows[0], lows[1], lows[2]), (highs[0], highs[1], highs[2]))

@@ -128,6 +128,17 @@ def give_fix(case: ProofInput, name: str, value: Fraction, direction: Direction 
     """Offer to give a quantity another value, or to let it follow its rule again where that is right.
 
     Nothing for a name the ledger does not know, or a value of nothing or less.
+
+    Parameters
+    ----------
+    case : ProofInput
+        What is looked at.
+    name : str
+        Of the quantity.
+    value : Fraction
+        mm, or a count.
+    direction : Direction
+        In which it is rounded.
     """
     if name not in case.ledger.quantities or value <= 0:
         return ()

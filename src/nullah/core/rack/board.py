@@ -299,7 +299,13 @@ def read_price(text: str) -> Fraction:
 
 
 def write_price(price: Fraction) -> str:
-    """Write a price to two places; nothing for a price of nothing."""
+    """Write a price to two places; nothing for a price of nothing.
+
+    Parameters
+    ----------
+    price : Fraction
+        In whatever money.
+    """
     return f"{float(price):.2f}" if price else ""
 
 

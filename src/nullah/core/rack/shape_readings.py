@@ -61,7 +61,15 @@ def shape_place(reading: ShapeReading) -> tuple[object, ...]:
 
 
 def with_figure(reading: ShapeReading, figure: Length) -> ShapeReading:
-    """Return a reading with another figure in it."""
+    """Return a reading with another figure in it.
+
+    Parameters
+    ----------
+    reading : ShapeReading
+        Of a board's shape.
+    figure : Length
+        The new one.
+    """
     if isinstance(reading, Gap):
         return reading._replace(gap=figure)
     if isinstance(reading, Wind):

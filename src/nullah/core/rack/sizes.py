@@ -88,6 +88,11 @@ def board_feet(length: Length, width: Length, thickness: Length) -> Fraction:
 def quarters(thickness: Length) -> Length:
     """Return the least rough thickness that hardwood is sold in, 4/4 to 16/4, for a rough thickness that is wanted.
 
+    Parameters
+    ----------
+    thickness : Length
+        Rough.
+
     Examples
     --------
     >>> [float(quarters(inch(each)).mm / inch(1).mm) for each in ("7/8", "5/4", "13/8")]
@@ -102,6 +107,11 @@ def quarters(thickness: Length) -> Length:
 
 def quarters_name(thickness: Length) -> str:
     """Name a rough thickness as hardwood is sold, such as ``5/4``; empty where it is none of those.
+
+    Parameters
+    ----------
+    thickness : Length
+        Rough.
 
     Examples
     --------

@@ -79,6 +79,13 @@ class OfMonth(NamedTuple):
 def climate_of(name: str, months: Sequence[tuple[float, float]]) -> Climate:
     """Make a climate of twelve pairs of °C and %.
 
+    Parameters
+    ----------
+    name : str
+        What it is called.
+    months : Sequence[tuple[float, float]]
+        Air of each month from January: °C and % relative humidity.
+
     Raises
     ------
     ClimateError

@@ -26,6 +26,13 @@ class ClimateError(FactError):
 def air_outside(temperature: float, humidity: float) -> TemperatureOutside | HumidityOutside | None:
     """Return what of air is outside what `equilibrium_moisture` covers; None where nothing is.
 
+    Parameters
+    ----------
+    temperature : float
+        °C.
+    humidity : float
+        Relative, %.
+
     Examples
     --------
     >>> air_outside(21, 100), air_outside(21, 101)

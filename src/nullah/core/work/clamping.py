@@ -65,7 +65,15 @@ def spreading(areas: Iterable[float], seams: bool = False) -> float:
 
 
 def spread_minutes(work: float, working: Working) -> float:
-    """Return how long glue is spread and drawn up, shared among the hands, min; `work` as `spreading` counts it."""
+    """Return how long glue is spread and drawn up, shared among the hands, min; `work` as `spreading` counts it.
+
+    Parameters
+    ----------
+    work : float
+        As `spreading` counts it.
+    working : Working
+        Glue, clamps and people.
+    """
     return minutes_of((("glue", work),), working.learned) / max(1, working.people)
 
 

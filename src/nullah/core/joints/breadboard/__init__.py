@@ -60,6 +60,11 @@ class EndSizes(NamedTuple):
     def room_of(self, number: int) -> Fraction:
         """Return how much longer on either side a mortise is: in proportion to its distance from the glued one.
 
+        Parameters
+        ----------
+        number : int
+            Of the tenon, from 0.
+
         Examples
         --------
         >>> sizes = EndSizes(*(Fraction(16), Fraction(40), Fraction(6), Fraction(40)), 5, Fraction(3),
@@ -186,7 +191,17 @@ class Breadboard(JointBase):
 
 
 def sizes_in(ledger: Ledger, prefix: str, tenon: Fraction) -> EndSizes:
-    """Return what a breadboard end is laid out by; its figures begin with `prefix`, its tenons are `tenon` mm long."""
+    """Return what a breadboard end is laid out by; its figures begin with `prefix`, its tenons are `tenon` mm long.
+
+    Parameters
+    ----------
+    ledger : Ledger
+        Of the piece.
+    prefix : str
+        Of the names.
+    tenon : Fraction
+        Its length, mm.
+    """
 
     def of(name: str) -> Fraction:
         return ledger[f"{prefix}{name}"]

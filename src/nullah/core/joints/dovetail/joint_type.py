@@ -78,7 +78,19 @@ class Dovetail(JointBase):
         return self.corner(joint_id, first, second, self.tails(ledger, prefix))
 
     def tails(self, ledger: Ledger, prefix: str, groove: str = "", lap: Fraction = Fraction(0)) -> Tails:
-        """Return the tails that figures of the ledger give; `groove` and `lap` as in `Tails`."""
+        """Return the tails that figures of the ledger give; `groove` and `lap` as in `Tails`.
+
+        Parameters
+        ----------
+        ledger : Ledger
+            Of the piece.
+        prefix : str
+            Of the corner's figures.
+        groove : str
+            Prefix of a groove that runs out there.
+        lap : Fraction
+            Of a half-blind corner, mm.
+        """
         count = max(1, int(ledger[f"{prefix}.count"]))
         return Tails(
             prefix,
@@ -108,7 +120,15 @@ class Dovetail(JointBase):
         return tails.prefix if tails is not None else ""
 
     def spaced(self, joint: Joint, widths: Mapping[str, tuple[Fraction, ...]]) -> Joint:
-        """Return a joint with the widths its tails have against each other."""
+        """Return a joint with the widths its tails have against each other.
+
+        Parameters
+        ----------
+        joint : Joint
+            A corner.
+        widths : Mapping[str, tuple[Fraction, ...]]
+            Of the tails against each other, by prefix.
+        """
         tails = tails_of(joint)
         if tails is None or tails.prefix not in widths:
             return joint

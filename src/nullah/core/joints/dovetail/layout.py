@@ -98,7 +98,13 @@ class DovetailLayout(NamedTuple):
         return self.tails_at(self.gauge_tail_board)
 
     def tails_at(self, depth: Length) -> tuple[tuple[Length, Length], ...]:
-        """Return both edges of each tail so far in from the end of its board, at the bevel's slope."""
+        """Return both edges of each tail so far in from the end of its board, at the bevel's slope.
+
+        Parameters
+        ----------
+        depth : Length
+            From the end of the tail board.
+        """
         lean = depth / self.spec.slope.run
         return tuple((low + lean, high - lean) for low, high in self.tails)
 

@@ -70,6 +70,25 @@ def remarks(
 
     `covered` says of tail boards and pin boards whether the groove does not come out at their ends as it is: it stops,
     or at a lapped (half-blind) corner the lap covers them.
+
+    Parameters
+    ----------
+    layout : DovetailLayout
+        Of the corner.
+    low : Length
+        Lower edge of the groove, from the board's.
+    high : Length
+        Its upper edge.
+    depth : Length
+        Its depth.
+    marks : Marks
+        Of the reader.
+    covered : tuple[bool, bool]
+        Of tail boards and of pin boards.
+    height : str
+        Name of the quantity that moves it.
+    lapped : bool
+        Whether the corner is half-blind.
     """
     verdict = run_out(layout, low, high)
     if verdict.tail is not None:

@@ -44,6 +44,13 @@ class Matched(NamedTuple):
 def graded(spacing: str, number: int) -> Widths:
     """Return the relative widths of tails, from the lower edge up; empty where all are equal.
 
+    Parameters
+    ----------
+    spacing : str
+        One of `SPACINGS`.
+    number : int
+        Of tails.
+
     Examples
     --------
     >>> [str(width) for width in graded("wider in the middle", 3)]
@@ -64,7 +71,15 @@ def graded(spacing: str, number: int) -> Widths:
 
 
 def spacing_of(widths: Widths, number: int) -> str:
-    """Name what relative widths are."""
+    """Name what relative widths are.
+
+    Parameters
+    ----------
+    widths : Widths
+        Against each other, from the lower edge up.
+    number : int
+        Of tails.
+    """
     if len(widths) != number or number < 2:
         return EQUAL
     return next((name for name in (BELOW, MIDDLE) if graded(name, number) == widths), BY_HAND)

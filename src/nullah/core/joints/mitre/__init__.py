@@ -91,7 +91,17 @@ class Mitre(JointBase):
 
 
 def key_sizes(prefix: str, thickness: str, count: int = 1) -> tuple[Definition, ...]:
-    """Declare how many keys a mitre has, how thick they are, and how far they reach along its outer faces."""
+    """Declare how many keys a mitre has, how thick they are, and how far they reach along its outer faces.
+
+    Parameters
+    ----------
+    prefix : str
+        Of the names.
+    thickness : str
+        Rule of the boards' thickness.
+    count : int
+        The usual number of keys.
+    """
     return (
         given(f"{prefix}.count", N_("keys across the miter"), count, QuantityKind.COUNT),
         ruled(f"{prefix}.thickness", N_("thickness of the keys"), f"{thickness} / 5", snap=Snap.MARK),

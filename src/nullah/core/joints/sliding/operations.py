@@ -37,7 +37,13 @@ class SlidingTail(NamedTuple):
     prefix: str = ""
 
     def lean(self, deep: Fraction) -> Fraction:
-        """Return how far in the neck lies on either face, of a tail so deep, mm."""
+        """Return how far in the neck lies on either face, of a tail so deep, mm.
+
+        Parameters
+        ----------
+        deep : Fraction
+            mm.
+        """
         return deep / self.slope
 
 

@@ -40,7 +40,15 @@ class Tenon(JointBase):
         return guest.grain
 
     def least_wall(self, channel: Box, third: Fraction) -> Fraction:
-        """Return two thirds of the mortise's width (common practice)."""
+        """Return two thirds of the mortise's width (common practice).
+
+        Parameters
+        ----------
+        channel : Box
+            The mortise, in the piece, mm.
+        third : Fraction
+            Of the board's thickness, mm: not asked here.
+        """
         return min(channel.size(axis) for axis in Axis) * Fraction(2, 3)
 
     def least_reach(self, joint: Joint, first: Part, second: Part) -> Fraction:

@@ -340,7 +340,17 @@ def _bounds(low: Gauge | None, high: Gauge | None, axis: int) -> tuple[Edge, Edg
 
 
 def pins_apart(making: Making, wide: Fraction, axis: Axis) -> ToolSetting:
-    """Return what sets the pins: the part itself where a tenon is as thick, the chisel that is as wide, or a figure."""
+    """Return what sets the pins: the part itself where a tenon is as thick, the chisel that is as wide, or a figure.
+
+    Parameters
+    ----------
+    making : Making
+        The joint, and the tools.
+    wide : Fraction
+        Of the mortise, mm.
+    axis : Axis
+        Across it.
+    """
     name, guest = making.joint.names.guest, making.second.part
     if wide == guest.box.size(axis):
         return ToolSetting("pins apart", wide, OfTool(), ByMate(guest.id), quantity=name)
