@@ -1,87 +1,180 @@
-"""Another language: whoever translates the catalogue translates the whole desk; nothing is left that it cannot reach.
+"""No label lies over another and none is cut off: read off what is painted, not off what was meant to be."""
 
-The language of the tests is ours in other letters, so that what was not looked up stands bare.
-"""
+import itertools
+import re
+from dataclasses import replace
 
 import pytest
-from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QAbstractButton, QApplication, QComboBox, QLabel, QLineEdit, QMenu, QTableView, QWidget
-from tests.lettered import Lettered, bare
+from PySide6.QtWidgets import QApplication, QLineEdit
 
-from nullah.core.drawing import Label
+from nullah.core import actions
+from nullah.core.beginning import begun
+from nullah.core.drawing import Anchor, Label, Ring
 from nullah.core.forms import FORMS
-from nullah.core.lengths import Marks
-from nullah.core.project import Piece, Project
+from nullah.core.lengths import Marks, Unit
+from nullah.core.plan import work_out
+from nullah.core.project import Project
+from nullah.core.sheets.page import SheetKind
+from nullah.core.sheets.sheets import all_sheets
 from nullah.core.stations import STATIONS
-from nullah.demo.seed_cabinet import seed_cabinet
-from nullah.files.catalogues import OWN_NAME, load, locales
-from nullah.labels import speak
+from nullah.core.wording.card import worded
+from nullah.demo.plant_stair import plant_stair
+from nullah.demo.seed_cabinet import seed_cabinet, short_of_wood
+from nullah.desk.shots import _views_of, labels_of, write_shots
+from nullah.paper.lettering import width_of
+from nullah.paper.painted_text import overlaps, painted_texts, texts_of
+from nullah.paper.painter import paint, paint_page
+from nullah.paper.palette import INK
+from nullah.paper.scale import Scale
+
+SIZES = [(1024, 700), (1280, 800), (1920, 1080), (3840, 2160)]
 
 
-def texts_of(widget):
-    """Yield what one widget says, to the eye and to a screen reader."""
-    yield from (widget.toolTip(), widget.accessibleName(), widget.windowTitle())
-    match widget:
-        case QLabel() | QAbstractButton():
-            yield widget.text()
-        case QLineEdit():
-            yield widget.placeholderText()
-        case QComboBox():
-            yield from (widget.itemText(index) for index in range(widget.count()))
-        case QMenu():
-            widget.aboutToShow.emit()
-            yield from (action.text() for action in widget.actions())
-        case QTableView() if widget.model() is not None:
-            model = widget.model()
-            for column in range(model.columnCount()):
-                yield model.headerData(column, Qt.Orientation.Horizontal, Qt.ItemDataRole.DisplayRole)
-                yield from (model.index(row, column).data() for row in range(model.rowCount()))
+def faults(texts):
+    """Return what lies over what, and what is cut off."""
+    pairs = [f"{one.text!r} over {other.text!r}" for one, other in overlaps(texts)]
+    return pairs + [f"{text.text!r} is cut off" for text in texts if text.cut_off]
 
 
-def left_bare(window):
-    """Return what stands bare in a window, with what the bench shows."""
-    said = [text for each in (window, *window.findChildren(QWidget)) for text in texts_of(each)]
-    if window.bench.drawing is not None:
-        said += [element.text for element in window.bench.drawing.elements if isinstance(element, Label)]
-    return {(text, bare(text)) for text in said if isinstance(text, str) and bare(text)}
+def astray(window, texts):
+    """Return what is of a list or of running text and is not painted in its line."""
+    bench = window.bench
+    if window.place.currentWidget() is not bench:
+        return []
+    running = [each for each in bench.drawing.elements if isinstance(each, Label | Ring) and each.running]
+    return [each.text for each in running if each.text.strip() and not any(_at(bench.scale, each, t) for t in texts)]
 
 
-@pytest.fixture
-def lettering(monkeypatch):
-    monkeypatch.setattr("nullah.desk.start.catalogue_for", lambda _: Lettered())
-    yield
-    speak(Marks().catalogue)
+def _at(scale, element, text):
+    """Return whether painted words are those of an element, at its height and where it begins or ends."""
+    where = scale.put(element.at)
+    x, y = where.x() + element.nudge_mm[0] * scale.paper, where.y() + element.nudge_mm[1] * scale.paper
+    sides = (text.box.left(), text.box.center().x(), text.box.right())
+    return (
+        element.text.strip().endswith(text.text.strip())
+        and abs(text.box.center().y() - y) < 3
+        and min(abs(side - x) for side in sides) < 4
+    )
 
 
-def look_everywhere(window):
-    """Go to every station and through its ways of looking; return what stood bare, by the station."""
-    found = {}
-    for number, station in enumerate(STATIONS):
-        window.show_station(number)
-        desk = window.desk(number)
-        for tab in desk.line.tabs() or [None]:
-            if tab is not None:
-                tab.click()
+def metric(texts, window):
+    """Return what is shown in millimetres; chisels and bits are called by the size they were bought in."""
+    plan = window.document.plan
+    card = worded(STATIONS[window.station].card(plan, window.document.selection), plan.reader)
+    told = [f"{each.tool} {each.figure} {each.note}" for each in card.set]
+    told += [*card.mark, *(each.text for each in card.mind), *card.why]
+    fields = [f"{field.text()} {field.placeholderText()}" for field in window.column.choices.findChildren(QLineEdit)]
+    # And a piece may be set out to the marks of another rule.
+    bought = re.compile(r"chisel|bit|drill|mortise|is set out to marks of", re.IGNORECASE)
+    shown = [text.text for text in texts] + told + [field for field in fields if "″" not in field]
+    return [text for text in shown if re.search(r"\d mm\b|mm[²³]|cm[²³]", text) and not bought.search(text)]
+
+
+def of_form(form, unit, **choices):
+    project = begun(Project(marks=Marks(unit)), form)
+    for name, option in choices.items():
+        project = actions.choose(project, name, option)
+    return project
+
+
+def crowded(number):
+    """Return the sample as two columns of drawers, with so many boards and nothing laid on them."""
+    sample = of_form("case", Unit.MM, columns="2", rows="4", drawers="all")
+    boards = seed_cabinet().boards
+    return replace(
+        sample,
+        boards=tuple(replace(boards[n % len(boards)], id=str(n), name=f"Ford {n}") for n in range(1, number + 1)),
+    )
+
+
+SAMPLES = {
+    "cabinet": seed_cabinet,
+    "short of wood": short_of_wood,
+    "own boards": plant_stair,
+    "table": lambda: of_form("table", Unit.INCH, drawer="one"),
+    "case": lambda: of_form("case", Unit.MM, columns="3", drawers="all"),
+    "20 boards": lambda: crowded(20),
+    "60 boards": lambda: crowded(60),
+}
+
+
+@pytest.mark.sampled(29)
+@pytest.mark.parametrize(("size", "unit"), list(itertools.product(SIZES, (Unit.MM, Unit.INCH))))
+@pytest.mark.parametrize("sample", SAMPLES)
+def test_every_view_of_every_sample(open_window, sample, size, unit):
+    window = open_window(SAMPLES[sample]())
+    window.resize(*size)
+    window.show_unit(unit)
+    seen = 0
+    for name in _views_of(window):
+        for _ in range(3):
             QApplication.processEvents()
-            window.document.numbers_ready(patient=True)
-            QApplication.processEvents()
-            for text, words in left_bare(window):
-                found.setdefault(words, f"{station.id}: {text}")
-    return found
+        texts = painted_texts(window.place)
+        seen += len(texts)
+        assert not faults(texts), name
+        assert not astray(window, texts), name
+        if unit is Unit.INCH:
+            assert not metric(texts, window), name
+    assert seen > 150
 
 
-@pytest.mark.sampled(4)
-@pytest.mark.parametrize("form", ["sample", *FORMS])
-def test_every_station_of_every_form_speaks_the_language(form, lettering, open_window):
-    window = open_window(seed_cabinet() if form == "sample" else Project(Piece(form, name="1")))
-    assert not look_everywhere(window)
+@pytest.mark.sampled(13)
+@pytest.mark.parametrize("form", [form for form in FORMS if form != "own"])
+@pytest.mark.parametrize("unit", [Unit.MM, Unit.INCH])
+def test_every_sheet_of_every_form(qapp, form, unit):
+    per_mm = 8
+    for sheet in all_sheets(work_out(of_form(form, unit))):
+        size = (round(sheet.width_mm * per_mm), round(sheet.height_mm * per_mm))
+
+        def painted(painter, sheet=sheet):
+            paint_page(painter, sheet.drawing, (sheet.width_mm, sheet.height_mm), per_mm)
+
+        texts = texts_of(size, painted)
+        assert not faults(texts), sheet.name
+        if sheet.kind not in (SheetKind.STICK, SheetKind.TEMPLATE):
+            assert not moved(sheet, texts, per_mm), sheet.name
 
 
-@pytest.mark.parametrize("page", ["show_start", "show_shop", "show_preferences", "show_about"])
-def test_every_page_over_the_desk_speaks_the_language(page, lettering, open_window):
-    window = open_window(seed_cabinet())
-    getattr(window, page)()
-    QApplication.processEvents()
-    # Where a language is chosen each is called as it calls itself.
-    own = {load(each).text(OWN_NAME) for each in locales()}
-    assert {text for text, _ in left_bare(window)} <= own
+def moved(sheet, texts, per_mm):
+    """Return the lines of a sheet that are not painted where they are set: out of order they read otherwise."""
+    lines = [e for e in sheet.drawing.elements if isinstance(e, Label) and e.anchor is Anchor.START and e.ref is None]
+    return [line.text for line in lines if line.text.strip() and not any(_stands(line, text, per_mm) for text in texts)]
+
+
+def _stands(line, text, per_mm):
+    """Return whether painted words are (the end of) a line, where it is set: a box to tick is painted by itself."""
+    right = line.at[0] + width_of(line.text, line.size_mm * per_mm, line.bold) / per_mm
+    return (
+        line.text.strip().endswith(text.text.strip())
+        and abs(text.box.right() / per_mm - right) < 1
+        and abs(text.box.center().y() / per_mm - line.at[1] - line.nudge_mm[1]) < 1
+    )
+
+
+def test_the_boxes_are_those_of_the_pictures(qapp, tmp_path):
+    shots = write_shots(tmp_path, (1024, 700), Unit.INCH, seed_cabinet())
+    found = labels_of(shots)["views"]
+    assert len(found) == len(list(tmp_path.glob("*.png"))) > 15
+    labels = {view["name"]: [label["text"] for label in view["labels"]] for view in found}
+    assert any(text.startswith("14 ") for text in labels["1-piece"]), "in inches, as asked"
+    for view in found:
+        wide, high = view["size"]
+        for label in view["labels"]:
+            left, top, width, height = label["box"]
+            assert left >= 0 and top >= 0 and left + width <= wide + 1 and top + height <= high + 1, label
+
+
+def test_it_would_be_noticed(qapp):
+    from nullah.core.drawing import drawing
+
+    shown = drawing(Label((10, 10), "one over"), Label((12, 10), "the other"), Label((79, 40), "half of it is gone"))
+
+    def badly(painter):
+        from nullah.paper.labels import PlacedTexts, text_of
+
+        scale = Scale(8, 8)
+        paint(
+            painter, shown, scale, INK, texts=PlacedTexts({i: text_of(e, scale) for i, e in enumerate(shown.elements)})
+        )
+
+    assert len(faults(texts_of((640, 480), badly))) == 2

@@ -13,7 +13,7 @@ from typing import NoReturn
 from nullah.cli.options import RefusedError, say
 from nullah.core.limits import quoted
 from nullah.files.catalogues import catalogue_for
-from nullah.labels import speak, tr
+from nullah.language import speak, tr
 
 #: What can be asked for, each a module of this package with `add` and `run`.
 COMMANDS = (

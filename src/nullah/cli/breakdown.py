@@ -13,7 +13,7 @@ from nullah.cli.options import RefusedError
 from nullah.core.lengths import Length
 from nullah.core.limits import quoted
 from nullah.core.wording.facts import error_words, fact_words
-from nullah.labels import tr
+from nullah.language import tr
 
 _STARTED = time.monotonic()
 

@@ -9,7 +9,7 @@ import sys
 from pathlib import Path
 
 from nullah.cli.options import RefusedError
-from nullah.labels import tr
+from nullah.language import tr
 
 
 def add(parser: argparse.ArgumentParser) -> None:

@@ -7,7 +7,7 @@ import argparse
 from nullah.cli import options as read
 from nullah.cli.options import RefusedError, error_words
 from nullah.core.limits import quoted
-from nullah.labels import tr
+from nullah.language import tr
 
 
 def add(parser: argparse.ArgumentParser) -> None:

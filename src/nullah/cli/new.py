@@ -18,7 +18,7 @@ from nullah.core.my_shop import planned_with, usual_shop
 from nullah.core.piece.form import Form
 from nullah.core.project import Piece, Project
 from nullah.core.wording.facts import error_words, fact_words
-from nullah.labels import tr
+from nullah.language import tr
 
 
 def add(parser: argparse.ArgumentParser) -> None:

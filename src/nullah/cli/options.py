@@ -13,7 +13,7 @@ from typing import Any
 from nullah.core.lengths import Length, LengthError, Marks, read_length
 from nullah.core.limits import one_sentence, quoted, read_count, read_number
 from nullah.files.catalogues import catalogue_for
-from nullah.labels import tr
+from nullah.language import tr
 from nullah.writing import why, write_file
 
 TYPE_CHECKING = False

@@ -11,7 +11,7 @@ from nullah.cli.options import RefusedError
 from nullah.core.limits import shown
 from nullah.core.wording.facts import error_words
 from nullah.desk.settings import PAPER_NAMES
-from nullah.labels import tr
+from nullah.language import tr
 
 
 def add(parser: argparse.ArgumentParser) -> None:

@@ -11,7 +11,7 @@ from nullah.core.lengths import STYLES, Unit
 from nullah.core.limits import quoted, read_count, shown
 from nullah.core.project import Project
 from nullah.core.wording.facts import error_words
-from nullah.labels import tr
+from nullah.language import tr
 from nullah.writing import why
 
 #: Sides of a window that can be shown, pixels.

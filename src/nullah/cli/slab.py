@@ -9,7 +9,7 @@ from typing import Any
 from nullah.cli import options as read
 from nullah.cli.options import RefusedError
 from nullah.core.wording.facts import error_words
-from nullah.labels import tr
+from nullah.language import tr
 
 
 def add(parser: argparse.ArgumentParser) -> None:

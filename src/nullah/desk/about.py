@@ -9,7 +9,7 @@ from PySide6.QtWidgets import QDialog, QDialogButtonBox, QLabel, QVBoxLayout, QW
 
 from nullah.core.catalogue import N_
 from nullah.desk.theme import BODY, FIGURE
-from nullah.labels import tr
+from nullah.language import tr
 from nullah.paper.lettering import typeface
 
 _WORDS = N_(

@@ -15,7 +15,7 @@ from nullah.desk.settings import NIGHT_THEME, SYSTEM, Settings
 from nullah.desk.theme import dress
 from nullah.desk.window_settings import TEXT_SIZES
 from nullah.files.catalogues import catalogue_for, load
-from nullah.labels import speak, tr
+from nullah.language import speak, tr
 from nullah.paper.palette import DAY, NIGHT, Palette
 
 

@@ -10,7 +10,7 @@ from PySide6.QtCore import Qt, Signal
 from PySide6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QWidget
 
 from nullah.core.limits import one_sentence
-from nullah.labels import tr
+from nullah.language import tr
 
 
 class Urgency(IntEnum):

@@ -22,7 +22,7 @@ from nullah.core.drawing import Dimension, Drawing, Element, Label, Path, Point,
 from nullah.core.label_placing import LabelBox
 from nullah.core.refs import Ref
 from nullah.desk.key_pointer import KeyPointer
-from nullah.labels import tr
+from nullah.language import tr
 from nullah.paper.labels import PlacedText, PlacedTexts, as_boxes, dimension_line, placed_texts, text_of
 from nullah.paper.lettering import typeface, width_of
 from nullah.paper.painter import extent, paint

@@ -14,7 +14,7 @@ from nullah.core.reader import Reader
 from nullah.core.wording.dates import clock, day_of
 from nullah.core.wording.durations import time_words
 from nullah.desk.document import Document
-from nullah.labels import tr, tr_count
+from nullah.language import tr, tr_count
 
 _PICTURE = 96
 

@@ -13,7 +13,7 @@ from nullah.core.sheets.page import A4, Sheet
 from nullah.core.sheets.sheets import all_sheets
 from nullah.files.rack_tables import flaws_beside, flaws_text, rack_text
 from nullah.files.tables import cut_list_text
-from nullah.labels import tr
+from nullah.language import tr
 from nullah.paper.dxf import dxf_of
 from nullah.paper.files import PaperError, pdf_of, svg_of
 from nullah.writing import why, write_file

@@ -27,7 +27,7 @@ from nullah.core.fixes import Fix
 from nullah.core.refs import Ref
 from nullah.core.wording.card import WordedCard, WordedRemark
 from nullah.desk.theme import BODY, FIGURE, SMALL, TITLE
-from nullah.labels import tr
+from nullah.language import tr
 from nullah.paper.lettering import typeface
 
 #: Figures up to this many letters stand two to a row.

@@ -12,7 +12,7 @@ from nullah.core.wood.climate import MONTHS, climate_of
 from nullah.core.wood.moisture import ClimateError
 from nullah.core.wording.facts import error_words
 from nullah.desk.document import Document
-from nullah.labels import tr
+from nullah.language import tr
 
 _TYPED = N_("as typed")
 

@@ -7,7 +7,7 @@ from PySide6.QtWidgets import QButtonGroup, QHBoxLayout, QPushButton, QScrollAre
 
 from nullah.desk.card import CardView
 from nullah.desk.stations.base import StationDesk
-from nullah.labels import tr
+from nullah.language import tr
 
 CARD, CHOOSE = 0, 1
 _LEAST, USUAL = 264, 318

@@ -20,7 +20,7 @@ from nullah.core.stations.selection import BreakdownSelection, Selection
 from nullah.core.wording.facts import error_words, fact_words
 from nullah.files.fingerprint import Fingerprint, fingerprint
 from nullah.files.recovery import Autosave
-from nullah.labels import tr
+from nullah.language import tr
 from nullah.memory import Sparing
 
 TYPE_CHECKING = False

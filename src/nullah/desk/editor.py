@@ -21,7 +21,7 @@ from nullah.core.wording.ledger import refusal
 from nullah.desk.document import Document
 from nullah.desk.fields import ValueField, written
 from nullah.desk.stations.base import Chooser
-from nullah.labels import tr
+from nullah.language import tr
 from nullah.paper.lettering import typeface
 
 _ORIGIN_WORDS = {

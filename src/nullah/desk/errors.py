@@ -12,7 +12,7 @@ from PySide6.QtGui import QGuiApplication
 from PySide6.QtWidgets import QMainWindow
 
 from nullah.desk.banner import Urgency
-from nullah.labels import tr
+from nullah.language import tr
 
 #: A log is so long in bytes before a new one is begun, and so many old ones stay.
 _LONGEST, _OLD_LOGS = 200_000, 3

@@ -19,7 +19,7 @@ from nullah.desk.errors import report
 from nullah.desk.long_work import LongWork
 from nullah.desk.settings import Settings
 from nullah.desk.state import state_folder
-from nullah.labels import tr
+from nullah.language import tr
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:

@@ -12,7 +12,7 @@ from nullah.core.ledger import QuantityKind, Value
 from nullah.core.lengths import Length, LengthError, Unit, read_length, read_slope
 from nullah.core.limits import COUNT, quoted, read_count
 from nullah.core.wording.facts import error_words
-from nullah.labels import tr
+from nullah.language import tr
 from nullah.paper.lettering import typeface
 
 

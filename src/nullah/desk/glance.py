@@ -11,7 +11,7 @@ from PySide6.QtWidgets import QWidget
 
 from nullah.core.card import Severity
 from nullah.core.wording.card import WordedCard
-from nullah.labels import tr
+from nullah.language import tr
 from nullah.paper.lettering import typeface
 from nullah.paper.palette import DAY, Palette
 

@@ -15,7 +15,7 @@ from nullah.core.wording.plan import unsettled_words
 from nullah.desk.document import Document
 from nullah.desk.stations.base import Chooser, show_choice
 from nullah.desk.tips import plain_tip
-from nullah.labels import tr
+from nullah.language import tr
 from nullah.paper.lettering import typeface
 
 _NAME_LEAST, _NAME_MOST = 160, 420

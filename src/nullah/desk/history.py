@@ -19,7 +19,7 @@ from nullah.core.wording.facts import error_words
 from nullah.files.errors import ProjectFileError
 from nullah.files.recovery import Kept
 from nullah.files.versions import Version
-from nullah.labels import tr
+from nullah.language import tr
 from nullah.paper.lettering import typeface
 
 _PICTURE = QSize(420, 300)

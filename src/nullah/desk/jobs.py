@@ -11,7 +11,7 @@ from pathlib import Path
 from nullah.background import Refused
 from nullah.core.project import Project
 from nullah.core.wording.facts import error_words
-from nullah.labels import speak, tr
+from nullah.language import speak, tr
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:

@@ -15,7 +15,7 @@ from nullah.core.wording.ledger import reading_words
 from nullah.desk.document import Document
 from nullah.desk.row_model import Index, RowModel, WholeTable
 from nullah.desk.stations.base import Flow
-from nullah.labels import tr
+from nullah.language import tr
 from nullah.paper.lettering import typeface
 from nullah.paper.palette import Palette
 

@@ -8,7 +8,7 @@ from typing import Any
 from PySide6.QtCore import QObject, QSocketNotifier, Signal
 
 from nullah.desk.banner import Banner, Urgency
-from nullah.labels import tr
+from nullah.language import tr
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:

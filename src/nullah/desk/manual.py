@@ -11,7 +11,7 @@ from PySide6.QtWidgets import QDialog, QHBoxLayout, QListWidget, QListWidgetItem
 
 from nullah.core.catalogue import N_
 from nullah.core.stations import STATIONS
-from nullah.labels import locale, tr
+from nullah.language import locale, tr
 from nullah.paper.lettering import typeface
 from nullah.paper.palette import Palette
 

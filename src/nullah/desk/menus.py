@@ -18,7 +18,7 @@ from nullah.desk.document import Document
 from nullah.desk.papers import Papers
 from nullah.desk.picked import Picked
 from nullah.desk.settings import DAY_THEME, NIGHT_THEME, SYSTEM, Settings
-from nullah.labels import tr, tr_pairs
+from nullah.language import tr, tr_pairs
 
 _THEMES = ((SYSTEM, N_("As the system")), (DAY_THEME, N_("Day")), (NIGHT_THEME, N_("Night")))
 

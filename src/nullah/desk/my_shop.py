@@ -36,7 +36,7 @@ from nullah.desk.settings import Settings
 from nullah.desk.stations.base import Section, action, chooser, entry, labelled, show_choice, words
 from nullah.desk.stations.numbers import NumberField, Numbers
 from nullah.files.practice import practice_file, read_joints
-from nullah.labels import tr, tr_pairs
+from nullah.language import tr, tr_pairs
 from nullah.paper.lettering import typeface
 
 

@@ -18,7 +18,7 @@ from nullah.core.wording.task_titles import task_title
 from nullah.core.work.day_book import WorkState
 from nullah.desk.row_model import Index, RowModel, WholeTable
 from nullah.desk.tips import plain_tip
-from nullah.labels import tr
+from nullah.language import tr
 from nullah.paper.palette import Palette
 
 

@@ -25,7 +25,7 @@ from nullah.desk.settings import Settings
 from nullah.files.errors import FileChangedError, ProjectFileError
 from nullah.files.fingerprint import Fingerprint, fingerprint
 from nullah.files.recovery import Autosave, Kept
-from nullah.labels import tr, tr_count
+from nullah.language import tr, tr_count
 
 _FILTER = N_("Nullah projects (*.nullah)")
 

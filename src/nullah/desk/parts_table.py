@@ -26,7 +26,7 @@ from nullah.desk.row_model import Index, RowModel, WholeTable
 from nullah.desk.stations.base import Flow, action
 from nullah.desk.tips import plain_tip
 from nullah.files.tables import TableError, cut_list_text, read_own_boards, read_table_text
-from nullah.labels import tr
+from nullah.language import tr
 from nullah.paper.palette import Palette
 from nullah.writing import why, write_file
 

@@ -13,7 +13,7 @@ from nullah.core.wording.targets import TargetWords, target_words
 from nullah.desk.frame import FrameWindow
 from nullah.desk.stations.base import StationDesk
 from nullah.desk.tag import fill_menu
-from nullah.labels import tr
+from nullah.language import tr
 
 
 class Picked:

@@ -42,7 +42,7 @@ from nullah.desk.planing_board import Place, PlaningBoard
 from nullah.desk.stations.base import action, chooser, labelled
 from nullah.desk.stations.group import ViewChoices
 from nullah.instruments.shape_gauges import SimulatedGauges
-from nullah.labels import tr, tr_pairs
+from nullah.language import tr, tr_pairs
 from nullah.paper.painter import extent, paint
 from nullah.paper.palette import DAY, Palette
 from nullah.paper.scale import Scale

@@ -14,7 +14,7 @@ from nullah.core.milling.contours import contour_lines, even_heights
 from nullah.core.milling.planing import SOLE_BEYOND_IRON, Stroke, Work
 from nullah.core.shop import Plane
 from nullah.desk.key_pointer import KeyPointer
-from nullah.labels import tr
+from nullah.language import tr
 from nullah.paper.lettering import typeface
 from nullah.paper.palette import DAY, Palette, mixed, wood_tone
 

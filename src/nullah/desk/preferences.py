@@ -11,7 +11,7 @@ from nullah.desk.settings import DAY_THEME, NIGHT_THEME, SYSTEM
 from nullah.desk.stations.base import Section, chooser, show_choice, words
 from nullah.desk.window_settings import TEXT_SIZES
 from nullah.files.catalogues import OWN_NAME, load, locales
-from nullah.labels import tr, tr_pairs
+from nullah.language import tr, tr_pairs
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:

@@ -25,7 +25,7 @@ from nullah.desk.banner import Banner, Urgency
 from nullah.desk.settings import Settings
 from nullah.desk.stations.base import action, chooser, show_choice
 from nullah.desk.tips import plain_tip
-from nullah.labels import tr, tr_count
+from nullah.language import tr, tr_count
 from nullah.paper.files import PAPERS, PaperError, page_layout, paint_sheet, write_pdf
 from nullah.paper.palette import DAY
 

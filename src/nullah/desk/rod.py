@@ -8,7 +8,7 @@ from PySide6.QtWidgets import QAbstractButton, QSizePolicy, QVBoxLayout, QWidget
 
 from nullah.core.stations import STATIONS
 from nullah.desk.tips import plain_tip
-from nullah.labels import tr
+from nullah.language import tr
 from nullah.paper.lettering import typeface
 from nullah.paper.palette import DAY, Palette, mixed
 

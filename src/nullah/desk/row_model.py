@@ -8,7 +8,7 @@ from PySide6.QtCore import QAbstractItemModel, QAbstractTableModel, QModelIndex,
 from PySide6.QtGui import QResizeEvent
 from PySide6.QtWidgets import QTableView
 
-from nullah.labels import tr
+from nullah.language import tr
 from nullah.paper.palette import DAY, Palette
 
 Index = QModelIndex | QPersistentModelIndex

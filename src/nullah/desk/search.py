@@ -8,7 +8,7 @@ from nullah.background import SearchAside
 from nullah.core.breakdown.search import BreakdownError, Layout, LayoutTask, search_task
 from nullah.core.lengths import Marks
 from nullah.core.wording.facts import error_words
-from nullah.labels import tr
+from nullah.language import tr
 
 #: How long the desk lets the search run, in seconds, and how often it asks how that is doing, in ms.
 _SECONDS, _ASK_EVERY = 10.0, 100

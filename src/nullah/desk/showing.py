@@ -19,7 +19,7 @@ from nullah.desk.frame import FrameWindow
 from nullah.desk.menus import Menus
 from nullah.desk.picked import Picked
 from nullah.desk.stations.base import StationDesk
-from nullah.labels import tr
+from nullah.language import tr
 
 
 class Showing:

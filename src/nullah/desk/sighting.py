@@ -33,7 +33,7 @@ from nullah.core.wording.sighting import begins_words, progress_words
 from nullah.desk.stations.base import chooser, labelled
 from nullah.desk.stations.group import ViewChoices
 from nullah.files.practice import practice_file, read_practice, write_practice
-from nullah.labels import tr, tr_pairs
+from nullah.language import tr, tr_pairs
 from nullah.paper.painter import paint
 from nullah.paper.palette import DAY, Palette
 from nullah.paper.scale import Scale

@@ -24,7 +24,7 @@ from nullah.desk.theme import dress
 from nullah.desk.window import Window
 from nullah.files.catalogues import catalogue_for, load
 from nullah.files.recovery import Autosave
-from nullah.labels import speak
+from nullah.language import speak
 from nullah.paper.palette import DAY
 from nullah.writing import write_file
 

@@ -25,7 +25,7 @@ from nullah.desk.document import Document
 from nullah.desk.settings import Settings
 from nullah.desk.stations.base import Flow
 from nullah.desk.thumbnails import Thumbnails, thumbnail
-from nullah.labels import tr
+from nullah.language import tr
 from nullah.paper.lettering import typeface
 from nullah.paper.palette import Palette
 

@@ -13,7 +13,7 @@ from nullah.core.plan import PartState, Plan, Stand
 from nullah.core.wood.species import SpeciesError, find_species
 from nullah.core.wording.plan import state_words
 from nullah.desk.tips import plain_tip
-from nullah.labels import tr
+from nullah.language import tr
 from nullah.paper.lettering import typeface, width_of
 from nullah.paper.palette import DAY, Palette, mixed
 

@@ -18,7 +18,7 @@ from nullah.core.refs import QuantityRef
 from nullah.core.stations import STATIONS
 from nullah.desk.column import CARD, CHOOSE
 from nullah.desk.manual import page_text
-from nullah.labels import tr
+from nullah.language import tr
 from nullah.paper.lettering import typeface
 
 TYPE_CHECKING = False

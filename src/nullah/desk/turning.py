@@ -16,7 +16,7 @@ from nullah.core.wood.species import SpeciesError, find_species
 from nullah.desk.document import Document
 from nullah.desk.stations.base import action, toggle
 from nullah.desk.stations.group import ViewChoices
-from nullah.labels import tr
+from nullah.language import tr
 from nullah.paper.lettering import typeface
 from nullah.paper.palette import DAY, Palette, mixed
 

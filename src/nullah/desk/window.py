@@ -35,7 +35,7 @@ from nullah.desk.settings import Settings
 from nullah.desk.showing import Showing
 from nullah.desk.stations.base import StationDesk, reach
 from nullah.files.recovery import Autosave
-from nullah.labels import tr
+from nullah.language import tr
 from nullah.paper.palette import DAY
 
 TYPE_CHECKING = False

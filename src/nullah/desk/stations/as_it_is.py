@@ -18,7 +18,7 @@ from nullah.desk.bench import Bench
 from nullah.desk.document import Document
 from nullah.desk.fields import ValueField
 from nullah.desk.stations.base import Section, chooser, labelled
-from nullah.labels import tr
+from nullah.language import tr
 
 
 def measurable(plan: Plan, kind: JointGroup) -> tuple[str, ...]:

@@ -29,7 +29,7 @@ from nullah.core.fixes import Fix
 from nullah.core.refs import Ref
 from nullah.desk.bench import Bench, Tool
 from nullah.desk.document import Document
-from nullah.labels import tr
+from nullah.language import tr
 
 
 class Verb(NamedTuple):

@@ -26,7 +26,7 @@ from nullah.desk.search import SearchRunner
 from nullah.desk.stations.base import Section, StationDesk, Verb, action, chooser, show_choice, tabs
 from nullah.desk.stations.part_tool import PartTool
 from nullah.desk.stations.wood_asked import WoodAskedRows
-from nullah.labels import tr, tr_count, tr_pairs
+from nullah.language import tr, tr_count, tr_pairs
 
 _HOW_MUCH = [("0.0", N_("not at all")), ("0.5", N_("some")), ("1.0", N_("much"))]
 _WISHES = (("sawing", N_("little sawing")), ("value", N_("dear boards kept")), ("risk", N_("away from flaws")))

@@ -19,7 +19,7 @@ from nullah.desk.document import Document
 from nullah.desk.fields import ValueField
 from nullah.desk.stations.base import Section, action, chooser, labelled
 from nullah.files.tables import TableError, read_table_text
-from nullah.labels import tr, tr_pairs
+from nullah.language import tr, tr_pairs
 
 _TRACED = "traced"
 

@@ -34,7 +34,7 @@ from nullah.desk.order_table import OrderTable
 from nullah.desk.stations.base import StationDesk, Verb, action, chooser, entry, labelled, reach, show_choice, tabs
 from nullah.desk.stations.working import WorkingRow
 from nullah.files.piece_records import RecordsError, keep_record, records_file
-from nullah.labels import tr, tr_pairs
+from nullah.language import tr, tr_pairs
 
 CALENDAR = "calendar"
 _LOOKS = (

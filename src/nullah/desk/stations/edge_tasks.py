@@ -11,7 +11,7 @@ from nullah.desk.document import Document
 from nullah.desk.stations.base import Section, chooser, show_choice
 from nullah.desk.stations.group import Group
 from nullah.desk.stations.numbers import NumberField, Numbers
-from nullah.labels import tr
+from nullah.language import tr
 
 _MOST_FIGURES = 6
 _TYPED = "typed/"

@@ -21,7 +21,7 @@ from nullah.desk.bench import Bench
 from nullah.desk.document import Document
 from nullah.desk.fields import ValueField
 from nullah.desk.stations.base import Section, action, chooser, labelled, show_choice
-from nullah.labels import tr
+from nullah.language import tr
 
 
 class FasteningFields:

@@ -13,7 +13,7 @@ from nullah.desk.bench import Bench
 from nullah.desk.document import Document
 from nullah.desk.fields import ValueField, written
 from nullah.desk.stations.base import labelled
-from nullah.labels import tr
+from nullah.language import tr
 
 
 class FigureField(NamedTuple):

@@ -20,7 +20,7 @@ from nullah.desk.fields import ValueField
 from nullah.desk.stations.base import Section, action, chooser, labelled, words
 from nullah.desk.stations.group import Group
 from nullah.instruments.shape_gauges import SimulatedGauges
-from nullah.labels import tr, tr_pairs
+from nullah.language import tr, tr_pairs
 
 _WAYS = [("cross", N_("crosscut")), ("rip", N_("rip"))]
 _SIZES = (N_("length"), N_("width"), N_("thickness"))

@@ -18,7 +18,7 @@ from nullah.desk.document import Document
 from nullah.desk.fields import ValueField
 from nullah.desk.stations.base import Section, chooser, labelled, show_choice
 from nullah.desk.stations.group import Group
-from nullah.labels import tr, tr_pairs
+from nullah.language import tr, tr_pairs
 
 _RISES = [
     (Rise.UNKNOWN.value, N_("not looked at")),

@@ -29,7 +29,7 @@ from nullah.desk.stations.joints_tool import JointsTool
 from nullah.desk.stations.practising import PracticeRow
 from nullah.desk.stations.spacing import SpacingChoice
 from nullah.desk.stations.stepping import Stepping
-from nullah.labels import tr, tr_pairs
+from nullah.language import tr, tr_pairs
 
 _CORNER = (
     FigureField("count", N_("Tails"), QuantityKind.COUNT, 52),

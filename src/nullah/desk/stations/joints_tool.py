@@ -21,7 +21,7 @@ from nullah.core.shop import Shop
 from nullah.core.wording.dragging import held_words
 from nullah.desk.bench import Bench, Tool
 from nullah.desk.document import Document
-from nullah.labels import tr
+from nullah.language import tr
 
 # How near to a line the pointer takes it, in pixels.
 _NEAR_PX = 9.0

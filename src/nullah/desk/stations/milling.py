@@ -16,7 +16,7 @@ from nullah.desk.stations.forecasting import ForecastRows
 from nullah.desk.stations.grain import StrokeRows
 from nullah.desk.stations.group import Group, ViewChoices
 from nullah.desk.stations.surveying import SurveyRows, SurveyTool
-from nullah.labels import tr, tr_pairs
+from nullah.language import tr, tr_pairs
 
 TYPE_CHECKING = False
 if TYPE_CHECKING:

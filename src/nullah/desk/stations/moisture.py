@@ -17,7 +17,7 @@ from nullah.core.wording.facts import error_words
 from nullah.desk.document import Document
 from nullah.desk.stations.base import Section, action, entry, labelled, words
 from nullah.instruments.moisture_meter import MeterError, MoistureMeter, SimulatedMeter, read_line
-from nullah.labels import tr
+from nullah.language import tr
 
 
 class MoistureRow:

@@ -11,7 +11,7 @@ from nullah.core.lengths import LengthError, Marks, read_length
 from nullah.core.limits import quoted, read_number
 from nullah.core.wording.facts import error_words
 from nullah.desk.stations.base import Section, labelled
-from nullah.labels import tr
+from nullah.language import tr
 
 
 class NumberField(NamedTuple):

@@ -21,7 +21,7 @@ from nullah.desk.document import Document
 from nullah.desk.stations.base import Section, Verb, action, chooser, labelled, reach, show_choice, toggle
 from nullah.desk.stations.contours import ContourRow
 from nullah.desk.stations.figures import FigureField, FigureFields
-from nullah.labels import tr, tr_pairs
+from nullah.language import tr, tr_pairs
 
 _FIGURES = (
     FigureField("length", N_("Long"), width=52),

@@ -16,7 +16,7 @@ from nullah.core.stations.piece import flat_at, plane_at, point_on
 from nullah.core.stations.placing import Grip, gripped, moved
 from nullah.desk.bench import Bench, Tool
 from nullah.desk.document import Document
-from nullah.labels import tr
+from nullah.language import tr
 
 #: So close, in pixels, the pointer takes an edge, and an edge snaps to another.
 _GRIP_PX, _SNAP_PX = 7, 9

@@ -25,7 +25,7 @@ from nullah.core.wording.laying import complaint_words
 from nullah.desk.bench import Bench, Tool
 from nullah.desk.document import Document
 from nullah.desk.search import SearchRunner
-from nullah.labels import tr
+from nullah.language import tr
 
 #: How far a part jumps to a legal place, in pixels of the screen.
 _REACH = 60.0

@@ -24,7 +24,7 @@ from nullah.desk.stations.group import ViewChoices
 from nullah.desk.stations.own_tool import OwnTool
 from nullah.desk.theme import palette_of
 from nullah.desk.thumbnails import Thumbnails, thumbnail, with_choice
-from nullah.labels import tr, tr_pairs
+from nullah.language import tr, tr_pairs
 from nullah.paper.palette import Palette
 
 TYPE_CHECKING = False

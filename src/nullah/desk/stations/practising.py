@@ -14,7 +14,7 @@ from nullah.core.wording.practice import progress_words
 from nullah.desk.document import Document
 from nullah.desk.stations.base import Section, action, chooser, entry, labelled, words
 from nullah.files.practice import practice_file, read_joints, write_joints
-from nullah.labels import tr, tr_pairs
+from nullah.language import tr, tr_pairs
 
 
 class PracticeRow:

@@ -26,7 +26,7 @@ from nullah.desk.stations.base import StationDesk, Verb, action, chooser, labell
 from nullah.desk.stations.moisture import MoistureRow
 from nullah.desk.stations.rack_tool import EDGE, RackTool
 from nullah.desk.stations.rack_typing import TypingPage
-from nullah.labels import tr, tr_pairs
+from nullah.language import tr, tr_pairs
 
 _KINDS = [
     (FlawKind.KNOT.value, N_("a knot")),

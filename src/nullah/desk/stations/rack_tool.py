@@ -20,7 +20,7 @@ from nullah.core.stations.selection import RackSelection
 from nullah.desk.bench import Bench, Tool
 from nullah.desk.document import Document
 from nullah.desk.stations.base import show_choice
-from nullah.labels import tr
+from nullah.language import tr
 
 #: What dragging marks when it is not a flaw: the board's own edge.
 EDGE = "edge"

@@ -16,7 +16,7 @@ from nullah.core.rack.board import Board
 from nullah.core.wording.facts import error_words
 from nullah.desk.document import Document
 from nullah.desk.stations.base import action
-from nullah.labels import tr, tr_count
+from nullah.language import tr, tr_count
 from nullah.paper.lettering import typeface
 
 _SAID = N_(

@@ -17,7 +17,7 @@ from nullah.desk.climate_table import ClimateTable
 from nullah.desk.document import Document
 from nullah.desk.stations.base import StationDesk, action, chooser, show_choice, tabs
 from nullah.instruments.hygrometer import SimulatedHygrometer
-from nullah.labels import tr, tr_pairs
+from nullah.language import tr, tr_pairs
 
 
 class SeasonDesk(StationDesk):

@@ -26,7 +26,7 @@ from nullah.desk.document import Document
 from nullah.desk.fields import ValueField
 from nullah.desk.stations.base import Section, labelled
 from nullah.desk.stations.drawn_choice import DrawnChoice
-from nullah.labels import tr, tr_pairs
+from nullah.language import tr, tr_pairs
 
 #: The choice that opens the field for the marks of another corner.
 _MATCH = "match"

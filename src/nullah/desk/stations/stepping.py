@@ -6,7 +6,7 @@ from nullah.core.joints.kinds import JointGroup
 from nullah.core.work.joint_work import joint_work
 from nullah.desk.document import Document
 from nullah.desk.stations.base import OneLine, action, tabs
-from nullah.labels import tr
+from nullah.language import tr
 
 
 class Stepping:

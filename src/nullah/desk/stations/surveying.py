@@ -28,7 +28,7 @@ from nullah.desk.fields import ValueField
 from nullah.desk.stations.base import Section, Verb, action, chooser, labelled, reach, show_choice, words
 from nullah.desk.stations.group import Group
 from nullah.instruments.shape_gauges import ShapeGauge, SimulatedGauges
-from nullah.labels import tr, tr_pairs
+from nullah.language import tr, tr_pairs
 
 #: Which face lies up: whether it is the upper one, its value in the choice, and its words.
 _FACES = (

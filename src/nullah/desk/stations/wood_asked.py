@@ -24,7 +24,7 @@ from nullah.desk.document import Document
 from nullah.desk.stations.base import Section, Verb, action, chooser, reach, show_choice, words
 from nullah.desk.stations.drawn_choice import DrawnChoice
 from nullah.desk.tips import plain_tip
-from nullah.labels import tr, tr_pairs
+from nullah.language import tr, tr_pairs
 
 _FACES = [
     ("", N_("faces as usual")),

@@ -16,7 +16,7 @@ from nullah.core.wording.facts import error_words
 from nullah.core.work.day_book import WorkState
 from nullah.desk.document import Document
 from nullah.desk.stations.base import Section, action, chooser, entry, labelled, show_choice, words
-from nullah.labels import tr, tr_pairs
+from nullah.language import tr, tr_pairs
 
 
 class WorkingRow:
