@@ -142,8 +142,12 @@ class Plan:
     @cached_property
     def as_designed(self) -> Assembly | None:
         """The piece as if nothing had been measured that other things are cut to; None where nothing was."""
-        designed = _designed(self.project, self.ledger, self.unfastened)
-        return None if designed is None else _fastened(self, designed)
+        return None if self.unfastened_design is None else _fastened(self, self.unfastened_design)
+
+    @cached_property
+    def unfastened_design(self) -> Assembly | None:
+        """The same without nails and screws."""
+        return _designed(self.project, self.ledger, self.unfastened)
 
     @cached_property
     def unplaced(self) -> tuple[Unplaced, ...]:
@@ -450,11 +454,15 @@ def _designed(project: Project, ledger: Ledger | None, assembly: Assembly) -> As
 
 def _fastened(plan: Plan, assembly: Assembly) -> Assembly:
     """Return an assembly with nails and screws chosen for the woods there are."""
+    return _with_fasteners(IdentityKey(assembly), *_fastened_by(plan))
+
+
+def _fastened_by(plan: Plan) -> tuple[tuple[tuple[str, WoodHeld], ...], Shop, Marks, tuple[tuple[str, RowChoice], ...]]:
+    """Return what the nails and screws of a piece hang on besides its parts and joints."""
     swing = round(plan.project.climate.swing, 1)
     woods = tuple((part.id, _held_wood(plan.species_of(part), plan.cut_of(part), swing)) for part in plan.parts)
     # Nails and screws stay what they are, whatever unit is shown.
-    marks = plan.project.set_out_marks
-    return _with_fasteners(IdentityKey(assembly), woods, plan.project.shop, marks, plan.project.piece.rows)
+    return woods, plan.project.shop, plan.project.set_out_marks, plan.project.piece.rows
 
 
 @kept_by_value(64)
@@ -582,10 +590,14 @@ def keep_proof(plan: Plan, proof: Proof) -> None:
 
 
 def proof_key(plan: Plan) -> tuple[object, ...]:
-    """Return all that the proof of a plan hangs on: two plans for which it is equal have the same proof."""
+    """Return all that the proof of a plan hangs on: two plans for which it is equal have the same proof.
+
+    Nails and screws follow from it too: they are not worked out to ask for a proof.
+    """
     project = plan.project
     woods = tuple(plan.woods_of(part) for part in plan.parts)
-    return plan.assembly, plan.ledger, plan.designed, project.shop, plan.marks, woods, project.climate, project.finish
+    made = plan.unfastened, *_fastened_by(plan)
+    return *made, plan.unfastened_design, plan.ledger, plan.marks, woods, project.climate, project.finish
 
 
 def _snapping(project: Project) -> Snapping:

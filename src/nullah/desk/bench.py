@@ -10,8 +10,10 @@ from PySide6.QtGui import (
     QContextMenuEvent,
     QKeyEvent,
     QMouseEvent,
+    QPaintEngine,
     QPainter,
     QPaintEvent,
+    QPixmap,
     QPolygonF,
     QResizeEvent,
     QWheelEvent,
@@ -111,6 +113,9 @@ class Bench(QWidget):
         self.pointer = KeyPointer(self, self)
         self._texts_of, self._texts_for = Drawing(), tuple[object, ...]()
         self._texts = PlacedTexts({})
+        #: The drawing as it was painted last, and what it was painted of and for.
+        self._painted = QPixmap()
+        self._picture_of, self._picture_for = Drawing(), tuple[object, ...]()
 
     def minimumSizeHint(self) -> QSize:
         return QSize(360, 160)
@@ -201,11 +206,12 @@ class Bench(QWidget):
 
     def paintEvent(self, event: QPaintEvent) -> None:
         painter = QPainter(self)
-        painter.fillRect(self.rect(), QColor(self.palette_.sheet))
-        texts = self.texts()
-        paint(painter, self.drawing, self.scale, self.palette_, lit=self.lit, hot=self.hot, texts=texts)
+        if painter.paintEngine().type() is QPaintEngine.Type.Raster:
+            painter.drawPixmap(0, 0, self._picture())
+        else:
+            self._paint_drawing(painter)
         if self.overlay.elements:
-            over = placed_texts(self.overlay, self.scale, self._room(), tuple(texts.boxes()))
+            over = placed_texts(self.overlay, self.scale, self._room(), tuple(self.texts().boxes()))
             paint(painter, self.overlay, self.scale, self.palette_, lit=self.lit, texts=over)
         if not self.drawing.elements:
             self._paint_invitation(painter)
@@ -216,6 +222,23 @@ class Bench(QWidget):
             painter.drawRect(self.rect().adjusted(0, 0, -1, -1))
         self.pointer.paint(painter, self.palette_)
         painter.end()
+
+    def _picture(self) -> QPixmap:
+        """Return the drawing as it is painted: what lies over it comes and goes without painting it anew."""
+        ratio = self.devicePixelRatioF()
+        key = (self.scale, self.size(), ratio, self._clear, self.lit, self.hot, self.palette_)
+        if self.drawing is not self._picture_of or key != self._picture_for:
+            self._picture_of, self._picture_for = self.drawing, key
+            self._painted = QPixmap(self.size() * ratio)
+            self._painted.setDevicePixelRatio(ratio)
+            painter = QPainter(self._painted)
+            self._paint_drawing(painter)
+            painter.end()
+        return self._painted
+
+    def _paint_drawing(self, painter: QPainter) -> None:
+        painter.fillRect(self.rect(), QColor(self.palette_.sheet))
+        paint(painter, self.drawing, self.scale, self.palette_, lit=self.lit, hot=self.hot, texts=self.texts())
 
     def _scale_words(self) -> str:
         ratio = self.screen().physicalDotsPerInch() / 25.4 / self.scale.per_mm

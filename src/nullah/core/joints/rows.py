@@ -258,7 +258,8 @@ def _places(made: Fastening, way: _Way, chosen: RowInput, odd: bool) -> tuple[Fr
     from_end = choice.from_end.mm if choice.from_end is not None else usual
     number = choice.number or len(made.places) + (odd and len(made.places) % 2 == 0)
     plain = _evenly(way, number, from_end)
-    met, wide = list(_met(way, made, chosen.beside)), from_float(made.thick).mm
+    wide, along = from_float(made.thick).mm, way.along.value
+    met = [(box.low[along] - wide, box.high[along] + wide) for box in _met(way, made, chosen.beside)]
     if not met:
         return plain
     numbers = [number] if choice.number else [number + more * (2 if odd else 1) for more in range(_MORE)]
@@ -270,7 +271,8 @@ def _places(made: Fastening, way: _Way, chosen: RowInput, odd: bool) -> tuple[Fr
     least = made.from_end_least
     tried = (_evenly(way, each, end) for end in ends if end >= least for each in numbers)
     apart = (places for places in tried if len(places) < 2 or places[1] - places[0] >= _APART)
-    clear = (places for places in apart if not any(_hits(places, way.along, wide, box) for box in met))
+    # Nearer to it than a nail is thick.
+    clear = (places for places in apart if not any(low < at < high for low, high in met for at in places))
     return next(clear, plain)
 
 
@@ -292,11 +294,6 @@ def _met(way: _Way, made: Fastening, beside: tuple[Box, ...]) -> Iterator[Box]:
     for box in beside:
         if box.low[across] < above and below < box.high[across] and box.low[axis] < high and low < box.high[axis]:
             yield box
-
-
-def _hits(places: tuple[Fraction, ...], along: Axis, wide: Fraction, box: Box) -> bool:
-    """Return whether one of the places comes nearer to a box than a nail is thick."""
-    return any(box.low[along.value] - wide < at < box.high[along.value] + wide for at in places)
 
 
 def _bit(shop: Shop, wanted: float) -> Length:

@@ -132,6 +132,15 @@ def _by_id(parts: tuple[Part, ...]) -> Mapping[str, Part]:
     return MappingProxyType({part.id: part for part in reversed(parts)})
 
 
+@kept_by_identity(8)
+def _by_part(joints: tuple[Joint, ...]) -> Mapping[str, tuple[Joint, ...]]:
+    found: dict[str, list[Joint]] = {}
+    for joint in joints:
+        for part in dict.fromkeys((joint.first, joint.second)):
+            found.setdefault(part, []).append(joint)
+    return MappingProxyType({part: tuple(of) for part, of in found.items()})
+
+
 class Assembly(NamedTuple):
     """Parts and joints of a piece, and what is wrong with it; without parts if it cannot be."""
 
@@ -148,6 +157,10 @@ class Assembly(NamedTuple):
     def part(self, part_id: str) -> Part | None:
         """Return the part of that id, if there is one."""
         return _by_id(self.parts).get(part_id)
+
+    def joints_of(self, part_id: str) -> tuple[Joint, ...]:
+        """Return the joints that a part has, in the order of the piece."""
+        return _by_part(self.joints).get(part_id, ())
 
 
 class Form(NamedTuple):

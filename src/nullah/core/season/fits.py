@@ -11,7 +11,7 @@ from nullah.core.ledger import Ledger
 from nullah.core.piece.form import Assembly, Freedom, Mover
 from nullah.core.piece.joint import Hold
 from nullah.core.piece.part import Part
-from nullah.core.piece.space import Axis, Box
+from nullah.core.piece.space import Axis, Box, Corner
 from nullah.core.season.swelling import WoodMoisture, Year, growth
 
 #: What should be left in the tightest month: of a panel or back, and of a drawer or lid, mm (common practice).
@@ -120,7 +120,7 @@ def _loose_fit(
     size = sum(float(part.box.size(axis)) for part in parts)
     # What is nailed or slotted does not rattle, however much room it has.
     ids = {part.id for part in parts}
-    holds = {joint.hold for joint in assembly.joints if joint.second in ids or joint.first in ids}
+    holds = {joint.hold for part_id in ids for joint in assembly.joints_of(part_id)}
     more = MORE_LOOSE * len(parts) if holds <= {Hold.DRY} and not freedom.shrinks else float("inf")
     verdict = _verdict(rooms, wanted, room, LEAST_LOOSE, more, hold)
     return Fit(None, freedom.parts, size, room, rooms, wanted, freedom.quantity, value, verdict, hold, freedom.shrinks)
@@ -132,8 +132,8 @@ def _hosts_grow(assembly: Assembly, stocks: Mapping[str, WoodMoisture], parts: l
     hosts = [
         part
         for joint in assembly.joints
-        for mine, other in ((joint.second, joint.first), (joint.first, joint.second))
-        if mine in ids and other not in ids and (part := assembly.part(other)) is not None
+        if (joint.first in ids) != (joint.second in ids)
+        and (part := assembly.part(joint.first if joint.second in ids else joint.second)) is not None
     ]
     if not hosts or any(host.grain is axis for host in hosts):
         return (0.0,) * 12
@@ -148,7 +148,7 @@ def _hold(assembly: Assembly, parts: list[Part], axis: Axis, rooms: Year) -> flo
     """Return how deep the outer edges stand in what they are let into when they are narrowest, mm."""
     depths = []
     for part in (parts[0], parts[-1]):
-        for joint in assembly.joints:
+        for joint in assembly.joints_of(part.id):
             if joint.second != part.id or not joint.type.captures:
                 continue
             host = assembly.part(joint.first)
@@ -167,13 +167,18 @@ def _hold(assembly: Assembly, parts: list[Part], axis: Axis, rooms: Year) -> flo
 
 def _moving(assembly: Assembly, ledger: Ledger, stocks: Mapping[str, WoodMoisture]) -> Iterator[Fit]:
     # Exact figures are slow to compare, and equal ones stay equal.
-    boxes = {part.id: part.box.in_floats() for part in assembly.parts}
+    boxes = [(part, *part.box.in_floats()) for part in assembly.parts]
+    groups: dict[str, list[Part]] = {}
+    for part in assembly.parts:
+        groups.setdefault(part.group, []).append(part)
     for mover in assembly.movers:
-        group = [part for part in assembly.parts if part.group == mover.group]
-        rest = [part for part in assembly.parts if part.group != mover.group]
+        group = groups.get(mover.group, [])
+        rest = [box for box in boxes if box[0].group != mover.group]
         for axis in Axis:
             if axis is not mover.way.axis and group:
-                yield from _moving_fit(assembly, ledger, stocks, mover, group, _between(boxes, group, rest, axis), axis)
+                whole = _round(group)
+                borders = _between(whole.in_floats(), rest, axis)
+                yield from _moving_fit(assembly, ledger, stocks, mover, group, whole, borders, axis)
 
 
 def _moving_fit(
@@ -182,12 +187,13 @@ def _moving_fit(
     stocks: Mapping[str, WoodMoisture],
     mover: Mover,
     group: list[Part],
+    whole: Box,
     borders: tuple[Part, Part] | None,
     axis: Axis,
 ) -> Iterator[Fit]:
     if borders is None:
         return
-    (below, above), a, whole = borders, axis.value, _round(group)
+    (below, above), a = borders, axis.value
     room = float(above.box.low[a] - below.box.high[a] - whole.size(axis))
     # What is as high as the whole decides: the front of a drawer.
     full = [part for part in group if part.box.size(axis) * 10 >= whole.size(axis) * 9 and part.id in stocks]
@@ -211,14 +217,30 @@ def _moving_fit(
     )
 
 
-def _between(
-    boxes: Mapping[str, Box], group: Sequence[Part], rest: Sequence[Part], axis: Axis
-) -> tuple[Part, Part] | None:
-    """Return the nearest parts below and above some along an axis; None where they are not between two."""
-    a, whole = axis.value, _round(group).in_floats()
-    facing = [part for part in rest if _faces(boxes[part.id], whole, axis)]
-    below = [part for part in facing if boxes[part.id].high[a] <= whole.low[a]]
-    above = [part for part in facing if boxes[part.id].low[a] >= whole.high[a]]
+_Placed = tuple[Part, Corner, Corner]
+
+
+def _between(whole: Box, rest: Sequence[_Placed], axis: Axis) -> tuple[Part, Part] | None:
+    """Return the nearest parts below and above a box along an axis; None where it is not between two.
+
+    Parameters
+    ----------
+    whole : Box
+        In floats, mm.
+    rest : sequence of part, low corner and high corner
+        What it may lie between, in floats, mm.
+    axis : Axis
+        Along which.
+    """
+    a, (one, two) = axis.value, (each for each in range(3) if each != axis.value)
+    (low_one, low_two), (high_one, high_two) = (whole.low[one], whole.low[two]), (whole.high[one], whole.high[two])
+    facing = [
+        (part, low[a], high[a])
+        for part, low, high in rest
+        if low[one] < high_one and low_one < high[one] and low[two] < high_two and low_two < high[two]
+    ]
+    below = [part for part, _, top in facing if top <= whole.low[a]]
+    above = [part for part, bottom, _ in facing if bottom >= whole.high[a]]
     if not below or not above:
         return None
     return max(below, key=lambda part: part.box.high[a]), min(above, key=lambda part: part.box.low[a])
@@ -230,25 +252,12 @@ def _round(group: Sequence[Part]) -> Box:
     return Box((low[0], low[1], low[2]), (high[0], high[1], high[2]))
 
 
-def _faces(box: Box, whole: Box, axis: Axis) -> bool:
-    """Return whether two boxes stand face to face along an axis."""
-    one, two = (each for each in range(3) if each != axis.value)
-    low, high = whole
-    return (
-        box.low[one] < high[one] and low[one] < box.high[one] and box.low[two] < high[two] and low[two] < box.high[two]
-    )
-
-
 def _opening_grows(
     assembly: Assembly, stocks: Mapping[str, WoodMoisture], below: Part, above: Part, axis: Axis
 ) -> Year:
     """Return how much an opening grows: it is kept by what both its borders are joined to."""
     beside = [
-        {
-            joint.first if joint.second == border.id else joint.second
-            for joint in assembly.joints
-            if border.id in (joint.first, joint.second)
-        }
+        {joint.first if joint.second == border.id else joint.second for joint in assembly.joints_of(border.id)}
         for border in (below, above)
     ]
     carriers = [part for part_id in beside[0] & beside[1] if (part := assembly.part(part_id)) is not None]

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from typing import NamedTuple
 
+from nullah.core.identity import kept_by_identity
 from nullah.core.piece.form import Assembly
 from nullah.core.piece.joint import Joint
 from nullah.core.piece.overlap import contact
@@ -51,14 +52,22 @@ class Strain(NamedTuple):
 
 def strains_of(assembly: Assembly, stocks: Mapping[str, WoodMoisture]) -> tuple[Strain, ...]:
     """Return every joint where one part moves and the other does not: what cracks first, then by how far it moves."""
-    found = [strain for joint in assembly.joints if (strain := _strain(assembly, joint, stocks)) is not None]
+    found = [strain for joint in assembly.joints if (strain := _strain_at(assembly, joint, stocks)) is not None]
     return tuple(sorted(found, key=lambda each: (not each.cracks, not each.joint.hold.rigid, -abs(each.moves))))
 
 
-def _strain(assembly: Assembly, joint: Joint, stocks: Mapping[str, WoodMoisture]) -> Strain | None:
+def _strain_at(assembly: Assembly, joint: Joint, stocks: Mapping[str, WoodMoisture]) -> Strain | None:
     first, second = assembly.part(joint.first), assembly.part(joint.second)
     if first is None or second is None or joint.type.slanted:
         return None
+    return _strain(joint, first, second, stocks.get(first.id), stocks.get(second.id))
+
+
+@kept_by_identity(4096)
+def _strain(
+    joint: Joint, first: Part, second: Part, of_first: WoodMoisture | None, of_second: WoodMoisture | None
+) -> Strain | None:
+    """Return where two parts move against each other most, by the wood of each; None where they do not."""
     touching = contact(first, second)
     if touching is None:
         return None
@@ -68,13 +77,13 @@ def _strain(assembly: Assembly, joint: Joint, stocks: Mapping[str, WoodMoisture]
     for axis in Axis:
         if (axis is first.grain) == (axis is second.grain):
             continue
-        moving, still = (second, first) if axis is first.grain else (first, second)
+        moving, still, wood = (second, first, of_second) if axis is first.grain else (first, second, of_first)
         held = float(touching.size(axis))
         if joint.glued is not None:
             held = min(held, float(joint.glued))
-        if moving.id not in stocks or held <= 0:
+        if wood is None or held <= 0:
             continue
-        change = growth(moving, stocks[moving.id], axis, held)
+        change = growth(moving, wood, axis, held)
         month = max(range(12), key=lambda each: abs(change[each]))
         strain = Strain(joint, moving, still, held, change[month], month)
         if best is None or abs(strain.moves) > abs(best.moves):

@@ -3,8 +3,10 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from operator import itemgetter
 from typing import NamedTuple
 
+from nullah.core.identity import kept_by_value
 from nullah.core.piece.part import Part
 from nullah.core.piece.space import Axis
 from nullah.core.rack.board import Board
@@ -54,6 +56,9 @@ class PartYear(NamedTuple):
         return max(self.change) - min(self.change)
 
 
+_ON_EDGE = {GrainCut.FLAT: GrainCut.QUARTER, GrainCut.QUARTER: GrainCut.FLAT, GrainCut.RIFT: GrainCut.RIFT}
+
+
 def growth(part: Part, stock: WoodMoisture, axis: Axis, size: float | None = None) -> Year:
     """Return how much a part (or so much of it, mm) is longer along an axis in each month than now, mm.
 
@@ -80,19 +85,22 @@ def growth(part: Part, stock: WoodMoisture, axis: Axis, size: float | None = Non
     size = float(part.box.size(axis)) if size is None else size
     staves = stock.staves or (StaveWood(1.0, stock.species, stock.cut, stock.now),)
 
-    def by_point(wood: StaveWood) -> float:
-        return size * coefficient(wood.species, seen_on_edge(wood.cut) if axis is part.face else wood.cut)
-
-    if axis is part.face:
+    through = axis is part.face
+    points = [
+        (wood, size * coefficient(wood.species, seen_on_edge(wood.cut) if through else wood.cut)) for wood in staves
+    ]
+    if through:
         # It is as thick as its thickest stave.
-        most = max(staves, key=by_point)
-        return tuple(by_point(most) * (moisture - most.now) for moisture in stock.year)
-    return tuple(sum(wood.share * by_point(wood) * (moisture - wood.now) for wood in staves) for moisture in stock.year)
+        most, by_point = max(points, key=itemgetter(1))
+        return tuple(by_point * (moisture - most.now) for moisture in stock.year)
+    return tuple(
+        sum(wood.share * by_point * (moisture - wood.now) for wood, by_point in points) for moisture in stock.year
+    )
 
 
 def seen_on_edge(cut: GrainCut) -> GrainCut:
     """Return how rings run through the thickness of a board of that cut: flat-sawn wood on its edge is quarter-sawn."""
-    return {GrainCut.FLAT: GrainCut.QUARTER, GrainCut.QUARTER: GrainCut.FLAT, GrainCut.RIFT: GrainCut.RIFT}[cut]
+    return _ON_EDGE[cut]
 
 
 def moisture_now(board: Board | None, room: Room, climate: Climate) -> float:
@@ -116,9 +124,15 @@ def through_year(part: Part, staves: Sequence[StaveWood], climate: Climate, fini
         One of `FINISHES`.
     """
     days = usual_days(float(part.length), float(part.width), float(part.thickness))
-    year = year_of(climate, round(days * FINISHES.get(finish, FINISHES[NO_FINISH]).slows, 1))
+    return _moisture(tuple(staves), climate, round(days * FINISHES.get(finish, FINISHES[NO_FINISH]).slows, 1))
+
+
+@kept_by_value(4096)
+def _moisture(staves: tuple[StaveWood, ...], climate: Climate, behind: float) -> WoodMoisture:
+    """Return wood through the year, so many days behind the air: the very same for parts that are alike."""
     first = staves[0]
-    return WoodMoisture(first.species, first.cut, first.now, year, tuple(staves) if len(set(staves)) > 1 else ())
+    year = year_of(climate, behind)
+    return WoodMoisture(first.species, first.cut, first.now, year, staves if len(set(staves)) > 1 else ())
 
 
 def part_year(part: Part, stock: WoodMoisture) -> PartYear:

@@ -55,12 +55,18 @@ def keep_order(plan: Plan, order: OrderOfWork) -> None:
 
 
 def order_key(plan: Plan) -> IdentityKey[Plan]:
-    """Return all that the order of work of a plan hangs on, told apart by identity."""
+    """Return all that the order of work of a plan hangs on, told apart by identity.
+
+    Nails and screws follow from it too: they are not worked out to ask for an order.
+    """
     project = plan.project
     return IdentityKey(
         plan,
         plan.ledger,
-        plan.assembly,
+        plan.unfastened,
+        project.piece.rows,
+        project.set_out,
+        project.climate,
         project.boards,
         project.layout,
         project.first_cuts,

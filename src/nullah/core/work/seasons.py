@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from typing import NamedTuple
 
-from nullah.core.identity import IdentityKey, kept_by_identity, kept_by_value
+from nullah.core.identity import IdentityKey, RecentResults, kept_by_identity
 from nullah.core.ledger import Ledger
 from nullah.core.lengths import Direction, Length
 from nullah.core.piece.form import Assembly
@@ -35,19 +36,25 @@ class Season(NamedTuple):
 @kept_by_identity(2)
 def season_of(plan: Plan) -> Season:
     """Return the piece of a plan through the year; parts whose wood is not known are left out."""
+    # Which nails hold it changes nothing of how it moves.
     stocks = tuple((part.id, stock) for part in plan.parts if (stock := stock_of(plan, part.id)) is not None)
     if plan.ledger is None:
         return Season(plan.project.climate, (), (), ())
-    return _season(plan.assembly, IdentityKey(plan.ledger), stocks, plan.project.climate)
+    key = plan.unfastened, IdentityKey(plan.ledger), stocks, plan.project.climate
+    found = _SEASONS.found(key)
+    if found is None:
+        found = _season(plan.unfastened, plan.ledger, dict(stocks), plan.project.climate)
+        _SEASONS.keep(key, found)
+    return found
 
 
-@kept_by_value(16)
-def _season(
-    assembly: Assembly, ledger: IdentityKey[Ledger], stocks: tuple[tuple[str, WoodMoisture], ...], climate: Climate
-) -> Season:
-    known = dict(stocks)
-    parts = tuple(part_year(part, known[part.id]) for part in assembly.parts if part.id in known)
-    return Season(climate, parts, fits_of(assembly, ledger.carried, known), strains_of(assembly, known))
+#: What is undone is shown at once.
+_SEASONS: RecentResults[Season] = RecentResults(8)
+
+
+def _season(assembly: Assembly, ledger: Ledger, stocks: Mapping[str, WoodMoisture], climate: Climate) -> Season:
+    parts = tuple(part_year(part, stocks[part.id]) for part in assembly.parts if part.id in stocks)
+    return Season(climate, parts, fits_of(assembly, ledger, stocks), strains_of(assembly, stocks))
 
 
 def stock_of(plan: Plan, part_id: str) -> WoodMoisture | None:
