@@ -14,7 +14,7 @@ from typing import TYPE_CHECKING, NamedTuple
 
 from nullah.core.catalogue import N_
 from nullah.core.drawing import Element, Fill, Path, Point, Role, grain_lines, line
-from nullah.core.identity import kept_by_value
+from nullah.core.identity import SameAgain, kept_by_identity, kept_by_value
 from nullah.core.piece.form import View
 from nullah.core.piece.part import Part
 from nullah.core.piece.space import Axis, Box, Corner, around
@@ -116,14 +116,23 @@ class Seen(NamedTuple):
 
 def plane_of(parts: tuple[Part, ...], view: View, cut_across: bool = True) -> ViewPlane:
     """Return the plane of a view of some parts; the section is cut in the middle of their length, if it is."""
-    room = around(tuple(part.box for part in parts))
+    room = _room_of(parts)
     cut = None
     if view is View.SECTION and cut_across:
         middle = float(room.low[0] + room.high[0]) / 2
         # Not along a seam: a board that ends just there would be neither cut nor whole.
         ends = [float(end) for part in parts for end in (part.box.low[0], part.box.high[0])]
         cut = middle + 0.37 if any(abs(end - middle) < 0.2 for end in ends) else middle
-    return ViewPlane(view, room, cut)
+    return _PLANES(view, ViewPlane(view, room, cut))
+
+
+@kept_by_identity(8)
+def _room_of(parts: tuple[Part, ...]) -> Box:
+    return around(tuple(part.box for part in parts))
+
+
+#: What is seen on a plane is kept by the very plane.
+_PLANES: SameAgain[ViewPlane] = SameAgain(16)
 
 
 def seen(plane: ViewPlane, parts: Iterable[Part], recipes: Mapping[str, Recipe] | None) -> list[Seen]:
@@ -159,7 +168,7 @@ def _is_upright(loop: tuple[Point, ...], box: tuple[float, float, float, float])
     return all(x in (box[0], box[2]) and y in (box[1], box[3]) for x, y in loop)
 
 
-@kept_by_value(2048)
+@kept_by_identity(4096)
 def _face_of_box(plane: ViewPlane, part: Part) -> tuple[Seen, ...]:
     """Return the side of a part's box that is nearest; nothing where it lies before the cut."""
     right, up, sight = plane.axes
@@ -297,7 +306,7 @@ def hidden(plane: ViewPlane, parts: Iterable[Part], faces: list[Seen]) -> Iterat
         left, top, right, bottom = _bounds(own)
         # Only what lies over the part can cover an edge of it: that is little, and soon told.
         nearer = [
-            (face, box)
+            face
             for face, box in boxed
             if face.depth > own.depth + 0.01
             and face.part is not part
@@ -306,15 +315,25 @@ def hidden(plane: ViewPlane, parts: Iterable[Part], faces: list[Seen]) -> Iterat
             and box[1] < bottom
             and top < box[3]
         ]
-        loop = own.loops[0]
-        for start, end in zip(loop, (*loop[1:], loop[0]), strict=True):
-            x0, x1 = min(start[0], end[0]), max(start[0], end[0])
-            y0, y1 = min(start[1], end[1]), max(start[1], end[1])
-            over = [f for f, b in nearer if b[0] <= x1 and x0 <= b[2] and b[1] <= y1 and y0 <= b[3]]
-            for low, high in _covered(start, end, over):
-                yield line(_along(start, end, low), _along(start, end, high), Role.HIDDEN)
+        yield from _hidden_behind(own, *nearer)
 
 
+@kept_by_identity(4096)
+def _hidden_behind(own: Seen, *nearer: Seen) -> tuple[Path, ...]:
+    """Return, dashed, the outline of a face where one of those nearer covers it."""
+    boxed = [(face, _bounds(face)) for face in nearer]
+    found: list[Path] = []
+    loop = own.loops[0]
+    for start, end in zip(loop, (*loop[1:], loop[0]), strict=True):
+        x0, x1 = min(start[0], end[0]), max(start[0], end[0])
+        y0, y1 = min(start[1], end[1]), max(start[1], end[1])
+        over = [f for f, b in boxed if b[0] <= x1 and x0 <= b[2] and b[1] <= y1 and y0 <= b[3]]
+        for low, high in _covered(start, end, over):
+            found.append(line(_along(start, end, low), _along(start, end, high), Role.HIDDEN))
+    return tuple(found)
+
+
+@kept_by_identity(8192)
 def _bounds(face: Seen) -> tuple[float, float, float, float]:
     """Return the box round all of a face: what lies in one plane can be several patches."""
     xs = [p[0] for loop in face.loops for p in loop]
