@@ -219,8 +219,7 @@ def open_window(qtbot, tmp_path, monkeypatch):
     made = []
 
     def make(project):
-        window = make_window(project, tmp_path / "unsaved")
-        window.document.numbers_ready(patient=True)
+        window = make_window(project, tmp_path / "unsaved", patient=True)
         window.resize(1280, 800)
         window.show()
         qtbot.waitExposed(window)

@@ -76,9 +76,8 @@ def write_shots(
     folder.mkdir(parents=True, exist_ok=True)
     written: list[Shot] = []
     with tempfile.TemporaryDirectory() as root:
-        window = make_window(project or seed_cabinet(), Path(root))
+        window = make_window(project or seed_cabinet(), Path(root), patient=True)
         window.setMinimumSize(0, 0)
-        window.document.numbers_ready(patient=True)
         window.resize(*size)
         window.show()
         if unit is not None:

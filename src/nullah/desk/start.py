@@ -63,8 +63,13 @@ def spare_the_collector() -> None:
     gc.set_threshold(20_000, 20, 20)
 
 
-def make_window(project: Project, root: Path, file: Path | None = None, settings: Settings | None = None) -> Window:
-    """Make the window on a project, with unsaved work kept under `root`; without settings with none of its own."""
+def make_window(
+    project: Project, root: Path, file: Path | None = None, settings: Settings | None = None, patient: bool = False
+) -> Window:
+    """Make the window on a project, with unsaved work kept under `root`; without settings with none of its own.
+
+    A `patient` one waits for its numbers and for every proof: for pictures and tests.
+    """
     # The collector rests until the window is made: nothing of it can be let go yet.
     gc.disable()
     try:
@@ -76,7 +81,10 @@ def make_window(project: Project, root: Path, file: Path | None = None, settings
         settings = settings or Settings(root / "desk.ini")
         catalogue = load(settings.terms) if settings.terms else catalogue_for(os.environ)
         speak(catalogue)
-        return Window(Document(project, autosave, file, catalogue), autosave, settings)
+        document = Document(project, autosave, file, catalogue)
+        if patient:
+            document.numbers_ready(patient=True)
+        return Window(document, autosave, settings)
     finally:
         gc.freeze()
         gc.enable()

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Sequence
 
-from PySide6.QtCore import QRectF, Qt
+from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QAction
 from PySide6.QtWidgets import QHBoxLayout, QMenu, QPushButton, QWidget
 
@@ -82,33 +82,38 @@ class Tag(QWidget):
         tops = [what.top() - _GAP - high - step for step in _STEPS] + [what.bottom() + _GAP + step for step in _STEPS]
         beside = [(what.right() + _GAP, what.top()), (what.left() - _GAP - wide, what.top())]
         places = [*((left, top) for left in lefts for top in tops), *beside]
-        inside = [
-            QRectF(
-                min(max(left, _EDGE), bench.width() - wide - _EDGE),
-                min(max(top, _EDGE), bench.height() - high - _EDGE),
-                wide,
-                high,
-            )
-            for left, top in places
-        ]
-        best = min(inside, key=lambda box: _covered(box, what, drawn))
-        self.move(best.topLeft().toPoint())
+        lefts_in = [min(max(left, _EDGE), bench.width() - wide - _EDGE) for left, _ in places]
+        tops_in = [min(max(top, _EDGE), bench.height() - high - _EDGE) for _, top in places]
+        inside = [(left, top, left + wide, top + high) for left, top in zip(lefts_in, tops_in, strict=True)]
+        reach = min(lefts_in), min(tops_in), max(lefts_in) + wide, max(tops_in) + high
+        near = [box for each in drawn if _common(box := _coords(each), reach) > 0]
+        best = min(inside, key=lambda box: _covered(box, _coords(what), near))
+        self.move(QPointF(best[0], best[1]).toPoint())
         self.raise_()
 
 
-def _covered(box: QRectF, what: QRectF, drawn: Sequence[QRectF]) -> float:
+#: Left, top, right and bottom, pixels.
+_Coords = tuple[float, float, float, float]
+
+
+def _coords(box: QRectF) -> _Coords:
+    return box.left(), box.top(), box.right(), box.bottom()
+
+
+def _covered(box: _Coords, what: _Coords, drawn: Sequence[_Coords]) -> float:
     """Return how bad a place is: by what it covers, most of all what it is about, and by how far off it is."""
-    beside = max(box.left() - what.right(), what.left() - box.right(), 0.0)
-    above = max(box.top() - what.bottom(), what.top() - box.bottom(), 0.0)
-    off = beside + above + 0.1 * abs(box.center().x() - what.center().x())
+    beside = max(box[0] - what[2], what[0] - box[2], 0.0)
+    above = max(box[1] - what[3], what[1] - box[3], 0.0)
+    off = beside + above + 0.05 * abs(box[0] + box[2] - what[0] - what[2])
     shares = sum(_common(box, other) for other in drawn) + 4 * _common(box, what)
-    return off + 900 * shares / (box.width() * box.height())
+    return off + 900 * shares / ((box[2] - box[0]) * (box[3] - box[1]))
 
 
-def _common(one: QRectF, other: QRectF) -> float:
-    wide = min(one.right(), other.right()) - max(one.left(), other.left())
-    high = min(one.bottom(), other.bottom()) - max(one.top(), other.top())
-    return wide * high if wide > 0 and high > 0 else 0.0
+def _common(one: _Coords, other: _Coords) -> float:
+    wide = min(one[2], other[2]) - max(one[0], other[0])
+    if wide <= 0:
+        return 0.0
+    return wide * max(min(one[3], other[3]) - max(one[1], other[1]), 0.0)
 
 
 def fill_menu(menu: QMenu, verbs: Sequence[Verb]) -> None:
