@@ -187,8 +187,7 @@ class _Laying:
         return (group[-1],)
 
     def _blank(self, choice: BlankOption) -> Blank:
-        kinds = tuple(self._rooms.kinds(choice, board) for board in self._task.boards)
-        return Blank(choice.along, choice.across, kinds, len(choice.parts))
+        return Blank(choice.along, choice.across, self._rooms.kinds_on_each(choice), len(choice.parts))
 
     def _sheets(self) -> list[PackedBoard]:
         worth = _worth(self._task)
@@ -270,6 +269,7 @@ class _Rooms:
         self._found: dict[str, list[tuple[tuple[Area, ...], Faces]]] = {board.id: [] for board in task.boards}
         self._areas: dict[tuple[object, ...], tuple[Area, ...]] = {}
         self._kinds: dict[tuple[object, ...], tuple[int, ...]] = {}
+        self._on_each: dict[tuple[object, ...], tuple[tuple[int, ...], ...]] = {}
 
     def of(self, board: Board) -> tuple[tuple[Area, ...], ...]:
         """Return the clear wood of a board by kind."""
@@ -298,6 +298,13 @@ class _Rooms:
         if key not in self._kinds:
             self._kinds[key] = tuple(self._new_kinds(choice, board, asked))
         return self._kinds[key]
+
+    def kinds_on_each(self, choice: BlankOption) -> tuple[tuple[int, ...], ...]:
+        """Return the same for every board of the task: equal choices are looked at once."""
+        key = (choice.along, choice.across, self._asked(choice))
+        if key not in self._on_each:
+            self._on_each[key] = tuple(self.kinds(choice, board) for board in self._task.boards)
+        return self._on_each[key]
 
     def _asked(self, choice: BlankOption) -> tuple[object, ...]:
         """Return all that two choices must have in common to share their kinds."""
