@@ -167,7 +167,7 @@ def test_a_shelf_says_at_what_span_it_would_pass_and_there_it_does():
     project = actions.give_all(Project(Piece("wall shelf")), {"shelf.load": 45, "shelf.outside_width": mm(1000)})
     (finding,) = found(project, FaultKind.SAG)
     text = said(finding, project)
-    assert "Under 45 kg the shelf 1 sags" in text and text.endswith("So in 2 places.")
+    assert "Under 45 kg shelf 1 sags" in text and text.endswith("So in 2 places.")
     span = float(text.split(" At ")[1].split(" mm")[0])
     load = int(45 * span / 964)
     narrower = {"shelf.outside_width": mm(int(span) + 36), "shelf.load": load}

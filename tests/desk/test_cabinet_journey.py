@@ -98,7 +98,7 @@ def test_a_divider_that_came_out_thick_is_found_before_it_is_driven_home(made):
     made.press("Figures")
     type_in_table(made, "dado.width", "12", "Measured")
     type_in_table(made, "divider.thickness", "12.4", "Measured")
-    assert made.reads_on_card("The divider 1 is 12.4 mm thick and its dado in the left side 12.0 mm wide: 0.4 mm too")
+    assert made.reads_on_card("Divider 1 is 12.4 mm thick and its dado in the left side 12.0 mm wide: 0.4 mm too")
     assert made.chip(made.plan.parts[7].id).told == "does not fit"
 
 

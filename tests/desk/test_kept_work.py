@@ -110,13 +110,17 @@ from PySide6.QtCore import QTimer
 from PySide6.QtTest import QTest
 from nullah.desk import start
 def work():
-    window = next(w for w in start.application().topLevelWidgets() if hasattr(w, "document"))
+    window = next((w for w in start.application().topLevelWidgets() if hasattr(w, "document")), None)
+    if window is None or not window.isVisible():
+        # Nobody types into a window that is not there yet, however slow the machine is.
+        QTimer.singleShot(20, work)
+        return
     window.header.name.setFocus()
     window.header.name.selectAll()
     QTest.keyClicks(window.header.name, "just now")
     print("worked", flush=True)
 start.application()
-QTimer.singleShot(300, work)
+QTimer.singleShot(20, work)
 sys.exit(start.open_desk(None))
 """
 

@@ -101,6 +101,13 @@ def test_a_british_reader_meets_no_american_term_in_any_message():
         assert not AMERICAN_TERMS.search(bare), ids
 
 
+def test_names_of_parts_bring_their_own_article():
+    """“Divider 2” has none: `Reader.the` says which do."""
+    with_article = re.compile(r"\b[Tt]he \{(part|guest|host|mate|mover|moving|still|fixed)\}")
+    ids = [each.id if isinstance(each.id, str) else each.id[0] for each in template()]
+    assert not [message for message in ids if with_article.search(message)]
+
+
 def test_what_somebody_called_a_thing_is_never_said_otherwise():
     title = Phrase("{size} of {board}", size="width", board=Name("rabbet"))
     assert BRITISH.text(title) == "width of rabbet" and BRITISH.text("rabbet") == "rebate"

@@ -62,6 +62,21 @@ class Reader:
         """Return what a part is called."""
         return self.parts.get(part, part)
 
+    def the(self, part: str) -> str:
+        """Return what a part is called within a sentence; what is numbered needs no article.
+
+        Examples
+        --------
+        >>> reader = Reader(parts={"left": "left side", "divider2": "divider 2"})
+        >>> reader.the("left"), reader.the("divider2")
+        ('the left side', 'divider 2')
+        """
+        return self.with_article(self.part(part))
+
+    def with_article(self, name: str) -> str:
+        """Return a name of a part within a sentence."""
+        return name if _numbered(name)[1] else self.text("the {name}", name=name)
+
     def together(self, parts: Iterable[str]) -> str:
         """Return what several parts are called together: every one of them, those that are numbered in one.
 

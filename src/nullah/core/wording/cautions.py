@@ -47,8 +47,8 @@ def channel_caution_words(fact: ChannelCaution, reader: Reader) -> str:
             )
         case facts.WouldNotEnter(guest, thick, wide):
             return reader.text(
-                "The {guest} is {thick} thick and would not enter {wide}: widen it, or leave a shoulder on the mate.",
-                guest=reader.part(guest),
+                "{guest} is {thick} thick and would not enter {wide}: widen it, or leave a shoulder on the mate.",
+                guest=reader.the(guest),
                 thick=fine(thick),
                 wide=fine(wide),
             )

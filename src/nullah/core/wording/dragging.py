@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from nullah.core.catalogue import N_
 from nullah.core.joints.dragged import Held, KeptOut
-from nullah.core.reader import Reader
+from nullah.core.reader import Reader, sentence
 
 _HELD = {
     Held.SHY: N_("A millimeter shy is enough."),
@@ -24,5 +24,5 @@ _HELD = {
 def held_words(held: Held | KeptOut, reader: Reader) -> str:
     """Return why a line goes no further."""
     if isinstance(held, KeptOut):
-        return reader.text("The {part} would not enter.", part=reader.part(held.part))
+        return sentence(reader.text("{part} would not enter.", part=reader.the(held.part)))
     return reader.text(_HELD[held])

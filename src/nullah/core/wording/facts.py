@@ -31,7 +31,7 @@ from nullah.core.piece.faults import ChannelFact, HoldFact, MeetingFact, MovingF
 from nullah.core.plan import NoneDovetailed, TailsImpossible
 from nullah.core.rack.board import BoardFact
 from nullah.core.rack.sizes import NoYardSize
-from nullah.core.reader import Reader
+from nullah.core.reader import Reader, sentence
 from nullah.core.rules import LedgerFact
 from nullah.core.season.facts import SeasonFact
 from nullah.core.season.fits import Fit
@@ -107,20 +107,25 @@ def _of_corner(fact: NoneDovetailed | TailsImpossible, reader: Reader) -> str:
     )
 
 
+def _as_sentence(worder: Worder) -> Worder:
+    """Return what says a fact in a sentence that may begin with what a part is called."""
+    return lambda fact, reader: sentence(worder(fact, reader))
+
+
 #: Which function says which kind of fact; together they are all facts there are.
 WORDERS: dict[type, Worder] = {
     kind: worder
     for kinds, worder in (
         ((Repeated,), _repeated),
         ((Numbered,), _numbered),
-        (get_args(MeetingFact), meeting_words),
-        (get_args(TailsFact), tails_words),
-        (get_args(ChannelFact), channel_words),
-        (get_args(HoldFact), hold_words),
-        (get_args(ChannelCaution), channel_caution_words),
+        (get_args(MeetingFact), _as_sentence(meeting_words)),
+        (get_args(TailsFact), _as_sentence(tails_words)),
+        (get_args(ChannelFact), _as_sentence(channel_words)),
+        (get_args(HoldFact), _as_sentence(hold_words)),
+        (get_args(ChannelCaution), _as_sentence(channel_caution_words)),
         (get_args(TenonCaution), tenon_caution_words),
         (get_args(FasteningCaution), fastening_caution_words),
-        (get_args(MovingFact), moving_words),
+        (get_args(MovingFact), _as_sentence(moving_words)),
         (get_args(BuildingFact), building_words),
         (get_args(PieceFact), piece_words),
         ((Note,), note_words),

@@ -12,11 +12,11 @@ from nullah.core.reader import Reader
 
 def hold_words(fact: HoldFact, reader: Reader) -> str:
     """Return why a joint would not hold."""
-    part, fine = reader.part, reader.fine
+    part, fine = reader.the, reader.fine
     match fact:
         case facts.WeakTail(guest, host, neck, least, slope, steepest):
             return reader.text(
-                "The tail of the {guest} in the {host} has a neck of {neck} at {slope}: less than {least}, or steeper "
+                "The tail of {guest} in {host} has a neck of {neck} at {slope}: less than {least}, or steeper "
                 "than {steepest}, breaks. Let it in less deep, or slope it less.",
                 guest=part(guest),
                 host=part(host),
@@ -27,8 +27,7 @@ def hold_words(fact: HoldFact, reader: Reader) -> str:
             )
         case facts.BoredThrough(bored, other, deep, size):
             return reader.text(
-                "Holes {deep} deep for the dowels to the {other} come out, or nearly, of the {part}, which is {size} "
-                "there.",
+                "Holes {deep} deep for the dowels to {other} come out, or nearly, of {part}, which is {size} there.",
                 part=part(bored),
                 other=part(other),
                 deep=fine(deep),
@@ -36,7 +35,7 @@ def hold_words(fact: HoldFact, reader: Reader) -> str:
             )
         case facts.DowelsTooMany(first, second, number, apart, diameter):
             return reader.text(
-                "{number} dowels of {diameter} stand only {apart} apart between the {first} and the {second}: what is "
+                "{number} dowels of {diameter} stand only {apart} apart between {first} and {second}: what is "
                 "left between them splits. Fewer, or thinner.",
                 number=number,
                 diameter=fine(diameter),
@@ -46,7 +45,7 @@ def hold_words(fact: HoldFact, reader: Reader) -> str:
             )
         case facts.PegNearEnd(guest, host, left, least):
             return reader.text(
-                "Only {left} of the tenon of the {guest} are left behind its peg in the {host}: less than {least} "
+                "Only {left} of the tenon of {guest} are left behind its peg in {host}: less than {least} "
                 "splits off. Bring the peg nearer to the shoulder, or make the tenon longer.",
                 guest=part(guest),
                 host=part(host),
@@ -55,7 +54,7 @@ def hold_words(fact: HoldFact, reader: Reader) -> str:
             )
         case facts.DrawnTooFar(guest, host, draw, most):
             return reader.text(
-                "The hole in the tenon of the {guest} is {draw} nearer to the shoulder than that in the {host}: over "
+                "The hole in the tenon of {guest} is {draw} nearer to the shoulder than that in {host}: over "
                 "{most} the peg does not find its way.",
                 guest=part(guest),
                 host=part(host),
@@ -64,7 +63,7 @@ def hold_words(fact: HoldFact, reader: Reader) -> str:
             )
         case facts.HaunchTooLarge(guest, haunch, left):
             return reader.text(
-                "A haunch of {haunch} leaves a tenon of {left} on the {guest}: a third of its width is the least, and "
+                "A haunch of {haunch} leaves a tenon of {left} on {guest}: a third of its width is the least, and "
                 "the haunch is shorter than the tenon.",
                 guest=part(guest),
                 haunch=fine(haunch),
@@ -72,7 +71,7 @@ def hold_words(fact: HoldFact, reader: Reader) -> str:
             )
         case facts.WedgeShears(guest, left, least):
             return reader.text(
-                "Only {left} of the tenon of the {guest} are left behind its wedge: less than {least} shears off. Let "
+                "Only {left} of the tenon of {guest} are left behind its wedge: less than {least} shears off. Let "
                 "it stand out farther, or make the wedge narrower.",
                 guest=part(guest),
                 left=fine(left),
@@ -80,7 +79,7 @@ def hold_words(fact: HoldFact, reader: Reader) -> str:
             )
         case facts.WedgeSlope(guest, slope, steepest, shallowest):
             return reader.text(
-                "The wedge of the {guest} at {slope} jumps out or never comes out again: from {steepest} to "
+                "The wedge of {guest} at {slope} jumps out or never comes out again: from {steepest} to "
                 "{shallowest} it holds.",
                 guest=part(guest),
                 slope=slope.as_text(),
@@ -89,9 +88,9 @@ def hold_words(fact: HoldFact, reader: Reader) -> str:
             )
         case facts.NothingReaches(first, second, screws):
             message = (
-                N_("No screw reaches from the {first} into the {second} and stays inside it: hold them otherwise.")
+                N_("No screw reaches from {first} into {second} and stays inside it: hold them otherwise.")
                 if screws
-                else N_("No nail reaches from the {first} into the {second} and stays inside it: hold them otherwise.")
+                else N_("No nail reaches from {first} into {second} and stays inside it: hold them otherwise.")
             )
             return reader.text(message, first=part(first), second=part(second))
         case _:

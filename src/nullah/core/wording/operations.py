@@ -279,18 +279,18 @@ def building_words(fact: BuildingFact, reader: Reader) -> str:
             return reader.text("“{step}” asks for a saw where no end is open.", step=_named(operation, reader))
         case NotTold(part):
             return reader.text(
-                "How the {part} is cut cannot be told: something is taken off it where no saw, plane or chisel gets. "
+                "How {part} is cut cannot be told: something is taken off it where no saw, plane or chisel gets. "
                 "Join or shape it otherwise.",
-                part=reader.part(part),
+                part=reader.the(part),
             )
         case LeftStanding(part, thick, operation, _):
-            message = N_("Made as it is told, {thick} of wood would be left on the {part}: “{step}”")
+            message = N_("Made as it is told, {thick} of wood would be left on {part}: “{step}”")
         case CutAway(part, thick, operation, _):
-            message = N_("Made as it is told, {thick} of wood too much would be cut off the {part}: “{step}”")
+            message = N_("Made as it is told, {thick} of wood too much would be cut off {part}: “{step}”")
         case _:
             assert_never(fact)
     step = _named(operation, reader) if operation is not None else ""
-    return reader.text(message, thick=reader.fine(thick), part=reader.part(part), step=step)
+    return reader.text(message, thick=reader.fine(thick), part=reader.the(part), step=step)
 
 
 def _named(operation: Operation, reader: Reader) -> str:

@@ -81,10 +81,12 @@ def moves_remark(part: str, change: Length, room: Length | None, reader: Reader)
     """Return how much a part moves over the year, and in what room, None where nothing holds it apart."""
     if room is None:
         return Remark(
-            reader.text(
-                "The {part} moves about {change} in width over the year.",
-                part=reader.part(part),
-                change=reader.fine(change),
+            sentence(
+                reader.text(
+                    "{part} moves about {change} in width over the year.",
+                    part=reader.the(part),
+                    change=reader.fine(change),
+                )
             )
         )
     return Remark(

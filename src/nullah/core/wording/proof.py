@@ -22,47 +22,45 @@ _SIDES = {
 _SURFACES = {ShowsWhere.END: N_("end"), ShowsWhere.EDGE: N_("edge"), ShowsWhere.FACE: N_("face")}
 _TOO_LARGE = {Axis.X: N_("wide"), Axis.Y: N_("deep"), Axis.Z: N_("high")}
 _WIDTHS = {
-    Width.PROUD: N_(
-        "The {guest} is {thickness} thick and its {channel} in the {host} {wide} wide: it stands {by} proud."
-    ),
-    Width.TIGHT: N_("The {guest} is {thickness} thick and its {channel} in the {host} {wide} wide: {by} too tight."),
-    Width.LOOSE: N_("The {guest} is {thickness} thick and its {channel} in the {host} {wide} wide: {by} loose."),
+    Width.PROUD: N_("{guest} is {thickness} thick and its {channel} in {host} {wide} wide: it stands {by} proud."),
+    Width.TIGHT: N_("{guest} is {thickness} thick and its {channel} in {host} {wide} wide: {by} too tight."),
+    Width.LOOSE: N_("{guest} is {thickness} thick and its {channel} in {host} {wide} wide: {by} loose."),
 }
 _MISFITS = {
-    Misfit.TOO_DEEP: N_("The {guest} reaches {by} deeper than the {channel} in the {host}."),
-    Misfit.TOO_SHALLOW: N_("The {guest} stops {by} short of the floor of the {channel} in the {host}."),
+    Misfit.TOO_DEEP: N_("{guest} reaches {by} deeper than the {channel} in {host}."),
+    Misfit.TOO_SHALLOW: N_("{guest} stops {by} short of the floor of the {channel} in {host}."),
     Misfit.NOTCHED_TOO_LITTLE: N_(
-        "The {guest} is notched {by} too little: it runs past the end of the stopped {channel} in the {host}."
+        "{guest} is notched {by} too little: it runs past the end of the stopped {channel} in {host}."
     ),
     Misfit.NOTCHED_TOO_MUCH: N_(
-        "The {guest} is notched {by} too much: the end of the {channel} in the {host} would stand open."
+        "{guest} is notched {by} too much: the end of the {channel} in {host} would stand open."
     ),
-    Misfit.PAST_THE_END: N_("The {guest} runs {by} past the end of the {channel} in the {host}."),
-    Misfit.OPEN_AT_THE_END: N_("The {guest} leaves {by} of the {channel} in the {host} open at its end."),
+    Misfit.PAST_THE_END: N_("{guest} runs {by} past the end of the {channel} in {host}."),
+    Misfit.OPEN_AT_THE_END: N_("{guest} leaves {by} of the {channel} in {host} open at its end."),
 }
 
 
 def meeting_words(fact: MeetingFact, reader: Reader) -> str:
     """Return what is wrong with how two parts meet."""
-    part, fine = reader.part, reader.fine
+    part, fine = reader.the, reader.fine
     match fact:
         case facts.Collision(first, second, sizes, joined):
             message = (
-                N_("The {first} and the {second} fill the same space, {sizes}.")
+                N_("{first} and {second} fill the same space, {sizes}.")
                 if joined
-                else N_("The {first} and the {second} fill the same space, {sizes}, and no joint shares it out.")
+                else N_("{first} and {second} fill the same space, {sizes}, and no joint shares it out.")
             )
             return reader.text(message, first=part(first), second=part(second), sizes=reader.size(*sizes))
         case facts.Void(first, second, sizes):
             return reader.text(
-                "Between the {first} and the {second} a gap of {sizes} is left that nothing fills.",
+                "Between {first} and {second} a gap of {sizes} is left that nothing fills.",
                 first=part(first),
                 second=part(second),
                 sizes=reader.size(*sizes),
             )
         case facts.Apart(first, second, gap, joint):
             return reader.text(
-                "The {first} and the {second} do not meet: {gap} is missing, so their {joint} has nothing to hold.",
+                "{first} and {second} do not meet: {gap} is missing, so their {joint} has nothing to hold.",
                 first=part(first),
                 second=part(second),
                 gap=fine(gap),
@@ -70,7 +68,7 @@ def meeting_words(fact: MeetingFact, reader: Reader) -> str:
             )
         case facts.NoCorner(first, second, joined):
             return reader.text(
-                "The {first} and the {second} cannot be {joined} as they lie: they make no corner with their ends. "
+                "{first} and {second} cannot be {joined} as they lie: they make no corner with their ends. "
                 "Turn one of them, or join them otherwise.",
                 first=part(first),
                 second=part(second),
@@ -78,14 +76,14 @@ def meeting_words(fact: MeetingFact, reader: Reader) -> str:
             )
         case facts.ButtGap(first, second, gap):
             return reader.text(
-                "There is a gap of {gap} between the {first} and the {second}.",
+                "There is a gap of {gap} between {first} and {second}.",
                 first=part(first),
                 second=part(second),
                 gap=fine(gap),
             )
         case facts.EdgesOnly(first, second):
             return reader.text(
-                "The {first} and the {second} touch along an edge only: nothing can hold them.",
+                "{first} and {second} touch along an edge only: nothing can hold them.",
                 first=part(first),
                 second=part(second),
             )
@@ -95,33 +93,28 @@ def meeting_words(fact: MeetingFact, reader: Reader) -> str:
 
 def tails_words(fact: TailsFact, reader: Reader) -> str:
     """Return what is wrong with a dovetailed corner."""
-    part, fine = reader.part, reader.fine
+    part, fine = reader.the, reader.fine
     match fact:
         case facts.TailsShort(tail, pin, short, lapped):
             message = (
-                N_("The {tail} is {short} short: the lap would be {short} too thick.")
+                N_("{tail} is {short} short: the lap would be {short} too thick.")
                 if lapped
-                else N_("The {tail} is {short} short: its tails end {short} inside the {pin}.")
+                else N_("{tail} is {short} short: its tails end {short} inside {pin}.")
             )
             return reader.text(message, tail=part(tail), pin=part(pin), short=fine(short))
         case facts.NoLap(tail, pin):
             return reader.text(
-                "The tails of the {tail} come through the front of the {pin}: no lap is left.",
-                tail=part(tail),
-                pin=part(pin),
+                "The tails of {tail} come through the front of {pin}: no lap is left.", tail=part(tail), pin=part(pin)
             )
         case facts.PinsShort(pin, tail, short):
             return reader.text(
-                "The {pin} is {short} short: its pins end inside the {tail}.",
-                tail=part(tail),
-                pin=part(pin),
-                short=fine(short),
+                "{pin} is {short} short: its pins end inside {tail}.", tail=part(tail), pin=part(pin), short=fine(short)
             )
         case facts.StandsOut(one, mate, by, pins):
             message = (
-                N_("The {part} is {by} too long: its pins would stand so far out of the {mate}.")
+                N_("{part} is {by} too long: its pins would stand so far out of {mate}.")
                 if pins
-                else N_("The {part} is {by} too long: its tails would stand so far out of the {mate}.")
+                else N_("{part} is {by} too long: its tails would stand so far out of {mate}.")
             )
             return reader.text(message, part=part(one), mate=part(mate), by=fine(by))
         case _:
@@ -130,7 +123,7 @@ def tails_words(fact: TailsFact, reader: Reader) -> str:
 
 def channel_words(fact: ChannelFact, reader: Reader) -> str:
     """Return what is wrong with a channel, or with what enters it."""
-    part, fine = reader.part, reader.fine
+    part, fine = reader.the, reader.fine
     match fact:
         case facts.DoesNotFit(misfit, guest, host, channel, by):
             return reader.text(
@@ -148,7 +141,7 @@ def channel_words(fact: ChannelFact, reader: Reader) -> str:
             )
         case facts.Shows(channel, guest, host, surface, side):
             return reader.text(
-                "The {channel} for the {guest} shows in the {surface} of the {host}, {side}.",
+                "The {channel} for {guest} shows in the {surface} of {host}, {side}.",
                 channel=reader.text(channel.value),
                 guest=part(guest),
                 host=part(host),
@@ -157,7 +150,7 @@ def channel_words(fact: ChannelFact, reader: Reader) -> str:
             )
         case facts.ThinFloor(host, channel, left, thickness, least):
             return reader.text(
-                "The {channel} leaves only {left} of the {thickness} of the {host}; {least} is the least.",
+                "The {channel} leaves only {left} of the {thickness} of {host}; {least} is the least.",
                 channel=reader.text(channel.value),
                 host=part(host),
                 left=fine(left),
@@ -166,7 +159,7 @@ def channel_words(fact: ChannelFact, reader: Reader) -> str:
             )
         case facts.Shallow(host, guest, reach, least):
             return reader.text(
-                "The {guest} goes only {reach} into the {host}; less than {least} hardly holds.",
+                "{guest} goes only {reach} into {host}; less than {least} hardly holds.",
                 guest=part(guest),
                 host=part(host),
                 reach=fine(reach),
@@ -174,7 +167,7 @@ def channel_words(fact: ChannelFact, reader: Reader) -> str:
             )
         case facts.ThinTongue(guest, host, left, thickness, least):
             return reader.text(
-                "Only {left} of the {thickness} of the {guest} are left where it goes into the {host}: that breaks. "
+                "Only {left} of the {thickness} of {guest} are left where it goes into {host}: that breaks. "
                 "{least} is the least.",
                 guest=part(guest),
                 host=part(host),
@@ -184,7 +177,7 @@ def channel_words(fact: ChannelFact, reader: Reader) -> str:
             )
         case facts.ThinEdge(host, channel, left, least):
             return reader.text(
-                "Only {left} is left beside the {channel} at the edge of the {host}; {least} is the least.",
+                "Only {left} is left beside the {channel} at the edge of {host}; {least} is the least.",
                 channel=reader.text(channel.value),
                 host=part(host),
                 left=fine(left),
@@ -192,7 +185,7 @@ def channel_words(fact: ChannelFact, reader: Reader) -> str:
             )
         case facts.ThinBetween(host, one, two, left, least):
             return reader.text(
-                "Between the {one} and the {two} from either face only {left} of the {host} is left; a "
+                "Between {one} and {two} from either face only {left} of {host} is left; a "
                 "third ({least}) is the least.",
                 one=reader.text(one.value),
                 two=reader.text(two.value),
@@ -206,14 +199,14 @@ def channel_words(fact: ChannelFact, reader: Reader) -> str:
 
 def moving_words(fact: MovingFact, reader: Reader) -> str:
     """Return what is wrong with what must move, goes together, or bears a load."""
-    part, fine = reader.part, reader.fine
+    part, fine = reader.the, reader.fine
     match fact:
         case facts.CannotComeOut(mover, one, other, axis, by):
             # Of “drawer 1 front”, which belongs to “drawer 1”, only “front” need be said.
-            board = part(one).removeprefix(mover).strip() or reader.text("board")
+            board = reader.part(one).removeprefix(mover).strip() or reader.text("board")
             return reader.text(
-                "The {mover} cannot come out: its {board} is {by} too {large} to pass the {other}.",
-                mover=mover,
+                "{mover} cannot come out: its {board} is {by} too {large} to pass {other}.",
+                mover=reader.with_article(mover),
                 board=board,
                 by=fine(by),
                 large=reader.text(_TOO_LARGE[axis]),
@@ -222,13 +215,13 @@ def moving_words(fact: MovingFact, reader: Reader) -> str:
         case facts.Trapped(parts):
             return reader.text(
                 "These cannot be put together in any order: {parts}. Each is held by the others along every direction.",
-                parts=reader.listed(map(part, parts), most=4),
+                parts=reader.listed(map(reader.part, parts), most=4),
             )
         case facts.CrossGrain():
             return _cross_grain(fact, reader)
         case facts.NoRoom(parts, change, room, shrinks=True):
             return reader.text(
-                "The {part} shrinks {change} until the driest month; what lies in it has only {room} of room.",
+                "{part} shrinks {change} until the driest month; what lies in it has only {room} of room.",
                 part=part(parts[0]),
                 change=fine(change),
                 room=fine(max(room, mm(0))),
@@ -237,20 +230,20 @@ def moving_words(fact: MovingFact, reader: Reader) -> str:
             room = max(room, mm(0))
             if len(parts) == 1:
                 return reader.text(
-                    "The {part} grows {change} until the dampest month and has only {room} of room.",
+                    "{part} grows {change} until the dampest month and has only {room} of room.",
                     part=part(parts[0]),
                     change=fine(change),
                     room=fine(room),
                 )
             return reader.text(
-                "The {part} and its neighbors grow {change} until the dampest month and have only {room} of room.",
+                "{part} and its neighbors grow {change} until the dampest month and have only {room} of room.",
                 part=part(parts[0]),
                 change=fine(change),
                 room=fine(room),
             )
         case facts.Sags(one, load, drop, span, passing):
             return reader.text(
-                "Under {load} the {part} sags {drop} over {span}; it would show. At {passing} it passes.",
+                "Under {load} {part} sags {drop} over {span}; it would show. At {passing} it passes.",
                 load=reader.marks.write_weight(load),
                 part=part(one),
                 drop=fine(drop),
@@ -264,21 +257,20 @@ def moving_words(fact: MovingFact, reader: Reader) -> str:
 def _cross_grain(fact: facts.CrossGrain, reader: Reader) -> str:
     message = (
         N_(
-            "The {fixed} is screwed fast to the {to} across {held} of the grain of the {moving}: over about "
+            "{fixed} is screwed fast to {to} across {held} of the grain of {moving}: over about "
             "{limit} wood splits or bows."
         )
         if fact.screwed
         else N_(
-            "The {fixed} is glued to the {to} across {held} of the grain of the {moving}: over about {limit} "
-            "wood splits or bows."
+            "{fixed} is glued to {to} across {held} of the grain of {moving}: over about {limit} wood splits or bows."
         )
     )
     said = reader.text(
         message,
-        fixed=reader.part(fact.fixed),
-        to=reader.part(fact.to),
+        fixed=reader.the(fact.fixed),
+        to=reader.the(fact.to),
         held=reader.fine(fact.held),
-        moving=reader.part(fact.moving),
+        moving=reader.the(fact.moving),
         limit=reader.fine(fact.limit),
     )
     if fact.change.mm == 0:

@@ -91,8 +91,8 @@ def advice(strain: Strain, reader: Reader) -> str:
     """Return where glue may go, or what lets a joint across the grain move."""
     if strain.cracks:
         return reader.text(
-            "splits or bows: glue one end of it only, or slot the screws, or leave it dry in the {still}",
-            still=strain.still.name,
+            "splits or bows: glue one end of it only, or slot the screws, or leave it dry in {still}",
+            still=reader.with_article(strain.still.name),
         )
     if strain.joint.hold is Hold.GLUE:
         return reader.text("glue all of it: {held} is what wood bears", held=_fine(strain.held, reader))
@@ -102,7 +102,7 @@ def advice(strain: Strain, reader: Reader) -> str:
 def strain_words(strain: Strain, reader: Reader) -> str:
     """Return what would crack, by when and how far it would move."""
     return reader.text(
-        "{moving} is {hold} across {held} of its grain to the {still}; by {month} it would move {moves}: {advice}.",
+        "{moving} is {hold} across {held} of its grain to {still}; by {month} it would move {moves}: {advice}.",
         **_strained(strain, reader),
         advice=advice(strain, reader),
     )
@@ -173,7 +173,7 @@ def season_words(fact: SeasonFact, reader: Reader) -> str:
 def _strained(strain: Strain, reader: Reader) -> dict[str, str]:
     return {
         "moving": sentence(strain.moving.name),
-        "still": strain.still.name,
+        "still": reader.with_article(strain.still.name),
         "hold": reader.text(strain.joint.hold.value),
         "held": _fine(strain.held, reader),
         "moves": _fine(abs(strain.moves), reader),

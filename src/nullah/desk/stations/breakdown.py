@@ -293,7 +293,12 @@ class BreakdownDesk(StationDesk):
         piece = selected_piece(self.document.plan, self.document.selection)
         if piece is not None:
             self._swapping = piece.id
-            self.say(tr("Click the part that the {name} is to change places with.", name=piece.name))
+            self.say(
+                tr(
+                    "Click the part that {name} is to change places with.",
+                    name=self.document.plan.reader.with_article(piece.name),
+                )
+            )
 
     def take_swap(self, piece_id: str) -> bool:
         """Let the part clicked change places with the one in hand, if that was asked for and both may lie there."""

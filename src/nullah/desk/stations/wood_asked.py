@@ -194,10 +194,8 @@ class WoodAskedRows:
     def _ask(self, **changed: object) -> None:
         asked = self._asked
         ask = dict(self._document.project.asks).get(asked, WoodRequirement())._replace(**changed)  # type: ignore[arg-type]
-        name = self._name
-        self._document.do(
-            tr("what the {name} asks of its wood", name=name), lambda p: actions.ask_of_wood(p, asked, ask)
-        )
+        name = self._document.plan.reader.with_article(self._name)
+        self._document.do(tr("what {name} asks of its wood", name=name), lambda p: actions.ask_of_wood(p, asked, ask))
 
     def _match(self, value: str) -> None:
         """Let the part in hand match others: alone again, one of the sets there are, or the first of a new one."""
@@ -212,16 +210,15 @@ class WoodAskedRows:
 
     def _make(self, value: str) -> None:
         part = self._part
-        name = self._name
+        name = self._document.plan.reader.with_article(self._name)
         if not value:
-            self._document.do(tr("have the {name} whole", name=name), lambda p: actions.make_whole(p, part))
+            self._document.do(tr("have {name} whole", name=name), lambda p: actions.make_whole(p, part))
         elif value.isdigit():
             self._document.do(
-                tr("make the {name} of {count} staves", name=name, count=value),
-                lambda p: with_staves(p, part, int(value)),
+                tr("make {name} of {count} staves", name=name, count=value), lambda p: with_staves(p, part, int(value))
             )
         else:
-            self._document.do(tr("resaw the {name}", name=name), lambda p: actions.resaw(p, Resawn(part, value)))
+            self._document.do(tr("resaw {name}", name=name), lambda p: actions.resaw(p, Resawn(part, value)))
 
     def _lie(self, value: str) -> None:
         """Let the piece in hand lie another way."""
