@@ -6,7 +6,7 @@ The language of the tests is ours in other letters, so that what was not looked 
 import pytest
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QAbstractButton, QApplication, QComboBox, QLabel, QLineEdit, QMenu, QTableView, QWidget
-from tests.lettered import Lettered, bare
+from tests.lettered import Lettered, bare, not_in_the_catalogue
 
 from nullah.core.drawing import Label
 from nullah.core.forms import FORMS
@@ -73,6 +73,7 @@ def look_everywhere(window):
 def test_every_station_of_every_form_speaks_the_language(form, lettering, open_window):
     window = open_window(seed_cabinet() if form == "sample" else Project(Piece(form, name="1")))
     assert not look_everywhere(window)
+    assert not not_in_the_catalogue()
 
 
 @pytest.mark.parametrize("page", ["show_start", "show_shop", "show_preferences", "show_about"])
@@ -83,3 +84,4 @@ def test_every_page_over_the_desk_speaks_the_language(page, lettering, open_wind
     # Where a language is chosen each is called as it calls itself.
     own = {load(each).text(OWN_NAME) for each in locales()}
     assert {text for text, _ in left_bare(window)} <= own
+    assert not not_in_the_catalogue()

@@ -22,7 +22,7 @@ from nullah.core.breakdown.layout import Unplaced
 from nullah.core.breakdown.reasons import Taken, staves_of, why_nowhere
 from nullah.core.breakdown.rough import RoughPart, Staves, as_made, asking, equal_staves, held, in_strips, rough_parts
 from nullah.core.card import Remark, Severity
-from nullah.core.catalogue import Catalogue
+from nullah.core.catalogue import Catalogue, Phrase
 from nullah.core.errors import Fact
 from nullah.core.forms import FORMS
 from nullah.core.forms.own_boards import next_own_joint_id, offers, with_own
@@ -692,7 +692,10 @@ def _rough(project: Project, assembly: Assembly) -> tuple[RoughPart, ...]:
     laid = {item.part for item in project.layout}
     made = _as_first_laid(made, project)
     pieces = in_strips(made, assembly.parts, together, project.allowances, project.shop.kerf, laid)
-    return tuple(_called(piece, project.marks.catalogue) for piece in pieces)
+    # The others are called as their parts, which are called as the reader calls them already.
+    return tuple(
+        _called(piece, project.marks.catalogue) if isinstance(piece.name, Phrase) else piece for piece in pieces
+    )
 
 
 def _as_first_laid(pieces: tuple[RoughPart, ...], project: Project) -> tuple[RoughPart, ...]:

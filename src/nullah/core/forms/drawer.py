@@ -357,8 +357,8 @@ def _assemble(ledger: Ledger, chosen: Choices) -> Assembly:
     if not m.need_positive("opening.width", "opening.height", "opening.depth"):
         return m.finish()
     opening = Opening((Fraction(0), Fraction(0), Fraction(0)), "opening.width", "opening.height", "opening.depth")
-    put_drawer(m, "drawer", "drawer", opening, chosen["bottom"], "drawer")
-    _fits_opening(m, "drawer", "drawer", opening)
+    put_drawer(m, "drawer", N_("drawer"), opening, chosen["bottom"], "drawer")
+    _fits_opening(m, "drawer", N_("drawer"), opening)
     box = m.part("drawer_front").box
     left = m.part("drawer_left").box
     m.measure("drawer_front.length", View.FRONT, (box.low[0], 0, box.low[2]), (box.high[0], 0, box.low[2]), -6)

@@ -120,7 +120,7 @@ def _assemble(ledger: Ledger, chosen: Choices) -> Assembly:
     shows = "tfb" + ("" if breadboard else "lr")
     m.board(
         "panel",
-        "panel" if count > 1 else "board",
+        N_("panel") if count > 1 else N_("board"),
         "panel",
         (x, 0, 0),
         "xz",

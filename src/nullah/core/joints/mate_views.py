@@ -98,17 +98,19 @@ def mate_views(
     yield from _touched(mate, shown, edge_y, end_x)
     yield from _holes(mate, shown, holes, edge_y, end_x, marks)
     yield from _measures(mate, shown, marks, named, edge_y, end_x, from_below)
-    said = Reader(marks).text
-    yield Label((0, 0), said("{part}: face", part=mate.part.name), 2.9, Anchor.START, Role.FAINT, nudge_mm=(0, -20))
+    reader = Reader(marks)
+    yield Label(
+        (0, 0), reader.text("{part}: face", part=mate.part.name), 2.9, Anchor.START, Role.FAINT, nudge_mm=(0, -20)
+    )
     yield Label(
         (0, edge_y + thick),
-        said("far edge") if far_edge else said("edge"),
+        reader.text("far edge") if far_edge else reader.text("edge"),
         2.9,
         Anchor.START,
         Role.FAINT,
         nudge_mm=(0, 3),
     )
-    yield Label((end_x, 0), said("end"), 2.9, Anchor.START, Role.FAINT, nudge_mm=(0, -3))
+    yield Label((end_x, 0), reader.text("end"), 2.9, Anchor.START, Role.FAINT, nudge_mm=(0, -3))
 
 
 def extent_of(mate: Mate) -> tuple[float, float]:

@@ -138,7 +138,7 @@ def mark_dimensions(
     `prefix` is that of the corner's figures in the ledger, `states` pairs of name and state.
     """
     height = float(layout.spec.width)
-    state, said = dict(states), Reader(marks).text
+    state, reader = dict(states), Reader(marks)
     half = Dimension(
         (0, height - float(layout.spec.half_pin)),
         (0, height),
@@ -173,7 +173,7 @@ def mark_dimensions(
             ref=QuantityRef(f"{prefix}.pin"),
         )
         low, high = float(layout.marks[0]), float(layout.marks[2])
-        text = said("step {figure}", figure=marks.write_setting(layout.step))
+        text = reader.text("step {figure}", figure=marks.write_setting(layout.step))
         yield Dimension(
             (0, height - low),
             (0, height - high),

@@ -9,6 +9,7 @@ from fractions import Fraction
 from types import MappingProxyType
 from typing import NamedTuple
 
+from nullah.core.catalogue import N_
 from nullah.core.lengths.exact import MM_PER_INCH, Entry, Length, Unit, plain
 
 
@@ -119,7 +120,7 @@ STYLES = MappingProxyType(
         ),
         Unit.INCH: Style(
             MM_PER_INCH,
-            "inches",
+            N_("inches"),
             "″",
             True,
             Unit.INCH,

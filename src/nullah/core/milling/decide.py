@@ -9,6 +9,7 @@ from typing import NamedTuple
 
 import numpy as np
 
+from nullah.core.catalogue import N_
 from nullah.core.milling.slab import Slab, thickest_slab
 from nullah.core.milling.survey import Grid, Survey
 
@@ -19,8 +20,8 @@ CUT_WITHIN = 1.0
 class BoardFace(Enum):
     """Which face of a board, as it is drawn."""
 
-    UPPER = "upper"
-    LOWER = "lower"
+    UPPER = N_("upper")
+    LOWER = N_("lower")
 
 
 def above(survey: Survey, slab: Slab, face: BoardFace) -> Grid:

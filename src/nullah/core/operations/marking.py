@@ -13,7 +13,7 @@ from nullah.core.operations.settings import OfLine, OfMate, ToolSetting, of_line
 from nullah.core.operations.stock import Surface, Y
 
 #: How a setting is called that draws what enters against a wall of its channel.
-DRAWN_UP = "drawn up"
+DRAWN_UP = N_("drawn up")
 
 
 class Marker(Enum):

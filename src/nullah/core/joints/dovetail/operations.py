@@ -88,7 +88,7 @@ def _mitre_lines(making: Making, frame: Frame, tails: Tails, end: Surface) -> di
             part=frame.part.id,
             stock=frame.stock,
             kind=LineKind.MITRE,
-            setting=by_rule("mitre", wide, edge, making.marks),
+            setting=by_rule("miter", wide, edge, making.marks),
             on=(end, Surface.FACE_SIDE, Surface.OTHER_FACE),
             end=end,
             number=number,

@@ -69,7 +69,7 @@ class _End:
         long, through = (self._overlap.size(part.grain) for part in (self._own.part, mate))
         holds = self._making.joint.hold is not Hold.DRY
         more = 1 + clear_of(self._making.joint) / long
-        set_back = (("mitre", long * more, self._end), ("mitre", through * more, self._inner))
+        set_back = (("miter", long * more, self._end), ("miter", through * more, self._inner))
         back, deep = (by_mate(*each, mate.id) if holds else by_rule(*each, marks) for each in set_back)
         return MitreEnd(part=self._own.part.id, stock=self._own.stock, end=self._end, back=back, deep=deep, holds=holds)
 
