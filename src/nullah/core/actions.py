@@ -7,13 +7,13 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterable, Sequence
 from dataclasses import replace
-from fractions import Fraction
 from typing import TypeVar
 
 from nullah.core.breakdown.layout import FirstCut, Placement
 from nullah.core.breakdown.rough import Resawn, Staves, WoodRequirement
 from nullah.core.breakdown.wishes import SearchWeights
 from nullah.core.forms.own_boards import OwnBoard, OwnJoint, next_own_id
+from nullah.core.fraction import Fraction
 from nullah.core.joints.dovetail.spacing import Matched
 from nullah.core.ledger import Measured, Value
 from nullah.core.lengths import Length, Marks, Slope, entered, mm

@@ -5,11 +5,11 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from dataclasses import replace
-from fractions import Fraction
 from typing import NamedTuple
 
 from nullah.core.breakdown.cuts import portions, within
 from nullah.core.breakdown.layout import PlacedPart, Rect
+from nullah.core.fraction import Fraction
 from nullah.core.lengths import Length, mm
 from nullah.core.milling.forecast import Forecast, Patch, best_first_cut, forecast
 from nullah.core.piece.form import Assembly

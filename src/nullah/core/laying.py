@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import replace
-from fractions import Fraction
 
 from nullah.core.actions import accept_layout, add_boards, change_board, cut_first, make_of_staves, make_whole
 from nullah.core.breakdown.asks import can_supply
@@ -12,6 +11,7 @@ from nullah.core.breakdown.layout import Placement
 from nullah.core.breakdown.reasons import MOST_STAVES, NARROWEST_STAVE, widest_clear
 from nullah.core.breakdown.rough import RoughPart, Staves, equal_staves, resawable
 from nullah.core.breakdown.sawing import worth_keeping
+from nullah.core.fraction import Fraction
 from nullah.core.lengths import Length, mm
 from nullah.core.plan import Plan, whole_pieces, work_out
 from nullah.core.project import Project

@@ -14,12 +14,12 @@ import math
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
 from enum import Enum
-from fractions import Fraction
 from functools import partial
 from types import MappingProxyType
 from typing import NamedTuple
 
 from nullah.core.catalogue import N_
+from nullah.core.fraction import Fraction
 from nullah.core.lengths import Entry, Length, Marks, Slope, mm
 from nullah.core.rules import Circle, LedgerError, NotDeclared, NotGiven, WrongKind, evaluate, names_in
 

@@ -8,10 +8,10 @@ from __future__ import annotations
 import re
 import unicodedata
 from datetime import date, datetime
-from fractions import Fraction
 from typing import NamedTuple
 
 from nullah.core.errors import FactError
+from nullah.core.fraction import Fraction
 
 #: The finest and the coarsest mark of a rule, mm.
 MARK_LEAST, MARK_MOST = Fraction(1, 100), 10

@@ -9,7 +9,6 @@ from __future__ import annotations
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, fields, replace
 from enum import Enum, auto
-from fractions import Fraction
 from functools import cached_property
 from types import MappingProxyType
 from typing import NamedTuple, TypeVar, cast
@@ -26,6 +25,7 @@ from nullah.core.catalogue import Catalogue, Phrase
 from nullah.core.errors import Fact
 from nullah.core.forms import FORMS
 from nullah.core.forms.own_boards import next_own_joint_id, offers, with_own
+from nullah.core.fraction import Fraction
 from nullah.core.identity import IdentityKey, RecentResults, SameAgain, kept_by_identity, kept_by_value
 from nullah.core.joints.dovetail.corners import Corner, lay_out_corners
 from nullah.core.joints.dovetail.facts import TailFact

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, field
-from fractions import Fraction
 
 from nullah.core.bench.book import BookEntry, Timer
 from nullah.core.bench.working import Working
@@ -12,6 +11,7 @@ from nullah.core.breakdown.rough import Allowances, Resawn, Staves, WoodRequirem
 from nullah.core.breakdown.wishes import SearchWeights
 from nullah.core.catalogue import N_
 from nullah.core.forms.own_boards import OwnBoard, OwnJoint
+from nullah.core.fraction import Fraction
 from nullah.core.ledger import Measured, Value
 from nullah.core.lengths import Length, Marks, mm
 from nullah.core.piece.joint import RowChoice

@@ -4,10 +4,10 @@ from __future__ import annotations
 
 import ast
 from collections.abc import Callable
-from fractions import Fraction
 from typing import NamedTuple
 
 from nullah.core.errors import FactError
+from nullah.core.fraction import Fraction
 from nullah.core.identity import kept_by_value
 
 

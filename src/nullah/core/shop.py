@@ -4,10 +4,10 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from enum import Enum
-from fractions import Fraction
 from typing import NamedTuple
 
 from nullah.core.catalogue import N_
+from nullah.core.fraction import Fraction
 from nullah.core.kept_hash import KeptHash
 from nullah.core.lengths import Length, mm
 

@@ -5,11 +5,11 @@ from __future__ import annotations
 import random
 from collections.abc import Callable
 from datetime import datetime, timedelta
-from fractions import Fraction
 
 from nullah.core.actions import read_moisture
 from nullah.core.bench.hours import Hours
 from nullah.core.bench.tasks import Task
+from nullah.core.fraction import Fraction
 from nullah.core.lengths import Length
 from nullah.core.operations.milling import WorkTo
 from nullah.core.plan import Plan, work_out

@@ -2,10 +2,9 @@
 
 from __future__ import annotations
 
-from fractions import Fraction
-
 from nullah.core.breakdown.layout import Placement
 from nullah.core.breakdown.rough import Allowances
+from nullah.core.fraction import Fraction
 from nullah.core.lengths import Marks, Slope, mm
 from nullah.core.project import Piece, Project
 from nullah.core.rack.board import Board, Flaw, FlawKind

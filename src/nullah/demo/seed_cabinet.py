@@ -2,11 +2,10 @@
 
 from __future__ import annotations
 
-from fractions import Fraction
-
 from nullah.core.actions import make_of_staves, remove_board
 from nullah.core.breakdown.layout import Placement
 from nullah.core.breakdown.rough import Allowances, Staves, WoodRequirement
+from nullah.core.fraction import Fraction
 from nullah.core.lengths import Marks, Slope, mm
 from nullah.core.project import Piece, Project
 from nullah.core.rack.board import Board, EdgePoint, Faces, Flaw, FlawKind, GrainFigure, Reading, Rise

@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from fractions import Fraction
 
 from PySide6.QtCore import Qt, Signal
 from PySide6.QtGui import QPainter, QPaintEvent
 from PySide6.QtWidgets import QButtonGroup, QHBoxLayout, QLabel, QLineEdit, QPushButton, QSizePolicy, QWidget
 
+from nullah.core.fraction import Fraction
 from nullah.core.lengths import STYLES, Marks
 from nullah.core.limits import NAME_TEXT
 from nullah.core.wording.plan import unsettled_words

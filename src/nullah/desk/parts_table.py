@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from fractions import Fraction
 from pathlib import Path
 
 from PySide6.QtCore import QModelIndex, QObject, QSortFilterProxyModel, Qt
@@ -14,6 +13,7 @@ from nullah.core import actions
 from nullah.core.bench.cutlist import CutGroup, grouped, price_of, volumes
 from nullah.core.catalogue import N_
 from nullah.core.forms.own_boards import OwnBoard, next_own_id
+from nullah.core.fraction import Fraction
 from nullah.core.lengths import Direction, Length, Marks
 from nullah.core.plan import LeftOver, PartState, Stand, cut_list
 from nullah.core.project import Project

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from dataclasses import replace
-from fractions import Fraction
 from importlib import import_module
 from pathlib import Path
 from typing import Protocol, runtime_checkable
@@ -16,6 +15,7 @@ from nullah.core import actions
 from nullah.core.apply_fix import action_of
 from nullah.core.drawing import Drawing
 from nullah.core.fixes import Fix, SetOutTo
+from nullah.core.fraction import Fraction
 from nullah.core.lengths import Unit
 from nullah.core.refs import PartRef, PieceRef, QuantityRef, Ref
 from nullah.core.stations import STATIONS

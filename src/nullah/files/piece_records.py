@@ -4,11 +4,11 @@ from __future__ import annotations
 
 import json
 from dataclasses import replace
-from fractions import Fraction
 from pathlib import Path
 from typing import Any
 
 from nullah.core.bench.rates import RATES, Learned
+from nullah.core.fraction import Fraction
 from nullah.core.limits import STATE_BYTES
 from nullah.core.project import Project
 from nullah.core.work.day_book import PieceRecord

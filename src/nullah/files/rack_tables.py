@@ -7,10 +7,10 @@ import io
 import re
 from collections.abc import Iterable, Sequence
 from dataclasses import replace
-from fractions import Fraction
 from pathlib import Path
 from typing import TypeVar
 
+from nullah.core.fraction import Fraction
 from nullah.core.lengths import Length, LengthError, Unit, read_length
 from nullah.core.limits import BOARDS, CELL_TEXT, FLAWS, FLAWS_IN_ALL, quoted, read_number, shown
 from nullah.core.rack.board import (

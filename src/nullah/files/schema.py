@@ -9,7 +9,6 @@ from __future__ import annotations
 import re
 from collections.abc import Iterable
 from dataclasses import replace
-from fractions import Fraction
 from functools import cache
 from itertools import pairwise
 from operator import methodcaller
@@ -26,6 +25,7 @@ from nullah.core.breakdown.rough import Resawn, Staves, WoodRequirement
 from nullah.core.breakdown.wishes import SearchWeights
 from nullah.core.forms import FORMS
 from nullah.core.forms.own_boards import LIES, OwnBoard, OwnJoint
+from nullah.core.fraction import Fraction
 from nullah.core.joints.types import TYPES
 from nullah.core.ledger import Measured, Value
 from nullah.core.lengths import Length, Marks, read_length, read_slope

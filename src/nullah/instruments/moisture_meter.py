@@ -5,9 +5,9 @@ from __future__ import annotations
 import math
 import random
 import re
-from fractions import Fraction
 from typing import Protocol
 
+from nullah.core.fraction import Fraction
 from nullah.core.limits import LENGTH_TEXT, quoted
 
 

@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 import re
-from fractions import Fraction
 from typing import Protocol
 
 import numpy as np
 
+from nullah.core.fraction import Fraction
 from nullah.core.lengths import Length
 from nullah.core.milling.adjust import CALLIPER_SD, GAP_SD, WIND_SD, readings_as_rows
 from nullah.core.milling.survey import Survey

@@ -4,13 +4,13 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import fields, replace
-from fractions import Fraction
 from itertools import product
 from typing import Any, NamedTuple, cast
 
 import numpy as np
 
 from nullah.core.apprentice.made_part import Body, Boundary, Face, Floats, MadePart, bodies, planes_of
+from nullah.core.fraction import Fraction
 from nullah.core.operations.dovetails import ChopBlindSockets, CutPins, CutTails, Outline, SawBlindPins
 from nullah.core.operations.fastening import TracePlaces
 from nullah.core.operations.lines import Line, LineKind

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from fractions import Fraction
 from typing import NamedTuple
 
 from nullah.core.breakdown.facts import (
@@ -15,6 +14,7 @@ from nullah.core.breakdown.facts import (
     TooThin,
 )
 from nullah.core.breakdown.rough import RoughPart
+from nullah.core.fraction import Fraction
 from nullah.core.lengths import Length, Marks
 from nullah.core.piece.part import Needs
 from nullah.core.rack.board import TOLERABLE, Board, Faces, Flaw, FlawKind, GrainFigure

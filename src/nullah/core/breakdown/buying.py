@@ -4,11 +4,11 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
-from fractions import Fraction
 from typing import NamedTuple
 
 from nullah.core.breakdown.rough import RoughPart
 from nullah.core.breakdown.search import LayoutTask, search_task
+from nullah.core.fraction import Fraction
 from nullah.core.identity import kept_by_value
 from nullah.core.lengths import Length, inch, mm
 from nullah.core.piece.part import Needs

@@ -2,10 +2,9 @@
 
 from __future__ import annotations
 
-from fractions import Fraction
-
 from nullah.core.catalogue import N_
 from nullah.core.forms.maker import Maker
+from nullah.core.fraction import Fraction
 from nullah.core.ledger import Definition, Snap, given, ruled
 from nullah.core.piece.joint import Hold, JointQuantities
 from nullah.core.piece.part import Needs

@@ -7,7 +7,6 @@ frames round a thin dust panel. Drawers go into every opening, or into the lowes
 from __future__ import annotations
 
 from collections.abc import Callable
-from fractions import Fraction
 
 from nullah.core.card import Severity
 from nullah.core.catalogue import N_, Phrase
@@ -15,6 +14,7 @@ from nullah.core.fixes import FollowRule
 from nullah.core.forms.drawer import BOTTOM, Opening, drawer_sizes, drawer_stock, drawer_tails, put_drawer
 from nullah.core.forms.maker import Maker, board_sizes
 from nullah.core.forms.sizing import SIZING, SizeRule, sizes
+from nullah.core.fraction import Fraction
 from nullah.core.joints.dovetail.sizes import tail_sizes
 from nullah.core.ledger import Definition, Ledger, Origin, QuantityKind, Snap, given, ruled
 from nullah.core.lengths import Length

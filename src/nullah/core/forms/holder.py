@@ -2,11 +2,10 @@
 
 from __future__ import annotations
 
-from fractions import Fraction
-
 from nullah.core.catalogue import N_
 from nullah.core.forms.maker import Maker, board_sizes
 from nullah.core.forms.sizing import SIZING, SizeRule, sizes
+from nullah.core.fraction import Fraction
 from nullah.core.joints.dovetail.sizes import tail_sizes
 from nullah.core.joints.mitre import MITRE, key_sizes
 from nullah.core.ledger import Definition, Ledger, Snap, given, ruled

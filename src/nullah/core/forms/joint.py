@@ -5,11 +5,11 @@ It is a piece like any other: its figures are in the ledger, it is proved, told 
 
 from __future__ import annotations
 
-from fractions import Fraction
 from typing import NamedTuple
 
 from nullah.core.catalogue import N_, Phrase
 from nullah.core.forms.maker import Maker
+from nullah.core.fraction import Fraction
 from nullah.core.joints.breadboard import BREADBOARD
 from nullah.core.joints.bridle import BRIDLE
 from nullah.core.joints.dovetail.joint_type import DOVETAIL

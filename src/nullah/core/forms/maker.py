@@ -8,12 +8,12 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, field
-from fractions import Fraction
 
 from nullah.core.card import Remark, Severity
 from nullah.core.catalogue import Phrase
 from nullah.core.errors import Fact
 from nullah.core.fixes import Fix, Give
+from nullah.core.fraction import Fraction
 from nullah.core.joints.butt import BUTT
 from nullah.core.joints.dovetail.joint_type import DOVETAIL
 from nullah.core.joints.lap import LAP

@@ -7,11 +7,11 @@ the width of the rabbet.
 from __future__ import annotations
 
 import math
-from fractions import Fraction
 
 from nullah.core.catalogue import N_
 from nullah.core.forms.maker import Maker, board_sizes
 from nullah.core.forms.sizing import SIZING, SizeRule, sizes
+from nullah.core.fraction import Fraction
 from nullah.core.ledger import Definition, Ledger, QuantityKind, Snap, given, ruled
 from nullah.core.lengths import Slope
 from nullah.core.piece.form import Assembly, Choice, Choices, Form, View

@@ -7,13 +7,13 @@ spacers guide the drawer. Places are counted from the outer corner of the front 
 
 from __future__ import annotations
 
-from fractions import Fraction
 from itertools import combinations
 
 from nullah.core.card import Severity
 from nullah.core.catalogue import N_, Phrase
 from nullah.core.forms.drawer import BOTTOM, Opening, drawer_sizes, drawer_stock, drawer_tails, put_drawer
 from nullah.core.forms.maker import Maker, board_sizes
+from nullah.core.fraction import Fraction
 from nullah.core.joints.dovetail.sizes import tail_sizes
 from nullah.core.ledger import Definition, Ledger, Snap, given, ruled
 from nullah.core.lengths import mm

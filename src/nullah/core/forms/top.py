@@ -6,11 +6,10 @@ the mortises and the holes of the pegs longer by the season's room, in proportio
 
 from __future__ import annotations
 
-from fractions import Fraction
-
 from nullah.core.card import Severity
 from nullah.core.catalogue import N_, Phrase
 from nullah.core.forms.maker import Maker, board_sizes
+from nullah.core.fraction import Fraction
 from nullah.core.joints.breadboard import BREADBOARD, sizes_in
 from nullah.core.ledger import Definition, Ledger, QuantityKind, Snap, given, ruled
 from nullah.core.piece.facts import Note

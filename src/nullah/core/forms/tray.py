@@ -6,12 +6,11 @@ from outside. The bottom lies in grooves.
 
 from __future__ import annotations
 
-from fractions import Fraction
-
 from nullah.core.catalogue import N_, Phrase
 from nullah.core.forms.bottom import bottom_sizes, put_bottom
 from nullah.core.forms.maker import Maker, board_sizes
 from nullah.core.forms.sizing import SIZING, SizeRule, sizes
+from nullah.core.fraction import Fraction
 from nullah.core.joints.dovetail.sizes import tail_sizes
 from nullah.core.ledger import Definition, Ledger, Snap, given, ruled
 from nullah.core.lengths import mm

@@ -2,12 +2,11 @@
 
 from __future__ import annotations
 
-from fractions import Fraction
-
 from nullah.core.card import Severity
 from nullah.core.catalogue import N_, Phrase
 from nullah.core.forms.maker import Maker, board_sizes
 from nullah.core.forms.sizing import SIZING, SizeRule, sizes
+from nullah.core.fraction import Fraction
 from nullah.core.ledger import Definition, Ledger, QuantityKind, Snap, given, ruled
 from nullah.core.piece.facts import Note
 from nullah.core.piece.form import Assembly, Choice, Choices, Form, Hardware, View

@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
-from fractions import Fraction
 
 from nullah.core.card import Remark
+from nullah.core.fraction import Fraction
 from nullah.core.joints.bench import AtBench
 from nullah.core.joints.cutouts import subtract
 from nullah.core.joints.making import BenchStep, Making

@@ -7,9 +7,9 @@ left) and through from its low face: what a rule and a gauge can be laid on.
 from __future__ import annotations
 
 from collections.abc import Iterable, Iterator
-from fractions import Fraction
 from typing import NamedTuple
 
+from nullah.core.fraction import Fraction
 from nullah.core.identity import kept_by_identity
 from nullah.core.piece.joint import Joint
 from nullah.core.piece.overlap import lines

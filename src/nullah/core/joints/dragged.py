@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 from enum import Enum, auto
-from fractions import Fraction
 from typing import NamedTuple
 
+from nullah.core.fraction import Fraction
 from nullah.core.lengths import Length, mm
 
 

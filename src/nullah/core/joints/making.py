@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
-from fractions import Fraction
 from typing import NamedTuple
 
 from nullah.core.card import JointStage, Moment
+from nullah.core.fraction import Fraction
 from nullah.core.lengths import Length, Marks
 from nullah.core.operations.operation import Operation
 from nullah.core.operations.settings import ToolSetting, of_tool

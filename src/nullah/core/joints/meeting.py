@@ -2,9 +2,8 @@
 
 from __future__ import annotations
 
-from fractions import Fraction
-
 from nullah.core.catalogue import N_
+from nullah.core.fraction import Fraction
 from nullah.core.ledger import Definition, Ledger, Snap, ruled
 from nullah.core.piece.part import Part
 from nullah.core.piece.space import Axis, Box

@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from fractions import Fraction
 
 from nullah.core.card import JointStage, Moment
+from nullah.core.fraction import Fraction
 from nullah.core.joints.making import BenchStep, Making
 from nullah.core.joints.rows import Row
 from nullah.core.lengths import from_float

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterator
-from fractions import Fraction
 from typing import NamedTuple
 
+from nullah.core.fraction import Fraction
 from nullah.core.joints.fasteners import Fastening, Sold, SoldSize, fastening, size_sold, sold_in
 from nullah.core.lengths import Direction, Length, Marks, from_float
 from nullah.core.piece.cuts import Removal, RoundHole

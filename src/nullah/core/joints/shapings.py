@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from fractions import Fraction
 
 from nullah.core.catalogue import Phrase
+from nullah.core.fraction import Fraction
 from nullah.core.lengths import Direction, Length, Marks, from_float
 from nullah.core.operations.fastening import BoreSlots, SetOutRow
 from nullah.core.operations.lines import LineKind

@@ -4,10 +4,10 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from enum import Enum, auto
-from fractions import Fraction
 from typing import NamedTuple
 
 from nullah.core.errors import FactError
+from nullah.core.fraction import Fraction
 
 #: An inch is exactly 25.4 mm (NIST SP 811, appendix B.8).
 MM_PER_INCH = Fraction(254, 10)

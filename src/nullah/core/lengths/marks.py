@@ -5,9 +5,9 @@ from __future__ import annotations
 import math
 import re
 from dataclasses import dataclass, replace
-from fractions import Fraction
 
 from nullah.core.catalogue import AMERICAN, Catalogue
+from nullah.core.fraction import Fraction
 from nullah.core.lengths.exact import Direction, Entry, Length, Unit, abs_length, plain
 from nullah.core.lengths.units import Style, in_unit, style_of
 

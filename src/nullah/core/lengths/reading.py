@@ -3,10 +3,10 @@
 from __future__ import annotations
 
 import re
-from fractions import Fraction
 from functools import cache
 from typing import NamedTuple
 
+from nullah.core.fraction import Fraction
 from nullah.core.identity import kept_by_value
 from nullah.core.lengths.exact import MM_PER_INCH, Entry, LengthError, LengthFault, NoLength, Unit
 from nullah.core.limits import DIGITS, LENGTH_TEXT, LONGEST_MM

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 import math
 import re
-from fractions import Fraction
 from typing import NamedTuple
 
+from nullah.core.fraction import Fraction
 from nullah.core.lengths.exact import LengthError, LengthFault, NoLength, plain
 from nullah.core.limits import LENGTH_TEXT
 

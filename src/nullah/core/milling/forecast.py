@@ -4,12 +4,12 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from fractions import Fraction
 
 from nullah.core.breakdown.asks import can_supply
 from nullah.core.breakdown.cuts import portions, within
 from nullah.core.breakdown.layout import FirstCut, Rect
 from nullah.core.breakdown.rough import RoughPart
+from nullah.core.fraction import Fraction
 from nullah.core.identity import kept_by_value
 from nullah.core.lengths import Length, mm
 from nullah.core.milling.adjust import adjust

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from enum import Enum, auto
-from fractions import Fraction
 
 from nullah.core.catalogue import N_
+from nullah.core.fraction import Fraction
 from nullah.core.lengths import Length
 from nullah.core.operations.lines import Line, LineKind
 from nullah.core.operations.operation import Operation

@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from fractions import Fraction
 
 from nullah.core.catalogue import N_
+from nullah.core.fraction import Fraction
 from nullah.core.operations.lines import Line, LineKind
 from nullah.core.operations.operation import Operation
 from nullah.core.operations.settings import ByStepping, ToolSetting, stepped

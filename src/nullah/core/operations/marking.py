@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from enum import Enum
-from fractions import Fraction
 
 from nullah.core.catalogue import N_, Phrase
+from nullah.core.fraction import Fraction
 from nullah.core.operations.lines import Edge, Line, LineKind
 from nullah.core.operations.operation import Operation
 from nullah.core.operations.settings import OfLine, OfMate, ToolSetting, of_line, stepped

@@ -6,8 +6,8 @@ They take nothing in the answer of ``nullah work``: what comes of them is the bl
 from __future__ import annotations
 
 from dataclasses import dataclass
-from fractions import Fraction
 
+from nullah.core.fraction import Fraction
 from nullah.core.operations.lines import Line, LineKind
 from nullah.core.operations.operation import Operation
 from nullah.core.operations.settings import ToolSetting

@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from fractions import Fraction
 
+from nullah.core.fraction import Fraction
 from nullah.core.operations.lines import Edge, Line
 from nullah.core.operations.regions import Region
 from nullah.core.operations.settings import ToolSetting

@@ -3,8 +3,9 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from fractions import Fraction
 from typing import NamedTuple, TypeAlias
+
+from nullah.core.fraction import Fraction
 
 Number: TypeAlias = Fraction | float
 Span = tuple[Number, Number]

@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from fractions import Fraction
 
+from nullah.core.fraction import Fraction
 from nullah.core.operations.operation import Operation
 from nullah.core.operations.settings import ToolSetting
 from nullah.core.operations.stock import Surface

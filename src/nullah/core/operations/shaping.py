@@ -5,8 +5,8 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
-from fractions import Fraction
 
+from nullah.core.fraction import Fraction
 from nullah.core.operations.lines import Line, LineKind
 from nullah.core.operations.operation import Operation
 from nullah.core.operations.regions import Number, Region, prism

@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from fractions import Fraction
 
 from nullah.core.catalogue import N_
+from nullah.core.fraction import Fraction
 from nullah.core.operations.lines import Edge, Line
 from nullah.core.operations.operation import Operation
 from nullah.core.operations.regions import HullRegion, Region, prism

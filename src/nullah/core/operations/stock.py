@@ -3,8 +3,9 @@
 from __future__ import annotations
 
 from enum import Enum
-from fractions import Fraction
 from typing import NamedTuple
+
+from nullah.core.fraction import Fraction
 
 #: The axes of a blank, by their places in a point.
 X, Y, Z = 0, 1, 2

@@ -8,11 +8,11 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterable
 from enum import Enum, auto
-from fractions import Fraction
 from itertools import combinations
 from typing import NamedTuple
 
 from nullah.core.catalogue import N_, Phrase
+from nullah.core.fraction import Fraction
 from nullah.core.lengths import Length, LengthError, Unit, read_length
 from nullah.core.piece.part import Part
 from nullah.core.piece.shaping import (

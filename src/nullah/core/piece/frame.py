@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
-from fractions import Fraction
 from typing import NamedTuple
 
+from nullah.core.fraction import Fraction
 from nullah.core.identity import kept_by_identity
 from nullah.core.operations.stock import Stock, Surface, surface_at
 from nullah.core.piece.part import Part

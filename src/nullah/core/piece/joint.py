@@ -7,10 +7,10 @@ from __future__ import annotations
 
 from collections.abc import Hashable, Iterator, Mapping
 from enum import Enum
-from fractions import Fraction
 from typing import NamedTuple, Protocol
 
 from nullah.core.catalogue import N_
+from nullah.core.fraction import Fraction
 from nullah.core.ledger import Definition, Ledger
 from nullah.core.lengths import Length, Marks
 from nullah.core.piece.cuts import Removal

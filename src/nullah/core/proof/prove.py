@@ -4,11 +4,11 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterable, Iterator
 from dataclasses import dataclass
-from fractions import Fraction
 
 from nullah.core.card import Remark, Severity
 from nullah.core.fixes import Fix, JoinParts, StopChannel
 from nullah.core.forms.own_boards import offers
+from nullah.core.fraction import Fraction
 from nullah.core.identity import kept_by_value
 from nullah.core.lengths import Length
 from nullah.core.piece.cuts import Block, block_of

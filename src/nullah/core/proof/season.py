@@ -3,10 +3,10 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from fractions import Fraction
 
 from nullah.core.card import Remark, Severity
 from nullah.core.fixes import Fix, SlotScrews
+from nullah.core.fraction import Fraction
 from nullah.core.lengths import Direction, Length
 from nullah.core.piece.faults import CrossGrain, FaultKind, NoRoom, Sags
 from nullah.core.piece.form import Bearing

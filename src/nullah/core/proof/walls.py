@@ -3,10 +3,10 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from fractions import Fraction
 from itertools import combinations
 
 from nullah.core.card import Remark, Severity
+from nullah.core.fraction import Fraction
 from nullah.core.lengths import Direction, Length
 from nullah.core.piece.faults import FaultKind, ProofFact, ThinBetween, ThinEdge, ThinFloor
 from nullah.core.piece.joint import Joint

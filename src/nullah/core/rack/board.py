@@ -6,11 +6,11 @@ import math
 import re
 from dataclasses import dataclass, replace
 from enum import Enum, auto
-from fractions import Fraction
 from itertools import pairwise
 from typing import NamedTuple
 
 from nullah.core.errors import FactError
+from nullah.core.fraction import Fraction
 from nullah.core.kept_hash import KeptHash
 from nullah.core.lengths import Length, mm
 from nullah.core.limits import DayError, read_day

@@ -5,10 +5,10 @@ from __future__ import annotations
 import math
 from collections.abc import Iterable
 from dataclasses import replace
-from fractions import Fraction
 from typing import NamedTuple
 
 from nullah.core.catalogue import Catalogue, Name, Phrase
+from nullah.core.fraction import Fraction
 from nullah.core.lengths import Length, from_float
 from nullah.core.rack.board import Board, EdgePoint, Flaw, Surface, fitted_flaw
 

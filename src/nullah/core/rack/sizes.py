@@ -4,10 +4,10 @@ from __future__ import annotations
 
 import re
 from dataclasses import dataclass
-from fractions import Fraction
 from typing import NamedTuple
 
 from nullah.core.errors import FactError
+from nullah.core.fraction import Fraction
 from nullah.core.lengths import Entry, Length, Unit, entered, inch
 
 # Dry, surfaced sizes of softwood boards and dimension lumber, in inches:

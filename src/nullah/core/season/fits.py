@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Mapping, Sequence
 from enum import Enum, auto
-from fractions import Fraction
 from typing import NamedTuple
 
+from nullah.core.fraction import Fraction
 from nullah.core.ledger import Ledger
 from nullah.core.piece.form import Assembly, Freedom, Mover
 from nullah.core.piece.joint import Hold

@@ -6,11 +6,11 @@ Cut out, folded at the arrises and taped round the piece, every line stands wher
 from __future__ import annotations
 
 from collections.abc import Iterable, Iterator
-from fractions import Fraction
 from typing import NamedTuple
 
 from nullah.core.catalogue import N_
 from nullah.core.drawing import Anchor, Element, Fill, Label, Role, drawing, line, rectangle
+from nullah.core.fraction import Fraction
 from nullah.core.joints.cutouts import Cutout, Sizes, Span, sizes_of, taken
 from nullah.core.joints.kinds import Mate
 from nullah.core.lengths import from_float

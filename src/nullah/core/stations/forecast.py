@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from fractions import Fraction
 
 from nullah.core.card import Card, Remark, Severity
 from nullah.core.drawing import Anchor, Drawing, Element, Fill, Label, Path, Role, drawing, line, rectangle
 from nullah.core.fixes import CutOutFirst, CutThroughFirst, Fix, MakeAllThinner
+from nullah.core.fraction import Fraction
 from nullah.core.lengths import Length, from_float
 from nullah.core.piece.part import Part
 from nullah.core.plan import Plan, thinner_throughout

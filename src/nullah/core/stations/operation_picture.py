@@ -6,7 +6,6 @@ All of it comes from the operations' own fields: a wrong figure makes a wrong pi
 from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
-from fractions import Fraction
 from math import cos, pi, sin
 from typing import NamedTuple
 
@@ -25,6 +24,7 @@ from nullah.core.drawing import (
     rectangle,
 )
 from nullah.core.drawing import line as stroke
+from nullah.core.fraction import Fraction
 from nullah.core.operations.lines import Line, LineKind
 from nullah.core.operations.operation import Operation
 from nullah.core.operations.regions import BeyondRegion, BoreRegion, HullRegion, PrismRegion, Region

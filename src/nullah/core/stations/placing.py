@@ -3,10 +3,10 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterable
-from fractions import Fraction
 from typing import NamedTuple
 
 from nullah.core.forms.own_boards import OwnBoard, next_own_id
+from nullah.core.fraction import Fraction
 from nullah.core.lengths import Length, mm
 from nullah.core.piece.form import Assembly
 from nullah.core.piece.overlap import contact

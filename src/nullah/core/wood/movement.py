@@ -3,10 +3,10 @@
 from __future__ import annotations
 
 from enum import Enum
-from fractions import Fraction
 from typing import NamedTuple
 
 from nullah.core.errors import FactError
+from nullah.core.fraction import Fraction
 from nullah.core.lengths import Length
 from nullah.core.wood.species import SOURCE, Species
 

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from collections.abc import Callable, Sequence
 from enum import Enum
-from fractions import Fraction
 from typing import assert_never
 
 from nullah.core.apprentice.facts import (
@@ -18,6 +17,7 @@ from nullah.core.apprentice.facts import (
 )
 from nullah.core.card import Setting, Step, Trying
 from nullah.core.catalogue import N_
+from nullah.core.fraction import Fraction
 from nullah.core.operations.dovetails import ChopBlindSockets, CutPins, CutTails, SawBlindPins, SawMitre
 from nullah.core.operations.fastening import Bore, BoreSlots, SetOutRow, TracePlaces
 from nullah.core.operations.fingers import StepFingers

@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
-from fractions import Fraction
 from typing import Any
 
 from nullah.core.bench.tasks import Task, Trade
 from nullah.core.catalogue import N_
+from nullah.core.fraction import Fraction
 from nullah.core.operations.dovetails import ChopBlindSockets, CutPins, CutTails, SawBlindPins, SawMitre
 from nullah.core.operations.fastening import Bore, BoreSlots, SetOutRow, TracePlaces
 from nullah.core.operations.fingers import StepFingers

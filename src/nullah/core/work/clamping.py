@@ -4,11 +4,11 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterable, Sequence
-from fractions import Fraction
 from typing import NamedTuple
 
 from nullah.core.bench.rates import minutes_of
 from nullah.core.bench.working import GLUES, Working
+from nullah.core.fraction import Fraction
 from nullah.core.identity import kept_by_identity
 from nullah.core.joints.steps import frames_of
 from nullah.core.lengths import Length

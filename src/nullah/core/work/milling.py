@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
-from fractions import Fraction
 from types import MappingProxyType
 
 from nullah.core.board_plans import BoardPlan
 from nullah.core.breakdown.rough import RoughPart
 from nullah.core.catalogue import N_
+from nullah.core.fraction import Fraction
 from nullah.core.identity import kept_by_identity
 from nullah.core.lengths import Direction, Length, Marks
 from nullah.core.operations.milling import (

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Collection, Iterable, Iterator, Mapping, Sequence
-from fractions import Fraction
 from itertools import product
 from typing import NamedTuple, cast
 
@@ -17,6 +16,7 @@ from nullah.core.apprentice.made_part import Floats, MadePart, bodies
 from nullah.core.apprentice.standing import Place, Standing, stand, unmoved
 from nullah.core.bench.task_facts import FitMover, PlaneLevel
 from nullah.core.bench.tasks import Joining, Task, Trade
+from nullah.core.fraction import Fraction
 from nullah.core.identity import kept_by_identity
 from nullah.core.joints.steps import frames_of
 from nullah.core.ledger import Ledger, Measured

@@ -2,13 +2,12 @@
 
 from __future__ import annotations
 
-from fractions import Fraction
-
 from nullah.core.board_plans import BoardPlan
 from nullah.core.breakdown.asks import TOLERANCE, Rect
 from nullah.core.breakdown.cuts import CutKind, Reach
 from nullah.core.breakdown.layout import PlacedPart
 from nullah.core.breakdown.saw_order import SawStep, saw_steps
+from nullah.core.fraction import Fraction
 from nullah.core.lengths import Direction, Marks, from_float
 from nullah.core.operations.sawing import SawThrough
 from nullah.core.operations.settings import ToolSetting, by_rule

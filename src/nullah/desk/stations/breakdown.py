@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from dataclasses import replace
-from fractions import Fraction
 from functools import partial
 
 from PySide6.QtCore import Qt
@@ -14,6 +13,7 @@ from nullah.core.board_plans import BoardPlan
 from nullah.core.breakdown.facts import LiesWrongly
 from nullah.core.breakdown.search import Layout
 from nullah.core.catalogue import N_
+from nullah.core.fraction import Fraction
 from nullah.core.laying import saw_up, take_layout, task_of
 from nullah.core.rack.board import Board
 from nullah.core.refs import BoardRef, PieceRef, Ref

@@ -5,11 +5,11 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import replace
 from datetime import date
-from fractions import Fraction
 
 from PySide6.QtWidgets import QLineEdit, QWidget
 
 from nullah.core import actions
+from nullah.core.fraction import Fraction
 from nullah.core.project import Project
 from nullah.core.rack.board import Board, BoardError, Reading
 from nullah.core.rack.drying import Room

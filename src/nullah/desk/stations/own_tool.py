@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from fractions import Fraction
 from functools import partial
 
 from PySide6.QtCore import Qt
@@ -10,6 +9,7 @@ from PySide6.QtGui import QKeyEvent
 
 from nullah.core import actions
 from nullah.core.drawing import Dimension, Drawing, Point, Role, drawing, rectangle
+from nullah.core.fraction import Fraction
 from nullah.core.lengths import Length
 from nullah.core.refs import PartRef, Ref
 from nullah.core.stations.piece import flat_at, plane_at, point_on

@@ -4,10 +4,10 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import replace
-from fractions import Fraction
 from itertools import pairwise
 
 from nullah.core.card import JointStage
+from nullah.core.fraction import Fraction
 from nullah.core.joints.breadboard.pegs import Pegs, pegged, shoulder_of
 from nullah.core.joints.making import BenchStep, Making
 from nullah.core.joints.row_steps import carried

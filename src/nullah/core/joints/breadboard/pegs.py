@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from fractions import Fraction
 from typing import NamedTuple
 
+from nullah.core.fraction import Fraction
 from nullah.core.lengths import Length
 from nullah.core.piece.cuts import RoundHole
 from nullah.core.piece.joint import Joint

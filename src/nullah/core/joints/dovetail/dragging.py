@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from fractions import Fraction
 from typing import NamedTuple
 
+from nullah.core.fraction import Fraction
 from nullah.core.joints.dovetail.layout import DovetailLayout
 from nullah.core.joints.dovetail.spacing import pin_moved
 from nullah.core.joints.dragged import Dragged, Held, held_within

@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
-from fractions import Fraction
 
 from nullah.core.catalogue import N_
+from nullah.core.fraction import Fraction
 from nullah.core.joints.base import JointBase
 from nullah.core.joints.dovetail.faults import corner_faults
 from nullah.core.joints.dovetail.frame import tail_frame

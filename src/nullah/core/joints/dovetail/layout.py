@@ -9,11 +9,11 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import dataclass, field
-from fractions import Fraction
 from typing import NamedTuple
 
 from nullah.core.card import Remark, Severity
 from nullah.core.errors import FactError
+from nullah.core.fraction import Fraction
 from nullah.core.identity import kept_by_value
 from nullah.core.joints.dovetail import facts
 from nullah.core.joints.dovetail.tail_edges import tail_edges
@@ -124,7 +124,7 @@ def lay_out(spec: DovetailFigures) -> DovetailLayout:
 
     Examples
     --------
-    >>> from fractions import Fraction
+    >>> from nullah.core.fraction import Fraction
     >>> corner = lay_out(DovetailFigures(mm(150), mm(15), mm(15), 2, mm(10), mm(6), Slope(Fraction(7))))
     >>> corner.step.mm, corner.tail.mm
     (Fraction(68, 1), Fraction(62, 1))

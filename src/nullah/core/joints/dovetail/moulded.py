@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from fractions import Fraction
 
+from nullah.core.fraction import Fraction
 from nullah.core.joints.dovetail.tails import tails_of
 from nullah.core.piece.joint import Joint
 from nullah.core.piece.part import Part

@@ -4,11 +4,11 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import replace
-from fractions import Fraction
 from typing import NamedTuple
 
 from nullah.core.card import JointStage
 from nullah.core.catalogue import N_
+from nullah.core.fraction import Fraction
 from nullah.core.joints.dovetail.tail_edges import tail_edges
 from nullah.core.joints.dovetail.tails import Tails, tails_of
 from nullah.core.joints.making import BenchStep, Making

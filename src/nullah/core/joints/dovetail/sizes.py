@@ -2,9 +2,8 @@
 
 from __future__ import annotations
 
-from fractions import Fraction
-
 from nullah.core.catalogue import N_, Phrase
+from nullah.core.fraction import Fraction
 from nullah.core.ledger import Definition, QuantityKind, Snap, given, ruled
 from nullah.core.lengths import Slope
 

@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from fractions import Fraction
 
+from nullah.core.fraction import Fraction
 from nullah.core.joints.dovetail.frame import tail_frame
 from nullah.core.joints.dovetail.tail_edges import tail_edges
 from nullah.core.joints.dovetail.tails import tails_of

@@ -4,11 +4,11 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from enum import Enum, auto
-from fractions import Fraction
 from typing import NamedTuple
 
 from nullah.core.catalogue import N_
 from nullah.core.errors import FactError
+from nullah.core.fraction import Fraction
 
 Widths = tuple[Fraction, ...]
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from fractions import Fraction
+from nullah.core.fraction import Fraction
 
 
 def tail_edges(

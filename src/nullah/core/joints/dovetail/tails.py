@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from fractions import Fraction
 from typing import NamedTuple
 
+from nullah.core.fraction import Fraction
 from nullah.core.lengths import Slope
 from nullah.core.piece.joint import Joint
 

@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from fractions import Fraction
 
 from nullah.core.catalogue import N_
+from nullah.core.fraction import Fraction
 from nullah.core.joints.base import JointBase
 from nullah.core.joints.dowels.operations import dowel_steps
 from nullah.core.joints.dowels.row import DowelRow, holes_of, row_between

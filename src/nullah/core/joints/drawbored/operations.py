@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
-from fractions import Fraction
 from typing import NamedTuple
 
 from nullah.core.card import JointStage
+from nullah.core.fraction import Fraction
 from nullah.core.joints.making import BenchStep, Making
 from nullah.core.joints.row_steps import carried
 from nullah.core.joints.tenon.operations import tenon_steps, tenons_of

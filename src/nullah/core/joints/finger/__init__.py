@@ -71,7 +71,7 @@ def fingers_of(overlap: Box, axis: Axis, count: int) -> tuple[Box, ...]:
 
     Examples
     --------
-    >>> from fractions import Fraction
+    >>> from nullah.core.fraction import Fraction
     >>> corner = Box((Fraction(0),) * 3, (Fraction(12), Fraction(15), Fraction(70)))
     >>> [(int(each.low[2]), int(each.high[2])) for each in fingers_of(corner, Axis.Z, 7)]
     [(10, 20), (30, 40), (50, 60)]

@@ -3,10 +3,10 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from fractions import Fraction
 from itertools import pairwise
 
 from nullah.core.card import JointStage
+from nullah.core.fraction import Fraction
 from nullah.core.joints.making import BenchStep, Making
 from nullah.core.operations.fingers import StepFingers
 from nullah.core.operations.lines import Edge, Line, LineKind

@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from fractions import Fraction
 
 from nullah.core.catalogue import N_
+from nullah.core.fraction import Fraction
 from nullah.core.joints.haunched.operations import haunched_steps
 from nullah.core.joints.making import BenchStep, Making
 from nullah.core.joints.meeting import at_end, enters, goes_through, in_the_middle, within

@@ -2,9 +2,8 @@
 
 from __future__ import annotations
 
-from fractions import Fraction
-
 from nullah.core.card import JointStage
+from nullah.core.fraction import Fraction
 from nullah.core.joints.making import BenchStep, Making
 from nullah.core.joints.tenon.operations import MortisedPart, TenonedPart, Tenons, tenons_of
 from nullah.core.operations.lines import Line, LineKind

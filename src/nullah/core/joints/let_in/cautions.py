@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from fractions import Fraction
 
 from nullah.core.card import Remark, Severity
+from nullah.core.fraction import Fraction
 from nullah.core.joints.bench import THINNEST, AtBench
 from nullah.core.joints.cautions import (
     DeepChannel,

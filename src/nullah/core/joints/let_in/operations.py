@@ -4,10 +4,10 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import replace
-from fractions import Fraction
 from typing import NamedTuple
 
 from nullah.core.card import JointStage
+from nullah.core.fraction import Fraction
 from nullah.core.joints.cutouts import subtract
 from nullah.core.joints.making import BenchStep, Making
 from nullah.core.lengths import Direction, Length

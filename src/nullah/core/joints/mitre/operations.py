@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from fractions import Fraction
 
 from nullah.core.card import JointStage, Moment
+from nullah.core.fraction import Fraction
 from nullah.core.joints.making import BenchStep, Making
 from nullah.core.joints.mitre.keys import Keys, keys_of, places_of
 from nullah.core.joints.mitre.solid import clear_of

@@ -2,8 +2,7 @@
 
 from __future__ import annotations
 
-from fractions import Fraction
-
+from nullah.core.fraction import Fraction
 from nullah.core.joints.mitre.keys import Keys, places_of
 from nullah.core.piece.cuts import Removal
 from nullah.core.piece.joint import Hold, Joint

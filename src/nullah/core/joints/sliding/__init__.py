@@ -3,10 +3,10 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from fractions import Fraction
 from typing import NamedTuple
 
 from nullah.core.catalogue import N_
+from nullah.core.fraction import Fraction
 from nullah.core.joints.base import JointBase
 from nullah.core.joints.making import BenchStep, Making
 from nullah.core.joints.meeting import at_end

@@ -3,10 +3,10 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from fractions import Fraction
 from typing import NamedTuple
 
 from nullah.core.card import JointStage
+from nullah.core.fraction import Fraction
 from nullah.core.joints.making import BenchStep, Making
 from nullah.core.operations.lines import Edge, LineKind
 from nullah.core.operations.marking import Gauge, Marker

@@ -3,10 +3,10 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from fractions import Fraction
 
 from nullah.core.card import Remark
 from nullah.core.catalogue import N_
+from nullah.core.fraction import Fraction
 from nullah.core.joints.base import JointBase
 from nullah.core.joints.bench import AtBench
 from nullah.core.joints.making import BenchStep, Making
