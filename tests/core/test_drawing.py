@@ -1,4 +1,5 @@
 import math
+import pickle
 from itertools import pairwise
 
 import pytest
@@ -55,3 +56,18 @@ def test_paragraphs_lose_no_word():
     words, end = paragraph(text, 0, 0, 40)
     assert " ".join(label.text for label in words) == text
     assert end > len(words) * 4
+
+
+def test_what_is_moved_to_where_it_was_stays_the_very_same():
+    shown = drawing(line((0, 0), (0, 100)), Label((5, 90), "far"))
+    first = shown.moved(10, 20, 0.5)
+    assert first.elements[0].points == ((10, 20), (10, 70)) and first.elements[1].at == (12.5, 65)
+    assert shown.moved(10, 20, 0.5) is first
+    assert shown.moved(0, 0, 0.5).bounds() == (0, 0, 2.5, 50) and shown.bounds() == (0, 0, 5, 100)
+
+
+def test_a_drawing_that_is_sent_takes_nothing_along_but_its_elements():
+    shown = drawing(line((0, 0), (0, 100)))
+    fresh = pickle.dumps(shown)
+    shown.moved(10, 20).bounds(), shown.bounds()
+    assert pickle.dumps(shown) == fresh and pickle.loads(fresh) == shown

@@ -90,3 +90,22 @@ def test_the_title_is_text_whatever_it_holds():
     text = svg_of(Sheet("s", "<b>&\x00\x1b</b> ]]>", drawing([line((0, 0), (5, 5))]), width_mm=60, height_mm=40))
     assert ET.fromstring(text).find("{http://www.w3.org/2000/svg}title").text == "<b>&␀␛</b> ]]>"
     assert re.search(r'width="60mm" height="40mm" viewBox="0 0 600 400"', text)
+
+
+@pytest.mark.parametrize(
+    "before", [Ring((30, 20), "12", role=Role.CHALK), Dimension((10, 20), (50, 20), "1 7/8")], ids=["ring", "dimension"]
+)
+@pytest.mark.parametrize("role", [Role.CHALK, Role.KNIFE, Role.DIMENSION])
+def test_a_line_is_as_thick_whatever_was_drawn_before_it(before, role):
+    one = line((5, 5), (55, 35), role)
+    alone, after = (svg_of(Sheet("s", "s", drawing(elements), 60, 40)) for elements in ([one], [before, one]))
+    assert widths(after, one) == widths(alone, one) != []
+
+
+def widths(svg, line_of):
+    """Return how thick the lines are that go from where to where a line goes."""
+    root = ET.fromstring(svg)
+    styles = dict(re.findall(r"\.(\w+)\{([^}]*)\}", "".join(root.itertext())))
+    ends = "L".join(" ".join(f"{c * 10:g}" for c in point) for point in line_of.points)
+    paths = [each for each in root.iter("{http://www.w3.org/2000/svg}path") if each.get("d") == f"M{ends}"]
+    return [re.search("stroke-width:([0-9.]+)", styles[each.get("class")])[1] for each in paths]

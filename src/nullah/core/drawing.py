@@ -13,6 +13,8 @@ import textwrap
 from collections.abc import Callable, Iterable, Sequence
 from dataclasses import dataclass
 from enum import Enum
+from functools import cached_property
+from itertools import chain
 from typing import NamedTuple
 
 from nullah.core.refs import Ref
@@ -122,7 +124,7 @@ class Ring(NamedTuple):
 Element = Path | Label | Dimension | Ring
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True)
 class Drawing:
     """Elements in the order in which they are painted."""
 
@@ -139,8 +141,11 @@ class Drawing:
         ValueError
             For a drawing with nothing on it.
         """
-        points = [point for element in self.elements for point in _points(element)]
-        xs, ys = [p[0] for p in points], [p[1] for p in points]
+        return self._bounds
+
+    @cached_property
+    def _bounds(self) -> tuple[float, float, float, float]:
+        xs, ys = zip(*chain.from_iterable(map(_points, self.elements)), strict=True)
         return min(xs), min(ys), max(xs), max(ys)
 
     def moved(self, dx: float, dy: float, scale: float = 1.0) -> Drawing:
@@ -155,7 +160,21 @@ class Drawing:
         scale : float
             About the origin, before it is moved.
         """
+        kept = self._last_moved.get((dx, dy, scale))
+        if kept is None:
+            self._last_moved.clear()
+            kept = self._last_moved[dx, dy, scale] = self._at(dx, dy, scale)
+        return kept
 
+    @cached_property
+    def _last_moved(self) -> dict[tuple[float, float, float], Drawing]:
+        """Where it was moved to last: what stays in its place stays the very same, and is not worked out again."""
+        return {}
+
+    def __getstate__(self) -> dict[str, object]:
+        return {"elements": self.elements}
+
+    def _at(self, dx: float, dy: float, scale: float) -> Drawing:
         def put(point: Point) -> Point:
             return point[0] * scale + dx, point[1] * scale + dy
 

@@ -9,12 +9,14 @@ import math
 from collections.abc import Iterator
 from contextlib import contextmanager
 from dataclasses import replace
-from typing import NamedTuple
+from itertools import groupby, starmap
+from typing import NamedTuple, cast
 
 from PySide6.QtCore import QPointF, QRectF, Qt
-from PySide6.QtGui import QColor, QPainter, QPen
+from PySide6.QtGui import QBrush, QColor, QPainter, QPainterPath, QPen, QPolygonF, QTransform
 
-from nullah.core.drawing import Dimension, Drawing, Fill, Label, Path, Ring, Role, hatch_lines
+from nullah.core.drawing import Dimension, Drawing, Element, Fill, Label, Path, Point, Ring, Role, hatch_lines
+from nullah.core.identity import kept_by_identity
 from nullah.core.label_placing import LabelBox
 from nullah.core.refs import Ref
 from nullah.core.wood.species import SpeciesError, find_species
@@ -95,13 +97,15 @@ def paint(
     work = _Work(painter, scale, palette, lit, hot)
     painter.save()
     painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-    for element in drawing.elements:
-        if isinstance(element, Path):
-            work.path(element)
-        elif isinstance(element, Dimension):
-            work.dimension(element)
-        elif isinstance(element, Ring) and not element.text:
-            work.ring(element.role, text_of(element, scale))
+    for look, run in groupby(drawing.elements, work.look):
+        if look is not None:
+            work.paths(look, cast(Iterator[Path], run))
+            continue
+        for element in run:
+            if isinstance(element, Dimension):
+                work.dimension(element)
+            elif isinstance(element, Ring) and not element.text:
+                work.ring(element.role, text_of(element, scale))
     texts = placed_texts(drawing, scale) if texts is None else texts
     told = [(words, text) for index, text in texts.of.items() if not isinstance(words := drawing.elements[index], Path)]
     for words, text in told:
@@ -136,6 +140,16 @@ def paint_page(
     paint(painter, page, scale, palette, texts=placed_texts(page, scale, room))
 
 
+#: How lines and areas are painted: role, closed, fill, species, held or pointed at, held.
+_Look = tuple[Role, bool, Fill, str, bool, bool]
+
+
+@kept_by_identity(20_000)
+def _polygon(points: tuple[Point, ...]) -> QPolygonF:
+    """Return the points of a path, in mm; most paths are painted again after a change that leaves them alone."""
+    return QPolygonF(list(starmap(QPointF, points)))
+
+
 class _Work:
     def __init__(
         self, painter: QPainter | SvgPainter, scale: Scale, palette: Palette, lit: frozenset[Ref], hot: Ref | None
@@ -144,22 +158,15 @@ class _Work:
         self.scale = scale
         self.palette = palette
         self.lit = lit
-        self.hot = hot
+        self.in_hand = lit if hot is None else lit | {hot}
+        self._placing = QTransform(scale.per_mm, 0.0, 0.0, scale.per_mm, *scale.origin)
         self._pens: dict[tuple[Role, bool], QPen] = {}
-        self._colours: dict[str, QColor] = {}
 
     def pen(self, role: Role, hot: bool = False) -> QPen:
         """Return the pen of a role; many lines have the same."""
         kept = self._pens.get((role, hot))
         if kept is None:
             kept = self._pens[role, hot] = self._new_pen(role, hot)
-        return kept
-
-    def colour(self, name: str) -> QColor:
-        """Return a colour; many areas have the same."""
-        kept = self._colours.get(name)
-        if kept is None:
-            kept = self._colours[name] = QColor(name)
         return kept
 
     def _new_pen(self, role: Role, hot: bool) -> QPen:
@@ -173,43 +180,62 @@ class _Work:
             pen.setDashPattern(list(stroke.dashes))
         return pen
 
-    def path(self, path: Path) -> None:
-        (left, top), size = self.scale.origin, self.scale.per_mm
-        polygon = [QPointF(left + x * size, top + y * size) for x, y in path.points]
-        if path.closed and path.fill is not Fill.NONE:
-            if path.fill is not Fill.PENCIL:
-                self.painter.setPen(Qt.PenStyle.NoPen)
-                self.painter.setBrush(self.colour(self.area(path)))
-                self.painter.drawPolygon(polygon)
-            if path.fill in (Fill.WASTE, Fill.FLAW, Fill.PENCIL):
-                self.hatch(path)
-        self.painter.setBrush(Qt.BrushStyle.NoBrush)
-        if path.role is Role.BARE:
-            return
-        hot = path.ref is not None and path.ref in (self.hot, *self.lit) and path.role is Role.OUTLINE
-        self.painter.setPen(self.pen(path.role, hot))
-        if path.closed:
-            self.painter.drawPolygon(polygon)
-        else:
-            self.painter.drawPolyline(polygon)
+    def look(self, element: Element) -> _Look | None:
+        """Return how a line or an area is painted; None for anything else."""
+        if type(element) is not Path:
+            return None
+        _, role, closed, fill, species, ref = element
+        held = ref is not None and ref in self.in_hand
+        return role, closed, fill if closed else Fill.NONE, species, held, held and ref in self.lit
 
-    def area(self, path: Path) -> str:
-        palette = self.palette
-        match path.fill:
+    def paths(self, look: _Look, paths: Iterator[Path]) -> None:
+        """Paint lines and areas that follow each other and look alike."""
+        role, closed, fill, _, held, _ = look
+        filled, hatched = fill not in (Fill.NONE, Fill.PENCIL), fill in (Fill.WASTE, Fill.FLAW, Fill.PENCIL)
+        pen = Qt.PenStyle.NoPen if role is Role.BARE else self.pen(role, held and role is Role.OUTLINE)
+        brush = QBrush(QColor(self.area(look))) if filled else Qt.BrushStyle.NoBrush
+        self.painter.setBrush(brush)
+        self.painter.setPen(Qt.PenStyle.NoPen if hatched else pen)
+        placed = ((path, self._placing.map(_polygon(path.points))) for path in paths)
+        if not closed:
+            self.lines([polygon for _, polygon in placed])
+            return
+        for path, polygon in placed:
+            self.painter.drawPolygon(polygon)
+            if hatched:
+                self.hatch(path)
+                self.painter.setBrush(Qt.BrushStyle.NoBrush)
+                self.painter.setPen(pen)
+                self.painter.drawPolygon(polygon)
+                self.painter.setBrush(brush)
+                self.painter.setPen(Qt.PenStyle.NoPen)
+
+    def lines(self, lines: list[QPolygonF]) -> None:
+        """Draw lines with the pen in hand, all of them in one stroke."""
+        if isinstance(self.painter, SvgPainter):
+            self.painter.drawPolylines(lines)
+            return
+        path = QPainterPath()
+        for each in lines:
+            path.addPolygon(each)
+        self.painter.drawPath(path)
+
+    def area(self, look: _Look) -> str:
+        """Return the colour of an area."""
+        _, _, fill, species, _, lit = look
+        match fill:
             case Fill.WOOD | Fill.END_GRAIN:
-                return wood_tone(
-                    _tone(path.species), palette, lit=path.ref in self.lit, end_grain=path.fill is Fill.END_GRAIN
-                )
+                return wood_tone(_tone(species), self.palette, lit=lit, end_grain=fill is Fill.END_GRAIN)
             case Fill.WASTE:
-                return palette.sheet
+                return self.palette.sheet
             case Fill.FLAW:
-                return palette.look_ground
+                return self.palette.look_ground
             case Fill.LIT:
-                return palette.lit
+                return self.palette.lit
             case Fill.PAPER:
-                return palette.raised
+                return self.palette.raised
             case _:
-                return palette.ground
+                return self.palette.ground
 
     def hatch(self, path: Path) -> None:
         flaw = path.fill is Fill.FLAW
@@ -282,7 +308,7 @@ class _Work:
                 }
                 self.words(text, roles.get(element.role, self.palette.text))
             case Dimension():
-                hot = element.ref is not None and element.ref in (self.hot, *self.lit)
+                hot = element.ref is not None and element.ref in self.in_hand
                 colour = self.palette.look if element.state in _STATE_LOOK else self.palette.text
                 self.words(replace(text, bold=hot), self.palette.accent if hot else colour)
 
@@ -299,7 +325,7 @@ class _Work:
         offset = dimension.offset_mm * paper
         a = QPointF(start.x() + nx * offset, start.y() + ny * offset)
         b = QPointF(end.x() + nx * offset, end.y() + ny * offset)
-        hot = dimension.ref is not None and dimension.ref in (self.hot, *self.lit)
+        hot = dimension.ref is not None and dimension.ref in self.in_hand
         self.painter.setPen(self.pen(Role.DIMENSION, hot))
         gap, over = math.copysign(1.0 * paper, offset), math.copysign(1.2 * paper, offset)
         for foot, head in ((start, a), (end, b)):
@@ -313,14 +339,14 @@ class _Work:
     def tick(self, at: QPointF, ux: float, uy: float, hot: bool) -> None:
         """Draw a knife tick across the end of a dimension line."""
         reach = 1.1 * self.scale.paper
-        pen = self.pen(Role.KNIFE, hot)
+        pen = QPen(self.pen(Role.KNIFE, hot))
         pen.setWidthF(0.35 * self.scale.paper)
         self.painter.setPen(pen)
         cx, cy = (ux - uy) * reach * 0.7, (uy + ux) * reach * 0.7
         self.painter.drawLine(QPointF(at.x() - cx, at.y() - cy), QPointF(at.x() + cx, at.y() + cy))
 
     def ring(self, role: Role, text: PlacedText) -> None:
-        stroke = self.pen(role)
+        stroke = QPen(self.pen(role))
         stroke.setWidthF(0.35 * self.scale.paper)
         self.painter.setPen(stroke)
         self.painter.setBrush(QColor(self.palette.raised))

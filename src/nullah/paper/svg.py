@@ -7,12 +7,12 @@ same where the typeface is not.
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
 from functools import cache
 from html import escape
 
 from PySide6.QtCore import QPointF, QRectF, Qt
-from PySide6.QtGui import QBrush, QColor, QFont, QPainterPath, QPen, QRawFont, QTextLayout
+from PySide6.QtGui import QBrush, QColor, QFont, QPainterPath, QPen, QPolygonF, QRawFont, QTextLayout
 
 from nullah.core.limits import shown
 
@@ -82,13 +82,13 @@ class SvgPainter:
 
     def drawLine(self, start: QPointF, end: QPointF) -> None:
         """Draw a line."""
-        self.drawPolyline([start, end])
+        self._draw(_through([start, end]), "")
 
-    def drawPolyline(self, points: Sequence[QPointF]) -> None:
-        """Draw a line through points."""
-        self._draw(_through(points), "")
+    def drawPolylines(self, lines: Iterable[QPolygonF]) -> None:
+        """Draw lines through points, all as one shape."""
+        self._draw("".join(map(_through, lines)), "")
 
-    def drawPolygon(self, points: Sequence[QPointF]) -> None:
+    def drawPolygon(self, points: Sequence[QPointF] | QPolygonF) -> None:
         """Draw and fill a closed outline."""
         self._draw(f"{_through(points)}z", self._fill)
 
@@ -205,8 +205,9 @@ def _path(path: QPainterPath) -> str:
     return "".join(written) + ("z" if written else "")
 
 
-def _through(points: Sequence[QPointF]) -> str:
-    return "M" + "L".join(_point(point) for point in points)
+def _through(points: Sequence[QPointF] | QPolygonF) -> str:
+    listed = points.toList() if isinstance(points, QPolygonF) else points
+    return "M" + "L".join(map(_point, listed))
 
 
 def _point(point: QPointF) -> str:
