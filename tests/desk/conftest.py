@@ -3,7 +3,7 @@
 from contextlib import contextmanager
 
 import pytest
-from PySide6.QtCore import QEvent, Qt
+from PySide6.QtCore import QEvent, QPoint, Qt
 from PySide6.QtWidgets import QApplication, QDialog, QLabel, QPushButton, QToolButton
 
 from nullah.core.project import Project
@@ -97,8 +97,12 @@ class User:
         assert not page.isVisible()
 
     def card_texts(self):
+        """Return what stands on the card, from its head down: lines first, then what can be pressed."""
         body = self.window.card.widget()
-        return [w.text().replace("\n", " ") for kind in (QLabel, QPushButton) for w in body.findChildren(kind)]
+        body.layout().activate()
+        shown = [[w for w in body.findChildren(kind) if w.isVisibleTo(body)] for kind in (QLabel, QPushButton)]
+        ordered = [sorted(each, key=lambda w: w.mapTo(body, QPoint()).y()) for each in shown]
+        return [w.text().replace("\n", " ") for each in ordered for w in each]
 
     def reads_on_card(self, words):
         return any(words in text for text in self.card_texts())

@@ -51,7 +51,7 @@ def test_the_column_turns_folds_and_is_remembered(user):
     user.go("joints")
     assert window.column.side == 0
     user.bot.keyClick(window, Qt.Key.Key_F8)
-    assert window.column.side == 1 and window.column.choices.widget() is window.desk(4)
+    assert window.column.side == 1 and window.desk(4).isVisible()
     user.go("season")
     user.go("joints")
     assert window.column.side == 1, "as it was left here"

@@ -1,15 +1,17 @@
 """The card: what is carried to the bench. Set, Mark, Mind, Why.
 
-A card is laid out as lines (`_lines`). As long as the lines of the next card are of the same
-shape, only their words are changed; a new shape is built anew.
+A card is laid out as lines (`_lines`). As long as the lines of the next card are of the same shape, only their words
+are changed; otherwise the widgets that are there are placed anew. They are kept: dressing new ones takes longer than
+all else.
 """
 
 from __future__ import annotations
 
 from collections.abc import Iterator
+from itertools import groupby, pairwise
 from typing import NamedTuple, get_args
 
-from PySide6.QtCore import Qt, Signal
+from PySide6.QtCore import QEvent, Qt, Signal
 from PySide6.QtGui import QFontMetricsF
 from PySide6.QtWidgets import (
     QApplication,
@@ -34,8 +36,13 @@ from nullah.paper.lettering import typeface
 _SHORT = 11
 #: Room for the words of a button, in pixels.
 _ROOM = 240
+#: Air round a line, in pixels: left, over, right and under it.
+_AIR = {"heading": (0, 10, 0, 0), "line": (0, 0, 0, 4)}
 _SIGNS = {Severity.NOTE: "", Severity.WARNING: "◆ ", Severity.FAILURE: "▲ "}
 _WEIGHTS = {Severity.NOTE: "", Severity.WARNING: "look", Severity.FAILURE: "fails"}
+
+
+_Kind = tuple[str, str, bool]
 
 
 class _Line(NamedTuple):
@@ -53,9 +60,27 @@ class _Line(NamedTuple):
     click: Fix | Ref | None = None
 
     @property
+    def kind(self) -> _Kind:
+        """What must be the same for a widget to show another line: how it looks, and whether it can be clicked."""
+        return self.look, self.weight, self.click is not None
+
+    @property
     def shape(self) -> tuple[object, ...]:
         """What must be the same for another line's words to go into this one's place."""
-        return self.look, self.cell, self.weight, self.click is None
+        return *self.kind, self.cell
+
+
+class _Block(NamedTuple):
+    """Widgets that come and go together: a line, or a setting with its figure and its note, in a widget."""
+
+    holder: QWidget
+    widgets: tuple[QLabel | QPushButton, ...]
+
+    def leave(self) -> None:
+        """Leave the card, without words that somebody could still read."""
+        self.holder.hide()
+        for widget in self.widgets:
+            widget.setText("")
 
 
 # Size of type and whether it is bold and quiet, by look.
@@ -116,6 +141,15 @@ def _settings(settings: tuple[Setting, ...]) -> Iterator[_Line]:
         row, at = (row, 1) if not wide and at == 0 else (row + 1, 0)
 
 
+def _blocks(lines: list[_Line]) -> Iterator[list[_Line]]:
+    """Return lines that come and go together: those of one cell, and each that stands alone."""
+    for cell, together in groupby(lines, key=lambda line: line.cell):
+        if cell is not None:
+            yield list(together)
+        else:
+            yield from ([line] for line in together)
+
+
 def _broken(line: _Line) -> str:
     """Break the words of a button into lines that fit on the card: a button does not do so by itself."""
     size, bold, _ = _LOOKS[line.look]
@@ -144,7 +178,25 @@ class CardView(QScrollArea):
         self.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         self.card = WordedCard("", (), (), (), ())
         self._lines: list[_Line] = []
+        self._blocks: list[_Block] = []
         self._widgets: list[QLabel | QPushButton] = []
+        self._made: dict[tuple[_Kind, ...], list[_Block]] = {}
+        self._body = body = QWidget()
+        body.setObjectName("cardBody")
+        page = QVBoxLayout(body)
+        page.setContentsMargins(18, 14, 14, 14)
+        self._column = QVBoxLayout()
+        self._column.setSpacing(2)
+        page.addLayout(self._column)
+        page.addStretch(1)
+        self._settings = QWidget(body)
+        self._grid = QGridLayout(self._settings)
+        self._grid.setContentsMargins(0, 0, 0, 0)
+        self._grid.setHorizontalSpacing(10)
+        self._grid.setVerticalSpacing(8)
+        self._grid.setColumnStretch(0, 1)
+        self._grid.setColumnStretch(1, 1)
+        self.setWidget(body)
 
     def show_card(self, card: WordedCard) -> None:
         """Show another card, keeping the place where it is the same one."""
@@ -153,106 +205,108 @@ class CardView(QScrollArea):
         lines = list(_lines(card))
         same_card = card.title == self.card.title
         self.card = card
-        if [line.shape for line in lines] == [line.shape for line in self._lines]:
-            self._reword(lines)
+        if [line.shape for line in lines] != [line.shape for line in self._lines]:
+            self._place(lines)
         else:
-            self._rebuild(lines, self.verticalScrollBar().value() if same_card else 0)
+            self._word(lines)
         if not same_card:
             self.verticalScrollBar().setValue(0)
 
-    def _reword(self, lines: list[_Line]) -> None:
-        for widget, old, new in zip(self._widgets, self._lines, lines, strict=True):
-            if old.text != new.text:
-                widget.setText(_broken(new) if isinstance(widget, QPushButton) else new.text)
-            if old.name != new.name:
-                widget.setAccessibleName(new.name)
+    def _word(self, lines: list[_Line]) -> None:
         self._lines = lines
+        for widget, line in zip(self._widgets, lines, strict=True):
+            text = _broken(line) if isinstance(widget, QPushButton) else line.text
+            if widget.text() != text:
+                widget.setText(text)
+            if widget.accessibleName() != line.name:
+                widget.setAccessibleName(line.name)
 
-    def _rebuild(self, lines: list[_Line], at: int) -> None:
+    def _place(self, lines: list[_Line]) -> None:
+        """Put widgets for all lines in their places; those that are left over are hidden."""
         focused = QApplication.focusWidget()
         focus_name = focused.accessibleName() if focused is not None and self.isAncestorOf(focused) else ""
-        # The old body may hold the very button whose click brought us here.
-        old = self.takeWidget()
-        if old is not None:
-            old.deleteLater()
-        self._lines, self._widgets = lines, []
-        self.setWidget(self._body(lines))
-        self.verticalScrollBar().setValue(at)
-        if focus_name:
-            self._focus_again(focus_name)
+        for block in self._blocks:
+            self._column.removeWidget(block.holder)
+            self._grid.removeWidget(block.holder)
+        self._column.removeWidget(self._settings)
+        left = {kinds: list(made) for kinds, made in self._made.items()}
+        before, self._blocks = self._blocks, []
+        together = list(_blocks(lines))
+        for block_lines in together:
+            kinds = tuple(line.kind for line in block_lines)
+            self._blocks.append(left[kinds].pop(0) if left.get(kinds) else self._new(block_lines))
+        for block in before:
+            if block not in self._blocks:
+                block.leave()
+        self._widgets = [widget for block in self._blocks for widget in block.widgets]
+        self._word(lines)
+        # Shown first: each that is shown within a layout has all of it laid out.
+        self._settings.setVisible(any(line.cell for line in lines))
+        for block in self._blocks:
+            if block.holder.isHidden():
+                block.holder.show()
+        for block, block_lines in zip(self._blocks, together, strict=True):
+            self._add(block, block_lines[0])
+        # At once, lest it is painted before all of it has found its place.
+        QApplication.sendPostedEvents(None, QEvent.Type.LayoutRequest.value)
+        self._focus_again(focus_name, lines)
 
-    def _focus_again(self, name: str) -> None:
-        """Put the keyboard back on the figure or mend of the same name, or else on the card."""
+    def _add(self, block: _Block, line: _Line) -> None:
+        if line.cell is not None:
+            if not self._grid.count():
+                self._column.addWidget(self._settings)
+            row, at, columns = line.cell
+            self._grid.addWidget(block.holder, row, at, 1, columns, Qt.AlignmentFlag.AlignTop)
+            return
+        self._column.addWidget(block.holder)
+
+    def _focus_again(self, name: str, lines: list[_Line]) -> None:
+        """Have the keyboard go through the buttons in their order, and on the one of a name, or else on the card."""
         buttons = [widget for widget in self._widgets if isinstance(widget, QPushButton)]
-        again = next((button for button in buttons if button.accessibleName() == name), None)
-        (again or self).setFocus()
+        for one, following in pairwise([self, *buttons]):
+            QWidget.setTabOrder(one, following)
+        if name:
+            named = {line.name: widget for line, widget in zip(lines, self._widgets, strict=True) if line.click}
+            named.get(name, self).setFocus()
 
-    def _body(self, lines: list[_Line]) -> QWidget:
-        body = QWidget()
-        body.setObjectName("cardBody")
-        column = QVBoxLayout(body)
-        column.setContentsMargins(18, 14, 14, 14)
-        column.setSpacing(2)
-        grid: QGridLayout | None = None
-        cells: dict[tuple[int, int, int], QVBoxLayout] = {}
-        for index, line in enumerate(lines):
-            widget = self._widget(index, line)
-            self._widgets.append(widget)
-            if line.cell is None:
-                if line.look == "heading":
-                    column.addSpacing(10)
+    def _new(self, lines: list[_Line]) -> _Block:
+        if lines[0].cell is None:
+            widget = self._widget(lines[0], self._body)
+            block = _Block(widget, (widget,))
+        else:
+            holder = QWidget(self._settings)
+            column = QVBoxLayout(holder)
+            column.setContentsMargins(0, 0, 0, 0)
+            column.setSpacing(0)
+            block = _Block(holder, tuple(self._widget(line, holder) for line in lines))
+            for widget in block.widgets:
                 column.addWidget(widget)
-                column.addSpacing(4 if line.look in ("line", "mend") else 0)
-                continue
-            if grid is None:
-                grid = self._grid(column)
-            if line.cell not in cells:
-                cells[line.cell] = self._cell(grid, line.cell)
-            cells[line.cell].addWidget(widget)
-        column.addStretch(1)
-        return body
+        self._made.setdefault(tuple(line.kind for line in lines), []).append(block)
+        return block
 
-    def _grid(self, column: QVBoxLayout) -> QGridLayout:
-        grid = QGridLayout()
-        grid.setHorizontalSpacing(10)
-        grid.setVerticalSpacing(8)
-        grid.setColumnStretch(0, 1)
-        grid.setColumnStretch(1, 1)
-        column.addLayout(grid)
-        return grid
-
-    def _cell(self, grid: QGridLayout, cell: tuple[int, int, int]) -> QVBoxLayout:
-        row, at, columns = cell
-        holder = QWidget()
-        column = QVBoxLayout(holder)
-        column.setContentsMargins(0, 0, 0, 0)
-        column.setSpacing(0)
-        grid.addWidget(holder, row, at, 1, columns, Qt.AlignmentFlag.AlignTop)
-        return column
-
-    def _widget(self, index: int, line: _Line) -> QLabel | QPushButton:
+    def _widget(self, line: _Line, holder: QWidget) -> QLabel | QPushButton:
         size, bold, quiet = _LOOKS[line.look]
-        widget = QLabel(line.text) if line.click is None else QPushButton(_broken(line))
+        widget = QLabel(holder) if line.click is None else QPushButton(holder)
         widget.setFont(typeface(size, bold))
-        widget.setAccessibleName(line.name)
         if isinstance(widget, QPushButton):
             widget.setProperty("fix" if line.look == "fix" else "figure", "true")
             widget.setMinimumHeight(34)
             if line.look != "fix":
                 widget.setToolTip(tr("Click to see why, or to type another figure"))
-            widget.clicked.connect(lambda: self._clicked(index))
+            widget.clicked.connect(lambda: self._clicked(widget))
         else:
             widget.setTextFormat(Qt.TextFormat.PlainText)
             widget.setWordWrap(True)
             widget.setSizePolicy(QSizePolicy.Policy.Preferred, QSizePolicy.Policy.Minimum)
+            widget.setContentsMargins(*_AIR.get(line.look, (0, 0, 0, 0)))
             if quiet:
                 widget.setProperty("quiet", "true")
             if line.weight:
                 widget.setProperty("weight", line.weight)
         return widget
 
-    def _clicked(self, index: int) -> None:
-        click = self._lines[index].click
+    def _clicked(self, button: QPushButton) -> None:
+        click = self._lines[self._widgets.index(button)].click
         if isinstance(click, get_args(Ref)):
             self.figure.emit(click)
         elif click is not None:
