@@ -249,8 +249,9 @@ def carried_out() -> None:
     """Carrying all operations out: from nothing, with one figure changed, with none changed."""
     from nullah.core import actions
     from nullah.core.apprentice.building import built_otherwise
-    from nullah.core.joints.steps import frames_of, part_operations
+    from nullah.core.joints.steps import part_operations
     from nullah.core.lengths import mm
+    from nullah.core.piece.frames import frames_of
     from nullah.core.piece.solids import recipe
     from nullah.core.plan import Plan, work_out
     from nullah.core.project import Piece, Project

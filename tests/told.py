@@ -7,8 +7,9 @@ from itertools import product
 from nullah.core.beginning import begun, rounded
 from nullah.core.forms import FORMS
 from nullah.core.forms.own_boards import OwnBoard, OwnJoint
-from nullah.core.joints.steps import frames_of, joint_steps, part_operations
+from nullah.core.joints.steps import joint_steps, part_operations
 from nullah.core.lengths import Marks, Unit, mm
+from nullah.core.piece.frames import frames_of
 from nullah.core.piece.shaping import Chamfer
 from nullah.core.piece.space import Side
 from nullah.core.plan import work_out

@@ -25,7 +25,8 @@ from nullah.core.bench.book import (
 from nullah.core.bench.hours import Hours
 from nullah.core.bench.rates import Learned
 from nullah.core.bench.task_facts import CleanPiece, GlueUp, MeasureSizes, MillParts
-from nullah.core.bench.tasks import Task, Trade
+from nullah.core.bench.tasks import Task
+from nullah.core.bench.trades import Trade
 from nullah.core.fixes import MakeAgain, Shim
 from nullah.core.lengths import mm
 from nullah.core.limits import NotATime

@@ -17,7 +17,7 @@ from nullah.core.apprentice.facts import CutAway, LeftStanding, NotDrawn, NotTol
 from nullah.core.card import Severity
 from nullah.core.forms import FORMS
 from nullah.core.forms.own_boards import OwnBoard, offers
-from nullah.core.joints.steps import flush, frames_of, joint_steps
+from nullah.core.joints.steps import flush, joint_steps
 from nullah.core.lengths import Length, Marks, Unit, mm, write_bought
 from nullah.core.operations.dovetails import SawMitre
 from nullah.core.operations.fastening import BoreSlots
@@ -30,6 +30,7 @@ from nullah.core.operations.stock import Stock, Surface
 from nullah.core.operations.taking import Cut, Take
 from nullah.core.piece.contours import CONTOURS, traced
 from nullah.core.piece.frame import frames_among
+from nullah.core.piece.frames import frames_of
 from nullah.core.piece.shaping import Slant
 from nullah.core.piece.solids import recipe
 from nullah.core.piece.space import Axis, Side

@@ -6,7 +6,7 @@ import pytest
 from tests.said import said
 from tests.told import planned
 
-from nullah.core.bench.tasks import Trade
+from nullah.core.bench.trades import Trade
 from nullah.core.forms import FORMS
 from nullah.core.lengths import mm
 from nullah.core.operations.milling import GlueStaves, GlueTogether

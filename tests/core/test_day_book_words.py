@@ -7,7 +7,8 @@ from tests.core.test_rehearsal import FORMS_MADE
 from tests.told import each_choice, planned
 
 from nullah.core import actions
-from nullah.core.bench.tasks import Joining, Trade
+from nullah.core.bench.tasks import Joining
+from nullah.core.bench.trades import Trade
 from nullah.core.lengths import Length
 from nullah.core.operations.lines import LineKind
 from nullah.core.operations.marking import Gauge

@@ -8,7 +8,8 @@ import numpy as np
 import pytest
 
 from nullah.core.bench.hours import Hours, plan_days, write_hours
-from nullah.core.bench.tasks import Task, Trade, in_order
+from nullah.core.bench.tasks import Task, in_order
+from nullah.core.bench.trades import Trade
 from nullah.core.breakdown.cuts import portions
 from nullah.core.breakdown.layout import Rect
 from nullah.core.card import Severity

@@ -16,7 +16,8 @@ from nullah.core.bench.hours import (
     read_hours,
     write_hours,
 )
-from nullah.core.bench.tasks import Task, Trade
+from nullah.core.bench.tasks import Task
+from nullah.core.bench.trades import Trade
 
 EVENINGS = Hours(((1080, 1200),) * 7)  # 18 to 20 h, every day
 MONDAY = datetime(2026, 1, 5, 12)

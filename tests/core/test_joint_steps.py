@@ -17,11 +17,12 @@ from nullah.core.forms.own_boards import OwnBoard, OwnJoint
 from nullah.core.joints.butt import BUTT
 from nullah.core.joints.cutouts import sizes_of
 from nullah.core.joints.kinds import kinds_of
-from nullah.core.joints.steps import frames_of, joint_steps
+from nullah.core.joints.steps import joint_steps
 from nullah.core.joints.types import holes_of
 from nullah.core.joints.views import between_tails
 from nullah.core.lengths import Direction, Marks, Unit, mm
 from nullah.core.operations.taking import Cut, Take
+from nullah.core.piece.frames import frames_of
 from nullah.core.piece.joint import Hold
 from nullah.core.piece.solids import build, recipe
 from nullah.core.plan import work_out

@@ -26,7 +26,8 @@ from nullah.core.bench.task_facts import (
     SawBoard,
     WorkedWhenGlued,
 )
-from nullah.core.bench.tasks import Join, Joining, JointStep, LayoutLine, OrderError, Task, Trade, faults, in_order
+from nullah.core.bench.tasks import Join, Joining, JointStep, LayoutLine, OrderError, Task, faults, in_order
+from nullah.core.bench.trades import Trade
 from nullah.core.forms import FORMS
 from nullah.core.joints.kinds import kinds_of
 from nullah.core.ledger import Measured

@@ -16,9 +16,9 @@ from nullah.core.apprentice.levelling import highest_below
 from nullah.core.apprentice.made_part import bodies
 from nullah.core.apprentice.standing import unmoved
 from nullah.core.bench.task_facts import PlaneLevel, TryOn
-from nullah.core.bench.tasks import Joining, Trade
+from nullah.core.bench.tasks import Joining
+from nullah.core.bench.trades import Trade
 from nullah.core.card import Severity
-from nullah.core.joints.steps import frames_of
 from nullah.core.ledger import Measured
 from nullah.core.lengths import Length, from_float
 from nullah.core.operations.marking import Gauge
@@ -28,6 +28,7 @@ from nullah.core.operations.settings import ByMeasure, OfLine
 from nullah.core.operations.stock import Surface
 from nullah.core.operations.taking import Take
 from nullah.core.piece.faults import Shows
+from nullah.core.piece.frames import frames_of
 from nullah.core.piece.solids import build, flat_faces, recipe
 from nullah.core.piece.space import Axis, Side
 from nullah.core.plan import work_out

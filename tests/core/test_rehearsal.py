@@ -13,9 +13,8 @@ from nullah.core.apprentice.carrying_out import carry_out
 from nullah.core.apprentice.contacts import contacts
 from nullah.core.apprentice.made_part import MadePart, Wood, bodies, planes_of
 from nullah.core.apprentice.standing import stand, unmoved
-from nullah.core.bench.tasks import Trade
+from nullah.core.bench.trades import Trade
 from nullah.core.forms import FORMS
-from nullah.core.joints.steps import frames_of
 from nullah.core.ledger import Measured
 from nullah.core.lengths import Length
 from nullah.core.operations.dovetails import CutPins
@@ -24,6 +23,7 @@ from nullah.core.operations.marking import Gauge
 from nullah.core.operations.regions import BeyondRegion, BoreRegion, HullRegion, block, prism
 from nullah.core.operations.settings import ByMate
 from nullah.core.operations.taking import Cut, CutToSize
+from nullah.core.piece.frames import frames_of
 from nullah.core.piece.solids import recipe
 from nullah.core.plan import work_out
 from nullah.core.shop import Hands

@@ -16,10 +16,10 @@ from nullah.core.refs import FlawRef, PieceRef
 from nullah.core.stations import STATIONS
 from nullah.core.stations.breakdown import place_on_bench
 from nullah.core.stations.rack import board_places, rack_layout
-from nullah.core.stations.season import part_movement
 from nullah.core.stations.selection import RackSelection, Selection
 from nullah.core.wording.facts import fact_words
 from nullah.core.wording.fixes import fix_words
+from nullah.core.work.seasons import part_movement
 from nullah.demo.seed_box import seed_box
 from nullah.demo.seed_cabinet import seed_cabinet
 

@@ -9,7 +9,7 @@ import pytest
 from tests.told import each_choice, planned
 
 from nullah.core import actions
-from nullah.core.bench.tasks import Trade
+from nullah.core.bench.trades import Trade
 from nullah.core.breakdown.layout import FirstCut, Placement
 from nullah.core.breakdown.rough import Allowances, Resawn
 from nullah.core.forms import FORMS

@@ -2,30 +2,33 @@
 
 from collections.abc import Mapping
 from enum import Enum
-from fractions import Fraction
 from types import NoneType, UnionType
 from typing import Any, Union, get_args, get_origin, get_type_hints
 
 import pytest
 from tests.told import every_operation
 
+from nullah.core.card import Numbered
 from nullah.core.errors import Fact
 from nullah.core.forms.own_boards import OwnJoint
+from nullah.core.fraction import Fraction
 from nullah.core.joints.cautions import NoChiselAsWide, NoIronEnters
 from nullah.core.lengths import Length, Marks, NoLength, Slope, Unit, mm
 from nullah.core.operations.operation import Operation
 from nullah.core.operations.settings import OfTool
 from nullah.core.piece.facts import SetOutElsewhere
+from nullah.core.piece.faults import Repeated
 from nullah.core.piece.joint import Joint
 from nullah.core.piece.part import Part
 from nullah.core.plan import work_out
 from nullah.core.project import Project
 from nullah.core.reader import Reader
 from nullah.core.season.swelling import Year
-from nullah.core.wording.facts import WORDERS, fact_words
+from nullah.core.wording import facts
+from nullah.core.wording.facts import all_worders, fact_words
 
 UNITS = list(Unit)
-KINDS = sorted(WORDERS, key=lambda kind: f"{kind.__module__}.{kind.__name__}")
+KINDS = sorted(all_worders(), key=lambda kind: f"{kind.__module__}.{kind.__name__}")
 
 
 _MADE = {
@@ -78,6 +81,13 @@ def facts_of(kind):
 
 #: What names sizes in the units that they are sold in, or that may be typed.
 IN_ANY_UNIT = (SetOutElsewhere, NoIronEnters, NoChiselAsWide, NoLength)
+
+
+def test_the_module_that_says_a_fact_is_found_by_the_fact_alone(monkeypatch):
+    for kind in KINDS:
+        monkeypatch.setattr(facts, "_WORDERS", dict[type, object]())
+        if kind not in (Repeated, Numbered):
+            assert facts._worder(kind) is not None
 
 
 @pytest.mark.parametrize("kind", KINDS, ids=lambda kind: kind.__name__)

@@ -9,7 +9,8 @@ from scipy.optimize import minimize
 
 from nullah.core.bench.hours import Hours, plan_days
 from nullah.core.bench.rates import RATES, Learned, Record, learn
-from nullah.core.bench.tasks import Task, Trade
+from nullah.core.bench.tasks import Task
+from nullah.core.bench.trades import Trade
 from nullah.core.joints.tolerance import Chances, Compared, ToleranceError, box, dovetail, opening
 from nullah.core.shop import Hands
 

@@ -7,7 +7,8 @@ import pytest
 
 from nullah.core.bench.hours import Stint
 from nullah.core.bench.task_facts import SawBoard
-from nullah.core.bench.tasks import Task, Trade
+from nullah.core.bench.tasks import Task
+from nullah.core.bench.trades import Trade
 from nullah.core.reader import Reader
 from nullah.files.calendar import CalendarError, calendar_text, write_calendar
 

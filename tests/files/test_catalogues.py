@@ -17,7 +17,7 @@ from nullah.core.lengths import Marks
 from nullah.core.plan import work_out
 from nullah.core.project import Piece, Project
 from nullah.core.reader import Reader
-from nullah.core.wording.facts import WORDERS, fact_words
+from nullah.core.wording.facts import all_worders, fact_words
 from nullah.files.catalogues import catalogue_for, load, locales
 
 ROOT = Path(__file__).parents[2]
@@ -70,7 +70,7 @@ def test_every_title_of_every_form_and_choice_is_in_the_template():
 
 def test_a_british_reader_meets_rebates_and_housings_wherever_facts_are_said():
     reader = Reader(Marks(catalogue=BRITISH))
-    for kind in WORDERS:
+    for kind in all_worders():
         for fact in facts_of(kind):
             assert not AMERICAN_TERMS.search(fact_words(fact, reader)), fact
     for project in pieces():

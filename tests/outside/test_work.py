@@ -12,7 +12,8 @@ from tests.core.test_rates import TRUTH, made
 from nullah.core.bench.hours import Hours, plan_days
 from nullah.core.bench.rates import learn
 from nullah.core.bench.task_facts import SawBoard
-from nullah.core.bench.tasks import Task, Trade, critical_path, in_order
+from nullah.core.bench.tasks import Task, critical_path, in_order
+from nullah.core.bench.trades import Trade
 from nullah.core.plan import work_out
 from nullah.core.wording.task_titles import task_title
 from nullah.core.work.day_book import standing

@@ -8,9 +8,9 @@ from tests.torture.reports import Report
 
 from nullah.core.apprentice.building import built_otherwise
 from nullah.core.card import Severity
-from nullah.core.joints.steps import frames_of
 from nullah.core.lengths import Length, Marks, Unit
 from nullah.core.piece.faults import FaultKind
+from nullah.core.piece.frames import frames_of
 from nullah.core.piece.solids import recipe
 from nullah.core.plan import prove_plan
 

@@ -15,11 +15,24 @@ from nullah.core.lengths import Direction, Entry, Length, Marks
 Style = Literal["standard", "or", "unit"]
 
 
-@kept_by_value(2048)
-def _listed(words: tuple[str, ...], style: Style, locale: str) -> str:
-    from babel.lists import format_list  # only where a list is said, so that the window need not wait for it
+#: How a list goes on, and how two and how many of each style end (Unicode CLDR, list patterns).
+_ON = N_("{first}, {last}")
+_ENDS: dict[Style, tuple[str, str]] = {
+    "standard": (N_("{first} and {last}"), N_("{first}, and {last}")),
+    "or": (N_("{first} or {last}"), N_("{first}, or {last}")),
+    "unit": (_ON, _ON),
+}
 
-    return format_list(words, style, locale=locale)
+
+@kept_by_value(2048)
+def _listed(words: tuple[str, ...], style: Style, catalogue: IdentityKey[Catalogue]) -> str:
+    if len(words) < 2:
+        return "".join(words)
+    text = catalogue.carried.text
+    said, on, end = words[0], text(_ON), text(_ENDS[style][len(words) > 2])
+    for each in words[1:-1]:
+        said = on.format(first=said, last=each)
+    return end.format(first=said, last=words[-1])
 
 
 @kept_by_value(2048)
@@ -56,7 +69,7 @@ class Reader:
         if most and len(said) > most:
             left = len(said) - most
             said = [*said[:most], self.count(left, "{n} more", "{n} more")]
-        return _listed(tuple(said), style, self.marks.catalogue.locale)
+        return _listed(tuple(said), style, IdentityKey(self.marks.catalogue))
 
     def part(self, part: str) -> str:
         """Return what a part is called."""

@@ -21,12 +21,7 @@ if TYPE_CHECKING:
 
 
 #: What the questions below load when they are asked.
-_NEEDS = (
-    "nullah.core.proof.prove",
-    "nullah.core.apprentice.carrying_out",
-    "nullah.core.work.order_of_work",
-    "babel.lists",
-)
+_NEEDS = ("nullah.core.proof.prove", "nullah.core.apprentice.carrying_out", "nullah.core.work.order_of_work")
 
 
 class Proved(NamedTuple):

@@ -8,7 +8,6 @@ from PySide6.QtCore import QPoint, QPointF, QRectF, Qt
 from PySide6.QtWidgets import QMenu
 
 from nullah.core.refs import Ref
-from nullah.core.stations.targets import target_of
 from nullah.core.wording.targets import TargetWords, target_words
 from nullah.desk.frame import FrameWindow
 from nullah.desk.stations.base import StationDesk
@@ -42,6 +41,8 @@ class Picked:
 
     def words_of(self, ref: Ref) -> TargetWords | None:
         """Return what a thing on the bench is called, and its value."""
+        from nullah.core.stations.targets import target_of  # of all stations: not before something is pointed at
+
         plan = self._document.plan
         target = target_of(ref, plan, self._document.selection)
         return target_words(target, plan.reader) if target is not None else None

@@ -61,7 +61,7 @@ def write_parts(plan: Plan, folder: Path) -> None:
     from trimesh.exchange.export import export_mesh
 
     from nullah.core.apprentice.building import in_own_frame
-    from nullah.core.joints.steps import frames_of
+    from nullah.core.piece.frames import frames_of
     from nullah.core.piece.solids import build, mesh_of, recipe
 
     if not plan.parts:

@@ -5,14 +5,17 @@ from __future__ import annotations
 from collections.abc import Iterable, Mapping, Sequence
 from datetime import datetime, timedelta
 from enum import Enum
-from typing import NamedTuple
+from typing import TYPE_CHECKING, NamedTuple
 
 from nullah.core.bench.hours import Hours
 from nullah.core.bench.rates import Record
-from nullah.core.bench.tasks import Task, Trade
+from nullah.core.bench.trades import Trade
 from nullah.core.catalogue import N_
 from nullah.core.errors import FactError
 from nullah.core.limits import NotATime, shown
+
+if TYPE_CHECKING:
+    from nullah.core.bench.tasks import Task
 
 
 class Event(Enum):

@@ -6,11 +6,13 @@ import heapq
 from collections.abc import Mapping, Sequence
 from datetime import datetime, timedelta
 from enum import Enum, auto
-from typing import NamedTuple
+from typing import TYPE_CHECKING, NamedTuple
 
-from nullah.core.bench.tasks import Task, in_order
 from nullah.core.catalogue import N_
 from nullah.core.errors import FactError
+
+if TYPE_CHECKING:
+    from nullah.core.bench.tasks import Task
 
 DAYS = (N_("Monday"), N_("Tuesday"), N_("Wednesday"), N_("Thursday"), N_("Friday"), N_("Saturday"), N_("Sunday"))
 #: What has so many minutes more or less behind it is as pressing.
@@ -180,6 +182,8 @@ def plan_days(tasks: Sequence[Task], minutes: Mapping[str, float], hours: Hours,
     ------
     HoursError, OrderError
     """
+    from nullah.core.bench.tasks import in_order  # hours are wanted with every project, days only at the Day Book
+
     return _Days(in_order(tasks), minutes, hours, begin).planned()
 
 

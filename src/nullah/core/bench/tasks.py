@@ -18,32 +18,10 @@ from nullah.core.bench.task_facts import (
     WaitInCircle,
     WorkedWhenGlued,
 )
-from nullah.core.catalogue import N_
+from nullah.core.bench.trades import AFTER_GLUE, Trade
 from nullah.core.errors import FactError
 from nullah.core.operations.operation import Operation
 from nullah.core.refs import BoardRef, PartRef
-
-
-class Trade(Enum):
-    """What sort of work a task is, in the order in which a piece is made."""
-
-    DRY = N_("let it dry")
-    SAW = N_("saw out")
-    MILL = N_("mill")
-    JOINT = N_("joint")
-    MEASURE = N_("measure")
-    FIT = N_("cut to fit")
-    SHAPE = N_("shape")
-    SMOOTH = N_("smooth")
-    GLUE = N_("glue up")
-    PUT_IN = N_("put in")
-    CLEAN = N_("clean up")
-    HARDWARE = N_("fit hardware")
-    FINISH = N_("finish")
-
-
-#: Work that is done to parts already glued.
-AFTER_GLUE = frozenset({Trade.CLEAN, Trade.FINISH, Trade.PUT_IN, Trade.MEASURE, Trade.GLUE, Trade.HARDWARE})
 
 
 class LayoutLine(NamedTuple):

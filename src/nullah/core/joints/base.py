@@ -121,7 +121,10 @@ class JointBase:
         return joint
 
     def bench_steps(self, making: Making) -> tuple[BenchStep, ...] | None:
-        """Return the operations by which it is made, in their steps; None where they are not told so yet."""
+        """Return the operations by which it is made, in their steps; None where they are not told so yet.
+
+        Types load them here: a piece is drawn and the window stands before any are asked for.
+        """
         return None
 
     def cautions(self, at: AtBench) -> Iterator[Remark]:

@@ -11,7 +11,6 @@ from nullah.core.joints.cutouts import axes_of
 from nullah.core.joints.making import BenchStep, Making
 from nullah.core.joints.mate_views import Hole
 from nullah.core.joints.row_cautions import row_cautions
-from nullah.core.joints.row_steps import fastening_steps
 from nullah.core.joints.rows import Row, holes_in, row_of
 from nullah.core.piece.cuts import Removal
 from nullah.core.piece.faults import Fault, FaultKind, NothingReaches
@@ -45,6 +44,8 @@ class Fastened(JointBase):
 
     def row_steps(self, making: Making) -> tuple[BenchStep, ...]:
         """Return how its row is set out and bored; nothing where it is held otherwise."""
+        from nullah.core.joints.row_steps import fastening_steps
+
         row = row_in(making.joint)
         return () if row is None else fastening_steps(making, row)
 

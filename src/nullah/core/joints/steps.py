@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Mapping
-from types import MappingProxyType
 from typing import cast
 
 from nullah.core.identity import SameAgain, kept_by_identity
@@ -15,18 +14,10 @@ from nullah.core.operations.operation import Operation
 from nullah.core.operations.settings import ToolSetting
 from nullah.core.operations.stock import Surface
 from nullah.core.operations.taking import PlaneOff
-from nullah.core.piece.form import Assembly
-from nullah.core.piece.frame import Frame, frames_among
+from nullah.core.piece.frame import Frame
 from nullah.core.piece.joint import Joint
 from nullah.core.piece.part import Part
 from nullah.core.shop import Shop
-
-
-@kept_by_identity(16)
-def frames_of(assembly: Assembly) -> Mapping[str, Frame]:
-    """Return the frame of every part."""
-    return MappingProxyType(frames_among(assembly.parts))
-
 
 #: What a shop has is the same for all joints, though it may come from another process.
 _SAME: SameAgain[Marks | Shop] = SameAgain(2)

@@ -7,10 +7,11 @@ from collections.abc import Collection, Iterator
 from nullah.core.apprentice.building import built_otherwise
 from nullah.core.apprentice.facts import BuildingFact, CutAway, LeftStanding, NotTold
 from nullah.core.card import Remark, Severity
-from nullah.core.joints.steps import frames_of, part_operations
+from nullah.core.joints.steps import part_operations
 from nullah.core.lengths import from_float
 from nullah.core.piece.faults import FaultKind
 from nullah.core.piece.frame import Frame
+from nullah.core.piece.frames import frames_of
 from nullah.core.piece.space import Box
 from nullah.core.proof.finding import Finding, ProofInput
 

@@ -6,7 +6,8 @@ from collections.abc import Iterator, Sequence
 from datetime import datetime
 
 from nullah.core.bench.book import BookEntry, Event
-from nullah.core.bench.tasks import Task, Trade
+from nullah.core.bench.tasks import Task
+from nullah.core.bench.trades import Trade
 from nullah.core.drawing import Element, Role, drawing, line
 from nullah.core.plan import Plan
 from nullah.core.reader import Reader

@@ -10,11 +10,12 @@ from collections.abc import Iterator, Sequence
 
 from nullah.core.catalogue import N_
 from nullah.core.drawing import Element, Fill, Path, Role, drawing, line, rectangle
-from nullah.core.joints.steps import frames_of, shaped
+from nullah.core.joints.steps import shaped
 from nullah.core.lengths import from_float
 from nullah.core.operations.regions import PrismRegion
 from nullah.core.operations.shaping import RoundEdge, SawArch, SawOgee, SawOutline
 from nullah.core.operations.stock import Stock, surface_at
+from nullah.core.piece.frames import frames_of
 from nullah.core.plan import Plan
 from nullah.core.polygons import Point, beyond
 from nullah.core.sheets.page import Sheet

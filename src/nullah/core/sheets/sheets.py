@@ -25,9 +25,10 @@ from nullah.core.drawing import (
 )
 from nullah.core.joints import views
 from nullah.core.joints.dovetail.corners import Corner
-from nullah.core.joints.steps import frames_of, shaped
+from nullah.core.joints.steps import shaped
 from nullah.core.lengths import Direction
 from nullah.core.operations.operation import Operation
+from nullah.core.piece.frames import frames_of
 from nullah.core.piece.part import Part
 from nullah.core.plan import Plan, cut_list
 from nullah.core.rack.board import write_price

@@ -19,7 +19,7 @@ from nullah.core.breakdown.glue_up import arranged
 from nullah.core.breakdown.layout import PlacedPart, Rect, flaw_rect
 from nullah.core.breakdown.rough import RoughPart
 from nullah.core.card import Card, Remark, Setting, Severity
-from nullah.core.catalogue import N_, Catalogue
+from nullah.core.catalogue import Catalogue
 from nullah.core.drawing import Anchor, Drawing, Element, Fill, Label, Ring, Role, drawing, grain_lines, line, rectangle
 from nullah.core.fixes import Fix, GlueFromStaves
 from nullah.core.identity import IdentityKey, kept_by_value
@@ -32,7 +32,6 @@ from nullah.core.refs import BoardRef, PartRef, PieceRef
 from nullah.core.stations.rack import MOST_IN_A_COLUMN, MOST_TOLD, board_places, draw_flaws, draw_missing, rack_layout
 from nullah.core.stations.saw_order import draw_step, short_name, step_card
 from nullah.core.stations.selection import Selection
-from nullah.core.stations.station import Station
 from nullah.core.wording.breakdown_card import (
     bare_words,
     board_words,
@@ -74,7 +73,8 @@ def selected_board(plan: Plan, selection: Selection) -> BoardPlan | None:
     return on or next((each for each in plan.boards if each.board.id == selection.board), None)
 
 
-def _draw(plan: Plan, selection: Selection) -> Drawing:
+def draw(plan: Plan, selection: Selection) -> Drawing:
+    """Return the drawing on the bench."""
     in_hand = selected_board(plan, selection)
     cut = selection.breakdown.cut
     if cut is not None and in_hand is not None and in_hand.cuts:
@@ -271,7 +271,8 @@ def _cut(cut: SawCut, width: float) -> Iterator[Element]:
         yield Ring((cut.x + cut.length * 0.12, y), str(cut.order), 2.6)
 
 
-def _card(plan: Plan, selection: Selection) -> Card:
+def card(plan: Plan, selection: Selection) -> Card:
+    """Return what is carried away."""
     shown = selected_board(plan, selection) or next((board for board in plan.boards if board.cuts), None)
     cut = selection.breakdown.cut
     if cut is not None and shown is not None and shown.cuts:
@@ -388,7 +389,8 @@ def _bare(plan: Plan) -> tuple[RoughPart, ...]:
     return tuple(item.part for item in plan.unplaced)
 
 
-def _state(plan: Plan) -> str:
+def state(plan: Plan) -> str:
+    """Return a few words for the rod."""
     if not plan.rough:
         return no_parts(plan.reader)
     if plan.unplaced:
@@ -396,13 +398,3 @@ def _state(plan: Plan) -> str:
         return bare_words(len(bare), len(every), plan.reader)
     wrong = any(board.wrong or board.not_sawable for board in plan.boards)
     return laid_words(wrong, sum(len(board.cuts) for board in plan.boards), plan.reader)
-
-
-STATION = Station(
-    "breakdown",
-    "Breakdown",
-    _draw,
-    _card,
-    _state,
-    N_("There are no boards to lay the parts on. Add some on the rack first."),
-)

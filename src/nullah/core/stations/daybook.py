@@ -8,7 +8,6 @@ from datetime import datetime, timedelta
 from nullah.core.bench.book import Event
 from nullah.core.bench.tasks import Task
 from nullah.core.card import Card, Remark, Setting, Severity
-from nullah.core.catalogue import N_
 from nullah.core.drawing import Drawing
 from nullah.core.fixes import Fix, MakeAgain, Shim
 from nullah.core.lengths import from_float
@@ -17,7 +16,6 @@ from nullah.core.refs import QuantityRef
 from nullah.core.stations.days import draw_days
 from nullah.core.stations.next_step import draw_next, task_card
 from nullah.core.stations.selection import Selection
-from nullah.core.stations.station import Station
 from nullah.core.wording.dates import clock, day_of
 from nullah.core.wording.day_book import (
     Left,
@@ -68,7 +66,8 @@ def selected_task(stand: WorkState, selection: Selection) -> Task | None:
     return stand.order.task(selection.daybook.task) or stand.next
 
 
-def _draw(plan: Plan, selection: Selection) -> Drawing:
+def draw(plan: Plan, selection: Selection) -> Drawing:
+    """Return the drawing on the bench."""
     if not plan.parts:
         return Drawing()
     stand = standing(plan, time_of(plan, selection))
@@ -80,7 +79,8 @@ def _draw(plan: Plan, selection: Selection) -> Drawing:
 # --- the card -------------------------------------------------------------------------------------
 
 
-def _card(plan: Plan, selection: Selection) -> Card:
+def card(plan: Plan, selection: Selection) -> Card:
+    """Return what is carried away."""
     if not plan.parts:
         nothing = idle_words(standing(plan, time_of(plan, selection)), plan.project.piece.name, plan.reader)
         return Card(plan.reader.text("Day Book"), mind=(Remark(nothing),))
@@ -186,21 +186,8 @@ def calendar_card(plan: Plan, stand: WorkState) -> Card:
     return Card(plan.reader.text("Calendar"), settings, mark, tuple(_faults(stand)), (*why, *known))
 
 
-def _state(plan: Plan) -> str:
+def state(plan: Plan) -> str:
+    """Return a few words for the rod."""
     book = plan.project.book
     done = len({entry.task for entry in book if entry.event is Event.DONE})
     return tasks_done_words(done, bool(book), plan.reader)
-
-
-STATION = Station(
-    "daybook",
-    "Day Book",
-    _draw,
-    _card,
-    _state,
-    N_(
-        "Here the next step stands in large figures, with its settings, its picture and what to measure after, and the "
-        "story of the piece as it is made. Begin a piece first."
-    ),
-    to_scale=False,
-)

@@ -9,8 +9,8 @@ from nullah.core.drawing import Anchor, Dimension, Drawing, Element, Fill, Label
 from nullah.core.joints import views
 from nullah.core.joints.dovetail.corners import Corner
 from nullah.core.joints.kinds import JointGroup
-from nullah.core.joints.steps import frames_of
 from nullah.core.operations.operation import Operation
+from nullah.core.piece.frames import frames_of
 from nullah.core.plan import Plan
 from nullah.core.reader import Reader
 from nullah.core.stations.operation_picture import draw_part, room_above

@@ -5,7 +5,6 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from nullah.core.card import Card, Remark, Severity
-from nullah.core.catalogue import N_
 from nullah.core.drawing import Anchor, Drawing, Label, drawing
 from nullah.core.joints.kinds import JointGroup, kinds_of
 from nullah.core.joints.mate_views import Named, extent_of, mate_views
@@ -21,7 +20,6 @@ from nullah.core.stations.operation_picture import room_above
 from nullah.core.stations.piece import why
 from nullah.core.stations.selected_joint import selected_kind
 from nullah.core.stations.selection import Selection
-from nullah.core.stations.station import Station
 from nullah.core.wording.corners import cannot_be_made, no_joints, tails_words, to_opening_remark
 from nullah.core.wording.fastening import fastening_settings
 from nullah.core.wording.operations import operation_settings, step_words
@@ -30,7 +28,8 @@ from nullah.core.work.joint_work import at_bench, corner_of_kind, joint_work, to
 from nullah.core.work.seasons import season_of
 
 
-def _draw(plan: Plan, selection: Selection) -> Drawing:
+def draw(plan: Plan, selection: Selection) -> Drawing:
+    """Return the drawing on the bench."""
     kind, step = selected_kind(plan, selection), selection.joints.step
     if kind is not None and step is not None and (work := joint_work(plan, kind)).steps:
         return draw_step(plan, work, step)
@@ -69,7 +68,8 @@ def _named(kind: JointGroup) -> Named:
     return Named(across=names.width, through=names.depth)
 
 
-def _card(plan: Plan, selection: Selection) -> Card:
+def card(plan: Plan, selection: Selection) -> Card:
+    """Return what is carried away."""
     kind, step = selected_kind(plan, selection), selection.joints.step
     if kind is None:
         dovetailed = not plan.parts
@@ -124,7 +124,8 @@ def _by_hand(plan: Plan, kind: JointGroup) -> Iterator[Remark]:
         yield to_opening_remark(kind.second.part.name, found.traced.good, found.drawing.good, plan.reader)
 
 
-def _state(plan: Plan) -> str:
+def state(plan: Plan) -> str:
+    """Return a few words for the rod."""
     if any(remark.weight is Severity.FAILURE for corner in plan.corners for remark in corner.remarks):
         return cannot_be_made(plan.reader)
     found = kinds_of(plan.assembly)
@@ -133,6 +134,3 @@ def _state(plan: Plan) -> str:
     if len(plan.corners) == 1 and plan.corner is not None:
         return tails_words(plan.corner.layout.spec, plan.reader)
     return kinds_words(len(found), plan.reader)
-
-
-STATION = Station("joints", "Joints", _draw, _card, _state, N_("There is no joint to lay out yet. The card says why."))

@@ -10,7 +10,6 @@ from nullah.core.catalogue import N_
 from nullah.core.drawing import Drawing
 from nullah.core.plan import Plan
 from nullah.core.stations.selection import MillingView, Selection
-from nullah.core.stations.station import Station
 from nullah.core.wording.forecast import milling_state
 
 
@@ -38,33 +37,23 @@ VIEWS = {
 }
 
 
-def _draw(plan: Plan, selection: Selection) -> Drawing:
+def draw(plan: Plan, selection: Selection) -> Drawing:
+    """Return the drawing on the bench."""
     view = VIEWS[selection.milling.view]
     shown = getattr(import_module(f"nullah.core.stations.{view.module}"), view.drawing)(plan, selection)
     assert isinstance(shown, Drawing)
     return shown
 
 
-def _card(plan: Plan, selection: Selection) -> Card:
+def card(plan: Plan, selection: Selection) -> Card:
+    """Return what is carried away."""
     view = VIEWS[selection.milling.view]
     card = getattr(import_module(f"nullah.core.stations.{view.module}"), view.card)(plan, selection)
     assert isinstance(card, Card)
     return card
 
 
-def _state(plan: Plan) -> str:
+def state(plan: Plan) -> str:
+    """Return a few words for the rod."""
     short = {item.part for item in plan.milling or () if item.short.mm > 0}
     return milling_state(None if plan.milling is None else bool(plan.milling), len(short), plan.reader)
-
-
-STATION = Station(
-    "milling",
-    "Milling",
-    _draw,
-    _card,
-    _state,
-    N_(
-        "Nothing lies on a board yet. Lay the parts out in Breakdown; here you will see what flattening leaves of each."
-    ),
-    to_scale=False,
-)

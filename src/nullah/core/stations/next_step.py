@@ -5,7 +5,8 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from nullah.core.bench.task_facts import ComesOutThin, GlueTakesTooLong, MindAtTask, NoGlueOn, TooFewClamps
-from nullah.core.bench.tasks import JointStep, Task, Trade
+from nullah.core.bench.tasks import JointStep, Task
+from nullah.core.bench.trades import Trade
 from nullah.core.card import Card, Remark, Setting, Severity
 from nullah.core.drawing import (
     Anchor,
@@ -29,7 +30,7 @@ from nullah.core.refs import BoardRef, PartRef, QuantityRef
 from nullah.core.stations.breakdown import draw_one_board
 from nullah.core.stations.joint_steps import draw_step, step_card
 from nullah.core.stations.operation_picture import draw_operations, room_above
-from nullah.core.stations.piece import STATION as PIECE
+from nullah.core.stations.piece import draw as draw_piece
 from nullah.core.stations.selection import Selection
 from nullah.core.wording.glue_up import steadied_words
 from nullah.core.wording.operations import alike_operations, operation_settings, operation_words
@@ -93,7 +94,7 @@ def draw_task(plan: Plan, task: Task) -> Drawing:
             return draw_one_board(plan, board)
         case PartRef(name) if (part := plan.part(name)) is not None:
             return drawing(_sizes(plan, part, waits=task.trade is Trade.MILL))
-    return PIECE.draw(plan, Selection())
+    return draw_piece(plan, Selection())
 
 
 def _sizes(plan: Plan, part: Part, waits: bool) -> Iterator[Element]:

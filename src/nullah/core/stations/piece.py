@@ -6,7 +6,6 @@ import math
 from collections.abc import Iterator
 
 from nullah.core.card import Card, Numbered, Remark, Setting, Severity
-from nullah.core.catalogue import N_
 from nullah.core.drawing import Dimension, Drawing, Element, Label, Path, Point, Role, drawing
 from nullah.core.fixes import SetOutTo
 from nullah.core.identity import IdentityKey, RecentResults
@@ -18,9 +17,7 @@ from nullah.core.piece.space import Box
 from nullah.core.plan import PartState, Plan, Stand
 from nullah.core.reader import sentence
 from nullah.core.refs import QuantityRef
-from nullah.core.stations.season import part_movement
 from nullah.core.stations.selection import Selection
-from nullah.core.stations.station import Station
 from nullah.core.wording.ledger import hanging_words
 from nullah.core.wording.ledger import why as why_quantity
 from nullah.core.wording.piece_card import (
@@ -39,12 +36,14 @@ from nullah.core.wording.piece_card import (
 )
 from nullah.core.wording.plan import state_words
 from nullah.core.work.clamping import staves_glue_ups
+from nullah.core.work.seasons import part_movement
 
 #: What is undone is drawn at once, and what leaves the piece alone draws nothing anew.
 _DRAWN: RecentResults[Drawing] = RecentResults(4)
 
 
-def _draw(plan: Plan, selection: Selection) -> Drawing:
+def draw(plan: Plan, selection: Selection) -> Drawing:
+    """Return the drawing on the bench."""
     if plan.ledger is None or not plan.parts:
         return Drawing()
     known = _DRAWN.found(_views_key(plan))
@@ -180,7 +179,8 @@ def _dimension(plan: Plan, plane: ViewPlane, measure: ViewDimension) -> Dimensio
 # --- the card -------------------------------------------------------------------------------------
 
 
-def _card(plan: Plan, selection: Selection) -> Card:
+def card(plan: Plan, selection: Selection) -> Card:
+    """Return what is carried away."""
     settings = [_verdict(plan), *_sizes(plan, selection), *to_measure(plan)] if plan.parts else []
     return Card(
         plan.reader.text(plan.form.title),
@@ -320,7 +320,8 @@ def why(plan: Plan, selection: Selection) -> tuple[str, ...]:
     return (*lines, hanging_words(hangs, plan.reader)) if hangs else lines
 
 
-def _state(plan: Plan) -> str:
+def state(plan: Plan) -> str:
+    """Return a few words for the rod."""
     if plan.problem or not plan.parts:
         return plan.reader.text(CANNOT_BE if plan.problem or plan.assembly.remarks else NONE_YET)
     if plan.failing:
@@ -332,13 +333,3 @@ def _state(plan: Plan) -> str:
         room = plane_of(plan.parts, View.ABOVE).room
         sizes = [type(plan.parts[0].length)(high - low) for low, high in zip(room.low, room.high, strict=True)]
     return " × ".join(write(size, unit=size is sizes[-1]) for size in sizes)
-
-
-STATION = Station(
-    "piece",
-    "Piece",
-    _draw,
-    _card,
-    _state,
-    N_("Nothing is drawn yet. Choose a form above, or add a board of your own; the card says what is missing."),
-)

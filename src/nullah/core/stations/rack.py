@@ -7,7 +7,7 @@ from collections.abc import Iterator
 from typing import NamedTuple
 
 from nullah.core.card import Card, Remark, Setting, Severity
-from nullah.core.catalogue import N_, Catalogue
+from nullah.core.catalogue import Catalogue
 from nullah.core.drawing import (
     Anchor,
     Dimension,
@@ -31,7 +31,6 @@ from nullah.core.reader import Reader
 from nullah.core.refs import BoardRef, BoardSizeRef, FlawRef, HeartRef, Ref
 from nullah.core.stations.drying import draw_drying, room_for_details
 from nullah.core.stations.selection import Selection
-from nullah.core.stations.station import Station
 from nullah.core.wood.movement import GrainCut
 from nullah.core.wood.species import SpeciesError, find_species
 from nullah.core.wording.rack import (
@@ -208,7 +207,8 @@ def usual_heart(board: Board) -> tuple[float, float]:
     return width / 2, -0.55 * width
 
 
-def _draw(plan: Plan, selection: Selection) -> Drawing:
+def draw(plan: Plan, selection: Selection) -> Drawing:
+    """Return the drawing on the bench."""
     boards = plan.project.boards
     layout, in_hand = rack_layout(boards), find_board(plan, selection)
     crowded = len(boards) > MOST_TOLD
@@ -309,7 +309,8 @@ def find_board(plan: Plan, selection: Selection) -> Board | None:
     return board
 
 
-def _card(plan: Plan, selection: Selection) -> Card:
+def card(plan: Plan, selection: Selection) -> Card:
+    """Return what is carried away."""
     board = find_board(plan, selection)
     reader = plan.reader
     if board is None:
@@ -338,15 +339,6 @@ def _rough_size(plan: Plan, board: Board) -> tuple[float, float] | None:
     return max(sizes, key=lambda size: size[0] * size[1], default=None)
 
 
-def _state(plan: Plan) -> str:
+def state(plan: Plan) -> str:
+    """Return a few words for the rod."""
     return rack_state(plan.project.boards, plan.project.room, plan.reader)
-
-
-STATION = Station(
-    "rack",
-    "Rack",
-    _draw,
-    _card,
-    _state,
-    N_("The rack is empty. Add the first board: its rough length, width and thickness, then mark its flaws on it."),
-)

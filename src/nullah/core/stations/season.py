@@ -5,7 +5,6 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from nullah.core.card import Card, Remark, Setting, Severity
-from nullah.core.catalogue import N_
 from nullah.core.drawing import (
     Anchor,
     Drawing,
@@ -22,7 +21,7 @@ from nullah.core.drawing import (
 )
 from nullah.core.fixes import Fix, Give, SlotScrews
 from nullah.core.ledger import Origin
-from nullah.core.lengths import Length, from_float
+from nullah.core.lengths import from_float
 from nullah.core.piece.joint import Hold
 from nullah.core.plan import USUAL_WOOD, Plan
 from nullah.core.refs import PartRef, Ref, quantity_ref
@@ -31,7 +30,6 @@ from nullah.core.season.fits import Fit, Verdict
 from nullah.core.season.strain import Strain
 from nullah.core.season.swelling import PartYear
 from nullah.core.stations.selection import Selection
-from nullah.core.stations.station import Station
 from nullah.core.wood.climate import MONTHS
 from nullah.core.wording.season import (
     FRAMED,
@@ -70,14 +68,6 @@ _WEIGHTS = {
 }
 
 
-def part_movement(plan: Plan, part_id: str) -> tuple[Length, str] | None:
-    """Return how much a part's width changes over the year, and its species; None where no wood is known."""
-    part, found = plan.part(part_id), season_of(plan).part(part_id)
-    if found is None or part is None or not plan.species_of(part):
-        return None
-    return from_float(found.swing), found.stock.species.name
-
-
 def shown_fits(season: Season) -> tuple[Fit, ...]:
     """Return the fits worth looking at: what moves, or is not as it should be.
 
@@ -103,7 +93,8 @@ def _worst(fits: list[Fit]) -> Fit:
 # --- on the bench ---------------------------------------------------------------------------------
 
 
-def _draw(plan: Plan, selection: Selection) -> Drawing:
+def draw(plan: Plan, selection: Selection) -> Drawing:
+    """Return the drawing on the bench."""
     season = season_of(plan)
     if not season.parts:
         return Drawing()
@@ -229,7 +220,8 @@ def _named(at: Point, name: str, role: Role = Role.LABEL, ref: Ref | None = None
 # --- on the card ----------------------------------------------------------------------------------
 
 
-def _card(plan: Plan, selection: Selection) -> Card:
+def card(plan: Plan, selection: Selection) -> Card:
+    """Return what is carried away."""
     season = season_of(plan)
     if not season.parts:
         return Card(card_title(plan.reader), mind=(Remark(NothingMoves()),))
@@ -315,21 +307,8 @@ def _why(plan: Plan, season: Season, selection: Selection) -> tuple[str, ...]:
     return why_it_moves(part, plan.reader)
 
 
-def _state(plan: Plan) -> str:
+def state(plan: Plan) -> str:
+    """Return a few words for the rod."""
     season = season_of(plan)
     cracks = sum(strain.cracks for strain in season.strains)
     return season_state(bool(season.parts), cracks, [fit.verdict for fit in season.fits], plan.reader)
-
-
-STATION = Station(
-    "season",
-    "Season",
-    _draw,
-    _card,
-    _state,
-    N_(
-        "Here the piece stands through a year in its room: what swells, what binds, in which month, and the clearance "
-        "to leave. Say first at Piece what it is made of, or lay it on boards."
-    ),
-    to_scale=False,
-)

@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
-from typing import assert_never
+from typing import assert_never, get_args
 
 from nullah.core.joints import cautions as facts
 from nullah.core.joints.cautions import ChannelCaution, FasteningCaution, TenonCaution
 from nullah.core.lengths import write_bought
 from nullah.core.reader import Reader
+from nullah.core.wording.worders import as_sentence, worders
 
 
 def channel_caution_words(fact: ChannelCaution, reader: Reader) -> str:
@@ -128,3 +129,11 @@ def fastening_caution_words(fact: FasteningCaution, reader: Reader) -> str:
             return reader.text("Test nail or screw and its pilot in scrap of the same wood first.")
         case _:
             assert_never(fact)
+
+
+#: What says the facts of this room.
+WORDERS = worders(
+    (get_args(ChannelCaution), as_sentence(channel_caution_words)),
+    (get_args(TenonCaution), tenon_caution_words),
+    (get_args(FasteningCaution), fastening_caution_words),
+)

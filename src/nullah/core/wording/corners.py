@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import assert_never
+from typing import assert_never, get_args
 
 from nullah.core.card import Remark
 from nullah.core.catalogue import N_
@@ -10,7 +10,9 @@ from nullah.core.joints.dovetail import facts
 from nullah.core.joints.dovetail.facts import CornerFact, CornerSize, GrooveFact, LayoutRefusal
 from nullah.core.joints.dovetail.layout import DovetailFigures
 from nullah.core.lengths import Direction, Length
+from nullah.core.plan import NoneDovetailed, TailsImpossible
 from nullah.core.reader import Reader
+from nullah.core.wording.worders import worders
 
 _NO_SIZE = {
     CornerSize.WIDTH: N_("The boards are {size}: that must be more than nothing."),
@@ -211,3 +213,22 @@ def tails_words(spec: DovetailFigures, reader: Reader) -> str:
     """Return how many tails a corner has, and their slope."""
     slope = spec.slope.as_text()
     return reader.count(spec.tails, "{n} tail, {slope}", "{n} tails, {slope}", slope=slope)
+
+
+def no_tails_words(fact: NoneDovetailed | TailsImpossible, reader: Reader) -> str:
+    """Return why no tails can be laid out."""
+    if isinstance(fact, NoneDovetailed):
+        return reader.text("No corner of this piece is dovetailed.")
+    return reader.text(
+        "A corner with {count} tails cannot be laid out. Use one or more, and pins of at least nothing.",
+        count=fact.count,
+    )
+
+
+#: What says the facts of this room.
+WORDERS = worders(
+    (get_args(LayoutRefusal), layout_words),
+    (get_args(CornerFact), corner_words),
+    (get_args(GrooveFact), groove_words),
+    ((NoneDovetailed, TailsImpossible), no_tails_words),
+)

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from datetime import datetime
-from typing import NamedTuple, assert_never
+from typing import NamedTuple, assert_never, get_args
 
 from nullah.core.bench.book import ClockWentBack, TimedFact, TimerForgotten
 from nullah.core.bench.rates import RATES, Learned
@@ -12,6 +12,7 @@ from nullah.core.catalogue import N_
 from nullah.core.lengths import from_float
 from nullah.core.reader import Reader, sentence
 from nullah.core.wording.durations import time_words
+from nullah.core.wording.worders import worders
 from nullah.core.work.day_book import Deviation, TimerElsewhere, TimerFact, TimerRuns, WorkState
 from nullah.core.work.recording import ComesOutOf, NoSuchPart, NoWoodForAnother, OffcutsCame, RecordFact
 
@@ -164,3 +165,11 @@ def _rate_words(known: Learned, reader: Reader) -> str:
 def tasks_done_words(number: int, begun: bool, reader: Reader) -> str:
     """Return how far the work is, in few words."""
     return reader.count(number, "{n} task done", "{n} tasks done") if begun else reader.text(N_("not begun"))
+
+
+#: What says the facts of this room.
+WORDERS = worders(
+    ((Deviation,), deviation_words),
+    (get_args(TimerFact), timer_words),
+    ((*get_args(RecordFact), *get_args(TimedFact)), record_words),
+)

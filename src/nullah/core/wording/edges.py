@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
-from typing import assert_never
+from typing import assert_never, get_args
 
 from nullah.core.card import Remark, Setting
 from nullah.core.catalogue import N_
@@ -14,6 +14,7 @@ from nullah.core.milling.edge_tasks import Planned
 from nullah.core.milling.edges import BevelRip, ShapedEdge
 from nullah.core.milling.tapers import TaperFace, TaperPlan
 from nullah.core.reader import Reader
+from nullah.core.wording.worders import worders
 
 _WRONG = {
     EdgeWrong.NO_EDGE: N_("An edge has a thickness, and a plane takes a shaving: give more than nothing."),
@@ -294,3 +295,7 @@ def edge_section_note(rounds: int, reader: Reader) -> str:
 def out_of_square_words(degrees: float, reader: Reader) -> str:
     """Return how far a bevel is out of square."""
     return reader.text("{degrees}° out of square", degrees=f"{degrees:g}")
+
+
+#: What says the facts of this room.
+WORDERS = worders((get_args(EdgeFact), edge_error_words))

@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
-from typing import assert_never
+from typing import assert_never, get_args
 
 from nullah.core.catalogue import N_
 from nullah.core.piece import faults as facts
 from nullah.core.piece.faults import HoldFact
 from nullah.core.reader import Reader
+from nullah.core.wording.worders import as_sentence, worders
 
 
 def hold_words(fact: HoldFact, reader: Reader) -> str:
@@ -95,3 +96,7 @@ def hold_words(fact: HoldFact, reader: Reader) -> str:
             return reader.text(message, first=part(first), second=part(second))
         case _:
             assert_never(fact)
+
+
+#: What says the facts of this room.
+WORDERS = worders((get_args(HoldFact), as_sentence(hold_words)))

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import assert_never
+from typing import assert_never, get_args
 
 from nullah.core.breakdown import facts
 from nullah.core.breakdown.facts import Complaint, LayoutFact, Match, Nowhere, Refusal, SawFact
@@ -10,6 +10,7 @@ from nullah.core.catalogue import N_
 from nullah.core.rack.board import Faces, FlawKind
 from nullah.core.reader import Reader, sentence
 from nullah.core.wood.movement import GrainCut
+from nullah.core.wording.worders import worders
 
 FLAWS = {
     FlawKind.KNOT: N_("knot"),
@@ -238,3 +239,13 @@ def _to_buy(each: facts.ToBuyOne, reader: Reader) -> str:
         width=reader.length(each.width),
         length=reader.length(each.length),
     )
+
+
+#: What says the facts of this room.
+WORDERS = worders(
+    (get_args(Refusal), refusal_words),
+    (get_args(facts.Placed), complaint_words),
+    (get_args(Nowhere), nowhere_words),
+    (get_args(LayoutFact), layout_fact_words),
+    ((*get_args(SawFact), facts.BoardNotSawable, facts.TooManyParts), saw_words),
+)

@@ -5,7 +5,7 @@ from __future__ import annotations
 import ast
 from collections.abc import Mapping
 from types import MappingProxyType
-from typing import assert_never
+from typing import assert_never, get_args
 
 from nullah.core import rules
 from nullah.core.catalogue import N_
@@ -13,6 +13,7 @@ from nullah.core.ledger import Ledger, Measured, Origin, Quantity, QuantityKind,
 from nullah.core.lengths import Length
 from nullah.core.reader import Reader, sentence
 from nullah.core.rules import LedgerFact, dotted_name, parsed
+from nullah.core.wording.worders import worders
 
 
 def ledger_words(fact: LedgerFact, reader: Reader) -> str:
@@ -161,3 +162,7 @@ class RuleWords:
         if isinstance(node, ast.UnaryOp):
             return f"−{self._words(node.operand)}"
         return self._reader.title(dotted_name(node))
+
+
+#: What says the facts of this room.
+WORDERS = worders((get_args(LedgerFact), ledger_words), ((WrongValue,), wrong_value_words))

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Sequence
 from enum import Enum
-from typing import assert_never
+from typing import assert_never, get_args
 
 from nullah.core.apprentice.facts import (
     BuildingFact,
@@ -61,6 +61,7 @@ from nullah.core.wording.marking import ENTERING, drawn_words, gauge_words, laid
 from nullah.core.wording.shaping import edge_words, outline_words, planed_words
 from nullah.core.wording.stock_work import milled_words, sawn_words
 from nullah.core.wording.tools import figure_words, settings_note
+from nullah.core.wording.worders import worders
 
 _TRYING = {
     Trying.STARTED: N_("Try them by hand, a third of the way, and pare what is burnished; they are driven home once."),
@@ -295,3 +296,7 @@ def building_words(fact: BuildingFact, reader: Reader) -> str:
 
 def _named(operation: Operation, reader: Reader) -> str:
     return operation_words([operation], reader)
+
+
+#: What says the facts of this room.
+WORDERS = worders((get_args(BuildingFact), building_words))

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import assert_never
+from typing import assert_never, get_args
 
 from nullah.core.catalogue import N_
 from nullah.core.forms.own_boards import Offer
@@ -12,6 +12,7 @@ from nullah.core.lengths import write_bought
 from nullah.core.piece import facts
 from nullah.core.piece.facts import Note, PieceFact
 from nullah.core.reader import Reader, sentence
+from nullah.core.wording.worders import worders
 
 _NOTES = {
     Note.ANCHOR_TO_WALL: N_("Tall pieces and drawers tip: fix the case to the wall (see ASTM F2057 and local rules)."),
@@ -188,3 +189,7 @@ def group_words(kind: JointGroup, reader: Reader) -> str:
             first=reader.together(first),
         )
     )
+
+
+#: What says the facts of this room.
+WORDERS = worders((get_args(PieceFact), piece_words), ((Note,), note_words), ((Offer,), offer_words))

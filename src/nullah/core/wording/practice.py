@@ -18,6 +18,7 @@ from nullah.core.joints.practice import (
 )
 from nullah.core.lengths import mm, round_size
 from nullah.core.reader import Reader
+from nullah.core.wording.worders import worders
 
 #: Offcuts for a practice joint, mm.
 _OFFCUT = {"thick": 15, "wide": 50, "long": 75}
@@ -92,3 +93,7 @@ def _change(change: Change, figures: tuple[str, str], reader: Reader) -> str:
         return reader.text("as before ({now})", now=figures[1])
     message = N_("down from {before} to {now}") if change.after < change.before else N_("up from {before} to {now}")
     return reader.text(message, before=figures[0], now=figures[1])
+
+
+#: What says the facts of this room.
+WORDERS = worders(((PracticeWrong,), practice_error_words))

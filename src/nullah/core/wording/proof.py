@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import assert_never
+from typing import assert_never, get_args
 
 from nullah.core.catalogue import N_
 from nullah.core.lengths import Direction, mm
@@ -10,6 +10,7 @@ from nullah.core.piece import faults as facts
 from nullah.core.piece.faults import ChannelFact, MeetingFact, Misfit, MovingFact, ShowsWhere, TailsFact, Width
 from nullah.core.piece.space import Axis, Side
 from nullah.core.reader import Reader
+from nullah.core.wording.worders import as_sentence, worders
 
 _SIDES = {
     Side.LEFT: N_("on the left"),
@@ -281,3 +282,12 @@ def _cross_grain(fact: facts.CrossGrain, reader: Reader) -> str:
 def repeated_words(said: str, places: int, reader: Reader) -> str:
     """Return a sentence with in how many places it holds."""
     return f"{said} " + reader.count(places, "So in {n} place.", "So in {n} places.")
+
+
+#: What says the facts of this room.
+WORDERS = worders(
+    (get_args(MeetingFact), as_sentence(meeting_words)),
+    (get_args(TailsFact), as_sentence(tails_words)),
+    (get_args(ChannelFact), as_sentence(channel_words)),
+    (get_args(MovingFact), as_sentence(moving_words)),
+)

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import assert_never
+from typing import assert_never, get_args
 
 from nullah.core.bench.book import HasZone
 from nullah.core.bench.hours import HoursBackwards, HoursFact, HoursFault, NoHours
@@ -42,6 +42,7 @@ from nullah.core.wood.moisture import HumidityOutside, TemperatureOutside
 from nullah.core.wood.movement import MoistureOutside
 from nullah.core.wood.species import NoSpecies
 from nullah.core.wording.laying import FLAWS
+from nullah.core.wording.worders import worders
 
 _LENGTHS = {
     LengthFault.TEXT_TOO_LONG: N_("{text} is too long for a length: {characters} characters at most."),
@@ -275,3 +276,19 @@ def wood_words(fact: MoistureOutside | NoSpecies, reader: Reader) -> str:
 def figure_words(fact: ToleranceFault | SpacingFault | FastenerFault, reader: Reader) -> str:
     """Return why figures make no trial, no row of tails and no fastening."""
     return reader.text(_FIGURES[fact], least=LEAST_TRIALS)
+
+
+#: What says the facts of this room.
+WORDERS = worders(
+    ((NoLength,), no_length_words),
+    ((NoContour,), no_contour_words),
+    ((*get_args(DayFact), HasZone), day_words),
+    (get_args(HoursFact), hours_words),
+    (get_args(BoardFact), board_words),
+    ((NoYardSize,), no_yard_size_words),
+    (get_args(SurveyFact), survey_words),
+    (get_args(LimitFact), limit_words),
+    (get_args(AirFact), air_words),
+    ((MoistureOutside, NoSpecies), wood_words),
+    ((ToleranceFault, SpacingFault, FastenerFault), figure_words),
+)

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from typing import NamedTuple, assert_never
+from typing import NamedTuple, assert_never, get_args
 
 from nullah.core.card import Setting
 from nullah.core.catalogue import N_
@@ -19,6 +19,7 @@ from nullah.core.season.strain import Strain
 from nullah.core.season.swelling import PartYear
 from nullah.core.wood.climate import MONTHS, Climate
 from nullah.core.wording.laying import SAWN
+from nullah.core.wording.worders import worders
 
 VERDICTS = {
     Verdict.FITS: N_("moves freely all year"),
@@ -297,3 +298,7 @@ def season_state(known: bool, cracks: int, verdicts: Sequence[Verdict], reader: 
         return reader.count(wrong, "{n} binds", "{n} bind")
     tight = sum(each is Verdict.TIGHT for each in verdicts)
     return reader.count(tight, "{n} tight", "{n} tight") if tight else reader.text("moves freely all year")
+
+
+#: What says the facts of this room.
+WORDERS = worders(((Fit,), fit_words), ((Strain,), strain_words), (get_args(SeasonFact), season_words))

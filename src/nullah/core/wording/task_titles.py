@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
-from typing import Any
+from typing import Any, get_args
 
 from nullah.core.bench.task_facts import (
     AfterNothing,
@@ -43,6 +43,7 @@ from nullah.core.bench.tasks import Task
 from nullah.core.catalogue import N_
 from nullah.core.piece.form import Hardware
 from nullah.core.reader import Reader, sentence
+from nullah.core.wording.worders import worders
 
 #: More parts than this are only counted in a title.
 _MOST_NAMED = 8
@@ -288,3 +289,7 @@ def order_fault_words(fault: OrderFault, reader: Reader) -> str:
 
 def _first_of(tasks: Sequence[TaskFact], reader: Reader) -> str:
     return "; ".join(task_words(task, reader) for task in tasks[:_MOST_IN_CIRCLE])
+
+
+#: What says the facts of this room.
+WORDERS = worders((get_args(OrderFault), order_fault_words), (get_args(TaskFact), task_words))

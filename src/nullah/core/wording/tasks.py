@@ -3,9 +3,11 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
+from typing import get_args
 
 from nullah.core.bench.task_facts import ComesOutThin, GlueTakesTooLong, MindAtTask, NoGlueOn, TaskCaution, TooFewClamps
-from nullah.core.bench.tasks import Task, Trade
+from nullah.core.bench.tasks import Task
+from nullah.core.bench.trades import Trade
 from nullah.core.bench.working import GLUES, Working
 from nullah.core.breakdown.rough import RoughPart
 from nullah.core.card import Setting
@@ -15,6 +17,7 @@ from nullah.core.lengths import Direction, Length
 from nullah.core.piece.joint import Hold
 from nullah.core.reader import Reader
 from nullah.core.wording.durations import time_words
+from nullah.core.wording.worders import worders
 from nullah.core.work.day_book import WorkState
 from nullah.core.work.gluing import Gluing
 
@@ -210,3 +213,7 @@ def task_caution_words(fact: TaskCaution, reader: Reader) -> str:
             )
         case ComesOutThin(short):
             return reader.text(N_("As planned it comes out {short} too thin: see Milling."), short=reader.fine(short))
+
+
+#: What says the facts of this room.
+WORDERS = worders((get_args(TaskCaution), task_caution_words), ((MindAtTask,), mind_words))

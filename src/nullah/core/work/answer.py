@@ -5,7 +5,8 @@ from __future__ import annotations
 from collections.abc import Callable, Sequence
 from typing import Any
 
-from nullah.core.bench.tasks import Task, Trade
+from nullah.core.bench.tasks import Task
+from nullah.core.bench.trades import Trade
 from nullah.core.catalogue import N_
 from nullah.core.fraction import Fraction
 from nullah.core.operations.dovetails import ChopBlindSockets, CutPins, CutTails, SawBlindPins, SawMitre

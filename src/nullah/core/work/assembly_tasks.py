@@ -16,11 +16,13 @@ from nullah.core.bench.task_facts import (
     ShapeParts,
     TaskFact,
 )
-from nullah.core.bench.tasks import Task, Trade
+from nullah.core.bench.tasks import Task
+from nullah.core.bench.trades import Trade
 from nullah.core.identity import kept_by_identity
-from nullah.core.joints.steps import flush, frames_of, shaped
+from nullah.core.joints.steps import flush, shaped
 from nullah.core.operations.operation import Operation
 from nullah.core.piece.form import Fitting, Hardware
+from nullah.core.piece.frames import frames_of
 from nullah.core.piece.joint import Hold
 from nullah.core.piece.part import Part
 from nullah.core.piece.space import Side

@@ -14,7 +14,7 @@ from nullah.core.identity import SameAgain, kept_by_identity
 from nullah.core.joints.bench import CHISEL_BITES, KNIFE_BITES, SAW_BITES
 from nullah.core.joints.kinds import JointGroup
 from nullah.core.joints.making import BenchStep
-from nullah.core.joints.steps import frames_of, joint_steps
+from nullah.core.joints.steps import joint_steps
 from nullah.core.ledger import Ledger, Origin
 from nullah.core.lengths import Marks
 from nullah.core.operations.dovetails import ChopBlindSockets, CutPins, CutTails, SawBlindPins, SawMitre
@@ -30,6 +30,7 @@ from nullah.core.operations.tenons import GaugePair, SawTenon
 from nullah.core.operations.wedges import ChopWedgeSlot
 from nullah.core.piece.form import Assembly
 from nullah.core.piece.frame import Frame
+from nullah.core.piece.frames import frames_of
 from nullah.core.piece.joint import Hold, Joint
 from nullah.core.piece.part import Part
 from nullah.core.plan import Plan

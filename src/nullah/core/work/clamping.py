@@ -10,8 +10,8 @@ from nullah.core.bench.rates import minutes_of
 from nullah.core.bench.working import GLUES, Working
 from nullah.core.fraction import Fraction
 from nullah.core.identity import kept_by_identity
-from nullah.core.joints.steps import frames_of
 from nullah.core.lengths import Length
+from nullah.core.piece.frames import frames_of
 from nullah.core.piece.joint import Joint
 from nullah.core.piece.overlap import contact
 from nullah.core.piece.part import Part

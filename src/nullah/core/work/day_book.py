@@ -10,7 +10,8 @@ from typing import NamedTuple, cast
 from nullah.core.bench.book import BookEntry, Event, WorkDone, can_be_done, left_to_do, progress, records
 from nullah.core.bench.hours import Calendar, HoursError, plan_days
 from nullah.core.bench.rates import Learned, learn, minutes_of
-from nullah.core.bench.tasks import OrderError, Task, Trade, critical_path
+from nullah.core.bench.tasks import OrderError, Task, critical_path
+from nullah.core.bench.trades import Trade
 from nullah.core.errors import Fact
 from nullah.core.identity import IdentityKey, kept_by_value
 from nullah.core.ledger import Origin

@@ -7,7 +7,8 @@ from enum import Enum, auto
 from typing import NamedTuple
 
 from nullah.core.bench.task_facts import CutToMeasure, MeasureSizes
-from nullah.core.bench.tasks import Join, Joining, Task, Trade
+from nullah.core.bench.tasks import Join, Joining, Task
+from nullah.core.bench.trades import Trade
 from nullah.core.piece.joint import Hold
 from nullah.core.piece.part import Part
 from nullah.core.plan import Plan

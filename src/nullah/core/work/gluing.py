@@ -6,7 +6,8 @@ from collections.abc import Iterable, Mapping
 from typing import NamedTuple
 
 from nullah.core.bench.task_facts import BoreInPlace, GlueUp, PutIn
-from nullah.core.bench.tasks import Join, Joining, Task, Trade
+from nullah.core.bench.tasks import Join, Joining, Task
+from nullah.core.bench.trades import Trade
 from nullah.core.bench.working import GLUES
 from nullah.core.identity import kept_by_identity
 from nullah.core.operations.fastening import Bore

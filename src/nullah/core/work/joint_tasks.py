@@ -7,7 +7,8 @@ from types import MappingProxyType
 from typing import NamedTuple
 
 from nullah.core.bench.task_facts import JointDone, MakeJoint, TaskFact, TryOn
-from nullah.core.bench.tasks import Join, Joining, JointStep, LayoutLine, Task, Trade
+from nullah.core.bench.tasks import Join, Joining, JointStep, LayoutLine, Task
+from nullah.core.bench.trades import Trade
 from nullah.core.card import JointStage, Moment, Step, Trying
 from nullah.core.identity import kept_by_identity
 from nullah.core.joints.cutouts import Cutout, sizes_of, taken

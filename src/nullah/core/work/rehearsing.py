@@ -15,10 +15,10 @@ from nullah.core.apprentice.levelling import Level, highest_below
 from nullah.core.apprentice.made_part import Floats, MadePart, bodies
 from nullah.core.apprentice.standing import Place, Standing, stand, unmoved
 from nullah.core.bench.task_facts import FitMover, PlaneLevel
-from nullah.core.bench.tasks import Joining, Task, Trade
+from nullah.core.bench.tasks import Joining, Task
+from nullah.core.bench.trades import Trade
 from nullah.core.fraction import Fraction
 from nullah.core.identity import kept_by_identity
-from nullah.core.joints.steps import frames_of
 from nullah.core.ledger import Ledger, Measured
 from nullah.core.lengths import from_float
 from nullah.core.operations.fastening import Bore, Pin
@@ -27,6 +27,7 @@ from nullah.core.operations.regions import Region
 from nullah.core.operations.stock import Surface
 from nullah.core.operations.taking import Cut, PlaneOff, Take
 from nullah.core.piece.form import Assembly
+from nullah.core.piece.frames import frames_of
 from nullah.core.piece.solids import recipe
 from nullah.core.piece.space import Axis, Box, side_at
 from nullah.core.plan import Plan, work_out

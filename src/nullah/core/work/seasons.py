@@ -7,7 +7,7 @@ from typing import NamedTuple
 
 from nullah.core.identity import IdentityKey, RecentResults, kept_by_identity
 from nullah.core.ledger import Ledger
-from nullah.core.lengths import Direction, Length
+from nullah.core.lengths import Direction, Length, from_float
 from nullah.core.piece.form import Assembly
 from nullah.core.plan import Plan
 from nullah.core.season.fits import Fit, fits_of
@@ -72,3 +72,11 @@ def room_to_leave(plan: Plan, season: Season, fit: Fit) -> Length | None:
     if not wanted or plan.ledger is None or not fit.quantity:
         return None
     return plan.marks.to_setting(Length(max(wanted)), Direction.UP)
+
+
+def part_movement(plan: Plan, part_id: str) -> tuple[Length, str] | None:
+    """Return how much a part's width changes over the year, and its species; None where no wood is known."""
+    part, found = plan.part(part_id), season_of(plan).part(part_id)
+    if found is None or part is None or not plan.species_of(part):
+        return None
+    return from_float(found.swing), found.stock.species.name

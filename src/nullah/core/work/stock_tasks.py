@@ -19,7 +19,8 @@ from nullah.core.bench.task_facts import (
     SawBoard,
     TaskFact,
 )
-from nullah.core.bench.tasks import LayoutLine, Task, Trade
+from nullah.core.bench.tasks import LayoutLine, Task
+from nullah.core.bench.trades import Trade
 from nullah.core.bench.working import GLUES
 from nullah.core.board_plans import BoardPlan, sawing_of
 from nullah.core.breakdown.rough import RoughPart

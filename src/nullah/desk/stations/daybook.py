@@ -16,8 +16,7 @@ from nullah.core.fixes import Fix, MakeAgain, Shim
 from nullah.core.lengths import Length
 from nullah.core.limits import quoted, read_number
 from nullah.core.refs import PartRef, Ref, TaskRef
-from nullah.core.stations.daybook import STATION as DAYBOOK
-from nullah.core.stations.daybook import selected_task
+from nullah.core.stations.daybook import card, selected_task
 from nullah.core.stations.selection import DayBookSelection
 from nullah.core.wording.card import worded
 from nullah.core.wording.facts import error_words, fact_words
@@ -388,4 +387,4 @@ class DaybookDesk(StationDesk):
             page.refresh()
         elif isinstance(page, GlancePage):
             plan = self.document.plan
-            page.show_card(worded(DAYBOOK.card(plan, self.document.selection), plan.reader))
+            page.show_card(worded(card(plan, self.document.selection), plan.reader))

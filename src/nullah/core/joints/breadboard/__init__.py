@@ -8,7 +8,6 @@ from typing import NamedTuple
 from nullah.core.catalogue import N_
 from nullah.core.fraction import Fraction
 from nullah.core.joints.base import JointBase
-from nullah.core.joints.breadboard.operations import breadboard_steps
 from nullah.core.joints.breadboard.pegs import Pegs, holes_of_pegs
 from nullah.core.joints.making import BenchStep, Making
 from nullah.core.joints.meeting import at_end
@@ -187,6 +186,8 @@ class Breadboard(JointBase):
 
     def bench_steps(self, making: Making) -> tuple[BenchStep, ...] | None:
         """Return how the end and the panel are cut, and pegged."""
+        from nullah.core.joints.breadboard.operations import breadboard_steps
+
         return breadboard_steps(making)
 
 

@@ -11,7 +11,6 @@ from nullah.core.joints.bench import AtBench
 from nullah.core.joints.making import BenchStep, Making
 from nullah.core.joints.meeting import enters, is_bridle, tongue_of, tongue_sizes
 from nullah.core.joints.tenon.cautions import halved_cautions
-from nullah.core.joints.tenon.operations import tenon_steps
 from nullah.core.ledger import Definition, Ledger
 from nullah.core.piece.joint import Hold, Joint, Offered
 from nullah.core.piece.part import Part
@@ -42,6 +41,8 @@ class Bridle(JointBase):
 
     def bench_steps(self, making: Making) -> tuple[BenchStep, ...] | None:
         """Return how the slot is sawn and chopped, and the tongue sawn, as a tenon that shows."""
+        from nullah.core.joints.tenon.operations import tenon_steps
+
         return tenon_steps(making)
 
     def cautions(self, at: AtBench) -> Iterator[Remark]:

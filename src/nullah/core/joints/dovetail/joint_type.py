@@ -10,7 +10,6 @@ from nullah.core.joints.base import JointBase
 from nullah.core.joints.dovetail.faults import corner_faults
 from nullah.core.joints.dovetail.frame import tail_frame
 from nullah.core.joints.dovetail.moulded import mitred_where_moulded
-from nullah.core.joints.dovetail.operations import corner_steps
 from nullah.core.joints.dovetail.sizes import tail_sizes
 from nullah.core.joints.dovetail.solid import dovetail_cut
 from nullah.core.joints.dovetail.tails import Tails, tails_of
@@ -108,6 +107,8 @@ class Dovetail(JointBase):
 
     def bench_steps(self, making: Making) -> tuple[BenchStep, ...] | None:
         """Return how it is gauged, laid out, traced, sawn and chopped."""
+        from nullah.core.joints.dovetail.operations import corner_steps
+
         return corner_steps(making) or None
 
     def where_moulded(self, joint: Joint, first: Part, second: Part) -> Joint:

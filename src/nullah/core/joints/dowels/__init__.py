@@ -7,7 +7,6 @@ from collections.abc import Iterator
 from nullah.core.catalogue import N_
 from nullah.core.fraction import Fraction
 from nullah.core.joints.base import JointBase
-from nullah.core.joints.dowels.operations import dowel_steps
 from nullah.core.joints.dowels.row import DowelRow, holes_of, row_between
 from nullah.core.joints.making import BenchStep, Making
 from nullah.core.ledger import Definition, Ledger, QuantityKind, Snap, given, ruled
@@ -88,6 +87,8 @@ class Dowels(JointBase):
 
     def bench_steps(self, making: Making) -> tuple[BenchStep, ...] | None:
         """Return how the row is set out and bored in the one part, and marked over to the other."""
+        from nullah.core.joints.dowels.operations import dowel_steps
+
         row = making.joint.figures
         return dowel_steps(making, row) if isinstance(row, DowelRow) else None
 

@@ -6,7 +6,7 @@ from collections.abc import Iterator
 
 from nullah.core.catalogue import N_
 from nullah.core.fraction import Fraction
-from nullah.core.joints.drawbored.operations import DrawPeg, drawbored_steps
+from nullah.core.joints.drawbored.peg import DrawPeg
 from nullah.core.joints.making import BenchStep, Making
 from nullah.core.joints.tenon import Tenon
 from nullah.core.ledger import Definition, Ledger, Snap, given, ruled
@@ -81,6 +81,8 @@ class Drawbored(Tenon):
 
     def bench_steps(self, making: Making) -> tuple[BenchStep, ...] | None:
         """Return how mortise and tenon are cut, and bored for the peg."""
+        from nullah.core.joints.drawbored.operations import drawbored_steps
+
         return drawbored_steps(making)
 
 

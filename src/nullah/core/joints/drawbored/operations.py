@@ -2,41 +2,18 @@
 
 from __future__ import annotations
 
-from typing import NamedTuple
-
 from nullah.core.card import JointStage
 from nullah.core.fraction import Fraction
+from nullah.core.joints.drawbored.peg import DrawPeg
 from nullah.core.joints.making import BenchStep, Making
 from nullah.core.joints.row_steps import carried
 from nullah.core.joints.tenon.operations import tenon_steps, tenons_of
-from nullah.core.lengths import Length
 from nullah.core.operations.fastening import Bore, Pin, SetOutRow, TracePlaces
 from nullah.core.operations.lines import Line, LineKind
 from nullah.core.operations.marking import Gauge
 from nullah.core.operations.settings import by_rule, of_line
 from nullah.core.operations.stock import surface_at
 from nullah.core.piece.space import side_at
-
-
-class DrawPeg(NamedTuple):
-    """The peg of a tenon.
-
-    Parameters
-    ----------
-    bit : Length
-        Its diameter, as its bit was bought.
-    inset : Fraction
-        From the shoulder to the hole in the mortised part, mm.
-    draw : Fraction
-        How much nearer to the shoulder the hole in the tenon is, mm.
-    prefix : str
-        The ledger's prefix of these figures.
-    """
-
-    bit: Length
-    inset: Fraction
-    draw: Fraction
-    prefix: str
 
 
 def drawbored_steps(making: Making) -> tuple[BenchStep, ...] | None:

@@ -6,7 +6,6 @@ from collections.abc import Iterator
 
 from nullah.core.catalogue import N_
 from nullah.core.joints.base import JointBase
-from nullah.core.joints.finger.operations import finger_steps
 from nullah.core.joints.making import BenchStep, Making
 from nullah.core.joints.meeting import box_corner
 from nullah.core.ledger import Definition, Ledger, QuantityKind, given
@@ -49,6 +48,8 @@ class Finger(JointBase):
 
     def bench_steps(self, making: Making) -> tuple[BenchStep, ...] | None:
         """Return how the fingers are laid out and cut."""
+        from nullah.core.joints.finger.operations import finger_steps
+
         return finger_steps(making)
 
 

@@ -6,7 +6,6 @@ from collections.abc import Iterator
 
 from nullah.core.catalogue import N_
 from nullah.core.fraction import Fraction
-from nullah.core.joints.haunched.operations import haunched_steps
 from nullah.core.joints.making import BenchStep, Making
 from nullah.core.joints.meeting import at_end, enters, goes_through, in_the_middle, within
 from nullah.core.joints.tenon import Tenon
@@ -85,6 +84,8 @@ class Haunched(Tenon):
 
     def bench_steps(self, making: Making) -> tuple[BenchStep, ...] | None:
         """Return how mortise, tenon and haunch are cut."""
+        from nullah.core.joints.haunched.operations import haunched_steps
+
         return haunched_steps(making)
 
 

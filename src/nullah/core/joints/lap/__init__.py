@@ -8,7 +8,6 @@ from nullah.core.card import Remark
 from nullah.core.catalogue import N_
 from nullah.core.joints.base import JointBase, let_in
 from nullah.core.joints.bench import AtBench
-from nullah.core.joints.let_in.operations import channel_steps
 from nullah.core.joints.making import BenchStep, Making
 from nullah.core.joints.tenon.cautions import halved_cautions
 from nullah.core.ledger import Ledger
@@ -46,6 +45,8 @@ class Lap(JointBase):
 
     def bench_steps(self, making: Making) -> tuple[BenchStep, ...] | None:
         """Return how both halves are cut: dadoes as wide as the mate, and half as deep."""
+        from nullah.core.joints.let_in.operations import channel_steps
+
         return channel_steps(making) or None
 
     def cautions(self, at: AtBench) -> Iterator[Remark]:

@@ -10,7 +10,6 @@ from nullah.core.catalogue import N_, Phrase
 from nullah.core.joints.bench import AtBench
 from nullah.core.joints.fastened import Fastened
 from nullah.core.joints.let_in.cautions import channel_cautions
-from nullah.core.joints.let_in.operations import channel_steps
 from nullah.core.joints.making import BenchStep, Making
 from nullah.core.joints.meeting import enters, leaves_a_wall
 from nullah.core.ledger import Ledger
@@ -52,6 +51,8 @@ class LetIn(Fastened):
 
     def bench_steps(self, making: Making) -> tuple[BenchStep, ...] | None:
         """Return how the channel is cut, and what enters it, and how its row is bored."""
+        from nullah.core.joints.let_in.operations import channel_steps
+
         channel, row = channel_steps(making), self.row_steps(making)
         # What is bored in the host is bored before the guest is cut, which may wait until the host is glued.
         hosts = sum(1 for _ in takewhile(lambda step: step.at == "first", channel))

@@ -12,7 +12,6 @@ from nullah.core.joints.cautions import WeakMitre
 from nullah.core.joints.making import BenchStep, Making
 from nullah.core.joints.meeting import at_end
 from nullah.core.joints.mitre.keys import Keys, keys_of
-from nullah.core.joints.mitre.operations import mitre_steps
 from nullah.core.joints.mitre.solid import clear_of, mitre_cut
 from nullah.core.ledger import Definition, Ledger, QuantityKind, Snap, given, ruled
 from nullah.core.piece.cuts import Removal
@@ -66,6 +65,8 @@ class Mitre(JointBase):
 
     def bench_steps(self, making: Making) -> tuple[BenchStep, ...] | None:
         """Return how both ends are sawn, and the slots of the keys when it is glued."""
+        from nullah.core.joints.mitre.operations import mitre_steps
+
         return mitre_steps(making)
 
     def quantities(self, prefix: str, first: tuple[str, str], second: tuple[str, str]) -> tuple[Definition, ...]:

@@ -10,7 +10,7 @@ from nullah.core.fraction import Fraction
 from nullah.core.joints.base import JointBase
 from nullah.core.joints.making import BenchStep, Making
 from nullah.core.joints.meeting import at_end
-from nullah.core.joints.sliding.operations import SlidingTail, entry, sliding_steps, tail_of
+from nullah.core.joints.sliding.tail import SlidingTail, entry, tail_of
 from nullah.core.ledger import Definition, Ledger, QuantityKind, Snap, given
 from nullah.core.lengths import Length, Slope
 from nullah.core.piece.cuts import Floats, Removal
@@ -141,6 +141,8 @@ class Sliding(JointBase):
 
     def bench_steps(self, making: Making) -> tuple[BenchStep, ...] | None:
         """Return how the tail is sloped and its housing traced and cut."""
+        from nullah.core.joints.sliding.operations import sliding_steps
+
         overlap = making.first.part.box.overlap(making.second.part.box)
         if overlap is None or _lies(making.first.part, making.second.part, overlap) is None:
             return None

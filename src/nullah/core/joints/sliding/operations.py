@@ -3,53 +3,17 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from typing import NamedTuple
 
 from nullah.core.card import JointStage
-from nullah.core.fraction import Fraction
 from nullah.core.joints.making import BenchStep, Making
+from nullah.core.joints.sliding.tail import SlidingTail, entry, tail_of
 from nullah.core.operations.lines import Edge, LineKind
 from nullah.core.operations.marking import Gauge, Marker
 from nullah.core.operations.settings import ToolSetting, by_mate, by_rule, of_line
 from nullah.core.operations.sliding import SawHousing, SlopeTail
 from nullah.core.operations.stock import Surface, X, Y, surface_at
 from nullah.core.piece.frame import Frame
-from nullah.core.piece.joint import Joint
-from nullah.core.piece.part import Part
-from nullah.core.piece.space import Axis, Box, Side, side_at
-
-
-class SlidingTail(NamedTuple):
-    """What a sliding dovetail is laid out by.
-
-    Parameters
-    ----------
-    slope : Fraction
-        The run of a slope of one in so much.
-    taper : Fraction
-        How much narrower it is at the edge that goes in first, mm; 0: straight.
-    prefix : str
-        The ledger's prefix of these figures.
-    """
-
-    slope: Fraction
-    taper: Fraction = Fraction(0)
-    prefix: str = ""
-
-    def lean(self, deep: Fraction) -> Fraction:
-        """Return how far in the neck lies on either face, of a tail so deep, mm.
-
-        Parameters
-        ----------
-        deep : Fraction
-            mm.
-        """
-        return deep / self.slope
-
-
-def tail_of(joint: Joint) -> SlidingTail | None:
-    """Return the figures of a joint's tail; None where it has none."""
-    return joint.figures if isinstance(joint.figures, SlidingTail) else None
+from nullah.core.piece.space import Box, Side, side_at
 
 
 def sliding_steps(making: Making, overlap: Box) -> tuple[BenchStep, ...] | None:
@@ -70,11 +34,6 @@ def sliding_steps(making: Making, overlap: Box) -> tuple[BenchStep, ...] | None:
 def entry_side(making: Making, overlap: Box) -> Side:
     """Return the edge of the housed board over which the tail is slid in: of two open ones the high one."""
     return entry(making.first.part, overlap, making.second.part.across)
-
-
-def entry(host: Part, overlap: Box, run: Axis) -> Side:
-    """Return the side over which a tail goes into its housing, along the axis it runs."""
-    return side_at(run, overlap.high[run.value] == host.box.high[run.value])
 
 
 def _end(frame: Frame, overlap: Box) -> Surface:

@@ -12,7 +12,6 @@ from nullah.core.joints.bench import AtBench
 from nullah.core.joints.making import BenchStep, Making
 from nullah.core.joints.meeting import at_end, enters, is_bridle, open_at_edge, tongue_of, tongue_sizes, within
 from nullah.core.joints.tenon.cautions import tenon_cautions
-from nullah.core.joints.tenon.operations import tenon_steps
 from nullah.core.ledger import Definition, Ledger
 from nullah.core.piece.faults import Channel, Fault, FaultKind, NoCorner
 from nullah.core.piece.joint import Hold, Joint, JointQuantities, JointType, Offered
@@ -89,6 +88,8 @@ class Tenon(JointBase):
 
     def bench_steps(self, making: Making) -> tuple[BenchStep, ...] | None:
         """Return how mortises are chopped and tenons sawn."""
+        from nullah.core.joints.tenon.operations import tenon_steps
+
         return tenon_steps(making)
 
     def cautions(self, at: AtBench) -> Iterator[Remark]:

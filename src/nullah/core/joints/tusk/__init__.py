@@ -9,7 +9,7 @@ from nullah.core.fraction import Fraction
 from nullah.core.joints.making import BenchStep, Making
 from nullah.core.joints.meeting import goes_through, in_the_middle, within
 from nullah.core.joints.tenon import Tenon
-from nullah.core.joints.tusk.operations import INSIDE, Tusk, tusk_steps
+from nullah.core.joints.tusk.wedge import INSIDE, Tusk
 from nullah.core.ledger import Definition, Ledger, QuantityKind, Snap, given, ruled
 from nullah.core.lengths import Length, Slope
 from nullah.core.piece.cuts import Removal, block_of
@@ -112,6 +112,8 @@ class TuskTenon(Tenon):
 
     def bench_steps(self, making: Making) -> tuple[BenchStep, ...] | None:
         """Return how mortise and tenon are cut, and the slot of the wedge."""
+        from nullah.core.joints.tusk.operations import tusk_steps
+
         return tusk_steps(making)
 
 

@@ -2,12 +2,10 @@
 
 from __future__ import annotations
 
-from typing import NamedTuple
-
 from nullah.core.card import JointStage
-from nullah.core.fraction import Fraction
 from nullah.core.joints.making import BenchStep, Making
 from nullah.core.joints.tenon.operations import TenonedPart, pins_apart, tenon_steps, tenons_of
+from nullah.core.joints.tusk.wedge import INSIDE, Tusk
 from nullah.core.operations.lines import LineKind
 from nullah.core.operations.marking import Gauge, Marker
 from nullah.core.operations.settings import by_mate, by_rule, of_line
@@ -15,30 +13,6 @@ from nullah.core.operations.stock import Surface
 from nullah.core.operations.tenons import GaugePair
 from nullah.core.operations.wedges import ChopWedgeSlot
 from nullah.core.piece.space import side_at
-
-#: The slot begins so far inside the post's face, mm, so that the wedge bears on the post and not on the slot.
-INSIDE = Fraction(1)
-
-
-class Tusk(NamedTuple):
-    """The wedge of a tusk tenon.
-
-    Parameters
-    ----------
-    thick : Fraction
-        How thick it is, mm: a third of the tenon.
-    wide : Fraction
-        How wide at the narrower edge of the tenon, mm.
-    slope : Fraction
-        The run of a slope of one in so much.
-    prefix : str
-        The ledger's prefix of these figures.
-    """
-
-    thick: Fraction
-    wide: Fraction
-    slope: Fraction
-    prefix: str
 
 
 def tusk_steps(making: Making) -> tuple[BenchStep, ...] | None:

@@ -1,0 +1,29 @@
+"""The peg of a drawbored tenon, by its figures."""
+
+from __future__ import annotations
+
+from typing import NamedTuple
+
+from nullah.core.fraction import Fraction
+from nullah.core.lengths import Length
+
+
+class DrawPeg(NamedTuple):
+    """The peg of a tenon.
+
+    Parameters
+    ----------
+    bit : Length
+        Its diameter, as its bit was bought.
+    inset : Fraction
+        From the shoulder to the hole in the mortised part, mm.
+    draw : Fraction
+        How much nearer to the shoulder the hole in the tenon is, mm.
+    prefix : str
+        The ledger's prefix of these figures.
+    """
+
+    bit: Length
+    inset: Fraction
+    draw: Fraction
+    prefix: str
