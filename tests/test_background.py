@@ -6,6 +6,7 @@ import subprocess
 import sys
 import time
 
+import pytest
 from tests.processes import alive, children_of, gone, parent
 
 from nullah.background import Answer, Beside, Crashed, DroppedError
@@ -61,6 +62,7 @@ def test_the_same_process_answers_and_all_of_them_have_one_parent_that_is_not_th
     assert gone(second) and alive(nursery)
 
 
+@pytest.mark.dear
 def test_a_nursery_that_was_killed_is_begun_anew():
     beside = Beside(whoever)
     nursery = parent(asked_who(beside))
@@ -119,6 +121,7 @@ def test_questions_are_answered_one_after_another():
     assert not beside.running
 
 
+@pytest.mark.dear
 def test_a_new_question_drops_the_one_before():
     beside = Beside(slowly)
     try:
@@ -150,6 +153,7 @@ def test_it_ends_when_nobody_asks_any_more():
     assert not beside.running
 
 
+@pytest.mark.dear
 def test_more_than_a_pipe_holds_is_asked_without_waiting():
     beside = Beside(slowly)
     try:

@@ -147,6 +147,7 @@ def test_breakdown_refuses_no_time(capsys, tmp_path, seconds):
     refused(capsys, *words[:-1], seconds, "--json", "-")
 
 
+@pytest.mark.dear
 def test_sheets_writes_the_whole_set_without_a_screen(tmp_path):
     write_project(seed_box(), tmp_path / "box.nullah")
     words = [sys.executable, "-m", "nullah.cli", "sheets", str(tmp_path / "box.nullah"), "--out", str(tmp_path / "out")]
@@ -164,6 +165,7 @@ def test_shots_shows_every_main_view(tmp_path):
     assert len(list((tmp_path / "shots").glob("*.png"))) == 19
 
 
+@pytest.mark.dear
 def test_shots_of_a_project_tell_where_its_words_stand(tmp_path, capsys):
     write_project(seed_box(), tmp_path / "box.nullah")
     words = [sys.executable, "-m", "nullah.cli", "shots", str(tmp_path / "shots"), "--size", "1024x700"]
@@ -234,6 +236,7 @@ def test_new_makes_every_form(tmp_path, capsys, form):
     assert capsys.readouterr().err == ""
 
 
+@pytest.mark.dear
 def test_new_takes_every_option_of_every_choice(tmp_path, capsys, forms):
     for name, form in forms.items():
         for choice in form["choices"]:
@@ -396,6 +399,7 @@ def test_counts_on_the_command_line(capsys, tails):
     assert len(said) < 320 and "is not a number of tails" in said
 
 
+@pytest.mark.dear
 def test_a_piece_is_rehearsed(tmp_path):
     made = tmp_path / "box.nullah"
     assert main(["new", "box", "--out", str(made)]) == 0

@@ -55,6 +55,7 @@ def corner(fingers, type_id="finger joint", lie="xz"):
     return project if fingers is None else actions.give(project, "ownjoint1_fingers.count", fingers)
 
 
+@pytest.mark.dear
 def test_the_worked_examples_are_what_the_program_tells_now():
     assert subprocess.run([sys.executable, "script/examples", "--check"], cwd=ROOT, check=False).returncode == 0
 

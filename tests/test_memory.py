@@ -28,6 +28,7 @@ def test_what_is_let_go_is_worked_out_again():
     assert (by_value(7), by_identity(things)) == first and len(calls) == 4
 
 
+@pytest.mark.dear
 def test_a_plan_comes_out_the_same_after_all_was_let_go():
     project = seed_cabinet()
     before = work_out(project)

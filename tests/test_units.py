@@ -43,6 +43,7 @@ def docstrings(tree):
     }
 
 
+@pytest.mark.dear
 def test_nobody_else_asks_which_unit_is_shown():
     asking = set()
     for name, tree in modules():
@@ -54,6 +55,7 @@ def test_nobody_else_asks_which_unit_is_shown():
     assert not asking
 
 
+@pytest.mark.dear
 def test_fewer_and_fewer_rooms_write_a_unit_themselves():
     found = {}
     for name, tree in modules():
@@ -98,6 +100,7 @@ def test_every_unit_has_marks_that_its_rule_has(unit):
         assert replace(marks, unit=other).smallest == Marks(other).smallest, "the other rule keeps its own"
 
 
+@pytest.mark.dear
 def test_centimetres_are_shown_at_every_station_and_no_millimetres_beside_them():
     project = actions.show_in(seed_cabinet(), replace(Marks(), unit=Unit.CM))
     plan = work_out(project)

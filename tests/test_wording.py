@@ -5,6 +5,8 @@ import builtins
 import re
 from pathlib import Path
 
+import pytest
+
 CORE = Path(__file__).parents[1] / "src" / "nullah" / "core"
 LEFT = Path(__file__).with_name("sentences_left.txt")
 #: What marks a text as a message or as a name of the catalogue, as `script/catalogue` has it.
@@ -54,6 +56,7 @@ def left():
     return {name: int(count) for name, count in lines}
 
 
+@pytest.mark.dear
 def test_no_room_writes_more_sentences_than_it_did():
     """New sentences belong into core/wording; where some have moved there, the list is lowered."""
     now, allowed = found(), left()
@@ -71,6 +74,7 @@ def test_prose_is_told_from_names(tmp_path):
     assert sentences_in(path) == 2
 
 
+@pytest.mark.dear
 def test_errors_carry_facts():
     """What a user asked for and cannot be is a fact; only builtin errors, for programmers, hold a sentence."""
     for path in sorted(CORE.rglob("*.py")):

@@ -295,6 +295,7 @@ def writers():
     return writers()
 
 
+@pytest.mark.dear
 def test_everything_that_is_written_follows_the_umask_and_keeps_the_mode(tmp_path, writers):
     before = os.umask(0o027)
     try:
@@ -312,6 +313,7 @@ def test_everything_that_is_written_follows_the_umask_and_keeps_the_mode(tmp_pat
         os.umask(before)
 
 
+@pytest.mark.dear
 @pytest.mark.parametrize("call", ["write", "fsync", "replace", "link"])
 def test_nothing_that_is_written_is_ever_half_there(tmp_path, monkeypatch, writers, call):
     """Each kind of file, where the disk refuses: said, the old file as it was, and nothing left behind."""

@@ -28,6 +28,7 @@ def in_inches(form, chosen=()):
     return planned_with(Project(Piece(form, choices=chosen), marks=Marks(Unit.INCH)), usual_shop(Unit.INCH))
 
 
+@pytest.mark.dear
 @pytest.mark.sampled(3)
 @pytest.mark.parametrize("form", [form for form in FORMS if form != "own"])
 def test_a_piece_begun_in_inches_is_round_and_has_no_more_wrong_with_it(form):
@@ -48,6 +49,7 @@ def test_a_piece_begun_in_inches_is_round_and_has_no_more_wrong_with_it(form):
     assert len(remarks(project, Severity.WARNING)) <= len(remarks(begun(Project(), form), Severity.WARNING))
 
 
+@pytest.mark.dear
 @pytest.mark.sampled(29)
 @pytest.mark.parametrize(("form", "chosen"), CASES)
 def test_no_choice_fails_for_being_round(form, chosen):

@@ -40,6 +40,7 @@ def spoil(project, task, now):
     return project
 
 
+@pytest.mark.dear
 def test_the_cabinet_is_built_from_first_cut_to_record():
     """One build, looked at from all sides: it takes seconds."""
     SEEN.clear()
@@ -137,6 +138,7 @@ def the_station_says_that_it_is_made(built):
     assert DAYBOOK.draw(plan, selection).elements
 
 
+@pytest.mark.dear
 def test_half_built_there_is_a_next_step_with_all_that_goes_with_it():
     project, now = build(seed_cabinet(), until=lambda stand: stand.done >= 45)
     plan = work_out(project, milling=False, proving=False)

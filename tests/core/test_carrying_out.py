@@ -65,6 +65,7 @@ def wrong(plan):
     return found
 
 
+@pytest.mark.dear
 @pytest.mark.sampled(7)
 @pytest.mark.parametrize(
     "chosen", [(form, chosen) for form in sorted(FORMS.keys() - {"own"}) for chosen in each_choice(form)]
@@ -88,6 +89,7 @@ def test_ends_stand_proud_of_a_corner_or_inside_it_as_told(form, by):
         assert not any("less" in each or "more" in each for each in baselines)
 
 
+@pytest.mark.dear
 def test_rounded_corners_of_ends_that_are_set_inside_are_not_told_and_the_proof_says_so():
     for by, fine in (("0", True), ("-0.5", False)):
         plan = planned("tray", (("ends", "dovetailed"),), given=[("tails.proud", mm(by))], marks=MARKS[-2])
@@ -119,6 +121,7 @@ def test_a_corner_is_drawn_with_the_gauges_that_are_told(chosen):
 mm_of = st.builds(lambda n, d: Fraction(n, d), st.integers(1, 4000), st.sampled_from([1, 2, 4, 10]))
 
 
+@pytest.mark.dear
 @given(st.data(), st.sampled_from(ALL), st.sampled_from(MARKS))
 @tried(25)
 def test_at_any_size_it_comes_out_as_designed(data, chosen, marks):
@@ -299,7 +302,7 @@ def test_operations_see_neither_solids_nor_the_overlap_nor_channels():
             names += [each.name for each in node.names] if isinstance(node, ast.Import) else []
             for name in filter(None, names):
                 assert not name.startswith("nullah.") or name.startswith(
-                    ("nullah.core.operations", "nullah.core.lengths", "nullah.core.catalogue")
+                    ("nullah.core.operations", "nullah.core.lengths", "nullah.core.catalogue", "nullah.core.fraction")
                 ), (path.name, name)
 
 
@@ -337,6 +340,7 @@ def _taken_over(operation, setting):
     return isinstance(operation, Take) and operation.cut is Cut.TONGUE and setting.name == "wide"
 
 
+@pytest.mark.dear
 def test_another_figure_makes_another_region_and_other_words():
     for operation in every_operation():
         _every_figure_counts(operation)

@@ -107,6 +107,7 @@ def test_a_panels_room_is_held_against_its_own_woods_movement(wood, spare, said_
         assert not [f for f in roomier.findings if f.trouble is FaultKind.SEASON]
 
 
+@pytest.mark.dear
 def test_quarter_sawn_wood_needs_less_room():
     project = seed_cabinet()
     tight = actions.give(project, "back.gap", mm("0.2"))
@@ -115,6 +116,7 @@ def test_quarter_sawn_wood_needs_less_room():
     assert not found(quartered, FaultKind.SEASON)
 
 
+@pytest.mark.dear
 @pytest.mark.sampled(3)
 @pytest.mark.parametrize("form", [form for form in FORMS if form != "own"])
 def test_proof_and_season_say_the_same_of_what_has_room(form):
@@ -234,6 +236,7 @@ def test_a_sliding_lid_slides_and_a_swollen_one_does_not():
 # --- pins -----------------------------------------------------------------------------------------
 
 
+@pytest.mark.dear
 def test_pins_too_fine_and_tails_too_many_are_said_on_the_piece():
     fine = work_out(actions.give(Project(Piece("box")), "tails.pin", mm("0.5")), milling=False)
     assert any(remark.ref.name.startswith("tails.") for remark in fine.remarks)

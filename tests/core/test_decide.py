@@ -82,6 +82,7 @@ def test_the_best_crosscut_is_found_and_not_just_the_middle():
     assert best.least > middle + 0.2
 
 
+@pytest.mark.dear
 @settings(max_examples=5, deadline=None)
 @given(st.integers(0, 10**6))
 def test_best_cuts_are_never_worse_than_the_whole_nor_than_halves(seed):

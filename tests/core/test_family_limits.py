@@ -265,6 +265,7 @@ def test_a_short_tenon_of_an_apron(long, said_so):
     assert bool(complained("table", Shallow, tenon__length=long, apron__width=90)) is said_so
 
 
+@pytest.mark.dear
 @pytest.mark.parametrize(("deep", "said_so"), [(15, True), ("14.5", True), (14, False), (6, False)])
 def test_a_rabbet_that_leaves_next_to_nothing(deep, said_so):
     assert bool(complained("chest", ThinTongue, rabbet__depth=deep, sides__thickness=18)) is said_so

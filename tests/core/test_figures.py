@@ -367,6 +367,7 @@ def test_a_board_as_thick_as_a_part_is_rough_gives_it_and_a_hair_thinner_does_no
     assert not can_supply(part, thin) and refusal(part, thin) == TooThin(mm(20), "plank", mm("19.99"))
 
 
+@pytest.mark.dear
 @given(st.integers(0, 140))
 def test_a_groove_that_shows_is_offered_the_nearest_place_inside_a_tail(low):
     layout = lay_out(DovetailFigures(mm(150), mm(15), mm(15), 3, mm(8), mm(6), Slope(Fraction(7))))

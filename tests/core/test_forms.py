@@ -85,6 +85,7 @@ def test_every_form_declares_what_it_uses(form):
         assert quantity.definition.kind is QuantityKind.LENGTH
 
 
+@pytest.mark.dear
 @pytest.mark.parametrize("form", [f.id for f in FORMS.values() if any(c.name == "sizing" for c in f.choices)])
 def test_sized_three_ways(form):
     prefix = next(name for name in made(form).ledger.quantities if ".outside_" in name).split(".")[0]
@@ -117,6 +118,7 @@ def test_no_figure_breaks_a_form(form, value):
 # --- the trade's figures --------------------------------------------------------------------------
 
 
+@pytest.mark.dear
 def test_a_chests_notches_follow_its_rabbets():
     plan = made("chest", {"rabbet.depth": mm(7), "sides.thickness": mm(18)})
     assert plan.ledger["notch.depth"] == 11, "what the rabbet leaves"
@@ -202,6 +204,7 @@ def test_a_drawers_bottom_slides_out_under_its_back():
     assert hold is Hold.NAILS
 
 
+@pytest.mark.dear
 def test_drawers_fit_openings_and_wait_for_them():
     plan = made("case", drawers="all", rows="4", heights="stepped")
     heights = [plan.ledger[f"row{row}.height"] for row in range(1, 5)]

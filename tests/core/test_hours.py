@@ -82,6 +82,7 @@ def test_the_chain_says_what_decides_the_end():
     assert calendar.finish == max(calendar.free.values())
 
 
+@pytest.mark.dear
 def test_hours_that_never_come_are_refused():
     with pytest.raises(HoursError) as refused:
         plan_days((task("a"),), {"a": 5}, Hours((None,) * 7), MONDAY)

@@ -96,6 +96,7 @@ def test_every_step_has_a_picture_and_the_pictures_go_on(cabinet):
     assert any(path.fill is Fill.PAPER for path in paths(cut + 1))
 
 
+@pytest.mark.dear
 def test_a_long_part_is_broken_off_beside_what_is_done_to_it():
     plan = work_out(actions.give(Project(piece=Piece("case", "case")), "case.outside_height", mm(1900)), milling=False)
     dado = next(kind for kind in kinds_of(plan.assembly) if kind.name == "stopped dado")
@@ -252,6 +253,7 @@ def _through(take):
     return take.cut not in (Cut.DADO, Cut.STOPPED_DADO, Cut.PLOUGH, Cut.PLOUGH_TO_LINES, Cut.CHISEL_GROOVE, Cut.RABBET)
 
 
+@pytest.mark.dear
 def test_what_enters_one_channel_in_line_is_told_one_channel():
     count = 0
     for form, chosen, plan in _plans_of_each_choice():
@@ -268,6 +270,7 @@ def test_what_enters_one_channel_in_line_is_told_one_channel():
     assert count
 
 
+@pytest.mark.dear
 def test_equal_joints_are_made_in_equal_steps():
     for form, chosen, plan in _plans_of_each_choice():
         frames = frames_of(plan.assembly)

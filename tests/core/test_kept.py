@@ -126,6 +126,7 @@ def said(what, *values):
     return made.stdout
 
 
+@pytest.mark.dear
 @pytest.mark.sampled(16)
 @pytest.mark.parametrize("seed", range(16))
 def test_what_is_kept_of_other_pieces_never_shows(seed, tmp_path):

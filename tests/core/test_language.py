@@ -46,6 +46,7 @@ def test_sheets_in_inches_speak_the_language(form):
     assert not told(Project(Piece(form, name="1"), marks=Marks(Unit.INCH)))
 
 
+@pytest.mark.dear
 def test_the_sheets_of_the_sample_speak_the_language():
     assert not told(seed_cabinet())
     assert not not_in_the_catalogue()

@@ -140,6 +140,7 @@ def test_rounding_lands_on_a_mark_and_keeps_its_direction(value, unit, direction
         assert off <= 0
 
 
+@pytest.mark.dear
 @given(st.text(max_size=20))
 def test_any_text_is_a_length_or_a_sentence(text):
     try:

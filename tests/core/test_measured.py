@@ -20,6 +20,7 @@ def failing(plan):
     return [each.remark.fact for each in prove_plan(plan).findings if each.remark.weight is Severity.FAILURE]
 
 
+@pytest.mark.dear
 @pytest.mark.sampled(31)
 @pytest.mark.parametrize("chosen", TRIED)
 @pytest.mark.parametrize("off", [0.6, -0.6])

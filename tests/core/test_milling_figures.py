@@ -48,6 +48,7 @@ def _pile(figures, spreads, thick, count=12000):
     return middle, deep
 
 
+@pytest.mark.dear
 def test_faces_without_readings_scatter_as_a_pile_of_boards_with_these_figures_does():
     # Each figure is known to half a millimetre and a fifth of itself; the wind stands at two corners, so twice that.
     middle, deep = _pile((2, 3, 4), (0.5 + 0.2 * 2, 0.5 + 0.2 * 3, 2 * (0.5 + 0.2 * 4)), 0.3)

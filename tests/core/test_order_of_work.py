@@ -281,6 +281,7 @@ def test_a_framed_case_of_several_columns_has_an_order(columns):
     assert order.tasks and order.faults == ()
 
 
+@pytest.mark.dear
 @pytest.mark.sampled(3)
 @pytest.mark.parametrize("form", [form for form in FORMS if form != "own"])
 def test_what_is_measured_between_parts_stands_together_before(form):
@@ -520,6 +521,7 @@ def test_every_step_of_a_joint_is_called_otherwise():
     assert len(set(said)) == len(said) and all(each.startswith("Dado: ") and "left" in each for each in said)
 
 
+@pytest.mark.dear
 @pytest.mark.parametrize("form", ["case", "table", "chest", "tray", "drawer"])
 def test_what_both_hosts_of_a_joint_get_is_gauged_and_cut_at_one_go(form):
     """A gauge that is set serves all that is equal and there, though what enters is cut to different openings."""

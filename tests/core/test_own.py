@@ -93,6 +93,7 @@ sizes = st.tuples(st.integers(100, 400), st.integers(30, 200), st.integers(8, 40
 places = st.tuples(st.integers(-60, 60), st.integers(-60, 60), st.integers(-60, 60))
 
 
+@pytest.mark.dear
 @given(sizes, places, st.sampled_from(LIES), sizes, places, st.sampled_from(LIES))
 def test_whatever_is_offered_shares_the_overlap_out(size1, at1, lie1, size2, at2, lie2):
     project = piece(board(1, size1, at1, lie1), board(2, size2, at2, lie2))
@@ -270,6 +271,7 @@ def test_a_corner_that_was_turned_out_of_one_is_said(sharing, word):
     assert any(f"cannot be {word} as they lie" in text for text in texts), texts
 
 
+@pytest.mark.dear
 @given(
     sizes, places, st.sampled_from(LIES), sizes, places, st.sampled_from(LIES),
     st.sampled_from(list(TYPES)),

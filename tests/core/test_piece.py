@@ -103,6 +103,7 @@ def test_a_groove_too_deep_is_said_with_its_mend():
 sizes = st.fractions(min_value=100, max_value=600, max_denominator=32)
 
 
+@pytest.mark.dear
 @given(sizes, sizes, st.fractions(min_value=40, max_value=300, max_denominator=32),
        st.fractions(min_value=8, max_value=20, max_denominator=32), st.sampled_from(["sides", "ends"]))  # fmt: skip
 def test_any_sensible_box_goes_together(length, width, height, thickness, tails_on):

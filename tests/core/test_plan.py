@@ -74,6 +74,7 @@ def test_nothing_a_user_gives_breaks_a_station(name, value):
         assert card.title
 
 
+@pytest.mark.dear
 def test_tails_that_do_not_fit_say_how_many_would():
     plan = work_out(actions.give(seed_box(), "tails.count", 40))
     assert Unsettled(Issue.CORNER) in plan.unsettled()

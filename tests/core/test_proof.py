@@ -123,6 +123,7 @@ def test_rows_that_do_not_add_up_are_said():
     assert any("7.5 mm less than the inside height" in said(remark, plan) for remark in plan.remarks)
 
 
+@pytest.mark.dear
 def test_complaints_are_written_in_the_unit_that_is_shown():
     project = spoil(seed_cabinet(), dado__width=mm(11))
     inches = proved(actions.show_in(project, replace(project.marks, unit=Unit.INCH)))
@@ -211,6 +212,7 @@ def test_what_was_cut_to_a_measurement_is_trusted():
     assert not plan.findings, [said(f, plan) for f in plan.findings]
 
 
+@pytest.mark.dear
 def test_a_thickness_that_came_out_different_is_followed_or_said():
     # The rabbet of the back follows the back's thickness as measured; a dado already cut does not.
     follows = proved(actions.measure(seed_cabinet(), "back.thickness", mm("9.6")))
@@ -265,6 +267,7 @@ def test_a_proof_can_be_stopped():
         prove_plan(plan, lambda: True)
 
 
+@pytest.mark.dear
 def test_a_proof_again_is_the_same_and_asks_nothing_new():
     from nullah.core.piece import solids
 
@@ -312,6 +315,7 @@ _WRONG = {
 }
 
 
+@pytest.mark.dear
 @tried(24, suppress_health_check=[HealthCheck.too_slow])
 @given(st.sampled_from(sorted(_SIZES)), st.data())
 def test_any_piece_of_sensible_size_proves_clean_and_any_wrong_figure_is_caught(form, data):
@@ -329,6 +333,7 @@ def test_any_piece_of_sensible_size_proves_clean_and_any_wrong_figure_is_caught(
     assert found, f"{wrong} {by:+d} is not caught"
 
 
+@pytest.mark.dear
 def test_slopes_and_counts_can_be_wrong_too():
     steep = proved(actions.give(Project(Piece("box")), "tails.slope", Slope(Fraction(1))))
     assert steep.failing
@@ -337,6 +342,7 @@ def test_slopes_and_counts_can_be_wrong_too():
     assert FORMS["box"].id == "box"
 
 
+@pytest.mark.dear
 def test_what_a_form_says_is_in_the_unit_that_is_shown_too():
     short = actions.give(seed_cabinet(), "row1.height", mm(70))
     for project, words in ((short, "7.5 mm less"), (actions.show_in(short, replace(short.marks, unit=Unit.INCH)), "″")):

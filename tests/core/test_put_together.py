@@ -54,6 +54,7 @@ def gauged(plan, kind=Gauge):
 # --- in inches ------------------------------------------------------------------------------------
 
 
+@pytest.mark.dear
 @pytest.mark.sampled(37)
 @pytest.mark.parametrize(("form", "chosen"), EVERY)
 def test_with_steady_hands_all_joints_close_within_a_mark_in_inches(form, chosen):
@@ -79,6 +80,7 @@ def _is_film(one, other):
     return (first ^ second).area() > 1e-3
 
 
+@pytest.mark.dear
 @pytest.mark.sampled(23)
 @pytest.mark.parametrize(("form", "chosen"), EVERY)
 def test_no_film_stays_where_something_ends_in_a_surface(form, chosen):
@@ -155,6 +157,7 @@ def test_housings_lie_as_far_apart_as_the_walls_came_out(chosen, off):
         assert float(apart) == pytest.approx(float(plan.ledger[name]) + off, abs=1e-6)
 
 
+@pytest.mark.dear
 @pytest.mark.sampled(3)
 @pytest.mark.parametrize("corners", CORNERS)
 @pytest.mark.parametrize("begin", [planned, planned_in_inches])
@@ -186,6 +189,7 @@ def test_a_frame_is_planed_level_before_its_top_goes_on_and_before_what_holds_it
     assert {"leg1", "leg2", "leg3", "leg4"} <= set(tasks[level].parts)
 
 
+@pytest.mark.dear
 def test_on_a_frame_that_was_planed_level_a_top_lies_all_over():
     plan = planned("table", TABLES[0])
     for seed in range(5):
@@ -217,6 +221,7 @@ def test_ends_of_tenons_that_are_mitred_stay_clear_of_each_other():
     assert rehearse(plan, STEADY, 1).goes_together
 
 
+@pytest.mark.dear
 def test_a_tenon_that_touches_the_bottom_is_shortened_until_its_shoulders_close():
     plan = planned("stand", ())
     tried = [join for task in order_of_work(plan).tasks for join in task.joins if join.how is Joining.DRY]
@@ -239,6 +244,7 @@ def test_a_rail_cut_to_what_was_measured_has_its_shoulders_as_far_apart():
     assert names.index("measure/rail.opening") < names.index("joint/upper_rail-leg1/1")
 
 
+@pytest.mark.dear
 @pytest.mark.sampled(19)
 @pytest.mark.parametrize(("form", "chosen"), EVERY)
 def test_what_is_begun_in_inches_goes_together(form, chosen):
@@ -261,6 +267,7 @@ def test_what_goes_in_and_out_is_planed_where_it_runs(form, chosen):
     assert beside and shaved.issuperset(beside)
 
 
+@pytest.mark.dear
 def test_a_drawer_is_planed_until_it_runs_between_guides_that_stand_out():
     plan = planned("table", (("drawer", "one"),))
     found = rehearse(plan, Hands(), 15)
@@ -284,6 +291,7 @@ def test_only_what_is_open_near_where_it_is_seen_counts_as_seen():
 # --- by hand --------------------------------------------------------------------------------------
 
 
+@pytest.mark.dear
 def test_sockets_come_out_as_traced_whichever_way_the_reference_faces_look():
     # Legs are measured from outside: the sockets of the upper rail are sawn from the other face.
     plan = planned("table", (("drawer", "one"),))

@@ -286,6 +286,7 @@ def test_what_may_be_shaved_is_shaved_and_what_may_not_pushes_apart():
 # --- measuring ------------------------------------------------------------------------------------
 
 
+@pytest.mark.dear
 @pytest.mark.parametrize("off", [-0.9, 0.8])
 def test_an_opening_is_found_as_it_came_out(off, monkeypatch):
     plan = planned("case", ())
@@ -304,6 +305,7 @@ def test_an_opening_is_found_as_it_came_out(off, monkeypatch):
     assert found["back.opening_height"] == pytest.approx(0.0, abs=0.05)
 
 
+@pytest.mark.dear
 @pytest.mark.sampled(31)
 @pytest.mark.parametrize("chosen", [(form, chosen) for form in FORMS_MADE for chosen in each_choice(form)])
 def test_whatever_waits_is_measured(chosen):
@@ -332,6 +334,7 @@ def test_nothing_that_is_made_before_an_opening_is_measured_is_told_otherwise_af
 # --- whole builds ---------------------------------------------------------------------------------
 
 
+@pytest.mark.dear
 @pytest.mark.sampled(31)
 @pytest.mark.parametrize("chosen", [(form, chosen) for form in FORMS_MADE for chosen in each_choice(form)])
 def test_with_steady_hands_all_joints_close_within_a_mark(chosen):
@@ -343,6 +346,7 @@ def test_with_steady_hands_all_joints_close_within_a_mark(chosen):
     assert wrong == [] and found.goes_together
 
 
+@pytest.mark.dear
 @pytest.mark.parametrize("form", ["drawer", "hanging rack", "stand"])
 def test_hands_err_as_often_as_their_seed_says(form):
     plan = planned(form, ())
@@ -351,6 +355,7 @@ def test_hands_err_as_often_as_their_seed_says(form):
     assert one != other
 
 
+@pytest.mark.dear
 @pytest.mark.sampled(3)
 @pytest.mark.parametrize(
     ("form", "chosen"),
@@ -372,6 +377,7 @@ def test_with_usual_hands_pieces_go_together(form, chosen):
     assert [rehearse(plan, USUAL, seed).goes_together for seed in range(2)] == [True] * 2
 
 
+@pytest.mark.dear
 def test_with_rough_hands_fewer_go_together_than_with_careful_ones():
     plan = planned("stand", ())
     rough, careful = (
@@ -381,6 +387,7 @@ def test_with_rough_hands_fewer_go_together_than_with_careful_ones():
     assert rough < careful == 8
 
 
+@pytest.mark.dear
 def test_from_the_drawing_nothing_is_measured_and_less_goes_together():
     plan = planned("wall shelf", ())
     drawn = [rehearse(plan, USUAL, seed, measured=False) for seed in range(12)]
@@ -411,6 +418,7 @@ def _wrongly_told(plan, wrong):
     return told
 
 
+@pytest.mark.dear
 @pytest.mark.parametrize(("form", "part", "sort"), [("case", "divider11", CutToSize), ("wall shelf", "left", Gauge)])
 def test_a_figure_that_is_told_wrongly_is_built_wrongly(form, part, sort, monkeypatch):
     plan = planned(form, ())
@@ -473,6 +481,7 @@ def test_what_a_mate_sets_from_either_face_is_measured_from_that_face():
         assert all(each.gap < 0.5 for each in found.joints), seed
 
 
+@pytest.mark.dear
 def test_equal_parts_are_cut_to_the_largest_of_their_openings_and_shot_to_their_own():
     plan = planned("case", (("dados", "shouldered"),))
     assert all(rehearse(plan, USUAL, seed).goes_together for seed in (3, 4, 5, 6))

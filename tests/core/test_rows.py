@@ -52,6 +52,7 @@ def _shank(row, place, parts):
     return turned.translate(at)
 
 
+@pytest.mark.dear
 @pytest.mark.parametrize("form", [form for form in FORMS if form != "own"])
 def test_every_nail_and_screw_lies_in_the_wood_of_its_two_parts_and_in_no_other(form):
     for chosen in each_choice(form):
@@ -192,6 +193,7 @@ def test_nails_of_a_case_keep_away_from_what_is_cut_into_it():
                     assert not inside, (joint.id, float(place))
 
 
+@pytest.mark.dear
 @pytest.mark.sampled(3)
 @pytest.mark.parametrize("form", [form for form in FORMS if form != "own"])
 def test_what_holds_is_bored_as_a_part_is_put_in_its_place(form):

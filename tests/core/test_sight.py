@@ -112,6 +112,7 @@ def test_patches_in_one_plane_are_all_seen():
         assert top and top[-1] == "own1", f"the left side stands there, {height} up"
 
 
+@pytest.mark.dear
 @pytest.mark.sampled(2)
 @pytest.mark.parametrize("project", [seed_box(), seed_cabinet(), plant_stair()], ids=lambda p: p.piece.name)
 @pytest.mark.parametrize("view", list(View))

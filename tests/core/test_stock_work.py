@@ -158,6 +158,7 @@ def test_a_rip_is_told_to_stop_and_the_crosscuts_to_end_in_it(marks, stop, line)
     assert left.high_edge == () and len(left.low_edge) == 4 and float(left.length) >= 1090
 
 
+@pytest.mark.dear
 @pytest.mark.sampled(3)
 @pytest.mark.parametrize("form", [form for form in FORMS if form != "own"])
 def test_milling_as_told_makes_the_blank(form):

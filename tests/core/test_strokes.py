@@ -148,6 +148,7 @@ def test_lanes_cover_the_board_and_keep_to_it(length, width, way, step):
     assert sum(lane.length for lane in found) * step > 0.6 * length * width
 
 
+@pytest.mark.dear
 @settings(max_examples=30, deadline=None)
 @given(st.integers(0, 10**6), st.floats(0.2, 4))
 def test_more_wood_takes_no_fewer_strokes(seed, more):
@@ -178,6 +179,7 @@ def test_steps_follow_the_order_of_the_work():
 # --- on the board as it really is --------------------------------------------------------------------------
 
 
+@pytest.mark.dear
 def test_planned_from_a_survey_and_played_on_the_board_itself_the_forecast_holds():
     gauges = SimulatedGauges(7)
     board = WOUND

@@ -34,6 +34,7 @@ def longer(window, length):
     window.document.do("longer", lambda p: actions.give(p, "contents.length", mm(length)))
 
 
+@pytest.mark.dear
 def test_the_order_of_work_comes_after_and_nothing_old_is_left(window, qtbot):
     window.show_station(DAY_BOOK)
     assert known_order(window.document.plan) is None, "the window did not wait for it"

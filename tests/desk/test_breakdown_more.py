@@ -37,6 +37,7 @@ def at(user, part):
 # --- what is asked --------------------------------------------------------------------------------
 
 
+@pytest.mark.dear
 def test_what_is_asked_of_the_wood_is_kept_and_held(user, desk):
     take(user, "front")
     user.choose(desk.asked.rings, "quarter")
@@ -51,6 +52,7 @@ def test_what_is_asked_of_the_wood_is_kept_and_held(user, desk):
     assert not user.plan.unplaced
 
 
+@pytest.mark.dear
 def test_a_stave_asks_for_its_own_wood_and_the_others_of_its_part_do_not(user, desk):
     take(user, "bottom")
     user.choose(desk.asked.made, "2")
@@ -65,6 +67,7 @@ def test_a_stave_asks_for_its_own_wood_and_the_others_of_its_part_do_not(user, d
     assert user.project.asks == ()
 
 
+@pytest.mark.dear
 def test_two_parts_are_matched_and_then_lie_end_to_end(user, desk):
     take(user, "front")
     user.choose(desk.asked.together, "new set")
@@ -81,6 +84,7 @@ def test_two_parts_are_matched_and_then_lie_end_to_end(user, desk):
 # --- how parts are had ----------------------------------------------------------------------------
 
 
+@pytest.mark.dear
 def test_a_part_is_made_of_staves_and_each_is_laid(user, desk):
     take(user, "bottom")
     user.choose(desk.asked.made, "2")
@@ -107,6 +111,7 @@ def test_a_part_too_wide_for_any_board_is_offered_staves_at_a_click(user, desk):
     assert len(made.widths) == 2 and sum(width.mm for width in made.widths) == user.plan.part(made.part).width.mm
 
 
+@pytest.mark.dear
 def test_two_thin_parts_come_out_of_one_blank(user, desk):
     thick = Board("9", "plank", user.project.board("1").species, mm(1500), mm(200), mm(50))
     user.window.document.do("plank", lambda p: actions.add_board(p, thick))
@@ -122,6 +127,7 @@ def test_two_thin_parts_come_out_of_one_blank(user, desk):
 # --- by hand --------------------------------------------------------------------------------------
 
 
+@pytest.mark.dear
 def test_a_pinned_part_stays_when_the_rest_is_laid_out(user, desk):
     take(user, "left")
     where = at(user, "left")
@@ -219,6 +225,7 @@ def test_what_is_wished_for_is_kept(user, desk):
     assert user.project.allowances.joint.text == "4 mm"
 
 
+@pytest.mark.dear
 def test_another_board_is_tried_before_it_is_bought(user, desk):
     short = actions.remove_board(actions.remove_board(user.project, "1"), "2")
     user.window.document.do("short", lambda _: short)
@@ -255,6 +262,7 @@ def test_the_cuts_are_gone_through_one_by_one(user, desk):
     assert user.window.document.selection.breakdown.cut is None and desk.looks[False].isChecked()
 
 
+@pytest.mark.dear
 def test_a_board_that_is_sawn_up_keeps_its_parts_and_gives_its_offcuts_to_the_rack(user, desk):
     user.click_bench("back")
     board = user.plan.board_of("back")

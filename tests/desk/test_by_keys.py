@@ -111,6 +111,7 @@ def test_a_part_is_laid_elsewhere(user):
     assert user.window.document.undo_name.startswith(("move", "lift")) or user.window.desk(2).progress.text()
 
 
+@pytest.mark.dear
 def test_a_line_of_a_joint_is_dragged(cabinetmaker):
     cabinetmaker.go("joints")
     found = next(each for each in kinds_of(cabinetmaker.plan.assembly) if "stopped dado" in each.name)

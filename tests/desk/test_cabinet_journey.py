@@ -78,6 +78,7 @@ def test_it_is_the_cabinet_of_the_sample_and_proves_clean(made):
     assert "30 parts without wood" in made.window.header.unsettled.text()
 
 
+@pytest.mark.dear
 def test_what_the_bench_says_flows_through_the_drawers(made):
     made.press("Figures")
     before = made.plan.part("drawer21_front").length
@@ -94,6 +95,7 @@ def test_what_the_bench_says_flows_through_the_drawers(made):
     assert made.plan.part("drawer21_front").width == mm("85.9")
 
 
+@pytest.mark.dear
 def test_a_divider_that_came_out_thick_is_found_before_it_is_driven_home(made):
     made.press("Figures")
     type_in_table(made, "dado.width", "12", "Measured")
@@ -102,6 +104,7 @@ def test_a_divider_that_came_out_thick_is_found_before_it_is_driven_home(made):
     assert made.chip(made.plan.parts[7].id).told == "does not fit"
 
 
+@pytest.mark.dear
 def test_it_is_saved_printed_and_listed(made, tmp_path):
     made.window.papers.save_path(tmp_path / "cabinet.nullah")
     assert untyped(read_project(tmp_path / "cabinet.nullah")) == untyped(made.project)

@@ -41,6 +41,7 @@ KEPT = {
 }
 
 
+@pytest.mark.dear
 @settings(max_examples=40, deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture])
 @given(
     entries=st.lists(st.tuples(st.sampled_from((*LEDGER, *KEPT)), st.sampled_from(TEXTS)), min_size=1, max_size=12),

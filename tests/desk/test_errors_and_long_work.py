@@ -98,6 +98,7 @@ def test_the_log_is_rotated(tmp_path, monkeypatch):
 # --- long work ------------------------------------------------------------------------------------
 
 
+@pytest.mark.dear
 def test_writing_sheets_leaves_the_window_free_tells_how_far_it_is_and_stops(cabinetmaker, tmp_path):
     user = cabinetmaker
     user.window.papers.exports.write_sheets(tmp_path / "out")
@@ -118,6 +119,7 @@ def test_closing_stops_what_is_written(user, tmp_path):
     assert not user.window.papers.exports.work.running
 
 
+@pytest.mark.dear
 def test_one_thing_at_a_time(user, tmp_path):
     user.window.papers.exports.write_sheets(tmp_path / "out")
     user.window.papers.exports.write_solids(tmp_path / "a.glb")
@@ -127,6 +129,7 @@ def test_one_thing_at_a_time(user, tmp_path):
     assert " files written" in user.window.banner.words.text() and not (tmp_path / "a.glb").exists()
 
 
+@pytest.mark.dear
 def test_printing_is_stopped_between_two_pages(cabinetmaker, tmp_path):
     from PySide6.QtPrintSupport import QPrinter
 
@@ -140,6 +143,7 @@ def test_printing_is_stopped_between_two_pages(cabinetmaker, tmp_path):
     assert "Stopped after page" in user.window.banner.words.text()
 
 
+@pytest.mark.dear
 def test_a_process_that_dies_is_an_error_and_not_a_silence(user, tmp_path):
     there = below(os.getpid())
     user.window.papers.exports.write_sheets(tmp_path / "out")

@@ -67,6 +67,7 @@ def test_undo_keeps_the_unit_that_is_shown(user):
     assert user.window.rod.marks[0].state.endswith("″")
 
 
+@pytest.mark.dear
 def test_showing_another_unit_changes_no_size_and_what_is_laid_stays_laid(cabinetmaker):
     user = cabinetmaker
     before = {name: each.value for name, each in user.plan.ledger.quantities.items()}

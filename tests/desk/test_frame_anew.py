@@ -134,6 +134,7 @@ def test_a_new_piece_begins_round_in_the_unit_that_was_chosen(user):
     assert not page.isVisible() and user.project.marks.unit is Unit.INCH
 
 
+@pytest.mark.dear
 def test_forms_are_drawn_on_the_start_page_and_files_worked_on_stand_there(user, tmp_path):
     user.window.papers.save_path(tmp_path / "twine.nullah")
     user.window.show_start()
@@ -210,6 +211,7 @@ def test_terms_are_changed_in_the_preferences_and_what_is_saved_stays_saved(user
     dialog.close()
 
 
+@pytest.mark.dear
 def test_the_manual_opens_at_the_station_and_tells_every_key(user):
     user.go("milling")
     user.bot.keyClick(user.window, Qt.Key.Key_F1)

@@ -1,5 +1,6 @@
 """The Joints station as a user works it."""
 
+import pytest
 from PySide6.QtCore import Qt
 
 from nullah.core import actions
@@ -20,6 +21,7 @@ def kind(user, name):
     return next(each for each in kinds_of(user.plan.assembly) if each.name == name)
 
 
+@pytest.mark.dear
 def test_every_kind_of_joint_of_the_cabinet_can_be_chosen_and_is_laid_out(cabinetmaker):
     cabinetmaker.go("joints")
     for each in kinds_of(cabinetmaker.plan.assembly):
@@ -174,6 +176,7 @@ def test_a_pin_of_a_row_by_hand_is_dragged_alone(user):
     assert [float(high - low) for low, high in user.plan.corner.layout.tails] == before
 
 
+@pytest.mark.dear
 def test_a_dados_stop_is_dragged_and_held(cabinetmaker):
     cabinetmaker.go("joints")
     dado = kind(cabinetmaker, "stopped dado")
@@ -233,6 +236,7 @@ def test_the_tools_there_are_decide_what_is_said(cabinetmaker):
         assert cabinetmaker.project.shop.plough_deepest.text == "1 mm"
 
 
+@pytest.mark.dear
 def test_what_holds_a_joint_its_nails_how_many_and_where_are_chosen(cabinetmaker):
     cabinetmaker.go("joints")
     back = next(each for each in kinds_of(cabinetmaker.plan.assembly) if each.joint.hold is Hold.NAILS)

@@ -77,6 +77,7 @@ def test_typing_that_was_not_entered_does_not_stand_in_the_next_piece(user):
 # --- kept work ------------------------------------------------------------------------------------
 
 
+@pytest.mark.dear
 def test_work_is_kept_however_fast_changes_follow_each_other(tmp_path, qtbot):
     """Each change is nearer to the last than the time after which work is kept, and it is kept all the same."""
     document = Document(seed_box(), Autosave(tmp_path))
@@ -125,6 +126,7 @@ sys.exit(start.open_desk(None))
 """
 
 
+@pytest.mark.dear
 @pytest.mark.sampled(3)
 @pytest.mark.parametrize("how", [signal.SIGTERM, signal.SIGINT, signal.SIGHUP])
 def test_a_desk_that_is_asked_to_end_keeps_its_work_first_and_the_name_being_typed(tmp_path, how):
@@ -326,6 +328,7 @@ def test_what_cannot_be_printed_is_a_sign_as_soon_as_it_is_typed(user):
     assert project_text(parse_project(project_text(project), "again")) == project_text(project)
 
 
+@pytest.mark.dear
 def test_desks_that_are_killed_leave_their_work_whole(tmp_path):
     """Two, without a stop watch; `script/torture` kills a hundred and holds a second and a half."""
     from tests.torture.kills import kills_of_desks

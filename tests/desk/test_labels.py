@@ -98,6 +98,7 @@ SAMPLES = {
 }
 
 
+@pytest.mark.dear
 @pytest.mark.sampled(29)
 @pytest.mark.parametrize(("size", "unit"), list(itertools.product(SIZES, (Unit.MM, Unit.INCH))))
 @pytest.mark.parametrize("sample", SAMPLES)
@@ -151,6 +152,7 @@ def _stands(line, text, per_mm):
     )
 
 
+@pytest.mark.dear
 def test_the_boxes_are_those_of_the_pictures(qapp, tmp_path):
     shots = write_shots(tmp_path, (1024, 700), Unit.INCH, seed_cabinet())
     found = labels_of(shots)["views"]

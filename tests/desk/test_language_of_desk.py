@@ -68,6 +68,7 @@ def look_everywhere(window):
     return found
 
 
+@pytest.mark.dear
 @pytest.mark.sampled(6)
 @pytest.mark.parametrize("form", ["sample", *FORMS])
 def test_every_station_of_every_form_speaks_the_language(form, lettering, open_window):

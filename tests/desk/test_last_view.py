@@ -109,6 +109,7 @@ print([type(each).__name__ for each in QApplication.topLevelWidgets() if each.is
 """
 
 
+@pytest.mark.dear
 def test_the_second_start_with_a_file_shows_the_first(user, tmp_path):
     file = tmp_path / "box.nullah"
     user.window.papers.save_path(file)

@@ -35,6 +35,7 @@ def choose(box, text):
 # --- turned ---------------------------------------------------------------------------------------
 
 
+@pytest.mark.dear
 def test_it_turns_by_mouse_and_keys_and_what_is_clicked_is_in_hand(cabinetmaker):
     glass = page(cabinetmaker, "Turn it").glass
     cabinetmaker.press("Front")
@@ -75,6 +76,7 @@ def test_it_turns_by_mouse_and_keys_and_what_is_clicked_is_in_hand(cabinetmaker)
     assert glass.closer > 1
 
 
+@pytest.mark.dear
 def test_it_opens_and_closes_and_the_ground_picks_nothing(cabinetmaker):
     view = page(cabinetmaker, "Turn it")
     closed = view.glass.picture.parts.copy()
@@ -90,6 +92,7 @@ def test_it_opens_and_closes_and_the_ground_picks_nothing(cabinetmaker):
     assert cabinetmaker.window.document.selection.part == ""
 
 
+@pytest.mark.dear
 def test_a_change_is_seen_at_once_by_day_and_night(cabinetmaker):
     view = page(cabinetmaker, "Turn it")
     before = view.glass.picture.parts.copy()
@@ -101,6 +104,7 @@ def test_a_change_is_seen_at_once_by_day_and_night(cabinetmaker):
     assert view.grab().toImage().pixelColor(5, view.height() - 5).lightness() < 80 < ground
 
 
+@pytest.mark.dear
 def test_the_proof_is_worked_out_aside_and_arrives(qtbot, tmp_path):
     window = make_window(seed_cabinet(), tmp_path / "unsaved")
     window.document.numbers_ready()
@@ -118,6 +122,7 @@ def test_the_proof_is_worked_out_aside_and_arrives(qtbot, tmp_path):
     window.close()
 
 
+@pytest.mark.dear
 def test_a_fine_picture_is_painted_beside_the_window_and_only_the_newest_is_shown(qtbot, tmp_path):
     window = make_window(seed_cabinet(), tmp_path / "unsaved")
     window.document.numbers_ready()
@@ -252,6 +257,7 @@ def test_the_cut_list_is_written_and_read_as_files(cabinetmaker, tmp_path, monke
 # --- forms and the proof on the desk --------------------------------------------------------------
 
 
+@pytest.mark.dear
 @pytest.mark.sampled(17)
 @pytest.mark.parametrize("form", [form.id for form in FORMS.values() if form.id not in ("box", "own")])
 def test_every_form_is_taken_looked_at_and_taken_back(beginner, form):
@@ -276,6 +282,7 @@ def test_every_form_is_taken_looked_at_and_taken_back(beginner, form):
     assert beginner.plan.form.id == "box"
 
 
+@pytest.mark.dear
 def test_five_ways_to_break_the_cabinet_and_the_way_back(cabinetmaker):
     user = cabinetmaker
     complaints = set()
@@ -313,6 +320,7 @@ def test_woods_are_chosen_for_what_is_seen_and_what_is_not(beginner):
     assert beginner.window.header.undo.toolTip() == "Undo: inside eastern white pine"
 
 
+@pytest.mark.dear
 def test_solids_are_written_from_the_menu(cabinetmaker, tmp_path, monkeypatch):
     monkeypatch.setattr(QFileDialog, "getSaveFileName", lambda *_: (str(tmp_path / "cabinet.glb"), ""))
     cabinetmaker.window.papers.exports.ask_solids()

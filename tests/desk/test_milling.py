@@ -86,6 +86,7 @@ def test_the_lower_face_is_drawn_as_it_lies_turned_over(miller):
     assert reading.start[1] == pytest.approx(wide * 0.3, abs=3)
 
 
+@pytest.mark.dear
 def test_all_that_is_wanted_is_read_and_a_wrong_reading_is_named(miller):
     miller.press("Survey")
     miller.press("Read all that is wanted")
@@ -203,6 +204,7 @@ def test_sizes_as_they_went_turn_parts_to_measured_and_all_follows(miller):
 # --- strokes and edges ---------------------------------------------------------------------------------------------
 
 
+@pytest.mark.dear
 def test_steps_are_picked_and_the_planes_there_are_are_used(miller):
     miller.press("Strokes")
     assert miller.reads_on_card("fore plane set to 0.5 mm") or miller.reads_on_card("Fore plane set to 0.5 mm")

@@ -1,3 +1,4 @@
+import pytest
 from PySide6.QtCore import Qt
 
 from nullah.core.lengths import mm
@@ -29,6 +30,7 @@ def test_flattening_is_chosen_board_by_board(user):
     assert not user.window.desk(3).ticks["2"].isChecked()
 
 
+@pytest.mark.dear
 def test_the_corner_is_typed_and_read_off_the_card(user):
     user.go("joints")
     desk = user.window.desk(4)

@@ -53,6 +53,7 @@ def drag_in(user, view, part, start, by):
     user.drag(a, (a[0] + by[0], a[1] + by[1]))
 
 
+@pytest.mark.dear
 def test_a_wall_bracket_from_nothing(own, tmp_path):
     side = add(own, "upright", "upright, facing a side", ("300", "120", "20"), ("0", "0", "0"))
     arm = add(own, "arm", "along, flat", ("200", "120", "18"), ("60", "0", "200"))

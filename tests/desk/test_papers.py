@@ -98,6 +98,7 @@ app.exec()
 """
 
 
+@pytest.mark.dear
 def test_a_killed_desk_loses_at_most_a_few_seconds(open_window, tmp_path):
     root = tmp_path / "unsaved"
     desk = subprocess.Popen([sys.executable, "-c", KILLED, str(root)], env={**os.environ})
@@ -131,6 +132,7 @@ def test_a_disk_that_refuses_to_keep_is_said_once_and_nothing_is_replaced(user, 
     assert user.plan.ledger["contents.length"] == 300, "still on the desk"
 
 
+@pytest.mark.dear
 def test_all_sheets_are_written_from_the_menu(user, monkeypatch, tmp_path):
     monkeypatch.setattr(QFileDialog, "getExistingDirectory", lambda *_, **__: str(tmp_path / "out"))
     user.window.papers.exports.clock = lambda: EVENING
@@ -205,6 +207,7 @@ def test_pages_chosen_in_the_printers_own_dialog_are_honoured(user):
     assert pages_of(printer, sheets) == sheets[1:3]
 
 
+@pytest.mark.dear
 def test_printing_puts_every_sheet_on_paper_at_full_size(user, tmp_path):
     import pypdfium2 as pdfium
     from PySide6.QtPrintSupport import QPrinter

@@ -1,5 +1,6 @@
 from datetime import date
 
+import pytest
 from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
 
@@ -71,6 +72,7 @@ def test_sizing_by_choice(user):
     assert user.window.desk(0).boxes["sizing"].currentText() == "around its contents"
 
 
+@pytest.mark.dear
 def test_a_box_too_small_says_why_and_can_be_undone(user):
     user.type_figure("contents.height", "1 mm")
     user.type_figure("groove.height", "0.01 mm")

@@ -42,6 +42,7 @@ def drag_face(user, start, end):
     user.bot.mouseRelease(face, Qt.MouseButton.LeftButton, pos=b)
 
 
+@pytest.mark.dear
 def test_the_plan_is_played_to_the_end_stopped_and_taken_back(planer):
     assert "out of flat, 0.10 mm is enough" in page(planer).words.text()
     planer.choose(page(planer).speed, "400")

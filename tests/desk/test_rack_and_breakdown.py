@@ -1,3 +1,4 @@
+import pytest
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QTextDocumentFragment
 
@@ -108,6 +109,7 @@ def test_boards_are_added_and_taken_off(user):
     assert len(user.project.boards) == 5
 
 
+@pytest.mark.dear
 def test_a_beginner_goes_from_nothing_to_a_laid_out_box(beginner):
     user = beginner
     user.go("breakdown")

@@ -215,7 +215,7 @@ def test_the_air_of_the_room_stands_in_for_its_own_piece(user, rack):
 def test_a_crowded_rack_shows_details_only_of_the_board_in_hand(open_window, qtbot):
     from nullah.core.project import Project
     from nullah.core.stations import STATIONS
-    from nullah.core.stations.station import Selection
+    from nullah.core.stations.selection import Selection
 
     boards = tuple(Board(str(i), f"b{i}", "black cherry", mm(1500), mm(180), mm(25)) for i in range(1, 15))
     window = open_window(Project(boards=boards))

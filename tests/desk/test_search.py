@@ -23,6 +23,7 @@ def runner(qtbot):
     qtbot.waitUntil(lambda: not made.running, timeout=3000)
 
 
+@pytest.mark.dear
 def test_it_tells_of_progress_and_gives_its_best(runner, qtbot):
     plan = work_out(actions.accept_layout(seed_box(), ()), milling=False)
     told = []
@@ -54,6 +55,7 @@ def test_a_second_start_while_it_runs_changes_nothing(runner, qtbot):
         runner.stop()
 
 
+@pytest.mark.dear
 def test_without_boards_it_says_so_and_lays_nothing(runner, qtbot):
     from nullah.core.project import Project
 
@@ -62,6 +64,7 @@ def test_without_boards_it_says_so_and_lays_nothing(runner, qtbot):
     assert len(found.args[0].unplaced) == 5 and not found.args[0].placements
 
 
+@pytest.mark.dear
 def test_what_it_ends_with_is_thick_enough_though_the_first_answer_did_not_ask(runner, qtbot):
     bent = Board("1", "bent", "black cherry", mm(2000), mm(300), mm(19), mm(25), mm(8), mm(12))
     project = actions.accept_layout(replace(seed_box(), boards=(bent,)), ())

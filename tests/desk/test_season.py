@@ -2,6 +2,7 @@
 
 from datetime import datetime
 
+import pytest
 from PySide6.QtCore import Qt
 
 from nullah.core import actions
@@ -13,6 +14,7 @@ def desk(user):
     return user.window.desk(5)
 
 
+@pytest.mark.dear
 def test_another_room_is_chosen_and_what_binds_there_is_mended_with_one_click(cabinetmaker):
     cabinetmaker.window.document.do("tight", lambda p: actions.give(p, "drawer.reveal", mm("0.1")))
     cabinetmaker.go("season")

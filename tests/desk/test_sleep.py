@@ -71,6 +71,7 @@ def _idle(milliseconds):
     return Counter({what: count for what, count in counts.seen.items() if what not in _elsewhere})
 
 
+@pytest.mark.dear
 @pytest.mark.sampled(3)
 @pytest.mark.parametrize("station", [station.id for station in STATIONS])
 def test_it_sleeps_at_every_station(cabinetmaker, station):
@@ -82,6 +83,7 @@ def test_it_sleeps_at_every_station(cabinetmaker, station):
     assert not idle(), "after another size"
 
 
+@pytest.mark.dear
 def test_it_sleeps_when_every_way_of_looking_was_gone_through(cabinetmaker):
     from nullah.desk.shots import _looks, _sawing
 
@@ -92,6 +94,7 @@ def test_it_sleeps_when_every_way_of_looking_was_gone_through(cabinetmaker):
         assert not idle(120), name
 
 
+@pytest.mark.dear
 def test_it_sleeps_after_a_search(user):
     user.go("breakdown")
     user.press("Lay the parts out")
@@ -99,6 +102,7 @@ def test_it_sleeps_after_a_search(user):
     assert not idle()
 
 
+@pytest.mark.dear
 def test_it_sleeps_after_a_plan_was_played(cabinetmaker, tmp_path):
     from nullah.desk.shots import _milling
 
@@ -110,11 +114,13 @@ def test_it_sleeps_after_a_plan_was_played(cabinetmaker, tmp_path):
     assert not idle()
 
 
+@pytest.mark.dear
 def test_it_sleeps_with_the_caret_in_a_field(user):
     user.window.header.name.setFocus()
     assert not idle(1300), "a caret that blinks is a desk that does not sleep"
 
 
+@pytest.mark.dear
 def test_it_would_be_noticed(user):
     timer = QTimer()
     timer.start(20)

@@ -65,6 +65,7 @@ print(ratio)
 """
 
 
+@pytest.mark.dear
 @pytest.mark.sampled(2)
 @pytest.mark.parametrize("percent", [150, 200])
 def test_large_text_fits_a_usual_screen(tmp_path, percent):

@@ -31,6 +31,7 @@ def board_of_the_text(unit):
     return [figure.strip() for figure in (metric if unit is Unit.MM else inches).split("×")]
 
 
+@pytest.mark.dear
 @pytest.mark.sampled(2)
 @pytest.mark.parametrize(("unit", "length"), [(Unit.INCH, "15 1/2"), (Unit.MM, "400")])
 def test_whoever_does_what_each_step_says_comes_to_the_end(user, unit, length):

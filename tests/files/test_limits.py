@@ -300,6 +300,7 @@ def test_sentences_quote_little_and_on_one_line():
     assert issubclass(BoardError, ValueError)
 
 
+@pytest.mark.dear
 def test_a_sample_of_mutants_is_read_or_refused(tmp_path, qapp):
     """Some; `script/torture` tries twenty thousand."""
     from tests.torture.mutants import project_mutants, table_mutants
@@ -309,6 +310,7 @@ def test_a_sample_of_mutants_is_read_or_refused(tmp_path, qapp):
         assert report.counts["read"] and report.counts["refused"] and not report.failures, (seed, report.failures)
 
 
+@pytest.mark.dear
 def test_a_sample_of_hostile_names_goes_through_every_output(tmp_path, qapp, monkeypatch):
     """Some; `script/torture` tries them all."""
     from tests.torture import names

@@ -309,6 +309,7 @@ own_boards = st.builds(
 )
 
 
+@pytest.mark.dear
 @tried(25)
 @given(st.lists(own_boards, max_size=4, unique_by=lambda board: board.id), st.data())
 def test_any_boards_of_ones_own_come_back_with_their_joints_and_contours(boards, data):

@@ -52,6 +52,7 @@ def test_marks_stand_on_paper_where_they_stand_on_the_stick(plan):
             assert any(abs(x - (MARGIN + 8 + STRIP)) < 0.001 for x, _ in lines)
 
 
+@pytest.mark.dear
 def test_dxf_read_back_by_a_general_library_measures_the_same(plan, tmp_path):
     sheet = next(sheet for sheet in all_sheets(plan) if sheet.name == "stick-height")
     (tmp_path / "stick.dxf").write_bytes(dxf_of(sheet))

@@ -80,6 +80,7 @@ def test_each_glyph_stands_in_a_file_once():
     assert len(ids) == len(set(ids)) == 4 and len(used) == 4 * 7 and set(used) == set(ids)
 
 
+@pytest.mark.dear
 def test_a_hundred_sheets_are_under_eight_megabytes():
     sheets = list(all_sheets(work_out(seed_cabinet())))
     assert len(sheets) >= 100
