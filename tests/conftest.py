@@ -9,6 +9,8 @@ from pathlib import Path
 import pytest
 from hypothesis import settings
 
+from nullah.memory import collect_seldom
+
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 
 #: Of what takes long, every so many is tried where all tests are; what all processes that test are told about it.
@@ -64,8 +66,7 @@ def _keep_to_own_cores(worker):
 def pytest_collection_finish():
     """Have what stands once all tests are known passed over by the collector, as the desk does."""
     gc.collect()
-    gc.freeze()
-    gc.set_threshold(20_000, 20, 20)
+    collect_seldom()
 
 
 def pytest_collection_modifyitems(config, items):

@@ -1,5 +1,6 @@
 """A process that answers one question after another: the newest wins, and none is left behind."""
 
+import gc
 import os
 import signal
 import subprocess
@@ -62,6 +63,17 @@ def test_the_same_process_answers_and_all_of_them_have_one_parent_that_is_not_th
     assert gone(second) and alive(nursery)
 
 
+def manners(dropped):
+    return os.nice(0), gc.get_threshold()[0], gc.get_freeze_count() > 10_000
+
+
+def test_what_answers_stands_behind_the_window_and_is_not_held_up_by_the_collector():
+    for behind in (0, 3):
+        beside = Beside(manners, behind=behind)
+        assert asked_who(beside) == (os.nice(0) + behind, 20_000, True)
+        beside.stop()
+
+
 @pytest.mark.dear
 def test_a_nursery_that_was_killed_is_begun_anew():
     beside = Beside(whoever)
@@ -87,6 +99,10 @@ def test_nothing_is_left_behind_by_whoever_is_killed():
     )
     killed = subprocess.Popen([sys.executable, "-c", script], stdout=subprocess.PIPE, text=True)
     nursery = int(killed.stdout.readline())
+    until = time.monotonic() + 20
+    # The first may have answered before the second was begun.
+    while len(children_of(nursery)) < 2 and time.monotonic() < until:
+        time.sleep(0.02)
     there = {nursery, *children_of(nursery)}
     assert len(there) == 3
     killed.kill()

@@ -29,6 +29,8 @@ from nullah.memory import Sparing
 #: How often a process tells of its progress, in seconds.
 _TELL_EVERY = 0.1
 _NO_END = 10**9
+#: How far a piece of work stands behind the window where both want a core: it takes long anyway.
+_WORK = 5
 #: A process that is ended is waited for so long at most, in seconds.
 _ENDS_WITHIN = 2.0
 
@@ -69,7 +71,7 @@ class Aside:
     def __init__(self, work: Work, *arguments: Any) -> None:
         takes, gives = os.pipe()
         told, tells = os.pipe()
-        self._child = Child(f"{__name__}:work_on", (takes, tells), needs=(work.__module__,))
+        self._child = Child(f"{__name__}:work_on", (takes, tells), needs=(work.__module__,), behind=_WORK)
         os.close(takes)
         os.close(tells)
         self.pipe: Connection | None = Connection(told, writable=False)
@@ -167,14 +169,16 @@ class Beside:
         A function of a module: called with a function that tells whether the question is dropped, and what was asked.
     needs : sequence of str
         Modules that answering needs beside its own, loaded once for all processes.
+    behind : int
+        How far it stands behind the window where both want a core.
     """
 
-    def __init__(self, answering: Answering, needs: Sequence[str] = ()) -> None:
+    def __init__(self, answering: Answering, needs: Sequence[str] = (), behind: int = 0) -> None:
         asked, asks = os.pipe()
         told, tells = os.pipe()
         name = f"{answering.__module__}:{answering.__qualname__}"
         needs = (answering.__module__, *needs)
-        self._child = Child(f"{__name__}:answer_on", (asked, tells), name, needs=needs)
+        self._child = Child(f"{__name__}:answer_on", (asked, tells), name, needs=needs, behind=behind)
         os.close(asked)
         os.close(tells)
         self._asks, self.pipe = Connection(asks, readable=False), Connection(told, writable=False)

@@ -9,7 +9,6 @@ from __future__ import annotations
 
 import atexit
 import contextlib
-import gc
 import importlib
 import json
 import os
@@ -20,6 +19,8 @@ import sys
 import threading
 from collections.abc import Sequence
 from typing import Any
+
+from nullah.memory import collect_seldom
 
 #: So long is the number that tells the length of a message.
 _HEAD = 8
@@ -42,12 +43,15 @@ class Child:
         What else it is called with.
     needs : sequence of str
         Modules that are loaded before, for this child and those that come after it.
+    behind : int
+        How far it stands behind the window where both want a core: its niceness.
     """
 
-    def __init__(self, function: str, files: Sequence[int], *arguments: str, needs: Sequence[str] = ()) -> None:
-        self._nursery, self._number = _begin(
-            {"run": function, "with": arguments, "needs": list(needs), "in": os.getcwd()}, files
-        )
+    def __init__(
+        self, function: str, files: Sequence[int], *arguments: str, needs: Sequence[str] = (), behind: int = 0
+    ) -> None:
+        wanted = {"run": function, "with": arguments, "needs": list(needs), "behind": behind, "in": os.getcwd()}
+        self._nursery, self._number = _begin(wanted, files)
 
     def end(self) -> None:
         """End it, now, wherever it is; a child that has ended is not minded."""
@@ -135,7 +139,7 @@ def serve(number: int) -> None:
             with contextlib.suppress(Exception):
                 importlib.import_module(name)
         # What is loaded stays: children need not copy it to count references to it.
-        gc.freeze()
+        collect_seldom()
         child = os.fork()
         if child == 0:
             asked.close()
@@ -176,6 +180,7 @@ def _run(wanted: dict[str, Any], files: Sequence[int]) -> None:
     try:
         with contextlib.suppress(OSError):
             os.chdir(wanted["in"])
+        os.nice(wanted["behind"])
         module, _, name = wanted["run"].partition(":")
         getattr(importlib.import_module(module), name)(*files, *wanted["with"])
         code = 0

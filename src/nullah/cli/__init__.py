@@ -14,6 +14,7 @@ from nullah.cli.options import RefusedError, say
 from nullah.core.limits import quoted
 from nullah.files.catalogues import catalogue_for
 from nullah.language import speak, tr
+from nullah.memory import collect_seldom
 
 #: What can be asked for, each a module of this package with `add` and `run`.
 COMMANDS = (
@@ -42,6 +43,7 @@ def main(arguments: Sequence[str] | None = None) -> int:
     """Run the command line; gives the exit status."""
     words = list(sys.argv[1:] if arguments is None else arguments)
     speak(catalogue_for(os.environ))
+    collect_seldom()
     try:
         if words[:1] == ["--version"]:
             from importlib import metadata

@@ -75,13 +75,17 @@ class Asker(QObject):
         A function of a module, by which the process finds it: of whether the question was dropped, and a project.
     here : callable
         The same of a plan, in this process: where the other one cannot.
+    behind : int
+        How far it stands behind the window, and behind each other, where all want a core.
     """
 
     answered = Signal(object, object)
 
-    def __init__(self, question: Callable[[Callable[[], bool], Project], Any], here: Callable[[Plan], object]) -> None:
+    def __init__(
+        self, question: Callable[[Callable[[], bool], Project], Any], here: Callable[[Plan], object], behind: int
+    ) -> None:
         super().__init__()
-        self._question, self._here = question, here
+        self._question, self._here, self._behind = question, here, behind
         self._process: Beside | None = None
         self._news: QSocketNotifier | None = None
         # The plans that were asked about, by the number of the question; the last is the newest.
@@ -100,7 +104,7 @@ class Asker(QObject):
         self._asked[self._process.ask(plan.project)] = plan
 
     def _begin(self) -> None:
-        self._process = Beside(self._question, _NEEDS)
+        self._process = Beside(self._question, _NEEDS, self._behind)
         self._news = QSocketNotifier(self._process.pipe.fileno(), QSocketNotifier.Type.Read, self)
         self._news.activated.connect(self._hear)
 

@@ -119,9 +119,9 @@ class Document(QObject):
         from nullah.desk.asking import Asker, order_of_plan, order_project, proof_of_plan, prove_project
 
         self._numbers, self.patient = True, patient
-        self.prover = Asker(prove_project, proof_of_plan)
+        self.prover = Asker(prove_project, proof_of_plan, behind=2)
         self.prover.answered.connect(self._proved)
-        self._orderer = Asker(order_project, order_of_plan)
+        self._orderer = Asker(order_project, order_of_plan, behind=1)
         self._orderer.answered.connect(self._ordered)
         self._work_out()
 

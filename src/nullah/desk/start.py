@@ -25,6 +25,7 @@ from nullah.desk.window import Window
 from nullah.files.catalogues import catalogue_for, load
 from nullah.files.recovery import Autosave
 from nullah.language import speak
+from nullah.memory import collect_seldom
 from nullah.paper.palette import DAY
 from nullah.writing import write_file
 
@@ -54,13 +55,9 @@ def _files() -> None:
 
 
 def spare_the_collector() -> None:
-    """Have what stands when the window is whole passed over by the collector, and young things looked at less often.
-
-    Otherwise it goes through all modules and tables in the middle of a change, and the window waits.
-    """
+    """Have what stands when the window is whole passed over by the collector, lest the window waits for it."""
     gc.collect()
-    gc.freeze()
-    gc.set_threshold(20_000, 20, 20)
+    collect_seldom()
 
 
 def make_window(

@@ -114,7 +114,7 @@ class _Painter(QObject):
         if self._under_way is not None or not self._wanted:
             return
         if self._process is None:
-            self._process = Beside(paint_bytes, ("nullah.core.piece.render", "nullah.desk.turning"))
+            self._process = Beside(paint_bytes, ("nullah.core.piece.render", "nullah.desk.turning"), behind=3)
             atexit.register(self._process.stop)
             self._news = QSocketNotifier(self._process.pipe.fileno(), QSocketNotifier.Type.Read, self)
             self._news.activated.connect(self._hear)
