@@ -84,8 +84,10 @@ def draw(plan: Plan, selection: Selection) -> Drawing:
     shown = Drawing()
     for board_plan in plan.boards:
         told = not crowded or in_hand is board_plan
-        drawn = _board(plan, board_plan, not told and len(plan.boards) > MOST_TOLD, told)
-        shown += drawn.moved(*places[board_plan.board.id])
+        wood, words = _board(plan, board_plan, not told and len(plan.boards) > MOST_TOLD, told)
+        place = places[board_plan.board.id]
+        # Each by itself: wood that is kept is kept where it lies.
+        shown += wood.moved(*place) + words.moved(*place)
     return shown + drawing(_waiting(plan, selection)) if plan.boards else shown
 
 
@@ -155,17 +157,18 @@ def _waiting(plan: Plan, selection: Selection) -> Iterator[Element]:
 
 def draw_one_board(plan: Plan, board_plan: BoardPlan) -> Drawing:
     """Draw one board with its parts and cuts, its upper left corner at (0, 0)."""
-    return _board(plan, board_plan, crowded=False)
+    wood, words = _board(plan, board_plan, crowded=False)
+    return wood + words
 
 
-def _board(plan: Plan, board_plan: BoardPlan, crowded: bool, told: bool = True) -> Drawing:
-    """Draw a board; where it is not `told`, without its cuts, and parts by their numbers.
+def _board(plan: Plan, board_plan: BoardPlan, crowded: bool, told: bool = True) -> tuple[Drawing, Drawing]:
+    """Draw a board with what lies on it, and its words; where it is not `told`, without its cuts, parts by numbers.
 
     Among a `crowded` rack only that is written for which there is room.
     """
     catalogue = IdentityKey(plan.marks.catalogue)
     wood = _wood(board_plan.board, board_plan.placed, frozenset(board_plan.wrong), crowded, catalogue)
-    return wood + drawing(_words(plan, board_plan, crowded, told))
+    return wood, drawing(_words(plan, board_plan, crowded, told))
 
 
 @kept_by_value(256)
