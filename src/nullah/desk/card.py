@@ -209,6 +209,8 @@ class CardView(QScrollArea):
             self._place(lines)
         else:
             self._word(lines)
+        # At once, lest it is painted before all of it has found its place.
+        QApplication.sendPostedEvents(None, QEvent.Type.LayoutRequest.value)
         if not same_card:
             self.verticalScrollBar().setValue(0)
 
@@ -247,8 +249,6 @@ class CardView(QScrollArea):
                 block.holder.show()
         for block, block_lines in zip(self._blocks, together, strict=True):
             self._add(block, block_lines[0])
-        # At once, lest it is painted before all of it has found its place.
-        QApplication.sendPostedEvents(None, QEvent.Type.LayoutRequest.value)
         self._focus_again(focus_name, lines)
 
     def _add(self, block: _Block, line: _Line) -> None:
