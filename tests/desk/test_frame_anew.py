@@ -14,6 +14,7 @@ from nullah.core.refs import BoardRef, FlawRef, PartRef, PieceRef
 from nullah.core.stations import STATIONS
 from nullah.demo.plant_stair import plant_stair
 from nullah.demo.seed_box import seed_box
+from nullah.demo.seed_cabinet import seed_cabinet
 from nullah.desk.manual import Manual
 from nullah.desk.manual_pictures import picture_of
 from nullah.desk.settings import Settings
@@ -314,3 +315,21 @@ def test_a_part_carries_the_choices_that_are_about_it(user):
     assert user.window.document.plan.choices["corners"] == "rabbeted"
     assert "Tails on" not in tag_says(user), "it no longer applies"
     assert user.window.document.undo_name.startswith("corners")
+
+
+def test_choices_stand_as_they_stood_when_other_stations_were_gone_to(qtbot, tmp_path):
+    window = make_window(seed_cabinet(), tmp_path)
+    qtbot.addWidget(window)
+    window.resize(1280, 800)
+    window.show()
+
+    def heights():
+        qtbot.wait(200)
+        return {name: drawn.height() for name, drawn in window.desk(0).drawn.items()}
+
+    before = heights()
+    assert before
+    for number in (3, 6, 0):
+        window.show_station(number)
+        qtbot.wait(50)
+    assert heights() == before

@@ -30,12 +30,7 @@ class Column(QWidget):
         self.choices.setWidgetResizable(True)
         self.choices.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         self.choices.setFocusPolicy(Qt.FocusPolicy.NoFocus)
-        page = QWidget()
-        page.setObjectName("choosePage")
-        self._page = QVBoxLayout(page)
-        self._page.setContentsMargins(0, 0, 0, 0)
-        self.choices.setWidget(page)
-        self._desk: StationDesk | None = None
+        self._desks: list[StationDesk] = []
         self._sides = QStackedWidget()
         self._sides.addWidget(self.card)
         self._sides.addWidget(self.choices)
@@ -75,17 +70,15 @@ class Column(QWidget):
 
     def show_desk(self, desk: StationDesk) -> None:
         """Show the choices of another station."""
-        if desk is self._desk:
+        if desk is self.choices.widget():
             return
-        if self._desk is not None:
-            self._page.removeWidget(self._desk)
-            self._desk.hide()
-        self._desk = desk
-        # It stays there when another is shown: it would be dressed anew each time it came back.
-        if desk.parentWidget() is not self.choices.widget():
-            desk.setParent(self.choices.widget())
+        # Taken out first, the area would delete what it held; but kept, to go when the column goes.
+        before = self.choices.takeWidget()
+        if before is not None:
+            before.hide()
+            before.setParent(self)
+        self.choices.setWidget(desk)
         desk.show()
-        self._page.addWidget(desk)
         self.choices.verticalScrollBar().setValue(0)
 
     def bring_up(self, widget: QWidget) -> None:

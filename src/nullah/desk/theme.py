@@ -56,7 +56,7 @@ def _sheet(p: Palette) -> str:
     #strip {{ background: {p.ground}; border-top: 1px solid {p.line}; }}
     #card, #card QWidget#cardBody {{ background: {p.sheet}; border: none; }}
     #line {{ background: {p.sheet}; border-bottom: 1px solid {p.line}; }}
-    #column, #choices, #chooseSide, #choosePage, #chooseSide > QWidget {{ background: {p.sheet}; }}
+    #column, #choices, #chooseSide, #chooseSide > QWidget {{ background: {p.sheet}; }}
     #column {{ border-left: 1px solid {p.line}; }}
     #overPage, #overBody {{ background: {p.ground}; }}
     #notice {{ background: {p.raised}; border: 1px solid {p.line}; border-radius: 4px; padding: 7px 12px; }}
