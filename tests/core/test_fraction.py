@@ -7,6 +7,7 @@ import pickle
 from math import gcd
 from pathlib import Path
 
+import numpy as np
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
@@ -62,6 +63,13 @@ def test_one_number_alone(own):
     for same in (-negative, +own, copy.copy(own), copy.deepcopy(own), pickle.loads(pickle.dumps(own))):
         assert same == beside and type(same) is Fraction
     assert repr(own) == repr(beside)
+
+
+@pytest.mark.parametrize("work", [*ARITHMETIC, *COMPARISONS], ids=lambda work: work.__name__)
+def test_what_is_no_single_number_is_asked_itself(work):
+    several = np.array([0.25, 0.5, 2.0])
+    for one, two in ((Fraction(1, 2), several), (several, Fraction(1, 2))):
+        assert list(work(one, two)) == list(work(*(standard(each) for each in (one, two))))
 
 
 def test_core_works_with_no_others():

@@ -80,7 +80,7 @@ else:
             return self * other if type(other) is int else _own(super().__rmul__(other))
 
         def __truediv__(self, other):
-            if other and type(other) in _QUICK:
+            if type(other) in _QUICK and other:
                 over, below = self._numerator * other.denominator, self._denominator * other.numerator
                 return _reduced(over, below) if below > 0 else _reduced(-over, -below)
             return _own(super().__truediv__(other))
